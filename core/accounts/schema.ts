@@ -1,0 +1,57 @@
+import Joi from 'joi';
+import { name, rowVersion } from '../checking/fields.js';
+import { schoolsSchema } from '../commissioning/schema.js';
+import type { Schools } from '../commissioning/schools.js';
+import { SERVICE_POLICY_KEYS, type ServicePolicy } from '../due-dates/due.js';
+import { isTimeZone } from '../units/calendar.js';
+
+export const ROLES = { technician: 'technician', lead: 'lead', 'front-desk': 'front desk' } as const;
+export type Role = keyof typeof ROLES;
+
+/** Length is what protects a password; composition rules only make people write it down. */
+export const LEAST_PASSWORD_LENGTH = 10;
+
+const email = (): Joi.StringSchema => Joi.string().trim().lowercase().email({ tlds: false }).max(200);
+const password = (): Joi.StringSchema => Joi.string().min(LEAST_PASSWORD_LENGTH).max(200);
+const timeZone = (): Joi.StringSchema =>
+  Joi.string().max(60).custom((value: string, helpers) => (isTimeZone(value) ? value : helpers.message({ custom: '{{#label}} must be a time zone such as Europe/Lisbon' })));
+
+export interface SignInInput {
+  readonly email: string;
+  readonly password: string;
+}
+export const signInSchema = Joi.object({ email: Joi.string().trim().max(200).required(), password: Joi.string().max(200).required() });
+
+export interface SetupInput {
+  readonly workshopName: string;
+  readonly timeZone: string;
+  readonly personName: string;
+  readonly email: string;
+  readonly password: string;
+}
+export const setupSchema = Joi.object({
+  workshopName: name().required(), timeZone: timeZone().required(), personName: name().required(), email: email().required(), password: password().required(),
+});
+
+export interface PersonInput {
+  readonly name: string;
+  readonly email: string;
+  readonly role: Role;
+  readonly password: string;
+}
+export const personSchema = Joi.object({
+  name: name().required(), email: email().required(), role: Joi.string().valid(...Object.keys(ROLES)).required(), password: password().required(),
+});
+
+export interface WorkshopEdit {
+  readonly name: string;
+  readonly timeZone: string;
+  readonly policy: ServicePolicy;
+  readonly schools: Schools;
+  readonly version: number;
+}
+export const workshopSchema = Joi.object({
+  name: name().required(), timeZone: timeZone().required(), policy: Joi.string().valid(...SERVICE_POLICY_KEYS).required(), schools: schoolsSchema.required(), version: rowVersion(),
+});
+
+export const benchSchema = Joi.object({ name: name().required() });

@@ -1,0 +1,38 @@
+import Joi from 'joi';
+
+/** Upper bounds of what a workshop can mean; above them an entry is a slip of the finger, not a loop. */
+export const MOST = {
+  /** mL; the largest loops hold a few litres */
+  volumeMl: 100_000,
+  /** mm; ten metres */
+  lengthMm: 10_000,
+  /** characters in a note */
+  noteLength: 4000,
+} as const;
+
+export const finite = (): Joi.NumberSchema => Joi.number().unsafe();
+export const volumeMl = (): Joi.NumberSchema => finite().min(0).max(MOST.volumeMl);
+export const positiveMl = (): Joi.NumberSchema => finite().greater(0).max(MOST.volumeMl);
+export const fraction = (): Joi.NumberSchema => finite().min(0).max(1);
+export const name = (): Joi.StringSchema => Joi.string().trim().min(1).max(120).pattern(/\S/, 'at least one letter or digit');
+export const note = (): Joi.StringSchema => Joi.string().allow('').max(MOST.noteLength);
+export const id = (): Joi.StringSchema => Joi.string().guid({ separator: '-' });
+export const rowVersion = (): Joi.NumberSchema => Joi.number().integer().min(1).required();
+/** A calendar day, `2026-03-09`. */
+export const day = (): Joi.StringSchema =>
+  Joi.string()
+    .pattern(/^\d{4}-\d{2}-\d{2}$/, 'a date as YYYY-MM-DD')
+    .custom((value: string, helpers) => {
+      const parsed = new Date(`${value}T00:00:00Z`);
+      const real = !Number.isNaN(parsed.getTime()) && parsed.toISOString().startsWith(value);
+      return real ? value : helpers.message({ custom: '{{#label}} must be a day of the calendar, as YYYY-MM-DD' });
+    });
+/** An instant, ISO 8601 with zone. */
+export const instant = (): Joi.StringSchema =>
+  Joi.string()
+    .max(40)
+    .custom((value: string, helpers) =>
+      /^\d{4}-\d{2}-\d{2}T[\d:.]+(Z|[+-]\d{2}:\d{2})$/.test(value) && !Number.isNaN(Date.parse(value))
+        ? value
+        : helpers.message({ custom: '{{#label}} must be an instant with its zone, like 2026-03-09T14:05:00Z' }),
+    );

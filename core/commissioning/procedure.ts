@@ -1,0 +1,88 @@
+import type { CoolantOrder } from '../coolants/order.js';
+import { planFill, type FillPlan } from '../filling/fillPlan.js';
+import { LEAK_LIMITS } from '../leak-testing/defaults.js';
+import { holdMinutes } from '../leak-testing/hold.js';
+import type { LoopFile } from '../loops/loopFile.js';
+import { loopVolume, type Volume } from '../loops/volume.js';
+import { LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from './schools.js';
+import { baselineStep, bleedStep, closeStep, dryStep, fillStep, flushStep, isolateStep, kitStep, powerStep, signOffStep, wetStep } from './steps.js';
+
+export type StepKind = 'checks' | 'dry-test' | 'fill' | 'wet-run' | 'bleed' | 'power' | 'baseline' | 'sign-off';
+
+export interface CheckItem {
+  readonly id: string;
+  readonly text: string;
+  /** may be answered "not needed" with a reason */
+  readonly mayNotApply?: boolean;
+  /** without it, power must not go on: shown as such */
+  readonly beforePower?: boolean;
+  /** heading that groups checks */
+  readonly group?: string;
+}
+
+export interface TimerItem {
+  readonly id: string;
+  readonly label: string;
+  readonly seconds: number;
+}
+
+export interface ProcedureStep {
+  readonly id: string;
+  readonly kind: StepKind;
+  readonly title: string;
+  /** what the hands do next, in one sentence */
+  readonly lead: string;
+  readonly cautions: readonly string[];
+  readonly checks: readonly CheckItem[];
+  readonly timers: readonly TimerItem[];
+}
+
+/** What the run was planned with. Stored with the run, so that later changes of the catalogue do not rewrite history. */
+export interface Procedure {
+  readonly procedureVersion: 1;
+  readonly schools: Schools;
+  readonly volume: Volume;
+  readonly fillPlan: FillPlan;
+  readonly dry: { readonly limitMbarLs: number; readonly holdMinutes: number } | null;
+  readonly wetSeconds: number | null;
+  readonly steps: readonly ProcedureStep[];
+}
+
+export interface ProcedureInput {
+  readonly loop: LoopFile;
+  readonly schools: Schools;
+  readonly order: Pick<CoolantOrder, 'bottles'> | null;
+  readonly coolantName: string | null;
+}
+
+/** The commissioning of one loop, from kit list to sign-off, with its own parts, joints and figures. */
+export function buildProcedure(input: ProcedureInput): Procedure {
+  const { loop, schools } = input;
+  const school = LEAK_SCHOOLS[schools.leak];
+  const volume = loopVolume(loop);
+  const fillPlan = planFill(loop);
+  const limitMbarLs = LEAK_LIMITS[schools.limit].mbarLs;
+  const hold = holdMinutes({ volumeMl: volume.volumeMl, limitMbarLs, resolutionKpa: schools.gaugeResolutionKpa });
+  const wetSeconds = school.wet ? WET_SCHOOLS[schools.wet].seconds : null;
+  return {
+    procedureVersion: 1,
+    schools,
+    volume: { volumeMl: volume.volumeMl, sdMl: volume.sdMl },
+    fillPlan,
+    dry: school.dry ? { limitMbarLs, holdMinutes: hold } : null,
+    wetSeconds,
+    steps: [
+      kitStep(input, school.dry),
+      flushStep(loop),
+      closeStep(loop),
+      isolateStep(loop),
+      ...(school.dry ? [dryStep(hold)] : []),
+      fillStep(loop),
+      ...(wetSeconds === null ? [] : [wetStep(loop, wetSeconds)]),
+      bleedStep(),
+      powerStep(loop),
+      baselineStep(),
+      signOffStep(),
+    ],
+  };
+}

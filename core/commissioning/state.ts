@@ -1,0 +1,145 @@
+import type { BleedCycle } from '../bleeding/bleed.js';
+import type { DecayReading } from '../leak-testing/decay.js';
+import type { BaselineReading, CheckMark, RunEvent, RunEventBody } from './events.js';
+import type { Procedure } from './procedure.js';
+
+export interface CheckState {
+  readonly mark: CheckMark;
+  readonly reason: string | null;
+  readonly at: string;
+  readonly by: string;
+}
+
+export interface Remark {
+  readonly eventId: string;
+  readonly text: string;
+  readonly at: string;
+  readonly by: string;
+}
+
+export interface StepState {
+  readonly id: string;
+  status: 'done' | 'current' | 'to-come';
+  readonly checks: Record<string, CheckState>;
+  readonly notes: Remark[];
+  deviation: Remark | null;
+  doneAt: string | null;
+}
+
+export interface TimerState {
+  readonly step: string;
+  readonly startedAt: string;
+  readonly stoppedAt: string | null;
+  readonly seconds: number;
+}
+
+export interface Stamped<T> {
+  readonly eventId: string;
+  readonly at: string;
+  readonly value: T;
+}
+
+/** A run as its entries make it. A pure function of the procedure and the log. */
+export interface RunState {
+  readonly steps: StepState[];
+  /** id of the step the hands are at; null once signed off */
+  current: string | null;
+  readonly timers: Record<string, TimerState>;
+  /** readings of the dry test that counts; earlier ones stay in the log */
+  dryReadings: Stamped<{ gaugeKpa: number; tempC: number; atmosphereKpa?: number }>[];
+  /** 1 for the first dry test, 2 after it was restarted … */
+  dryTestNumber: number;
+  coolant: { productId: string; productName: string; batchId: string | null; lot: string | null } | null;
+  readonly pours: Stamped<number>[];
+  readonly bleedCycles: Stamped<BleedCycle>[];
+  readonly baselines: Stamped<BaselineReading>[];
+  readonly corrections: (Remark & { about: string | null })[];
+  signedOff: Remark | null;
+  readonly withdrawn: ReadonlySet<string>;
+}
+
+/** Entries that were taken back. An entry that takes back another cannot itself be taken back. */
+function withdrawnIds(events: readonly RunEvent[]): Set<string> {
+  return new Set(events.flatMap(({ body }) => (body.type === 'withdrawn' ? [body.event] : [])));
+}
+
+/** Replays the log. The same log gives the same state, on any machine. */
+export function replay(procedure: Procedure, events: readonly RunEvent[]): RunState {
+  const withdrawn = withdrawnIds(events);
+  const state: RunState = {
+    steps: procedure.steps.map(({ id }) => ({ id, status: 'to-come', checks: {}, notes: [], deviation: null, doneAt: null })),
+    current: null, timers: {}, dryReadings: [], dryTestNumber: 1, coolant: null, pours: [], bleedCycles: [], baselines: [], corrections: [], signedOff: null, withdrawn,
+  };
+  for (const event of events) {
+    if (!withdrawn.has(event.id)) apply(state, procedure, event);
+  }
+  markCurrent(state);
+  return state;
+}
+
+function apply(state: RunState, procedure: Procedure, event: RunEvent): void {
+  const { body, at } = event;
+  const remark = (text: string): Remark => ({ eventId: event.id, text, at, by: event.by });
+  const step = 'step' in body ? state.steps.find(({ id }) => id === body.step) : undefined;
+  const handlers: { [T in RunEventBody['type']]: (entry: Extract<RunEventBody, { type: T }>) => void } = {
+    check: (entry) => { if (step) step.checks[entry.check] = { mark: entry.mark, reason: entry.reason ?? null, at, by: event.by }; },
+    note: (entry) => step?.notes.push(remark(entry.text)),
+    'timer-started': (entry) => {
+      const seconds = procedure.steps.flatMap(({ timers }) => timers).find(({ id }) => id === entry.timer)?.seconds ?? 0;
+      state.timers[entry.timer] = { step: entry.step, startedAt: at, stoppedAt: null, seconds };
+    },
+    'timer-stopped': (entry) => {
+      const running = state.timers[entry.timer];
+      if (running) state.timers[entry.timer] = { ...running, stoppedAt: at };
+    },
+    'dry-reading': ({ gaugeKpa, tempC, atmosphereKpa }) => state.dryReadings.push({ eventId: event.id, at, value: { gaugeKpa, tempC, atmosphereKpa } }),
+    'dry-restarted': (entry) => {
+      state.dryReadings = [];
+      state.dryTestNumber += 1;
+      state.steps.find(({ id }) => id === 'dry')?.notes.push(remark(`Test started again: ${entry.reason}`));
+    },
+    coolant: ({ productId, productName, batchId, lot }) => { state.coolant = { productId, productName, batchId, lot }; },
+    pour: (entry) => state.pours.push({ eventId: event.id, at, value: entry.volumeMl }),
+    'bleed-cycle': ({ runningMm, stoppedMm, bubbles, noise }) => state.bleedCycles.push({ eventId: event.id, at, value: { runningMm, stoppedMm, bubbles, noise } }),
+    baseline: (entry) => state.baselines.push({ eventId: event.id, at, value: entry.reading }),
+    'step-done': () => { if (step) { step.status = 'done'; step.doneAt = at; } },
+    deviation: (entry) => { if (step) { step.status = 'done'; step.doneAt = at; step.deviation = remark(entry.reason); } },
+    withdrawn: () => undefined,
+    'signed-off': (entry) => { state.signedOff = remark(entry.remark); },
+    correction: (entry) => state.corrections.push({ ...remark(entry.text), about: entry.about }),
+  };
+  (handlers[body.type] as (entry: RunEventBody) => void)(body);
+}
+
+function markCurrent(state: RunState): void {
+  if (state.signedOff) {
+    state.steps.forEach((step) => { step.status = 'done'; });
+    return;
+  }
+  const current = state.steps.find(({ status }) => status !== 'done');
+  if (current) current.status = 'current';
+  state.current = current?.id ?? null;
+}
+
+export const pouredMl = (state: RunState): number => state.pours.reduce((sum, { value }) => sum + value, 0);
+
+/** Readings of the dry test that counts, with times from its first one. Sorted: a reading may be entered late. */
+export function dryReadings(state: RunState): DecayReading[] {
+  const sorted = [...state.dryReadings].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
+  const zero = Date.parse(sorted[0]?.at ?? '1970-01-01T00:00:00Z');
+  return sorted.map(({ at, value }) => ({ tS: (Date.parse(at) - zero) / 1000, ...value }));
+}
+
+export interface TimerFace {
+  readonly running: boolean;
+  readonly remainingS: number;
+  readonly finished: boolean;
+}
+
+/** What a timer shows at an instant. It runs on instants in the log, so a reload or a restart loses nothing. */
+export function timerFace(timer: TimerState, nowMs: number): TimerFace {
+  const until = timer.stoppedAt === null ? nowMs : Date.parse(timer.stoppedAt);
+  const elapsedS = Math.max(0, (until - Date.parse(timer.startedAt)) / 1000);
+  const remainingS = Math.max(0, timer.seconds - elapsedS);
+  return { running: timer.stoppedAt === null && remainingS > 0, remainingS, finished: remainingS === 0 };
+}

@@ -1,0 +1,32 @@
+import Joi from 'joi';
+import { day, finite, id, name, positiveMl } from '../checking/fields.js';
+import { COOLANT_CLASS_KEYS, type CoolantClass } from './classes.js';
+
+export interface CoolantProductInput {
+  readonly name: string;
+  readonly coolantClass: CoolantClass;
+  readonly colour: string;
+  readonly form: 'ready-mix' | 'concentrate';
+  readonly targetFraction: number | null;
+  readonly bottleMl: number;
+  readonly sheetLifeMonths: number | null;
+}
+
+export const coolantProductSchema = Joi.object({
+  name: name().required(),
+  coolantClass: Joi.string().valid(...COOLANT_CLASS_KEYS).required(),
+  colour: Joi.string().pattern(/^#[0-9a-f]{6}$/i, 'a colour as #rrggbb').required(),
+  form: Joi.string().valid('ready-mix', 'concentrate').required(),
+  targetFraction: finite().greater(0).max(1).allow(null).required().when('form', {
+    is: 'concentrate', then: Joi.invalid(null).messages({ 'any.invalid': '{{#label}} is needed for a concentrate, as a fraction such as 0.25' }),
+  }),
+  bottleMl: positiveMl().required(),
+  sheetLifeMonths: finite().greater(0).max(120).allow(null).required(),
+});
+
+export interface CoolantBatchInput {
+  readonly productId: string;
+  readonly lot: string;
+  readonly openedOn: string | null;
+}
+export const coolantBatchSchema = Joi.object({ productId: id().required(), lot: Joi.string().trim().min(1).max(60).required(), openedOn: day().allow(null).required() });

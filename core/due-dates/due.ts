@@ -1,0 +1,103 @@
+import { COOLANT_CLASSES, lifeFactor, REFERENCE_COOLANT_C, type CoolantClass } from '../coolants/classes.js';
+import { addDays, addMonths, daysBetween } from '../units/calendar.js';
+
+/** The workshop's schools for when a coolant comes out. Each is combined with the coolant's own limit: the earliest wins. */
+export const SERVICE_POLICIES = {
+  'six-months': { months: 6, label: 'every six months' },
+  'twelve-months': { months: 12, label: 'every twelve months' },
+  'product-life': { months: null, label: "the coolant's own life" },
+} as const;
+export type ServicePolicy = keyof typeof SERVICE_POLICIES;
+export const SERVICE_POLICY_KEYS = Object.keys(SERVICE_POLICIES) as ServicePolicy[];
+
+/** hours a day a machine runs where its owner gave no figure (general estimate) */
+export const DEFAULT_HOURS_PER_DAY = 4;
+/** days after a fill in which the settling check is made */
+export const SETTLING_WINDOW_DAYS = { from: 2, to: 7 } as const;
+/** days before its date from which a service counts as coming */
+export const SOON_DAYS = 30;
+
+export interface DueInput {
+  /** day of the fill */
+  readonly filledOn: string;
+  readonly coolantClass: CoolantClass;
+  readonly productName: string;
+  /** months from the product's sheet, or null */
+  readonly sheetLifeMonths: number | null;
+  readonly policy: ServicePolicy;
+  /** mean coolant temperature, or null where nobody measured it */
+  readonly meanCoolantC: number | null;
+  /** running hours a day from the owner, or null */
+  readonly hoursPerDay: number | null;
+}
+
+/** One clock that runs on the fill, with the reason in words. */
+export interface DueClock {
+  readonly kind: 'policy' | 'coolant-life' | 'running-hours';
+  readonly dueOn: string;
+  readonly reason: string;
+  /** true where a default stood in for something nobody measured */
+  readonly estimated: boolean;
+}
+
+export interface DueDate {
+  readonly dueOn: string;
+  readonly reason: string;
+  readonly estimated: boolean;
+  /** every clock, earliest first */
+  readonly clocks: readonly DueClock[];
+}
+
+/** The next coolant service: the earliest of policy, coolant life and running hours. */
+export function nextService(input: DueInput): DueDate {
+  const clocks = [policyClock(input), lifeClock(input), hoursClock(input)]
+    .filter((clock) => clock !== null)
+    .sort((a, b) => a.dueOn.localeCompare(b.dueOn));
+  const first = clocks[0] as DueClock;
+  return { dueOn: first.dueOn, reason: first.reason, estimated: first.estimated, clocks };
+}
+
+function policyClock({ filledOn, policy }: DueInput): DueClock | null {
+  const { months, label } = SERVICE_POLICIES[policy];
+  if (months === null) return null;
+  return { kind: 'policy', dueOn: addMonths(filledOn, months), reason: `workshop policy: ${label} after the fill`, estimated: false };
+}
+
+function lifeClock(input: DueInput): DueClock | null {
+  const base = COOLANT_CLASSES[input.coolantClass];
+  // The sheet of a show coolant counts hours as well; months would hide that.
+  if (base.baseLifeRunningHours !== null && input.sheetLifeMonths === null) return null;
+  const months = input.sheetLifeMonths ?? base.baseLifeMonths;
+  const factor = lifeFactor(input.meanCoolantC ?? REFERENCE_COOLANT_C);
+  const source = input.sheetLifeMonths === null ? `${base.label}: ${months} months, ${base.why}` : `${input.productName}: ${months} months by its sheet`;
+  const warm = factor < 1 ? `, shortened to ${(months * factor).toFixed(1)} at ${Math.round(input.meanCoolantC as number)} °C coolant` : '';
+  return { kind: 'coolant-life', dueOn: addMonths(input.filledOn, months * factor), reason: `${source}${warm}`, estimated: input.sheetLifeMonths === null };
+}
+
+function hoursClock(input: DueInput): DueClock | null {
+  const base = COOLANT_CLASSES[input.coolantClass];
+  if (base.baseLifeRunningHours === null || input.sheetLifeMonths !== null) return null;
+  const perDay = input.hoursPerDay ?? DEFAULT_HOURS_PER_DAY;
+  const days = Math.max(1, Math.floor(base.baseLifeRunningHours / Math.max(perDay, 0.1)));
+  const usage = input.hoursPerDay === null ? `assumed ${perDay} h a day` : `${perDay} h a day by its owner`;
+  return {
+    kind: 'running-hours', dueOn: addDays(input.filledOn, days), estimated: input.hoursPerDay === null,
+    reason: `${base.label}: ${base.baseLifeRunningHours} running hours (${usage}), ${base.why}`,
+  };
+}
+
+/** Days and reason of the settling check that every fill opens. */
+export function settlingCheck(filledOn: string): { windowFrom: string; dueOn: string; reason: string } {
+  return {
+    windowFrom: addDays(filledOn, SETTLING_WINDOW_DAYS.from),
+    dueOn: addDays(filledOn, SETTLING_WINDOW_DAYS.to),
+    reason: `the last air comes home in the first days: compare the level with its mark ${SETTLING_WINDOW_DAYS.from} to ${SETTLING_WINDOW_DAYS.to} days after the fill`,
+  };
+}
+
+export type DueState = 'overdue' | 'soon' | 'later';
+
+export function dueState(dueOn: string, today: string): DueState {
+  const days = daysBetween(today, dueOn);
+  return days < 0 ? 'overdue' : days <= SOON_DAYS ? 'soon' : 'later';
+}

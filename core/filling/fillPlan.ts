@@ -1,0 +1,162 @@
+import { flowOrder } from '../loops/chain.js';
+import { partName, tubeName, type LoopComponent, type LoopFile } from '../loops/loopFile.js';
+import { loopVolume, sumVolumes, type Volume } from '../loops/volume.js';
+
+/** Marks of a reservoir whose file states none, as shares of its inside (general estimate). */
+export const DEFAULT_MARKS = { fillShare: 0.88, lowShare: 0.3 } as const;
+
+export interface FillPulse {
+  readonly number: number;
+  /** what the pump may move before the level stands at the low mark */
+  readonly moveMl: number;
+  /** pour at most this much afterwards */
+  readonly pourMl: number;
+  /** everything poured once this pulse is topped up */
+  readonly pouredSoFarMl: number;
+  /** s; at the pump's free flow the low mark cannot come sooner. null without a pump curve */
+  readonly soonestS: number | null;
+}
+
+export interface PulsePlan {
+  readonly kind: 'pulses';
+  /** reservoir to its fill mark, and what runs down into the pump by itself */
+  readonly firstPourMl: number;
+  readonly fillMarkMl: number;
+  readonly lowMarkMl: number;
+  /** between fill mark and low mark: what one pulse may move */
+  readonly workingMl: number;
+  readonly pulses: readonly FillPulse[];
+  /** likely total with its standard deviation */
+  readonly total: Volume;
+}
+
+export interface GravityPlan {
+  readonly kind: 'gravity';
+  readonly total: Volume;
+  readonly reason: string;
+}
+
+export type FillPlan = PulsePlan | GravityPlan;
+
+export function reservoirMarks(reservoir: LoopComponent): { fillMarkMl: number; lowMarkMl: number } {
+  const fillMarkMl = reservoir.max_fill_ml ?? DEFAULT_MARKS.fillShare * reservoir.volume_ml;
+  return { fillMarkMl, lowMarkMl: reservoir.low_mark_ml ?? Math.min(fillMarkMl, DEFAULT_MARKS.lowShare * reservoir.volume_ml) };
+}
+
+/** What the loop takes when its reservoir stands at the fill mark: the gas cushion above the mark stays. */
+export function fillVolume(loop: LoopFile): Volume {
+  const whole = loopVolume(loop);
+  const reservoir = loop.components.find(({ kind }) => kind === 'reservoir');
+  if (!reservoir) return { volumeMl: whole.volumeMl, sdMl: whole.sdMl };
+  return { volumeMl: whole.volumeMl - reservoir.volume_ml + reservoirMarks(reservoir).fillMarkMl, sdMl: whole.sdMl };
+}
+
+/** Volume of the parts between the reservoir's outlet and the pump's outlet: they stand below the level and fill by themselves. */
+function selfFillingMl(loop: LoopFile): number {
+  const volumes = new Map(loopVolume(loop).parts.map((part) => [part.id, part]));
+  const { links } = flowOrder(loop);
+  const pumpAt = links.findIndex(({ component }) => component.kind === 'pump');
+  if (links[0]?.component.kind !== 'reservoir' || pumpAt < 0) return 0;
+  const below = links.slice(0, pumpAt + 1).flatMap(({ component, tube }, index) => [
+    ...(index === 0 ? [] : [component.id]),
+    ...(tube && index < pumpAt ? [tube.id] : []),
+  ]);
+  return sumVolumes(below.map((id) => volumes.get(id) ?? { volumeMl: 0, sdMl: 0 })).volumeMl;
+}
+
+/** mL/s at zero back pressure: the last point of the curve, scaled by the pump's speed. */
+function freeFlowMlPerS(loop: LoopFile): number | null {
+  const pump = loop.components.find(({ kind, curve }) => kind === 'pump' && curve);
+  const freeLph = pump?.curve?.at(-1)?.[0];
+  return freeLph ? (freeLph * (pump?.speed ?? 1)) / 3.6 : null;
+}
+
+/**
+ * First fill from the reservoir's working volume: fill to the mark, run the pump until the level stands at the low
+ * mark, pour again, until nothing is left to fill. It does not yet know heights: when a column falls back between
+ * pulses, less goes in than stated here, so each pour is an upper limit.
+ * Before: a checked loop. After: pours add up to `total.volumeMl`.
+ */
+export function planFill(loop: LoopFile): FillPlan {
+  const total = fillVolume(loop);
+  const reservoir = loop.components.find(({ kind }) => kind === 'reservoir');
+  if (!reservoir) {
+    return { kind: 'gravity', total, reason: 'There is no reservoir: connect a temporary bottle above the machine and fill by gravity, turning the case.' };
+  }
+  const { fillMarkMl, lowMarkMl } = reservoirMarks(reservoir);
+  const workingMl = fillMarkMl - lowMarkMl;
+  if (workingMl <= 0) {
+    return { kind: 'gravity', total, reason: 'The reservoir has no volume between its fill mark and its low mark to pulse with: pour while the pump runs, one person each.' };
+  }
+  const firstPourMl = Math.min(total.volumeMl, fillMarkMl + selfFillingMl(loop));
+  return { kind: 'pulses', firstPourMl, fillMarkMl, lowMarkMl, workingMl, pulses: pulsesFor(total.volumeMl, firstPourMl, workingMl, freeFlowMlPerS(loop)), total };
+}
+
+function pulsesFor(totalMl: number, firstPourMl: number, workingMl: number, freeFlow: number | null): FillPulse[] {
+  const remainingMl = totalMl - firstPourMl;
+  const count = Math.ceil(remainingMl / workingMl - 1e-9);
+  return Array.from({ length: Math.max(0, count) }, (_, index) => {
+    const moveMl = Math.min(workingMl, remainingMl - index * workingMl);
+    return {
+      number: index + 1, moveMl, pourMl: moveMl, pouredSoFarMl: firstPourMl + index * workingMl + moveMl,
+      soonestS: freeFlow === null ? null : moveMl / freeFlow,
+    };
+  });
+}
+
+export type FillVerdict = 'filling' | 'as-planned' | 'more-than-planned';
+
+/** Two standard deviations either way still count as the planned loop. */
+const AGREES_WITHIN_SD = 2;
+
+export interface FillBalance {
+  readonly pouredMl: number;
+  /** planned total − poured; negative when more went in */
+  readonly stillToPourMl: number;
+  readonly verdict: FillVerdict;
+  readonly text: string;
+}
+
+/** Poured so far against the plan, with the plan's own uncertainty. */
+export function balanceFill(total: Volume, pouredMl: number): FillBalance {
+  const stillToPourMl = total.volumeMl - pouredMl;
+  const slackMl = AGREES_WITHIN_SD * total.sdMl;
+  if (stillToPourMl > slackMl) {
+    return { pouredMl, stillToPourMl, verdict: 'filling', text: `about ${Math.round(stillToPourMl)} mL to go` };
+  }
+  if (stillToPourMl >= -slackMl) {
+    return { pouredMl, stillToPourMl, verdict: 'as-planned', text: 'within what this loop is expected to hold' };
+  }
+  return {
+    pouredMl, stillToPourMl, verdict: 'more-than-planned',
+    text: `${Math.round(-stillToPourMl)} mL more than the loop should hold: look for a leak, or for a larger radiator than planned`,
+  };
+}
+
+/** One stretch of the loop on the way of the fill front, for the loop profile. */
+export interface FrontStretch {
+  readonly id: string;
+  readonly name: string;
+  /** 0 empty … 1 full */
+  readonly filled: number;
+}
+
+/**
+ * Where the poured liquid is likely to stand: parts fill in flow order, the reservoir first.
+ * An estimate from volumes alone; radiators really fill from below.
+ */
+export function fillFront(loop: LoopFile, pouredMl: number): FrontStretch[] {
+  const volumes = new Map(loopVolume(loop).parts.map(({ id, volumeMl }) => [id, volumeMl]));
+  let leftMl = pouredMl;
+  const take = (id: string, name: string, capacityMl: number): FrontStretch => {
+    const takenMl = Math.min(capacityMl, Math.max(0, leftMl));
+    leftMl -= takenMl;
+    const whole = volumes.get(id) ?? 0;
+    return { id, name, filled: whole > 0 ? takenMl / whole : leftMl > 0 ? 1 : 0 };
+  };
+  return flowOrder(loop).links.flatMap(({ component, tube }) => {
+    const capacity = component.kind === 'reservoir' ? reservoirMarks(component).fillMarkMl : (volumes.get(component.id) ?? 0);
+    const part = take(component.id, partName(component), capacity);
+    return tube ? [part, take(tube.id, tubeName(loop, tube), volumes.get(tube.id) ?? 0)] : [part];
+  });
+}

@@ -1,0 +1,170 @@
+import { MBAR_PER_KPA, STANDARD_ATMOSPHERE_KPA, Z_TWO_SIDED_95, ZERO_CELSIUS_K } from '../units/physics.js';
+import {
+  AIR_TO_WATER_VISCOSITY, CERTAIN_FAIL_SE, LEAST_HOLD_MINUTES, LEAST_TAIL_READINGS, MOST_WAIT_MINUTES, TEMP_SD_K, WORKING_KPA,
+} from './defaults.js';
+import { readingSdKpa } from './hold.js';
+import { fitLine, type Line } from './line.js';
+
+export interface DecayReading {
+  /** s since the loop was closed; rising */
+  readonly tS: number;
+  readonly gaugeKpa: number;
+  readonly tempC: number;
+  /** kPa; where a barometer stands beside the gauge */
+  readonly atmosphereKpa?: number;
+}
+
+export interface DecayInput {
+  readonly volumeMl: number;
+  readonly readings: readonly DecayReading[];
+  readonly atmosphereKpa?: number;
+  readonly resolutionKpa: number;
+  readonly limitMbarLs: number;
+  readonly tempSdK?: number;
+  /** liquid left inside, which takes room from the gas */
+  readonly liquidMl?: number;
+  readonly workingKpa?: number;
+}
+
+export type DecayVerdict = 'pass' | 'fail' | 'not-yet';
+
+export interface DecayResult {
+  /** positive out of the loop; can be slightly negative by noise */
+  readonly leakMbarLs: number;
+  readonly seMbarLs: number;
+  readonly verdict: DecayVerdict;
+  /** null unless not yet */
+  readonly moreMinutes: number | null;
+  /** s from the first reading; the time after which only the leak moves the pressure, as far as can be told */
+  readonly settledAfterS: number;
+  /** water at 20 °C that the upper bound of the leak could let out in a day */
+  readonly excludedMlPerDay: number;
+  /** temperature-corrected absolute pressures in kPa, one per reading, and the fitted tail, for the chart */
+  readonly correctedKpa: readonly number[];
+  readonly tail: (Line & { readonly fromS: number }) | null;
+}
+
+/** p* = p_abs·T₀/T: what the gauge would show at the first reading's temperature. Ideal gas in a fixed volume. */
+export function correctPressures(input: DecayInput): number[] {
+  const zeroK = (input.readings[0]?.tempC ?? 0) + ZERO_CELSIUS_K;
+  return input.readings.map(({ gaugeKpa, tempC, atmosphereKpa }) => {
+    const absKpa = gaugeKpa + (atmosphereKpa ?? input.atmosphereKpa ?? STANDARD_ATMOSPHERE_KPA);
+    return (absKpa * zeroK) / (tempC + ZERO_CELSIUS_K);
+  });
+}
+
+/**
+ * Judges a pressure-decay test by a straight line through the settled tail.
+ * Stages: take the temperature out · find where settling ends · fit the tail · turn its slope into a leak with 95 %
+ * bounds · decide. Noise is never taken below what gauge and thermometer can do.
+ * Sources: ASTM E2930; EN 1779.
+ */
+export function judgeDecay(input: DecayInput): DecayResult {
+  const correctedKpa = correctPressures(input);
+  const times = input.readings.map(({ tS }) => tS);
+  const first = input.readings[0] as DecayReading;
+  const firstAbsKpa = correctedKpa[0] as number;
+  const noiseKpa = readingSdKpa(input.resolutionKpa, firstAbsKpa, input.tempSdK ?? TEMP_SD_K, first.tempC + ZERO_CELSIUS_K);
+  const gasL = (input.volumeMl - (input.liquidMl ?? 0)) / 1000;
+  const atmosphere = first.atmosphereKpa ?? input.atmosphereKpa ?? STANDARD_ATMOSPHERE_KPA;
+
+  const tail = findTail(times, correctedKpa, noiseKpa);
+  // Without a tail, the whole record with a standard error as wide as the pressure itself says "cannot tell".
+  const line = tail?.line ?? null;
+  const leakMbarLs = line ? -line.slope * MBAR_PER_KPA * gasL : 0;
+  const seMbarLs = line ? Math.max(line.slopeSe, Number.MIN_VALUE) * MBAR_PER_KPA * gasL : (noiseKpa * MBAR_PER_KPA * gasL) / Math.max(1, times.at(-1) as number);
+  const settledAfterS = tail ? (times[tail.from] as number) - (times[0] as number) : (times.at(-1) as number) - (times[0] as number);
+  const upper = leakMbarLs + Z_TWO_SIDED_95 * seMbarLs;
+
+  const heldS = (times.at(-1) as number) - (times[0] as number) - settledAfterS;
+  const verdict = line ? decide(leakMbarLs, seMbarLs, input.limitMbarLs, heldS) : 'not-yet';
+  return {
+    leakMbarLs,
+    seMbarLs,
+    verdict,
+    moreMinutes: verdict === 'not-yet' ? minutesToGo({ times, from: tail?.from ?? times.length - 1, noiseKpa, gasL, leakMbarLs: line ? leakMbarLs : null, limit: input.limitMbarLs, heldS }) : null,
+    settledAfterS,
+    excludedMlPerDay: liquidMlPerDay(upper, firstAbsKpa, atmosphere, input.workingKpa ?? WORKING_KPA),
+    correctedKpa,
+    tail: line && tail ? { ...line, fromS: times[tail.from] as number } : null,
+  };
+}
+
+/**
+ * The longest tail that is straight within the noise: first and last half of it agree in slope.
+ * A settling term falls fast and then slowly, so its first half is steeper; a leak alone is straight.
+ */
+function findTail(times: readonly number[], pressures: readonly number[], noiseKpa: number): { from: number; line: Line } | null {
+  for (let from = 0; from + LEAST_TAIL_READINGS <= times.length; from += 1) {
+    const t = times.slice(from);
+    const p = pressures.slice(from);
+    const line = fitLine(t, p, noiseKpa);
+    if (line && isStraight(t, p, line, noiseKpa)) return { from, line };
+  }
+  return null;
+}
+
+/** Curvature in standard errors above which the tail still counts as settling. */
+const CURVATURE_SE = 1.64;
+
+function isStraight(times: readonly number[], pressures: readonly number[], line: Line, noiseKpa: number): boolean {
+  // Project the residuals on a parabola made orthogonal to the line: its weight is the curvature.
+  const mean = times.reduce((sum, t) => sum + t, 0) / times.length;
+  const span = Math.max(...times) - Math.min(...times);
+  const u = times.map((t) => (t - mean) / span);
+  const squares = u.map((x) => x * x);
+  const base = fitLine(u, squares, 1);
+  if (!base) return true;
+  const q = squares.map((value, index) => value - (base.intercept + base.slope * (u[index] as number)));
+  const qq = q.reduce((sum, value) => sum + value * value, 0);
+  if (qq < 1e-12) return true;
+  const curvature = q.reduce((sum, value, index) => sum + value * ((pressures[index] as number) - (line.intercept + line.slope * (times[index] as number))), 0) / qq;
+  return curvature <= (CURVATURE_SE * noiseKpa) / Math.sqrt(qq);
+}
+
+function decide(leak: number, se: number, limit: number, heldS: number): DecayVerdict {
+  if (leak - limit > CERTAIN_FAIL_SE * se) return 'fail';
+  if (heldS < LEAST_HOLD_MINUTES * 60) return 'not-yet';
+  if (leak + Z_TWO_SIDED_95 * se < limit) return 'pass';
+  return leak - Z_TWO_SIDED_95 * se > limit ? 'fail' : 'not-yet';
+}
+
+interface WaitInput {
+  readonly times: readonly number[];
+  readonly from: number;
+  readonly noiseKpa: number;
+  readonly gasL: number;
+  /** null before a line could be fitted: then no leak is assumed */
+  readonly leakMbarLs: number | null;
+  readonly limit: number;
+  readonly heldS: number;
+}
+
+/** Minutes until a reading more at today's pace would decide, if the leak is what it now seems. Between 1 and 1 440. */
+function minutesToGo({ times, from, noiseKpa, gasL, leakMbarLs, limit, heldS }: WaitInput): number {
+  const span = Math.max(60, (times.at(-1) as number) - (times[0] as number));
+  const paceS = Math.max(1, span / Math.max(1, times.length - 1));
+  const distance = Math.abs(limit - Math.min(Math.max(0, leakMbarLs ?? 0), 2 * limit)) || limit / 100;
+  for (let minutes = 1; minutes < MOST_WAIT_MINUTES; minutes += minutes < 60 ? 1 : 5) {
+    const durationS = heldS + minutes * 60;
+    const readings = times.length - from + (minutes * 60) / paceS;
+    // a line through n evenly spaced readings over D: se = σ·√12 / (D·√n)
+    const se = ((noiseKpa * Math.sqrt(12)) / (durationS * Math.sqrt(readings))) * MBAR_PER_KPA * gasL;
+    if (durationS >= LEAST_HOLD_MINUTES * 60 && Z_TWO_SIDED_95 * se < distance) return minutes;
+  }
+  return MOST_WAIT_MINUTES;
+}
+
+/**
+ * Liquid that the same path would let out at working pressure, mL a day (laminar leak):
+ * Q_liq = q·2·(μ_gas/μ_liq)·Δp_liq/(p₁² − p₂²), q in Pa·m³/s. An upper bound: surface tension closes the finest paths.
+ * @param leakMbarLs 1 mbar·L/s = 0.1 Pa·m³/s; below zero counts as zero
+ */
+export function liquidMlPerDay(leakMbarLs: number, firstAbsKpa: number, atmosphereKpa: number, workingKpa: number): number {
+  const q = Math.max(0, leakMbarLs) * 0.1;
+  const p1 = firstAbsKpa * 1000;
+  const p2 = atmosphereKpa * 1000;
+  if (p1 <= p2) return 0;
+  const m3PerS = (q * 2 * AIR_TO_WATER_VISCOSITY * workingKpa * 1000) / (p1 ** 2 - p2 ** 2);
+  return m3PerS * 1e6 * 86_400;
+}

@@ -1,0 +1,103 @@
+/**
+ * The loop file `lavacrum-loop` version 1: one closed coolant circuit with its geometry.
+ * Millimetres, millilitres, kPa, L/h. Case frame: x to the front, y up, z towards the viewer's side panel.
+ * Fields that are not named here are kept as they came, so that a file from elsewhere survives a round trip.
+ */
+
+export const LOOP_FORMAT = 'lavacrum-loop';
+export const LOOP_VERSION = 1;
+
+/** [x, y, z] in mm in the case frame. */
+export type Point = readonly [number, number, number];
+/** [component id, port name] */
+export type PortRef = readonly [string, string];
+
+export type Closure = 'plug' | 'cap' | 'valve';
+
+export interface LoopComponent {
+  id: string;
+  /** `reservoir` `pump` `radiator` `block` `valve` `meter` `junction` `plugged-port`, or another word from a foreign file */
+  kind: string;
+  volume_ml: number;
+  volume_sd_ml?: number;
+  ports: Record<string, Point>;
+  box?: { min: Point; max: Point };
+  /** [inPort, outPort] in the intended direction; for a reservoir [return, outlet] */
+  flow?: readonly [string, string];
+  resistance?:
+    | { linear_kpa_per_lpm: number; quadratic_kpa_per_lpm2: number }
+    | { points: readonly (readonly [number, number])[] };
+  /** pump at full speed: [[L/h, kPa], …] in rising flow */
+  curve?: readonly (readonly [number, number])[];
+  speed?: number;
+  materials?: readonly string[];
+  /** ports that can be opened to the outside */
+  closures?: Record<string, Closure>;
+  max_fill_ml?: number;
+  low_mark_ml?: number;
+  /** additions of this product, free under the contract */
+  label?: string;
+  catalogue?: string;
+  place?: string;
+  [unknownField: string]: unknown;
+}
+
+export interface LoopTube {
+  id: string;
+  from: PortRef;
+  to: PortRef;
+  bore_mm: number;
+  outer_mm: number;
+  material: string;
+  /** inner bends only */
+  path: readonly Point[];
+  /** default: the path's length between the two ports */
+  length_mm?: number;
+  fittings: readonly string[];
+  [unknownField: string]: unknown;
+}
+
+export interface LoopFile {
+  format: typeof LOOP_FORMAT;
+  version: typeof LOOP_VERSION;
+  name: string;
+  components: LoopComponent[];
+  tubes: LoopTube[];
+  [unknownField: string]: unknown;
+}
+
+export const distanceMm = (a: Point, b: Point): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
+
+export function findComponent(loop: LoopFile, id: string): LoopComponent | undefined {
+  return loop.components.find((component) => component.id === id);
+}
+
+export function portPosition(loop: LoopFile, [id, port]: PortRef): Point {
+  const position = findComponent(loop, id)?.ports[port];
+  if (!position) throw new Error(`no port ${id}.${port}: the loop was not checked`);
+  return position;
+}
+
+/** A tube's polyline from end to end, port positions included. */
+export function tubePolyline(loop: LoopFile, tube: LoopTube): Point[] {
+  return [portPosition(loop, tube.from), ...tube.path, portPosition(loop, tube.to)];
+}
+
+/** mm along the path unless the file states a measured length. */
+export function tubeLengthMm(loop: LoopFile, tube: LoopTube): number {
+  if (tube.length_mm !== undefined) return tube.length_mm;
+  const line = tubePolyline(loop, tube);
+  return line.slice(1).reduce((sum, point, index) => sum + distanceMm(line[index] as Point, point), 0);
+}
+
+/** What a person calls the part: its label, or its id. */
+export const partName = (component: LoopComponent): string => component.label ?? component.id;
+
+/** "processor block to roof radiator": how a tube is named at the bench. */
+export function tubeName(loop: LoopFile, tube: LoopTube): string {
+  const ends = [tube.from[0], tube.to[0]].map((id) => {
+    const component = findComponent(loop, id);
+    return component ? partName(component) : id;
+  });
+  return `${ends[0]} → ${ends[1]}`;
+}

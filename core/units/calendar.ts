@@ -1,0 +1,43 @@
+/** Calendar arithmetic on plain days (`YYYY-MM-DD`), free of clock time and zone. */
+
+const DAY_MS = 86_400_000;
+
+const toUtc = (day: string): number => Date.parse(`${day}T00:00:00Z`);
+const fromUtc = (ms: number): string => new Date(ms).toISOString().slice(0, 10);
+
+export function addDays(day: string, days: number): string {
+  return fromUtc(toUtc(day) + Math.round(days) * DAY_MS);
+}
+
+/**
+ * Adds calendar months; fractions become days of 30.44 d. The 31st falls back to the last day of a shorter month,
+ * so that "six months after 31 August" is 28 February and not 3 March.
+ */
+export function addMonths(day: string, months: number): string {
+  const whole = Math.trunc(months);
+  const [year, month, dayOfMonth] = day.split('-').map(Number) as [number, number, number];
+  const first = new Date(Date.UTC(year, month - 1 + whole, 1));
+  const lastOfMonth = new Date(Date.UTC(first.getUTCFullYear(), first.getUTCMonth() + 1, 0)).getUTCDate();
+  first.setUTCDate(Math.min(dayOfMonth, lastOfMonth));
+  return addDays(fromUtc(first.getTime()), (months - whole) * 30.44);
+}
+
+/** Whole days from `from` to `to`; negative when `to` is earlier. */
+export function daysBetween(from: string, to: string): number {
+  return Math.round((toUtc(to) - toUtc(from)) / DAY_MS);
+}
+
+/** The calendar day that an instant falls on in a time zone (IANA name). */
+export function dayIn(zone: string, instant: Date): string {
+  const parts = new Intl.DateTimeFormat('en-CA', { timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit' });
+  return parts.format(instant);
+}
+
+export function isTimeZone(zone: string): boolean {
+  try {
+    new Intl.DateTimeFormat('en', { timeZone: zone });
+    return true;
+  } catch {
+    return false;
+  }
+}

@@ -1,0 +1,8 @@
+import { defineConfig } from 'drizzle-kit';
+
+export default defineConfig({
+  dialect: 'postgresql',
+  schema: './server/*/tables.ts',
+  out: './server/database/migrations',
+  entities: { roles: false },
+});

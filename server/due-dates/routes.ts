@@ -1,0 +1,63 @@
+import { and, eq } from 'drizzle-orm';
+import { addDays, daysBetween } from '../../core/units/calendar.js';
+import { closeDueSchema, postponeSchema, type CloseDueInput, type PostponeInput } from '../../core/systems/schema.js';
+import { refuse } from '../../core/checking/check.js';
+import { bodyAs, idFrom, type Ask } from '../http/context.js';
+import { DomainError, notFound, stale } from '../http/errors.js';
+import type { Routes } from '../http/routes.js';
+import { dueItem, postponement } from './tables.js';
+
+export function dueRoutes(routes: Routes): void {
+  routes.put('/due-items/:id/close', (ask) => closeDue(ask, bodyAs<CloseDueInput>(ask.request, closeDueSchema)));
+  routes.put('/due-items/:id/postpone', (ask) => postponeDue(ask, bodyAs<PostponeInput>(ask.request, postponeSchema)));
+}
+
+type DueRow = typeof dueItem.$inferSelect;
+
+async function openItem({ scope, request }: Ask, version: number, yours: object): Promise<DueRow> {
+  const [item] = await scope.select().from(dueItem).where(eq(dueItem.id, idFrom(request, 'id', 'due item')));
+  if (!item) throw notFound('due item');
+  if (item.version !== version) throw stale('date', yours, item);
+  if (item.state !== 'open') throw new DomainError('refused', 'This item is already closed.');
+  return item;
+}
+
+/** Days until a level that did not settle is looked at again. */
+const LOOK_AGAIN_DAYS = 3;
+
+/** A settling check is closed only when the level settled; otherwise it stays open, is dated on, and says why. */
+async function closeDue(ask: Ask, input: CloseDueInput): Promise<object> {
+  const { scope, account, clock, today } = ask;
+  const item = await openItem(ask, input.version, input);
+  const settling = item.kind === 'settling-check';
+  if (settling === (input.outcome === 'done')) {
+    refuse('outcome', settling ? 'a settling check ends with settled or not-settled' : 'only a settling check ends with settled or not-settled; use done');
+  }
+  if (item.kind === 'coolant-service') refuse('outcome', 'a coolant service is closed by recording the service, which starts the next clock');
+  const level = input.levelChangeMm === null ? '' : `, level changed by ${input.levelChangeMm} mm`;
+  const note = input.note ? ` (${input.note})` : '';
+  const open = input.outcome === 'not-settled';
+  const [after] = await scope.update(dueItem).set({
+    version: item.version + 1,
+    ...(open
+      ? { dueOn: addDays(today, LOOK_AGAIN_DAYS), reason: `level had not settled on ${today}${level}: look for a leak, or vapour through the tube walls${note}` }
+      : { state: 'closed', outcome: `${input.outcome}${level}${note}`, closedAt: clock.now(), closedBy: account.personId }),
+  }).where(and(eq(dueItem.id, item.id), eq(dueItem.version, item.version))).returning();
+  if (!after) throw new DomainError('conflict', 'Somebody else changed this item at the same moment; look again.');
+  return after;
+}
+
+async function postponeDue(ask: Ask, input: PostponeInput): Promise<object> {
+  const { scope, account, today } = ask;
+  const item = await openItem(ask, input.version, input);
+  if (daysBetween(item.dueOn, input.until) <= 0) refuse('until', `must lie after the present date ${item.dueOn} (got ${input.until})`);
+  if (daysBetween(today, input.until) <= 0) refuse('until', `must lie in the future (got ${input.until})`);
+  await scope.insert(postponement).values({
+    workshopId: account.workshopId, dueItemId: item.id, from: item.dueOn, until: input.until, reason: input.reason, personId: account.personId, createdAt: ask.clock.now(),
+  });
+  const [after] = await scope.update(dueItem)
+    .set({ dueOn: input.until, postponed: item.postponed + 1, version: item.version + 1, reason: `put off by the owner until ${input.until} (${input.reason}); first reason: ${item.reason}` })
+    .where(and(eq(dueItem.id, item.id), eq(dueItem.version, item.version))).returning();
+  if (!after) throw new DomainError('conflict', 'Somebody else changed this item at the same moment; look again.');
+  return after;
+}

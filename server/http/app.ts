@@ -1,0 +1,112 @@
+import path from 'node:path';
+import express, { Router, type ErrorRequestHandler, type Express, type RequestHandler } from 'express';
+import type pg from 'pg';
+import type { Logger } from 'pino';
+import { accountRoutes, openRoutes, SIGN_IN_LIMIT, type SignInLimit } from '../accounts/routes.js';
+import { sessions } from '../accounts/session.js';
+import { runRoutes } from '../commissioning/routes.js';
+import { coolantRoutes } from '../coolants/routes.js';
+import { openDatabase } from '../database/client.js';
+import { dueRoutes } from '../due-dates/routes.js';
+import { healthRoute, type Readiness } from '../health/routes.js';
+import { loopRoutes } from '../loops/routes.js';
+import { systemRoutes } from '../systems/routes.js';
+import { todayRoutes } from '../today/routes.js';
+import type { Clock } from './clock.js';
+import type { App } from './context.js';
+import { answerOf, databaseErrorOf, DomainError } from './errors.js';
+import { routesOn } from './routes.js';
+import { csrfGuard, securityHeaders } from './security.js';
+
+export interface ServerParts {
+  readonly pool: pg.Pool;
+  readonly clock: Clock;
+  readonly log: Logger;
+  readonly version: string;
+  readonly secret: string;
+  readonly readiness: Readiness;
+  /** folder of the built web application, or null to serve the API alone */
+  readonly webFolder: string | null;
+  readonly signInLimit?: SignInLimit;
+  /** true behind a proxy that speaks TLS: cookies may then be marked secure */
+  readonly behindProxy?: boolean;
+}
+
+/** No request needs more; a loop file has a few kilobytes. */
+const BODY_LIMIT = '2mb';
+
+/** Wires the application. Order matters: health before anything that needs the database. */
+export function createServer(parts: ServerParts): Express {
+  const app: App = { database: openDatabase(parts.pool), clock: parts.clock, log: parts.log, version: parts.version };
+  const server = express();
+  server.disable('x-powered-by');
+  if (parts.behindProxy) server.set('trust proxy', 1);
+  server.use(securityHeaders());
+  server.get('/api/health', healthRoute(app, parts.readiness));
+  server.use('/api', api(app, parts));
+  if (parts.webFolder !== null) serveWeb(server, parts.webFolder);
+  server.use(errorHandler(parts.log));
+  return server;
+}
+
+function api(app: App, parts: ServerParts): Router {
+  const router = Router();
+  router.use((_request, response, next) => {
+    response.set('cache-control', 'no-store');
+    if (!parts.readiness.ready) throw new DomainError('database-away', `Not ready: ${parts.readiness.reason}.`);
+    next();
+  });
+  router.use(requireJson, express.json({ limit: BODY_LIMIT, strict: false }));
+  router.use(sessions(parts.pool, parts.secret, parts.behindProxy ?? false));
+  router.use(csrfGuard);
+  openRoutes(router, app, parts.signInLimit ?? SIGN_IN_LIMIT);
+  const routes = routesOn(router, app);
+  accountRoutes(routes);
+  coolantRoutes(routes);
+  systemRoutes(routes);
+  loopRoutes(routes);
+  runRoutes(routes);
+  dueRoutes(routes);
+  todayRoutes(routes);
+  router.use((request) => {
+    if (!request.session.signedIn) throw new DomainError('signed-out', 'You are signed out. Sign in first.');
+    throw new DomainError('not-found', 'There is nothing at this address.');
+  });
+  return router;
+}
+
+/** A form post from another site cannot carry JSON without asking first. */
+const requireJson: RequestHandler = (request, _response, next) => {
+  const hasBody = request.headers['transfer-encoding'] !== undefined || Number(request.headers['content-length'] ?? 0) > 0;
+  if (hasBody && !request.is('application/json')) throw new DomainError('wrong-type', 'Send the body as application/json.');
+  next();
+};
+
+/** One page for every address; its assets carry a hash in their names and never change. */
+function serveWeb(server: Express, folder: string): void {
+  server.use('/assets', express.static(path.join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  server.use(express.static(folder, { index: false, setHeaders: (response) => response.setHeader('cache-control', 'no-cache') }));
+  server.get('/{*path}', (_request, response) => {
+    response.set('cache-control', 'no-cache').sendFile(path.join(folder, 'index.html'));
+  });
+}
+
+/** The only place where an error becomes an answer. Unknown errors are logged by name and code, never with their parameters. */
+function errorHandler(log: Logger): ErrorRequestHandler {
+  return (error: unknown, request, response, next) => {
+    if (response.headersSent) return next(error);
+    const fileMissing = (error as { status?: number } | null)?.status === 404 && !request.path.startsWith('/api');
+    const { status, body } = fileMissing ? answerOf(new DomainError('not-found', 'There is nothing at this address.')) : answerOf(error);
+    if (status >= 500) {
+      const database = databaseErrorOf(error);
+      log.error({ method: request.method, route: request.path.replace(/[0-9a-f-]{36}/g, ':id'), name: error instanceof Error ? error.name : typeof error, code: database?.code, constraint: database?.constraint, stack: stackOf(error, status) }, 'request failed');
+    }
+    response.status(status).json(body);
+  };
+}
+
+/** Frames only: the first line of a stack repeats the message, which may hold a query's parameters. */
+function stackOf(error: unknown, status: number): string[] | undefined {
+  if (status !== 500 || !(error instanceof Error)) return undefined;
+  return error.stack?.split('\n').filter((line) => line.trimStart().startsWith('at ')).slice(0, 6);
+}

@@ -1,0 +1,67 @@
+import { spawn, spawnSync } from 'node:child_process';
+import { readFileSync, readlinkSync } from 'node:fs';
+import { createServer, type AddressInfo } from 'node:net';
+
+/** A problem the newcomer can act on; printed without a stack. */
+export class LaunchProblem extends Error {}
+
+export const isRoot = (): boolean => process.getuid?.() === 0;
+
+export interface Finished {
+  readonly code: number;
+  readonly stdout: string;
+  readonly stderr: string;
+}
+
+/** Runs a short command to its end. `cwd` is the root folder, because another user may not read the present one. */
+export function runQuietly(command: string, args: readonly string[]): Finished {
+  const result = spawnSync(command, args, { cwd: '/', encoding: 'utf8', stdio: ['ignore', 'pipe', 'pipe'] });
+  return { code: result.status ?? 1, stdout: result.stdout ?? '', stderr: result.stderr ?? result.error?.message ?? '' };
+}
+
+/** Runs a long command and shows what it prints. */
+export function runShown(command: string, args: readonly string[], options: { cwd: string; env?: NodeJS.ProcessEnv }): Promise<number> {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { cwd: options.cwd, env: options.env ?? process.env, stdio: ['ignore', 'inherit', 'inherit'] });
+    child.on('error', () => resolve(127));
+    child.on('close', (code) => resolve(code ?? 1));
+  });
+}
+
+export function isAlive(pid: number): boolean {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch (error) {
+    return (error as NodeJS.ErrnoException).code === 'EPERM';
+  }
+}
+
+/** Folder a process works in, or null where it is gone or not ours to see. */
+export function cwdOf(pid: number): string | null {
+  try {
+    return readlinkSync(`/proc/${pid}/cwd`);
+  } catch {
+    return null;
+  }
+}
+
+/** True when the process with this number is one of our servers and not a stranger that got the number later. */
+export function commandContains(pid: number, text: string): boolean {
+  try {
+    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(text);
+  } catch {
+    return false;
+  }
+}
+
+export function freePort(): Promise<number> {
+  return new Promise((resolve, reject) => {
+    const probe = createServer();
+    probe.on('error', reject);
+    probe.listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as AddressInfo;
+      probe.close(() => resolve(port));
+    });
+  });
+}

@@ -1,0 +1,106 @@
+import { randomBytes } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import type { AddressInfo } from 'node:net';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { pino, type Logger } from 'pino';
+import { openDatabase, openPool } from './database/client.js';
+import { migrateDatabase, migrationsFolder } from './database/migrate.js';
+import { seedDemo } from './demo/seed.js';
+import { describeAway, type Readiness } from './health/routes.js';
+import { createServer } from './http/app.js';
+import { clockAheadBy, systemClock } from './http/clock.js';
+
+declare const LAVACRUM_VERSION: string;
+
+/** ms between attempts to reach the database while it is away */
+const RETRY_MS = 1500;
+
+interface Settings {
+  readonly port: number;
+  readonly databaseUrl: string;
+  readonly dataFolder: string;
+  readonly demo: boolean;
+}
+
+function readSettings(): Settings {
+  const port = Number(process.env.LAVACRUM_PORT ?? '4180');
+  if (!Number.isInteger(port) || port < 0 || port > 65_535) throw new Error('LAVACRUM_PORT must be a port number from 0 to 65535');
+  const databaseUrl = process.env.DATABASE_URL;
+  if (!databaseUrl) throw new Error('DATABASE_URL is not set; start the app with ./lavacrum start');
+  return { port, databaseUrl, dataFolder: path.resolve(process.env.LAVACRUM_DATA ?? '.data'), demo: process.env.LAVACRUM_DEMO !== '0' };
+}
+
+/** The key that signs session cookies. Made once; a new one would sign everybody out. */
+function sessionSecret(dataFolder: string): string {
+  const file = path.join(dataFolder, 'session-secret');
+  if (!existsSync(file)) {
+    mkdirSync(dataFolder, { recursive: true });
+    writeFileSync(file, randomBytes(32).toString('base64url'), { mode: 0o600 });
+  }
+  return readFileSync(file, 'utf8').trim();
+}
+
+/** Migrates and seeds as soon as the database answers, however long that takes. */
+async function prepare(settings: Settings, readiness: Readiness, log: Logger, here: string): Promise<void> {
+  while (!readiness.ready) {
+    try {
+      await migrateDatabase(settings.databaseUrl, migrationsFolder(here));
+      if (settings.demo) await seedDemoOnce(settings);
+      readiness.ready = true;
+      log.info('database ready');
+    } catch (error) {
+      readiness.reason = describeAway(error);
+      log.warn({ reason: readiness.reason, name: error instanceof Error ? error.name : 'unknown', detail: detailOf(error) }, 'database not ready; trying again');
+      await sleep(RETRY_MS);
+    }
+  }
+}
+
+/** At start there are no user's parameters yet, so the first line of a message may be logged. */
+const detailOf = (error: unknown): string | undefined => (error instanceof Error ? (error.cause instanceof Error ? error.cause.message : error.message).split('\n')[0] : undefined);
+
+async function seedDemoOnce(settings: Settings): Promise<void> {
+  const pool = openPool(settings.databaseUrl, () => undefined);
+  try {
+    await seedDemo(openDatabase(pool), systemClock);
+  } finally {
+    await pool.end();
+  }
+}
+
+function start(): void {
+  const settings = readSettings();
+  const here = path.dirname(fileURLToPath(import.meta.url));
+  const log = pino({ level: process.env.LAVACRUM_LOG ?? 'info', base: null });
+  const readiness: Readiness = { ready: false, reason: 'starting' };
+  const pool = openPool(settings.databaseUrl, (error) => log.warn({ code: (error as Error & { code?: string }).code }, 'a database connection broke'));
+  const webFolder = path.join(here, 'web');
+  const app = createServer({
+    pool, clock: process.env.LAVACRUM_CLOCK_AHEAD_FILE ? clockAheadBy(process.env.LAVACRUM_CLOCK_AHEAD_FILE) : systemClock, log, version: LAVACRUM_VERSION, secret: sessionSecret(settings.dataFolder), readiness, webFolder: existsSync(webFolder) ? webFolder : null,
+    behindProxy: process.env.LAVACRUM_PROXY === '1',
+  });
+  const listener = app.listen(settings.port, '127.0.0.1', (error?: Error) => {
+    if (error) {
+      log.error({ code: (error as Error & { code?: string }).code }, `cannot listen on port ${settings.port}`);
+      process.exitCode = 1;
+      void pool.end();
+      return;
+    }
+    log.info({ port: (listener.address() as AddressInfo).port }, 'listening');
+    void prepare(settings, readiness, log, here);
+  });
+  const stop = (): void => {
+    readiness.ready = false;
+    readiness.reason = 'stopping';
+    listener.close(() => void pool.end().finally(() => process.exit(0)));
+    listener.closeIdleConnections();
+    // a browser may keep a connection open; its last answer is out by then
+    setTimeout(() => process.exit(0), 3000).unref();
+  };
+  process.on('SIGTERM', stop);
+  process.on('SIGINT', stop);
+}
+
+start();

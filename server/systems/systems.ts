@@ -1,0 +1,121 @@
+import { and, asc, desc, eq, inArray } from 'drizzle-orm';
+import { attentionOf, compareAttention, type DueKind, type SystemState } from '../../core/systems/attention.js';
+import type { SystemEdit, SystemInput } from '../../core/systems/schema.js';
+import { fill, run } from '../commissioning/tables.js';
+import { coolantProduct } from '../coolants/tables.js';
+import { dueItem } from '../due-dates/tables.js';
+import { idFrom, type Ask } from '../http/context.js';
+import { DomainError, notFound, stale } from '../http/errors.js';
+import { loop, loopRevision } from '../loops/tables.js';
+import { customer, system } from './tables.js';
+
+/** One line of the systems list: everything the desk needs while the phone is at the ear. */
+export interface SystemLine {
+  readonly id: string;
+  readonly name: string;
+  readonly customerName: string;
+  readonly customerPhone: string | null;
+  readonly caseText: string;
+  readonly state: SystemState;
+  readonly attention: ReturnType<typeof attentionOf>;
+  readonly nextDueOn: string | null;
+  readonly nextReason: string | null;
+  readonly dues: { id: string; kind: DueKind; dueOn: string; windowFrom: string | null; reason: string; postponed: number; version: number }[];
+  readonly filledOn: string | null;
+  readonly coolant: { name: string; colour: string } | null;
+  readonly loops: number;
+  readonly activeRunId: string | null;
+}
+
+export async function systemLines({ scope, today }: Pick<Ask, 'scope' | 'today'>): Promise<SystemLine[]> {
+  const systems = await scope
+    .select({ id: system.id, name: system.name, caseText: system.caseText, state: system.state, customerName: customer.name, customerPhone: customer.phone })
+    .from(system).innerJoin(customer, eq(customer.id, system.customerId));
+  const dues = await scope
+    .select({ id: dueItem.id, systemId: dueItem.systemId, kind: dueItem.kind, dueOn: dueItem.dueOn, windowFrom: dueItem.windowFrom, reason: dueItem.reason, postponed: dueItem.postponed, version: dueItem.version })
+    .from(dueItem).where(eq(dueItem.state, 'open')).orderBy(asc(dueItem.dueOn));
+  const loops = await scope
+    .select({ id: loop.id, systemId: loop.systemId, coolantName: coolantProduct.name, colour: coolantProduct.colour })
+    .from(loop).leftJoin(coolantProduct, eq(coolantProduct.id, loop.coolantProductId)).orderBy(asc(loop.createdAt));
+  const fills = await scope
+    .select({ systemId: loop.systemId, filledOn: fill.filledOn, name: coolantProduct.name, colour: coolantProduct.colour })
+    .from(fill).innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId)).innerJoin(loop, eq(loop.id, loopRevision.loopId))
+    .innerJoin(coolantProduct, eq(coolantProduct.id, fill.productId)).orderBy(asc(fill.filledOn), asc(fill.createdAt));
+  const runs = await scope.select({ id: run.id, systemId: loop.systemId }).from(run).innerJoin(loop, eq(loop.id, run.loopId)).where(eq(run.state, 'active'));
+
+  const duesBy = groupBySystem(dues);
+  const loopsBy = groupBySystem(loops);
+  const lastFill = new Map(fills.map((row) => [row.systemId, row]));
+  const runBy = new Map(runs.map((row) => [row.systemId, row.id]));
+  return systems
+    .map((row): SystemLine => {
+      const own = (duesBy.get(row.id) ?? []).map(({ systemId: _, ...due }) => ({ ...due, kind: due.kind as DueKind }));
+      const planned = loopsBy.get(row.id)?.find(({ coolantName }) => coolantName !== null);
+      const filled = lastFill.get(row.id);
+      return {
+        ...row,
+        state: row.state as SystemState,
+        attention: attentionOf(row.state as SystemState, own, today),
+        nextDueOn: own[0]?.dueOn ?? null,
+        nextReason: own[0]?.reason ?? null,
+        dues: own,
+        filledOn: filled?.filledOn ?? null,
+        coolant: filled ? { name: filled.name, colour: filled.colour } : planned?.colour ? { name: planned.coolantName as string, colour: planned.colour } : null,
+        loops: loopsBy.get(row.id)?.length ?? 0,
+        activeRunId: runBy.get(row.id) ?? null,
+      };
+    })
+    .sort(compareAttention);
+}
+
+function groupBySystem<T extends { systemId: string }>(rows: readonly T[]): Map<string, T[]> {
+  const groups = new Map<string, T[]>();
+  for (const row of rows) {
+    const group = groups.get(row.systemId);
+    if (group) group.push(row);
+    else groups.set(row.systemId, [row]);
+  }
+  return groups;
+}
+
+export async function addSystem({ scope, account }: Ask, input: SystemInput) {
+  const [made] = await scope.insert(system).values({ workshopId: account.workshopId, ...input }).returning();
+  return made as NonNullable<typeof made>;
+}
+
+export async function editSystem({ scope, request }: Ask, input: SystemEdit) {
+  const id = idFrom(request, 'id', 'system');
+  const { version, ...values } = input;
+  const [now] = await scope.select().from(system).where(eq(system.id, id));
+  if (!now) throw notFound('system');
+  if (now.version !== version) throw stale('system', input, now);
+  if (values.state !== now.state && (values.state === 'on-bench' || now.state === 'on-bench')) {
+    throw new DomainError('refused', now.state === 'on-bench' ? 'The machine stands on a bench; finish its run first.' : 'A machine comes onto the bench by starting a run.');
+  }
+  const [after] = await scope.update(system).set({ ...values, version: version + 1 }).where(and(eq(system.id, id), eq(system.version, version))).returning();
+  if (!after) throw new DomainError('conflict', 'Somebody else saved at the same moment; look again.');
+  return after;
+}
+
+export async function readSystem(ask: Ask) {
+  const { scope, request } = ask;
+  const id = idFrom(request, 'id', 'system');
+  const [row] = await scope.select({ system, customer }).from(system).innerJoin(customer, eq(customer.id, system.customerId)).where(eq(system.id, id));
+  if (!row) throw notFound('system');
+  const loops = await scope
+    .select({ id: loop.id, name: loop.name, coolantProductId: loop.coolantProductId, version: loop.version })
+    .from(loop).where(eq(loop.systemId, id)).orderBy(asc(loop.createdAt));
+  const loopIds = loops.map((each) => each.id);
+  const revisions = loopIds.length === 0 ? [] : await scope
+    .selectDistinctOn([loopRevision.loopId], { loopId: loopRevision.loopId, number: loopRevision.number, kind: loopRevision.kind, volumeMl: loopRevision.volumeMl, volumeSdMl: loopRevision.volumeSdMl, file: loopRevision.file })
+    .from(loopRevision).where(inArray(loopRevision.loopId, loopIds)).orderBy(loopRevision.loopId, desc(loopRevision.number));
+  const dues = await scope.select().from(dueItem).where(and(eq(dueItem.systemId, id), eq(dueItem.state, 'open'))).orderBy(asc(dueItem.dueOn));
+  const runs = loopIds.length === 0 ? [] : await scope
+    .select({ id: run.id, loopId: run.loopId, state: run.state, startedAt: run.startedAt }).from(run).where(inArray(run.loopId, loopIds)).orderBy(desc(run.startedAt));
+  return {
+    ...row,
+    attention: attentionOf(row.system.state as SystemState, dues.map(({ kind, dueOn }) => ({ kind: kind as DueKind, dueOn })), ask.today),
+    loops: loops.map((each) => ({ ...each, revision: revisions.find(({ loopId }) => loopId === each.id) ?? null, runs: runs.filter(({ loopId }) => loopId === each.id) })),
+    dues,
+  };
+}
