@@ -3,13 +3,8 @@ import { name, rowVersion } from '../checking/fields.js';
 import { schoolsSchema } from '../commissioning/schema.js';
 import type { Schools } from '../commissioning/schools.js';
 import { SERVICE_POLICY_KEYS, type ServicePolicy } from '../due-dates/due.js';
+import { LEAST_PASSWORD_LENGTH, ROLES, type Role } from './roles.js';
 import { isTimeZone } from '../units/calendar.js';
-
-export const ROLES = { technician: 'technician', lead: 'lead', 'front-desk': 'front desk' } as const;
-export type Role = keyof typeof ROLES;
-
-/** Length is what protects a password; composition rules only make people write it down. */
-export const LEAST_PASSWORD_LENGTH = 10;
 
 const email = (): Joi.StringSchema => Joi.string().trim().lowercase().email({ tlds: false }).max(200);
 const password = (): Joi.StringSchema => Joi.string().min(LEAST_PASSWORD_LENGTH).max(200);

@@ -1,5 +1,6 @@
 import Joi from 'joi';
 import { id, name } from '../checking/fields.js';
+import { REVISION_KINDS, type RevisionKind } from './revisionKinds.js';
 
 export interface LoopCreate {
   readonly systemId: string;
@@ -9,9 +10,6 @@ export interface LoopCreate {
   readonly file: unknown;
 }
 export const loopCreateSchema = Joi.object({ systemId: id().required(), name: name().required(), coolantProductId: id().allow(null).required(), file: Joi.any().required() });
-
-export const REVISION_KINDS = { planned: 'planned', 'as-built': 'as built', change: 'change' } as const;
-export type RevisionKind = keyof typeof REVISION_KINDS;
 
 /** A new revision, made from the one its author saw: `version` is that of the loop at that time. */
 export interface RevisionCreate {

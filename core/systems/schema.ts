@@ -2,6 +2,7 @@ import Joi from 'joi';
 import { day, finite, id, name, note, positiveMl, rowVersion, volumeMl } from '../checking/fields.js';
 import { SERVICE_POLICY_KEYS, type ServicePolicy } from '../due-dates/due.js';
 import type { SystemState } from './attention.js';
+import { REFILLING, SERVICE_KINDS, type ServiceKind } from './serviceKinds.js';
 
 export interface CustomerInput {
   readonly name: string;
@@ -51,18 +52,6 @@ export interface SystemEdit extends SystemInput {
 }
 /** `on-bench` is set by a run alone; nobody can type a machine onto the bench. */
 export const systemEditSchema = Joi.object({ ...systemFields, state: Joi.string().valid('planned', 'on-bench', 'in-service', 'retired').required(), version: rowVersion() });
-
-export const SERVICE_KINDS = {
-  'drain-refill': 'drain and refill',
-  'flush-refill': 'flush and refill',
-  'strip-clean': 'full strip and clean',
-  'leak-repair': 'leak repair',
-  'top-up': 'top-up',
-  'closed-loop': 'dust, paste, fans; loop stayed closed',
-} as const;
-export type ServiceKind = keyof typeof SERVICE_KINDS;
-/** Kinds after which the loop holds new coolant, so that its clocks start again. */
-export const REFILLING: readonly ServiceKind[] = ['drain-refill', 'flush-refill', 'strip-clean', 'leak-repair'];
 
 /** A service that was done without being led, entered afterwards. */
 export interface ServiceInput {

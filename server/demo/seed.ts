@@ -1,7 +1,7 @@
 import { eq, sql } from 'drizzle-orm';
 import type { Request } from 'express';
 import { DEFAULT_SCHOOLS, type Schools } from '../../core/commissioning/schools.js';
-import type { ServiceKind } from '../../core/systems/schema.js';
+import type { ServiceKind } from '../../core/systems/serviceKinds.js';
 import { addDays, addMonths, dayIn, daysBetween } from '../../core/units/calendar.js';
 import { pino } from 'pino';
 import { bench, person, workshop } from '../accounts/tables.js';

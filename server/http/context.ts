@@ -2,7 +2,7 @@ import { and, eq } from 'drizzle-orm';
 import type { Request } from 'express';
 import 'express-session';
 import type { Logger } from 'pino';
-import type { Role } from '../../core/accounts/schema.js';
+import type { Role } from '../../core/accounts/roles.js';
 import { check } from '../../core/checking/check.js';
 import { id } from '../../core/checking/fields.js';
 import { dayIn } from '../../core/units/calendar.js';

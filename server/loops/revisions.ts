@@ -1,7 +1,8 @@
 import { and, desc, eq, sql } from 'drizzle-orm';
 import { partName, tubeLengthMm, type LoopFile } from '../../core/loops/loopFile.js';
 import { readLoopFile } from '../../core/loops/loopFileSchema.js';
-import type { LoopCreate, RevisionCreate, RevisionKind } from '../../core/loops/schema.js';
+import type { LoopCreate, RevisionCreate } from '../../core/loops/schema.js';
+import type { RevisionKind } from '../../core/loops/revisionKinds.js';
 import { componentSdMl, loopVolume } from '../../core/loops/volume.js';
 import { refuse } from '../../core/checking/check.js';
 import { person } from '../accounts/tables.js';

@@ -1,5 +1,5 @@
 import { desc, eq, inArray } from 'drizzle-orm';
-import { SERVICE_KINDS } from '../../core/systems/schema.js';
+import { SERVICE_KINDS } from '../../core/systems/serviceKinds.js';
 import { formatMl } from '../../core/units/display.js';
 import { person } from '../accounts/tables.js';
 import { fill, run } from '../commissioning/tables.js';

@@ -1,6 +1,7 @@
 import { and, desc, eq, gt, sql } from 'drizzle-orm';
 import { refuse } from '../../core/checking/check.js';
-import { REFILLING, type ServiceInput } from '../../core/systems/schema.js';
+import { type ServiceInput } from '../../core/systems/schema.js';
+import { REFILLING } from '../../core/systems/serviceKinds.js';
 import { fill } from '../commissioning/tables.js';
 import { coolantProduct } from '../coolants/tables.js';
 import { openAfterFill } from '../due-dates/open.js';

@@ -1,0 +1,45 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+import { describeEntry } from '@core/commissioning/describe.js';
+import type { RunEvent } from '@core/commissioning/events.js';
+import type { Procedure } from '@core/commissioning/procedure.js';
+import type { RunState } from '@core/commissioning/state.js';
+import { useDates } from '../units/dates.js';
+
+/** The log, newest first. What the server does not have yet says so. */
+const props = defineProps<{ procedure: Procedure; state: RunState; events: readonly RunEvent[]; waiting: number }>();
+const emit = defineEmits<{ undo: [] }>();
+const dates = useDates();
+const all = ref(false);
+const SHORT = 7;
+const entries = computed(() => {
+  const newest = [...props.events].reverse();
+  return (all.value ? newest : newest.slice(0, SHORT)).map((event) => ({
+    event, text: describeEntry(props.procedure, event, props.events), back: props.state.withdrawn.has(event.id), unsaved: event.seq > props.events.length - props.waiting,
+  }));
+});
+</script>
+
+<template>
+  <section class="log">
+    <header class="spread"><h2>Log</h2><v-btn size="small" variant="outlined" :disabled="events.length === 0" @click="emit('undo')">Take back the last <kbd class="ml-2">z</kbd></v-btn></header>
+    <p v-if="waiting > 0" role="status" class="waiting">{{ waiting }} {{ waiting === 1 ? 'entry is' : 'entries are' }} on this device only; sending.</p>
+    <ol class="plain-list" reversed>
+      <li v-for="{ event, text, back, unsaved } in entries" :key="event.id" :class="{ back, unsaved }">
+        <time :datetime="event.at" class="quiet">{{ dates.time(event.at) }}</time><span>{{ text }}</span>
+      </li>
+    </ol>
+    <button v-if="events.length > SHORT" type="button" class="more" @click="all = !all">{{ all ? 'Only the newest' : `All ${events.length} entries` }}</button>
+    <p v-if="events.length === 0" class="quiet">Nothing yet. Every tick, reading and note lands here with its time and name.</p>
+  </section>
+</template>
+
+<style scoped>
+.log { font-size: 0.94rem; }
+li { display: grid; grid-template-columns: 48px 1fr; gap: 10px; padding: 5px 0; border-top: 1px solid var(--line-soft); }
+.back span { text-decoration: line-through; color: var(--ink-soft); }
+.unsaved span::after { content: ' (not saved yet)'; color: var(--ink-soft); }
+.waiting { border-left: 4px solid var(--ink); padding-left: 10px; }
+.more { text-decoration: underline; min-height: 40px; }
+header { margin-bottom: 6px; }
+</style>

@@ -1,0 +1,152 @@
+import { computed, onMounted, onScopeDispose, ref, shallowRef, type ComputedRef, type Ref } from 'vue';
+import type { RunEvent, RunEventBody } from '@core/commissioning/events.js';
+import type { Procedure, ProcedureStep } from '@core/commissioning/procedure.js';
+import { lastUndoable, refuseEntry } from '@core/commissioning/rules.js';
+import { replay, type RunState } from '@core/commissioning/state.js';
+import type { LoopFile } from '@core/loops/loopFile.js';
+import { useSession } from '../accounts/sessionStore.js';
+import { ApiError, call, get, wordsOf } from '../http/api.js';
+import { serverNowMs, setServerNow } from '../units/now.js';
+
+export interface RunAnswer {
+  run: { id: string; procedure: Procedure; state: 'active' | 'signed-off' | 'abandoned'; startedAt: string; loopId: string };
+  benchName: string | null;
+  loopName: string;
+  systemId: string;
+  systemName: string;
+  customerName: string;
+  revisionNumber: number;
+  file: LoopFile;
+  coolantProductId: string | null;
+  events: RunEvent[];
+  now: string;
+}
+
+export interface RunDesk {
+  readonly answer: Ref<RunAnswer | null>;
+  readonly state: ComputedRef<RunState | null>;
+  readonly events: ComputedRef<readonly RunEvent[]>;
+  /** entries on this device that the server does not have yet */
+  readonly waiting: ComputedRef<number>;
+  readonly problem: Ref<string | null>;
+  readonly missing: Ref<boolean>;
+  readonly current: ComputedRef<ProcedureStep | null>;
+  /** records one entry; false when the rules refuse it, with the reason in `problem` */
+  send(body: RunEventBody, at?: string): boolean;
+  undoLast(): void;
+  load(): Promise<void>;
+}
+
+/** s between looks for entries of colleagues */
+const WATCH_MS = 8000;
+const RETRY_MS = 3000;
+
+interface Pending {
+  readonly id: string;
+  readonly at: string;
+  readonly body: RunEventBody;
+}
+
+/**
+ * A run at the bench. An entry shows at once, is kept on the device until the server has it, and is sent in order with
+ * an id of its own, so that a lost answer never makes it count twice.
+ */
+export function useRun(id: string): RunDesk {
+  const session = useSession();
+  const storageKey = `lavacrum.run.${id}`;
+  const answer = ref<RunAnswer | null>(null);
+  const pending = shallowRef<readonly Pending[]>(readPending(storageKey));
+  const problem = ref<string | null>(null);
+  const missing = ref(false);
+  let sending = false;
+  let retry: number | undefined;
+
+  const events = computed<readonly RunEvent[]>(() => {
+    const saved = answer.value?.events ?? [];
+    const known = new Set(saved.map((event) => event.id));
+    const own = pending.value.filter((entry) => !known.has(entry.id));
+    return [...saved, ...own.map((entry, index): RunEvent => ({ ...entry, seq: saved.length + index + 1, by: session.account?.personName ?? '' }))];
+  });
+  const state = computed(() => (answer.value ? replay(answer.value.run.procedure, events.value) : null));
+  const current = computed(() => answer.value?.run.procedure.steps.find((step) => step.id === state.value?.current) ?? null);
+
+  function keep(entries: readonly Pending[]): void {
+    pending.value = entries;
+    if (entries.length === 0) localStorage.removeItem(storageKey);
+    else localStorage.setItem(storageKey, JSON.stringify(entries));
+  }
+
+  async function load(): Promise<void> {
+    try {
+      const now = await get<RunAnswer>(`/runs/${id}`);
+      setServerNow(now.now);
+      answer.value = now;
+      document.title = `${now.systemName} · Lavacrum`;
+      void deliver();
+    } catch (error) {
+      missing.value = error instanceof ApiError && error.status === 404;
+      if (answer.value === null) problem.value = wordsOf(error);
+    }
+  }
+
+  async function deliver(): Promise<void> {
+    if (sending || !answer.value) return;
+    sending = true;
+    window.clearTimeout(retry);
+    try {
+      while (pending.value.length > 0) {
+        const entry = pending.value[0] as Pending;
+        const { event } = await call<{ event: RunEvent }>('POST', `/runs/${id}/events`, { body: entry });
+        if (!answer.value.events.some((known) => known.id === event.id)) answer.value = { ...answer.value, events: [...answer.value.events, event] };
+        keep(pending.value.slice(1));
+      }
+    } catch (error) {
+      const refused = error instanceof ApiError && error.status >= 400 && error.status < 500 && error.status !== 401 && error.status !== 429;
+      if (refused) {
+        problem.value = wordsOf(error);
+        keep(pending.value.slice(1));
+        await load();
+      }
+      retry = window.setTimeout(() => void deliver(), RETRY_MS);
+    } finally {
+      sending = false;
+    }
+  }
+
+  function send(body: RunEventBody, at?: string): boolean {
+    if (!answer.value || !state.value) return false;
+    problem.value = null;
+    const refusal = refuseEntry(answer.value.run.procedure, state.value, events.value, body, serverNowMs());
+    if (refusal) {
+      problem.value = `${refusal.message.charAt(0).toUpperCase()}${refusal.message.slice(1)}.`;
+      return false;
+    }
+    keep([...pending.value, { id: crypto.randomUUID(), at: at ?? new Date(serverNowMs()).toISOString(), body }]);
+    void deliver();
+    return true;
+  }
+
+  onMounted(load);
+  const watcher = window.setInterval(() => { if (pending.value.length === 0 && document.visibilityState === 'visible') void load(); }, WATCH_MS);
+  onScopeDispose(() => {
+    window.clearInterval(watcher);
+    window.clearTimeout(retry);
+  });
+
+  return {
+    answer, state, events, problem, missing, current, send, load,
+    waiting: computed(() => pending.value.length),
+    undoLast: () => {
+      const last = state.value ? lastUndoable(events.value, state.value) : null;
+      if (last) send({ type: 'withdrawn', event: last.id });
+    },
+  };
+}
+
+function readPending(key: string): readonly Pending[] {
+  try {
+    return JSON.parse(localStorage.getItem(key) ?? '[]') as Pending[];
+  } catch {
+    return [];
+  }
+}

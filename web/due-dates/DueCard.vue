@@ -1,0 +1,42 @@
+<script setup lang="ts">
+import { ref } from 'vue';
+import { sayDue } from '@core/systems/attention.js';
+import { useDates } from '../units/dates.js';
+import type { SystemPage } from '../systems/types.js';
+import PostponeDialog from './PostponeDialog.vue';
+import SettlingDialog from './SettlingDialog.vue';
+
+/** One clock of a loop: when, why, and what can be done about it. */
+defineProps<{ due: SystemPage['dues'][number]; today: string; big: boolean; loopName: string | null }>();
+const emit = defineEmits<{ changed: [text: string]; service: [] }>();
+const dates = useDates();
+const postponing = ref(false);
+const settling = ref(false);
+const names = { 'coolant-service': 'Coolant service', 'settling-check': 'Settling check', 'follow-up': 'Follow-up' };
+</script>
+
+<template>
+  <article class="due">
+    <h2>{{ names[due.kind] }}<span v-if="loopName" class="quiet">, {{ loopName }}</span></h2>
+    <p class="when figures" :class="{ 'big-number': big }">{{ sayDue(due.dueOn, today) }}</p>
+    <p class="figures"><template v-if="due.windowFrom">{{ dates.day(due.windowFrom) }} to </template>{{ dates.day(due.dueOn) }}<span v-if="due.postponed" class="quiet">, put off {{ due.postponed }}×</span></p>
+    <p class="reason">{{ due.reason.charAt(0).toUpperCase() + due.reason.slice(1) }}<span v-if="due.estimated" class="estimate quiet"> (estimate)</span></p>
+    <ul v-if="due.clocks.length > 1" class="plain-list quiet clocks">
+      <li v-for="clock in due.clocks.slice(1)" :key="clock.kind">later: {{ dates.day(clock.dueOn) }}, {{ clock.reason }}</li>
+    </ul>
+    <div class="row mt-3 no-print">
+      <v-btn v-if="due.kind === 'settling-check'" @click="settling = true">Read the level</v-btn>
+      <v-btn v-if="due.kind === 'coolant-service'" @click="emit('service')">Record the service</v-btn>
+      <v-btn v-if="due.kind === 'coolant-service'" variant="outlined" @click="postponing = true">Owner puts it off</v-btn>
+    </div>
+    <PostponeDialog v-model="postponing" :due="due" :today="today" @saved="emit('changed', $event)" />
+    <SettlingDialog v-model="settling" :due="due" @saved="emit('changed', $event)" />
+  </article>
+</template>
+
+<style scoped>
+.due p { margin: 4px 0 0; }
+.when:not(.big-number) { font-size: 1.6rem; font-weight: 400; }
+.reason { max-width: 52ch; }
+.clocks { margin-top: 6px; font-size: 0.92rem; }
+</style>

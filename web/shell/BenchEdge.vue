@@ -1,0 +1,123 @@
+<script setup lang="ts">
+import { computed, onMounted, onScopeDispose, ref } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { useTheme } from 'vuetify';
+import { mdiDotsVertical } from '@mdi/js';
+import { ROLES } from '@core/accounts/roles.js';
+import { formatClock } from '@core/units/display.js';
+import { useSession } from '../accounts/sessionStore.js';
+import { rememberLook } from '../look/vuetify.js';
+import { useBenches } from '../today/benchStore.js';
+import { useNow } from '../units/now.js';
+import { useShortcuts } from './shortcuts.js';
+
+/** The front edge of the bench: where one goes, and every clock that runs, on every screen. */
+const session = useSession();
+const benches = useBenches();
+const router = useRouter();
+const route = useRoute();
+const theme = useTheme();
+const now = useNow();
+const keysOpen = ref(false);
+
+/** s; new runs of colleagues appear within this time */
+const REFRESH_S = 30;
+onMounted(() => void benches.refresh());
+const timer = window.setInterval(() => void benches.refresh(), REFRESH_S * 1000);
+onScopeDispose(() => window.clearInterval(timer));
+
+const places = [
+  { to: '/today', label: 'Today', key: '1' },
+  { to: '/systems', label: 'Systems', key: '2' },
+  { to: '/workshop', label: 'Workshop', key: '3' },
+];
+
+const clocks = computed(() =>
+  benches.runs.map((run) => {
+    const running = run.timers[0];
+    const leftS = running ? running.seconds - (now.value - Date.parse(running.startedAt)) / 1000 : null;
+    return { id: run.id, name: run.systemName, step: run.stepTitle, face: leftS === null ? null : leftS > 0 ? formatClock(leftS) : 'time is up', ended: leftS !== null && leftS <= 0 };
+  }),
+);
+
+function switchLook(): void {
+  const look = theme.global.name.value === 'day' ? 'night' : 'day';
+  theme.change(look);
+  rememberLook(look);
+}
+
+async function signOut(): Promise<void> {
+  await session.signOut();
+  await router.push('/sign-in');
+}
+
+useShortcuts({
+  1: () => void router.push('/today'),
+  2: () => void router.push('/systems'),
+  3: () => void router.push('/workshop'),
+  n: () => void router.push('/systems/new'),
+  '?': () => { keysOpen.value = true; },
+});
+
+const keyTable = [
+  ['1 2 3', 'Today, Systems, Workshop'], ['n', 'New system'], ['/', 'Search the systems'], ['Enter', 'Bench: step done'], ['c', 'Bench: tick the next check'], ['m', 'Bench: note'], ['z', 'Bench: take back the last entry'], ['Ctrl Z / Ctrl Y', 'Loop: undo, redo'],
+];
+</script>
+
+<template>
+  <nav class="edge no-print" aria-label="Main">
+    <router-link v-for="place in places" :key="place.to" class="edge-place" :class="{ here: route.path.startsWith(place.to) }" :to="place.to">{{ place.label }}</router-link>
+    <ul class="edge-clocks plain-list" aria-label="Runs in progress">
+      <li v-for="clock in clocks" :key="clock.id">
+        <router-link class="edge-clock" :class="{ ended: clock.ended }" :to="`/runs/${clock.id}`">
+          <span class="edge-name">{{ clock.name }}</span>
+          <span v-if="clock.face" class="edge-face figures">{{ clock.face }}</span>
+          <span v-else class="edge-step">{{ clock.step }}</span>
+        </router-link>
+      </li>
+    </ul>
+    <v-menu location="top end">
+      <template #activator="{ props: activator }">
+        <button v-bind="activator" class="edge-me" type="button" :aria-label="`${session.account?.personName}: account and look`"><v-icon :icon="mdiDotsVertical" /></button>
+      </template>
+      <v-list min-width="240">
+        <v-list-item :title="session.account?.personName" :subtitle="`${ROLES[session.account?.role ?? 'technician']}, ${session.account?.workshopName}`" />
+        <v-divider />
+        <v-list-item :title="theme.global.name.value === 'day' ? 'Dark look' : 'Light look'" @click="switchLook" />
+        <v-list-item title="Keys" subtitle="press ?" @click="keysOpen = true" />
+        <v-list-item title="Sign out" @click="signOut" />
+      </v-list>
+    </v-menu>
+    <v-dialog v-model="keysOpen" max-width="460">
+      <v-card class="pa-6">
+        <h2 class="mb-4">Keys</h2>
+        <dl class="keys">
+          <template v-for="[key, words] in keyTable" :key="key"><dt><kbd>{{ key }}</kbd></dt><dd>{{ words }}</dd></template>
+        </dl>
+        <v-btn class="mt-5" @click="keysOpen = false">Close</v-btn>
+      </v-card>
+    </v-dialog>
+  </nav>
+</template>
+
+<style scoped>
+.edge { position: fixed; inset: auto 0 0 0; height: var(--edge-height); background: var(--slab); color: var(--on-slab); display: flex; align-items: stretch; padding: 0 20px; gap: 2px; z-index: 1000; border-top: 4px solid var(--slab-raised); }
+.edge-place { display: grid; place-items: center; min-width: 104px; padding: 0 18px; text-decoration: none; font-size: 1.05rem; color: var(--on-slab-soft); }
+.edge-place.here { color: var(--on-slab); box-shadow: inset 0 -5px 0 var(--on-slab); font-weight: 620; }
+.edge-place:hover { color: var(--on-slab); }
+.edge-clocks { flex: 1; display: flex; justify-content: flex-end; gap: 8px; overflow: hidden; padding-block: 8px; }
+.edge-clock { display: flex; align-items: baseline; gap: 12px; height: 100%; padding: 0 16px; background: var(--slab-raised); border-radius: 3px; text-decoration: none; color: var(--on-slab); white-space: nowrap; line-height: 44px; }
+.edge-name { color: var(--on-slab-soft); max-width: 15ch; overflow: hidden; text-overflow: ellipsis; }
+.edge-face { font-size: 1.3rem; font-weight: 560; }
+.edge-clock.ended { background: var(--on-slab); color: var(--slab); }
+.edge-clock.ended .edge-name { color: var(--slab); }
+.edge-me { width: 52px; color: var(--on-slab-soft); }
+.keys { display: grid; grid-template-columns: auto 1fr; gap: 10px 18px; align-items: baseline; }
+.keys dd { margin: 0; }
+.edge :focus-visible { outline-color: #b9a5ff; outline-offset: -3px; }
+@media (max-width: 900px) {
+  .edge { padding: 0 6px; }
+  .edge-place { min-width: 0; padding: 0 12px; }
+  .edge-name { display: none; }
+}
+</style>

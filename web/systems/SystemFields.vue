@@ -1,0 +1,34 @@
+<script setup lang="ts">
+import { SERVICE_POLICIES, SERVICE_POLICY_KEYS, type ServicePolicy } from '@core/due-dates/due.js';
+import NumberField from '../units/NumberField.vue';
+
+export interface SystemForm {
+  name: string;
+  caseText: string;
+  builtBy: string;
+  hoursPerDay: number | null;
+  policy: ServicePolicy | null;
+  note: string;
+}
+const form = defineModel<SystemForm>({ required: true });
+defineProps<{ at: (path: string) => string[] }>();
+const policies = [{ value: null, title: 'as the workshop does' }, ...SERVICE_POLICY_KEYS.map((value) => ({ value, title: SERVICE_POLICIES[value].label }))];
+</script>
+
+<template>
+  <div class="stack">
+    <v-text-field v-model="form.name" label="What the owner calls the machine" autocomplete="off" :error-messages="at('name')" />
+    <v-text-field v-model="form.caseText" label="Case" placeholder="mid tower, glass side" autocomplete="off" :error-messages="at('caseText')" />
+    <v-text-field v-model="form.builtBy" label="Built by" placeholder="this workshop" autocomplete="off" :error-messages="at('builtBy')" />
+    <div class="pair">
+      <NumberField v-model="form.hoursPerDay" label="Runs, if known" unit="h a day" :errors="at('hoursPerDay')" />
+      <v-select v-model="form.policy" :items="policies" label="Service policy" :error-messages="at('policy')" />
+    </div>
+    <v-textarea v-model="form.note" label="Note about the machine" :error-messages="at('note')" />
+  </div>
+</template>
+
+<style scoped>
+.pair { display: grid; grid-template-columns: 1fr 1fr; gap: 12px; }
+@media (max-width: 700px) { .pair { grid-template-columns: 1fr; } }
+</style>

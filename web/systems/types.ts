@@ -1,0 +1,84 @@
+import type { Attention, DueKind, SystemState } from '@core/systems/attention.js';
+import type { DueClock, ServicePolicy } from '@core/due-dates/due.js';
+import type { LoopFile } from '@core/loops/loopFile.js';
+
+/** Answers of the server's systems room. */
+export interface Due {
+  id: string;
+  kind: DueKind;
+  dueOn: string;
+  windowFrom: string | null;
+  reason: string;
+  postponed: number;
+  version: number;
+}
+
+export interface SystemLine {
+  id: string;
+  name: string;
+  customerName: string;
+  customerPhone: string | null;
+  caseText: string;
+  state: SystemState;
+  attention: Attention;
+  nextDueOn: string | null;
+  nextReason: string | null;
+  dues: Due[];
+  filledOn: string | null;
+  coolant: { name: string; colour: string } | null;
+  loops: number;
+  activeRunId: string | null;
+}
+
+export interface Customer {
+  id: string;
+  name: string;
+  email: string | null;
+  phone: string | null;
+  channel: 'phone' | 'email' | 'text';
+  note: string;
+  version: number;
+}
+
+export interface SystemRow {
+  id: string;
+  customerId: string;
+  name: string;
+  caseText: string;
+  builtBy: string;
+  state: SystemState;
+  hoursPerDay: number | null;
+  policy: ServicePolicy | null;
+  note: string;
+  version: number;
+}
+
+export interface HistoryEntry {
+  id: string;
+  at: string;
+  kind: 'job' | 'run' | 'revision' | 'finding' | 'check' | 'postponed';
+  title: string;
+  text: string;
+  by: string | null;
+  runId: string | null;
+  colour: string | null;
+}
+
+export interface LoopOfSystem {
+  id: string;
+  name: string;
+  coolantProductId: string | null;
+  version: number;
+  revision: { number: number; kind: string; volumeMl: number; volumeSdMl: number; file: LoopFile } | null;
+  runs: { id: string; loopId: string; state: string; startedAt: string }[];
+}
+
+export interface SystemPage {
+  system: SystemRow;
+  customer: Customer;
+  attention: Attention;
+  loops: LoopOfSystem[];
+  dues: (Due & { loopId: string; estimated: boolean; clocks: DueClock[] })[];
+  history: HistoryEntry[];
+  today: string;
+}

@@ -1,0 +1,62 @@
+import { defineStore } from 'pinia';
+import { ref } from 'vue';
+import { ApiError, get } from '../http/api.js';
+import { setServerNow } from '../units/now.js';
+import type { SystemLine } from '../systems/types.js';
+
+export interface BenchRun {
+  id: string;
+  benchId: string | null;
+  systemId: string;
+  systemName: string;
+  customerName: string;
+  loopName: string;
+  colour: string | null;
+  startedAt: string;
+  stepTitle: string;
+  lead: string;
+  stepNumber: number;
+  steps: number;
+  timers: { id: string; label: string; startedAt: string; seconds: number; finished: boolean }[];
+}
+
+interface TodayAnswer {
+  today: string;
+  now: string;
+  benches: { id: string; name: string }[];
+  runs: BenchRun[];
+  overdue: SystemLine[];
+  coming: SystemLine[];
+  count: number;
+}
+
+/** What stands on which bench, and what is due: shared by the Today screen and the bench edge. */
+export const useBenches = defineStore('benches', () => {
+  const runs = ref<BenchRun[]>([]);
+  const benches = ref<{ id: string; name: string }[]>([]);
+  const overdue = ref<SystemLine[]>([]);
+  const coming = ref<SystemLine[]>([]);
+  const today = ref('');
+  const count = ref(0);
+  const loaded = ref(false);
+  const problem = ref<string | null>(null);
+
+  async function refresh(): Promise<void> {
+    try {
+      const answer = await get<TodayAnswer>('/today');
+      runs.value = answer.runs;
+      benches.value = answer.benches;
+      overdue.value = answer.overdue;
+      coming.value = answer.coming;
+      today.value = answer.today;
+      count.value = answer.count;
+      loaded.value = true;
+      problem.value = null;
+      setServerNow(answer.now);
+    } catch (error) {
+      problem.value = error instanceof ApiError ? error.message : 'Today cannot be shown.';
+    }
+  }
+
+  return { runs, benches, overdue, coming, today, count, loaded, problem, refresh };
+});
