@@ -52,14 +52,18 @@ async function prepare(settings: Settings, readiness: Readiness, log: Logger, he
       log.info('database ready');
     } catch (error) {
       readiness.reason = describeAway(error);
-      log.warn({ reason: readiness.reason, name: error instanceof Error ? error.name : 'unknown', detail: detailOf(error) }, 'database not ready; trying again');
+      log.warn(
+        { reason: readiness.reason, name: error instanceof Error ? error.name : 'unknown', detail: detailOf(error) },
+        'database not ready; trying again',
+      );
       await sleep(RETRY_MS);
     }
   }
 }
 
 /** At start there are no user's parameters yet, so the first line of a message may be logged. */
-const detailOf = (error: unknown): string | undefined => (error instanceof Error ? (error.cause instanceof Error ? error.cause.message : error.message).split('\n')[0] : undefined);
+const detailOf = (error: unknown): string | undefined =>
+  error instanceof Error ? (error.cause instanceof Error ? error.cause.message : error.message).split('\n')[0] : undefined;
 
 async function seedDemoOnce(settings: Settings): Promise<void> {
   const pool = openPool(settings.databaseUrl, () => undefined);
@@ -75,10 +79,18 @@ function start(): void {
   const here = path.dirname(fileURLToPath(import.meta.url));
   const log = pino({ level: process.env.LAVACRUM_LOG ?? 'info', base: null });
   const readiness: Readiness = { ready: false, reason: 'starting' };
-  const pool = openPool(settings.databaseUrl, (error) => log.warn({ code: (error as Error & { code?: string }).code }, 'a database connection broke'));
+  const pool = openPool(settings.databaseUrl, (error) =>
+    log.warn({ code: (error as Error & { code?: string }).code }, 'a database connection broke'),
+  );
   const webFolder = path.join(here, 'web');
   const app = createServer({
-    pool, clock: process.env.LAVACRUM_CLOCK_AHEAD_FILE ? clockAheadBy(process.env.LAVACRUM_CLOCK_AHEAD_FILE) : systemClock, log, version: LAVACRUM_VERSION, secret: sessionSecret(settings.dataFolder), readiness, webFolder: existsSync(webFolder) ? webFolder : null,
+    pool,
+    clock: process.env.LAVACRUM_CLOCK_AHEAD_FILE ? clockAheadBy(process.env.LAVACRUM_CLOCK_AHEAD_FILE) : systemClock,
+    log,
+    version: LAVACRUM_VERSION,
+    secret: sessionSecret(settings.dataFolder),
+    readiness,
+    webFolder: existsSync(webFolder) ? webFolder : null,
     behindProxy: process.env.LAVACRUM_PROXY === '1',
   });
   const listener = app.listen(settings.port, '127.0.0.1', (error?: Error) => {

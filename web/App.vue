@@ -26,7 +26,19 @@ const framed = computed(() => session.account !== null && !route.meta.open);
 </template>
 
 <style scoped>
-.skip { position: absolute; left: -9999px; }
-.skip:focus { left: 12px; top: 12px; z-index: 3000; background: var(--slab); color: var(--on-slab); padding: 10px 16px; }
-#main:focus { outline: none; }
+.skip {
+  position: absolute;
+  left: -9999px;
+}
+.skip:focus {
+  left: 12px;
+  top: 12px;
+  z-index: 3000;
+  background: var(--slab);
+  color: var(--on-slab);
+  padding: 10px 16px;
+}
+#main:focus {
+  outline: none;
+}
 </style>

@@ -9,7 +9,11 @@ import { isTimeZone } from '../units/calendar.js';
 const email = (): Joi.StringSchema => Joi.string().trim().lowercase().email({ tlds: false }).max(200);
 const password = (): Joi.StringSchema => Joi.string().min(LEAST_PASSWORD_LENGTH).max(200);
 const timeZone = (): Joi.StringSchema =>
-  Joi.string().max(60).custom((value: string, helpers) => (isTimeZone(value) ? value : helpers.message({ custom: '{{#label}} must be a time zone such as Europe/Lisbon' })));
+  Joi.string()
+    .max(60)
+    .custom((value: string, helpers) =>
+      isTimeZone(value) ? value : helpers.message({ custom: '{{#label}} must be a time zone such as Europe/Lisbon' }),
+    );
 
 export interface SignInInput {
   readonly email: string;
@@ -25,7 +29,11 @@ export interface SetupInput {
   readonly password: string;
 }
 export const setupSchema = Joi.object({
-  workshopName: name().required(), timeZone: timeZone().required(), personName: name().required(), email: email().required(), password: password().required(),
+  workshopName: name().required(),
+  timeZone: timeZone().required(),
+  personName: name().required(),
+  email: email().required(),
+  password: password().required(),
 });
 
 export interface PersonInput {
@@ -35,7 +43,12 @@ export interface PersonInput {
   readonly password: string;
 }
 export const personSchema = Joi.object({
-  name: name().required(), email: email().required(), role: Joi.string().valid(...Object.keys(ROLES)).required(), password: password().required(),
+  name: name().required(),
+  email: email().required(),
+  role: Joi.string()
+    .valid(...Object.keys(ROLES))
+    .required(),
+  password: password().required(),
 });
 
 export interface WorkshopEdit {
@@ -46,7 +59,13 @@ export interface WorkshopEdit {
   readonly version: number;
 }
 export const workshopSchema = Joi.object({
-  name: name().required(), timeZone: timeZone().required(), policy: Joi.string().valid(...SERVICE_POLICY_KEYS).required(), schools: schoolsSchema.required(), version: rowVersion(),
+  name: name().required(),
+  timeZone: timeZone().required(),
+  policy: Joi.string()
+    .valid(...SERVICE_POLICY_KEYS)
+    .required(),
+  schools: schoolsSchema.required(),
+  version: rowVersion(),
 });
 
 export const benchSchema = Joi.object({ name: name().required() });

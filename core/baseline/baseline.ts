@@ -18,7 +18,8 @@ export function normaliseBaseline(reading: BaselineReading): NormalisedBaseline 
   const loaded = reading.powerW !== null && reading.powerW > 0;
   const weakPoints: string[] = [];
   if (!loaded) weakPoints.push('no load power: cannot be compared per watt');
-  if (reading.durationMinutes < SATURATED_MINUTES) weakPoints.push(`only ${reading.durationMinutes} min: the coolant is probably still warming`);
+  if (reading.durationMinutes < SATURATED_MINUTES)
+    weakPoints.push(`only ${reading.durationMinutes} min: the coolant is probably still warming`);
   if (reading.coolantC === null) weakPoints.push('coolant not measured: part and radiator cannot be told apart');
   if (aboveRoomK < 0) weakPoints.push('the part is colder than the room: check the sensor');
   return {

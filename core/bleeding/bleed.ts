@@ -37,7 +37,8 @@ export function judgeBleed(cycles: readonly BleedCycle[]): BleedState {
   const spread = levels.length > 1 ? Math.max(...levels) - Math.min(...levels) : 0;
   if (spread > BLEED_CRITERION.levelWithinMm) missing.push(`level still moves by ${spread.toFixed(1)} mm between cycles`);
   const latest = last.at(-1);
-  if (latest && riseMm(latest) > BLEED_CRITERION.riseBelowMm) missing.push(`rise at stop is ${riseMm(latest).toFixed(1)} mm, it should be at most ${BLEED_CRITERION.riseBelowMm} mm`);
+  if (latest && riseMm(latest) > BLEED_CRITERION.riseBelowMm)
+    missing.push(`rise at stop is ${riseMm(latest).toFixed(1)} mm, it should be at most ${BLEED_CRITERION.riseBelowMm} mm`);
   if (latest?.bubbles) missing.push('bubbles at the return');
   if (latest?.noise) missing.push('the pump still sounds of air');
   return { bled: missing.length === 0, risesMm, missing };

@@ -43,7 +43,12 @@ export function calcDose(input: unknown): object {
   const document = check<DoseDocument>(doseSchema, input);
   if (document.left_ml > document.loop_ml) refuse('left_ml', `cannot be more than loop_ml (${document.loop_ml}); got ${document.left_ml}`);
   if (document.target_fraction === undefined) {
-    const strength = diluteReadyMix(document.loop_ml, document.left_ml, document.ready_mix_fraction as number, document.sheet_minimum as number);
+    const strength = diluteReadyMix(
+      document.loop_ml,
+      document.left_ml,
+      document.ready_mix_fraction as number,
+      document.sheet_minimum as number,
+    );
     return { final_fraction: strength.finalFraction, enough: strength.enough };
   }
   const dose = doseConcentrate(document.loop_ml, document.left_ml, document.target_fraction);

@@ -33,8 +33,11 @@ export function calcHold(input: unknown): object {
   const document = check<HoldDocument>(holdSchema, input);
   return {
     minutes: holdMinutes({
-      volumeMl: document.volume_ml, limitMbarLs: document.limit_mbar_l_s, resolutionKpa: document.resolution_kpa,
-      tempSdK: document.temp_sd_k, gaugeKpa: document.gauge_kpa,
+      volumeMl: document.volume_ml,
+      limitMbarLs: document.limit_mbar_l_s,
+      resolutionKpa: document.resolution_kpa,
+      tempSdK: document.temp_sd_k,
+      gaugeKpa: document.gauge_kpa,
     }),
   };
 }
@@ -42,13 +45,17 @@ export function calcHold(input: unknown): object {
 const decaySchema = Joi.object({
   volume_ml: positiveMl().required(),
   readings: Joi.array()
-    .items(Joi.object({
-      t_s: finite().min(0).max(1e8).required(),
-      gauge_kpa: gauge().required(),
-      temp_c: temperature().required(),
-      atmosphere_kpa: atmosphere(),
-    }))
-    .min(1).max(100_000).required(),
+    .items(
+      Joi.object({
+        t_s: finite().min(0).max(1e8).required(),
+        gauge_kpa: gauge().required(),
+        temp_c: temperature().required(),
+        atmosphere_kpa: atmosphere(),
+      }),
+    )
+    .min(1)
+    .max(100_000)
+    .required(),
   atmosphere_kpa: atmosphere(),
   resolution_kpa: resolution(),
   limit_mbar_l_s: limit(),
@@ -72,14 +79,23 @@ export function calcDecay(input: unknown): object {
   const document = check<DecayDocument>(decaySchema, input);
   document.readings.forEach(({ t_s }, index) => {
     const before = document.readings[index - 1];
-    if (before && t_s <= before.t_s) refuse(`readings[${index}].t_s`, `times must rise from reading to reading; ${t_s} s follows ${before.t_s} s`);
+    if (before && t_s <= before.t_s)
+      refuse(`readings[${index}].t_s`, `times must rise from reading to reading; ${t_s} s follows ${before.t_s} s`);
   });
   if ((document.liquid_ml ?? 0) >= document.volume_ml) {
-    refuse('liquid_ml', `must be less than volume_ml (${document.volume_ml}): without gas there is no air test (got ${document.liquid_ml})`);
+    refuse(
+      'liquid_ml',
+      `must be less than volume_ml (${document.volume_ml}): without gas there is no air test (got ${document.liquid_ml})`,
+    );
   }
   const result = judgeDecay({
     volumeMl: document.volume_ml,
-    readings: document.readings.map(({ t_s, gauge_kpa, temp_c, atmosphere_kpa }) => ({ tS: t_s, gaugeKpa: gauge_kpa, tempC: temp_c, atmosphereKpa: atmosphere_kpa })),
+    readings: document.readings.map(({ t_s, gauge_kpa, temp_c, atmosphere_kpa }) => ({
+      tS: t_s,
+      gaugeKpa: gauge_kpa,
+      tempC: temp_c,
+      atmosphereKpa: atmosphere_kpa,
+    })),
     atmosphereKpa: document.atmosphere_kpa ?? STANDARD_ATMOSPHERE_KPA,
     resolutionKpa: document.resolution_kpa,
     limitMbarLs: document.limit_mbar_l_s,

@@ -42,7 +42,10 @@ export function addPart(loop: LoopFile, part: CataloguePart, place: Place, after
 }
 
 export function removePart(loop: LoopFile, id: string): LoopFile {
-  return relay(loop, inOrder(loop).filter((component) => component.id !== id));
+  return relay(
+    loop,
+    inOrder(loop).filter((component) => component.id !== id),
+  );
 }
 
 /** Moves a part up (−1) or down (+1) in flow order; at the ends nothing happens. */
@@ -55,11 +58,19 @@ export function movePart(loop: LoopFile, id: string, by: -1 | 1): LoopFile {
   return relay(loop, moved.toSpliced(to, 0, components[from] as LoopComponent));
 }
 
-export function changePart(loop: LoopFile, id: string, change: Partial<Pick<LoopComponent, 'label' | 'volume_ml' | 'volume_sd_ml' | 'max_fill_ml' | 'low_mark_ml'>>): LoopFile {
+export function changePart(
+  loop: LoopFile,
+  id: string,
+  change: Partial<Pick<LoopComponent, 'label' | 'volume_ml' | 'volume_sd_ml' | 'max_fill_ml' | 'low_mark_ml'>>,
+): LoopFile {
   return { ...loop, components: loop.components.map((component) => (component.id === id ? { ...component, ...change } : component)) };
 }
 
-export function changeRun(loop: LoopFile, id: string, change: Partial<Pick<LoopTube, 'length_mm' | 'fittings'>> & { kind?: TubeKind }): LoopFile {
+export function changeRun(
+  loop: LoopFile,
+  id: string,
+  change: Partial<Pick<LoopTube, 'length_mm' | 'fittings'>> & { kind?: TubeKind },
+): LoopFile {
   const { kind, ...rest } = change;
   const size = kind ? { bore_mm: kind.boreMm, outer_mm: kind.outerMm, material: kind.material } : {};
   return { ...loop, tubes: loop.tubes.map((tube) => (tube.id === id ? { ...tube, ...rest, ...size } : tube)) };

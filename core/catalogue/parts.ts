@@ -1,4 +1,13 @@
-import { distanceMm, LOOP_FORMAT, LOOP_VERSION, portPosition, type LoopComponent, type LoopFile, type LoopTube, type PortRef } from '../loops/loopFile.js';
+import {
+  distanceMm,
+  LOOP_FORMAT,
+  LOOP_VERSION,
+  portPosition,
+  type LoopComponent,
+  type LoopFile,
+  type LoopTube,
+  type PortRef,
+} from '../loops/loopFile.js';
 import { placeBlock, placeDrain, placeInline, placePump, placeRadiator, placeReservoir, type Geometry, type Place } from './places.js';
 
 /**
@@ -24,8 +33,14 @@ const quadratic = (kpaAtReference: number): Partial<LoopComponent> => ({
 
 function radiator(fans: string, lengthMm: number, thicknessMm: number, volumeMl: number, places: Place[]): CataloguePart {
   return {
-    key: `radiator-${fans}-${thicknessMm}`, group: 'radiators', kind: 'radiator', label: `${fans} × ${thicknessMm} radiator, copper`, volumeMl, places,
-    place: (place) => placeRadiator(place, lengthMm, thicknessMm), flow: ['a', 'b'],
+    key: `radiator-${fans}-${thicknessMm}`,
+    group: 'radiators',
+    kind: 'radiator',
+    label: `${fans} × ${thicknessMm} radiator, copper`,
+    volumeMl,
+    places,
+    place: (place) => placeRadiator(place, lengthMm, thicknessMm),
+    flow: ['a', 'b'],
     fixed: { ...quadratic((4 * lengthMm) / 397), materials: ['copper', 'brass'], closures: { vent: 'plug' } },
   };
 }
@@ -36,35 +51,76 @@ const LOW_SHARE = 0.3;
 
 function reservoir(volumeMl: number, heightMm: number, widthMm: number): CataloguePart {
   return {
-    key: `reservoir-${volumeMl}`, group: 'reservoirs', kind: 'reservoir', label: `${volumeMl} mL reservoir, acrylic`, volumeMl, places: ['tray', 'front', 'floor'],
-    place: (place) => placeReservoir(place, heightMm, widthMm), flow: ['return', 'out'],
+    key: `reservoir-${volumeMl}`,
+    group: 'reservoirs',
+    kind: 'reservoir',
+    label: `${volumeMl} mL reservoir, acrylic`,
+    volumeMl,
+    places: ['tray', 'front', 'floor'],
+    place: (place) => placeReservoir(place, heightMm, widthMm),
+    flow: ['return', 'out'],
     fixed: {
       // the inside of a plain cylinder is known better than that of a radiator
-      volume_sd_ml: Math.round(volumeMl * 0.06), max_fill_ml: Math.round(volumeMl * FILL_SHARE), low_mark_ml: Math.round(volumeMl * LOW_SHARE),
-      materials: ['acrylic', 'brass'], closures: { fill: 'cap' },
+      volume_sd_ml: Math.round(volumeMl * 0.06),
+      max_fill_ml: Math.round(volumeMl * FILL_SHARE),
+      low_mark_ml: Math.round(volumeMl * LOW_SHARE),
+      materials: ['acrylic', 'brass'],
+      closures: { fill: 'cap' },
     },
   };
 }
 
 function block(key: string, label: string, volumeMl: number, kpa: number, places: Place[], pitchMm = 30): CataloguePart {
   return {
-    key, group: 'blocks', kind: 'block', label, volumeMl, places, place: (place) => placeBlock(place, pitchMm), flow: ['in', 'out'],
+    key,
+    group: 'blocks',
+    kind: 'block',
+    label,
+    volumeMl,
+    places,
+    place: (place) => placeBlock(place, pitchMm),
+    flow: ['in', 'out'],
     fixed: { ...quadratic(kpa), materials: ['copper', 'nickel'] },
   };
 }
 
 function pump(key: string, label: string, volumeMl: number, curve: LoopComponent['curve']): CataloguePart {
   return {
-    key, group: 'pumps', kind: 'pump', label, volumeMl, places: ['tray', 'floor', 'front'], place: placePump, flow: ['in', 'out'],
+    key,
+    group: 'pumps',
+    kind: 'pump',
+    label,
+    volumeMl,
+    places: ['tray', 'floor', 'front'],
+    place: placePump,
+    flow: ['in', 'out'],
     fixed: { ...(curve ? { curve } : {}), speed: 1, materials: ['acetal', 'stainless'] },
   };
 }
 
 export const CATALOGUE: readonly CataloguePart[] = [
-  reservoir(120, 90, 45), reservoir(200, 140, 48), reservoir(260, 170, 50), reservoir(400, 230, 54),
-  pump('pump-large', 'centrifugal pump, large', 25, [[0, 40], [500, 33], [1000, 19], [1500, 0]]),
-  pump('pump-compact', 'centrifugal pump, compact', 25, [[0, 50], [400, 37], [700, 22], [1000, 0]]),
-  pump('pump-top', 'pump body under a reservoir', 30, [[0, 40], [500, 33], [1000, 19], [1500, 0]]),
+  reservoir(120, 90, 45),
+  reservoir(200, 140, 48),
+  reservoir(260, 170, 50),
+  reservoir(400, 230, 54),
+  pump('pump-large', 'centrifugal pump, large', 25, [
+    [0, 40],
+    [500, 33],
+    [1000, 19],
+    [1500, 0],
+  ]),
+  pump('pump-compact', 'centrifugal pump, compact', 25, [
+    [0, 50],
+    [400, 37],
+    [700, 22],
+    [1000, 0],
+  ]),
+  pump('pump-top', 'pump body under a reservoir', 30, [
+    [0, 40],
+    [500, 33],
+    [1000, 19],
+    [1500, 0],
+  ]),
   radiator('120', 157, 30, 60, ['rear', 'floor', 'front', 'roof']),
   radiator('240', 277, 30, 120, ['roof', 'front', 'floor']),
   radiator('360', 397, 30, 180, ['roof', 'front', 'floor']),
@@ -77,11 +133,25 @@ export const CATALOGUE: readonly CataloguePart[] = [
   block('block-storage', 'storage block', 10, 4, ['tray', 'floor']),
   block('block-regulator', 'voltage regulator block', 15, 6, ['board']),
   {
-    key: 'tee-drain', group: 'inline', kind: 'junction', label: 'tee with drain valve', volumeMl: 6, places: ['floor'], place: placeDrain, flow: ['in', 'out'],
+    key: 'tee-drain',
+    group: 'inline',
+    kind: 'junction',
+    label: 'tee with drain valve',
+    volumeMl: 6,
+    places: ['floor'],
+    place: placeDrain,
+    flow: ['in', 'out'],
     fixed: { materials: ['brass', 'nickel'], closures: { drain: 'valve' } },
   },
   {
-    key: 'flow-meter', group: 'inline', kind: 'meter', label: 'flow meter', volumeMl: 8, places: ['tray'], place: placeInline, flow: ['in', 'out'],
+    key: 'flow-meter',
+    group: 'inline',
+    kind: 'meter',
+    label: 'flow meter',
+    volumeMl: 8,
+    places: ['tray'],
+    place: placeInline,
+    flow: ['in', 'out'],
     fixed: { ...quadratic(3), materials: ['acetal', 'stainless'] },
   },
 ];
@@ -94,8 +164,16 @@ export function findCataloguePart(key: string): CataloguePart | undefined {
 export function makeComponent(part: CataloguePart, place: Place, id: string): LoopComponent {
   const geometry = part.place(place);
   return {
-    id, kind: part.kind, label: part.label, catalogue: part.key, place, volume_ml: part.volumeMl, ...part.fixed,
-    ports: geometry.ports, ...(geometry.box ? { box: geometry.box } : {}), flow: part.flow,
+    id,
+    kind: part.kind,
+    label: part.label,
+    catalogue: part.key,
+    place,
+    volume_ml: part.volumeMl,
+    ...part.fixed,
+    ports: geometry.ports,
+    ...(geometry.box ? { box: geometry.box } : {}),
+    flow: part.flow,
   };
 }
 

@@ -46,7 +46,11 @@ export function placeRadiator(place: Place, lengthMm: number, thicknessMm: numbe
   if (place === 'rear') {
     return {
       box: { min: [5, 300, CASE.nearZ], max: [5 + thicknessMm, 300 + lengthMm, CASE.farZ] },
-      ports: { a: [5 + thicknessMm, 300 + TANK.inset, za], b: [5 + thicknessMm, 300 + TANK.inset, zb], vent: [5 + thicknessMm, 300 + lengthMm - TANK.inset, 80] },
+      ports: {
+        a: [5 + thicknessMm, 300 + TANK.inset, za],
+        b: [5 + thicknessMm, 300 + TANK.inset, zb],
+        vent: [5 + thicknessMm, 300 + lengthMm - TANK.inset, 80],
+      },
     };
   }
   const onFloor = place === 'floor';
@@ -79,7 +83,13 @@ export function placePump(place: Place): Geometry {
 }
 
 /** Middle of a block, by place. */
-const SEATS: Partial<Record<Place, Point>> = { board: [165, 380, 40], card: [205, 240, 120], rear: [120, 420, 40], floor: [250, 120, 60], tray: [330, 300, 40] };
+const SEATS: Partial<Record<Place, Point>> = {
+  board: [165, 380, 40],
+  card: [205, 240, 120],
+  rear: [120, 420, 40],
+  floor: [250, 120, 60],
+  tray: [330, 300, 40],
+};
 
 /** A block with its ports side by side, `pitchMm` apart along the case's depth. */
 export function placeBlock(place: Place, pitchMm: number): Geometry {

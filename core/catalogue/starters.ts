@@ -16,21 +16,42 @@ export interface Starter {
 
 export const STARTERS: readonly Starter[] = [
   {
-    key: 'processor', label: 'Processor, one radiator',
-    picks: [['reservoir-200', 'tray', 'reservoir'], ['pump-top', 'tray', 'pump'], ['block-processor', 'board', 'processor'], ['radiator-240-30', 'roof', 'roof-radiator'], ['tee-drain', 'floor', 'drain']],
-  },
-  {
-    key: 'processor-graphics', label: 'Processor and graphics card, two radiators',
+    key: 'processor',
+    label: 'Processor, one radiator',
     picks: [
-      ['reservoir-260', 'tray', 'reservoir'], ['pump-large', 'tray', 'pump'], ['tee-drain', 'floor', 'drain'], ['block-graphics', 'card', 'graphics'],
-      ['block-processor', 'board', 'processor'], ['radiator-360-30', 'roof', 'roof-radiator'], ['radiator-360-30', 'front', 'front-radiator'],
+      ['reservoir-200', 'tray', 'reservoir'],
+      ['pump-top', 'tray', 'pump'],
+      ['block-processor', 'board', 'processor'],
+      ['radiator-240-30', 'roof', 'roof-radiator'],
+      ['tee-drain', 'floor', 'drain'],
     ],
   },
   {
-    key: 'large', label: 'Large tower, three radiators',
+    key: 'processor-graphics',
+    label: 'Processor and graphics card, two radiators',
     picks: [
-      ['reservoir-400', 'tray', 'reservoir'], ['pump-large', 'tray', 'pump'], ['tee-drain', 'floor', 'drain'], ['radiator-360-30', 'floor', 'floor-radiator'], ['block-graphics', 'card', 'graphics'],
-      ['flow-meter', 'tray', 'meter'], ['block-processor', 'board', 'processor'], ['radiator-360-45', 'roof', 'roof-radiator'], ['radiator-360-45', 'front', 'front-radiator'],
+      ['reservoir-260', 'tray', 'reservoir'],
+      ['pump-large', 'tray', 'pump'],
+      ['tee-drain', 'floor', 'drain'],
+      ['block-graphics', 'card', 'graphics'],
+      ['block-processor', 'board', 'processor'],
+      ['radiator-360-30', 'roof', 'roof-radiator'],
+      ['radiator-360-30', 'front', 'front-radiator'],
+    ],
+  },
+  {
+    key: 'large',
+    label: 'Large tower, three radiators',
+    picks: [
+      ['reservoir-400', 'tray', 'reservoir'],
+      ['pump-large', 'tray', 'pump'],
+      ['tee-drain', 'floor', 'drain'],
+      ['radiator-360-30', 'floor', 'floor-radiator'],
+      ['block-graphics', 'card', 'graphics'],
+      ['flow-meter', 'tray', 'meter'],
+      ['block-processor', 'board', 'processor'],
+      ['radiator-360-45', 'roof', 'roof-radiator'],
+      ['radiator-360-45', 'front', 'front-radiator'],
     ],
   },
 ];
@@ -42,7 +63,10 @@ export function suggestCut(from: LoopComponent, to: LoopComponent, kind: TubeKin
   const outPort = from.flow?.[1] ?? Object.keys(from.ports)[0] ?? '';
   const inPort = to.flow?.[0] ?? Object.keys(to.ports)[0] ?? '';
   return {
-    id: `${from.id}--${to.id}`, bore_mm: kind.boreMm, outer_mm: kind.outerMm, material: kind.material,
+    id: `${from.id}--${to.id}`,
+    bore_mm: kind.boreMm,
+    outer_mm: kind.outerMm,
+    material: kind.material,
     length_mm: suggestLengthMm([from, to], [from.id, outPort], [to.id, inPort]),
     fittings: ['compression', 'compression'],
   };

@@ -1,4 +1,4 @@
-import Joi from 'joi';
+import type Joi from 'joi';
 
 /** One thing that is wrong with an input, and where. `path` starts at the document's root, e.g. `loop.components[2].ports`. */
 export interface FieldProblem {

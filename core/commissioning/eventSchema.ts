@@ -26,13 +26,27 @@ const baseline = Joi.object({
 
 /** One schema for each type of entry: an entry without one does not compile. */
 const BODIES: Record<RunEventType, Joi.SchemaMap> = {
-  check: { step: key.required(), check: key.required(), mark: Joi.string().valid('done', 'open', 'not-needed').required(), reason: reason.when('mark', { is: 'not-needed', then: Joi.required() }) },
+  check: {
+    step: key.required(),
+    check: key.required(),
+    mark: Joi.string().valid('done', 'open', 'not-needed').required(),
+    reason: reason.when('mark', { is: 'not-needed', then: Joi.required() }),
+  },
   note: { step: key.required(), text: note().trim().min(1).disallow('').required() },
   'timer-started': { step: key.required(), timer: key.required() },
   'timer-stopped': { step: key.required(), timer: key.required() },
-  'dry-reading': { gaugeKpa: finite().min(-20).max(200).required(), tempC: finite().min(-10).max(60).required(), atmosphereKpa: finite().min(50).max(120) },
+  'dry-reading': {
+    gaugeKpa: finite().min(-20).max(200).required(),
+    tempC: finite().min(-10).max(60).required(),
+    atmosphereKpa: finite().min(50).max(120),
+  },
   'dry-restarted': { reason: reason.required() },
-  coolant: { productId: id().required(), productName: Joi.string().max(120).required(), batchId: id().allow(null).required(), lot: Joi.string().max(60).allow(null).required() },
+  coolant: {
+    productId: id().required(),
+    productName: Joi.string().max(120).required(),
+    batchId: id().allow(null).required(),
+    lot: Joi.string().max(60).allow(null).required(),
+  },
   pour: { volumeMl: positiveMl().max(20_000).required() },
   'bleed-cycle': { runningMm: levelMm, stoppedMm: levelMm, bubbles: Joi.boolean().required(), noise: Joi.boolean().required() },
   baseline: { reading: baseline.required() },
@@ -50,7 +64,11 @@ export interface RunEventInput {
   readonly body: RunEventBody;
 }
 
-const envelope = Joi.object({ id: id().required(), at: instant(), body: Joi.object({ type: Joi.string().required() }).unknown(true).required() });
+const envelope = Joi.object({
+  id: id().required(),
+  at: instant(),
+  body: Joi.object({ type: Joi.string().required() }).unknown(true).required(),
+});
 
 /** Reads one entry as a device sends it. */
 export function readRunEvent(input: unknown): RunEventInput {

@@ -27,9 +27,21 @@ export type RunEventBody =
   | { readonly type: 'timer-stopped'; readonly step: string; readonly timer: string }
   | { readonly type: 'dry-reading'; readonly gaugeKpa: number; readonly tempC: number; readonly atmosphereKpa?: number }
   | { readonly type: 'dry-restarted'; readonly reason: string }
-  | { readonly type: 'coolant'; readonly productId: string; readonly productName: string; readonly batchId: string | null; readonly lot: string | null }
+  | {
+      readonly type: 'coolant';
+      readonly productId: string;
+      readonly productName: string;
+      readonly batchId: string | null;
+      readonly lot: string | null;
+    }
   | { readonly type: 'pour'; readonly volumeMl: number }
-  | { readonly type: 'bleed-cycle'; readonly runningMm: number; readonly stoppedMm: number; readonly bubbles: boolean; readonly noise: boolean }
+  | {
+      readonly type: 'bleed-cycle';
+      readonly runningMm: number;
+      readonly stoppedMm: number;
+      readonly bubbles: boolean;
+      readonly noise: boolean;
+    }
   | { readonly type: 'baseline'; readonly reading: BaselineReading }
   | { readonly type: 'step-done'; readonly step: string }
   | { readonly type: 'deviation'; readonly step: string; readonly reason: string }

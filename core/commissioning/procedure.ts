@@ -5,7 +5,19 @@ import { holdMinutes } from '../leak-testing/hold.js';
 import type { LoopFile } from '../loops/loopFile.js';
 import { loopVolume, type Volume } from '../loops/volume.js';
 import { LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from './schools.js';
-import { baselineStep, bleedStep, closeStep, dryStep, fillStep, flushStep, isolateStep, kitStep, powerStep, signOffStep, wetStep } from './steps.js';
+import {
+  baselineStep,
+  bleedStep,
+  closeStep,
+  dryStep,
+  fillStep,
+  flushStep,
+  isolateStep,
+  kitStep,
+  powerStep,
+  signOffStep,
+  wetStep,
+} from './steps.js';
 
 export type StepKind = 'checks' | 'dry-test' | 'fill' | 'wet-run' | 'bleed' | 'power' | 'baseline' | 'sign-off';
 

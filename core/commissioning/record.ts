@@ -20,12 +20,25 @@ export interface RunRecord {
   readonly remark: string;
   readonly volumes: { readonly plannedMl: number; readonly plannedSdMl: number; readonly pouredMl: number; readonly balance: string };
   readonly coolant: { readonly productName: string; readonly lot: string | null } | null;
-  readonly dryTest: { readonly verdict: string; readonly leakMbarLs: number; readonly seMbarLs: number; readonly excludedMlPerDay: number; readonly readings: number; readonly testNumber: number } | null;
+  readonly dryTest: {
+    readonly verdict: string;
+    readonly leakMbarLs: number;
+    readonly seMbarLs: number;
+    readonly excludedMlPerDay: number;
+    readonly readings: number;
+    readonly testNumber: number;
+  } | null;
   readonly bleeding: { readonly cycles: number; readonly lastRiseMm: number | null; readonly bled: boolean };
   readonly baselines: readonly BaselineReading[];
   readonly notNeeded: readonly string[];
   readonly passedOver: readonly { readonly step: string; readonly reason: string }[];
-  readonly log: readonly { readonly seq: number; readonly at: string; readonly by: string; readonly text: string; readonly takenBack: boolean }[];
+  readonly log: readonly {
+    readonly seq: number;
+    readonly at: string;
+    readonly by: string;
+    readonly text: string;
+    readonly takenBack: boolean;
+  }[];
   readonly settling: { readonly from: string; readonly to: string };
 }
 
@@ -50,19 +63,46 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
   const titles = new Map(procedure.steps.map(({ id, title }) => [id, title]));
   return {
     recordVersion: 1,
-    system, loop, schools: procedure.schools, startedAt,
-    signedOffAt: state.signedOff.at, signedOffBy: state.signedOff.by, remark: state.signedOff.text,
-    volumes: { plannedMl: procedure.fillPlan.total.volumeMl, plannedSdMl: procedure.fillPlan.total.sdMl, pouredMl: pouredMl(state), balance: balanceFill(procedure.fillPlan.total, pouredMl(state)).text },
+    system,
+    loop,
+    schools: procedure.schools,
+    startedAt,
+    signedOffAt: state.signedOff.at,
+    signedOffBy: state.signedOff.by,
+    remark: state.signedOff.text,
+    volumes: {
+      plannedMl: procedure.fillPlan.total.volumeMl,
+      plannedSdMl: procedure.fillPlan.total.sdMl,
+      pouredMl: pouredMl(state),
+      balance: balanceFill(procedure.fillPlan.total, pouredMl(state)).text,
+    },
     coolant: state.coolant ? { productName: state.coolant.productName, lot: state.coolant.lot } : null,
-    dryTest: dry ? { verdict: dry.verdict, leakMbarLs: dry.leakMbarLs, seMbarLs: dry.seMbarLs, excludedMlPerDay: dry.excludedMlPerDay, readings: dry.correctedKpa.length, testNumber: state.dryTestNumber } : null,
+    dryTest: dry
+      ? {
+          verdict: dry.verdict,
+          leakMbarLs: dry.leakMbarLs,
+          seMbarLs: dry.seMbarLs,
+          excludedMlPerDay: dry.excludedMlPerDay,
+          readings: dry.correctedKpa.length,
+          testNumber: state.dryTestNumber,
+        }
+      : null,
     bleeding: { cycles: bleeding.risesMm.length, lastRiseMm: bleeding.risesMm.at(-1) ?? null, bled: bleeding.bled },
     baselines: state.baselines.map(({ value }) => value),
     notNeeded: procedure.steps.flatMap((step) => {
       const checks = state.steps.find(({ id }) => id === step.id)?.checks ?? {};
-      return step.checks.filter(({ id }) => checks[id]?.mark === 'not-needed').map(({ id, text }) => `${text}: ${checks[id]?.reason ?? ''}`);
+      return step.checks
+        .filter(({ id }) => checks[id]?.mark === 'not-needed')
+        .map(({ id, text }) => `${text}: ${checks[id]?.reason ?? ''}`);
     }),
     passedOver: state.steps.flatMap(({ id, deviation }) => (deviation ? [{ step: titles.get(id) ?? id, reason: deviation.text }] : [])),
-    log: events.map((event) => ({ seq: event.seq, at: event.at, by: event.by, text: describeEntry(procedure, event, events), takenBack: state.withdrawn.has(event.id) })),
+    log: events.map((event) => ({
+      seq: event.seq,
+      at: event.at,
+      by: event.by,
+      text: describeEntry(procedure, event, events),
+      takenBack: state.withdrawn.has(event.id),
+    })),
     settling: { from: settling.windowFrom, to: settling.dueOn },
   };
 }

@@ -19,7 +19,10 @@ export function judgeDryTest(procedure: Procedure, state: RunState): DecayResult
   const readings = dryReadings(state);
   if (!procedure.dry || readings.length === 0) return null;
   return judgeDecay({
-    volumeMl: procedure.volume.volumeMl, readings, resolutionKpa: procedure.schools.gaugeResolutionKpa, limitMbarLs: procedure.dry.limitMbarLs,
+    volumeMl: procedure.volume.volumeMl,
+    readings,
+    resolutionKpa: procedure.schools.gaugeResolutionKpa,
+    limitMbarLs: procedure.dry.limitMbarLs,
   });
 }
 
@@ -41,7 +44,9 @@ function openChecks(step: ProcedureStep, progress: StepState): string[] {
 function openTimers(step: ProcedureStep, state: RunState, nowMs: number): string[] {
   return step.timers
     .filter(({ id }) => !state.timers[id] || !timerFace(state.timers[id], nowMs).finished)
-    .map(({ label, id }) => (state.timers[id] ? `timer still running: ${label.toLowerCase()}` : `timer not started: ${label.toLowerCase()}`));
+    .map(({ label, id }) =>
+      state.timers[id] ? `timer still running: ${label.toLowerCase()}` : `timer not started: ${label.toLowerCase()}`,
+    );
 }
 
 /** The step's own measure of done. */
@@ -50,7 +55,13 @@ function criterion(procedure: Procedure, state: RunState, step: ProcedureStep): 
     case 'dry-test': {
       const result = judgeDryTest(procedure, state);
       if (!result) return [`no reading yet; a verdict needs at least ${LEAST_TAIL_READINGS}`];
-      return result.verdict === 'pass' ? [] : [result.verdict === 'fail' ? 'the dry test failed: find the leak, then start the test again' : `cannot tell yet: about ${Math.ceil(result.moreMinutes ?? 0)} more min`];
+      return result.verdict === 'pass'
+        ? []
+        : [
+            result.verdict === 'fail'
+              ? 'the dry test failed: find the leak, then start the test again'
+              : `cannot tell yet: about ${Math.ceil(result.moreMinutes ?? 0)} more min`,
+          ];
     }
     case 'fill': {
       const missing = state.coolant ? [] : ['coolant not chosen'];
@@ -76,8 +87,17 @@ const NO_DEVIATION: Record<string, string> = {
 };
 
 /** Decides whether an entry may join the log as it stands. null: yes. The same rule runs on the device and on the server. */
-export function refuseEntry(procedure: Procedure, state: RunState, events: readonly RunEvent[], body: RunEventBody, nowMs: number): Refusal | null {
-  if (body.type === 'correction') return state.signedOff ? null : refusal('step-open', 'corrections belong to a signed record; this run is still open, so undo the entry instead');
+export function refuseEntry(
+  procedure: Procedure,
+  state: RunState,
+  events: readonly RunEvent[],
+  body: RunEventBody,
+  nowMs: number,
+): Refusal | null {
+  if (body.type === 'correction')
+    return state.signedOff
+      ? null
+      : refusal('step-open', 'corrections belong to a signed record; this run is still open, so undo the entry instead');
   if (state.signedOff) return refusal('signed-off', 'this run is signed off; add a correction to its record');
   if (body.type === 'withdrawn') return refuseUndo(events, state, body.event);
   const stepId = 'step' in body ? body.step : STEP_OF_ENTRY[body.type];
@@ -91,8 +111,20 @@ export function refuseEntry(procedure: Procedure, state: RunState, events: reado
   return refuseWithin(procedure, state, step, body, nowMs);
 }
 
-const STEP_OF_ENTRY: Record<Exclude<RunEventBody['type'], 'check' | 'note' | 'timer-started' | 'timer-stopped' | 'step-done' | 'deviation' | 'withdrawn' | 'correction'>, string> = {
-  'dry-reading': 'dry', 'dry-restarted': 'dry', coolant: 'fill', pour: 'fill', 'bleed-cycle': 'bleed', baseline: 'baseline', 'signed-off': 'sign-off',
+const STEP_OF_ENTRY: Record<
+  Exclude<
+    RunEventBody['type'],
+    'check' | 'note' | 'timer-started' | 'timer-stopped' | 'step-done' | 'deviation' | 'withdrawn' | 'correction'
+  >,
+  string
+> = {
+  'dry-reading': 'dry',
+  'dry-restarted': 'dry',
+  coolant: 'fill',
+  pour: 'fill',
+  'bleed-cycle': 'bleed',
+  baseline: 'baseline',
+  'signed-off': 'sign-off',
 };
 
 function refuseWithin(procedure: Procedure, state: RunState, step: ProcedureStep, body: RunEventBody, nowMs: number): Refusal | null {
@@ -104,9 +136,13 @@ function refuseWithin(procedure: Procedure, state: RunState, step: ProcedureStep
     }
     case 'timer-started':
     case 'timer-stopped':
-      return step.timers.some(({ id }) => id === body.timer) ? null : refusal('unknown-item', `"${step.title}" has no timer "${body.timer}"`);
+      return step.timers.some(({ id }) => id === body.timer)
+        ? null
+        : refusal('unknown-item', `"${step.title}" has no timer "${body.timer}"`);
     case 'dry-reading':
-      return body.gaugeKpa > MOST_GAUGE_KPA ? refusal('unsafe', `${body.gaugeKpa} kPa is above ${MOST_GAUGE_KPA} kPa: let air out first; glass and acrylic burst`) : null;
+      return body.gaugeKpa > MOST_GAUGE_KPA
+        ? refusal('unsafe', `${body.gaugeKpa} kPa is above ${MOST_GAUGE_KPA} kPa: let air out first; glass and acrylic burst`)
+        : null;
     case 'step-done': {
       if (step.kind === 'sign-off') return refusal('step-open', 'sign off with the button of this step');
       const open = blockers(procedure, state, step.id, nowMs);
@@ -134,5 +170,8 @@ function refuseUndo(events: readonly RunEvent[], state: RunState, eventId: strin
 
 /** The entry that undo would take back next, or null. */
 export function lastUndoable(events: readonly RunEvent[], state: RunState): RunEvent | null {
-  return [...events].reverse().find(({ id, body }) => body.type !== 'withdrawn' && body.type !== 'correction' && !state.withdrawn.has(id)) ?? null;
+  return (
+    [...events].reverse().find(({ id, body }) => body.type !== 'withdrawn' && body.type !== 'correction' && !state.withdrawn.has(id)) ??
+    null
+  );
 }

@@ -2,9 +2,24 @@ import { LEAK_LIMITS, type LeakLimitKey } from '../leak-testing/defaults.js';
 
 /** How leaks are looked for. Practitioners disagree; all three are supported and each says what it leaves open. */
 export const LEAK_SCHOOLS = {
-  'dry-then-wet': { label: 'Air first, then coolant', consequence: 'Slowest. A hole is found while nothing can get wet.', dry: true, wet: true },
-  'wet-only': { label: 'Coolant only', consequence: 'No gauge needed. The first hole is found by a drop on a towel.', dry: false, wet: true },
-  'dry-only': { label: 'Air only', consequence: 'No long run with coolant. A joint that only weeps when warm is not seen.', dry: true, wet: false },
+  'dry-then-wet': {
+    label: 'Air first, then coolant',
+    consequence: 'Slowest. A hole is found while nothing can get wet.',
+    dry: true,
+    wet: true,
+  },
+  'wet-only': {
+    label: 'Coolant only',
+    consequence: 'No gauge needed. The first hole is found by a drop on a towel.',
+    dry: false,
+    wet: true,
+  },
+  'dry-only': {
+    label: 'Air only',
+    consequence: 'No long run with coolant. A joint that only weeps when warm is not seen.',
+    dry: true,
+    wet: false,
+  },
 } as const;
 export type LeakSchool = keyof typeof LEAK_SCHOOLS;
 export const LEAK_SCHOOL_KEYS = Object.keys(LEAK_SCHOOLS) as LeakSchool[];

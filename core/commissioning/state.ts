@@ -68,7 +68,17 @@ export function replay(procedure: Procedure, events: readonly RunEvent[]): RunSt
   const withdrawn = withdrawnIds(events);
   const state: RunState = {
     steps: procedure.steps.map(({ id }) => ({ id, status: 'to-come', checks: {}, notes: [], deviation: null, doneAt: null })),
-    current: null, timers: {}, dryReadings: [], dryTestNumber: 1, coolant: null, pours: [], bleedCycles: [], baselines: [], corrections: [], signedOff: null, withdrawn,
+    current: null,
+    timers: {},
+    dryReadings: [],
+    dryTestNumber: 1,
+    coolant: null,
+    pours: [],
+    bleedCycles: [],
+    baselines: [],
+    corrections: [],
+    signedOff: null,
+    withdrawn,
   };
   for (const event of events) {
     if (!withdrawn.has(event.id)) apply(state, procedure, event);
@@ -82,7 +92,9 @@ function apply(state: RunState, procedure: Procedure, event: RunEvent): void {
   const remark = (text: string): Remark => ({ eventId: event.id, text, at, by: event.by });
   const step = 'step' in body ? state.steps.find(({ id }) => id === body.step) : undefined;
   const handlers: { [T in RunEventBody['type']]: (entry: Extract<RunEventBody, { type: T }>) => void } = {
-    check: (entry) => { if (step) step.checks[entry.check] = { mark: entry.mark, reason: entry.reason ?? null, at, by: event.by }; },
+    check: (entry) => {
+      if (step) step.checks[entry.check] = { mark: entry.mark, reason: entry.reason ?? null, at, by: event.by };
+    },
     note: (entry) => step?.notes.push(remark(entry.text)),
     'timer-started': (entry) => {
       const seconds = procedure.steps.flatMap(({ timers }) => timers).find(({ id }) => id === entry.timer)?.seconds ?? 0;
@@ -92,20 +104,37 @@ function apply(state: RunState, procedure: Procedure, event: RunEvent): void {
       const running = state.timers[entry.timer];
       if (running) state.timers[entry.timer] = { ...running, stoppedAt: at };
     },
-    'dry-reading': ({ gaugeKpa, tempC, atmosphereKpa }) => state.dryReadings.push({ eventId: event.id, at, value: { gaugeKpa, tempC, atmosphereKpa } }),
+    'dry-reading': ({ gaugeKpa, tempC, atmosphereKpa }) =>
+      state.dryReadings.push({ eventId: event.id, at, value: { gaugeKpa, tempC, atmosphereKpa } }),
     'dry-restarted': (entry) => {
       state.dryReadings = [];
       state.dryTestNumber += 1;
       state.steps.find(({ id }) => id === 'dry')?.notes.push(remark(`Test started again: ${entry.reason}`));
     },
-    coolant: ({ productId, productName, batchId, lot }) => { state.coolant = { productId, productName, batchId, lot }; },
+    coolant: ({ productId, productName, batchId, lot }) => {
+      state.coolant = { productId, productName, batchId, lot };
+    },
     pour: (entry) => state.pours.push({ eventId: event.id, at, value: entry.volumeMl }),
-    'bleed-cycle': ({ runningMm, stoppedMm, bubbles, noise }) => state.bleedCycles.push({ eventId: event.id, at, value: { runningMm, stoppedMm, bubbles, noise } }),
+    'bleed-cycle': ({ runningMm, stoppedMm, bubbles, noise }) =>
+      state.bleedCycles.push({ eventId: event.id, at, value: { runningMm, stoppedMm, bubbles, noise } }),
     baseline: (entry) => state.baselines.push({ eventId: event.id, at, value: entry.reading }),
-    'step-done': () => { if (step) { step.status = 'done'; step.doneAt = at; } },
-    deviation: (entry) => { if (step) { step.status = 'done'; step.doneAt = at; step.deviation = remark(entry.reason); } },
+    'step-done': () => {
+      if (step) {
+        step.status = 'done';
+        step.doneAt = at;
+      }
+    },
+    deviation: (entry) => {
+      if (step) {
+        step.status = 'done';
+        step.doneAt = at;
+        step.deviation = remark(entry.reason);
+      }
+    },
     withdrawn: () => undefined,
-    'signed-off': (entry) => { state.signedOff = remark(entry.remark); },
+    'signed-off': (entry) => {
+      state.signedOff = remark(entry.remark);
+    },
     correction: (entry) => state.corrections.push({ ...remark(entry.text), about: entry.about }),
   };
   (handlers[body.type] as (entry: RunEventBody) => void)(body);
@@ -113,7 +142,9 @@ function apply(state: RunState, procedure: Procedure, event: RunEvent): void {
 
 function markCurrent(state: RunState): void {
   if (state.signedOff) {
-    state.steps.forEach((step) => { step.status = 'done'; });
+    state.steps.forEach((step) => {
+      step.status = 'done';
+    });
     return;
   }
   const current = state.steps.find(({ status }) => status !== 'done');

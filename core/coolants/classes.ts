@@ -3,7 +3,12 @@
  * Base lives are general estimates at a mean coolant temperature of 35 °C; a product's own sheet goes before them.
  */
 export const COOLANT_CLASSES = {
-  show: { label: 'show (pearl, metallic)', baseLifeMonths: 0, baseLifeRunningHours: 8, why: 'a suspension made for exhibitions: it settles within hours of running' },
+  show: {
+    label: 'show (pearl, metallic)',
+    baseLifeMonths: 0,
+    baseLifeRunningHours: 8,
+    why: 'a suspension made for exhibitions: it settles within hours of running',
+  },
   // Handbooks give three to six months. We take the low end: particles in fins cost a strip-down, an early change costs a bottle.
   opaque: { label: 'opaque pastel', baseLifeMonths: 3, baseLifeRunningHours: null, why: 'particles leave suspension after some months' },
   clear: { label: 'clear with inhibitor', baseLifeMonths: 12, baseLifeRunningHours: null, why: 'the inhibitor is used up in about a year' },

@@ -14,12 +14,22 @@ export interface CoolantProductInput {
 
 export const coolantProductSchema = Joi.object({
   name: name().required(),
-  coolantClass: Joi.string().valid(...COOLANT_CLASS_KEYS).required(),
-  colour: Joi.string().pattern(/^#[0-9a-f]{6}$/i, 'a colour as #rrggbb').required(),
+  coolantClass: Joi.string()
+    .valid(...COOLANT_CLASS_KEYS)
+    .required(),
+  colour: Joi.string()
+    .pattern(/^#[0-9a-f]{6}$/i, 'a colour as #rrggbb')
+    .required(),
   form: Joi.string().valid('ready-mix', 'concentrate').required(),
-  targetFraction: finite().greater(0).max(1).allow(null).required().when('form', {
-    is: 'concentrate', then: Joi.invalid(null).messages({ 'any.invalid': '{{#label}} is needed for a concentrate, as a fraction such as 0.25' }),
-  }),
+  targetFraction: finite()
+    .greater(0)
+    .max(1)
+    .allow(null)
+    .required()
+    .when('form', {
+      is: 'concentrate',
+      then: Joi.invalid(null).messages({ 'any.invalid': '{{#label}} is needed for a concentrate, as a fraction such as 0.25' }),
+    }),
   bottleMl: positiveMl().required(),
   sheetLifeMonths: finite().greater(0).max(120).allow(null).required(),
 });
@@ -29,4 +39,8 @@ export interface CoolantBatchInput {
   readonly lot: string;
   readonly openedOn: string | null;
 }
-export const coolantBatchSchema = Joi.object({ productId: id().required(), lot: Joi.string().trim().min(1).max(60).required(), openedOn: day().allow(null).required() });
+export const coolantBatchSchema = Joi.object({
+  productId: id().required(),
+  lot: Joi.string().trim().min(1).max(60).required(),
+  openedOn: day().allow(null).required(),
+});

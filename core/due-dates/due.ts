@@ -69,9 +69,15 @@ function lifeClock(input: DueInput): DueClock | null {
   if (base.baseLifeRunningHours !== null && input.sheetLifeMonths === null) return null;
   const months = input.sheetLifeMonths ?? base.baseLifeMonths;
   const factor = lifeFactor(input.meanCoolantC ?? REFERENCE_COOLANT_C);
-  const source = input.sheetLifeMonths === null ? `${base.label}: ${months} months, ${base.why}` : `${input.productName}: ${months} months by its sheet`;
+  const source =
+    input.sheetLifeMonths === null ? `${base.label}: ${months} months, ${base.why}` : `${input.productName}: ${months} months by its sheet`;
   const warm = factor < 1 ? `, shortened to ${(months * factor).toFixed(1)} at ${Math.round(input.meanCoolantC as number)} °C coolant` : '';
-  return { kind: 'coolant-life', dueOn: addMonths(input.filledOn, months * factor), reason: `${source}${warm}`, estimated: input.sheetLifeMonths === null };
+  return {
+    kind: 'coolant-life',
+    dueOn: addMonths(input.filledOn, months * factor),
+    reason: `${source}${warm}`,
+    estimated: input.sheetLifeMonths === null,
+  };
 }
 
 function hoursClock(input: DueInput): DueClock | null {
@@ -81,7 +87,9 @@ function hoursClock(input: DueInput): DueClock | null {
   const days = Math.max(1, Math.floor(base.baseLifeRunningHours / Math.max(perDay, 0.1)));
   const usage = input.hoursPerDay === null ? `assumed ${perDay} h a day` : `${perDay} h a day by its owner`;
   return {
-    kind: 'running-hours', dueOn: addDays(input.filledOn, days), estimated: input.hoursPerDay === null,
+    kind: 'running-hours',
+    dueOn: addDays(input.filledOn, days),
+    estimated: input.hoursPerDay === null,
     reason: `${base.label}: ${base.baseLifeRunningHours} running hours (${usage}), ${base.why}`,
   };
 }

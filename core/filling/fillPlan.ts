@@ -57,10 +57,9 @@ function selfFillingMl(loop: LoopFile): number {
   const { links } = flowOrder(loop);
   const pumpAt = links.findIndex(({ component }) => component.kind === 'pump');
   if (links[0]?.component.kind !== 'reservoir' || pumpAt < 0) return 0;
-  const below = links.slice(0, pumpAt + 1).flatMap(({ component, tube }, index) => [
-    ...(index === 0 ? [] : [component.id]),
-    ...(tube && index < pumpAt ? [tube.id] : []),
-  ]);
+  const below = links
+    .slice(0, pumpAt + 1)
+    .flatMap(({ component, tube }, index) => [...(index === 0 ? [] : [component.id]), ...(tube && index < pumpAt ? [tube.id] : [])]);
   return sumVolumes(below.map((id) => volumes.get(id) ?? { volumeMl: 0, sdMl: 0 })).volumeMl;
 }
 
@@ -81,15 +80,32 @@ export function planFill(loop: LoopFile): FillPlan {
   const total = fillVolume(loop);
   const reservoir = loop.components.find(({ kind }) => kind === 'reservoir');
   if (!reservoir) {
-    return { kind: 'gravity', total, reason: 'There is no reservoir: connect a temporary bottle above the machine and fill by gravity, turning the case.' };
+    return {
+      kind: 'gravity',
+      total,
+      reason: 'There is no reservoir: connect a temporary bottle above the machine and fill by gravity, turning the case.',
+    };
   }
   const { fillMarkMl, lowMarkMl } = reservoirMarks(reservoir);
   const workingMl = fillMarkMl - lowMarkMl;
   if (workingMl <= 0) {
-    return { kind: 'gravity', total, reason: 'The reservoir has no volume between its fill mark and its low mark to pulse with: pour while the pump runs, one person each.' };
+    return {
+      kind: 'gravity',
+      total,
+      reason:
+        'The reservoir has no volume between its fill mark and its low mark to pulse with: pour while the pump runs, one person each.',
+    };
   }
   const firstPourMl = Math.min(total.volumeMl, fillMarkMl + selfFillingMl(loop));
-  return { kind: 'pulses', firstPourMl, fillMarkMl, lowMarkMl, workingMl, pulses: pulsesFor(total.volumeMl, firstPourMl, workingMl, freeFlowMlPerS(loop)), total };
+  return {
+    kind: 'pulses',
+    firstPourMl,
+    fillMarkMl,
+    lowMarkMl,
+    workingMl,
+    pulses: pulsesFor(total.volumeMl, firstPourMl, workingMl, freeFlowMlPerS(loop)),
+    total,
+  };
 }
 
 function pulsesFor(totalMl: number, firstPourMl: number, workingMl: number, freeFlow: number | null): FillPulse[] {
@@ -98,7 +114,10 @@ function pulsesFor(totalMl: number, firstPourMl: number, workingMl: number, free
   return Array.from({ length: Math.max(0, count) }, (_, index) => {
     const moveMl = Math.min(workingMl, remainingMl - index * workingMl);
     return {
-      number: index + 1, moveMl, pourMl: moveMl, pouredSoFarMl: firstPourMl + index * workingMl + moveMl,
+      number: index + 1,
+      moveMl,
+      pourMl: moveMl,
+      pouredSoFarMl: firstPourMl + index * workingMl + moveMl,
       soonestS: freeFlow === null ? null : moveMl / freeFlow,
     };
   });
@@ -128,7 +147,9 @@ export function balanceFill(total: Volume, pouredMl: number): FillBalance {
     return { pouredMl, stillToPourMl, verdict: 'as-planned', text: 'within what this loop is expected to hold' };
   }
   return {
-    pouredMl, stillToPourMl, verdict: 'more-than-planned',
+    pouredMl,
+    stillToPourMl,
+    verdict: 'more-than-planned',
     text: `${Math.round(-stillToPourMl)} mL more than the loop should hold: look for a leak, or for a larger radiator than planned`,
   };
 }

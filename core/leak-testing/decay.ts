@@ -1,6 +1,12 @@
 import { MBAR_PER_KPA, STANDARD_ATMOSPHERE_KPA, Z_TWO_SIDED_95, ZERO_CELSIUS_K } from '../units/physics.js';
 import {
-  AIR_TO_WATER_VISCOSITY, CERTAIN_FAIL_SE, LEAST_HOLD_MINUTES, LEAST_TAIL_READINGS, MOST_WAIT_MINUTES, TEMP_SD_K, WORKING_KPA,
+  AIR_TO_WATER_VISCOSITY,
+  CERTAIN_FAIL_SE,
+  LEAST_HOLD_MINUTES,
+  LEAST_TAIL_READINGS,
+  MOST_WAIT_MINUTES,
+  TEMP_SD_K,
+  WORKING_KPA,
 } from './defaults.js';
 import { readingSdKpa } from './hold.js';
 import { fitLine, type Line } from './line.js';
@@ -72,7 +78,9 @@ export function judgeDecay(input: DecayInput): DecayResult {
   // Without a tail, the whole record with a standard error as wide as the pressure itself says "cannot tell".
   const line = tail?.line ?? null;
   const leakMbarLs = line ? -line.slope * MBAR_PER_KPA * gasL : 0;
-  const seMbarLs = line ? Math.max(line.slopeSe, Number.MIN_VALUE) * MBAR_PER_KPA * gasL : (noiseKpa * MBAR_PER_KPA * gasL) / Math.max(1, times.at(-1) as number);
+  const seMbarLs = line
+    ? Math.max(line.slopeSe, Number.MIN_VALUE) * MBAR_PER_KPA * gasL
+    : (noiseKpa * MBAR_PER_KPA * gasL) / Math.max(1, times.at(-1) as number);
   const settledAfterS = tail ? (times[tail.from] as number) - (times[0] as number) : (times.at(-1) as number) - (times[0] as number);
   const upper = leakMbarLs + Z_TWO_SIDED_95 * seMbarLs;
 
@@ -82,7 +90,18 @@ export function judgeDecay(input: DecayInput): DecayResult {
     leakMbarLs,
     seMbarLs,
     verdict,
-    moreMinutes: verdict === 'not-yet' ? minutesToGo({ times, from: tail?.from ?? times.length - 1, noiseKpa, gasL, leakMbarLs: line ? leakMbarLs : null, limit: input.limitMbarLs, heldS }) : null,
+    moreMinutes:
+      verdict === 'not-yet'
+        ? minutesToGo({
+            times,
+            from: tail?.from ?? times.length - 1,
+            noiseKpa,
+            gasL,
+            leakMbarLs: line ? leakMbarLs : null,
+            limit: input.limitMbarLs,
+            heldS,
+          })
+        : null,
     settledAfterS,
     excludedMlPerDay: liquidMlPerDay(upper, firstAbsKpa, atmosphere, input.workingKpa ?? WORKING_KPA),
     correctedKpa,
@@ -118,7 +137,11 @@ function isStraight(times: readonly number[], pressures: readonly number[], line
   const q = squares.map((value, index) => value - (base.intercept + base.slope * (u[index] as number)));
   const qq = q.reduce((sum, value) => sum + value * value, 0);
   if (qq < 1e-12) return true;
-  const curvature = q.reduce((sum, value, index) => sum + value * ((pressures[index] as number) - (line.intercept + line.slope * (times[index] as number))), 0) / qq;
+  const curvature =
+    q.reduce(
+      (sum, value, index) => sum + value * ((pressures[index] as number) - (line.intercept + line.slope * (times[index] as number))),
+      0,
+    ) / qq;
   return curvature <= (CURVATURE_SE * noiseKpa) / Math.sqrt(qq);
 }
 

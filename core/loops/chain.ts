@@ -20,8 +20,7 @@ export interface FlowOrder {
 /** The port the liquid leaves by; without `flow`, any port but the one it came in by. */
 function tubeLeaving(loop: LoopFile, component: LoopComponent, enteredBy: string | null): LoopTube | undefined {
   const leaves = (tube: LoopTube): boolean =>
-    tube.from[0] === component.id &&
-    (component.flow ? tube.from[1] === component.flow[1] : tube.from[1] !== enteredBy);
+    tube.from[0] === component.id && (component.flow ? tube.from[1] === component.flow[1] : tube.from[1] !== enteredBy);
   return loop.tubes.find(leaves);
 }
 
@@ -75,15 +74,25 @@ const outPort = (component: LoopComponent): string =>
  */
 export function closeChain(base: LoopFile, entries: readonly ChainEntry[]): LoopFile {
   const taken = new Set(entries.map(({ component }) => component.id));
-  const tubes = entries.length < 2 ? [] : entries.map(({ component, cut }, index): LoopTube => {
-    const next = (entries[(index + 1) % entries.length] as ChainEntry).component;
-    const from: PortRef = [component.id, outPort(component)];
-    const to: PortRef = [next.id, inPort(next)];
-    const { id: wantedId, path, ...rest } = cut;
-    const before = base.tubes.find(({ id }) => id === wantedId);
-    const sameRun = before && String(before.from) === String(from) && String(before.to) === String(to);
-    return { ...(before ?? {}), ...rest, id: freshId(taken, wantedId ?? 'run'), from, to, path: sameRun ? (path ?? before.path) : [] };
-  });
+  const tubes =
+    entries.length < 2
+      ? []
+      : entries.map(({ component, cut }, index): LoopTube => {
+          const next = (entries[(index + 1) % entries.length] as ChainEntry).component;
+          const from: PortRef = [component.id, outPort(component)];
+          const to: PortRef = [next.id, inPort(next)];
+          const { id: wantedId, path, ...rest } = cut;
+          const before = base.tubes.find(({ id }) => id === wantedId);
+          const sameRun = before && String(before.from) === String(from) && String(before.to) === String(to);
+          return {
+            ...(before ?? {}),
+            ...rest,
+            id: freshId(taken, wantedId ?? 'run'),
+            from,
+            to,
+            path: sameRun ? (path ?? before.path) : [],
+          };
+        });
   return { ...base, components: entries.map(({ component }) => component), tubes };
 }
 

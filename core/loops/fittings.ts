@@ -15,7 +15,12 @@ function add(counts: Map<string, number>, kind: string, count = 1): void {
 
 /** Ports that carry no tube: each wants the closure it names, or a plug. */
 export function unusedPorts(loop: LoopFile, component: LoopComponent): string[] {
-  const used = new Set(loop.tubes.flatMap(({ from, to }) => [from, to]).filter(([id]) => id === component.id).map(([, port]) => port));
+  const used = new Set(
+    loop.tubes
+      .flatMap(({ from, to }) => [from, to])
+      .filter(([id]) => id === component.id)
+      .map(([, port]) => port),
+  );
   return Object.keys(component.ports).filter((port) => !used.has(port));
 }
 

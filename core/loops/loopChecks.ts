@@ -4,7 +4,8 @@ import { findComponent, partName, portPosition, type LoopFile } from './loopFile
 
 /** Something to look at before the loop is built. `todo` says what to do about it. */
 export interface LoopFinding {
-  readonly code: 'no-reservoir' | 'no-pump' | 'open-chain' | 'unplugged-port' | 'pump-above-reservoir' | 'no-drain' | 'no-air-inlet' | 'fed-backwards';
+  readonly code:
+    'no-reservoir' | 'no-pump' | 'open-chain' | 'unplugged-port' | 'pump-above-reservoir' | 'no-drain' | 'no-air-inlet' | 'fed-backwards';
   /** id of the part it concerns, or null for the loop */
   readonly part: string | null;
   readonly text: string;
@@ -24,7 +25,12 @@ function missingParts(loop: LoopFile): LoopFinding[] {
     findings.push({ code: 'no-pump', part: null, text: 'Nothing moves the coolant.', todo: 'Add a pump, right after the reservoir.' });
   }
   if (!has('reservoir')) {
-    findings.push({ code: 'no-reservoir', part: null, text: 'There is no reservoir: the loop fills by gravity and turning, not by pulses.', todo: 'Plan a temporary bottle above the machine, or add a reservoir.' });
+    findings.push({
+      code: 'no-reservoir',
+      part: null,
+      text: 'There is no reservoir: the loop fills by gravity and turning, not by pulses.',
+      todo: 'Plan a temporary bottle above the machine, or add a reservoir.',
+    });
   }
   return findings;
 }
@@ -33,11 +39,18 @@ function chainGaps(loop: LoopFile): LoopFinding[] {
   const { links, offPath } = flowOrder(loop);
   const open = links.find(({ tube }) => tube === null);
   const findings: LoopFinding[] = offPath.components.map((component) => ({
-    code: 'open-chain', part: component.id, text: `${partName(component)} is not on the path from the reservoir.`,
+    code: 'open-chain',
+    part: component.id,
+    text: `${partName(component)} is not on the path from the reservoir.`,
     todo: 'Join it with a run, or leave it if it is a parallel branch.',
   }));
   if (open && links.length > 1) {
-    findings.push({ code: 'open-chain', part: open.component.id, text: `No run leaves ${partName(open.component)}.`, todo: 'Add the run that carries the coolant on.' });
+    findings.push({
+      code: 'open-chain',
+      part: open.component.id,
+      text: `No run leaves ${partName(open.component)}.`,
+      todo: 'Add the run that carries the coolant on.',
+    });
   }
   return findings;
 }
@@ -47,7 +60,9 @@ function openPorts(loop: LoopFile): LoopFinding[] {
     unusedPorts(loop, component)
       .filter((port) => component.closures?.[port] === undefined)
       .map((port) => ({
-        code: 'unplugged-port' as const, part: component.id, text: `Port "${port}" of ${partName(component)} has neither run nor plug.`,
+        code: 'unplugged-port' as const,
+        part: component.id,
+        text: `Port "${port}" of ${partName(component)} has neither run nor plug.`,
         todo: 'Plug it; one more plug is counted below.',
       })),
   );
@@ -61,7 +76,9 @@ function pumpHeight(loop: LoopFile): LoopFinding[] {
     .filter(({ kind }) => kind === 'pump')
     .filter((pump) => pump.flow && portPosition(loop, [pump.id, pump.flow[0]])[1] > outlet[1] + 1)
     .map((pump) => ({
-      code: 'pump-above-reservoir', part: pump.id, text: `${partName(pump)} draws from above the reservoir's outlet; it will not prime by itself.`,
+      code: 'pump-above-reservoir',
+      part: pump.id,
+      text: `${partName(pump)} draws from above the reservoir's outlet; it will not prime by itself.`,
       todo: 'Lower the pump or raise the reservoir.',
     }));
 }
@@ -72,7 +89,9 @@ function backwards(loop: LoopFile): LoopFinding[] {
     .map(({ to: [id] }) => findComponent(loop, id))
     .filter((component) => component !== undefined && (component.kind === 'block' || component.kind === 'pump'))
     .map((component) => ({
-      code: 'fed-backwards' as const, part: component?.id ?? null, text: `${component ? partName(component) : ''} is fed at its outlet.`,
+      code: 'fed-backwards' as const,
+      part: component?.id ?? null,
+      text: `${component ? partName(component) : ''} is fed at its outlet.`,
       todo: 'Swap the two runs: the inlet is the port over the jet plate or the pump eye.',
     }));
 }
@@ -88,11 +107,20 @@ function drainAndVent(loop: LoopFile): LoopFinding[] {
   const reach = 0.2 * (high - low) + 1;
   const findings: LoopFinding[] = [];
   if (!openable.some((y) => y <= low + reach)) {
-    findings.push({ code: 'no-drain', part: null, text: 'No port that opens lies near the lowest point.', todo: 'Put a tee with a valve into the lowest run, or expect to turn the machine at every drain.' });
+    findings.push({
+      code: 'no-drain',
+      part: null,
+      text: 'No port that opens lies near the lowest point.',
+      todo: 'Put a tee with a valve into the lowest run, or expect to turn the machine at every drain.',
+    });
   }
   if (!openable.some((y) => y >= high - reach)) {
-    findings.push({ code: 'no-air-inlet', part: null, text: 'No port that opens lies near the highest point.', todo: 'Keep a plug within reach at the top: liquid leaves only as fast as air comes in.' });
+    findings.push({
+      code: 'no-air-inlet',
+      part: null,
+      text: 'No port that opens lies near the highest point.',
+      todo: 'Keep a plug within reach at the top: liquid leaves only as fast as air comes in.',
+    });
   }
   return findings;
 }
-

@@ -24,9 +24,7 @@ export interface LoopComponent {
   box?: { min: Point; max: Point };
   /** [inPort, outPort] in the intended direction; for a reservoir [return, outlet] */
   flow?: readonly [string, string];
-  resistance?:
-    | { linear_kpa_per_lpm: number; quadratic_kpa_per_lpm2: number }
-    | { points: readonly (readonly [number, number])[] };
+  resistance?: { linear_kpa_per_lpm: number; quadratic_kpa_per_lpm2: number } | { points: readonly (readonly [number, number])[] };
   /** pump at full speed: [[L/h, kPa], …] in rising flow */
   curve?: readonly (readonly [number, number])[];
   speed?: number;

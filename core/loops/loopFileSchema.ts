@@ -90,18 +90,21 @@ function checkReferences(loop: LoopFile, prefix: string): void {
     checkReservoirMarks(part, path);
     part.curve?.forEach(([lph], step) => {
       const before = part.curve?.[step - 1];
-      if (before && lph <= before[0]) refuse(`${path}.curve[${step}]`, `flow must rise from point to point; ${lph} L/h follows ${before[0]} L/h`);
+      if (before && lph <= before[0])
+        refuse(`${path}.curve[${step}]`, `flow must rise from point to point; ${lph} L/h follows ${before[0]} L/h`);
     });
   });
   loop.tubes.forEach((run, index) => {
     const path = `${prefix}tubes[${index}]`;
     claim(run.id, `${path}.id`);
-    if (run.outer_mm <= run.bore_mm) refuse(`${path}.outer_mm`, `the outer diameter must be larger than the bore of ${run.bore_mm} mm (got ${run.outer_mm})`);
+    if (run.outer_mm <= run.bore_mm)
+      refuse(`${path}.outer_mm`, `the outer diameter must be larger than the bore of ${run.bore_mm} mm (got ${run.outer_mm})`);
     (['from', 'to'] as const).forEach((end) => {
       const [id, port] = run[end];
       const part = loop.components.find((candidate) => candidate.id === id);
       if (!part) refuse(`${path}.${end}`, `there is no component "${id}"; a tube ends at a component of this file`);
-      if (!Object.hasOwn(part.ports, port)) refuse(`${path}.${end}`, `"${port}" is not a port of ${id}; its ports are ${Object.keys(part.ports).join(', ')}`);
+      if (!Object.hasOwn(part.ports, port))
+        refuse(`${path}.${end}`, `"${port}" is not a port of ${id}; its ports are ${Object.keys(part.ports).join(', ')}`);
     });
   });
 }
@@ -114,5 +117,6 @@ function checkBox(min: readonly number[], max: readonly number[], path: string):
 function checkReservoirMarks(part: LoopFile['components'][number], path: string): void {
   const { max_fill_ml: full, low_mark_ml: low, volume_ml: whole } = part;
   if (full !== undefined && full > whole) refuse(`${path}.max_fill_ml`, `cannot be more than the ${whole} mL the part holds (got ${full})`);
-  if (low !== undefined && low > (full ?? whole)) refuse(`${path}.low_mark_ml`, `must lie below the fill mark of ${full ?? whole} mL (got ${low})`);
+  if (low !== undefined && low > (full ?? whole))
+    refuse(`${path}.low_mark_ml`, `must lie below the fill mark of ${full ?? whole} mL (got ${low})`);
 }

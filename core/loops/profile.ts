@@ -1,3 +1,4 @@
+import { findCataloguePart } from '../catalogue/parts.js';
 import { flowOrder } from './chain.js';
 import { partName, tubeLengthMm, tubeName, tubePolyline, type LoopComponent, type LoopFile, type LoopTube } from './loopFile.js';
 
@@ -10,6 +11,8 @@ export interface ProfilePart {
   readonly id: string;
   readonly kind: string;
   readonly name: string;
+  /** for a label in the drawing: what somebody named it, else its id in words */
+  readonly shortName: string;
   readonly x0: number;
   readonly x1: number;
   readonly bottomMm: number;
@@ -47,14 +50,40 @@ function layPart(component: LoopComponent, x: number): ProfilePart {
   const isVessel = (component.kind === 'reservoir' || component.kind === 'radiator') && component.box !== undefined;
   const bottomMm = isVessel ? (component.box?.min[1] ?? 0) : middle - SCALE.partHalfMm;
   const topMm = isVessel ? (component.box?.max[1] ?? 0) : middle + SCALE.partHalfMm;
-  const width = isVessel ? Math.max(SCALE.leastWidth, (SCALE.unitsPerMlPerMm * component.volume_ml) / Math.max(1, topMm - bottomMm)) : SCALE.leastWidth;
-  const handles = Object.entries(component.closures ?? {}).map(([port, closure]) => ({ port, closure, yMm: component.ports[port]?.[1] ?? 0 }));
-  return { shape: isVessel ? 'vessel' : 'part', id: component.id, kind: component.kind, name: partName(component), x0: x, x1: x + width, bottomMm, topMm, volumeMl: component.volume_ml, handles };
+  const width = isVessel
+    ? Math.max(SCALE.leastWidth, (SCALE.unitsPerMlPerMm * component.volume_ml) / Math.max(1, topMm - bottomMm))
+    : SCALE.leastWidth;
+  const handles = Object.entries(component.closures ?? {}).map(([port, closure]) => ({
+    port,
+    closure,
+    yMm: component.ports[port]?.[1] ?? 0,
+  }));
+  return {
+    shape: isVessel ? 'vessel' : 'part',
+    id: component.id,
+    kind: component.kind,
+    name: partName(component),
+    shortName: shortName(component),
+    x0: x,
+    x1: x + width,
+    bottomMm,
+    topMm,
+    volumeMl: component.volume_ml,
+    handles,
+  };
+}
+
+/** Catalogue labels are too long for a drawing; a name that somebody chose is kept whole. */
+function shortName(component: LoopComponent): string {
+  const stock = component.catalogue === undefined ? undefined : findCataloguePart(component.catalogue)?.label;
+  return component.label !== undefined && component.label !== stock ? component.label : component.id.replaceAll('-', ' ');
 }
 
 function layRun(loop: LoopFile, tube: LoopTube, x: number): ProfileRun {
   const line = tubePolyline(loop, tube);
-  const along = line.map((point, index) => (index === 0 ? 0 : Math.hypot(...point.map((value, axis) => value - ((line[index - 1] as typeof point)[axis] as number)))));
+  const along = line.map((point, index) =>
+    index === 0 ? 0 : Math.hypot(...point.map((value, axis) => value - ((line[index - 1] as typeof point)[axis] as number))),
+  );
   const total = along.reduce((sum, step) => sum + step, 0);
   const advance = Math.max(SCALE.leastRun, SCALE.unitsPerMm * tubeLengthMm(loop, tube));
   let walked = 0;
@@ -81,8 +110,10 @@ export function unrollLoop(loop: LoopFile): LoopProfile {
   }
   const heights = items.flatMap((item) => (item.shape === 'run' ? item.points.map(({ yMm }) => yMm) : [item.bottomMm, item.topMm]));
   return {
-    items, width: x, lowMm: Math.min(0, ...heights), highMm: Math.max(100, ...heights),
+    items,
+    width: x,
+    lowMm: Math.min(0, ...heights),
+    highMm: Math.max(100, ...heights),
     notShown: offPath.components.map(partName),
   };
 }
-

@@ -9,7 +9,12 @@ export interface LoopCreate {
   /** a loop file; checked by `readLoopFile` */
   readonly file: unknown;
 }
-export const loopCreateSchema = Joi.object({ systemId: id().required(), name: name().required(), coolantProductId: id().allow(null).required(), file: Joi.any().required() });
+export const loopCreateSchema = Joi.object({
+  systemId: id().required(),
+  name: name().required(),
+  coolantProductId: id().allow(null).required(),
+  file: Joi.any().required(),
+});
 
 /** A new revision, made from the one its author saw: `version` is that of the loop at that time. */
 export interface RevisionCreate {
@@ -21,7 +26,9 @@ export interface RevisionCreate {
   readonly file: unknown;
 }
 export const revisionSchema = Joi.object({
-  kind: Joi.string().valid(...Object.keys(REVISION_KINDS)).required(),
+  kind: Joi.string()
+    .valid(...Object.keys(REVISION_KINDS))
+    .required(),
   reason: Joi.string().trim().allow('').max(500).required(),
   name: name().required(),
   coolantProductId: id().allow(null).required(),

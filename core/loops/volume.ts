@@ -23,8 +23,7 @@ export interface LoopVolume extends Volume {
 /** Inside volume of a straight tube, V = π/4·ID²·L. `boreMm` and `lengthMm` in mm, result in mL. */
 export const tubeVolumeMl = (boreMm: number, lengthMm: number): number => ((Math.PI / 4) * boreMm ** 2 * lengthMm) / 1000;
 
-export const componentSdMl = (component: LoopComponent): number =>
-  component.volume_sd_ml ?? COMPONENT_SD_SHARE * component.volume_ml;
+export const componentSdMl = (component: LoopComponent): number => component.volume_sd_ml ?? COMPONENT_SD_SHARE * component.volume_ml;
 
 const ofComponent = (component: LoopComponent): PartVolume => ({
   id: component.id,

@@ -16,7 +16,14 @@ export interface OpenDue {
 export type Attention = 'overdue' | 'on-bench' | 'settling' | 'soon' | 'planned' | 'fine' | 'unknown' | 'retired';
 
 export const ATTENTION_WORDS: Record<Attention, string> = {
-  overdue: 'overdue', 'on-bench': 'on the bench', settling: 'settling check', soon: 'due soon', planned: 'planned', fine: 'in service', unknown: 'no date yet', retired: 'retired',
+  overdue: 'overdue',
+  'on-bench': 'on the bench',
+  settling: 'settling check',
+  soon: 'due soon',
+  planned: 'planned',
+  fine: 'in service',
+  unknown: 'no date yet',
+  retired: 'retired',
 };
 
 const RANK: Record<Attention, number> = { overdue: 0, 'on-bench': 1, settling: 2, soon: 3, unknown: 4, planned: 5, fine: 6, retired: 7 };
@@ -43,7 +50,12 @@ export function compareAttention(a: { attention: Attention; nextDueOn: string | 
 export function sayDue(dueOn: string, today: string): string {
   const days = daysBetween(today, dueOn);
   const span = Math.abs(days);
-  const words = span < 14 ? `${span} ${span === 1 ? 'day' : 'days'}` : span < 70 ? `${Math.round(span / 7)} weeks` : `${Math.round(span / 30.44)} months`;
+  const words =
+    span < 14
+      ? `${span} ${span === 1 ? 'day' : 'days'}`
+      : span < 70
+        ? `${Math.round(span / 7)} weeks`
+        : `${Math.round(span / 30.44)} months`;
   if (days === 0) return 'today';
   return days < 0 ? `${words} over` : `in ${words}`;
 }

@@ -16,7 +16,12 @@ const customerFields: Joi.SchemaMap = {
   name: name().required(),
   // tlds: a workshop may use an internal address, and the list of endings changes every year
   email: Joi.string().email({ tlds: false }).max(200).allow(null).required(),
-  phone: Joi.string().trim().max(40).pattern(/^[+\d][\d\s()/-]{3,}$/, 'a phone number of digits, spaces and + ( ) / -').allow(null).required(),
+  phone: Joi.string()
+    .trim()
+    .max(40)
+    .pattern(/^[+\d][\d\s()/-]{3,}$/, 'a phone number of digits, spaces and + ( ) / -')
+    .allow(null)
+    .required(),
   channel: Joi.string().valid('phone', 'email', 'text').required(),
   note: note().required(),
 };
@@ -40,7 +45,10 @@ const systemFields: Joi.SchemaMap = {
   caseText: Joi.string().trim().allow('').max(200).required(),
   builtBy: Joi.string().trim().allow('').max(120).required(),
   hoursPerDay: finite().greater(0).max(24).allow(null).required(),
-  policy: Joi.string().valid(...SERVICE_POLICY_KEYS).allow(null).required(),
+  policy: Joi.string()
+    .valid(...SERVICE_POLICY_KEYS)
+    .allow(null)
+    .required(),
   note: note().required(),
 };
 
@@ -51,7 +59,11 @@ export interface SystemEdit extends SystemInput {
   readonly version: number;
 }
 /** `on-bench` is set by a run alone; nobody can type a machine onto the bench. */
-export const systemEditSchema = Joi.object({ ...systemFields, state: Joi.string().valid('planned', 'on-bench', 'in-service', 'retired').required(), version: rowVersion() });
+export const systemEditSchema = Joi.object({
+  ...systemFields,
+  state: Joi.string().valid('planned', 'on-bench', 'in-service', 'retired').required(),
+  version: rowVersion(),
+});
 
 /** A service that was done without being led, entered afterwards. */
 export interface ServiceInput {
@@ -65,11 +77,16 @@ export interface ServiceInput {
   readonly finding: string;
 }
 
-const refilling = { is: Joi.valid(...REFILLING), then: Joi.invalid(null).messages({ 'any.invalid': '{{#label}} is needed where the loop was refilled' }) };
+const refilling = {
+  is: Joi.valid(...REFILLING),
+  then: Joi.invalid(null).messages({ 'any.invalid': '{{#label}} is needed where the loop was refilled' }),
+};
 
 export const serviceSchema = Joi.object({
   loopId: id().required(),
-  kind: Joi.string().valid(...Object.keys(SERVICE_KINDS)).required(),
+  kind: Joi.string()
+    .valid(...Object.keys(SERVICE_KINDS))
+    .required(),
   doneOn: day().required(),
   productId: id().allow(null).required().when('kind', refilling),
   drainedMl: volumeMl().allow(null).required(),

@@ -27,7 +27,7 @@ export function formatSpan(seconds: number): string {
   const whole = Math.max(0, Math.round(seconds));
   if (whole < 60) return `${whole} s`;
   if (whole < 3600) return `${Math.round(whole / 60)} min`;
-  if (whole < 86_400) {
+  if (whole < 2 * 86_400) {
     const minutes = Math.round((whole % 3600) / 60);
     return `${Math.floor(whole / 3600)} h${minutes ? ` ${minutes} min` : ''}`;
   }
@@ -53,7 +53,17 @@ export function formatLeak(mbarLs: number): string {
 }
 
 const RAISED: Record<string, string> = {
-  '-': '⁻', '0': '⁰', '1': '¹', '2': '²', '3': '³', '4': '⁴', '5': '⁵', '6': '⁶', '7': '⁷', '8': '⁸', '9': '⁹',
+  '-': '⁻',
+  '0': '⁰',
+  '1': '¹',
+  '2': '²',
+  '3': '³',
+  '4': '⁴',
+  '5': '⁵',
+  '6': '⁶',
+  '7': '⁷',
+  '8': '⁸',
+  '9': '⁹',
 };
 
 function superscript(n: number): string {

@@ -2,7 +2,15 @@ import { eq } from 'drizzle-orm';
 import type { Request, Router } from 'express';
 import rateLimit from 'express-rate-limit';
 import {
-  benchSchema, personSchema, setupSchema, signInSchema, workshopSchema, type PersonInput, type SetupInput, type SignInInput, type WorkshopEdit,
+  benchSchema,
+  personSchema,
+  setupSchema,
+  signInSchema,
+  workshopSchema,
+  type PersonInput,
+  type SetupInput,
+  type SignInInput,
+  type WorkshopEdit,
 } from '../../core/accounts/schema.js';
 import { bodyAs, needLead, runScoped, type App } from '../http/context.js';
 import { answerOf, DomainError } from '../http/errors.js';
@@ -22,7 +30,11 @@ export const SIGN_IN_LIMIT: SignInLimit = { tries: 10, windowMs: 5 * 60_000 };
 /** Signing in and out, and the first visit: the only routes that need no session. */
 export function openRoutes(router: Router, app: App, limit: SignInLimit): void {
   const throttle = rateLimit({
-    windowMs: limit.windowMs, limit: limit.tries, standardHeaders: 'draft-8', legacyHeaders: false, skipSuccessfulRequests: true,
+    windowMs: limit.windowMs,
+    limit: limit.tries,
+    standardHeaders: 'draft-8',
+    legacyHeaders: false,
+    skipSuccessfulRequests: true,
     handler: (_request, response) => {
       const { status, body } = answerOf(new DomainError('too-many', 'Too many failed sign-ins. Wait five minutes, then try again.'));
       response.status(status).json(body);
@@ -56,12 +68,17 @@ export function openRoutes(router: Router, app: App, limit: SignInLimit): void {
 
 async function describeSession(app: App, request: Request): Promise<object> {
   if (!request.session.signedIn) return { signedIn: false, setupNeeded: !(await hasWorkshop(app.database)) };
-  return runScoped(app, request, async ({ account, today }) => ({ signedIn: true, account, token: request.session.csrf, today, now: app.clock.now().toISOString() }))
-    .catch(async (error: unknown) => {
-      if (!(error instanceof DomainError) || error.code !== 'signed-out') throw error;
-      await endSession(request);
-      return { signedIn: false, setupNeeded: false };
-    });
+  return runScoped(app, request, async ({ account, today }) => ({
+    signedIn: true,
+    account,
+    token: request.session.csrf,
+    today,
+    now: app.clock.now().toISOString(),
+  })).catch(async (error: unknown) => {
+    if (!(error instanceof DomainError) || error.code !== 'signed-out') throw error;
+    await endSession(request);
+    return { signedIn: false, setupNeeded: false };
+  });
 }
 
 export function accountRoutes(routes: Routes): void {

@@ -11,7 +11,11 @@ const MAX_AGE_MS = 14 * 86_400_000;
 export function sessions(pool: pg.Pool, secret: string, secure: boolean): RequestHandler {
   const Store = connectPgSimple(session);
   return session({
-    name: COOKIE, secret, resave: false, saveUninitialized: false, rolling: true,
+    name: COOKIE,
+    secret,
+    resave: false,
+    saveUninitialized: false,
+    rolling: true,
     cookie: { httpOnly: true, sameSite: 'strict', secure: secure ? 'auto' : false, maxAge: MAX_AGE_MS, path: '/' },
     // pruning by timer keeps a test's process alive; expired sessions are ignored either way
     store: new Store({ pool, tableName: 'session', pruneSessionInterval: process.env.NODE_ENV === 'test' ? false : 3600 }),
@@ -26,7 +30,9 @@ export function beginSession(request: Request, signedIn: { personId: string; wor
       const token = randomBytes(24).toString('base64url');
       request.session.signedIn = signedIn;
       request.session.csrf = token;
-      request.session.save((saveError: unknown) => (saveError ? reject(saveError instanceof Error ? saveError : new Error('session store')) : resolve(token)));
+      request.session.save((saveError: unknown) =>
+        saveError ? reject(saveError instanceof Error ? saveError : new Error('session store')) : resolve(token),
+      );
     });
   });
 }

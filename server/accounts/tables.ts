@@ -1,53 +1,80 @@
 import { sql } from 'drizzle-orm';
-import { boolean, check, foreignKey, integer, json, jsonb, pgPolicy, pgTable, text, unique, uniqueIndex, uuid, varchar } from 'drizzle-orm/pg-core';
+import {
+  boolean,
+  check,
+  foreignKey,
+  integer,
+  json,
+  jsonb,
+  pgPolicy,
+  pgTable,
+  text,
+  unique,
+  uniqueIndex,
+  uuid,
+  varchar,
+} from 'drizzle-orm/pg-core';
 import type { Schools } from '../../core/commissioning/schools.js';
 import { appRole, instant, owned, tenantWalls } from '../database/columns.js';
 
-export const workshop = pgTable('workshop', {
-  id: uuid('id').primaryKey().defaultRandom(),
-  name: text('name').notNull(),
-  timeZone: text('time_zone').notNull(),
-  /** default service policy; a system may have its own */
-  policy: text('policy').notNull().default('twelve-months'),
-  schools: jsonb('schools').$type<Schools>().notNull(),
-  version: integer('version').notNull().default(1),
-  createdAt: instant('created_at').notNull().defaultNow(),
-}, () => [
-  check('workshop_name_given', sql`length(trim(name)) > 0`),
-  check('workshop_policy_known', sql`policy in ('six-months', 'twelve-months', 'product-life')`),
-  pgPolicy('workshop_own', {
-    for: 'all', to: appRole,
-    using: sql`id = nullif(current_setting('lavacrum.workshop', true), '')::uuid`,
-    withCheck: sql`id = nullif(current_setting('lavacrum.workshop', true), '')::uuid`,
-  }),
-]);
+export const workshop = pgTable(
+  'workshop',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    name: text('name').notNull(),
+    timeZone: text('time_zone').notNull(),
+    /** default service policy; a system may have its own */
+    policy: text('policy').notNull().default('twelve-months'),
+    schools: jsonb('schools').$type<Schools>().notNull(),
+    version: integer('version').notNull().default(1),
+    createdAt: instant('created_at').notNull().defaultNow(),
+  },
+  () => [
+    check('workshop_name_given', sql`length(trim(name)) > 0`),
+    check('workshop_policy_known', sql`policy in ('six-months', 'twelve-months', 'product-life')`),
+    pgPolicy('workshop_own', {
+      for: 'all',
+      to: appRole,
+      using: sql`id = nullif(current_setting('lavacrum.workshop', true), '')::uuid`,
+      withCheck: sql`id = nullif(current_setting('lavacrum.workshop', true), '')::uuid`,
+    }),
+  ],
+);
 
-export const person = pgTable('person', {
-  ...owned,
-  name: text('name').notNull(),
-  /** lower case; one account an address, over all workshops of this server */
-  email: text('email').notNull(),
-  role: text('role').notNull(),
-  passwordHash: text('password_hash').notNull(),
-  active: boolean('active').notNull().default(true),
-}, (t) => [
-  foreignKey({ name: 'person_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),
-  uniqueIndex('person_email_once').on(t.email),
-  check('person_role_known', sql`role in ('technician', 'lead', 'front-desk')`),
-  check('person_email_lower', sql`email = lower(email)`),
-  ...tenantWalls('person', t),
-]);
+export const person = pgTable(
+  'person',
+  {
+    ...owned,
+    name: text('name').notNull(),
+    /** lower case; one account an address, over all workshops of this server */
+    email: text('email').notNull(),
+    role: text('role').notNull(),
+    passwordHash: text('password_hash').notNull(),
+    active: boolean('active').notNull().default(true),
+  },
+  (t) => [
+    foreignKey({ name: 'person_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),
+    uniqueIndex('person_email_once').on(t.email),
+    check('person_role_known', sql`role in ('technician', 'lead', 'front-desk')`),
+    check('person_email_lower', sql`email = lower(email)`),
+    ...tenantWalls('person', t),
+  ],
+);
 
-export const bench = pgTable('bench', {
-  ...owned,
-  name: text('name').notNull(),
-  position: integer('position').notNull().default(0),
-}, (t) => [
-  foreignKey({ name: 'bench_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),
-  unique('bench_name_once').on(t.workshopId, t.name),
-  check('bench_name_given', sql`length(trim(name)) > 0`),
-  ...tenantWalls('bench', t),
-]);
+export const bench = pgTable(
+  'bench',
+  {
+    ...owned,
+    name: text('name').notNull(),
+    position: integer('position').notNull().default(0),
+  },
+  (t) => [
+    foreignKey({ name: 'bench_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),
+    unique('bench_name_once').on(t.workshopId, t.name),
+    check('bench_name_given', sql`length(trim(name)) > 0`),
+    ...tenantWalls('bench', t),
+  ],
+);
 
 /** Sign-in sessions, in the shape the session store expects. Not visible to the application role. */
 export const session = pgTable('session', {
@@ -57,21 +84,26 @@ export const session = pgTable('session', {
 });
 
 /** Answers to requests that carried an idempotency key, so that a double submit gets the first answer again. */
-export const idempotency = pgTable('idempotency', {
-  workshopId: uuid('workshop_id').notNull(),
-  key: uuid('key').notNull(),
-  personId: uuid('person_id').notNull(),
-  route: text('route').notNull(),
-  requestHash: text('request_hash').notNull(),
-  status: integer('status').notNull(),
-  answer: jsonb('answer').notNull(),
-  createdAt: instant('created_at').notNull().defaultNow(),
-}, (t) => [
-  unique('idempotency_once').on(t.workshopId, t.key),
-  foreignKey({ name: 'idempotency_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),
-  pgPolicy('idempotency_own_workshop', {
-    for: 'all', to: appRole,
-    using: sql`workshop_id = nullif(current_setting('lavacrum.workshop', true), '')::uuid`,
-    withCheck: sql`workshop_id = nullif(current_setting('lavacrum.workshop', true), '')::uuid`,
-  }),
-]);
+export const idempotency = pgTable(
+  'idempotency',
+  {
+    workshopId: uuid('workshop_id').notNull(),
+    key: uuid('key').notNull(),
+    personId: uuid('person_id').notNull(),
+    route: text('route').notNull(),
+    requestHash: text('request_hash').notNull(),
+    status: integer('status').notNull(),
+    answer: jsonb('answer').notNull(),
+    createdAt: instant('created_at').notNull().defaultNow(),
+  },
+  (t) => [
+    unique('idempotency_once').on(t.workshopId, t.key),
+    foreignKey({ name: 'idempotency_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),
+    pgPolicy('idempotency_own_workshop', {
+      for: 'all',
+      to: appRole,
+      using: sql`workshop_id = nullif(current_setting('lavacrum.workshop', true), '')::uuid`,
+      withCheck: sql`workshop_id = nullif(current_setting('lavacrum.workshop', true), '')::uuid`,
+    }),
+  ],
+);

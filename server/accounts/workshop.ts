@@ -32,43 +32,73 @@ export async function setUpWorkshop(database: Database, input: SetupInput): Prom
 }
 
 export async function createWorkshop(scope: Scope, input: Omit<SetupInput, 'password'> & { passwordHash: string }): Promise<NewWorkshop> {
-  const [made] = await scope.insert(workshop).values({ name: input.workshopName, timeZone: input.timeZone, schools: DEFAULT_SCHOOLS }).returning({ id: workshop.id });
+  const [made] = await scope
+    .insert(workshop)
+    .values({ name: input.workshopName, timeZone: input.timeZone, schools: DEFAULT_SCHOOLS })
+    .returning({ id: workshop.id });
   const workshopId = (made as { id: string }).id;
-  const [lead] = await scope.insert(person)
-    .values({ workshopId, name: input.personName, email: input.email, role: 'lead', passwordHash: input.passwordHash }).returning({ id: person.id });
+  const [lead] = await scope
+    .insert(person)
+    .values({ workshopId, name: input.personName, email: input.email, role: 'lead', passwordHash: input.passwordHash })
+    .returning({ id: person.id });
   await scope.insert(bench).values({ workshopId, name: 'Bench 1', position: 1 });
   return { workshopId, personId: (lead as { id: string }).id };
 }
 
-const benchesOf = (scope: Scope) => scope.select({ id: bench.id, name: bench.name }).from(bench).orderBy(asc(bench.position), asc(bench.name));
+const benchesOf = (scope: Scope) =>
+  scope.select({ id: bench.id, name: bench.name }).from(bench).orderBy(asc(bench.position), asc(bench.name));
 
 export async function readWorkshop({ scope, account }: Ask) {
   const [own] = await scope
-    .select({ id: workshop.id, name: workshop.name, timeZone: workshop.timeZone, policy: workshop.policy, schools: workshop.schools, version: workshop.version })
-    .from(workshop).where(eq(workshop.id, account.workshopId));
+    .select({
+      id: workshop.id,
+      name: workshop.name,
+      timeZone: workshop.timeZone,
+      policy: workshop.policy,
+      schools: workshop.schools,
+      version: workshop.version,
+    })
+    .from(workshop)
+    .where(eq(workshop.id, account.workshopId));
   if (!own) throw new DomainError('signed-out', 'This workshop is gone.');
-  const people = await scope.select({ id: person.id, name: person.name, email: person.email, role: person.role, active: person.active }).from(person).orderBy(asc(person.name));
+  const people = await scope
+    .select({ id: person.id, name: person.name, email: person.email, role: person.role, active: person.active })
+    .from(person)
+    .orderBy(asc(person.name));
   return { workshop: own, people, benches: await benchesOf(scope) };
 }
 
 export async function editWorkshop(ask: Ask, input: WorkshopEdit) {
   const { version, ...values } = input;
-  const changed = await ask.scope.update(workshop).set({ ...values, version: version + 1 })
-    .where(and(eq(workshop.id, ask.account.workshopId), eq(workshop.version, version))).returning({ id: workshop.id });
+  const changed = await ask.scope
+    .update(workshop)
+    .set({ ...values, version: version + 1 })
+    .where(and(eq(workshop.id, ask.account.workshopId), eq(workshop.version, version)))
+    .returning({ id: workshop.id });
   const now = await readWorkshop(ask);
   if (changed.length === 0) throw stale('workshop', input, now.workshop);
   return now;
 }
 
 export async function addPerson({ scope, account }: Ask, input: PersonInput) {
-  const [made] = await scope.insert(person)
-    .values({ workshopId: account.workshopId, name: input.name, email: input.email.toLowerCase(), role: input.role, passwordHash: await hashPassword(input.password) })
+  const [made] = await scope
+    .insert(person)
+    .values({
+      workshopId: account.workshopId,
+      name: input.name,
+      email: input.email.toLowerCase(),
+      role: input.role,
+      passwordHash: await hashPassword(input.password),
+    })
     .returning({ id: person.id, name: person.name, email: person.email, role: person.role, active: person.active });
   return made as NonNullable<typeof made>;
 }
 
 export async function addBench({ scope, account }: Ask, name: string) {
   const [{ last } = { last: 0 }] = await scope.select({ last: sql<number>`coalesce(max(${bench.position}), 0)::int` }).from(bench);
-  const [made] = await scope.insert(bench).values({ workshopId: account.workshopId, name, position: last + 1 }).returning({ id: bench.id, name: bench.name });
+  const [made] = await scope
+    .insert(bench)
+    .values({ workshopId: account.workshopId, name, position: last + 1 })
+    .returning({ id: bench.id, name: bench.name });
   return made as NonNullable<typeof made>;
 }

@@ -11,7 +11,11 @@ interface Outcome {
   readonly stderr: string;
 }
 
-const refused = (code: string, message: string, path: string): Outcome => ({ code: REFUSED, stdout: '', stderr: `${JSON.stringify({ error: { code, message, path } })}\n` });
+const refused = (code: string, message: string, path: string): Outcome => ({
+  code: REFUSED,
+  stdout: '',
+  stderr: `${JSON.stringify({ error: { code, message, path } })}\n`,
+});
 
 function listCommands(): Outcome {
   const width = Math.max(...Object.keys(CALC_COMMANDS).map((name) => name.length)) + 2;
@@ -21,7 +25,8 @@ function listCommands(): Outcome {
 
 function calculate(name: string, readInput: () => string): Outcome {
   const command = Object.hasOwn(CALC_COMMANDS, name) ? CALC_COMMANDS[name] : undefined;
-  if (!command) return refused('unknown-command', `there is no calculation "${name}"; known are ${Object.keys(CALC_COMMANDS).join(', ')}`, '');
+  if (!command)
+    return refused('unknown-command', `there is no calculation "${name}"; known are ${Object.keys(CALC_COMMANDS).join(', ')}`, '');
   let input: unknown;
   try {
     input = JSON.parse(readInput());

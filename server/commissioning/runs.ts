@@ -20,25 +20,70 @@ import { run, runEvent, runRecord } from './tables.js';
 /** Puts a machine on a bench and starts the commissioning of one of its loops. */
 export async function startRun(ask: Ask, input: RunCreate) {
   const { scope, account, clock } = ask;
-  const [own] = await scope.select({ loop, system }).from(loop).innerJoin(system, eq(system.id, loop.systemId)).where(eq(loop.id, input.loopId)).for('update');
+  const [own] = await scope
+    .select({ loop, system })
+    .from(loop)
+    .innerJoin(system, eq(system.id, loop.systemId))
+    .where(eq(loop.id, input.loopId))
+    .for('update');
   if (!own) throw notFound('loop');
   if (own.system.state === 'retired') throw new DomainError('refused', 'This system is retired; bring it back into service first.');
-  const [active] = await scope.select({ id: run.id }).from(run).where(and(eq(run.loopId, input.loopId), eq(run.state, 'active')));
+  const [active] = await scope
+    .select({ id: run.id })
+    .from(run)
+    .where(and(eq(run.loopId, input.loopId), eq(run.state, 'active')));
   if (active) throw new DomainError('conflict', 'This loop is already being commissioned; open the run in progress.', { runId: active.id });
   if (input.benchId !== null) await claimBench(scope, input.benchId, own.system.id);
-  const [revision] = await scope.select().from(loopRevision).where(eq(loopRevision.loopId, input.loopId)).orderBy(desc(loopRevision.number)).limit(1);
+  const [revision] = await scope
+    .select()
+    .from(loopRevision)
+    .where(eq(loopRevision.loopId, input.loopId))
+    .orderBy(desc(loopRevision.number))
+    .limit(1);
   if (!revision) throw notFound('loop revision');
-  const [product] = own.loop.coolantProductId === null ? [] : await scope.select().from(coolantProduct).where(eq(coolantProduct.id, own.loop.coolantProductId));
-  const order = product ? orderCoolant(fillVolume(revision.file), { form: product.form as 'ready-mix' | 'concentrate', targetFraction: product.targetFraction, bottleMl: product.bottleMl }) : null;
+  const [product] =
+    own.loop.coolantProductId === null
+      ? []
+      : await scope.select().from(coolantProduct).where(eq(coolantProduct.id, own.loop.coolantProductId));
+  const order = product
+    ? orderCoolant(fillVolume(revision.file), {
+        form: product.form as 'ready-mix' | 'concentrate',
+        targetFraction: product.targetFraction,
+        bottleMl: product.bottleMl,
+      })
+    : null;
   const procedure = buildProcedure({ loop: revision.file, schools: input.schools, order, coolantName: product?.name ?? null });
 
   const at = clock.now();
-  const [madeJob] = await scope.insert(job)
-    .values({ workshopId: account.workshopId, systemId: own.system.id, kind: 'commissioning', state: 'active', personId: account.personId, createdAt: at }).returning({ id: job.id });
-  const [made] = await scope.insert(run).values({
-    workshopId: account.workshopId, jobId: (madeJob as { id: string }).id, loopId: input.loopId, revisionId: revision.id, benchId: input.benchId, procedure, startedAt: at, personId: account.personId, createdAt: at,
-  }).returning({ id: run.id });
-  await scope.update(system).set({ state: 'on-bench', version: own.system.version + 1 }).where(eq(system.id, own.system.id));
+  const [madeJob] = await scope
+    .insert(job)
+    .values({
+      workshopId: account.workshopId,
+      systemId: own.system.id,
+      kind: 'commissioning',
+      state: 'active',
+      personId: account.personId,
+      createdAt: at,
+    })
+    .returning({ id: job.id });
+  const [made] = await scope
+    .insert(run)
+    .values({
+      workshopId: account.workshopId,
+      jobId: (madeJob as { id: string }).id,
+      loopId: input.loopId,
+      revisionId: revision.id,
+      benchId: input.benchId,
+      procedure,
+      startedAt: at,
+      personId: account.personId,
+      createdAt: at,
+    })
+    .returning({ id: run.id });
+  await scope
+    .update(system)
+    .set({ state: 'on-bench', version: own.system.version + 1 })
+    .where(eq(system.id, own.system.id));
   return readRun(ask, (made as { id: string }).id);
 }
 
@@ -46,24 +91,47 @@ export async function startRun(ask: Ask, input: RunCreate) {
 async function claimBench(scope: Scope, benchId: string, systemId: string): Promise<void> {
   const [place] = await scope.select().from(bench).where(eq(bench.id, benchId)).for('update');
   if (!place) throw notFound('bench');
-  const [other] = await scope.select({ name: system.name }).from(run).innerJoin(loop, eq(loop.id, run.loopId)).innerJoin(system, eq(system.id, loop.systemId))
-    .where(and(eq(run.benchId, benchId), eq(run.state, 'active'), ne(system.id, systemId))).limit(1);
+  const [other] = await scope
+    .select({ name: system.name })
+    .from(run)
+    .innerJoin(loop, eq(loop.id, run.loopId))
+    .innerJoin(system, eq(system.id, loop.systemId))
+    .where(and(eq(run.benchId, benchId), eq(run.state, 'active'), ne(system.id, systemId)))
+    .limit(1);
   if (other) throw new DomainError('conflict', `${place.name} is taken by ${other.name}; choose another bench.`);
 }
 
 export async function loadEvents(scope: Scope, runId: string): Promise<RunEvent[]> {
   const rows = await scope
     .select({ id: runEvent.id, seq: runEvent.seq, at: runEvent.happenedAt, by: person.name, body: runEvent.body })
-    .from(runEvent).innerJoin(person, eq(person.id, runEvent.personId)).where(eq(runEvent.runId, runId)).orderBy(asc(runEvent.seq));
+    .from(runEvent)
+    .innerJoin(person, eq(person.id, runEvent.personId))
+    .where(eq(runEvent.runId, runId))
+    .orderBy(asc(runEvent.seq));
   return rows.map((row) => ({ ...row, at: row.at.toISOString() }));
 }
 
 export async function readRun(ask: Ask, runId: string) {
   const { scope, clock } = ask;
   const [row] = await scope
-    .select({ run, benchName: bench.name, loopName: loop.name, systemId: system.id, systemName: system.name, customerName: customer.name, revisionNumber: loopRevision.number, file: loopRevision.file, coolantProductId: loop.coolantProductId })
-    .from(run).innerJoin(loop, eq(loop.id, run.loopId)).innerJoin(system, eq(system.id, loop.systemId)).innerJoin(customer, eq(customer.id, system.customerId))
-    .innerJoin(loopRevision, eq(loopRevision.id, run.revisionId)).leftJoin(bench, eq(bench.id, run.benchId)).where(eq(run.id, runId));
+    .select({
+      run,
+      benchName: bench.name,
+      loopName: loop.name,
+      systemId: system.id,
+      systemName: system.name,
+      customerName: customer.name,
+      revisionNumber: loopRevision.number,
+      file: loopRevision.file,
+      coolantProductId: loop.coolantProductId,
+    })
+    .from(run)
+    .innerJoin(loop, eq(loop.id, run.loopId))
+    .innerJoin(system, eq(system.id, loop.systemId))
+    .innerJoin(customer, eq(customer.id, system.customerId))
+    .innerJoin(loopRevision, eq(loopRevision.id, run.revisionId))
+    .leftJoin(bench, eq(bench.id, run.benchId))
+    .where(eq(run.id, runId));
   if (!row) throw notFound('run');
   return { ...row, events: await loadEvents(scope, runId), now: clock.now().toISOString() };
 }
@@ -75,7 +143,8 @@ function happenedAt(input: RunEventInput, startedAt: Date, now: Date): Date {
   if (input.at === undefined) return now;
   const at = new Date(input.at);
   if (at.getTime() > now.getTime() + CLOCK_SLACK_MS) refuse('at', `cannot lie in the future (got ${input.at})`);
-  if (at.getTime() < startedAt.getTime() - CLOCK_SLACK_MS) refuse('at', `cannot lie before the run began at ${startedAt.toISOString()} (got ${input.at})`);
+  if (at.getTime() < startedAt.getTime() - CLOCK_SLACK_MS)
+    refuse('at', `cannot lie before the run began at ${startedAt.toISOString()} (got ${input.at})`);
   return at;
 }
 
@@ -93,11 +162,26 @@ export async function appendEvent(ask: Ask, input: RunEventInput) {
   const now = clock.now();
   if (known) return { event: known, now: now.toISOString() };
   if (row.state === 'abandoned') throw new DomainError('refused', 'This run was abandoned; start a new one.');
-  if (input.body.type === 'signed-off') throw new DomainError('refused', 'Sign off with its own request, so that record and dates are made with it.');
-  const body = input.body.type === 'coolant' ? { ...input.body, ...(await coolantNames(scope, input.body.productId, input.body.batchId)) } : input.body;
+  if (input.body.type === 'signed-off')
+    throw new DomainError('refused', 'Sign off with its own request, so that record and dates are made with it.');
+  const body =
+    input.body.type === 'coolant'
+      ? { ...input.body, ...(await coolantNames(scope, input.body.productId, input.body.batchId)) }
+      : input.body;
   const refusal = refuseEntry(row.procedure, replay(row.procedure, events), events, body, now.getTime());
-  if (refusal) throw new DomainError('refused', `${refusal.message.charAt(0).toUpperCase()}${refusal.message.slice(1)}.`, { reason: refusal.code });
-  return { event: await insertEvent(ask, { id: input.id, runId, seq: events.length + 1, at: happenedAt(input, row.startedAt, now), body, by: account.personName }), now: now.toISOString() };
+  if (refusal)
+    throw new DomainError('refused', `${refusal.message.charAt(0).toUpperCase()}${refusal.message.slice(1)}.`, { reason: refusal.code });
+  return {
+    event: await insertEvent(ask, {
+      id: input.id,
+      runId,
+      seq: events.length + 1,
+      at: happenedAt(input, row.startedAt, now),
+      body,
+      by: account.personName,
+    }),
+    now: now.toISOString(),
+  };
 }
 
 /** Names as the store has them, whatever the device sent: the record must be readable without the store. */
@@ -105,15 +189,28 @@ async function coolantNames(scope: Scope, productId: string, batchId: string | n
   const [product] = await scope.select({ name: coolantProduct.name }).from(coolantProduct).where(eq(coolantProduct.id, productId));
   if (!product) throw notFound('coolant');
   if (batchId === null) return { productName: product.name, lot: null };
-  const [batch] = await scope.select({ lot: coolantBatch.lot }).from(coolantBatch).where(and(eq(coolantBatch.id, batchId), eq(coolantBatch.productId, productId)));
+  const [batch] = await scope
+    .select({ lot: coolantBatch.lot })
+    .from(coolantBatch)
+    .where(and(eq(coolantBatch.id, batchId), eq(coolantBatch.productId, productId)));
   if (!batch) throw notFound('coolant batch');
   return { productName: product.name, lot: batch.lot };
 }
 
-export async function insertEvent({ scope, account, clock }: Ask, entry: { id: string; runId: string; seq: number; at: Date; body: RunEvent['body']; by: string }): Promise<RunEvent> {
+export async function insertEvent(
+  { scope, account, clock }: Ask,
+  entry: { id: string; runId: string; seq: number; at: Date; body: RunEvent['body']; by: string },
+): Promise<RunEvent> {
   // The id comes from a device. One that another workshop used cannot be seen here and would break the key: the database answers with a conflict.
   await scope.insert(runEvent).values({
-    id: entry.id, workshopId: account.workshopId, runId: entry.runId, seq: entry.seq, happenedAt: entry.at, personId: account.personId, body: entry.body, createdAt: clock.now(),
+    id: entry.id,
+    workshopId: account.workshopId,
+    runId: entry.runId,
+    seq: entry.seq,
+    happenedAt: entry.at,
+    personId: account.personId,
+    body: entry.body,
+    createdAt: clock.now(),
   });
   return { id: entry.id, seq: entry.seq, at: entry.at.toISOString(), by: entry.by, body: entry.body };
 }
@@ -135,10 +232,17 @@ export async function abandonRun(ask: Ask, reason: string) {
 export async function leaveBench(scope: Scope, loopId: string): Promise<void> {
   const [own] = await scope.select({ system }).from(loop).innerJoin(system, eq(system.id, loop.systemId)).where(eq(loop.id, loopId));
   if (!own) return;
-  const runs = await scope.select({ state: run.state }).from(run).innerJoin(loop, eq(loop.id, run.loopId)).where(eq(loop.systemId, own.system.id));
+  const runs = await scope
+    .select({ state: run.state })
+    .from(run)
+    .innerJoin(loop, eq(loop.id, run.loopId))
+    .where(eq(loop.systemId, own.system.id));
   if (runs.some(({ state }) => state === 'active')) return;
   const state = runs.some((each) => each.state === 'signed-off') ? 'in-service' : 'planned';
-  await scope.update(system).set({ state, version: own.system.version + 1 }).where(eq(system.id, own.system.id));
+  await scope
+    .update(system)
+    .set({ state, version: own.system.version + 1 })
+    .where(eq(system.id, own.system.id));
 }
 
 export async function readRecord({ scope, request }: Ask) {

@@ -29,24 +29,36 @@ export async function signOff(ask: Ask, input: SignOffInput) {
   const now = clock.now();
   const body = { type: 'signed-off', remark: input.remark } as const;
   const refusal = refuseEntry(row.procedure, replay(row.procedure, before), before, body, now.getTime());
-  if (refusal) throw new DomainError('refused', `${refusal.message.charAt(0).toUpperCase()}${refusal.message.slice(1)}.`, { reason: refusal.code });
+  if (refusal)
+    throw new DomainError('refused', `${refusal.message.charAt(0).toUpperCase()}${refusal.message.slice(1)}.`, { reason: refusal.code });
 
   const event = await insertEvent(ask, { id: input.id, runId, seq: before.length + 1, at: now, body, by: account.personName });
   const events: RunEvent[] = [...before, event];
   const state = replay(row.procedure, events);
   const asBuilt = await markAsBuilt(ask, row);
   const filledOn = dayIn(account.timeZone, new Date(state.pours.at(-1)?.at ?? now.toISOString()));
-  const [names] = await scope.select({ systemId: system.id, systemName: system.name, owner: customer.name, loopName: loop.name })
-    .from(loop).innerJoin(system, eq(system.id, loop.systemId)).innerJoin(customer, eq(customer.id, system.customerId)).where(eq(loop.id, row.loopId));
+  const [names] = await scope
+    .select({ systemId: system.id, systemName: system.name, owner: customer.name, loopName: loop.name })
+    .from(loop)
+    .innerJoin(system, eq(system.id, loop.systemId))
+    .innerJoin(customer, eq(customer.id, system.customerId))
+    .where(eq(loop.id, row.loopId));
   if (!names) throw notFound('system');
   await writeMeasurements(ask, row, state);
   const record = buildRecord({
-    procedure: row.procedure, events, system: { name: names.systemName, owner: names.owner },
-    loop: { name: names.loopName, revision: asBuilt.number, file: asBuilt.file }, startedAt: row.startedAt.toISOString(), filledOn,
+    procedure: row.procedure,
+    events,
+    system: { name: names.systemName, owner: names.owner },
+    loop: { name: names.loopName, revision: asBuilt.number, file: asBuilt.file },
+    startedAt: row.startedAt.toISOString(),
+    filledOn,
   });
   await scope.insert(runRecord).values({ workshopId: account.workshopId, runId, record, createdAt: now });
   await scope.update(run).set({ state: 'signed-off', signedOffAt: now }).where(eq(run.id, runId));
-  await scope.update(job).set({ state: 'done', doneOn: dayIn(account.timeZone, now), note: input.remark }).where(eq(job.id, row.jobId));
+  await scope
+    .update(job)
+    .set({ state: 'done', doneOn: dayIn(account.timeZone, now), note: input.remark })
+    .where(eq(job.id, row.jobId));
   const dates = await openDates(ask, { row, state, systemId: names.systemId, revisionId: asBuilt.id, filledOn });
   await leaveBench(scope, row.loopId);
   return { runId, state: 'signed-off', ...dates };
@@ -59,9 +71,21 @@ async function markAsBuilt({ scope, account, clock }: Ask, row: RunRow): Promise
   const [own] = await scope.select().from(loopRevision).where(eq(loopRevision.id, row.revisionId));
   if (!own) throw notFound('loop revision');
   if (own.kind !== 'planned') return own;
-  const [newest] = await scope.select({ number: loopRevision.number }).from(loopRevision).where(eq(loopRevision.loopId, row.loopId)).orderBy(desc(loopRevision.number)).limit(1);
+  const [newest] = await scope
+    .select({ number: loopRevision.number })
+    .from(loopRevision)
+    .where(eq(loopRevision.loopId, row.loopId))
+    .orderBy(desc(loopRevision.number))
+    .limit(1);
   return insertRevision(scope, {
-    workshopId: account.workshopId, loopId: row.loopId, number: (newest?.number ?? own.number) + 1, kind: 'as-built', reason: 'as commissioned', personId: account.personId, file: own.file, at: clock.now(),
+    workshopId: account.workshopId,
+    loopId: row.loopId,
+    number: (newest?.number ?? own.number) + 1,
+    kind: 'as-built',
+    reason: 'as commissioned',
+    personId: account.personId,
+    file: own.file,
+    at: clock.now(),
   });
 }
 
@@ -70,15 +94,19 @@ async function writeMeasurements({ scope, account }: Ask, row: RunRow, state: Ru
   const own = { workshopId: account.workshopId, runId: row.id, revisionId: row.revisionId };
   const readings = [
     ...state.dryReadings.flatMap(({ eventId, at, value }) => [
-      { eventId, at, quantity: 'gauge pressure', value: value.gaugeKpa, unit: 'kPa' }, { eventId, at, quantity: 'room temperature', value: value.tempC, unit: '°C' },
+      { eventId, at, quantity: 'gauge pressure', value: value.gaugeKpa, unit: 'kPa' },
+      { eventId, at, quantity: 'room temperature', value: value.tempC, unit: '°C' },
     ]),
     ...state.pours.map(({ eventId, at, value }) => ({ eventId, at, quantity: 'poured volume', value, unit: 'mL' })),
     ...state.bleedCycles.flatMap(({ eventId, at, value }) => [
-      { eventId, at, quantity: 'level, pump running', value: value.runningMm, unit: 'mm' }, { eventId, at, quantity: 'level, pump stopped', value: value.stoppedMm, unit: 'mm' },
+      { eventId, at, quantity: 'level, pump running', value: value.runningMm, unit: 'mm' },
+      { eventId, at, quantity: 'level, pump stopped', value: value.stoppedMm, unit: 'mm' },
     ]),
   ];
-  if (readings.length > 0) await scope.insert(reading).values(readings.map(({ at, ...rest }) => ({ ...own, ...rest, takenAt: new Date(at) })));
-  if (state.baselines.length > 0) await scope.insert(baseline).values(state.baselines.map(({ at, value }) => ({ ...own, reading: value, takenAt: new Date(at) })));
+  if (readings.length > 0)
+    await scope.insert(reading).values(readings.map(({ at, ...rest }) => ({ ...own, ...rest, takenAt: new Date(at) })));
+  if (state.baselines.length > 0)
+    await scope.insert(baseline).values(state.baselines.map(({ at, value }) => ({ ...own, reading: value, takenAt: new Date(at) })));
 }
 
 interface DateFacts {
@@ -93,12 +121,30 @@ interface DateFacts {
 async function openDates({ scope, account, clock }: Ask, { row, state, systemId, revisionId, filledOn }: DateFacts): Promise<object> {
   const poured = pouredMl(state);
   if (!state.coolant || poured <= 0) return { serviceDueOn: null, settlingDueOn: null };
-  const [filled] = await scope.insert(fill).values({
-    workshopId: account.workshopId, revisionId, jobId: row.jobId, runId: row.id, productId: state.coolant.productId, batchId: state.coolant.batchId, filledOn, pouredMl: poured, createdAt: clock.now(),
-  }).returning({ id: fill.id });
+  const [filled] = await scope
+    .insert(fill)
+    .values({
+      workshopId: account.workshopId,
+      revisionId,
+      jobId: row.jobId,
+      runId: row.id,
+      productId: state.coolant.productId,
+      batchId: state.coolant.batchId,
+      filledOn,
+      pouredMl: poured,
+      createdAt: clock.now(),
+    })
+    .returning({ id: fill.id });
   await scope.update(loop).set({ coolantProductId: state.coolant.productId }).where(eq(loop.id, row.loopId));
   return openAfterFill(scope, {
-    workshopId: account.workshopId, systemId, loopId: row.loopId, fillId: (filled as { id: string }).id, productId: state.coolant.productId, filledOn,
-    meanCoolantC: null, personId: account.personId, at: clock.now(),
+    workshopId: account.workshopId,
+    systemId,
+    loopId: row.loopId,
+    fillId: (filled as { id: string }).id,
+    productId: state.coolant.productId,
+    filledOn,
+    meanCoolantC: null,
+    personId: account.personId,
+    at: clock.now(),
   });
 }

@@ -1,5 +1,18 @@
 import { sql } from 'drizzle-orm';
-import { check, date, doublePrecision, foreignKey, index, integer, jsonb, pgTable, text, unique, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import {
+  check,
+  date,
+  doublePrecision,
+  foreignKey,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  text,
+  unique,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core';
 import type { BaselineReading, RunEventBody } from '../../core/commissioning/events.js';
 import type { Procedure } from '../../core/commissioning/procedure.js';
 import type { RunRecord } from '../../core/commissioning/record.js';
@@ -9,110 +22,156 @@ import { instant, owned, tenantWalls } from '../database/columns.js';
 import { loop, loopRevision } from '../loops/tables.js';
 import { job } from '../systems/tables.js';
 
-export const run = pgTable('run', {
-  ...owned,
-  jobId: uuid('job_id').notNull(),
-  loopId: uuid('loop_id').notNull(),
-  /** the loop as it is being built; everything in the run refers to this revision */
-  revisionId: uuid('revision_id').notNull(),
-  benchId: uuid('bench_id'),
-  procedure: jsonb('procedure').$type<Procedure>().notNull(),
-  state: text('state').notNull().default('active'),
-  startedAt: instant('started_at').notNull(),
-  signedOffAt: instant('signed_off_at'),
-  personId: uuid('person_id').notNull(),
-}, (t) => [
-  foreignKey({ name: 'run_job_fk', columns: [t.workshopId, t.jobId], foreignColumns: [job.workshopId, job.id] }),
-  foreignKey({ name: 'run_loop_fk', columns: [t.workshopId, t.loopId], foreignColumns: [loop.workshopId, loop.id] }),
-  uniqueIndex('run_one_active_per_loop').on(t.workshopId, t.loopId).where(sql`state = 'active'`),
-  foreignKey({ name: 'run_revision_fk', columns: [t.workshopId, t.revisionId], foreignColumns: [loopRevision.workshopId, loopRevision.id] }),
-  foreignKey({ name: 'run_bench_fk', columns: [t.workshopId, t.benchId], foreignColumns: [bench.workshopId, bench.id] }),
-  foreignKey({ name: 'run_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
-  check('run_state_known', sql`state in ('active', 'signed-off', 'abandoned')`),
-  check('run_signed_off_has_instant', sql`(state = 'signed-off') = (signed_off_at is not null)`),
-  index('run_active').on(t.workshopId, t.state),
-  ...tenantWalls('run', t),
-]);
+export const run = pgTable(
+  'run',
+  {
+    ...owned,
+    jobId: uuid('job_id').notNull(),
+    loopId: uuid('loop_id').notNull(),
+    /** the loop as it is being built; everything in the run refers to this revision */
+    revisionId: uuid('revision_id').notNull(),
+    benchId: uuid('bench_id'),
+    procedure: jsonb('procedure').$type<Procedure>().notNull(),
+    state: text('state').notNull().default('active'),
+    startedAt: instant('started_at').notNull(),
+    signedOffAt: instant('signed_off_at'),
+    personId: uuid('person_id').notNull(),
+  },
+  (t) => [
+    foreignKey({ name: 'run_job_fk', columns: [t.workshopId, t.jobId], foreignColumns: [job.workshopId, job.id] }),
+    foreignKey({ name: 'run_loop_fk', columns: [t.workshopId, t.loopId], foreignColumns: [loop.workshopId, loop.id] }),
+    uniqueIndex('run_one_active_per_loop')
+      .on(t.workshopId, t.loopId)
+      .where(sql`state = 'active'`),
+    foreignKey({
+      name: 'run_revision_fk',
+      columns: [t.workshopId, t.revisionId],
+      foreignColumns: [loopRevision.workshopId, loopRevision.id],
+    }),
+    foreignKey({ name: 'run_bench_fk', columns: [t.workshopId, t.benchId], foreignColumns: [bench.workshopId, bench.id] }),
+    foreignKey({ name: 'run_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
+    check('run_state_known', sql`state in ('active', 'signed-off', 'abandoned')`),
+    check('run_signed_off_has_instant', sql`(state = 'signed-off') = (signed_off_at is not null)`),
+    index('run_active').on(t.workshopId, t.state),
+    ...tenantWalls('run', t),
+  ],
+);
 
 /** The log. A trigger refuses every update and delete; the application role has neither right. */
-export const runEvent = pgTable('run_event', {
-  /** made on the device */
-  ...owned,
-  runId: uuid('run_id').notNull(),
-  seq: integer('seq').notNull(),
-  happenedAt: instant('happened_at').notNull(),
-  personId: uuid('person_id').notNull(),
-  body: jsonb('body').$type<RunEventBody>().notNull(),
-}, (t) => [
-  foreignKey({ name: 'run_event_run_fk', columns: [t.workshopId, t.runId], foreignColumns: [run.workshopId, run.id] }),
-  foreignKey({ name: 'run_event_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
-  unique('run_event_seq_once').on(t.runId, t.seq),
-  check('run_event_seq_positive', sql`seq > 0`),
-  check('run_event_has_type', sql`body ? 'type'`),
-  ...tenantWalls('run_event', t),
-]);
+export const runEvent = pgTable(
+  'run_event',
+  {
+    /** made on the device */
+    ...owned,
+    runId: uuid('run_id').notNull(),
+    seq: integer('seq').notNull(),
+    happenedAt: instant('happened_at').notNull(),
+    personId: uuid('person_id').notNull(),
+    body: jsonb('body').$type<RunEventBody>().notNull(),
+  },
+  (t) => [
+    foreignKey({ name: 'run_event_run_fk', columns: [t.workshopId, t.runId], foreignColumns: [run.workshopId, run.id] }),
+    foreignKey({ name: 'run_event_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
+    unique('run_event_seq_once').on(t.runId, t.seq),
+    check('run_event_seq_positive', sql`seq > 0`),
+    check('run_event_has_type', sql`body ? 'type'`),
+    ...tenantWalls('run_event', t),
+  ],
+);
 
 /** Measured values as rows, each with the revision it was measured on. Written at sign-off from the log. */
-export const reading = pgTable('reading', {
-  ...owned,
-  runId: uuid('run_id').notNull(),
-  revisionId: uuid('revision_id').notNull(),
-  eventId: uuid('event_id').notNull(),
-  quantity: text('quantity').notNull(),
-  value: doublePrecision('value').notNull(),
-  unit: text('unit').notNull(),
-  source: text('source').notNull().default('hand'),
-  takenAt: instant('taken_at').notNull(),
-}, (t) => [
-  foreignKey({ name: 'reading_run_fk', columns: [t.workshopId, t.runId], foreignColumns: [run.workshopId, run.id] }),
-  foreignKey({ name: 'reading_revision_fk', columns: [t.workshopId, t.revisionId], foreignColumns: [loopRevision.workshopId, loopRevision.id] }),
-  foreignKey({ name: 'reading_event_fk', columns: [t.workshopId, t.eventId], foreignColumns: [runEvent.workshopId, runEvent.id] }),
-  check('reading_source_known', sql`source in ('hand', 'instrument', 'file')`),
-  index('reading_by_revision').on(t.workshopId, t.revisionId, t.quantity),
-  ...tenantWalls('reading', t),
-]);
+export const reading = pgTable(
+  'reading',
+  {
+    ...owned,
+    runId: uuid('run_id').notNull(),
+    revisionId: uuid('revision_id').notNull(),
+    eventId: uuid('event_id').notNull(),
+    quantity: text('quantity').notNull(),
+    value: doublePrecision('value').notNull(),
+    unit: text('unit').notNull(),
+    source: text('source').notNull().default('hand'),
+    takenAt: instant('taken_at').notNull(),
+  },
+  (t) => [
+    foreignKey({ name: 'reading_run_fk', columns: [t.workshopId, t.runId], foreignColumns: [run.workshopId, run.id] }),
+    foreignKey({
+      name: 'reading_revision_fk',
+      columns: [t.workshopId, t.revisionId],
+      foreignColumns: [loopRevision.workshopId, loopRevision.id],
+    }),
+    foreignKey({ name: 'reading_event_fk', columns: [t.workshopId, t.eventId], foreignColumns: [runEvent.workshopId, runEvent.id] }),
+    check('reading_source_known', sql`source in ('hand', 'instrument', 'file')`),
+    index('reading_by_revision').on(t.workshopId, t.revisionId, t.quantity),
+    ...tenantWalls('reading', t),
+  ],
+);
 
 /** What went into a loop, from which batch, on which day. */
-export const fill = pgTable('fill', {
-  ...owned,
-  revisionId: uuid('revision_id').notNull(),
-  jobId: uuid('job_id').notNull(),
-  runId: uuid('run_id'),
-  productId: uuid('product_id').notNull(),
-  batchId: uuid('batch_id'),
-  filledOn: date('filled_on').notNull(),
-  pouredMl: doublePrecision('poured_ml').notNull(),
-  drainedMl: doublePrecision('drained_ml'),
-}, (t) => [
-  foreignKey({ name: 'fill_revision_fk', columns: [t.workshopId, t.revisionId], foreignColumns: [loopRevision.workshopId, loopRevision.id] }),
-  foreignKey({ name: 'fill_job_fk', columns: [t.workshopId, t.jobId], foreignColumns: [job.workshopId, job.id] }),
-  foreignKey({ name: 'fill_run_fk', columns: [t.workshopId, t.runId], foreignColumns: [run.workshopId, run.id] }),
-  foreignKey({ name: 'fill_product_fk', columns: [t.workshopId, t.productId], foreignColumns: [coolantProduct.workshopId, coolantProduct.id] }),
-  foreignKey({ name: 'fill_batch_fk', columns: [t.workshopId, t.batchId], foreignColumns: [coolantBatch.workshopId, coolantBatch.id] }),
-  check('fill_volume_sane', sql`poured_ml > 0 and drained_ml >= 0`),
-  index('fill_by_revision').on(t.workshopId, t.revisionId),
-  ...tenantWalls('fill', t),
-]);
+export const fill = pgTable(
+  'fill',
+  {
+    ...owned,
+    revisionId: uuid('revision_id').notNull(),
+    jobId: uuid('job_id').notNull(),
+    runId: uuid('run_id'),
+    productId: uuid('product_id').notNull(),
+    batchId: uuid('batch_id'),
+    filledOn: date('filled_on').notNull(),
+    pouredMl: doublePrecision('poured_ml').notNull(),
+    drainedMl: doublePrecision('drained_ml'),
+  },
+  (t) => [
+    foreignKey({
+      name: 'fill_revision_fk',
+      columns: [t.workshopId, t.revisionId],
+      foreignColumns: [loopRevision.workshopId, loopRevision.id],
+    }),
+    foreignKey({ name: 'fill_job_fk', columns: [t.workshopId, t.jobId], foreignColumns: [job.workshopId, job.id] }),
+    foreignKey({ name: 'fill_run_fk', columns: [t.workshopId, t.runId], foreignColumns: [run.workshopId, run.id] }),
+    foreignKey({
+      name: 'fill_product_fk',
+      columns: [t.workshopId, t.productId],
+      foreignColumns: [coolantProduct.workshopId, coolantProduct.id],
+    }),
+    foreignKey({ name: 'fill_batch_fk', columns: [t.workshopId, t.batchId], foreignColumns: [coolantBatch.workshopId, coolantBatch.id] }),
+    check('fill_volume_sane', sql`poured_ml > 0 and drained_ml >= 0`),
+    index('fill_by_revision').on(t.workshopId, t.revisionId),
+    ...tenantWalls('fill', t),
+  ],
+);
 
-export const baseline = pgTable('baseline', {
-  ...owned,
-  runId: uuid('run_id').notNull(),
-  revisionId: uuid('revision_id').notNull(),
-  reading: jsonb('reading').$type<BaselineReading>().notNull(),
-  takenAt: instant('taken_at').notNull(),
-}, (t) => [
-  foreignKey({ name: 'baseline_run_fk', columns: [t.workshopId, t.runId], foreignColumns: [run.workshopId, run.id] }),
-  foreignKey({ name: 'baseline_revision_fk', columns: [t.workshopId, t.revisionId], foreignColumns: [loopRevision.workshopId, loopRevision.id] }),
-  ...tenantWalls('baseline', t),
-]);
+export const baseline = pgTable(
+  'baseline',
+  {
+    ...owned,
+    runId: uuid('run_id').notNull(),
+    revisionId: uuid('revision_id').notNull(),
+    reading: jsonb('reading').$type<BaselineReading>().notNull(),
+    takenAt: instant('taken_at').notNull(),
+  },
+  (t) => [
+    foreignKey({ name: 'baseline_run_fk', columns: [t.workshopId, t.runId], foreignColumns: [run.workshopId, run.id] }),
+    foreignKey({
+      name: 'baseline_revision_fk',
+      columns: [t.workshopId, t.revisionId],
+      foreignColumns: [loopRevision.workshopId, loopRevision.id],
+    }),
+    ...tenantWalls('baseline', t),
+  ],
+);
 
 /** The signed record. A trigger refuses every update and delete. */
-export const runRecord = pgTable('run_record', {
-  ...owned,
-  runId: uuid('run_id').notNull(),
-  record: jsonb('record').$type<RunRecord>().notNull(),
-}, (t) => [
-  foreignKey({ name: 'run_record_run_fk', columns: [t.workshopId, t.runId], foreignColumns: [run.workshopId, run.id] }),
-  unique('run_record_once').on(t.runId),
-  ...tenantWalls('run_record', t),
-]);
+export const runRecord = pgTable(
+  'run_record',
+  {
+    ...owned,
+    runId: uuid('run_id').notNull(),
+    record: jsonb('record').$type<RunRecord>().notNull(),
+  },
+  (t) => [
+    foreignKey({ name: 'run_record_run_fk', columns: [t.workshopId, t.runId], foreignColumns: [run.workshopId, run.id] }),
+    unique('run_record_once').on(t.runId),
+    ...tenantWalls('run_record', t),
+  ],
+);

@@ -18,13 +18,19 @@ async function listCoolants({ scope }: Ask) {
 }
 
 async function addProduct({ scope, account }: Ask, input: CoolantProductInput) {
-  const [made] = await scope.insert(coolantProduct).values({ workshopId: account.workshopId, ...input }).returning();
+  const [made] = await scope
+    .insert(coolantProduct)
+    .values({ workshopId: account.workshopId, ...input })
+    .returning();
   return { ...(made as NonNullable<typeof made>), batches: [] };
 }
 
 async function addBatch({ scope, account }: Ask, input: CoolantBatchInput) {
   const [product] = await scope.select({ id: coolantProduct.id }).from(coolantProduct).where(eq(coolantProduct.id, input.productId));
   if (!product) throw notFound('coolant');
-  const [made] = await scope.insert(coolantBatch).values({ workshopId: account.workshopId, ...input }).returning();
+  const [made] = await scope
+    .insert(coolantBatch)
+    .values({ workshopId: account.workshopId, ...input })
+    .returning();
   return made as NonNullable<typeof made>;
 }

@@ -3,35 +3,47 @@ import { check, date, doublePrecision, foreignKey, pgTable, text, unique, uuid }
 import { workshop } from '../accounts/tables.js';
 import { owned, tenantWalls } from '../database/columns.js';
 
-export const coolantProduct = pgTable('coolant_product', {
-  ...owned,
-  name: text('name').notNull(),
-  coolantClass: text('coolant_class').notNull(),
-  /** the liquid's own colour, #rrggbb */
-  colour: text('colour').notNull(),
-  form: text('form').notNull(),
-  targetFraction: doublePrecision('target_fraction'),
-  bottleMl: doublePrecision('bottle_ml').notNull(),
-  sheetLifeMonths: doublePrecision('sheet_life_months'),
-}, (t) => [
-  foreignKey({ name: 'coolant_product_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),
-  unique('coolant_product_name_once').on(t.workshopId, t.name),
-  check('coolant_class_known', sql`coolant_class in ('show', 'opaque', 'clear', 'biocide')`),
-  check('coolant_form_known', sql`form in ('ready-mix', 'concentrate')`),
-  check('coolant_fraction_sane', sql`target_fraction > 0 and target_fraction <= 1`),
-  check('coolant_concentrate_has_target', sql`form <> 'concentrate' or target_fraction is not null`),
-  check('coolant_bottle_positive', sql`bottle_ml > 0`),
-  check('coolant_life_positive', sql`sheet_life_months > 0`),
-  ...tenantWalls('coolant_product', t),
-]);
+export const coolantProduct = pgTable(
+  'coolant_product',
+  {
+    ...owned,
+    name: text('name').notNull(),
+    coolantClass: text('coolant_class').notNull(),
+    /** the liquid's own colour, #rrggbb */
+    colour: text('colour').notNull(),
+    form: text('form').notNull(),
+    targetFraction: doublePrecision('target_fraction'),
+    bottleMl: doublePrecision('bottle_ml').notNull(),
+    sheetLifeMonths: doublePrecision('sheet_life_months'),
+  },
+  (t) => [
+    foreignKey({ name: 'coolant_product_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),
+    unique('coolant_product_name_once').on(t.workshopId, t.name),
+    check('coolant_class_known', sql`coolant_class in ('show', 'opaque', 'clear', 'biocide')`),
+    check('coolant_form_known', sql`form in ('ready-mix', 'concentrate')`),
+    check('coolant_fraction_sane', sql`target_fraction > 0 and target_fraction <= 1`),
+    check('coolant_concentrate_has_target', sql`form <> 'concentrate' or target_fraction is not null`),
+    check('coolant_bottle_positive', sql`bottle_ml > 0`),
+    check('coolant_life_positive', sql`sheet_life_months > 0`),
+    ...tenantWalls('coolant_product', t),
+  ],
+);
 
-export const coolantBatch = pgTable('coolant_batch', {
-  ...owned,
-  productId: uuid('product_id').notNull(),
-  lot: text('lot').notNull(),
-  openedOn: date('opened_on'),
-}, (t) => [
-  foreignKey({ name: 'coolant_batch_product_fk', columns: [t.workshopId, t.productId], foreignColumns: [coolantProduct.workshopId, coolantProduct.id] }),
-  unique('coolant_batch_lot_once').on(t.workshopId, t.productId, t.lot),
-  ...tenantWalls('coolant_batch', t),
-]);
+export const coolantBatch = pgTable(
+  'coolant_batch',
+  {
+    ...owned,
+    productId: uuid('product_id').notNull(),
+    lot: text('lot').notNull(),
+    openedOn: date('opened_on'),
+  },
+  (t) => [
+    foreignKey({
+      name: 'coolant_batch_product_fk',
+      columns: [t.workshopId, t.productId],
+      foreignColumns: [coolantProduct.workshopId, coolantProduct.id],
+    }),
+    unique('coolant_batch_lot_once').on(t.workshopId, t.productId, t.lot),
+    ...tenantWalls('coolant_batch', t),
+  ],
+);

@@ -10,7 +10,13 @@ export type Scope = Parameters<Parameters<Database['transaction']>[0]>[0];
 pg.types.setTypeParser(pg.types.builtins.DATE, (value) => value);
 
 export function openPool(url: string, onError: (error: Error) => void): pg.Pool {
-  const pool = new pg.Pool({ connectionString: url, max: 12, connectionTimeoutMillis: 4000, idleTimeoutMillis: 30_000, application_name: 'lavacrum' });
+  const pool = new pg.Pool({
+    connectionString: url,
+    max: 12,
+    connectionTimeoutMillis: 4000,
+    idleTimeoutMillis: 30_000,
+    application_name: 'lavacrum',
+  });
   // Without a listener an idle connection that breaks would end the process.
   pool.on('error', onError);
   return pool;

@@ -13,27 +13,162 @@ export const DEMO_PEOPLE = [
 
 export const DEMO_BENCHES = ['Window bench', 'Long bench', 'Corner bench'] as const;
 
-export const FIRST_NAMES = ['Aldo', 'Brisa', 'Corin', 'Dalla', 'Edrik', 'Fenna', 'Garro', 'Hesper', 'Imre', 'Jolan', 'Kettil', 'Lunete', 'Moss', 'Neriah', 'Orla', 'Perrin', 'Quill', 'Rosk', 'Senna', 'Tobin', 'Ulla', 'Verrin', 'Wenna', 'Yorick'] as const;
-export const LAST_NAMES = ['Ambleforth', 'Brackwater', 'Candlewick', 'Dunmere', 'Elderby', 'Farrowgate', 'Gravelle', 'Hollinder', 'Inkersole', 'Jessamy', 'Kestwick', 'Larkenfield', 'Mossop', 'Netherby', 'Oakhanger', 'Pennywell'] as const;
+export const FIRST_NAMES = [
+  'Aldo',
+  'Brisa',
+  'Corin',
+  'Dalla',
+  'Edrik',
+  'Fenna',
+  'Garro',
+  'Hesper',
+  'Imre',
+  'Jolan',
+  'Kettil',
+  'Lunete',
+  'Moss',
+  'Neriah',
+  'Orla',
+  'Perrin',
+  'Quill',
+  'Rosk',
+  'Senna',
+  'Tobin',
+  'Ulla',
+  'Verrin',
+  'Wenna',
+  'Yorick',
+] as const;
+export const LAST_NAMES = [
+  'Ambleforth',
+  'Brackwater',
+  'Candlewick',
+  'Dunmere',
+  'Elderby',
+  'Farrowgate',
+  'Gravelle',
+  'Hollinder',
+  'Inkersole',
+  'Jessamy',
+  'Kestwick',
+  'Larkenfield',
+  'Mossop',
+  'Netherby',
+  'Oakhanger',
+  'Pennywell',
+] as const;
 export const COMPANIES = ['Studio Halvlight', 'Tidewrack Animation', 'Greyfen Surveying', 'Lantern & Loom'] as const;
 
 export const MACHINES = [
-  'Slate tower', 'Night desk', 'Render box', 'Glass cube', 'Attic machine', 'Red studio', 'Quiet one', 'Edit suite', 'Moss tower', 'Harbour PC', 'White slab', 'Sim rig',
-  'Low bench', 'Oak case', 'Twin card box', 'Music room', 'Survey station', 'Loft tower', 'Small black', 'Copper build',
+  'Slate tower',
+  'Night desk',
+  'Render box',
+  'Glass cube',
+  'Attic machine',
+  'Red studio',
+  'Quiet one',
+  'Edit suite',
+  'Moss tower',
+  'Harbour PC',
+  'White slab',
+  'Sim rig',
+  'Low bench',
+  'Oak case',
+  'Twin card box',
+  'Music room',
+  'Survey station',
+  'Loft tower',
+  'Small black',
+  'Copper build',
 ] as const;
 
-export const CASES = ['tall tower, glass side', 'mid tower, mesh front', 'open frame', 'small cube, two chambers', 'wide case, dual chamber'] as const;
+export const CASES = [
+  'tall tower, glass side',
+  'mid tower, mesh front',
+  'open frame',
+  'small cube, two chambers',
+  'wide case, dual chamber',
+] as const;
 
 export const DEMO_COOLANTS = [
-  { name: 'Stillbrook Clear', coolantClass: 'clear', colour: '#7fb8c9', form: 'concentrate', targetFraction: 0.25, bottleMl: 500, sheetLifeMonths: null },
-  { name: 'Stillbrook Blue', coolantClass: 'clear', colour: '#2f6fb3', form: 'ready-mix', targetFraction: null, bottleMl: 1000, sheetLifeMonths: 18 },
-  { name: 'Emberlow Red', coolantClass: 'clear', colour: '#b23a3f', form: 'ready-mix', targetFraction: null, bottleMl: 1000, sheetLifeMonths: 12 },
-  { name: 'Chalkdown Pastel White', coolantClass: 'opaque', colour: '#d9d6c9', form: 'ready-mix', targetFraction: null, bottleMl: 1000, sheetLifeMonths: 6 },
-  { name: 'Fernhollow Pastel Green', coolantClass: 'opaque', colour: '#6ea66a', form: 'ready-mix', targetFraction: null, bottleMl: 1000, sheetLifeMonths: null },
-  { name: 'Distilled + biocide', coolantClass: 'biocide', colour: '#9fc7d6', form: 'ready-mix', targetFraction: null, bottleMl: 1000, sheetLifeMonths: null },
-  { name: 'Lanternfest Pearl', coolantClass: 'show', colour: '#a06cc0', form: 'ready-mix', targetFraction: null, bottleMl: 500, sheetLifeMonths: null },
+  {
+    name: 'Stillbrook Clear',
+    coolantClass: 'clear',
+    colour: '#7fb8c9',
+    form: 'concentrate',
+    targetFraction: 0.25,
+    bottleMl: 500,
+    sheetLifeMonths: null,
+  },
+  {
+    name: 'Stillbrook Blue',
+    coolantClass: 'clear',
+    colour: '#2f6fb3',
+    form: 'ready-mix',
+    targetFraction: null,
+    bottleMl: 1000,
+    sheetLifeMonths: 18,
+  },
+  {
+    name: 'Emberlow Red',
+    coolantClass: 'clear',
+    colour: '#b23a3f',
+    form: 'ready-mix',
+    targetFraction: null,
+    bottleMl: 1000,
+    sheetLifeMonths: 12,
+  },
+  {
+    name: 'Chalkdown Pastel White',
+    coolantClass: 'opaque',
+    colour: '#d9d6c9',
+    form: 'ready-mix',
+    targetFraction: null,
+    bottleMl: 1000,
+    sheetLifeMonths: 6,
+  },
+  {
+    name: 'Fernhollow Pastel Green',
+    coolantClass: 'opaque',
+    colour: '#6ea66a',
+    form: 'ready-mix',
+    targetFraction: null,
+    bottleMl: 1000,
+    sheetLifeMonths: null,
+  },
+  {
+    name: 'Distilled + biocide',
+    coolantClass: 'biocide',
+    colour: '#9fc7d6',
+    form: 'ready-mix',
+    targetFraction: null,
+    bottleMl: 1000,
+    sheetLifeMonths: null,
+  },
+  {
+    name: 'Lanternfest Pearl',
+    coolantClass: 'show',
+    colour: '#a06cc0',
+    form: 'ready-mix',
+    targetFraction: null,
+    bottleMl: 500,
+    sheetLifeMonths: null,
+  },
 ] as const;
 
-export const SERVICE_NOTES = ['Drained through the low valve, two turns.', 'Front radiator dusted before opening.', 'New O-rings at the reservoir base.', 'Owner asked for a quieter pump setting.', 'Retained sample matched.', 'Thermal paste renewed on the processor.'] as const;
-export const FINDINGS = ['Faint film on the reservoir floor; colour unchanged.', 'Plug at the roof radiator lost some plating on its inlet side.', 'Soft tube slightly milky at the return.', 'Fins dusty behind the front panel.', 'One compression nut was loose by half a turn.'] as const;
+export const SERVICE_NOTES = [
+  'Drained through the low valve, two turns.',
+  'Front radiator dusted before opening.',
+  'New O-rings at the reservoir base.',
+  'Owner asked for a quieter pump setting.',
+  'Retained sample matched.',
+  'Thermal paste renewed on the processor.',
+] as const;
+export const FINDINGS = [
+  'Faint film on the reservoir floor; colour unchanged.',
+  'Plug at the roof radiator lost some plating on its inlet side.',
+  'Soft tube slightly milky at the return.',
+  'Fins dusty behind the front panel.',
+  'One compression nut was loose by half a turn.',
+] as const;
 export const POSTPONE_REASONS = ['needs the machine for a deadline', 'travelling until then', 'says it still runs cool'] as const;

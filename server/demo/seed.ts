@@ -20,15 +20,33 @@ import { recordService } from '../systems/services.js';
 import { customer, system } from '../systems/tables.js';
 import { demoLoop } from './loops.js';
 import {
-  CASES, COMPANIES, DEMO_BENCHES, DEMO_COOLANTS, DEMO_PEOPLE, DEMO_SIGN_IN, DEMO_WORKSHOP, FINDINGS, FIRST_NAMES, LAST_NAMES, MACHINES, POSTPONE_REASONS, SERVICE_NOTES,
+  CASES,
+  COMPANIES,
+  DEMO_BENCHES,
+  DEMO_COOLANTS,
+  DEMO_PEOPLE,
+  DEMO_SIGN_IN,
+  DEMO_WORKSHOP,
+  FINDINGS,
+  FIRST_NAMES,
+  LAST_NAMES,
+  MACHINES,
+  POSTPONE_REASONS,
+  SERVICE_NOTES,
 } from './people.js';
 import { seededRandom, type Random } from './random.js';
 import { playCommissioning, type DemoCoolant } from './technician.js';
 
 /** How the demo's machines stand today: what the last fill's age makes of each is left to the due dates. */
 const STORIES = [
-  ...Array<'overdue'>(7).fill('overdue'), ...Array<'soon'>(7).fill('soon'), ...Array<'settling'>(4).fill('settling'), ...Array<'fine'>(22).fill('fine'),
-  ...Array<'retired'>(3).fill('retired'), ...Array<'planned'>(4).fill('planned'), 'on-bench', 'on-bench',
+  ...Array<'overdue'>(7).fill('overdue'),
+  ...Array<'soon'>(7).fill('soon'),
+  ...Array<'settling'>(4).fill('settling'),
+  ...Array<'fine'>(22).fill('fine'),
+  ...Array<'retired'>(3).fill('retired'),
+  ...Array<'planned'>(4).fill('planned'),
+  'on-bench',
+  'on-bench',
 ] as const;
 type Story = (typeof STORIES)[number];
 
@@ -61,29 +79,76 @@ interface World {
 
 async function makeWorkshop(scope: Scope, clock: Clock, passwordHash: string): Promise<World> {
   const random = seededRandom(20_417);
-  const [shop] = await scope.insert(workshop).values({ ...DEMO_WORKSHOP, policy: 'twelve-months', schools: DEFAULT_SCHOOLS }).returning();
+  const [shop] = await scope
+    .insert(workshop)
+    .values({ ...DEMO_WORKSHOP, policy: 'twelve-months', schools: DEFAULT_SCHOOLS })
+    .returning();
   const workshopId = (shop as { id: string }).id;
-  const people = await scope.insert(person).values(DEMO_PEOPLE.map((each) => ({ workshopId, ...each, passwordHash }))).returning();
-  const benches = await scope.insert(bench).values(DEMO_BENCHES.map((name, index) => ({ workshopId, name, position: index + 1 }))).returning();
-  const products = await scope.insert(coolantProduct).values(DEMO_COOLANTS.map((each) => ({ workshopId, ...each }))).returning();
+  const people = await scope
+    .insert(person)
+    .values(DEMO_PEOPLE.map((each) => ({ workshopId, ...each, passwordHash })))
+    .returning();
+  const benches = await scope
+    .insert(bench)
+    .values(DEMO_BENCHES.map((name, index) => ({ workshopId, name, position: index + 1 })))
+    .returning();
+  const products = await scope
+    .insert(coolantProduct)
+    .values(DEMO_COOLANTS.map((each) => ({ workshopId, ...each })))
+    .returning();
   const today = dayIn(DEMO_WORKSHOP.timeZone, clock.now());
-  const batches = await scope.insert(coolantBatch).values(products.map(({ id }, index) => ({ workshopId, productId: id, lot: `L${String(407 + 13 * index)}`, openedOn: addDays(today, -20 - 9 * index) }))).returning();
+  const batches = await scope
+    .insert(coolantBatch)
+    .values(
+      products.map(({ id }, index) => ({
+        workshopId,
+        productId: id,
+        lot: `L${String(407 + 13 * index)}`,
+        openedOn: addDays(today, -20 - 9 * index),
+      })),
+    )
+    .returning();
   return {
-    scope, random, today, now: clock.now(), benches: benches.map(({ id }) => id), customers: await makeCustomers(scope, random, workshopId),
-    accounts: people.map((each) => ({ personId: each.id, personName: each.name, role: each.role as Account['role'], workshopId, workshopName: DEMO_WORKSHOP.name, timeZone: DEMO_WORKSHOP.timeZone })),
+    scope,
+    random,
+    today,
+    now: clock.now(),
+    benches: benches.map(({ id }) => id),
+    customers: await makeCustomers(scope, random, workshopId),
+    accounts: people.map((each) => ({
+      personId: each.id,
+      personName: each.name,
+      role: each.role as Account['role'],
+      workshopId,
+      workshopName: DEMO_WORKSHOP.name,
+      timeZone: DEMO_WORKSHOP.timeZone,
+    })),
     coolants: products.map((product, index) => ({
-      productId: product.id, productName: product.name, batchId: (batches[index] as { id: string }).id, lot: (batches[index] as { lot: string }).lot,
-      coolantClass: product.coolantClass, sheetLifeMonths: product.sheetLifeMonths,
+      productId: product.id,
+      productName: product.name,
+      batchId: (batches[index] as { id: string }).id,
+      lot: (batches[index] as { lot: string }).lot,
+      coolantClass: product.coolantClass,
+      sheetLifeMonths: product.sheetLifeMonths,
     })),
   };
 }
 
 async function makeCustomers(scope: Scope, random: Random, workshopId: string): Promise<string[]> {
   const people = FIRST_NAMES.map((first, index) => `${first} ${LAST_NAMES[(index * 5) % LAST_NAMES.length]}`);
-  const rows = await scope.insert(customer).values([...people, ...COMPANIES].map((name) => ({
-    workshopId, name, email: `${name.toLowerCase().replace(/[^a-z]+/g, '.')}@post.example`, phone: `+351 555 ${String(Math.floor(random.between(100, 999)))} ${String(Math.floor(random.between(100, 999)))}`,
-    channel: random.pick(['phone', 'email', 'text'] as const), note: '',
-  }))).returning({ id: customer.id });
+  const rows = await scope
+    .insert(customer)
+    .values(
+      [...people, ...COMPANIES].map((name) => ({
+        workshopId,
+        name,
+        email: `${name.toLowerCase().replace(/[^a-z]+/g, '.')}@post.example`,
+        phone: `+351 555 ${String(Math.floor(random.between(100, 999)))} ${String(Math.floor(random.between(100, 999)))}`,
+        channel: random.pick(['phone', 'email', 'text'] as const),
+        note: '',
+      })),
+    )
+    .returning({ id: customer.id });
   return rows.map(({ id }) => id);
 }
 
@@ -91,8 +156,14 @@ async function makeCustomers(scope: Scope, random: Random, workshopId: string): 
 function actAs(world: World, account: Account, at: Date, id = ''): Ask {
   const clock: Clock = { now: () => at };
   return {
-    database: world.scope as unknown as Database, clock, log: pino({ level: 'silent' }), version: 'demo', scope: world.scope, account,
-    request: { params: { id } } as unknown as Request, today: dayIn(account.timeZone, at),
+    database: world.scope as unknown as Database,
+    clock,
+    log: pino({ level: 'silent' }),
+    version: 'demo',
+    scope: world.scope,
+    account,
+    request: { params: { id } } as unknown as Request,
+    today: dayIn(account.timeZone, at),
   };
 }
 
@@ -102,31 +173,50 @@ const atNoon = (day: string, hour = 9): Date => new Date(`${day}T${String(hour).
 function lastFillDay(world: World, story: Story, lifeMonths: number): string {
   const { random, today } = world;
   switch (story) {
-    case 'overdue': return addDays(addMonths(today, -lifeMonths), -Math.round(random.between(4, 60)));
-    case 'soon': return addDays(addMonths(today, -lifeMonths), Math.round(random.between(3, 27)));
-    case 'settling': return addDays(today, -Math.round(random.between(2, 6)));
-    default: return addDays(today, -Math.round(random.between(0.15, 0.8) * lifeMonths * 30));
+    case 'overdue':
+      return addDays(addMonths(today, -lifeMonths), -Math.round(random.between(4, 60)));
+    case 'soon':
+      return addDays(addMonths(today, -lifeMonths), Math.round(random.between(3, 27)));
+    case 'settling':
+      return addDays(today, -Math.round(random.between(2, 6)));
+    default:
+      return addDays(today, -Math.round(random.between(0.15, 0.8) * lifeMonths * 30));
   }
 }
 
 async function makeSystem(world: World, story: Story, index: number): Promise<void> {
   const { scope, random, today } = world;
   const own = world.accounts[0] as Account;
-  const [made] = await scope.insert(system).values({
-    workshopId: own.workshopId, customerId: world.customers[(index * 7) % world.customers.length] as string,
-    name: `${MACHINES[index % MACHINES.length]}${index >= MACHINES.length ? ` ${Math.floor(index / MACHINES.length) + 1}` : ''}`,
-    caseText: random.pick(CASES), builtBy: random.pick(['this workshop', 'its owner', 'another builder']), hoursPerDay: random.next() < 0.4 ? Math.round(random.between(2, 12)) : null, note: '',
-  }).returning({ id: system.id });
+  const [made] = await scope
+    .insert(system)
+    .values({
+      workshopId: own.workshopId,
+      customerId: world.customers[(index * 5) % world.customers.length] as string,
+      name: `${MACHINES[index % MACHINES.length]}${index >= MACHINES.length ? ` ${Math.floor(index / MACHINES.length) + 1}` : ''}`,
+      caseText: random.pick(CASES),
+      builtBy: random.pick(['this workshop', 'its owner', 'another builder']),
+      hoursPerDay: random.next() < 0.4 ? Math.round(random.between(2, 12)) : null,
+      note: '',
+    })
+    .returning({ id: system.id });
   const systemId = (made as { id: string }).id;
   // Show coolant lasts days: only the machine on the far bench gets it.
   const usable = world.coolants.filter(({ coolantClass }) => coolantClass !== 'show');
   const coolant = random.pick(usable);
-  const lifeMonths = Math.min(12, coolant.sheetLifeMonths ?? ({ clear: 12, opaque: 3, biocide: 6 } as Record<string, number>)[coolant.coolantClass] ?? 12);
+  const lifeMonths = Math.min(
+    12,
+    coolant.sheetLifeMonths ?? ({ clear: 12, opaque: 3, biocide: 6 } as Record<string, number>)[coolant.coolantClass] ?? 12,
+  );
   const fresh = story === 'planned' || story === 'on-bench';
   const lastFill = fresh ? today : lastFillDay(world, story, lifeMonths);
   const commissioned = fresh ? today : earlier(lastFill, addDays(today, -Math.round(random.between(380, 800))));
   const plannedAt = fresh ? addDays(today, -Math.round(random.between(2, 9))) : addDays(commissioned, -6);
-  const loop = await createLoop(actAs(world, random.pick(world.accounts.slice(0, 3)), atNoon(plannedAt, 10)), { systemId, name: 'Main loop', coolantProductId: coolant.productId, file: demoLoop(random, 'Main loop') });
+  const loop = await createLoop(actAs(world, random.pick(world.accounts.slice(0, 3)), atNoon(plannedAt, 10)), {
+    systemId,
+    name: 'Main loop',
+    coolantProductId: coolant.productId,
+    file: demoLoop(random, 'Main loop'),
+  });
   if (story === 'planned') return;
   if (story === 'on-bench') return onBench(world, loop.id, coolant, index);
   await commission(world, loop.id, coolant, commissioned);
@@ -148,13 +238,25 @@ async function commission(world: World, loopId: string, coolant: DemoCoolant, da
   const events = playCommissioning({ procedure: row.procedure, startMs: begun.getTime(), random, coolant, by: account.personName });
   await insertLog(world, account, row.id, events);
   const end = new Date(Date.parse(events.at(-1)?.at ?? begun.toISOString()) + 120_000);
-  await signOff(actAs(world, account, end, row.id), { id: random.uuid(), remark: random.pick(['Handed over with its first sample.', 'Quiet setting kept.', 'Owner shown the level mark.']) });
+  await signOff(actAs(world, account, end, row.id), {
+    id: random.uuid(),
+    remark: random.pick(['Handed over with its first sample.', 'Quiet setting kept.', 'Owner shown the level mark.']),
+  });
 }
 
 async function insertLog({ scope }: World, account: Account, runId: string, events: ReturnType<typeof playCommissioning>): Promise<void> {
-  await scope.insert(runEvent).values(events.map(({ id, seq, at, body }) => ({
-    id, workshopId: account.workshopId, runId, seq, happenedAt: new Date(at), personId: account.personId, body, createdAt: new Date(at),
-  })));
+  await scope.insert(runEvent).values(
+    events.map(({ id, seq, at, body }) => ({
+      id,
+      workshopId: account.workshopId,
+      runId,
+      seq,
+      happenedAt: new Date(at),
+      personId: account.personId,
+      body,
+      createdAt: new Date(at),
+    })),
+  );
 }
 
 /** Two machines on benches: one in the middle of its wet test, one at its dry test. */
@@ -163,12 +265,32 @@ async function onBench(world: World, loopId: string, coolant: DemoCoolant, index
   const first = index % 2 === 1;
   const account = world.accounts[first ? 1 : 2] as Account;
   const begun = new Date(world.now.getTime() - (first ? 5 : 1.6) * 3_600_000);
-  const { run: row } = await startRun(actAs(world, account, begun), { loopId, benchId: world.benches[first ? 0 : 1] as string, schools: { ...DEFAULT_SCHOOLS, wet: first ? 'day' : 'hours' } });
-  const events = playCommissioning({ procedure: row.procedure, startMs: begun.getTime(), random, coolant, by: account.personName, stopIn: first ? 'wet' : 'dry' });
+  const { run: row } = await startRun(actAs(world, account, begun), {
+    loopId,
+    benchId: world.benches[first ? 0 : 1] as string,
+    schools: { ...DEFAULT_SCHOOLS, wet: first ? 'day' : 'hours' },
+  });
+  const events = playCommissioning({
+    procedure: row.procedure,
+    startMs: begun.getTime(),
+    random,
+    coolant,
+    by: account.personName,
+    stopIn: first ? 'wet' : 'dry',
+  });
   // The day's work may not lie in the future: slide it back so that its last entry is a moment ago.
   const ahead = Math.max(0, Date.parse(events.at(-1)?.at ?? '') - world.now.getTime() + 90_000);
-  await insertLog(world, account, row.id, events.map((event) => ({ ...event, at: new Date(Date.parse(event.at) - ahead).toISOString() })));
-  if (ahead > 0) await scope.update(run).set({ startedAt: new Date(begun.getTime() - ahead) }).where(eq(run.id, row.id));
+  await insertLog(
+    world,
+    account,
+    row.id,
+    events.map((event) => ({ ...event, at: new Date(Date.parse(event.at) - ahead).toISOString() })),
+  );
+  if (ahead > 0)
+    await scope
+      .update(run)
+      .set({ startedAt: new Date(begun.getTime() - ahead) })
+      .where(eq(run.id, row.id));
 }
 
 interface ServicePlan {
@@ -183,17 +305,32 @@ interface ServicePlan {
 /** Refills between commissioning and the last fill, roughly as often as the coolant asks. */
 async function servicesUntil(world: World, plan: ServicePlan): Promise<void> {
   const { random, scope } = world;
-  const [revision] = await scope.select({ volumeMl: loopRevision.volumeMl }).from(loopRevision).where(eq(loopRevision.loopId, plan.loopId)).limit(1);
+  const [revision] = await scope
+    .select({ volumeMl: loopRevision.volumeMl })
+    .from(loopRevision)
+    .where(eq(loopRevision.loopId, plan.loopId))
+    .limit(1);
   const total = revision?.volumeMl ?? 800;
   const days: string[] = [];
-  for (let day = addMonths(plan.from, plan.everyMonths); daysBetween(day, plan.lastFill) > 40; day = addMonths(day, plan.everyMonths + random.between(0, 1.5))) days.push(day);
+  for (
+    let day = addMonths(plan.from, plan.everyMonths);
+    daysBetween(day, plan.lastFill) > 40;
+    day = addMonths(day, plan.everyMonths + random.between(0, 1.5))
+  )
+    days.push(day);
   if (plan.lastFill !== plan.from) days.push(plan.lastFill);
   for (const [index, doneOn] of days.entries()) {
     const kind: ServiceKind = random.pick(['drain-refill', 'drain-refill', 'flush-refill', 'strip-clean'] as const);
     const drained = Math.round((total * random.between(0.78, 0.92)) / 5) * 5;
     await recordService(actAs(world, random.pick(world.accounts.slice(0, 3)), atNoon(doneOn, 15), plan.systemId), {
-      loopId: plan.loopId, kind, doneOn, productId: plan.coolant.productId, drainedMl: drained, pouredMl: drained + Math.round(random.between(0, 6)) * 5,
-      note: random.pick(SERVICE_NOTES), finding: index % 3 === 1 ? random.pick(FINDINGS) : '',
+      loopId: plan.loopId,
+      kind,
+      doneOn,
+      productId: plan.coolant.productId,
+      drainedMl: drained,
+      pouredMl: drained + Math.round(random.between(0, 6)) * 5,
+      note: random.pick(SERVICE_NOTES),
+      finding: index % 3 === 1 ? random.pick(FINDINGS) : '',
     });
   }
 }
@@ -202,24 +339,60 @@ async function servicesUntil(world: World, plan: ServicePlan): Promise<void> {
 async function settle(world: World, systemId: string, story: Story): Promise<void> {
   if (story === 'settling') return;
   const { scope } = world;
-  const open = await scope.select().from(dueItem).where(sql`${dueItem.systemId} = ${systemId} and ${dueItem.kind} = 'settling-check' and ${dueItem.state} = 'open'`);
+  const open = await scope
+    .select()
+    .from(dueItem)
+    .where(sql`${dueItem.systemId} = ${systemId} and ${dueItem.kind} = 'settling-check' and ${dueItem.state} = 'open'`);
   for (const item of open) {
     const at = atNoon(earlier(addDays(item.dueOn, -1), world.today), 16);
-    await scope.update(dueItem).set({ state: 'closed', outcome: 'settled, level changed by -2 mm', closedAt: at, closedBy: (world.accounts[3] as Account).personId, version: 2 }).where(eq(dueItem.id, item.id));
+    await scope
+      .update(dueItem)
+      .set({
+        state: 'closed',
+        outcome: 'settled, level changed by -2 mm',
+        closedAt: at,
+        closedBy: (world.accounts[3] as Account).personId,
+        version: 2,
+      })
+      .where(eq(dueItem.id, item.id));
   }
 }
 
 async function retire({ scope, now, accounts }: World, systemId: string): Promise<void> {
   await scope.update(system).set({ state: 'retired', note: 'Loop taken out; the owner went over to air.' }).where(eq(system.id, systemId));
-  await scope.update(dueItem).set({ state: 'closed', outcome: 'loop retired', closedAt: now, closedBy: (accounts[0] as Account).personId }).where(sql`${dueItem.systemId} = ${systemId} and ${dueItem.state} = 'open'`);
+  await scope
+    .update(dueItem)
+    .set({ state: 'closed', outcome: 'loop retired', closedAt: now, closedBy: (accounts[0] as Account).personId })
+    .where(sql`${dueItem.systemId} = ${systemId} and ${dueItem.state} = 'open'`);
 }
 
 async function putOff({ scope, random, today, accounts }: World, systemId: string): Promise<void> {
-  const [item] = await scope.select().from(dueItem).where(sql`${dueItem.systemId} = ${systemId} and ${dueItem.kind} = 'coolant-service' and ${dueItem.state} = 'open'`);
+  const [item] = await scope
+    .select()
+    .from(dueItem)
+    .where(sql`${dueItem.systemId} = ${systemId} and ${dueItem.kind} = 'coolant-service' and ${dueItem.state} = 'open'`);
   if (!item || daysBetween(item.dueOn, today) < 10) return;
   const until = addDays(today, -Math.round(random.between(1, 6)));
   const reason = random.pick(POSTPONE_REASONS);
   const desk = accounts[3] as Account;
-  await scope.insert(postponement).values({ workshopId: desk.workshopId, dueItemId: item.id, from: item.dueOn, until, reason, personId: desk.personId, createdAt: atNoon(earlier(addDays(item.dueOn, 1), today)) });
-  await scope.update(dueItem).set({ dueOn: until, postponed: 1, reason: `put off by the owner until ${until} (${reason}); first reason: ${item.reason}`, version: 2 }).where(eq(dueItem.id, item.id));
+  await scope
+    .insert(postponement)
+    .values({
+      workshopId: desk.workshopId,
+      dueItemId: item.id,
+      from: item.dueOn,
+      until,
+      reason,
+      personId: desk.personId,
+      createdAt: atNoon(earlier(addDays(item.dueOn, 1), today)),
+    });
+  await scope
+    .update(dueItem)
+    .set({
+      dueOn: until,
+      postponed: 1,
+      reason: `put off by the owner until ${until} (${reason}); first reason: ${item.reason}`,
+      version: 2,
+    })
+    .where(eq(dueItem.id, item.id));
 }

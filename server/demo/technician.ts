@@ -100,18 +100,61 @@ function pour(procedure: Procedure, random: Random, say: Act['say']): void {
 
 function bleed(random: Random, say: Act['say']): void {
   const full = Math.round(random.between(118, 126));
-  [[-7, 6, true], [-3, 3.5, true], [-1, 1.5, false], [-0.5, 1, false], [-0.5, 1, false]].forEach(([below, rise, bubbles]) =>
-    say({ type: 'bleed-cycle', runningMm: full + Number(below), stoppedMm: full + Number(below) + Number(rise), bubbles: Boolean(bubbles), noise: false }, 420),
+  [
+    [-7, 6, true],
+    [-3, 3.5, true],
+    [-1, 1.5, false],
+    [-0.5, 1, false],
+    [-0.5, 1, false],
+  ].forEach(([below, rise, bubbles]) =>
+    say(
+      {
+        type: 'bleed-cycle',
+        runningMm: full + Number(below),
+        stoppedMm: full + Number(below) + Number(rise),
+        bubbles: Boolean(bubbles),
+        noise: false,
+      },
+      420,
+    ),
   );
 }
 
 function measure(random: Random, say: Act['say']): void {
   const roomC = Math.round(random.between(20, 25) * 10) / 10;
   const powerW = Math.round(random.between(280, 520) / 10) * 10;
-  const common = { statistic: 'mean of the last five minutes', panels: 'on', roomC, flowLph: Math.round(random.between(140, 220)), levelMm: 122 } as const;
+  const common = {
+    statistic: 'mean of the last five minutes',
+    panels: 'on',
+    roomC,
+    flowLph: Math.round(random.between(140, 220)),
+    levelMm: 122,
+  } as const;
   const round = (value: number): number => Math.round(value * 10) / 10;
-  const idle: BaselineReading = { ...common, setting: 'idle, quiet', workload: 'desktop idle', durationMinutes: 20, powerW: 70, sensor: 'processor package', pumpPercent: 40, fanPercent: 30, partC: round(roomC + random.between(9, 13)), coolantC: round(roomC + random.between(3, 5)) };
-  const load: BaselineReading = { ...common, setting: 'load, quiet', workload: 'render and graphics together', durationMinutes: 45, powerW, sensor: 'processor package', pumpPercent: 60, fanPercent: 40, partC: round(roomC + random.between(38, 48)), coolantC: round(roomC + random.between(9, 14)) };
+  const idle: BaselineReading = {
+    ...common,
+    setting: 'idle, quiet',
+    workload: 'desktop idle',
+    durationMinutes: 20,
+    powerW: 70,
+    sensor: 'processor package',
+    pumpPercent: 40,
+    fanPercent: 30,
+    partC: round(roomC + random.between(9, 13)),
+    coolantC: round(roomC + random.between(3, 5)),
+  };
+  const load: BaselineReading = {
+    ...common,
+    setting: 'load, quiet',
+    workload: 'render and graphics together',
+    durationMinutes: 45,
+    powerW,
+    sensor: 'processor package',
+    pumpPercent: 60,
+    fanPercent: 40,
+    partC: round(roomC + random.between(38, 48)),
+    coolantC: round(roomC + random.between(9, 14)),
+  };
   say({ type: 'baseline', reading: idle }, 1300);
   say({ type: 'baseline', reading: load }, 2800);
 }

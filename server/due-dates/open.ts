@@ -27,22 +27,37 @@ export interface FillFacts {
 export async function openAfterFill(scope: Scope, facts: FillFacts): Promise<{ serviceDueOn: string; settlingDueOn: string }> {
   const [holder] = await scope
     .select({ systemPolicy: system.policy, workshopPolicy: workshop.policy, hoursPerDay: system.hoursPerDay })
-    .from(system).innerJoin(workshop, eq(workshop.id, system.workshopId)).where(eq(system.id, facts.systemId));
+    .from(system)
+    .innerJoin(workshop, eq(workshop.id, system.workshopId))
+    .where(eq(system.id, facts.systemId));
   const [product] = await scope.select().from(coolantProduct).where(eq(coolantProduct.id, facts.productId));
   if (!holder) throw notFound('system');
   if (!product) throw notFound('coolant');
-  await scope.update(dueItem)
+  await scope
+    .update(dueItem)
     .set({ state: 'closed', outcome: 'the loop was filled anew', closedAt: facts.at, closedBy: facts.personId })
     .where(and(eq(dueItem.loopId, facts.loopId), eq(dueItem.state, 'open'), inArray(dueItem.kind, ['coolant-service', 'settling-check'])));
   const service = nextService({
-    filledOn: facts.filledOn, coolantClass: product.coolantClass as CoolantClass, productName: product.name, sheetLifeMonths: product.sheetLifeMonths,
-    policy: (holder.systemPolicy ?? holder.workshopPolicy) as ServicePolicy, meanCoolantC: facts.meanCoolantC, hoursPerDay: holder.hoursPerDay,
+    filledOn: facts.filledOn,
+    coolantClass: product.coolantClass as CoolantClass,
+    productName: product.name,
+    sheetLifeMonths: product.sheetLifeMonths,
+    policy: (holder.systemPolicy ?? holder.workshopPolicy) as ServicePolicy,
+    meanCoolantC: facts.meanCoolantC,
+    hoursPerDay: holder.hoursPerDay,
   });
   const settling = settlingCheck(facts.filledOn);
   const own = { workshopId: facts.workshopId, systemId: facts.systemId, loopId: facts.loopId, fillId: facts.fillId, createdAt: facts.at };
   await scope.insert(dueItem).values([
     { ...own, kind: 'settling-check', windowFrom: settling.windowFrom, dueOn: settling.dueOn, reason: settling.reason, clocks: [] },
-    { ...own, kind: 'coolant-service', dueOn: service.dueOn, reason: service.reason, estimated: service.estimated, clocks: [...service.clocks] },
+    {
+      ...own,
+      kind: 'coolant-service',
+      dueOn: service.dueOn,
+      reason: service.reason,
+      estimated: service.estimated,
+      clocks: [...service.clocks],
+    },
   ]);
   return { serviceDueOn: service.dueOn, settlingDueOn: settling.dueOn };
 }

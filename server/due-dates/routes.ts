@@ -15,7 +15,10 @@ export function dueRoutes(routes: Routes): void {
 type DueRow = typeof dueItem.$inferSelect;
 
 async function openItem({ scope, request }: Ask, version: number, yours: object): Promise<DueRow> {
-  const [item] = await scope.select().from(dueItem).where(eq(dueItem.id, idFrom(request, 'id', 'due item')));
+  const [item] = await scope
+    .select()
+    .from(dueItem)
+    .where(eq(dueItem.id, idFrom(request, 'id', 'due item')));
   if (!item) throw notFound('due item');
   if (item.version !== version) throw stale('date', yours, item);
   if (item.state !== 'open') throw new DomainError('refused', 'This item is already closed.');
@@ -31,18 +34,29 @@ async function closeDue(ask: Ask, input: CloseDueInput): Promise<object> {
   const item = await openItem(ask, input.version, input);
   const settling = item.kind === 'settling-check';
   if (settling === (input.outcome === 'done')) {
-    refuse('outcome', settling ? 'a settling check ends with settled or not-settled' : 'only a settling check ends with settled or not-settled; use done');
+    refuse(
+      'outcome',
+      settling ? 'a settling check ends with settled or not-settled' : 'only a settling check ends with settled or not-settled; use done',
+    );
   }
-  if (item.kind === 'coolant-service') refuse('outcome', 'a coolant service is closed by recording the service, which starts the next clock');
+  if (item.kind === 'coolant-service')
+    refuse('outcome', 'a coolant service is closed by recording the service, which starts the next clock');
   const level = input.levelChangeMm === null ? '' : `, level changed by ${input.levelChangeMm} mm`;
   const note = input.note ? ` (${input.note})` : '';
   const open = input.outcome === 'not-settled';
-  const [after] = await scope.update(dueItem).set({
-    version: item.version + 1,
-    ...(open
-      ? { dueOn: addDays(today, LOOK_AGAIN_DAYS), reason: `level had not settled on ${today}${level}: look for a leak, or vapour through the tube walls${note}` }
-      : { state: 'closed', outcome: `${input.outcome}${level}${note}`, closedAt: clock.now(), closedBy: account.personId }),
-  }).where(and(eq(dueItem.id, item.id), eq(dueItem.version, item.version))).returning();
+  const [after] = await scope
+    .update(dueItem)
+    .set({
+      version: item.version + 1,
+      ...(open
+        ? {
+            dueOn: addDays(today, LOOK_AGAIN_DAYS),
+            reason: `level had not settled on ${today}${level}: look for a leak, or vapour through the tube walls${note}`,
+          }
+        : { state: 'closed', outcome: `${input.outcome}${level}${note}`, closedAt: clock.now(), closedBy: account.personId }),
+    })
+    .where(and(eq(dueItem.id, item.id), eq(dueItem.version, item.version)))
+    .returning();
   if (!after) throw new DomainError('conflict', 'Somebody else changed this item at the same moment; look again.');
   return after;
 }
@@ -53,11 +67,24 @@ async function postponeDue(ask: Ask, input: PostponeInput): Promise<object> {
   if (daysBetween(item.dueOn, input.until) <= 0) refuse('until', `must lie after the present date ${item.dueOn} (got ${input.until})`);
   if (daysBetween(today, input.until) <= 0) refuse('until', `must lie in the future (got ${input.until})`);
   await scope.insert(postponement).values({
-    workshopId: account.workshopId, dueItemId: item.id, from: item.dueOn, until: input.until, reason: input.reason, personId: account.personId, createdAt: ask.clock.now(),
+    workshopId: account.workshopId,
+    dueItemId: item.id,
+    from: item.dueOn,
+    until: input.until,
+    reason: input.reason,
+    personId: account.personId,
+    createdAt: ask.clock.now(),
   });
-  const [after] = await scope.update(dueItem)
-    .set({ dueOn: input.until, postponed: item.postponed + 1, version: item.version + 1, reason: `put off by the owner until ${input.until} (${input.reason}); first reason: ${item.reason}` })
-    .where(and(eq(dueItem.id, item.id), eq(dueItem.version, item.version))).returning();
+  const [after] = await scope
+    .update(dueItem)
+    .set({
+      dueOn: input.until,
+      postponed: item.postponed + 1,
+      version: item.version + 1,
+      reason: `put off by the owner until ${input.until} (${input.reason}); first reason: ${item.reason}`,
+    })
+    .where(and(eq(dueItem.id, item.id), eq(dueItem.version, item.version)))
+    .returning();
   if (!after) throw new DomainError('conflict', 'Somebody else changed this item at the same moment; look again.');
   return after;
 }

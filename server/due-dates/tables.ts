@@ -7,50 +7,58 @@ import { instant, owned, tenantWalls } from '../database/columns.js';
 import { loop } from '../loops/tables.js';
 import { system } from '../systems/tables.js';
 
-export const dueItem = pgTable('due_item', {
-  ...owned,
-  systemId: uuid('system_id').notNull(),
-  loopId: uuid('loop_id').notNull(),
-  /** the fill whose clocks these are */
-  fillId: uuid('fill_id'),
-  kind: text('kind').notNull(),
-  windowFrom: date('window_from'),
-  dueOn: date('due_on').notNull(),
-  reason: text('reason').notNull(),
-  estimated: boolean('estimated').notNull().default(false),
-  clocks: jsonb('clocks').$type<DueClock[]>().notNull(),
-  state: text('state').notNull().default('open'),
-  outcome: text('outcome').notNull().default(''),
-  closedAt: instant('closed_at'),
-  closedBy: uuid('closed_by'),
-  /** how often the owner put it off; it stays open and counts up */
-  postponed: integer('postponed').notNull().default(0),
-  version: integer('version').notNull().default(1),
-}, (t) => [
-  foreignKey({ name: 'due_item_system_fk', columns: [t.workshopId, t.systemId], foreignColumns: [system.workshopId, system.id] }),
-  foreignKey({ name: 'due_item_loop_fk', columns: [t.workshopId, t.loopId], foreignColumns: [loop.workshopId, loop.id] }),
-  foreignKey({ name: 'due_item_fill_fk', columns: [t.workshopId, t.fillId], foreignColumns: [fill.workshopId, fill.id] }),
-  foreignKey({ name: 'due_item_person_fk', columns: [t.workshopId, t.closedBy], foreignColumns: [person.workshopId, person.id] }),
-  check('due_kind_known', sql`kind in ('coolant-service', 'settling-check', 'follow-up')`),
-  check('due_state_known', sql`state in ('open', 'closed')`),
-  check('due_closed_has_instant', sql`(state = 'closed') = (closed_at is not null)`),
-  check('due_reason_given', sql`length(reason) > 0`),
-  index('due_open').on(t.workshopId, t.state, t.dueOn),
-  index('due_by_system').on(t.workshopId, t.systemId),
-  ...tenantWalls('due_item', t),
-]);
+export const dueItem = pgTable(
+  'due_item',
+  {
+    ...owned,
+    systemId: uuid('system_id').notNull(),
+    loopId: uuid('loop_id').notNull(),
+    /** the fill whose clocks these are */
+    fillId: uuid('fill_id'),
+    kind: text('kind').notNull(),
+    windowFrom: date('window_from'),
+    dueOn: date('due_on').notNull(),
+    reason: text('reason').notNull(),
+    estimated: boolean('estimated').notNull().default(false),
+    clocks: jsonb('clocks').$type<DueClock[]>().notNull(),
+    state: text('state').notNull().default('open'),
+    outcome: text('outcome').notNull().default(''),
+    closedAt: instant('closed_at'),
+    closedBy: uuid('closed_by'),
+    /** how often the owner put it off; it stays open and counts up */
+    postponed: integer('postponed').notNull().default(0),
+    version: integer('version').notNull().default(1),
+  },
+  (t) => [
+    foreignKey({ name: 'due_item_system_fk', columns: [t.workshopId, t.systemId], foreignColumns: [system.workshopId, system.id] }),
+    foreignKey({ name: 'due_item_loop_fk', columns: [t.workshopId, t.loopId], foreignColumns: [loop.workshopId, loop.id] }),
+    foreignKey({ name: 'due_item_fill_fk', columns: [t.workshopId, t.fillId], foreignColumns: [fill.workshopId, fill.id] }),
+    foreignKey({ name: 'due_item_person_fk', columns: [t.workshopId, t.closedBy], foreignColumns: [person.workshopId, person.id] }),
+    check('due_kind_known', sql`kind in ('coolant-service', 'settling-check', 'follow-up')`),
+    check('due_state_known', sql`state in ('open', 'closed')`),
+    check('due_closed_has_instant', sql`(state = 'closed') = (closed_at is not null)`),
+    check('due_reason_given', sql`length(reason) > 0`),
+    index('due_open').on(t.workshopId, t.state, t.dueOn),
+    index('due_by_system').on(t.workshopId, t.systemId),
+    ...tenantWalls('due_item', t),
+  ],
+);
 
 /** An owner put a service off: when, why, and that the risk was told. */
-export const postponement = pgTable('postponement', {
-  ...owned,
-  dueItemId: uuid('due_item_id').notNull(),
-  from: date('from_day').notNull(),
-  until: date('until_day').notNull(),
-  reason: text('reason').notNull(),
-  personId: uuid('person_id').notNull(),
-}, (t) => [
-  foreignKey({ name: 'postponement_due_fk', columns: [t.workshopId, t.dueItemId], foreignColumns: [dueItem.workshopId, dueItem.id] }),
-  foreignKey({ name: 'postponement_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
-  check('postponement_reason_given', sql`length(trim(reason)) > 0`),
-  ...tenantWalls('postponement', t),
-]);
+export const postponement = pgTable(
+  'postponement',
+  {
+    ...owned,
+    dueItemId: uuid('due_item_id').notNull(),
+    from: date('from_day').notNull(),
+    until: date('until_day').notNull(),
+    reason: text('reason').notNull(),
+    personId: uuid('person_id').notNull(),
+  },
+  (t) => [
+    foreignKey({ name: 'postponement_due_fk', columns: [t.workshopId, t.dueItemId], foreignColumns: [dueItem.workshopId, dueItem.id] }),
+    foreignKey({ name: 'postponement_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
+    check('postponement_reason_given', sql`length(trim(reason)) > 0`),
+    ...tenantWalls('postponement', t),
+  ],
+);

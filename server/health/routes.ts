@@ -8,12 +8,14 @@ export interface Readiness {
   reason: string;
 }
 
-export const healthRoute = (app: App, readiness: Readiness): RequestHandler => async (_request, response) => {
-  response.set('cache-control', 'no-store');
-  const reason = readiness.ready ? await databaseProblem(app) : readiness.reason;
-  if (reason === null) response.json({ status: 'ok', database: 'ok', version: app.version });
-  else response.status(503).json({ status: 'unavailable', database: reason, version: app.version });
-};
+export const healthRoute =
+  (app: App, readiness: Readiness): RequestHandler =>
+  async (_request, response) => {
+    response.set('cache-control', 'no-store');
+    const reason = readiness.ready ? await databaseProblem(app) : readiness.reason;
+    if (reason === null) response.json({ status: 'ok', database: 'ok', version: app.version });
+    else response.status(503).json({ status: 'unavailable', database: reason, version: app.version });
+  };
 
 /** null when it answers. Only a code leaves the server, never an address or a password. */
 async function databaseProblem(app: App): Promise<string | null> {
@@ -28,7 +30,8 @@ async function databaseProblem(app: App): Promise<string | null> {
 export function describeAway(error: unknown): string {
   for (let current = error; current instanceof Error; current = current.cause) {
     const code = (current as Error & { code?: unknown }).code;
-    if (typeof code === 'string') return code === 'ECONNREFUSED' ? 'the database refuses connections (ECONNREFUSED)' : `the database does not answer (${code})`;
+    if (typeof code === 'string')
+      return code === 'ECONNREFUSED' ? 'the database refuses connections (ECONNREFUSED)' : `the database does not answer (${code})`;
   }
   return 'the database does not answer';
 }

@@ -99,7 +99,17 @@ function errorHandler(log: Logger): ErrorRequestHandler {
     const { status, body } = fileMissing ? answerOf(new DomainError('not-found', 'There is nothing at this address.')) : answerOf(error);
     if (status >= 500) {
       const database = databaseErrorOf(error);
-      log.error({ method: request.method, route: request.path.replace(/[0-9a-f-]{36}/g, ':id'), name: error instanceof Error ? error.name : typeof error, code: database?.code, constraint: database?.constraint, stack: stackOf(error, status) }, 'request failed');
+      log.error(
+        {
+          method: request.method,
+          route: request.path.replace(/[0-9a-f-]{36}/g, ':id'),
+          name: error instanceof Error ? error.name : typeof error,
+          code: database?.code,
+          constraint: database?.constraint,
+          stack: stackOf(error, status),
+        },
+        'request failed',
+      );
     }
     response.status(status).json(body);
   };
@@ -108,5 +118,8 @@ function errorHandler(log: Logger): ErrorRequestHandler {
 /** Frames only: the first line of a stack repeats the message, which may hold a query's parameters. */
 function stackOf(error: unknown, status: number): string[] | undefined {
   if (status !== 500 || !(error instanceof Error)) return undefined;
-  return error.stack?.split('\n').filter((line) => line.trimStart().startsWith('at ')).slice(0, 6);
+  return error.stack
+    ?.split('\n')
+    .filter((line) => line.trimStart().startsWith('at '))
+    .slice(0, 6);
 }

@@ -54,8 +54,16 @@ const signedOut = (): DomainError => new DomainError('signed-out', 'You are sign
 /** The account behind a session, or `signed-out` where it was closed meanwhile. */
 async function loadAccount(scope: Scope, { personId }: SignedIn): Promise<Account> {
   const [row] = await scope
-    .select({ personId: person.id, personName: person.name, role: person.role, workshopId: workshop.id, workshopName: workshop.name, timeZone: workshop.timeZone })
-    .from(person).innerJoin(workshop, eq(workshop.id, person.workshopId))
+    .select({
+      personId: person.id,
+      personName: person.name,
+      role: person.role,
+      workshopId: workshop.id,
+      workshopName: workshop.name,
+      timeZone: workshop.timeZone,
+    })
+    .from(person)
+    .innerJoin(workshop, eq(workshop.id, person.workshopId))
     .where(and(eq(person.id, personId), eq(person.active, true)));
   if (!row) throw signedOut();
   return row as Account;

@@ -1,18 +1,49 @@
 import { InputProblem, type FieldProblem } from '../../core/checking/check.js';
 
 export type ErrorCode =
-  | 'invalid-input' | 'broken-json' | 'too-large' | 'wrong-type' | 'signed-out' | 'wrong-credentials' | 'forbidden' | 'csrf' | 'not-found' | 'stale' | 'conflict' | 'refused' | 'too-many' | 'database-away' | 'internal';
+  | 'invalid-input'
+  | 'broken-json'
+  | 'too-large'
+  | 'wrong-type'
+  | 'signed-out'
+  | 'wrong-credentials'
+  | 'forbidden'
+  | 'csrf'
+  | 'not-found'
+  | 'stale'
+  | 'conflict'
+  | 'refused'
+  | 'too-many'
+  | 'database-away'
+  | 'internal';
 
 const STATUS: Record<ErrorCode, number> = {
-  'invalid-input': 422, 'broken-json': 400, 'too-large': 413, 'wrong-type': 415, 'signed-out': 401, 'wrong-credentials': 401, forbidden: 403, csrf: 403, 'not-found': 404,
-  stale: 409, conflict: 409, refused: 409, 'too-many': 429, 'database-away': 503, internal: 500,
+  'invalid-input': 422,
+  'broken-json': 400,
+  'too-large': 413,
+  'wrong-type': 415,
+  'signed-out': 401,
+  'wrong-credentials': 401,
+  forbidden: 403,
+  csrf: 403,
+  'not-found': 404,
+  stale: 409,
+  conflict: 409,
+  refused: 409,
+  'too-many': 429,
+  'database-away': 503,
+  internal: 500,
 };
 
 /** An error the person at the screen can act on. `details` travels in the answer beside the message. */
 export class DomainError extends Error {
   readonly status: number;
 
-  constructor(readonly code: ErrorCode, message: string, readonly details: Record<string, unknown> = {}) {
+  constructor(
+    readonly code: ErrorCode,
+    message: string,
+    readonly details: Record<string, unknown> = {},
+  ) {
     super(message);
     this.name = 'DomainError';
     this.status = STATUS[code];
@@ -23,7 +54,10 @@ export const notFound = (what: string): DomainError => new DomainError('not-foun
 
 /** A save that was made from an older version. Both versions travel back, so that the screen can show them side by side. */
 export const stale = (what: string, yours: unknown, theirs: unknown): DomainError =>
-  new DomainError('stale', `Somebody saved this ${what} after you opened it. Nothing of yours was written; compare and save again.`, { yours, theirs });
+  new DomainError('stale', `Somebody saved this ${what} after you opened it. Nothing of yours was written; compare and save again.`, {
+    yours,
+    theirs,
+  });
 
 export interface ErrorAnswer {
   readonly error: { code: string; message: string; path?: string; fields?: readonly FieldProblem[] } & Record<string, unknown>;
@@ -32,7 +66,10 @@ export interface ErrorAnswer {
 export function answerOf(error: unknown): { status: number; body: ErrorAnswer } {
   const known = toDomain(error);
   if (known instanceof InputProblem) {
-    return { status: STATUS['invalid-input'], body: { error: { code: known.code, message: known.message, path: known.path, fields: known.fields } } };
+    return {
+      status: STATUS['invalid-input'],
+      body: { error: { code: known.code, message: known.message, path: known.path, fields: known.fields } },
+    };
   }
   return { status: known.status, body: { error: { code: known.code, message: known.message, ...known.details } } };
 }
@@ -65,27 +102,40 @@ const AWAY = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOTF
 export const isDatabaseAway = (error: unknown): boolean => {
   const code = databaseErrorOf(error)?.code;
   if (code !== undefined) return AWAY.has(code) || code.startsWith('08');
-  return error instanceof Error && /Connection terminated|timeout exceeded when trying to connect/.test(`${error.message} ${error.cause instanceof Error ? error.cause.message : ''}`);
+  return (
+    error instanceof Error &&
+    /Connection terminated|timeout exceeded when trying to connect/.test(
+      `${error.message} ${error.cause instanceof Error ? error.cause.message : ''}`,
+    )
+  );
 };
 
 function toDomain(error: unknown): DomainError | InputProblem {
   if (error instanceof DomainError || error instanceof InputProblem) return error;
-  if (isDatabaseAway(error)) return new DomainError('database-away', 'The database does not answer. Nothing was saved; try again in a moment.');
+  if (isDatabaseAway(error))
+    return new DomainError('database-away', 'The database does not answer. Nothing was saved; try again in a moment.');
   const fromBody = bodyError(error);
   if (fromBody) return fromBody;
   const database = databaseErrorOf(error);
   const words = database?.constraint === undefined ? undefined : CONSTRAINT_WORDS[database.constraint];
   switch (database?.code) {
-    case '23505': return new DomainError('conflict', words ?? 'That already exists.');
-    case '23503': return new DomainError('not-found', 'Something this refers to is not in this workshop.');
+    case '23505':
+      return new DomainError('conflict', words ?? 'That already exists.');
+    case '23503':
+      return new DomainError('not-found', 'Something this refers to is not in this workshop.');
     case '23514':
-    case '23502': return new DomainError('invalid-input', `The database refused a value${database.constraint ? ` (${database.constraint})` : ''}.`);
+    case '23502':
+      return new DomainError('invalid-input', `The database refused a value${database.constraint ? ` (${database.constraint})` : ''}.`);
     case '22P05':
-    case '22021': return new DomainError('invalid-input', 'A text holds a character that cannot be stored; remove control characters.');
+    case '22021':
+      return new DomainError('invalid-input', 'A text holds a character that cannot be stored; remove control characters.');
     case '40001':
-    case '40P01': return new DomainError('conflict', 'Somebody else saved at the same moment. Nothing of yours was written; save again.');
-    case 'LC001': return new DomainError('refused', 'A log or a signed record is never rewritten; add a correction.');
-    default: return new DomainError('internal', 'Something failed on the server. Nothing was saved.');
+    case '40P01':
+      return new DomainError('conflict', 'Somebody else saved at the same moment. Nothing of yours was written; save again.');
+    case 'LC001':
+      return new DomainError('refused', 'A log or a signed record is never rewritten; add a correction.');
+    default:
+      return new DomainError('internal', 'Something failed on the server. Nothing was saved.');
   }
 }
 

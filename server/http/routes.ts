@@ -47,10 +47,23 @@ async function once(ask: Ask, status: number, work: Work): Promise<object> {
   if (key === null) return work(ask);
   const { scope, account, request } = ask;
   const route = `${request.method} ${request.originalUrl.split('?')[0]}`;
-  const requestHash = createHash('sha256').update(JSON.stringify(request.body ?? null)).digest('hex');
-  const taken = await scope.insert(idempotency)
-    .values({ workshopId: account.workshopId, key, personId: account.personId, route, requestHash, status, answer: {}, createdAt: ask.clock.now() })
-    .onConflictDoNothing().returning({ key: idempotency.key });
+  const requestHash = createHash('sha256')
+    .update(JSON.stringify(request.body ?? null))
+    .digest('hex');
+  const taken = await scope
+    .insert(idempotency)
+    .values({
+      workshopId: account.workshopId,
+      key,
+      personId: account.personId,
+      route,
+      requestHash,
+      status,
+      answer: {},
+      createdAt: ask.clock.now(),
+    })
+    .onConflictDoNothing()
+    .returning({ key: idempotency.key });
   const mine = and(eq(idempotency.workshopId, account.workshopId), eq(idempotency.key, key));
   if (taken.length === 0) {
     const [before] = await scope.select().from(idempotency).where(mine);

@@ -13,8 +13,17 @@ export const securityHeaders = (): RequestHandler =>
     contentSecurityPolicy: {
       useDefaults: false,
       directives: {
-        defaultSrc: ["'self'"], scriptSrc: ["'self'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:', 'blob:'], fontSrc: ["'self'"],
-        connectSrc: ["'self'"], workerSrc: ["'self'", 'blob:'], objectSrc: ["'none'"], baseUri: ["'none'"], formAction: ["'self'"], frameAncestors: ["'none'"],
+        defaultSrc: ["'self'"],
+        scriptSrc: ["'self'"],
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        imgSrc: ["'self'", 'data:', 'blob:'],
+        fontSrc: ["'self'"],
+        connectSrc: ["'self'"],
+        workerSrc: ["'self'", 'blob:'],
+        objectSrc: ["'none'"],
+        baseUri: ["'none'"],
+        formAction: ["'self'"],
+        frameAncestors: ["'none'"],
       },
     },
     strictTransportSecurity: false,
@@ -31,9 +40,11 @@ const SAFE = new Set(['GET', 'HEAD', 'OPTIONS']);
 export const csrfGuard: RequestHandler = (request, _response, next) => {
   if (SAFE.has(request.method)) return next();
   const site = request.get('sec-fetch-site');
-  if (site !== undefined && site !== 'same-origin' && site !== 'none') throw new DomainError('csrf', 'This request came from another site and was refused.');
+  if (site !== undefined && site !== 'same-origin' && site !== 'none')
+    throw new DomainError('csrf', 'This request came from another site and was refused.');
   const origin = request.get('origin');
-  if (origin !== undefined && hostOf(origin) !== request.get('host')) throw new DomainError('csrf', 'This request came from another site and was refused.');
+  if (origin !== undefined && hostOf(origin) !== request.get('host'))
+    throw new DomainError('csrf', 'This request came from another site and was refused.');
   if (!request.session.signedIn) return next();
   if (!sameToken(request.get('x-lavacrum-token') ?? '', request.session.csrf ?? '')) {
     throw new DomainError('csrf', 'The page is out of date with its session. Reload it; what you typed is still on this device.');

@@ -19,8 +19,14 @@ interface Settings {
 
 function settings(): Settings {
   const port = Number(process.env.LAVACRUM_PORT ?? '4180');
-  if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new LaunchProblem(`LAVACRUM_PORT must be a port number from 1 to 65535 (got ${process.env.LAVACRUM_PORT})`);
-  return { port, dataFolder: path.resolve(root, process.env.LAVACRUM_DATA ?? '.data'), ownDatabase: process.env.DATABASE_URL ?? null, demo: process.env.LAVACRUM_DEMO !== '0' };
+  if (!Number.isInteger(port) || port < 1 || port > 65_535)
+    throw new LaunchProblem(`LAVACRUM_PORT must be a port number from 1 to 65535 (got ${process.env.LAVACRUM_PORT})`);
+  return {
+    port,
+    dataFolder: path.resolve(root, process.env.LAVACRUM_DATA ?? '.data'),
+    ownDatabase: process.env.DATABASE_URL ?? null,
+    demo: process.env.LAVACRUM_DEMO !== '0',
+  };
 }
 
 const say = (text: string): void => void process.stdout.write(`${text}\n`);
@@ -37,7 +43,11 @@ async function start(): Promise<void> {
 
 function announce(port: number, demo: boolean, words: string): void {
   say(`\n  ${words}:  http://localhost:${port}`);
-  say(demo ? `  Demo sign-in:         ${DEMO_SIGN_IN.email}  /  ${DEMO_SIGN_IN.password}` : '  No demo data: the first visit creates the workshop and its lead.');
+  say(
+    demo
+      ? `  Demo sign-in:         ${DEMO_SIGN_IN.email}  /  ${DEMO_SIGN_IN.password}`
+      : '  No demo data: the first visit creates the workshop and its lead.',
+  );
   say('  Stop it with          ./lavacrum stop\n');
 }
 
@@ -56,7 +66,9 @@ async function resetDemo(): Promise<void> {
   if (!process.argv.includes('--yes')) {
     const prompt = createInterface({ input: process.stdin, output: process.stdout });
     const answer = await Promise.race([
-      prompt.question(`This erases every customer, system and record in ${host}${pathname} and writes the demo anew.\nType  erase  to go on: `),
+      prompt.question(
+        `This erases every customer, system and record in ${host}${pathname} and writes the demo anew.\nType  erase  to go on: `,
+      ),
       new Promise<string>((resolve) => prompt.on('close', () => resolve(''))),
     ]);
     prompt.close();
@@ -72,8 +84,12 @@ async function resetDemo(): Promise<void> {
 }
 
 const COMMANDS: Record<string, () => Promise<void>> = {
-  start, stop, 'reset-demo': resetDemo,
-  test: async () => { process.exitCode = await runTests(root, process.argv.slice(3)); },
+  start,
+  stop,
+  'reset-demo': resetDemo,
+  test: async () => {
+    process.exitCode = await runTests(root, process.argv.slice(3));
+  },
 };
 
 try {

@@ -53,12 +53,16 @@ export async function startService({ root, dataFolder, port, databaseUrl }: Serv
   const logFile = path.join(dataFolder, 'server.log');
   const log = openSync(logFile, 'a');
   const child = spawn(process.execPath, [path.join(root, SERVER_FILE)], {
-    cwd: root, detached: true, stdio: ['ignore', log, log],
+    cwd: root,
+    detached: true,
+    stdio: ['ignore', log, log],
     env: { ...process.env, NODE_ENV: 'production', DATABASE_URL: databaseUrl, LAVACRUM_PORT: String(port), LAVACRUM_DATA: dataFolder },
   });
   closeSync(log);
   let exited = false;
-  child.on('exit', () => { exited = true; });
+  child.on('exit', () => {
+    exited = true;
+  });
   child.unref();
   if (child.pid === undefined) throw new LaunchProblem('the server process could not be started');
   writeFileSync(pidFile(dataFolder), JSON.stringify({ pid: child.pid, port } satisfies PidFile));

@@ -23,7 +23,12 @@ function parts(reports: string): Part[] {
   const bin = (name: string): string => path.join('node_modules', '.bin', name);
   const vitest = (project: string): Part => {
     const file = path.join(reports, `${project}.json`);
-    return { name: project, command: bin('vitest'), args: ['run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${file}`], report: { file, read: readVitest } };
+    return {
+      name: project,
+      command: bin('vitest'),
+      args: ['run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${file}`],
+      report: { file, read: readVitest },
+    };
   };
   return [
     { name: 'lint', command: bin('eslint'), args: ['.', '--max-warnings', '0'] },
@@ -31,12 +36,22 @@ function parts(reports: string): Part[] {
     { name: 'types of the web application', command: bin('vue-tsc'), args: ['-p', 'tsconfig.web.json', '--noEmit'] },
     vitest('unit'),
     vitest('integration'),
-    { name: 'browser', command: bin('playwright'), args: ['test'], report: { file: path.join(reports, 'browser.json'), read: readPlaywright } },
+    {
+      name: 'browser',
+      command: bin('playwright'),
+      args: ['test'],
+      report: { file: path.join(reports, 'browser.json'), read: readPlaywright },
+    },
   ];
 }
 
 function readVitest(json: unknown): Totals {
-  const { numPassedTests: passed = 0, numFailedTests: failed = 0, numPendingTests: skipped = 0, success } = json as { numPassedTests?: number; numFailedTests?: number; numPendingTests?: number; success?: boolean };
+  const {
+    numPassedTests: passed = 0,
+    numFailedTests: failed = 0,
+    numPendingTests: skipped = 0,
+    success,
+  } = json as { numPassedTests?: number; numFailedTests?: number; numPendingTests?: number; success?: boolean };
   // a file that does not even load has no failed test in it
   return { passed, failed: success === false && failed === 0 ? 1 : failed, skipped };
 }
@@ -67,7 +82,13 @@ export async function runTests(root: string, only: readonly string[]): Promise<n
   const lines: string[] = [];
   const needsDatabase = chosen.some(({ name }) => name === 'integration' || name === 'browser');
   const cluster = needsDatabase ? await startCluster({ dataFolder, throwaway: true }) : null;
-  const env = { ...process.env, LAVACRUM_TEST_DATABASE: cluster?.url ?? '', LAVACRUM_TEST_SCRATCH: scratch, NODE_ENV: 'test', CI: process.env.CI ?? '' };
+  const env = {
+    ...process.env,
+    LAVACRUM_TEST_DATABASE: cluster?.url ?? '',
+    LAVACRUM_TEST_SCRATCH: scratch,
+    NODE_ENV: 'test',
+    CI: process.env.CI ?? '',
+  };
   try {
     for (const part of chosen) {
       process.stdout.write(`\n── ${part.name}\n`);
@@ -81,6 +102,8 @@ export async function runTests(root: string, only: readonly string[]): Promise<n
   } finally {
     if (cluster) removeCluster(dataFolder);
   }
-  process.stdout.write(`\n${lines.join('\n')}\nscreenshots and reports: ${scratch}\n\n${sum.passed} passed, ${sum.failed} failed${sum.skipped ? `, ${sum.skipped} skipped` : ''}\n`);
+  process.stdout.write(
+    `\n${lines.join('\n')}\nscreenshots and reports: ${scratch}\n\n${sum.passed} passed, ${sum.failed} failed${sum.skipped ? `, ${sum.skipped} skipped` : ''}\n`,
+  );
   return sum.failed === 0 && sum.passed > 0 ? 0 : 1;
 }

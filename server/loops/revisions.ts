@@ -29,21 +29,48 @@ export interface NewRevision {
 export async function insertRevision(scope: Scope, input: NewRevision): Promise<typeof loopRevision.$inferSelect> {
   const { workshopId, file } = input;
   const volume = loopVolume(file);
-  const [made] = await scope.insert(loopRevision).values({
-    workshopId, loopId: input.loopId, number: input.number, kind: input.kind, reason: input.reason, personId: input.personId, file,
-    volumeMl: volume.volumeMl, volumeSdMl: volume.sdMl, createdAt: input.at,
-  }).returning();
+  const [made] = await scope
+    .insert(loopRevision)
+    .values({
+      workshopId,
+      loopId: input.loopId,
+      number: input.number,
+      kind: input.kind,
+      reason: input.reason,
+      personId: input.personId,
+      file,
+      volumeMl: volume.volumeMl,
+      volumeSdMl: volume.sdMl,
+      createdAt: input.at,
+    })
+    .returning();
   const revision = made as NonNullable<typeof made>;
   const own = { workshopId, revisionId: revision.id };
   if (file.components.length > 0) {
-    await scope.insert(component).values(file.components.map((part, position) => ({
-      ...own, ref: part.id, kind: part.kind, label: partName(part), catalogueKey: part.catalogue ?? null, position, volumeMl: part.volume_ml, volumeSdMl: componentSdMl(part),
-    })));
+    await scope.insert(component).values(
+      file.components.map((part, position) => ({
+        ...own,
+        ref: part.id,
+        kind: part.kind,
+        label: partName(part),
+        catalogueKey: part.catalogue ?? null,
+        position,
+        volumeMl: part.volume_ml,
+        volumeSdMl: componentSdMl(part),
+      })),
+    );
   }
   if (file.tubes.length > 0) {
-    await scope.insert(tube).values(file.tubes.map((each) => ({
-      ...own, ref: each.id, material: each.material, boreMm: each.bore_mm, outerMm: each.outer_mm, lengthMm: tubeLengthMm(file, each),
-    })));
+    await scope.insert(tube).values(
+      file.tubes.map((each) => ({
+        ...own,
+        ref: each.id,
+        material: each.material,
+        boreMm: each.bore_mm,
+        outerMm: each.outer_mm,
+        lengthMm: tubeLengthMm(file, each),
+      })),
+    );
   }
   return revision;
 }
@@ -66,10 +93,21 @@ export async function createLoop(ask: Ask, input: LoopCreate) {
   const [owner] = await scope.select({ id: system.id }).from(system).where(eq(system.id, input.systemId));
   if (!owner) throw notFound('system');
   await checkCoolant(scope, input.coolantProductId);
-  const [made] = await scope.insert(loop)
-    .values({ workshopId: account.workshopId, systemId: input.systemId, name: input.name, coolantProductId: input.coolantProductId }).returning({ id: loop.id });
+  const [made] = await scope
+    .insert(loop)
+    .values({ workshopId: account.workshopId, systemId: input.systemId, name: input.name, coolantProductId: input.coolantProductId })
+    .returning({ id: loop.id });
   const loopId = (made as { id: string }).id;
-  await insertRevision(scope, { workshopId: account.workshopId, loopId, number: 1, kind: 'planned', reason: '', personId: account.personId, file, at: clock.now() });
+  await insertRevision(scope, {
+    workshopId: account.workshopId,
+    loopId,
+    number: 1,
+    kind: 'planned',
+    reason: '',
+    personId: account.personId,
+    file,
+    at: clock.now(),
+  });
   return loadLoop(scope, loopId);
 }
 
@@ -82,28 +120,70 @@ export async function reviseLoop(ask: Ask, input: RevisionCreate) {
   if (!now) throw notFound('loop');
   if (now.version !== input.version) throw stale('loop', input, await loadLoop(scope, loopId));
   await checkCoolant(scope, input.coolantProductId);
-  const [{ last } = { last: 0 }] = await scope.select({ last: sql<number>`coalesce(max(${loopRevision.number}), 0)::int` }).from(loopRevision).where(eq(loopRevision.loopId, loopId));
-  await insertRevision(scope, { workshopId: account.workshopId, loopId, number: last + 1, kind: input.kind, reason: input.reason, personId: account.personId, file, at: clock.now() });
-  await scope.update(loop).set({ name: input.name, coolantProductId: input.coolantProductId, version: now.version + 1 }).where(eq(loop.id, loopId));
+  const [{ last } = { last: 0 }] = await scope
+    .select({ last: sql<number>`coalesce(max(${loopRevision.number}), 0)::int` })
+    .from(loopRevision)
+    .where(eq(loopRevision.loopId, loopId));
+  await insertRevision(scope, {
+    workshopId: account.workshopId,
+    loopId,
+    number: last + 1,
+    kind: input.kind,
+    reason: input.reason,
+    personId: account.personId,
+    file,
+    at: clock.now(),
+  });
+  await scope
+    .update(loop)
+    .set({ name: input.name, coolantProductId: input.coolantProductId, version: now.version + 1 })
+    .where(eq(loop.id, loopId));
   return loadLoop(scope, loopId);
 }
 
 /** A loop with its newest revision and the list of all. */
 export async function loadLoop(scope: Scope, loopId: string) {
   const [row] = await scope
-    .select({ id: loop.id, name: loop.name, systemId: loop.systemId, systemName: system.name, coolantProductId: loop.coolantProductId, version: loop.version })
-    .from(loop).innerJoin(system, eq(system.id, loop.systemId)).where(eq(loop.id, loopId));
+    .select({
+      id: loop.id,
+      name: loop.name,
+      systemId: loop.systemId,
+      systemName: system.name,
+      coolantProductId: loop.coolantProductId,
+      version: loop.version,
+    })
+    .from(loop)
+    .innerJoin(system, eq(system.id, loop.systemId))
+    .where(eq(loop.id, loopId));
   if (!row) throw notFound('loop');
   const revisions = await scope
-    .select({ id: loopRevision.id, number: loopRevision.number, kind: loopRevision.kind, reason: loopRevision.reason, at: loopRevision.createdAt, by: person.name, volumeMl: loopRevision.volumeMl, volumeSdMl: loopRevision.volumeSdMl })
-    .from(loopRevision).innerJoin(person, eq(person.id, loopRevision.personId)).where(eq(loopRevision.loopId, loopId)).orderBy(desc(loopRevision.number));
+    .select({
+      id: loopRevision.id,
+      number: loopRevision.number,
+      kind: loopRevision.kind,
+      reason: loopRevision.reason,
+      at: loopRevision.createdAt,
+      by: person.name,
+      volumeMl: loopRevision.volumeMl,
+      volumeSdMl: loopRevision.volumeSdMl,
+    })
+    .from(loopRevision)
+    .innerJoin(person, eq(person.id, loopRevision.personId))
+    .where(eq(loopRevision.loopId, loopId))
+    .orderBy(desc(loopRevision.number));
   const newest = await loadRevision(scope, loopId, revisions[0]?.number ?? 0);
-  const [active] = await scope.select({ id: run.id }).from(run).where(and(eq(run.loopId, loopId), eq(run.state, 'active')));
+  const [active] = await scope
+    .select({ id: run.id })
+    .from(run)
+    .where(and(eq(run.loopId, loopId), eq(run.state, 'active')));
   return { ...row, revisions, file: newest.file, activeRunId: active?.id ?? null };
 }
 
 export async function loadRevision(scope: Scope, loopId: string, number: number) {
-  const [revision] = await scope.select().from(loopRevision).where(and(eq(loopRevision.loopId, loopId), eq(loopRevision.number, number)));
+  const [revision] = await scope
+    .select()
+    .from(loopRevision)
+    .where(and(eq(loopRevision.loopId, loopId), eq(loopRevision.number, number)));
   if (!revision) throw notFound('loop revision');
   return revision;
 }

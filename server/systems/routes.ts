@@ -1,5 +1,13 @@
 import {
-  customerEditSchema, customerSchema, serviceSchema, systemEditSchema, systemSchema, type CustomerInput, type ServiceInput, type SystemEdit, type SystemInput,
+  customerEditSchema,
+  customerSchema,
+  serviceSchema,
+  systemEditSchema,
+  systemSchema,
+  type CustomerInput,
+  type ServiceInput,
+  type SystemEdit,
+  type SystemInput,
 } from '../../core/systems/schema.js';
 import { bodyAs } from '../http/context.js';
 import type { Routes } from '../http/routes.js';

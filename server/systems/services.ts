@@ -16,34 +16,80 @@ export async function recordService(ask: Ask, input: ServiceInput) {
   const systemId = idFrom(request, 'id', 'system');
   const [own] = await scope.select({ state: system.state }).from(system).where(eq(system.id, systemId)).for('update');
   if (!own) throw notFound('system');
-  const [ownLoop] = await scope.select({ id: loop.id }).from(loop).where(and(eq(loop.id, input.loopId), eq(loop.systemId, systemId)));
+  const [ownLoop] = await scope
+    .select({ id: loop.id })
+    .from(loop)
+    .where(and(eq(loop.id, input.loopId), eq(loop.systemId, systemId)));
   if (!ownLoop) throw notFound('loop');
   if (own.state === 'on-bench') throw new DomainError('refused', 'The machine stands on a bench; finish its run first.');
   if (own.state === 'planned') throw new DomainError('refused', 'This loop was never filled; commission it first.');
   if (input.doneOn > today) refuse('doneOn', `cannot lie in the future; today is ${today} (got ${input.doneOn})`);
-  const [revision] = await scope.select({ id: loopRevision.id }).from(loopRevision).where(eq(loopRevision.loopId, input.loopId)).orderBy(desc(loopRevision.number)).limit(1);
+  const [revision] = await scope
+    .select({ id: loopRevision.id })
+    .from(loopRevision)
+    .where(eq(loopRevision.loopId, input.loopId))
+    .orderBy(desc(loopRevision.number))
+    .limit(1);
   if (!revision) throw notFound('loop revision');
 
   const at = clock.now();
-  const [made] = await scope.insert(job)
-    .values({ workshopId: account.workshopId, systemId, kind: input.kind, state: 'done', doneOn: input.doneOn, note: input.note, personId: account.personId, createdAt: at }).returning();
+  const [made] = await scope
+    .insert(job)
+    .values({
+      workshopId: account.workshopId,
+      systemId,
+      kind: input.kind,
+      state: 'done',
+      doneOn: input.doneOn,
+      note: input.note,
+      personId: account.personId,
+      createdAt: at,
+    })
+    .returning();
   const jobRow = made as NonNullable<typeof made>;
   if (input.finding.trim() !== '') {
-    await scope.insert(finding).values({ workshopId: account.workshopId, systemId, jobId: jobRow.id, text: input.finding.trim(), severity: 'watch', foundAt: at });
+    await scope
+      .insert(finding)
+      .values({ workshopId: account.workshopId, systemId, jobId: jobRow.id, text: input.finding.trim(), severity: 'watch', foundAt: at });
   }
   if (REFILLING.includes(input.kind) && input.productId !== null && input.pouredMl !== null) {
     const [product] = await scope.select({ id: coolantProduct.id }).from(coolantProduct).where(eq(coolantProduct.id, input.productId));
     if (!product) throw notFound('coolant');
-    const [later] = await scope.select({ on: fill.filledOn }).from(fill).innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
-      .where(and(eq(loopRevision.loopId, input.loopId), gt(fill.filledOn, input.doneOn))).limit(1);
-    if (later) refuse('doneOn', `this loop has a later fill, on ${later.on}; a refill is entered in the order it happened (got ${input.doneOn})`);
-    const [filled] = await scope.insert(fill).values({
-      workshopId: account.workshopId, revisionId: revision.id, jobId: jobRow.id, productId: input.productId, filledOn: input.doneOn, pouredMl: input.pouredMl, drainedMl: input.drainedMl, createdAt: at,
-    }).returning({ id: fill.id });
-    await scope.update(loop).set({ coolantProductId: input.productId, version: sql`${loop.version} + 1` }).where(eq(loop.id, input.loopId));
+    const [later] = await scope
+      .select({ on: fill.filledOn })
+      .from(fill)
+      .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
+      .where(and(eq(loopRevision.loopId, input.loopId), gt(fill.filledOn, input.doneOn)))
+      .limit(1);
+    if (later)
+      refuse('doneOn', `this loop has a later fill, on ${later.on}; a refill is entered in the order it happened (got ${input.doneOn})`);
+    const [filled] = await scope
+      .insert(fill)
+      .values({
+        workshopId: account.workshopId,
+        revisionId: revision.id,
+        jobId: jobRow.id,
+        productId: input.productId,
+        filledOn: input.doneOn,
+        pouredMl: input.pouredMl,
+        drainedMl: input.drainedMl,
+        createdAt: at,
+      })
+      .returning({ id: fill.id });
+    await scope
+      .update(loop)
+      .set({ coolantProductId: input.productId, version: sql`${loop.version} + 1` })
+      .where(eq(loop.id, input.loopId));
     await openAfterFill(scope, {
-      workshopId: account.workshopId, systemId, loopId: input.loopId, fillId: (filled as { id: string }).id, productId: input.productId, filledOn: input.doneOn,
-      meanCoolantC: null, personId: account.personId, at,
+      workshopId: account.workshopId,
+      systemId,
+      loopId: input.loopId,
+      fillId: (filled as { id: string }).id,
+      productId: input.productId,
+      filledOn: input.doneOn,
+      meanCoolantC: null,
+      personId: account.personId,
+      at,
     });
   }
   return jobRow;

@@ -20,7 +20,15 @@ export interface SystemLine {
   readonly attention: ReturnType<typeof attentionOf>;
   readonly nextDueOn: string | null;
   readonly nextReason: string | null;
-  readonly dues: { id: string; kind: DueKind; dueOn: string; windowFrom: string | null; reason: string; postponed: number; version: number }[];
+  readonly dues: {
+    id: string;
+    kind: DueKind;
+    dueOn: string;
+    windowFrom: string | null;
+    reason: string;
+    postponed: number;
+    version: number;
+  }[];
   readonly filledOn: string | null;
   readonly coolant: { name: string; colour: string } | null;
   readonly loops: number;
@@ -29,19 +37,47 @@ export interface SystemLine {
 
 export async function systemLines({ scope, today }: Pick<Ask, 'scope' | 'today'>): Promise<SystemLine[]> {
   const systems = await scope
-    .select({ id: system.id, name: system.name, caseText: system.caseText, state: system.state, customerName: customer.name, customerPhone: customer.phone })
-    .from(system).innerJoin(customer, eq(customer.id, system.customerId));
+    .select({
+      id: system.id,
+      name: system.name,
+      caseText: system.caseText,
+      state: system.state,
+      customerName: customer.name,
+      customerPhone: customer.phone,
+    })
+    .from(system)
+    .innerJoin(customer, eq(customer.id, system.customerId));
   const dues = await scope
-    .select({ id: dueItem.id, systemId: dueItem.systemId, kind: dueItem.kind, dueOn: dueItem.dueOn, windowFrom: dueItem.windowFrom, reason: dueItem.reason, postponed: dueItem.postponed, version: dueItem.version })
-    .from(dueItem).where(eq(dueItem.state, 'open')).orderBy(asc(dueItem.dueOn));
+    .select({
+      id: dueItem.id,
+      systemId: dueItem.systemId,
+      kind: dueItem.kind,
+      dueOn: dueItem.dueOn,
+      windowFrom: dueItem.windowFrom,
+      reason: dueItem.reason,
+      postponed: dueItem.postponed,
+      version: dueItem.version,
+    })
+    .from(dueItem)
+    .where(eq(dueItem.state, 'open'))
+    .orderBy(asc(dueItem.dueOn));
   const loops = await scope
     .select({ id: loop.id, systemId: loop.systemId, coolantName: coolantProduct.name, colour: coolantProduct.colour })
-    .from(loop).leftJoin(coolantProduct, eq(coolantProduct.id, loop.coolantProductId)).orderBy(asc(loop.createdAt));
+    .from(loop)
+    .leftJoin(coolantProduct, eq(coolantProduct.id, loop.coolantProductId))
+    .orderBy(asc(loop.createdAt));
   const fills = await scope
     .select({ systemId: loop.systemId, filledOn: fill.filledOn, name: coolantProduct.name, colour: coolantProduct.colour })
-    .from(fill).innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId)).innerJoin(loop, eq(loop.id, loopRevision.loopId))
-    .innerJoin(coolantProduct, eq(coolantProduct.id, fill.productId)).orderBy(asc(fill.filledOn), asc(fill.createdAt));
-  const runs = await scope.select({ id: run.id, systemId: loop.systemId }).from(run).innerJoin(loop, eq(loop.id, run.loopId)).where(eq(run.state, 'active'));
+    .from(fill)
+    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
+    .innerJoin(loop, eq(loop.id, loopRevision.loopId))
+    .innerJoin(coolantProduct, eq(coolantProduct.id, fill.productId))
+    .orderBy(asc(fill.filledOn), asc(fill.createdAt));
+  const runs = await scope
+    .select({ id: run.id, systemId: loop.systemId })
+    .from(run)
+    .innerJoin(loop, eq(loop.id, run.loopId))
+    .where(eq(run.state, 'active'));
 
   const duesBy = groupBySystem(dues);
   const loopsBy = groupBySystem(loops);
@@ -60,7 +96,11 @@ export async function systemLines({ scope, today }: Pick<Ask, 'scope' | 'today'>
         nextReason: own[0]?.reason ?? null,
         dues: own,
         filledOn: filled?.filledOn ?? null,
-        coolant: filled ? { name: filled.name, colour: filled.colour } : planned?.colour ? { name: planned.coolantName as string, colour: planned.colour } : null,
+        coolant: filled
+          ? { name: filled.name, colour: filled.colour }
+          : planned?.colour
+            ? { name: planned.coolantName as string, colour: planned.colour }
+            : null,
         loops: loopsBy.get(row.id)?.length ?? 0,
         activeRunId: runBy.get(row.id) ?? null,
       };
@@ -79,7 +119,10 @@ function groupBySystem<T extends { systemId: string }>(rows: readonly T[]): Map<
 }
 
 export async function addSystem({ scope, account }: Ask, input: SystemInput) {
-  const [made] = await scope.insert(system).values({ workshopId: account.workshopId, ...input }).returning();
+  const [made] = await scope
+    .insert(system)
+    .values({ workshopId: account.workshopId, ...input })
+    .returning();
   return made as NonNullable<typeof made>;
 }
 
@@ -90,9 +133,18 @@ export async function editSystem({ scope, request }: Ask, input: SystemEdit) {
   if (!now) throw notFound('system');
   if (now.version !== version) throw stale('system', input, now);
   if (values.state !== now.state && (values.state === 'on-bench' || now.state === 'on-bench')) {
-    throw new DomainError('refused', now.state === 'on-bench' ? 'The machine stands on a bench; finish its run first.' : 'A machine comes onto the bench by starting a run.');
+    throw new DomainError(
+      'refused',
+      now.state === 'on-bench'
+        ? 'The machine stands on a bench; finish its run first.'
+        : 'A machine comes onto the bench by starting a run.',
+    );
   }
-  const [after] = await scope.update(system).set({ ...values, version: version + 1 }).where(and(eq(system.id, id), eq(system.version, version))).returning();
+  const [after] = await scope
+    .update(system)
+    .set({ ...values, version: version + 1 })
+    .where(and(eq(system.id, id), eq(system.version, version)))
+    .returning();
   if (!after) throw new DomainError('conflict', 'Somebody else saved at the same moment; look again.');
   return after;
 }
@@ -100,22 +152,58 @@ export async function editSystem({ scope, request }: Ask, input: SystemEdit) {
 export async function readSystem(ask: Ask) {
   const { scope, request } = ask;
   const id = idFrom(request, 'id', 'system');
-  const [row] = await scope.select({ system, customer }).from(system).innerJoin(customer, eq(customer.id, system.customerId)).where(eq(system.id, id));
+  const [row] = await scope
+    .select({ system, customer })
+    .from(system)
+    .innerJoin(customer, eq(customer.id, system.customerId))
+    .where(eq(system.id, id));
   if (!row) throw notFound('system');
   const loops = await scope
     .select({ id: loop.id, name: loop.name, coolantProductId: loop.coolantProductId, version: loop.version })
-    .from(loop).where(eq(loop.systemId, id)).orderBy(asc(loop.createdAt));
+    .from(loop)
+    .where(eq(loop.systemId, id))
+    .orderBy(asc(loop.createdAt));
   const loopIds = loops.map((each) => each.id);
-  const revisions = loopIds.length === 0 ? [] : await scope
-    .selectDistinctOn([loopRevision.loopId], { loopId: loopRevision.loopId, number: loopRevision.number, kind: loopRevision.kind, volumeMl: loopRevision.volumeMl, volumeSdMl: loopRevision.volumeSdMl, file: loopRevision.file })
-    .from(loopRevision).where(inArray(loopRevision.loopId, loopIds)).orderBy(loopRevision.loopId, desc(loopRevision.number));
-  const dues = await scope.select().from(dueItem).where(and(eq(dueItem.systemId, id), eq(dueItem.state, 'open'))).orderBy(asc(dueItem.dueOn));
-  const runs = loopIds.length === 0 ? [] : await scope
-    .select({ id: run.id, loopId: run.loopId, state: run.state, startedAt: run.startedAt }).from(run).where(inArray(run.loopId, loopIds)).orderBy(desc(run.startedAt));
+  const revisions =
+    loopIds.length === 0
+      ? []
+      : await scope
+          .selectDistinctOn([loopRevision.loopId], {
+            loopId: loopRevision.loopId,
+            number: loopRevision.number,
+            kind: loopRevision.kind,
+            volumeMl: loopRevision.volumeMl,
+            volumeSdMl: loopRevision.volumeSdMl,
+            file: loopRevision.file,
+          })
+          .from(loopRevision)
+          .where(inArray(loopRevision.loopId, loopIds))
+          .orderBy(loopRevision.loopId, desc(loopRevision.number));
+  const dues = await scope
+    .select()
+    .from(dueItem)
+    .where(and(eq(dueItem.systemId, id), eq(dueItem.state, 'open')))
+    .orderBy(asc(dueItem.dueOn));
+  const runs =
+    loopIds.length === 0
+      ? []
+      : await scope
+          .select({ id: run.id, loopId: run.loopId, state: run.state, startedAt: run.startedAt })
+          .from(run)
+          .where(inArray(run.loopId, loopIds))
+          .orderBy(desc(run.startedAt));
   return {
     ...row,
-    attention: attentionOf(row.system.state as SystemState, dues.map(({ kind, dueOn }) => ({ kind: kind as DueKind, dueOn })), ask.today),
-    loops: loops.map((each) => ({ ...each, revision: revisions.find(({ loopId }) => loopId === each.id) ?? null, runs: runs.filter(({ loopId }) => loopId === each.id) })),
+    attention: attentionOf(
+      row.system.state as SystemState,
+      dues.map(({ kind, dueOn }) => ({ kind: kind as DueKind, dueOn })),
+      ask.today,
+    ),
+    loops: loops.map((each) => ({
+      ...each,
+      revision: revisions.find(({ loopId }) => loopId === each.id) ?? null,
+      runs: runs.filter(({ loopId }) => loopId === each.id),
+    })),
     dues,
   };
 }

@@ -9,7 +9,13 @@ import { useSession } from './sessionStore.js';
 const session = useSession();
 const router = useRouter();
 const submit = useSubmit();
-const form = reactive({ workshopName: '', timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone, personName: '', email: '', password: '' });
+const form = reactive({
+  workshopName: '',
+  timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+  personName: '',
+  email: '',
+  password: '',
+});
 const zones = Intl.supportedValuesOf('timeZone');
 
 async function create(): Promise<void> {
@@ -32,7 +38,15 @@ async function create(): Promise<void> {
         <v-autocomplete v-model="form.timeZone" :items="zones" label="Time zone" :error-messages="submit.at('timeZone')" />
         <v-text-field v-model="form.personName" label="Your name" autocomplete="name" :error-messages="submit.at('personName')" />
         <v-text-field v-model="form.email" label="E-mail" type="email" autocomplete="username" :error-messages="submit.at('email')" />
-        <v-text-field v-model="form.password" label="Password" type="password" autocomplete="new-password" :hint="`At least ${LEAST_PASSWORD_LENGTH} characters`" persistent-hint :error-messages="submit.at('password')" />
+        <v-text-field
+          v-model="form.password"
+          label="Password"
+          type="password"
+          autocomplete="new-password"
+          :hint="`At least ${LEAST_PASSWORD_LENGTH} characters`"
+          persistent-hint
+          :error-messages="submit.at('password')"
+        />
         <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
         <v-btn type="submit" size="x-large" :loading="submit.busy.value">Make the workshop</v-btn>
       </form>

@@ -21,7 +21,13 @@ async function signIn(): Promise<void> {
 <template>
   <form class="stack" novalidate @submit.prevent="signIn">
     <v-text-field v-model="email" label="E-mail" type="email" autocomplete="username" :error-messages="submit.at('email')" />
-    <v-text-field v-model="password" label="Password" type="password" autocomplete="current-password" :error-messages="submit.at('password')" />
+    <v-text-field
+      v-model="password"
+      label="Password"
+      type="password"
+      autocomplete="current-password"
+      :error-messages="submit.at('password')"
+    />
     <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
     <v-btn type="submit" size="x-large" :loading="submit.busy.value">Sign in</v-btn>
   </form>

@@ -28,7 +28,15 @@ const benchSubmit = useSubmit();
 const shop = ref<Shop | null>(null);
 const problem = ref<string | null>(null);
 const resolution = ref<number | null>(null);
-const form = reactive({ name: '', timeZone: '', policy: 'twelve-months' as ServicePolicy, leak: 'dry-then-wet' as Schools['leak'], wet: 'day' as Schools['wet'], limit: 'screen' as Schools['limit'], version: 1 });
+const form = reactive({
+  name: '',
+  timeZone: '',
+  policy: 'twelve-months' as ServicePolicy,
+  leak: 'dry-then-wet' as Schools['leak'],
+  wet: 'day' as Schools['wet'],
+  limit: 'screen' as Schools['limit'],
+  version: 1,
+});
 const newPerson = reactive({ name: '', email: '', role: 'technician' as Role, password: '' });
 const newBench = ref('');
 const addingPerson = ref(false);
@@ -52,7 +60,13 @@ onMounted(async () => {
 });
 
 async function save(): Promise<void> {
-  const body = { name: form.name, timeZone: form.timeZone, policy: form.policy, schools: { leak: form.leak, wet: form.wet, limit: form.limit, gaugeResolutionKpa: resolution.value }, version: form.version };
+  const body = {
+    name: form.name,
+    timeZone: form.timeZone,
+    policy: form.policy,
+    schools: { leak: form.leak, wet: form.wet, limit: form.limit, gaugeResolutionKpa: resolution.value },
+    version: form.version,
+  };
   const answer = await submit.run(() => call<Shop>('PUT', '/workshop', { body }));
   if (!answer) return;
   take(answer);
@@ -66,7 +80,9 @@ function keepMine(): void {
 }
 
 async function addPerson(): Promise<void> {
-  const made = await personSubmit.run((idempotencyKey) => call<Shop['people'][number]>('POST', '/people', { body: { ...newPerson }, idempotencyKey }));
+  const made = await personSubmit.run((idempotencyKey) =>
+    call<Shop['people'][number]>('POST', '/people', { body: { ...newPerson }, idempotencyKey }),
+  );
   if (!made) return;
   shop.value?.people.push(made);
   Object.assign(newPerson, { name: '', email: '', role: 'technician', password: '' });
@@ -74,7 +90,9 @@ async function addPerson(): Promise<void> {
 }
 
 async function addBench(): Promise<void> {
-  const made = await benchSubmit.run((idempotencyKey) => call<Shop['benches'][number]>('POST', '/benches', { body: { name: newBench.value.trim() }, idempotencyKey }));
+  const made = await benchSubmit.run((idempotencyKey) =>
+    call<Shop['benches'][number]>('POST', '/benches', { body: { name: newBench.value.trim() }, idempotencyKey }),
+  );
   if (!made) return;
   shop.value?.benches.push(made);
   newBench.value = '';
@@ -90,34 +108,112 @@ async function addBench(): Promise<void> {
       <div class="stack wide-gap">
         <CoolantShelf />
         <section>
-          <header class="spread"><h2>People</h2><v-btn v-if="isLead" variant="outlined" @click="addingPerson = !addingPerson">{{ addingPerson ? 'Close' : 'New person' }}</v-btn></header>
+          <header class="spread">
+            <h2>People</h2>
+            <v-btn v-if="isLead" variant="outlined" @click="addingPerson = !addingPerson">{{
+              addingPerson ? 'Close' : 'New person'
+            }}</v-btn>
+          </header>
           <form v-if="addingPerson" class="pair mt-3" novalidate @submit.prevent="addPerson">
             <v-text-field v-model="newPerson.name" label="Name" :error-messages="personSubmit.at('name')" />
             <v-select v-model="newPerson.role" :items="Object.entries(ROLES).map(([value, title]) => ({ value, title }))" label="Role" />
-            <v-text-field v-model="newPerson.email" label="E-mail" type="email" autocomplete="off" :error-messages="personSubmit.at('email')" />
-            <v-text-field v-model="newPerson.password" label="First password" type="password" autocomplete="new-password" :error-messages="personSubmit.at('password')" />
+            <v-text-field
+              v-model="newPerson.email"
+              label="E-mail"
+              type="email"
+              autocomplete="off"
+              :error-messages="personSubmit.at('email')"
+            />
+            <v-text-field
+              v-model="newPerson.password"
+              label="First password"
+              type="password"
+              autocomplete="new-password"
+              :error-messages="personSubmit.at('password')"
+            />
             <p v-if="personSubmit.problem.value" role="alert" class="danger">{{ personSubmit.problem.value }}</p>
             <v-btn type="submit" size="large" :loading="personSubmit.busy.value">Add</v-btn>
           </form>
-          <ul class="plain-list lines"><li v-for="person in shop.people" :key="person.id"><strong>{{ person.name }}</strong><span>{{ ROLES[person.role] }}</span><span class="quiet">{{ person.email }}</span></li></ul>
+          <ul class="plain-list lines">
+            <li v-for="person in shop.people" :key="person.id">
+              <strong>{{ person.name }}</strong
+              ><span>{{ ROLES[person.role] }}</span
+              ><span class="quiet">{{ person.email }}</span>
+            </li>
+          </ul>
         </section>
         <section>
           <h2>Benches</h2>
-          <ul class="plain-list lines"><li v-for="bench in shop.benches" :key="bench.id"><strong>{{ bench.name }}</strong></li></ul>
-          <form v-if="isLead" class="row mt-2" novalidate @submit.prevent="addBench"><v-text-field v-model="newBench" label="Another bench" :error-messages="benchSubmit.problem.value ?? []" /><v-btn type="submit" size="large" :disabled="newBench.trim() === ''" :loading="benchSubmit.busy.value">Add</v-btn></form>
+          <ul class="plain-list lines">
+            <li v-for="bench in shop.benches" :key="bench.id">
+              <strong>{{ bench.name }}</strong>
+            </li>
+          </ul>
+          <form v-if="isLead" class="row mt-2" novalidate @submit.prevent="addBench">
+            <v-text-field v-model="newBench" label="Another bench" :error-messages="benchSubmit.problem.value ?? []" /><v-btn
+              type="submit"
+              size="large"
+              :disabled="newBench.trim() === ''"
+              :loading="benchSubmit.busy.value"
+              >Add</v-btn
+            >
+          </form>
         </section>
       </div>
       <form class="stack" novalidate @submit.prevent="save">
         <h2>How this workshop works</h2>
         <p v-if="!isLead" class="quiet">Only the lead changes these.</p>
         <v-text-field v-model="form.name" label="Name" :readonly="!isLead" :error-messages="submit.at('name')" />
-        <v-autocomplete v-model="form.timeZone" :items="zones" label="Time zone" :readonly="!isLead" :error-messages="submit.at('timeZone')" />
-        <v-select v-model="form.policy" :items="choices(SERVICE_POLICIES)" label="Coolant comes out" hint="Or earlier, where the coolant's own life ends first" persistent-hint :readonly="!isLead" />
-        <v-select v-model="form.leak" :items="choices(LEAK_SCHOOLS)" label="Leaks are looked for" :hint="LEAK_SCHOOLS[form.leak].consequence" persistent-hint :readonly="!isLead" />
-        <v-select v-model="form.limit" :items="choices(LEAK_LIMITS)" label="The air test excludes" :hint="LEAK_LIMITS[form.limit].meaning" persistent-hint :readonly="!isLead" />
-        <v-select v-model="form.wet" :items="choices(WET_SCHOOLS)" label="Only the pump runs for" :hint="WET_SCHOOLS[form.wet].consequence" persistent-hint :readonly="!isLead" />
+        <v-autocomplete
+          v-model="form.timeZone"
+          :items="zones"
+          label="Time zone"
+          :readonly="!isLead"
+          :error-messages="submit.at('timeZone')"
+        />
+        <v-select
+          v-model="form.policy"
+          :items="choices(SERVICE_POLICIES)"
+          label="Coolant comes out"
+          hint="Or earlier, where the coolant's own life ends first"
+          persistent-hint
+          :readonly="!isLead"
+        />
+        <v-select
+          v-model="form.leak"
+          :items="choices(LEAK_SCHOOLS)"
+          label="Leaks are looked for"
+          :hint="LEAK_SCHOOLS[form.leak].consequence"
+          persistent-hint
+          :readonly="!isLead"
+        />
+        <v-select
+          v-model="form.limit"
+          :items="choices(LEAK_LIMITS)"
+          label="The air test excludes"
+          :hint="LEAK_LIMITS[form.limit].meaning"
+          persistent-hint
+          :readonly="!isLead"
+        />
+        <v-select
+          v-model="form.wet"
+          :items="choices(WET_SCHOOLS)"
+          label="Only the pump runs for"
+          :hint="WET_SCHOOLS[form.wet].consequence"
+          persistent-hint
+          :readonly="!isLead"
+        />
         <NumberField v-model="resolution" label="The gauge can be read to" unit="kPa" :errors="submit.at('schools.gaugeResolutionKpa')" />
-        <StaleNotice v-if="submit.stale.value" v-bind="submit.stale.value" :labels="{ name: 'Name', timeZone: 'Time zone', policy: 'Policy', schools: 'Schools' }" @take-theirs="take({ ...shop, workshop: submit.stale.value.theirs as Shop['workshop'] }); submit.clear()" @keep-mine="keepMine" />
+        <StaleNotice
+          v-if="submit.stale.value"
+          v-bind="submit.stale.value"
+          :labels="{ name: 'Name', timeZone: 'Time zone', policy: 'Policy', schools: 'Schools' }"
+          @take-theirs="
+            take({ ...shop, workshop: submit.stale.value.theirs as Shop['workshop'] });
+            submit.clear();
+          "
+          @keep-mine="keepMine"
+        />
         <p v-else-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
         <v-btn v-if="isLead" type="submit" size="large" :loading="submit.busy.value">Save</v-btn>
       </form>
@@ -126,10 +222,34 @@ async function addBench(): Promise<void> {
 </template>
 
 <style scoped>
-.columns { display: grid; grid-template-columns: minmax(0, 1.7fr) minmax(320px, 1fr); gap: 56px; margin-top: 22px; }
-.wide-gap { gap: 38px; }
-.pair { display: grid; grid-template-columns: 1fr 1fr; gap: 12px; align-items: start; }
-.lines li { display: grid; grid-template-columns: 1fr 120px 1fr; gap: 14px; padding: 9px 0; border-top: 1px solid var(--line-soft); }
-.lines { margin-top: 8px; }
-@media (max-width: 1000px) { .columns { grid-template-columns: 1fr; } }
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 1.7fr) minmax(320px, 1fr);
+  gap: 56px;
+  margin-top: 22px;
+}
+.wide-gap {
+  gap: 38px;
+}
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+  align-items: start;
+}
+.lines li {
+  display: grid;
+  grid-template-columns: 1fr 120px 1fr;
+  gap: 14px;
+  padding: 9px 0;
+  border-top: 1px solid var(--line-soft);
+}
+.lines {
+  margin-top: 8px;
+}
+@media (max-width: 1000px) {
+  .columns {
+    grid-template-columns: 1fr;
+  }
+}
 </style>

@@ -14,7 +14,8 @@ export interface Account {
   timeZone: string;
 }
 
-type SessionAnswer = { signedIn: true; account: Account; token: string; today: string; now: string } | { signedIn: false; setupNeeded: boolean };
+type SessionAnswer =
+  { signedIn: true; account: Account; token: string; today: string; now: string } | { signedIn: false; setupNeeded: boolean };
 
 /** Who is signed in. `expired` is set when a session ends under somebody's hands: the page stays, with what was typed. */
 export const useSession = defineStore('session', () => {
@@ -44,7 +45,11 @@ export const useSession = defineStore('session', () => {
   });
 
   return {
-    account, setupNeeded, expired, today, loaded,
+    account,
+    setupNeeded,
+    expired,
+    today,
+    loaded,
     timeZone: computed(() => account.value?.timeZone ?? 'UTC'),
     load: async () => take(await get<SessionAnswer>('/session')),
     signIn: async (input: SignInInput) => take(await call<SessionAnswer>('POST', '/session', { body: input })),

@@ -38,19 +38,68 @@ function enter(): void {
 <template>
   <section class="bleed">
     <div aria-live="polite">
-      <p class="big-number">{{ judged.bled ? 'bled' : lastRise === null ? '0' : lastRise.toFixed(1) }} <small>{{ judged.bled ? '' : lastRise === null ? 'cycles yet' : 'mm rise at the last stop' }}</small></p>
-      <p>{{ judged.bled ? `${BLEED_CRITERION.cycles} cycles agree, nothing bubbles, the rise is small.` : `Still missing: ${judged.missing.join('; ')}.` }}</p>
+      <p class="big-number">
+        {{ judged.bled ? 'bled' : lastRise === null ? '0' : lastRise.toFixed(1) }}
+        <small>{{ judged.bled ? '' : lastRise === null ? 'cycles yet' : 'mm rise at the last stop' }}</small>
+      </p>
+      <p>
+        {{
+          judged.bled
+            ? `${BLEED_CRITERION.cycles} cycles agree, nothing bubbles, the rise is small.`
+            : `Still missing: ${judged.missing.join('; ')}.`
+        }}
+      </p>
     </div>
-    <svg v-if="cycles.length" class="cycles" viewBox="0 0 600 170" preserveAspectRatio="none" role="img" :aria-label="`Levels over ${cycles.length} cycles`">
+    <svg
+      v-if="cycles.length"
+      class="cycles"
+      viewBox="0 0 600 170"
+      preserveAspectRatio="none"
+      role="img"
+      :aria-label="`Levels over ${cycles.length} cycles`"
+    >
       <g v-for="(cycle, index) in cycles" :key="index">
-        <rect :x="20 + index * (560 / cycles.length)" :y="scale.y(cycle.runningMm)" :width="0.34 * (560 / cycles.length)" :height="156 - scale.y(cycle.runningMm)" :fill="colour ?? 'var(--ink-soft)'" />
-        <rect :x="20 + (index + 0.36) * (560 / cycles.length)" :y="scale.y(cycle.stoppedMm)" :width="0.34 * (560 / cycles.length)" :height="156 - scale.y(cycle.stoppedMm)" :fill="colour ?? 'var(--ink-soft)'" opacity="0.55" />
-        <line :x1="20 + index * (560 / cycles.length)" :x2="20 + (index + 0.7) * (560 / cycles.length)" :y1="scale.y(cycle.runningMm)" :y2="scale.y(cycle.runningMm)" stroke="var(--ink)" stroke-width="2" />
-        <line :x1="20 + (index + 0.36) * (560 / cycles.length)" :x2="20 + (index + 0.7) * (560 / cycles.length)" :y1="scale.y(cycle.stoppedMm)" :y2="scale.y(cycle.stoppedMm)" stroke="var(--ink)" stroke-width="2" />
+        <rect
+          :x="20 + index * (560 / cycles.length)"
+          :y="scale.y(cycle.runningMm)"
+          :width="0.34 * (560 / cycles.length)"
+          :height="156 - scale.y(cycle.runningMm)"
+          :fill="colour ?? 'var(--ink-soft)'"
+        />
+        <rect
+          :x="20 + (index + 0.36) * (560 / cycles.length)"
+          :y="scale.y(cycle.stoppedMm)"
+          :width="0.34 * (560 / cycles.length)"
+          :height="156 - scale.y(cycle.stoppedMm)"
+          :fill="colour ?? 'var(--ink-soft)'"
+          opacity="0.55"
+        />
+        <line
+          :x1="20 + index * (560 / cycles.length)"
+          :x2="20 + (index + 0.7) * (560 / cycles.length)"
+          :y1="scale.y(cycle.runningMm)"
+          :y2="scale.y(cycle.runningMm)"
+          stroke="var(--ink)"
+          stroke-width="2"
+        />
+        <line
+          :x1="20 + (index + 0.36) * (560 / cycles.length)"
+          :x2="20 + (index + 0.7) * (560 / cycles.length)"
+          :y1="scale.y(cycle.stoppedMm)"
+          :y2="scale.y(cycle.stoppedMm)"
+          stroke="var(--ink)"
+          stroke-width="2"
+        />
       </g>
       <line x1="0" x2="600" y1="157" y2="157" stroke="var(--ink)" stroke-width="2" />
     </svg>
-    <ol v-if="cycles.length" class="plain-list list figures quiet"><li v-for="(cycle, index) in cycles" :key="index">{{ index + 1 }}: {{ cycle.runningMm }} mm running, {{ cycle.stoppedMm }} mm stopped<template v-if="cycle.bubbles">, bubbles</template><template v-if="cycle.noise">, pump noise</template></li></ol>
+    <ol v-if="cycles.length" class="plain-list list figures quiet">
+      <li v-for="(cycle, index) in cycles" :key="index">
+        {{ index + 1 }}: {{ cycle.runningMm }} mm running, {{ cycle.stoppedMm }} mm stopped<template v-if="cycle.bubbles"
+          >, bubbles</template
+        ><template v-if="cycle.noise">, pump noise</template>
+      </li>
+    </ol>
     <form v-if="!locked" class="entry" novalidate @submit.prevent="enter">
       <NumberField v-model="running" large label="Level, pump running" unit="mm" @enter="enter" />
       <NumberField v-model="stopped" large label="Level, pump stopped" unit="mm" @enter="enter" />
@@ -63,11 +112,31 @@ function enter(): void {
 </template>
 
 <style scoped>
-.bleed { display: grid; gap: 12px; }
-p { margin: 0; }
-.cycles { width: 100%; height: 170px; }
-.list { columns: 2; }
-.entry { display: grid; grid-template-columns: 1fr 1fr auto; gap: 12px; }
-.entry .v-btn { height: 64px; }
-@media (max-width: 700px) { .entry { grid-template-columns: 1fr 1fr; } }
+.bleed {
+  display: grid;
+  gap: 12px;
+}
+p {
+  margin: 0;
+}
+.cycles {
+  width: 100%;
+  height: 170px;
+}
+.list {
+  columns: 2;
+}
+.entry {
+  display: grid;
+  grid-template-columns: 1fr 1fr auto;
+  gap: 12px;
+}
+.entry .v-btn {
+  height: 64px;
+}
+@media (max-width: 700px) {
+  .entry {
+    grid-template-columns: 1fr 1fr;
+  }
+}
 </style>

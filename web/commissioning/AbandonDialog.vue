@@ -17,5 +17,13 @@ async function leave(reason: string): Promise<void> {
 </script>
 
 <template>
-  <ReasonDialog v-model="open" title="Take it off the bench without a record" label="Why" button="Off the bench" :least="3" :warning="submit.problem.value ?? 'The log stays, but nothing is signed off and no date is set.'" @say="leave" />
+  <ReasonDialog
+    v-model="open"
+    title="Take it off the bench without a record"
+    label="Why"
+    button="Off the bench"
+    :least="3"
+    :warning="submit.problem.value ?? 'The log stays, but nothing is signed off and no date is set.'"
+    @say="leave"
+  />
 </template>

@@ -15,31 +15,65 @@ const SHORT = 7;
 const entries = computed(() => {
   const newest = [...props.events].reverse();
   return (all.value ? newest : newest.slice(0, SHORT)).map((event) => ({
-    event, text: describeEntry(props.procedure, event, props.events), back: props.state.withdrawn.has(event.id), unsaved: event.seq > props.events.length - props.waiting,
+    event,
+    text: describeEntry(props.procedure, event, props.events),
+    back: props.state.withdrawn.has(event.id),
+    unsaved: event.seq > props.events.length - props.waiting,
   }));
 });
 </script>
 
 <template>
   <section class="log">
-    <header class="spread"><h2>Log</h2><v-btn size="small" variant="outlined" :disabled="events.length === 0" @click="emit('undo')">Take back the last <kbd class="ml-2">z</kbd></v-btn></header>
-    <p v-if="waiting > 0" role="status" class="waiting">{{ waiting }} {{ waiting === 1 ? 'entry is' : 'entries are' }} on this device only; sending.</p>
+    <header class="spread">
+      <h2>Log</h2>
+      <v-btn size="small" variant="outlined" :disabled="events.length === 0" @click="emit('undo')"
+        >Take back the last <kbd class="ml-2">z</kbd></v-btn
+      >
+    </header>
+    <p v-if="waiting > 0" role="status" class="waiting">
+      {{ waiting }} {{ waiting === 1 ? 'entry is' : 'entries are' }} on this device only; sending.
+    </p>
     <ol class="plain-list" reversed>
       <li v-for="{ event, text, back, unsaved } in entries" :key="event.id" :class="{ back, unsaved }">
         <time :datetime="event.at" class="quiet">{{ dates.time(event.at) }}</time><span>{{ text }}</span>
       </li>
     </ol>
-    <button v-if="events.length > SHORT" type="button" class="more" @click="all = !all">{{ all ? 'Only the newest' : `All ${events.length} entries` }}</button>
+    <button v-if="events.length > SHORT" type="button" class="more" @click="all = !all">
+      {{ all ? 'Only the newest' : `All ${events.length} entries` }}
+    </button>
     <p v-if="events.length === 0" class="quiet">Nothing yet. Every tick, reading and note lands here with its time and name.</p>
   </section>
 </template>
 
 <style scoped>
-.log { font-size: 0.94rem; }
-li { display: grid; grid-template-columns: 48px 1fr; gap: 10px; padding: 5px 0; border-top: 1px solid var(--line-soft); }
-.back span { text-decoration: line-through; color: var(--ink-soft); }
-.unsaved span::after { content: ' (not saved yet)'; color: var(--ink-soft); }
-.waiting { border-left: 4px solid var(--ink); padding-left: 10px; }
-.more { text-decoration: underline; min-height: 40px; }
-header { margin-bottom: 6px; }
+.log {
+  font-size: 0.94rem;
+}
+li {
+  display: grid;
+  grid-template-columns: 48px 1fr;
+  gap: 10px;
+  padding: 5px 0;
+  border-top: 1px solid var(--line-soft);
+}
+.back span {
+  text-decoration: line-through;
+  color: var(--ink-soft);
+}
+.unsaved span::after {
+  content: ' (not saved yet)';
+  color: var(--ink-soft);
+}
+.waiting {
+  border-left: 4px solid var(--ink);
+  padding-left: 10px;
+}
+.more {
+  text-decoration: underline;
+  min-height: 40px;
+}
+header {
+  margin-bottom: 6px;
+}
 </style>

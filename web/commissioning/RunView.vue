@@ -41,13 +41,21 @@ const leaving = ref(false);
 
 const procedure = computed(() => desk.answer.value?.run.procedure ?? null);
 const state = computed(() => desk.state.value);
-const step = computed(() => procedure.value?.steps.find(({ id }) => id === (looking.value ?? desk.current.value?.id)) ?? procedure.value?.steps.at(-1) ?? null);
+const step = computed(
+  () => procedure.value?.steps.find(({ id }) => id === (looking.value ?? desk.current.value?.id)) ?? procedure.value?.steps.at(-1) ?? null,
+);
 const progress = computed(() => state.value?.steps.find(({ id }) => id === step.value?.id) ?? null);
 const isCurrent = computed(() => step.value?.id === desk.current.value?.id);
 const locked = computed(() => desk.answer.value?.run.state !== 'active' || !isCurrent.value);
-const open = computed(() => (procedure.value && state.value && step.value ? blockers(procedure.value, state.value, step.value.id, now.value) : []));
+const open = computed(() =>
+  procedure.value && state.value && step.value ? blockers(procedure.value, state.value, step.value.id, now.value) : [],
+);
 const openChecks = computed(() => step.value?.checks.filter(({ id }) => (progress.value?.checks[id]?.mark ?? 'open') === 'open') ?? []);
-const colour = computed(() => coolants.find(state.value?.coolant?.productId ?? desk.answer.value?.coolantProductId ?? null)?.colour ?? null);
+const colour = computed(
+  () => coolants.find(state.value?.coolant?.productId ?? desk.answer.value?.coolantProductId ?? null)?.colour ?? null,
+);
+/** The drawing stands where liquid or joints are the matter; elsewhere the hands need the room. */
+const showsProfile = computed(() => ['checks', 'fill', 'wet-run', 'bleed'].includes(step.value?.kind ?? ''));
 const hasBigNumber = computed(() => step.value?.kind === 'checks');
 
 /** Before the fill the loop stands empty; while pouring the front is an estimate from volumes; afterwards it is full. */
@@ -59,7 +67,12 @@ const filled = computed(() => {
   return new Map(fillFront(file, pouredMl(state.value)).map((each) => [each.id, each.filled]));
 });
 
-watch(() => desk.current.value?.id, () => { looking.value = null; });
+watch(
+  () => desk.current.value?.id,
+  () => {
+    looking.value = null;
+  },
+);
 
 const send = (body: RunEventBody): boolean => desk.send(body);
 
@@ -83,7 +96,9 @@ function undo(): void {
 
 let signId = crypto.randomUUID();
 async function signOff(remark: string): Promise<void> {
-  const done = await signing.run(() => call<{ serviceDueOn: string | null }>('POST', `/runs/${props.id}/sign-off`, { body: { id: signId, remark } }));
+  const done = await signing.run(() =>
+    call<{ serviceDueOn: string | null }>('POST', `/runs/${props.id}/sign-off`, { body: { id: signId, remark } }),
+  );
   if (!done) return;
   signId = crypto.randomUUID();
   notices.say('Signed off. The settling check and the next service date are open.');
@@ -92,89 +107,272 @@ async function signOff(remark: string): Promise<void> {
 
 useShortcuts({
   Enter: stepDone,
-  c: () => { const next = openChecks.value[0]; if (next && !locked.value) mark(next.id, 'done'); },
-  m: () => { noting.value = true; },
+  c: () => {
+    const next = openChecks.value[0];
+    if (next && !locked.value) mark(next.id, 'done');
+  },
+  m: () => {
+    noting.value = true;
+  },
   z: undo,
 });
 </script>
 
 <template>
   <main class="bench-page">
-    <div v-if="desk.missing.value" class="page"><h1>No such run</h1><p>It belongs to no system of this workshop. <router-link to="/today">Today</router-link></p></div>
+    <div v-if="desk.missing.value" class="page">
+      <h1>No such run</h1>
+      <p>It belongs to no system of this workshop. <router-link to="/today">Today</router-link></p>
+    </div>
     <div v-else-if="desk.answer.value && procedure && state && step && progress" class="bench">
       <header class="head">
-        <div><h1><router-link :to="`/systems/${desk.answer.value.systemId}`">{{ desk.answer.value.systemName }}</router-link></h1>
-          <p class="quiet">{{ desk.answer.value.loopName }}, {{ desk.answer.value.customerName }}<template v-if="desk.answer.value.benchName"> · {{ desk.answer.value.benchName }}</template> · revision {{ desk.answer.value.revisionNumber }}</p></div>
+        <div>
+          <h1>
+            <router-link :to="`/systems/${desk.answer.value.systemId}`">{{ desk.answer.value.systemName }}</router-link>
+          </h1>
+          <p class="quiet">
+            {{ desk.answer.value.loopName }}, {{ desk.answer.value.customerName
+            }}<template v-if="desk.answer.value.benchName"> · {{ desk.answer.value.benchName }}</template> · revision
+            {{ desk.answer.value.revisionNumber }}
+          </p>
+        </div>
         <div class="row no-print">
           <v-btn variant="outlined" size="large" @click="noting = true">Note <kbd class="ml-2">m</kbd></v-btn>
           <v-btn v-if="desk.answer.value.run.state === 'active'" variant="text" size="large" @click="leaving = true">Off the bench</v-btn>
         </div>
       </header>
-      <p v-if="desk.answer.value.run.state === 'signed-off'" class="closed">This run is signed off. <router-link :to="`/runs/${id}/record`">Open its record</router-link></p>
-      <p v-if="desk.answer.value.run.state === 'abandoned'" class="closed">This run was taken off the bench without a record. Its log stays.</p>
+      <p v-if="desk.answer.value.run.state === 'signed-off'" class="closed">
+        This run is signed off. <router-link :to="`/runs/${id}/record`">Open its record</router-link>
+      </p>
+      <p v-if="desk.answer.value.run.state === 'abandoned'" class="closed">
+        This run was taken off the bench without a record. Its log stays.
+      </p>
 
       <StepRail class="rail" :procedure="procedure" :state="state" :shown="step.id" @look="looking = $event" />
 
       <section class="step" :aria-label="step.title">
-        <LoopProfile class="profile" :loop="desk.answer.value.file" :colour="colour" :filled="filled" :height="164" label="Loop profile with the estimated fill front" />
-        <div class="title"><h2>{{ step.title }}</h2><p v-if="hasBigNumber && !locked" class="left figures">{{ openChecks.length === 0 ? 'all ticked' : `${openChecks.length} to tick` }}</p></div>
+        <LoopProfile
+          v-if="showsProfile"
+          class="profile"
+          :loop="desk.answer.value.file"
+          :colour="colour"
+          :filled="filled"
+          :height="164"
+          label="Loop profile with the estimated fill front"
+        />
+        <div class="title">
+          <h2>{{ step.title }}</h2>
+          <p v-if="hasBigNumber && !locked" class="left figures">
+            {{ openChecks.length === 0 ? 'all ticked' : `${openChecks.length} to tick` }}
+          </p>
+        </div>
         <p class="lead">{{ step.lead }}</p>
-        <ul v-if="step.cautions.length && isCurrent" class="cautions plain-list"><li v-for="caution in step.cautions" :key="caution">{{ caution }}</li></ul>
+        <ul v-if="step.cautions.length && isCurrent" class="cautions plain-list">
+          <li v-for="caution in step.cautions" :key="caution">{{ caution }}</li>
+        </ul>
         <p v-if="desk.problem.value" role="alert" class="danger problem">{{ desk.problem.value }}</p>
         <p v-if="progress.deviation" class="closed">Passed over: {{ progress.deviation.text }}</p>
 
-        <TimerPanel v-for="timer in step.timers" :key="timer.id" :timer="timer" :state="state.timers[timer.id] ?? null" :locked="locked" :big="step.kind === 'wet-run'" @start="send({ type: 'timer-started', step: step.id, timer: timer.id })" @stop="send({ type: 'timer-stopped', step: step.id, timer: timer.id })" />
+        <TimerPanel
+          v-for="timer in step.timers"
+          :key="timer.id"
+          :timer="timer"
+          :state="state.timers[timer.id] ?? null"
+          :locked="locked"
+          :big="step.kind === 'wet-run'"
+          @start="send({ type: 'timer-started', step: step.id, timer: timer.id })"
+          @stop="send({ type: 'timer-stopped', step: step.id, timer: timer.id })"
+        />
         <DryTestStep v-if="step.kind === 'dry-test'" :procedure="procedure" :state="state" :locked="locked" @send="send" />
-        <FillStep v-if="step.kind === 'fill'" :procedure="procedure" :state="state" :planned-product-id="desk.answer.value.coolantProductId" :locked="locked" @send="send" />
+        <FillStep
+          v-if="step.kind === 'fill'"
+          :procedure="procedure"
+          :state="state"
+          :planned-product-id="desk.answer.value.coolantProductId"
+          :locked="locked"
+          @send="send"
+        />
         <BleedStep v-if="step.kind === 'bleed'" :state="state" :colour="colour" :locked="locked" @send="send" />
         <BaselineStep v-if="step.kind === 'baseline'" :state="state" :locked="locked" @send="send" />
-        <CheckRows v-if="step.checks.length" :checks="step.checks" :marks="progress.checks" :locked="locked" @mark="mark" @not-needed="(check, reason) => step && send({ type: 'check', step: step.id, check, mark: 'not-needed', reason })" />
-        <SignOffStep v-if="step.kind === 'sign-off' && desk.answer.value.run.state === 'active'" :procedure="procedure" :state="state" :busy="signing.busy.value" :waiting="desk.waiting.value" @sign="signOff" />
+        <CheckRows
+          v-if="step.checks.length"
+          :checks="step.checks"
+          :marks="progress.checks"
+          :locked="locked"
+          @mark="mark"
+          @not-needed="(check, reason) => step && send({ type: 'check', step: step.id, check, mark: 'not-needed', reason })"
+        />
+        <SignOffStep
+          v-if="step.kind === 'sign-off' && desk.answer.value.run.state === 'active'"
+          :procedure="procedure"
+          :state="state"
+          :busy="signing.busy.value"
+          :waiting="desk.waiting.value"
+          @sign="signOff"
+        />
         <p v-if="signing.problem.value" role="alert" class="danger">{{ signing.problem.value }}</p>
 
-        <ul v-if="progress.notes.length" class="notes plain-list"><li v-for="each in progress.notes" :key="each.eventId">{{ each.text }} <span class="quiet">{{ each.by }}</span></li></ul>
+        <ul v-if="progress.notes.length" class="notes plain-list">
+          <li v-for="each in progress.notes" :key="each.eventId">
+            {{ each.text }} <span class="quiet">{{ each.by }}</span>
+          </li>
+        </ul>
 
         <div v-if="!locked && step.kind !== 'sign-off'" class="actions">
-          <v-btn size="x-large" :disabled="open.length > 0" @click="stepDone">Done: {{ step.title.toLowerCase() }} <kbd class="ml-3">Enter</kbd></v-btn>
-          <p v-if="open.length" class="quiet">{{ open.join('; ') }}. <button type="button" class="link" @click="deviating = true">Go on with a reason</button></p>
+          <v-btn size="x-large" :disabled="open.length > 0" @click="stepDone"
+            >Done: {{ step.title.toLowerCase() }} <kbd class="ml-3">Enter</kbd></v-btn
+          >
+          <p v-if="open.length" class="quiet">
+            {{ open.join('; ') }}. <button type="button" class="link" @click="deviating = true">Go on with a reason</button>
+          </p>
         </div>
-        <div v-else-if="looking && desk.answer.value.run.state === 'active'" class="actions"><v-btn size="x-large" variant="outlined" @click="looking = null">Back to the current step</v-btn></div>
+        <div v-else-if="looking && desk.answer.value.run.state === 'active'" class="actions">
+          <v-btn size="x-large" variant="outlined" @click="looking = null">Back to the current step</v-btn>
+        </div>
       </section>
 
       <RunLog class="log" :procedure="procedure" :state="state" :events="desk.events.value" :waiting="desk.waiting.value" @undo="undo" />
       <ReasonDialog v-model="noting" title="Note" label="What you saw or did" button="Write it down" :least="1" @say="note" />
-      <ReasonDialog v-model="deviating" title="Go on although it is not done" label="Why, for the record" button="Go on" :least="3" :warning="open.join('; ')" @say="deviate" />
+      <ReasonDialog
+        v-model="deviating"
+        title="Go on although it is not done"
+        label="Why, for the record"
+        button="Go on"
+        :least="3"
+        :warning="open.join('; ')"
+        @say="deviate"
+      />
       <AbandonDialog v-model="leaving" :run-id="id" @left="router.push(`/systems/${desk.answer.value?.systemId}`)" />
     </div>
-    <div v-else-if="desk.problem.value" class="page" role="alert"><h1>The run cannot be shown</h1><p>{{ desk.problem.value }}</p><v-btn @click="desk.load()">Try again</v-btn></div>
+    <div v-else-if="desk.problem.value" class="page" role="alert">
+      <h1>The run cannot be shown</h1>
+      <p>{{ desk.problem.value }}</p>
+      <v-btn @click="desk.load()">Try again</v-btn>
+    </div>
   </main>
 </template>
 
 <style scoped>
-.bench { display: grid; grid-template-columns: 216px minmax(0, 1fr) 292px; grid-template-areas: 'head head head' 'rail step log'; gap: 6px 30px; padding: 14px 26px calc(var(--edge-height) + 30px); max-width: 1500px; margin: 0 auto; }
-.head { grid-area: head; display: flex; justify-content: space-between; align-items: center; gap: 20px; }
-.head h1 { font-size: 1.5rem; }
-.head h1 a { text-decoration: none; }
-.head p { margin: 0; }
-.rail { grid-area: rail; align-self: start; position: sticky; top: 12px; }
-.step { grid-area: step; display: grid; gap: 12px; align-content: start; min-width: 0; }
-.log { grid-area: log; align-self: start; }
-.profile { background: var(--sheet); border-radius: 3px; }
-.title { display: flex; justify-content: space-between; align-items: baseline; gap: 20px; }
-.title h2 { font-size: 1.9rem; }
-.left { font-size: 1.9rem; font-weight: 320; margin: 0; white-space: nowrap; }
-.lead { font-size: 1.16rem; margin: 0; max-width: 66ch; }
-.cautions { display: grid; gap: 2px; border-left: 5px solid var(--danger); padding: 2px 0 2px 14px; }
-.problem { border-left: 5px solid var(--danger); background: var(--danger-ground); padding: 10px 14px; margin: 0; }
-.closed { grid-column: 1 / -1; padding: 10px 14px; background: var(--sheet); border-left: 4px solid var(--ink); margin: 0; }
-.notes li { padding: 6px 0 6px 14px; border-left: 3px solid var(--line); }
-.actions { position: sticky; bottom: var(--edge-height); background: var(--ground); padding: 12px 0 14px; display: flex; gap: 20px; align-items: center; border-top: 1px solid var(--line); }
-.actions p { margin: 0; }
-.actions :deep(.v-btn--size-x-large) { height: 64px; font-size: 1.1rem; }
-.link { text-decoration: underline; }
+.bench {
+  display: grid;
+  grid-template-columns: 216px minmax(0, 1fr) 292px;
+  grid-template-areas: 'head head head' 'rail step log';
+  gap: 6px 30px;
+  padding: 14px 26px calc(var(--edge-height) + 30px);
+  max-width: 1500px;
+  margin: 0 auto;
+}
+.head {
+  grid-area: head;
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 20px;
+}
+.head h1 {
+  font-size: 1.5rem;
+}
+.head h1 a {
+  text-decoration: none;
+}
+.head p {
+  margin: 0;
+}
+.rail {
+  grid-area: rail;
+  align-self: start;
+  position: sticky;
+  top: 12px;
+}
+.step {
+  grid-area: step;
+  display: grid;
+  gap: 12px;
+  align-content: start;
+  min-width: 0;
+}
+.log {
+  grid-area: log;
+  align-self: start;
+}
+.profile {
+  background: var(--sheet);
+  border-radius: 3px;
+}
+.title {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+  gap: 20px;
+}
+.title h2 {
+  font-size: 1.9rem;
+}
+.left {
+  font-size: 1.9rem;
+  font-weight: 320;
+  margin: 0;
+  white-space: nowrap;
+}
+.lead {
+  font-size: 1.16rem;
+  margin: 0;
+  max-width: 66ch;
+}
+.cautions {
+  display: grid;
+  gap: 2px;
+  border-left: 5px solid var(--danger);
+  padding: 2px 0 2px 14px;
+}
+.problem {
+  border-left: 5px solid var(--danger);
+  background: var(--danger-ground);
+  padding: 10px 14px;
+  margin: 0;
+}
+.closed {
+  grid-column: 1 / -1;
+  padding: 10px 14px;
+  background: var(--sheet);
+  border-left: 4px solid var(--ink);
+  margin: 0;
+}
+.notes li {
+  padding: 6px 0 6px 14px;
+  border-left: 3px solid var(--line);
+}
+.actions {
+  position: sticky;
+  bottom: var(--edge-height);
+  background: var(--ground);
+  padding: 12px 0 14px;
+  display: flex;
+  gap: 20px;
+  align-items: center;
+  border-top: 1px solid var(--line);
+}
+.actions p {
+  margin: 0;
+}
+.actions :deep(.v-btn--size-x-large) {
+  height: 64px;
+  font-size: 1.1rem;
+}
+.link {
+  text-decoration: underline;
+}
 @media (max-width: 1000px) {
-  .bench { grid-template-columns: minmax(0, 1fr); grid-template-areas: 'head' 'rail' 'step' 'log'; padding-inline: 18px; }
-  .rail { position: static; }
-  .actions { flex-wrap: wrap; }
+  .bench {
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-areas: 'head' 'rail' 'step' 'log';
+    padding-inline: 18px;
+  }
+  .rail {
+    position: static;
+  }
+  .actions {
+    flex-wrap: wrap;
+  }
 }
 </style>

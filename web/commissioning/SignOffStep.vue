@@ -21,28 +21,65 @@ const lines = computed(() => {
     ['Planned fill', formatMlWithSd(procedure.fillPlan.total.volumeMl, procedure.fillPlan.total.sdMl)],
     ['Poured', poured > 0 ? `${formatMl(poured)}, ${balanceFill(procedure.fillPlan.total, poured).text}` : 'nothing recorded'],
     ['Coolant', state.coolant ? `${state.coolant.productName}${state.coolant.lot ? `, lot ${state.coolant.lot}` : ''}` : 'not recorded'],
-    ...(procedure.dry ? [['Dry test', dry ? `${dry.verdict === 'pass' ? 'passed' : dry.verdict}, leak ${formatLeak(dry.leakMbarLs)}` : 'not made']] : []),
+    ...(procedure.dry
+      ? [['Dry test', dry ? `${dry.verdict === 'pass' ? 'passed' : dry.verdict}, leak ${formatLeak(dry.leakMbarLs)}` : 'not made']]
+      : []),
     ['Bleeding', `${bleed.risesMm.length} cycles${bleed.bled ? ', bled' : ', not by the criterion'}`],
     ['Baseline', `${state.baselines.length} ${state.baselines.length === 1 ? 'reading' : 'readings'}`],
   ];
 });
-const deviations = computed(() => props.state.steps.filter(({ deviation }) => deviation).map(({ id, deviation }) => `${props.procedure.steps.find((step) => step.id === id)?.title}: ${deviation?.text}`));
+const deviations = computed(() =>
+  props.state.steps
+    .filter(({ deviation }) => deviation)
+    .map(({ id, deviation }) => `${props.procedure.steps.find((step) => step.id === id)?.title}: ${deviation?.text}`),
+);
 </script>
 
 <template>
   <section class="sign">
-    <dl class="figures"><template v-for="[name, value] in lines" :key="name"><dt>{{ name }}</dt><dd>{{ value }}</dd></template></dl>
-    <div v-if="deviations.length"><h3>Passed over with a reason</h3><ul><li v-for="each in deviations" :key="each">{{ each }}</li></ul></div>
+    <dl class="figures">
+      <template v-for="[name, value] in lines" :key="name"
+        ><dt>{{ name }}</dt>
+        <dd>{{ value }}</dd></template
+      >
+    </dl>
+    <div v-if="deviations.length">
+      <h3>Passed over with a reason</h3>
+      <ul>
+        <li v-for="each in deviations" :key="each">{{ each }}</li>
+      </ul>
+    </div>
     <v-textarea v-model="remark" label="Closing remark" placeholder="quiet setting kept; owner shown the level mark" />
-    <p class="quiet">Signing off opens the settling check in two to seven days, sets the next service date and closes this record. It can be added to, never changed.</p>
-    <v-btn size="x-large" :loading="busy" :disabled="waiting > 0" @click="emit('sign', remark)">{{ waiting > 0 ? 'Waiting for the last entries' : 'Sign off' }}</v-btn>
+    <p class="quiet">
+      Signing off opens the settling check in two to seven days, sets the next service date and closes this record. It can be added to,
+      never changed.
+    </p>
+    <v-btn size="x-large" :loading="busy" :disabled="waiting > 0" @click="emit('sign', remark)">{{
+      waiting > 0 ? 'Waiting for the last entries' : 'Sign off'
+    }}</v-btn>
   </section>
 </template>
 
 <style scoped>
-.sign { display: grid; gap: 14px; justify-items: start; }
-dl { display: grid; grid-template-columns: 130px 1fr; gap: 8px 18px; margin: 0; font-size: 1.08rem; }
-dt { color: var(--ink-soft); }
-dd { margin: 0; }
-.sign :deep(.v-textarea) { width: min(100%, 620px); }
+.sign {
+  display: grid;
+  gap: 14px;
+  justify-items: start;
+}
+dl {
+  display: grid;
+  grid-template-columns: 130px 1fr;
+  gap: 8px 18px;
+  margin: 0;
+  font-size: 1.08rem;
+}
+dt {
+  color: var(--ink-soft);
+}
+dd {
+  margin: 0;
+}
+.sign :deep(.v-textarea) {
+  width: min(100%, 620px);
+}
 </style>

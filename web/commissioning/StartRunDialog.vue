@@ -17,7 +17,8 @@ const resolution = ref<number | null>(DEFAULT_SCHOOLS.gaugeResolutionKpa);
 
 onMounted(async () => {
   const [shop, today] = await Promise.all([
-    get<{ workshop: { schools: Schools }; benches: { id: string; name: string }[] }>('/workshop'), get<{ runs: { benchId: string | null; systemName: string }[] }>('/today'),
+    get<{ workshop: { schools: Schools }; benches: { id: string; name: string }[] }>('/workshop'),
+    get<{ runs: { benchId: string | null; systemName: string }[] }>('/today'),
   ]);
   Object.assign(schools, shop.workshop.schools);
   resolution.value = schools.gaugeResolutionKpa;
@@ -28,12 +29,14 @@ onMounted(async () => {
 
 async function start(): Promise<void> {
   const made = await submit.run((idempotencyKey) =>
-    call<{ run: { id: string } }>('POST', '/runs', { body: { loopId: props.loopId, benchId: benchId.value, schools: { ...schools, gaugeResolutionKpa: resolution.value } }, idempotencyKey })
-      .catch((error: unknown) => {
-        const runId = error instanceof ApiError ? error.details.runId : undefined;
-        if (typeof runId === 'string') return { run: { id: runId } };
-        throw error;
-      }),
+    call<{ run: { id: string } }>('POST', '/runs', {
+      body: { loopId: props.loopId, benchId: benchId.value, schools: { ...schools, gaugeResolutionKpa: resolution.value } },
+      idempotencyKey,
+    }).catch((error: unknown) => {
+      const runId = error instanceof ApiError ? error.details.runId : undefined;
+      if (typeof runId === 'string') return { run: { id: runId } };
+      throw error;
+    }),
   );
   if (made) emit('started', made.run.id);
 }
@@ -44,31 +47,84 @@ async function start(): Promise<void> {
     <v-card class="pa-6">
       <form class="stack" novalidate @submit.prevent="start">
         <h2>Commission {{ loopName.toLowerCase() }} of {{ systemName }}</h2>
-        <v-select v-model="benchId" :items="benches" item-title="name" item-value="id" label="Bench" clearable :error-messages="submit.at('benchId')" />
+        <v-select
+          v-model="benchId"
+          :items="benches"
+          item-title="name"
+          item-value="id"
+          label="Bench"
+          clearable
+          :error-messages="submit.at('benchId')"
+        />
         <fieldset>
           <legend>How leaks are looked for</legend>
-          <label v-for="(school, key) in LEAK_SCHOOLS" :key="key" class="school"><input v-model="schools.leak" type="radio" :value="key" /> <span><strong>{{ school.label }}</strong> <span class="quiet">{{ school.consequence }}</span></span></label>
+          <label v-for="(school, key) in LEAK_SCHOOLS" :key="key" class="school"
+            ><input v-model="schools.leak" type="radio" :value="key" />
+            <span
+              ><strong>{{ school.label }}</strong> <span class="quiet">{{ school.consequence }}</span></span
+            ></label
+          >
         </fieldset>
         <fieldset v-if="LEAK_SCHOOLS[schools.leak].dry">
           <legend>What the air test must exclude</legend>
-          <label v-for="(limit, key) in LEAK_LIMITS" :key="key" class="school"><input v-model="schools.limit" type="radio" :value="key" /> <span><strong>{{ limit.label }}</strong> <span class="quiet">{{ limit.meaning }}</span></span></label>
-          <NumberField v-model="resolution" class="mt-2" label="The gauge can be read to" unit="kPa" :errors="submit.at('schools.gaugeResolutionKpa')" />
+          <label v-for="(limit, key) in LEAK_LIMITS" :key="key" class="school"
+            ><input v-model="schools.limit" type="radio" :value="key" />
+            <span
+              ><strong>{{ limit.label }}</strong> <span class="quiet">{{ limit.meaning }}</span></span
+            ></label
+          >
+          <NumberField
+            v-model="resolution"
+            class="mt-2"
+            label="The gauge can be read to"
+            unit="kPa"
+            :errors="submit.at('schools.gaugeResolutionKpa')"
+          />
         </fieldset>
         <fieldset v-if="LEAK_SCHOOLS[schools.leak].wet">
           <legend>How long only the pump runs</legend>
-          <label v-for="(school, key) in WET_SCHOOLS" :key="key" class="school"><input v-model="schools.wet" type="radio" :value="key" /> <span><strong>{{ school.label }}</strong> <span class="quiet">{{ school.consequence }}</span></span></label>
+          <label v-for="(school, key) in WET_SCHOOLS" :key="key" class="school"
+            ><input v-model="schools.wet" type="radio" :value="key" />
+            <span
+              ><strong>{{ school.label }}</strong> <span class="quiet">{{ school.consequence }}</span></span
+            ></label
+          >
         </fieldset>
-        <p class="quiet">Figures are estimates to be checked against the makers' instructions; local rules and safety data sheets come first.</p>
+        <p class="quiet">
+          Figures are estimates to be checked against the makers' instructions; local rules and safety data sheets come first.
+        </p>
         <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
-        <div class="row"><v-btn type="submit" size="x-large" :loading="submit.busy.value">Put it on the bench</v-btn><v-btn variant="text" size="large" @click="emit('close')">Close</v-btn></div>
+        <div class="row">
+          <v-btn type="submit" size="x-large" :loading="submit.busy.value">Put it on the bench</v-btn
+          ><v-btn variant="text" size="large" @click="emit('close')">Close</v-btn>
+        </div>
       </form>
     </v-card>
   </v-dialog>
 </template>
 
 <style scoped>
-fieldset { border: none; padding: 0; margin: 0; }
-legend { font-weight: 620; padding: 0 0 4px; }
-.school { display: grid; grid-template-columns: 28px 1fr; gap: 8px; align-items: center; min-height: 48px; border-top: 1px solid var(--line-soft); cursor: pointer; }
-.school input { width: 22px; height: 22px; accent-color: var(--ink); }
+fieldset {
+  border: none;
+  padding: 0;
+  margin: 0;
+}
+legend {
+  font-weight: 620;
+  padding: 0 0 4px;
+}
+.school {
+  display: grid;
+  grid-template-columns: 28px 1fr;
+  gap: 8px;
+  align-items: center;
+  min-height: 48px;
+  border-top: 1px solid var(--line-soft);
+  cursor: pointer;
+}
+.school input {
+  width: 22px;
+  height: 22px;
+  accent-color: var(--ink);
+}
 </style>

@@ -24,17 +24,36 @@ const endsAt = computed(() => (props.state ? new Date(Date.parse(props.state.sta
       <template v-else>{{ formatClock(face.remainingS) }}</template>
     </p>
     <div class="rule"><span :style="{ width: `${share * 100}%` }" /></div>
-    <p class="quiet">{{ timer.label }}<template v-if="face && face.running">, until {{ dates.dayAndTime(endsAt) }}</template><template v-else-if="face && !face.finished">, stopped early</template></p>
+    <p class="quiet">
+      {{ timer.label }}<template v-if="face && face.running">, until {{ dates.dayAndTime(endsAt) }}</template
+      ><template v-else-if="face && !face.finished">, stopped early</template>
+    </p>
     <div v-if="!locked" class="row mt-2">
-      <v-btn v-if="!face || (!face.running && !face.finished)" size="x-large" @click="emit('start')">{{ face ? 'Start again' : 'Pump on, start the clock' }}</v-btn>
+      <v-btn v-if="!face || (!face.running && !face.finished)" size="x-large" @click="emit('start')">{{
+        face ? 'Start again' : 'Pump on, start the clock'
+      }}</v-btn>
       <v-btn v-else-if="face.running" size="x-large" variant="outlined" @click="emit('stop')">Stop early</v-btn>
     </div>
   </section>
 </template>
 
 <style scoped>
-p { margin: 0; }
-.medium { font-size: 2.2rem; font-weight: 320; }
-.rule { height: 12px; border: 2px solid var(--ink); margin: 10px 0 8px; background: var(--glass); }
-.rule span { display: block; height: 100%; background: var(--ink); }
+p {
+  margin: 0;
+}
+.medium {
+  font-size: 2.2rem;
+  font-weight: 320;
+}
+.rule {
+  height: 12px;
+  border: 2px solid var(--ink);
+  margin: 10px 0 8px;
+  background: var(--glass);
+}
+.rule span {
+  display: block;
+  height: 100%;
+  background: var(--ink);
+}
 </style>

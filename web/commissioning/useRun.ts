@@ -65,7 +65,10 @@ export function useRun(id: string): RunDesk {
     const saved = answer.value?.events ?? [];
     const known = new Set(saved.map((event) => event.id));
     const own = pending.value.filter((entry) => !known.has(entry.id));
-    return [...saved, ...own.map((entry, index): RunEvent => ({ ...entry, seq: saved.length + index + 1, by: session.account?.personName ?? '' }))];
+    return [
+      ...saved,
+      ...own.map((entry, index): RunEvent => ({ ...entry, seq: saved.length + index + 1, by: session.account?.personName ?? '' })),
+    ];
   });
   const state = computed(() => (answer.value ? replay(answer.value.run.procedure, events.value) : null));
   const current = computed(() => answer.value?.run.procedure.steps.find((step) => step.id === state.value?.current) ?? null);
@@ -97,11 +100,13 @@ export function useRun(id: string): RunDesk {
       while (pending.value.length > 0) {
         const entry = pending.value[0] as Pending;
         const { event } = await call<{ event: RunEvent }>('POST', `/runs/${id}/events`, { body: entry });
-        if (!answer.value.events.some((known) => known.id === event.id)) answer.value = { ...answer.value, events: [...answer.value.events, event] };
+        if (!answer.value.events.some((known) => known.id === event.id))
+          answer.value = { ...answer.value, events: [...answer.value.events, event] };
         keep(pending.value.slice(1));
       }
     } catch (error) {
-      const refused = error instanceof ApiError && error.status >= 400 && error.status < 500 && error.status !== 401 && error.status !== 429;
+      const refused =
+        error instanceof ApiError && error.status >= 400 && error.status < 500 && error.status !== 401 && error.status !== 429;
       if (refused) {
         problem.value = wordsOf(error);
         keep(pending.value.slice(1));
@@ -127,14 +132,23 @@ export function useRun(id: string): RunDesk {
   }
 
   onMounted(load);
-  const watcher = window.setInterval(() => { if (pending.value.length === 0 && document.visibilityState === 'visible') void load(); }, WATCH_MS);
+  const watcher = window.setInterval(() => {
+    if (pending.value.length === 0 && document.visibilityState === 'visible') void load();
+  }, WATCH_MS);
   onScopeDispose(() => {
     window.clearInterval(watcher);
     window.clearTimeout(retry);
   });
 
   return {
-    answer, state, events, problem, missing, current, send, load,
+    answer,
+    state,
+    events,
+    problem,
+    missing,
+    current,
+    send,
+    load,
     waiting: computed(() => pending.value.length),
     undoLast: () => {
       const last = state.value ? lastUndoable(events.value, state.value) : null;

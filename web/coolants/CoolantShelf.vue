@@ -16,19 +16,34 @@ const lotFor = ref<string | null>(null);
 const lot = ref('');
 onMounted(() => void coolants.load());
 
-const blank = () => ({ name: '', coolantClass: 'clear' as CoolantClass, colour: '#7fb8c9', form: 'ready-mix' as 'ready-mix' | 'concentrate', percent: null as number | null, bottleMl: 1000 as number | null, sheetLifeMonths: null as number | null });
+const blank = () => ({
+  name: '',
+  coolantClass: 'clear' as CoolantClass,
+  colour: '#7fb8c9',
+  form: 'ready-mix' as 'ready-mix' | 'concentrate',
+  percent: null as number | null,
+  bottleMl: 1000 as number | null,
+  sheetLifeMonths: null as number | null,
+});
 const form = reactive(blank());
 const classes = COOLANT_CLASS_KEYS.map((value) => ({ value, title: COOLANT_CLASSES[value].label }));
 
 function lifeWords(product: Product): string {
   if (product.sheetLifeMonths !== null) return `${product.sheetLifeMonths} months by its sheet`;
   const base = COOLANT_CLASSES[product.coolantClass];
-  return base.baseLifeRunningHours === null ? `${base.baseLifeMonths} months for its class` : `${base.baseLifeRunningHours} running hours for its class`;
+  return base.baseLifeRunningHours === null
+    ? `${base.baseLifeMonths} months for its class`
+    : `${base.baseLifeRunningHours} running hours for its class`;
 }
 
 async function add(): Promise<void> {
   const { percent, ...rest } = form;
-  const made = await submit.run((idempotencyKey) => call<Product>('POST', '/coolants', { body: { ...rest, targetFraction: form.form === 'concentrate' && percent !== null ? percent / 100 : null }, idempotencyKey }));
+  const made = await submit.run((idempotencyKey) =>
+    call<Product>('POST', '/coolants', {
+      body: { ...rest, targetFraction: form.form === 'concentrate' && percent !== null ? percent / 100 : null },
+      idempotencyKey,
+    }),
+  );
   if (!made) return;
   adding.value = false;
   Object.assign(form, blank());
@@ -36,7 +51,9 @@ async function add(): Promise<void> {
 }
 
 async function addLot(productId: string): Promise<void> {
-  const made = await lotSubmit.run((idempotencyKey) => call('POST', '/coolant-batches', { body: { productId, lot: lot.value.trim(), openedOn: null }, idempotencyKey }));
+  const made = await lotSubmit.run((idempotencyKey) =>
+    call('POST', '/coolant-batches', { body: { productId, lot: lot.value.trim(), openedOn: null }, idempotencyKey }),
+  );
   if (!made) return;
   lotFor.value = null;
   lot.value = '';
@@ -46,12 +63,21 @@ async function addLot(productId: string): Promise<void> {
 
 <template>
   <section>
-    <header class="spread"><h2>Coolants</h2><v-btn variant="outlined" @click="adding = !adding">{{ adding ? 'Close' : 'New coolant' }}</v-btn></header>
+    <header class="spread">
+      <h2>Coolants</h2>
+      <v-btn variant="outlined" @click="adding = !adding">{{ adding ? 'Close' : 'New coolant' }}</v-btn>
+    </header>
     <form v-if="adding" class="form mt-3" novalidate @submit.prevent="add">
       <v-text-field v-model="form.name" label="Name on the bottle" :error-messages="submit.at('name')" />
       <v-select v-model="form.coolantClass" :items="classes" label="Class" />
       <v-select v-model="form.form" :items="['ready-mix', 'concentrate']" label="Comes as" />
-      <NumberField v-if="form.form === 'concentrate'" v-model="form.percent" label="Share in the loop" unit="%" :errors="submit.at('targetFraction')" />
+      <NumberField
+        v-if="form.form === 'concentrate'"
+        v-model="form.percent"
+        label="Share in the loop"
+        unit="%"
+        :errors="submit.at('targetFraction')"
+      />
       <NumberField v-model="form.bottleMl" label="Bottle" unit="mL" :errors="submit.at('bottleMl')" />
       <NumberField v-model="form.sheetLifeMonths" label="Life by its sheet, if any" unit="months" :errors="submit.at('sheetLifeMonths')" />
       <label class="colour">Colour of the liquid <input v-model="form.colour" type="color" /></label>
@@ -63,25 +89,80 @@ async function addLot(productId: string): Promise<void> {
         <span class="bottle" :style="{ background: product.colour }" />
         <div>
           <strong>{{ product.name }}</strong>
-          <p class="quiet figures">{{ COOLANT_CLASSES[product.coolantClass].label }} · {{ product.form === 'concentrate' ? `concentrate, ${Math.round((product.targetFraction ?? 0) * 100)} %` : 'ready-mix' }} · {{ formatMl(product.bottleMl) }} · {{ lifeWords(product) }}</p>
-          <p class="figures">Lots: {{ product.batches.map((each) => each.lot).join(', ') || 'none' }} <button type="button" class="link" @click="lotFor = lotFor === product.id ? null : product.id">add a lot</button></p>
-          <form v-if="lotFor === product.id" class="row" @submit.prevent="addLot(product.id)"><v-text-field v-model="lot" label="Lot on the bottle" autofocus :error-messages="lotSubmit.problem.value ?? []" /><v-btn type="submit" :loading="lotSubmit.busy.value">Add</v-btn></form>
+          <p class="quiet figures">
+            {{ COOLANT_CLASSES[product.coolantClass].label }} ·
+            {{ product.form === 'concentrate' ? `concentrate, ${Math.round((product.targetFraction ?? 0) * 100)} %` : 'ready-mix' }} ·
+            {{ formatMl(product.bottleMl) }} · {{ lifeWords(product) }}
+          </p>
+          <p class="figures">
+            Lots: {{ product.batches.map((each) => each.lot).join(', ') || 'none' }}
+            <button type="button" class="link" @click="lotFor = lotFor === product.id ? null : product.id">add a lot</button>
+          </p>
+          <form v-if="lotFor === product.id" class="row" @submit.prevent="addLot(product.id)">
+            <v-text-field v-model="lot" label="Lot on the bottle" autofocus :error-messages="lotSubmit.problem.value ?? []" /><v-btn
+              type="submit"
+              :loading="lotSubmit.busy.value"
+              >Add</v-btn
+            >
+          </form>
         </div>
       </li>
     </ul>
-    <p v-if="coolants.products.length === 0" class="quiet mt-2">No coolant yet. Add the first bottle: its class and life decide when a fill is due.</p>
+    <p v-if="coolants.products.length === 0" class="quiet mt-2">
+      No coolant yet. Add the first bottle: its class and life decide when a fill is due.
+    </p>
   </section>
 </template>
 
 <style scoped>
-.form { display: grid; grid-template-columns: 1fr 1fr; gap: 12px; align-items: start; }
-.wide { grid-column: 1 / -1; }
-.colour { display: flex; gap: 12px; align-items: center; min-height: 48px; }
-.colour input { width: 64px; height: 44px; }
-.shelf { display: grid; grid-template-columns: 1fr 1fr; gap: 6px 28px; margin-top: 12px; }
-.shelf li { display: grid; grid-template-columns: 26px 1fr; gap: 16px; padding: 10px 0; border-top: 1px solid var(--line-soft); }
-.shelf p { margin: 0; }
-.bottle { border: 2px solid var(--ink); border-radius: 9px 9px 3px 3px; min-height: 58px; align-self: start; }
-.link { text-decoration: underline; }
-@media (max-width: 900px) { .shelf, .form { grid-template-columns: 1fr; } }
+.form {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+  align-items: start;
+}
+.wide {
+  grid-column: 1 / -1;
+}
+.colour {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  min-height: 48px;
+}
+.colour input {
+  width: 64px;
+  height: 44px;
+}
+.shelf {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 6px 28px;
+  margin-top: 12px;
+}
+.shelf li {
+  display: grid;
+  grid-template-columns: 26px 1fr;
+  gap: 16px;
+  padding: 10px 0;
+  border-top: 1px solid var(--line-soft);
+}
+.shelf p {
+  margin: 0;
+}
+.bottle {
+  border: 2px solid var(--ink);
+  border-radius: 9px 9px 3px 3px;
+  min-height: 58px;
+  align-self: start;
+}
+.link {
+  text-decoration: underline;
+}
+@media (max-width: 900px) {
+  .shelf,
+  .form {
+    grid-template-columns: 1fr;
+  }
+}
 </style>

@@ -20,7 +20,9 @@ export const useCoolants = defineStore('coolants', () => {
   const products = ref<Product[]>([]);
   return {
     products,
-    load: async () => { products.value = (await get<{ products: Product[] }>('/coolants')).products; },
+    load: async () => {
+      products.value = (await get<{ products: Product[] }>('/coolants')).products;
+    },
     find: (id: string | null): Product | null => products.value.find((product) => product.id === id) ?? null,
   };
 });

@@ -17,10 +17,17 @@ const names = { 'coolant-service': 'Coolant service', 'settling-check': 'Settlin
 
 <template>
   <article class="due">
-    <h2>{{ names[due.kind] }}<span v-if="loopName" class="quiet">, {{ loopName }}</span></h2>
+    <h2>
+      {{ names[due.kind] }}<span v-if="loopName" class="quiet">, {{ loopName }}</span>
+    </h2>
     <p class="when figures" :class="{ 'big-number': big }">{{ sayDue(due.dueOn, today) }}</p>
-    <p class="figures"><template v-if="due.windowFrom">{{ dates.day(due.windowFrom) }} to </template>{{ dates.day(due.dueOn) }}<span v-if="due.postponed" class="quiet">, put off {{ due.postponed }}×</span></p>
-    <p class="reason">{{ due.reason.charAt(0).toUpperCase() + due.reason.slice(1) }}<span v-if="due.estimated" class="estimate quiet"> (estimate)</span></p>
+    <p class="figures">
+      <template v-if="due.windowFrom">{{ dates.day(due.windowFrom) }} to </template>{{ dates.day(due.dueOn)
+      }}<span v-if="due.postponed" class="quiet">, put off {{ due.postponed }}×</span>
+    </p>
+    <p class="reason">
+      {{ due.reason.charAt(0).toUpperCase() + due.reason.slice(1) }}<span v-if="due.estimated" class="estimate quiet"> (estimate)</span>
+    </p>
     <ul v-if="due.clocks.length > 1" class="plain-list quiet clocks">
       <li v-for="clock in due.clocks.slice(1)" :key="clock.kind">later: {{ dates.day(clock.dueOn) }}, {{ clock.reason }}</li>
     </ul>
@@ -35,8 +42,18 @@ const names = { 'coolant-service': 'Coolant service', 'settling-check': 'Settlin
 </template>
 
 <style scoped>
-.due p { margin: 4px 0 0; }
-.when:not(.big-number) { font-size: 1.6rem; font-weight: 400; }
-.reason { max-width: 52ch; }
-.clocks { margin-top: 6px; font-size: 0.92rem; }
+.due p {
+  margin: 4px 0 0;
+}
+.when:not(.big-number) {
+  font-size: 1.6rem;
+  font-weight: 400;
+}
+.reason {
+  max-width: 52ch;
+}
+.clocks {
+  margin-top: 6px;
+  font-size: 0.92rem;
+}
 </style>

@@ -19,7 +19,9 @@ watch(open, (now) => {
 });
 
 async function save(): Promise<void> {
-  const saved = await submit.run(() => call('PUT', `/due-items/${props.due.id}/postpone`, { body: { ...form, version: props.due.version } }));
+  const saved = await submit.run(() =>
+    call('PUT', `/due-items/${props.due.id}/postpone`, { body: { ...form, version: props.due.version } }),
+  );
   if (!saved) return;
   open.value = false;
   emit('saved', 'Put off; it stays open and comes back on its new date.');
@@ -36,7 +38,10 @@ async function save(): Promise<void> {
         <v-textarea v-model="form.reason" label="In the owner's words" :error-messages="submit.at('reason')" />
         <v-checkbox v-model="form.riskTold" label="The risk was told" :error-messages="submit.at('riskTold')" />
         <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
-        <div class="row"><v-btn type="submit" size="large" :loading="submit.busy.value">Put off</v-btn><v-btn variant="text" size="large" @click="open = false">Close</v-btn></div>
+        <div class="row">
+          <v-btn type="submit" size="large" :loading="submit.busy.value">Put off</v-btn
+          ><v-btn variant="text" size="large" @click="open = false">Close</v-btn>
+        </div>
       </form>
     </v-card>
   </v-dialog>

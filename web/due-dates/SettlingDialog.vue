@@ -18,10 +18,15 @@ watch(open, (now) => {
 });
 
 async function save(outcome: 'settled' | 'not-settled'): Promise<void> {
-  const saved = await submit.run(() => call('PUT', `/due-items/${props.due.id}/close`, { body: { outcome, ...form, version: props.due.version } }));
+  const saved = await submit.run(() =>
+    call('PUT', `/due-items/${props.due.id}/close`, { body: { outcome, ...form, version: props.due.version } }),
+  );
   if (!saved) return;
   open.value = false;
-  emit('saved', outcome === 'settled' ? 'Settled; the check is closed.' : 'Not settled: the check stays open and comes back in three days.');
+  emit(
+    'saved',
+    outcome === 'settled' ? 'Settled; the check is closed.' : 'Not settled: the check stays open and comes back in three days.',
+  );
 }
 </script>
 
@@ -30,8 +35,17 @@ async function save(outcome: 'settled' | 'not-settled'): Promise<void> {
     <v-card class="pa-6">
       <form class="stack" novalidate @submit.prevent="save('settled')">
         <h2>Level against its mark</h2>
-        <p class="quiet">Compare at the same coolant temperature as at hand-over, pump running. A level that keeps falling is a leak, or vapour through the tube walls.</p>
-        <NumberField v-model="form.levelChangeMm" label="Change since hand-over" unit="mm" hint="below the mark is negative" :errors="submit.at('levelChangeMm')" />
+        <p class="quiet">
+          Compare at the same coolant temperature as at hand-over, pump running. A level that keeps falling is a leak, or vapour through the
+          tube walls.
+        </p>
+        <NumberField
+          v-model="form.levelChangeMm"
+          label="Change since hand-over"
+          unit="mm"
+          hint="below the mark is negative"
+          :errors="submit.at('levelChangeMm')"
+        />
         <v-textarea v-model="form.note" label="Note: who looked, photo or visit" :error-messages="submit.at('note')" />
         <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
         <div class="row">

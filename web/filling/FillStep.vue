@@ -55,15 +55,39 @@ function pour(): void {
 <template>
   <section class="fill">
     <form v-if="!state.coolant && !locked" class="coolant" @submit.prevent="choose">
-      <v-select v-model="productId" :items="coolants.products" item-title="name" item-value="id" label="Coolant on the bench" @update:model-value="batchId = null" />
-      <v-select v-model="batchId" :items="batches" item-title="lot" item-value="id" label="Lot" clearable no-data-text="No lot recorded; add one under Workshop" />
+      <v-select
+        v-model="productId"
+        :items="coolants.products"
+        item-title="name"
+        item-value="id"
+        label="Coolant on the bench"
+        @update:model-value="batchId = null"
+      />
+      <v-select
+        v-model="batchId"
+        :items="batches"
+        item-title="lot"
+        item-value="id"
+        label="Lot"
+        clearable
+        no-data-text="No lot recorded; add one under Workshop"
+      />
       <v-btn type="submit" size="x-large">This one</v-btn>
     </form>
     <template v-else>
-      <p class="quiet">{{ state.coolant?.productName }}<template v-if="state.coolant?.lot">, lot {{ state.coolant.lot }}</template></p>
+      <p class="quiet">
+        {{ state.coolant?.productName }}<template v-if="state.coolant?.lot">, lot {{ state.coolant.lot }}</template>
+      </p>
       <p v-if="balance.verdict === 'filling'" class="big-number">{{ Math.round(nextMl) }} <small>mL at most now</small></p>
-      <p v-else class="big-number" :class="{ danger: balance.verdict === 'more-than-planned' }">{{ formatMl(poured) }} <small>poured</small></p>
-      <p aria-live="polite"><template v-if="state.pours.length">{{ formatMl(poured) }} poured in {{ state.pours.length }} {{ state.pours.length === 1 ? 'go' : 'goes' }}: {{ balance.text }}.</template><template v-else>Spout into the reservoir, slowly, to the fill mark.</template></p>
+      <p v-else class="big-number" :class="{ danger: balance.verdict === 'more-than-planned' }">
+        {{ formatMl(poured) }} <small>poured</small>
+      </p>
+      <p aria-live="polite">
+        <template v-if="state.pours.length"
+          >{{ formatMl(poured) }} poured in {{ state.pours.length }} {{ state.pours.length === 1 ? 'go' : 'goes' }}:
+          {{ balance.text }}.</template
+        ><template v-else>Spout into the reservoir, slowly, to the fill mark.</template>
+      </p>
       <FillPlanDrawing :plan="plan" :colour="product?.colour ?? null" :poured="poured" />
       <form v-if="!locked" class="entry" novalidate @submit.prevent="pour">
         <NumberField v-model="volume" large label="Poured just now" unit="mL" @enter="pour" />
@@ -75,10 +99,31 @@ function pour(): void {
 </template>
 
 <style scoped>
-.fill { display: grid; gap: 12px; }
-p { margin: 0; }
-.coolant { display: grid; grid-template-columns: 1.4fr 1fr auto; gap: 12px; }
-.entry { display: grid; grid-template-columns: minmax(200px, 320px) auto; gap: 12px; justify-content: start; }
-.entry .v-btn { height: 64px; }
-@media (max-width: 700px) { .coolant, .entry { grid-template-columns: 1fr; } }
+.fill {
+  display: grid;
+  gap: 12px;
+}
+p {
+  margin: 0;
+}
+.coolant {
+  display: grid;
+  grid-template-columns: 1.4fr 1fr auto;
+  gap: 12px;
+}
+.entry {
+  display: grid;
+  grid-template-columns: minmax(200px, 320px) auto;
+  gap: 12px;
+  justify-content: start;
+}
+.entry .v-btn {
+  height: 64px;
+}
+@media (max-width: 700px) {
+  .coolant,
+  .entry {
+    grid-template-columns: 1fr;
+  }
+}
 </style>

@@ -2,7 +2,13 @@ import type { FieldProblem } from '@core/checking/check.js';
 
 /** An answer that is not a success: what is wrong, where, and what would be right. */
 export class ApiError extends Error {
-  constructor(readonly status: number, readonly code: string, message: string, readonly fields: readonly FieldProblem[], readonly details: Record<string, unknown>) {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly fields: readonly FieldProblem[],
+    readonly details: Record<string, unknown>,
+  ) {
     super(message);
     this.name = 'ApiError';
   }
@@ -34,7 +40,13 @@ export async function call<T>(method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: s
   if (options.idempotencyKey) headers['idempotency-key'] = options.idempotencyKey;
   let response: Response;
   try {
-    response = await fetch(`/api${path}`, { method, headers, body: options.body === undefined ? undefined : JSON.stringify(options.body), signal: options.signal, credentials: 'same-origin' });
+    response = await fetch(`/api${path}`, {
+      method,
+      headers,
+      body: options.body === undefined ? undefined : JSON.stringify(options.body),
+      signal: options.signal,
+      credentials: 'same-origin',
+    });
   } catch (error) {
     if (error instanceof DOMException && error.name === 'AbortError') throw error;
     throw new ApiError(0, 'unreachable', 'The server cannot be reached. Nothing was saved; what you typed is still here.', [], {});

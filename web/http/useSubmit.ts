@@ -25,7 +25,10 @@ export function useSubmit(): Submit {
       const { value } = error;
       return value instanceof ApiError && value.code === 'stale' ? { yours: value.details.yours, theirs: value.details.theirs } : null;
     }),
-    at: (path) => (error.value instanceof ApiError ? error.value.fields.filter((field) => field.path === path || field.path.startsWith(`${path}.`)).map(({ message }) => message) : []),
+    at: (path) =>
+      error.value instanceof ApiError
+        ? error.value.fields.filter((field) => field.path === path || field.path.startsWith(`${path}.`)).map(({ message }) => message)
+        : [],
     async run(save) {
       if (busy.value) return null;
       busy.value = true;
@@ -43,6 +46,8 @@ export function useSubmit(): Submit {
         busy.value = false;
       }
     },
-    clear: () => { error.value = null; },
+    clear: () => {
+      error.value = null;
+    },
   };
 }

@@ -22,21 +22,73 @@ const option = computed(() => {
   const points = props.times.map((t, index) => [t / 60, correctedKpa[index]]);
   const last = props.times.at(-1) ?? 0;
   const from = tail?.fromS ?? 0;
-  const at = (t: number, slope: number): [number, number] => [t / 60, (tail?.intercept ?? 0) + (tail?.slope ?? 0) * from + slope * (t - from)];
-  const axis = { axisLine: { lineStyle: { color: soft } }, axisLabel: { color: soft }, splitLine: { lineStyle: { color: soft, opacity: 0.18 } } };
+  const at = (t: number, slope: number): [number, number] => [
+    t / 60,
+    (tail?.intercept ?? 0) + (tail?.slope ?? 0) * from + slope * (t - from),
+  ];
+  const axis = {
+    axisLine: { lineStyle: { color: soft } },
+    axisLabel: { color: soft },
+    splitLine: { lineStyle: { color: soft, opacity: 0.18 } },
+  };
   return {
     animation: false,
     textStyle: { fontFamily: 'Atkinson Hyperlegible Next Variable' },
     grid: { left: 66, right: 18, top: 14, bottom: 42 },
-    tooltip: { trigger: 'item', valueFormatter: (value: unknown) => (Array.isArray(value) ? `${Number(value[1]).toFixed(2)} kPa at ${Number(value[0]).toFixed(1)} min` : String(value)) },
-    xAxis: { type: 'value', name: 'min since closed', nameLocation: 'middle', nameGap: 28, nameTextStyle: { color: soft }, min: 0, ...axis },
-    yAxis: { type: 'value', name: 'kPa absolute at the first reading’s temperature', nameLocation: 'middle', nameGap: 52, nameTextStyle: { color: soft, fontSize: 11 }, scale: true, axisLabel: { ...axis.axisLabel, formatter: (value: number) => value.toFixed(1) }, axisLine: axis.axisLine, splitLine: axis.splitLine },
+    tooltip: {
+      trigger: 'item',
+      valueFormatter: (value: unknown) =>
+        Array.isArray(value) ? `${Number(value[1]).toFixed(2)} kPa at ${Number(value[0]).toFixed(1)} min` : String(value),
+    },
+    xAxis: {
+      type: 'value',
+      name: 'min since closed',
+      nameLocation: 'middle',
+      nameGap: 28,
+      nameTextStyle: { color: soft },
+      min: 0,
+      ...axis,
+    },
+    yAxis: {
+      type: 'value',
+      name: 'kPa absolute, corrected',
+      nameLocation: 'middle',
+      nameGap: 52,
+      nameTextStyle: { color: soft },
+      scale: true,
+      axisLabel: { ...axis.axisLabel, formatter: (value: number) => value.toFixed(1) },
+      axisLine: axis.axisLine,
+      splitLine: axis.splitLine,
+    },
     series: [
-      ...(tail ? [
-        { type: 'line', name: 'a leak at the limit', data: [at(from, 0), at(last, -props.limitSlopeKpaPerS)], symbol: 'none', lineStyle: { color: soft, type: 'dashed', width: 1.5 }, silent: true },
-        { type: 'line', name: 'settled tail', data: [at(from, 0), at(last, tail.slope)], symbol: 'none', lineStyle: { color: ink, width: 2.5 }, silent: true },
-      ] : []),
-      { type: 'scatter', name: 'reading', data: points, symbol: 'circle', symbolSize: 9, itemStyle: { color: 'transparent', borderColor: ink, borderWidth: 2 } },
+      ...(tail
+        ? [
+            {
+              type: 'line',
+              name: 'a leak at the limit',
+              data: [at(from, 0), at(last, -props.limitSlopeKpaPerS)],
+              symbol: 'none',
+              lineStyle: { color: soft, type: 'dashed', width: 1.5 },
+              silent: true,
+            },
+            {
+              type: 'line',
+              name: 'settled tail',
+              data: [at(from, 0), at(last, tail.slope)],
+              symbol: 'none',
+              lineStyle: { color: ink, width: 2.5 },
+              silent: true,
+            },
+          ]
+        : []),
+      {
+        type: 'scatter',
+        name: 'reading',
+        data: points,
+        symbol: 'circle',
+        symbolSize: 9,
+        itemStyle: { color: 'transparent', borderColor: ink, borderWidth: 2 },
+      },
     ],
   };
 });
@@ -47,5 +99,8 @@ const option = computed(() => {
 </template>
 
 <style scoped>
-.decay { height: 250px; width: 100%; }
+.decay {
+  height: 250px;
+  width: 100%;
+}
 </style>

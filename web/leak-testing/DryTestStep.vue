@@ -32,10 +32,32 @@ const sinceLastS = computed(() => {
 });
 const verdict = computed(() => {
   const judged = result.value;
-  if (!judged) return { big: '50', small: 'kPa to begin with', words: 'Raise, close, enter the first reading. Do not judge before it has settled: soft tube stretches and pumped air is warm.' };
-  if (judged.verdict === 'pass') return { big: 'tight', small: '', words: `No leak above the ${LEAK_LIMITS[props.procedure.schools.limit].label} limit, with 95 % confidence.` };
-  if (judged.verdict === 'fail') return { big: 'leaks', small: '', words: 'Above the limit with 95 % confidence. Find it with soap-free water on the joints in flow order, mend it, then start the test again.' };
-  return { big: String(Math.ceil(judged.moreMinutes ?? 0)), small: 'min more, about', words: judged.tail ? 'Cannot tell yet: the readings so far fit both a tight loop and a leak at the limit.' : 'Cannot tell yet: it is still settling, or there are too few readings.' };
+  if (!judged)
+    return {
+      big: '50',
+      small: 'kPa to begin with',
+      words: 'Raise, close, enter the first reading. Do not judge before it has settled: soft tube stretches and pumped air is warm.',
+    };
+  if (judged.verdict === 'pass')
+    return {
+      big: 'tight',
+      small: '',
+      words: `No leak above the ${LEAK_LIMITS[props.procedure.schools.limit].label} limit, with 95 % confidence.`,
+    };
+  if (judged.verdict === 'fail')
+    return {
+      big: 'leaks',
+      small: '',
+      words:
+        'Above the limit with 95 % confidence. Find it with soap-free water on the joints in flow order, mend it, then start the test again.',
+    };
+  return {
+    big: String(Math.ceil(judged.moreMinutes ?? 0)),
+    small: 'min more, about',
+    words: judged.tail
+      ? 'Cannot tell yet: the readings so far fit both a tight loop and a leak at the limit.'
+      : 'Cannot tell yet: it is still settling, or there are too few readings.',
+  };
 });
 
 function enter(): void {
@@ -59,46 +81,116 @@ function restart(): void {
 <template>
   <section class="dry">
     <div class="verdict" aria-live="polite">
-      <p class="big-number" :class="{ danger: result?.verdict === 'fail' }">{{ verdict.big }} <small>{{ verdict.small }}</small></p>
+      <p class="big-number" :class="{ danger: result?.verdict === 'fail' }">
+        {{ verdict.big }} <small>{{ verdict.small }}</small>
+      </p>
       <p>{{ verdict.words }}</p>
       <dl v-if="result?.tail" class="facts figures">
-        <dt>Leak</dt><dd>{{ formatLeak(result.leakMbarLs) }} <span class="quiet">± {{ formatLeak(result.seMbarLs) }}</span></dd>
-        <dt>Limit</dt><dd>{{ formatLeak(procedure.dry?.limitMbarLs ?? 0) }}</dd>
-        <dt>Excluded so far</dt><dd>more than {{ result.excludedMlPerDay.toPrecision(2) }} mL of water a day <span class="quiet">upper bound</span></dd>
-        <dt>Settled after</dt><dd>{{ formatSpan(result.settledAfterS) }}</dd>
+        <dt>Leak</dt>
+        <dd>
+          {{ formatLeak(result.leakMbarLs) }} <span class="quiet">± {{ formatLeak(result.seMbarLs) }}</span>
+        </dd>
+        <dt>Limit</dt>
+        <dd>{{ formatLeak(procedure.dry?.limitMbarLs ?? 0) }}</dd>
+        <dt>Excluded so far</dt>
+        <dd>more than {{ result.excludedMlPerDay.toPrecision(2) }} mL of water a day <span class="quiet">upper bound</span></dd>
+        <dt>Settled after</dt>
+        <dd>{{ formatSpan(result.settledAfterS) }}</dd>
       </dl>
     </div>
-    <DecayChart v-if="result && readings.length > 1" :times="readings.map(({ tS }) => tS)" :result="result" :limit-slope-kpa-per-s="limitSlope" />
     <form v-if="!locked" class="entry" novalidate @submit.prevent="enter">
       <NumberField v-model="gauge" large label="Gauge" unit="kPa" @enter="enter" />
       <NumberField v-model="temp" large label="Room at the loop" unit="°C" @enter="enter" />
       <v-btn type="submit" size="x-large">Enter reading</v-btn>
     </form>
     <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
-    <p v-if="sinceLastS !== null && !locked" class="quiet figures">{{ readings.length }} readings<template v-if="state.dryTestNumber > 1"> in test {{ state.dryTestNumber }}</template>, the last {{ formatSpan(sinceLastS) }} ago.
-      <button type="button" class="link" @click="restarting = !restarting">Start the test again</button></p>
+    <p v-if="sinceLastS !== null && !locked" class="quiet figures">
+      {{ readings.length }} readings<template v-if="state.dryTestNumber > 1"> in test {{ state.dryTestNumber }}</template
+      >, the last {{ formatSpan(sinceLastS) }} ago.
+      <button type="button" class="link" @click="restarting = !restarting">Start the test again</button>
+    </p>
     <form v-if="restarting" class="entry" @submit.prevent="restart">
       <v-text-field v-model="reason" label="Why: what was found or changed" autofocus />
       <v-btn type="submit" size="large">Start again from zero</v-btn>
     </form>
-    <details v-if="readings.length" class="readings"><summary>All readings</summary>
-      <table class="figures"><thead><tr><th scope="col">at</th><th scope="col">gauge, kPa</th><th scope="col">room, °C</th><th scope="col">corrected, kPa absolute</th></tr></thead>
-        <tbody><tr v-for="(reading, index) in readings" :key="reading.tS"><td>{{ dates.time(state.dryReadings[index]?.at ?? '') }}</td><td>{{ reading.gaugeKpa.toFixed(1) }}</td><td>{{ reading.tempC.toFixed(1) }}</td><td>{{ result?.correctedKpa[index]?.toFixed(2) }}</td></tr></tbody></table>
+    <DecayChart
+      v-if="result && readings.length > 1"
+      :times="readings.map(({ tS }) => tS)"
+      :result="result"
+      :limit-slope-kpa-per-s="limitSlope"
+    />
+    <details v-if="readings.length" class="readings">
+      <summary>All readings</summary>
+      <table class="figures">
+        <thead>
+          <tr>
+            <th scope="col">at</th>
+            <th scope="col">gauge, kPa</th>
+            <th scope="col">room, °C</th>
+            <th scope="col">corrected, kPa absolute</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="(reading, index) in readings" :key="reading.tS">
+            <td>{{ dates.time(state.dryReadings[index]?.at ?? '') }}</td>
+            <td>{{ reading.gaugeKpa.toFixed(1) }}</td>
+            <td>{{ reading.tempC.toFixed(1) }}</td>
+            <td>{{ result?.correctedKpa[index]?.toFixed(2) }}</td>
+          </tr>
+        </tbody>
+      </table>
     </details>
   </section>
 </template>
 
 <style scoped>
-.dry { display: grid; gap: 14px; }
-.verdict p { margin: 0; max-width: 62ch; }
-.facts { display: grid; grid-template-columns: auto 1fr; gap: 2px 18px; margin: 10px 0 0; }
-.facts dt { color: var(--ink-soft); }
-.facts dd { margin: 0; }
-.entry { display: grid; grid-template-columns: 1fr 1fr auto; gap: 12px; align-items: start; }
-.entry .v-btn { height: 64px; }
-.link { text-decoration: underline; }
-td, th { padding: 2px 22px 2px 0; text-align: right; font-weight: 420; }
-th { color: var(--ink-soft); }
-summary { cursor: pointer; }
-@media (max-width: 700px) { .entry { grid-template-columns: 1fr 1fr; } }
+.dry {
+  display: grid;
+  gap: 14px;
+}
+.verdict p {
+  margin: 0;
+  max-width: 62ch;
+}
+.facts {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 2px 18px;
+  margin: 10px 0 0;
+}
+.facts dt {
+  color: var(--ink-soft);
+}
+.facts dd {
+  margin: 0;
+}
+.entry {
+  display: grid;
+  grid-template-columns: 1fr 1fr auto;
+  gap: 12px;
+  align-items: start;
+}
+.entry .v-btn {
+  height: 64px;
+}
+.link {
+  text-decoration: underline;
+}
+td,
+th {
+  padding: 2px 22px 2px 0;
+  text-align: right;
+  font-weight: 420;
+}
+th {
+  color: var(--ink-soft);
+}
+summary {
+  cursor: pointer;
+}
+@media (max-width: 700px) {
+  .entry {
+    grid-template-columns: 1fr 1fr;
+  }
+}
 </style>

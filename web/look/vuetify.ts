@@ -3,8 +3,32 @@ import { aliases, mdi } from 'vuetify/iconsets/mdi-svg';
 import 'vuetify/styles';
 
 /** Ink is the only colour of controls: hues belong to liquids and to danger. */
-const day = { dark: false, colors: { background: '#e6eae8', surface: '#f6f8f7', primary: '#1b2625', secondary: '#46534f', error: '#9c1f17', info: '#1b2625', success: '#1b2625', warning: '#9c1f17' } };
-const night = { dark: true, colors: { background: '#111716', surface: '#1a2221', primary: '#e9efed', secondary: '#a8b6b2', error: '#ff9a8f', info: '#e9efed', success: '#e9efed', warning: '#ff9a8f' } };
+const day = {
+  dark: false,
+  colors: {
+    background: '#e6eae8',
+    surface: '#f6f8f7',
+    primary: '#1b2625',
+    secondary: '#46534f',
+    error: '#9c1f17',
+    info: '#1b2625',
+    success: '#1b2625',
+    warning: '#9c1f17',
+  },
+};
+const night = {
+  dark: true,
+  colors: {
+    background: '#111716',
+    surface: '#1a2221',
+    primary: '#e9efed',
+    secondary: '#a8b6b2',
+    error: '#ff9a8f',
+    info: '#e9efed',
+    success: '#e9efed',
+    warning: '#ff9a8f',
+  },
+};
 
 const LOOK_KEY = 'lavacrum.look';
 export type Look = 'day' | 'night';

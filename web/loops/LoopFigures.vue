@@ -18,14 +18,27 @@ const plan = computed(() => planFill(props.loop));
 const order = computed(() => (props.product ? orderCoolant(fill.value, props.product) : null));
 const fittings = computed(() => countFittings(props.loop));
 const findings = computed(() => checkLoop(props.loop));
-const words: Record<string, string> = { compression: 'compression fittings', barb: 'barbs', '90': '90° elbows', '45': '45° elbows', plug: 'plugs', cap: 'caps', valve: 'valves' };
+const words: Record<string, string> = {
+  compression: 'compression fittings',
+  barb: 'barbs',
+  '90': '90° elbows',
+  '45': '45° elbows',
+  plug: 'plugs',
+  cap: 'caps',
+  valve: 'valves',
+};
 </script>
 
 <template>
   <div class="stack figures-column">
     <section>
-      <p class="big-number" aria-label="Loop volume">{{ Math.round(volume.volumeMl) }} <small>± {{ Math.round(volume.sdMl) }} mL</small></p>
-      <p class="quiet">whole loop, one standard deviation. Filled to the reservoir's mark it takes <strong class="figures">{{ Math.round(fill.volumeMl) }} mL</strong>.</p>
+      <p class="big-number" aria-label="Loop volume">
+        {{ Math.round(volume.volumeMl) }} <small>± {{ Math.round(volume.sdMl) }} mL</small>
+      </p>
+      <p class="quiet">
+        whole loop, one standard deviation. Filled to the reservoir's mark it takes
+        <strong class="figures">{{ Math.round(fill.volumeMl) }} mL</strong>.
+      </p>
     </section>
     <section>
       <h2>First fill</h2>
@@ -34,27 +47,55 @@ const words: Record<string, string> = { compression: 'compression fittings', bar
     <section>
       <h2>To order</h2>
       <template v-if="order && product">
-        <p class="mt-1"><strong class="figures">{{ order.bottles }} × {{ formatMl(product.bottleMl) }}</strong> of {{ product.name }}<template v-if="order.concentrateMl !== null"> concentrate: <strong class="figures">{{ formatMl(order.concentrateMl) }}</strong> with <strong class="figures">{{ formatMl(order.waterMl ?? 0) }}</strong> distilled water</template>.</p>
-        <p class="quiet">Covers 95 of 100 loops of this plan with spill and sample: {{ formatMl(order.orderMl) }}. {{ formatMl(order.leftOverMl) }} left over.</p>
+        <p class="mt-1">
+          <strong class="figures">{{ order.bottles }} × {{ formatMl(product.bottleMl) }}</strong> of {{ product.name
+          }}<template v-if="order.concentrateMl !== null">
+            concentrate: <strong class="figures">{{ formatMl(order.concentrateMl) }}</strong> with
+            <strong class="figures">{{ formatMl(order.waterMl ?? 0) }}</strong> distilled water</template
+          >.
+        </p>
+        <p class="quiet">
+          Covers 95 of 100 loops of this plan with spill and sample: {{ formatMl(order.orderMl) }}. {{ formatMl(order.leftOverMl) }} left
+          over.
+        </p>
       </template>
       <p v-else class="quiet mt-1">Choose the coolant above; bottles, concentrate and water follow.</p>
       <ul class="plain-list counts mt-2">
-        <li v-for="each in fittings" :key="each.kind"><b class="figures">{{ each.count }}</b> {{ words[each.kind] ?? each.kind }}</li>
+        <li v-for="each in fittings" :key="each.kind">
+          <b class="figures">{{ each.count }}</b> {{ words[each.kind] ?? each.kind }}
+        </li>
       </ul>
     </section>
     <section v-if="findings.length">
       <h2>Look at before building</h2>
       <ul class="findings">
-        <li v-for="finding in findings" :key="finding.text">{{ finding.text }} <span class="quiet">{{ finding.todo }}</span></li>
+        <li v-for="finding in findings" :key="finding.text">
+          {{ finding.text }} <span class="quiet">{{ finding.todo }}</span>
+        </li>
       </ul>
     </section>
   </div>
 </template>
 
 <style scoped>
-.figures-column { gap: 24px; }
-.counts { display: flex; flex-wrap: wrap; gap: 4px 18px; }
-.counts b { font-weight: 640; }
-.findings { padding-left: 18px; margin: 6px 0 0; display: grid; gap: 6px; }
-p { margin: 0; }
+.figures-column {
+  gap: 24px;
+}
+.counts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 18px;
+}
+.counts b {
+  font-weight: 640;
+}
+.findings {
+  padding-left: 18px;
+  margin: 6px 0 0;
+  display: grid;
+  gap: 6px;
+}
+p {
+  margin: 0;
+}
 </style>

@@ -9,9 +9,25 @@ import { frameFor, liquidRect, placeLabels, rulerMarks } from './profileLayout.j
  * The loop unrolled along its flow path, every height true. `filled` gives for each part how much of it holds liquid;
  * without it the loop stands full.
  */
-const props = withDefaults(defineProps<{ loop: LoopFile; colour?: string | null; filled?: ReadonlyMap<string, number> | null; height?: number; bare?: boolean; selected?: string | null; label?: string }>(), {
-  colour: null, filled: null, height: 260, bare: false, selected: null, label: 'Loop profile: heights along the flow path',
-});
+const props = withDefaults(
+  defineProps<{
+    loop: LoopFile;
+    colour?: string | null;
+    filled?: ReadonlyMap<string, number> | null;
+    height?: number;
+    bare?: boolean;
+    selected?: string | null;
+    label?: string;
+  }>(),
+  {
+    colour: null,
+    filled: null,
+    height: 260,
+    bare: false,
+    selected: null,
+    label: 'Loop profile: heights along the flow path',
+  },
+);
 const emit = defineEmits<{ select: [id: string] }>();
 
 /** several profiles on one page must not share their clips */
@@ -27,7 +43,10 @@ const runs = computed(() => profile.value.items.filter((item): item is ProfileRu
 const bore = computed(() => (props.bare ? 4 : 7));
 
 const share = (id: string): number => (props.filled === null ? 1 : (props.filled.get(id) ?? 0));
-const pathOf = (run: ProfileRun): string => run.points.map(({ x, yMm }, index) => `${index === 0 ? 'M' : 'L'}${frame.value.x(x).toFixed(1)} ${frame.value.y(yMm).toFixed(1)}`).join('');
+const pathOf = (run: ProfileRun): string =>
+  run.points
+    .map(({ x, yMm }, index) => `${index === 0 ? 'M' : 'L'}${frame.value.x(x).toFixed(1)} ${frame.value.y(yMm).toFixed(1)}`)
+    .join('');
 const corner = (part: ProfilePart): number => (part.kind === 'pump' ? 40 : part.shape === 'vessel' ? 3 : 5);
 
 /** The unrolled loop ends where it began: a dotted lead from the last run back to the first part. */
@@ -50,20 +69,53 @@ const homeward = computed(() => {
         <title>{{ run.name }}</title>
         <path class="wall" :d="pathOf(run)" :stroke-width="bore + 3" />
         <path class="inside" :d="pathOf(run)" :stroke-width="bore" />
-        <path v-if="share(run.id) > 0" :d="pathOf(run)" :stroke="colour ?? 'var(--ink-soft)'" :stroke-width="bore" fill="none" pathLength="1" :stroke-dasharray="`${share(run.id)} 2`" />
+        <path
+          v-if="share(run.id) > 0"
+          :d="pathOf(run)"
+          :stroke="colour ?? 'var(--ink-soft)'"
+          :stroke-width="bore"
+          fill="none"
+          pathLength="1"
+          :stroke-dasharray="`${share(run.id)} 2`"
+        />
       </g>
 
       <g v-for="part in parts" :key="part.id" class="part" :class="{ selected: selected === part.id }" @click="emit('select', part.id)">
         <title>{{ part.name }}, {{ Math.round(part.volumeMl) }} mL</title>
-        <rect class="glass" :x="frame.x(part.x0)" :y="frame.y(part.topMm)" :width="frame.x(part.x1) - frame.x(part.x0)" :height="frame.y(part.bottomMm) - frame.y(part.topMm)" :rx="corner(part)" />
+        <rect
+          class="glass"
+          :x="frame.x(part.x0)"
+          :y="frame.y(part.topMm)"
+          :width="frame.x(part.x1) - frame.x(part.x0)"
+          :height="frame.y(part.bottomMm) - frame.y(part.topMm)"
+          :rx="corner(part)"
+        />
         <clipPath :id="`${own}-${part.id}`">
-          <rect :x="frame.x(part.x0)" :y="frame.y(part.topMm)" :width="frame.x(part.x1) - frame.x(part.x0)" :height="frame.y(part.bottomMm) - frame.y(part.topMm)" :rx="corner(part)" />
+          <rect
+            :x="frame.x(part.x0)"
+            :y="frame.y(part.topMm)"
+            :width="frame.x(part.x1) - frame.x(part.x0)"
+            :height="frame.y(part.bottomMm) - frame.y(part.topMm)"
+            :rx="corner(part)"
+          />
         </clipPath>
         <rect
-          :clip-path="`url(#${own}-${part.id})`" :x="frame.x(part.x0)" :width="frame.x(part.x1) - frame.x(part.x0)"
-          :y="liquidRect(part, frame, share(part.id)).y" :height="liquidRect(part, frame, share(part.id)).height" :fill="colour ?? 'var(--ink-soft)'" class="level"
+          :clip-path="`url(#${own}-${part.id})`"
+          :x="frame.x(part.x0)"
+          :width="frame.x(part.x1) - frame.x(part.x0)"
+          :y="liquidRect(part, frame, share(part.id)).y"
+          :height="liquidRect(part, frame, share(part.id)).height"
+          :fill="colour ?? 'var(--ink-soft)'"
+          class="level"
         />
-        <rect class="outline" :x="frame.x(part.x0)" :y="frame.y(part.topMm)" :width="frame.x(part.x1) - frame.x(part.x0)" :height="frame.y(part.bottomMm) - frame.y(part.topMm)" :rx="corner(part)" />
+        <rect
+          class="outline"
+          :x="frame.x(part.x0)"
+          :y="frame.y(part.topMm)"
+          :width="frame.x(part.x1) - frame.x(part.x0)"
+          :height="frame.y(part.bottomMm) - frame.y(part.topMm)"
+          :rx="corner(part)"
+        />
         <g v-for="handle in bare ? [] : part.handles" :key="handle.port" class="handle">
           <title>{{ part.name }}: {{ handle.closure }} at {{ Math.round(handle.yMm) }} mm</title>
           <path v-if="handle.closure === 'valve'" :d="`M${frame.x(part.x1)} ${frame.y(handle.yMm)}h7m0 -6v12`" />
@@ -78,18 +130,70 @@ const homeward = computed(() => {
 </template>
 
 <style scoped>
-.profile { width: 100%; overflow: hidden; }
-svg { display: block; }
-.ruler line { stroke: var(--line-soft); stroke-width: 1; }
-.ruler text, .ruler-unit { font-size: 11px; fill: var(--ink-soft); font-variant-numeric: tabular-nums; }
-.name { font-size: 12.5px; fill: var(--ink); paint-order: stroke; stroke: var(--sheet); stroke-width: 4px; stroke-linejoin: round; }
-.wall { stroke: var(--ink); fill: none; stroke-linejoin: round; }
-.inside { stroke: var(--glass); fill: none; stroke-linejoin: round; }
-.glass { fill: var(--glass); }
-.outline { fill: none; stroke: var(--ink); stroke-width: 1.75; }
-.level { transition: y 0.3s, height 0.3s; }
-.handle path { fill: var(--sheet); stroke: var(--ink); stroke-width: 1.75; }
-.homeward { stroke: var(--ink-soft); stroke-width: 2; stroke-dasharray: 2 5; fill: none; }
-.selected .outline { stroke: var(--ring); stroke-width: 3.5; }
-.selected .wall { stroke: var(--ring); }
+.profile {
+  width: 100%;
+  overflow: hidden;
+}
+svg {
+  display: block;
+}
+.ruler line {
+  stroke: var(--line-soft);
+  stroke-width: 1;
+}
+.ruler text,
+.ruler-unit {
+  font-size: 11px;
+  fill: var(--ink-soft);
+  font-variant-numeric: tabular-nums;
+}
+.name {
+  font-size: 12.5px;
+  fill: var(--ink);
+  paint-order: stroke;
+  stroke: var(--sheet);
+  stroke-width: 4px;
+  stroke-linejoin: round;
+}
+.wall {
+  stroke: var(--ink);
+  fill: none;
+  stroke-linejoin: round;
+}
+.inside {
+  stroke: var(--glass);
+  fill: none;
+  stroke-linejoin: round;
+}
+.glass {
+  fill: var(--glass);
+}
+.outline {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1.75;
+}
+.level {
+  transition:
+    y 0.3s,
+    height 0.3s;
+}
+.handle path {
+  fill: var(--sheet);
+  stroke: var(--ink);
+  stroke-width: 1.75;
+}
+.homeward {
+  stroke: var(--ink-soft);
+  stroke-width: 2;
+  stroke-dasharray: 2 5;
+  fill: none;
+}
+.selected .outline {
+  stroke: var(--ring);
+  stroke-width: 3.5;
+}
+.selected .wall {
+  stroke: var(--ring);
+}
 </style>

@@ -108,8 +108,14 @@ async function save(kind: RevisionKind = 'planned', reason = '', version = saved
   const { name, coolantProductId } = draft.value;
   const answer = await submit.run((idempotencyKey) =>
     props.id
-      ? call<LoopAnswer>('POST', `/loops/${props.id}/revisions`, { body: { kind, reason, name, coolantProductId, version, file: withName() }, idempotencyKey })
-      : call<LoopAnswer>('POST', '/loops', { body: { systemId: props.systemId, name, coolantProductId, file: withName() }, idempotencyKey }),
+      ? call<LoopAnswer>('POST', `/loops/${props.id}/revisions`, {
+          body: { kind, reason, name, coolantProductId, version, file: withName() },
+          idempotencyKey,
+        })
+      : call<LoopAnswer>('POST', '/loops', {
+          body: { systemId: props.systemId, name, coolantProductId, file: withName() },
+          idempotencyKey,
+        }),
   );
   if (!answer) return;
   saving.value = false;
@@ -119,10 +125,16 @@ async function save(kind: RevisionKind = 'planned', reason = '', version = saved
 }
 
 const compare = (from: { name?: string; coolantProductId?: string | null; file?: LoopFile } | null) => ({
-  name: from?.name, coolant: coolants.find(from?.coolantProductId ?? null)?.name, parts: from?.file?.components.map(partName).join(', '),
+  name: from?.name,
+  coolant: coolants.find(from?.coolantProductId ?? null)?.name,
+  parts: from?.file?.components.map(partName).join(', '),
   volume: from?.file ? `${Math.round(loopVolume(from.file).volumeMl)} mL` : '',
 });
-const stale = computed(() => (submit.stale.value ? { yours: compare(submit.stale.value.yours as Draft), theirs: compare(submit.stale.value.theirs as LoopAnswer) } : null));
+const stale = computed(() =>
+  submit.stale.value
+    ? { yours: compare(submit.stale.value.yours as Draft), theirs: compare(submit.stale.value.theirs as LoopAnswer) }
+    : null,
+);
 
 function takeTheirs(): void {
   const theirs = submit.stale.value?.theirs as LoopAnswer;
@@ -133,8 +145,14 @@ function takeTheirs(): void {
 
 function onKey(event: KeyboardEvent): void {
   if (!(event.ctrlKey || event.metaKey) || (event.target as HTMLElement).tagName === 'INPUT') return;
-  if (event.key === 'z') { event.preventDefault(); editor.undo(); }
-  if (event.key === 'y') { event.preventDefault(); editor.redo(); }
+  if (event.key === 'z') {
+    event.preventDefault();
+    editor.undo();
+  }
+  if (event.key === 'y') {
+    event.preventDefault();
+    editor.redo();
+  }
 }
 
 onBeforeRouteLeave(() => {
@@ -143,42 +161,120 @@ onBeforeRouteLeave(() => {
 </script>
 
 <template>
-  <main class="page" :class="{ dropping }" @dragover.prevent="dropping = true" @dragleave.self="dropping = false" @drop.prevent="importFile($event.dataTransfer?.files[0])" @keydown="onKey">
-    <div v-if="problem" class="stack"><h1>{{ problem }}</h1><p><router-link to="/systems">All systems</router-link></p></div>
+  <main
+    class="page"
+    :class="{ dropping }"
+    @dragover.prevent="dropping = true"
+    @dragleave.self="dropping = false"
+    @drop.prevent="importFile($event.dataTransfer?.files[0])"
+    @keydown="onKey"
+  >
+    <div v-if="problem" class="stack">
+      <h1>{{ problem }}</h1>
+      <p><router-link to="/systems">All systems</router-link></p>
+    </div>
     <template v-else>
       <header class="head">
         <div class="naming">
-          <p class="quiet"><router-link v-if="systemId" :to="`/systems/${systemId}`">{{ saved?.systemName ?? 'the system' }}</router-link><template v-if="saved">, revision {{ saved.revisions[0]?.number }} of {{ dates.day(saved.revisions[0]?.at ?? '') }}</template></p>
-          <input class="loop-name" :value="draft.name" aria-label="Name of the loop" maxlength="120" @change="change({ name: ($event.target as HTMLInputElement).value.trim() || draft.name })" />
+          <p class="quiet">
+            <router-link v-if="systemId" :to="`/systems/${systemId}`">{{ saved?.systemName ?? 'the system' }}</router-link
+            ><template v-if="saved">, revision {{ saved.revisions[0]?.number }} of {{ dates.day(saved.revisions[0]?.at ?? '') }}</template>
+          </p>
+          <input
+            class="loop-name"
+            :value="draft.name"
+            aria-label="Name of the loop"
+            maxlength="120"
+            @change="change({ name: ($event.target as HTMLInputElement).value.trim() || draft.name })"
+          />
         </div>
-        <v-select class="coolant" :model-value="draft.coolantProductId" :items="coolants.products" item-title="name" item-value="id" label="Coolant" clearable hide-details @update:model-value="change({ coolantProductId: $event ?? null })" />
+        <v-select
+          class="coolant"
+          :model-value="draft.coolantProductId"
+          :items="coolants.products"
+          item-title="name"
+          item-value="id"
+          label="Coolant"
+          clearable
+          hide-details
+          @update:model-value="change({ coolantProductId: $event ?? null })"
+        />
         <div class="row tools">
           <v-btn :icon="mdiUndo" variant="text" :disabled="!editor.canUndo.value" aria-label="Undo" @click="editor.undo" />
           <v-btn :icon="mdiRedo" variant="text" :disabled="!editor.canRedo.value" aria-label="Redo" @click="editor.redo" />
           <v-btn variant="outlined" @click="picker?.click()">Import</v-btn>
-          <v-btn variant="outlined" :disabled="draft.file.components.length === 0" @click="downloadLoop(withName(), draft.name)">Export</v-btn>
-          <v-btn size="large" :disabled="draft.file.components.length === 0 || (Boolean(saved) && !editor.dirty.value)" :loading="submit.busy.value" @click="saved ? (saving = true) : save()">{{ saved ? 'Save revision' : 'Save the loop' }}</v-btn>
-          <input ref="picker" class="visually-hidden" type="file" accept=".json,application/json" aria-label="Loop file to import" tabindex="-1" @change="importFile(($event.target as HTMLInputElement).files?.[0]); ($event.target as HTMLInputElement).value = ''" />
+          <v-btn variant="outlined" :disabled="draft.file.components.length === 0" @click="downloadLoop(withName(), draft.name)"
+            >Export</v-btn
+          >
+          <v-btn
+            size="large"
+            :disabled="draft.file.components.length === 0 || (Boolean(saved) && !editor.dirty.value)"
+            :loading="submit.busy.value"
+            @click="saved ? (saving = true) : save()"
+            >{{ saved ? 'Save revision' : 'Save the loop' }}</v-btn
+          >
+          <input
+            ref="picker"
+            class="visually-hidden"
+            type="file"
+            accept=".json,application/json"
+            aria-label="Loop file to import"
+            tabindex="-1"
+            @change="
+              importFile(($event.target as HTMLInputElement).files?.[0]);
+              ($event.target as HTMLInputElement).value = '';
+            "
+          />
         </div>
       </header>
 
-      <p v-if="editor.restored.value" class="notice" role="status">Unsaved changes from this device were put back. <button type="button" @click="editor.forget()">Drop them</button></p>
-      <p v-if="saved?.activeRunId" class="notice">This loop stands on a bench: its run keeps the revision it began with. <router-link :to="`/runs/${saved.activeRunId}`">To the bench</router-link></p>
+      <p v-if="editor.restored.value" class="notice" role="status">
+        Unsaved changes from this device were put back. <button type="button" @click="editor.forget()">Drop them</button>
+      </p>
+      <p v-if="saved?.activeRunId" class="notice">
+        This loop stands on a bench: its run keeps the revision it began with.
+        <router-link :to="`/runs/${saved.activeRunId}`">To the bench</router-link>
+      </p>
       <p v-if="importProblem" role="alert" class="danger">{{ importProblem }} Nothing was changed.</p>
-      <StaleNotice v-if="stale" v-bind="stale" :labels="{ name: 'Name', coolant: 'Coolant', parts: 'Parts in flow order', volume: 'Volume' }" @take-theirs="takeTheirs" @keep-mine="save('change', 'saved over a newer revision', (submit.stale.value?.theirs as LoopAnswer).version)" />
+      <StaleNotice
+        v-if="stale"
+        v-bind="stale"
+        :labels="{ name: 'Name', coolant: 'Coolant', parts: 'Parts in flow order', volume: 'Volume' }"
+        @take-theirs="takeTheirs"
+        @keep-mine="save('change', 'saved over a newer revision', (submit.stale.value?.theirs as LoopAnswer).version)"
+      />
       <p v-else-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
 
       <section v-if="draft.file.components.length === 0" class="empty">
         <h2>Lay out the loop in the order the coolant will flow</h2>
         <p>Begin with a usual layout and change it, add parts one by one, or drop a loop file here.</p>
-        <div class="row mt-4"><v-btn v-for="starter in STARTERS" :key="starter.key" size="large" variant="outlined" @click="startWith(starter)">{{ starter.label }}</v-btn></div>
+        <div class="row mt-4">
+          <v-btn v-for="starter in STARTERS" :key="starter.key" size="large" variant="outlined" @click="startWith(starter)">{{
+            starter.label
+          }}</v-btn>
+        </div>
         <PartPicker class="mt-8" :after="null" @add="add" />
       </section>
       <template v-else>
-        <section class="sheet profile-sheet"><LoopProfile :loop="draft.file" :colour="product?.colour ?? null" :height="230" :selected="selected" @select="selected = selected === $event ? null : $event" /></section>
+        <section class="sheet profile-sheet">
+          <LoopProfile
+            :loop="draft.file"
+            :colour="product?.colour ?? null"
+            :height="230"
+            :selected="selected"
+            @select="selected = selected === $event ? null : $event"
+          />
+        </section>
         <div class="columns">
           <div>
-            <ChainList v-model:selected="selected" :loop="draft.file" :series="series" :colour="product?.colour ?? null" :at="submit.at" @change="setFile" />
+            <ChainList
+              v-model:selected="selected"
+              :loop="draft.file"
+              :series="series"
+              :colour="product?.colour ?? null"
+              :at="submit.at"
+              @change="setFile"
+            />
             <PartPicker v-if="series" class="mt-6" :after="afterName" @add="add" />
           </div>
           <aside>
@@ -186,7 +282,10 @@ onBeforeRouteLeave(() => {
             <section v-if="saved" class="mt-8">
               <h2>Revisions</h2>
               <ul class="plain-list quiet mt-2">
-                <li v-for="revision in saved.revisions" :key="revision.id" class="figures">{{ revision.number }} {{ revision.kind }}, {{ dates.day(revision.at) }}, {{ revision.by }}, {{ Math.round(revision.volumeMl) }} mL<template v-if="revision.reason">: {{ revision.reason }}</template></li>
+                <li v-for="revision in saved.revisions" :key="revision.id" class="figures">
+                  {{ revision.number }} {{ revision.kind }}, {{ dates.day(revision.at) }}, {{ revision.by }},
+                  {{ Math.round(revision.volumeMl) }} mL<template v-if="revision.reason">: {{ revision.reason }}</template>
+                </li>
               </ul>
             </section>
           </aside>
@@ -198,20 +297,64 @@ onBeforeRouteLeave(() => {
 </template>
 
 <style scoped>
-.head { display: grid; grid-template-columns: minmax(200px, 1fr) 230px auto; gap: 24px; align-items: end; margin-bottom: 18px; }
-.naming p { margin: 0 0 2px; }
-.loop-name { font-size: 2rem; font-weight: 640; letter-spacing: -0.01em; width: 100%; border-bottom: 2px solid transparent; }
-.loop-name:hover { border-color: var(--line); }
-.tools { flex-wrap: nowrap; gap: 8px; }
-.notice { padding: 8px 14px; background: var(--sheet); border-left: 4px solid var(--ink); }
-.notice button { text-decoration: underline; }
-.profile-sheet { padding: 12px 14px; }
-.columns { display: grid; grid-template-columns: minmax(0, 1.35fr) minmax(340px, 1fr); gap: 44px; margin-top: 22px; }
-.dropping { outline: 3px dashed var(--ink); outline-offset: -12px; }
-.empty { max-width: 900px; margin-top: 30px; }
+.head {
+  display: grid;
+  grid-template-columns: minmax(200px, 1fr) 230px auto;
+  gap: 24px;
+  align-items: end;
+  margin-bottom: 18px;
+}
+.naming p {
+  margin: 0 0 2px;
+}
+.loop-name {
+  font-size: 2rem;
+  font-weight: 640;
+  letter-spacing: -0.01em;
+  width: 100%;
+  border-bottom: 2px solid transparent;
+}
+.loop-name:hover {
+  border-color: var(--line);
+}
+.tools {
+  flex-wrap: nowrap;
+  gap: 8px;
+}
+.notice {
+  padding: 8px 14px;
+  background: var(--sheet);
+  border-left: 4px solid var(--ink);
+}
+.notice button {
+  text-decoration: underline;
+}
+.profile-sheet {
+  padding: 12px 14px;
+}
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 1.35fr) minmax(340px, 1fr);
+  gap: 44px;
+  margin-top: 22px;
+}
+.dropping {
+  outline: 3px dashed var(--ink);
+  outline-offset: -12px;
+}
+.empty {
+  max-width: 900px;
+  margin-top: 30px;
+}
 @media (max-width: 1000px) {
-  .head { grid-template-columns: 1fr; }
-  .columns { grid-template-columns: 1fr; }
-  .tools { flex-wrap: wrap; }
+  .head {
+    grid-template-columns: 1fr;
+  }
+  .columns {
+    grid-template-columns: 1fr;
+  }
+  .tools {
+    flex-wrap: wrap;
+  }
 }
 </style>

@@ -8,7 +8,11 @@ defineProps<{ after: string | null }>();
 const emit = defineEmits<{ add: [part: CataloguePart, place: Place] }>();
 const group = ref<CataloguePart['group']>('reservoirs');
 const groups: { key: CataloguePart['group']; label: string }[] = [
-  { key: 'reservoirs', label: 'Reservoirs' }, { key: 'pumps', label: 'Pumps' }, { key: 'blocks', label: 'Blocks' }, { key: 'radiators', label: 'Radiators' }, { key: 'inline', label: 'In line' },
+  { key: 'reservoirs', label: 'Reservoirs' },
+  { key: 'pumps', label: 'Pumps' },
+  { key: 'blocks', label: 'Blocks' },
+  { key: 'radiators', label: 'Radiators' },
+  { key: 'inline', label: 'In line' },
 ];
 const shown = computed(() => CATALOGUE.filter((part) => part.group === group.value));
 </script>
@@ -17,13 +21,25 @@ const shown = computed(() => CATALOGUE.filter((part) => part.group === group.val
   <section class="picker" aria-label="Add a part">
     <p class="quiet mb-2">Add {{ after ? `after ${after}` : 'at the end' }}</p>
     <div class="groups" role="group" aria-label="Kind of part">
-      <button v-for="each in groups" :key="each.key" type="button" :aria-pressed="group === each.key" @click="group = each.key">{{ each.label }}</button>
+      <button v-for="each in groups" :key="each.key" type="button" :aria-pressed="group === each.key" @click="group = each.key">
+        {{ each.label }}
+      </button>
     </div>
     <ul class="plain-list">
       <li v-for="part in shown" :key="part.key">
-        <span>{{ part.label }} <span class="quiet figures">about {{ part.volumeMl }} mL</span></span>
+        <span
+          >{{ part.label }} <span class="quiet figures">about {{ part.volumeMl }} mL</span></span
+        >
         <span class="places">
-          <v-btn v-for="place in part.places" :key="place" size="small" variant="outlined" :aria-label="`Add ${part.label} ${PLACES[place]}`" @click="emit('add', part, place)">{{ PLACES[place] }}</v-btn>
+          <v-btn
+            v-for="place in part.places"
+            :key="place"
+            size="small"
+            variant="outlined"
+            :aria-label="`Add ${part.label} ${PLACES[place]}`"
+            @click="emit('add', part, place)"
+            >{{ PLACES[place] }}</v-btn
+          >
         </span>
       </li>
     </ul>
@@ -31,9 +47,34 @@ const shown = computed(() => CATALOGUE.filter((part) => part.group === group.val
 </template>
 
 <style scoped>
-.groups { display: flex; flex-wrap: wrap; gap: 2px; border-bottom: 1px solid var(--line); }
-.groups button { padding: 8px 12px; border-bottom: 3px solid transparent; color: var(--ink-soft); }
-.groups button[aria-pressed='true'] { border-color: var(--ink); color: var(--ink); font-weight: 620; }
-li { display: flex; justify-content: space-between; align-items: center; gap: 10px; flex-wrap: wrap; padding: 7px 0; border-bottom: 1px solid var(--line-soft); }
-.places { display: flex; gap: 5px; flex-wrap: wrap; }
+.groups {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px;
+  border-bottom: 1px solid var(--line);
+}
+.groups button {
+  padding: 8px 12px;
+  border-bottom: 3px solid transparent;
+  color: var(--ink-soft);
+}
+.groups button[aria-pressed='true'] {
+  border-color: var(--ink);
+  color: var(--ink);
+  font-weight: 620;
+}
+li {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 10px;
+  flex-wrap: wrap;
+  padding: 7px 0;
+  border-bottom: 1px solid var(--line-soft);
+}
+.places {
+  display: flex;
+  gap: 5px;
+  flex-wrap: wrap;
+}
 </style>

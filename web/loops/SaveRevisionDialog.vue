@@ -18,7 +18,10 @@ const kinds = Object.entries(REVISION_KINDS).map(([value, title]) => ({ value, t
         <h2>Save as a new revision</h2>
         <v-select v-model="kind" :items="kinds" label="This is the loop" />
         <v-textarea v-model="reason" label="What changed and why" placeholder="front radiator turned round" />
-        <div class="row"><v-btn type="submit" size="large" :loading="busy">Save</v-btn><v-btn variant="text" size="large" @click="open = false">Close</v-btn></div>
+        <div class="row">
+          <v-btn type="submit" size="large" :loading="busy">Save</v-btn
+          ><v-btn variant="text" size="large" @click="open = false">Close</v-btn>
+        </div>
       </form>
     </v-card>
   </v-dialog>

@@ -26,7 +26,12 @@ export async function readDroppedLoop(file: File): Promise<{ loop: LoopFile } | 
 export function downloadLoop(loop: LoopFile, name: string): void {
   const link = document.createElement('a');
   link.href = URL.createObjectURL(new Blob([`${JSON.stringify(loop, null, 2)}\n`], { type: 'application/json' }));
-  link.download = `${name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'loop'}.json`;
+  link.download = `${
+    name
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-|-$/g, '') || 'loop'
+  }.json`;
   link.click();
   URL.revokeObjectURL(link.href);
 }

@@ -40,11 +40,14 @@ export function placeLabels(items: readonly ProfileItem[], frame: Frame): Label[
   const placed: (Label & { right: number })[] = [];
   for (const item of items) {
     if (item.shape === 'run') continue;
-    const half = (item.name.length * GLYPH_PX) / 2;
+    const half = (item.shortName.length * GLYPH_PX) / 2;
     const x = Math.min(frame.width - half - 2, Math.max(half + 40, frame.x((item.x0 + item.x1) / 2)));
     let y = frame.y(item.topMm) - 8;
-    while (placed.some((other) => other.right > x - half - 6 && other.x - (other.right - other.x) < x + half + 6 && Math.abs(other.y - y) < 14)) y -= 14;
-    placed.push({ id: item.id, text: item.name, x, y: Math.max(11, y), right: x + half });
+    while (
+      placed.some((other) => other.right > x - half - 6 && other.x - (other.right - other.x) < x + half + 6 && Math.abs(other.y - y) < 14)
+    )
+      y -= 14;
+    placed.push({ id: item.id, text: item.shortName, x, y: Math.max(11, y), right: x + half });
   }
   return placed;
 }

@@ -58,15 +58,21 @@ export function useLoopDraft(key: () => string): LoopDraft {
   }
 
   return {
-    draft, dirty, restored,
+    draft,
+    dirty,
+    restored,
     canUndo: computed(() => at.value > 0),
     canRedo: computed(() => at.value < steps.value.length - 1),
     change(change) {
       const next = { ...draft.value, ...change };
       stand([...steps.value.slice(0, at.value + 1), next].slice(-MOST_STEPS));
     },
-    undo: () => { if (at.value > 0) at.value -= 1; },
-    redo: () => { if (at.value < steps.value.length - 1) at.value += 1; },
+    undo: () => {
+      if (at.value > 0) at.value -= 1;
+    },
+    redo: () => {
+      if (at.value < steps.value.length - 1) at.value += 1;
+    },
     begin(now, nowVersion) {
       version = nowVersion;
       saved.value = now;

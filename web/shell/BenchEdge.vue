@@ -36,7 +36,13 @@ const clocks = computed(() =>
   benches.runs.map((run) => {
     const running = run.timers[0];
     const leftS = running ? running.seconds - (now.value - Date.parse(running.startedAt)) / 1000 : null;
-    return { id: run.id, name: run.systemName, step: run.stepTitle, face: leftS === null ? null : leftS > 0 ? formatClock(leftS) : 'time is up', ended: leftS !== null && leftS <= 0 };
+    return {
+      id: run.id,
+      name: run.systemName,
+      step: run.stepTitle,
+      face: leftS === null ? null : leftS > 0 ? formatClock(leftS) : 'time is up',
+      ended: leftS !== null && leftS <= 0,
+    };
   }),
 );
 
@@ -56,17 +62,33 @@ useShortcuts({
   2: () => void router.push('/systems'),
   3: () => void router.push('/workshop'),
   n: () => void router.push('/systems/new'),
-  '?': () => { keysOpen.value = true; },
+  '?': () => {
+    keysOpen.value = true;
+  },
 });
 
 const keyTable = [
-  ['1 2 3', 'Today, Systems, Workshop'], ['n', 'New system'], ['/', 'Search the systems'], ['Enter', 'Bench: step done'], ['c', 'Bench: tick the next check'], ['m', 'Bench: note'], ['z', 'Bench: take back the last entry'], ['Ctrl Z / Ctrl Y', 'Loop: undo, redo'],
+  ['1 2 3', 'Today, Systems, Workshop'],
+  ['n', 'New system'],
+  ['/', 'Search the systems'],
+  ['Enter', 'Bench: step done'],
+  ['c', 'Bench: tick the next check'],
+  ['m', 'Bench: note'],
+  ['z', 'Bench: take back the last entry'],
+  ['Ctrl Z / Ctrl Y', 'Loop: undo, redo'],
 ];
 </script>
 
 <template>
   <nav class="edge no-print" aria-label="Main">
-    <router-link v-for="place in places" :key="place.to" class="edge-place" :class="{ here: route.path.startsWith(place.to) }" :to="place.to">{{ place.label }}</router-link>
+    <router-link
+      v-for="place in places"
+      :key="place.to"
+      class="edge-place"
+      :class="{ here: route.path.startsWith(place.to) }"
+      :to="place.to"
+      >{{ place.label }}</router-link
+    >
     <ul class="edge-clocks plain-list" aria-label="Runs in progress">
       <li v-for="clock in clocks" :key="clock.id">
         <router-link class="edge-clock" :class="{ ended: clock.ended }" :to="`/runs/${clock.id}`">
@@ -78,10 +100,15 @@ const keyTable = [
     </ul>
     <v-menu location="top end">
       <template #activator="{ props: activator }">
-        <button v-bind="activator" class="edge-me" type="button" :aria-label="`${session.account?.personName}: account and look`"><v-icon :icon="mdiDotsVertical" /></button>
+        <button v-bind="activator" class="edge-me" type="button" :aria-label="`${session.account?.personName}: account and look`">
+          <v-icon :icon="mdiDotsVertical" />
+        </button>
       </template>
       <v-list min-width="240">
-        <v-list-item :title="session.account?.personName" :subtitle="`${ROLES[session.account?.role ?? 'technician']}, ${session.account?.workshopName}`" />
+        <v-list-item
+          :title="session.account?.personName"
+          :subtitle="`${ROLES[session.account?.role ?? 'technician']}, ${session.account?.workshopName}`"
+        />
         <v-divider />
         <v-list-item :title="theme.global.name.value === 'day' ? 'Dark look' : 'Light look'" @click="switchLook" />
         <v-list-item title="Keys" subtitle="press ?" @click="keysOpen = true" />
@@ -92,7 +119,12 @@ const keyTable = [
       <v-card class="pa-6">
         <h2 class="mb-4">Keys</h2>
         <dl class="keys">
-          <template v-for="[key, words] in keyTable" :key="key"><dt><kbd>{{ key }}</kbd></dt><dd>{{ words }}</dd></template>
+          <template v-for="[key, words] in keyTable" :key="key"
+            ><dt>
+              <kbd>{{ key }}</kbd>
+            </dt>
+            <dd>{{ words }}</dd></template
+          >
         </dl>
         <v-btn class="mt-5" @click="keysOpen = false">Close</v-btn>
       </v-card>
@@ -101,23 +133,101 @@ const keyTable = [
 </template>
 
 <style scoped>
-.edge { position: fixed; inset: auto 0 0 0; height: var(--edge-height); background: var(--slab); color: var(--on-slab); display: flex; align-items: stretch; padding: 0 20px; gap: 2px; z-index: 1000; border-top: 4px solid var(--slab-raised); }
-.edge-place { display: grid; place-items: center; min-width: 104px; padding: 0 18px; text-decoration: none; font-size: 1.05rem; color: var(--on-slab-soft); }
-.edge-place.here { color: var(--on-slab); box-shadow: inset 0 -5px 0 var(--on-slab); font-weight: 620; }
-.edge-place:hover { color: var(--on-slab); }
-.edge-clocks { flex: 1; display: flex; justify-content: flex-end; gap: 8px; overflow: hidden; padding-block: 8px; }
-.edge-clock { display: flex; align-items: baseline; gap: 12px; height: 100%; padding: 0 16px; background: var(--slab-raised); border-radius: 3px; text-decoration: none; color: var(--on-slab); white-space: nowrap; line-height: 44px; }
-.edge-name { color: var(--on-slab-soft); max-width: 15ch; overflow: hidden; text-overflow: ellipsis; }
-.edge-face { font-size: 1.3rem; font-weight: 560; }
-.edge-clock.ended { background: var(--on-slab); color: var(--slab); }
-.edge-clock.ended .edge-name { color: var(--slab); }
-.edge-me { width: 52px; color: var(--on-slab-soft); }
-.keys { display: grid; grid-template-columns: auto 1fr; gap: 10px 18px; align-items: baseline; }
-.keys dd { margin: 0; }
-.edge :focus-visible { outline-color: #b9a5ff; outline-offset: -3px; }
+.edge {
+  position: fixed;
+  inset: auto 0 0 0;
+  height: var(--edge-height);
+  background: var(--slab);
+  color: var(--on-slab);
+  display: flex;
+  align-items: stretch;
+  padding: 0 20px;
+  gap: 2px;
+  z-index: 1000;
+  border-top: 4px solid var(--slab-raised);
+}
+.edge-place {
+  display: grid;
+  place-items: center;
+  min-width: 104px;
+  padding: 0 18px;
+  text-decoration: none;
+  font-size: 1.05rem;
+  color: var(--on-slab-soft);
+}
+.edge-place.here {
+  color: var(--on-slab);
+  box-shadow: inset 0 -5px 0 var(--on-slab);
+  font-weight: 620;
+}
+.edge-place:hover {
+  color: var(--on-slab);
+}
+.edge-clocks {
+  flex: 1;
+  display: flex;
+  justify-content: flex-end;
+  gap: 8px;
+  overflow: hidden;
+  padding-block: 8px;
+}
+.edge-clock {
+  display: flex;
+  align-items: baseline;
+  gap: 12px;
+  height: 100%;
+  padding: 0 16px;
+  background: var(--slab-raised);
+  border-radius: 3px;
+  text-decoration: none;
+  color: var(--on-slab);
+  white-space: nowrap;
+  line-height: 44px;
+}
+.edge-name {
+  color: var(--on-slab-soft);
+  max-width: 15ch;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.edge-face {
+  font-size: 1.3rem;
+  font-weight: 560;
+}
+.edge-clock.ended {
+  background: var(--on-slab);
+  color: var(--slab);
+}
+.edge-clock.ended .edge-name {
+  color: var(--slab);
+}
+.edge-me {
+  width: 52px;
+  color: var(--on-slab-soft);
+}
+.keys {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 10px 18px;
+  align-items: baseline;
+}
+.keys dd {
+  margin: 0;
+}
+.edge :focus-visible {
+  outline-color: #b9a5ff;
+  outline-offset: -3px;
+}
 @media (max-width: 900px) {
-  .edge { padding: 0 6px; }
-  .edge-place { min-width: 0; padding: 0 12px; }
-  .edge-name { display: none; }
+  .edge {
+    padding: 0 6px;
+  }
+  .edge-place {
+    min-width: 0;
+    padding: 0 12px;
+  }
+  .edge-name {
+    display: none;
+  }
 }
 </style>

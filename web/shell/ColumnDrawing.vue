@@ -15,6 +15,15 @@
 </template>
 
 <style scoped>
-.liquid { animation: rise 1.4s cubic-bezier(0.2, 0.7, 0.2, 1) both; }
-@keyframes rise { from { transform: translateY(180px); } to { transform: none; } }
+.liquid {
+  animation: rise 1.4s cubic-bezier(0.2, 0.7, 0.2, 1) both;
+}
+@keyframes rise {
+  from {
+    transform: translateY(180px);
+  }
+  to {
+    transform: none;
+  }
+}
 </style>

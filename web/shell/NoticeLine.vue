@@ -3,7 +3,12 @@ import { computed } from 'vue';
 import { useNotices } from './notices.js';
 
 const notices = useNotices();
-const open = computed({ get: () => notices.current !== null, set: (value) => { if (!value) notices.close(); } });
+const open = computed({
+  get: () => notices.current !== null,
+  set: (value) => {
+    if (!value) notices.close();
+  },
+});
 
 async function undo(): Promise<void> {
   const action = notices.current?.undo;
@@ -22,5 +27,7 @@ async function undo(): Promise<void> {
 </template>
 
 <style scoped>
-.notice { margin-bottom: var(--edge-height); }
+.notice {
+  margin-bottom: var(--edge-height);
+}
 </style>

@@ -11,7 +11,11 @@ export const useNotices = defineStore('notices', () => {
   const current = ref<Notice | null>(null);
   return {
     current,
-    say: (text: string, undo?: () => unknown) => { current.value = { text, undo }; },
-    close: () => { current.value = null; },
+    say: (text: string, undo?: () => unknown) => {
+      current.value = { text, undo };
+    },
+    close: () => {
+      current.value = null;
+    },
   };
 });

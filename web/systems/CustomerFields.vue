@@ -9,7 +9,11 @@ export interface CustomerForm {
 }
 const form = defineModel<CustomerForm>({ required: true });
 defineProps<{ at: (path: string) => string[] }>();
-const channels = [{ value: 'phone', title: 'by phone' }, { value: 'text', title: 'by text message' }, { value: 'email', title: 'by e-mail' }];
+const channels = [
+  { value: 'phone', title: 'by phone' },
+  { value: 'text', title: 'by text message' },
+  { value: 'email', title: 'by e-mail' },
+];
 </script>
 
 <template>
@@ -25,6 +29,14 @@ const channels = [{ value: 'phone', title: 'by phone' }, { value: 'text', title:
 </template>
 
 <style scoped>
-.pair { display: grid; grid-template-columns: 1fr 1fr; gap: 12px; }
-@media (max-width: 700px) { .pair { grid-template-columns: 1fr; } }
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+}
+@media (max-width: 700px) {
+  .pair {
+    grid-template-columns: 1fr;
+  }
+}
 </style>

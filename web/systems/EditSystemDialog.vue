@@ -33,15 +33,25 @@ watch(open, (now) => {
   customerSubmit.clear();
 });
 
-const nextState = (): SystemRow['state'] => (retired.value ? 'retired' : props.system.state === 'retired' ? 'in-service' : props.system.state);
+const nextState = (): SystemRow['state'] =>
+  retired.value ? 'retired' : props.system.state === 'retired' ? 'in-service' : props.system.state;
 
 /** Both parts are separate rows: each is saved if it changed, and each names its own stale save. */
 async function save(): Promise<void> {
-  const ownerDone = JSON.stringify(customerInput(owner.value)) === JSON.stringify(customerInput(ownerForm(props.customer)))
-    || (await customerSubmit.run(() => call<Customer>('PUT', `/customers/${props.customer.id}`, { body: { ...customerInput(owner.value), version: versions.value.customer } })));
+  const ownerDone =
+    JSON.stringify(customerInput(owner.value)) === JSON.stringify(customerInput(ownerForm(props.customer))) ||
+    (await customerSubmit.run(() =>
+      call<Customer>('PUT', `/customers/${props.customer.id}`, {
+        body: { ...customerInput(owner.value), version: versions.value.customer },
+      }),
+    ));
   if (!ownerDone) return;
   if (typeof ownerDone === 'object') versions.value.customer = ownerDone.version;
-  const saved = await systemSubmit.run(() => call<SystemRow>('PUT', `/systems/${props.system.id}`, { body: { ...systemInput(system.value, props.customer.id), state: nextState(), version: versions.value.system } }));
+  const saved = await systemSubmit.run(() =>
+    call<SystemRow>('PUT', `/systems/${props.system.id}`, {
+      body: { ...systemInput(system.value, props.customer.id), state: nextState(), version: versions.value.system },
+    }),
+  );
   if (!saved) return;
   open.value = false;
   emit('saved');
@@ -58,7 +68,15 @@ function keepMine(kind: 'system' | 'customer'): void {
   void save();
 }
 
-const systemLabels = { name: 'Machine', caseText: 'Case', builtBy: 'Built by', hoursPerDay: 'Hours a day', policy: 'Policy', note: 'Note', state: 'State' };
+const systemLabels = {
+  name: 'Machine',
+  caseText: 'Case',
+  builtBy: 'Built by',
+  hoursPerDay: 'Hours a day',
+  policy: 'Policy',
+  note: 'Note',
+  state: 'State',
+};
 const customerLabels = { name: 'Owner', phone: 'Phone', email: 'E-mail', channel: 'Reached', note: 'Note' };
 </script>
 
@@ -71,19 +89,48 @@ const customerLabels = { name: 'Owner', phone: 'Phone', email: 'E-mail', channel
           <CustomerFields v-model="owner" :at="customerSubmit.at" />
           <div class="stack">
             <SystemFields v-model="system" :at="systemSubmit.at" />
-            <v-checkbox v-model="retired" label="Retired: the loop is gone or the machine was given up" :disabled="props.system.state === 'on-bench'" />
+            <v-checkbox
+              v-model="retired"
+              label="Retired: the loop is gone or the machine was given up"
+              :disabled="props.system.state === 'on-bench'"
+            />
           </div>
         </div>
-        <StaleNotice v-if="customerSubmit.stale.value" v-bind="customerSubmit.stale.value" :labels="customerLabels" @take-theirs="takeTheirs" @keep-mine="keepMine('customer')" />
-        <StaleNotice v-else-if="systemSubmit.stale.value" v-bind="systemSubmit.stale.value" :labels="systemLabels" @take-theirs="takeTheirs" @keep-mine="keepMine('system')" />
-        <p v-else-if="systemSubmit.problem.value || customerSubmit.problem.value" role="alert" class="danger">{{ systemSubmit.problem.value ?? customerSubmit.problem.value }}</p>
-        <div class="row"><v-btn type="submit" size="large" :loading="systemSubmit.busy.value || customerSubmit.busy.value">Save</v-btn><v-btn variant="text" size="large" @click="open = false">Leave as it was</v-btn></div>
+        <StaleNotice
+          v-if="customerSubmit.stale.value"
+          v-bind="customerSubmit.stale.value"
+          :labels="customerLabels"
+          @take-theirs="takeTheirs"
+          @keep-mine="keepMine('customer')"
+        />
+        <StaleNotice
+          v-else-if="systemSubmit.stale.value"
+          v-bind="systemSubmit.stale.value"
+          :labels="systemLabels"
+          @take-theirs="takeTheirs"
+          @keep-mine="keepMine('system')"
+        />
+        <p v-else-if="systemSubmit.problem.value || customerSubmit.problem.value" role="alert" class="danger">
+          {{ systemSubmit.problem.value ?? customerSubmit.problem.value }}
+        </p>
+        <div class="row">
+          <v-btn type="submit" size="large" :loading="systemSubmit.busy.value || customerSubmit.busy.value">Save</v-btn
+          ><v-btn variant="text" size="large" @click="open = false">Leave as it was</v-btn>
+        </div>
       </form>
     </v-card>
   </v-dialog>
 </template>
 
 <style scoped>
-.two { display: grid; grid-template-columns: 1fr 1fr; gap: 28px; }
-@media (max-width: 800px) { .two { grid-template-columns: 1fr; } }
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 28px;
+}
+@media (max-width: 800px) {
+  .two {
+    grid-template-columns: 1fr;
+  }
+}
 </style>

@@ -12,22 +12,68 @@ const dates = useDates();
     <li v-for="entry in entries" :key="entry.id" :class="entry.kind">
       <span class="mark" :style="entry.colour ? { background: entry.colour } : {}" />
       <div>
-        <p class="spread head"><strong>{{ entry.title }}</strong><span class="quiet figures">{{ dates.day(entry.at) }}</span></p>
+        <p class="spread head">
+          <strong>{{ entry.title }}</strong
+          ><span class="quiet figures">{{ dates.day(entry.at) }}</span>
+        </p>
         <p v-if="entry.text">{{ entry.text }}</p>
-        <p class="quiet"><template v-if="entry.by">{{ entry.by }}</template><template v-if="entry.runId"> <router-link :to="entry.title.includes('in progress') ? `/runs/${entry.runId}` : `/runs/${entry.runId}/record`">open the record</router-link></template></p>
+        <p class="quiet">
+          <template v-if="entry.by">{{ entry.by }}</template
+          ><template v-if="entry.runId">
+            <router-link :to="entry.title.includes('in progress') ? `/runs/${entry.runId}` : `/runs/${entry.runId}/record`"
+              >open the record</router-link
+            ></template
+          >
+        </p>
       </div>
     </li>
   </ol>
 </template>
 
 <style scoped>
-.history { position: relative; }
-.history::before { content: ''; position: absolute; left: 7px; top: 10px; bottom: 10px; border-left: 2px solid var(--line); }
-li { display: grid; grid-template-columns: 16px 1fr; gap: 16px; padding-bottom: 16px; position: relative; }
-p { margin: 0; }
-.mark { width: 16px; height: 16px; margin-top: 3px; border: 2px solid var(--ink); background: var(--sheet); border-radius: 50%; }
-.revision .mark, .check .mark { width: 10px; height: 10px; margin: 6px 3px 0; }
-.finding .mark { border-radius: 0; transform: rotate(45deg) scale(0.75); }
-.head { flex-wrap: nowrap; }
-.head span { white-space: nowrap; }
+.history {
+  position: relative;
+}
+.history::before {
+  content: '';
+  position: absolute;
+  left: 7px;
+  top: 10px;
+  bottom: 10px;
+  border-left: 2px solid var(--line);
+}
+li {
+  display: grid;
+  grid-template-columns: 16px 1fr;
+  gap: 16px;
+  padding-bottom: 16px;
+  position: relative;
+}
+p {
+  margin: 0;
+}
+.mark {
+  width: 16px;
+  height: 16px;
+  margin-top: 3px;
+  border: 2px solid var(--ink);
+  background: var(--sheet);
+  border-radius: 50%;
+}
+.revision .mark,
+.check .mark {
+  width: 10px;
+  height: 10px;
+  margin: 6px 3px 0;
+}
+.finding .mark {
+  border-radius: 0;
+  transform: rotate(45deg) scale(0.75);
+}
+.head {
+  flex-wrap: nowrap;
+}
+.head span {
+  white-space: nowrap;
+}
 </style>

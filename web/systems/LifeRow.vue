@@ -22,14 +22,19 @@ const over = computed(() => service.value !== null && service.value.dueOn < prop
 const bar = computed(() => {
   if (!service.value) return null;
   const at = place(service.value.dueOn);
-  return over.value ? { left: `${at}%`, right: `${100 - zero.value}%` } : { left: `${zero.value}%`, right: `${100 - at}%`, background: props.line.coolant?.colour ?? 'var(--ink-soft)' };
+  return over.value
+    ? { left: `${at}%`, right: `${100 - zero.value}%` }
+    : { left: `${zero.value}%`, right: `${100 - at}%`, background: props.line.coolant?.colour ?? 'var(--ink-soft)' };
 });
 const loud = computed(() => props.line.attention === 'overdue' || props.line.attention === 'on-bench');
 </script>
 
 <template>
   <router-link class="life" :to="`/systems/${line.id}`">
-    <span class="who"><strong>{{ line.name }}</strong><span class="quiet owner">{{ line.customerName }}</span></span>
+    <span class="who"
+      ><strong>{{ line.name }}</strong
+      ><span class="quiet owner">{{ line.customerName }}</span></span
+    >
     <span class="quiet phone figures">{{ line.customerPhone ?? '' }}</span>
     <span class="track" :title="line.nextReason ?? ''">
       <span class="waterline" :style="{ left: `${zero}%` }" />
@@ -38,29 +43,100 @@ const loud = computed(() => props.line.attention === 'overdue' || props.line.att
     </span>
     <span class="state" :class="{ loud }">{{ ATTENTION_WORDS[line.attention] }}</span>
     <span class="when figures">
-      <template v-if="line.nextDueOn"><strong>{{ sayDue(line.nextDueOn, today) }}</strong> <span class="quiet">{{ dates.day(line.nextDueOn) }}</span></template>
+      <template v-if="line.nextDueOn"
+        ><strong>{{ sayDue(line.nextDueOn, today) }}</strong> <span class="quiet">{{ dates.day(line.nextDueOn) }}</span></template
+      >
     </span>
   </router-link>
 </template>
 
 <style scoped>
-.life { display: grid; grid-template-columns: minmax(200px, 1.3fr) 140px minmax(220px, 2fr) 118px 190px; gap: 16px; align-items: center; min-height: 46px; text-decoration: none; padding: 0 12px; border-top: 1px solid var(--line-soft); }
-.life:hover { background: var(--wash); }
-.who { display: flex; gap: 10px; align-items: baseline; overflow: hidden; white-space: nowrap; }
-.owner { overflow: hidden; text-overflow: ellipsis; }
-.track { position: relative; height: 46px; }
-.waterline { position: absolute; inset-block: -1px 0; border-left: 2px solid var(--ink); }
-.bar { position: absolute; top: 17px; height: 12px; box-shadow: inset 0 0 0 1px rgb(0 0 0 / 22%); }
-.bar.over { background: repeating-linear-gradient(-55deg, var(--ink) 0 2px, transparent 2px 7px); box-shadow: none; }
-.settle { position: absolute; top: 10px; width: 11px; height: 26px; border: 2px solid var(--ink); border-left: none; }
-.state { color: var(--ink-soft); }
-.state.loud { color: var(--ink); font-weight: 640; }
-.when { text-align: right; white-space: nowrap; }
+.life {
+  display: grid;
+  grid-template-columns: minmax(200px, 1.3fr) 150px minmax(220px, 2fr) 112px 208px;
+  gap: 16px;
+  align-items: center;
+  min-height: 46px;
+  text-decoration: none;
+  padding: 0 12px;
+  border-top: 1px solid var(--line-soft);
+}
+.life:hover {
+  background: var(--wash);
+}
+.who {
+  display: flex;
+  gap: 10px;
+  align-items: baseline;
+  overflow: hidden;
+  white-space: nowrap;
+}
+.phone {
+  white-space: nowrap;
+  letter-spacing: -0.02em;
+}
+.owner {
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.track {
+  position: relative;
+  height: 46px;
+}
+.waterline {
+  position: absolute;
+  inset-block: -1px 0;
+  border-left: 2px solid var(--ink);
+}
+.bar {
+  position: absolute;
+  top: 17px;
+  height: 12px;
+  box-shadow: inset 0 0 0 1px rgb(0 0 0 / 22%);
+}
+.bar.over {
+  background: repeating-linear-gradient(-55deg, var(--ink) 0 2px, transparent 2px 7px);
+  box-shadow: none;
+}
+.settle {
+  position: absolute;
+  top: 10px;
+  width: 11px;
+  height: 26px;
+  border: 2px solid var(--ink);
+  border-left: none;
+}
+.state {
+  color: var(--ink-soft);
+}
+.state.loud {
+  color: var(--ink);
+  font-weight: 640;
+}
+.when {
+  text-align: right;
+  white-space: nowrap;
+}
 @media (max-width: 1000px) {
-  .life { grid-template-columns: 1fr auto; gap: 2px 12px; padding-block: 10px; }
-  .phone, .state { display: none; }
-  .track { grid-column: 1 / -1; grid-row: 2; height: 26px; }
-  .bar { top: 7px; }
-  .settle { top: 0; }
+  .life {
+    grid-template-columns: 1fr auto;
+    gap: 2px 12px;
+    padding-block: 10px;
+  }
+  .phone,
+  .state {
+    display: none;
+  }
+  .track {
+    grid-column: 1 / -1;
+    grid-row: 2;
+    height: 26px;
+  }
+  .bar {
+    top: 7px;
+  }
+  .settle {
+    top: 0;
+  }
 }
 </style>

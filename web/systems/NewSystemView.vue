@@ -15,18 +15,24 @@ const customers = ref<Customer[]>([]);
 const known = ref<string | null>(null);
 const owner = ref(emptyCustomer());
 const system = ref(emptySystem());
-onMounted(async () => { customers.value = (await get<{ customers: Customer[] }>('/customers')).customers; });
+onMounted(async () => {
+  customers.value = (await get<{ customers: Customer[] }>('/customers')).customers;
+});
 
 /** The owner is saved first; if the machine is refused afterwards, the owner stays chosen and is not made twice. */
 async function save(): Promise<void> {
   if (known.value === null) {
-    const made = await ownerSubmit.run((idempotencyKey) => call<Customer>('POST', '/customers', { body: customerInput(owner.value), idempotencyKey }));
+    const made = await ownerSubmit.run((idempotencyKey) =>
+      call<Customer>('POST', '/customers', { body: customerInput(owner.value), idempotencyKey }),
+    );
     if (!made) return;
     customers.value.push(made);
     known.value = made.id;
   }
   const customerId = known.value;
-  const made = await submit.run((idempotencyKey) => call<SystemRow>('POST', '/systems', { body: systemInput(system.value, customerId), idempotencyKey }));
+  const made = await submit.run((idempotencyKey) =>
+    call<SystemRow>('POST', '/systems', { body: systemInput(system.value, customerId), idempotencyKey }),
+  );
   if (made) await router.replace(`/systems/${made.id}/loops/new`);
 }
 </script>
@@ -37,7 +43,16 @@ async function save(): Promise<void> {
     <form class="two mt-6" novalidate @submit.prevent="save">
       <section class="stack">
         <h2>Whose machine is it?</h2>
-        <v-autocomplete v-model="known" :items="customers" item-title="name" item-value="id" label="A known owner" clearable hint="Leave empty for a new owner" persistent-hint />
+        <v-autocomplete
+          v-model="known"
+          :items="customers"
+          item-title="name"
+          item-value="id"
+          label="A known owner"
+          clearable
+          hint="Leave empty for a new owner"
+          persistent-hint
+        />
         <CustomerFields v-if="known === null" v-model="owner" :at="ownerSubmit.at" />
         <p v-if="ownerSubmit.problem.value" role="alert" class="danger">{{ ownerSubmit.problem.value }}</p>
       </section>
@@ -52,6 +67,17 @@ async function save(): Promise<void> {
 </template>
 
 <style scoped>
-.two { display: grid; grid-template-columns: 1fr 1fr; gap: 48px; align-items: start; max-width: 1080px; }
-@media (max-width: 900px) { .two { grid-template-columns: 1fr; gap: 28px; } }
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 48px;
+  align-items: start;
+  max-width: 1080px;
+}
+@media (max-width: 900px) {
+  .two {
+    grid-template-columns: 1fr;
+    gap: 28px;
+  }
+}
 </style>

@@ -14,11 +14,29 @@ const props = defineProps<{ systemId: string; loops: readonly LoopOfSystem[]; to
 const emit = defineEmits<{ saved: [text: string] }>();
 const coolants = useCoolants();
 const submit = useSubmit();
-const form = reactive<{ loopId: string; kind: ServiceKind; doneOn: string; productId: string | null; drainedMl: number | null; pouredMl: number | null; note: string; finding: string }>(blank());
+const form = reactive<{
+  loopId: string;
+  kind: ServiceKind;
+  doneOn: string;
+  productId: string | null;
+  drainedMl: number | null;
+  pouredMl: number | null;
+  note: string;
+  finding: string;
+}>(blank());
 
 function blank() {
   const loop = props.loops[0];
-  return { loopId: loop?.id ?? '', kind: 'drain-refill' as ServiceKind, doneOn: props.today, productId: loop?.coolantProductId ?? null, drainedMl: null, pouredMl: null, note: '', finding: '' };
+  return {
+    loopId: loop?.id ?? '',
+    kind: 'drain-refill' as ServiceKind,
+    doneOn: props.today,
+    productId: loop?.coolantProductId ?? null,
+    drainedMl: null,
+    pouredMl: null,
+    note: '',
+    finding: '',
+  };
 }
 
 watch(open, (now) => {
@@ -32,7 +50,12 @@ const refills = computed(() => REFILLING.includes(form.kind));
 const kinds = Object.entries(SERVICE_KINDS).map(([value, title]) => ({ value, title }));
 
 async function save(): Promise<void> {
-  const body: ServiceInput = { ...form, productId: refills.value ? form.productId : null, drainedMl: refills.value ? form.drainedMl : null, pouredMl: refills.value ? form.pouredMl : null };
+  const body: ServiceInput = {
+    ...form,
+    productId: refills.value ? form.productId : null,
+    drainedMl: refills.value ? form.drainedMl : null,
+    pouredMl: refills.value ? form.pouredMl : null,
+  };
   const saved = await submit.run((idempotencyKey) => call('POST', `/systems/${props.systemId}/services`, { body, idempotencyKey }));
   if (!saved) return;
   open.value = false;
@@ -51,7 +74,14 @@ async function save(): Promise<void> {
           <v-text-field v-model="form.doneOn" type="date" label="On" :max="today" :error-messages="submit.at('doneOn')" />
         </div>
         <template v-if="refills">
-          <v-select v-model="form.productId" :items="coolants.products" item-title="name" item-value="id" label="Coolant poured" :error-messages="submit.at('productId')" />
+          <v-select
+            v-model="form.productId"
+            :items="coolants.products"
+            item-title="name"
+            item-value="id"
+            label="Coolant poured"
+            :error-messages="submit.at('productId')"
+          />
           <div class="pair">
             <NumberField v-model="form.drainedMl" label="Came out" unit="mL" :errors="submit.at('drainedMl')" />
             <NumberField v-model="form.pouredMl" label="Went in" unit="mL" :errors="submit.at('pouredMl')" />
@@ -60,13 +90,24 @@ async function save(): Promise<void> {
         <v-textarea v-model="form.finding" label="Finding, if any" :error-messages="submit.at('finding')" />
         <v-textarea v-model="form.note" label="Note" :error-messages="submit.at('note')" />
         <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
-        <div class="row"><v-btn type="submit" size="large" :loading="submit.busy.value">Record</v-btn><v-btn variant="text" size="large" @click="open = false">Close</v-btn></div>
+        <div class="row">
+          <v-btn type="submit" size="large" :loading="submit.busy.value">Record</v-btn
+          ><v-btn variant="text" size="large" @click="open = false">Close</v-btn>
+        </div>
       </form>
     </v-card>
   </v-dialog>
 </template>
 
 <style scoped>
-.pair { display: grid; grid-template-columns: 1fr 1fr; gap: 12px; }
-@media (max-width: 600px) { .pair { grid-template-columns: 1fr; } }
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+}
+@media (max-width: 600px) {
+  .pair {
+    grid-template-columns: 1fr;
+  }
+}
 </style>

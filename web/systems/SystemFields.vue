@@ -12,13 +12,22 @@ export interface SystemForm {
 }
 const form = defineModel<SystemForm>({ required: true });
 defineProps<{ at: (path: string) => string[] }>();
-const policies = [{ value: null, title: 'as the workshop does' }, ...SERVICE_POLICY_KEYS.map((value) => ({ value, title: SERVICE_POLICIES[value].label }))];
+const policies = [
+  { value: null, title: 'as the workshop does' },
+  ...SERVICE_POLICY_KEYS.map((value) => ({ value, title: SERVICE_POLICIES[value].label })),
+];
 </script>
 
 <template>
   <div class="stack">
     <v-text-field v-model="form.name" label="What the owner calls the machine" autocomplete="off" :error-messages="at('name')" />
-    <v-text-field v-model="form.caseText" label="Case" placeholder="mid tower, glass side" autocomplete="off" :error-messages="at('caseText')" />
+    <v-text-field
+      v-model="form.caseText"
+      label="Case"
+      placeholder="mid tower, glass side"
+      autocomplete="off"
+      :error-messages="at('caseText')"
+    />
     <v-text-field v-model="form.builtBy" label="Built by" placeholder="this workshop" autocomplete="off" :error-messages="at('builtBy')" />
     <div class="pair">
       <NumberField v-model="form.hoursPerDay" label="Runs, if known" unit="h a day" :errors="at('hoursPerDay')" />
@@ -29,6 +38,14 @@ const policies = [{ value: null, title: 'as the workshop does' }, ...SERVICE_POL
 </template>
 
 <style scoped>
-.pair { display: grid; grid-template-columns: 1fr 1fr; gap: 12px; }
-@media (max-width: 700px) { .pair { grid-template-columns: 1fr; } }
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+}
+@media (max-width: 700px) {
+  .pair {
+    grid-template-columns: 1fr;
+  }
+}
 </style>

@@ -46,7 +46,8 @@ async function changed(text: string): Promise<void> {
 
 const activeRun = (loop: LoopOfSystem) => loop.runs.find(({ state }) => state === 'active');
 const several = computed(() => (page.value?.loops.length ?? 0) > 1);
-const loopName = (loopId: string): string | null => (several.value ? (page.value?.loops.find(({ id }) => id === loopId)?.name ?? null) : null);
+const loopName = (loopId: string): string | null =>
+  several.value ? (page.value?.loops.find(({ id }) => id === loopId)?.name ?? null) : null;
 const channelWords = { phone: 'likes a call', text: 'likes a text', email: 'likes an e-mail' };
 const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some(({ state }) => state === 'signed-off')) ?? false);
 </script>
@@ -62,44 +63,100 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
       <header class="head">
         <div>
           <h1>{{ page.system.name }}</h1>
-          <p class="quiet">{{ [page.system.caseText, page.system.builtBy ? `built by ${page.system.builtBy}` : '', ATTENTION_WORDS[page.attention]].filter(Boolean).join(' · ') }}</p>
+          <p class="quiet">
+            {{
+              [page.system.caseText, page.system.builtBy ? `built by ${page.system.builtBy}` : '', ATTENTION_WORDS[page.attention]]
+                .filter(Boolean)
+                .join(' · ')
+            }}
+          </p>
         </div>
         <div class="owner">
-          <p><strong>{{ page.customer.name }}</strong> <span class="quiet">{{ channelWords[page.customer.channel] }}</span></p>
-          <p class="figures"><a v-if="page.customer.phone" class="phone" :href="`tel:${page.customer.phone.replace(/\s/g, '')}`">{{ page.customer.phone }}</a></p>
+          <p>
+            <strong>{{ page.customer.name }}</strong> <span class="quiet">{{ channelWords[page.customer.channel] }}</span>
+          </p>
+          <p class="figures">
+            <a v-if="page.customer.phone" class="phone" :href="`tel:${page.customer.phone.replace(/\s/g, '')}`">{{
+              page.customer.phone
+            }}</a>
+          </p>
           <p class="quiet">{{ page.customer.email }}</p>
         </div>
         <v-btn variant="outlined" class="no-print" @click="editing = true">Edit</v-btn>
       </header>
-      <p v-if="page.system.note || page.customer.note" class="note">{{ [page.system.note, page.customer.note].filter(Boolean).join(' ') }}</p>
+      <p v-if="page.system.note || page.customer.note" class="note">
+        {{ [page.system.note, page.customer.note].filter(Boolean).join(' ') }}
+      </p>
 
       <div class="columns">
         <div class="stack">
           <section v-for="loop in page.loops" :key="loop.id" class="sheet loop">
             <header class="spread">
               <h2>{{ loop.name }}</h2>
-              <p v-if="loop.revision" class="quiet figures">{{ formatMlWithSd(loop.revision.volumeMl, loop.revision.volumeSdMl) }} whole · {{ coolants.find(loop.coolantProductId)?.name ?? 'coolant not chosen' }} · revision {{ loop.revision.number }}, {{ loop.revision.kind === 'as-built' ? 'as built' : loop.revision.kind }}</p>
+              <p v-if="loop.revision" class="quiet figures">
+                {{ formatMlWithSd(loop.revision.volumeMl, loop.revision.volumeSdMl) }} whole ·
+                {{ coolants.find(loop.coolantProductId)?.name ?? 'coolant not chosen' }} · revision {{ loop.revision.number }},
+                {{ loop.revision.kind === 'as-built' ? 'as built' : loop.revision.kind }}
+              </p>
             </header>
-            <LoopProfile v-if="loop.revision" :loop="loop.revision.file" :colour="coolants.find(loop.coolantProductId)?.colour" :height="210" :filled="page.system.state === 'planned' ? new Map() : null" />
+            <LoopProfile
+              v-if="loop.revision"
+              :loop="loop.revision.file"
+              :colour="coolants.find(loop.coolantProductId)?.colour"
+              :height="210"
+              :filled="page.system.state === 'planned' ? new Map() : null"
+            />
             <div class="row mt-3 no-print">
               <v-btn v-if="activeRun(loop)" size="large" :to="`/runs/${activeRun(loop)?.id}`">Go to the bench</v-btn>
-              <v-btn v-else-if="page.system.state !== 'retired'" :variant="page.system.state === 'planned' ? 'flat' : 'outlined'" size="large" @click="starting = loop">{{ page.system.state === 'planned' ? 'Start commissioning' : 'Commission again' }}</v-btn>
+              <v-btn
+                v-else-if="page.system.state !== 'retired'"
+                :variant="page.system.state === 'planned' ? 'flat' : 'outlined'"
+                size="large"
+                @click="starting = loop"
+                >{{ page.system.state === 'planned' ? 'Start commissioning' : 'Commission again' }}</v-btn
+              >
               <v-btn variant="outlined" size="large" :to="`/loops/${loop.id}`">Open the loop</v-btn>
             </div>
           </section>
           <section v-if="page.loops.length === 0" class="sheet">
             <h2>No loop yet</h2>
-            <p class="mt-2">Lay out the loop from generic parts in flow order. Volume, coolant to order and the first fill plan follow as you go.</p>
+            <p class="mt-2">
+              Lay out the loop from generic parts in flow order. Volume, coolant to order and the first fill plan follow as you go.
+            </p>
             <v-btn size="large" class="mt-4" :to="`/systems/${page.system.id}/loops/new`">Lay out the loop</v-btn>
           </section>
-          <p v-else class="no-print"><router-link :to="`/systems/${page.system.id}/loops/new`">A second loop in the same case</router-link></p>
+          <p v-else class="no-print">
+            <router-link :to="`/systems/${page.system.id}/loops/new`">A second loop in the same case</router-link>
+          </p>
         </div>
 
         <aside class="stack">
-          <DueCard v-for="(due, index) in page.dues" :key="due.id" :due="due" :today="page.today" :big="index === 0" :loop-name="loopName(due.loopId)" @changed="changed" @service="servicing = true" />
-          <p v-if="page.dues.length === 0" class="quiet">{{ page.system.state === 'retired' ? 'Retired: nothing falls due.' : 'No date yet. It is made from the first signed-off fill.' }}</p>
-          <p class="quiet">Policy: {{ page.system.policy ? SERVICE_POLICIES[page.system.policy].label : 'as the workshop does' }}<template v-if="page.system.hoursPerDay">; runs {{ page.system.hoursPerDay }} h a day by its owner</template></p>
-          <v-btn v-if="everFilled && page.system.state === 'in-service' && page.dues.every((due) => due.kind !== 'coolant-service')" variant="outlined" class="no-print" @click="servicing = true">Record a service</v-btn>
+          <DueCard
+            v-for="(due, index) in page.dues"
+            :key="due.id"
+            :due="due"
+            :today="page.today"
+            :big="index === 0"
+            :loop-name="loopName(due.loopId)"
+            @changed="changed"
+            @service="servicing = true"
+          />
+          <p v-if="page.dues.length === 0" class="quiet">
+            {{
+              page.system.state === 'retired' ? 'Retired: nothing falls due.' : 'No date yet. It is made from the first signed-off fill.'
+            }}
+          </p>
+          <p class="quiet">
+            Policy: {{ page.system.policy ? SERVICE_POLICIES[page.system.policy].label : 'as the workshop does'
+            }}<template v-if="page.system.hoursPerDay">; runs {{ page.system.hoursPerDay }} h a day by its owner</template>
+          </p>
+          <v-btn
+            v-if="everFilled && page.system.state === 'in-service' && page.dues.every((due) => due.kind !== 'coolant-service')"
+            variant="outlined"
+            class="no-print"
+            @click="servicing = true"
+            >Record a service</v-btn
+          >
           <section>
             <h2 class="mb-4">History</h2>
             <HistoryLine :entries="page.history" />
@@ -109,23 +166,63 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
       </div>
       <EditSystemDialog v-model="editing" :system="page.system" :customer="page.customer" @saved="load" />
       <ServiceDialog v-model="servicing" :system-id="page.system.id" :loops="page.loops" :today="page.today" @saved="changed" />
-      <StartRunDialog v-if="starting" :loop-id="starting.id" :loop-name="starting.name" :system-name="page.system.name" @close="starting = null" @started="router.push(`/runs/${$event}`)" />
+      <StartRunDialog
+        v-if="starting"
+        :loop-id="starting.id"
+        :loop-name="starting.name"
+        :system-name="page.system.name"
+        @close="starting = null"
+        @started="router.push(`/runs/${$event}`)"
+      />
     </template>
   </main>
 </template>
 
 <style scoped>
-.head { display: grid; grid-template-columns: 1fr auto auto; gap: 12px 44px; align-items: start; }
-.head p { margin: 2px 0 0; }
-.owner { text-align: right; }
-.phone { font-size: 1.5rem; text-decoration: none; }
-.note { margin: 12px 0 0; padding-left: 14px; border-left: 3px solid var(--line); max-width: 80ch; }
-.columns { display: grid; grid-template-columns: minmax(0, 1.75fr) minmax(320px, 1fr); gap: 40px; margin-top: 26px; }
-.columns aside { gap: 26px; }
-.loop header p { margin: 0; }
+.head {
+  display: grid;
+  grid-template-columns: 1fr auto auto;
+  gap: 12px 44px;
+  align-items: start;
+}
+.head p {
+  margin: 2px 0 0;
+}
+.owner {
+  text-align: right;
+}
+.phone {
+  font-size: 1.5rem;
+  text-decoration: none;
+}
+.note {
+  margin: 12px 0 0;
+  padding-left: 14px;
+  border-left: 3px solid var(--line);
+  max-width: 80ch;
+}
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 1.75fr) minmax(320px, 1fr);
+  gap: 44px;
+  margin-top: 26px;
+}
+.columns aside {
+  gap: 26px;
+}
+.loop header p {
+  margin: 0;
+}
 @media (max-width: 1000px) {
-  .columns { grid-template-columns: 1fr; }
-  .head { grid-template-columns: 1fr auto; }
-  .owner { text-align: left; grid-row: 2; }
+  .columns {
+    grid-template-columns: 1fr;
+  }
+  .head {
+    grid-template-columns: 1fr auto;
+  }
+  .owner {
+    text-align: left;
+    grid-row: 2;
+  }
 }
 </style>

@@ -37,8 +37,13 @@ const counts = computed(() => {
   for (const { attention } of lines.value) sum.set(attention, (sum.get(attention) ?? 0) + 1);
   return [...sum];
 });
-const shown = computed(() => lines.value.filter((line) => (only.value === null || line.attention === only.value) && matches(line, words.value)));
-const months = Array.from({ length: (PAST_MONTHS + AHEAD_MONTHS) / 3 + 1 }, (_, index) => index * 3 - PAST_MONTHS).map((month) => ({ month, at: ((month + PAST_MONTHS) / (PAST_MONTHS + AHEAD_MONTHS)) * 100 }));
+const shown = computed(() =>
+  lines.value.filter((line) => (only.value === null || line.attention === only.value) && matches(line, words.value)),
+);
+const months = Array.from({ length: (PAST_MONTHS + AHEAD_MONTHS) / 3 + 1 }, (_, index) => index * 3 - PAST_MONTHS).map((month) => ({
+  month,
+  at: ((month + PAST_MONTHS) / (PAST_MONTHS + AHEAD_MONTHS)) * 100,
+}));
 
 function remember(value: string | null): void {
   words.value = value ?? '';
@@ -56,10 +61,26 @@ useShortcuts({ '/': () => void nextTick(() => search.value?.focus()) });
     </header>
 
     <div class="finder">
-      <v-text-field ref="search" :model-value="words" label="Name, owner, phone, coolant" clearable hide-details autocomplete="off" @update:model-value="remember" />
+      <v-text-field
+        ref="search"
+        :model-value="words"
+        label="Name, owner, phone, coolant"
+        clearable
+        hide-details
+        autocomplete="off"
+        @update:model-value="remember"
+      />
       <div class="filters" role="group" aria-label="Show only">
-        <button type="button" :aria-pressed="only === null" @click="only = null">all <b class="figures">{{ lines.length }}</b></button>
-        <button v-for="[attention, count] in counts" :key="attention" type="button" :aria-pressed="only === attention" @click="only = only === attention ? null : attention">
+        <button type="button" :aria-pressed="only === null" @click="only = null">
+          all <b class="figures">{{ lines.length }}</b>
+        </button>
+        <button
+          v-for="[attention, count] in counts"
+          :key="attention"
+          type="button"
+          :aria-pressed="only === attention"
+          @click="only = only === attention ? null : attention"
+        >
           {{ ATTENTION_WORDS[attention] }} <b class="figures">{{ count }}</b>
         </button>
       </div>
@@ -68,32 +89,89 @@ useShortcuts({ '/': () => void nextTick(() => search.value?.focus()) });
     <p v-if="problem" role="alert" class="danger">{{ problem }} <v-btn size="small" @click="load">Try again</v-btn></p>
     <template v-if="loaded && lines.length > 0">
       <div class="axis quiet figures" aria-hidden="true">
-        <span v-for="each in months" :key="each.month" :style="{ left: `${each.at}%` }">{{ each.month === 0 ? 'today' : `${each.month > 0 ? '+' : '−'}${Math.abs(each.month)} mo` }}</span>
+        <span v-for="each in months" :key="each.month" :style="{ left: `${each.at}%` }">{{
+          each.month === 0 ? 'today' : `${each.month > 0 ? '+' : '−'}${Math.abs(each.month)} mo`
+        }}</span>
       </div>
       <ul class="plain-list" aria-label="Systems, most urgent first">
         <li v-for="line in shown" :key="line.id"><LifeRow :line="line" :today="today" /></li>
       </ul>
-      <p v-if="shown.length === 0" class="mt-6">Nothing matches. <button type="button" class="link" @click="remember(''); only = null">Show all {{ lines.length }}</button></p>
+      <p v-if="shown.length === 0" class="mt-6">
+        Nothing matches.
+        <button
+          type="button"
+          class="link"
+          @click="
+            remember('');
+            only = null;
+          "
+        >
+          Show all {{ lines.length }}
+        </button>
+      </p>
     </template>
     <section v-else-if="loaded" class="mt-8 first">
-      <p>A system is one owner's machine. Enter it with its owner, then lay out its loop from generic parts in flow order: volume, coolant to order and fill plan appear as you go.</p>
+      <p>
+        A system is one owner's machine. Enter it with its owner, then lay out its loop from generic parts in flow order: volume, coolant to
+        order and fill plan appear as you go.
+      </p>
       <v-btn size="x-large" class="mt-4" to="/systems/new">Enter the first system</v-btn>
     </section>
   </main>
 </template>
 
 <style scoped>
-.finder { display: grid; grid-template-columns: minmax(260px, 380px) 1fr; gap: 22px; align-items: center; margin: 20px 0 22px; }
-.filters { display: flex; flex-wrap: wrap; gap: 4px 6px; }
-.filters button { padding: 9px 12px; border-bottom: 3px solid transparent; color: var(--ink-soft); }
-.filters button[aria-pressed='true'] { color: var(--ink); border-color: var(--ink); font-weight: 620; }
-.filters b { font-weight: 420; opacity: 0.8; }
-.axis { position: relative; height: 22px; font-size: 0.82rem; margin-left: calc(12px + (100% - 24px - 512px) * 1.3 / 3.3 + 172px); width: calc((100% - 24px - 512px) * 2 / 3.3); }
-.axis span { position: absolute; transform: translateX(-50%); white-space: nowrap; }
-.link { text-decoration: underline; }
-.first { max-width: 62ch; font-size: 1.15rem; }
+.finder {
+  display: grid;
+  grid-template-columns: minmax(240px, 300px) 1fr;
+  gap: 22px;
+  align-items: center;
+  margin: 20px 0 22px;
+}
+.filters {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 6px;
+}
+.filters button {
+  padding: 9px 12px;
+  border-bottom: 3px solid transparent;
+  color: var(--ink-soft);
+}
+.filters button[aria-pressed='true'] {
+  color: var(--ink);
+  border-color: var(--ink);
+  font-weight: 620;
+}
+.filters b {
+  font-weight: 420;
+  opacity: 0.8;
+}
+.axis {
+  position: relative;
+  height: 22px;
+  font-size: 0.82rem;
+  margin-left: calc(12px + (100% - 24px - 534px) * 1.3 / 3.3 + 182px);
+  width: calc((100% - 24px - 534px) * 2 / 3.3);
+}
+.axis span {
+  position: absolute;
+  transform: translateX(-50%);
+  white-space: nowrap;
+}
+.link {
+  text-decoration: underline;
+}
+.first {
+  max-width: 62ch;
+  font-size: 1.15rem;
+}
 @media (max-width: 1000px) {
-  .finder { grid-template-columns: 1fr; }
-  .axis { display: none; }
+  .finder {
+    grid-template-columns: 1fr;
+  }
+  .axis {
+    display: none;
+  }
 }
 </style>

@@ -7,8 +7,20 @@ const orNull = (text: string): string | null => (text.trim() === '' ? null : tex
 export const emptyCustomer = (): CustomerForm => ({ name: '', email: '', phone: '', channel: 'phone', note: '' });
 export const emptySystem = (): SystemForm => ({ name: '', caseText: '', builtBy: '', hoursPerDay: null, policy: null, note: '' });
 
-export const customerInput = (form: CustomerForm): CustomerInput => ({ name: form.name.trim(), email: orNull(form.email), phone: orNull(form.phone), channel: form.channel, note: form.note });
+export const customerInput = (form: CustomerForm): CustomerInput => ({
+  name: form.name.trim(),
+  email: orNull(form.email),
+  phone: orNull(form.phone),
+  channel: form.channel,
+  note: form.note,
+});
 
 export const systemInput = (form: SystemForm, customerId: string): SystemInput => ({
-  customerId, name: form.name.trim(), caseText: form.caseText.trim(), builtBy: form.builtBy.trim(), hoursPerDay: form.hoursPerDay, policy: form.policy, note: form.note,
+  customerId,
+  name: form.name.trim(),
+  caseText: form.caseText.trim(),
+  builtBy: form.builtBy.trim(),
+  hoursPerDay: form.hoursPerDay,
+  policy: form.policy,
+  note: form.note,
 });

@@ -24,7 +24,9 @@ const lines = computed(() => [...benches.overdue, ...benches.coming]);
       <h1>{{ session.account?.workshopName }}</h1>
       <p class="quiet">{{ benches.today ? dates.day(benches.today) : '' }}</p>
     </header>
-    <p v-if="benches.problem" role="alert" class="danger">{{ benches.problem }} <v-btn size="small" @click="benches.refresh()">Try again</v-btn></p>
+    <p v-if="benches.problem" role="alert" class="danger">
+      {{ benches.problem }} <v-btn size="small" @click="benches.refresh()">Try again</v-btn>
+    </p>
 
     <section class="benches" aria-label="Benches">
       <template v-for="bench in standing" :key="bench.id">
@@ -40,7 +42,8 @@ const lines = computed(() => [...benches.overdue, ...benches.coming]);
       </header>
       <DueRunway v-if="lines.length" :today="benches.today" :lines="lines" />
       <p v-else-if="benches.count === 0" class="first">
-        No systems yet. <router-link to="/systems/new">Enter the first machine</router-link>: its owner, then its loop. The fill plan, the leak test and the next service date follow from there.
+        No systems yet. <router-link to="/systems/new">Enter the first machine</router-link>: its owner, then its loop. The fill plan, the
+        leak test and the next service date follow from there.
       </p>
       <p v-else class="quiet">Nothing falls due in the next six weeks.</p>
     </section>
@@ -48,8 +51,21 @@ const lines = computed(() => [...benches.overdue, ...benches.coming]);
 </template>
 
 <style scoped>
-.benches { display: grid; grid-template-columns: repeat(auto-fit, minmax(300px, 1fr)); gap: 0; margin: 18px 0 46px; align-items: stretch; }
-.dues { margin-top: 22px; }
-.dues h2 { margin-bottom: 8px; }
-.first { font-size: 1.15rem; max-width: 60ch; }
+.benches {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(300px, 1fr));
+  gap: 0;
+  margin: 18px 0 46px;
+  align-items: stretch;
+}
+.dues {
+  margin-top: 22px;
+}
+.dues h2 {
+  margin-bottom: 8px;
+}
+.first {
+  font-size: 1.15rem;
+  max-width: 60ch;
+}
 </style>

@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
+import type { LoopFile } from '@core/loops/loopFile.js';
 import { ApiError, get } from '../http/api.js';
 import { setServerNow } from '../units/now.js';
 import type { SystemLine } from '../systems/types.js';
@@ -12,6 +13,10 @@ export interface BenchRun {
   customerName: string;
   loopName: string;
   colour: string | null;
+  file: LoopFile;
+  pouredMl: number;
+  /** the fill is done: the loop stands full */
+  full: boolean;
   startedAt: string;
   stepTitle: string;
   lead: string;

@@ -30,12 +30,28 @@ function read(raw: string): void {
 
 <template>
   <v-text-field
-    :model-value="text" :label="label" :suffix="unit" inputmode="decimal" autocomplete="off" :hint="hint" :persistent-hint="Boolean(hint)"
-    :class="{ 'number-large': large }" :error-messages="wrong ? [wrong] : errors" @update:model-value="read" @keydown.enter="emit('enter')"
+    :model-value="text"
+    :label="label"
+    :suffix="unit"
+    inputmode="decimal"
+    autocomplete="off"
+    :hint="hint"
+    :persistent-hint="Boolean(hint)"
+    :class="{ 'number-large': large }"
+    :error-messages="wrong ? [wrong] : errors"
+    @update:model-value="read"
+    @keydown.enter="emit('enter')"
   />
 </template>
 
 <style scoped>
-.number-large :deep(input) { font-size: 1.75rem; font-variant-numeric: tabular-nums; min-height: 64px; padding-block: 14px; }
-:deep(input) { font-variant-numeric: tabular-nums; }
+.number-large :deep(input) {
+  font-size: 1.75rem;
+  font-variant-numeric: tabular-nums;
+  min-height: 64px;
+  padding-block: 14px;
+}
+:deep(input) {
+  font-variant-numeric: tabular-nums;
+}
 </style>

@@ -12,7 +12,9 @@ export const serverNowMs = (): number => Date.now() + aheadMs;
 /** The server's time, ticking. @param everyMs how often the screen needs it */
 export function useNow(everyMs = 1000): Ref<number> {
   const now = ref(serverNowMs());
-  const timer = window.setInterval(() => { now.value = serverNowMs(); }, everyMs);
+  const timer = window.setInterval(() => {
+    now.value = serverNowMs();
+  }, everyMs);
   onScopeDispose(() => window.clearInterval(timer));
   return now;
 }

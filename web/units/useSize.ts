@@ -7,7 +7,9 @@ export function useWidth(element: Ref<HTMLElement | null>, initial = 800): Ref<n
   onMounted(() => {
     if (!element.value) return;
     width.value = element.value.clientWidth || initial;
-    observer = new ResizeObserver(([entry]) => { if (entry) width.value = entry.contentRect.width; });
+    observer = new ResizeObserver(([entry]) => {
+      if (entry) width.value = entry.contentRect.width;
+    });
     observer.observe(element.value);
   });
   onBeforeUnmount(() => observer?.disconnect());
