@@ -6,7 +6,7 @@ import { SERVICE_POLICY_KEYS, type ServicePolicy } from '../due-dates/due.js';
 import { LEAST_PASSWORD_LENGTH, ROLES, type Role } from './roles.js';
 import { isTimeZone } from '../units/calendar.js';
 
-const email = (): Joi.StringSchema => Joi.string().trim().lowercase().email({ tlds: false }).max(200);
+const email = (): Joi.StringSchema => Joi.string().trim().email({ tlds: false }).max(200);
 const password = (): Joi.StringSchema => Joi.string().min(LEAST_PASSWORD_LENGTH).max(200);
 const timeZone = (): Joi.StringSchema =>
   Joi.string()

@@ -43,6 +43,9 @@ function describeValue(value: unknown): string {
   return ` (got ${text.length > 40 ? `${text.slice(0, 37)}…` : text})`;
 }
 
+/** More than a screen can show helps nobody. */
+const MOST_PROBLEMS = 50;
+
 /** Codes whose message gains nothing from repeating the value. */
 const SELF_EXPLAINING = new Set(['any.required', 'object.unknown', 'string.empty', 'any.custom']);
 
@@ -58,17 +61,15 @@ export function check<T>(schema: Joi.Schema, input: unknown): T {
     errors: { wrap: { label: false }, label: 'path' },
   }) as { error?: Joi.ValidationError; value: unknown };
   if (!error) return value as T;
-  throw new InputProblem(
-    error.details.slice(0, 50).map((detail) => ({
-      path: formatPath(detail.path),
-      message: readable(detail),
-    })),
-  );
+  const problems = error.details.map((detail): FieldProblem => ({ path: formatPath(detail.path), message: readable(detail) }));
+  // One value can break several rules; the first says what matters.
+  const first = problems.filter(({ path }, index) => problems.findIndex((other) => other.path === path) === index);
+  throw new InputProblem(first.slice(0, MOST_PROBLEMS));
 }
 
 function readable(detail: Joi.ValidationErrorItem): string {
   if (detail.type === 'object.unknown') return `${formatPath(detail.path)} is not a known field; remove it or check its spelling`;
-  if (detail.path.length === 0) return detail.message.replace(/^value/, 'the document') + describeShape(detail);
+  if (detail.path.length === 0) return detail.message.replace(/^value/, 'the document') + (detail.type.endsWith('.base') ? describeShape(detail) : '');
   return SELF_EXPLAINING.has(detail.type) ? detail.message : `${detail.message}${describeValue(detail.context?.value)}`;
 }
 

@@ -77,7 +77,8 @@ export function judgeDecay(input: DecayInput): DecayResult {
   const tail = findTail(times, correctedKpa, noiseKpa);
   // Without a tail, the whole record with a standard error as wide as the pressure itself says "cannot tell".
   const line = tail?.line ?? null;
-  const leakMbarLs = line ? -line.slope * MBAR_PER_KPA * gasL : 0;
+  // the added zero turns −0 into 0, which JSON readers elsewhere would show as a sign
+  const leakMbarLs = line ? -line.slope * MBAR_PER_KPA * gasL + 0 : 0;
   const seMbarLs = line
     ? Math.max(line.slopeSe, Number.MIN_VALUE) * MBAR_PER_KPA * gasL
     : (noiseKpa * MBAR_PER_KPA * gasL) / Math.max(1, times.at(-1) as number);

@@ -69,7 +69,9 @@ const urlOf = ({ port, password }: Credentials, database: string): string =>
 function createIfMissing(binaries: string, folder: string, password: string): void {
   if (existsSync(path.join(folder, READY_MARK))) return;
   rmSync(folder, { recursive: true, force: true });
-  mkdirSync(folder, { recursive: true, mode: 0o700 });
+  // the parents must let the owner through; only the cluster itself is closed to others
+  mkdirSync(path.dirname(folder), { recursive: true, mode: 0o755 });
+  mkdirSync(folder, { mode: 0o700 });
   const passwordFile = `${folder}.pw`;
   writeFileSync(passwordFile, password, { mode: 0o600 });
   if (isRoot()) {

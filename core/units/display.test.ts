@@ -1,0 +1,46 @@
+import { describe, expect, it } from 'vitest';
+import { formatClock, formatKpa, formatLeak, formatMl, formatMlWithSd, formatPercent, formatSpan } from './display.js';
+
+const thin = (text: string): string => text.replaceAll('\u202f', ' ');
+
+describe('numbers as they are shown', () => {
+  it('shows volumes with their unit and no digit that a jug cannot give', () => {
+    expect(thin(formatMl(806.37))).toBe('806 mL');
+    expect(thin(formatMl(1263.4))).toBe('1 263 mL');
+    expect(thin(formatMl(12_345))).toBe('12.3 L');
+    expect(thin(formatMlWithSd(1002.6, 61.7))).toBe('1 003 ± 62 mL');
+  });
+
+  it('shows shares and pressures', () => {
+    expect(thin(formatPercent(0.256))).toBe('26 %');
+    expect(formatKpa(49.96)).toBe('50.0 kPa');
+  });
+
+  it.each([
+    [0, '0 s'],
+    [59.4, '59 s'],
+    [600, '10 min'],
+    [3600, '1 h'],
+    [4800, '1 h 20 min'],
+    [86_400, '24 h'],
+    [3 * 86_400 + 7200, '3 d 2 h'],
+    [-5, '0 s'],
+  ])('says %d s as %s', (seconds, words) => {
+    expect(formatSpan(seconds)).toBe(words);
+  });
+
+  it.each([
+    [5, '0:05'],
+    [245, '4:05'],
+    [86_347, '23:59:07'],
+    [-1, '0:00'],
+  ])('shows %d s on a clock as %s', (seconds, face) => {
+    expect(formatClock(seconds)).toBe(face);
+  });
+
+  it('shows leak rates with two digits and a raised exponent', () => {
+    expect(formatLeak(0.0123)).toBe('1.2 × 10⁻² mbar·L/s');
+    expect(formatLeak(-0.0004)).toBe('-4.0 × 10⁻⁴ mbar·L/s');
+    expect(formatLeak(0)).toBe('0 mbar·L/s');
+  });
+});

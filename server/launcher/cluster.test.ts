@@ -1,0 +1,91 @@
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import pg from 'pg';
+import { afterEach, describe, expect, it } from 'vitest';
+import { removeCluster, startCluster, stopCluster, type Cluster } from './cluster.js';
+
+const folders: string[] = [];
+function scratch(): string {
+  const folder = path.join(mkdtempSync(path.join(tmpdir(), 'lavacrum-cluster-')), 'data');
+  folders.push(folder);
+  return folder;
+}
+afterEach(() => {
+  for (const folder of folders.splice(0)) removeCluster(folder);
+});
+
+async function query(cluster: Cluster, text: string): Promise<unknown[]> {
+  const client = new pg.Client({ connectionString: cluster.url });
+  await client.connect();
+  try {
+    return (await client.query(text)).rows as unknown[];
+  } finally {
+    await client.end();
+  }
+}
+
+const start = (dataFolder: string): Promise<Cluster> => startCluster({ dataFolder, throwaway: true });
+
+describe('the private cluster', () => {
+  it('is made at the first start, listens on loopback alone, and keeps its data over a stop', async () => {
+    const folder = scratch();
+    const cluster = await start(folder);
+    await query(cluster, "create table kept as select 'water' as what");
+    expect(await query(cluster, 'show listen_addresses')).toEqual([{ listen_addresses: '127.0.0.1' }]);
+    expect(await query(cluster, 'show unix_socket_directories')).toEqual([{ unix_socket_directories: '' }]);
+    expect(stopCluster(folder)).toBe(true);
+    expect(stopCluster(folder)).toBe(false);
+    expect(await query(await start(folder), 'select what from kept')).toEqual([{ what: 'water' }]);
+  });
+
+  it('started twice is the same cluster', async () => {
+    const folder = scratch();
+    expect(await start(folder)).toEqual(await start(folder));
+  });
+
+  it('starts after everything was killed, even when another program has the old process number', async () => {
+    const folder = scratch();
+    // with the disk waited for, as in real use: a crash must lose nothing
+    const cluster = await startCluster({ dataFolder: folder });
+    await query(cluster, "create table kept as select 1 as one");
+    const lock = path.join(cluster.folder, 'postmaster.pid');
+    const text = readFileSync(lock, 'utf8');
+    const pid = Number(text.split('\n')[0]);
+    // a real crash: postmaster and all its children at once
+    const children = readdirSync('/proc').filter((each) => /^\d+$/.test(each) && readStatus(each) === pid).map(Number);
+    for (const each of [pid, ...children]) process.kill(each, 'SIGKILL');
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    writeFileSync(lock, text.replace(String(pid), String(process.pid)));
+    expect(await query(await startCluster({ dataFolder: folder }), 'select one from kept')).toEqual([{ one: 1 }]);
+  });
+
+  it('makes a creation anew that was interrupted', async () => {
+    const folder = scratch();
+    const first = await start(folder);
+    stopCluster(folder);
+    rmSync(path.join(first.folder, 'lavacrum-ready'));
+    rmSync(path.join(first.folder, 'global'), { recursive: true });
+    const cluster = await start(folder);
+    expect(await query(cluster, 'select 1 as one')).toEqual([{ one: 1 }]);
+  });
+
+  it('never touches a finished cluster whose folder merely looks odd', async () => {
+    const folder = scratch();
+    const cluster = await start(folder);
+    await query(cluster, 'create table kept as select 1 as one');
+    stopCluster(folder);
+    mkdirSync(path.join(cluster.folder, 'something-else'));
+    expect(existsSync(path.join(cluster.folder, 'lavacrum-ready'))).toBe(true);
+    expect(await query(await start(folder), 'select one from kept')).toEqual([{ one: 1 }]);
+  });
+});
+
+/** Parent of a process, or null where it is gone. */
+function readStatus(pid: string): number | null {
+  try {
+    return Number(/^PPid:\s+(\d+)/m.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1]);
+  } catch {
+    return null;
+  }
+}

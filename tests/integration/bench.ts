@@ -1,0 +1,151 @@
+import { randomUUID } from 'node:crypto';
+import type { Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import type pg from 'pg';
+import { pino } from 'pino';
+import { DEFAULT_SCHOOLS } from '../../core/commissioning/schools.js';
+import { hashPassword } from '../../server/accounts/password.js';
+import type { SignInLimit } from '../../server/accounts/routes.js';
+import { createWorkshop } from '../../server/accounts/workshop.js';
+import { openDatabase, openPool, type Database } from '../../server/database/client.js';
+import { createServer } from '../../server/http/app.js';
+import { createDatabase, urlOfDatabase } from '../../server/launcher/cluster.js';
+import { usualLoop } from '../../core/loops/testLoops.js';
+
+const PASSWORD = 'a long password';
+let passwordHash: string | undefined;
+
+export interface Answer<T = Record<string, never>> {
+  readonly status: number;
+  readonly body: T;
+  readonly headers: Headers;
+}
+
+/** One server on a database of its own, with a clock that tests move. */
+export class TestBench {
+  nowMs = Date.parse('2026-03-10T09:00:00Z');
+  readonly logged: string[] = [];
+
+  private constructor(
+    readonly url: string,
+    readonly pool: pg.Pool,
+    readonly database: Database,
+    private readonly server: Server,
+    readonly databaseName: string,
+  ) {}
+
+  static async open(options: { signInLimit?: SignInLimit; webFolder?: string } = {}): Promise<TestBench> {
+    const adminUrl = process.env.LAVACRUM_TEST_DATABASE as string;
+    const name = `test_${randomUUID().replaceAll('-', '')}`;
+    await createDatabase(urlOfDatabase(adminUrl, 'postgres'), name, 'lavacrum_template');
+    const pool = openPool(urlOfDatabase(adminUrl, name), () => undefined);
+    const holder: { bench?: TestBench } = {};
+    const log = pino({ level: 'error' }, { write: (line: string) => void holder.bench?.logged.push(line) });
+    const app = createServer({
+      pool,
+      clock: { now: () => new Date((holder.bench as TestBench).nowMs) },
+      log,
+      version: 'test',
+      secret: 'not a secret',
+      readiness: { ready: true, reason: '' },
+      webFolder: options.webFolder ?? null,
+      signInLimit: options.signInLimit ?? { tries: 1000, windowMs: 60_000 },
+    });
+    const server = await new Promise<Server>((resolve) => {
+      const listening = app.listen(0, '127.0.0.1', () => resolve(listening));
+    });
+    holder.bench = new TestBench(`http://127.0.0.1:${(server.address() as AddressInfo).port}`, pool, openDatabase(pool), server, name);
+    return holder.bench;
+  }
+
+  async close(): Promise<void> {
+    await new Promise((resolve) => this.server.close(resolve));
+    await this.pool.end();
+  }
+
+  wait(seconds: number): void {
+    this.nowMs += seconds * 1000;
+  }
+
+  /** A workshop of its own with somebody signed in as its lead. */
+  async workshop(name = 'Workshop'): Promise<Visitor> {
+    passwordHash ??= await hashPassword(PASSWORD);
+    const email = `${randomUUID()}@workshop.example`;
+    await this.database.transaction((scope) =>
+      createWorkshop(scope, { workshopName: name, timeZone: 'Europe/Lisbon', personName: `Lead of ${name}`, email, passwordHash: passwordHash as string }),
+    );
+    const visitor = new Visitor(this.url);
+    await visitor.signIn(email);
+    return visitor;
+  }
+
+  /** Rows of a table as the owner of the database sees them, over all workshops. */
+  async count(table: string): Promise<number> {
+    const { rows } = await this.pool.query<{ n: string }>(`select count(*) as n from ${table}`);
+    return Number(rows[0]?.n);
+  }
+}
+
+/** A browser without a screen: keeps its cookie and its token. */
+export class Visitor {
+  cookie = '';
+  token = '';
+
+  constructor(readonly url: string) {}
+
+  async send<T = Record<string, never>>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer<T>> {
+    const response = await fetch(`${this.url}${path}`, {
+      method,
+      headers: {
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(this.cookie ? { cookie: this.cookie } : {}),
+        ...(this.token ? { 'x-lavacrum-token': this.token } : {}),
+        ...headers,
+      },
+      body: body === undefined ? undefined : typeof body === 'string' ? body : JSON.stringify(body),
+    });
+    const set = response.headers.getSetCookie().find((each) => each.startsWith('lavacrum='));
+    if (set) this.cookie = set.split(';')[0] as string;
+    const text = await response.text();
+    return { status: response.status, body: (text.startsWith('{') ? JSON.parse(text) : { text }) as T, headers: response.headers };
+  }
+
+  get = <T = Record<string, never>>(path: string): Promise<Answer<T>> => this.send<T>('GET', `/api${path}`);
+  post = <T = Record<string, never>>(path: string, body: unknown, key?: string): Promise<Answer<T>> => this.send<T>('POST', `/api${path}`, body, key ? { 'idempotency-key': key } : {});
+  put = <T = Record<string, never>>(path: string, body: unknown): Promise<Answer<T>> => this.send<T>('PUT', `/api${path}`, body);
+
+  async signIn(email: string, password = PASSWORD): Promise<Answer<{ token: string }>> {
+    const answer = await this.post<{ token: string }>('/session', { email, password });
+    if (answer.status === 201) this.token = answer.body.token;
+    return answer;
+  }
+
+  async customer(name = 'Ada Fernwick'): Promise<string> {
+    return (await this.post<{ id: string }>('/customers', { name, email: null, phone: '+351 555 123', channel: 'phone', note: '' })).body.id;
+  }
+
+  async system(name = 'Tower', customerId?: string): Promise<string> {
+    const owner = customerId ?? (await this.customer());
+    return (await this.post<{ id: string }>('/systems', { customerId: owner, name, caseText: '', builtBy: '', hoursPerDay: null, policy: null, note: '' })).body.id;
+  }
+
+  async coolant(more: Record<string, unknown> = {}): Promise<string> {
+    const product = { name: `Clear ${randomUUID().slice(0, 6)}`, coolantClass: 'clear', colour: '#7fb8c9', form: 'ready-mix', targetFraction: null, bottleMl: 1000, sheetLifeMonths: null, ...more };
+    return (await this.post<{ id: string }>('/coolants', product)).body.id;
+  }
+
+  async loop(systemId: string, coolantProductId: string | null = null): Promise<{ id: string; version: number }> {
+    return (await this.post<{ id: string; version: number }>('/loops', { systemId, name: 'Main loop', coolantProductId, file: usualLoop() })).body;
+  }
+
+  run(loopId: string, schools: Record<string, unknown> = {}, benchId: string | null = null): Promise<Answer<{ run: { id: string; procedure: never } }>> {
+    return this.post('/runs', { loopId, benchId, schools: { ...DEFAULT_SCHOOLS, wet: 'ten-minutes', ...schools } });
+  }
+
+  entry = <T = { event: { id: string; seq: number } }>(runId: string, body: object, id: string = randomUUID(), at?: string): Promise<Answer<T>> =>
+    this.post<T>(`/runs/${runId}/events`, { id, ...(at ? { at } : {}), body });
+}
+
+/** The message and place of a refusal. */
+export const errorOf = (answer: Answer<unknown>): { code: string; message: string; path?: string; fields?: { path: string }[] } & Record<string, unknown> =>
+  (answer.body as { error: { code: string; message: string } }).error;

@@ -1,0 +1,42 @@
+import { mount, type ComponentMountingOptions, type VueWrapper } from '@vue/test-utils';
+import { createPinia, setActivePinia } from 'pinia';
+import type { Component } from 'vue';
+import { createRouter, createMemoryHistory } from 'vue-router';
+import { createVuetify } from 'vuetify';
+import { aliases, mdi } from 'vuetify/iconsets/mdi-svg';
+import * as components from 'vuetify/components';
+
+/** Mounts a part of a screen with the plugins it expects, and with an address bar of its own. */
+export function mountScreen<T extends Component>(component: T, options: ComponentMountingOptions<T> = {}): VueWrapper {
+  const pinia = createPinia();
+  setActivePinia(pinia);
+  const router = createRouter({ history: createMemoryHistory(), routes: [{ path: '/:path(.*)*', component: { template: '<div />' } }] });
+  const vuetify = createVuetify({ components, icons: { defaultSet: 'mdi', aliases, sets: { mdi } } });
+  return mount(component as Component, { attachTo: document.body, ...options, global: { plugins: [pinia, router, vuetify], ...options.global } } as never) as VueWrapper;
+}
+
+export interface Asked {
+  readonly method: string;
+  readonly path: string;
+  readonly body: unknown;
+  readonly headers: Record<string, string>;
+}
+
+type Reply = { status: number; body: unknown } | 'unreachable';
+
+/** Replaces the network: answers with what `reply` says and remembers what was asked. */
+export function fakeServer(reply: (asked: Asked) => Reply): Asked[] {
+  const asked: Asked[] = [];
+  globalThis.fetch = (async (url: string, init: RequestInit = {}) => {
+    const one: Asked = { method: init.method ?? 'GET', path: url.replace(/^\/api/, ''), body: init.body ? JSON.parse(init.body as string) : null, headers: init.headers as Record<string, string> };
+    asked.push(one);
+    const answer = reply(one);
+    if (answer === 'unreachable') throw new TypeError('fetch failed');
+    return new Response(JSON.stringify(answer.body), { status: answer.status });
+  }) as typeof fetch;
+  return asked;
+}
+
+export const settle = async (): Promise<void> => {
+  for (let n = 0; n < 8; n += 1) await new Promise((resolve) => setTimeout(resolve, 0));
+};
