@@ -36,8 +36,8 @@ describe('the catalogue', () => {
     const reservoir = makeComponent(stock('reservoir-260'), 'tray', 'a');
     const block = makeComponent(stock('block-processor'), 'board', 'b');
     const length = suggestLengthMm([reservoir, block], ['a', 'out'], ['b', 'in']);
-    const [p, q] = [reservoir.ports.out as number[], block.ports.in as number[]];
-    expect(length).toBeGreaterThan(Math.hypot(...p.map((value, axis) => value - (q[axis] as number))));
+    const [p, q] = [reservoir.ports.out ?? [0, 0, 0], block.ports.in ?? [0, 0, 0]];
+    expect(length).toBeGreaterThan(Math.hypot(...p.map((value, axis) => value - (q[axis] ?? 0))));
     expect(length % 5).toBe(0);
   });
 

@@ -80,6 +80,6 @@ export function changeRun(
 export function setElbows(loop: LoopFile, id: string, kind: '45' | '90', count: number): LoopFile {
   const tube = loop.tubes.find((each) => each.id === id);
   if (!tube) return loop;
-  const others = tube.fittings.filter((fitting) => fitting !== kind);
+  const others = (tube.fittings ?? []).filter((fitting) => fitting !== kind);
   return changeRun(loop, id, { fittings: [...others, ...Array<string>(Math.max(0, count)).fill(kind)] });
 }

@@ -31,7 +31,7 @@ export function unusedPorts(loop: LoopFile, component: LoopComponent): string[] 
 export function countFittings(loop: LoopFile): FittingCount[] {
   const counts = new Map<string, number>();
   for (const tube of loop.tubes) {
-    for (const kind of tube.fittings.length > 0 ? tube.fittings : DEFAULT_ENDS) add(counts, kind);
+    for (const kind of tube.fittings?.length ? tube.fittings : DEFAULT_ENDS) add(counts, kind);
   }
   for (const component of loop.components) {
     for (const port of unusedPorts(loop, component)) add(counts, component.closures?.[port] ?? 'plug');

@@ -48,17 +48,17 @@ export interface LoopTube {
   outer_mm: number;
   material: string;
   /** inner bends only */
-  path: readonly Point[];
+  path?: readonly Point[];
   /** default: the path's length between the two ports */
   length_mm?: number;
-  fittings: readonly string[];
+  fittings?: readonly string[];
   [unknownField: string]: unknown;
 }
 
 export interface LoopFile {
   format: typeof LOOP_FORMAT;
   version: typeof LOOP_VERSION;
-  name: string;
+  name?: string;
   components: LoopComponent[];
   tubes: LoopTube[];
   [unknownField: string]: unknown;
@@ -78,7 +78,7 @@ export function portPosition(loop: LoopFile, [id, port]: PortRef): Point {
 
 /** A tube's polyline from end to end, port positions included. */
 export function tubePolyline(loop: LoopFile, tube: LoopTube): Point[] {
-  return [portPosition(loop, tube.from), ...tube.path, portPosition(loop, tube.to)];
+  return [portPosition(loop, tube.from), ...(tube.path ?? []), portPosition(loop, tube.to)];
 }
 
 /** mm along the path unless the file states a measured length. */

@@ -42,6 +42,16 @@ describe('reading a loop file', () => {
     expect(readLoopFile(loop)).toEqual(loop);
   });
 
+  it('does without a name, bends and fittings', () => {
+    const loop = example();
+    delete loop.name;
+    loop.tubes.forEach((each) => {
+      delete each.path;
+      delete each.fittings;
+    });
+    expect(readLoopFile(loop)).toEqual(loop);
+  });
+
   it('takes a kind from elsewhere', () => {
     const loop = example();
     component(loop, 4).kind = 'memory-block';

@@ -43,16 +43,16 @@ const tube = Joi.object({
   bore_mm: finite().greater(0).max(100).required(),
   outer_mm: finite().greater(0).max(120).required(),
   material: Joi.string().min(1).max(60).required(),
-  path: Joi.array().items(point).max(1000).required(),
+  path: Joi.array().items(point).max(1000),
   length_mm: finite().greater(0).max(MOST.lengthMm),
-  fittings: Joi.array().items(Joi.string().max(40)).max(50).required(),
+  fittings: Joi.array().items(Joi.string().max(40)).max(50),
 }).unknown(true);
 
 /** Shape only; `readLoopFile` also checks what refers to what. */
 export const loopFileSchema = Joi.object({
   format: Joi.string().valid(LOOP_FORMAT).required(),
   version: Joi.number().valid(LOOP_VERSION).required(),
-  name: Joi.string().allow('').max(200).required(),
+  name: Joi.string().allow('').max(200),
   components: Joi.array().items(component).max(500).required(),
   tubes: Joi.array().items(tube).max(1000).required(),
 }).unknown(true);

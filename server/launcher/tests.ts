@@ -33,6 +33,7 @@ function parts(reports: string): Part[] {
   return [
     { name: 'lint', command: bin('eslint'), args: ['.', '--max-warnings', '0'] },
     { name: 'types of core and server', command: bin('tsc'), args: ['-p', 'tsconfig.server.json', '--noEmit'] },
+    { name: 'types of the browser tests', command: bin('tsc'), args: ['-p', 'tsconfig.tests.json', '--noEmit'] },
     { name: 'types of the web application', command: bin('vue-tsc'), args: ['-p', 'tsconfig.web.json', '--noEmit'] },
     vitest('unit'),
     vitest('integration'),

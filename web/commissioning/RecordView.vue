@@ -122,7 +122,7 @@ async function correct(text: string): Promise<void> {
       </div>
       <section class="mt-8">
         <h2>Baseline</h2>
-        <div class="scroll">
+        <div class="scroll" tabindex="0" role="region" aria-label="Baseline readings">
           <table class="figures">
             <thead>
               <tr>

@@ -262,6 +262,9 @@ useShortcuts({
   max-width: 1500px;
   margin: 0 auto;
 }
+.bench :deep(.big-number) {
+  font-size: clamp(4.25rem, 7.5vw, 6.5rem);
+}
 .head {
   grid-area: head;
   display: flex;
@@ -369,7 +372,10 @@ useShortcuts({
     padding-inline: 18px;
   }
   .rail {
-    position: static;
+    /* also the anchor of its hidden words, which would otherwise widen the page */
+    position: relative;
+    top: 0;
+    min-width: 0;
   }
   .actions {
     flex-wrap: wrap;

@@ -1,15 +1,25 @@
 <script setup lang="ts">
+import { onMounted, ref, watch } from 'vue';
 import type { Procedure } from '@core/commissioning/procedure.js';
 import type { RunState } from '@core/commissioning/state.js';
 
 /** What is done and what is to come. A step that is done can be looked at again. */
-defineProps<{ procedure: Procedure; state: RunState; shown: string | null }>();
+const props = defineProps<{ procedure: Procedure; state: RunState; shown: string | null }>();
 const emit = defineEmits<{ look: [id: string] }>();
+const rail = ref<HTMLElement | null>(null);
+
+/** On a tablet the rail is one line that scrolls: the current step stays in sight. */
+function show(): void {
+  rail.value?.querySelector('[aria-current]')?.scrollIntoView?.({ inline: 'center', block: 'nearest' });
+}
+onMounted(show);
+watch(() => props.state.current, show, { flush: 'post' });
+
 const statusOf = (state: RunState, id: string): string => state.steps.find((step) => step.id === id)?.status ?? 'to-come';
 </script>
 
 <template>
-  <ol class="rail plain-list" aria-label="Steps of this run">
+  <ol ref="rail" class="rail plain-list" aria-label="Steps of this run">
     <li v-for="(step, index) in procedure.steps" :key="step.id" :class="[statusOf(state, step.id), { shown: shown === step.id }]">
       <button
         type="button"

@@ -47,7 +47,11 @@ const pathOf = (run: ProfileRun): string =>
   run.points
     .map(({ x, yMm }, index) => `${index === 0 ? 'M' : 'L'}${frame.value.x(x).toFixed(1)} ${frame.value.y(yMm).toFixed(1)}`)
     .join('');
-const corner = (part: ProfilePart): number => (part.kind === 'pump' ? 40 : part.shape === 'vessel' ? 3 : 5);
+/** A pump is round, a vessel square, other parts between; never more than half the shorter side. */
+function corner(part: ProfilePart): number {
+  const half = Math.min(frame.value.x(part.x1) - frame.value.x(part.x0), frame.value.y(part.bottomMm) - frame.value.y(part.topMm)) / 2;
+  return part.kind === 'pump' ? half : Math.min(half, part.shape === 'vessel' ? 3 : 4);
+}
 
 /** The unrolled loop ends where it began: a dotted lead from the last run back to the first part. */
 const homeward = computed(() => {

@@ -128,6 +128,11 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
           <p v-else class="no-print">
             <router-link :to="`/systems/${page.system.id}/loops/new`">A second loop in the same case</router-link>
           </p>
+          <section class="mt-4">
+            <h2 class="mb-4">History</h2>
+            <HistoryLine :entries="page.history" />
+            <p v-if="page.history.length === 0" class="quiet">Nothing yet. The first entry is the loop's plan.</p>
+          </section>
         </div>
 
         <aside class="stack">
@@ -157,11 +162,6 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
             @click="servicing = true"
             >Record a service</v-btn
           >
-          <section>
-            <h2 class="mb-4">History</h2>
-            <HistoryLine :entries="page.history" />
-            <p v-if="page.history.length === 0" class="quiet">Nothing yet. The first entry is the loop's plan.</p>
-          </section>
         </aside>
       </div>
       <EditSystemDialog v-model="editing" :system="page.system" :customer="page.customer" @saved="load" />

@@ -145,7 +145,6 @@ useShortcuts({ '/': () => void nextTick(() => search.value?.focus()) });
 }
 .filters b {
   font-weight: 420;
-  opacity: 0.8;
 }
 .axis {
   position: relative;

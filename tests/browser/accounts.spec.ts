@@ -1,0 +1,94 @@
+import { expect, RunningApp, signIn, test, watchConsole } from './app.js';
+
+test('a wrong password is said plainly, and a page asked for is opened after signing in', async ({ page, app }) => {
+  await page.goto(`${app.url}/workshop`);
+  await page.waitForURL('**/sign-in?next=/workshop');
+  await page.getByLabel('E-mail').fill('lead@fernhollow.example');
+  await page.getByLabel('Password').fill('wrong one');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('alert')).toHaveText('That e-mail address and password do not belong together.');
+  await page.getByLabel('Password').fill('towel-under-joint');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.waitForURL('**/workshop');
+  await expect(page.getByRole('heading', { name: 'Coolants' })).toBeVisible();
+});
+
+test('a session that ends under somebody’s hands loses nothing that was typed', async ({ page, app, context }) => {
+  await signIn(page, app, '/systems/new');
+  await page.getByLabel('Owner', { exact: true }).fill('Kept Across');
+  await page.getByLabel('What the owner calls the machine').fill('Long typed');
+  await context.clearCookies();
+  await page.getByRole('button', { name: 'Save and lay out its loop' }).click();
+  await expect(page.getByRole('heading', { name: 'Your session ended' })).toBeVisible();
+  await page.getByRole('dialog').getByLabel('E-mail').fill('lead@fernhollow.example');
+  await page.getByRole('dialog').getByLabel('Password').fill('towel-under-joint');
+  await page.getByRole('dialog').getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('heading', { name: 'Your session ended' })).toBeHidden();
+  await expect(page.getByLabel('What the owner calls the machine')).toHaveValue('Long typed');
+  await page.getByRole('button', { name: 'Save and lay out its loop' }).click();
+  await expect(page.getByRole('heading', { name: /Lay out the loop/ })).toBeVisible();
+});
+
+test('bad input is named at its field and nothing is half saved', async ({ page, app }) => {
+  await signIn(page, app, '/systems/new');
+  await page.getByLabel('Owner', { exact: true }).fill('Half Saved');
+  await page.getByLabel('Phone').fill('call me');
+  await page.getByRole('button', { name: 'Save and lay out its loop' }).click();
+  await expect(page.getByText(/phone with value .* fails to match|a phone number of digits/).first()).toBeVisible();
+  await page.goto(`${app.url}/systems`);
+  await page.getByRole('textbox', { name: 'Name, owner, phone, coolant' }).fill('Half Saved');
+  await expect(page.getByText('Nothing matches.')).toBeVisible();
+});
+
+test('an address of nothing says so', async ({ page, app }) => {
+  await signIn(page, app, '/systems/6f1f0d5e-0000-4000-8000-000000000001');
+  await expect(page.getByRole('heading', { name: 'No such system' })).toBeVisible();
+  await page.goto(`${app.url}/no/such/place`);
+  await expect(page.getByRole('heading', { name: 'Nothing stands here' })).toBeVisible();
+});
+
+test('without demo data the first visit makes the workshop and teaches the next step', async ({ page }) => {
+  const own = await RunningApp.open(false);
+  const complaints = watchConsole(page);
+  try {
+    await page.goto(own.url);
+    await page.waitForURL('**/first-visit');
+    await page.getByLabel('Workshop').fill('Quayside Loops');
+    await page.getByLabel('Your name').fill('Nell Harrow');
+    await page.getByLabel('E-mail').fill('nell@quayside.example');
+    await page.getByLabel('Password').fill('short');
+    await page.getByRole('button', { name: 'Make the workshop' }).click();
+    await expect(page.getByText(/at least 10 characters/i).first()).toBeVisible();
+    await page.getByLabel('Password').fill('long enough now');
+    await page.getByRole('button', { name: 'Make the workshop' }).click();
+    await page.waitForURL('**/today');
+    await expect(page.getByRole('heading', { name: 'Quayside Loops' })).toBeVisible();
+    await expect(page.getByText('No systems yet.')).toBeVisible();
+    await page.getByRole('link', { name: 'Systems', exact: true }).click();
+    await expect(page.getByRole('link', { name: 'Enter the first system' })).toBeVisible();
+    await page.goto(`${own.url}/workshop`);
+    await expect(page.getByText('No coolant yet.')).toBeVisible();
+    expect(complaints.filter((text) => !text.includes('422'))).toEqual([]);
+  } finally {
+    await own.kill();
+  }
+});
+
+test('the lead adds a coolant, a lot, a person and a bench', async ({ page, app }) => {
+  await signIn(page, app, '/workshop');
+  await page.getByRole('button', { name: 'New coolant' }).click();
+  await page.getByLabel('Name on the bottle').fill('Marshlight Green');
+  await page.getByLabel('Life by its sheet, if any').fill('9');
+  await page.getByRole('button', { name: 'Add to the shelf' }).click();
+  const bottle = page.getByRole('listitem').filter({ hasText: 'Marshlight Green' });
+  await expect(bottle).toContainText('9 months by its sheet');
+  await bottle.getByRole('button', { name: 'add a lot' }).click();
+  await bottle.getByLabel('Lot on the bottle').fill('M-7');
+  await bottle.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(bottle).toContainText('Lots: M-7');
+  await page.getByLabel('Another bench').fill('Back room');
+  await page.getByRole('button', { name: 'Add', exact: true }).last().click();
+  await expect(page.getByText('Back room')).toBeVisible();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByText('Saved. New runs and new fills follow it')).toBeVisible();
+});

@@ -1,0 +1,101 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { expect, test as base, type Page } from '@playwright/test';
+import { DEMO_SIGN_IN } from '../../server/demo/people.js';
+import { createDatabase, urlOfDatabase } from '../../server/launcher/cluster.js';
+import { freePort } from '../../server/launcher/processes.js';
+
+/** The application as it is started for people: its own process, its own database, a clock that tests set ahead. */
+export class RunningApp {
+  private child: ChildProcess | null = null;
+  private aheadMs = 0;
+
+  private constructor(
+    readonly url: string,
+    private readonly env: NodeJS.ProcessEnv,
+    private readonly clockFile: string,
+  ) {}
+
+  static async open(demo: boolean): Promise<RunningApp> {
+    const admin = process.env.LAVACRUM_TEST_DATABASE as string;
+    const name = `browser_${randomUUID().replaceAll('-', '')}`;
+    await createDatabase(urlOfDatabase(admin, 'postgres'), name);
+    const folder = mkdtempSync(path.join(tmpdir(), 'lavacrum-app-'));
+    const clockFile = path.join(folder, 'clock');
+    writeFileSync(clockFile, '0');
+    const port = await freePort();
+    const env = {
+      ...process.env, NODE_ENV: 'production', DATABASE_URL: urlOfDatabase(admin, name), LAVACRUM_PORT: String(port), LAVACRUM_DATA: folder,
+      LAVACRUM_DEMO: demo ? '1' : '0', LAVACRUM_CLOCK_AHEAD_FILE: clockFile, LAVACRUM_LOG: 'warn',
+    };
+    const app = new RunningApp(`http://localhost:${port}`, env, clockFile);
+    await app.start();
+    return app;
+  }
+
+  async start(): Promise<void> {
+    this.child = spawn(process.execPath, ['dist/main.mjs'], { env: this.env, stdio: 'ignore' });
+    for (let attempt = 0; attempt < 300; attempt += 1) {
+      const ready = await fetch(`${this.url.replace('localhost', '127.0.0.1')}/api/health`).then((response) => response.ok, () => false);
+      if (ready) return;
+      await sleep(200);
+    }
+    throw new Error('the application does not get ready');
+  }
+
+  /** Ends the process at once, as a power cut would. */
+  async kill(): Promise<void> {
+    const gone = new Promise((resolve) => this.child?.once('exit', resolve));
+    this.child?.kill('SIGKILL');
+    await gone;
+  }
+
+  /** Lets time pass for the server; the screen follows the server's clock. */
+  pass(seconds: number): void {
+    this.aheadMs += seconds * 1000;
+    writeFileSync(this.clockFile, String(this.aheadMs));
+  }
+}
+
+/** What a page may not do: complain on its console, or fail silently. */
+export function watchConsole(page: Page): string[] {
+  const complaints: string[] = [];
+  page.on('console', (message) => { if (['error', 'warning'].includes(message.type())) complaints.push(message.text()); });
+  page.on('pageerror', (error) => complaints.push(error.message));
+  return complaints;
+}
+
+export async function signIn(page: Page, app: RunningApp, to = '/today'): Promise<void> {
+  await page.goto(`${app.url}/sign-in`);
+  await page.getByLabel('E-mail').fill(DEMO_SIGN_IN.email);
+  await page.getByLabel('Password').fill(DEMO_SIGN_IN.password);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.waitForURL('**/today');
+  if (to !== '/today') await page.goto(`${app.url}${to}`);
+}
+
+export async function choose(page: Page, label: string, option: string): Promise<void> {
+  // the framework's input lies under the field it belongs to: the field is what a finger meets
+  await page.locator('.v-field').filter({ has: page.getByRole('combobox', { name: label }) }).first().click();
+  await page.getByRole('option', { name: option, exact: true }).click();
+}
+
+export const test = base.extend<{ complaints: string[] }, { app: RunningApp }>({
+  app: [
+    async ({}, use) => {
+      const app = await RunningApp.open(true);
+      await use(app);
+      await app.kill();
+    },
+    { scope: 'worker', timeout: 120_000 },
+  ],
+  complaints: async ({ page }, use) => {
+    await use(watchConsole(page));
+  },
+});
+
+export { expect };

@@ -1,0 +1,13 @@
+import { existsSync, mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { removeCluster, startCluster } from '../../server/launcher/cluster.js';
+
+/** The browser tests run against the built application: the one that `./lavacrum` starts. */
+export default async function setup(): Promise<() => void> {
+  if (!existsSync('dist/main.mjs') || !existsSync('dist/web/index.html')) throw new Error('build first: ./lavacrum test browser');
+  if (process.env.LAVACRUM_TEST_DATABASE) return () => undefined;
+  const dataFolder = path.join(mkdtempSync(path.join(tmpdir(), 'lavacrum-browser-')), 'data');
+  process.env.LAVACRUM_TEST_DATABASE = (await startCluster({ dataFolder, throwaway: true })).url;
+  return () => removeCluster(dataFolder);
+}
