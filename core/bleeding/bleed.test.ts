@@ -1,7 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { judgeBleed, type BleedCycle } from './bleed.js';
 
-const cycle = (runningMm: number, stoppedMm: number, more: Partial<BleedCycle> = {}): BleedCycle => ({ runningMm, stoppedMm, bubbles: false, noise: false, ...more });
+const cycle = (runningMm: number, stoppedMm: number, more: Partial<BleedCycle> = {}): BleedCycle => ({
+  runningMm,
+  stoppedMm,
+  bubbles: false,
+  noise: false,
+  ...more,
+});
 
 describe('when a loop counts as bled', () => {
   it('asks for three cycles', () => {

@@ -5,7 +5,8 @@ import { InputProblem } from '../checking/check.js';
 import { CALC_COMMANDS, type CalcCommand } from './commands.js';
 
 const loop = JSON.parse(readFileSync('examples/two-radiators.json', 'utf8')) as Record<string, unknown>;
-const run = (name: string, input: unknown): Record<string, unknown> => (CALC_COMMANDS[name] as CalcCommand).run(input) as Record<string, unknown>;
+const run = (name: string, input: unknown): Record<string, unknown> =>
+  (CALC_COMMANDS[name] as CalcCommand).run(input) as Record<string, unknown>;
 
 function refusal(name: string, input: unknown): InputProblem {
   try {
@@ -32,9 +33,16 @@ describe('the calculations as documents', () => {
     expect(run('volume', good.volume).total_ml).toBeCloseTo(806.37, 2);
     expect(run('hold', good.hold)).toEqual({ minutes: expect.closeTo(15.92, 2) as number });
     expect(run('decay', good.decay)).toEqual({
-      leak_mbar_l_s: 0, se_mbar_l_s: expect.any(Number) as number, verdict: 'pass', settled_after_s: 0, excluded_ml_per_day: expect.any(Number) as number,
+      leak_mbar_l_s: 0,
+      se_mbar_l_s: expect.any(Number) as number,
+      verdict: 'pass',
+      settled_after_s: 0,
+      excluded_ml_per_day: expect.any(Number) as number,
     });
-    expect(run('rinse', good.rinse)).toEqual({ rinses: 3, fraction_after: [0.2, expect.closeTo(0.04, 12), expect.closeTo(0.008, 12)] as number[] });
+    expect(run('rinse', good.rinse)).toEqual({
+      rinses: 3,
+      fraction_after: [0.2, expect.closeTo(0.04, 12), expect.closeTo(0.008, 12)] as number[],
+    });
     expect(run('dose', good.dose)).toEqual({ concentrate_ml: 250, water_ml: 550, pour_fraction: 0.3125, possible: true });
   });
 
@@ -44,11 +52,17 @@ describe('the calculations as documents', () => {
   });
 
   it('says how much more to drain when a dose is impossible', () => {
-    expect(run('dose', { loop_ml: 1000, left_ml: 800, target_fraction: 0.3 })).toMatchObject({ possible: false, drain_more_ml: expect.closeTo(100, 9) as number });
+    expect(run('dose', { loop_ml: 1000, left_ml: 800, target_fraction: 0.3 })).toMatchObject({
+      possible: false,
+      drain_more_ml: expect.closeTo(100, 9) as number,
+    });
   });
 
   it('checks a ready-mix against its sheet', () => {
-    expect(run('dose', { loop_ml: 1000, left_ml: 400, ready_mix_fraction: 0.3, sheet_minimum: 0.2 })).toEqual({ final_fraction: expect.closeTo(0.18, 12) as number, enough: false });
+    expect(run('dose', { loop_ml: 1000, left_ml: 400, ready_mix_fraction: 0.3, sheet_minimum: 0.2 })).toEqual({
+      final_fraction: expect.closeTo(0.18, 12) as number,
+      enough: false,
+    });
   });
 
   it.each<[string, object, string]>([

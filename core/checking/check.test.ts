@@ -3,7 +3,10 @@ import { describe, expect, it } from 'vitest';
 import { check, formatPath, InputProblem } from './check.js';
 import { day, instant } from './fields.js';
 
-const schema = Joi.object({ volume: Joi.number().min(0).required(), parts: Joi.array().items(Joi.object({ ports: Joi.object().required() })) });
+const schema = Joi.object({
+  volume: Joi.number().min(0).required(),
+  parts: Joi.array().items(Joi.object({ ports: Joi.object().required() })),
+});
 
 function problemOf(input: unknown): InputProblem {
   try {

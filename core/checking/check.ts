@@ -69,7 +69,8 @@ export function check<T>(schema: Joi.Schema, input: unknown): T {
 
 function readable(detail: Joi.ValidationErrorItem): string {
   if (detail.type === 'object.unknown') return `${formatPath(detail.path)} is not a known field; remove it or check its spelling`;
-  if (detail.path.length === 0) return detail.message.replace(/^value/, 'the document') + (detail.type.endsWith('.base') ? describeShape(detail) : '');
+  if (detail.path.length === 0)
+    return detail.message.replace(/^value/, 'the document') + (detail.type.endsWith('.base') ? describeShape(detail) : '');
   return SELF_EXPLAINING.has(detail.type) ? detail.message : `${detail.message}${describeValue(detail.context?.value)}`;
 }
 

@@ -7,11 +7,24 @@ import { DEFAULT_SCHOOLS, LEAK_SCHOOL_KEYS } from './schools.js';
 import { procedureOf } from './testRun.js';
 
 const stepIds = (schools: Parameters<typeof procedureOf>[0]): string[] => procedureOf(schools).steps.map(({ id }) => id);
-const texts = (procedure: ReturnType<typeof procedureOf>, stepId: string): string[] => procedure.steps.find(({ id }) => id === stepId)?.checks.map(({ text }) => text) ?? [];
+const texts = (procedure: ReturnType<typeof procedureOf>, stepId: string): string[] =>
+  procedure.steps.find(({ id }) => id === stepId)?.checks.map(({ text }) => text) ?? [];
 
 describe('the procedure by school', () => {
   it('goes from the kit to the sign-off', () => {
-    expect(stepIds({ leak: 'dry-then-wet' })).toEqual(['kit', 'flush', 'close', 'isolate', 'dry', 'fill', 'wet', 'bleed', 'power', 'baseline', 'sign-off']);
+    expect(stepIds({ leak: 'dry-then-wet' })).toEqual([
+      'kit',
+      'flush',
+      'close',
+      'isolate',
+      'dry',
+      'fill',
+      'wet',
+      'bleed',
+      'power',
+      'baseline',
+      'sign-off',
+    ]);
   });
 
   it('leaves out the test that the school does without', () => {
@@ -26,7 +39,8 @@ describe('the procedure by school', () => {
   });
 
   it('times the wet run by its school', () => {
-    const timer = (wet: 'ten-minutes' | 'hours' | 'day'): number | undefined => procedureOf({ wet }).steps.find(({ id }) => id === 'wet')?.timers[0]?.seconds;
+    const timer = (wet: 'ten-minutes' | 'hours' | 'day'): number | undefined =>
+      procedureOf({ wet }).steps.find(({ id }) => id === 'wet')?.timers[0]?.seconds;
     expect([timer('ten-minutes'), timer('hours'), timer('day')]).toEqual([600, 14_400, 86_400]);
   });
 
@@ -41,7 +55,10 @@ describe('the procedure knows its own loop', () => {
 
   it('asks for every new radiator and block to be flushed', () => {
     expect(texts(procedure, 'flush')).toEqual([
-      'Flushed: graphics card block', 'Flushed: processor block', 'Flushed: 360 × 30 radiator, copper', 'Flushed: 360 × 30 radiator, copper',
+      'Flushed: graphics card block',
+      'Flushed: processor block',
+      'Flushed: 360 × 30 radiator, copper',
+      'Flushed: 360 × 30 radiator, copper',
     ]);
   });
 
@@ -67,7 +84,9 @@ describe('the procedure knows its own loop', () => {
   });
 
   it('proposes the hold time from the gauge and the loop', () => {
-    expect(procedureOf({ limit: 'long', gaugeResolutionKpa: 0.5 }).dry?.holdMinutes).toBeGreaterThan(procedureOf().dry?.holdMinutes ?? Infinity);
+    expect(procedureOf({ limit: 'long', gaugeResolutionKpa: 0.5 }).dry?.holdMinutes).toBeGreaterThan(
+      procedureOf().dry?.holdMinutes ?? Infinity,
+    );
   });
 
   it('can be built for the contract’s example and for a loop without reservoir', () => {

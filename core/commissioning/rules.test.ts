@@ -25,7 +25,10 @@ describe('a run from the kit to the sign-off', () => {
 
 describe('the order of steps', () => {
   it('refuses an entry for a step that is not reached, and says what comes first', () => {
-    expect(new TestRun().try({ type: 'pour', volumeMl: 100 })).toEqual({ code: 'too-early', message: '"Lay out the kit" comes first; finish it before "Fill"' });
+    expect(new TestRun().try({ type: 'pour', volumeMl: 100 })).toEqual({
+      code: 'too-early',
+      message: '"Lay out the kit" comes first; finish it before "Fill"',
+    });
   });
 
   it('takes a note about any step at any time', () => {
@@ -51,7 +54,9 @@ describe('the order of steps', () => {
     const run = new TestRun().upTo('flush');
     expect(run.try({ type: 'check', step: 'flush', check: 'flushed:roof', mark: 'not-needed', reason: 'used before' })).toBeNull();
     const isolate = new TestRun().upTo('isolate');
-    expect(isolate.try({ type: 'check', step: 'isolate', check: 'pulled:board-main', mark: 'not-needed', reason: 'in a hurry' })).toMatchObject({ code: 'unsafe' });
+    expect(
+      isolate.try({ type: 'check', step: 'isolate', check: 'pulled:board-main', mark: 'not-needed', reason: 'in a hurry' }),
+    ).toMatchObject({ code: 'unsafe' });
   });
 
   it('does not know checks, timers and steps that are not its own', () => {
@@ -101,7 +106,13 @@ describe('the dry test in a run', () => {
   it('puts a reading that was entered late where it belongs in time', () => {
     const run = new TestRun().upTo('dry');
     run.say({ type: 'dry-reading', gaugeKpa: 50, tempC: 21 }).wait(600).say({ type: 'dry-reading', gaugeKpa: 49, tempC: 21 });
-    const late = { id: '00000000-0000-4000-8000-00000000ffff', seq: 99, at: new Date(run.nowMs - 300_000).toISOString(), by: 'Tess', body: { type: 'dry-reading', gaugeKpa: 49.5, tempC: 21 } as const };
+    const late = {
+      id: '00000000-0000-4000-8000-00000000ffff',
+      seq: 99,
+      at: new Date(run.nowMs - 300_000).toISOString(),
+      by: 'Tess',
+      body: { type: 'dry-reading', gaugeKpa: 49.5, tempC: 21 } as const,
+    };
     expect(dryReadings(replay(run.procedure, [...run.events, late])).map(({ gaugeKpa }) => gaugeKpa)).toEqual([50, 49.5, 49]);
   });
 
@@ -136,14 +147,22 @@ describe('timers', () => {
   });
 
   it('that were stopped early keep their step open; starting again begins anew', () => {
-    const run = new TestRun().upTo('wet').tick('wet').runTimer('wet', 'wet-run', 100).say({ type: 'timer-stopped', step: 'wet', timer: 'wet-run' }).wait(10_000);
+    const run = new TestRun()
+      .upTo('wet')
+      .tick('wet')
+      .runTimer('wet', 'wet-run', 100)
+      .say({ type: 'timer-stopped', step: 'wet', timer: 'wet-run' })
+      .wait(10_000);
     expect(open(run, 'wet')).toEqual(['timer still running: pump running']);
     run.runTimer('wet', 'wet-run', 600);
     expect(open(run, 'wet')).toEqual([]);
   });
 
   it('show a future start as not yet begun rather than as time gained', () => {
-    expect(timerFace({ step: 'wet', startedAt: '2026-03-10T10:00:00Z', stoppedAt: null, seconds: 600 }, Date.parse('2026-03-10T09:59:00Z')).remainingS).toBe(600);
+    expect(
+      timerFace({ step: 'wet', startedAt: '2026-03-10T10:00:00Z', stoppedAt: null, seconds: 600 }, Date.parse('2026-03-10T09:59:00Z'))
+        .remainingS,
+    ).toBe(600);
   });
 });
 
@@ -205,18 +224,29 @@ describe('after the sign-off', () => {
   it('leaves a record that tells the whole story', () => {
     const run = new TestRun().upTo('flush');
     run.say({ type: 'check', step: 'flush', check: 'flushed:roof', mark: 'not-needed', reason: 'flushed last week' });
-    for (const check of ['flushed:graphics', 'flushed:processor', 'flushed:front']) run.say({ type: 'check', step: 'flush', check, mark: 'done' });
+    for (const check of ['flushed:graphics', 'flushed:processor', 'flushed:front'])
+      run.say({ type: 'check', step: 'flush', check, mark: 'done' });
     run.say({ type: 'step-done', step: 'flush' });
     for (const step of ['close', 'isolate']) run.finish(step);
     run.dryTest().finish('dry').pourAll().finish('fill').runTimer('wet', 'wet-run', 600).finish('wet');
     run.say({ type: 'deviation', step: 'bleed', reason: 'owner collects today' });
     run.runTimer('power', 'firmware', 900).finish('power').measure().finish('baseline').say({ type: 'signed-off', remark: 'handed over' });
     const record = buildRecord({
-      procedure: run.procedure, events: run.events, system: { name: 'Tower', owner: 'Ada' }, loop: { name: 'Main', revision: 2, file: {} as never }, startedAt: '2026-03-10T09:00:00Z', filledOn: '2026-03-10',
+      procedure: run.procedure,
+      events: run.events,
+      system: { name: 'Tower', owner: 'Ada' },
+      loop: { name: 'Main', revision: 2, file: {} as never },
+      startedAt: '2026-03-10T09:00:00Z',
+      filledOn: '2026-03-10',
     });
     expect(record).toMatchObject({
-      remark: 'handed over', signedOffBy: 'Tess', dryTest: { verdict: 'pass', testNumber: 1 }, bleeding: { bled: false, cycles: 0, lastRiseMm: null },
-      passedOver: [{ step: 'Bleed', reason: 'owner collects today' }], notNeeded: ['Flushed: 360 × 30 radiator, copper: flushed last week'], settling: { from: '2026-03-12', to: '2026-03-17' },
+      remark: 'handed over',
+      signedOffBy: 'Tess',
+      dryTest: { verdict: 'pass', testNumber: 1 },
+      bleeding: { bled: false, cycles: 0, lastRiseMm: null },
+      passedOver: [{ step: 'Bleed', reason: 'owner collects today' }],
+      notNeeded: ['Flushed: 360 × 30 radiator, copper: flushed last week'],
+      settling: { from: '2026-03-12', to: '2026-03-17' },
     });
     expect(record.volumes.pouredMl).toBe(pouredMl(run.state));
     expect(record.log).toHaveLength(run.events.length);
@@ -224,15 +254,30 @@ describe('after the sign-off', () => {
 
   it('makes no record of an open run', () => {
     const run = new TestRun();
-    expect(() => buildRecord({ procedure: run.procedure, events: [], system: {} as never, loop: {} as never, startedAt: '', filledOn: '2026-03-10' })).toThrow('signed-off');
+    expect(() =>
+      buildRecord({ procedure: run.procedure, events: [], system: {} as never, loop: {} as never, startedAt: '', filledOn: '2026-03-10' }),
+    ).toThrow('signed-off');
   });
 });
 
 describe('the log', () => {
   it('tells every entry in a sentence', () => {
-    const run = new TestRun().upTo('sign-off').say({ type: 'signed-off', remark: 'good' }).say({ type: 'correction', about: null, text: 'lot 9' });
+    const run = new TestRun()
+      .upTo('sign-off')
+      .say({ type: 'signed-off', remark: 'good' })
+      .say({ type: 'correction', about: null, text: 'lot 9' });
     const sentences = run.events.map((event) => describeEntry(run.procedure, event, run.events));
-    expect(sentences).toEqual(expect.arrayContaining(['Gauge 50.0 kPa at 21.0 °C', 'Coolant: Plain Clear', 'Level 120 mm running, 121 mm stopped', 'Done: Bleed', 'Signed off: good', 'Correction: lot 9', 'Timer started: Pump running']));
+    expect(sentences).toEqual(
+      expect.arrayContaining([
+        'Gauge 50.0 kPa at 21.0 °C',
+        'Coolant: Plain Clear',
+        'Level 120 mm running, 121 mm stopped',
+        'Done: Bleed',
+        'Signed off: good',
+        'Correction: lot 9',
+        'Timer started: Pump running',
+      ]),
+    );
     expect(sentences.every((sentence) => sentence.length > 3 && !sentence.includes('undefined'))).toBe(true);
   });
 
@@ -244,7 +289,12 @@ describe('the log', () => {
 
   it('replays to the same state however often it is read, under any accepted entries', () => {
     const bodies: fc.Arbitrary<RunEventBody> = fc.oneof(
-      fc.record({ type: fc.constant('check' as const), step: fc.constant('kit'), check: fc.constantFrom('towels', 'bottle', 'static', 'parts'), mark: fc.constantFrom('done' as const, 'open' as const) }),
+      fc.record({
+        type: fc.constant('check' as const),
+        step: fc.constant('kit'),
+        check: fc.constantFrom('towels', 'bottle', 'static', 'parts'),
+        mark: fc.constantFrom('done' as const, 'open' as const),
+      }),
       fc.record({ type: fc.constant('note' as const), step: fc.constantFrom('kit', 'fill'), text: fc.constant('n') }),
       fc.record({ type: fc.constant('deviation' as const), step: fc.constantFrom('kit', 'flush', 'dry'), reason: fc.constant('because') }),
       fc.record({ type: fc.constant('pour' as const), volumeMl: fc.integer({ min: 1, max: 500 }) }),

@@ -6,7 +6,12 @@ import { DEFAULT_SCHOOLS, type Schools } from './schools.js';
 import { replay, type RunState } from './state.js';
 
 export const procedureOf = (schools: Partial<Schools> = {}): Procedure =>
-  buildProcedure({ loop: usualLoop(), schools: { ...DEFAULT_SCHOOLS, wet: 'ten-minutes', ...schools }, order: { bottles: 2 }, coolantName: 'Plain Clear' });
+  buildProcedure({
+    loop: usualLoop(),
+    schools: { ...DEFAULT_SCHOOLS, wet: 'ten-minutes', ...schools },
+    order: { bottles: 2 },
+    coolantName: 'Plain Clear',
+  });
 
 /** A run under the rules, for tests: entries are tried like the server tries them, time is moved by hand. */
 export class TestRun {
@@ -29,7 +34,13 @@ export class TestRun {
     const refusal = refuseEntry(this.procedure, this.state, this.events, body, this.nowMs);
     if (!refusal) {
       const seq = this.events.length + 1;
-      this.events.push({ id: `00000000-0000-4000-8000-${String(seq).padStart(12, '0')}`, seq, at: new Date(this.nowMs).toISOString(), by: 'Tess', body });
+      this.events.push({
+        id: `00000000-0000-4000-8000-${String(seq).padStart(12, '0')}`,
+        seq,
+        at: new Date(this.nowMs).toISOString(),
+        by: 'Tess',
+        body,
+      });
     }
     return refusal;
   }
@@ -60,7 +71,10 @@ export class TestRun {
     this.say({ type: 'coolant', productId: '00000000-0000-4000-8000-00000000abcd', productName: 'Plain Clear', batchId: null, lot: null });
     const plan = this.procedure.fillPlan;
     if (plan.kind !== 'pulses') throw new Error('this test loop has a reservoir');
-    return [plan.firstPourMl, ...plan.pulses.map(({ pourMl }) => pourMl)].reduce<this>((so, volumeMl) => so.say({ type: 'pour', volumeMl: Math.round(volumeMl) }), this);
+    return [plan.firstPourMl, ...plan.pulses.map(({ pourMl }) => pourMl)].reduce<this>(
+      (so, volumeMl) => so.say({ type: 'pour', volumeMl: Math.round(volumeMl) }),
+      this,
+    );
   }
 
   bleed(): this {
@@ -76,8 +90,20 @@ export class TestRun {
     return this.say({
       type: 'baseline',
       reading: {
-        setting: 'load, quiet', workload: 'render', durationMinutes: 45, powerW: 400, sensor: 'processor package', statistic: 'peak', panels: 'on',
-        pumpPercent: 60, fanPercent: 40, roomC: 22, partC: 62, coolantC: 33, flowLph: 180, levelMm: 120,
+        setting: 'load, quiet',
+        workload: 'render',
+        durationMinutes: 45,
+        powerW: 400,
+        sensor: 'processor package',
+        statistic: 'peak',
+        panels: 'on',
+        pumpPercent: 60,
+        fanPercent: 40,
+        roomC: 22,
+        partC: 62,
+        coolantC: 33,
+        flowLph: 180,
+        levelMm: 120,
       },
     });
   }

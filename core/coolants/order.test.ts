@@ -30,18 +30,24 @@ describe('coolant to order', () => {
 
   it('always buys enough and never a whole bottle too much', () => {
     fc.assert(
-      fc.property(fc.double({ min: 1, max: 5000, noNaN: true }), fc.double({ min: 0, max: 300, noNaN: true }), fc.constantFrom(250, 500, 1000), (volumeMl, sdMl, bottleMl) => {
-        const order = orderCoolant({ volumeMl, sdMl }, { ...readyMix, bottleMl });
-        expect(order.bottles * bottleMl).toBeGreaterThanOrEqual(order.orderMl - 1e-3);
-        expect((order.bottles - 1) * bottleMl).toBeLessThan(order.orderMl);
-      }),
+      fc.property(
+        fc.double({ min: 1, max: 5000, noNaN: true }),
+        fc.double({ min: 0, max: 300, noNaN: true }),
+        fc.constantFrom(250, 500, 1000),
+        (volumeMl, sdMl, bottleMl) => {
+          const order = orderCoolant({ volumeMl, sdMl }, { ...readyMix, bottleMl });
+          expect(order.bottles * bottleMl).toBeGreaterThanOrEqual(order.orderMl - 1e-3);
+          expect((order.bottles - 1) * bottleMl).toBeLessThan(order.orderMl);
+        },
+      ),
     );
   });
 });
 
 describe('coolant classes', () => {
   it('states a life for each: months, or hours where months would hide it', () => {
-    for (const key of COOLANT_CLASS_KEYS) expect(COOLANT_CLASSES[key].baseLifeMonths > 0 || COOLANT_CLASSES[key].baseLifeRunningHours !== null).toBe(true);
+    for (const key of COOLANT_CLASS_KEYS)
+      expect(COOLANT_CLASSES[key].baseLifeMonths > 0 || COOLANT_CLASSES[key].baseLifeRunningHours !== null).toBe(true);
   });
 
   it('halves the life for each 10 K above 35 °C and gives none back below', () => {

@@ -37,7 +37,13 @@ describe('rinsing', () => {
 
 describe('dosing concentrate', () => {
   it('counts the water that is inside already', () => {
-    expect(doseConcentrate(1000, 200, 0.25)).toEqual({ concentrateMl: 250, waterMl: 550, pourFraction: 0.3125, possible: true, drainMoreMl: null });
+    expect(doseConcentrate(1000, 200, 0.25)).toEqual({
+      concentrateMl: 250,
+      waterMl: 550,
+      pourFraction: 0.3125,
+      possible: true,
+      drainMoreMl: null,
+    });
   });
 
   it('says how much more must come out when even pure concentrate is too weak', () => {
@@ -54,13 +60,18 @@ describe('dosing concentrate', () => {
 
   it('reaches the target exactly: concentrate poured over whole volume', () => {
     fc.assert(
-      fc.property(ml(5000), fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true }), (loop, leftShare, target) => {
-        const dose = doseConcentrate(loop, loop * leftShare, target);
-        fc.pre(dose.possible);
-        expect(dose.concentrateMl / loop).toBeCloseTo(target, 9);
-        expect(dose.concentrateMl + dose.waterMl + loop * leftShare).toBeCloseTo(loop, 6);
-        expect(dose.pourFraction ?? 0).toBeLessThanOrEqual(1);
-      }),
+      fc.property(
+        ml(5000),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (loop, leftShare, target) => {
+          const dose = doseConcentrate(loop, loop * leftShare, target);
+          fc.pre(dose.possible);
+          expect(dose.concentrateMl / loop).toBeCloseTo(target, 9);
+          expect(dose.concentrateMl + dose.waterMl + loop * leftShare).toBeCloseTo(loop, 6);
+          expect(dose.pourFraction ?? 0).toBeLessThanOrEqual(1);
+        },
+      ),
     );
   });
 });

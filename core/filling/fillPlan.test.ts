@@ -38,7 +38,12 @@ describe('the first fill plan', () => {
     expect(plan.workingMl).toBe(150);
     // reservoir to its mark, the short run below it, and the pump
     expect(plan.firstPourMl).toBeCloseTo(230 + 25 + loopVolume(example).parts.filter(({ id }) => id === 't0')[0]!.volumeMl, 6);
-    expect(plan.pulses.map(({ moveMl }) => Math.round(moveMl))).toEqual([150, 150, 150, Math.round(plan.total.volumeMl - plan.firstPourMl - 450)]);
+    expect(plan.pulses.map(({ moveMl }) => Math.round(moveMl))).toEqual([
+      150,
+      150,
+      150,
+      Math.round(plan.total.volumeMl - plan.firstPourMl - 450),
+    ]);
   });
 
   it('pours in total what the loop takes', () => {
@@ -63,7 +68,10 @@ describe('the first fill plan', () => {
     expect(pulses(example).pulses[0]?.soonestS).toBeCloseTo(0.36, 3);
     const slow = { ...example, components: example.components.map((each) => (each.id === 'pump' ? { ...each, speed: 0.5 } : each)) };
     expect(pulses(slow).pulses[0]?.soonestS).toBeCloseTo(0.72, 3);
-    const unknown = { ...example, components: example.components.map((each) => (each.id === 'pump' ? { ...each, curve: undefined } : each)) };
+    const unknown = {
+      ...example,
+      components: example.components.map((each) => (each.id === 'pump' ? { ...each, curve: undefined } : each)),
+    };
     expect(pulses(unknown).pulses[0]?.soonestS).toBeNull();
   });
 

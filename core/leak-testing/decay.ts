@@ -10,6 +10,7 @@ import {
 } from './defaults.js';
 import { readingSdKpa } from './hold.js';
 import { fitLine, type Line } from './line.js';
+import { fitSettling, LEAST_FIT_READINGS } from './settlingFit.js';
 
 export interface DecayReading {
   /** s since the loop was closed; rising */
@@ -60,54 +61,57 @@ export function correctPressures(input: DecayInput): number[] {
 }
 
 /**
- * Judges a pressure-decay test by a straight line through the settled tail.
- * Stages: take the temperature out · find where settling ends · fit the tail · turn its slope into a leak with 95 %
- * bounds · decide. Noise is never taken below what gauge and thermometer can do.
+ * Judges a pressure-decay test. Stages: take the temperature out · tell settling from leaking · turn the slope into a leak
+ * with 95 % bounds · decide. Noise is never taken below what gauge and thermometer can do.
  * Sources: ASTM E2930; EN 1779.
  */
 export function judgeDecay(input: DecayInput): DecayResult {
-  const correctedKpa = correctPressures(input);
-  const times = input.readings.map(({ tS }) => tS);
   const first = input.readings[0] as DecayReading;
+  const correctedKpa = correctPressures(input);
   const firstAbsKpa = correctedKpa[0] as number;
+  const times = input.readings.map(({ tS }) => tS - first.tS);
+  const span = times.at(-1) as number;
   const noiseKpa = readingSdKpa(input.resolutionKpa, firstAbsKpa, input.tempSdK ?? TEMP_SD_K, first.tempC + ZERO_CELSIUS_K);
   const gasL = (input.volumeMl - (input.liquidMl ?? 0)) / 1000;
   const atmosphere = first.atmosphereKpa ?? input.atmosphereKpa ?? STANDARD_ATMOSPHERE_KPA;
+  const toLeak = (kpaPerS: number): number => kpaPerS * MBAR_PER_KPA * gasL;
 
-  const tail = findTail(times, correctedKpa, noiseKpa);
-  // Without a tail, the whole record with a standard error as wide as the pressure itself says "cannot tell".
-  const line = tail?.line ?? null;
+  const settled = findSettled(times, correctedKpa, noiseKpa, input.resolutionKpa);
+  const settledAfterS = settled?.afterS ?? span;
   // the added zero turns −0 into 0, which JSON readers elsewhere would show as a sign
-  const leakMbarLs = line ? -line.slope * MBAR_PER_KPA * gasL + 0 : 0;
-  const seMbarLs = line
-    ? Math.max(line.slopeSe, Number.MIN_VALUE) * MBAR_PER_KPA * gasL
-    : (noiseKpa * MBAR_PER_KPA * gasL) / Math.max(1, times.at(-1) as number);
-  const settledAfterS = tail ? (times[tail.from] as number) - (times[0] as number) : (times.at(-1) as number) - (times[0] as number);
-  const upper = leakMbarLs + Z_TWO_SIDED_95 * seMbarLs;
-
-  const heldS = (times.at(-1) as number) - (times[0] as number) - settledAfterS;
-  const verdict = line ? decide(leakMbarLs, seMbarLs, input.limitMbarLs, heldS) : 'not-yet';
+  const leakMbarLs = settled ? toLeak(-settled.line.slope) + 0 : 0;
+  // Without a line the standard error is that of the noise over the whole record: it says "cannot tell".
+  const seMbarLs = toLeak(settled ? Math.max(settled.line.slopeSe, Number.MIN_VALUE) : noiseKpa / Math.max(1, span));
+  const heldS = span - settledAfterS;
+  const verdict = settled ? decide(leakMbarLs, seMbarLs, input.limitMbarLs, heldS) : 'not-yet';
+  const wait = { times, settledAfterS, noiseKpa, gasL, leakMbarLs: settled ? leakMbarLs : null, limit: input.limitMbarLs };
   return {
     leakMbarLs,
     seMbarLs,
     verdict,
-    moreMinutes:
-      verdict === 'not-yet'
-        ? minutesToGo({
-            times,
-            from: tail?.from ?? times.length - 1,
-            noiseKpa,
-            gasL,
-            leakMbarLs: line ? leakMbarLs : null,
-            limit: input.limitMbarLs,
-            heldS,
-          })
-        : null,
+    moreMinutes: verdict === 'not-yet' ? minutesToGo(wait) : null,
     settledAfterS,
-    excludedMlPerDay: liquidMlPerDay(upper, firstAbsKpa, atmosphere, input.workingKpa ?? WORKING_KPA),
+    excludedMlPerDay: liquidMlPerDay(leakMbarLs + Z_TWO_SIDED_95 * seMbarLs, firstAbsKpa, atmosphere, input.workingKpa ?? WORKING_KPA),
     correctedKpa,
-    tail: line && tail ? { ...line, fromS: times[tail.from] as number } : null,
+    tail: settled ? { ...settled.line, fromS: settledAfterS } : null,
   };
+}
+
+interface Settled {
+  readonly line: Line;
+  /** s from the first reading until the settling term is below what the gauge can show */
+  readonly afterS: number;
+}
+
+/** With enough readings settling and leak are fitted together; before that, the straight part at the end is taken. */
+function findSettled(times: readonly number[], pressures: readonly number[], noiseKpa: number, resolutionKpa: number): Settled | null {
+  const fit = times.length >= LEAST_FIT_READINGS ? fitSettling(times, pressures, noiseKpa) : null;
+  if (fit) {
+    const afterS = fit.amplitude > resolutionKpa ? fit.tau * Math.log(fit.amplitude / resolutionKpa) : 0;
+    return { line: { intercept: fit.intercept, slope: fit.slope, slopeSe: fit.slopeSe }, afterS: Math.min(afterS, times.at(-1) as number) };
+  }
+  const tail = findTail(times, pressures, noiseKpa);
+  return tail && { line: tail.line, afterS: times[tail.from] as number };
 }
 
 /**
@@ -155,23 +159,24 @@ function decide(leak: number, se: number, limit: number, heldS: number): DecayVe
 
 interface WaitInput {
   readonly times: readonly number[];
-  readonly from: number;
+  readonly settledAfterS: number;
   readonly noiseKpa: number;
   readonly gasL: number;
   /** null before a line could be fitted: then no leak is assumed */
   readonly leakMbarLs: number | null;
   readonly limit: number;
-  readonly heldS: number;
 }
 
-/** Minutes until a reading more at today's pace would decide, if the leak is what it now seems. Between 1 and 1 440. */
-function minutesToGo({ times, from, noiseKpa, gasL, leakMbarLs, limit, heldS }: WaitInput): number {
-  const span = Math.max(60, (times.at(-1) as number) - (times[0] as number));
-  const paceS = Math.max(1, span / Math.max(1, times.length - 1));
+/** Minutes until readings at today's pace would decide, if the leak is what it now seems. Between 1 and 1 440. */
+function minutesToGo({ times, settledAfterS, noiseKpa, gasL, leakMbarLs, limit }: WaitInput): number {
+  const spanS = times.at(-1) as number;
+  const heldS = spanS - settledAfterS;
+  const paceS = Math.max(1, Math.max(60, spanS) / Math.max(1, times.length - 1));
+  const held = times.filter((t) => t >= settledAfterS).length;
   const distance = Math.abs(limit - Math.min(Math.max(0, leakMbarLs ?? 0), 2 * limit)) || limit / 100;
   for (let minutes = 1; minutes < MOST_WAIT_MINUTES; minutes += minutes < 60 ? 1 : 5) {
     const durationS = heldS + minutes * 60;
-    const readings = times.length - from + (minutes * 60) / paceS;
+    const readings = held + (minutes * 60) / paceS;
     // a line through n evenly spaced readings over D: se = σ·√12 / (D·√n)
     const se = ((noiseKpa * Math.sqrt(12)) / (durationS * Math.sqrt(readings))) * MBAR_PER_KPA * gasL;
     if (durationS >= LEAST_HOLD_MINUTES * 60 && Z_TWO_SIDED_95 * se < distance) return minutes;

@@ -28,7 +28,16 @@ interface Loop {
 }
 
 /** A loop of 0.7 L at 50 kPa: settling, a leak, a drifting room, a gauge that rounds. */
-function simulate({ leakMbarLs, minutes, stepS = 60, settleKpa = 0, tempDriftK = 0, seed = 1, resolutionKpa = 0.1, noisy = true }: Loop): DecayReading[] {
+function simulate({
+  leakMbarLs,
+  minutes,
+  stepS = 60,
+  settleKpa = 0,
+  tempDriftK = 0,
+  seed = 1,
+  resolutionKpa = 0.1,
+  noisy = true,
+}: Loop): DecayReading[] {
   const random = noise(seed);
   const slopeKpaPerS = leakMbarLs / 0.7 / 10;
   return Array.from({ length: Math.floor((minutes * 60) / stepS) + 1 }, (_, index) => {
@@ -62,12 +71,16 @@ describe('hold time', () => {
 
   it('grows with the volume and with a coarser gauge, never below ten minutes', () => {
     fc.assert(
-      fc.property(fc.double({ min: 50, max: 5000, noNaN: true }), fc.double({ min: 0.01, max: 5, noNaN: true }), (volumeMl, resolutionKpa) => {
-        const base = holdMinutes({ volumeMl, limitMbarLs: 1e-3, resolutionKpa });
-        expect(base).toBeGreaterThanOrEqual(10);
-        expect(holdMinutes({ volumeMl: volumeMl * 2, limitMbarLs: 1e-3, resolutionKpa })).toBeGreaterThanOrEqual(base);
-        expect(holdMinutes({ volumeMl, limitMbarLs: 1e-3, resolutionKpa: resolutionKpa * 2 })).toBeGreaterThanOrEqual(base);
-      }),
+      fc.property(
+        fc.double({ min: 50, max: 5000, noNaN: true }),
+        fc.double({ min: 0.01, max: 5, noNaN: true }),
+        (volumeMl, resolutionKpa) => {
+          const base = holdMinutes({ volumeMl, limitMbarLs: 1e-3, resolutionKpa });
+          expect(base).toBeGreaterThanOrEqual(10);
+          expect(holdMinutes({ volumeMl: volumeMl * 2, limitMbarLs: 1e-3, resolutionKpa })).toBeGreaterThanOrEqual(base);
+          expect(holdMinutes({ volumeMl, limitMbarLs: 1e-3, resolutionKpa: resolutionKpa * 2 })).toBeGreaterThanOrEqual(base);
+        },
+      ),
     );
   });
 });
@@ -75,13 +88,23 @@ describe('hold time', () => {
 describe('straight line', () => {
   it('agrees with an independent library', () => {
     fc.assert(
-      fc.property(fc.array(fc.tuple(fc.integer({ min: -1000, max: 1000 }), fc.double({ min: -50, max: 50, noNaN: true })), { minLength: 3, maxLength: 30 }), (points) => {
-        fc.pre(new Set(points.map(([x]) => x)).size > 1);
-        const line = fitLine(points.map(([x]) => x), points.map(([, y]) => y), 0);
-        const other = linearRegression(points);
-        expect(line?.slope).toBeCloseTo(other.m, 6);
-        expect(line?.intercept).toBeCloseTo(other.b, 6);
-      }),
+      fc.property(
+        fc.array(fc.tuple(fc.integer({ min: -1000, max: 1000 }), fc.double({ min: -50, max: 50, noNaN: true })), {
+          minLength: 3,
+          maxLength: 30,
+        }),
+        (points) => {
+          fc.pre(new Set(points.map(([x]) => x)).size > 1);
+          const line = fitLine(
+            points.map(([x]) => x),
+            points.map(([, y]) => y),
+            0,
+          );
+          const other = linearRegression(points);
+          expect(line?.slope).toBeCloseTo(other.m, 6);
+          expect(line?.intercept).toBeCloseTo(other.b, 6);
+        },
+      ),
     );
   });
 
@@ -146,7 +169,10 @@ describe('verdict of an air test', () => {
   });
 
   it('gives no pass before ten minutes past settling, however fine the gauge', () => {
-    expect(judgeDecay(test(simulate({ leakMbarLs: 0, minutes: 9, stepS: 30, resolutionKpa: 0.001 }), { resolutionKpa: 0.001, tempSdK: 0.001 })).verdict).toBe('not-yet');
+    expect(
+      judgeDecay(test(simulate({ leakMbarLs: 0, minutes: 9, stepS: 30, resolutionKpa: 0.001 }), { resolutionKpa: 0.001, tempSdK: 0.001 }))
+        .verdict,
+    ).toBe('not-yet');
   });
 
   it('asks for more time against a finer limit', () => {
@@ -164,7 +190,10 @@ describe('verdict of an air test', () => {
 
   it('is wrong in fewer than five of a hundred seeded tests, tight or leaking', () => {
     const wrong = (leakMbarLs: number, bad: 'pass' | 'fail'): number =>
-      Array.from({ length: 300 }, (_, seed) => judgeDecay(test(simulate({ leakMbarLs, minutes: 25, settleKpa: 1, seed: seed + 1, tempDriftK: 0.3 }))).verdict).filter((verdict) => verdict === bad).length / 300;
+      Array.from(
+        { length: 300 },
+        (_, seed) => judgeDecay(test(simulate({ leakMbarLs, minutes: 25, settleKpa: 1, seed: seed + 1, tempDriftK: 0.3 }))).verdict,
+      ).filter((verdict) => verdict === bad).length / 300;
     const limit = LEAK_LIMITS.screen.mbarLs;
     expect(wrong(0, 'fail')).toBeLessThan(0.05);
     expect(wrong(0.3 * limit, 'fail')).toBeLessThan(0.05);
@@ -173,11 +202,15 @@ describe('verdict of an air test', () => {
   });
 
   it('never gives a number that JSON cannot carry', () => {
-    const reading = fc.record({ gaugeKpa: fc.double({ min: -20, max: 200, noNaN: true }), tempC: fc.double({ min: -10, max: 60, noNaN: true }) });
+    const reading = fc.record({
+      gaugeKpa: fc.double({ min: -20, max: 200, noNaN: true }),
+      tempC: fc.double({ min: -10, max: 60, noNaN: true }),
+    });
     fc.assert(
       fc.property(fc.array(reading, { minLength: 1, maxLength: 20 }), (list) => {
         const result = judgeDecay(test(list.map((each, index) => ({ ...each, tS: index * 45 }))));
-        for (const value of [result.leakMbarLs, result.seMbarLs, result.settledAfterS, result.excludedMlPerDay]) expect(Number.isFinite(value)).toBe(true);
+        for (const value of [result.leakMbarLs, result.seMbarLs, result.settledAfterS, result.excludedMlPerDay])
+          expect(Number.isFinite(value)).toBe(true);
         expect(result.seMbarLs).toBeGreaterThan(0);
       }),
     );

@@ -20,7 +20,10 @@ describe('flow order', () => {
   });
 
   it('names what lies beside the path', () => {
-    const loop = loopOf([part('a', 'pump', 1), part('b', 'block', 1), part('c', 'block', 1)], [run('t1', 'a', 'b'), run('t2', 'b', 'a'), run('t3', 'a', 'c')]);
+    const loop = loopOf(
+      [part('a', 'pump', 1), part('b', 'block', 1), part('c', 'block', 1)],
+      [run('t1', 'a', 'b'), run('t2', 'b', 'a'), run('t3', 'a', 'c')],
+    );
     const { offPath } = flowOrder(loop);
     expect(offPath.components.map(({ id }) => id)).toEqual(['c']);
     expect(offPath.tubes.map(({ id }) => id)).toEqual(['t3']);
@@ -29,7 +32,10 @@ describe('flow order', () => {
 
   it('stops where the loop is open, and at a ring that does not come back to its start', () => {
     expect(isSeriesLoop(loopOf([part('a', 'pump', 1), part('b', 'block', 1)], [run('t', 'a', 'b')]))).toBe(false);
-    const knot = loopOf([part('a', 'reservoir', 1), part('b', 'block', 1), part('c', 'block', 1)], [run('1', 'a', 'b'), run('2', 'b', 'c'), run('3', 'c', 'b')]);
+    const knot = loopOf(
+      [part('a', 'reservoir', 1), part('b', 'block', 1), part('c', 'block', 1)],
+      [run('1', 'a', 'b'), run('2', 'b', 'c'), run('3', 'c', 'b')],
+    );
     expect(ids(knot)).toEqual(['a', 'b', 'c']);
     expect(isSeriesLoop(knot)).toBe(false);
   });

@@ -13,7 +13,10 @@ describe('counting fittings', () => {
   });
 
   it('counts what a run lists, elbows included', () => {
-    const loop = loopOf([part('a', 'pump', 1), part('b', 'block', 1)], [run('t', 'a', 'b', { fittings: ['barb', '90', '90', 'barb'] }), run('u', 'b', 'a')]);
+    const loop = loopOf(
+      [part('a', 'pump', 1), part('b', 'block', 1)],
+      [run('t', 'a', 'b', { fittings: ['barb', '90', '90', 'barb'] }), run('u', 'b', 'a')],
+    );
     expect(countFittings(loop)).toEqual([
       { kind: '90', count: 2 },
       { kind: 'barb', count: 2 },
@@ -40,7 +43,9 @@ describe('checking a loop before it is built', () => {
 
   it('sees an open end and a part beside the path', () => {
     expect(codes(loopOf([part('a', 'reservoir', 1), part('p', 'pump', 1)], [run('1', 'a', 'p')]))).toContain('open-chain');
-    const findings = checkLoop(loopOf([part('a', 'reservoir', 1), part('p', 'pump', 1), part('x', 'block', 1)], [run('1', 'a', 'p'), run('2', 'p', 'a')]));
+    const findings = checkLoop(
+      loopOf([part('a', 'reservoir', 1), part('p', 'pump', 1), part('x', 'block', 1)], [run('1', 'a', 'p'), run('2', 'p', 'a')]),
+    );
     expect(findings.find(({ code }) => code === 'open-chain')?.part).toBe('x');
   });
 
@@ -48,7 +53,10 @@ describe('checking a loop before it is built', () => {
     const loop = usualLoop();
     const radiator = loop.components.find(({ id }) => id === 'roof');
     if (radiator) delete radiator.closures;
-    expect(checkLoop(loop).find(({ code }) => code === 'unplugged-port')).toMatchObject({ part: 'roof', todo: expect.stringContaining('Plug it') as string });
+    expect(checkLoop(loop).find(({ code }) => code === 'unplugged-port')).toMatchObject({
+      part: 'roof',
+      todo: expect.stringContaining('Plug it') as string,
+    });
   });
 
   it('sees a pump that draws from above its reservoir', () => {

@@ -74,10 +74,25 @@ describe('refusing a loop file', () => {
     ['flow through no port', (loop) => Object.assign(component(loop, 1), { flow: ['in', 'up'] }), 'loop.components[1].flow[1]'],
     ['a closure on no port', (loop) => Object.assign(component(loop, 0), { closures: { top: 'cap' } }), 'loop.components[0].closures.top'],
     ['an unknown closure', (loop) => Object.assign(component(loop, 0), { closures: { fill: 'cork' } }), 'loop.components[0].closures.fill'],
-    ['a box turned inside out', (loop) => Object.assign(component(loop, 0), { box: { min: [9, 0, 0], max: [1, 1, 1] } }), 'loop.components[0].box'],
+    [
+      'a box turned inside out',
+      (loop) => Object.assign(component(loop, 0), { box: { min: [9, 0, 0], max: [1, 1, 1] } }),
+      'loop.components[0].box',
+    ],
     ['a fill mark above the brim', (loop) => Object.assign(component(loop, 0), { max_fill_ml: 300 }), 'loop.components[0].max_fill_ml'],
     ['a low mark above the fill mark', (loop) => Object.assign(component(loop, 0), { low_mark_ml: 240 }), 'loop.components[0].low_mark_ml'],
-    ['a falling pump curve', (loop) => Object.assign(component(loop, 1), { curve: [[0, 40], [500, 30], [400, 10]] }), 'loop.components[1].curve[2]'],
+    [
+      'a falling pump curve',
+      (loop) =>
+        Object.assign(component(loop, 1), {
+          curve: [
+            [0, 40],
+            [500, 30],
+            [400, 10],
+          ],
+        }),
+      'loop.components[1].curve[2]',
+    ],
     ['a tube from nowhere', (loop) => Object.assign(tube(loop, 3), { from: ['moon', 'out'] }), 'loop.tubes[3].from'],
     ['a tube to no port', (loop) => Object.assign(tube(loop, 3), { to: ['top', 'z'] }), 'loop.tubes[3].to'],
     ['a tube thinner outside than inside', (loop) => Object.assign(tube(loop, 1), { outer_mm: 8 }), 'loop.tubes[1].outer_mm'],
@@ -88,7 +103,9 @@ describe('refusing a loop file', () => {
   });
 
   it('says what would be right', () => {
-    expect(refusal((loop) => Object.assign(tube(loop, 3), { to: ['top', 'z'] })).message).toBe('"z" is not a port of top; its ports are a, b, vent');
+    expect(refusal((loop) => Object.assign(tube(loop, 3), { to: ['top', 'z'] })).message).toBe(
+      '"z" is not a port of top; its ports are a, b, vent',
+    );
     expect(refusal((loop) => Object.assign(tube(loop, 1), { outer_mm: 8 })).message).toContain('larger than the bore of 10 mm (got 8)');
   });
 
@@ -100,17 +117,24 @@ describe('refusing a loop file', () => {
     const paths = ['format', 'version', 'name', 'components', 'tubes'];
     const fields = ['id', 'kind', 'volume_ml', 'ports', 'box', 'flow', 'curve', 'closures', 'from', 'to', 'path', 'bore_mm', 'fittings'];
     fc.assert(
-      fc.property(fc.constantFrom(...paths), fc.nat(5), fc.constantFrom(...fields), fc.anything(), fc.boolean(), (top, index, field, junk, deep) => {
-        const loop = example() as unknown as Record<string, unknown>;
-        const list = loop[top];
-        if (deep && Array.isArray(list)) (list[index % list.length] as Record<string, unknown>)[field] = junk;
-        else loop[top] = junk;
-        try {
-          readLoopFile(loop);
-        } catch (error) {
-          expect(error).toBeInstanceOf(InputProblem);
-        }
-      }),
+      fc.property(
+        fc.constantFrom(...paths),
+        fc.nat(5),
+        fc.constantFrom(...fields),
+        fc.anything(),
+        fc.boolean(),
+        (top, index, field, junk, deep) => {
+          const loop = example() as unknown as Record<string, unknown>;
+          const list = loop[top];
+          if (deep && Array.isArray(list)) (list[index % list.length] as Record<string, unknown>)[field] = junk;
+          else loop[top] = junk;
+          try {
+            readLoopFile(loop);
+          } catch (error) {
+            expect(error).toBeInstanceOf(InputProblem);
+          }
+        },
+      ),
       { numRuns: 1500 },
     );
   });

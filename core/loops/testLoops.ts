@@ -13,7 +13,13 @@ export const usualLoop = (): LoopFile =>
     ['radiator-360-30', 'front', 'front'],
   ]);
 
-export const part = (id: string, kind: string, volume_ml: number, at: Point = [0, 0, 0], more: Partial<LoopComponent> = {}): LoopComponent => ({
+export const part = (
+  id: string,
+  kind: string,
+  volume_ml: number,
+  at: Point = [0, 0, 0],
+  more: Partial<LoopComponent> = {},
+): LoopComponent => ({
   id,
   kind,
   volume_ml,

@@ -39,12 +39,20 @@ describe('loop volume', () => {
   });
 
   it('takes a fifth of the volume for an unknown uncertainty, and three per cent for a tube', () => {
-    const loop = loopOf([part('a', 'block', 100), part('b', 'block', 50, [0, 0, 0], { volume_sd_ml: 2 })], [run('t', 'a', 'b', { length_mm: 1000 })]);
+    const loop = loopOf(
+      [part('a', 'block', 100), part('b', 'block', 50, [0, 0, 0], { volume_sd_ml: 2 })],
+      [run('t', 'a', 'b', { length_mm: 1000 })],
+    );
     expect(loopVolume(loop).parts.map(({ sdMl }) => Number(sdMl.toFixed(3)))).toEqual([20, 2, 2.356]);
   });
 
   it('adds variances, not standard deviations', () => {
-    expect(sumVolumes([{ volumeMl: 1, sdMl: 3 }, { volumeMl: 2, sdMl: 4 }])).toEqual({ volumeMl: 3, sdMl: 5 });
+    expect(
+      sumVolumes([
+        { volumeMl: 1, sdMl: 3 },
+        { volumeMl: 2, sdMl: 4 },
+      ]),
+    ).toEqual({ volumeMl: 3, sdMl: 5 });
   });
 
   it('does not depend on the order of the parts', () => {

@@ -37,7 +37,13 @@ describe('what needs attention', () => {
 
   it('sorts by urgency, then date, then name', () => {
     const line = (attention: 'overdue' | 'fine' | 'soon', nextDueOn: string | null, name: string) => ({ attention, nextDueOn, name });
-    const sorted = [line('fine', '2026-08-01', 'A'), line('overdue', '2026-02-01', 'B'), line('overdue', '2026-01-01', 'C'), line('soon', null, 'D'), line('soon', null, 'A')].sort(compareAttention);
+    const sorted = [
+      line('fine', '2026-08-01', 'A'),
+      line('overdue', '2026-02-01', 'B'),
+      line('overdue', '2026-01-01', 'C'),
+      line('soon', null, 'D'),
+      line('soon', null, 'A'),
+    ].sort(compareAttention);
     expect(sorted.map(({ name }) => name)).toEqual(['C', 'B', 'A', 'D', 'A']);
   });
 
@@ -85,7 +91,16 @@ describe('customers and systems as they are typed', () => {
 });
 
 describe('services and postponements', () => {
-  const service = { loopId: id, kind: 'drain-refill', doneOn: '2026-03-01', productId: id, drainedMl: 700, pouredMl: 710, note: '', finding: '' };
+  const service = {
+    loopId: id,
+    kind: 'drain-refill',
+    doneOn: '2026-03-01',
+    productId: id,
+    drainedMl: 700,
+    pouredMl: 710,
+    note: '',
+    finding: '',
+  };
 
   it('needs coolant and volume only where the loop was refilled', () => {
     expect(pathsOf(serviceSchema, service)).toEqual([]);
@@ -115,12 +130,22 @@ describe('accounts, workshop and coolants', () => {
   it('checks the schools of a workshop', () => {
     const shop = { name: 'W', timeZone: 'UTC', policy: 'six-months', schools: DEFAULT_SCHOOLS, version: 1 };
     expect(pathsOf(workshopSchema, shop)).toEqual([]);
-    expect(pathsOf(workshopSchema, { ...shop, schools: { ...DEFAULT_SCHOOLS, gaugeResolutionKpa: 0 } })).toEqual(['schools.gaugeResolutionKpa']);
+    expect(pathsOf(workshopSchema, { ...shop, schools: { ...DEFAULT_SCHOOLS, gaugeResolutionKpa: 0 } })).toEqual([
+      'schools.gaugeResolutionKpa',
+    ]);
     expect(pathsOf(workshopSchema, { ...shop, schools: { ...DEFAULT_SCHOOLS, leak: 'hope' } })).toEqual(['schools.leak']);
   });
 
   it('needs a target for a concentrate, and none for a ready-mix', () => {
-    const product = { name: 'C', coolantClass: 'clear', colour: '#7fb8c9', form: 'ready-mix', targetFraction: null, bottleMl: 1000, sheetLifeMonths: null };
+    const product = {
+      name: 'C',
+      coolantClass: 'clear',
+      colour: '#7fb8c9',
+      form: 'ready-mix',
+      targetFraction: null,
+      bottleMl: 1000,
+      sheetLifeMonths: null,
+    };
     expect(pathsOf(coolantProductSchema, product)).toEqual([]);
     expect(pathsOf(coolantProductSchema, { ...product, form: 'concentrate' })).toEqual(['targetFraction']);
     expect(pathsOf(coolantProductSchema, { ...product, colour: 'blue' })).toEqual(['colour']);
@@ -130,8 +155,20 @@ describe('accounts, workshop and coolants', () => {
 
 describe('a baseline made comparable', () => {
   const reading = {
-    setting: 'load', workload: 'render', durationMinutes: 45, powerW: 400, sensor: 'package', statistic: 'peak', panels: 'on', pumpPercent: 60, fanPercent: 40,
-    roomC: 22, partC: 62, coolantC: 33, flowLph: null, levelMm: null,
+    setting: 'load',
+    workload: 'render',
+    durationMinutes: 45,
+    powerW: 400,
+    sensor: 'package',
+    statistic: 'peak',
+    panels: 'on',
+    pumpPercent: 60,
+    fanPercent: 40,
+    roomC: 22,
+    partC: 62,
+    coolantC: 33,
+    flowLph: null,
+    levelMm: null,
   } as const;
 
   it('is quoted above the room and per watt', () => {

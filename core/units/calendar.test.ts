@@ -2,7 +2,9 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { addDays, addMonths, dayIn, daysBetween, isTimeZone } from './calendar.js';
 
-const anyDay = fc.date({ min: new Date('1990-01-01'), max: new Date('2090-12-31'), noInvalidDate: true }).map((date) => date.toISOString().slice(0, 10));
+const anyDay = fc
+  .date({ min: new Date('1990-01-01'), max: new Date('2090-12-31'), noInvalidDate: true })
+  .map((date) => date.toISOString().slice(0, 10));
 
 describe('calendar arithmetic', () => {
   it('adds months, falling back to the last day of a shorter month', () => {

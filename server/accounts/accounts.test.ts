@@ -2,14 +2,22 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { errorOf, TestBench, Visitor } from '../../tests/integration/bench.js';
 
 let bench: TestBench;
-beforeAll(async () => { bench = await TestBench.open(); });
+beforeAll(async () => {
+  bench = await TestBench.open();
+});
 afterAll(() => bench.close());
 
 describe('the first visit', () => {
   it('asks for a workshop, makes it once, and signs its lead in', async () => {
     const visitor = new Visitor(bench.url);
     expect((await visitor.get('/session')).body).toEqual({ signedIn: false, setupNeeded: true });
-    const setup = { workshopName: 'Brookside', timeZone: 'Europe/Lisbon', personName: 'Ada', email: 'Ada@Brookside.example', password: 'ten letters' };
+    const setup = {
+      workshopName: 'Brookside',
+      timeZone: 'Europe/Lisbon',
+      personName: 'Ada',
+      email: 'Ada@Brookside.example',
+      password: 'ten letters',
+    };
     const made = await visitor.post<{ account: { role: string; workshopName: string } }>('/setup', setup);
     expect(made.status).toBe(201);
     expect(made.body.account).toMatchObject({ role: 'lead', workshopName: 'Brookside' });
@@ -19,7 +27,13 @@ describe('the first visit', () => {
   });
 
   it('refuses a weak password and a time zone that is none, before anything is made', async () => {
-    const answer = await new Visitor(bench.url).post('/setup', { workshopName: 'X', timeZone: 'Mars', personName: 'A', email: 'a@b.example', password: 'short' });
+    const answer = await new Visitor(bench.url).post('/setup', {
+      workshopName: 'X',
+      timeZone: 'Mars',
+      personName: 'A',
+      email: 'a@b.example',
+      password: 'short',
+    });
     expect(answer.status).toBe(422);
     expect(errorOf(answer).fields?.map(({ path }) => path)).toEqual(['timeZone', 'password']);
   });
@@ -80,7 +94,15 @@ describe('signing in', () => {
 describe('who may what', () => {
   it('needs a session for everything but sign-in and health', async () => {
     const visitor = new Visitor(bench.url);
-    for (const path of ['/systems', '/today', '/workshop', '/customers', '/coolants', '/runs/6f1f0d5e-0000-4000-8000-000000000001', '/nothing/here']) {
+    for (const path of [
+      '/systems',
+      '/today',
+      '/workshop',
+      '/customers',
+      '/coolants',
+      '/runs/6f1f0d5e-0000-4000-8000-000000000001',
+      '/nothing/here',
+    ]) {
       const answer = await visitor.get(path);
       expect(answer.status, path).toBe(401);
       expect(errorOf(answer).code).toBe('signed-out');
@@ -90,10 +112,14 @@ describe('who may what', () => {
 
   it('lets only the lead change the workshop, its people and benches', async () => {
     const lead = await bench.workshop('Roles');
-    expect((await lead.post('/people', { name: 'Tess', email: 'tess@roles.example', role: 'technician', password: 'ten letters too' })).status).toBe(201);
+    expect(
+      (await lead.post('/people', { name: 'Tess', email: 'tess@roles.example', role: 'technician', password: 'ten letters too' })).status,
+    ).toBe(201);
     const tech = new Visitor(bench.url);
     await tech.signIn('tess@roles.example', 'ten letters too');
-    expect((await tech.post('/people', { name: 'X', email: 'x@roles.example', role: 'lead', password: 'ten letters too' })).status).toBe(403);
+    expect((await tech.post('/people', { name: 'X', email: 'x@roles.example', role: 'lead', password: 'ten letters too' })).status).toBe(
+      403,
+    );
     expect((await tech.post('/benches', { name: 'Mine' })).status).toBe(403);
     expect((await tech.get('/workshop')).status).toBe(200);
   });
@@ -151,6 +177,9 @@ describe('the workshop’s own rules', () => {
     const lead = await bench.workshop('Benches');
     expect((await lead.post('/benches', { name: 'Left' })).status).toBe(201);
     expect(errorOf(await lead.post('/benches', { name: 'Left' })).message).toBe('There is already a bench of that name.');
-    expect((await lead.get<{ benches: { name: string }[] }>('/workshop')).body.benches.map(({ name }) => name)).toEqual(['Bench 1', 'Left']);
+    expect((await lead.get<{ benches: { name: string }[] }>('/workshop')).body.benches.map(({ name }) => name)).toEqual([
+      'Bench 1',
+      'Left',
+    ]);
   });
 });

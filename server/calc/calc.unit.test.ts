@@ -33,6 +33,11 @@ describe('./lavacrum calc', () => {
   it('lists its names alone', () => {
     const result = calc([], '');
     expect(result.status).toBe(0);
-    expect(result.stdout.trim().split('\n').map((line) => line.split(' ')[0])).toEqual(['volume', 'hold', 'decay', 'rinse', 'dose']);
+    expect(
+      result.stdout
+        .trim()
+        .split('\n')
+        .map((line) => line.split(' ')[0]),
+    ).toEqual(['volume', 'hold', 'decay', 'rinse', 'dose']);
   });
 });

@@ -44,25 +44,49 @@ class Hands {
   }
 
   async finish(stepId: string): Promise<void> {
-    for (const { id } of this.procedure.steps.find((step) => step.id === stepId)?.checks ?? []) await this.say({ type: 'check', step: stepId, check: id, mark: 'done' });
+    for (const { id } of this.procedure.steps.find((step) => step.id === stepId)?.checks ?? [])
+      await this.say({ type: 'check', step: stepId, check: id, mark: 'done' });
     await this.say({ type: 'step-done', step: stepId });
   }
 
   async act(stepId: string): Promise<void> {
-    if (stepId === 'dry') for (let n = 0; n <= 10; n += 1) { bench.wait(100); await this.say({ type: 'dry-reading', gaugeKpa: 50, tempC: 21 }); }
+    if (stepId === 'dry')
+      for (let n = 0; n <= 10; n += 1) {
+        bench.wait(100);
+        await this.say({ type: 'dry-reading', gaugeKpa: 50, tempC: 21 });
+      }
     if (stepId === 'fill') {
       await this.say({ type: 'coolant', productId: this.productId, productName: 'made up by the device', batchId: null, lot: null });
       await this.say({ type: 'pour', volumeMl: Math.round(this.procedure.fillPlan.total.volumeMl) });
     }
-    if (stepId === 'wet') { await this.say({ type: 'timer-started', step: 'wet', timer: 'wet-run' }); bench.wait(600); }
-    if (stepId === 'bleed') for (let n = 0; n < 3; n += 1) await this.say({ type: 'bleed-cycle', runningMm: 120, stoppedMm: 121, bubbles: false, noise: false });
-    if (stepId === 'power') { await this.say({ type: 'timer-started', step: 'power', timer: 'firmware' }); bench.wait(900); }
+    if (stepId === 'wet') {
+      await this.say({ type: 'timer-started', step: 'wet', timer: 'wet-run' });
+      bench.wait(600);
+    }
+    if (stepId === 'bleed')
+      for (let n = 0; n < 3; n += 1) await this.say({ type: 'bleed-cycle', runningMm: 120, stoppedMm: 121, bubbles: false, noise: false });
+    if (stepId === 'power') {
+      await this.say({ type: 'timer-started', step: 'power', timer: 'firmware' });
+      bench.wait(900);
+    }
     if (stepId === 'baseline') {
       await this.say({
         type: 'baseline',
         reading: {
-          setting: 'load, quiet', workload: 'render', durationMinutes: 45, powerW: 400, sensor: 'package', statistic: 'peak', panels: 'on', pumpPercent: 60, fanPercent: 40,
-          roomC: 22, partC: 62, coolantC: 33, flowLph: 180, levelMm: 120,
+          setting: 'load, quiet',
+          workload: 'render',
+          durationMinutes: 45,
+          powerW: 400,
+          sensor: 'package',
+          statistic: 'peak',
+          panels: 'on',
+          pumpPercent: 60,
+          fanPercent: 40,
+          roomC: 22,
+          partC: 62,
+          coolantC: 33,
+          flowLph: 180,
+          levelMm: 120,
         },
       });
     }
@@ -77,9 +101,18 @@ class Hands {
     return this;
   }
 
-  signOff = (id = randomUUID(), remark = 'all well'): Promise<Answer<{ serviceDueOn: string; settlingDueOn: string }>> => tech.post(`/runs/${this.runId}/sign-off`, { id, remark });
+  signOff = (id = randomUUID(), remark = 'all well'): Promise<Answer<{ serviceDueOn: string; settlingDueOn: string }>> =>
+    tech.post(`/runs/${this.runId}/sign-off`, { id, remark });
   read = async (): Promise<RunAnswer> => (await tech.get<RunAnswer>(`/runs/${this.runId}`)).body;
-  page = async () => (await tech.get<{ system: { state: string }; dues: { kind: string; dueOn: string; reason: string }[]; loops: { revision: { number: number; kind: string } }[]; history: { kind: string; title: string; runId: string | null }[] }>(`/systems/${this.systemId}`)).body;
+  page = async () =>
+    (
+      await tech.get<{
+        system: { state: string };
+        dues: { kind: string; dueOn: string; reason: string }[];
+        loops: { revision: { number: number; kind: string } }[];
+        history: { kind: string; title: string; runId: string | null }[];
+      }>(`/systems/${this.systemId}`)
+    ).body;
 }
 
 describe('a commissioning from plan to sign-off', () => {
@@ -100,8 +133,15 @@ describe('a commissioning from plan to sign-off', () => {
     const { record } = (await tech.get<{ record: RunRecord }>(`/runs/${hands.runId}/record`)).body;
     expect(record).toMatchObject({ remark: 'all well', dryTest: { verdict: 'pass' }, bleeding: { bled: true }, loop: { revision: 2 } });
     expect(record.coolant?.productName).not.toBe('made up by the device');
-    const { rows } = await bench.pool.query<{ quantity: string; n: string }>('select quantity, count(*) as n from reading where run_id = $1 group by 1 order by 1', [hands.runId]);
-    expect(Object.fromEntries(rows.map(({ quantity, n }) => [quantity, Number(n)]))).toMatchObject({ 'gauge pressure': 11, 'poured volume': 1, 'level, pump running': 3 });
+    const { rows } = await bench.pool.query<{ quantity: string; n: string }>(
+      'select quantity, count(*) as n from reading where run_id = $1 group by 1 order by 1',
+      [hands.runId],
+    );
+    expect(Object.fromEntries(rows.map(({ quantity, n }) => [quantity, Number(n)]))).toMatchObject({
+      'gauge pressure': 11,
+      'poured volume': 1,
+      'level, pump running': 3,
+    });
     const filled = await bench.pool.query<{ poured_ml: number }>('select poured_ml from fill where run_id = $1', [hands.runId]);
     expect(filled.rows[0]?.poured_ml).toBe(record.volumes.pouredMl);
     expect((await bench.pool.query('select 1 from baseline where run_id = $1', [hands.runId])).rowCount).toBe(1);
@@ -163,7 +203,13 @@ describe('the log', () => {
   it('is never rewritten, not even by the owner of the database', async () => {
     const hands = await (await Hands.begin({ leak: 'wet-only' })).upTo('sign-off');
     await hands.signOff();
-    for (const statement of ['update run_event set seq = 99', 'delete from run_event', "update run_record set record = '{}'", 'delete from run_record', 'update loop_revision set number = 9']) {
+    for (const statement of [
+      'update run_event set seq = 99',
+      'delete from run_event',
+      "update run_record set record = '{}'",
+      'delete from run_record',
+      'update loop_revision set number = 9',
+    ]) {
       await expect(bench.pool.query(statement), statement).rejects.toMatchObject({ code: 'LC001' });
     }
   });
@@ -172,7 +218,11 @@ describe('the log', () => {
     const hands = await Hands.begin();
     const answer = await tech.entry(hands.runId, { type: 'pour', volumeMl: 100 });
     expect(answer.status).toBe(409);
-    expect(errorOf(answer)).toMatchObject({ code: 'refused', reason: 'too-early', message: '"Lay out the kit" comes first; finish it before "Fill".' });
+    expect(errorOf(answer)).toMatchObject({
+      code: 'refused',
+      reason: 'too-early',
+      message: '"Lay out the kit" comes first; finish it before "Fill".',
+    });
     expect((await hands.read()).events).toEqual([]);
   });
 
@@ -250,8 +300,16 @@ describe('benches', () => {
   it('show every run with its step and its clock on the Today screen', async () => {
     const hands = await (await Hands.begin()).upTo('wet');
     await hands.say({ type: 'timer-started', step: 'wet', timer: 'wet-run' });
-    const today = (await tech.get<{ runs: { id: string; stepTitle: string; full: boolean; timers: { id: string; seconds: number; finished: boolean }[] }[] }>('/today')).body;
-    expect(today.runs.find(({ id }) => id === hands.runId)).toMatchObject({ stepTitle: 'Wet test', full: true, timers: [{ id: 'wet-run', seconds: 600, finished: false }] });
+    const today = (
+      await tech.get<{
+        runs: { id: string; stepTitle: string; full: boolean; timers: { id: string; seconds: number; finished: boolean }[] }[];
+      }>('/today')
+    ).body;
+    expect(today.runs.find(({ id }) => id === hands.runId)).toMatchObject({
+      stepTitle: 'Wet test',
+      full: true,
+      timers: [{ id: 'wet-run', seconds: 600, finished: false }],
+    });
     bench.wait(700);
     const later = (await tech.get<typeof today>('/today')).body;
     expect(later.runs.find(({ id }) => id === hands.runId)?.timers[0]?.finished).toBe(true);
@@ -261,9 +319,17 @@ describe('benches', () => {
 describe('a run keeps what it was planned with', () => {
   it('even when the loop is revised meanwhile', async () => {
     const hands = await Hands.begin();
-    const loop = (await tech.get<{ file: { components: { id: string; volume_ml: number }[] }; version: number }>(`/loops/${hands.loopId}`)).body;
+    const loop = (await tech.get<{ file: { components: { id: string; volume_ml: number }[] }; version: number }>(`/loops/${hands.loopId}`))
+      .body;
     loop.file.components[0]!.volume_ml = 999;
-    const revised = await tech.post(`/loops/${hands.loopId}/revisions`, { kind: 'change', reason: 'bigger reservoir', name: 'Main loop', coolantProductId: null, version: loop.version, file: loop.file });
+    const revised = await tech.post(`/loops/${hands.loopId}/revisions`, {
+      kind: 'change',
+      reason: 'bigger reservoir',
+      name: 'Main loop',
+      coolantProductId: null,
+      version: loop.version,
+      file: loop.file,
+    });
     expect(revised.status).toBe(201);
     const { run } = await hands.read();
     expect(run.procedure.volume.volumeMl).toBe(hands.procedure.volume.volumeMl);

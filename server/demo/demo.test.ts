@@ -29,14 +29,17 @@ const lines = async (): Promise<Line[]> => (await visitor.get<{ systems: Line[] 
 describe('the demo workshop', () => {
   it('has at least forty systems with a year or more of history', async () => {
     const { rows } = await bench.pool.query<{ n: string }>(
-      "select count(distinct job.system_id) as n from job where done_on <= ($1::date - interval '1 year')", [new Date(bench.nowMs).toISOString().slice(0, 10)]);
+      "select count(distinct job.system_id) as n from job where done_on <= ($1::date - interval '1 year')",
+      [new Date(bench.nowMs).toISOString().slice(0, 10)],
+    );
     expect(Number(rows[0]?.n)).toBeGreaterThanOrEqual(40);
   });
 
   it('shows several systems in each state, and machines on benches', async () => {
     const counts = new Map<string, number>();
     for (const { attention } of await lines()) counts.set(attention, (counts.get(attention) ?? 0) + 1);
-    for (const attention of ['overdue', 'soon', 'settling', 'fine', 'planned', 'retired', 'on-bench']) expect(counts.get(attention) ?? 0, attention).toBeGreaterThanOrEqual(2);
+    for (const attention of ['overdue', 'soon', 'settling', 'fine', 'planned', 'retired', 'on-bench'])
+      expect(counts.get(attention) ?? 0, attention).toBeGreaterThanOrEqual(2);
   });
 
   it('has a run in progress whose clock still runs', async () => {
@@ -48,7 +51,10 @@ describe('the demo workshop', () => {
     const { rows: runs } = await bench.pool.query<{ id: string; procedure: Procedure }>('select id, procedure from run');
     expect(runs.length).toBeGreaterThan(40);
     for (const { id, procedure } of runs) {
-      const { rows } = await bench.pool.query<{ id: string; seq: number; at: Date; body: RunEventBody }>('select id, seq, happened_at as at, body from run_event where run_id = $1 order by seq', [id]);
+      const { rows } = await bench.pool.query<{ id: string; seq: number; at: Date; body: RunEventBody }>(
+        'select id, seq, happened_at as at, body from run_event where run_id = $1 order by seq',
+        [id],
+      );
       const log: RunEvent[] = [];
       for (const { at, ...row } of rows) {
         expect(refuseEntry(procedure, replay(procedure, log), log, row.body, at.getTime()), `${row.body.type} ${row.seq}`).toBeNull();
@@ -58,8 +64,15 @@ describe('the demo workshop', () => {
   });
 
   it('lies in the past, apart from what is due', async () => {
-    for (const [table, column] of [['run_event', 'happened_at'], ['fill', 'filled_on'], ['finding', 'found_at'], ['loop_revision', 'created_at']] as const) {
-      const { rows } = await bench.pool.query<{ n: string }>(`select count(*) as n from ${table} where ${column} > $1`, [new Date(bench.nowMs)]);
+    for (const [table, column] of [
+      ['run_event', 'happened_at'],
+      ['fill', 'filled_on'],
+      ['finding', 'found_at'],
+      ['loop_revision', 'created_at'],
+    ] as const) {
+      const { rows } = await bench.pool.query<{ n: string }>(`select count(*) as n from ${table} where ${column} > $1`, [
+        new Date(bench.nowMs),
+      ]);
       expect(Number(rows[0]?.n), table).toBe(0);
     }
   });

@@ -375,17 +375,15 @@ async function putOff({ scope, random, today, accounts }: World, systemId: strin
   const until = addDays(today, -Math.round(random.between(1, 6)));
   const reason = random.pick(POSTPONE_REASONS);
   const desk = accounts[3] as Account;
-  await scope
-    .insert(postponement)
-    .values({
-      workshopId: desk.workshopId,
-      dueItemId: item.id,
-      from: item.dueOn,
-      until,
-      reason,
-      personId: desk.personId,
-      createdAt: atNoon(earlier(addDays(item.dueOn, 1), today)),
-    });
+  await scope.insert(postponement).values({
+    workshopId: desk.workshopId,
+    dueItemId: item.id,
+    from: item.dueOn,
+    until,
+    reason,
+    personId: desk.personId,
+    createdAt: atNoon(earlier(addDays(item.dueOn, 1), today)),
+  });
   await scope
     .update(dueItem)
     .set({

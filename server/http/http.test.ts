@@ -50,7 +50,11 @@ describe('bad input', () => {
   });
 
   it('of a prototype changes nothing', async () => {
-    const answer = await visitor.send('POST', '/api/customers', '{"__proto__":{"admin":true},"name":"x","email":null,"phone":null,"channel":"phone","note":""}');
+    const answer = await visitor.send(
+      'POST',
+      '/api/customers',
+      '{"__proto__":{"admin":true},"name":"x","email":null,"phone":null,"channel":"phone","note":""}',
+    );
     expect([201, 422]).toContain(answer.status);
     expect(({} as { admin?: boolean }).admin).toBeUndefined();
   });
@@ -109,7 +113,8 @@ describe('health', () => {
 });
 
 describe('errors', () => {
-  const database = (code: string, constraint?: string): Error => new Error('Failed query: select secret', { cause: Object.assign(new Error('detail'), { code, constraint }) });
+  const database = (code: string, constraint?: string): Error =>
+    new Error('Failed query: select secret', { cause: Object.assign(new Error('detail'), { code, constraint }) });
 
   it.each([
     ['23505', 'person_email_once', 409, 'already has an account'],
@@ -129,11 +134,18 @@ describe('errors', () => {
   });
 
   it('that nobody foresaw tell nothing of the inside', () => {
-    expect(answerOf(new TypeError('x of undefined at /srv/secret.ts'))).toEqual({ status: 500, body: { error: { code: 'internal', message: 'Something failed on the server. Nothing was saved.' } } });
+    expect(answerOf(new TypeError('x of undefined at /srv/secret.ts'))).toEqual({
+      status: 500,
+      body: { error: { code: 'internal', message: 'Something failed on the server. Nothing was saved.' } },
+    });
     expect(answerOf('thrown text').status).toBe(500);
   });
 
   it('carry their details beside the message', () => {
-    expect(answerOf(new DomainError('conflict', 'Taken.', { runId: '7' })).body.error).toEqual({ code: 'conflict', message: 'Taken.', runId: '7' });
+    expect(answerOf(new DomainError('conflict', 'Taken.', { runId: '7' })).body.error).toEqual({
+      code: 'conflict',
+      message: 'Taken.',
+      runId: '7',
+    });
   });
 });

@@ -48,12 +48,14 @@ describe('the private cluster', () => {
     const folder = scratch();
     // with the disk waited for, as in real use: a crash must lose nothing
     const cluster = await startCluster({ dataFolder: folder });
-    await query(cluster, "create table kept as select 1 as one");
+    await query(cluster, 'create table kept as select 1 as one');
     const lock = path.join(cluster.folder, 'postmaster.pid');
     const text = readFileSync(lock, 'utf8');
     const pid = Number(text.split('\n')[0]);
     // a real crash: postmaster and all its children at once
-    const children = readdirSync('/proc').filter((each) => /^\d+$/.test(each) && readStatus(each) === pid).map(Number);
+    const children = readdirSync('/proc')
+      .filter((each) => /^\d+$/.test(each) && readStatus(each) === pid)
+      .map(Number);
     for (const each of [pid, ...children]) process.kill(each, 'SIGKILL');
     await new Promise((resolve) => setTimeout(resolve, 300));
     writeFileSync(lock, text.replace(String(pid), String(process.pid)));

@@ -15,7 +15,13 @@ beforeAll(async () => {
 afterAll(() => bench.close());
 
 const example = (): LoopFile => JSON.parse(readFileSync('examples/two-radiators.json', 'utf8')) as LoopFile;
-const create = (file: unknown) => tech.post<{ id: string; version: number; file: LoopFile; revisions: { number: number; volumeMl: number }[] }>('/loops', { systemId, name: 'Main', coolantProductId: null, file });
+const create = (file: unknown) =>
+  tech.post<{ id: string; version: number; file: LoopFile; revisions: { number: number; volumeMl: number }[] }>('/loops', {
+    systemId,
+    name: 'Main',
+    coolantProductId: null,
+    file,
+  });
 
 describe('a loop file through the server', () => {
   it('comes back as it went in, unknown fields included', async () => {
@@ -29,9 +35,13 @@ describe('a loop file through the server', () => {
   it('stands as rows too, one for each part and tube', async () => {
     const { body } = await create(example());
     const { rows } = await bench.pool.query<{ ref: string; volume_ml: number }>(
-      'select c.ref, c.volume_ml from component c join loop_revision r on r.id = c.revision_id where r.loop_id = $1 order by c.position', [body.id]);
+      'select c.ref, c.volume_ml from component c join loop_revision r on r.id = c.revision_id where r.loop_id = $1 order by c.position',
+      [body.id],
+    );
     expect(rows.map(({ ref }) => ref)).toEqual(['res', 'pump', 'front', 'top', 'cpu', 'gpu']);
-    const tubes = await bench.pool.query('select 1 from tube t join loop_revision r on r.id = t.revision_id where r.loop_id = $1', [body.id]);
+    const tubes = await bench.pool.query('select 1 from tube t join loop_revision r on r.id = t.revision_id where r.loop_id = $1', [
+      body.id,
+    ]);
     expect(tubes.rowCount).toBe(6);
   });
 
@@ -52,15 +62,23 @@ describe('a loop file through the server', () => {
 });
 
 describe('revisions', () => {
-  const revise = (id: string, version: number, file: LoopFile, reason = '') => tech.post(`/loops/${id}/revisions`, { kind: 'change', reason, name: 'Main', coolantProductId: null, version, file });
+  const revise = (id: string, version: number, file: LoopFile, reason = '') =>
+    tech.post(`/loops/${id}/revisions`, { kind: 'change', reason, name: 'Main', coolantProductId: null, version, file });
 
   it('are numbered and kept, each with its file', async () => {
     const { body } = await create(example());
     const changed = example();
     (changed.components[3] as { volume_ml: number }).volume_ml = 290;
     expect((await revise(body.id, 1, changed, 'thicker radiator')).status).toBe(201);
-    const loop = (await tech.get<{ version: number; revisions: { number: number; kind: string; reason: string }[] }>(`/loops/${body.id}`)).body;
-    expect(loop).toMatchObject({ version: 2, revisions: [{ number: 2, kind: 'change', reason: 'thicker radiator' }, { number: 1, kind: 'planned' }] });
+    const loop = (await tech.get<{ version: number; revisions: { number: number; kind: string; reason: string }[] }>(`/loops/${body.id}`))
+      .body;
+    expect(loop).toMatchObject({
+      version: 2,
+      revisions: [
+        { number: 2, kind: 'change', reason: 'thicker radiator' },
+        { number: 1, kind: 'planned' },
+      ],
+    });
     expect((await tech.get(`/loops/${body.id}/revisions/1/file`)).body).toEqual(example());
     expect((await tech.get(`/loops/${body.id}/revisions/9/file`)).status).toBe(404);
     expect((await tech.get(`/loops/${body.id}/revisions/x/file`)).status).toBe(404);

@@ -22,13 +22,25 @@ const lines = async (who = desk): Promise<Line[]> => (await who.get<{ systems: L
 describe('systems and their owners', () => {
   it('are entered, listed and read back', async () => {
     const id = await desk.system('Glass tower');
-    expect((await lines()).find((line) => line.id === id)).toMatchObject({ name: 'Glass tower', attention: 'planned', customerName: 'Ada Fernwick' });
+    expect((await lines()).find((line) => line.id === id)).toMatchObject({
+      name: 'Glass tower',
+      attention: 'planned',
+      customerName: 'Ada Fernwick',
+    });
     const page = (await desk.get<{ system: { name: string }; customer: { phone: string }; history: unknown[] }>(`/systems/${id}`)).body;
     expect(page).toMatchObject({ system: { name: 'Glass tower' }, customer: { phone: '+351 555 123' }, history: [] });
   });
 
   it('refuse an owner who is not there', async () => {
-    const answer = await desk.post('/systems', { customerId: randomUUID(), name: 'X', caseText: '', builtBy: '', hoursPerDay: null, policy: null, note: '' });
+    const answer = await desk.post('/systems', {
+      customerId: randomUUID(),
+      name: 'X',
+      caseText: '',
+      builtBy: '',
+      hoursPerDay: null,
+      policy: null,
+      note: '',
+    });
     expect(answer.status).toBe(404);
   });
 
@@ -42,7 +54,16 @@ describe('systems and their owners', () => {
   ])('refuse %s, name the place, and write nothing', async (_name, change, path) => {
     const before = await bench.count('system');
     const customerId = await desk.customer();
-    const answer = await desk.post('/systems', { customerId, name: 'X', caseText: '', builtBy: '', hoursPerDay: null, policy: null, note: '', ...change });
+    const answer = await desk.post('/systems', {
+      customerId,
+      name: 'X',
+      caseText: '',
+      builtBy: '',
+      hoursPerDay: null,
+      policy: null,
+      note: '',
+      ...change,
+    });
     expect(answer.status).toBe(422);
     expect(errorOf(answer).path).toBe(path);
     expect(await bench.count('system')).toBe(before);
@@ -59,7 +80,17 @@ describe('two people editing one system', () => {
   it('the later save is refused and shows both versions; nothing is lost', async () => {
     const id = await desk.system('Shared');
     const { system } = (await desk.get<{ system: Record<string, unknown> & { version: number } }>(`/systems/${id}`)).body;
-    const edit = { customerId: system.customerId, name: 'Shared', caseText: '', builtBy: '', hoursPerDay: null, policy: null, note: '', state: 'planned', version: 1 };
+    const edit = {
+      customerId: system.customerId,
+      name: 'Shared',
+      caseText: '',
+      builtBy: '',
+      hoursPerDay: null,
+      policy: null,
+      note: '',
+      state: 'planned',
+      version: 1,
+    };
     expect((await desk.put<{ version: number }>(`/systems/${id}`, { ...edit, note: 'first' })).body.version).toBe(2);
     const late = await desk.put(`/systems/${id}`, { ...edit, note: 'second' });
     expect(late.status).toBe(409);
@@ -69,7 +100,8 @@ describe('two people editing one system', () => {
 
   it('only one of two saves at the same moment is taken', async () => {
     const customerId = await desk.customer('Twins');
-    const edit = (name: string) => desk.put(`/customers/${customerId}`, { name, email: null, phone: null, channel: 'email', note: '', version: 1 });
+    const edit = (name: string) =>
+      desk.put(`/customers/${customerId}`, { name, email: null, phone: null, channel: 'email', note: '', version: 1 });
     const statuses = (await Promise.all([edit('One'), edit('Two'), edit('Three')])).map(({ status }) => status).sort();
     expect(statuses).toEqual([200, 409, 409]);
   });
@@ -77,7 +109,17 @@ describe('two people editing one system', () => {
   it('nobody types a machine onto the bench', async () => {
     const id = await desk.system('Typed');
     const { system } = (await desk.get<{ system: { customerId: string } }>(`/systems/${id}`)).body;
-    const answer = await desk.put(`/systems/${id}`, { customerId: system.customerId, name: 'Typed', caseText: '', builtBy: '', hoursPerDay: null, policy: null, note: '', state: 'on-bench', version: 1 });
+    const answer = await desk.put(`/systems/${id}`, {
+      customerId: system.customerId,
+      name: 'Typed',
+      caseText: '',
+      builtBy: '',
+      hoursPerDay: null,
+      policy: null,
+      note: '',
+      state: 'on-bench',
+      version: 1,
+    });
     expect(answer.status).toBe(409);
     expect(errorOf(answer).message).toContain('starting a run');
   });
@@ -128,17 +170,28 @@ describe('another workshop', () => {
     expect(await lines(other)).toEqual([]);
     expect((await other.get<{ customers: unknown[] }>('/customers')).body.customers).toEqual([]);
     expect((await other.get<{ runs: unknown[] }>('/today')).body.runs).toEqual([]);
-    for (const path of [`/systems/${systemId}`, `/loops/${loop.id}`, `/loops/${loop.id}/revisions/1/file`, `/runs/${runId}`, `/runs/${runId}/record`]) {
+    for (const path of [
+      `/systems/${systemId}`,
+      `/loops/${loop.id}`,
+      `/loops/${loop.id}/revisions/1/file`,
+      `/runs/${runId}`,
+      `/runs/${runId}/record`,
+    ]) {
       expect((await other.get(path)).status, path).toBe(404);
     }
     const edit = { name: 'Mine now', email: null, phone: null, channel: 'phone', note: '', version: 1 };
     expect((await other.put(`/customers/${customerId}`, edit)).status).toBe(404);
-    expect((await other.post('/systems', { customerId, name: 'X', caseText: '', builtBy: '', hoursPerDay: null, policy: null, note: '' })).status).toBe(404);
+    expect(
+      (await other.post('/systems', { customerId, name: 'X', caseText: '', builtBy: '', hoursPerDay: null, policy: null, note: '' }))
+        .status,
+    ).toBe(404);
     expect((await other.entry(runId, { type: 'note', step: 'kit', text: 'hello' })).status).toBe(404);
     expect((await other.run(loop.id)).status).toBe(404);
     const own = await other.loop(await other.system());
     expect((await other.post('/coolant-batches', { productId, lot: '1', openedOn: null })).status).toBe(404);
-    expect((await other.post('/loops', { systemId: await other.system(), name: 'L', coolantProductId: productId, file: {} })).status).toBe(422);
+    expect((await other.post('/loops', { systemId: await other.system(), name: 'L', coolantProductId: productId, file: {} })).status).toBe(
+      422,
+    );
     expect(own.version).toBe(1);
   });
 
@@ -147,7 +200,22 @@ describe('another workshop', () => {
     try {
       await client.query('begin');
       await client.query("select set_config('lavacrum.workshop', $1, true), set_config('role', 'lavacrum_app', true)", [randomUUID()]);
-      for (const table of ['customer', 'system', 'loop', 'loop_revision', 'component', 'tube', 'run', 'run_event', 'due_item', 'person', 'workshop', 'bench', 'coolant_product', 'job']) {
+      for (const table of [
+        'customer',
+        'system',
+        'loop',
+        'loop_revision',
+        'component',
+        'tube',
+        'run',
+        'run_event',
+        'due_item',
+        'person',
+        'workshop',
+        'bench',
+        'coolant_product',
+        'job',
+      ]) {
         expect((await client.query(`select 1 from ${table}`)).rowCount, table).toBe(0);
       }
       await expect(client.query('select * from session')).rejects.toMatchObject({ code: '42501' });
@@ -161,7 +229,9 @@ describe('another workshop', () => {
     const other = await bench.workshop('Pointing');
     const customerId = await desk.customer();
     const { rows } = await bench.pool.query<{ id: string }>("select id from workshop where name = 'Pointing'");
-    await expect(bench.pool.query('insert into system (workshop_id, customer_id, name) values ($1, $2, $3)', [rows[0]?.id, customerId, 'X'])).rejects.toMatchObject({ code: '23503' });
+    await expect(
+      bench.pool.query('insert into system (workshop_id, customer_id, name) values ($1, $2, $3)', [rows[0]?.id, customerId, 'X']),
+    ).rejects.toMatchObject({ code: '23503' });
     expect(await lines(other)).toEqual([]);
   });
 
@@ -181,14 +251,33 @@ describe('services recorded afterwards', () => {
     await bench.pool.query("update system set state = 'in-service' where id = $1", [systemId]);
     return { systemId, loopId, productId };
   }
-  const service = (facts: { loopId: string; productId: string }, more = {}) => ({ loopId: facts.loopId, kind: 'drain-refill', doneOn: '2026-03-01', productId: facts.productId, drainedMl: 700, pouredMl: 720, note: '', finding: '', ...more });
+  const service = (facts: { loopId: string; productId: string }, more = {}) => ({
+    loopId: facts.loopId,
+    kind: 'drain-refill',
+    doneOn: '2026-03-01',
+    productId: facts.productId,
+    drainedMl: 700,
+    pouredMl: 720,
+    note: '',
+    finding: '',
+    ...more,
+  });
 
   it('start the clocks again and stand in the history', async () => {
     const facts = await filledSystem();
     expect((await desk.post(`/systems/${facts.systemId}/services`, service(facts, { finding: 'film on the floor' }))).status).toBe(201);
-    const page = (await desk.get<{ dues: { kind: string; dueOn: string; reason: string }[]; history: { kind: string; text: string }[] }>(`/systems/${facts.systemId}`)).body;
-    expect(page.dues.map(({ kind, dueOn }) => [kind, dueOn])).toEqual([['settling-check', '2026-03-08'], ['coolant-service', '2027-03-01']]);
-    expect(page.history.map(({ text }) => text)).toEqual(expect.arrayContaining([expect.stringContaining('700 mL out'), 'film on the floor']));
+    const page = (
+      await desk.get<{ dues: { kind: string; dueOn: string; reason: string }[]; history: { kind: string; text: string }[] }>(
+        `/systems/${facts.systemId}`,
+      )
+    ).body;
+    expect(page.dues.map(({ kind, dueOn }) => [kind, dueOn])).toEqual([
+      ['settling-check', '2026-03-08'],
+      ['coolant-service', '2027-03-01'],
+    ]);
+    expect(page.history.map(({ text }) => text)).toEqual(
+      expect.arrayContaining([expect.stringContaining('700 mL out'), 'film on the floor']),
+    );
   });
 
   it('replace the clocks of the fill before', async () => {
@@ -213,18 +302,24 @@ describe('services recorded afterwards', () => {
   it('are refused before an earlier fill, for a loop of another system, and for one never filled', async () => {
     const facts = await filledSystem();
     await desk.post(`/systems/${facts.systemId}/services`, service(facts));
-    expect(errorOf(await desk.post(`/systems/${facts.systemId}/services`, service(facts, { doneOn: '2026-01-01' }))).message).toContain('later fill, on 2026-03-01');
+    expect(errorOf(await desk.post(`/systems/${facts.systemId}/services`, service(facts, { doneOn: '2026-01-01' }))).message).toContain(
+      'later fill, on 2026-03-01',
+    );
     const other = await filledSystem();
     expect((await desk.post(`/systems/${other.systemId}/services`, service(facts))).status).toBe(404);
     const planned = await desk.system('Planned');
     const loop = await desk.loop(planned);
-    expect(errorOf(await desk.post(`/systems/${planned}/services`, service({ ...facts, loopId: loop.id }))).message).toContain('commission it first');
+    expect(errorOf(await desk.post(`/systems/${planned}/services`, service({ ...facts, loopId: loop.id }))).message).toContain(
+      'commission it first',
+    );
   });
 
   it('are put off with a reason and stay open; a stale postponement is refused', async () => {
     const facts = await filledSystem();
     await desk.post(`/systems/${facts.systemId}/services`, service(facts));
-    const due = (await desk.get<{ dues: { id: string; kind: string; version: number }[] }>(`/systems/${facts.systemId}`)).body.dues.find(({ kind }) => kind === 'coolant-service');
+    const due = (await desk.get<{ dues: { id: string; kind: string; version: number }[] }>(`/systems/${facts.systemId}`)).body.dues.find(
+      ({ kind }) => kind === 'coolant-service',
+    );
     const put = (body: object) => desk.put<{ dueOn: string; postponed: number; reason: string }>(`/due-items/${due?.id}/postpone`, body);
     expect(errorOf(await put({ until: '2027-02-01', reason: 'busy', riskTold: true, version: 1 })).path).toBe('until');
     const done = await put({ until: '2027-04-01', reason: 'busy until spring', riskTold: true, version: 1 });
@@ -237,7 +332,12 @@ describe('services recorded afterwards', () => {
   it('settle: closed when the level settled, otherwise open again in three days', async () => {
     const facts = await filledSystem();
     await desk.post(`/systems/${facts.systemId}/services`, service(facts));
-    const settling = async () => (await desk.get<{ dues: { id: string; kind: string; version: number; dueOn: string; reason: string }[] }>(`/systems/${facts.systemId}`)).body.dues.find(({ kind }) => kind === 'settling-check');
+    const settling = async () =>
+      (
+        await desk.get<{ dues: { id: string; kind: string; version: number; dueOn: string; reason: string }[] }>(
+          `/systems/${facts.systemId}`,
+        )
+      ).body.dues.find(({ kind }) => kind === 'settling-check');
     const due = await settling();
     const close = (body: object) => desk.put(`/due-items/${due?.id}/close`, { levelChangeMm: -3, note: '', ...body });
     expect((await close({ outcome: 'done', version: 1 })).status).toBe(422);

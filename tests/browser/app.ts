@@ -29,8 +29,14 @@ export class RunningApp {
     writeFileSync(clockFile, '0');
     const port = await freePort();
     const env = {
-      ...process.env, NODE_ENV: 'production', DATABASE_URL: urlOfDatabase(admin, name), LAVACRUM_PORT: String(port), LAVACRUM_DATA: folder,
-      LAVACRUM_DEMO: demo ? '1' : '0', LAVACRUM_CLOCK_AHEAD_FILE: clockFile, LAVACRUM_LOG: 'warn',
+      ...process.env,
+      NODE_ENV: 'production',
+      DATABASE_URL: urlOfDatabase(admin, name),
+      LAVACRUM_PORT: String(port),
+      LAVACRUM_DATA: folder,
+      LAVACRUM_DEMO: demo ? '1' : '0',
+      LAVACRUM_CLOCK_AHEAD_FILE: clockFile,
+      LAVACRUM_LOG: 'warn',
     };
     const app = new RunningApp(`http://localhost:${port}`, env, clockFile);
     await app.start();
@@ -40,7 +46,10 @@ export class RunningApp {
   async start(): Promise<void> {
     this.child = spawn(process.execPath, ['dist/main.mjs'], { env: this.env, stdio: 'ignore' });
     for (let attempt = 0; attempt < 300; attempt += 1) {
-      const ready = await fetch(`${this.url.replace('localhost', '127.0.0.1')}/api/health`).then((response) => response.ok, () => false);
+      const ready = await fetch(`${this.url.replace('localhost', '127.0.0.1')}/api/health`).then(
+        (response) => response.ok,
+        () => false,
+      );
       if (ready) return;
       await sleep(200);
     }
@@ -61,10 +70,20 @@ export class RunningApp {
   }
 }
 
+export const PICTURES = path.join(process.env.LAVACRUM_TEST_SCRATCH ?? 'test-results', 'screenshots');
+
+/** Leaves a picture of what stands on the screen in the temporary folder. */
+export async function snap(page: Page, name: string): Promise<void> {
+  await page.evaluate(() => document.fonts.ready);
+  await page.screenshot({ path: path.join(PICTURES, `${name}.png`) });
+}
+
 /** What a page may not do: complain on its console, or fail silently. */
 export function watchConsole(page: Page): string[] {
   const complaints: string[] = [];
-  page.on('console', (message) => { if (['error', 'warning'].includes(message.type())) complaints.push(message.text()); });
+  page.on('console', (message) => {
+    if (['error', 'warning'].includes(message.type())) complaints.push(message.text());
+  });
   page.on('pageerror', (error) => complaints.push(error.message));
   return complaints;
 }
@@ -80,7 +99,11 @@ export async function signIn(page: Page, app: RunningApp, to = '/today'): Promis
 
 export async function choose(page: Page, label: string, option: string): Promise<void> {
   // the framework's input lies under the field it belongs to: the field is what a finger meets
-  await page.locator('.v-field').filter({ has: page.getByRole('combobox', { name: label }) }).first().click();
+  await page
+    .locator('.v-field')
+    .filter({ has: page.getByRole('combobox', { name: label }) })
+    .first()
+    .click();
   await page.getByRole('option', { name: option, exact: true }).click();
 }
 

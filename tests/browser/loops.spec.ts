@@ -13,11 +13,14 @@ async function newSystem(page: Page, app: RunningApp, name: string): Promise<voi
 }
 
 const drop = (page: Page, name: string, text: string): Promise<void> =>
-  page.locator('main').evaluate((main, [fileName, content]) => {
-    const transfer = new DataTransfer();
-    transfer.items.add(new File([content as string], fileName as string, { type: 'application/json' }));
-    main.dispatchEvent(new DragEvent('drop', { dataTransfer: transfer, bubbles: true, cancelable: true }));
-  }, [name, text]);
+  page.locator('main').evaluate(
+    (main, [fileName, content]) => {
+      const transfer = new DataTransfer();
+      transfer.items.add(new File([content as string], fileName as string, { type: 'application/json' }));
+      main.dispatchEvent(new DragEvent('drop', { dataTransfer: transfer, bubbles: true, cancelable: true }));
+    },
+    [name, text],
+  );
 
 test('a loop file is dropped in, edited, and goes out as it came, unknown fields included', async ({ page, app, complaints }) => {
   await newSystem(page, app, 'Import case');
@@ -37,7 +40,9 @@ test('a loop file is dropped in, edited, and goes out as it came, unknown fields
 test('a file that is no loop is refused with the place of its fault, and nothing changes', async ({ page, app }) => {
   await newSystem(page, app, 'Refusal case');
   await drop(page, 'broken.json', example.replace('"volume_ml": 25', '"volume_ml": -25'));
-  await expect(page.getByRole('alert')).toContainText('At components[1].volume_ml: components[1].volume_ml must be greater than or equal to 0 (got -25)');
+  await expect(page.getByRole('alert')).toContainText(
+    'At components[1].volume_ml: components[1].volume_ml must be greater than or equal to 0 (got -25)',
+  );
   await expect(page.getByRole('heading', { name: /Lay out the loop/ })).toBeVisible();
 });
 

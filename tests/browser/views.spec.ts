@@ -1,22 +1,46 @@
-import { mkdirSync } from 'node:fs';
-import path from 'node:path';
 import { AxeBuilder } from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { expect, signIn, test, type RunningApp } from './app.js';
-
-const pictures = path.join(process.env.LAVACRUM_TEST_SCRATCH ?? 'test-results', 'screenshots');
-mkdirSync(pictures, { recursive: true });
+import { expect, signIn, snap, test, type RunningApp } from './app.js';
 
 /** The main views, each with the way to it. */
 const VIEWS: Record<string, (page: Page, app: RunningApp) => Promise<void>> = {
-  today: async (page) => { await page.getByRole('link', { name: 'Today' }).click(); },
-  systems: async (page) => { await page.getByRole('link', { name: 'Systems', exact: true }).click(); await expect(page.locator('.life').first()).toBeVisible(); },
-  system: async (page, app) => { await page.goto(`${app.url}/systems`); await page.locator('.life').first().click(); await expect(page.getByRole('heading', { name: 'History' })).toBeVisible(); },
-  loop: async (page) => { await page.getByRole('link', { name: 'Open the loop' }).click(); await expect(page.getByLabel('Loop volume')).toBeVisible(); },
-  'bench-wet-test': async (page, app) => { await page.goto(`${app.url}/today`); await page.getByRole('article').filter({ hasText: 'Edit suite' }).getByRole('link').click(); await expect(page.getByRole('timer')).toBeVisible(); },
-  'bench-dry-test': async (page, app) => { await page.goto(`${app.url}/today`); await page.getByRole('article').filter({ hasText: 'Moss tower' }).getByRole('link').click(); await expect(page.getByRole('img', { name: /Decay/ })).toBeVisible(); },
-  record: async (page, app) => { await page.goto(`${app.url}/systems`); await page.getByRole('button', { name: /^in service/ }).click(); await page.locator('.life').first().click(); await page.getByRole('link', { name: 'open the record' }).last().click(); await expect(page.getByRole('heading', { name: 'Baseline' })).toBeVisible(); },
-  workshop: async (page) => { await page.getByRole('link', { name: 'Workshop', exact: true }).click(); await expect(page.getByRole('heading', { name: 'People' })).toBeVisible(); },
+  today: async (page) => {
+    await page.getByRole('link', { name: 'Today' }).click();
+  },
+  systems: async (page) => {
+    await page.getByRole('link', { name: 'Systems', exact: true }).click();
+    await expect(page.locator('.life').first()).toBeVisible();
+  },
+  system: async (page, app) => {
+    await page.goto(`${app.url}/systems`);
+    await page.locator('.life').first().click();
+    await expect(page.getByRole('heading', { name: 'History' })).toBeVisible();
+  },
+  loop: async (page) => {
+    await page.getByRole('link', { name: 'Open the loop' }).click();
+    await expect(page.getByLabel('Loop volume')).toBeVisible();
+  },
+  'bench-wet-test': async (page, app) => {
+    await page.goto(`${app.url}/today`);
+    await page.getByRole('article').filter({ hasText: 'Edit suite' }).getByRole('link').click();
+    await expect(page.getByRole('timer')).toBeVisible();
+  },
+  'bench-dry-test': async (page, app) => {
+    await page.goto(`${app.url}/today`);
+    await page.getByRole('article').filter({ hasText: 'Moss tower' }).getByRole('link').click();
+    await expect(page.getByRole('img', { name: /Decay/ })).toBeVisible();
+  },
+  record: async (page, app) => {
+    await page.goto(`${app.url}/systems`);
+    await page.getByRole('button', { name: /^in service/ }).click();
+    await page.locator('.life').first().click();
+    await page.getByRole('link', { name: 'open the record' }).last().click();
+    await expect(page.getByRole('heading', { name: 'Baseline' })).toBeVisible();
+  },
+  workshop: async (page) => {
+    await page.getByRole('link', { name: 'Workshop', exact: true }).click();
+    await expect(page.getByRole('heading', { name: 'People' })).toBeVisible();
+  },
 };
 
 for (const look of ['light', 'dark'] as const) {
@@ -27,10 +51,17 @@ for (const look of ['light', 'dark'] as const) {
     for (const [name, open] of Object.entries(VIEWS)) {
       await open(page, app);
       await page.waitForLoadState('networkidle');
-      await page.evaluate(() => document.fonts.ready);
-      await page.screenshot({ path: path.join(pictures, `${name}-${look}.png`) });
+      await snap(page, `${name}-${look}`);
       const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
-      expect(violations.map(({ id, nodes }) => `${name}: ${id} ${nodes.slice(0, 3).map(({ target }) => target.join(' ')).join(' | ')}`)).toEqual([]);
+      expect(
+        violations.map(
+          ({ id, nodes }) =>
+            `${name}: ${id} ${nodes
+              .slice(0, 3)
+              .map(({ target }) => target.join(' '))
+              .join(' | ')}`,
+        ),
+      ).toEqual([]);
     }
     expect(complaints).toEqual([]);
   });
@@ -38,21 +69,26 @@ for (const look of ['light', 'dark'] as const) {
 
 test('nothing runs out of a tablet held upright, nor of a bench screen', async ({ page, app }) => {
   await signIn(page, app);
-  for (const [width, height] of [[800, 1280], [1280, 800]] as const) {
+  for (const [width, height] of [
+    [800, 1280],
+    [1280, 800],
+  ] as const) {
     await page.setViewportSize({ width, height });
     for (const [name, open] of Object.entries(VIEWS)) {
       await open(page, app);
       await page.waitForLoadState('networkidle');
       const over = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
       expect(over, `${name} at ${width}`).toBeLessThanOrEqual(0);
-      if (width === 800) await page.screenshot({ path: path.join(pictures, `${name}-tablet.png`) });
+      if (width === 800) await snap(page, `${name}-tablet`);
     }
   }
 });
 
 test('the page loads nothing from anywhere else', async ({ page, app }) => {
   const foreign: string[] = [];
-  page.on('request', (request) => { if (!request.url().startsWith(app.url) && !/^(data|blob):/.test(request.url())) foreign.push(request.url()); });
+  page.on('request', (request) => {
+    if (!request.url().startsWith(app.url) && !/^(data|blob):/.test(request.url())) foreign.push(request.url());
+  });
   await signIn(page, app);
   for (const open of Object.values(VIEWS)) await open(page, app);
   expect(foreign).toEqual([]);

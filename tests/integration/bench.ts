@@ -72,7 +72,13 @@ export class TestBench {
     passwordHash ??= await hashPassword(PASSWORD);
     const email = `${randomUUID()}@workshop.example`;
     await this.database.transaction((scope) =>
-      createWorkshop(scope, { workshopName: name, timeZone: 'Europe/Lisbon', personName: `Lead of ${name}`, email, passwordHash: passwordHash as string }),
+      createWorkshop(scope, {
+        workshopName: name,
+        timeZone: 'Europe/Lisbon',
+        personName: `Lead of ${name}`,
+        email,
+        passwordHash: passwordHash as string,
+      }),
     );
     const visitor = new Visitor(this.url);
     await visitor.signIn(email);
@@ -93,7 +99,12 @@ export class Visitor {
 
   constructor(readonly url: string) {}
 
-  async send<T = Record<string, never>>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer<T>> {
+  async send<T = Record<string, never>>(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<Answer<T>> {
     const response = await fetch(`${this.url}${path}`, {
       method,
       headers: {
@@ -111,7 +122,8 @@ export class Visitor {
   }
 
   get = <T = Record<string, never>>(path: string): Promise<Answer<T>> => this.send<T>('GET', `/api${path}`);
-  post = <T = Record<string, never>>(path: string, body: unknown, key?: string): Promise<Answer<T>> => this.send<T>('POST', `/api${path}`, body, key ? { 'idempotency-key': key } : {});
+  post = <T = Record<string, never>>(path: string, body: unknown, key?: string): Promise<Answer<T>> =>
+    this.send<T>('POST', `/api${path}`, body, key ? { 'idempotency-key': key } : {});
   put = <T = Record<string, never>>(path: string, body: unknown): Promise<Answer<T>> => this.send<T>('PUT', `/api${path}`, body);
 
   async signIn(email: string, password = PASSWORD): Promise<Answer<{ token: string }>> {
@@ -121,31 +133,63 @@ export class Visitor {
   }
 
   async customer(name = 'Ada Fernwick'): Promise<string> {
-    return (await this.post<{ id: string }>('/customers', { name, email: null, phone: '+351 555 123', channel: 'phone', note: '' })).body.id;
+    return (await this.post<{ id: string }>('/customers', { name, email: null, phone: '+351 555 123', channel: 'phone', note: '' })).body
+      .id;
   }
 
   async system(name = 'Tower', customerId?: string): Promise<string> {
     const owner = customerId ?? (await this.customer());
-    return (await this.post<{ id: string }>('/systems', { customerId: owner, name, caseText: '', builtBy: '', hoursPerDay: null, policy: null, note: '' })).body.id;
+    return (
+      await this.post<{ id: string }>('/systems', {
+        customerId: owner,
+        name,
+        caseText: '',
+        builtBy: '',
+        hoursPerDay: null,
+        policy: null,
+        note: '',
+      })
+    ).body.id;
   }
 
   async coolant(more: Record<string, unknown> = {}): Promise<string> {
-    const product = { name: `Clear ${randomUUID().slice(0, 6)}`, coolantClass: 'clear', colour: '#7fb8c9', form: 'ready-mix', targetFraction: null, bottleMl: 1000, sheetLifeMonths: null, ...more };
+    const product = {
+      name: `Clear ${randomUUID().slice(0, 6)}`,
+      coolantClass: 'clear',
+      colour: '#7fb8c9',
+      form: 'ready-mix',
+      targetFraction: null,
+      bottleMl: 1000,
+      sheetLifeMonths: null,
+      ...more,
+    };
     return (await this.post<{ id: string }>('/coolants', product)).body.id;
   }
 
   async loop(systemId: string, coolantProductId: string | null = null): Promise<{ id: string; version: number }> {
-    return (await this.post<{ id: string; version: number }>('/loops', { systemId, name: 'Main loop', coolantProductId, file: usualLoop() })).body;
+    return (
+      await this.post<{ id: string; version: number }>('/loops', { systemId, name: 'Main loop', coolantProductId, file: usualLoop() })
+    ).body;
   }
 
-  run(loopId: string, schools: Record<string, unknown> = {}, benchId: string | null = null): Promise<Answer<{ run: { id: string; procedure: never } }>> {
+  run(
+    loopId: string,
+    schools: Record<string, unknown> = {},
+    benchId: string | null = null,
+  ): Promise<Answer<{ run: { id: string; procedure: never } }>> {
     return this.post('/runs', { loopId, benchId, schools: { ...DEFAULT_SCHOOLS, wet: 'ten-minutes', ...schools } });
   }
 
-  entry = <T = { event: { id: string; seq: number } }>(runId: string, body: object, id: string = randomUUID(), at?: string): Promise<Answer<T>> =>
-    this.post<T>(`/runs/${runId}/events`, { id, ...(at ? { at } : {}), body });
+  entry = <T = { event: { id: string; seq: number } }>(
+    runId: string,
+    body: object,
+    id: string = randomUUID(),
+    at?: string,
+  ): Promise<Answer<T>> => this.post<T>(`/runs/${runId}/events`, { id, ...(at ? { at } : {}), body });
 }
 
 /** The message and place of a refusal. */
-export const errorOf = (answer: Answer<unknown>): { code: string; message: string; path?: string; fields?: { path: string }[] } & Record<string, unknown> =>
+export const errorOf = (
+  answer: Answer<unknown>,
+): { code: string; message: string; path?: string; fields?: { path: string }[] } & Record<string, unknown> =>
   (answer.body as { error: { code: string; message: string } }).error;

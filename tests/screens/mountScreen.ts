@@ -12,7 +12,10 @@ export function mountScreen<T extends Component>(component: T, options: Componen
   setActivePinia(pinia);
   const router = createRouter({ history: createMemoryHistory(), routes: [{ path: '/:path(.*)*', component: { template: '<div />' } }] });
   const vuetify = createVuetify({ components, icons: { defaultSet: 'mdi', aliases, sets: { mdi } } });
-  return mount(component as Component, { attachTo: document.body, ...options, global: { plugins: [pinia, router, vuetify], ...options.global } } as never) as VueWrapper;
+  return mount(
+    component as Component,
+    { attachTo: document.body, ...options, global: { plugins: [pinia, router, vuetify], ...options.global } } as never,
+  ) as VueWrapper;
 }
 
 export interface Asked {
@@ -28,7 +31,12 @@ type Reply = { status: number; body: unknown } | 'unreachable';
 export function fakeServer(reply: (asked: Asked) => Reply): Asked[] {
   const asked: Asked[] = [];
   globalThis.fetch = (async (url: string, init: RequestInit = {}) => {
-    const one: Asked = { method: init.method ?? 'GET', path: url.replace(/^\/api/, ''), body: init.body ? JSON.parse(init.body as string) : null, headers: init.headers as Record<string, string> };
+    const one: Asked = {
+      method: init.method ?? 'GET',
+      path: url.replace(/^\/api/, ''),
+      body: init.body ? JSON.parse(init.body as string) : null,
+      headers: init.headers as Record<string, string>,
+    };
     asked.push(one);
     const answer = reply(one);
     if (answer === 'unreachable') throw new TypeError('fetch failed');

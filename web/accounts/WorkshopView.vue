@@ -136,8 +136,7 @@ async function addBench(): Promise<void> {
           </form>
           <ul class="plain-list lines">
             <li v-for="person in shop.people" :key="person.id">
-              <strong>{{ person.name }}</strong
-              ><span>{{ ROLES[person.role] }}</span
+              <strong>{{ person.name }}</strong><span>{{ ROLES[person.role] }}</span
               ><span class="quiet">{{ person.email }}</span>
             </li>
           </ul>

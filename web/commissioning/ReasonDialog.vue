@@ -33,8 +33,7 @@ function say(): void {
           @keydown.ctrl.enter="say"
         />
         <div class="row">
-          <v-btn type="submit" size="large">{{ button }}</v-btn
-          ><v-btn variant="text" size="large" @click="open = false">Close</v-btn>
+          <v-btn type="submit" size="large">{{ button }}</v-btn><v-btn variant="text" size="large" @click="open = false">Close</v-btn>
         </div>
       </form>
     </v-card>

@@ -172,8 +172,7 @@ async function correct(text: string): Promise<void> {
         <summary>The whole log, {{ record.log.length }} entries</summary>
         <ol class="plain-list log figures">
           <li v-for="each in record.log" :key="each.seq" :class="{ back: each.takenBack }">
-            <span class="quiet">{{ dates.dayAndTime(each.at) }}</span
-            ><span>{{ each.text }}</span
+            <span class="quiet">{{ dates.dayAndTime(each.at) }}</span><span>{{ each.text }}</span
             ><span class="quiet">{{ each.by }}</span>
           </li>
         </ol>

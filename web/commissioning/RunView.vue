@@ -167,9 +167,6 @@ useShortcuts({
           </p>
         </div>
         <p class="lead">{{ step.lead }}</p>
-        <ul v-if="step.cautions.length && isCurrent" class="cautions plain-list">
-          <li v-for="caution in step.cautions" :key="caution">{{ caution }}</li>
-        </ul>
         <p v-if="desk.problem.value" role="alert" class="danger problem">{{ desk.problem.value }}</p>
         <p v-if="progress.deviation" class="closed">Passed over: {{ progress.deviation.text }}</p>
 
@@ -231,6 +228,10 @@ useShortcuts({
         </div>
       </section>
 
+      <aside v-if="step.cautions.length && isCurrent" class="cautions" aria-label="Cautions">
+        <p v-for="caution in step.cautions" :key="caution">{{ caution }}</p>
+      </aside>
+
       <RunLog class="log" :procedure="procedure" :state="state" :events="desk.events.value" :waiting="desk.waiting.value" @undo="undo" />
       <ReasonDialog v-model="noting" title="Note" label="What you saw or did" button="Write it down" :least="1" @say="note" />
       <ReasonDialog
@@ -256,7 +257,8 @@ useShortcuts({
 .bench {
   display: grid;
   grid-template-columns: 216px minmax(0, 1fr) 292px;
-  grid-template-areas: 'head head head' 'rail step log';
+  grid-template-areas: 'head head head' 'rail step cautions' 'rail step log';
+  grid-template-rows: auto auto 1fr;
   gap: 6px 30px;
   padding: 14px 26px calc(var(--edge-height) + 30px);
   max-width: 1500px;
@@ -323,10 +325,13 @@ useShortcuts({
   max-width: 66ch;
 }
 .cautions {
+  grid-area: cautions;
   display: grid;
-  gap: 2px;
+  gap: 8px;
+  align-self: start;
   border-left: 5px solid var(--danger);
   padding: 2px 0 2px 14px;
+  margin-bottom: 14px;
 }
 .problem {
   border-left: 5px solid var(--danger);
@@ -368,7 +373,8 @@ useShortcuts({
 @media (max-width: 1000px) {
   .bench {
     grid-template-columns: minmax(0, 1fr);
-    grid-template-areas: 'head' 'rail' 'step' 'log';
+    grid-template-areas: 'head' 'rail' 'cautions' 'step' 'log';
+    grid-template-rows: none;
     padding-inline: 18px;
   }
   .rail {

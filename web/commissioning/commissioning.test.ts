@@ -17,7 +17,10 @@ import { setServerNow } from '../units/now.js';
 import { useRun, type RunDesk } from './useRun.js';
 
 beforeEach(() => localStorage.clear());
-afterEach(() => { vi.useRealTimers(); setServerNow(new Date().toISOString()); });
+afterEach(() => {
+  vi.useRealTimers();
+  setServerNow(new Date().toISOString());
+});
 
 const sent = (screen: ReturnType<typeof mountScreen>): unknown[] => (screen.emitted('send') ?? []).map(([body]) => body);
 
@@ -36,14 +39,20 @@ describe('the rail of steps', () => {
 
 describe('checks for wet hands', () => {
   const step = procedureOf().steps.find(({ id }) => id === 'flush') as ReturnType<typeof procedureOf>['steps'][number];
-  const rows = (locked = false) => mountScreen(CheckRows, { props: { checks: step.checks, marks: { 'flushed:roof': { mark: 'done', reason: null, at: '', by: '' } }, locked } });
+  const rows = (locked = false) =>
+    mountScreen(CheckRows, {
+      props: { checks: step.checks, marks: { 'flushed:roof': { mark: 'done', reason: null, at: '', by: '' } }, locked },
+    });
 
   it('tick and untick with one touch', async () => {
     const screen = rows();
     const boxes = screen.findAll('input[type="checkbox"]');
     await boxes[0]?.trigger('change');
     await boxes[2]?.trigger('change');
-    expect(screen.emitted('mark')).toEqual([['flushed:graphics', 'done'], ['flushed:roof', 'open']]);
+    expect(screen.emitted('mark')).toEqual([
+      ['flushed:graphics', 'done'],
+      ['flushed:roof', 'open'],
+    ]);
   });
 
   it('ask for a reason before something counts as not needed', async () => {
@@ -70,7 +79,9 @@ describe('a timer', () => {
   it('counts down from the instant in the log', async () => {
     vi.useFakeTimers({ now: Date.parse('2026-03-10T09:04:00Z') });
     setServerNow('2026-03-10T09:04:00Z');
-    const screen = mountScreen(TimerPanel, { props: { timer, state: { step: 'wet', startedAt: '2026-03-10T09:00:00Z', stoppedAt: null, seconds: 600 }, locked: false } });
+    const screen = mountScreen(TimerPanel, {
+      props: { timer, state: { step: 'wet', startedAt: '2026-03-10T09:00:00Z', stoppedAt: null, seconds: 600 }, locked: false },
+    });
     expect(screen.text()).toContain('6:00');
     vi.advanceTimersByTime(61_000);
     await nextTick();
@@ -84,14 +95,24 @@ describe('a timer', () => {
     const fresh = mountScreen(TimerPanel, { props: { timer, state: null, locked: false } });
     await fresh.find('button').trigger('click');
     expect(fresh.emitted('start')).toHaveLength(1);
-    const stopped = mountScreen(TimerPanel, { props: { timer, state: { step: 'wet', startedAt: '2026-03-10T09:00:00Z', stoppedAt: '2026-03-10T09:01:00Z', seconds: 600 }, locked: false } });
+    const stopped = mountScreen(TimerPanel, {
+      props: {
+        timer,
+        state: { step: 'wet', startedAt: '2026-03-10T09:00:00Z', stoppedAt: '2026-03-10T09:01:00Z', seconds: 600 },
+        locked: false,
+      },
+    });
     expect(stopped.text()).toContain('stopped early');
     expect(stopped.find('button').text()).toContain('Start again');
   });
 });
 
 describe('the dry test on screen', () => {
-  const screenOf = (run: TestRun) => mountScreen(DryTestStep, { props: { procedure: run.procedure, state: run.state, locked: false }, global: { stubs: { DecayChart: true } } });
+  const screenOf = (run: TestRun) =>
+    mountScreen(DryTestStep, {
+      props: { procedure: run.procedure, state: run.state, locked: false },
+      global: { stubs: { DecayChart: true } },
+    });
 
   it('wants both gauge and room temperature', async () => {
     const screen = screenOf(new TestRun().upTo('dry'));
@@ -127,12 +148,24 @@ describe('the dry test on screen', () => {
 });
 
 describe('filling on screen', () => {
-  const product = { id: '6f1f0d5e-0000-4000-8000-000000000001', name: 'Plain Clear', coolantClass: 'clear', colour: '#7fb8c9', form: 'ready-mix', targetFraction: null, bottleMl: 1000, sheetLifeMonths: null, batches: [{ id: 'b', productId: 'x', lot: 'L1', openedOn: null }] };
+  const product = {
+    id: '6f1f0d5e-0000-4000-8000-000000000001',
+    name: 'Plain Clear',
+    coolantClass: 'clear',
+    colour: '#7fb8c9',
+    form: 'ready-mix',
+    targetFraction: null,
+    bottleMl: 1000,
+    sheetLifeMonths: null,
+    batches: [{ id: 'b', productId: 'x', lot: 'L1', openedOn: null }],
+  };
 
   it('takes the coolant on the bench first', async () => {
     fakeServer(() => ({ status: 200, body: { products: [product] } }));
     const run = new TestRun().upTo('fill');
-    const screen = mountScreen(FillStep, { props: { procedure: run.procedure, state: run.state, plannedProductId: product.id, locked: false } });
+    const screen = mountScreen(FillStep, {
+      props: { procedure: run.procedure, state: run.state, plannedProductId: product.id, locked: false },
+    });
     await settle();
     await screen.find('form').trigger('submit');
     expect(sent(screen)).toEqual([{ type: 'coolant', productId: product.id, productName: 'Plain Clear', batchId: null, lot: null }]);
@@ -140,7 +173,9 @@ describe('filling on screen', () => {
 
   it('says how much at most, counts what went in, and refuses nothing poured', async () => {
     fakeServer(() => ({ status: 200, body: { products: [product] } }));
-    const run = new TestRun().upTo('fill').say({ type: 'coolant', productId: product.id, productName: 'Plain Clear', batchId: null, lot: null });
+    const run = new TestRun()
+      .upTo('fill')
+      .say({ type: 'coolant', productId: product.id, productName: 'Plain Clear', batchId: null, lot: null });
     const plan = run.procedure.fillPlan;
     const screen = mountScreen(FillStep, { props: { procedure: run.procedure, state: run.state, plannedProductId: null, locked: false } });
     expect(screen.find('.big-number').text()).toContain(String(Math.round(plan.kind === 'pulses' ? plan.firstPourMl : 0)));
@@ -199,13 +234,29 @@ describe('bleeding and baseline on screen', () => {
 describe('entries on their way to the server', () => {
   const procedure = procedureOf();
   const answer = (events: unknown[] = []) => ({
-    run: { id: 'r', procedure, state: 'active', startedAt: '2026-03-10T09:00:00Z', loopId: 'l' }, benchName: null, loopName: 'Main', systemId: 's', systemName: 'Tower', customerName: 'Ada',
-    revisionNumber: 1, file: usualLoop(), coolantProductId: null, events, now: new Date().toISOString(),
+    run: { id: 'r', procedure, state: 'active', startedAt: '2026-03-10T09:00:00Z', loopId: 'l' },
+    benchName: null,
+    loopName: 'Main',
+    systemId: 's',
+    systemName: 'Tower',
+    customerName: 'Ada',
+    revisionNumber: 1,
+    file: usualLoop(),
+    coolantProductId: null,
+    events,
+    now: new Date().toISOString(),
   });
 
   function desk(): { desk: RunDesk; close: () => void } {
     let made: RunDesk | undefined;
-    const screen = mountScreen(defineComponent({ setup: () => { made = useRun('r'); return () => h('div'); } }));
+    const screen = mountScreen(
+      defineComponent({
+        setup: () => {
+          made = useRun('r');
+          return () => h('div');
+        },
+      }),
+    );
     return { desk: made as RunDesk, close: () => screen.unmount() };
   }
 

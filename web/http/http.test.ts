@@ -12,14 +12,25 @@ describe('asking the server', () => {
     setToken('abc');
     const asked = fakeServer(() => ({ status: 201, body: { id: 7 } }));
     expect(await call('POST', '/things', { body: { a: 1 }, idempotencyKey: 'k' })).toEqual({ id: 7 });
-    expect(asked[0]).toMatchObject({ method: 'POST', path: '/things', body: { a: 1 }, headers: { 'x-lavacrum-token': 'abc', 'idempotency-key': 'k', 'content-type': 'application/json' } });
+    expect(asked[0]).toMatchObject({
+      method: 'POST',
+      path: '/things',
+      body: { a: 1 },
+      headers: { 'x-lavacrum-token': 'abc', 'idempotency-key': 'k', 'content-type': 'application/json' },
+    });
   });
 
   it('turns a refusal into words, places and details', async () => {
     fakeServer(() => refusedWith(422, { code: 'invalid-input', fields: [{ path: 'name', message: 'too short' }], hint: 'longer' }));
     const error = await get('/things').catch((caught: unknown) => caught);
     expect(error).toBeInstanceOf(ApiError);
-    expect(error).toMatchObject({ status: 422, code: 'invalid-input', message: 'words', fields: [{ path: 'name' }], details: { hint: 'longer' } });
+    expect(error).toMatchObject({
+      status: 422,
+      code: 'invalid-input',
+      message: 'words',
+      fields: [{ path: 'name' }],
+      details: { hint: 'longer' },
+    });
   });
 
   it('says that nothing is lost when the server cannot be reached or talks nonsense', async () => {
@@ -31,7 +42,9 @@ describe('asking the server', () => {
 
   it('tells when the session has ended', async () => {
     let told = 0;
-    whenSignedOut(() => { told += 1; });
+    whenSignedOut(() => {
+      told += 1;
+    });
     fakeServer(() => refusedWith(401, { code: 'signed-out' }));
     await get('/x').catch(() => undefined);
     fakeServer(() => refusedWith(401, { code: 'wrong-credentials' }));
@@ -44,7 +57,12 @@ describe('submitting a form', () => {
   it('runs once, however often it is pressed', async () => {
     const submit = useSubmit();
     let runs = 0;
-    const save = (): Promise<string> => submit.run(async () => { runs += 1; await settle(); return 'done'; }) as Promise<string>;
+    const save = (): Promise<string> =>
+      submit.run(async () => {
+        runs += 1;
+        await settle();
+        return 'done';
+      }) as Promise<string>;
     const [first, second] = await Promise.all([save(), save()]);
     expect([first, second, runs]).toEqual(['done', null, 1]);
     expect(submit.busy.value).toBe(false);
@@ -53,12 +71,13 @@ describe('submitting a form', () => {
   it('keeps its key while the outcome is unknown and takes a new one after a clear answer', async () => {
     const submit = useSubmit();
     const keys: string[] = [];
-    const attempt = (outcome: 'unreachable' | 'refused' | 'done') => submit.run(async (key) => {
-      keys.push(key);
-      if (outcome === 'unreachable') throw new ApiError(0, 'unreachable', 'away', [], {});
-      if (outcome === 'refused') throw new ApiError(422, 'invalid-input', 'no', [], {});
-      return true;
-    });
+    const attempt = (outcome: 'unreachable' | 'refused' | 'done') =>
+      submit.run(async (key) => {
+        keys.push(key);
+        if (outcome === 'unreachable') throw new ApiError(0, 'unreachable', 'away', [], {});
+        if (outcome === 'refused') throw new ApiError(422, 'invalid-input', 'no', [], {});
+        return true;
+      });
     await attempt('unreachable');
     await attempt('unreachable');
     await attempt('refused');
@@ -72,10 +91,23 @@ describe('submitting a form', () => {
 
   it('gives messages to the fields they belong to, and both versions of a stale save', async () => {
     const submit = useSubmit();
-    await submit.run(async () => { throw new ApiError(422, 'invalid-input', 'first', [{ path: 'name', message: 'short' }, { path: 'schools.leak', message: 'unknown' }], {}); });
+    await submit.run(async () => {
+      throw new ApiError(
+        422,
+        'invalid-input',
+        'first',
+        [
+          { path: 'name', message: 'short' },
+          { path: 'schools.leak', message: 'unknown' },
+        ],
+        {},
+      );
+    });
     expect([submit.at('name'), submit.at('schools'), submit.at('nam')]).toEqual([['short'], ['unknown'], []]);
     expect(submit.problem.value).toBe('first');
-    await submit.run(async () => { throw new ApiError(409, 'stale', 'late', [], { yours: 1, theirs: 2 }); });
+    await submit.run(async () => {
+      throw new ApiError(409, 'stale', 'late', [], { yours: 1, theirs: 2 });
+    });
     expect(submit.stale.value).toEqual({ yours: 1, theirs: 2 });
     submit.clear();
     expect([submit.problem.value, submit.stale.value]).toEqual([null, null]);

@@ -24,7 +24,8 @@ const rows = computed(() => {
 });
 const looseRuns = computed(() => flowOrder(props.loop).offPath.tubes);
 const runs = computed(() => rows.value.map(({ tube }) => tube).concat(looseRuns.value));
-const elbows = (fittings: readonly string[] | undefined, kind: string): number => (fittings ?? []).filter((fitting) => fitting === kind).length;
+const elbows = (fittings: readonly string[] | undefined, kind: string): number =>
+  (fittings ?? []).filter((fitting) => fitting === kind).length;
 const pick = (id: string): void => {
   selected.value = selected.value === id ? null : id;
 };

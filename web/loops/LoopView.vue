@@ -177,8 +177,10 @@ onBeforeRouteLeave(() => {
       <header class="head">
         <div class="naming">
           <p class="quiet">
-            <router-link v-if="systemId" :to="`/systems/${systemId}`">{{ saved?.systemName ?? 'the system' }}</router-link
-            ><template v-if="saved">, revision {{ saved.revisions[0]?.number }} of {{ dates.day(saved.revisions[0]?.at ?? '') }}</template>
+            <router-link v-if="systemId" :to="`/systems/${systemId}`">{{ saved?.systemName ?? 'the system' }}</router-link><template
+              v-if="saved"
+              >, revision {{ saved.revisions[0]?.number }} of {{ dates.day(saved.revisions[0]?.at ?? '') }}</template
+            >
           </p>
           <input
             class="loop-name"

@@ -69,7 +69,8 @@ describe('the loop profile', () => {
 });
 
 describe('the chain of parts', () => {
-  const chain = (selected: string | null = null) => mountScreen(ChainList, { props: { loop: usualLoop(), series: true, colour: null, at: () => [], selected } });
+  const chain = (selected: string | null = null) =>
+    mountScreen(ChainList, { props: { loop: usualLoop(), series: true, colour: null, at: () => [], selected } });
 
   it('lists parts in flow order with the run after each', () => {
     const rows = chain().findAll('li.link');
@@ -100,15 +101,31 @@ describe('the chain of parts', () => {
 
   it('adds from the catalogue in the place that was pressed', async () => {
     const screen = mountScreen(PartPicker, { props: { after: null } });
-    await screen.findAll('.groups button').find((button) => button.text() === 'Radiators')?.trigger('click');
+    await screen
+      .findAll('.groups button')
+      .find((button) => button.text() === 'Radiators')
+      ?.trigger('click');
     await screen.find('button[aria-label="Add 360 × 45 radiator, copper behind the front panel"]').trigger('click');
-    expect((screen.emitted('add')?.[0] as [{ key: string }, string]).map((each) => (typeof each === 'string' ? each : each.key))).toEqual(['radiator-360-45', 'front']);
+    expect((screen.emitted('add')?.[0] as [{ key: string }, string]).map((each) => (typeof each === 'string' ? each : each.key))).toEqual([
+      'radiator-360-45',
+      'front',
+    ]);
   });
 });
 
 describe('the figures of a loop', () => {
   it('show volume with uncertainty, order and fittings', () => {
-    const product = { id: 'p', name: 'Plain Clear', coolantClass: 'clear', colour: '#7fb8c9', form: 'concentrate', targetFraction: 0.25, bottleMl: 500, sheetLifeMonths: null, batches: [] } as const;
+    const product = {
+      id: 'p',
+      name: 'Plain Clear',
+      coolantClass: 'clear',
+      colour: '#7fb8c9',
+      form: 'concentrate',
+      targetFraction: 0.25,
+      bottleMl: 500,
+      sheetLifeMonths: null,
+      batches: [],
+    } as const;
     const screen = mountScreen(LoopFigures, { props: { loop: usualLoop(), product: { ...product, batches: [] } } });
     const volume = loopVolume(usualLoop());
     expect(screen.find('.big-number').text().replace(/\s+/g, ' ')).toBe(`${Math.round(volume.volumeMl)} ± ${Math.round(volume.sdMl)} mL`);

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, onScopeDispose, ref } from 'vue';
+import { computed, onMounted, onScopeDispose, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useTheme } from 'vuetify';
 import { mdiDotsVertical } from '@mdi/js';
@@ -23,6 +23,11 @@ const keysOpen = ref(false);
 /** s; new runs of colleagues appear within this time */
 const REFRESH_S = 30;
 onMounted(() => void benches.refresh());
+// a run that was begun or signed off on the page just left shows at once
+watch(
+  () => route.path,
+  () => void benches.refresh(),
+);
 const timer = window.setInterval(() => void benches.refresh(), REFRESH_S * 1000);
 onScopeDispose(() => window.clearInterval(timer));
 

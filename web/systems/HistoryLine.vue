@@ -13,13 +13,11 @@ const dates = useDates();
       <span class="mark" :style="entry.colour ? { background: entry.colour } : {}" />
       <div>
         <p class="spread head">
-          <strong>{{ entry.title }}</strong
-          ><span class="quiet figures">{{ dates.day(entry.at) }}</span>
+          <strong>{{ entry.title }}</strong><span class="quiet figures">{{ dates.day(entry.at) }}</span>
         </p>
         <p v-if="entry.text">{{ entry.text }}</p>
         <p class="quiet">
-          <template v-if="entry.by">{{ entry.by }}</template
-          ><template v-if="entry.runId">
+          <template v-if="entry.by">{{ entry.by }}</template><template v-if="entry.runId">
             <router-link :to="entry.title.includes('in progress') ? `/runs/${entry.runId}` : `/runs/${entry.runId}/record`"
               >open the record</router-link
             ></template

@@ -10,9 +10,21 @@ import { matches } from './search.js';
 import type { SystemLine } from './types.js';
 
 const line = (more: Partial<SystemLine> = {}): SystemLine => ({
-  id: '1', name: 'Glass Tower', customerName: 'Ádá Fernwick', customerPhone: '+351 555 475 145', caseText: 'open frame', state: 'in-service', attention: 'fine',
-  nextDueOn: '2026-09-10', nextReason: 'policy', filledOn: '2026-03-10', coolant: { name: 'Plain Clear', colour: '#7fb8c9' }, loops: 1, activeRunId: null,
-  dues: [{ id: 'd', kind: 'coolant-service', dueOn: '2026-09-10', windowFrom: null, reason: 'policy', postponed: 0, version: 1 }], ...more,
+  id: '1',
+  name: 'Glass Tower',
+  customerName: 'Ádá Fernwick',
+  customerPhone: '+351 555 475 145',
+  caseText: 'open frame',
+  state: 'in-service',
+  attention: 'fine',
+  nextDueOn: '2026-09-10',
+  nextReason: 'policy',
+  filledOn: '2026-03-10',
+  coolant: { name: 'Plain Clear', colour: '#7fb8c9' },
+  loops: 1,
+  activeRunId: null,
+  dues: [{ id: 'd', kind: 'coolant-service', dueOn: '2026-09-10', windowFrom: null, reason: 'policy', postponed: 0, version: 1 }],
+  ...more,
 });
 
 describe('finding a system while the phone is at the ear', () => {
@@ -42,20 +54,26 @@ describe('a system as the time its coolant has left', () => {
   });
 
   it('shows nothing where no date is known', () => {
-    const screen = mountScreen(LifeRow, { props: { line: line({ dues: [], nextDueOn: null, attention: 'planned' }), today: '2026-10-10' } });
+    const screen = mountScreen(LifeRow, {
+      props: { line: line({ dues: [], nextDueOn: null, attention: 'planned' }), today: '2026-10-10' },
+    });
     expect(bar(screen).exists()).toBe(false);
     expect(screen.text()).toContain('planned');
   });
 
   it('ends at the edge for a date far away', () => {
-    const far = line({ dues: [{ id: 'd', kind: 'coolant-service', dueOn: '2031-01-01', windowFrom: null, reason: '', postponed: 0, version: 1 }] });
+    const far = line({
+      dues: [{ id: 'd', kind: 'coolant-service', dueOn: '2031-01-01', windowFrom: null, reason: '', postponed: 0, version: 1 }],
+    });
     expect(bar(mountScreen(LifeRow, { props: { line: far, today: '2026-03-10' } })).attributes('style')).toContain('right: 0%');
   });
 });
 
 describe('the runway of due dates', () => {
   it('puts overdue left and coming right of the waterline', () => {
-    const screen = mountScreen(DueRunway, { props: { today: '2026-03-10', lines: [line({ id: 'a', nextDueOn: '2026-02-20' }), line({ id: 'b', nextDueOn: '2026-03-20' })] } });
+    const screen = mountScreen(DueRunway, {
+      props: { today: '2026-03-10', lines: [line({ id: 'a', nextDueOn: '2026-02-20' }), line({ id: 'b', nextDueOn: '2026-03-20' })] },
+    });
     const [over, coming] = screen.findAll('.reach');
     expect(over?.classes()).toContain('over');
     expect(coming?.classes()).not.toContain('over');
@@ -67,7 +85,16 @@ describe('the runway of due dates', () => {
 describe('history', () => {
   it('shows each entry with its day, its person and the colour of a fill', () => {
     const entries = [
-      { id: '1', at: '2026-03-10T09:00:00Z', kind: 'run' as const, title: 'Commissioning', text: '900 mL in', by: 'Tess', runId: 'r', colour: '#b23a3f' },
+      {
+        id: '1',
+        at: '2026-03-10T09:00:00Z',
+        kind: 'run' as const,
+        title: 'Commissioning',
+        text: '900 mL in',
+        by: 'Tess',
+        runId: 'r',
+        colour: '#b23a3f',
+      },
       { id: '2', at: '2026-03-01', kind: 'finding' as const, title: 'Finding', text: 'film', by: null, runId: null, colour: null },
     ];
     const screen = mountScreen(HistoryLine, { props: { entries } });
@@ -79,12 +106,29 @@ describe('history', () => {
 
 describe('forms', () => {
   it('send nothing typed as null and trim what was typed', () => {
-    expect(customerInput({ ...emptyCustomer(), name: '  Ada ', phone: ' ' })).toEqual({ name: 'Ada', email: null, phone: null, channel: 'phone', note: '' });
-    expect(systemInput({ ...emptySystem(), name: ' Tower ' }, 'c')).toMatchObject({ customerId: 'c', name: 'Tower', hoursPerDay: null, policy: null });
+    expect(customerInput({ ...emptyCustomer(), name: '  Ada ', phone: ' ' })).toEqual({
+      name: 'Ada',
+      email: null,
+      phone: null,
+      channel: 'phone',
+      note: '',
+    });
+    expect(systemInput({ ...emptySystem(), name: ' Tower ' }, 'c')).toMatchObject({
+      customerId: 'c',
+      name: 'Tower',
+      hoursPerDay: null,
+      policy: null,
+    });
   });
 
   it('show a stale save field by field, only where they differ', async () => {
-    const screen = mountScreen(StaleNotice, { props: { yours: { name: 'A', note: '', hours: 4 }, theirs: { name: 'B', note: '', hours: null }, labels: { name: 'Name', note: 'Note', hours: 'Hours' } } });
+    const screen = mountScreen(StaleNotice, {
+      props: {
+        yours: { name: 'A', note: '', hours: 4 },
+        theirs: { name: 'B', note: '', hours: null },
+        labels: { name: 'Name', note: 'Note', hours: 'Hours' },
+      },
+    });
     expect(screen.findAll('tbody tr').map((row) => row.text())).toEqual(['NameAB', 'Hours4empty']);
     await screen.findAll('button')[1]?.trigger('click');
     expect(screen.emitted('keepMine')).toHaveLength(1);

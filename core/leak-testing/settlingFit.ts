@@ -1,0 +1,148 @@
+/** The settled line and the settling term of p*(t) = p∞ + A·e^(−t/τ) − s·t. Times in s from the first reading, pressures in kPa. */
+export interface SettlingFit {
+  /** `settling`: the term stands out of the noise. `straight`: a line describes the readings as well. */
+  readonly outcome: 'settling' | 'straight';
+  /** p∞, kPa */
+  readonly intercept: number;
+  /** −s, kPa/s */
+  readonly slope: number;
+  /** kPa/s, with the noise never taken below `leastSd` */
+  readonly slopeSe: number;
+  /** A, kPa; 0 where straight */
+  readonly amplitude: number;
+  /** τ, s; 0 where straight */
+  readonly tau: number;
+}
+
+/** Fewest readings that four unknowns and their scatter can come from. */
+export const LEAST_FIT_READINGS = 8;
+
+const SEARCH = {
+  /** grid points over τ, on a logarithmic scale; the valley is wide, 36 never miss it */
+  gridPoints: 36,
+  /** golden-section steps inside the best interval: τ to about 1e-6 of itself */
+  refineSteps: 32,
+  /** τ as shares of the record's length: shorter is noise of one reading, longer cannot be told from a leak */
+  shortest: 0.01,
+  longest: 3,
+  /** fall of the sum of squares, in variances, that two more unknowns must earn (chi-square with 2 degrees, 90 %) */
+  earns: 4.6,
+} as const;
+
+interface Linear {
+  readonly coefficients: readonly number[];
+  readonly rss: number;
+}
+
+/** Least squares y ≈ Σ cⱼ·columnⱼ by the normal equations. Returns null when the columns depend on each other. */
+function solveLinear(columns: readonly (readonly number[])[], y: readonly number[]): Linear | null {
+  const inverse = invert(normalMatrix(columns));
+  if (!inverse) return null;
+  const right = columns.map((column) => dot(column, y));
+  const coefficients = inverse.map((row) => dot(row, right));
+  const rss = y.reduce(
+    (sum, value, index) =>
+      sum + (value - columns.reduce((fit, column, j) => fit + (coefficients[j] as number) * (column[index] as number), 0)) ** 2,
+    0,
+  );
+  return { coefficients, rss };
+}
+
+const dot = (a: readonly number[], b: readonly number[]): number => a.reduce((sum, value, index) => sum + value * (b[index] as number), 0);
+const normalMatrix = (columns: readonly (readonly number[])[]): number[][] => columns.map((a) => columns.map((b) => dot(a, b)));
+
+/** Gauss–Jordan with pivoting. null for a matrix that is singular to working precision. */
+function invert(matrix: readonly (readonly number[])[]): number[][] | null {
+  const n = matrix.length;
+  const rows = matrix.map((row, i) => [...row, ...Array.from({ length: n }, (_, j) => (i === j ? 1 : 0))]);
+  const scale = Math.max(...matrix.flat().map(Math.abs));
+  for (let i = 0; i < n; i += 1) {
+    let best = i;
+    for (let k = i + 1; k < n; k += 1) if (Math.abs(rows[k]?.[i] as number) > Math.abs(rows[best]?.[i] as number)) best = k;
+    const pivotRow = rows[best] as number[];
+    const pivot = pivotRow[i] as number;
+    if (!(Math.abs(pivot) > 1e-13 * scale)) return null;
+    rows[best] = rows[i] as number[];
+    rows[i] = pivotRow.map((value) => value / pivot);
+    for (let k = 0; k < n; k += 1) {
+      if (k === i) continue;
+      const factor = rows[k]?.[i] as number;
+      rows[k] = (rows[k] as number[]).map((value, j) => value - factor * (rows[i]?.[j] as number));
+    }
+  }
+  return rows.map((row) => row.slice(n));
+}
+
+/**
+ * Fits settling and leak together. For a given τ the model is linear, so only τ is searched (variable projection);
+ * the standard error of the slope comes from all four unknowns together.
+ * @param times rising, first one 0; at least `LEAST_FIT_READINGS`
+ * @param leastSd standard deviation of one pressure that is known beforehand, kPa
+ * Source: model of handbook section F; Golub & Pereyra 1973 for the projection.
+ */
+export function fitSettling(times: readonly number[], pressures: readonly number[], leastSd: number): SettlingFit | null {
+  const span = times.at(-1) as number;
+  const base = pressures[0] as number;
+  const u = times.map((t) => t / span);
+  const y = pressures.map((p) => p - base);
+  const ones = u.map(() => 1);
+  const line = solveLinear([ones, u], y);
+  if (!line) return null;
+  const straight = finish({ span, base, leastSd, columns: [ones, u], solution: line, amplitude: 0, tau: 0 });
+  const settled = (logTau: number): Linear | null => solveLinear([ones, u, u.map((x) => Math.exp(-x / Math.exp(logTau)))], y);
+  const logTau = searchTau((candidate) => settled(candidate)?.rss ?? Infinity);
+  const best = settled(logTau);
+  const noise = Math.max(leastSd ** 2, (best?.rss ?? 0) / Math.max(1, times.length - 4));
+  const amplitude = best?.coefficients[2] ?? 0;
+  if (!best || amplitude <= 0 || line.rss - best.rss < SEARCH.earns * noise) return straight;
+  const tau = Math.exp(logTau);
+  const decay = u.map((x) => Math.exp(-x / tau));
+  const byTau = u.map((x, index) => (amplitude * x * (decay[index] as number)) / tau ** 2);
+  return finish({ span, base, leastSd, columns: [ones, u, decay, byTau], solution: best, amplitude, tau: tau * span }) ?? straight;
+}
+
+interface Finish {
+  readonly span: number;
+  readonly base: number;
+  readonly leastSd: number;
+  /** the Jacobian's columns, slope second */
+  readonly columns: readonly (readonly number[])[];
+  readonly solution: Linear;
+  readonly amplitude: number;
+  readonly tau: number;
+}
+
+/** Back to kPa and s, with the standard error of the slope. */
+function finish({ span, base, leastSd, columns, solution, amplitude, tau }: Finish): SettlingFit | null {
+  const covariance = invert(normalMatrix(columns));
+  const freedom = (columns[0]?.length ?? 0) - columns.length;
+  const variance = Math.max(leastSd ** 2, freedom > 0 ? solution.rss / freedom : 0);
+  const spread = covariance?.[1]?.[1];
+  if (spread === undefined || !(spread > 0)) return null;
+  return {
+    outcome: amplitude > 0 ? 'settling' : 'straight',
+    intercept: base + (solution.coefficients[0] as number),
+    slope: (solution.coefficients[1] as number) / span,
+    slopeSe: Math.sqrt(variance * spread) / span,
+    amplitude,
+    tau,
+  };
+}
+
+/** Smallest value over the logarithm of τ: a grid, then a golden section around its best point. */
+function searchTau(cost: (logTau: number) => number): number {
+  const low = Math.log(SEARCH.shortest);
+  const step = (Math.log(SEARCH.longest) - low) / (SEARCH.gridPoints - 1);
+  let best = 0;
+  for (let index = 1; index < SEARCH.gridPoints; index += 1) if (cost(low + index * step) < cost(low + best * step)) best = index;
+  const golden = (Math.sqrt(5) - 1) / 2;
+  let a = low + Math.max(0, best - 1) * step;
+  let b = low + Math.min(SEARCH.gridPoints - 1, best + 1) * step;
+  for (let n = 0; n < SEARCH.refineSteps; n += 1) {
+    const c = b - golden * (b - a);
+    const d = a + golden * (b - a);
+    if (cost(c) < cost(d)) b = d;
+    else a = c;
+  }
+  return (a + b) / 2;
+}
