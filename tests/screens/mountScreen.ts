@@ -6,6 +6,13 @@ import { createVuetify } from 'vuetify';
 import { aliases, mdi } from 'vuetify/iconsets/mdi-svg';
 import * as components from 'vuetify/components';
 
+// The document of these tests has no visual viewport; dialogs place themselves in one.
+if (typeof window !== 'undefined' && !window.visualViewport) {
+  const viewport = Object.assign(new EventTarget(), { width: 1280, height: 800, scale: 1, offsetLeft: 0, offsetTop: 0, pageLeft: 0, pageTop: 0 });
+  Object.defineProperty(window, 'visualViewport', { value: viewport, configurable: true });
+  Object.defineProperty(globalThis, 'visualViewport', { value: viewport, configurable: true });
+}
+
 /** Mounts a part of a screen with the plugins it expects, and with an address bar of its own. */
 export function mountScreen<T extends Component>(component: T, options: ComponentMountingOptions<T> = {}): VueWrapper {
   const pinia = createPinia();

@@ -1,0 +1,103 @@
+// @vitest-environment happy-dom
+import { describe, expect, it } from 'vitest';
+import { buildRecord } from '@core/commissioning/record.js';
+import { TestRun } from '@core/commissioning/testRun.js';
+import { usualLoop } from '@core/loops/testLoops.js';
+import { fakeServer, mountScreen, settle } from '../../tests/screens/mountScreen.js';
+import RecordView from './RecordView.vue';
+import ReasonDialog from './ReasonDialog.vue';
+
+function recordOf(run: TestRun) {
+  return buildRecord({
+    procedure: run.procedure,
+    events: run.events,
+    system: { name: 'Lighthouse', owner: 'Ada Fernwick' },
+    loop: { name: 'Main loop', revision: 2, file: usualLoop() },
+    startedAt: '2026-03-10T09:00:00Z',
+    filledOn: '2026-03-10',
+  });
+}
+const signed = (): TestRun => new TestRun().upTo('sign-off').say({ type: 'signed-off', remark: 'quiet setting kept' });
+
+async function shown(run: TestRun, corrections: unknown[] = []) {
+  fakeServer(() => ({ status: 200, body: { record: recordOf(run), corrections } }));
+  const screen = mountScreen(RecordView, { props: { id: 'r1' } });
+  await settle();
+  return screen;
+}
+
+describe('a signed record', () => {
+  it('can be read without the program: who, what, how tight, how much, how warm', async () => {
+    const text = (await shown(signed())).text();
+    for (const words of [
+      'Commissioning of Lighthouse',
+      'Ada Fernwick',
+      'by Tess: quiet setting kept',
+      'passed against 1.0 × 10⁻² mbar·L/s',
+      'mL of water a day',
+      '3 cycles, last rise 1 mm',
+      '12 Mar 2026 to 17 Mar 2026',
+      '40.0 K',
+    ]) {
+      expect(text).toContain(words);
+    }
+  });
+
+  it('shows the plan as an estimate and the pour as measured', async () => {
+    const screen = await shown(signed());
+    const rows =
+      screen
+        .findAll('dl')[0]
+        ?.findAll('dd')
+        .map((each) => each.text()) ?? [];
+    expect(rows[0]).not.toContain('estimate');
+    expect(rows[1]).toContain('estimate');
+  });
+
+  it('shows corrections beside it, with their person', async () => {
+    const screen = await shown(signed(), [
+      { id: 'c', seq: 99, at: '2026-03-11T09:00:00Z', by: 'Ilse', body: { type: 'correction', about: null, text: 'it was lot 9' } },
+    ]);
+    expect(screen.text()).toContain('Ilse it was lot 9');
+  });
+
+  it('lists what was passed over, and strikes out what was taken back', async () => {
+    const run = new TestRun().say({ type: 'note', step: 'kit', text: 'wrong note' });
+    run.say({ type: 'withdrawn', event: run.events[0]?.id ?? '' }).say({ type: 'deviation', step: 'kit', reason: 'laid out yesterday' });
+    run.tick('flush').say({ type: 'step-done', step: 'flush' });
+    for (const step of ['close', 'isolate']) run.finish(step);
+    run.dryTest().finish('dry').pourAll().finish('fill').runTimer('wet', 'wet-run', 600).finish('wet').bleed().finish('bleed');
+    run.runTimer('power', 'firmware', 900).finish('power').measure().finish('baseline').say({ type: 'signed-off', remark: '' });
+    const screen = await shown(run);
+    expect(screen.text()).toContain('Lay out the kit: laid out yesterday');
+    expect(screen.findAll('.log .back').map((row) => row.text())[0]).toContain('Note: wrong note');
+  });
+
+  it('says so where there is none', async () => {
+    fakeServer(() => ({ status: 404, body: { error: { code: 'not-found', message: 'x' } } }));
+    const screen = mountScreen(RecordView, { props: { id: 'r1' } });
+    await settle();
+    expect(screen.text()).toContain('There is no signed record here');
+  });
+});
+
+describe('asking for a reason', () => {
+  it('takes none that is too short', async () => {
+    document.body.innerHTML = '';
+    const screen = mountScreen(ReasonDialog, { props: { modelValue: false, title: 'Why', label: 'Reason', button: 'Say', least: 3 } });
+    await screen.setProps({ modelValue: true });
+    await settle();
+    const area = document.querySelector<HTMLTextAreaElement>('.v-overlay--active textarea');
+    const submit = async (text: string): Promise<void> => {
+      if (area) area.value = text;
+      area?.dispatchEvent(new Event('input'));
+      area?.closest('form')?.dispatchEvent(new Event('submit', { cancelable: true }));
+      await settle();
+    };
+    await submit(' x ');
+    expect(screen.emitted('say')).toBeUndefined();
+    expect(document.body.textContent).toContain('At least 3 letters');
+    await submit(' because ');
+    expect(screen.emitted('say')).toEqual([['because']]);
+  });
+});
