@@ -278,15 +278,16 @@ async function onBench(world: World, loopId: string, coolant: DemoCoolant, index
     by: account.personName,
     stopIn: first ? 'wet' : 'dry',
   });
-  // The day's work may not lie in the future: slide it back so that its last entry is a moment ago.
-  const ahead = Math.max(0, Date.parse(events.at(-1)?.at ?? '') - world.now.getTime() + 90_000);
+  // The day's work may not lie in the future, and the dry test's last reading was a moment ago: slide it there.
+  const late = Date.parse(events.at(-1)?.at ?? '') - world.now.getTime() + 90_000;
+  const ahead = first ? Math.max(0, late) : late;
   await insertLog(
     world,
     account,
     row.id,
     events.map((event) => ({ ...event, at: new Date(Date.parse(event.at) - ahead).toISOString() })),
   );
-  if (ahead > 0)
+  if (ahead !== 0)
     await scope
       .update(run)
       .set({ startedAt: new Date(begun.getTime() - ahead) })

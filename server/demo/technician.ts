@@ -55,7 +55,7 @@ interface Act {
 function act({ procedure, step, random, coolant, say, partial }: Act): void {
   switch (step.kind) {
     case 'dry-test':
-      return dryTest(random, say, partial ? 6 : Math.ceil(procedure.dry?.holdMinutes ?? 10) + 16);
+      return dryTest(random, say, partial ? 14 : Math.ceil(procedure.dry?.holdMinutes ?? 10) + 16);
     case 'fill':
       say({ type: 'coolant', ...coolant });
       return pour(procedure, random, say);

@@ -8,7 +8,15 @@ import * as components from 'vuetify/components';
 
 // The document of these tests has no visual viewport; dialogs place themselves in one.
 if (typeof window !== 'undefined' && !window.visualViewport) {
-  const viewport = Object.assign(new EventTarget(), { width: 1280, height: 800, scale: 1, offsetLeft: 0, offsetTop: 0, pageLeft: 0, pageTop: 0 });
+  const viewport = Object.assign(new EventTarget(), {
+    width: 1280,
+    height: 800,
+    scale: 1,
+    offsetLeft: 0,
+    offsetTop: 0,
+    pageLeft: 0,
+    pageTop: 0,
+  });
   Object.defineProperty(window, 'visualViewport', { value: viewport, configurable: true });
   Object.defineProperty(globalThis, 'visualViewport', { value: viewport, configurable: true });
 }

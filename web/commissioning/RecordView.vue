@@ -7,6 +7,7 @@ import { LEAK_SCHOOLS, WET_SCHOOLS } from '@core/commissioning/schools.js';
 import { LEAK_LIMITS } from '@core/leak-testing/defaults.js';
 import { formatLeak, formatMl, formatMlWithSd } from '@core/units/display.js';
 import { ApiError, call, get, wordsOf } from '../http/api.js';
+import { useCoolants } from '../coolants/coolantStore.js';
 import LoopProfile from '../loops/LoopProfile.vue';
 import { useNotices } from '../shell/notices.js';
 import { useDates } from '../units/dates.js';
@@ -18,6 +19,9 @@ const notices = useNotices();
 const answer = ref<{ record: RunRecord; corrections: RunEvent[] } | null>(null);
 const problem = ref<string | null>(null);
 const correcting = ref(false);
+const coolants = useCoolants();
+/** the record names its coolant; the colour is looked up and may be gone with the bottle */
+const colour = computed(() => coolants.products.find(({ name }) => name === record.value?.coolant?.productName)?.colour ?? null);
 const record = computed(() => answer.value?.record ?? null);
 
 async function load(): Promise<void> {
@@ -29,7 +33,10 @@ async function load(): Promise<void> {
       error instanceof ApiError && error.status === 404 ? 'There is no signed record here; the run may still be open.' : wordsOf(error);
   }
 }
-onMounted(load);
+onMounted(() => {
+  void load();
+  void coolants.load().catch(() => undefined);
+});
 
 async function correct(text: string): Promise<void> {
   try {
@@ -71,7 +78,7 @@ async function correct(text: string): Promise<void> {
           </li>
         </ul>
       </section>
-      <section class="sheet mt-4"><LoopProfile :loop="record.loop.file" :height="200" /></section>
+      <section class="sheet mt-4"><LoopProfile :loop="record.loop.file" :colour="colour" :height="200" /></section>
       <div class="facts">
         <section>
           <h2>Volumes</h2>

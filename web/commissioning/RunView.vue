@@ -351,6 +351,8 @@ useShortcuts({
   border-left: 3px solid var(--line);
 }
 .actions {
+  /* above the labels of fields that scroll beneath it */
+  z-index: 5;
   position: sticky;
   bottom: var(--edge-height);
   background: var(--ground);

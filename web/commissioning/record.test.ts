@@ -20,7 +20,7 @@ function recordOf(run: TestRun) {
 const signed = (): TestRun => new TestRun().upTo('sign-off').say({ type: 'signed-off', remark: 'quiet setting kept' });
 
 async function shown(run: TestRun, corrections: unknown[] = []) {
-  fakeServer(() => ({ status: 200, body: { record: recordOf(run), corrections } }));
+  fakeServer(({ path }) => ({ status: 200, body: path === '/coolants' ? { products: [] } : { record: recordOf(run), corrections } }));
   const screen = mountScreen(RecordView, { props: { id: 'r1' } });
   await settle();
   return screen;

@@ -88,11 +88,11 @@ function pour(): void {
           {{ balance.text }}.</template
         ><template v-else>Spout into the reservoir, slowly, to the fill mark.</template>
       </p>
-      <FillPlanDrawing :plan="plan" :colour="product?.colour ?? null" :poured="poured" />
       <form v-if="!locked" class="entry" novalidate @submit.prevent="pour">
         <NumberField v-model="volume" large label="Poured just now" unit="mL" @enter="pour" />
         <v-btn type="submit" size="x-large">{{ state.pours.length === 0 ? 'First pour is in' : 'Pulse done, poured' }}</v-btn>
       </form>
+      <FillPlanDrawing :plan="plan" :colour="product?.colour ?? null" :poured="poured" />
     </template>
     <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
   </section>

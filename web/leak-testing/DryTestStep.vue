@@ -154,7 +154,7 @@ function restart(): void {
 }
 .facts {
   display: grid;
-  grid-template-columns: auto 1fr;
+  grid-template-columns: auto 1fr auto 1fr;
   gap: 2px 18px;
   margin: 10px 0 0;
 }
@@ -189,6 +189,9 @@ summary {
   cursor: pointer;
 }
 @media (max-width: 700px) {
+  .facts {
+    grid-template-columns: auto 1fr;
+  }
   .entry {
     grid-template-columns: 1fr 1fr;
   }
