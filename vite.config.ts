@@ -8,7 +8,8 @@ const root = path.dirname(fileURLToPath(import.meta.url));
 
 export default defineConfig({
   root: path.join(root, 'web'),
-  plugins: [vue(), vuetify({ autoImport: true })],
+  // the formatter breaks lines between elements; a break there is a space, as in any page
+  plugins: [vue({ template: { compilerOptions: { whitespace: 'preserve' } } }), vuetify({ autoImport: true })],
   resolve: { alias: { '@core': path.join(root, 'core') } },
   build: {
     outDir: path.join(root, 'dist', 'web'),

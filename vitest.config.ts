@@ -10,7 +10,7 @@ export default defineConfig({
   test: {
     projects: [
       {
-        plugins: [vue()],
+        plugins: [vue({ template: { compilerOptions: { whitespace: 'preserve' } } })],
         resolve: { alias },
         test: {
           name: 'unit',
@@ -18,6 +18,8 @@ export default defineConfig({
           environment: 'node',
           server: { deps: { inline: ['vuetify'] } },
           css: false,
+          // a limit against hanging, not a measure of speed
+          testTimeout: 60_000,
         },
       },
       {

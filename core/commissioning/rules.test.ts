@@ -245,7 +245,7 @@ describe('after the sign-off', () => {
       dryTest: { verdict: 'pass', testNumber: 1 },
       bleeding: { bled: false, cycles: 0, lastRiseMm: null },
       passedOver: [{ step: 'Bleed', reason: 'owner collects today' }],
-      notNeeded: ['Flushed: 360 × 30 radiator, copper: flushed last week'],
+      notNeeded: ['Flushed: roof: flushed last week'],
       settling: { from: '2026-03-12', to: '2026-03-17' },
     });
     expect(record.volumes.pouredMl).toBe(pouredMl(run.state));

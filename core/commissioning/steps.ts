@@ -1,6 +1,7 @@
+import { runName, shortName } from '../catalogue/names.js';
 import { flowOrder } from '../loops/chain.js';
 import { countFittings, unusedPorts } from '../loops/fittings.js';
-import { partName, tubeName, type LoopFile } from '../loops/loopFile.js';
+import { partName, type LoopFile } from '../loops/loopFile.js';
 import { TEST_GAUGE_KPA, MOST_GAUGE_KPA } from '../leak-testing/defaults.js';
 import { formatSpan } from '../units/display.js';
 import type { CheckItem, ProcedureInput, ProcedureStep } from './procedure.js';
@@ -27,7 +28,7 @@ function pullable(loop: LoopFile): CheckItem[] {
 function runsInOrder(loop: LoopFile): { id: string; name: string }[] {
   const { links, offPath } = flowOrder(loop);
   const tubes = [...links.flatMap(({ tube }) => (tube ? [tube] : [])), ...offPath.tubes];
-  return tubes.map((tube) => ({ id: tube.id, name: tubeName(loop, tube) }));
+  return tubes.map((tube) => ({ id: tube.id, name: runName(loop, tube) }));
 }
 
 export function kitStep({ loop, order, coolantName }: ProcedureInput, withDryTest: boolean): ProcedureStep {
@@ -77,7 +78,7 @@ export function flushStep(loop: LoopFile): ProcedureStep {
     lead: 'Warm distilled water, several rinses, until nothing comes out.',
     cautions: ['Tap water leaves minerals and chlorides: never for the last rinse.'],
     timers: [],
-    checks: flushable.map((component) => ({ id: `flushed:${component.id}`, text: `Flushed: ${partName(component)}`, mayNotApply: true })),
+    checks: flushable.map((component) => ({ id: `flushed:${component.id}`, text: `Flushed: ${shortName(component)}`, mayNotApply: true })),
   };
 }
 
@@ -87,8 +88,8 @@ export function closeStep(loop: LoopFile): ProcedureStep {
       const closure = component.closures?.[port] ?? 'plug';
       const text =
         closure === 'valve'
-          ? `Valve shut, handle across the pipe: ${partName(component)}`
-          : `${CLOSURE_WORDS[closure] === 'cap' ? 'Cap on' : 'Plug in'}: ${partName(component)}, port ${port}`;
+          ? `Valve shut, handle across the pipe: ${shortName(component)}`
+          : `${CLOSURE_WORDS[closure] === 'cap' ? 'Cap on' : 'Plug in'}: ${shortName(component)}, port ${port}`;
       return { id: `closed:${component.id}:${port}`, text, group: 'Ports without a run', beforePower: true };
     }),
   );

@@ -1,5 +1,6 @@
 import { flowOrder } from '../loops/chain.js';
-import { partName, tubeName, type LoopComponent, type LoopFile } from '../loops/loopFile.js';
+import { runName, shortName } from '../catalogue/names.js';
+import type { LoopComponent, LoopFile } from '../loops/loopFile.js';
 import { loopVolume, sumVolumes, type Volume } from '../loops/volume.js';
 
 /** Marks of a reservoir whose file states none, as shares of its inside (general estimate). */
@@ -177,7 +178,7 @@ export function fillFront(loop: LoopFile, pouredMl: number): FrontStretch[] {
   };
   return flowOrder(loop).links.flatMap(({ component, tube }) => {
     const capacity = component.kind === 'reservoir' ? reservoirMarks(component).fillMarkMl : (volumes.get(component.id) ?? 0);
-    const part = take(component.id, partName(component), capacity);
-    return tube ? [part, take(tube.id, tubeName(loop, tube), volumes.get(tube.id) ?? 0)] : [part];
+    const part = take(component.id, shortName(component), capacity);
+    return tube ? [part, take(tube.id, runName(loop, tube), volumes.get(tube.id) ?? 0)] : [part];
   });
 }

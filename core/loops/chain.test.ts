@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { chainEntries, closeChain, flowOrder, freshId, isSeriesLoop } from './chain.js';
-import { tubeName } from './loopFile.js';
+import { runName } from '../catalogue/names.js';
 import { readLoopFile } from './loopFileSchema.js';
 import { loopOf, part, run, usualLoop } from './testLoops.js';
 
@@ -46,7 +46,7 @@ describe('flow order', () => {
   });
 
   it('names a run by what it joins', () => {
-    expect(tubeName(example, example.tubes[2] as (typeof example.tubes)[number])).toBe('gpu → cpu');
+    expect(runName(example, example.tubes[2] as (typeof example.tubes)[number])).toBe('gpu → cpu');
   });
 });
 

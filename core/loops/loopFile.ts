@@ -90,12 +90,3 @@ export function tubeLengthMm(loop: LoopFile, tube: LoopTube): number {
 
 /** What a person calls the part: its label, or its id. */
 export const partName = (component: LoopComponent): string => component.label ?? component.id;
-
-/** "processor block to roof radiator": how a tube is named at the bench. */
-export function tubeName(loop: LoopFile, tube: LoopTube): string {
-  const ends = [tube.from[0], tube.to[0]].map((id) => {
-    const component = findComponent(loop, id);
-    return component ? partName(component) : id;
-  });
-  return `${ends[0]} → ${ends[1]}`;
-}

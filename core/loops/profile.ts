@@ -1,6 +1,6 @@
-import { findCataloguePart } from '../catalogue/parts.js';
+import { runName, shortName } from '../catalogue/names.js';
 import { flowOrder } from './chain.js';
-import { partName, tubeLengthMm, tubeName, tubePolyline, type LoopComponent, type LoopFile, type LoopTube } from './loopFile.js';
+import { partName, tubeLengthMm, tubePolyline, type LoopComponent, type LoopFile, type LoopTube } from './loopFile.js';
 
 /**
  * The loop unrolled along its flow path. `x` runs the way the coolant goes, in drawing units; `y` is the true height
@@ -73,12 +73,6 @@ function layPart(component: LoopComponent, x: number): ProfilePart {
   };
 }
 
-/** Catalogue labels are too long for a drawing; a name that somebody chose is kept whole. */
-function shortName(component: LoopComponent): string {
-  const stock = component.catalogue === undefined ? undefined : findCataloguePart(component.catalogue)?.label;
-  return component.label !== undefined && component.label !== stock ? component.label : component.id.replaceAll('-', ' ');
-}
-
 function layRun(loop: LoopFile, tube: LoopTube, x: number): ProfileRun {
   const line = tubePolyline(loop, tube);
   const along = line.map((point, index) =>
@@ -91,7 +85,7 @@ function layRun(loop: LoopFile, tube: LoopTube, x: number): ProfileRun {
     walked += along[index] as number;
     return { x: x + (total > 0 ? (walked / total) * advance : (index / (line.length - 1)) * advance), yMm };
   });
-  return { shape: 'run', id: tube.id, name: tubeName(loop, tube), boreMm: tube.bore_mm, points };
+  return { shape: 'run', id: tube.id, name: runName(loop, tube), boreMm: tube.bore_mm, points };
 }
 
 /** Lays out what `flowOrder` walks. The last run leads back to the first part and is drawn to the right edge. */

@@ -52,6 +52,15 @@ export function formatLeak(mbarLs: number): string {
   return `${mantissa.toFixed(1)} × 10${superscript(exponent)} mbar·L/s`;
 }
 
+/** A leak rate with its standard error at one exponent, `(0.9 ± 3.3) × 10⁻³ mbar·L/s`. */
+export function formatLeakWithSe(mbarLs: number, seMbarLs: number): string {
+  const larger = Math.max(Math.abs(mbarLs), seMbarLs);
+  if (!(larger > 0)) return formatLeak(0);
+  const exponent = Math.floor(Math.log10(larger));
+  const scaled = (value: number): string => (value / 10 ** exponent).toFixed(1);
+  return `(${scaled(mbarLs)} ± ${scaled(seMbarLs)}) × 10${superscript(exponent)} mbar·L/s`;
+}
+
 const RAISED: Record<string, string> = {
   '-': '⁻',
   '0': '⁰',

@@ -33,6 +33,9 @@ export function mountScreen<T extends Component>(component: T, options: Componen
   ) as VueWrapper;
 }
 
+/** What a screen says, with runs of white space taken as one. */
+export const wordsOf = (screen: { text(): string }): string => screen.text().replace(/\s+/g, ' ');
+
 export interface Asked {
   readonly method: string;
   readonly path: string;

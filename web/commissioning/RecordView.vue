@@ -5,7 +5,7 @@ import type { RunEvent } from '@core/commissioning/events.js';
 import type { RunRecord } from '@core/commissioning/record.js';
 import { LEAK_SCHOOLS, WET_SCHOOLS } from '@core/commissioning/schools.js';
 import { LEAK_LIMITS } from '@core/leak-testing/defaults.js';
-import { formatLeak, formatMl, formatMlWithSd } from '@core/units/display.js';
+import { formatLeak, formatLeakWithSe, formatMl, formatMlWithSd } from '@core/units/display.js';
 import { ApiError, call, get, wordsOf } from '../http/api.js';
 import { useCoolants } from '../coolants/coolantStore.js';
 import LoopProfile from '../loops/LoopProfile.vue';
@@ -112,7 +112,7 @@ async function correct(text: string): Promise<void> {
                 {{ formatLeak(LEAK_LIMITS[record.schools.limit].mbarLs) }}, {{ record.dryTest.readings }} readings
               </dd>
               <dt>Leak</dt>
-              <dd>{{ formatLeak(record.dryTest.leakMbarLs) }} ± {{ formatLeak(record.dryTest.seMbarLs) }}</dd>
+              <dd>{{ formatLeakWithSe(record.dryTest.leakMbarLs, record.dryTest.seMbarLs) }}</dd>
               <dt>Excludes</dt>
               <dd>more than {{ record.dryTest.excludedMlPerDay.toPrecision(2) }} mL of water a day</dd></template
             >

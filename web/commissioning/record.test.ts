@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { buildRecord } from '@core/commissioning/record.js';
 import { TestRun } from '@core/commissioning/testRun.js';
 import { usualLoop } from '@core/loops/testLoops.js';
-import { fakeServer, mountScreen, settle } from '../../tests/screens/mountScreen.js';
+import { fakeServer, mountScreen, settle, wordsOf } from '../../tests/screens/mountScreen.js';
 import RecordView from './RecordView.vue';
 import ReasonDialog from './ReasonDialog.vue';
 
@@ -28,7 +28,7 @@ async function shown(run: TestRun, corrections: unknown[] = []) {
 
 describe('a signed record', () => {
   it('can be read without the program: who, what, how tight, how much, how warm', async () => {
-    const text = (await shown(signed())).text();
+    const text = wordsOf(await shown(signed()));
     for (const words of [
       'Commissioning of Lighthouse',
       'Ada Fernwick',

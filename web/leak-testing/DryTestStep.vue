@@ -5,7 +5,7 @@ import type { Procedure } from '@core/commissioning/procedure.js';
 import { judgeDryTest } from '@core/commissioning/rules.js';
 import { dryReadings, type RunState } from '@core/commissioning/state.js';
 import { LEAK_LIMITS } from '@core/leak-testing/defaults.js';
-import { formatLeak, formatSpan } from '@core/units/display.js';
+import { formatLeak, formatLeakWithSe, formatSpan } from '@core/units/display.js';
 import NumberField from '../units/NumberField.vue';
 import { useDates } from '../units/dates.js';
 import { useNow } from '../units/now.js';
@@ -87,13 +87,11 @@ function restart(): void {
       <p>{{ verdict.words }}</p>
       <dl v-if="result?.tail" class="facts figures">
         <dt>Leak</dt>
-        <dd>
-          {{ formatLeak(result.leakMbarLs) }} <span class="quiet">± {{ formatLeak(result.seMbarLs) }}</span>
-        </dd>
+        <dd>{{ formatLeakWithSe(result.leakMbarLs, result.seMbarLs) }}</dd>
         <dt>Limit</dt>
         <dd>{{ formatLeak(procedure.dry?.limitMbarLs ?? 0) }}</dd>
-        <dt>Excluded so far</dt>
-        <dd>more than {{ result.excludedMlPerDay.toPrecision(2) }} mL of water a day <span class="quiet">upper bound</span></dd>
+        <dt>Excluded</dt>
+        <dd>above {{ result.excludedMlPerDay.toPrecision(2) }} mL of water a day</dd>
         <dt>Settled after</dt>
         <dd>{{ formatSpan(result.settledAfterS) }}</dd>
       </dl>
@@ -154,7 +152,8 @@ function restart(): void {
 }
 .facts {
   display: grid;
-  grid-template-columns: auto 1fr auto 1fr;
+  grid-template-columns: auto auto auto 1fr;
+  white-space: nowrap;
   gap: 2px 18px;
   margin: 10px 0 0;
 }

@@ -4,7 +4,7 @@ import { nextTick } from 'vue';
 import { unrollLoop } from '@core/loops/profile.js';
 import { usualLoop } from '@core/loops/testLoops.js';
 import { loopVolume } from '@core/loops/volume.js';
-import { mountScreen } from '../../tests/screens/mountScreen.js';
+import { mountScreen, wordsOf } from '../../tests/screens/mountScreen.js';
 import ChainList from './ChainList.vue';
 import LoopFigures from './LoopFigures.vue';
 import LoopProfile from './LoopProfile.vue';
@@ -129,7 +129,7 @@ describe('the figures of a loop', () => {
     const screen = mountScreen(LoopFigures, { props: { loop: usualLoop(), product: { ...product, batches: [] } } });
     const volume = loopVolume(usualLoop());
     expect(screen.find('.big-number').text().replace(/\s+/g, ' ')).toBe(`${Math.round(volume.volumeMl)} ± ${Math.round(volume.sdMl)} mL`);
-    expect(screen.text()).toContain('1 × 500 mL of Plain Clear concentrate');
+    expect(wordsOf(screen)).toContain('1 × 500 mL of Plain Clear concentrate');
     expect(screen.text()).toContain('14 compression fittings');
   });
 

@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import { describe, expect, it } from 'vitest';
-import { mountScreen } from '../../tests/screens/mountScreen.js';
+import { mountScreen, wordsOf } from '../../tests/screens/mountScreen.js';
 import StaleNotice from '../shell/StaleNotice.vue';
 import DueRunway from '../today/DueRunway.vue';
 import HistoryLine from './HistoryLine.vue';
@@ -129,7 +129,7 @@ describe('forms', () => {
         labels: { name: 'Name', note: 'Note', hours: 'Hours' },
       },
     });
-    expect(screen.findAll('tbody tr').map((row) => row.text())).toEqual(['NameAB', 'Hours4empty']);
+    expect(screen.findAll('tbody tr').map(wordsOf)).toEqual(['Name A B', 'Hours 4 empty']);
     await screen.findAll('button')[1]?.trigger('click');
     expect(screen.emitted('keepMine')).toHaveLength(1);
   });
