@@ -59,6 +59,16 @@ describe('the order of steps', () => {
     ).toMatchObject({ code: 'unsafe' });
   });
 
+  it('does not ask for a connector back that was never pulled, until it is', () => {
+    const run = new TestRun()
+      .upTo('isolate')
+      .say({ type: 'check', step: 'isolate', check: 'pulled:drive-power', mark: 'not-needed', reason: 'no drives' });
+    const back = () => run.state.steps.find(({ id }) => id === 'power')?.checks['back:drive-power'];
+    expect(back()).toMatchObject({ mark: 'not-needed', reason: 'was not pulled' });
+    run.say({ type: 'check', step: 'isolate', check: 'pulled:drive-power', mark: 'done' });
+    expect(back()?.mark).toBe('open');
+  });
+
   it('does not know checks, timers and steps that are not its own', () => {
     const run = new TestRun();
     expect(run.try({ type: 'check', step: 'kit', check: 'magic', mark: 'done' })?.code).toBe('unknown-item');

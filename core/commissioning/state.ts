@@ -3,6 +3,10 @@ import type { DecayReading } from '../leak-testing/decay.js';
 import type { BaselineReading, CheckMark, RunEvent, RunEventBody } from './events.js';
 import type { Procedure } from './procedure.js';
 
+/** Ids of the checks that pull a connector, and of those that bring the same one back. */
+export const PULLED = 'pulled:';
+export const BACK = 'back:';
+
 export interface CheckState {
   readonly mark: CheckMark;
   readonly reason: string | null;
@@ -93,6 +97,7 @@ function apply(state: RunState, procedure: Procedure, event: RunEvent): void {
   const step = 'step' in body ? state.steps.find(({ id }) => id === body.step) : undefined;
   const handlers: { [T in RunEventBody['type']]: (entry: Extract<RunEventBody, { type: T }>) => void } = {
     check: (entry) => {
+      mirrorPulled(state, entry, at, event.by);
       if (step) step.checks[entry.check] = { mark: entry.mark, reason: entry.reason ?? null, at, by: event.by };
     },
     note: (entry) => step?.notes.push(remark(entry.text)),
@@ -138,6 +143,16 @@ function apply(state: RunState, procedure: Procedure, event: RunEvent): void {
     correction: (entry) => state.corrections.push({ ...remark(entry.text), about: entry.about }),
   };
   (handlers[body.type] as (entry: RunEventBody) => void)(body);
+}
+
+/** What was never pulled need not come back: its line in the return to power answers itself, and opens again with it. */
+function mirrorPulled(state: RunState, entry: Extract<RunEventBody, { type: 'check' }>, at: string, by: string): void {
+  if (!entry.check.startsWith(PULLED)) return;
+  const checks = state.steps.find(({ id }) => id === 'power')?.checks;
+  const back = `${BACK}${entry.check.slice(PULLED.length)}`;
+  if (!checks) return;
+  if (entry.mark === 'not-needed') checks[back] = { mark: 'not-needed', reason: 'was not pulled', at, by };
+  else if (checks[back]?.mark === 'not-needed') checks[back] = { mark: 'open', reason: null, at, by };
 }
 
 function markCurrent(state: RunState): void {

@@ -5,6 +5,7 @@ import { partName, type LoopFile } from '../loops/loopFile.js';
 import { TEST_GAUGE_KPA, MOST_GAUGE_KPA } from '../leak-testing/defaults.js';
 import { formatSpan } from '../units/display.js';
 import type { CheckItem, ProcedureInput, ProcedureStep } from './procedure.js';
+import { BACK, PULLED } from './state.js';
 
 const CLOSURE_WORDS: Record<string, string> = { plug: 'plug', cap: 'cap', valve: 'drain valve' };
 
@@ -121,7 +122,7 @@ export function isolateStep(loop: LoopFile): ProcedureStep {
     timers: [],
     checks: [
       { id: 'photo', text: 'Photograph taken before pulling', group: 'Pull and record' },
-      ...pullable(loop).map((item) => ({ ...item, id: `pulled:${item.id}`, group: 'Pull and record' })),
+      ...pullable(loop).map((item) => ({ ...item, id: `${PULLED}${item.id}`, group: 'Pull and record' })),
       { id: 'supply-off', text: 'Supply switched off at the back', beforePower: true, group: 'Supply' },
       { id: 'jumper', text: 'Jumper in or separate supply connected; only the pump (and fans) on it', beforePower: true, group: 'Supply' },
     ],
@@ -218,7 +219,7 @@ export function powerStep(loop: LoopFile): ProcedureStep {
         beforePower: true,
       })),
       ...pullable(loop).map(({ id, text }) => ({
-        id: `back:${id}`,
+        id: `${BACK}${id}`,
         text: text.replace('pulled', 'back in'),
         group: 'The pulled list',
         mayNotApply: true,

@@ -22,6 +22,15 @@ describe('the next coolant service', () => {
     expect(due.clocks.map(({ kind }) => kind)).toEqual(['policy', 'coolant-life']);
   });
 
+  it('says whose policy it was', () => {
+    expect(nextService({ ...clear, policy: 'six-months', policyScope: 'customer' }).reason).toBe(
+      'agreed with this owner: every six months after the fill',
+    );
+    expect(nextService({ ...clear, policy: 'six-months', policyScope: 'system' }).reason).toBe(
+      'set for this machine: every six months after the fill',
+    );
+  });
+
   it('follows the coolant where it ends first', () => {
     const due = nextService({ ...clear, coolantClass: 'opaque' });
     expect(due.dueOn).toBe('2026-06-10');

@@ -10,6 +10,10 @@ export const SERVICE_POLICIES = {
 export type ServicePolicy = keyof typeof SERVICE_POLICIES;
 export const SERVICE_POLICY_KEYS = Object.keys(SERVICE_POLICIES) as ServicePolicy[];
 
+/** Whose policy counts, in words. The narrowest goes before the wider. */
+export const POLICY_SCOPES = { workshop: 'workshop policy', customer: 'agreed with this owner', system: 'set for this machine' } as const;
+export type PolicyScope = keyof typeof POLICY_SCOPES;
+
 /** hours a day a machine runs where its owner gave no figure (general estimate) */
 export const DEFAULT_HOURS_PER_DAY = 4;
 /** days after a fill in which the settling check is made */
@@ -25,6 +29,8 @@ export interface DueInput {
   /** months from the product's sheet, or null */
   readonly sheetLifeMonths: number | null;
   readonly policy: ServicePolicy;
+  /** whose policy it is; the workshop's where nobody says otherwise */
+  readonly policyScope?: PolicyScope;
   /** mean coolant temperature, or null where nobody measured it */
   readonly meanCoolantC: number | null;
   /** running hours a day from the owner, or null */
@@ -57,10 +63,15 @@ export function nextService(input: DueInput): DueDate {
   return { dueOn: first.dueOn, reason: first.reason, estimated: first.estimated, clocks };
 }
 
-function policyClock({ filledOn, policy }: DueInput): DueClock | null {
+function policyClock({ filledOn, policy, policyScope = 'workshop' }: DueInput): DueClock | null {
   const { months, label } = SERVICE_POLICIES[policy];
   if (months === null) return null;
-  return { kind: 'policy', dueOn: addMonths(filledOn, months), reason: `workshop policy: ${label} after the fill`, estimated: false };
+  return {
+    kind: 'policy',
+    dueOn: addMonths(filledOn, months),
+    reason: `${POLICY_SCOPES[policyScope]}: ${label} after the fill`,
+    estimated: false,
+  };
 }
 
 function lifeClock(input: DueInput): DueClock | null {

@@ -9,8 +9,16 @@ export interface CustomerInput {
   readonly email: string | null;
   readonly phone: string | null;
   readonly channel: 'phone' | 'email' | 'text';
+  /** agreed with this owner, or null to do as the workshop does */
+  readonly policy: ServicePolicy | null;
   readonly note: string;
 }
+
+const policyField = (): Joi.StringSchema =>
+  Joi.string()
+    .valid(...SERVICE_POLICY_KEYS)
+    .allow(null)
+    .required();
 
 const customerFields: Joi.SchemaMap = {
   name: name().required(),
@@ -24,6 +32,7 @@ const customerFields: Joi.SchemaMap = {
     .required(),
   channel: Joi.string().valid('phone', 'email', 'text').required(),
   note: note().required(),
+  policy: policyField(),
 };
 
 export const customerSchema = Joi.object(customerFields);
@@ -45,10 +54,7 @@ const systemFields: Joi.SchemaMap = {
   caseText: Joi.string().trim().allow('').max(200).required(),
   builtBy: Joi.string().trim().allow('').max(120).required(),
   hoursPerDay: finite().greater(0).max(24).allow(null).required(),
-  policy: Joi.string()
-    .valid(...SERVICE_POLICY_KEYS)
-    .allow(null)
-    .required(),
+  policy: policyField(),
   note: note().required(),
 };
 

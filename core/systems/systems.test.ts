@@ -59,7 +59,7 @@ describe('what needs attention', () => {
 });
 
 describe('customers and systems as they are typed', () => {
-  const customer = { name: 'Ada Fernwick', email: null, phone: '+351 555 123', channel: 'phone', note: '' };
+  const customer = { name: 'Ada Fernwick', email: null, phone: '+351 555 123', channel: 'phone', note: '', policy: null };
   const system = { customerId: id, name: 'Tower', caseText: '', builtBy: '', hoursPerDay: null, policy: null, note: '' };
 
   it('takes what the desk knows', () => {

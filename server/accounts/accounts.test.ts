@@ -145,7 +145,7 @@ describe('forged requests', () => {
   it('are refused without the token of the session', async () => {
     const visitor = await bench.workshop('Forged');
     visitor.token = 'guess';
-    const answer = await visitor.post('/customers', { name: 'X', email: null, phone: null, channel: 'phone', note: '' });
+    const answer = await visitor.post('/customers', { name: 'X', email: null, phone: null, channel: 'phone', note: '', policy: null });
     expect(answer.status).toBe(403);
     expect(errorOf(answer).code).toBe('csrf');
     expect((await visitor.get('/customers')).status).toBe(200);
@@ -153,7 +153,7 @@ describe('forged requests', () => {
 
   it('are refused when a browser says that another site sent them', async () => {
     const visitor = await bench.workshop('Crossed');
-    const body = { name: 'X', email: null, phone: null, channel: 'phone', note: '' };
+    const body = { name: 'X', email: null, phone: null, channel: 'phone', note: '', policy: null };
     expect((await visitor.send('POST', '/api/customers', body, { 'sec-fetch-site': 'cross-site' })).status).toBe(403);
     expect((await visitor.send('POST', '/api/customers', body, { origin: 'https://elsewhere.example' })).status).toBe(403);
     expect((await visitor.send('POST', '/api/session', { email: 'a', password: 'b' }, { origin: 'null' })).status).toBe(403);

@@ -23,15 +23,12 @@ export const workshop = pgTable(
     id: uuid('id').primaryKey().defaultRandom(),
     name: text('name').notNull(),
     timeZone: text('time_zone').notNull(),
-    /** default service policy; a system may have its own */
-    policy: text('policy').notNull().default('twelve-months'),
     schools: jsonb('schools').$type<Schools>().notNull(),
     version: integer('version').notNull().default(1),
     createdAt: instant('created_at').notNull().defaultNow(),
   },
   () => [
     check('workshop_name_given', sql`length(trim(name)) > 0`),
-    check('workshop_policy_known', sql`policy in ('six-months', 'twelve-months', 'product-life')`),
     pgPolicy('workshop_own', {
       for: 'all',
       to: appRole,

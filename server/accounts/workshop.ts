@@ -4,6 +4,7 @@ import { DEFAULT_SCHOOLS } from '../../core/commissioning/schools.js';
 import type { Database, Scope } from '../database/client.js';
 import type { Ask } from '../http/context.js';
 import { DomainError, stale } from '../http/errors.js';
+import { DEFAULT_POLICY, ownPolicy, setPolicy } from '../due-dates/policies.js';
 import { hashPassword } from './password.js';
 import { bench, person, workshop } from './tables.js';
 
@@ -37,6 +38,7 @@ export async function createWorkshop(scope: Scope, input: Omit<SetupInput, 'pass
     .values({ name: input.workshopName, timeZone: input.timeZone, schools: DEFAULT_SCHOOLS })
     .returning({ id: workshop.id });
   const workshopId = (made as { id: string }).id;
+  await setPolicy(scope, workshopId, {}, DEFAULT_POLICY);
   const [lead] = await scope
     .insert(person)
     .values({ workshopId, name: input.personName, email: input.email, role: 'lead', passwordHash: input.passwordHash })
@@ -54,7 +56,6 @@ export async function readWorkshop({ scope, account }: Ask) {
       id: workshop.id,
       name: workshop.name,
       timeZone: workshop.timeZone,
-      policy: workshop.policy,
       schools: workshop.schools,
       version: workshop.version,
     })
@@ -65,19 +66,20 @@ export async function readWorkshop({ scope, account }: Ask) {
     .select({ id: person.id, name: person.name, email: person.email, role: person.role, active: person.active })
     .from(person)
     .orderBy(asc(person.name));
-  return { workshop: own, people, benches: await benchesOf(scope) };
+  const policy = (await ownPolicy(scope, {})) ?? DEFAULT_POLICY;
+  return { workshop: { ...own, policy }, people, benches: await benchesOf(scope) };
 }
 
 export async function editWorkshop(ask: Ask, input: WorkshopEdit) {
-  const { version, ...values } = input;
+  const { version, policy, ...values } = input;
   const changed = await ask.scope
     .update(workshop)
     .set({ ...values, version: version + 1 })
     .where(and(eq(workshop.id, ask.account.workshopId), eq(workshop.version, version)))
     .returning({ id: workshop.id });
-  const now = await readWorkshop(ask);
-  if (changed.length === 0) throw stale('workshop', input, now.workshop);
-  return now;
+  if (changed.length === 0) throw stale('workshop', input, (await readWorkshop(ask)).workshop);
+  await setPolicy(ask.scope, ask.account.workshopId, {}, policy);
+  return readWorkshop(ask);
 }
 
 export async function addPerson({ scope, account }: Ask, input: PersonInput) {

@@ -11,6 +11,7 @@ import { signOff } from '../commissioning/signOff.js';
 import { run, runEvent } from '../commissioning/tables.js';
 import { coolantBatch, coolantProduct } from '../coolants/tables.js';
 import type { Database, Scope } from '../database/client.js';
+import { DEFAULT_POLICY, setPolicy } from '../due-dates/policies.js';
 import { dueItem, postponement } from '../due-dates/tables.js';
 import type { Clock } from '../http/clock.js';
 import type { Account, Ask } from '../http/context.js';
@@ -81,9 +82,10 @@ async function makeWorkshop(scope: Scope, clock: Clock, passwordHash: string): P
   const random = seededRandom(20_417);
   const [shop] = await scope
     .insert(workshop)
-    .values({ ...DEMO_WORKSHOP, policy: 'twelve-months', schools: DEFAULT_SCHOOLS })
+    .values({ ...DEMO_WORKSHOP, schools: DEFAULT_SCHOOLS })
     .returning();
   const workshopId = (shop as { id: string }).id;
+  await setPolicy(scope, workshopId, {}, DEFAULT_POLICY);
   const people = await scope
     .insert(person)
     .values(DEMO_PEOPLE.map((each) => ({ workshopId, ...each, passwordHash })))

@@ -1,11 +1,11 @@
 import { and, eq, inArray } from 'drizzle-orm';
-import { nextService, settlingCheck, type ServicePolicy } from '../../core/due-dates/due.js';
+import { nextService, settlingCheck } from '../../core/due-dates/due.js';
 import type { CoolantClass } from '../../core/coolants/classes.js';
-import { workshop } from '../accounts/tables.js';
 import { coolantProduct } from '../coolants/tables.js';
 import type { Scope } from '../database/client.js';
 import { notFound } from '../http/errors.js';
 import { system } from '../systems/tables.js';
+import { policyFor } from './policies.js';
 import { dueItem } from './tables.js';
 
 export interface FillFacts {
@@ -26,9 +26,8 @@ export interface FillFacts {
  */
 export async function openAfterFill(scope: Scope, facts: FillFacts): Promise<{ serviceDueOn: string; settlingDueOn: string }> {
   const [holder] = await scope
-    .select({ systemPolicy: system.policy, workshopPolicy: workshop.policy, hoursPerDay: system.hoursPerDay })
+    .select({ customerId: system.customerId, hoursPerDay: system.hoursPerDay })
     .from(system)
-    .innerJoin(workshop, eq(workshop.id, system.workshopId))
     .where(eq(system.id, facts.systemId));
   const [product] = await scope.select().from(coolantProduct).where(eq(coolantProduct.id, facts.productId));
   if (!holder) throw notFound('system');
@@ -42,7 +41,7 @@ export async function openAfterFill(scope: Scope, facts: FillFacts): Promise<{ s
     coolantClass: product.coolantClass as CoolantClass,
     productName: product.name,
     sheetLifeMonths: product.sheetLifeMonths,
-    policy: (holder.systemPolicy ?? holder.workshopPolicy) as ServicePolicy,
+    ...(await policyFor(scope, facts.systemId, holder.customerId)),
     meanCoolantC: facts.meanCoolantC,
     hoursPerDay: holder.hoursPerDay,
   });

@@ -1,11 +1,11 @@
 import { sql } from 'drizzle-orm';
-import { boolean, check, date, foreignKey, index, integer, jsonb, pgTable, text, uuid } from 'drizzle-orm/pg-core';
+import { boolean, check, date, foreignKey, index, integer, jsonb, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import type { DueClock } from '../../core/due-dates/due.js';
-import { person } from '../accounts/tables.js';
+import { person, workshop } from '../accounts/tables.js';
 import { fill } from '../commissioning/tables.js';
 import { instant, owned, tenantWalls } from '../database/columns.js';
 import { loop } from '../loops/tables.js';
-import { system } from '../systems/tables.js';
+import { customer, system } from '../systems/tables.js';
 
 export const dueItem = pgTable(
   'due_item',
@@ -41,6 +41,26 @@ export const dueItem = pgTable(
     index('due_open').on(t.workshopId, t.state, t.dueOn),
     index('due_by_system').on(t.workshopId, t.systemId),
     ...tenantWalls('due_item', t),
+  ],
+);
+
+/** When coolant comes out: for the whole workshop (no scope), for one customer, or for one system. The narrowest counts. */
+export const policy = pgTable(
+  'policy',
+  {
+    ...owned,
+    customerId: uuid('customer_id'),
+    systemId: uuid('system_id'),
+    service: text('service').notNull(),
+  },
+  (t) => [
+    foreignKey({ name: 'policy_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),
+    foreignKey({ name: 'policy_customer_fk', columns: [t.workshopId, t.customerId], foreignColumns: [customer.workshopId, customer.id] }),
+    foreignKey({ name: 'policy_system_fk', columns: [t.workshopId, t.systemId], foreignColumns: [system.workshopId, system.id] }),
+    unique('policy_scope_once').on(t.workshopId, t.customerId, t.systemId).nullsNotDistinct(),
+    check('policy_one_scope', sql`customer_id is null or system_id is null`),
+    check('policy_service_known', sql`service in ('six-months', 'twelve-months', 'product-life')`),
+    ...tenantWalls('policy', t),
   ],
 );
 

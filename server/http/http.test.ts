@@ -53,7 +53,7 @@ describe('bad input', () => {
     const answer = await visitor.send(
       'POST',
       '/api/customers',
-      '{"__proto__":{"admin":true},"name":"x","email":null,"phone":null,"channel":"phone","note":""}',
+      '{"__proto__":{"admin":true},"name":"x","email":null,"phone":null,"channel":"phone","note":"","policy":null}',
     );
     expect([201, 422]).toContain(answer.status);
     expect(({} as { admin?: boolean }).admin).toBeUndefined();

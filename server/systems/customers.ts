@@ -1,31 +1,44 @@
 import { and, asc, eq } from 'drizzle-orm';
 import type { CustomerInput } from '../../core/systems/schema.js';
+import { ownPolicy, setPolicy } from '../due-dates/policies.js';
+import { policy } from '../due-dates/tables.js';
 import { idFrom, type Ask } from '../http/context.js';
 import { notFound, stale } from '../http/errors.js';
 import { customer } from './tables.js';
 
 export async function listCustomers({ scope }: Ask) {
-  return { customers: await scope.select().from(customer).orderBy(asc(customer.name)) };
+  const rows = await scope
+    .select({ customer, policy: policy.service })
+    .from(customer)
+    .leftJoin(policy, eq(policy.customerId, customer.id))
+    .orderBy(asc(customer.name));
+  return { customers: rows.map((row) => ({ ...row.customer, policy: row.policy })) };
 }
 
 export async function addCustomer({ scope, account }: Ask, input: CustomerInput) {
+  const { policy: service, ...values } = input;
   const [made] = await scope
     .insert(customer)
-    .values({ workshopId: account.workshopId, ...input })
+    .values({ workshopId: account.workshopId, ...values })
     .returning();
-  return made as NonNullable<typeof made>;
+  const row = made as NonNullable<typeof made>;
+  await setPolicy(scope, account.workshopId, { customerId: row.id }, service);
+  return { ...row, policy: service };
 }
 
-export async function editCustomer({ scope, request }: Ask, input: CustomerInput & { version: number }) {
+export async function editCustomer({ scope, request, account }: Ask, input: CustomerInput & { version: number }) {
   const id = idFrom(request, 'id', 'customer');
-  const { version, ...values } = input;
+  const { version, policy: service, ...values } = input;
   const [after] = await scope
     .update(customer)
     .set({ ...values, version: version + 1 })
     .where(and(eq(customer.id, id), eq(customer.version, version)))
     .returning();
-  if (after) return after;
-  const [now] = await scope.select().from(customer).where(eq(customer.id, id));
-  if (!now) throw notFound('customer');
-  throw stale('customer', input, now);
+  if (!after) {
+    const [now] = await scope.select().from(customer).where(eq(customer.id, id));
+    if (!now) throw notFound('customer');
+    throw stale('customer', input, { ...now, policy: await ownPolicy(scope, { customerId: id }) });
+  }
+  await setPolicy(scope, account.workshopId, { customerId: id }, service);
+  return { ...after, policy: service };
 }

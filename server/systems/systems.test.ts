@@ -70,7 +70,7 @@ describe('systems and their owners', () => {
   });
 
   it('refuse a text with a character that cannot be stored', async () => {
-    const answer = await desk.post('/customers', { name: 'A\u0000B', email: null, phone: null, channel: 'phone', note: '' });
+    const answer = await desk.post('/customers', { name: 'A\u0000B', email: null, phone: null, channel: 'phone', note: '', policy: null });
     expect(answer.status).toBe(422);
     expect(errorOf(answer).message).toContain('cannot be stored');
   });
@@ -101,7 +101,7 @@ describe('two people editing one system', () => {
   it('only one of two saves at the same moment is taken', async () => {
     const customerId = await desk.customer('Twins');
     const edit = (name: string) =>
-      desk.put(`/customers/${customerId}`, { name, email: null, phone: null, channel: 'email', note: '', version: 1 });
+      desk.put(`/customers/${customerId}`, { name, email: null, phone: null, channel: 'email', note: '', policy: null, version: 1 });
     const statuses = (await Promise.all([edit('One'), edit('Two'), edit('Three')])).map(({ status }) => status).sort();
     expect(statuses).toEqual([200, 409, 409]);
   });
@@ -125,8 +125,51 @@ describe('two people editing one system', () => {
   });
 });
 
+describe('policies', () => {
+  it('the narrowest counts: machine before owner before workshop, and each can be taken back', async () => {
+    const owner = { name: 'Careful', email: null, phone: null, channel: 'phone', note: '' };
+    const customerId = (await desk.post<{ id: string }>('/customers', { ...owner, policy: 'six-months' })).body.id;
+    const systemId = await desk.system('Policed', customerId);
+    const productId = await desk.coolant({ sheetLifeMonths: 36 });
+    const { id: loopId } = await desk.loop(systemId, productId);
+    await bench.pool.query("update system set state = 'in-service' where id = $1", [systemId]);
+    const refill = async (doneOn: string): Promise<string | undefined> => {
+      await desk.post(`/systems/${systemId}/services`, {
+        loopId,
+        kind: 'drain-refill',
+        doneOn,
+        productId,
+        drainedMl: null,
+        pouredMl: 700,
+        note: '',
+        finding: '',
+      });
+      const { dues } = (await desk.get<{ dues: { kind: string; reason: string }[] }>(`/systems/${systemId}`)).body;
+      return dues.find(({ kind }) => kind === 'coolant-service')?.reason;
+    };
+    const edit = (policy: string | null, version: number) =>
+      desk.put(`/systems/${systemId}`, {
+        customerId,
+        name: 'Policed',
+        caseText: '',
+        builtBy: '',
+        hoursPerDay: null,
+        policy,
+        note: '',
+        state: 'in-service',
+        version,
+      });
+    expect(await refill('2026-01-01')).toBe('agreed with this owner: every six months after the fill');
+    expect((await edit('twelve-months', 1)).status).toBe(200);
+    expect(await refill('2026-01-02')).toBe('set for this machine: every twelve months after the fill');
+    await edit(null, 2);
+    await desk.put(`/customers/${customerId}`, { ...owner, policy: null, version: 1 });
+    expect(await refill('2026-01-03')).toBe('workshop policy: every twelve months after the fill');
+  });
+});
+
 describe('a double submit', () => {
-  const body = { name: 'Once Only', email: null, phone: null, channel: 'phone', note: '' };
+  const body = { name: 'Once Only', email: null, phone: null, channel: 'phone', note: '', policy: null };
 
   it('counts once and answers the same twice', async () => {
     const key = randomUUID();
@@ -179,7 +222,7 @@ describe('another workshop', () => {
     ]) {
       expect((await other.get(path)).status, path).toBe(404);
     }
-    const edit = { name: 'Mine now', email: null, phone: null, channel: 'phone', note: '', version: 1 };
+    const edit = { name: 'Mine now', email: null, phone: null, channel: 'phone', note: '', policy: null, version: 1 };
     expect((await other.put(`/customers/${customerId}`, edit)).status).toBe(404);
     expect(
       (await other.post('/systems', { customerId, name: 'X', caseText: '', builtBy: '', hoursPerDay: null, policy: null, note: '' }))

@@ -4,6 +4,7 @@ import type { SystemEdit, SystemInput } from '../../core/systems/schema.js';
 import { fill, run } from '../commissioning/tables.js';
 import { coolantProduct } from '../coolants/tables.js';
 import { dueItem } from '../due-dates/tables.js';
+import { ownPolicy, setPolicy } from '../due-dates/policies.js';
 import { idFrom, type Ask } from '../http/context.js';
 import { DomainError, notFound, stale } from '../http/errors.js';
 import { loop, loopRevision } from '../loops/tables.js';
@@ -119,19 +120,22 @@ function groupBySystem<T extends { systemId: string }>(rows: readonly T[]): Map<
 }
 
 export async function addSystem({ scope, account }: Ask, input: SystemInput) {
+  const { policy, ...values } = input;
   const [made] = await scope
     .insert(system)
-    .values({ workshopId: account.workshopId, ...input })
+    .values({ workshopId: account.workshopId, ...values })
     .returning();
-  return made as NonNullable<typeof made>;
+  const row = made as NonNullable<typeof made>;
+  await setPolicy(scope, account.workshopId, { systemId: row.id }, policy);
+  return { ...row, policy };
 }
 
-export async function editSystem({ scope, request }: Ask, input: SystemEdit) {
+export async function editSystem({ scope, request, account }: Ask, input: SystemEdit) {
   const id = idFrom(request, 'id', 'system');
-  const { version, ...values } = input;
+  const { version, policy, ...values } = input;
   const [now] = await scope.select().from(system).where(eq(system.id, id));
   if (!now) throw notFound('system');
-  if (now.version !== version) throw stale('system', input, now);
+  if (now.version !== version) throw stale('system', input, { ...now, policy: await ownPolicy(scope, { systemId: id }) });
   if (values.state !== now.state && (values.state === 'on-bench' || now.state === 'on-bench')) {
     throw new DomainError(
       'refused',
@@ -146,7 +150,8 @@ export async function editSystem({ scope, request }: Ask, input: SystemEdit) {
     .where(and(eq(system.id, id), eq(system.version, version)))
     .returning();
   if (!after) throw new DomainError('conflict', 'Somebody else saved at the same moment; look again.');
-  return after;
+  await setPolicy(scope, account.workshopId, { systemId: id }, policy);
+  return { ...after, policy };
 }
 
 export async function readSystem(ask: Ask) {
@@ -193,7 +198,8 @@ export async function readSystem(ask: Ask) {
           .where(inArray(run.loopId, loopIds))
           .orderBy(desc(run.startedAt));
   return {
-    ...row,
+    system: { ...row.system, policy: await ownPolicy(scope, { systemId: id }) },
+    customer: { ...row.customer, policy: await ownPolicy(scope, { customerId: row.customer.id }) },
     attention: attentionOf(
       row.system.state as SystemState,
       dues.map(({ kind, dueOn }) => ({ kind: kind as DueKind, dueOn })),

@@ -32,8 +32,6 @@ export const system = pgTable(
     builtBy: text('built_by').notNull().default(''),
     state: text('state').notNull().default('planned'),
     hoursPerDay: doublePrecision('hours_per_day'),
-    /** overrides the workshop's service policy */
-    policy: text('policy'),
     note: text('note').notNull().default(''),
     version: integer('version').notNull().default(1),
   },
@@ -42,7 +40,6 @@ export const system = pgTable(
     check('system_name_given', sql`length(trim(name)) > 0`),
     check('system_state_known', sql`state in ('planned', 'on-bench', 'in-service', 'retired')`),
     check('system_hours_sane', sql`hours_per_day > 0 and hours_per_day <= 24`),
-    check('system_policy_known', sql`policy in ('six-months', 'twelve-months', 'product-life')`),
     index('system_by_customer').on(t.workshopId, t.customerId),
     ...tenantWalls('system', t),
   ],

@@ -133,8 +133,9 @@ export class Visitor {
   }
 
   async customer(name = 'Ada Fernwick'): Promise<string> {
-    return (await this.post<{ id: string }>('/customers', { name, email: null, phone: '+351 555 123', channel: 'phone', note: '' })).body
-      .id;
+    return (
+      await this.post<{ id: string }>('/customers', { name, email: null, phone: '+351 555 123', channel: 'phone', note: '', policy: null })
+    ).body.id;
   }
 
   async system(name = 'Tower', customerId?: string): Promise<string> {

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import type { ServicePolicy } from '@core/due-dates/due.js';
+import { POLICY_CHOICES } from './policyChoices.js';
+
 /** The owner's fields, for a new system and for a correction. `at` gives the server's messages for a field. */
 export interface CustomerForm {
   name: string;
@@ -6,6 +9,7 @@ export interface CustomerForm {
   phone: string;
   channel: 'phone' | 'email' | 'text';
   note: string;
+  policy: ServicePolicy | null;
 }
 const form = defineModel<CustomerForm>({ required: true });
 defineProps<{ at: (path: string) => string[] }>();
@@ -23,6 +27,7 @@ const channels = [
       <v-text-field v-model="form.phone" label="Phone" inputmode="tel" autocomplete="off" :error-messages="at('phone')" />
       <v-text-field v-model="form.email" label="E-mail" type="email" autocomplete="off" :error-messages="at('email')" />
     </div>
+    <v-select v-model="form.policy" :items="POLICY_CHOICES" label="Coolant comes out" :error-messages="at('policy')" />
     <v-select v-model="form.channel" :items="channels" label="Likes to be reached" :error-messages="at('channel')" />
     <v-textarea v-model="form.note" label="Note about the owner" :error-messages="at('note')" />
   </div>

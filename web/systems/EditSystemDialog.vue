@@ -20,7 +20,7 @@ const versions = ref({ system: props.system.version, customer: props.customer.ve
 const retired = ref(props.system.state === 'retired');
 
 function ownerForm(from: Customer): CustomerForm {
-  return { name: from.name, email: from.email ?? '', phone: from.phone ?? '', channel: from.channel, note: from.note };
+  return { name: from.name, email: from.email ?? '', phone: from.phone ?? '', channel: from.channel, note: from.note, policy: from.policy };
 }
 
 watch(open, (now) => {
@@ -77,7 +77,7 @@ const systemLabels = {
   note: 'Note',
   state: 'State',
 };
-const customerLabels = { name: 'Owner', phone: 'Phone', email: 'E-mail', channel: 'Reached', note: 'Note' };
+const customerLabels = { name: 'Owner', phone: 'Phone', email: 'E-mail', channel: 'Reached', policy: 'Policy', note: 'Note' };
 </script>
 
 <template>

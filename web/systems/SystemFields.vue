@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { SERVICE_POLICIES, SERVICE_POLICY_KEYS, type ServicePolicy } from '@core/due-dates/due.js';
+import type { ServicePolicy } from '@core/due-dates/due.js';
+import { POLICY_CHOICES } from './policyChoices.js';
 import NumberField from '../units/NumberField.vue';
 
 export interface SystemForm {
@@ -12,10 +13,6 @@ export interface SystemForm {
 }
 const form = defineModel<SystemForm>({ required: true });
 defineProps<{ at: (path: string) => string[] }>();
-const policies = [
-  { value: null, title: 'as the workshop does' },
-  ...SERVICE_POLICY_KEYS.map((value) => ({ value, title: SERVICE_POLICIES[value].label })),
-];
 </script>
 
 <template>
@@ -31,7 +28,7 @@ const policies = [
     <v-text-field v-model="form.builtBy" label="Built by" placeholder="this workshop" autocomplete="off" :error-messages="at('builtBy')" />
     <div class="pair">
       <NumberField v-model="form.hoursPerDay" label="Runs, if known" unit="h a day" :errors="at('hoursPerDay')" />
-      <v-select v-model="form.policy" :items="policies" label="Service policy" :error-messages="at('policy')" />
+      <v-select v-model="form.policy" :items="POLICY_CHOICES" label="Coolant comes out" :error-messages="at('policy')" />
     </div>
     <v-textarea v-model="form.note" label="Note about the machine" :error-messages="at('note')" />
   </div>

@@ -49,6 +49,13 @@ const several = computed(() => (page.value?.loops.length ?? 0) > 1);
 const loopName = (loopId: string): string | null =>
   several.value ? (page.value?.loops.find(({ id }) => id === loopId)?.name ?? null) : null;
 const channelWords = { phone: 'likes a call', text: 'likes a text', email: 'likes an e-mail' };
+/** the narrowest policy that counts here */
+const policyWords = computed(() => {
+  const own = page.value?.system.policy;
+  const owners = page.value?.customer.policy;
+  if (own) return `${SERVICE_POLICIES[own].label}, set for this machine`;
+  return owners ? `${SERVICE_POLICIES[owners].label}, agreed with this owner` : 'as the workshop does';
+});
 const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some(({ state }) => state === 'signed-off')) ?? false);
 </script>
 
@@ -152,7 +159,7 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
             }}
           </p>
           <p class="quiet">
-            Policy: {{ page.system.policy ? SERVICE_POLICIES[page.system.policy].label : 'as the workshop does'
+            Policy: {{ policyWords
             }}<template v-if="page.system.hoursPerDay">; runs {{ page.system.hoursPerDay }} h a day by its owner</template>
           </p>
           <v-btn

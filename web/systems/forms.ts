@@ -4,7 +4,7 @@ import type { SystemForm } from './SystemFields.vue';
 
 const orNull = (text: string): string | null => (text.trim() === '' ? null : text.trim());
 
-export const emptyCustomer = (): CustomerForm => ({ name: '', email: '', phone: '', channel: 'phone', note: '' });
+export const emptyCustomer = (): CustomerForm => ({ name: '', email: '', phone: '', channel: 'phone', note: '', policy: null });
 export const emptySystem = (): SystemForm => ({ name: '', caseText: '', builtBy: '', hoursPerDay: null, policy: null, note: '' });
 
 export const customerInput = (form: CustomerForm): CustomerInput => ({
@@ -13,6 +13,7 @@ export const customerInput = (form: CustomerForm): CustomerInput => ({
   phone: orNull(form.phone),
   channel: form.channel,
   note: form.note,
+  policy: form.policy,
 });
 
 export const systemInput = (form: SystemForm, customerId: string): SystemInput => ({

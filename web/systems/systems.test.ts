@@ -112,6 +112,7 @@ describe('forms', () => {
       phone: null,
       channel: 'phone',
       note: '',
+      policy: null,
     });
     expect(systemInput({ ...emptySystem(), name: ' Tower ' }, 'c')).toMatchObject({
       customerId: 'c',

@@ -37,6 +37,7 @@ export interface Customer {
   phone: string | null;
   channel: 'phone' | 'email' | 'text';
   note: string;
+  policy: ServicePolicy | null;
   version: number;
 }
 

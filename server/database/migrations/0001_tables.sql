@@ -48,12 +48,10 @@ CREATE TABLE "workshop" (
 	"id" uuid PRIMARY KEY DEFAULT gen_random_uuid() NOT NULL,
 	"name" text NOT NULL,
 	"time_zone" text NOT NULL,
-	"policy" text DEFAULT 'twelve-months' NOT NULL,
 	"schools" jsonb NOT NULL,
 	"version" integer DEFAULT 1 NOT NULL,
 	"created_at" timestamp with time zone DEFAULT now() NOT NULL,
-	CONSTRAINT "workshop_name_given" CHECK (length(trim(name)) > 0),
-	CONSTRAINT "workshop_policy_known" CHECK (policy in ('six-months', 'twelve-months', 'product-life'))
+	CONSTRAINT "workshop_name_given" CHECK (length(trim(name)) > 0)
 );
 --> statement-breakpoint
 ALTER TABLE "workshop" ENABLE ROW LEVEL SECURITY;--> statement-breakpoint
@@ -210,6 +208,20 @@ CREATE TABLE "due_item" (
 );
 --> statement-breakpoint
 ALTER TABLE "due_item" ENABLE ROW LEVEL SECURITY;--> statement-breakpoint
+CREATE TABLE "policy" (
+	"id" uuid PRIMARY KEY DEFAULT gen_random_uuid() NOT NULL,
+	"workshop_id" uuid NOT NULL,
+	"created_at" timestamp with time zone DEFAULT now() NOT NULL,
+	"customer_id" uuid,
+	"system_id" uuid,
+	"service" text NOT NULL,
+	CONSTRAINT "policy_scope_once" UNIQUE NULLS NOT DISTINCT("workshop_id","customer_id","system_id"),
+	CONSTRAINT "policy_tenant_key" UNIQUE("workshop_id","id"),
+	CONSTRAINT "policy_one_scope" CHECK (customer_id is null or system_id is null),
+	CONSTRAINT "policy_service_known" CHECK (service in ('six-months', 'twelve-months', 'product-life'))
+);
+--> statement-breakpoint
+ALTER TABLE "policy" ENABLE ROW LEVEL SECURITY;--> statement-breakpoint
 CREATE TABLE "postponement" (
 	"id" uuid PRIMARY KEY DEFAULT gen_random_uuid() NOT NULL,
 	"workshop_id" uuid NOT NULL,
@@ -348,14 +360,12 @@ CREATE TABLE "system" (
 	"built_by" text DEFAULT '' NOT NULL,
 	"state" text DEFAULT 'planned' NOT NULL,
 	"hours_per_day" double precision,
-	"policy" text,
 	"note" text DEFAULT '' NOT NULL,
 	"version" integer DEFAULT 1 NOT NULL,
 	CONSTRAINT "system_tenant_key" UNIQUE("workshop_id","id"),
 	CONSTRAINT "system_name_given" CHECK (length(trim(name)) > 0),
 	CONSTRAINT "system_state_known" CHECK (state in ('planned', 'on-bench', 'in-service', 'retired')),
-	CONSTRAINT "system_hours_sane" CHECK (hours_per_day > 0 and hours_per_day <= 24),
-	CONSTRAINT "system_policy_known" CHECK (policy in ('six-months', 'twelve-months', 'product-life'))
+	CONSTRAINT "system_hours_sane" CHECK (hours_per_day > 0 and hours_per_day <= 24)
 );
 --> statement-breakpoint
 ALTER TABLE "system" ENABLE ROW LEVEL SECURITY;--> statement-breakpoint
@@ -386,6 +396,9 @@ ALTER TABLE "due_item" ADD CONSTRAINT "due_item_system_fk" FOREIGN KEY ("worksho
 ALTER TABLE "due_item" ADD CONSTRAINT "due_item_loop_fk" FOREIGN KEY ("workshop_id","loop_id") REFERENCES "public"."loop"("workshop_id","id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "due_item" ADD CONSTRAINT "due_item_fill_fk" FOREIGN KEY ("workshop_id","fill_id") REFERENCES "public"."fill"("workshop_id","id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "due_item" ADD CONSTRAINT "due_item_person_fk" FOREIGN KEY ("workshop_id","closed_by") REFERENCES "public"."person"("workshop_id","id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "policy" ADD CONSTRAINT "policy_workshop_fk" FOREIGN KEY ("workshop_id") REFERENCES "public"."workshop"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "policy" ADD CONSTRAINT "policy_customer_fk" FOREIGN KEY ("workshop_id","customer_id") REFERENCES "public"."customer"("workshop_id","id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "policy" ADD CONSTRAINT "policy_system_fk" FOREIGN KEY ("workshop_id","system_id") REFERENCES "public"."system"("workshop_id","id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "postponement" ADD CONSTRAINT "postponement_due_fk" FOREIGN KEY ("workshop_id","due_item_id") REFERENCES "public"."due_item"("workshop_id","id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "postponement" ADD CONSTRAINT "postponement_person_fk" FOREIGN KEY ("workshop_id","person_id") REFERENCES "public"."person"("workshop_id","id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "component" ADD CONSTRAINT "component_revision_fk" FOREIGN KEY ("workshop_id","revision_id") REFERENCES "public"."loop_revision"("workshop_id","id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
@@ -425,6 +438,7 @@ CREATE POLICY "run_record_own_workshop" ON "run_record" AS PERMISSIVE FOR ALL TO
 CREATE POLICY "coolant_batch_own_workshop" ON "coolant_batch" AS PERMISSIVE FOR ALL TO "lavacrum_app" USING (workshop_id = nullif(current_setting('lavacrum.workshop', true), '')::uuid) WITH CHECK (workshop_id = nullif(current_setting('lavacrum.workshop', true), '')::uuid);--> statement-breakpoint
 CREATE POLICY "coolant_product_own_workshop" ON "coolant_product" AS PERMISSIVE FOR ALL TO "lavacrum_app" USING (workshop_id = nullif(current_setting('lavacrum.workshop', true), '')::uuid) WITH CHECK (workshop_id = nullif(current_setting('lavacrum.workshop', true), '')::uuid);--> statement-breakpoint
 CREATE POLICY "due_item_own_workshop" ON "due_item" AS PERMISSIVE FOR ALL TO "lavacrum_app" USING (workshop_id = nullif(current_setting('lavacrum.workshop', true), '')::uuid) WITH CHECK (workshop_id = nullif(current_setting('lavacrum.workshop', true), '')::uuid);--> statement-breakpoint
+CREATE POLICY "policy_own_workshop" ON "policy" AS PERMISSIVE FOR ALL TO "lavacrum_app" USING (workshop_id = nullif(current_setting('lavacrum.workshop', true), '')::uuid) WITH CHECK (workshop_id = nullif(current_setting('lavacrum.workshop', true), '')::uuid);--> statement-breakpoint
 CREATE POLICY "postponement_own_workshop" ON "postponement" AS PERMISSIVE FOR ALL TO "lavacrum_app" USING (workshop_id = nullif(current_setting('lavacrum.workshop', true), '')::uuid) WITH CHECK (workshop_id = nullif(current_setting('lavacrum.workshop', true), '')::uuid);--> statement-breakpoint
 CREATE POLICY "component_own_workshop" ON "component" AS PERMISSIVE FOR ALL TO "lavacrum_app" USING (workshop_id = nullif(current_setting('lavacrum.workshop', true), '')::uuid) WITH CHECK (workshop_id = nullif(current_setting('lavacrum.workshop', true), '')::uuid);--> statement-breakpoint
 CREATE POLICY "loop_own_workshop" ON "loop" AS PERMISSIVE FOR ALL TO "lavacrum_app" USING (workshop_id = nullif(current_setting('lavacrum.workshop', true), '')::uuid) WITH CHECK (workshop_id = nullif(current_setting('lavacrum.workshop', true), '')::uuid);--> statement-breakpoint
