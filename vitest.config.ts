@@ -14,7 +14,7 @@ export default defineConfig({
         resolve: { alias },
         test: {
           name: 'unit',
-          include: ['core/**/*.test.ts', 'web/**/*.test.ts', 'server/**/*.unit.test.ts'],
+          include: ['core/**/*.test.ts', 'tests/oracle/**/*.test.ts', 'web/**/*.test.ts', 'server/**/*.unit.test.ts'],
           environment: 'node',
           server: { deps: { inline: ['vuetify'] } },
           css: false,

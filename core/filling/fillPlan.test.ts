@@ -6,7 +6,8 @@ import { addPart } from '../catalogue/edit.js';
 import { readLoopFile } from '../loops/loopFileSchema.js';
 import { loopVolume } from '../loops/volume.js';
 import { loopOf, part, run, usualLoop } from '../loops/testLoops.js';
-import { balanceFill, fillFront, fillVolume, planFill, reservoirMarks, type PulsePlan } from './fillPlan.js';
+import { balanceFill, fillFront, fillVolume, planFill, type PulsePlan } from './fillPlan.js';
+import { reservoirMarks } from '../loops/marks.js';
 
 const example = readLoopFile(JSON.parse(readFileSync('examples/two-radiators.json', 'utf8')));
 const pulses = (loop: typeof example): PulsePlan => {

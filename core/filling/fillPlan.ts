@@ -1,10 +1,8 @@
 import { flowOrder } from '../loops/chain.js';
 import { runName, shortName } from '../catalogue/names.js';
-import type { LoopComponent, LoopFile } from '../loops/loopFile.js';
+import type { LoopFile } from '../loops/loopFile.js';
+import { reservoirMarks } from '../loops/marks.js';
 import { loopVolume, sumVolumes, type Volume } from '../loops/volume.js';
-
-/** Marks of a reservoir whose file states none, as shares of its inside (general estimate). */
-export const DEFAULT_MARKS = { fillShare: 0.88, lowShare: 0.3 } as const;
 
 export interface FillPulse {
   readonly number: number;
@@ -38,11 +36,6 @@ export interface GravityPlan {
 }
 
 export type FillPlan = PulsePlan | GravityPlan;
-
-export function reservoirMarks(reservoir: LoopComponent): { fillMarkMl: number; lowMarkMl: number } {
-  const fillMarkMl = reservoir.max_fill_ml ?? DEFAULT_MARKS.fillShare * reservoir.volume_ml;
-  return { fillMarkMl, lowMarkMl: reservoir.low_mark_ml ?? Math.min(fillMarkMl, DEFAULT_MARKS.lowShare * reservoir.volume_ml) };
-}
 
 /** What the loop takes when its reservoir stands at the fill mark: the gas cushion above the mark stays. */
 export function fillVolume(loop: LoopFile): Volume {

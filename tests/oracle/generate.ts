@@ -1,0 +1,156 @@
+import type { LoopComponent, LoopFile, LoopTube } from '../../core/loops/loopFile.js';
+
+/** A repeatable stream of numbers in [0, 1) (mulberry32). */
+export function seeded(seed: number): () => number {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
+    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
+    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+const between = (random: () => number, low: number, high: number): number => low + (high - low) * random();
+const pick = <T>(random: () => number, from: readonly T[]): T => from[Math.floor(random() * from.length)] as T;
+
+const BORES = [
+  [8, 11],
+  [10, 13],
+  [10, 16],
+  [12, 16],
+  [13, 19],
+] as const;
+const KINDS = ['compression', 'barb', '45', '90', 'tee-through', 'tee-branch', 'valve', 'coupling'] as const;
+
+/** Puts parts together: every call gives the new part's id. */
+class Builder {
+  readonly components: LoopComponent[] = [];
+  readonly tubes: LoopTube[] = [];
+  constructor(private readonly random: () => number) {}
+
+  add(kind: string, more: Partial<LoopComponent> = {}): string {
+    const id = `${kind}-${this.components.length}`;
+    const at = [between(this.random, 0, 400), between(this.random, 0, 480), between(this.random, 20, 140)] as const;
+    this.components.push({
+      id,
+      kind,
+      volume_ml: 30,
+      ports: { in: at, out: [at[0] + 20, at[1], at[2]] },
+      flow: ['in', 'out'],
+      ...more,
+    });
+    return id;
+  }
+
+  block(): string {
+    const { random } = this;
+    return this.add('block', {
+      resistance: { linear_kpa_per_lpm: between(random, 0, 0.4), quadratic_kpa_per_lpm2: between(random, 0.05, 1.2) },
+    });
+  }
+
+  pump(): string {
+    const { random } = this;
+    const shutOff = between(random, 25, 55);
+    const free = between(random, 800, 1600);
+    return this.add('pump', {
+      curve: [0, 0.35, 0.7, 1].map((share) => [share * free, shutOff * (1 - share ** 1.8)] as const),
+      speed: between(random, 0.4, 1),
+    });
+  }
+
+  junction(): string {
+    const at = [between(this.random, 0, 400), between(this.random, 0, 480), 80] as const;
+    return this.add('junction', { ports: { a: at, b: at, c: at, d: at }, flow: undefined, volume_ml: 5 });
+  }
+
+  join(from: readonly [string, string], to: readonly [string, string]): void {
+    const { random } = this;
+    const [bore_mm, outer_mm] = pick(random, BORES);
+    this.tubes.push({
+      id: `tube-${this.tubes.length}`,
+      from,
+      to,
+      bore_mm,
+      outer_mm,
+      material: 'epdm',
+      path: [],
+      length_mm: between(random, 40, 600),
+      fittings: Array.from({ length: Math.floor(between(random, 0, 4)) }, () => pick(random, KINDS)),
+    });
+  }
+
+  file(name: string): LoopFile {
+    return { format: 'lavacrum-loop', version: 1, name, components: this.components, tubes: this.tubes };
+  }
+}
+
+/**
+ * A loop with a trunk of one or two pumps and `stages` places where it splits into branches of one to three blocks;
+ * a stage may hold a bypass tube, or a bridge between two of its branches.
+ */
+export function generateNetwork(seed: number, stages = 1 + (seed % 3)): LoopFile {
+  const random = seeded(seed);
+  const build = new Builder(random);
+  const reservoir = build.add('reservoir', { volume_ml: 250, box: { min: [300, 90, 60], max: [350, 260, 110] } });
+  const start = reservoir;
+  let last: readonly [string, string] = [reservoir, 'out'];
+  const append = (id: string): void => {
+    build.join(last, [id, 'in']);
+    last = [id, 'out'];
+  };
+  append(build.pump());
+  if (random() < 0.4) append(build.pump());
+  for (let stage = 0; stage < stages; stage += 1) {
+    append(build.block());
+    const split = build.junction();
+    const meet = build.junction();
+    build.join(last, [split, 'a']);
+    const branches = ['b', 'c', 'd'].slice(0, random() < 0.5 ? 2 : 3);
+    branches.forEach((port, index) => {
+      let at: readonly [string, string] = [split, port];
+      if (index === 2 && random() < 0.5) {
+        build.join(at, [meet, port]);
+        return;
+      }
+      const blocks = 1 + Math.floor(random() * 3);
+      for (let block = 0; block < blocks; block += 1) {
+        const id = build.block();
+        build.join(at, [id, 'in']);
+        at = [id, 'out'];
+      }
+      build.join(at, [meet, port]);
+    });
+    last = [meet, 'a'];
+  }
+  build.join(last, [start, 'in']);
+  return build.file(`generated ${seed}`);
+}
+
+/** A ladder of `rungs` rungs: every rung and rail a tube with a block between, about 4 links a rung. For the benchmark. */
+export function generateLadder(rungs: number): LoopFile {
+  const build = new Builder(seeded(rungs));
+  const reservoir = build.add('reservoir', { volume_ml: 250 });
+  const pump = build.pump();
+  build.join([reservoir, 'out'], [pump, 'in']);
+  let high = build.junction();
+  let low = build.junction();
+  build.join([pump, 'out'], [high, 'a']);
+  build.join([low, 'a'], [reservoir, 'in']);
+  for (let rung = 0; rung < rungs; rung += 1) {
+    const block = build.block();
+    build.join([high, 'b'], [block, 'in']);
+    build.join([block, 'out'], [low, 'b']);
+    const nextHigh = build.junction();
+    const nextLow = build.junction();
+    build.join([high, 'c'], [nextHigh, 'a']);
+    build.join([nextLow, 'a'], [low, 'c']);
+    high = nextHigh;
+    low = nextLow;
+  }
+  const last = build.block();
+  build.join([high, 'b'], [last, 'in']);
+  build.join([last, 'out'], [low, 'b']);
+  return build.file(`ladder ${rungs}`);
+}
