@@ -153,7 +153,15 @@ function throughFlow(component: LoopComponent, loop: LoopFile, tubeFlow: (index:
       return sum + arrives - leaves;
     }, 0);
   if (component.flow) return inflow((port) => port === component.flow?.[0]);
-  return Object.keys(component.ports).reduce((sum, name) => sum + Math.max(0, inflow((port) => port === name)), 0);
+  return Object.keys(component.ports).reduce(
+    (sum, name) =>
+      sum +
+      Math.max(
+        0,
+        inflow((port) => port === name),
+      ),
+    0,
+  );
 }
 
 /** Solves and reports. Flows in L/h, pressures in kPa. */

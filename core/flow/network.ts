@@ -8,7 +8,13 @@ export type Law =
   | { readonly kind: 'quadratic'; readonly linear: number; readonly quadratic: number; readonly scale: number }
   | { readonly kind: 'table'; readonly line: BrokenLine; readonly scale: number }
   | { readonly kind: 'pump'; readonly pump: number; readonly line: BrokenLine; readonly scale: number }
-  | { readonly kind: 'tube'; readonly friction: TubeFriction; readonly quadratic: number; readonly boreMm: number; readonly lengthMm: number };
+  | {
+      readonly kind: 'tube';
+      readonly friction: TubeFriction;
+      readonly quadratic: number;
+      readonly boreMm: number;
+      readonly lengthMm: number;
+    };
 
 /** One link of the hydraulic network, positive from `from` to `to`. */
 export interface HydraulicLink {
@@ -133,4 +139,5 @@ export function buildHydraulics(loop: LoopFile, fluid: Fluid, shut: ReadonlySet<
 }
 
 /** Pumps whose pressure cannot be told. */
-export const pumpsWithoutCurve = (loop: LoopFile): LoopComponent[] => loop.components.filter(({ kind, curve }) => kind === 'pump' && !curve);
+export const pumpsWithoutCurve = (loop: LoopFile): LoopComponent[] =>
+  loop.components.filter(({ kind, curve }) => kind === 'pump' && !curve);

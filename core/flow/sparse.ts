@@ -77,7 +77,8 @@ export function prepareSparse(size: number, edges: readonly (readonly [number, n
     row === column ? row : size + (starts[column] as number) + (columns[column] as number[]).indexOf(row);
   const targets: number[] = [];
   columns.forEach((below) => {
-    for (let a = 0; a < below.length; a += 1) for (let b = a; b < below.length; b += 1) targets.push(place(below[b] as number, below[a] as number));
+    for (let a = 0; a < below.length; a += 1)
+      for (let b = a; b < below.length; b += 1) targets.push(place(below[b] as number, below[a] as number));
   });
   const targetOf = Int32Array.from(targets);
   const values = new Float64Array(size + rows.length);

@@ -1,7 +1,10 @@
 /** Sensible digits for the units of the bench. Every text carries its unit. */
 
+/** A true minus sign: a hyphen is lost beside tabular figures. */
+export const withMinus = (text: string): string => text.replace(/^-/, '−');
+
 const grouped = (value: number, decimals: number): string =>
-  value.toLocaleString('en-GB', { minimumFractionDigits: decimals, maximumFractionDigits: decimals }).replace(/,/g, '\u202f');
+  withMinus(value.toLocaleString('en-GB', { minimumFractionDigits: decimals, maximumFractionDigits: decimals }).replace(/,/g, '\u202f'));
 
 /** Volume in mL below 10 L, in L above; never finer than 1 mL, which no jug resolves. */
 export function formatMl(ml: number): string {
@@ -9,9 +12,10 @@ export function formatMl(ml: number): string {
   return `${grouped(Math.round(ml), 0)} mL`;
 }
 
-/** `1 003 ± 62 mL`: the uncertainty is one standard deviation. */
+/** `1 003 ± 62 mL`: the uncertainty is one standard deviation. A short tube, known to less than 1 mL, shows tenths. */
 export function formatMlWithSd(ml: number, sdMl: number): string {
-  return `${grouped(Math.round(ml), 0)} ± ${grouped(Math.round(sdMl), 0)} mL`;
+  const decimals = sdMl > 0 && sdMl < 0.95 ? 1 : 0;
+  return `${grouped(ml, decimals)} ± ${grouped(sdMl, decimals)} mL`;
 }
 
 export function formatPercent(fraction: number, decimals = 0): string {
@@ -49,7 +53,7 @@ export function formatLeak(mbarLs: number): string {
   if (mbarLs === 0) return '0 mbar·L/s';
   const exponent = Math.floor(Math.log10(Math.abs(mbarLs)));
   const mantissa = mbarLs / 10 ** exponent;
-  return `${mantissa.toFixed(1)} × 10${superscript(exponent)} mbar·L/s`;
+  return `${withMinus(mantissa.toFixed(1))} × 10${superscript(exponent)} mbar·L/s`;
 }
 
 /** A leak rate with its standard error at one exponent, `(0.9 ± 3.3) × 10⁻³ mbar·L/s`. */
@@ -57,7 +61,7 @@ export function formatLeakWithSe(mbarLs: number, seMbarLs: number): string {
   const larger = Math.max(Math.abs(mbarLs), seMbarLs);
   if (!(larger > 0)) return formatLeak(0);
   const exponent = Math.floor(Math.log10(larger));
-  const scaled = (value: number): string => (value / 10 ** exponent).toFixed(1);
+  const scaled = (value: number): string => withMinus((value / 10 ** exponent).toFixed(1));
   return `(${scaled(mbarLs)} ± ${scaled(seMbarLs)}) × 10${superscript(exponent)} mbar·L/s`;
 }
 

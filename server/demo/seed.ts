@@ -352,7 +352,7 @@ async function settle(world: World, systemId: string, story: Story): Promise<voi
       .update(dueItem)
       .set({
         state: 'closed',
-        outcome: 'settled, level changed by -2 mm',
+        outcome: 'settled, level changed by −2 mm',
         closedAt: at,
         closedBy: (world.accounts[3] as Account).personId,
         version: 2,

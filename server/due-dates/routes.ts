@@ -1,5 +1,6 @@
 import { and, eq } from 'drizzle-orm';
 import { addDays, daysBetween } from '../../core/units/calendar.js';
+import { withMinus } from '../../core/units/display.js';
 import { closeDueSchema, postponeSchema, type CloseDueInput, type PostponeInput } from '../../core/systems/schema.js';
 import { refuse } from '../../core/checking/check.js';
 import { bodyAs, idFrom, type Ask } from '../http/context.js';
@@ -41,7 +42,7 @@ async function closeDue(ask: Ask, input: CloseDueInput): Promise<object> {
   }
   if (item.kind === 'coolant-service')
     refuse('outcome', 'a coolant service is closed by recording the service, which starts the next clock');
-  const level = input.levelChangeMm === null ? '' : `, level changed by ${input.levelChangeMm} mm`;
+  const level = input.levelChangeMm === null ? '' : `, level changed by ${withMinus(String(input.levelChangeMm))} mm`;
   const note = input.note ? ` (${input.note})` : '';
   const open = input.outcome === 'not-settled';
   const [after] = await scope

@@ -6,6 +6,7 @@ import { replay, type RunState } from '@core/commissioning/state.js';
 import type { LoopFile } from '@core/loops/loopFile.js';
 import { useSession } from '../accounts/sessionStore.js';
 import { ApiError, call, get, wordsOf } from '../http/api.js';
+import { useBenches } from '../today/benchStore.js';
 import { serverNowMs, setServerNow } from '../units/now.js';
 
 export interface RunAnswer {
@@ -53,6 +54,7 @@ interface Pending {
  */
 export function useRun(id: string): RunDesk {
   const session = useSession();
+  const benches = useBenches();
   const storageKey = `lavacrum.run.${id}`;
   const answer = ref<RunAnswer | null>(null);
   const pending = shallowRef<readonly Pending[]>(readPending(storageKey));
@@ -103,6 +105,8 @@ export function useRun(id: string): RunDesk {
         if (!answer.value.events.some((known) => known.id === event.id))
           answer.value = { ...answer.value, events: [...answer.value.events, event] };
         keep(pending.value.slice(1));
+        // the clocks along the edge show this run's new step at once
+        if (pending.value.length === 0) void benches.refresh();
       }
     } catch (error) {
       const refused =
