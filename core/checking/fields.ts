@@ -6,6 +6,12 @@ export const MOST = {
   volumeMl: 100_000,
   /** mm; ten metres */
   lengthMm: 10_000,
+  /** L/h; a hundred times the largest loop pump */
+  flowLph: 100_000,
+  /** kPa; ten bar */
+  pressureKpa: 1000,
+  /** kPa/(L/min) and kPa/(L/min)²; a part that lets next to nothing through */
+  resistance: 100_000,
   /** characters in a note */
   noteLength: 4000,
 } as const;

@@ -19,7 +19,7 @@ export const FLOW = {
 } as const;
 
 /** Loss coefficients K of fittings: Δp = K·ρv²/2 at the tube's bore (general estimates, handbook B). */
-export const FITTING_K: Readonly<Record<string, number>> = {
+const FITTING_K: Readonly<Record<string, number>> = {
   compression: 0.3,
   barb: 0.3,
   '45': 0.4,
@@ -29,6 +29,9 @@ export const FITTING_K: Readonly<Record<string, number>> = {
   valve: 0.2,
   coupling: 2.5,
 };
+
+/** K of a fitting; a kind from elsewhere counts as lossless. */
+export const fittingK = (kind: string): number => (Object.hasOwn(FITTING_K, kind) ? (FITTING_K[kind] as number) : 0);
 
 /** L/h in one L/min */
 export const LPH_PER_LPM = 60;

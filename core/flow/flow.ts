@@ -132,7 +132,10 @@ export function prepareFlow(loop: LoopFile, fluid: Fluid, closed: readonly strin
 
 /** 0 … 1 by pump, in the network's order. */
 export function pumpSpeeds({ loop, network }: PreparedFlow, speeds: Readonly<Record<string, number>>): Float64Array {
-  return Float64Array.from(network.pumpIds, (id) => speeds[id] ?? loop.components.find((component) => component.id === id)?.speed ?? 1);
+  const pumps = loop.components.filter(({ kind }) => kind === 'pump');
+  return Float64Array.from(network.pumpIds, (id, index) =>
+    Object.hasOwn(speeds, id) ? (speeds[id] as number) : (pumps[index]?.speed ?? 1),
+  );
 }
 
 /** L/min by link. */
@@ -144,24 +147,25 @@ function flowsByLink({ network, chained, solver }: PreparedFlow): Float64Array {
   return flows;
 }
 
-/** Flow into a component through its `in` port, from the tubes there: what its link carries, loss or no loss. */
-function throughFlow(component: LoopComponent, loop: LoopFile, tubeFlow: (index: number) => number): number {
-  const inflow = (isPort: (port: string) => boolean): number =>
-    loop.tubes.reduce((sum, { from, to }, index) => {
-      const arrives = to[0] === component.id && isPort(to[1]) ? tubeFlow(index) : 0;
-      const leaves = from[0] === component.id && isPort(from[1]) ? tubeFlow(index) : 0;
-      return sum + arrives - leaves;
-    }, 0);
-  if (component.flow) return inflow((port) => port === component.flow?.[0]);
-  return Object.keys(component.ports).reduce(
-    (sum, name) =>
-      sum +
-      Math.max(
-        0,
-        inflow((port) => port === name),
-      ),
-    0,
-  );
+/** L/min into every port from the tubes there, by "component.port"; negative where it leaves. */
+function portInflows({ loop }: PreparedFlow, tubeFlow: (tube: number) => number): Map<string, number> {
+  const inflows = new Map<string, number>();
+  const add = ([id, port]: readonly [string, string], flow: number): void => {
+    const key = `${id}.${port}`;
+    inflows.set(key, (inflows.get(key) ?? 0) + flow);
+  };
+  loop.tubes.forEach(({ from, to }, index) => {
+    add(from, -tubeFlow(index));
+    add(to, tubeFlow(index));
+  });
+  return inflows;
+}
+
+/** What a component carries, loss or no loss: the flow into its `in` port; without a direction, all that comes in. */
+function throughFlow(component: LoopComponent, inflows: ReadonlyMap<string, number>): number {
+  const into = (port: string): number => inflows.get(`${component.id}.${port}`) ?? 0;
+  if (component.flow) return into(component.flow[0]);
+  return Object.keys(component.ports).reduce((sum, port) => sum + Math.max(0, into(port)), 0);
 }
 
 /** Solves and reports. Flows in L/h, pressures in kPa. */
@@ -176,8 +180,9 @@ export function solvePrepared(prepared: PreparedFlow, speeds: Readonly<Record<st
   network.links.forEach(({ part }, index) => (partFlow[part] = flows[index] as number));
   const headAt = (id: string, port: string): number => total[network.nodeOfPort.get(`${id}.${port}`) as number] as number;
   const links = new Map<string, LinkFlow>();
+  const inflows = portInflows(prepared, (tube) => partFlow[loop.components.length + tube] as number);
   loop.components.forEach((component) => {
-    const through = throughFlow(component, loop, (index) => partFlow[loop.components.length + index] as number);
+    const through = throughFlow(component, inflows);
     const [from, to] = component.flow ?? [];
     const dropKpa = from === undefined || to === undefined ? 0 : headAt(component.id, from) - headAt(component.id, to);
     links.set(component.id, { flowLph: shut.has(component.id) ? 0 : LPH_PER_LPM * through, dropKpa });

@@ -1,6 +1,6 @@
-import { tubeLengthMm, type LoopComponent, type LoopFile, type LoopTube } from '../loops/loopFile.js';
+import { partFinder, tubeLengthMm, type LoopComponent, type LoopFile, type LoopTube } from '../loops/loopFile.js';
 import { brokenLine, type BrokenLine } from './broken.js';
-import { FITTING_K, FLOW, LPH_PER_LPM } from './defaults.js';
+import { fittingK, FLOW, LPH_PER_LPM } from './defaults.js';
 import { fittingQuadratic, prepareFriction, type Fluid, type TubeFriction } from './friction.js';
 
 /** What a link does to the flow through it, q in L/min, pressures in kPa. `scale` is 0.5 for half a component. */
@@ -79,9 +79,9 @@ function componentLaw(component: LoopComponent, pump: number, scale: number): La
   return linear === 0 && quadratic === 0 ? null : { kind: 'quadratic', linear, quadratic, scale };
 }
 
-function tubeLaw(loop: LoopFile, tube: LoopTube, fluid: Fluid): Law {
-  const lengthMm = Math.max(FLOW.leastTubeMm, tubeLengthMm(loop, tube));
-  const k = (tube.fittings ?? []).reduce((sum, kind) => sum + (FITTING_K[kind] ?? 0), 0);
+function tubeLaw(tube: LoopTube, pathMm: number, fluid: Fluid): Law {
+  const lengthMm = Math.max(FLOW.leastTubeMm, pathMm);
+  const k = (tube.fittings ?? []).reduce((sum, kind) => sum + fittingK(kind), 0);
   return {
     kind: 'tube',
     friction: prepareFriction(tube.bore_mm, lengthMm, FLOW.roughnessMm, fluid),
@@ -101,6 +101,7 @@ export function buildHydraulics(loop: LoopFile, fluid: Fluid, shut: ReadonlySet<
   const portNodes = new Map<string, number>();
   const links: HydraulicLink[] = [];
   const pumpIds: string[] = [];
+  const find = partFinder(loop);
   loop.components.forEach((component, part) => {
     const nodes = new Map(Object.keys(component.ports).map((port) => [port, groups.add()]));
     for (const [port, node] of nodes) portNodes.set(`${component.id}.${port}`, node);
@@ -127,7 +128,7 @@ export function buildHydraulics(loop: LoopFile, fluid: Fluid, shut: ReadonlySet<
   loop.tubes.forEach((tube, index) => {
     if (shut.has(tube.id)) return;
     const [from, to] = [tube.from, tube.to].map(([id, port]) => portNodes.get(`${id}.${port}`) as number) as [number, number];
-    links.push({ part: loop.components.length + index, from, to, law: tubeLaw(loop, tube, fluid) });
+    links.push({ part: loop.components.length + index, from, to, law: tubeLaw(tube, tubeLengthMm(loop, tube, find), fluid) });
   });
   const { of, count } = groups.number();
   return {

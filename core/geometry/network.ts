@@ -1,6 +1,15 @@
 import { GEOMETRY } from './defaults.js';
 import type { Box } from './levelCut.js';
-import { distanceMm, portPosition, tubePolyline, type LoopComponent, type LoopFile, type LoopTube, type Point } from '../loops/loopFile.js';
+import {
+  distanceMm,
+  partFinder,
+  pathLengthMm,
+  tubePolyline,
+  type LoopComponent,
+  type LoopFile,
+  type LoopTube,
+  type Point,
+} from '../loops/loopFile.js';
 import { loopVolume } from '../loops/volume.js';
 
 export interface Vessel {
@@ -104,9 +113,8 @@ function addComponent(build: Building, component: LoopComponent, part: number): 
 }
 
 /** Nodes along one tube: cell centres at most 10 mm apart, and volume-less nodes at its bends and ends. */
-function addTube(build: Building, loop: LoopFile, tube: LoopTube, part: number, volumeMl: number): void {
-  const line = tubePolyline(loop, tube);
-  const pathMm = line.slice(1).reduce((sum, point, index) => sum + distanceMm(line[index] as Point, point), 0);
+function addTube(build: Building, line: readonly Point[], tube: LoopTube, part: number, volumeMl: number): void {
+  const pathMm = pathLengthMm(line);
   const wide = tube.bore_mm >= GEOMETRY.wideBoreMm ? part : -1;
   const first = addNode(build, line[0] as Point, part, 0, wide);
   let last = first;
@@ -133,7 +141,6 @@ function addTube(build: Building, loop: LoopFile, tube: LoopTube, part: number, 
     build.pairs.push(tubeNode, portNode);
     build.joints.set(`${tube.id}.${end}`, { tubeNode, portNode });
   };
-  portPosition(loop, tube.from);
   join('from', first);
   join('to', last);
 }
@@ -171,10 +178,11 @@ export function buildNetwork(loop: LoopFile): GeometricNetwork {
     joints: new Map(),
   };
   const { parts } = loopVolume(loop);
+  const find = partFinder(loop);
   loop.components.forEach((component, index) => addComponent(build, component, index));
   loop.tubes.forEach((tube, index) => {
     const part = loop.components.length + index;
-    addTube(build, loop, tube, part, (parts[part] as { volumeMl: number }).volumeMl);
+    addTube(build, tubePolyline(loop, tube, find), tube, part, (parts[part] as { volumeMl: number }).volumeMl);
   });
   const size = build.x.length;
   return {

@@ -70,22 +70,33 @@ export function findComponent(loop: LoopFile, id: string): LoopComponent | undef
   return loop.components.find((component) => component.id === id);
 }
 
-export function portPosition(loop: LoopFile, [id, port]: PortRef): Point {
-  const position = findComponent(loop, id)?.ports[port];
+/** Finds a component by its id; give one made by `partFinder` where many are looked up. */
+export type PartFinder = (id: string) => LoopComponent | undefined;
+
+/** A finder that takes the same time however large the loop. Before: the loop is not changed while it is used. */
+export function partFinder(loop: LoopFile): PartFinder {
+  const parts = new Map(loop.components.map((component) => [component.id, component]));
+  return (id) => parts.get(id);
+}
+
+export function portPosition(loop: LoopFile, [id, port]: PortRef, find: PartFinder = (wanted) => findComponent(loop, wanted)): Point {
+  const position = find(id)?.ports[port];
   if (!position) throw new Error(`no port ${id}.${port}: the loop was not checked`);
   return position;
 }
 
 /** A tube's polyline from end to end, port positions included. */
-export function tubePolyline(loop: LoopFile, tube: LoopTube): Point[] {
-  return [portPosition(loop, tube.from), ...(tube.path ?? []), portPosition(loop, tube.to)];
+export function tubePolyline(loop: LoopFile, tube: LoopTube, find?: PartFinder): Point[] {
+  return [portPosition(loop, tube.from, find), ...(tube.path ?? []), portPosition(loop, tube.to, find)];
 }
 
+/** mm along a polyline. */
+export const pathLengthMm = (line: readonly Point[]): number =>
+  line.slice(1).reduce((sum, point, index) => sum + distanceMm(line[index] as Point, point), 0);
+
 /** mm along the path unless the file states a measured length. */
-export function tubeLengthMm(loop: LoopFile, tube: LoopTube): number {
-  if (tube.length_mm !== undefined) return tube.length_mm;
-  const line = tubePolyline(loop, tube);
-  return line.slice(1).reduce((sum, point, index) => sum + distanceMm(line[index] as Point, point), 0);
+export function tubeLengthMm(loop: LoopFile, tube: LoopTube, find?: PartFinder): number {
+  return tube.length_mm ?? pathLengthMm(tubePolyline(loop, tube, find));
 }
 
 /** What a person calls the part: its label, or its id. */

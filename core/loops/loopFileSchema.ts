@@ -7,7 +7,9 @@ const identifier = Joi.string().min(1).max(80);
 const coordinate = finite().min(-MOST.lengthMm).max(MOST.lengthMm);
 const point = Joi.array().ordered(coordinate.required(), coordinate.required(), coordinate.required()).length(3);
 const portRef = Joi.array().ordered(identifier.required(), identifier.required()).length(2);
-const curvePoint = Joi.array().ordered(finite().required(), finite().required()).length(2);
+const curvePoint = Joi.array()
+  .ordered(finite().min(0).max(MOST.flowLph).required(), finite().min(0).max(MOST.pressureKpa).required())
+  .length(2);
 const closure = Joi.string().valid('plug', 'cap', 'valve');
 
 const component = Joi.object({
@@ -20,10 +22,10 @@ const component = Joi.object({
   flow: Joi.array().ordered(identifier.required(), identifier.required()).length(2),
   resistance: Joi.alternatives(
     Joi.object({
-      linear_kpa_per_lpm: finite().min(0).required(),
-      quadratic_kpa_per_lpm2: finite().min(0).required(),
+      linear_kpa_per_lpm: finite().min(0).max(MOST.resistance).required(),
+      quadratic_kpa_per_lpm2: finite().min(0).max(MOST.resistance).required(),
     }).unknown(true),
-    Joi.object({ points: Joi.array().items(curvePoint).min(2).required() }).unknown(true),
+    Joi.object({ points: Joi.array().items(curvePoint).min(2).max(200).required() }).unknown(true),
   ),
   curve: Joi.array().items(curvePoint).min(2).max(200),
   speed: fraction(),
@@ -40,7 +42,7 @@ const tube = Joi.object({
   id: identifier.required(),
   from: portRef.required(),
   to: portRef.required(),
-  bore_mm: finite().greater(0).max(100).required(),
+  bore_mm: finite().min(0.1).max(100).required(),
   outer_mm: finite().greater(0).max(120).required(),
   material: Joi.string().min(1).max(60).required(),
   path: Joi.array().items(point).max(1000),
@@ -53,8 +55,8 @@ export const loopFileSchema = Joi.object({
   format: Joi.string().valid(LOOP_FORMAT).required(),
   version: Joi.number().valid(LOOP_VERSION).required(),
   name: Joi.string().allow('').max(200),
-  components: Joi.array().items(component).max(500).required(),
-  tubes: Joi.array().items(tube).max(1000).required(),
+  components: Joi.array().items(component).max(5000).required(),
+  tubes: Joi.array().items(tube).max(10_000).required(),
 }).unknown(true);
 
 /**
@@ -88,12 +90,10 @@ function checkReferences(loop: LoopFile, prefix: string): void {
     for (const port of Object.keys(part.closures ?? {})) known(port, `${path}.closures.${port}`);
     if (part.box) checkBox(part.box.min, part.box.max, `${path}.box`);
     checkReservoirMarks(part, path);
-    part.curve?.forEach(([lph], step) => {
-      const before = part.curve?.[step - 1];
-      if (before && lph <= before[0])
-        refuse(`${path}.curve[${step}]`, `flow must rise from point to point; ${lph} L/h follows ${before[0]} L/h`);
-    });
+    checkCurve(part.curve, `${path}.curve`, 'falls');
+    if (part.resistance && 'points' in part.resistance) checkCurve(part.resistance.points, `${path}.resistance.points`, 'rises');
   });
+  const parts = new Map(loop.components.map((part) => [part.id, part]));
   loop.tubes.forEach((run, index) => {
     const path = `${prefix}tubes[${index}]`;
     claim(run.id, `${path}.id`);
@@ -101,11 +101,24 @@ function checkReferences(loop: LoopFile, prefix: string): void {
       refuse(`${path}.outer_mm`, `the outer diameter must be larger than the bore of ${run.bore_mm} mm (got ${run.outer_mm})`);
     (['from', 'to'] as const).forEach((end) => {
       const [id, port] = run[end];
-      const part = loop.components.find((candidate) => candidate.id === id);
+      const part = parts.get(id);
       if (!part) refuse(`${path}.${end}`, `there is no component "${id}"; a tube ends at a component of this file`);
       if (!Object.hasOwn(part.ports, port))
         refuse(`${path}.${end}`, `"${port}" is not a port of ${id}; its ports are ${Object.keys(part.ports).join(', ')}`);
     });
+  });
+}
+
+/** Flow rises from point to point; a pump's pressure must not rise with it, a loss must not fall: one flow, one pressure. */
+function checkCurve(points: LoopFile['components'][number]['curve'], path: string, pressure: 'falls' | 'rises'): void {
+  points?.forEach(([lph, kpa], step) => {
+    const before = points[step - 1];
+    if (!before) return;
+    if (lph <= before[0]) refuse(`${path}[${step}]`, `flow must rise from point to point; ${lph} L/h follows ${before[0]} L/h`);
+    if (pressure === 'falls' ? kpa > before[1] : kpa < before[1]) {
+      const rule = pressure === 'falls' ? "a pump's pressure must not rise with flow" : 'a loss must not fall with flow';
+      refuse(`${path}[${step}]`, `${rule}; ${kpa} kPa follows ${before[1]} kPa`);
+    }
   });
 }
 

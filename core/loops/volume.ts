@@ -1,4 +1,4 @@
-import { tubeLengthMm, type LoopComponent, type LoopFile, type LoopTube } from './loopFile.js';
+import { partFinder, tubeLengthMm, type LoopComponent, type LoopFile, type LoopTube, type PartFinder } from './loopFile.js';
 
 /** Standard deviation of a component's volume where its file states none: 20 % of the volume (general estimate). */
 export const COMPONENT_SD_SHARE = 0.2;
@@ -31,8 +31,8 @@ const ofComponent = (component: LoopComponent): PartVolume => ({
   sdMl: componentSdMl(component),
 });
 
-function ofTube(loop: LoopFile, tube: LoopTube): PartVolume {
-  const volumeMl = tubeVolumeMl(tube.bore_mm, tubeLengthMm(loop, tube));
+function ofTube(loop: LoopFile, tube: LoopTube, find: PartFinder): PartVolume {
+  const volumeMl = tubeVolumeMl(tube.bore_mm, tubeLengthMm(loop, tube, find));
   return { id: tube.id, volumeMl, sdMl: TUBE_SD_SHARE * volumeMl };
 }
 
@@ -46,6 +46,7 @@ export function sumVolumes(volumes: readonly Volume[]): Volume {
 
 /** Volume of the whole loop; a reservoir counts everything it could hold. */
 export function loopVolume(loop: LoopFile): LoopVolume {
-  const parts = [...loop.components.map(ofComponent), ...loop.tubes.map((tube) => ofTube(loop, tube))];
+  const find = partFinder(loop);
+  const parts = [...loop.components.map(ofComponent), ...loop.tubes.map((tube) => ofTube(loop, tube, find))];
   return { ...sumVolumes(parts), parts };
 }

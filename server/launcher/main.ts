@@ -3,6 +3,7 @@ import { createInterface } from 'node:readline/promises';
 import pg from 'pg';
 import { DEMO_SIGN_IN } from '../demo/people.js';
 import { startCluster, stopCluster } from './cluster.js';
+import { readPort } from './port.js';
 import { LaunchProblem } from './processes.js';
 import { healthAt, runningService, startService, stopService } from './service.js';
 import { runTests } from './tests.js';
@@ -18,11 +19,8 @@ interface Settings {
 }
 
 function settings(): Settings {
-  const port = Number(process.env.LAVACRUM_PORT ?? '4180');
-  if (!Number.isInteger(port) || port < 1 || port > 65_535)
-    throw new LaunchProblem(`LAVACRUM_PORT must be a port number from 1 to 65535 (got ${process.env.LAVACRUM_PORT})`);
   return {
-    port,
+    port: readPort(process.env.LAVACRUM_PORT ?? '4180'),
     dataFolder: path.resolve(root, process.env.LAVACRUM_DATA ?? '.data'),
     ownDatabase: process.env.DATABASE_URL ?? null,
     demo: process.env.LAVACRUM_DEMO !== '0',

@@ -1,6 +1,6 @@
 import { Project, Workspace } from 'epanet-js';
 import { brokenLine, valueAt } from '../../core/flow/broken.js';
-import { FITTING_K, FLOW, LPH_PER_LPM } from '../../core/flow/defaults.js';
+import { fittingK, FLOW, LPH_PER_LPM } from '../../core/flow/defaults.js';
 import type { Fluid } from '../../core/flow/friction.js';
 import { tubeLengthMm, type LoopComponent, type LoopFile } from '../../core/loops/loopFile.js';
 
@@ -43,7 +43,7 @@ export function epanetInput(loop: LoopFile, fluid: Fluid): string {
     }
   }
   for (const tube of loop.tubes) {
-    const k = (tube.fittings ?? []).reduce((sum, kind) => sum + (FITTING_K[kind] ?? 0), 0);
+    const k = (tube.fittings ?? []).reduce((sum, kind) => sum + fittingK(kind), 0);
     const metres = tubeLengthMm(loop, tube) / 1000;
     pipes.push(`${tube.id} ${portNode(tube.from)} ${portNode(tube.to)} ${metres} ${tube.bore_mm} ${FLOW.roughnessMm} ${k} OPEN`);
   }

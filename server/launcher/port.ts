@@ -1,0 +1,19 @@
+import { LaunchProblem } from './processes.js';
+
+/**
+ * Ports that browsers refuse to open (WHATWG Fetch, "port blocking"), from 1 024 up. A server there would run and
+ * nobody could visit it.
+ */
+const BLOCKED = new Set([
+  1719, 1720, 1723, 2049, 3659, 4045, 4190, 5060, 5061, 6000, 6566, 6665, 6666, 6667, 6668, 6669, 6679, 6697, 10_080,
+]);
+
+/** @throws LaunchProblem when the text is no port that people could visit */
+export function readPort(text: string): number {
+  const port = Number(text);
+  if (!Number.isInteger(port) || port < 1 || port > 65_535)
+    throw new LaunchProblem(`LAVACRUM_PORT must be a port number from 1 to 65535 (got ${text})`);
+  if (BLOCKED.has(port))
+    throw new LaunchProblem(`LAVACRUM_PORT ${port} is a port that browsers refuse to open; choose another, such as 4180`);
+  return port;
+}

@@ -1,0 +1,16 @@
+import { describe, expect, it } from 'vitest';
+import { readPort } from './port.js';
+
+describe('the port to serve on', () => {
+  it('takes a port number', () => {
+    expect(readPort('4180')).toBe(4180);
+  });
+
+  it.each(['0', '65536', '80.5', 'eighty'])('refuses %j and says what would be right', (text) => {
+    expect(() => readPort(text)).toThrow(`from 1 to 65535 (got ${text})`);
+  });
+
+  it('refuses a port that no browser opens, rather than wait for visitors who cannot come', () => {
+    expect(() => readPort('4190')).toThrow(/browsers refuse/);
+  });
+});
