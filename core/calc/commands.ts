@@ -1,5 +1,9 @@
+import { calcCut, calcLoss, calcRise, calcScrews } from './benchTools.js';
+import { calcDrain } from './draining.js';
+import { calcFlow } from './flow.js';
 import { calcDecay, calcHold } from './leakTesting.js';
 import { calcDose, calcRinse } from './dosing.js';
+import { calcAir } from './trappedAir.js';
 import { calcVolume } from './volume.js';
 
 /** One computation that runs from the command line: a JSON document in, a JSON document out. */
@@ -13,6 +17,13 @@ export interface CalcCommand {
 /** Every command of the contract that this version serves. */
 export const CALC_COMMANDS: Readonly<Record<string, CalcCommand>> = {
   volume: { summary: 'volume of a loop and of each part, with standard deviations', run: calcVolume },
+  flow: { summary: 'flow and pressure loss of every part, gauge pressure at every port', run: calcFlow },
+  drain: { summary: 'what runs out, what is held and what stays, for an orientation and openings', run: calcDrain },
+  air: { summary: 'where gas can stay in an orientation, and what the flow sweeps out', run: calcAir },
+  rise: { summary: 'air left in the loop from the level’s rise at pump stop', run: calcRise },
+  loss: { summary: 'water lost through tube walls in a month', run: calcLoss },
+  screws: { summary: 'fan-screw lengths that hold and do not reach the radiator’s tubes', run: calcScrews },
+  cut: { summary: 'tube pieces from stock lengths with the least waste', run: calcCut },
   hold: { summary: 'minutes to hold an air test for a limit, a gauge and a volume', run: calcHold },
   decay: { summary: 'verdict of an air test from its readings', run: calcDecay },
   rinse: { summary: 'rinses needed to dilute what a drain leaves behind', run: calcRinse },

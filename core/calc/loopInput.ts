@@ -12,13 +12,14 @@ import { readLoopFile } from '../loops/loopFileSchema.js';
 export const names = Joi.array().items(Joi.string().min(1).max(200)).max(2000);
 
 const degrees = finite().min(-360).max(360).required();
+const ORIENTATION_RULE = `{{#label}} must be one of ${STANDING_NAMES.join(', ')}, or an object with pitch_deg and roll_deg`;
 export const orientation = Joi.alternatives(
   Joi.string().valid(...STANDING_NAMES),
   Joi.object({ pitch_deg: degrees, roll_deg: degrees }),
 ).messages({
-  'alternatives.match': `{{#label}} must be one of ${STANDING_NAMES.join(', ')}, or {"pitch_deg": …, "roll_deg": …}`,
-  'alternatives.types': `{{#label}} must be one of ${STANDING_NAMES.join(', ')}, or {"pitch_deg": …, "roll_deg": …}`,
-  'any.only': `{{#label}} must be one of ${STANDING_NAMES.join(', ')}, or {"pitch_deg": …, "roll_deg": …}`,
+  'alternatives.match': ORIENTATION_RULE,
+  'alternatives.types': ORIENTATION_RULE,
+  'any.only': ORIENTATION_RULE,
 });
 
 export type OrientationInput = StandingName | { pitch_deg: number; roll_deg: number };

@@ -1,4 +1,6 @@
-import type { LoopComponent, LoopFile, LoopTube } from '../../core/loops/loopFile.js';
+import type { LoopComponent, LoopFile, LoopTube, Point } from './loopFile.js';
+
+/** Loops made from a seed, for tests and the benchmark: the same seed gives the same loop on every machine. */
 
 /** A repeatable stream of numbers in [0, 1) (mulberry32). */
 export function seeded(seed: number): () => number {
@@ -154,3 +156,85 @@ export function generateLadder(rungs: number): LoopFile {
   build.join([last, 'out'], [low, 'b']);
   return build.file(`ladder ${rungs}`);
 }
+
+const wholePoint = (random: () => number): Point => [
+  Math.round(between(random, 20, 440)),
+  Math.round(between(random, 20, 490)),
+  Math.round(between(random, 20, 140)),
+];
+
+/** A vessel as a box with its two flow ports and one plugged port somewhere on its surface. */
+function vessel(random: () => number, id: string, kind: 'reservoir' | 'radiator'): LoopComponent {
+  const min = wholePoint(random);
+  const size = [0, 1, 2].map(() => Math.round(between(random, 25, 260)));
+  const max = min.map((value, axis) => value + (size[axis] as number)) as unknown as Point;
+  const onSurface = (): Point => {
+    const at = min.map((value, axis) => Math.round(value + random() * (size[axis] as number)));
+    const face = Math.floor(random() * 3);
+    at[face] = (random() < 0.5 ? min : max)[face] as number;
+    return at as unknown as Point;
+  };
+  const volume_ml = Math.round(between(random, 60, 400));
+  return {
+    id,
+    kind,
+    volume_ml,
+    box: { min, max },
+    ports: { a: onSurface(), b: onSurface(), plug: onSurface() },
+    flow: ['a', 'b'],
+    closures: { plug: 'plug' },
+    ...(kind === 'reservoir' ? { max_fill_ml: Math.round(0.9 * volume_ml), low_mark_ml: Math.round(0.3 * volume_ml) } : {}),
+  };
+}
+
+/**
+ * A series loop in space: reservoir, pump, radiators and blocks at random places, tubes with random bends of narrow and
+ * wide bore. All coordinates are whole millimetres, so that turning by quarter turns loses nothing.
+ */
+export function generateSpatialLoop(seed: number): LoopFile {
+  const random = seeded(seed);
+  const components: LoopComponent[] = [vessel(random, 'res', 'reservoir')];
+  const small = (id: string, kind: string): LoopComponent => {
+    const at = wholePoint(random);
+    return {
+      id,
+      kind,
+      volume_ml: Math.round(between(random, 5, 70)),
+      ports: { a: at, b: [at[0] + 30, at[1], at[2]], low: [at[0] + 15, at[1] - 14, at[2]] },
+      flow: ['a', 'b'],
+      closures: { low: 'valve' },
+      ...(kind === 'pump'
+        ? {
+            curve: [
+              [0, 40],
+              [1500, 0],
+            ] as const,
+          }
+        : {}),
+    };
+  };
+  components.push(small('pump', 'pump'));
+  const count = 2 + Math.floor(random() * 4);
+  for (let index = 0; index < count; index += 1) {
+    components.push(random() < 0.45 ? vessel(random, `rad${index}`, 'radiator') : small(`block${index}`, 'block'));
+  }
+  const tubes = components.map((component, index): LoopTube => {
+    const next = components[(index + 1) % components.length] as LoopComponent;
+    const [bore_mm, outer_mm] = pick(random, BORES);
+    return {
+      id: `t${index}`,
+      from: [component.id, 'b'],
+      to: [next.id, 'a'],
+      bore_mm,
+      outer_mm,
+      material: 'epdm',
+      path: Array.from({ length: Math.floor(random() * 3) }, () => wholePoint(random)),
+      fittings: ['compression', 'compression'],
+    };
+  });
+  return { format: 'lavacrum-loop', version: 1, name: `spatial ${seed}`, components, tubes };
+}
+
+/** Every port and tube end of a loop, as openings are named. */
+export const allPorts = (loop: LoopFile): string[] =>
+  loop.components.flatMap(({ id, ports }) => Object.keys(ports).map((port) => `${id}.${port}`));
