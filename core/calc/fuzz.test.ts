@@ -50,7 +50,7 @@ const JUNK: fc.Arbitrary<unknown> = fc.oneof(
   fc.jsonValue({ maxDepth: 2 }),
 );
 const change = fc.record({ at: fc.nat(), kind: fc.constantFrom('replace', 'replace', 'remove', 'double', 'scale'), junk: JUNK, factor: fc.double({ min: -3, max: 3, noNaN: true }) }); // prettier-ignore
-type Change = fc.infer<typeof change>;
+type Change = typeof change extends fc.Arbitrary<infer T> ? T : never;
 
 function apply(document: unknown, { at, kind, junk, factor }: Change): void {
   const all = places(document);
