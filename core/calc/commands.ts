@@ -1,5 +1,6 @@
 import { calcCut, calcLoss, calcRise, calcScrews } from './benchTools.js';
 import { calcDrain } from './draining.js';
+import { calcFill } from './filling.js';
 import { calcFlow } from './flow.js';
 import { calcDecay, calcHold } from './leakTesting.js';
 import { calcDose, calcRinse } from './dosing.js';
@@ -20,6 +21,7 @@ export const CALC_COMMANDS: Readonly<Record<string, CalcCommand>> = {
   flow: { summary: 'flow and pressure loss of every part, gauge pressure at every port', run: calcFlow },
   drain: { summary: 'what runs out, what is held and what stays, for an orientation and openings', run: calcDrain },
   air: { summary: 'where gas can stay in an orientation, and what the flow sweeps out', run: calcAir },
+  fill: { summary: 'pulses of a first fill: seconds, millilitres, what falls back, what to pour', run: calcFill },
   rise: { summary: 'air left in the loop from the level’s rise at pump stop', run: calcRise },
   loss: { summary: 'water lost through tube walls in a month', run: calcLoss },
   screws: { summary: 'fan-screw lengths that hold and do not reach the radiator’s tubes', run: calcScrews },

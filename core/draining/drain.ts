@@ -47,7 +47,7 @@ export interface DrainResult extends DrainSplit {
 export const LEAST_SPILL_ML = 1;
 
 /** Nodes that stand open, and the joints that are cut for it. */
-interface Openings {
+export interface Openings {
   readonly cuts: CutEnds;
   readonly openings: readonly number[];
   readonly drains: readonly number[];
@@ -62,7 +62,7 @@ function nodesOf(network: GeometricNetwork, name: string): readonly number[] {
   return [port];
 }
 
-function openUp(network: GeometricNetwork, { open, drains, closed }: Omit<DrainSetup, 'tilt'>): Openings {
+export function openUp(network: GeometricNetwork, { open, drains, closed }: Omit<DrainSetup, 'tilt'>): Openings {
   const cuts = new Uint8Array(network.size);
   for (const name of [...open, ...drains]) {
     const joint = network.joints.get(name);

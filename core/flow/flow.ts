@@ -1,12 +1,12 @@
 import { STANDING, upVector } from '../geometry/orientation.js';
 import { levelAtShare, turnBox } from '../geometry/levelCut.js';
 import { reservoirMarks } from '../loops/marks.js';
-import type { LoopComponent, LoopFile, Point } from '../loops/loopFile.js';
+import type { LoopComponent, LoopFile } from '../loops/loopFile.js';
 import { valueAt } from './broken.js';
 import { reduceToChains, type ChainNetwork } from './chains.js';
 import { FLOW, LPH_PER_LPM } from './defaults.js';
 import { addFriction, type Fluid } from './friction.js';
-import { buildHydraulics, type HydraulicLink, type HydraulicNetwork } from './network.js';
+import { buildHydraulics, type HydraulicLink, type HydraulicNetwork, type HydraulicPort } from './network.js';
 import { FlowSolver, type SolverOutcome } from './solver.js';
 
 export interface LinkFlow {
@@ -55,62 +55,65 @@ export function surfaceMm(reservoir: LoopComponent): number {
   return levelAtShare(turnBox(reservoir.box, upVector(STANDING.upright)), reservoirMarks(reservoir).fillMarkMl / reservoir.volume_ml);
 }
 
-/** A node of known gauge pressure and the height it is known at. */
-interface Reference {
-  readonly node: number;
-  readonly heightMm: number;
-}
-
-const portsOf = (component: LoopComponent): [string, Point][] => Object.entries(component.ports);
-
 /**
- * Where pressures are counted from, best first: every reservoir's surface, then every pump's intake, then any part's
- * highest port. The first of each connected piece decides.
- */
-function references(loop: LoopFile, { nodeOfPort }: HydraulicNetwork): Reference[] {
-  const at = (component: LoopComponent, port: string, heightMm: number): Reference => ({
-    node: nodeOfPort.get(`${component.id}.${port}`) as number,
-    heightMm,
-  });
-  const ofKind = (kind: string): LoopComponent[] => loop.components.filter((component) => component.kind === kind);
-  const reservoirs = ofKind('reservoir').flatMap((part) => portsOf(part).map(([port]) => at(part, port, surfaceMm(part))));
-  const pumps = ofKind('pump').map((pump) => {
-    const intake = pump.flow?.[0] ?? (Object.keys(pump.ports)[0] as string);
-    return at(pump, intake, (pump.ports[intake] as Point)[1]);
-  });
-  const others = loop.components
-    .flatMap((part) => portsOf(part).map(([port, [, y]]) => at(part, port, y)))
-    .sort((a, b) => b.heightMm - a.heightMm);
-  return [...reservoirs, ...pumps, ...others];
-}
-
-/**
- * Total pressure p + ρgy of every node in kPa, so that it falls by each link's loss. Walks out from the references;
+ * Total pressure p + ρgy of every node in kPa, so that it falls by each link's loss. Counted from every reservoir's
+ * surface, then from every pump's intake, then from any part's highest port: the first in each connected piece decides;
  * a piece cut off by something shut has a reference of its own.
  */
-function totalPressures(loop: LoopFile, network: HydraulicNetwork, drops: Float64Array, densityKgM3: number): Float64Array {
+function totalPressures({ loop, network, fluid }: PreparedFlow, drops: Float64Array): Float64Array {
   const total = new Float64Array(network.nodeCount).fill(Number.NaN);
-  const around = Array.from({ length: network.nodeCount }, (): number[] => []);
-  network.links.forEach(({ from, to }, link) => {
-    around[from]?.push(link);
-    around[to]?.push(link);
-  });
-  for (const { node: start, heightMm } of references(loop, network)) {
-    if (!Number.isNaN(total[start])) continue;
-    total[start] = columnKpa(densityKgM3, heightMm);
-    const waiting = [start];
+  const around = linksByNode(network);
+  const waiting: number[] = [];
+  let missing = network.nodeCount;
+  const spread = (start: number, heightMm: number): void => {
+    if (!Number.isNaN(total[start])) return;
+    total[start] = columnKpa(fluid.densityKgM3, heightMm);
+    missing -= 1;
+    waiting.push(start);
     for (let node = waiting.pop(); node !== undefined; node = waiting.pop()) {
-      for (const index of around[node] as number[]) {
+      for (let at = around.starts[node] as number; at < (around.starts[node + 1] as number); at += 1) {
+        const index = around.links[at] as number;
         const link = network.links[index] as HydraulicLink;
         const forwards = link.from === node;
         const other = forwards ? link.to : link.from;
         if (!Number.isNaN(total[other])) continue;
         total[other] = (total[node] as number) + (forwards ? -1 : 1) * (drops[index] as number);
+        missing -= 1;
         waiting.push(other);
       }
     }
-  }
+  };
+  const portsOf = (part: number): HydraulicPort[] => network.ports.slice(network.firstPort[part], network.firstPort[part + 1]);
+  loop.components.forEach((component, part) => {
+    if (component.kind !== 'reservoir') return;
+    const surface = surfaceMm(component);
+    for (const { node } of portsOf(part)) spread(node, surface);
+  });
+  loop.components.forEach((component, part) => {
+    if (missing === 0 || component.kind !== 'pump') return;
+    const intake = network.ports[Math.max(network.flowPorts[2 * part] as number, network.firstPort[part] as number)] as HydraulicPort;
+    spread(intake.node, intake.heightMm);
+  });
+  if (missing > 0) for (const { node, heightMm } of [...network.ports].sort((a, b) => b.heightMm - a.heightMm)) spread(node, heightMm);
   return total;
+}
+
+function linksByNode({ nodeCount, links }: HydraulicNetwork): { starts: Int32Array; links: Int32Array } {
+  const starts = new Int32Array(nodeCount + 1);
+  for (const { from, to } of links) {
+    starts[from + 1] = (starts[from + 1] as number) + 1;
+    starts[to + 1] = (starts[to + 1] as number) + 1;
+  }
+  for (let node = 0; node < nodeCount; node += 1) starts[node + 1] = (starts[node + 1] as number) + (starts[node] as number);
+  const next = starts.slice(0, nodeCount);
+  const byNode = new Int32Array(2 * links.length);
+  links.forEach(({ from, to }, link) => {
+    for (const node of [from, to]) {
+      byNode[next[node] as number] = link;
+      next[node] = (next[node] as number) + 1;
+    }
+  });
+  return { starts, links: byNode };
 }
 
 /** A loop made ready for repeated solving: another pump speed costs a few microseconds, not a new network. */
@@ -127,7 +130,7 @@ export function prepareFlow(loop: LoopFile, fluid: Fluid, closed: readonly strin
   const shut = new Set(closed);
   const network = buildHydraulics(loop, fluid, shut);
   const chained = reduceToChains(network);
-  return { loop, fluid, network, chained, solver: new FlowSolver(chained), shut };
+  return { loop, fluid, network, chained, solver: new FlowSolver(chained, network.pumpIds.length), shut };
 }
 
 /** 0 … 1 by pump, in the network's order. */
@@ -147,25 +150,25 @@ function flowsByLink({ network, chained, solver }: PreparedFlow): Float64Array {
   return flows;
 }
 
-/** L/min into every port from the tubes there, by "component.port"; negative where it leaves. */
-function portInflows({ loop }: PreparedFlow, tubeFlow: (tube: number) => number): Map<string, number> {
-  const inflows = new Map<string, number>();
-  const add = ([id, port]: readonly [string, string], flow: number): void => {
-    const key = `${id}.${port}`;
-    inflows.set(key, (inflows.get(key) ?? 0) + flow);
-  };
-  loop.tubes.forEach(({ from, to }, index) => {
-    add(from, -tubeFlow(index));
-    add(to, tubeFlow(index));
-  });
+/** L/min into every port from the tubes there, by port index; negative where it leaves. */
+function portInflows({ network, loop }: PreparedFlow, partFlow: Float64Array): Float64Array {
+  const inflows = new Float64Array(network.ports.length);
+  for (let tube = 0; tube < loop.tubes.length; tube += 1) {
+    const flow = partFlow[loop.components.length + tube] as number;
+    const [from, to] = [network.tubePorts[2 * tube] as number, network.tubePorts[2 * tube + 1] as number];
+    inflows[from] = (inflows[from] as number) - flow;
+    inflows[to] = (inflows[to] as number) + flow;
+  }
   return inflows;
 }
 
 /** What a component carries, loss or no loss: the flow into its `in` port; without a direction, all that comes in. */
-function throughFlow(component: LoopComponent, inflows: ReadonlyMap<string, number>): number {
-  const into = (port: string): number => inflows.get(`${component.id}.${port}`) ?? 0;
-  if (component.flow) return into(component.flow[0]);
-  return Object.keys(component.ports).reduce((sum, port) => sum + Math.max(0, into(port)), 0);
+function throughFlow({ firstPort, flowPorts }: HydraulicNetwork, part: number, inflows: Float64Array): number {
+  const inPort = flowPorts[2 * part] as number;
+  if (inPort >= 0) return inflows[inPort] as number;
+  let sum = 0;
+  for (let port = firstPort[part] as number; port < (firstPort[part + 1] as number); port += 1) sum += Math.max(0, inflows[port] as number);
+  return sum;
 }
 
 /** Solves and reports. Flows in L/h, pressures in kPa. */
@@ -175,29 +178,30 @@ export function solvePrepared(prepared: PreparedFlow, speeds: Readonly<Record<st
   const outcome = prepared.solver.solve(running);
   const flows = flowsByLink(prepared);
   const drops = Float64Array.from(network.links, (link, index) => dropOf(link, flows[index] as number, running));
-  const total = totalPressures(loop, network, drops, fluid.densityKgM3);
+  const total = totalPressures(prepared, drops);
   const partFlow = new Float64Array(loop.components.length + loop.tubes.length);
   network.links.forEach(({ part }, index) => (partFlow[part] = flows[index] as number));
-  const headAt = (id: string, port: string): number => total[network.nodeOfPort.get(`${id}.${port}`) as number] as number;
+  const headAt = (port: number): number => total[(network.ports[port] as HydraulicPort).node] as number;
+  const between = (pairs: Int32Array, index: number): number => {
+    const [from, to] = [pairs[2 * index] as number, pairs[2 * index + 1] as number];
+    return from < 0 ? 0 : headAt(from) - headAt(to);
+  };
   const links = new Map<string, LinkFlow>();
-  const inflows = portInflows(prepared, (tube) => partFlow[loop.components.length + tube] as number);
-  loop.components.forEach((component) => {
-    const through = throughFlow(component, inflows);
-    const [from, to] = component.flow ?? [];
-    const dropKpa = from === undefined || to === undefined ? 0 : headAt(component.id, from) - headAt(component.id, to);
-    links.set(component.id, { flowLph: shut.has(component.id) ? 0 : LPH_PER_LPM * through, dropKpa });
+  const inflows = portInflows(prepared, partFlow);
+  loop.components.forEach(({ id }, part) => {
+    const through = shut.has(id) ? 0 : throughFlow(network, part, inflows);
+    links.set(id, { flowLph: LPH_PER_LPM * through, dropKpa: between(network.flowPorts, part) });
   });
-  loop.tubes.forEach(({ id, from, to }, index) => {
+  loop.tubes.forEach(({ id }, index) => {
     const flow = partFlow[loop.components.length + index] as number;
-    links.set(id, { flowLph: LPH_PER_LPM * flow, dropKpa: headAt(...from) - headAt(...to) });
+    links.set(id, { flowLph: LPH_PER_LPM * flow, dropKpa: between(network.tubePorts, index) });
   });
   const portGaugeKpa = new Map<string, number>();
-  for (const component of loop.components) {
-    for (const [port, [, y]] of portsOf(component)) {
-      portGaugeKpa.set(`${component.id}.${port}`, headAt(component.id, port) - columnKpa(fluid.densityKgM3, y));
-    }
+  for (let port = 0; port < network.ports.length; port += 1) {
+    const { key, heightMm } = network.ports[port] as HydraulicPort;
+    portGaugeKpa.set(key, headAt(port) - columnKpa(fluid.densityKgM3, heightMm));
   }
-  return { ...outcome, links, portGaugeKpa };
+  return { end: outcome.end, steps: outcome.steps, links, portGaugeKpa };
 }
 
 /** Steady flow of a loop. Before: checked; pumps that run have curves. */

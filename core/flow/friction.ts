@@ -65,7 +65,8 @@ export function addFriction(tube: TubeFriction, q: number, out: Float64Array): v
   /** df/dq · q */
   let factorSlope: number;
   if (reynolds >= TURBULENT_ABOVE_RE) {
-    const y1 = 5.74 / reynolds ** 0.9;
+    // Re^0.9 by exponential and logarithm: half the time of a general power
+    const y1 = 5.74 * Math.exp(-0.9 * Math.log(reynolds));
     const y2 = tube.roughness + y1;
     const y3 = PER_LN10 * Math.log(y2);
     factor = 1 / (y3 * y3);

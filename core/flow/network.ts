@@ -1,4 +1,4 @@
-import { partFinder, tubeLengthMm, type LoopComponent, type LoopFile, type LoopTube } from '../loops/loopFile.js';
+import { partFinder, tubeLengthMm, type LoopComponent, type LoopFile, type LoopTube, type Point } from '../loops/loopFile.js';
 import { brokenLine, type BrokenLine } from './broken.js';
 import { fittingK, FLOW, LPH_PER_LPM } from './defaults.js';
 import { fittingQuadratic, prepareFriction, type Fluid, type TubeFriction } from './friction.js';
@@ -25,12 +25,26 @@ export interface HydraulicLink {
   readonly law: Law;
 }
 
+export interface HydraulicPort {
+  /** "component.port" */
+  readonly key: string;
+  readonly node: number;
+  /** mm, upright */
+  readonly heightMm: number;
+}
+
 /** Ports merged where nothing is lost between them; links between what is left. */
 export interface HydraulicNetwork {
   readonly nodeCount: number;
   readonly links: readonly HydraulicLink[];
-  /** "component.port" → node */
-  readonly nodeOfPort: ReadonlyMap<string, number>;
+  /** component after component, in the file's order */
+  readonly ports: readonly HydraulicPort[];
+  /** ports of component i: `firstPort[i] … firstPort[i + 1] − 1` */
+  readonly firstPort: Int32Array;
+  /** port indices of each component's `flow`, −1 without one; pairs [in, out] */
+  readonly flowPorts: Int32Array;
+  /** port indices of each tube's ends; pairs [from, to] */
+  readonly tubePorts: Int32Array;
   /** pumps in the file's order */
   readonly pumpIds: readonly string[];
 }
@@ -53,13 +67,14 @@ class Groups {
   }
   /** group numbers 0 … count − 1 by node */
   number(): { of: Int32Array; count: number } {
-    const numbers = new Map<number, number>();
-    const of = Int32Array.from(this.parent, (_, node) => {
+    const of = new Int32Array(this.parent.length).fill(-1);
+    let count = 0;
+    for (let node = 0; node < of.length; node += 1) {
       const root = this.find(node);
-      if (!numbers.has(root)) numbers.set(root, numbers.size);
-      return numbers.get(root) as number;
-    });
-    return { of, count: numbers.size };
+      if (of[root] === -1) of[root] = count++;
+      of[node] = of[root] as number;
+    }
+    return { of, count };
   }
 }
 
@@ -98,43 +113,63 @@ function tubeLaw(tube: LoopTube, pathMm: number, fluid: Fluid): Law {
  */
 export function buildHydraulics(loop: LoopFile, fluid: Fluid, shut: ReadonlySet<string>): HydraulicNetwork {
   const groups = new Groups();
-  const portNodes = new Map<string, number>();
+  const ports: { key: string; heightMm: number }[] = [];
+  const indexOf = new Map<string, number>();
   const links: HydraulicLink[] = [];
   const pumpIds: string[] = [];
   const find = partFinder(loop);
+  const firstPort = new Int32Array(loop.components.length + 1);
+  const flowPorts = new Int32Array(2 * loop.components.length).fill(-1);
   loop.components.forEach((component, part) => {
-    const nodes = new Map(Object.keys(component.ports).map((port) => [port, groups.add()]));
-    for (const [port, node] of nodes) portNodes.set(`${component.id}.${port}`, node);
+    const first = ports.length;
+    firstPort[part] = first;
+    for (const port of Object.keys(component.ports)) {
+      const key = `${component.id}.${port}`;
+      indexOf.set(key, groups.add());
+      ports.push({ key, heightMm: (component.ports[port] as Point)[1] });
+    }
+    if (component.flow)
+      component.flow.forEach((port, end) => (flowPorts[2 * part + end] = indexOf.get(`${component.id}.${port}`) as number));
     if (component.kind === 'pump') pumpIds.push(component.id);
     if (shut.has(component.id)) return;
     const law = (scale: number): Law | null => componentLaw(component, pumpIds.length - 1, scale);
     const whole = component.flow ? law(1) : null;
-    if (!whole || !component.flow) {
-      const [first, ...others] = [...nodes.values()] as [number, ...number[]];
-      for (const other of others) groups.merge(other, first);
+    if (!whole) {
+      for (let other = first + 1; other < ports.length; other += 1) groups.merge(other, first);
       return;
     }
-    const [from, to] = component.flow.map((port) => nodes.get(port) as number) as [number, number];
-    const others = [...nodes].filter(([port]) => !component.flow?.includes(port)).map(([, node]) => node);
-    if (others.length === 0) {
+    const [from, to] = [flowPorts[2 * part] as number, flowPorts[2 * part + 1] as number];
+    let middle = -1;
+    for (let other = first; other < ports.length; other += 1) {
+      if (other === from || other === to) continue;
+      if (middle === -1) middle = other;
+      else groups.merge(other, middle);
+    }
+    if (middle === -1) {
       links.push({ part, from, to, law: whole });
       return;
     }
     const half = law(0.5) as Law;
-    const middle = others[0] as number;
-    for (const other of others) groups.merge(other, middle);
     links.push({ part, from, to: middle, law: half }, { part, from: middle, to, law: half });
   });
+  firstPort[loop.components.length] = ports.length;
+  const tubePorts = new Int32Array(2 * loop.tubes.length);
   loop.tubes.forEach((tube, index) => {
+    const from = indexOf.get(`${tube.from[0]}.${tube.from[1]}`) as number;
+    const to = indexOf.get(`${tube.to[0]}.${tube.to[1]}`) as number;
+    tubePorts[2 * index] = from;
+    tubePorts[2 * index + 1] = to;
     if (shut.has(tube.id)) return;
-    const [from, to] = [tube.from, tube.to].map(([id, port]) => portNodes.get(`${id}.${port}`) as number) as [number, number];
     links.push({ part: loop.components.length + index, from, to, law: tubeLaw(tube, tubeLengthMm(loop, tube, find), fluid) });
   });
   const { of, count } = groups.number();
   return {
     nodeCount: count,
-    links: links.map((link) => ({ ...link, from: of[link.from] as number, to: of[link.to] as number })),
-    nodeOfPort: new Map([...portNodes].map(([port, node]) => [port, of[node] as number])),
+    links: links.map(({ part, from, to, law }) => ({ part, from: of[from] as number, to: of[to] as number, law })),
+    ports: ports.map(({ key, heightMm }, index) => ({ key, heightMm, node: of[index] as number })),
+    firstPort,
+    flowPorts,
+    tubePorts,
     pumpIds,
   };
 }

@@ -26,10 +26,13 @@ export class FlowSolver {
   private readonly unknownOf: Int32Array;
   private readonly matrix: SparseFactor;
   private readonly chains: readonly Chain[];
+  private readonly lastSpeeds: Float64Array;
   private warm = false;
 
-  constructor({ nodeCount, chains }: ChainNetwork) {
+  /** @param pumps number of pumps in the network */
+  constructor({ nodeCount, chains }: ChainNetwork, pumps: number) {
     this.chains = chains;
+    this.lastSpeeds = new Float64Array(pumps);
     this.flowLpm = new Float64Array(chains.length);
     this.loss = new Float64Array(chains.length);
     this.slope = new Float64Array(chains.length);
@@ -47,21 +50,42 @@ export class FlowSolver {
   solve(speeds: Float64Array): SolverOutcome {
     if (this.chains.length === 0) return { end: 'nothing-flows', steps: 0 };
     if (!this.warm) this.takeSlopesAtFirstGuess(speeds);
-    else this.evaluate(speeds);
+    else this.followSpeeds(speeds);
+    this.lastSpeeds.set(speeds);
     for (let steps = 1; steps <= FLOW.mostSteps; steps += 1) {
       if (!this.findStep()) return { end: 'singular', steps };
-      const share = this.walk(speeds);
-      let moved = 0;
+      let moves = 0;
       let total = 0;
       for (let chain = 0; chain < this.flowLpm.length; chain += 1) {
-        moved += Math.abs(share * (this.step[chain] as number));
+        moves += Math.abs(this.step[chain] as number);
         total += Math.abs(this.flowLpm[chain] as number);
       }
-      this.warm = true;
-      if (moved <= FLOW.stepShare * total + 1e-12) return { end: 'converged', steps };
+      if (moves <= FLOW.stepShare * total + 1e-12 && (this.warm || steps > 1)) {
+        // the last step is too small to matter to the losses
+        for (let chain = 0; chain < this.flowLpm.length; chain += 1) {
+          this.flowLpm[chain] = (this.flowLpm[chain] as number) + (this.step[chain] as number);
+        }
+        this.warm = true;
+        return { end: 'converged', steps };
+      }
+      this.walk(speeds);
     }
     this.warm = false;
     return { end: 'too-many-steps', steps: FLOW.mostSteps };
+  }
+
+  /** Flows go nearly with pump speed (affinity laws): scaled by it, the last answer is close to the next. */
+  private followSpeeds(speeds: Float64Array): void {
+    let before = 0;
+    let now = 0;
+    for (let pump = 0; pump < speeds.length; pump += 1) {
+      before += this.lastSpeeds[pump] as number;
+      now += speeds[pump] as number;
+    }
+    if (before > 0 && now > 0 && now !== before) {
+      for (let chain = 0; chain < this.flowLpm.length; chain += 1) this.flowLpm[chain] = ((this.flowLpm[chain] as number) * now) / before;
+    }
+    this.evaluate(speeds);
   }
 
   private takeSlopesAtFirstGuess(speeds: Float64Array): void {
@@ -122,9 +146,8 @@ export class FlowSolver {
   /**
    * Moves along the step, shortened where the content would rise again. The content's slope along the step is
    * Σ h(q + αd)·d: it starts negative, and one evaluation tells whether the whole step still goes down.
-   * @returns the share of the step taken
    */
-  private walk(speeds: Float64Array): number {
+  private walk(speeds: Float64Array): void {
     let before = 0;
     for (let chain = 0; chain < this.chains.length; chain += 1) before += (this.loss[chain] as number) * (this.step[chain] as number);
     let taken = 0;
@@ -137,7 +160,7 @@ export class FlowSolver {
       this.evaluate(speeds);
       let after = 0;
       for (let chain = 0; chain < this.chains.length; chain += 1) after += (this.loss[chain] as number) * (this.step[chain] as number);
-      if (after <= 0.5 * Math.abs(before) || tries >= 20) return taken;
+      if (after <= 0.5 * Math.abs(before) || tries >= 20) return;
       share *= Math.max(0.1, Math.abs(before) / (Math.abs(before) + after));
     }
   }

@@ -157,6 +157,40 @@ export function generateLadder(rungs: number): LoopFile {
   return build.file(`ladder ${rungs}`);
 }
 
+/** The benchmark's loop: a pump, two blocks side by side, a meter and a radiator; 14 links. */
+export function generateParallelLoop(): LoopFile {
+  const build = new Builder(seeded(3));
+  const reservoir = build.add('reservoir', { volume_ml: 250, box: { min: [300, 90, 60], max: [350, 260, 110] } });
+  const pump = build.pump();
+  const [first, second, radiator] = [build.block(), build.block(), build.block()];
+  const [split, meet] = [build.junction(), build.junction()];
+  build.join([reservoir, 'out'], [pump, 'in']);
+  build.join([pump, 'out'], [split, 'a']);
+  build.join([split, 'b'], [first, 'in']);
+  build.join([split, 'c'], [second, 'in']);
+  build.join([first, 'out'], [meet, 'b']);
+  build.join([second, 'out'], [meet, 'c']);
+  const meter = build.block();
+  build.join([meet, 'a'], [meter, 'in']);
+  build.join([meter, 'out'], [radiator, 'in']);
+  build.join([radiator, 'out'], [reservoir, 'in']);
+  return build.file('parallel cards');
+}
+
+/** The same loop with every tube laid in a zigzag, so that it has about `nodes` nodes. */
+export function lengthenTubes(loop: LoopFile, nodes: number): LoopFile {
+  // a leg is some 250 mm, and a node lies every 10 mm
+  const bends = Math.ceil(nodes / loop.tubes.length / 17);
+  const random = seeded(nodes);
+  return {
+    ...loop,
+    tubes: loop.tubes.map((tube) => ({
+      ...tube,
+      path: Array.from({ length: bends }, (_, bend): Point => [200 + (bend % 2) * 60, 40 + 400 * random(), 80]),
+    })),
+  };
+}
+
 const wholePoint = (random: () => number): Point => [
   Math.round(between(random, 20, 440)),
   Math.round(between(random, 20, 490)),

@@ -52,9 +52,8 @@ interface GasAtNode {
   readonly inPocket: Uint8Array;
 }
 
-function gasAtNodes(turned: TurnedNetwork, cuts: CutEnds): GasAtNode {
+function gasAtNodes(turned: TurnedNetwork, cuts: CutEnds, spaces: readonly number[]): GasAtNode {
   const { network, heightMm } = turned;
-  const spaces = gasSpaces(turned);
   // The same flood on the loop turned inside out: crests become dips.
   const upsideDown = { ...turned, heightMm: heightMm.map((height) => (height === Number.NEGATIVE_INFINITY ? height : -height)) };
   const { levelMm, towardsOutlet } = spillLevels(upsideDown, cuts, spaces);
@@ -129,10 +128,14 @@ function findSill({ heightMm }: TurnedNetwork, start: number, { dipMm, towards }
  * reservoir's inside dips below e. Volumes in mL, heights in mm of the turned frame.
  */
 export function findTrappedAir(turned: TurnedNetwork, cuts: CutEnds = new Uint8Array(turned.network.size)): TrappedAir {
-  const gas = gasAtNodes(turned, cuts);
+  const gas = gasAtNodes(turned, cuts, gasSpaces(turned));
   const pockets = groupPockets(turned, cuts, gas)
     .map((nodes) => describePocket(turned, nodes, gas))
     .filter(({ volumeMl }) => volumeMl > LEAST_POCKET_ML)
     .sort((a, b) => b.volumeMl - a.volumeMl);
   return { pockets, totalMl: pockets.reduce((total, { volumeMl }) => total + volumeMl, 0), dipMm: gas.dipMm };
 }
+
+/** mL of gas that stays at each node when gas can leave at `outlets` alone, say at a port under a filling bottle. */
+export const gasAgainst = (turned: TurnedNetwork, outlets: readonly number[]): Float64Array =>
+  gasAtNodes(turned, new Uint8Array(turned.network.size), outlets).ml;

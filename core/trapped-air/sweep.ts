@@ -1,4 +1,5 @@
 import { FLOW } from '../flow/defaults.js';
+import { downstreamNodes } from '../flow/downstream.js';
 import type { LinkFlow } from '../flow/flow.js';
 import { GEOMETRY } from '../geometry/defaults.js';
 import { vesselAboveMl, type TurnedNetwork } from '../geometry/turned.js';
@@ -10,9 +11,6 @@ export interface SweptPocket {
   readonly sweptMl: number;
   readonly staysMl: number;
 }
-
-/** L/h; slower is no flow */
-const LEAST_FLOW_LPH = 1e-3;
 
 /**
  * Velocity in m/s from which a full pipe that falls at an angle carries its gas down with it:
@@ -30,6 +28,7 @@ class Downstream {
   /** 0 not asked, 1 being asked, 2 cleared, 3 gas stops on the way */
   private readonly known: Uint8Array;
   private readonly components: number;
+  private readonly next: (node: number) => number[];
 
   constructor(
     private readonly turned: TurnedNetwork,
@@ -38,6 +37,7 @@ class Downstream {
   ) {
     this.known = new Uint8Array(turned.network.size);
     this.components = loop.components.length;
+    this.next = downstreamNodes(turned.network, loop, (part) => this.flowOf(part));
   }
 
   private tubeAt(node: number): LoopTube | undefined {
@@ -46,33 +46,6 @@ class Downstream {
 
   private flowOf(part: number): number {
     return this.flows.get(this.turned.network.partIds[part] as string)?.flowLph ?? 0;
-  }
-
-  /** Nodes the liquid goes to from here. Nodes of a tube are numbered from its `from` end. */
-  private next(node: number): number[] {
-    const { network } = this.turned;
-    const around = [...network.links.subarray(network.starts[node], network.starts[node + 1])];
-    const tube = this.tubeAt(node);
-    if (tube) {
-      const part = network.part[node] as number;
-      const flow = this.flowOf(part);
-      if (Math.abs(flow) < LEAST_FLOW_LPH) return [];
-      const ends = network.joints.get(`${tube.id}.${flow > 0 ? 'to' : 'from'}`);
-      return around.filter((other) => (network.part[other] === part ? other > node === flow > 0 : ends?.tubeNode === node));
-    }
-    const leavesBy = (other: number): boolean => {
-      const leaving = this.tubeAt(other);
-      if (!leaving) return false;
-      const flow = this.flowOf(network.part[other] as number);
-      if (Math.abs(flow) < LEAST_FLOW_LPH) return false;
-      return network.joints.get(`${leaving.id}.${flow > 0 ? 'from' : 'to'}`)?.tubeNode === other;
-    };
-    if (network.isPort[node] === 0) {
-      // from a part's inside to every port whose tube carries liquid away
-      return around.filter((port) => [...network.links.subarray(network.starts[port], network.starts[port + 1])].some(leavesBy));
-    }
-    const away = around.filter(leavesBy);
-    return away.length > 0 ? away : around.filter((other) => !this.tubeAt(other));
   }
 
   /** True when the flow carries gas from this node as far as the next vessel. Without flow, or against a stretch too steep, it does not. */

@@ -42,7 +42,7 @@ describe('numbers as they are shown', () => {
 
   it('shows leak rates with two digits and a raised exponent', () => {
     expect(formatLeak(0.0123)).toBe('1.2 × 10⁻² mbar·L/s');
-    expect(formatLeak(-0.0004)).toBe('-4.0 × 10⁻⁴ mbar·L/s');
+    expect(formatLeak(-0.0004)).toBe('−4.0 × 10⁻⁴ mbar·L/s');
     expect(formatLeak(0)).toBe('0 mbar·L/s');
     expect(formatLeakWithSe(0.00091, 0.0033)).toBe('(0.9 ± 3.3) × 10⁻³ mbar·L/s');
     expect(formatLeakWithSe(0, 0)).toBe('0 mbar·L/s');

@@ -385,7 +385,7 @@ describe('services recorded afterwards', () => {
     const close = (body: object) => desk.put(`/due-items/${due?.id}/close`, { levelChangeMm: -3, note: '', ...body });
     expect((await close({ outcome: 'done', version: 1 })).status).toBe(422);
     expect((await close({ outcome: 'not-settled', version: 1 })).status).toBe(200);
-    expect(await settling()).toMatchObject({ dueOn: '2026-03-13', reason: expect.stringContaining('changed by -3 mm') as string });
+    expect(await settling()).toMatchObject({ dueOn: '2026-03-13', reason: expect.stringContaining('changed by −3 mm') as string });
     expect((await close({ outcome: 'settled', version: 2 })).status).toBe(200);
     expect(await settling()).toBeUndefined();
     expect((await close({ outcome: 'settled', version: 3 })).status).toBe(409);

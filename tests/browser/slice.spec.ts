@@ -189,6 +189,6 @@ test('a loop from plan to signed-off commissioning and its next due date', async
   await page.getByRole('button', { name: 'Read the level' }).click();
   await page.getByLabel('Change since hand-over').fill('-2');
   await page.getByRole('button', { name: 'It has settled' }).click();
-  await expect(page.getByText('Settled, level changed by -2 mm')).toBeVisible();
+  await expect(page.getByText('Settled, level changed by −2 mm')).toBeVisible();
   expect(complaints.filter((text) => !text.includes('ERR_CONNECTION') && !text.includes('503'))).toEqual([]);
 });

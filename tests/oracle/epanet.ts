@@ -6,9 +6,9 @@ import { tubeLengthMm, type LoopComponent, type LoopFile } from '../../core/loop
 
 /**
  * The loop as input text of an independent network solver: components as valves with a dense head-loss curve, tubes as
- * pipes with Darcy–Weisbach friction. Its own node numbering, so that nothing of ours is compared with itself.
+ * pipes with Darcy–Weisbach friction. `ratio` sets the curves' points: each flow is that many times the one before. Its own node numbering, so that nothing of ours is compared with itself.
  */
-export function epanetInput(loop: LoopFile, fluid: Fluid): string {
+export function epanetInput(loop: LoopFile, fluid: Fluid, ratio = 1.01): string {
   const metresPerKpa = 1000 / (fluid.densityKgM3 * FLOW.gravity);
   const node = (component: LoopComponent, port: string): string => {
     const lossless = component.kind !== 'pump' && !component.resistance;
@@ -39,7 +39,7 @@ export function epanetInput(loop: LoopFile, fluid: Fluid): string {
       };
       valves.push(`${component.id} ${from} ${to} 20 GPV C_${component.id} 0`);
       curves.push(`C_${component.id} 0 0`);
-      for (let lpm = 0.01; lpm < 40; lpm *= 1.01) curves.push(`C_${component.id} ${lpm} ${(a * lpm + b * lpm * lpm) * metresPerKpa}`);
+      for (let lpm = 0.01; lpm < 40; lpm *= ratio) curves.push(`C_${component.id} ${lpm} ${(a * lpm + b * lpm * lpm) * metresPerKpa}`);
     }
   }
   for (const tube of loop.tubes) {

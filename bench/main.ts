@@ -1,0 +1,94 @@
+import { adviseDraining } from '../core/draining/advice.js';
+import { drainTurned } from '../core/draining/drain.js';
+import { prepareFlow, pumpSpeeds, solveFlow } from '../core/flow/flow.js';
+import { buildNetwork } from '../core/geometry/network.js';
+import { STANDING, STANDING_NAMES } from '../core/geometry/orientation.js';
+import { turnNetwork } from '../core/geometry/turned.js';
+import { generateLadder, generateParallelLoop, generateSpatialLoop, lengthenTubes } from '../core/loops/generatedLoops.js';
+import type { LoopFile } from '../core/loops/loopFile.js';
+import { Epanet, epanetInput } from '../tests/oracle/epanet.js';
+
+/** Speed, as ratios of things measured in one run: the machine's own speed cancels out. */
+const water = { densityKgM3: 998.2, viscosityMPaS: 1.0016 };
+const say = (text: string): void => void process.stdout.write(`${text}\n`);
+
+/** Half a second of calls before anything counts: both sides are measured as they run in a program that is used. */
+const WARM_UP_MS = 500;
+
+/** Median µs of one call; batches long enough for the clock, warmed up first. */
+function microseconds(call: () => unknown, batches = 15, batchMs = 40): number {
+  const until = Date.now() + WARM_UP_MS;
+  while (Date.now() < until) call();
+  let count = 1;
+  const timed = (): number => {
+    const start = process.hrtime.bigint();
+    for (let index = 0; index < count; index += 1) call();
+    return Number(process.hrtime.bigint() - start) / 1000;
+  };
+  while (timed() < batchMs * 1000 && count < 1e7) count *= 2;
+  const times = Array.from({ length: batches }, () => timed() / count).sort((a, b) => a - b);
+  return times[Math.floor(batches / 2)] as number;
+}
+
+const show = (us: number): string => (us < 1000 ? `${us.toFixed(1)} µs` : `${(us / 1000).toFixed(2)} ms`);
+
+function line(what: string, value: string, wanted: string, met: boolean): boolean {
+  say(`${met ? 'ok  ' : 'MISS'}  ${what.padEnd(64)} ${value.padStart(14)}   wanted ${wanted}`);
+  return met;
+}
+
+async function flow(): Promise<boolean[]> {
+  const oracle = await Epanet.load();
+  const loop = generateParallelLoop();
+  // 60 points a curve: coarse enough to be quick to read, fine enough to agree within a few per cent
+  const input = epanetInput(loop, water, 1.15);
+  say(
+    `\nFlow of a parallel loop of ${loop.tubes.length + loop.components.filter(({ kind }) => kind === 'pump' || kind === 'block').length} links`,
+  );
+  const ours = microseconds(() => solveFlow(loop, { fluid: water, speeds: {}, closed: [] }));
+  const theirs = microseconds(() => oracle.withSolved(input, () => null));
+  say(`      from loop object to answer ${show(ours)}; the general network solver from its text to an answer ${show(theirs)}`);
+  const cold = line('times faster, cold', `${(theirs / ours).toFixed(1)} ×`, 'at least 20 ×', theirs / ours >= 20);
+
+  const prepared = prepareFlow(loop, water);
+  const pump = prepared.network.pumpIds[0] as string;
+  const speeds = [0.7, 0.75].map((speed) => pumpSpeeds(prepared, { [pump]: speed }));
+  let turn = 0;
+  const warm = microseconds(() => prepared.solver.solve(speeds[(turn += 1) & 1] as Float64Array));
+  const theirWarm = oracle.withSolved(input, (project) => {
+    const link = project.getLinkIndex(pump);
+    return microseconds(() => oracle.resolve(project, link, (turn += 1) & 1 ? 0.7 : 0.75));
+  });
+  say(`      after a change of pump speed ${show(warm)}; the general solver's initH + runH ${show(theirWarm)}`);
+  const again = line('times faster, warm', `${(theirWarm / warm).toFixed(1)} ×`, 'at least 2 ×', theirWarm / warm >= 2);
+
+  const [small, large] = [generateLadder(50), generateLadder(400)].map((ladder) => ({
+    links: ladder.components.length + ladder.tubes.length,
+    us: microseconds(() => solveFlow(ladder, { fluid: water, speeds: {}, closed: [] }), 7),
+  })) as [{ links: number; us: number }, { links: number; us: number }];
+  const growth = large.us / small.us / (large.links / small.links);
+  say(`\n      ${small.links} links ${show(small.us)}; ${large.links} links ${show(large.us)}`);
+  const linear = line('time per link, large against small network', `${growth.toFixed(2)} ×`, 'at most 2 × (about linear)', growth <= 2);
+  return [cold, again, linear];
+}
+
+function draining(): boolean[] {
+  // a loop of the usual parts with its tubes lengthened until it has 5 000 nodes
+  const loop: LoopFile = lengthenTubes(generateSpatialLoop(12), 5000);
+  const network = buildNetwork(loop);
+  say(`\nDraining of a loop of ${network.size} nodes`);
+  const ports = loop.components.flatMap(({ id, closures }) => Object.keys(closures ?? {}).map((port) => `${id}.${port}`));
+  const setup = { open: ports.slice(1, 3), drains: ports.slice(0, 1), closed: [] };
+  const slowest = STANDING_NAMES.reduce((most, standing) => {
+    const us = microseconds(() => drainTurned(turnNetwork(network, STANDING[standing]), setup), 5);
+    return Math.max(most, us);
+  }, 0);
+  const frame = line('one orientation, turned and drained', show(slowest), 'under 16 ms', slowest < 16_000);
+  const advice = microseconds(() => adviseDraining(loop, network, STANDING_NAMES), 3, 1);
+  return [frame, line('search for the advised plan', show(advice), 'under 1 s', advice < 1e6)];
+}
+
+say('Lavacrum bench: ratios in one run');
+const results = [...(await flow()), ...draining()];
+say(`\n${results.filter(Boolean).length} met, ${results.filter((met) => !met).length} missed`);
+process.exitCode = results.every(Boolean) ? 0 : 1;
