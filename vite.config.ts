@@ -10,6 +10,7 @@ export default defineConfig({
   root: path.join(root, 'web'),
   // the formatter breaks lines between elements; a break there is a space, as in any page
   plugins: [vue({ template: { compilerOptions: { whitespace: 'preserve' } } }), vuetify({ autoImport: true })],
+  worker: { format: 'es' },
   resolve: { alias: { '@core': path.join(root, 'core') } },
   build: {
     outDir: path.join(root, 'dist', 'web'),

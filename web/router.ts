@@ -13,6 +13,7 @@ export const router = createRouter({
     { path: '/systems/:id', component: () => import('./systems/SystemView.vue'), props: true, meta: { title: 'System' } },
     { path: '/systems/:systemId/loops/new', component: () => import('./loops/LoopView.vue'), props: true, meta: { title: 'New loop' } },
     { path: '/loops/:id', component: () => import('./loops/LoopView.vue'), props: true, meta: { title: 'Loop' } },
+    { path: '/loops/:id/profile', component: () => import('./profile/ProfileView.vue'), props: true, meta: { title: 'Loop profile' } },
     { path: '/runs/:id', component: () => import('./commissioning/RunView.vue'), props: true, meta: { title: 'Bench', bench: true } },
     { path: '/runs/:id/record', component: () => import('./commissioning/RecordView.vue'), props: true, meta: { title: 'Record' } },
     { path: '/workshop', component: () => import('./accounts/WorkshopView.vue'), meta: { title: 'Workshop' } },

@@ -3,7 +3,7 @@ export const ADVICE = {
   /** mL; an opening that gets less out is not worth its mess */
   leastOpeningMl: 5,
   /** mL; a turn that gets less out is not worth lifting the machine */
-  leastTurnMl: 15,
+  leastTurnMl: 25,
   /** turns in one plan: after three nobody knows any more which cap is open */
   mostTurns: 3,
   /** most openings that give air in one stand */

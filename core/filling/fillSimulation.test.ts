@@ -137,7 +137,7 @@ describe('filling with the pump in pulses', () => {
 describe('the last crest passed', () => {
   const cells = (...heights: number[]): FrontCell[] =>
     heights.map((heightMm) => ({
-      part: 0,
+      node: 0,
       volumeMl: 1,
       heightMm,
       liftMm: heightMm,

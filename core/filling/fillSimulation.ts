@@ -8,6 +8,7 @@ import { STANDING } from '../geometry/orientation.js';
 import { turnNetwork } from '../geometry/turned.js';
 import type { LoopComponent, LoopFile } from '../loops/loopFile.js';
 import { reservoirMarks } from '../loops/marks.js';
+import type { Contents } from '../draining/runOut.js';
 import { fallBack } from './fallBack.js';
 import { frontPath, type FrontCell } from './frontPath.js';
 
@@ -21,8 +22,9 @@ export interface SimulatedPulse {
   readonly refillMl: number;
   /** poured while the pump runs, because between pulses all of it would fall back */
   readonly pouredRunning: boolean;
-  /** mL wetted by part when the pump stops, by index of components then tubes */
-  readonly wettedMl: Float64Array;
+  /** where the liquid stands when the pump stops, and once the column has settled and the reservoir is topped up */
+  readonly atStop: Contents;
+  readonly settled: Contents;
 }
 
 export interface FillSimulation {
@@ -30,7 +32,7 @@ export interface FillSimulation {
   readonly primes: boolean;
   /** reservoir to its fill mark, and what fills by itself */
   readonly passiveMl: number;
-  readonly passiveWettedMl: Float64Array;
+  readonly passive: Contents;
   /** up to where the pump stalls, when it does not prime */
   readonly pulses: readonly SimulatedPulse[];
   /** everything poured; gas that stays is left out */
@@ -72,11 +74,13 @@ interface Filling {
   readonly wettedMl: Float64Array;
 }
 
-const byPart = ({ cells, wettedMl }: Filling, parts: number): Float64Array => {
-  const sums = new Float64Array(parts);
-  cells.forEach(({ part }, index) => (sums[part] = (sums[part] as number) + (wettedMl[index] as number)));
-  return sums;
-};
+/** The wetted cells as contents of nodes, with what stands in the reservoir. */
+function contentsOf({ cells, wettedMl }: Filling, nodes: number, reservoirNode: number, reservoirMl: number): Contents {
+  const contents = new Float64Array(nodes);
+  cells.forEach(({ node }, index) => (contents[node] = (contents[node] as number) + (wettedMl[index] as number)));
+  contents[reservoirNode] = reservoirMl;
+  return contents;
+}
 
 /** Flow in L/h that the push still drives against a lift and the losses so far. The push falls and the losses rise: bisection. */
 function flowAgainst(push: (lph: number) => number, liftKpa: number, lossKpa: number, steadyLph: number, freeLph: number): number {
@@ -111,12 +115,12 @@ export function simulateFill(loop: LoopFile, fluid: Fluid): FillSimulation {
   const push = pushKpa(loop, steady, steadyLph);
   const freeLph = loop.components.reduce((most, { curve }) => Math.max(most, curve?.at(-1)?.[0] ?? 0), 0) * 2 + LPH_PER_LPM;
   const shutoffMm = push(0) / columnKpa(fluid.densityKgM3, 1);
-  const parts = network.partIds.length;
+  const reservoirNode = (network.vessels[vessel] as { node: number }).node;
+  const contents = (reservoirMl: number): Contents => contentsOf(filling, network.size, reservoirNode, reservoirMl);
 
   const filling = { cells, wettedMl: new Float64Array(cells.length) };
-  const passive = fillPassively(filling, surfaceMm(fillMarkMl));
-  const passiveMl = fillMarkMl + passive;
-  const passiveWettedMl = byPart(filling, parts);
+  const passiveMl = fillMarkMl + fillPassively(filling, surfaceMm(fillMarkMl));
+  const passive = contents(fillMarkMl);
   const pulses: SimulatedPulse[] = [];
   let totalMl = passiveMl;
   let liftMm = 0;
@@ -132,7 +136,7 @@ export function simulateFill(loop: LoopFile, fluid: Fluid): FillSimulation {
     });
     if (run.movedMl <= 0) break;
     if (run.stalled) primes = false;
-    const wettedMl = byPart(filling, parts);
+    const atStop = contents(fillMarkMl - run.movedMl);
     const settled = run.reachedReturn
       ? { fallsBackMl: 0, stays: filling.wettedMl }
       : fallBack(cells, filling.wettedMl, fillMarkMl - run.movedMl, surfaceMm);
@@ -142,13 +146,13 @@ export function simulateFill(loop: LoopFile, fluid: Fluid): FillSimulation {
     if (!run.stalled || gainMl >= FILL.leastGainMl) {
       filling.wettedMl.set(pouredRunning ? filling.wettedMl : settled.stays);
       const refillMl = run.movedMl - fallsBackMl;
-      pulses.push({ runS: run.runS, movedMl: run.movedMl, fallsBackMl, refillMl, pouredRunning, wettedMl });
+      pulses.push({ runS: run.runS, movedMl: run.movedMl, fallsBackMl, refillMl, pouredRunning, atStop, settled: contents(fillMarkMl) });
       totalMl += refillMl;
     } else filling.wettedMl.set(before);
     if (run.reachedReturn || run.stalled) break;
   }
   if (!primes) liftMm = Math.max(liftMm, remainingLift(filling, surfaceMm(fillMarkMl)));
-  return { primes: primes && liftMm <= shutoffMm, passiveMl, passiveWettedMl, pulses, totalMl, liftMm, shutoffMm };
+  return { primes: primes && liftMm <= shutoffMm, passiveMl, passive, pulses, totalMl, liftMm, shutoffMm };
 }
 
 /** Fills what lies below the reservoir's surface on the outlet's side, up to the first crest above it. mL */

@@ -6,8 +6,8 @@ import type { LoopComponent, LoopFile } from '../loops/loopFile.js';
 
 /** A small part of the loop in the order the filling front meets it. */
 export interface FrontCell {
-  /** index into the network's `partIds` */
-  readonly part: number;
+  /** node of the geometric network; a vessel's cells share its hub */
+  readonly node: number;
   readonly volumeMl: number;
   /** mm; where its liquid stands */
   readonly heightMm: number;
@@ -36,7 +36,7 @@ function vesselCells(turned: TurnedNetwork, component: LoopComponent, node: numb
   return Array.from({ length: VESSEL_SLICES }, (_, slice) => {
     const level = levelAtShare(box, (fills * (slice + 0.5)) / VESSEL_SLICES);
     return {
-      part: network.part[node] as number,
+      node,
       volumeMl: (component.volume_ml * fills) / VESSEL_SLICES,
       heightMm: level,
       liftMm: Math.max(entryMm, level),
@@ -96,7 +96,7 @@ export function frontPath(turned: TurnedNetwork, loop: LoopFile, reservoir: Loop
     const height = heightMm[node] as number;
     return [
       {
-        part,
+        node,
         volumeMl: network.volumeMl[node] as number,
         heightMm: height,
         liftMm: height,

@@ -19,6 +19,7 @@ import { createLoop } from '../loops/revisions.js';
 import { loopRevision } from '../loops/tables.js';
 import { recordService } from '../systems/services.js';
 import { customer, system } from '../systems/tables.js';
+import { exampleLoop } from './exampleLoops.js';
 import { demoLoop } from './loops.js';
 import {
   CASES,
@@ -213,11 +214,13 @@ async function makeSystem(world: World, story: Story, index: number): Promise<vo
   const lastFill = fresh ? today : lastFillDay(world, story, lifeMonths);
   const commissioned = fresh ? today : earlier(lastFill, addDays(today, -Math.round(random.between(380, 800))));
   const plannedAt = fresh ? addDays(today, -Math.round(random.between(2, 9))) : addDays(commissioned, -6);
+  const usual = demoLoop(random, 'Main loop');
+  const example = exampleLoop(story, index - STORIES.indexOf(story));
   const loop = await createLoop(actAs(world, random.pick(world.accounts.slice(0, 3)), atNoon(plannedAt, 10)), {
     systemId,
-    name: 'Main loop',
+    name: example?.name ?? 'Main loop',
     coolantProductId: coolant.productId,
-    file: demoLoop(random, 'Main loop'),
+    file: example ?? usual,
   });
   if (story === 'planned') return;
   if (story === 'on-bench') return onBench(world, loop.id, coolant, index);

@@ -1,3 +1,4 @@
+import { existsSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { createInterface } from 'node:readline/promises';
 import pg from 'pg';
@@ -5,7 +6,7 @@ import { DEMO_SIGN_IN } from '../demo/people.js';
 import { startCluster, stopCluster } from './cluster.js';
 import { readPort } from './port.js';
 import { LaunchProblem } from './processes.js';
-import { healthAt, runningService, startService, stopService } from './service.js';
+import { healthAt, runningService, startedAtMs, startService, stopService } from './service.js';
 import { runTests } from './tests.js';
 
 const root = process.env.LAVACRUM_ROOT ?? process.cwd();
@@ -29,10 +30,17 @@ function settings(): Settings {
 
 const say = (text: string): void => void process.stdout.write(`${text}\n`);
 
+/** True when the programs were built after the running server was started: it would go on with the old ones. */
+function builtSince(dataFolder: string): boolean {
+  const stamp = path.join(root, 'dist', '.programs');
+  return existsSync(stamp) && statSync(stamp).mtimeMs > startedAtMs(dataFolder);
+}
+
 async function start(): Promise<void> {
   const own = settings();
   const running = runningService(own.dataFolder);
-  if (running && (await healthAt(running.port)) === 'ok') return announce(running.port, own.demo, 'Lavacrum is already running');
+  if (running && !builtSince(own.dataFolder) && (await healthAt(running.port)) === 'ok')
+    return announce(running.port, own.demo, 'Lavacrum is already running');
   if (running) await stopService(own.dataFolder);
   const databaseUrl = own.ownDatabase ?? (await startCluster({ dataFolder: own.dataFolder })).url;
   await startService({ root, dataFolder: own.dataFolder, port: own.port, databaseUrl });

@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process';
-import { closeSync, existsSync, mkdirSync, openSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { closeSync, existsSync, mkdirSync, openSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { commandContains, isAlive, LaunchProblem } from './processes.js';
@@ -35,6 +35,9 @@ export function runningService(dataFolder: string): PidFile | null {
   rmSync(pidFile(dataFolder), { force: true });
   return null;
 }
+
+/** When the running server was started. */
+export const startedAtMs = (dataFolder: string): number => statSync(pidFile(dataFolder)).mtimeMs;
 
 export type Health = 'ok' | 'not-ready' | 'away';
 

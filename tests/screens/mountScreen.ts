@@ -21,11 +21,13 @@ if (typeof window !== 'undefined' && !window.visualViewport) {
   Object.defineProperty(globalThis, 'visualViewport', { value: viewport, configurable: true });
 }
 
-/** Mounts a part of a screen with the plugins it expects, and with an address bar of its own. */
-export function mountScreen<T extends Component>(component: T, options: ComponentMountingOptions<T> = {}): VueWrapper {
+/** Mounts a part of a screen with the plugins it expects, and with an address bar of its own that stands at `at`. */
+export function mountScreen<T extends Component>(component: T, options: ComponentMountingOptions<T> = {}, at = '/'): VueWrapper {
   const pinia = createPinia();
   setActivePinia(pinia);
-  const router = createRouter({ history: createMemoryHistory(), routes: [{ path: '/:path(.*)*', component: { template: '<div />' } }] });
+  const history = createMemoryHistory();
+  history.replace(at);
+  const router = createRouter({ history, routes: [{ path: '/:path(.*)*', component: { template: '<div />' } }] });
   const vuetify = createVuetify({ components, icons: { defaultSet: 'mdi', aliases, sets: { mdi } } });
   return mount(
     component as Component,

@@ -45,6 +45,8 @@ const dates = useDates();
 const submit = useSubmit();
 const saved = ref<LoopAnswer | null>(null);
 const problem = ref<string | null>(null);
+/** nothing can be typed before the saved loop is there to be changed */
+const ready = ref(false);
 const importProblem = ref<string | null>(null);
 const selected = ref<string | null>(null);
 const saving = ref(false);
@@ -71,6 +73,7 @@ async function load(): Promise<void> {
     await coolants.load();
     if (props.id) stand(await get<LoopAnswer>(`/loops/${props.id}`));
     else editor.begin({ name: 'Main loop', coolantProductId: null, file: emptyLoop('Main loop') }, 0);
+    ready.value = true;
   } catch (error) {
     problem.value = error instanceof ApiError && error.status === 404 ? 'There is no such loop in this workshop.' : wordsOf(error);
   }
@@ -173,7 +176,7 @@ onBeforeRouteLeave(() => {
       <h1>{{ problem }}</h1>
       <p><router-link to="/systems">All systems</router-link></p>
     </div>
-    <template v-else>
+    <template v-else-if="ready">
       <header class="head">
         <div class="naming">
           <p class="quiet">
@@ -266,6 +269,12 @@ onBeforeRouteLeave(() => {
             :selected="selected"
             @select="selected = selected === $event ? null : $event"
           />
+          <p v-if="id" class="row ways">
+            <router-link :to="`/loops/${id}/profile?show=drain`">What drains</router-link>
+            <router-link :to="`/loops/${id}/profile?show=fill`">How it fills</router-link>
+            <router-link :to="`/loops/${id}/profile?show=air`">Where gas stays, flow and pressure</router-link>
+            <span v-if="editor.dirty.value" class="quiet">as last saved</span>
+          </p>
         </section>
         <div class="columns">
           <div>

@@ -123,6 +123,7 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
                 >{{ page.system.state === 'planned' ? 'Start commissioning' : 'Commission again' }}</v-btn
               >
               <v-btn variant="outlined" size="large" :to="`/loops/${loop.id}`">Open the loop</v-btn>
+              <v-btn variant="text" size="large" :to="`/loops/${loop.id}/profile`">What drains</v-btn>
             </div>
           </section>
           <section v-if="page.loops.length === 0" class="sheet">

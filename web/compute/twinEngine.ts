@@ -1,0 +1,172 @@
+import { adviseDraining, bestExtraOpening, openablePorts, type DrainPlan, type ExtraOpening } from '@core/draining/advice.js';
+import { drainTurned, openUp, type DrainResult } from '@core/draining/drain.js';
+import { pictureOfContents, pictureOfDrain, type LiquidPicture } from '@core/draining/picture.js';
+import { fullContents, runOut } from '@core/draining/runOut.js';
+import { planTakeOut, type TakeOutPlan } from '@core/draining/takeOut.js';
+import { simulateFill, type FillSimulation } from '@core/filling/fillSimulation.js';
+import { fillByGravity, type GravityFill } from '@core/filling/gravityFill.js';
+import { uncoverAngles, type UncoverAngle } from '@core/filling/outletAngle.js';
+import { prepareFlow, solvePrepared, type FlowResult, type PreparedFlow } from '@core/flow/flow.js';
+import { waterAt } from '@core/flow/fluids.js';
+import { pumpsWithoutCurve } from '@core/flow/network.js';
+import { buildNetwork, vesselsWithoutBox, type GeometricNetwork } from '@core/geometry/network.js';
+import { STANDING, type StandingName, type Tilt } from '@core/geometry/orientation.js';
+import { turnNetwork } from '@core/geometry/turned.js';
+import { partName, type LoopFile } from '@core/loops/loopFile.js';
+import { reservoirMarks } from '@core/loops/marks.js';
+import { unrollTurned, type UnrolledLoop } from '@core/profile/unroll.js';
+import { findTrappedAir, type AirPocket } from '@core/trapped-air/pockets.js';
+import { sweepPockets, type SweptPocket } from '@core/trapped-air/sweep.js';
+
+/** A drawing and what fills it. */
+export interface Scene {
+  readonly unrolled: UnrolledLoop;
+  readonly picture: LiquidPicture;
+}
+
+export interface DrainAnswer extends Scene {
+  readonly result: DrainResult;
+  readonly extra: ExtraOpening | null;
+}
+
+export interface PlanAnswer {
+  readonly plan: DrainPlan;
+  /** what stands in the loop after each stage, as it then stands */
+  readonly scenes: readonly Scene[];
+}
+
+export interface FillAnswer {
+  readonly simulation: FillSimulation | null;
+  readonly gravity: GravityFill | null;
+  /** at rest before the first pulse, then for each pulse when the pump stops and when all has settled */
+  readonly scenes: readonly Scene[];
+  readonly uncovers: readonly UncoverAngle[];
+}
+
+export interface AirAnswer extends Scene {
+  readonly pockets: readonly (Pick<AirPocket, 'volumeMl' | 'topMm' | 'sillMm'> & { parts: string[]; swept: SweptPocket | null })[];
+  readonly totalMl: number;
+  readonly flow: FlowResult | null;
+}
+
+/** The twin of one loop: everything a screen asks of it. Lives in a worker; the tests use it as it is. */
+export class TwinEngine {
+  private loop: LoopFile | null = null;
+  private network: GeometricNetwork | null = null;
+  private flow: PreparedFlow | null = null;
+
+  /** @returns what keeps the twin from computing, in words, or null */
+  load(loop: LoopFile): string | null {
+    this.loop = loop;
+    this.network = null;
+    this.flow = null;
+    const boxless = vesselsWithoutBox(loop)[0];
+    if (boxless) return `${partName(boxless)} has no box: say where its inside begins and ends, then its liquid has a height.`;
+    if (loop.components.length === 0) return 'There are no parts yet.';
+    this.network = buildNetwork(loop);
+    if (pumpsWithoutCurve(loop).length === 0) this.flow = prepareFlow(loop, waterAt(25));
+    return null;
+  }
+
+  private loaded(): { loop: LoopFile; network: GeometricNetwork } {
+    if (!this.loop || !this.network) throw new Error('the twin was asked before it was loaded');
+    return { loop: this.loop, network: this.network };
+  }
+
+  drain(tilt: Tilt, open: readonly string[], drains: readonly string[]): DrainAnswer | null {
+    const { loop, network } = this.loaded();
+    if (drains.length === 0) return null;
+    const turned = turnNetwork(network, tilt);
+    const setup = { open, drains, closed: [] };
+    return {
+      unrolled: unrollTurned(turned, loop),
+      picture: pictureOfDrain(turned, setup),
+      result: drainTurned(turned, setup),
+      extra: bestExtraOpening(turned, loop, setup),
+    };
+  }
+
+  /** The loop full and closed, as it stands. */
+  standing(tilt: Tilt): Scene {
+    const { loop, network } = this.loaded();
+    const turned = turnNetwork(network, tilt);
+    return { unrolled: unrollTurned(turned, loop), picture: pictureOfContents(turned, fullContents(network)) };
+  }
+
+  advise(mayTurn: readonly StandingName[]): PlanAnswer {
+    const { loop, network } = this.loaded();
+    const plan = adviseDraining(loop, network, mayTurn);
+    let contents = fullContents(network);
+    const scenes = plan.stages.map(({ standing, airs, drain }) => {
+      const turned = turnNetwork(network, STANDING[standing]);
+      contents = runOut(turned, openUp(network, { open: airs, drains: [drain], closed: [] }), contents).left;
+      return { unrolled: unrollTurned(turned, loop), picture: pictureOfContents(turned, contents) };
+    });
+    return { plan, scenes };
+  }
+
+  takeOut(componentId: string): TakeOutPlan {
+    const { loop, network } = this.loaded();
+    return planTakeOut(turnNetwork(network, STANDING.upright), loop, componentId);
+  }
+
+  pourAndPulse(): FillAnswer {
+    const { loop, network } = this.loaded();
+    const reservoir = loop.components.find(({ kind }) => kind === 'reservoir');
+    if (!reservoir || !this.flow) return { simulation: null, gravity: reservoir ? null : fillByGravity(loop), scenes: [], uncovers: [] };
+    const simulation = simulateFill(loop, waterAt(25));
+    const turned = turnNetwork(network, STANDING.upright);
+    const unrolled = unrollTurned(turned, loop);
+    const states = [simulation.passive, ...simulation.pulses.flatMap(({ atStop, settled }) => [atStop, settled])];
+    return {
+      simulation,
+      gravity: null,
+      scenes: states.map((contents) => ({ unrolled, picture: pictureOfContents(turned, contents) })),
+      uncovers: uncoverAngles(reservoir, reservoirMarks(reservoir).fillMarkMl),
+    };
+  }
+
+  air(tilt: Tilt, speed: number): AirAnswer {
+    const { loop, network } = this.loaded();
+    const turned = turnNetwork(network, tilt);
+    const { pockets, totalMl } = findTrappedAir(turned);
+    const flow = this.flow ? solvePrepared(this.flow, Object.fromEntries(this.flow.network.pumpIds.map((id) => [id, speed]))) : null;
+    const swept = flow ? sweepPockets(turned, loop, pockets, flow.links) : null;
+    const contents = fullContents(network);
+    for (const { nodes } of pockets) {
+      for (const node of nodes) if ((network.vesselOf[node] as number) < 0) contents[node] = 0;
+    }
+    const picture = pictureOfContents(turned, contents);
+    const vessels = new Map(picture.vessels);
+    for (const { nodes, sillMm } of pockets) {
+      for (const node of nodes) {
+        const vessel = network.vesselOf[node] as number;
+        const box = turned.boxes[vessel];
+        if (!box) continue;
+        const gasFrom = Math.max(box.bottomMm, sillMm);
+        vessels.set(network.part[node] as number, [
+          { fromMm: box.bottomMm, toMm: gasFrom, fate: 'liquid' },
+          { fromMm: gasFrom, toMm: box.topMm, fate: 'gas' },
+        ]);
+      }
+    }
+    return {
+      unrolled: unrollTurned(turned, loop),
+      picture: { fates: picture.fates, vessels },
+      pockets: pockets.map(({ volumeMl, topMm, sillMm, parts }, index) => ({
+        volumeMl,
+        topMm,
+        sillMm,
+        parts: parts.map((part) => network.partIds[part] as string),
+        swept: swept?.[index] ?? null,
+      })),
+      totalMl,
+      flow,
+    };
+  }
+
+  /** Ports and, for taking parts out, everything that can be opened. */
+  openings(): string[] {
+    return openablePorts(this.loaded().loop);
+  }
+}

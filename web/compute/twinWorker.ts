@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { TwinEngine } from './twinEngine.js';
+
+expose(new TwinEngine());

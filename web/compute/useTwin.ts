@@ -1,0 +1,65 @@
+import { wrap, type Remote } from 'comlink';
+import { onScopeDispose, ref, shallowRef, watch, type Ref, type ShallowRef } from 'vue';
+import type { LoopFile } from '@core/loops/loopFile.js';
+import { TwinEngine } from './twinEngine.js';
+
+/** The twin in a worker, or beside the page where there are no workers. */
+export interface Twin {
+  readonly engine: Remote<TwinEngine> | TwinEngine;
+  /** counts up with every loop loaded; 0 before the first */
+  readonly loaded: Ref<number>;
+  /** why the twin cannot compute, or null */
+  readonly problem: Ref<string | null>;
+}
+
+export function useTwin(loop: () => LoopFile | null): Twin {
+  const loaded = ref(0);
+  const problem = ref<string | null>(null);
+  let worker: Worker | null = null;
+  let engine: Remote<TwinEngine> | TwinEngine;
+  if (typeof Worker === 'undefined') engine = new TwinEngine();
+  else {
+    worker = new Worker(new URL('./twinWorker.ts', import.meta.url), { type: 'module' });
+    engine = wrap<TwinEngine>(worker);
+  }
+  watch(
+    loop,
+    async (file) => {
+      if (!file) return;
+      // a worker is handed a copy: a reactive object cannot be sent
+      problem.value = await engine.load(JSON.parse(JSON.stringify(file)) as LoopFile);
+      if (problem.value === null) loaded.value += 1;
+    },
+    { immediate: true },
+  );
+  onScopeDispose(() => worker?.terminate());
+  return { engine, loaded, problem };
+}
+
+/**
+ * Asks again whenever what it depends on changes. While an answer is on its way further changes only leave a note, so
+ * that a drag never queues up work; the last state always gets its answer.
+ */
+export function useAnswer<Asked, Answer>(
+  asked: () => Asked | null,
+  ask: (state: Asked) => Promise<Answer> | Answer,
+): ShallowRef<Answer | null> {
+  const answer = shallowRef<Answer | null>(null);
+  let busy = false;
+  let again = false;
+  async function run(): Promise<void> {
+    if (busy) {
+      again = true;
+      return;
+    }
+    busy = true;
+    do {
+      again = false;
+      const state = asked();
+      answer.value = state === null ? null : await ask(state);
+    } while (again);
+    busy = false;
+  }
+  watch(asked, () => void run(), { immediate: true, deep: true });
+  return answer;
+}
