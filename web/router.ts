@@ -14,6 +14,7 @@ export const router = createRouter({
     { path: '/systems/:systemId/loops/new', component: () => import('./loops/LoopView.vue'), props: true, meta: { title: 'New loop' } },
     { path: '/loops/:id', component: () => import('./loops/LoopView.vue'), props: true, meta: { title: 'Loop' } },
     { path: '/loops/:id/profile', component: () => import('./profile/ProfileView.vue'), props: true, meta: { title: 'Loop profile' } },
+    { path: '/loops/:id/parts', component: () => import('./loops/PartsSheet.vue'), props: true, meta: { title: 'Parts and cuts' } },
     { path: '/runs/:id', component: () => import('./commissioning/RunView.vue'), props: true, meta: { title: 'Bench', bench: true } },
     { path: '/runs/:id/record', component: () => import('./commissioning/RecordView.vue'), props: true, meta: { title: 'Record' } },
     { path: '/workshop', component: () => import('./accounts/WorkshopView.vue'), meta: { title: 'Workshop' } },

@@ -54,20 +54,20 @@ export const FILL = {
 } as const;
 
 /** The pumps' push at a flow through the reservoir, kPa; each takes its share of the flow and weighs by it. */
-function pushKpa(loop: LoopFile, steady: FlowResult, totalLph: number): (lph: number) => number {
-  const pumps = loop.components
-    .filter(({ kind, curve }) => kind === 'pump' && curve)
-    .map(({ id, curve, speed = 1 }) => {
-      const own = Math.abs(steady.links.get(id)?.flowLph ?? 0);
-      const share = totalLph > FILL.stallLph ? Math.min(1, own / totalLph) : 1;
-      return { line: brokenLine(curve ?? []), speed, share };
-    });
+function pushKpa(pumpsOfLoop: readonly LoopComponent[], steady: FlowResult, totalLph: number): (lph: number) => number {
+  const pumps = pumpsOfLoop.map(({ id, curve, speed = 1 }) => {
+    const own = Math.abs(steady.links.get(id)?.flowLph ?? 0);
+    const share = totalLph > FILL.stallLph ? Math.min(1, own / totalLph) : 1;
+    return { line: brokenLine(curve ?? []), speed, share };
+  });
   return (lph) =>
     pumps.reduce(
       (sum, { line, speed, share }) => (speed > 0 ? sum + share * speed * speed * valueAt(line, (lph * share) / speed) : sum),
       0,
     );
 }
+
+const firstReservoir = (loop: LoopFile): LoopComponent => loop.components.find(({ kind }) => kind === 'reservoir') as LoopComponent;
 
 interface Filling {
   readonly cells: readonly FrontCell[];
@@ -100,11 +100,11 @@ function flowAgainst(push: (lph: number) => number, liftKpa: number, lossKpa: nu
  * Fills an upright loop in pulses: the reservoir to its mark, pump on until the low mark or until the front reaches
  * the return, pump off, let the column fall back, top up.
  * Before: a checked loop with a reservoir with a box; pumps have curves.
+ * @param reservoir the one to fill from, where a case holds several circuits
  */
-export function simulateFill(loop: LoopFile, fluid: Fluid): FillSimulation {
+export function simulateFill(loop: LoopFile, fluid: Fluid, reservoir: LoopComponent = firstReservoir(loop)): FillSimulation {
   const network = buildNetwork(loop);
   const turned = turnNetwork(network, STANDING.upright);
-  const reservoir = loop.components.find(({ kind }) => kind === 'reservoir') as LoopComponent;
   const vessel = network.vessels.findIndex(({ part }) => loop.components[part] === reservoir);
   const box = turned.boxes[vessel] as TurnedBox;
   const surfaceMm = (contentMl: number): number => levelAtShare(box, reservoir.volume_ml > 0 ? contentMl / reservoir.volume_ml : 0);
@@ -112,7 +112,9 @@ export function simulateFill(loop: LoopFile, fluid: Fluid): FillSimulation {
   const steady = solveFlow(loop, { fluid, speeds: {}, closed: [] });
   const steadyLph = Math.abs(steady.links.get(reservoir.id)?.flowLph ?? 0);
   const cells = frontPath(turned, loop, reservoir, steady);
-  const push = pushKpa(loop, steady, steadyLph);
+  const onTheWay = new Set(cells.map(({ node }) => network.part[node]));
+  const pumps = loop.components.filter(({ kind, curve }, part) => kind === 'pump' && curve && onTheWay.has(part));
+  const push = pushKpa(pumps, steady, steadyLph);
   const freeLph = loop.components.reduce((most, { curve }) => Math.max(most, curve?.at(-1)?.[0] ?? 0), 0) * 2 + LPH_PER_LPM;
   const shutoffMm = push(0) / columnKpa(fluid.densityKgM3, 1);
   const reservoirNode = (network.vessels[vessel] as { node: number }).node;

@@ -40,7 +40,11 @@ describe('the example loops', () => {
 
   it('share the flow between the parallel cards nearly evenly', () => {
     const flow = solveFlow(load('parallel-cards'), { fluid: water, speeds: {}, closed: [] });
-    const [upper, lower, whole] = ['upper', 'lower', 'processor'].map((id) => flow.links.get(id)?.flowLph as number) as [number, number, number];
+    const [upper, lower, whole] = ['upper', 'lower', 'processor'].map((id) => flow.links.get(id)?.flowLph as number) as [
+      number,
+      number,
+      number,
+    ];
     expect(upper + lower).toBeCloseTo(whole, 6);
     expect(upper / lower).toBeGreaterThan(0.85);
     expect(upper / lower).toBeLessThan(1.15);

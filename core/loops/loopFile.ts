@@ -37,6 +37,12 @@ export interface LoopComponent {
   label?: string;
   catalogue?: string;
   place?: string;
+  /** kPa; from the part's sheet */
+  pressure_rating_kpa?: number;
+  /** stands of the case in which a pump may run, as `orientation` names them */
+  may_stand?: readonly string[];
+  /** tube each port's fitting takes */
+  port_fits?: Record<string, { bore_mm: number; outer_mm: number; soft?: boolean }>;
   [unknownField: string]: unknown;
 }
 
@@ -59,6 +65,8 @@ export interface LoopFile {
   format: typeof LOOP_FORMAT;
   version: typeof LOOP_VERSION;
   name?: string;
+  /** z of the side panel's inside: nothing may stand beyond it */
+  panel_z_mm?: number;
   components: LoopComponent[];
   tubes: LoopTube[];
   [unknownField: string]: unknown;

@@ -1,5 +1,6 @@
 import Joi from 'joi';
 import { check, refuse } from '../checking/check.js';
+import { STANDING_NAMES } from '../geometry/orientation.js';
 import { finite, fraction, MOST, volumeMl } from '../checking/fields.js';
 import { LOOP_FORMAT, LOOP_VERSION, type LoopFile } from './loopFile.js';
 
@@ -36,6 +37,16 @@ const component = Joi.object({
   label: Joi.string().min(1).max(120),
   catalogue: Joi.string().max(80),
   place: Joi.string().max(40),
+  pressure_rating_kpa: finite().greater(0).max(MOST.pressureKpa),
+  may_stand: Joi.array().items(Joi.string().valid(...STANDING_NAMES)),
+  port_fits: Joi.object().pattern(
+    identifier,
+    Joi.object({
+      bore_mm: finite().greater(0).max(100).required(),
+      outer_mm: finite().greater(0).max(120).required(),
+      soft: Joi.boolean(),
+    }),
+  ),
 }).unknown(true);
 
 const tube = Joi.object({
@@ -55,6 +66,7 @@ export const loopFileSchema = Joi.object({
   format: Joi.string().valid(LOOP_FORMAT).required(),
   version: Joi.number().valid(LOOP_VERSION).required(),
   name: Joi.string().allow('').max(200),
+  panel_z_mm: coordinate,
   components: Joi.array().items(component).max(5000).required(),
   tubes: Joi.array().items(tube).max(10_000).required(),
 }).unknown(true);

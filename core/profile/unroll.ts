@@ -57,8 +57,8 @@ export interface DrawnRun {
   readonly id: string;
   readonly name: string;
   readonly boreMm: number;
-  /** nodes of the geometric network from its `from` end */
-  readonly points: readonly { readonly node: number; readonly x: number; readonly mm: number }[];
+  /** nodes of the geometric network from its `from` end; ends and bends hold no liquid */
+  readonly points: readonly { readonly node: number; readonly x: number; readonly mm: number; readonly holds: boolean }[];
 }
 
 export type DrawnItem = DrawnVessel | DrawnPart | DrawnRun;
@@ -170,6 +170,7 @@ class Layout {
       node: first + index,
       x: start + (whole > 0 ? (mm / whole) * advance : (index / Math.max(1, last - first)) * advance),
       mm: heightMm[first + index] as number,
+      holds: (network.volumeMl[first + index] as number) > 0,
     }));
     this.bridge(this.portAt.get(`${tube.from[0]}.${tube.from[1]}`), points[0], '');
     this.items.push({ shape: 'run', part, id: tube.id, name: runName(this.loop, tube), boreMm: tube.bore_mm, points });

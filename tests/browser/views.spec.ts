@@ -20,6 +20,10 @@ const VIEWS: Record<string, (page: Page, app: RunningApp) => Promise<void>> = {
     await page.getByRole('link', { name: 'Open the loop' }).click();
     await expect(page.getByLabel('Loop volume')).toBeVisible();
   },
+  profile: async (page) => {
+    await page.getByRole('link', { name: 'What drains', exact: true }).first().click();
+    await expect(page.locator('.twin')).toBeVisible();
+  },
   'bench-wet-test': async (page, app) => {
     await page.goto(`${app.url}/today`);
     await page.getByRole('article').filter({ hasText: 'Edit suite' }).getByRole('link').click();

@@ -2,7 +2,7 @@
 import { onMounted, reactive, ref } from 'vue';
 import { DEFAULT_SCHOOLS, LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from '@core/commissioning/schools.js';
 import { LEAK_LIMITS } from '@core/leak-testing/defaults.js';
-import { ApiError, call, get } from '../http/api.js';
+import { ApiError, call, get, wordsOf } from '../http/api.js';
 import { useSubmit } from '../http/useSubmit.js';
 import NumberField from '../units/NumberField.vue';
 
@@ -14,8 +14,13 @@ const benches = ref<{ id: string; name: string }[]>([]);
 const benchId = ref<string | null>(null);
 const schools = reactive<{ -readonly [K in keyof Schools]: Schools[K] }>({ ...DEFAULT_SCHOOLS });
 const resolution = ref<number | null>(DEFAULT_SCHOOLS.gaugeResolutionKpa);
+/** the choices show once the workshop's own schools are known, so that nothing chosen is overwritten */
+const ready = ref(false);
+const problem = ref<string | null>(null);
 
-onMounted(async () => {
+onMounted(() => load().catch((error: unknown) => (problem.value = wordsOf(error))));
+
+async function load(): Promise<void> {
   const [shop, today] = await Promise.all([
     get<{ workshop: { schools: Schools }; benches: { id: string; name: string }[] }>('/workshop'),
     get<{ runs: { benchId: string | null; systemName: string }[] }>('/today'),
@@ -25,7 +30,8 @@ onMounted(async () => {
   benches.value = shop.benches;
   const taken = new Set(today.runs.filter(({ systemName }) => systemName !== props.systemName).map((run) => run.benchId));
   benchId.value = shop.benches.find(({ id }) => !taken.has(id))?.id ?? null;
-});
+  ready.value = true;
+}
 
 async function start(): Promise<void> {
   const made = await submit.run((idempotencyKey) =>
@@ -45,7 +51,8 @@ async function start(): Promise<void> {
 <template>
   <v-dialog :model-value="true" max-width="760" scrollable @update:model-value="emit('close')">
     <v-card class="pa-6">
-      <form class="stack" novalidate @submit.prevent="start">
+      <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
+      <form v-else-if="ready" class="stack" novalidate @submit.prevent="start">
         <h2>Commission {{ loopName.toLowerCase() }} of {{ systemName }}</h2>
         <v-select
           v-model="benchId"

@@ -110,11 +110,13 @@ export class TwinEngine {
     return planTakeOut(turnNetwork(network, STANDING.upright), loop, componentId);
   }
 
-  pourAndPulse(): FillAnswer {
+  /** @param reservoirId where several circuits share a case; the first without it */
+  pourAndPulse(reservoirId: string | null): FillAnswer {
     const { loop, network } = this.loaded();
-    const reservoir = loop.components.find(({ kind }) => kind === 'reservoir');
+    const reservoirs = loop.components.filter(({ kind }) => kind === 'reservoir');
+    const reservoir = reservoirs.find(({ id }) => id === reservoirId) ?? reservoirs[0];
     if (!reservoir || !this.flow) return { simulation: null, gravity: reservoir ? null : fillByGravity(loop), scenes: [], uncovers: [] };
-    const simulation = simulateFill(loop, waterAt(25));
+    const simulation = simulateFill(loop, waterAt(25), reservoir);
     const turned = turnNetwork(network, STANDING.upright);
     const unrolled = unrollTurned(turned, loop);
     const states = [simulation.passive, ...simulation.pulses.flatMap(({ atStop, settled }) => [atStop, settled])];

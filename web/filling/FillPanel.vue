@@ -2,7 +2,7 @@
 import { computed, onScopeDispose, ref } from 'vue';
 import { STANDING_WORDS } from '@core/geometry/orientation.js';
 import { fillVolume } from '@core/filling/fillPlan.js';
-import type { LoopFile } from '@core/loops/loopFile.js';
+import { partName, type LoopFile } from '@core/loops/loopFile.js';
 import { formatMl } from '@core/units/display.js';
 import { useAnswer, type Twin } from '../compute/useTwin.js';
 import { nameOpening } from '../draining/openingNames.js';
@@ -12,9 +12,12 @@ import TwinProfile from '../profile/TwinProfile.vue';
 /** The first fill, pulse by pulse: where the liquid stands, how long to run, what falls back, what to pour. */
 const props = defineProps<{ loop: LoopFile; twin: Twin; colour: string | null }>();
 
+const reservoirs = computed(() => props.loop.components.filter(({ kind }) => kind === 'reservoir'));
+/** the reservoir that is poured into, where a case holds several circuits */
+const from = ref(reservoirs.value[0]?.id ?? null);
 const fill = useAnswer(
-  () => (props.twin.loaded.value > 0 ? { loaded: props.twin.loaded.value } : null),
-  () => props.twin.engine.pourAndPulse(),
+  () => (props.twin.loaded.value > 0 ? { loaded: props.twin.loaded.value, from: from.value } : null),
+  ({ from: id }) => props.twin.engine.pourAndPulse(id),
 );
 const full = useAnswer(
   () => (props.twin.loaded.value > 0 ? { loaded: props.twin.loaded.value } : null),
@@ -38,7 +41,7 @@ const headline = computed(() => {
     : { number: current.value.refillMl, words: 'mL at most now' };
 });
 /** what the loop holds at the fill mark beyond what the pulses bring in */
-const moreMl = computed(() => fillVolume(props.loop).volumeMl - (simulation.value?.totalMl ?? 0));
+const moreMl = computed(() => (reservoirs.value.length === 1 ? fillVolume(props.loop).volumeMl - (simulation.value?.totalMl ?? 0) : 0));
 const digits = (value: number): string => (value < 10 ? value.toFixed(1) : String(Math.round(value)));
 
 /** ms between scenes while it plays */
@@ -86,6 +89,16 @@ const KEY = [
 
     <div v-if="simulation && headline" class="below">
       <section>
+        <v-select
+          v-if="reservoirs.length > 1"
+          v-model="from"
+          class="mb-3"
+          :items="reservoirs.map((part) => ({ value: part.id, title: partName(part) }))"
+          label="Pour into"
+          density="comfortable"
+          hide-details
+          @update:model-value="at = 0"
+        />
         <p class="big-number">
           {{ digits(headline.number) }} <small>{{ headline.words }}</small>
         </p>

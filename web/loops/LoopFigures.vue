@@ -3,12 +3,13 @@ import { computed } from 'vue';
 import { orderCoolant } from '@core/coolants/order.js';
 import { fillVolume, planFill } from '@core/filling/fillPlan.js';
 import { countFittings } from '@core/loops/fittings.js';
-import { checkLoop } from '@core/loops/loopChecks.js';
+import { checkLoop } from '@core/loop-checks/checkLoop.js';
 import type { LoopFile } from '@core/loops/loopFile.js';
 import { loopVolume } from '@core/loops/volume.js';
 import { formatMl } from '@core/units/display.js';
 import type { Product } from '../coolants/coolantStore.js';
 import FillPlanDrawing from '../filling/FillPlanDrawing.vue';
+import { FITTING_WORDS } from './fittingWords.js';
 
 /** What the loop computes: volume, order, fittings, fill, and what to look at before it is built. */
 const props = defineProps<{ loop: LoopFile; product: Product | null }>();
@@ -18,15 +19,6 @@ const plan = computed(() => planFill(props.loop));
 const order = computed(() => (props.product ? orderCoolant(fill.value, props.product) : null));
 const fittings = computed(() => countFittings(props.loop));
 const findings = computed(() => checkLoop(props.loop));
-const words: Record<string, string> = {
-  compression: 'compression fittings',
-  barb: 'barbs',
-  '90': '90° elbows',
-  '45': '45° elbows',
-  plug: 'plugs',
-  cap: 'caps',
-  valve: 'valves',
-};
 </script>
 
 <template>
@@ -62,15 +54,15 @@ const words: Record<string, string> = {
       <p v-else class="quiet mt-1">Choose the coolant above; bottles, concentrate and water follow.</p>
       <ul class="plain-list counts mt-2">
         <li v-for="each in fittings" :key="each.kind">
-          <b class="figures">{{ each.count }}</b> {{ words[each.kind] ?? each.kind }}
+          <b class="figures">{{ each.count }}</b> {{ FITTING_WORDS[each.kind] ?? each.kind }}
         </li>
       </ul>
     </section>
     <section v-if="findings.length">
       <h2>Look at before building</h2>
       <ul class="findings">
-        <li v-for="finding in findings" :key="finding.text">
-          {{ finding.text }} <span class="quiet">{{ finding.todo }}</span>
+        <li v-for="(finding, index) in findings" :key="index" :class="finding.weight">
+          <b v-if="finding.weight === 'stop'">Stop: </b>{{ finding.text }} <span class="quiet">{{ finding.todo }}</span>
         </li>
       </ul>
     </section>

@@ -273,6 +273,7 @@ onBeforeRouteLeave(() => {
             <router-link :to="`/loops/${id}/profile?show=drain`">What drains</router-link>
             <router-link :to="`/loops/${id}/profile?show=fill`">How it fills</router-link>
             <router-link :to="`/loops/${id}/profile?show=air`">Where gas stays, flow and pressure</router-link>
+            <router-link :to="`/loops/${id}/parts`">Parts and cuts to print</router-link>
             <span v-if="editor.dirty.value" class="quiet">as last saved</span>
           </p>
         </section>

@@ -36,11 +36,6 @@ const runs = computed(() => props.unrolled.items.filter((item): item is DrawnRun
 const names = computed(() => placeNames(props.unrolled.items, frame.value));
 const marks = computed(() => heightMarks(props.unrolled, frame.value));
 
-/** ends and bends of a run carry no liquid of their own */
-const isCell = (run: DrawnRun) => {
-  const ends = new Set([run.points[0]?.node, run.points.at(-1)?.node]);
-  return (node: number): boolean => !ends.has(node);
-};
 const liquid = computed(() => props.colour ?? 'var(--ink-soft)');
 function paint(fate: Fate): string {
   if (fate === 'gas') return 'var(--glass)';
@@ -125,7 +120,7 @@ const pressureLine = computed(() => {
         <path class="wall" :d="runPath(run, frame)" :stroke-width="px(run.boreMm) + 3.5" />
         <path class="inside" :d="runPath(run, frame)" :stroke-width="px(run.boreMm)" />
         <path
-          v-for="(piece, index) in runPieces(run, picture, frame, isCell(run))"
+          v-for="(piece, index) in runPieces(run, picture, frame)"
           :key="index"
           class="content"
           :d="piece.d"

@@ -33,12 +33,12 @@ export interface RunPiece {
 }
 
 /** A run cut where what stands in it changes. Volume-less nodes take the fate of the node before. */
-export function runPieces({ points }: DrawnRun, { fates }: LiquidPicture, frame: Frame, hasVolume: (node: number) => boolean): RunPiece[] {
+export function runPieces({ points }: DrawnRun, { fates }: LiquidPicture, frame: Frame): RunPiece[] {
   const pieces: { fate: Fate; points: string[] }[] = [];
-  let fate: Fate = fates[points.find(({ node }) => hasVolume(node))?.node ?? (points[0]?.node as number)] as Fate;
+  let fate: Fate = fates[(points.find(({ holds }) => holds) ?? points[0])?.node as number] as Fate;
   let previous = points[0];
   for (const point of points) {
-    if (hasVolume(point.node)) {
+    if (point.holds) {
       const now = fates[point.node] as Fate;
       if (now !== fate && previous) {
         const middle = { x: (previous.x + point.x) / 2, mm: (previous.mm + point.mm) / 2 };

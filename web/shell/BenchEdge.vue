@@ -7,6 +7,7 @@ import { ROLES } from '@core/accounts/roles.js';
 import { formatClock } from '@core/units/display.js';
 import { useSession } from '../accounts/sessionStore.js';
 import { rememberLook } from '../look/vuetify.js';
+import ReckonerDialog from '../reckoner/ReckonerDialog.vue';
 import { useBenches } from '../today/benchStore.js';
 import { useNow } from '../units/now.js';
 import { useShortcuts } from './shortcuts.js';
@@ -19,6 +20,7 @@ const route = useRoute();
 const theme = useTheme();
 const now = useNow();
 const keysOpen = ref(false);
+const sumsOpen = ref(false);
 
 /** s; new runs of colleagues appear within this time */
 const REFRESH_S = 30;
@@ -67,6 +69,9 @@ useShortcuts({
   2: () => void router.push('/systems'),
   3: () => void router.push('/workshop'),
   n: () => void router.push('/systems/new'),
+  r: () => {
+    sumsOpen.value = true;
+  },
   '?': () => {
     keysOpen.value = true;
   },
@@ -76,6 +81,7 @@ const keyTable = [
   ['1 2 3', 'Today, Systems, Workshop'],
   ['n', 'New system'],
   ['/', 'Search the systems'],
+  ['r, then 1 … 7', 'Sums: air, screws, cuts, loss, mix, rinses, hold'],
   ['Enter', 'Bench: step done'],
   ['c', 'Bench: tick the next check'],
   ['m', 'Bench: note'],
@@ -103,6 +109,7 @@ const keyTable = [
         </router-link>
       </li>
     </ul>
+    <button class="edge-sums" type="button" @click="sumsOpen = true">Sums <kbd>r</kbd></button>
     <v-menu location="top end">
       <template #activator="{ props: activator }">
         <button v-bind="activator" class="edge-me" type="button" :aria-label="`${session.account?.personName}: account and look`">
@@ -120,6 +127,7 @@ const keyTable = [
         <v-list-item title="Sign out" @click="signOut" />
       </v-list>
     </v-menu>
+    <ReckonerDialog v-model="sumsOpen" />
     <v-dialog v-model="keysOpen" max-width="460">
       <v-card class="pa-6">
         <h2 class="mb-4">Keys</h2>
@@ -167,6 +175,10 @@ const keyTable = [
 }
 .edge-place:hover {
   color: var(--on-slab);
+}
+.edge-sums {
+  padding: 0 16px;
+  color: var(--on-slab-soft);
 }
 .edge-clocks {
   flex: 1;
