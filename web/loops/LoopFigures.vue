@@ -9,7 +9,7 @@ import { loopVolume } from '@core/loops/volume.js';
 import { formatMl } from '@core/units/display.js';
 import type { Product } from '../coolants/coolantStore.js';
 import FillPlanDrawing from '../filling/FillPlanDrawing.vue';
-import { FITTING_WORDS } from './fittingWords.js';
+import { fittingWords } from './fittingWords.js';
 
 /** What the loop computes: volume, order, fittings, fill, and what to look at before it is built. */
 const props = defineProps<{ loop: LoopFile; product: Product | null }>();
@@ -54,7 +54,7 @@ const findings = computed(() => checkLoop(props.loop));
       <p v-else class="quiet mt-1">Choose the coolant above; bottles, concentrate and water follow.</p>
       <ul class="plain-list counts mt-2">
         <li v-for="each in fittings" :key="each.kind">
-          <b class="figures">{{ each.count }}</b> {{ FITTING_WORDS[each.kind] ?? each.kind }}
+          <b class="figures">{{ each.count }}</b> {{ fittingWords(each.kind, each.count) }}
         </li>
       </ul>
     </section>

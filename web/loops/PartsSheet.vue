@@ -11,7 +11,7 @@ import { formatMl } from '@core/units/display.js';
 import { useCoolants } from '../coolants/coolantStore.js';
 import { ApiError, get, wordsOf } from '../http/api.js';
 import NumberField from '../units/NumberField.vue';
-import { FITTING_WORDS } from './fittingWords.js';
+import { fittingWords } from './fittingWords.js';
 
 /** What to lay out and cut for one loop, on one page to print. */
 const props = defineProps<{ id: string }>();
@@ -120,7 +120,7 @@ const print = (): void => window.print();
           <h2>Fittings and plugs</h2>
           <ul class="plain-list">
             <li v-for="each in fittings" :key="each.kind">
-              <b class="figures">{{ each.count }}</b> {{ FITTING_WORDS[each.kind] ?? each.kind }}
+              <b class="figures">{{ each.count }}</b> {{ fittingWords(each.kind, each.count) }}
             </li>
           </ul>
         </section>

@@ -1,5 +1,4 @@
-/** Kinds of fittings as a parts drawer names them. */
-export const FITTING_WORDS: Readonly<Record<string, string>> = {
+const FITTING_WORDS: Readonly<Record<string, string>> = {
   compression: 'compression fittings',
   barb: 'barbs',
   '90': '90° elbows',
@@ -11,3 +10,9 @@ export const FITTING_WORDS: Readonly<Record<string, string>> = {
   cap: 'caps',
   valve: 'valves',
 };
+
+/** Kinds of fittings as a parts drawer names them: "12 barbs", "1 barb". */
+export function fittingWords(kind: string, count: number): string {
+  const words = Object.hasOwn(FITTING_WORDS, kind) ? (FITTING_WORDS[kind] as string) : kind;
+  return count === 1 ? words.replace(/s(?=$|,)/, '') : words;
+}

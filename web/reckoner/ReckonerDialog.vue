@@ -63,6 +63,7 @@ onScopeDispose(() => window.removeEventListener('keydown', onKey));
           <template v-for="field in sum.fields" :key="`${chosen}-${field.id}`">
             <NumberField
               v-if="field.kind === 'number'"
+              hide-details="auto"
               :model-value="numberAt(field.id)"
               :label="field.label"
               :unit="field.unit"
@@ -122,8 +123,8 @@ nav .now {
 .fields {
   display: grid;
   grid-template-columns: repeat(2, 1fr);
-  gap: 2px 14px;
-  margin-top: 12px;
+  gap: 14px;
+  margin-top: 16px;
 }
 .wide {
   grid-column: 1 / -1;
