@@ -39,6 +39,9 @@ function readTubes(given: readonly TubeInput[]): TubePiece[] {
   });
 }
 
+/** kPa; with less between pump on and pump off no level tells anything, and the sum would run away */
+const LEAST_SQUEEZE_KPA = 1e-6;
+
 const riseSchema = Joi.object({
   level_rise_mm: finite().min(-1000).max(1000).required(),
   area_mm2: finite().greater(0).max(1e6).required(),
@@ -61,7 +64,7 @@ export function calcRise(input: unknown): object {
   const document = check<RiseDocument>(riseSchema, input);
   const offGaugeKpa = document.off_gauge_kpa ?? 0;
   const atmosphereKpa = document.atmosphere_kpa ?? STANDARD_ATMOSPHERE_KPA;
-  if (document.run_gauge_kpa <= offGaugeKpa)
+  if (document.run_gauge_kpa - offGaugeKpa < LEAST_SQUEEZE_KPA)
     refuse(
       'run_gauge_kpa',
       `must be above off_gauge_kpa (${offGaugeKpa}): where the pump adds no pressure, air is not squeezed and its rise tells nothing (got ${document.run_gauge_kpa})`,

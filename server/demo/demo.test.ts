@@ -47,6 +47,17 @@ describe('the demo workshop', () => {
     expect(runs.some(({ timers }) => timers.some(({ finished }) => !finished))).toBe(true);
   });
 
+  it('has learned volumes from its signed-off fills, which no other workshop sees', async () => {
+    type Learned = { fills: number; items: { key: string; fills: number; prior: { sdMl: number }; learned: { sdMl: number } }[] };
+    const { body } = await visitor.get<Learned>('/learned-volumes');
+    expect(body.fills).toBeGreaterThan(35);
+    const roof = body.items.find(({ key }) => key === 'radiator-360-30');
+    expect(roof?.fills).toBeGreaterThan(5);
+    expect(roof?.learned.sdMl).toBeLessThan(roof?.prior.sdMl ?? 0);
+    const other = await bench.workshop('Elsewhere');
+    expect((await other.get<Learned>('/learned-volumes')).body).toEqual({ items: [], fills: 0 });
+  });
+
   it('was led by the same rules as any run: every entry of every log would be taken again', async () => {
     const { rows: runs } = await bench.pool.query<{ id: string; procedure: Procedure }>('select id, procedure from run');
     expect(runs.length).toBeGreaterThan(40);

@@ -9,6 +9,7 @@ import { coolantRoutes } from '../coolants/routes.js';
 import { openDatabase } from '../database/client.js';
 import { dueRoutes } from '../due-dates/routes.js';
 import { healthRoute, type Readiness } from '../health/routes.js';
+import { learningRoutes } from '../learning/routes.js';
 import { loopRoutes } from '../loops/routes.js';
 import { systemRoutes } from '../systems/routes.js';
 import { todayRoutes } from '../today/routes.js';
@@ -65,6 +66,7 @@ function api(app: App, parts: ServerParts): Router {
   coolantRoutes(routes);
   systemRoutes(routes);
   loopRoutes(routes);
+  learningRoutes(routes);
   runRoutes(routes);
   dueRoutes(routes);
   todayRoutes(routes);

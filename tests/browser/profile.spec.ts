@@ -1,11 +1,11 @@
-import { expect, signIn, snap, test } from './app.js';
+import { choose, expect, signIn, snap, test } from './app.js';
 
 /** The loop twin on screen: turning, opening, the advised plan, filling, and the way there by hand. */
 test('turning the case and a handle answer at once; the advised plan is stepped through', async ({ page, app, complaints }) => {
   test.setTimeout(180_000);
   await signIn(page, app);
   await page.goto(`${app.url}/systems`);
-  await page.getByLabel('Name, owner, phone, coolant').fill('Slate tower');
+  await page.getByLabel('Name, owner, phone, coolant', { exact: true }).fill('Slate tower');
   await page.locator('.life').filter({ hasText: 'Slate tower 2' }).click();
   await page.getByRole('link', { name: 'What drains' }).click();
 
@@ -35,8 +35,7 @@ test('turning the case and a handle answer at once; the advised plan is stepped 
   await snap(page, 'profile-plan');
 
   // what comes when one part is taken out
-  await page.getByLabel('Which part').click();
-  await page.getByRole('option', { name: 'graphics block' }).click();
+  await choose(page, 'Which part', 'graphics block');
   await expect(page.getByText('comes out of the part when you tilt it')).toBeVisible();
 
   // filling, pulse by pulse
@@ -54,6 +53,14 @@ test('turning the case and a handle answer at once; the advised plan is stepped 
   await snap(page, 'profile-air');
   await page.getByLabel('Pump speed').fill('0.4');
   await expect.poll(flow).toBeLessThan(fast);
+
+  // heat: the quiet point, and a variant kept beside the next
+  await page.getByRole('button', { name: 'Heat' }).click();
+  await expect(big).toContainText('°C');
+  await page.getByRole('button', { name: 'Keep this as variant A' }).click();
+  await page.getByLabel('Fan speed').fill('1');
+  await expect(page.getByText(/^−\d+\.\d K$/).first()).toBeVisible();
+  await snap(page, 'profile-heat');
   expect(complaints).toEqual([]);
 });
 
@@ -67,7 +74,7 @@ test('sums are two keys away, and the parts sheet lists every cut', async ({ pag
   await page.getByRole('button', { name: 'Close' }).click();
 
   await page.goto(`${app.url}/systems`);
-  await page.getByLabel('Name, owner, phone, coolant').fill('Small black');
+  await page.getByLabel('Name, owner, phone, coolant', { exact: true }).fill('Small black');
   await page.locator('.life').filter({ hasText: 'Small black' }).first().click();
   await page.getByRole('link', { name: 'Open the loop' }).click();
   await page.getByRole('link', { name: 'Parts and cuts to print' }).click();

@@ -10,6 +10,7 @@ import { useSubmit } from '../http/useSubmit.js';
 import { useNotices } from '../shell/notices.js';
 import StaleNotice from '../shell/StaleNotice.vue';
 import { useBenches } from '../today/benchStore.js';
+import LearnedVolumes from '../learning/LearnedVolumes.vue';
 import NumberField from '../units/NumberField.vue';
 import { useSession } from './sessionStore.js';
 
@@ -217,6 +218,7 @@ async function addBench(): Promise<void> {
         <v-btn v-if="isLead" type="submit" size="large" :loading="submit.busy.value">Save</v-btn>
       </form>
     </div>
+    <LearnedVolumes v-if="shop" />
   </main>
 </template>
 

@@ -6,12 +6,15 @@ import { planTakeOut, type TakeOutPlan } from '@core/draining/takeOut.js';
 import { simulateFill, type FillSimulation } from '@core/filling/fillSimulation.js';
 import { fillByGravity, type GravityFill } from '@core/filling/gravityFill.js';
 import { uncoverAngles, type UncoverAngle } from '@core/filling/outletAngle.js';
-import { prepareFlow, solvePrepared, type FlowResult, type PreparedFlow } from '@core/flow/flow.js';
+import { prepareFlow, solveFlow, solvePrepared, type FlowResult, type PreparedFlow } from '@core/flow/flow.js';
 import { waterAt } from '@core/flow/fluids.js';
 import { pumpsWithoutCurve } from '@core/flow/network.js';
 import { buildNetwork, vesselsWithoutBox, type GeometricNetwork } from '@core/geometry/network.js';
 import { STANDING, type StandingName, type Tilt } from '@core/geometry/orientation.js';
 import { turnNetwork } from '@core/geometry/turned.js';
+import { findQuietPoint, type QuietSearch } from '@core/heat/quietPoint.js';
+import { solveHeat, usualAir, type HeatResult } from '@core/heat/steady.js';
+import { swapBlocks } from '@core/heat/variants.js';
 import { partName, type LoopFile } from '@core/loops/loopFile.js';
 import { reservoirMarks } from '@core/loops/marks.js';
 import { unrollTurned, type UnrolledLoop } from '@core/profile/unroll.js';
@@ -47,6 +50,23 @@ export interface AirAnswer extends Scene {
   readonly pockets: readonly (Pick<AirPocket, 'volumeMl' | 'topMm' | 'sillMm'> & { parts: string[]; swept: SweptPocket | null })[];
   readonly totalMl: number;
   readonly flow: FlowResult | null;
+}
+
+export interface HeatQuestion {
+  readonly pumpSpeed: number;
+  readonly fanSpeed: number;
+  readonly roomC: number;
+  readonly loadsW: Readonly<Record<string, number>>;
+  readonly caseHeatW: number;
+  readonly limitsC: Readonly<Record<string, number>>;
+  /** the first two blocks of the way change places */
+  readonly swapped: boolean;
+}
+
+export interface HeatAnswer extends Scene {
+  readonly flowLph: number;
+  readonly result: HeatResult;
+  readonly quiet: QuietSearch;
 }
 
 /** The twin of one loop: everything a screen asks of it. Lives in a worker; the tests use it as it is. */
@@ -164,6 +184,25 @@ export class TwinEngine {
       })),
       totalMl,
       flow,
+    };
+  }
+
+  /** Steady temperatures, and the quietest speeds that keep the limits. */
+  heat({ pumpSpeed, fanSpeed, roomC, loadsW, caseHeatW, swapped, limitsC }: HeatQuestion): HeatAnswer | null {
+    const loop = swapped ? swapBlocks(this.loaded().loop) : this.loaded().loop;
+    if (pumpsWithoutCurve(loop).length > 0) return null;
+    const fluid = waterAt(35);
+    const speeds = Object.fromEntries(loop.components.filter(({ kind }) => kind === 'pump').map(({ id }) => [id, pumpSpeed]));
+    const flow = solveFlow(loop, { fluid, speeds, closed: [] });
+    const radiators = loop.components.filter(({ kind }) => kind === 'radiator');
+    const air = Object.fromEntries(radiators.map((part) => [part.id, usualAir(part, fanSpeed)]));
+    const turned = turnNetwork(buildNetwork(loop), STANDING.upright);
+    return {
+      unrolled: unrollTurned(turned, loop),
+      picture: pictureOfContents(turned, fullContents(turned.network)),
+      flowLph: Math.max(0, ...[...flow.links.values()].map(({ flowLph }) => Math.abs(flowLph))),
+      result: solveHeat(loop, flow, { roomC, fluid, loadsW, caseHeatW, air }),
+      quiet: findQuietPoint(loop, { roomC, fluid, loadsW, caseHeatW }, limitsC),
     };
   }
 

@@ -13,6 +13,7 @@ import { loopVolume } from '@core/loops/volume.js';
 import { useCoolants } from '../coolants/coolantStore.js';
 import { ApiError, call, get, wordsOf } from '../http/api.js';
 import { useSubmit } from '../http/useSubmit.js';
+import { useLearned } from '../learning/learnedStore.js';
 import { useNotices } from '../shell/notices.js';
 import StaleNotice from '../shell/StaleNotice.vue';
 import { useDates } from '../units/dates.js';
@@ -43,6 +44,7 @@ const coolants = useCoolants();
 const notices = useNotices();
 const dates = useDates();
 const submit = useSubmit();
+const learned = useLearned();
 const saved = ref<LoopAnswer | null>(null);
 const problem = ref<string | null>(null);
 /** nothing can be typed before the saved loop is there to be changed */
@@ -70,7 +72,7 @@ function stand(answer: LoopAnswer): void {
 
 async function load(): Promise<void> {
   try {
-    await coolants.load();
+    await Promise.all([coolants.load(), learned.load().catch(() => undefined)]);
     if (props.id) stand(await get<LoopAnswer>(`/loops/${props.id}`));
     else editor.begin({ name: 'Main loop', coolantProductId: null, file: emptyLoop('Main loop') }, 0);
     ready.value = true;
@@ -86,7 +88,7 @@ const setFile = (file: LoopFile): void => change({ file });
 function add(part: CataloguePart, place: Place): void {
   const before = new Set(draft.value.file.components.map(({ id }) => id));
   const after = draft.value.file.components.some(({ id }) => id === selected.value) ? selected.value : null;
-  const file = addPart(draft.value.file, part, place, after);
+  const file = addPart(draft.value.file, learned.withLearned(part), place, after);
   setFile(file);
   selected.value = file.components.find(({ id }) => !before.has(id))?.id ?? null;
 }

@@ -2,10 +2,12 @@
 import { computed, ref } from 'vue';
 import { CATALOGUE, type CataloguePart } from '@core/catalogue/parts.js';
 import { PLACES, type Place } from '@core/catalogue/places.js';
+import { useLearned } from '../learning/learnedStore.js';
 
 /** The catalogue of generic parts; one press adds the part behind the chosen one, in its usual place. */
 defineProps<{ after: string | null }>();
 const emit = defineEmits<{ add: [part: CataloguePart, place: Place] }>();
+const learned = useLearned();
 const group = ref<CataloguePart['group']>('reservoirs');
 const groups: { key: CataloguePart['group']; label: string }[] = [
   { key: 'reservoirs', label: 'Reservoirs' },
@@ -28,7 +30,12 @@ const shown = computed(() => CATALOGUE.filter((part) => part.group === group.val
     <ul class="plain-list">
       <li v-for="part in shown" :key="part.key">
         <span
-          >{{ part.label }} <span class="quiet figures">about {{ part.volumeMl }} mL</span></span
+          >{{ part.label }}
+          <span v-if="learned.find(part.key)" class="quiet figures"
+            >{{ Math.round(learned.find(part.key)?.learned.volumeMl ?? 0) }} mL, learned from
+            {{ learned.find(part.key)?.fills }} fills</span
+          >
+          <span v-else class="quiet figures">about {{ part.volumeMl }} mL</span></span
         >
         <span class="places">
           <v-btn

@@ -6,6 +6,7 @@ import { useTwin } from '../compute/useTwin.js';
 import { useCoolants } from '../coolants/coolantStore.js';
 import DrainPanel from '../draining/DrainPanel.vue';
 import FillPanel from '../filling/FillPanel.vue';
+import HeatPanel from '../heat/HeatPanel.vue';
 import { ApiError, get, wordsOf } from '../http/api.js';
 import AirPanel from '../trapped-air/AirPanel.vue';
 
@@ -19,7 +20,7 @@ interface LoopAnswer {
   coolantProductId: string | null;
   file: LoopFile;
 }
-const MODES = { drain: 'Drain', fill: 'Fill', air: 'Gas and flow' } as const;
+const MODES = { drain: 'Drain', fill: 'Fill', air: 'Gas and flow', heat: 'Heat' } as const;
 type Mode = keyof typeof MODES;
 
 const route = useRoute();
@@ -73,7 +74,8 @@ onMounted(async () => {
       <template v-else>
         <DrainPanel v-if="mode === 'drain'" :loop="loop.file" :twin="twin" :colour="colour" />
         <FillPanel v-else-if="mode === 'fill'" :loop="loop.file" :twin="twin" :colour="colour" />
-        <AirPanel v-else :loop="loop.file" :twin="twin" :colour="colour" />
+        <AirPanel v-else-if="mode === 'air'" :loop="loop.file" :twin="twin" :colour="colour" />
+        <HeatPanel v-else :loop="loop.file" :twin="twin" :colour="colour" />
       </template>
     </template>
   </main>

@@ -18,11 +18,11 @@ const props = withDefaults(
     height?: number;
     /** state of every port that can be opened; none: the handles rest */
     openings?: ReadonlyMap<string, OpeningState> | null;
-    /** gauge pressure in kPa at "component.port", drawn as a second line */
-    pressures?: ReadonlyMap<string, number> | null;
+    /** a figure at each "component.port", drawn as a second line with its own scale: pressure, temperature */
+    line?: { readonly unit: string; readonly at: ReadonlyMap<string, number> } | null;
     label: string;
   }>(),
-  { height: 400, openings: null, pressures: null },
+  { height: 400, openings: null, line: null },
 );
 const emit = defineEmits<{ turn: [port: string] }>();
 
@@ -58,23 +58,25 @@ const STATE_WORDS: Record<OpeningState, string> = { closed: 'closed', air: 'open
 const across = computed(() => props.unrolled.bridges.filter(({ from, to }) => to.x > from.x));
 const home = computed(() => props.unrolled.bridges.filter(({ from, to }) => to.x <= from.x));
 
-const pressureLine = computed(() => {
-  if (!props.pressures) return null;
+const secondLine = computed(() => {
+  if (!props.line) return null;
   const found = [...vessels.value, ...parts.value]
     .sort((a, b) => a.x0 - b.x0)
     .flatMap(({ ports }) => ports.filter(({ x }, _index, all) => x === all[0]?.x || x === Math.max(...all.map((port) => port.x))))
-    .map(({ name, x }) => ({ x, kpa: props.pressures?.get(name) ?? 0 }))
+    .flatMap(({ name, x }) => (props.line?.at.has(name) ? [{ x, value: props.line.at.get(name) as number }] : []))
     .sort((a, b) => a.x - b.x);
   if (found.length === 0) return null;
-  const low = Math.min(0, ...found.map(({ kpa }) => kpa));
-  const high = Math.max(1, ...found.map(({ kpa }) => kpa));
-  const y = (kpa: number): number => props.height - 20 - ((kpa - low) / (high - low)) * (props.height - 54);
-  const step = [1, 2, 5, 10, 20, 50].find((each) => (high - low) / each <= 6) ?? 100;
+  const values = found.map(({ value }) => value);
+  // pressure is read from zero; temperatures from just below the coolest
+  const low = props.line.unit === 'kPa' ? Math.min(0, ...values) : Math.floor(Math.min(...values));
+  const high = Math.max(low + 1, ...values);
+  const y = (value: number): number => props.height - 20 - ((value - low) / (high - low)) * (props.height - 54);
+  const step = [0.5, 1, 2, 5, 10, 20, 50].find((each) => (high - low) / each <= 6) ?? 100;
   const ticks = Array.from({ length: Math.floor(high / step) - Math.ceil(low / step) + 1 }, (_, index) => {
-    const kpa = (Math.ceil(low / step) + index) * step;
-    return { kpa, y: y(kpa) };
+    const value = (Math.ceil(low / step) + index) * step;
+    return { value, y: y(value) };
   });
-  return { d: `M${found.map(({ x, kpa }) => `${frame.value.x(x).toFixed(1)} ${y(kpa).toFixed(1)}`).join('L')}`, ticks };
+  return { d: `M${found.map(({ x, value }) => `${frame.value.x(x).toFixed(1)} ${y(value).toFixed(1)}`).join('L')}`, ticks };
 });
 </script>
 
@@ -97,7 +99,7 @@ const pressureLine = computed(() => {
       </defs>
 
       <g v-for="mark in marks" :key="mark.label" class="ruler" aria-hidden="true">
-        <line :x1="40" :x2="width - (pressureLine ? 28 : 0)" :y1="frame.y(mark.mm)" :y2="frame.y(mark.mm)" />
+        <line :x1="40" :x2="width - (secondLine ? 28 : 0)" :y1="frame.y(mark.mm)" :y2="frame.y(mark.mm)" />
         <text x="34" :y="frame.y(mark.mm) + 4" text-anchor="end">{{ mark.label }}</text>
       </g>
       <text class="ruler-unit" x="34" y="14" text-anchor="end" aria-hidden="true">mm</text>
@@ -158,10 +160,10 @@ const pressureLine = computed(() => {
         />
       </g>
 
-      <g v-if="pressureLine" class="pressure" aria-hidden="true">
-        <path :d="pressureLine.d" />
-        <text v-for="tick in pressureLine.ticks" :key="tick.kpa" :x="width - 4" :y="tick.y + 4" text-anchor="end">{{ tick.kpa }}</text>
-        <text :x="width - 4" y="14" text-anchor="end">kPa</text>
+      <g v-if="secondLine && line" class="second" aria-hidden="true">
+        <path :d="secondLine.d" />
+        <text v-for="tick in secondLine.ticks" :key="tick.value" :x="width - 4" :y="tick.y + 4" text-anchor="end">{{ tick.value }}</text>
+        <text :x="width - 4" y="14" text-anchor="end">{{ line.unit }}</text>
       </g>
 
       <text v-for="each in names" :key="each.id" class="name" :x="each.x" :y="each.y" text-anchor="middle" aria-hidden="true">
@@ -246,13 +248,13 @@ svg {
   stroke-dasharray: 2 5;
   fill: none;
 }
-.pressure path {
+.second path {
   fill: none;
   stroke: var(--ring);
   stroke-width: 2.25;
   stroke-dasharray: 7 4;
 }
-.pressure text {
+.second text {
   font-size: 11px;
   fill: var(--ring);
   font-variant-numeric: tabular-nums;

@@ -52,7 +52,7 @@ const KEY = [
         :picture="air.picture"
         :colour="colour"
         :height="296"
-        :pressures="withPressure && upright ? (air.flow?.portGaugeKpa ?? null) : null"
+        :line="withPressure && upright && air.flow ? { unit: 'kPa', at: air.flow.portGaugeKpa } : null"
         label="Loop profile with the places where gas can stay"
       />
       <FateKey class="mt-2" :colour="colour" :fates="KEY" />

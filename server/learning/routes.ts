@@ -1,0 +1,19 @@
+import { and, eq, isNotNull } from 'drizzle-orm';
+import { learnCatalogue } from '../../core/learning/volumes.js';
+import type { LoopFile } from '../../core/loops/loopFile.js';
+import { fill } from '../commissioning/tables.js';
+import type { Routes } from '../http/routes.js';
+import { loopRevision } from '../loops/tables.js';
+
+/** What the workshop's own signed-off first fills say about the catalogue's volumes. */
+export function learningRoutes(routes: Routes): void {
+  routes.get('/learned-volumes', async ({ scope, account }) => {
+    const rows = await scope
+      .select({ file: loopRevision.file, pouredMl: fill.pouredMl })
+      .from(fill)
+      .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
+      .where(and(eq(fill.workshopId, account.workshopId), isNotNull(fill.runId)));
+    const items = learnCatalogue(rows.map(({ file, pouredMl }) => ({ loop: file as LoopFile, pouredMl })));
+    return { items, fills: rows.length };
+  });
+}

@@ -1,0 +1,251 @@
+<script setup lang="ts">
+import { computed, reactive, ref } from 'vue';
+import { shortName } from '@core/catalogue/names.js';
+import type { LoopFile } from '@core/loops/loopFile.js';
+import type { HeatAnswer } from '../compute/twinEngine.js';
+import { useAnswer, type Twin } from '../compute/useTwin.js';
+import TwinProfile from '../profile/TwinProfile.vue';
+import NumberField from '../units/NumberField.vue';
+
+/** Temperatures at steady load, with coolant and case air solved together; the quietest speeds; one variant beside another. */
+const props = defineProps<{ loop: LoopFile; twin: Twin; colour: string | null }>();
+
+/** W and °C of a part nobody has measured yet, by what it is (general estimates) */
+const USUAL = { graphics: { load: 340, limit: 65 }, processor: { load: 150, limit: 80 }, other: { load: 15, limit: 70 } } as const;
+const usualOf = (name: string) =>
+  /graphic|card/i.test(name) ? USUAL.graphics : /processor|cpu/i.test(name) ? USUAL.processor : USUAL.other;
+
+const blocks = computed(() =>
+  props.loop.components.filter(({ kind }) => kind === 'block').map((part) => ({ id: part.id, name: shortName(part) })),
+);
+const loads = reactive<Record<string, number | null>>(Object.fromEntries(blocks.value.map(({ id, name }) => [id, usualOf(name).load])));
+const limits = reactive<Record<string, number | null>>(Object.fromEntries(blocks.value.map(({ id, name }) => [id, usualOf(name).limit])));
+const pumpSpeed = ref(props.loop.components.find(({ kind }) => kind === 'pump')?.speed ?? 0.8);
+const fanSpeed = ref(0.5);
+const roomC = ref<number | null>(24);
+const caseHeatW = ref<number | null>(60);
+const swapped = ref(false);
+const kept = ref<HeatAnswer | null>(null);
+
+const given = (from: Record<string, number | null>): Record<string, number> =>
+  Object.fromEntries(Object.entries(from).filter((entry): entry is [string, number] => entry[1] !== null));
+const heat = useAnswer(
+  () =>
+    props.twin.loaded.value > 0
+      ? {
+          loaded: props.twin.loaded.value,
+          pumpSpeed: pumpSpeed.value,
+          fanSpeed: fanSpeed.value,
+          roomC: roomC.value ?? 24,
+          caseHeatW: Math.max(0, caseHeatW.value ?? 0),
+          loadsW: given(loads),
+          limitsC: given(limits),
+          swapped: swapped.value,
+        }
+      : null,
+  (question) => props.twin.engine.heat(question),
+);
+const names = computed(() => new Map(props.loop.components.map((part) => [part.id, shortName(part)])));
+const hot = computed(() => heat.value?.result.parts.filter(({ partC }) => partC !== null) ?? []);
+const hottest = computed(() =>
+  hot.value.reduce<(typeof hot.value)[number] | null>((so, each) => ((each.partC ?? 0) > (so?.partC ?? 0) ? each : so), null),
+);
+const keptPart = (id: string) => kept.value?.result.parts.find((part) => part.id === id) ?? null;
+const line = computed(() => {
+  const at = new Map<string, number>();
+  for (const { id, coolantInC, coolantOutC } of heat.value?.result.parts ?? []) {
+    const flow = props.loop.components.find((part) => part.id === id)?.flow;
+    if (!flow) continue;
+    at.set(`${id}.${flow[0]}`, coolantInC);
+    at.set(`${id}.${flow[1]}`, coolantOutC);
+  }
+  return at.size > 0 ? { unit: '°C', at } : null;
+});
+const scale = computed(
+  () => Math.max(40, ...hot.value.map(({ partC }) => partC ?? 0), ...Object.values(limits).map((limit) => limit ?? 0)) * 1.05,
+);
+const radiators = computed(() => heat.value?.result.parts.filter(({ air }) => air !== null) ?? []);
+const difference = (now: number, before: number): string => {
+  const by = now - before;
+  return Math.abs(by) < 0.05 ? 'no change' : `${by > 0 ? '+' : '−'}${Math.abs(by).toFixed(1)} K`;
+};
+function takeQuiet(): void {
+  const best = heat.value?.quiet.best;
+  if (!best) return;
+  pumpSpeed.value = best.pumpSpeed;
+  fanSpeed.value = Math.ceil(best.fanSpeed * 100) / 100;
+}
+</script>
+
+<template>
+  <div>
+    <section class="sheet drawing" aria-label="Loop profile with coolant temperatures">
+      <TwinProfile
+        v-if="heat"
+        :unrolled="heat.unrolled"
+        :picture="heat.picture"
+        :colour="colour"
+        :line="line"
+        :height="276"
+        label="Loop profile with the coolant’s temperature along the way"
+      />
+    </section>
+    <div v-if="heat && heat.result.end === 'solved'" class="below">
+      <section>
+        <p class="big-number">
+          {{ hottest ? Math.round(hottest.partC ?? 0) : '–' }}
+          <small>°C {{ hottest ? names.get(hottest.id) : 'no part carries a load' }}</small>
+        </p>
+        <p>
+          <b>{{ Math.round(heat.flowLph) }} L/h</b>, air in the case {{ heat.result.caseAirC.toFixed(1) }} °C.
+          <span class="quiet estimate">Estimates from size and flow, ± 5 K until a baseline is recorded.</span>
+        </p>
+        <label class="slide">
+          <span
+            >Fans <b class="figures">{{ Math.round(fanSpeed * 100) }} %</b></span
+          >
+          <input v-model.number="fanSpeed" type="range" min="0.1" max="1" step="0.01" aria-label="Fan speed" />
+        </label>
+        <label class="slide">
+          <span
+            >Pump <b class="figures">{{ Math.round(pumpSpeed * 100) }} %</b></span
+          >
+          <input v-model.number="pumpSpeed" type="range" min="0.1" max="1" step="0.01" aria-label="Pump speed" />
+        </label>
+        <p v-if="heat.quiet.best" class="mt-2">
+          Quiet point: fans <b>{{ Math.round(heat.quiet.best.fanSpeed * 100) }} %</b>, pump
+          <b>{{ Math.round(heat.quiet.best.pumpSpeed * 100) }} %</b> keep every limit at {{ roomC }} °C.
+          <v-btn class="ml-2" size="small" variant="outlined" @click="takeQuiet">Set it</v-btn>
+        </p>
+        <p v-else class="mt-2">
+          <b>No speed keeps every limit at {{ roomC }} °C:</b> more radiator, a lower power limit, or a cooler room.
+        </p>
+        <div class="conditions mt-3">
+          <NumberField v-model="roomC" label="Room" unit="°C" />
+          <NumberField v-model="caseHeatW" label="Air-cooled parts" unit="W" />
+          <v-checkbox v-model="swapped" label="First two blocks swapped" hide-details />
+        </div>
+      </section>
+      <section>
+        <div class="spread">
+          <h2>Parts</h2>
+          <v-btn size="small" variant="outlined" @click="kept = kept ? null : heat">{{
+            kept ? 'Forget variant A' : 'Keep this as variant A'
+          }}</v-btn>
+        </div>
+        <ul class="plain-list parts">
+          <li v-for="each in hot" :key="each.id">
+            <span class="name">{{ names.get(each.id) }}</span>
+            <span class="track" aria-hidden="true">
+              <i
+                class="coolant"
+                :style="{
+                  width: `${(100 * ((each.coolantInC + each.coolantOutC) / 2)) / scale}%`,
+                  background: colour ?? 'var(--ink-soft)',
+                }"
+              />
+              <i :style="{ width: `${(100 * ((each.partC ?? 0) - (each.coolantInC + each.coolantOutC) / 2)) / scale}%` }" />
+              <b v-if="limits[each.id] !== null" class="limit" :style="{ left: `${(100 * (limits[each.id] ?? 0)) / scale}%` }" />
+            </span>
+            <span class="figures"
+              ><b>{{ (each.partC ?? 0).toFixed(1) }} °C</b>
+              <span v-if="keptPart(each.id)?.partC" class="quiet">
+                {{ difference(each.partC ?? 0, keptPart(each.id)?.partC ?? 0) }}</span
+              ></span
+            >
+            <NumberField v-model="loads[each.id] as number | null" class="small" label="load" unit="W" />
+            <NumberField v-model="limits[each.id] as number | null" class="small" label="limit" unit="°C" />
+          </li>
+        </ul>
+        <p class="quiet">In the liquid’s colour: the coolant. Beyond it: what the part stands above it. The mark: its limit.</p>
+        <h2 class="mt-4">Radiators</h2>
+        <ul class="plain-list figures">
+          <li v-for="each in radiators" :key="each.id">
+            {{ names.get(each.id) }}: <b>{{ Math.round(-each.heatW) }} W</b>
+            <span class="quiet"
+              >air {{ each.air?.inC.toFixed(1) }} → {{ each.air?.outC.toFixed(1) }} °C, coolant {{ each.coolantInC.toFixed(1) }} →
+              {{ each.coolantOutC.toFixed(1) }} °C</span
+            >
+          </li>
+        </ul>
+      </section>
+    </div>
+    <p v-else-if="heat" class="mt-5">
+      {{
+        heat.result.end === 'no-radiator'
+          ? 'There is no radiator to give the heat off.'
+          : 'Nothing flows at this pump speed: temperatures cannot be told.'
+      }}
+    </p>
+    <p v-else-if="twin.loaded.value > 0" class="mt-5">Temperatures cannot be told yet: give the pump its curve in the loop file.</p>
+  </div>
+</template>
+
+<style scoped>
+.drawing {
+  padding: 12px 16px 14px;
+}
+.below {
+  display: grid;
+  grid-template-columns: minmax(0, 0.9fr) minmax(0, 1.2fr);
+  gap: 44px;
+  margin-top: 20px;
+}
+.slide {
+  display: block;
+  margin-top: 8px;
+}
+.slide span {
+  display: flex;
+  justify-content: space-between;
+}
+.slide input {
+  width: 100%;
+  height: 34px;
+  accent-color: var(--ink);
+}
+.conditions {
+  display: grid;
+  grid-template-columns: 1fr 1fr 1.4fr;
+  gap: 12px;
+}
+.parts {
+  margin-top: 8px;
+}
+.parts li {
+  display: grid;
+  grid-template-columns: 110px 1fr 130px 96px 96px;
+  gap: 12px;
+  align-items: center;
+  padding: 4px 0;
+}
+.track {
+  position: relative;
+  display: flex;
+  height: 20px;
+  background: var(--well);
+}
+.track i {
+  border: 1.5px solid var(--ink);
+  background: var(--glass);
+}
+.limit {
+  position: absolute;
+  top: -4px;
+  bottom: -4px;
+  width: 3px;
+  background: var(--ink);
+}
+.small :deep(.v-input__details) {
+  display: none;
+}
+@media (max-width: 1000px) {
+  .below {
+    grid-template-columns: 1fr;
+    gap: 26px;
+  }
+  .parts li {
+    grid-template-columns: 1fr 1fr;
+  }
+}
+</style>
