@@ -65,6 +65,8 @@ export interface LoopFile {
   format: typeof LOOP_FORMAT;
   version: typeof LOOP_VERSION;
   name?: string;
+  /** key of the case it is drawn in */
+  case?: string;
   /** z of the side panel's inside: nothing may stand beyond it */
   panel_z_mm?: number;
   components: LoopComponent[];

@@ -66,6 +66,7 @@ export const loopFileSchema = Joi.object({
   format: Joi.string().valid(LOOP_FORMAT).required(),
   version: Joi.number().valid(LOOP_VERSION).required(),
   name: Joi.string().allow('').max(200),
+  case: Joi.string().max(40),
   panel_z_mm: coordinate,
   components: Joi.array().items(component).max(5000).required(),
   tubes: Joi.array().items(tube).max(10_000).required(),

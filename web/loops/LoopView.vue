@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue';
+import { computed, defineAsyncComponent, onMounted, ref } from 'vue';
 import { onBeforeRouteLeave, useRouter } from 'vue-router';
 import { mdiRedo, mdiUndo } from '@mdi/js';
 import { addPart } from '@core/catalogue/edit.js';
@@ -54,6 +54,9 @@ const selected = ref<string | null>(null);
 const saving = ref(false);
 const dropping = ref(false);
 const picker = ref<HTMLInputElement | null>(null);
+/** drawn in the case, or as a list in flow order */
+const drawn = ref(false);
+const WorkBench = defineAsyncComponent(() => import('../workbench/WorkBench.vue'));
 const editor = useLoopDraft(() => `lavacrum.loop.${props.id ?? `new-${props.systemId}`}`);
 const draft = editor.draft;
 
@@ -279,8 +282,20 @@ onBeforeRouteLeave(() => {
             <span v-if="editor.dirty.value" class="quiet">as last saved</span>
           </p>
         </section>
+        <div class="row ways-of" role="group" aria-label="Edit the loop as">
+          <button type="button" :class="{ now: !drawn }" :aria-pressed="!drawn" @click="drawn = false">List in flow order</button>
+          <button type="button" :class="{ now: drawn }" :aria-pressed="drawn" @click="drawn = true">Drawing in the case</button>
+        </div>
+        <WorkBench
+          v-if="drawn"
+          v-model:selected="selected"
+          class="mb-6"
+          :loop="draft.file"
+          :colour="product?.colour ?? null"
+          @change="setFile"
+        />
         <div class="columns">
-          <div>
+          <div v-if="!drawn">
             <ChainList
               v-model:selected="selected"
               :loop="draft.file"
@@ -370,5 +385,17 @@ onBeforeRouteLeave(() => {
   .tools {
     flex-wrap: wrap;
   }
+}
+.ways-of {
+  margin: 14px 0 12px;
+}
+.ways-of button {
+  min-height: 44px;
+  padding: 0 16px;
+  border-radius: 3px;
+}
+.ways-of .now {
+  background: var(--slab);
+  color: var(--on-slab);
 }
 </style>

@@ -5,7 +5,7 @@ import { PLACES, type Place } from '@core/catalogue/places.js';
 import { useLearned } from '../learning/learnedStore.js';
 
 /** The catalogue of generic parts; one press adds the part behind the chosen one, in its usual place. */
-defineProps<{ after: string | null }>();
+defineProps<{ after: string | null; free?: boolean }>();
 const emit = defineEmits<{ add: [part: CataloguePart, place: Place] }>();
 const learned = useLearned();
 const group = ref<CataloguePart['group']>('reservoirs');
@@ -21,7 +21,7 @@ const shown = computed(() => CATALOGUE.filter((part) => part.group === group.val
 
 <template>
   <section class="picker" aria-label="Add a part">
-    <p class="quiet mb-2">Add {{ after ? `after ${after}` : 'at the end' }}</p>
+    <p class="quiet mb-2">{{ free ? 'Add in its usual place, then draw its runs' : `Add ${after ? `after ${after}` : 'at the end'}` }}</p>
     <div class="groups" role="group" aria-label="Kind of part">
       <button v-for="each in groups" :key="each.key" type="button" :aria-pressed="group === each.key" @click="group = each.key">
         {{ each.label }}

@@ -1,0 +1,53 @@
+import type { Page } from '@playwright/test';
+import { expect, signIn, snap, test } from './app.js';
+
+/** The loop drawn in the case: dragging, nudging, bending, joining, taking back. */
+const node = (page: Page, name: string) => page.locator('.vue-flow__node-part').filter({ hasText: name });
+const x = (page: Page) => page.locator('.panel').getByLabel('x', { exact: true }).first();
+const xOf = async (page: Page): Promise<number> => Number(await x(page).inputValue());
+
+test('a part is nudged, dragged and taken back; a run is bent, taken out and drawn again', async ({ page, app, complaints }) => {
+  test.setTimeout(180_000);
+  await signIn(page, app);
+  await page.goto(`${app.url}/systems`);
+  await page.getByLabel('Name, owner, phone, coolant', { exact: true }).fill('Glass cube 2');
+  await page.locator('.life').filter({ hasText: 'Glass cube 2' }).click();
+  await page.getByRole('link', { name: 'Open the loop' }).click();
+  await page.getByRole('button', { name: 'Drawing in the case' }).click();
+  await expect(node(page, 'cpu')).toBeVisible();
+  await snap(page, 'workbench');
+
+  // by key
+  await node(page, 'cpu').click();
+  const start = await xOf(page);
+  await page.locator('.drawing').focus();
+  await page.keyboard.press('ArrowRight');
+  await expect.poll(() => xOf(page)).toBe(start + 1);
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect.poll(() => xOf(page)).toBe(start + 21);
+
+  // by hand: the volume of its runs follows the drawing
+  const whole = await page.getByLabel('Loop volume').innerText();
+  const box = (await node(page, 'cpu').boundingBox()) as { x: number; y: number; width: number; height: number };
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2 - 60, box.y + box.height / 2 + 40, { steps: 6 });
+  await page.mouse.up();
+  await expect.poll(() => xOf(page)).toBeLessThan(start);
+  await expect(page.getByLabel('Loop volume')).not.toHaveText(whole);
+  for (let press = 0; press < 3; press += 1) await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(() => xOf(page)).toBe(start);
+
+  // a run: one bend more, then out, then drawn again from port to port
+  const runs = page.locator('.vue-flow__edge-run');
+  const count = await runs.count();
+  await runs.nth(2).locator('.reach').dblclick({ force: true });
+  await expect(page.getByText(/^bend 2/)).toBeVisible();
+  await page.getByRole('button', { name: 'Take it out' }).click();
+  await expect(runs).toHaveCount(count - 1);
+  await expect(page.getByText('No run feeds cpu.')).toBeVisible();
+  await node(page, 'gpu').locator('[data-handleid="out"]').dragTo(node(page, 'cpu').locator('[data-handleid="in"]'), { force: true });
+  await expect(runs).toHaveCount(count);
+  await expect(page.getByText('No run feeds cpu.')).toBeHidden();
+  expect(complaints).toEqual([]);
+});

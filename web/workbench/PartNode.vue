@@ -1,0 +1,65 @@
+<script setup lang="ts">
+import { Handle, Position } from '@vue-flow/core';
+import type { PartData } from './scene.js';
+
+/** A part in the front view; its ports are where runs begin and end. */
+defineProps<{ id: string; data: PartData }>();
+</script>
+
+<template>
+  <div class="part" :class="[data.kind, { vessel: data.vessel }]">
+    <span class="label">{{ data.name }}</span>
+    <Handle
+      v-for="port in data.ports"
+      :id="port.port"
+      :key="port.port"
+      type="source"
+      :position="Position.Top"
+      :style="{ left: `${port.left}px`, top: `${port.top}px` }"
+      :class="{ used: port.used, closed: !port.used && port.closure }"
+      :title="`${data.name}, ${port.port}${port.used ? '' : port.closure ? `: ${port.closure}` : ': open'}`"
+    />
+  </div>
+</template>
+
+<style scoped>
+.part {
+  width: 100%;
+  height: 100%;
+  border: 2px solid var(--ink);
+  border-radius: 5px;
+  background: color-mix(in srgb, var(--glass) 82%, transparent);
+  display: grid;
+  place-items: center;
+}
+.part.vessel {
+  border-radius: 3px;
+}
+.part.pump {
+  border-radius: 999px;
+}
+.label {
+  font-size: 13px;
+  line-height: 1.1;
+  text-align: center;
+  pointer-events: none;
+  color: var(--ink);
+  text-shadow: 0 0 4px var(--sheet);
+}
+:deep(.vue-flow__handle) {
+  width: 13px;
+  height: 13px;
+  min-width: 0;
+  border-radius: 50%;
+  transform: translate(-50%, -50%);
+  background: var(--sheet);
+  border: 2.5px solid var(--ink);
+}
+:deep(.vue-flow__handle.used) {
+  background: var(--ink);
+}
+:deep(.vue-flow__handle.closed) {
+  border-radius: 2px;
+  background: var(--ink-soft);
+}
+</style>

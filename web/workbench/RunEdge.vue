@@ -1,0 +1,71 @@
+<script setup lang="ts">
+import { computed, inject, ref } from 'vue';
+import { useVueFlow } from '@vue-flow/core';
+import { nearestSegment, type RunData } from './scene.js';
+import { BENDS } from './bends.js';
+
+/** A run from port to port over its bends. A bend is dragged; a double press on the run makes a new one. */
+const props = defineProps<{ id: string; sourceX: number; sourceY: number; targetX: number; targetY: number; data: RunData }>();
+const bends = inject(BENDS);
+const { screenToFlowCoordinate } = useVueFlow();
+const dragged = ref<{ index: number; x: number; y: number } | null>(null);
+const chosen = computed(() => bends?.chosen.value === props.id);
+
+const points = computed(() => props.data.bends.map((bend, index) => (dragged.value?.index === index ? dragged.value : bend)));
+const line = computed(() => [{ x: props.sourceX, y: props.sourceY }, ...points.value, { x: props.targetX, y: props.targetY }]);
+const d = computed(() => `M${line.value.map(({ x, y }) => `${x} ${y}`).join('L')}`);
+
+function begin(index: number, event: PointerEvent): void {
+  event.stopPropagation();
+  const follow = (move: PointerEvent): void => {
+    dragged.value = { index, ...screenToFlowCoordinate({ x: move.clientX, y: move.clientY }) };
+  };
+  const end = (): void => {
+    window.removeEventListener('pointermove', follow);
+    window.removeEventListener('pointerup', end);
+    if (dragged.value) bends?.move(props.id, index, { x: dragged.value.x, y: dragged.value.y });
+    dragged.value = null;
+  };
+  window.addEventListener('pointermove', follow);
+  window.addEventListener('pointerup', end);
+}
+function add(event: MouseEvent): void {
+  const at = screenToFlowCoordinate({ x: event.clientX, y: event.clientY });
+  bends?.add(props.id, nearestSegment(line.value, at), at);
+}
+</script>
+
+<template>
+  <g @dblclick.stop="add">
+    <path class="reach" :d="d" />
+    <path class="wall" :d="d" :stroke-width="data.boreMm + 4" />
+    <path class="inside" :class="{ chosen }" :d="d" :stroke-width="data.boreMm" :style="{ stroke: bends?.colour.value ?? 'var(--ink-soft)' }" />
+    <template v-if="chosen">
+      <circle v-for="(bend, index) in points" :key="index" class="bend" :cx="bend.x" :cy="bend.y" r="8" @pointerdown="begin(index, $event)" />
+    </template>
+  </g>
+</template>
+
+<style scoped>
+path {
+  fill: none;
+  stroke-linejoin: round;
+}
+.reach {
+  stroke: transparent;
+  stroke-width: 26px;
+}
+.wall {
+  stroke: var(--ink);
+}
+.inside.chosen {
+  stroke-dasharray: 12 4;
+}
+.bend {
+  fill: var(--sheet);
+  stroke: var(--ring);
+  stroke-width: 3;
+  cursor: move;
+  pointer-events: all;
+}
+</style>

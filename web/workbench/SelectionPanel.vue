@@ -1,0 +1,168 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { runName } from '@core/catalogue/names.js';
+import { TUBE_KINDS, tubeKindOf } from '@core/catalogue/parts.js';
+import { partName, tubeLengthMm, type Closure, type LoopFile, type Point } from '@core/loops/loopFile.js';
+import { tubeVolumeMl } from '@core/loops/volume.js';
+import { bendTube, changePart, changeTube, movePart, movePort } from '@core/workbench/edit.js';
+import NumberField from '../units/NumberField.vue';
+import { extentOf } from './scene.js';
+
+/** The chosen part or run in numbers. */
+const props = defineProps<{ loop: LoopFile; selected: string }>();
+const emit = defineEmits<{ change: [loop: LoopFile]; remove: [id: string] }>();
+
+const part = computed(() => props.loop.components.find(({ id }) => id === props.selected) ?? null);
+const tube = computed(() => props.loop.tubes.find(({ id }) => id === props.selected) ?? null);
+/** left, bottom and nearest edge of a part */
+const corner = computed((): Point => {
+  if (!part.value) return [0, 0, 0];
+  const { left, top, height } = extentOf(part.value);
+  const depths = part.value.box ? [part.value.box.min[2]] : Object.values(part.value.ports).map(([, , z]) => z);
+  return [left, -(top + height), Math.min(...depths)];
+});
+function place(axis: 0 | 1 | 2, mm: number | null): void {
+  if (!part.value || mm === null) return;
+  const by = [0, 0, 0] as [number, number, number];
+  by[axis] = mm - corner.value[axis];
+  emit('change', movePart(props.loop, part.value.id, by));
+}
+function setPort(port: string, axis: 0 | 1 | 2, mm: number | null): void {
+  if (!part.value || mm === null) return;
+  const at = [...(part.value.ports[port] as Point)] as [number, number, number];
+  at[axis] = mm;
+  emit('change', movePort(props.loop, part.value.id, port, at));
+}
+function setClosure(port: string, closure: Closure | 'none'): void {
+  if (!part.value) return;
+  const { [port]: _before, ...others } = part.value.closures ?? {};
+  emit('change', changePart(props.loop, part.value.id, { closures: closure === 'none' ? others : { ...others, [port]: closure } }));
+}
+function setBend(index: number, axis: 0 | 1 | 2, mm: number | null): void {
+  if (!tube.value || mm === null) return;
+  const path = (tube.value.path ?? []).map((point) => [...point] as [number, number, number]);
+  (path[index] as [number, number, number])[axis] = mm;
+  emit('change', bendTube(props.loop, tube.value.id, path));
+}
+function dropBend(index: number): void {
+  if (tube.value) emit('change', bendTube(props.loop, tube.value.id, (tube.value.path ?? []).filter((_, at) => at !== index))); // prettier-ignore
+}
+function setKind(key: string): void {
+  const kind = TUBE_KINDS.find((each) => each.key === key);
+  if (kind && tube.value) emit('change', changeTube(props.loop, tube.value.id, { bore_mm: kind.boreMm, outer_mm: kind.outerMm, material: kind.material })); // prettier-ignore
+}
+const lengthMm = computed(() => (tube.value ? tubeLengthMm(props.loop, tube.value) : 0));
+const CLOSURES = [
+  { value: 'none', title: 'open or run' },
+  { value: 'plug', title: 'plug' },
+  { value: 'cap', title: 'cap' },
+  { value: 'valve', title: 'valve' },
+];
+const AXES = [
+  { axis: 0, label: 'x' },
+  { axis: 1, label: 'y' },
+  { axis: 2, label: 'z' },
+] as const;
+</script>
+
+<template>
+  <section v-if="part" class="panel">
+    <h2>{{ partName(part) }}</h2>
+    <p class="quiet">Left edge, height of its bottom, depth from the blind side.</p>
+    <div class="three">
+      <NumberField v-for="{ axis, label } in AXES" :key="axis" :model-value="corner[axis]" :label="label" unit="mm" @update:model-value="place(axis, $event)" />
+    </div>
+    <div class="two">
+      <NumberField
+        :model-value="part.volume_ml"
+        label="Volume"
+        unit="mL"
+        @update:model-value="$event !== null && $event >= 0 && emit('change', changePart(loop, part.id, { volume_ml: $event }))"
+      />
+      <NumberField
+        :model-value="part.volume_sd_ml ?? null"
+        label="± one sd"
+        unit="mL"
+        @update:model-value="emit('change', changePart(loop, part.id, { volume_sd_ml: $event ?? undefined }))"
+      />
+    </div>
+    <div v-for="(at, port) in part.ports" :key="port" class="port">
+      <p>
+        <b>{{ port }}</b>
+        <span v-if="part.flow?.includes(String(port))" class="quiet"> {{ part.flow[0] === port ? 'in' : 'out' }}</span>
+      </p>
+      <div class="three">
+        <NumberField v-for="{ axis, label } in AXES" :key="axis" :model-value="at[axis]" :label="label" unit="mm" @update:model-value="setPort(String(port), axis, $event)" />
+      </div>
+      <v-select
+        :model-value="part.closures?.[port] ?? 'none'"
+        :items="CLOSURES"
+        :label="`${port} carries`"
+        density="compact"
+        hide-details
+        @update:model-value="setClosure(String(port), $event)"
+      />
+    </div>
+    <v-btn class="mt-4" variant="outlined" @click="emit('remove', part.id)">Take it out</v-btn>
+  </section>
+  <section v-else-if="tube" class="panel">
+    <h2>{{ runName(loop, tube) }}</h2>
+    <p class="figures">
+      <b>{{ Math.round(lengthMm) }} mm</b> {{ tube.length_mm === undefined ? 'along the drawing' : 'as entered' }},
+      {{ tubeVolumeMl(tube.bore_mm, lengthMm).toFixed(1) }} mL
+    </p>
+    <v-select
+      class="mt-2"
+      :model-value="tubeKindOf(tube)?.key ?? null"
+      :items="TUBE_KINDS.map(({ key, label }) => ({ value: key, title: label }))"
+      label="Tube"
+      density="comfortable"
+      hide-details
+      @update:model-value="setKind"
+    />
+    <NumberField
+      class="mt-3"
+      :model-value="tube.length_mm ?? null"
+      label="Measured length, if any"
+      unit="mm"
+      @update:model-value="($event === null || $event > 0) && emit('change', changeTube(loop, tube.id, { length_mm: $event ?? undefined }))"
+    />
+    <div v-for="(bend, index) in tube.path ?? []" :key="index" class="port">
+      <p class="spread">
+        <b>bend {{ index + 1 }}</b> <button type="button" class="quiet" @click="dropBend(index)">straighten</button>
+      </p>
+      <div class="three">
+        <NumberField v-for="{ axis, label } in AXES" :key="axis" :model-value="bend[axis]" :label="label" unit="mm" @update:model-value="setBend(index, axis, $event)" />
+      </div>
+    </div>
+    <p v-if="!tube.path?.length" class="quiet mt-2">Straight from port to port. Press it twice in the drawing to bend it.</p>
+    <v-btn class="mt-4" variant="outlined" @click="emit('remove', tube.id)">Take it out</v-btn>
+  </section>
+</template>
+
+<style scoped>
+.panel {
+  max-height: 590px;
+  overflow-y: auto;
+  padding-right: 6px;
+}
+.three {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 8px;
+  margin: 8px 0;
+}
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+}
+.port {
+  margin-top: 12px;
+  padding-top: 8px;
+  border-top: 1px solid var(--line-soft);
+}
+.panel :deep(.v-input__details) {
+  display: none;
+}
+</style>
