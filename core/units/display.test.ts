@@ -10,6 +10,7 @@ describe('numbers as they are shown', () => {
     expect(thin(formatMl(12_345))).toBe('12.3 L');
     expect(thin(formatMlWithSd(1002.6, 61.7))).toBe('1 003 ± 62 mL');
     expect(formatMlWithSd(6.28, 0.19)).toBe('6.3 ± 0.2 mL');
+    expect(thin(formatMlWithSd(0.8, 0.02))).toBe('0.8 ± < 0.1 mL');
     expect(formatMl(-12)).toBe('−12 mL');
   });
 

@@ -15,7 +15,8 @@ export function formatMl(ml: number): string {
 /** `1 003 ± 62 mL`: the uncertainty is one standard deviation. A short tube, known to less than 1 mL, shows tenths. */
 export function formatMlWithSd(ml: number, sdMl: number): string {
   const decimals = sdMl > 0 && sdMl < 0.95 ? 1 : 0;
-  return `${grouped(ml, decimals)} ± ${grouped(sdMl, decimals)} mL`;
+  const sd = decimals === 1 && sdMl < 0.05 ? '<\u202f0.1' : grouped(sdMl, decimals);
+  return `${grouped(ml, decimals)} ± ${sd} mL`;
 }
 
 export function formatPercent(fraction: number, decimals = 0): string {

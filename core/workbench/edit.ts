@@ -68,7 +68,8 @@ export function bendTube(loop: LoopFile, id: string, path: readonly Point[]): Lo
 /** Why no run can be drawn between two ports, in words, or null. */
 export function refuseTube(loop: LoopFile, from: PortRef, to: PortRef): string | null {
   if (from[0] === to[0]) return 'A run joins two parts; this one would end where it begins.';
-  const taken = ([id, port]: PortRef): boolean => loop.tubes.some(({ from: a, to: b }) => [a, b].some((end) => end[0] === id && end[1] === port));
+  const taken = ([id, port]: PortRef): boolean =>
+    loop.tubes.some(({ from: a, to: b }) => [a, b].some((end) => end[0] === id && end[1] === port));
   if (taken(from) || taken(to)) return 'That port already carries a run: one bore takes one fitting.';
   return null;
 }

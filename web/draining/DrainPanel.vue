@@ -143,16 +143,9 @@ const AFTER = [
   </div>
 </template>
 
+<style scoped src="../profile/panel.css"></style>
+
 <style scoped>
-.drawing {
-  padding: 12px 16px 14px;
-}
-.below {
-  display: grid;
-  grid-template-columns: minmax(0, 1.15fr) minmax(0, 1fr);
-  gap: 44px;
-  margin-top: 22px;
-}
 .spill {
   margin-top: 8px;
   padding: 8px 12px;
@@ -161,11 +154,5 @@ const AFTER = [
 }
 .teach {
   font-size: 1.15rem;
-}
-@media (max-width: 900px) {
-  .below {
-    grid-template-columns: 1fr;
-    gap: 26px;
-  }
 }
 </style>

@@ -180,16 +180,9 @@ const KEY = [
   </div>
 </template>
 
+<style scoped src="../profile/panel.css"></style>
+
 <style scoped>
-.drawing {
-  padding: 12px 16px 14px;
-}
-.below {
-  display: grid;
-  grid-template-columns: minmax(0, 1.15fr) minmax(0, 1fr);
-  gap: 44px;
-  margin-top: 22px;
-}
 .warn {
   margin-top: 8px;
   padding: 8px 12px;
@@ -230,11 +223,5 @@ const KEY = [
 }
 .back {
   background: repeating-linear-gradient(45deg, currentColor 0 1.5px, transparent 1.5px 5px);
-}
-@media (max-width: 900px) {
-  .below {
-    grid-template-columns: 1fr;
-    gap: 26px;
-  }
 }
 </style>

@@ -90,7 +90,7 @@ function takeQuiet(): void {
         label="Loop profile with the coolant’s temperature along the way"
       />
     </section>
-    <div v-if="heat && heat.result.end === 'solved'" class="below">
+    <div v-if="heat && heat.result.end === 'solved'" class="below" style="--left: 0.9fr; --right: 1.2fr">
       <section>
         <p class="big-number">
           {{ hottest ? Math.round(hottest.partC ?? 0) : '–' }}
@@ -181,29 +181,9 @@ function takeQuiet(): void {
   </div>
 </template>
 
+<style scoped src="../profile/panel.css"></style>
+
 <style scoped>
-.drawing {
-  padding: 12px 16px 14px;
-}
-.below {
-  display: grid;
-  grid-template-columns: minmax(0, 0.9fr) minmax(0, 1.2fr);
-  gap: 44px;
-  margin-top: 20px;
-}
-.slide {
-  display: block;
-  margin-top: 8px;
-}
-.slide span {
-  display: flex;
-  justify-content: space-between;
-}
-.slide input {
-  width: 100%;
-  height: 34px;
-  accent-color: var(--ink);
-}
 .conditions {
   display: grid;
   grid-template-columns: 1fr 1fr 1.4fr;
@@ -240,10 +220,6 @@ function takeQuiet(): void {
   display: none;
 }
 @media (max-width: 1000px) {
-  .below {
-    grid-template-columns: 1fr;
-    gap: 26px;
-  }
   .parts li {
     grid-template-columns: 1fr 1fr;
   }

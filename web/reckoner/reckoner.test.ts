@@ -35,6 +35,7 @@ describe('sums for the bench', () => {
     expect(answer('Rinses', { left: 80 })).toMatchObject({ big: '3', unit: 'rinses' });
     expect(answer('How long', {})).toMatchObject({ big: '10' });
     expect(answer('Water lost', {}).unit).toBe('mL a month');
+    expect(answer('Level at', { level: 120, temp: 45 })).toMatchObject({ big: '118.1', unit: 'mm at 25 °C' });
   });
 
   it('asks for what is missing before it answers', () => {

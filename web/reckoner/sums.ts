@@ -1,3 +1,4 @@
+import { expansionMl, levelAtReferenceMm } from '@core/bleeding/referenceLevel.js';
 import { airFromRiseMl } from '@core/bleeding/rise.js';
 import { InputProblem } from '@core/checking/check.js';
 import { cutList } from '@core/cutting/cutList.js';
@@ -131,7 +132,8 @@ export const SUMS: readonly Sum[] = [
         },
         stock,
       );
-      const range = `${digits(choice.minMm)} to ${digits(choice.maxMm)} mm under the head`;
+      // never rounded up: half a millimetre too long is a pierced tube
+      const range = `${Math.ceil(choice.minMm * 10) / 10} to ${Math.floor(choice.maxMm * 10) / 10} mm under the head`;
       return choice.fits.length > 0
         ? { big: choice.fits.join(', '), unit: 'mm fit', lines: [`${range}. A longer one drives into the radiator’s tubes.`] }
         : { big: 'none', unit: 'of the stock fits', lines: [`Wanted: ${range}. Add washers to a longer one; never force it.`] };
@@ -238,6 +240,32 @@ export const SUMS: readonly Sum[] = [
       unit: 'min after it has settled',
       lines: ['At 50 kPa, thermometer good to 0.1 K.'],
     }),
+  },
+  {
+    title: 'Level at 25 °C',
+    fields: [
+      number('level', 'Level as read', 'mm', null),
+      number('temp', 'Coolant', '°C', 38),
+      number('volume', 'Liquid in the loop', 'mL', 700, 1),
+      number('area', 'Reservoir cross-section', 'cm²', 25, 0.1),
+      number('glycol', 'Glycol', '%', 0),
+    ],
+    source: 'Density of water (Kell 1975), glycol by a general estimate; a filled fill tube counts to the cross-section.',
+    answer: (entered) => {
+      refuseIf(n(entered, 'temp') > 90, 'Up to 90 °C.');
+      const reading = {
+        levelMm: n(entered, 'level'),
+        coolantC: n(entered, 'temp'),
+        volumeMl: n(entered, 'volume'),
+        areaMm2: 100 * n(entered, 'area'),
+        glycolFraction: Math.min(1, n(entered, 'glycol') / 100),
+      };
+      return {
+        big: levelAtReferenceMm(reading).toFixed(1),
+        unit: 'mm at 25 °C',
+        lines: [`${digits(expansionMl(reading))} mL of the reading is warmth. Compare levels at this temperature only.`],
+      };
+    },
   },
 ];
 

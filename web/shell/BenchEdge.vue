@@ -81,7 +81,7 @@ const keyTable = [
   ['1 2 3', 'Today, Systems, Workshop'],
   ['n', 'New system'],
   ['/', 'Search the systems'],
-  ['r, then 1 … 7', 'Sums: air, screws, cuts, loss, mix, rinses, hold'],
+  ['r, then 1 … 8', 'Sums: air, screws, cuts, loss, mix, rinses, hold, level'],
   ['Enter', 'Bench: step done'],
   ['c', 'Bench: tick the next check'],
   ['m', 'Bench: note'],

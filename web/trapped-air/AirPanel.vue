@@ -64,7 +64,7 @@ const KEY = [
           {{ formatMl(air.totalMl) }} can stay while it stands; the flow carries {{ formatMl(Math.max(0, air.totalMl - staysMl)) }} to the
           reservoir. <span class="quiet estimate">Upper limits: where gas can be, not where it is.</span>
         </p>
-        <label v-if="air.flow" class="speed mt-4">
+        <label v-if="air.flow" class="slide speed mt-4">
           <span
             >Pump speed <b class="figures">{{ Math.round(speed * 100) }} %</b></span
           >
@@ -114,28 +114,9 @@ const KEY = [
   </div>
 </template>
 
+<style scoped src="../profile/panel.css"></style>
+
 <style scoped>
-.drawing {
-  padding: 12px 16px 14px;
-}
-.below {
-  display: grid;
-  grid-template-columns: minmax(0, 1.15fr) minmax(0, 1fr);
-  gap: 44px;
-  margin-top: 22px;
-}
-.speed span:first-child {
-  display: flex;
-  justify-content: space-between;
-}
-.speed {
-  display: block;
-}
-.speed input {
-  width: 100%;
-  height: 36px;
-  accent-color: var(--ink);
-}
 .pockets {
   list-style: none;
   margin: 8px 0 0;
@@ -156,11 +137,5 @@ const KEY = [
 }
 .track .swept {
   background: repeating-linear-gradient(90deg, var(--ink) 0 1.5px, transparent 1.5px 6px);
-}
-@media (max-width: 900px) {
-  .below {
-    grid-template-columns: 1fr;
-    gap: 26px;
-  }
 }
 </style>

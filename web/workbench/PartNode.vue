@@ -46,6 +46,11 @@ defineProps<{ id: string; data: PartData }>();
   color: var(--ink);
   text-shadow: 0 0 4px var(--sheet);
 }
+.part:not(.vessel) .label {
+  position: absolute;
+  top: calc(100% + 3px);
+  white-space: nowrap;
+}
 :deep(.vue-flow__handle) {
   width: 13px;
   height: 13px;

@@ -12,7 +12,13 @@ const dragged = ref<{ index: number; x: number; y: number } | null>(null);
 const chosen = computed(() => bends?.chosen.value === props.id);
 
 const points = computed(() => props.data.bends.map((bend, index) => (dragged.value?.index === index ? dragged.value : bend)));
-const line = computed(() => [{ x: props.sourceX, y: props.sourceY }, ...points.value, { x: props.targetX, y: props.targetY }]);
+/** px; the package hands over the top of a port's mark, a run begins at its middle */
+const MARK_RADIUS = 6.5;
+const line = computed(() => [
+  { x: props.sourceX, y: props.sourceY + MARK_RADIUS },
+  ...points.value,
+  { x: props.targetX, y: props.targetY + MARK_RADIUS },
+]);
 const d = computed(() => `M${line.value.map(({ x, y }) => `${x} ${y}`).join('L')}`);
 
 function begin(index: number, event: PointerEvent): void {
@@ -39,9 +45,23 @@ function add(event: MouseEvent): void {
   <g @dblclick.stop="add">
     <path class="reach" :d="d" />
     <path class="wall" :d="d" :stroke-width="data.boreMm + 4" />
-    <path class="inside" :class="{ chosen }" :d="d" :stroke-width="data.boreMm" :style="{ stroke: bends?.colour.value ?? 'var(--ink-soft)' }" />
+    <path
+      class="inside"
+      :class="{ chosen }"
+      :d="d"
+      :stroke-width="data.boreMm"
+      :style="{ stroke: bends?.colour.value ?? 'var(--ink-soft)' }"
+    />
     <template v-if="chosen">
-      <circle v-for="(bend, index) in points" :key="index" class="bend" :cx="bend.x" :cy="bend.y" r="8" @pointerdown="begin(index, $event)" />
+      <circle
+        v-for="(bend, index) in points"
+        :key="index"
+        class="bend"
+        :cx="bend.x"
+        :cy="bend.y"
+        r="8"
+        @pointerdown="begin(index, $event)"
+      />
     </template>
   </g>
 </template>

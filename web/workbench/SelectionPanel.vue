@@ -70,7 +70,14 @@ const AXES = [
     <h2>{{ partName(part) }}</h2>
     <p class="quiet">Left edge, height of its bottom, depth from the blind side.</p>
     <div class="three">
-      <NumberField v-for="{ axis, label } in AXES" :key="axis" :model-value="corner[axis]" :label="label" unit="mm" @update:model-value="place(axis, $event)" />
+      <NumberField
+        v-for="{ axis, label } in AXES"
+        :key="axis"
+        :model-value="corner[axis]"
+        :label="label"
+        unit="mm"
+        @update:model-value="place(axis, $event)"
+      />
     </div>
     <div class="two">
       <NumberField
@@ -92,7 +99,14 @@ const AXES = [
         <span v-if="part.flow?.includes(String(port))" class="quiet"> {{ part.flow[0] === port ? 'in' : 'out' }}</span>
       </p>
       <div class="three">
-        <NumberField v-for="{ axis, label } in AXES" :key="axis" :model-value="at[axis]" :label="label" unit="mm" @update:model-value="setPort(String(port), axis, $event)" />
+        <NumberField
+          v-for="{ axis, label } in AXES"
+          :key="axis"
+          :model-value="at[axis]"
+          :label="label"
+          unit="mm"
+          @update:model-value="setPort(String(port), axis, $event)"
+        />
       </div>
       <v-select
         :model-value="part.closures?.[port] ?? 'none'"
@@ -100,7 +114,7 @@ const AXES = [
         :label="`${port} carries`"
         density="compact"
         hide-details
-        @update:model-value="setClosure(String(port), $event)"
+        @update:model-value="setClosure(String(port), $event as Closure | 'none')"
       />
     </div>
     <v-btn class="mt-4" variant="outlined" @click="emit('remove', part.id)">Take it out</v-btn>
@@ -132,7 +146,14 @@ const AXES = [
         <b>bend {{ index + 1 }}</b> <button type="button" class="quiet" @click="dropBend(index)">straighten</button>
       </p>
       <div class="three">
-        <NumberField v-for="{ axis, label } in AXES" :key="axis" :model-value="bend[axis]" :label="label" unit="mm" @update:model-value="setBend(index, axis, $event)" />
+        <NumberField
+          v-for="{ axis, label } in AXES"
+          :key="axis"
+          :model-value="bend[axis]"
+          :label="label"
+          unit="mm"
+          @update:model-value="setBend(index, axis, $event)"
+        />
       </div>
     </div>
     <p v-if="!tube.path?.length" class="quiet mt-2">Straight from port to port. Press it twice in the drawing to bend it.</p>

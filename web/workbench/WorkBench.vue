@@ -89,7 +89,12 @@ provide(BENDS, {
   },
 });
 
-const NUDGES: Readonly<Record<string, readonly [number, number]>> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
+const NUDGES: Readonly<Record<string, readonly [number, number]>> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
+};
 function onKey(event: KeyboardEvent): void {
   if (event.target instanceof HTMLInputElement || selected.value === null) return;
   const nudge = NUDGES[event.key];
@@ -128,7 +133,13 @@ watch(chosenTube, (tube) => {
 
 <template>
   <div class="bench">
-    <div class="drawing" tabindex="0" role="application" aria-label="Front view of the case. Tab to the panel beside it to edit by numbers; arrow keys move the chosen part." @keydown="onKey">
+    <div
+      class="drawing"
+      tabindex="0"
+      role="application"
+      aria-label="Front view of the case. Tab to the panel beside it to edit by numbers; arrow keys move the chosen part."
+      @keydown="onKey"
+    >
       <VueFlow
         id="workbench"
         :nodes="nodes as never"
@@ -167,8 +178,8 @@ watch(chosenTube, (tube) => {
       <SelectionPanel v-if="selected" :key="selected" :loop="loop" :selected="selected" @change="change" @remove="remove" />
       <template v-else>
         <p class="quiet">
-          Drag a part, or choose it and use the arrow keys (<kbd>Shift</kbd> for 20 mm). Drag from port to port to draw a run; press a run twice
-          to bend it there.
+          Drag a part, or choose it and use the arrow keys (<kbd>Shift</kbd> for 20 mm). Drag from port to port to draw a run; press a run
+          twice to bend it there.
         </p>
         <v-select
           class="mt-3"
@@ -220,8 +231,8 @@ watch(chosenTube, (tube) => {
 }
 .over {
   position: absolute;
-  left: 10px;
-  top: 10px;
+  right: 10px;
+  bottom: 10px;
   display: flex;
   gap: 6px;
   z-index: 5;

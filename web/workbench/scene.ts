@@ -48,7 +48,12 @@ export function extentOf(component: LoopComponent): Extent {
 
 function partNode(loop: LoopFile, component: LoopComponent, selected: boolean): object {
   const { left, top, width, height } = extentOf(component);
-  const used = new Set(loop.tubes.flatMap(({ from, to }) => [from, to]).filter(([id]) => id === component.id).map(([, port]) => port));
+  const used = new Set(
+    loop.tubes
+      .flatMap(({ from, to }) => [from, to])
+      .filter(([id]) => id === component.id)
+      .map(([, port]) => port),
+  );
   const data: PartData = {
     name: shortName(component),
     kind: component.kind,
