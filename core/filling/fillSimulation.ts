@@ -18,7 +18,7 @@ export interface SimulatedPulse {
   readonly movedMl: number;
   /** back into the reservoir when the pump stops: leave room for it */
   readonly fallsBackMl: number;
-  /** to the fill mark again: pour at most this */
+  /** to the fill mark again, what fills by itself on the way included: pour at most this */
   readonly refillMl: number;
   /** poured while the pump runs, because between pulses all of it would fall back */
   readonly pouredRunning: boolean;
@@ -142,12 +142,14 @@ export function simulateFill(loop: LoopFile, fluid: Fluid, reservoir: LoopCompon
     const settled = run.reachedReturn
       ? { fallsBackMl: 0, stays: filling.wettedMl }
       : fallBack(cells, filling.wettedMl, fillMarkMl - run.movedMl, surfaceMm);
-    const gainMl = run.movedMl - settled.fallsBackMl;
+    // pouring to the mark raises the surface: what lies below it on the outlet's side fills again by itself
+    const rested = { cells, wettedMl: settled.stays.slice() };
+    const gainMl = run.movedMl - settled.fallsBackMl + (run.reachedReturn ? 0 : fillPassively(rested, surfaceMm(fillMarkMl)));
     const pouredRunning = !run.reachedReturn && !run.stalled && gainMl < FILL.leastGainMl;
-    const fallsBackMl = pouredRunning ? 0 : settled.fallsBackMl;
     if (!run.stalled || gainMl >= FILL.leastGainMl) {
-      filling.wettedMl.set(pouredRunning ? filling.wettedMl : settled.stays);
-      const refillMl = run.movedMl - fallsBackMl;
+      if (!pouredRunning) filling.wettedMl.set(rested.wettedMl);
+      const refillMl = pouredRunning ? run.movedMl : gainMl;
+      const fallsBackMl = pouredRunning ? 0 : settled.fallsBackMl;
       pulses.push({ runS: run.runS, movedMl: run.movedMl, fallsBackMl, refillMl, pouredRunning, atStop, settled: contents(fillMarkMl) });
       totalMl += refillMl;
     } else filling.wettedMl.set(before);
@@ -163,8 +165,8 @@ function fillPassively({ cells, wettedMl }: Filling, surface: number): number {
   for (let index = 0; index < cells.length; index += 1) {
     const cell = cells[index] as FrontCell;
     if (cell.liftMm > surface) break;
+    ml += cell.volumeMl - (wettedMl[index] as number);
     wettedMl[index] = cell.volumeMl;
-    ml += cell.volumeMl;
   }
   return ml;
 }

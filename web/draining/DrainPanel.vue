@@ -23,6 +23,13 @@ const stage = ref<number | null>(null);
 const ports = computed(() =>
   props.loop.components.flatMap(({ id, closures }) => Object.keys(closures ?? {}).map((port) => `${id}.${port}`)),
 );
+/** joints can be undone as well, where no port opens */
+const withJoints = ref(false);
+const joints = computed(() => props.loop.tubes.flatMap(({ id }) => [`${id}.from`, `${id}.to`]));
+const offered = computed(() => (withJoints.value ? [...ports.value, ...joints.value] : ports.value));
+watch(offered, (now) => {
+  openings.value = new Map(now.map((name) => [name, openings.value.get(name) ?? 'closed']));
+});
 const withState = (state: OpeningState): string[] => [...openings.value].filter(([, each]) => each === state).map(([port]) => port);
 
 const plan = useAnswer(
@@ -56,7 +63,7 @@ const settled = computed(() => stage.value !== null && stage.value > 0);
 
 function showStage(index: number): void {
   const chosen = plan.value?.plan.stages[index];
-  const next = new Map<string, OpeningState>(ports.value.map((port) => [port, 'closed']));
+  const next = new Map<string, OpeningState>(offered.value.map((name) => [name, 'closed']));
   if (chosen) {
     tilt.value = { ...STANDING[chosen.standing] };
     for (const port of chosen.airs) next.set(port, 'air');
@@ -128,7 +135,8 @@ const AFTER = [
           Air through {{ nameOpening(loop, drain.extra.opening) }} would add <b>{{ formatMl(drain.extra.addsMl) }}</b>
           <v-btn class="ml-2" variant="outlined" size="small" @click="turnHandle(drain.extra.opening)">Open it</v-btn>
         </p>
-        <StandingPicker class="mt-5" :model-value="tilt" @update:model-value="setTilt" />
+        <v-checkbox v-model="withJoints" class="mt-2" label="Joints can be undone too" density="compact" hide-details />
+        <StandingPicker class="mt-3" :model-value="tilt" @update:model-value="setTilt" />
       </section>
       <section>
         <PlanSteps v-if="plan" :loop="loop" :plan="plan.plan" :shown="stage" @show="showStage" />

@@ -45,13 +45,28 @@ function paint(fate: Fate): string {
 }
 const px = (bore: number): number => Math.max(6, Math.min(11, bore * 0.7));
 
-const handles = computed(() =>
-  [...vessels.value, ...parts.value].flatMap((item) =>
-    item.ports
-      .filter(({ name, closure }) => closure !== null || props.openings?.get(name) !== undefined)
-      .map((port) => ({ ...port, state: props.openings?.get(port.name) ?? 'closed' })),
-  ),
-);
+/** ports that open, and the joints at both ends of every run where they are offered as openings */
+const handles = computed(() => {
+  const ports = [...vessels.value, ...parts.value].flatMap((item) =>
+    item.ports.filter(({ name, closure }) => closure !== null || props.openings?.get(name) !== undefined),
+  );
+  const joints = runs.value.flatMap((run) =>
+    (['from', 'to'] as const).flatMap((end) => {
+      const at = end === 'from' ? run.points[0] : run.points.at(-1);
+      const name = `${run.id}.${end}`;
+      return at && props.openings?.has(name)
+        ? [{ name, label: `Joint of ${run.name}, ${end === 'from' ? 'first' : 'far'} end`, ...at }]
+        : [];
+    }),
+  );
+  return [...ports, ...joints].map(({ name, label, x, mm }) => ({
+    name,
+    label,
+    x,
+    mm,
+    state: props.openings?.get(name) ?? ('closed' as const),
+  }));
+});
 const STATE_WORDS: Record<OpeningState, string> = { closed: 'closed', air: 'open for air', drain: 'open over the bowl' };
 
 /** Bridges forward are drawn; the way home is only named. */

@@ -44,6 +44,20 @@ describe('the loop profile, draining', () => {
     expect(big(screen)).not.toBe(closed);
   });
 
+  it('undoes a joint where it is asked to: both sides open there', async () => {
+    const screen = await open('drain');
+    expect(handle(screen, /^Joint of/)).toBeUndefined();
+    await screen.find('input[type="checkbox"]').setValue(true);
+    await settle();
+    const joint = handle(screen, /Joint of pump → gpu, first end/);
+    await joint?.trigger('click');
+    await joint?.trigger('click');
+    await settle();
+    expect(handle(screen, /Joint of pump → gpu, first end/)?.attributes('aria-label')).toContain('open over the bowl');
+    // the pump's outlet lies at the bottom: nearly everything above it runs out
+    expect(Number.parseInt(big(screen), 10)).toBeGreaterThan(600);
+  });
+
   it('steps through the plan and shows what is left', async () => {
     const screen = await open('drain');
     await screen.findAll('.stage')[1]?.trigger('click');

@@ -6,6 +6,7 @@ import { partName, tubeLengthMm, type Closure, type LoopFile, type Point } from 
 import { tubeVolumeMl } from '@core/loops/volume.js';
 import { bendTube, changePart, changeTube, movePart, movePort } from '@core/workbench/edit.js';
 import NumberField from '../units/NumberField.vue';
+import ExchangePart from './ExchangePart.vue';
 import { extentOf } from './scene.js';
 
 /** The chosen part or run in numbers. */
@@ -117,6 +118,7 @@ const AXES = [
         @update:model-value="setClosure(String(port), $event as Closure | 'none')"
       />
     </div>
+    <ExchangePart :loop="loop" :part="part" @change="emit('change', $event)" />
     <v-btn class="mt-4" variant="outlined" @click="emit('remove', part.id)">Take it out</v-btn>
   </section>
   <section v-else-if="tube" class="panel">
