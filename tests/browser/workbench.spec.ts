@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, signIn, snap, test } from './app.js';
+import { choose, expect, signIn, snap, test } from './app.js';
 
 /** The loop drawn in the case: dragging, nudging, bending, joining, taking back. */
 const node = (page: Page, name: string) => page.locator('.vue-flow__node-part').filter({ hasText: name });
@@ -16,6 +16,13 @@ test('a part is nudged, dragged and taken back; a run is bent, taken out and dra
   await page.getByRole('button', { name: 'Drawing in the case' }).click();
   await expect(node(page, 'cpu')).toBeVisible();
   await snap(page, 'workbench');
+
+  // figures in the drawing: the same flow all round a series loop
+  await choose(page, 'Written in the drawing', 'flow');
+  const flows = page.locator('.vue-flow__edge-run .figure');
+  await expect(flows.first()).toContainText('L/h');
+  expect(new Set(await flows.allInnerTexts()).size).toBe(1);
+  await choose(page, 'Written in the drawing', 'no figures');
 
   // by key
   await node(page, 'cpu').click();

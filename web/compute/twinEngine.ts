@@ -52,6 +52,8 @@ export interface AirAnswer extends Scene {
   readonly flow: FlowResult | null;
 }
 
+export type FigureKind = 'flow' | 'pressure' | 'temperature';
+
 export interface HeatQuestion {
   readonly pumpSpeed: number;
   readonly fanSpeed: number;
@@ -185,6 +187,26 @@ export class TwinEngine {
       totalMl,
       flow,
     };
+  }
+
+  /**
+   * What to write beside each part and run of a drawing: flow, loss of pressure, or the coolant's temperature where it
+   * leaves. null where it cannot be told.
+   */
+  figures(kind: FigureKind, pumpSpeed: number, loadsW: Readonly<Record<string, number>>): ReadonlyMap<string, string> | null {
+    const { loop } = this.loaded();
+    if (!this.flow) return null;
+    const flow = solvePrepared(this.flow, Object.fromEntries(this.flow.network.pumpIds.map((id) => [id, pumpSpeed])));
+    if (kind === 'temperature') {
+      const { end, parts } = solveHeat(loop, flow, { roomC: 24, fluid: waterAt(35), loadsW, air: {}, caseHeatW: 60 });
+      return end === 'solved' ? new Map(parts.map(({ id, coolantOutC }) => [id, `${coolantOutC.toFixed(1)} °C`])) : null;
+    }
+    return new Map(
+      [...flow.links].map(([id, { flowLph, dropKpa }]) => [
+        id,
+        kind === 'flow' ? `${Math.round(Math.abs(flowLph))} L/h` : `${Math.abs(dropKpa).toFixed(1)} kPa`,
+      ]),
+    );
   }
 
   /** Steady temperatures, and the quietest speeds that keep the limits. */

@@ -6,20 +6,14 @@ import type { HeatAnswer } from '../compute/twinEngine.js';
 import { useAnswer, type Twin } from '../compute/useTwin.js';
 import TwinProfile from '../profile/TwinProfile.vue';
 import NumberField from '../units/NumberField.vue';
+import { usualBlocks } from './usual.js';
 
 /** Temperatures at steady load, with coolant and case air solved together; the quietest speeds; one variant beside another. */
 const props = defineProps<{ loop: LoopFile; twin: Twin; colour: string | null }>();
 
-/** W and °C of a part nobody has measured yet, by what it is (general estimates) */
-const USUAL = { graphics: { load: 340, limit: 65 }, processor: { load: 150, limit: 80 }, other: { load: 15, limit: 70 } } as const;
-const usualOf = (name: string) =>
-  /graphic|card/i.test(name) ? USUAL.graphics : /processor|cpu/i.test(name) ? USUAL.processor : USUAL.other;
-
-const blocks = computed(() =>
-  props.loop.components.filter(({ kind }) => kind === 'block').map((part) => ({ id: part.id, name: shortName(part) })),
-);
-const loads = reactive<Record<string, number | null>>(Object.fromEntries(blocks.value.map(({ id, name }) => [id, usualOf(name).load])));
-const limits = reactive<Record<string, number | null>>(Object.fromEntries(blocks.value.map(({ id, name }) => [id, usualOf(name).limit])));
+const blocks = usualBlocks(props.loop);
+const loads = reactive<Record<string, number | null>>(Object.fromEntries(blocks.map(({ id, loadW }) => [id, loadW])));
+const limits = reactive<Record<string, number | null>>(Object.fromEntries(blocks.map(({ id, limitC }) => [id, limitC])));
 const pumpSpeed = ref(props.loop.components.find(({ kind }) => kind === 'pump')?.speed ?? 0.8);
 const fanSpeed = ref(0.5);
 const roomC = ref<number | null>(24);

@@ -1,14 +1,20 @@
 <script setup lang="ts">
+import { computed, inject } from 'vue';
 import { Handle, Position } from '@vue-flow/core';
+import { BENDS } from './bends.js';
 import type { PartData } from './scene.js';
 
 /** A part in the front view; its ports are where runs begin and end. */
-defineProps<{ id: string; data: PartData }>();
+const props = defineProps<{ id: string; data: PartData }>();
+const bends = inject(BENDS);
+const figure = computed(() => bends?.figures.value?.get(props.id) ?? null);
 </script>
 
 <template>
   <div class="part" :class="[data.kind, { vessel: data.vessel }]">
-    <span class="label">{{ data.name }}</span>
+    <span class="label"
+      >{{ data.name }}<b v-if="figure" class="figures"><br />{{ figure }}</b></span
+    >
     <Handle
       v-for="port in data.ports"
       :id="port.port"

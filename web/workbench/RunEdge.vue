@@ -21,6 +21,19 @@ const line = computed(() => [
 ]);
 const d = computed(() => `M${line.value.map(({ x, y }) => `${x} ${y}`).join('L')}`);
 
+const figure = computed(() => bends?.figures.value?.get(props.id) ?? null);
+/** the middle of the longest straight piece: where a figure has room */
+const middle = computed(() => {
+  let best = { x: props.sourceX, y: props.sourceY };
+  let longest = -1;
+  line.value.slice(1).forEach((end, index) => {
+    const start = line.value[index] as { x: number; y: number };
+    const length = Math.hypot(end.x - start.x, end.y - start.y);
+    if (length > longest) [longest, best] = [length, { x: (start.x + end.x) / 2, y: (start.y + end.y) / 2 }];
+  });
+  return best;
+});
+
 function begin(index: number, event: PointerEvent): void {
   event.stopPropagation();
   const follow = (move: PointerEvent): void => {
@@ -52,6 +65,7 @@ function add(event: MouseEvent): void {
       :stroke-width="data.boreMm"
       :style="{ stroke: bends?.colour.value ?? 'var(--ink-soft)' }"
     />
+    <text v-if="figure" class="figure" :x="middle.x" :y="middle.y + 4" text-anchor="middle">{{ figure }}</text>
     <template v-if="chosen">
       <circle
         v-for="(bend, index) in points"
@@ -80,6 +94,15 @@ path {
 }
 .inside.chosen {
   stroke-dasharray: 12 4;
+}
+.figure {
+  font-size: 12px;
+  fill: var(--ink);
+  paint-order: stroke;
+  stroke: var(--sheet);
+  stroke-width: 4px;
+  stroke-linejoin: round;
+  font-variant-numeric: tabular-nums;
 }
 .bend {
   fill: var(--sheet);

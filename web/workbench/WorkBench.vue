@@ -8,6 +8,9 @@ import type { Place } from '@core/catalogue/places.js';
 import { portPosition, type LoopFile, type Point } from '@core/loops/loopFile.js';
 import { CASES, findCase } from '@core/workbench/cases.js';
 import { addTube, bendTube, DRAWING, movePart, placePart, refuseTube, removeFromDrawing, snap } from '@core/workbench/edit.js';
+import type { FigureKind } from '../compute/twinEngine.js';
+import { useAnswer, useTwin } from '../compute/useTwin.js';
+import { usualBlocks } from '../heat/usual.js';
 import PartPicker from '../loops/PartPicker.vue';
 import { BENDS } from './bends.js';
 import PartNode from './PartNode.vue';
@@ -24,6 +27,15 @@ const outline = computed(() => findCase(props.loop.case));
 const kindKey = ref(usualKind(props.loop).key);
 const kind = computed(() => TUBE_KINDS.find(({ key }) => key === kindKey.value) as TubeKind);
 const said = ref<string | null>(null);
+/** what is written beside parts and runs */
+const written = ref<FigureKind | 'nothing'>('nothing');
+const speed = ref(props.loop.components.find(({ kind: what }) => what === 'pump')?.speed ?? 1);
+const WRITTEN = [
+  { value: 'nothing', title: 'no figures' },
+  { value: 'flow', title: 'flow' },
+  { value: 'pressure', title: 'pressure lost' },
+  { value: 'temperature', title: 'coolant leaving, usual loads, 24 °C room' },
+];
 const nodes = shallowRef<object[]>([]);
 const edges = shallowRef<object[]>([]);
 watch(
@@ -68,7 +80,15 @@ function connect({ source, sourceHandle, target, targetHandle }: Connection): vo
 function tubePath(id: string): Point[] {
   return [...(props.loop.tubes.find((tube) => tube.id === id)?.path ?? [])];
 }
+const twin = useTwin(() => (written.value === 'nothing' ? null : props.loop));
+const figures = useAnswer(
+  () =>
+    written.value !== 'nothing' && twin.loaded.value > 0 ? { loaded: twin.loaded.value, kind: written.value, speed: speed.value } : null,
+  ({ kind: what, speed: share }) =>
+    twin.engine.figures(what, share, Object.fromEntries(usualBlocks(props.loop).map(({ id, loadW }) => [id, loadW]))),
+);
 provide(BENDS, {
+  figures: computed(() => (written.value === 'nothing' ? null : figures.value)),
   chosen: computed(() => selected.value),
   colour: computed(() => props.colour),
   move(run, bend, { x, y }) {
@@ -174,6 +194,13 @@ watch(chosenTube, (tube) => {
       </div>
     </div>
     <aside>
+      <v-select v-model="written" :items="WRITTEN" label="Written in the drawing" density="comfortable" hide-details />
+      <label v-if="written !== 'nothing'" class="speed mt-2">
+        <span
+          >Pump <b class="figures">{{ Math.round(speed * 100) }} %</b> <span class="quiet estimate">computed</span></span
+        >
+        <input v-model.number="speed" type="range" min="0.1" max="1" step="0.01" aria-label="Pump speed" />
+      </label>
       <p v-if="said" role="alert" class="said">{{ said }}</p>
       <SelectionPanel v-if="selected" :key="selected" :loop="loop" :selected="selected" @change="change" @remove="remove" />
       <template v-else>
@@ -243,6 +270,16 @@ watch(chosenTube, (tube) => {
   padding: 8px 12px;
   border-radius: 3px;
   min-height: 40px;
+}
+.speed {
+  display: block;
+}
+.speed input {
+  width: 100%;
+  accent-color: var(--ink);
+}
+aside > * + * {
+  margin-top: 12px;
 }
 .said {
   padding: 8px 12px;

@@ -4,6 +4,8 @@ import type { InjectionKey, Ref } from 'vue';
 export interface BendActions {
   readonly chosen: Ref<string | null>;
   readonly colour: Ref<string | null>;
+  /** what is written beside parts and runs, by id */
+  readonly figures: Ref<ReadonlyMap<string, string> | null>;
   move(run: string, bend: number, to: { x: number; y: number }): void;
   add(run: string, segment: number, at: { x: number; y: number }): void;
 }
