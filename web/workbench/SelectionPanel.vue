@@ -22,6 +22,8 @@ const corner = computed((): Point => {
   const depths = part.value.box ? [part.value.box.min[2]] : Object.values(part.value.ports).map(([, , z]) => z);
   return [left, -(top + height), Math.min(...depths)];
 });
+/** "in" or "out" for a flow port, null for another */
+const roleOf = (port: string): string | null => (part.value?.flow?.[0] === port ? 'in' : part.value?.flow?.[1] === port ? 'out' : null);
 function place(axis: 0 | 1 | 2, mm: number | null): void {
   if (!part.value || mm === null) return;
   const by = [0, 0, 0] as [number, number, number];
@@ -97,7 +99,7 @@ const AXES = [
     <div v-for="(at, port) in part.ports" :key="port" class="port">
       <p>
         <b>{{ port }}</b>
-        <span v-if="part.flow?.includes(String(port))" class="quiet"> {{ part.flow[0] === port ? 'in' : 'out' }}</span>
+        <span v-if="roleOf(String(port)) && roleOf(String(port)) !== port" class="quiet"> {{ roleOf(String(port)) }}</span>
       </p>
       <div class="three">
         <NumberField
