@@ -1,5 +1,6 @@
 import { adviseDraining } from '../core/draining/advice.js';
 import { drainTurned } from '../core/draining/drain.js';
+import { openablePorts } from '../core/draining/openings.js';
 import { prepareFlow, pumpSpeeds, solveFlow } from '../core/flow/flow.js';
 import { buildNetwork } from '../core/geometry/network.js';
 import { STANDING, STANDING_NAMES } from '../core/geometry/orientation.js';
@@ -77,7 +78,7 @@ function draining(): boolean[] {
   const loop: LoopFile = lengthenTubes(generateSpatialLoop(12), 5000);
   const network = buildNetwork(loop);
   say(`\nDraining of a loop of ${network.size} nodes`);
-  const ports = loop.components.flatMap(({ id, closures }) => Object.keys(closures ?? {}).map((port) => `${id}.${port}`));
+  const ports = openablePorts(loop);
   const setup = { open: ports.slice(1, 3), drains: ports.slice(0, 1), closed: [] };
   const slowest = STANDING_NAMES.reduce((most, standing) => {
     const us = microseconds(() => drainTurned(turnNetwork(network, STANDING[standing]), setup), 5);

@@ -1,7 +1,8 @@
 import Joi from 'joi';
+import { openUp } from '../draining/openings.js';
 import { solveFlow } from '../flow/flow.js';
 import { buildNetwork } from '../geometry/network.js';
-import { turnNetwork, type CutEnds } from '../geometry/turned.js';
+import { turnNetwork } from '../geometry/turned.js';
 import { findTrappedAir } from '../trapped-air/pockets.js';
 import { sweepPockets } from '../trapped-air/sweep.js';
 import {
@@ -35,8 +36,7 @@ export function calcAir(input: unknown): object {
   needKnown(closed, 'closed', tubeIds(loop), 'a tube');
   const network = buildNetwork(loop);
   const turned = turnNetwork(network, readTilt(document.orientation));
-  const cuts: CutEnds = new Uint8Array(network.size);
-  for (const tube of closed) cuts[network.joints.get(`${tube}.from`)?.tubeNode as number] = 1;
+  const { cuts } = openUp(network, { open: [], drains: [], closed });
   const { pockets, totalMl } = findTrappedAir(turned, cuts);
   const swept = document.fluid === undefined ? null : sweep(document.fluid);
   return {

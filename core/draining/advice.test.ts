@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
+import { fullContents, totalMl } from '../geometry/contents.js';
 import { buildNetwork } from '../geometry/network.js';
 import { STANDING, STANDING_NAMES } from '../geometry/orientation.js';
 import { turnNetwork } from '../geometry/turned.js';
@@ -9,13 +10,13 @@ import { allPorts, generateSpatialLoop } from '../loops/generatedLoops.js';
 import { readLoopFile } from '../loops/loopFileSchema.js';
 import type { LoopComponent } from '../loops/loopFile.js';
 import { loopVolume } from '../loops/volume.js';
-import { adviseDraining, bestExtraOpening, openablePorts } from './advice.js';
-import { drainLoop, openUp } from './drain.js';
-import { fullContents, runOut } from './runOut.js';
+import { adviseDraining, bestExtraOpening } from './advice.js';
+import { drainLoop } from './drain.js';
+import { openablePorts, openUp } from './openings.js';
+import { runOut } from './runOut.js';
 import { planTakeOut } from './takeOut.js';
 
 const example = readLoopFile(JSON.parse(readFileSync('examples/two-radiators.json', 'utf8')));
-const sum = (row: Float64Array): number => row.reduce((total, ml) => total + ml, 0);
 
 const situation = fc.record({ seed: fc.nat(100_000), standing: fc.constantFrom(...STANDING_NAMES), drain: fc.nat(), air: fc.nat() });
 
@@ -31,7 +32,7 @@ describe('what runs out, stand after stand', () => {
         const split = drainLoop(loop, { tilt: STANDING[standing], ...setup });
         expect(flowed.drainedMl).toBeCloseTo(split.drainedMl, 3);
         expect(flowed.heldMl).toBeCloseTo(split.heldMl, 3);
-        expect(sum(flowed.left) + flowed.drainedMl).toBeCloseTo(loopVolume(loop).volumeMl, 3);
+        expect(totalMl(flowed.left) + flowed.drainedMl).toBeCloseTo(loopVolume(loop).volumeMl, 3);
       }),
       { numRuns: 200 },
     );
@@ -51,7 +52,7 @@ describe('what runs out, stand after stand', () => {
         const first = runOut(turnNetwork(network, STANDING[standing]), openings, fullContents(network));
         const then = runOut(turnNetwork(network, STANDING[second]), openings, first.left);
         expect(then.drainedMl).toBeGreaterThanOrEqual(-1e-9);
-        expect(sum(then.left) + then.drainedMl).toBeCloseTo(sum(first.left), 3);
+        expect(totalMl(then.left) + then.drainedMl).toBeCloseTo(totalMl(first.left), 3);
         then.left.forEach((ml, node) => expect(ml).toBeLessThanOrEqual((network.volumeMl[node] as number) * 1.001 + 1e-6));
       }),
       { numRuns: 200 },

@@ -1,10 +1,11 @@
+import { fullContents, totalMl, type Contents } from '../geometry/contents.js';
 import type { GeometricNetwork } from '../geometry/network.js';
 import { STANDING, type StandingName } from '../geometry/orientation.js';
 import { turnNetwork, type TurnedNetwork } from '../geometry/turned.js';
 import type { LoopFile } from '../loops/loopFile.js';
 import { ADVICE } from './defaults.js';
-import { openUp, type DrainSetup } from './drain.js';
-import { fullContents, runOut, type Contents } from './runOut.js';
+import { openablePorts, openUp, type OpeningSetup } from './openings.js';
+import { runOut } from './runOut.js';
 
 /** One stand of the machine: how it stands, what is open, what comes. */
 export interface DrainStage {
@@ -28,12 +29,6 @@ export interface DrainPlan {
   readonly leftMl: number;
   readonly wholeMl: number;
 }
-
-const sum = (row: Float64Array): number => row.reduce((total, ml) => total + ml, 0);
-
-/** Ports that can be opened by hand. */
-export const openablePorts = (loop: LoopFile): string[] =>
-  loop.components.flatMap(({ id, closures }) => Object.keys(closures ?? {}).map((port) => `${id}.${port}`));
 
 interface Candidate {
   readonly standing: StandingName;
@@ -60,7 +55,7 @@ class StageSearch {
   }
 
   private run(standing: StandingName, drain: string, airs: readonly string[], contents: Contents): Candidate {
-    const setup: Omit<DrainSetup, 'tilt'> = { open: airs, drains: [drain], closed: [] };
+    const setup: OpeningSetup = { open: airs, drains: [drain], closed: [] };
     const { drainedMl, heldMl, left } = runOut(this.turnedTo(standing), openUp(this.network, setup), contents);
     return { standing, drain, airs, drainedMl, heldMl, left };
   }
@@ -86,7 +81,7 @@ class StageSearch {
     return best;
   }
 
-  /** Best first; at most one for each stand. */
+  /** The most promising pairs of stand and drain, each with the fewest airs; best first. */
   candidates(standings: readonly StandingName[], contents: Contents): Candidate[] {
     const bounds = standings
       .flatMap((standing) => this.ports.map((drain) => this.run(standing, drain, this.giveAir(standing, drain), contents)))
@@ -113,7 +108,7 @@ function capsBefore(search: StageSearch, network: GeometricNetwork, last: Candid
  * @param mayTurn stands the machine may be brought into besides upright; none when it is too heavy
  */
 export function adviseDraining(loop: LoopFile, network: GeometricNetwork, mayTurn: readonly StandingName[]): DrainPlan {
-  const wholeMl = sum(network.volumeMl);
+  const wholeMl = totalMl(network.volumeMl);
   const ports = openablePorts(loop);
   const nothing = { stages: [], drainedMl: 0, leftMl: wholeMl, wholeMl };
   if (ports.length === 0) return nothing;
@@ -136,7 +131,7 @@ export function adviseDraining(loop: LoopFile, network: GeometricNetwork, mayTur
     capFirst: index === 0 ? [] : capsBefore(search, network, chain[index - 1] as Candidate, stage),
     drainedMl: stage.drainedMl,
     heldMl: stage.heldMl,
-    leftMl: sum(stage.left),
+    leftMl: totalMl(stage.left),
   }));
   const leftMl = stages.at(-1)?.leftMl ?? wholeMl;
   return { stages, drainedMl: wholeMl - leftMl, leftMl, wholeMl };
@@ -148,7 +143,7 @@ export interface ExtraOpening {
 }
 
 /** The one opening, not open yet, that would get the most more out; null when none gets out 5 mL. */
-export function bestExtraOpening(turned: TurnedNetwork, loop: LoopFile, setup: Omit<DrainSetup, 'tilt'>): ExtraOpening | null {
+export function bestExtraOpening(turned: TurnedNetwork, loop: LoopFile, setup: OpeningSetup): ExtraOpening | null {
   const { network } = turned;
   const full = fullContents(network);
   const certain = (open: readonly string[]): number => runOut(turned, openUp(network, { ...setup, open }), full).drainedMl;

@@ -8,8 +8,6 @@ export const ADVICE = {
   mostTurns: 3,
   /** most openings that give air in one stand */
   mostAirs: 2,
-  /** kg; above it two people do not turn a machine on a bench */
-  mostWeightKg: 50,
   /** standings looked at closely after a rough bound */
   looksClosely: 3,
 } as const;

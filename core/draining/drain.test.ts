@@ -6,7 +6,8 @@ import { allPorts, generateSpatialLoop } from '../loops/generatedLoops.js';
 import { readLoopFile } from '../loops/loopFileSchema.js';
 import type { LoopComponent, LoopFile, LoopTube, Point } from '../loops/loopFile.js';
 import { loopVolume } from '../loops/volume.js';
-import { drainLoop, type DrainResult, type DrainSetup } from './drain.js';
+import { drainLoop, type DrainResult } from './drain.js';
+import type { DrainSetup } from './openings.js';
 
 const example = readLoopFile(JSON.parse(readFileSync('examples/two-radiators.json', 'utf8')));
 

@@ -1,20 +1,9 @@
-import { buildNetwork, type GeometricNetwork } from '../geometry/network.js';
-import type { Tilt } from '../geometry/orientation.js';
-import { atLeast, turnNetwork, vesselAboveMl, type CutEnds, type TurnedNetwork } from '../geometry/turned.js';
+import { buildNetwork } from '../geometry/network.js';
+import { totalMl } from '../geometry/contents.js';
+import { atLeast, turnNetwork, vesselAboveMl, type TurnedNetwork } from '../geometry/turned.js';
 import type { LoopFile } from '../loops/loopFile.js';
-import { gasPaths } from './gasPaths.js';
-import { spillLevels } from './spillLevels.js';
-
-/** What stands open. Names are "component.port", or "tube.from" / "tube.to" for a joint undone. */
-export interface DrainSetup {
-  readonly tilt: Tilt;
-  /** openings that let air in; a drain named here as well is a drain */
-  readonly open: readonly string[];
-  /** openings that liquid leaves by; at least one */
-  readonly drains: readonly string[];
-  /** tubes shut at their `from` end */
-  readonly closed: readonly string[];
-}
+import { floodFullLoop } from './flood.js';
+import { openUp, type DrainSetup, type OpeningSetup, type Openings } from './openings.js';
 
 /** mL by what becomes of it. */
 export interface DrainSplit {
@@ -46,36 +35,6 @@ export interface DrainResult extends DrainSplit {
 /** mL; less than this at an opening is a drop on a towel, not a spill to warn of (contract) */
 export const LEAST_SPILL_ML = 1;
 
-/** Nodes that stand open, and the joints that are cut for it. */
-export interface Openings {
-  readonly cuts: CutEnds;
-  readonly openings: readonly number[];
-  readonly drains: readonly number[];
-}
-
-/** Both sides of a joint undone, or the one port. */
-function nodesOf(network: GeometricNetwork, name: string): readonly number[] {
-  const joint = network.joints.get(name);
-  if (joint) return [joint.tubeNode, joint.portNode];
-  const port = network.ports.get(name);
-  if (port === undefined) throw new Error(`no opening ${name}: the setup was not checked`);
-  return [port];
-}
-
-export function openUp(network: GeometricNetwork, { open, drains, closed }: Omit<DrainSetup, 'tilt'>): Openings {
-  const cuts = new Uint8Array(network.size);
-  for (const name of [...open, ...drains]) {
-    const joint = network.joints.get(name);
-    if (joint) cuts[joint.tubeNode] = 1;
-  }
-  for (const tube of closed) {
-    const joint = network.joints.get(`${tube}.from`);
-    if (joint) cuts[joint.tubeNode] = 1;
-  }
-  const outlets = drains.flatMap((name) => nodesOf(network, name));
-  return { cuts, drains: outlets, openings: [...open.flatMap((name) => nodesOf(network, name)), ...outlets] };
-}
-
 /** mL by fate for every part, in the order of `partIds`. Rows: drained, held, trapped high, trapped low. */
 export interface PartTotals {
   readonly drained: Float64Array;
@@ -85,11 +44,9 @@ export interface PartTotals {
 }
 
 /** Sorts every millilitre of a full loop by what becomes of it. */
-function splitFullLoop(turned: TurnedNetwork, { cuts, openings, drains }: Openings): PartTotals {
+function splitFullLoop(turned: TurnedNetwork, openings: Openings): PartTotals {
   const { network, heightMm } = turned;
-  const { levelMm } = spillLevels(turned, cuts, drains);
-  const gas = gasPaths(turned, cuts, levelMm, openings);
-  const lowestDrainMm = Math.min(...drains.map((node) => heightMm[node] as number));
+  const { levelMm, gas, lowestDrainMm } = floodFullLoop(turned, openings);
   const parts = network.partIds.length;
   const totals: PartTotals = {
     drained: new Float64Array(parts),
@@ -120,16 +77,14 @@ function splitFullLoop(turned: TurnedNetwork, { cuts, openings, drains }: Openin
   return totals;
 }
 
-const sum = (row: Float64Array): number => row.reduce((total, ml) => total + ml, 0);
-
 /** mL that would run out of each opening that is no drain, were the drains shut: cap it before you turn. */
-function findSpills(turned: TurnedNetwork, setup: Omit<DrainSetup, 'tilt'>): Spill[] {
+function findSpills(turned: TurnedNetwork, setup: OpeningSetup): Spill[] {
   const drains = new Set(setup.drains);
   const others = [...new Set(setup.open)].filter((name) => !drains.has(name));
   return others
     .map((port) => {
       const alone = openUp(turned.network, { open: others.filter((name) => name !== port), drains: [port], closed: setup.closed });
-      return { port, volumeMl: sum(splitFullLoop(turned, alone).drained) };
+      return { port, volumeMl: totalMl(splitFullLoop(turned, alone).drained) };
     })
     .filter(({ volumeMl }) => volumeMl > LEAST_SPILL_ML);
 }
@@ -139,13 +94,13 @@ function findSpills(turned: TurnedNetwork, setup: Omit<DrainSetup, 'tilt'>): Spi
  * volume for every part.
  * Before: names and tubes exist, `drains` is not empty.
  */
-export function drainTurned(turned: TurnedNetwork, setup: Omit<DrainSetup, 'tilt'>): DrainResult {
+export function drainTurned(turned: TurnedNetwork, setup: OpeningSetup): DrainResult {
   const totals = splitFullLoop(turned, openUp(turned.network, setup));
   return {
-    drainedMl: sum(totals.drained),
-    heldMl: sum(totals.held),
-    trappedHighMl: sum(totals.trappedHigh),
-    trappedLowMl: sum(totals.trappedLow),
+    drainedMl: totalMl(totals.drained),
+    heldMl: totalMl(totals.held),
+    trappedHighMl: totalMl(totals.trappedHigh),
+    trappedLowMl: totalMl(totals.trappedLow),
     spills: findSpills(turned, setup),
     parts: turned.network.partIds.map((id, part) => ({
       id,

@@ -1,10 +1,9 @@
 import type { TurnedBox } from '../geometry/levelCut.js';
 import { levelAtShare } from '../geometry/levelCut.js';
 import { atLeast, type TurnedNetwork } from '../geometry/turned.js';
-import { openUp, type DrainSetup } from './drain.js';
-import { gasPaths } from './gasPaths.js';
-import type { Contents } from './runOut.js';
-import { spillLevels } from './spillLevels.js';
+import type { Contents } from '../geometry/contents.js';
+import { floodFullLoop } from './flood.js';
+import { openUp, type OpeningSetup } from './openings.js';
 
 /** What stands at a place. `liquid` where only how much is known, not what becomes of it. */
 export type Fate = 'gas' | 'held' | 'high' | 'low' | 'liquid';
@@ -34,12 +33,9 @@ function bandsUpTo(box: TurnedBox, limits: readonly { readonly toMm: number; rea
 }
 
 /** What becomes of a full loop, place by place: the picture of `drainTurned`. */
-export function pictureOfDrain(turned: TurnedNetwork, setup: Omit<DrainSetup, 'tilt'>): LiquidPicture {
+export function pictureOfDrain(turned: TurnedNetwork, setup: OpeningSetup): LiquidPicture {
   const { network, heightMm, boxes } = turned;
-  const openings = openUp(network, setup);
-  const { levelMm } = spillLevels(turned, openings.cuts, openings.drains);
-  const gas = gasPaths(turned, openings.cuts, levelMm, openings.openings);
-  const lowestDrainMm = Math.min(...openings.drains.map((node) => heightMm[node] as number));
+  const { levelMm, gas, lowestDrainMm } = floodFullLoop(turned, openUp(network, setup));
   const fates = Array.from({ length: network.size }, (_, node): Fate => {
     const height = heightMm[node] as number;
     if (atLeast(height, levelMm[node] as number)) return gas[node] === Number.NEGATIVE_INFINITY ? 'held' : 'gas';

@@ -2,14 +2,10 @@ import { GEOMETRY } from '../geometry/defaults.js';
 import { shareBelow, type TurnedBox } from '../geometry/levelCut.js';
 import type { GeometricNetwork } from '../geometry/network.js';
 import { atLeast, isCut, type TurnedNetwork } from '../geometry/turned.js';
-import type { Openings } from './drain.js';
+import type { Contents } from '../geometry/contents.js';
+import type { Openings } from './openings.js';
 import { gasPaths } from './gasPaths.js';
 import { spillLevels, type SpillLevels } from './spillLevels.js';
-
-/** mL at each node; a vessel's liquid lies at its low side. */
-export type Contents = Float64Array;
-
-export const fullContents = (network: GeometricNetwork): Contents => Float64Array.from(network.volumeMl);
 
 export interface RunOut {
   readonly drainedMl: number;

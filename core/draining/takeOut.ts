@@ -1,8 +1,8 @@
 import type { TurnedNetwork } from '../geometry/turned.js';
 import type { LoopFile } from '../loops/loopFile.js';
-import { openUp } from './drain.js';
-import { openablePorts } from './advice.js';
-import { fullContents, runOut } from './runOut.js';
+import { fullContents } from '../geometry/contents.js';
+import { openablePorts, openUp } from './openings.js';
+import { runOut } from './runOut.js';
 
 export interface TakeOutPlan {
   /** joints to undo, each over a towel or bowl, with what leaves there */

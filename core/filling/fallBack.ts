@@ -56,10 +56,11 @@ export function fallBack(
 ): FallBack {
   let wetted = cells.length;
   while (wetted > 0 && wettedMl[wetted - 1] === 0) wetted -= 1;
-  const after = afterLastCrest(cells, wetted);
+  // without a crest the whole column runs back
+  const falling = afterLastCrest(cells, wetted) || wetted;
   const fallsAbove = (level: number): number => {
     let ml = 0;
-    for (let index = 0; index < after || (after === 0 && index < wetted); index += 1) {
+    for (let index = 0; index < falling; index += 1) {
       const { heightMm, vesselKeepsBelowMm } = cells[index] as FrontCell;
       if (heightMm > Math.max(level, vesselKeepsBelowMm)) ml += wettedMl[index] as number;
     }
@@ -75,7 +76,7 @@ export function fallBack(
   }
   const stays = wettedMl.slice();
   let fallsBackMl = 0;
-  for (let index = 0; index < after || (after === 0 && index < wetted); index += 1) {
+  for (let index = 0; index < falling; index += 1) {
     const { heightMm, vesselKeepsBelowMm } = cells[index] as FrontCell;
     if (heightMm <= Math.max(high, vesselKeepsBelowMm)) continue;
     fallsBackMl += wettedMl[index] as number;

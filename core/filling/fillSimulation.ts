@@ -8,7 +8,7 @@ import { STANDING } from '../geometry/orientation.js';
 import { turnNetwork } from '../geometry/turned.js';
 import type { LoopComponent, LoopFile } from '../loops/loopFile.js';
 import { reservoirMarks } from '../loops/marks.js';
-import type { Contents } from '../draining/runOut.js';
+import type { Contents } from '../geometry/contents.js';
 import { fallBack } from './fallBack.js';
 import { frontPath, type FrontCell } from './frontPath.js';
 

@@ -1,3 +1,4 @@
+import FlatQueue from 'flatqueue';
 import { downstreamNodes } from '../flow/downstream.js';
 import type { FlowResult } from '../flow/flow.js';
 import { levelAtShare, shareBelow, type TurnedBox } from '../geometry/levelCut.js';
@@ -59,7 +60,7 @@ export function frontPath(turned: TurnedNetwork, loop: LoopFile, reservoir: Loop
   const cellsOfPart = new Float64Array(network.partIds.length);
   for (let node = 0; node < network.size; node += 1) {
     if ((network.volumeMl[node] as number) > 0)
-      cellsOfPart[network.part[node] as number] = (cellsOfPart[network.part[node] as number] ?? 0) + 1;
+      cellsOfPart[network.part[node] as number] = (cellsOfPart[network.part[node] as number] as number) + 1;
   }
   const dropOf = (node: number): number => {
     const part = network.part[node] as number;
@@ -68,26 +69,31 @@ export function frontPath(turned: TurnedNetwork, loop: LoopFile, reservoir: Loop
   };
   const outlet = reservoir.flow?.[1] ?? (Object.keys(reservoir.ports).at(-1) as string);
   const start = network.ports.get(`${reservoir.id}.${outlet}`) as number;
-  /** time in mL per (L/h) until the front has filled the node, and the height it came in at */
-  const reached = new Map<number, { time: number; lossKpa: number; entryMm: number }>();
-  const waiting = [{ node: start, time: 0, lossKpa: 0, entryMm: heightMm[start] as number }];
-  const found: { node: number; time: number; lossKpa: number; entryMm: number }[] = [];
-  while (waiting.length > 0) {
-    // few fronts at a time: the earliest is found by looking at all
-    const earliest = waiting.reduce((best, each, index) => (each.time < (waiting[best] as typeof each).time ? index : best), 0);
-    const [at] = waiting.splice(earliest, 1) as [(typeof waiting)[number]];
+  /** where the front stands: time in mL per (L/h), loss so far, and the height it came in at */
+  interface Front {
+    readonly node: number;
+    readonly time: number;
+    readonly lossKpa: number;
+    readonly entryMm: number;
+  }
+  const reached = new Set<number>();
+  const fronts: Front[] = [];
+  const waiting = new FlatQueue<number>();
+  const arrive = (front: Front): void => waiting.push(fronts.push(front) - 1, front.time);
+  arrive({ node: start, time: 0, lossKpa: 0, entryMm: heightMm[start] as number });
+  const found: Front[] = [];
+  for (let index = waiting.pop(); index !== undefined; index = waiting.pop()) {
+    const at = fronts[index] as Front;
     if (reached.has(at.node)) continue;
     const isReservoir = loop.components[network.part[at.node] as number]?.id === reservoir.id;
     if (isReservoir && at.node !== start) continue;
-    reached.set(at.node, at);
+    reached.add(at.node);
     const ml = network.volumeMl[at.node] as number;
     const time = at.time + ml / Math.max(1e-6, Math.abs(flowOf(network.part[at.node] as number)));
     const lossKpa = at.lossKpa + dropOf(at.node);
     if (ml > 0) found.push({ node: at.node, time, lossKpa, entryMm: at.entryMm });
     const height = heightMm[at.node] as number;
-    for (const node of next(at.node)) {
-      waiting.push({ node, time, lossKpa, entryMm: height === Number.NEGATIVE_INFINITY ? at.entryMm : height });
-    }
+    for (const node of next(at.node)) arrive({ node, time, lossKpa, entryMm: height === Number.NEGATIVE_INFINITY ? at.entryMm : height });
   }
   found.sort((a, b) => a.time - b.time);
   return found.flatMap(({ node, lossKpa, entryMm }): FrontCell[] => {

@@ -1,3 +1,5 @@
+import { openablePorts } from '../draining/openings.js';
+import { totalMl } from '../geometry/contents.js';
 import { buildNetwork, type GeometricNetwork } from '../geometry/network.js';
 import { STANDING, STANDING_NAMES, type StandingName } from '../geometry/orientation.js';
 import { turnNetwork } from '../geometry/turned.js';
@@ -32,7 +34,7 @@ function gasLeft(network: GeometricNetwork, standing: StandingName, port: number
 export function fillByGravity(loop: LoopFile): GravityFill {
   const network = buildNetwork(loop);
   const wholeMl = loopVolume(loop).volumeMl;
-  const openable = loop.components.flatMap(({ id, closures }) => Object.keys(closures ?? {}).map((port) => `${id}.${port}`));
+  const openable = openablePorts(loop);
   const ports = openable.length > 0 ? openable : [...network.ports.keys()];
   const plans = ports.map((port) => planFrom(network, port, wholeMl));
   const best = plans.reduce<GravityFill | null>((so, plan) => (so === null || plan.totalMl > so.totalMl + LEAST_TURN_ML ? plan : so), null);
@@ -43,12 +45,11 @@ function planFrom(network: GeometricNetwork, port: string, wholeMl: number): Gra
   const gas = new Map(STANDING_NAMES.map((name) => [name, gasLeft(network, name, network.ports.get(port) as number)]));
   let left = Float64Array.from(network.volumeMl);
   const turns: GravityTurn[] = [];
-  const sum = (row: Float64Array): number => row.reduce((total, ml) => total + ml, 0);
   for (;;) {
-    const now = sum(left);
+    const now = totalMl(left);
     const options = STANDING_NAMES.map((orientation) => {
       const after = left.map((ml, node) => Math.min(ml, (gas.get(orientation) as Float64Array)[node] as number));
-      return { orientation, after, pouredMl: now - sum(after) };
+      return { orientation, after, pouredMl: now - totalMl(after) };
     });
     const best = options.reduce((so, each) => (each.pouredMl > so.pouredMl + LEAST_TURN_ML ? each : so));
     if (best.pouredMl < LEAST_TURN_ML) break;

@@ -1,4 +1,5 @@
 import { partFinder, tubeLengthMm, type LoopComponent, type LoopFile, type LoopTube, type Point } from '../loops/loopFile.js';
+import { DisjointSets } from '../graphs/disjointSets.js';
 import { brokenLine, type BrokenLine } from './broken.js';
 import { fittingK, FLOW, LPH_PER_LPM } from './defaults.js';
 import { fittingQuadratic, prepareFriction, type Fluid, type TubeFriction } from './friction.js';
@@ -49,35 +50,6 @@ export interface HydraulicNetwork {
   readonly pumpIds: readonly string[];
 }
 
-/** Merges nodes; every node ends up with the number of its group. */
-class Groups {
-  private readonly parent: number[] = [];
-  add(): number {
-    this.parent.push(this.parent.length);
-    return this.parent.length - 1;
-  }
-  find(node: number): number {
-    let root = node;
-    while (this.parent[root] !== root) root = this.parent[root] as number;
-    while (this.parent[node] !== root) [node, this.parent[node]] = [this.parent[node] as number, root];
-    return root;
-  }
-  merge(a: number, b: number): void {
-    this.parent[this.find(a)] = this.find(b);
-  }
-  /** group numbers 0 … count − 1 by node */
-  number(): { of: Int32Array; count: number } {
-    const of = new Int32Array(this.parent.length).fill(-1);
-    let count = 0;
-    for (let node = 0; node < of.length; node += 1) {
-      const root = this.find(node);
-      if (of[root] === -1) of[root] = count++;
-      of[node] = of[root] as number;
-    }
-    return { of, count };
-  }
-}
-
 /** A loss table always passes through no flow, no loss; flow backwards loses the same. */
 function lossTable(points: readonly (readonly [number, number])[]): BrokenLine {
   return brokenLine([[0, 0], ...points.filter(([lph]) => lph > 0)], 1 / LPH_PER_LPM);
@@ -112,7 +84,7 @@ function tubeLaw(tube: LoopTube, pathMm: number, fluid: Fluid): Law {
  * Before: a checked loop; every pump that is not shut has a curve (`pumpsWithoutCurve` is empty).
  */
 export function buildHydraulics(loop: LoopFile, fluid: Fluid, shut: ReadonlySet<string>): HydraulicNetwork {
-  const groups = new Groups();
+  const groups = new DisjointSets();
   const ports: { key: string; heightMm: number }[] = [];
   const indexOf = new Map<string, number>();
   const links: HydraulicLink[] = [];

@@ -1,3 +1,4 @@
+import { DisjointSets } from '../graphs/disjointSets.js';
 import { evaluateChain, type Chain, type ChainNetwork } from './chains.js';
 import { FLOW } from './defaults.js';
 import { prepareSparse, type SparseFactor } from './sparse.js';
@@ -168,16 +169,9 @@ export class FlowSolver {
 
 /** One node of every connected piece is held at head 0; the others are the unknowns. */
 function numberUnknowns(nodeCount: number, chains: readonly Chain[]): { unknownOf: Int32Array; count: number } {
-  const root = Array.from({ length: nodeCount }, (_, node) => node);
-  const find = (node: number): number => {
-    while (root[node] !== node) {
-      root[node] = root[root[node] as number] as number;
-      node = root[node] as number;
-    }
-    return node;
-  };
-  for (const { from, to } of chains) root[find(from)] = find(to);
+  const pieces = new DisjointSets(nodeCount);
+  for (const { from, to } of chains) pieces.merge(from, to);
   let count = 0;
-  const unknownOf = Int32Array.from(root, (_, node) => (find(node) === node ? -1 : count++));
+  const unknownOf = Int32Array.from({ length: nodeCount }, (_, node) => (pieces.find(node) === node ? -1 : count++));
   return { unknownOf, count };
 }

@@ -203,5 +203,9 @@ export function buildNetwork(loop: LoopFile): GeometricNetwork {
   };
 }
 
+/** mm between two nodes that have a place. */
+export const nodeDistanceMm = ({ x, y, z }: GeometricNetwork, a: number, b: number): number =>
+  Math.hypot((x[a] as number) - (x[b] as number), (y[a] as number) - (y[b] as number), (z[a] as number) - (z[b] as number));
+
 /** Reservoirs and radiators whose inside is not described: heights in them cannot be told. */
 export const vesselsWithoutBox = (loop: LoopFile): LoopComponent[] => loop.components.filter((part) => isVessel(part) && !part.box);

@@ -1,3 +1,4 @@
+import { DisjointSets } from '../graphs/disjointSets.js';
 import type { LoopComponent, LoopFile, LoopTube } from './loopFile.js';
 
 /** Everything that is joined by tubes: one body of liquid. */
@@ -8,20 +9,12 @@ export interface Circuit {
 
 /** The circuits of a loop file, in the order of their first component. A part without tubes is a circuit of its own. */
 export function findCircuits(loop: LoopFile): Circuit[] {
-  const root = new Map(loop.components.map(({ id }) => [id, id]));
-  const find = (id: string): string => {
-    let at = id;
-    while (root.get(at) !== at) at = root.get(at) as string;
-    return at;
-  };
-  for (const { from, to } of loop.tubes) root.set(find(to[0]), find(from[0]));
-  const circuits = new Map<string, { components: LoopComponent[]; tubes: LoopTube[] }>();
-  for (const component of loop.components) {
-    const key = find(component.id);
-    const circuit = circuits.get(key) ?? { components: [], tubes: [] };
-    circuit.components.push(component);
-    circuits.set(key, circuit);
-  }
-  for (const tube of loop.tubes) circuits.get(find(tube.from[0]))?.tubes.push(tube);
-  return [...circuits.values()];
+  const indexOf = new Map(loop.components.map(({ id }, index) => [id, index]));
+  const joined = new DisjointSets(loop.components.length);
+  for (const { from, to } of loop.tubes) joined.merge(indexOf.get(to[0]) as number, indexOf.get(from[0]) as number);
+  const { of, count } = joined.number();
+  const circuits = Array.from({ length: count }, (): { components: LoopComponent[]; tubes: LoopTube[] } => ({ components: [], tubes: [] }));
+  loop.components.forEach((component, index) => circuits[of[index] as number]?.components.push(component));
+  for (const tube of loop.tubes) circuits[of[indexOf.get(tube.from[0]) as number] as number]?.tubes.push(tube);
+  return circuits;
 }

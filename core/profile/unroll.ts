@@ -1,5 +1,6 @@
 import { runName, shortName } from '../catalogue/names.js';
 import { shareBelow, type TurnedBox } from '../geometry/levelCut.js';
+import { nodeDistanceMm } from '../geometry/network.js';
 import type { TurnedNetwork } from '../geometry/turned.js';
 import { partName, type LoopComponent, type LoopFile, type LoopTube } from '../loops/loopFile.js';
 import { placeInOrder } from './order.js';
@@ -157,12 +158,7 @@ class Layout {
     const start = this.x;
     const along: number[] = [0];
     for (let node = first + 1; node <= last; node += 1) {
-      const stepMm = Math.hypot(
-        (network.x[node] as number) - (network.x[node - 1] as number),
-        (network.y[node] as number) - (network.y[node - 1] as number),
-        (network.z[node] as number) - (network.z[node - 1] as number),
-      );
-      along.push((along.at(-1) as number) + stepMm);
+      along.push((along.at(-1) as number) + nodeDistanceMm(network, node - 1, node));
     }
     const whole = along.at(-1) as number;
     const advance = Math.max(SCALE.leastRun, SCALE.unitsPerMm * whole);

@@ -14,8 +14,6 @@ export interface AirPocket {
   readonly topMm: number;
   /** mm, the dip of the best way out: gas must be pushed down to here before it moves on */
   readonly sillMm: number;
-  /** the node where that dip lies; −1 where no way leads to a reservoir */
-  readonly sillNode: number;
 }
 
 export interface TrappedAir {
@@ -42,10 +40,9 @@ function gasSpaces({ network, heightMm, boxes }: TurnedNetwork): number[] {
   return [highest];
 }
 
-/** Where gas at each node can stay, and how far down the best way out leads. */
+/** Where gas at each node can stay, and how far down the best way out leads. Arrays run over nodes. */
 interface GasAtNode {
   readonly dipMm: Float64Array;
-  readonly towards: Int32Array;
   /** mL of gas at the node */
   readonly ml: Float64Array;
   /** 1 where gas can stay, zero-volume nodes included */
@@ -56,7 +53,7 @@ function gasAtNodes(turned: TurnedNetwork, cuts: CutEnds, spaces: readonly numbe
   const { network, heightMm } = turned;
   // The same flood on the loop turned inside out: crests become dips.
   const upsideDown = { ...turned, heightMm: heightMm.map((height) => (height === Number.NEGATIVE_INFINITY ? height : -height)) };
-  const { levelMm, towardsOutlet } = spillLevels(upsideDown, cuts, spaces);
+  const { levelMm } = spillLevels(upsideDown, cuts, spaces);
   const dipMm = levelMm.map((level) => -level);
   const ml = new Float64Array(network.size);
   const inPocket = new Uint8Array(network.size);
@@ -70,7 +67,7 @@ function gasAtNodes(turned: TurnedNetwork, cuts: CutEnds, spaces: readonly numbe
     const above = vessel >= 0 ? (ml[node] as number) > LEAST_POCKET_ML : (heightMm[node] as number) > dip + GEOMETRY.levelMm;
     inPocket[node] = above ? 1 : 0;
   }
-  return { dipMm, towards: towardsOutlet, ml, inPocket };
+  return { dipMm, ml, inPocket };
 }
 
 /** Nodes joined to one another through gas; a part that no way leads out of is a pocket of its own. */
@@ -112,15 +109,7 @@ function describePocket(turned: TurnedNetwork, nodes: number[], gas: GasAtNode):
     parts: parts.sort((a, b) => a - b),
     topMm: Math.max(...nodes.map((node) => reach(node, 'topMm'))),
     sillMm: hasWayOut ? dip : Math.min(...nodes.map((node) => reach(node, 'bottomMm'))),
-    sillNode: hasWayOut ? findSill(turned, nodes[0] as number, gas) : -1,
   };
-}
-
-/** Follows the best way out to the node where it dips lowest. */
-function findSill({ heightMm }: TurnedNetwork, start: number, { dipMm, towards }: GasAtNode): number {
-  let node = start;
-  while (node >= 0 && (heightMm[node] as number) !== dipMm[start]) node = towards[node] as number;
-  return node;
 }
 
 /**

@@ -2,6 +2,7 @@ import { FLOW } from '../flow/defaults.js';
 import { downstreamNodes } from '../flow/downstream.js';
 import type { LinkFlow } from '../flow/flow.js';
 import { GEOMETRY } from '../geometry/defaults.js';
+import { nodeDistanceMm } from '../geometry/network.js';
 import { vesselAboveMl, type TurnedNetwork } from '../geometry/turned.js';
 import type { LoopComponent, LoopFile, LoopTube } from '../loops/loopFile.js';
 import type { AirPocket } from './pockets.js';
@@ -82,11 +83,7 @@ class Downstream {
     const tube = this.tubeAt(node);
     if (!tube || network.part[node] !== network.part[other] || (network.wideTube[node] as number) >= 0) return false;
     const fallMm = (heightMm[node] as number) - (heightMm[other] as number);
-    const lengthMm = Math.hypot(
-      (network.x[node] as number) - (network.x[other] as number),
-      (network.y[node] as number) - (network.y[other] as number),
-      (network.z[node] as number) - (network.z[other] as number),
-    );
+    const lengthMm = nodeDistanceMm(network, node, other);
     if (fallMm <= 0 || lengthMm === 0) return false;
     const sine = Math.min(1, fallMm / lengthMm);
     // level within the tolerance over a cell is level

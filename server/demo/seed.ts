@@ -37,20 +37,8 @@ import {
   SERVICE_NOTES,
 } from './people.js';
 import { seededRandom, type Random } from './random.js';
+import { STORIES, type Story } from './stories.js';
 import { playCommissioning, type DemoCoolant } from './technician.js';
-
-/** How the demo's machines stand today: what the last fill's age makes of each is left to the due dates. */
-const STORIES = [
-  ...Array<'overdue'>(7).fill('overdue'),
-  ...Array<'soon'>(7).fill('soon'),
-  ...Array<'settling'>(4).fill('settling'),
-  ...Array<'fine'>(22).fill('fine'),
-  ...Array<'retired'>(3).fill('retired'),
-  ...Array<'planned'>(4).fill('planned'),
-  'on-bench',
-  'on-bench',
-] as const;
-type Story = (typeof STORIES)[number];
 
 /** Any number: two servers starting on one empty database must not seed twice. */
 const SEED_LOCK = 418_003;

@@ -1,7 +1,8 @@
-import { adviseDraining, bestExtraOpening, openablePorts, type DrainPlan, type ExtraOpening } from '@core/draining/advice.js';
-import { drainTurned, openUp, type DrainResult } from '@core/draining/drain.js';
+import { adviseDraining, bestExtraOpening, type DrainPlan, type ExtraOpening } from '@core/draining/advice.js';
+import { drainTurned, type DrainResult } from '@core/draining/drain.js';
+import { openUp } from '@core/draining/openings.js';
 import { pictureOfContents, pictureOfDrain, type LiquidPicture } from '@core/draining/picture.js';
-import { fullContents, runOut } from '@core/draining/runOut.js';
+import { runOut } from '@core/draining/runOut.js';
 import { planTakeOut, type TakeOutPlan } from '@core/draining/takeOut.js';
 import { simulateFill, type FillSimulation } from '@core/filling/fillSimulation.js';
 import { fillByGravity, type GravityFill } from '@core/filling/gravityFill.js';
@@ -9,6 +10,7 @@ import { uncoverAngles, type UncoverAngle } from '@core/filling/outletAngle.js';
 import { prepareFlow, solveFlow, solvePrepared, type FlowResult, type PreparedFlow } from '@core/flow/flow.js';
 import { waterAt } from '@core/flow/fluids.js';
 import { pumpsWithoutCurve } from '@core/flow/network.js';
+import { fullContents } from '@core/geometry/contents.js';
 import { buildNetwork, vesselsWithoutBox, type GeometricNetwork } from '@core/geometry/network.js';
 import { STANDING, type StandingName, type Tilt } from '@core/geometry/orientation.js';
 import { turnNetwork } from '@core/geometry/turned.js';
@@ -54,21 +56,26 @@ export interface AirAnswer extends Scene {
 
 export type FigureKind = 'flow' | 'pressure' | 'temperature';
 
-export interface HeatQuestion {
-  readonly pumpSpeed: number;
-  readonly fanSpeed: number;
+interface LoadQuestion {
   readonly roomC: number;
   readonly loadsW: Readonly<Record<string, number>>;
   readonly caseHeatW: number;
-  readonly limitsC: Readonly<Record<string, number>>;
   /** the first two blocks of the way change places */
   readonly swapped: boolean;
+}
+
+export interface HeatQuestion extends LoadQuestion {
+  readonly pumpSpeed: number;
+  readonly fanSpeed: number;
+}
+
+export interface QuietQuestion extends LoadQuestion {
+  readonly limitsC: Readonly<Record<string, number>>;
 }
 
 export interface HeatAnswer extends Scene {
   readonly flowLph: number;
   readonly result: HeatResult;
-  readonly quiet: QuietSearch;
 }
 
 /** The twin of one loop: everything a screen asks of it. Lives in a worker; the tests use it as it is. */
@@ -95,9 +102,9 @@ export class TwinEngine {
     return { loop: this.loop, network: this.network };
   }
 
-  drain(tilt: Tilt, open: readonly string[], drains: readonly string[]): DrainAnswer | null {
+  /** Before: at least one drain. */
+  drain(tilt: Tilt, open: readonly string[], drains: readonly string[]): DrainAnswer {
     const { loop, network } = this.loaded();
-    if (drains.length === 0) return null;
     const turned = turnNetwork(network, tilt);
     const setup = { open, drains, closed: [] };
     return {
@@ -209,10 +216,16 @@ export class TwinEngine {
     );
   }
 
-  /** Steady temperatures, and the quietest speeds that keep the limits. */
-  heat({ pumpSpeed, fanSpeed, roomC, loadsW, caseHeatW, swapped, limitsC }: HeatQuestion): HeatAnswer | null {
+  /** The loop as it is, or with its first two blocks swapped; null where a pump has no curve. */
+  private variant(swapped: boolean): LoopFile | null {
     const loop = swapped ? swapBlocks(this.loaded().loop) : this.loaded().loop;
-    if (pumpsWithoutCurve(loop).length > 0) return null;
+    return pumpsWithoutCurve(loop).length > 0 ? null : loop;
+  }
+
+  /** Steady temperatures. */
+  heat({ pumpSpeed, fanSpeed, roomC, loadsW, caseHeatW, swapped }: HeatQuestion): HeatAnswer | null {
+    const loop = this.variant(swapped);
+    if (!loop) return null;
     const fluid = waterAt(35);
     const speeds = Object.fromEntries(loop.components.filter(({ kind }) => kind === 'pump').map(({ id }) => [id, pumpSpeed]));
     const flow = solveFlow(loop, { fluid, speeds, closed: [] });
@@ -224,12 +237,12 @@ export class TwinEngine {
       picture: pictureOfContents(turned, fullContents(turned.network)),
       flowLph: Math.max(0, ...[...flow.links.values()].map(({ flowLph }) => Math.abs(flowLph))),
       result: solveHeat(loop, flow, { roomC, fluid, loadsW, caseHeatW, air }),
-      quiet: findQuietPoint(loop, { roomC, fluid, loadsW, caseHeatW }, limitsC),
     };
   }
 
-  /** Ports and, for taking parts out, everything that can be opened. */
-  openings(): string[] {
-    return openablePorts(this.loaded().loop);
+  /** The quietest speeds that keep the limits; does not depend on the speeds of now. */
+  quietPoint({ roomC, loadsW, caseHeatW, swapped, limitsC }: QuietQuestion): QuietSearch | null {
+    const loop = this.variant(swapped);
+    return loop && findQuietPoint(loop, { roomC, fluid: waterAt(35), loadsW, caseHeatW }, limitsC);
   }
 }

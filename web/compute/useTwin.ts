@@ -53,13 +53,31 @@ export function useAnswer<Asked, Answer>(
       return;
     }
     busy = true;
-    do {
-      again = false;
-      const state = asked();
-      answer.value = state === null ? null : await ask(state);
-    } while (again);
-    busy = false;
+    try {
+      do {
+        again = false;
+        const state = asked();
+        answer.value = state === null ? null : await ask(state);
+      } while (again);
+    } finally {
+      busy = false;
+    }
   }
   watch(asked, () => void run(), { immediate: true, deep: true });
   return answer;
+}
+
+/** `useAnswer` of a twin: asks once its loop is loaded, and again with every other loop. `asked` may have nothing to ask. */
+export function useTwinAnswer<Asked extends object, Answer>(
+  twin: Twin,
+  asked: () => Asked | null,
+  ask: (state: Asked) => Promise<Answer> | Answer,
+): ShallowRef<Answer | null> {
+  return useAnswer(
+    () => {
+      const state = twin.loaded.value > 0 ? asked() : null;
+      return state && { state, loaded: twin.loaded.value };
+    },
+    ({ state }) => ask(state),
+  );
 }

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
+import { openablePorts } from '@core/draining/openings.js';
 import { STANDING, STANDING_NAMES, STANDING_WORDS, type Tilt } from '@core/geometry/orientation.js';
 import { partName, type LoopFile } from '@core/loops/loopFile.js';
 import { formatMl } from '@core/units/display.js';
-import { useAnswer, type Twin } from '../compute/useTwin.js';
-import FateKey from '../profile/FateKey.vue';
+import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
 import { NEXT_STATE, type OpeningState } from '../profile/openings.js';
+import ProfileSheet from '../profile/ProfileSheet.vue';
 import StandingPicker from '../profile/StandingPicker.vue';
-import TwinProfile from '../profile/TwinProfile.vue';
 import { nameOpening } from './openingNames.js';
 import PlanSteps from './PlanSteps.vue';
 import TakeOut from './TakeOut.vue';
@@ -20,9 +20,7 @@ const openings = ref(new Map<string, OpeningState>());
 /** the stage of the plan that is shown, or null when the hands decide */
 const stage = ref<number | null>(null);
 
-const ports = computed(() =>
-  props.loop.components.flatMap(({ id, closures }) => Object.keys(closures ?? {}).map((port) => `${id}.${port}`)),
-);
+const ports = computed(() => openablePorts(props.loop));
 /** joints can be undone as well, where no port opens */
 const withJoints = ref(false);
 const joints = computed(() => props.loop.tubes.flatMap(({ id }) => [`${id}.from`, `${id}.to`]));
@@ -32,8 +30,9 @@ watch(offered, (now) => {
 });
 const withState = (state: OpeningState): string[] => [...openings.value].filter(([, each]) => each === state).map(([port]) => port);
 
-const plan = useAnswer(
-  () => (props.twin.loaded.value > 0 ? { loaded: props.twin.loaded.value } : null),
+const plan = useTwinAnswer(
+  props.twin,
+  () => ({}),
   () => props.twin.engine.advise([...STANDING_NAMES]),
 );
 watch(
@@ -41,18 +40,16 @@ watch(
   () => stage.value === null && openings.value.size === 0 && showStage(0),
 );
 
-const state = computed(() => ({
-  loaded: props.twin.loaded.value,
-  tilt: { ...tilt.value },
-  open: withState('air'),
-  drains: withState('drain'),
-}));
-const drain = useAnswer(
-  () => (props.twin.loaded.value > 0 ? state.value : null),
+const state = computed(() => ({ tilt: { ...tilt.value }, open: withState('air'), drains: withState('drain') }));
+const drain = useTwinAnswer(
+  props.twin,
+  () => (state.value.drains.length > 0 ? state.value : null),
   ({ tilt: how, open, drains }) => props.twin.engine.drain(how, open, drains),
 );
-const full = useAnswer(
-  () => (props.twin.loaded.value > 0 ? { loaded: props.twin.loaded.value, tilt: { ...tilt.value } } : null),
+/** without a drain there is nothing to tell of but the full loop */
+const full = useTwinAnswer(
+  props.twin,
+  () => (state.value.drains.length === 0 ? { tilt: state.value.tilt } : null),
   ({ tilt: how }) => props.twin.engine.standing(how),
 );
 /** After the first stage the drawing shows what is left; before, what becomes of the full loop. */
@@ -101,19 +98,14 @@ const AFTER = [
 
 <template>
   <div>
-    <section class="sheet drawing" aria-label="Loop profile while draining">
-      <TwinProfile
-        v-if="scene"
-        :unrolled="scene.unrolled"
-        :picture="scene.picture"
-        :colour="colour"
-        :openings="openings"
-        :height="296"
-        :label="`Loop profile, the case ${shownStage ? STANDING_WORDS[shownStage.standing] : 'as set'}; handles open and close ports`"
-        @turn="turnHandle"
-      />
-      <FateKey class="mt-2" :colour="colour" :fates="settled ? AFTER : FATES" />
-    </section>
+    <ProfileSheet
+      :scene="scene"
+      :colour="colour"
+      :openings="openings"
+      :fates="settled ? AFTER : FATES"
+      :label="`Loop profile, the case ${shownStage ? STANDING_WORDS[shownStage.standing] : 'as set'}; handles open and close ports`"
+      @turn="turnHandle"
+    />
 
     <div class="below">
       <section class="now" aria-live="polite">

@@ -2,14 +2,15 @@
 import { ref } from 'vue';
 import type { LoopFile } from '@core/loops/loopFile.js';
 import { formatMl } from '@core/units/display.js';
-import { useAnswer, type Twin } from '../compute/useTwin.js';
+import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
 import { nameOpening } from './openingNames.js';
 
 /** Taking one part out of a full loop: what comes at each of its joints. */
 const props = defineProps<{ loop: LoopFile; twin: Twin; parts: { value: string; title: string }[] }>();
 const part = ref<string | null>(null);
-const plan = useAnswer(
-  () => (part.value !== null && props.twin.loaded.value > 0 ? { part: part.value, loaded: props.twin.loaded.value } : null),
+const plan = useTwinAnswer(
+  props.twin,
+  () => (part.value === null ? null : { part: part.value }),
   ({ part: id }) => props.twin.engine.takeOut(id),
 );
 </script>

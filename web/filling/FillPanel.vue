@@ -1,13 +1,12 @@
 <script setup lang="ts">
 import { computed, onScopeDispose, ref } from 'vue';
-import { STANDING_WORDS } from '@core/geometry/orientation.js';
+import { STANDING, STANDING_WORDS } from '@core/geometry/orientation.js';
 import { fillVolume } from '@core/filling/fillPlan.js';
 import { partName, type LoopFile } from '@core/loops/loopFile.js';
 import { formatMl } from '@core/units/display.js';
-import { useAnswer, type Twin } from '../compute/useTwin.js';
+import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
 import { nameOpening } from '../draining/openingNames.js';
-import FateKey from '../profile/FateKey.vue';
-import TwinProfile from '../profile/TwinProfile.vue';
+import ProfileSheet from '../profile/ProfileSheet.vue';
 
 /** The first fill, pulse by pulse: where the liquid stands, how long to run, what falls back, what to pour. */
 const props = defineProps<{ loop: LoopFile; twin: Twin; colour: string | null }>();
@@ -15,13 +14,15 @@ const props = defineProps<{ loop: LoopFile; twin: Twin; colour: string | null }>
 const reservoirs = computed(() => props.loop.components.filter(({ kind }) => kind === 'reservoir'));
 /** the reservoir that is poured into, where a case holds several circuits */
 const from = ref(reservoirs.value[0]?.id ?? null);
-const fill = useAnswer(
-  () => (props.twin.loaded.value > 0 ? { loaded: props.twin.loaded.value, from: from.value } : null),
+const fill = useTwinAnswer(
+  props.twin,
+  () => ({ from: from.value }),
   ({ from: id }) => props.twin.engine.pourAndPulse(id),
 );
-const full = useAnswer(
-  () => (props.twin.loaded.value > 0 ? { loaded: props.twin.loaded.value } : null),
-  () => props.twin.engine.standing({ pitchDeg: 0, rollDeg: 0 }),
+const full = useTwinAnswer(
+  props.twin,
+  () => ({}),
+  () => props.twin.engine.standing(STANDING.upright),
 );
 const simulation = computed(() => fill.value?.simulation ?? null);
 /** which scene: 0 at rest, then pump stops and settled of each pulse in turn */
@@ -75,17 +76,7 @@ const KEY = [
 
 <template>
   <div>
-    <section class="sheet drawing" aria-label="Loop profile while filling">
-      <TwinProfile
-        v-if="scene"
-        :unrolled="scene.unrolled"
-        :picture="scene.picture"
-        :colour="colour"
-        :height="296"
-        label="Loop profile, upright, as it fills"
-      />
-      <FateKey class="mt-2" :colour="colour" :fates="KEY" />
-    </section>
+    <ProfileSheet :scene="scene" :colour="colour" :fates="KEY" label="Loop profile, upright, as it fills" />
 
     <div v-if="simulation && headline" class="below">
       <section>

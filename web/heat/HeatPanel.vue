@@ -3,8 +3,8 @@ import { computed, reactive, ref } from 'vue';
 import { shortName } from '@core/catalogue/names.js';
 import type { LoopFile } from '@core/loops/loopFile.js';
 import type { HeatAnswer } from '../compute/twinEngine.js';
-import { useAnswer, type Twin } from '../compute/useTwin.js';
-import TwinProfile from '../profile/TwinProfile.vue';
+import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
+import ProfileSheet from '../profile/ProfileSheet.vue';
 import NumberField from '../units/NumberField.vue';
 import { usualBlocks } from './usual.js';
 
@@ -23,21 +23,21 @@ const kept = ref<HeatAnswer | null>(null);
 
 const given = (from: Record<string, number | null>): Record<string, number> =>
   Object.fromEntries(Object.entries(from).filter((entry): entry is [string, number] => entry[1] !== null));
-const heat = useAnswer(
-  () =>
-    props.twin.loaded.value > 0
-      ? {
-          loaded: props.twin.loaded.value,
-          pumpSpeed: pumpSpeed.value,
-          fanSpeed: fanSpeed.value,
-          roomC: roomC.value ?? 24,
-          caseHeatW: Math.max(0, caseHeatW.value ?? 0),
-          loadsW: given(loads),
-          limitsC: given(limits),
-          swapped: swapped.value,
-        }
-      : null,
+const carried = () => ({
+  roomC: roomC.value ?? 24,
+  caseHeatW: Math.max(0, caseHeatW.value ?? 0),
+  loadsW: given(loads),
+  swapped: swapped.value,
+});
+const heat = useTwinAnswer(
+  props.twin,
+  () => ({ ...carried(), pumpSpeed: pumpSpeed.value, fanSpeed: fanSpeed.value }),
   (question) => props.twin.engine.heat(question),
+);
+const quiet = useTwinAnswer(
+  props.twin,
+  () => ({ ...carried(), limitsC: given(limits) }),
+  (question) => props.twin.engine.quietPoint(question),
 );
 const names = computed(() => new Map(props.loop.components.map((part) => [part.id, shortName(part)])));
 const hot = computed(() => heat.value?.result.parts.filter(({ partC }) => partC !== null) ?? []);
@@ -64,7 +64,7 @@ const difference = (now: number, before: number): string => {
   return Math.abs(by) < 0.05 ? 'no change' : `${by > 0 ? '+' : '−'}${Math.abs(by).toFixed(1)} K`;
 };
 function takeQuiet(): void {
-  const best = heat.value?.quiet.best;
+  const best = quiet.value?.best;
   if (!best) return;
   pumpSpeed.value = best.pumpSpeed;
   fanSpeed.value = Math.ceil(best.fanSpeed * 100) / 100;
@@ -73,17 +73,7 @@ function takeQuiet(): void {
 
 <template>
   <div>
-    <section class="sheet drawing" aria-label="Loop profile with coolant temperatures">
-      <TwinProfile
-        v-if="heat"
-        :unrolled="heat.unrolled"
-        :picture="heat.picture"
-        :colour="colour"
-        :line="line"
-        :height="276"
-        label="Loop profile with the coolant’s temperature along the way"
-      />
-    </section>
+    <ProfileSheet :scene="heat" :colour="colour" :line="line" label="Loop profile with the coolant’s temperature along the way" />
     <div v-if="heat && heat.result.end === 'solved'" class="below" style="--left: 0.9fr; --right: 1.2fr">
       <section>
         <p class="big-number">
@@ -106,12 +96,12 @@ function takeQuiet(): void {
           >
           <input v-model.number="pumpSpeed" type="range" min="0.1" max="1" step="0.01" aria-label="Pump speed" />
         </label>
-        <p v-if="heat.quiet.best" class="mt-2">
-          Quiet point: fans <b>{{ Math.round(heat.quiet.best.fanSpeed * 100) }} %</b>, pump
-          <b>{{ Math.round(heat.quiet.best.pumpSpeed * 100) }} %</b> keep every limit at {{ roomC }} °C.
+        <p v-if="quiet?.best" class="mt-2">
+          Quiet point: fans <b>{{ Math.round(quiet.best.fanSpeed * 100) }} %</b>, pump
+          <b>{{ Math.round(quiet.best.pumpSpeed * 100) }} %</b> keep every limit at {{ roomC }} °C.
           <v-btn class="ml-2" size="small" variant="outlined" @click="takeQuiet">Set it</v-btn>
         </p>
-        <p v-else class="mt-2">
+        <p v-else-if="quiet" class="mt-2">
           <b>No speed keeps every limit at {{ roomC }} °C:</b> more radiator, a lower power limit, or a cooler room.
         </p>
         <div class="conditions mt-3">

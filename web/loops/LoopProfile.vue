@@ -133,49 +133,12 @@ const homeward = computed(() => {
   </div>
 </template>
 
+<style scoped src="../profile/strokes.css"></style>
+
 <style scoped>
 .profile {
   width: 100%;
   overflow: hidden;
-}
-svg {
-  display: block;
-}
-.ruler line {
-  stroke: var(--line-soft);
-  stroke-width: 1;
-}
-.ruler text,
-.ruler-unit {
-  font-size: 11px;
-  fill: var(--ink-soft);
-  font-variant-numeric: tabular-nums;
-}
-.name {
-  font-size: 12.5px;
-  fill: var(--ink);
-  paint-order: stroke;
-  stroke: var(--sheet);
-  stroke-width: 4px;
-  stroke-linejoin: round;
-}
-.wall {
-  stroke: var(--ink);
-  fill: none;
-  stroke-linejoin: round;
-}
-.inside {
-  stroke: var(--glass);
-  fill: none;
-  stroke-linejoin: round;
-}
-.glass {
-  fill: var(--glass);
-}
-.outline {
-  fill: none;
-  stroke: var(--ink);
-  stroke-width: 1.75;
 }
 .level {
   transition:

@@ -18,7 +18,9 @@ import { useNotices } from '../shell/notices.js';
 import StaleNotice from '../shell/StaleNotice.vue';
 import { useDates } from '../units/dates.js';
 import ChainList from './ChainList.vue';
+import EditAs from './EditAs.vue';
 import LoopFigures from './LoopFigures.vue';
+import LoopPages from './LoopPages.vue';
 import LoopProfile from './LoopProfile.vue';
 import { downloadLoop, readDroppedLoop } from './loopTransfer.js';
 import PartPicker from './PartPicker.vue';
@@ -75,7 +77,9 @@ function stand(answer: LoopAnswer): void {
 
 async function load(): Promise<void> {
   try {
-    await Promise.all([coolants.load(), learned.load().catch(() => undefined)]);
+    // learned volumes matter once a part is added: the page does not wait for them
+    void learned.load().catch(() => undefined);
+    await coolants.load();
     if (props.id) stand(await get<LoopAnswer>(`/loops/${props.id}`));
     else editor.begin({ name: 'Main loop', coolantProductId: null, file: emptyLoop('Main loop') }, 0);
     ready.value = true;
@@ -274,18 +278,9 @@ onBeforeRouteLeave(() => {
             :selected="selected"
             @select="selected = selected === $event ? null : $event"
           />
-          <p v-if="id" class="row ways">
-            <router-link :to="`/loops/${id}/profile?show=drain`">What drains</router-link>
-            <router-link :to="`/loops/${id}/profile?show=fill`">How it fills</router-link>
-            <router-link :to="`/loops/${id}/profile?show=air`">Where gas stays, flow and pressure</router-link>
-            <router-link :to="`/loops/${id}/parts`">Parts and cuts to print</router-link>
-            <span v-if="editor.dirty.value" class="quiet">as last saved</span>
-          </p>
+          <LoopPages v-if="id" :id="id" :dirty="editor.dirty.value" />
         </section>
-        <div class="row ways-of" role="group" aria-label="Edit the loop as">
-          <button type="button" :class="{ now: !drawn }" :aria-pressed="!drawn" @click="drawn = false">List in flow order</button>
-          <button type="button" :class="{ now: drawn }" :aria-pressed="drawn" @click="drawn = true">Drawing in the case</button>
-        </div>
+        <EditAs v-model="drawn" />
         <WorkBench
           v-if="drawn"
           v-model:selected="selected"
@@ -385,17 +380,5 @@ onBeforeRouteLeave(() => {
   .tools {
     flex-wrap: wrap;
   }
-}
-.ways-of {
-  margin: 14px 0 12px;
-}
-.ways-of button {
-  min-height: 44px;
-  padding: 0 16px;
-  border-radius: 3px;
-}
-.ways-of .now {
-  background: var(--slab);
-  color: var(--on-slab);
 }
 </style>

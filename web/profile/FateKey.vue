@@ -1,6 +1,16 @@
+<script lang="ts">
+import type { Fate } from '@core/draining/picture.js';
+
+/** A fill of the drawing and what it stands for. */
+export interface FateWords {
+  readonly fate: Fate;
+  readonly words: string;
+}
+</script>
+
 <script setup lang="ts">
 /** What the fills of the loop profile mean. */
-defineProps<{ colour: string | null; fates: readonly { fate: 'gas' | 'held' | 'high' | 'low' | 'liquid'; words: string }[] }>();
+defineProps<{ colour: string | null; fates: readonly FateWords[] }>();
 </script>
 
 <template>

@@ -1,3 +1,11 @@
+<script lang="ts">
+/** A figure at each "component.port", drawn beside the heights with a scale of its own. */
+export interface SecondLine {
+  readonly unit: string;
+  readonly at: ReadonlyMap<string, number>;
+}
+</script>
+
 <script setup lang="ts">
 import { computed, ref, useId } from 'vue';
 import type { Fate, LiquidPicture } from '@core/draining/picture.js';
@@ -18,8 +26,8 @@ const props = withDefaults(
     height?: number;
     /** state of every port that can be opened; none: the handles rest */
     openings?: ReadonlyMap<string, OpeningState> | null;
-    /** a figure at each "component.port", drawn as a second line with its own scale: pressure, temperature */
-    line?: { readonly unit: string; readonly at: ReadonlyMap<string, number> } | null;
+    /** pressure, temperature */
+    line?: SecondLine | null;
     label: string;
   }>(),
   { height: 400, openings: null, line: null },
@@ -208,53 +216,20 @@ const secondLine = computed(() => {
   </div>
 </template>
 
+<style scoped src="./strokes.css"></style>
+
 <style scoped>
 .twin {
   width: 100%;
   overflow: hidden;
 }
-svg {
-  display: block;
-}
-.ruler line {
-  stroke: var(--line-soft);
-}
-.ruler text,
-.ruler-unit,
 .home text {
   font-size: 11px;
   fill: var(--ink-soft);
   font-variant-numeric: tabular-nums;
 }
-.name {
-  font-size: 13px;
-  fill: var(--ink);
-  paint-order: stroke;
-  stroke: var(--sheet);
-  stroke-width: 4px;
-  stroke-linejoin: round;
-}
-.wall {
-  stroke: var(--ink);
-  fill: none;
-  stroke-linejoin: round;
-}
-.inside {
-  stroke: var(--glass);
-  fill: none;
-  stroke-linejoin: round;
-}
 .content {
   fill: none;
-  stroke-linejoin: round;
-}
-.glass {
-  fill: var(--glass);
-}
-.outline {
-  fill: none;
-  stroke: var(--ink);
-  stroke-width: 1.75;
   stroke-linejoin: round;
 }
 .bridge {

@@ -1,13 +1,6 @@
 import type { Fate, LiquidPicture } from '@core/draining/picture.js';
+import type { Frame, Label } from '../loops/profileLayout.js';
 import type { DrawnItem, DrawnRun, DrawnVessel, UnrolledLoop } from '@core/profile/unroll.js';
-
-/** From drawing units and millimetres to pixels. */
-export interface Frame {
-  readonly width: number;
-  readonly height: number;
-  readonly x: (units: number) => number;
-  readonly y: (mm: number) => number;
-}
 
 const MARGIN = { left: 46, right: 64, top: 34, bottom: 20 } as const;
 
@@ -74,13 +67,6 @@ export function heightMarks({ lowMm, highMm }: UnrolledLoop, { height }: Frame):
     mm: base + first + index * step,
     label: first + index * step,
   }));
-}
-
-export interface Label {
-  readonly id: string;
-  readonly text: string;
-  readonly x: number;
-  readonly y: number;
 }
 
 const GLYPH_PX = 6.8;

@@ -8,6 +8,7 @@ import { wallLoss } from '@core/evaporation/wallLoss.js';
 import { holdMinutes } from '@core/leak-testing/hold.js';
 import { TUBE_MATERIAL_NAMES, TUBE_MATERIALS, type TubeMaterialName } from '@core/materials/tubes.js';
 import { fanScrews, SCREWS } from '@core/screws/fanScrews.js';
+import { withMinus } from '@core/units/display.js';
 import { STANDARD_ATMOSPHERE_KPA } from '@core/units/physics.js';
 
 /** One thing to enter. A list takes several numbers with spaces or commas that are not decimal; a choice takes a word. */
@@ -62,7 +63,7 @@ const material: SumField = {
   words: TUBE_MATERIAL_NAMES.map((value) => ({ value, title: TUBE_MATERIALS[value].label })),
 };
 const n = (entered: Entered, id: string): number => entered[id] as number;
-const digits = (value: number): string => (Math.abs(value) < 10 ? value.toFixed(1) : String(Math.round(value))).replace('-', '−');
+const digits = (value: number): string => withMinus(Math.abs(value) < 10 ? value.toFixed(1) : String(Math.round(value)));
 /** "400 300,5 250" → numbers; anything else is left out and told of */
 const listOf = (entered: Entered, id: string): number[] =>
   String(entered[id] ?? '')

@@ -3,11 +3,10 @@ import { computed, ref } from 'vue';
 import { STANDING, type Tilt } from '@core/geometry/orientation.js';
 import { shortName } from '@core/catalogue/names.js';
 import type { LoopFile } from '@core/loops/loopFile.js';
-import { formatMl } from '@core/units/display.js';
-import { useAnswer, type Twin } from '../compute/useTwin.js';
-import FateKey from '../profile/FateKey.vue';
+import { formatMl, withMinus } from '@core/units/display.js';
+import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
+import ProfileSheet from '../profile/ProfileSheet.vue';
 import StandingPicker from '../profile/StandingPicker.vue';
-import TwinProfile from '../profile/TwinProfile.vue';
 
 /** Where gas can stay, what the flow sweeps out of there, and the pressures round the loop. */
 const props = defineProps<{ loop: LoopFile; twin: Twin; colour: string | null }>();
@@ -16,8 +15,9 @@ const tilt = ref<Tilt>({ ...STANDING.upright });
 const speed = ref(props.loop.components.find(({ kind }) => kind === 'pump')?.speed ?? 1);
 const withPressure = ref(true);
 
-const air = useAnswer(
-  () => (props.twin.loaded.value > 0 ? { loaded: props.twin.loaded.value, tilt: { ...tilt.value }, speed: speed.value } : null),
+const air = useTwinAnswer(
+  props.twin,
+  () => ({ tilt: { ...tilt.value }, speed: speed.value }),
   ({ tilt: how, speed: share }) => props.twin.engine.air(how, share),
 );
 const upright = computed(() => tilt.value.pitchDeg === 0 && tilt.value.rollDeg === 0);
@@ -45,18 +45,13 @@ const KEY = [
 
 <template>
   <div>
-    <section class="sheet drawing" aria-label="Loop profile with trapped gas and pressures">
-      <TwinProfile
-        v-if="air"
-        :unrolled="air.unrolled"
-        :picture="air.picture"
-        :colour="colour"
-        :height="296"
-        :line="withPressure && upright && air.flow ? { unit: 'kPa', at: air.flow.portGaugeKpa } : null"
-        label="Loop profile with the places where gas can stay"
-      />
-      <FateKey class="mt-2" :colour="colour" :fates="KEY" />
-    </section>
+    <ProfileSheet
+      :scene="air"
+      :colour="colour"
+      :fates="KEY"
+      :line="withPressure && upright && air?.flow ? { unit: 'kPa', at: air.flow.portGaugeKpa } : null"
+      label="Loop profile with the places where gas can stay"
+    />
     <div v-if="air" class="below">
       <section>
         <p class="big-number">{{ Math.round(staysMl) }} <small>mL of gas may stay with the pump running</small></p>
@@ -82,8 +77,7 @@ const KEY = [
           hide-details
         />
         <p v-if="lowest && lowest[1] < -1" class="quiet">
-          Lowest pressure {{ lowest[1].toFixed(1).replace('-', '−') }} kPa at {{ lowest[0] }}: a leak there draws air in instead of
-          dripping.
+          Lowest pressure {{ withMinus(lowest[1].toFixed(1)) }} kPa at {{ lowest[0] }}: a leak there draws air in instead of dripping.
         </p>
         <StandingPicker v-model="tilt" class="mt-5" />
       </section>

@@ -7,6 +7,7 @@ import { tubeVolumeMl } from '@core/loops/volume.js';
 import { bendTube, changePart, changeTube, movePart, movePort } from '@core/workbench/edit.js';
 import NumberField from '../units/NumberField.vue';
 import ExchangePart from './ExchangePart.vue';
+import PointFields from './PointFields.vue';
 import { extentOf } from './scene.js';
 
 /** The chosen part or run in numbers. */
@@ -24,14 +25,14 @@ const corner = computed((): Point => {
 });
 /** "in" or "out" for a flow port, null for another */
 const roleOf = (port: string): string | null => (part.value?.flow?.[0] === port ? 'in' : part.value?.flow?.[1] === port ? 'out' : null);
-function place(axis: 0 | 1 | 2, mm: number | null): void {
-  if (!part.value || mm === null) return;
+function place(axis: 0 | 1 | 2, mm: number): void {
+  if (!part.value) return;
   const by = [0, 0, 0] as [number, number, number];
   by[axis] = mm - corner.value[axis];
   emit('change', movePart(props.loop, part.value.id, by));
 }
-function setPort(port: string, axis: 0 | 1 | 2, mm: number | null): void {
-  if (!part.value || mm === null) return;
+function setPort(port: string, axis: 0 | 1 | 2, mm: number): void {
+  if (!part.value) return;
   const at = [...(part.value.ports[port] as Point)] as [number, number, number];
   at[axis] = mm;
   emit('change', movePort(props.loop, part.value.id, port, at));
@@ -41,8 +42,8 @@ function setClosure(port: string, closure: Closure | 'none'): void {
   const { [port]: _before, ...others } = part.value.closures ?? {};
   emit('change', changePart(props.loop, part.value.id, { closures: closure === 'none' ? others : { ...others, [port]: closure } }));
 }
-function setBend(index: number, axis: 0 | 1 | 2, mm: number | null): void {
-  if (!tube.value || mm === null) return;
+function setBend(index: number, axis: 0 | 1 | 2, mm: number): void {
+  if (!tube.value) return;
   const path = (tube.value.path ?? []).map((point) => [...point] as [number, number, number]);
   (path[index] as [number, number, number])[axis] = mm;
   emit('change', bendTube(props.loop, tube.value.id, path));
@@ -61,27 +62,13 @@ const CLOSURES = [
   { value: 'cap', title: 'cap' },
   { value: 'valve', title: 'valve' },
 ];
-const AXES = [
-  { axis: 0, label: 'x' },
-  { axis: 1, label: 'y' },
-  { axis: 2, label: 'z' },
-] as const;
 </script>
 
 <template>
   <section v-if="part" class="panel">
     <h2>{{ partName(part) }}</h2>
     <p class="quiet">Left edge, height of its bottom, depth from the blind side.</p>
-    <div class="three">
-      <NumberField
-        v-for="{ axis, label } in AXES"
-        :key="axis"
-        :model-value="corner[axis]"
-        :label="label"
-        unit="mm"
-        @update:model-value="place(axis, $event)"
-      />
-    </div>
+    <PointFields :at="corner" @set="place" />
     <div class="two">
       <NumberField
         :model-value="part.volume_ml"
@@ -101,16 +88,7 @@ const AXES = [
         <b>{{ port }}</b>
         <span v-if="roleOf(String(port)) && roleOf(String(port)) !== port" class="quiet"> {{ roleOf(String(port)) }}</span>
       </p>
-      <div class="three">
-        <NumberField
-          v-for="{ axis, label } in AXES"
-          :key="axis"
-          :model-value="at[axis]"
-          :label="label"
-          unit="mm"
-          @update:model-value="setPort(String(port), axis, $event)"
-        />
-      </div>
+      <PointFields :at="at" @set="(axis, mm) => setPort(String(port), axis, mm)" />
       <v-select
         :model-value="part.closures?.[port] ?? 'none'"
         :items="CLOSURES"
@@ -149,16 +127,7 @@ const AXES = [
       <p class="spread">
         <b>bend {{ index + 1 }}</b> <button type="button" class="quiet" @click="dropBend(index)">straighten</button>
       </p>
-      <div class="three">
-        <NumberField
-          v-for="{ axis, label } in AXES"
-          :key="axis"
-          :model-value="bend[axis]"
-          :label="label"
-          unit="mm"
-          @update:model-value="setBend(index, axis, $event)"
-        />
-      </div>
+      <PointFields :at="bend" @set="(axis, mm) => setBend(index, axis, mm)" />
     </div>
     <p v-if="!tube.path?.length" class="quiet mt-2">Straight from port to port. Press it twice in the drawing to bend it.</p>
     <v-btn class="mt-4" variant="outlined" @click="emit('remove', tube.id)">Take it out</v-btn>
@@ -170,12 +139,6 @@ const AXES = [
   max-height: 590px;
   overflow-y: auto;
   padding-right: 6px;
-}
-.three {
-  display: grid;
-  grid-template-columns: repeat(3, 1fr);
-  gap: 8px;
-  margin: 8px 0;
 }
 .two {
   display: grid;

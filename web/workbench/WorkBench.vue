@@ -9,7 +9,7 @@ import { portPosition, type LoopFile, type Point } from '@core/loops/loopFile.js
 import { CASES, findCase } from '@core/workbench/cases.js';
 import { addTube, bendTube, DRAWING, movePart, placePart, refuseTube, removeFromDrawing, snap } from '@core/workbench/edit.js';
 import type { FigureKind } from '../compute/twinEngine.js';
-import { useAnswer, useTwin } from '../compute/useTwin.js';
+import { useTwin, useTwinAnswer } from '../compute/useTwin.js';
 import { usualBlocks } from '../heat/usual.js';
 import PartPicker from '../loops/PartPicker.vue';
 import { BENDS } from './bends.js';
@@ -81,9 +81,9 @@ function tubePath(id: string): Point[] {
   return [...(props.loop.tubes.find((tube) => tube.id === id)?.path ?? [])];
 }
 const twin = useTwin(() => (written.value === 'nothing' ? null : props.loop));
-const figures = useAnswer(
-  () =>
-    written.value !== 'nothing' && twin.loaded.value > 0 ? { loaded: twin.loaded.value, kind: written.value, speed: speed.value } : null,
+const figures = useTwinAnswer(
+  twin,
+  () => (written.value === 'nothing' ? null : { kind: written.value, speed: speed.value }),
   ({ kind: what, speed: share }) =>
     twin.engine.figures(what, share, Object.fromEntries(usualBlocks(props.loop).map(({ id, loadW }) => [id, loadW]))),
 );
