@@ -107,10 +107,8 @@ describe('calc drain', () => {
     expect(out.drained_ml + out.held_ml + out.trapped_high_ml + out.trapped_low_ml).toBeCloseTo(whole.total_ml, 6);
     out.parts.forEach(({ id, drained_ml, held_ml, trapped_high_ml, trapped_low_ml }, index) => {
       expect(id).toBe(whole.parts[index]?.id);
-      expect([drained_ml, held_ml, trapped_high_ml, trapped_low_ml].reduce((sum, ml) => sum + (ml as number), 0)).toBeCloseTo(
-        whole.parts[index]?.volume_ml as number,
-        6,
-      );
+      const shares = [drained_ml, held_ml, trapped_high_ml, trapped_low_ml] as number[];
+      expect(shares.reduce((sum, ml) => sum + ml, 0)).toBeCloseTo(whole.parts[index]?.volume_ml as number, 6);
     });
   });
 
