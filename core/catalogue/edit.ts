@@ -58,12 +58,13 @@ export function movePart(loop: LoopFile, id: string, by: -1 | 1): LoopFile {
   return relay(loop, moved.toSpliced(to, 0, components[from] as LoopComponent));
 }
 
-export function changePart(
-  loop: LoopFile,
-  id: string,
-  change: Partial<Pick<LoopComponent, 'label' | 'volume_ml' | 'volume_sd_ml' | 'max_fill_ml' | 'low_mark_ml'>>,
-): LoopFile {
-  return { ...loop, components: loop.components.map((component) => (component.id === id ? { ...component, ...change } : component)) };
+/** A volume that is entered by hand goes before what fills had told. */
+export function changePart(loop: LoopFile, id: string, change: Partial<LoopComponent>): LoopFile {
+  const forgets = change.volume_ml !== undefined ? { learned: undefined } : {};
+  return {
+    ...loop,
+    components: loop.components.map((component) => (component.id === id ? { ...component, ...change, ...forgets } : component)),
+  };
 }
 
 export function changeRun(

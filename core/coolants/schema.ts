@@ -1,5 +1,6 @@
 import Joi from 'joi';
 import { day, finite, id, name, positiveMl } from '../checking/fields.js';
+import type { Glycol } from '../flow/fluids.js';
 import { COOLANT_CLASS_KEYS, type CoolantClass } from './classes.js';
 
 export interface CoolantProductInput {
@@ -10,6 +11,10 @@ export interface CoolantProductInput {
   readonly targetFraction: number | null;
   readonly bottleMl: number;
   readonly sheetLifeMonths: number | null;
+  /** thickens the coolant; null for water with additives */
+  readonly glycol: Glycol | null;
+  /** mass fraction of glycol in the finished coolant, from its sheet */
+  readonly glycolFraction: number | null;
 }
 
 export const coolantProductSchema = Joi.object({
@@ -32,6 +37,16 @@ export const coolantProductSchema = Joi.object({
     }),
   bottleMl: positiveMl().required(),
   sheetLifeMonths: finite().greater(0).max(120).allow(null).required(),
+  glycol: Joi.string().valid('ethylene', 'propylene').allow(null).default(null),
+  glycolFraction: finite()
+    .greater(0)
+    .max(0.6)
+    .allow(null)
+    .default(null)
+    .when('glycol', {
+      is: Joi.string().required(),
+      then: Joi.invalid(null).messages({ 'any.invalid': '{{#label}} is needed where there is glycol, as a mass fraction such as 0.3' }),
+    }),
 });
 
 export interface CoolantBatchInput {

@@ -1,6 +1,6 @@
 /** General engineering estimates; a part's own sheet or the workshop's baselines go before them. */
 export const HEAT = {
-  /** J/(kg·K) of water-like coolants at loop temperatures */
+  /** J/(kg·K) of water at loop temperatures */
   heatCapacity: 4180,
   /** kg/m³ and J/(kg·K) of air at 25 °C */
   airDensity: 1.18,

@@ -1,6 +1,6 @@
 import { prepareFlow, solvePrepared } from '../flow/flow.js';
 import type { LoopFile } from '../loops/loopFile.js';
-import { solveHeat, usualAir, type HeatConditions, type RadiatorAir } from './steady.js';
+import { airOf, solveHeat, type AirPath, type HeatConditions } from './steady.js';
 
 export interface QuietPoint {
   readonly pumpSpeed: number;
@@ -28,19 +28,19 @@ const loudness = ({ pumpSpeed, fanSpeed }: QuietPoint): number => Math.max(pumpS
 /**
  * The lowest fan and pump speeds that keep every part under its limit.
  * @param limitsC by component id
+ * @param air of radiators that do not breathe as usual for their place
  */
 export function findQuietPoint(
   loop: LoopFile,
   conditions: Omit<HeatConditions, 'air'>,
   limitsC: Readonly<Record<string, number>>,
+  air: Readonly<Record<string, AirPath>> = {},
 ): QuietSearch {
   const prepared = prepareFlow(loop, conditions.fluid);
-  const radiators = loop.components.filter(({ kind }) => kind === 'radiator');
   const curve = QUIET.pumpSpeeds.map((pumpSpeed) => {
     const flow = solvePrepared(prepared, Object.fromEntries(prepared.network.pumpIds.map((id) => [id, pumpSpeed])));
     const holds = (fanSpeed: number): boolean => {
-      const air = Object.fromEntries(radiators.map((part): [string, RadiatorAir] => [part.id, usualAir(part, fanSpeed)]));
-      const { end, parts } = solveHeat(loop, flow, { ...conditions, air });
+      const { end, parts } = solveHeat(loop, flow, { ...conditions, air: airOf(loop, fanSpeed, air) });
       return (
         end === 'solved' &&
         Object.entries(limitsC).every(([id, limit]) => (parts.find((part) => part.id === id)?.partC ?? Infinity) <= limit)

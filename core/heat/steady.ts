@@ -17,12 +17,16 @@ export interface RadiatorAir {
 export interface HeatConditions {
   readonly roomC: number;
   readonly fluid: Fluid;
+  /** J/(kg·K); water's where it is not given */
+  readonly heatCapacity?: number;
   /** W by component id */
   readonly loadsW: Readonly<Record<string, number>>;
   /** by radiator id; a radiator that is not named takes what its place says */
   readonly air: Readonly<Record<string, RadiatorAir>>;
   /** W that air-cooled parts give to the air in the case */
   readonly caseHeatW: number;
+  /** by block id: its resistance as measured over the general estimate; 1 where nobody measured */
+  readonly blockFactors?: Readonly<Record<string, number>>;
 }
 
 export interface PartHeat {
@@ -57,10 +61,24 @@ function sizeOf({ box }: LoopComponent): { face: number; thicknessMm: number } {
 /** m²; a 360 radiator, where a file does not say */
 const UNKNOWN_FACE_M2 = 0.043;
 
+/** A radiator's air without the speed of its fans. */
+export type AirPath = Omit<RadiatorAir, 'fanSpeed'>;
+
 /** A radiator under the roof or at the rear blows out what it takes from the case; the others take room air in. */
 export function usualAir({ place }: LoopComponent, fanSpeed: number): RadiatorAir {
   const exhausts = place === 'roof' || place === 'rear';
   return { from: exhausts ? 'case' : 'room', to: exhausts ? 'out' : 'case', fanSpeed, blockage: 0 };
+}
+
+/** The air of every radiator at one fan speed: as said, or else as usual for its place. */
+export function airOf(loop: LoopFile, fanSpeed: number, said: Readonly<Record<string, AirPath>> = {}): Record<string, RadiatorAir> {
+  const radiators = loop.components.filter(({ kind }) => kind === 'radiator');
+  return Object.fromEntries(
+    radiators.map((part) => [
+      part.id,
+      Object.hasOwn(said, part.id) ? { ...(said[part.id] as AirPath), fanSpeed } : usualAir(part, fanSpeed),
+    ]),
+  );
 }
 
 interface Radiating {
@@ -99,11 +117,11 @@ export const blockResistance = (flowLph: number): number => HEAT.blockBase + HEA
  * @param flow of the same loop
  */
 export function solveHeat(loop: LoopFile, flow: FlowResult, conditions: HeatConditions): HeatResult {
-  const { roomC, fluid, loadsW, caseHeatW } = conditions;
+  const { roomC, fluid, loadsW, caseHeatW, heatCapacity = HEAT.heatCapacity, blockFactors = {} } = conditions;
   const flowOf = (id: string): number => flow.links.get(id)?.flowLph ?? 0;
   const flowing = loop.components.filter(({ id }) => Math.abs(flowOf(id)) > 0.1);
   if (flowing.length === 0) return { end: 'nothing-flows', parts: [], caseAirC: roomC };
-  const capacity = (lph: number): number => (Math.abs(lph) / 3.6e6) * fluid.densityKgM3 * HEAT.heatCapacity;
+  const capacity = (lph: number): number => (Math.abs(lph) / 3.6e6) * fluid.densityKgM3 * heatCapacity;
   const indexOf = new Map(flowing.map(({ id }, index) => [id, index]));
   const radiators = new Map(
     flowing
@@ -160,7 +178,10 @@ export function solveHeat(loop: LoopFile, flow: FlowResult, conditions: HeatCond
     const coolantOutC = temperatures[row] as number;
     const heatW = capacity(flowOf(id)) * (coolantOutC - coolantInC);
     const loadW = loadsW[id] ?? 0;
-    const partC = kind === 'block' && loadW > 0 ? (coolantInC + coolantOutC) / 2 + loadW * blockResistance(Math.abs(flowOf(id))) : null;
+    const partC =
+      kind === 'block' && loadW > 0
+        ? (coolantInC + coolantOutC) / 2 + loadW * (blockFactors[id] ?? 1) * blockResistance(Math.abs(flowOf(id)))
+        : null;
     const radiator = radiators.get(id);
     const inC = radiator?.air.from === 'room' ? roomC : caseAirC;
     return { id, coolantInC, coolantOutC, partC, heatW, air: radiator ? { inC, outC: inC - heatW / radiator.airW } : null };

@@ -5,7 +5,7 @@ import { reservoirMarks } from '../loops/marks.js';
 import type { LoopFile } from '../loops/loopFile.js';
 import { usualLoop } from '../loops/testLoops.js';
 import { loopVolume } from '../loops/volume.js';
-import { learnCatalogue, learnFromFill, type ObservedFill } from './volumes.js';
+import { learnCatalogue, learnFromFill, withOwnFill, type ObservedFill } from './volumes.js';
 
 const cushion = (loop: LoopFile): number => {
   const reservoir = loop.components.find(({ kind }) => kind === 'reservoir');
@@ -32,6 +32,33 @@ describe('learning from one fill', () => {
       expect(volumeMl).toBeCloseTo(planned.parts[index]?.volumeMl as number, 9);
       expect(sdMl).toBeLessThanOrEqual(planned.parts[index]?.sdMl as number);
     });
+  });
+});
+
+describe('a loop after its own first fill', () => {
+  const loop = usualLoop();
+  const planned = loopVolume(loop);
+  const expected = planned.volumeMl - cushion(loop);
+
+  it('holds about what was poured, and is known better; each part remembers what was thought', () => {
+    const after = withOwnFill(loop, expected + 60);
+    const volume = loopVolume(after);
+    expect(volume.volumeMl).toBeGreaterThan(planned.volumeMl + 40);
+    expect(volume.sdMl).toBeLessThan(planned.sdMl);
+    after.components.forEach((part, index) => {
+      if (part.learned) expect(part.learned).toMatchObject({ prior_ml: loop.components[index]?.volume_ml, fills: 1 });
+    });
+  });
+
+  it('learns nothing from a total that no plan explains', () => {
+    expect(withOwnFill(loop, expected + 4 * planned.sdMl + 100)).toBe(loop);
+    expect(withOwnFill(loop, 0)).toBe(loop);
+  });
+
+  it('tells the catalogue the same as the plan it came from: no fill counts twice', () => {
+    const pouredMl = expected + 60;
+    const fromPlan = learnCatalogue([{ loop, pouredMl }]);
+    expect(learnCatalogue([{ loop: withOwnFill(loop, pouredMl), pouredMl }])).toEqual(fromPlan);
   });
 });
 

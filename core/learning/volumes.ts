@@ -2,7 +2,7 @@ import { findCataloguePart } from '../catalogue/parts.js';
 import { prepareSparse } from '../flow/sparse.js';
 import type { LoopFile } from '../loops/loopFile.js';
 import { reservoirMarks } from '../loops/marks.js';
-import { COMPONENT_SD_SHARE, loopVolume, type Volume } from '../loops/volume.js';
+import { COMPONENT_SD_SHARE, componentSdMl, loopVolume, type Volume } from '../loops/volume.js';
 
 export const LEARNING = {
   /** share of a volume by which two pieces of one catalogue item differ (general estimate) */
@@ -12,6 +12,8 @@ export const LEARNING = {
   jugMl: 5,
   /** mL; gas that is still in the loop when a fill is signed off */
   gasLeftMl: 8,
+  /** standard deviations of a difference beyond which a fill says that something is wrong, not what a part holds */
+  mostSurprise: 3,
 } as const;
 
 /** A signed-off first fill: the loop as built and what went in. */
@@ -55,6 +57,36 @@ export function learnFromFill(loop: LoopFile, pouredMl: number): Volume[] {
   });
 }
 
+/**
+ * The loop with what its own first fill told of its parts; each keeps what was thought before. A total that the plan cannot
+ * explain (a leak, another radiator) teaches nothing: the loop comes back as it is.
+ */
+export function withOwnFill(loop: LoopFile, pouredMl: number): LoopFile {
+  const { sdMl, volumeMl } = loopVolume(loop);
+  const surprise = Math.abs(pouredMl + cushionMl(loop) - volumeMl) / Math.sqrt(sdMl ** 2 + pouredVariance(pouredMl));
+  if (pouredMl <= 0 || surprise > LEARNING.mostSurprise) return loop;
+  const learned = learnFromFill(loop, pouredMl);
+  return {
+    ...loop,
+    components: loop.components.map((part, index) => {
+      const { volumeMl: ml, sdMl: sd } = learned[index] as Volume;
+      const before = part.learned ?? { prior_ml: part.volume_ml, prior_sd_ml: componentSdMl(part), fills: 0 };
+      if (before.prior_sd_ml === 0) return part;
+      // a reservoir cannot hold less than its marks say
+      const volume_ml = Math.max(part.max_fill_ml ?? 0, Math.round(ml * 10) / 10);
+      return { ...part, volume_ml, volume_sd_ml: Math.round(sd * 10) / 10, learned: { ...before, fills: before.fills + 1 } };
+    }),
+  };
+}
+
+/** The loop as it was thought to be before its own fills: the same fill must not be counted twice. */
+const beforeOwnFills = (loop: LoopFile): LoopFile => ({
+  ...loop,
+  components: loop.components.map((part) =>
+    part.learned ? { ...part, volume_ml: part.learned.prior_ml, volume_sd_ml: part.learned.prior_sd_ml } : part,
+  ),
+});
+
 /** A fill as one equation: counts of catalogue items, and what the rest of the loop leaves for them. */
 interface Equation {
   readonly counts: ReadonlyMap<string, number>;
@@ -62,7 +94,8 @@ interface Equation {
   readonly variance: number;
 }
 
-function equationOf({ loop, pouredMl }: ObservedFill): Equation {
+function equationOf({ loop: filled, pouredMl }: ObservedFill): Equation {
+  const loop = beforeOwnFills(filled);
   const { parts } = loopVolume(loop);
   const counts = new Map<string, number>();
   let restMl = pouredMl + cushionMl(loop);

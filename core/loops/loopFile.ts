@@ -43,7 +43,15 @@ export interface LoopComponent {
   may_stand?: readonly string[];
   /** tube each port's fitting takes */
   port_fits?: Record<string, { bore_mm: number; outer_mm: number; soft?: boolean }>;
+  learned?: LearnedFrom;
   [unknownField: string]: unknown;
+}
+
+/** What a part was thought to hold before the loop's own fills, and how many of those there were. */
+export interface LearnedFrom {
+  prior_ml: number;
+  prior_sd_ml: number;
+  fills: number;
 }
 
 export interface LoopTube {
@@ -61,12 +69,22 @@ export interface LoopTube {
   [unknownField: string]: unknown;
 }
 
+/** A case as a loop file carries it, so that the file can be drawn without the workshop it came from. */
+export interface CaseInFile {
+  name: string;
+  depth_mm: number;
+  height_mm: number;
+  width_mm: number;
+  /** where parts of a place are mounted */
+  mounts?: Record<string, Point>;
+}
+
 export interface LoopFile {
   format: typeof LOOP_FORMAT;
   version: typeof LOOP_VERSION;
   name?: string;
-  /** key of the case it is drawn in */
-  case?: string;
+  /** the case it is drawn in: key of a general outline, or the outline itself */
+  case?: string | CaseInFile;
   /** z of the side panel's inside: nothing may stand beyond it */
   panel_z_mm?: number;
   components: LoopComponent[];

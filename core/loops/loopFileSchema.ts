@@ -47,6 +47,11 @@ const component = Joi.object({
       soft: Joi.boolean(),
     }),
   ),
+  learned: Joi.object({
+    prior_ml: volumeMl().required(),
+    prior_sd_ml: volumeMl().required(),
+    fills: Joi.number().integer().min(1).max(1000).required(),
+  }).unknown(true),
 }).unknown(true);
 
 const tube = Joi.object({
@@ -66,7 +71,16 @@ export const loopFileSchema = Joi.object({
   format: Joi.string().valid(LOOP_FORMAT).required(),
   version: Joi.number().valid(LOOP_VERSION).required(),
   name: Joi.string().allow('').max(200),
-  case: Joi.string().max(40),
+  case: Joi.alternatives(
+    Joi.string().max(40),
+    Joi.object({
+      name: Joi.string().min(1).max(120).required(),
+      depth_mm: finite().greater(0).max(MOST.lengthMm).required(),
+      height_mm: finite().greater(0).max(MOST.lengthMm).required(),
+      width_mm: finite().greater(0).max(MOST.lengthMm).required(),
+      mounts: Joi.object().pattern(identifier, point).max(40),
+    }).unknown(true),
+  ),
   panel_z_mm: coordinate,
   components: Joi.array().items(component).max(5000).required(),
   tubes: Joi.array().items(tube).max(10_000).required(),

@@ -1,6 +1,8 @@
 import { freshId } from '../loops/chain.js';
-import type { LoopComponent, LoopFile, LoopTube, Point, PortRef } from '../loops/loopFile.js';
+import type { LoopFile, LoopTube, Point, PortRef } from '../loops/loopFile.js';
 import { makeComponent, type CataloguePart, type TubeKind } from '../catalogue/parts.js';
+import { caseOf, mountOf } from './cases.js';
+import { changePart } from '../catalogue/edit.js';
 import type { Place } from '../catalogue/places.js';
 
 /** Edits of a loop drawn true to size. Every function gives a new loop; the one given stays as it is. */
@@ -42,10 +44,6 @@ export function movePart(loop: LoopFile, id: string, by: Point): LoopFile {
     }),
     tubes: loop.tubes.map((tube) => (touches(tube, id) ? drawnAnew(tube) : tube)),
   };
-}
-
-export function changePart(loop: LoopFile, id: string, change: Partial<LoopComponent>): LoopFile {
-  return { ...loop, components: loop.components.map((component) => (component.id === id ? { ...component, ...change } : component)) };
 }
 
 /** Sets one port's position. */
@@ -90,11 +88,15 @@ export function addTube(loop: LoopFile, from: PortRef, to: PortRef, kind: TubeKi
   return { ...loop, tubes: [...loop.tubes, tube] };
 }
 
-/** A catalogue part in its usual place; runs are drawn to it afterwards. */
+/** A catalogue part where its case mounts it, or else in its usual place; runs are drawn to it afterwards. */
 export function placePart(loop: LoopFile, part: CataloguePart, place: Place): { loop: LoopFile; id: string } {
   const taken = new Set([...loop.components, ...loop.tubes].map(({ id }) => id));
   const component = makeComponent(part, place, freshId(taken, `${part.kind}-${place}`));
-  return { loop: { ...loop, components: [...loop.components, component] }, id: component.id };
+  const placed = { ...loop, components: [...loop.components, component] };
+  const mount = caseOf(loop).mounts[place];
+  if (!mount) return { loop: placed, id: component.id };
+  const usual = mountOf(component);
+  return { loop: movePart(placed, component.id, [mount[0] - usual[0], mount[1] - usual[1], mount[2] - usual[2]]), id: component.id };
 }
 
 /** Removes a part with the runs that end at it, or a run. */

@@ -8,6 +8,7 @@ import { dayIn } from '../../core/units/calendar.js';
 import { openAfterFill } from '../due-dates/open.js';
 import { idFrom, type Ask } from '../http/context.js';
 import { DomainError, notFound } from '../http/errors.js';
+import { withOwnFill } from '../../core/learning/volumes.js';
 import { insertRevision } from '../loops/revisions.js';
 import { loop, loopRevision } from '../loops/tables.js';
 import { customer, job, system } from '../systems/tables.js';
@@ -35,7 +36,7 @@ export async function signOff(ask: Ask, input: SignOffInput) {
   const event = await insertEvent(ask, { id: input.id, runId, seq: before.length + 1, at: now, body, by: account.personName });
   const events: RunEvent[] = [...before, event];
   const state = replay(row.procedure, events);
-  const asBuilt = await markAsBuilt(ask, row);
+  const asBuilt = await markAsBuilt(ask, row, pouredMl(state));
   const filledOn = dayIn(account.timeZone, new Date(state.pours.at(-1)?.at ?? now.toISOString()));
   const [names] = await scope
     .select({ systemId: system.id, systemName: system.name, owner: customer.name, loopName: loop.name })
@@ -66,8 +67,8 @@ export async function signOff(ask: Ask, input: SignOffInput) {
 
 type RunRow = typeof run.$inferSelect;
 
-/** What was commissioned is what was built: a planned revision gets its "as built" twin, unless somebody revised it meanwhile. */
-async function markAsBuilt({ scope, account, clock }: Ask, row: RunRow): Promise<typeof loopRevision.$inferSelect> {
+/** What was commissioned is what was built: a planned revision gets its "as built" twin, with what its first fill told of its parts. */
+async function markAsBuilt({ scope, account, clock }: Ask, row: RunRow, firstFillMl: number): Promise<typeof loopRevision.$inferSelect> {
   const [own] = await scope.select().from(loopRevision).where(eq(loopRevision.id, row.revisionId));
   if (!own) throw notFound('loop revision');
   if (own.kind !== 'planned') return own;
@@ -77,14 +78,15 @@ async function markAsBuilt({ scope, account, clock }: Ask, row: RunRow): Promise
     .where(eq(loopRevision.loopId, row.loopId))
     .orderBy(desc(loopRevision.number))
     .limit(1);
+  const file = withOwnFill(own.file, firstFillMl);
   return insertRevision(scope, {
     workshopId: account.workshopId,
     loopId: row.loopId,
     number: (newest?.number ?? own.number) + 1,
     kind: 'as-built',
-    reason: 'as commissioned',
+    reason: file === own.file ? 'as commissioned' : `as commissioned; volumes learned from ${Math.round(firstFillMl)} mL poured`,
     personId: account.personId,
-    file: own.file,
+    file,
     at: clock.now(),
   });
 }

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { check, date, doublePrecision, foreignKey, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { workshop } from '../accounts/tables.js';
+import type { Glycol } from '../../core/flow/fluids.js';
 import { owned, tenantWalls } from '../database/columns.js';
 
 export const coolantProduct = pgTable(
@@ -15,6 +16,10 @@ export const coolantProduct = pgTable(
     targetFraction: doublePrecision('target_fraction'),
     bottleMl: doublePrecision('bottle_ml').notNull(),
     sheetLifeMonths: doublePrecision('sheet_life_months'),
+    /** 'ethylene' or 'propylene'; null for water with additives */
+    glycol: text('glycol').$type<Glycol>(),
+    /** mass fraction in the finished coolant */
+    glycolFraction: doublePrecision('glycol_fraction'),
   },
   (t) => [
     foreignKey({ name: 'coolant_product_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),
@@ -25,6 +30,8 @@ export const coolantProduct = pgTable(
     check('coolant_concentrate_has_target', sql`form <> 'concentrate' or target_fraction is not null`),
     check('coolant_bottle_positive', sql`bottle_ml > 0`),
     check('coolant_life_positive', sql`sheet_life_months > 0`),
+    check('coolant_glycol_whole', sql`(glycol is null) = (glycol_fraction is null)`),
+    check('coolant_glycol_known', sql`glycol in ('ethylene', 'propylene') and glycol_fraction > 0 and glycol_fraction <= 0.6`),
     ...tenantWalls('coolant_product', t),
   ],
 );

@@ -1,3 +1,5 @@
+import type { CaseOutline } from '../../core/workbench/cases.js';
+
 /** Invented people, machines and coolants of the demo workshop. Any likeness is chance. */
 
 export const DEMO_SIGN_IN = { email: 'lead@fernhollow.example', password: 'towel-under-joint' } as const;
@@ -99,6 +101,8 @@ export const DEMO_COOLANTS = [
     targetFraction: 0.25,
     bottleMl: 500,
     sheetLifeMonths: null,
+    glycol: 'ethylene',
+    glycolFraction: 0.27,
   },
   {
     name: 'Stillbrook Blue',
@@ -108,6 +112,8 @@ export const DEMO_COOLANTS = [
     targetFraction: null,
     bottleMl: 1000,
     sheetLifeMonths: 18,
+    glycol: 'propylene',
+    glycolFraction: 0.3,
   },
   {
     name: 'Emberlow Red',
@@ -117,6 +123,8 @@ export const DEMO_COOLANTS = [
     targetFraction: null,
     bottleMl: 1000,
     sheetLifeMonths: 12,
+    glycol: 'ethylene',
+    glycolFraction: 0.25,
   },
   {
     name: 'Chalkdown Pastel White',
@@ -155,6 +163,12 @@ export const DEMO_COOLANTS = [
     sheetLifeMonths: null,
   },
 ] as const;
+
+/** Cases this workshop builds in often, measured inside, with where it mounts radiators and boards. */
+export const DEMO_CASES: readonly CaseOutline[] = [
+  { label: 'Tall tower, glass side', depthMm: 480, heightMm: 560, widthMm: 225, mounts: { roof: [35, 552, 18], front: [472, 70, 18] } },
+  { label: 'Small cube, two chambers', depthMm: 345, heightMm: 290, widthMm: 275, mounts: { roof: [20, 284, 40], front: [338, 20, 40] } },
+];
 
 export const SERVICE_NOTES = [
   'Drained through the low valve, two turns.',

@@ -9,6 +9,7 @@ import { hashPassword } from '../accounts/password.js';
 import { startRun } from '../commissioning/runs.js';
 import { signOff } from '../commissioning/signOff.js';
 import { run, runEvent } from '../commissioning/tables.js';
+import { caseTemplate } from '../workbench/tables.js';
 import { coolantBatch, coolantProduct } from '../coolants/tables.js';
 import type { Database, Scope } from '../database/client.js';
 import { DEFAULT_POLICY, setPolicy } from '../due-dates/policies.js';
@@ -25,6 +26,7 @@ import {
   CASES,
   COMPANIES,
   DEMO_BENCHES,
+  DEMO_CASES,
   DEMO_COOLANTS,
   DEMO_PEOPLE,
   DEMO_SIGN_IN,
@@ -83,6 +85,7 @@ async function makeWorkshop(scope: Scope, clock: Clock, passwordHash: string): P
     .insert(bench)
     .values(DEMO_BENCHES.map((name, index) => ({ workshopId, name, position: index + 1 })))
     .returning();
+  await scope.insert(caseTemplate).values(DEMO_CASES.map((each) => ({ workshopId, ...each })));
   const products = await scope
     .insert(coolantProduct)
     .values(DEMO_COOLANTS.map((each) => ({ workshopId, ...each })))

@@ -6,6 +6,7 @@ import { accountRoutes, openRoutes, SIGN_IN_LIMIT, type SignInLimit } from '../a
 import { sessions } from '../accounts/session.js';
 import { runRoutes } from '../commissioning/routes.js';
 import { coolantRoutes } from '../coolants/routes.js';
+import { workbenchRoutes } from '../workbench/routes.js';
 import { openDatabase } from '../database/client.js';
 import { dueRoutes } from '../due-dates/routes.js';
 import { healthRoute, type Readiness } from '../health/routes.js';
@@ -64,6 +65,7 @@ function api(app: App, parts: ServerParts): Router {
   const routes = routesOn(router, app);
   accountRoutes(routes);
   coolantRoutes(routes);
+  workbenchRoutes(routes);
   systemRoutes(routes);
   loopRoutes(routes);
   learningRoutes(routes);

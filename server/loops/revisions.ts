@@ -6,7 +6,7 @@ import type { RevisionKind } from '../../core/loops/revisionKinds.js';
 import { componentSdMl, loopVolume } from '../../core/loops/volume.js';
 import { refuse } from '../../core/checking/check.js';
 import { person } from '../accounts/tables.js';
-import { run } from '../commissioning/tables.js';
+import { baseline, run } from '../commissioning/tables.js';
 import { coolantProduct } from '../coolants/tables.js';
 import type { Scope } from '../database/client.js';
 import { idFrom, type Ask } from '../http/context.js';
@@ -141,6 +141,9 @@ export async function reviseLoop(ask: Ask, input: RevisionCreate) {
   return loadLoop(scope, loopId);
 }
 
+/** Baselines that travel with a loop: what was measured last says how its blocks do now. */
+const NEWEST_BASELINES = 12;
+
 /** A loop with its newest revision and the list of all. */
 export async function loadLoop(scope: Scope, loopId: string) {
   const [row] = await scope
@@ -176,7 +179,14 @@ export async function loadLoop(scope: Scope, loopId: string) {
     .select({ id: run.id })
     .from(run)
     .where(and(eq(run.loopId, loopId), eq(run.state, 'active')));
-  return { ...row, revisions, file: newest.file, activeRunId: active?.id ?? null };
+  const measured = await scope
+    .select({ reading: baseline.reading, at: baseline.takenAt })
+    .from(baseline)
+    .innerJoin(loopRevision, eq(loopRevision.id, baseline.revisionId))
+    .where(eq(loopRevision.loopId, loopId))
+    .orderBy(desc(baseline.takenAt))
+    .limit(NEWEST_BASELINES);
+  return { ...row, revisions, file: newest.file, activeRunId: active?.id ?? null, baselines: measured };
 }
 
 export async function loadRevision(scope: Scope, loopId: string, number: number) {

@@ -54,13 +54,15 @@ test('turning the case and a handle answer at once; the advised plan is stepped 
   await page.getByLabel('Pump speed').fill('0.4');
   await expect.poll(flow).toBeLessThan(fast);
 
-  // heat: the quiet point, and a variant kept beside the next
+  // heat: the quiet point; then two variants side by side
   await page.getByRole('button', { name: 'Heat' }).click();
   await expect(big).toContainText('°C');
-  await page.getByRole('button', { name: 'Keep this as variant A' }).click();
-  await page.getByLabel('Fan speed').fill('1');
-  await expect(page.getByText(/^−\d+\.\d K$/).first()).toBeVisible();
+  await page.getByLabel('Fan speed').fill('0.8');
   await snap(page, 'profile-heat');
+  await page.getByRole('button', { name: 'Compare' }).click();
+  await page.getByLabel('Fan speed of B').fill('1');
+  await expect(page.getByText(/^−\d+\.\d K$/).first()).toBeVisible();
+  await snap(page, 'profile-compare');
   expect(complaints).toEqual([]);
 });
 

@@ -126,6 +126,8 @@ export class Visitor {
     this.send<T>('POST', `/api${path}`, body, key ? { 'idempotency-key': key } : {});
   put = <T = Record<string, never>>(path: string, body: unknown): Promise<Answer<T>> => this.send<T>('PUT', `/api${path}`, body);
 
+  delete = <T = Record<string, never>>(path: string): Promise<Answer<T>> => this.send<T>('DELETE', `/api${path}`);
+
   async signIn(email: string, password = PASSWORD): Promise<Answer<{ token: string }>> {
     const answer = await this.post<{ token: string }>('/session', { email, password });
     if (answer.status === 201) this.token = answer.body.token;

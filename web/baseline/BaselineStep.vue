@@ -74,7 +74,7 @@ function enter(): void {
       <v-combobox v-model="form.setting" :items="settings" label="Setting" />
       <v-text-field v-model="form.workload" label="Workload" placeholder="render and graphics together" />
       <NumberField v-model="form.durationMinutes" label="Lasted" unit="min" />
-      <NumberField v-model="form.powerW" label="Load power" unit="W" />
+      <NumberField v-model="form.powerW" label="Power into that part" unit="W" />
       <v-combobox v-model="form.sensor" :items="sensors" label="Sensor" />
       <v-select v-model="form.statistic" :items="statistics" label="Statistic" />
       <NumberField v-model="form.partC" label="Part" unit="°C" />

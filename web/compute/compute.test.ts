@@ -8,7 +8,8 @@ import { settle } from '../../tests/screens/mountScreen.js';
 import exampleText from '../../examples/two-radiators.json?raw';
 import twoLoopsText from '../../examples/two-loops-one-case.json?raw';
 import noReservoirText from '../../examples/no-reservoir.json?raw';
-import { TwinEngine } from './twinEngine.js';
+import { swapBlocks } from '@core/heat/variants.js';
+import { TwinEngine, type QuietQuestion } from './twinEngine.js';
 import { useAnswer, useTwin, useTwinAnswer } from './useTwin.js';
 
 const read = (text: string): LoopFile => readLoopFile(JSON.parse(text));
@@ -39,6 +40,9 @@ function slowly<T>(): { ask: (state: T) => Promise<string>; asked: T[]; answer: 
 const { process } = globalThis as unknown as {
   process: Record<'once' | 'off', (event: 'unhandledRejection', listener: (reason: unknown) => void) => void>;
 };
+
+/** radiators as usual for their place, blocks as estimated */
+const USUAL = { air: {}, blockFactors: {} };
 
 describe('asking again whenever something changes', () => {
   it('asks one question at a time, and the last state always gets its answer', async () => {
@@ -176,18 +180,35 @@ describe('the twin of one loop', () => {
   });
 
   it('gives the second block of the way the warmer liquid, whichever that is', () => {
-    const question = { pumpSpeed: 1, fanSpeed: 0.6, roomC: 22, caseHeatW: 40, loadsW: { cpu: 150, gpu: 300 } };
-    const inlet = (id: string, swapped: boolean): number =>
-      engine.heat({ ...question, swapped })?.result.parts.find((part) => part.id === id)?.coolantInC as number;
-    expect(inlet('cpu', false)).toBeGreaterThan(inlet('gpu', false));
-    expect(inlet('gpu', true)).toBeGreaterThan(inlet('cpu', true));
+    const question = { pumpSpeed: 1, fanSpeed: 0.6, roomC: 22, caseHeatW: 40, loadsW: { cpu: 150, gpu: 300 }, ...USUAL };
+    const swapped = engineOf(swapBlocks(read(exampleText)));
+    const inlet = (id: string, of: TwinEngine): number =>
+      of.heat(question)?.result.parts.find((part) => part.id === id)?.coolantInC as number;
+    expect(inlet('cpu', engine)).toBeGreaterThan(inlet('gpu', engine));
+    expect(inlet('gpu', swapped)).toBeGreaterThan(inlet('cpu', swapped));
   });
 
   it('finds a quiet point that depends on limits, not on the speeds of now', () => {
-    const question = { roomC: 22, caseHeatW: 40, loadsW: { cpu: 150, gpu: 300 }, swapped: false };
+    const question = { roomC: 22, caseHeatW: 40, loadsW: { cpu: 150, gpu: 300 }, ...USUAL };
     const relaxed = engine.quietPoint({ ...question, limitsC: { cpu: 85, gpu: 75 } })?.best;
     const strict = engine.quietPoint({ ...question, limitsC: { cpu: 62, gpu: 58 } })?.best;
     expect(relaxed?.fanSpeed).toBeLessThanOrEqual(strict?.fanSpeed ?? 1);
     expect(engine.quietPoint({ ...question, limitsC: { cpu: 23, gpu: 23 } })?.best).toBeNull();
+  });
+
+  it('needs faster fans behind a blocked front', () => {
+    const question = { roomC: 22, caseHeatW: 40, loadsW: { cpu: 150, gpu: 300 }, blockFactors: {}, limitsC: { cpu: 75, gpu: 62 } };
+    const fans = (air: QuietQuestion['air']): number => engine.quietPoint({ ...question, air })?.best?.fanSpeed ?? 1;
+    const open = { from: 'room', to: 'out', blockage: 0 } as const;
+    const blocked = { front: { ...open, blockage: 0.6 }, top: { ...open, blockage: 0.6 } };
+    expect(fans(blocked)).toBeGreaterThan(fans({ front: open, top: open }));
+  });
+
+  it('loses more pressure in the runs to a thick coolant than to water', () => {
+    const thick = new TwinEngine();
+    thick.load(read(exampleText), { glycol: 'propylene', massFraction: 0.5 });
+    const run = read(exampleText).tubes[2]?.id as string;
+    const kpa = (of: TwinEngine): number => Number.parseFloat(of.figures('pressure', 1, {})?.get(run) ?? '0');
+    expect(kpa(thick)).toBeGreaterThan(kpa(engine));
   });
 });

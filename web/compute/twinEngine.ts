@@ -8,15 +8,14 @@ import { simulateFill, type FillSimulation } from '@core/filling/fillSimulation.
 import { fillByGravity, type GravityFill } from '@core/filling/gravityFill.js';
 import { uncoverAngles, type UncoverAngle } from '@core/filling/outletAngle.js';
 import { prepareFlow, solveFlow, solvePrepared, type FlowResult, type PreparedFlow } from '@core/flow/flow.js';
-import { waterAt } from '@core/flow/fluids.js';
+import { heatCapacityOf, liquidAt, WATER, type Liquid } from '@core/flow/fluids.js';
 import { pumpsWithoutCurve } from '@core/flow/network.js';
 import { fullContents } from '@core/geometry/contents.js';
 import { buildNetwork, vesselsWithoutBox, type GeometricNetwork } from '@core/geometry/network.js';
 import { STANDING, type StandingName, type Tilt } from '@core/geometry/orientation.js';
 import { turnNetwork } from '@core/geometry/turned.js';
 import { findQuietPoint, type QuietSearch } from '@core/heat/quietPoint.js';
-import { solveHeat, usualAir, type HeatResult } from '@core/heat/steady.js';
-import { swapBlocks } from '@core/heat/variants.js';
+import { airOf, solveHeat, type AirPath, type HeatResult } from '@core/heat/steady.js';
 import { partName, type LoopFile } from '@core/loops/loopFile.js';
 import { reservoirMarks } from '@core/loops/marks.js';
 import { unrollTurned, type UnrolledLoop } from '@core/profile/unroll.js';
@@ -60,8 +59,10 @@ interface LoadQuestion {
   readonly roomC: number;
   readonly loadsW: Readonly<Record<string, number>>;
   readonly caseHeatW: number;
-  /** the first two blocks of the way change places */
-  readonly swapped: boolean;
+  /** of radiators that do not breathe as usual for their place */
+  readonly air: Readonly<Record<string, AirPath>>;
+  /** of blocks whose resistance was measured */
+  readonly blockFactors: Readonly<Record<string, number>>;
 }
 
 export interface HeatQuestion extends LoadQuestion {
@@ -75,25 +76,32 @@ export interface QuietQuestion extends LoadQuestion {
 
 export interface HeatAnswer extends Scene {
   readonly flowLph: number;
+  readonly flow: FlowResult;
   readonly result: HeatResult;
 }
+
+/** °C of the liquid on the bench, and under load in the machine */
+const ROOM_WARM_C = 25;
+const LOADED_C = 35;
 
 /** The twin of one loop: everything a screen asks of it. Lives in a worker; the tests use it as it is. */
 export class TwinEngine {
   private loop: LoopFile | null = null;
   private network: GeometricNetwork | null = null;
   private flow: PreparedFlow | null = null;
+  private liquid: Liquid = WATER;
 
   /** @returns what keeps the twin from computing, in words, or null */
-  load(loop: LoopFile): string | null {
+  load(loop: LoopFile, liquid: Liquid = WATER): string | null {
     this.loop = loop;
+    this.liquid = liquid;
     this.network = null;
     this.flow = null;
     const boxless = vesselsWithoutBox(loop)[0];
     if (boxless) return `${partName(boxless)} has no box: say where its inside begins and ends, then its liquid has a height.`;
     if (loop.components.length === 0) return 'There are no parts yet.';
     this.network = buildNetwork(loop);
-    if (pumpsWithoutCurve(loop).length === 0) this.flow = prepareFlow(loop, waterAt(25));
+    if (pumpsWithoutCurve(loop).length === 0) this.flow = prepareFlow(loop, liquidAt(liquid, ROOM_WARM_C));
     return null;
   }
 
@@ -145,7 +153,7 @@ export class TwinEngine {
     const reservoirs = loop.components.filter(({ kind }) => kind === 'reservoir');
     const reservoir = reservoirs.find(({ id }) => id === reservoirId) ?? reservoirs[0];
     if (!reservoir || !this.flow) return { simulation: null, gravity: reservoir ? null : fillByGravity(loop), scenes: [], uncovers: [] };
-    const simulation = simulateFill(loop, waterAt(25), reservoir);
+    const simulation = simulateFill(loop, liquidAt(this.liquid, ROOM_WARM_C), reservoir);
     const turned = turnNetwork(network, STANDING.upright);
     const unrolled = unrollTurned(turned, loop);
     const states = [simulation.passive, ...simulation.pulses.flatMap(({ atStop, settled }) => [atStop, settled])];
@@ -200,12 +208,12 @@ export class TwinEngine {
    * What to write beside each part and run of a drawing: flow, loss of pressure, or the coolant's temperature where it
    * leaves. null where it cannot be told.
    */
-  figures(kind: FigureKind, pumpSpeed: number, loadsW: Readonly<Record<string, number>>): ReadonlyMap<string, string> | null {
+  figures(kind: FigureKind, pumpSpeed: number, loadsW: Readonly<Record<string, number>>, fanSpeed = 1): ReadonlyMap<string, string> | null {
     const { loop } = this.loaded();
     if (!this.flow) return null;
     const flow = solvePrepared(this.flow, Object.fromEntries(this.flow.network.pumpIds.map((id) => [id, pumpSpeed])));
     if (kind === 'temperature') {
-      const { end, parts } = solveHeat(loop, flow, { roomC: 24, fluid: waterAt(35), loadsW, air: {}, caseHeatW: 60 });
+      const { end, parts } = solveHeat(loop, flow, { roomC: 24, ...this.warm(), loadsW, air: airOf(loop, fanSpeed), caseHeatW: 60 });
       return end === 'solved' ? new Map(parts.map(({ id, coolantOutC }) => [id, `${coolantOutC.toFixed(1)} °C`])) : null;
     }
     return new Map(
@@ -216,33 +224,32 @@ export class TwinEngine {
     );
   }
 
-  /** The loop as it is, or with its first two blocks swapped; null where a pump has no curve. */
-  private variant(swapped: boolean): LoopFile | null {
-    const loop = swapped ? swapBlocks(this.loaded().loop) : this.loaded().loop;
-    return pumpsWithoutCurve(loop).length > 0 ? null : loop;
+  /** The liquid as it is under load. */
+  private warm() {
+    return { fluid: liquidAt(this.liquid, LOADED_C), heatCapacity: heatCapacityOf(this.liquid) };
   }
 
-  /** Steady temperatures. */
-  heat({ pumpSpeed, fanSpeed, roomC, loadsW, caseHeatW, swapped }: HeatQuestion): HeatAnswer | null {
-    const loop = this.variant(swapped);
-    if (!loop) return null;
-    const fluid = waterAt(35);
+  /** Steady temperatures; null where a pump has no curve. */
+  heat({ pumpSpeed, fanSpeed, air, ...conditions }: HeatQuestion): HeatAnswer | null {
+    const { loop, network } = this.loaded();
+    if (pumpsWithoutCurve(loop).length > 0) return null;
+    const warm = this.warm();
     const speeds = Object.fromEntries(loop.components.filter(({ kind }) => kind === 'pump').map(({ id }) => [id, pumpSpeed]));
-    const flow = solveFlow(loop, { fluid, speeds, closed: [] });
-    const radiators = loop.components.filter(({ kind }) => kind === 'radiator');
-    const air = Object.fromEntries(radiators.map((part) => [part.id, usualAir(part, fanSpeed)]));
-    const turned = turnNetwork(buildNetwork(loop), STANDING.upright);
+    const flow = solveFlow(loop, { fluid: warm.fluid, speeds, closed: [] });
+    const turned = turnNetwork(network, STANDING.upright);
     return {
       unrolled: unrollTurned(turned, loop),
-      picture: pictureOfContents(turned, fullContents(turned.network)),
+      picture: pictureOfContents(turned, fullContents(network)),
       flowLph: Math.max(0, ...[...flow.links.values()].map(({ flowLph }) => Math.abs(flowLph))),
-      result: solveHeat(loop, flow, { roomC, fluid, loadsW, caseHeatW, air }),
+      flow,
+      result: solveHeat(loop, flow, { ...conditions, ...warm, air: airOf(loop, fanSpeed, air) }),
     };
   }
 
   /** The quietest speeds that keep the limits; does not depend on the speeds of now. */
-  quietPoint({ roomC, loadsW, caseHeatW, swapped, limitsC }: QuietQuestion): QuietSearch | null {
-    const loop = this.variant(swapped);
-    return loop && findQuietPoint(loop, { roomC, fluid: waterAt(35), loadsW, caseHeatW }, limitsC);
+  quietPoint({ limitsC, air, ...conditions }: QuietQuestion): QuietSearch | null {
+    const { loop } = this.loaded();
+    if (pumpsWithoutCurve(loop).length > 0) return null;
+    return findQuietPoint(loop, { ...conditions, ...this.warm() }, limitsC, air);
   }
 }

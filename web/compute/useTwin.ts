@@ -1,5 +1,6 @@
 import { wrap, type Remote } from 'comlink';
 import { onScopeDispose, ref, shallowRef, watch, type Ref, type ShallowRef } from 'vue';
+import { WATER, type Liquid } from '@core/flow/fluids.js';
 import type { LoopFile } from '@core/loops/loopFile.js';
 import { TwinEngine } from './twinEngine.js';
 
@@ -12,7 +13,8 @@ export interface Twin {
   readonly problem: Ref<string | null>;
 }
 
-export function useTwin(loop: () => LoopFile | null): Twin {
+/** @param liquid what the loop holds; water until it is chosen */
+export function useTwin(loop: () => LoopFile | null, liquid: () => Liquid = () => WATER): Twin {
   const loaded = ref(0);
   const problem = ref<string | null>(null);
   let worker: Worker | null = null;
@@ -23,11 +25,11 @@ export function useTwin(loop: () => LoopFile | null): Twin {
     engine = wrap<TwinEngine>(worker);
   }
   watch(
-    loop,
-    async (file) => {
+    [loop, liquid] as const,
+    async ([file, holds]) => {
       if (!file) return;
       // a worker is handed a copy: a reactive object cannot be sent
-      problem.value = await engine.load(JSON.parse(JSON.stringify(file)) as LoopFile);
+      problem.value = await engine.load(JSON.parse(JSON.stringify(file)) as LoopFile, { ...holds });
       if (problem.value === null) loaded.value += 1;
     },
     { immediate: true },

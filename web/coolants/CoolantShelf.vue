@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { onMounted, reactive, ref } from 'vue';
 import { COOLANT_CLASSES, COOLANT_CLASS_KEYS, type CoolantClass } from '@core/coolants/classes.js';
+import { liquidWords } from '@core/flow/fluids.js';
 import { formatMl } from '@core/units/display.js';
 import { call } from '../http/api.js';
 import { useSubmit } from '../http/useSubmit.js';
@@ -24,8 +25,15 @@ const blank = () => ({
   percent: null as number | null,
   bottleMl: 1000 as number | null,
   sheetLifeMonths: null as number | null,
+  glycol: null as 'ethylene' | 'propylene' | null,
+  glycolPercent: null as number | null,
 });
 const form = reactive(blank());
+const GLYCOLS = [
+  { value: null, title: 'none, or not on its sheet' },
+  { value: 'ethylene', title: 'ethylene glycol' },
+  { value: 'propylene', title: 'propylene glycol' },
+];
 const classes = COOLANT_CLASS_KEYS.map((value) => ({ value, title: COOLANT_CLASSES[value].label }));
 
 function lifeWords(product: Product): string {
@@ -37,10 +45,14 @@ function lifeWords(product: Product): string {
 }
 
 async function add(): Promise<void> {
-  const { percent, ...rest } = form;
+  const { percent, glycolPercent, ...rest } = form;
   const made = await submit.run((idempotencyKey) =>
     call<Product>('POST', '/coolants', {
-      body: { ...rest, targetFraction: form.form === 'concentrate' && percent !== null ? percent / 100 : null },
+      body: {
+        ...rest,
+        targetFraction: form.form === 'concentrate' && percent !== null ? percent / 100 : null,
+        glycolFraction: form.glycol !== null && glycolPercent !== null ? glycolPercent / 100 : null,
+      },
       idempotencyKey,
     }),
   );
@@ -80,6 +92,14 @@ async function addLot(productId: string): Promise<void> {
       />
       <NumberField v-model="form.bottleMl" label="Bottle" unit="mL" :errors="submit.at('bottleMl')" />
       <NumberField v-model="form.sheetLifeMonths" label="Life by its sheet, if any" unit="months" :errors="submit.at('sheetLifeMonths')" />
+      <v-select v-model="form.glycol" :items="GLYCOLS" label="Holds glycol" />
+      <NumberField
+        v-if="form.glycol !== null"
+        v-model="form.glycolPercent"
+        label="Glycol in the loop, by mass"
+        unit="%"
+        :errors="submit.at('glycolFraction')"
+      />
       <label class="colour">Colour of the liquid <input v-model="form.colour" type="color" /></label>
       <v-btn type="submit" size="large" :loading="submit.busy.value">Add to the shelf</v-btn>
       <p v-if="submit.problem.value" role="alert" class="danger wide">{{ submit.problem.value }}</p>
@@ -92,7 +112,10 @@ async function addLot(productId: string): Promise<void> {
           <p class="quiet figures">
             {{ COOLANT_CLASSES[product.coolantClass].label }} ·
             {{ product.form === 'concentrate' ? `concentrate, ${Math.round((product.targetFraction ?? 0) * 100)} %` : 'ready-mix' }} ·
-            {{ formatMl(product.bottleMl) }} · {{ lifeWords(product) }}
+            {{ formatMl(product.bottleMl) }} · {{ lifeWords(product)
+            }}<template v-if="product.glycol">
+              · {{ liquidWords({ glycol: product.glycol, massFraction: product.glycolFraction ?? 0 }) }}</template
+            >
           </p>
           <p class="figures">
             Lots: {{ product.batches.map((each) => each.lot).join(', ') || 'none' }}

@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
+import { WATER, type Liquid } from '@core/flow/fluids.js';
 import type { CoolantProductInput } from '@core/coolants/schema.js';
 import { get } from '../http/api.js';
 
@@ -18,11 +19,17 @@ export interface Product extends CoolantProductInput {
 /** The workshop's coolants and their open lots. */
 export const useCoolants = defineStore('coolants', () => {
   const products = ref<Product[]>([]);
+  const find = (id: string | null): Product | null => products.value.find((product) => product.id === id) ?? null;
   return {
     products,
     load: async () => {
       products.value = (await get<{ products: Product[] }>('/coolants')).products;
     },
-    find: (id: string | null): Product | null => products.value.find((product) => product.id === id) ?? null,
+    find,
+    /** what a loop filled with it holds; water where nothing is known */
+    liquidOf: (id: string | null): Liquid => {
+      const product = find(id);
+      return product?.glycol ? { glycol: product.glycol, massFraction: product.glycolFraction ?? 0 } : WATER;
+    },
   };
 });

@@ -1,15 +1,17 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue';
+import type { MeasuredBlock } from '@core/heat/measured.js';
+import { usualAir, type AirPath } from '@core/heat/steady.js';
 import { shortName } from '@core/catalogue/names.js';
 import type { LoopFile } from '@core/loops/loopFile.js';
-import type { HeatAnswer } from '../compute/twinEngine.js';
 import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
 import ProfileSheet from '../profile/ProfileSheet.vue';
 import NumberField from '../units/NumberField.vue';
+import RadiatorAir from './RadiatorAir.vue';
 import { usualBlocks } from './usual.js';
 
-/** Temperatures at steady load, with coolant and case air solved together; the quietest speeds; one variant beside another. */
-const props = defineProps<{ loop: LoopFile; twin: Twin; colour: string | null }>();
+/** Temperatures at steady load, with coolant and case air solved together; the quietest speeds. */
+const props = defineProps<{ loop: LoopFile; twin: Twin; colour: string | null; measured: readonly MeasuredBlock[] }>();
 
 const blocks = usualBlocks(props.loop);
 const loads = reactive<Record<string, number | null>>(Object.fromEntries(blocks.map(({ id, loadW }) => [id, loadW])));
@@ -18,8 +20,18 @@ const pumpSpeed = ref(props.loop.components.find(({ kind }) => kind === 'pump')?
 const fanSpeed = ref(0.5);
 const roomC = ref<number | null>(24);
 const caseHeatW = ref<number | null>(60);
-const swapped = ref(false);
-const kept = ref<HeatAnswer | null>(null);
+/** how each radiator breathes: as usual for its place until somebody says otherwise */
+const air = reactive<Record<string, AirPath>>(
+  Object.fromEntries(
+    props.loop.components
+      .filter(({ kind }) => kind === 'radiator')
+      .map((part) => {
+        const { from, to, blockage } = usualAir(part, 1);
+        return [part.id, { from, to, blockage }];
+      }),
+  ),
+);
+const blockFactors = Object.fromEntries(props.measured.map(({ id, factor }) => [id, factor]));
 
 const given = (from: Record<string, number | null>): Record<string, number> =>
   Object.fromEntries(Object.entries(from).filter((entry): entry is [string, number] => entry[1] !== null));
@@ -27,7 +39,8 @@ const carried = () => ({
   roomC: roomC.value ?? 24,
   caseHeatW: Math.max(0, caseHeatW.value ?? 0),
   loadsW: given(loads),
-  swapped: swapped.value,
+  air: Object.fromEntries(Object.entries(air).map(([id, path]) => [id, { ...path }])),
+  blockFactors,
 });
 const heat = useTwinAnswer(
   props.twin,
@@ -44,7 +57,6 @@ const hot = computed(() => heat.value?.result.parts.filter(({ partC }) => partC 
 const hottest = computed(() =>
   hot.value.reduce<(typeof hot.value)[number] | null>((so, each) => ((each.partC ?? 0) > (so?.partC ?? 0) ? each : so), null),
 );
-const keptPart = (id: string) => kept.value?.result.parts.find((part) => part.id === id) ?? null;
 const line = computed(() => {
   const at = new Map<string, number>();
   for (const { id, coolantInC, coolantOutC } of heat.value?.result.parts ?? []) {
@@ -59,10 +71,7 @@ const scale = computed(
   () => Math.max(40, ...hot.value.map(({ partC }) => partC ?? 0), ...Object.values(limits).map((limit) => limit ?? 0)) * 1.05,
 );
 const radiators = computed(() => heat.value?.result.parts.filter(({ air }) => air !== null) ?? []);
-const difference = (now: number, before: number): string => {
-  const by = now - before;
-  return Math.abs(by) < 0.05 ? 'no change' : `${by > 0 ? '+' : '−'}${Math.abs(by).toFixed(1)} K`;
-};
+const isMeasured = (id: string): boolean => Object.hasOwn(blockFactors, id);
 function takeQuiet(): void {
   const best = quiet.value?.best;
   if (!best) return;
@@ -82,7 +91,11 @@ function takeQuiet(): void {
         </p>
         <p>
           <b>{{ Math.round(heat.flowLph) }} L/h</b>, air in the case {{ heat.result.caseAirC.toFixed(1) }} °C.
-          <span class="quiet estimate">Estimates from size and flow, ± 5 K until a baseline is recorded.</span>
+          <span v-if="measured.length === 0" class="quiet estimate">Estimates from size and flow, ± 5 K until a baseline is recorded.</span>
+          <span v-else class="quiet estimate"
+            >{{ measured.map(({ id }) => names.get(id)).join(', ') }} from the recorded baseline, ± 2 K; the rest estimated from size and
+            flow, ± 5 K.</span
+          >
         </p>
         <label class="slide">
           <span
@@ -107,16 +120,10 @@ function takeQuiet(): void {
         <div class="conditions mt-3">
           <NumberField v-model="roomC" label="Room" unit="°C" />
           <NumberField v-model="caseHeatW" label="Air-cooled parts" unit="W" />
-          <v-checkbox v-model="swapped" label="First two blocks swapped" hide-details />
         </div>
       </section>
       <section>
-        <div class="spread">
-          <h2>Parts</h2>
-          <v-btn size="small" variant="outlined" @click="kept = kept ? null : heat">{{
-            kept ? 'Forget variant A' : 'Keep this as variant A'
-          }}</v-btn>
-        </div>
+        <h2>Parts</h2>
         <ul class="plain-list parts">
           <li v-for="each in hot" :key="each.id">
             <span class="name">{{ names.get(each.id) }}</span>
@@ -132,10 +139,7 @@ function takeQuiet(): void {
               <b v-if="limits[each.id] !== null" class="limit" :style="{ left: `${(100 * (limits[each.id] ?? 0)) / scale}%` }" />
             </span>
             <span class="figures"
-              ><b>{{ (each.partC ?? 0).toFixed(1) }} °C</b>
-              <span v-if="keptPart(each.id)?.partC" class="quiet">
-                {{ difference(each.partC ?? 0, keptPart(each.id)?.partC ?? 0) }}</span
-              ></span
+              ><b>{{ (each.partC ?? 0).toFixed(1) }} °C</b> <span class="quiet">{{ isMeasured(each.id) ? '± 2' : '± 5' }}</span></span
             >
             <NumberField v-model="loads[each.id] as number | null" class="small" label="load" unit="W" />
             <NumberField v-model="limits[each.id] as number | null" class="small" label="limit" unit="°C" />
@@ -144,12 +148,15 @@ function takeQuiet(): void {
         <p class="quiet">In the liquid’s colour: the coolant. Beyond it: what the part stands above it. The mark: its limit.</p>
         <h2 class="mt-4">Radiators</h2>
         <ul class="plain-list figures">
-          <li v-for="each in radiators" :key="each.id">
-            {{ names.get(each.id) }}: <b>{{ Math.round(-each.heatW) }} W</b>
-            <span class="quiet"
-              >air {{ each.air?.inC.toFixed(1) }} → {{ each.air?.outC.toFixed(1) }} °C, coolant {{ each.coolantInC.toFixed(1) }} →
-              {{ each.coolantOutC.toFixed(1) }} °C</span
-            >
+          <li v-for="each in radiators" :key="each.id" class="radiator">
+            <p>
+              {{ names.get(each.id) }}: <b>{{ Math.round(-each.heatW) }} W</b>
+              <span class="quiet"
+                >air {{ each.air?.inC.toFixed(1) }} → {{ each.air?.outC.toFixed(1) }} °C, coolant {{ each.coolantInC.toFixed(1) }} →
+                {{ each.coolantOutC.toFixed(1) }} °C</span
+              >
+            </p>
+            <RadiatorAir v-if="air[each.id]" v-model="air[each.id] as AirPath" :name="names.get(each.id) ?? each.id" />
           </li>
         </ul>
       </section>
@@ -168,9 +175,12 @@ function takeQuiet(): void {
 <style scoped src="../profile/panel.css"></style>
 
 <style scoped>
+.radiator {
+  padding: 6px 0;
+}
 .conditions {
   display: grid;
-  grid-template-columns: 1fr 1fr 1.4fr;
+  grid-template-columns: 1fr 1fr;
   gap: 12px;
 }
 .parts {
@@ -178,7 +188,7 @@ function takeQuiet(): void {
 }
 .parts li {
   display: grid;
-  grid-template-columns: 110px 1fr 130px 96px 96px;
+  grid-template-columns: 110px 1fr 104px 96px 96px;
   gap: 12px;
   align-items: center;
   padding: 4px 0;

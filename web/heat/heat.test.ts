@@ -8,16 +8,30 @@ import { usualBlocks } from './usual.js';
 
 const file = readLoopFile(JSON.parse(exampleText));
 
-async function open(change: (loop: typeof file) => void = () => undefined) {
+const MEASURED = { setting: 'load', workload: 'render', durationMinutes: 45, powerW: 150, sensor: 'processor package', statistic: 'peak', panels: 'on', pumpPercent: 80, fanPercent: 50, roomC: 22, partC: 61, coolantC: 34, flowLph: 200, levelMm: null }; // prettier-ignore
+
+async function open(change: (loop: typeof file) => void = () => undefined, more: object = {}, show = 'heat') {
   const loop = structuredClone(file);
   change(loop);
   fakeServer(({ path }) => ({
     status: 200,
     body: path.includes('coolant')
       ? { products: [], batches: [] }
-      : { name: 'Main', systemId: 's', systemName: 'Slate', coolantProductId: null, file: loop },
+      : {
+          name: 'Main',
+          systemId: 's',
+          systemName: 'Slate',
+          coolantProductId: null,
+          file: loop,
+          revisions: [
+            { number: 2, kind: 'change' },
+            { number: 1, kind: 'planned' },
+          ],
+          baselines: [],
+          ...more,
+        },
   }));
-  const screen = mountScreen(ProfileView, { props: { id: 'l' } }, '/loops/l/profile?show=heat');
+  const screen = mountScreen(ProfileView, { props: { id: 'l' } }, `/loops/l/profile?show=${show}`);
   await settle();
   await settle();
   return screen;
@@ -65,16 +79,21 @@ describe('the heat view', () => {
     expect(Math.max(...temperatures)).toBeLessThanOrEqual(80.5);
   });
 
-  it('shows what a change does against the variant that was kept', async () => {
+  it('gets warmer behind a blocked front, and with air the case has warmed', async () => {
     const screen = await open();
-    await press(screen, /Keep this as variant A/);
-    expect(wordsOf(screen)).toContain('no change');
-    await set(screen, 'Fan speed', '1');
-    expect(wordsOf(screen)).toMatch(/−\d+\.\d K/);
-    await set(screen, 'Fan speed', '0.2');
-    expect(wordsOf(screen)).toMatch(/\+\d+\.\d K/);
-    await press(screen, /Forget variant A/);
-    expect(wordsOf(screen)).not.toMatch(/[+−]\d+\.\d K/);
+    const before = hottest(screen);
+    await set(screen, 'Airflow blocked at front', '0.8');
+    const blocked = hottest(screen);
+    expect(blocked).toBeGreaterThan(before);
+    await screen.find('select[aria-label="Air of front"]').setValue('case out');
+    await settle();
+    expect(hottest(screen)).toBeGreaterThan(blocked);
+  });
+
+  it('takes a block’s resistance from the recorded baseline, and says so', async () => {
+    const screen = await open(() => undefined, { baselines: [{ reading: MEASURED }] });
+    expect(wordsOf(screen)).toContain('cpu from the recorded baseline, ± 2 K');
+    expect(wordsOf(screen)).toMatch(/°C ± 2/);
   });
 
   it('says when it cannot tell: no curve, no radiator', async () => {
@@ -86,5 +105,28 @@ describe('the heat view', () => {
       for (const part of loop.components) if (part.kind === 'radiator') part.kind = 'block';
     });
     expect(wordsOf(bare)).toContain('no radiator to give the heat off');
+  });
+});
+
+describe('two variants side by side', () => {
+  const compare = () => open(() => undefined, {}, 'compare');
+
+  it('show what swapping the blocks changes, part by part', async () => {
+    const screen = await compare();
+    const words = wordsOf(screen);
+    expect(words).toContain('A as drawn');
+    expect(words).toContain('B first two blocks swapped');
+    expect(words).toMatch(/gpu the part [\d.]+ → [\d.]+ °C \+\d/);
+    expect(words).toMatch(/cpu the part [\d.]+ → [\d.]+ °C −\d/);
+  });
+
+  it('keep speeds of their own: a slower pump in B lets less through', async () => {
+    const screen = await compare();
+    await press(screen, /^Flow$/);
+    expect(wordsOf(screen)).toMatch(/gpu \d+ → \d+ L\/h −1 L\/h/);
+    await set(screen, 'Pump speed of B', '0.4');
+    expect(wordsOf(screen)).toMatch(/gpu \d+ → \d+ L\/h −\d\d+ L\/h/);
+    await press(screen, /^Pressure lost$/);
+    expect(wordsOf(screen)).toMatch(/kPa −[\d.]+ kPa/);
   });
 });

@@ -4,7 +4,7 @@ import { orderCoolant } from '@core/coolants/order.js';
 import { fillVolume, planFill } from '@core/filling/fillPlan.js';
 import { countFittings } from '@core/loops/fittings.js';
 import { checkLoop } from '@core/loop-checks/checkLoop.js';
-import type { LoopFile } from '@core/loops/loopFile.js';
+import { partName, type LoopFile } from '@core/loops/loopFile.js';
 import { loopVolume } from '@core/loops/volume.js';
 import { formatMl } from '@core/units/display.js';
 import type { Product } from '../coolants/coolantStore.js';
@@ -18,6 +18,13 @@ const fill = computed(() => fillVolume(props.loop));
 const plan = computed(() => planFill(props.loop));
 const order = computed(() => (props.product ? orderCoolant(fill.value, props.product) : null));
 const fittings = computed(() => countFittings(props.loop));
+/** parts with a volume from the loop's own fills, the one that moved most first */
+const learned = computed(() =>
+  props.loop.components
+    .flatMap((part) => (part.learned ? [{ name: partName(part), priorMl: part.learned.prior_ml, nowMl: part.volume_ml }] : []))
+    .sort((a, b) => Math.abs(b.nowMl - b.priorMl) - Math.abs(a.nowMl - a.priorMl)),
+);
+const fills = computed(() => Math.max(0, ...props.loop.components.map(({ learned: from }) => from?.fills ?? 0)));
 const findings = computed(() => checkLoop(props.loop));
 </script>
 
@@ -30,6 +37,10 @@ const findings = computed(() => checkLoop(props.loop));
       <p class="quiet">
         whole loop, one standard deviation. Filled to the reservoir's mark it takes
         <strong class="figures">{{ Math.round(fill.volumeMl) }} mL</strong>.
+      </p>
+      <p v-if="learned.length" class="quiet">
+        {{ learned.length }} parts carry what {{ fills === 1 ? 'the first fill' : `${fills} fills` }} of this loop told of them; most of it
+        {{ learned[0]?.name }}: was {{ Math.round(learned[0]?.priorMl ?? 0) }}, is {{ Math.round(learned[0]?.nowMl ?? 0) }} mL.
       </p>
     </section>
     <section>

@@ -286,6 +286,7 @@ onBeforeRouteLeave(() => {
           v-model:selected="selected"
           class="mb-6"
           :loop="draft.file"
+          :liquid="coolants.liquidOf(draft.coolantProductId)"
           :colour="product?.colour ?? null"
           @change="setFile"
         />

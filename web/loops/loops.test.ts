@@ -124,6 +124,8 @@ describe('the figures of a loop', () => {
       targetFraction: 0.25,
       bottleMl: 500,
       sheetLifeMonths: null,
+      glycol: null,
+      glycolFraction: null,
       batches: [],
     } as const;
     const screen = mountScreen(LoopFigures, { props: { loop: usualLoop(), product: { ...product, batches: [] } } });

@@ -4,13 +4,16 @@ import { useRoute, useRouter } from 'vue-router';
 import type { LoopFile } from '@core/loops/loopFile.js';
 import { useTwin } from '../compute/useTwin.js';
 import { useCoolants } from '../coolants/coolantStore.js';
+import { blocksFromBaselines } from '@core/heat/measured.js';
+import type { BaselineReading } from '@core/commissioning/events.js';
 import DrainPanel from '../draining/DrainPanel.vue';
 import FillPanel from '../filling/FillPanel.vue';
+import ComparePanel from '../heat/ComparePanel.vue';
 import HeatPanel from '../heat/HeatPanel.vue';
 import { ApiError, get, wordsOf } from '../http/api.js';
 import AirPanel from '../trapped-air/AirPanel.vue';
 
-/** The loop profile of one loop: what drains, how it fills, where gas stays. */
+/** The loop profile of one loop: what drains, how it fills, where gas stays, how warm it gets; two variants compared. */
 const props = defineProps<{ id: string }>();
 
 interface LoopAnswer {
@@ -19,8 +22,10 @@ interface LoopAnswer {
   systemName: string;
   coolantProductId: string | null;
   file: LoopFile;
+  revisions: { number: number; kind: string }[];
+  baselines: { reading: BaselineReading }[];
 }
-const MODES = { drain: 'Drain', fill: 'Fill', air: 'Gas and flow', heat: 'Heat' } as const;
+const MODES = { drain: 'Drain', fill: 'Fill', air: 'Gas and flow', heat: 'Heat', compare: 'Compare' } as const;
 type Mode = keyof typeof MODES;
 
 const route = useRoute();
@@ -30,7 +35,15 @@ const loop = ref<LoopAnswer | null>(null);
 const problem = ref<string | null>(null);
 const mode = computed<Mode>(() => (Object.hasOwn(MODES, String(route.query.show)) ? (route.query.show as Mode) : 'drain'));
 const colour = computed(() => coolants.find(loop.value?.coolantProductId ?? null)?.colour ?? null);
-const twin = useTwin(() => loop.value?.file ?? null);
+const liquid = computed(() => coolants.liquidOf(loop.value?.coolantProductId ?? null));
+const measured = computed(
+  () =>
+  loop.value ? blocksFromBaselines(loop.value.file, loop.value.baselines.map(({ reading }) => reading), liquid.value) : [], // prettier-ignore
+);
+const twin = useTwin(
+  () => loop.value?.file ?? null,
+  () => liquid.value,
+);
 
 onMounted(async () => {
   try {
@@ -74,8 +87,18 @@ onMounted(async () => {
       <template v-else>
         <DrainPanel v-if="mode === 'drain'" :loop="loop.file" :twin="twin" :colour="colour" />
         <FillPanel v-else-if="mode === 'fill'" :loop="loop.file" :twin="twin" :colour="colour" />
-        <AirPanel v-else-if="mode === 'air'" :loop="loop.file" :twin="twin" :colour="colour" />
-        <HeatPanel v-else :loop="loop.file" :twin="twin" :colour="colour" />
+        <AirPanel v-else-if="mode === 'air'" :loop="loop.file" :twin="twin" :colour="colour" :liquid="liquid" />
+        <HeatPanel v-else-if="mode === 'heat'" :loop="loop.file" :twin="twin" :colour="colour" :measured="measured" />
+        <ComparePanel
+          v-else
+          :loop-id="id"
+          :loop="loop.file"
+          :twin="twin"
+          :colour="colour"
+          :liquid="liquid"
+          :measured="measured"
+          :revisions="loop.revisions"
+        />
       </template>
     </template>
   </main>

@@ -3,6 +3,8 @@
 export interface SecondLine {
   readonly unit: string;
   readonly at: ReadonlyMap<string, number>;
+  /** values the scale must hold besides its own, so that two drawings can be compared */
+  readonly beside?: readonly number[];
 }
 </script>
 
@@ -89,7 +91,7 @@ const secondLine = computed(() => {
     .flatMap(({ name, x }) => (props.line?.at.has(name) ? [{ x, value: props.line.at.get(name) as number }] : []))
     .sort((a, b) => a.x - b.x);
   if (found.length === 0) return null;
-  const values = found.map(({ value }) => value);
+  const values = [...found.map(({ value }) => value), ...(props.line.beside ?? [])];
   // pressure is read from zero; temperatures from just below the coolest
   const low = props.line.unit === 'kPa' ? Math.min(0, ...values) : Math.floor(Math.min(...values));
   const high = Math.max(low + 1, ...values);

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue';
 import { STANDING, type Tilt } from '@core/geometry/orientation.js';
 import { shortName } from '@core/catalogue/names.js';
+import { liquidWords, type Liquid } from '@core/flow/fluids.js';
 import type { LoopFile } from '@core/loops/loopFile.js';
 import { formatMl, withMinus } from '@core/units/display.js';
 import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
@@ -9,7 +10,7 @@ import ProfileSheet from '../profile/ProfileSheet.vue';
 import StandingPicker from '../profile/StandingPicker.vue';
 
 /** Where gas can stay, what the flow sweeps out of there, and the pressures round the loop. */
-const props = defineProps<{ loop: LoopFile; twin: Twin; colour: string | null }>();
+const props = defineProps<{ loop: LoopFile; twin: Twin; colour: string | null; liquid: Liquid }>();
 
 const tilt = ref<Tilt>({ ...STANDING.upright });
 const speed = ref(props.loop.components.find(({ kind }) => kind === 'pump')?.speed ?? 1);
@@ -37,6 +38,11 @@ const lowest = computed(() => {
   const ports = [...(air.value?.flow?.portGaugeKpa ?? [])];
   return ports.length > 0 ? ports.reduce((low, each) => (each[1] < low[1] ? each : low)) : null;
 });
+/** "component.port" as said at the bench */
+function portWords(at: string): string {
+  const dot = at.lastIndexOf('.');
+  return `${names.value.get(at.slice(0, dot)) ?? at.slice(0, dot)}, port ${at.slice(dot + 1)}`;
+}
 const KEY = [
   { fate: 'liquid', words: 'liquid' },
   { fate: 'gas', words: 'gas can stay here' },
@@ -65,7 +71,8 @@ const KEY = [
           >
           <input v-model.number="speed" type="range" min="0" max="1" step="0.01" aria-label="Pump speed" />
           <span class="figures"
-            ><b>{{ Math.round(Math.abs(flowLph ?? 0)) }} L/h</b> <span class="quiet estimate"> computed for water at 25 °C</span></span
+            ><b>{{ Math.round(Math.abs(flowLph ?? 0)) }} L/h</b>
+            <span class="quiet estimate"> computed for {{ liquidWords(liquid) }} at 25 °C</span></span
           >
         </label>
         <p v-else class="mt-3">Flow cannot be told yet: the pump has no curve.</p>
@@ -77,7 +84,8 @@ const KEY = [
           hide-details
         />
         <p v-if="lowest && lowest[1] < -1" class="quiet">
-          Lowest pressure {{ withMinus(lowest[1].toFixed(1)) }} kPa at {{ lowest[0] }}: a leak there draws air in instead of dripping.
+          Lowest pressure {{ withMinus(lowest[1].toFixed(1)) }} kPa at {{ portWords(lowest[0]) }}: a leak there draws air in instead of
+          dripping.
         </p>
         <StandingPicker v-model="tilt" class="mt-5" />
       </section>

@@ -6,30 +6,33 @@ import { TUBE_KINDS, tubeKindOf, type CataloguePart, type TubeKind } from '@core
 import { usualKind } from '@core/catalogue/edit.js';
 import type { Place } from '@core/catalogue/places.js';
 import { portPosition, type LoopFile, type Point } from '@core/loops/loopFile.js';
-import { CASES, findCase } from '@core/workbench/cases.js';
+import { WATER, type Liquid } from '@core/flow/fluids.js';
+import { caseOf } from '@core/workbench/cases.js';
 import { addTube, bendTube, DRAWING, movePart, placePart, refuseTube, removeFromDrawing, snap } from '@core/workbench/edit.js';
 import type { FigureKind } from '../compute/twinEngine.js';
 import { useTwin, useTwinAnswer } from '../compute/useTwin.js';
 import { usualBlocks } from '../heat/usual.js';
 import PartPicker from '../loops/PartPicker.vue';
 import { BENDS } from './bends.js';
+import CasePanel from './CasePanel.vue';
 import PartNode from './PartNode.vue';
 import RunEdge from './RunEdge.vue';
 import { depthBetween, extentOf, sceneEdges, sceneNodes } from './scene.js';
 import SelectionPanel from './SelectionPanel.vue';
 
 /** The loop drawn in the case's front view: parts are dragged, runs are drawn from port to port. The twin computes from it. */
-const props = defineProps<{ loop: LoopFile; colour: string | null }>();
+const props = withDefaults(defineProps<{ loop: LoopFile; colour: string | null; liquid?: Liquid }>(), { liquid: () => WATER });
 const emit = defineEmits<{ change: [loop: LoopFile] }>();
 const selected = defineModel<string | null>('selected', { required: true });
 
-const outline = computed(() => findCase(props.loop.case));
+const outline = computed(() => caseOf(props.loop));
 const kindKey = ref(usualKind(props.loop).key);
 const kind = computed(() => TUBE_KINDS.find(({ key }) => key === kindKey.value) as TubeKind);
 const said = ref<string | null>(null);
 /** what is written beside parts and runs */
 const written = ref<FigureKind | 'nothing'>('nothing');
 const speed = ref(props.loop.components.find(({ kind: what }) => what === 'pump')?.speed ?? 1);
+const fans = ref(0.5);
 const WRITTEN = [
   { value: 'nothing', title: 'no figures' },
   { value: 'flow', title: 'flow' },
@@ -80,12 +83,15 @@ function connect({ source, sourceHandle, target, targetHandle }: Connection): vo
 function tubePath(id: string): Point[] {
   return [...(props.loop.tubes.find((tube) => tube.id === id)?.path ?? [])];
 }
-const twin = useTwin(() => (written.value === 'nothing' ? null : props.loop));
+const twin = useTwin(
+  () => (written.value === 'nothing' ? null : props.loop),
+  () => props.liquid,
+);
 const figures = useTwinAnswer(
   twin,
-  () => (written.value === 'nothing' ? null : { kind: written.value, speed: speed.value }),
-  ({ kind: what, speed: share }) =>
-    twin.engine.figures(what, share, Object.fromEntries(usualBlocks(props.loop).map(({ id, loadW }) => [id, loadW]))),
+  () => (written.value === 'nothing' ? null : { kind: written.value, speed: speed.value, fans: fans.value }),
+  ({ kind: what, speed: share, fans: fanShare }) =>
+    twin.engine.figures(what, share, Object.fromEntries(usualBlocks(props.loop).map(({ id, loadW }) => [id, loadW])), fanShare),
 );
 provide(BENDS, {
   figures: computed(() => (written.value === 'nothing' ? null : figures.value)),
@@ -201,6 +207,12 @@ watch(chosenTube, (tube) => {
         >
         <input v-model.number="speed" type="range" min="0.1" max="1" step="0.01" aria-label="Pump speed" />
       </label>
+      <label v-if="written === 'temperature'" class="speed mt-1">
+        <span
+          >Fans <b class="figures">{{ Math.round(fans * 100) }} %</b></span
+        >
+        <input v-model.number="fans" type="range" min="0.1" max="1" step="0.01" aria-label="Fan speed" />
+      </label>
       <p v-if="said" role="alert" class="said">{{ said }}</p>
       <SelectionPanel v-if="selected" :key="selected" :loop="loop" :selected="selected" @change="change" @remove="remove" />
       <template v-else>
@@ -208,15 +220,7 @@ watch(chosenTube, (tube) => {
           Drag a part, or choose it and use the arrow keys (<kbd>Shift</kbd> for 20 mm). Drag from port to port to draw a run; press a run
           twice to bend it there.
         </p>
-        <v-select
-          class="mt-3"
-          :model-value="outline.key"
-          :items="CASES.map(({ key, label }) => ({ value: key, title: label }))"
-          label="Case"
-          density="comfortable"
-          hide-details
-          @update:model-value="change({ ...loop, case: $event })"
-        />
+        <CasePanel class="mt-3" :loop="loop" @change="change" />
         <v-select
           v-model="kindKey"
           class="mt-3"

@@ -3,10 +3,13 @@ import { describe, expect, it } from 'vitest';
 import { readLoopFile } from '@core/loops/loopFileSchema.js';
 import { usualLoop } from '@core/loops/testLoops.js';
 import type { LoopFile } from '@core/loops/loopFile.js';
-import { CASES, findCase } from '@core/workbench/cases.js';
+import { caseInFile, CASES } from '@core/workbench/cases.js';
 import exampleText from '../../examples/two-radiators.json?raw';
-import { mountScreen, settle, wordsOf } from '../../tests/screens/mountScreen.js';
+import { fakeServer, mountScreen, settle, wordsOf } from '../../tests/screens/mountScreen.js';
 import { bendsOnScreen, depthBetween, extentOf, nearestSegment, sceneEdges, sceneNodes, type PartData } from './scene.js';
+import { useNotices } from '../shell/notices.js';
+import CasePanel from './CasePanel.vue';
+import { useCases } from './caseStore.js';
 import ExchangePart from './ExchangePart.vue';
 import SelectionPanel from './SelectionPanel.vue';
 
@@ -21,7 +24,7 @@ describe('the front view', () => {
   });
 
   it('holds the case behind every part, and each port where it is', () => {
-    const nodes = sceneNodes(loop, findCase('mid-tower'), null) as {
+    const nodes = sceneNodes(loop, CASES['mid-tower'], null) as {
       id: string;
       type: string;
       zIndex: number;
@@ -55,11 +58,6 @@ describe('the front view', () => {
     expect(nearestSegment(line, { x: 40, y: 6 })).toBe(0);
     expect(nearestSegment(line, { x: 93, y: 70 })).toBe(1);
     expect(depthBetween([0, 0, 40], [0, 0, 111])).toBe(76);
-  });
-
-  it('takes an unknown case as the usual one', () => {
-    expect(findCase('barn')).toBe(CASES[0]);
-    expect(findCase(undefined)).toBe(CASES[0]);
   });
 });
 
@@ -131,5 +129,56 @@ describe('exchanging a part on screen', () => {
     await settle();
     expect(wordsOf(screen)).toContain('Does not fit. Length: 520 mm needed, 400 mm there');
     expect(screen.findAll('button').some((button) => button.text() === 'Put it in')).toBe(false);
+  });
+});
+
+describe('the case', () => {
+  const big = { id: 'c1', label: 'Tall oak', depthMm: 500, heightMm: 700, widthMm: 230, mounts: {}, version: 3 };
+  const open = async (answers: Parameters<typeof fakeServer>[0], of: LoopFile = loop) => {
+    fakeServer(answers);
+    const screen = mountScreen(CasePanel, { props: { loop: of } });
+    await settle();
+    return screen;
+  };
+  const field = (screen: Awaited<ReturnType<typeof open>>, label: string) =>
+    screen.findAll('.v-text-field').find((each) => each.find('label').text() === label)?.find('input'); // prettier-ignore
+
+  it('takes sizes of its own, which the file then carries', async () => {
+    const screen = await open(() => ({ status: 200, body: { templates: [] } }));
+    await field(screen, 'Height')?.setValue('640');
+    const [changed] = screen.emitted<[LoopFile]>('change')?.at(-1) ?? [];
+    expect(changed?.case).toMatchObject({ name: 'mid tower, changed', height_mm: 640, depth_mm: 450 });
+    expect(readLoopFile(changed)).toEqual(changed);
+  });
+
+  it('is kept as one of the workshop’s own, with where the drawing mounts its parts', async () => {
+    let sent: unknown = null;
+    const screen = await open(({ method, body }) => {
+      if (method === 'POST') sent = body;
+      return method === 'POST' ? { status: 201, body: { ...big, ...(body as object) } } : { status: 200, body: { templates: [] } };
+    });
+    await screen.findAll('button').find((button) => /Keep as/.test(button.text()))?.trigger('click'); // prettier-ignore
+    await field(screen, 'Name of the case')?.setValue('Tall oak');
+    await screen.find('form').trigger('submit');
+    await settle();
+    expect(sent).toMatchObject({ label: 'Tall oak', heightMm: 500 });
+    expect((screen.emitted<[LoopFile]>('change')?.at(-1)?.[0].case as { name: string }).name).toBe('Tall oak');
+  });
+
+  it('that is no longer offered can be put back', async () => {
+    const calls: string[] = [];
+    const screen = await open(
+      ({ method }) => {
+        calls.push(method);
+        return method === 'GET' ? { status: 200, body: { templates: [big] } } : { status: 200, body: { ...big, removed: 'c1' } };
+      },
+      { ...loop, case: caseInFile(big) },
+    );
+    await screen.findAll('button').find((button) => /No longer/.test(button.text()))?.trigger('click'); // prettier-ignore
+    await settle();
+    expect(calls).toContain('DELETE');
+    await useNotices().current?.undo?.();
+    expect(calls.at(-1)).toBe('POST');
+    expect(useCases().templates.map(({ label }) => label)).toEqual(['Tall oak']);
   });
 });
