@@ -1,11 +1,26 @@
 import { formatKpa, formatMl } from '../units/display.js';
-import type { RunEvent, RunEventBody } from './events.js';
+import type { StandingName } from '../geometry/orientation.js';
+import type { Override, ReadingSource, RunEvent, RunEventBody } from './events.js';
 import type { Procedure } from './procedure.js';
 
 /** One entry of the log as a sentence, readable years later without the procedure at hand. */
 export function describeEntry(procedure: Procedure, event: RunEvent, all: readonly RunEvent[]): string {
   return sentence(procedure, event.body, all);
 }
+
+const placeName = ({ facts }: Procedure, id: string): string =>
+  [...(facts?.parts ?? []), ...(facts?.joints ?? [])].find((each) => each.id === id)?.name ?? id;
+const passedOver = (override: Override | undefined): string => (override ? `, interlock passed over: ${override.reason}` : '');
+const fromInstrument = (source: ReadingSource | undefined): string => (source === 'instrument' ? ', by instrument' : '');
+
+const STAND_WORDS: Record<StandingName, string> = {
+  upright: 'upright',
+  'on-back': 'towards its back',
+  'on-face': 'towards its face',
+  'on-window-side': 'towards its window side',
+  'on-blind-side': 'towards its blind side',
+  'upside-down': 'upside down',
+};
 
 function sentence(procedure: Procedure, body: RunEventBody, all: readonly RunEvent[]): string {
   const step = 'step' in body ? procedure.steps.find(({ id }) => id === body.step) : undefined;
@@ -21,13 +36,39 @@ function sentence(procedure: Procedure, body: RunEventBody, all: readonly RunEve
     case 'timer-stopped':
       return `Timer stopped: ${step?.timers.find(({ id }) => id === body.timer)?.label ?? body.timer}`;
     case 'dry-reading':
-      return `Gauge ${formatKpa(body.gaugeKpa)} at ${body.tempC.toFixed(1)} °C`;
+      return `Gauge ${formatKpa(body.gaugeKpa)} at ${body.tempC.toFixed(1)} °C${fromInstrument(body.source)}`;
+    case 'pump':
+      return `Pump ${body.on ? 'on' : 'off'}${passedOver(body.override)}`;
+    case 'port':
+      return `${body.open ? 'Opened' : 'Closed'}: ${procedure.facts?.ports.find(({ name }) => name === body.port)?.label ?? body.port}${passedOver(body.override)}`;
+    case 'joint':
+      return `${body.open ? 'Joint undone' : 'Joint closed'}: ${placeName(procedure, body.joint)}`;
+    case 'turn':
+      return body.angleDeg === 0
+        ? 'Case upright'
+        : `Case turned ${STAND_WORDS[body.to]}, ${Math.round(body.angleDeg)}°${passedOver(body.override)}`;
+    case 'level':
+      return `Level: ${formatMl(body.levelMl)} in the reservoir${fromInstrument(body.source)}`;
+    case 'doubt':
+      return `Felt wrong: ${placeName(procedure, body.part)} (${body.text})`;
+    case 'part-test':
+      return `Tested alone: ${placeName(procedure, body.part)} is ${body.tight ? 'tight' : 'leaking'} (${body.how})${body.leftMl > 0 ? `, ${formatMl(body.leftMl)} stay inside` : ''}`;
+    case 'leak':
+      return `Leak found at ${placeName(procedure, body.at)}: a ${body.amount}${body.text ? `, ${body.text}` : ''}`;
+    case 'leak-mended':
+      return `Leak mended: ${body.cause}, ${body.fix}`;
+    case 'leak-retested':
+      return body.dry ? 'Joint tested again: dry' : 'Joint tested again: still leaking';
+    case 'spill':
+      return `Spill${body.onElectronics ? ' on electronics' : ''}: ${body.text}`;
+    case 'spill-rinsed':
+      return `Rinsed with ${body.with}; drying since`;
     case 'dry-restarted':
       return `Dry test started again: ${body.reason}`;
     case 'coolant':
       return `Coolant: ${body.productName}${body.lot ? `, lot ${body.lot}` : ''}`;
     case 'pour':
-      return `Poured ${formatMl(body.volumeMl)}`;
+      return `Poured ${formatMl(body.volumeMl)}${fromInstrument(body.source)}`;
     case 'bleed-cycle':
       return `Level ${body.runningMm} mm running, ${body.stoppedMm} mm stopped${body.bubbles ? ', bubbles at the return' : ''}${body.noise ? ', pump sounds of air' : ''}`;
     case 'baseline':

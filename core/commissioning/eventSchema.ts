@@ -1,10 +1,14 @@
 import Joi from 'joi';
 import { check, InputProblem, refuse } from '../checking/check.js';
 import { finite, id, instant, note, positiveMl } from '../checking/fields.js';
-import type { RunEventBody, RunEventType } from './events.js';
+import { STANDING_NAMES } from '../geometry/orientation.js';
+import { LEAK_AMOUNT, LEAK_WHEN, type RunEventBody, type RunEventType } from './events.js';
 
 const key = Joi.string().min(1).max(120);
 const reason = Joi.string().trim().min(3).max(1000);
+const source = Joi.string().valid('hand', 'instrument');
+const override = Joi.object({ rule: key.required(), reason: reason.required() });
+const sentence = Joi.string().trim().min(1).max(1000);
 const levelMm = finite().min(-1000).max(1000).required();
 
 const baseline = Joi.object({
@@ -39,7 +43,40 @@ const BODIES: Record<RunEventType, Joi.SchemaMap> = {
     gaugeKpa: finite().min(-20).max(200).required(),
     tempC: finite().min(-10).max(60).required(),
     atmosphereKpa: finite().min(50).max(120),
+    source,
   },
+  pump: { on: Joi.boolean().required(), override },
+  port: { port: key.required(), open: Joi.boolean().required(), override },
+  joint: { joint: key.required(), open: Joi.boolean().required() },
+  turn: {
+    to: Joi.string()
+      .valid(...STANDING_NAMES)
+      .required(),
+    angleDeg: finite().min(0).max(180).required(),
+    override,
+  },
+  level: { levelMl: finite().min(0).max(20_000).required(), source },
+  doubt: { part: key.required(), text: sentence.required() },
+  'part-test': {
+    part: key.required(),
+    tight: Joi.boolean().required(),
+    how: sentence.required(),
+    leftMl: finite().min(0).max(5000).required(),
+  },
+  leak: {
+    at: key.required(),
+    when: Joi.string()
+      .valid(...LEAK_WHEN)
+      .required(),
+    amount: Joi.string()
+      .valid(...LEAK_AMOUNT)
+      .required(),
+    text: note().required(),
+  },
+  'leak-mended': { leak: id().required(), cause: key.required(), fix: sentence.required() },
+  'leak-retested': { leak: id().required(), dry: Joi.boolean().required() },
+  spill: { onElectronics: Joi.boolean().required(), text: sentence.required() },
+  'spill-rinsed': { spill: id().required(), with: sentence.required() },
   'dry-restarted': { reason: reason.required() },
   coolant: {
     productId: id().required(),
@@ -47,7 +84,7 @@ const BODIES: Record<RunEventType, Joi.SchemaMap> = {
     batchId: id().allow(null).required(),
     lot: Joi.string().max(60).allow(null).required(),
   },
-  pour: { volumeMl: positiveMl().max(20_000).required() },
+  pour: { volumeMl: positiveMl().max(20_000).required(), source },
   'bleed-cycle': { runningMm: levelMm, stoppedMm: levelMm, bubbles: Joi.boolean().required(), noise: Joi.boolean().required() },
   baseline: { reading: baseline.required() },
   'step-done': { step: key.required() },

@@ -1,3 +1,5 @@
+import type { StandingName } from '../geometry/orientation.js';
+
 /** What happened in a run, in the order it was recorded. Nothing is ever changed or removed; undo is an entry too. */
 
 export type CheckMark = 'done' | 'open' | 'not-needed';
@@ -20,12 +22,50 @@ export interface BaselineReading {
   readonly levelMm: number | null;
 }
 
+/** Where a value came from: read and typed, or sent by an instrument of the bench. */
+export type ReadingSource = 'hand' | 'instrument';
+
+/** An interlock that was passed over with a reason. Only those that can be safe may be. */
+export interface Override {
+  readonly rule: string;
+  readonly reason: string;
+}
+
+export const LEAK_WHEN = ['first-pour', 'pump-start', 'under-pressure', 'after-minutes', 'after-hours', 'warm', 'after-moving'] as const;
+export type LeakWhen = (typeof LEAK_WHEN)[number];
+export const LEAK_AMOUNT = ['gush', 'drip', 'seep'] as const;
+export type LeakAmount = (typeof LEAK_AMOUNT)[number];
+
 export type RunEventBody =
   | { readonly type: 'check'; readonly step: string; readonly check: string; readonly mark: CheckMark; readonly reason?: string }
   | { readonly type: 'note'; readonly step: string; readonly text: string }
   | { readonly type: 'timer-started'; readonly step: string; readonly timer: string }
   | { readonly type: 'timer-stopped'; readonly step: string; readonly timer: string }
-  | { readonly type: 'dry-reading'; readonly gaugeKpa: number; readonly tempC: number; readonly atmosphereKpa?: number }
+  | {
+      readonly type: 'dry-reading';
+      readonly gaugeKpa: number;
+      readonly tempC: number;
+      readonly atmosphereKpa?: number;
+      readonly source?: ReadingSource;
+    }
+  | { readonly type: 'pump'; readonly on: boolean; readonly override?: Override }
+  | { readonly type: 'port'; readonly port: string; readonly open: boolean; readonly override?: Override }
+  | { readonly type: 'joint'; readonly joint: string; readonly open: boolean }
+  | { readonly type: 'turn'; readonly to: StandingName; readonly angleDeg: number; readonly override?: Override }
+  | { readonly type: 'level'; readonly levelMl: number; readonly source?: ReadingSource }
+  | { readonly type: 'doubt'; readonly part: string; readonly text: string }
+  | { readonly type: 'part-test'; readonly part: string; readonly tight: boolean; readonly how: string; readonly leftMl: number }
+  | {
+      readonly type: 'leak';
+      readonly at: string;
+      readonly when: LeakWhen;
+      readonly amount: LeakAmount;
+      readonly text: string;
+    }
+  | { readonly type: 'leak-mended'; readonly leak: string; readonly cause: string; readonly fix: string }
+  | { readonly type: 'leak-retested'; readonly leak: string; readonly dry: boolean }
+  | { readonly type: 'spill'; readonly onElectronics: boolean; readonly text: string }
+  | { readonly type: 'spill-rinsed'; readonly spill: string; readonly with: string }
   | { readonly type: 'dry-restarted'; readonly reason: string }
   | {
       readonly type: 'coolant';
@@ -34,7 +74,7 @@ export type RunEventBody =
       readonly batchId: string | null;
       readonly lot: string | null;
     }
-  | { readonly type: 'pour'; readonly volumeMl: number }
+  | { readonly type: 'pour'; readonly volumeMl: number; readonly source?: ReadingSource }
   | {
       readonly type: 'bleed-cycle';
       readonly runningMm: number;

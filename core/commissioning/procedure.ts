@@ -4,6 +4,8 @@ import { LEAK_LIMITS } from '../leak-testing/defaults.js';
 import { holdMinutes } from '../leak-testing/hold.js';
 import type { LoopFile } from '../loops/loopFile.js';
 import { loopVolume, type Volume } from '../loops/volume.js';
+import { WATER, type Liquid } from '../flow/fluids.js';
+import { loopFacts, type LoopFacts } from './facts.js';
 import { LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from './schools.js';
 import {
   baselineStep,
@@ -57,6 +59,8 @@ export interface Procedure {
   readonly fillPlan: FillPlan;
   readonly dry: { readonly limitMbarLs: number; readonly holdMinutes: number } | null;
   readonly wetSeconds: number | null;
+  /** missing in runs that began before the loop's facts were kept: nothing is predicted or locked then */
+  readonly facts?: LoopFacts;
   readonly steps: readonly ProcedureStep[];
 }
 
@@ -65,6 +69,8 @@ export interface ProcedureInput {
   readonly schools: Schools;
   readonly order: Pick<CoolantOrder, 'bottles'> | null;
   readonly coolantName: string | null;
+  /** what will be poured; water where it is not known */
+  readonly liquid?: Liquid;
 }
 
 /** The commissioning of one loop, from kit list to sign-off, with its own parts, joints and figures. */
@@ -83,6 +89,7 @@ export function buildProcedure(input: ProcedureInput): Procedure {
     fillPlan,
     dry: school.dry ? { limitMbarLs, holdMinutes: hold } : null,
     wetSeconds,
+    facts: loopFacts(loop, input.liquid ?? WATER),
     steps: [
       kitStep(input, school.dry),
       flushStep(loop),

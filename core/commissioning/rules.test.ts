@@ -91,7 +91,10 @@ describe('going on with a reason', () => {
 
 describe('the dry test in a run', () => {
   it('never goes above 70 kPa', () => {
-    expect(new TestRun().upTo('dry').try({ type: 'dry-reading', gaugeKpa: 71, tempC: 20 })).toMatchObject({ code: 'unsafe' });
+    expect(new TestRun().upTo('dry').try({ type: 'dry-reading', gaugeKpa: 71, tempC: 20 })).toMatchObject({
+      rule: 'over-pressure',
+      mayOverride: false,
+    });
   });
 
   it('is not done without a pass', () => {

@@ -3,13 +3,17 @@ import { balanceFill } from '../filling/fillPlan.js';
 import { judgeDecay, type DecayResult } from '../leak-testing/decay.js';
 import { LEAST_TAIL_READINGS, MOST_GAUGE_KPA } from '../leak-testing/defaults.js';
 import type { RunEvent, RunEventBody } from './events.js';
+import { CAN_OVERRIDE, interlocksAgainst, openFailures, type InterlockRule } from './interlocks.js';
 import type { Procedure, ProcedureStep } from './procedure.js';
 import { dryReadings, pouredMl, timerFace, type RunState, type StepState } from './state.js';
 
 /** Why an entry is not taken, in words that say what would be right. */
 export interface Refusal {
-  readonly code: 'signed-off' | 'too-early' | 'unknown-item' | 'step-open' | 'unsafe' | 'not-yours-to-undo';
+  readonly code: 'interlock' | 'signed-off' | 'too-early' | 'unknown-item' | 'step-open' | 'unsafe' | 'not-yours-to-undo';
   readonly message: string;
+  /** the interlock, where it is one, and whether a recorded reason may pass it over */
+  readonly rule?: InterlockRule;
+  readonly mayOverride?: boolean;
 }
 
 const refusal = (code: Refusal['code'], message: string): Refusal => ({ code, message });
@@ -73,6 +77,8 @@ function criterion(procedure: Procedure, state: RunState, step: ProcedureStep): 
       return [...judgeBleed(state.bleedCycles.map(({ value }) => value)).missing];
     case 'baseline':
       return state.baselines.length === 0 ? ['no baseline reading yet'] : [];
+    case 'sign-off':
+      return openFailures(state, procedure.facts ?? null);
     default:
       return [];
   }
@@ -100,6 +106,9 @@ export function refuseEntry(
       : refusal('step-open', 'corrections belong to a signed record; this run is still open, so undo the entry instead');
   if (state.signedOff) return refusal('signed-off', 'this run is signed off; add a correction to its record');
   if (body.type === 'withdrawn') return refuseUndo(events, state, body.event);
+  const locked = refuseInterlocked(procedure, state, body, nowMs);
+  if (locked) return locked;
+  if (isAnytime(body)) return refuseAnytime(procedure, state, body);
   const stepId = 'step' in body ? body.step : STEP_OF_ENTRY[body.type];
   const index = procedure.steps.findIndex(({ id }) => id === stepId);
   const step = procedure.steps[index];
@@ -111,10 +120,68 @@ export function refuseEntry(
   return refuseWithin(procedure, state, step, body, nowMs);
 }
 
+/** Entries that belong to no step: what hands do and eyes see at any time before the sign-off. */
+const ANYTIME = [
+  'pump',
+  'port',
+  'joint',
+  'turn',
+  'level',
+  'doubt',
+  'part-test',
+  'leak',
+  'leak-mended',
+  'leak-retested',
+  'spill',
+  'spill-rinsed',
+] as const satisfies readonly RunEventBody['type'][];
+type AnytimeType = (typeof ANYTIME)[number];
+type AnytimeBody = Extract<RunEventBody, { type: AnytimeType }>;
+const isAnytime = (body: RunEventBody): body is AnytimeBody => (ANYTIME as readonly string[]).includes(body.type);
+
+/** The first interlock that stands against an entry, unless it may be passed over and was, with a reason. */
+function refuseInterlocked(procedure: Procedure, state: RunState, body: RunEventBody, nowMs: number): Refusal | null {
+  const passed = 'override' in body ? body.override?.rule : undefined;
+  const against = interlocksAgainst(procedure, state, body, nowMs).filter(({ rule }) => !(rule === passed && CAN_OVERRIDE[rule]));
+  // what cannot be passed over is said first
+  const first = against.find(({ rule }) => !CAN_OVERRIDE[rule]) ?? against[0];
+  return first ? { code: 'interlock', message: first.message, rule: first.rule, mayOverride: CAN_OVERRIDE[first.rule] } : null;
+}
+
+function refuseAnytime({ facts }: Procedure, state: RunState, body: AnytimeBody): Refusal | null {
+  const unknown = (what: string): Refusal => refusal('unknown-item', `this loop has no ${what}`);
+  const isPlace = (id: string): boolean => !facts || [...facts.parts, ...facts.joints].some((each) => each.id === id);
+  switch (body.type) {
+    case 'port':
+      return !facts || facts.ports.some(({ name }) => name === body.port) ? null : unknown(`port "${body.port}"`);
+    case 'joint':
+      return !facts || facts.joints.some(({ id }) => id === body.joint) ? null : unknown(`run "${body.joint}"`);
+    case 'doubt':
+    case 'part-test':
+      return isPlace(body.part) ? null : unknown(`part "${body.part}"`);
+    case 'leak':
+      return isPlace(body.at) ? null : unknown(`part or run "${body.at}"`);
+    case 'leak-mended':
+    case 'leak-retested': {
+      const leak = state.leaks.find(({ eventId }) => eventId === body.leak);
+      if (!leak) return refusal('unknown-item', 'there is no such leak in this run');
+      return body.type === 'leak-retested' && leak.mended === null
+        ? refusal('step-open', 'mend the leak first, then test that joint again')
+        : null;
+    }
+    case 'spill-rinsed':
+      return state.spills.some(({ eventId }) => eventId === body.spill)
+        ? null
+        : refusal('unknown-item', 'there is no such spill in this run');
+    default:
+      return null;
+  }
+}
+
 const STEP_OF_ENTRY: Record<
   Exclude<
     RunEventBody['type'],
-    'check' | 'note' | 'timer-started' | 'timer-stopped' | 'step-done' | 'deviation' | 'withdrawn' | 'correction'
+    'check' | 'note' | 'timer-started' | 'timer-stopped' | 'step-done' | 'deviation' | 'withdrawn' | 'correction' | AnytimeType
   >,
   string
 > = {
@@ -140,7 +207,7 @@ function refuseWithin(procedure: Procedure, state: RunState, step: ProcedureStep
         ? null
         : refusal('unknown-item', `"${step.title}" has no timer "${body.timer}"`);
     case 'dry-reading':
-      return body.gaugeKpa > MOST_GAUGE_KPA
+      return !procedure.facts && body.gaugeKpa > MOST_GAUGE_KPA
         ? refusal('unsafe', `${body.gaugeKpa} kPa is above ${MOST_GAUGE_KPA} kPa: let air out first; glass and acrylic burst`)
         : null;
     case 'step-done': {

@@ -1,6 +1,7 @@
 import type { BleedCycle } from '../bleeding/bleed.js';
 import type { DecayReading } from '../leak-testing/decay.js';
-import type { BaselineReading, CheckMark, RunEvent, RunEventBody } from './events.js';
+import type { StandingName } from '../geometry/orientation.js';
+import type { BaselineReading, CheckMark, LeakAmount, LeakWhen, RunEvent, RunEventBody } from './events.js';
 import type { Procedure } from './procedure.js';
 
 /** Ids of the checks that pull a connector, and of those that bring the same one back. */
@@ -43,6 +44,26 @@ export interface Stamped<T> {
   readonly value: T;
 }
 
+/** Something felt wrong: the part, and the test that answered it. */
+export interface Doubt extends Remark {
+  readonly part: string;
+  answer: { readonly tight: boolean; readonly at: string } | null;
+}
+
+export interface Leak extends Remark {
+  /** run or part */
+  readonly where: string;
+  readonly when: LeakWhen;
+  readonly amount: LeakAmount;
+  mended: (Remark & { cause: string }) | null;
+  retested: { readonly dry: boolean; readonly at: string } | null;
+}
+
+export interface Spill extends Remark {
+  readonly onElectronics: boolean;
+  rinsedAt: string | null;
+}
+
 /** A run as its entries make it. A pure function of the procedure and the log. */
 export interface RunState {
   readonly steps: StepState[];
@@ -53,6 +74,19 @@ export interface RunState {
   dryReadings: Stamped<{ gaugeKpa: number; tempC: number; atmosphereKpa?: number }>[];
   /** 1 for the first dry test, 2 after it was restarted … */
   dryTestNumber: number;
+  /** the pump as recorded, and since when */
+  pump: { readonly on: boolean; readonly since: string } | null;
+  /** "component.port" of every closure that is recorded open */
+  readonly openPorts: Set<string>;
+  /** runs with a joint that is recorded undone */
+  readonly openJoints: Set<string>;
+  stand: { readonly to: StandingName; readonly angleDeg: number };
+  readonly levels: Stamped<number>[];
+  readonly doubts: Doubt[];
+  readonly partTests: Stamped<{ part: string; tight: boolean; how: string; leftMl: number }>[];
+  readonly leaks: Leak[];
+  readonly spills: Spill[];
+  readonly overrides: (Remark & { rule: string })[];
   coolant: { productId: string; productName: string; batchId: string | null; lot: string | null } | null;
   readonly pours: Stamped<number>[];
   readonly bleedCycles: Stamped<BleedCycle>[];
@@ -76,6 +110,16 @@ export function replay(procedure: Procedure, events: readonly RunEvent[]): RunSt
     timers: {},
     dryReadings: [],
     dryTestNumber: 1,
+    pump: null,
+    openPorts: new Set(),
+    openJoints: new Set(),
+    stand: { to: 'upright', angleDeg: 0 },
+    levels: [],
+    doubts: [],
+    partTests: [],
+    leaks: [],
+    spills: [],
+    overrides: [],
     coolant: null,
     pours: [],
     bleedCycles: [],
@@ -95,6 +139,7 @@ function apply(state: RunState, procedure: Procedure, event: RunEvent): void {
   const { body, at } = event;
   const remark = (text: string): Remark => ({ eventId: event.id, text, at, by: event.by });
   const step = 'step' in body ? state.steps.find(({ id }) => id === body.step) : undefined;
+  if ('override' in body && body.override) state.overrides.push({ ...remark(body.override.reason), rule: body.override.rule });
   const handlers: { [T in RunEventBody['type']]: (entry: Extract<RunEventBody, { type: T }>) => void } = {
     check: (entry) => {
       mirrorPulled(state, entry, at, event.by);
@@ -115,6 +160,36 @@ function apply(state: RunState, procedure: Procedure, event: RunEvent): void {
       state.dryReadings = [];
       state.dryTestNumber += 1;
       state.steps.find(({ id }) => id === 'dry')?.notes.push(remark(`Test started again: ${entry.reason}`));
+    },
+    pump: ({ on }) => {
+      state.pump = { on, since: at };
+    },
+    port: ({ port, open }) => void (open ? state.openPorts.add(port) : state.openPorts.delete(port)),
+    joint: ({ joint, open }) => void (open ? state.openJoints.add(joint) : state.openJoints.delete(joint)),
+    turn: ({ to, angleDeg }) => {
+      state.stand = { to, angleDeg };
+    },
+    level: ({ levelMl }) => state.levels.push({ eventId: event.id, at, value: levelMl }),
+    doubt: ({ part, text }) => state.doubts.push({ ...remark(text), part, answer: null }),
+    'part-test': ({ part, tight, how, leftMl }) => {
+      state.partTests.push({ eventId: event.id, at, value: { part, tight, how, leftMl } });
+      for (const doubt of state.doubts) if (doubt.part === part) doubt.answer = { tight, at };
+    },
+    leak: ({ at: where, when, amount, text }) => state.leaks.push({ ...remark(text), where, when, amount, mended: null, retested: null }),
+    'leak-mended': ({ leak, cause, fix }) => {
+      const found = state.leaks.find(({ eventId }) => eventId === leak);
+      if (!found) return;
+      found.mended = { ...remark(fix), cause };
+      found.retested = null;
+    },
+    'leak-retested': ({ leak, dry }) => {
+      const found = state.leaks.find(({ eventId }) => eventId === leak);
+      if (found) found.retested = { dry, at };
+    },
+    spill: ({ onElectronics, text }) => state.spills.push({ ...remark(text), onElectronics, rinsedAt: null }),
+    'spill-rinsed': ({ spill }) => {
+      const found = state.spills.find(({ eventId }) => eventId === spill);
+      if (found) found.rinsedAt = at;
     },
     coolant: ({ productId, productName, batchId, lot }) => {
       state.coolant = { productId, productName, batchId, lot };
@@ -166,6 +241,9 @@ function markCurrent(state: RunState): void {
   if (current) current.status = 'current';
   state.current = current?.id ?? null;
 }
+
+/** mL that parts tested on their own brought with them: they count as already filled. */
+export const broughtMl = (state: RunState): number => state.partTests.reduce((sum, { value }) => sum + value.leftMl, 0);
 
 export const pouredMl = (state: RunState): number => state.pours.reduce((sum, { value }) => sum + value, 0);
 

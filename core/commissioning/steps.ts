@@ -1,10 +1,10 @@
-import { runName, shortName } from '../catalogue/names.js';
-import { flowOrder } from '../loops/chain.js';
+import { shortName } from '../catalogue/names.js';
 import { countFittings, unusedPorts } from '../loops/fittings.js';
 import { partName, type LoopFile } from '../loops/loopFile.js';
 import { TEST_GAUGE_KPA, MOST_GAUGE_KPA } from '../leak-testing/defaults.js';
 import { formatSpan } from '../units/display.js';
 import type { CheckItem, ProcedureInput, ProcedureStep } from './procedure.js';
+import { runsInOrder } from './facts.js';
 import { BACK, PULLED } from './state.js';
 
 const CLOSURE_WORDS: Record<string, string> = { plug: 'plug', cap: 'cap', valve: 'drain valve' };
@@ -23,13 +23,6 @@ function pullable(loop: LoopFile): CheckItem[] {
     },
     { id: 'drive-power', text: 'Drives, lights and hubs pulled', beforePower: true, mayNotApply: true },
   ];
-}
-
-/** Every run with its two joints, in the order the liquid meets them. */
-function runsInOrder(loop: LoopFile): { id: string; name: string }[] {
-  const { links, offPath } = flowOrder(loop);
-  const tubes = [...links.flatMap(({ tube }) => (tube ? [tube] : [])), ...offPath.tubes];
-  return tubes.map((tube) => ({ id: tube.id, name: runName(loop, tube) }));
 }
 
 export function kitStep({ loop, order, coolantName }: ProcedureInput, withDryTest: boolean): ProcedureStep {
