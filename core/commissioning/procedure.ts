@@ -7,21 +7,11 @@ import { loopVolume, type Volume } from '../loops/volume.js';
 import { WATER, type Liquid } from '../flow/fluids.js';
 import { loopFacts, type LoopFacts } from './facts.js';
 import { LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from './schools.js';
-import {
-  baselineStep,
-  bleedStep,
-  closeStep,
-  dryStep,
-  fillStep,
-  flushStep,
-  isolateStep,
-  kitStep,
-  powerStep,
-  signOffStep,
-  wetStep,
-} from './steps.js';
+import { expandTemplate } from './expand.js';
+import { STANDARD_TEMPLATE } from './standardTemplate.js';
+import type { ProcedureTemplate } from './template.js';
 
-export type StepKind = 'checks' | 'dry-test' | 'fill' | 'wet-run' | 'bleed' | 'power' | 'baseline' | 'sign-off';
+export type StepKind = 'part-test' | 'checks' | 'dry-test' | 'fill' | 'wet-run' | 'bleed' | 'power' | 'baseline' | 'sign-off';
 
 export interface CheckItem {
   readonly id: string;
@@ -61,6 +51,8 @@ export interface Procedure {
   readonly wetSeconds: number | null;
   /** missing in runs that began before the loop's facts were kept: nothing is predicted or locked then */
   readonly facts?: LoopFacts;
+  /** version of the workshop's procedure it was made from; missing: the standard one */
+  readonly templateNumber?: number;
   readonly steps: readonly ProcedureStep[];
 }
 
@@ -71,14 +63,34 @@ export interface ProcedureInput {
   readonly coolantName: string | null;
   /** what will be poured; water where it is not known */
   readonly liquid?: Liquid;
+  /** runs that were opened and mL that left, where only those joints are tested and only that is topped up */
+  readonly opened?: { readonly joints: readonly string[]; readonly lostMl: number };
+  /** the workshop's own procedure; the standard one without it */
+  readonly template?: ProcedureTemplate;
+  readonly templateNumber?: number;
 }
+
+/** What small service work puts back: what left, as the jug says. */
+function topUp(lostMl: number): FillPlan {
+  return {
+    kind: 'gravity',
+    total: { volumeMl: lostMl, sdMl: Math.max(JUG_SD_ML, JUG_SD_SHARE * lostMl) },
+    reason: 'Only what left the loop is put back; the rest of it is still full.',
+  };
+}
+
+/** mL and share that a measuring jug may be off, and what clings to towels */
+const JUG_SD_ML = 10;
+const JUG_SD_SHARE = 0.1;
 
 /** The commissioning of one loop, from kit list to sign-off, with its own parts, joints and figures. */
 export function buildProcedure(input: ProcedureInput): Procedure {
   const { loop, schools } = input;
   const school = LEAK_SCHOOLS[schools.leak];
   const volume = loopVolume(loop);
-  const fillPlan = planFill(loop);
+  const opened = school.openedOnly ? (input.opened ?? null) : null;
+  const fillPlan = opened ? topUp(opened.lostMl) : planFill(loop);
+  const facts = loopFacts(loop, input.liquid ?? WATER);
   const limitMbarLs = LEAK_LIMITS[schools.limit].mbarLs;
   const hold = holdMinutes({ volumeMl: volume.volumeMl, limitMbarLs, resolutionKpa: schools.gaugeResolutionKpa });
   const wetSeconds = school.wet ? WET_SCHOOLS[schools.wet].seconds : null;
@@ -89,19 +101,16 @@ export function buildProcedure(input: ProcedureInput): Procedure {
     fillPlan,
     dry: school.dry ? { limitMbarLs, holdMinutes: hold } : null,
     wetSeconds,
-    facts: loopFacts(loop, input.liquid ?? WATER),
-    steps: [
-      kitStep(input, school.dry),
-      flushStep(loop),
-      closeStep(loop),
-      isolateStep(loop),
-      ...(school.dry ? [dryStep(hold)] : []),
-      fillStep(loop),
-      ...(wetSeconds === null ? [] : [wetStep(loop, wetSeconds)]),
-      bleedStep(),
-      powerStep(loop),
-      baselineStep(),
-      signOffStep(),
-    ],
+    facts,
+    ...(input.templateNumber === undefined ? {} : { templateNumber: input.templateNumber }),
+    steps: expandTemplate(input.template ?? STANDARD_TEMPLATE, {
+      input,
+      facts,
+      dry: school.dry,
+      holdMinutes: hold,
+      wetSeconds,
+      parts: school.parts,
+      onlyJoints: opened?.joints ?? null,
+    }),
   };
 }

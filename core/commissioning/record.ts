@@ -6,7 +6,7 @@ import { describeEntry } from './describe.js';
 import type { BaselineReading, RunEvent } from './events.js';
 import type { Procedure } from './procedure.js';
 import { judgeDryTest } from './rules.js';
-import { pouredMl, replay } from './state.js';
+import { broughtMl, pouredMl, replay } from './state.js';
 
 /** What was measured and done, closed at sign-off. Stored whole, never written again; corrections stand beside it. */
 export interface RunRecord {
@@ -74,7 +74,7 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
       plannedMl: procedure.fillPlan.total.volumeMl,
       plannedSdMl: procedure.fillPlan.total.sdMl,
       pouredMl: pouredMl(state),
-      balance: balanceFill(procedure.fillPlan.total, pouredMl(state)).text,
+      balance: balanceFill(procedure.fillPlan.total, pouredMl(state) + broughtMl(state)).text,
     },
     coolant: state.coolant ? { productName: state.coolant.productName, lot: state.coolant.lot } : null,
     dryTest: dry

@@ -5,7 +5,7 @@ import { LEAST_TAIL_READINGS, MOST_GAUGE_KPA } from '../leak-testing/defaults.js
 import type { RunEvent, RunEventBody } from './events.js';
 import { CAN_OVERRIDE, interlocksAgainst, openFailures, type InterlockRule } from './interlocks.js';
 import type { Procedure, ProcedureStep } from './procedure.js';
-import { dryReadings, pouredMl, timerFace, type RunState, type StepState } from './state.js';
+import { broughtMl, dryReadings, pouredMl, timerFace, type RunState, type StepState } from './state.js';
 
 /** Why an entry is not taken, in words that say what would be right. */
 export interface Refusal {
@@ -27,6 +27,8 @@ export function judgeDryTest(procedure: Procedure, state: RunState): DecayResult
     readings,
     resolutionKpa: procedure.schools.gaugeResolutionKpa,
     limitMbarLs: procedure.dry.limitMbarLs,
+    // after a first fill, what still stands inside takes room from the air
+    liquidMl: Math.min(0.95 * procedure.volume.volumeMl, pouredMl(state) + broughtMl(state)),
   });
 }
 
@@ -70,8 +72,14 @@ function criterion(procedure: Procedure, state: RunState, step: ProcedureStep): 
     case 'fill': {
       const missing = state.coolant ? [] : ['coolant not chosen'];
       if (state.pours.length === 0) return [...missing, 'nothing poured yet'];
-      const balance = balanceFill(procedure.fillPlan.total, pouredMl(state));
+      const balance = balanceFill(procedure.fillPlan.total, pouredMl(state) + broughtMl(state));
       return balance.verdict === 'as-planned' ? missing : [...missing, balance.text];
+    }
+    case 'part-test': {
+      if (state.partTests.length === 0) return ['no part tested yet'];
+      return failedParts(state).map(
+        (part) => `${procedure.facts?.parts.find(({ id }) => id === part)?.name ?? part} leaked in its own test`,
+      );
     }
     case 'bleed':
       return [...judgeBleed(state.bleedCycles.map(({ value }) => value)).missing];
@@ -83,6 +91,12 @@ function criterion(procedure: Procedure, state: RunState, step: ProcedureStep): 
       return [];
   }
 }
+
+/** Parts whose last own test leaked. */
+const failedParts = ({ partTests }: RunState): string[] => {
+  const last = new Map(partTests.map(({ value }) => [value.part, value.tight]));
+  return [...last].flatMap(([part, tight]) => (tight ? [] : [part]));
+};
 
 /** Steps whose criterion may not be passed over with a reason, because somebody or something would be hurt. */
 const NO_DEVIATION: Record<string, string> = {

@@ -1,6 +1,6 @@
 import Joi from 'joi';
-import { finite, id, note } from '../checking/fields.js';
-import { LEAK_SCHOOL_KEYS, LIMIT_KEYS, WET_SCHOOL_KEYS, type Schools } from './schools.js';
+import { finite, id, note, positiveMl } from '../checking/fields.js';
+import { LEAK_SCHOOLS, LEAK_SCHOOL_KEYS, LIMIT_KEYS, WET_SCHOOL_KEYS, type Schools } from './schools.js';
 
 export const schoolsSchema = Joi.object({
   leak: Joi.string()
@@ -19,12 +19,22 @@ export interface RunCreate {
   readonly loopId: string;
   readonly benchId: string | null;
   readonly schools: Schools;
+  /** runs that were opened, where only those are tested */
+  readonly openedJoints: readonly string[];
+  /** mL that left the loop when they were opened; null for an empty loop */
+  readonly lostMl: number | null;
 }
 export const runCreateSchema = Joi.object({
   loopId: id().required(),
   benchId: id().allow(null).required(),
   schools: schoolsSchema.required(),
-});
+  openedJoints: Joi.array().items(Joi.string().max(80)).max(200).default([]),
+  lostMl: positiveMl().allow(null).default(null),
+}).custom((value: RunCreate, helpers) =>
+  LEAK_SCHOOLS[value.schools.leak].openedOnly && (value.openedJoints.length === 0 || value.lostMl === null)
+    ? helpers.message({ custom: 'Name the runs that were opened and how much left the loop: only those are tested and topped up.' })
+    : value,
+);
 
 export interface SignOffInput {
   /** id of the entry, made on the device */

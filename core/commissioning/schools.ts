@@ -1,24 +1,46 @@
 import { LEAK_LIMITS, type LeakLimitKey } from '../leak-testing/defaults.js';
 
-/** How leaks are looked for. Practitioners disagree; all three are supported and each says what it leaves open. */
+/** How leaks are looked for. Practitioners disagree; every school is supported and says what it leaves open. */
 export const LEAK_SCHOOLS = {
   'dry-then-wet': {
     label: 'Air first, then coolant',
     consequence: 'Slowest. A hole is found while nothing can get wet.',
     dry: true,
     wet: true,
+    parts: false,
+    openedOnly: false,
   },
   'wet-only': {
     label: 'Coolant only',
     consequence: 'No gauge needed. The first hole is found by a drop on a towel.',
     dry: false,
     wet: true,
+    parts: false,
+    openedOnly: false,
   },
   'dry-only': {
     label: 'Air only',
     consequence: 'No long run with coolant. A joint that only weeps when warm is not seen.',
     dry: true,
     wet: false,
+    parts: false,
+    openedOnly: false,
+  },
+  'part-first': {
+    label: 'Parts alone on the bench, then coolant',
+    consequence: 'A part hurt in shipping shows outside the machine. Joints made in the case are first tested by the coolant.',
+    dry: false,
+    wet: true,
+    parts: true,
+    openedOnly: false,
+  },
+  'opened-joints': {
+    label: 'Only the joints that were opened, short and wet',
+    consequence: 'For small service work. Nothing is said about joints that were not touched.',
+    dry: false,
+    wet: true,
+    parts: false,
+    openedOnly: true,
   },
 } as const;
 export type LeakSchool = keyof typeof LEAK_SCHOOLS;

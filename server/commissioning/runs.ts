@@ -6,6 +6,8 @@ import type { RunEvent } from '../../core/commissioning/events.js';
 import type { RunEventInput } from '../../core/commissioning/eventSchema.js';
 import type { RunCreate } from '../../core/commissioning/schema.js';
 import { refuse } from '../../core/checking/check.js';
+import { WATER } from '../../core/flow/fluids.js';
+import type { LoopFile } from '../../core/loops/loopFile.js';
 import { orderCoolant } from '../../core/coolants/order.js';
 import { fillVolume } from '../../core/filling/fillPlan.js';
 import { bench, person } from '../accounts/tables.js';
@@ -15,6 +17,7 @@ import { idFrom, type Ask } from '../http/context.js';
 import { DomainError, notFound } from '../http/errors.js';
 import { loop, loopRevision } from '../loops/tables.js';
 import { customer, job, system } from '../systems/tables.js';
+import { newestProcedure } from './procedures.js';
 import { run, runEvent, runRecord } from './tables.js';
 
 /** Puts a machine on a bench and starts the commissioning of one of its loops. */
@@ -52,7 +55,17 @@ export async function startRun(ask: Ask, input: RunCreate) {
         bottleMl: product.bottleMl,
       })
     : null;
-  const procedure = buildProcedure({ loop: revision.file, schools: input.schools, order, coolantName: product?.name ?? null });
+  if (input.schools.leak === 'opened-joints') checkJoints(revision.file, input.openedJoints);
+  const ours = await newestProcedure(scope);
+  const procedure = buildProcedure({
+    loop: revision.file,
+    schools: input.schools,
+    order,
+    coolantName: product?.name ?? null,
+    liquid: product?.glycol ? { glycol: product.glycol, massFraction: product.glycolFraction ?? 0 } : WATER,
+    ...(input.lostMl === null ? {} : { opened: { joints: input.openedJoints, lostMl: input.lostMl } }),
+    ...(ours ? { template: ours.template, templateNumber: ours.number } : {}),
+  });
 
   const at = clock.now();
   const [madeJob] = await scope
@@ -85,6 +98,12 @@ export async function startRun(ask: Ask, input: RunCreate) {
     .set({ state: 'on-bench', version: own.system.version + 1 })
     .where(eq(system.id, own.system.id));
   return readRun(ask, (made as { id: string }).id);
+}
+
+function checkJoints(file: LoopFile, joints: readonly string[]): void {
+  const known = new Set(file.tubes.map(({ id }) => id));
+  const astray = joints.findIndex((id) => !known.has(id));
+  if (astray >= 0) refuse(`openedJoints[${astray}]`, `"${joints[astray]}" is not a run of this loop`);
 }
 
 /** A bench holds one machine; two loops of the same machine may be worked on there at once. */

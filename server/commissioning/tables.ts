@@ -15,12 +15,31 @@ import {
 } from 'drizzle-orm/pg-core';
 import type { BaselineReading, RunEventBody } from '../../core/commissioning/events.js';
 import type { Procedure } from '../../core/commissioning/procedure.js';
+import type { ProcedureTemplate } from '../../core/commissioning/template.js';
 import type { RunRecord } from '../../core/commissioning/record.js';
 import { bench, person } from '../accounts/tables.js';
 import { coolantBatch, coolantProduct } from '../coolants/tables.js';
 import { instant, owned, tenantWalls } from '../database/columns.js';
 import { loop, loopRevision } from '../loops/tables.js';
 import { job } from '../systems/tables.js';
+
+/** The workshop's procedure, version by version. A trigger refuses every update and delete. */
+export const procedureVersion = pgTable(
+  'procedure_version',
+  {
+    ...owned,
+    number: integer('number').notNull(),
+    template: jsonb('template').$type<ProcedureTemplate>().notNull(),
+    note: text('note').notNull(),
+    personId: uuid('person_id').notNull(),
+  },
+  (t) => [
+    foreignKey({ name: 'procedure_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
+    unique('procedure_number_once').on(t.workshopId, t.number),
+    check('procedure_number_positive', sql`number > 0`),
+    ...tenantWalls('procedure_version', t),
+  ],
+);
 
 export const run = pgTable(
   'run',

@@ -230,7 +230,7 @@ async function commission(world: World, loopId: string, coolant: DemoCoolant, da
   const account = random.pick(world.accounts.slice(0, 3));
   const begun = atNoon(day);
   const schools: Schools = { ...DEFAULT_SCHOOLS, wet: random.pick(['hours', 'hours', 'ten-minutes'] as const) };
-  const { run: row } = await startRun(actAs(world, account, begun), { loopId, benchId: null, schools });
+  const { run: row } = await startRun(actAs(world, account, begun), { loopId, benchId: null, schools, openedJoints: [], lostMl: null });
   const events = playCommissioning({ procedure: row.procedure, startMs: begun.getTime(), random, coolant, by: account.personName });
   await insertLog(world, account, row.id, events);
   const end = new Date(Date.parse(events.at(-1)?.at ?? begun.toISOString()) + 120_000);
@@ -265,6 +265,8 @@ async function onBench(world: World, loopId: string, coolant: DemoCoolant, index
     loopId,
     benchId: world.benches[first ? 0 : 1] as string,
     schools: { ...DEFAULT_SCHOOLS, wet: first ? 'day' : 'hours' },
+    openedJoints: [],
+    lostMl: null,
   });
   const events = playCommissioning({
     procedure: row.procedure,

@@ -1,0 +1,66 @@
+import type { StepKind } from './procedure.js';
+
+/**
+ * A procedure as data: what the lead writes, before a loop's own parts, joints and figures are filled in. Texts may hold
+ * places such as `{holdMinutes}`; `EACH` lists stand for as many checks as the loop has parts of a kind.
+ */
+export const EACH = {
+  flushable: 'every radiator and block',
+  joints: 'every run, in flow order',
+  closures: 'every port without a run',
+  pulled: 'every connector that is pulled',
+  back: 'every connector that was pulled',
+  rounds: 'every look at the joints',
+  towels: 'the towel under every run',
+} as const;
+export type EachKey = keyof typeof EACH;
+
+export interface OwnCheck {
+  readonly id: string;
+  readonly text: string;
+  readonly group?: string;
+  readonly mayNotApply?: boolean;
+  readonly beforePower?: boolean;
+  /** only where the air test is part of the school */
+  readonly onlyDry?: boolean;
+}
+
+export interface EachCheck {
+  readonly each: EachKey;
+  readonly group?: string;
+}
+
+export type CheckTemplate = OwnCheck | EachCheck;
+
+export interface TimerTemplate {
+  readonly id: string;
+  readonly label: string;
+  /** minutes, or `wet` for the school's length */
+  readonly minutes: number | 'wet';
+}
+
+export interface StepTemplate {
+  readonly id: string;
+  readonly kind: StepKind;
+  readonly title: string;
+  readonly lead: string;
+  /** said instead of `lead` where the loop has no reservoir */
+  readonly leadWithoutReservoir?: string;
+  readonly cautions: readonly string[];
+  readonly checks: readonly CheckTemplate[];
+  readonly timers: readonly TimerTemplate[];
+}
+
+export interface ProcedureTemplate {
+  readonly steps: readonly StepTemplate[];
+}
+
+/** What `{…}` in a text may stand for. */
+export const PLACEHOLDERS = ['parts', 'plugs', 'bottles', 'gaugeKpa', 'mostKpa', 'holdMinutes', 'wetSpan', 'joints'] as const;
+export type Placeholder = (typeof PLACEHOLDERS)[number];
+
+export const isEach = (check: CheckTemplate): check is EachCheck => 'each' in check;
+
+/** Steps and checks that protect people or electronics: a template without them is refused. */
+export const PROTECTED_STEPS: readonly string[] = ['close', 'isolate', 'fill', 'power', 'sign-off'];
+export const PROTECTED_EACH: readonly EachKey[] = ['joints', 'closures', 'pulled', 'back', 'towels'];

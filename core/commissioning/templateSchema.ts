@@ -1,0 +1,118 @@
+import Joi from 'joi';
+import { finite, note } from '../checking/fields.js';
+import { STANDARD_TEMPLATE } from './standardTemplate.js';
+import { EACH, PLACEHOLDERS, PROTECTED_EACH, PROTECTED_STEPS, isEach, type ProcedureTemplate, type StepTemplate } from './template.js';
+
+const words = (most: number): Joi.StringSchema => Joi.string().trim().min(1).max(most);
+const key = Joi.string()
+  .pattern(/^[a-z0-9][a-z0-9-]*$/, 'small letters, digits and hyphens')
+  .max(60);
+
+const check = Joi.alternatives(
+  Joi.object({
+    each: Joi.string()
+      .valid(...Object.keys(EACH))
+      .required(),
+    group: words(60),
+  }),
+  Joi.object({
+    id: key.required(),
+    text: words(300).required(),
+    group: words(60),
+    mayNotApply: Joi.boolean(),
+    beforePower: Joi.boolean(),
+    onlyDry: Joi.boolean(),
+  }),
+);
+
+const step = Joi.object({
+  id: key.required(),
+  kind: Joi.string().valid('part-test', 'checks', 'dry-test', 'fill', 'wet-run', 'bleed', 'power', 'baseline', 'sign-off').required(),
+  title: words(80).required(),
+  lead: words(300).required(),
+  leadWithoutReservoir: words(300),
+  cautions: Joi.array().items(words(300)).max(10).required(),
+  checks: Joi.array().items(check).max(60).required(),
+  timers: Joi.array()
+    .items(
+      Joi.object({
+        id: key.required(),
+        label: words(80).required(),
+        minutes: Joi.alternatives(Joi.valid('wet'), finite().greater(0).max(2880)).required(),
+      }),
+    )
+    .max(6)
+    .required(),
+});
+
+const twice = (ids: readonly string[]): string | undefined => ids.find((id, index) => ids.indexOf(id) !== index);
+const standardOf = (id: string): StepTemplate | undefined => STANDARD_TEMPLATE.steps.find((each) => each.id === id);
+
+/** Why a template cannot be a procedure, in words; null when it can. */
+export function refuseTemplate({ steps }: ProcedureTemplate): string | null {
+  const ids = steps.map(({ id }) => id);
+  const double = twice(ids);
+  if (double) return `two steps are called "${double}"`;
+  const missing = PROTECTED_STEPS.find((id) => !ids.includes(id));
+  if (missing) return `the step "${standardOf(missing)?.title}" protects people or electronics and must stay`;
+  return refuseOrder(ids) ?? steps.map(refuseStep).find((problem) => problem !== null) ?? null;
+}
+
+function refuseOrder(ids: readonly string[]): string | null {
+  const order = STANDARD_TEMPLATE.steps.map(({ id }) => id);
+  const known = ids.filter((id) => order.includes(id));
+  const astray = known.find((id, index) => index > 0 && order.indexOf(id) < order.indexOf(known[index - 1] as string));
+  if (astray) return `"${standardOf(astray)?.title}" comes too late: the steps of the standard procedure keep their order`;
+  return ids.at(-1) === 'sign-off' ? null : 'the sign-off is the last step';
+}
+
+function refuseStep(given: StepTemplate): string | null {
+  const standard = standardOf(given.id);
+  if (standard && standard.kind !== given.kind) return `the step "${given.id}" is of the kind ${standard.kind}`;
+  if (!standard && given.kind !== 'checks') return `a step of your own ("${given.title}") can only hold checks`;
+  const double = twice(given.checks.flatMap((item) => (isEach(item) ? [] : [item.id])));
+  if (double) return `"${given.title}" has two checks called "${double}"`;
+  const unknown = textsOf(given)
+    .flatMap((text) => [...text.matchAll(/\{(\w+)\}/g)].map(([, name]) => name as string))
+    .find((name) => !(PLACEHOLDERS as readonly string[]).includes(name));
+  if (unknown)
+    return `"{${unknown}}" in "${given.title}" stands for nothing; known are ${PLACEHOLDERS.map((name) => `{${name}}`).join(' ')}`;
+  return standard && PROTECTED_STEPS.includes(given.id) ? refuseUnprotected(standard, given) : null;
+}
+
+/** What a protected step may not lose. */
+function refuseUnprotected(standard: StepTemplate, given: StepTemplate): string | null {
+  for (const item of standard.checks) {
+    const kept = isEach(item)
+      ? !PROTECTED_EACH.includes(item.each) || given.checks.some((each) => isEach(each) && each.each === item.each)
+      : !item.beforePower || given.checks.some((each) => !isEach(each) && each.id === item.id && each.beforePower === true);
+    if (!kept) return `"${given.title}" must keep ${isEach(item) ? EACH[item.each] : `"${item.text}"`}`;
+  }
+  return null;
+}
+
+const textsOf = ({ title, lead, leadWithoutReservoir, cautions, checks }: StepTemplate): string[] => [
+  title,
+  lead,
+  leadWithoutReservoir ?? '',
+  ...cautions,
+  ...checks.flatMap((item) => (isEach(item) ? [] : [item.text])),
+];
+
+const template = Joi.object({ steps: Joi.array().items(step).min(1).max(30).required() }).custom((value: ProcedureTemplate, helpers) => {
+  const problem = refuseTemplate(value);
+  return problem === null ? value : helpers.message({ custom: `${problem.charAt(0).toUpperCase()}${problem.slice(1)}.` });
+});
+
+export interface TemplateCreate {
+  readonly template: ProcedureTemplate;
+  /** what was changed and why */
+  readonly note: string;
+  /** number of the version it was made from; 0 for the standard one */
+  readonly from: number;
+}
+export const templateCreateSchema = Joi.object({
+  template: template.required(),
+  note: note().trim().min(3).required(),
+  from: Joi.number().integer().min(0).required(),
+});
