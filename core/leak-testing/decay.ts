@@ -5,12 +5,13 @@ import {
   LEAST_HOLD_MINUTES,
   LEAST_TAIL_READINGS,
   MOST_WAIT_MINUTES,
+  SETTLING_TAUS_S,
   TEMP_SD_K,
   WORKING_KPA,
 } from './defaults.js';
 import { readingSdKpa } from './hold.js';
 import { fitLine, type Line } from './line.js';
-import { fitSettling, LEAST_FIT_READINGS } from './settlingFit.js';
+import { fitSettling, LEAST_FIT_READINGS, leastSlope } from './settlingFit.js';
 
 export interface DecayReading {
   /** s since the loop was closed; rising */
@@ -83,7 +84,8 @@ export function judgeDecay(input: DecayInput): DecayResult {
   // Without a line the standard error is that of the noise over the whole record: it says "cannot tell".
   const seMbarLs = toLeak(settled ? Math.max(settled.line.slopeSe, Number.MIN_VALUE) : noiseKpa / Math.max(1, span));
   const heldS = span - settledAfterS;
-  const verdict = settled ? decide(leakMbarLs, seMbarLs, input.limitMbarLs, heldS) : 'not-yet';
+  const certainly = (): number => toLeak(leastSlope(times, correctedKpa, noiseKpa, SETTLING_TAUS_S, CERTAIN_FAIL_SE));
+  const verdict = settled ? decide(leakMbarLs, seMbarLs, input.limitMbarLs, heldS, certainly) : 'not-yet';
   const wait = { times, settledAfterS, noiseKpa, gasL, leakMbarLs: settled ? leakMbarLs : null, limit: input.limitMbarLs };
   return {
     leakMbarLs,
@@ -150,9 +152,9 @@ function isStraight(times: readonly number[], pressures: readonly number[], line
   return curvature <= (CURVATURE_SE * noiseKpa) / Math.sqrt(qq);
 }
 
-function decide(leak: number, se: number, limit: number, heldS: number): DecayVerdict {
-  if (leak - limit > CERTAIN_FAIL_SE * se) return 'fail';
-  if (heldS < LEAST_HOLD_MINUTES * 60) return 'not-yet';
+/** @param certainly the leak that is there at least, even if the rest of the fall is settling */
+function decide(leak: number, se: number, limit: number, heldS: number, certainly: () => number): DecayVerdict {
+  if (heldS < LEAST_HOLD_MINUTES * 60) return leak - limit > CERTAIN_FAIL_SE * se && certainly() > limit ? 'fail' : 'not-yet';
   if (leak + Z_TWO_SIDED_95 * se < limit) return 'pass';
   return leak - Z_TWO_SIDED_95 * se > limit ? 'fail' : 'not-yet';
 }

@@ -28,3 +28,5 @@ export const AIR_TO_WATER_VISCOSITY = 0.0182;
 export const LEAST_TAIL_READINGS = 4;
 /** standard errors above the limit at which a fail needs no waiting */
 export const CERTAIN_FAIL_SE = 5;
+/** s; time constants that settling can have: warm air in seconds to a minute, soft tube in minutes (general estimate) */
+export const SETTLING_TAUS_S = [20, 30, 45, 65, 90, 130, 180, 250, 350, 480, 650] as const;

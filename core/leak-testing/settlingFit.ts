@@ -112,6 +112,41 @@ interface Finish {
   readonly tau: number;
 }
 
+/**
+ * The least slope s (kPa/s, positive for falling) that the readings still allow when a settling of any size with a usual
+ * time constant may run beside it: the smallest s whose misfit stays within `standardErrors`² variances of the best
+ * (profile likelihood over A and τ). A fall that settling could explain gives 0 or less.
+ * @param taus s; time constants that settling of warm air and soft tube can have
+ */
+export function leastSlope(
+  times: readonly number[],
+  pressures: readonly number[],
+  sd: number,
+  taus: readonly number[],
+  standardErrors: number,
+): number {
+  const base = pressures[0] as number;
+  const y = pressures.map((p) => (p - base) / sd);
+  const ones = times.map(() => 1);
+  const models = [null, ...taus].flatMap((tau) => {
+    const columns = [ones, times, ...(tau === null ? [] : [times.map((t) => Math.exp(-t / tau))])];
+    const solution = solveLinear(columns, y);
+    const covariance = invert(normalMatrix(columns));
+    return solution && covariance ? [{ solution, covariance }] : [];
+  });
+  const best = Math.min(...models.map(({ solution }) => solution.rss));
+  const lows = models.map(({ solution: { coefficients, rss }, covariance }) => {
+    const allowed = standardErrors ** 2 - (rss - best);
+    const spread = covariance[1]?.[1] ?? 0;
+    if (allowed < 0 || !(spread > 0)) return Infinity;
+    // the far end of the ellipse of slopes that fit; the settling that goes with it must be one, not a rise
+    const steps = Math.sqrt(allowed / spread);
+    const amplitude = coefficients.length > 2 ? (coefficients[2] as number) + steps * (covariance[1]?.[2] ?? 0) : 0;
+    return amplitude < 0 ? Infinity : -((coefficients[1] as number) + steps * spread) * sd;
+  });
+  return Math.min(Infinity, ...lows);
+}
+
 /** Back to kPa and s, with the standard error of the slope. */
 function finish({ span, base, leastSd, columns, solution, amplitude, tau }: Finish): SettlingFit | null {
   const covariance = invert(normalMatrix(columns));
