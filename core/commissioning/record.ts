@@ -1,12 +1,11 @@
 import { judgeBleed } from '../bleeding/bleed.js';
 import { settlingCheck } from '../due-dates/due.js';
-import { balanceFill } from '../filling/fillPlan.js';
 import type { LoopFile } from '../loops/loopFile.js';
 import { describeEntry } from './describe.js';
 import type { BaselineReading, RunEvent } from './events.js';
 import type { Procedure } from './procedure.js';
-import { judgeDryTest } from './rules.js';
-import { broughtMl, pouredMl, replay } from './state.js';
+import { fillBalance, judgeDryTest } from './rules.js';
+import { pouredMl, replay } from './state.js';
 
 /** What was measured and done, closed at sign-off. Stored whole, never written again; corrections stand beside it. */
 export interface RunRecord {
@@ -74,7 +73,7 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
       plannedMl: procedure.fillPlan.total.volumeMl,
       plannedSdMl: procedure.fillPlan.total.sdMl,
       pouredMl: pouredMl(state),
-      balance: balanceFill(procedure.fillPlan.total, pouredMl(state) + broughtMl(state)).text,
+      balance: fillBalance(procedure, state).text,
     },
     coolant: state.coolant ? { productName: state.coolant.productName, lot: state.coolant.lot } : null,
     dryTest: dry

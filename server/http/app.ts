@@ -10,6 +10,7 @@ import { workbenchRoutes } from '../workbench/routes.js';
 import { openDatabase } from '../database/client.js';
 import { dueRoutes } from '../due-dates/routes.js';
 import { healthRoute, type Readiness } from '../health/routes.js';
+import { leakFindingRoutes } from '../leak-finding/routes.js';
 import { learningRoutes } from '../learning/routes.js';
 import { loopRoutes } from '../loops/routes.js';
 import { systemRoutes } from '../systems/routes.js';
@@ -69,6 +70,7 @@ function api(app: App, parts: ServerParts): Router {
   systemRoutes(routes);
   loopRoutes(routes);
   learningRoutes(routes);
+  leakFindingRoutes(routes);
   runRoutes(routes);
   dueRoutes(routes);
   todayRoutes(routes);

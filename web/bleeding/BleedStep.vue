@@ -3,10 +3,13 @@ import { computed, ref } from 'vue';
 import { BLEED_CRITERION, judgeBleed } from '@core/bleeding/bleed.js';
 import type { RunEventBody } from '@core/commissioning/events.js';
 import type { RunState } from '@core/commissioning/state.js';
+import { WATER, type Liquid } from '@core/flow/fluids.js';
+import type { LoopFile } from '@core/loops/loopFile.js';
+import AirTrend from './AirTrend.vue';
 import NumberField from '../units/NumberField.vue';
 
 /** Cycle by cycle: level while the pump runs, level after the stop. The rise is the air that is left. */
-const props = defineProps<{ state: RunState; colour: string | null; locked: boolean }>();
+const props = defineProps<{ state: RunState; colour: string | null; locked: boolean; file?: LoopFile; liquid?: Liquid }>();
 const emit = defineEmits<{ send: [body: RunEventBody] }>();
 const running = ref<number | null>(null);
 const stopped = ref<number | null>(null);
@@ -49,6 +52,7 @@ function enter(): void {
             : `Still missing: ${judged.missing.join('; ')}.`
         }}
       </p>
+      <AirTrend v-if="file && cycles.length" :file="file" :liquid="liquid ?? WATER" :cycles="cycles" :bled="judged.bled" />
     </div>
     <svg
       v-if="cycles.length"

@@ -11,14 +11,21 @@ import { useCoolants } from '../coolants/coolantStore.js';
 import FillStep from '../filling/FillStep.vue';
 import { call } from '../http/api.js';
 import { useSubmit } from '../http/useSubmit.js';
+import TroubleDialog from '../leak-finding/TroubleDialog.vue';
+import TroubleList from '../leak-finding/TroubleList.vue';
+import PartTestStep from '../leak-testing/PartTestStep.vue';
 import DryTestStep from '../leak-testing/DryTestStep.vue';
 import LoopProfile from '../loops/LoopProfile.vue';
 import { useNotices } from '../shell/notices.js';
+import { useWakeLock } from '../shell/wakeLock.js';
 import { useShortcuts } from '../shell/shortcuts.js';
 import { useNow } from '../units/now.js';
 import AbandonDialog from './AbandonDialog.vue';
 import CheckRows from './CheckRows.vue';
 import ReasonDialog from './ReasonDialog.vue';
+import HandsPanel from './HandsPanel.vue';
+import PumpControl from './PumpControl.vue';
+import RunHead from './RunHead.vue';
 import RunLog from './RunLog.vue';
 import SignOffStep from './SignOffStep.vue';
 import StepRail from './StepRail.vue';
@@ -33,11 +40,14 @@ const desk = useRun(props.id);
 const signing = useSubmit();
 const now = useNow(1000);
 void coolants.load();
+useWakeLock();
 
 const looking = ref<string | null>(null);
 const noting = ref(false);
 const deviating = ref(false);
 const leaving = ref(false);
+const troubled = ref(false);
+const overriding = ref(false);
 
 const procedure = computed(() => desk.answer.value?.run.procedure ?? null);
 const state = computed(() => desk.state.value);
@@ -94,6 +104,19 @@ function undo(): void {
   desk.undoLast();
 }
 
+/** steps in which the pump runs on its own supply */
+const hasPump = computed(() => ['fill', 'wet-run', 'bleed'].includes(step.value?.kind ?? ''));
+const hasHands = computed(() => ['dry-test', 'fill', 'wet-run', 'bleed'].includes(step.value?.kind ?? ''));
+const liquid = computed(() => coolants.liquidOf(state.value?.coolant?.productId ?? desk.answer.value?.coolantProductId ?? null));
+function override(reason: string): void {
+  const held = desk.held.value;
+  overriding.value = false;
+  if (held) send({ ...held.body, override: { rule: held.rule, reason } } as RunEventBody);
+}
+function togglePump(): void {
+  if (hasPump.value && !locked.value) send({ type: 'pump', on: state.value?.pump?.on !== true });
+}
+
 let signId = crypto.randomUUID();
 async function signOff(remark: string): Promise<void> {
   const done = await signing.run(() =>
@@ -115,6 +138,10 @@ useShortcuts({
     noting.value = true;
   },
   z: undo,
+  p: togglePump,
+  x: () => {
+    if (desk.answer.value?.run.state === 'active') troubled.value = true;
+  },
 });
 </script>
 
@@ -125,28 +152,7 @@ useShortcuts({
       <p>It belongs to no system of this workshop. <router-link to="/today">Today</router-link></p>
     </div>
     <div v-else-if="desk.answer.value && procedure && state && step && progress" class="bench">
-      <header class="head">
-        <div>
-          <h1>
-            <router-link :to="`/systems/${desk.answer.value.systemId}`">{{ desk.answer.value.systemName }}</router-link>
-          </h1>
-          <p class="quiet">
-            {{ desk.answer.value.loopName }}, {{ desk.answer.value.customerName
-            }}<template v-if="desk.answer.value.benchName"> · {{ desk.answer.value.benchName }}</template> · revision
-            {{ desk.answer.value.revisionNumber }}
-          </p>
-        </div>
-        <div class="row no-print">
-          <v-btn variant="outlined" size="large" @click="noting = true">Note <kbd class="ml-2">m</kbd></v-btn>
-          <v-btn v-if="desk.answer.value.run.state === 'active'" variant="text" size="large" @click="leaving = true">Off the bench</v-btn>
-        </div>
-      </header>
-      <p v-if="desk.answer.value.run.state === 'signed-off'" class="closed">
-        This run is signed off. <router-link :to="`/runs/${id}/record`">Open its record</router-link>
-      </p>
-      <p v-if="desk.answer.value.run.state === 'abandoned'" class="closed">
-        This run was taken off the bench without a record. Its log stays.
-      </p>
+      <RunHead class="head" :answer="desk.answer.value" @note="noting = true" @trouble="troubled = true" @leave="leaving = true" />
 
       <StepRail class="rail" :procedure="procedure" :state="state" :shown="step.id" @look="looking = $event" />
 
@@ -167,7 +173,18 @@ useShortcuts({
           </p>
         </div>
         <p class="lead">{{ step.lead }}</p>
-        <p v-if="desk.problem.value" role="alert" class="danger problem">{{ desk.problem.value }}</p>
+        <p v-if="desk.problem.value" role="alert" class="danger problem">
+          {{ desk.problem.value }}
+          <button v-if="desk.held.value" type="button" class="link" @click="overriding = true">Go on with a reason</button>
+        </p>
+        <TroubleList
+          :procedure="procedure"
+          :state="state"
+          :file="desk.answer.value.file"
+          :locked="desk.answer.value.run.state !== 'active'"
+          @send="send"
+        />
+        <PumpControl v-if="hasPump && procedure.facts && !locked" :procedure="procedure" :state="state" :locked="locked" @send="send" />
         <p v-if="progress.deviation" class="closed">Passed over: {{ progress.deviation.text }}</p>
 
         <TimerPanel
@@ -180,6 +197,7 @@ useShortcuts({
           @start="send({ type: 'timer-started', step: step.id, timer: timer.id })"
           @stop="send({ type: 'timer-stopped', step: step.id, timer: timer.id })"
         />
+        <PartTestStep v-if="step.kind === 'part-test'" :procedure="procedure" :state="state" :locked="locked" @send="send" />
         <DryTestStep v-if="step.kind === 'dry-test'" :procedure="procedure" :state="state" :locked="locked" @send="send" />
         <FillStep
           v-if="step.kind === 'fill'"
@@ -189,8 +207,17 @@ useShortcuts({
           :locked="locked"
           @send="send"
         />
-        <BleedStep v-if="step.kind === 'bleed'" :state="state" :colour="colour" :locked="locked" @send="send" />
+        <BleedStep
+          v-if="step.kind === 'bleed'"
+          :state="state"
+          :colour="colour"
+          :locked="locked"
+          :file="desk.answer.value.file"
+          :liquid="liquid"
+          @send="send"
+        />
         <BaselineStep v-if="step.kind === 'baseline'" :state="state" :locked="locked" @send="send" />
+        <HandsPanel v-if="hasHands && !locked" :procedure="procedure" :state="state" :locked="locked" @send="send" />
         <CheckRows
           v-if="step.checks.length"
           :checks="step.checks"
@@ -243,6 +270,16 @@ useShortcuts({
         :warning="open.join('; ')"
         @say="deviate"
       />
+      <TroubleDialog v-model="troubled" :procedure="procedure" @send="send" />
+      <ReasonDialog
+        v-model="overriding"
+        title="Go on against the lock"
+        label="Why it is safe here, for the record"
+        button="Go on"
+        :least="3"
+        :warning="desk.problem.value ?? ''"
+        @say="override"
+      />
       <AbandonDialog v-model="leaving" :run-id="id" @left="router.push(`/systems/${desk.answer.value?.systemId}`)" />
     </div>
     <div v-else-if="desk.problem.value" class="page" role="alert">
@@ -269,19 +306,6 @@ useShortcuts({
 }
 .head {
   grid-area: head;
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-  gap: 20px;
-}
-.head h1 {
-  font-size: 1.5rem;
-}
-.head h1 a {
-  text-decoration: none;
-}
-.head p {
-  margin: 0;
 }
 .rail {
   grid-area: rail;

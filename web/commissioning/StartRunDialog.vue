@@ -2,6 +2,8 @@
 import { onMounted, reactive, ref } from 'vue';
 import { DEFAULT_SCHOOLS, LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from '@core/commissioning/schools.js';
 import { LEAK_LIMITS } from '@core/leak-testing/defaults.js';
+import { runsInOrder } from '@core/commissioning/facts.js';
+import type { LoopFile } from '@core/loops/loopFile.js';
 import { ApiError, call, get, wordsOf } from '../http/api.js';
 import { useSubmit } from '../http/useSubmit.js';
 import NumberField from '../units/NumberField.vue';
@@ -16,27 +18,40 @@ const schools = reactive<{ -readonly [K in keyof Schools]: Schools[K] }>({ ...DE
 const resolution = ref<number | null>(DEFAULT_SCHOOLS.gaugeResolutionKpa);
 /** the choices show once the workshop's own schools are known, so that nothing chosen is overwritten */
 const ready = ref(false);
+/** runs of the loop, for service work that opened only some */
+const runs = ref<{ id: string; name: string }[]>([]);
+const opened = ref<string[]>([]);
+const lostMl = ref<number | null>(null);
 const problem = ref<string | null>(null);
 
 onMounted(() => load().catch((error: unknown) => (problem.value = wordsOf(error))));
 
 async function load(): Promise<void> {
-  const [shop, today] = await Promise.all([
+  const [shop, today, loop] = await Promise.all([
     get<{ workshop: { schools: Schools }; benches: { id: string; name: string }[] }>('/workshop'),
     get<{ runs: { benchId: string | null; systemName: string }[] }>('/today'),
+    get<{ file: LoopFile }>(`/loops/${props.loopId}`),
   ]);
   Object.assign(schools, shop.workshop.schools);
   resolution.value = schools.gaugeResolutionKpa;
   benches.value = shop.benches;
   const taken = new Set(today.runs.filter(({ systemName }) => systemName !== props.systemName).map((run) => run.benchId));
   benchId.value = shop.benches.find(({ id }) => !taken.has(id))?.id ?? null;
+  runs.value = runsInOrder(loop.file);
   ready.value = true;
 }
+
+const serviceWork = () => (LEAK_SCHOOLS[schools.leak].openedOnly ? { openedJoints: opened.value, lostMl: lostMl.value } : {});
 
 async function start(): Promise<void> {
   const made = await submit.run((idempotencyKey) =>
     call<{ run: { id: string } }>('POST', '/runs', {
-      body: { loopId: props.loopId, benchId: benchId.value, schools: { ...schools, gaugeResolutionKpa: resolution.value } },
+      body: {
+        loopId: props.loopId,
+        benchId: benchId.value,
+        schools: { ...schools, gaugeResolutionKpa: resolution.value },
+        ...serviceWork(),
+      },
       idempotencyKey,
     }).catch((error: unknown) => {
       const runId = error instanceof ApiError ? error.details.runId : undefined;
@@ -71,6 +86,13 @@ async function start(): Promise<void> {
               ><strong>{{ school.label }}</strong> <span class="quiet">{{ school.consequence }}</span></span
             ></label
           >
+        </fieldset>
+        <fieldset v-if="LEAK_SCHOOLS[schools.leak].openedOnly">
+          <legend>What was opened</legend>
+          <div class="opened">
+            <label v-for="run in runs" :key="run.id"><input v-model="opened" type="checkbox" :value="run.id" /> {{ run.name }}</label>
+          </div>
+          <NumberField v-model="lostMl" class="mt-2" label="Left the loop" unit="mL" :errors="submit.at('lostMl')" />
         </fieldset>
         <fieldset v-if="LEAK_SCHOOLS[schools.leak].dry">
           <legend>What the air test must exclude</legend>
@@ -115,6 +137,22 @@ fieldset {
   border: none;
   padding: 0;
   margin: 0;
+}
+.opened {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 2px 16px;
+}
+.opened label {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  min-height: 44px;
+}
+.opened input {
+  width: 22px;
+  height: 22px;
+  accent-color: var(--ink);
 }
 legend {
   font-weight: 620;

@@ -176,9 +176,8 @@ describe('filling on screen', () => {
     const run = new TestRun()
       .upTo('fill')
       .say({ type: 'coolant', productId: product.id, productName: 'Plain Clear', batchId: null, lot: null });
-    const plan = run.procedure.fillPlan;
     const screen = mountScreen(FillStep, { props: { procedure: run.procedure, state: run.state, plannedProductId: null, locked: false } });
-    expect(screen.find('.big-number').text()).toContain(String(Math.round(plan.kind === 'pulses' ? plan.firstPourMl : 0)));
+    expect(screen.find('.big-number').text()).toContain(String(Math.round(run.procedure.facts?.fill?.passiveMl ?? 0)));
     await screen.find('form').trigger('submit');
     expect(screen.text()).toContain('Enter what went in');
     await screen.find('form input').setValue('250');

@@ -30,6 +30,8 @@ export interface RunDesk {
   /** entries on this device that the server does not have yet */
   readonly waiting: ComputedRef<number>;
   readonly problem: Ref<string | null>;
+  /** an entry that an interlock holds back and a reason may pass; null otherwise */
+  readonly held: Ref<{ body: RunEventBody; rule: string } | null>;
   readonly missing: Ref<boolean>;
   readonly current: ComputedRef<ProcedureStep | null>;
   /** records one entry; false when the rules refuse it, with the reason in `problem` */
@@ -60,6 +62,7 @@ export function useRun(id: string): RunDesk {
   const pending = shallowRef<readonly Pending[]>(readPending(storageKey));
   const problem = ref<string | null>(null);
   const missing = ref(false);
+  const held = shallowRef<{ body: RunEventBody; rule: string } | null>(null);
   let sending = false;
   let retry: number | undefined;
 
@@ -125,8 +128,10 @@ export function useRun(id: string): RunDesk {
   function send(body: RunEventBody, at?: string): boolean {
     if (!answer.value || !state.value) return false;
     problem.value = null;
+    held.value = null;
     const refusal = refuseEntry(answer.value.run.procedure, state.value, events.value, body, serverNowMs());
     if (refusal) {
+      if (refusal.mayOverride && refusal.rule) held.value = { body, rule: refusal.rule };
       problem.value = `${refusal.message.charAt(0).toUpperCase()}${refusal.message.slice(1)}.`;
       return false;
     }
@@ -149,6 +154,7 @@ export function useRun(id: string): RunDesk {
     state,
     events,
     problem,
+    held,
     missing,
     current,
     send,

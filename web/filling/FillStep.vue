@@ -2,8 +2,9 @@
 import { computed, onMounted, ref } from 'vue';
 import type { RunEventBody } from '@core/commissioning/events.js';
 import type { Procedure } from '@core/commissioning/procedure.js';
-import { pouredMl, type RunState } from '@core/commissioning/state.js';
-import { balanceFill } from '@core/filling/fillPlan.js';
+import { broughtMl, pouredMl, type RunState } from '@core/commissioning/state.js';
+import { fillBalance } from '@core/commissioning/rules.js';
+import { watchFill } from '@core/filling/fillWatch.js';
 import { formatMl } from '@core/units/display.js';
 import { useCoolants } from '../coolants/coolantStore.js';
 import NumberField from '../units/NumberField.vue';
@@ -21,10 +22,28 @@ onMounted(() => void coolants.load());
 
 const plan = computed(() => props.procedure.fillPlan);
 const poured = computed(() => pouredMl(props.state));
-const balance = computed(() => balanceFill(plan.value.total, poured.value));
+const balance = computed(() => fillBalance(props.procedure, props.state));
+/** pours against the simulated fill; null where the loop cannot be simulated, or only what left is put back */
+const watched = computed(() => {
+  const fill = props.procedure.facts?.fill;
+  if (!fill || plan.value.kind !== 'pulses') return null;
+  return watchFill({
+    passiveMl: fill.passiveMl,
+    pulses: fill.pulses,
+    totalMl: fill.totalMl,
+    holds: plan.value.total,
+    pours: props.state.pours.map(({ value }) => value),
+    broughtMl: broughtMl(props.state),
+    levelStays: props.state.steps.find(({ id }) => id === 'fill')?.checks['towels-dry']?.mark === 'done',
+  });
+});
+const rowsScale = computed(() =>
+  Math.max(1, ...(watched.value?.rows ?? []).map(({ pouredMl: ml, plannedMl }) => Math.max(ml, plannedMl ?? 0))),
+);
 const product = computed(() => coolants.find(props.state.coolant?.productId ?? productId.value));
 const batches = computed(() => coolants.find(productId.value)?.batches ?? []);
 const nextMl = computed(() => {
+  if (watched.value && watched.value.nextAtMostMl > 0.5) return watched.value.nextAtMostMl;
   if (plan.value.kind === 'gravity') return Math.max(0, balance.value.stillToPourMl);
   if (props.state.pours.length === 0) return plan.value.firstPourMl;
   return Math.max(0, Math.min(plan.value.workingMl, balance.value.stillToPourMl));
@@ -88,10 +107,29 @@ function pour(): void {
           {{ balance.text }}.</template
         ><template v-else>Spout into the reservoir, slowly, to the fill mark.</template>
       </p>
+      <p v-if="watched?.mismatch" role="alert" class="danger">{{ watched.mismatch.words }}</p>
+      <p v-else-if="watched && watched.pulsesLeft > 0 && state.pours.length" class="quiet">
+        About {{ watched.pulsesLeft }} {{ watched.pulsesLeft === 1 ? 'pulse' : 'pulses' }} to go<template v-if="watched.nextRunS !== null"
+          >, the next {{ watched.nextRunS.toFixed(1) }} s of pump</template
+        >. <span class="estimate">Simulated from this loop’s heights and curves.</span>
+      </p>
       <form v-if="!locked" class="entry" novalidate @submit.prevent="pour">
         <NumberField v-model="volume" large label="Poured just now" unit="mL" @enter="pour" />
         <v-btn type="submit" size="x-large">{{ state.pours.length === 0 ? 'First pour is in' : 'Pulse done, poured' }}</v-btn>
       </form>
+      <ol v-if="watched && watched.rows.length" class="plain-list pours" aria-label="Pours against the plan">
+        <li v-for="(row, index) in watched.rows" :key="index">
+          <span class="figures">{{ index + 1 }}</span>
+          <span class="track" aria-hidden="true">
+            <i :style="{ width: `${(100 * row.pouredMl) / rowsScale}%`, background: product?.colour ?? 'var(--ink-soft)' }" />
+            <b v-if="row.plannedMl !== null" :style="{ left: `${(100 * row.plannedMl) / rowsScale}%` }" />
+          </span>
+          <span class="figures"
+            >{{ Math.round(row.pouredMl) }} mL
+            <span class="quiet">{{ row.plannedMl === null ? 'not planned' : `planned ${Math.round(row.plannedMl)}` }}</span></span
+          >
+        </li>
+      </ol>
       <FillPlanDrawing :plan="plan" :colour="product?.colour ?? null" :poured="poured" />
     </template>
     <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
@@ -105,6 +143,30 @@ function pour(): void {
 }
 p {
   margin: 0;
+}
+.pours li {
+  display: grid;
+  grid-template-columns: 24px 1fr 190px;
+  gap: 12px;
+  align-items: center;
+  padding: 2px 0;
+}
+.track {
+  position: relative;
+  height: 16px;
+  background: var(--well);
+}
+.track i {
+  display: block;
+  height: 100%;
+  border: 1.5px solid var(--ink);
+}
+.track b {
+  position: absolute;
+  top: -3px;
+  bottom: -3px;
+  width: 3px;
+  background: var(--ink);
 }
 .coolant {
   display: grid;

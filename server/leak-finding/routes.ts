@@ -1,0 +1,21 @@
+import { sql } from 'drizzle-orm';
+import { LEAK_CAUSE_KEYS, type ConfirmedCauses, type LeakCause } from '../../core/leak-finding/causes.js';
+import { runEvent } from '../commissioning/tables.js';
+import type { Routes } from '../http/routes.js';
+
+/** How often this workshop confirmed each cause of a leak, from the logs of its runs; what was taken back does not count. */
+export function leakFindingRoutes(routes: Routes): void {
+  routes.get('/leak-causes', async ({ scope }) => {
+    const rows = await scope
+      .select({ cause: sql<string>`body ->> 'cause'`, count: sql<number>`count(*)::int` })
+      .from(runEvent)
+      .where(
+        sql`body ->> 'type' = 'leak-mended' and not exists (
+          select 1 from run_event as taken where taken.run_id = run_event.run_id and taken.body ->> 'type' = 'withdrawn' and taken.body ->> 'event' = run_event.id::text)`,
+      )
+      .groupBy(sql`body ->> 'cause'`);
+    const confirmed: Partial<Record<LeakCause, number>> = {};
+    for (const { cause, count } of rows) if ((LEAK_CAUSE_KEYS as string[]).includes(cause)) confirmed[cause as LeakCause] = count;
+    return { confirmed: confirmed satisfies ConfirmedCauses };
+  });
+}
