@@ -69,10 +69,13 @@ export function bleedModel(loop: LoopFile, liquid: Liquid, pumpSpeed: number): B
     upright.length > 0
       ? upright.map(({ parts, volumeMl }) => ({ parts: parts.map((part) => network.partIds[part] as string), volumeMl }))
       : anywhere(loop);
-  const pockets = places.map(({ parts, volumeMl }) => {
-    const ends = parts.flatMap(portsOf);
-    return { parts, volumeMl, runGaugeKpa: meanOf(running, ends), offGaugeKpa: meanOf(standing, ends) };
-  });
+  // the gas may sit in any part of a pocket, and each feels the pump otherwise
+  const pockets = places.flatMap(({ parts, volumeMl }) =>
+    parts.map((part) => {
+      const ends = portsOf(part);
+      return { parts: [part], volumeMl, runGaugeKpa: meanOf(running, ends), offGaugeKpa: meanOf(standing, ends) };
+    }),
+  );
   const stretchMl = loop.tubes.reduce((sum, tube) => {
     if (!Object.hasOwn(TUBE_MATERIALS, tube.material) || tube.outer_mm <= tube.bore_mm) return sum;
     const ends = portsOf(tube.id);
@@ -93,6 +96,9 @@ const anywhere = (loop: LoopFile): { parts: string[]; volumeMl: number }[] =>
     .filter(({ kind }) => kind === 'radiator' || kind === 'block')
     .map(({ id, volume_ml }) => ({ parts: [id], volumeMl: volume_ml }));
 
+/** how many times as much a machine on its head must free before it is advised */
+const WORTH_TURNING_OVER = 2;
+
 /** The stand in which most of the largest upright pocket finds its way up. */
 export function freeingTurn(loop: LoopFile): BleedModel['turn'] {
   const network = buildNetwork(loop);
@@ -105,7 +111,11 @@ export function freeingTurn(loop: LoopFile): BleedModel['turn'] {
     const staysMl = stays.reduce((sum, { volumeMl }) => sum + volumeMl, 0);
     return { to, freesMl: Math.max(0, largest.volumeMl - staysMl), parts };
   });
-  const best = turns.reduce((most, each) => (each.freesMl > most.freesMl + 0.5 ? each : most));
+  const most = (among: typeof turns) => among.reduce((best, each) => (each.freesMl > best.freesMl + 0.5 ? each : best));
+  const quarter = most(turns.filter(({ to }) => to !== 'upside-down'));
+  const over = most(turns);
+  // a machine on its head is a lift for two: only where it frees far more than a quarter turn
+  const best = over.freesMl > WORTH_TURNING_OVER * quarter.freesMl ? over : quarter;
   return best.freesMl > 1 ? best : null;
 }
 

@@ -101,7 +101,9 @@ function portsOf(loop: LoopFile): PortFact[] {
 
 /** Facts of a loop, computed once when a run begins. What geometry or curves are missing for stays null. */
 export function loopFacts(loop: LoopFile, liquid: Liquid): LoopFacts {
-  const reservoir = loop.components.find(({ kind }) => kind === 'reservoir') ?? null;
+  // a case with two circuits is filled one after the other: what is poured cannot be told apart, so nothing is predicted
+  const reservoirs = loop.components.filter(({ kind }) => kind === 'reservoir');
+  const reservoir = reservoirs.length === 1 ? (reservoirs[0] as LoopComponent) : null;
   const boxed = vesselsWithoutBox(loop).length === 0;
   const marks = reservoir && reservoirMarks(reservoir);
   const simulation =

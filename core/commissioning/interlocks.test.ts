@@ -129,6 +129,15 @@ describe('leaks and spills', () => {
     expect(rule(run, { type: 'signed-off', remark: '' })).toBeNull();
   });
 
+  it('keep the wet test’s clock from starting, and the clock counts as the pump', () => {
+    const { run, leak } = withLeak();
+    const clock: RunEventBody = { type: 'timer-started', step: 'wet', timer: 'wet-run' };
+    expect(rule(run, clock)).toBe('leak-open');
+    run.say({ type: 'leak-mended', leak, cause: 'tube-not-seated', fix: 'seated again' }).say(clock);
+    expect(run.state.pump?.on).toBe(true);
+    expect(run.say({ type: 'timer-stopped', step: 'wet', timer: 'wet-run' }).state.pump?.on).toBe(false);
+  });
+
   it('open again when the mended joint still leaks', () => {
     const { run, leak } = withLeak();
     run.say({ type: 'leak-mended', leak, cause: 'tube-not-seated', fix: 'seated again' }).say({ type: 'leak-retested', leak, dry: false });

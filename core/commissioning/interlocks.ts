@@ -172,6 +172,11 @@ export function interlocksAgainst(procedure: Procedure, state: RunState, body: R
           : []),
       ];
     }
+    case 'timer-started':
+      // the wet test's clock starts with the pump
+      return body.step === 'wet'
+        ? [...beforePump(procedure, state, facts), ...leaksAgainst(state, facts), ...doubtsAgainst(state, facts)]
+        : [];
     case 'port':
       return body.open ? beforeOpening(state, facts, body.port) : [];
     case 'joint':

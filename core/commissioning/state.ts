@@ -149,10 +149,13 @@ function apply(state: RunState, procedure: Procedure, event: RunEvent): void {
     'timer-started': (entry) => {
       const seconds = procedure.steps.flatMap(({ timers }) => timers).find(({ id }) => id === entry.timer)?.seconds ?? 0;
       state.timers[entry.timer] = { step: entry.step, startedAt: at, stoppedAt: null, seconds };
+      // the wet test's clock starts with the pump and stops with it
+      if (entry.step === 'wet') state.pump = { on: true, since: at };
     },
     'timer-stopped': (entry) => {
       const running = state.timers[entry.timer];
       if (running) state.timers[entry.timer] = { ...running, stoppedAt: at };
+      if (entry.step === 'wet') state.pump = { on: false, since: at };
     },
     'dry-reading': ({ gaugeKpa, tempC, atmosphereKpa }) =>
       state.dryReadings.push({ eventId: event.id, at, value: { gaugeKpa, tempC, atmosphereKpa } }),
@@ -199,12 +202,14 @@ function apply(state: RunState, procedure: Procedure, event: RunEvent): void {
       state.bleedCycles.push({ eventId: event.id, at, value: { runningMm, stoppedMm, bubbles, noise } }),
     baseline: (entry) => state.baselines.push({ eventId: event.id, at, value: entry.reading }),
     'step-done': () => {
+      if (step?.id === 'wet') state.pump = { on: false, since: at };
       if (step) {
         step.status = 'done';
         step.doneAt = at;
       }
     },
     deviation: (entry) => {
+      if (step?.id === 'wet') state.pump = { on: false, since: at };
       if (step) {
         step.status = 'done';
         step.doneAt = at;

@@ -13,6 +13,10 @@ const props = defineProps<{ file: LoopFile; liquid: Liquid; cycles: readonly Ble
 const model = computed(() => bleedModel(props.file, props.liquid, props.file.components.find(({ kind }) => kind === 'pump')?.speed ?? 1));
 const air = computed(() => (model.value ? airLeft(model.value, props.cycles) : { cycles: [], trendMl: null }));
 const now = computed(() => air.value.cycles.at(-1) ?? null);
+const range = computed(() => {
+  const [low, high] = [Math.round(now.value?.lowMl ?? 0), Math.round(now.value?.highMl ?? 0)];
+  return low === high ? `${low} mL` : `${low} to ${high} mL`;
+});
 /** mL a cycle below which the air no longer changes */
 const STILL_ML = 0.5;
 const trend = computed(() => {
@@ -47,7 +51,7 @@ const band = computed(() => {
 <template>
   <div>
     <p v-if="now" class="air figures">
-      About <b>{{ Math.round(now.lowMl) }} to {{ Math.round(now.highMl) }} mL</b> of air left{{ trend }}.
+      About <b>{{ range }}</b> of air left{{ trend }}.
       <span class="quiet estimate"
         >From the rise, {{ (model?.stretchMl ?? 0).toFixed(1) }} mL of tube stretch taken out; the range is where the air may sit.</span
       >

@@ -57,7 +57,7 @@ watch(
       :variant="on ? 'flat' : 'outlined'"
       :disabled="final.length > 0"
       @click="emit('send', { type: 'pump', on: !on })"
-      >{{ on ? 'Pump is off' : 'Pump is on' }} <kbd class="ml-3">p</kbd></v-btn
+      >{{ on ? 'Pump off' : 'Pump on' }} <kbd class="ml-3">p</kbd></v-btn
     >
   </section>
 </template>

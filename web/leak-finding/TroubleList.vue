@@ -54,7 +54,13 @@ function mend(leak: Leak): void {
         <ol class="plain-list">
           <li v-for="each in ranked(leak)" :key="each.cause">
             <label>
-              <input v-model="causes[leak.eventId]" type="radio" :name="leak.eventId" :value="each.cause" />
+              <input
+                type="radio"
+                :name="leak.eventId"
+                :value="each.cause"
+                :checked="(causes[leak.eventId] ?? ranked(leak)[0]?.cause) === each.cause"
+                @change="causes[leak.eventId] = each.cause"
+              />
               <span class="bar" aria-hidden="true"><i :style="{ width: `${100 * each.probability}%` }" /></span>
               <b class="figures">{{ Math.round(100 * each.probability) }} %</b>
               <span
