@@ -10,6 +10,7 @@ import { migrateDatabase, migrationsFolder } from './database/migrate.js';
 import { seedDemo } from './demo/seed.js';
 import { describeAway, type Readiness } from './health/routes.js';
 import { createServer } from './http/app.js';
+import { PushHub } from './push/hub.js';
 import { clockAheadBy, systemClock } from './http/clock.js';
 
 declare const LAVACRUM_VERSION: string;
@@ -82,6 +83,7 @@ function start(): void {
   const pool = openPool(settings.databaseUrl, (error) =>
     log.warn({ code: (error as Error & { code?: string }).code }, 'a database connection broke'),
   );
+  const push = new PushHub(settings.databaseUrl, log);
   const webFolder = path.join(here, 'web');
   const app = createServer({
     pool,
@@ -92,6 +94,7 @@ function start(): void {
     readiness,
     webFolder: existsSync(webFolder) ? webFolder : null,
     behindProxy: process.env.LAVACRUM_PROXY === '1',
+    push,
   });
   const listener = app.listen(settings.port, '127.0.0.1', (error?: Error) => {
     if (error) {
@@ -101,11 +104,13 @@ function start(): void {
       return;
     }
     log.info({ port: (listener.address() as AddressInfo).port }, 'listening');
-    void prepare(settings, readiness, log, here);
+    void prepare(settings, readiness, log, here).then(() => push.listen());
   });
   const stop = (): void => {
     readiness.ready = false;
     readiness.reason = 'stopping';
+    // open streams would keep the listener from closing
+    void push.close();
     listener.close(() => void pool.end().finally(() => process.exit(0)));
     listener.closeIdleConnections();
     // a browser may keep a connection open; its last answer is out by then

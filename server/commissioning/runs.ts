@@ -16,6 +16,7 @@ import type { Scope } from '../database/client.js';
 import { idFrom, type Ask } from '../http/context.js';
 import { DomainError, notFound } from '../http/errors.js';
 import { loop, loopRevision } from '../loops/tables.js';
+import { pushNotice } from '../push/notices.js';
 import { customer, job, system } from '../systems/tables.js';
 import { newestProcedure } from './procedures.js';
 import { run, runEvent, runRecord } from './tables.js';
@@ -231,6 +232,7 @@ export async function insertEvent(
     body: entry.body,
     createdAt: clock.now(),
   });
+  await pushNotice(scope, account.workshopId, { kind: 'run', runId: entry.runId, seq: entry.seq });
   return { id: entry.id, seq: entry.seq, at: entry.at.toISOString(), by: entry.by, body: entry.body };
 }
 

@@ -16,7 +16,8 @@ import { loopRoutes } from '../loops/routes.js';
 import { systemRoutes } from '../systems/routes.js';
 import { todayRoutes } from '../today/routes.js';
 import type { Clock } from './clock.js';
-import type { App } from './context.js';
+import type { PushHub } from '../push/hub.js';
+import { runScoped, type App } from './context.js';
 import { answerOf, databaseErrorOf, DomainError } from './errors.js';
 import { routesOn } from './routes.js';
 import { csrfGuard, securityHeaders } from './security.js';
@@ -33,6 +34,7 @@ export interface ServerParts {
   readonly signInLimit?: SignInLimit;
   /** true behind a proxy that speaks TLS: cookies may then be marked secure */
   readonly behindProxy?: boolean;
+  readonly push: PushHub;
 }
 
 /** No request needs more; a loop file has a few kilobytes. */
@@ -63,6 +65,10 @@ function api(app: App, parts: ServerParts): Router {
   router.use(sessions(parts.pool, parts.secret, parts.behindProxy ?? false));
   router.use(csrfGuard);
   openRoutes(router, app, parts.signInLimit ?? SIGN_IN_LIMIT);
+  router.get('/stream', async (request, response) => {
+    const account = await runScoped(app, request, async (ask) => ask.account);
+    parts.push.watch(account.workshopId, response);
+  });
   const routes = routesOn(router, app);
   accountRoutes(routes);
   coolantRoutes(routes);

@@ -9,6 +9,7 @@ import type { SignInLimit } from '../../server/accounts/routes.js';
 import { createWorkshop } from '../../server/accounts/workshop.js';
 import { openDatabase, openPool, type Database } from '../../server/database/client.js';
 import { createServer } from '../../server/http/app.js';
+import { PushHub } from '../../server/push/hub.js';
 import { createDatabase, urlOfDatabase } from '../../server/launcher/cluster.js';
 import { usualLoop } from '../../core/loops/testLoops.js';
 
@@ -31,6 +32,7 @@ export class TestBench {
     readonly pool: pg.Pool,
     readonly database: Database,
     private readonly server: Server,
+    private readonly push: PushHub,
     readonly databaseName: string,
   ) {}
 
@@ -41,6 +43,7 @@ export class TestBench {
     const pool = openPool(urlOfDatabase(adminUrl, name), () => undefined);
     const holder: { bench?: TestBench } = {};
     const log = pino({ level: 'error' }, { write: (line: string) => void holder.bench?.logged.push(line) });
+    const push = new PushHub(urlOfDatabase(adminUrl, name), log);
     const app = createServer({
       pool,
       clock: { now: () => new Date((holder.bench as TestBench).nowMs) },
@@ -49,16 +52,26 @@ export class TestBench {
       secret: 'not a secret',
       readiness: { ready: true, reason: '' },
       webFolder: options.webFolder ?? null,
+      push,
       signInLimit: options.signInLimit ?? { tries: 1000, windowMs: 60_000 },
     });
     const server = await new Promise<Server>((resolve) => {
       const listening = app.listen(0, '127.0.0.1', () => resolve(listening));
     });
-    holder.bench = new TestBench(`http://127.0.0.1:${(server.address() as AddressInfo).port}`, pool, openDatabase(pool), server, name);
+    holder.bench = new TestBench(
+      `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
+      pool,
+      openDatabase(pool),
+      server,
+      push,
+      name,
+    );
+    await push.listen();
     return holder.bench;
   }
 
   async close(): Promise<void> {
+    await this.push.close();
     await new Promise((resolve) => this.server.close(resolve));
     await this.pool.end();
   }

@@ -6,6 +6,7 @@ import { replay, type RunState } from '@core/commissioning/state.js';
 import type { LoopFile } from '@core/loops/loopFile.js';
 import { useSession } from '../accounts/sessionStore.js';
 import { ApiError, call, get, wordsOf } from '../http/api.js';
+import { usePush } from '../push/usePush.js';
 import { useBenches } from '../today/benchStore.js';
 import { serverNowMs, setServerNow } from '../units/now.js';
 
@@ -141,8 +142,17 @@ export function useRun(id: string): RunDesk {
   }
 
   onMounted(load);
+  // colleagues' entries come by push; without a connection the screen asks from time to time
+  const { live } = usePush({
+    run: ({ runId, seq }) => {
+      if (runId === id && seq > (answer.value?.events.length ?? 0)) void load();
+    },
+    resync: () => {
+      if (answer.value) void load();
+    },
+  });
   const watcher = window.setInterval(() => {
-    if (pending.value.length === 0 && document.visibilityState === 'visible') void load();
+    if (!live.value && pending.value.length === 0 && document.visibilityState === 'visible') void load();
   }, WATCH_MS);
   onScopeDispose(() => {
     window.clearInterval(watcher);

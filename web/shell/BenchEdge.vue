@@ -8,6 +8,7 @@ import { formatClock } from '@core/units/display.js';
 import { useSession } from '../accounts/sessionStore.js';
 import { rememberLook } from '../look/vuetify.js';
 import ReckonerDialog from '../reckoner/ReckonerDialog.vue';
+import { usePush } from '../push/usePush.js';
 import { useBenches } from '../today/benchStore.js';
 import { useNow } from '../units/now.js';
 import { useShortcuts } from './shortcuts.js';
@@ -22,7 +23,7 @@ const now = useNow();
 const keysOpen = ref(false);
 const sumsOpen = ref(false);
 
-/** s; new runs of colleagues appear within this time */
+/** s; without the event stream, new runs of colleagues appear within this time */
 const REFRESH_S = 30;
 onMounted(() => void benches.refresh());
 // a run that was begun or signed off on the page just left shows at once
@@ -30,8 +31,21 @@ watch(
   () => route.path,
   () => void benches.refresh(),
 );
-const timer = window.setInterval(() => void benches.refresh(), REFRESH_S * 1000);
-onScopeDispose(() => window.clearInterval(timer));
+const { live } = usePush({ run: refreshSoon, resync: refreshSoon });
+const timer = window.setInterval(() => {
+  if (!live.value) void benches.refresh();
+}, REFRESH_S * 1000);
+/** ms; several entries in a row ask once */
+const TOGETHER_MS = 250;
+let soon: number | undefined;
+function refreshSoon(): void {
+  window.clearTimeout(soon);
+  soon = window.setTimeout(() => void benches.refresh(), TOGETHER_MS);
+}
+onScopeDispose(() => {
+  window.clearInterval(timer);
+  window.clearTimeout(soon);
+});
 
 const places = [
   { to: '/today', label: 'Today', key: '1' },

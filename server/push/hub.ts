@@ -1,0 +1,106 @@
+import type { Response } from 'express';
+import pg from 'pg';
+import type { Logger } from 'pino';
+import { PUSH_CHANNEL, type PushNotice } from './notices.js';
+
+/** ms between signs of life: proxies close what is silent for a minute */
+const HEARTBEAT_MS = 20_000;
+/** ms before the next try to listen again, doubled up to the second */
+const RETRY_MS = { first: 250, most: 5000 } as const;
+/** ms a browser waits before it asks again */
+const BROWSER_RETRY_MS = 1000;
+
+interface Watcher {
+  readonly workshopId: string;
+  readonly response: Response;
+}
+
+/**
+ * One listening database connection a process, outside the pool, and the browsers that watch. After a gap in listening
+ * every watcher is told to fetch anew: what was notified meanwhile is lost to it otherwise.
+ */
+export class PushHub {
+  private readonly watchers = new Set<Watcher>();
+  private client: pg.Client | null = null;
+  private closed = false;
+  private retryMs: number = RETRY_MS.first;
+  private timer: NodeJS.Timeout | null = null;
+  private readonly heartbeat: NodeJS.Timeout;
+
+  constructor(
+    private readonly databaseUrl: string,
+    private readonly log: Logger,
+  ) {
+    this.heartbeat = setInterval(() => this.watchers.forEach(({ response }) => response.write(': here\n\n')), HEARTBEAT_MS);
+    this.heartbeat.unref();
+  }
+
+  /** Begins to listen. Resolves once it does, or once a first try failed and the next is due. */
+  async listen(): Promise<void> {
+    if (this.closed) return;
+    const client = new pg.Client({ connectionString: this.databaseUrl, application_name: 'lavacrum push', keepAlive: true });
+    client.on('notification', ({ payload }) => this.spread(payload ?? ''));
+    client.on('error', (error) => this.lost(client, error));
+    client.on('end', () => this.lost(client, null));
+    try {
+      await client.connect();
+      await client.query(`listen ${PUSH_CHANNEL}`);
+      this.client = client;
+      this.retryMs = RETRY_MS.first;
+      this.tellAll('resync', {});
+    } catch (error) {
+      this.lost(client, error);
+    }
+  }
+
+  private lost(client: pg.Client, error: unknown): void {
+    if (this.closed || this.timer !== null) return;
+    client.removeAllListeners();
+    client.on('error', () => undefined);
+    void client.end().catch(() => undefined);
+    this.client = null;
+    this.log.warn({ code: (error as { code?: string } | null)?.code }, 'push does not listen; trying again');
+    this.timer = setTimeout(() => {
+      this.timer = null;
+      void this.listen();
+    }, this.retryMs);
+    this.timer.unref();
+    this.retryMs = Math.min(RETRY_MS.most, 2 * this.retryMs);
+  }
+
+  private spread(payload: string): void {
+    const { workshopId, ...notice } = JSON.parse(payload) as PushNotice & { workshopId: string };
+    for (const watcher of this.watchers) if (watcher.workshopId === workshopId) write(watcher.response, notice.kind, notice);
+  }
+
+  private tellAll(event: string, data: object): void {
+    for (const { response } of this.watchers) write(response, event, data);
+  }
+
+  /** A browser begins to watch its workshop. It is told to fetch at once: between its page and this moment something may have happened. */
+  watch(workshopId: string, response: Response): void {
+    response.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' });
+    response.write(`retry: ${BROWSER_RETRY_MS}\n\n`);
+    write(response, 'resync', {});
+    const watcher = { workshopId, response };
+    this.watchers.add(watcher);
+    response.on('close', () => this.watchers.delete(watcher));
+  }
+
+  get watching(): number {
+    return this.watchers.size;
+  }
+
+  async close(): Promise<void> {
+    this.closed = true;
+    clearInterval(this.heartbeat);
+    if (this.timer !== null) clearTimeout(this.timer);
+    for (const { response } of this.watchers) response.end();
+    this.watchers.clear();
+    await this.client?.end().catch(() => undefined);
+  }
+}
+
+function write(response: Response, event: string, data: object): void {
+  response.write(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
+}
