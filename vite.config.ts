@@ -2,6 +2,7 @@ import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import vue from '@vitejs/plugin-vue';
 import { defineConfig } from 'vite';
+import { VitePWA } from 'vite-plugin-pwa';
 import vuetify from 'vite-plugin-vuetify';
 
 const root = path.dirname(fileURLToPath(import.meta.url));
@@ -9,7 +10,32 @@ const root = path.dirname(fileURLToPath(import.meta.url));
 export default defineConfig({
   root: path.join(root, 'web'),
   // the formatter breaks lines between elements; a break there is a space, as in any page
-  plugins: [vue({ template: { compilerOptions: { whitespace: 'preserve' } } }), vuetify({ autoImport: true })],
+  plugins: [
+    vue({ template: { compilerOptions: { whitespace: 'preserve' } } }),
+    vuetify({ autoImport: true }),
+    VitePWA({
+      // a new version waits until the person at the bench says so: nothing reloads under wet hands
+      registerType: 'prompt',
+      injectRegister: false,
+      manifest: {
+        name: 'Lavacrum',
+        short_name: 'Lavacrum',
+        description: 'Planner, bench companion and logbook for liquid-cooled PCs',
+        start_url: '/today',
+        display: 'standalone',
+        background_color: '#e6eae8',
+        theme_color: '#1b2625',
+        icons: [{ src: '/mark.svg', sizes: 'any', type: 'image/svg+xml', purpose: 'any' }],
+      },
+      workbox: {
+        globPatterns: ['**/*.{js,css,html,svg,woff2}'],
+        // every address is the one page, except what only the server knows
+        navigateFallback: '/index.html',
+        navigateFallbackDenylist: [/^\/api\//],
+        maximumFileSizeToCacheInBytes: 4_000_000,
+      },
+    }),
+  ],
   worker: { format: 'es' },
   resolve: { alias: { '@core': path.join(root, 'core') } },
   build: {

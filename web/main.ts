@@ -3,6 +3,7 @@ import { createApp } from 'vue';
 import App from './App.vue';
 import { initialLook, rememberLook, vuetify } from './look/vuetify.js';
 import { router } from './router.js';
+import { installApp } from './shell/installed.js';
 import '@fontsource-variable/atkinson-hyperlegible-next/wght.css';
 import '@fontsource-variable/atkinson-hyperlegible-mono/wght.css';
 import './look/tokens.css';
@@ -10,3 +11,4 @@ import './look/base.css';
 
 rememberLook(initialLook());
 createApp(App).use(createPinia()).use(vuetify).use(router).mount('#app');
+installApp();

@@ -2,7 +2,8 @@ import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import type { SetupInput, SignInInput } from '@core/accounts/schema.js';
 import type { Role } from '@core/accounts/roles.js';
-import { call, get, setToken, whenSignedOut } from '../http/api.js';
+import { call, get, setToken, whenSignedOut, whenTokenIsOld } from '../http/api.js';
+import { forgetAnswers, rememberAnswer, rememberedAnswer } from '../outbox/outbox.js';
 import { setServerNow } from '../units/now.js';
 
 export interface Account {
@@ -44,6 +45,8 @@ export const useSession = defineStore('session', () => {
     if (account.value) expired.value = true;
   });
 
+  whenTokenIsOld(async () => take(await get<SessionAnswer>('/session')));
+
   return {
     account,
     setupNeeded,
@@ -51,11 +54,22 @@ export const useSession = defineStore('session', () => {
     today,
     loaded,
     timeZone: computed(() => account.value?.timeZone ?? 'UTC'),
-    load: async () => take(await get<SessionAnswer>('/session')),
+    load: async () => {
+      try {
+        take(await get<SessionAnswer>('/session'));
+        if (account.value) void rememberAnswer('account', account.value).catch(() => undefined);
+      } catch (error) {
+        // away from the network the bench goes on under the last name; what is entered waits for the server's word
+        const known = await rememberedAnswer<Account>('account').catch(() => null);
+        if (!known) throw error;
+        account.value = known;
+      }
+    },
     signIn: async (input: SignInInput) => take(await call<SessionAnswer>('POST', '/session', { body: input })),
     setUp: async (input: SetupInput) => take(await call<SessionAnswer>('POST', '/setup', { body: input })),
     signOut: async () => {
       await call('DELETE', '/session');
+      await forgetAnswers().catch(() => undefined);
       take({ signedIn: false, setupNeeded: false });
     },
   };

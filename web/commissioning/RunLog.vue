@@ -4,11 +4,23 @@ import { describeEntry } from '@core/commissioning/describe.js';
 import type { RunEvent } from '@core/commissioning/events.js';
 import type { Procedure } from '@core/commissioning/procedure.js';
 import type { RunState } from '@core/commissioning/state.js';
+import type { RefusedEntry } from '../outbox/outbox.js';
 import { useDates } from '../units/dates.js';
 
 /** The log, newest first. What the server does not have yet says so. */
-const props = defineProps<{ procedure: Procedure; state: RunState; events: readonly RunEvent[]; waiting: number }>();
-const emit = defineEmits<{ undo: [] }>();
+const props = withDefaults(
+  defineProps<{
+    procedure: Procedure;
+    state: RunState;
+    events: readonly RunEvent[];
+    waiting: number;
+    away?: boolean;
+    refused?: readonly RefusedEntry[];
+  }>(),
+  { away: false, refused: () => [] },
+);
+const emit = defineEmits<{ undo: []; note: [text: string]; dismiss: [id: string] }>();
+const wordsOf = (entry: RefusedEntry): string => describeEntry(props.procedure, { ...entry, seq: 0, by: '' }, props.events);
 const dates = useDates();
 const all = ref(false);
 const SHORT = 7;
@@ -32,8 +44,27 @@ const entries = computed(() => {
       >
     </header>
     <p v-if="waiting > 0" role="status" class="waiting">
-      {{ waiting }} {{ waiting === 1 ? 'entry is' : 'entries are' }} on this device only; sending.
+      {{ waiting }} {{ waiting === 1 ? 'entry is' : 'entries are' }} on this device only;
+      {{ away ? 'they go when the server is back.' : 'sending.' }}
     </p>
+    <p v-else-if="away" role="status" class="waiting">The server cannot be reached. The run goes on; entries wait on this device.</p>
+    <div v-for="entry in refused" :key="entry.id" class="waiting" role="alert">
+      <p>
+        Not taken: <b>{{ wordsOf(entry) }}</b> <span class="quiet">{{ entry.why }}</span>
+      </p>
+      <div class="row">
+        <v-btn
+          size="small"
+          variant="outlined"
+          @click="
+            emit('note', `${wordsOf(entry)} (not taken: ${entry.why})`);
+            emit('dismiss', entry.id);
+          "
+          >Keep as a note</v-btn
+        >
+        <v-btn size="small" variant="text" @click="emit('dismiss', entry.id)">Read</v-btn>
+      </div>
+    </div>
     <ol class="plain-list" reversed>
       <li v-for="{ event, text, back, unsaved } in entries" :key="event.id" :class="{ back, unsaved }">
         <time :datetime="event.at" class="quiet">{{ dates.time(event.at) }}</time><span>{{ text }}</span>

@@ -39,7 +39,8 @@ const notices = useNotices();
 const desk = useRun(props.id);
 const signing = useSubmit();
 const now = useNow(1000);
-void coolants.load();
+// without them the liquid has no colour; the run goes on
+void coolants.load().catch(() => undefined);
 useWakeLock();
 
 const looking = ref<string | null>(null);
@@ -259,7 +260,18 @@ useShortcuts({
         <p v-for="caution in step.cautions" :key="caution">{{ caution }}</p>
       </aside>
 
-      <RunLog class="log" :procedure="procedure" :state="state" :events="desk.events.value" :waiting="desk.waiting.value" @undo="undo" />
+      <RunLog
+        class="log"
+        :procedure="procedure"
+        :state="state"
+        :events="desk.events.value"
+        :waiting="desk.waiting.value"
+        :away="desk.away.value"
+        :refused="desk.refused.value"
+        @undo="undo"
+        @note="note"
+        @dismiss="desk.dismiss"
+      />
       <ReasonDialog v-model="noting" title="Note" label="What you saw or did" button="Write it down" :least="1" @say="note" />
       <ReasonDialog
         v-model="deviating"
@@ -290,127 +302,4 @@ useShortcuts({
   </main>
 </template>
 
-<style scoped>
-.bench {
-  display: grid;
-  grid-template-columns: 216px minmax(0, 1fr) 292px;
-  grid-template-areas: 'head head head' 'rail step cautions' 'rail step log';
-  grid-template-rows: auto auto 1fr;
-  gap: 6px 30px;
-  padding: 14px 26px calc(var(--edge-height) + 30px);
-  max-width: 1500px;
-  margin: 0 auto;
-}
-.bench :deep(.big-number) {
-  font-size: clamp(4.25rem, 7.5vw, 6.5rem);
-}
-.head {
-  grid-area: head;
-}
-.rail {
-  grid-area: rail;
-  align-self: start;
-  position: sticky;
-  top: 12px;
-}
-.step {
-  grid-area: step;
-  display: grid;
-  gap: 12px;
-  align-content: start;
-  min-width: 0;
-}
-.log {
-  grid-area: log;
-  align-self: start;
-}
-.profile {
-  background: var(--sheet);
-  border-radius: 3px;
-}
-.title {
-  display: flex;
-  justify-content: space-between;
-  align-items: baseline;
-  gap: 20px;
-}
-.title h2 {
-  font-size: 1.9rem;
-}
-.left {
-  font-size: 1.9rem;
-  font-weight: 320;
-  margin: 0;
-  white-space: nowrap;
-}
-.lead {
-  font-size: 1.16rem;
-  margin: 0;
-  max-width: 66ch;
-}
-.cautions {
-  grid-area: cautions;
-  display: grid;
-  gap: 8px;
-  align-self: start;
-  border-left: 5px solid var(--danger);
-  padding: 2px 0 2px 14px;
-  margin-bottom: 14px;
-}
-.problem {
-  border-left: 5px solid var(--danger);
-  background: var(--danger-ground);
-  padding: 10px 14px;
-  margin: 0;
-}
-.closed {
-  grid-column: 1 / -1;
-  padding: 10px 14px;
-  background: var(--sheet);
-  border-left: 4px solid var(--ink);
-  margin: 0;
-}
-.notes li {
-  padding: 6px 0 6px 14px;
-  border-left: 3px solid var(--line);
-}
-.actions {
-  /* above the labels of fields that scroll beneath it */
-  z-index: 5;
-  position: sticky;
-  bottom: var(--edge-height);
-  background: var(--ground);
-  padding: 12px 0 14px;
-  display: flex;
-  gap: 20px;
-  align-items: center;
-  border-top: 1px solid var(--line);
-}
-.actions p {
-  margin: 0;
-}
-.actions :deep(.v-btn--size-x-large) {
-  height: 64px;
-  font-size: 1.1rem;
-}
-.link {
-  text-decoration: underline;
-}
-@media (max-width: 1000px) {
-  .bench {
-    grid-template-columns: minmax(0, 1fr);
-    grid-template-areas: 'head' 'rail' 'cautions' 'step' 'log';
-    grid-template-rows: none;
-    padding-inline: 18px;
-  }
-  .rail {
-    /* also the anchor of its hidden words, which would otherwise widen the page */
-    position: relative;
-    top: 0;
-    min-width: 0;
-  }
-  .actions {
-    flex-wrap: wrap;
-  }
-}
-</style>
+<style scoped src="./run.css"></style>

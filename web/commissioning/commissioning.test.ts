@@ -1,4 +1,5 @@
 // @vitest-environment happy-dom
+import 'fake-indexeddb/auto';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { defineComponent, h, nextTick } from 'vue';
 import { procedureOf, TestRun } from '@core/commissioning/testRun.js';
@@ -13,10 +14,15 @@ import RunLog from './RunLog.vue';
 import SignOffStep from './SignOffStep.vue';
 import StepRail from './StepRail.vue';
 import TimerPanel from './TimerPanel.vue';
+import { dropEntry, entriesOf, forgetAnswers, rememberedAnswer } from '../outbox/outbox.js';
 import { setServerNow } from '../units/now.js';
 import { useRun, type RunDesk } from './useRun.js';
 
-beforeEach(() => localStorage.clear());
+beforeEach(async () => {
+  const { waiting, refused } = await entriesOf('r');
+  for (const { id } of [...waiting, ...refused]) await dropEntry(id);
+  await forgetAnswers();
+});
 afterEach(() => {
   vi.useRealTimers();
   setServerNow(new Date().toISOString());
@@ -293,12 +299,29 @@ describe('entries on their way to the server', () => {
     expect(first.desk.waiting.value).toBe(1);
     first.close();
     const asked = server(events, keep(events));
+    expect((await entriesOf('r')).waiting).toHaveLength(1);
     const second = desk();
-    expect(second.desk.waiting.value).toBe(1);
-    await settle();
+    await expect.poll(() => second.desk.events.value.length).toBe(1);
+    await expect.poll(async () => (await entriesOf('r')).waiting.length).toBe(0);
     expect(second.desk.waiting.value).toBe(0);
     expect(asked.filter(({ method }) => method === 'POST')).toHaveLength(1);
     expect(second.desk.events.value).toHaveLength(1);
+    second.close();
+  });
+
+  it('show the run as it was last read while the server is away', async () => {
+    const events: unknown[] = [];
+    server(events, keep(events));
+    const first = desk();
+    await settle();
+    await expect.poll(async () => rememberedAnswer('run r')).not.toBeNull();
+    first.close();
+    fakeServer(() => 'unreachable');
+    const second = desk();
+    await expect.poll(() => second.desk.state.value !== null).toBe(true);
+    expect(second.desk.away.value).toBe(true);
+    expect(second.desk.send({ type: 'note', step: 'kit', text: 'in the cellar' })).toBe(true);
+    expect(second.desk.waiting.value).toBe(1);
     second.close();
   });
 
@@ -318,8 +341,14 @@ describe('entries on their way to the server', () => {
     await settle();
     run.send({ type: 'note', step: 'kit', text: 'late' });
     await settle();
-    expect(run.waiting.value).toBe(0);
+    await expect.poll(() => run.waiting.value).toBe(0);
     expect(run.problem.value).toBe('This run was abandoned; start a new one.');
+    // it is set aside with the server's words, not lost
+    expect(run.refused.value).toMatchObject([{ body: { text: 'late' }, why: 'This run was abandoned; start a new one.' }]);
+    expect((await entriesOf('r')).refused).toHaveLength(1);
+    run.dismiss(run.refused.value[0]?.id ?? '');
+    expect(run.refused.value).toEqual([]);
+    await expect.poll(async () => (await entriesOf('r')).refused.length).toBe(0);
     close();
   });
 

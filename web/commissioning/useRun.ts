@@ -7,6 +7,16 @@ import type { LoopFile } from '@core/loops/loopFile.js';
 import { useSession } from '../accounts/sessionStore.js';
 import { ApiError, call, get, wordsOf } from '../http/api.js';
 import { usePush } from '../push/usePush.js';
+import {
+  dropEntry,
+  entriesOf,
+  keepEntry,
+  refuseEntry as setEntryAside,
+  rememberAnswer,
+  rememberedAnswer,
+  type RefusedEntry,
+  type WaitingEntry,
+} from '../outbox/outbox.js';
 import { useBenches } from '../today/benchStore.js';
 import { serverNowMs, setServerNow } from '../units/now.js';
 
@@ -30,6 +40,12 @@ export interface RunDesk {
   readonly events: ComputedRef<readonly RunEvent[]>;
   /** entries on this device that the server does not have yet */
   readonly waiting: ComputedRef<number>;
+  /** the server cannot be reached: what is shown was read before */
+  readonly away: Ref<boolean>;
+  /** entries that the server did not take, with its words */
+  readonly refused: Ref<readonly RefusedEntry[]>;
+  /** somebody has read a refused entry */
+  dismiss(entryId: string): void;
   readonly problem: Ref<string | null>;
   /** an entry that an interlock holds back and a reason may pass; null otherwise */
   readonly held: Ref<{ body: RunEventBody; rule: string } | null>;
@@ -45,12 +61,6 @@ export interface RunDesk {
 const WATCH_MS = 8000;
 const RETRY_MS = 3000;
 
-interface Pending {
-  readonly id: string;
-  readonly at: string;
-  readonly body: RunEventBody;
-}
-
 /**
  * A run at the bench. An entry shows at once, is kept on the device until the server has it, and is sent in order with
  * an id of its own, so that a lost answer never makes it count twice.
@@ -58,13 +68,17 @@ interface Pending {
 export function useRun(id: string): RunDesk {
   const session = useSession();
   const benches = useBenches();
-  const storageKey = `lavacrum.run.${id}`;
   const answer = ref<RunAnswer | null>(null);
-  const pending = shallowRef<readonly Pending[]>(readPending(storageKey));
+  const pending = shallowRef<readonly WaitingEntry[]>([]);
+  const refused = shallowRef<readonly RefusedEntry[]>([]);
+  /** true while what is shown was read before the network went away */
+  const away = ref(false);
   const problem = ref<string | null>(null);
   const missing = ref(false);
   const held = shallowRef<{ body: RunEventBody; rule: string } | null>(null);
   let sending = false;
+  /** entries on their way to this device's disk */
+  const stored = new Map<string, Promise<void>>();
   let retry: number | undefined;
 
   const events = computed<readonly RunEvent[]>(() => {
@@ -79,21 +93,38 @@ export function useRun(id: string): RunDesk {
   const state = computed(() => (answer.value ? replay(answer.value.run.procedure, events.value) : null));
   const current = computed(() => answer.value?.run.procedure.steps.find((step) => step.id === state.value?.current) ?? null);
 
-  function keep(entries: readonly Pending[]): void {
-    pending.value = entries;
-    if (entries.length === 0) localStorage.removeItem(storageKey);
-    else localStorage.setItem(storageKey, JSON.stringify(entries));
-  }
+  /** what waits on this device is part of the run before the server is asked */
+  const restored = entriesOf(id).then(
+    (kept) => {
+      const known = new Set(pending.value.map((entry) => entry.id));
+      pending.value = [...kept.waiting.filter((entry) => !known.has(entry.id)), ...pending.value];
+      refused.value = kept.refused;
+    },
+    () => undefined,
+  );
+  const drop = (entryId: string): void => {
+    pending.value = pending.value.filter((entry) => entry.id !== entryId);
+  };
 
   async function load(): Promise<void> {
+    await restored;
     try {
+      // a page that was opened without the network has no session's token yet
+      if (!session.loaded) await session.load();
       const now = await get<RunAnswer>(`/runs/${id}`);
       setServerNow(now.now);
       answer.value = now;
+      away.value = false;
       document.title = `${now.systemName} · Lavacrum`;
+      void rememberAnswer(`run ${id}`, now).catch(() => undefined);
       void deliver();
     } catch (error) {
       missing.value = error instanceof ApiError && error.status === 404;
+      const unreachable = error instanceof ApiError && (error.status === 0 || error.status >= 500);
+      if (answer.value === null && unreachable) {
+        answer.value = await rememberedAnswer<RunAnswer>(`run ${id}`).catch(() => null);
+      }
+      if (unreachable) away.value = true;
       if (answer.value === null) problem.value = wordsOf(error);
     }
   }
@@ -104,26 +135,37 @@ export function useRun(id: string): RunDesk {
     window.clearTimeout(retry);
     try {
       while (pending.value.length > 0) {
-        const entry = pending.value[0] as Pending;
+        const entry = pending.value[0] as WaitingEntry;
+        await stored.get(entry.id);
         const { event } = await call<{ event: RunEvent }>('POST', `/runs/${id}/events`, { body: entry });
         if (!answer.value.events.some((known) => known.id === event.id))
           answer.value = { ...answer.value, events: [...answer.value.events, event] };
-        keep(pending.value.slice(1));
+        drop(entry.id);
+        stored.delete(entry.id);
+        await dropEntry(entry.id);
+        away.value = false;
         // the clocks along the edge show this run's new step at once
         if (pending.value.length === 0) void benches.refresh();
       }
     } catch (error) {
-      const refused =
+      const notTaken =
         error instanceof ApiError && error.status >= 400 && error.status < 500 && error.status !== 401 && error.status !== 429;
-      if (refused) {
-        problem.value = wordsOf(error);
-        keep(pending.value.slice(1));
-        await load();
-      }
+      if (notTaken) await setAside(wordsOf(error));
       retry = window.setTimeout(() => void deliver(), RETRY_MS);
     } finally {
       sending = false;
     }
+  }
+
+  /** The first in line was refused: a colleague was quicker, or the run is closed. It stays readable with the server's words. */
+  async function setAside(why: string): Promise<void> {
+    const entry = pending.value[0];
+    if (!entry) return;
+    problem.value = why;
+    drop(entry.id);
+    refused.value = [...refused.value, { ...entry, why }];
+    await setEntryAside(entry.id, why).catch(() => undefined);
+    await load();
   }
 
   function send(body: RunEventBody, at?: string): boolean {
@@ -136,7 +178,15 @@ export function useRun(id: string): RunDesk {
       problem.value = `${refusal.message.charAt(0).toUpperCase()}${refusal.message.slice(1)}.`;
       return false;
     }
-    keep([...pending.value, { id: crypto.randomUUID(), at: at ?? new Date(serverNowMs()).toISOString(), body }]);
+    const entry = { id: crypto.randomUUID(), at: at ?? new Date(serverNowMs()).toISOString(), body };
+    pending.value = [...pending.value, entry];
+    // on the disk before it is sent; a device that cannot write says so, and the entry still goes
+    stored.set(
+      entry.id,
+      keepEntry(id, entry).catch(() => {
+        problem.value = 'This device could not keep the entry on its disk: do not close the page before it is delivered.';
+      }),
+    );
     void deliver();
     return true;
   }
@@ -170,17 +220,15 @@ export function useRun(id: string): RunDesk {
     send,
     load,
     waiting: computed(() => pending.value.length),
+    away,
+    refused,
+    dismiss: (entryId) => {
+      refused.value = refused.value.filter((entry) => entry.id !== entryId);
+      void dropEntry(entryId).catch(() => undefined);
+    },
     undoLast: () => {
       const last = state.value ? lastUndoable(events.value, state.value) : null;
       if (last) send({ type: 'withdrawn', event: last.id });
     },
   };
-}
-
-function readPending(key: string): readonly Pending[] {
-  try {
-    return JSON.parse(localStorage.getItem(key) ?? '[]') as Pending[];
-  } catch {
-    return [];
-  }
 }

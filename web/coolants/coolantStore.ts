@@ -3,6 +3,7 @@ import { ref } from 'vue';
 import { WATER, type Liquid } from '@core/flow/fluids.js';
 import type { CoolantProductInput } from '@core/coolants/schema.js';
 import { get } from '../http/api.js';
+import { rememberAnswer, rememberedAnswer } from '../outbox/outbox.js';
 
 export interface Batch {
   id: string;
@@ -23,7 +24,15 @@ export const useCoolants = defineStore('coolants', () => {
   return {
     products,
     load: async () => {
-      products.value = (await get<{ products: Product[] }>('/coolants')).products;
+      try {
+        products.value = (await get<{ products: Product[] }>('/coolants')).products;
+        void rememberAnswer('coolants', products.value).catch(() => undefined);
+      } catch (error) {
+        // away from the network the bench goes on with the shelf as it was last seen
+        const known = await rememberedAnswer<Product[]>('coolants').catch(() => null);
+        if (!known) throw error;
+        products.value = known;
+      }
     },
     find,
     /** what a loop filled with it holds; water where nothing is known */

@@ -18,7 +18,7 @@ const productId = ref<string | null>(props.state.coolant?.productId ?? props.pla
 const batchId = ref<string | null>(props.state.coolant?.batchId ?? null);
 const volume = ref<number | null>(null);
 const problem = ref<string | null>(null);
-onMounted(() => void coolants.load());
+onMounted(() => void coolants.load().catch(() => undefined));
 
 const plan = computed(() => props.procedure.fillPlan);
 const poured = computed(() => pouredMl(props.state));

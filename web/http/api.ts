@@ -16,6 +16,7 @@ export class ApiError extends Error {
 
 let token: string | null = null;
 let onSignedOut: () => void = () => undefined;
+let renewToken: () => Promise<unknown> = async () => undefined;
 
 export function setToken(value: string | null): void {
   token = value;
@@ -26,6 +27,11 @@ export function whenSignedOut(handler: () => void): void {
   onSignedOut = handler;
 }
 
+/** How to fetch the session's token anew: a page that was opened without the network has none. */
+export function whenTokenIsOld(renew: () => Promise<unknown>): void {
+  renewToken = renew;
+}
+
 interface Options {
   readonly body?: unknown;
   /** the same key makes a repeated submit count once */
@@ -33,7 +39,20 @@ interface Options {
   readonly signal?: AbortSignal;
 }
 
-export async function call<T>(method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string, options: Options = {}): Promise<T> {
+type Method = 'GET' | 'POST' | 'PUT' | 'DELETE';
+
+export async function call<T>(method: Method, path: string, options: Options = {}): Promise<T> {
+  try {
+    return await ask<T>(method, path, options);
+  } catch (error) {
+    if (!(error instanceof ApiError) || error.code !== 'csrf') throw error;
+    // nothing was written: the token goes first, the work only after it
+    await renewToken();
+    return ask<T>(method, path, options);
+  }
+}
+
+async function ask<T>(method: Method, path: string, options: Options): Promise<T> {
   const headers: Record<string, string> = { accept: 'application/json' };
   if (options.body !== undefined) headers['content-type'] = 'application/json';
   if (token !== null) headers['x-lavacrum-token'] = token;

@@ -21,7 +21,7 @@ async function undo(): Promise<void> {
   <v-snackbar v-model="open" :timeout="7000" location="bottom" class="notice" color="primary">
     <span role="status">{{ notices.current?.text }}</span>
     <template v-if="notices.current?.undo" #actions>
-      <v-btn variant="text" color="surface" @click="undo">Undo</v-btn>
+      <v-btn variant="text" color="surface" @click="undo">{{ notices.current.action ?? 'Undo' }}</v-btn>
     </template>
   </v-snackbar>
 </template>
