@@ -82,6 +82,8 @@ export async function snap(page: Page, name: string): Promise<void> {
 export function watchConsole(page: Page): string[] {
   const complaints: string[] = [];
   page.on('console', (message) => {
+    // the test tool's own words, not the app's
+    if (message.text() === 'Service Worker registration blocked by Playwright') return;
     if (['error', 'warning'].includes(message.type())) complaints.push(message.text());
   });
   page.on('pageerror', (error) => complaints.push(error.message));
