@@ -11,6 +11,7 @@ import { useCoolants } from '../coolants/coolantStore.js';
 import LoopProfile from '../loops/LoopProfile.vue';
 import { useNotices } from '../shell/notices.js';
 import { useDates } from '../units/dates.js';
+import { downloadLog, downloadRecord } from './recordFiles.js';
 import ReasonDialog from './ReasonDialog.vue';
 
 const props = defineProps<{ id: string }>();
@@ -63,7 +64,11 @@ async function correct(text: string): Promise<void> {
           <h1>Commissioning of {{ record.system.name }}</h1>
           <p class="quiet">{{ record.system.owner }} · {{ record.loop.name }}, revision {{ record.loop.revision }} as built</p>
         </div>
-        <div class="row no-print"><v-btn variant="outlined" @click="correcting = true">Add a correction</v-btn></div>
+        <div class="row no-print">
+          <v-btn variant="outlined" @click="answer && downloadRecord(answer)">JSON</v-btn>
+          <v-btn variant="outlined" @click="answer && downloadLog(answer)">Log as CSV</v-btn>
+          <v-btn variant="outlined" @click="correcting = true">Add a correction</v-btn>
+        </div>
       </header>
       <p class="sealed">
         Signed off {{ dates.dayAndTime(record.signedOffAt) }} by {{ record.signedOffBy

@@ -105,8 +105,8 @@ function undo(): void {
   desk.undoLast();
 }
 
-/** steps in which the pump runs on its own supply */
-const hasPump = computed(() => ['fill', 'wet-run', 'bleed'].includes(step.value?.kind ?? ''));
+/** steps in which hands switch the pump; in the wet test its clock is the switch */
+const hasPump = computed(() => ['fill', 'bleed'].includes(step.value?.kind ?? ''));
 const hasHands = computed(() => ['dry-test', 'fill', 'wet-run', 'bleed'].includes(step.value?.kind ?? ''));
 const liquid = computed(() => coolants.liquidOf(state.value?.coolant?.productId ?? desk.answer.value?.coolantProductId ?? null));
 function override(reason: string): void {

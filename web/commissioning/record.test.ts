@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import { buildRecord } from '@core/commissioning/record.js';
 import { TestRun } from '@core/commissioning/testRun.js';
 import { usualLoop } from '@core/loops/testLoops.js';
@@ -99,5 +99,48 @@ describe('asking for a reason', () => {
     expect(document.body.textContent).toContain('At least 3 letters');
     await submit(' because ');
     expect(screen.emitted('say')).toEqual([['because']]);
+  });
+});
+
+describe('a record as files', () => {
+  const caught: { name: string; text: Promise<string> }[] = [];
+  const catchDownloads = (): void => {
+    caught.length = 0;
+    let blob: Blob | null = null;
+    vi.spyOn(URL, 'createObjectURL').mockImplementation((given) => {
+      blob = given as Blob;
+      return 'blob:x';
+    });
+    vi.spyOn(HTMLAnchorElement.prototype, 'click').mockImplementation(function (this: HTMLAnchorElement) {
+      caught.push({ name: this.download, text: (blob as Blob).text() });
+    });
+  };
+  const correction = {
+    id: 'c',
+    seq: 99,
+    at: '2026-03-12T08:00:00Z',
+    by: 'Tess',
+    body: { type: 'correction', about: null, text: '=the lot was "L2"' },
+  };
+
+  it('goes out whole as JSON, corrections included', async () => {
+    catchDownloads();
+    const screen = await shown(signed(), [correction]);
+    await screen.findAll('button').find((each) => each.text() === 'JSON')?.trigger('click'); // prettier-ignore
+    expect(caught[0]?.name).toBe('record-lighthouse-2026-03-10.json');
+    const document = JSON.parse((await caught[0]?.text) ?? '{}') as { record: unknown; corrections: unknown[] };
+    expect(document.record).toEqual(JSON.parse(JSON.stringify(recordOf(signed()))));
+    expect(document.corrections).toEqual([correction]);
+  });
+
+  it('goes out as a log that any table program reads and none takes for a formula', async () => {
+    catchDownloads();
+    const screen = await shown(signed(), [correction]);
+    await screen.findAll('button').find((each) => each.text() === 'Log as CSV')?.trigger('click'); // prettier-ignore
+    await vi.waitFor(() => expect(caught).toHaveLength(1));
+    const lines = ((await caught[0]?.text) ?? '').trim().split(/\r?\n/);
+    expect(lines[0]).toBe('number,at,by,entry,taken_back');
+    expect(lines).toHaveLength(1 + recordOf(signed()).log.length + 1);
+    expect(lines.at(-1)).toBe(`correction,2026-03-12T08:00:00Z,Tess,"'=the lot was ""L2""",`);
   });
 });

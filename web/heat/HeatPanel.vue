@@ -215,7 +215,16 @@ function takeQuiet(): void {
 }
 @media (max-width: 1000px) {
   .parts li {
-    grid-template-columns: 1fr 1fr;
+    grid-template-columns: 1fr 1.4fr 1fr;
+  }
+  .parts .small {
+    grid-row: 2;
+  }
+  .parts .small:last-child {
+    grid-column: 3;
+  }
+  .parts .small:nth-last-child(2) {
+    grid-column: 2;
   }
 }
 </style>

@@ -1,6 +1,7 @@
 import { InputProblem } from '@core/checking/check.js';
 import { readLoopFile } from '@core/loops/loopFileSchema.js';
 import type { LoopFile } from '@core/loops/loopFile.js';
+import { downloadJson, fileName } from '../files/download.js';
 
 /** MB; a loop file has kilobytes, and the server takes no more */
 const MOST_BYTES = 2_000_000;
@@ -23,15 +24,4 @@ export async function readDroppedLoop(file: File): Promise<{ loop: LoopFile } | 
 }
 
 /** Hands a loop to the person as a file. Fields the program does not know go out as they came in. */
-export function downloadLoop(loop: LoopFile, name: string): void {
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([`${JSON.stringify(loop, null, 2)}\n`], { type: 'application/json' }));
-  link.download = `${
-    name
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^-|-$/g, '') || 'loop'
-  }.json`;
-  link.click();
-  URL.revokeObjectURL(link.href);
-}
+export const downloadLoop = (loop: LoopFile, name: string): void => downloadJson(loop, fileName(name, 'loop'));

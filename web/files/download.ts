@@ -1,0 +1,18 @@
+/** A file name that every system takes. */
+export const fileName = (words: string, fallback: string): string =>
+  words
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-|-$/g, '') || fallback;
+
+/** Hands a text to the person as a file. */
+export function downloadText(text: string, name: string, type: 'application/json' | 'text/csv'): void {
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(new Blob([text], { type }));
+  link.download = name;
+  link.click();
+  URL.revokeObjectURL(link.href);
+}
+
+export const downloadJson = (document: unknown, name: string): void =>
+  downloadText(`${JSON.stringify(document, null, 2)}\n`, `${name}.json`, 'application/json');
