@@ -19,6 +19,8 @@ export function openPool(url: string, onError: (error: Error) => void): pg.Pool 
   });
   // Without a listener an idle connection that breaks would end the process.
   pool.on('error', onError);
+  // The pool watches idle connections only: one that breaks between two queries of a transaction would end the process too.
+  pool.on('connect', (client) => client.on('error', onError));
   return pool;
 }
 

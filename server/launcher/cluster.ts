@@ -42,7 +42,7 @@ const asOwner = (command: string, args: readonly string[]) =>
   isRoot() ? runQuietly('runuser', ['-u', SYSTEM_USER, '--', command, ...args]) : runQuietly(command, args);
 
 /** Where the cluster lies. As root under a folder the postgres user cannot enter (such as /root) it goes to /var/lib. */
-function clusterFolder(dataFolder: string): string {
+export function clusterFolder(dataFolder: string): string {
   if (!isRoot()) return path.join(dataFolder, 'postgres');
   const reachable = runQuietly('runuser', ['-u', SYSTEM_USER, '--', 'test', '-x', dataFolder]).code === 0;
   if (reachable) return path.join(dataFolder, 'postgres');

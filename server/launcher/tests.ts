@@ -43,6 +43,8 @@ function parts(reports: string): Part[] {
       args: ['test'],
       report: { file: path.join(reports, 'browser.json'), read: readPlaywright },
     },
+    // a few kills at every test; `./lavacrum reliability` does hundreds
+    { name: 'kills', command: bin('playwright'), args: ['test', '-c', 'playwright.reliability.config.ts'] },
   ];
 }
 

@@ -66,7 +66,7 @@ const entries = computed(() => {
       </div>
     </div>
     <ol class="plain-list" reversed>
-      <li v-for="{ event, text, back, unsaved } in entries" :key="event.id" :class="{ back, unsaved }">
+      <li v-for="{ event, text, back, unsaved } in entries" :key="event.id" :data-entry="event.id" :class="{ back, unsaved }">
         <time :datetime="event.at" class="quiet">{{ dates.time(event.at) }}</time><span>{{ text }}</span>
       </li>
     </ol>
