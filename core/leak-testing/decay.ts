@@ -1,6 +1,7 @@
 import { MBAR_PER_KPA, STANDARD_ATMOSPHERE_KPA, Z_TWO_SIDED_95, ZERO_CELSIUS_K } from '../units/physics.js';
 import {
   AIR_TO_WATER_VISCOSITY,
+  BESIDE_SETTLING_SE,
   CERTAIN_FAIL_SE,
   LEAST_HOLD_MINUTES,
   LEAST_TAIL_READINGS,
@@ -84,7 +85,7 @@ export function judgeDecay(input: DecayInput): DecayResult {
   // Without a line the standard error is that of the noise over the whole record: it says "cannot tell".
   const seMbarLs = toLeak(settled ? Math.max(settled.line.slopeSe, Number.MIN_VALUE) : noiseKpa / Math.max(1, span));
   const heldS = span - settledAfterS;
-  const certainly = (): number => toLeak(leastSlope(times, correctedKpa, noiseKpa, SETTLING_TAUS_S, CERTAIN_FAIL_SE));
+  const certainly = (): number => toLeak(leastSlope(times, correctedKpa, noiseKpa, SETTLING_TAUS_S, BESIDE_SETTLING_SE));
   const verdict = settled ? decide(leakMbarLs, seMbarLs, input.limitMbarLs, heldS, certainly) : 'not-yet';
   const wait = { times, settledAfterS, noiseKpa, gasL, leakMbarLs: settled ? leakMbarLs : null, limit: input.limitMbarLs };
   return {

@@ -29,4 +29,6 @@ export const LEAST_TAIL_READINGS = 4;
 /** standard errors above the limit at which a fail needs no waiting */
 export const CERTAIN_FAIL_SE = 5;
 /** s; time constants that settling can have: warm air in seconds to a minute, soft tube in minutes (general estimate) */
-export const SETTLING_TAUS_S = [20, 30, 45, 65, 90, 130, 180, 250, 350, 480, 650] as const;
+export const SETTLING_TAUS_S = [20, 30, 45, 65, 90, 130, 180, 250, 350, 480] as const;
+/** standard errors by which the slope must exceed the limit even with a settling beside it, before an early fail */
+export const BESIDE_SETTLING_SE = 3;

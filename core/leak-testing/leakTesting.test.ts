@@ -168,6 +168,11 @@ describe('verdict of an air test', () => {
     expect(judgeDecay(test(simulate({ leakMbarLs: 0.5, minutes: 4, stepS: 30 }))).verdict).toBe('fail');
   });
 
+  it('fails a steady fall that no settling explains within minutes', () => {
+    const readings = Array.from({ length: 8 }, (_, n) => ({ tS: 60 * n, gaugeKpa: 50 - 0.5 * n, tempC: 21 }));
+    expect(judgeDecay(test(readings)).verdict).toBe('fail');
+  });
+
   it('gives no pass before ten minutes past settling, however fine the gauge', () => {
     expect(
       judgeDecay(test(simulate({ leakMbarLs: 0, minutes: 9, stepS: 30, resolutionKpa: 0.001 }), { resolutionKpa: 0.001, tempSdK: 0.001 }))
