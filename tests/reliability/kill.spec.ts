@@ -49,22 +49,40 @@ let page: Page;
 const saved = new Set<string>();
 const waiting = new Set<string>();
 
+function endAtOnce(pid: number): void {
+  try {
+    process.kill(pid, 'SIGKILL');
+  } catch {
+    // already gone
+  }
+}
+
 /** Children of a killed postmaster go by themselves; a new one must not meet them. */
 async function killDatabase(): Promise<void> {
   const [pid] = readFileSync(path.join(clusterFolder(dataFolder), 'postmaster.pid'), 'utf8').split('\n');
   const children = execFileSync('ps', ['-o', 'pid=', '--ppid', String(pid)], { encoding: 'utf8' })
     .trim()
     .split(/\s+/);
-  for (const each of [pid, ...children]) if (each) try { process.kill(Number(each), 'SIGKILL'); } catch { /* already gone */ } // prettier-ignore
+  for (const each of [pid, ...children].map(Number).filter((id) => id > 0)) endAtOnce(each);
   while ([pid, ...children].some((each) => existsSync(`/proc/${each}`))) await sleep(20);
   await startCluster({ dataFolder });
 }
 
-/** The renderer of a page, not the browser: what a crash of a tab takes. */
+/** Whether a process was started by this one, over however many generations. */
+function isOurs(pid: number): boolean {
+  for (let at = pid, depth = 0; at > 1 && depth < 12; depth += 1) {
+    if (at === process.pid) return true;
+    const stat = existsSync(`/proc/${at}/stat`) ? readFileSync(`/proc/${at}/stat`, 'utf8') : '';
+    at = Number(stat.slice(stat.lastIndexOf(')') + 2).split(' ')[1] ?? 0);
+  }
+  return false;
+}
+
+/** The renderer of our page, not the browser: what a crash of a tab takes. */
 async function killTab(): Promise<void> {
   const gone = new Promise((resolve) => page.once('crash', resolve));
   const renderers = execFileSync('sh', ['-c', "pgrep -f -- '--type=renderer' || true"], { encoding: 'utf8' }).trim().split(/\s+/);
-  for (const each of renderers) if (each) try { process.kill(Number(each), 'SIGKILL'); } catch { /* already gone */ } // prettier-ignore
+  for (const each of renderers.map(Number).filter((pid) => pid > 0 && isOurs(pid))) endAtOnce(each);
   await Promise.race([gone, sleep(3000)]);
   await page.close().catch(() => undefined);
 }
