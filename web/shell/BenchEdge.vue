@@ -99,6 +99,8 @@ const keyTable = [
   ['Enter', 'Bench: step done'],
   ['c', 'Bench: tick the next check'],
   ['m', 'Bench: note'],
+  ['p', 'Bench: pump on or off, while filling and bleeding'],
+  ['x', 'Bench: something is wrong'],
   ['z', 'Bench: take back the last entry'],
   ['Ctrl Z / Ctrl Y', 'Loop: undo, redo'],
 ];
