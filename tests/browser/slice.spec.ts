@@ -96,7 +96,7 @@ test('a loop from plan to signed-off commissioning and its next due date', async
   // fill: the coolant, the first pour, then pulses until the plan is met
   await choose(page, 'Lot', 'L420');
   await page.getByRole('button', { name: 'This one' }).click();
-  for (let n = 0; n < 12; n += 1) {
+  for (let n = 0; n < 40; n += 1) {
     if (n === 2) await snap(page, 'bench-fill');
     const big = await page.locator('.fill .big-number').innerText();
     if (!big.includes('at most')) break;
