@@ -1,12 +1,12 @@
-import { prepareFlow, solvePrepared } from '../flow/flow.js';
+import { prepareFlow, solveAtSpeed, type FlowResult } from '../flow/flow.js';
 import { liquidAt, type Liquid } from '../flow/fluids.js';
 import { pumpsWithoutCurve } from '../flow/network.js';
-import { buildNetwork, vesselsWithoutBox } from '../geometry/network.js';
+import { buildNetwork, vesselsWithoutBox, type GeometricNetwork } from '../geometry/network.js';
 import { STANDING, STANDING_NAMES, type StandingName } from '../geometry/orientation.js';
 import { turnNetwork } from '../geometry/turned.js';
 import { tubeLengthMm, type LoopFile } from '../loops/loopFile.js';
 import { TUBE_MATERIALS, type TubePiece } from '../materials/tubes.js';
-import { findTrappedAir } from '../trapped-air/pockets.js';
+import { findTrappedAir, type AirPocket } from '../trapped-air/pockets.js';
 import { STANDARD_ATMOSPHERE_KPA } from '../units/physics.js';
 import { riseMm, type BleedCycle } from './bleed.js';
 import { airFromRiseMl, tubeStretchMl } from './rise.js';
@@ -37,6 +37,8 @@ export interface AirLeft {
   readonly trendMl: number | null;
 }
 
+type Gauges = FlowResult['portGaugeKpa'];
+
 /** kPa; a pocket that feels less than this of the pump cannot be seen from the level */
 const LEAST_SQUEEZE_KPA = 0.5;
 const BENCH_C = 25;
@@ -53,9 +55,8 @@ export function bleedModel(loop: LoopFile, liquid: Liquid, pumpSpeed: number): B
   const heightMm = reservoir.box.max[1] - reservoir.box.min[1];
   if (heightMm <= 0 || reservoir.volume_ml <= 0) return null;
   const prepared = prepareFlow(loop, liquidAt(liquid, BENCH_C));
-  const at = (speed: number) => solvePrepared(prepared, Object.fromEntries(prepared.network.pumpIds.map((id) => [id, speed]))).portGaugeKpa;
-  const [running, standing] = [at(pumpSpeed), at(0)];
-  const meanOf = (gauges: ReadonlyMap<string, number>, ends: readonly string[]): number =>
+  const [running, standing] = [pumpSpeed, 0].map((speed) => solveAtSpeed(prepared, speed).portGaugeKpa) as [Gauges, Gauges];
+  const meanOf = (gauges: Gauges, ends: readonly string[]): number =>
     ends.reduce((sum, end) => sum + (gauges.get(end) ?? 0), 0) / Math.max(1, ends.length);
   const portsOf = (id: string): string[] => {
     const part = loop.components.find((each) => each.id === id);
@@ -87,7 +88,7 @@ export function bleedModel(loop: LoopFile, liquid: Liquid, pumpSpeed: number): B
     };
     return sum + tubeStretchMl(piece, meanOf(running, ends) - meanOf(standing, ends));
   }, 0);
-  return { areaMm2: (reservoir.volume_ml * 1000) / heightMm, pockets, stretchMl, turn: freeingTurn(loop) };
+  return { areaMm2: (reservoir.volume_ml * 1000) / heightMm, pockets, stretchMl, turn: turnFor(network, upright[0]) };
 }
 
 /** Without a pocket by geometry, gas may still hang in any radiator or block. */
@@ -102,7 +103,10 @@ const WORTH_TURNING_OVER = 2;
 /** The stand in which most of the largest upright pocket finds its way up. */
 export function freeingTurn(loop: LoopFile): BleedModel['turn'] {
   const network = buildNetwork(loop);
-  const [largest] = findTrappedAir(turnNetwork(network, STANDING.upright)).pockets;
+  return turnFor(network, findTrappedAir(turnNetwork(network, STANDING.upright)).pockets[0]);
+}
+
+function turnFor(network: GeometricNetwork, largest: AirPocket | undefined): BleedModel['turn'] {
   if (!largest) return null;
   const own = new Set(largest.nodes);
   const parts = largest.parts.map((part) => network.partIds[part] as string);

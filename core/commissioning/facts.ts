@@ -38,9 +38,6 @@ export interface FillFacts {
 }
 
 export interface ReservoirFacts {
-  readonly name: string;
-  /** free cross-section, upright */
-  readonly areaMm2: number;
   readonly fillMarkMl: number;
   readonly lowMarkMl: number;
 }
@@ -54,7 +51,7 @@ export interface LoopFacts {
   readonly ports: readonly PortFact[];
   /** runs in flow order, each with two joints */
   readonly joints: readonly { readonly id: string; readonly name: string }[];
-  readonly parts: readonly { readonly id: string; readonly name: string; readonly electronics: boolean }[];
+  readonly parts: readonly { readonly id: string; readonly name: string }[];
   readonly reservoir: ReservoirFacts | null;
   /** at the low mark: the least that a running loop may hold */
   readonly uncovers: readonly UncoverAngle[];
@@ -63,9 +60,6 @@ export interface LoopFacts {
 
 /** °C of the liquid on the bench */
 const BENCH_C = 25;
-
-/** Parts that a drip would reach electronics from. */
-const NEAR_ELECTRONICS = new Set(['block']);
 
 function gaugeCap(loop: LoopFile): Pick<LoopFacts, 'mostGaugeKpa' | 'weakest'> {
   const rated = loop.components.filter(
@@ -115,12 +109,10 @@ export function loopFacts(loop: LoopFile, liquid: Liquid): LoopFacts {
     ...gaugeCap(loop),
     ports: portsOf(loop),
     joints: runsInOrder(loop),
-    parts: loop.components.map((part) => ({ id: part.id, name: shortName(part), electronics: NEAR_ELECTRONICS.has(part.kind) })),
+    parts: loop.components.map((part) => ({ id: part.id, name: shortName(part) })),
     reservoir:
       reservoir && box && marks
         ? {
-            name: shortName(reservoir),
-            areaMm2: reservoir.volume_ml > 0 ? (reservoir.volume_ml * 1000) / Math.max(1, box.max[1] - box.min[1]) : 0,
             ...marks,
           }
         : null,

@@ -1,4 +1,5 @@
 import { PULLED, type RunState } from './state.js';
+import type { StandingName } from '../geometry/orientation.js';
 import type { LoopFacts } from './facts.js';
 import type { RunEventBody } from './events.js';
 import type { Procedure } from './procedure.js';
@@ -53,6 +54,10 @@ export const INTERLOCK = {
 
 const block = (rule: InterlockRule, message: string): Interlock => ({ rule, message });
 const nameIn = (list: readonly { id: string; name: string }[], id: string): string => list.find((each) => each.id === id)?.name ?? id;
+
+/** Degrees of a turn at which a running pump draws air; null where the outlet stays covered, or nobody knows. */
+export const uncoverDeg = ({ uncovers }: LoopFacts, to: StandingName): number | null =>
+  uncovers.find(({ towards }) => towards === to)?.angleDeg ?? null;
 
 /** ms until everything that was splashed is dry; null where something was not rinsed yet, 0 when nothing is wet. */
 export function dryingLeftMs(state: RunState, nowMs: number): number | null {
@@ -129,7 +134,7 @@ function beforePump(procedure: Procedure, state: RunState, facts: LoopFacts): In
         block('port-open', `${facts.ports.find(({ name }) => name === port)?.label ?? port} is open: close it before the pump runs`),
       );
   if (state.stand.angleDeg > INTERLOCK.uprightWithinDeg) {
-    const uncover = facts.uncovers.find(({ towards }) => towards === state.stand.to)?.angleDeg ?? null;
+    const uncover = uncoverDeg(facts, state.stand.to);
     if (uncover !== null && state.stand.angleDeg >= uncover)
       found.push(
         block(
@@ -138,7 +143,7 @@ function beforePump(procedure: Procedure, state: RunState, facts: LoopFacts): In
         ),
       );
   }
-  return found;
+  return [...found, ...leaksAgainst(state, facts), ...doubtsAgainst(state, facts)];
 }
 
 /** While liquid goes in or air comes out, the reservoir's own cap and the highest port may stay open; nothing else. */
@@ -160,8 +165,6 @@ export function interlocksAgainst(procedure: Procedure, state: RunState, body: R
       const low = facts.reservoir?.lowMarkMl ?? 0;
       return [
         ...beforePump(procedure, state, facts),
-        ...leaksAgainst(state, facts),
-        ...doubtsAgainst(state, facts),
         ...(level && level.ml <= low
           ? [
               block(
@@ -174,9 +177,7 @@ export function interlocksAgainst(procedure: Procedure, state: RunState, body: R
     }
     case 'timer-started':
       // the wet test's clock starts with the pump
-      return body.step === 'wet'
-        ? [...beforePump(procedure, state, facts), ...leaksAgainst(state, facts), ...doubtsAgainst(state, facts)]
-        : [];
+      return body.step === 'wet' ? beforePump(procedure, state, facts) : [];
     case 'port':
       return body.open ? beforeOpening(state, facts, body.port) : [];
     case 'joint':
@@ -251,7 +252,7 @@ function beforeTurn(state: RunState, facts: LoopFacts, { to, angleDeg }: Extract
       found.push(block('cap-before-turn', `the joint at ${nameIn(facts.joints, joint)} is undone: cap both ends before the turn`));
   }
   if (state.pump?.on) {
-    const uncover = facts.uncovers.find(({ towards }) => towards === to)?.angleDeg ?? null;
+    const uncover = uncoverDeg(facts, to);
     if (uncover !== null && angleDeg >= uncover)
       found.push(
         block(

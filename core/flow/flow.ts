@@ -208,3 +208,7 @@ export function solvePrepared(prepared: PreparedFlow, speeds: Readonly<Record<st
 export function solveFlow(loop: LoopFile, { fluid, speeds, closed }: FlowConditions): FlowResult {
   return solvePrepared(prepareFlow(loop, fluid, closed), speeds);
 }
+
+/** `solvePrepared` with every pump at one speed, 0 … 1. */
+export const solveAtSpeed = (prepared: PreparedFlow, speed: number): FlowResult =>
+  solvePrepared(prepared, Object.fromEntries(prepared.network.pumpIds.map((id) => [id, speed])));

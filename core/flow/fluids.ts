@@ -44,6 +44,10 @@ export interface Liquid {
 
 export const WATER: Liquid = { glycol: null, massFraction: 0 };
 
+/** What a coolant product makes of a loop; water where its sheet names no glycol, or nothing was chosen. */
+export const liquidOf = (product: { readonly glycol: Glycol | null; readonly glycolFraction: number | null } | null | undefined): Liquid =>
+  product?.glycol ? { glycol: product.glycol, massFraction: product.glycolFraction ?? 0 } : WATER;
+
 export const liquidAt = ({ glycol, massFraction }: Liquid, tempC: number): Fluid =>
   glycol === null ? waterAt(tempC) : glycolAt(glycol, massFraction, tempC);
 

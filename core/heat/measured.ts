@@ -1,6 +1,6 @@
 import type { BaselineReading } from '../commissioning/events.js';
 import { shortName } from '../catalogue/names.js';
-import { prepareFlow, solvePrepared } from '../flow/flow.js';
+import { prepareFlow, solveAtSpeed } from '../flow/flow.js';
 import { liquidAt, type Liquid } from '../flow/fluids.js';
 import { pumpsWithoutCurve } from '../flow/network.js';
 import type { LoopComponent, LoopFile } from '../loops/loopFile.js';
@@ -44,8 +44,7 @@ export function blocksFromBaselines(loop: LoopFile, readings: readonly BaselineR
     const block = blockOf(blocks, sensor);
     if (!block || found.has(block.id) || coolantC === null || powerW === null || powerW <= 0) continue;
     if (durationMinutes < SATURATED_MINUTES || partC <= coolantC) continue;
-    const speeds = Object.fromEntries((prepared?.network.pumpIds ?? []).map((id) => [id, pumpPercent / 100]));
-    const predicted = prepared ? solvePrepared(prepared, speeds).links.get(block.id)?.flowLph : undefined;
+    const predicted = prepared ? solveAtSpeed(prepared, pumpPercent / 100).links.get(block.id)?.flowLph : undefined;
     const through = Math.abs(flowLph ?? predicted ?? 0);
     if (through < 1) continue;
     const kelvinPerWatt = (partC - coolantC) / powerW;

@@ -1,4 +1,4 @@
-import { prepareFlow, solvePrepared } from '../flow/flow.js';
+import { prepareFlow, solveAtSpeed } from '../flow/flow.js';
 import type { LoopFile } from '../loops/loopFile.js';
 import { airOf, solveHeat, type AirPath, type HeatConditions } from './steady.js';
 
@@ -38,7 +38,7 @@ export function findQuietPoint(
 ): QuietSearch {
   const prepared = prepareFlow(loop, conditions.fluid);
   const curve = QUIET.pumpSpeeds.map((pumpSpeed) => {
-    const flow = solvePrepared(prepared, Object.fromEntries(prepared.network.pumpIds.map((id) => [id, pumpSpeed])));
+    const flow = solveAtSpeed(prepared, pumpSpeed);
     const holds = (fanSpeed: number): boolean => {
       const { end, parts } = solveHeat(loop, flow, { ...conditions, air: airOf(loop, fanSpeed, air) });
       return (

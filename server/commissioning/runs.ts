@@ -6,7 +6,7 @@ import type { RunEvent } from '../../core/commissioning/events.js';
 import type { RunEventInput } from '../../core/commissioning/eventSchema.js';
 import type { RunCreate } from '../../core/commissioning/schema.js';
 import { refuse } from '../../core/checking/check.js';
-import { WATER } from '../../core/flow/fluids.js';
+import { liquidOf } from '../../core/flow/fluids.js';
 import type { LoopFile } from '../../core/loops/loopFile.js';
 import { orderCoolant } from '../../core/coolants/order.js';
 import { fillVolume } from '../../core/filling/fillPlan.js';
@@ -63,7 +63,7 @@ export async function startRun(ask: Ask, input: RunCreate) {
     schools: input.schools,
     order,
     coolantName: product?.name ?? null,
-    liquid: product?.glycol ? { glycol: product.glycol, massFraction: product.glycolFraction ?? 0 } : WATER,
+    liquid: liquidOf(product),
     ...(input.lostMl === null ? {} : { opened: { joints: input.openedJoints, lostMl: input.lostMl } }),
     ...(ours ? { template: ours.template, templateNumber: ours.number } : {}),
   });

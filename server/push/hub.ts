@@ -87,10 +87,6 @@ export class PushHub {
     response.on('close', () => this.watchers.delete(watcher));
   }
 
-  get watching(): number {
-    return this.watchers.size;
-  }
-
   async close(): Promise<void> {
     this.closed = true;
     clearInterval(this.heartbeat);

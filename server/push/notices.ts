@@ -2,8 +2,7 @@ import { sql } from 'drizzle-orm';
 import type { Scope } from '../database/client.js';
 
 /** Something that colleagues who look at it should fetch anew. Ids only: what it holds is asked for under its own rights. */
-export type PushNotice =
-  { readonly kind: 'run'; readonly runId: string; readonly seq: number } | { readonly kind: 'bench'; readonly runId: string };
+export type PushNotice = { readonly kind: 'run'; readonly runId: string; readonly seq: number };
 
 export const PUSH_CHANNEL = 'lavacrum_push';
 

@@ -4,6 +4,7 @@ import { airLeft, bleedModel } from '@core/bleeding/airLeft.js';
 import type { BleedCycle } from '@core/bleeding/bleed.js';
 import { shortName } from '@core/catalogue/names.js';
 import type { Liquid } from '@core/flow/fluids.js';
+import { STANDING_WORDS } from '@core/geometry/orientation.js';
 import type { LoopFile } from '@core/loops/loopFile.js';
 
 /** Air left over the cycles, as a band: the same rise means more or less air by where it sits. And the turn that frees most. */
@@ -25,18 +26,11 @@ const trend = computed(() => {
   if (Math.abs(ml) < STILL_ML) return ', no longer changing';
   return `, ${ml < 0 ? 'falling' : 'rising'} by ${Math.abs(ml).toFixed(1)} mL a cycle`;
 });
-const TURN_WORDS: Record<string, string> = {
-  'on-back': 'on its back',
-  'on-face': 'on its face',
-  'on-window-side': 'on its window side',
-  'on-blind-side': 'on its blind side',
-  'upside-down': 'upside down',
-};
 const turn = computed(() => {
   const found = model.value?.turn;
   if (!found || props.bled) return null;
   const names = found.parts.flatMap((id) => props.file.components.find((part) => part.id === id) ?? []).map(shortName);
-  return `${names.join(', ') || 'A run'} can hold most: turned ${TURN_WORDS[found.to] ?? found.to}, up to ${Math.round(found.freesMl)} mL of it find their way up. Cap on first.`;
+  return `${names.join(', ') || 'A run'} can hold most: turned ${STANDING_WORDS[found.to]}, up to ${Math.round(found.freesMl)} mL of it find their way up. Cap on first.`;
 });
 const band = computed(() => {
   const { cycles } = air.value;

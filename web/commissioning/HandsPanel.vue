@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import type { RunEventBody } from '@core/commissioning/events.js';
-import { interlocksAgainst, levelNow } from '@core/commissioning/interlocks.js';
+import { interlocksAgainst, levelNow, uncoverDeg } from '@core/commissioning/interlocks.js';
 import type { Procedure } from '@core/commissioning/procedure.js';
 import type { RunState } from '@core/commissioning/state.js';
 import { STANDING_NAMES, type StandingName } from '@core/geometry/orientation.js';
@@ -25,7 +25,7 @@ const STANDS: Partial<Record<StandingName, string>> = {
   'on-blind-side': 'its blind side',
 };
 const turns = STANDING_NAMES.filter((name) => STANDS[name] !== undefined);
-const uncover = computed(() => facts.value?.uncovers.find(({ towards }) => towards === stand.value)?.angleDeg ?? null);
+const uncover = computed(() => facts.value && uncoverDeg(facts.value, stand.value));
 const turned = computed(() => props.state.stand.angleDeg > 0);
 const against = computed(() =>
   interlocksAgainst(props.procedure, props.state, { type: 'turn', to: stand.value, angleDeg: angle.value }, now.value),

@@ -7,7 +7,7 @@ import { planTakeOut, type TakeOutPlan } from '@core/draining/takeOut.js';
 import { simulateFill, type FillSimulation } from '@core/filling/fillSimulation.js';
 import { fillByGravity, type GravityFill } from '@core/filling/gravityFill.js';
 import { uncoverAngles, type UncoverAngle } from '@core/filling/outletAngle.js';
-import { prepareFlow, solveFlow, solvePrepared, type FlowResult, type PreparedFlow } from '@core/flow/flow.js';
+import { prepareFlow, solveAtSpeed, solveFlow, type FlowResult, type PreparedFlow } from '@core/flow/flow.js';
 import { heatCapacityOf, liquidAt, WATER, type Liquid } from '@core/flow/fluids.js';
 import { pumpsWithoutCurve } from '@core/flow/network.js';
 import { fullContents } from '@core/geometry/contents.js';
@@ -169,7 +169,7 @@ export class TwinEngine {
     const { loop, network } = this.loaded();
     const turned = turnNetwork(network, tilt);
     const { pockets, totalMl } = findTrappedAir(turned);
-    const flow = this.flow ? solvePrepared(this.flow, Object.fromEntries(this.flow.network.pumpIds.map((id) => [id, speed]))) : null;
+    const flow = this.flow ? solveAtSpeed(this.flow, speed) : null;
     const swept = flow ? sweepPockets(turned, loop, pockets, flow.links) : null;
     const contents = fullContents(network);
     for (const { nodes } of pockets) {
@@ -211,7 +211,7 @@ export class TwinEngine {
   figures(kind: FigureKind, pumpSpeed: number, loadsW: Readonly<Record<string, number>>, fanSpeed = 1): ReadonlyMap<string, string> | null {
     const { loop } = this.loaded();
     if (!this.flow) return null;
-    const flow = solvePrepared(this.flow, Object.fromEntries(this.flow.network.pumpIds.map((id) => [id, pumpSpeed])));
+    const flow = solveAtSpeed(this.flow, pumpSpeed);
     if (kind === 'temperature') {
       const { end, parts } = solveHeat(loop, flow, { roomC: 24, ...this.warm(), loadsW, air: airOf(loop, fanSpeed), caseHeatW: 60 });
       return end === 'solved' ? new Map(parts.map(({ id, coolantOutC }) => [id, `${coolantOutC.toFixed(1)} °C`])) : null;

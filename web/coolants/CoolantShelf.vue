@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onMounted, reactive, ref } from 'vue';
 import { COOLANT_CLASSES, COOLANT_CLASS_KEYS, type CoolantClass } from '@core/coolants/classes.js';
-import { liquidWords } from '@core/flow/fluids.js';
+import { liquidOf, liquidWords } from '@core/flow/fluids.js';
 import { formatMl } from '@core/units/display.js';
 import { call } from '../http/api.js';
 import { useSubmit } from '../http/useSubmit.js';
@@ -113,9 +113,7 @@ async function addLot(productId: string): Promise<void> {
             {{ COOLANT_CLASSES[product.coolantClass].label }} ·
             {{ product.form === 'concentrate' ? `concentrate, ${Math.round((product.targetFraction ?? 0) * 100)} %` : 'ready-mix' }} ·
             {{ formatMl(product.bottleMl) }} · {{ lifeWords(product)
-            }}<template v-if="product.glycol">
-              · {{ liquidWords({ glycol: product.glycol, massFraction: product.glycolFraction ?? 0 }) }}</template
-            >
+            }}<template v-if="product.glycol"> · {{ liquidWords(liquidOf(product)) }}</template>
           </p>
           <p class="figures">
             Lots: {{ product.batches.map((each) => each.lot).join(', ') || 'none' }}

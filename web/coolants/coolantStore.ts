@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
-import { WATER, type Liquid } from '@core/flow/fluids.js';
+import { liquidOf, type Liquid } from '@core/flow/fluids.js';
 import type { CoolantProductInput } from '@core/coolants/schema.js';
 import { get } from '../http/api.js';
 import { rememberAnswer, rememberedAnswer } from '../outbox/outbox.js';
@@ -36,9 +36,6 @@ export const useCoolants = defineStore('coolants', () => {
     },
     find,
     /** what a loop filled with it holds; water where nothing is known */
-    liquidOf: (id: string | null): Liquid => {
-      const product = find(id);
-      return product?.glycol ? { glycol: product.glycol, massFraction: product.glycolFraction ?? 0 } : WATER;
-    },
+    liquidOf: (id: string | null): Liquid => liquidOf(find(id)),
   };
 });
