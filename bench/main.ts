@@ -1,10 +1,15 @@
 import { adviseDraining } from '../core/draining/advice.js';
 import { drainTurned } from '../core/draining/drain.js';
+import { nextService, type DueInput } from '../core/due-dates/due.js';
+import { redateAll, type OpenService } from '../core/due-dates/redate.js';
 import { openablePorts } from '../core/draining/openings.js';
 import { prepareFlow, pumpSpeeds, solveFlow } from '../core/flow/flow.js';
 import { buildNetwork } from '../core/geometry/network.js';
 import { STANDING, STANDING_NAMES } from '../core/geometry/orientation.js';
 import { turnNetwork } from '../core/geometry/turned.js';
+import { arrange } from '../core/planning/arrange.js';
+import { generatePlan } from '../core/planning/generatedPlans.js';
+import { addDays } from '../core/units/calendar.js';
 import { generateLadder, generateParallelLoop, generateSpatialLoop, lengthenTubes } from '../core/loops/generatedLoops.js';
 import type { LoopFile } from '../core/loops/loopFile.js';
 import { Epanet, epanetInput } from '../tests/oracle/epanet.js';
@@ -89,7 +94,32 @@ function draining(): boolean[] {
   return [frame, line('search for the advised plan', show(advice), 'under 1 s', advice < 1e6)];
 }
 
+/** A workshop's dates after a change of policy: ten thousand open services. */
+function dates(): boolean[] {
+  const open = Array.from({ length: 10_000 }, (_, index): OpenService => {
+    const from: DueInput = { filledOn: addDays('2025-01-01', index % 600), coolantClass: 'clear', productName: 'Clear', sheetLifeMonths: (index % 24) + 1, policy: 'six-months', meanCoolantC: 33, hoursPerDay: 5 }; // prettier-ignore
+    const { dueOn, reason, clocks } = nextService(from);
+    return { id: String(index), dueOn, reason, clocks, postponed: index % 7 === 0 ? 1 : 0, from: { ...from, policy: 'twelve-months' } };
+  });
+  say('\nDates of 10 000 systems');
+  const us = microseconds(() => redateAll(open), 3, 1);
+  return [line('all computed anew after a change of policy', show(us), 'under 2 s', us < 2e6)];
+}
+
+/** The planner's first whole plan, and how far from the best it can be at most. */
+function planning(): boolean[] {
+  const problem = generatePlan(1, { jobs: 60, benches: 4, technicians: 3, days: 60, mostSteps: 5 });
+  say(`\nPlan of ${problem.jobs.length} jobs on 4 benches by 3 technicians`);
+  const us = microseconds(() => arrange(problem, { isOver: () => true }), 3, 1);
+  const first = line('first whole plan, with its bound', show(us), 'under 1 s', us < 1e6);
+  const until = Date.now() + 1000;
+  const plan = arrange(problem, { isOver: () => Date.now() >= until });
+  const gap = plan ? (plan.weightedLateMinutes - plan.lowerBound) / Math.max(1, plan.weightedLateMinutes) : 1;
+  say(`      after 1 s of search: ${Math.round(plan?.weightedLateMinutes ?? 0)} weighted late minutes, no plan below ${Math.round(plan?.lowerBound ?? 0)} (gap ${Math.round(100 * gap)} %)`); // prettier-ignore
+  return [first];
+}
+
 say('Lavacrum bench: ratios in one run');
-const results = [...(await flow()), ...draining()];
+const results = [...(await flow()), ...draining(), ...dates(), ...planning()];
 say(`\n${results.filter(Boolean).length} met, ${results.filter((met) => !met).length} missed`);
 process.exitCode = results.every(Boolean) ? 0 : 1;

@@ -10,19 +10,25 @@ import { migrateDatabase, migrationsFolder } from './database/migrate.js';
 import { seedDemo } from './demo/seed.js';
 import { describeAway, type Readiness } from './health/routes.js';
 import { createServer } from './http/app.js';
+import { instrumentsFor } from './instruments/reach.js';
+import { InstrumentService } from './instruments/service.js';
 import { PushHub } from './push/hub.js';
+import { BenchKeeper } from './simulated-bench/keeper.js';
 import { clockAheadBy, systemClock } from './http/clock.js';
 
 declare const LAVACRUM_VERSION: string;
 
 /** ms between attempts to reach the database while it is away */
 const RETRY_MS = 1500;
+/** how far the broker's port lies behind the page's, unless it is set */
+const MQTT_PORT_AFTER = 3;
 
 interface Settings {
   readonly port: number;
   readonly databaseUrl: string;
   readonly dataFolder: string;
   readonly demo: boolean;
+  readonly mqtt: { readonly mqttUrl: string | null; readonly host: string; readonly port: number };
 }
 
 function readSettings(): Settings {
@@ -30,7 +36,17 @@ function readSettings(): Settings {
   if (!Number.isInteger(port) || port < 0 || port > 65_535) throw new Error('LAVACRUM_PORT must be a port number from 0 to 65535');
   const databaseUrl = process.env.DATABASE_URL;
   if (!databaseUrl) throw new Error('DATABASE_URL is not set; start the app with ./lavacrum start');
-  return { port, databaseUrl, dataFolder: path.resolve(process.env.LAVACRUM_DATA ?? '.data'), demo: process.env.LAVACRUM_DEMO !== '0' };
+  // beside the page's own port, so that two servers on one machine do not meet
+  const mqttPort = Number(process.env.LAVACRUM_MQTT_PORT ?? (port === 0 ? '0' : String(port + MQTT_PORT_AFTER)));
+  if (!Number.isInteger(mqttPort) || mqttPort < 0 || mqttPort > 65_535)
+    throw new Error('LAVACRUM_MQTT_PORT must be a port number from 0 to 65535');
+  return {
+    port,
+    databaseUrl,
+    dataFolder: path.resolve(process.env.LAVACRUM_DATA ?? '.data'),
+    demo: process.env.LAVACRUM_DEMO !== '0',
+    mqtt: { mqttUrl: process.env.MQTT_URL ?? null, host: process.env.LAVACRUM_MQTT_HOST ?? '127.0.0.1', port: mqttPort },
+  };
 }
 
 /** The key that signs session cookies. Made once; a new one would sign everybody out. */
@@ -84,10 +100,14 @@ function start(): void {
     log.warn({ code: (error as Error & { code?: string }).code }, 'a database connection broke'),
   );
   const push = new PushHub(settings.databaseUrl, log);
+  const clock = process.env.LAVACRUM_CLOCK_AHEAD_FILE ? clockAheadBy(process.env.LAVACRUM_CLOCK_AHEAD_FILE) : systemClock;
+  const instruments = new InstrumentService({ databaseUrl: settings.databaseUrl, ...settings.mqtt }, openDatabase(pool), clock, log);
+  const keeper = new BenchKeeper(log);
+  push.onCommand = (command) => instruments.command(command);
   const webFolder = path.join(here, 'web');
   const app = createServer({
     pool,
-    clock: process.env.LAVACRUM_CLOCK_AHEAD_FILE ? clockAheadBy(process.env.LAVACRUM_CLOCK_AHEAD_FILE) : systemClock,
+    clock,
     log,
     version: LAVACRUM_VERSION,
     secret: sessionSecret(settings.dataFolder),
@@ -95,6 +115,7 @@ function start(): void {
     webFolder: existsSync(webFolder) ? webFolder : null,
     behindProxy: process.env.LAVACRUM_PROXY === '1',
     push,
+    instruments: instrumentsFor(instruments, keeper),
   });
   const listener = app.listen(settings.port, '127.0.0.1', (error?: Error) => {
     if (error) {
@@ -104,12 +125,16 @@ function start(): void {
       return;
     }
     log.info({ port: (listener.address() as AddressInfo).port }, 'listening');
-    void prepare(settings, readiness, log, here).then(() => push.listen());
+    void prepare(settings, readiness, log, here)
+      .then(() => push.listen())
+      .then(() => instruments.start());
   });
   const stop = (): void => {
     readiness.ready = false;
     readiness.reason = 'stopping';
     // open streams would keep the listener from closing
+    keeper.close();
+    void instruments.close();
     void push.close();
     listener.close(() => void pool.end().finally(() => process.exit(0)));
     listener.closeIdleConnections();

@@ -10,6 +10,7 @@ export const router = createRouter({
     { path: '/today', component: () => import('./today/TodayView.vue'), meta: { title: 'Today' } },
     { path: '/systems', component: () => import('./systems/SystemsView.vue'), meta: { title: 'Systems' } },
     { path: '/systems/new', component: () => import('./systems/NewSystemView.vue'), meta: { title: 'New system' } },
+    { path: '/systems/import', component: () => import('./importing/ImportView.vue'), meta: { title: 'Bring systems in' } },
     { path: '/systems/:id', component: () => import('./systems/SystemView.vue'), props: true, meta: { title: 'System' } },
     { path: '/systems/:systemId/loops/new', component: () => import('./loops/LoopView.vue'), props: true, meta: { title: 'New loop' } },
     { path: '/loops/:id', component: () => import('./loops/LoopView.vue'), props: true, meta: { title: 'Loop' } },

@@ -4,6 +4,7 @@ import { calcFill } from './filling.js';
 import { calcFlow } from './flow.js';
 import { calcDecay, calcHold } from './leakTesting.js';
 import { calcDose, calcRinse } from './dosing.js';
+import { calcPlan } from './planning.js';
 import { calcAir } from './trappedAir.js';
 import { calcVolume } from './volume.js';
 
@@ -30,4 +31,8 @@ export const CALC_COMMANDS: Readonly<Record<string, CalcCommand>> = {
   decay: { summary: 'verdict of an air test from its readings', run: calcDecay },
   rinse: { summary: 'rinses needed to dilute what a drain leaves behind', run: calcRinse },
   dose: { summary: 'concentrate and water for a target strength, or the strength a ready-mix ends at', run: calcDose },
+  plan: {
+    summary: 'jobs on benches and technicians over days: least weighted lateness, with its lower bound',
+    run: (input) => calcPlan(input),
+  },
 };

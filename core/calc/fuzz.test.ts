@@ -12,6 +12,24 @@ const loop: unknown = JSON.parse(readFileSync('examples/two-radiators.json', 'ut
 const water = { density_kg_m3: 998.2, viscosity_mpa_s: 1.0016 };
 const hose = { material: 'epdm', bore_mm: 10, outer_mm: 16, length_mm: 2000 };
 const VALID: Readonly<Record<string, unknown>> = {
+  plan: {
+    now: '2026-03-09T08:00:00Z',
+    technicians: [{ id: 'a', shifts: [{ from: '2026-03-09T08:00:00Z', to: '2026-03-09T16:00:00Z' }] }],
+    benches: [{ id: 'w' }],
+    jobs: [
+      {
+        id: 'j',
+        release: '2026-03-09T08:00:00Z',
+        due: '2026-03-09T09:00:00Z',
+        weight: 1,
+        steps: [
+          { minutes: 30, attended: true },
+          { minutes: 60, attended: false, max_wait_minutes: 5 },
+        ],
+      },
+    ],
+    seconds: 0,
+  },
   volume: { loop },
   flow: { loop, fluid: water, speeds: { pump: 0.7 }, closed: [] },
   drain: { loop, orientation: { pitch_deg: 10, roll_deg: 0 }, open: ['top.vent', 't2.to'], drains: ['gpu.low'], closed: ['t5'] },

@@ -59,6 +59,8 @@ export function check<T>(schema: Joi.Schema, input: unknown): T {
     abortEarly: false,
     convert: false,
     errors: { wrap: { label: false }, label: 'path' },
+    // a named pattern is named by what would be right
+    messages: { 'string.pattern.name': '{{#label}} must be {{#name}}' },
   }) as { error?: Joi.ValidationError; value: unknown };
   if (!error) return value as T;
   const problems = error.details.map((detail): FieldProblem => ({ path: formatPath(detail.path), message: readable(detail) }));

@@ -20,7 +20,7 @@ export const finite = (): Joi.NumberSchema => Joi.number().unsafe();
 export const volumeMl = (): Joi.NumberSchema => finite().min(0).max(MOST.volumeMl);
 export const positiveMl = (): Joi.NumberSchema => finite().greater(0).max(MOST.volumeMl);
 export const fraction = (): Joi.NumberSchema => finite().min(0).max(1);
-export const name = (): Joi.StringSchema => Joi.string().trim().min(1).max(120).pattern(/\S/, 'at least one letter or digit');
+export const name = (): Joi.StringSchema => Joi.string().trim().min(1).max(120).pattern(/\S/, 'a text with at least one letter or digit');
 export const note = (): Joi.StringSchema => Joi.string().allow('').max(MOST.noteLength);
 export const id = (): Joi.StringSchema => Joi.string().guid({ separator: '-' });
 export const rowVersion = (): Joi.NumberSchema => Joi.number().integer().min(1).required();

@@ -11,7 +11,8 @@ export function describeEntry(procedure: Procedure, event: RunEvent, all: readon
 const placeName = ({ facts }: Procedure, id: string): string =>
   [...(facts?.parts ?? []), ...(facts?.joints ?? [])].find((each) => each.id === id)?.name ?? id;
 const passedOver = (override: Override | undefined): string => (override ? `, interlock passed over: ${override.reason}` : '');
-const fromInstrument = (source: ReadingSource | undefined): string => (source === 'instrument' ? ', by instrument' : '');
+const SOURCE_WORDS: Record<ReadingSource, string> = { hand: '', instrument: ', by instrument', simulated: ', by a simulated instrument' };
+const fromInstrument = (source: ReadingSource | undefined): string => SOURCE_WORDS[source ?? 'hand'];
 
 const STAND_WORDS: Record<StandingName, string> = {
   upright: 'upright',
@@ -38,7 +39,7 @@ function sentence(procedure: Procedure, body: RunEventBody, all: readonly RunEve
     case 'dry-reading':
       return `Gauge ${formatKpa(body.gaugeKpa)} at ${body.tempC.toFixed(1)} °C${fromInstrument(body.source)}`;
     case 'pump':
-      return `Pump ${body.on ? 'on' : 'off'}${passedOver(body.override)}`;
+      return `Pump ${body.on ? 'on' : 'off'}${fromInstrument(body.source)}${passedOver(body.override)}`;
     case 'port':
       return `${body.open ? 'Opened' : 'Closed'}: ${procedure.facts?.ports.find(({ name }) => name === body.port)?.label ?? body.port}${passedOver(body.override)}`;
     case 'joint':
@@ -70,7 +71,7 @@ function sentence(procedure: Procedure, body: RunEventBody, all: readonly RunEve
     case 'pour':
       return `Poured ${formatMl(body.volumeMl)}${fromInstrument(body.source)}`;
     case 'bleed-cycle':
-      return `Level ${body.runningMm} mm running, ${body.stoppedMm} mm stopped${body.bubbles ? ', bubbles at the return' : ''}${body.noise ? ', pump sounds of air' : ''}`;
+      return `Level ${body.runningMm} mm running, ${body.stoppedMm} mm stopped${body.bubbles ? ', bubbles at the return' : ''}${body.noise ? ', pump sounds of air' : ''}${fromInstrument(body.source)}`;
     case 'baseline':
       return `Baseline, ${body.reading.setting}: ${body.reading.sensor} ${body.reading.partC.toFixed(1)} °C in a room of ${body.reading.roomC.toFixed(1)} °C`;
     case 'step-done':

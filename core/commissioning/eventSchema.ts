@@ -6,7 +6,7 @@ import { LEAK_AMOUNT, LEAK_WHEN, type RunEventBody, type RunEventType } from './
 
 const key = Joi.string().min(1).max(120);
 const reason = Joi.string().trim().min(3).max(1000);
-const source = Joi.string().valid('hand', 'instrument');
+const source = Joi.string().valid('hand', 'instrument', 'simulated');
 const override = Joi.object({ rule: key.required(), reason: reason.required() });
 const sentence = Joi.string().trim().min(1).max(1000);
 const levelMm = finite().min(-1000).max(1000).required();
@@ -45,7 +45,7 @@ const BODIES: Record<RunEventType, Joi.SchemaMap> = {
     atmosphereKpa: finite().min(50).max(120),
     source,
   },
-  pump: { on: Joi.boolean().required(), override },
+  pump: { on: Joi.boolean().required(), override, source },
   port: { port: key.required(), open: Joi.boolean().required(), override },
   joint: { joint: key.required(), open: Joi.boolean().required() },
   turn: {
@@ -85,7 +85,7 @@ const BODIES: Record<RunEventType, Joi.SchemaMap> = {
     lot: Joi.string().max(60).allow(null).required(),
   },
   pour: { volumeMl: positiveMl().max(20_000).required(), source },
-  'bleed-cycle': { runningMm: levelMm, stoppedMm: levelMm, bubbles: Joi.boolean().required(), noise: Joi.boolean().required() },
+  'bleed-cycle': { runningMm: levelMm, stoppedMm: levelMm, bubbles: Joi.boolean().required(), noise: Joi.boolean().required(), source },
   baseline: { reading: baseline.required() },
   'step-done': { step: key.required() },
   deviation: { step: key.required(), reason: reason.required() },

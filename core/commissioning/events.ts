@@ -22,8 +22,8 @@ export interface BaselineReading {
   readonly levelMm: number | null;
 }
 
-/** Where a value came from: read and typed, or sent by an instrument of the bench. */
-export type ReadingSource = 'hand' | 'instrument';
+/** Where a value came from: read and typed, sent by an instrument of the bench, or by a simulated stand-in of one. */
+export type ReadingSource = 'hand' | 'instrument' | 'simulated';
 
 /** An interlock that was passed over with a reason. Only those that can be safe may be. */
 export interface Override {
@@ -48,7 +48,7 @@ export type RunEventBody =
       readonly atmosphereKpa?: number;
       readonly source?: ReadingSource;
     }
-  | { readonly type: 'pump'; readonly on: boolean; readonly override?: Override }
+  | { readonly type: 'pump'; readonly on: boolean; readonly override?: Override; readonly source?: ReadingSource }
   | { readonly type: 'port'; readonly port: string; readonly open: boolean; readonly override?: Override }
   | { readonly type: 'joint'; readonly joint: string; readonly open: boolean }
   | { readonly type: 'turn'; readonly to: StandingName; readonly angleDeg: number; readonly override?: Override }
@@ -81,6 +81,7 @@ export type RunEventBody =
       readonly stoppedMm: number;
       readonly bubbles: boolean;
       readonly noise: boolean;
+      readonly source?: ReadingSource;
     }
   | { readonly type: 'baseline'; readonly reading: BaselineReading }
   | { readonly type: 'step-done'; readonly step: string }

@@ -40,6 +40,8 @@ export interface FillFacts {
 export interface ReservoirFacts {
   readonly fillMarkMl: number;
   readonly lowMarkMl: number;
+  /** what one millimetre of its level holds; missing in runs that began before it was kept */
+  readonly mlPerMm?: number;
 }
 
 /** What a run must know of its loop to predict and to lock. Stored with the run: a later edit of the loop does not reach it. */
@@ -112,9 +114,7 @@ export function loopFacts(loop: LoopFile, liquid: Liquid): LoopFacts {
     parts: loop.components.map((part) => ({ id: part.id, name: shortName(part) })),
     reservoir:
       reservoir && box && marks
-        ? {
-            ...marks,
-          }
+        ? { ...marks, ...(box.max[1] > box.min[1] ? { mlPerMm: reservoir.volume_ml / (box.max[1] - box.min[1]) } : {}) }
         : null,
     uncovers: reservoir && box && marks ? uncoverAngles(reservoir, marks.lowMarkMl) : [],
     fill: simulation && {

@@ -39,6 +39,8 @@ export interface RunRecord {
     readonly takenBack: boolean;
   }[];
   readonly settling: { readonly from: string; readonly to: string };
+  /** some readings came from a simulated bench; missing in records before there were any */
+  readonly simulated?: boolean;
 }
 
 export interface RecordInput {
@@ -103,5 +105,6 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
       takenBack: state.withdrawn.has(event.id),
     })),
     settling: { from: settling.windowFrom, to: settling.dueOn },
+    simulated: events.some(({ body }) => 'source' in body && body.source === 'simulated'),
   };
 }

@@ -1,5 +1,6 @@
 import Joi from 'joi';
 import { finite, id, note, positiveMl } from '../checking/fields.js';
+import { simulateSchema, type SimulateInput } from '../practice/schema.js';
 import { LEAK_SCHOOLS, LEAK_SCHOOL_KEYS, LIMIT_KEYS, WET_SCHOOL_KEYS, type Schools } from './schools.js';
 
 export const schoolsSchema = Joi.object({
@@ -23,6 +24,8 @@ export interface RunCreate {
   readonly openedJoints: readonly string[];
   /** mL that left the loop when they were opened; null for an empty loop */
   readonly lostMl: number | null;
+  /** against a simulated bench that hides a fault; nothing of the customer's is touched. null: in earnest */
+  readonly practice: SimulateInput | null;
 }
 export const runCreateSchema = Joi.object({
   loopId: id().required(),
@@ -30,6 +33,7 @@ export const runCreateSchema = Joi.object({
   schools: schoolsSchema.required(),
   openedJoints: Joi.array().items(Joi.string().max(80)).max(200).default([]),
   lostMl: positiveMl().allow(null).default(null),
+  practice: simulateSchema.allow(null).default(null),
 }).custom((value: RunCreate, helpers) =>
   LEAK_SCHOOLS[value.schools.leak].openedOnly && (value.openedJoints.length === 0 || value.lostMl === null)
     ? helpers.message({ custom: 'Name the runs that were opened and how much left the loop: only those are tested and topped up.' })

@@ -101,6 +101,7 @@ export const STANDARD_TEMPLATE: ProcedureTemplate = {
       timers: [],
       checks: [
         { id: 'bleed-port', text: 'Bleed port open while pouring' },
+        { id: 'level-stays', text: 'The level stays at the mark and liquid comes back at the return' },
         { id: 'towels-dry', text: 'Towels dry after the last pour' },
       ],
     },

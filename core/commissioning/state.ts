@@ -1,7 +1,7 @@
 import type { BleedCycle } from '../bleeding/bleed.js';
 import type { DecayReading } from '../leak-testing/decay.js';
 import type { StandingName } from '../geometry/orientation.js';
-import type { BaselineReading, CheckMark, LeakAmount, LeakWhen, RunEvent, RunEventBody } from './events.js';
+import type { BaselineReading, CheckMark, LeakAmount, LeakWhen, ReadingSource, RunEvent, RunEventBody } from './events.js';
 import type { Procedure } from './procedure.js';
 
 /** Ids of the checks that pull a connector, and of those that bring the same one back. */
@@ -42,6 +42,7 @@ export interface Stamped<T> {
   readonly eventId: string;
   readonly at: string;
   readonly value: T;
+  readonly source: ReadingSource;
 }
 
 /** Something felt wrong: the part, and the test that answered it. */
@@ -76,6 +77,8 @@ export interface RunState {
   dryTestNumber: number;
   /** the pump as recorded, and since when */
   pump: { readonly on: boolean; readonly since: string } | null;
+  /** each time it ran, in order; the last one may still run */
+  readonly pumpRuns: { readonly startedAt: string; stoppedAt: string | null }[];
   /** "component.port" of every closure that is recorded open */
   readonly openPorts: Set<string>;
   /** runs with a joint that is recorded undone */
@@ -111,6 +114,7 @@ export function replay(procedure: Procedure, events: readonly RunEvent[]): RunSt
     dryReadings: [],
     dryTestNumber: 1,
     pump: null,
+    pumpRuns: [],
     openPorts: new Set(),
     openJoints: new Set(),
     stand: { to: 'upright', angleDeg: 0 },
@@ -137,6 +141,8 @@ export function replay(procedure: Procedure, events: readonly RunEvent[]): RunSt
 
 function apply(state: RunState, procedure: Procedure, event: RunEvent): void {
   const { body, at } = event;
+  const source: ReadingSource = ('source' in body ? body.source : undefined) ?? 'hand';
+  const stamp = <T>(value: T): Stamped<T> => ({ eventId: event.id, at, value, source });
   const remark = (text: string): Remark => ({ eventId: event.id, text, at, by: event.by });
   const step = 'step' in body ? state.steps.find(({ id }) => id === body.step) : undefined;
   if ('override' in body && body.override) state.overrides.push({ ...remark(body.override.reason), rule: body.override.rule });
@@ -150,32 +156,29 @@ function apply(state: RunState, procedure: Procedure, event: RunEvent): void {
       const seconds = procedure.steps.flatMap(({ timers }) => timers).find(({ id }) => id === entry.timer)?.seconds ?? 0;
       state.timers[entry.timer] = { step: entry.step, startedAt: at, stoppedAt: null, seconds };
       // the wet test's clock starts with the pump and stops with it
-      if (entry.step === 'wet') state.pump = { on: true, since: at };
+      if (entry.step === 'wet') switchPump(state, true, at);
     },
     'timer-stopped': (entry) => {
       const running = state.timers[entry.timer];
       if (running) state.timers[entry.timer] = { ...running, stoppedAt: at };
-      if (entry.step === 'wet') state.pump = { on: false, since: at };
+      if (entry.step === 'wet') switchPump(state, false, at);
     },
-    'dry-reading': ({ gaugeKpa, tempC, atmosphereKpa }) =>
-      state.dryReadings.push({ eventId: event.id, at, value: { gaugeKpa, tempC, atmosphereKpa } }),
+    'dry-reading': ({ gaugeKpa, tempC, atmosphereKpa }) => state.dryReadings.push(stamp({ gaugeKpa, tempC, atmosphereKpa })),
     'dry-restarted': (entry) => {
       state.dryReadings = [];
       state.dryTestNumber += 1;
       state.steps.find(({ id }) => id === 'dry')?.notes.push(remark(`Test started again: ${entry.reason}`));
     },
-    pump: ({ on }) => {
-      state.pump = { on, since: at };
-    },
+    pump: ({ on }) => switchPump(state, on, at),
     port: ({ port, open }) => void (open ? state.openPorts.add(port) : state.openPorts.delete(port)),
     joint: ({ joint, open }) => void (open ? state.openJoints.add(joint) : state.openJoints.delete(joint)),
     turn: ({ to, angleDeg }) => {
       state.stand = { to, angleDeg };
     },
-    level: ({ levelMl }) => state.levels.push({ eventId: event.id, at, value: levelMl }),
+    level: ({ levelMl }) => state.levels.push(stamp(levelMl)),
     doubt: ({ part, text }) => state.doubts.push({ ...remark(text), part, answer: null }),
     'part-test': ({ part, tight, how, leftMl }) => {
-      state.partTests.push({ eventId: event.id, at, value: { part, tight, how, leftMl } });
+      state.partTests.push(stamp({ part, tight, how, leftMl }));
       for (const doubt of state.doubts) if (doubt.part === part) doubt.answer = { tight, at };
     },
     leak: ({ at: where, when, amount, text }) => state.leaks.push({ ...remark(text), where, when, amount, mended: null, retested: null }),
@@ -197,19 +200,18 @@ function apply(state: RunState, procedure: Procedure, event: RunEvent): void {
     coolant: ({ productId, productName, batchId, lot }) => {
       state.coolant = { productId, productName, batchId, lot };
     },
-    pour: (entry) => state.pours.push({ eventId: event.id, at, value: entry.volumeMl }),
-    'bleed-cycle': ({ runningMm, stoppedMm, bubbles, noise }) =>
-      state.bleedCycles.push({ eventId: event.id, at, value: { runningMm, stoppedMm, bubbles, noise } }),
-    baseline: (entry) => state.baselines.push({ eventId: event.id, at, value: entry.reading }),
+    pour: (entry) => state.pours.push(stamp(entry.volumeMl)),
+    'bleed-cycle': ({ runningMm, stoppedMm, bubbles, noise }) => state.bleedCycles.push(stamp({ runningMm, stoppedMm, bubbles, noise })),
+    baseline: (entry) => state.baselines.push(stamp(entry.reading)),
     'step-done': () => {
-      if (step?.id === 'wet') state.pump = { on: false, since: at };
+      if (step?.id === 'wet') switchPump(state, false, at);
       if (step) {
         step.status = 'done';
         step.doneAt = at;
       }
     },
     deviation: (entry) => {
-      if (step?.id === 'wet') state.pump = { on: false, since: at };
+      if (step?.id === 'wet') switchPump(state, false, at);
       if (step) {
         step.status = 'done';
         step.doneAt = at;
@@ -223,6 +225,13 @@ function apply(state: RunState, procedure: Procedure, event: RunEvent): void {
     correction: (entry) => state.corrections.push({ ...remark(entry.text), about: entry.about }),
   };
   (handlers[body.type] as (entry: RunEventBody) => void)(body);
+}
+
+function switchPump(state: RunState, on: boolean, at: string): void {
+  const last = state.pumpRuns.at(-1);
+  if (on && (!last || last.stoppedAt !== null)) state.pumpRuns.push({ startedAt: at, stoppedAt: null });
+  if (!on && last?.stoppedAt === null) last.stoppedAt = at;
+  state.pump = { on, since: at };
 }
 
 /** What was never pulled need not come back: its line in the return to power answers itself, and opens again with it. */

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { day, finite, id, name, positiveMl } from '../checking/fields.js';
+import { day, finite, id, name, positiveMl, rowVersion } from '../checking/fields.js';
 import type { Glycol } from '../flow/fluids.js';
 import { COOLANT_CLASS_KEYS, type CoolantClass } from './classes.js';
 
@@ -47,6 +47,17 @@ export const coolantProductSchema = Joi.object({
       is: Joi.string().required(),
       then: Joi.invalid(null).messages({ 'any.invalid': '{{#label}} is needed where there is glycol, as a mass fraction such as 0.3' }),
     }),
+});
+
+/** A maker's limit that became known, or changed, after loops were filled. */
+export interface CoolantLimitInput {
+  readonly version: number;
+  /** null: its sheet says nothing, the class counts */
+  readonly sheetLifeMonths: number | null;
+}
+export const coolantLimitSchema = Joi.object({
+  version: rowVersion(),
+  sheetLifeMonths: finite().greater(0).max(120).allow(null).required(),
 });
 
 export interface CoolantBatchInput {

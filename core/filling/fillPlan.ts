@@ -161,17 +161,34 @@ export interface FrontStretch {
  * An estimate from volumes alone; radiators really fill from below.
  */
 export function fillFront(loop: LoopFile, pouredMl: number): FrontStretch[] {
+  const marks = loop.components.filter(({ kind }) => kind === 'reservoir').map((each) => reservoirMarks(each).fillMarkMl);
+  const inReservoirMl = Math.min(pouredMl, marks[0] ?? 0);
+  return standingFront(loop, inReservoirMl, pouredMl - inReservoirMl);
+}
+
+/** The same with so much in the reservoir, read or predicted, and the rest on the way. */
+export function standingFront(loop: LoopFile, inReservoirMl: number, onTheWayMl: number): FrontStretch[] {
   const volumes = new Map(loopVolume(loop).parts.map(({ id, volumeMl }) => [id, volumeMl]));
-  let leftMl = pouredMl;
-  const take = (id: string, name: string, capacityMl: number): FrontStretch => {
-    const takenMl = Math.min(capacityMl, Math.max(0, leftMl));
-    leftMl -= takenMl;
+  let leftMl = Math.max(0, onTheWayMl);
+  const stretch = (id: string, name: string, takenMl: number): FrontStretch => {
     const whole = volumes.get(id) ?? 0;
     return { id, name, filled: whole > 0 ? takenMl / whole : leftMl > 0 ? 1 : 0 };
   };
+  const take = (id: string, name: string): FrontStretch => {
+    const takenMl = Math.min(volumes.get(id) ?? 0, leftMl);
+    leftMl -= takenMl;
+    return stretch(id, name, takenMl);
+  };
   return flowOrder(loop).links.flatMap(({ component, tube }) => {
-    const capacity = component.kind === 'reservoir' ? reservoirMarks(component).fillMarkMl : (volumes.get(component.id) ?? 0);
-    const part = take(component.id, shortName(component), capacity);
-    return tube ? [part, take(tube.id, runName(loop, tube), volumes.get(tube.id) ?? 0)] : [part];
+    const name = shortName(component);
+    const part =
+      component.kind === 'reservoir'
+        ? stretch(component.id, name, Math.max(0, Math.min(component.volume_ml, inReservoirMl)))
+        : take(component.id, name);
+    return tube ? [part, take(tube.id, runName(loop, tube))] : [part];
   });
 }
+
+/** The stretch that the front stands in: the last one on the way that holds something. null before anything left the reservoir. */
+export const frontOf = (stretches: readonly FrontStretch[]): FrontStretch | null =>
+  stretches.slice(1).reduce<FrontStretch | null>((front, each) => (each.filled > 0 ? each : front), null);

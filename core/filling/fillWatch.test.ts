@@ -5,9 +5,9 @@ import { watchFill, type FillWatchInput } from './fillWatch.js';
 const plan = {
   passiveMl: 260,
   pulses: [
-    { runS: 6, refillMl: 140 },
-    { runS: 5, refillMl: 130 },
-    { runS: 5, refillMl: 90 },
+    { runS: 6, refillMl: 140, pouredRunning: false },
+    { runS: 5, refillMl: 130, pouredRunning: false },
+    { runS: 5, refillMl: 90, pouredRunning: false },
   ],
   totalMl: 620,
   holds: { volumeMl: 640, sdMl: 40 },
@@ -29,6 +29,13 @@ describe('a fill watched against its plan', () => {
     expect(watch([260, 70, 70]).pulsesLeft).toBe(watch([260, 140]).pulsesLeft);
   });
   const watchKeys = ({ nextAtMostMl, nextRunS, pulsesLeft }: ReturnType<typeof watch>) => ({ nextAtMostMl, nextRunS, pulsesLeft });
+
+  it('says what must be poured in one go while the pump runs, because all would fall back between', () => {
+    const crest = plan.pulses.map((pulse, index) => ({ ...pulse, pouredRunning: index === 0 || index === 1 }));
+    expect(watch([260], { pulses: crest }).whileRunningMl).toBe(270);
+    expect(watch([260, 140, 130], { pulses: crest }).whileRunningMl).toBeNull();
+    expect(watch([260]).whileRunningMl).toBeNull();
+  });
 
   it('counts what a part brought with it', () => {
     expect(watch([], { broughtMl: 100 }).nextAtMostMl).toBe(160);

@@ -5,6 +5,8 @@ import type { Volume } from '../loops/volume.js';
 export interface PlannedPulse {
   readonly runS: number;
   readonly refillMl: number;
+  /** poured while the pump runs: between such pulses all of it would fall back */
+  readonly pouredRunning: boolean;
 }
 
 export interface FillWatchInput {
@@ -38,6 +40,8 @@ export interface FillWatch {
   /** s until the low mark or the return; null before the first pour and once all pulses are over */
   readonly nextRunS: number | null;
   readonly pulsesLeft: number;
+  /** to be poured with the pump running, in one go, until the return is reached; null where pulses do */
+  readonly whileRunningMl: number | null;
   /** what cannot be explained by the volumes' uncertainty */
   readonly mismatch: { readonly ml: number; readonly words: string } | null;
 }
@@ -70,9 +74,18 @@ export function watchFill(input: FillWatchInput): FillWatch {
     rows: pours.map((ml, index) => ({ pouredMl: ml, plannedMl: planned[index] ?? null })),
     nextAtMostMl: Math.max(0, Math.min(planned[stage] ?? 0, missingMl, roomMl)),
     nextRunS: pulse?.runS ?? null,
+    whileRunningMl: stage > 0 ? whileRunning(pulses.slice(stage - 1)) : null,
     pulsesLeft: Math.max(0, planned.length - Math.max(1, stage)),
     mismatch: levelStays && pours.length > 0 ? tooLittle(insideMl, totalMl, holds) ?? tooMuch(insideMl, holds) : tooMuch(insideMl, holds), // prettier-ignore
   };
+}
+
+/** Refills of the pulses that hang together because nothing may fall back between them. */
+function whileRunning(pulses: readonly PlannedPulse[]): number | null {
+  const last = pulses.findIndex(({ pouredRunning }) => !pouredRunning);
+  if (last === 0 || pulses.length === 0) return null;
+  // the pulse that reaches the return ends it: its refill is poured once liquid goes round
+  return pulses.slice(0, last < 0 ? pulses.length : last).reduce((sum, { refillMl }) => sum + refillMl, 0);
 }
 
 function tooMuch(insideMl: number, { volumeMl, sdMl }: Volume): FillWatch['mismatch'] {

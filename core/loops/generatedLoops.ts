@@ -1,17 +1,10 @@
+import { seededRandom } from '../random/random.js';
 import type { LoopComponent, LoopFile, LoopTube, Point } from './loopFile.js';
 
 /** Loops made from a seed, for tests and the benchmark: the same seed gives the same loop on every machine. */
 
-/** A repeatable stream of numbers in [0, 1) (mulberry32). */
-export function seeded(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4294967296;
-  };
-}
+/** A repeatable stream of numbers in [0, 1). */
+export const seeded = (seed: number): (() => number) => seededRandom(seed).next;
 
 const between = (random: () => number, low: number, high: number): number => low + (high - low) * random();
 const pick = <T>(random: () => number, from: readonly T[]): T => from[Math.floor(random() * from.length)] as T;

@@ -62,7 +62,10 @@ export function formatLeakWithSe(mbarLs: number, seMbarLs: number): string {
   const larger = Math.max(Math.abs(mbarLs), seMbarLs);
   if (!(larger > 0)) return formatLeak(0);
   const exponent = Math.floor(Math.log10(larger));
-  const scaled = (value: number): string => withMinus((value / 10 ** exponent).toFixed(1));
+  // as many digits as the error has something to say in
+  const errorExponent = seMbarLs > 0 ? Math.floor(Math.log10(seMbarLs)) : exponent;
+  const digits = Math.max(1, Math.min(3, exponent - errorExponent));
+  const scaled = (value: number): string => withMinus((value / 10 ** exponent).toFixed(digits));
   return `(${scaled(mbarLs)} ± ${scaled(seMbarLs)}) × 10${superscript(exponent)} mbar·L/s`;
 }
 

@@ -5,6 +5,7 @@ import type { Database, Scope } from '../database/client.js';
 import type { Ask } from '../http/context.js';
 import { DomainError, stale } from '../http/errors.js';
 import { DEFAULT_POLICY, ownPolicy, setPolicy } from '../due-dates/policies.js';
+import { redate } from '../due-dates/redate.js';
 import { hashPassword } from './password.js';
 import { bench, person, workshop } from './tables.js';
 
@@ -79,6 +80,7 @@ export async function editWorkshop(ask: Ask, input: WorkshopEdit) {
     .returning({ id: workshop.id });
   if (changed.length === 0) throw stale('workshop', input, (await readWorkshop(ask)).workshop);
   await setPolicy(ask.scope, ask.account.workshopId, {}, policy);
+  await redate(ask.scope, { everything: true });
   return readWorkshop(ask);
 }
 

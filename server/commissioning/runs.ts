@@ -1,25 +1,24 @@
-import { and, asc, desc, eq, ne } from 'drizzle-orm';
+import { and, desc, eq, ne } from 'drizzle-orm';
 import { buildProcedure } from '../../core/commissioning/procedure.js';
-import { replay } from '../../core/commissioning/state.js';
-import { refuseEntry } from '../../core/commissioning/rules.js';
-import type { RunEvent } from '../../core/commissioning/events.js';
-import type { RunEventInput } from '../../core/commissioning/eventSchema.js';
 import type { RunCreate } from '../../core/commissioning/schema.js';
 import { refuse } from '../../core/checking/check.js';
+import { cannotSimulate } from '../../core/simulated-bench/bench.js';
 import { liquidOf } from '../../core/flow/fluids.js';
 import type { LoopFile } from '../../core/loops/loopFile.js';
 import { orderCoolant } from '../../core/coolants/order.js';
 import { fillVolume } from '../../core/filling/fillPlan.js';
-import { bench, person } from '../accounts/tables.js';
-import { coolantBatch, coolantProduct } from '../coolants/tables.js';
+import { bench } from '../accounts/tables.js';
+import { coolantProduct } from '../coolants/tables.js';
 import type { Scope } from '../database/client.js';
 import { idFrom, type Ask } from '../http/context.js';
 import { DomainError, notFound } from '../http/errors.js';
 import { loop, loopRevision } from '../loops/tables.js';
-import { pushNotice } from '../push/notices.js';
+import { moveHands } from '../instruments/commands.js';
+import { claimForPractice, notePractice, practiceOf } from '../practice/practice.js';
 import { customer, job, system } from '../systems/tables.js';
+import { loadEvents } from './append.js';
 import { newestProcedure } from './procedures.js';
-import { run, runEvent, runRecord } from './tables.js';
+import { isReal, run, runRecord } from './tables.js';
 
 /** Puts a machine on a bench and starts the commissioning of one of its loops. */
 export async function startRun(ask: Ask, input: RunCreate) {
@@ -32,12 +31,16 @@ export async function startRun(ask: Ask, input: RunCreate) {
     .for('update');
   if (!own) throw notFound('loop');
   if (own.system.state === 'retired') throw new DomainError('refused', 'This system is retired; bring it back into service first.');
-  const [active] = await scope
-    .select({ id: run.id })
-    .from(run)
-    .where(and(eq(run.loopId, input.loopId), eq(run.state, 'active')));
-  if (active) throw new DomainError('conflict', 'This loop is already being commissioned; open the run in progress.', { runId: active.id });
-  if (input.benchId !== null) await claimBench(scope, input.benchId, own.system.id);
+  if (input.practice) await claimForPractice(scope, input.benchId);
+  else {
+    const [active] = await scope
+      .select({ id: run.id })
+      .from(run)
+      .where(and(eq(run.loopId, input.loopId), eq(run.state, 'active'), isReal));
+    if (active)
+      throw new DomainError('conflict', 'This loop is already being commissioned; open the run in progress.', { runId: active.id });
+    if (input.benchId !== null) await claimBench(scope, input.benchId, own.system.id);
+  }
   const [revision] = await scope
     .select()
     .from(loopRevision)
@@ -45,6 +48,8 @@ export async function startRun(ask: Ask, input: RunCreate) {
     .orderBy(desc(loopRevision.number))
     .limit(1);
   if (!revision) throw notFound('loop revision');
+  const why = input.practice ? cannotSimulate(revision.file) : null;
+  if (why !== null) throw new DomainError('refused', `This loop cannot be practised on: ${why}.`);
   const [product] =
     own.loop.coolantProductId === null
       ? []
@@ -69,22 +74,24 @@ export async function startRun(ask: Ask, input: RunCreate) {
   });
 
   const at = clock.now();
-  const [madeJob] = await scope
-    .insert(job)
-    .values({
-      workshopId: account.workshopId,
-      systemId: own.system.id,
-      kind: 'commissioning',
-      state: 'active',
-      personId: account.personId,
-      createdAt: at,
-    })
-    .returning({ id: job.id });
+  const [madeJob] = input.practice
+    ? []
+    : await scope
+        .insert(job)
+        .values({
+          workshopId: account.workshopId,
+          systemId: own.system.id,
+          kind: 'commissioning',
+          state: 'active',
+          personId: account.personId,
+          createdAt: at,
+        })
+        .returning({ id: job.id });
   const [made] = await scope
     .insert(run)
     .values({
       workshopId: account.workshopId,
-      jobId: (madeJob as { id: string }).id,
+      jobId: madeJob?.id ?? null,
       loopId: input.loopId,
       revisionId: revision.id,
       benchId: input.benchId,
@@ -94,11 +101,14 @@ export async function startRun(ask: Ask, input: RunCreate) {
       createdAt: at,
     })
     .returning({ id: run.id });
-  await scope
-    .update(system)
-    .set({ state: 'on-bench', version: own.system.version + 1 })
-    .where(eq(system.id, own.system.id));
-  return readRun(ask, (made as { id: string }).id);
+  const runId = (made as { id: string }).id;
+  if (input.practice) await notePractice(ask, runId, input.practice);
+  else
+    await scope
+      .update(system)
+      .set({ state: 'on-bench', version: own.system.version + 1 })
+      .where(eq(system.id, own.system.id));
+  return readRun(ask, runId);
 }
 
 function checkJoints(file: LoopFile, joints: readonly string[]): void {
@@ -119,16 +129,6 @@ async function claimBench(scope: Scope, benchId: string, systemId: string): Prom
     .where(and(eq(run.benchId, benchId), eq(run.state, 'active'), ne(system.id, systemId)))
     .limit(1);
   if (other) throw new DomainError('conflict', `${place.name} is taken by ${other.name}; choose another bench.`);
-}
-
-export async function loadEvents(scope: Scope, runId: string): Promise<RunEvent[]> {
-  const rows = await scope
-    .select({ id: runEvent.id, seq: runEvent.seq, at: runEvent.happenedAt, by: person.name, body: runEvent.body })
-    .from(runEvent)
-    .innerJoin(person, eq(person.id, runEvent.personId))
-    .where(eq(runEvent.runId, runId))
-    .orderBy(asc(runEvent.seq));
-  return rows.map((row) => ({ ...row, at: row.at.toISOString() }));
 }
 
 export async function readRun(ask: Ask, runId: string) {
@@ -153,87 +153,12 @@ export async function readRun(ask: Ask, runId: string) {
     .leftJoin(bench, eq(bench.id, run.benchId))
     .where(eq(run.id, runId));
   if (!row) throw notFound('run');
-  return { ...row, events: await loadEvents(scope, runId), now: clock.now().toISOString() };
-}
-
-/** How far a device's clock may run ahead before its instant is not believed. */
-const CLOCK_SLACK_MS = 60_000;
-
-function happenedAt(input: RunEventInput, startedAt: Date, now: Date): Date {
-  if (input.at === undefined) return now;
-  const at = new Date(input.at);
-  if (at.getTime() > now.getTime() + CLOCK_SLACK_MS) refuse('at', `cannot lie in the future (got ${input.at})`);
-  if (at.getTime() < startedAt.getTime() - CLOCK_SLACK_MS)
-    refuse('at', `cannot lie before the run began at ${startedAt.toISOString()} (got ${input.at})`);
-  return at;
-}
-
-/**
- * Adds one entry to the log. The run's row is locked first, so that two devices number their entries one after the
- * other. An entry that is already there is not added again, and answers as it did the first time.
- */
-export async function appendEvent(ask: Ask, input: RunEventInput) {
-  const { scope, account, clock, request } = ask;
-  const runId = idFrom(request, 'id', 'run');
-  const [row] = await scope.select().from(run).where(eq(run.id, runId)).for('update');
-  if (!row) throw notFound('run');
-  const events = await loadEvents(scope, runId);
-  const known = events.find(({ id }) => id === input.id);
-  const now = clock.now();
-  if (known) return { event: known, now: now.toISOString() };
-  if (row.state === 'abandoned') throw new DomainError('refused', 'This run was abandoned; start a new one.');
-  if (input.body.type === 'signed-off')
-    throw new DomainError('refused', 'Sign off with its own request, so that record and dates are made with it.');
-  const body =
-    input.body.type === 'coolant'
-      ? { ...input.body, ...(await coolantNames(scope, input.body.productId, input.body.batchId)) }
-      : input.body;
-  const refusal = refuseEntry(row.procedure, replay(row.procedure, events), events, body, now.getTime());
-  if (refusal)
-    throw new DomainError('refused', `${refusal.message.charAt(0).toUpperCase()}${refusal.message.slice(1)}.`, { reason: refusal.code });
   return {
-    event: await insertEvent(ask, {
-      id: input.id,
-      runId,
-      seq: events.length + 1,
-      at: happenedAt(input, row.startedAt, now),
-      body,
-      by: account.personName,
-    }),
-    now: now.toISOString(),
+    ...row,
+    events: await loadEvents(scope, runId),
+    practice: row.run.jobId === null ? await practiceOf(scope, runId) : null,
+    now: clock.now().toISOString(),
   };
-}
-
-/** Names as the store has them, whatever the device sent: the record must be readable without the store. */
-async function coolantNames(scope: Scope, productId: string, batchId: string | null): Promise<{ productName: string; lot: string | null }> {
-  const [product] = await scope.select({ name: coolantProduct.name }).from(coolantProduct).where(eq(coolantProduct.id, productId));
-  if (!product) throw notFound('coolant');
-  if (batchId === null) return { productName: product.name, lot: null };
-  const [batch] = await scope
-    .select({ lot: coolantBatch.lot })
-    .from(coolantBatch)
-    .where(and(eq(coolantBatch.id, batchId), eq(coolantBatch.productId, productId)));
-  if (!batch) throw notFound('coolant batch');
-  return { productName: product.name, lot: batch.lot };
-}
-
-export async function insertEvent(
-  { scope, account, clock }: Ask,
-  entry: { id: string; runId: string; seq: number; at: Date; body: RunEvent['body']; by: string },
-): Promise<RunEvent> {
-  // The id comes from a device. One that another workshop used cannot be seen here and would break the key: the database answers with a conflict.
-  await scope.insert(runEvent).values({
-    id: entry.id,
-    workshopId: account.workshopId,
-    runId: entry.runId,
-    seq: entry.seq,
-    happenedAt: entry.at,
-    personId: account.personId,
-    body: entry.body,
-    createdAt: clock.now(),
-  });
-  await pushNotice(scope, account.workshopId, { kind: 'run', runId: entry.runId, seq: entry.seq });
-  return { id: entry.id, seq: entry.seq, at: entry.at.toISOString(), by: entry.by, body: entry.body };
 }
 
 /** Takes a machine off the bench without a record. The log stays. */
@@ -244,6 +169,8 @@ export async function abandonRun(ask: Ask, reason: string) {
   if (!row) throw notFound('run');
   if (row.state !== 'active') throw new DomainError('refused', 'This run is already closed.');
   await scope.update(run).set({ state: 'abandoned' }).where(eq(run.id, runId));
+  if (row.benchId !== null) await moveHands(scope, ask.account.workshopId, row.benchId, { do: 'leave' });
+  if (row.jobId === null) return { id: runId, state: 'abandoned' };
   await scope.update(job).set({ state: 'cancelled', note: reason }).where(eq(job.id, row.jobId));
   await leaveBench(scope, row.loopId);
   return { id: runId, state: 'abandoned' };
@@ -257,7 +184,7 @@ export async function leaveBench(scope: Scope, loopId: string): Promise<void> {
     .select({ state: run.state })
     .from(run)
     .innerJoin(loop, eq(loop.id, run.loopId))
-    .where(eq(loop.systemId, own.system.id));
+    .where(and(eq(loop.systemId, own.system.id), isReal));
   if (runs.some(({ state }) => state === 'active')) return;
   const state = runs.some((each) => each.state === 'signed-off') ? 'in-service' : 'planned';
   await scope

@@ -8,11 +8,13 @@ import { dayIn } from '../../core/units/calendar.js';
 import { openAfterFill } from '../due-dates/open.js';
 import { idFrom, type Ask } from '../http/context.js';
 import { DomainError, notFound } from '../http/errors.js';
+import { moveHands } from '../instruments/commands.js';
 import { withOwnFill } from '../../core/learning/volumes.js';
 import { insertRevision } from '../loops/revisions.js';
 import { loop, loopRevision } from '../loops/tables.js';
 import { customer, job, system } from '../systems/tables.js';
-import { insertEvent, leaveBench, loadEvents } from './runs.js';
+import { asSentence, insertEvent, loadEvents } from './append.js';
+import { leaveBench } from './runs.js';
 import { baseline, fill, reading, run, runRecord } from './tables.js';
 
 /**
@@ -27,11 +29,12 @@ export async function signOff(ask: Ask, input: SignOffInput) {
   const before = await loadEvents(scope, runId);
   if (before.some(({ id }) => id === input.id)) return { runId, state: row.state };
   if (row.state !== 'active') throw new DomainError('refused', 'This run is already closed.');
+  if (row.jobId === null) throw new DomainError('refused', 'A practice run is ended with its debrief, not signed off.');
+  const { jobId } = row;
   const now = clock.now();
   const body = { type: 'signed-off', remark: input.remark } as const;
   const refusal = refuseEntry(row.procedure, replay(row.procedure, before), before, body, now.getTime());
-  if (refusal)
-    throw new DomainError('refused', `${refusal.message.charAt(0).toUpperCase()}${refusal.message.slice(1)}.`, { reason: refusal.code });
+  if (refusal) throw new DomainError('refused', asSentence(refusal.message), { reason: refusal.code });
 
   const event = await insertEvent(ask, { id: input.id, runId, seq: before.length + 1, at: now, body, by: account.personName });
   const events: RunEvent[] = [...before, event];
@@ -59,9 +62,10 @@ export async function signOff(ask: Ask, input: SignOffInput) {
   await scope
     .update(job)
     .set({ state: 'done', doneOn: dayIn(account.timeZone, now), note: input.remark })
-    .where(eq(job.id, row.jobId));
-  const dates = await openDates(ask, { row, state, systemId: names.systemId, revisionId: asBuilt.id, filledOn });
+    .where(eq(job.id, jobId));
+  const dates = await openDates(ask, { row, jobId, state, systemId: names.systemId, revisionId: asBuilt.id, filledOn });
   await leaveBench(scope, row.loopId);
+  if (row.benchId !== null) await moveHands(scope, account.workshopId, row.benchId, { do: 'leave' });
   return { runId, state: 'signed-off', ...dates };
 }
 
@@ -95,14 +99,14 @@ async function markAsBuilt({ scope, account, clock }: Ask, row: RunRow, firstFil
 async function writeMeasurements({ scope, account }: Ask, row: RunRow, state: RunState): Promise<void> {
   const own = { workshopId: account.workshopId, runId: row.id, revisionId: row.revisionId };
   const readings = [
-    ...state.dryReadings.flatMap(({ eventId, at, value }) => [
-      { eventId, at, quantity: 'gauge pressure', value: value.gaugeKpa, unit: 'kPa' },
-      { eventId, at, quantity: 'room temperature', value: value.tempC, unit: '°C' },
+    ...state.dryReadings.flatMap(({ value, ...from }) => [
+      { ...from, quantity: 'gauge pressure', value: value.gaugeKpa, unit: 'kPa' },
+      { ...from, quantity: 'room temperature', value: value.tempC, unit: '°C' },
     ]),
-    ...state.pours.map(({ eventId, at, value }) => ({ eventId, at, quantity: 'poured volume', value, unit: 'mL' })),
-    ...state.bleedCycles.flatMap(({ eventId, at, value }) => [
-      { eventId, at, quantity: 'level, pump running', value: value.runningMm, unit: 'mm' },
-      { eventId, at, quantity: 'level, pump stopped', value: value.stoppedMm, unit: 'mm' },
+    ...state.pours.map((pour) => ({ ...pour, quantity: 'poured volume', unit: 'mL' })),
+    ...state.bleedCycles.flatMap(({ value, ...from }) => [
+      { ...from, quantity: 'level, pump running', value: value.runningMm, unit: 'mm' },
+      { ...from, quantity: 'level, pump stopped', value: value.stoppedMm, unit: 'mm' },
     ]),
   ];
   if (readings.length > 0)
@@ -113,6 +117,7 @@ async function writeMeasurements({ scope, account }: Ask, row: RunRow, state: Ru
 
 interface DateFacts {
   readonly row: RunRow;
+  readonly jobId: string;
   readonly state: RunState;
   readonly systemId: string;
   readonly revisionId: string;
@@ -120,7 +125,10 @@ interface DateFacts {
 }
 
 /** Without a recorded coolant and volume no clock can start; the record says so instead of a made-up date. */
-async function openDates({ scope, account, clock }: Ask, { row, state, systemId, revisionId, filledOn }: DateFacts): Promise<object> {
+async function openDates(
+  { scope, account, clock }: Ask,
+  { row, jobId, state, systemId, revisionId, filledOn }: DateFacts,
+): Promise<object> {
   const poured = pouredMl(state);
   if (!state.coolant || poured <= 0) return { serviceDueOn: null, settlingDueOn: null };
   const [filled] = await scope
@@ -128,7 +136,7 @@ async function openDates({ scope, account, clock }: Ask, { row, state, systemId,
     .values({
       workshopId: account.workshopId,
       revisionId,
-      jobId: row.jobId,
+      jobId,
       runId: row.id,
       productId: state.coolant.productId,
       batchId: state.coolant.batchId,

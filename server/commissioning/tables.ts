@@ -1,4 +1,4 @@
-import { sql } from 'drizzle-orm';
+import { isNotNull, sql } from 'drizzle-orm';
 import {
   check,
   date,
@@ -45,7 +45,8 @@ export const run = pgTable(
   'run',
   {
     ...owned,
-    jobId: uuid('job_id').notNull(),
+    /** null: a practice run, which is no work on anybody's machine */
+    jobId: uuid('job_id'),
     loopId: uuid('loop_id').notNull(),
     /** the loop as it is being built; everything in the run refers to this revision */
     revisionId: uuid('revision_id').notNull(),
@@ -61,7 +62,7 @@ export const run = pgTable(
     foreignKey({ name: 'run_loop_fk', columns: [t.workshopId, t.loopId], foreignColumns: [loop.workshopId, loop.id] }),
     uniqueIndex('run_one_active_per_loop')
       .on(t.workshopId, t.loopId)
-      .where(sql`state = 'active'`),
+      .where(sql`state = 'active' and job_id is not null`),
     foreignKey({
       name: 'run_revision_fk',
       columns: [t.workshopId, t.revisionId],
@@ -75,6 +76,9 @@ export const run = pgTable(
     ...tenantWalls('run', t),
   ],
 );
+
+/** Work on somebody's machine; a run without a job is practice and touches nothing. */
+export const isReal = isNotNull(run.jobId);
 
 /** The log. A trigger refuses every update and delete; the application role has neither right. */
 export const runEvent = pgTable(
@@ -120,7 +124,7 @@ export const reading = pgTable(
       foreignColumns: [loopRevision.workshopId, loopRevision.id],
     }),
     foreignKey({ name: 'reading_event_fk', columns: [t.workshopId, t.eventId], foreignColumns: [runEvent.workshopId, runEvent.id] }),
-    check('reading_source_known', sql`source in ('hand', 'instrument', 'file')`),
+    check('reading_source_known', sql`source in ('hand', 'instrument', 'simulated', 'file')`),
     index('reading_by_revision').on(t.workshopId, t.revisionId, t.quantity),
     ...tenantWalls('reading', t),
   ],

@@ -1,13 +1,22 @@
-import { asc, eq } from 'drizzle-orm';
-import { coolantBatchSchema, coolantProductSchema, type CoolantBatchInput, type CoolantProductInput } from '../../core/coolants/schema.js';
-import { bodyAs, type Ask } from '../http/context.js';
-import { notFound } from '../http/errors.js';
+import { and, asc, eq } from 'drizzle-orm';
+import {
+  coolantBatchSchema,
+  coolantLimitSchema,
+  coolantProductSchema,
+  type CoolantBatchInput,
+  type CoolantLimitInput,
+  type CoolantProductInput,
+} from '../../core/coolants/schema.js';
+import { redate } from '../due-dates/redate.js';
+import { bodyAs, idFrom, type Ask } from '../http/context.js';
+import { notFound, stale } from '../http/errors.js';
 import type { Routes } from '../http/routes.js';
 import { coolantBatch, coolantProduct } from './tables.js';
 
 export function coolantRoutes(routes: Routes): void {
   routes.get('/coolants', listCoolants);
   routes.post('/coolants', (ask) => addProduct(ask, bodyAs<CoolantProductInput>(ask.request, coolantProductSchema)));
+  routes.put('/coolants/:id/limit', (ask) => changeLimit(ask, bodyAs<CoolantLimitInput>(ask.request, coolantLimitSchema)));
   routes.post('/coolant-batches', (ask) => addBatch(ask, bodyAs<CoolantBatchInput>(ask.request, coolantBatchSchema)));
 }
 
@@ -23,6 +32,22 @@ async function addProduct({ scope, account }: Ask, input: CoolantProductInput) {
     .values({ workshopId: account.workshopId, ...input })
     .returning();
   return { ...(made as NonNullable<typeof made>), batches: [] };
+}
+
+/** A changed limit dates every machine anew that holds the product, and says whom to call. */
+async function changeLimit({ scope, request }: Ask, input: CoolantLimitInput) {
+  const productId = idFrom(request, 'id', 'coolant');
+  const [after] = await scope
+    .update(coolantProduct)
+    .set({ sheetLifeMonths: input.sheetLifeMonths, version: input.version + 1 })
+    .where(and(eq(coolantProduct.id, productId), eq(coolantProduct.version, input.version)))
+    .returning();
+  if (!after) {
+    const [now] = await scope.select().from(coolantProduct).where(eq(coolantProduct.id, productId));
+    if (!now) throw notFound('coolant');
+    throw stale('coolant', input, now);
+  }
+  return { product: after, moved: await redate(scope, { productId }) };
 }
 
 async function addBatch({ scope, account }: Ask, input: CoolantBatchInput) {

@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { check, date, doublePrecision, foreignKey, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { check, date, doublePrecision, foreignKey, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { workshop } from '../accounts/tables.js';
 import type { Glycol } from '../../core/flow/fluids.js';
 import { owned, tenantWalls } from '../database/columns.js';
@@ -16,6 +16,7 @@ export const coolantProduct = pgTable(
     targetFraction: doublePrecision('target_fraction'),
     bottleMl: doublePrecision('bottle_ml').notNull(),
     sheetLifeMonths: doublePrecision('sheet_life_months'),
+    version: integer('version').notNull().default(1),
     /** 'ethylene' or 'propylene'; null for water with additives */
     glycol: text('glycol').$type<Glycol>(),
     /** mass fraction in the finished coolant */

@@ -1,7 +1,7 @@
 import { buildLoop, type PartPick } from '../../core/catalogue/starters.js';
 import { TUBE_KINDS, type TubeKind } from '../../core/catalogue/parts.js';
 import type { LoopFile } from '../../core/loops/loopFile.js';
-import type { Random } from './random.js';
+import type { Random } from '../../core/random/random.js';
 
 const SOFT = TUBE_KINDS.filter(({ rigid }) => !rigid);
 const RIGID = TUBE_KINDS.filter(({ rigid }) => rigid);

@@ -1,9 +1,7 @@
 import { eq, sql } from 'drizzle-orm';
-import type { Request } from 'express';
 import { DEFAULT_SCHOOLS, type Schools } from '../../core/commissioning/schools.js';
 import type { ServiceKind } from '../../core/systems/serviceKinds.js';
 import { addDays, addMonths, dayIn, daysBetween } from '../../core/units/calendar.js';
-import { pino } from 'pino';
 import { bench, person, workshop } from '../accounts/tables.js';
 import { hashPassword } from '../accounts/password.js';
 import { startRun } from '../commissioning/runs.js';
@@ -15,11 +13,12 @@ import type { Database, Scope } from '../database/client.js';
 import { DEFAULT_POLICY, setPolicy } from '../due-dates/policies.js';
 import { dueItem, postponement } from '../due-dates/tables.js';
 import type { Clock } from '../http/clock.js';
-import type { Account, Ask } from '../http/context.js';
+import type { Account } from '../http/context.js';
 import { createLoop } from '../loops/revisions.js';
 import { loopRevision } from '../loops/tables.js';
 import { recordService } from '../systems/services.js';
 import { customer, system } from '../systems/tables.js';
+import { actAs } from './actAs.js';
 import { exampleLoop } from './exampleLoops.js';
 import { demoLoop } from './loops.js';
 import {
@@ -38,7 +37,7 @@ import {
   POSTPONE_REASONS,
   SERVICE_NOTES,
 } from './people.js';
-import { seededRandom, type Random } from './random.js';
+import { seededRandom, type Random } from '../../core/random/random.js';
 import { STORIES, type Story } from './stories.js';
 import { playCommissioning, type DemoCoolant } from './technician.js';
 
@@ -146,21 +145,6 @@ async function makeCustomers(scope: Scope, random: Random, workshopId: string): 
   return rows.map(({ id }) => id);
 }
 
-/** Acts as a person of the demo at an instant of its past. */
-function actAs(world: World, account: Account, at: Date, id = ''): Ask {
-  const clock: Clock = { now: () => at };
-  return {
-    database: world.scope as unknown as Database,
-    clock,
-    log: pino({ level: 'silent' }),
-    version: 'demo',
-    scope: world.scope,
-    account,
-    request: { params: { id } } as unknown as Request,
-    today: dayIn(account.timeZone, at),
-  };
-}
-
 const atNoon = (day: string, hour = 9): Date => new Date(`${day}T${String(hour).padStart(2, '0')}:10:00Z`);
 
 /** Months since the last fill that put a machine where its story says, given how long its coolant lasts. */
@@ -230,7 +214,14 @@ async function commission(world: World, loopId: string, coolant: DemoCoolant, da
   const account = random.pick(world.accounts.slice(0, 3));
   const begun = atNoon(day);
   const schools: Schools = { ...DEFAULT_SCHOOLS, wet: random.pick(['hours', 'hours', 'ten-minutes'] as const) };
-  const { run: row } = await startRun(actAs(world, account, begun), { loopId, benchId: null, schools, openedJoints: [], lostMl: null });
+  const { run: row } = await startRun(actAs(world, account, begun), {
+    loopId,
+    benchId: null,
+    schools,
+    openedJoints: [],
+    lostMl: null,
+    practice: null,
+  });
   const events = playCommissioning({ procedure: row.procedure, startMs: begun.getTime(), random, coolant, by: account.personName });
   await insertLog(world, account, row.id, events);
   const end = new Date(Date.parse(events.at(-1)?.at ?? begun.toISOString()) + 120_000);
@@ -267,6 +258,7 @@ async function onBench(world: World, loopId: string, coolant: DemoCoolant, index
     schools: { ...DEFAULT_SCHOOLS, wet: first ? 'day' : 'hours' },
     openedJoints: [],
     lostMl: null,
+    practice: null,
   });
   const events = playCommissioning({
     procedure: row.procedure,

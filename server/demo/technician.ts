@@ -1,6 +1,6 @@
 import type { BaselineReading, RunEvent, RunEventBody } from '../../core/commissioning/events.js';
 import type { Procedure, ProcedureStep } from '../../core/commissioning/procedure.js';
-import type { Random } from './random.js';
+import type { Random } from '../../core/random/random.js';
 
 export interface DemoCoolant {
   readonly productId: string;

@@ -10,14 +10,17 @@ import { workbenchRoutes } from '../workbench/routes.js';
 import { openDatabase } from '../database/client.js';
 import { dueRoutes } from '../due-dates/routes.js';
 import { healthRoute, type Readiness } from '../health/routes.js';
+import { importRoutes } from '../importing/routes.js';
+import { instrumentRoutes } from '../instruments/routes.js';
 import { leakFindingRoutes } from '../leak-finding/routes.js';
 import { learningRoutes } from '../learning/routes.js';
 import { loopRoutes } from '../loops/routes.js';
+import { practiceRoutes } from '../practice/routes.js';
 import { systemRoutes } from '../systems/routes.js';
 import { todayRoutes } from '../today/routes.js';
 import type { Clock } from './clock.js';
 import type { PushHub } from '../push/hub.js';
-import { runScoped, type App } from './context.js';
+import { runScoped, type App, type Instruments } from './context.js';
 import { answerOf, databaseErrorOf, DomainError } from './errors.js';
 import { routesOn } from './routes.js';
 import { csrfGuard, securityHeaders } from './security.js';
@@ -35,6 +38,7 @@ export interface ServerParts {
   /** true behind a proxy that speaks TLS: cookies may then be marked secure */
   readonly behindProxy?: boolean;
   readonly push: PushHub;
+  readonly instruments: Instruments;
 }
 
 /** No request needs more; a loop file has a few kilobytes. */
@@ -42,7 +46,13 @@ const BODY_LIMIT = '2mb';
 
 /** Wires the application. Order matters: health before anything that needs the database. */
 export function createServer(parts: ServerParts): Express {
-  const app: App = { database: openDatabase(parts.pool), clock: parts.clock, log: parts.log, version: parts.version };
+  const app: App = {
+    database: openDatabase(parts.pool),
+    clock: parts.clock,
+    log: parts.log,
+    version: parts.version,
+    instruments: parts.instruments,
+  };
   const server = express();
   server.disable('x-powered-by');
   if (parts.behindProxy) server.set('trust proxy', 1);
@@ -78,6 +88,9 @@ function api(app: App, parts: ServerParts): Router {
   learningRoutes(routes);
   leakFindingRoutes(routes);
   runRoutes(routes);
+  importRoutes(routes);
+  instrumentRoutes(routes);
+  practiceRoutes(routes);
   dueRoutes(routes);
   todayRoutes(routes);
   router.use((request) => {

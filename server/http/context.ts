@@ -10,6 +10,7 @@ import type Joi from 'joi';
 import { person, workshop } from '../accounts/tables.js';
 import { inWorkshop, type Database, type Scope } from '../database/client.js';
 import type { Clock } from './clock.js';
+import type { BenchOrder } from '../simulated-bench/order.js';
 import { DomainError, notFound } from './errors.js';
 
 /** What every route needs. */
@@ -18,6 +19,16 @@ export interface App {
   readonly clock: Clock;
   readonly log: Logger;
   readonly version: string;
+  readonly instruments: Instruments;
+}
+
+/** The way to a bench's instruments, as far as requests need it. */
+export interface Instruments {
+  /** where devices connect; null while nobody listens */
+  readonly url: string | null;
+  readonly embedded: boolean;
+  /** starts a simulated bench once it can be reached */
+  simulate(order: Omit<BenchOrder, 'url'>): void;
 }
 
 declare module 'express-session' {

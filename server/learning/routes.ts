@@ -1,9 +1,12 @@
-import { and, eq, isNotNull } from 'drizzle-orm';
+import { and, eq, isNotNull, sql } from 'drizzle-orm';
 import { learnCatalogue } from '../../core/learning/volumes.js';
 import type { LoopFile } from '../../core/loops/loopFile.js';
 import { fill } from '../commissioning/tables.js';
 import type { Routes } from '../http/routes.js';
 import { loopRevision } from '../loops/tables.js';
+
+/** A fill at a simulated bench says nothing about real parts. */
+const measured = sql`not exists (select 1 from reading where reading.run_id = ${fill.runId} and reading.source = 'simulated')`;
 
 /** What the workshop's own signed-off first fills say about the catalogue's volumes. */
 export function learningRoutes(routes: Routes): void {
@@ -12,7 +15,7 @@ export function learningRoutes(routes: Routes): void {
       .select({ file: loopRevision.file, pouredMl: fill.pouredMl })
       .from(fill)
       .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
-      .where(and(eq(fill.workshopId, account.workshopId), isNotNull(fill.runId)));
+      .where(and(eq(fill.workshopId, account.workshopId), isNotNull(fill.runId), measured));
     const items = learnCatalogue(rows.map(({ file, pouredMl }) => ({ loop: file as LoopFile, pouredMl })));
     return { items, fills: rows.length };
   });

@@ -6,7 +6,7 @@ import type { RevisionKind } from '../../core/loops/revisionKinds.js';
 import { componentSdMl, loopVolume } from '../../core/loops/volume.js';
 import { refuse } from '../../core/checking/check.js';
 import { person } from '../accounts/tables.js';
-import { baseline, run } from '../commissioning/tables.js';
+import { baseline, isReal, run } from '../commissioning/tables.js';
 import { coolantProduct } from '../coolants/tables.js';
 import type { Scope } from '../database/client.js';
 import { idFrom, type Ask } from '../http/context.js';
@@ -178,7 +178,7 @@ export async function loadLoop(scope: Scope, loopId: string) {
   const [active] = await scope
     .select({ id: run.id })
     .from(run)
-    .where(and(eq(run.loopId, loopId), eq(run.state, 'active')));
+    .where(and(eq(run.loopId, loopId), eq(run.state, 'active'), isReal));
   const measured = await scope
     .select({ reading: baseline.reading, at: baseline.takenAt })
     .from(baseline)

@@ -1,7 +1,7 @@
 import type { Response } from 'express';
 import pg from 'pg';
 import type { Logger } from 'pino';
-import { PUSH_CHANNEL, type PushNotice } from './notices.js';
+import { PUSH_CHANNEL, type BenchCommand, type PushNotice } from './notices.js';
 
 /** ms between signs of life: proxies close what is silent for a minute */
 const HEARTBEAT_MS = 20_000;
@@ -26,6 +26,8 @@ export class PushHub {
   private retryMs: number = RETRY_MS.first;
   private timer: NodeJS.Timeout | null = null;
   private readonly heartbeat: NodeJS.Timeout;
+  /** called with each command for a bench */
+  onCommand: ((command: BenchCommand & { workshopId: string }) => void) | null = null;
 
   constructor(
     private readonly databaseUrl: string,
@@ -69,7 +71,8 @@ export class PushHub {
   }
 
   private spread(payload: string): void {
-    const { workshopId, ...notice } = JSON.parse(payload) as PushNotice & { workshopId: string };
+    const { workshopId, ...notice } = JSON.parse(payload) as (PushNotice | BenchCommand) & { workshopId: string };
+    if (notice.kind === 'bench-command') return this.onCommand?.({ workshopId, ...notice });
     for (const watcher of this.watchers) if (watcher.workshopId === workshopId) write(watcher.response, notice.kind, notice);
   }
 

@@ -1,6 +1,7 @@
 import { and, asc, eq } from 'drizzle-orm';
 import type { CustomerInput } from '../../core/systems/schema.js';
 import { ownPolicy, setPolicy } from '../due-dates/policies.js';
+import { redate } from '../due-dates/redate.js';
 import { policy } from '../due-dates/tables.js';
 import { idFrom, type Ask } from '../http/context.js';
 import { notFound, stale } from '../http/errors.js';
@@ -40,5 +41,6 @@ export async function editCustomer({ scope, request, account }: Ask, input: Cust
     throw stale('customer', input, { ...now, policy: await ownPolicy(scope, { customerId: id }) });
   }
   await setPolicy(scope, account.workshopId, { customerId: id }, service);
+  await redate(scope, { customerId: id });
   return { ...after, policy: service };
 }

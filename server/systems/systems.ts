@@ -1,10 +1,11 @@
 import { and, asc, desc, eq, inArray } from 'drizzle-orm';
 import { attentionOf, compareAttention, type DueKind, type SystemState } from '../../core/systems/attention.js';
 import type { SystemEdit, SystemInput } from '../../core/systems/schema.js';
-import { fill, run } from '../commissioning/tables.js';
+import { fill, isReal, run } from '../commissioning/tables.js';
 import { coolantProduct } from '../coolants/tables.js';
 import { dueItem } from '../due-dates/tables.js';
 import { ownPolicy, setPolicy } from '../due-dates/policies.js';
+import { redate } from '../due-dates/redate.js';
 import { idFrom, type Ask } from '../http/context.js';
 import { DomainError, notFound, stale } from '../http/errors.js';
 import { loop, loopRevision } from '../loops/tables.js';
@@ -78,7 +79,7 @@ export async function systemLines({ scope, today }: Pick<Ask, 'scope' | 'today'>
     .select({ id: run.id, systemId: loop.systemId })
     .from(run)
     .innerJoin(loop, eq(loop.id, run.loopId))
-    .where(eq(run.state, 'active'));
+    .where(and(eq(run.state, 'active'), isReal));
 
   const duesBy = groupBySystem(dues);
   const loopsBy = groupBySystem(loops);
@@ -151,6 +152,7 @@ export async function editSystem({ scope, request, account }: Ask, input: System
     .returning();
   if (!after) throw new DomainError('conflict', 'Somebody else saved at the same moment; look again.');
   await setPolicy(scope, account.workshopId, { systemId: id }, policy);
+  await redate(scope, { systemId: id });
   return { ...after, policy };
 }
 
@@ -195,7 +197,7 @@ export async function readSystem(ask: Ask) {
       : await scope
           .select({ id: run.id, loopId: run.loopId, state: run.state, startedAt: run.startedAt })
           .from(run)
-          .where(inArray(run.loopId, loopIds))
+          .where(and(inArray(run.loopId, loopIds), isReal))
           .orderBy(desc(run.startedAt));
   return {
     system: { ...row.system, policy: await ownPolicy(scope, { systemId: id }) },

@@ -1,8 +1,12 @@
 import { asc, eq } from 'drizzle-orm';
-import { pouredMl, replay, timerFace } from '../../core/commissioning/state.js';
+import { dryingLeftMs } from '../../core/commissioning/interlocks.js';
+import type { Procedure } from '../../core/commissioning/procedure.js';
+import { judgeDryTest } from '../../core/commissioning/rules.js';
+import { pouredMl, replay, timerFace, type RunState } from '../../core/commissioning/state.js';
 import { addDays } from '../../core/units/calendar.js';
 import { bench } from '../accounts/tables.js';
-import { loadEvents } from '../commissioning/runs.js';
+import { loadEvents } from '../commissioning/append.js';
+import { aheadOf } from '../practice/clock.js';
 import { run } from '../commissioning/tables.js';
 import type { Ask } from '../http/context.js';
 import type { Routes } from '../http/routes.js';
@@ -32,6 +36,45 @@ export function todayRoutes(routes: Routes): void {
   });
 }
 
+interface BenchTimer {
+  readonly id: string;
+  readonly label: string;
+  readonly startedAt: string;
+  readonly seconds: number;
+  readonly finished: boolean;
+}
+
+/** Clocks that no hand started: the air test's likely verdict, and splashed electronics that dry. */
+function derivedTimers(procedure: Procedure, state: RunState, nowMs: number): BenchTimer[] {
+  const dry = state.current === 'dry' ? judgeDryTest(procedure, state) : null;
+  const lastReading = state.dryReadings.at(-1)?.at;
+  const dryingMs = dryingLeftMs(state, nowMs) ?? 0;
+  return [
+    ...(dry && lastReading !== undefined && dry.verdict === 'not-yet'
+      ? [
+          {
+            id: 'air-test',
+            label: 'Air test still to hold',
+            startedAt: lastReading,
+            seconds: (dry.moreMinutes ?? 0) * 60,
+            finished: false,
+          },
+        ]
+      : []),
+    ...(dryingMs > 0
+      ? [
+          {
+            id: 'drying',
+            label: 'Rinsed electronics dry',
+            startedAt: new Date(nowMs).toISOString(),
+            seconds: dryingMs / 1000,
+            finished: false,
+          },
+        ]
+      : []),
+  ];
+}
+
 /** Runs in progress: what stands where, which step, which clock. */
 async function activeRuns({ scope, clock }: Ask) {
   const rows = await scope
@@ -57,10 +100,13 @@ async function activeRuns({ scope, clock }: Ask) {
     const { procedure } = row.run;
     const state = replay(procedure, await loadEvents(scope, row.run.id));
     const step = procedure.steps.find(({ id }) => id === state.current);
-    const nowMs = clock.now().getTime();
+    const aheadMs = row.run.jobId === null ? await aheadOf(scope, row.run.id) : 0;
+    const nowMs = clock.now().getTime() + aheadMs;
     result.push({
       id: row.run.id,
       benchId: row.run.benchId,
+      practice: row.run.jobId === null,
+      aheadMs,
       systemId: row.systemId,
       systemName: row.systemName,
       customerName: row.customerName,
@@ -74,15 +120,18 @@ async function activeRuns({ scope, clock }: Ask) {
       lead: step?.lead ?? '',
       stepNumber: procedure.steps.findIndex(({ id }) => id === state.current) + 1,
       steps: procedure.steps.length,
-      timers: Object.entries(state.timers)
-        .filter(([, timer]) => timer.step === state.current && timer.stoppedAt === null)
-        .map(([id, timer]) => ({
-          id,
-          label: procedure.steps.flatMap(({ timers }) => timers).find((each) => each.id === id)?.label ?? id,
-          startedAt: timer.startedAt,
-          seconds: timer.seconds,
-          finished: timerFace(timer, nowMs).finished,
-        })),
+      timers: [
+        ...derivedTimers(procedure, state, nowMs),
+        ...Object.entries(state.timers)
+          .filter(([, timer]) => timer.step === state.current && timer.stoppedAt === null)
+          .map(([id, timer]) => ({
+            id,
+            label: procedure.steps.flatMap(({ timers }) => timers).find((each) => each.id === id)?.label ?? id,
+            startedAt: timer.startedAt,
+            seconds: timer.seconds,
+            finished: timerFace(timer, nowMs).finished,
+          })),
+      ],
     });
   }
   return result;

@@ -17,6 +17,9 @@ test('a session that ends under somebody’s hands loses nothing that was typed'
   await signIn(page, app, '/systems/new');
   await page.getByLabel('Owner', { exact: true }).fill('Kept Across');
   await page.getByLabel('What the owner calls the machine').fill('Long typed');
+  // an answer still on its way would bring the cookie back
+  await expect(page.locator('.edge-clock').first()).toBeVisible();
+  await page.evaluate(() => new Promise((resolve) => setTimeout(resolve, 1000)));
   await context.clearCookies();
   await page.getByRole('button', { name: 'Save and lay out its loop' }).click();
   await expect(page.getByRole('heading', { name: 'Your session ended' })).toBeVisible();

@@ -4,6 +4,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
+import { AxeBuilder } from '@axe-core/playwright';
 import { expect, test as base, type Page } from '@playwright/test';
 import { DEMO_SIGN_IN } from '../../server/demo/people.js';
 import { createDatabase, urlOfDatabase } from '../../server/launcher/cluster.js';
@@ -97,6 +98,15 @@ export async function signIn(page: Page, app: RunningApp, to = '/today'): Promis
   await page.getByRole('button', { name: 'Sign in' }).click();
   await page.waitForURL('**/today');
   if (to !== '/today') await page.goto(`${app.url}${to}`);
+}
+
+/** What keeps somebody from reading or using the page (WCAG 2.2 AA, as far as a program can tell). */
+export async function barriers(page: Page, name: string): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+  return violations.map(({ id, nodes }) => {
+    const places = nodes.slice(0, 3).map(({ target }) => target.join(' '));
+    return `${name}: ${id} ${places.join(' | ')}`;
+  });
 }
 
 export async function choose(page: Page, label: string, option: string): Promise<void> {

@@ -9,11 +9,19 @@ import type { SignInLimit } from '../../server/accounts/routes.js';
 import { createWorkshop } from '../../server/accounts/workshop.js';
 import { openDatabase, openPool, type Database } from '../../server/database/client.js';
 import { createServer } from '../../server/http/app.js';
+import type { Clock } from '../../server/http/clock.js';
+import type { Instruments } from '../../server/http/context.js';
+import { NO_INSTRUMENTS } from '../../server/instruments/none.js';
 import { PushHub } from '../../server/push/hub.js';
 import { createDatabase, urlOfDatabase } from '../../server/launcher/cluster.js';
 import { usualLoop } from '../../core/loops/testLoops.js';
 
 const PASSWORD = 'a long password';
+/** the instant at which the tests' clock begins */
+const FIRST_MS = Date.parse('2026-03-10T09:00:00Z');
+
+/** Makes the instruments of a test's server, and takes its commands. */
+type InstrumentsFor = (databaseUrl: string, pool: pg.Pool, clock: Clock) => { instruments: Instruments; onCommand: PushHub['onCommand'] };
 let passwordHash: string | undefined;
 
 export interface Answer<T = Record<string, never>> {
@@ -24,7 +32,7 @@ export interface Answer<T = Record<string, never>> {
 
 /** One server on a database of its own, with a clock that tests move. */
 export class TestBench {
-  nowMs = Date.parse('2026-03-10T09:00:00Z');
+  nowMs = FIRST_MS;
   readonly logged: string[] = [];
 
   private constructor(
@@ -36,7 +44,9 @@ export class TestBench {
     readonly databaseName: string,
   ) {}
 
-  static async open(options: { signInLimit?: SignInLimit; webFolder?: string } = {}): Promise<TestBench> {
+  static async open(
+    options: { signInLimit?: SignInLimit; webFolder?: string; instruments?: InstrumentsFor; clock?: Clock } = {},
+  ): Promise<TestBench> {
     const adminUrl = process.env.LAVACRUM_TEST_DATABASE as string;
     const name = `test_${randomUUID().replaceAll('-', '')}`;
     await createDatabase(urlOfDatabase(adminUrl, 'postgres'), name, 'lavacrum_template');
@@ -44,15 +54,19 @@ export class TestBench {
     const holder: { bench?: TestBench } = {};
     const log = pino({ level: 'error' }, { write: (line: string) => void holder.bench?.logged.push(line) });
     const push = new PushHub(urlOfDatabase(adminUrl, name), log);
+    const clock = options.clock ?? { now: () => new Date(holder.bench?.nowMs ?? FIRST_MS) };
+    const parts = options.instruments?.(urlOfDatabase(adminUrl, name), pool, clock);
+    push.onCommand = parts?.onCommand ?? null;
     const app = createServer({
       pool,
-      clock: { now: () => new Date((holder.bench as TestBench).nowMs) },
+      clock,
       log,
       version: 'test',
       secret: 'not a secret',
       readiness: { ready: true, reason: '' },
       webFolder: options.webFolder ?? null,
       push,
+      instruments: parts?.instruments ?? NO_INSTRUMENTS,
       signInLimit: options.signInLimit ?? { tries: 1000, windowMs: 60_000 },
     });
     const server = await new Promise<Server>((resolve) => {
@@ -96,6 +110,10 @@ export class TestBench {
     const visitor = new Visitor(this.url);
     await visitor.signIn(email);
     return visitor;
+  }
+
+  get databaseUrl(): string {
+    return urlOfDatabase(process.env.LAVACRUM_TEST_DATABASE as string, this.databaseName);
   }
 
   /** Rows of a table as the owner of the database sees them, over all workshops. */

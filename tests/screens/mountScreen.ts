@@ -66,5 +66,5 @@ export function fakeServer(reply: (asked: Asked) => Reply): Asked[] {
 }
 
 export const settle = async (): Promise<void> => {
-  for (let n = 0; n < 8; n += 1) await new Promise((resolve) => setTimeout(resolve, 0));
+  for (let n = 0; n < 25; n += 1) await new Promise((resolve) => setTimeout(resolve, 0));
 };

@@ -11,6 +11,7 @@ import { useNotices } from '../shell/notices.js';
 import StaleNotice from '../shell/StaleNotice.vue';
 import { useBenches } from '../today/benchStore.js';
 import LearnedVolumes from '../learning/LearnedVolumes.vue';
+import BenchDevices from '../instruments/BenchDevices.vue';
 import NumberField from '../units/NumberField.vue';
 import { useSession } from './sessionStore.js';
 
@@ -40,6 +41,7 @@ const form = reactive({
 });
 const newPerson = reactive({ name: '', email: '', role: 'technician' as Role, password: '' });
 const newBench = ref('');
+const devices = ref<InstanceType<typeof BenchDevices> | null>(null);
 const addingPerson = ref(false);
 const isLead = computed(() => session.account?.role === 'lead');
 const zones = Intl.supportedValuesOf('timeZone');
@@ -97,7 +99,7 @@ async function addBench(): Promise<void> {
   if (!made) return;
   shop.value?.benches.push(made);
   newBench.value = '';
-  await benchStore.refresh();
+  await Promise.all([benchStore.refresh(), devices.value?.load()]);
 }
 </script>
 
@@ -143,12 +145,8 @@ async function addBench(): Promise<void> {
           </ul>
         </section>
         <section>
-          <h2>Benches</h2>
-          <ul class="plain-list lines">
-            <li v-for="bench in shop.benches" :key="bench.id">
-              <strong>{{ bench.name }}</strong>
-            </li>
-          </ul>
+          <h2>Benches and their instruments</h2>
+          <BenchDevices ref="devices" :is-lead="isLead" />
           <form v-if="isLead" class="row mt-2" novalidate @submit.prevent="addBench">
             <v-text-field v-model="newBench" label="Another bench" :error-messages="benchSubmit.problem.value ?? []" /><v-btn
               type="submit"

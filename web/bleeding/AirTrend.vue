@@ -1,17 +1,26 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { airLeft, bleedModel } from '@core/bleeding/airLeft.js';
+import { airLeft } from '@core/bleeding/airLeft.js';
 import type { BleedCycle } from '@core/bleeding/bleed.js';
 import { shortName } from '@core/catalogue/names.js';
 import type { Liquid } from '@core/flow/fluids.js';
 import { STANDING_WORDS } from '@core/geometry/orientation.js';
 import type { LoopFile } from '@core/loops/loopFile.js';
+import { useTwin, useTwinAnswer } from '../compute/useTwin.js';
 
 /** Air left over the cycles, as a band: the same rise means more or less air by where it sits. And the turn that frees most. */
 const props = defineProps<{ file: LoopFile; liquid: Liquid; cycles: readonly BleedCycle[]; bled: boolean }>();
 
 /** pressures and stretch of this loop, at the pump speed of its file */
-const model = computed(() => bleedModel(props.file, props.liquid, props.file.components.find(({ kind }) => kind === 'pump')?.speed ?? 1));
+const twin = useTwin(
+  () => props.file,
+  () => props.liquid,
+);
+const model = useTwinAnswer(
+  twin,
+  () => ({}),
+  () => twin.engine.bleeding(),
+);
 const air = computed(() => (model.value ? airLeft(model.value, props.cycles) : { cycles: [], trendMl: null }));
 const now = computed(() => air.value.cycles.at(-1) ?? null);
 const range = computed(() => {

@@ -1,11 +1,13 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { BLEED_CRITERION, judgeBleed } from '@core/bleeding/bleed.js';
 import type { RunEventBody } from '@core/commissioning/events.js';
 import type { RunState } from '@core/commissioning/state.js';
 import { WATER, type Liquid } from '@core/flow/fluids.js';
 import type { LoopFile } from '@core/loops/loopFile.js';
 import AirTrend from './AirTrend.vue';
+import { levelsAroundStop } from '@core/instruments/level.js';
+import { useRunBench } from '../instruments/liveBench.js';
 import NumberField from '../units/NumberField.vue';
 
 /** Cycle by cycle: level while the pump runs, level after the stop. The rise is the air that is left. */
@@ -27,14 +29,53 @@ const scale = computed(() => {
   return { low, high, y: (mm: number) => 150 - ((mm - low) / Math.max(1, high - low)) * 140 };
 });
 
+const bench = useRunBench();
+/** the last stop of the pump, unless its cycle is already on record */
+const lastStop = computed(() => {
+  const run = props.state.pumpRuns.at(-1);
+  const recorded = props.state.bleedCycles.at(-1)?.at ?? '';
+  return run?.stoppedAt && run.stoppedAt > recorded ? { startedAt: run.startedAt, stoppedAt: run.stoppedAt } : null;
+});
+const measured = ref<{ runningMm: number; stoppedMm: number } | null>(null);
+watch(
+  () => lastStop.value?.stoppedAt,
+  () => {
+    measured.value = null;
+  },
+);
+const aroundStop = computed(() => {
+  const stop = lastStop.value;
+  if (!bench || bench.source.value === null || !stop) return null;
+  return levelsAroundStop(bench.history.value, stop.startedAt, stop.stoppedAt);
+});
+watch(aroundStop, (levels) => {
+  if (measured.value || levels === null || levels.runningMm === null || levels.stoppedMm === null) return;
+  measured.value = { runningMm: levels.runningMm, stoppedMm: levels.stoppedMm };
+  running.value = levels.runningMm;
+  stopped.value = levels.stoppedMm;
+});
+
 function enter(): void {
   if (running.value === null || stopped.value === null) {
     problem.value = 'Enter both levels, in mm on the reservoir’s scale.';
     return;
   }
   problem.value = null;
-  emit('send', { type: 'bleed-cycle', runningMm: running.value, stoppedMm: stopped.value, bubbles: bubbles.value, noise: noise.value });
+  emit('send', {
+    type: 'bleed-cycle',
+    runningMm: running.value,
+    stoppedMm: stopped.value,
+    bubbles: bubbles.value,
+    noise: noise.value,
+    ...bySensor(),
+  });
   stopped.value = null;
+}
+
+function bySensor(): { source?: 'instrument' | 'simulated' } {
+  const own = measured.value;
+  const source = bench?.source.value;
+  return source && own && running.value === own.runningMm && stopped.value === own.stoppedMm ? { source } : {};
 }
 </script>
 
@@ -104,6 +145,13 @@ function enter(): void {
         ><template v-if="cycle.noise">, pump noise</template>
       </li>
     </ol>
+    <p v-if="aroundStop && !locked" class="quiet" aria-live="polite">
+      {{
+        measured
+          ? 'Levels of the last stop, from the sensor. Look for bubbles, then close the cycle.'
+          : 'The pump stands: the surface comes to rest, then the sensor is read.'
+      }}
+    </p>
     <form v-if="!locked" class="entry" novalidate @submit.prevent="enter">
       <NumberField v-model="running" large label="Level, pump running" unit="mm" @enter="enter" />
       <NumberField v-model="stopped" large label="Level, pump stopped" unit="mm" @enter="enter" />

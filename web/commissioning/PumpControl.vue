@@ -4,8 +4,10 @@ import type { RunEventBody } from '@core/commissioning/events.js';
 import { CAN_OVERRIDE, interlocksAgainst, levelNow, pulsesRun } from '@core/commissioning/interlocks.js';
 import type { Procedure } from '@core/commissioning/procedure.js';
 import type { RunState } from '@core/commissioning/state.js';
+import { levelMlOf } from '@core/instruments/level.js';
 import { formatClock } from '@core/units/display.js';
 import { beep } from '../shell/alarm.js';
+import { useRunBench } from '../instruments/liveBench.js';
 import { useNow } from '../units/now.js';
 
 /** The pump's switch as recorded: what stands against it, and while filling the seconds to the low mark. */
@@ -17,12 +19,27 @@ const on = computed(() => props.state.pump?.on === true);
 const against = computed(() => (on.value ? [] : interlocksAgainst(props.procedure, props.state, { type: 'pump', on: true }, now.value)));
 const final = computed(() => against.value.filter(({ rule }) => !CAN_OVERRIDE[rule]));
 const runningS = computed(() => (props.state.pump ? Math.max(0, (now.value - Date.parse(props.state.pump.since)) / 1000) : 0));
-/** s until the predicted level stands at the low mark; corrected by every level that is read. null outside the fill */
+const bench = useRunBench();
+/** the supply as it reports itself; null without one */
+const supply = computed(() => {
+  const value = bench?.value('supply', now.value) ?? null;
+  return value === null ? null : value === 1;
+});
+const disagrees = computed(() => supply.value !== null && supply.value !== on.value && runningS.value > SUPPLY_ANSWERS_S);
+/** s within which a supply has followed */
+const SUPPLY_ANSWERS_S = 2;
+/** mL that stand in the reservoir by its sensor; null without one */
+const measuredMl = computed(() => {
+  const reservoir = props.procedure.facts?.reservoir;
+  const mm = bench?.value('level', now.value) ?? null;
+  return reservoir && mm !== null ? levelMlOf(reservoir, mm) : null;
+});
+/** s until the level stands at the low mark: from the sensor where there is one, else predicted. null outside the fill */
 const leftS = computed(() => {
   const { facts } = props.procedure;
   const pulse = facts?.fill?.pulses[pulsesRun(props.state)];
   if (!on.value || props.state.current !== 'fill' || !facts?.reservoir || !pulse || pulse.runS <= 0 || pulse.movedMl <= 0) return null;
-  const level = levelNow(props.procedure, props.state, now.value);
+  const level = measuredMl.value !== null ? { ml: measuredMl.value } : levelNow(props.procedure, props.state, now.value);
   return level ? Math.max(0, ((level.ml - facts.reservoir.lowMarkMl) / pulse.movedMl) * pulse.runS) : null;
 });
 const nextRunS = computed(() => props.procedure.facts?.fill?.pulses[pulsesRun(props.state)]?.runS ?? null);
@@ -36,10 +53,13 @@ watch(
 </script>
 
 <template>
-  <section class="pump" :class="{ alarm }" aria-label="Pump">
+  <section class="pump" :class="{ alarm, running: on }" aria-label="Pump">
     <div aria-live="assertive">
       <p v-if="alarm" class="clock danger">Pump off now</p>
-      <p v-else-if="on && leftS !== null" class="clock figures">{{ leftS.toFixed(leftS < 10 ? 1 : 0) }} <small>s to the low mark</small></p>
+      <p v-else-if="on && leftS !== null" class="clock figures">
+        {{ leftS.toFixed(leftS < 10 ? 1 : 0) }}
+        <small>s to the low mark, {{ measuredMl === null ? 'predicted' : 'by the level sensor' }}</small>
+      </p>
       <p v-else-if="on" class="clock figures">{{ formatClock(runningS) }} <small>pump running</small></p>
       <p v-else class="clock">
         off
@@ -47,6 +67,7 @@ watch(
           >next pulse about {{ nextRunS.toFixed(1) }} s, predicted</small
         >
       </p>
+      <p v-if="disagrees" class="danger">The supply says {{ supply ? 'on' : 'off' }}: look at its switch.</p>
       <ul v-if="against.length" class="plain-list why">
         <li v-for="each in against" :key="each.message">{{ each.message }}</li>
       </ul>
@@ -81,6 +102,11 @@ watch(
   font-size: 2.4rem;
   line-height: 1.1;
   font-weight: 340;
+}
+/* while it runs this is the number that matters: read from two metres */
+.running .clock {
+  font-size: clamp(4.25rem, 7.5vw, 6.5rem);
+  line-height: 0.95;
 }
 .clock small {
   font-size: 1.05rem;

@@ -74,6 +74,9 @@ async function correct(text: string): Promise<void> {
         Signed off {{ dates.dayAndTime(record.signedOffAt) }} by {{ record.signedOffBy
         }}<template v-if="record.remark">: {{ record.remark }}</template>
       </p>
+      <p v-if="record.simulated" class="danger simulated">
+        A simulated bench played this run: what was read from its instruments says nothing about the machine.
+      </p>
       <section v-if="answer?.corrections.length" class="corrections">
         <h2>Corrections</h2>
         <ul class="plain-list">

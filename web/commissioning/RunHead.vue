@@ -27,10 +27,11 @@ const emit = defineEmits<{ note: []; trouble: []; leave: [] }>();
         <v-btn v-if="answer.run.state === 'active'" variant="text" size="large" @click="emit('leave')">Off the bench</v-btn>
       </div>
     </header>
-    <p v-if="answer.run.state === 'signed-off'" class="closed">
+    <p v-if="answer.practice?.debrief" class="closed">This practice is over. Its debrief stands below; its log stays.</p>
+    <p v-else-if="answer.run.state === 'signed-off'" class="closed">
       This run is signed off. <router-link :to="`/runs/${answer.run.id}/record`">Open its record</router-link>
     </p>
-    <p v-if="answer.run.state === 'abandoned'" class="closed">This run was taken off the bench without a record. Its log stays.</p>
+    <p v-else-if="answer.run.state === 'abandoned'" class="closed">This run was taken off the bench without a record. Its log stays.</p>
   </div>
 </template>
 

@@ -1,14 +1,17 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
+import { computed, provide, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import type { RunEventBody } from '@core/commissioning/events.js';
 import { blockers } from '@core/commissioning/rules.js';
+import { levelNow } from '@core/commissioning/interlocks.js';
 import { pouredMl } from '@core/commissioning/state.js';
-import { fillFront } from '@core/filling/fillPlan.js';
+import { fillFront, frontOf, standingFront } from '@core/filling/fillPlan.js';
+import { levelMlOf } from '@core/instruments/level.js';
 import BaselineStep from '../baseline/BaselineStep.vue';
 import BleedStep from '../bleeding/BleedStep.vue';
 import { useCoolants } from '../coolants/coolantStore.js';
 import FillStep from '../filling/FillStep.vue';
+import TopUp from '../filling/TopUp.vue';
 import { call } from '../http/api.js';
 import { useSubmit } from '../http/useSubmit.js';
 import TroubleDialog from '../leak-finding/TroubleDialog.vue';
@@ -19,7 +22,14 @@ import LoopProfile from '../loops/LoopProfile.vue';
 import { useNotices } from '../shell/notices.js';
 import { useWakeLock } from '../shell/wakeLock.js';
 import { useShortcuts } from '../shell/shortcuts.js';
-import { useNow } from '../units/now.js';
+import { CLOCK_AHEAD, useNow } from '../units/now.js';
+import InstrumentStrip from '../instruments/InstrumentStrip.vue';
+import { LIVE_BENCH, useLiveBench } from '../instruments/liveBench.js';
+import type { FrontMark } from '../loops/profileLayout.js';
+import DebriefView from '../practice/DebriefView.vue';
+import PracticeBar from '../practice/PracticeBar.vue';
+import HandsAtBench from '../simulated-bench/HandsAtBench.vue';
+import StandIn from '../simulated-bench/StandIn.vue';
 import AbandonDialog from './AbandonDialog.vue';
 import CheckRows from './CheckRows.vue';
 import ReasonDialog from './ReasonDialog.vue';
@@ -38,7 +48,12 @@ const coolants = useCoolants();
 const notices = useNotices();
 const desk = useRun(props.id);
 const signing = useSubmit();
-const now = useNow(1000);
+const now = useNow(1000, desk.aheadMs);
+provide(CLOCK_AHEAD, desk.aheadMs);
+/** the instruments of the bench it stands on, while it stands there */
+const benchId = computed(() => (desk.answer.value?.run.state === 'active' ? desk.answer.value.run.benchId : null));
+const live = useLiveBench(benchId);
+provide(LIVE_BENCH, live);
 // without them the liquid has no colour; the run goes on
 void coolants.load().catch(() => undefined);
 useWakeLock();
@@ -75,7 +90,24 @@ const filled = computed(() => {
   if (!file || !state.value) return null;
   const fill = state.value.steps.find(({ id }) => id === 'fill');
   if (fill?.status === 'done') return null;
-  return new Map(fillFront(file, pouredMl(state.value)).map((each) => [each.id, each.filled]));
+  return new Map((standing.value?.stretches ?? fillFront(file, pouredMl(state.value))).map((each) => [each.id, each.filled]));
+});
+/** What stands in the reservoir and on the way while filling: by the level sensor where there is one, else predicted. */
+const standing = computed(() => {
+  const { file } = desk.answer.value ?? {};
+  if (!file || !state.value || !procedure.value || step.value?.kind !== 'fill' || state.value.pours.length === 0) return null;
+  const poured = pouredMl(state.value);
+  const predicted = levelNow(procedure.value, state.value, now.value);
+  const mm = live.value('level', now.value);
+  const reservoir = procedure.value.facts?.reservoir;
+  const measured = reservoir && mm !== null ? levelMlOf(reservoir, mm) : null;
+  const stretchesOf = (ml: number) => standingFront(file, ml, poured - ml);
+  const fronts: FrontMark[] = [
+    ...(predicted ? [{ kind: 'predicted' as const, front: frontOf(stretchesOf(predicted.ml)) }] : []),
+    ...(measured !== null ? [{ kind: 'measured' as const, front: frontOf(stretchesOf(measured)) }] : []),
+  ].flatMap(({ kind, front }) => (front ? [{ kind, id: front.id, filled: front.filled }] : []));
+  const best = measured ?? predicted?.ml;
+  return { fronts, stretches: best === undefined ? fillFront(file, poured) : stretchesOf(best) };
 });
 
 watch(
@@ -155,6 +187,25 @@ useShortcuts({
     <div v-else-if="desk.answer.value && procedure && state && step && progress" class="bench">
       <RunHead class="head" :answer="desk.answer.value" @note="noting = true" @trouble="troubled = true" @leave="leaving = true" />
 
+      <div v-if="desk.answer.value.run.state === 'active'" class="bench-top">
+        <PracticeBar
+          v-if="desk.answer.value.practice"
+          :run-id="id"
+          :ahead-ms="desk.aheadMs.value"
+          :playing="live.source.value !== null"
+          @changed="desk.load()"
+          @ended="desk.load()"
+        />
+        <InstrumentStrip :bench="live" />
+        <StandIn v-if="benchId && !desk.answer.value.practice && procedure.facts" :run-id="id" :bench="live" />
+      </div>
+      <DebriefView
+        v-if="desk.answer.value.practice?.debrief"
+        class="bench-top"
+        :debrief="desk.answer.value.practice.debrief"
+        :system-id="desk.answer.value.systemId"
+      />
+
       <StepRail class="rail" :procedure="procedure" :state="state" :shown="step.id" @look="looking = $event" />
 
       <section class="step" :aria-label="step.title">
@@ -165,7 +216,8 @@ useShortcuts({
           :colour="colour"
           :filled="filled"
           :height="164"
-          label="Loop profile with the estimated fill front"
+          :fronts="standing?.fronts ?? []"
+          label="Loop profile with the fill front, predicted and measured"
         />
         <div class="title">
           <h2>{{ step.title }}</h2>
@@ -205,6 +257,7 @@ useShortcuts({
           :procedure="procedure"
           :state="state"
           :planned-product-id="desk.answer.value.coolantProductId"
+          :liquid="liquid"
           :locked="locked"
           @send="send"
         />
@@ -215,6 +268,14 @@ useShortcuts({
           :locked="locked"
           :file="desk.answer.value.file"
           :liquid="liquid"
+          @send="send"
+        />
+        <TopUp
+          v-if="['wet-run', 'bleed'].includes(step.kind) && !locked"
+          :procedure="procedure"
+          :state="state"
+          :liquid="liquid"
+          :colour="colour"
           @send="send"
         />
         <BaselineStep v-if="step.kind === 'baseline'" :state="state" :locked="locked" @send="send" />
@@ -259,6 +320,15 @@ useShortcuts({
       <aside v-if="step.cautions.length && isCurrent" class="cautions" aria-label="Cautions">
         <p v-for="caution in step.cautions" :key="caution">{{ caution }}</p>
       </aside>
+
+      <HandsAtBench
+        v-if="live.source.value === 'simulated' && benchId && !locked"
+        class="bench-hands"
+        :bench-id="benchId"
+        :bench="live"
+        :procedure="procedure"
+        :state="state"
+      />
 
       <RunLog
         class="log"

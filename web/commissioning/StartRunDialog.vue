@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { onMounted, reactive, ref } from 'vue';
 import { DEFAULT_SCHOOLS, LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from '@core/commissioning/schools.js';
+import { SCENARIOS, type Scenario } from '@core/simulated-bench/truth.js';
 import { LEAK_LIMITS } from '@core/leak-testing/defaults.js';
 import { runsInOrder } from '@core/commissioning/facts.js';
 import type { LoopFile } from '@core/loops/loopFile.js';
@@ -22,6 +23,8 @@ const ready = ref(false);
 const runs = ref<{ id: string; name: string }[]>([]);
 const opened = ref<string[]>([]);
 const lostMl = ref<number | null>(null);
+const practising = ref(false);
+const scenario = ref<Scenario>('surprise');
 const problem = ref<string | null>(null);
 
 onMounted(() => load().catch((error: unknown) => (problem.value = wordsOf(error))));
@@ -51,6 +54,7 @@ async function start(): Promise<void> {
         benchId: benchId.value,
         schools: { ...schools, gaugeResolutionKpa: resolution.value },
         ...serviceWork(),
+        practice: practising.value ? { scenario: scenario.value, seed: null } : null,
       },
       idempotencyKey,
     }).catch((error: unknown) => {
@@ -59,7 +63,11 @@ async function start(): Promise<void> {
       throw error;
     }),
   );
-  if (made) emit('started', made.run.id);
+  if (!made) return;
+  // its instruments; a bench that cannot be simulated says so on the run's page
+  if (practising.value)
+    await call('POST', `/runs/${made.run.id}/simulated-bench`, { body: { scenario: scenario.value } }).catch(() => undefined);
+  emit('started', made.run.id);
 }
 </script>
 
@@ -78,6 +86,30 @@ async function start(): Promise<void> {
           clearable
           :error-messages="submit.at('benchId')"
         />
+        <fieldset>
+          <legend>In earnest, or to practise</legend>
+          <label class="school"
+            ><input v-model="practising" type="radio" :value="false" />
+            <span
+              ><strong>In earnest</strong>
+              <span class="quiet">The machine stands on the bench; its record, fill and dates follow.</span></span
+            ></label
+          >
+          <label class="school"
+            ><input v-model="practising" type="radio" :value="true" />
+            <span
+              ><strong>Practise</strong>
+              <span class="quiet">A simulated bench plays this loop and hides a fault. The machine’s history is not touched.</span></span
+            ></label
+          >
+          <v-select
+            v-if="practising"
+            v-model="scenario"
+            class="mt-2"
+            :items="Object.entries(SCENARIOS).map(([value, title]) => ({ value, title }))"
+            label="What it hides"
+          />
+        </fieldset>
         <fieldset>
           <legend>How leaks are looked for</legend>
           <label v-for="(school, key) in LEAK_SCHOOLS" :key="key" class="school"
@@ -124,8 +156,9 @@ async function start(): Promise<void> {
         </p>
         <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
         <div class="row">
-          <v-btn type="submit" size="x-large" :loading="submit.busy.value">Put it on the bench</v-btn
-          ><v-btn variant="text" size="large" @click="emit('close')">Close</v-btn>
+          <v-btn type="submit" size="x-large" :loading="submit.busy.value">{{
+            practising ? 'Practise' : 'Put it on the bench'
+          }}</v-btn><v-btn variant="text" size="large" @click="emit('close')">Close</v-btn>
         </div>
       </form>
     </v-card>

@@ -283,8 +283,7 @@ describe('entries on their way to the server', () => {
     run.send({ type: 'note', step: 'kit', text: 'two' });
     expect(run.events.value).toHaveLength(2);
     expect(run.waiting.value).toBe(2);
-    await settle();
-    expect(run.waiting.value).toBe(0);
+    await expect.poll(() => run.waiting.value).toBe(0);
     expect((events as { body: { text: string } }[]).map(({ body }) => body.text)).toEqual(['one', 'two']);
     close();
   });
@@ -295,7 +294,7 @@ describe('entries on their way to the server', () => {
     const first = desk();
     await settle();
     first.desk.send({ type: 'note', step: 'kit', text: 'kept' });
-    await settle();
+    await expect.poll(async () => (await entriesOf('r')).waiting.length).toBe(1);
     expect(first.desk.waiting.value).toBe(1);
     first.close();
     const asked = server(events, keep(events));
@@ -340,7 +339,6 @@ describe('entries on their way to the server', () => {
     const { desk: run, close } = desk();
     await settle();
     run.send({ type: 'note', step: 'kit', text: 'late' });
-    await settle();
     await expect.poll(() => run.waiting.value).toBe(0);
     expect(run.problem.value).toBe('This run was abandoned; start a new one.');
     // it is set aside with the server's words, not lost
@@ -368,11 +366,11 @@ describe('entries on their way to the server', () => {
     const { desk: run, close } = desk();
     await settle();
     run.send({ type: 'note', step: 'kit', text: 'oops' });
-    await settle();
+    await expect.poll(() => events.length).toBe(1);
+    await expect.poll(() => run.waiting.value).toBe(0);
     run.undoLast();
-    await settle();
+    await expect.poll(() => events.length).toBe(2);
     expect(run.state.value?.steps[0]?.notes).toEqual([]);
-    expect(events).toHaveLength(2);
     close();
   });
 

@@ -185,11 +185,12 @@ describe('the fill watched', () => {
 });
 
 describe('air left', () => {
-  it('is a range, with its trend and the turn that helps', () => {
+  it('is a range, with its trend and the turn that helps', async () => {
     const cycle = (rise: number) => ({ runningMm: 100, stoppedMm: 100 + rise, bubbles: true, noise: false });
     const screen = mountScreen(AirTrend, {
       props: { file: usualLoop(), liquid: WATER, cycles: [cycle(6), cycle(4), cycle(2)], bled: false },
     });
+    await settle();
     expect(wordsOf(screen)).toMatch(/About \d+ to \d+ mL of air left, falling by [\d.]+ mL a cycle/);
     expect(screen.find('svg').exists()).toBe(true);
   });

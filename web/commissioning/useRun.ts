@@ -4,6 +4,8 @@ import type { Procedure, ProcedureStep } from '@core/commissioning/procedure.js'
 import { lastUndoable, refuseEntry } from '@core/commissioning/rules.js';
 import { replay, type RunState } from '@core/commissioning/state.js';
 import type { LoopFile } from '@core/loops/loopFile.js';
+import type { Debrief } from '@core/practice/debrief.js';
+import type { Scenario } from '@core/simulated-bench/truth.js';
 import { useSession } from '../accounts/sessionStore.js';
 import { ApiError, call, get, wordsOf } from '../http/api.js';
 import { usePush } from '../push/usePush.js';
@@ -21,7 +23,16 @@ import { useBenches } from '../today/benchStore.js';
 import { serverNowMs, setServerNow } from '../units/now.js';
 
 export interface RunAnswer {
-  run: { id: string; procedure: Procedure; state: 'active' | 'signed-off' | 'abandoned'; startedAt: string; loopId: string };
+  run: {
+    id: string;
+    procedure: Procedure;
+    state: 'active' | 'signed-off' | 'abandoned';
+    startedAt: string;
+    loopId: string;
+    benchId: string | null;
+  };
+  /** a run against a simulated bench that hides a fault; null: in earnest */
+  practice: { aheadMs: number; scenario: Scenario | null; debrief: Debrief | null } | null;
   benchName: string | null;
   loopName: string;
   systemId: string;
@@ -51,6 +62,8 @@ export interface RunDesk {
   readonly held: Ref<{ body: RunEventBody; rule: string } | null>;
   readonly missing: Ref<boolean>;
   readonly current: ComputedRef<ProcedureStep | null>;
+  /** ms that this run's clock is set ahead; 0 but for practice */
+  readonly aheadMs: ComputedRef<number>;
   /** records one entry; false when the rules refuse it, with the reason in `problem` */
   send(body: RunEventBody, at?: string): boolean;
   undoLast(): void;
@@ -91,6 +104,8 @@ export function useRun(id: string): RunDesk {
     ];
   });
   const state = computed(() => (answer.value ? replay(answer.value.run.procedure, events.value) : null));
+  const aheadMs = computed(() => answer.value?.practice?.aheadMs ?? 0);
+  const nowMs = (): number => serverNowMs() + aheadMs.value;
   const current = computed(() => answer.value?.run.procedure.steps.find((step) => step.id === state.value?.current) ?? null);
 
   /** what waits on this device is part of the run before the server is asked */
@@ -126,6 +141,22 @@ export function useRun(id: string): RunDesk {
       }
       if (unreachable) away.value = true;
       if (answer.value === null) problem.value = wordsOf(error);
+    }
+  }
+
+  /** Entries of colleagues and instruments, behind those this screen has. */
+  async function readOn(): Promise<void> {
+    const known = answer.value?.events.length ?? 0;
+    try {
+      const { events: more } = await get<{ events: RunEvent[] }>(`/runs/${id}/events?after=${known}`);
+      if (!answer.value) return;
+      const have = new Set(answer.value.events.map((event) => event.id));
+      const fresh = more.filter((event) => !have.has(event.id));
+      if (fresh.length > 0) answer.value = { ...answer.value, events: [...answer.value.events, ...fresh].sort((a, b) => a.seq - b.seq) };
+      // a sign-off changes more than the log
+      if (fresh.some(({ body }) => body.type === 'signed-off')) await load();
+    } catch {
+      await load();
     }
   }
 
@@ -172,13 +203,13 @@ export function useRun(id: string): RunDesk {
     if (!answer.value || !state.value) return false;
     problem.value = null;
     held.value = null;
-    const refusal = refuseEntry(answer.value.run.procedure, state.value, events.value, body, serverNowMs());
+    const refusal = refuseEntry(answer.value.run.procedure, state.value, events.value, body, nowMs());
     if (refusal) {
       if (refusal.mayOverride && refusal.rule) held.value = { body, rule: refusal.rule };
       problem.value = `${refusal.message.charAt(0).toUpperCase()}${refusal.message.slice(1)}.`;
       return false;
     }
-    const entry = { id: crypto.randomUUID(), at: at ?? new Date(serverNowMs()).toISOString(), body };
+    const entry = { id: crypto.randomUUID(), at: at ?? new Date(nowMs()).toISOString(), body };
     pending.value = [...pending.value, entry];
     // on the disk before it is sent; a device that cannot write says so, and the entry still goes
     stored.set(
@@ -195,7 +226,7 @@ export function useRun(id: string): RunDesk {
   // colleagues' entries come by push; without a connection the screen asks from time to time
   const { live } = usePush({
     run: ({ runId, seq }) => {
-      if (runId === id && seq > (answer.value?.events.length ?? 0)) void load();
+      if (runId === id && seq > (answer.value?.events.length ?? 0)) void readOn();
     },
     resync: () => {
       if (answer.value) void load();
@@ -217,6 +248,7 @@ export function useRun(id: string): RunDesk {
     held,
     missing,
     current,
+    aheadMs,
     send,
     load,
     waiting: computed(() => pending.value.length),

@@ -1,3 +1,4 @@
+import { bleedModel, type BleedModel } from '@core/bleeding/airLeft.js';
 import { adviseDraining, bestExtraOpening, type DrainPlan, type ExtraOpening } from '@core/draining/advice.js';
 import { drainTurned, type DrainResult } from '@core/draining/drain.js';
 import { openUp } from '@core/draining/openings.js';
@@ -121,6 +122,12 @@ export class TwinEngine {
       result: drainTurned(turned, setup),
       extra: bestExtraOpening(turned, loop, setup),
     };
+  }
+
+  /** With which levels at a stop of the pump can be read, at the pump speed of the file. null where they say nothing about millilitres. */
+  bleeding(): BleedModel | null {
+    const { loop } = this.loaded();
+    return bleedModel(loop, this.liquid, loop.components.find(({ kind }) => kind === 'pump')?.speed ?? 1);
   }
 
   /** The loop full and closed, as it stands. */

@@ -6,6 +6,7 @@ import { formatMl } from '@core/units/display.js';
 import { call } from '../http/api.js';
 import { useSubmit } from '../http/useSubmit.js';
 import NumberField from '../units/NumberField.vue';
+import LimitChange from './LimitChange.vue';
 import { useCoolants, type Product } from './coolantStore.js';
 
 /** The bottles on the shelf: each in its liquid's colour, with its class, life and lots. */
@@ -14,6 +15,7 @@ const submit = useSubmit();
 const lotSubmit = useSubmit();
 const adding = ref(false);
 const lotFor = ref<string | null>(null);
+const limitFor = ref<string | null>(null);
 const lot = ref('');
 onMounted(() => void coolants.load());
 
@@ -105,7 +107,7 @@ async function addLot(productId: string): Promise<void> {
       <p v-if="submit.problem.value" role="alert" class="danger wide">{{ submit.problem.value }}</p>
     </form>
     <ul class="plain-list shelf">
-      <li v-for="product in coolants.products" :key="product.id">
+      <li v-for="product in coolants.products" :key="product.id" :class="{ wide: limitFor === product.id }">
         <span class="bottle" :style="{ background: product.colour }" />
         <div>
           <strong>{{ product.name }}</strong>
@@ -117,8 +119,10 @@ async function addLot(productId: string): Promise<void> {
           </p>
           <p class="figures">
             Lots: {{ product.batches.map((each) => each.lot).join(', ') || 'none' }}
-            <button type="button" class="link" @click="lotFor = lotFor === product.id ? null : product.id">add a lot</button>
+            <button type="button" class="link" @click="lotFor = lotFor === product.id ? null : product.id">add a lot</button>,
+            <button type="button" class="link" @click="limitFor = limitFor === product.id ? null : product.id">its limit changed</button>
           </p>
+          <LimitChange v-if="limitFor === product.id" :product="product" @changed="coolants.load()" />
           <form v-if="lotFor === product.id" class="row" @submit.prevent="addLot(product.id)">
             <v-text-field v-model="lot" label="Lot on the bottle" autofocus :error-messages="lotSubmit.problem.value ?? []" /><v-btn
               type="submit"

@@ -14,6 +14,7 @@ export interface Batch {
 
 export interface Product extends CoolantProductInput {
   id: string;
+  version: number;
   batches: Batch[];
 }
 

@@ -5,18 +5,20 @@ import type { Procedure } from '@core/commissioning/procedure.js';
 import { broughtMl, pouredMl, type RunState } from '@core/commissioning/state.js';
 import { fillBalance } from '@core/commissioning/rules.js';
 import { watchFill } from '@core/filling/fillWatch.js';
+import type { Liquid } from '@core/flow/fluids.js';
 import { formatMl } from '@core/units/display.js';
 import { useCoolants } from '../coolants/coolantStore.js';
 import NumberField from '../units/NumberField.vue';
 import FillPlanDrawing from './FillPlanDrawing.vue';
+import LevelBar from './LevelBar.vue';
+import { usePour } from './usePour.js';
 
 /** Pour by pour against the plan: "at most N mL now", what went in, what is to go. */
-const props = defineProps<{ procedure: Procedure; state: RunState; plannedProductId: string | null; locked: boolean }>();
+const props = defineProps<{ procedure: Procedure; state: RunState; plannedProductId: string | null; locked: boolean; liquid?: Liquid }>();
 const emit = defineEmits<{ send: [body: RunEventBody] }>();
 const coolants = useCoolants();
 const productId = ref<string | null>(props.state.coolant?.productId ?? props.plannedProductId);
 const batchId = ref<string | null>(props.state.coolant?.batchId ?? null);
-const volume = ref<number | null>(null);
 const problem = ref<string | null>(null);
 onMounted(() => void coolants.load().catch(() => undefined));
 
@@ -34,7 +36,7 @@ const watched = computed(() => {
     holds: plan.value.total,
     pours: props.state.pours.map(({ value }) => value),
     broughtMl: broughtMl(props.state),
-    levelStays: props.state.steps.find(({ id }) => id === 'fill')?.checks['towels-dry']?.mark === 'done',
+    levelStays: props.state.steps.find(({ id }) => id === 'fill')?.checks['level-stays']?.mark === 'done',
   });
 });
 const rowsScale = computed(() =>
@@ -42,12 +44,16 @@ const rowsScale = computed(() =>
 );
 const product = computed(() => coolants.find(props.state.coolant?.productId ?? productId.value));
 const batches = computed(() => coolants.find(productId.value)?.batches ?? []);
+const runningMl = computed(() => (watched.value && watched.value.nextAtMostMl > 0.5 ? watched.value.whileRunningMl : null));
 const nextMl = computed(() => {
   if (watched.value && watched.value.nextAtMostMl > 0.5) return watched.value.nextAtMostMl;
   if (plan.value.kind === 'gravity') return Math.max(0, balance.value.stillToPourMl);
   if (props.state.pours.length === 0) return plan.value.firstPourMl;
   return Math.max(0, Math.min(plan.value.workingMl, balance.value.stillToPourMl));
 });
+
+const pourField = usePour(props);
+const { volume, levelMl, scaleWords } = pourField;
 
 function choose(): void {
   const chosen = coolants.find(productId.value);
@@ -61,13 +67,9 @@ function choose(): void {
 }
 
 function pour(): void {
-  if (volume.value === null || volume.value <= 0) {
-    problem.value = 'Enter what went in, in mL, as the jug says.';
-    return;
-  }
-  problem.value = null;
-  emit('send', { type: 'pour', volumeMl: volume.value });
-  volume.value = null;
+  const body = pourField.take();
+  problem.value = body ? null : 'Enter what went in, in mL, as the jug says.';
+  if (body) emit('send', body);
 }
 </script>
 
@@ -97,7 +99,9 @@ function pour(): void {
       <p class="quiet">
         {{ state.coolant?.productName }}<template v-if="state.coolant?.lot">, lot {{ state.coolant.lot }}</template>
       </p>
-      <p v-if="balance.verdict === 'filling'" class="big-number">{{ Math.round(nextMl) }} <small>mL at most now</small></p>
+      <p v-if="balance.verdict === 'filling'" class="big-number">
+        {{ Math.round(runningMl ?? nextMl) }} <small>{{ runningMl === null ? 'mL at most now' : 'mL while the pump runs' }}</small>
+      </p>
       <p v-else class="big-number" :class="{ danger: balance.verdict === 'more-than-planned' }">
         {{ formatMl(poured) }} <small>poured</small>
       </p>
@@ -107,15 +111,25 @@ function pour(): void {
           {{ balance.text }}.</template
         ><template v-else>Spout into the reservoir, slowly, to the fill mark.</template>
       </p>
+      <p v-if="runningMl !== null && balance.verdict === 'filling'">
+        Pump on, and pour as fast as it draws, until liquid comes back: stopped on the way, the whole column falls back and runs over.
+      </p>
       <p v-if="watched?.mismatch" role="alert" class="danger">{{ watched.mismatch.words }}</p>
       <p v-else-if="watched && watched.pulsesLeft > 0 && state.pours.length" class="quiet">
         About {{ watched.pulsesLeft }} {{ watched.pulsesLeft === 1 ? 'pulse' : 'pulses' }} to go<template v-if="watched.nextRunS !== null"
           >, the next {{ watched.nextRunS.toFixed(1) }} s of pump</template
         >. <span class="estimate">Simulated from this loop’s heights and curves.</span>
       </p>
+      <LevelBar
+        v-if="levelMl !== null && procedure.facts?.reservoir"
+        :level-ml="levelMl"
+        :reservoir="procedure.facts.reservoir"
+        :colour="product?.colour ?? null"
+      />
       <form v-if="!locked" class="entry" novalidate @submit.prevent="pour">
         <NumberField v-model="volume" large label="Poured just now" unit="mL" @enter="pour" />
         <v-btn type="submit" size="x-large">{{ state.pours.length === 0 ? 'First pour is in' : 'Pulse done, poured' }}</v-btn>
+        <p v-if="scaleWords" class="quiet weighed" aria-live="polite">{{ scaleWords }}</p>
       </form>
       <ol v-if="watched && watched.rows.length" class="plain-list pours" aria-label="Pours against the plan">
         <li v-for="(row, index) in watched.rows" :key="index">
@@ -130,7 +144,8 @@ function pour(): void {
           >
         </li>
       </ol>
-      <FillPlanDrawing :plan="plan" :colour="product?.colour ?? null" :poured="poured" />
+      <!-- where the fill was simulated, a plan from volumes alone would contradict it: columns fall back -->
+      <FillPlanDrawing v-if="!watched" :plan="plan" :colour="product?.colour ?? null" :poured="poured" />
     </template>
     <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
   </section>
@@ -178,6 +193,9 @@ p {
   grid-template-columns: minmax(200px, 320px) auto;
   gap: 12px;
   justify-content: start;
+}
+.weighed {
+  grid-column: 1 / -1;
 }
 .entry .v-btn {
   height: 64px;

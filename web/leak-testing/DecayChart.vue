@@ -3,6 +3,7 @@ import { computed } from 'vue';
 import { LineChart, ScatterChart } from 'echarts/charts';
 import { GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
 import { use } from 'echarts/core';
+import { Z_TWO_SIDED_95 } from '@core/units/physics.js';
 import { SVGRenderer } from 'echarts/renderers';
 import VChart from 'vue-echarts';
 import { useTheme } from 'vuetify';
@@ -10,7 +11,7 @@ import type { DecayResult } from '@core/leak-testing/decay.js';
 
 use([LineChart, ScatterChart, GridComponent, MarkLineComponent, TooltipComponent, SVGRenderer]);
 
-/** Pressure over time with the temperature taken out: readings as marks, the settled tail as a line. */
+/** Pressure over time with the temperature taken out: readings as marks, the settled tail as a line in its 95 % band. */
 const props = defineProps<{ times: readonly number[]; result: DecayResult; limitSlopeKpaPerS: number }>();
 const theme = useTheme();
 
@@ -26,6 +27,20 @@ const option = computed(() => {
     t / 60,
     (tail?.intercept ?? 0) + (tail?.slope ?? 0) * from + slope * (t - from),
   ];
+  // the band opens from where it settled: what slopes the readings still allow
+  const spread = Z_TWO_SIDED_95 * (tail?.slopeSe ?? 0);
+  const lower = at(last, (tail?.slope ?? 0) - spread);
+  const band = (name: string, data: [number, number][], shown: boolean) => ({
+    type: 'line',
+    name,
+    data,
+    stack: 'band',
+    stackStrategy: 'all',
+    symbol: 'none',
+    silent: true,
+    lineStyle: { opacity: 0 },
+    ...(shown ? { areaStyle: { color: ink, opacity: 0.14 } } : {}),
+  });
   const axis = {
     axisLine: { lineStyle: { color: soft } },
     axisLabel: { color: soft },
@@ -63,6 +78,15 @@ const option = computed(() => {
     series: [
       ...(tail
         ? [
+            band('lower bound', [at(from, 0), lower], false),
+            band(
+              '95 % band',
+              [
+                [from / 60, 0],
+                [last / 60, 2 * spread * (last - from)],
+              ],
+              true,
+            ),
             {
               type: 'line',
               name: 'a leak at the limit',

@@ -9,6 +9,7 @@ import { formatLeak, formatLeakWithSe, formatSpan } from '@core/units/display.js
 import NumberField from '../units/NumberField.vue';
 import { useDates } from '../units/dates.js';
 import { useNow } from '../units/now.js';
+import { useRunBench } from '../instruments/liveBench.js';
 
 const DecayChart = defineAsyncComponent(() => import('./DecayChart.vue'));
 
@@ -49,7 +50,7 @@ const verdict = computed(() => {
       big: 'leaks',
       small: '',
       words:
-        'Above the limit with 95 % confidence. Find it with soap-free water on the joints in flow order, mend it, then start the test again.',
+        'Above the limit with 95 % confidence. Brush plain water on the joints in flow order and look for bubbles; mend it, then start the test again.',
     };
   return {
     big: String(Math.ceil(judged.moreMinutes ?? 0)),
@@ -59,6 +60,28 @@ const verdict = computed(() => {
       : 'Cannot tell yet: it is still settling, or there are too few readings.',
   };
 });
+
+const bench = useRunBench();
+const live = computed(() => {
+  const gaugeKpa = bench?.value('gauge', now.value) ?? null;
+  const tempC = bench?.value('room-temp', now.value) ?? null;
+  return gaugeKpa === null ? null : { gaugeKpa, tempC };
+});
+/** the server goes on by itself once the first reading came from the gauge */
+const goesOn = computed(() => {
+  const last = props.state.dryReadings.at(-1);
+  return last !== undefined && last.source !== 'hand' && live.value !== null;
+});
+function fromGauge(): void {
+  const at = live.value;
+  const source = bench?.source.value;
+  if (!at || at.tempC === null || !source) {
+    problem.value = 'There is no room thermometer on this bench: enter both by hand.';
+    return;
+  }
+  problem.value = null;
+  emit('send', { type: 'dry-reading', gaugeKpa: at.gaugeKpa, tempC: at.tempC, source });
+}
 
 function enter(): void {
   if (gauge.value === null || temp.value === null) {
@@ -96,11 +119,25 @@ function restart(): void {
         <dd>{{ formatSpan(result.settledAfterS) }}</dd>
       </dl>
     </div>
-    <form v-if="!locked" class="entry" novalidate @submit.prevent="enter">
-      <NumberField v-model="gauge" large label="Gauge" unit="kPa" @enter="enter" />
-      <NumberField v-model="temp" large label="Room at the loop" unit="°C" @enter="enter" />
-      <v-btn type="submit" size="x-large">Enter reading</v-btn>
-    </form>
+    <div v-if="!locked && live" class="row" aria-live="polite">
+      <p class="gauge figures">{{ live.gaugeKpa.toFixed(1) }} <small>kPa on the gauge now</small></p>
+      <v-btn v-if="!goesOn" size="x-large" @click="fromGauge">Closed at pressure: read it every minute</v-btn>
+      <p v-else class="quiet">Read by itself, once a minute.</p>
+    </div>
+    <DecayChart
+      v-if="result && readings.length > 1"
+      :times="readings.map(({ tS }) => tS)"
+      :result="result"
+      :limit-slope-kpa-per-s="limitSlope"
+    />
+    <details v-if="!locked" class="by-hand" :open="!live">
+      <summary v-show="live">Enter a reading by hand</summary>
+      <form class="entry" novalidate @submit.prevent="enter">
+        <NumberField v-model="gauge" large label="Gauge" unit="kPa" @enter="enter" />
+        <NumberField v-model="temp" large label="Room at the loop" unit="°C" @enter="enter" />
+        <v-btn type="submit" size="x-large">Enter reading</v-btn>
+      </form>
+    </details>
     <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
     <p v-if="sinceLastS !== null && !locked" class="quiet figures">
       {{ readings.length }} readings<template v-if="state.dryTestNumber > 1"> in test {{ state.dryTestNumber }}</template
@@ -111,12 +148,6 @@ function restart(): void {
       <v-text-field v-model="reason" label="Why: what was found or changed" autofocus />
       <v-btn type="submit" size="large">Start again from zero</v-btn>
     </form>
-    <DecayChart
-      v-if="result && readings.length > 1"
-      :times="readings.map(({ tS }) => tS)"
-      :result="result"
-      :limit-slope-kpa-per-s="limitSlope"
-    />
     <details v-if="readings.length" class="readings">
       <summary>All readings</summary>
       <table class="figures">
@@ -168,6 +199,14 @@ function restart(): void {
   grid-template-columns: 1fr 1fr auto;
   gap: 12px;
   align-items: start;
+}
+.gauge {
+  font-size: 2.4rem;
+  font-weight: 340;
+  margin: 0;
+}
+.gauge small {
+  font-size: 1.05rem;
 }
 .entry .v-btn {
   height: 64px;

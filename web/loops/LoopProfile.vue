@@ -3,7 +3,7 @@ import { computed, ref, useId } from 'vue';
 import type { LoopFile } from '@core/loops/loopFile.js';
 import { unrollLoop, type ProfilePart, type ProfileRun } from '@core/loops/profile.js';
 import { useWidth } from '../units/useSize.js';
-import { frameFor, liquidRect, placeLabels, rulerMarks } from './profileLayout.js';
+import { frameFor, frontPoint, liquidRect, placeLabels, rulerMarks, type FrontMark } from './profileLayout.js';
 
 /**
  * The loop unrolled along its flow path, every height true. `filled` gives for each part how much of it holds liquid;
@@ -18,6 +18,8 @@ const props = withDefaults(
     bare?: boolean;
     selected?: string | null;
     label?: string;
+    /** where a filling front is expected, and where it was measured */
+    fronts?: readonly FrontMark[];
   }>(),
   {
     colour: null,
@@ -26,6 +28,7 @@ const props = withDefaults(
     bare: false,
     selected: null,
     label: 'Loop profile: heights along the flow path',
+    fronts: () => [],
   },
 );
 const emit = defineEmits<{ select: [id: string] }>();
@@ -52,6 +55,13 @@ function corner(part: ProfilePart): number {
   const half = Math.min(frame.value.x(part.x1) - frame.value.x(part.x0), frame.value.y(part.bottomMm) - frame.value.y(part.topMm)) / 2;
   return part.kind === 'pump' ? half : Math.min(half, part.shape === 'vessel' ? 3 : 4);
 }
+
+const frontsDrawn = computed(() =>
+  props.fronts.flatMap((front) => {
+    const at = frontPoint(profile.value.items, frame.value, front);
+    return at ? [{ ...front, ...at }] : [];
+  }),
+);
 
 /** The unrolled loop ends where it began: a dotted lead from the last run back to the first part. */
 const homeward = computed(() => {
@@ -126,6 +136,11 @@ const homeward = computed(() => {
           <path v-else :d="`M${frame.x((part.x0 + part.x1) / 2) - 5} ${frame.y(handle.yMm) - 1}h10v-4h-10z`" />
         </g>
       </g>
+      <g v-for="front in frontsDrawn" :key="front.kind" class="front" :class="front.kind">
+        <line :x1="front.x" :x2="front.x" y1="6" :y2="height - 6" />
+        <path :d="`M${front.x} ${front.y - 9}l8 -13h-16z`" />
+        <text :x="front.x + 8" :y="front.kind === 'measured' ? height - 8 : height - 24">{{ front.kind }}</text>
+      </g>
       <path v-if="homeward" class="homeward" :d="`M${homeward.x} ${homeward.y}H${width - 4}`" />
       <text v-for="each in labels" :key="each.id" class="name" :x="each.x" :y="each.y" text-anchor="middle">{{ each.text }}</text>
     </svg>
@@ -149,6 +164,25 @@ const homeward = computed(() => {
   fill: var(--sheet);
   stroke: var(--ink);
   stroke-width: 1.75;
+}
+.front line {
+  stroke: var(--ink);
+  stroke-width: 1.25;
+}
+.front path {
+  stroke: var(--ink);
+  stroke-width: 1.75;
+  fill: var(--sheet);
+}
+.front text {
+  font-size: 12px;
+  fill: var(--ink);
+}
+.front.predicted line {
+  stroke-dasharray: 3 5;
+}
+.front.measured path {
+  fill: var(--ink);
 }
 .homeward {
   stroke: var(--ink-soft);

@@ -126,6 +126,7 @@ describe('the figures of a loop', () => {
       sheetLifeMonths: null,
       glycol: null,
       glycolFraction: null,
+      version: 1,
       batches: [],
     } as const;
     const screen = mountScreen(LoopFigures, { props: { loop: usualLoop(), product: { ...product, batches: [] } } });

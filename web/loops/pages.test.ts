@@ -161,7 +161,7 @@ describe('nothing is typed before what it would overwrite is there', () => {
     release();
     await settle();
     const chosen = [...document.querySelectorAll<HTMLInputElement>('form input[type="radio"]')].filter(({ checked }) => checked);
-    expect(chosen.map(({ value }) => value)).toEqual(['dry-then-wet', 'thorough', 'day']);
+    expect(chosen.map(({ value }) => value)).toEqual(['false', 'dry-then-wet', 'thorough', 'day']);
   });
 
   it('the start of a run says when the workshop cannot be reached', async () => {

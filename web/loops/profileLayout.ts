@@ -52,6 +52,32 @@ export function placeLabels(items: readonly ProfileItem[], frame: Frame): Label[
   return placed;
 }
 
+/** Where a filling front stands: in which stretch, and how much of it is wet. */
+export interface FrontMark {
+  readonly kind: 'predicted' | 'measured';
+  readonly id: string;
+  /** 0 … 1 */
+  readonly filled: number;
+}
+
+/** The place of a front in the drawing: on a run at its share of the length, in a vessel on the surface. null off the path. */
+export function frontPoint(items: readonly ProfileItem[], frame: Frame, { id, filled }: FrontMark): { x: number; y: number } | null {
+  const item = items.find((each) => each.id === id);
+  if (!item) return null;
+  if (item.shape !== 'run') return { x: frame.x((item.x0 + item.x1) / 2), y: liquidRect(item, frame, filled).y };
+  const points = item.points.map(({ x, yMm }) => ({ x: frame.x(x), y: frame.y(yMm) }));
+  const lengths = points.slice(1).map((point, index) => Math.hypot(point.x - (points[index]?.x ?? 0), point.y - (points[index]?.y ?? 0)));
+  let left = Math.min(1, Math.max(0, filled)) * lengths.reduce((sum, each) => sum + each, 0);
+  for (let index = 0; index < lengths.length; index += 1) {
+    const length = lengths[index] as number;
+    const [from, to] = [points[index], points[index + 1]] as [{ x: number; y: number }, { x: number; y: number }];
+    if (left <= length && length > 0)
+      return { x: from.x + ((to.x - from.x) * left) / length, y: from.y + ((to.y - from.y) * left) / length };
+    left -= length;
+  }
+  return points.at(-1) ?? null;
+}
+
 /** Liquid inside a vessel, from below. `filled` 0 … 1. */
 export function liquidRect(part: ProfilePart, frame: Frame, filled: number): { y: number; height: number } {
   const top = part.bottomMm + (part.topMm - part.bottomMm) * Math.min(1, Math.max(0, filled));

@@ -1,11 +1,23 @@
 import { onScopeDispose, ref, type Ref } from 'vue';
+import type { InstrumentKind } from '@core/instruments/kinds.js';
+
+/** Number, kind, value, ISO instant of a reading, as the server numbered it. */
+export type ReadingRow = readonly [id: number, kind: InstrumentKind, value: number, at: string];
 
 export interface PushTopics {
   /** an entry joined a run's log */
   readonly run?: (notice: { runId: string; seq: number }) => void;
+  /** instruments of a bench sent something */
+  readonly readings?: (notice: { benchId: string; readings: readonly ReadingRow[] }) => void;
+  /** an instrument came or went */
+  readonly instruments?: (notice: { benchId: string }) => void;
+  /** what eyes notice at a simulated bench */
+  readonly seen?: (notice: { benchId: string; at: string; text: string }) => void;
   /** the connection is new, or had a gap: fetch what is shown */
   readonly resync?: () => void;
 }
+
+const KINDS = ['run', 'readings', 'instruments', 'seen'] as const;
 
 /** A browser opens few connections to one server: all components of a page share one stream. */
 const watching = new Set<PushTopics>();
@@ -23,10 +35,11 @@ function open(): void {
     if (source?.readyState === EventSource.CLOSED) close();
   });
   source.addEventListener('resync', () => watching.forEach((topics) => topics.resync?.()));
-  source.addEventListener('run', (event) => {
-    const notice = JSON.parse((event as MessageEvent<string>).data) as { runId: string; seq: number };
-    watching.forEach((topics) => topics.run?.(notice));
-  });
+  for (const kind of KINDS)
+    source.addEventListener(kind, (event) => {
+      const notice = JSON.parse((event as MessageEvent<string>).data) as never;
+      watching.forEach((topics) => topics[kind]?.(notice));
+    });
 }
 
 function close(): void {

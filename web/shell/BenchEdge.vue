@@ -56,7 +56,7 @@ const places = [
 const clocks = computed(() =>
   benches.runs.map((run) => {
     const running = run.timers[0];
-    const leftS = running ? running.seconds - (now.value - Date.parse(running.startedAt)) / 1000 : null;
+    const leftS = running ? running.seconds - (now.value + run.aheadMs - Date.parse(running.startedAt)) / 1000 : null;
     return {
       id: run.id,
       name: run.systemName,
@@ -199,12 +199,17 @@ const keyTable = [
 .edge-clocks {
   flex: 1;
   display: flex;
-  justify-content: flex-end;
   gap: 8px;
-  overflow: hidden;
+  overflow-x: auto;
+  scrollbar-width: none;
   padding-block: 8px;
 }
+.edge-clock:first-child {
+  /* to the right while all fit; from the left once they do not */
+  margin-left: auto;
+}
 .edge-clock {
+  flex: none;
   display: flex;
   align-items: baseline;
   gap: 12px;

@@ -5,6 +5,7 @@ import { ATTENTION_WORDS, type Attention } from '@core/systems/attention.js';
 import { get, wordsOf } from '../http/api.js';
 import { useShortcuts } from '../shell/shortcuts.js';
 import { AHEAD_MONTHS, PAST_MONTHS } from './lifeScale.js';
+import { downloadList } from './listFile.js';
 import LifeRow from './LifeRow.vue';
 import { matches } from './search.js';
 import type { SystemLine } from './types.js';
@@ -57,7 +58,11 @@ useShortcuts({ '/': () => void nextTick(() => search.value?.focus()) });
   <main class="page">
     <header class="spread">
       <h1>Systems</h1>
-      <v-btn size="large" to="/systems/new">New system <kbd class="ml-2">n</kbd></v-btn>
+      <div class="row">
+        <v-btn v-if="shown.length" variant="text" size="large" @click="downloadList(shown, today)">As CSV</v-btn>
+        <v-btn variant="outlined" size="large" to="/systems/import">From a table</v-btn>
+        <v-btn size="large" to="/systems/new">New system <kbd class="ml-2">n</kbd></v-btn>
+      </div>
     </header>
 
     <div class="finder">

@@ -9,20 +9,21 @@ import type { BenchRun } from './benchStore.js';
 
 /** One bench: the machine that stands on it, what its clock says, what the hands do next. */
 const props = defineProps<{ name: string; run: BenchRun | null }>();
-const now = useNow();
+const now = useNow(1000, () => props.run?.aheadMs ?? 0);
 const dates = useDates();
 
-const clock = computed(() => {
-  const timer = props.run?.timers[0];
-  if (!timer) return null;
-  const passed = (now.value - Date.parse(timer.startedAt)) / 1000;
-  return {
-    label: timer.label,
-    left: timer.seconds - passed,
-    share: Math.min(1, passed / timer.seconds),
-    endsAt: new Date(Date.parse(timer.startedAt) + timer.seconds * 1000).toISOString(),
-  };
-});
+/** every clock that runs on this bench, the one that ends first in front */
+const clocks = computed(() =>
+  (props.run?.timers ?? [])
+    .map((timer) => ({
+      id: timer.id,
+      label: timer.label,
+      left: timer.seconds - (now.value - Date.parse(timer.startedAt)) / 1000,
+      endsAt: new Date(Date.parse(timer.startedAt) + timer.seconds * 1000).toISOString(),
+    }))
+    .sort((a, b) => a.left - b.left),
+);
+const clock = computed(() => clocks.value[0] ?? null);
 const filled = computed(() =>
   props.run && !props.run.full ? new Map(fillFront(props.run.file, props.run.pouredMl).map((each) => [each.id, each.filled])) : null,
 );
@@ -44,7 +45,7 @@ const sinceS = computed(() => (props.run ? (now.value - Date.parse(props.run.sta
         />
         <div class="words">
           <h3>{{ run.systemName }}</h3>
-          <p class="quiet">{{ run.customerName }}</p>
+          <p class="quiet">{{ run.practice ? 'practice, not the machine itself' : run.customerName }}</p>
           <p class="step">
             {{ run.stepTitle }} <span class="quiet figures">step {{ run.stepNumber }} of {{ run.steps }}</span>
           </p>
@@ -53,6 +54,9 @@ const sinceS = computed(() => (props.run ? (now.value - Date.parse(props.run.sta
           <template v-if="clock">
             <span class="clock-face figures">{{ clock.left > 0 ? formatClock(clock.left) : 'time is up' }}</span>
             <span class="quiet">{{ clock.label.toLowerCase() }}, until {{ dates.time(clock.endsAt) }}</span>
+            <span v-for="each in clocks.slice(1)" :key="each.id" class="quiet figures"
+              >{{ each.left > 0 ? formatClock(each.left) : 'time is up' }} {{ each.label.toLowerCase() }}</span
+            >
           </template>
           <template v-else>
             <span class="clock-face idle">hands on</span>

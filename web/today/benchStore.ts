@@ -8,6 +8,10 @@ import type { SystemLine } from '../systems/types.js';
 export interface BenchRun {
   id: string;
   benchId: string | null;
+  /** against a simulated bench: nobody's machine */
+  practice: boolean;
+  /** ms that its clock is set ahead */
+  aheadMs: number;
   systemId: string;
   systemName: string;
   customerName: string;

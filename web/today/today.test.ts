@@ -16,6 +16,8 @@ afterEach(() => {
 
 const run = (more: Partial<BenchRun> = {}): BenchRun => ({
   id: 'r1',
+  practice: false,
+  aheadMs: 0,
   benchId: 'b1',
   systemId: 's1',
   systemName: 'Tower',

@@ -1,4 +1,4 @@
-import { onScopeDispose, ref, type Ref } from 'vue';
+import { inject, onScopeDispose, ref, toValue, watch, type InjectionKey, type MaybeRefOrGetter, type Ref } from 'vue';
 
 /** ms that the server's clock is ahead of this device's: timers follow the server, whatever the tablet thinks. */
 let aheadMs = 0;
@@ -9,12 +9,23 @@ export function setServerNow(iso: string): void {
 
 export const serverNowMs = (): number => Date.now() + aheadMs;
 
-/** The server's time, ticking. @param everyMs how often the screen needs it */
-export function useNow(everyMs = 1000): Ref<number> {
-  const now = ref(serverNowMs());
-  const timer = window.setInterval(() => {
-    now.value = serverNowMs();
-  }, everyMs);
+/** ms by which the clock of what is shown is set ahead: a practice run's own clock. Provided by its page. */
+export const CLOCK_AHEAD: InjectionKey<Readonly<Ref<number>>> = Symbol('clock ahead');
+
+/**
+ * The server's time, ticking, or a practice run's on its page.
+ * @param everyMs how often the screen needs it
+ * @param ahead ms to add; without it, what the page provides
+ */
+export function useNow(everyMs = 1000, ahead?: MaybeRefOrGetter<number>): Ref<number> {
+  const extra: MaybeRefOrGetter<number> = ahead ?? inject(CLOCK_AHEAD, ref(0));
+  const read = (): number => serverNowMs() + toValue(extra);
+  const now = ref(read());
+  const tick = (): void => {
+    now.value = read();
+  };
+  const timer = window.setInterval(tick, everyMs);
+  watch(() => toValue(extra), tick);
   onScopeDispose(() => window.clearInterval(timer));
   return now;
 }

@@ -1,0 +1,68 @@
+/** A stretch of time in ms since 1970, end not included. */
+export interface Span {
+  readonly from: number;
+  readonly to: number;
+}
+
+export interface PlanStep {
+  readonly durationMs: number;
+  /** a technician stands at it; otherwise only the bench is held: a soak, a hold, a day's run */
+  readonly attended: boolean;
+  /** longest gap since the step before; null: any. Without meaning for a job's first step */
+  readonly maxWaitMs: number | null;
+}
+
+export interface PlanJob {
+  readonly id: string;
+  /** the machine is there */
+  readonly releaseMs: number;
+  /** promised to be ready */
+  readonly dueMs: number;
+  /** what a minute late costs against others */
+  readonly weight: number;
+  readonly steps: readonly PlanStep[];
+}
+
+export interface PlanProblem {
+  readonly nowMs: number;
+  /** shifts in order, not overlapping */
+  readonly technicians: readonly { readonly id: string; readonly shifts: readonly Span[] }[];
+  readonly benches: readonly { readonly id: string }[];
+  readonly jobs: readonly PlanJob[];
+}
+
+export interface PlacedStep extends Span {
+  /** index into the technicians; null for an unattended step */
+  readonly technician: number | null;
+}
+
+/** One job on its bench, from its first step's start to its last step's end. */
+export interface PlacedJob {
+  /** index into the jobs */
+  readonly job: number;
+  /** index into the benches */
+  readonly bench: number;
+  readonly steps: readonly PlacedStep[];
+}
+
+export interface Plan {
+  /** in the problem's order of jobs */
+  readonly jobs: readonly PlacedJob[];
+  /** weight × minutes late, summed */
+  readonly weightedLateMinutes: number;
+}
+
+export const MINUTE_MS = 60_000;
+
+export const startOf = ({ steps }: PlacedJob): number => (steps[0] as PlacedStep).from;
+export const endOf = ({ steps }: PlacedJob): number => (steps[steps.length - 1] as PlacedStep).to;
+export const lateMinutes = ({ dueMs }: PlanJob, endMs: number): number => Math.max(0, (endMs - dueMs) / MINUTE_MS);
+
+/** Nothing of a job begins before it is there, or in the past. */
+export const earliestOf = ({ nowMs }: PlanProblem, { releaseMs }: PlanJob): number => Math.max(nowMs, releaseMs);
+
+export const weightedLate = ({ jobs }: PlanProblem, placed: readonly PlacedJob[]): number =>
+  placed.reduce((sum, each) => {
+    const job = jobs[each.job] as PlanJob;
+    return sum + job.weight * lateMinutes(job, endOf(each));
+  }, 0);

@@ -1,0 +1,25 @@
+import type { HiddenTruth } from './truth.js';
+
+/** What really happened at a simulated bench, whether or not anybody noticed. */
+export type Happening =
+  | { readonly at: string; readonly what: 'ran-dry'; readonly seconds: number }
+  | { readonly at: string; readonly what: 'spilled'; readonly ml: number; readonly by: 'overflow' | 'turn' | 'open-port' }
+  | { readonly at: string; readonly what: 'too-much-pressure'; readonly gaugeKpa: number }
+  | { readonly at: string; readonly what: 'pocket-freed'; readonly ml: number }
+  | { readonly at: string; readonly what: 'leak-mended' }
+  | { readonly at: string; readonly what: 'circulating' };
+
+export interface BenchReport {
+  readonly truth: HiddenTruth;
+  readonly pouredMl: number;
+  readonly insideMl: number;
+  readonly spilledMl: number;
+  readonly leakedMl: number;
+  readonly gasMl: number;
+  readonly pocketMl: number;
+  readonly leakMended: boolean;
+  readonly pumpStarts: number;
+  /** until liquid came back for the first time */
+  readonly startsBeforeReturn: number;
+  readonly happenings: readonly Happening[];
+}

@@ -1,0 +1,110 @@
+import { and, eq, isNotNull, sql, type SQL } from 'drizzle-orm';
+import type { CoolantClass } from '../../core/coolants/classes.js';
+import type { PolicyScope, ServicePolicy } from '../../core/due-dates/due.js';
+import { redateAll, type OpenService, type Redated } from '../../core/due-dates/redate.js';
+import { fill } from '../commissioning/tables.js';
+import { coolantProduct } from '../coolants/tables.js';
+import type { Scope } from '../database/client.js';
+import { customer, system } from '../systems/tables.js';
+import { DEFAULT_POLICY } from './policies.js';
+import { dueItem, policy } from './tables.js';
+
+/** What changed, and so whose dates are computed anew. */
+export type RedateCause =
+  { readonly productId: string } | { readonly systemId: string } | { readonly customerId: string } | { readonly everything: true };
+
+/** A machine whose date moved, with whom to tell. */
+export interface Moved extends Redated {
+  readonly systemId: string;
+  readonly systemName: string;
+  readonly customerName: string;
+  readonly phone: string | null;
+  readonly email: string | null;
+  readonly channel: string;
+}
+
+/** rows of one update statement */
+const CHUNK = 500;
+
+function which(cause: RedateCause): SQL | undefined {
+  if ('productId' in cause) return eq(fill.productId, cause.productId);
+  if ('systemId' in cause) return eq(dueItem.systemId, cause.systemId);
+  return 'customerId' in cause ? eq(system.customerId, cause.customerId) : undefined;
+}
+
+/** The policy that counts for a system; all rows read once. */
+async function policyResolver(scope: Scope) {
+  const rows = await scope.select().from(policy);
+  const find = (kind: 'systemId' | 'customerId', id: string): ServicePolicy | undefined =>
+    rows.find((row) => row[kind] === id)?.service as ServicePolicy | undefined;
+  const own =
+    (rows.find((row) => row.systemId === null && row.customerId === null)?.service as ServicePolicy | undefined) ?? DEFAULT_POLICY;
+  return (systemId: string, customerId: string): { policy: ServicePolicy; policyScope: PolicyScope } => {
+    const forSystem = find('systemId', systemId);
+    if (forSystem) return { policy: forSystem, policyScope: 'system' };
+    const forCustomer = find('customerId', customerId);
+    return forCustomer ? { policy: forCustomer, policyScope: 'customer' } : { policy: own, policyScope: 'workshop' };
+  };
+}
+
+/**
+ * Computes the open coolant services that a change touches anew, and writes those that move.
+ * @returns them, the earliest first
+ */
+export async function redate(scope: Scope, cause: RedateCause): Promise<Moved[]> {
+  const rows = await scope
+    .select({ item: dueItem, fill, product: coolantProduct, system, customer })
+    .from(dueItem)
+    .innerJoin(fill, eq(fill.id, dueItem.fillId))
+    .innerJoin(coolantProduct, eq(coolantProduct.id, fill.productId))
+    .innerJoin(system, eq(system.id, dueItem.systemId))
+    .innerJoin(customer, eq(customer.id, system.customerId))
+    .where(and(eq(dueItem.state, 'open'), eq(dueItem.kind, 'coolant-service'), isNotNull(dueItem.fillId), which(cause)));
+  const policyOf = await policyResolver(scope);
+  const open = rows.map(({ item, fill: own, product, system: machine }): OpenService => ({
+    id: item.id,
+    dueOn: item.dueOn,
+    reason: item.reason,
+    clocks: item.clocks,
+    postponed: item.postponed,
+    from: {
+      filledOn: own.filledOn,
+      coolantClass: product.coolantClass as CoolantClass,
+      productName: product.name,
+      sheetLifeMonths: product.sheetLifeMonths,
+      ...policyOf(machine.id, machine.customerId),
+      meanCoolantC: null,
+      hoursPerDay: machine.hoursPerDay,
+    },
+  }));
+  const moved = redateAll(open);
+  for (let from = 0; from < moved.length; from += CHUNK) await write(scope, moved.slice(from, from + CHUNK));
+  const byItem = new Map(rows.map((row) => [row.item.id, row]));
+  return moved
+    .map((each): Moved => {
+      const { system: machine, customer: owner } = byItem.get(each.id) as (typeof rows)[number];
+      return {
+        ...each,
+        systemId: machine.id,
+        systemName: machine.name,
+        customerName: owner.name,
+        phone: owner.phone,
+        email: owner.email,
+        channel: owner.channel,
+      };
+    })
+    .sort((a, b) => a.dueOn.localeCompare(b.dueOn));
+}
+
+async function write(scope: Scope, moved: readonly Redated[]): Promise<void> {
+  const values = sql.join(
+    moved.map(
+      ({ id, dueOn, reason, estimated, clocks }) =>
+        sql`(${id}::uuid, ${dueOn}::date, ${reason}::text, ${estimated}::boolean, ${JSON.stringify(clocks)}::jsonb)`,
+    ),
+    sql`, `,
+  );
+  await scope.execute(sql`
+    update due_item set due_on = moved.due_on, reason = moved.reason, estimated = moved.estimated, clocks = moved.clocks, version = version + 1
+    from (values ${values}) as moved (id, due_on, reason, estimated, clocks) where due_item.id = moved.id`);
+}
