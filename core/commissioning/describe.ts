@@ -1,5 +1,7 @@
 import { formatKpa, formatMl } from '../units/display.js';
 import type { StandingName } from '../geometry/orientation.js';
+import { describeServiceEntry } from '../jobs/describeEntry.js';
+import { isServiceEntry } from '../jobs/entries.js';
 import type { Override, ReadingSource, RunEvent, RunEventBody } from './events.js';
 import type { Procedure } from './procedure.js';
 
@@ -24,6 +26,7 @@ const STAND_WORDS: Record<StandingName, string> = {
 };
 
 function sentence(procedure: Procedure, body: RunEventBody, all: readonly RunEvent[]): string {
+  if (isServiceEntry(body)) return describeServiceEntry(procedure, body);
   const step = 'step' in body ? procedure.steps.find(({ id }) => id === body.step) : undefined;
   switch (body.type) {
     case 'check': {
@@ -73,7 +76,7 @@ function sentence(procedure: Procedure, body: RunEventBody, all: readonly RunEve
     case 'bleed-cycle':
       return `Level ${body.runningMm} mm running, ${body.stoppedMm} mm stopped${body.bubbles ? ', bubbles at the return' : ''}${body.noise ? ', pump sounds of air' : ''}${fromInstrument(body.source)}`;
     case 'baseline':
-      return `Baseline, ${body.reading.setting}: ${body.reading.sensor} ${body.reading.partC.toFixed(1)} °C in a room of ${body.reading.roomC.toFixed(1)} °C`;
+      return `${body.before ? 'Before' : 'Baseline'}, ${body.reading.setting}: ${body.reading.sensor} ${body.reading.partC.toFixed(1)} °C in a room of ${body.reading.roomC.toFixed(1)} °C`;
     case 'step-done':
       return `Done: ${step?.title ?? body.step}`;
     case 'deviation':

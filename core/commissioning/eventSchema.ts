@@ -2,6 +2,7 @@ import Joi from 'joi';
 import { check, InputProblem, refuse } from '../checking/check.js';
 import { finite, id, instant, note, positiveMl } from '../checking/fields.js';
 import { STANDING_NAMES } from '../geometry/orientation.js';
+import { SERVICE_BODIES } from '../jobs/entrySchema.js';
 import { LEAK_AMOUNT, LEAK_WHEN, type RunEventBody, type RunEventType } from './events.js';
 
 const key = Joi.string().min(1).max(120);
@@ -86,12 +87,13 @@ const BODIES: Record<RunEventType, Joi.SchemaMap> = {
   },
   pour: { volumeMl: positiveMl().max(20_000).required(), source },
   'bleed-cycle': { runningMm: levelMm, stoppedMm: levelMm, bubbles: Joi.boolean().required(), noise: Joi.boolean().required(), source },
-  baseline: { reading: baseline.required() },
+  baseline: { reading: baseline.required(), before: Joi.boolean() },
   'step-done': { step: key.required() },
   deviation: { step: key.required(), reason: reason.required() },
   withdrawn: { event: id().required() },
   'signed-off': { remark: note().required() },
   correction: { about: id().allow(null).required(), text: note().trim().min(3).disallow('').required() },
+  ...SERVICE_BODIES,
 };
 
 export interface RunEventInput {

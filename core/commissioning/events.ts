@@ -1,4 +1,5 @@
 import type { StandingName } from '../geometry/orientation.js';
+import type { ServiceEntry } from '../jobs/entries.js';
 
 /** What happened in a run, in the order it was recorded. Nothing is ever changed or removed; undo is an entry too. */
 
@@ -37,6 +38,7 @@ export const LEAK_AMOUNT = ['gush', 'drip', 'seep'] as const;
 export type LeakAmount = (typeof LEAK_AMOUNT)[number];
 
 export type RunEventBody =
+  | ServiceEntry
   | { readonly type: 'check'; readonly step: string; readonly check: string; readonly mark: CheckMark; readonly reason?: string }
   | { readonly type: 'note'; readonly step: string; readonly text: string }
   | { readonly type: 'timer-started'; readonly step: string; readonly timer: string }
@@ -83,7 +85,8 @@ export type RunEventBody =
       readonly noise: boolean;
       readonly source?: ReadingSource;
     }
-  | { readonly type: 'baseline'; readonly reading: BaselineReading }
+  /** `before`: of a service, before anything was touched */
+  | { readonly type: 'baseline'; readonly reading: BaselineReading; readonly before?: boolean }
   | { readonly type: 'step-done'; readonly step: string }
   | { readonly type: 'deviation'; readonly step: string; readonly reason: string }
   | { readonly type: 'withdrawn'; readonly event: string }

@@ -5,6 +5,7 @@ import { partName, type LoopFile } from '../loops/loopFile.js';
 import { formatSpan } from '../units/display.js';
 import type { LoopFacts } from './facts.js';
 import type { CheckItem, ProcedureInput, ProcedureStep, StepKind } from './procedure.js';
+import type { DrainStand, TakeOutFacts } from '../jobs/serviceFacts.js';
 import { BACK, PULLED } from './state.js';
 import {
   isEach,
@@ -70,6 +71,50 @@ function rounds({ facts, wetSeconds, onlyJoints }: ExpandWith): CheckItem[] {
   ];
 }
 
+/** The advised plan, stand by stand, as the hands do it; down to the part where only that is changed. */
+function stands({ input: { service } }: ExpandWith): CheckItem[] {
+  if (!service) return [];
+  return service.takeOut && service.kind === 'partial-drain' ? downToPart(service.takeOut) : service.stands.flatMap(oneStand);
+}
+
+function oneStand({ words: standing, drain, airs, capFirst, drainedMl }: DrainStand, index: number): CheckItem[] {
+  const group = `${index + 1}. ${index === 0 ? 'As it stands' : `Turned ${standing}`}`;
+  const id = (what: string): string => `stand-${index}:${what}`;
+  return [
+    ...(capFirst.length > 0 ? [{ id: id('cap'), text: `Closed before the turn: ${capFirst.join(', ')}`, group }] : []),
+    ...(airs.length > 0 ? [{ id: id('air'), text: `Air inlet open: ${airs.join(', ')}`, group }] : []),
+    { id: id('drain'), text: `Jug under ${drain}, opened; about ${Math.round(drainedMl / 5) * 5} mL come`, group },
+    { id: id('shut'), text: 'Valve shut, air inlet shut', group },
+  ];
+}
+
+function downToPart({ name, drawFirstMl, airs, insideMl }: TakeOutFacts): CheckItem[] {
+  const group = `Down to ${name}`;
+  return [
+    { id: 'part:air', text: `Air inlet open: ${airs.join(', ') || 'the highest port'}`, group },
+    { id: 'part:draw', text: `About ${Math.round(drawFirstMl / 5) * 5} mL drawn at the valve, then shut`, group },
+    { id: 'part:level', text: `Level seen below the joints of ${name}, towels under both`, group },
+    { id: 'part:out', text: `Joints undone over a towel; about ${Math.round(insideMl / 5) * 5} mL stay in the part`, group },
+  ];
+}
+
+const CARD_STEPS: readonly (readonly [id: string, text: string])[] = [
+  ['map', 'Photograph and screw map'],
+  ['hidden', 'Hidden screws and cables inside found before pulling'],
+  ['apart', 'Separated slowly: paste glues'],
+  ['pads', 'Pad thickness map written down'],
+  ['wipe', 'Wiped lint-free, paste by die size, screws crosswise'],
+  ['kept', 'Original cooler, screws and pads bagged, their place noted'],
+  ['label', 'Warranty label’s state noted, with the owner’s consent'],
+];
+
+const cards = ({ input: { loop } }: ExpandWith): CheckItem[] =>
+  loop.components
+    .filter(({ kind, place }) => kind === 'block' && place === 'card')
+    .flatMap((card) =>
+      CARD_STEPS.map(([id, text]) => ({ id: `card:${card.id}:${id}`, text, group: `Card under ${shortName(card)}`, mayNotApply: true })),
+    );
+
 const EXPAND: Record<EachKey, (given: ExpandWith) => CheckItem[]> = {
   flushable: ({ input: { loop } }) =>
     loop.components
@@ -89,6 +134,19 @@ const EXPAND: Record<EachKey, (given: ExpandWith) => CheckItem[]> = {
       beforePower: true,
     })),
   rounds,
+  stands,
+  cards,
+  reverse: ({ input: { loop } }) =>
+    loop.components
+      .filter(({ kind }) => kind === 'radiator')
+      .flatMap((part) => [
+        { id: `reverse:${part.id}:back`, text: `Backward until clear: ${shortName(part)}` },
+        { id: `reverse:${part.id}:forth`, text: `Forward until clear: ${shortName(part)}` },
+      ]),
+  soaked: ({ input: { loop } }) =>
+    loop.components
+      .filter(({ kind }) => kind !== 'radiator')
+      .map((part) => ({ id: `soaked:${part.id}`, text: `Soaked, brushed, smooth: ${shortName(part)}`, mayNotApply: true })),
   towels: ({ facts }) =>
     facts.joints.map(({ id, name }) => ({ id: `towel:${id}`, text: `Towel out and read, no spot: ${name}`, beforePower: true })),
 };

@@ -2,6 +2,7 @@ import { PULLED, type RunState } from './state.js';
 import type { StandingName } from '../geometry/orientation.js';
 import type { LoopFacts } from './facts.js';
 import type { RunEventBody } from './events.js';
+import { ledgerOf } from '../jobs/refill.js';
 import type { Procedure } from './procedure.js';
 
 /**
@@ -21,7 +22,8 @@ export type InterlockRule =
   | 'doubt'
   | 'spill'
   | 'leak-open'
-  | 'open-failure';
+  | 'open-failure'
+  | 'must-not-mix';
 
 /** Whether a rule may be passed over with a recorded reason. */
 export const CAN_OVERRIDE: Readonly<Record<InterlockRule, boolean>> = {
@@ -38,6 +40,8 @@ export const CAN_OVERRIDE: Readonly<Record<InterlockRule, boolean>> = {
   spill: false,
   'leak-open': true,
   'open-failure': false,
+  // a lesser coolant fades; particles that fall out cost a strip-down, but the owner may have reasons: say them
+  'must-not-mix': true,
 };
 
 export interface Interlock {
@@ -148,7 +152,7 @@ function beforePump(procedure: Procedure, state: RunState, facts: LoopFacts): In
 
 /** While liquid goes in or air comes out, the reservoir's own cap and the highest port may stay open; nothing else. */
 function allowedOpen(state: RunState, { ports }: LoopFacts): ReadonlySet<string> {
-  if (state.current !== 'fill' && state.current !== 'bleed' && state.current !== 'wet') return new Set();
+  if (!['fill', 'bleed', 'wet', 'rinse'].includes(state.current ?? '')) return new Set();
   const caps = ports.filter(({ valve }) => !valve);
   const top = Math.max(...caps.map(({ heightMm }) => heightMm));
   return new Set(caps.filter(({ ofReservoir, heightMm }) => ofReservoir || heightMm === top).map(({ name }) => name));
@@ -179,11 +183,11 @@ export function interlocksAgainst(procedure: Procedure, state: RunState, body: R
       // the wet test's clock starts with the pump
       return body.step === 'wet' ? beforePump(procedure, state, facts) : [];
     case 'port':
-      return body.open ? beforeOpening(state, facts, body.port) : [];
+      return body.open ? beforeOpening(procedure, state, facts, body.port) : [];
     case 'joint':
       return body.open && state.pump?.on ? [block('joint-open', 'the pump is on: switch it off before a joint is undone')] : [];
     case 'turn':
-      return beforeTurn(state, facts, body);
+      return beforeTurn(procedure, state, facts, body);
     case 'dry-reading':
       return body.gaugeKpa > facts.mostGaugeKpa
         ? [
@@ -194,8 +198,11 @@ export function interlocksAgainst(procedure: Procedure, state: RunState, body: R
           ]
         : [];
     case 'coolant':
+      return [...doubtsAgainst(state, facts), ...leaksAgainst(state, facts), ...mixAgainst(procedure, state, body.productId)];
     case 'pour':
       return [...doubtsAgainst(state, facts), ...leaksAgainst(state, facts)];
+    case 'rinse':
+      return body.liquid === 'cleaner' ? [] : leaksAgainst(state, facts);
     case 'check':
       return body.mark === 'done' && body.step === 'power' && body.check !== 'supply-off-again' ? spillsAgainst(state, nowMs) : [];
     case 'step-done':
@@ -231,22 +238,46 @@ function spillsAgainst(state: RunState, nowMs: number): Interlock[] {
   return left > 0 ? [block('spill', `rinsed electronics still dry for about ${Math.ceil(left / 3_600_000)} h: no power before`)] : [];
 }
 
-function beforeOpening(state: RunState, facts: LoopFacts, port: string): Interlock[] {
+/** Two liquids that must not meet while too much of the first is still inside. */
+function mixAgainst({ service }: Procedure, state: RunState, productId: string): Interlock[] {
+  const mix = service?.mixes.find((each) => each.productId === productId);
+  if (!service || !mix || mix.verdict === 'fine') return [];
+  const { shares } = ledgerOf(service, state.service);
+  const old = shares.old;
+  if (old <= mix.mostOldFraction) return [];
+  return [
+    block(
+      'must-not-mix',
+      `${mix.verdict === 'never' ? 'these two never go together' : 'rinse between'}: ${mix.reason}; ${(100 * old).toFixed(1)} % of what is inside is the old liquid, at most ${(100 * mix.mostOldFraction).toFixed(1)} % may be`,
+    ),
+  ];
+}
+
+/** Liquid stands inside: poured in this run, or already there when a service began. */
+const holdsLiquid = ({ service }: Procedure, state: RunState): boolean =>
+  state.pours.length > 0 || (service !== undefined && (ledgerOf(service, state.service).insideMl ?? 1) > 1);
+
+function beforeOpening(procedure: Procedure, state: RunState, facts: LoopFacts, port: string): Interlock[] {
   const fact = facts.ports.find(({ name }) => name === port);
   if (!fact) return [];
   if (state.pump?.on && fact.valve) return [block('port-open', 'the pump is on: switch it off before a drain valve is opened')];
-  if (!fact.valve || state.pours.length === 0) return [];
+  if (!fact.valve || !holdsLiquid(procedure, state)) return [];
   const inlet = facts.ports.some(({ name, heightMm }) => state.openPorts.has(name) && heightMm > fact.heightMm);
   return inlet
     ? []
     : [block('air-before-drain', 'open an air inlet higher up first: without it the column hangs and lets go when knocked')];
 }
 
-function beforeTurn(state: RunState, facts: LoopFacts, { to, angleDeg }: Extract<RunEventBody, { type: 'turn' }>): Interlock[] {
+function beforeTurn(
+  procedure: Procedure,
+  state: RunState,
+  facts: LoopFacts,
+  { to, angleDeg }: Extract<RunEventBody, { type: 'turn' }>,
+): Interlock[] {
   if (angleDeg <= INTERLOCK.uprightWithinDeg) return [];
   const open = facts.ports.filter(({ name }) => state.openPorts.has(name));
   const found: Interlock[] = [];
-  if (state.pours.length > 0) {
+  if (holdsLiquid(procedure, state)) {
     for (const { label } of open) found.push(block('cap-before-turn', `close it before the turn: ${label}`));
     for (const joint of state.openJoints)
       found.push(block('cap-before-turn', `the joint at ${nameIn(facts.joints, joint)} is undone: cap both ends before the turn`));

@@ -9,9 +9,27 @@ import { loopFacts, type LoopFacts } from './facts.js';
 import { LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from './schools.js';
 import { expandTemplate } from './expand.js';
 import { STANDARD_TEMPLATE } from './standardTemplate.js';
+import type { ServiceFacts } from '../jobs/serviceFacts.js';
+import { refillPlan } from '../jobs/refill.js';
+import { serviceTemplate } from '../jobs/templates.js';
 import type { ProcedureTemplate } from './template.js';
 
-export type StepKind = 'part-test' | 'checks' | 'dry-test' | 'fill' | 'wet-run' | 'bleed' | 'power' | 'baseline' | 'sign-off';
+export type StepKind =
+  | 'part-test'
+  | 'checks'
+  | 'dry-test'
+  | 'fill'
+  | 'wet-run'
+  | 'bleed'
+  | 'power'
+  | 'baseline'
+  | 'sign-off'
+  | 'drain'
+  | 'rinse'
+  | 'clean'
+  | 'inspect'
+  | 'swap'
+  | 'repair';
 
 export interface CheckItem {
   readonly id: string;
@@ -53,6 +71,8 @@ export interface Procedure {
   readonly facts?: LoopFacts;
   /** version of the workshop's procedure it was made from; missing: the standard one */
   readonly templateNumber?: number;
+  /** what a service knows of its job; missing: a commissioning */
+  readonly service?: ServiceFacts;
   readonly steps: readonly ProcedureStep[];
 }
 
@@ -68,6 +88,8 @@ export interface ProcedureInput {
   /** the workshop's own procedure; the standard one without it */
   readonly template?: ProcedureTemplate;
   readonly templateNumber?: number;
+  /** a service instead of a commissioning */
+  readonly service?: ServiceFacts;
 }
 
 /** What small service work puts back: what left, as the jug says. */
@@ -89,8 +111,11 @@ export function buildProcedure(input: ProcedureInput): Procedure {
   const school = LEAK_SCHOOLS[schools.leak];
   const volume = loopVolume(loop);
   const opened = school.openedOnly ? (input.opened ?? null) : null;
-  const fillPlan = opened ? topUp(opened.lostMl) : planFill(loop);
-  const facts = loopFacts(loop, input.liquid ?? WATER);
+  const { service } = input;
+  const fillPlan = service ? refillPlan(loop, service) : opened ? topUp(opened.lostMl) : planFill(loop);
+  const known = loopFacts(loop, input.liquid ?? WATER);
+  // the simulated fill begins with a dry loop: of one that was drained it would say too much
+  const facts = service && service.kind !== 'strip-clean' ? { ...known, fill: null } : known;
   const limitMbarLs = LEAK_LIMITS[schools.limit].mbarLs;
   const hold = holdMinutes({ volumeMl: volume.volumeMl, limitMbarLs, resolutionKpa: schools.gaugeResolutionKpa });
   const wetSeconds = school.wet ? WET_SCHOOLS[schools.wet].seconds : null;
@@ -102,8 +127,9 @@ export function buildProcedure(input: ProcedureInput): Procedure {
     dry: school.dry ? { limitMbarLs, holdMinutes: hold } : null,
     wetSeconds,
     facts,
+    ...(service ? { service } : {}),
     ...(input.templateNumber === undefined ? {} : { templateNumber: input.templateNumber }),
-    steps: expandTemplate(input.template ?? STANDARD_TEMPLATE, {
+    steps: expandTemplate(service ? serviceTemplate(service.kind) : (input.template ?? STANDARD_TEMPLATE), {
       input,
       facts,
       dry: school.dry,

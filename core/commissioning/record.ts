@@ -1,10 +1,11 @@
 import { judgeBleed } from '../bleeding/bleed.js';
 import { settlingCheck } from '../due-dates/due.js';
+import { serviceReport, type ServiceReport } from '../jobs/report.js';
 import type { LoopFile } from '../loops/loopFile.js';
 import { describeEntry } from './describe.js';
 import type { BaselineReading, RunEvent } from './events.js';
 import type { Procedure } from './procedure.js';
-import { fillBalance, judgeDryTest } from './rules.js';
+import { fillBalance, fillTotal, judgeDryTest } from './rules.js';
 import { pouredMl, replay } from './state.js';
 
 /** What was measured and done, closed at sign-off. Stored whole, never written again; corrections stand beside it. */
@@ -41,6 +42,8 @@ export interface RunRecord {
   readonly settling: { readonly from: string; readonly to: string };
   /** some readings came from a simulated bench; missing in records before there were any */
   readonly simulated?: boolean;
+  /** of a service; missing in a commissioning */
+  readonly service?: ServiceReport;
 }
 
 export interface RecordInput {
@@ -61,6 +64,8 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
   const dry = judgeDryTest(procedure, state);
   const bleeding = judgeBleed(state.bleedCycles.map(({ value }) => value));
   const settling = settlingCheck(filledOn);
+  const planned = fillTotal(procedure, state);
+  const service = serviceReport(procedure, state);
   const titles = new Map(procedure.steps.map(({ id, title }) => [id, title]));
   return {
     recordVersion: 1,
@@ -72,8 +77,8 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
     signedOffBy: state.signedOff.by,
     remark: state.signedOff.text,
     volumes: {
-      plannedMl: procedure.fillPlan.total.volumeMl,
-      plannedSdMl: procedure.fillPlan.total.sdMl,
+      plannedMl: planned.volumeMl,
+      plannedSdMl: planned.sdMl,
       pouredMl: pouredMl(state),
       balance: fillBalance(procedure, state).text,
     },
@@ -105,6 +110,7 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
       takenBack: state.withdrawn.has(event.id),
     })),
     settling: { from: settling.windowFrom, to: settling.dueOn },
+    ...(service ? { service } : {}),
     simulated: events.some(({ body }) => 'source' in body && body.source === 'simulated'),
   };
 }

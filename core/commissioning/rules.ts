@@ -2,6 +2,10 @@ import { judgeBleed } from '../bleeding/bleed.js';
 import { balanceFill, type FillBalance } from '../filling/fillPlan.js';
 import { judgeDecay, type DecayResult } from '../leak-testing/decay.js';
 import { LEAST_TAIL_READINGS, MOST_GAUGE_KPA } from '../leak-testing/defaults.js';
+import { isServiceEntry, type ServiceEntry } from '../jobs/entries.js';
+import { ledgerBeforeRefill, refillVolume } from '../jobs/refill.js';
+import { refuseServiceEntry, serviceMissing } from '../jobs/serviceRules.js';
+import type { Volume } from '../loops/volume.js';
 import type { RunEvent, RunEventBody } from './events.js';
 import { CAN_OVERRIDE, interlocksAgainst, openFailures, type InterlockRule } from './interlocks.js';
 import type { Procedure, ProcedureStep } from './procedure.js';
@@ -37,7 +41,12 @@ export function blockers(procedure: Procedure, state: RunState, stepId: string, 
   const step = procedure.steps.find(({ id }) => id === stepId);
   const progress = state.steps.find(({ id }) => id === stepId);
   if (!step || !progress) return ['this run has no such step'];
-  return [...openChecks(step, progress), ...openTimers(step, state, nowMs), ...criterion(procedure, state, step)];
+  return [
+    ...openChecks(step, progress),
+    ...openTimers(step, state, nowMs),
+    ...criterion(procedure, state, step),
+    ...serviceMissing(procedure, state, step),
+  ];
 }
 
 function openChecks(step: ProcedureStep, progress: StepState): string[] {
@@ -70,6 +79,8 @@ function criterion(procedure: Procedure, state: RunState, step: ProcedureStep): 
           ];
     }
     case 'fill': {
+      // a top-up may be nothing but water for vapour
+      if (procedure.service?.kind === 'top-up') return state.service.flows.some(({ way }) => way === 'in') ? [] : ['nothing topped up yet'];
       const missing = state.coolant ? [] : ['coolant not chosen'];
       if (state.pours.length === 0) return [...missing, 'nothing poured yet'];
       const balance = fillBalance(procedure, state);
@@ -84,7 +95,7 @@ function criterion(procedure: Procedure, state: RunState, step: ProcedureStep): 
     case 'bleed':
       return [...judgeBleed(state.bleedCycles.map(({ value }) => value)).missing];
     case 'baseline':
-      return state.baselines.length === 0 ? ['no baseline reading yet'] : [];
+      return (step.id === 'before' ? state.befores : state.baselines).length === 0 ? ['no baseline reading yet'] : [];
     case 'sign-off':
       return openFailures(state, procedure.facts ?? null);
     default:
@@ -96,8 +107,14 @@ function criterion(procedure: Procedure, state: RunState, step: ProcedureStep): 
  * What is inside, poured or brought by tested parts, against what the loop holds. Gas that the simulated fill leaves
  * behind is an upper limit: flow fills a radiator above its ports better than still water does, so it excuses nothing here.
  */
-export const fillBalance = ({ fillPlan }: Procedure, state: RunState): FillBalance =>
-  balanceFill(fillPlan.total, pouredMl(state) + broughtMl(state));
+export const fillBalance = (procedure: Procedure, state: RunState): FillBalance =>
+  balanceFill(fillTotal(procedure, state), pouredMl(state) + broughtMl(state));
+
+/** What the fill should take: by the plan, or, in a service, what the book says is missing inside. */
+export function fillTotal({ fillPlan, service }: Procedure, state: RunState): Volume {
+  if (!service) return fillPlan.total;
+  return refillVolume(service, fillPlan.total, ledgerBeforeRefill(service, state.service, state.pours[0]?.eventId ?? null));
+}
 
 /** Parts whose last own test leaked. */
 const failedParts = ({ partTests }: RunState): string[] => {
@@ -109,6 +126,7 @@ const failedParts = ({ partTests }: RunState): string[] => {
 const NO_DEVIATION: Record<string, string> = {
   isolate: 'there is no safe way to skip it: a leak would meet live electronics',
   close: 'the loop must be closed before air or liquid goes in',
+  strip: 'whatever is still inside must come out over the basin',
   power: 'every towel and every connector must be accounted for before the board has power',
   'sign-off': 'sign off with the button of this step',
 };
@@ -130,7 +148,7 @@ export function refuseEntry(
   const locked = refuseInterlocked(procedure, state, body, nowMs);
   if (locked) return locked;
   if (isAnytime(body)) return refuseAnytime(procedure, state, body);
-  const stepId = 'step' in body ? body.step : STEP_OF_ENTRY[body.type];
+  const stepId = 'step' in body ? body.step : body.type === 'baseline' && body.before ? 'before' : STEP_OF_ENTRY[body.type];
   const index = procedure.steps.findIndex(({ id }) => id === stepId);
   const step = procedure.steps[index];
   if (!step) return refusal('unknown-item', `this run has no step "${stepId}"`);
@@ -138,7 +156,7 @@ export function refuseEntry(
   if (index > currentIndex && body.type !== 'note') {
     return refusal('too-early', `"${procedure.steps[currentIndex]?.title}" comes first; finish it before "${step.title}"`);
   }
-  return refuseWithin(procedure, state, step, body, nowMs);
+  return isServiceEntry(body) ? refuseServiceEntry(procedure, state, body, nowMs) : refuseWithin(procedure, state, step, body, nowMs);
 }
 
 /** Entries that belong to no step: what hands do and eyes see at any time before the sign-off. */
@@ -202,7 +220,16 @@ function refuseAnytime({ facts }: Procedure, state: RunState, body: AnytimeBody)
 const STEP_OF_ENTRY: Record<
   Exclude<
     RunEventBody['type'],
-    'check' | 'note' | 'timer-started' | 'timer-stopped' | 'step-done' | 'deviation' | 'withdrawn' | 'correction' | AnytimeType
+    | 'check'
+    | 'note'
+    | 'timer-started'
+    | 'timer-stopped'
+    | 'step-done'
+    | 'deviation'
+    | 'withdrawn'
+    | 'correction'
+    | AnytimeType
+    | ServiceEntry['type']
   >,
   string
 > = {

@@ -2,6 +2,8 @@ import type { BleedCycle } from '../bleeding/bleed.js';
 import type { DecayReading } from '../leak-testing/decay.js';
 import type { StandingName } from '../geometry/orientation.js';
 import type { BaselineReading, CheckMark, LeakAmount, LeakWhen, ReadingSource, RunEvent, RunEventBody } from './events.js';
+import { isServiceEntry, type ServiceEntry } from '../jobs/entries.js';
+import { applyService, emptyService, type ServiceState } from '../jobs/serviceState.js';
 import type { Procedure } from './procedure.js';
 
 /** Ids of the checks that pull a connector, and of those that bring the same one back. */
@@ -94,6 +96,9 @@ export interface RunState {
   readonly pours: Stamped<number>[];
   readonly bleedCycles: Stamped<BleedCycle>[];
   readonly baselines: Stamped<BaselineReading>[];
+  /** of a service: measured before anything was touched */
+  readonly befores: Stamped<BaselineReading>[];
+  readonly service: ServiceState;
   readonly corrections: (Remark & { about: string | null })[];
   signedOff: Remark | null;
   readonly withdrawn: ReadonlySet<string>;
@@ -128,6 +133,8 @@ export function replay(procedure: Procedure, events: readonly RunEvent[]): RunSt
     pours: [],
     bleedCycles: [],
     baselines: [],
+    befores: [],
+    service: emptyService(),
     corrections: [],
     signedOff: null,
     withdrawn,
@@ -139,6 +146,9 @@ export function replay(procedure: Procedure, events: readonly RunEvent[]): RunSt
   return state;
 }
 
+/** entries that a commissioning knows as well */
+type OwnType = Exclude<RunEventBody['type'], ServiceEntry['type']>;
+
 function apply(state: RunState, procedure: Procedure, event: RunEvent): void {
   const { body, at } = event;
   const source: ReadingSource = ('source' in body ? body.source : undefined) ?? 'hand';
@@ -146,7 +156,8 @@ function apply(state: RunState, procedure: Procedure, event: RunEvent): void {
   const remark = (text: string): Remark => ({ eventId: event.id, text, at, by: event.by });
   const step = 'step' in body ? state.steps.find(({ id }) => id === body.step) : undefined;
   if ('override' in body && body.override) state.overrides.push({ ...remark(body.override.reason), rule: body.override.rule });
-  const handlers: { [T in RunEventBody['type']]: (entry: Extract<RunEventBody, { type: T }>) => void } = {
+  if (isServiceEntry(body)) return applyService(state.service, body, event);
+  const handlers: { [T in OwnType]: (entry: Extract<RunEventBody, { type: T }>) => void } = {
     check: (entry) => {
       mirrorPulled(state, entry, at, event.by);
       if (step) step.checks[entry.check] = { mark: entry.mark, reason: entry.reason ?? null, at, by: event.by };
@@ -200,11 +211,16 @@ function apply(state: RunState, procedure: Procedure, event: RunEvent): void {
     coolant: ({ productId, productName, batchId, lot }) => {
       state.coolant = { productId, productName, batchId, lot };
     },
-    pour: (entry) => state.pours.push(stamp(entry.volumeMl)),
+    pour: ({ volumeMl }) => {
+      state.pours.push(stamp(volumeMl));
+      state.service.flows.push({ eventId: event.id, at, way: 'in', liquid: 'coolant', volumeMl });
+    },
     'bleed-cycle': ({ runningMm, stoppedMm, bubbles, noise }) => state.bleedCycles.push(stamp({ runningMm, stoppedMm, bubbles, noise })),
-    baseline: (entry) => state.baselines.push(stamp(entry.reading)),
+    baseline: ({ reading, before }) => (before ? state.befores : state.baselines).push(stamp(reading)),
     'step-done': () => {
       if (step?.id === 'wet') switchPump(state, false, at);
+      // taken apart: what the book still held is on towels and in parts
+      if (step?.id === 'strip') state.service.flows.push({ eventId: event.id, at, way: 'emptied', liquid: 'old', volumeMl: 0 });
       if (step) {
         step.status = 'done';
         step.doneAt = at;

@@ -12,6 +12,10 @@ export const EACH = {
   back: 'every connector that was pulled',
   rounds: 'every look at the joints',
   towels: 'the towel under every run',
+  stands: 'every stand of the advised drain',
+  cards: 'every card with a block, stripped down',
+  reverse: 'every radiator, both ways',
+  soaked: 'every other part that meets coolant',
 } as const;
 export type EachKey = keyof typeof EACH;
 

@@ -18,6 +18,8 @@ export type PolicyScope = keyof typeof POLICY_SCOPES;
 export const DEFAULT_HOURS_PER_DAY = 4;
 /** days after a fill in which the settling check is made */
 export const SETTLING_WINDOW_DAYS = { from: 2, to: 7 } as const;
+/** A fill after which something stayed inside: share of the interval, and days to the early look (workshop practice). */
+export const AFTER_FINDINGS = { intervalShare: 0.5, earlyLookDays: 10 } as const;
 /** days before its date from which a service counts as coming */
 export const SOON_DAYS = 30;
 
@@ -35,11 +37,14 @@ export interface DueInput {
   readonly meanCoolantC: number | null;
   /** running hours a day from the owner, or null */
   readonly hoursPerDay: number | null;
+  /** share of the usual interval, because something was left inside at the fill; 1 or missing: nothing was */
+  readonly intervalShare?: number;
+  readonly intervalReason?: string;
 }
 
 /** One clock that runs on the fill, with the reason in words. */
 export interface DueClock {
-  readonly kind: 'policy' | 'coolant-life' | 'running-hours';
+  readonly kind: 'policy' | 'coolant-life' | 'running-hours' | 'findings';
   readonly dueOn: string;
   readonly reason: string;
   /** true where a default stood in for something nobody measured */
@@ -56,11 +61,26 @@ export interface DueDate {
 
 /** The next coolant service: the earliest of policy, coolant life and running hours. */
 export function nextService(input: DueInput): DueDate {
-  const clocks = [policyClock(input), lifeClock(input), hoursClock(input)]
+  const usual = [policyClock(input), lifeClock(input), hoursClock(input)]
     .filter((clock) => clock !== null)
     .sort((a, b) => a.dueOn.localeCompare(b.dueOn));
+  const clocks = [...findingsClock(input, usual[0] as DueClock), ...usual];
   const first = clocks[0] as DueClock;
   return { dueOn: first.dueOn, reason: first.reason, estimated: first.estimated, clocks };
+}
+
+/** Something stayed inside: the first interval is a share of what it would have been. */
+function findingsClock({ filledOn, intervalShare = 1, intervalReason = '' }: DueInput, earliest: DueClock): DueClock[] {
+  if (intervalShare >= 1) return [];
+  const days = Math.max(1, Math.round(intervalShare * daysBetween(filledOn, earliest.dueOn)));
+  return [
+    {
+      kind: 'findings',
+      dueOn: addDays(filledOn, days),
+      reason: `${intervalReason}: ${Math.round(100 * intervalShare)} % of the usual interval`,
+      estimated: earliest.estimated,
+    },
+  ];
 }
 
 function policyClock({ filledOn, policy, policyScope = 'workshop' }: DueInput): DueClock | null {

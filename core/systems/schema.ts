@@ -2,7 +2,7 @@ import Joi from 'joi';
 import { day, finite, id, name, note, positiveMl, rowVersion, volumeMl } from '../checking/fields.js';
 import { SERVICE_POLICY_KEYS, type ServicePolicy } from '../due-dates/due.js';
 import type { SystemState } from './attention.js';
-import { REFILLING, SERVICE_KINDS, type ServiceKind } from './serviceKinds.js';
+import { REFILLING, SERVICE_KIND_KEYS, type ServiceKind } from '../jobs/kinds.js';
 
 export interface CustomerInput {
   readonly name: string;
@@ -91,7 +91,7 @@ const refilling = {
 export const serviceSchema = Joi.object({
   loopId: id().required(),
   kind: Joi.string()
-    .valid(...Object.keys(SERVICE_KINDS))
+    .valid(...SERVICE_KIND_KEYS)
     .required(),
   doneOn: day().required(),
   productId: id().allow(null).required().when('kind', refilling),

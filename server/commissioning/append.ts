@@ -10,6 +10,7 @@ import type { Scope } from '../database/client.js';
 import type { Account } from '../http/context.js';
 import type { Clock } from '../http/clock.js';
 import { DomainError, notFound } from '../http/errors.js';
+import { bookEntry } from '../jobs/book.js';
 import { tellBench } from '../instruments/commands.js';
 import { aheadOf } from '../practice/clock.js';
 import { pushNotice } from '../push/notices.js';
@@ -79,6 +80,7 @@ export async function tryAppend(writer: Writer, runId: string, input: RunEventIn
     body,
     by: account.personName,
   });
+  await bookEntry(writer, row.jobId, body, before, events);
   if (row.benchId !== null) await tellBench(scope, account.workshopId, row.benchId, row.procedure, [...events, event], before);
   return { event, now: now.toISOString() };
 }

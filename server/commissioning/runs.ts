@@ -1,11 +1,11 @@
-import { and, desc, eq, ne } from 'drizzle-orm';
+import { and, desc, eq, ne, sql } from 'drizzle-orm';
 import { buildProcedure } from '../../core/commissioning/procedure.js';
 import type { RunCreate } from '../../core/commissioning/schema.js';
 import { refuse } from '../../core/checking/check.js';
 import { cannotSimulate } from '../../core/simulated-bench/bench.js';
 import { liquidOf } from '../../core/flow/fluids.js';
 import type { LoopFile } from '../../core/loops/loopFile.js';
-import { orderCoolant } from '../../core/coolants/order.js';
+import { orderCoolant, type CoolantOrder } from '../../core/coolants/order.js';
 import { fillVolume } from '../../core/filling/fillPlan.js';
 import { bench } from '../accounts/tables.js';
 import { coolantProduct } from '../coolants/tables.js';
@@ -23,50 +23,19 @@ import { isReal, run, runRecord } from './tables.js';
 /** Puts a machine on a bench and starts the commissioning of one of its loops. */
 export async function startRun(ask: Ask, input: RunCreate) {
   const { scope, account, clock } = ask;
-  const [own] = await scope
-    .select({ loop, system })
-    .from(loop)
-    .innerJoin(system, eq(system.id, loop.systemId))
-    .where(eq(loop.id, input.loopId))
-    .for('update');
-  if (!own) throw notFound('loop');
-  if (own.system.state === 'retired') throw new DomainError('refused', 'This system is retired; bring it back into service first.');
+  const own = await lockLoop(scope, input.loopId);
   if (input.practice) await claimForPractice(scope, input.benchId);
-  else {
-    const [active] = await scope
-      .select({ id: run.id })
-      .from(run)
-      .where(and(eq(run.loopId, input.loopId), eq(run.state, 'active'), isReal));
-    if (active)
-      throw new DomainError('conflict', 'This loop is already being commissioned; open the run in progress.', { runId: active.id });
-    if (input.benchId !== null) await claimBench(scope, input.benchId, own.system.id);
-  }
-  const [revision] = await scope
-    .select()
-    .from(loopRevision)
-    .where(eq(loopRevision.loopId, input.loopId))
-    .orderBy(desc(loopRevision.number))
-    .limit(1);
-  if (!revision) throw notFound('loop revision');
+  else await claimFor(scope, input.loopId, input.benchId, own.system.id);
+  const revision = await newestRevision(scope, input.loopId);
   const why = input.practice ? cannotSimulate(revision.file) : null;
   if (why !== null) throw new DomainError('refused', `This loop cannot be practised on: ${why}.`);
-  const [product] =
-    own.loop.coolantProductId === null
-      ? []
-      : await scope.select().from(coolantProduct).where(eq(coolantProduct.id, own.loop.coolantProductId));
-  const order = product
-    ? orderCoolant(fillVolume(revision.file), {
-        form: product.form as 'ready-mix' | 'concentrate',
-        targetFraction: product.targetFraction,
-        bottleMl: product.bottleMl,
-      })
-    : null;
+  const product = await productOf(scope, own.loop.coolantProductId);
   if (input.schools.leak === 'opened-joints') checkJoints(revision.file, input.openedJoints);
   const ours = await newestProcedure(scope);
   const procedure = buildProcedure({
     loop: revision.file,
     schools: input.schools,
-    order,
+    order: orderFor(revision.file, product),
     coolantName: product?.name ?? null,
     liquid: liquidOf(product),
     ...(input.lostMl === null ? {} : { opened: { joints: input.openedJoints, lostMl: input.lostMl } }),
@@ -87,31 +56,87 @@ export async function startRun(ask: Ask, input: RunCreate) {
           createdAt: at,
         })
         .returning({ id: job.id });
-  const [made] = await scope
-    .insert(run)
-    .values({
-      workshopId: account.workshopId,
-      jobId: madeJob?.id ?? null,
-      loopId: input.loopId,
-      revisionId: revision.id,
-      benchId: input.benchId,
-      procedure,
-      startedAt: at,
-      personId: account.personId,
-      createdAt: at,
-    })
-    .returning({ id: run.id });
-  const runId = (made as { id: string }).id;
+  const runId = await insertRun(ask, {
+    jobId: madeJob?.id ?? null,
+    loopId: input.loopId,
+    revisionId: revision.id,
+    benchId: input.benchId,
+    procedure,
+  });
   if (input.practice) await notePractice(ask, runId, input.practice);
-  else
-    await scope
-      .update(system)
-      .set({ state: 'on-bench', version: own.system.version + 1 })
-      .where(eq(system.id, own.system.id));
+  else await putOnBench(scope, own.system);
   return readRun(ask, runId);
 }
 
-function checkJoints(file: LoopFile, joints: readonly string[]): void {
+/** The loop with its machine, locked against a second start. Retired ones are refused. */
+export async function lockLoop(scope: Scope, loopId: string) {
+  const [own] = await scope
+    .select({ loop, system })
+    .from(loop)
+    .innerJoin(system, eq(system.id, loop.systemId))
+    .where(eq(loop.id, loopId))
+    .for('update');
+  if (!own) throw notFound('loop');
+  if (own.system.state === 'retired') throw new DomainError('refused', 'This system is retired; bring it back into service first.');
+  return own;
+}
+
+/** One run at a time on a loop, one machine at a time on a bench. */
+export async function claimFor(scope: Scope, loopId: string, benchId: string | null, systemId: string): Promise<void> {
+  const [active] = await scope
+    .select({ id: run.id })
+    .from(run)
+    .where(and(eq(run.loopId, loopId), eq(run.state, 'active'), isReal));
+  if (active) throw new DomainError('conflict', 'This loop already has a run in progress; open it.', { runId: active.id });
+  if (benchId !== null) await claimBench(scope, benchId, systemId);
+}
+
+export async function newestRevision(scope: Scope, loopId: string): Promise<typeof loopRevision.$inferSelect> {
+  const [revision] = await scope
+    .select()
+    .from(loopRevision)
+    .where(eq(loopRevision.loopId, loopId))
+    .orderBy(desc(loopRevision.number))
+    .limit(1);
+  if (!revision) throw notFound('loop revision');
+  return revision;
+}
+
+type ProductRow = typeof coolantProduct.$inferSelect;
+
+export async function productOf(scope: Scope, productId: string | null): Promise<ProductRow | null> {
+  if (productId === null) return null;
+  const [product] = await scope.select().from(coolantProduct).where(eq(coolantProduct.id, productId));
+  return product ?? null;
+}
+
+export const orderFor = (file: LoopFile, product: ProductRow | null): CoolantOrder | null =>
+  product &&
+  orderCoolant(fillVolume(file), {
+    form: product.form as 'ready-mix' | 'concentrate',
+    targetFraction: product.targetFraction,
+    bottleMl: product.bottleMl,
+  });
+
+export async function insertRun(
+  { scope, account, clock }: Ask,
+  given: Pick<typeof run.$inferInsert, 'jobId' | 'loopId' | 'revisionId' | 'benchId' | 'procedure'>,
+): Promise<string> {
+  const at = clock.now();
+  const [made] = await scope
+    .insert(run)
+    .values({ ...given, workshopId: account.workshopId, startedAt: at, personId: account.personId, createdAt: at })
+    .returning({ id: run.id });
+  return (made as { id: string }).id;
+}
+
+export const putOnBench = (scope: Scope, { id, version }: { id: string; version: number }) =>
+  scope
+    .update(system)
+    .set({ state: 'on-bench', version: version + 1 })
+    .where(eq(system.id, id));
+
+export function checkJoints(file: LoopFile, joints: readonly string[]): void {
   const known = new Set(file.tubes.map(({ id }) => id));
   const astray = joints.findIndex((id) => !known.has(id));
   if (astray >= 0) refuse(`openedJoints[${astray}]`, `"${joints[astray]}" is not a run of this loop`);
@@ -175,6 +200,13 @@ export async function abandonRun(ask: Ask, reason: string) {
   await leaveBench(scope, row.loopId);
   return { id: runId, state: 'abandoned' };
 }
+
+/** None of its loops is alive any more: nothing falls due, its history stays. */
+export const retireSystem = (scope: Scope, systemId: string) =>
+  scope
+    .update(system)
+    .set({ state: 'retired', version: sql`${system.version} + 1` })
+    .where(eq(system.id, systemId));
 
 /** The machine leaves the bench once none of its loops is being worked on. It was in service if it ever had a signed-off run. */
 export async function leaveBench(scope: Scope, loopId: string): Promise<void> {

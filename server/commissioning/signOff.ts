@@ -6,6 +6,7 @@ import type { SignOffInput } from '../../core/commissioning/schema.js';
 import { pouredMl, replay, type RunState } from '../../core/commissioning/state.js';
 import { dayIn } from '../../core/units/calendar.js';
 import { openAfterFill } from '../due-dates/open.js';
+import { closeService } from '../jobs/close.js';
 import { idFrom, type Ask } from '../http/context.js';
 import { DomainError, notFound } from '../http/errors.js';
 import { moveHands } from '../instruments/commands.js';
@@ -14,11 +15,11 @@ import { insertRevision } from '../loops/revisions.js';
 import { loop, loopRevision } from '../loops/tables.js';
 import { customer, job, system } from '../systems/tables.js';
 import { asSentence, insertEvent, loadEvents } from './append.js';
-import { leaveBench } from './runs.js';
+import { leaveBench, retireSystem } from './runs.js';
 import { baseline, fill, reading, run, runRecord } from './tables.js';
 
 /**
- * Closes a commissioning. Stages, all in one transaction: the entry joins the log · the loop becomes "as built" · fill,
+ * Closes a run. Stages, all in one transaction: the entry joins the log · the loop becomes "as built" · fill,
  * readings and baselines become rows · the record is written · the dates open · the machine leaves the bench.
  */
 export async function signOff(ask: Ask, input: SignOffInput) {
@@ -63,8 +64,10 @@ export async function signOff(ask: Ask, input: SignOffInput) {
     .update(job)
     .set({ state: 'done', doneOn: dayIn(account.timeZone, now), note: input.remark })
     .where(eq(job.id, jobId));
-  const dates = await openDates(ask, { row, jobId, state, systemId: names.systemId, revisionId: asBuilt.id, filledOn });
+  const facts = { row, jobId, state, systemId: names.systemId, revisionId: asBuilt.id, filledOn };
+  const dates = row.procedure.service ? await closeService(ask, facts) : await openDates(ask, facts);
   await leaveBench(scope, row.loopId);
+  if ('retires' in dates && dates.retires) await retireSystem(scope, names.systemId);
   if (row.benchId !== null) await moveHands(scope, account.workshopId, row.benchId, { do: 'leave' });
   return { runId, state: 'signed-off', ...dates };
 }
@@ -75,7 +78,7 @@ type RunRow = typeof run.$inferSelect;
 async function markAsBuilt({ scope, account, clock }: Ask, row: RunRow, firstFillMl: number): Promise<typeof loopRevision.$inferSelect> {
   const [own] = await scope.select().from(loopRevision).where(eq(loopRevision.id, row.revisionId));
   if (!own) throw notFound('loop revision');
-  if (own.kind !== 'planned') return own;
+  if (own.kind !== 'planned' || row.procedure.service) return own;
   const [newest] = await scope
     .select({ number: loopRevision.number })
     .from(loopRevision)
@@ -115,7 +118,7 @@ async function writeMeasurements({ scope, account }: Ask, row: RunRow, state: Ru
     await scope.insert(baseline).values(state.baselines.map(({ at, value }) => ({ ...own, reading: value, takenAt: new Date(at) })));
 }
 
-interface DateFacts {
+export interface DateFacts {
   readonly row: RunRow;
   readonly jobId: string;
   readonly state: RunState;
@@ -125,10 +128,11 @@ interface DateFacts {
 }
 
 /** Without a recorded coolant and volume no clock can start; the record says so instead of a made-up date. */
-async function openDates(
+export async function openDates(
   { scope, account, clock }: Ask,
   { row, jobId, state, systemId, revisionId, filledOn }: DateFacts,
-): Promise<object> {
+  refill: { drainedMl?: number; intervalShare?: number; intervalReason?: string } = {},
+): Promise<{ serviceDueOn: string | null; settlingDueOn: string | null }> {
   const poured = pouredMl(state);
   if (!state.coolant || poured <= 0) return { serviceDueOn: null, settlingDueOn: null };
   const [filled] = await scope
@@ -142,6 +146,7 @@ async function openDates(
       batchId: state.coolant.batchId,
       filledOn,
       pouredMl: poured,
+      ...refill,
       createdAt: clock.now(),
     })
     .returning({ id: fill.id });
@@ -156,5 +161,6 @@ async function openDates(
     meanCoolantC: null,
     personId: account.personId,
     at: clock.now(),
+    ...(refill.intervalShare === undefined ? {} : { intervalShare: refill.intervalShare, intervalReason: refill.intervalReason ?? '' }),
   });
 }

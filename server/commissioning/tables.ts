@@ -143,6 +143,9 @@ export const fill = pgTable(
     filledOn: date('filled_on').notNull(),
     pouredMl: doublePrecision('poured_ml').notNull(),
     drainedMl: doublePrecision('drained_ml'),
+    /** share of the usual interval that this fill may stay, because something was left inside; 1 where nothing was */
+    intervalShare: doublePrecision('interval_share').notNull().default(1),
+    intervalReason: text('interval_reason').notNull().default(''),
   },
   (t) => [
     foreignKey({
@@ -159,6 +162,7 @@ export const fill = pgTable(
     }),
     foreignKey({ name: 'fill_batch_fk', columns: [t.workshopId, t.batchId], foreignColumns: [coolantBatch.workshopId, coolantBatch.id] }),
     check('fill_volume_sane', sql`poured_ml > 0 and drained_ml >= 0`),
+    check('fill_share_sane', sql`interval_share > 0 and interval_share <= 1`),
     index('fill_by_revision').on(t.workshopId, t.revisionId),
     ...tenantWalls('fill', t),
   ],

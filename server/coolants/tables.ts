@@ -17,6 +17,12 @@ export const coolantProduct = pgTable(
     bottleMl: doublePrecision('bottle_ml').notNull(),
     sheetLifeMonths: doublePrecision('sheet_life_months'),
     version: integer('version').notNull().default(1),
+    /** inhibitor package as its sheet names it; empty: not known */
+    inhibitor: text('inhibitor').notNull().default(''),
+    /** volume fraction of base that the sheet asks for at least; null where it states none */
+    leastFraction: doublePrecision('least_fraction'),
+    /** bottles at which more is ordered */
+    reorderBottles: doublePrecision('reorder_bottles').notNull().default(0),
     /** 'ethylene' or 'propylene'; null for water with additives */
     glycol: text('glycol').$type<Glycol>(),
     /** mass fraction in the finished coolant */
@@ -44,6 +50,12 @@ export const coolantBatch = pgTable(
     productId: uuid('product_id').notNull(),
     lot: text('lot').notNull(),
     openedOn: date('opened_on'),
+    /** day to which the opened bottle keeps; null where nobody wrote it down */
+    keepsUntil: date('keeps_until'),
+    /** mL on the shelf; null where nobody counts this lot */
+    stockMl: doublePrecision('stock_ml'),
+    /** where the labelled sample of this lot stands; empty: none kept */
+    samplePlace: text('sample_place').notNull().default(''),
   },
   (t) => [
     foreignKey({
@@ -51,6 +63,7 @@ export const coolantBatch = pgTable(
       columns: [t.workshopId, t.productId],
       foreignColumns: [coolantProduct.workshopId, coolantProduct.id],
     }),
+    check('coolant_batch_stock_sane', sql`stock_ml >= 0`),
     unique('coolant_batch_lot_once').on(t.workshopId, t.productId, t.lot),
     ...tenantWalls('coolant_batch', t),
   ],

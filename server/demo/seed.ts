@@ -1,6 +1,6 @@
 import { eq, sql } from 'drizzle-orm';
 import { DEFAULT_SCHOOLS, type Schools } from '../../core/commissioning/schools.js';
-import type { ServiceKind } from '../../core/systems/serviceKinds.js';
+import type { ServiceKind } from '../../core/jobs/kinds.js';
 import { addDays, addMonths, dayIn, daysBetween } from '../../core/units/calendar.js';
 import { bench, person, workshop } from '../accounts/tables.js';
 import { hashPassword } from '../accounts/password.js';

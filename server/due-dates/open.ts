@@ -5,7 +5,7 @@ import { coolantProduct } from '../coolants/tables.js';
 import type { Scope } from '../database/client.js';
 import { notFound } from '../http/errors.js';
 import { system } from '../systems/tables.js';
-import { policyFor } from './policies.js';
+import { policyResolver } from './policies.js';
 import { dueItem } from './tables.js';
 
 export interface FillFacts {
@@ -18,6 +18,9 @@ export interface FillFacts {
   readonly meanCoolantC: number | null;
   readonly personId: string;
   readonly at: Date;
+  /** share of the usual interval, because something stayed inside */
+  readonly intervalShare?: number;
+  readonly intervalReason?: string;
 }
 
 /**
@@ -41,9 +44,11 @@ export async function openAfterFill(scope: Scope, facts: FillFacts): Promise<{ s
     coolantClass: product.coolantClass as CoolantClass,
     productName: product.name,
     sheetLifeMonths: product.sheetLifeMonths,
-    ...(await policyFor(scope, facts.systemId, holder.customerId)),
+    ...(await policyResolver(scope))(facts.systemId, holder.customerId),
     meanCoolantC: facts.meanCoolantC,
     hoursPerDay: holder.hoursPerDay,
+    intervalShare: facts.intervalShare ?? 1,
+    intervalReason: facts.intervalReason ?? '',
   });
   const settling = settlingCheck(facts.filledOn);
   const own = { workshopId: facts.workshopId, systemId: facts.systemId, loopId: facts.loopId, fillId: facts.fillId, createdAt: facts.at };
@@ -59,4 +64,34 @@ export async function openAfterFill(scope: Scope, facts: FillFacts): Promise<{ s
     },
   ]);
   return { serviceDueOn: service.dueOn, settlingDueOn: settling.dueOn };
+}
+
+/** A settling check alone: the loop was topped up or partly refilled, its coolant's clocks run on. */
+export async function openSettling(scope: Scope, facts: Omit<FillFacts, 'fillId' | 'productId' | 'meanCoolantC'>): Promise<string> {
+  const settling = settlingCheck(facts.filledOn);
+  await scope
+    .update(dueItem)
+    .set({ state: 'closed', outcome: 'the loop was topped up anew', closedAt: facts.at, closedBy: facts.personId })
+    .where(and(eq(dueItem.loopId, facts.loopId), eq(dueItem.state, 'open'), eq(dueItem.kind, 'settling-check')));
+  await scope.insert(dueItem).values({
+    workshopId: facts.workshopId,
+    systemId: facts.systemId,
+    loopId: facts.loopId,
+    createdAt: facts.at,
+    kind: 'settling-check',
+    windowFrom: settling.windowFrom,
+    dueOn: settling.dueOn,
+    reason: settling.reason,
+    clocks: [],
+  });
+  return settling.dueOn;
+}
+
+/** Something that must be looked at on a day of its own: a temporary fix, an early look, a machine of the same lot. */
+export async function openFollowUp(
+  scope: Scope,
+  facts: { workshopId: string; systemId: string; loopId: string; dueOn: string; reason: string; at: Date },
+): Promise<void> {
+  const { workshopId, systemId, loopId, dueOn, reason, at } = facts;
+  await scope.insert(dueItem).values({ workshopId, systemId, loopId, dueOn, reason, createdAt: at, kind: 'follow-up', clocks: [] });
 }

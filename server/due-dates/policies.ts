@@ -30,15 +30,19 @@ export async function setPolicy(scope: Scope, workshopId: string, holder: Policy
   if (service !== null) await scope.insert(policy).values({ workshopId, ...holder, service });
 }
 
-/** The policy that counts for a system: its own, else its owner's, else the workshop's. */
-export async function policyFor(
+/** The policy that counts for a system: its own, else its owner's, else the workshop's. All rows are read once. */
+export async function policyResolver(
   scope: Scope,
-  systemId: string,
-  customerId: string,
-): Promise<{ policy: ServicePolicy; policyScope: PolicyScope }> {
-  const forSystem = await ownPolicy(scope, { systemId });
-  if (forSystem) return { policy: forSystem, policyScope: 'system' };
-  const forCustomer = await ownPolicy(scope, { customerId });
-  if (forCustomer) return { policy: forCustomer, policyScope: 'customer' };
-  return { policy: (await ownPolicy(scope, {})) ?? DEFAULT_POLICY, policyScope: 'workshop' };
+): Promise<(systemId: string, customerId: string) => { policy: ServicePolicy; policyScope: PolicyScope }> {
+  const rows = await scope.select().from(policy);
+  const find = (kind: 'systemId' | 'customerId', id: string): ServicePolicy | undefined =>
+    rows.find((row) => row[kind] === id)?.service as ServicePolicy | undefined;
+  const own =
+    (rows.find((row) => row.systemId === null && row.customerId === null)?.service as ServicePolicy | undefined) ?? DEFAULT_POLICY;
+  return (systemId, customerId) => {
+    const forSystem = find('systemId', systemId);
+    if (forSystem) return { policy: forSystem, policyScope: 'system' };
+    const forCustomer = find('customerId', customerId);
+    return forCustomer ? { policy: forCustomer, policyScope: 'customer' } : { policy: own, policyScope: 'workshop' };
+  };
 }

@@ -1,13 +1,12 @@
 import { and, eq, isNotNull, sql, type SQL } from 'drizzle-orm';
 import type { CoolantClass } from '../../core/coolants/classes.js';
-import type { PolicyScope, ServicePolicy } from '../../core/due-dates/due.js';
 import { redateAll, type OpenService, type Redated } from '../../core/due-dates/redate.js';
 import { fill } from '../commissioning/tables.js';
 import { coolantProduct } from '../coolants/tables.js';
 import type { Scope } from '../database/client.js';
 import { customer, system } from '../systems/tables.js';
-import { DEFAULT_POLICY } from './policies.js';
-import { dueItem, policy } from './tables.js';
+import { policyResolver } from './policies.js';
+import { dueItem } from './tables.js';
 
 /** What changed, and so whose dates are computed anew. */
 export type RedateCause =
@@ -30,21 +29,6 @@ function which(cause: RedateCause): SQL | undefined {
   if ('productId' in cause) return eq(fill.productId, cause.productId);
   if ('systemId' in cause) return eq(dueItem.systemId, cause.systemId);
   return 'customerId' in cause ? eq(system.customerId, cause.customerId) : undefined;
-}
-
-/** The policy that counts for a system; all rows read once. */
-async function policyResolver(scope: Scope) {
-  const rows = await scope.select().from(policy);
-  const find = (kind: 'systemId' | 'customerId', id: string): ServicePolicy | undefined =>
-    rows.find((row) => row[kind] === id)?.service as ServicePolicy | undefined;
-  const own =
-    (rows.find((row) => row.systemId === null && row.customerId === null)?.service as ServicePolicy | undefined) ?? DEFAULT_POLICY;
-  return (systemId: string, customerId: string): { policy: ServicePolicy; policyScope: PolicyScope } => {
-    const forSystem = find('systemId', systemId);
-    if (forSystem) return { policy: forSystem, policyScope: 'system' };
-    const forCustomer = find('customerId', customerId);
-    return forCustomer ? { policy: forCustomer, policyScope: 'customer' } : { policy: own, policyScope: 'workshop' };
-  };
 }
 
 /**
@@ -75,6 +59,8 @@ export async function redate(scope: Scope, cause: RedateCause): Promise<Moved[]>
       ...policyOf(machine.id, machine.customerId),
       meanCoolantC: null,
       hoursPerDay: machine.hoursPerDay,
+      intervalShare: own.intervalShare,
+      intervalReason: own.intervalReason,
     },
   }));
   const moved = redateAll(open);

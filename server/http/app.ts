@@ -12,6 +12,8 @@ import { dueRoutes } from '../due-dates/routes.js';
 import { healthRoute, type Readiness } from '../health/routes.js';
 import { importRoutes } from '../importing/routes.js';
 import { instrumentRoutes } from '../instruments/routes.js';
+import { jobRoutes } from '../jobs/routes.js';
+import { photoRoutes } from '../photos/routes.js';
 import { leakFindingRoutes } from '../leak-finding/routes.js';
 import { learningRoutes } from '../learning/routes.js';
 import { loopRoutes } from '../loops/routes.js';
@@ -88,6 +90,8 @@ function api(app: App, parts: ServerParts): Router {
   learningRoutes(routes);
   leakFindingRoutes(routes);
   runRoutes(routes);
+  jobRoutes(routes);
+  photoRoutes(routes, router, app);
   importRoutes(routes);
   instrumentRoutes(routes);
   practiceRoutes(routes);

@@ -1,5 +1,5 @@
 import { desc, eq, inArray } from 'drizzle-orm';
-import { SERVICE_KINDS } from '../../core/systems/serviceKinds.js';
+import { JOB_WORDS } from '../../core/jobs/kinds.js';
 import { formatMl } from '../../core/units/display.js';
 import { person } from '../accounts/tables.js';
 import { fill, run } from '../commissioning/tables.js';
@@ -21,7 +21,6 @@ export interface HistoryEntry {
   readonly colour: string | null;
 }
 
-const JOB_WORDS: Record<string, string> = { ...SERVICE_KINDS, commissioning: 'commissioning' };
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** Everything that happened to a system, newest first. */

@@ -1,7 +1,7 @@
 import { and, desc, eq, gt, sql } from 'drizzle-orm';
 import { refuse } from '../../core/checking/check.js';
 import { type ServiceInput } from '../../core/systems/schema.js';
-import { REFILLING } from '../../core/systems/serviceKinds.js';
+import { REFILLING } from '../../core/jobs/kinds.js';
 import { fill } from '../commissioning/tables.js';
 import { coolantProduct } from '../coolants/tables.js';
 import { openAfterFill } from '../due-dates/open.js';

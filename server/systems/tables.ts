@@ -45,7 +45,7 @@ export const system = pgTable(
   ],
 );
 
-/** A piece of work on a system: a commissioning that is led by a run, or a service recorded afterwards. */
+/** A piece of work on a system: a commissioning or service that is led by a run, or a service recorded afterwards. */
 export const job = pgTable(
   'job',
   {
@@ -62,9 +62,9 @@ export const job = pgTable(
     foreignKey({ name: 'job_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
     check(
       'job_kind_known',
-      sql`kind in ('commissioning', 'drain-refill', 'flush-refill', 'strip-clean', 'leak-repair', 'top-up', 'closed-loop', 'settling-check')`,
+      sql`kind in ('commissioning', 'drain-refill', 'flush-refill', 'strip-clean', 'leak-repair', 'top-up', 'closed-loop', 'partial-drain', 'part-replacement', 'conversion', 'retirement', 'settling-check')`,
     ),
-    check('job_state_known', sql`state in ('active', 'done', 'cancelled')`),
+    check('job_state_known', sql`state in ('booked', 'active', 'waiting', 'done', 'cancelled')`),
     check('job_done_has_day', sql`state <> 'done' or done_on is not null`),
     index('job_by_system').on(t.workshopId, t.systemId),
     ...tenantWalls('job', t),

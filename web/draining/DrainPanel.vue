@@ -8,7 +8,7 @@ import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
 import { NEXT_STATE, type OpeningState } from '../profile/openings.js';
 import ProfileSheet from '../profile/ProfileSheet.vue';
 import StandingPicker from '../profile/StandingPicker.vue';
-import { nameOpening } from './openingNames.js';
+import { nameOpening } from '@core/draining/openingNames.js';
 import PlanSteps from './PlanSteps.vue';
 import TakeOut from './TakeOut.vue';
 

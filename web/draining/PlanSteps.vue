@@ -3,7 +3,7 @@ import type { DrainPlan, DrainStage } from '@core/draining/advice.js';
 import { STANDING_WORDS } from '@core/geometry/orientation.js';
 import type { LoopFile } from '@core/loops/loopFile.js';
 import { formatMl } from '@core/units/display.js';
-import { nameOpening } from './openingNames.js';
+import { nameOpening } from '@core/draining/openingNames.js';
 
 /** The advised plan: what to open, how to turn, how much comes. */
 const props = defineProps<{ loop: LoopFile; plan: DrainPlan; shown: number | null }>();

@@ -3,7 +3,7 @@ import { ref } from 'vue';
 import type { LoopFile } from '@core/loops/loopFile.js';
 import { formatMl } from '@core/units/display.js';
 import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
-import { nameOpening } from './openingNames.js';
+import { nameOpening } from '@core/draining/openingNames.js';
 
 /** Taking one part out of a full loop: what comes at each of its joints. */
 const props = defineProps<{ loop: LoopFile; twin: Twin; parts: { value: string; title: string }[] }>();

@@ -10,7 +10,7 @@ import { TwinEngine } from '../compute/twinEngine.js';
 import type { Twin } from '../compute/useTwin.js';
 import FateKey from '../profile/FateKey.vue';
 import StandingPicker from '../profile/StandingPicker.vue';
-import { nameOpening } from './openingNames.js';
+import { nameOpening } from '@core/draining/openingNames.js';
 import PlanSteps from './PlanSteps.vue';
 import TakeOut from './TakeOut.vue';
 import { ref } from 'vue';

@@ -5,7 +5,7 @@ import { fillVolume } from '@core/filling/fillPlan.js';
 import { partName, type LoopFile } from '@core/loops/loopFile.js';
 import { formatMl } from '@core/units/display.js';
 import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
-import { nameOpening } from '../draining/openingNames.js';
+import { nameOpening } from '@core/draining/openingNames.js';
 import ProfileSheet from '../profile/ProfileSheet.vue';
 
 /** The first fill, pulse by pulse: where the liquid stands, how long to run, what falls back, what to pour. */

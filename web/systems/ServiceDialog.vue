@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, reactive, watch } from 'vue';
 import { type ServiceInput } from '@core/systems/schema.js';
-import { REFILLING, SERVICE_KINDS, type ServiceKind } from '@core/systems/serviceKinds.js';
+import { JOB_KINDS, REFILLING, SERVICE_KIND_KEYS, type ServiceKind } from '@core/jobs/kinds.js';
 import { useCoolants } from '../coolants/coolantStore.js';
 import { call } from '../http/api.js';
 import { useSubmit } from '../http/useSubmit.js';
@@ -47,7 +47,7 @@ watch(open, (now) => {
 });
 
 const refills = computed(() => REFILLING.includes(form.kind));
-const kinds = Object.entries(SERVICE_KINDS).map(([value, title]) => ({ value, title }));
+const kinds = SERVICE_KIND_KEYS.map((value) => ({ value, title: JOB_KINDS[value].label }));
 
 async function save(): Promise<void> {
   const body: ServiceInput = {

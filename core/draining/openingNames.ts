@@ -1,5 +1,5 @@
-import { runName, shortName } from '@core/catalogue/names.js';
-import type { LoopFile } from '@core/loops/loopFile.js';
+import { runName, shortName } from '../catalogue/names.js';
+import type { LoopFile } from '../loops/loopFile.js';
 
 /** "graphics, low" for a port; "reservoir → pump, first end" for a joint. */
 export function nameOpening(loop: LoopFile, opening: string): string {

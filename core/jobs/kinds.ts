@@ -1,0 +1,96 @@
+/** What a workshop does to a machine after it was commissioned. Each kind has its own led procedure. */
+interface JobKindFacts {
+  readonly label: string;
+  /** what the owner is told in a word */
+  readonly short: string;
+  /** how far the loop is opened */
+  readonly opens: 'not' | 'top' | 'part' | 'whole';
+  /** `anew`: its clocks start again; `same`: what came out goes back in, the old clocks run on */
+  readonly fill: 'none' | 'same' | 'anew';
+  /** attended hours with soft tube and with rigid tube: estimates until finished runs say otherwise (workshop practice) */
+  readonly hours: { readonly soft: number; readonly rigid: number };
+  /** the place on the ladder from the lightest to the heaviest; null where it is no cleaning job */
+  readonly rung: number | null;
+}
+
+export const JOB_KINDS = {
+  'closed-loop': {
+    label: 'dust, paste, fans; loop stayed closed',
+    short: 'loop stays closed',
+    opens: 'not',
+    fill: 'none',
+    hours: { soft: 1, rigid: 1.5 },
+    rung: 0,
+  },
+  'top-up': { label: 'top-up', short: 'top-up', opens: 'top', fill: 'same', hours: { soft: 0.3, rigid: 0.3 }, rung: 1 },
+  'drain-refill': {
+    label: 'drain and refill',
+    short: 'drain and refill',
+    opens: 'top',
+    fill: 'anew',
+    hours: { soft: 0.75, rigid: 1 },
+    rung: 2,
+  },
+  'flush-refill': {
+    label: 'flush and refill',
+    short: 'flush',
+    opens: 'top',
+    fill: 'anew',
+    hours: { soft: 2, rigid: 2.5 },
+    rung: 3,
+  },
+  'strip-clean': {
+    label: 'full strip and clean',
+    short: 'strip and clean',
+    opens: 'whole',
+    fill: 'anew',
+    hours: { soft: 8, rigid: 12 },
+    rung: 4,
+  },
+  'leak-repair': { label: 'leak repair', short: 'leak repair', opens: 'part', fill: 'same', hours: { soft: 3, rigid: 4 }, rung: null },
+  'partial-drain': {
+    label: 'partial drain for a part change',
+    short: 'part change',
+    opens: 'part',
+    fill: 'same',
+    hours: { soft: 1.5, rigid: 2.5 },
+    rung: null,
+  },
+  'part-replacement': {
+    label: 'part replacement, loop drained',
+    short: 'part replacement',
+    opens: 'part',
+    fill: 'anew',
+    hours: { soft: 3, rigid: 5 },
+    rung: null,
+  },
+  conversion: {
+    label: 'conversion to a sealed cooler or to air',
+    short: 'conversion',
+    opens: 'whole',
+    fill: 'none',
+    hours: { soft: 3, rigid: 3 },
+    rung: null,
+  },
+  retirement: { label: 'loop retired', short: 'retirement', opens: 'whole', fill: 'none', hours: { soft: 1.5, rigid: 1.5 }, rung: null },
+} as const satisfies Record<string, JobKindFacts>;
+
+export type JobKind = keyof typeof JOB_KINDS;
+export const JOB_KIND_KEYS = Object.keys(JOB_KINDS) as JobKind[];
+
+/** Kinds after which nothing is left to fall due on this loop. */
+export const ENDS_LOOP: readonly JobKind[] = ['conversion', 'retirement'];
+export const refillsAnew = (kind: JobKind): boolean => JOB_KINDS[kind].fill === 'anew';
+
+/** Kinds that may also be entered after they were done, without having been led. */
+export type ServiceKind = Exclude<JobKind, 'conversion' | 'retirement'>;
+export const SERVICE_KIND_KEYS = JOB_KIND_KEYS.filter((kind): kind is ServiceKind => !ENDS_LOOP.includes(kind));
+/** Of those, the ones after which the loop holds new coolant: a repair entered by hand says what was poured. */
+export const REFILLING: readonly ServiceKind[] = SERVICE_KIND_KEYS.filter((kind) => refillsAnew(kind) || kind === 'leak-repair');
+
+/** Every kind of job in words, the commissioning and the settling visit included. */
+export const JOB_WORDS: Readonly<Record<string, string>> = {
+  ...Object.fromEntries(JOB_KIND_KEYS.map((kind) => [kind, JOB_KINDS[kind].label])),
+  commissioning: 'commissioning',
+  'settling-check': 'settling check',
+};

@@ -1,0 +1,91 @@
+import { compareBaselines, pairOf } from '../baseline/compare.js';
+import type { Procedure } from '../commissioning/procedure.js';
+import type { RunState } from '../commissioning/state.js';
+import { CAUSES, nameItem } from '../inspection/grade.js';
+import { USE_LIMITS } from './entries.js';
+import { describeServiceEntry } from './describeEntry.js';
+import type { JobKind } from './kinds.js';
+import { ledgerOf } from './refill.js';
+import { gradedSheet, judgeDrain, looseEnds } from './serviceRules.js';
+
+/** What a service leaves in its record, and what the owner is told. */
+export interface ServiceReport {
+  readonly kind: JobKind;
+  readonly volumes: {
+    readonly startMl: number | null;
+    readonly outMl: number;
+    readonly inMl: number;
+    readonly lostMl: number;
+    readonly insideMl: number | null;
+    /** on towels and in parts when it was taken apart */
+    readonly unseenMl: number;
+    readonly balance: string;
+    /** share of the old liquid in what is inside now */
+    readonly oldShare: number;
+  };
+  readonly sheet: readonly { readonly name: string; readonly words: string; readonly grade: string; readonly text: string }[];
+  readonly cause: string | null;
+  readonly done: readonly string[];
+  readonly temporary: readonly {
+    readonly what: string;
+    readonly awaits: string;
+    readonly until: string;
+    readonly limits: readonly string[];
+  }[];
+  /** what keeps "clean" from being claimed */
+  readonly looseEnds: readonly string[];
+  readonly comparison: string | null;
+  /** what was pulled and not put back */
+  readonly notReconnected: readonly string[];
+  readonly photos: readonly { readonly photoId: string; readonly caption: string }[];
+}
+
+/** The report of a service, or null for a commissioning. */
+export function serviceReport(procedure: Procedure, state: RunState): ServiceReport | null {
+  const { service } = procedure;
+  if (!service) return null;
+  const own = state.service;
+  const ledger = ledgerOf(service, own);
+  const pair = pairOf(
+    state.befores.map(({ value }) => value),
+    state.baselines.map(({ value }) => value),
+  );
+  const power = procedure.steps.find(({ id }) => id === 'power');
+  const marks = state.steps.find(({ id }) => id === 'power')?.checks ?? {};
+  return {
+    kind: service.kind,
+    volumes: {
+      startMl: service.inside?.volumeMl ?? null,
+      outMl: ledger.outMl,
+      inMl: ledger.inMl,
+      lostMl: ledger.lostMl,
+      insideMl: ledger.insideMl,
+      unseenMl: ledger.unseenMl,
+      balance: judgeDrain(service, own).text,
+      oldShare: ledger.shares.old,
+    },
+    sheet: gradedSheet(procedure, own),
+    cause: own.cause
+      ? `${CAUSES[own.cause.cause]}${own.cause.suspect === 'coolant-lot' ? ', the coolant’s lot is suspected' : own.cause.item ? `, ${nameItem(service.items, own.cause.item)} is suspected` : ''}`
+      : null,
+    done: [...own.swaps, ...own.used].map((entry) => describeServiceEntry(procedure, entry)),
+    temporary: own.temporaryFixes.map(({ what, awaits, until, limits }) => ({
+      what,
+      awaits,
+      until,
+      limits: limits.map((limit) => USE_LIMITS[limit]),
+    })),
+    looseEnds: looseEnds(procedure, state),
+    comparison: pair ? compareBaselines(pair.before, pair.after).text : null,
+    notReconnected: (power?.checks ?? [])
+      .filter(({ id }) => marks[id]?.mark === 'not-needed' && marks[id]?.reason !== 'was not pulled')
+      .map(({ id, text }) => `${text.replace(' back in', '')}: ${marks[id]?.reason ?? ''}`),
+    photos: own.photos.map(({ photoId, caption }) => ({ photoId, caption })),
+  };
+}
+
+/** What a signed-off service opens: each with its day and its reason. */
+export interface FollowUp {
+  readonly dueOn: string;
+  readonly reason: string;
+}

@@ -1,0 +1,119 @@
+import Joi from 'joi';
+import { schoolsSchema } from '../commissioning/schema.js';
+import type { Schools } from '../commissioning/schools.js';
+import { day, finite, id, note, rowVersion } from '../checking/fields.js';
+import { JOB_KIND_KEYS, type JobKind } from './kinds.js';
+import { SIGN_KEYS, type Sign } from './scope.js';
+
+export const DATA_SAFE = { yes: 'a copy exists', no: 'no copy exists', unknown: 'not asked yet' } as const;
+export type DataSafe = keyof typeof DATA_SAFE;
+
+/** What was said and seen when a machine came in. */
+export interface Intake {
+  /** in the owner's words */
+  readonly symptom: string;
+  /** scratches, missing screws, dust: as it arrived */
+  readonly condition: string;
+  readonly signs: readonly Sign[];
+  readonly dataSafe: DataSafe;
+  /** who signs in for a load test */
+  readonly signsIn: string;
+  /** L/h read on arrival at the baseline’s pump setting; null where not read */
+  readonly flowLph: number | null;
+}
+
+/** Hours, parts and coolant as told to the owner. */
+export interface Estimate {
+  readonly hours: number;
+  readonly partsText: string;
+  readonly coolantMl: number;
+  /** as the workshop writes prices; empty where it quotes none here */
+  readonly priceText: string;
+}
+
+export interface JobInput {
+  readonly loopId: string;
+  readonly kind: JobKind;
+  /** component to be changed, where the job is about one */
+  readonly partId: string | null;
+  readonly intake: Intake;
+  readonly estimate: Estimate;
+  readonly neededBy: string | null;
+  readonly note: string;
+}
+
+const text = (most: number): Joi.StringSchema => Joi.string().trim().allow('').max(most).required();
+const fields: Joi.SchemaMap = {
+  kind: Joi.string()
+    .valid(...JOB_KIND_KEYS)
+    .required(),
+  partId: Joi.string()
+    .max(80)
+    .allow(null)
+    .required()
+    .when('kind', {
+      is: 'partial-drain',
+      then: Joi.invalid(null).messages({ 'any.invalid': 'say which part is changed: the loop is only drained down to it' }),
+    }),
+  intake: Joi.object({
+    symptom: text(2000),
+    condition: text(2000),
+    signs: Joi.array()
+      .items(Joi.string().valid(...SIGN_KEYS))
+      .unique()
+      .required(),
+    dataSafe: Joi.string()
+      .valid(...Object.keys(DATA_SAFE))
+      .required(),
+    signsIn: text(120),
+    flowLph: finite().greater(0).max(3000).allow(null).required(),
+  }).required(),
+  estimate: Joi.object({
+    hours: finite().greater(0).max(400).required(),
+    partsText: text(1000),
+    coolantMl: finite().min(0).max(20_000).required(),
+    priceText: text(80),
+  }).required(),
+  neededBy: day().allow(null).required(),
+  note: note().required(),
+};
+export const jobSchema = Joi.object({ ...fields, loopId: id().required() });
+export const jobEditSchema = Joi.object({ ...fields, version: rowVersion() });
+export type JobEdit = Omit<JobInput, 'loopId'> & { readonly version: number };
+
+export interface ConsentInput {
+  readonly how: 'phone' | 'email' | 'text' | 'in-person';
+  readonly words: string;
+  readonly version: number;
+}
+export const consentSchema = Joi.object({
+  how: Joi.string().valid('phone', 'email', 'text', 'in-person').required(),
+  words: text(1000),
+  version: rowVersion(),
+});
+
+export interface JobStart {
+  readonly benchId: string | null;
+  readonly schools: Schools;
+  /** runs whose joints were or will be opened, where only those are tested */
+  readonly openedJoints: readonly string[];
+}
+export const jobStartSchema = Joi.object({
+  benchId: id().allow(null).required(),
+  schools: schoolsSchema.required(),
+  openedJoints: Joi.array().items(Joi.string().max(80)).max(200).default([]),
+});
+
+export interface RescopeInput {
+  readonly kind: JobKind;
+  readonly reason: string;
+  /** what the owner agreed to now */
+  readonly estimate: Estimate;
+  readonly how: ConsentInput['how'];
+}
+export const rescopeSchema = Joi.object({
+  kind: fields.kind,
+  reason: Joi.string().trim().min(3).max(1000).required(),
+  estimate: fields.estimate,
+  how: Joi.string().valid('phone', 'email', 'text', 'in-person').required(),
+});

@@ -1,0 +1,59 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { JOB_KINDS } from './kinds.js';
+import { adviseScope, SIGN_KEYS, type ScopeInput } from './scope.js';
+
+const calm: ScopeInput = {
+  coolantClass: 'clear',
+  ageDays: 100,
+  lifeMonths: 12,
+  flowRatio: 1,
+  risenK: 0,
+  signs: [],
+  sameCoolantFollows: true,
+};
+const advise = (change: Partial<ScopeInput>) => adviseScope({ ...calm, ...change });
+
+describe('scope advice', () => {
+  it('leaves a loop closed that gives no reason to open it', () => {
+    expect(advise({}).kind).toBe('closed-loop');
+    expect(advise({ signs: ['dust', 'slow-creep'] }).kind).toBe('closed-loop');
+  });
+
+  it('drains and refills what is only old, and flushes where another coolant or particles are the matter', () => {
+    expect(advise({ ageDays: 400 }).kind).toBe('drain-refill');
+    expect(advise({ ageDays: 400, sameCoolantFollows: false }).kind).toBe('flush-refill');
+    expect(advise({ ageDays: 100, lifeMonths: 3, coolantClass: 'opaque' }).kind).toBe('flush-refill');
+  });
+
+  it('takes it apart where rinsing does not help, however young it is', () => {
+    for (const sign of ['layer', 'deposit', 'flakes', 'instant-hot'] as const) expect(advise({ signs: [sign] }).kind).toBe('strip-clean');
+    expect(advise({ flowRatio: 0.6 }).kind).toBe('strip-clean');
+    expect(advise({ flowRatio: 0.8 }).kind).toBe('flush-refill');
+  });
+
+  it('puts a leak before everything', () => {
+    expect(advise({ signs: ['leak', 'layer'] })).toMatchObject({ kind: 'leak-repair', lighter: { kind: 'top-up' } });
+  });
+
+  it('says what the lighter job would leave and why the heavier is not needed', () => {
+    const advice = advise({ signs: ['cloud'] });
+    expect(advice.lighter).toMatchObject({ kind: 'drain-refill' });
+    expect(advice.lighter?.words).toContain('cloud');
+    expect(advice.heavier?.words).toContain('flow is as it was');
+  });
+
+  it('names what nobody measured instead of guessing', () => {
+    expect(advise({ flowRatio: null, risenK: null, ageDays: null }).unknown).toHaveLength(3);
+    expect(advise({ flowRatio: null, signs: ['cloud'] }).heavier?.words).toContain('was not compared');
+  });
+
+  it('never gets lighter when one more sign is seen', () => {
+    const rung = (signs: ScopeInput['signs']): number => JOB_KINDS[advise({ signs }).kind].rung ?? 9;
+    fc.assert(
+      fc.property(fc.subarray(SIGN_KEYS), fc.constantFrom(...SIGN_KEYS), (signs, more) => {
+        expect(rung([...new Set([...signs, more])])).toBeGreaterThanOrEqual(rung(signs));
+      }),
+    );
+  });
+});

@@ -1,0 +1,20 @@
+import Joi from 'joi';
+import { id } from '../checking/fields.js';
+
+/** JPEG, PNG or WebP of at most a megabyte, as a data address; a device makes it small before it sends it. */
+export interface PhotoInput {
+  readonly id: string;
+  readonly caption: string;
+  readonly image: string;
+  readonly jobId: string | null;
+}
+export const MOST_PHOTO_BYTES = 1_000_000;
+export const photoSchema = Joi.object({
+  id: id().required(),
+  caption: Joi.string().trim().allow('').max(200).required(),
+  jobId: id().allow(null).required(),
+  image: Joi.string()
+    .max(Math.ceil((MOST_PHOTO_BYTES * 4) / 3) + 40)
+    .pattern(/^data:image\/(jpeg|png|webp);base64,[A-Za-z0-9+/]+=*$/, 'a JPEG, PNG or WebP picture of at most 1 MB')
+    .required(),
+});

@@ -1,0 +1,245 @@
+import { and, eq, inArray, ne } from 'drizzle-orm';
+import { ENDS_LOOP, JOB_KINDS, refillsAnew } from '../../core/jobs/kinds.js';
+import { gradedSheet, looseEnds } from '../../core/jobs/serviceRules.js';
+import { ledgerOf } from '../../core/jobs/refill.js';
+import { USE_LIMITS } from '../../core/jobs/entries.js';
+import { CAUSES, nameItem } from '../../core/inspection/grade.js';
+import { AFTER_FINDINGS } from '../../core/due-dates/due.js';
+import type { ServiceFacts } from '../../core/jobs/serviceFacts.js';
+import { addDays } from '../../core/units/calendar.js';
+import { openDates, type DateFacts } from '../commissioning/signOff.js';
+import { fill } from '../commissioning/tables.js';
+import { coolantBatch, coolantProduct } from '../coolants/tables.js';
+import { openFollowUp, openSettling } from '../due-dates/open.js';
+import { dueItem } from '../due-dates/tables.js';
+import type { Ask } from '../http/context.js';
+import { loop, loopRevision } from '../loops/tables.js';
+import { keptPart } from '../store/tables.js';
+import { finding, system } from '../systems/tables.js';
+import { serviceJob } from './tables.js';
+
+interface Closing extends DateFacts {
+  readonly ask: Ask;
+  readonly service: ServiceFacts;
+}
+
+/** share of fresh coolant from which a partly refilled loop counts as filled anew */
+const COUNTS_AS_ANEW = 0.5;
+
+/**
+ * What a signed-off service leaves behind: dates by what went in, findings, follow-ups of temporary fixes and of what
+ * stayed inside, removed parts with their place, machines that hold the suspected lot, the end of a retired loop.
+ */
+export async function closeService(ask: Ask, facts: DateFacts) {
+  const service = facts.row.procedure.service as ServiceFacts;
+  const closing: Closing = { ...facts, ask, service };
+  await noteFindings(closing);
+  await keepParts(closing);
+  if (ENDS_LOOP.includes(service.kind)) return endLoop(closing);
+  const dates = await dateRefill(closing);
+  await openTemporaryFixes(closing);
+  const mates = await flagLot(closing);
+  await answerDue(closing);
+  return { ...dates, mates };
+}
+
+async function dateRefill(closing: Closing): Promise<{ serviceDueOn: string | null; settlingDueOn: string | null }> {
+  const { ask, row, state, service, systemId, filledOn } = closing;
+  const ledger = ledgerOf(service, state.service);
+  const ends = looseEnds(row.procedure, state);
+  const drainedMl = state.service.drains.reduce((sum, { volumeMl }) => sum + volumeMl, 0);
+  const poured = state.pours.length > 0;
+  const at = ask.clock.now();
+  const own = { workshopId: ask.account.workshopId, systemId, loopId: row.loopId, at };
+  if (ends.length > 0)
+    await openFollowUp(ask.scope, {
+      ...own,
+      dueOn: addDays(filledOn, AFTER_FINDINGS.earlyLookDays),
+      reason: `early look: ${ends.join('; ')}`,
+    });
+  if (poured && (refillsAnew(service.kind) || ledger.shares.coolant >= COUNTS_AS_ANEW))
+    return openDates(ask, closing, {
+      ...(drainedMl > 0 ? { drainedMl } : {}),
+      ...(ends.length > 0 ? { intervalShare: AFTER_FINDINGS.intervalShare, intervalReason: ends.join('; ') } : {}),
+    });
+  const toppedUp = state.service.flows.some(({ way }) => way === 'in');
+  if (!toppedUp) return { serviceDueOn: null, settlingDueOn: null };
+  return { serviceDueOn: null, settlingDueOn: await openSettling(ask.scope, { ...own, filledOn, personId: ask.account.personId }) };
+}
+
+async function noteFindings({ ask, row, jobId, state, service, systemId }: Closing): Promise<void> {
+  const at = ask.clock.now();
+  const sheet = gradedSheet(row.procedure, state.service).filter(({ grade }) => grade !== 'reuse');
+  const { cause } = state.service;
+  const texts = [
+    ...sheet.map(({ name, words, grade, text }) => ({
+      text: `${name}: ${words}${text ? ` (${text})` : ''}`,
+      severity: grade === 'replace' ? 'failure' : 'watch',
+    })),
+    ...(cause
+      ? [
+          {
+            text: `Suspected cause: ${CAUSES[cause.cause]}${cause.item ? `, ${nameItem(service.items, cause.item)}` : ''}${cause.text ? `. ${cause.text}` : ''}`,
+            severity: 'watch',
+          },
+        ]
+      : []),
+    ...state.leaks.map(({ where, mended }) => ({
+      text: `Leak at ${nameIn(row, where)}${mended ? `: ${mended.cause}, ${mended.text}` : ''}`,
+      severity: 'failure',
+    })),
+  ];
+  if (texts.length > 0)
+    await ask.scope
+      .insert(finding)
+      .values(texts.map((each) => ({ ...each, workshopId: ask.account.workshopId, systemId, jobId, foundAt: at, createdAt: at })));
+}
+
+const nameIn = ({ procedure }: Closing['row'], id: string): string =>
+  [...(procedure.facts?.parts ?? []), ...(procedure.facts?.joints ?? [])].find((each) => each.id === id)?.name ?? id;
+
+/** days in which somebody decides what becomes of a part that was taken out */
+const DECIDE_DAYS = 60;
+
+async function keepParts({ ask, jobId, state, service, systemId, filledOn }: Closing): Promise<void> {
+  const out = state.service.swaps.filter(({ action }) => action === 'removed');
+  if (out.length === 0) return;
+  await ask.scope.insert(keptPart).values(
+    out.map(({ item, text, heldMl }) => ({
+      workshopId: ask.account.workshopId,
+      name: nameItem(service.items, item),
+      kind: 'removed',
+      systemId,
+      jobId,
+      place: text,
+      heldMl,
+      untilDay: addDays(filledOn, DECIDE_DAYS),
+      createdAt: ask.clock.now(),
+    })),
+  );
+}
+
+/** A temporary fix opens its own follow-up: what is awaited, by when, and how the machine may be used until then. */
+async function openTemporaryFixes({ ask, row, state, systemId }: Closing): Promise<void> {
+  for (const { what, awaits, until, limits } of state.service.temporaryFixes)
+    await openFollowUp(ask.scope, {
+      workshopId: ask.account.workshopId,
+      systemId,
+      loopId: row.loopId,
+      dueOn: until,
+      reason: `temporary: ${what}, until ${awaits}; ${limits.map((limit) => USE_LIMITS[limit]).join(', ')}`,
+      at: ask.clock.now(),
+    });
+}
+
+/** days in which the other machines of a suspected lot are looked at */
+const MATES_DAYS = 14;
+
+export interface Mate {
+  readonly systemId: string;
+  readonly systemName: string;
+  readonly filledOn: string;
+  readonly lot: string;
+}
+
+/** Other machines that hold the suspected lot now: each gets a finding and a day on which somebody looks. */
+async function flagLot({ ask, jobId, state, systemId }: Closing): Promise<Mate[]> {
+  const { cause } = state.service;
+  if (cause?.suspect !== 'coolant-lot') return [];
+  const { scope, account, today, clock } = ask;
+  const batchId = await lotBefore({ ask, jobId, systemId });
+  if (batchId === null) return [];
+  const mates = await matesOf(ask, batchId, systemId);
+  for (const mate of mates) {
+    const reason = `the same lot (${mate.productName}, ${mate.lot}) is suspected in another machine: ${CAUSES[cause.cause]}`;
+    await scope
+      .insert(finding)
+      .values({
+        workshopId: account.workshopId,
+        systemId: mate.systemId,
+        jobId: null,
+        text: reason,
+        severity: 'watch',
+        foundAt: clock.now(),
+      });
+    await openFollowUp(scope, {
+      workshopId: account.workshopId,
+      systemId: mate.systemId,
+      loopId: mate.loopId,
+      dueOn: addDays(today, MATES_DAYS),
+      reason: `look at the reservoir, or ask for a photograph: ${reason}`,
+      at: clock.now(),
+    });
+  }
+  return mates.map(({ systemId: id, systemName, filledOn, lot }) => ({ systemId: id, systemName, filledOn, lot }));
+}
+
+/** The lot that was in the loop when the job began: the last fill that is not this job's own. */
+async function lotBefore({ ask, jobId, systemId }: Pick<Closing, 'ask' | 'jobId' | 'systemId'>): Promise<string | null> {
+  const rows = await ask.scope
+    .select({ batchId: fill.batchId, filledOn: fill.filledOn })
+    .from(fill)
+    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
+    .innerJoin(loop, eq(loop.id, loopRevision.loopId))
+    .innerJoin(serviceJob, and(eq(serviceJob.jobId, jobId), eq(serviceJob.loopId, loop.id)))
+    .where(and(eq(loop.systemId, systemId), ne(fill.jobId, jobId)));
+  return rows.sort((a, b) => b.filledOn.localeCompare(a.filledOn))[0]?.batchId ?? null;
+}
+
+/** Machines whose newest fill came out of one lot. */
+export async function matesOf({ scope }: Pick<Ask, 'scope'>, batchId: string, exceptSystemId: string) {
+  const rows = await scope
+    .select({
+      loopId: loop.id,
+      systemId: system.id,
+      systemName: system.name,
+      state: system.state,
+      batchId: fill.batchId,
+      filledOn: fill.filledOn,
+      createdAt: fill.createdAt,
+      lot: coolantBatch.lot,
+      productName: coolantProduct.name,
+    })
+    .from(fill)
+    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
+    .innerJoin(loop, eq(loop.id, loopRevision.loopId))
+    .innerJoin(system, eq(system.id, loop.systemId))
+    .innerJoin(coolantProduct, eq(coolantProduct.id, fill.productId))
+    .leftJoin(coolantBatch, eq(coolantBatch.id, fill.batchId));
+  const newest = new Map<string, (typeof rows)[number]>();
+  const later = (a: (typeof rows)[number], b: (typeof rows)[number]): boolean =>
+    a.filledOn === b.filledOn ? a.createdAt > b.createdAt : a.filledOn > b.filledOn;
+  for (const row of rows) {
+    const known = newest.get(row.loopId);
+    if (!known || later(row, known)) newest.set(row.loopId, row);
+  }
+  return [...newest.values()]
+    .filter((row) => row.batchId === batchId && row.systemId !== exceptSystemId && row.state !== 'retired')
+    .map((row) => ({ ...row, lot: row.lot ?? '' }))
+    .sort((a, b) => a.systemName.localeCompare(b.systemName));
+}
+
+/** A part that was awaited is in: follow-ups that this very job answers are closed by the desk; a due service closes itself. */
+async function answerDue({ ask, jobId, service }: Closing): Promise<void> {
+  const [own] = await ask.scope.select({ dueItemId: serviceJob.dueItemId }).from(serviceJob).where(eq(serviceJob.jobId, jobId));
+  if (!own || own.dueItemId === null || JOB_KINDS[service.kind].fill !== 'anew') return;
+  await ask.scope
+    .update(dueItem)
+    .set({ state: 'closed', outcome: 'the loop was filled anew', closedAt: ask.clock.now(), closedBy: ask.account.personId })
+    .where(and(eq(dueItem.id, own.dueItemId), eq(dueItem.state, 'open')));
+}
+
+/** The loop is over: nothing falls due on it any more. The machine is retired once none of its loops is alive. */
+async function endLoop({ ask, row, systemId, service }: Closing) {
+  const { scope, account, clock } = ask;
+  await scope
+    .update(dueItem)
+    .set({ state: 'closed', outcome: JOB_KINDS[service.kind].label, closedAt: clock.now(), closedBy: account.personId })
+    .where(and(eq(dueItem.loopId, row.loopId), eq(dueItem.state, 'open')));
+  await scope.update(loop).set({ coolantProductId: null }).where(eq(loop.id, row.loopId));
+  const others = await scope
+    .select({ id: dueItem.id })
+    .from(dueItem)
+    .where(and(eq(dueItem.systemId, systemId), eq(dueItem.state, 'open'), inArray(dueItem.kind, ['coolant-service', 'settling-check'])));
+  return { serviceDueOn: null, settlingDueOn: null, mates: [], retires: others.length === 0 };
+}

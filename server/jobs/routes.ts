@@ -1,0 +1,32 @@
+import Joi from 'joi';
+import {
+  consentSchema,
+  jobEditSchema,
+  jobSchema,
+  jobStartSchema,
+  rescopeSchema,
+  type ConsentInput,
+  type JobEdit,
+  type JobInput,
+  type JobStart,
+  type RescopeInput,
+} from '../../core/jobs/schema.js';
+import { bodyAs } from '../http/context.js';
+import type { Routes } from '../http/routes.js';
+import { agree, bookJob, cancelJob, editJob, openJobs, readJob, readLoopHistory, readScope } from './jobs.js';
+import { rescope, startJob } from './start.js';
+
+const cancelSchema = Joi.object({ reason: Joi.string().trim().min(3).max(1000).required() });
+
+export function jobRoutes(routes: Routes): void {
+  routes.get('/jobs', openJobs);
+  routes.get('/jobs/:id', (ask) => readJob(ask));
+  routes.get('/jobs/:id/scope', readScope);
+  routes.get('/loops/:id/history', readLoopHistory);
+  routes.post('/systems/:id/jobs', (ask) => bookJob(ask, bodyAs<JobInput>(ask.request, jobSchema)));
+  routes.put('/jobs/:id', (ask) => editJob(ask, bodyAs<JobEdit>(ask.request, jobEditSchema)));
+  routes.post('/jobs/:id/consent', (ask) => agree(ask, bodyAs<ConsentInput>(ask.request, consentSchema)));
+  routes.post('/jobs/:id/start', (ask) => startJob(ask, bodyAs<JobStart>(ask.request, jobStartSchema)));
+  routes.post('/jobs/:id/cancel', (ask) => cancelJob(ask, bodyAs<{ reason: string }>(ask.request, cancelSchema).reason));
+  routes.post('/runs/:id/rescope', (ask) => rescope(ask, bodyAs<RescopeInput>(ask.request, rescopeSchema)));
+}

@@ -1,0 +1,175 @@
+import { and, eq } from 'drizzle-orm';
+import { buildProcedure, type Procedure } from '../../core/commissioning/procedure.js';
+import { replay } from '../../core/commissioning/state.js';
+import type { CoolantClass } from '../../core/coolants/classes.js';
+import { mayMix, type Miscible } from '../../core/coolants/mixing.js';
+import { liquidOf, type Glycol } from '../../core/flow/fluids.js';
+import { JOB_KINDS, type JobKind } from '../../core/jobs/kinds.js';
+import type { JobStart, RescopeInput } from '../../core/jobs/schema.js';
+import { serviceFacts } from '../../core/jobs/serviceFacts.js';
+import { insertEvent, loadEvents } from '../commissioning/append.js';
+import {
+  checkJoints,
+  claimFor,
+  insertRun,
+  lockLoop,
+  newestRevision,
+  orderFor,
+  productOf,
+  putOnBench,
+  readRun,
+} from '../commissioning/runs.js';
+import { fill, run } from '../commissioning/tables.js';
+import { coolantProduct } from '../coolants/tables.js';
+import type { Scope } from '../database/client.js';
+import { idFrom, type Ask } from '../http/context.js';
+import { DomainError, notFound } from '../http/errors.js';
+import { loopRevision } from '../loops/tables.js';
+import { job } from '../systems/tables.js';
+import { consentsOf, loadJob } from './jobs.js';
+import { consent, serviceJob } from './tables.js';
+
+/** Puts a booked machine on a bench and begins its led procedure. The owner must have agreed first. */
+export async function startJob(ask: Ask, input: JobStart) {
+  const { scope } = ask;
+  const jobId = idFrom(ask.request, 'id', 'job');
+  const row = await loadJob(scope, jobId);
+  if (!['booked', 'waiting'].includes(row.job.state)) throw new DomainError('refused', 'This job was begun already, or is over.');
+  const consents = await consentsOf(scope, jobId);
+  if (!consents.some(({ estimateNumber }) => estimateNumber === row.service.estimateNumber))
+    throw new DomainError('refused', 'The owner has not agreed to this estimate yet: ask, then write the consent down.');
+  const own = await lockLoop(scope, row.service.loopId);
+  await claimFor(scope, row.service.loopId, input.benchId, own.system.id);
+  const revision = await newestRevision(scope, row.service.loopId);
+  if (input.schools.leak === 'opened-joints') checkJoints(revision.file, input.openedJoints);
+  const procedure = await procedureFor(scope, {
+    jobId,
+    kind: row.job.kind as JobKind,
+    partId: row.service.partId,
+    loopId: row.service.loopId,
+    file: revision.file,
+    schools: input.schools,
+    openedJoints: input.openedJoints,
+    coolantProductId: own.loop.coolantProductId,
+  });
+  const runId = await insertRun(ask, { jobId, loopId: row.service.loopId, revisionId: revision.id, benchId: input.benchId, procedure });
+  await scope.update(job).set({ state: 'active' }).where(eq(job.id, jobId));
+  await putOnBench(scope, own.system);
+  return readRun(ask, runId);
+}
+
+interface ProcedureFor {
+  readonly jobId: string;
+  readonly kind: JobKind;
+  readonly partId: string | null;
+  readonly loopId: string;
+  readonly file: typeof loopRevision.$inferSelect.file;
+  readonly schools: Procedure['schools'];
+  readonly openedJoints: readonly string[];
+  readonly coolantProductId: string | null;
+}
+
+async function procedureFor(scope: Scope, given: ProcedureFor): Promise<Procedure> {
+  const product = await productOf(scope, given.coolantProductId);
+  const shelf = await scope.select().from(coolantProduct);
+  const [filled] = await scope
+    .select({ id: fill.id })
+    .from(fill)
+    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
+    .where(eq(loopRevision.loopId, given.loopId))
+    .limit(1);
+  const service = serviceFacts({
+    loop: given.file,
+    kind: given.kind,
+    jobId: given.jobId,
+    filled: filled !== undefined,
+    part: given.partId,
+    old: product ? { productId: product.id, name: product.name } : null,
+    mixes: shelf.map((each) => mayMix(product && miscible(product), miscible(each))),
+  });
+  return buildProcedure({
+    loop: given.file,
+    schools: given.schools,
+    order: orderFor(given.file, product),
+    coolantName: product?.name ?? null,
+    liquid: liquidOf(product ?? undefined),
+    ...(given.openedJoints.length > 0 ? { opened: { joints: given.openedJoints, lostMl: 0 } } : {}),
+    service,
+  });
+}
+
+const miscible = (row: typeof coolantProduct.$inferSelect): Miscible => ({
+  productId: row.id,
+  name: row.name,
+  coolantClass: row.coolantClass as CoolantClass,
+  glycol: row.glycol as Glycol | null,
+  inhibitor: row.inhibitor,
+});
+
+/**
+ * Findings made the job bigger, or smaller: its steps change, what was done stays done. The owner's consent to the new
+ * estimate is written down with it; without it nobody goes on.
+ */
+export async function rescope(ask: Ask, input: RescopeInput) {
+  const { scope, account, clock } = ask;
+  const runId = idFrom(ask.request, 'id', 'run');
+  const [row] = await scope.select().from(run).where(eq(run.id, runId)).for('update');
+  if (!row) throw notFound('run');
+  const before = row.procedure.service;
+  if (row.state !== 'active' || !before || row.jobId === null)
+    throw new DomainError('refused', 'Only a service in progress changes its scope.');
+  if (before.kind === input.kind) throw new DomainError('refused', `This job is ${JOB_KINDS[input.kind].label} already.`);
+  const { service: own } = await loadJob(scope, row.jobId);
+  const revision = await newestRevision(scope, row.loopId);
+  const events = await loadEvents(scope, runId);
+  const state = replay(row.procedure, events);
+  const opened = row.procedure.schools.leak === 'opened-joints' ? [...new Set(revision.file.tubes.map(({ id }) => id))] : [];
+  const made = await procedureFor(scope, {
+    jobId: row.jobId,
+    kind: input.kind,
+    partId: own.partId,
+    loopId: row.loopId,
+    file: revision.file,
+    // a loop that is taken apart is tested whole, whatever was planned for the smaller job
+    schools: JOB_KINDS[input.kind].opens === 'whole' ? { ...row.procedure.schools, leak: 'dry-then-wet' } : row.procedure.schools,
+    openedJoints: opened,
+    coolantProductId: before.old?.productId ?? null,
+  });
+  const keeps = new Set(made.steps.map(({ id }) => id));
+  const lost = state.steps.find(({ id, status }) => status === 'done' && !keeps.has(id));
+  if (lost)
+    throw new DomainError(
+      'refused',
+      `"${row.procedure.steps.find(({ id }) => id === lost.id)?.title}" is done and has no place in ${JOB_KINDS[input.kind].label}.`,
+    );
+  await scope
+    .update(run)
+    .set({ procedure: { ...made, service: { ...(made.service as object), inside: before.inside } as Procedure['service'] } })
+    .where(eq(run.id, runId));
+  await scope.update(job).set({ kind: input.kind }).where(eq(job.id, row.jobId));
+  const estimateNumber = own.estimateNumber + 1;
+  await scope
+    .update(serviceJob)
+    .set({ estimate: input.estimate, estimateNumber, version: own.version + 1 })
+    .where(and(eq(serviceJob.jobId, row.jobId)));
+  await scope.insert(consent).values({
+    workshopId: account.workshopId,
+    jobId: row.jobId,
+    kind: input.kind,
+    estimate: input.estimate,
+    estimateNumber,
+    how: input.how,
+    words: input.reason,
+    personId: account.personId,
+    createdAt: clock.now(),
+  });
+  await insertEvent(ask, {
+    id: crypto.randomUUID(),
+    runId,
+    seq: events.length + 1,
+    at: clock.now(),
+    by: account.personName,
+    body: { type: 'rescoped', step: state.current ?? 'kit', kind: input.kind, reason: input.reason },
+  });
+  return readRun(ask, runId);
+}
