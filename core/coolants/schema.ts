@@ -15,6 +15,12 @@ export interface CoolantProductInput {
   readonly glycol: Glycol | null;
   /** mass fraction of glycol in the finished coolant, from its sheet */
   readonly glycolFraction: number | null;
+  /** inhibitor package as the sheet names it; decides what it may meet */
+  readonly inhibitor: string;
+  /** volume fraction of base that the sheet asks for at least */
+  readonly leastFraction: number | null;
+  /** bottles kept in reserve */
+  readonly reorderBottles: number;
 }
 
 export const coolantProductSchema = Joi.object({
@@ -47,6 +53,9 @@ export const coolantProductSchema = Joi.object({
       is: Joi.string().required(),
       then: Joi.invalid(null).messages({ 'any.invalid': '{{#label}} is needed where there is glycol, as a mass fraction such as 0.3' }),
     }),
+  inhibitor: Joi.string().trim().allow('').max(60).default(''),
+  leastFraction: finite().greater(0).max(1).allow(null).default(null),
+  reorderBottles: finite().min(0).max(1000).default(0),
 });
 
 /** A maker's limit that became known, or changed, after loops were filled. */

@@ -20,6 +20,8 @@ export interface DrainStage {
   /** could come as well when a bubble gets in: more may follow */
   readonly heldMl: number;
   readonly leftMl: number;
+  /** what stays, node by node */
+  readonly left: Contents;
 }
 
 export interface DrainPlan {
@@ -132,6 +134,7 @@ export function adviseDraining(loop: LoopFile, network: GeometricNetwork, mayTur
     drainedMl: stage.drainedMl,
     heldMl: stage.heldMl,
     leftMl: totalMl(stage.left),
+    left: stage.left,
   }));
   const leftMl = stages.at(-1)?.leftMl ?? wholeMl;
   return { stages, drainedMl: wholeMl - leftMl, leftMl, wholeMl };

@@ -11,6 +11,7 @@ import { turnNetwork } from '../geometry/turned.js';
 import { inspectItems, isRigid, type InspectItem } from '../inspection/items.js';
 import type { LoopFile } from '../loops/loopFile.js';
 import { loopVolume, type Volume } from '../loops/volume.js';
+import { sharesOf, type Shares } from './contents.js';
 import type { JobKind } from './kinds.js';
 
 /** One stand of the advised drain, in the words of the bench. */
@@ -23,6 +24,8 @@ export interface DrainStand {
   readonly drainedMl: number;
   readonly heldMl: number;
   readonly leftMl: number;
+  /** share of each part and run that still holds liquid after it */
+  readonly left: Shares;
 }
 
 /** Taking one part out of a loop that is still full. */
@@ -92,6 +95,7 @@ export function serviceFacts(input: ServiceFactsInput): ServiceFacts {
       drainedMl: Math.max(0, stage.drainedMl - (index === 0 ? cushionMl : 0)),
       heldMl: stage.heldMl,
       leftMl: stage.leftMl,
+      left: network ? sharesOf(network, stage.left) : {},
     })),
     leftMl: plan && plan.stages.length > 0 ? plan.leftMl : null,
     takeOut: network && component ? takeOutFacts(loop, network, component.id, shortName(component), cushionMl) : null,
@@ -103,7 +107,13 @@ export function serviceFacts(input: ServiceFactsInput): ServiceFacts {
   };
 }
 
-function takeOutFacts(loop: LoopFile, network: ReturnType<typeof buildNetwork>, part: string, name: string, cushionMl: number): TakeOutFacts {
+function takeOutFacts(
+  loop: LoopFile,
+  network: ReturnType<typeof buildNetwork>,
+  part: string,
+  name: string,
+  cushionMl: number,
+): TakeOutFacts {
   const { joints, airs, insideMl } = planTakeOut(turnNetwork(network, STANDING.upright), loop, part);
   return {
     part,

@@ -39,7 +39,7 @@ import {
 } from './people.js';
 import { seededRandom, type Random } from '../../core/random/random.js';
 import { STORIES, type Story } from './stories.js';
-import { playCommissioning, type DemoCoolant } from './technician.js';
+import { playRun, type DemoCoolant } from './technician.js';
 
 /** Any number: two servers starting on one empty database must not seed twice. */
 const SEED_LOCK = 418_003;
@@ -222,7 +222,7 @@ async function commission(world: World, loopId: string, coolant: DemoCoolant, da
     lostMl: null,
     practice: null,
   });
-  const events = playCommissioning({ procedure: row.procedure, startMs: begun.getTime(), random, coolant, by: account.personName });
+  const events = playRun({ procedure: row.procedure, startMs: begun.getTime(), random, coolant, by: account.personName });
   await insertLog(world, account, row.id, events);
   const end = new Date(Date.parse(events.at(-1)?.at ?? begun.toISOString()) + 120_000);
   await signOff(actAs(world, account, end, row.id), {
@@ -231,7 +231,7 @@ async function commission(world: World, loopId: string, coolant: DemoCoolant, da
   });
 }
 
-async function insertLog({ scope }: World, account: Account, runId: string, events: ReturnType<typeof playCommissioning>): Promise<void> {
+async function insertLog({ scope }: World, account: Account, runId: string, events: ReturnType<typeof playRun>): Promise<void> {
   await scope.insert(runEvent).values(
     events.map(({ id, seq, at, body }) => ({
       id,
@@ -260,7 +260,7 @@ async function onBench(world: World, loopId: string, coolant: DemoCoolant, index
     lostMl: null,
     practice: null,
   });
-  const events = playCommissioning({
+  const events = playRun({
     procedure: row.procedure,
     startMs: begun.getTime(),
     random,

@@ -1,6 +1,9 @@
 import type { BaselineReading, RunEvent, RunEventBody } from '../../core/commissioning/events.js';
 import type { Procedure, ProcedureStep } from '../../core/commissioning/procedure.js';
+import { fillTotal } from '../../core/commissioning/rules.js';
+import { replay } from '../../core/commissioning/state.js';
 import type { Random } from '../../core/random/random.js';
+import { serviceHands, type ServiceScript } from './serviceHands.js';
 
 export interface DemoCoolant {
   readonly productId: string;
@@ -17,13 +20,15 @@ export interface Script {
   readonly by: string;
   /** stop inside this step instead of going through to the sign-off */
   readonly stopIn?: string;
+  /** what a service comes upon; missing: everything is sound */
+  readonly service?: ServiceScript;
 }
 
 /** s between two ticks of a careful technician */
 const TICK_S = 35;
 
-/** Plays a commissioning the way a practised technician would, as entries of a run's log, up to the sign-off. */
-export function playCommissioning({ procedure, startMs, random, coolant, by, stopIn }: Script): RunEvent[] {
+/** Plays a run the way a practised technician would, as entries of a run's log, up to the sign-off. */
+export function playRun({ procedure, startMs, random, coolant, by, stopIn, service = {} }: Script): RunEvent[] {
   const events: RunEvent[] = [];
   let nowMs = startMs;
   const say = (body: RunEventBody, afterS = TICK_S): void => {
@@ -35,8 +40,9 @@ export function playCommissioning({ procedure, startMs, random, coolant, by, sto
     const checks = partial ? step.checks.slice(0, Math.ceil(step.checks.length / 3)) : step.checks;
     const tick = (): void => checks.forEach(({ id }) => say({ type: 'check', step: step.id, check: id, mark: 'done' }));
     if (step.kind !== 'wet-run') tick();
-    act({ procedure, step, random, coolant, say, partial });
+    act({ procedure, step, random, coolant, say, partial, service, events });
     if (step.kind === 'wet-run') tick();
+    if (step.kind === 'wet-run' && !partial) retest(events, say);
     if (partial || step.kind === 'sign-off') break;
     say({ type: 'step-done', step: step.id }, 20);
   }
@@ -50,15 +56,19 @@ interface Act {
   readonly coolant: DemoCoolant;
   readonly say: (body: RunEventBody, afterS?: number) => void;
   readonly partial: boolean;
+  readonly service: ServiceScript;
+  readonly events: readonly RunEvent[];
 }
 
-function act({ procedure, step, random, coolant, say, partial }: Act): void {
+function act({ procedure, step, random, coolant, say, partial, service, events }: Act): void {
+  if (step.id === 'mend') mend(service, events, say);
+  serviceHands(procedure, step, service, say);
   switch (step.kind) {
     case 'dry-test':
       return dryTest(random, say, partial ? 14 : Math.ceil(procedure.dry?.holdMinutes ?? 10) + 16);
     case 'fill':
       say({ type: 'coolant', ...coolant });
-      return pour(procedure, random, say);
+      return pour(procedure, random, say, events);
     case 'wet-run':
       step.timers.forEach(({ id, seconds }) => {
         say({ type: 'timer-started', step: step.id, timer: id });
@@ -74,7 +84,7 @@ function act({ procedure, step, random, coolant, say, partial }: Act): void {
       });
       return;
     case 'baseline':
-      return measure(random, say);
+      return step.id === 'before' ? measureBefore(service, random, say) : measure(random, say);
     default:
   }
 }
@@ -91,8 +101,24 @@ function dryTest(random: Random, say: Act['say'], minutes: number): void {
   }
 }
 
-function pour(procedure: Procedure, random: Random, say: Act['say']): void {
+/** Mended joints are looked at again once the pump ran. */
+function retest(events: readonly RunEvent[], say: Act['say']): void {
+  for (const { id, body } of events) if (body.type === 'leak') say({ type: 'leak-retested', leak: id, dry: true });
+}
+
+/** The leak is mended, whatever else is renewed; the fix that waits for a part says so. */
+function mend({ leak, temporary }: ServiceScript, events: readonly RunEvent[], say: Act['say']): void {
+  const found = events.find(({ body }) => body.type === 'leak');
+  if (found && leak) say({ type: 'leak-mended', leak: found.id, cause: leak.cause, fix: leak.fix }, 900);
+  if (temporary) say({ type: 'temporary-fix', step: 'mend', ...temporary });
+}
+
+function pour(procedure: Procedure, random: Random, say: Act['say'], events: readonly RunEvent[]): void {
   const plan = procedure.fillPlan;
+  if (procedure.service) {
+    const volumeMl = Math.round(fillTotal(procedure, replay(procedure, events)).volumeMl / 5) * 5;
+    return say({ type: 'pour', volumeMl: Math.max(5, volumeMl) }, 400);
+  }
   const error = 1 + (0.6 * random.normal() * plan.total.sdMl) / plan.total.volumeMl;
   const steps = plan.kind === 'pulses' ? [plan.firstPourMl, ...plan.pulses.map(({ pourMl }) => pourMl)] : [plan.total.volumeMl];
   for (const step of steps) say({ type: 'pour', volumeMl: Math.max(5, Math.round((step * error) / 5) * 5) }, 150);
@@ -118,6 +144,28 @@ function bleed(random: Random, say: Act['say']): void {
       420,
     ),
   );
+}
+
+/** The same load as the baseline, some kelvin hotter: what the owner complained about. */
+function measureBefore({ before = 46 }: ServiceScript, random: Random, say: Act['say']): void {
+  const roomC = Math.round(random.between(20, 25) * 10) / 10;
+  const reading: BaselineReading = {
+    setting: 'load, quiet',
+    workload: 'render and graphics together',
+    durationMinutes: 45,
+    powerW: 400,
+    sensor: 'processor package',
+    statistic: 'mean of the last five minutes',
+    panels: 'on',
+    pumpPercent: 60,
+    fanPercent: 40,
+    roomC,
+    partC: Math.round((roomC + before) * 10) / 10,
+    coolantC: Math.round((roomC + 12) * 10) / 10,
+    flowLph: Math.round(random.between(120, 180)),
+    levelMm: 118,
+  };
+  say({ type: 'baseline', reading, before: true }, 2800);
 }
 
 function measure(random: Random, say: Act['say']): void {

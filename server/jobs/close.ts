@@ -152,16 +152,14 @@ async function flagLot({ ask, jobId, state, systemId }: Closing): Promise<Mate[]
   const mates = await matesOf(ask, batchId, systemId);
   for (const mate of mates) {
     const reason = `the same lot (${mate.productName}, ${mate.lot}) is suspected in another machine: ${CAUSES[cause.cause]}`;
-    await scope
-      .insert(finding)
-      .values({
-        workshopId: account.workshopId,
-        systemId: mate.systemId,
-        jobId: null,
-        text: reason,
-        severity: 'watch',
-        foundAt: clock.now(),
-      });
+    await scope.insert(finding).values({
+      workshopId: account.workshopId,
+      systemId: mate.systemId,
+      jobId: null,
+      text: reason,
+      severity: 'watch',
+      foundAt: clock.now(),
+    });
     await openFollowUp(scope, {
       workshopId: account.workshopId,
       systemId: mate.systemId,

@@ -286,3 +286,13 @@ export async function openJobs({ scope, today }: Pick<Ask, 'scope' | 'today'>) {
     })),
   };
 }
+
+/** Jobs of one machine that are not over. */
+export async function openJobsOf({ scope }: Pick<Ask, 'scope'>, systemId: string) {
+  return scope
+    .select({ id: job.id, kind: job.kind, state: job.state, neededBy: serviceJob.neededBy })
+    .from(serviceJob)
+    .innerJoin(job, eq(job.id, serviceJob.jobId))
+    .where(and(eq(job.systemId, systemId), inArray(job.state, ['booked', 'active', 'waiting'])))
+    .orderBy(job.createdAt);
+}

@@ -6,7 +6,7 @@ import type { RunState } from '@core/commissioning/state.js';
 import NumberField from '../units/NumberField.vue';
 
 /** Readings with the conditions that make them comparable in a year. */
-const props = defineProps<{ state: RunState; locked: boolean }>();
+const props = defineProps<{ state: RunState; locked: boolean; before?: boolean }>();
 const emit = defineEmits<{ send: [body: RunEventBody] }>();
 const problem = ref<string | null>(null);
 
@@ -38,7 +38,9 @@ const needed: { key: keyof Form; word: string }[] = [
   { key: 'pumpPercent', word: 'pump speed' },
   { key: 'fanPercent', word: 'fan speed' },
 ];
-const readings = computed(() => props.state.baselines.map(({ value }) => ({ value, normal: normaliseBaseline(value) })));
+const readings = computed(() =>
+  (props.before ? props.state.befores : props.state.baselines).map(({ value }) => ({ value, normal: normaliseBaseline(value) })),
+);
 const hottest = computed(() => Math.max(1, ...readings.value.map(({ normal }) => normal.aboveRoomK)));
 
 function enter(): void {
@@ -48,7 +50,7 @@ function enter(): void {
     return;
   }
   problem.value = null;
-  emit('send', { type: 'baseline', reading: { ...form } as BaselineReading });
+  emit('send', { type: 'baseline', reading: { ...form } as BaselineReading, ...(props.before ? { before: true } : {}) });
   form.partC = null;
 }
 </script>

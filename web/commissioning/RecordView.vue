@@ -4,10 +4,12 @@ import { normaliseBaseline } from '@core/baseline/baseline.js';
 import type { RunEvent } from '@core/commissioning/events.js';
 import type { RunRecord } from '@core/commissioning/record.js';
 import { LEAK_SCHOOLS, WET_SCHOOLS } from '@core/commissioning/schools.js';
+import { JOB_KINDS } from '@core/jobs/kinds.js';
 import { LEAK_LIMITS } from '@core/leak-testing/defaults.js';
 import { formatLeak, formatLeakWithSe, formatMl, formatMlWithSd } from '@core/units/display.js';
 import { ApiError, call, get, wordsOf } from '../http/api.js';
 import { useCoolants } from '../coolants/coolantStore.js';
+import ServiceReportView from '../jobs/ServiceReportView.vue';
 import LoopProfile from '../loops/LoopProfile.vue';
 import { useNotices } from '../shell/notices.js';
 import { useDates } from '../units/dates.js';
@@ -24,6 +26,11 @@ const coolants = useCoolants();
 /** the record names its coolant; the colour is looked up and may be gone with the bottle */
 const colour = computed(() => coolants.products.find(({ name }) => name === record.value?.coolant?.productName)?.colour ?? null);
 const record = computed(() => answer.value?.record ?? null);
+const title = computed(() => {
+  const service = record.value?.service;
+  const words = service ? JOB_KINDS[service.kind].label : 'commissioning';
+  return words.charAt(0).toUpperCase() + words.slice(1);
+});
 
 async function load(): Promise<void> {
   try {
@@ -61,7 +68,7 @@ async function correct(text: string): Promise<void> {
     <template v-else-if="record">
       <header class="spread">
         <div>
-          <h1>Commissioning of {{ record.system.name }}</h1>
+          <h1>{{ title }} of {{ record.system.name }}</h1>
           <p class="quiet">{{ record.system.owner }} · {{ record.loop.name }}, revision {{ record.loop.revision }} as built</p>
         </div>
         <div class="row no-print">
@@ -87,6 +94,7 @@ async function correct(text: string): Promise<void> {
         </ul>
       </section>
       <section class="sheet mt-4"><LoopProfile :loop="record.loop.file" :colour="colour" :height="200" /></section>
+      <ServiceReportView v-if="record.service" class="mt-6" :report="record.service" />
       <div class="facts">
         <section>
           <h2>Volumes</h2>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { JOB_KINDS } from '@core/jobs/kinds.js';
 import type { RunAnswer } from './useRun.js';
 
 /** Whose machine it is, on which bench, and what can be said at any time. */
 defineProps<{ answer: RunAnswer }>();
-const emit = defineEmits<{ note: []; trouble: []; leave: [] }>();
+const emit = defineEmits<{ note: []; trouble: []; leave: []; rescope: [] }>();
 </script>
 
 <template>
@@ -14,7 +15,8 @@ const emit = defineEmits<{ note: []; trouble: []; leave: [] }>();
           <router-link :to="`/systems/${answer.systemId}`">{{ answer.systemName }}</router-link>
         </h1>
         <p class="quiet">
-          {{ answer.loopName }}, {{ answer.customerName }}<template v-if="answer.benchName"> · {{ answer.benchName }}</template> · revision
+          <strong v-if="answer.run.procedure.service">{{ JOB_KINDS[answer.run.procedure.service.kind].short }} · </strong
+          >{{ answer.loopName }}, {{ answer.customerName }}<template v-if="answer.benchName"> · {{ answer.benchName }}</template> · revision
           {{ answer.revisionNumber
           }}<template v-if="answer.run.procedure.templateNumber"> · procedure {{ answer.run.procedure.templateNumber }}</template>
         </p>
@@ -23,6 +25,9 @@ const emit = defineEmits<{ note: []; trouble: []; leave: [] }>();
         <v-btn variant="outlined" size="large" @click="emit('note')">Note <kbd class="ml-2">m</kbd></v-btn>
         <v-btn v-if="answer.run.state === 'active' && answer.run.procedure.facts" variant="outlined" size="large" @click="emit('trouble')"
           >Something is wrong <kbd class="ml-2">x</kbd></v-btn
+        >
+        <v-btn v-if="answer.run.state === 'active' && answer.run.procedure.service" variant="text" size="large" @click="emit('rescope')"
+          >Change scope</v-btn
         >
         <v-btn v-if="answer.run.state === 'active'" variant="text" size="large" @click="emit('leave')">Off the bench</v-btn>
       </div>

@@ -3,14 +3,11 @@ import { computed, provide, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import type { RunEventBody } from '@core/commissioning/events.js';
 import { blockers } from '@core/commissioning/rules.js';
-import { levelNow } from '@core/commissioning/interlocks.js';
-import { pouredMl } from '@core/commissioning/state.js';
-import { fillFront, frontOf, standingFront } from '@core/filling/fillPlan.js';
-import { levelMlOf } from '@core/instruments/level.js';
 import BaselineStep from '../baseline/BaselineStep.vue';
 import BleedStep from '../bleeding/BleedStep.vue';
 import { useCoolants } from '../coolants/coolantStore.js';
 import FillStep from '../filling/FillStep.vue';
+import { useStanding } from '../filling/useStanding.js';
 import TopUp from '../filling/TopUp.vue';
 import { call } from '../http/api.js';
 import { useSubmit } from '../http/useSubmit.js';
@@ -18,6 +15,8 @@ import TroubleDialog from '../leak-finding/TroubleDialog.vue';
 import TroubleList from '../leak-finding/TroubleList.vue';
 import PartTestStep from '../leak-testing/PartTestStep.vue';
 import DryTestStep from '../leak-testing/DryTestStep.vue';
+import RescopeDialog from '../jobs/RescopeDialog.vue';
+import ServiceStep from '../jobs/ServiceStep.vue';
 import LoopProfile from '../loops/LoopProfile.vue';
 import { useNotices } from '../shell/notices.js';
 import { useWakeLock } from '../shell/wakeLock.js';
@@ -25,7 +24,6 @@ import { useShortcuts } from '../shell/shortcuts.js';
 import { CLOCK_AHEAD, useNow } from '../units/now.js';
 import InstrumentStrip from '../instruments/InstrumentStrip.vue';
 import { LIVE_BENCH, useLiveBench } from '../instruments/liveBench.js';
-import type { FrontMark } from '../loops/profileLayout.js';
 import DebriefView from '../practice/DebriefView.vue';
 import PracticeBar from '../practice/PracticeBar.vue';
 import HandsAtBench from '../simulated-bench/HandsAtBench.vue';
@@ -64,6 +62,7 @@ const deviating = ref(false);
 const leaving = ref(false);
 const troubled = ref(false);
 const overriding = ref(false);
+const rescoping = ref(false);
 
 const procedure = computed(() => desk.answer.value?.run.procedure ?? null);
 const state = computed(() => desk.state.value);
@@ -81,34 +80,10 @@ const colour = computed(
   () => coolants.find(state.value?.coolant?.productId ?? desk.answer.value?.coolantProductId ?? null)?.colour ?? null,
 );
 /** The drawing stands where liquid or joints are the matter; elsewhere the hands need the room. */
-const showsProfile = computed(() => ['checks', 'fill', 'wet-run', 'bleed'].includes(step.value?.kind ?? ''));
+const showsProfile = computed(() => ['checks', 'fill', 'wet-run', 'bleed', 'drain', 'rinse'].includes(step.value?.kind ?? ''));
 const hasBigNumber = computed(() => step.value?.kind === 'checks');
 
-/** Before the fill the loop stands empty; while pouring the front is an estimate from volumes; afterwards it is full. */
-const filled = computed(() => {
-  const file = desk.answer.value?.file;
-  if (!file || !state.value) return null;
-  const fill = state.value.steps.find(({ id }) => id === 'fill');
-  if (fill?.status === 'done') return null;
-  return new Map((standing.value?.stretches ?? fillFront(file, pouredMl(state.value))).map((each) => [each.id, each.filled]));
-});
-/** What stands in the reservoir and on the way while filling: by the level sensor where there is one, else predicted. */
-const standing = computed(() => {
-  const { file } = desk.answer.value ?? {};
-  if (!file || !state.value || !procedure.value || step.value?.kind !== 'fill' || state.value.pours.length === 0) return null;
-  const poured = pouredMl(state.value);
-  const predicted = levelNow(procedure.value, state.value, now.value);
-  const mm = live.value('level', now.value);
-  const reservoir = procedure.value.facts?.reservoir;
-  const measured = reservoir && mm !== null ? levelMlOf(reservoir, mm) : null;
-  const stretchesOf = (ml: number) => standingFront(file, ml, poured - ml);
-  const fronts: FrontMark[] = [
-    ...(predicted ? [{ kind: 'predicted' as const, front: frontOf(stretchesOf(predicted.ml)) }] : []),
-    ...(measured !== null ? [{ kind: 'measured' as const, front: frontOf(stretchesOf(measured)) }] : []),
-  ].flatMap(({ kind, front }) => (front ? [{ kind, id: front.id, filled: front.filled }] : []));
-  const best = measured ?? predicted?.ml;
-  return { fronts, stretches: best === undefined ? fillFront(file, poured) : stretchesOf(best) };
-});
+const { filled, fronts } = useStanding(desk, step, live, now);
 
 watch(
   () => desk.current.value?.id,
@@ -138,8 +113,8 @@ function undo(): void {
 }
 
 /** steps in which hands switch the pump; in the wet test its clock is the switch */
-const hasPump = computed(() => ['fill', 'bleed'].includes(step.value?.kind ?? ''));
-const hasHands = computed(() => ['dry-test', 'fill', 'wet-run', 'bleed'].includes(step.value?.kind ?? ''));
+const hasPump = computed(() => ['fill', 'bleed', 'rinse'].includes(step.value?.kind ?? ''));
+const hasHands = computed(() => ['dry-test', 'fill', 'wet-run', 'bleed', 'drain', 'rinse'].includes(step.value?.kind ?? ''));
 const liquid = computed(() => coolants.liquidOf(state.value?.coolant?.productId ?? desk.answer.value?.coolantProductId ?? null));
 function override(reason: string): void {
   const held = desk.held.value;
@@ -157,7 +132,7 @@ async function signOff(remark: string): Promise<void> {
   );
   if (!done) return;
   signId = crypto.randomUUID();
-  notices.say('Signed off. The settling check and the next service date are open.');
+  notices.say(done.serviceDueOn ? 'Signed off. The settling check and the next service date are open.' : 'Signed off.');
   await router.replace(`/runs/${props.id}/record`);
 }
 
@@ -185,7 +160,14 @@ useShortcuts({
       <p>It belongs to no system of this workshop. <router-link to="/today">Today</router-link></p>
     </div>
     <div v-else-if="desk.answer.value && procedure && state && step && progress" class="bench">
-      <RunHead class="head" :answer="desk.answer.value" @note="noting = true" @trouble="troubled = true" @leave="leaving = true" />
+      <RunHead
+        class="head"
+        :answer="desk.answer.value"
+        @note="noting = true"
+        @trouble="troubled = true"
+        @leave="leaving = true"
+        @rescope="rescoping = true"
+      />
 
       <div v-if="desk.answer.value.run.state === 'active'" class="bench-top">
         <PracticeBar
@@ -216,7 +198,7 @@ useShortcuts({
           :colour="colour"
           :filled="filled"
           :height="164"
-          :fronts="standing?.fronts ?? []"
+          :fronts="fronts"
           label="Loop profile with the fill front, predicted and measured"
         />
         <div class="title">
@@ -278,7 +260,18 @@ useShortcuts({
           :colour="colour"
           @send="send"
         />
-        <BaselineStep v-if="step.kind === 'baseline'" :state="state" :locked="locked" @send="send" />
+        <ServiceStep
+          v-if="procedure.service"
+          :procedure="procedure"
+          :state="state"
+          :step="step"
+          :system-id="desk.answer.value.systemId"
+          :planned-product-id="desk.answer.value.coolantProductId"
+          :colour="colour"
+          :locked="locked"
+          @send="send"
+        />
+        <BaselineStep v-if="step.kind === 'baseline'" :state="state" :before="step.id === 'before'" :locked="locked" @send="send" />
         <HandsPanel v-if="hasHands && !locked" :procedure="procedure" :state="state" :locked="locked" @send="send" />
         <CheckRows
           v-if="step.checks.length"
@@ -361,6 +354,14 @@ useShortcuts({
         :least="3"
         :warning="desk.problem.value ?? ''"
         @say="override"
+      />
+      <RescopeDialog
+        v-if="rescoping && procedure.service"
+        :run-id="id"
+        :kind="procedure.service.kind"
+        :file="desk.answer.value.file"
+        @close="rescoping = false"
+        @changed="desk.load()"
       />
       <AbandonDialog v-model="leaving" :run-id="id" @left="router.push(`/systems/${desk.answer.value?.systemId}`)" />
     </div>

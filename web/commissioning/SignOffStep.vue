@@ -2,9 +2,10 @@
 import { computed, ref } from 'vue';
 import { judgeBleed } from '@core/bleeding/bleed.js';
 import type { Procedure } from '@core/commissioning/procedure.js';
-import { judgeDryTest } from '@core/commissioning/rules.js';
+import { fillTotal, judgeDryTest } from '@core/commissioning/rules.js';
 import { pouredMl, type RunState } from '@core/commissioning/state.js';
 import { balanceFill } from '@core/filling/fillPlan.js';
+import { serviceReport } from '@core/jobs/report.js';
 import { formatLeak, formatMl, formatMlWithSd } from '@core/units/display.js';
 
 /** The record as it will stand, before it is closed for ever. */
@@ -16,10 +17,20 @@ const lines = computed(() => {
   const { procedure, state } = props;
   const dry = judgeDryTest(procedure, state);
   const poured = pouredMl(state);
+  const planned = fillTotal(procedure, state);
+  const report = serviceReport(procedure, state);
   const bleed = judgeBleed(state.bleedCycles.map(({ value }) => value));
   return [
-    ['Planned fill', formatMlWithSd(procedure.fillPlan.total.volumeMl, procedure.fillPlan.total.sdMl)],
-    ['Poured', poured > 0 ? `${formatMl(poured)}, ${balanceFill(procedure.fillPlan.total, poured).text}` : 'nothing recorded'],
+    ...(report
+      ? [
+          ['Book', report.volumes.balance],
+          ...(report.comparison ? [['Before, after', report.comparison]] : []),
+          ...report.looseEnds.map((each) => ['Loose end', each]),
+          ...report.temporary.map(({ what, until }) => ['Temporary', `${what}, by ${until}`]),
+        ]
+      : []),
+    ['Planned fill', formatMlWithSd(planned.volumeMl, planned.sdMl)],
+    ['Poured', poured > 0 ? `${formatMl(poured)}, ${balanceFill(planned, poured).text}` : 'nothing recorded'],
     ['Coolant', state.coolant ? `${state.coolant.productName}${state.coolant.lot ? `, lot ${state.coolant.lot}` : ''}` : 'not recorded'],
     ...(procedure.dry
       ? [['Dry test', dry ? `${dry.verdict === 'pass' ? 'passed' : dry.verdict}, leak ${formatLeak(dry.leakMbarLs)}` : 'not made']]

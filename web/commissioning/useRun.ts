@@ -153,8 +153,8 @@ export function useRun(id: string): RunDesk {
       const have = new Set(answer.value.events.map((event) => event.id));
       const fresh = more.filter((event) => !have.has(event.id));
       if (fresh.length > 0) answer.value = { ...answer.value, events: [...answer.value.events, ...fresh].sort((a, b) => a.seq - b.seq) };
-      // a sign-off changes more than the log
-      if (fresh.some(({ body }) => body.type === 'signed-off')) await load();
+      // a sign-off and a new scope change more than the log
+      if (fresh.some(({ body }) => body.type === 'signed-off' || body.type === 'rescoped')) await load();
     } catch {
       await load();
     }

@@ -3,15 +3,32 @@ import { ref } from 'vue';
 import { sayDue } from '@core/systems/attention.js';
 import { useDates } from '../units/dates.js';
 import type { SystemPage } from '../systems/types.js';
+import ReasonDialog from '../commissioning/ReasonDialog.vue';
+import { call, wordsOf } from '../http/api.js';
+import { useNotices } from '../shell/notices.js';
 import PostponeDialog from './PostponeDialog.vue';
 import SettlingDialog from './SettlingDialog.vue';
 
 /** One clock of a loop: when, why, and what can be done about it. */
-defineProps<{ due: SystemPage['dues'][number]; today: string; big: boolean; loopName: string | null }>();
+const props = defineProps<{ due: SystemPage['dues'][number]; today: string; big: boolean; loopName: string | null }>();
 const emit = defineEmits<{ changed: [text: string]; service: [] }>();
 const dates = useDates();
 const postponing = ref(false);
 const settling = ref(false);
+const following = ref(false);
+const notices = useNotices();
+
+async function followed(note: string): Promise<void> {
+  following.value = false;
+  try {
+    await call('PUT', `/due-items/${props.due.id}/close`, {
+      body: { outcome: 'done', levelChangeMm: null, note, version: props.due.version },
+    });
+    emit('changed', 'The follow-up is closed.');
+  } catch (error) {
+    notices.say(wordsOf(error));
+  }
+}
 const names = { 'coolant-service': 'Coolant service', 'settling-check': 'Settling check', 'follow-up': 'Follow-up' };
 </script>
 
@@ -32,10 +49,19 @@ const names = { 'coolant-service': 'Coolant service', 'settling-check': 'Settlin
       <li v-for="clock in due.clocks.slice(1)" :key="clock.kind">later: {{ dates.day(clock.dueOn) }}, {{ clock.reason }}</li>
     </ul>
     <div class="row mt-3 no-print">
+      <v-btn v-if="due.kind === 'follow-up'" @click="following = true">It is done</v-btn>
       <v-btn v-if="due.kind === 'settling-check'" @click="settling = true">Read the level</v-btn>
       <v-btn v-if="due.kind === 'coolant-service'" @click="emit('service')">Record the service</v-btn>
       <v-btn v-if="due.kind === 'coolant-service'" variant="outlined" @click="postponing = true">Owner puts it off</v-btn>
     </div>
+    <ReasonDialog
+      v-model="following"
+      title="Close the follow-up"
+      label="What was found or done"
+      button="It is done"
+      :least="3"
+      @say="followed"
+    />
     <PostponeDialog v-model="postponing" :due="due" :today="today" @saved="emit('changed', $event)" />
     <SettlingDialog v-model="settling" :due="due" @saved="emit('changed', $event)" />
   </article>

@@ -126,6 +126,9 @@ describe('the figures of a loop', () => {
       sheetLifeMonths: null,
       glycol: null,
       glycolFraction: null,
+      inhibitor: '',
+      leastFraction: null,
+      reorderBottles: 0,
       version: 1,
       batches: [],
     } as const;

@@ -2,6 +2,7 @@
 import { computed, onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { ATTENTION_WORDS } from '@core/systems/attention.js';
+import { JOB_KINDS } from '@core/jobs/kinds.js';
 import { SERVICE_POLICIES } from '@core/due-dates/due.js';
 import { formatMlWithSd } from '@core/units/display.js';
 import StartRunDialog from '../commissioning/StartRunDialog.vue';
@@ -89,7 +90,10 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
           </p>
           <p class="quiet">{{ page.customer.email }}</p>
         </div>
-        <v-btn variant="outlined" class="no-print" @click="editing = true">Edit</v-btn>
+        <div class="row no-print">
+          <v-btn v-if="page.system.state === 'in-service'" size="large" :to="`/systems/${page.system.id}/jobs/new`">Take it in</v-btn>
+          <v-btn variant="outlined" size="large" @click="editing = true">Edit</v-btn>
+        </div>
       </header>
       <p v-if="page.system.note || page.customer.note" class="note">
         {{ [page.system.note, page.customer.note].filter(Boolean).join(' ') }}
@@ -144,6 +148,15 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
         </div>
 
         <aside class="stack">
+          <article v-for="job in page.jobs" :key="job.id" class="booked">
+            <h2>
+              <router-link :to="`/jobs/${job.id}`">{{ JOB_KINDS[job.kind].label }}</router-link>
+            </h2>
+            <p class="quiet">
+              {{ job.state === 'active' ? 'on the bench' : 'booked'
+              }}<template v-if="job.neededBy">, needed by {{ job.neededBy }}</template>
+            </p>
+          </article>
           <DueCard
             v-for="(due, index) in page.dues"
             :key="due.id"
@@ -202,6 +215,13 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
 .phone {
   font-size: 1.5rem;
   text-decoration: none;
+}
+.booked {
+  border-left: 4px solid var(--ink);
+  padding-left: 14px;
+}
+.booked h2::first-letter {
+  text-transform: uppercase;
 }
 .note {
   margin: 12px 0 0;

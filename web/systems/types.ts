@@ -1,5 +1,6 @@
 import type { Attention, DueKind, SystemState } from '@core/systems/attention.js';
 import type { DueClock, ServicePolicy } from '@core/due-dates/due.js';
+import type { JobKind } from '@core/jobs/kinds.js';
 import type { LoopFile } from '@core/loops/loopFile.js';
 
 /** Answers of the server's systems room. */
@@ -81,5 +82,7 @@ export interface SystemPage {
   loops: LoopOfSystem[];
   dues: (Due & { loopId: string; estimated: boolean; clocks: DueClock[] })[];
   history: HistoryEntry[];
+  /** booked or on a bench */
+  jobs: { id: string; kind: JobKind; state: string; neededBy: string | null }[];
   today: string;
 }

@@ -1,0 +1,64 @@
+import { randomUUID } from 'node:crypto';
+import type { Procedure } from '../../core/commissioning/procedure.js';
+import { seededRandom } from '../../core/random/random.js';
+import { playRun } from '../../server/demo/technician.js';
+import type { ServiceScript } from '../../server/demo/serviceHands.js';
+import type { Answer, TestBench, Visitor } from './bench.js';
+
+/** A coolant of the shelf with its lot, as a run's entries name it. */
+export interface Lot {
+  readonly productId: string;
+  readonly productName: string;
+  readonly batchId: string;
+  readonly lot: string;
+}
+
+export async function lotOf(visitor: Visitor, lot: string, more: Record<string, unknown> = {}): Promise<Lot> {
+  const name = `Clear ${lot} ${randomUUID().slice(0, 4)}`;
+  const productId = await visitor.coolant({ name, ...more });
+  const batch = await visitor.post<{ id: string }>('/coolant-batches', { productId, lot, openedOn: null });
+  return { productId, productName: name, batchId: batch.body.id, lot };
+}
+
+/** Leads a run to its sign-off over HTTP, entry by entry, as a practised technician would. */
+export async function leadRun(
+  bench: TestBench,
+  visitor: Visitor,
+  run: { readonly id: string; readonly procedure: Procedure },
+  coolant: Lot,
+  service?: ServiceScript,
+): Promise<Answer<{ serviceDueOn: string | null; settlingDueOn: string | null; mates?: { systemName: string }[] }>> {
+  const events = playRun({
+    procedure: run.procedure,
+    startMs: bench.nowMs,
+    random: seededRandom(bench.nowMs % 100_000),
+    coolant,
+    by: 'Tess',
+    ...(service ? { service } : {}),
+  });
+  // ids of a seeded technician would meet those of another run
+  const ids = new Map(events.map(({ id }) => [id, randomUUID()]));
+  const renamed = JSON.parse([...ids].reduce((text, [from, to]) => text.replaceAll(from, to), JSON.stringify(events))) as typeof events;
+  for (const { id, at, body } of renamed) {
+    bench.nowMs = Math.max(bench.nowMs, Date.parse(at) + 1000);
+    const answer = await visitor.entry(run.id, body, id, at);
+    if (answer.status !== 201) throw new Error(`${body.type}: ${JSON.stringify(answer.body)}`);
+  }
+  bench.wait(60);
+  return visitor.post(`/runs/${run.id}/sign-off`, { id: randomUUID(), remark: 'done' });
+}
+
+/** A machine whose loop was commissioned with one lot. */
+export async function commissioned(
+  bench: TestBench,
+  visitor: Visitor,
+  name: string,
+  lot: Lot,
+): Promise<{ systemId: string; loopId: string }> {
+  const systemId = await visitor.system(name);
+  const loop = await visitor.loop(systemId, lot.productId);
+  const started = await visitor.run(loop.id, { leak: 'wet-only' });
+  const signed = await leadRun(bench, visitor, started.body.run, lot);
+  if (signed.status !== 201) throw new Error(JSON.stringify(signed.body));
+  return { systemId, loopId: loop.id };
+}

@@ -1,0 +1,91 @@
+<script setup lang="ts">
+import { computed, reactive } from 'vue';
+import { shortName } from '@core/catalogue/names.js';
+import { call } from '../http/api.js';
+import { useSubmit } from '../http/useSubmit.js';
+import EstimateFields from './EstimateFields.vue';
+import IntakeFields from './IntakeFields.vue';
+import { adviceFor, estimateOf, hasRigid, intakeOf, type JobForm } from './jobForm.js';
+import type { JobPage } from './JobView.vue';
+import ScopeLadder from './ScopeLadder.vue';
+
+/** Changes a job that was not begun; a new kind or estimate asks for a new consent. */
+const props = defineProps<{ job: JobPage }>();
+const emit = defineEmits<{ close: []; saved: [] }>();
+const submit = useSubmit();
+const { intake, estimate } = props.job;
+const form = reactive<JobForm>({
+  ...intake,
+  signs: [...intake.signs],
+  ...estimate,
+  kind: props.job.kind,
+  partId: props.job.partId,
+  neededBy: props.job.neededBy ?? '',
+  note: props.job.note,
+});
+const advice = computed(() => adviceFor(form, props.job.history));
+const needsPart = computed(() => ['partial-drain', 'part-replacement'].includes(form.kind));
+const parts = computed(() => props.job.loop.file.components.map((part) => ({ value: part.id, title: shortName(part) })));
+
+async function save(): Promise<void> {
+  const saved = await submit.run((idempotencyKey) =>
+    call('PUT', `/jobs/${props.job.id}`, {
+      body: {
+        kind: form.kind,
+        partId: needsPart.value ? form.partId : null,
+        intake: intakeOf(form),
+        estimate: estimateOf(form),
+        neededBy: form.neededBy || null,
+        note: form.note,
+        version: props.job.version,
+      },
+      idempotencyKey,
+    }),
+  );
+  if (!saved) return;
+  emit('saved');
+  emit('close');
+}
+</script>
+
+<template>
+  <v-dialog :model-value="true" max-width="1100" scrollable @update:model-value="emit('close')">
+    <v-card class="pa-6">
+      <form class="stack" novalidate @submit.prevent="save">
+        <h2>Change this job</h2>
+        <div class="columns">
+          <IntakeFields :model-value="form" :baseline-flow-lph="job.history.baselineFlowLph" :at="submit.at" />
+          <div class="stack">
+            <ScopeLadder v-model="form.kind" :advice="advice" :rigid="hasRigid(job.loop.file)" />
+            <v-select
+              v-if="needsPart"
+              v-model="form.partId"
+              :items="parts"
+              label="Which part is changed"
+              :error-messages="submit.at('partId')"
+            />
+            <EstimateFields :model-value="form" :at="submit.at" :today="job.today" />
+          </div>
+        </div>
+        <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
+        <div class="row">
+          <v-btn type="submit" size="large" :loading="submit.busy.value">Save</v-btn>
+          <v-btn variant="text" size="large" @click="emit('close')">Close</v-btn>
+        </div>
+      </form>
+    </v-card>
+  </v-dialog>
+</template>
+
+<style scoped>
+.columns {
+  display: grid;
+  grid-template-columns: 1fr 1.15fr;
+  gap: 32px;
+}
+@media (max-width: 900px) {
+  .columns {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

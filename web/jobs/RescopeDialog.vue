@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import { reactive, ref } from 'vue';
+import { JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/jobs/kinds.js';
+import type { ConsentInput } from '@core/jobs/schema.js';
+import type { LoopFile } from '@core/loops/loopFile.js';
+import { call } from '../http/api.js';
+import { useSubmit } from '../http/useSubmit.js';
+import ChoiceRow from '../look/ChoiceRow.vue';
+import NumberField from '../units/NumberField.vue';
+import { usualEstimate } from './jobForm.js';
+
+/** Findings made the job bigger: a new kind, a new estimate, and the owner’s renewed consent, before the hands go on. */
+const props = defineProps<{ runId: string; kind: JobKind; file: LoopFile }>();
+const emit = defineEmits<{ close: []; changed: [] }>();
+const submit = useSubmit();
+const heavier = JOB_KIND_KEYS.filter((key) => key !== props.kind).map((value) => ({ value, title: JOB_KINDS[value].label }));
+const first: JobKind = props.kind === 'strip-clean' ? 'part-replacement' : 'strip-clean';
+const form = reactive({ kind: first, reason: '', partsText: '', priceText: '', ...usualEstimate(first, props.file) });
+const how = ref<ConsentInput['how'] | null>('phone');
+const ways: { value: ConsentInput['how']; title: string }[] = [
+  { value: 'phone', title: 'by phone' },
+  { value: 'in-person', title: 'in person' },
+  { value: 'text', title: 'by text' },
+  { value: 'email', title: 'by e-mail' },
+];
+
+async function change(): Promise<void> {
+  const { kind, reason, hours, coolantMl, partsText, priceText } = form;
+  const saved = await submit.run((idempotencyKey) =>
+    call('POST', `/runs/${props.runId}/rescope`, {
+      body: { kind, reason, how: how.value ?? 'phone', estimate: { hours, coolantMl, partsText, priceText } },
+      idempotencyKey,
+    }),
+  );
+  if (!saved) return;
+  emit('changed');
+  emit('close');
+}
+</script>
+
+<template>
+  <v-dialog :model-value="true" max-width="680" scrollable @update:model-value="emit('close')">
+    <v-card class="pa-6">
+      <form class="stack" novalidate @submit.prevent="change">
+        <h2>Change the scope</h2>
+        <v-select
+          v-model="form.kind"
+          :items="heavier"
+          label="It becomes"
+          @update:model-value="Object.assign(form, usualEstimate(form.kind, file))"
+        />
+        <v-text-field
+          v-model="form.reason"
+          label="What was found"
+          placeholder="flakes in the first jug"
+          :error-messages="submit.at('reason')"
+        />
+        <div class="pair">
+          <NumberField v-model="form.hours" label="Attended hours in all" unit="h" :errors="submit.at('estimate.hours')" />
+          <NumberField v-model="form.coolantMl" label="Coolant" unit="mL" :errors="submit.at('estimate.coolantMl')" />
+        </div>
+        <v-text-field v-model="form.partsText" label="Parts" />
+        <v-text-field v-model="form.priceText" label="Price told, if one was" />
+        <ChoiceRow v-model="how" label="Owner agreed" :options="ways" />
+        <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
+        <div class="row">
+          <v-btn type="submit" size="large" :loading="submit.busy.value">The owner agreed; change the steps</v-btn>
+          <v-btn variant="text" size="large" @click="emit('close')">Close</v-btn>
+        </div>
+      </form>
+    </v-card>
+  </v-dialog>
+</template>
+
+<style scoped>
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+}
+</style>
