@@ -15,7 +15,7 @@ interface JobKindFacts {
 
 export const JOB_KINDS = {
   'closed-loop': {
-    label: 'dust, paste, fans; loop stayed closed',
+    label: 'dust, paste, fans; loop stays closed',
     short: 'loop stays closed',
     opens: 'not',
     fill: 'none',

@@ -39,3 +39,19 @@ export function demoLoop(random: Random, name: string): LoopFile {
   const kind = random.pick(random.next() < 0.65 ? SOFT : RIGID) as TubeKind;
   return buildLoop(name, picks, kind);
 }
+
+/** The loop of the year's own stories: two blocks, two radiators, soft tube, a drain at the floor. */
+export const usualDemoLoop = (): LoopFile =>
+  buildLoop(
+    'Main loop',
+    [
+      ['reservoir-260', 'tray', 'reservoir'],
+      ['pump-large', 'tray', 'pump'],
+      ['tee-drain', 'floor', 'drain'],
+      ['block-graphics', 'card', 'graphics'],
+      ['block-processor', 'board', 'processor'],
+      ['radiator-360-30', 'roof', 'roof-radiator'],
+      ['radiator-360-30', 'front', 'front-radiator'],
+    ],
+    SOFT[0] as TubeKind,
+  );

@@ -1,5 +1,6 @@
 import { eq, sql } from 'drizzle-orm';
 import { DEFAULT_SCHOOLS, type Schools } from '../../core/commissioning/schools.js';
+import type { RunEvent } from '../../core/commissioning/events.js';
 import type { ServiceKind } from '../../core/jobs/kinds.js';
 import { addDays, addMonths, dayIn, daysBetween } from '../../core/units/calendar.js';
 import { bench, person, workshop } from '../accounts/tables.js';
@@ -11,7 +12,6 @@ import { caseTemplate } from '../workbench/tables.js';
 import { coolantBatch, coolantProduct } from '../coolants/tables.js';
 import type { Database, Scope } from '../database/client.js';
 import { DEFAULT_POLICY, setPolicy } from '../due-dates/policies.js';
-import { dueItem, postponement } from '../due-dates/tables.js';
 import type { Clock } from '../http/clock.js';
 import type { Account } from '../http/context.js';
 import { createLoop } from '../loops/revisions.js';
@@ -19,8 +19,10 @@ import { loopRevision } from '../loops/tables.js';
 import { recordService } from '../systems/services.js';
 import { customer, system } from '../systems/tables.js';
 import { actAs } from './actAs.js';
+import { putOff, retire, settle } from './afterwards.js';
 import { exampleLoop } from './exampleLoops.js';
-import { demoLoop } from './loops.js';
+import { demoLoop, usualDemoLoop } from './loops.js';
+import { playServiceYear } from './serviceYear.js';
 import {
   CASES,
   COMPANIES,
@@ -34,7 +36,6 @@ import {
   FIRST_NAMES,
   LAST_NAMES,
   MACHINES,
-  POSTPONE_REASONS,
   SERVICE_NOTES,
 } from './people.js';
 import { seededRandom, type Random } from '../../core/random/random.js';
@@ -53,6 +54,11 @@ export async function seedDemo(database: Database, clock: Clock): Promise<boolea
     if (existing) return false;
     const world = await makeWorkshop(scope, clock, passwordHash);
     for (const [index, story] of STORIES.entries()) await makeSystem(world, story, index);
+    await playServiceYear({
+      ...world,
+      makeMachine: (name, coolant, day) => makeMachine(world, name, coolant, day),
+      insertLog: (...log) => insertLog(world, ...log),
+    });
     return true;
   });
 }
@@ -206,6 +212,34 @@ async function makeSystem(world: World, story: Story, index: number): Promise<vo
   if (story === 'overdue' && random.next() < 0.5) await putOff(world, systemId);
 }
 
+/** A machine of a story of its own: built here, commissioned on a day, its settling check made. */
+async function makeMachine(world: World, name: string, coolant: DemoCoolant, day: string): Promise<{ systemId: string; loopId: string }> {
+  const { scope, random } = world;
+  const own = world.accounts[0] as Account;
+  const [made] = await scope
+    .insert(system)
+    .values({
+      workshopId: own.workshopId,
+      customerId: random.pick(world.customers),
+      name,
+      caseText: random.pick(CASES),
+      builtBy: 'this workshop',
+      hoursPerDay: Math.round(random.between(3, 9)),
+      note: '',
+    })
+    .returning({ id: system.id });
+  const systemId = (made as { id: string }).id;
+  const loop = await createLoop(actAs(world, own, atNoon(addDays(day, -4), 10)), {
+    systemId,
+    name: 'Main loop',
+    coolantProductId: coolant.productId,
+    file: usualDemoLoop(),
+  });
+  await commission(world, loop.id, coolant, day);
+  await settle(world, systemId, 'fine');
+  return { systemId, loopId: loop.id };
+}
+
 const earlier = (a: string, b: string): string => (a < b ? a : b);
 
 /** A finished commissioning, signed off in the past by the same code that signs one off today. */
@@ -231,7 +265,7 @@ async function commission(world: World, loopId: string, coolant: DemoCoolant, da
   });
 }
 
-async function insertLog({ scope }: World, account: Account, runId: string, events: ReturnType<typeof playRun>): Promise<void> {
+async function insertLog({ scope }: World, account: Account, runId: string, events: readonly RunEvent[]): Promise<void> {
   await scope.insert(runEvent).values(
     events.map(({ id, seq, at, body }) => ({
       id,
@@ -324,64 +358,4 @@ async function servicesUntil(world: World, plan: ServicePlan): Promise<void> {
       finding: index % 3 === 1 ? random.pick(FINDINGS) : '',
     });
   }
-}
-
-/** Old settling checks were made; only machines of the settling story still wait for theirs. */
-async function settle(world: World, systemId: string, story: Story): Promise<void> {
-  if (story === 'settling') return;
-  const { scope } = world;
-  const open = await scope
-    .select()
-    .from(dueItem)
-    .where(sql`${dueItem.systemId} = ${systemId} and ${dueItem.kind} = 'settling-check' and ${dueItem.state} = 'open'`);
-  for (const item of open) {
-    const at = atNoon(earlier(addDays(item.dueOn, -1), world.today), 16);
-    await scope
-      .update(dueItem)
-      .set({
-        state: 'closed',
-        outcome: 'settled, level changed by −2 mm',
-        closedAt: at,
-        closedBy: (world.accounts[3] as Account).personId,
-        version: 2,
-      })
-      .where(eq(dueItem.id, item.id));
-  }
-}
-
-async function retire({ scope, now, accounts }: World, systemId: string): Promise<void> {
-  await scope.update(system).set({ state: 'retired', note: 'Loop taken out; the owner went over to air.' }).where(eq(system.id, systemId));
-  await scope
-    .update(dueItem)
-    .set({ state: 'closed', outcome: 'loop retired', closedAt: now, closedBy: (accounts[0] as Account).personId })
-    .where(sql`${dueItem.systemId} = ${systemId} and ${dueItem.state} = 'open'`);
-}
-
-async function putOff({ scope, random, today, accounts }: World, systemId: string): Promise<void> {
-  const [item] = await scope
-    .select()
-    .from(dueItem)
-    .where(sql`${dueItem.systemId} = ${systemId} and ${dueItem.kind} = 'coolant-service' and ${dueItem.state} = 'open'`);
-  if (!item || daysBetween(item.dueOn, today) < 10) return;
-  const until = addDays(today, -Math.round(random.between(1, 6)));
-  const reason = random.pick(POSTPONE_REASONS);
-  const desk = accounts[3] as Account;
-  await scope.insert(postponement).values({
-    workshopId: desk.workshopId,
-    dueItemId: item.id,
-    from: item.dueOn,
-    until,
-    reason,
-    personId: desk.personId,
-    createdAt: atNoon(earlier(addDays(item.dueOn, 1), today)),
-  });
-  await scope
-    .update(dueItem)
-    .set({
-      dueOn: until,
-      postponed: 1,
-      reason: `put off by the owner until ${until} (${reason}); first reason: ${item.reason}`,
-      version: 2,
-    })
-    .where(eq(dueItem.id, item.id));
 }

@@ -10,13 +10,15 @@ const whole = computed(() => Math.max(1, props.startMl + props.ledger.inMl, prop
 const share = (ml: number): string => `${Math.max(0, Math.min(100, (100 * ml) / whole.value))}%`;
 const inside = computed(() => Math.max(0, props.ledger.insideMl ?? 0));
 const band = computed(() => 2 * props.ledger.sdMl);
+const bandFrom = computed(() => Math.max(0, inside.value - band.value));
+const bandTo = computed(() => Math.min(whole.value, inside.value + band.value));
 </script>
 
 <template>
   <figure class="book" :aria-label="`${formatMl(ledger.outMl)} came out, ${formatMl(inside)} still inside`">
     <div class="bar" aria-hidden="true">
       <span class="inside" :style="{ width: share(inside), background: colour ?? 'var(--ink-soft)' }" />
-      <span class="band" :style="{ left: share(inside - band), width: share(2 * band) }" />
+      <span class="band" :style="{ left: share(bandFrom), width: share(bandTo - bandFrom) }" />
       <span v-if="predictedLeftMl !== null" class="mark" :style="{ left: share(predictedLeftMl) }" />
     </div>
     <figcaption class="figures">

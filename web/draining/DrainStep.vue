@@ -38,7 +38,9 @@ const astray = computed(() => verdict.value !== null && !['balances', 'cannot-te
       <template v-else>{{ Math.round(ledger.outMl) }} <small>mL came out</small></template>
     </p>
     <BookBar v-if="service.inside" :ledger="ledger" :start-ml="service.inside.volumeMl" :predicted-left-ml="leftMl" :colour="colour" />
-    <p :class="{ astray }" aria-live="polite">{{ verdict.text.charAt(0).toUpperCase() + verdict.text.slice(1) }}.</p>
+    <p v-if="astray || state.service.drains.length > 0" :class="{ astray }" aria-live="polite">
+      {{ verdict.text.charAt(0).toUpperCase() + verdict.text.slice(1) }}.
+    </p>
     <p v-if="service.stands.length === 0" class="quiet">
       Heights of this loop are not on record, so nothing is predicted: drain at the lowest opening, then tilt, and measure.
     </p>

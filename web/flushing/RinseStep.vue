@@ -65,7 +65,7 @@ function pour(): void {
     <p class="big-number" aria-live="polite">
       <template v-if="service.inside"
         >{{ (100 * ledger.shares.old).toFixed(ledger.shares.old < 0.1 ? 1 : 0) }}
-        <small class="estimate">% of what is inside is the old liquid</small></template
+        <small class="estimate">% old liquid inside</small></template
       >
       <template v-else>{{ state.service.rinses.length }} <small>rinses</small></template>
     </p>

@@ -63,8 +63,8 @@ const options = <T extends string>(values: readonly T[]) => values.map((value) =
 
 <template>
   <section class="inspect">
-    <p class="big-number" aria-live="polite">
-      {{ open.length }} <small>{{ open.length === 1 ? 'item to look at' : 'items to look at' }}</small>
+    <p class="count figures" aria-live="polite">
+      <b>{{ open.length }}</b> {{ open.length === 1 ? 'item to look at' : 'items to look at' }}
     </p>
     <div class="columns">
       <ol class="plain-list sheet-list" aria-label="Inspection sheet">
@@ -113,6 +113,10 @@ const options = <T extends string>(values: readonly T[]) => values.map((value) =
 }
 p {
   margin: 0;
+}
+.count b {
+  font-size: 2.6rem;
+  font-weight: 300;
 }
 .columns {
   display: grid;

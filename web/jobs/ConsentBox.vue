@@ -77,6 +77,7 @@ const say = ({ hours, partsText, coolantMl, priceText }: Estimate): string =>
   display: grid;
   gap: 10px;
   justify-items: start;
+  align-content: start;
 }
 .ask > .v-input {
   width: 100%;

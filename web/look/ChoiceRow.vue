@@ -11,33 +11,39 @@ function press(option: T): void {
 <template>
   <div role="group" :aria-label="label" class="choices">
     <span class="label" aria-hidden="true">{{ label }}</span>
-    <button
-      v-for="option in options"
-      :key="String(option.value)"
-      type="button"
-      :disabled="disabled"
-      :aria-pressed="value === option.value"
-      @click="press(option.value)"
-    >
-      {{ option.title }}
-    </button>
+    <div class="buttons">
+      <button
+        v-for="option in options"
+        :key="String(option.value)"
+        type="button"
+        :disabled="disabled"
+        :aria-pressed="value === option.value"
+        @click="press(option.value)"
+      >
+        {{ option.title }}
+      </button>
+    </div>
   </div>
 </template>
 
 <style scoped>
 .choices {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0;
+  display: grid;
+  grid-template-columns: 6.6em 1fr;
+  gap: 0 10px;
   align-items: center;
 }
+.buttons {
+  display: flex;
+  flex-wrap: wrap;
+  padding: 0 1.5px 1.5px 0;
+}
 .label {
-  flex: 0 0 7.5em;
   color: var(--ink-soft);
 }
 button {
   min-height: 44px;
-  padding: 0 14px;
+  padding: 0 12px;
   border: 1.5px solid var(--line);
   margin: 0 -1.5px -1.5px 0;
 }
