@@ -15,6 +15,7 @@ export const router = createRouter({
     { path: '/systems/:systemId/loops/new', component: () => import('./loops/LoopView.vue'), props: true, meta: { title: 'New loop' } },
     { path: '/systems/:id/jobs/new', component: () => import('./jobs/NewJobView.vue'), props: true, meta: { title: 'Take in' } },
     { path: '/jobs/:id', component: () => import('./jobs/JobView.vue'), props: true, meta: { title: 'Job' } },
+    { path: '/plan', component: () => import('./planning/PlanView.vue'), meta: { title: 'Plan' } },
     { path: '/store', component: () => import('./store/StoreView.vue'), meta: { title: 'Store' } },
     { path: '/loops/:id', component: () => import('./loops/LoopView.vue'), props: true, meta: { title: 'Loop' } },
     { path: '/loops/:id/profile', component: () => import('./profile/ProfileView.vue'), props: true, meta: { title: 'Loop profile' } },

@@ -24,6 +24,8 @@ const KNOWN: Readonly<Record<string, InspectKind>> = {
 /** Tube that is cleaned rather than replaced. A wall nobody knows counts as soft: most are. */
 export const isRigid = (material: string): boolean => findTubeMaterial(material)?.soft === false;
 
+export const hasRigidTube = (loop: LoopFile): boolean => loop.tubes.some(({ material }) => isRigid(material));
+
 /** Every component, plug and run of a loop, in its own order. */
 export function inspectItems(loop: LoopFile): InspectItem[] {
   const parts = loop.components.map((part): InspectItem => ({ id: part.id, name: shortName(part), kind: KNOWN[part.kind] ?? 'other' }));

@@ -14,7 +14,9 @@ export function sharesOf({ partIds, part, volumeMl }: GeometricNetwork, left: Co
     holds[at] = (holds[at] as number) + (volumeMl[node] as number);
     has[at] = (has[at] as number) + ml;
   });
-  return Object.fromEntries(partIds.map((id, at) => [id, (holds[at] as number) > 0 ? Math.min(1, (has[at] as number) / (holds[at] as number)) : 0]));
+  return Object.fromEntries(
+    partIds.map((id, at) => [id, (holds[at] as number) > 0 ? Math.min(1, (has[at] as number) / (holds[at] as number)) : 0]),
+  );
 }
 
 /**

@@ -8,7 +8,7 @@ import { FLUSH } from '../flushing/defaults.js';
 import { buildNetwork, vesselsWithoutBox } from '../geometry/network.js';
 import { STANDING, STANDING_NAMES, STANDING_WORDS, type StandingName } from '../geometry/orientation.js';
 import { turnNetwork } from '../geometry/turned.js';
-import { inspectItems, isRigid, type InspectItem } from '../inspection/items.js';
+import { hasRigidTube, inspectItems, type InspectItem } from '../inspection/items.js';
 import type { LoopFile } from '../loops/loopFile.js';
 import { loopVolume, type Volume } from '../loops/volume.js';
 import { sharesOf, type Shares } from './contents.js';
@@ -100,7 +100,7 @@ export function serviceFacts(input: ServiceFactsInput): ServiceFacts {
     leftMl: plan && plan.stages.length > 0 ? plan.leftMl : null,
     takeOut: network && component ? takeOutFacts(loop, network, component.id, shortName(component), cushionMl) : null,
     items: inspectItems(loop),
-    rigid: loop.tubes.some(({ material }) => isRigid(material)),
+    rigid: hasRigidTube(loop),
     old: input.old,
     mixes: input.mixes,
     targetOldFraction: FLUSH.targetOldFraction,

@@ -22,6 +22,8 @@ export const ARRANGE = {
 export interface ArrangeProgress {
   readonly tried: number;
   readonly weightedLateMinutes: number;
+  /** the best plan so far: whoever stops the search keeps it */
+  readonly placed: readonly PlacedJob[];
 }
 
 export interface ArrangeOptions {
@@ -49,7 +51,9 @@ export function arrange(problem: PlanProblem, { isOver, onProgress }: ArrangeOpt
   let best = first && searchOrders(problem, first, bound, isOver, onProgress);
   let proven = best !== null && best.cost <= bound + 1e-9;
   const steps = problem.jobs.reduce((sum, job) => sum + job.steps.length, 0);
-  if (!proven && steps <= ARRANGE.exactSteps) {
+  // the exact search knows nothing of benches that are held
+  const free = problem.benches.every(({ taken }) => !taken?.length);
+  if (!proven && free && steps <= ARRANGE.exactSteps) {
     const all = exhaust(problem, best?.cost ?? Number.POSITIVE_INFINITY, ARRANGE.exactNodes, isOver);
     if (all.plan) best = { order: [], placed: [...all.plan], cost: all.weightedLateMinutes };
     proven = all.proven;
@@ -124,7 +128,7 @@ function searchOrders(
   for (let tried = 0; n > 1 && best.cost > bound + 1e-9; tried += 1) {
     if (tried % ARRANGE.perLook === 0) {
       if (isOver()) break;
-      onProgress?.({ tried, weightedLateMinutes: best.cost });
+      onProgress?.({ tried, weightedLateMinutes: best.cost, placed: best.placed });
       // a handful of jobs has few orders: the exact search does the rest
       if (n <= 4 && tried > 400) break;
     }

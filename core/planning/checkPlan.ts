@@ -50,13 +50,16 @@ export function checkPlan({ nowMs, jobs, technicians, benches }: PlanProblem, pl
       id,
     ),
   );
-  benches.forEach(({ id }, bench) =>
+  benches.forEach(({ id, taken }, bench) =>
     overlap(
-      plan.flatMap((placed) =>
-        placed.bench === bench
-          ? [{ from: placed.steps[0]?.from ?? 0, to: placed.steps.at(-1)?.to ?? 0, what: jobs[placed.job]?.id ?? '' }]
-          : [],
-      ),
+      [
+        ...(taken ?? []).map((span) => ({ ...span, what: 'what is agreed' })),
+        ...plan.flatMap((placed) =>
+          placed.bench === bench
+            ? [{ from: placed.steps[0]?.from ?? 0, to: placed.steps.at(-1)?.to ?? 0, what: jobs[placed.job]?.id ?? '' }]
+            : [],
+        ),
+      ],
       id,
     ),
   );

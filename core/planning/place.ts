@@ -12,7 +12,7 @@ export interface Board {
 
 export const emptyBoard = ({ technicians, benches }: PlanProblem): Board => ({
   technicians: technicians.map(() => []),
-  benches: benches.map(() => []),
+  benches: benches.map(({ taken }) => [...(taken ?? [])]),
 });
 
 /** The technician who can begin first; the earlier in the list where several can. */

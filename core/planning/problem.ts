@@ -27,7 +27,8 @@ export interface PlanProblem {
   readonly nowMs: number;
   /** shifts in order, not overlapping */
   readonly technicians: readonly { readonly id: string; readonly shifts: readonly Span[] }[];
-  readonly benches: readonly { readonly id: string }[];
+  /** `taken`: held by what is agreed or in progress; sorted, not overlapping */
+  readonly benches: readonly { readonly id: string; readonly taken?: readonly Span[] }[];
   readonly jobs: readonly PlanJob[];
 }
 

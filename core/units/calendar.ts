@@ -41,3 +41,29 @@ export function isTimeZone(zone: string): boolean {
     return false;
   }
 }
+
+/** Minutes that a zone's clocks are ahead of UTC at an instant. */
+function aheadMinutes(zone: string, ms: number): number {
+  const parts = new Intl.DateTimeFormat('en-US', {
+    timeZone: zone,
+    hourCycle: 'h23',
+    year: 'numeric',
+    month: 'numeric',
+    day: 'numeric',
+    hour: 'numeric',
+    minute: 'numeric',
+  }).formatToParts(new Date(ms));
+  const part = (type: string): number => Number(parts.find((each) => each.type === type)?.value);
+  const wall = Date.UTC(part('year'), part('month') - 1, part('day'), part('hour'), part('minute'));
+  return Math.round((wall - Math.floor(ms / 60_000) * 60_000) / 60_000);
+}
+
+/** The instant at which a zone's clocks show a time of day. A time that the clocks skip in spring counts as the one after. */
+export function instantIn(zone: string, day: string, minutesOfDay: number): number {
+  const wall = toUtc(day) + minutesOfDay * 60_000;
+  const guess = wall - aheadMinutes(zone, wall) * 60_000;
+  return wall - aheadMinutes(zone, guess) * 60_000;
+}
+
+/** 1 Monday … 7 Sunday */
+export const weekdayOf = (day: string): number => ((new Date(`${day}T00:00:00Z`).getUTCDay() + 6) % 7) + 1;

@@ -14,6 +14,7 @@ import { importRoutes } from '../importing/routes.js';
 import { instrumentRoutes } from '../instruments/routes.js';
 import { jobRoutes } from '../jobs/routes.js';
 import { photoRoutes } from '../photos/routes.js';
+import { planRoutes } from '../planning/routes.js';
 import { leakFindingRoutes } from '../leak-finding/routes.js';
 import { learningRoutes } from '../learning/routes.js';
 import { loopRoutes } from '../loops/routes.js';
@@ -94,6 +95,7 @@ function api(app: App, parts: ServerParts): Router {
   runRoutes(routes);
   jobRoutes(routes);
   storeRoutes(routes);
+  planRoutes(routes);
   wasteRoutes(routes);
   photoRoutes(routes, router, app);
   importRoutes(routes);

@@ -69,6 +69,7 @@ export const keptPart = pgTable(
     version: integer('version').notNull().default(1),
   },
   (t) => [
+    foreignKey({ name: 'kept_part_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),
     foreignKey({ name: 'kept_part_system_fk', columns: [t.workshopId, t.systemId], foreignColumns: [system.workshopId, system.id] }),
     foreignKey({ name: 'kept_part_job_fk', columns: [t.workshopId, t.jobId], foreignColumns: [job.workshopId, job.id] }),
     check('kept_part_kind_known', sql`kind in ('removed', 'lent', 'loan-machine')`),

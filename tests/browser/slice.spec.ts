@@ -1,19 +1,6 @@
 import type { Page } from '@playwright/test';
 import { choose, expect, signIn, snap, test, type RunningApp } from './app.js';
-
-/** Ticks everything that is open in the step on screen, row by row as a finger would. */
-async function tickAll(page: Page): Promise<void> {
-  const open = page.locator('.step .check.open');
-  for (let left = await open.count(); left > 0; left -= 1) {
-    await open.first().locator('label').click();
-    await expect(open).toHaveCount(left - 1);
-  }
-}
-
-async function done(page: Page, next: string): Promise<void> {
-  await page.getByRole('button', { name: /^Done:/ }).click();
-  await expect(page.locator('.title h2')).toHaveText(next);
-}
+import { done, tickAll } from './benchHands.js';
 
 async function reading(page: Page, app: RunningApp, gauge: string): Promise<void> {
   await page.getByLabel('Gauge').fill(gauge);

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { computed, reactive } from 'vue';
 import { shortName } from '@core/catalogue/names.js';
+import { hasRigidTube } from '@core/inspection/items.js';
 import { call } from '../http/api.js';
 import { useSubmit } from '../http/useSubmit.js';
 import EstimateFields from './EstimateFields.vue';
 import IntakeFields from './IntakeFields.vue';
-import { adviceFor, estimateOf, hasRigid, intakeOf, type JobForm } from './jobForm.js';
+import { adviceFor, estimateOf, intakeOf, type JobForm } from './jobForm.js';
 import type { JobPage } from './JobView.vue';
 import ScopeLadder from './ScopeLadder.vue';
 
@@ -56,7 +57,7 @@ async function save(): Promise<void> {
         <div class="columns">
           <IntakeFields :model-value="form" :baseline-flow-lph="job.history.baselineFlowLph" :at="submit.at" />
           <div class="stack">
-            <ScopeLadder v-model="form.kind" :advice="advice" :rigid="hasRigid(job.loop.file)" />
+            <ScopeLadder v-model="form.kind" :advice="advice" :rigid="hasRigidTube(job.loop.file)" />
             <v-select
               v-if="needsPart"
               v-model="form.partId"

@@ -4,6 +4,7 @@ import { useRoute, useRouter } from 'vue-router';
 import { JOB_KINDS, type JobKind } from '@core/jobs/kinds.js';
 import type { LoopFile } from '@core/loops/loopFile.js';
 import { shortName } from '@core/catalogue/names.js';
+import { hasRigidTube } from '@core/inspection/items.js';
 import { useCoolants } from '../coolants/coolantStore.js';
 import { call, get, wordsOf } from '../http/api.js';
 import { useSubmit } from '../http/useSubmit.js';
@@ -11,7 +12,7 @@ import LoopProfile from '../loops/LoopProfile.vue';
 import type { SystemPage } from '../systems/types.js';
 import EstimateFields from './EstimateFields.vue';
 import IntakeFields from './IntakeFields.vue';
-import { adviceFor, blankForm, estimateOf, hasRigid, intakeOf, usualEstimate, type JobForm, type LoopHistory } from './jobForm.js';
+import { adviceFor, blankForm, estimateOf, intakeOf, usualEstimate, type JobForm, type LoopHistory } from './jobForm.js';
 import ScopeLadder from './ScopeLadder.vue';
 
 /** A machine comes in: what is said and seen, the lightest job that is safe, what the owner is told. */
@@ -114,7 +115,7 @@ async function book(): Promise<void> {
         />
         <div class="stack">
           <h2>{{ JOB_KINDS[form.kind].label.charAt(0).toUpperCase() + JOB_KINDS[form.kind].label.slice(1) }}</h2>
-          <ScopeLadder :model-value="form.kind" :advice="advice" :rigid="hasRigid(history.file)" @update:model-value="choose" />
+          <ScopeLadder :model-value="form.kind" :advice="advice" :rigid="hasRigidTube(history.file)" @update:model-value="choose" />
           <v-select
             v-if="needsPart"
             v-model="form.partId"

@@ -1,6 +1,6 @@
 import { COOLANT_CLASSES, type CoolantClass } from '@core/coolants/classes.js';
 import { fillVolume } from '@core/filling/fillPlan.js';
-import { isRigid } from '@core/inspection/items.js';
+import { hasRigidTube } from '@core/inspection/items.js';
 import { JOB_KINDS, refillsAnew, type JobKind } from '@core/jobs/kinds.js';
 import type { Estimate, Intake } from '@core/jobs/schema.js';
 import { adviseScope, type ScopeAdvice, type Sign } from '@core/jobs/scope.js';
@@ -62,11 +62,9 @@ export const adviceFor = (form: JobForm, history: LoopHistory): ScopeAdvice =>
     sameCoolantFollows: true,
   });
 
-export const hasRigid = (file: LoopFile): boolean => file.tubes.some(({ material }) => isRigid(material));
-
 /** What such a job usually takes: a start for the estimate, to be corrected by whoever has seen the machine. */
 export function usualEstimate(kind: JobKind, file: LoopFile): { hours: number; coolantMl: number } {
-  const hours = JOB_KINDS[kind].hours[hasRigid(file) ? 'rigid' : 'soft'];
+  const hours = JOB_KINDS[kind].hours[hasRigidTube(file) ? 'rigid' : 'soft'];
   const coolantMl = refillsAnew(kind) ? Math.ceil(fillVolume(file).volumeMl / 50) * 50 : 0;
   return { hours, coolantMl };
 }

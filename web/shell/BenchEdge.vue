@@ -50,6 +50,7 @@ onScopeDispose(() => {
 const places = [
   { to: '/today', label: 'Today', key: '1' },
   { to: '/systems', label: 'Systems', key: '2' },
+  { to: '/plan', label: 'Plan', key: '3' },
   { to: '/store', label: 'Store', key: '4' },
   { to: '/workshop', label: 'Workshop', key: '5' },
 ];
@@ -82,6 +83,7 @@ async function signOut(): Promise<void> {
 useShortcuts({
   1: () => void router.push('/today'),
   2: () => void router.push('/systems'),
+  3: () => void router.push('/plan'),
   4: () => void router.push('/store'),
   5: () => void router.push('/workshop'),
   n: () => void router.push('/systems/new'),
@@ -94,7 +96,7 @@ useShortcuts({
 });
 
 const keyTable = [
-  ['1 2 4 5', 'Today, Systems, Store, Workshop'],
+  ['1 2 3 4 5', 'Today, Systems, Plan, Store, Workshop'],
   ['n', 'New system'],
   ['/', 'Search the systems'],
   ['r, then 1 … 8', 'Sums: air, screws, cuts, loss, mix, rinses, hold, level'],

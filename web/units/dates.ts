@@ -8,6 +8,11 @@ export function useDates() {
   const session = useSession();
   return {
     day: (iso: string): string => formatDay(iso, session.timeZone),
+    /** "Mon 30 Nov" of a plain day */
+    weekday: (day: string): string =>
+      formatter('UTC', { weekday: 'short', day: 'numeric', month: 'short' })
+        .format(new Date(`${day}T00:00:00Z`))
+        .replace(',', ''),
     time: (iso: string): string => formatter(session.timeZone, { hour: '2-digit', minute: '2-digit' }).format(new Date(iso)),
     dayAndTime: (iso: string): string =>
       iso.length === 10

@@ -1,0 +1,77 @@
+import type { JobKind } from '../jobs/kinds.js';
+import { AFTER_SOAK_SHARE, PLAN, SHARES } from './defaults.js';
+import { MINUTE_MS, type PlanStep } from './problem.js';
+
+/** A step of a job on the board, with what it is. */
+export interface NamedStep extends PlanStep {
+  readonly what: 'work' | 'soak' | 'wet test';
+}
+
+export interface JobTimes {
+  readonly kind: JobKind;
+  /** min with somebody at it, in all */
+  readonly attendedMinutes: number;
+  /** min that only the pump runs */
+  readonly wetMinutes: number;
+}
+
+/** Attended work in pieces that fit into a day; the first may wait as long as the step before allows. */
+function work(minutes: number, maxWaitMinutes: number | null): NamedStep[] {
+  if (minutes <= 0) return [];
+  const pieces = Math.max(1, Math.ceil(minutes / PLAN.longestPieceMinutes - 1e-9));
+  return Array.from({ length: pieces }, (_, index) => ({
+    what: 'work' as const,
+    durationMs: Math.round((minutes * MINUTE_MS) / pieces),
+    attended: true,
+    maxWaitMs: index > 0 ? PLAN.pieceWaitMinutes * MINUTE_MS : maxWaitMinutes === null ? null : maxWaitMinutes * MINUTE_MS,
+  }));
+}
+
+const alone = (what: NamedStep['what'], minutes: number): NamedStep => ({
+  what,
+  durationMs: minutes * MINUTE_MS,
+  attended: false,
+  // it begins when the hands leave
+  maxWaitMs: 0,
+});
+
+/**
+ * A job as steps: hands, then a soak that holds the bench but nobody, hands again before the cleaner eats into the part,
+ * a wet test that runs through the night, and the hands that measure and close.
+ */
+export function jobSteps({ kind, attendedMinutes, wetMinutes }: JobTimes): NamedStep[] {
+  const { first, soak, wet } = SHARES[kind];
+  const afterSoak = soak ? AFTER_SOAK_SHARE : 0;
+  const last = 1 - first - afterSoak;
+  return [
+    ...work(first * attendedMinutes, null),
+    ...(soak ? [alone('soak', PLAN.soakMinutes), ...work(afterSoak * attendedMinutes, PLAN.soakMostWaitMinutes)] : []),
+    ...(wet && wetMinutes > 0 ? [alone('wet test', wetMinutes)] : []),
+    ...work(last * attendedMinutes, null),
+  ];
+}
+
+/** Attended minutes of a finished run of one kind. */
+export interface FinishedRun {
+  readonly kind: JobKind;
+  readonly rigid: boolean;
+  readonly attendedMinutes: number;
+}
+
+export interface LearnedDuration {
+  readonly minutes: number;
+  /** runs it was learned from; 0: an estimate */
+  readonly runs: number;
+}
+
+/** The middle of what such jobs took here, once there are enough; before that the estimate. */
+export function learnDuration(kind: JobKind, rigid: boolean, estimateMinutes: number, finished: readonly FinishedRun[]): LearnedDuration {
+  const own = finished
+    .filter((run) => run.kind === kind && run.rigid === rigid)
+    .map(({ attendedMinutes }) => attendedMinutes)
+    .sort((a, b) => a - b);
+  if (own.length < PLAN.leastRuns) return { minutes: estimateMinutes, runs: 0 };
+  const middle = own.length >> 1;
+  const median = own.length % 2 === 1 ? (own[middle] as number) : ((own[middle - 1] as number) + (own[middle] as number)) / 2;
+  return { minutes: median, runs: own.length };
+}

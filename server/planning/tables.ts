@@ -1,0 +1,70 @@
+import { sql } from 'drizzle-orm';
+import { boolean, check, date, foreignKey, index, integer, jsonb, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { bench, person } from '../accounts/tables.js';
+import { instant, owned, tenantWalls } from '../database/columns.js';
+import { job } from '../systems/tables.js';
+
+/** A technician's usual hours on a weekday, in minutes of the day on the workshop's clock. */
+export const shift = pgTable(
+  'shift',
+  {
+    ...owned,
+    personId: uuid('person_id').notNull(),
+    weekday: integer('weekday').notNull(),
+    fromMinute: integer('from_minute').notNull(),
+    toMinute: integer('to_minute').notNull(),
+  },
+  (t) => [
+    foreignKey({ name: 'shift_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
+    check('shift_weekday_known', sql`weekday between 1 and 7`),
+    check('shift_hours_sane', sql`from_minute >= 0 and to_minute <= 1440 and from_minute < to_minute`),
+    ...tenantWalls('shift', t),
+  ],
+);
+
+export const absence = pgTable(
+  'absence',
+  {
+    ...owned,
+    personId: uuid('person_id').notNull(),
+    fromDay: date('from_day').notNull(),
+    toDay: date('to_day').notNull(),
+    reason: text('reason').notNull().default(''),
+  },
+  (t) => [
+    foreignKey({ name: 'absence_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
+    check('absence_days_in_order', sql`from_day <= to_day`),
+    ...tenantWalls('absence', t),
+  ],
+);
+
+/** One step of a job on the board. */
+export interface SlotStep {
+  readonly what: string;
+  readonly from: string;
+  readonly to: string;
+  readonly personId: string | null;
+}
+
+/** Where a booked job stands on the board. Confirmed: told to the owner, moved by nobody but a hand. */
+export const slot = pgTable(
+  'slot',
+  {
+    ...owned,
+    jobId: uuid('job_id').notNull(),
+    benchId: uuid('bench_id').notNull(),
+    startsAt: instant('starts_at').notNull(),
+    endsAt: instant('ends_at').notNull(),
+    steps: jsonb('steps').$type<SlotStep[]>().notNull(),
+    confirmed: boolean('confirmed').notNull().default(false),
+    version: integer('version').notNull().default(1),
+  },
+  (t) => [
+    foreignKey({ name: 'slot_job_fk', columns: [t.workshopId, t.jobId], foreignColumns: [job.workshopId, job.id] }),
+    foreignKey({ name: 'slot_bench_fk', columns: [t.workshopId, t.benchId], foreignColumns: [bench.workshopId, bench.id] }),
+    unique('slot_job_once').on(t.workshopId, t.jobId),
+    check('slot_in_order', sql`starts_at < ends_at`),
+    index('slot_by_bench').on(t.workshopId, t.benchId, t.startsAt),
+    ...tenantWalls('slot', t),
+  ],
+);

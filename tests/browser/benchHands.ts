@@ -1,0 +1,116 @@
+import type { Page } from '@playwright/test';
+import { choose, expect, type RunningApp } from './app.js';
+
+/** Ticks everything that is open in the step on screen, row by row as a finger would. */
+export async function tickAll(page: Page): Promise<void> {
+  const open = page.locator('.step .check.open');
+  for (let left = await open.count(); left > 0; left -= 1) {
+    await open.first().locator('label').click();
+    await expect(open).toHaveCount(left - 1);
+  }
+}
+
+export async function done(page: Page, next: string): Promise<void> {
+  await page.getByRole('button', { name: /^Done:/ }).click();
+  await expect(page.locator('.title h2')).toHaveText(next);
+}
+
+/** One reading under the usual load, with the conditions that make it comparable. */
+export async function measure(page: Page, partC: string): Promise<void> {
+  await page.getByLabel('Workload').fill('render and graphics together');
+  await page.getByLabel('Power into that part').fill('400');
+  await page.getByLabel('Part', { exact: true }).fill(partC);
+  await page.getByLabel('Room', { exact: true }).fill('22');
+  await page.getByRole('button', { name: 'Enter reading' }).click();
+  await expect(page.locator('.baseline .big-number')).toBeVisible();
+}
+
+/** What ran into the jug, by what the screen says should come. */
+export async function cameOut(page: Page, ml: string): Promise<void> {
+  await page.getByLabel('In the jug').fill(ml);
+  await page.getByRole('button', { name: 'Came out' }).click();
+  await expect(page.getByLabel('In the jug')).toHaveValue('');
+}
+
+/** Drains stand by stand, as much as the screen says should come. */
+export async function drainAsAdvised(page: Page): Promise<void> {
+  const big = page.locator('.drain .big-number');
+  for (let stand = 0; stand < 5; stand += 1) {
+    const words = await big.innerText();
+    if (!words.includes('should come')) break;
+    await cameOut(page, words.split(/\s/)[0] as string);
+    await expect(big).not.toHaveText(words);
+  }
+  await tickAll(page);
+}
+
+/** The refill and its wet test, up to the last look at the joints. */
+export async function refill(page: Page, app: RunningApp, lot: string): Promise<void> {
+  await choose(page, 'Lot', lot);
+  await page.getByRole('button', { name: 'This one' }).click();
+  const big = await page.locator('.fill .big-number').innerText();
+  await page.getByLabel('Poured just now').fill(big.split(/\s/)[0] as string);
+  await page.getByRole('button', { name: /First pour/ }).click();
+  await expect(page.getByText('within what this loop is expected to hold')).toBeVisible();
+  await tickAll(page);
+  await done(page, 'Wet test');
+  await clock(page, app, 700);
+  await tickAll(page);
+}
+
+/** Starts the step's clock, lets it run out and comes back. */
+export async function clock(page: Page, app: RunningApp, seconds: number): Promise<void> {
+  await page.getByRole('button', { name: 'Pump on, start the clock' }).click();
+  await expect(page.getByText(/on this device only/)).toBeHidden();
+  app.pass(seconds);
+  await page.reload();
+  await expect(page.getByRole('timer')).toContainText('done');
+}
+
+export async function bleedAndPower(page: Page, app: RunningApp, partC: string): Promise<void> {
+  await done(page, 'Bleed');
+  for (const stopped of ['120', '120', '120']) {
+    await page.getByLabel('Level, pump running').fill('119.5');
+    await page.getByLabel('Level, pump stopped').fill(stopped);
+    await page.getByRole('button', { name: 'Cycle done' }).click();
+    await expect(page.getByLabel('Level, pump stopped')).toHaveValue('');
+  }
+  await done(page, 'Return to power');
+  await tickAll(page);
+  await clock(page, app, 1000);
+  await done(page, 'Hand-over baseline');
+  await measure(page, partC);
+  await tickAll(page);
+  await done(page, 'Sign off');
+}
+
+export async function signOff(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Sign off', exact: true }).last().click();
+  await page.waitForURL('**/record');
+}
+
+/** Opens a machine of the list by its name. */
+export async function openMachine(page: Page, app: RunningApp, name: string): Promise<void> {
+  await page.goto(`${app.url}/systems`);
+  await page.getByRole('textbox', { name: 'Name, owner, phone, coolant' }).fill(name);
+  await page.locator('.life').filter({ hasText: name }).first().click();
+  await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
+}
+
+/** Takes a machine in for a job, has the owner agree, and puts it on a bench. */
+export async function takeIn(page: Page, kind: RegExp, leak = 'Coolant only'): Promise<void> {
+  await page.getByRole('button', { name: kind }).first().click();
+  await page.getByRole('button', { name: 'Book it' }).click();
+  await page.waitForURL('**/jobs/*');
+  await expect(page.getByRole('button', { name: 'Put it on the bench' })).toBeDisabled();
+  await page.getByLabel('In what words').fill('yes, go on');
+  await page.getByRole('button', { name: 'The owner agreed' }).click();
+  await expect(page.getByRole('button', { name: 'Put it on the bench' })).toBeEnabled();
+  if (leak) {
+    await choose(page, 'Leak test afterwards', leak);
+    await choose(page, 'Only the pump runs', '10 minutes');
+  }
+  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await page.waitForURL('**/runs/*');
+  await expect(page.locator('.title h2')).toHaveText('Lay out the kit');
+}
