@@ -12,6 +12,7 @@ import { describeAway, type Readiness } from './health/routes.js';
 import { createServer } from './http/app.js';
 import { instrumentsFor } from './instruments/reach.js';
 import { InstrumentService } from './instruments/service.js';
+import { NightlyWork } from './nightly/nightly.js';
 import { PushHub } from './push/hub.js';
 import { BenchKeeper } from './simulated-bench/keeper.js';
 import { clockAheadBy, systemClock } from './http/clock.js';
@@ -28,6 +29,7 @@ interface Settings {
   readonly databaseUrl: string;
   readonly dataFolder: string;
   readonly demo: boolean;
+  readonly mail: { readonly smtpUrl: string | null; readonly sender: string };
   readonly mqtt: { readonly mqttUrl: string | null; readonly host: string; readonly port: number };
 }
 
@@ -45,6 +47,7 @@ function readSettings(): Settings {
     databaseUrl,
     dataFolder: path.resolve(process.env.LAVACRUM_DATA ?? '.data'),
     demo: process.env.LAVACRUM_DEMO !== '0',
+    mail: { smtpUrl: process.env.SMTP_URL ?? null, sender: process.env.LAVACRUM_MAIL_FROM ?? 'workshop@lavacrum.local' },
     mqtt: { mqttUrl: process.env.MQTT_URL ?? null, host: process.env.LAVACRUM_MQTT_HOST ?? '127.0.0.1', port: mqttPort },
   };
 }
@@ -103,6 +106,7 @@ function start(): void {
   const clock = process.env.LAVACRUM_CLOCK_AHEAD_FILE ? clockAheadBy(process.env.LAVACRUM_CLOCK_AHEAD_FILE) : systemClock;
   const instruments = new InstrumentService({ databaseUrl: settings.databaseUrl, ...settings.mqtt }, openDatabase(pool), clock, log);
   const keeper = new BenchKeeper(log);
+  const nightly = new NightlyWork({ databaseUrl: settings.databaseUrl, ...settings.mail }, openDatabase(pool), clock, log);
   push.onCommand = (command) => instruments.command(command);
   const webFolder = path.join(here, 'web');
   const app = createServer({
@@ -127,7 +131,12 @@ function start(): void {
     log.info({ port: (listener.address() as AddressInfo).port }, 'listening');
     void prepare(settings, readiness, log, here)
       .then(() => push.listen())
-      .then(() => instruments.start());
+      .then(() => instruments.start())
+      .then(() => nightly.start())
+      // without its queue the server still serves; dates change with every save as well
+      .catch((error: unknown) =>
+        log.error({ name: error instanceof Error ? error.name : 'unknown', detail: detailOf(error) }, 'nightly work did not start'),
+      );
   });
   const stop = (): void => {
     readiness.ready = false;
@@ -135,6 +144,7 @@ function start(): void {
     // open streams would keep the listener from closing
     keeper.close();
     void instruments.close();
+    void nightly.close();
     void push.close();
     listener.close(() => void pool.end().finally(() => process.exit(0)));
     listener.closeIdleConnections();

@@ -92,7 +92,9 @@ function downToPart({ name, drawFirstMl, airs, insideMl }: TakeOutFacts): CheckI
   const group = `Down to ${name}`;
   return [
     { id: 'part:air', text: `Air inlet open: ${airs.join(', ') || 'the highest port'}`, group },
-    { id: 'part:draw', text: `About ${Math.round(drawFirstMl / 5) * 5} mL drawn at the valve, then shut`, group },
+    ...(drawFirstMl >= 5
+      ? [{ id: 'part:draw', text: `About ${Math.round(drawFirstMl / 5) * 5} mL drawn at the valve, then shut`, group }]
+      : []),
     { id: 'part:level', text: `Level seen below the joints of ${name}, towels under both`, group },
     { id: 'part:out', text: `Joints undone over a towel; about ${Math.round(insideMl / 5) * 5} mL stay in the part`, group },
   ];

@@ -124,3 +124,12 @@ function takeOutFacts(
     insideMl,
   };
 }
+
+/** mL; less is drops, not a volume to draw */
+const WORTH_DRAWING_ML = 5;
+
+/** What should come, one after the other: stand by stand, or down to the part and then out of it. */
+export function expectedDrains({ kind, takeOut, stands }: ServiceFacts): number[] {
+  const volumes = kind === 'partial-drain' && takeOut ? [takeOut.drawFirstMl, takeOut.insideMl] : stands.map(({ drainedMl }) => drainedMl);
+  return volumes.filter((ml) => ml >= WORTH_DRAWING_ML);
+}

@@ -1,5 +1,6 @@
 import type { RunEventBody } from '../../core/commissioning/events.js';
 import type { Procedure, ProcedureStep } from '../../core/commissioning/procedure.js';
+import { expectedDrains } from '../../core/jobs/serviceFacts.js';
 import type { ServiceEntry } from '../../core/jobs/entries.js';
 import type { ItemFindings } from '../../core/inspection/grade.js';
 
@@ -35,12 +36,8 @@ export function serviceHands(procedure: Procedure, step: ProcedureStep, script: 
   switch (step.kind) {
     case 'drain': {
       const share = script.drainedShare ?? 1;
-      const volumes =
-        facts.kind === 'partial-drain' && facts.takeOut
-          ? [facts.takeOut.drawFirstMl, facts.takeOut.insideMl]
-          : facts.stands.map(({ drainedMl }) => drainedMl);
-      for (const ml of volumes)
-        if (ml >= 1) say({ type: 'drained', step: step.id, volumeMl: Math.max(1, Math.round(share * ml)), how: 'jug', wasteId }, 260);
+      for (const ml of expectedDrains(facts))
+        say({ type: 'drained', step: step.id, volumeMl: Math.max(1, Math.round(share * ml)), how: 'jug', wasteId }, 260);
       return;
     }
     case 'rinse':

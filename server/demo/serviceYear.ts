@@ -13,6 +13,10 @@ import { agree, bookJob } from '../jobs/jobs.js';
 import { startJob } from '../jobs/start.js';
 import { signOff } from '../commissioning/signOff.js';
 import { keptPart, storeItem } from '../store/tables.js';
+import { arrange } from '../../core/planning/arrange.js';
+import { buildProblem, toSlots } from '../../core/planning/workshopPlan.js';
+import { confirmSlot, readBoard, saveSlots } from '../planning/board.js';
+import { absence, shift } from '../planning/tables.js';
 import { system } from '../systems/tables.js';
 import { wasteContainer } from '../waste/tables.js';
 import { eq, sql } from 'drizzle-orm';
@@ -144,6 +148,7 @@ export async function playServiceYear(world: ServiceWorld): Promise<void> {
     ],
   });
   await bookBacklog(world);
+  await planBacklog(world);
 }
 
 interface Telling {
@@ -233,4 +238,38 @@ async function bookBacklog(world: ServiceWorld): Promise<void> {
     if (job.agreed)
       await agree(actAs(world, desk, at(addDays(today, -1), 11), booked.id), { how: 'phone', words: 'agreed', version: booked.version });
   }
+}
+
+/** The hours of the demo's people, one of them away for two days, and a plan of which two slots are told to their owners. */
+async function planBacklog({ scope, today, accounts }: ServiceWorld): Promise<void> {
+  const [lead, ...others] = accounts as [Account, ...Account[]];
+  const workshopId = lead.workshopId;
+  const hands = [lead, ...others.slice(0, 2)];
+  await scope
+    .insert(shift)
+    .values(
+      hands.flatMap(({ personId }, index) =>
+        [1, 2, 3, 4, 5].map((weekday) => ({ workshopId, personId, weekday, fromMinute: 540, toMinute: index === 0 ? 780 : 1050 })),
+      ),
+    );
+  await scope
+    .insert(absence)
+    .values({
+      workshopId,
+      personId: (hands[2] as Account).personId,
+      fromDay: addDays(today, 5),
+      toDay: addDays(today, 6),
+      reason: 'course',
+    });
+  const ask = actAs({ scope }, lead, at(today, 7));
+  const board = await readBoard(ask);
+  const built = buildProblem(board);
+  let looks = 0;
+  const plan = arrange(built.problem, { isOver: () => (looks += 1) > 40 });
+  if (!plan) return;
+  const after = await saveSlots(ask, {
+    slots: toSlots(board, built, plan.jobs).map(({ jobId, benchId, steps, version }) => ({ jobId, benchId, steps, version })),
+  });
+  for (const { jobId, version } of after.slots.slice(0, 2))
+    await confirmSlot(actAs({ scope }, lead, at(today, 7), jobId), { confirmed: true, version });
 }

@@ -15,6 +15,9 @@ import { instrumentRoutes } from '../instruments/routes.js';
 import { jobRoutes } from '../jobs/routes.js';
 import { photoRoutes } from '../photos/routes.js';
 import { planRoutes } from '../planning/routes.js';
+import { calendarRoutes, openCalendar } from '../calendar/routes.js';
+import { messageRoutes } from '../messages/routes.js';
+import { searchRoutes } from '../search/routes.js';
 import { leakFindingRoutes } from '../leak-finding/routes.js';
 import { learningRoutes } from '../learning/routes.js';
 import { loopRoutes } from '../loops/routes.js';
@@ -79,6 +82,7 @@ function api(app: App, parts: ServerParts): Router {
   router.use(requireJson, express.json({ limit: BODY_LIMIT, strict: false }));
   router.use(sessions(parts.pool, parts.secret, parts.behindProxy ?? false));
   router.use(csrfGuard);
+  openCalendar(router, app);
   openRoutes(router, app, parts.signInLimit ?? SIGN_IN_LIMIT);
   router.get('/stream', async (request, response) => {
     const account = await runScoped(app, request, async (ask) => ask.account);
@@ -96,6 +100,9 @@ function api(app: App, parts: ServerParts): Router {
   jobRoutes(routes);
   storeRoutes(routes);
   planRoutes(routes);
+  messageRoutes(routes);
+  searchRoutes(routes);
+  calendarRoutes(routes);
   wasteRoutes(routes);
   photoRoutes(routes, router, app);
   importRoutes(routes);

@@ -48,6 +48,40 @@ const VIEWS: Record<string, (page: Page, app: RunningApp) => Promise<void>> = {
     await page.getByRole('link', { name: 'open the record' }).last().click();
     await expect(page.getByRole('heading', { name: 'Baseline' })).toBeVisible();
   },
+  'take-in': async (page, app) => {
+    await page.goto(`${app.url}/systems`);
+    await page.getByRole('textbox', { name: 'Name, owner, phone, coolant' }).fill('Weir tower');
+    await page.locator('.life').filter({ hasText: 'Weir tower' }).first().click();
+    await page.getByRole('link', { name: 'Take it in' }).click();
+    await expect(page.getByLabel('Scope of the job')).toBeVisible();
+  },
+  papers: async (page) => {
+    await page.getByRole('link', { name: 'Not now' }).click();
+    await page.getByRole('link', { name: 'Papers' }).click();
+    await expect(page.getByRole('heading', { name: 'Drop-off' })).toBeVisible();
+  },
+  plan: async (page, app) => {
+    await page.goto(`${app.url}/plan`);
+    await expect(page.getByRole('group', { name: 'Plan of the benches' })).toBeVisible();
+  },
+  job: async (page) => {
+    await page.locator('.bar').first().focus();
+    await page.locator('.chosen').getByRole('link').click();
+    await expect(page.getByRole('heading', { name: 'As it came in' })).toBeVisible();
+  },
+  store: async (page) => {
+    await page.getByRole('link', { name: 'Store', exact: true }).click();
+    await expect(page.getByText('Grey can')).toBeVisible();
+  },
+  search: async (page) => {
+    await page.keyboard.press('f');
+    await page.getByLabel('A name, a lot, a word of a note').fill('paste');
+    await expect(page.getByRole('heading', { name: 'Findings' })).toBeVisible();
+  },
+  messages: async (page, app) => {
+    await page.goto(`${app.url}/messages`);
+    await expect(page.getByRole('heading', { name: 'Mail stand-in' })).toBeVisible();
+  },
   workshop: async (page) => {
     await page.getByRole('link', { name: 'Workshop', exact: true }).click();
     await expect(page.getByRole('heading', { name: 'People' })).toBeVisible();

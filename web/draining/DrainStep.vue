@@ -4,6 +4,7 @@ import type { RunEventBody } from '@core/commissioning/events.js';
 import type { Procedure } from '@core/commissioning/procedure.js';
 import type { RunState } from '@core/commissioning/state.js';
 import { ledgerOf } from '@core/jobs/refill.js';
+import { expectedDrains } from '@core/jobs/serviceFacts.js';
 import { judgeDrain } from '@core/jobs/serviceRules.js';
 import BookBar from './BookBar.vue';
 import CameOut from './CameOut.vue';
@@ -18,9 +19,7 @@ const verdict = computed(() => (service.value ? judgeDrain(service.value, props.
 const expected = computed(() => {
   const facts = service.value;
   if (!facts) return null;
-  const done = props.state.service.drains.length;
-  if (facts.kind === 'partial-drain' && facts.takeOut) return [facts.takeOut.drawFirstMl, facts.takeOut.insideMl][done] ?? null;
-  return facts.stands[done]?.drainedMl ?? null;
+  return expectedDrains(facts)[props.state.service.drains.length] ?? null;
 });
 const leftMl = computed(() => (service.value?.kind === 'partial-drain' ? null : (service.value?.leftMl ?? null)));
 const astray = computed(() => verdict.value !== null && !['balances', 'cannot-tell'].includes(verdict.value.kind));

@@ -183,8 +183,9 @@ const spanOf = (bar: Bar) => ({
           :width="Math.max(3, x(each.to) - x(each.from))"
           :height="ROW - 14"
           class="running"
-        />
-        <text :x="x(each.from) + 5" :y="benchY(each.bench) + 28" class="name small">{{ each.systemName }}, on it now</text>
+        >
+          <title>{{ each.systemName }}, on it now</title>
+        </rect>
       </g>
       <g
         v-for="bar in bars"
@@ -217,10 +218,17 @@ const spanOf = (bar: Bar) => ({
             :class="step.attended ? 'hands' : 'alone'"
           />
         </template>
-        <text :x="spanOf(bar).from + 5" :y="benchY(bar.bench) + 24" class="name">{{ bar.label }}</text>
-        <text v-if="spanOf(bar).to - spanOf(bar).from > 90" :x="spanOf(bar).from + 5" :y="benchY(bar.bench) + 37" class="name small">
-          {{ bar.late > 0 ? 'late' : bar.kind }}{{ bar.fixed ? ', confirmed' : '' }}
-        </text>
+        <!-- a picture of its own cuts off what the bar has no room for -->
+        <svg
+          :x="spanOf(bar).from"
+          :y="benchY(bar.bench)"
+          :width="Math.max(4, spanOf(bar).to - spanOf(bar).from)"
+          :height="ROW"
+          overflow="hidden"
+        >
+          <text x="5" y="24" class="name">{{ bar.label }}</text>
+          <text x="5" y="37" class="name small">{{ bar.late > 0 ? 'late' : bar.kind }}{{ bar.fixed ? ', confirmed' : '' }}</text>
+        </svg>
       </g>
       <line :x1="x(Date.parse(board.now))" :x2="x(Date.parse(board.now))" y1="20" :y2="height" class="now" />
     </svg>

@@ -7,6 +7,7 @@ import type { PlacedJob } from '@core/planning/problem.js';
 import { sayDue } from '@core/systems/attention.js';
 import { formatSpan } from '@core/units/display.js';
 import { ApiError, call, get, wordsOf } from '../http/api.js';
+import CalendarAddresses from '../calendar/CalendarAddresses.vue';
 import PeopleHours from './PeopleHours.vue';
 import PlanBoard from './PlanBoard.vue';
 import PlanChanges from './PlanChanges.vue';
@@ -193,7 +194,10 @@ const lateDays = (minutes: number): string => (minutes <= 0 ? 'nothing late' : `
             <p class="quiet">A confirmed appointment is moved by nobody but a hand. Arrow keys move the chosen bar; with shift by a day.</p>
           </article>
         </section>
-        <PeopleHours :board="board" @changed="board = $event" @problem="problem = $event" />
+        <div class="stack">
+          <PeopleHours :board="board" @changed="board = $event" @problem="problem = $event" />
+          <CalendarAddresses :people="board.people" />
+        </div>
       </div>
     </template>
   </main>

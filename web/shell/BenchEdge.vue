@@ -87,6 +87,7 @@ useShortcuts({
   4: () => void router.push('/store'),
   5: () => void router.push('/workshop'),
   n: () => void router.push('/systems/new'),
+  f: () => void router.push('/search'),
   r: () => {
     sumsOpen.value = true;
   },
@@ -98,6 +99,7 @@ useShortcuts({
 const keyTable = [
   ['1 2 3 4 5', 'Today, Systems, Plan, Store, Workshop'],
   ['n', 'New system'],
+  ['f', 'Search across everything'],
   ['/', 'Search the systems'],
   ['r, then 1 … 8', 'Sums: air, screws, cuts, loss, mix, rinses, hold, level'],
   ['Enter', 'Bench: step done'],
@@ -143,6 +145,8 @@ const keyTable = [
         />
         <v-divider />
         <v-list-item :title="theme.global.name.value === 'day' ? 'Dark look' : 'Light look'" @click="switchLook" />
+        <v-list-item title="Search everything" subtitle="press f" to="/search" />
+        <v-list-item title="Messages to owners" to="/messages" />
         <v-list-item title="Keys" subtitle="press ?" @click="keysOpen = true" />
         <v-list-item title="Sign out" @click="signOut" />
       </v-list>

@@ -6,6 +6,8 @@ import { JOB_KINDS } from '@core/jobs/kinds.js';
 import { SERVICE_POLICIES } from '@core/due-dates/due.js';
 import { formatMlWithSd } from '@core/units/display.js';
 import StartRunDialog from '../commissioning/StartRunDialog.vue';
+import { useSession } from '../accounts/sessionStore.js';
+import MessageDialog from '../messages/MessageDialog.vue';
 import { useCoolants } from '../coolants/coolantStore.js';
 import DueCard from '../due-dates/DueCard.vue';
 import { ApiError, get, wordsOf } from '../http/api.js';
@@ -24,6 +26,8 @@ const page = ref<SystemPage | null>(null);
 const problem = ref<string | null>(null);
 const missing = ref(false);
 const editing = ref(false);
+const writing = ref(false);
+const session = useSession();
 const servicing = ref(false);
 const starting = ref<LoopOfSystem | null>(null);
 
@@ -92,6 +96,8 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
         </div>
         <div class="row no-print">
           <v-btn v-if="page.system.state === 'in-service'" size="large" :to="`/systems/${page.system.id}/jobs/new`">Take it in</v-btn>
+          <v-btn v-if="page.customer.email" variant="text" size="large" @click="writing = true">Write</v-btn>
+          <v-btn variant="text" size="large" :to="`/systems/${page.system.id}/papers`">Papers</v-btn>
           <v-btn variant="outlined" size="large" @click="editing = true">Edit</v-btn>
         </div>
       </header>
@@ -185,6 +191,15 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
           >
         </aside>
       </div>
+      <MessageDialog
+        v-if="writing"
+        :system-id="page.system.id"
+        :machine="page.system.name"
+        :owner="page.customer.name"
+        :workshop="session.account?.workshopName ?? ''"
+        @close="writing = false"
+        @sent="changed"
+      />
       <EditSystemDialog v-model="editing" :system="page.system" :customer="page.customer" @saved="load" />
       <ServiceDialog v-model="servicing" :system-id="page.system.id" :loops="page.loops" :today="page.today" @saved="changed" />
       <StartRunDialog

@@ -1,0 +1,134 @@
+import { and, desc, eq, gte, inArray, lte } from 'drizzle-orm';
+import type { MessageInput } from '../../core/messages/schema.js';
+import { writeMessage, type MessageTemplate } from '../../core/messages/templates.js';
+import { addDays } from '../../core/units/calendar.js';
+import { person, workshop } from '../accounts/tables.js';
+import type { Scope } from '../database/client.js';
+import { dueItem } from '../due-dates/tables.js';
+import type { Ask } from '../http/context.js';
+import { DomainError, notFound } from '../http/errors.js';
+import { customer, system } from '../systems/tables.js';
+import { message, standInMail } from './tables.js';
+
+/** days before its date on which an owner hears that a service is due */
+export const TELL_DAYS = 21;
+
+interface Writing {
+  readonly workshopId: string;
+  readonly personId: string | null;
+  readonly at: Date;
+}
+
+/** Writes a message; the same thing is told once. @returns false where it was told before */
+async function write(
+  scope: Scope,
+  { workshopId, personId, at }: Writing,
+  given: { systemId: string; template: MessageTemplate; about: string; when: string; text: string },
+): Promise<boolean> {
+  const [row] = await scope
+    .select({ customerId: customer.id, owner: customer.name, email: customer.email, machine: system.name, workshop: workshop.name })
+    .from(system)
+    .innerJoin(customer, eq(customer.id, system.customerId))
+    .innerJoin(workshop, eq(workshop.id, system.workshopId))
+    .where(eq(system.id, given.systemId));
+  if (!row) throw notFound('system');
+  if (row.email === null) throw new DomainError('refused', `${row.owner} has no e-mail address on record; call instead.`);
+  const text = writeMessage(given.template, {
+    owner: row.owner,
+    machine: row.machine,
+    workshop: row.workshop,
+    when: given.when,
+    text: given.text,
+  });
+  const made = await scope
+    .insert(message)
+    .values({
+      workshopId,
+      customerId: row.customerId,
+      systemId: given.systemId,
+      template: given.template,
+      about: given.about,
+      address: row.email,
+      ...text,
+      personId,
+      createdAt: at,
+    })
+    .onConflictDoNothing()
+    .returning({ id: message.id });
+  return made.length > 0;
+}
+
+/** A message that somebody asks for. */
+export async function askMessage(ask: Ask, input: MessageInput) {
+  const { scope, account, clock } = ask;
+  const at = clock.now();
+  await write(
+    scope,
+    { workshopId: account.workshopId, personId: account.personId, at },
+    { ...input, about: `by hand ${at.toISOString()}` },
+  );
+  return listMessages(ask);
+}
+
+/** Tells owners of services that come due, by e-mail to those who like it. Once for each date. @returns how many were written */
+export async function tellDue(scope: Scope, workshopId: string, today: string, at: Date): Promise<number> {
+  const rows = await scope
+    .select({ item: dueItem })
+    .from(dueItem)
+    .innerJoin(system, eq(system.id, dueItem.systemId))
+    .innerJoin(customer, eq(customer.id, system.customerId))
+    .where(
+      and(
+        eq(dueItem.state, 'open'),
+        eq(dueItem.kind, 'coolant-service'),
+        gte(dueItem.dueOn, today),
+        lte(dueItem.dueOn, addDays(today, TELL_DAYS)),
+        eq(customer.channel, 'email'),
+        inArray(system.state, ['in-service']),
+      ),
+    );
+  let written = 0;
+  for (const { item } of rows) {
+    const told = await write(
+      scope,
+      { workshopId, personId: null, at },
+      { systemId: item.systemId, template: 'due-soon', about: `${item.id} ${item.dueOn}`, when: `on ${item.dueOn}`, text: item.reason },
+    ).catch((error: unknown) => {
+      // an owner who likes e-mail and has no address is for the desk, not for the night
+      if (error instanceof DomainError) return false;
+      throw error;
+    });
+    if (told) written += 1;
+  }
+  return written;
+}
+
+const MOST_SHOWN = 200;
+
+export async function listMessages({ scope }: Pick<Ask, 'scope'>) {
+  const messages = await scope
+    .select({
+      id: message.id,
+      at: message.createdAt,
+      sentAt: message.sentAt,
+      template: message.template,
+      address: message.address,
+      subject: message.subject,
+      body: message.body,
+      state: message.state,
+      problem: message.problem,
+      systemId: message.systemId,
+      systemName: system.name,
+      by: person.name,
+    })
+    .from(message)
+    .innerJoin(system, eq(system.id, message.systemId))
+    .leftJoin(person, eq(person.id, message.personId))
+    .orderBy(desc(message.createdAt))
+    .limit(MOST_SHOWN);
+  const kept = await scope.select().from(standInMail).orderBy(desc(standInMail.createdAt)).limit(MOST_SHOWN);
+  return {
+    messages,
+    standIn: kept.map(({ id, createdAt, sender, recipient, subject }) => ({ id, at: createdAt, sender, recipient, subject })),
+  };
+}
