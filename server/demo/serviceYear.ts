@@ -252,16 +252,16 @@ async function planBacklog({ scope, today, accounts }: ServiceWorld): Promise<vo
         [1, 2, 3, 4, 5].map((weekday) => ({ workshopId, personId, weekday, fromMinute: 540, toMinute: index === 0 ? 780 : 1050 })),
       ),
     );
-  await scope
-    .insert(absence)
-    .values({
-      workshopId,
-      personId: (hands[2] as Account).personId,
-      fromDay: addDays(today, 5),
-      toDay: addDays(today, 6),
-      reason: 'course',
-    });
-  const ask = actAs({ scope }, lead, at(today, 7));
+  await scope.insert(absence).values({
+    workshopId,
+    personId: (hands[2] as Account).personId,
+    fromDay: addDays(today, 5),
+    toDay: addDays(today, 6),
+    reason: 'course',
+  });
+  // from tomorrow on: what stands in the past would be no plan
+  const morning = at(addDays(today, 1), 6);
+  const ask = actAs({ scope }, lead, morning);
   const board = await readBoard(ask);
   const built = buildProblem(board);
   let looks = 0;
@@ -271,5 +271,5 @@ async function planBacklog({ scope, today, accounts }: ServiceWorld): Promise<vo
     slots: toSlots(board, built, plan.jobs).map(({ jobId, benchId, steps, version }) => ({ jobId, benchId, steps, version })),
   });
   for (const { jobId, version } of after.slots.slice(0, 2))
-    await confirmSlot(actAs({ scope }, lead, at(today, 7), jobId), { confirmed: true, version });
+    await confirmSlot(actAs({ scope }, lead, morning, jobId), { confirmed: true, version });
 }

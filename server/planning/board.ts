@@ -13,7 +13,7 @@ import { run } from '../commissioning/tables.js';
 import { idFrom, type Ask } from '../http/context.js';
 import { DomainError, notFound, stale } from '../http/errors.js';
 import { consent, serviceJob } from '../jobs/tables.js';
-import { loop, loopRevision } from '../loops/tables.js';
+import { loop, type loopRevision } from '../loops/tables.js';
 import { customer, job, system } from '../systems/tables.js';
 import { absence, shift, slot } from './tables.js';
 

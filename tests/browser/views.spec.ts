@@ -75,7 +75,7 @@ const VIEWS: Record<string, (page: Page, app: RunningApp) => Promise<void>> = {
   },
   search: async (page) => {
     await page.keyboard.press('f');
-    await page.getByLabel('A name, a lot, a word of a note').fill('paste');
+    await page.getByRole('textbox', { name: 'A name, a lot, a word of a note' }).fill('paste');
     await expect(page.getByRole('heading', { name: 'Findings' })).toBeVisible();
   },
   messages: async (page, app) => {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
+import { computed, onScopeDispose, ref, watch } from 'vue';
 import type { RunEventBody } from '@core/commissioning/events.js';
 import { formatMl } from '@core/units/display.js';
 import NumberField from '../units/NumberField.vue';
@@ -26,6 +26,11 @@ watch(containers, (all) => {
   wasteId.value ??= wanted.value.flatMap((kind) => all.filter((each) => each.kind === kind))[0]?.id ?? null;
 });
 
+/** ms until the entry has reached the container's level */
+const RELOAD_MS = 800;
+let later: number | undefined;
+onScopeDispose(() => window.clearTimeout(later));
+
 function enter(): void {
   if (volume.value === null || volume.value <= 0) {
     problem.value = 'Enter what stands in the jug, in mL.';
@@ -41,7 +46,8 @@ function enter(): void {
   else emit('send', { type: 'drained', step: props.step, volumeMl: volume.value, how: 'jug', wasteId: wasteId.value });
   volume.value = null;
   losing.value = false;
-  window.setTimeout(() => void load(), 800);
+  window.clearTimeout(later);
+  later = window.setTimeout(() => void load(), RELOAD_MS);
 }
 </script>
 

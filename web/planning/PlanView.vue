@@ -132,8 +132,8 @@ const lateDays = (minutes: number): string => (minutes <= 0 ? 'nothing late' : `
         Nobody’s hours are known yet, so nothing can be planned. Give each technician a usual week below.
       </p>
       <p v-if="broken.length" role="status" class="loose">
-        {{ broken.length === 1 ? 'One job no longer fits' : `${broken.length} jobs no longer fit` }} where it was put: hours, its length or
-        the day changed. Arrange, or move it.
+        {{ broken.length === 1 ? 'One job no longer fits where it was put' : `${broken.length} jobs no longer fit where they were put` }}:
+        hours, their length or the day changed. Arrange, or move them.
       </p>
       <PlanBoard
         :board="board"

@@ -37,7 +37,6 @@ const temporary = computed(
   () => page.value?.dues.filter(({ kind, reason }) => kind === 'follow-up' && reason.startsWith('temporary')) ?? [],
 );
 const next = computed(() => page.value?.dues.find(({ kind }) => kind === 'coolant-service') ?? null);
-const limits = Object.values(USE_LIMITS);
 </script>
 
 <template>
@@ -80,7 +79,7 @@ const limits = Object.values(USE_LIMITS);
           <p v-for="due in temporary" :key="due.id">
             <strong>Until {{ dates.day(due.dueOn) }}:</strong> {{ due.reason.replace('temporary: ', '') }}
           </p>
-          <p class="quiet">If something drips: supply off at the wall, call us. {{ limits[1] }} in the first days.</p>
+          <p class="quiet">In the first days {{ USE_LIMITS['level-daily'] }}. If something drips: supply off at the wall, then call us.</p>
           <p class="sign">Owner ______________________ on ______________________</p>
         </article>
         <article class="label">
