@@ -57,6 +57,7 @@ export async function seedDemo(database: Database, clock: Clock): Promise<boolea
     await playServiceYear({
       ...world,
       makeMachine: (name, coolant, day) => makeMachine(world, name, coolant, day),
+      settle: (systemId) => settle(world, systemId, 'fine'),
       insertLog: (...log) => insertLog(world, ...log),
     });
     return true;

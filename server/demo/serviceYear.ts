@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { replay } from '../../core/commissioning/state.js';
 import { DEFAULT_SCHOOLS } from '../../core/commissioning/schools.js';
+import { SETTLING_WINDOW_DAYS } from '../../core/due-dates/due.js';
 import { JOB_KINDS, type JobKind } from '../../core/jobs/kinds.js';
 import type { JobInput } from '../../core/jobs/schema.js';
 import type { Random } from '../../core/random/random.js';
@@ -34,6 +35,8 @@ export interface ServiceWorld {
   readonly coolants: readonly DemoCoolant[];
   /** a machine whose loop was commissioned on a day */
   makeMachine(name: string, coolant: DemoCoolant, day: string): Promise<{ systemId: string; loopId: string }>;
+  /** settling checks that were made meanwhile */
+  settle(systemId: string): Promise<void>;
   insertLog(account: Account, runId: string, events: readonly RunEvent[]): Promise<void>;
 }
 
@@ -165,7 +168,12 @@ interface Telling {
 async function playService(world: ServiceWorld, told: Telling): Promise<void> {
   const { random, today, accounts } = world;
   const day = addDays(today, -told.days);
-  const { systemId, loopId } = await world.makeMachine(told.name, told.coolant, addDays(day, -Math.round(random.between(330, 420))));
+  const yearly = told.kind === 'flush-refill' || told.kind === 'retirement';
+  const { systemId, loopId } = await world.makeMachine(
+    told.name,
+    told.coolant,
+    addDays(day, -Math.round(yearly ? random.between(340, 380) : random.between(90, 220))),
+  );
   const account = random.pick(accounts.slice(0, 3));
   const desk = accounts[3] as Account;
   const booked = await bookJob(actAs(world, desk, at(addDays(day, -3), 10), systemId), {
@@ -200,6 +208,7 @@ async function playService(world: ServiceWorld, told: Telling): Promise<void> {
   const end = new Date(Date.parse(events.at(-1)?.at ?? at(day, 17).toISOString()) + 120_000);
   for (const { body } of events) await bookEntry(actAs(world, account, end), booked.id, body, state, events);
   await signOff(actAs(world, account, end, run.id), { id: randomUUID(), remark: '' });
+  if (told.days > SETTLING_WINDOW_DAYS.to) await world.settle(systemId);
 }
 
 /** Machines that are booked for the coming days: the planner's backlog. */

@@ -1,5 +1,6 @@
 // @vitest-environment happy-dom
-import { describe, expect, it } from 'vitest';
+import { enableAutoUnmount } from '@vue/test-utils';
+import { afterEach, describe, expect, it } from 'vitest';
 import { buildProcedure, type Procedure } from '@core/commissioning/procedure.js';
 import type { RunEventBody } from '@core/commissioning/events.js';
 import { DEFAULT_SCHOOLS } from '@core/commissioning/schools.js';
@@ -15,6 +16,8 @@ import RinseStep from '../flushing/RinseStep.vue';
 import InspectStep from '../inspection/InspectStep.vue';
 import ScopeLadder from './ScopeLadder.vue';
 import SwapStep from './SwapStep.vue';
+
+enableAutoUnmount(afterEach);
 
 const procedureOf = (kind: JobKind): Procedure => {
   const loop = usualLoop();
