@@ -98,3 +98,34 @@ describe('how urgent a date is', () => {
     expect(dueState(dueOn, '2026-03-10')).toBe(state);
   });
 });
+
+describe('what wears whatever coolant is inside', () => {
+  const filled: DueInput = {
+    filledOn: '2026-03-01',
+    coolantClass: 'clear',
+    productName: 'Plain Clear',
+    sheetLifeMonths: 24,
+    policy: 'product-life',
+    meanCoolantC: null,
+    hoursPerDay: null,
+  };
+
+  it('brings a service forward when seals or soft tube are done before the coolant', () => {
+    const worn = nextService({ ...filled, tubeOn: '2024-01-15', softTube: true });
+    expect(worn).toMatchObject({ dueOn: '2027-01-15' });
+    expect(worn.reason).toContain('the same soft tube since 2024-01-15: 3 years');
+    expect(nextService({ ...filled, sealsOn: '2022-06-01' }).clocks[0]?.kind).toBe('seals');
+  });
+
+  it('leaves rigid tube out, and what was over before the fill to the next service', () => {
+    expect(nextService({ ...filled, tubeOn: '2024-01-15' }).clocks.map(({ kind }) => kind)).toEqual(['coolant-life']);
+    expect(nextService({ ...filled, tubeOn: '2020-01-15', softTube: true }).clocks.map(({ kind }) => kind)).toEqual(['coolant-life']);
+  });
+
+  it('halves the first interval after something stayed inside, and keeps the usual clocks beside it', () => {
+    const early = nextService({ ...filled, intervalShare: 0.5, intervalReason: 'particles stayed inside' });
+    expect(early.dueOn).toBe('2027-03-01');
+    expect(early.reason).toContain('particles stayed inside: 50 %');
+    expect(early.clocks.map(({ kind }) => kind)).toEqual(['findings', 'coolant-life']);
+  });
+});

@@ -20,6 +20,8 @@ export const DEFAULT_HOURS_PER_DAY = 4;
 export const SETTLING_WINDOW_DAYS = { from: 2, to: 7 } as const;
 /** A fill after which something stayed inside: share of the interval, and days to the early look (workshop practice). */
 export const AFTER_FINDINGS = { intervalShare: 0.5, earlyLookDays: 10 } as const;
+/** months that O-rings and soft tube serve (workshop practice; makers state less for warm loops) */
+export const WEAR_MONTHS = { seals: 60, softTube: 36 } as const;
 /** days before its date from which a service counts as coming */
 export const SOON_DAYS = 30;
 
@@ -40,11 +42,16 @@ export interface DueInput {
   /** share of the usual interval, because something was left inside at the fill; 1 or missing: nothing was */
   readonly intervalShare?: number;
   readonly intervalReason?: string;
+  /** day since which every seal and tube of the loop is in use; missing: not known */
+  readonly sealsOn?: string | null;
+  readonly tubeOn?: string | null;
+  /** soft tube hardens and clouds; rigid tube is cleaned */
+  readonly softTube?: boolean;
 }
 
 /** One clock that runs on the fill, with the reason in words. */
 export interface DueClock {
-  readonly kind: 'policy' | 'coolant-life' | 'running-hours' | 'findings';
+  readonly kind: 'policy' | 'coolant-life' | 'running-hours' | 'findings' | 'seals' | 'tube';
   readonly dueOn: string;
   readonly reason: string;
   /** true where a default stood in for something nobody measured */
@@ -61,12 +68,28 @@ export interface DueDate {
 
 /** The next coolant service: the earliest of policy, coolant life and running hours. */
 export function nextService(input: DueInput): DueDate {
-  const usual = [policyClock(input), lifeClock(input), hoursClock(input)]
+  const usual = [policyClock(input), lifeClock(input), hoursClock(input), ...wearClocks(input)]
     .filter((clock) => clock !== null)
     .sort((a, b) => a.dueOn.localeCompare(b.dueOn));
   const clocks = [...findingsClock(input, usual[0] as DueClock), ...usual];
   const first = clocks[0] as DueClock;
   return { dueOn: first.dueOn, reason: first.reason, estimated: first.estimated, clocks };
+}
+
+/**
+ * What wears whatever coolant is inside. A clock that is over before the fill was not answered then: it is due with the
+ * next service, and says since when.
+ */
+function wearClocks({ filledOn, sealsOn = null, tubeOn = null, softTube = false }: DueInput): DueClock[] {
+  const clock = (kind: 'seals' | 'tube', since: string | null, months: number, words: string): DueClock[] => {
+    if (since === null) return [];
+    const dueOn = addMonths(since, months);
+    return dueOn <= filledOn ? [] : [{ kind, dueOn, reason: `${words} since ${since}: ${months / 12} years`, estimated: true }];
+  };
+  return [
+    ...clock('seals', sealsOn, WEAR_MONTHS.seals, 'the same O-rings'),
+    ...(softTube ? clock('tube', tubeOn, WEAR_MONTHS.softTube, 'the same soft tube') : []),
+  ];
 }
 
 /** Something stayed inside: the first interval is a share of what it would have been. */

@@ -6,6 +6,8 @@ export const AUTO = {
   slackMs: 2000,
   /** ms between looks at the level while the pump runs: a pump runs dry in a second or two */
   guardEveryMs: 250,
+  /** ms until the next look where the step has no level to guard */
+  guardRestMs: 5000,
   /** s from a level's reading until the pump stands; without it a small reservoir is empty by then */
   guardLeadS: 0.6,
   /** s between two levels beyond which they say nothing about how fast it falls */

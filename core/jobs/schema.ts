@@ -39,6 +39,10 @@ export interface JobInput {
   readonly intake: Intake;
   readonly estimate: Estimate;
   readonly neededBy: string | null;
+  /** day on which awaited parts are expected */
+  readonly partsOn: string | null;
+  /** day from which the owner can do without it */
+  readonly dropOffOn: string | null;
   readonly note: string;
 }
 
@@ -75,6 +79,8 @@ const fields: Joi.SchemaMap = {
     priceText: text(80),
   }).required(),
   neededBy: day().allow(null).required(),
+  partsOn: day().allow(null).default(null),
+  dropOffOn: day().allow(null).default(null),
   note: note().required(),
 };
 export const jobSchema = Joi.object({ ...fields, loopId: id().required() });

@@ -183,6 +183,8 @@ async function playService(world: ServiceWorld, told: Telling): Promise<void> {
     intake: intake(told.symptom),
     estimate: estimateOf(told.kind),
     neededBy: addDays(day, 2),
+    partsOn: null,
+    dropOffOn: null,
     note: '',
   });
   await agree(actAs(world, desk, at(addDays(day, -2), 11), booked.id), { how: 'phone', words: 'agreed', version: booked.version });
@@ -242,6 +244,8 @@ async function bookBacklog(world: ServiceWorld): Promise<void> {
       intake: intake(job.symptom),
       estimate: estimateOf(job.kind, job.parts ?? ''),
       neededBy: addDays(today, job.inDays),
+      partsOn: job.parts ? addDays(today, 3) : null,
+      dropOffOn: null,
       note: '',
     });
     if (job.agreed)

@@ -7,6 +7,7 @@ import { notFound } from '../http/errors.js';
 import { system } from '../systems/tables.js';
 import { policyResolver } from './policies.js';
 import { dueItem } from './tables.js';
+import { wearByLoop } from './wear.js';
 
 export interface FillFacts {
   readonly workshopId: string;
@@ -47,6 +48,7 @@ export async function openAfterFill(scope: Scope, facts: FillFacts): Promise<{ s
     ...(await policyResolver(scope))(facts.systemId, holder.customerId),
     meanCoolantC: facts.meanCoolantC,
     hoursPerDay: holder.hoursPerDay,
+    ...(await wearByLoop(scope, facts.loopId)).get(facts.loopId),
     intervalShare: facts.intervalShare ?? 1,
     intervalReason: facts.intervalReason ?? '',
   });

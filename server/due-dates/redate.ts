@@ -7,6 +7,7 @@ import type { Scope } from '../database/client.js';
 import { customer, system } from '../systems/tables.js';
 import { policyResolver } from './policies.js';
 import { dueItem } from './tables.js';
+import { wearByLoop } from './wear.js';
 
 /** What changed, and so whose dates are computed anew. */
 export type RedateCause =
@@ -45,6 +46,7 @@ export async function redate(scope: Scope, cause: RedateCause): Promise<Moved[]>
     .innerJoin(customer, eq(customer.id, system.customerId))
     .where(and(eq(dueItem.state, 'open'), eq(dueItem.kind, 'coolant-service'), isNotNull(dueItem.fillId), which(cause)));
   const policyOf = await policyResolver(scope);
+  const wear = await wearByLoop(scope, null);
   const open = rows.map(({ item, fill: own, product, system: machine }): OpenService => ({
     id: item.id,
     dueOn: item.dueOn,
@@ -59,6 +61,7 @@ export async function redate(scope: Scope, cause: RedateCause): Promise<Moved[]>
       ...policyOf(machine.id, machine.customerId),
       meanCoolantC: null,
       hoursPerDay: machine.hoursPerDay,
+      ...wear.get(item.loopId),
       intervalShare: own.intervalShare,
       intervalReason: own.intervalReason,
     },

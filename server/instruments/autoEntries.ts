@@ -13,7 +13,7 @@ import { run } from '../commissioning/tables.js';
 import { inWorkshop, type Database } from '../database/client.js';
 import type { Clock } from '../http/clock.js';
 import type { KeptReadings } from './ingest.js';
-import { instrument } from './tables.js';
+import { hasOnline } from './commands.js';
 
 type Publish = (workshopId: string, benchId: string, topic: 'supply/set', payload: { on: boolean }) => void;
 
@@ -79,6 +79,7 @@ export class AutoEntries {
       const on = value === 1;
       if (memory.supplyOn === on) return;
       memory.supplyOn = on;
+      memory.guardedMs = 0;
       memory.restMs = on ? null : atMs + AUTO.levelRestS * 1000;
       await this.onRun(workshopId, benchId, (active) => this.switched(workshopId, benchId, active, on, at));
     } else if (kind === 'level' && memory.restMs !== null && atMs >= memory.restMs) {
@@ -101,11 +102,7 @@ export class AutoEntries {
         .where(and(eq(run.benchId, benchId), eq(run.state, 'active')))
         .limit(1);
       if (!row) return;
-      const [simulated] = await scope
-        .select({ kind: instrument.kind })
-        .from(instrument)
-        .where(and(eq(instrument.benchId, benchId), eq(instrument.simulated, true), eq(instrument.online, true)))
-        .limit(1);
+      const simulated = await hasOnline(scope, benchId, 'simulated');
       const state = replay(row.procedure, await loadEvents(scope, row.id));
       const writer = { scope, clock: this.clock, account: { workshopId, personId: row.personId, personName: row.personName } };
       await work({ runId: row.id, procedure: row.procedure, state, writer, source: simulated ? 'simulated' : 'instrument' });
@@ -149,7 +146,7 @@ export class AutoEntries {
     await this.add(active, { type: 'level', levelMl: Math.max(0, Math.round(ml)), source }, at);
   }
 
-  /** While filling, the pump stops at the low mark even if no hand is there. */
+  /** While filling or rinsing, the pump stops at the low mark even if no hand is there. */
   private async guard(
     workshopId: string,
     benchId: string,
@@ -157,11 +154,13 @@ export class AutoEntries {
     memory: Memory,
     { mm, soonMm: nextMm, at }: { mm: number; soonMm: number; at: string },
   ): Promise<void> {
-    memory.guardedMs = Date.parse(at);
     const { state, procedure, source } = active;
+    // a day's wet test is not read through four times a second: its level was settled when the fill was closed
+    const watched = state.current === 'fill' || state.current === 'rinse';
+    memory.guardedMs = Date.parse(at) + (watched ? 0 : AUTO.guardRestMs);
     const reservoir = procedure.facts?.reservoir;
     const [ml, soonMl] = reservoir ? [levelMlOf(reservoir, mm), levelMlOf(reservoir, nextMm)] : [null, null];
-    if (!reservoir || ml === null || soonMl === null || state.current !== 'fill' || state.pump?.on !== true) return;
+    if (!reservoir || ml === null || soonMl === null || !watched || state.pump?.on !== true) return;
     if (soonMl > reservoir.lowMarkMl) return;
     this.publish(workshopId, benchId, 'supply/set', { on: false });
     memory.supplyOn = false;

@@ -15,12 +15,12 @@ export const switchSupply = (scope: Scope, workshopId: string, benchId: string, 
 export const moveHands = (scope: Scope, workshopId: string, benchId: string, move: HandMove | { readonly do: 'leave' }): Promise<void> =>
   pushNotice(scope, workshopId, { kind: 'bench-command', benchId, topic: 'hands', payload: move });
 
-/** Whether instruments of a bench are simulated ones that are there now. */
-export async function hasSimulated(scope: Scope, benchId: string): Promise<boolean> {
+/** Whether instruments of a bench, simulated or real ones, are there now. */
+export async function hasOnline(scope: Scope, benchId: string, which: 'simulated' | 'real'): Promise<boolean> {
   const rows = await scope
     .select({ kind: instrument.kind })
     .from(instrument)
-    .where(and(eq(instrument.benchId, benchId), eq(instrument.simulated, true), eq(instrument.online, true)))
+    .where(and(eq(instrument.benchId, benchId), eq(instrument.simulated, which === 'simulated'), eq(instrument.online, true)))
     .limit(1);
   return rows.length > 0;
 }
@@ -38,5 +38,5 @@ export async function tellBench(
   if ((before.pump?.on ?? false) !== (after.pump?.on ?? false)) await switchSupply(scope, workshopId, benchId, after.pump?.on ?? false);
   const body = events.at(-1)?.body;
   const move = body ? moveOfEntry(body, after) : null;
-  if (move && (await hasSimulated(scope, benchId))) await moveHands(scope, workshopId, benchId, move);
+  if (move && (await hasOnline(scope, benchId, 'simulated'))) await moveHands(scope, workshopId, benchId, move);
 }

@@ -7,7 +7,7 @@ import { idFrom, needLead, type Ask } from '../http/context.js';
 import { DomainError, notFound } from '../http/errors.js';
 import type { Routes } from '../http/routes.js';
 import { renewAccess } from './access.js';
-import { hasSimulated, moveHands } from './commands.js';
+import { hasOnline, moveHands } from './commands.js';
 import { benchAccess, instrument, instrumentReading } from './tables.js';
 import type { ReadingRow } from '../push/notices.js';
 
@@ -33,7 +33,7 @@ export function instrumentRoutes(routes: Routes): void {
     const benchId = idFrom(request, 'id', 'bench');
     const move = readMove(request.body);
     if (move.do === 'skip') throw new DomainError('refused', 'Time passes by itself here; set a practice run’s own clock ahead.');
-    if (!(await hasSimulated(scope, benchId)))
+    if (!(await hasOnline(scope, benchId, 'simulated')))
       throw new DomainError('refused', 'No simulated bench stands here; real ones have real hands.');
     await moveHands(scope, account.workshopId, benchId, move);
     return { benchId };

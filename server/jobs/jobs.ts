@@ -14,7 +14,10 @@ import { dueItem } from '../due-dates/tables.js';
 import { idFrom, type Ask } from '../http/context.js';
 import { DomainError, notFound, stale } from '../http/errors.js';
 import { loop, loopRevision } from '../loops/tables.js';
+import { coolantProduct } from '../coolants/tables.js';
 import { photo } from '../photos/tables.js';
+import { storeItem, storeMove } from '../store/tables.js';
+import { wasteContainer, wasteEntry } from '../waste/tables.js';
 import { customer, job, system } from '../systems/tables.js';
 import { consent, serviceJob } from './tables.js';
 
@@ -58,6 +61,8 @@ export async function bookJob(ask: Ask, input: JobInput) {
     intake: input.intake,
     estimate: input.estimate,
     neededBy: input.neededBy,
+    partsOn: input.partsOn,
+    dropOffOn: input.dropOffOn,
     dueItemId: due?.id ?? null,
     createdAt: at,
   });
@@ -127,6 +132,8 @@ export async function readJob(ask: Ask, jobId = idFrom(ask.request, 'id', 'job')
     estimate: row.service.estimate,
     partId: row.service.partId,
     neededBy: row.service.neededBy,
+    partsOn: row.service.partsOn,
+    dropOffOn: row.service.dropOffOn,
     version: row.service.version,
     consents,
     consented: consents.some(({ estimateNumber }) => estimateNumber === row.service.estimateNumber),
@@ -136,8 +143,37 @@ export async function readJob(ask: Ask, jobId = idFrom(ask.request, 'id', 'job')
     history: await loopHistory(ask, row.service.loopId),
     run: led ?? null,
     photos,
+    took: await tookFor(scope, jobId),
     today: ask.today,
   };
+}
+
+/** What a job took from the shelf and put into waste. */
+async function tookFor(scope: Scope, jobId: string): Promise<{ name: string; amount: number; unit: string }[]> {
+  const moves = await scope
+    .select({ name: storeItem.name, unit: storeItem.unit, change: storeMove.change })
+    .from(storeMove)
+    .innerJoin(storeItem, eq(storeItem.id, storeMove.itemId))
+    .where(eq(storeMove.jobId, jobId));
+  const waste = await scope
+    .select({ name: wasteContainer.label, volumeMl: wasteEntry.volumeMl })
+    .from(wasteEntry)
+    .innerJoin(wasteContainer, eq(wasteContainer.id, wasteEntry.containerId))
+    .where(eq(wasteEntry.jobId, jobId));
+  const poured = await scope
+    .select({ name: coolantProduct.name, pouredMl: fill.pouredMl })
+    .from(fill)
+    .innerJoin(coolantProduct, eq(coolantProduct.id, fill.productId))
+    .where(eq(fill.jobId, jobId));
+  const sums = new Map<string, { name: string; amount: number; unit: string }>();
+  const add = (name: string, amount: number, unit: string): void => {
+    const known = sums.get(`${name} ${unit}`);
+    sums.set(`${name} ${unit}`, { name, unit, amount: (known?.amount ?? 0) + amount });
+  };
+  for (const { name, change, unit } of moves) add(name, -change, unit);
+  for (const { name, pouredMl } of poured) add(name, pouredMl, 'mL');
+  for (const { name, volumeMl } of waste) add(`into ${name}`, volumeMl, 'mL');
+  return [...sums.values()].filter(({ amount }) => Math.abs(amount) > 1e-9);
 }
 
 /** What is known of the loop's liquid and baseline, for the advice on scope. */
@@ -216,6 +252,8 @@ export async function editJob(ask: Ask, input: JobEdit) {
       intake: input.intake,
       estimate: input.estimate,
       neededBy: input.neededBy,
+      partsOn: input.partsOn,
+      dropOffOn: input.dropOffOn,
       estimateNumber: row.service.estimateNumber + (asksAgain ? 1 : 0),
       version: row.service.version + 1,
     })

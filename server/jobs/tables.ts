@@ -21,6 +21,10 @@ export const serviceJob = pgTable(
     /** counts up when kind or estimate change: a consent is to one of them */
     estimateNumber: integer('estimate_number').notNull().default(1),
     neededBy: date('needed_by'),
+    /** day on which the parts that it waits for are expected; null: nothing is awaited */
+    partsOn: date('parts_on'),
+    /** day from which its owner can do without it; null: at once */
+    dropOffOn: date('drop_off_on'),
     /** the due item that it answers */
     dueItemId: uuid('due_item_id'),
     version: integer('version').notNull().default(1),

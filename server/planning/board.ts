@@ -96,7 +96,10 @@ async function boardJobs({ scope, account }: Ask): Promise<BoardJob[]> {
       learnedFrom: learned.runs,
       wetMinutes:
         (JOB_KINDS[kind].opens === 'whole' ? WET_SCHOOLS[shop?.schools.wet ?? 'day'].seconds : WET_SCHOOLS['ten-minutes'].seconds) / 60,
-      arrivesOn: null,
+      arrivesOn: [service.partsOn, service.dropOffOn].reduce(
+        (late, each) => (each !== null && (late === null || each > late) ? each : late),
+        null,
+      ),
       neededBy: service.neededBy,
       bookedOn: dayIn(account.timeZone, own.createdAt),
       consented: consents.some(({ jobId, number }) => jobId === own.id && number === service.estimateNumber),

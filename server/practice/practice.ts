@@ -13,14 +13,13 @@ import type { Scope } from '../database/client.js';
 import type { Ask } from '../http/context.js';
 import { DomainError, notFound } from '../http/errors.js';
 import { renewAccess } from '../instruments/access.js';
-import { moveHands } from '../instruments/commands.js';
-import { instrument } from '../instruments/tables.js';
+import { hasOnline, moveHands } from '../instruments/commands.js';
 import { loop, loopRevision } from '../loops/tables.js';
 import { aheadOf } from './clock.js';
 import { practice } from './tables.js';
 
 /** A practice run needs a bench of its own, and a bench where no real device would be moved. */
-export async function claimForPractice(scope: Scope, benchId: string | null): Promise<string> {
+export async function claimForPractice(scope: Scope, benchId: string | null): Promise<void> {
   if (benchId === null) throw new DomainError('refused', 'Choose a free bench to practise on: the simulated instruments stand there.');
   const [taken] = await scope
     .select({ id: run.id })
@@ -28,14 +27,10 @@ export async function claimForPractice(scope: Scope, benchId: string | null): Pr
     .where(and(eq(run.benchId, benchId), eq(run.state, 'active')));
   if (taken) throw new DomainError('conflict', 'Something stands on this bench; choose a free one to practise on.', { runId: taken.id });
   await noRealDevices(scope, benchId);
-  return benchId;
 }
 
 async function noRealDevices(scope: Scope, benchId: string): Promise<void> {
-  const [real] = await scope
-    .select({ kind: instrument.kind })
-    .from(instrument)
-    .where(and(eq(instrument.benchId, benchId), eq(instrument.online, true), eq(instrument.simulated, false)));
+  const real = await hasOnline(scope, benchId, 'real');
   if (real) throw new DomainError('conflict', 'Real instruments are connected to this bench: a simulated one would speak over them.');
 }
 

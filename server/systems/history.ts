@@ -2,7 +2,9 @@ import { desc, eq, inArray } from 'drizzle-orm';
 import { JOB_WORDS } from '../../core/jobs/kinds.js';
 import { formatMl } from '../../core/units/display.js';
 import { person } from '../accounts/tables.js';
-import { fill, run } from '../commissioning/tables.js';
+import { baseline, fill, run } from '../commissioning/tables.js';
+import { message } from '../messages/tables.js';
+import { photo } from '../photos/tables.js';
 import { coolantProduct } from '../coolants/tables.js';
 import { dueItem, postponement } from '../due-dates/tables.js';
 import type { Ask } from '../http/context.js';
@@ -13,12 +15,14 @@ export interface HistoryEntry {
   readonly id: string;
   /** a calendar day or an instant; both sort as text */
   readonly at: string;
-  readonly kind: 'job' | 'run' | 'revision' | 'finding' | 'check' | 'postponed';
+  readonly kind: 'job' | 'run' | 'revision' | 'finding' | 'check' | 'postponed' | 'follow-up' | 'photo' | 'reading' | 'message';
   readonly title: string;
   readonly text: string;
   readonly by: string | null;
   readonly runId: string | null;
   readonly colour: string | null;
+  /** id of a picture */
+  readonly photoId?: string;
 }
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
@@ -79,7 +83,7 @@ export async function systemHistory({ scope }: Pick<Ask, 'scope'>, systemId: str
       at: row.signedOffAt?.toISOString() ?? row.job.doneOn ?? row.job.createdAt.toISOString(),
       kind: row.runId ? 'run' : 'job',
       title: capital(
-        `${JOB_WORDS[row.job.kind] ?? row.job.kind}${row.job.state === 'active' ? ', in progress' : row.job.state === 'cancelled' ? ', abandoned' : ''}`,
+        `${JOB_WORDS[row.job.kind] ?? row.job.kind}${row.job.state === 'booked' ? ', booked' : row.job.state === 'active' ? ', in progress' : row.job.state === 'cancelled' ? ', abandoned' : ''}`,
       ),
       text: [volumes(row), row.job.note].filter(Boolean).join('. '),
       by: row.by,
@@ -115,6 +119,18 @@ export async function systemHistory({ scope }: Pick<Ask, 'scope'>, systemId: str
         by,
         ...none,
       })),
+    ...dues
+      .filter(({ due }) => due.kind === 'follow-up' && due.state === 'closed')
+      .map(({ due, by }): HistoryEntry => ({
+        id: due.id,
+        at: (due.closedAt as Date).toISOString(),
+        kind: 'follow-up',
+        title: 'Follow-up closed',
+        text: `${capital(due.reason)}. ${capital(due.outcome)}`,
+        by,
+        ...none,
+      })),
+    ...(await measuredAndSeen({ scope }, systemId)),
     ...putOff.map(({ row, by }): HistoryEntry => ({
       id: row.id,
       at: row.createdAt.toISOString(),
@@ -126,6 +142,58 @@ export async function systemHistory({ scope }: Pick<Ask, 'scope'>, systemId: str
     })),
   ];
   return entries.sort((a, b) => b.at.localeCompare(a.at));
+}
+
+/** Baselines, photographs and messages of one machine. */
+async function measuredAndSeen({ scope }: Pick<Ask, 'scope'>, systemId: string): Promise<HistoryEntry[]> {
+  const measured = await scope
+    .select({ id: baseline.id, at: baseline.takenAt, reading: baseline.reading, runId: baseline.runId })
+    .from(baseline)
+    .innerJoin(loopRevision, eq(loopRevision.id, baseline.revisionId))
+    .innerJoin(loop, eq(loop.id, loopRevision.loopId))
+    .where(eq(loop.systemId, systemId));
+  const pictures = await scope
+    .select({ id: photo.id, at: photo.createdAt, caption: photo.caption, by: person.name })
+    .from(photo)
+    .innerJoin(person, eq(person.id, photo.personId))
+    .where(eq(photo.systemId, systemId));
+  const told = await scope
+    .select({ id: message.id, at: message.createdAt, subject: message.subject, state: message.state, by: person.name })
+    .from(message)
+    .leftJoin(person, eq(person.id, message.personId))
+    .where(eq(message.systemId, systemId));
+  const plain = { runId: null, colour: null };
+  return [
+    ...measured.map(({ id, at, reading: { setting, sensor, partC, roomC, flowLph }, runId }): HistoryEntry => ({
+      id,
+      at: at.toISOString(),
+      kind: 'reading',
+      title: `Measured, ${setting}`,
+      text: `${sensor} ${(partC - roomC).toFixed(1)} K above the room${flowLph === null ? '' : `, ${Math.round(flowLph)} L/h`}`,
+      by: null,
+      runId,
+      colour: null,
+    })),
+    ...pictures.map(({ id, at, caption, by }): HistoryEntry => ({
+      id,
+      at: at.toISOString(),
+      kind: 'photo',
+      title: 'Photograph',
+      text: caption,
+      by,
+      photoId: id,
+      ...plain,
+    })),
+    ...told.map(({ id, at, subject, state, by }): HistoryEntry => ({
+      id,
+      at: at.toISOString(),
+      kind: 'message',
+      title: `Message ${state === 'sent' ? 'sent' : state === 'failed' ? 'could not be sent' : 'waits'}`,
+      text: subject,
+      by,
+      ...plain,
+    })),
+  ];
 }
 
 function volumes(row: { pouredMl: number | null; drainedMl: number | null; coolantName: string | null }): string {

@@ -1,4 +1,4 @@
-import { asc, eq } from 'drizzle-orm';
+import { and, asc, eq, gte, inArray } from 'drizzle-orm';
 import { dryingLeftMs } from '../../core/commissioning/interlocks.js';
 import type { Procedure } from '../../core/commissioning/procedure.js';
 import { judgeDryTest } from '../../core/commissioning/rules.js';
@@ -12,7 +12,8 @@ import type { Ask } from '../http/context.js';
 import type { Routes } from '../http/routes.js';
 import { loop, loopRevision } from '../loops/tables.js';
 import { systemLines } from '../systems/systems.js';
-import { customer, system } from '../systems/tables.js';
+import { slot } from '../planning/tables.js';
+import { customer, job, system } from '../systems/tables.js';
 import { coolantProduct } from '../coolants/tables.js';
 
 /** Days ahead that the Today screen looks. */
@@ -27,6 +28,7 @@ export function todayRoutes(routes: Routes): void {
       now: ask.clock.now().toISOString(),
       benches: await ask.scope.select({ id: bench.id, name: bench.name }).from(bench).orderBy(asc(bench.position)),
       runs: await activeRuns(ask),
+      next: await nextSlots(ask),
       overdue: lines.filter(({ attention }) => attention === 'overdue'),
       coming: lines.filter(
         ({ attention, nextDueOn }) => attention !== 'overdue' && attention !== 'retired' && nextDueOn !== null && nextDueOn <= horizon,
@@ -34,6 +36,30 @@ export function todayRoutes(routes: Routes): void {
       count: lines.length,
     };
   });
+}
+
+/** What the plan puts on each bench next. */
+async function nextSlots({ scope, clock }: Pick<Ask, 'scope' | 'clock'>) {
+  const rows = await scope
+    .select({
+      benchId: slot.benchId,
+      startsAt: slot.startsAt,
+      jobId: job.id,
+      kind: job.kind,
+      systemName: system.name,
+      customerName: customer.name,
+      confirmed: slot.confirmed,
+    })
+    .from(slot)
+    .innerJoin(job, eq(job.id, slot.jobId))
+    .innerJoin(system, eq(system.id, job.systemId))
+    .innerJoin(customer, eq(customer.id, system.customerId))
+    .where(and(inArray(job.state, ['booked', 'waiting']), gte(slot.endsAt, clock.now())))
+    .orderBy(asc(slot.startsAt));
+  const seen = new Set<string>();
+  return rows
+    .filter(({ benchId }) => !seen.has(benchId) && seen.add(benchId))
+    .map((row) => ({ ...row, startsAt: row.startsAt.toISOString() }));
 }
 
 interface BenchTimer {

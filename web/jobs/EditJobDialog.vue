@@ -6,7 +6,7 @@ import { call } from '../http/api.js';
 import { useSubmit } from '../http/useSubmit.js';
 import EstimateFields from './EstimateFields.vue';
 import IntakeFields from './IntakeFields.vue';
-import { adviceFor, estimateOf, intakeOf, type JobForm } from './jobForm.js';
+import { adviceFor, daysOf, estimateOf, intakeOf, type JobForm } from './jobForm.js';
 import type { JobPage } from './JobView.vue';
 import ScopeLadder from './ScopeLadder.vue';
 
@@ -22,6 +22,8 @@ const form = reactive<JobForm>({
   kind: props.job.kind,
   partId: props.job.partId,
   neededBy: props.job.neededBy ?? '',
+  partsOn: props.job.partsOn ?? '',
+  dropOffOn: props.job.dropOffOn ?? '',
   note: props.job.note,
 });
 const advice = computed(() => adviceFor(form, props.job.history));
@@ -36,7 +38,7 @@ async function save(): Promise<void> {
         partId: needsPart.value ? form.partId : null,
         intake: intakeOf(form),
         estimate: estimateOf(form),
-        neededBy: form.neededBy || null,
+        ...daysOf(form),
         note: form.note,
         version: props.job.version,
       },

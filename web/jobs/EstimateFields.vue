@@ -19,6 +19,8 @@ defineProps<{ at: (path: string) => string[]; today: string }>();
     />
     <v-text-field v-model="form.priceText" label="Price told, if one was" :error-messages="at('estimate.priceText')" />
     <v-text-field v-model="form.neededBy" type="date" label="Needed again by" :min="today" :error-messages="at('neededBy')" />
+    <v-text-field v-model="form.dropOffOn" type="date" label="Can come in from" :error-messages="at('dropOffOn')" />
+    <v-text-field v-model="form.partsOn" type="date" label="Parts expected" :error-messages="at('partsOn')" />
     <v-text-field v-model="form.note" label="Note for the bench" :error-messages="at('note')" />
   </section>
 </template>

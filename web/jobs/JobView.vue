@@ -29,6 +29,8 @@ export interface JobPage {
   estimate: Estimate;
   partId: string | null;
   neededBy: string | null;
+  partsOn: string | null;
+  dropOffOn: string | null;
   version: number;
   consents: { id: string; at: string; kind: string; estimate: Estimate; how: string; words: string; by: string }[];
   consented: boolean;
@@ -38,6 +40,7 @@ export interface JobPage {
   history: LoopHistory;
   run: { id: string; state: string } | null;
   photos: { id: string; caption: string; at: string }[];
+  took: { name: string; amount: number; unit: string }[];
   today: string;
 }
 
@@ -130,6 +133,14 @@ async function cancel(reason: string): Promise<void> {
               ><dt>Condition</dt>
               <dd>{{ job.intake.condition }}</dd></template
             >
+            <template v-if="job.dropOffOn"
+              ><dt>Comes in</dt>
+              <dd>{{ dates.day(job.dropOffOn) }} at the earliest</dd></template
+            >
+            <template v-if="job.partsOn"
+              ><dt>Parts</dt>
+              <dd>expected {{ dates.day(job.partsOn) }}</dd></template
+            >
             <dt>Owner’s data</dt>
             <dd>
               {{ DATA_SAFE[job.intake.dataSafe] }}<template v-if="job.intake.signsIn">; signs in: {{ job.intake.signsIn }}</template>
@@ -161,6 +172,12 @@ async function cancel(reason: string): Promise<void> {
             }}</v-btn>
           </template>
           <p v-else class="quiet">{{ job.note }}</p>
+          <template v-if="job.took.length">
+            <h3 class="mt-4">It took</h3>
+            <ul class="plain-list figures">
+              <li v-for="each in job.took" :key="each.name">{{ Math.round(each.amount * 10) / 10 }} {{ each.unit }} {{ each.name }}</li>
+            </ul>
+          </template>
         </section>
       </div>
       <EditJobDialog v-if="editing" :job="job" @close="editing = false" @saved="load" />

@@ -12,7 +12,7 @@ import LoopProfile from '../loops/LoopProfile.vue';
 import type { SystemPage } from '../systems/types.js';
 import EstimateFields from './EstimateFields.vue';
 import IntakeFields from './IntakeFields.vue';
-import { adviceFor, blankForm, estimateOf, intakeOf, usualEstimate, type JobForm, type LoopHistory } from './jobForm.js';
+import { adviceFor, blankForm, daysOf, estimateOf, intakeOf, usualEstimate, type JobForm, type LoopHistory } from './jobForm.js';
 import ScopeLadder from './ScopeLadder.vue';
 
 /** A machine comes in: what is said and seen, the lightest job that is safe, what the owner is told. */
@@ -78,7 +78,7 @@ async function book(): Promise<void> {
         partId: needsPart.value ? form.partId : null,
         intake: intakeOf(form),
         estimate: estimateOf(form),
-        neededBy: form.neededBy || null,
+        ...daysOf(form),
         note: form.note,
       },
       idempotencyKey,

@@ -31,6 +31,8 @@ export interface JobForm {
   coolantMl: number | null;
   priceText: string;
   neededBy: string;
+  partsOn: string;
+  dropOffOn: string;
   note: string;
 }
 
@@ -48,6 +50,8 @@ export const blankForm = (): JobForm => ({
   coolantMl: null,
   priceText: '',
   neededBy: '',
+  partsOn: '',
+  dropOffOn: '',
   note: '',
 });
 
@@ -84,4 +88,15 @@ export const estimateOf = ({ hours, partsText, coolantMl, priceText }: JobForm):
   partsText: partsText.trim(),
   coolantMl,
   priceText: priceText.trim(),
+});
+
+/** The days of a form as the server takes them: an empty field is no day. */
+export const daysOf = ({
+  neededBy,
+  partsOn,
+  dropOffOn,
+}: JobForm): { neededBy: string | null; partsOn: string | null; dropOffOn: string | null } => ({
+  neededBy: neededBy || null,
+  partsOn: partsOn || null,
+  dropOffOn: dropOffOn || null,
 });

@@ -16,6 +16,9 @@ const dates = useDates();
           <strong>{{ entry.title }}</strong><span class="quiet figures">{{ dates.day(entry.at) }}</span>
         </p>
         <p v-if="entry.text">{{ entry.text }}</p>
+        <a v-if="entry.photoId" :href="`/api/photos/${entry.photoId}`" target="_blank"
+          ><img :src="`/api/photos/${entry.photoId}`" :alt="entry.text || 'Photograph of the machine'" loading="lazy"
+        /></a>
         <p class="quiet">
           <template v-if="entry.by">{{ entry.by }}</template><template v-if="entry.runId">
             <router-link :to="entry.title.includes('in progress') ? `/runs/${entry.runId}` : `/runs/${entry.runId}/record`"
@@ -59,7 +62,10 @@ p {
   border-radius: 50%;
 }
 .revision .mark,
-.check .mark {
+.check .mark,
+.photo .mark,
+.reading .mark,
+.message .mark {
   width: 10px;
   height: 10px;
   margin: 6px 3px 0;
@@ -67,6 +73,12 @@ p {
 .finding .mark {
   border-radius: 0;
   transform: rotate(45deg) scale(0.75);
+}
+img {
+  width: 200px;
+  max-height: 150px;
+  object-fit: cover;
+  background: var(--well);
 }
 .head {
   flex-wrap: nowrap;

@@ -13,6 +13,7 @@ import DueCard from '../due-dates/DueCard.vue';
 import { ApiError, get, wordsOf } from '../http/api.js';
 import LoopProfile from '../loops/LoopProfile.vue';
 import { useNotices } from '../shell/notices.js';
+import { useDates } from '../units/dates.js';
 import EditSystemDialog from './EditSystemDialog.vue';
 import HistoryLine from './HistoryLine.vue';
 import ServiceDialog from './ServiceDialog.vue';
@@ -25,6 +26,7 @@ const coolants = useCoolants();
 const page = ref<SystemPage | null>(null);
 const problem = ref<string | null>(null);
 const missing = ref(false);
+const dates = useDates();
 const editing = ref(false);
 const writing = ref(false);
 const session = useSession();
@@ -160,7 +162,7 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
             </h2>
             <p class="quiet">
               {{ job.state === 'active' ? 'on the bench' : 'booked'
-              }}<template v-if="job.neededBy">, needed by {{ job.neededBy }}</template>
+              }}<template v-if="job.neededBy">, needed by {{ dates.day(job.neededBy) }}</template>
             </p>
           </article>
           <DueCard

@@ -58,12 +58,13 @@ export interface SystemRow {
 export interface HistoryEntry {
   id: string;
   at: string;
-  kind: 'job' | 'run' | 'revision' | 'finding' | 'check' | 'postponed';
+  kind: 'job' | 'run' | 'revision' | 'finding' | 'check' | 'postponed' | 'follow-up' | 'photo' | 'reading' | 'message';
   title: string;
   text: string;
   by: string | null;
   runId: string | null;
   colour: string | null;
+  photoId?: string;
 }
 
 export interface LoopOfSystem {

@@ -5,10 +5,11 @@ import { formatClock, formatSpan } from '@core/units/display.js';
 import LoopProfile from '../loops/LoopProfile.vue';
 import { useDates } from '../units/dates.js';
 import { useNow } from '../units/now.js';
-import type { BenchRun } from './benchStore.js';
+import { JOB_KINDS } from '@core/jobs/kinds.js';
+import type { BenchRun, NextSlot } from './benchStore.js';
 
 /** One bench: the machine that stands on it, what its clock says, what the hands do next. */
-const props = defineProps<{ name: string; run: BenchRun | null }>();
+const props = defineProps<{ name: string; run: BenchRun | null; next?: NextSlot | null }>();
 const now = useNow(1000, () => props.run?.aheadMs ?? 0);
 const dates = useDates();
 
@@ -65,6 +66,12 @@ const sinceS = computed(() => (props.run ? (now.value - Date.parse(props.run.sta
         </div>
         <p class="next">{{ run.lead }}</p>
       </template>
+      <p v-else-if="next" class="free">
+        Free. Next, {{ dates.dayAndTime(next.startsAt) }}:<br />
+        <router-link :to="`/jobs/${next.jobId}`"
+          ><strong>{{ next.systemName }}</strong></router-link
+        >, {{ JOB_KINDS[next.kind].short }}<template v-if="!next.confirmed">, not confirmed</template>
+      </p>
       <p v-else class="free">Free. Open a planned system and start its loop here.</p>
     </component>
     <div class="top">

@@ -31,7 +31,12 @@ const lines = computed(() => [...benches.overdue, ...benches.coming]);
     <section class="benches" aria-label="Benches">
       <template v-for="bench in standing" :key="bench.id">
         <BenchPlinth v-for="run in bench.runs" :key="run.id" :name="bench.name" :run="run" />
-        <BenchPlinth v-if="bench.runs.length === 0" :name="bench.name" :run="null" />
+        <BenchPlinth
+          v-if="bench.runs.length === 0"
+          :name="bench.name"
+          :run="null"
+          :next="benches.next.find(({ benchId }) => benchId === bench.id) ?? null"
+        />
       </template>
     </section>
 

@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
+import type { JobKind } from '@core/jobs/kinds.js';
 import type { LoopFile } from '@core/loops/loopFile.js';
 import { ApiError, get } from '../http/api.js';
 import { setServerNow } from '../units/now.js';
@@ -29,11 +30,24 @@ export interface BenchRun {
   timers: { id: string; label: string; startedAt: string; seconds: number; finished: boolean }[];
 }
 
+/** What the plan puts on a bench next. */
+export interface NextSlot {
+  benchId: string;
+  startsAt: string;
+  jobId: string;
+  kind: JobKind;
+  systemName: string;
+  customerName: string;
+  confirmed: boolean;
+}
+
 interface TodayAnswer {
   today: string;
   now: string;
   benches: { id: string; name: string }[];
   runs: BenchRun[];
+  /** missing from a server that was not restarted yet */
+  next?: NextSlot[];
   overdue: SystemLine[];
   coming: SystemLine[];
   count: number;
@@ -43,6 +57,7 @@ interface TodayAnswer {
 export const useBenches = defineStore('benches', () => {
   const runs = ref<BenchRun[]>([]);
   const benches = ref<{ id: string; name: string }[]>([]);
+  const next = ref<NextSlot[]>([]);
   const overdue = ref<SystemLine[]>([]);
   const coming = ref<SystemLine[]>([]);
   const today = ref('');
@@ -55,6 +70,7 @@ export const useBenches = defineStore('benches', () => {
       const answer = await get<TodayAnswer>('/today');
       runs.value = answer.runs;
       benches.value = answer.benches;
+      next.value = answer.next ?? [];
       overdue.value = answer.overdue;
       coming.value = answer.coming;
       today.value = answer.today;
@@ -67,5 +83,5 @@ export const useBenches = defineStore('benches', () => {
     }
   }
 
-  return { runs, benches, overdue, coming, today, count, loaded, problem, refresh };
+  return { runs, benches, next, overdue, coming, today, count, loaded, problem, refresh };
 });

@@ -1,0 +1,62 @@
+import { expect, signIn, snap, test } from './app.js';
+import { openMachine } from './benchHands.js';
+
+test.use({ actionTimeout: 15_000 });
+
+test('the plan is arranged, moved by keys, undone, confirmed, and goes out as a calendar', async ({ page, app, complaints }) => {
+  await signIn(page, app, '/plan');
+  const bars = page.locator('g.bar');
+  await expect(bars.first()).toBeVisible();
+  const count = await bars.count();
+
+  // a new job waits in the backlog until somebody arranges
+  await openMachine(page, app, 'Lamp box');
+  await page.getByRole('link', { name: 'Take it in' }).click();
+  await page.getByRole('button', { name: /^drain and refill/ }).click();
+  await page.getByRole('button', { name: 'Book it' }).click();
+  await page.waitForURL('**/jobs/*');
+  await page.keyboard.press('3');
+  await expect(page.getByText('Lamp box').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Arrange' }).click();
+  await expect(page.getByRole('heading', { name: 'It would change' })).toBeVisible({ timeout: 20_000 });
+  await expect(page.locator('.changes')).toContainText('Lamp box');
+  await snap(page, 'plan-arranged');
+  await page.getByRole('button', { name: 'Take this plan' }).click();
+  await expect(bars).toHaveCount(count + 1);
+
+  // a bar goes where it is moved to, and comes back
+  const own = page.getByRole('button', { name: /^Lamp box, drain and refill/ });
+  const before = await own.getAttribute('aria-label');
+  await own.focus();
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect(own).not.toHaveAttribute('aria-label', before as string);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(own).toHaveAttribute('aria-label', before as string);
+
+  // told to the owner, it stays
+  await own.focus();
+  await page.getByRole('button', { name: 'Confirmed with the owner' }).click();
+  await expect(page.getByRole('button', { name: /^Lamp box, drain and refill.*confirmed/ })).toBeVisible();
+
+  await page.getByRole('button', { name: 'make an address' }).first().click();
+  const address = await page.locator('code').innerText();
+  const feed = await (await page.request.get(address)).text();
+  expect(feed).toContain('Lamp box: drain and refill');
+  expect(complaints).toEqual([]);
+});
+
+test('an owner is written to, the stand-in keeps the letter, and a word of it is found again', async ({ page, app, complaints }) => {
+  await signIn(page, app);
+  await openMachine(page, app, 'Cellar press');
+  await page.getByRole('button', { name: 'Write' }).click();
+  await page.getByLabel('What more').fill('It runs quieter than a moth.');
+  await expect(page.locator('.letter')).toContainText('Cellar press is ready to be picked up');
+  await page.getByRole('button', { name: 'Send it' }).click();
+  await expect(page.locator('.history')).toContainText('Message waits');
+  await page.goto(`${app.url}/messages`);
+  await expect(page.getByText('Cellar press is ready').first()).toBeVisible();
+  await page.keyboard.press('f');
+  await page.getByRole('textbox', { name: 'A name, a lot, a word of a note' }).fill('white paste');
+  await expect(page.getByText(/white paste between the fins/).first()).toBeVisible();
+  expect(complaints).toEqual([]);
+});
