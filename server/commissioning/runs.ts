@@ -213,12 +213,13 @@ export async function leaveBench(scope: Scope, loopId: string): Promise<void> {
   const [own] = await scope.select({ system }).from(loop).innerJoin(system, eq(system.id, loop.systemId)).where(eq(loop.id, loopId));
   if (!own) return;
   const runs = await scope
-    .select({ state: run.state })
+    .select({ state: run.state, serviced: sql<boolean>`${run.procedure} ? 'service'` })
     .from(run)
     .innerJoin(loop, eq(loop.id, run.loopId))
     .where(and(eq(loop.systemId, own.system.id), isReal));
   if (runs.some(({ state }) => state === 'active')) return;
-  const state = runs.some((each) => each.state === 'signed-off') ? 'in-service' : 'planned';
+  // a machine that came in for service was in use, whoever commissioned it
+  const state = runs.some((each) => each.state === 'signed-off' || each.serviced) ? 'in-service' : 'planned';
   await scope
     .update(system)
     .set({ state, version: own.system.version + 1 })

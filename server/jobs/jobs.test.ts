@@ -238,3 +238,32 @@ describe('a scope that grows at the bench', () => {
     expect((await leadRun(bench, desk, { id: run.id, procedure: grown.body.run.procedure }, lot)).status).toBe(201);
   });
 });
+
+describe('small jobs', () => {
+  it('top up with water for vapour without a new coolant clock, and open a settling check', async () => {
+    const { systemId, loopId } = await commissioned(bench, desk, 'Kettle', lot);
+    const before = (await page(systemId)).dues.find(({ kind }) => kind === 'coolant-service')?.dueOn;
+    bench.wait(90 * 86_400);
+    const { run } = await begun(systemId, loopId, 'top-up');
+    for (const { id } of run.procedure.steps.find((step) => step.id === 'kit')?.checks ?? [])
+      await desk.entry(run.id, { type: 'check', step: 'kit', check: id, mark: 'done' });
+    await desk.entry(run.id, { type: 'step-done', step: 'kit' });
+    expect(errorOf(await desk.entry(run.id, { type: 'step-done', step: 'fill' })).message).toContain('nothing topped up yet');
+    await desk.entry(run.id, { type: 'rinse', step: 'fill', liquid: 'distilled', volumeMl: 25 });
+    for (const { id } of run.procedure.steps.find((step) => step.id === 'fill')?.checks ?? [])
+      await desk.entry(run.id, { type: 'check', step: 'fill', check: id, mark: 'done' });
+    await desk.entry(run.id, { type: 'step-done', step: 'fill' });
+    expect((await desk.post(`/runs/${run.id}/sign-off`, { id: randomUUID(), remark: '' })).status).toBe(201);
+    const { dues } = await page(systemId);
+    expect(dues.find(({ kind }) => kind === 'coolant-service')?.dueOn).toBe(before);
+    expect(dues.some(({ kind }) => kind === 'settling-check')).toBe(true);
+  });
+
+  it('leave a machine in service when they are broken off, whoever commissioned it', async () => {
+    const { systemId, loopId } = await commissioned(bench, desk, 'Broken off', lot);
+    const { run } = await begun(systemId, loopId, 'closed-loop');
+    expect((await page(systemId)).system.state).toBe('on-bench');
+    await desk.post(`/runs/${run.id}/abandon`, { reason: 'the owner needs it tonight' });
+    expect((await page(systemId)).system.state).toBe('in-service');
+  });
+});

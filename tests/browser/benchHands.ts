@@ -114,3 +114,15 @@ export async function takeIn(page: Page, kind: RegExp, leak = 'Coolant only'): P
   await page.waitForURL('**/runs/*');
   await expect(page.locator('.title h2')).toHaveText('Lay out the kit');
 }
+
+/** The first steps of every opened loop, up to its drain: kit, the reading before, dust, only the pump on power. */
+export async function upToDrain(page: Page, beforeC: string): Promise<void> {
+  await tickAll(page);
+  await done(page, 'Measure before');
+  await measure(page, beforeC);
+  await done(page, 'Dust first');
+  await tickAll(page);
+  await done(page, 'Only the pump on power');
+  await tickAll(page);
+  await done(page, 'Drain');
+}

@@ -1,5 +1,5 @@
 import { choose, expect, signIn, snap, test } from './app.js';
-import { bleedAndPower, done, drainAsAdvised, measure, openMachine, refill, signOff, takeIn, tickAll } from './benchHands.js';
+import { bleedAndPower, done, drainAsAdvised, measure, openMachine, refill, signOff, takeIn, tickAll, upToDrain } from './benchHands.js';
 
 test.describe.configure({ mode: 'serial' });
 test.use({ actionTimeout: 15_000 });
@@ -17,14 +17,7 @@ test('a yearly flush: taken in with its signs, led, balanced, compared and close
   await expect(page.locator('.advised')).toContainText('A smell means growth');
   await snap(page, 'take-in');
   await takeIn(page, /flush and refill/);
-  await tickAll(page);
-  await done(page, 'Measure before');
-  await measure(page, '71');
-  await done(page, 'Dust first');
-  await tickAll(page);
-  await done(page, 'Only the pump on power');
-  await tickAll(page);
-  await done(page, 'Drain');
+  await upToDrain(page, '71');
   await expect(page.getByText(/this loop keeps/)).toBeVisible();
   await drainAsAdvised(page);
   await expect(page.getByText('The book balances')).toBeVisible();
@@ -65,14 +58,7 @@ test('deposit at the inspection: strip and clean, and the machines of the same l
   await page.getByRole('link', { name: 'Take it in' }).click();
   await page.getByText('Flakes or strings in the liquid').click();
   await takeIn(page, /full strip and clean/);
-  await tickAll(page);
-  await done(page, 'Measure before');
-  await measure(page, '78');
-  await done(page, 'Dust first');
-  await tickAll(page);
-  await done(page, 'Only the pump on power');
-  await tickAll(page);
-  await done(page, 'Drain');
+  await upToDrain(page, '78');
   await drainAsAdvised(page);
   await done(page, 'Take it apart');
   await tickAll(page);
