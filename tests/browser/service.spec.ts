@@ -21,6 +21,7 @@ test('a yearly flush: taken in with its signs, led, balanced, compared and close
   await expect(page.getByText(/this loop keeps/)).toBeVisible();
   await drainAsAdvised(page);
   await expect(page.getByText('The book balances')).toBeVisible();
+  await page.evaluate(() => window.scrollTo(0, 0));
   await snap(page, 'bench-drain');
   await done(page, 'Rinse');
 

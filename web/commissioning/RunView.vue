@@ -179,7 +179,7 @@ useShortcuts({
           @ended="desk.load()"
         />
         <InstrumentStrip :bench="live" />
-        <StandIn v-if="benchId && !desk.answer.value.practice && procedure.facts" :run-id="id" :bench="live" />
+        <StandIn v-if="benchId && !desk.answer.value.practice && procedure.facts && !procedure.service" :run-id="id" :bench="live" />
       </div>
       <DebriefView
         v-if="desk.answer.value.practice?.debrief"
