@@ -1,4 +1,4 @@
-import { eq, sql } from 'drizzle-orm';
+import { and, eq, isNotNull, sql } from 'drizzle-orm';
 import type { RunEvent, RunEventBody } from '../../core/commissioning/events.js';
 import type { RunState } from '../../core/commissioning/state.js';
 import { coolantBatch } from '../coolants/tables.js';
@@ -33,7 +33,8 @@ async function book({ scope, account, clock }: Writer, jobId: string, body: RunE
       await scope
         .update(coolantBatch)
         .set({ stockMl: sql`greatest(0, ${coolantBatch.stockMl} - ${sign * body.volumeMl})` })
-        .where(eq(coolantBatch.id, before.coolant.batchId));
+        // a lot that nobody counts stays uncounted
+        .where(and(eq(coolantBatch.id, before.coolant.batchId), isNotNull(coolantBatch.stockMl)));
       return;
     }
     case 'drained': {

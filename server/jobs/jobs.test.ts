@@ -156,6 +156,8 @@ describe('a strip and clean', () => {
   it('flags every machine that holds the same lot now, halves the interval when particles stayed, and opens an early look', async () => {
     const bad = await lotOf(desk, 'L9', { coolantClass: 'clear' });
     const mate = await commissioned(bench, desk, 'Mate', bad);
+    const shelf = await desk.get<{ batches: { id: string; stockMl: number | null }[] }>('/store');
+    expect(shelf.body.batches.find(({ id }) => id === bad.batchId)?.stockMl).toBeNull();
     await commissioned(bench, desk, 'Stranger', lot);
     const { systemId, loopId } = await commissioned(bench, desk, 'Sick', bad);
     const { run } = await begun(systemId, loopId, 'strip-clean');
