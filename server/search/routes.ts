@@ -84,7 +84,7 @@ async function searchAll({ scope }: Pick<Ask, 'scope'>, pattern: string): Promis
   const notes = await scope
     .select({
       id: runEvent.id,
-      text: sql<string>`coalesce(${runEvent.body}->>'text', ${runEvent.body}->>'reason', ${runEvent.body}->>'fix')`,
+      text: sql<string>`coalesce(${runEvent.body}->>'text', ${runEvent.body}->>'reason', ${runEvent.body}->>'fix', ${runEvent.body}->'findings'->>'text')`,
       at: runEvent.happenedAt,
       name: system.name,
       runId: run.id,
@@ -99,6 +99,7 @@ async function searchAll({ scope }: Pick<Ask, 'scope'>, pattern: string): Promis
         sql<string>`${runEvent.body}->>'text'`,
         sql<string>`${runEvent.body}->>'reason'`,
         sql<string>`${runEvent.body}->>'fix'`,
+        sql<string>`${runEvent.body}->'findings'->>'text'`,
       ),
     )
     .orderBy(desc(runEvent.happenedAt))

@@ -15,7 +15,8 @@ test('the plan is arranged, moved by keys, undone, confirmed, and goes out as a 
   await page.getByRole('button', { name: /^drain and refill/ }).click();
   await page.getByRole('button', { name: 'Book it' }).click();
   await page.waitForURL('**/jobs/*');
-  await page.keyboard.press('3');
+  await expect(page.getByRole('heading', { name: 'As it came in' })).toBeVisible();
+  await page.goto(`${app.url}/plan`);
   await expect(page.getByText('Lamp box').first()).toBeVisible();
   await page.getByRole('button', { name: 'Arrange' }).click();
   await expect(page.getByRole('heading', { name: 'It would change' })).toBeVisible({ timeout: 20_000 });
