@@ -18,3 +18,7 @@ export function runName(loop: LoopFile, tube: LoopTube): string {
   });
   return `${ends[0]} → ${ends[1]}`;
 }
+
+/** What a part, run or item is called by its id; the id itself where the list does not hold it. */
+export const nameIn = (list: readonly { readonly id: string; readonly name: string }[], id: string): string =>
+  list.find((each) => each.id === id)?.name ?? id;

@@ -1,3 +1,4 @@
+import { nameIn } from '../catalogue/names.js';
 import { PULLED, type RunState } from './state.js';
 import type { StandingName } from '../geometry/orientation.js';
 import type { LoopFacts } from './facts.js';
@@ -57,7 +58,6 @@ export const INTERLOCK = {
 } as const;
 
 const block = (rule: InterlockRule, message: string): Interlock => ({ rule, message });
-const nameIn = (list: readonly { id: string; name: string }[], id: string): string => list.find((each) => each.id === id)?.name ?? id;
 
 /** Degrees of a turn at which a running pump draws air; null where the outlet stays covered, or nobody knows. */
 export const uncoverDeg = ({ uncovers }: LoopFacts, to: StandingName): number | null =>

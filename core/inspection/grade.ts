@@ -1,4 +1,4 @@
-import type { InspectItem, InspectKind } from './items.js';
+import type { InspectKind } from './items.js';
 
 export const DEPOSITS = ['none', 'film', 'layer', 'blocked'] as const;
 export type Deposit = (typeof DEPOSITS)[number];
@@ -112,5 +112,3 @@ export const CAUSES = {
 } as const;
 export type CauseKey = keyof typeof CAUSES;
 export const CAUSE_KEYS = Object.keys(CAUSES) as CauseKey[];
-
-export const nameItem = (items: readonly InspectItem[], id: string): string => items.find((item) => item.id === id)?.name ?? id;

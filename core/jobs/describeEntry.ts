@@ -1,6 +1,7 @@
 import type { Procedure } from '../commissioning/procedure.js';
 import { CLARITY_WORDS, RINSE_WORDS } from '../flushing/defaults.js';
-import { CAUSES, GRADE_WORDS, gradeItem, nameItem } from '../inspection/grade.js';
+import { CAUSES, GRADE_WORDS, gradeItem } from '../inspection/grade.js';
+import { nameIn } from '../catalogue/names.js';
 import { formatMl } from '../units/display.js';
 import { USE_LIMITS, type ServiceEntry, type SwapAction } from './entries.js';
 import { JOB_KINDS } from './kinds.js';
@@ -29,12 +30,12 @@ export function describeServiceEntry({ service }: Procedure, entry: ServiceEntry
     case 'inspected': {
       const item = items.find(({ id }) => id === entry.item);
       const graded = gradeItem(item?.kind ?? 'other', entry.findings);
-      return `Looked at ${nameItem(items, entry.item)}: ${GRADE_WORDS[graded.grade]}, ${graded.rule}${entry.findings.text ? ` (${entry.findings.text})` : ''}`;
+      return `Looked at ${nameIn(items, entry.item)}: ${GRADE_WORDS[graded.grade]}, ${graded.rule}${entry.findings.text ? ` (${entry.findings.text})` : ''}`;
     }
     case 'cause':
-      return `Suspected cause: ${CAUSES[entry.cause]}${entry.suspect === 'coolant-lot' ? ', the coolant’s lot' : entry.item ? `, ${nameItem(items, entry.item)}` : ''}${entry.particlesStayed ? '; particles stayed inside' : ''}${entry.text ? `: ${entry.text}` : ''}`;
+      return `Suspected cause: ${CAUSES[entry.cause]}${entry.suspect === 'coolant-lot' ? ', the coolant’s lot' : entry.item ? `, ${nameIn(items, entry.item)}` : ''}${entry.particlesStayed ? '; particles stayed inside' : ''}${entry.text ? `: ${entry.text}` : ''}`;
     case 'swapped':
-      return `${SWAP_WORDS[entry.action]}: ${nameItem(items, entry.item)}, ${entry.text}${entry.heldMl > 0 ? `, ${formatMl(entry.heldMl)} inside it` : ''}`;
+      return `${SWAP_WORDS[entry.action]}: ${nameIn(items, entry.item)}, ${entry.text}${entry.heldMl > 0 ? `, ${formatMl(entry.heldMl)} inside it` : ''}`;
     case 'used':
       return `Used: ${entry.count} × ${entry.itemName}`;
     case 'temporary-fix':

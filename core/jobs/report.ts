@@ -1,7 +1,8 @@
 import { compareBaselines, pairOf } from '../baseline/compare.js';
 import type { Procedure } from '../commissioning/procedure.js';
 import type { RunState } from '../commissioning/state.js';
-import { CAUSES, nameItem } from '../inspection/grade.js';
+import { CAUSES } from '../inspection/grade.js';
+import { nameIn } from '../catalogue/names.js';
 import { USE_LIMITS } from './entries.js';
 import { describeServiceEntry } from './describeEntry.js';
 import type { JobKind } from './kinds.js';
@@ -66,7 +67,7 @@ export function serviceReport(procedure: Procedure, state: RunState): ServiceRep
     },
     sheet: gradedSheet(procedure, own),
     cause: own.cause
-      ? `${CAUSES[own.cause.cause]}${own.cause.suspect === 'coolant-lot' ? ', the coolant’s lot is suspected' : own.cause.item ? `, ${nameItem(service.items, own.cause.item)} is suspected` : ''}`
+      ? `${CAUSES[own.cause.cause]}${own.cause.suspect === 'coolant-lot' ? ', the coolant’s lot is suspected' : own.cause.item ? `, ${nameIn(service.items, own.cause.item)} is suspected` : ''}`
       : null,
     done: [...own.swaps, ...own.used].map((entry) => describeServiceEntry(procedure, entry)),
     temporary: own.temporaryFixes.map(({ what, awaits, until, limits }) => ({
@@ -82,10 +83,4 @@ export function serviceReport(procedure: Procedure, state: RunState): ServiceRep
       .map(({ id, text }) => `${text.replace(' back in', '')}: ${marks[id]?.reason ?? ''}`),
     photos: own.photos.map(({ photoId, caption }) => ({ photoId, caption })),
   };
-}
-
-/** What a signed-off service opens: each with its day and its reason. */
-export interface FollowUp {
-  readonly dueOn: string;
-  readonly reason: string;
 }

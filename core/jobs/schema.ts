@@ -87,13 +87,20 @@ export const jobSchema = Joi.object({ ...fields, loopId: id().required() });
 export const jobEditSchema = Joi.object({ ...fields, version: rowVersion() });
 export type JobEdit = Omit<JobInput, 'loopId'> & { readonly version: number };
 
+/** How an owner agreed. */
+export const CONSENT_WAYS = { phone: 'by phone', 'in-person': 'in person', text: 'by text', email: 'by e-mail' } as const;
+export type ConsentWay = keyof typeof CONSENT_WAYS;
+export const CONSENT_WAY_KEYS = Object.keys(CONSENT_WAYS) as ConsentWay[];
+
 export interface ConsentInput {
-  readonly how: 'phone' | 'email' | 'text' | 'in-person';
+  readonly how: ConsentWay;
   readonly words: string;
   readonly version: number;
 }
 export const consentSchema = Joi.object({
-  how: Joi.string().valid('phone', 'email', 'text', 'in-person').required(),
+  how: Joi.string()
+    .valid(...CONSENT_WAY_KEYS)
+    .required(),
   words: text(1000),
   version: rowVersion(),
 });
@@ -115,11 +122,13 @@ export interface RescopeInput {
   readonly reason: string;
   /** what the owner agreed to now */
   readonly estimate: Estimate;
-  readonly how: ConsentInput['how'];
+  readonly how: ConsentWay;
 }
 export const rescopeSchema = Joi.object({
   kind: fields.kind,
   reason: Joi.string().trim().min(3).max(1000).required(),
   estimate: fields.estimate,
-  how: Joi.string().valid('phone', 'email', 'text', 'in-person').required(),
+  how: Joi.string()
+    .valid(...CONSENT_WAY_KEYS)
+    .required(),
 });

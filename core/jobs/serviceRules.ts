@@ -3,7 +3,7 @@ import type { Procedure, ProcedureStep } from '../commissioning/procedure.js';
 import type { RunState } from '../commissioning/state.js';
 import { judgeLedger, type LedgerVerdict } from '../draining/ledger.js';
 import { CLARITY_WORDS, FLUSH } from '../flushing/defaults.js';
-import { asksForCause, gradeItem, nameItem } from '../inspection/grade.js';
+import { asksForCause, gradeItem, type Graded } from '../inspection/grade.js';
 import type { InspectItem } from '../inspection/items.js';
 import { ledgerOf } from './refill.js';
 import type { ServiceEntry } from './entries.js';
@@ -40,13 +40,16 @@ function phMissing(ph: number | null): string[] {
   return ph >= FLUSH.phFrom && ph <= FLUSH.phTo ? [] : [`pH ${ph.toFixed(1)}, neutral is ${FLUSH.phFrom} to ${FLUSH.phTo}`];
 }
 
+/** What the last look at an item says; null where nobody looked. */
+function lastGrade({ sheet }: ServiceState, { id, kind }: InspectItem): Graded | null {
+  const seen = sheet.get(id);
+  return seen ? gradeItem(kind, seen.last) : null;
+}
+
 /** Items of the sheet whose last look says something must still happen. */
 function toReplace(service: ServiceFacts, state: ServiceState): InspectItem[] {
   const done = new Set(state.swaps.map(({ item }) => item));
-  return service.items.filter((item) => {
-    const seen = state.sheet.get(item.id);
-    return seen !== undefined && gradeItem(item.kind, seen.last).grade === 'replace' && !done.has(item.id);
-  });
+  return service.items.filter((item) => lastGrade(state, item)?.grade === 'replace' && !done.has(item.id));
 }
 
 /** What a step of a service still lacks. Empty for steps that are the commissioning's own. */
@@ -90,10 +93,7 @@ function inspectMissing({ items }: ServiceFacts, state: ServiceState): string[] 
 
 function cleanMissing({ items }: ServiceFacts, state: ServiceState): string[] {
   const soak = runningSoak(state);
-  const again = items.filter((item) => {
-    const seen = state.sheet.get(item.id);
-    return seen !== undefined && gradeItem(item.kind, seen.last).grade === 'clean-again';
-  });
+  const again = items.filter((item) => lastGrade(state, item)?.grade === 'clean-again');
   const last = state.waters.at(-1);
   return [
     ...(soak ? [`${soak.cleaner} is still in`] : []),
@@ -161,11 +161,9 @@ export function looseEnds(procedure: Procedure, run: RunState): string[] {
   return [...(run.service.cause?.particlesStayed ? ['particles stayed inside'] : []), ...skipped, ...over];
 }
 
-/** Leaves a record of what was graded: everything that is not simply used again. */
+/** Every item that was looked at, with its last grade. */
 export const gradedSheet = ({ service }: Procedure, state: ServiceState): { name: string; words: string; grade: string; text: string }[] =>
   (service?.items ?? []).flatMap((item) => {
-    const seen = state.sheet.get(item.id);
-    if (!seen) return [];
-    const { grade, rule } = gradeItem(item.kind, seen.last);
-    return [{ name: nameItem(service?.items ?? [], item.id), words: rule, grade, text: seen.last.text }];
+    const graded = lastGrade(state, item);
+    return graded ? [{ name: item.name, words: graded.rule, grade: graded.grade, text: state.sheet.get(item.id)?.last.text ?? '' }] : [];
   });

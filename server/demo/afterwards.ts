@@ -17,8 +17,8 @@ interface After {
   readonly accounts: readonly Account[];
 }
 
-const earlier = (a: string, b: string): string => (a < b ? a : b);
-const atNoon = (day: string, hour = 9): Date => new Date(`${day}T${String(hour).padStart(2, '0')}:10:00Z`);
+export const earlier = (a: string, b: string): string => (a < b ? a : b);
+export const atNoon = (day: string, hour = 9): Date => new Date(`${day}T${String(hour).padStart(2, '0')}:10:00Z`);
 
 /** Old settling checks were made; only machines of the settling story still wait for theirs. */
 export async function settle(world: After, systemId: string, story: Story): Promise<void> {

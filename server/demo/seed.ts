@@ -19,7 +19,7 @@ import { loopRevision } from '../loops/tables.js';
 import { recordService } from '../systems/services.js';
 import { customer, system } from '../systems/tables.js';
 import { actAs } from './actAs.js';
-import { putOff, retire, settle } from './afterwards.js';
+import { atNoon, earlier, putOff, retire, settle } from './afterwards.js';
 import { exampleLoop } from './exampleLoops.js';
 import { demoLoop, usualDemoLoop } from './loops.js';
 import { playServiceYear } from './serviceYear.js';
@@ -152,8 +152,6 @@ async function makeCustomers(scope: Scope, random: Random, workshopId: string): 
   return rows.map(({ id }) => id);
 }
 
-const atNoon = (day: string, hour = 9): Date => new Date(`${day}T${String(hour).padStart(2, '0')}:10:00Z`);
-
 /** Months since the last fill that put a machine where its story says, given how long its coolant lasts. */
 function lastFillDay(world: World, story: Story, lifeMonths: number): string {
   const { random, today } = world;
@@ -240,8 +238,6 @@ async function makeMachine(world: World, name: string, coolant: DemoCoolant, day
   await settle(world, systemId, 'fine');
   return { systemId, loopId: loop.id };
 }
-
-const earlier = (a: string, b: string): string => (a < b ? a : b);
 
 /** A finished commissioning, signed off in the past by the same code that signs one off today. */
 async function commission(world: World, loopId: string, coolant: DemoCoolant, day: string): Promise<void> {

@@ -48,7 +48,7 @@ export async function openAfterFill(scope: Scope, facts: FillFacts): Promise<{ s
     ...(await policyResolver(scope))(facts.systemId, holder.customerId),
     meanCoolantC: facts.meanCoolantC,
     hoursPerDay: holder.hoursPerDay,
-    ...(await wearByLoop(scope, facts.loopId)).get(facts.loopId),
+    ...(await wearByLoop(scope, [facts.loopId])).get(facts.loopId),
     intervalShare: facts.intervalShare ?? 1,
     intervalReason: facts.intervalReason ?? '',
   });

@@ -46,7 +46,9 @@ export async function redate(scope: Scope, cause: RedateCause): Promise<Moved[]>
     .innerJoin(customer, eq(customer.id, system.customerId))
     .where(and(eq(dueItem.state, 'open'), eq(dueItem.kind, 'coolant-service'), isNotNull(dueItem.fillId), which(cause)));
   const policyOf = await policyResolver(scope);
-  const wear = await wearByLoop(scope, null);
+  // a product may stand in thousands of machines: their list would be longer than the whole
+  const one = 'systemId' in cause || 'customerId' in cause;
+  const wear = await wearByLoop(scope, one ? rows.map(({ item }) => item.loopId) : null);
   const open = rows.map(({ item, fill: own, product, system: machine }): OpenService => ({
     id: item.id,
     dueOn: item.dueOn,

@@ -14,10 +14,17 @@ const SOFT = TUBE_MATERIAL_NAMES.filter((name) => TUBE_MATERIALS[name].soft);
 /**
  * Seals are new at the first fill and after every strip; tube at the first fill. Read once for all loops that are asked
  * for, whatever their number.
- * @param loopId one loop; null: every loop of the workshop
+ * @param loopIds null: every loop of the workshop
  */
-export async function wearByLoop(scope: Scope, loopId: string | null): Promise<ReadonlyMap<string, Wear>> {
-  const only = loopId === null ? sql`true` : sql`r.loop_id = ${loopId}::uuid`;
+export async function wearByLoop(scope: Scope, loopIds: readonly string[] | null): Promise<ReadonlyMap<string, Wear>> {
+  if (loopIds?.length === 0) return new Map();
+  const only =
+    loopIds === null
+      ? sql`true`
+      : sql`r.loop_id in (${sql.join(
+          loopIds.map((id) => sql`${id}::uuid`),
+          sql`, `,
+        )})`;
   const softList = sql.join(
     SOFT.map((name) => sql`${name}`),
     sql`, `,

@@ -3,7 +3,8 @@ import { ENDS_LOOP, JOB_KINDS, refillsAnew } from '../../core/jobs/kinds.js';
 import { gradedSheet, looseEnds } from '../../core/jobs/serviceRules.js';
 import { ledgerOf } from '../../core/jobs/refill.js';
 import { USE_LIMITS } from '../../core/jobs/entries.js';
-import { CAUSES, nameItem } from '../../core/inspection/grade.js';
+import { CAUSES } from '../../core/inspection/grade.js';
+import { nameIn } from '../../core/catalogue/names.js';
 import { AFTER_FINDINGS } from '../../core/due-dates/due.js';
 import type { ServiceFacts } from '../../core/jobs/serviceFacts.js';
 import { addDays } from '../../core/units/calendar.js';
@@ -79,13 +80,13 @@ async function noteFindings({ ask, row, jobId, state, service, systemId }: Closi
     ...(cause
       ? [
           {
-            text: `Suspected cause: ${CAUSES[cause.cause]}${cause.item ? `, ${nameItem(service.items, cause.item)}` : ''}${cause.text ? `. ${cause.text}` : ''}`,
+            text: `Suspected cause: ${CAUSES[cause.cause]}${cause.item ? `, ${nameIn(service.items, cause.item)}` : ''}${cause.text ? `. ${cause.text}` : ''}`,
             severity: 'watch',
           },
         ]
       : []),
     ...state.leaks.map(({ where, mended }) => ({
-      text: `Leak at ${nameIn(row, where)}${mended ? `: ${mended.cause}, ${mended.text}` : ''}`,
+      text: `Leak at ${placeIn(row, where)}${mended ? `: ${mended.cause}, ${mended.text}` : ''}`,
       severity: 'failure',
     })),
   ];
@@ -95,8 +96,8 @@ async function noteFindings({ ask, row, jobId, state, service, systemId }: Closi
       .values(texts.map((each) => ({ ...each, workshopId: ask.account.workshopId, systemId, jobId, foundAt: at, createdAt: at })));
 }
 
-const nameIn = ({ procedure }: Closing['row'], id: string): string =>
-  [...(procedure.facts?.parts ?? []), ...(procedure.facts?.joints ?? [])].find((each) => each.id === id)?.name ?? id;
+const placeIn = ({ procedure }: Closing['row'], id: string): string =>
+  nameIn([...(procedure.facts?.parts ?? []), ...(procedure.facts?.joints ?? [])], id);
 
 /** days in which somebody decides what becomes of a part that was taken out */
 const DECIDE_DAYS = 60;
@@ -107,7 +108,7 @@ async function keepParts({ ask, jobId, state, service, systemId, filledOn }: Clo
   await ask.scope.insert(keptPart).values(
     out.map(({ item, text, heldMl }) => ({
       workshopId: ask.account.workshopId,
-      name: nameItem(service.items, item),
+      name: nameIn(service.items, item),
       kind: 'removed',
       systemId,
       jobId,
@@ -185,7 +186,7 @@ async function lotBefore({ ask, jobId, systemId }: Pick<Closing, 'ask' | 'jobId'
 }
 
 /** Machines whose newest fill came out of one lot. */
-export async function matesOf({ scope }: Pick<Ask, 'scope'>, batchId: string, exceptSystemId: string) {
+async function matesOf({ scope }: Pick<Ask, 'scope'>, batchId: string, exceptSystemId: string) {
   const rows = await scope
     .select({
       loopId: loop.id,

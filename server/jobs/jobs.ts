@@ -2,9 +2,8 @@ import { and, desc, eq, inArray } from 'drizzle-orm';
 import { compareBaselines } from '../../core/baseline/compare.js';
 import { refuse } from '../../core/checking/check.js';
 import { COOLANT_CLASSES, type CoolantClass } from '../../core/coolants/classes.js';
-import { JOB_KINDS, type JobKind } from '../../core/jobs/kinds.js';
+import type { JobKind } from '../../core/jobs/kinds.js';
 import type { ConsentInput, JobEdit, JobInput } from '../../core/jobs/schema.js';
-import { adviseScope } from '../../core/jobs/scope.js';
 import { daysBetween } from '../../core/units/calendar.js';
 import { person } from '../accounts/tables.js';
 import { baseline, fill, run } from '../commissioning/tables.js';
@@ -207,22 +206,6 @@ async function loopHistory({ scope, today }: Pick<Ask, 'scope' | 'today'>, loopI
   };
 }
 
-/** Scope advice from the loop's history and the signs; the same sum runs on the screen while signs are ticked. */
-export async function readScope(ask: Ask) {
-  const row = await loadJob(ask.scope, idFrom(ask.request, 'id', 'job'));
-  const { coolantClass, ageDays, lifeMonths, baselineFlowLph, risenK } = await loopHistory(ask, row.service.loopId);
-  const { flowLph, signs } = row.service.intake;
-  return adviseScope({
-    coolantClass,
-    ageDays,
-    lifeMonths,
-    flowRatio: flowLph !== null && baselineFlowLph !== null ? flowLph / baselineFlowLph : null,
-    risenK,
-    signs,
-    sameCoolantFollows: true,
-  });
-}
-
 /** History of a loop for a job that is about to be booked. */
 export async function readLoopHistory(ask: Ask) {
   const loopId = idFrom(ask.request, 'id', 'loop');
@@ -289,40 +272,6 @@ export async function cancelJob(ask: Ask, reason: string) {
     throw new DomainError('refused', 'This job stands on a bench or is over; leave its run instead.');
   await ask.scope.update(job).set({ state: 'cancelled', note: reason }).where(eq(job.id, jobId));
   return readJob(ask, jobId);
-}
-
-/** Jobs that are not over, for the list. */
-export async function openJobs({ scope, today }: Pick<Ask, 'scope' | 'today'>) {
-  const rows = await scope
-    .select({ job, service: serviceJob, system, customer, loopName: loop.name })
-    .from(serviceJob)
-    .innerJoin(job, eq(job.id, serviceJob.jobId))
-    .innerJoin(system, eq(system.id, job.systemId))
-    .innerJoin(customer, eq(customer.id, system.customerId))
-    .innerJoin(loop, eq(loop.id, serviceJob.loopId))
-    .where(inArray(job.state, ['booked', 'active', 'waiting']))
-    .orderBy(serviceJob.neededBy, job.createdAt);
-  const consents = await scope.select({ jobId: consent.jobId, number: consent.estimateNumber }).from(consent);
-  const runs = await scope.select({ jobId: run.jobId, id: run.id }).from(run).where(eq(run.state, 'active'));
-  return {
-    today,
-    jobs: rows.map((row) => ({
-      id: row.job.id,
-      kind: row.job.kind as JobKind,
-      label: JOB_KINDS[row.job.kind as JobKind].label,
-      state: row.job.state,
-      systemId: row.system.id,
-      systemName: row.system.name,
-      customerName: row.customer.name,
-      customerPhone: row.customer.phone,
-      symptom: row.service.intake.symptom,
-      hours: row.service.estimate.hours,
-      neededBy: row.service.neededBy,
-      createdAt: row.job.createdAt.toISOString(),
-      consented: consents.some(({ jobId, number }) => jobId === row.job.id && number === row.service.estimateNumber),
-      runId: runs.find(({ jobId }) => jobId === row.job.id)?.id ?? null,
-    })),
-  };
 }
 
 /** Jobs of one machine that are not over. */

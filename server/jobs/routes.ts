@@ -13,15 +13,13 @@ import {
 } from '../../core/jobs/schema.js';
 import { bodyAs } from '../http/context.js';
 import type { Routes } from '../http/routes.js';
-import { agree, bookJob, cancelJob, editJob, openJobs, readJob, readLoopHistory, readScope } from './jobs.js';
+import { agree, bookJob, cancelJob, editJob, readJob, readLoopHistory } from './jobs.js';
 import { rescope, startJob } from './start.js';
 
 const cancelSchema = Joi.object({ reason: Joi.string().trim().min(3).max(1000).required() });
 
 export function jobRoutes(routes: Routes): void {
-  routes.get('/jobs', openJobs);
   routes.get('/jobs/:id', (ask) => readJob(ask));
-  routes.get('/jobs/:id/scope', readScope);
   routes.get('/loops/:id/history', readLoopHistory);
   routes.post('/systems/:id/jobs', (ask) => bookJob(ask, bodyAs<JobInput>(ask.request, jobSchema)));
   routes.put('/jobs/:id', (ask) => editJob(ask, bodyAs<JobEdit>(ask.request, jobEditSchema)));

@@ -1,4 +1,4 @@
-import { and, desc, eq } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import type { Router } from 'express';
 import { refuse } from '../../core/checking/check.js';
 import { MOST_PHOTO_BYTES, photoSchema, type PhotoInput } from '../../core/photos/schema.js';
@@ -10,7 +10,6 @@ import { photo } from './tables.js';
 
 export function photoRoutes(routes: Routes, router: Router, app: App): void {
   routes.post('/systems/:id/photos', (ask) => addPhoto(ask, bodyAs<PhotoInput>(ask.request, photoSchema)));
-  routes.get('/systems/:id/photos', async (ask) => ({ photos: await photosOf(ask, idFrom(ask.request, 'id', 'system')) }));
   // the picture itself: not JSON, and it never changes
   router.get('/photos/:id', async (request, response) => {
     const row = await runScoped(app, request, async ({ scope }) => {
@@ -64,10 +63,3 @@ async function addPhoto({ scope, account, clock, request }: Ask, input: PhotoInp
     .onConflictDoNothing();
   return { id: input.id };
 }
-
-export const photosOf = ({ scope }: Pick<Ask, 'scope'>, systemId: string) =>
-  scope
-    .select({ id: photo.id, caption: photo.caption, jobId: photo.jobId, at: photo.createdAt })
-    .from(photo)
-    .where(eq(photo.systemId, systemId))
-    .orderBy(desc(photo.createdAt));

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue';
-import type { ConsentInput, Estimate } from '@core/jobs/schema.js';
+import { CONSENT_WAY_KEYS, CONSENT_WAYS, type ConsentWay, type Estimate } from '@core/jobs/schema.js';
 import { JOB_KINDS, type JobKind } from '@core/jobs/kinds.js';
 import { formatMl } from '@core/units/display.js';
 import { call } from '../http/api.js';
@@ -24,14 +24,9 @@ const props = defineProps<{
 const emit = defineEmits<{ agreed: [] }>();
 const submit = useSubmit();
 const dates = useDates();
-const how = ref<ConsentInput['how'] | null>('phone');
+const how = ref<ConsentWay | null>('phone');
 const words = ref('');
-const ways: { value: ConsentInput['how']; title: string }[] = [
-  { value: 'phone', title: 'by phone' },
-  { value: 'in-person', title: 'in person' },
-  { value: 'text', title: 'by text' },
-  { value: 'email', title: 'by e-mail' },
-];
+const ways = CONSENT_WAY_KEYS.map((value) => ({ value, title: CONSENT_WAYS[value] }));
 
 async function agree(): Promise<void> {
   const saved = await submit.run((idempotencyKey) =>

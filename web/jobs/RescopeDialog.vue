@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { reactive, ref } from 'vue';
 import { JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/jobs/kinds.js';
-import type { ConsentInput } from '@core/jobs/schema.js';
+import { CONSENT_WAY_KEYS, CONSENT_WAYS, type ConsentWay } from '@core/jobs/schema.js';
 import type { LoopFile } from '@core/loops/loopFile.js';
 import { call } from '../http/api.js';
 import { useSubmit } from '../http/useSubmit.js';
@@ -16,13 +16,8 @@ const submit = useSubmit();
 const heavier = JOB_KIND_KEYS.filter((key) => key !== props.kind).map((value) => ({ value, title: JOB_KINDS[value].label }));
 const first: JobKind = props.kind === 'strip-clean' ? 'part-replacement' : 'strip-clean';
 const form = reactive({ kind: first, reason: '', partsText: '', priceText: '', ...usualEstimate(first, props.file) });
-const how = ref<ConsentInput['how'] | null>('phone');
-const ways: { value: ConsentInput['how']; title: string }[] = [
-  { value: 'phone', title: 'by phone' },
-  { value: 'in-person', title: 'in person' },
-  { value: 'text', title: 'by text' },
-  { value: 'email', title: 'by e-mail' },
-];
+const how = ref<ConsentWay | null>('phone');
+const ways = CONSENT_WAY_KEYS.map((value) => ({ value, title: CONSENT_WAYS[value] }));
 
 async function change(): Promise<void> {
   const { kind, reason, hours, coolantMl, partsText, priceText } = form;
