@@ -56,8 +56,12 @@ export interface WorkshopEdit {
   readonly timeZone: string;
   readonly policy: ServicePolicy;
   readonly schools: Schools;
+  /** first and last of the hot months; both null: services fall when they fall */
+  readonly hotFromMonth: number | null;
+  readonly hotUntilMonth: number | null;
   readonly version: number;
 }
+const month = (): Joi.NumberSchema => Joi.number().integer().min(1).max(12).allow(null).default(null);
 export const workshopSchema = Joi.object({
   name: name().required(),
   timeZone: timeZone().required(),
@@ -65,6 +69,12 @@ export const workshopSchema = Joi.object({
     .valid(...SERVICE_POLICY_KEYS)
     .required(),
   schools: schoolsSchema.required(),
+  hotFromMonth: month(),
+  hotUntilMonth: month().when('hotFromMonth', {
+    is: null,
+    then: Joi.valid(null).messages({ 'any.only': '{{#label}} needs a first hot month as well' }),
+    otherwise: Joi.invalid(null).messages({ 'any.invalid': '{{#label}} is needed where there is a first hot month' }),
+  }),
   version: rowVersion(),
 });
 

@@ -11,6 +11,8 @@ export interface CoolantProductInput {
   readonly targetFraction: number | null;
   readonly bottleMl: number;
   readonly sheetLifeMonths: number | null;
+  /** running hours by its sheet; null: it states none */
+  readonly sheetLifeHours: number | null;
   /** thickens the coolant; null for water with additives */
   readonly glycol: Glycol | null;
   /** mass fraction of glycol in the finished coolant, from its sheet */
@@ -22,6 +24,10 @@ export interface CoolantProductInput {
   /** bottles kept in reserve */
   readonly reorderBottles: number;
 }
+
+/** months and running hours that a sheet may state at most */
+const sheetMonths = (): Joi.NumberSchema => finite().greater(0).max(120).allow(null);
+const sheetHours = (): Joi.NumberSchema => finite().greater(0).max(50_000).allow(null);
 
 export const coolantProductSchema = Joi.object({
   name: name().required(),
@@ -42,7 +48,8 @@ export const coolantProductSchema = Joi.object({
       then: Joi.invalid(null).messages({ 'any.invalid': '{{#label}} is needed for a concentrate, as a fraction such as 0.25' }),
     }),
   bottleMl: positiveMl().required(),
-  sheetLifeMonths: finite().greater(0).max(120).allow(null).required(),
+  sheetLifeMonths: sheetMonths().required(),
+  sheetLifeHours: sheetHours().default(null),
   glycol: Joi.string().valid('ethylene', 'propylene').allow(null).default(null),
   glycolFraction: finite()
     .greater(0)
@@ -63,10 +70,12 @@ export interface CoolantLimitInput {
   readonly version: number;
   /** null: its sheet says nothing, the class counts */
   readonly sheetLifeMonths: number | null;
+  readonly sheetLifeHours: number | null;
 }
 export const coolantLimitSchema = Joi.object({
   version: rowVersion(),
-  sheetLifeMonths: finite().greater(0).max(120).allow(null).required(),
+  sheetLifeMonths: sheetMonths().required(),
+  sheetLifeHours: sheetHours().default(null),
 });
 
 export interface CoolantBatchInput {

@@ -1,5 +1,7 @@
 import { COOLANT_CLASSES, lifeFactor, REFERENCE_COOLANT_C, type CoolantClass } from '../coolants/classes.js';
 import { addDays, addMonths, daysBetween } from '../units/calendar.js';
+import { DEFAULT_HOURS_PER_DAY, USAGE_SOURCE_WORDS, type UsageSource } from '../usage/usage.js';
+import { beforeHotSeason, seasonWords, type HotSeason } from './season.js';
 
 /** The workshop's schools for when a coolant comes out. Each is combined with the coolant's own limit: the earliest wins. */
 export const SERVICE_POLICIES = {
@@ -14,8 +16,6 @@ export const SERVICE_POLICY_KEYS = Object.keys(SERVICE_POLICIES) as ServicePolic
 export const POLICY_SCOPES = { workshop: 'workshop policy', customer: 'agreed with this owner', system: 'set for this machine' } as const;
 export type PolicyScope = keyof typeof POLICY_SCOPES;
 
-/** hours a day a machine runs where its owner gave no figure (general estimate) */
-export const DEFAULT_HOURS_PER_DAY = 4;
 /** days after a fill in which the settling check is made */
 export const SETTLING_WINDOW_DAYS = { from: 2, to: 7 } as const;
 /** A fill after which something stayed inside: share of the interval, and days to the early look (workshop practice). */
@@ -35,10 +35,16 @@ export interface DueInput {
   readonly policy: ServicePolicy;
   /** whose policy it is; the workshop's where nobody says otherwise */
   readonly policyScope?: PolicyScope;
+  /** running hours from the product's sheet; null or missing: it states none */
+  readonly sheetLifeHours?: number | null;
   /** mean coolant temperature, or null where nobody measured it */
   readonly meanCoolantC: number | null;
-  /** running hours a day from the owner, or null */
+  readonly coolantSource?: UsageSource;
+  /** running hours a day, or null where nobody gave any */
   readonly hoursPerDay: number | null;
+  readonly hoursSource?: UsageSource;
+  /** the workshop's hot months; null or missing: it has no such rule */
+  readonly season?: HotSeason | null;
   /** share of the usual interval, because something was left inside at the fill; 1 or missing: nothing was */
   readonly intervalShare?: number;
   readonly intervalReason?: string;
@@ -51,7 +57,7 @@ export interface DueInput {
 
 /** One clock that runs on the fill, with the reason in words. */
 export interface DueClock {
-  readonly kind: 'policy' | 'coolant-life' | 'running-hours' | 'findings' | 'seals' | 'tube';
+  readonly kind: 'policy' | 'coolant-life' | 'running-hours' | 'findings' | 'seals' | 'tube' | 'season';
   readonly dueOn: string;
   readonly reason: string;
   /** true where a default stood in for something nobody measured */
@@ -66,12 +72,13 @@ export interface DueDate {
   readonly clocks: readonly DueClock[];
 }
 
-/** The next coolant service: the earliest of policy, coolant life and running hours. */
+/** The next coolant service: the earliest of policy, coolant life, running hours and wear, and never in the hot months. */
 export function nextService(input: DueInput): DueDate {
   const usual = [policyClock(input), lifeClock(input), hoursClock(input), ...wearClocks(input)]
     .filter((clock) => clock !== null)
     .sort((a, b) => a.dueOn.localeCompare(b.dueOn));
-  const clocks = [...findingsClock(input, usual[0] as DueClock), ...usual];
+  const found = [...findingsClock(input, usual[0] as DueClock), ...usual];
+  const clocks = [...seasonClock(input, found[0] as DueClock), ...found];
   const first = clocks[0] as DueClock;
   return { dueOn: first.dueOn, reason: first.reason, estimated: first.estimated, clocks };
 }
@@ -106,6 +113,20 @@ function findingsClock({ filledOn, intervalShare = 1, intervalReason = '' }: Due
   ];
 }
 
+/** The earliest clock ends in the hot months: the work is done before they begin. */
+function seasonClock({ filledOn, season = null }: DueInput, earliest: DueClock): DueClock[] {
+  const before = season === null ? null : beforeHotSeason(earliest.dueOn, filledOn, season);
+  if (season === null || before === null) return [];
+  return [
+    {
+      kind: 'season',
+      dueOn: before,
+      reason: `before the hot months (${seasonWords(season)}), in which it would fall due; ${earliest.reason}`,
+      estimated: earliest.estimated,
+    },
+  ];
+}
+
 function policyClock({ filledOn, policy, policyScope = 'workshop' }: DueInput): DueClock | null {
   const { months, label } = SERVICE_POLICIES[policy];
   if (months === null) return null;
@@ -125,7 +146,9 @@ function lifeClock(input: DueInput): DueClock | null {
   const factor = lifeFactor(input.meanCoolantC ?? REFERENCE_COOLANT_C);
   const source =
     input.sheetLifeMonths === null ? `${base.label}: ${months} months, ${base.why}` : `${input.productName}: ${months} months by its sheet`;
-  const warm = factor < 1 ? `, shortened to ${(months * factor).toFixed(1)} at ${Math.round(input.meanCoolantC as number)} °C coolant` : '';
+  const bySource = input.coolantSource === undefined ? '' : ` ${USAGE_SOURCE_WORDS[input.coolantSource]}`;
+  const warm =
+    factor < 1 ? `, shortened to ${(months * factor).toFixed(1)} at ${Math.round(input.meanCoolantC as number)} °C coolant${bySource}` : '';
   return {
     kind: 'coolant-life',
     dueOn: addMonths(input.filledOn, months * factor),
@@ -136,15 +159,23 @@ function lifeClock(input: DueInput): DueClock | null {
 
 function hoursClock(input: DueInput): DueClock | null {
   const base = COOLANT_CLASSES[input.coolantClass];
-  if (base.baseLifeRunningHours === null || input.sheetLifeMonths !== null) return null;
+  const sheetHours = input.sheetLifeHours ?? null;
+  // a sheet that gives months alone goes before the hours of its class
+  const limit = sheetHours ?? (input.sheetLifeMonths === null ? base.baseLifeRunningHours : null);
+  if (limit === null) return null;
   const perDay = input.hoursPerDay ?? DEFAULT_HOURS_PER_DAY;
-  const days = Math.max(1, Math.floor(base.baseLifeRunningHours / Math.max(perDay, 0.1)));
-  const usage = input.hoursPerDay === null ? `assumed ${perDay} h a day` : `${perDay} h a day by its owner`;
+  const days = Math.max(1, Math.floor(limit / Math.max(perDay, 0.1)));
+  const source = input.hoursPerDay === null ? 'default' : (input.hoursSource ?? 'owner');
+  const rate = Number(perDay.toFixed(1));
+  const usage = source === 'default' ? `assumed ${rate} h a day` : `${rate} h a day ${USAGE_SOURCE_WORDS[source]}`;
   return {
     kind: 'running-hours',
     dueOn: addDays(input.filledOn, days),
-    estimated: input.hoursPerDay === null,
-    reason: `${base.label}: ${base.baseLifeRunningHours} running hours (${usage}), ${base.why}`,
+    estimated: source === 'default' || sheetHours === null,
+    reason:
+      sheetHours === null
+        ? `${base.label}: ${limit} running hours (${usage}), ${base.why}`
+        : `${input.productName}: ${limit} running hours by its sheet (${usage})`,
   };
 }
 

@@ -88,6 +88,9 @@ export const SERVICE_KIND_KEYS = JOB_KIND_KEYS.filter((kind): kind is ServiceKin
 /** Of those, the ones after which the loop holds new coolant: a repair entered by hand says what was poured. */
 export const REFILLING: readonly ServiceKind[] = SERVICE_KIND_KEYS.filter((kind) => refillsAnew(kind) || kind === 'leak-repair');
 
+/** Kinds that always take the dust off, where the work was entered afterwards and nobody ticked a step. */
+export const CLEANS_FINS: readonly ServiceKind[] = ['closed-loop', 'strip-clean'];
+
 /** Every kind of job in words, the commissioning and the settling visit included. */
 export const JOB_WORDS: Readonly<Record<string, string>> = {
   ...Object.fromEntries(JOB_KIND_KEYS.map((kind) => [kind, JOB_KINDS[kind].label])),

@@ -31,6 +31,12 @@ export interface Estimate {
   readonly priceText: string;
 }
 
+/** Days in which an owner can do without the machine, both counted. */
+export interface OwnerWindow {
+  readonly from: string;
+  readonly to: string;
+}
+
 export interface JobInput {
   readonly loopId: string;
   readonly kind: JobKind;
@@ -43,6 +49,8 @@ export interface JobInput {
   readonly partsOn: string | null;
   /** day from which the owner can do without it */
   readonly dropOffOn: string | null;
+  /** days in which the owner can do without it; empty: any */
+  readonly windows: readonly OwnerWindow[];
   readonly note: string;
 }
 
@@ -81,6 +89,14 @@ const fields: Joi.SchemaMap = {
   neededBy: day().allow(null).required(),
   partsOn: day().allow(null).default(null),
   dropOffOn: day().allow(null).default(null),
+  windows: Joi.array()
+    .items(
+      Joi.object({ from: day().required(), to: day().required() }).custom((value: OwnerWindow, helpers) =>
+        value.from <= value.to ? value : helpers.message({ custom: 'the last day of a window does not lie before its first' }),
+      ),
+    )
+    .max(6)
+    .default([]),
   note: note().required(),
 };
 export const jobSchema = Joi.object({ ...fields, loopId: id().required() });

@@ -1,5 +1,5 @@
 /** What an owner is told. Plain words, one matter each; the workshop's name stands under it. */
-export const MESSAGE_TEMPLATES = ['due-soon', 'ready', 'parts-late', 'slot'] as const;
+export const MESSAGE_TEMPLATES = ['due-soon', 'ready', 'parts-late', 'slot', 'risk'] as const;
 export type MessageTemplate = (typeof MESSAGE_TEMPLATES)[number];
 
 export interface MessageFacts {
@@ -39,6 +39,15 @@ const LINES: Readonly<Record<MessageTemplate, (facts: MessageFacts) => { subject
     lines: [
       `a part for ${machine} is late: ${text}. We expect it ${when}.`,
       'The machine stays as it is until then; nothing was put together half.',
+    ],
+  }),
+  risk: ({ machine, when, text }) => ({
+    subject: `${machine}: what putting its service off risks`,
+    lines: [
+      `the service of ${machine} was put off until ${when} (${text}).`,
+      'Temperatures look fine until particles choke the fins. Then a flush no longer helps: the loop is stripped, and blocks, fins and plugs may have to be replaced.',
+      'Coolant past its life also stops protecting the metals inside.',
+      'Tell us a day that suits you; ask for a loan machine if you cannot be without it.',
     ],
   }),
   slot: ({ machine, when, text }) => ({

@@ -2,7 +2,7 @@ import { exhaust } from './exact.js';
 import { lowerBound } from './bound.js';
 import { placeInOrder } from './place.js';
 import { tighten } from './tighten.js';
-import { endOf, earliestOf, weightedLate, type PlacedJob, type Plan, type PlanJob, type PlanProblem } from './problem.js';
+import { endOf, earliestOf, isPlain, weightedLate, type PlacedJob, type Plan, type PlanJob, type PlanProblem } from './problem.js';
 import { seededRandom } from '../random/random.js';
 
 /** How hard the search tries. */
@@ -51,8 +51,8 @@ export function arrange(problem: PlanProblem, { isOver, onProgress }: ArrangeOpt
   let best = first && searchOrders(problem, first, bound, isOver, onProgress);
   let proven = best !== null && best.cost <= bound + 1e-9;
   const steps = problem.jobs.reduce((sum, job) => sum + job.steps.length, 0);
-  // the exact search knows nothing of benches that are held
-  const free = problem.benches.every(({ taken }) => !taken?.length);
+  // the exact search knows nothing of benches that are held, of skills, kits and owners' days
+  const free = isPlain(problem) && problem.benches.every(({ taken }) => !taken?.length);
   if (!proven && free && steps <= ARRANGE.exactSteps) {
     const all = exhaust(problem, best?.cost ?? Number.POSITIVE_INFINITY, ARRANGE.exactNodes, isOver);
     if (all.plan) best = { order: [], placed: [...all.plan], cost: all.weightedLateMinutes };

@@ -87,7 +87,7 @@ describe('a job as steps', () => {
   it('keeps its attended time whole, in pieces that fit a day', () => {
     for (const kind of JOB_KIND_KEYS)
       for (const attendedMinutes of [20, 90, 480, 720]) {
-        const steps = jobSteps({ kind, attendedMinutes, wetMinutes: 1440 });
+        const steps = jobSteps({ kind, rigid: false, attendedMinutes, wetMinutes: 1440 });
         const hands = steps.filter(({ attended }) => attended);
         expect(hands.reduce((sum, { durationMs }) => sum + durationMs, 0) / MINUTE_MS).toBeCloseTo(attendedMinutes, 1);
         expect(Math.max(...hands.map(({ durationMs }) => durationMs))).toBeLessThanOrEqual(PLAN.longestPieceMinutes * MINUTE_MS + 1);
@@ -95,7 +95,7 @@ describe('a job as steps', () => {
   });
 
   it('lets a wet test run through the night without anybody, and never lets a soak wait', () => {
-    const steps = jobSteps({ kind: 'strip-clean', attendedMinutes: 480, wetMinutes: 1440 });
+    const steps = jobSteps({ kind: 'strip-clean', rigid: false, attendedMinutes: 480, wetMinutes: 1440 });
     const soak = steps.findIndex(({ what }) => what === 'soak');
     expect(steps[soak]).toMatchObject({ attended: false, maxWaitMs: 0 });
     expect(steps[soak + 1]?.maxWaitMs).toBe(PLAN.soakMostWaitMinutes * MINUTE_MS);

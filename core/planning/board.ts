@@ -1,5 +1,6 @@
 import { checkPlan } from './checkPlan.js';
 import { emptyBoard, placeJob, putOnBoard, type Board } from './place.js';
+import { kitsFrom } from './kits.js';
 import { endOf, lateMinutes, MINUTE_MS, startOf, type PlacedJob, type PlanJob, type PlanProblem } from './problem.js';
 
 /** How one job moves when the plan changes. */
@@ -47,7 +48,7 @@ export function compareBoards(problem: PlanProblem, before: readonly PlacedJob[]
 /** One bench of a problem, the others as if they were not there. */
 const onlyBench = (problem: PlanProblem, board: Board, bench: number, index: number): PlacedJob | null => {
   const alone: PlanProblem = { ...problem, benches: [problem.benches[bench] as PlanProblem['benches'][number]] };
-  const placed = placeJob(alone, { technicians: board.technicians, benches: [board.benches[bench] ?? []] }, index);
+  const placed = placeJob(alone, { ...board, benches: [board.benches[bench] ?? []] }, index);
   return placed && { ...placed, bench };
 };
 
@@ -70,16 +71,16 @@ export function dragJob(problem: PlanProblem, current: readonly PlacedJob[], ind
   const board = emptyBoard(problem);
   const own = onlyBench(later, board, bench, index);
   if (!own) return null;
-  putOnBoard(board, own);
+  putOnBoard(problem, board, own);
   const placed: PlacedJob[] = [own];
   const left: string[] = [];
   const others = [...current].filter(({ job }) => job !== index).sort((a, b) => startOf(a) - startOf(b));
   const moving: PlacedJob[] = [];
   // whoever is not in the way stays where it is
   for (const each of others) {
-    if (clashes(own, each)) moving.push(each);
+    if (clashes(own, each) || lacksKit(problem, board, each)) moving.push(each);
     else {
-      putOnBoard(board, each);
+      putOnBoard(problem, board, each);
       placed.push(each);
     }
   }
@@ -87,12 +88,19 @@ export function dragJob(problem: PlanProblem, current: readonly PlacedJob[], ind
     const again = placeJob(problem, board, each.job);
     if (!again) left.push((problem.jobs[each.job] as PlanJob).id);
     else {
-      putOnBoard(board, again);
+      putOnBoard(problem, board, again);
       placed.push(again);
     }
   }
   return { placed, moved: compareBoards(problem, current, placed), left };
 }
+
+/** A kit that the dragged job took is missing where this one stands. */
+const lacksKit = (problem: PlanProblem, board: Board, { job, steps }: PlacedJob): boolean =>
+  steps.some((span, index) => {
+    const step = (problem.jobs[job] as PlanJob).steps[index];
+    return step !== undefined && kitsFrom(problem, board.kits, step, span.from) !== span.from;
+  });
 
 function clashes(a: PlacedJob, b: PlacedJob): boolean {
   const meet = (x: { from: number; to: number }, y: { from: number; to: number }): boolean => x.from < y.to && y.from < x.to;

@@ -5,7 +5,7 @@ import type { PlacedJob } from './problem.js';
  * What is wrong with a plan, in words; empty: nothing. Written from the rules alone and sharing nothing with the search,
  * so that it can judge it, and plans that people drag together.
  */
-export function checkPlan({ nowMs, jobs, technicians, benches }: PlanProblem, plan: readonly PlacedJob[]): string[] {
+export function checkPlan({ nowMs, jobs, technicians, benches, kits }: PlanProblem, plan: readonly PlacedJob[]): string[] {
   const wrong: string[] = [];
   const say = (words: string): void => void wrong.push(words);
   const seen = new Set<number>();
@@ -18,6 +18,10 @@ export function checkPlan({ nowMs, jobs, technicians, benches }: PlanProblem, pl
     seen.add(index);
     if (!benches[bench]) say(`${job.id} stands on no bench`);
     if (steps.length !== job.steps.length) say(`${job.id} has ${steps.length} of ${job.steps.length} steps`);
+    const windows = job.windows ?? [];
+    const [begins, ends] = [steps[0]?.from ?? 0, steps.at(-1)?.to ?? 0];
+    if (windows.length > 0 && !windows.some(({ from, to }) => begins >= from - 1e-6 && ends <= to + 1e-6))
+      say(`${job.id} is here on days that its owner needs it`);
     steps.forEach((step, k) => {
       const wanted = job.steps[k];
       if (!wanted) return;
@@ -28,7 +32,9 @@ export function checkPlan({ nowMs, jobs, technicians, benches }: PlanProblem, pl
       if (before && wanted.maxWaitMs !== null && step.from - before.to > wanted.maxWaitMs + 1e-6) say(`${job.id} step ${k} waits too long`);
       if (wanted.attended !== (step.technician !== null)) say(`${job.id} step ${k} has ${wanted.attended ? 'nobody' : 'somebody'} at it`);
       if (step.technician !== null) {
-        const shifts = technicians[step.technician]?.shifts ?? [];
+        const { shifts = [], skills } = technicians[step.technician] ?? {};
+        const lacks = (wanted.skills ?? []).filter((skill) => skills !== undefined && !skills.includes(skill));
+        if (lacks.length > 0) say(`${job.id} step ${k} has somebody at it who lacks ${lacks.join(', ')}`);
         if (!shifts.some(({ from, to }) => step.from >= from - 1e-6 && step.to <= to + 1e-6))
           say(`${job.id} step ${k} lies outside a shift`);
       }
@@ -63,5 +69,17 @@ export function checkPlan({ nowMs, jobs, technicians, benches }: PlanProblem, pl
       id,
     ),
   );
+  for (const { id, count, taken = [] } of kits ?? []) {
+    const held = [
+      ...taken,
+      ...plan.flatMap(({ job, steps }) => steps.filter((step, k) => step.to > step.from && jobs[job]?.steps[k]?.kits?.includes(id))),
+    ];
+    const most = Math.max(0, ...held.map(({ from: at }) => held.filter(({ from, to }) => from <= at + 1e-6 && to > at + 1e-6).length));
+    // what cannot move may hold more than there are: nobody can mend that here
+    if (most > Math.max(count, mostAtOnce(taken))) say(`${most} of ${count} ${id} are held at once`);
+  }
   return wrong;
 }
+
+const mostAtOnce = (spans: readonly { from: number; to: number }[]): number =>
+  Math.max(0, ...spans.map(({ from: at }) => spans.filter(({ from, to }) => from <= at && to > at).length));

@@ -13,9 +13,11 @@ export interface PlanSize {
   readonly technicians: number;
   readonly days: number;
   readonly mostSteps: number;
+  /** skills, kits and owners' days as well */
+  readonly scarce?: boolean;
 }
 
-export function generatePlan(seed: number, { jobs, benches, technicians, days, mostSteps }: PlanSize): PlanProblem {
+export function generatePlan(seed: number, { jobs, benches, technicians, days, mostSteps, scarce = false }: PlanSize): PlanProblem {
   const random = seededRandom(seed);
   const whole = (low: number, high: number): number => Math.floor(random.between(low, high + 1));
   const shifts = (): PlanProblem['technicians'][number]['shifts'] =>
@@ -28,7 +30,7 @@ export function generatePlan(seed: number, { jobs, benches, technicians, days, m
           { from: from + 5 * HOUR_MS, to: from + 8.5 * HOUR_MS },
         ];
       });
-  return {
+  const plain: PlanProblem = {
     nowMs: MONDAY + 7 * HOUR_MS,
     technicians: Array.from({ length: technicians }, (_, index) => ({ id: `technician ${index + 1}`, shifts: shifts() })),
     benches: Array.from({ length: benches }, (_, index) => ({ id: `bench ${index + 1}` })),
@@ -50,4 +52,29 @@ export function generatePlan(seed: number, { jobs, benches, technicians, days, m
       };
     }),
   };
+  return scarce ? withScarcity(plain, random.next, days) : plain;
 }
+
+const SKILLS = ['bends', 'solders'];
+
+function withScarcity(plain: PlanProblem, next: () => number, days: number): PlanProblem {
+  return {
+    ...plain,
+    kits: [
+      { id: 'supply', count: 1, taken: next() < 0.3 ? [{ from: MONDAY + 9 * HOUR_MS, to: MONDAY + 15 * HOUR_MS }] : [] },
+      { id: 'tester', count: 2 },
+    ],
+    technicians: plain.technicians.map((each, index) => (index === 0 ? each : { ...each, skills: SKILLS.filter(() => next() < 0.5) })),
+    jobs: plain.jobs.map((job) => ({
+      ...job,
+      windows: next() < 0.3 ? [0, 1].map((n) => windowFrom(job.releaseMs + n * Math.ceil(days / 2) * DAY_MS, 2 + 3 * next())) : [],
+      steps: job.steps.map((step) => ({
+        ...step,
+        skills: step.attended && next() < 0.3 ? [SKILLS[next() < 0.5 ? 0 : 1] as string] : [],
+        kits: ['supply', 'tester'].filter(() => next() < 0.25),
+      })),
+    })),
+  };
+}
+
+const windowFrom = (from: number, lengthDays: number): { from: number; to: number } => ({ from, to: from + lengthDays * DAY_MS });

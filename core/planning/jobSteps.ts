@@ -1,4 +1,5 @@
 import type { JobKind } from '../jobs/kinds.js';
+import { kitsFor, skillsFor } from './capacities.js';
 import { AFTER_SOAK_SHARE, PLAN, SHARES } from './defaults.js';
 import { MINUTE_MS, type PlanStep } from './problem.js';
 
@@ -9,6 +10,8 @@ export interface NamedStep extends PlanStep {
 
 export interface JobTimes {
   readonly kind: JobKind;
+  /** runs that are cut and bent, not pushed on */
+  readonly rigid: boolean;
   /** min with somebody at it, in all */
   readonly attendedMinutes: number;
   /** min that only the pump runs */
@@ -39,7 +42,17 @@ const alone = (what: NamedStep['what'], minutes: number): NamedStep => ({
  * A job as steps: hands, then a soak that holds the bench but nobody, hands again before the cleaner eats into the part,
  * a wet test that runs through the night, and the hands that measure and close.
  */
-export function jobSteps({ kind, attendedMinutes, wetMinutes }: JobTimes): NamedStep[] {
+export function jobSteps(times: JobTimes): NamedStep[] {
+  const steps = bareSteps(times);
+  const wetAt = steps.findIndex(({ what }) => what === 'wet test');
+  return steps.map((step, index) => ({
+    ...step,
+    skills: step.attended ? skillsFor(times.kind, times.rigid) : [],
+    kits: kitsFor(times.kind, step.what, wetAt < 0 ? false : index === wetAt - 1),
+  }));
+}
+
+function bareSteps({ kind, attendedMinutes, wetMinutes }: JobTimes): NamedStep[] {
   const { first, soak, wet } = SHARES[kind];
   const afterSoak = soak ? AFTER_SOAK_SHARE : 0;
   const last = 1 - first - afterSoak;

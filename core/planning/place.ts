@@ -1,5 +1,17 @@
 import { earliestIn, take } from './openings.js';
-import { earliestOf, endOf, startOf, type PlacedJob, type PlacedStep, type PlanJob, type PlanProblem, type Span } from './problem.js';
+import { emptyKits, holdKits, kitsFrom, type HeldKits } from './kits.js';
+import {
+  earliestOf,
+  endOf,
+  hasSkills,
+  startOf,
+  type PlacedJob,
+  type PlacedStep,
+  type PlanJob,
+  type PlanProblem,
+  type PlanStep,
+  type Span,
+} from './problem.js';
 
 /** ms; less is rounding, not waiting */
 const LEAST_MS = 1e-3;
@@ -8,22 +20,40 @@ const LEAST_MS = 1e-3;
 export interface Board {
   readonly technicians: Span[][];
   readonly benches: Span[][];
+  readonly kits: HeldKits;
 }
 
-export const emptyBoard = ({ technicians, benches }: PlanProblem): Board => ({
-  technicians: technicians.map(() => []),
-  benches: benches.map(({ taken }) => [...(taken ?? [])]),
+/** a job whose owner gave no days */
+const WHENEVER: readonly Span[] = [{ from: Number.NEGATIVE_INFINITY, to: Number.POSITIVE_INFINITY }];
+
+export const emptyBoard = (problem: PlanProblem): Board => ({
+  technicians: problem.technicians.map(() => []),
+  benches: problem.benches.map(({ taken }) => [...(taken ?? [])]),
+  kits: emptyKits(problem),
 });
 
-/** The technician who can begin first; the earlier in the list where several can. */
-function firstFree(problem: PlanProblem, board: Board, from: number, durationMs: number): { at: number; technician: number } | null {
+/** The technician who can do it and begin first; the earlier in the list where several can. */
+function firstFree(problem: PlanProblem, board: Board, from: number, step: PlanStep): { at: number; technician: number } | null {
   let best: { at: number; technician: number } | null = null;
   for (let technician = 0; technician < problem.technicians.length; technician += 1) {
-    const { shifts } = problem.technicians[technician] as { shifts: readonly Span[] };
-    const at = earliestIn(shifts, board.technicians[technician] as Span[], from, durationMs);
+    const person = problem.technicians[technician] as PlanProblem['technicians'][number];
+    if (!hasSkills(person, step)) continue;
+    const at = earliestIn(person.shifts, board.technicians[technician] as Span[], from, step.durationMs);
     if (at !== null && (best === null || at < best.at)) best = { at, technician };
   }
   return best;
+}
+
+/** A step's earliest start with hands and kits both there. null: never. */
+function firstStart(problem: PlanProblem, board: Board, step: PlanStep, from: number): { at: number; technician: number | null } | null {
+  for (let lowest = from; ;) {
+    const found = step.attended ? firstFree(problem, board, lowest, step) : { at: lowest, technician: null };
+    if (!found) return null;
+    const withKits = kitsFrom(problem, board.kits, step, found.at);
+    if (withKits === null) return null;
+    if (withKits <= found.at) return found;
+    lowest = withKits;
+  }
 }
 
 /**
@@ -35,10 +65,11 @@ function placeSteps(problem: PlanProblem, board: Board, { steps }: PlanJob, from
   const floors = steps.map(() => from);
   const placed: PlacedStep[] = [];
   for (let index = 0; index < steps.length;) {
-    const { durationMs, attended, maxWaitMs } = steps[index] as PlanJob['steps'][number];
+    const step = steps[index] as PlanStep;
+    const { durationMs, maxWaitMs } = step;
     const before = placed[index - 1];
     const lowest = Math.max(floors[index] as number, before?.to ?? from);
-    const found = attended ? firstFree(problem, board, lowest, durationMs) : { at: lowest, technician: null };
+    const found = firstStart(problem, board, step, lowest);
     if (!found) return null;
     if (before && maxWaitMs !== null && found.at - before.to > maxWaitMs + LEAST_MS) {
       floors[index - 1] = found.at - maxWaitMs - (before.to - before.from);
@@ -54,8 +85,17 @@ function placeSteps(problem: PlanProblem, board: Board, { steps }: PlanJob, from
 
 /** A job on the bench where it ends first, beside all that is on the board. null: it fits nowhere. */
 export function placeJob(problem: PlanProblem, board: Board, index: number): PlacedJob | null {
+  const { windows } = problem.jobs[index] as PlanJob;
+  for (const window of windows?.length ? windows : WHENEVER) {
+    const placed = placeInWindow(problem, board, index, window);
+    if (placed) return placed;
+  }
+  return null;
+}
+
+function placeInWindow(problem: PlanProblem, board: Board, index: number, window: Span): PlacedJob | null {
   const job = problem.jobs[index] as PlanJob;
-  const from = earliestOf(problem, job);
+  const from = Math.max(earliestOf(problem, job), window.from);
   let best: PlacedJob | null = null;
   let bestGap = Number.NEGATIVE_INFINITY;
   for (let bench = 0; bench < problem.benches.length; bench += 1) {
@@ -67,7 +107,8 @@ export function placeJob(problem: PlanProblem, board: Board, index: number): Pla
       if (!closes || closes.from > opens) {
         const steps = placeSteps(problem, board, job, opens);
         const end = steps?.at(-1)?.to;
-        if (!steps || end === undefined) break;
+        // begun later it ends no earlier
+        if (!steps || end === undefined || end > window.to) break;
         if (!closes || end <= closes.from) {
           const gap = (next < 0 ? held.at(-1) : held[next - 1])?.to ?? Number.NEGATIVE_INFINITY;
           const bestEnd = best ? endOf(best) : Number.POSITIVE_INFINITY;
@@ -86,7 +127,9 @@ export function placeJob(problem: PlanProblem, board: Board, index: number): Pla
   return best;
 }
 
-export function putOnBoard(board: Board, placed: PlacedJob): void {
+export function putOnBoard({ jobs }: PlanProblem, board: Board, placed: PlacedJob): void {
+  const { steps } = jobs[placed.job] as PlanJob;
+  placed.steps.forEach((span, index) => holdKits(board.kits, steps[index] as PlanStep, span));
   for (const { from, to, technician } of placed.steps) if (technician !== null) take(board.technicians[technician] as Span[], { from, to });
   take(board.benches[placed.bench] as Span[], { from: startOf(placed), to: endOf(placed) });
 }
@@ -97,7 +140,7 @@ export function placeInOrder(problem: PlanProblem, order: readonly number[], boa
   for (const index of order) {
     const job = placeJob(problem, board, index);
     if (!job) return null;
-    putOnBoard(board, job);
+    putOnBoard(problem, board, job);
     placed.push(job);
   }
   return placed;

@@ -10,6 +10,10 @@ export interface PlanStep {
   readonly attended: boolean;
   /** longest gap since the step before; null: any. Without meaning for a job's first step */
   readonly maxWaitMs: number | null;
+  /** skills that whoever stands at it must have; missing: none */
+  readonly skills?: readonly string[];
+  /** kits of which one is held while it lasts; missing: none */
+  readonly kits?: readonly string[];
 }
 
 export interface PlanJob {
@@ -20,17 +24,31 @@ export interface PlanJob {
   readonly dueMs: number;
   /** what a minute late costs against others */
   readonly weight: number;
+  /** the machine is in the workshop inside one of these only; missing or empty: whenever */
+  readonly windows?: readonly Span[];
   readonly steps: readonly PlanStep[];
 }
 
 export interface PlanProblem {
   readonly nowMs: number;
   /** shifts in order, not overlapping */
-  readonly technicians: readonly { readonly id: string; readonly shifts: readonly Span[] }[];
+  /** `skills` missing: this one can do everything */
+  readonly technicians: readonly { readonly id: string; readonly shifts: readonly Span[]; readonly skills?: readonly string[] }[];
   /** `taken`: held by what is agreed or in progress; sorted, not overlapping */
   readonly benches: readonly { readonly id: string; readonly taken?: readonly Span[] }[];
+  /** how many of a kit there are, and what is held by what cannot move; a kit not listed is always there */
+  readonly kits?: readonly { readonly id: string; readonly count: number; readonly taken?: readonly Span[] }[];
   readonly jobs: readonly PlanJob[];
 }
+
+type Technician = PlanProblem['technicians'][number];
+/** Whether somebody may stand at a step. */
+export const hasSkills = ({ skills }: Technician, step: PlanStep): boolean =>
+  skills === undefined || (step.skills ?? []).every((skill) => skills.includes(skill));
+
+/** Only shifts, benches and waits: what the exact search knows. */
+export const isPlain = ({ kits, technicians, jobs }: PlanProblem): boolean =>
+  !kits?.length && technicians.every(({ skills }) => skills === undefined) && jobs.every(({ windows }) => !windows?.length);
 
 export interface PlacedStep extends Span {
   /** index into the technicians; null for an unattended step */

@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { KIT_KEYS, SKILL_KEYS, type KitKind, type Skill } from './capacities.js';
 import { day, id, instant, rowVersion } from '../checking/fields.js';
 
 export interface ShiftsInput {
@@ -14,6 +15,34 @@ export const shiftsSchema = Joi.object({
       ),
     )
     .max(28)
+    .required(),
+});
+
+export interface SkillsInput {
+  readonly skills: readonly Skill[] | null;
+}
+export const skillsSchema = Joi.object({
+  skills: Joi.array()
+    .items(Joi.string().valid(...SKILL_KEYS))
+    .unique()
+    .allow(null)
+    .required(),
+});
+
+export interface KitsInput {
+  readonly kits: readonly { readonly kind: KitKind; readonly count: number }[];
+}
+export const kitsSchema = Joi.object({
+  kits: Joi.array()
+    .items(
+      Joi.object({
+        kind: Joi.string()
+          .valid(...KIT_KEYS)
+          .required(),
+        count: Joi.number().integer().min(0).max(100).required(),
+      }),
+    )
+    .unique('kind')
     .required(),
 });
 

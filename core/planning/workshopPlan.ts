@@ -1,4 +1,6 @@
 import type { JobKind } from '../jobs/kinds.js';
+import type { OwnerWindow } from '../jobs/schema.js';
+import type { KitKind, Skill } from './capacities.js';
 import { addDays, instantIn } from '../units/calendar.js';
 import { PLAN } from './defaults.js';
 import { jobSteps, type NamedStep } from './jobSteps.js';
@@ -15,6 +17,9 @@ export interface BoardJob {
   /** runs that the duration was learned from; 0: an estimate */
   readonly learnedFrom: number;
   readonly wetMinutes: number;
+  readonly rigid: boolean;
+  /** days in which its owner can do without it; empty: any */
+  readonly windows: readonly OwnerWindow[];
   /** day it may come in; null: at once */
   readonly arrivesOn: string | null;
   readonly neededBy: string | null;
@@ -36,7 +41,10 @@ export interface WorkshopBoard {
   readonly today: string;
   readonly timeZone: string;
   readonly benches: readonly { readonly id: string; readonly name: string }[];
-  readonly people: readonly { readonly id: string; readonly name: string }[];
+  /** `skills` null: nobody wrote them down, so everything */
+  readonly people: readonly { readonly id: string; readonly name: string; readonly skills: readonly Skill[] | null }[];
+  /** how many of each kit there are; a kit that is not listed is always there */
+  readonly kits: readonly { readonly kind: KitKind; readonly count: number }[];
   readonly shifts: readonly Shift[];
   readonly absences: readonly (Absence & { readonly id: string; readonly reason: string })[];
   readonly jobs: readonly BoardJob[];
@@ -73,8 +81,9 @@ export function buildProblem(board: WorkshopBoard): BuiltProblem {
   const days = { from: board.today, count: PLAN.horizonDays };
   const problem: PlanProblem = {
     nowMs,
-    technicians: board.people.map(({ id }) => ({
+    technicians: board.people.map(({ id, skills }) => ({
       id,
+      ...(skills === null ? {} : { skills }),
       shifts: shiftsOf(
         id,
         board.timeZone,
@@ -95,8 +104,15 @@ export function buildProblem(board: WorkshopBoard): BuiltProblem {
           .map(({ until }) => ({ from: nowMs, to: Math.max(nowMs, Date.parse(until)) })),
       ]).filter(({ from, to }) => to > from),
     })),
+    kits: board.kits.map(({ kind, count }) => ({ id: kind, count, taken: fixed.flatMap((slot) => kitSpans(board, slot, kind)) })),
     jobs: jobs.map((job, index): PlanJob => ({
       id: job.id,
+      windows: [...job.windows]
+        .sort((a, b) => a.from.localeCompare(b.from))
+        .map(({ from, to }) => ({
+          from: instantIn(board.timeZone, from, 0),
+          to: instantIn(board.timeZone, to, DAY_MINUTES),
+        })),
       releaseMs: job.arrivesOn === null ? nowMs : Math.max(nowMs, instantIn(board.timeZone, job.arrivesOn, 0)),
       dueMs: instantIn(board.timeZone, job.neededBy ?? addDays(job.bookedOn, PLAN.unpromisedDays), DAY_MINUTES),
       weight: job.neededBy === null ? PLAN.unpromisedWeight : PLAN.promisedWeight,
@@ -104,6 +120,13 @@ export function buildProblem(board: WorkshopBoard): BuiltProblem {
     })),
   };
   return { problem, jobs, steps, current: currentPlacements(board, problem, jobs, steps) };
+}
+
+/** When an agreed slot holds a kit: by the steps of its job's kind, as far as they still fit. */
+function kitSpans(board: WorkshopBoard, slot: BoardSlot, kind: KitKind): Span[] {
+  const job = board.jobs.find(({ id }) => id === slot.jobId);
+  const steps = job ? jobSteps(job) : [];
+  return steps.length === slot.steps.length ? slot.steps.filter((_, index) => steps[index]?.kits?.includes(kind)).map(span) : [];
 }
 
 /** Slots as placements; one whose steps or bench no longer fit the job is not a placement any more. */

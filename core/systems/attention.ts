@@ -1,3 +1,4 @@
+import { escalationOf } from '../due-dates/escalation.js';
 import { dueState } from '../due-dates/due.js';
 import { daysBetween } from '../units/calendar.js';
 
@@ -5,35 +6,55 @@ import { daysBetween } from '../units/calendar.js';
 export const SYSTEM_STATES = { planned: 'planned', 'on-bench': 'on the bench', 'in-service': 'in service', retired: 'retired' } as const;
 export type SystemState = keyof typeof SYSTEM_STATES;
 
-export type DueKind = 'coolant-service' | 'settling-check' | 'follow-up';
+export type DueKind = 'coolant-service' | 'settling-check' | 'follow-up' | 'dust-clean';
 
 export interface OpenDue {
   readonly kind: DueKind;
   readonly dueOn: string;
+  readonly postponed: number;
+  /** the day its clocks gave before anybody put it off */
+  readonly firstDueOn: string | null;
 }
 
 /** What the workshop sees first: the most urgent fact about a system. */
-export type Attention = 'overdue' | 'on-bench' | 'settling' | 'soon' | 'planned' | 'fine' | 'unknown' | 'retired';
+export type Attention = 'overdue' | 'put-off' | 'on-bench' | 'settling' | 'soon' | 'dust' | 'planned' | 'fine' | 'unknown' | 'retired';
 
 export const ATTENTION_WORDS: Record<Attention, string> = {
   overdue: 'overdue',
+  'put-off': 'put off too long',
   'on-bench': 'on the bench',
   settling: 'settling check',
   soon: 'due soon',
+  dust: 'dust',
   planned: 'planned',
   fine: 'in service',
   unknown: 'no date yet',
   retired: 'retired',
 };
 
-const RANK: Record<Attention, number> = { overdue: 0, 'on-bench': 1, settling: 2, soon: 3, unknown: 4, planned: 5, fine: 6, retired: 7 };
+const RANK: Record<Attention, number> = {
+  overdue: 0,
+  'put-off': 1,
+  'on-bench': 2,
+  settling: 3,
+  soon: 4,
+  dust: 5,
+  unknown: 6,
+  planned: 7,
+  fine: 8,
+  retired: 9,
+};
 
 export function attentionOf(state: SystemState, dues: readonly OpenDue[], today: string): Attention {
   if (state === 'retired') return 'retired';
   if (state === 'on-bench') return 'on-bench';
-  if (dues.some(({ dueOn }) => dueState(dueOn, today) === 'overdue')) return 'overdue';
-  if (dues.some(({ kind }) => kind === 'settling-check')) return 'settling';
-  if (dues.some(({ dueOn }) => dueState(dueOn, today) === 'soon')) return 'soon';
+  // dust is cleaned beside other work: it never makes a machine overdue
+  const wet = dues.filter(({ kind }) => kind !== 'dust-clean');
+  if (wet.some(({ dueOn }) => dueState(dueOn, today) === 'overdue')) return 'overdue';
+  if (wet.some((due) => escalationOf(due).level >= 2)) return 'put-off';
+  if (wet.some(({ kind }) => kind === 'settling-check')) return 'settling';
+  if (wet.some(({ dueOn }) => dueState(dueOn, today) === 'soon')) return 'soon';
+  if (dues.some(({ kind, dueOn }) => kind === 'dust-clean' && dueState(dueOn, today) === 'overdue')) return 'dust';
   if (state === 'planned') return 'planned';
   return dues.length === 0 ? 'unknown' : 'fine';
 }

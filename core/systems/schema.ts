@@ -1,5 +1,6 @@
 import Joi from 'joi';
 import { day, finite, id, name, note, positiveMl, rowVersion, volumeMl } from '../checking/fields.js';
+import { DUST_PLACE_KEYS, type DustPlace } from '../due-dates/dust.js';
 import { SERVICE_POLICY_KEYS, type ServicePolicy } from '../due-dates/due.js';
 import type { SystemState } from './attention.js';
 import { REFILLING, SERVICE_KIND_KEYS, type ServiceKind } from '../jobs/kinds.js';
@@ -44,6 +45,9 @@ export interface SystemInput {
   readonly caseText: string;
   readonly builtBy: string;
   readonly hoursPerDay: number | null;
+  /** mean coolant temperature by its owner, °C */
+  readonly coolantC: number | null;
+  readonly dustPlace: DustPlace;
   readonly policy: ServicePolicy | null;
   readonly note: string;
 }
@@ -54,6 +58,10 @@ const systemFields: Joi.SchemaMap = {
   caseText: Joi.string().trim().allow('').max(200).required(),
   builtBy: Joi.string().trim().allow('').max(120).required(),
   hoursPerDay: finite().greater(0).max(24).allow(null).required(),
+  coolantC: finite().min(0).max(90).allow(null).default(null),
+  dustPlace: Joi.string()
+    .valid(...DUST_PLACE_KEYS)
+    .default('usual'),
   policy: policyField(),
   note: note().required(),
 };

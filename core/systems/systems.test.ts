@@ -21,13 +21,18 @@ function pathsOf(schema: Parameters<typeof check>[0], input: unknown): string[] 
 }
 
 describe('what needs attention', () => {
-  const service = (dueOn: string) => ({ kind: 'coolant-service' as const, dueOn });
+  const none = { postponed: 0, firstDueOn: null };
+  const service = (dueOn: string) => ({ kind: 'coolant-service' as const, dueOn, ...none });
+  const dust = (dueOn: string) => ({ kind: 'dust-clean' as const, dueOn, ...none });
   it.each([
     ['in-service', [service('2026-03-01')], 'overdue'],
-    ['in-service', [service('2027-01-01'), { kind: 'settling-check' as const, dueOn: '2026-03-12' }], 'settling'],
+    ['in-service', [service('2027-01-01'), { kind: 'settling-check' as const, dueOn: '2026-03-12', ...none }], 'settling'],
     ['in-service', [service('2026-03-30')], 'soon'],
     ['in-service', [service('2026-09-30')], 'fine'],
     ['in-service', [], 'unknown'],
+    ['in-service', [service('2026-09-30'), dust('2026-01-01')], 'dust'],
+    ['in-service', [service('2026-03-01'), dust('2026-01-01')], 'overdue'],
+    ['in-service', [{ ...service('2026-09-30'), postponed: 2, firstDueOn: '2026-06-01' }], 'put-off'],
     ['planned', [], 'unknown'],
     ['on-bench', [service('2026-03-01')], 'on-bench'],
     ['retired', [service('2026-03-01')], 'retired'],

@@ -14,6 +14,7 @@ import {
   uuid,
   varchar,
 } from 'drizzle-orm/pg-core';
+import type { Skill } from '../../core/planning/capacities.js';
 import type { Schools } from '../../core/commissioning/schools.js';
 import { appRole, instant, owned, tenantWalls } from '../database/columns.js';
 
@@ -24,11 +25,16 @@ export const workshop = pgTable(
     name: text('name').notNull(),
     timeZone: text('time_zone').notNull(),
     schools: jsonb('schools').$type<Schools>().notNull(),
+    /** the hot months, before which services are done; both null: no such rule */
+    hotFromMonth: integer('hot_from_month'),
+    hotUntilMonth: integer('hot_until_month'),
     version: integer('version').notNull().default(1),
     createdAt: instant('created_at').notNull().defaultNow(),
   },
   () => [
     check('workshop_name_given', sql`length(trim(name)) > 0`),
+    check('workshop_season_whole', sql`(hot_from_month is null) = (hot_until_month is null)`),
+    check('workshop_season_months', sql`hot_from_month between 1 and 12 and hot_until_month between 1 and 12`),
     pgPolicy('workshop_own', {
       for: 'all',
       to: appRole,
@@ -48,6 +54,8 @@ export const person = pgTable(
     role: text('role').notNull(),
     passwordHash: text('password_hash').notNull(),
     active: boolean('active').notNull().default(true),
+    /** what this person can do that not everybody can; null: nobody wrote it down, so everything */
+    skills: jsonb('skills').$type<Skill[]>(),
   },
   (t) => [
     foreignKey({ name: 'person_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),

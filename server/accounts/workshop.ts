@@ -58,6 +58,8 @@ export async function readWorkshop({ scope, account }: Ask) {
       name: workshop.name,
       timeZone: workshop.timeZone,
       schools: workshop.schools,
+      hotFromMonth: workshop.hotFromMonth,
+      hotUntilMonth: workshop.hotUntilMonth,
       version: workshop.version,
     })
     .from(workshop)

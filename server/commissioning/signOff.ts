@@ -158,7 +158,6 @@ export async function openDates(
     fillId: (filled as { id: string }).id,
     productId: state.coolant.productId,
     filledOn,
-    meanCoolantC: null,
     personId: account.personId,
     at: clock.now(),
     ...(refill.intervalShare === undefined ? {} : { intervalShare: refill.intervalShare, intervalReason: refill.intervalReason ?? '' }),

@@ -39,7 +39,7 @@ async function changeLimit({ scope, request }: Ask, input: CoolantLimitInput) {
   const productId = idFrom(request, 'id', 'coolant');
   const [after] = await scope
     .update(coolantProduct)
-    .set({ sheetLifeMonths: input.sheetLifeMonths, version: input.version + 1 })
+    .set({ sheetLifeMonths: input.sheetLifeMonths, sheetLifeHours: input.sheetLifeHours, version: input.version + 1 })
     .where(and(eq(coolantProduct.id, productId), eq(coolantProduct.version, input.version)))
     .returning();
   if (!after) {

@@ -16,6 +16,8 @@ export const coolantProduct = pgTable(
     targetFraction: doublePrecision('target_fraction'),
     bottleMl: doublePrecision('bottle_ml').notNull(),
     sheetLifeMonths: doublePrecision('sheet_life_months'),
+    /** running hours that its sheet states; null: none */
+    sheetLifeHours: doublePrecision('sheet_life_hours'),
     version: integer('version').notNull().default(1),
     /** inhibitor package as its sheet names it; empty: not known */
     inhibitor: text('inhibitor').notNull().default(''),
@@ -36,7 +38,7 @@ export const coolantProduct = pgTable(
     check('coolant_fraction_sane', sql`target_fraction > 0 and target_fraction <= 1`),
     check('coolant_concentrate_has_target', sql`form <> 'concentrate' or target_fraction is not null`),
     check('coolant_bottle_positive', sql`bottle_ml > 0`),
-    check('coolant_life_positive', sql`sheet_life_months > 0`),
+    check('coolant_life_positive', sql`sheet_life_months > 0 and sheet_life_hours > 0`),
     check('coolant_glycol_whole', sql`(glycol is null) = (glycol_fraction is null)`),
     check('coolant_glycol_known', sql`glycol in ('ethylene', 'propylene') and glycol_fraction > 0 and glycol_fraction <= 0.6`),
     ...tenantWalls('coolant_product', t),

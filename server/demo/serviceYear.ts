@@ -185,6 +185,7 @@ async function playService(world: ServiceWorld, told: Telling): Promise<void> {
     neededBy: addDays(day, 2),
     partsOn: null,
     dropOffOn: null,
+    windows: [],
     note: '',
   });
   await agree(actAs(world, desk, at(addDays(day, -2), 11), booked.id), { how: 'phone', words: 'agreed', version: booked.version });
@@ -246,6 +247,7 @@ async function bookBacklog(world: ServiceWorld): Promise<void> {
       neededBy: addDays(today, job.inDays),
       partsOn: job.parts ? addDays(today, 3) : null,
       dropOffOn: null,
+      windows: [],
       note: '',
     });
     if (job.agreed)

@@ -5,6 +5,8 @@ import { coolantProduct } from '../coolants/tables.js';
 import type { Scope } from '../database/client.js';
 import { notFound } from '../http/errors.js';
 import { system } from '../systems/tables.js';
+import { readingsBySystem, figuresOf } from '../usage/usage.js';
+import { beginDust, hotSeasonOf } from './dust.js';
 import { policyResolver } from './policies.js';
 import { dueItem } from './tables.js';
 import { wearByLoop } from './wear.js';
@@ -16,7 +18,6 @@ export interface FillFacts {
   readonly fillId: string;
   readonly productId: string;
   readonly filledOn: string;
-  readonly meanCoolantC: number | null;
   readonly personId: string;
   readonly at: Date;
   /** share of the usual interval, because something stayed inside */
@@ -30,7 +31,7 @@ export interface FillFacts {
  */
 export async function openAfterFill(scope: Scope, facts: FillFacts): Promise<{ serviceDueOn: string; settlingDueOn: string }> {
   const [holder] = await scope
-    .select({ customerId: system.customerId, hoursPerDay: system.hoursPerDay })
+    .select({ customerId: system.customerId, hoursPerDay: system.hoursPerDay, coolantC: system.coolantC })
     .from(system)
     .where(eq(system.id, facts.systemId));
   const [product] = await scope.select().from(coolantProduct).where(eq(coolantProduct.id, facts.productId));
@@ -46,8 +47,9 @@ export async function openAfterFill(scope: Scope, facts: FillFacts): Promise<{ s
     productName: product.name,
     sheetLifeMonths: product.sheetLifeMonths,
     ...(await policyResolver(scope))(facts.systemId, holder.customerId),
-    meanCoolantC: facts.meanCoolantC,
-    hoursPerDay: holder.hoursPerDay,
+    sheetLifeHours: product.sheetLifeHours,
+    ...figuresOf((await readingsBySystem(scope, [facts.systemId])).get(facts.systemId), holder, facts.filledOn),
+    season: await hotSeasonOf(scope),
     ...(await wearByLoop(scope, [facts.loopId])).get(facts.loopId),
     intervalShare: facts.intervalShare ?? 1,
     intervalReason: facts.intervalReason ?? '',
@@ -65,11 +67,12 @@ export async function openAfterFill(scope: Scope, facts: FillFacts): Promise<{ s
       clocks: [...service.clocks],
     },
   ]);
+  await beginDust(scope, { ...facts, on: facts.filledOn });
   return { serviceDueOn: service.dueOn, settlingDueOn: settling.dueOn };
 }
 
 /** A settling check alone: the loop was topped up or partly refilled, its coolant's clocks run on. */
-export async function openSettling(scope: Scope, facts: Omit<FillFacts, 'fillId' | 'productId' | 'meanCoolantC'>): Promise<string> {
+export async function openSettling(scope: Scope, facts: Omit<FillFacts, 'fillId' | 'productId'>): Promise<string> {
   const settling = settlingCheck(facts.filledOn);
   await scope
     .update(dueItem)

@@ -5,6 +5,8 @@ import { fill } from '../commissioning/tables.js';
 import { coolantProduct } from '../coolants/tables.js';
 import type { Scope } from '../database/client.js';
 import { customer, system } from '../systems/tables.js';
+import { figuresOf, readingsBySystem } from '../usage/usage.js';
+import { hotSeasonOf, redateDust } from './dust.js';
 import { policyResolver } from './policies.js';
 import { dueItem } from './tables.js';
 import { wearByLoop } from './wear.js';
@@ -49,6 +51,8 @@ export async function redate(scope: Scope, cause: RedateCause): Promise<Moved[]>
   // a product may stand in thousands of machines: their list would be longer than the whole
   const one = 'systemId' in cause || 'customerId' in cause;
   const wear = await wearByLoop(scope, one ? rows.map(({ item }) => item.loopId) : null);
+  const readings = await readingsBySystem(scope, one ? rows.map(({ system: machine }) => machine.id) : null);
+  const season = await hotSeasonOf(scope);
   const open = rows.map(({ item, fill: own, product, system: machine }): OpenService => ({
     id: item.id,
     dueOn: item.dueOn,
@@ -61,14 +65,16 @@ export async function redate(scope: Scope, cause: RedateCause): Promise<Moved[]>
       productName: product.name,
       sheetLifeMonths: product.sheetLifeMonths,
       ...policyOf(machine.id, machine.customerId),
-      meanCoolantC: null,
-      hoursPerDay: machine.hoursPerDay,
+      sheetLifeHours: product.sheetLifeHours,
+      ...figuresOf(readings.get(machine.id), machine, own.filledOn),
+      season,
       ...wear.get(item.loopId),
       intervalShare: own.intervalShare,
       intervalReason: own.intervalReason,
     },
   }));
   const moved = redateAll(open);
+  if (!('productId' in cause)) await redateDust(scope, which(cause));
   for (let from = 0; from < moved.length; from += CHUNK) await write(scope, moved.slice(from, from + CHUNK));
   const byItem = new Map(rows.map((row) => [row.item.id, row]));
   return moved

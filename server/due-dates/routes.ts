@@ -3,9 +3,11 @@ import { addDays, daysBetween } from '../../core/units/calendar.js';
 import { withMinus } from '../../core/units/display.js';
 import { closeDueSchema, postponeSchema, type CloseDueInput, type PostponeInput } from '../../core/systems/schema.js';
 import { refuse } from '../../core/checking/check.js';
+import { escalationOf } from '../../core/due-dates/escalation.js';
 import { bodyAs, idFrom, type Ask } from '../http/context.js';
 import { DomainError, notFound, stale } from '../http/errors.js';
 import type { Routes } from '../http/routes.js';
+import { restartDust } from './dust.js';
 import { dueItem, postponement } from './tables.js';
 
 export function dueRoutes(routes: Routes): void {
@@ -42,6 +44,12 @@ async function closeDue(ask: Ask, input: CloseDueInput): Promise<object> {
   }
   if (item.kind === 'coolant-service')
     refuse('outcome', 'a coolant service is closed by recording the service, which starts the next clock');
+  if (item.kind === 'dust-clean') {
+    const note = input.note ? `done (${input.note})` : 'done';
+    const own = { workshopId: account.workshopId, systemId: item.systemId, loopId: item.loopId, personId: account.personId };
+    await restartDust(scope, { ...own, on: today, at: clock.now(), outcome: note });
+    return {};
+  }
   const level = input.levelChangeMm === null ? '' : `, level changed by ${withMinus(String(input.levelChangeMm))} mm`;
   const note = input.note ? ` (${input.note})` : '';
   const open = input.outcome === 'not-settled';
@@ -65,6 +73,8 @@ async function closeDue(ask: Ask, input: CloseDueInput): Promise<object> {
 async function postponeDue(ask: Ask, input: PostponeInput): Promise<object> {
   const { scope, account, today } = ask;
   const item = await openItem(ask, input.version, input);
+  const escalation = escalationOf({ ...item, firstDueOn: item.clocks[0]?.dueOn ?? null });
+  if (escalation.level === 3 && account.role !== 'lead') throw new DomainError('refused', `This was ${escalation.words}. Ask the lead.`);
   if (daysBetween(item.dueOn, input.until) <= 0) refuse('until', `must lie after the present date ${item.dueOn} (got ${input.until})`);
   if (daysBetween(today, input.until) <= 0) refuse('until', `must lie in the future (got ${input.until})`);
   await scope.insert(postponement).values({

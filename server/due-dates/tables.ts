@@ -17,6 +17,8 @@ export const dueItem = pgTable(
     fillId: uuid('fill_id'),
     kind: text('kind').notNull(),
     windowFrom: date('window_from'),
+    /** day from which a cleaning counts; null for what counts from a fill */
+    sinceOn: date('since_on'),
     dueOn: date('due_on').notNull(),
     reason: text('reason').notNull(),
     estimated: boolean('estimated').notNull().default(false),
@@ -34,7 +36,7 @@ export const dueItem = pgTable(
     foreignKey({ name: 'due_item_loop_fk', columns: [t.workshopId, t.loopId], foreignColumns: [loop.workshopId, loop.id] }),
     foreignKey({ name: 'due_item_fill_fk', columns: [t.workshopId, t.fillId], foreignColumns: [fill.workshopId, fill.id] }),
     foreignKey({ name: 'due_item_person_fk', columns: [t.workshopId, t.closedBy], foreignColumns: [person.workshopId, person.id] }),
-    check('due_kind_known', sql`kind in ('coolant-service', 'settling-check', 'follow-up')`),
+    check('due_kind_known', sql`kind in ('coolant-service', 'settling-check', 'follow-up', 'dust-clean')`),
     check('due_state_known', sql`state in ('open', 'closed')`),
     check('due_closed_has_instant', sql`(state = 'closed') = (closed_at is not null)`),
     check('due_reason_given', sql`length(reason) > 0`),

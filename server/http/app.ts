@@ -12,6 +12,7 @@ import { dueRoutes } from '../due-dates/routes.js';
 import { healthRoute, type Readiness } from '../health/routes.js';
 import { importRoutes } from '../importing/routes.js';
 import { instrumentRoutes } from '../instruments/routes.js';
+import { usageRoutes } from '../usage/routes.js';
 import { jobRoutes } from '../jobs/routes.js';
 import { photoRoutes } from '../photos/routes.js';
 import { planRoutes } from '../planning/routes.js';
@@ -98,6 +99,7 @@ function api(app: App, parts: ServerParts): Router {
   leakFindingRoutes(routes);
   runRoutes(routes);
   jobRoutes(routes);
+  usageRoutes(routes);
   storeRoutes(routes);
   planRoutes(routes);
   messageRoutes(routes);

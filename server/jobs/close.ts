@@ -11,6 +11,7 @@ import { addDays } from '../../core/units/calendar.js';
 import { openDates, type DateFacts } from '../commissioning/signOff.js';
 import { fill } from '../commissioning/tables.js';
 import { coolantBatch, coolantProduct } from '../coolants/tables.js';
+import { restartDust } from '../due-dates/dust.js';
 import { openFollowUp, openSettling } from '../due-dates/open.js';
 import { dueItem } from '../due-dates/tables.js';
 import type { Ask } from '../http/context.js';
@@ -36,6 +37,15 @@ export async function closeService(ask: Ask, facts: DateFacts) {
   const closing: Closing = { ...facts, ask, service };
   await noteFindings(closing);
   await keepParts(closing);
+  if (finsCleaned(closing))
+    await restartDust(ask.scope, {
+      workshopId: ask.account.workshopId,
+      systemId: closing.systemId,
+      loopId: closing.row.loopId,
+      on: closing.filledOn,
+      personId: ask.account.personId,
+      at: ask.clock.now(),
+    });
   if (ENDS_LOOP.includes(service.kind)) return endLoop(closing);
   const dates = await dateRefill(closing);
   await openTemporaryFixes(closing);
@@ -43,6 +53,10 @@ export async function closeService(ask: Ask, facts: DateFacts) {
   await answerDue(closing);
   return { ...dates, mates };
 }
+
+/** Somebody ticked that fins and fans are free of dust. */
+const finsCleaned = ({ state }: Closing): boolean =>
+  state.steps.some(({ id, checks }) => (id === 'dust' || id === 'closed') && checks.fins?.mark === 'done');
 
 async function dateRefill(closing: Closing): Promise<{ serviceDueOn: string | null; settlingDueOn: string | null }> {
   const { ask, row, state, service, systemId, filledOn } = closing;

@@ -62,6 +62,7 @@ export async function bookJob(ask: Ask, input: JobInput) {
     neededBy: input.neededBy,
     partsOn: input.partsOn,
     dropOffOn: input.dropOffOn,
+    windows: [...input.windows],
     dueItemId: due?.id ?? null,
     createdAt: at,
   });
@@ -133,6 +134,7 @@ export async function readJob(ask: Ask, jobId = idFrom(ask.request, 'id', 'job')
     neededBy: row.service.neededBy,
     partsOn: row.service.partsOn,
     dropOffOn: row.service.dropOffOn,
+    windows: row.service.windows,
     version: row.service.version,
     consents,
     consented: consents.some(({ estimateNumber }) => estimateNumber === row.service.estimateNumber),
@@ -237,6 +239,7 @@ export async function editJob(ask: Ask, input: JobEdit) {
       neededBy: input.neededBy,
       partsOn: input.partsOn,
       dropOffOn: input.dropOffOn,
+      windows: [...input.windows],
       estimateNumber: row.service.estimateNumber + (asksAgain ? 1 : 0),
       version: row.service.version + 1,
     })

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { check, date, foreignKey, index, integer, jsonb, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
-import type { Estimate, Intake } from '../../core/jobs/schema.js';
+import type { Estimate, Intake, OwnerWindow } from '../../core/jobs/schema.js';
 import { person } from '../accounts/tables.js';
 import { owned, tenantWalls } from '../database/columns.js';
 import { dueItem } from '../due-dates/tables.js';
@@ -25,6 +25,8 @@ export const serviceJob = pgTable(
     partsOn: date('parts_on'),
     /** day from which its owner can do without it; null: at once */
     dropOffOn: date('drop_off_on'),
+    /** days in which its owner can do without it; empty: any */
+    windows: jsonb('windows').$type<OwnerWindow[]>().notNull().default([]),
     /** the due item that it answers */
     dueItemId: uuid('due_item_id'),
     version: integer('version').notNull().default(1),

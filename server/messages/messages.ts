@@ -1,6 +1,7 @@
-import { and, desc, eq, gte, inArray, lte } from 'drizzle-orm';
+import { and, desc, eq, gt, gte, inArray, isNotNull, lte } from 'drizzle-orm';
 import type { MessageInput } from '../../core/messages/schema.js';
 import { writeMessage, type MessageTemplate } from '../../core/messages/templates.js';
+import { escalationOf } from '../../core/due-dates/escalation.js';
 import { addDays } from '../../core/units/calendar.js';
 import { person, workshop } from '../accounts/tables.js';
 import type { Scope } from '../database/client.js';
@@ -70,6 +71,28 @@ export async function askMessage(ask: Ask, input: MessageInput) {
   return listMessages(ask);
 }
 
+/** An item that was put off too long goes to its owner in writing, once each time it is put off. */
+async function tellRisks(scope: Scope, workshopId: string, at: Date): Promise<number> {
+  const rows = await scope
+    .select({ item: dueItem })
+    .from(dueItem)
+    .innerJoin(system, eq(system.id, dueItem.systemId))
+    .innerJoin(customer, eq(customer.id, system.customerId))
+    .where(and(eq(dueItem.state, 'open'), gt(dueItem.postponed, 0), isNotNull(customer.email), eq(system.state, 'in-service')));
+  let written = 0;
+  for (const { item } of rows) {
+    const { level, words } = escalationOf({ ...item, firstDueOn: item.clocks[0]?.dueOn ?? null });
+    if (level < 2) continue;
+    const about = `${item.id} put off ${item.postponed}`;
+    const text = words.split(':')[0] ?? words;
+    if (
+      await write(scope, { workshopId, personId: null, at }, { systemId: item.systemId, template: 'risk', about, when: item.dueOn, text })
+    )
+      written += 1;
+  }
+  return written;
+}
+
 /** Tells owners of services that come due, by e-mail to those who like it. Once for each date. @returns how many were written */
 export async function tellDue(scope: Scope, workshopId: string, today: string, at: Date): Promise<number> {
   const rows = await scope
@@ -87,7 +110,7 @@ export async function tellDue(scope: Scope, workshopId: string, today: string, a
         inArray(system.state, ['in-service']),
       ),
     );
-  let written = 0;
+  let written = await tellRisks(scope, workshopId, at);
   for (const { item } of rows) {
     const told = await write(
       scope,

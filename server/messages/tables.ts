@@ -29,7 +29,7 @@ export const message = pgTable(
     foreignKey({ name: 'message_system_fk', columns: [t.workshopId, t.systemId], foreignColumns: [system.workshopId, system.id] }),
     foreignKey({ name: 'message_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
     unique('message_once').on(t.workshopId, t.template, t.about),
-    check('message_template_known', sql`template in ('due-soon', 'ready', 'parts-late', 'slot')`),
+    check('message_template_known', sql`template in ('due-soon', 'ready', 'parts-late', 'slot', 'risk')`),
     check('message_state_known', sql`state in ('waiting', 'sent', 'failed')`),
     check('message_sent_has_instant', sql`(state = 'sent') = (sent_at is not null)`),
     index('message_waiting').on(t.workshopId, t.state),

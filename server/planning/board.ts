@@ -2,7 +2,7 @@ import { asc, eq, inArray, isNotNull, and, desc, sql } from 'drizzle-orm';
 import { checkPlan } from '../../core/planning/checkPlan.js';
 import { learnDuration, type FinishedRun } from '../../core/planning/jobSteps.js';
 import { buildProblem, type BoardJob, type WorkshopBoard } from '../../core/planning/workshopPlan.js';
-import type { AbsenceInput, BoardInput, ConfirmInput, ShiftsInput } from '../../core/planning/schema.js';
+import type { AbsenceInput, BoardInput, ConfirmInput, KitsInput, ShiftsInput, SkillsInput } from '../../core/planning/schema.js';
 import { JOB_KINDS, type JobKind } from '../../core/jobs/kinds.js';
 import { hasRigidTube } from '../../core/inspection/items.js';
 import { WET_SCHOOLS } from '../../core/commissioning/schools.js';
@@ -15,7 +15,7 @@ import { DomainError, notFound, stale } from '../http/errors.js';
 import { consent, serviceJob } from '../jobs/tables.js';
 import { loop, type loopRevision } from '../loops/tables.js';
 import { customer, job, system } from '../systems/tables.js';
-import { absence, shift, slot } from './tables.js';
+import { absence, kit, shift, slot } from './tables.js';
 
 /** h that a run in progress holds its bench from now on, where nobody planned it: a guess until it is signed off */
 const RUN_LASTS_MS = 6 * 3_600_000;
@@ -32,7 +32,7 @@ export async function readBoard(ask: Ask): Promise<WorkshopBoard> {
     .innerJoin(system, eq(system.id, loop.systemId))
     .where(and(eq(run.state, 'active'), isNotNull(run.benchId)));
   const people = await scope
-    .select({ id: person.id, name: person.name, role: person.role })
+    .select({ id: person.id, name: person.name, role: person.role, skills: person.skills })
     .from(person)
     .where(eq(person.active, true))
     .orderBy(asc(person.name));
@@ -41,7 +41,8 @@ export async function readBoard(ask: Ask): Promise<WorkshopBoard> {
     today,
     timeZone: account.timeZone,
     benches: await scope.select({ id: bench.id, name: bench.name }).from(bench).orderBy(asc(bench.position)),
-    people: people.filter(({ role }) => role !== 'front-desk').map(({ id, name }) => ({ id, name })),
+    people: people.filter(({ role }) => role !== 'front-desk').map(({ id, name, skills }) => ({ id, name, skills })),
+    kits: await scope.select({ kind: kit.kind, count: kit.count }).from(kit).orderBy(asc(kit.kind)),
     shifts: await scope
       .select({ personId: shift.personId, weekday: shift.weekday, fromMinute: shift.fromMinute, toMinute: shift.toMinute })
       .from(shift)
@@ -94,6 +95,8 @@ async function boardJobs({ scope, account }: Ask): Promise<BoardJob[]> {
       customerName,
       attendedMinutes: learned.minutes,
       learnedFrom: learned.runs,
+      rigid: hasRigidTube(file),
+      windows: service.windows,
       wetMinutes:
         (JOB_KINDS[kind].opens === 'whole' ? WET_SCHOOLS[shop?.schools.wet ?? 'day'].seconds : WET_SCHOOLS['ten-minutes'].seconds) / 60,
       arrivesOn: [service.partsOn, service.dropOffOn].reduce(
@@ -208,6 +211,25 @@ export async function setShifts(ask: Ask, { shifts }: ShiftsInput): Promise<Work
   if (!own) throw notFound('person');
   await scope.delete(shift).where(eq(shift.personId, personId));
   if (shifts.length > 0) await scope.insert(shift).values(shifts.map((each) => ({ ...each, workshopId: account.workshopId, personId })));
+  return readBoard(ask);
+}
+
+/** What somebody can do that not everybody can; null: everything. */
+export async function setSkills(ask: Ask, { skills }: SkillsInput): Promise<WorkshopBoard> {
+  const gone = await ask.scope
+    .update(person)
+    .set({ skills: skills === null ? null : [...skills] })
+    .where(eq(person.id, idFrom(ask.request, 'id', 'person')))
+    .returning({ id: person.id });
+  if (gone.length === 0) throw notFound('person');
+  return readBoard(ask);
+}
+
+/** How many of each kit there are; what is left out is not counted, and always there. */
+export async function setKits(ask: Ask, { kits }: KitsInput): Promise<WorkshopBoard> {
+  const { scope, account } = ask;
+  await scope.delete(kit).where(eq(kit.workshopId, account.workshopId));
+  if (kits.length > 0) await scope.insert(kit).values(kits.map((each) => ({ ...each, workshopId: account.workshopId })));
   return readBoard(ask);
 }
 

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { boolean, check, date, foreignKey, index, integer, jsonb, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
-import { bench, person } from '../accounts/tables.js';
+import type { KitKind } from '../../core/planning/capacities.js';
+import { bench, person, workshop } from '../accounts/tables.js';
 import { instant, owned, tenantWalls } from '../database/columns.js';
 import { job } from '../systems/tables.js';
 
@@ -37,6 +38,15 @@ export const absence = pgTable(
     ...tenantWalls('absence', t),
   ],
 );
+
+/** How many of a kind of kit the workshop has: what stands on one bench is missing on the next. */
+export const kit = pgTable('kit', { ...owned, kind: text('kind').$type<KitKind>().notNull(), count: integer('count').notNull() }, (t) => [
+  foreignKey({ name: 'kit_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),
+  unique('kit_once').on(t.workshopId, t.kind),
+  check('kit_kind_known', sql`kind in ('pump-supply', 'pressure-tester', 'flush-rig')`),
+  check('kit_count_sane', sql`count between 0 and 100`),
+  ...tenantWalls('kit', t),
+]);
 
 /** One step of a job on the board. */
 export interface SlotStep {

@@ -120,6 +120,17 @@ export async function systemHistory({ scope }: Pick<Ask, 'scope'>, systemId: str
         ...none,
       })),
     ...dues
+      .filter(({ due }) => due.kind === 'dust-clean' && due.state === 'closed' && due.outcome.startsWith('done'))
+      .map(({ due, by }): HistoryEntry => ({
+        id: due.id,
+        at: (due.closedAt as Date).toISOString(),
+        kind: 'check',
+        title: 'Fins and filters cleaned',
+        text: capital(due.outcome),
+        by,
+        ...none,
+      })),
+    ...dues
       .filter(({ due }) => due.kind === 'follow-up' && due.state === 'closed')
       .map(({ due, by }): HistoryEntry => ({
         id: due.id,

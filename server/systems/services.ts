@@ -1,9 +1,10 @@
 import { and, desc, eq, gt, sql } from 'drizzle-orm';
 import { refuse } from '../../core/checking/check.js';
 import { type ServiceInput } from '../../core/systems/schema.js';
-import { REFILLING } from '../../core/jobs/kinds.js';
+import { CLEANS_FINS, REFILLING } from '../../core/jobs/kinds.js';
 import { fill } from '../commissioning/tables.js';
 import { coolantProduct } from '../coolants/tables.js';
+import { restartDust } from '../due-dates/dust.js';
 import { openAfterFill } from '../due-dates/open.js';
 import { idFrom, type Ask } from '../http/context.js';
 import { DomainError, notFound } from '../http/errors.js';
@@ -87,10 +88,18 @@ export async function recordService(ask: Ask, input: ServiceInput) {
       fillId: (filled as { id: string }).id,
       productId: input.productId,
       filledOn: input.doneOn,
-      meanCoolantC: null,
       personId: account.personId,
       at,
     });
   }
+  if (CLEANS_FINS.includes(input.kind))
+    await restartDust(scope, {
+      workshopId: account.workshopId,
+      systemId,
+      loopId: input.loopId,
+      on: input.doneOn,
+      personId: account.personId,
+      at,
+    });
   return jobRow;
 }

@@ -1,9 +1,12 @@
-import { and, asc, desc, eq, inArray } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import { escalationOf } from '../../core/due-dates/escalation.js';
 import { attentionOf, compareAttention, type DueKind, type SystemState } from '../../core/systems/attention.js';
 import type { SystemEdit, SystemInput } from '../../core/systems/schema.js';
 import { fill, isReal, run } from '../commissioning/tables.js';
 import { coolantProduct } from '../coolants/tables.js';
 import { dueItem } from '../due-dates/tables.js';
+
+import { usagePage } from '../usage/usage.js';
 import { ownPolicy, setPolicy } from '../due-dates/policies.js';
 import { redate } from '../due-dates/redate.js';
 import { idFrom, type Ask } from '../http/context.js';
@@ -29,6 +32,7 @@ export interface SystemLine {
     windowFrom: string | null;
     reason: string;
     postponed: number;
+    firstDueOn: string | null;
     version: number;
   }[];
   readonly filledOn: string | null;
@@ -58,6 +62,7 @@ export async function systemLines({ scope, today }: Pick<Ask, 'scope' | 'today'>
       windowFrom: dueItem.windowFrom,
       reason: dueItem.reason,
       postponed: dueItem.postponed,
+      firstDueOn: sql<string | null>`${dueItem.clocks} -> 0 ->> 'dueOn'`,
       version: dueItem.version,
     })
     .from(dueItem)
@@ -90,12 +95,15 @@ export async function systemLines({ scope, today }: Pick<Ask, 'scope' | 'today'>
       const own = (duesBy.get(row.id) ?? []).map(({ systemId: _, ...due }) => ({ ...due, kind: due.kind as DueKind }));
       const planned = loopsBy.get(row.id)?.find(({ coolantName }) => coolantName !== null);
       const filled = lastFill.get(row.id);
+      const attention = attentionOf(row.state as SystemState, own, today);
+      // what makes it overdue goes before dust that is older
+      const next = (attention === 'overdue' ? own.find(({ kind }) => kind !== 'dust-clean') : own[0]) ?? null;
       return {
         ...row,
         state: row.state as SystemState,
-        attention: attentionOf(row.state as SystemState, own, today),
-        nextDueOn: own[0]?.dueOn ?? null,
-        nextReason: own[0]?.reason ?? null,
+        attention,
+        nextDueOn: next?.dueOn ?? null,
+        nextReason: next?.reason ?? null,
         dues: own,
         filledOn: filled?.filledOn ?? null,
         coolant: filled
@@ -199,12 +207,18 @@ export async function readSystem(ask: Ask) {
           .from(run)
           .where(and(inArray(run.loopId, loopIds), isReal))
           .orderBy(desc(run.startedAt));
+  const [{ filledOn } = { filledOn: null }] = await scope
+    .select({ filledOn: sql<string | null>`max(${fill.filledOn})` })
+    .from(fill)
+    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
+    .innerJoin(loop, eq(loop.id, loopRevision.loopId))
+    .where(eq(loop.systemId, id));
   return {
     system: { ...row.system, policy: await ownPolicy(scope, { systemId: id }) },
     customer: { ...row.customer, policy: await ownPolicy(scope, { customerId: row.customer.id }) },
     attention: attentionOf(
       row.system.state as SystemState,
-      dues.map(({ kind, dueOn }) => ({ kind: kind as DueKind, dueOn })),
+      dues.map(({ kind, dueOn, postponed, clocks }) => ({ kind: kind as DueKind, dueOn, postponed, firstDueOn: clocks[0]?.dueOn ?? null })),
       ask.today,
     ),
     loops: loops.map((each) => ({
@@ -212,6 +226,7 @@ export async function readSystem(ask: Ask) {
       revision: revisions.find(({ loopId }) => loopId === each.id) ?? null,
       runs: runs.filter(({ loopId }) => loopId === each.id),
     })),
-    dues,
+    dues: dues.map((due) => ({ ...due, escalation: escalationOf({ ...due, firstDueOn: due.clocks[0]?.dueOn ?? null }).words })),
+    usage: await usagePage(scope, id, row.system, filledOn ?? null),
   };
 }

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { check, date, doublePrecision, foreignKey, index, integer, pgTable, text, uuid } from 'drizzle-orm/pg-core';
+import type { DustPlace } from '../../core/due-dates/dust.js';
 import { person, workshop } from '../accounts/tables.js';
 import { instant, owned, tenantWalls } from '../database/columns.js';
 
@@ -32,6 +33,10 @@ export const system = pgTable(
     builtBy: text('built_by').notNull().default(''),
     state: text('state').notNull().default('planned'),
     hoursPerDay: doublePrecision('hours_per_day'),
+    /** mean coolant temperature by its owner, °C */
+    coolantC: doublePrecision('coolant_c'),
+    /** where it stands, which decides how fast it takes dust */
+    dustPlace: text('dust_place').$type<DustPlace>().notNull().default('usual'),
     note: text('note').notNull().default(''),
     version: integer('version').notNull().default(1),
   },
@@ -40,6 +45,8 @@ export const system = pgTable(
     check('system_name_given', sql`length(trim(name)) > 0`),
     check('system_state_known', sql`state in ('planned', 'on-bench', 'in-service', 'retired')`),
     check('system_hours_sane', sql`hours_per_day > 0 and hours_per_day <= 24`),
+    check('system_coolant_sane', sql`coolant_c >= 0 and coolant_c <= 90`),
+    check('system_dust_place_known', sql`dust_place in ('clean', 'usual', 'dusty')`),
     index('system_by_customer').on(t.workshopId, t.customerId),
     ...tenantWalls('system', t),
   ],

@@ -3,6 +3,7 @@ import { computed, onMounted, reactive, ref } from 'vue';
 import { ROLES, type Role } from '@core/accounts/roles.js';
 import { LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from '@core/commissioning/schools.js';
 import { SERVICE_POLICIES, type ServicePolicy } from '@core/due-dates/due.js';
+import { monthName } from '@core/due-dates/season.js';
 import { LEAK_LIMITS } from '@core/leak-testing/defaults.js';
 import CoolantShelf from '../coolants/CoolantShelf.vue';
 import { call, get, wordsOf } from '../http/api.js';
@@ -16,7 +17,15 @@ import NumberField from '../units/NumberField.vue';
 import { useSession } from './sessionStore.js';
 
 interface Shop {
-  workshop: { name: string; timeZone: string; policy: ServicePolicy; schools: Schools; version: number };
+  workshop: {
+    name: string;
+    timeZone: string;
+    policy: ServicePolicy;
+    schools: Schools;
+    hotFromMonth: number | null;
+    hotUntilMonth: number | null;
+    version: number;
+  };
   people: { id: string; name: string; email: string; role: Role; active: boolean }[];
   benches: { id: string; name: string }[];
 }
@@ -37,8 +46,14 @@ const form = reactive({
   leak: 'dry-then-wet' as Schools['leak'],
   wet: 'day' as Schools['wet'],
   limit: 'screen' as Schools['limit'],
+  hotFromMonth: null as number | null,
+  hotUntilMonth: null as number | null,
   version: 1,
 });
+const MONTHS = [
+  { value: null, title: 'no such rule' },
+  ...Array.from({ length: 12 }, (_, index) => ({ value: index + 1, title: monthName(index + 1) })),
+];
 const newPerson = reactive({ name: '', email: '', role: 'technician' as Role, password: '' });
 const newBench = ref('');
 const devices = ref<InstanceType<typeof BenchDevices> | null>(null);
@@ -67,6 +82,8 @@ async function save(): Promise<void> {
     name: form.name,
     timeZone: form.timeZone,
     policy: form.policy,
+    hotFromMonth: form.hotFromMonth,
+    hotUntilMonth: form.hotFromMonth === null ? null : form.hotUntilMonth,
     schools: { leak: form.leak, wet: form.wet, limit: form.limit, gaugeResolutionKpa: resolution.value },
     version: form.version,
   };
@@ -178,6 +195,25 @@ async function addBench(): Promise<void> {
           persistent-hint
           :readonly="!isLead"
         />
+        <div class="pair">
+          <v-select
+            v-model="form.hotFromMonth"
+            :items="MONTHS"
+            label="Hot months from"
+            hint="What falls due in them is done before they begin"
+            persistent-hint
+            :readonly="!isLead"
+            :error-messages="submit.at('hotFromMonth')"
+          />
+          <v-select
+            v-if="form.hotFromMonth !== null"
+            v-model="form.hotUntilMonth"
+            :items="MONTHS.slice(1)"
+            label="to"
+            :readonly="!isLead"
+            :error-messages="submit.at('hotUntilMonth')"
+          />
+        </div>
         <v-select
           v-model="form.leak"
           :items="choices(LEAK_SCHOOLS)"
@@ -206,7 +242,14 @@ async function addBench(): Promise<void> {
         <StaleNotice
           v-if="submit.stale.value"
           v-bind="submit.stale.value"
-          :labels="{ name: 'Name', timeZone: 'Time zone', policy: 'Policy', schools: 'Schools' }"
+          :labels="{
+            name: 'Name',
+            timeZone: 'Time zone',
+            policy: 'Policy',
+            hotFromMonth: 'Hot months from',
+            hotUntilMonth: 'to',
+            schools: 'Schools',
+          }"
           @take-theirs="
             take({ ...shop, workshop: submit.stale.value.theirs as Shop['workshop'] });
             submit.clear();

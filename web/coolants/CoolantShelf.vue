@@ -27,6 +27,7 @@ const blank = () => ({
   percent: null as number | null,
   bottleMl: 1000 as number | null,
   sheetLifeMonths: null as number | null,
+  sheetLifeHours: null as number | null,
   glycol: null as 'ethylene' | 'propylene' | null,
   glycolPercent: null as number | null,
 });
@@ -39,7 +40,11 @@ const GLYCOLS = [
 const classes = COOLANT_CLASS_KEYS.map((value) => ({ value, title: COOLANT_CLASSES[value].label }));
 
 function lifeWords(product: Product): string {
-  if (product.sheetLifeMonths !== null) return `${product.sheetLifeMonths} months by its sheet`;
+  const sheet = [
+    ...(product.sheetLifeMonths === null ? [] : [`${product.sheetLifeMonths} months`]),
+    ...(product.sheetLifeHours === null ? [] : [`${product.sheetLifeHours} running hours`]),
+  ];
+  if (sheet.length > 0) return `${sheet.join(' or ')} by its sheet`;
   const base = COOLANT_CLASSES[product.coolantClass];
   return base.baseLifeRunningHours === null
     ? `${base.baseLifeMonths} months for its class`
@@ -94,6 +99,7 @@ async function addLot(productId: string): Promise<void> {
       />
       <NumberField v-model="form.bottleMl" label="Bottle" unit="mL" :errors="submit.at('bottleMl')" />
       <NumberField v-model="form.sheetLifeMonths" label="Life by its sheet, if any" unit="months" :errors="submit.at('sheetLifeMonths')" />
+      <NumberField v-model="form.sheetLifeHours" label="Or running hours by its sheet" unit="h" :errors="submit.at('sheetLifeHours')" />
       <v-select v-model="form.glycol" :items="GLYCOLS" label="Holds glycol" />
       <NumberField
         v-if="form.glycol !== null"

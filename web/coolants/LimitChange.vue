@@ -24,12 +24,13 @@ const emit = defineEmits<{ changed: [] }>();
 const submit = useSubmit();
 const dates = useDates();
 const months = ref<number | null>(props.product.sheetLifeMonths);
+const hours = ref<number | null>(props.product.sheetLifeHours);
 const moved = ref<readonly Moved[] | null>(null);
 
 async function save(): Promise<void> {
   const done = await submit.run(() =>
     call<{ moved: Moved[] }>('PUT', `/coolants/${props.product.id}/limit`, {
-      body: { version: props.product.version, sheetLifeMonths: months.value },
+      body: { version: props.product.version, sheetLifeMonths: months.value, sheetLifeHours: hours.value },
     }),
   );
   if (!done) return;
@@ -44,6 +45,7 @@ const reach = ({ channel, phone, email }: Moved): string =>
   <div class="limit">
     <form class="row" novalidate @submit.prevent="save">
       <NumberField v-model="months" label="Life by its sheet" unit="months" :errors="submit.at('sheetLifeMonths')" />
+      <NumberField v-model="hours" label="Or running" unit="h" :errors="submit.at('sheetLifeHours')" />
       <v-btn type="submit" :loading="submit.busy.value">Date all anew</v-btn>
       <span class="quiet">Empty: the limit of its class counts.</span>
     </form>

@@ -13,6 +13,7 @@ const product = {
   targetFraction: null,
   bottleMl: 1000,
   sheetLifeMonths: 12,
+  sheetLifeHours: null,
   glycol: null,
   glycolFraction: null,
   batches: [],

@@ -24,12 +24,12 @@ async function followed(note: string): Promise<void> {
     await call('PUT', `/due-items/${props.due.id}/close`, {
       body: { outcome: 'done', levelChangeMm: null, note, version: props.due.version },
     });
-    emit('changed', 'The follow-up is closed.');
+    emit('changed', props.due.kind === 'dust-clean' ? 'Clean again; the next cleaning has its day.' : 'The follow-up is closed.');
   } catch (error) {
     notices.say(wordsOf(error));
   }
 }
-const names = { 'coolant-service': 'Coolant service', 'settling-check': 'Settling check', 'follow-up': 'Follow-up' };
+const names = { 'coolant-service': 'Coolant service', 'settling-check': 'Settling check', 'follow-up': 'Follow-up', 'dust-clean': 'Dust' };
 </script>
 
 <template>
@@ -45,18 +45,21 @@ const names = { 'coolant-service': 'Coolant service', 'settling-check': 'Settlin
     <p class="reason">
       {{ due.reason.charAt(0).toUpperCase() + due.reason.slice(1) }}<span v-if="due.estimated" class="estimate quiet"> (estimate)</span>
     </p>
+    <p v-if="due.escalation" class="escalation">{{ due.escalation.charAt(0).toUpperCase() + due.escalation.slice(1) }}.</p>
     <ul v-if="due.clocks.length > 1" class="plain-list quiet clocks">
       <li v-for="clock in due.clocks.slice(1)" :key="clock.kind">later: {{ dates.day(clock.dueOn) }}, {{ clock.reason }}</li>
     </ul>
     <div class="row mt-3 no-print">
-      <v-btn v-if="due.kind === 'follow-up'" @click="following = true">It is done</v-btn>
+      <v-btn v-if="due.kind === 'follow-up' || due.kind === 'dust-clean'" @click="following = true">It is done</v-btn>
       <v-btn v-if="due.kind === 'settling-check'" @click="settling = true">Read the level</v-btn>
       <v-btn v-if="due.kind === 'coolant-service'" @click="emit('service')">Record the service</v-btn>
-      <v-btn v-if="due.kind === 'coolant-service'" variant="outlined" @click="postponing = true">Owner puts it off</v-btn>
+      <v-btn v-if="due.kind === 'coolant-service' || due.kind === 'dust-clean'" variant="outlined" @click="postponing = true"
+        >Owner puts it off</v-btn
+      >
     </div>
     <ReasonDialog
       v-model="following"
-      title="Close the follow-up"
+      :title="due.kind === 'dust-clean' ? 'Fins and filters are clean' : 'Close the follow-up'"
       label="What was found or done"
       button="It is done"
       :least="3"
@@ -77,6 +80,11 @@ const names = { 'coolant-service': 'Coolant service', 'settling-check': 'Settlin
 }
 .reason {
   max-width: 52ch;
+}
+.escalation {
+  border-left: 4px solid var(--ink);
+  padding-left: 10px;
+  font-weight: 500;
 }
 .clocks {
   margin-top: 6px;

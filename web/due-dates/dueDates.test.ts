@@ -18,6 +18,7 @@ const due = (more: object = {}) => ({
   loopId: 'l',
   estimated: false,
   clocks: [],
+  escalation: '',
   ...more,
 });
 

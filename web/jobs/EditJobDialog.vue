@@ -24,6 +24,7 @@ const form = reactive<JobForm>({
   neededBy: props.job.neededBy ?? '',
   partsOn: props.job.partsOn ?? '',
   dropOffOn: props.job.dropOffOn ?? '',
+  windows: props.job.windows.map((each) => ({ ...each })),
   note: props.job.note,
 });
 const advice = computed(() => adviceFor(form, props.job.history));

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import NumberField from '../units/NumberField.vue';
+import OwnerDays from './OwnerDays.vue';
 import type { JobForm } from './jobForm.js';
 
 /** Hours, parts and coolant as they are told to the owner. */
@@ -21,11 +22,15 @@ defineProps<{ at: (path: string) => string[]; today: string }>();
     <v-text-field v-model="form.neededBy" type="date" label="Needed again by" :min="today" :error-messages="at('neededBy')" />
     <v-text-field v-model="form.dropOffOn" type="date" label="Can come in from" :error-messages="at('dropOffOn')" />
     <v-text-field v-model="form.partsOn" type="date" label="Parts expected" :error-messages="at('partsOn')" />
+    <OwnerDays v-model="form.windows" :today="today" :at="at" class="wide" />
     <v-text-field v-model="form.note" label="Note for the bench" :error-messages="at('note')" />
   </section>
 </template>
 
 <style scoped>
+.wide {
+  grid-column: 1 / -1;
+}
 .estimate-fields {
   display: grid;
   grid-template-columns: 1fr 1fr;

@@ -31,6 +31,7 @@ export interface JobPage {
   neededBy: string | null;
   partsOn: string | null;
   dropOffOn: string | null;
+  windows: readonly { readonly from: string; readonly to: string }[];
   version: number;
   consents: { id: string; at: string; kind: string; estimate: Estimate; how: string; words: string; by: string }[];
   consented: boolean;
@@ -136,6 +137,10 @@ async function cancel(reason: string): Promise<void> {
             <template v-if="job.dropOffOn"
               ><dt>Comes in</dt>
               <dd>{{ dates.day(job.dropOffOn) }} at the earliest</dd></template
+            >
+            <template v-if="job.windows.length"
+              ><dt>Owner can do without it</dt>
+              <dd>{{ job.windows.map(({ from, to }) => `${dates.day(from)} to ${dates.day(to)}`).join(', ') }}</dd></template
             >
             <template v-if="job.partsOn"
               ><dt>Parts</dt>

@@ -2,7 +2,7 @@ import { COOLANT_CLASSES, type CoolantClass } from '@core/coolants/classes.js';
 import { fillVolume } from '@core/filling/fillPlan.js';
 import { hasRigidTube } from '@core/inspection/items.js';
 import { JOB_KINDS, refillsAnew, type JobKind } from '@core/jobs/kinds.js';
-import type { Estimate, Intake } from '@core/jobs/schema.js';
+import type { Estimate, Intake, OwnerWindow } from '@core/jobs/schema.js';
 import { adviseScope, type ScopeAdvice, type Sign } from '@core/jobs/scope.js';
 import type { LoopFile } from '@core/loops/loopFile.js';
 
@@ -33,6 +33,7 @@ export interface JobForm {
   neededBy: string;
   partsOn: string;
   dropOffOn: string;
+  windows: { from: string; to: string }[];
   note: string;
 }
 
@@ -52,6 +53,7 @@ export const blankForm = (): JobForm => ({
   neededBy: '',
   partsOn: '',
   dropOffOn: '',
+  windows: [],
   note: '',
 });
 
@@ -95,8 +97,10 @@ export const daysOf = ({
   neededBy,
   partsOn,
   dropOffOn,
-}: JobForm): { neededBy: string | null; partsOn: string | null; dropOffOn: string | null } => ({
+  windows,
+}: JobForm): { neededBy: string | null; partsOn: string | null; dropOffOn: string | null; windows: OwnerWindow[] } => ({
   neededBy: neededBy || null,
   partsOn: partsOn || null,
   dropOffOn: dropOffOn || null,
+  windows: windows.map(({ from, to }) => ({ from, to })),
 });

@@ -124,6 +124,7 @@ describe('the figures of a loop', () => {
       targetFraction: 0.25,
       bottleMl: 500,
       sheetLifeMonths: null,
+      sheetLifeHours: null,
       glycol: null,
       glycolFraction: null,
       inhibitor: '',

@@ -14,6 +14,7 @@ const templates: { value: MessageTemplate; title: string }[] = [
   { value: 'slot', title: 'Its slot is kept' },
   { value: 'parts-late', title: 'A part is late' },
   { value: 'due-soon', title: 'Its coolant comes due' },
+  { value: 'risk', title: 'What putting it off risks' },
 ];
 const letter = computed(() =>
   writeMessage(form.template, { ...form, owner: props.owner, machine: props.machine, workshop: props.workshop }),

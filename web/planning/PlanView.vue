@@ -8,6 +8,10 @@ import { sayDue } from '@core/systems/attention.js';
 import { formatSpan } from '@core/units/display.js';
 import { ApiError, call, get, wordsOf } from '../http/api.js';
 import CalendarAddresses from '../calendar/CalendarAddresses.vue';
+import { HINDRANCE_WORDS, setAsideImpossible } from '@core/planning/possible.js';
+import { useSession } from '../accounts/sessionStore.js';
+import { useDates } from '../units/dates.js';
+import Capacities from './Capacities.vue';
 import PeopleHours from './PeopleHours.vue';
 import PlanBoard from './PlanBoard.vue';
 import PlanChanges from './PlanChanges.vue';
@@ -22,6 +26,7 @@ const days = ref(10);
 /** slots as they were before the last change: undo puts them back */
 const before = shallowRef<readonly BoardSlot[] | null>(null);
 const search = useArrange();
+const session = useSession();
 
 async function load(): Promise<void> {
   try {
@@ -34,12 +39,19 @@ async function load(): Promise<void> {
 onMounted(load);
 
 const built = computed(() => (board.value ? buildProblem(board.value) : null));
+/** jobs that fit nowhere, whatever else is planned: they keep nobody else off the board */
+const possible = computed(() => (built.value ? setAsideImpossible(built.value.problem) : null));
+const leftOut = computed(() => (board.value?.shifts.length ? (possible.value?.left ?? []) : []));
 const broken = computed(() => (built.value ? brokenPlacements(built.value.problem, built.value.current) : []));
-const shown = computed<readonly PlacedJob[]>(() => dragged.value?.placed ?? search.proposal.value?.placed ?? built.value?.current ?? []);
+const proposed = computed(() => {
+  const own = search.proposal.value;
+  return own && possible.value ? possible.value.back(own.placed) : null;
+});
+const shown = computed<readonly PlacedJob[]>(() => dragged.value?.placed ?? proposed.value ?? built.value?.current ?? []);
 const moved = computed<readonly MovedJob[]>(() => {
   if (dragged.value) return dragged.value.moved;
   const own = built.value;
-  return own && search.proposal.value ? compareBoards(own.problem, own.current, search.proposal.value.placed) : [];
+  return own && proposed.value ? compareBoards(own.problem, own.current, proposed.value) : [];
 });
 const backlog = computed(() => {
   const own = built.value;
@@ -104,6 +116,8 @@ async function clear(): Promise<void> {
     problem.value = wordsOf(error);
   }
 }
+const dates = useDates();
+const windowWords = ({ from, to }: { from: string; to: string }): string => `${dates.day(from)} to ${dates.day(to)}`;
 const lateDays = (minutes: number): string => (minutes <= 0 ? 'nothing late' : `${(minutes / 1440).toFixed(1)} weighted days late`);
 </script>
 
@@ -115,7 +129,9 @@ const lateDays = (minutes: number): string => (minutes <= 0 ? 'nothing late' : `
         <v-select v-model="days" :items="[5, 10, 20]" label="Days" density="compact" hide-details class="days" />
         <v-btn v-if="before" variant="outlined" @click="undo">Undo</v-btn>
         <v-btn v-if="search.searching.value" size="large" @click="search.stop">Stop, keep the best</v-btn>
-        <v-btn v-else size="large" :disabled="built.jobs.length === 0" @click="search.start(built.problem)">Arrange</v-btn>
+        <v-btn v-else size="large" :disabled="!possible?.problem.jobs.length" @click="possible && search.start(possible.problem)"
+          >Arrange</v-btn
+        >
       </div>
     </header>
     <p v-if="problem" role="alert" class="danger">{{ problem }} <button type="button" class="link" @click="load">Look again</button></p>
@@ -135,6 +151,11 @@ const lateDays = (minutes: number): string => (minutes <= 0 ? 'nothing late' : `
         {{ broken.length === 1 ? 'One job no longer fits where it was put' : `${broken.length} jobs no longer fit where they were put` }}:
         hours, their length or the day changed. Arrange, or move them.
       </p>
+      <ul v-if="leftOut.length" class="plain-list loose" aria-label="Jobs that fit nowhere">
+        <li v-for="each in leftOut" :key="each.id">
+          <strong>{{ board.jobs.find(({ id }) => id === each.id)?.systemName }}</strong> fits nowhere: {{ HINDRANCE_WORDS[each.why] }}.
+        </li>
+      </ul>
       <PlanBoard
         :board="board"
         :built="built"
@@ -151,7 +172,7 @@ const lateDays = (minutes: number): string => (minutes <= 0 ? 'nothing late' : `
         :moved="moved"
         :left="dragged?.left ?? []"
         :proposal="dragged ? null : search.proposal.value"
-        @take="search.proposal.value && save(search.proposal.value.placed)"
+        @take="proposed && save(proposed)"
         @leave="search.forget()"
       />
       <p v-else-if="search.proposal.value" role="status">
@@ -175,6 +196,7 @@ const lateDays = (minutes: number): string => (minutes <= 0 ? 'nothing late' : `
                   >, learned from {{ each.learnedFrom }} runs</template
                 ><template v-else>, <em class="estimate">estimate</em></template
                 ><template v-if="each.neededBy">; needed {{ sayDue(each.neededBy, board.today) }}</template
+                ><template v-if="each.windows.length">; its owner can do without it {{ each.windows.map(windowWords).join(', ') }}</template
                 ><template v-if="!each.consented">; no consent yet</template></span
               >
             </li>
@@ -195,6 +217,7 @@ const lateDays = (minutes: number): string => (minutes <= 0 ? 'nothing late' : `
           </article>
         </section>
         <div class="stack">
+          <Capacities :board="board" :is-lead="session.account?.role === 'lead'" @changed="board = $event" @problem="problem = $event" />
           <PeopleHours :board="board" @changed="board = $event" @problem="problem = $event" />
           <CalendarAddresses :people="board.people" />
         </div>

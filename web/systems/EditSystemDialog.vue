@@ -73,6 +73,8 @@ const systemLabels = {
   caseText: 'Case',
   builtBy: 'Built by',
   hoursPerDay: 'Hours a day',
+  coolantC: 'Coolant on average',
+  dustPlace: 'Where it stands',
   policy: 'Policy',
   note: 'Note',
   state: 'State',

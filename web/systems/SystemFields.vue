@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { DUST_PLACE_KEYS, DUST_PLACES, type DustPlace } from '@core/due-dates/dust.js';
 import type { ServicePolicy } from '@core/due-dates/due.js';
 import { POLICY_CHOICES } from './policyChoices.js';
 import NumberField from '../units/NumberField.vue';
@@ -8,9 +9,12 @@ export interface SystemForm {
   caseText: string;
   builtBy: string;
   hoursPerDay: number | null;
+  coolantC: number | null;
+  dustPlace: DustPlace;
   policy: ServicePolicy | null;
   note: string;
 }
+const DUST_CHOICES = DUST_PLACE_KEYS.map((value) => ({ value, title: DUST_PLACES[value].label }));
 const form = defineModel<SystemForm>({ required: true });
 defineProps<{ at: (path: string) => string[] }>();
 </script>
@@ -27,7 +31,9 @@ defineProps<{ at: (path: string) => string[] }>();
     />
     <v-text-field v-model="form.builtBy" label="Built by" placeholder="this workshop" autocomplete="off" :error-messages="at('builtBy')" />
     <div class="pair">
-      <NumberField v-model="form.hoursPerDay" label="Runs, if known" unit="h a day" :errors="at('hoursPerDay')" />
+      <NumberField v-model="form.hoursPerDay" label="Runs, by its owner" unit="h a day" :errors="at('hoursPerDay')" />
+      <NumberField v-model="form.coolantC" label="Coolant on average, by its owner" unit="°C" :errors="at('coolantC')" />
+      <v-select v-model="form.dustPlace" :items="DUST_CHOICES" label="It stands" :error-messages="at('dustPlace')" />
       <v-select v-model="form.policy" :items="POLICY_CHOICES" label="Coolant comes out" :error-messages="at('policy')" />
     </div>
     <v-textarea v-model="form.note" label="Note about the machine" :error-messages="at('note')" />

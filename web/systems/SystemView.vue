@@ -14,6 +14,7 @@ import { ApiError, get, wordsOf } from '../http/api.js';
 import LoopProfile from '../loops/LoopProfile.vue';
 import { useNotices } from '../shell/notices.js';
 import { useDates } from '../units/dates.js';
+import UsageCard from '../usage/UsageCard.vue';
 import EditSystemDialog from './EditSystemDialog.vue';
 import HistoryLine from './HistoryLine.vue';
 import ServiceDialog from './ServiceDialog.vue';
@@ -180,10 +181,15 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
               page.system.state === 'retired' ? 'Retired: nothing falls due.' : 'No date yet. It is made from the first signed-off fill.'
             }}
           </p>
-          <p class="quiet">
-            Policy: {{ policyWords
-            }}<template v-if="page.system.hoursPerDay">; runs {{ page.system.hoursPerDay }} h a day by its owner</template>
-          </p>
+          <p class="quiet">Policy: {{ policyWords }}</p>
+          <UsageCard
+            v-if="page.system.state !== 'planned'"
+            :system-id="page.system.id"
+            :page="page.usage"
+            :today="page.today"
+            :retired="page.system.state === 'retired'"
+            @reload="load"
+          />
           <v-btn
             v-if="everFilled && page.system.state === 'in-service' && page.dues.every((due) => due.kind !== 'coolant-service')"
             variant="outlined"

@@ -5,7 +5,16 @@ import type { SystemForm } from './SystemFields.vue';
 const orNull = (text: string): string | null => (text.trim() === '' ? null : text.trim());
 
 export const emptyCustomer = (): CustomerForm => ({ name: '', email: '', phone: '', channel: 'phone', note: '', policy: null });
-export const emptySystem = (): SystemForm => ({ name: '', caseText: '', builtBy: '', hoursPerDay: null, policy: null, note: '' });
+export const emptySystem = (): SystemForm => ({
+  name: '',
+  caseText: '',
+  builtBy: '',
+  hoursPerDay: null,
+  coolantC: null,
+  dustPlace: 'usual',
+  policy: null,
+  note: '',
+});
 
 export const customerInput = (form: CustomerForm): CustomerInput => ({
   name: form.name.trim(),
@@ -22,6 +31,8 @@ export const systemInput = (form: SystemForm, customerId: string): SystemInput =
   caseText: form.caseText.trim(),
   builtBy: form.builtBy.trim(),
   hoursPerDay: form.hoursPerDay,
+  coolantC: form.coolantC,
+  dustPlace: form.dustPlace,
   policy: form.policy,
   note: form.note,
 });

@@ -1,5 +1,7 @@
 import type { Attention, DueKind, SystemState } from '@core/systems/attention.js';
 import type { DueClock, ServicePolicy } from '@core/due-dates/due.js';
+import type { DustPlace } from '@core/due-dates/dust.js';
+import type { UsagePage } from '../usage/types.js';
 import type { JobKind } from '@core/jobs/kinds.js';
 import type { LoopFile } from '@core/loops/loopFile.js';
 
@@ -50,6 +52,8 @@ export interface SystemRow {
   builtBy: string;
   state: SystemState;
   hoursPerDay: number | null;
+  coolantC: number | null;
+  dustPlace: DustPlace;
   policy: ServicePolicy | null;
   note: string;
   version: number;
@@ -81,7 +85,13 @@ export interface SystemPage {
   customer: Customer;
   attention: Attention;
   loops: LoopOfSystem[];
-  dues: (Due & { loopId: string; estimated: boolean; clocks: DueClock[] })[];
+  dues: (Due & {
+    loopId: string;
+    estimated: boolean;
+    clocks: DueClock[];
+    /** what putting off has come to; empty: nothing */ escalation: string;
+  })[];
+  usage: UsagePage;
   history: HistoryEntry[];
   /** booked or on a bench */
   jobs: { id: string; kind: JobKind; state: string; neededBy: string | null }[];

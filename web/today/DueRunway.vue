@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { daysBetween } from '@core/units/calendar.js';
-import { sayDue } from '@core/systems/attention.js';
+import { sayDue, type DueKind } from '@core/systems/attention.js';
 import { useDates } from '../units/dates.js';
 import type { SystemLine } from '../systems/types.js';
 
@@ -11,6 +11,12 @@ const dates = useDates();
 
 const PAST_DAYS = 60;
 const AHEAD_DAYS = 45;
+const KINDS: Readonly<Record<DueKind, string>> = {
+  'coolant-service': 'coolant',
+  'settling-check': 'settling check',
+  'follow-up': 'follow-up',
+  'dust-clean': 'dust',
+};
 const place = (day: string): number => {
   const days = Math.max(-PAST_DAYS, Math.min(AHEAD_DAYS, daysBetween(props.today, day)));
   return ((days + PAST_DAYS) / (PAST_DAYS + AHEAD_DAYS)) * 100;
@@ -20,7 +26,7 @@ const weeks = [-8, -6, -4, -2, 0, 2, 4, 6].map((week) => ({ week, at: ((week * 7
 const rows = computed(() =>
   props.lines.map((line) => ({
     line,
-    kind: line.dues[0]?.kind === 'settling-check' ? 'settling check' : 'coolant',
+    kind: KINDS[line.dues.find(({ dueOn }) => dueOn === line.nextDueOn)?.kind ?? 'coolant-service'],
     at: place(line.nextDueOn ?? props.today),
     over: (line.nextDueOn ?? '') < props.today,
   })),

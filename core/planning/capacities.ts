@@ -1,0 +1,48 @@
+import type { JobKind } from '../jobs/kinds.js';
+
+/** What not everybody in a workshop can do. */
+export const SKILLS = {
+  'rigid-tube': 'bends and cuts rigid tube',
+  cleaner: 'works with acidic cleaner',
+  electronics: 'opens cards and boards',
+} as const;
+export type Skill = keyof typeof SKILLS;
+export const SKILL_KEYS = Object.keys(SKILLS) as Skill[];
+
+/** What a bench needs and a workshop has few of. */
+export const KITS = {
+  'pump-supply': 'supply that runs a pump alone',
+  'pressure-tester': 'pressure tester',
+  'flush-rig': 'flush rig',
+} as const;
+export type KitKind = keyof typeof KITS;
+export const KIT_KEYS = Object.keys(KITS) as KitKind[];
+
+/** Skills that a kind of job asks for (workshop practice). Rigid tube asks for its own where runs are made anew. */
+export function skillsFor(kind: JobKind, rigid: boolean): readonly Skill[] {
+  const own: readonly Skill[] = SKILLS_OF[kind] ?? [];
+  return rigid && MAKES_RUNS.includes(kind) ? [...own, 'rigid-tube'] : own;
+}
+const SKILLS_OF: Partial<Record<JobKind, readonly Skill[]>> = {
+  'strip-clean': ['cleaner'],
+  'leak-repair': ['electronics'],
+  'partial-drain': ['electronics'],
+};
+const MAKES_RUNS: readonly JobKind[] = ['part-replacement', 'partial-drain', 'leak-repair'];
+
+/** Kinds that rinse from a rig, and kinds whose joints are tested with air before liquid goes in. */
+const FLUSHES: readonly JobKind[] = ['flush-refill', 'strip-clean'];
+const AIR_TESTED: readonly JobKind[] = ['strip-clean', 'leak-repair', 'part-replacement', 'partial-drain'];
+
+/**
+ * Kit that a step holds while it lasts.
+ * @param beforeWet the last attended step before the pump runs alone: joints are tested and the loop is filled in it
+ */
+export function kitsFor(kind: JobKind, what: 'work' | 'soak' | 'wet test', beforeWet: boolean): readonly KitKind[] {
+  if (what === 'wet test') return ['pump-supply'];
+  if (what === 'soak') return ['flush-rig'];
+  return [
+    ...(FLUSHES.includes(kind) && !beforeWet ? (['flush-rig'] as const) : []),
+    ...(AIR_TESTED.includes(kind) && beforeWet ? (['pressure-tester'] as const) : []),
+  ];
+}

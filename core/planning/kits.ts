@@ -1,0 +1,63 @@
+import type { PlanProblem, PlanStep, Span } from './problem.js';
+
+/** Spans for which one of each kit is held, in any order; they may overlap. */
+export type HeldKits = ReadonlyMap<string, Span[]>;
+
+export const emptyKits = ({ kits }: PlanProblem): HeldKits => new Map((kits ?? []).map(({ id, taken }) => [id, [...(taken ?? [])]]));
+
+const meets = (span: Span, from: number, to: number): boolean => span.from < to && span.to > from;
+
+/** The most that are held at once between two instants. */
+export function mostHeld(held: readonly Span[], from: number, to: number): number {
+  const own = held.filter((span) => meets(span, from, to));
+  // the most are held at the start of one of them
+  return own.reduce((most, { from: at }) => {
+    const instant = Math.max(at, from);
+    return Math.max(most, own.filter((span) => span.from <= instant && span.to > instant).length);
+  }, 0);
+}
+
+/** Earliest start at or after an instant at which one more of a kit is there for a whole duration. null: never. */
+function earliestWith(held: readonly Span[], count: number, from: number, durationMs: number): number | null {
+  if (durationMs <= 0) return from;
+  if (count <= 0) return null;
+  if (mostHeld(held, from, from + durationMs) < count) return from;
+  const ends = held
+    .map(({ to }) => to)
+    .filter((to) => to > from)
+    .sort((a, b) => a - b);
+  return ends.find((at) => mostHeld(held, at, at + durationMs) < count) ?? null;
+}
+
+/** Earliest start at which every kit of a step is there. A kit that the workshop does not count is always there. */
+export function kitsFrom(problem: PlanProblem, held: HeldKits, step: PlanStep, from: number): number | null {
+  const wanted = (step.kits ?? []).flatMap((id) => {
+    const kit = problem.kits?.find((each) => each.id === id);
+    return kit ? [kit] : [];
+  });
+  let at = from;
+  for (let moved = true; moved;) {
+    moved = false;
+    for (const { id, count } of wanted) {
+      const next = earliestWith(held.get(id) ?? [], count, at, step.durationMs);
+      if (next === null) return null;
+      if (next > at) {
+        at = next;
+        moved = true;
+      }
+    }
+  }
+  return at;
+}
+
+export function holdKits(held: HeldKits, step: PlanStep, span: Span): void {
+  if (span.to > span.from) for (const id of step.kits ?? []) held.get(id)?.push(span);
+}
+
+export function letGoKits(held: HeldKits, step: PlanStep, span: Span): void {
+  for (const id of step.kits ?? []) {
+    const own = held.get(id);
+    const index = own?.findIndex(({ from, to }) => from === span.from && to === span.to) ?? -1;
+    if (index >= 0) own?.splice(index, 1);
+  }
+}

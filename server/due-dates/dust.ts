@@ -1,0 +1,69 @@
+import { and, eq, isNotNull } from 'drizzle-orm';
+import { dustClean, type DustPlace } from '../../core/due-dates/dust.js';
+import type { HotSeason } from '../../core/due-dates/season.js';
+import { workshop } from '../accounts/tables.js';
+import type { Scope } from '../database/client.js';
+import { system } from '../systems/tables.js';
+import { dueItem } from './tables.js';
+
+/** The workshop's hot months; null where it has no such rule. Row policies leave one workshop in sight. */
+export async function hotSeasonOf(scope: Scope): Promise<HotSeason | null> {
+  const [own] = await scope.select({ fromMonth: workshop.hotFromMonth, untilMonth: workshop.hotUntilMonth }).from(workshop).limit(1);
+  return own && own.fromMonth !== null && own.untilMonth !== null ? { fromMonth: own.fromMonth, untilMonth: own.untilMonth } : null;
+}
+
+interface Cleaned {
+  readonly workshopId: string;
+  readonly systemId: string;
+  readonly loopId: string;
+  readonly on: string;
+  readonly personId: string;
+  readonly at: Date;
+  /** words of whoever did it without a job */
+  readonly outcome?: string;
+}
+
+/** Fins and filters are clean: what was due is answered, and the next cleaning gets its day. One open item a machine. */
+export async function restartDust(
+  scope: Scope,
+  { workshopId, systemId, loopId, on, personId, at, outcome = 'in a service' }: Cleaned,
+): Promise<void> {
+  const [own] = await scope.select({ place: system.dustPlace }).from(system).where(eq(system.id, systemId));
+  if (!own) return;
+  await scope
+    .update(dueItem)
+    .set({ state: 'closed', outcome, closedAt: at, closedBy: personId })
+    .where(and(eq(dueItem.systemId, systemId), eq(dueItem.kind, 'dust-clean'), eq(dueItem.state, 'open')));
+  const next = dustClean(on, own.place, await hotSeasonOf(scope));
+  await scope
+    .insert(dueItem)
+    .values({ workshopId, systemId, loopId, kind: 'dust-clean', sinceOn: on, ...next, estimated: true, clocks: [], createdAt: at });
+}
+
+/** A loop was filled for the first time here: its fins are clean, unless a cleaning already runs. */
+export async function beginDust(scope: Scope, cleaned: Cleaned): Promise<void> {
+  const [running] = await scope
+    .select({ id: dueItem.id })
+    .from(dueItem)
+    .where(and(eq(dueItem.systemId, cleaned.systemId), eq(dueItem.kind, 'dust-clean'), eq(dueItem.state, 'open')))
+    .limit(1);
+  if (!running) await restartDust(scope, cleaned);
+}
+
+/** The open cleanings of some machines dated anew; what an owner put off keeps its day. */
+export async function redateDust(scope: Scope, which: ReturnType<typeof eq> | undefined): Promise<void> {
+  const rows = await scope
+    .select({ item: dueItem, place: system.dustPlace })
+    .from(dueItem)
+    .innerJoin(system, eq(system.id, dueItem.systemId))
+    .where(and(eq(dueItem.kind, 'dust-clean'), eq(dueItem.state, 'open'), eq(dueItem.postponed, 0), isNotNull(dueItem.sinceOn), which));
+  const season = await hotSeasonOf(scope);
+  for (const { item, place } of rows) {
+    const next = dustClean(item.sinceOn as string, place as DustPlace, season);
+    if (next.dueOn === item.dueOn && next.reason === item.reason) continue;
+    await scope
+      .update(dueItem)
+      .set({ ...next, version: item.version + 1 })
+      .where(eq(dueItem.id, item.id));
+  }
+}
