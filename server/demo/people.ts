@@ -7,10 +7,10 @@ export const DEMO_SIGN_IN = { email: 'lead@fernhollow.example', password: 'towel
 export const DEMO_WORKSHOP = { name: 'Fernhollow Loop Works', timeZone: 'Europe/Lisbon' } as const;
 
 export const DEMO_PEOPLE = [
-  { name: 'Maruna Osk', email: DEMO_SIGN_IN.email, role: 'lead' },
-  { name: 'Jorrit Vantle', email: 'jorrit@fernhollow.example', role: 'technician' },
-  { name: 'Ilse Darrow', email: 'ilse@fernhollow.example', role: 'technician' },
-  { name: 'Pell Anwick', email: 'desk@fernhollow.example', role: 'front-desk' },
+  { name: 'Maruna Osk', email: DEMO_SIGN_IN.email, role: 'lead', skills: null },
+  { name: 'Jorrit Vantle', email: 'jorrit@fernhollow.example', role: 'technician', skills: ['rigid-tube', 'cleaner'] },
+  { name: 'Ilse Darrow', email: 'ilse@fernhollow.example', role: 'technician', skills: ['electronics', 'cleaner'] },
+  { name: 'Pell Anwick', email: 'desk@fernhollow.example', role: 'front-desk', skills: null },
 ] as const;
 
 export const DEMO_BENCHES = ['Window bench', 'Long bench', 'Corner bench'] as const;

@@ -20,6 +20,7 @@ import { recordService } from '../systems/services.js';
 import { customer, system } from '../systems/tables.js';
 import { actAs } from './actAs.js';
 import { atNoon, earlier, putOff, retire, settle } from './afterwards.js';
+import { countKits, demoSeason, giveHabits } from './habits.js';
 import { exampleLoop } from './exampleLoops.js';
 import { demoLoop, usualDemoLoop } from './loops.js';
 import { playServiceYear } from './serviceYear.js';
@@ -60,6 +61,7 @@ export async function seedDemo(database: Database, clock: Clock): Promise<boolea
       settle: (systemId) => settle(world, systemId, 'fine'),
       insertLog: (...log) => insertLog(world, ...log),
     });
+    await giveHabits(world);
     return true;
   });
 }
@@ -77,26 +79,27 @@ interface World {
 
 async function makeWorkshop(scope: Scope, clock: Clock, passwordHash: string): Promise<World> {
   const random = seededRandom(20_417);
+  const today = dayIn(DEMO_WORKSHOP.timeZone, clock.now());
   const [shop] = await scope
     .insert(workshop)
-    .values({ ...DEMO_WORKSHOP, schools: DEFAULT_SCHOOLS })
+    .values({ ...DEMO_WORKSHOP, schools: DEFAULT_SCHOOLS, ...demoSeason(today) })
     .returning();
   const workshopId = (shop as { id: string }).id;
   await setPolicy(scope, workshopId, {}, DEFAULT_POLICY);
   const people = await scope
     .insert(person)
-    .values(DEMO_PEOPLE.map((each) => ({ workshopId, ...each, passwordHash })))
+    .values(DEMO_PEOPLE.map((each) => ({ workshopId, ...each, skills: each.skills ? [...each.skills] : null, passwordHash })))
     .returning();
   const benches = await scope
     .insert(bench)
     .values(DEMO_BENCHES.map((name, index) => ({ workshopId, name, position: index + 1 })))
     .returning();
+  await countKits(scope, workshopId);
   await scope.insert(caseTemplate).values(DEMO_CASES.map((each) => ({ workshopId, ...each })));
   const products = await scope
     .insert(coolantProduct)
     .values(DEMO_COOLANTS.map((each) => ({ workshopId, ...each })))
     .returning();
-  const today = dayIn(DEMO_WORKSHOP.timeZone, clock.now());
   const batches = await scope
     .insert(coolantBatch)
     .values(

@@ -215,12 +215,19 @@ async function playService(world: ServiceWorld, told: Telling): Promise<void> {
 }
 
 /** Machines that are booked for the coming days: the planner's backlog. */
-const BACKLOG: readonly { kind: JobKind; symptom: string; inDays: number; agreed: boolean; parts?: string }[] = [
+const BACKLOG: readonly {
+  kind: JobKind;
+  symptom: string;
+  inDays: number;
+  agreed: boolean;
+  parts?: string;
+  ownerDays?: readonly [number, number];
+}[] = [
   { kind: 'flush-refill', symptom: 'Smells a little when it is warm.', inDays: 6, agreed: true },
   { kind: 'drain-refill', symptom: 'A year is over, runs fine.', inDays: 9, agreed: true },
   { kind: 'strip-clean', symptom: 'Loud, hot at once under load.', inDays: 8, agreed: true, parts: 'tube 10/16, 2 m' },
   { kind: 'closed-loop', symptom: 'Dusty, fans loud.', inDays: 3, agreed: true },
-  { kind: 'flush-refill', symptom: 'The colour went pale.', inDays: 13, agreed: false },
+  { kind: 'flush-refill', symptom: 'The colour went pale.', inDays: 13, agreed: false, ownerDays: [7, 12] },
   { kind: 'drain-refill', symptom: 'Owner wants it done before the holidays.', inDays: 11, agreed: true },
 ];
 
@@ -247,7 +254,7 @@ async function bookBacklog(world: ServiceWorld): Promise<void> {
       neededBy: addDays(today, job.inDays),
       partsOn: job.parts ? addDays(today, 3) : null,
       dropOffOn: null,
-      windows: [],
+      windows: job.ownerDays ? [{ from: addDays(today, job.ownerDays[0]), to: addDays(today, job.ownerDays[1]) }] : [],
       note: '',
     });
     if (job.agreed)

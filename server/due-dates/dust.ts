@@ -1,10 +1,11 @@
-import { and, eq, isNotNull } from 'drizzle-orm';
-import { dustClean, type DustPlace } from '../../core/due-dates/dust.js';
+import { and, eq, isNotNull, type SQL } from 'drizzle-orm';
+import { dustClean } from '../../core/due-dates/dust.js';
 import type { HotSeason } from '../../core/due-dates/season.js';
 import { workshop } from '../accounts/tables.js';
 import type { Scope } from '../database/client.js';
 import { system } from '../systems/tables.js';
 import { dueItem } from './tables.js';
+import { writeDates } from './writeDates.js';
 
 /** The workshop's hot months; null where it has no such rule. Row policies leave one workshop in sight. */
 export async function hotSeasonOf(scope: Scope): Promise<HotSeason | null> {
@@ -51,19 +52,16 @@ export async function beginDust(scope: Scope, cleaned: Cleaned): Promise<void> {
 }
 
 /** The open cleanings of some machines dated anew; what an owner put off keeps its day. */
-export async function redateDust(scope: Scope, which: ReturnType<typeof eq> | undefined): Promise<void> {
+export async function redateDust(scope: Scope, which: SQL | undefined): Promise<void> {
   const rows = await scope
-    .select({ item: dueItem, place: system.dustPlace })
+    .select({ item: { id: dueItem.id, sinceOn: dueItem.sinceOn, dueOn: dueItem.dueOn, reason: dueItem.reason }, place: system.dustPlace })
     .from(dueItem)
     .innerJoin(system, eq(system.id, dueItem.systemId))
     .where(and(eq(dueItem.kind, 'dust-clean'), eq(dueItem.state, 'open'), eq(dueItem.postponed, 0), isNotNull(dueItem.sinceOn), which));
   const season = await hotSeasonOf(scope);
-  for (const { item, place } of rows) {
-    const next = dustClean(item.sinceOn as string, place as DustPlace, season);
-    if (next.dueOn === item.dueOn && next.reason === item.reason) continue;
-    await scope
-      .update(dueItem)
-      .set({ ...next, version: item.version + 1 })
-      .where(eq(dueItem.id, item.id));
-  }
+  const moved = rows.flatMap(({ item, place }) => {
+    const next = dustClean(item.sinceOn as string, place, season);
+    return next.dueOn === item.dueOn && next.reason === item.reason ? [] : [{ id: item.id, ...next, estimated: true, clocks: [] }];
+  });
+  await writeDates(scope, moved);
 }

@@ -1,4 +1,4 @@
-import { and, eq, isNotNull, sql, type SQL } from 'drizzle-orm';
+import { and, eq, isNotNull, type SQL } from 'drizzle-orm';
 import type { CoolantClass } from '../../core/coolants/classes.js';
 import { redateAll, type OpenService, type Redated } from '../../core/due-dates/redate.js';
 import { fill } from '../commissioning/tables.js';
@@ -10,6 +10,7 @@ import { hotSeasonOf, redateDust } from './dust.js';
 import { policyResolver } from './policies.js';
 import { dueItem } from './tables.js';
 import { wearByLoop } from './wear.js';
+import { writeDates } from './writeDates.js';
 
 /** What changed, and so whose dates are computed anew. */
 export type RedateCause =
@@ -25,9 +26,6 @@ export interface Moved extends Redated {
   readonly channel: string;
 }
 
-/** rows of one update statement */
-const CHUNK = 500;
-
 function which(cause: RedateCause): SQL | undefined {
   if ('productId' in cause) return eq(fill.productId, cause.productId);
   if ('systemId' in cause) return eq(dueItem.systemId, cause.systemId);
@@ -40,7 +38,31 @@ function which(cause: RedateCause): SQL | undefined {
  */
 export async function redate(scope: Scope, cause: RedateCause): Promise<Moved[]> {
   const rows = await scope
-    .select({ item: dueItem, fill, product: coolantProduct, system, customer })
+    .select({
+      item: {
+        id: dueItem.id,
+        loopId: dueItem.loopId,
+        dueOn: dueItem.dueOn,
+        reason: dueItem.reason,
+        clocks: dueItem.clocks,
+        postponed: dueItem.postponed,
+      },
+      fill: { filledOn: fill.filledOn, intervalShare: fill.intervalShare, intervalReason: fill.intervalReason },
+      product: {
+        coolantClass: coolantProduct.coolantClass,
+        name: coolantProduct.name,
+        sheetLifeMonths: coolantProduct.sheetLifeMonths,
+        sheetLifeHours: coolantProduct.sheetLifeHours,
+      },
+      system: {
+        id: system.id,
+        name: system.name,
+        customerId: system.customerId,
+        hoursPerDay: system.hoursPerDay,
+        coolantC: system.coolantC,
+      },
+      customer: { name: customer.name, phone: customer.phone, email: customer.email, channel: customer.channel },
+    })
     .from(dueItem)
     .innerJoin(fill, eq(fill.id, dueItem.fillId))
     .innerJoin(coolantProduct, eq(coolantProduct.id, fill.productId))
@@ -75,7 +97,7 @@ export async function redate(scope: Scope, cause: RedateCause): Promise<Moved[]>
   }));
   const moved = redateAll(open);
   if (!('productId' in cause)) await redateDust(scope, which(cause));
-  for (let from = 0; from < moved.length; from += CHUNK) await write(scope, moved.slice(from, from + CHUNK));
+  await writeDates(scope, moved);
   const byItem = new Map(rows.map((row) => [row.item.id, row]));
   return moved
     .map((each): Moved => {
@@ -91,17 +113,4 @@ export async function redate(scope: Scope, cause: RedateCause): Promise<Moved[]>
       };
     })
     .sort((a, b) => a.dueOn.localeCompare(b.dueOn));
-}
-
-async function write(scope: Scope, moved: readonly Redated[]): Promise<void> {
-  const values = sql.join(
-    moved.map(
-      ({ id, dueOn, reason, estimated, clocks }) =>
-        sql`(${id}::uuid, ${dueOn}::date, ${reason}::text, ${estimated}::boolean, ${JSON.stringify(clocks)}::jsonb)`,
-    ),
-    sql`, `,
-  );
-  await scope.execute(sql`
-    update due_item set due_on = moved.due_on, reason = moved.reason, estimated = moved.estimated, clocks = moved.clocks, version = version + 1
-    from (values ${values}) as moved (id, due_on, reason, estimated, clocks) where due_item.id = moved.id`);
 }

@@ -245,14 +245,22 @@ async function answerDue({ ask, jobId, service }: Closing): Promise<void> {
 /** The loop is over: nothing falls due on it any more. The machine is retired once none of its loops is alive. */
 async function endLoop({ ask, row, systemId, service }: Closing) {
   const { scope, account, clock } = ask;
+  const over = { state: 'closed', outcome: JOB_KINDS[service.kind].label, closedAt: clock.now(), closedBy: account.personId };
+  const isOpen = eq(dueItem.state, 'open');
   await scope
     .update(dueItem)
-    .set({ state: 'closed', outcome: JOB_KINDS[service.kind].label, closedAt: clock.now(), closedBy: account.personId })
-    .where(and(eq(dueItem.loopId, row.loopId), eq(dueItem.state, 'open')));
+    .set(over)
+    .where(and(eq(dueItem.loopId, row.loopId), isOpen, ne(dueItem.kind, 'dust-clean')));
   await scope.update(loop).set({ coolantProductId: null }).where(eq(loop.id, row.loopId));
   const others = await scope
     .select({ id: dueItem.id })
     .from(dueItem)
     .where(and(eq(dueItem.systemId, systemId), eq(dueItem.state, 'open'), inArray(dueItem.kind, ['coolant-service', 'settling-check'])));
+  // dust belongs to the machine: it is cleaned as long as one of its loops is alive
+  if (others.length === 0)
+    await scope
+      .update(dueItem)
+      .set(over)
+      .where(and(eq(dueItem.systemId, systemId), isOpen));
   return { serviceDueOn: null, settlingDueOn: null, mates: [], retires: others.length === 0 };
 }

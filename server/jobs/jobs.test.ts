@@ -135,7 +135,7 @@ describe('a yearly flush', () => {
     expect(store.body.batches.find(({ id }) => id === lot.batchId)?.stockMl).toBeLessThan(5000);
     const { dues, system, history } = await page(systemId);
     expect(system.state).toBe('in-service');
-    expect(dues.map(({ kind }) => kind).sort()).toEqual(['coolant-service', 'settling-check']);
+    expect(dues.map(({ kind }) => kind).sort()).toEqual(['coolant-service', 'dust-clean', 'settling-check']);
     expect(history.some(({ title }) => title === 'Flush and refill')).toBe(true);
   });
 

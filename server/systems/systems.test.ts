@@ -316,6 +316,7 @@ describe('services recorded afterwards', () => {
     ).body;
     expect(page.dues.map(({ kind, dueOn }) => [kind, dueOn])).toEqual([
       ['settling-check', '2026-03-08'],
+      ['dust-clean', '2026-09-01'],
       ['coolant-service', '2027-03-01'],
     ]);
     expect(page.history.map(({ text }) => text)).toEqual(
@@ -328,7 +329,7 @@ describe('services recorded afterwards', () => {
     await desk.post(`/systems/${facts.systemId}/services`, service(facts, { doneOn: '2026-02-01' }));
     await desk.post(`/systems/${facts.systemId}/services`, service(facts, { doneOn: '2026-03-05', kind: 'flush-refill' }));
     const { dues } = (await desk.get<{ dues: { dueOn: string }[] }>(`/systems/${facts.systemId}`)).body;
-    expect(dues.map(({ dueOn }) => dueOn)).toEqual(['2026-03-12', '2027-03-05']);
+    expect(dues.map(({ dueOn }) => dueOn)).toEqual(['2026-03-12', '2026-08-01', '2027-03-05']);
   });
 
   it.each([

@@ -165,6 +165,15 @@ export class Visitor {
     return answer;
   }
 
+  /** Somebody else of the same workshop, signed in. */
+  async colleague(role: 'technician' | 'front-desk' | 'lead'): Promise<Visitor> {
+    const email = `${randomUUID()}@colleague.example`;
+    await this.post('/people', { name: 'Tess', email, role, password: PASSWORD });
+    const other = new Visitor(this.url);
+    await other.signIn(email);
+    return other;
+  }
+
   async customer(name = 'Ada Fernwick'): Promise<string> {
     return (
       await this.post<{ id: string }>('/customers', { name, email: null, phone: '+351 555 123', channel: 'phone', note: '', policy: null })
