@@ -26,7 +26,12 @@ export const router = createRouter({
     { path: '/runs/:id', component: () => import('./commissioning/RunView.vue'), props: true, meta: { title: 'Bench', bench: true } },
     { path: '/runs/:id/record', component: () => import('./commissioning/RecordView.vue'), props: true, meta: { title: 'Record' } },
     { path: '/workshop', component: () => import('./accounts/WorkshopView.vue'), meta: { title: 'Workshop' } },
-    { path: '/workshop/procedure', component: () => import('./commissioning/ProcedureView.vue'), meta: { title: 'Procedure' } },
+    {
+      path: '/workshop/procedure/:kind?',
+      props: true,
+      component: () => import('./commissioning/ProcedureView.vue'),
+      meta: { title: 'Procedure' },
+    },
     { path: '/:path(.*)*', component: () => import('./shell/NowhereView.vue'), meta: { title: 'Not found' } },
   ],
   scrollBehavior: (_to, _from, saved) => saved ?? { top: 0 },

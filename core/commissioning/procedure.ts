@@ -129,7 +129,7 @@ export function buildProcedure(input: ProcedureInput): Procedure {
     facts,
     ...(service ? { service } : {}),
     ...(input.templateNumber === undefined ? {} : { templateNumber: input.templateNumber }),
-    steps: expandTemplate(service ? serviceTemplate(service.kind) : (input.template ?? STANDARD_TEMPLATE), {
+    steps: expandTemplate(input.template ?? (service ? serviceTemplate(service.kind) : STANDARD_TEMPLATE), {
       input,
       facts,
       dry: school.dry,

@@ -67,4 +67,4 @@ export const isEach = (check: CheckTemplate): check is EachCheck => 'each' in ch
 
 /** Steps and checks that protect people or electronics: a template without them is refused. */
 export const PROTECTED_STEPS: readonly string[] = ['close', 'isolate', 'fill', 'power', 'sign-off'];
-export const PROTECTED_EACH: readonly EachKey[] = ['joints', 'closures', 'pulled', 'back', 'towels'];
+export const PROTECTED_EACH: readonly EachKey[] = ['joints', 'closures', 'pulled', 'back', 'towels', 'stands', 'reverse'];

@@ -1,7 +1,8 @@
 import Joi from 'joi';
+import type { StepKind } from './procedure.js';
 import { finite, note } from '../checking/fields.js';
-import { STANDARD_TEMPLATE } from './standardTemplate.js';
-import { EACH, PLACEHOLDERS, PROTECTED_EACH, PROTECTED_STEPS, isEach, type ProcedureTemplate, type StepTemplate } from './template.js';
+import { PROCEDURE_KINDS, protectedSteps, standardProcedure, type ProcedureKind } from '../jobs/procedureKinds.js';
+import { EACH, PLACEHOLDERS, PROTECTED_EACH, isEach, PROTECTED_STEPS, type ProcedureTemplate, type StepTemplate } from './template.js';
 
 const words = (most: number): Joi.StringSchema => Joi.string().trim().min(1).max(most);
 const key = Joi.string()
@@ -25,9 +26,29 @@ const check = Joi.alternatives(
   }),
 );
 
+const STEP_KINDS: readonly StepKind[] = [
+  'part-test',
+  'checks',
+  'dry-test',
+  'fill',
+  'wet-run',
+  'bleed',
+  'power',
+  'baseline',
+  'sign-off',
+  'drain',
+  'rinse',
+  'clean',
+  'inspect',
+  'swap',
+  'repair',
+];
+
 const step = Joi.object({
   id: key.required(),
-  kind: Joi.string().valid('part-test', 'checks', 'dry-test', 'fill', 'wet-run', 'bleed', 'power', 'baseline', 'sign-off').required(),
+  kind: Joi.string()
+    .valid(...STEP_KINDS)
+    .required(),
   title: words(80).required(),
   lead: words(300).required(),
   leadWithoutReservoir: words(300),
@@ -46,28 +67,34 @@ const step = Joi.object({
 });
 
 const twice = (ids: readonly string[]): string | undefined => ids.find((id, index) => ids.indexOf(id) !== index);
-const standardOf = (id: string): StepTemplate | undefined => STANDARD_TEMPLATE.steps.find((each) => each.id === id);
+const standardOf = (kind: ProcedureKind, id: string): StepTemplate | undefined =>
+  standardProcedure(kind).steps.find((each) => each.id === id);
 
 /** Why a template cannot be a procedure, in words; null when it can. */
-export function refuseTemplate({ steps }: ProcedureTemplate): string | null {
+export function refuseTemplate({ steps }: ProcedureTemplate, kind: ProcedureKind = 'commissioning'): string | null {
   const ids = steps.map(({ id }) => id);
   const double = twice(ids);
   if (double) return `two steps are called "${double}"`;
-  const missing = PROTECTED_STEPS.find((id) => !ids.includes(id));
-  if (missing) return `the step "${standardOf(missing)?.title}" protects people or electronics and must stay`;
-  return refuseOrder(ids) ?? steps.map(refuseStep).find((problem) => problem !== null) ?? null;
+  const missing = protectedSteps(kind).find((id) => !ids.includes(id));
+  if (missing) return refuseMissing(standardOf(kind, missing) as StepTemplate);
+  return refuseOrder(kind, ids) ?? steps.map((each) => refuseStep(kind, each)).find((problem) => problem !== null) ?? null;
 }
 
-function refuseOrder(ids: readonly string[]): string | null {
-  const order = STANDARD_TEMPLATE.steps.map(({ id }) => id);
+const refuseMissing = ({ id, title }: StepTemplate): string =>
+  PROTECTED_STEPS.includes(id)
+    ? `the step "${title}" protects people or electronics and must stay`
+    : `the step "${title}" must stay: what it writes down is what the job is closed by`;
+
+function refuseOrder(kind: ProcedureKind, ids: readonly string[]): string | null {
+  const order = standardProcedure(kind).steps.map(({ id }) => id);
   const known = ids.filter((id) => order.includes(id));
   const astray = known.find((id, index) => index > 0 && order.indexOf(id) < order.indexOf(known[index - 1] as string));
-  if (astray) return `"${standardOf(astray)?.title}" comes too late: the steps of the standard procedure keep their order`;
+  if (astray) return `"${standardOf(kind, astray)?.title}" comes too late: the steps of the standard procedure keep their order`;
   return ids.at(-1) === 'sign-off' ? null : 'the sign-off is the last step';
 }
 
-function refuseStep(given: StepTemplate): string | null {
-  const standard = standardOf(given.id);
+function refuseStep(kind: ProcedureKind, given: StepTemplate): string | null {
+  const standard = standardOf(kind, given.id);
   if (standard && standard.kind !== given.kind) return `the step "${given.id}" is of the kind ${standard.kind}`;
   if (!standard && given.kind !== 'checks') return `a step of your own ("${given.title}") can only hold checks`;
   const double = twice(given.checks.flatMap((item) => (isEach(item) ? [] : [item.id])));
@@ -77,7 +104,7 @@ function refuseStep(given: StepTemplate): string | null {
     .find((name) => !(PLACEHOLDERS as readonly string[]).includes(name));
   if (unknown)
     return `"{${unknown}}" in "${given.title}" stands for nothing; known are ${PLACEHOLDERS.map((name) => `{${name}}`).join(' ')}`;
-  return standard && PROTECTED_STEPS.includes(given.id) ? refuseUnprotected(standard, given) : null;
+  return standard && protectedSteps(kind).includes(given.id) ? refuseUnprotected(standard, given) : null;
 }
 
 /** What a protected step may not lose. */
@@ -100,11 +127,14 @@ const textsOf = ({ title, lead, leadWithoutReservoir, cautions, checks }: StepTe
 ];
 
 const template = Joi.object({ steps: Joi.array().items(step).min(1).max(30).required() }).custom((value: ProcedureTemplate, helpers) => {
-  const problem = refuseTemplate(value);
+  const { kind = 'commissioning' } = helpers.state.ancestors[0] as { kind?: ProcedureKind };
+  const problem = PROCEDURE_KINDS.includes(kind) ? refuseTemplate(value, kind) : null;
   return problem === null ? value : helpers.message({ custom: `${problem.charAt(0).toUpperCase()}${problem.slice(1)}.` });
 });
 
 export interface TemplateCreate {
+  /** what it leads */
+  readonly kind: ProcedureKind;
   readonly template: ProcedureTemplate;
   /** what was changed and why */
   readonly note: string;
@@ -112,6 +142,9 @@ export interface TemplateCreate {
   readonly from: number;
 }
 export const templateCreateSchema = Joi.object({
+  kind: Joi.string()
+    .valid(...PROCEDURE_KINDS)
+    .default('commissioning'),
   template: template.required(),
   note: note().trim().min(3).required(),
   from: Joi.number().integer().min(0).required(),

@@ -2,16 +2,16 @@ import type { JobKind } from '../jobs/kinds.js';
 
 /** What not everybody in a workshop can do. */
 export const SKILLS = {
-  'rigid-tube': 'bends and cuts rigid tube',
-  cleaner: 'works with acidic cleaner',
-  electronics: 'opens cards and boards',
+  'rigid-tube': 'rigid tube',
+  cleaner: 'acidic cleaner',
+  electronics: 'cards and boards',
 } as const;
 export type Skill = keyof typeof SKILLS;
 export const SKILL_KEYS = Object.keys(SKILLS) as Skill[];
 
 /** What a bench needs and a workshop has few of. */
 export const KITS = {
-  'pump-supply': 'supply that runs a pump alone',
+  'pump-supply': 'pump supply',
   'pressure-tester': 'pressure tester',
   'flush-rig': 'flush rig',
 } as const;

@@ -125,8 +125,8 @@ describe('a commissioning from plan to sign-off', () => {
     const page = await hands.page();
     expect(page.system.state).toBe('in-service');
     expect(page.loops[0]?.revision).toMatchObject({ number: 2, kind: 'as-built' });
-    expect(page.dues.map(({ kind }) => kind)).toEqual(['settling-check', 'coolant-service']);
-    expect(page.dues[1]).toMatchObject({ dueOn: signed.body.serviceDueOn, reason: expect.stringMatching(/months/) as string });
+    expect(page.dues.map(({ kind }) => kind)).toEqual(['settling-check', 'dust-clean', 'coolant-service']);
+    expect(page.dues[2]).toMatchObject({ dueOn: signed.body.serviceDueOn, reason: expect.stringMatching(/months/) as string });
     expect(signed.body.serviceDueOn.slice(4)).toBe(day.slice(4));
     expect(page.history.map(({ title }) => title)).toContain('Commissioning');
 
@@ -153,7 +153,7 @@ describe('a commissioning from plan to sign-off', () => {
     const answers = await Promise.all([hands.signOff(id), hands.signOff(id), hands.signOff(id)]);
     expect(answers.map(({ status }) => status)).toEqual([201, 201, 201]);
     expect((await bench.pool.query('select 1 from run_record where run_id = $1', [hands.runId])).rowCount).toBe(1);
-    expect((await hands.page()).dues).toHaveLength(2);
+    expect((await hands.page()).dues).toHaveLength(3);
     expect((await hands.signOff()).status).toBe(409);
   });
 

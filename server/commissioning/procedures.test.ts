@@ -1,8 +1,10 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { STANDARD_TEMPLATE } from '../../core/commissioning/standardTemplate.js';
 import type { ProcedureTemplate } from '../../core/commissioning/template.js';
+import { standardProcedure } from '../../core/jobs/procedureKinds.js';
 import { usualLoop } from '../../core/loops/testLoops.js';
 import { errorOf, TestBench, type Visitor } from '../../tests/integration/bench.js';
+import { commissioned, lotOf } from '../../tests/integration/led.js';
 
 let bench: TestBench;
 let lead: Visitor;
@@ -81,5 +83,52 @@ describe('a run after small service work', () => {
   it('must know which, and how much left', async () => {
     expect((await send({})).status).toBe(422);
     expect((await send({ openedJoints: ['elsewhere'], lostMl: 60 })).status).toBe(422);
+  });
+});
+
+describe('the procedure of a kind of service', () => {
+  const flush = standardProcedure('flush-refill');
+  const kindOf = async (kind: string): Promise<Versions> => (await lead.get<Versions>(`/procedures?kind=${kind}`)).body;
+
+  it('is its own: versions of one kind leave the others alone', async () => {
+    expect((await kindOf('flush-refill')).standard).toEqual(flush);
+    const own: ProcedureTemplate = {
+      steps: flush.steps.map((step) => (step.id === 'rinse' ? { ...step, lead: 'Twice at least.' } : step)),
+    };
+    expect((await lead.post('/procedures', { kind: 'flush-refill', template: own, note: 'once was not enough', from: 0 })).status).toBe(
+      201,
+    );
+    expect((await kindOf('flush-refill')).versions.map(({ number }) => number)).toEqual([1]);
+    expect((await kindOf('strip-clean')).versions).toEqual([]);
+    expect((await lead.get('/procedures?kind=dance')).status).toBe(422);
+  });
+
+  it('keeps the steps that its close is computed from', async () => {
+    const blind = { steps: flush.steps.filter(({ id }) => id !== 'rinse') };
+    const answer = await lead.post('/procedures', { kind: 'flush-refill', template: blind, note: 'quicker', from: 1 });
+    expect(errorOf(answer).message).toMatch(/"Rinse" must stay: what it writes down/);
+  });
+
+  it('leads the next such job, and says which version it was', async () => {
+    const lot = await lotOf(lead, 'P7');
+    const { systemId, loopId } = await commissioned(bench, lead, 'Own way', lot);
+    const made = await lead.post<{ id: string; version: number }>(`/systems/${systemId}/jobs`, {
+      loopId,
+      kind: 'flush-refill',
+      partId: null,
+      intake: { symptom: '', condition: '', signs: [], dataSafe: 'yes', signsIn: '', flowLph: null },
+      estimate: { hours: 2, partsText: '', coolantMl: 0, priceText: '' },
+      neededBy: null,
+      note: '',
+    });
+    await lead.post(`/jobs/${made.body.id}/consent`, { how: 'phone', words: '', version: made.body.version });
+    const started = await lead.post<Run>(`/jobs/${made.body.id}/start`, {
+      benchId: null,
+      schools: { leak: 'wet-only', wet: 'ten-minutes', limit: 'screen', gaugeResolutionKpa: 0.1 },
+      openedJoints: [],
+    });
+    const { procedure } = started.body.run;
+    expect(procedure.templateNumber).toBe(1);
+    expect(procedure.steps.find(({ id }) => id === 'rinse')?.lead).toBe('Twice at least.');
   });
 });

@@ -1,14 +1,23 @@
 import { desc, eq } from 'drizzle-orm';
-import { STANDARD_TEMPLATE } from '../../core/commissioning/standardTemplate.js';
 import type { TemplateCreate } from '../../core/commissioning/templateSchema.js';
+import { refuse } from '../../core/checking/check.js';
+import { PROCEDURE_KINDS, standardProcedure, type ProcedureKind } from '../../core/jobs/procedureKinds.js';
 import { person } from '../accounts/tables.js';
 import type { Scope } from '../database/client.js';
 import { needLead, type Ask } from '../http/context.js';
 import { stale } from '../http/errors.js';
 import { procedureVersion } from './tables.js';
 
-/** The workshop's procedure in all its versions, newest first, and the standard one it began with. */
-export async function listProcedures({ scope }: Ask) {
+/** The kind that an address asks for; the commissioning where it names none. */
+function kindOf({ request }: Pick<Ask, 'request'>): ProcedureKind {
+  const { kind = 'commissioning' } = request.query;
+  return PROCEDURE_KINDS.find((each) => each === kind) ?? refuse('kind', `is one of ${PROCEDURE_KINDS.join(', ')}`);
+}
+
+/** The workshop's procedure of a kind in all its versions, newest first, and the standard one it began with. */
+export const listProcedures = (ask: Ask) => versionsOf(ask.scope, kindOf(ask));
+
+async function versionsOf(scope: Scope, kind: ProcedureKind) {
   const versions = await scope
     .select({
       number: procedureVersion.number,
@@ -19,29 +28,36 @@ export async function listProcedures({ scope }: Ask) {
     })
     .from(procedureVersion)
     .innerJoin(person, eq(person.id, procedureVersion.personId))
+    .where(eq(procedureVersion.kind, kind))
     .orderBy(desc(procedureVersion.number));
-  return { standard: STANDARD_TEMPLATE, versions };
+  return { standard: standardProcedure(kind), versions };
 }
 
-/** What the next run is made from: the newest version, or null for the standard procedure. */
-export async function newestProcedure(scope: Scope) {
-  const [newest] = await scope.select().from(procedureVersion).orderBy(desc(procedureVersion.number)).limit(1);
+/** What the next run of a kind is made from: the newest version, or null for the standard procedure. */
+export async function newestProcedure(scope: Scope, kind: ProcedureKind) {
+  const [newest] = await scope
+    .select()
+    .from(procedureVersion)
+    .where(eq(procedureVersion.kind, kind))
+    .orderBy(desc(procedureVersion.number))
+    .limit(1);
   return newest ?? null;
 }
 
 /** Adds a version. Runs that have begun keep theirs. */
-export async function addProcedure(ask: Ask, { template, note, from }: TemplateCreate) {
+export async function addProcedure(ask: Ask, { kind, template, note, from }: TemplateCreate) {
   needLead(ask);
   const { scope, account, clock } = ask;
-  const newest = await newestProcedure(scope);
+  const newest = await newestProcedure(scope, kind);
   if ((newest?.number ?? 0) !== from) throw stale('procedure', { template, note }, newest);
   await scope.insert(procedureVersion).values({
     workshopId: account.workshopId,
+    kind,
     number: from + 1,
     template,
     note,
     personId: account.personId,
     createdAt: clock.now(),
   });
-  return listProcedures(ask);
+  return versionsOf(scope, kind);
 }

@@ -17,6 +17,7 @@ import { moveHands } from '../instruments/commands.js';
 import { claimForPractice, notePractice, practiceOf } from '../practice/practice.js';
 import { customer, job, system } from '../systems/tables.js';
 import { loadEvents } from './append.js';
+import { putBack } from '../jobs/putBack.js';
 import { newestProcedure } from './procedures.js';
 import { isReal, run, runRecord } from './tables.js';
 
@@ -31,7 +32,7 @@ export async function startRun(ask: Ask, input: RunCreate) {
   if (why !== null) throw new DomainError('refused', `This loop cannot be practised on: ${why}.`);
   const product = await productOf(scope, own.loop.coolantProductId);
   if (input.schools.leak === 'opened-joints') checkJoints(revision.file, input.openedJoints);
-  const ours = await newestProcedure(scope);
+  const ours = await newestProcedure(scope, 'commissioning');
   const procedure = buildProcedure({
     loop: revision.file,
     schools: input.schools,
@@ -196,7 +197,8 @@ export async function abandonRun(ask: Ask, reason: string) {
   await scope.update(run).set({ state: 'abandoned' }).where(eq(run.id, runId));
   if (row.benchId !== null) await moveHands(scope, ask.account.workshopId, row.benchId, { do: 'leave' });
   if (row.jobId === null) return { id: runId, state: 'abandoned' };
-  await scope.update(job).set({ state: 'cancelled', note: reason }).where(eq(job.id, row.jobId));
+  if (row.procedure.service) await putBack(ask, row.jobId, reason);
+  else await scope.update(job).set({ state: 'cancelled', note: reason }).where(eq(job.id, row.jobId));
   await leaveBench(scope, row.loopId);
   return { id: runId, state: 'abandoned' };
 }

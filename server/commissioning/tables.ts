@@ -15,6 +15,7 @@ import {
 } from 'drizzle-orm/pg-core';
 import type { BaselineReading, RunEventBody } from '../../core/commissioning/events.js';
 import type { Procedure } from '../../core/commissioning/procedure.js';
+import type { ProcedureKind } from '../../core/jobs/procedureKinds.js';
 import type { ProcedureTemplate } from '../../core/commissioning/template.js';
 import type { RunRecord } from '../../core/commissioning/record.js';
 import { bench, person } from '../accounts/tables.js';
@@ -28,6 +29,8 @@ export const procedureVersion = pgTable(
   'procedure_version',
   {
     ...owned,
+    /** what it leads: the commissioning, or a kind of service */
+    kind: text('kind').$type<ProcedureKind>().notNull().default('commissioning'),
     number: integer('number').notNull(),
     template: jsonb('template').$type<ProcedureTemplate>().notNull(),
     note: text('note').notNull(),
@@ -35,7 +38,7 @@ export const procedureVersion = pgTable(
   },
   (t) => [
     foreignKey({ name: 'procedure_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
-    unique('procedure_number_once').on(t.workshopId, t.number),
+    unique('procedure_number_once').on(t.workshopId, t.kind, t.number),
     check('procedure_number_positive', sql`number > 0`),
     ...tenantWalls('procedure_version', t),
   ],

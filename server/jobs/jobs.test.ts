@@ -267,5 +267,26 @@ describe('small jobs', () => {
     expect((await page(systemId)).system.state).toBe('on-bench');
     await desk.post(`/runs/${run.id}/abandon`, { reason: 'the owner needs it tonight' });
     expect((await page(systemId)).system.state).toBe('in-service');
+    const [job] = (await desk.get<{ jobs: { id: string; state: string }[] }>(`/systems/${systemId}`)).body.jobs;
+    expect(job?.state).toBe('booked');
+    const again = await desk.get<{ note: string }>(`/jobs/${job?.id}`);
+    expect(again.body.note).toMatch(/^Off the bench on .*: the owner needs it tonight$/);
+  });
+
+  it('broken off with liquid drained, it begins again without claiming to know what is inside', async () => {
+    const { systemId, loopId } = await commissioned(bench, desk, 'Half drained', lot);
+    const { run } = await begun(systemId, loopId, 'drain-refill');
+    expect(run.procedure.service?.inside).not.toBeNull();
+    // the log as it stands once the steps before the drain are done
+    await bench.pool.query(
+      `insert into run_event (workshop_id, run_id, seq, happened_at, person_id, body)
+       select workshop_id, id, 1, started_at, person_id, '{"type": "drained", "step": "drain", "volumeMl": 300, "how": "jug", "wasteId": null}' from run where id = $1`,
+      [run.id],
+    );
+    await desk.post(`/runs/${run.id}/abandon`, { reason: 'the part is missing' });
+    const [job] = (await desk.get<{ jobs: { id: string }[] }>(`/systems/${systemId}`)).body.jobs;
+    const second = await desk.post<{ run: { procedure: Procedure } }>(`/jobs/${job?.id}/start`, { benchId: null, schools: { ...DEFAULT_SCHOOLS, leak: 'wet-only', wet: 'ten-minutes' }, openedJoints: [] }); // prettier-ignore
+    expect(second.status).toBe(201);
+    expect(second.body.run.procedure.service?.inside).toBeNull();
   });
 });

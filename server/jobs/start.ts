@@ -1,12 +1,14 @@
 import { and, eq } from 'drizzle-orm';
 import { buildProcedure, type Procedure } from '../../core/commissioning/procedure.js';
-import { replay } from '../../core/commissioning/state.js';
+import { replay, type RunState } from '../../core/commissioning/state.js';
 import type { CoolantClass } from '../../core/coolants/classes.js';
 import { mayMix, type Miscible } from '../../core/coolants/mixing.js';
 import { liquidOf, type Glycol } from '../../core/flow/fluids.js';
 import { JOB_KINDS, type JobKind } from '../../core/jobs/kinds.js';
 import type { JobStart, RescopeInput } from '../../core/jobs/schema.js';
+import { standardProcedure } from '../../core/jobs/procedureKinds.js';
 import { serviceFacts } from '../../core/jobs/serviceFacts.js';
+import { newestProcedure } from '../commissioning/procedures.js';
 import { insertEvent, loadEvents } from '../commissioning/append.js';
 import {
   checkJoints,
@@ -27,6 +29,7 @@ import { DomainError, notFound } from '../http/errors.js';
 import { loopRevision } from '../loops/tables.js';
 import { job } from '../systems/tables.js';
 import { consentsOf, loadJob } from './jobs.js';
+import { leftUnfinished } from './putBack.js';
 import { consent, serviceJob } from './tables.js';
 
 /** Puts a booked machine on a bench and begins its led procedure. The owner must have agreed first. */
@@ -82,13 +85,15 @@ async function procedureFor(scope: Scope, given: ProcedureFor): Promise<Procedur
     loop: given.file,
     kind: given.kind,
     jobId: given.jobId,
-    filled: filled !== undefined,
+    filled: filled !== undefined && !(await leftUnfinished(scope, given.loopId)),
     part: given.partId,
     old: product ? { productId: product.id, name: product.name } : null,
     mixes: shelf.map((each) => mayMix(product && miscible(product), miscible(each))),
   });
+  const ours = await newestProcedure(scope, given.kind);
   return buildProcedure({
     loop: given.file,
+    ...(ours ? { template: ours.template, templateNumber: ours.number } : {}),
     schools: given.schools,
     order: orderFor(given.file, product),
     coolantName: product?.name ?? null,
@@ -105,6 +110,13 @@ const miscible = (row: typeof coolantProduct.$inferSelect): Miscible => ({
   glycol: row.glycol as Glycol | null,
   inhibitor: row.inhibitor,
 });
+
+/** Steps of the workshop's own that are done stay in front of the new steps: what was ticked is not lost. */
+function withOwnDone(now: Procedure, made: Procedure, kind: JobKind, state: RunState): Procedure['steps'] {
+  const comes = new Set([...standardProcedure(kind).steps, ...made.steps].map(({ id }) => id));
+  const own = now.steps.filter(({ id }) => !comes.has(id) && state.steps.some((step) => step.id === id && step.status === 'done'));
+  return [...own, ...made.steps];
+}
 
 /**
  * Findings made the job bigger, or smaller: its steps change, what was done stays done. The owner's consent to the new
@@ -135,7 +147,8 @@ export async function rescope(ask: Ask, input: RescopeInput) {
     openedJoints: opened,
     coolantProductId: before.old?.productId ?? null,
   });
-  const keeps = new Set(made.steps.map(({ id }) => id));
+  const steps = withOwnDone(row.procedure, made, before.kind, state);
+  const keeps = new Set(steps.map(({ id }) => id));
   const lost = state.steps.find(({ id, status }) => status === 'done' && !keeps.has(id));
   if (lost)
     throw new DomainError(
@@ -144,7 +157,7 @@ export async function rescope(ask: Ask, input: RescopeInput) {
     );
   await scope
     .update(run)
-    .set({ procedure: { ...made, service: { ...(made.service as object), inside: before.inside } as Procedure['service'] } })
+    .set({ procedure: { ...made, steps, service: { ...(made.service as object), inside: before.inside } as Procedure['service'] } })
     .where(eq(run.id, runId));
   await scope.update(job).set({ kind: input.kind }).where(eq(job.id, row.jobId));
   const estimateNumber = own.estimateNumber + 1;

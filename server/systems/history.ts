@@ -147,7 +147,7 @@ export async function systemHistory({ scope }: Pick<Ask, 'scope'>, systemId: str
       at: row.createdAt.toISOString(),
       kind: 'postponed',
       title: `Put off until ${row.until}`,
-      text: `${row.reason}. The risk was told.`,
+      text: `${row.reason.replace(/\.+$/, '')}. The risk was told.`,
       by,
       ...none,
     })),

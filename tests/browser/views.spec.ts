@@ -94,7 +94,7 @@ const VIEWS: Record<string, (page: Page, app: RunningApp) => Promise<void>> = {
   },
   procedure: async (page, app) => {
     await page.goto(`${app.url}/workshop`);
-    await page.getByRole('link', { name: 'The procedure that leads every run' }).click();
+    await page.getByRole('link', { name: 'The procedures that lead every run' }).click();
     await expect(page.getByRole('heading', { name: 'Differences' })).toBeVisible();
   },
 };

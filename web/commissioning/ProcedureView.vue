@@ -1,7 +1,9 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
+import { useRouter } from 'vue-router';
 import { compareTemplates, type TemplateChange } from '@core/commissioning/compareTemplates.js';
-import { PROTECTED_STEPS, type ProcedureTemplate, type StepTemplate } from '@core/commissioning/template.js';
+import type { ProcedureTemplate, StepTemplate } from '@core/commissioning/template.js';
+import { PROCEDURE_KINDS, procedureLabel, protectedSteps, type ProcedureKind } from '@core/jobs/procedureKinds.js';
 import { useSession } from '../accounts/sessionStore.js';
 import { call, get, wordsOf } from '../http/api.js';
 import { useSubmit } from '../http/useSubmit.js';
@@ -9,7 +11,7 @@ import { useNotices } from '../shell/notices.js';
 import { useDates } from '../units/dates.js';
 import StepEditor from './StepEditor.vue';
 
-/** The workshop's procedure: read, edited by its lead into a new version, compared with any other. */
+/** The workshop's procedures, one for each kind of work: read, edited by its lead into a new version, compared with any other. */
 interface Version {
   number: number;
   template: ProcedureTemplate;
@@ -22,6 +24,11 @@ interface Answer {
   versions: Version[];
 }
 
+const props = defineProps<{ kind?: string }>();
+const router = useRouter();
+const kind = computed<ProcedureKind>(() => PROCEDURE_KINDS.find((each) => each === props.kind) ?? 'commissioning');
+const kinds = PROCEDURE_KINDS.map((value) => ({ value, title: procedureLabel(value) }));
+const fixed = computed(() => protectedSteps(kind.value));
 const session = useSession();
 const notices = useNotices();
 const dates = useDates();
@@ -57,13 +64,19 @@ function take(now: Answer): void {
   note.value = '';
   against.value = now.versions[1]?.number ?? 0;
 }
-onMounted(async () => {
-  try {
-    take(await get<Answer>('/procedures'));
-  } catch (error) {
-    problem.value = wordsOf(error);
-  }
-});
+watch(
+  kind,
+  async (asked) => {
+    try {
+      const now = await get<Answer>(`/procedures?kind=${asked}`);
+      if (asked === kind.value) take(now);
+      problem.value = null;
+    } catch (error) {
+      problem.value = wordsOf(error);
+    }
+  },
+  { immediate: true },
+);
 
 function change(next: StepTemplate): void {
   if (!shown.value) return;
@@ -76,9 +89,11 @@ function addAfter(id: string): void {
   if (!shown.value) return;
   const taken = new Set(shown.value.steps.map((step) => step.id));
   let number = 1;
-  while (taken.has(`own-${number}`)) number += 1;
+  // a step of its own keeps its name when a job becomes another kind
+  const prefix = kind.value === 'commissioning' ? 'own' : `${kind.value}-own`;
+  while (taken.has(`${prefix}-${number}`)) number += 1;
   const made: StepTemplate = {
-    id: `own-${number}`,
+    id: `${prefix}-${number}`,
     kind: 'checks',
     title: 'A step of our own',
     lead: 'What the hands do.',
@@ -92,7 +107,7 @@ function addAfter(id: string): void {
 async function save(): Promise<void> {
   const now = await submit.run((idempotencyKey) =>
     call<Answer>('POST', '/procedures', {
-      body: { template: draft.value, note: note.value.trim(), from: newest.value?.number ?? 0 },
+      body: { kind: kind.value, template: draft.value, note: note.value.trim(), from: newest.value?.number ?? 0 },
       idempotencyKey,
     }),
   );
@@ -105,6 +120,16 @@ async function save(): Promise<void> {
 <template>
   <main class="page">
     <p class="quiet"><router-link to="/workshop">Workshop</router-link></p>
+    <v-select
+      :model-value="kind"
+      :items="kinds"
+      label="Leads"
+      class="kind no-print"
+      :disabled="changed"
+      :hint="changed ? 'Save or drop the changes first' : ''"
+      persistent-hint
+      @update:model-value="router.replace(`/workshop/procedure/${$event}`)"
+    />
     <h1>
       Procedure <small v-if="newest">version {{ newest.number }}</small
       ><small v-else>as it comes</small>
@@ -121,7 +146,7 @@ async function save(): Promise<void> {
             v-if="open === step.id"
             :step="step"
             :readonly="!isLead"
-            :removable="!PROTECTED_STEPS.includes(step.id)"
+            :removable="!fixed.includes(step.id)"
             @change="change"
             @remove="remove(step.id)"
             @add-after="addAfter(step.id)"
@@ -165,6 +190,10 @@ async function save(): Promise<void> {
 </template>
 
 <style scoped>
+.kind {
+  float: right;
+  width: 360px;
+}
 h1 small {
   font-weight: 320;
 }

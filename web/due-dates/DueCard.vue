@@ -29,6 +29,7 @@ async function followed(note: string): Promise<void> {
     notices.say(wordsOf(error));
   }
 }
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 const names = { 'coolant-service': 'Coolant service', 'settling-check': 'Settling check', 'follow-up': 'Follow-up', 'dust-clean': 'Dust' };
 </script>
 
@@ -42,12 +43,10 @@ const names = { 'coolant-service': 'Coolant service', 'settling-check': 'Settlin
       <template v-if="due.windowFrom">{{ dates.day(due.windowFrom) }} to </template>{{ dates.day(due.dueOn)
       }}<span v-if="due.postponed" class="quiet">, put off {{ due.postponed }}×</span>
     </p>
-    <p class="reason">
-      {{ due.reason.charAt(0).toUpperCase() + due.reason.slice(1) }}<span v-if="due.estimated" class="estimate quiet"> (estimate)</span>
-    </p>
-    <p v-if="due.escalation" class="escalation">{{ due.escalation.charAt(0).toUpperCase() + due.escalation.slice(1) }}.</p>
+    <p class="reason">{{ dates.inText(capital(due.reason)) }}<span v-if="due.estimated" class="estimate quiet"> (estimate)</span></p>
+    <p v-if="due.escalation" class="escalation">{{ capital(due.escalation) }}.</p>
     <ul v-if="due.clocks.length > 1" class="plain-list quiet clocks">
-      <li v-for="clock in due.clocks.slice(1)" :key="clock.kind">later: {{ dates.day(clock.dueOn) }}, {{ clock.reason }}</li>
+      <li v-for="clock in due.clocks.slice(1)" :key="clock.kind">later: {{ dates.day(clock.dueOn) }}, {{ dates.inText(clock.reason) }}</li>
     </ul>
     <div class="row mt-3 no-print">
       <v-btn v-if="due.kind === 'follow-up' || due.kind === 'dust-clean'" @click="following = true">It is done</v-btn>

@@ -93,6 +93,7 @@ th {
   padding: 4px 12px 4px 0;
 }
 tbody th {
+  white-space: nowrap;
   font-weight: 500;
 }
 tr + tr,

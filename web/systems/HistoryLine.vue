@@ -13,15 +13,16 @@ const dates = useDates();
       <span class="mark" :style="entry.colour ? { background: entry.colour } : {}" />
       <div>
         <p class="spread head">
-          <strong>{{ entry.title }}</strong><span class="quiet figures">{{ dates.day(entry.at) }}</span>
+          <strong>{{ dates.inText(entry.title) }}</strong><span class="quiet figures">{{ dates.day(entry.at) }}</span>
         </p>
-        <p v-if="entry.text">{{ entry.text }}</p>
+        <p v-if="entry.text">{{ dates.inText(entry.text) }}</p>
         <a v-if="entry.photoId" :href="`/api/photos/${entry.photoId}`" target="_blank"
           ><img :src="`/api/photos/${entry.photoId}`" :alt="entry.text || 'Photograph of the machine'" loading="lazy"
         /></a>
         <p class="quiet">
-          <template v-if="entry.by">{{ entry.by }}</template><template v-if="entry.runId">
-            <router-link :to="entry.title.includes('in progress') ? `/runs/${entry.runId}` : `/runs/${entry.runId}/record`"
+          <template v-if="entry.by">{{ entry.by }}</template><template v-if="entry.by && entry.runId">, </template
+          ><template v-if="entry.runId"
+            ><router-link :to="entry.title.includes('in progress') ? `/runs/${entry.runId}` : `/runs/${entry.runId}/record`"
               >open the record</router-link
             ></template
           >

@@ -64,6 +64,11 @@ const policyWords = computed(() => {
   if (own) return `${SERVICE_POLICIES[own].label}, set for this machine`;
   return owners ? `${SERVICE_POLICIES[owners].label}, agreed with this owner` : 'as the workshop does';
 });
+/** dust beside what is wet: it is cleaned with other work, and never the first thing to say */
+const dues = computed(() => {
+  const all = page.value?.dues ?? [];
+  return [...all.filter(({ kind }) => kind !== 'dust-clean'), ...all.filter(({ kind }) => kind === 'dust-clean')];
+});
 const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some(({ state }) => state === 'signed-off')) ?? false);
 </script>
 
@@ -167,7 +172,7 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
             </p>
           </article>
           <DueCard
-            v-for="(due, index) in page.dues"
+            v-for="(due, index) in dues"
             :key="due.id"
             :due="due"
             :today="page.today"

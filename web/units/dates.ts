@@ -8,6 +8,8 @@ export function useDates() {
   const session = useSession();
   return {
     day: (iso: string): string => formatDay(iso, session.timeZone),
+    /** plain days inside a text, as this screen shows days */
+    inText: (text: string): string => text.replace(/\b\d{4}-\d{2}-\d{2}\b/g, (day) => formatDay(day, session.timeZone)),
     /** "Mon 30 Nov" of a plain day */
     weekday: (day: string): string =>
       formatter('UTC', { weekday: 'short', day: 'numeric', month: 'short' })

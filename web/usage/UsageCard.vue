@@ -44,7 +44,7 @@ async function strike(id: string, struck: boolean): Promise<void> {
       <h2>How it is used</h2>
       <v-btn v-if="!retired" variant="text" class="no-print" @click="adding = true">Meter or log</v-btn>
     </header>
-    <ul class="plain-list bars" aria-label="Running hours a day, the figure that counts first">
+    <ul class="plain-list bars" aria-label="Running hours of a day's 24, the figure that counts first">
       <li v-for="(figure, index) in page.usage.hoursPerDay" :key="figure.source" :class="{ quiet: index > 0 }">
         <span class="figures value">{{ figure.source === 'default' ? '≈ ' : '' }}{{ figure.value.toFixed(1) }} h a day</span>
         <span class="track"
@@ -90,14 +90,18 @@ async function strike(id: string, struck: boolean): Promise<void> {
 }
 .bars li {
   display: grid;
-  grid-template-columns: 104px 80px 1fr;
-  gap: 12px;
+  grid-template-columns: 104px 1fr;
+  gap: 0 12px;
   align-items: center;
-  min-height: 28px;
+  padding: 4px 0;
+}
+.source {
+  grid-column: 2;
 }
 .track {
-  height: 8px;
-  border-left: 2px solid var(--ink);
+  height: 12px;
+  border: 1.5px solid var(--line);
+  border-left: 3px solid var(--ink);
 }
 .bar {
   display: block;
