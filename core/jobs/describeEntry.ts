@@ -35,7 +35,7 @@ export function describeServiceEntry({ service }: Procedure, entry: ServiceEntry
     case 'cause':
       return `Suspected cause: ${CAUSES[entry.cause]}${entry.suspect === 'coolant-lot' ? ', the coolant’s lot' : entry.item ? `, ${nameIn(items, entry.item)}` : ''}${entry.particlesStayed ? '; particles stayed inside' : ''}${entry.text ? `: ${entry.text}` : ''}`;
     case 'swapped':
-      return `${SWAP_WORDS[entry.action]}: ${nameIn(items, entry.item)}, ${entry.text}${entry.heldMl > 0 ? `, ${formatMl(entry.heldMl)} inside it` : ''}`;
+      return `${SWAP_WORDS[entry.action]}: ${nameIn(items, entry.item)}, ${entry.text}${entry.bag ? `, ${entry.bag.make} lot ${entry.bag.lot}` : ''}${entry.heldMl > 0 ? `, ${formatMl(entry.heldMl)} inside it` : ''}`;
     case 'used':
       return `Used: ${entry.count} × ${entry.itemName}`;
     case 'temporary-fix':

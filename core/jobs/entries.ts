@@ -1,5 +1,6 @@
 import type { Clarity, RinseLiquid } from '../flushing/defaults.js';
 import type { CauseKey, ItemFindings } from '../inspection/grade.js';
+import type { LotOnBag } from '../lots/schema.js';
 import type { JobKind } from './kinds.js';
 import type { ReadingSource } from '../commissioning/events.js';
 
@@ -61,6 +62,8 @@ export type ServiceEntry =
       readonly text: string;
       /** mL inside a part that was taken out full and capped */
       readonly heldMl: number;
+      /** what stood on the bag of what went in; missing: nobody kept it */
+      readonly bag?: LotOnBag;
     }
   | { readonly type: 'used'; readonly step: string; readonly itemId: string; readonly itemName: string; readonly count: number }
   | {

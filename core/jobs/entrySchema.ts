@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { lotOnBagSchema } from '../lots/schema.js';
 import { day, finite, id, note, positiveMl, volumeMl } from '../checking/fields.js';
 import { CLARITIES, FLUSH, RINSE_LIQUIDS } from '../flushing/defaults.js';
 import { CAUSE_KEYS, DEPOSITS, SEALS, SURFACES, TOUCHES, WALLS } from '../inspection/grade.js';
@@ -49,7 +50,14 @@ export const SERVICE_BODIES: Record<ServiceEntryType, Joi.SchemaMap> = {
     particlesStayed: Joi.boolean().required(),
     text: note().required(),
   },
-  swapped: { step, item: item.required(), action: oneOf(SWAP_ACTIONS).required(), text: words.required(), heldMl: volumeMl().required() },
+  swapped: {
+    step,
+    item: item.required(),
+    action: oneOf(SWAP_ACTIONS).required(),
+    text: words.required(),
+    heldMl: volumeMl().required(),
+    bag: lotOnBagSchema,
+  },
   used: { step, itemId: id().required(), itemName: words.max(120).required(), count: finite().greater(0).max(1000).required() },
   'temporary-fix': {
     step,

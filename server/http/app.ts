@@ -12,6 +12,7 @@ import { dueRoutes } from '../due-dates/routes.js';
 import { healthRoute, type Readiness } from '../health/routes.js';
 import { importRoutes } from '../importing/routes.js';
 import { instrumentRoutes } from '../instruments/routes.js';
+import { lotRoutes } from '../lots/routes.js';
 import { usageRoutes } from '../usage/routes.js';
 import { jobRoutes } from '../jobs/routes.js';
 import { photoRoutes } from '../photos/routes.js';
@@ -100,6 +101,7 @@ function api(app: App, parts: ServerParts): Router {
   runRoutes(routes);
   jobRoutes(routes);
   usageRoutes(routes);
+  lotRoutes(routes);
   storeRoutes(routes);
   planRoutes(routes);
   messageRoutes(routes);

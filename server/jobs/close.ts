@@ -9,15 +9,15 @@ import { AFTER_FINDINGS } from '../../core/due-dates/due.js';
 import type { ServiceFacts } from '../../core/jobs/serviceFacts.js';
 import { addDays } from '../../core/units/calendar.js';
 import { openDates, type DateFacts } from '../commissioning/signOff.js';
-import { fill } from '../commissioning/tables.js';
-import { coolantBatch, coolantProduct } from '../coolants/tables.js';
 import { restartDust } from '../due-dates/dust.js';
 import { openFollowUp, openSettling } from '../due-dates/open.js';
 import { dueItem } from '../due-dates/tables.js';
 import type { Ask } from '../http/context.js';
-import { loop, loopRevision } from '../loops/tables.js';
+import { loop } from '../loops/tables.js';
+import { endFitted, keepFitted } from '../lots/lots.js';
+import { suspectedIn, type Mate } from '../lots/mates.js';
 import { keptPart } from '../store/tables.js';
-import { finding, system } from '../systems/tables.js';
+import { finding } from '../systems/tables.js';
 import { serviceJob } from './tables.js';
 
 interface Closing extends DateFacts {
@@ -48,6 +48,14 @@ export async function closeService(ask: Ask, facts: DateFacts) {
     });
   if (ENDS_LOOP.includes(service.kind)) return endLoop(closing);
   const dates = await dateRefill(closing);
+  await keepFitted(ask.scope, closing.state.service, {
+    workshopId: ask.account.workshopId,
+    systemId: closing.systemId,
+    loopId: closing.row.loopId,
+    jobId: closing.jobId,
+    on: closing.filledOn,
+    at: ask.clock.now(),
+  });
   await openTemporaryFixes(closing);
   const mates = await flagLot(closing);
   await answerDue(closing);
@@ -150,23 +158,15 @@ async function openTemporaryFixes({ ask, row, state, systemId }: Closing): Promi
 /** days in which the other machines of a suspected lot are looked at */
 const MATES_DAYS = 14;
 
-export interface Mate {
-  readonly systemId: string;
-  readonly systemName: string;
-  readonly filledOn: string;
-  readonly lot: string;
-}
-
 /** Other machines that hold the suspected lot now: each gets a finding and a day on which somebody looks. */
-async function flagLot({ ask, jobId, state, systemId }: Closing): Promise<Mate[]> {
+async function flagLot({ ask, jobId, state, systemId }: Closing): Promise<readonly Mate[]> {
   const { cause } = state.service;
-  if (cause?.suspect !== 'coolant-lot') return [];
+  if (!cause) return [];
   const { scope, account, today, clock } = ask;
-  const batchId = await lotBefore({ ask, jobId, systemId });
-  if (batchId === null) return [];
-  const mates = await matesOf(ask, batchId, systemId);
+  const { what, mates } = await suspectedIn(scope, { jobId, systemId, suspect: cause.suspect, item: cause.item });
+  const isCoolant = cause.suspect === 'coolant-lot';
   for (const mate of mates) {
-    const reason = `the same lot (${mate.productName}, ${mate.lot}) is suspected in another machine: ${CAUSES[cause.cause]}`;
+    const reason = `the same lot (${what}) is suspected in another machine: ${CAUSES[cause.cause]}`;
     await scope.insert(finding).values({
       workshopId: account.workshopId,
       systemId: mate.systemId,
@@ -180,56 +180,11 @@ async function flagLot({ ask, jobId, state, systemId }: Closing): Promise<Mate[]
       systemId: mate.systemId,
       loopId: mate.loopId,
       dueOn: addDays(today, MATES_DAYS),
-      reason: `look at the reservoir, or ask for a photograph: ${reason}`,
+      reason: `${isCoolant ? 'look at the reservoir' : 'look at that part'}, or ask for a photograph: ${reason}`,
       at: clock.now(),
     });
   }
-  return mates.map(({ systemId: id, systemName, filledOn, lot }) => ({ systemId: id, systemName, filledOn, lot }));
-}
-
-/** The lot that was in the loop when the job began: the last fill that is not this job's own. */
-async function lotBefore({ ask, jobId, systemId }: Pick<Closing, 'ask' | 'jobId' | 'systemId'>): Promise<string | null> {
-  const rows = await ask.scope
-    .select({ batchId: fill.batchId, filledOn: fill.filledOn })
-    .from(fill)
-    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
-    .innerJoin(loop, eq(loop.id, loopRevision.loopId))
-    .innerJoin(serviceJob, and(eq(serviceJob.jobId, jobId), eq(serviceJob.loopId, loop.id)))
-    .where(and(eq(loop.systemId, systemId), ne(fill.jobId, jobId)));
-  return rows.sort((a, b) => b.filledOn.localeCompare(a.filledOn))[0]?.batchId ?? null;
-}
-
-/** Machines whose newest fill came out of one lot. */
-async function matesOf({ scope }: Pick<Ask, 'scope'>, batchId: string, exceptSystemId: string) {
-  const rows = await scope
-    .select({
-      loopId: loop.id,
-      systemId: system.id,
-      systemName: system.name,
-      state: system.state,
-      batchId: fill.batchId,
-      filledOn: fill.filledOn,
-      createdAt: fill.createdAt,
-      lot: coolantBatch.lot,
-      productName: coolantProduct.name,
-    })
-    .from(fill)
-    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
-    .innerJoin(loop, eq(loop.id, loopRevision.loopId))
-    .innerJoin(system, eq(system.id, loop.systemId))
-    .innerJoin(coolantProduct, eq(coolantProduct.id, fill.productId))
-    .leftJoin(coolantBatch, eq(coolantBatch.id, fill.batchId));
-  const newest = new Map<string, (typeof rows)[number]>();
-  const later = (a: (typeof rows)[number], b: (typeof rows)[number]): boolean =>
-    a.filledOn === b.filledOn ? a.createdAt > b.createdAt : a.filledOn > b.filledOn;
-  for (const row of rows) {
-    const known = newest.get(row.loopId);
-    if (!known || later(row, known)) newest.set(row.loopId, row);
-  }
-  return [...newest.values()]
-    .filter((row) => row.batchId === batchId && row.systemId !== exceptSystemId && row.state !== 'retired')
-    .map((row) => ({ ...row, lot: row.lot ?? '' }))
-    .sort((a, b) => a.systemName.localeCompare(b.systemName));
+  return mates;
 }
 
 /** A part that was awaited is in: follow-ups that this very job answers are closed by the desk; a due service closes itself. */
@@ -243,7 +198,7 @@ async function answerDue({ ask, jobId, service }: Closing): Promise<void> {
 }
 
 /** The loop is over: nothing falls due on it any more. The machine is retired once none of its loops is alive. */
-async function endLoop({ ask, row, systemId, service }: Closing) {
+async function endLoop({ ask, row, systemId, service, filledOn }: Closing) {
   const { scope, account, clock } = ask;
   const over = { state: 'closed', outcome: JOB_KINDS[service.kind].label, closedAt: clock.now(), closedBy: account.personId };
   const isOpen = eq(dueItem.state, 'open');
@@ -252,6 +207,7 @@ async function endLoop({ ask, row, systemId, service }: Closing) {
     .set(over)
     .where(and(eq(dueItem.loopId, row.loopId), isOpen, ne(dueItem.kind, 'dust-clean')));
   await scope.update(loop).set({ coolantProductId: null }).where(eq(loop.id, row.loopId));
+  await endFitted(scope, row.loopId, filledOn);
   const others = await scope
     .select({ id: dueItem.id })
     .from(dueItem)

@@ -152,6 +152,47 @@ describe('a yearly flush', () => {
   });
 });
 
+describe('a part that is suspected', () => {
+  it('finds every machine with a part of its lot, and only those that hold it still', async () => {
+    const onBag = { make: 'Quarter-turn plug, plated', lot: 'Q-77' };
+    const machines = new Map<string, { systemId: string; loopId: string }>();
+    for (const name of ['Plugged', 'Also plugged', 'Was plugged', 'Another lot'])
+      machines.set(name, await commissioned(bench, desk, name, lot));
+    const of = (name: string) => machines.get(name) as { systemId: string; loopId: string };
+    const today = (await desk.get<{ today: string }>('/systems')).body.today;
+    const fit = (name: string, more: object = {}) =>
+      desk.post<{ lots: { id: string }[] }>(`/systems/${of(name).systemId}/lots`, { loopId: of(name).loopId, itemId: 'pump', ...onBag, fittedOn: today, ...more }); // prettier-ignore
+    await fit('Plugged');
+    await fit('Also plugged', { make: 'quarter-turn plug, PLATED', itemId: null });
+    await fit('Another lot', { lot: 'Q-78' });
+    const gone = await fit('Was plugged');
+    expect((await desk.delete(`/lots/${gone.body.lots[0]?.id}`)).status).toBe(200);
+    expect(errorOf(await fit('Plugged', { itemId: 'wheel' })).message).toContain('not a part of this loop');
+
+    const { job, run } = await begun(of('Plugged').systemId, of('Plugged').loopId, 'strip-clean');
+    const asked = await desk.get<{ what: string; mates: { systemName: string }[] }>(`/jobs/${job.id}/mates?suspect=part&item=pump`);
+    expect(asked.body.what).toBe('Quarter-turn plug, plated, Q-77');
+    expect(asked.body.mates.map(({ systemName }) => systemName)).toEqual(['Also plugged']);
+    expect((await desk.get<{ what: null }>(`/jobs/${job.id}/mates?suspect=part&item=graphics`)).body.what).toBeNull();
+
+    const signed = await leadRun(bench, desk, run, lot, {
+      findings: { pump: { surface: 'pitted' } },
+      cause: { cause: 'corrosion', suspect: 'part', item: 'pump', particlesStayed: false, text: '' },
+      cleaner: { name: 'citric bath', minutes: 40, mostMinutes: 60 },
+      swaps: [{ item: 'pump', action: 'replaced', text: 'new pump', heldMl: 0, bag: { make: 'Slow pump', lot: 'S-1' } }],
+    });
+    expect(signed.body.mates?.map(({ systemName }) => systemName)).toEqual(['Also plugged']);
+    expect((await page(of('Also plugged').systemId)).dues.find(({ kind }) => kind === 'follow-up')?.reason).toContain('Q-77');
+    // the old part is out, the new one is known by its bag
+    const { lots } = (await desk.get<{ lots: { make: string; lot: string }[] }>(`/systems/${of('Plugged').systemId}`)).body;
+    expect(lots.map(({ make, lot: its }) => [make, its])).toEqual([['Slow pump', 'S-1']]);
+    const found = await desk.get<{ hits: { title: string }[] }>('/search?q=Q-77');
+    expect(found.body.hits.map(({ title }) => title)).toContain('Also plugged');
+    const stranger = await bench.workshop('Elsewhere');
+    expect((await stranger.get(`/jobs/${job.id}/mates?suspect=part&item=pump`)).status).toBe(404);
+  });
+});
+
 describe('a strip and clean', () => {
   it('flags every machine that holds the same lot now, halves the interval when particles stayed, and opens an early look', async () => {
     const bad = await lotOf(desk, 'L9', { coolantClass: 'clear' });

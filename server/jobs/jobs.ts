@@ -1,12 +1,13 @@
-import { and, desc, eq, inArray } from 'drizzle-orm';
+import { and, desc, eq, inArray, sql } from 'drizzle-orm';
 import { compareBaselines } from '../../core/baseline/compare.js';
 import { refuse } from '../../core/checking/check.js';
 import { COOLANT_CLASSES, type CoolantClass } from '../../core/coolants/classes.js';
+import type { Suspect } from '../../core/jobs/entries.js';
 import type { JobKind } from '../../core/jobs/kinds.js';
 import type { ConsentInput, JobEdit, JobInput } from '../../core/jobs/schema.js';
 import { daysBetween } from '../../core/units/calendar.js';
 import { person } from '../accounts/tables.js';
-import { baseline, fill, run } from '../commissioning/tables.js';
+import { baseline, fill, run, runEvent } from '../commissioning/tables.js';
 import { newestRevision, productOf } from '../commissioning/runs.js';
 import type { Scope } from '../database/client.js';
 import { dueItem } from '../due-dates/tables.js';
@@ -105,6 +106,18 @@ export const consentsOf = (scope: Scope, jobId: string) =>
     .where(eq(consent.jobId, jobId))
     .orderBy(desc(consent.createdAt));
 
+/** What was suspected last at the bench, so that whoever else holds it can be listed. */
+async function suspicionOf(scope: Scope, jobId: string): Promise<{ suspect: Suspect; item: string | null } | null> {
+  const [row] = await scope
+    .select({ body: runEvent.body })
+    .from(runEvent)
+    .innerJoin(run, eq(run.id, runEvent.runId))
+    .where(and(eq(run.jobId, jobId), sql`${runEvent.body} ->> 'type' = 'cause'`))
+    .orderBy(desc(run.startedAt), desc(runEvent.seq))
+    .limit(1);
+  return row?.body.type === 'cause' ? { suspect: row.body.suspect, item: row.body.item } : null;
+}
+
 /** One job as its page needs it: intake, estimate, consents, what the loop's history says about its scope. */
 export async function readJob(ask: Ask, jobId = idFrom(ask.request, 'id', 'job')) {
   const { scope } = ask;
@@ -144,6 +157,7 @@ export async function readJob(ask: Ask, jobId = idFrom(ask.request, 'id', 'job')
     history: await loopHistory(ask, row.service.loopId),
     run: led ?? null,
     photos,
+    cause: await suspicionOf(scope, jobId),
     took: await tookFor(scope, jobId),
     today: ask.today,
   };

@@ -9,6 +9,7 @@ import type { Ask } from '../http/context.js';
 import type { Routes } from '../http/routes.js';
 import { serviceJob } from '../jobs/tables.js';
 import { component, loop, loopRevision } from '../loops/tables.js';
+import { fittedPart } from '../lots/tables.js';
 import { photo } from '../photos/tables.js';
 import { keptPart, storeItem } from '../store/tables.js';
 import { customer, finding, job, system } from '../systems/tables.js';
@@ -115,6 +116,13 @@ async function searchAll({ scope }: Pick<Ask, 'scope'>, pattern: string): Promis
     .where(matches(pattern, coolantBatch.lot, coolantProduct.name))
     .orderBy(desc(fill.filledOn))
     .limit(MOST);
+  const bags = await scope
+    .selectDistinct({ make: fittedPart.make, lot: fittedPart.lot, name: system.name, systemId: system.id, on: fittedPart.fittedOn })
+    .from(fittedPart)
+    .innerJoin(system, eq(system.id, fittedPart.systemId))
+    .where(matches(pattern, fittedPart.make, fittedPart.lot))
+    .orderBy(desc(fittedPart.fittedOn))
+    .limit(MOST);
   const parts = await scope
     .selectDistinct({ label: component.label, name: system.name, systemId: system.id })
     .from(component)
@@ -166,6 +174,13 @@ async function searchAll({ scope }: Pick<Ask, 'scope'>, pattern: string): Promis
       kind: 'lot',
       title: row.name,
       text: `${row.product}, lot ${row.lot}`,
+      at: row.on,
+      to: `/systems/${row.systemId}`,
+    })),
+    ...bags.map((row): Hit => ({
+      kind: 'lot',
+      title: row.name,
+      text: `${row.make}, lot ${row.lot}`,
       at: row.on,
       to: `/systems/${row.systemId}`,
     })),

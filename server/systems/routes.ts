@@ -12,6 +12,7 @@ import {
 import { bodyAs } from '../http/context.js';
 import type { Routes } from '../http/routes.js';
 import { openJobsOf } from '../jobs/jobs.js';
+import { lotsOf } from '../lots/lots.js';
 import { addCustomer, editCustomer, listCustomers } from './customers.js';
 import { systemHistory } from './history.js';
 import { recordService } from './services.js';
@@ -26,7 +27,13 @@ export function systemRoutes(routes: Routes): void {
   routes.post('/systems', (ask) => addSystem(ask, bodyAs<SystemInput>(ask.request, systemSchema)));
   routes.get('/systems/:id', async (ask) => {
     const page = await readSystem(ask);
-    return { ...page, today: ask.today, history: await systemHistory(ask, page.system.id), jobs: await openJobsOf(ask, page.system.id) };
+    return {
+      ...page,
+      today: ask.today,
+      history: await systemHistory(ask, page.system.id),
+      jobs: await openJobsOf(ask, page.system.id),
+      lots: await lotsOf(ask.scope, page.system.id),
+    };
   });
   routes.put('/systems/:id', (ask) => editSystem(ask, bodyAs<SystemEdit>(ask.request, systemEditSchema)));
   routes.post('/systems/:id/services', (ask) => recordService(ask, bodyAs<ServiceInput>(ask.request, serviceSchema)));

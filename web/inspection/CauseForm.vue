@@ -4,10 +4,11 @@ import type { RunEventBody } from '@core/commissioning/events.js';
 import type { RunState } from '@core/commissioning/state.js';
 import { CAUSE_KEYS, CAUSES, type CauseKey } from '@core/inspection/grade.js';
 import type { InspectItem } from '@core/inspection/items.js';
+import LotMates from '../lots/LotMates.vue';
 import type { Suspect } from '@core/jobs/entries.js';
 
 /** What is suspected, and whether anything stayed inside. A suspicion, so that other machines are looked at in time. */
-const props = defineProps<{ state: RunState; items: readonly InspectItem[] }>();
+const props = defineProps<{ state: RunState; items: readonly InspectItem[]; jobId: string | null }>();
 const emit = defineEmits<{ send: [body: RunEventBody] }>();
 const cause = ref<CauseKey>(props.state.service.cause?.cause ?? 'unknown');
 const suspect = ref<Suspect>(props.state.service.cause?.suspect ?? 'none');
@@ -18,7 +19,7 @@ const causes = CAUSE_KEYS.map((value) => ({ value, title: CAUSES[value] }));
 const suspects = [
   { value: 'none', title: 'Nothing that other machines share' },
   { value: 'coolant-lot', title: 'The coolant’s lot: flag every machine that holds it' },
-  { value: 'part', title: 'One part' },
+  { value: 'part', title: 'One part: flag every machine with one of its lot' },
 ];
 const parts = computed(() => props.items.map(({ id, name }) => ({ value: id, title: name })));
 
@@ -43,6 +44,7 @@ const enter = (): void =>
       <v-select v-if="suspect === 'part'" v-model="item" :items="parts" label="Which part" hide-details />
       <v-text-field v-model="text" label="Why" hide-details />
     </div>
+    <LotMates v-if="jobId !== null && suspect !== 'none'" :job-id="jobId" :suspect="suspect" :item="suspect === 'part' ? item : null" />
     <label class="stayed"
       ><input v-model="stayed" type="checkbox" /> Some of it stays inside: “clean” is not claimed, an early look and a shorter interval
       follow</label

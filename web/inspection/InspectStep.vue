@@ -102,7 +102,7 @@ const options = <T extends string>(values: readonly T[]) => values.map((value) =
         </div>
       </form>
     </div>
-    <CauseForm v-if="causeAsked && !locked" :state="state" :items="items" @send="emit('send', $event)" />
+    <CauseForm v-if="causeAsked && !locked" :state="state" :items="items" :job-id="jobId" @send="emit('send', $event)" />
   </section>
 </template>
 

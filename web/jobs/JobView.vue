@@ -2,6 +2,7 @@
 import { computed, onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { partName } from '@core/loops/loopFile.js';
+import type { Suspect } from '@core/jobs/entries.js';
 import { JOB_KINDS, type JobKind } from '@core/jobs/kinds.js';
 import { DATA_SAFE, type Estimate, type Intake } from '@core/jobs/schema.js';
 import { SIGNS } from '@core/jobs/scope.js';
@@ -11,6 +12,7 @@ import ReasonDialog from '../commissioning/ReasonDialog.vue';
 import { useCoolants } from '../coolants/coolantStore.js';
 import { ApiError, call, get, wordsOf } from '../http/api.js';
 import LoopProfile from '../loops/LoopProfile.vue';
+import LotMates from '../lots/LotMates.vue';
 import PhotoButton from '../photos/PhotoButton.vue';
 import PhotoStrip from '../photos/PhotoStrip.vue';
 import { useDates } from '../units/dates.js';
@@ -31,6 +33,7 @@ export interface JobPage {
   neededBy: string | null;
   partsOn: string | null;
   dropOffOn: string | null;
+  cause: { readonly suspect: Suspect; readonly item: string | null } | null;
   windows: readonly { readonly from: string; readonly to: string }[];
   version: number;
   consents: { id: string; at: string; kind: string; estimate: Estimate; how: string; words: string; by: string }[];
@@ -177,6 +180,10 @@ async function cancel(reason: string): Promise<void> {
             }}</v-btn>
           </template>
           <p v-else class="quiet">{{ job.note }}</p>
+          <template v-if="job.cause && job.cause.suspect !== 'none'">
+            <h3 class="mt-4">Who else holds it</h3>
+            <LotMates :job-id="job.id" :suspect="job.cause.suspect" :item="job.cause.item" :done="job.state === 'done'" />
+          </template>
           <template v-if="job.took.length">
             <h3 class="mt-4">It took</h3>
             <ul class="plain-list figures">

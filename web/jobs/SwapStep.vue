@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue';
+import { computed, onMounted, reactive, ref } from 'vue';
 import type { RunEventBody } from '@core/commissioning/events.js';
 import type { Procedure } from '@core/commissioning/procedure.js';
 import type { RunState } from '@core/commissioning/state.js';
@@ -53,6 +53,9 @@ const item = ref<string | null>(props.procedure.service?.takeOut?.part ?? null);
 const action = ref<SwapAction | null>('replaced');
 const text = ref('');
 const held = ref<number | null>(null);
+/** what stood on the bag of what goes in, where somebody kept it */
+const bag = reactive({ make: '', lot: '' });
+const goesIn = computed(() => action.value === 'replaced' || action.value === 'fitted');
 const usedId = ref<string | null>(null);
 const usedCount = ref<number | null>(1);
 const problem = ref<string | null>(null);
@@ -62,6 +65,10 @@ function choose(id: string, replace: boolean): void {
   action.value = replace ? 'replaced' : 'renewed';
 }
 function swap(): void {
+  if (goesIn.value && (bag.make.trim() === '') !== (bag.lot.trim() === '')) {
+    problem.value = 'A lot is found again by make and lot together: enter both, or neither.';
+    return;
+  }
   if (item.value === null || action.value === null || !text.value.trim()) {
     problem.value = 'Say which part, what was done with it, and with what or where it lies.';
     return;
@@ -74,9 +81,11 @@ function swap(): void {
     action: action.value,
     text: text.value.trim(),
     heldMl: action.value === 'removed' ? (held.value ?? 0) : 0,
+    ...(goesIn.value && bag.make.trim() && bag.lot.trim() ? { bag: { make: bag.make.trim(), lot: bag.lot.trim() } } : {}),
   });
   text.value = '';
   held.value = null;
+  Object.assign(bag, { make: '', lot: '' });
 }
 function use(): void {
   const found = shelf.value.find(({ id }) => id === usedId.value);
@@ -113,6 +122,10 @@ const done = computed(() =>
       <ChoiceRow v-model="action" label="It was" :options="ACTIONS" />
       <v-text-field v-model="text" :label="TEXT[action ?? 'replaced']" hide-details />
       <NumberField v-if="action === 'removed'" v-model="held" label="Capped full, holds" unit="mL" />
+      <div v-if="goesIn" class="bag">
+        <v-text-field v-model="bag.make" label="Make on its bag, if kept" autocomplete="off" hide-details />
+        <v-text-field v-model="bag.lot" label="Lot on its bag" autocomplete="off" hide-details />
+      </div>
       <v-btn type="submit" size="large">Write it down</v-btn>
     </form>
     <form v-if="!locked && shelf.length" class="shelf" novalidate @submit.prevent="use">
@@ -167,6 +180,11 @@ const done = computed(() =>
 }
 .entry .v-btn {
   width: auto;
+}
+.bag {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
 }
 .shelf {
   display: grid;

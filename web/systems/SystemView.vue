@@ -14,6 +14,7 @@ import { ApiError, get, wordsOf } from '../http/api.js';
 import LoopProfile from '../loops/LoopProfile.vue';
 import { useNotices } from '../shell/notices.js';
 import { useDates } from '../units/dates.js';
+import PartLots from '../lots/PartLots.vue';
 import UsageCard from '../usage/UsageCard.vue';
 import EditSystemDialog from './EditSystemDialog.vue';
 import HistoryLine from './HistoryLine.vue';
@@ -193,6 +194,14 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
             :page="page.usage"
             :today="page.today"
             :retired="page.system.state === 'retired'"
+            @reload="load"
+          />
+          <PartLots
+            v-if="page.loops.length > 0"
+            :system-id="page.system.id"
+            :lots="page.lots"
+            :loops="page.loops.map(({ id, name, revision }) => ({ id, name, file: revision?.file ?? null }))"
+            :today="page.today"
             @reload="load"
           />
           <v-btn

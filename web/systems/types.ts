@@ -1,6 +1,7 @@
 import type { Attention, DueKind, SystemState } from '@core/systems/attention.js';
 import type { DueClock, ServicePolicy } from '@core/due-dates/due.js';
 import type { DustPlace } from '@core/due-dates/dust.js';
+import type { FittedLot } from '../lots/PartLots.vue';
 import type { UsagePage } from '../usage/types.js';
 import type { JobKind } from '@core/jobs/kinds.js';
 import type { LoopFile } from '@core/loops/loopFile.js';
@@ -92,6 +93,7 @@ export interface SystemPage {
     /** what putting off has come to; empty: nothing */ escalation: string;
   })[];
   usage: UsagePage;
+  lots: FittedLot[];
   history: HistoryEntry[];
   /** booked or on a bench */
   jobs: { id: string; kind: JobKind; state: string; neededBy: string | null }[];
