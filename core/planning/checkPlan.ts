@@ -70,16 +70,15 @@ export function checkPlan({ nowMs, jobs, technicians, benches, kits }: PlanProbl
     ),
   );
   for (const { id, count, taken = [] } of kits ?? []) {
-    const held = [
-      ...taken,
-      ...plan.flatMap(({ job, steps }) => steps.filter((step, k) => step.to > step.from && jobs[job]?.steps[k]?.kits?.includes(id))),
-    ];
-    const most = Math.max(0, ...held.map(({ from: at }) => held.filter(({ from, to }) => from <= at + 1e-6 && to > at + 1e-6).length));
-    // what cannot move may hold more than there are: nobody can mend that here
-    if (most > Math.max(count, mostAtOnce(taken))) say(`${most} of ${count} ${id} are held at once`);
+    const own = plan.flatMap(({ job, steps }) => steps.filter((step, k) => step.to > step.from && jobs[job]?.steps[k]?.kits?.includes(id)));
+    const held = [...taken, ...own];
+    // the most are held at the start of one of them; what cannot move may hold too many by itself, which nobody can mend here
+    const most = own.map((span) => {
+      const met = held.filter(({ from, to }) => from < span.to - 1e-6 && to > span.from + 1e-6);
+      const starts = met.map(({ from }) => Math.max(from, span.from));
+      return Math.max(...starts.map((at) => met.filter(({ from, to }) => from <= at + 1e-6 && to > at + 1e-6).length));
+    });
+    if (Math.max(0, ...most) > count) say(`${Math.max(...most)} of ${count} ${id} are held at once`);
   }
   return wrong;
 }
-
-const mostAtOnce = (spans: readonly { from: number; to: number }[]): number =>
-  Math.max(0, ...spans.map(({ from: at }) => spans.filter(({ from, to }) => from <= at && to > at).length));

@@ -99,6 +99,13 @@ const keptFields: Joi.SchemaMap = {
 export const keptPartSchema = Joi.object(keptFields);
 export const keptPartEditSchema = Joi.object({ ...keptFields, version: rowVersion() });
 
+/** A loan machine for the owner of a job's machine. */
+export interface LoanInput {
+  readonly keptPartId: string;
+  readonly untilDay: string;
+}
+export const loanSchema = Joi.object({ keptPartId: id().required(), untilDay: day().required() });
+
 export interface GoneInput {
   readonly where: string;
   readonly version: number;

@@ -9,6 +9,7 @@ import { restartDust } from '../due-dates/dust.js';
 import { redate } from '../due-dates/redate.js';
 import { dueItem, postponement } from '../due-dates/tables.js';
 import type { Account } from '../http/context.js';
+import { fittedPart } from '../lots/tables.js';
 import { loop, loopRevision } from '../loops/tables.js';
 import { kit } from '../planning/tables.js';
 import { system } from '../systems/tables.js';
@@ -52,7 +53,9 @@ export async function giveHabits(shop: Shop): Promise<void> {
     const place = random.pick(['clean', 'clean', 'usual', 'usual', 'dusty'] as const);
     await clean(shop, machine, place);
     if (index % 3 === 0) await readMeter(shop, machine, random.between(1.5, 9));
-    else if (index % 7 === 1) await keepLog(shop, machine, random.between(2, 6), random.between(31, 41));
+    if (index % 4 === 0) await keepBag(shop, machine, index % 8 === 0 ? 'R-2208' : 'R-2231');
+    if (index % 3 === 0) continue;
+    if (index % 7 === 1) await keepLog(shop, machine, random.between(2, 6), random.between(31, 41));
   }
   await redate(shop.scope, { everything: true });
   await putOffAgain(shop, desk);
@@ -99,6 +102,21 @@ async function readMeter({ scope, today, accounts }: Shop, { systemId, filledOn 
       createdAt: atNoon(addDays(filledOn, days), 11),
     },
   ]);
+}
+
+/** The bag of the pump's seal set was kept at the last fill. */
+async function keepBag({ scope, accounts }: Shop, { systemId, loopId, filledOn }: Machine, lot: string): Promise<void> {
+  const { workshopId } = accounts[1] as Account;
+  await scope.insert(fittedPart).values({
+    workshopId,
+    systemId,
+    loopId,
+    itemId: 'pump',
+    make: 'Pump seal set, brown',
+    lot,
+    fittedOn: filledOn,
+    createdAt: atNoon(filledOn, 13),
+  });
 }
 
 async function keepLog({ scope, today, accounts }: Shop, { systemId, filledOn }: Machine, perDay: number, coolantC: number): Promise<void> {

@@ -13,6 +13,7 @@ import { bookEntry } from '../jobs/book.js';
 import { agree, bookJob } from '../jobs/jobs.js';
 import { startJob } from '../jobs/start.js';
 import { signOff } from '../commissioning/signOff.js';
+import { lend, loansFor } from '../store/loans.js';
 import { keptPart, storeItem } from '../store/tables.js';
 import { arrange } from '../../core/planning/arrange.js';
 import { buildProblem, toSlots } from '../../core/planning/workshopPlan.js';
@@ -83,13 +84,12 @@ export async function playServiceYear(world: ServiceWorld): Promise<void> {
     ])
     .returning({ id: wasteContainer.id });
   const wasteId = (cans[0] as { id: string }).id;
-  await scope.insert(keptPart).values({
-    workshopId,
-    name: 'Loan tower, small',
-    kind: 'loan-machine',
-    place: 'under the desk',
-    condition: 'good, left foot missing',
-  });
+  await scope.insert(keptPart).values(
+    [
+      { name: 'Loan tower, small', condition: 'good, left foot missing' },
+      { name: 'Loan tower, loud', condition: 'good; its fans are heard' },
+    ].map((each) => ({ workshopId, ...each, kind: 'loan-machine', place: 'under the desk' })),
+  );
   const [clear, , red, white] = coolants as [DemoCoolant, DemoCoolant, DemoCoolant, DemoCoolant];
   const tell = (
     name: string,
@@ -127,10 +127,15 @@ export async function playServiceYear(world: ServiceWorld): Promise<void> {
     white,
   );
   await tell('Mosaic desk', 'leak-repair', 6, 'A brown ring on the shelf under it.', {
-    leak: { at: '', text: 'a ring under the lower joint, dry to the touch', cause: 'o-ring', fix: 'ring turned round and greased' },
+    leak: {
+      at: '',
+      text: 'a brown ring under the lower joint, dry to the touch',
+      cause: 'cut-not-square',
+      fix: 'end trimmed square; the run is a little short now',
+    },
     temporary: {
-      what: 'the old O-ring at the graphics block, turned round',
-      awaits: 'a ring of the same hardness',
+      what: 'a run that was trimmed and pulls a little',
+      awaits: 'half a metre of the same grey tube',
       until: addDays(today, 11),
       limits: ['do-not-move', 'level-daily'],
     },
@@ -222,10 +227,11 @@ const BACKLOG: readonly {
   agreed: boolean;
   parts?: string;
   ownerDays?: readonly [number, number];
+  lend?: boolean;
 }[] = [
   { kind: 'flush-refill', symptom: 'Smells a little when it is warm.', inDays: 6, agreed: true },
   { kind: 'drain-refill', symptom: 'A year is over, runs fine.', inDays: 9, agreed: true },
-  { kind: 'strip-clean', symptom: 'Loud, hot at once under load.', inDays: 8, agreed: true, parts: 'tube 10/16, 2 m' },
+  { kind: 'strip-clean', symptom: 'Loud, hot at once under load.', inDays: 8, agreed: true, parts: 'tube 10/16, 2 m', lend: true },
   { kind: 'closed-loop', symptom: 'Dusty, fans loud.', inDays: 3, agreed: true },
   { kind: 'flush-refill', symptom: 'The colour went pale.', inDays: 13, agreed: false, ownerDays: [7, 12] },
   { kind: 'drain-refill', symptom: 'Owner wants it done before the holidays.', inDays: 11, agreed: true },
@@ -257,6 +263,9 @@ async function bookBacklog(world: ServiceWorld): Promise<void> {
       windows: job.ownerDays ? [{ from: addDays(today, job.ownerDays[0]), to: addDays(today, job.ownerDays[1]) }] : [],
       note: '',
     });
+    const [spare] = job.lend ? (await loansFor(scope, booked.id)).free : [];
+    if (spare)
+      await lend(actAs(world, desk, at(addDays(today, -1), 12), booked.id), { keptPartId: spare.id, untilDay: addDays(today, job.inDays) });
     if (job.agreed)
       await agree(actAs(world, desk, at(addDays(today, -1), 11), booked.id), { how: 'phone', words: 'agreed', version: booked.version });
   }

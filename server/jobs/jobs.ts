@@ -16,6 +16,7 @@ import { DomainError, notFound, stale } from '../http/errors.js';
 import { loop, loopRevision } from '../loops/tables.js';
 import { coolantProduct } from '../coolants/tables.js';
 import { photo } from '../photos/tables.js';
+import { loansFor } from '../store/loans.js';
 import { storeItem, storeMove } from '../store/tables.js';
 import { wasteContainer, wasteEntry } from '../waste/tables.js';
 import { customer, job, system } from '../systems/tables.js';
@@ -158,6 +159,7 @@ export async function readJob(ask: Ask, jobId = idFrom(ask.request, 'id', 'job')
     run: led ?? null,
     photos,
     cause: await suspicionOf(scope, jobId),
+    loans: await loansFor(scope, jobId),
     took: await tookFor(scope, jobId),
     today: ask.today,
   };

@@ -93,6 +93,29 @@ async function tellRisks(scope: Scope, workshopId: string, at: Date): Promise<nu
   return written;
 }
 
+/**
+ * The slot that was agreed goes to an owner who likes e-mail, once for each time.
+ * @returns false where nobody is written to: the desk calls
+ */
+export async function tellSlot(
+  scope: Scope,
+  { workshopId, personId, at }: Writing,
+  { systemId, jobId, startsAt, timeZone }: { systemId: string; jobId: string; startsAt: Date; timeZone: string },
+): Promise<boolean> {
+  const [own] = await scope
+    .select({ channel: customer.channel, email: customer.email })
+    .from(system)
+    .innerJoin(customer, eq(customer.id, system.customerId))
+    .where(eq(system.id, systemId));
+  if (!own || own.channel !== 'email' || own.email === null) return false;
+  const when = new Intl.DateTimeFormat('en-GB', { timeZone, dateStyle: 'full', timeStyle: 'short' }).format(startsAt);
+  return write(
+    scope,
+    { workshopId, personId, at },
+    { systemId, template: 'slot', about: `${jobId} ${startsAt.toISOString()}`, when, text: '' },
+  );
+}
+
 /** Tells owners of services that come due, by e-mail to those who like it. Once for each date. @returns how many were written */
 export async function tellDue(scope: Scope, workshopId: string, today: string, at: Date): Promise<number> {
   const rows = await scope

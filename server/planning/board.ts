@@ -14,6 +14,7 @@ import { idFrom, type Ask } from '../http/context.js';
 import { DomainError, notFound, stale } from '../http/errors.js';
 import { consent, serviceJob } from '../jobs/tables.js';
 import { loop, type loopRevision } from '../loops/tables.js';
+import { tellSlot } from '../messages/messages.js';
 import { customer, job, system } from '../systems/tables.js';
 import { absence, kit, shift, slot } from './tables.js';
 
@@ -182,16 +183,28 @@ function refuseBroken(board: WorkshopBoard): void {
 }
 
 /** An appointment that was told to the owner stands; taken back, it may move again. */
-export async function confirmSlot(ask: Ask, input: ConfirmInput): Promise<WorkshopBoard> {
+export async function confirmSlot(ask: Ask, input: ConfirmInput): Promise<WorkshopBoard & { told: boolean }> {
+  const { scope, account, clock } = ask;
   const jobId = idFrom(ask.request, 'id', 'job');
-  const [known] = await ask.scope.select().from(slot).where(eq(slot.jobId, jobId));
-  if (!known) throw notFound('slot of this job');
-  if (known.version !== input.version) throw stale('plan', input, known);
-  await ask.scope
-    .update(slot)
-    .set({ confirmed: input.confirmed, version: known.version + 1 })
+  const [known] = await scope
+    .select({ slot, systemId: job.systemId })
+    .from(slot)
+    .innerJoin(job, eq(job.id, slot.jobId))
     .where(eq(slot.jobId, jobId));
-  return readBoard(ask);
+  if (!known) throw notFound('slot of this job');
+  if (known.slot.version !== input.version) throw stale('plan', input, known.slot);
+  await scope
+    .update(slot)
+    .set({ confirmed: input.confirmed, version: known.slot.version + 1 })
+    .where(eq(slot.jobId, jobId));
+  const told =
+    input.confirmed &&
+    (await tellSlot(
+      scope,
+      { workshopId: account.workshopId, personId: account.personId, at: clock.now() },
+      { systemId: known.systemId, jobId, startsAt: known.slot.startsAt, timeZone: account.timeZone },
+    ));
+  return { ...(await readBoard(ask)), told };
 }
 
 export async function clearSlot(ask: Ask): Promise<WorkshopBoard> {

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { arrange } from '../../core/planning/arrange.js';
+import { setAsideImpossible } from '../../core/planning/possible.js';
 import { buildProblem, toSlots, type BoardSlot, type WorkshopBoard } from '../../core/planning/workshopPlan.js';
 import { errorOf, TestBench, type Visitor } from '../../tests/integration/bench.js';
 import { commissioned, lotOf } from '../../tests/integration/led.js';
@@ -65,6 +66,42 @@ describe('the plan', () => {
     expect(errorOf(await desk.put('/plan/slots', { slots: [fresh] })).message).toContain('confirmed with its owner');
     // and the search leaves it out
     expect(buildProblem(confirmed.body).jobs.some(({ id }) => id === own.jobId)).toBe(false);
+  });
+
+  it('writes the agreed slot to an owner who likes e-mail, once for each time', async () => {
+    const now = await board();
+    const own = now.slots.find(({ confirmed }) => !confirmed) as BoardSlot;
+    const { id: systemId } = (await desk.get<{ system: { id: string } }>(`/jobs/${own.jobId}`)).body.system;
+    const { customer } = (await desk.get<{ customer: { id: string; name: string; version: number } }>(`/systems/${systemId}`)).body;
+    const confirm = async (confirmed: boolean, version: number) =>
+      (await desk.put<WorkshopBoard & { told: boolean }>(`/jobs/${own.jobId}/slot`, { confirmed, version })).body;
+    expect((await confirm(true, own.version)).told).toBe(false);
+    await confirm(false, own.version + 1);
+    const mail = { name: customer.name, email: 'ada@post.example', phone: null, channel: 'email', note: '', policy: null };
+    await desk.put(`/customers/${customer.id}`, { ...mail, version: customer.version });
+    expect((await confirm(true, own.version + 2)).told).toBe(true);
+    await confirm(false, own.version + 3);
+    expect((await confirm(true, own.version + 4)).told).toBe(false);
+    await confirm(false, own.version + 5);
+    const { messages } = (await desk.get<{ messages: { template: string; subject: string }[] }>('/messages')).body;
+    expect(messages.filter(({ template }) => template === 'slot')).toHaveLength(1);
+    expect(messages[0]?.subject).toMatch(/your slot is .*202\d/);
+  });
+
+  it('refuses somebody without the skill, and more kits than there are; each is the lead’s to say', async () => {
+    const person = (await board()).people[0] as { id: string };
+    const without = await desk.put<WorkshopBoard>(`/people/${person.id}/skills`, { skills: [] });
+    expect(without.body.people[0]?.skills).toEqual([]);
+    expect(errorOf(await desk.put(`/people/${person.id}/skills`, { skills: ['juggling'] })).path).toBe('skills[0]');
+    const none = await desk.put<WorkshopBoard>('/kits', { kits: [{ kind: 'flush-rig', count: 0 }] });
+    const built = buildProblem(none.body);
+    expect(setAsideImpossible(built.problem).left.map(({ why }) => why)).toContain('kit');
+    const loose = none.body.slots.find(({ confirmed }) => !confirmed) as BoardSlot;
+    expect(errorOf(await desk.put('/plan/slots', { slots: [bare(loose)] })).message).toMatch(/1 of 0 flush-rig are held at once/);
+    await desk.put('/kits', { kits: [] });
+    await desk.put(`/people/${person.id}/skills`, { skills: null });
+    const hand = await desk.colleague('technician');
+    expect((await hand.put('/kits', { kits: [] })).status).toBe(403);
   });
 
   it('shows a technician away as no hours', async () => {

@@ -6,11 +6,13 @@ import {
   goneSchema,
   keptPartEditSchema,
   keptPartSchema,
+  loanSchema,
   storeItemSchema,
   storeMoveSchema,
   type BatchEdit,
   type GoneInput,
   type KeptPartInput,
+  type LoanInput,
   type StoreItemInput,
   type StoreMoveInput,
 } from '../../core/store/schema.js';
@@ -22,6 +24,7 @@ import type { Routes } from '../http/routes.js';
 import { serviceJob } from '../jobs/tables.js';
 import { loop } from '../loops/tables.js';
 import { job, system } from '../systems/tables.js';
+import { giveBack, lend } from './loans.js';
 import { keptPart, storeItem, storeMove } from './tables.js';
 
 export function storeRoutes(routes: Routes): void {
@@ -31,6 +34,8 @@ export function storeRoutes(routes: Routes): void {
   routes.put('/coolant-batches/:id', (ask) => editBatch(ask, bodyAs<BatchEdit>(ask.request, batchEditSchema)));
   routes.post('/kept-parts', (ask) => addKept(ask, bodyAs<KeptPartInput>(ask.request, keptPartSchema)));
   routes.put('/kept-parts/:id', (ask) => editKept(ask, bodyAs<KeptPartInput & { version: number }>(ask.request, keptPartEditSchema)));
+  routes.put('/jobs/:id/loan', (ask) => lend(ask, bodyAs<LoanInput>(ask.request, loanSchema)));
+  routes.delete('/jobs/:id/loan', giveBack);
   routes.put('/kept-parts/:id/gone', (ask) => goneKept(ask, bodyAs<GoneInput>(ask.request, goneSchema)));
 }
 

@@ -13,6 +13,7 @@ import { bodyAs } from '../http/context.js';
 import type { Routes } from '../http/routes.js';
 import { openJobsOf } from '../jobs/jobs.js';
 import { lotsOf } from '../lots/lots.js';
+import { loanOf } from '../store/loans.js';
 import { addCustomer, editCustomer, listCustomers } from './customers.js';
 import { systemHistory } from './history.js';
 import { recordService } from './services.js';
@@ -33,6 +34,7 @@ export function systemRoutes(routes: Routes): void {
       history: await systemHistory(ask, page.system.id),
       jobs: await openJobsOf(ask, page.system.id),
       lots: await lotsOf(ask.scope, page.system.id),
+      loan: await loanOf(ask.scope, page.system.id),
     };
   });
   routes.put('/systems/:id', (ask) => editSystem(ask, bodyAs<SystemEdit>(ask.request, systemEditSchema)));

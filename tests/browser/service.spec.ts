@@ -140,11 +140,11 @@ test('a leak whose final part is awaited: mended for now, with limits of use and
   await drainAsAdvised(page);
   await done(page, 'Mend');
   await expect(page.getByText('1 leak not mended')).toBeVisible();
-  await page.getByLabel('What was done').fill('old ring turned round');
+  await page.getByLabel('What was done').fill('end trimmed square');
   await page.getByRole('button', { name: 'Mended', exact: true }).click();
   await page.getByRole('button', { name: 'This fix is temporary' }).click();
-  await page.getByLabel('What holds for now').fill('the old ring, turned round');
-  await page.getByLabel('What is awaited').fill('a ring of the same hardness');
+  await page.getByLabel('What holds for now').fill('a run that pulls a little');
+  await page.getByLabel('What is awaited').fill('half a metre of the same tube');
   const until = new Date(Date.now() + 12 * 86_400_000).toISOString().slice(0, 10);
   await page.getByLabel('Final fix by').fill(until);
   await page.getByRole('button', { name: 'Opens its own follow-up' }).click();
@@ -159,11 +159,11 @@ test('a leak whose final part is awaited: mended for now, with limits of use and
   await signOff(page);
   await expect(page.locator('.loose')).toContainText('do not move the machine, look at the level every day');
   await openMachine(page, app, 'Weir tower');
-  await expect(page.getByText(/temporary: the old ring, turned round/i)).toBeVisible();
+  await expect(page.getByText(/temporary: a run that pulls a little/i)).toBeVisible();
   await page.getByRole('button', { name: 'It is done' }).first().click();
   await page.getByLabel('What was found or done').fill('new ring in, joint dry');
   await page.getByRole('dialog').getByRole('button', { name: 'It is done' }).click();
-  await expect(page.locator('.due').filter({ hasText: /temporary: the old ring/i })).toHaveCount(0);
+  await expect(page.locator('.due').filter({ hasText: /temporary: a run that pulls/i })).toHaveCount(0);
   await expect(page.locator('.history')).toContainText('new ring in, joint dry');
   expect(complaints).toEqual([]);
 });

@@ -15,6 +15,7 @@ import LoopProfile from '../loops/LoopProfile.vue';
 import LotMates from '../lots/LotMates.vue';
 import PhotoButton from '../photos/PhotoButton.vue';
 import PhotoStrip from '../photos/PhotoStrip.vue';
+import LoanBox, { type Loans } from '../store/LoanBox.vue';
 import { useDates } from '../units/dates.js';
 import ConsentBox from './ConsentBox.vue';
 import EditJobDialog from './EditJobDialog.vue';
@@ -33,6 +34,7 @@ export interface JobPage {
   neededBy: string | null;
   partsOn: string | null;
   dropOffOn: string | null;
+  loans: Loans;
   cause: { readonly suspect: Suspect; readonly item: string | null } | null;
   windows: readonly { readonly from: string; readonly to: string }[];
   version: number;
@@ -161,7 +163,18 @@ async function cancel(reason: string): Promise<void> {
           <PhotoStrip :photos="job.photos" />
           <PhotoButton :system-id="job.system.id" :job-id="job.id" caption="as it came in" label="Photograph as it came in" @taken="load" />
         </section>
-        <ConsentBox :job="job" :phone="job.customer.phone" :open="open" @agreed="load" />
+        <div class="stack">
+          <ConsentBox :job="job" :phone="job.customer.phone" :open="open" @agreed="load" />
+          <LoanBox
+            :job-id="job.id"
+            :loans="job.loans"
+            :owner="job.customer.name"
+            :needed-by="job.neededBy"
+            :today="job.today"
+            :done="!open && job.state !== 'active'"
+            @changed="load"
+          />
+        </div>
         <section>
           <StartJob
             v-if="open"

@@ -10,6 +10,7 @@ import { ApiError, call, get, wordsOf } from '../http/api.js';
 import CalendarAddresses from '../calendar/CalendarAddresses.vue';
 import { HINDRANCE_WORDS, setAsideImpossible } from '@core/planning/possible.js';
 import { useSession } from '../accounts/sessionStore.js';
+import { useNotices } from '../shell/notices.js';
 import { useDates } from '../units/dates.js';
 import Capacities from './Capacities.vue';
 import PeopleHours from './PeopleHours.vue';
@@ -27,6 +28,7 @@ const days = ref(10);
 const before = shallowRef<readonly BoardSlot[] | null>(null);
 const search = useArrange();
 const session = useSession();
+const notices = useNotices();
 
 async function load(): Promise<void> {
   try {
@@ -104,7 +106,13 @@ async function undo(): Promise<void> {
 }
 async function confirm(confirmed: boolean): Promise<void> {
   try {
-    board.value = await call<WorkshopBoard>('PUT', `/jobs/${chosen.value}/slot`, { body: { confirmed, version: slot.value?.version } });
+    const { told, ...now } = await call<WorkshopBoard & { told: boolean }>('PUT', `/jobs/${chosen.value}/slot`, {
+      body: { confirmed, version: slot.value?.version },
+    });
+    board.value = now;
+    const owner = job.value?.customerName ?? 'its owner';
+    if (confirmed)
+      notices.say(told ? `Confirmed; ${owner} gets it by e-mail within a minute.` : `Confirmed; tell ${owner} the day and time.`);
   } catch (error) {
     problem.value = wordsOf(error);
   }

@@ -32,6 +32,7 @@ onMounted(async () => {
 });
 const print = (): void => window.print();
 const job = computed(() => page.value?.jobs[0] ?? null);
+const loan = computed(() => page.value?.loan ?? null);
 const inside = computed(() => coolants.find(page.value?.loops[0]?.coolantProductId ?? null)?.name ?? 'coolant not known');
 const temporary = computed(
   () => page.value?.dues.filter(({ kind, reason }) => kind === 'follow-up' && reason.startsWith('temporary')) ?? [],
@@ -62,7 +63,12 @@ const next = computed(() => page.value?.dues.find(({ kind }) => kind === 'coolan
           </p>
           <p>Received {{ dates.day(page.today) }}. Condition: ______________________________</p>
           <p>With it: power cable &#9633; &ensp; box &#9633; &ensp; other ____________________</p>
-          <p>Data is safe &#9633; &ensp; loan machine &#9633;</p>
+          <p>
+            Data is safe &#9633; &ensp;
+            <template v-if="loan"
+              >loan machine: {{ loan.name }}<template v-if="loan.untilDay">, back by {{ dates.day(loan.untilDay) }}</template></template
+            ><template v-else>loan machine &#9633;</template>
+          </p>
           <p class="sign">Owner ______________________ Workshop ______________________</p>
           <p class="quiet">{{ session.account?.workshopName }}</p>
         </article>
@@ -76,6 +82,9 @@ const next = computed(() => page.value?.dues.find(({ kind }) => kind === 'coolan
             Coolant: {{ inside }}. Next service by <strong>{{ dates.day(next.dueOn) }}</strong>
           </p>
           <p>Look at the level mark in two to seven days; a photograph of it is enough.</p>
+          <p v-if="loan">
+            <strong>Bring back {{ loan.name }}.</strong>
+          </p>
           <p v-for="due in temporary" :key="due.id">
             <strong>Until {{ dates.day(due.dueOn) }}:</strong> {{ due.reason.replace('temporary: ', '') }}
           </p>

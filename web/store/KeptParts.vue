@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { reactive, ref } from 'vue';
-import { KEPT_KINDS, type KeptKind } from '@core/store/schema.js';
+import { ref } from 'vue';
+import { KEPT_KINDS } from '@core/store/schema.js';
 import { sayDue } from '@core/systems/attention.js';
 import { formatMl } from '@core/units/display.js';
 import { call } from '../http/api.js';
 import { useSubmit } from '../http/useSubmit.js';
+import KeptFields, { type KeptForm } from './KeptFields.vue';
 import type { KeptRow } from './types.js';
 
 /** Parts that were taken out, lent parts and loan machines: where each is, and until when. */
@@ -15,9 +16,9 @@ const leaving = useSubmit();
 const adding = ref(false);
 const at = ref<string | null>(null);
 const where = ref('');
-const blank = () => ({
+const blank = (): KeptForm => ({
   name: '',
-  kind: 'loan-machine' as KeptKind,
+  kind: 'loan-machine',
   systemId: null,
   place: '',
   condition: '',
@@ -25,13 +26,37 @@ const blank = () => ({
   lentTo: '',
   untilDay: '',
 });
-const form = reactive(blank());
-const kinds = Object.entries(KEPT_KINDS).map(([value, title]) => ({ value, title }));
+const form = ref<KeptForm>(blank());
+/** the part that is being changed, as it was read */
+const changing = ref<KeptRow | null>(null);
+const change = ref<KeptForm>(blank());
+const editing = useSubmit();
+
+const bodyOf = (from: KeptForm) => ({
+  ...from,
+  heldMl: from.kind === 'removed' ? (from.heldMl ?? 0) : 0,
+  lentTo: from.kind === 'removed' ? '' : from.lentTo,
+  untilDay: from.untilDay || null,
+});
+function openChange(part: KeptRow): void {
+  changing.value = changing.value?.id === part.id ? null : part;
+  const { name, kind, systemId, place, condition, heldMl, lentTo, untilDay } = part;
+  change.value = { name, kind, systemId, place, condition, heldMl, lentTo, untilDay: untilDay ?? '' };
+  editing.clear();
+}
+async function saveChange(): Promise<void> {
+  const part = changing.value;
+  if (!part) return;
+  const body = { ...bodyOf(change.value), version: part.version };
+  if (!(await editing.run(() => call('PUT', `/kept-parts/${part.id}`, { body })))) return;
+  changing.value = null;
+  emit('changed');
+}
 
 async function add(): Promise<void> {
-  const body = { ...form, untilDay: form.untilDay || null };
+  const body = bodyOf(form.value);
   if (!(await submit.run((idempotencyKey) => call('POST', '/kept-parts', { body, idempotencyKey })))) return;
-  Object.assign(form, blank());
+  form.value = blank();
   adding.value = false;
   emit('changed');
 }
@@ -51,12 +76,7 @@ async function gone(part: KeptRow): Promise<void> {
       <v-btn variant="outlined" @click="adding = !adding">{{ adding ? 'Close' : 'Add' }}</v-btn>
     </header>
     <form v-if="adding" class="form" novalidate @submit.prevent="add">
-      <v-text-field v-model="form.name" label="What" :error-messages="submit.at('name')" />
-      <v-select v-model="form.kind" :items="kinds" label="Is" />
-      <v-text-field v-model="form.place" label="Place" />
-      <v-text-field v-model="form.condition" label="Condition" />
-      <v-text-field v-model="form.lentTo" label="Who has it" :error-messages="submit.at('lentTo')" />
-      <v-text-field v-model="form.untilDay" type="date" label="Decide or back by" :error-messages="submit.at('untilDay')" />
+      <KeptFields v-model="form" :at="submit.at" />
       <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
       <v-btn type="submit" :loading="submit.busy.value">Add</v-btn>
     </form>
@@ -76,8 +96,18 @@ async function gone(part: KeptRow): Promise<void> {
           ><template v-if="part.lentTo">, {{ part.lentTo }} has it</template><template v-if="part.place">, {{ part.place }}</template
           ><template v-if="part.condition">, {{ part.condition }}</template
           ><template v-if="part.heldMl > 0">, capped with {{ formatMl(part.heldMl) }} inside</template>
+          <button type="button" class="link" @click="openChange(part)">change</button>,
           <button type="button" class="link" @click="at = at === part.id ? null : part.id">it is gone</button>
         </p>
+        <form v-if="changing?.id === part.id" class="form" novalidate @submit.prevent="saveChange">
+          <KeptFields v-model="change" :at="editing.at" />
+          <p v-if="editing.stale.value" role="alert" class="danger">
+            Somebody changed it meanwhile.
+            <button type="button" class="link" @click="((changing = null), emit('changed'))">Look again</button>
+          </p>
+          <p v-else-if="editing.problem.value" role="alert" class="danger">{{ editing.problem.value }}</p>
+          <v-btn type="submit" :loading="editing.busy.value">Save</v-btn>
+        </form>
         <form v-if="at === part.id" class="row" @submit.prevent="gone(part)">
           <v-text-field
             v-model="where"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { ATTENTION_WORDS } from '@core/systems/attention.js';
+import { ATTENTION_WORDS, sayDue } from '@core/systems/attention.js';
 import { JOB_KINDS } from '@core/jobs/kinds.js';
 import { SERVICE_POLICIES } from '@core/due-dates/due.js';
 import { formatMlWithSd } from '@core/units/display.js';
@@ -172,6 +172,10 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
               }}<template v-if="job.neededBy">, needed by {{ dates.day(job.neededBy) }}</template>
             </p>
           </article>
+          <p v-if="page.loan" class="booked">
+            <router-link :to="`/jobs/${page.loan.jobId}`">{{ page.loan.name }}</router-link> is with {{ page.customer.name
+            }}<template v-if="page.loan.untilDay">, back {{ sayDue(page.loan.untilDay, page.today) }}</template>
+          </p>
           <DueCard
             v-for="(due, index) in dues"
             :key="due.id"

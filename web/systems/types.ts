@@ -94,6 +94,8 @@ export interface SystemPage {
   })[];
   usage: UsagePage;
   lots: FittedLot[];
+  /** the loan machine that its owner has */
+  loan: { id: string; name: string; jobId: string; untilDay: string | null } | null;
   history: HistoryEntry[];
   /** booked or on a bench */
   jobs: { id: string; kind: JobKind; state: string; neededBy: string | null }[];

@@ -19,6 +19,8 @@ const adding = ref(false);
 const at = ref<string | null>(null);
 const entries = ref<{ id: string; at: string; volumeMl: number; note: string; systemName: string | null; systemId: string | null }[]>([]);
 const form = reactive({ label: '', kind: 'used-coolant' as WasteKind, capacityMl: 20_000 as number | null });
+const pouring = useSubmit();
+const poured = reactive({ volumeMl: null as number | null, note: '' });
 const paper = reactive({ on: props.today, to: '', documentNumber: '' });
 const kinds = Object.entries(WASTE_KINDS).map(([value, title]) => ({ value, title }));
 
@@ -44,6 +46,17 @@ async function add(): Promise<void> {
   adding.value = false;
   form.label = '';
   await load();
+}
+async function pourIn(): Promise<void> {
+  const can = at.value;
+  const done = await pouring.run((idempotencyKey) =>
+    call('POST', `/waste/${can}/entries`, { body: { volumeMl: poured.volumeMl, note: poured.note.trim() }, idempotencyKey }),
+  );
+  if (!done || can === null) return;
+  Object.assign(poured, { volumeMl: null, note: '' });
+  await load();
+  at.value = null;
+  await look(can);
 }
 async function handOver(): Promise<void> {
   const body = { ...paper, version: chosen.value?.version };
@@ -93,6 +106,12 @@ const FULL = 0.85;
           <span class="quiet">{{ dates.day(entry.at) }}</span>
         </li>
       </ul>
+      <form v-if="chosen.state === 'open'" class="row by-hand" novalidate @submit.prevent="pourIn">
+        <NumberField v-model="poured.volumeMl" label="Poured in without a job" unit="mL" :errors="pouring.at('volumeMl')" />
+        <v-text-field v-model="poured.note" label="From what" :error-messages="pouring.at('note')" />
+        <v-btn type="submit" variant="outlined" :loading="pouring.busy.value">Poured in</v-btn>
+      </form>
+      <p v-if="pouring.problem.value" role="alert" class="danger">{{ pouring.problem.value }}</p>
       <form v-if="chosen.state === 'open'" class="form" novalidate @submit.prevent="handOver">
         <v-text-field v-model="paper.on" type="date" label="Handed over" :max="today" :error-messages="handing.at('on')" />
         <v-text-field v-model="paper.to" label="To which collection point" :error-messages="handing.at('to')" />
@@ -145,6 +164,13 @@ p {
   grid-template-columns: 1fr 1fr 1fr;
   gap: 4px 12px;
   padding-top: 10px;
+}
+.by-hand > * {
+  flex: 1 1 150px;
+}
+.by-hand .v-btn {
+  flex: 0 0 auto;
+  height: 56px;
 }
 .inside {
   border-left: 4px solid var(--ink);
