@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue';
 import { wordsOf } from '../http/api.js';
+import { waitingPhotos } from './photoOutbox.js';
 import { sendPhoto } from './takePhoto.js';
 
 /** Takes a picture with the device's camera, or a file where it has none. */
@@ -32,6 +33,9 @@ async function take(event: Event): Promise<void> {
       ><input type="file" accept="image/*" capture="environment" :disabled="busy" @change="take" />{{
         busy ? 'Keeping it …' : (label ?? 'Photograph')
       }}</label
+    >
+    <span v-if="waitingPhotos > 0" role="status" class="quiet"
+      >{{ waitingPhotos === 1 ? 'one waits' : `${waitingPhotos} wait` }} on this device for the server</span
     >
     <span v-if="problem" role="alert" class="danger">{{ problem }}</span>
   </span>

@@ -1,5 +1,5 @@
 import { MOST_PHOTO_BYTES } from '@core/photos/schema.js';
-import { call } from '../http/api.js';
+import { keepAndSend } from './photoOutbox.js';
 
 /** px of the longer side that a picture keeps: enough to see a scratch, small enough for a workshop's network */
 const LONGEST_PX = 1400;
@@ -20,9 +20,9 @@ export async function shrink(file: Blob): Promise<string> {
   throw new Error('This picture cannot be made small enough; take it again with less light noise or from further away.');
 }
 
-/** Keeps a picture of a machine. @returns its id */
+/** Keeps a picture of a machine, on the device until the server has it. @returns its id */
 export async function sendPhoto(systemId: string, jobId: string | null, file: Blob, caption: string): Promise<string> {
   const id = crypto.randomUUID();
-  await call('POST', `/systems/${systemId}/photos`, { body: { id, caption, jobId, image: await shrink(file) } });
+  await keepAndSend({ id, systemId, jobId, caption, image: await shrink(file) });
   return id;
 }

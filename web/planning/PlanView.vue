@@ -12,7 +12,7 @@ import { HINDRANCE_WORDS, setAsideImpossible } from '@core/planning/possible.js'
 import { useSession } from '../accounts/sessionStore.js';
 import { useNotices } from '../shell/notices.js';
 import { useDates } from '../units/dates.js';
-import Capacities from './Capacities.vue';
+import SkillsAndKits from './SkillsAndKits.vue';
 import PeopleHours from './PeopleHours.vue';
 import PlanBoard from './PlanBoard.vue';
 import PlanChanges from './PlanChanges.vue';
@@ -225,7 +225,7 @@ const lateDays = (minutes: number): string => (minutes <= 0 ? 'nothing late' : `
           </article>
         </section>
         <div class="stack">
-          <Capacities :board="board" :is-lead="session.account?.role === 'lead'" @changed="board = $event" @problem="problem = $event" />
+          <SkillsAndKits :board="board" :is-lead="session.account?.role === 'lead'" @changed="board = $event" @problem="problem = $event" />
           <PeopleHours :board="board" @changed="board = $event" @problem="problem = $event" />
           <CalendarAddresses :people="board.people" />
         </div>

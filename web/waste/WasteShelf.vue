@@ -107,15 +107,15 @@ const FULL = 0.85;
         </li>
       </ul>
       <form v-if="chosen.state === 'open'" class="row by-hand" novalidate @submit.prevent="pourIn">
-        <NumberField v-model="poured.volumeMl" label="Poured in without a job" unit="mL" :errors="pouring.at('volumeMl')" />
+        <NumberField v-model="poured.volumeMl" label="Volume" unit="mL" :errors="pouring.at('volumeMl')" />
         <v-text-field v-model="poured.note" label="From what" :error-messages="pouring.at('note')" />
         <v-btn type="submit" variant="outlined" :loading="pouring.busy.value">Poured in</v-btn>
       </form>
       <p v-if="pouring.problem.value" role="alert" class="danger">{{ pouring.problem.value }}</p>
       <form v-if="chosen.state === 'open'" class="form" novalidate @submit.prevent="handOver">
-        <v-text-field v-model="paper.on" type="date" label="Handed over" :max="today" :error-messages="handing.at('on')" />
-        <v-text-field v-model="paper.to" label="To which collection point" :error-messages="handing.at('to')" />
-        <v-text-field v-model="paper.documentNumber" label="Number on its paper" :error-messages="handing.at('documentNumber')" />
+        <v-text-field v-model="paper.on" type="date" label="On" :max="today" :error-messages="handing.at('on')" />
+        <v-text-field v-model="paper.to" label="Collection point" :error-messages="handing.at('to')" />
+        <v-text-field v-model="paper.documentNumber" label="Paper number" :error-messages="handing.at('documentNumber')" />
         <p v-if="handing.problem.value" role="alert" class="danger">{{ handing.problem.value }}</p>
         <v-btn type="submit" :loading="handing.busy.value">Handed over</v-btn>
       </form>
