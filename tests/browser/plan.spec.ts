@@ -23,6 +23,7 @@ test('the plan is arranged, moved by keys, undone, confirmed, and goes out as a 
   await expect(page.locator('.changes')).toContainText('Lamp box');
   await snap(page, 'plan-arranged');
   await page.getByRole('button', { name: 'Take this plan' }).click();
+  await expect(page.locator('.changes')).toHaveCount(0);
   await expect(bars).toHaveCount(count + 1);
 
   // a bar goes where it is moved to, and comes back

@@ -1,6 +1,6 @@
 import type { RunRecord } from '@core/commissioning/record.js';
 import type { RunEvent } from '@core/commissioning/events.js';
-import { downloadJson, downloadText, fileName } from '../files/download.js';
+import { downloadJson, downloadTable, fileName } from '../files/download.js';
 
 export interface RecordAnswer {
   readonly record: RunRecord;
@@ -34,8 +34,4 @@ export function logRows({
 
 export const downloadRecord = (answer: RecordAnswer): void => downloadJson(answer, nameOf(answer));
 
-/** Cells that a table program would take for a formula are quoted as text. */
-export async function downloadLog(answer: RecordAnswer): Promise<void> {
-  const { default: papa } = await import('papaparse');
-  downloadText(`${papa.unparse(logRows(answer), { escapeFormulae: true })}\n`, `${nameOf(answer)}-log.csv`, 'text/csv');
-}
+export const downloadLog = (answer: RecordAnswer): Promise<void> => downloadTable(logRows(answer), `${nameOf(answer)}-log`);

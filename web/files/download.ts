@@ -16,3 +16,9 @@ export function downloadText(text: string, name: string, type: 'application/json
 
 export const downloadJson = (document: unknown, name: string): void =>
   downloadText(`${JSON.stringify(document, null, 2)}\n`, `${name}.json`, 'application/json');
+
+/** A list as a table. Cells that a table program would take for a formula are quoted as text. */
+export async function downloadTable(rows: readonly Readonly<Record<string, string | number>>[], name: string): Promise<void> {
+  const { default: papa } = await import('papaparse');
+  downloadText(`${papa.unparse([...rows], { escapeFormulae: true })}\n`, `${name}.csv`, 'text/csv');
+}

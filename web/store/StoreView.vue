@@ -1,12 +1,14 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue';
+import { computed, onMounted, ref } from 'vue';
 import type { PurchaseLine } from '@core/store/purchase.js';
 import { get, wordsOf } from '../http/api.js';
+import { downloadTable, fileName } from '../files/download.js';
 import WasteShelf from '../waste/WasteShelf.vue';
 import KeptParts from './KeptParts.vue';
 import LotShelf from './LotShelf.vue';
 import PurchaseList from './PurchaseList.vue';
 import StoreShelf from './StoreShelf.vue';
+import { itemRow, keptRow, lotRow } from './storeRows.js';
 import type { KeptRow, LotRow, StoreRow } from './types.js';
 
 /** What the workshop has: lots by their level, counted things against their reorder mark, parts with a place, waste by can. */
@@ -22,11 +24,33 @@ async function load(): Promise<void> {
   }
 }
 onMounted(load);
+
+/** The lists of the store as tables. Days as YYYY-MM-DD, volumes in mL, so that any table program sorts them. */
+const lists = computed((): Readonly<Record<string, Record<string, string>[]>> => {
+  const now = answer.value;
+  if (!now) return {};
+  return {
+    'To order': now.purchase.map(({ what, order, why }) => ({ what, order, why })),
+    Shelf: [...now.batches.map(lotRow), ...now.items.map(itemRow)],
+    Parts: now.kept.map(keptRow),
+  };
+});
 </script>
 
 <template>
   <main class="page">
-    <h1 class="mb-4">Store</h1>
+    <header class="spread mb-4">
+      <h1>Store</h1>
+      <div v-if="answer" class="row no-print">
+        <v-btn
+          v-for="(rows, name) in lists"
+          :key="name"
+          variant="text"
+          @click="downloadTable(rows, `${fileName(name, 'store')}-${answer.today}`)"
+          >{{ name }} as CSV</v-btn
+        >
+      </div>
+    </header>
     <p v-if="problem" role="alert" class="danger">{{ problem }} <button type="button" @click="load">Try again</button></p>
     <div v-if="answer" class="columns">
       <div class="stack">

@@ -9,6 +9,7 @@ import LoanBox from './LoanBox.vue';
 import LotShelf from './LotShelf.vue';
 import PurchaseList from './PurchaseList.vue';
 import StoreShelf from './StoreShelf.vue';
+import { itemRow, lotRow } from './storeRows.js';
 import type { KeptRow, LotRow, StoreRow } from './types.js';
 
 enableAutoUnmount(afterEach);
@@ -174,5 +175,15 @@ describe('waste', () => {
       body: { on: '2026-03-10', to: 'Town depot', documentNumber: 'D-9', version: 3 },
     });
     expect(wordsOf(screen)).toContain('local rules and the safety data sheet come first');
+  });
+});
+
+describe('the store’s lists as tables', () => {
+  it('hold what the screen shows, one column for each thing', () => {
+    const lot = lotRow({ id: 'l', productName: 'Plain Clear', colour: '#7fb8c9', bottleMl: 1000, lot: 'L1', openedOn: '2026-02-01', keepsUntil: null, stockMl: null, samplePlace: 'window', expired: false }); // prettier-ignore
+    const item = itemRow({ id: 'r', name: 'O-ring', kind: 'seal', unit: 'pcs', lot: 'K3', count: 9, reorderAt: 12 });
+    expect(Object.keys(lot)).toEqual(Object.keys(item));
+    expect(lot).toMatchObject({ what: 'Plain Clear', count: '', unit: 'mL', opened_on: '2026-02-01' });
+    expect(item).toMatchObject({ what: 'O-ring', kind: 'O-rings and gaskets', count: '9', reorder_at: '12' });
   });
 });

@@ -17,6 +17,7 @@ import { useDates } from '../units/dates.js';
 import PartLots from '../lots/PartLots.vue';
 import UsageCard from '../usage/UsageCard.vue';
 import EditSystemDialog from './EditSystemDialog.vue';
+import { downloadHistory } from './listFile.js';
 import HistoryLine from './HistoryLine.vue';
 import ServiceDialog from './ServiceDialog.vue';
 import type { LoopOfSystem, SystemPage } from './types.js';
@@ -156,7 +157,12 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
             <router-link :to="`/systems/${page.system.id}/loops/new`">A second loop in the same case</router-link>
           </p>
           <section class="mt-4">
-            <h2 class="mb-4">History</h2>
+            <header class="spread mb-4">
+              <h2>History</h2>
+              <v-btn v-if="page.history.length > 0" variant="text" class="no-print" @click="downloadHistory(page.history, page.system.name)"
+                >As CSV</v-btn
+              >
+            </header>
             <HistoryLine :entries="page.history" />
             <p v-if="page.history.length === 0" class="quiet">Nothing yet. The first entry is the loop's plan.</p>
           </section>

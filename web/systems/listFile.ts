@@ -1,5 +1,5 @@
-import type { SystemLine } from './types.js';
-import { downloadText } from '../files/download.js';
+import type { HistoryEntry, SystemLine } from './types.js';
+import { downloadTable, fileName } from '../files/download.js';
 
 /** The list as rows: what is shown, in its order. Days as YYYY-MM-DD, so that any table program sorts them. */
 export const listRows = (lines: readonly SystemLine[]): Record<string, string>[] =>
@@ -14,8 +14,12 @@ export const listRows = (lines: readonly SystemLine[]): Record<string, string>[]
     why: line.nextReason ?? '',
   }));
 
-/** Cells that a table program would take for a formula are quoted as text. */
-export async function downloadList(lines: readonly SystemLine[], today: string): Promise<void> {
-  const { default: papa } = await import('papaparse');
-  downloadText(`${papa.unparse(listRows(lines), { escapeFormulae: true })}\n`, `systems-${today}.csv`, 'text/csv');
-}
+export const downloadList = (lines: readonly SystemLine[], today: string): Promise<void> =>
+  downloadTable(listRows(lines), `systems-${today}`);
+
+/** What happened to one machine, newest first. Instants are UTC. */
+export const historyRows = (entries: readonly HistoryEntry[]): Record<string, string>[] =>
+  entries.map(({ at, kind, title, text, by }) => ({ at, kind, title, text, by: by ?? '' }));
+
+export const downloadHistory = (entries: readonly HistoryEntry[], system: string): Promise<void> =>
+  downloadTable(historyRows(entries), fileName(`history-${system}`, 'history'));

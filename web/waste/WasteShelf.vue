@@ -2,6 +2,7 @@
 import { computed, onMounted, reactive, ref } from 'vue';
 import { WASTE_KINDS, type WasteKind } from '@core/store/schema.js';
 import { formatMl } from '@core/units/display.js';
+import { downloadTable, fileName } from '../files/download.js';
 import { call, get, wordsOf } from '../http/api.js';
 import { useSubmit } from '../http/useSubmit.js';
 import { useDates } from '../units/dates.js';
@@ -47,6 +48,16 @@ async function add(): Promise<void> {
   form.label = '';
   await load();
 }
+const download = (): Promise<void> =>
+  downloadTable(
+    entries.value.map(({ at: on, volumeMl, systemName, note }) => ({
+      at: on,
+      volume_ml: Math.round(volumeMl),
+      system: systemName ?? '',
+      note,
+    })),
+    fileName(`waste-${chosen.value?.label ?? ''}`, 'waste'),
+  );
 async function pourIn(): Promise<void> {
   const can = at.value;
   const done = await pouring.run((idempotencyKey) =>
@@ -97,7 +108,10 @@ const FULL = 0.85;
       </li>
     </ul>
     <div v-if="chosen" class="inside">
-      <h3>What went into {{ chosen.label }}</h3>
+      <header class="spread">
+        <h3>What went into {{ chosen.label }}</h3>
+        <v-btn v-if="entries.length" variant="text" @click="download">As CSV</v-btn>
+      </header>
       <p v-if="entries.length === 0" class="quiet">Nothing yet.</p>
       <ul class="plain-list figures">
         <li v-for="entry in entries" :key="entry.id">
