@@ -4,7 +4,7 @@ import type { ProcedureTemplate } from '../../core/commissioning/template.js';
 import { standardProcedure } from '../../core/jobs/procedureKinds.js';
 import { usualLoop } from '../../core/loops/testLoops.js';
 import { errorOf, TestBench, type Visitor } from '../../tests/integration/bench.js';
-import { commissioned, lotOf } from '../../tests/integration/led.js';
+import { booked, commissioned, lotOf } from '../../tests/integration/led.js';
 
 let bench: TestBench;
 let lead: Visitor;
@@ -111,18 +111,9 @@ describe('the procedure of a kind of service', () => {
 
   it('leads the next such job, and says which version it was', async () => {
     const lot = await lotOf(lead, 'P7');
-    const { systemId, loopId } = await commissioned(bench, lead, 'Own way', lot);
-    const made = await lead.post<{ id: string; version: number }>(`/systems/${systemId}/jobs`, {
-      loopId,
-      kind: 'flush-refill',
-      partId: null,
-      intake: { symptom: '', condition: '', signs: [], dataSafe: 'yes', signsIn: '', flowLph: null },
-      estimate: { hours: 2, partsText: '', coolantMl: 0, priceText: '' },
-      neededBy: null,
-      note: '',
-    });
-    await lead.post(`/jobs/${made.body.id}/consent`, { how: 'phone', words: '', version: made.body.version });
-    const started = await lead.post<Run>(`/jobs/${made.body.id}/start`, {
+    const made = await booked(lead, await commissioned(bench, lead, 'Own way', lot), 'flush-refill');
+    await lead.post(`/jobs/${made.id}/consent`, { how: 'phone', words: '', version: made.version });
+    const started = await lead.post<Run>(`/jobs/${made.id}/start`, {
       benchId: null,
       schools: { leak: 'wet-only', wet: 'ten-minutes', limit: 'screen', gaugeResolutionKpa: 0.1 },
       openedJoints: [],

@@ -3,7 +3,7 @@ import { arrange } from '../../core/planning/arrange.js';
 import { setAsideImpossible } from '../../core/planning/possible.js';
 import { buildProblem, toSlots, type BoardSlot, type WorkshopBoard } from '../../core/planning/workshopPlan.js';
 import { errorOf, TestBench, type Visitor } from '../../tests/integration/bench.js';
-import { commissioned, lotOf } from '../../tests/integration/led.js';
+import { booked, commissioned, lotOf } from '../../tests/integration/led.js';
 
 let bench: TestBench;
 let desk: Visitor;
@@ -17,17 +17,7 @@ beforeAll(async () => {
   desk = await bench.workshop('Plan');
   const lot = await lotOf(desk, 'P1');
   for (const name of ['One', 'Two']) {
-    const { systemId, loopId } = await commissioned(bench, desk, name, lot);
-    const job = await desk.post<{ id: string }>(`/systems/${systemId}/jobs`, {
-      loopId,
-      kind: 'flush-refill',
-      partId: null,
-      intake: { symptom: '', condition: '', signs: [], dataSafe: 'yes', signsIn: '', flowLph: null },
-      estimate: { hours: 2, partsText: '', coolantMl: 0, priceText: '' },
-      neededBy: null,
-      note: '',
-    });
-    jobs.push(job.body.id);
+    jobs.push((await booked(desk, await commissioned(bench, desk, name, lot), 'flush-refill')).id);
   }
 });
 afterAll(() => bench.close());

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { errorOf, TestBench, type Visitor } from '../../tests/integration/bench.js';
-import { commissioned, lotOf } from '../../tests/integration/led.js';
+import { booked, commissioned, lotOf } from '../../tests/integration/led.js';
 
 let bench: TestBench;
 let desk: Visitor;
@@ -18,17 +18,8 @@ beforeAll(async () => {
   today = (await desk.get<{ today: string }>('/systems')).body.today;
   const lot = await lotOf(desk, 'N1');
   for (const name of ['One', 'Two']) {
-    const { systemId, loopId } = await commissioned(bench, desk, name, lot);
-    const job = await desk.post<{ id: string }>(`/systems/${systemId}/jobs`, {
-      loopId,
-      kind: 'strip-clean',
-      partId: null,
-      intake: { symptom: '', condition: '', signs: [], dataSafe: 'yes', signsIn: '', flowLph: null },
-      estimate: { hours: 2, partsText: '', coolantMl: 0, priceText: '' },
-      neededBy: null,
-      note: '',
-    });
-    jobs.push({ id: job.body.id, systemId });
+    const machine = await commissioned(bench, desk, name, lot);
+    jobs.push({ id: (await booked(desk, machine, 'strip-clean')).id, systemId: machine.systemId });
   }
   const tower = {
     name: 'Spare tower',

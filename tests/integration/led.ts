@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { Procedure } from '../../core/commissioning/procedure.js';
+import type { JobKind } from '../../core/jobs/kinds.js';
 import { seededRandom } from '../../core/random/random.js';
 import { playRun } from '../../server/demo/technician.js';
 import type { ServiceScript } from '../../server/demo/serviceHands.js';
@@ -61,4 +62,22 @@ export async function commissioned(
   const signed = await leadRun(bench, visitor, started.body.run, lot);
   if (signed.status !== 201) throw new Error(JSON.stringify(signed.body));
   return { systemId, loopId: loop.id };
+}
+
+/** A service that is booked for a loop; what is not said is as plain as it can be. */
+export async function booked(
+  visitor: Visitor,
+  { systemId, loopId }: { readonly systemId: string; readonly loopId: string },
+  kind: JobKind,
+): Promise<{ id: string; version: number }> {
+  const { body } = await visitor.post<{ id: string; version: number }>(`/systems/${systemId}/jobs`, {
+    loopId,
+    kind,
+    partId: null,
+    intake: { symptom: '', condition: '', signs: [], dataSafe: 'yes', signsIn: '', flowLph: null },
+    estimate: { hours: 2, partsText: '', coolantMl: 0, priceText: '' },
+    neededBy: null,
+    note: '',
+  });
+  return body;
 }

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { reactive, ref } from 'vue';
 import type { WorkshopBoard } from '@core/planning/workshopPlan.js';
-import { call, wordsOf } from '../http/api.js';
+import { call } from '../http/api.js';
+import { changeBoard, type BoardEvents } from './changeBoard.js';
 import { useDates } from '../units/dates.js';
 
 /** Each technician's usual week, and the days they are away. */
 const props = defineProps<{ board: WorkshopBoard }>();
-const emit = defineEmits<{ changed: [board: WorkshopBoard]; problem: [words: string | null] }>();
+const emit = defineEmits<BoardEvents>();
 const dates = useDates();
 const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
 const USUAL = [1, 2, 3, 4, 5].map((weekday) => ({ weekday, fromMinute: 9 * 60, toMinute: 17 * 60 + 30 }));
@@ -39,14 +40,7 @@ function open(personId: string): void {
     }),
   );
 }
-async function send(work: () => Promise<WorkshopBoard>): Promise<void> {
-  try {
-    emit('changed', await work());
-    emit('problem', null);
-  } catch (error) {
-    emit('problem', wordsOf(error));
-  }
-}
+const send = changeBoard(emit);
 const save = (personId: string, shifts: readonly object[]): Promise<void> =>
   send(() => call<WorkshopBoard>('PUT', `/people/${personId}/shifts`, { body: { shifts } }));
 const saveWeek = (personId: string): Promise<void> =>

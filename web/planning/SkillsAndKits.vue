@@ -2,12 +2,13 @@
 import { reactive, ref, watch } from 'vue';
 import { KIT_KEYS, KITS, SKILL_KEYS, SKILLS, type KitKind, type Skill } from '@core/planning/capacities.js';
 import type { WorkshopBoard } from '@core/planning/workshopPlan.js';
-import { call, wordsOf } from '../http/api.js';
+import { call } from '../http/api.js';
+import { changeBoard, type BoardEvents } from './changeBoard.js';
 import NumberField from '../units/NumberField.vue';
 
 /** What the workshop has few of: who can do what, and how many of each kit there are. */
 const props = defineProps<{ board: WorkshopBoard; isLead: boolean }>();
-const emit = defineEmits<{ changed: [board: WorkshopBoard]; problem: [words: string | null] }>();
+const emit = defineEmits<BoardEvents>();
 const counts = reactive<Record<KitKind, number | null>>({ 'pump-supply': null, 'pressure-tester': null, 'flush-rig': null });
 const open = ref(false);
 
@@ -19,14 +20,7 @@ watch(
   { immediate: true },
 );
 
-async function send(work: () => Promise<WorkshopBoard>): Promise<void> {
-  try {
-    emit('changed', await work());
-    emit('problem', null);
-  } catch (error) {
-    emit('problem', wordsOf(error));
-  }
-}
+const send = changeBoard(emit);
 const can = (skills: readonly Skill[] | null, skill: Skill): boolean => skills === null || skills.includes(skill);
 /** whoever can do everything is written down as nobody in particular */
 function toggle(person: WorkshopBoard['people'][number], skill: Skill): Promise<void> {
