@@ -4,6 +4,7 @@ import { addDays } from '@core/units/calendar.js';
 import { call } from '../http/api.js';
 import { useSubmit } from '../http/useSubmit.js';
 import type { Due } from '../systems/types.js';
+import FormDialog from '../look/FormDialog.vue';
 
 const open = defineModel<boolean>({ required: true });
 const props = defineProps<{ due: Due; today: string }>();
@@ -29,20 +30,18 @@ async function save(): Promise<void> {
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="520">
-    <v-card class="pa-6">
-      <form class="stack" novalidate @submit.prevent="save">
-        <h2>The owner puts it off</h2>
-        <p class="quiet">Temperatures look fine until particles choke the fins. Say so, and write down that you did.</p>
-        <v-text-field v-model="form.until" type="date" label="Until" :error-messages="submit.at('until')" />
-        <v-textarea v-model="form.reason" label="In the owner's words" :error-messages="submit.at('reason')" />
-        <v-checkbox v-model="form.riskTold" label="The risk was told" :error-messages="submit.at('riskTold')" />
-        <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
-        <div class="row">
-          <v-btn type="submit" size="large" :loading="submit.busy.value">Put off</v-btn
-          ><v-btn variant="text" size="large" @click="open = false">Close</v-btn>
-        </div>
-      </form>
-    </v-card>
-  </v-dialog>
+  <FormDialog
+    v-model="open"
+    title="The owner puts it off"
+    button="Put off"
+    :busy="submit.busy.value"
+    :problem="submit.problem.value"
+    :width="520"
+    @submit="save"
+  >
+    <p class="quiet">Temperatures look fine until particles choke the fins. Say so, and write down that you did.</p>
+    <v-text-field v-model="form.until" type="date" label="Until" :error-messages="submit.at('until')" />
+    <v-textarea v-model="form.reason" label="In the owner's words" :error-messages="submit.at('reason')" />
+    <v-checkbox v-model="form.riskTold" label="The risk was told" :error-messages="submit.at('riskTold')" />
+  </FormDialog>
 </template>

@@ -4,6 +4,7 @@ import { call } from '../http/api.js';
 import { useSubmit } from '../http/useSubmit.js';
 import NumberField from '../units/NumberField.vue';
 import type { Due } from '../systems/types.js';
+import FormDialog from '../look/FormDialog.vue';
 
 const open = defineModel<boolean>({ required: true });
 const props = defineProps<{ due: Due }>();
@@ -31,28 +32,29 @@ async function save(outcome: 'settled' | 'not-settled'): Promise<void> {
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="520">
-    <v-card class="pa-6">
-      <form class="stack" novalidate @submit.prevent="save('settled')">
-        <h2>Level against its mark</h2>
-        <p class="quiet">
-          Compare at the same coolant temperature as at hand-over, pump running. A level that keeps falling is a leak, or vapour through the
-          tube walls.
-        </p>
-        <NumberField
-          v-model="form.levelChangeMm"
-          label="Change since hand-over"
-          unit="mm"
-          hint="below the mark is negative"
-          :errors="submit.at('levelChangeMm')"
-        />
-        <v-textarea v-model="form.note" label="Note: who looked, photo or visit" :error-messages="submit.at('note')" />
-        <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
-        <div class="row">
-          <v-btn type="submit" size="large" :loading="submit.busy.value">It has settled</v-btn>
-          <v-btn variant="outlined" size="large" :disabled="submit.busy.value" @click="save('not-settled')">Not settled yet</v-btn>
-        </div>
-      </form>
-    </v-card>
-  </v-dialog>
+  <FormDialog
+    v-model="open"
+    title="Level against its mark"
+    button="It has settled"
+    :busy="submit.busy.value"
+    :problem="submit.problem.value"
+    :width="520"
+    @submit="save('settled')"
+  >
+    <p class="quiet">
+      Compare at the same coolant temperature as at hand-over, pump running. A level that keeps falling is a leak, or vapour through the
+      tube walls.
+    </p>
+    <NumberField
+      v-model="form.levelChangeMm"
+      label="Change since hand-over"
+      unit="mm"
+      hint="below the mark is negative"
+      :errors="submit.at('levelChangeMm')"
+    />
+    <v-textarea v-model="form.note" label="Note: who looked, photo or visit" :error-messages="submit.at('note')" />
+    <template #actions>
+      <v-btn variant="outlined" size="large" :disabled="submit.busy.value" @click="save('not-settled')">Not settled yet</v-btn>
+    </template>
+  </FormDialog>
 </template>

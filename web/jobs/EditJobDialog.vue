@@ -9,6 +9,7 @@ import IntakeFields from './IntakeFields.vue';
 import { adviceFor, daysOf, estimateOf, intakeOf, type JobForm } from './jobForm.js';
 import type { JobPage } from './JobView.vue';
 import ScopeLadder from './ScopeLadder.vue';
+import FormDialog from '../look/FormDialog.vue';
 
 /** Changes a job that was not begun; a new kind or estimate asks for a new consent. */
 const props = defineProps<{ job: JobPage }>();
@@ -53,32 +54,30 @@ async function save(): Promise<void> {
 </script>
 
 <template>
-  <v-dialog :model-value="true" max-width="1100" scrollable @update:model-value="emit('close')">
-    <v-card class="pa-6">
-      <form class="stack" novalidate @submit.prevent="save">
-        <h2>Change this job</h2>
-        <div class="columns">
-          <IntakeFields :model-value="form" :baseline-flow-lph="job.history.baselineFlowLph" :at="submit.at" />
-          <div class="stack">
-            <ScopeLadder v-model="form.kind" :advice="advice" :rigid="hasRigidTube(job.loop.file)" />
-            <v-select
-              v-if="needsPart"
-              v-model="form.partId"
-              :items="parts"
-              label="Which part is changed"
-              :error-messages="submit.at('partId')"
-            />
-            <EstimateFields :model-value="form" :at="submit.at" :today="job.today" />
-          </div>
-        </div>
-        <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
-        <div class="row">
-          <v-btn type="submit" size="large" :loading="submit.busy.value">Save</v-btn>
-          <v-btn variant="text" size="large" @click="emit('close')">Close</v-btn>
-        </div>
-      </form>
-    </v-card>
-  </v-dialog>
+  <FormDialog
+    title="Change this job"
+    button="Save"
+    :busy="submit.busy.value"
+    :problem="submit.problem.value"
+    :width="1100"
+    @submit="save"
+    @close="emit('close')"
+  >
+    <div class="columns">
+      <IntakeFields :model-value="form" :baseline-flow-lph="job.history.baselineFlowLph" :at="submit.at" />
+      <div class="stack">
+        <ScopeLadder v-model="form.kind" :advice="advice" :rigid="hasRigidTube(job.loop.file)" />
+        <v-select
+          v-if="needsPart"
+          v-model="form.partId"
+          :items="parts"
+          label="Which part is changed"
+          :error-messages="submit.at('partId')"
+        />
+        <EstimateFields :model-value="form" :at="submit.at" :today="job.today" />
+      </div>
+    </div>
+  </FormDialog>
 </template>
 
 <style scoped>

@@ -8,6 +8,7 @@ import { useSubmit } from '../http/useSubmit.js';
 import ChoiceRow from '../look/ChoiceRow.vue';
 import NumberField from '../units/NumberField.vue';
 import { usualEstimate } from './jobForm.js';
+import FormDialog from '../look/FormDialog.vue';
 
 /** Findings made the job bigger: a new kind, a new estimate, and the owner’s renewed consent, before the hands go on. */
 const props = defineProps<{ runId: string; kind: JobKind; file: LoopFile }>();
@@ -34,37 +35,35 @@ async function change(): Promise<void> {
 </script>
 
 <template>
-  <v-dialog :model-value="true" max-width="680" scrollable @update:model-value="emit('close')">
-    <v-card class="pa-6">
-      <form class="stack" novalidate @submit.prevent="change">
-        <h2>Change the scope</h2>
-        <v-select
-          v-model="form.kind"
-          :items="heavier"
-          label="It becomes"
-          @update:model-value="Object.assign(form, usualEstimate(form.kind, file))"
-        />
-        <v-text-field
-          v-model="form.reason"
-          label="What was found"
-          placeholder="flakes in the first jug"
-          :error-messages="submit.at('reason')"
-        />
-        <div class="pair">
-          <NumberField v-model="form.hours" label="Attended hours in all" unit="h" :errors="submit.at('estimate.hours')" />
-          <NumberField v-model="form.coolantMl" label="Coolant" unit="mL" :errors="submit.at('estimate.coolantMl')" />
-        </div>
-        <v-text-field v-model="form.partsText" label="Parts" />
-        <v-text-field v-model="form.priceText" label="Price told, if one was" />
-        <ChoiceRow v-model="how" label="Owner agreed" :options="ways" />
-        <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
-        <div class="row">
-          <v-btn type="submit" size="large" :loading="submit.busy.value">The owner agreed; change the steps</v-btn>
-          <v-btn variant="text" size="large" @click="emit('close')">Close</v-btn>
-        </div>
-      </form>
-    </v-card>
-  </v-dialog>
+  <FormDialog
+    title="Change the scope"
+    button="The owner agreed; change the steps"
+    :busy="submit.busy.value"
+    :problem="submit.problem.value"
+    :width="680"
+    @submit="change"
+    @close="emit('close')"
+  >
+    <v-select
+      v-model="form.kind"
+      :items="heavier"
+      label="It becomes"
+      @update:model-value="Object.assign(form, usualEstimate(form.kind, file))"
+    />
+    <v-text-field
+      v-model="form.reason"
+      label="What was found"
+      placeholder="flakes in the first jug"
+      :error-messages="submit.at('reason')"
+    />
+    <div class="pair">
+      <NumberField v-model="form.hours" label="Attended hours in all" unit="h" :errors="submit.at('estimate.hours')" />
+      <NumberField v-model="form.coolantMl" label="Coolant" unit="mL" :errors="submit.at('estimate.coolantMl')" />
+    </div>
+    <v-text-field v-model="form.partsText" label="Parts" />
+    <v-text-field v-model="form.priceText" label="Price told, if one was" />
+    <ChoiceRow v-model="how" label="Owner agreed" :options="ways" />
+  </FormDialog>
 </template>
 
 <style scoped>

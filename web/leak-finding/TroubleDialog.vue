@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue';
 import { LEAK_AMOUNT, LEAK_WHEN, type LeakAmount, type LeakWhen, type RunEventBody } from '@core/commissioning/events.js';
 import type { Procedure } from '@core/commissioning/procedure.js';
+import FormDialog from '../look/FormDialog.vue';
 
 /** Something is wrong: one touch, which part, and it is on record. The wording comes after. */
 const open = defineModel<boolean>({ required: true });
@@ -51,58 +52,52 @@ function say(): void {
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="820" scrollable>
-    <v-card class="pa-6">
-      <form class="stack" novalidate @submit.prevent="say">
-        <h2>Something is wrong</h2>
-        <div class="kinds" role="group" aria-label="What it is">
-          <button v-for="(label, key) in KINDS" :key="key" type="button" :aria-pressed="kind === key" @click="kind = key">
-            {{ label }}
-          </button>
-        </div>
-        <template v-if="kind !== 'spill'">
-          <div class="places" role="group" aria-label="Part">
-            <button v-for="part in parts" :key="part.id" type="button" :aria-pressed="place === part.id" @click="place = part.id">
-              {{ part.name }}
-            </button>
-          </div>
-          <div v-if="kind === 'leak'" class="places joints" role="group" aria-label="Run with its two joints">
-            <button v-for="joint in joints" :key="joint.id" type="button" :aria-pressed="place === joint.id" @click="place = joint.id">
-              {{ joint.name }}
-            </button>
-          </div>
-        </template>
-        <div v-if="kind === 'leak'" class="pair">
-          <v-select v-model="when" :items="LEAK_WHEN.map((value) => ({ value, title: WHEN[value] }))" label="It showed" hide-details />
-          <v-select v-model="amount" :items="LEAK_AMOUNT.map((value) => ({ value, title: AMOUNT[value] }))" label="How much" hide-details />
-        </div>
-        <v-checkbox
-          v-if="kind === 'spill'"
-          v-model="electronics"
-          label="It reached electronics: supply off at the wall first"
-          hide-details
-        />
-        <v-text-field
-          v-model="text"
-          :label="kind === 'doubt' ? 'What it felt like (a crack, a slip, too easy)' : 'In words, if there is time'"
-          hide-details
-        />
-        <p class="quiet">
-          {{
-            kind === 'doubt'
-              ? 'No liquid goes in until that part was tested on its own.'
-              : kind === 'leak'
-                ? 'Supply off first. The pump stays locked until it is mended, the record unsigned until it was tested again.'
-                : 'Blot, rinse as the part’s maker advises, then a day to dry before power.'
-          }}
-        </p>
-        <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
-        <div class="row">
-          <v-btn type="submit" size="x-large">Put it on record</v-btn><v-btn variant="text" size="large" @click="open = false">Close</v-btn>
-        </div>
-      </form>
-    </v-card>
-  </v-dialog>
+  <FormDialog
+    v-model="open"
+    title="Something is wrong"
+    button="Put it on record"
+    :problem="problem"
+    :width="820"
+    size="x-large"
+    @submit="say"
+  >
+    <div class="kinds" role="group" aria-label="What it is">
+      <button v-for="(label, key) in KINDS" :key="key" type="button" :aria-pressed="kind === key" @click="kind = key">
+        {{ label }}
+      </button>
+    </div>
+    <template v-if="kind !== 'spill'">
+      <div class="places" role="group" aria-label="Part">
+        <button v-for="part in parts" :key="part.id" type="button" :aria-pressed="place === part.id" @click="place = part.id">
+          {{ part.name }}
+        </button>
+      </div>
+      <div v-if="kind === 'leak'" class="places joints" role="group" aria-label="Run with its two joints">
+        <button v-for="joint in joints" :key="joint.id" type="button" :aria-pressed="place === joint.id" @click="place = joint.id">
+          {{ joint.name }}
+        </button>
+      </div>
+    </template>
+    <div v-if="kind === 'leak'" class="pair">
+      <v-select v-model="when" :items="LEAK_WHEN.map((value) => ({ value, title: WHEN[value] }))" label="It showed" hide-details />
+      <v-select v-model="amount" :items="LEAK_AMOUNT.map((value) => ({ value, title: AMOUNT[value] }))" label="How much" hide-details />
+    </div>
+    <v-checkbox v-if="kind === 'spill'" v-model="electronics" label="It reached electronics: supply off at the wall first" hide-details />
+    <v-text-field
+      v-model="text"
+      :label="kind === 'doubt' ? 'What it felt like (a crack, a slip, too easy)' : 'In words, if there is time'"
+      hide-details
+    />
+    <p class="quiet">
+      {{
+        kind === 'doubt'
+          ? 'No liquid goes in until that part was tested on its own.'
+          : kind === 'leak'
+            ? 'Supply off first. The pump stays locked until it is mended, the record unsigned until it was tested again.'
+            : 'Blot, rinse as the part’s maker advises, then a day to dry before power.'
+      }}
+    </p>
+  </FormDialog>
 </template>
 
 <style scoped>

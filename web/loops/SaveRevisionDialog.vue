@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue';
 import { REVISION_KINDS, type RevisionKind } from '@core/loops/revisionKinds.js';
+import FormDialog from '../look/FormDialog.vue';
 
 /** What kind of revision this save is, and why: revisions are kept for ever and compared in years. */
 const open = defineModel<boolean>({ required: true });
@@ -12,17 +13,8 @@ const kinds = Object.entries(REVISION_KINDS).map(([value, title]) => ({ value, t
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="480">
-    <v-card class="pa-6">
-      <form class="stack" @submit.prevent="emit('save', kind, reason)">
-        <h2>Save as a new revision</h2>
-        <v-select v-model="kind" :items="kinds" label="This is the loop" />
-        <v-textarea v-model="reason" label="What changed and why" placeholder="front radiator turned round" />
-        <div class="row">
-          <v-btn type="submit" size="large" :loading="busy">Save</v-btn
-          ><v-btn variant="text" size="large" @click="open = false">Close</v-btn>
-        </div>
-      </form>
-    </v-card>
-  </v-dialog>
+  <FormDialog v-model="open" title="Save as a new revision" button="Save" :busy="busy" :width="480" @submit="emit('save', kind, reason)">
+    <v-select v-model="kind" :items="kinds" label="This is the loop" />
+    <v-textarea v-model="reason" label="What changed and why" placeholder="front radiator turned round" />
+  </FormDialog>
 </template>

@@ -3,6 +3,7 @@ import { computed, reactive } from 'vue';
 import { writeMessage, type MessageTemplate } from '@core/messages/templates.js';
 import { call } from '../http/api.js';
 import { useSubmit } from '../http/useSubmit.js';
+import FormDialog from '../look/FormDialog.vue';
 
 /** A message to an owner from a template, read before it goes. */
 const props = defineProps<{ systemId: string; machine: string; owner: string; workshop: string }>();
@@ -31,30 +32,28 @@ async function send(): Promise<void> {
 </script>
 
 <template>
-  <v-dialog :model-value="true" max-width="640" scrollable @update:model-value="emit('close')">
-    <v-card class="pa-6">
-      <form class="stack" novalidate @submit.prevent="send">
-        <h2>Write to {{ owner }}</h2>
-        <v-select v-model="form.template" :items="templates" label="Matter" />
-        <v-text-field
-          v-if="form.template !== 'ready'"
-          v-model="form.when"
-          label="When, in words"
-          placeholder="on Thursday, 3 December, from 9"
-        />
-        <v-text-field v-model="form.text" label="What more" />
-        <div class="letter">
-          <strong>{{ letter.subject }}</strong>
-          <pre>{{ letter.body }}</pre>
-        </div>
-        <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
-        <div class="row">
-          <v-btn type="submit" size="large" :loading="submit.busy.value">Send it</v-btn>
-          <v-btn variant="text" size="large" @click="emit('close')">Close</v-btn>
-        </div>
-      </form>
-    </v-card>
-  </v-dialog>
+  <FormDialog
+    :title="`Write to ${owner}`"
+    button="Send it"
+    :busy="submit.busy.value"
+    :problem="submit.problem.value"
+    :width="640"
+    @submit="send"
+    @close="emit('close')"
+  >
+    <v-select v-model="form.template" :items="templates" label="Matter" />
+    <v-text-field
+      v-if="form.template !== 'ready'"
+      v-model="form.when"
+      label="When, in words"
+      placeholder="on Thursday, 3 December, from 9"
+    />
+    <v-text-field v-model="form.text" label="What more" />
+    <div class="letter">
+      <strong>{{ letter.subject }}</strong>
+      <pre>{{ letter.body }}</pre>
+    </div>
+  </FormDialog>
 </template>
 
 <style scoped>

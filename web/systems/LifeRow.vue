@@ -26,7 +26,7 @@ const bar = computed(() => {
     ? { left: `${at}%`, right: `${100 - zero.value}%` }
     : { left: `${zero.value}%`, right: `${100 - at}%`, background: props.line.coolant?.colour ?? 'var(--ink-soft)' };
 });
-const loud = computed(() => props.line.attention === 'overdue' || props.line.attention === 'on-bench');
+const loud = computed(() => ['overdue', 'put-off', 'on-bench'].includes(props.line.attention));
 </script>
 
 <template>

@@ -7,6 +7,7 @@ import { call } from '../http/api.js';
 import { useSubmit } from '../http/useSubmit.js';
 import NumberField from '../units/NumberField.vue';
 import type { LoopOfSystem } from './types.js';
+import FormDialog from '../look/FormDialog.vue';
 
 /** Enters a service that was done; a refill starts the clocks again. */
 const open = defineModel<boolean>({ required: true });
@@ -64,39 +65,37 @@ async function save(): Promise<void> {
 </script>
 
 <template>
-  <v-dialog v-model="open" scrollable>
-    <v-card class="pa-6">
-      <form class="stack" novalidate @submit.prevent="save">
-        <h2>Record a service that was done</h2>
-        <v-select v-if="loops.length > 1" v-model="form.loopId" :items="[...loops]" item-title="name" item-value="id" label="Loop" />
-        <div class="pair">
-          <v-select v-model="form.kind" :items="kinds" label="What was done" :error-messages="submit.at('kind')" />
-          <v-text-field v-model="form.doneOn" type="date" label="On" :max="today" :error-messages="submit.at('doneOn')" />
-        </div>
-        <template v-if="refills">
-          <v-select
-            v-model="form.productId"
-            :items="coolants.products"
-            item-title="name"
-            item-value="id"
-            label="Coolant poured"
-            :error-messages="submit.at('productId')"
-          />
-          <div class="pair">
-            <NumberField v-model="form.drainedMl" label="Came out" unit="mL" :errors="submit.at('drainedMl')" />
-            <NumberField v-model="form.pouredMl" label="Went in" unit="mL" :errors="submit.at('pouredMl')" />
-          </div>
-        </template>
-        <v-textarea v-model="form.finding" label="Finding, if any" :error-messages="submit.at('finding')" />
-        <v-textarea v-model="form.note" label="Note" :error-messages="submit.at('note')" />
-        <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
-        <div class="row">
-          <v-btn type="submit" size="large" :loading="submit.busy.value">Record</v-btn
-          ><v-btn variant="text" size="large" @click="open = false">Close</v-btn>
-        </div>
-      </form>
-    </v-card>
-  </v-dialog>
+  <FormDialog
+    v-model="open"
+    title="Record a service that was done"
+    button="Record"
+    :busy="submit.busy.value"
+    :problem="submit.problem.value"
+    :width="720"
+    @submit="save"
+  >
+    <v-select v-if="loops.length > 1" v-model="form.loopId" :items="[...loops]" item-title="name" item-value="id" label="Loop" />
+    <div class="pair">
+      <v-select v-model="form.kind" :items="kinds" label="What was done" :error-messages="submit.at('kind')" />
+      <v-text-field v-model="form.doneOn" type="date" label="On" :max="today" :error-messages="submit.at('doneOn')" />
+    </div>
+    <template v-if="refills">
+      <v-select
+        v-model="form.productId"
+        :items="coolants.products"
+        item-title="name"
+        item-value="id"
+        label="Coolant poured"
+        :error-messages="submit.at('productId')"
+      />
+      <div class="pair">
+        <NumberField v-model="form.drainedMl" label="Came out" unit="mL" :errors="submit.at('drainedMl')" />
+        <NumberField v-model="form.pouredMl" label="Went in" unit="mL" :errors="submit.at('pouredMl')" />
+      </div>
+    </template>
+    <v-textarea v-model="form.finding" label="Finding, if any" :error-messages="submit.at('finding')" />
+    <v-textarea v-model="form.note" label="Note" :error-messages="submit.at('note')" />
+  </FormDialog>
 </template>
 
 <style scoped>

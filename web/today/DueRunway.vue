@@ -17,6 +17,11 @@ const KINDS: Readonly<Record<DueKind, string>> = {
   'follow-up': 'follow-up',
   'dust-clean': 'dust',
 };
+/** what falls due, and how often its owner put it off */
+function kindOf({ dues, nextDueOn }: SystemLine): string {
+  const next = dues.find(({ dueOn }) => dueOn === nextDueOn);
+  return `${KINDS[next?.kind ?? 'coolant-service']}${next && next.postponed > 0 ? `, put off ${next.postponed}×` : ''}`;
+}
 const place = (day: string): number => {
   const days = Math.max(-PAST_DAYS, Math.min(AHEAD_DAYS, daysBetween(props.today, day)));
   return ((days + PAST_DAYS) / (PAST_DAYS + AHEAD_DAYS)) * 100;
@@ -26,7 +31,7 @@ const weeks = [-8, -6, -4, -2, 0, 2, 4, 6].map((week) => ({ week, at: ((week * 7
 const rows = computed(() =>
   props.lines.map((line) => ({
     line,
-    kind: KINDS[line.dues.find(({ dueOn }) => dueOn === line.nextDueOn)?.kind ?? 'coolant-service'],
+    kind: kindOf(line),
     at: place(line.nextDueOn ?? props.today),
     over: (line.nextDueOn ?? '') < props.today,
   })),

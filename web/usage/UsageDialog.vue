@@ -5,6 +5,7 @@ import { call } from '../http/api.js';
 import { useSubmit } from '../http/useSubmit.js';
 import ChoiceRow from '../look/ChoiceRow.vue';
 import NumberField from '../units/NumberField.vue';
+import FormDialog from '../look/FormDialog.vue';
 
 /** A reading of an hour meter, or a log that the owner's machine kept. */
 const props = defineProps<{ systemId: string; today: string }>();
@@ -76,43 +77,41 @@ async function save(): Promise<void> {
 </script>
 
 <template>
-  <v-dialog :model-value="true" max-width="600" scrollable @update:model-value="emit('close')">
-    <v-card class="pa-6">
-      <form class="stack" novalidate @submit.prevent="save">
-        <h2>How long it ran, how warm</h2>
-        <ChoiceRow v-model="form.source" label="From its" :options="SOURCES" />
-        <template v-if="form.source === 'log'">
-          <label class="file"
-            >Log as a table (CSV): time, coolant °C
-            <input type="file" accept=".csv,.tsv,.txt,text/csv" @change="take(($event.target as HTMLInputElement).files?.[0])"
-          /></label>
-          <p v-if="told" aria-live="polite">{{ told }}</p>
-          <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
-          <div class="pair">
-            <v-text-field v-model="form.fromOn" type="date" label="First day" :error-messages="submit.at('fromOn')" />
-            <v-text-field v-model="form.on" type="date" label="Last day" :error-messages="submit.at('on')" />
-          </div>
-        </template>
-        <p v-else class="quiet">Two readings at least a week apart make a rate. A count that fell is taken for a new meter.</p>
-        <div class="pair">
-          <v-text-field v-if="form.source === 'meter'" v-model="form.on" type="date" label="Read on" :error-messages="submit.at('on')" />
-          <NumberField
-            v-model="form.hours"
-            :label="form.source === 'meter' ? 'The meter shows' : 'It ran'"
-            unit="h"
-            :errors="submit.at('hours')"
-          />
-          <NumberField v-model="form.meanCoolantC" label="Mean coolant, if known" unit="°C" :errors="submit.at('meanCoolantC')" />
-        </div>
-        <v-text-field v-model="form.note" label="Note" :error-messages="submit.at('note')" />
-        <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
-        <div class="row">
-          <v-btn type="submit" size="large" :loading="submit.busy.value">Keep it</v-btn>
-          <v-btn variant="text" size="large" @click="emit('close')">Close</v-btn>
-        </div>
-      </form>
-    </v-card>
-  </v-dialog>
+  <FormDialog
+    title="How long it ran, how warm"
+    button="Keep it"
+    :busy="submit.busy.value"
+    :problem="submit.problem.value"
+    :width="600"
+    @submit="save"
+    @close="emit('close')"
+  >
+    <ChoiceRow v-model="form.source" label="From its" :options="SOURCES" />
+    <template v-if="form.source === 'log'">
+      <label class="file"
+        >Log as a table (CSV): time, coolant °C
+        <input type="file" accept=".csv,.tsv,.txt,text/csv" @change="take(($event.target as HTMLInputElement).files?.[0])"
+      /></label>
+      <p v-if="told" aria-live="polite">{{ told }}</p>
+      <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
+      <div class="pair">
+        <v-text-field v-model="form.fromOn" type="date" label="First day" :error-messages="submit.at('fromOn')" />
+        <v-text-field v-model="form.on" type="date" label="Last day" :error-messages="submit.at('on')" />
+      </div>
+    </template>
+    <p v-else class="quiet">Two readings at least a week apart make a rate. A count that fell is taken for a new meter.</p>
+    <div class="pair">
+      <v-text-field v-if="form.source === 'meter'" v-model="form.on" type="date" label="Read on" :error-messages="submit.at('on')" />
+      <NumberField
+        v-model="form.hours"
+        :label="form.source === 'meter' ? 'The meter shows' : 'It ran'"
+        unit="h"
+        :errors="submit.at('hours')"
+      />
+      <NumberField v-model="form.meanCoolantC" label="Mean coolant, if known" unit="°C" :errors="submit.at('meanCoolantC')" />
+    </div>
+    <v-text-field v-model="form.note" label="Note" :error-messages="submit.at('note')" />
+  </FormDialog>
 </template>
 
 <style scoped>
