@@ -91,9 +91,15 @@ const fields: Joi.SchemaMap = {
   dropOffOn: day().allow(null).default(null),
   windows: Joi.array()
     .items(
-      Joi.object({ from: day().required(), to: day().required() }).custom((value: OwnerWindow, helpers) =>
-        value.from <= value.to ? value : helpers.message({ custom: 'the last day of a window does not lie before its first' }),
-      ),
+      Joi.object({
+        from: day().required(),
+        to: day()
+          .required()
+          .custom((value: string, helpers) => {
+            const { from } = helpers.state.ancestors[0] as OwnerWindow;
+            return value >= from ? value : helpers.message({ custom: `{{#label}} must not lie before the first day, ${from}` });
+          }),
+      }),
     )
     .max(6)
     .default([]),

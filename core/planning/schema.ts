@@ -71,6 +71,8 @@ export interface SlotInput {
 }
 export interface BoardInput {
   readonly slots: readonly SlotInput[];
+  /** jobs that leave the board with it, as when a plan is taken back */
+  readonly off: readonly string[];
 }
 export const boardSchema = Joi.object({
   slots: Joi.array()
@@ -93,11 +95,13 @@ export const boardSchema = Joi.object({
         version: Joi.number().integer().min(0).required(),
       }),
     )
-    .min(1)
     .max(500)
     .unique('jobId')
     .required(),
-});
+  off: Joi.array().items(id()).max(500).unique().default([]),
+}).custom((value: BoardInput, helpers) =>
+  value.slots.length + value.off.length > 0 ? value : helpers.message({ custom: 'slots: name at least one job that moves or leaves' }),
+);
 
 export interface ConfirmInput {
   readonly confirmed: boolean;

@@ -21,7 +21,7 @@ export type Attention = 'overdue' | 'put-off' | 'on-bench' | 'settling' | 'soon'
 
 export const ATTENTION_WORDS: Record<Attention, string> = {
   overdue: 'overdue',
-  'put-off': 'put off too long',
+  'put-off': 'put off',
   'on-bench': 'on the bench',
   settling: 'settling check',
   soon: 'due soon',

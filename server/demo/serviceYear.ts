@@ -300,6 +300,7 @@ async function planBacklog({ scope, today, accounts }: ServiceWorld): Promise<vo
   if (!plan) return;
   const after = await saveSlots(ask, {
     slots: toSlots(board, built, plan.jobs).map(({ jobId, benchId, steps, version }) => ({ jobId, benchId, steps, version })),
+    off: [],
   });
   for (const { jobId, version } of after.slots.slice(0, 2))
     await confirmSlot(actAs({ scope }, lead, morning, jobId), { confirmed: true, version });

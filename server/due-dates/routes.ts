@@ -70,6 +70,9 @@ async function closeDue(ask: Ask, input: CloseDueInput): Promise<object> {
   return after;
 }
 
+/** The reason before anybody put it off, however often that was. */
+const firstReason = (reason: string): string => reason.split('first reason: ').at(-1) ?? reason;
+
 async function postponeDue(ask: Ask, input: PostponeInput): Promise<object> {
   const { scope, account, today } = ask;
   const item = await openItem(ask, input.version, input);
@@ -92,7 +95,7 @@ async function postponeDue(ask: Ask, input: PostponeInput): Promise<object> {
       dueOn: input.until,
       postponed: item.postponed + 1,
       version: item.version + 1,
-      reason: `put off by the owner until ${input.until} (${input.reason}); first reason: ${item.reason}`,
+      reason: `put off by the owner until ${input.until} (${input.reason}); first reason: ${firstReason(item.reason)}`,
     })
     .where(and(eq(dueItem.id, item.id), eq(dueItem.version, item.version)))
     .returning();

@@ -128,10 +128,11 @@ async function finishedRuns({ scope }: Pick<Ask, 'scope'>): Promise<FinishedRun[
 }
 
 /** Puts jobs on the board: all of them, or none. A plan that breaks a rule is refused in words; a confirmed slot is not moved. */
-export async function saveSlots(ask: Ask, { slots }: BoardInput): Promise<WorkshopBoard> {
+export async function saveSlots(ask: Ask, { slots, off }: BoardInput): Promise<WorkshopBoard> {
   const { scope, account, clock } = ask;
   // one at a time: two people who drag at once must not cross
   await scope.execute(sql`select id from workshop where id = ${account.workshopId} for update`);
+  if (off.length > 0) await scope.delete(slot).where(and(inArray(slot.jobId, [...off]), eq(slot.confirmed, false)));
   const board = await readBoard(ask);
   slots.forEach((given, index) => {
     const known = board.slots.find(({ jobId }) => jobId === given.jobId);

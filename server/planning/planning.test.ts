@@ -46,6 +46,16 @@ describe('the plan', () => {
     expect((await board()).slots).toEqual(now.slots);
   });
 
+  it('is taken back whole: jobs go back to their slots, and those that had none leave the board', async () => {
+    const now = await board();
+    const [a, b] = now.slots as [BoardSlot, BoardSlot];
+    const gone = await desk.put<WorkshopBoard>('/plan/slots', { slots: [], off: [b.jobId] });
+    expect(gone.body.slots.map(({ jobId }) => jobId)).toEqual([a.jobId]);
+    const back = await desk.put<WorkshopBoard>('/plan/slots', { slots: [{ ...bare(b), version: 0 }], off: [] });
+    expect(back.body.slots).toHaveLength(2);
+    expect(errorOf(await desk.put('/plan/slots', { slots: [], off: [] })).message).toContain('at least one job');
+  });
+
   it('never moves a confirmed appointment, and a stale hand is told', async () => {
     const now = await board();
     const own = now.slots[0] as BoardSlot;

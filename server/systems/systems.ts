@@ -96,8 +96,9 @@ export async function systemLines({ scope, today }: Pick<Ask, 'scope' | 'today'>
       const planned = loopsBy.get(row.id)?.find(({ coolantName }) => coolantName !== null);
       const filled = lastFill.get(row.id);
       const attention = attentionOf(row.state as SystemState, own, today);
-      // what makes it overdue goes before dust that is older
-      const next = (attention === 'overdue' ? own.find(({ kind }) => kind !== 'dust-clean') : own[0]) ?? null;
+      // what makes it urgent goes before dust that is older
+      const wet = own.find(({ kind }) => kind !== 'dust-clean');
+      const next = (attention === 'dust' || attention === 'fine' ? own[0] : (wet ?? own[0])) ?? null;
       return {
         ...row,
         state: row.state as SystemState,

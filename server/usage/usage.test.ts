@@ -139,5 +139,6 @@ describe('putting off', () => {
     const hand = await lead.colleague('technician');
     expect(errorOf(await putOff(hand, after(40))).message).toContain('Ask the lead');
     expect((await putOff(lead, after(40))).status).toBe(200);
+    expect((await due('coolant-service')).reason.match(/put off by the owner/g)).toHaveLength(1);
   });
 });

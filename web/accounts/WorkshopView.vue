@@ -91,7 +91,7 @@ async function save(): Promise<void> {
   if (!answer) return;
   take(answer);
   await session.load();
-  notices.say('Saved. New runs and new fills follow it; what is dated stays dated.');
+  notices.say('Saved. Dates follow it at once; runs on the benches keep theirs.');
 }
 
 function keepMine(): void {

@@ -19,7 +19,7 @@ const causes = CAUSE_KEYS.map((value) => ({ value, title: CAUSES[value] }));
 const suspects = [
   { value: 'none', title: 'Nothing that other machines share' },
   { value: 'coolant-lot', title: 'The coolant’s lot: flag every machine that holds it' },
-  { value: 'part', title: 'One part: flag every machine with one of its lot' },
+  { value: 'part', title: 'One part, with its lot' },
 ];
 const parts = computed(() => props.items.map(({ id, name }) => ({ value: id, title: name })));
 

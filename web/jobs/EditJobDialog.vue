@@ -85,6 +85,7 @@ async function save(): Promise<void> {
   display: grid;
   grid-template-columns: 1fr 1.15fr;
   gap: 32px;
+  align-items: start;
 }
 @media (max-width: 900px) {
   .columns {

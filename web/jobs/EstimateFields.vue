@@ -35,6 +35,7 @@ defineProps<{ at: (path: string) => string[]; today: string }>();
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 4px 12px;
+  align-items: start;
 }
 @media (max-width: 620px) {
   .estimate-fields {

@@ -27,9 +27,9 @@ const dataSafe = (Object.keys(DATA_SAFE) as DataSafe[]).map((value) => ({ value,
     <div class="pair">
       <NumberField
         v-model="form.flowLph"
-        label="Flow now, at the baseline’s pump setting"
+        label="Flow now"
         unit="L/h"
-        :hint="baselineFlowLph === null ? 'no baseline to compare with' : `baseline ${Math.round(baselineFlowLph)} L/h`"
+        :hint="baselineFlowLph === null ? 'no baseline to compare with' : `at the baseline’s pump setting; it was ${Math.round(baselineFlowLph)} L/h`"
         :errors="at('intake.flowLph')"
       />
       <v-text-field v-model="form.condition" label="Condition on arrival" placeholder="scratch on the left panel, two screws missing" />
@@ -71,6 +71,7 @@ input[type='checkbox'] {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 12px;
+  align-items: start;
 }
 @media (max-width: 620px) {
   fieldset,

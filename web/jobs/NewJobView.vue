@@ -148,6 +148,7 @@ async function book(): Promise<void> {
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1.15fr);
   gap: 44px;
+  align-items: start;
 }
 @media (max-width: 1000px) {
   .columns {

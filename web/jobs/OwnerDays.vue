@@ -26,12 +26,7 @@ const drop = (index: number): void => {
     </p>
     <div v-for="(window, index) in days" :key="index" class="window">
       <v-text-field v-model="window.from" type="date" label="From" :error-messages="at(`windows[${index}].from`)" />
-      <v-text-field
-        v-model="window.to"
-        type="date"
-        label="To, that day too"
-        :error-messages="[...at(`windows[${index}].to`), ...at(`windows[${index}]`)]"
-      />
+      <v-text-field v-model="window.to" type="date" label="To, that day too" :error-messages="at(`windows[${index}].to`)" />
       <v-btn variant="text" @click="drop(index)">Take out</v-btn>
     </div>
   </div>
@@ -45,6 +40,7 @@ const drop = (index: number): void => {
   display: grid;
   grid-template-columns: 1fr 1fr auto;
   gap: 12px;
+  align-items: start;
 }
 .window .v-btn {
   height: 56px;

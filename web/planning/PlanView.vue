@@ -24,8 +24,8 @@ const problem = ref<string | null>(null);
 const chosen = ref<string | null>(null);
 const dragged = shallowRef<Dragged | null>(null);
 const days = ref(10);
-/** slots as they were before the last change: undo puts them back */
-const before = shallowRef<readonly BoardSlot[] | null>(null);
+/** slots as they were before the last change, and jobs that had none: undo puts them back */
+const before = shallowRef<{ readonly slots: readonly BoardSlot[]; readonly none: readonly string[] } | null>(null);
 const search = useArrange();
 const session = useSession();
 const notices = useNotices();
@@ -73,15 +73,13 @@ async function save(placed: readonly PlacedJob[]): Promise<void> {
   if (!own || !now) return;
   const ids = new Set(compareBoards(own.problem, own.current, placed).map(({ id }) => id));
   const slots = toSlots(now, own, placed).filter(({ jobId }) => ids.has(jobId));
-  await send(
-    slots,
-    now.slots.filter(({ jobId }) => ids.has(jobId)),
-  );
+  const old = now.slots.filter(({ jobId }) => ids.has(jobId));
+  await send(slots, [], { slots: old, none: [...ids].filter((id) => !old.some(({ jobId }) => jobId === id)) });
 }
-async function send(slots: readonly BoardSlot[], old: readonly BoardSlot[] | null): Promise<void> {
-  if (slots.length === 0) return;
+async function send(slots: readonly BoardSlot[], off: readonly string[], old: typeof before.value): Promise<void> {
+  if (slots.length + off.length === 0) return;
   try {
-    const body = { slots: slots.map(({ jobId, benchId, steps, version }) => ({ jobId, benchId, steps, version })) };
+    const body = { slots: slots.map(({ jobId, benchId, steps, version }) => ({ jobId, benchId, steps, version })), off };
     board.value = await call<WorkshopBoard>('PUT', '/plan/slots', { body });
     before.value = old;
     problem.value = null;
@@ -100,7 +98,8 @@ async function undo(): Promise<void> {
   if (!old || !now) return;
   before.value = null;
   await send(
-    old.map((each) => ({ ...each, version: now.slots.find(({ jobId }) => jobId === each.jobId)?.version ?? 0 })),
+    old.slots.map((each) => ({ ...each, version: now.slots.find(({ jobId }) => jobId === each.jobId)?.version ?? 0 })),
+    old.none,
     null,
   );
 }

@@ -1,11 +1,13 @@
 // @vitest-environment happy-dom
 import { enableAutoUnmount } from '@vue/test-utils';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import type { PlacedJob } from '@core/planning/problem.js';
 import { jobSteps } from '@core/planning/jobSteps.js';
 import type { BoardJob, BoardSlot, WorkshopBoard } from '@core/planning/workshopPlan.js';
 import { fakeServer, mountScreen, settle, wordsOf, type Asked } from '../../tests/screens/mountScreen.js';
 import { useSession } from '../accounts/sessionStore.js';
 import { useNotices } from '../shell/notices.js';
+import PlanBoard from './PlanBoard.vue';
 import PlanView from './PlanView.vue';
 
 enableAutoUnmount(afterEach);
@@ -117,6 +119,26 @@ describe('the plan', () => {
     expect(put(/^\/plan\/slots$/)?.body).toMatchObject({ slots: [{ jobId: 'a', benchId: 'b2', version: 1 }] });
     await press(screen, /^Undo$/);
     expect(put(/^\/plan\/slots$/)?.body).toMatchObject({ slots: [{ jobId: 'a', benchId: 'b1' }] });
+  });
+
+  it('takes a job off the board again that had no slot before', async () => {
+    const own = job('a');
+    board = { ...base, jobs: [own], slots: [] };
+    const screen = await open();
+    const at = (hour: string): PlacedJob => ({
+      job: 0,
+      bench: 0,
+      steps: slotOf(own, hour).steps.map(({ from, to, personId }) => ({
+        from: Date.parse(from),
+        to: Date.parse(to),
+        technician: personId === null ? null : 0,
+      })),
+    });
+    screen.findComponent(PlanBoard).vm.$emit('drop', { placed: [at('09:00')], moved: [], left: [] });
+    await settle();
+    expect(put(/^\/plan\/slots$/)?.body).toMatchObject({ slots: [{ jobId: 'a', version: 0 }], off: [] });
+    await press(screen, /^Undo$/);
+    expect(put(/^\/plan\/slots$/)?.body).toEqual({ slots: [], off: ['a'] });
   });
 
   it('says whether the owner was written to when a slot is confirmed', async () => {
