@@ -17,5 +17,8 @@ describe('messages to owners', () => {
   it('say the day in the subject where the matter has one', () => {
     expect(writeMessage('due-soon', facts).subject).toBe('Tower: its coolant is due on 3 May');
     expect(writeMessage('slot', facts).subject).toContain('on 3 May');
+    const plain = writeMessage('due-soon', { ...facts, when: 'on 2027-03-10', text: 'the same soft tube since 2024-03-10' });
+    expect(plain.subject).toBe('Tower: its coolant is due on 10 March 2027');
+    expect(plain.body).toContain('since 10 March 2024');
   });
 });

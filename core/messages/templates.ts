@@ -56,8 +56,14 @@ const LINES: Readonly<Record<MessageTemplate, (facts: MessageFacts) => { subject
   }),
 };
 
+/** Plain days of a text as an owner reads them: 2027-03-10 is 10 March 2027. */
+const daysInWords = (text: string): string =>
+  text.replace(/\b\d{4}-\d{2}-\d{2}\b/g, (day) =>
+    new Intl.DateTimeFormat('en-GB', { timeZone: 'UTC', dateStyle: 'long' }).format(new Date(`${day}T00:00:00Z`)),
+  );
+
 /** A message as it is sent: greeting, the matter, the workshop. */
 export function writeMessage(template: MessageTemplate, facts: MessageFacts): MessageText {
-  const { subject, lines } = LINES[template](facts);
+  const { subject, lines } = LINES[template]({ ...facts, when: daysInWords(facts.when), text: daysInWords(facts.text) });
   return { subject, body: [`Dear ${facts.owner},`, '', ...lines, '', facts.workshop].join('\n') };
 }

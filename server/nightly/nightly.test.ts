@@ -55,6 +55,30 @@ describe('the night’s work', () => {
     expect(standIn).toEqual([expect.objectContaining({ recipient: 'ada@post.example', subject: told[0]?.subject })]);
   });
 
+  it('puts the risk into writing once an owner put it off twice, once for each time', async () => {
+    const putOff = async (days: number): Promise<void> => {
+      const { dues } = (await desk.get<{ dues: { id: string; kind: string; dueOn: string; version: number }[] }>(`/systems/${systemId}`))
+        .body;
+      const service = dues.find(({ kind }) => kind === 'coolant-service');
+      const until = new Date(Date.parse(service?.dueOn ?? '') + days * 86_400_000).toISOString().slice(0, 10);
+      const body = { version: service?.version, until, reason: 'a film first', riskTold: true };
+      expect((await desk.put(`/due-items/${service?.id}/postpone`, body)).status).toBe(200);
+    };
+    const risks = async (): Promise<number> =>
+      (await messages()).messages.filter(({ subject }) => subject.includes('putting its service off')).length;
+    await putOff(25);
+    await works[0]?.tellWorkshop(workshopId);
+    expect(await risks()).toBe(0);
+    await putOff(25);
+    await works[0]?.tellWorkshop(workshopId);
+    await works[1]?.tellWorkshop(workshopId);
+    expect(await risks()).toBe(1);
+    await putOff(25);
+    await works[0]?.tellWorkshop(workshopId);
+    expect(await risks()).toBe(2);
+    expect((await messages()).messages.some(({ body }) => /put off 3 times, \d+ days past its clock/.test(body))).toBe(true);
+  });
+
   it('is shared by two servers: each piece is done by one of them', async () => {
     await works[0]?.planNight();
     await expect

@@ -236,6 +236,10 @@ const spanOf = (bar: Bar) => ({
 </template>
 
 <style scoped>
+/* a bar is dragged, not its words */
+svg text {
+  user-select: none;
+}
 .frame {
   width: 100%;
   overflow-x: auto;

@@ -59,7 +59,7 @@ const next = computed(() => page.value?.dues.find(({ kind }) => kind === 'coolan
             <strong>{{ page.system.name }}</strong> of {{ page.customer.name }}
           </p>
           <p v-if="job">
-            {{ JOB_KINDS[job.kind].label }}<template v-if="job.neededBy">, needed by {{ job.neededBy }}</template>
+            {{ JOB_KINDS[job.kind].label }}<template v-if="job.neededBy">, needed by {{ dates.day(job.neededBy) }}</template>
           </p>
           <p>Received {{ dates.day(page.today) }}. Condition: ______________________________</p>
           <p>With it: power cable &#9633; &ensp; box &#9633; &ensp; other ____________________</p>

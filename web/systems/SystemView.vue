@@ -292,6 +292,10 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
   .columns {
     grid-template-columns: 1fr;
   }
+  /* the desk wants the date before the history */
+  .columns aside {
+    order: -1;
+  }
   .head {
     grid-template-columns: 1fr auto;
   }
