@@ -1,6 +1,8 @@
 import { COOLANT_CLASSES, lifeFactor, REFERENCE_COOLANT_C, type CoolantClass } from '../coolants/classes.js';
 import { addDays, addMonths, daysBetween } from '../units/calendar.js';
-import { DEFAULT_HOURS_PER_DAY, USAGE_SOURCE_WORDS, type UsageSource } from '../usage/usage.js';
+import { DEFAULT_HOURS_PER_DAY } from '../usage/defaults.js';
+import { USAGE_SOURCE_WORDS, type UsageSource } from '../usage/usage.js';
+import { SETTLING_WINDOW_DAYS, SOON_DAYS, WEAR_MONTHS } from './defaults.js';
 import { beforeHotSeason, seasonWords, type HotSeason } from './season.js';
 
 /** The workshop's schools for when a coolant comes out. Each is combined with the coolant's own limit: the earliest wins. */
@@ -15,15 +17,6 @@ export const SERVICE_POLICY_KEYS = Object.keys(SERVICE_POLICIES) as ServicePolic
 /** Whose policy counts, in words. The narrowest goes before the wider. */
 export const POLICY_SCOPES = { workshop: 'workshop policy', customer: 'agreed with this owner', system: 'set for this machine' } as const;
 export type PolicyScope = keyof typeof POLICY_SCOPES;
-
-/** days after a fill in which the settling check is made */
-export const SETTLING_WINDOW_DAYS = { from: 2, to: 7 } as const;
-/** A fill after which something stayed inside: share of the interval, and days to the early look (workshop practice). */
-export const AFTER_FINDINGS = { intervalShare: 0.5, earlyLookDays: 10 } as const;
-/** months that O-rings and soft tube serve (workshop practice; makers state less for warm loops) */
-export const WEAR_MONTHS = { seals: 60, softTube: 36 } as const;
-/** days before its date from which a service counts as coming */
-export const SOON_DAYS = 30;
 
 export interface DueInput {
   /** day of the fill */

@@ -1,11 +1,12 @@
 import { addMonths } from '../units/calendar.js';
+import { DUST_MONTHS } from './defaults.js';
 import { beforeHotSeason, seasonWords, type HotSeason } from './season.js';
 
-/** Where the machine stands decides how fast fins and filters fill (workshop practice; every interval an estimate). */
+/** Where the machine stands decides how fast fins and filters fill (every interval an estimate). */
 export const DUST_PLACES = {
-  clean: { label: 'on a desk, few fibres in the room', months: 12 },
-  usual: { label: 'an ordinary room', months: 6 },
-  dusty: { label: 'on the floor, carpet, animals or smoke', months: 3 },
+  clean: { label: 'on a desk, few fibres in the room', months: DUST_MONTHS.clean },
+  usual: { label: 'an ordinary room', months: DUST_MONTHS.usual },
+  dusty: { label: 'on the floor, carpet, animals or smoke', months: DUST_MONTHS.dusty },
 } as const;
 export type DustPlace = keyof typeof DUST_PLACES;
 export const DUST_PLACE_KEYS = Object.keys(DUST_PLACES) as DustPlace[];

@@ -1,11 +1,5 @@
 import { daysBetween } from '../units/calendar.js';
-
-/** What putting off has come to. */
-export const ESCALATION = {
-  /** how often, or how many days past the clock that came first, before an item counts as put off too long */
-  second: { times: 2, days: 60 },
-  third: { times: 3, days: 120 },
-} as const;
+import { ESCALATION } from './defaults.js';
 
 export type EscalationLevel = 0 | 1 | 2 | 3;
 

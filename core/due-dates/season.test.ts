@@ -4,7 +4,8 @@ import { daysBetween } from '../units/calendar.js';
 import { nextService, type DueInput } from './due.js';
 import { DUST_PLACE_KEYS, DUST_PLACES, dustClean } from './dust.js';
 import { escalationOf } from './escalation.js';
-import { beforeHotSeason, SEASON_LEAST_DAYS, seasonWords } from './season.js';
+import { SEASON_LEAST_DAYS } from './defaults.js';
+import { beforeHotSeason, seasonWords } from './season.js';
 
 const SUMMER = { fromMonth: 6, untilMonth: 8 };
 const SOUTHERN = { fromMonth: 12, untilMonth: 2 };

@@ -1,13 +1,11 @@
 import { addDays, daysBetween } from '../units/calendar.js';
+import { SEASON_LEAST_DAYS } from './defaults.js';
 
 /** The hot months of a workshop, 1 January … 12 December; from November to February where that is summer. */
 export interface HotSeason {
   readonly fromMonth: number;
   readonly untilMonth: number;
 }
-
-/** days that a fill serves at least before a season calls for the next: a loop filled in late spring is not opened again in early summer */
-export const SEASON_LEAST_DAYS = 90;
 
 const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
 export const monthName = (month: number): string => MONTHS[month - 1] as string;

@@ -1,3 +1,5 @@
+import { OFF_AFTER_MINUTES, SANE_COOLANT_C } from './defaults.js';
+
 /** One line of a log that the owner's machine kept. */
 export interface LogSample {
   /** ms since 1970 */
@@ -15,11 +17,7 @@ export interface LogUsage {
   readonly lines: number;
 }
 
-/** min between two lines above which the machine was off (loggers write every few seconds to minutes) */
-export const OFF_AFTER_MINUTES = 15;
 const HOUR_MS = 3_600_000;
-/** °C that a coolant can have; a line outside is a sensor that fell off, its time still counts */
-const SANE_C = { least: 0, most: 90 } as const;
 
 /**
  * Hours run and mean coolant temperature of a log, trapezoid by trapezoid. Lines may be out of order; a gap longer than
@@ -51,7 +49,7 @@ export function readLog(samples: readonly LogSample[]): LogUsage | null {
   };
 }
 
-const isSane = (value: number | null): value is number => value !== null && value >= SANE_C.least && value <= SANE_C.most;
+const isSane = (value: number | null): value is number => value !== null && value >= SANE_COOLANT_C.least && value <= SANE_COOLANT_C.most;
 
 const TIME_HEADINGS = ['time', 'date', 'timestamp', 'zeit', 'datum'];
 const COOLANT_HEADINGS = ['coolant', 'liquid', 'water', 'loop temp', 'wasser'];

@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { check } from '../checking/check.js';
 import { readLog, samplesOf } from './log.js';
 import { usageReadingSchema } from './schema.js';
-import { DEFAULT_HOURS_PER_DAY, USAGE_SOURCES, usageOf, usedFigures, type UsageReading } from './usage.js';
+import { DEFAULT_HOURS_PER_DAY } from './defaults.js';
+import { USAGE_SOURCES, usageOf, usedFigures, type UsageReading } from './usage.js';
 
 const meter = (on: string, hours: number, meanCoolantC: number | null = null): UsageReading => ({
   id: on,

@@ -1,4 +1,5 @@
 import { daysBetween } from '../units/calendar.js';
+import { DEFAULT_HOURS_PER_DAY, LEAST_SPAN_DAYS } from './defaults.js';
 
 /** Where a figure of how a machine is used comes from, the best first. */
 export const USAGE_SOURCES = ['meter', 'log', 'owner', 'default'] as const;
@@ -9,11 +10,6 @@ export const USAGE_SOURCE_WORDS: Readonly<Record<UsageSource, string>> = {
   owner: 'by its owner',
   default: 'assumed',
 };
-
-/** hours a day a machine runs where nobody gave a figure (general estimate) */
-export const DEFAULT_HOURS_PER_DAY = 4;
-/** days a meter or a log must span before it says anything about a usual day: a whole week, working days and the other two */
-export const LEAST_SPAN_DAYS = 7;
 
 /** What somebody read off an hour meter, or what a log that was taken from the machine comes to. */
 export interface UsageReading {

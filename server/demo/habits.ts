@@ -1,6 +1,5 @@
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { DustPlace } from '../../core/due-dates/dust.js';
-import { SEASON_LEAST_DAYS } from '../../core/due-dates/season.js';
 import { seededRandom } from '../../core/random/random.js';
 import { addDays, daysBetween } from '../../core/units/calendar.js';
 import { fill } from '../commissioning/tables.js';
@@ -138,6 +137,9 @@ async function keepLog({ scope, today, accounts }: Shop, { systemId, filledOn }:
   });
 }
 
+/** days that the owner of the story asks for */
+const AGAIN_DAYS = 22;
+
 /** One owner who hears the risk a second time: the item stays open, and grows louder. */
 async function putOffAgain({ scope, today }: Shop, desk: Account): Promise<void> {
   const [item] = await scope
@@ -151,7 +153,7 @@ async function putOffAgain({ scope, today }: Shop, desk: Account): Promise<void>
     .limit(1);
   if (!item) return;
   const { id, dueOn, reason } = item.item;
-  const until = addDays(today, Math.round(SEASON_LEAST_DAYS / 4));
+  const until = addDays(today, AGAIN_DAYS);
   const words = 'A film has to be cut first; it runs cool, he says.';
   await scope.insert(postponement).values({
     workshopId: desk.workshopId,

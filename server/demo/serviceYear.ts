@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { replay } from '../../core/commissioning/state.js';
 import { DEFAULT_SCHOOLS } from '../../core/commissioning/schools.js';
-import { SETTLING_WINDOW_DAYS } from '../../core/due-dates/due.js';
+import { SETTLING_WINDOW_DAYS } from '../../core/due-dates/defaults.js';
 import { JOB_KINDS, type JobKind } from '../../core/jobs/kinds.js';
 import type { JobInput } from '../../core/jobs/schema.js';
 import type { Random } from '../../core/random/random.js';

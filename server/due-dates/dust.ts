@@ -1,8 +1,10 @@
-import { and, eq, isNotNull, type SQL } from 'drizzle-orm';
+import { and, eq, isNotNull, sql, type SQL } from 'drizzle-orm';
 import { dustClean } from '../../core/due-dates/dust.js';
 import type { HotSeason } from '../../core/due-dates/season.js';
 import { workshop } from '../accounts/tables.js';
+import { fill } from '../commissioning/tables.js';
 import type { Scope } from '../database/client.js';
+import { loop, loopRevision } from '../loops/tables.js';
 import { system } from '../systems/tables.js';
 import { dueItem } from './tables.js';
 import { writeDates } from './writeDates.js';
@@ -49,6 +51,47 @@ export async function beginDust(scope: Scope, cleaned: Cleaned): Promise<void> {
     .where(and(eq(dueItem.systemId, cleaned.systemId), eq(dueItem.kind, 'dust-clean'), eq(dueItem.state, 'open')))
     .limit(1);
   if (!running) await restartDust(scope, cleaned);
+}
+
+/**
+ * Machines in service whose fins nobody dated yet, as those that were there before dust had a clock: clean at their last fill.
+ * @returns how many got a day
+ */
+export async function openMissingDust(scope: Scope): Promise<number> {
+  const rows = await scope
+    .select({
+      workshopId: system.workshopId,
+      systemId: system.id,
+      place: system.dustPlace,
+      loopId: sql<string>`(array_agg(${loop.id} order by ${fill.filledOn} desc))[1]`,
+      on: sql<string>`max(${fill.filledOn})::text`,
+    })
+    .from(system)
+    .innerJoin(loop, eq(loop.systemId, system.id))
+    .innerJoin(loopRevision, eq(loopRevision.loopId, loop.id))
+    .innerJoin(fill, eq(fill.revisionId, loopRevision.id))
+    .where(
+      and(
+        eq(system.state, 'in-service'),
+        sql`not exists (select 1 from due_item where due_item.system_id = ${system.id} and due_item.kind = 'dust-clean' and due_item.state = 'open')`,
+      ),
+    )
+    .groupBy(system.id);
+  if (rows.length === 0) return 0;
+  const season = await hotSeasonOf(scope);
+  await scope.insert(dueItem).values(
+    rows.map(({ workshopId, systemId, loopId, place, on }) => ({
+      workshopId,
+      systemId,
+      loopId,
+      kind: 'dust-clean',
+      sinceOn: on,
+      ...dustClean(on, place, season),
+      estimated: true,
+      clocks: [],
+    })),
+  );
+  return rows.length;
 }
 
 /** The open cleanings of some machines dated anew; what an owner put off keeps its day. */

@@ -5,7 +5,7 @@ import { ledgerOf } from '../../core/jobs/refill.js';
 import { USE_LIMITS } from '../../core/jobs/entries.js';
 import { CAUSES } from '../../core/inspection/grade.js';
 import { nameIn } from '../../core/catalogue/names.js';
-import { AFTER_FINDINGS } from '../../core/due-dates/due.js';
+import { AFTER_FINDINGS } from '../../core/due-dates/defaults.js';
 import type { ServiceFacts } from '../../core/jobs/serviceFacts.js';
 import { addDays } from '../../core/units/calendar.js';
 import { openDates, type DateFacts } from '../commissioning/signOff.js';

@@ -79,6 +79,19 @@ describe('the night’s work', () => {
     expect((await messages()).messages.some(({ body }) => /put off 3 times, \d+ days past its clock/.test(body))).toBe(true);
   });
 
+  it('gives fins a day that nobody dated yet, once', async () => {
+    const dust = async () =>
+      (await desk.get<{ dues: { kind: string; dueOn: string }[] }>(`/systems/${systemId}`)).body.dues.filter(
+        ({ kind }) => kind === 'dust-clean',
+      );
+    const [before] = await dust();
+    await bench.pool.query(`delete from due_item where kind = 'dust-clean'`);
+    expect(await dust()).toEqual([]);
+    await works[0]?.redateWorkshop(workshopId);
+    await works[1]?.redateWorkshop(workshopId);
+    expect((await dust()).map(({ dueOn }) => dueOn)).toEqual([before?.dueOn]);
+  });
+
   it('is shared by two servers: each piece is done by one of them', async () => {
     await works[0]?.planNight();
     await expect

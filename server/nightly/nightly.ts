@@ -3,6 +3,7 @@ import type { Logger } from 'pino';
 import { dayIn } from '../../core/units/calendar.js';
 import { workshop } from '../accounts/tables.js';
 import { inWorkshop, type Database } from '../database/client.js';
+import { openMissingDust } from '../due-dates/dust.js';
 import { redate } from '../due-dates/redate.js';
 import type { Clock } from '../http/clock.js';
 import { tellDue } from '../messages/messages.js';
@@ -84,7 +85,10 @@ export class NightlyWork {
 
   /** Dates computed anew: policies, limits and usage as they are now. */
   redateWorkshop(workshopId: string): Promise<number> {
-    return inWorkshop(this.database, workshopId, async (scope) => (await redate(scope, { everything: true })).length);
+    return inWorkshop(this.database, workshopId, async (scope) => {
+      await openMissingDust(scope);
+      return (await redate(scope, { everything: true })).length;
+    });
   }
 
   async tellWorkshop(workshopId: string): Promise<number> {
