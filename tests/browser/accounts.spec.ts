@@ -93,5 +93,5 @@ test('the lead adds a coolant, a lot, a person and a bench', async ({ page, app 
   await page.getByRole('button', { name: 'Add', exact: true }).last().click();
   await expect(page.getByText('Back room')).toBeVisible();
   await page.getByRole('button', { name: 'Save', exact: true }).click();
-  await expect(page.getByText('Saved. New runs and new fills follow it')).toBeVisible();
+  await expect(page.getByText('Saved. Dates follow it at once')).toBeVisible();
 });
