@@ -43,7 +43,7 @@ function enter(): void {
     <v-btn v-if="!open" variant="outlined" size="large" @click="open = true">This fix is temporary</v-btn>
     <form v-else class="form" novalidate @submit.prevent="enter">
       <v-text-field v-model="what" label="What holds for now" placeholder="a run that was trimmed and pulls a little" hide-details />
-      <v-text-field v-model="awaits" label="What is awaited" placeholder="a new O-ring of the same size" hide-details />
+      <v-text-field v-model="awaits" label="What is awaited" placeholder="half a metre of the same tube" hide-details />
       <v-text-field v-model="until" type="date" label="Final fix by" hide-details />
       <fieldset>
         <legend>Until then the owner</legend>
