@@ -14,22 +14,24 @@ import { refillPlan } from '../jobs/refill.js';
 import { serviceTemplate } from '../jobs/templates.js';
 import type { ProcedureTemplate } from './template.js';
 
-export type StepKind =
-  | 'part-test'
-  | 'checks'
-  | 'dry-test'
-  | 'fill'
-  | 'wet-run'
-  | 'bleed'
-  | 'power'
-  | 'baseline'
-  | 'sign-off'
-  | 'drain'
-  | 'rinse'
-  | 'clean'
-  | 'inspect'
-  | 'swap'
-  | 'repair';
+export const STEP_KINDS = [
+  'part-test',
+  'checks',
+  'dry-test',
+  'fill',
+  'wet-run',
+  'bleed',
+  'power',
+  'baseline',
+  'sign-off',
+  'drain',
+  'rinse',
+  'clean',
+  'inspect',
+  'swap',
+  'repair',
+] as const;
+export type StepKind = (typeof STEP_KINDS)[number];
 
 export interface CheckItem {
   readonly id: string;

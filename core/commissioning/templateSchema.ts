@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import type { StepKind } from './procedure.js';
+import { STEP_KINDS } from './procedure.js';
 import { finite, note } from '../checking/fields.js';
 import { PROCEDURE_KINDS, protectedSteps, standardProcedure, type ProcedureKind } from '../jobs/procedureKinds.js';
 import { EACH, PLACEHOLDERS, PROTECTED_EACH, isEach, PROTECTED_STEPS, type ProcedureTemplate, type StepTemplate } from './template.js';
@@ -25,24 +25,6 @@ const check = Joi.alternatives(
     onlyDry: Joi.boolean(),
   }),
 );
-
-const STEP_KINDS: readonly StepKind[] = [
-  'part-test',
-  'checks',
-  'dry-test',
-  'fill',
-  'wet-run',
-  'bleed',
-  'power',
-  'baseline',
-  'sign-off',
-  'drain',
-  'rinse',
-  'clean',
-  'inspect',
-  'swap',
-  'repair',
-];
 
 const step = Joi.object({
   id: key.required(),

@@ -37,6 +37,9 @@ export interface OwnerWindow {
   readonly to: string;
 }
 
+/** windows that an owner may give for one job */
+export const MOST_WINDOWS = 6;
+
 export interface JobInput {
   readonly loopId: string;
   readonly kind: JobKind;
@@ -101,7 +104,7 @@ const fields: Joi.SchemaMap = {
           }),
       }),
     )
-    .max(6)
+    .max(MOST_WINDOWS)
     .default([]),
   note: note().required(),
 };

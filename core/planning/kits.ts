@@ -1,3 +1,4 @@
+import { release } from './openings.js';
 import type { PlanProblem, PlanStep, Span } from './problem.js';
 
 /** Spans for which one of each kit is held, in any order; they may overlap. */
@@ -57,7 +58,6 @@ export function holdKits(held: HeldKits, step: PlanStep, span: Span): void {
 export function letGoKits(held: HeldKits, step: PlanStep, span: Span): void {
   for (const id of step.kits ?? []) {
     const own = held.get(id);
-    const index = own?.findIndex(({ from, to }) => from === span.from && to === span.to) ?? -1;
-    if (index >= 0) own?.splice(index, 1);
+    if (own) release(own, span);
   }
 }

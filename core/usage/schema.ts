@@ -1,5 +1,6 @@
 import Joi from 'joi';
 import { day, finite } from '../checking/fields.js';
+import { daysBetween } from '../units/calendar.js';
 
 export interface UsageReadingInput {
   readonly source: 'meter' | 'log';
@@ -30,7 +31,7 @@ export const usageReadingSchema = Joi.object({
 }).custom((value: UsageReadingInput, helpers) => {
   if (value.fromOn === null) return value;
   if (value.fromOn > value.on) return helpers.message({ custom: 'fromOn: a log ends on its first day or later' });
-  const mostHours = 24 * (Math.round((Date.parse(value.on) - Date.parse(value.fromOn)) / 86_400_000) + 1);
+  const mostHours = 24 * (daysBetween(value.fromOn, value.on) + 1);
   return value.hours <= mostHours
     ? value
     : helpers.message({ custom: `hours: these days have ${mostHours} hours in all (got ${value.hours})` });

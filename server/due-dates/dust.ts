@@ -95,13 +95,12 @@ export async function openMissingDust(scope: Scope): Promise<number> {
 }
 
 /** The open cleanings of some machines dated anew; what an owner put off keeps its day. */
-export async function redateDust(scope: Scope, which: SQL | undefined): Promise<void> {
+export async function redateDust(scope: Scope, which: SQL | undefined, season: HotSeason | null): Promise<void> {
   const rows = await scope
     .select({ item: { id: dueItem.id, sinceOn: dueItem.sinceOn, dueOn: dueItem.dueOn, reason: dueItem.reason }, place: system.dustPlace })
     .from(dueItem)
     .innerJoin(system, eq(system.id, dueItem.systemId))
     .where(and(eq(dueItem.kind, 'dust-clean'), eq(dueItem.state, 'open'), eq(dueItem.postponed, 0), isNotNull(dueItem.sinceOn), which));
-  const season = await hotSeasonOf(scope);
   const moved = rows.flatMap(({ item, place }) => {
     const next = dustClean(item.sinceOn as string, place, season);
     return next.dueOn === item.dueOn && next.reason === item.reason ? [] : [{ id: item.id, ...next, estimated: true, clocks: [] }];

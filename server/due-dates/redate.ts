@@ -96,7 +96,7 @@ export async function redate(scope: Scope, cause: RedateCause): Promise<Moved[]>
     },
   }));
   const moved = redateAll(open);
-  if (!('productId' in cause)) await redateDust(scope, which(cause));
+  if (!('productId' in cause)) await redateDust(scope, which(cause), season);
   await writeDates(scope, moved);
   const byItem = new Map(rows.map((row) => [row.item.id, row]));
   return moved

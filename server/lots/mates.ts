@@ -14,8 +14,6 @@ export interface Mate {
   readonly customerName: string;
   readonly phone: string | null;
   readonly loopId: string;
-  /** make or product, and lot, as they are written down */
-  readonly what: string;
   readonly since: string;
 }
 
@@ -58,7 +56,6 @@ async function coolantMates(scope: Scope, jobId: string, systemId: string): Prom
       customerName: customer.name,
       phone: customer.phone,
       loopId: loop.id,
-      what: sql<string>`${own.what}::text`,
       since: newest.filledOn,
     })
     .from(newest)
@@ -109,7 +106,6 @@ async function partMates(scope: Scope, jobId: string, systemId: string, item: st
       customerName: customer.name,
       phone: customer.phone,
       loopId: fittedPart.loopId,
-      what: sql<string>`${what}::text`,
       since: fittedPart.fittedOn,
     })
     .from(fittedPart)

@@ -29,7 +29,11 @@ const dataSafe = (Object.keys(DATA_SAFE) as DataSafe[]).map((value) => ({ value,
         v-model="form.flowLph"
         label="Flow now"
         unit="L/h"
-        :hint="baselineFlowLph === null ? 'no baseline to compare with' : `at the baseline’s pump setting; it was ${Math.round(baselineFlowLph)} L/h`"
+        :hint="
+          baselineFlowLph === null
+            ? 'no baseline to compare with'
+            : `at the baseline’s pump setting; it was ${Math.round(baselineFlowLph)} L/h`
+        "
         :errors="at('intake.flowLph')"
       />
       <v-text-field v-model="form.condition" label="Condition on arrival" placeholder="scratch on the left panel, two screws missing" />

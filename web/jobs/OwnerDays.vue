@@ -1,12 +1,11 @@
 <script setup lang="ts">
+import { MOST_WINDOWS } from '@core/jobs/schema.js';
 import { addDays } from '@core/units/calendar.js';
 
 /** Days in which the owner can do without the machine; none: any day will do. */
 const days = defineModel<{ from: string; to: string }[]>({ required: true });
 const props = defineProps<{ today: string; at: (path: string) => string[] }>();
 
-/** as many as the server takes */
-const MOST = 6;
 function add(): void {
   const from = days.value.at(-1)?.to ?? props.today;
   days.value = [...days.value, { from: addDays(from, 1), to: addDays(from, 5) }];
@@ -20,7 +19,7 @@ const drop = (index: number): void => {
   <div class="owner-days" role="group" aria-label="Days the owner can do without it">
     <p class="quiet">
       {{ days.length === 0 ? 'The owner can do without it on any day.' : 'The owner can do without it only:' }}
-      <button v-if="days.length < MOST" type="button" class="link" @click="add">
+      <button v-if="days.length < MOST_WINDOWS" type="button" class="link" @click="add">
         {{ days.length === 0 ? 'only on some days' : 'and on other days' }}
       </button>
     </p>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue';
+import { dayIn } from '@core/units/calendar.js';
 import { readLog, samplesOf } from '@core/usage/log.js';
 import { call } from '../http/api.js';
 import { useSubmit } from '../http/useSubmit.js';
@@ -49,7 +50,7 @@ async function take(file: File | undefined): Promise<void> {
     problem.value = `${file.name} has no two lines with a time such as 2026-11-03 18:04:10.`;
     return;
   }
-  const dayOf = (ms: number): string => new Date(ms).toISOString().slice(0, 10);
+  const dayOf = (ms: number): string => dayIn('UTC', new Date(ms));
   Object.assign(form, {
     source: 'log',
     fromOn: dayOf(usage.fromMs),
