@@ -2,7 +2,7 @@ import { defineConfig } from 'drizzle-kit';
 
 export default defineConfig({
   dialect: 'postgresql',
-  schema: './server/*/tables.ts',
-  out: './server/database/migrations',
+  schema: './server/base/database/tables/*.ts',
+  out: './server/base/database/migrations',
   entities: { roles: false },
 });

@@ -26,7 +26,7 @@ export default defineConfig({
         resolve: { alias },
         test: {
           name: 'integration',
-          include: ['server/**/*.test.ts'],
+          include: ['server/**/*.test.ts', 'demo/**/*.test.ts'],
           exclude: ['server/**/*.unit.test.ts', 'node_modules'],
           environment: 'node',
           globalSetup: ['tests/integration/globalSetup.ts'],

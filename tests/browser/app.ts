@@ -6,9 +6,9 @@ import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { AxeBuilder } from '@axe-core/playwright';
 import { expect, test as base, type Page } from '@playwright/test';
-import { DEMO_SIGN_IN } from '../../server/demo/people.js';
-import { createDatabase, urlOfDatabase } from '../../server/launcher/cluster.js';
-import { freePort } from '../../server/launcher/processes.js';
+import { DEMO_SIGN_IN } from '../../demo/people.js';
+import { createDatabase, urlOfDatabase } from '../../server/operations/launcher/cluster.js';
+import { freePort } from '../../server/operations/launcher/processes.js';
 
 /** The application as it is started for people: its own process, its own database, a clock that tests set ahead. */
 export class RunningApp {

@@ -60,7 +60,7 @@ export async function refill(page: Page, app: RunningApp, lot: string): Promise<
 
 /** Starts the step's clock, lets it run out and comes back. */
 export async function clock(page: Page, app: RunningApp, seconds: number): Promise<void> {
-  await page.getByRole('button', { name: 'Pump on, start the clock' }).click();
+  await page.getByRole('button', { name: 'Start the clock' }).click();
   await expect(page.getByText(/on this device only/)).toBeHidden();
   app.pass(seconds);
   await page.reload();

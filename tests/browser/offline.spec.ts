@@ -1,3 +1,4 @@
+import { DEMO_SIGN_IN } from '../../demo/people.js';
 import { expect, signIn, test } from './app.js';
 
 test.use({ serviceWorkers: 'allow' });
@@ -48,4 +49,50 @@ test('two people on one run see each other’s entries at once', async ({ page, 
   await page.getByRole('button', { name: 'Write it down' }).click();
   await expect(other.locator('.notes')).toContainText('drop under the card', { timeout: 2000 });
   await other.context().close();
+});
+
+test('what waits goes under the name of who made it, whatever page is open and whoever is signed in by then', async ({
+  page,
+  app,
+  complaints,
+}) => {
+  await signIn(page, app);
+  await page.getByRole('article').filter({ hasText: 'Edit suite' }).getByRole('link').click();
+  await expect(page.locator('.title h2')).toHaveText('Wet test');
+  const run = page.url();
+  const entries = '**/api/runs/*/events';
+  await page.route(entries, (route) => (route.request().method() === 'POST' ? route.abort() : route.fallback()));
+  await page.keyboard.press('m');
+  await page.getByLabel('What you saw or did').fill('seen before the shift ended');
+  await page.getByRole('button', { name: 'Write it down' }).click();
+  await expect(page.getByText('1 entry is on this device only')).toBeVisible();
+
+  // another page, another person; the entry is still in the edge of every page
+  await page.getByRole('link', { name: 'Systems', exact: true }).click();
+  await expect(page.locator('.edge-waits')).toContainText('1 waits on this device');
+  await page.getByRole('button', { name: /account and look/ }).click();
+  await page.getByText('Sign out', { exact: true }).click();
+  await expect(page.getByRole('heading', { name: '1 entry waits on this device' })).toBeVisible();
+  await page.getByRole('dialog').getByRole('button', { name: 'Sign out' }).click();
+  await page.waitForURL('**/sign-in');
+  await page.getByLabel('E-mail').fill('ilse@fernhollow.example');
+  await page.getByLabel('Password').fill(DEMO_SIGN_IN.password);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.waitForURL('**/today');
+
+  await page.unroute(entries);
+  await page.evaluate(() => window.dispatchEvent(new Event('online')));
+  await expect(page.locator('.edge-waits')).toBeHidden({ timeout: 20_000 });
+  await page.goto(run);
+  const note = page.locator('.notes li').filter({ hasText: 'seen before the shift ended' });
+  await expect(note).toHaveCount(1);
+  const kept = await page.evaluate(
+    async (address) => {
+      const answer = (await (await fetch(address)).json()) as { events: { by: string; deliveredBy?: string; body: { text?: string } }[] };
+      return answer.events.filter(({ body }) => body.text === 'seen before the shift ended');
+    },
+    run.replace('/runs/', '/api/runs/'),
+  );
+  expect(kept).toMatchObject([{ by: 'Maruna Osk', deliveredBy: 'Ilse Darrow' }]);
+  expect(complaints.filter((text) => !/ERR_FAILED/.test(text))).toEqual([]);
 });

@@ -133,13 +133,14 @@ test('a leak whose final part is awaited: mended for now, with limits of use and
   await done(page, 'Isolate, dry, find');
   await page.getByRole('button', { name: /Something is wrong/ }).click();
   await page.getByRole('button', { name: 'A leak', exact: true }).click();
-  await page.getByRole('group', { name: 'Run with its two joints' }).getByRole('button').nth(3).click();
+  await page.getByRole('group', { name: 'Tube with its two joints' }).getByRole('button').nth(3).click();
   await page.getByRole('button', { name: 'Put it on record' }).click();
   await tickAll(page);
   await done(page, 'Drain');
   await drainAsAdvised(page);
   await done(page, 'Mend');
   await expect(page.getByText('1 leak not mended')).toBeVisible();
+  await page.locator('.trouble input[type="radio"]').first().check();
   await page.getByLabel('What was done').fill('end trimmed square');
   await page.getByRole('button', { name: 'Mended', exact: true }).click();
   await page.getByRole('button', { name: 'This fix is temporary' }).click();

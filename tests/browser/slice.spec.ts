@@ -131,7 +131,7 @@ test('a loop from plan to signed-off commissioning and its next due date', async
   await snap(page, 'bench-bleed');
   await done(page, 'Return to power');
   await tickAll(page);
-  await page.getByRole('button', { name: 'Pump on, start the clock' }).click();
+  await page.getByRole('button', { name: 'Start the clock' }).click();
   await expect(page.getByText(/on this device only/)).toBeHidden();
   app.pass(1000);
   await page.reload();

@@ -52,9 +52,9 @@ test('a part is nudged, dragged and taken back; a run is bent, taken out and dra
   await expect(page.getByText(/^bend 2/)).toBeVisible();
   await page.getByRole('button', { name: 'Take it out' }).click();
   await expect(runs).toHaveCount(count - 1);
-  await expect(page.getByText('No run feeds cpu.')).toBeVisible();
+  await expect(page.getByText('No tube feeds cpu.')).toBeVisible();
   await node(page, 'gpu').locator('[data-handleid="out"]').dragTo(node(page, 'cpu').locator('[data-handleid="in"]'), { force: true });
   await expect(runs).toHaveCount(count);
-  await expect(page.getByText('No run feeds cpu.')).toBeHidden();
+  await expect(page.getByText('No tube feeds cpu.')).toBeHidden();
   expect(complaints).toEqual([]);
 });

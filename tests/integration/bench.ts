@@ -1,20 +1,20 @@
+import { usualLoop } from '../../core/machine/catalogue/testLoops.js';
 import { randomUUID } from 'node:crypto';
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import type pg from 'pg';
 import { pino } from 'pino';
-import { DEFAULT_SCHOOLS } from '../../core/commissioning/schools.js';
-import { hashPassword } from '../../server/accounts/password.js';
-import type { SignInLimit } from '../../server/accounts/routes.js';
-import { createWorkshop } from '../../server/accounts/workshop.js';
-import { openDatabase, openPool, type Database } from '../../server/database/client.js';
-import { createServer } from '../../server/http/app.js';
-import type { Clock } from '../../server/http/clock.js';
-import type { Instruments } from '../../server/http/context.js';
-import { NO_INSTRUMENTS } from '../../server/instruments/none.js';
-import { PushHub } from '../../server/push/hub.js';
-import { createDatabase, urlOfDatabase } from '../../server/launcher/cluster.js';
-import { usualLoop } from '../../core/loops/testLoops.js';
+import { DEFAULT_SCHOOLS } from '../../core/physics/leak-testing/schools.js';
+import { hashPassword } from '../../server/workshop/people/password.js';
+import type { SignInLimit } from '../../server/workshop/people/routes.js';
+import { createWorkshop } from '../../server/workshop/people/workshop.js';
+import { openDatabase, openPool, type Database } from '../../server/base/database/client.js';
+import { createServer } from '../../server/app/app.js';
+import type { Clock } from '../../server/base/http/clock.js';
+import type { Instruments } from '../../server/base/http/context.js';
+import { NO_INSTRUMENTS } from '../../server/bench/instruments/none.js';
+import { PushHub } from '../../server/base/push/hub.js';
+import { createDatabase, urlOfDatabase } from '../../server/operations/launcher/cluster.js';
 
 const PASSWORD = 'a long password';
 /** the instant at which the tests' clock begins */
@@ -45,11 +45,11 @@ export class TestBench {
   ) {}
 
   static async open(
-    options: { signInLimit?: SignInLimit; webFolder?: string; instruments?: InstrumentsFor; clock?: Clock } = {},
+    options: { signInLimit?: SignInLimit; webFolder?: string; instruments?: InstrumentsFor; clock?: Clock; template?: string } = {},
   ): Promise<TestBench> {
     const adminUrl = process.env.LAVACRUM_TEST_DATABASE as string;
     const name = `test_${randomUUID().replaceAll('-', '')}`;
-    await createDatabase(urlOfDatabase(adminUrl, 'postgres'), name, 'lavacrum_template');
+    await createDatabase(urlOfDatabase(adminUrl, 'postgres'), name, options.template ?? 'lavacrum_template');
     const pool = openPool(urlOfDatabase(adminUrl, name), () => undefined);
     const holder: { bench?: TestBench } = {};
     const log = pino({ level: 'error' }, { write: (line: string) => void holder.bench?.logged.push(line) });

@@ -1,8 +1,8 @@
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { migrateDatabase } from '../../server/database/migrate.js';
-import { createDatabase, removeCluster, startCluster, urlOfDatabase } from '../../server/launcher/cluster.js';
+import { migrateDatabase } from '../../server/base/database/migrate.js';
+import { createDatabase, removeCluster, startCluster, urlOfDatabase } from '../../server/operations/launcher/cluster.js';
 
 export const TEMPLATE = 'lavacrum_template';
 
@@ -13,7 +13,7 @@ export default async function setup(): Promise<() => void> {
   const url = given || (await startCluster({ dataFolder: path.join(folder as string, 'data'), throwaway: true })).url;
   process.env.LAVACRUM_TEST_DATABASE = url;
   await createDatabase(urlOfDatabase(url, 'postgres'), TEMPLATE);
-  await migrateDatabase(urlOfDatabase(url, TEMPLATE), 'server/database/migrations');
+  await migrateDatabase(urlOfDatabase(url, TEMPLATE), 'server/base/database/migrations');
   return () => {
     if (folder) removeCluster(path.join(folder, 'data'));
   };

@@ -1,9 +1,9 @@
 import { randomUUID } from 'node:crypto';
-import type { Procedure } from '../../core/commissioning/procedure.js';
-import type { JobKind } from '../../core/jobs/kinds.js';
-import { seededRandom } from '../../core/random/random.js';
-import { playRun } from '../../server/demo/technician.js';
-import type { ServiceScript } from '../../server/demo/serviceHands.js';
+import type { Procedure } from '../../core/bench/runs/procedure.js';
+import type { JobKind } from '../../core/workshop/jobs/kinds.js';
+import { seededRandom } from '../../core/base/random/random.js';
+import { playRun } from '../../demo/technician.js';
+import type { ServiceScript } from '../../demo/serviceHands.js';
 import type { Answer, TestBench, Visitor } from './bench.js';
 
 /** A coolant of the shelf with its lot, as a run's entries name it. */

@@ -1,8 +1,8 @@
+import type { Fluid } from '../../core/machine/liquids/fluids.js';
 import { Project, Workspace } from 'epanet-js';
-import { brokenLine, valueAt } from '../../core/flow/broken.js';
-import { fittingK, FLOW, LPH_PER_LPM } from '../../core/flow/defaults.js';
-import type { Fluid } from '../../core/flow/friction.js';
-import { tubeLengthMm, type LoopComponent, type LoopFile } from '../../core/loops/loopFile.js';
+import { brokenLine, valueAt } from '../../core/physics/flow/broken.js';
+import { fittingK, FLOW, LPH_PER_LPM } from '../../core/physics/flow/defaults.js';
+import { tubeLengthMm, type LoopComponent, type LoopFile } from '../../core/machine/loop-file/loopFile.js';
 
 /**
  * The loop as input text of an independent network solver: components as valves with a dense head-loss curve, tubes as

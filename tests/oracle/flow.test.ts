@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, it } from 'vitest';
-import { solveFlow } from '../../core/flow/flow.js';
+import { solveFlow } from '../../core/physics/flow/flow.js';
 import { Epanet, epanetInput } from './epanet.js';
-import { generateLadder, generateNetwork } from '../../core/loops/generatedLoops.js';
+import { generateLadder, generateNetwork } from '../../core/machine/loop-file/generatedLoops.js';
 
 const water = { densityKgM3: 998.2, viscosityMPaS: 1.0016 };
 const glycol = { densityKgM3: 1024, viscosityMPaS: 2.6 };

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { arrange } from '../../core/planning/arrange.js';
-import { canBeDone } from '../../core/planning/bound.js';
-import { checkPlan } from '../../core/planning/checkPlan.js';
-import { generatePlan } from '../../core/planning/generatedPlans.js';
+import { arrange } from '../../core/workshop/planning/arrange.js';
+import { canBeDone } from '../../core/workshop/planning/bound.js';
+import { checkPlan } from '../../core/workshop/planning/checkPlan.js';
+import { generatePlan } from '../../core/workshop/planning/generatedPlans.js';
 import { optimumByMip } from './planMip.js';
 
 const looks = (most: number): (() => boolean) => {

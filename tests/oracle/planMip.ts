@@ -1,5 +1,5 @@
 import highsLoader from 'highs';
-import { MINUTE_MS, type PlanProblem } from '../../core/planning/problem.js';
+import { MINUTE_MS, type PlanProblem } from '../../core/workshop/planning/problem.js';
 
 /**
  * The same planning problem as a mixed-integer program, solved by HiGHS: an answer that shares nothing with the search.

@@ -1,14 +1,14 @@
+import { replay } from '../../core/bench/runs/replay.js';
+import type { RunEvent } from '../../core/bench/runs/log.js';
 import { execFileSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { expect, test, type BrowserContext, type Page } from '@playwright/test';
-import { replay } from '../../core/commissioning/state.js';
-import type { RunEvent } from '../../core/commissioning/events.js';
-import type { Procedure } from '../../core/commissioning/procedure.js';
-import { seeded } from '../../core/loops/generatedLoops.js';
-import { clusterFolder, startCluster } from '../../server/launcher/cluster.js';
+import type { Procedure } from '../../core/bench/runs/procedure.js';
+import { seeded } from '../../core/machine/loop-file/generatedLoops.js';
+import { clusterFolder, startCluster } from '../../server/operations/launcher/cluster.js';
 import { RunningApp, signIn } from '../browser/app.js';
 
 /**

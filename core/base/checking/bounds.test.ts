@@ -1,0 +1,45 @@
+import Joi from 'joi';
+import { describe, expect, it } from 'vitest';
+import { BOUNDS, boundShape } from './bounds.js';
+import { check, InputProblem } from './check.js';
+
+const manyKeys = (count: number): object => Object.fromEntries(Array.from({ length: count }, (_, n) => [`k${n}`, 1]));
+const nested = (levels: number): unknown => {
+  let value: unknown = 1;
+  for (let n = 0; n < levels; n += 1) value = [value];
+  return value;
+};
+
+describe('the shape of a document, before its sense', () => {
+  it.each([
+    ['keys of one object', manyKeys(BOUNDS.keys), manyKeys(BOUNDS.keys + 1)],
+    ['items of one list', Array(BOUNDS.items).fill(0), Array(BOUNDS.items + 1).fill(0)],
+    ['levels', nested(BOUNDS.depth), nested(BOUNDS.depth + 1)],
+  ])('bounds the %s', (_what, most, tooMany) => {
+    expect(() => boundShape(most)).not.toThrow();
+    expect(() => boundShape(tooMany)).toThrow(InputProblem);
+  });
+
+  it('bounds the whole where every part is within its own bounds', () => {
+    const list = Array.from({ length: 1 + BOUNDS.values / BOUNDS.keys }, () => manyKeys(BOUNDS.keys));
+    expect(() => boundShape(list)).toThrow(/values at most/);
+  });
+
+  it('does not follow a depth that would end the stack', () => {
+    expect(() => boundShape(nested(100_000))).toThrow(/levels deep/);
+  });
+
+  it('takes plain values as they are', () => {
+    for (const value of [null, 1, 'text', true, undefined]) expect(() => boundShape(value)).not.toThrow();
+  });
+});
+
+it('names each unknown field once and no more than a screen shows, however many there are', () => {
+  const schema = Joi.object({ email: Joi.string().required() });
+  try {
+    check(schema, { email: 'a', ...manyKeys(BOUNDS.keys) });
+    expect.unreachable();
+  } catch (error) {
+    expect((error as InputProblem).fields).toHaveLength(50);
+  }
+});

@@ -1,0 +1,86 @@
+import type Joi from 'joi';
+
+/** One thing that is wrong with an input, and where. `path` starts at the document's root, e.g. `loop.components[2].ports`. */
+export interface FieldProblem {
+  readonly path: string;
+  readonly message: string;
+}
+
+/** Input that was refused whole. `fields` holds every problem found; `message` and `path` are those of the first. */
+export class InputProblem extends Error {
+  readonly code = 'invalid-input';
+  readonly path: string;
+  readonly fields: readonly FieldProblem[];
+
+  constructor(fields: readonly FieldProblem[]) {
+    const first = fields[0] ?? { path: '', message: 'the input is not valid' };
+    super(first.message);
+    this.name = 'InputProblem';
+    this.path = first.path;
+    this.fields = fields;
+  }
+}
+
+/** Throws an `InputProblem` about one place. */
+export function refuse(path: string, message: string): never {
+  throw new InputProblem([{ path, message }]);
+}
+
+/** `['components', 2, 'ports']` → `components[2].ports`. */
+export function formatPath(segments: readonly (string | number)[]): string {
+  return segments.reduce<string>((path, segment) => {
+    if (typeof segment === 'number') return `${path}[${segment}]`;
+    return path === '' ? segment : `${path}.${segment}`;
+  }, '');
+}
+
+/** Shows a refused value beside the rule it broke, shortened so that a 10 MB string does not come back. */
+function describeValue(value: unknown): string {
+  if (value === undefined) return '';
+  if (typeof value === 'number' && !Number.isFinite(value)) return ` (got ${String(value)})`;
+  const text = JSON.stringify(value) as string | undefined;
+  if (text === undefined) return '';
+  return ` (got ${text.length > 40 ? `${text.slice(0, 37)}…` : text})`;
+}
+
+/** More than a screen can show helps nobody. */
+const MOST_PROBLEMS = 50;
+
+/** Codes whose message gains nothing from repeating the value. */
+const SELF_EXPLAINING = new Set(['any.required', 'object.unknown', 'string.empty', 'any.custom']);
+
+/**
+ * Checks raw input once, at the edge. After this call the core trusts the type.
+ * No value is converted: "12" is not a number. Unknown fields are refused unless the schema allows them.
+ * @throws InputProblem with every problem found
+ */
+export function check<T>(schema: Joi.Schema, input: unknown): T {
+  const { error, value } = schema.required().validate(input, {
+    abortEarly: false,
+    convert: false,
+    errors: { wrap: { label: false }, label: 'path' },
+    // a named pattern is named by what would be right
+    messages: { 'string.pattern.name': '{{#label}} must be {{#name}}' },
+  }) as { error?: Joi.ValidationError; value: unknown };
+  if (!error) return value as T;
+  // One value can break several rules; the first says what matters.
+  const first = new Map<string, FieldProblem>();
+  for (const detail of error.details) {
+    if (first.size === MOST_PROBLEMS) break;
+    const path = formatPath(detail.path);
+    if (!first.has(path)) first.set(path, { path, message: readable(detail) });
+  }
+  throw new InputProblem([...first.values()]);
+}
+
+function readable(detail: Joi.ValidationErrorItem): string {
+  if (detail.type === 'object.unknown') return `${formatPath(detail.path)} is not a known field; remove it or check its spelling`;
+  if (detail.path.length === 0)
+    return detail.message.replace(/^value/, 'the document') + (detail.type.endsWith('.base') ? describeShape(detail) : '');
+  return SELF_EXPLAINING.has(detail.type) ? detail.message : `${detail.message}${describeValue(detail.context?.value)}`;
+}
+
+function describeShape(detail: Joi.ValidationErrorItem): string {
+  const value: unknown = detail.context?.value;
+  return value === null ? ' (got null)' : Array.isArray(value) ? ' (got a list)' : value === undefined ? '' : ` (got a ${typeof value})`;
+}

@@ -1,0 +1,92 @@
+/** Sensible digits for the units of the bench. Every text carries its unit. */
+
+/** A true minus sign: a hyphen is lost beside tabular figures. */
+export const withMinus = (text: string): string => text.replace(/^-/, '−');
+
+const grouped = (value: number, decimals: number): string =>
+  withMinus(value.toLocaleString('en-GB', { minimumFractionDigits: decimals, maximumFractionDigits: decimals }).replace(/,/g, '\u202f'));
+
+/** Volume in mL below 10 L, in L above; never finer than 1 mL, which no jug resolves. */
+export function formatMl(ml: number): string {
+  if (Math.abs(ml) >= 10_000) return `${grouped(ml / 1000, 1)} L`;
+  return `${grouped(Math.round(ml), 0)} mL`;
+}
+
+/** `1 003 ± 62 mL`: the uncertainty is one standard deviation. A short tube, known to less than 1 mL, shows tenths. */
+export function formatMlWithSd(ml: number, sdMl: number): string {
+  const decimals = sdMl > 0 && sdMl < 0.95 ? 1 : 0;
+  const sd = decimals === 1 && sdMl < 0.05 ? '<\u202f0.1' : grouped(sdMl, decimals);
+  return `${grouped(ml, decimals)} ± ${sd} mL`;
+}
+
+export function formatPercent(fraction: number, decimals = 0): string {
+  return `${grouped(fraction * 100, decimals)} %`;
+}
+
+export function formatKpa(kpa: number): string {
+  return `${grouped(kpa, 1)} kPa`;
+}
+
+/** `45 s`, `12:05`, `1 h 20 min`, `3 d 4 h`: what a person would say of a running clock. */
+export function formatSpan(seconds: number): string {
+  const whole = Math.max(0, Math.round(seconds));
+  if (whole < 60) return `${whole} s`;
+  if (whole < 3600) return `${Math.round(whole / 60)} min`;
+  if (whole < 2 * 86_400) {
+    const minutes = Math.round((whole % 3600) / 60);
+    return `${Math.floor(whole / 3600)} h${minutes ? ` ${minutes} min` : ''}`;
+  }
+  const hours = Math.round((whole % 86_400) / 3600);
+  return `${Math.floor(whole / 86_400)} d${hours ? ` ${hours} h` : ''}`;
+}
+
+/** A clock face: `4:05` or `23:59:07`. */
+export function formatClock(seconds: number): string {
+  const whole = Math.max(0, Math.floor(seconds));
+  const two = (n: number): string => String(n).padStart(2, '0');
+  const hours = Math.floor(whole / 3600);
+  const minutes = Math.floor((whole % 3600) / 60);
+  return hours > 0 ? `${hours}:${two(minutes)}:${two(whole % 60)}` : `${minutes}:${two(whole % 60)}`;
+}
+
+/** A leak rate in mbar·L/s with two significant digits, `1.2 × 10⁻³ mbar·L/s`. */
+export function formatLeak(mbarLs: number): string {
+  if (mbarLs === 0) return '0 mbar·L/s';
+  const exponent = Math.floor(Math.log10(Math.abs(mbarLs)));
+  const mantissa = mbarLs / 10 ** exponent;
+  return `${withMinus(mantissa.toFixed(1))} × 10${superscript(exponent)} mbar·L/s`;
+}
+
+/** A leak rate with its standard error at one exponent, `(0.9 ± 3.3) × 10⁻³ mbar·L/s`. */
+export function formatLeakWithSe(mbarLs: number, seMbarLs: number): string {
+  const larger = Math.max(Math.abs(mbarLs), seMbarLs);
+  if (!(larger > 0)) return formatLeak(0);
+  const exponent = Math.floor(Math.log10(larger));
+  // as many digits as the error has something to say in
+  const errorExponent = seMbarLs > 0 ? Math.floor(Math.log10(seMbarLs)) : exponent;
+  const digits = Math.max(1, Math.min(3, exponent - errorExponent));
+  const scaled = (value: number): string => withMinus((value / 10 ** exponent).toFixed(digits));
+  return `(${scaled(mbarLs)} ± ${scaled(seMbarLs)}) × 10${superscript(exponent)} mbar·L/s`;
+}
+
+const RAISED: Record<string, string> = {
+  '-': '⁻',
+  '0': '⁰',
+  '1': '¹',
+  '2': '²',
+  '3': '³',
+  '4': '⁴',
+  '5': '⁵',
+  '6': '⁶',
+  '7': '⁷',
+  '8': '⁸',
+  '9': '⁹',
+};
+
+function superscript(n: number): string {
+  return [...String(n)].map((character) => RAISED[character] ?? '').join('');
+}
+
+const DAY = new Intl.DateTimeFormat('en-GB', { timeZone: 'UTC', day: 'numeric', month: 'short', year: 'numeric' });
+/** A calendar day, `2026-03-09`, as people read it: 9 Mar 2026. It is the same day in every zone. */
+export const formatDay = (day: string): string => DAY.format(new Date(`${day}T00:00:00Z`));

@@ -1,0 +1,160 @@
+export const LEAK_WHEN = ['first-pour', 'pump-start', 'under-pressure', 'after-minutes', 'after-hours', 'warm', 'after-moving'] as const;
+export type LeakWhen = (typeof LEAK_WHEN)[number];
+export const LEAK_AMOUNT = ['gush', 'drip', 'seep'] as const;
+export type LeakAmount = (typeof LEAK_AMOUNT)[number];
+
+/** Kinds of place a drop shows at. */
+export type LeakPlace = 'joint' | 'reservoir' | 'radiator' | 'block' | 'pump' | 'port' | 'other';
+
+interface CauseRule {
+  readonly label: string;
+  /** what to look at or do next, cheapest first */
+  readonly nextCheck: string;
+  /** relative frequency at each kind of place, before anything is seen (general estimate from bench practice) */
+  readonly at: Partial<Readonly<Record<LeakPlace, number>>>;
+  /** how it shows: relative likelihoods; what is not named gets `UNUSUAL` */
+  readonly when: Partial<Readonly<Record<LeakWhen, number>>>;
+  readonly amount: Partial<Readonly<Record<LeakAmount, number>>>;
+}
+
+/** likelihood of a sign that a cause does not usually give */
+const UNUSUAL = 0.04;
+
+export const LEAK_CAUSES = {
+  'base-seal': {
+    label: 'Reservoir base seal missing, pinched or reused',
+    nextCheck: 'Supply off, drain below the base, unscrew it and look at the ring all round; renew it.',
+    at: { reservoir: 6, pump: 3 },
+    when: { 'first-pour': 0.6, 'pump-start': 0.2, 'under-pressure': 0.15 },
+    amount: { gush: 0.6, drip: 0.3, seep: 0.1 },
+  },
+  'screw-through-tube': {
+    label: 'A screw too long has split a cooling tube of the radiator',
+    nextCheck: 'Take the fan screws out one by one: the wet one names the tube. The radiator is scrap.',
+    at: { radiator: 5 },
+    when: { 'first-pour': 0.35, 'pump-start': 0.4, 'under-pressure': 0.2 },
+    amount: { gush: 0.65, drip: 0.25, seep: 0.1 },
+  },
+  'tube-not-seated': {
+    label: 'Tube not pushed home, or the nut not slid on first',
+    nextCheck: 'Tug it, then undo, look how deep the mark of the barb sits, seat it fully and tighten by hand.',
+    at: { joint: 6 },
+    when: { 'pump-start': 0.4, 'under-pressure': 0.3, 'first-pour': 0.15, 'after-moving': 0.1 },
+    amount: { drip: 0.6, gush: 0.25, seep: 0.15 },
+  },
+  'cut-not-square': {
+    label: 'Tube cut askew',
+    nextCheck: 'Undo and look at the end: trim it square, mind that the run still reaches.',
+    at: { joint: 3 },
+    when: { 'pump-start': 0.3, 'under-pressure': 0.35, 'after-minutes': 0.2, warm: 0.1 },
+    amount: { drip: 0.55, seep: 0.4 },
+  },
+  'fitting-ring': {
+    label: 'Ring of the fitting missing, pinched or dry',
+    nextCheck: 'Undo the fitting from the port and look at its ring; renew, a trace of coolant on it, finger-tight.',
+    at: { joint: 3, port: 4, radiator: 2, block: 2, pump: 3, reservoir: 2 },
+    when: { 'first-pour': 0.2, 'pump-start': 0.3, 'under-pressure': 0.25, 'after-minutes': 0.15 },
+    amount: { drip: 0.6, seep: 0.3, gush: 0.1 },
+  },
+  'loose-closure': {
+    label: 'Plug or cap not tight',
+    nextCheck: 'Wipe, turn it finger-tight, dry towel under it, look again after five minutes.',
+    at: { port: 4, reservoir: 2, radiator: 1.5, block: 1 },
+    when: { 'first-pour': 0.3, 'pump-start': 0.3, 'under-pressure': 0.2, 'after-moving': 0.1 },
+    amount: { drip: 0.6, seep: 0.3, gush: 0.1 },
+  },
+  'uneven-gasket': {
+    label: 'Block gasket unevenly pressed',
+    nextCheck: 'Loosen all screws of the block and tighten them in a cross pattern, a half turn each time.',
+    at: { block: 5, pump: 2 },
+    when: { 'after-minutes': 0.3, 'after-hours': 0.25, warm: 0.25, 'under-pressure': 0.1 },
+    amount: { seep: 0.7, drip: 0.3 },
+  },
+  'strained-joint': {
+    label: 'Joint carries weight or side load',
+    nextCheck: 'Support the run or the branch, re-route it, then seat the joint again.',
+    at: { joint: 2, port: 1 },
+    when: { 'after-moving': 0.5, warm: 0.2, 'after-hours': 0.2 },
+    amount: { drip: 0.5, seep: 0.45 },
+  },
+  'cracked-part': {
+    label: 'Crack in acrylic, glass or a housing',
+    nextCheck: 'Dry it, look along it with a lamp from the side; a crack ends at a screw or a port. Replace the part.',
+    at: { reservoir: 2, block: 1.5, pump: 1, radiator: 1, other: 2 },
+    when: { 'under-pressure': 0.3, 'after-moving': 0.2, warm: 0.2, 'pump-start': 0.15 },
+    amount: { drip: 0.4, seep: 0.4, gush: 0.2 },
+  },
+  'soft-when-warm': {
+    label: 'Tube softens and the joint opens when warm',
+    nextCheck: 'Tighten by hand while warm, mark the nut, look again cold; renew tube that has gone hard or glossy.',
+    at: { joint: 1.5 },
+    when: { warm: 0.7, 'after-hours': 0.25 },
+    amount: { seep: 0.7, drip: 0.3 },
+  },
+  overflow: {
+    label: 'Overflow at the fill port: no leak',
+    nextCheck: 'Wipe everything, cap on, towel under the port: dry after five minutes of pump means it was poured over.',
+    at: { port: 4, reservoir: 3, other: 1 },
+    when: { 'first-pour': 0.7, 'pump-start': 0.25 },
+    amount: { gush: 0.4, drip: 0.5 },
+  },
+} as const satisfies Record<string, CauseRule>;
+
+export type LeakCause = keyof typeof LEAK_CAUSES;
+export const LEAK_CAUSE_KEYS = Object.keys(LEAK_CAUSES) as LeakCause[];
+
+export interface LeakSymptoms {
+  readonly place: LeakPlace;
+  readonly when: LeakWhen;
+  readonly amount: LeakAmount;
+}
+
+export interface RankedCause {
+  readonly cause: LeakCause;
+  readonly label: string;
+  /** 0 … 1 */
+  readonly probability: number;
+  readonly nextCheck: string;
+  /** times this workshop found this cause */
+  readonly confirmed: number;
+}
+
+/** Confirmed causes as the workshop's runs tell them, by cause. */
+export type ConfirmedCauses = Readonly<Partial<Record<LeakCause, number>>>;
+
+/** how many finds the rule set's own frequencies are worth beside the workshop's */
+const RULE_SET_WEIGHT = 12;
+
+/**
+ * Causes ranked by probability (naive Bayes: frequency at the place × likelihood of when × of how much). The workshop's
+ * confirmed finds update the frequencies as a Dirichlet prior would: rule set worth `RULE_SET_WEIGHT` finds.
+ */
+export function rankCauses({ place, when, amount }: LeakSymptoms, confirmed: ConfirmedCauses = {}): RankedCause[] {
+  const rules = LEAK_CAUSE_KEYS.map((cause) => ({ cause, rule: LEAK_CAUSES[cause] as CauseRule }));
+  const here = rules.map(({ rule }) => rule.at[place] ?? UNUSUAL);
+  const sum = here.reduce((total, weight) => total + weight, 0);
+  const weights = rules.map(({ cause, rule }, index) => {
+    const frequency = ((here[index] as number) / sum) * RULE_SET_WEIGHT + ((rule.at[place] ?? 0) > 0 ? (confirmed[cause] ?? 0) : 0);
+    return frequency * (rule.when[when] ?? UNUSUAL) * (rule.amount[amount] ?? UNUSUAL);
+  });
+  const total = weights.reduce((so, weight) => so + weight, 0);
+  return rules
+    .map(({ cause, rule }, index) => ({
+      cause,
+      label: rule.label,
+      nextCheck: rule.nextCheck,
+      probability: (weights[index] as number) / total,
+      confirmed: confirmed[cause] ?? 0,
+    }))
+    .sort((a, b) => b.probability - a.probability);
+}
+
+/** Which kind of place a part or a run is, for the rules. */
+export function placeOf(kind: string | null): LeakPlace {
+  if (kind === null) return 'joint';
+  return kind === 'reservoir' || kind === 'radiator' || kind === 'block' || kind === 'pump'
+    ? kind
+    : kind === 'valve' || kind === 'junction' || kind === 'meter'
+      ? 'port'
+      : 'other';
+}

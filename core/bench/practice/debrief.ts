@@ -1,0 +1,240 @@
+import { judgeDryTest } from '../runs/criteria.js';
+import type { RunEvent } from '../runs/log.js';
+import { replay } from '../runs/replay.js';
+import type { Procedure } from '../runs/procedure.js';
+import { type RunState } from '../runs/state.js';
+import { STANDING_WORDS } from '../../machine/loop-file/orientation.js';
+import { INSTRUMENT_KINDS } from '../instruments/kinds.js';
+import type { BenchReport } from '../simulated-bench/report.js';
+import { formatMl, formatPercent, formatSpan } from '../../base/units/display.js';
+
+/** What a practice run comes to. `harm` would have cost a customer something. */
+export interface DebriefLine {
+  readonly kind: 'good' | 'missed' | 'harm' | 'saving';
+  readonly text: string;
+  /** ISO instant, where it happened at one */
+  readonly at: string | null;
+}
+
+export interface Debrief {
+  /** what the bench hid, now told */
+  readonly hidden: readonly string[];
+  readonly lines: readonly DebriefLine[];
+  readonly ranDryS: number;
+  readonly lostMl: number;
+  readonly tookS: number;
+  /** s that a better order would have saved, as far as it can be told */
+  readonly savedS: number;
+}
+
+export interface DebriefInput {
+  readonly procedure: Procedure;
+  readonly events: readonly RunEvent[];
+  readonly report: BenchReport;
+  readonly startedAt: string;
+  readonly endedAt: string;
+}
+
+/** min beyond a clear verdict that are still no waste: reading it, letting the air out */
+const FREE_WAIT_MIN = 3;
+/** pump starts beyond the plan that are nobody's fault */
+const FREE_STARTS = 2;
+/** s that a pump start with its pour and settling takes (general estimate) */
+const START_TAKES_S = 40;
+/** share of the planned flow below which a pump should be noticed */
+const WEAK_BELOW = 0.85;
+/** mL that hanging gas must come to before it is worth a word */
+const GAS_WORTH_ML = 3;
+/** s between two instants */
+const s = (fromIso: string, toIso: string): number => (Date.parse(toIso) - Date.parse(fromIso)) / 1000;
+
+interface Told {
+  readonly state: RunState;
+  readonly input: DebriefInput;
+  nameOf(id: string): string;
+}
+
+/** Stages: what was hidden · the fault · what hands did · what a better order saves. */
+export function debrief(input: DebriefInput): Debrief {
+  const { procedure, events, report, startedAt, endedAt } = input;
+  const places = [...(procedure.facts?.parts ?? []), ...(procedure.facts?.joints ?? [])];
+  const told: Told = {
+    input,
+    state: replay(procedure, events),
+    nameOf: (id) => places.find((each) => each.id === id)?.name ?? id,
+  };
+  const savings = [...dryWait(told), ...extraStarts(told), ...foundWet(told)];
+  return {
+    hidden: hiddenWords(told),
+    lines: [...onLeak(told), ...onPocket(told), ...onPump(told), ...onDropout(told), ...onHands(told), ...savings.map(({ line }) => line)],
+    ranDryS: sum(report.happenings.map((each) => (each.what === 'ran-dry' ? each.seconds : 0))),
+    lostMl: report.spilledMl + report.leakedMl,
+    tookS: s(startedAt, endedAt),
+    savedS: sum(savings.map(({ savedS }) => savedS)),
+  };
+}
+
+const sum = (values: readonly number[]): number => values.reduce((total, each) => total + each, 0);
+const line = (kind: DebriefLine['kind'], text: string, at: string | null = null): DebriefLine => ({ kind, text, at });
+
+/** Parts that people know by name; the runs between them where there is no part. */
+function pocketPlaces({ input: { procedure }, nameOf }: Told, ids: readonly string[]): string {
+  const parts = ids.filter((id) => procedure.facts?.parts.some((part) => part.id === id));
+  return (parts.length > 0 ? parts : ids).map(nameOf).join(', ');
+}
+
+function hiddenWords(told: Told): string[] {
+  const { input: { procedure, report }, nameOf } = told; // prettier-ignore
+  const { leak, pocket, pumpShare, dropout } = report.truth;
+  const offMl = report.insideMl - procedure.volume.volumeMl;
+  return [
+    ...(leak ? [`A leak at ${nameOf(leak.joint)}.`] : []),
+    ...(pocket ? [`${formatMl(pocket.ml)} of air in ${pocketPlaces(told, pocket.parts)} that only a turn ${STANDING_WORDS[pocket.to]} lets out.`] : []), // prettier-ignore
+    ...(pumpShare < WEAK_BELOW ? [`A pump at ${formatPercent(pumpShare)} of its speed.`] : []),
+    ...(dropout ? [`${INSTRUMENT_KINDS[dropout.kind].label} silent for ${formatSpan(dropout.forS)}.`] : []),
+    ...(!leak && !pocket && pumpShare >= WEAK_BELOW && !dropout ? ['No fault. Only the volumes were off their sheets.'] : []),
+    ...(report.pouredMl > 0 && Math.abs(offMl) > 1
+      ? [`At the end ${formatMl(report.insideMl)} stood inside; the sheets say ${formatMl(procedure.volume.volumeMl)} for the whole loop.`]
+      : []),
+  ];
+}
+
+function onLeak({ state, input: { report }, nameOf }: Told): DebriefLine[] {
+  const { leak } = report.truth;
+  const wrong = state.leaks.filter(({ where }) => where !== leak?.joint).map((each) => line('missed', `${nameOf(each.where)} was tight; the leak written down there was none.`, each.at)); // prettier-ignore
+  if (!leak) return wrong;
+  const found = state.leaks.find(({ where }) => where === leak.joint);
+  if (!found) {
+    const out = report.leakedMl > 0.05 ? `; ${formatMl(report.leakedMl)} came out` : '';
+    return [...wrong, line(out ? 'harm' : 'missed', `The leak at ${nameOf(leak.joint)} was not found${out}.`)];
+  }
+  const firstPour = state.pours[0]?.at;
+  const dry = firstPour === undefined || found.at < firstPour;
+  const how = dry
+    ? line('good', `The leak at ${nameOf(leak.joint)} was found with air: not a drop came out.`, found.at)
+    : line(
+        'missed',
+        `The leak at ${nameOf(leak.joint)} was found with coolant inside; ${formatMl(report.leakedMl)} came out first.`,
+        found.at,
+      );
+  return [...wrong, how, ...(report.leakMended ? [] : [line('harm', `The joint at ${nameOf(leak.joint)} still leaks.`)])];
+}
+
+function onPocket(told: Told): DebriefLine[] {
+  const { state, input: { report } } = told; // prettier-ignore
+  const freed = report.happenings.find(({ what }) => what === 'pocket-freed');
+  const { pocket } = report.truth;
+  const loose = report.gasMl - report.pocketMl;
+  const rest =
+    loose > GAS_WORTH_ML && state.bleedCycles.length > 0
+      ? [line('missed', `${formatMl(loose)} of small bubbles are still on the way: run longer before the last cycle.`)]
+      : [];
+  if (!pocket || state.pours.length === 0) return rest;
+  return [
+    freed
+      ? line('good', `The turn ${STANDING_WORDS[pocket.to]} let the pocket in ${pocketPlaces(told, pocket.parts)} out.`, freed.at)
+      : line('missed', `${formatMl(report.pocketMl)} of air still hang in ${pocketPlaces(told, pocket.parts)}: turn the case ${STANDING_WORDS[pocket.to]}, cap on.`), // prettier-ignore
+    ...rest,
+  ];
+}
+
+function onPump({ state, input: { report, procedure, events } }: Told): DebriefLine[] {
+  if (report.truth.pumpShare >= WEAK_BELOW || report.pumpStarts === 0) return [];
+  const names = (procedure.facts?.parts ?? []).map(({ id }) => id);
+  const said =
+    state.doubts.some(({ part }) => names.includes(part) && /pump|flow|slow|weak/i.test(part)) ||
+    events.some(({ body }) => 'text' in body && /pump|flow|slow|weak/i.test(body.text));
+  return [
+    said
+      ? line('good', 'The weak pump was noticed and written down.')
+      : line(
+          'missed',
+          `Flow stayed below what this loop should give: the pump ran at ${formatPercent(report.truth.pumpShare)} of its speed.`,
+        ),
+  ];
+}
+
+function onDropout({ input: { report, events, startedAt } }: Told): DebriefLine[] {
+  const { dropout } = report.truth;
+  if (!dropout) return [];
+  const from = Date.parse(startedAt) + dropout.fromS * 1000;
+  const within = events.filter(({ at }) => Date.parse(at) >= from && Date.parse(at) <= from + dropout.forS * 1000);
+  const byHand = within.some(({ body }) => 'source' in body && body.source !== 'instrument' || (body.type === 'dry-reading' || body.type === 'pour') && !body.source); // prettier-ignore
+  const label = INSTRUMENT_KINDS[dropout.kind].label.toLowerCase();
+  return [
+    byHand
+      ? line('good', `While the ${label} was silent, readings went on by hand.`)
+      : line('missed', `The ${label} was silent for ${formatSpan(dropout.forS)} and no reading was taken by hand.`),
+  ];
+}
+
+function onHands({ state, input: { report } }: Told): DebriefLine[] {
+  const lines = report.happenings.flatMap((each): DebriefLine[] => {
+    switch (each.what) {
+      case 'ran-dry':
+        return [line('harm', `The pump drew air for ${each.seconds.toFixed(1)} s.`, each.at)];
+      case 'spilled':
+        return [line('harm', `${formatMl(each.ml)} ran out (${{ overflow: 'over the fill port', turn: 'in a turn', 'open-port': 'of an open port' }[each.by]}).`, each.at)]; // prettier-ignore
+      case 'too-much-pressure':
+        return [line('harm', `${Math.round(each.gaugeKpa)} kPa were pumped in: glass and acrylic can burst.`, each.at)];
+      default:
+        return [];
+    }
+  });
+  const ranDry = lines.length > 0 || report.pumpStarts === 0 ? [] : [line('good', 'The pump never drew air and nothing ran over.')];
+  const passed = state.overrides.map(({ rule, at }) =>
+    line('missed', `A lock was passed over with a reason (${rule.replaceAll('-', ' ')}).`, at),
+  );
+  return [...lines, ...ranDry, ...passed];
+}
+
+interface Saving {
+  readonly line: DebriefLine;
+  readonly savedS: number;
+}
+
+/** The earliest reading at which the air test was clear, against when it was closed. */
+function dryWait({ state, input: { procedure, events } }: Told): Saving[] {
+  const doneAt = state.steps.find(({ kind }) => kind === 'dry-test')?.doneAt;
+  if (!procedure.dry || !doneAt) return [];
+  const readings = state.dryReadings.map(({ at }) => at).sort();
+  const clear = readings.find((at) => {
+    const until = replay(procedure, events.filter((event) => event.at <= at)); // prettier-ignore
+    return judgeDryTest(procedure, until)?.verdict === 'pass';
+  });
+  if (clear === undefined) return [];
+  const waitedS = s(clear, doneAt);
+  if (waitedS < FREE_WAIT_MIN * 60) return [];
+  return [
+    {
+      savedS: waitedS,
+      line: line('saving', `The air test was clear ${formatSpan(waitedS)} before it was closed.`, clear),
+    },
+  ];
+}
+
+function extraStarts({ input: { procedure, report } }: Told): Saving[] {
+  const planned = procedure.facts?.fill?.pulses.length;
+  const circulatingAt = report.happenings.find(({ what }) => what === 'circulating')?.at;
+  if (planned === undefined || circulatingAt === undefined) return [];
+  const extra = report.startsBeforeReturn - planned;
+  if (extra <= FREE_STARTS) return [];
+  const savedS = extra * START_TAKES_S;
+  return [
+    {
+      savedS,
+      line: line('saving', `${report.startsBeforeReturn} pump starts to fill, ${planned} would do: pour to the mark, run to the low mark. About ${formatSpan(savedS)}.`), // prettier-ignore
+    },
+  ];
+}
+
+/** A leak that air would have shown: what was filled in vain, and the drying before the next try. */
+function foundWet({ state, input: { report, procedure } }: Told): Saving[] {
+  const { leak } = report.truth;
+  const found = leak && state.leaks.find(({ where }) => where === leak.joint);
+  const firstPour = state.pours[0]?.at;
+  if (!found || firstPour === undefined || found.at < firstPour) return [];
+  const savedS = s(firstPour, found.at);
+  const why = procedure.dry ? 'the air test before it should have shown it' : 'an air test first would have shown it';
+  return [{ savedS, line: line('saving', `${formatSpan(savedS)} from the first pour to the drop; ${why}.`, found.at) }];
+}

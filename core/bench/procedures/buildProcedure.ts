@@ -1,0 +1,89 @@
+import type { Liquid } from '../../machine/liquids/fluids.js';
+import { WATER } from '../../machine/liquids/fluids.js';
+import type { CoolantOrder } from '../../machine/liquids/order.js';
+import type { LoopFile } from '../../machine/loop-file/loopFile.js';
+import { loopVolume } from '../../machine/loop-file/volume.js';
+import { planFill, type FillPlan } from '../../physics/filling/fillPlan.js';
+import { LEAK_LIMITS } from '../../physics/leak-testing/defaults.js';
+import { holdMinutes } from '../../physics/leak-testing/hold.js';
+import { LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from '../../physics/leak-testing/schools.js';
+import { STANDARD_TEMPLATE } from '../commissioning/standardTemplate.js';
+import { refillPlan } from '../runs/contents.js';
+import type { ServiceFacts } from '../runs/facts.js';
+import { PROCEDURE_VERSION, type Procedure } from '../runs/procedure.js';
+import type { ProcedureTemplate } from '../runs/template.js';
+import { serviceTemplate } from '../services/templates.js';
+import { expandTemplate } from './expand.js';
+import { loopFacts } from './loopFacts.js';
+import { withTraits } from './procedureKinds.js';
+
+export interface ProcedureInput {
+  readonly loop: LoopFile;
+  readonly schools: Schools;
+  readonly order: Pick<CoolantOrder, 'bottles'> | null;
+  readonly coolantName: string | null;
+  /** what will be poured; water where it is not known */
+  readonly liquid?: Liquid;
+  /** runs that were opened and mL that left, where only those joints are tested and only that is topped up */
+  readonly opened?: { readonly joints: readonly string[]; readonly lostMl: number };
+  /** the workshop's own procedure; the standard one without it */
+  readonly template?: ProcedureTemplate;
+  readonly templateNumber?: number;
+  /** a service instead of a commissioning */
+  readonly service?: ServiceFacts;
+}
+
+/** What small service work puts back: what left, as the jug says. */
+function topUp(lostMl: number): FillPlan {
+  return {
+    kind: 'gravity',
+    total: { volumeMl: lostMl, sdMl: Math.max(JUG_SD_ML, JUG_SD_SHARE * lostMl) },
+    reason: 'Only what left the loop is put back; the rest of it is still full.',
+  };
+}
+
+/** mL and share that a measuring jug may be off, and what clings to towels */
+const JUG_SD_ML = 10;
+const JUG_SD_SHARE = 0.1;
+
+/** The commissioning of one loop, from kit list to sign-off, with its own parts, joints and figures. */
+export function buildProcedure(input: ProcedureInput): Procedure {
+  const { loop, schools } = input;
+  const school = LEAK_SCHOOLS[schools.leak];
+  const volume = loopVolume(loop);
+  const opened = school.openedOnly ? (input.opened ?? null) : null;
+  const { service } = input;
+  const fillPlan = service ? refillPlan(loop, service) : opened ? topUp(opened.lostMl) : planFill(loop);
+  const known = loopFacts(loop, input.liquid ?? WATER);
+  // the simulated fill begins with a dry loop: of one that was drained it would say too much
+  const facts = service && service.kind !== 'strip-clean' ? { ...known, fill: null } : known;
+  const limitMbarLs = LEAK_LIMITS[schools.limit].mbarLs;
+  const hold = holdMinutes({ volumeMl: volume.volumeMl, limitMbarLs, resolutionKpa: schools.gaugeResolutionKpa });
+  const wetSeconds = school.wet ? WET_SCHOOLS[schools.wet].seconds : null;
+  return {
+    procedureVersion: PROCEDURE_VERSION,
+    schools,
+    volume: { volumeMl: volume.volumeMl, sdMl: volume.sdMl },
+    fillPlan,
+    dry: school.dry ? { limitMbarLs, holdMinutes: hold } : null,
+    wetSeconds,
+    facts,
+    ...(service ? { service } : {}),
+    ...(input.templateNumber === undefined ? {} : { templateNumber: input.templateNumber }),
+    steps: expandTemplate(
+      withTraits(service?.kind ?? 'commissioning', input.template ?? (service ? serviceTemplate(service.kind) : STANDARD_TEMPLATE)),
+      {
+        loop,
+        service,
+        bottles: input.order?.bottles ?? null,
+        coolantName: input.coolantName,
+        facts,
+        dry: school.dry,
+        holdMinutes: hold,
+        wetSeconds,
+        parts: school.parts,
+        onlyJoints: opened?.joints ?? null,
+      },
+    ),
+  };
+}

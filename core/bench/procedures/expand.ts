@@ -1,0 +1,242 @@
+import { shortName } from '../../machine/catalogue/names.js';
+import { countFittings, unusedPorts } from '../../machine/loop-file/fittings.js';
+import { partName, type LoopFile } from '../../machine/loop-file/loopFile.js';
+import { STANDING_WORDS } from '../../machine/loop-file/orientation.js';
+import { TEST_GAUGE_KPA } from '../../physics/leak-testing/defaults.js';
+import { formatSpan } from '../../base/units/display.js';
+import { BACK, PULLED } from '../runs/checkIds.js';
+import { openingIn, type DrainStand, type LoopFacts, type ServiceFacts, type TakeOutFacts } from '../runs/facts.js';
+import type { CheckItem, ProcedureStep, StepKind } from '../runs/procedure.js';
+import {
+  isEach,
+  type CheckTemplate,
+  type EachCheck,
+  type EachKey,
+  type Placeholder,
+  type ProcedureTemplate,
+  type StepTemplate,
+} from '../runs/template.js';
+
+/** What the loop and the school put into a template's texts and lists. */
+export interface ExpandWith {
+  readonly loop: LoopFile;
+  readonly service: ServiceFacts | undefined;
+  readonly bottles: number | null;
+  readonly coolantName: string | null;
+  readonly facts: LoopFacts;
+  readonly dry: boolean;
+  /** parts are tested on their own first */
+  readonly parts: boolean;
+  readonly holdMinutes: number;
+  readonly wetSeconds: number | null;
+  /** runs whose joints were opened, where only those are looked at; null: all */
+  readonly onlyJoints: readonly string[] | null;
+}
+
+const CLOSURE_WORDS: Record<string, string> = { plug: 'Plug in', cap: 'Cap on' };
+
+/** Connectors to pull, so that a leak meets dead electronics. Each comes back by name in the return to power. */
+function pullable(loop: LoopFile): CheckItem[] {
+  const cards = loop.components.filter(({ kind, place }) => kind === 'block' && place === 'card').length;
+  return [
+    { id: 'board-main', text: 'Board main connector pulled', beforePower: true },
+    { id: 'board-processor', text: 'Board processor connector pulled', beforePower: true },
+    {
+      id: 'card-power',
+      text: cards > 1 ? `Graphics card connectors pulled, ${cards} cards` : 'Graphics card connectors pulled',
+      beforePower: true,
+      mayNotApply: true,
+    },
+    { id: 'drive-power', text: 'Drives, lights and hubs pulled', beforePower: true, mayNotApply: true },
+  ];
+}
+
+function closures(loop: LoopFile): CheckItem[] {
+  return loop.components.flatMap((component) =>
+    unusedPorts(loop, component).map((port): CheckItem => {
+      const closure = component.closures?.[port] ?? 'plug';
+      const text =
+        closure === 'valve'
+          ? `Valve shut, handle across the pipe: ${shortName(component)}`
+          : `${CLOSURE_WORDS[closure] ?? 'Plug in'}: ${shortName(component)}, port ${port}`;
+      return { id: `closed:${component.id}:${port}`, text, beforePower: true };
+    }),
+  );
+}
+
+/** A long run is looked at three times, a short one twice; the first look names every run. */
+function rounds({ facts, wetSeconds, onlyJoints }: ExpandWith): CheckItem[] {
+  const runs = facts.joints.filter(({ id }) => onlyJoints === null || onlyJoints.includes(id));
+  const later = (wetSeconds ?? 0) > 3600 ? [['hour', 'Inspected after an hour'], ['end', 'Inspected at the end, warm']] : [['end', 'Inspected at the end']]; // prettier-ignore
+  return [
+    ...runs.map(({ id, name }) => ({ id: `dry-joint:${id}`, text: `Dry: ${name}`, group: 'Inspected at the start' })),
+    ...later.map(([id, group]) => ({ id: `round:${id}`, text: `All ${runs.length * 2} joints dry, towels dry`, group: group as string })),
+  ];
+}
+
+/** The advised plan, stand by stand, as the hands do it; down to the part where only that is changed. */
+function stands({ service }: ExpandWith): CheckItem[] {
+  if (!service) return [];
+  return service.takeOut && service.kind === 'partial-drain'
+    ? downToPart(service, service.takeOut)
+    : service.stands.flatMap((stand, index) => oneStand(service, stand, index));
+}
+
+function oneStand(
+  service: ServiceFacts,
+  { standing, drain, airs, airsFollow, capFirst, drainedMl }: DrainStand,
+  index: number,
+): CheckItem[] {
+  const list = (openings: readonly string[]): string => openings.map((each) => openingIn(service, each)).join(', ');
+  const group = `${index + 1}. ${index === 0 ? 'As it stands' : `Turned ${STANDING_WORDS[standing]}`}`;
+  const id = (what: string): string => `stand-${index}:${what}`;
+  const inlet = {
+    id: id('air'),
+    text: airsFollow ? `Once it has stopped, air inlet open (opened before, it would run): ${list(airs)}` : `Air inlet open: ${list(airs)}`,
+    group,
+  };
+  const drained = {
+    id: id('drain'),
+    text: `Jug under ${openingIn(service, drain)}, opened; about ${Math.round(drainedMl / 5) * 5} mL come`,
+    group,
+  };
+  return [
+    ...(capFirst.length > 0 ? [{ id: id('cap'), text: `Closed before the turn: ${list(capFirst)}`, group }] : []),
+    ...(airsFollow ? [drained, inlet] : airs.length > 0 ? [inlet, drained] : [drained]),
+    { id: id('shut'), text: 'Valve shut, air inlet shut', group },
+  ];
+}
+
+function downToPart(service: ServiceFacts, { name, drawFirstMl, airs, insideMl }: TakeOutFacts): CheckItem[] {
+  const group = `Down to ${name}`;
+  return [
+    { id: 'part:air', text: `Air inlet open: ${airs.map((each) => openingIn(service, each)).join(', ') || 'the highest port'}`, group },
+    ...(drawFirstMl >= 5
+      ? [{ id: 'part:draw', text: `About ${Math.round(drawFirstMl / 5) * 5} mL drawn at the valve, then shut`, group }]
+      : []),
+    { id: 'part:level', text: `Level seen below the joints of ${name}, towels under both`, group },
+    { id: 'part:out', text: `Joints undone over a towel; about ${Math.round(insideMl / 5) * 5} mL stay in the part`, group },
+  ];
+}
+
+const CARD_STEPS: readonly (readonly [id: string, text: string])[] = [
+  ['map', 'Photograph and screw map'],
+  ['hidden', 'Hidden screws and cables inside found before pulling'],
+  ['apart', 'Separated slowly: paste glues'],
+  ['pads', 'Pad thickness map written down'],
+  ['wipe', 'Wiped lint-free, paste by die size, screws crosswise'],
+  ['kept', 'Original cooler, screws and pads bagged, their place noted'],
+  ['label', 'Warranty label’s state noted, with the owner’s consent'],
+];
+
+const cards = ({ loop }: ExpandWith): CheckItem[] =>
+  loop.components
+    .filter(({ kind, place }) => kind === 'block' && place === 'card')
+    .flatMap((card) =>
+      CARD_STEPS.map(([id, text]) => ({ id: `card:${card.id}:${id}`, text, group: `Card under ${shortName(card)}`, mayNotApply: true })),
+    );
+
+const EXPAND: Record<EachKey, (given: ExpandWith) => CheckItem[]> = {
+  flushable: ({ loop }) =>
+    loop.components
+      .filter(({ kind }) => kind === 'radiator' || kind === 'block')
+      .map((component) => ({ id: `flushed:${component.id}`, text: `Flushed: ${shortName(component)}`, mayNotApply: true })),
+  joints: ({ facts, onlyJoints }) =>
+    facts.joints
+      .filter(({ id }) => onlyJoints === null || onlyJoints.includes(id))
+      .map(({ id, name }) => ({ id: `joint:${id}`, text: `Both joints tight: ${name}` })),
+  closures: ({ loop }) => closures(loop),
+  pulled: ({ loop }) => pullable(loop).map((item) => ({ ...item, id: `${PULLED}${item.id}` })),
+  back: ({ loop }) =>
+    pullable(loop).map(({ id, text }) => ({
+      id: `${BACK}${id}`,
+      text: text.replace('pulled', 'back in'),
+      mayNotApply: true,
+      beforePower: true,
+    })),
+  rounds,
+  stands,
+  cards,
+  reverse: ({ loop }) =>
+    loop.components
+      .filter(({ kind }) => kind === 'radiator')
+      .flatMap((part) => [
+        { id: `reverse:${part.id}:back`, text: `Backward until clear: ${shortName(part)}` },
+        { id: `reverse:${part.id}:forth`, text: `Forward until clear: ${shortName(part)}` },
+      ]),
+  soaked: ({ loop }) =>
+    loop.components
+      .filter(({ kind }) => kind !== 'radiator')
+      .map((part) => ({ id: `soaked:${part.id}`, text: `Soaked, brushed, smooth: ${shortName(part)}`, mayNotApply: true })),
+  towels: ({ facts }) =>
+    facts.joints.map(({ id, name }) => ({ id: `towel:${id}`, text: `Towel out and read, no spot: ${name}`, beforePower: true })),
+};
+
+function words({ loop, bottles, coolantName, facts, holdMinutes, wetSeconds }: ExpandWith): Record<Placeholder, string> {
+  const plugs = countFittings(loop).find(({ kind }) => kind === 'plug')?.count ?? 0;
+  return {
+    parts: loop.components.map(partName).join(', '),
+    plugs:
+      plugs === 0
+        ? 'No loose plugs needed; spare plugs at hand'
+        : `${plugs} ${plugs === 1 ? 'plug' : 'plugs'} for unused ports, and a spare`,
+    bottles:
+      bottles !== null ? `${bottles} ${bottles === 1 ? 'bottle' : 'bottles'} of ${coolantName ?? 'coolant'}` : 'Coolant for the whole loop',
+    gaugeKpa: String(Math.min(TEST_GAUGE_KPA, facts.mostGaugeKpa)),
+    mostKpa: String(facts.mostGaugeKpa),
+    holdMinutes: String(Math.ceil(holdMinutes)),
+    wetSpan: formatSpan(wetSeconds ?? 0),
+    joints: String(facts.joints.length * 2),
+  };
+}
+
+const fillIn = (text: string, values: Record<Placeholder, string>): string =>
+  text.replace(/\{(\w+)\}/g, (whole, name: string) => (Object.hasOwn(values, name) ? values[name as Placeholder] : whole));
+
+function checksOf(check: CheckTemplate, given: ExpandWith, values: Record<Placeholder, string>): CheckItem[] {
+  if (isEach(check)) return EXPAND[check.each](given).map((item) => withGroup(item, check));
+  const { onlyDry, ...item } = check;
+  return onlyDry && !given.dry ? [] : [{ ...item, text: fillIn(item.text, values) }];
+}
+
+const withGroup = (item: CheckItem, { group }: EachCheck): CheckItem => (group === undefined || item.group ? item : { ...item, group });
+
+function stepOf(step: StepTemplate, given: ExpandWith, values: Record<Placeholder, string>): ProcedureStep {
+  const hasReservoir = given.loop.components.some(({ kind }) => kind === 'reservoir');
+  const lead = hasReservoir ? step.lead : (step.leadWithoutReservoir ?? step.lead);
+  return {
+    id: step.id,
+    kind: step.kind,
+    does: step.does ?? [],
+    title: step.title,
+    lead: fillIn(lead, values),
+    cautions: step.cautions.map((caution) => fillIn(caution, values)),
+    checks: step.checks.flatMap((check) => checksOf(check, given, values)),
+    timers: step.timers.flatMap(({ id, label, minutes }) =>
+      minutes === 'wet'
+        ? given.wetSeconds === null
+          ? []
+          : [{ id, label, seconds: given.wetSeconds }]
+        : [{ id, label, seconds: minutes * 60 }],
+    ),
+  };
+}
+
+/** Whether a step is part of the school. */
+function belongs(kind: StepKind, { dry, parts, wetSeconds }: ExpandWith): boolean {
+  if (kind === 'dry-test') return dry;
+  if (kind === 'part-test') return parts;
+  return kind !== 'wet-run' || wetSeconds !== null;
+}
+
+/** The steps of one run: those of the school, with the loop's own parts, joints and figures. */
+export function expandTemplate({ steps }: ProcedureTemplate, given: ExpandWith): ProcedureStep[] {
+  const values = words(given);
+  return (
+    steps
+      .filter(({ kind }) => belongs(kind, given))
+      // parts that were in use are not flushed anew
+      .filter(({ does }) => !does?.includes('new-parts') || given.onlyJoints === null)
+      .map((step) => stepOf(step, given, values))
+  );
+}

@@ -1,0 +1,94 @@
+import { loopOf, part, run, usualLoop } from '../../machine/catalogue/testLoops.js';
+import { buildProcedure } from './buildProcedure.js';
+import { procedureOf } from '../../../tests/bench/testRun.js';
+import { readFileSync } from 'node:fs';
+import { describe, expect, it } from 'vitest';
+import { readLoopFile } from '../../machine/loop-file/loopFileSchema.js';
+import { DEFAULT_SCHOOLS, LEAK_SCHOOL_KEYS } from '../../physics/leak-testing/schools.js';
+
+const stepIds = (schools: Parameters<typeof procedureOf>[0]): string[] => procedureOf(schools).steps.map(({ id }) => id);
+const texts = (procedure: ReturnType<typeof procedureOf>, stepId: string): string[] =>
+  procedure.steps.find(({ id }) => id === stepId)?.checks.map(({ text }) => text) ?? [];
+
+describe('the procedure by school', () => {
+  it('goes from the kit to the sign-off', () => {
+    expect(stepIds({ leak: 'dry-then-wet' })).toEqual([
+      'kit',
+      'flush',
+      'close',
+      'isolate',
+      'dry',
+      'fill',
+      'wet',
+      'bleed',
+      'power',
+      'baseline',
+      'sign-off',
+    ]);
+  });
+
+  it('leaves out the test that the school does without', () => {
+    expect(stepIds({ leak: 'wet-only' })).not.toContain('dry');
+    expect(stepIds({ leak: 'dry-only' })).not.toContain('wet');
+    expect(procedureOf({ leak: 'wet-only' }).dry).toBeNull();
+    expect(procedureOf({ leak: 'dry-only' }).wetSeconds).toBeNull();
+  });
+
+  it('never leaves out what protects people and electronics', () => {
+    for (const leak of LEAK_SCHOOL_KEYS) expect(stepIds({ leak })).toEqual(expect.arrayContaining(['close', 'isolate', 'power']));
+  });
+
+  it('times the wet run by its school', () => {
+    const timer = (wet: 'ten-minutes' | 'hours' | 'day'): number | undefined =>
+      procedureOf({ wet }).steps.find(({ id }) => id === 'wet')?.timers[0]?.seconds;
+    expect([timer('ten-minutes'), timer('hours'), timer('day')]).toEqual([600, 14_400, 86_400]);
+  });
+
+  it('inspects a long run three times, a short one twice', () => {
+    expect(texts(procedureOf({ wet: 'day' }), 'wet').filter((text) => text.startsWith('All'))).toHaveLength(2);
+    expect(texts(procedureOf({ wet: 'ten-minutes' }), 'wet').filter((text) => text.startsWith('All'))).toHaveLength(1);
+  });
+});
+
+describe('the procedure knows its own loop', () => {
+  const procedure = procedureOf();
+
+  it('asks for every new radiator and block to be flushed', () => {
+    expect(texts(procedure, 'flush')).toEqual(['Flushed: graphics', 'Flushed: processor', 'Flushed: roof', 'Flushed: front']);
+  });
+
+  it('names every run in flow order, and every closure, the valve with its handle', () => {
+    const close = texts(procedure, 'close');
+    expect(close[1]).toBe('Both joints tight: reservoir → pump');
+    expect(close).toContain('Valve shut, handle across the pipe: drain');
+    expect(close.filter((text) => text.startsWith('Both joints'))).toHaveLength(7);
+  });
+
+  it('orders the bottles and plugs that it needs', () => {
+    expect(texts(procedure, 'kit')).toEqual(expect.arrayContaining(['2 bottles of Plain Clear', '2 plugs for unused ports, and a spare']));
+  });
+
+  it('puts back by name what was pulled', () => {
+    const pulled = texts(procedure, 'isolate').filter((text) => text.includes('pulled') && !text.includes('before'));
+    const back = texts(procedure, 'power').filter((text) => text.includes('back in'));
+    expect(back).toEqual(pulled.map((text) => text.replace('pulled', 'back in')));
+  });
+
+  it('gives every check of a step an id of its own', () => {
+    for (const step of procedure.steps) expect(new Set(step.checks.map(({ id }) => id)).size).toBe(step.checks.length);
+  });
+
+  it('proposes the hold time from the gauge and the loop', () => {
+    expect(procedureOf({ limit: 'long', gaugeResolutionKpa: 0.5 }).dry?.holdMinutes).toBeGreaterThan(
+      procedureOf().dry?.holdMinutes ?? Infinity,
+    );
+  });
+
+  it('can be built for the contract’s example and for a loop without reservoir', () => {
+    const example = readLoopFile(JSON.parse(readFileSync('examples/two-radiators.json', 'utf8')));
+    const bare = loopOf([part('p', 'pump', 20), part('b', 'block', 30)], [run('1', 'p', 'b'), run('2', 'b', 'p')]);
+    for (const loop of [example, bare, usualLoop()]) {
+      expect(buildProcedure({ loop, schools: DEFAULT_SCHOOLS, order: null, coolantName: null }).steps.length).toBeGreaterThan(8);
+    }
+  });
+});

@@ -1,0 +1,12 @@
+/** Ids of checks that mean something to the rules. */
+
+/** a connector that was pulled */
+export const PULLED = 'pulled:';
+/** the same one brought back */
+export const BACK = 'back:';
+/** the one check of the return to power that comes before any power: it may be ticked while electronics still dry */
+export const SUPPLY_OFF_AGAIN = 'supply-off-again';
+/** the level stays at the mark and liquid comes back */
+export const LEVEL_STAYS = 'level-stays';
+/** fins and fans are free of dust */
+export const FINS = 'fins';

@@ -1,0 +1,145 @@
+import type { LoopFile } from '../../machine/loop-file/loopFile.js';
+import type { Volume } from '../../machine/loop-file/volume.js';
+import { keepLedger, judgeLedger, type Ledger, type LedgerVerdict } from '../../physics/contents/ledger.js';
+import { balanceFill, fillVolume, type FillBalance, type FillPlan } from '../../physics/filling/fillPlan.js';
+import { LEAK_SCHOOLS } from '../../physics/leak-testing/schools.js';
+import type { ServiceFacts } from './facts.js';
+import type { Procedure } from './procedure.js';
+import { broughtMl, isDone, pouredMl, type RunState, type ServiceState } from './state.js';
+
+/** What is inside a loop during a run, as far as its entries tell. */
+
+/** What a service expects to pour, before anything was measured: the loop at its mark without what the twin keeps inside. */
+export function refillPlan(loop: LoopFile, { kind, leftMl, takeOut, inside }: ServiceFacts): FillPlan {
+  const whole = fillVolume(loop);
+  const empty = kind === 'strip-clean' || inside === null;
+  const stays = empty ? 0 : kind === 'partial-drain' && takeOut ? whole.volumeMl - takeOut.drawFirstMl - takeOut.insideMl : (leftMl ?? 0);
+  return {
+    kind: 'gravity',
+    total: { volumeMl: Math.max(0, whole.volumeMl - stays), sdMl: whole.sdMl },
+    reason: 'What came out goes in again; once the drain is measured, the book says how much.',
+  };
+}
+
+export const ledgerOf = (service: ServiceFacts, { flows }: Pick<ServiceState, 'flows'>): Ledger => keepLedger(service.inside, flows);
+
+/** The book as it stood before the first pour of the refill. */
+function ledgerBeforeRefill(service: ServiceFacts, { flows }: ServiceState, firstPourId: string | null): Ledger {
+  const until = firstPourId === null ? flows.length : flows.findIndex(({ eventId }) => eventId === firstPourId);
+  return keepLedger(service.inside, flows.slice(0, until < 0 ? flows.length : until));
+}
+
+/** mL by which two people read the same fill mark differently */
+const REFILL_MARK_SD_ML = 15;
+
+/** mL that the refill should take: the loop at its mark less what the book says is inside. */
+function refillVolume(service: ServiceFacts, planned: Volume, before: Ledger): Volume {
+  if (before.insideMl === null || service.inside === null) return planned;
+  return {
+    volumeMl: Math.max(0, service.inside.volumeMl - Math.max(0, before.insideMl)),
+    sdMl: before.emptied ? service.inside.sdMl : Math.hypot(before.sdMl, REFILL_MARK_SD_ML),
+  };
+}
+
+/** What the fill should take: by the plan, or, in a service, what the book says is missing inside. */
+export function fillTotal({ fillPlan, service }: Procedure, state: RunState): Volume {
+  if (!service) return fillPlan.total;
+  return refillVolume(service, fillPlan.total, ledgerBeforeRefill(service, state.service, state.pours[0]?.eventId ?? null));
+}
+
+/**
+ * What is inside, poured or brought by tested parts, against what the loop holds. Gas that the simulated fill leaves
+ * behind is an upper limit: flow fills a radiator above its ports better than still water does, so it excuses nothing here.
+ */
+export const fillBalance = (procedure: Procedure, state: RunState): FillBalance =>
+  balanceFill(fillTotal(procedure, state), pouredMl(state) + broughtMl(state));
+
+/** The book after a drain: against what the twin keeps inside once the planned stands are done. */
+export function judgeDrain(service: ServiceFacts, state: ServiceState): LedgerVerdict {
+  const drainedOnly = state.rinses.length === 0 && service.kind !== 'partial-drain';
+  return judgeLedger(ledgerOf(service, state), drainedOnly && state.drains.length >= service.stands.length ? service.leftMl : null);
+}
+
+/** mL; less is drops, not a volume to draw */
+const WORTH_DRAWING_ML = 5;
+
+/** What should come, one after the other: stand by stand, or down to the part and then out of it. */
+export function expectedDrains({ kind, takeOut, stands }: ServiceFacts): number[] {
+  const volumes = kind === 'partial-drain' && takeOut ? [takeOut.drawFirstMl, takeOut.insideMl] : stands.map(({ drainedMl }) => drainedMl);
+  return volumes.filter((ml) => ml >= WORTH_DRAWING_ML);
+}
+
+/** mL of liquid that took room from the air when the test that counts began: what was poured later has no part in it. */
+export function liquidAtDryTest({ service }: Procedure, state: RunState): number {
+  const beganMs = Math.min(...state.dryReadings.map(({ at }) => Date.parse(at)));
+  const before = ({ at }: { readonly at: string }): boolean => Date.parse(at) < beganMs;
+  const brought = broughtMl({ partTests: state.partTests.filter(before) });
+  if (service) return Math.max(0, ledgerOf(service, { flows: state.service.flows.filter(before) }).insideMl ?? 0) + brought;
+  return state.pours.filter(before).reduce((sum, { value }) => sum + value, brought);
+}
+
+/** Whether the loop is known to be empty: a first fill before its first pour, a loop that was taken apart or drained to nothing. */
+export function isKnownEmpty({ service, schools }: Procedure, state: RunState): boolean {
+  if (state.pours.length > 0) return false;
+  if (!service) return !LEAK_SCHOOLS[schools.leak].openedOnly && (state.levels.at(-1)?.value ?? 0) <= 0;
+  const { insideMl } = ledgerOf(service, state.service);
+  return insideMl !== null && insideMl <= 1;
+}
+
+/** Liquid stands inside: poured in this run, or already there when a service began. What nobody knows counts as liquid. */
+export const holdsLiquid = ({ service }: Procedure, state: RunState): boolean =>
+  state.pours.length > 0 || (service !== undefined && (ledgerOf(service, state.service).insideMl ?? Infinity) > 1);
+
+/** Pulses that are over: pours after the first one. */
+export const pulsesRun = (state: RunState): number => Math.max(0, state.pours.length - 1);
+
+const pouredSince = (state: RunState, sinceMs: number): number =>
+  state.pours.filter(({ at }) => Date.parse(at) > sinceMs).reduce((sum, { value }) => sum + value, 0);
+
+/**
+ * mL that still fit up to the fill mark, by the last level that was read and what was poured since. null where no level was
+ * read, or the pump moved it since: then only the plan can say.
+ */
+export function roomToMark({ facts }: Procedure, state: RunState): number | null {
+  const last = state.levels.at(-1);
+  if (!facts?.reservoir || !last) return null;
+  const lastMs = Date.parse(last.at);
+  const moved = state.pumpRuns.some(({ stoppedAt }) => stoppedAt === null || Date.parse(stoppedAt) > lastMs);
+  return moved ? null : Math.max(0, facts.reservoir.fillMarkMl - last.value - pouredSince(state, lastMs));
+}
+
+/** mL that stand in the reservoir as far as it can be told: the last level, and what was poured and pumped since. */
+export function levelNow(procedure: Procedure, state: RunState, nowMs: number): { ml: number; measured: boolean } | null {
+  const reservoir = procedure.facts?.reservoir;
+  const fill = procedure.facts?.fill;
+  const last = state.levels.at(-1);
+  if (reservoir && !last && isKnownEmpty(procedure, state)) return { ml: 0, measured: false };
+  if (!reservoir || !fill || (state.pours.length === 0 && !last)) return null;
+  const pumpOn = state.pump?.on === true;
+  const pulse = fill.pulses[pulsesRun(state)];
+  const drawn = (fromMs: number): number => {
+    if (!pumpOn || !state.pump || !pulse || pulse.runS <= 0) return 0;
+    const seconds = Math.max(0, (nowMs - Math.max(fromMs, Date.parse(state.pump.since))) / 1000);
+    return Math.min(pulse.movedMl, (pulse.movedMl / pulse.runS) * seconds);
+  };
+  if (!last) return { ml: reservoir.fillMarkMl - drawn(0), measured: false };
+  const lastMs = Date.parse(last.at);
+  const pouredAfter = pouredSince(state, lastMs);
+  return { ml: Math.min(reservoir.fillMarkMl, last.value + pouredAfter) - drawn(lastMs), measured: pouredAfter === 0 && !pumpOn };
+}
+
+/**
+ * What the loop of a service looks like inside, as far as it can be told: full as it came, emptier stand by stand as the
+ * twin predicts, empty once it was taken apart, full again once it was refilled. null: full.
+ */
+export function serviceContents({ service }: Procedure, state: RunState): ReadonlyMap<string, number> | null {
+  if (!service) return null;
+  if (isDone(state, ({ kind }) => kind === 'fill') || state.pours.length > 0) return null;
+  if (isDone(state, ({ does }) => does.includes('empties'))) return new Map();
+  const { flows, drains } = state.service;
+  const last = flows.findLast(({ way }) => way !== 'lost');
+  // a rinse fills it as far as the loop takes it
+  if (!last || last.way === 'in') return null;
+  const stand = service.stands[Math.min(drains.length, service.stands.length) - 1];
+  return stand ? new Map(Object.entries(stand.left)) : null;
+}

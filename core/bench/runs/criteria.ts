@@ -1,0 +1,158 @@
+import { FLUSH } from '../../machine/liquids/rinsing.js';
+import { judgeBleed } from '../../physics/air/bleed.js';
+import { judgeDecay, type DecayResult } from '../../physics/leak-testing/decay.js';
+import { LEAST_TAIL_READINGS } from '../../physics/leak-testing/defaults.js';
+import { asksForCause, gradeItem, type Graded } from '../inspection/grade.js';
+import type { InspectItem } from '../inspection/items.js';
+import { fillBalance, judgeDrain, ledgerOf, liquidAtDryTest } from './contents.js';
+import type { ServiceFacts } from './facts.js';
+import { openFailures } from './locks.js';
+import { stepOf, type Procedure, type ProcedureStep, type StepKind } from './procedure.js';
+import { dryReadings, runningSoak, timerFace, type RunState, type ServiceState, type StepState } from './state.js';
+import type { LackFact } from './why.js';
+
+/** What each kind of step needs before it can be called done. */
+
+/** The dry test as it stands, or null before the first reading. */
+export function judgeDryTest(procedure: Procedure, state: RunState): DecayResult | null {
+  const readings = dryReadings(state);
+  if (!procedure.dry || readings.length === 0) return null;
+  return judgeDecay({
+    volumeMl: procedure.volume.volumeMl,
+    readings,
+    resolutionKpa: procedure.schools.gaugeResolutionKpa,
+    limitMbarLs: procedure.dry.limitMbarLs,
+    liquidMl: Math.min(0.95 * procedure.volume.volumeMl, liquidAtDryTest(procedure, state)),
+  });
+}
+
+/** What a step still lacks before it can be called done. Empty: it may be closed. */
+export function lacksOf(procedure: Procedure, state: RunState, stepId: string, nowMs: number): LackFact[] {
+  const step = stepOf(procedure, stepId);
+  const progress = state.steps.find(({ id }) => id === stepId);
+  if (!step || !progress) return [{ why: 'no-such-step' }];
+  return [...openChecks(step, progress), ...openTimers(step, state, nowMs), ...CRITERIA[step.kind](procedure, state, step)];
+}
+
+function openChecks(step: ProcedureStep, progress: StepState): LackFact[] {
+  const open = step.checks.filter(({ id }) => (progress.checks[id]?.mark ?? 'open') === 'open');
+  return open.length === 0
+    ? []
+    : [{ why: 'checks-open', count: open.length, beforePower: open.filter(({ beforePower }) => beforePower).length }];
+}
+
+const openTimers = (step: ProcedureStep, { timers }: RunState, nowMs: number): LackFact[] =>
+  step.timers
+    .filter(({ id }) => !timers[id] || !timerFace(timers[id], nowMs).finished)
+    .map(({ label, id }) => ({ why: timers[id] ? 'timer-running' : 'timer-not-started', label }));
+
+type Criterion = (procedure: Procedure, state: RunState, step: ProcedureStep) => LackFact[];
+const inService =
+  (needs: (service: ServiceFacts, state: ServiceState, run: RunState, step: ProcedureStep) => LackFact[]): Criterion =>
+  ({ service }, run, step) =>
+    service ? needs(service, run.service, run, step) : [];
+
+const CRITERIA: Readonly<Record<StepKind, Criterion>> = {
+  checks: () => [],
+  'wet-run': () => [],
+  power: () => [],
+  'dry-test': dryTestLacks,
+  fill: fillLacks,
+  'part-test': partTestLacks,
+  bleed: (_procedure, { bleedCycles }) => [...judgeBleed(bleedCycles.map(({ value }) => value)).missing],
+  baseline: (_procedure, { befores, baselines }, { does }) =>
+    (does.includes('measures-before') ? befores : baselines).length === 0 ? [{ why: 'no-baseline' }] : [],
+  'sign-off': (_procedure, state) => openFailures(state),
+  drain: inService(drainLacks),
+  rinse: inService(rinseLacks),
+  inspect: inService(inspectLacks),
+  clean: inService(cleanLacks),
+  swap: inService(swapLacks),
+  repair: (_procedure, { leaks, spills }) => (leaks.length + spills.length === 0 ? [{ why: 'nothing-wrong-recorded' }] : []),
+};
+
+function dryTestLacks(procedure: Procedure, state: RunState): LackFact[] {
+  const result = judgeDryTest(procedure, state);
+  if (!result) return [{ why: 'no-reading', least: LEAST_TAIL_READINGS }];
+  if (result.verdict === 'pass') return [];
+  return [result.verdict === 'fail' ? { why: 'air-test-failed' } : { why: 'air-test-open', minutes: Math.ceil(result.moreMinutes ?? 0) }];
+}
+
+function fillLacks(procedure: Procedure, state: RunState): LackFact[] {
+  // a top-up may be nothing but water for vapour
+  if (procedure.service?.kind === 'top-up')
+    return state.service.flows.some(({ way }) => way === 'in') ? [] : [{ why: 'nothing-topped-up' }];
+  const missing: LackFact[] = state.coolant ? [] : [{ why: 'no-coolant' }];
+  if (state.pours.length === 0) return [...missing, { why: 'nothing-poured' }];
+  const { verdict, stillToPourMl } = fillBalance(procedure, state);
+  if (verdict === 'as-planned') return missing;
+  return [...missing, { why: verdict === 'filling' ? 'fill-open' : 'fill-over', ml: Math.abs(stillToPourMl) }];
+}
+
+/** Parts whose last own test leaked keep the step open. */
+function partTestLacks(_procedure: Procedure, { partTests }: RunState): LackFact[] {
+  if (partTests.length === 0) return [{ why: 'no-part-tested' }];
+  const last = new Map(partTests.map(({ value }) => [value.part, value.tight]));
+  return [...last].flatMap(([place, tight]): LackFact[] => (tight ? [] : [{ why: 'part-leaked', place }]));
+}
+
+function drainLacks(service: ServiceFacts, state: ServiceState): LackFact[] {
+  if (state.drains.length === 0) return [{ why: 'nothing-drained' }];
+  const { kind, ml } = judgeDrain(service, state);
+  return kind === 'more-out-than-in' ? [{ why: 'more-out-than-in', ml }] : [];
+}
+
+/** What the rinses still lack. The acid's own water must read neutral; without one only clarity and carry-over count. */
+export function rinseLacks(service: ServiceFacts, state: ServiceState): LackFact[] {
+  const lacks: LackFact[] = [];
+  const { old } = ledgerOf(service, state).shares;
+  const last = state.waters.at(-1);
+  const cleaned = state.soaks.length > 0 || state.rinses.some(({ liquid }) => liquid === 'cleaner');
+  if (state.rinses.length === 0) lacks.push({ why: 'nothing-rinsed' });
+  if (service.inside !== null && old > service.targetOldFraction)
+    lacks.push({ why: 'old-left', percent: 100 * old, targetPercent: 100 * service.targetOldFraction });
+  if (!last) lacks.push({ why: 'water-not-read' });
+  else if (last.clarity !== 'clear') lacks.push({ why: 'water-unclear', clarity: last.clarity });
+  return cleaned ? [...lacks, ...phLacks(last?.ph ?? null)] : lacks;
+}
+
+function phLacks(ph: number | null): LackFact[] {
+  if (ph === null) return [{ why: 'ph-not-read' }];
+  return ph >= FLUSH.phFrom && ph <= FLUSH.phTo ? [] : [{ why: 'ph-off', ph, from: FLUSH.phFrom, to: FLUSH.phTo }];
+}
+
+/** What the last look at an item says; null where nobody looked. */
+export function lastGrade({ sheet }: ServiceState, { id, kind }: InspectItem): Graded | null {
+  const seen = sheet.get(id);
+  return seen ? gradeItem(kind, seen.last) : null;
+}
+
+function inspectLacks({ items }: ServiceFacts, state: ServiceState): LackFact[] {
+  const count = items.filter(({ id }) => !state.sheet.has(id)).length;
+  const seen = [...state.sheet.values()].map(({ first }) => first);
+  return [
+    ...(count > 0 ? [{ why: 'items-not-seen', count } as const] : []),
+    ...(asksForCause(seen) && !state.cause ? [{ why: 'cause-open' } as const] : []),
+  ];
+}
+
+function cleanLacks({ items }: ServiceFacts, state: ServiceState): LackFact[] {
+  const soak = runningSoak(state);
+  const again = items.filter((item) => lastGrade(state, item)?.grade === 'clean-again').map(({ id }) => id);
+  return [
+    ...(soak ? [{ why: 'cleaner-in', cleaner: soak.cleaner } as const] : []),
+    ...(again.length > 0 ? [{ why: 'not-smooth', items: again } as const] : []),
+    ...(state.soaks.length > 0 && !soak ? phLacks(state.waters.at(-1)?.ph ?? null) : []),
+  ];
+}
+
+/** Items of the sheet whose last look says something must still happen. */
+function swapLacks({ items }: ServiceFacts, state: ServiceState, { leaks }: RunState, { does }: ProcedureStep): LackFact[] {
+  const done = new Set(state.swaps.map(({ item }) => item));
+  const open = items.filter((item) => lastGrade(state, item)?.grade === 'replace' && !done.has(item.id)).map(({ id }) => id);
+  const count = does.includes('mends') ? leaks.filter(({ mended }) => mended === null).length : 0;
+  return [
+    ...(open.length > 0 ? [{ why: 'to-replace', items: open } as const] : []),
+    ...(count > 0 ? [{ why: 'leaks-not-mended', count } as const] : []),
+  ];
+}

@@ -1,0 +1,130 @@
+import type { EntryDefinition } from '../entry.js';
+import { baseline, type BaselineEntry } from './baseline.js';
+import { bleedCycle, type BleedCycleEntry } from './bleedCycle.js';
+import { cause, type CauseEntry } from './cause.js';
+import { check, type CheckEntry } from './check.js';
+import { coolant, type CoolantEntry } from './coolant.js';
+import { correction, type CorrectionEntry } from './correction.js';
+import { deviation, type DeviationEntry } from './deviation.js';
+import { doubt, type DoubtEntry } from './doubt.js';
+import { drained, type DrainedEntry } from './drained.js';
+import { dryReading, type DryReadingEntry } from './dryReading.js';
+import { dryRestarted, type DryRestartedEntry } from './dryRestarted.js';
+import { inspected, type InspectedEntry } from './inspected.js';
+import { joint, type JointEntry } from './joint.js';
+import { leak, type LeakEntry } from './leak.js';
+import { leakMended, type LeakMendedEntry } from './leakMended.js';
+import { leakRetested, type LeakRetestedEntry } from './leakRetested.js';
+import { level, type LevelEntry } from './level.js';
+import { lost, type LostEntry } from './lost.js';
+import { note, type NoteEntry } from './note.js';
+import { partTest, type PartTestEntry } from './partTest.js';
+import { photo, type PhotoEntry } from './photo.js';
+import { port, type PortEntry } from './port.js';
+import { pour, type PourEntry } from './pour.js';
+import { pump, type PumpEntry } from './pump.js';
+import { rescoped, type RescopedEntry } from './rescoped.js';
+import { rinse, type RinseEntry } from './rinse.js';
+import { signedOff, type SignedOffEntry } from './signedOff.js';
+import { soak, type SoakEntry } from './soak.js';
+import { spill, type SpillEntry } from './spill.js';
+import { spillRinsed, type SpillRinsedEntry } from './spillRinsed.js';
+import { stepDone, type StepDoneEntry } from './stepDone.js';
+import { swapped, type SwappedEntry } from './swapped.js';
+import { temporaryFix, type TemporaryFixEntry } from './temporaryFix.js';
+import { timerStarted, type TimerStartedEntry } from './timerStarted.js';
+import { timerStopped, type TimerStoppedEntry } from './timerStopped.js';
+import { turn, type TurnEntry } from './turn.js';
+import { used, type UsedEntry } from './used.js';
+import { water, type WaterEntry } from './water.js';
+import { withdrawn, type WithdrawnEntry } from './withdrawn.js';
+
+/** Every kind of entry. A new one is a file beside these and a line in each list below; without them it does not compile. */
+export type RunEventBody =
+  | BaselineEntry
+  | BleedCycleEntry
+  | CauseEntry
+  | CheckEntry
+  | CoolantEntry
+  | CorrectionEntry
+  | DeviationEntry
+  | DoubtEntry
+  | DrainedEntry
+  | DryReadingEntry
+  | DryRestartedEntry
+  | InspectedEntry
+  | JointEntry
+  | LeakEntry
+  | LeakMendedEntry
+  | LeakRetestedEntry
+  | LevelEntry
+  | LostEntry
+  | NoteEntry
+  | PartTestEntry
+  | PhotoEntry
+  | PortEntry
+  | PourEntry
+  | PumpEntry
+  | RescopedEntry
+  | RinseEntry
+  | SignedOffEntry
+  | SoakEntry
+  | SpillEntry
+  | SpillRinsedEntry
+  | StepDoneEntry
+  | SwappedEntry
+  | TemporaryFixEntry
+  | TimerStartedEntry
+  | TimerStoppedEntry
+  | TurnEntry
+  | UsedEntry
+  | WaterEntry
+  | WithdrawnEntry;
+
+export type RunEventType = RunEventBody['type'];
+export type BodyOf<T extends RunEventType> = Extract<RunEventBody, { type: T }>;
+
+export const ENTRIES: { readonly [T in RunEventType]: EntryDefinition<BodyOf<T>> } = {
+  baseline,
+  'bleed-cycle': bleedCycle,
+  cause,
+  check,
+  coolant,
+  correction,
+  deviation,
+  doubt,
+  drained,
+  'dry-reading': dryReading,
+  'dry-restarted': dryRestarted,
+  inspected,
+  joint,
+  leak,
+  'leak-mended': leakMended,
+  'leak-retested': leakRetested,
+  level,
+  lost,
+  note,
+  'part-test': partTest,
+  photo,
+  port,
+  pour,
+  pump,
+  rescoped,
+  rinse,
+  'signed-off': signedOff,
+  soak,
+  spill,
+  'spill-rinsed': spillRinsed,
+  'step-done': stepDone,
+  swapped,
+  'temporary-fix': temporaryFix,
+  'timer-started': timerStarted,
+  'timer-stopped': timerStopped,
+  turn,
+  used,
+  water,
+  withdrawn,
+};
+
+/** The definition of one entry. */
+export const definitionOf = (body: RunEventBody): EntryDefinition<RunEventBody> => ENTRIES[body.type] as never;

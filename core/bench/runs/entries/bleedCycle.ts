@@ -1,0 +1,19 @@
+import Joi from 'joi';
+import type { BleedCycle } from '../../../physics/air/bleed.js';
+import { bySource, stamp, type EntryDefinition } from '../entry.js';
+import type { ReadingSource } from '../state.js';
+import { levelMm, source } from './fields.js';
+
+export interface BleedCycleEntry extends BleedCycle {
+  readonly type: 'bleed-cycle';
+  readonly source?: ReadingSource;
+}
+
+export const bleedCycle: EntryDefinition<BleedCycleEntry> = {
+  schema: { runningMm: levelMm, stoppedMm: levelMm, bubbles: Joi.boolean().required(), noise: Joi.boolean().required(), source },
+  belongs: { kind: 'bleed' },
+  apply: (state, { runningMm, stoppedMm, bubbles, noise, source: from }, made) =>
+    void state.bleedCycles.push(stamp(made, { runningMm, stoppedMm, bubbles, noise }, from)),
+  reads: ({ runningMm, stoppedMm, bubbles, noise, source: from }) =>
+    `Level ${runningMm} mm running, ${stoppedMm} mm stopped${bubbles ? ', bubbles at the return' : ''}${noise ? ', pump sounds of air' : ''}${bySource(from)}`,
+};

@@ -1,0 +1,33 @@
+import Joi from 'joi';
+import { note } from '../../../base/checking/fields.js';
+import { CAUSE_KEYS } from '../../../workshop/due-dates/facts.js';
+import { CAUSES } from '../../inspection/grade.js';
+import { refusal, type EntryDefinition } from '../entry.js';
+import { SUSPECTS, type Cause } from '../state.js';
+import { item, oneOf, step } from './fields.js';
+
+export interface CauseEntry extends Cause {
+  readonly type: 'cause';
+  readonly step: string;
+}
+
+export const cause: EntryDefinition<CauseEntry> = {
+  schema: {
+    step,
+    cause: oneOf(CAUSE_KEYS).required(),
+    suspect: oneOf(SUSPECTS).required(),
+    item: item.allow(null).required(),
+    particlesStayed: Joi.boolean().required(),
+    text: note().required(),
+  },
+  belongs: 'own-step',
+  apply: ({ service }, { cause: what, suspect, item: part, particlesStayed, text }, made) => {
+    service.cause = { cause: what, suspect, item: part, particlesStayed, text, ...made };
+  },
+  refuse: (entry, { procedure }) => {
+    if (!procedure.service) return refusal('unknown-item', { why: 'not-a-service' });
+    return entry.suspect === 'part' && entry.item === null ? refusal('unknown-item', { why: 'say-which-part' }) : null;
+  },
+  reads: (entry, { nameOf }) =>
+    `Suspected cause: ${CAUSES[entry.cause]}${entry.suspect === 'coolant-lot' ? ', the coolant’s lot' : entry.item ? `, ${nameOf(entry.item)}` : ''}${entry.particlesStayed ? '; particles stayed inside' : ''}${entry.text ? `: ${entry.text}` : ''}`,
+};

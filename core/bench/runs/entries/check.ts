@@ -1,0 +1,54 @@
+import Joi from 'joi';
+import { BACK, PULLED, SUPPLY_OFF_AGAIN } from '../checkIds.js';
+import { refusal, type EntryDefinition } from '../entry.js';
+import { spillsAgainst } from '../locks.js';
+import { stepOf } from '../procedure.js';
+import type { CheckMark, Made, RunState } from '../state.js';
+import { key, reason, step } from './fields.js';
+
+export interface CheckEntry {
+  readonly type: 'check';
+  readonly step: string;
+  readonly check: string;
+  readonly mark: CheckMark;
+  readonly reason?: string;
+}
+
+export const check: EntryDefinition<CheckEntry> = {
+  schema: {
+    step,
+    check: key.required(),
+    mark: Joi.string().valid('done', 'open', 'not-needed').required(),
+    reason: reason.when('mark', { is: 'not-needed', then: Joi.required() }),
+  },
+  belongs: 'own-step',
+  apply: (state, entry, made) => {
+    mirrorPulled(state, entry, made);
+    const own = state.steps.find(({ id }) => id === entry.step);
+    if (own) own.checks[entry.check] = { mark: entry.mark, reason: entry.reason ?? null, at: made.at, by: made.by };
+  },
+  refuse: (entry, { procedure }) => {
+    const own = stepOf(procedure, entry.step);
+    const known = own?.checks.find(({ id }) => id === entry.check);
+    if (!known) return refusal('unknown-item', { why: 'unknown-check', step: own?.title ?? entry.step, name: entry.check });
+    return entry.mark === 'not-needed' && !known.mayNotApply ? refusal('unsafe', { why: 'always-needed', text: known.text }) : null;
+  },
+  locks: (entry, { procedure, state, nowMs }) =>
+    entry.mark === 'done' && stepOf(procedure, entry.step)?.kind === 'power' && entry.check !== SUPPLY_OFF_AGAIN
+      ? spillsAgainst(state, nowMs)
+      : [],
+  reads: (entry, { procedure }) => {
+    const text = stepOf(procedure, entry.step)?.checks.find(({ id }) => id === entry.check)?.text ?? entry.check;
+    return entry.mark === 'done' ? text : entry.mark === 'open' ? `Unticked: ${text}` : `Not needed: ${text} (${entry.reason ?? ''})`;
+  },
+};
+
+/** What was never pulled need not come back: its line in the return to power answers itself, and opens again with it. */
+function mirrorPulled(state: RunState, { check: id, mark }: CheckEntry, { at, by }: Made): void {
+  if (!id.startsWith(PULLED)) return;
+  const checks = state.steps.find(({ kind }) => kind === 'power')?.checks;
+  const back = `${BACK}${id.slice(PULLED.length)}`;
+  if (!checks) return;
+  if (mark === 'not-needed') checks[back] = { mark: 'not-needed', reason: 'was not pulled', at, by };
+  else if (checks[back]?.mark === 'not-needed') checks[back] = { mark: 'open', reason: null, at, by };
+}

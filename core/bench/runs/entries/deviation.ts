@@ -1,0 +1,32 @@
+import { refusal, remark, type EntryDefinition } from '../entry.js';
+import { stepOf, type ProcedureStep } from '../procedure.js';
+import { closeStep } from '../state.js';
+import type { MisfitFact } from '../why.js';
+import { reason, step } from './fields.js';
+
+export interface DeviationEntry {
+  readonly type: 'deviation';
+  readonly step: string;
+  readonly reason: string;
+}
+
+export const deviation: EntryDefinition<DeviationEntry> = {
+  schema: { step, reason: reason.required() },
+  belongs: 'own-step',
+  apply: (state, entry, made) => closeStep(state, entry.step, made, remark(made, entry.reason)),
+  refuse: (entry, { procedure }) => {
+    const own = stepOf(procedure, entry.step);
+    const fact = own && protectedBy(own);
+    return fact ? refusal('unsafe', fact) : null;
+  },
+  reads: (entry, { procedure }) => `Passed over with a reason: ${stepOf(procedure, entry.step)?.title ?? entry.step} (${entry.reason})`,
+};
+
+/** Steps that may not be passed over with a reason, because somebody or something would be hurt. */
+function protectedBy({ title, kind, does }: ProcedureStep): MisfitFact | null {
+  if (kind === 'sign-off') return { why: 'use-sign-off' };
+  if (kind === 'power') return { why: 'protects-return', step: title };
+  if (does.includes('isolates')) return { why: 'protects-power', step: title };
+  if (does.includes('closes')) return { why: 'protects-closing', step: title };
+  return does.includes('empties') ? { why: 'protects-emptying', step: title } : null;
+}

@@ -1,0 +1,33 @@
+import { id, positiveMl } from '../../../base/checking/fields.js';
+import { formatMl } from '../../../base/units/display.js';
+import { ledgerOf } from '../contents.js';
+import { refusal, type EntryDefinition } from '../entry.js';
+import type { Drained, ReadingSource } from '../state.js';
+import { oneOf, source, step } from './fields.js';
+
+export interface DrainedEntry extends Drained {
+  readonly type: 'drained';
+  readonly step: string;
+  readonly source?: ReadingSource;
+}
+
+/** More than this above what the book says is a slip of the finger, not a full loop. */
+const MOST_OVER_SD = 4;
+const MOST_OVER_ML = 400;
+
+export const drained: EntryDefinition<DrainedEntry> = {
+  schema: { step, volumeMl: positiveMl().max(20_000).required(), how: oneOf(['jug', 'scale']).required(), wasteId: id().allow(null).required(), source }, // prettier-ignore
+  belongs: 'own-step',
+  apply: ({ service }, { volumeMl, how, wasteId }, made) => {
+    service.drains.push({ volumeMl, how, wasteId, ...made });
+    service.flows.push({ eventId: made.eventId, at: made.at, way: 'out', liquid: 'old', volumeMl });
+  },
+  refuse: ({ volumeMl }, { procedure: { service }, state }) => {
+    if (!service) return refusal('unknown-item', { why: 'not-a-service' });
+    const { insideMl, sdMl } = ledgerOf(service, state.service);
+    const most = insideMl === null ? Infinity : Math.max(0, insideMl) + MOST_OVER_SD * sdMl + MOST_OVER_ML;
+    return volumeMl > most ? refusal('unsafe', { why: 'too-much-out', ml: volumeMl, insideMl: Math.max(0, insideMl ?? 0) }) : null;
+  },
+  reads: ({ volumeMl, how }) => `Came out: ${formatMl(volumeMl)}, by ${how}`,
+  books: ({ volumeMl, wasteId }) => (wasteId === null ? null : { kind: 'waste', containerId: wasteId, ml: volumeMl }),
+};

@@ -1,0 +1,20 @@
+import { positiveMl } from '../../../base/checking/fields.js';
+import { formatMl } from '../../../base/units/display.js';
+import type { EntryDefinition } from '../entry.js';
+import { sentence, step } from './fields.js';
+import { onlyInService } from './service.js';
+
+export interface LostEntry {
+  readonly type: 'lost';
+  readonly step: string;
+  readonly volumeMl: number;
+  readonly text: string;
+}
+
+export const lost: EntryDefinition<LostEntry> = {
+  schema: { step, volumeMl: positiveMl().max(20_000).required(), text: sentence.required() },
+  belongs: 'own-step',
+  apply: ({ service }, { volumeMl }, { eventId, at }) => void service.flows.push({ eventId, at, way: 'lost', liquid: 'old', volumeMl }),
+  refuse: onlyInService,
+  reads: ({ volumeMl, text }) => `Lost: about ${formatMl(volumeMl)} (${text})`,
+};

@@ -1,0 +1,28 @@
+import Joi from 'joi';
+import { finite } from '../../../base/checking/fields.js';
+import { formatMl } from '../../../base/units/display.js';
+import { refusal, stamp, type EntryDefinition } from '../entry.js';
+import type { PartTest } from '../state.js';
+import { isPlace } from './doubt.js';
+import { key, sentence } from './fields.js';
+
+export interface PartTestEntry extends PartTest {
+  readonly type: 'part-test';
+}
+
+export const partTest: EntryDefinition<PartTestEntry> = {
+  schema: {
+    part: key.required(),
+    tight: Joi.boolean().required(),
+    how: sentence.required(),
+    leftMl: finite().min(0).max(5000).required(),
+  },
+  belongs: 'anytime',
+  apply: (state, { part, tight, how, leftMl }, made) => {
+    state.partTests.push(stamp(made, { part, tight, how, leftMl }, 'hand'));
+    for (const doubt of state.doubts) if (doubt.part === part) doubt.answer = { tight, at: made.at };
+  },
+  refuse: ({ part }, standing) => (isPlace(part, standing) ? null : refusal('unknown-item', { why: 'unknown-part', name: part })),
+  reads: ({ part, tight, how, leftMl }, { nameOf }) =>
+    `Tested alone: ${nameOf(part)} is ${tight ? 'tight' : 'leaking'} (${how})${leftMl > 0 ? `, ${formatMl(leftMl)} stay inside` : ''}`,
+};

@@ -1,0 +1,18 @@
+import { id, note } from '../../../base/checking/fields.js';
+import type { EntryDefinition } from '../entry.js';
+import type { PhotoTaken } from '../state.js';
+import { step } from './fields.js';
+import { onlyInService } from './service.js';
+
+export interface PhotoEntry extends PhotoTaken {
+  readonly type: 'photo';
+  readonly step: string;
+}
+
+export const photo: EntryDefinition<PhotoEntry> = {
+  schema: { step, photoId: id().required(), caption: note().max(200).required() },
+  belongs: 'own-step',
+  apply: ({ service }, { photoId, caption }, made) => void service.photos.push({ photoId, caption, ...made }),
+  refuse: onlyInService,
+  reads: ({ caption }) => `Photograph${caption ? `: ${caption}` : ''}`,
+};

@@ -1,0 +1,26 @@
+import { positiveMl } from '../../../base/checking/fields.js';
+import { formatMl } from '../../../base/units/display.js';
+import { RINSE_LIQUIDS, RINSE_WORDS } from '../../../machine/liquids/rinsing.js';
+import { RINSE_AS } from '../../../physics/contents/ledger.js';
+import type { EntryDefinition } from '../entry.js';
+import { leaksAgainst } from '../locks.js';
+import type { Rinsed } from '../state.js';
+import { oneOf, step } from './fields.js';
+import { onlyInService } from './service.js';
+
+export interface RinseEntry extends Rinsed {
+  readonly type: 'rinse';
+  readonly step: string;
+}
+
+export const rinse: EntryDefinition<RinseEntry> = {
+  schema: { step, liquid: oneOf(RINSE_LIQUIDS).required(), volumeMl: positiveMl().max(20_000).required() },
+  belongs: 'own-step',
+  apply: ({ service }, { liquid, volumeMl }, made) => {
+    service.rinses.push({ liquid, volumeMl, ...made });
+    service.flows.push({ eventId: made.eventId, at: made.at, way: 'in', liquid: RINSE_AS[liquid], volumeMl });
+  },
+  refuse: onlyInService,
+  locks: ({ liquid }, { procedure, state }) => (liquid !== 'cleaner' && procedure.facts ? leaksAgainst(state) : []),
+  reads: ({ liquid, volumeMl }) => `In: ${formatMl(volumeMl)} of ${RINSE_WORDS[liquid]}`,
+};

@@ -1,0 +1,107 @@
+import type { Volume } from '../../machine/loop-file/volume.js';
+import type { Mix } from '../../machine/liquids/mixing.js';
+import type { StandingName } from '../../machine/loop-file/orientation.js';
+import type { Shares } from '../../physics/contents/shares.js';
+import type { UncoverAngle } from '../../physics/filling/outletAngle.js';
+import type { JobKind } from '../../workshop/jobs/kinds.js';
+import type { InspectItem } from '../inspection/items.js';
+
+/** A port that can be opened, as the hands meet it. */
+export interface PortFact {
+  /** "component.port" */
+  readonly name: string;
+  readonly label: string;
+  readonly valve: boolean;
+  readonly ofReservoir: boolean;
+  /** mm, upright */
+  readonly heightMm: number;
+}
+
+export interface PulseFact {
+  readonly runS: number;
+  readonly movedMl: number;
+  readonly fallsBackMl: number;
+  readonly refillMl: number;
+  readonly pouredRunning: boolean;
+}
+
+export interface FillFacts {
+  readonly primes: boolean;
+  readonly liftMm: number;
+  readonly shutoffMm: number;
+  readonly passiveMl: number;
+  readonly pulses: readonly PulseFact[];
+  readonly totalMl: number;
+}
+
+export interface ReservoirFacts {
+  readonly fillMarkMl: number;
+  readonly lowMarkMl: number;
+  /** what one millimetre of its level holds; missing in runs that began before it was kept */
+  readonly mlPerMm?: number;
+}
+
+/** What a run must know of its loop to predict and to lock. Stored with the run: a later edit of the loop does not reach it. */
+export interface LoopFacts {
+  /** kPa; the lowest rating on record, or the cap for loops without one */
+  readonly mostGaugeKpa: number;
+  /** the part that sets it, or null for the cap */
+  readonly weakest: string | null;
+  readonly ports: readonly PortFact[];
+  /** tubes in flow order, each with two joints */
+  readonly joints: readonly { readonly id: string; readonly name: string }[];
+  readonly parts: readonly { readonly id: string; readonly name: string }[];
+  readonly reservoir: ReservoirFacts | null;
+  /** at the low mark: the least that a running loop may hold */
+  readonly uncovers: readonly UncoverAngle[];
+  readonly fill: FillFacts | null;
+}
+
+/** One stand of the advised drain. Openings are named as the loop names them, "component.port" or "tube.from". */
+export interface DrainStand {
+  readonly standing: StandingName;
+  readonly drain: string;
+  readonly airs: readonly string[];
+  /** air is let in after the drain was opened, because an inlet opened first would run */
+  readonly airsFollow: boolean;
+  readonly capFirst: readonly string[];
+  readonly drainedMl: number;
+  readonly heldMl: number;
+  readonly leftMl: number;
+  /** share of each part and tube that still holds liquid after it */
+  readonly left: Shares;
+}
+
+/** Taking one part out of a loop that is still full. */
+export interface TakeOutFacts {
+  readonly part: string;
+  readonly name: string;
+  /** mL to draw first, so that nothing runs when its joints are undone */
+  readonly drawFirstMl: number;
+  readonly joints: readonly { readonly joint: string; readonly volumeMl: number }[];
+  readonly airs: readonly string[];
+  readonly insideMl: number;
+}
+
+/** What a service knows of its job and its loop. Stored with the run. */
+export interface ServiceFacts {
+  readonly kind: JobKind;
+  readonly jobId: string;
+  /** what stood inside when it began; null: nobody knows */
+  readonly inside: Volume | null;
+  readonly stands: readonly DrainStand[];
+  /** mL that the twin keeps inside after the last stand; null where it cannot tell */
+  readonly leftMl: number | null;
+  readonly takeOut: TakeOutFacts | null;
+  readonly items: readonly InspectItem[];
+  readonly rigid: boolean;
+  readonly old: { readonly productId: string; readonly name: string } | null;
+  /** every coolant of the shelf against what is inside */
+  readonly mixes: readonly Mix[];
+  readonly targetOldFraction: number;
+  /** openings by their names, as they were called when the run began */
+  readonly openings: Readonly<Record<string, string>>;
+}
+
+/** ids of openings in the words of the run */
+export const openingIn = ({ openings }: ServiceFacts, opening: string): string => openings[opening] ?? opening;

@@ -1,0 +1,254 @@
+import { usualLoop } from '../../machine/catalogue/testLoops.js';
+import type { RunEventBody } from './entries/all.js';
+import { CAN_OVERRIDE, dryingLeftMs, openFailures, type LockRule } from './locks.js';
+import { levelNow, roomToMark } from './contents.js';
+import { buildProcedure } from '../procedures/buildProcedure.js';
+import { replay } from './replay.js';
+import { lackWords, procedureOf, TestRun } from '../../../tests/bench/testRun.js';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { changePart } from '../../machine/catalogue/edit.js';
+import { DEFAULT_SCHOOLS } from '../../physics/leak-testing/schools.js';
+
+const pumpOn: RunEventBody = { type: 'pump', on: true };
+const pumpOff: RunEventBody = { type: 'pump', on: false };
+const facts = procedureOf().facts;
+const portEnding = (end: string): string => facts?.ports.find(({ name }) => name.endsWith(end))?.name ?? '';
+const FILL = portEnding('.fill');
+const VALVE = facts?.ports.find(({ valve }) => valve)?.name ?? '';
+const JOINT = facts?.joints[2]?.id ?? '';
+const rule = (run: TestRun, body: RunEventBody): LockRule | null => run.try(body)?.rule ?? null;
+
+describe('the pump', () => {
+  it('stays off until everything else is off its plug, and says how much is left to pull', () => {
+    const run = new TestRun().upTo('isolate');
+    expect(run.try(pumpOn)).toMatchObject({ rule: 'not-isolated', mayOverride: false });
+    expect(run.try(pumpOn)?.message).toMatch(/\d still to pull/);
+    run.tick('isolate').say({ type: 'step-done', step: 'isolate' });
+    expect(rule(run, pumpOn)).toBe('pump-dry');
+  });
+
+  it('never runs in a loop that is known to be empty, and may once something was poured', () => {
+    const run = new TestRun().upTo('fill');
+    expect(run.try(pumpOn)).toMatchObject({ rule: 'pump-dry', mayOverride: false });
+    expect(rule(run, { type: 'pump', on: true, override: { rule: 'pump-dry', reason: 'just for a second' } })).toBe('pump-dry');
+    expect(levelNow(run.procedure, run.state, run.nowMs)).toEqual({ ml: 0, measured: false });
+    expect(rule(run.pourAll(), pumpOn)).toBeNull();
+    // small service work on a full loop begins with its liquid inside
+    const opened = new TestRun(
+      buildProcedure({
+        loop: usualLoop(),
+        schools: { ...DEFAULT_SCHOOLS, leak: 'opened-joints', wet: 'ten-minutes' },
+        order: null,
+        coolantName: null,
+        opened: { joints: [JOINT], lostMl: 60 },
+      }),
+    ).upTo('fill');
+    expect(rule(opened, pumpOn)).toBeNull();
+  });
+
+  it('knows the room up to the mark from the last level, until the pump moves it', () => {
+    const mark = facts?.reservoir?.fillMarkMl ?? 0;
+    const run = new TestRun().upTo('fill').pourAll();
+    expect(roomToMark(run.procedure, run.state)).toBeNull();
+    run.say({ type: 'level', levelMl: mark - 70 });
+    expect(roomToMark(run.procedure, run.state)).toBeCloseTo(70, 9);
+    run.say({ type: 'pour', volumeMl: 50 });
+    expect(roomToMark(run.procedure, run.state)).toBeCloseTo(20, 9);
+    run.say(pumpOn).say(pumpOff);
+    expect(roomToMark(run.procedure, run.state)).toBeNull();
+  });
+
+  it('that is switched off stops the clock of the wet test, which counts a running pump', () => {
+    const run = new TestRun().upTo('wet').say({ type: 'timer-started', step: 'wet', timer: 'wet-run' }).wait(60).say(pumpOff);
+    expect(run.state.timers['wet-run']?.stoppedAt).toBe(run.events.at(-1)?.at);
+    expect(run.say({ type: 'timer-started', step: 'wet', timer: 'wet-run' }).state.pump?.on).toBe(true);
+  });
+
+  it('stays off while a joint is recorded undone, whatever reason is given', () => {
+    const run = new TestRun().upTo('fill').pourAll().say({ type: 'joint', joint: JOINT, open: true });
+    expect(rule(run, pumpOn)).toBe('joint-open');
+    expect(rule(run, { type: 'pump', on: true, override: { rule: 'joint-open', reason: 'it will be all right' } })).toBe('joint-open');
+    expect(rule(run.say({ type: 'joint', joint: JOINT, open: false }), pumpOn)).toBeNull();
+  });
+
+  it('may run with the fill port open while filling, but not with the drain valve', () => {
+    const run = new TestRun().upTo('fill').pourAll().say({ type: 'port', port: FILL, open: true });
+    expect(rule(run, pumpOn)).toBeNull();
+    const other = new TestRun().upTo('fill').say({ type: 'port', port: VALVE, open: true });
+    expect(rule(other, pumpOn)).toBe('port-open');
+  });
+
+  it('stays off at the low mark, unless somebody pours while it runs and says so', () => {
+    const run = new TestRun().upTo('fill').pourAll();
+    run.say({ type: 'level', levelMl: (facts?.reservoir?.lowMarkMl ?? 0) - 5 });
+    expect(run.try(pumpOn)).toMatchObject({ rule: 'low-mark', mayOverride: true });
+    run.say({ type: 'pump', on: true, override: { rule: 'low-mark', reason: 'Jorrit pours while it runs' } });
+    expect(run.state.overrides).toMatchObject([{ rule: 'low-mark', text: 'Jorrit pours while it runs' }]);
+  });
+
+  it('is off beyond the angle at which the outlet uncovers, and may not be turned that far while on', () => {
+    const turn = facts?.uncovers.find(({ angleDeg }) => angleDeg !== null);
+    expect(turn).toBeDefined();
+    const { towards: to, angleDeg } = turn as { towards: 'on-back'; angleDeg: number };
+    const run = new TestRun().upTo('bleed');
+    run.say({ type: 'turn', to, angleDeg: angleDeg + 2 });
+    expect(rule(run, pumpOn)).toBe('pump-turned');
+    run.say({ type: 'turn', to: 'upright', angleDeg: 0 }).say(pumpOn);
+    expect(rule(run, { type: 'turn', to, angleDeg })).toBe('outlet-uncovers');
+    expect(rule(run, { type: 'turn', to, angleDeg: Math.max(0, angleDeg - 1) })).toBeNull();
+    expect(rule(run.say(pumpOff), { type: 'turn', to, angleDeg })).toBeNull();
+  });
+});
+
+describe('openings', () => {
+  it('want an air inlet above before the drain valve, once there is liquid; a reason may stand in for it', () => {
+    const dry = new TestRun().upTo('fill');
+    expect(rule(dry, { type: 'port', port: VALVE, open: true })).toBeNull();
+    const wet = new TestRun().upTo('bleed');
+    expect(wet.try({ type: 'port', port: VALVE, open: true })).toMatchObject({ rule: 'air-before-drain', mayOverride: true });
+    expect(rule(wet.say({ type: 'port', port: FILL, open: true }), { type: 'port', port: VALVE, open: true })).toBeNull();
+  });
+
+  it('are closed before the case is turned', () => {
+    const run = new TestRun().upTo('bleed').say({ type: 'port', port: FILL, open: true });
+    expect(rule(run, { type: 'turn', to: 'on-back', angleDeg: 90 })).toBe('cap-before-turn');
+    expect(rule(run.say({ type: 'port', port: FILL, open: false }), { type: 'turn', to: 'on-back', angleDeg: 90 })).toBeNull();
+  });
+
+  it('are those of this loop', () => {
+    expect(new TestRun().upTo('fill').try({ type: 'port', port: 'nowhere.x', open: true })).toMatchObject({ code: 'unknown-item' });
+  });
+});
+
+describe('air pressure', () => {
+  it('never goes above the lowest rating in the loop, and names the part', () => {
+    const loop = changePart(usualLoop(), 'reservoir', { pressure_rating_kpa: 40 });
+    const run = new TestRun(buildProcedure({ loop, schools: DEFAULT_SCHOOLS, order: null, coolantName: null })).upTo('dry');
+    const refused = run.try({ type: 'dry-reading', gaugeKpa: 45, tempC: 21 });
+    expect(refused).toMatchObject({ rule: 'over-pressure', mayOverride: false });
+    expect(refused?.message).toContain('40 kPa, the rating of reservoir');
+    expect(rule(run, { type: 'dry-reading', gaugeKpa: 39, tempC: 21 })).toBeNull();
+  });
+});
+
+describe('something that felt wrong', () => {
+  it('keeps liquid out until that very part was tested alone and is tight', () => {
+    const run = new TestRun().say({ type: 'doubt', part: 'front', text: 'cracked while a screw went in' }).upTo('fill');
+    expect(run.try({ type: 'pour', volumeMl: 100 })).toMatchObject({ rule: 'doubt', mayOverride: false });
+    run.say({ type: 'part-test', part: 'roof', tight: true, how: 'air, ten minutes', leftMl: 0 });
+    expect(rule(run, { type: 'pour', volumeMl: 100 })).toBe('doubt');
+    run.say({ type: 'part-test', part: 'front', tight: false, how: 'air, ten minutes', leftMl: 0 });
+    expect(run.try({ type: 'pour', volumeMl: 100 })?.message).toContain('leaked in its own test');
+    run.say({ type: 'part-test', part: 'front', tight: true, how: 'new radiator, air', leftMl: 0 });
+    expect(rule(run, { type: 'pour', volumeMl: 100 })).toBeNull();
+  });
+});
+
+describe('leaks and spills', () => {
+  const withLeak = () => {
+    const run = new TestRun().upTo('wet').say({ type: 'leak', at: JOINT, when: 'pump-start', amount: 'drip', text: 'towel wet' });
+    return { run, leak: run.events.at(-1)?.id ?? '' };
+  };
+
+  it('keep the pump off until mended, and the record unsigned until the joint was tested again', () => {
+    const { run, leak } = withLeak();
+    expect(rule(run, pumpOn)).toBe('leak-open');
+    expect(run.try({ type: 'leak-retested', leak, dry: true })).toMatchObject({ code: 'step-open' });
+    run.say({ type: 'leak-mended', leak, cause: 'tube-not-seated', fix: 'cut square and seated again' });
+    expect(rule(run, pumpOn)).toBeNull();
+    expect(openFailures(run.state)).toHaveLength(1);
+    run.runTimer('wet', 'wet-run', 600).finish('wet').bleed().finish('bleed');
+    run.runTimer('power', 'firmware', 900).finish('power').measure().finish('baseline');
+    expect(rule(run, { type: 'signed-off', remark: '' })).toBe('open-failure');
+    expect(lackWords(run.procedure, run.state, 'sign-off', run.nowMs)).toHaveLength(1);
+    run.say({ type: 'leak-retested', leak, dry: true });
+    expect(rule(run, { type: 'signed-off', remark: '' })).toBeNull();
+  });
+
+  it('keep the wet test’s clock from starting, and the clock counts as the pump', () => {
+    const { run, leak } = withLeak();
+    const clock: RunEventBody = { type: 'timer-started', step: 'wet', timer: 'wet-run' };
+    expect(rule(run, clock)).toBe('leak-open');
+    run.say({ type: 'leak-mended', leak, cause: 'tube-not-seated', fix: 'seated again' }).say(clock);
+    expect(run.state.pump?.on).toBe(true);
+    expect(run.say({ type: 'timer-stopped', step: 'wet', timer: 'wet-run' }).state.pump?.on).toBe(false);
+  });
+
+  it('open again when the mended joint still leaks', () => {
+    const { run, leak } = withLeak();
+    run.say({ type: 'leak-mended', leak, cause: 'tube-not-seated', fix: 'seated again' }).say({ type: 'leak-retested', leak, dry: false });
+    expect(openFailures(run.state)).toHaveLength(1);
+  });
+
+  it('give electronics no power until they were rinsed and a day has dried them', () => {
+    const run = new TestRun().upTo('power').say({ type: 'spill', onElectronics: true, text: 'over the card' });
+    const spill = run.events.at(-1)?.id ?? '';
+    const back: RunEventBody = { type: 'check', step: 'power', check: 'pump-signal', mark: 'done' };
+    expect(dryingLeftMs(run.state, run.nowMs)).toBeNull();
+    expect(run.try(back)?.message).toContain('rinse');
+    run.say({ type: 'spill-rinsed', spill, with: 'distilled water, then isopropanol' });
+    expect(run.try(back)?.message).toMatch(/24 h/);
+    expect(rule(run.wait(23 * 3600), back)).toBe('spill');
+    expect(rule(run.wait(2 * 3600), back)).toBeNull();
+  });
+
+  it('on the bench alone stop nothing', () => {
+    const run = new TestRun().upTo('power').say({ type: 'spill', onElectronics: false, text: 'under the reservoir' });
+    expect(dryingLeftMs(run.state, run.nowMs)).toBe(0);
+    expect(rule(run, { type: 'check', step: 'power', check: 'pump-signal', mark: 'done' })).toBeNull();
+  });
+});
+
+describe('the level', () => {
+  it('is predicted from the pulse while the pump runs, and taken from the last reading', () => {
+    const run = new TestRun().upTo('fill');
+    run.say({ type: 'coolant', productId: '00000000-0000-4000-8000-00000000abcd', productName: 'Plain', batchId: null, lot: null });
+    run.say({ type: 'pour', volumeMl: facts?.fill?.passiveMl ?? 0 }).say(pumpOn);
+    const pulse = facts?.fill?.pulses[0] ?? { runS: 0, movedMl: 0 };
+    const mark = facts?.reservoir?.fillMarkMl ?? 0;
+    const at = (seconds: number): number => levelNow(run.procedure, run.state, run.nowMs + seconds * 1000)?.ml ?? NaN;
+    expect(at(0)).toBeCloseTo(mark, 6);
+    expect(at(pulse.runS / 2)).toBeCloseTo(mark - pulse.movedMl / 2, 3);
+    expect(at(pulse.runS * 9)).toBeCloseTo(mark - pulse.movedMl, 3);
+    run
+      .wait(pulse.runS / 2)
+      .say(pumpOff)
+      .say({ type: 'level', levelMl: 150, source: 'instrument' });
+    expect(levelNow(run.procedure, run.state, run.nowMs)).toEqual({ ml: 150, measured: true });
+  });
+});
+
+describe('any log', () => {
+  it('replays to the same state, and hazards without a way round are never passed over', () => {
+    const bodies: fc.Arbitrary<RunEventBody> = fc.oneof(
+      fc.constantFrom<RunEventBody>(pumpOn, pumpOff, { type: 'turn', to: 'upright', angleDeg: 0 }),
+      fc.record({
+        type: fc.constant('pump' as const),
+        on: fc.constant(true),
+        override: fc.record({ rule: fc.constantFrom(...(Object.keys(CAN_OVERRIDE) as LockRule[])), reason: fc.constant('because') }),
+      }),
+      fc.record({ type: fc.constant('port' as const), port: fc.constantFrom(FILL, VALVE), open: fc.boolean() }),
+      fc.record({ type: fc.constant('joint' as const), joint: fc.constant(JOINT), open: fc.boolean() }),
+      fc.record({
+        type: fc.constant('turn' as const),
+        to: fc.constantFrom('on-back' as const, 'on-face' as const),
+        angleDeg: fc.integer({ min: 0, max: 90 }),
+      }),
+      fc.record({ type: fc.constant('pour' as const), volumeMl: fc.integer({ min: 1, max: 300 }) }),
+    );
+    fc.assert(
+      fc.property(fc.array(bodies, { maxLength: 40 }), (list) => {
+        const run = new TestRun().upTo('fill');
+        for (const body of list) run.wait(3).try(body);
+        const state = replay(run.procedure, run.events);
+        expect(replay(run.procedure, JSON.parse(JSON.stringify(run.events)))).toEqual(state);
+        if (state.pump?.on) {
+          expect(state.openJoints.size).toBe(0);
+          expect(state.openPorts.has(VALVE)).toBe(false);
+        }
+      }),
+      { numRuns: 60 },
+    );
+  });
+});

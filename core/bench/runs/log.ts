@@ -1,0 +1,81 @@
+import Joi from 'joi';
+import { check, InputProblem, refuse } from '../../base/checking/check.js';
+import { id, instant } from '../../base/checking/fields.js';
+import { definitionOf, ENTRIES, type RunEventBody, type RunEventType } from './entries/all.js';
+import { placesOf, type Procedure } from './procedure.js';
+
+/** One entry of the log, in the order it was recorded. Nothing is ever changed or removed; undo is an entry too. */
+export interface RunEvent {
+  /** made on the device that recorded it; the same entry sent twice is kept once */
+  readonly id: string;
+  /** 1, 2, 3 … in the run */
+  readonly seq: number;
+  /** ISO instant at which it happened */
+  readonly at: string;
+  readonly by: string;
+  /** who was signed in when it reached the server, where that was somebody else */
+  readonly deliveredBy?: string;
+  readonly body: RunEventBody;
+}
+
+export interface RunEventInput {
+  readonly id: string;
+  /** when it happened, if not now */
+  readonly at?: string;
+  /** person who made it, where somebody else delivers it */
+  readonly madeBy?: string;
+  readonly body: RunEventBody;
+}
+
+const envelope = Joi.object({
+  id: id().required(),
+  at: instant(),
+  madeBy: id(),
+  body: Joi.object({ type: Joi.string().required() }).unknown(true).required(),
+});
+
+/** Reads a stored entry. One of a kind that only a newer program knows stays as it is: see `replay.ts`. */
+export function readStoredEntry(stored: unknown): RunEventBody {
+  const type = (stored as { type?: unknown } | null)?.type;
+  if (typeof type !== 'string') throw new Error('a stored entry has no type');
+  return stored as RunEventBody;
+}
+
+/** Whether this program knows a kind of entry. A log may hold others: a newer program wrote them. */
+export const isKnownKind = (kind: string): kind is RunEventType => Object.hasOwn(ENTRIES, kind);
+
+const SCHEMAS = new Map<RunEventType, Joi.ObjectSchema>();
+function schemaOf(kind: RunEventType): Joi.ObjectSchema {
+  const made = SCHEMAS.get(kind) ?? Joi.object(ENTRIES[kind].schema);
+  SCHEMAS.set(kind, made);
+  return made;
+}
+
+/** Reads one entry as a device sends it. */
+export function readRunEvent(input: unknown): RunEventInput {
+  const event = check<RunEventInput>(envelope, input);
+  const { type, ...rest } = event.body as { type: string };
+  if (!isKnownKind(type))
+    refuse('body.type', `"${type.slice(0, 40)}" is not a kind of entry; known are ${Object.keys(ENTRIES).join(', ')}`);
+  try {
+    const body = check<object>(schemaOf(type), rest);
+    return { ...event, body: { type, ...body } as RunEventBody };
+  } catch (error) {
+    if (!(error instanceof InputProblem)) throw error;
+    throw new InputProblem(error.fields.map((field) => ({ path: `body.${field.path}`, message: field.message })));
+  }
+}
+
+/** One entry of the log as a sentence, readable years later without the procedure at hand. */
+export function describeEntry(procedure: Procedure, { body }: RunEvent, all: readonly RunEvent[]): string {
+  if (!isKnownKind(body.type)) return `An entry of a newer version of the program (${(body as { type: string }).type})`;
+  const places = placesOf(procedure);
+  return definitionOf(body).reads(body, {
+    procedure,
+    nameOf: (place) => places.find((each) => each.id === place)?.name ?? place,
+    sentenceOf: (eventId) => {
+      const target = all.find(({ id: each }) => each === eventId);
+      return target ? describeEntry(procedure, target, all) : 'an entry';
+    },
+  });
+}

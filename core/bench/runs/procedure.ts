@@ -1,0 +1,135 @@
+import type { Volume } from '../../machine/loop-file/volume.js';
+import type { FillPlan } from '../../physics/filling/fillPlan.js';
+import type { Schools } from '../../physics/leak-testing/schools.js';
+import type { LoopFacts, ServiceFacts } from './facts.js';
+
+export const STEP_KINDS = [
+  'part-test',
+  'checks',
+  'dry-test',
+  'fill',
+  'wet-run',
+  'bleed',
+  'power',
+  'baseline',
+  'sign-off',
+  'drain',
+  'rinse',
+  'clean',
+  'inspect',
+  'swap',
+  'repair',
+] as const;
+export type StepKind = (typeof STEP_KINDS)[number];
+
+/**
+ * What a step does beyond its kind, so that no rule needs its name: `isolates` cuts power off everything but the pump,
+ * `closes` closes the loop, `empties` takes it apart, `measures-before` reads the state on arrival, `mends` a leak,
+ * `new-parts` is for parts that were never in use, `dusts` cleans fins and fans.
+ */
+export const STEP_TRAITS = ['isolates', 'closes', 'empties', 'measures-before', 'mends', 'new-parts', 'dusts'] as const;
+export type StepTrait = (typeof STEP_TRAITS)[number];
+
+export interface CheckItem {
+  readonly id: string;
+  readonly text: string;
+  /** may be answered "not needed" with a reason */
+  readonly mayNotApply?: boolean;
+  /** without it, power must not go on: shown as such */
+  readonly beforePower?: boolean;
+  /** heading that groups checks */
+  readonly group?: string;
+}
+
+export interface TimerItem {
+  readonly id: string;
+  readonly label: string;
+  readonly seconds: number;
+}
+
+export interface ProcedureStep {
+  readonly id: string;
+  readonly kind: StepKind;
+  readonly does: readonly StepTrait[];
+  readonly title: string;
+  /** what the hands do next, in one sentence */
+  readonly lead: string;
+  readonly cautions: readonly string[];
+  readonly checks: readonly CheckItem[];
+  readonly timers: readonly TimerItem[];
+}
+
+export const PROCEDURE_VERSION = 2;
+
+/** What the run was planned with. Stored with the run, so that later changes of the catalogue do not rewrite history. */
+export interface Procedure {
+  readonly procedureVersion: typeof PROCEDURE_VERSION;
+  readonly schools: Schools;
+  readonly volume: Volume;
+  readonly fillPlan: FillPlan;
+  readonly dry: { readonly limitMbarLs: number; readonly holdMinutes: number } | null;
+  readonly wetSeconds: number | null;
+  /** missing in runs that began before the loop's facts were kept: nothing is predicted or locked then */
+  readonly facts?: LoopFacts;
+  /** version of the workshop's procedure it was made from; missing: the standard one */
+  readonly templateNumber?: number;
+  /** what a service knows of its job; missing: a commissioning */
+  readonly service?: ServiceFacts;
+  readonly steps: readonly ProcedureStep[];
+}
+
+export const stepOf = ({ steps }: Procedure, id: string | null): ProcedureStep | undefined => steps.find((step) => step.id === id);
+export const stepOfKind = ({ steps }: Procedure, kind: StepKind): ProcedureStep | undefined => steps.find((step) => step.kind === kind);
+export const stepThat = ({ steps }: Procedure, does: StepTrait): ProcedureStep | undefined =>
+  steps.find((step) => step.does.includes(does));
+
+/** Places a run knows by name: parts, tubes, and the items of an inspection sheet. */
+export const placesOf = ({ facts, service }: Procedure): readonly { readonly id: string; readonly name: string }[] => [
+  ...(facts?.parts ?? []),
+  ...(facts?.joints ?? []),
+  ...(service?.items ?? []),
+];
+
+/** Steps of procedures that were stored before steps carried what they do, by their id. */
+const DID: Readonly<Record<string, readonly StepTrait[]>> = {
+  isolate: ['isolates'],
+  close: ['closes'],
+  strip: ['empties'],
+  before: ['measures-before'],
+  mend: ['mends'],
+  flush: ['new-parts'],
+  dust: ['dusts'],
+  closed: ['dusts'],
+};
+
+/** The procedure of a program that is newer than this one. */
+export class NewerProcedure extends Error {
+  constructor(readonly version: number) {
+    super(`This run was made by a newer version of the program (procedure ${version}; this one reads up to ${PROCEDURE_VERSION}).`);
+    this.name = 'NewerProcedure';
+  }
+}
+
+/**
+ * Reads a stored procedure, of this version or an older one.
+ * @throws NewerProcedure
+ */
+export function readProcedure(stored: unknown): Procedure {
+  const { procedureVersion } = stored as { procedureVersion: number };
+  if (procedureVersion > PROCEDURE_VERSION) throw new NewerProcedure(procedureVersion);
+  if (procedureVersion === PROCEDURE_VERSION) return stored as Procedure;
+  const old = stored as Omit<Procedure, 'procedureVersion' | 'steps' | 'service'> & {
+    readonly steps: readonly Omit<ProcedureStep, 'does'>[];
+    readonly service?: Omit<ServiceFacts, 'openings'>;
+  };
+  return {
+    ...old,
+    procedureVersion: PROCEDURE_VERSION,
+    steps: old.steps.map((step) => ({ ...step, does: DID[step.id] ?? [] })),
+    // openings stood there as words: they are their own names
+    ...(old.service ? { service: { ...old.service, openings: {}, stands: old.service.stands.map(readStand) } } : {}),
+  } as Procedure;
+}
+
+type Stand = ServiceFacts['stands'][number];
+const readStand = (stand: Omit<Stand, 'airsFollow'> & { readonly airsFollow?: boolean }): Stand => ({ ...stand, airsFollow: stand.airsFollow ?? false }); // prettier-ignore

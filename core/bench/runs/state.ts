@@ -1,0 +1,350 @@
+import type { RinseLiquid, Clarity } from '../../machine/liquids/rinsing.js';
+import type { StandingName } from '../../machine/loop-file/orientation.js';
+import type { BleedCycle } from '../../physics/air/bleed.js';
+import type { Flow } from '../../physics/contents/ledger.js';
+import type { BaselineReading } from '../../physics/diagnosis/reading.js';
+import type { DecayReading } from '../../physics/leak-testing/decay.js';
+import type { CauseKey, UseLimit } from '../../workshop/due-dates/facts.js';
+import type { JobKind } from '../../workshop/jobs/kinds.js';
+import type { LotOnBag } from '../../workshop/lots/schema.js';
+import type { ItemFindings } from '../inspection/grade.js';
+import type { LeakAmount, LeakWhen } from '../leak-finding/causes.js';
+import type { Procedure, StepKind, StepTrait } from './procedure.js';
+
+export type CheckMark = 'done' | 'open' | 'not-needed';
+
+/** Where a value came from: read and typed, sent by an instrument of the bench, or by a simulated stand-in of one. */
+export type ReadingSource = 'hand' | 'instrument' | 'simulated';
+
+/** When and by whom an entry was made. */
+export interface Made {
+  readonly eventId: string;
+  readonly at: string;
+  readonly by: string;
+}
+
+export interface CheckState {
+  readonly mark: CheckMark;
+  readonly reason: string | null;
+  readonly at: string;
+  readonly by: string;
+}
+
+export interface Remark extends Made {
+  readonly text: string;
+}
+
+export interface StepState {
+  readonly id: string;
+  readonly kind: StepKind;
+  readonly does: readonly StepTrait[];
+  status: 'done' | 'current' | 'to-come';
+  readonly checks: Record<string, CheckState>;
+  readonly notes: Remark[];
+  deviation: Remark | null;
+  doneAt: string | null;
+}
+
+export interface TimerState {
+  readonly step: string;
+  readonly startedAt: string;
+  readonly stoppedAt: string | null;
+  readonly seconds: number;
+}
+
+export interface Stamped<T> {
+  readonly eventId: string;
+  readonly at: string;
+  readonly value: T;
+  readonly source: ReadingSource;
+}
+
+/** Something felt wrong: the part, and the test that answered it. */
+export interface Doubt extends Remark {
+  readonly part: string;
+  answer: { readonly tight: boolean; readonly at: string } | null;
+}
+
+export interface Leak extends Remark {
+  /** tube or part */
+  readonly where: string;
+  readonly when: LeakWhen;
+  readonly amount: LeakAmount;
+  mended: (Remark & { cause: string }) | null;
+  retested: { readonly dry: boolean; readonly at: string } | null;
+}
+
+export interface Spill extends Remark {
+  readonly onElectronics: boolean;
+  rinsedAt: string | null;
+}
+
+export interface Soak {
+  readonly cleaner: string;
+  readonly mostMinutes: number;
+  readonly startedAt: string;
+  endedAt: string | null;
+}
+
+export interface Drained {
+  readonly volumeMl: number;
+  readonly how: 'jug' | 'scale';
+  /** the waste container it went into; null where it is kept or not yet poured away */
+  readonly wasteId: string | null;
+}
+
+export interface Rinsed {
+  readonly liquid: RinseLiquid;
+  readonly volumeMl: number;
+}
+
+export interface WaterRead {
+  readonly ph: number | null;
+  readonly clarity: Clarity;
+}
+
+export const SUSPECTS = ['none', 'coolant-lot', 'part'] as const;
+export type Suspect = (typeof SUSPECTS)[number];
+
+export interface Cause {
+  readonly cause: CauseKey;
+  readonly suspect: Suspect;
+  /** the part that is suspected, where one is */
+  readonly item: string | null;
+  /** something stayed inside: "clean" is not claimed */
+  readonly particlesStayed: boolean;
+  readonly text: string;
+}
+
+export const SWAP_ACTIONS = ['renewed', 'replaced', 'removed', 'fitted'] as const;
+export type SwapAction = (typeof SWAP_ACTIONS)[number];
+
+export interface Swapped {
+  readonly item: string;
+  readonly action: SwapAction;
+  /** what went in, or where the removed part lies now */
+  readonly text: string;
+  /** mL inside a part that was taken out full and capped */
+  readonly heldMl: number;
+  /** what stood on the bag of what went in; missing: nobody kept it */
+  readonly bag?: LotOnBag;
+}
+
+export interface Used {
+  readonly itemId: string;
+  readonly itemName: string;
+  readonly count: number;
+}
+
+export interface TemporaryFix {
+  readonly what: string;
+  readonly awaits: string;
+  /** day by which the final fix must be in */
+  readonly until: string;
+  readonly limits: readonly UseLimit[];
+}
+
+export interface PhotoTaken {
+  readonly photoId: string;
+  readonly caption: string;
+}
+
+export interface Rescoped {
+  readonly kind: JobKind;
+  readonly reason: string;
+}
+
+/** What the entries of a service make of it. Empty in a commissioning. */
+export interface ServiceState {
+  /** every liquid that went in, came out or was lost, in the order it happened */
+  readonly flows: Flow[];
+  readonly drains: (Drained & Made)[];
+  readonly rinses: (Rinsed & Made)[];
+  readonly waters: (WaterRead & Made)[];
+  readonly soaks: Soak[];
+  /** the last look at each item, and the first one where there were several: before and after cleaning */
+  readonly sheet: Map<string, { first: ItemFindings; last: ItemFindings; looks: number }>;
+  cause: (Cause & Made) | null;
+  readonly swaps: (Swapped & Made)[];
+  readonly used: (Used & Made)[];
+  readonly temporaryFixes: (TemporaryFix & Made)[];
+  readonly photos: (PhotoTaken & Made)[];
+  readonly rescopes: (Rescoped & Made)[];
+}
+
+export interface Coolant {
+  readonly productId: string;
+  readonly productName: string;
+  readonly batchId: string | null;
+  readonly lot: string | null;
+}
+
+export interface DryReading {
+  readonly gaugeKpa: number;
+  readonly tempC: number;
+  /** kPa; where a barometer stands beside the gauge */
+  readonly atmosphereKpa?: number;
+}
+
+export interface PartTest {
+  readonly part: string;
+  readonly tight: boolean;
+  readonly how: string;
+  readonly leftMl: number;
+}
+
+/** A run as its entries make it. Carried forward entry by entry: see `replay.ts`. */
+export interface RunState {
+  readonly steps: StepState[];
+  /** id of the step the hands are at; null once signed off */
+  current: string | null;
+  readonly timers: Record<string, TimerState>;
+  /** readings of the dry test that counts; earlier ones stay in the log */
+  dryReadings: Stamped<DryReading>[];
+  /** 1 for the first dry test, 2 after it was restarted … */
+  dryTestNumber: number;
+  /** the pump as recorded, and since when */
+  pump: { readonly on: boolean; readonly since: string } | null;
+  /** each time it ran, in order; the last one may still run */
+  readonly pumpRuns: { readonly startedAt: string; stoppedAt: string | null }[];
+  /** "component.port" of every closure that is recorded open */
+  readonly openPorts: Set<string>;
+  /** tubes with a joint that is recorded undone */
+  readonly openJoints: Set<string>;
+  stand: { readonly to: StandingName; readonly angleDeg: number };
+  levels: Stamped<number>[];
+  readonly doubts: Doubt[];
+  readonly partTests: Stamped<PartTest>[];
+  readonly leaks: Leak[];
+  readonly spills: Spill[];
+  readonly overrides: (Remark & { rule: string })[];
+  coolant: Coolant | null;
+  readonly pours: Stamped<number>[];
+  readonly bleedCycles: Stamped<BleedCycle>[];
+  readonly baselines: Stamped<BaselineReading>[];
+  /** of a service: measured before anything was touched */
+  readonly befores: Stamped<BaselineReading>[];
+  readonly service: ServiceState;
+  readonly corrections: (Remark & { about: string | null })[];
+  signedOff: Remark | null;
+  /** entries of kinds that only a newer program knows */
+  readonly unknown: (Made & { readonly kind: string })[];
+  readonly withdrawn: Set<string>;
+}
+
+export const emptyState = ({ steps }: Procedure): RunState => ({
+  steps: steps.map(({ id, kind, does }, index) => ({
+    id,
+    kind,
+    does,
+    status: index === 0 ? 'current' : 'to-come',
+    checks: {},
+    notes: [],
+    deviation: null,
+    doneAt: null,
+  })),
+  current: steps[0]?.id ?? null,
+  timers: {},
+  dryReadings: [],
+  dryTestNumber: 1,
+  pump: null,
+  pumpRuns: [],
+  openPorts: new Set(),
+  openJoints: new Set(),
+  stand: { to: 'upright', angleDeg: 0 },
+  levels: [],
+  doubts: [],
+  partTests: [],
+  leaks: [],
+  spills: [],
+  overrides: [],
+  coolant: null,
+  pours: [],
+  bleedCycles: [],
+  baselines: [],
+  befores: [],
+  service: {
+    flows: [],
+    drains: [],
+    rinses: [],
+    waters: [],
+    soaks: [],
+    sheet: new Map(),
+    cause: null,
+    swaps: [],
+    used: [],
+    temporaryFixes: [],
+    photos: [],
+    rescopes: [],
+  },
+  corrections: [],
+  signedOff: null,
+  unknown: [],
+  withdrawn: new Set(),
+});
+
+export const currentStep = ({ steps, current }: RunState): StepState | undefined => steps.find(({ id }) => id === current);
+export const currentKind = (state: RunState): StepKind | null => currentStep(state)?.kind ?? null;
+export const isDone = ({ steps }: RunState, is: (step: StepState) => boolean): boolean =>
+  steps.some((step) => step.status === 'done' && is(step));
+
+export function switchPump(state: RunState, on: boolean, at: string): void {
+  const last = state.pumpRuns.at(-1);
+  if (on && (!last || last.stoppedAt !== null)) state.pumpRuns.push({ startedAt: at, stoppedAt: null });
+  if (!on && last?.stoppedAt === null) last.stoppedAt = at;
+  state.pump = { on, since: at };
+}
+
+/** The step is over: a wet test's pump stops with it. */
+export function closeStep(state: RunState, stepId: string, made: Made, deviation: Remark | null): void {
+  const step = state.steps.find(({ id }) => id === stepId);
+  if (!step) return;
+  if (step.kind === 'wet-run') switchPump(state, false, made.at);
+  step.status = 'done';
+  step.doneAt = made.at;
+  if (deviation) step.deviation = deviation;
+}
+
+/** mL that parts tested on their own brought with them: they count as already filled. */
+export const broughtMl = ({ partTests }: Pick<RunState, 'partTests'>): number =>
+  partTests.reduce((sum, { value }) => sum + value.leftMl, 0);
+
+export const pouredMl = (state: RunState): number => state.pours.reduce((sum, { value }) => sum + value, 0);
+
+/** Readings of the dry test that counts, with times from its first one. Sorted: a reading may be entered late. */
+export function dryReadings(state: RunState): DecayReading[] {
+  const sorted = [...state.dryReadings].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
+  const zero = Date.parse(sorted[0]?.at ?? '1970-01-01T00:00:00Z');
+  return sorted.map(({ at, value }) => ({ tS: (Date.parse(at) - zero) / 1000, ...value }));
+}
+
+export interface TimerFace {
+  readonly running: boolean;
+  readonly remainingS: number;
+  readonly finished: boolean;
+}
+
+/** What a timer shows at an instant. It runs on instants in the log, so a reload or a restart loses nothing. */
+export function timerFace(timer: TimerState, nowMs: number): TimerFace {
+  const until = timer.stoppedAt === null ? nowMs : Date.parse(timer.stoppedAt);
+  const elapsedS = Math.max(0, (until - Date.parse(timer.startedAt)) / 1000);
+  const remainingS = Math.max(0, timer.seconds - elapsedS);
+  return { running: timer.stoppedAt === null && remainingS > 0, remainingS, finished: remainingS === 0 };
+}
+
+export interface SoakFace {
+  readonly running: boolean;
+  /** min; negative once the cleaner is in longer than its sheet allows */
+  readonly leftMinutes: number;
+  /** min beyond the limit; 0 within it */
+  readonly overMinutes: number;
+}
+
+/** What a soak shows at an instant. It runs on instants in the log, so a reload loses nothing. */
+export function soakFace({ startedAt, endedAt, mostMinutes }: Soak, nowMs: number): SoakFace {
+  const until = endedAt === null ? nowMs : Date.parse(endedAt);
+  const minutes = Math.max(0, (until - Date.parse(startedAt)) / 60_000);
+  return { running: endedAt === null, leftMinutes: mostMinutes - minutes, overMinutes: Math.max(0, minutes - mostMinutes) };
+}
+
+export const runningSoak = ({ soaks }: ServiceState): Soak | null => soaks.find(({ endedAt }) => endedAt === null) ?? null;

@@ -1,0 +1,73 @@
+import type { StepKind, StepTrait } from './procedure.js';
+
+/**
+ * A procedure as data: what the lead writes, before a loop's own parts, joints and figures are filled in. Texts may hold
+ * places such as `{holdMinutes}`; `EACH` lists stand for as many checks as the loop has parts of a kind.
+ */
+export const EACH = {
+  flushable: 'every radiator and block',
+  joints: 'every tube, in flow order',
+  closures: 'every port without a tube',
+  pulled: 'every connector that is pulled',
+  back: 'every connector that was pulled',
+  rounds: 'every look at the joints',
+  towels: 'the towel under every tube',
+  stands: 'every stand of the advised drain',
+  cards: 'every card with a block, stripped down',
+  reverse: 'every radiator, both ways',
+  soaked: 'every other part that meets coolant',
+} as const;
+export type EachKey = keyof typeof EACH;
+
+export interface OwnCheck {
+  readonly id: string;
+  readonly text: string;
+  readonly group?: string;
+  readonly mayNotApply?: boolean;
+  readonly beforePower?: boolean;
+  /** only where the air test is part of the school */
+  readonly onlyDry?: boolean;
+}
+
+export interface EachCheck {
+  readonly each: EachKey;
+  readonly group?: string;
+}
+
+export type CheckTemplate = OwnCheck | EachCheck;
+
+export interface TimerTemplate {
+  readonly id: string;
+  readonly label: string;
+  /** minutes, or `wet` for the school's length */
+  readonly minutes: number | 'wet';
+}
+
+export interface StepTemplate {
+  readonly id: string;
+  readonly kind: StepKind;
+  /** what it does beyond its kind; a standard step's is always its own, whatever a lead's version says */
+  readonly does?: readonly StepTrait[];
+  readonly title: string;
+  readonly lead: string;
+  /** said instead of `lead` where the loop has no reservoir */
+  readonly leadWithoutReservoir?: string;
+  readonly cautions: readonly string[];
+  readonly checks: readonly CheckTemplate[];
+  readonly timers: readonly TimerTemplate[];
+}
+
+export interface ProcedureTemplate {
+  readonly steps: readonly StepTemplate[];
+}
+
+/** What `{…}` in a text may stand for. */
+export const PLACEHOLDERS = ['parts', 'plugs', 'bottles', 'gaugeKpa', 'mostKpa', 'holdMinutes', 'wetSpan', 'joints'] as const;
+export type Placeholder = (typeof PLACEHOLDERS)[number];
+
+export const isEach = (check: CheckTemplate): check is EachCheck => 'each' in check;
+
+/** Steps that protect people or electronics: a template without them is refused. */
+export const isProtected = ({ kind, does }: StepTemplate): boolean =>
+  ['fill', 'power', 'sign-off'].includes(kind) || (does ?? []).some((each) => each === 'closes' || each === 'isolates');
+export const PROTECTED_EACH: readonly EachKey[] = ['joints', 'closures', 'pulled', 'back', 'towels', 'stands', 'reverse'];

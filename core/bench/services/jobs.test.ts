@@ -1,0 +1,288 @@
+import { buildProcedure } from '../procedures/buildProcedure.js';
+import { fillTotal, ledgerOf } from '../runs/contents.js';
+import { lackWords, TestRun } from '../../../tests/bench/testRun.js';
+import { describeEntry } from '../runs/log.js';
+import { usualLoop } from '../../machine/catalogue/testLoops.js';
+import { serviceReport } from '../../edge/records/serviceReport.js';
+import { looseEnds } from '../runs/looseEnds.js';
+import { describe, expect, it } from 'vitest';
+import { type Procedure } from '../runs/procedure.js';
+import { DEFAULT_SCHOOLS } from '../../physics/leak-testing/schools.js';
+import { LEDGER } from '../../physics/contents/ledger.js';
+import { mayMix, type Miscible } from '../../machine/liquids/mixing.js';
+import { fillVolume } from '../../physics/filling/fillPlan.js';
+import type { ItemFindings } from '../inspection/grade.js';
+import { JOB_KIND_KEYS, type JobKind } from '../../workshop/jobs/kinds.js';
+import { serviceFacts } from './serviceFacts.js';
+
+const plain: Miscible = { productId: 'plain', name: 'Plain Clear', coolantClass: 'clear', glycol: null, inhibitor: 'K2' };
+const pearl: Miscible = { productId: 'pearl', name: 'Pearl', coolantClass: 'show', glycol: null, inhibitor: '' };
+const PRODUCT = '00000000-0000-4000-8000-00000000abcd';
+
+const procedureOf = (kind: JobKind, part: string | null = null): Procedure => {
+  const loop = usualLoop();
+  return buildProcedure({
+    loop,
+    schools: { ...DEFAULT_SCHOOLS, leak: 'wet-only', wet: 'ten-minutes' },
+    order: { bottles: 1 },
+    coolantName: 'Plain Clear',
+    service: serviceFacts({
+      loop,
+      kind,
+      jobId: 'job',
+      filled: true,
+      part,
+      old: { productId: 'plain', name: 'Plain Clear' },
+      mixes: [mayMix(plain, { ...plain, productId: PRODUCT }), mayMix(plain, pearl)],
+    }),
+  });
+};
+const service = (run: TestRun) => run.procedure.service as NonNullable<Procedure['service']>;
+const open = (run: TestRun, step: string): string[] => lackWords(run.procedure, run.state, step, run.nowMs);
+const sound: ItemFindings = { deposit: 'none', surface: 'sound', seal: null, worn: false, touch: null, wall: null, text: '' };
+
+/** Everything up to the drain, as every opened loop begins. */
+function toDrain(run: TestRun): TestRun {
+  for (const { id } of run.procedure.steps) {
+    if (id === 'drain') return run;
+    if (id === 'before') run.say({ type: 'baseline', before: true, reading: reading(66) });
+    run.finish(id);
+  }
+  return run;
+}
+const reading = (partC: number) => ({
+  setting: 'load, quiet',
+  workload: 'render',
+  durationMinutes: 45,
+  powerW: 400,
+  sensor: 'processor package',
+  statistic: 'peak' as const,
+  panels: 'on' as const,
+  pumpPercent: 60,
+  fanPercent: 40,
+  roomC: 22,
+  partC,
+  coolantC: 33,
+  flowLph: 180,
+  levelMm: 120,
+});
+/** Drains as the plan says, to the millilitre. */
+function drain(run: TestRun): TestRun {
+  for (const { drainedMl } of service(run).stands)
+    run.say({ type: 'drained', step: 'drain', volumeMl: Math.round(drainedMl), how: 'jug', wasteId: null });
+  return run.finish('drain');
+}
+function refill(run: TestRun): TestRun {
+  run.say({ type: 'coolant', productId: PRODUCT, productName: 'Plain Clear', batchId: null, lot: null });
+  return run.say({ type: 'pour', volumeMl: Math.round(fillTotal(run.procedure, run.state).volumeMl) });
+}
+
+describe('the procedures of service jobs', () => {
+  it('begin with their kit and end with the sign-off, whatever the kind', () => {
+    for (const kind of JOB_KIND_KEYS) {
+      const { steps } = procedureOf(kind, 'graphics');
+      expect(steps[0]?.id).toBe('kit');
+      expect(steps.at(-1)?.id).toBe('sign-off');
+      expect(new Set(steps.map(({ id }) => id)).size).toBe(steps.length);
+    }
+  });
+
+  it('never open a loop before everything but the pump is off its plug', () => {
+    for (const kind of JOB_KIND_KEYS) {
+      const ids = procedureOf(kind, 'graphics').steps.map(({ id }) => id);
+      if (ids.includes('drain')) expect(ids.indexOf('isolate')).toBeLessThan(ids.indexOf('drain'));
+    }
+  });
+
+  it('lead the advised drain stand by stand, with its openings by name', () => {
+    const step = procedureOf('drain-refill').steps.find(({ id }) => id === 'drain');
+    const texts = step?.checks.map(({ text }) => text) ?? [];
+    expect(texts[0]).toMatch(/^Air inlet open: /);
+    expect(texts.some((text) => /^Jug under drain.*mL come$/.test(text))).toBe(true);
+  });
+
+  it('drain only down to the part that is changed, and say what stays in it', () => {
+    const step = procedureOf('partial-drain', 'graphics').steps.find(({ id }) => id === 'drain');
+    expect(step?.checks.map(({ group }) => group)).toContain('Down to graphics');
+    expect(step?.checks.some(({ text }) => text.includes('stay in the part'))).toBe(true);
+  });
+
+  it('ask for a card strip-down where a card carries a block, and for no other', () => {
+    const step = procedureOf('strip-clean').steps.find(({ id }) => id === 'strip');
+    expect(step?.checks.filter(({ id }) => id.startsWith('card:graphics:')).length).toBeGreaterThan(4);
+    expect(step?.checks.some(({ id }) => id.startsWith('card:processor:'))).toBe(false);
+  });
+});
+
+describe('a drain and refill', () => {
+  it('asks back exactly what came out, and ends with a balanced book', () => {
+    const run = drain(toDrain(new TestRun(procedureOf('drain-refill'))));
+    const outMl = run.state.service.drains.reduce((sum, { volumeMl }) => sum + volumeMl, 0);
+    expect(fillTotal(run.procedure, run.state).volumeMl).toBeCloseTo(outMl, -1);
+    refill(run);
+    const ledger = ledgerOf(service(run), run.state.service);
+    expect(ledger.insideMl).toBeCloseTo(fillVolume(usualLoop()).volumeMl, 0);
+    expect(ledger.shares.old).toBeGreaterThan(0);
+  });
+
+  it('cannot be closed with nothing measured, nor with more out than in', () => {
+    const run = toDrain(new TestRun(procedureOf('drain-refill')));
+    expect(open(run, 'drain')).toContain('nothing came out yet');
+    expect(run.try({ type: 'drained', step: 'drain', volumeMl: 9000, how: 'jug', wasteId: null })?.message).toContain('cannot come out');
+  });
+
+  it('names liquid that is still inside against the twin’s figure', () => {
+    const run = toDrain(new TestRun(procedureOf('drain-refill')));
+    for (const { drainedMl } of service(run).stands)
+      run.say({ type: 'drained', step: 'drain', volumeMl: Math.max(1, Math.round(0.3 * drainedMl)), how: 'jug', wasteId: null });
+    expect(serviceReport(run.procedure, run.state)?.volumes.balance).toContain('more inside than this loop should keep');
+  });
+
+  it('wants an air inlet before the valve: liquid stands inside before anything was poured', () => {
+    const run = toDrain(new TestRun(procedureOf('drain-refill')));
+    const valve = run.procedure.facts?.ports.find(({ valve: is }) => is)?.name ?? '';
+    expect(run.try({ type: 'port', port: valve, open: true })).toMatchObject({ rule: 'air-before-drain', mayOverride: true });
+  });
+
+  it('refuses a coolant that must not meet the old one, unless a reason is written down', () => {
+    const run = drain(toDrain(new TestRun(procedureOf('drain-refill'))));
+    const body = { type: 'coolant', productId: 'pearl', productName: 'Pearl', batchId: null, lot: null } as const;
+    expect(run.try(body)).toMatchObject({ rule: 'must-not-mix' });
+    expect(run.try(body)?.message).toContain('never go together');
+  });
+});
+
+describe('a flush', () => {
+  const flushed = () => drain(toDrain(new TestRun(procedureOf('flush-refill'))));
+
+  it('is done when the share of old liquid, the clarity and the pH say so, each by name', () => {
+    const run = flushed();
+    const inside = ledgerOf(service(run), run.state.service).insideMl ?? 0;
+    const stays = Math.max(inside, LEDGER.filmShare * (service(run).inside?.volumeMl ?? 0));
+    expect(open(run, 'rinse')).toContain('nothing rinsed yet');
+    run.say({ type: 'rinse', step: 'rinse', liquid: 'cleaner', volumeMl: 600 });
+    run.say({ type: 'drained', step: 'rinse', volumeMl: 600, how: 'jug', wasteId: null });
+    for (let n = 0; n < 3; n += 1) {
+      run.say({ type: 'rinse', step: 'rinse', liquid: 'distilled', volumeMl: 600 });
+      run.say({ type: 'drained', step: 'rinse', volumeMl: 600, how: 'jug', wasteId: null });
+    }
+    run.say({ type: 'water', step: 'rinse', ph: 4.1, clarity: 'tinted' });
+    expect(open(run, 'rinse').join(' ')).toMatch(/still tinted.*pH 4\.1/);
+    run.say({ type: 'water', step: 'rinse', ph: 6.8, clarity: 'clear' });
+    expect(open(run, 'rinse')).toEqual([]);
+    expect(ledgerOf(service(run), run.state.service).shares.old).toBeCloseTo((stays / (stays + 600)) ** 4, 4);
+  });
+
+  it('does not take a pump that runs with the drain valve open', () => {
+    const run = flushed();
+    const valve = run.procedure.facts?.ports.find(({ valve: is }) => is)?.name ?? '';
+    const inlet = run.procedure.facts?.ports.filter(({ valve: is }) => !is).sort((a, b) => b.heightMm - a.heightMm)[0]?.name ?? '';
+    run.say({ type: 'port', port: inlet, open: true }).say({ type: 'port', port: valve, open: true });
+    expect(run.try({ type: 'pump', on: true })?.rule).toBe('port-open');
+  });
+});
+
+describe('a strip and clean', () => {
+  const inspected = (): TestRun => {
+    const run = drain(toDrain(new TestRun(procedureOf('strip-clean'))));
+    run.finish('strip');
+    for (const item of service(run).items)
+      run.say({
+        type: 'inspected',
+        step: 'inspect',
+        item: item.id,
+        findings: item.id === 'graphics' ? { ...sound, deposit: 'layer' } : item.id === 'pump' ? { ...sound, worn: true } : sound,
+      });
+    return run;
+  };
+
+  it('starts its book anew once the loop is apart, and keeps what nobody saw leave', () => {
+    const run = inspected();
+    expect(ledgerOf(service(run), run.state.service)).toMatchObject({ insideMl: 0, emptied: true });
+    expect(fillTotal(run.procedure, run.state).volumeMl).toBeCloseTo(fillVolume(usualLoop()).volumeMl, 6);
+  });
+
+  it('asks for a cause, for smooth parts, and for what must be replaced, each before its step is done', () => {
+    const run = inspected();
+    expect(open(run, 'inspect').join()).toContain('a suspected cause');
+    run.say({ type: 'cause', step: 'inspect', cause: 'fallout', suspect: 'coolant-lot', item: null, particlesStayed: false, text: '' });
+    run.finish('inspect');
+    run.say({ type: 'soak', step: 'clean', on: true, cleaner: 'citric bath', mostMinutes: 60 });
+    expect(open(run, 'clean').join()).toMatch(/citric bath is still in.*not felt smooth yet: graphics/);
+    run.wait(3000).say({ type: 'soak', step: 'clean', on: false, cleaner: 'citric bath', mostMinutes: 60 });
+    run.say({ type: 'inspected', step: 'clean', item: 'graphics', findings: { ...sound, deposit: 'layer', touch: 'smooth' } });
+    run.say({ type: 'water', step: 'clean', ph: 6.9, clarity: 'clear' });
+    run.finish('clean');
+    expect(open(run, 'swap').join()).toContain('to be replaced: pump');
+    run.say({ type: 'swapped', step: 'swap', item: 'pump', action: 'replaced', text: 'new pump of the same kind', heldMl: 0 });
+    run.finish('swap');
+    expect(run.state.current).toBe('close');
+    expect(looseEnds(run.procedure, run.state)).toEqual([]);
+  });
+
+  it('does not claim clean when particles stayed, a stage was skipped or a cleaner stayed too long', () => {
+    const run = inspected();
+    run.say({ type: 'cause', step: 'inspect', cause: 'fallout', suspect: 'none', item: null, particlesStayed: true, text: '' });
+    run.finish('inspect');
+    run.say({ type: 'soak', step: 'clean', on: true, cleaner: 'citric bath', mostMinutes: 10 });
+    run.wait(3600).say({ type: 'soak', step: 'clean', on: false, cleaner: 'citric bath', mostMinutes: 10 });
+    run.say({ type: 'deviation', step: 'clean', reason: 'no time today' });
+    expect(looseEnds(run.procedure, run.state)).toEqual([
+      { why: 'particles-stayed' },
+      { why: 'step-passed-over', step: 'Clean' },
+      { why: 'cleaner-too-long', cleaner: 'citric bath' },
+    ]);
+  });
+});
+
+describe('a leak repair', () => {
+  it('wants the leak named, mended and its joint tested again, and keeps a temporary fix with its limits', () => {
+    const run = new TestRun(procedureOf('leak-repair'));
+    run.finish('kit').finish('isolate');
+    expect(open(run, 'find').join()).toContain('no leak recorded yet');
+    const where = run.procedure.facts?.joints[0]?.id ?? '';
+    run.say({ type: 'leak', at: where, when: 'warm', amount: 'seep', text: 'a wet ring' });
+    const leak = run.state.leaks[0]?.eventId ?? '';
+    run.finish('find');
+    drain(run);
+    expect(open(run, 'mend').join()).toContain('1 leak not mended');
+    run.say({ type: 'leak-mended', leak, cause: 'o-ring', fix: 'old ring turned' });
+    expect(
+      run.try({
+        type: 'temporary-fix',
+        step: 'mend',
+        what: 'old ring',
+        awaits: 'a new ring',
+        until: '2020-01-01',
+        limits: ['do-not-move'],
+      }),
+    ).toMatchObject({ code: 'unsafe' });
+    run.say({
+      type: 'temporary-fix',
+      step: 'mend',
+      what: 'old ring',
+      awaits: 'a new ring',
+      until: '2026-04-01',
+      limits: ['do-not-move', 'level-daily'],
+    });
+    run.finish('mend');
+    expect(serviceReport(run.procedure, run.state)?.temporary[0]?.limits).toEqual([
+      'do not move the machine',
+      'look at the level every day',
+    ]);
+  });
+});
+
+describe('entries of a service', () => {
+  it('are refused in a commissioning', () => {
+    const run = new TestRun();
+    expect(run.try({ type: 'drained', step: 'kit', volumeMl: 100, how: 'jug', wasteId: null })?.message).toContain('belongs to a service');
+  });
+
+  it('can be read years later without the program', () => {
+    const run = new TestRun(procedureOf('flush-refill'));
+    run.say({ type: 'lost', step: 'kit', volumeMl: 20, text: 'on the towel' });
+    const event = run.events[0] as TestRun['events'][number];
+    expect(describeEntry(run.procedure, event, run.events)).toBe('Lost: about 20 mL (on the towel)');
+  });
+});

@@ -1,0 +1,90 @@
+import { shortName } from '../../machine/catalogue/names.js';
+import type { Mix } from '../../machine/liquids/mixing.js';
+import { FLUSH } from '../../machine/liquids/rinsing.js';
+import type { LoopFile } from '../../machine/loop-file/loopFile.js';
+import { STANDING, STANDING_NAMES, type StandingName } from '../../machine/loop-file/orientation.js';
+import { loopVolume } from '../../machine/loop-file/volume.js';
+import { sharesOf } from '../../physics/contents/shares.js';
+import { adviseDraining } from '../../physics/draining/advice.js';
+import { nameOpening } from '../../physics/draining/openingNames.js';
+import { openablePorts } from '../../physics/draining/openings.js';
+import { planTakeOut } from '../../physics/draining/takeOut.js';
+import { fillVolume } from '../../physics/filling/fillPlan.js';
+import { buildNetwork, vesselsWithoutBox } from '../../physics/geometry/network.js';
+import { turnNetwork } from '../../physics/geometry/turned.js';
+import type { JobKind } from '../../workshop/jobs/kinds.js';
+import { hasRigidTube, inspectItems } from '../inspection/items.js';
+import type { ServiceFacts, TakeOutFacts } from '../runs/facts.js';
+
+export interface ServiceFactsInput {
+  readonly loop: LoopFile;
+  readonly kind: JobKind;
+  readonly jobId: string;
+  /** the loop was filled and its fill is on record */
+  readonly filled: boolean;
+  /** component to be changed, where the job is about one */
+  readonly part: string | null;
+  /** stands the machine may be brought into; a heavy one may not be turned */
+  readonly mayTurn?: readonly StandingName[];
+  readonly old: ServiceFacts['old'];
+  readonly mixes: readonly Mix[];
+}
+
+/** Facts of a service, computed once when its run begins. What geometry is missing for stays empty or null. */
+export function serviceFacts(input: ServiceFactsInput): ServiceFacts {
+  const { loop, kind, jobId, part } = input;
+  const boxed = vesselsWithoutBox(loop).length === 0;
+  const network = boxed ? buildNetwork(loop) : null;
+  const turns = input.mayTurn ?? STANDING_NAMES.filter((name) => name !== 'upright' && name !== 'upside-down');
+  const plan = network && adviseDraining(loop, network, turns);
+  // the twin begins with every vessel full; a loop at its mark has a cushion of gas, which the first stand does not give
+  const cushionMl = loopVolume(loop).volumeMl - fillVolume(loop).volumeMl;
+  const component = loop.components.find(({ id }) => id === part);
+  return {
+    kind,
+    jobId,
+    inside: input.filled ? fillVolume(loop) : null,
+    stands: (plan?.stages ?? []).map((stage, index) => ({
+      standing: stage.standing,
+      drain: stage.drain,
+      airs: stage.airs,
+      airsFollow: stage.airsFollow,
+      capFirst: stage.capFirst,
+      drainedMl: Math.max(0, stage.drainedMl - (index === 0 ? cushionMl : 0)),
+      heldMl: stage.heldMl,
+      leftMl: stage.leftMl,
+      left: network ? sharesOf(network, stage.left) : {},
+    })),
+    leftMl: plan && plan.stages.length > 0 ? plan.leftMl : null,
+    takeOut: network && component ? takeOutFacts(loop, network, component.id, shortName(component), cushionMl) : null,
+    items: inspectItems(loop),
+    rigid: hasRigidTube(loop),
+    old: input.old,
+    mixes: input.mixes,
+    targetOldFraction: FLUSH.targetOldFraction,
+    openings: Object.fromEntries(
+      [...openablePorts(loop), ...loop.tubes.flatMap(({ id }) => [`${id}.from`, `${id}.to`])].map((each) => [
+        each,
+        nameOpening(loop, each),
+      ]),
+    ),
+  };
+}
+
+function takeOutFacts(
+  loop: LoopFile,
+  network: ReturnType<typeof buildNetwork>,
+  part: string,
+  name: string,
+  cushionMl: number,
+): TakeOutFacts {
+  const { joints, airs, insideMl } = planTakeOut(turnNetwork(network, STANDING.upright), loop, part);
+  return {
+    part,
+    name,
+    drawFirstMl: Math.max(0, joints.reduce((sum, { volumeMl }) => sum + volumeMl, 0) - cushionMl),
+    joints,
+    airs,
+    insideMl,
+  };
+}

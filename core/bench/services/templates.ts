@@ -1,0 +1,227 @@
+import { STANDARD_TEMPLATE } from '../commissioning/standardTemplate.js';
+import type { CheckTemplate, ProcedureTemplate, StepTemplate } from '../runs/template.js';
+import { NEVER_TOGETHER } from '../../machine/liquids/mixing.js';
+import type { JobKind } from '../../workshop/jobs/kinds.js';
+
+const standard = (id: string): StepTemplate => STANDARD_TEMPLATE.steps.find((step) => step.id === id) as StepTemplate;
+const tick = (id: string, text: string, group: string, more: Partial<CheckTemplate> = {}): CheckTemplate => ({ id, text, group, ...more });
+
+const OPEN_TOOLS: readonly CheckTemplate[] = [
+  tick('supply', 'Supply jumper or separate supply, tested', 'Tools'),
+  tick('drivers', 'The hex and cross drivers these screws take', 'Tools'),
+  tick('jug', 'Measuring jug or scale, scrap tube for the valve, fill bottle', 'Tools'),
+  tick('waste', 'Waste container with room, labelled', 'Bench'),
+  tick('towels', 'Towels under every joint, spill kit', 'Bench'),
+  tick('gloves', 'Gloves, goggles, safety data sheet of what is inside', 'Bench'),
+];
+const KIT: Record<JobKind, readonly CheckTemplate[]> = {
+  'closed-loop': [
+    tick('brush', 'Brush, low-pressure air, mask and goggles', 'Tools'),
+    tick('drivers', 'The hex and cross drivers these screws take', 'Tools'),
+    tick('paste', 'Paste and lint-free wipes', 'Parts', { mayNotApply: true }),
+    tick('fits', 'New parts checked to fit this very board or card', 'Parts', { mayNotApply: true }),
+  ],
+  'top-up': [
+    tick('bottle', 'Distilled water, and coolant of the same lot', 'Parts'),
+    tick('fill-bottle', 'Fill bottle with a thin spout, measuring jug', 'Tools'),
+    tick('towels', 'Towel under the fill port', 'Bench'),
+  ],
+  'drain-refill': [tick('coolant', '{bottles}', 'Parts'), tick('seals', 'Spare O-rings, plugs, caps', 'Parts'), ...OPEN_TOOLS],
+  'flush-refill': [
+    tick('coolant', '{bottles}', 'Parts'),
+    tick('distilled', 'Distilled water for the rinses', 'Parts'),
+    tick('seals', 'Spare O-rings, plugs, caps', 'Parts'),
+    tick('strips', 'pH strips or meter', 'Tools'),
+    ...OPEN_TOOLS,
+  ],
+  'strip-clean': [
+    tick('coolant', '{bottles}', 'Parts'),
+    tick('distilled', 'Distilled water, cleaner with its sheet', 'Parts'),
+    tick('seals', 'An O-ring for every joint, plugs, caps, tube', 'Parts'),
+    tick('fits', 'New parts checked to fit this very card or board', 'Parts', { mayNotApply: true }),
+    tick('paste', 'Paste by die size, pads by the thickness map', 'Parts', { mayNotApply: true }),
+    tick('strips', 'pH strips or meter, soft brush, basin', 'Tools'),
+    tick('gauge', 'Hand pump with gauge and relief valve', 'Tools', { onlyDry: true }),
+    ...OPEN_TOOLS,
+  ],
+  'leak-repair': [
+    tick('seals', 'O-rings of the sizes in this loop, plugs, caps', 'Parts'),
+    tick('coolant', 'Coolant of the same lot for what was lost', 'Parts'),
+    tick('rinse', 'Distilled water and isopropanol of 99 % for splashed boards', 'Parts'),
+    tick('gauge', 'Hand pump with gauge and relief valve', 'Tools', { onlyDry: true }),
+    ...OPEN_TOOLS,
+  ],
+  'partial-drain': [
+    tick('fits', 'The new part checked to fit this very card or board', 'Parts'),
+    tick('seals', 'Spare O-rings, caps for both open ends', 'Parts'),
+    ...OPEN_TOOLS,
+  ],
+  'part-replacement': [
+    tick('fits', 'The new part checked to fit this very card or board', 'Parts'),
+    tick('coolant', '{bottles}', 'Parts'),
+    tick('seals', 'Spare O-rings, plugs, caps, tube', 'Parts'),
+    tick('gauge', 'Hand pump with gauge and relief valve', 'Tools', { onlyDry: true }),
+    ...OPEN_TOOLS,
+  ],
+  conversion: [
+    tick('fits', 'The new cooler checked to fit this very board or card', 'Parts'),
+    tick('caps', 'Caps and labels for the parts that come out', 'Parts'),
+    tick('paste', 'Paste and lint-free wipes', 'Parts'),
+    ...OPEN_TOOLS,
+  ],
+  retirement: [tick('caps', 'Caps and labels for the parts that come out', 'Parts'), ...OPEN_TOOLS],
+};
+
+const kit = (kind: JobKind): StepTemplate => ({
+  ...standard('kit'),
+  lead: 'Nothing is opened until everything lies here: no job stops half open for a missing tool or a wrong part.',
+  checks: KIT[kind],
+});
+
+const BEFORE: StepTemplate = {
+  ...standard('baseline'),
+  id: 'before',
+  does: ['measures-before'],
+  title: 'Measure before',
+  lead: 'Before anything is touched: same load, sensor and settings as the last baseline.',
+  cautions: ['The owner’s data must be safe before a load test.'],
+  checks: [],
+};
+const DUST: StepTemplate = {
+  id: 'dust',
+  does: ['dusts'],
+  kind: 'checks',
+  title: 'Dust first',
+  lead: 'While the loop is still closed: fans held, filters out, fins from the clean side.',
+  cautions: ['Goggles and mask. Hold the fan blades: a spun fan breaks its bearing and feeds the board.'],
+  timers: [],
+  checks: [tick('fins', 'Fins and fans free of dust', 'Dust'), tick('filters', 'Filters washed and dry', 'Dust', { mayNotApply: true })],
+};
+const CLOSED: StepTemplate = {
+  id: 'closed',
+  does: ['dusts'],
+  kind: 'checks',
+  title: 'Work with the loop closed',
+  lead: 'A block on soft tube swings aside; a board is swapped with the loop lifted out whole.',
+  cautions: ['Check that the tubes reach before you swing a block: a strained joint leaks a week later.'],
+  timers: [],
+  checks: [
+    tick('fins', 'Fins and fans free of dust, fan blades held', 'Dust'),
+    tick('filters', 'Filters washed and dry', 'Dust', { mayNotApply: true }),
+    tick('reach', 'The tubes reach: nothing pulls, nothing kinks', 'Block swung aside', { mayNotApply: true }),
+    tick('paste', 'Old paste off, new paste on, screws crosswise', 'Block swung aside', { mayNotApply: true }),
+    tick('board', 'Board swapped, loop lifted out and back whole', 'Board or fans', { mayNotApply: true }),
+    tick('fans', 'Fans renewed or sound', 'Board or fans', { mayNotApply: true }),
+    tick('strain', 'Joints dry and not strained after the move', 'After the move'),
+  ],
+};
+const DRAIN: StepTemplate = {
+  id: 'drain',
+  kind: 'drain',
+  title: 'Drain',
+  lead: 'Air inlet at the top first, then the valve: liquid leaves only as fast as air replaces it.',
+  cautions: [
+    'Handle across the pipe is closed, along the pipe is open.',
+    'Never blow through with the mouth: coolant is toxic. A hand bulb or low-pressure clean air does it.',
+    'A column that hangs may come down when knocked: towels, jug under the valve.',
+  ],
+  timers: [],
+  checks: [{ each: 'stands' }, tick('sample', 'Labelled sample kept for the colour', 'Afterwards', { mayNotApply: true })],
+};
+const FIND: StepTemplate = {
+  id: 'find',
+  kind: 'repair',
+  title: 'Isolate, dry, find',
+  lead: 'Where, when it shows, how much: fill in what was seen with “Something is wrong”.',
+  cautions: ['Power stays off until everything is dry; on electronics the drying clock starts after the rinse.'],
+  timers: [],
+  checks: [
+    tick('dried', 'Everything wiped dry, so that the next drop is news', 'Find'),
+    tick('photo', 'Photograph taken before anything was loosened', 'Find', { mayNotApply: true }),
+  ],
+};
+const STRIP: StepTemplate = {
+  id: 'strip',
+  does: ['empties'],
+  kind: 'checks',
+  title: 'Take it apart',
+  lead: 'Part by part in flow order, each over the basin, each with its tube capped or laid out as it was.',
+  cautions: [
+    'A glued block is prised at its slots, never across the plate.',
+    'A part taken out full is capped, labelled and weighed.',
+    'Warranty labels: note their state, open them only with the owner’s consent.',
+  ],
+  timers: [],
+  checks: [{ each: 'cards' }, tick('out', 'All parts out, every joint undone', 'Parts'), tick('photos', 'Photographs of what was found', 'Parts', { mayNotApply: true })], // prettier-ignore
+};
+const INSPECT: StepTemplate = {
+  id: 'inspect',
+  kind: 'inspect',
+  title: 'Inspection sheet',
+  lead: 'Every part and plug once before cleaning. Deposit comes off, plating loss does not: the difference decides.',
+  cautions: [],
+  timers: [],
+  checks: [],
+};
+const CLEAN: StepTemplate = {
+  id: 'clean',
+  kind: 'clean',
+  title: 'Clean',
+  lead: 'Reverse flush each radiator both ways; soak, brush, then feel with the finger: gritty is deposit, smooth is done.',
+  cautions: [
+    NEVER_TOGETHER,
+    'Acid into water, not water into acid. Gloves, goggles, air. On plated or aluminium parts only if its sheet allows.',
+    'Abrasive paste stays out of fins and off seal faces and acrylic.',
+    'Below the lowest rating, {mostKpa} kPa here: mains pressure is far above it, and mains water is never the last rinse.',
+  ],
+  timers: [],
+  checks: [
+    { each: 'reverse', group: 'Radiators' },
+    { each: 'soaked', group: 'Blocks, pump, reservoir' },
+  ],
+};
+const RINSE: StepTemplate = {
+  id: 'rinse',
+  kind: 'rinse',
+  title: 'Rinse',
+  lead: 'Distilled water in, pump a minute, drain as before, read what comes out. Until it is clear.',
+  cautions: ['The pump must not run dry while rinsing.', 'Spent rinses go into the waste container.'],
+  timers: [],
+  checks: [],
+};
+const SWAP: StepTemplate = {
+  id: 'swap',
+  kind: 'swap',
+  title: 'Renew and replace',
+  lead: 'O-rings first. What comes out gets a place; what goes in is checked against the very part it meets.',
+  cautions: ['A reused O-ring is the commonest leak: renew what was opened.'],
+  timers: [],
+  checks: [{ each: 'cards' }, tick('seals', 'O-rings renewed at every joint that was opened', 'Seals', { mayNotApply: true })],
+};
+const MEND: StepTemplate = {
+  ...SWAP,
+  id: 'mend',
+  does: ['mends'],
+  title: 'Mend',
+  lead: 'Cause, fix, O-ring. A temporary fix is said as one, with its limits of use and what is awaited.',
+  cautions: ['A radiator with a hole is scrap.', 'A reused O-ring is the commonest leak: renew what was opened.'],
+};
+
+const pick = (...ids: readonly string[]): StepTemplate[] => ids.map(standard);
+const REFILL = ['fill', 'wet', 'bleed', 'power', 'baseline', 'sign-off'] as const;
+
+const STEPS: Record<JobKind, readonly StepTemplate[]> = {
+  'closed-loop': [BEFORE, ...pick('isolate'), CLOSED, ...pick('power', 'baseline', 'sign-off')],
+  'top-up': pick('fill', 'sign-off'),
+  'drain-refill': [BEFORE, DUST, ...pick('isolate'), DRAIN, ...pick(...REFILL)],
+  'flush-refill': [BEFORE, DUST, ...pick('isolate'), DRAIN, RINSE, ...pick(...REFILL)],
+  'strip-clean': [BEFORE, DUST, ...pick('isolate'), DRAIN, STRIP, INSPECT, CLEAN, SWAP, ...pick('close', 'dry', ...REFILL)],
+  'leak-repair': [...pick('isolate'), FIND, DRAIN, MEND, ...pick('close', 'dry', ...REFILL)],
+  'partial-drain': [BEFORE, ...pick('isolate'), DRAIN, SWAP, ...pick('close', 'dry', ...REFILL)],
+  'part-replacement': [BEFORE, DUST, ...pick('isolate'), DRAIN, SWAP, ...pick('close', 'dry', ...REFILL)],
+  conversion: [...pick('isolate'), DRAIN, STRIP, SWAP, ...pick('power', 'baseline', 'sign-off')],
+  retirement: [...pick('isolate'), DRAIN, STRIP, SWAP, ...pick('sign-off')],
+};
+
+/** The led procedure of one kind of job. Its second half is the commissioning's own: refill, leak test, bleed, measure. */
+export const serviceTemplate = (kind: JobKind): ProcedureTemplate => ({ steps: [kit(kind), ...STEPS[kind]] });

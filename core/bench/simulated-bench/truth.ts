@@ -1,0 +1,96 @@
+import { freeingTurn } from '../../physics/air/airLeft.js';
+import type { StandingName } from '../../machine/loop-file/orientation.js';
+import type { InstrumentKind } from '../instruments/kinds.js';
+import { LEAK_LIMITS } from '../../physics/leak-testing/defaults.js';
+import type { LoopFile } from '../../machine/loop-file/loopFile.js';
+import { seededRandom, type Random } from '../../base/random/random.js';
+import { SIMULATED } from './defaults.js';
+
+/** Which fault a simulated bench hides. `surprise` draws one, or none. */
+export const SCENARIOS = {
+  clean: 'Nothing wrong but the volumes',
+  leak: 'A leak at one of the joints',
+  pocket: 'Air that will not come home by itself',
+  'weak-pump': 'A pump below its curve',
+  dropout: 'An instrument that falls silent',
+  surprise: 'One of these, or none',
+} as const;
+export type Scenario = keyof typeof SCENARIOS;
+export const SCENARIO_KEYS = Object.keys(SCENARIOS) as Scenario[];
+
+/** What the bench hides. The same loop, seed and scenario hide the same. */
+export interface HiddenTruth {
+  readonly scenario: Exclude<Scenario, 'surprise'>;
+  /** by part and run: what it really holds over what its sheet says */
+  readonly volumeFactor: Readonly<Record<string, number>>;
+  /** run whose joint leaks, and how much air it lets out at the test pressure */
+  readonly leak: { readonly joint: string; readonly mbarLs: number } | null;
+  /** share of the pump's stated speed */
+  readonly pumpShare: number;
+  /** gas that only a turn lets out */
+  readonly pocket: { readonly parts: readonly string[]; readonly ml: number; readonly to: StandingName } | null;
+  /** kPa that the gauge can be read to */
+  readonly gaugeStepKpa: number;
+  readonly dropout: { readonly kind: InstrumentKind; readonly fromS: number; readonly forS: number } | null;
+}
+
+/** what a leak lets out, as multiples of the screening limit: found in minutes, and seen as drops within the hour */
+const LEAK_TIMES = [8, 40] as const;
+const WEAK_PUMP = [0.55, 0.75] as const;
+/** mL; a stop of the pump must show it: smaller ones hide behind the surface's own restlessness */
+const POCKET_ML = [45, 75] as const;
+
+export function drawTruth(loop: LoopFile, seed: number, wanted: Scenario): HiddenTruth {
+  const random = seededRandom(seed);
+  const turn = freeingTurn(loop);
+  const possible = SCENARIO_KEYS.filter((key): key is HiddenTruth['scenario'] => key !== 'surprise');
+  const drawn = random.pick(possible);
+  const scenario = wanted === 'surprise' ? drawn : wanted;
+  const joints = loop.tubes.map(({ id }) => id);
+  return {
+    scenario,
+    volumeFactor: volumeFactors(loop, random),
+    leak: scenario === 'leak' && joints.length > 0 ? { joint: random.pick(joints), mbarLs: LEAK_LIMITS.screen.mbarLs * random.between(...LEAK_TIMES) } : null, // prettier-ignore
+    pumpShare: scenario === 'weak-pump' ? random.between(...WEAK_PUMP) : random.between(0.97, 1),
+    pocket: scenario === 'pocket' ? pocketOf(loop, turn, random) : null,
+    gaugeStepKpa: 0.1,
+    dropout: scenario === 'dropout' ? { kind: random.pick(['gauge', 'level', 'scale'] as const), fromS: random.between(60, 240), forS: 900 } : null, // prettier-ignore
+  };
+}
+
+function volumeFactors(loop: LoopFile, random: Random): Record<string, number> {
+  const within = (factor: number): number => Math.max(0.7, Math.min(1.3, factor));
+  return Object.fromEntries([
+    ...loop.components.map(({ id, kind, volume_ml, volume_sd_ml }) => {
+      // a reservoir has a scale on it: its volume is known
+      if (kind === 'reservoir' || volume_ml <= 0) return [id, 1];
+      const share = volume_sd_ml === undefined ? SIMULATED.volumeSdShare : volume_sd_ml / volume_ml;
+      return [id, within(1 + share * random.normal())];
+    }),
+    ...loop.tubes.map(({ id }) => [id, within(1 + 0.02 * random.normal())]),
+  ]) as Record<string, number>;
+}
+
+/** Where geometry traps nothing, gas hangs in the largest radiator or block until the case is laid down. */
+function pocketOf(loop: LoopFile, turn: ReturnType<typeof freeingTurn>, random: Random): HiddenTruth['pocket'] {
+  const ml = random.between(...POCKET_ML);
+  if (turn) return { parts: turn.parts, ml, to: turn.to };
+  const vessels = loop.components.filter(({ kind }) => kind === 'radiator' || kind === 'block');
+  const largest = vessels.reduce<(typeof vessels)[number] | null>(
+    (so, each) => (so === null || each.volume_ml > so.volume_ml ? each : so),
+    null,
+  );
+  return largest && { parts: [largest.id], ml, to: 'on-back' };
+}
+
+/** The loop as it really is behind the simulated bench. */
+export function hiddenLoop(loop: LoopFile, { volumeFactor, pumpShare }: HiddenTruth): LoopFile {
+  return {
+    ...loop,
+    components: loop.components.map((part) => ({
+      ...part,
+      volume_ml: part.volume_ml * (volumeFactor[part.id] ?? 1),
+      ...(part.kind === 'pump' ? { speed: (part.speed ?? 1) * pumpShare } : {}),
+    })),
+  };
+}

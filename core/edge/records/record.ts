@@ -1,0 +1,129 @@
+import type { LoopFile } from '../../machine/loop-file/loopFile.js';
+import { judgeBleed } from '../../physics/air/bleed.js';
+import type { BaselineReading } from '../../physics/diagnosis/reading.js';
+import { settlingCheck } from '../../workshop/due-dates/due.js';
+import { fillBalance, fillTotal } from '../../bench/runs/contents.js';
+import { judgeDryTest } from '../../bench/runs/criteria.js';
+import { describeEntry, type RunEvent } from '../../bench/runs/log.js';
+import type { Procedure } from '../../bench/runs/procedure.js';
+import { replay } from '../../bench/runs/replay.js';
+import { pouredMl } from '../../bench/runs/state.js';
+import { balanceWords } from '../words/bench.js';
+import { serviceReport, type ServiceReport } from './serviceReport.js';
+
+/** What was measured and done, closed at sign-off. Stored whole, never written again; corrections stand beside it. */
+export interface RunRecord {
+  readonly recordVersion: typeof RECORD_VERSION;
+  readonly system: { readonly name: string; readonly owner: string };
+  readonly loop: { readonly name: string; readonly revision: number; readonly file: LoopFile };
+  readonly schools: Procedure['schools'];
+  readonly startedAt: string;
+  readonly signedOffAt: string;
+  readonly signedOffBy: string;
+  readonly remark: string;
+  readonly volumes: { readonly plannedMl: number; readonly plannedSdMl: number; readonly pouredMl: number; readonly balance: string };
+  readonly coolant: { readonly productName: string; readonly lot: string | null } | null;
+  readonly dryTest: {
+    readonly verdict: string;
+    readonly leakMbarLs: number;
+    readonly seMbarLs: number;
+    readonly excludedMlPerDay: number;
+    readonly readings: number;
+    readonly testNumber: number;
+  } | null;
+  readonly bleeding: { readonly cycles: number; readonly lastRiseMm: number | null; readonly bled: boolean };
+  readonly baselines: readonly BaselineReading[];
+  readonly notNeeded: readonly string[];
+  readonly passedOver: readonly { readonly step: string; readonly reason: string }[];
+  readonly log: readonly {
+    readonly seq: number;
+    readonly at: string;
+    readonly by: string;
+    readonly text: string;
+    readonly takenBack: boolean;
+  }[];
+  readonly settling: { readonly from: string; readonly to: string };
+  /** some readings came from a simulated bench; missing in records before there were any */
+  readonly simulated?: boolean;
+  /** of a service; missing in a commissioning */
+  readonly service?: ServiceReport;
+}
+
+export const RECORD_VERSION = 1;
+
+/** Reads a stored record. It is a document: older ones are shown as they were written. */
+export function readRecord(stored: unknown): RunRecord {
+  const { recordVersion } = stored as RunRecord;
+  if (recordVersion > RECORD_VERSION)
+    throw new Error(`a record of version ${recordVersion} was made by a newer program; this one reads up to ${RECORD_VERSION}`);
+  return stored as RunRecord;
+}
+
+export interface RecordInput {
+  readonly procedure: Procedure;
+  /** the whole log, the sign-off last */
+  readonly events: readonly RunEvent[];
+  readonly system: RunRecord['system'];
+  readonly loop: RunRecord['loop'];
+  readonly startedAt: string;
+  /** the fill's calendar day in the workshop's time zone */
+  readonly filledOn: string;
+}
+
+/** Before: the log ends with its sign-off. After: a document that can be read without the program. */
+export function buildRecord({ procedure, events, system, loop, startedAt, filledOn }: RecordInput): RunRecord {
+  const state = replay(procedure, events);
+  if (!state.signedOff) throw new Error('a record is made of a signed-off run');
+  const dry = judgeDryTest(procedure, state);
+  const bleeding = judgeBleed(state.bleedCycles.map(({ value }) => value));
+  const settling = settlingCheck(filledOn);
+  const planned = fillTotal(procedure, state);
+  const service = serviceReport(procedure, state);
+  const titles = new Map(procedure.steps.map(({ id, title }) => [id, title]));
+  return {
+    recordVersion: RECORD_VERSION,
+    system,
+    loop,
+    schools: procedure.schools,
+    startedAt,
+    signedOffAt: state.signedOff.at,
+    signedOffBy: state.signedOff.by,
+    remark: state.signedOff.text,
+    volumes: {
+      plannedMl: planned.volumeMl,
+      plannedSdMl: planned.sdMl,
+      pouredMl: pouredMl(state),
+      balance: balanceWords(fillBalance(procedure, state)),
+    },
+    coolant: state.coolant ? { productName: state.coolant.productName, lot: state.coolant.lot } : null,
+    dryTest: dry
+      ? {
+          verdict: dry.verdict,
+          leakMbarLs: dry.leakMbarLs,
+          seMbarLs: dry.seMbarLs,
+          excludedMlPerDay: dry.excludedMlPerDay,
+          readings: dry.correctedKpa.length,
+          testNumber: state.dryTestNumber,
+        }
+      : null,
+    bleeding: { cycles: bleeding.risesMm.length, lastRiseMm: bleeding.risesMm.at(-1) ?? null, bled: bleeding.bled },
+    baselines: state.baselines.map(({ value }) => value),
+    notNeeded: procedure.steps.flatMap((step) => {
+      const checks = state.steps.find(({ id }) => id === step.id)?.checks ?? {};
+      return step.checks
+        .filter(({ id }) => checks[id]?.mark === 'not-needed')
+        .map(({ id, text }) => `${text}: ${checks[id]?.reason ?? ''}`);
+    }),
+    passedOver: state.steps.flatMap(({ id, deviation }) => (deviation ? [{ step: titles.get(id) ?? id, reason: deviation.text }] : [])),
+    log: events.map((event) => ({
+      seq: event.seq,
+      at: event.at,
+      by: event.deliveredBy === undefined ? event.by : `${event.by}, delivered by ${event.deliveredBy}`,
+      text: describeEntry(procedure, event, events),
+      takenBack: state.withdrawn.has(event.id),
+    })),
+    settling: { from: settling.windowFrom, to: settling.dueOn },
+    ...(service ? { service } : {}),
+    simulated: events.some(({ body }) => 'source' in body && body.source === 'simulated'),
+  };
+}

@@ -1,0 +1,89 @@
+import { CAUSES } from '../../bench/inspection/grade.js';
+import { judgeDrain, ledgerOf } from '../../bench/runs/contents.js';
+import { swapWords } from '../../bench/runs/entries/swapped.js';
+import { usedWords } from '../../bench/runs/entries/used.js';
+import { gradedSheet, looseEnds } from '../../bench/runs/looseEnds.js';
+import { stepOfKind, type Procedure } from '../../bench/runs/procedure.js';
+import type { RunState } from '../../bench/runs/state.js';
+import { USE_LIMITS } from '../../workshop/due-dates/useLimits.js';
+import { nameIn } from '../../machine/catalogue/names.js';
+import { compareBaselines, pairOf } from '../../physics/diagnosis/compare.js';
+import type { JobKind } from '../../workshop/jobs/kinds.js';
+import { ledgerWords } from '../words/bench.js';
+import { looseEndWords } from '../words/dates.js';
+
+/** What a service leaves in its record, and what the owner is told. */
+export interface ServiceReport {
+  readonly kind: JobKind;
+  readonly volumes: {
+    readonly startMl: number | null;
+    readonly outMl: number;
+    readonly inMl: number;
+    readonly lostMl: number;
+    readonly insideMl: number | null;
+    /** on towels and in parts when it was taken apart */
+    readonly unseenMl: number;
+    readonly balance: string;
+    /** share of the old liquid in what is inside now */
+    readonly oldShare: number;
+  };
+  readonly sheet: readonly { readonly name: string; readonly words: string; readonly grade: string; readonly text: string }[];
+  readonly cause: string | null;
+  readonly done: readonly string[];
+  readonly temporary: readonly {
+    readonly what: string;
+    readonly awaits: string;
+    readonly until: string;
+    readonly limits: readonly string[];
+  }[];
+  /** what keeps "clean" from being claimed */
+  readonly looseEnds: readonly string[];
+  readonly comparison: string | null;
+  /** what was pulled and not put back */
+  readonly notReconnected: readonly string[];
+  readonly photos: readonly { readonly photoId: string; readonly caption: string }[];
+}
+
+/** The report of a service, or null for a commissioning. */
+export function serviceReport(procedure: Procedure, state: RunState): ServiceReport | null {
+  const { service } = procedure;
+  if (!service) return null;
+  const own = state.service;
+  const ledger = ledgerOf(service, own);
+  const pair = pairOf(
+    state.befores.map(({ value }) => value),
+    state.baselines.map(({ value }) => value),
+  );
+  const power = stepOfKind(procedure, 'power');
+  const marks = state.steps.find(({ id }) => id === power?.id)?.checks ?? {};
+  return {
+    kind: service.kind,
+    volumes: {
+      startMl: service.inside?.volumeMl ?? null,
+      outMl: ledger.outMl,
+      inMl: ledger.inMl,
+      lostMl: ledger.lostMl,
+      insideMl: ledger.insideMl,
+      unseenMl: ledger.unseenMl,
+      balance: ledgerWords(judgeDrain(service, own)),
+      oldShare: ledger.shares.old,
+    },
+    sheet: gradedSheet(procedure, own).map(({ name, words, grade, text }) => ({ name, words, grade, text })),
+    cause: own.cause
+      ? `${CAUSES[own.cause.cause]}${own.cause.suspect === 'coolant-lot' ? ', the coolant’s lot is suspected' : own.cause.item ? `, ${nameIn(service.items, own.cause.item)} is suspected` : ''}`
+      : null,
+    done: [...own.swaps.map((swap) => swapWords(swap, nameIn(service.items, swap.item))), ...own.used.map(usedWords)],
+    temporary: own.temporaryFixes.map(({ what, awaits, until, limits }) => ({
+      what,
+      awaits,
+      until,
+      limits: limits.map((limit) => USE_LIMITS[limit]),
+    })),
+    looseEnds: looseEnds(procedure, state).map(looseEndWords),
+    comparison: pair ? compareBaselines(pair.before, pair.after).text : null,
+    notReconnected: (power?.checks ?? [])
+      .filter(({ id }) => marks[id]?.mark === 'not-needed' && marks[id]?.reason !== 'was not pulled')
+      .map(({ id, text }) => `${text.replace(' back in', '')}: ${marks[id]?.reason ?? ''}`),
+    photos: own.photos.map(({ photoId, caption }) => ({ photoId, caption })),
+  };
+}

@@ -1,0 +1,162 @@
+import { formatDay, withMinus } from '../../base/units/display.js';
+import { CAUSES } from '../../bench/inspection/grade.js';
+import { COOLANT_CLASSES } from '../../machine/liquids/classes.js';
+import { POLICY_SCOPES, SERVICE_POLICIES } from '../../workshop/due-dates/due.js';
+import { DUST_PLACES } from '../../workshop/due-dates/dust.js';
+import type { Escalation, EscalationLevel } from '../../workshop/due-dates/escalation.js';
+import type { DateReason, Finding, LooseEnd, Outcome, UseLimit, Warmth } from '../../workshop/due-dates/facts.js';
+import { seasonWords } from '../../workshop/due-dates/season.js';
+import { USE_LIMITS } from '../../workshop/due-dates/useLimits.js';
+import { JOB_KINDS } from '../../workshop/jobs/kinds.js';
+import { USAGE_SOURCE_WORDS, type UsageSource } from '../../workshop/usage/usage.js';
+import { say, type Messages, type MessageValues } from './say.js';
+
+/** Words of dates: why something falls due, how it ended, what was found. */
+
+const LOOSE_ENDS: Messages<LooseEnd['why']> = {
+  said: '{text}',
+  'particles-stayed': 'particles stayed inside',
+  'step-passed-over': '"{step}" was passed over',
+  'cleaner-too-long': '{cleaner} stayed in longer than its sheet allows',
+};
+export const looseEndWords = ({ why, ...values }: LooseEnd): string => say(LOOSE_ENDS[why], values);
+const listOf = (ends: readonly LooseEnd[]): string => ends.map(looseEndWords).join('; ');
+
+/** Limits of use of a temporary fix, one after the other. */
+export const useLimitWords = (limits: readonly UseLimit[]): string => limits.map((limit) => USE_LIMITS[limit]).join(', ');
+
+const REASONS: Messages<DateReason['why']> = {
+  said: '{text}',
+  policy: '{scope}: {policy} after the fill',
+  'class-life': '{coolantClass}: {months} months, {because}{warm}',
+  'sheet-life': '{product}: {months} months by its sheet{warm}',
+  'class-hours': '{coolantClass}: {hours} running hours ({usage}), {because}',
+  'sheet-hours': '{product}: {hours} running hours by its sheet ({usage})',
+  seals: 'the same O-rings since {since}: {years} years',
+  tube: 'the same soft tube since {since}: {years} years',
+  findings: '{because}: {percent} % of the usual interval',
+  season: 'before the hot months ({season}), in which it would fall due; {first}',
+  settling: 'the last air comes home in the first days: compare the level with its mark {fromDays} to {toDays} days after the fill',
+  dust: 'fins and filters were clean on {since}; {place}: {months} months{season}',
+  'not-settled': 'level had not settled on {on}{level}: look for a leak, or vapour through the tube walls{note}',
+  'put-off': 'put off by the owner until {until} ({said}); first reason: {first}',
+  overtaken: '{first}; earlier than when it was put off until {agreed}: tell the owner',
+  'early-look': 'early look: {because}',
+  temporary: 'temporary: {what}, until {awaits}; {limits}',
+  'same-lot': '{look}, or ask for a photograph: the same lot ({what}) is suspected in another machine: {cause}',
+};
+
+const warmWords = (warm: Warmth | null): string =>
+  warm === null
+    ? ''
+    : `, shortened to ${warm.months.toFixed(1)} at ${Math.round(warm.coolantC)} °C coolant${warm.source === null ? '' : ` ${USAGE_SOURCE_WORDS[warm.source]}`}`;
+function usageWords(perDay: number, source: UsageSource): string {
+  const rate = Number(perDay.toFixed(1));
+  return source === 'default' ? `assumed ${rate} h a day` : `${rate} h a day ${USAGE_SOURCE_WORDS[source]}`;
+}
+const levelWords = (mm: number | null): string => (mm === null ? '' : `, level changed by ${withMinus(String(mm))} mm`);
+const inBrackets = (note: string): string => (note ? ` (${note})` : '');
+
+function valuesOf(reason: DateReason): MessageValues {
+  switch (reason.why) {
+    case 'policy':
+      return { scope: POLICY_SCOPES[reason.scope], policy: SERVICE_POLICIES[reason.policy].label };
+    case 'class-life': {
+      const { label, why } = COOLANT_CLASSES[reason.coolantClass];
+      return { coolantClass: label, because: why, months: reason.months, warm: warmWords(reason.warm) };
+    }
+    case 'sheet-life':
+      return { product: reason.product, months: reason.months, warm: warmWords(reason.warm) };
+    case 'class-hours': {
+      const { label, why } = COOLANT_CLASSES[reason.coolantClass];
+      return { coolantClass: label, because: why, hours: reason.hours, usage: usageWords(reason.perDay, reason.source) };
+    }
+    case 'sheet-hours':
+      return { product: reason.product, hours: reason.hours, usage: usageWords(reason.perDay, reason.source) };
+    case 'seals':
+    case 'tube':
+      return { since: formatDay(reason.since), years: reason.years };
+    case 'findings':
+      return { because: listOf(reason.because), percent: reason.percent };
+    case 'early-look':
+      return { because: listOf(reason.because) };
+    case 'season':
+      return { season: seasonWords(reason.season), first: reasonWords(reason.first) };
+    case 'dust': {
+      const season = reason.season === null ? '' : `; brought forward to before the hot months (${seasonWords(reason.season)})`;
+      return { since: formatDay(reason.since), place: DUST_PLACES[reason.place].label, months: reason.months, season };
+    }
+    case 'not-settled':
+      return { on: formatDay(reason.on), level: levelWords(reason.levelChangeMm), note: inBrackets(reason.note) };
+    case 'put-off':
+      return { until: formatDay(reason.until), said: reason.said, first: reasonWords(reason.first) };
+    case 'overtaken':
+      return { agreed: formatDay(reason.agreed), first: reasonWords(reason.first) };
+    case 'temporary':
+      return { what: reason.what, awaits: reason.awaits, limits: useLimitWords(reason.limits) };
+    case 'same-lot':
+      return { look: reason.isCoolant ? 'look at the reservoir' : 'look at that part', what: reason.what, cause: CAUSES[reason.cause] };
+    case 'settling':
+      return { fromDays: reason.fromDays, toDays: reason.toDays };
+    case 'said':
+      return { text: reason.text };
+  }
+}
+
+export const reasonWords = (reason: DateReason): string => say(REASONS[reason.why], valuesOf(reason));
+
+const OUTCOMES: Messages<Outcome['why']> = {
+  said: '{text}',
+  'filled-anew': 'the loop was filled anew',
+  'topped-up': 'the loop was topped up anew',
+  'in-service': 'in a service',
+  done: 'done{note}',
+  settled: 'settled{level}{note}',
+  'loop-ended': '{kind}',
+};
+export function outcomeWords(outcome: Outcome): string {
+  const { why, ...values } = outcome;
+  if (outcome.why === 'done') return say(OUTCOMES.done, { note: inBrackets(outcome.note) });
+  if (outcome.why === 'settled') return say(OUTCOMES.settled, { level: levelWords(outcome.levelChangeMm), note: inBrackets(outcome.note) });
+  if (outcome.why === 'loop-ended') return say(OUTCOMES[why], { kind: JOB_KINDS[outcome.kind].label });
+  return say(OUTCOMES[why], values);
+}
+
+const FINDINGS: Messages<Finding['why']> = {
+  said: '{text}',
+  item: '{name}: {rule}{text}',
+  cause: 'Suspected cause: {cause}{name}{text}',
+  leak: 'Leak at {place}{mended}',
+  'same-lot': 'The same lot ({what}) is suspected in another machine: {cause}',
+};
+export function findingWords(finding: Finding): string {
+  switch (finding.why) {
+    case 'said':
+      return finding.text;
+    case 'item':
+      return say(FINDINGS.item, { name: finding.name, rule: finding.rule, text: inBrackets(finding.text) });
+    case 'cause':
+      return say(FINDINGS.cause, {
+        cause: CAUSES[finding.cause],
+        name: finding.name === null ? '' : `, ${finding.name}`,
+        text: finding.text ? `. ${finding.text}` : '',
+      });
+    case 'leak':
+      return say(FINDINGS.leak, { place: finding.place, mended: finding.cause === null ? '' : `: ${finding.cause}, ${finding.text}` });
+    case 'same-lot':
+      return say(FINDINGS['same-lot'], { what: finding.what, cause: CAUSES[finding.cause] });
+  }
+}
+
+const ESCALATION: Readonly<Record<EscalationLevel, string>> = {
+  0: '',
+  1: 'the owner knows the risk',
+  2: 'the risk goes to the owner in writing',
+  3: 'only the lead may put it off again',
+};
+/** How often an item was put off, and how far past its clock that is. */
+export const howOftenWords = ({ times, pastDays }: Escalation): string =>
+  say('put off {times, plural, =1 {once} other {# times}}{pastDays, plural, =0 {} other {, # days past its clock}}', { times, pastDays });
+/** How loud it has become by that; empty where nobody put it off. */
+export const escalationWords = (escalation: Escalation): string =>
+  escalation.level === 0 ? '' : `${howOftenWords(escalation)}: ${ESCALATION[escalation.level]}`;

@@ -1,0 +1,125 @@
+import { findCircuits, type Circuit } from '../loop-file/circuits.js';
+import { unusedPorts } from '../loop-file/fittings.js';
+import { partName, type LoopComponent, type LoopFile } from '../loop-file/loopFile.js';
+import type { LoopFinding } from './finding.js';
+
+/** What keeps the coolant from going round as meant: missing parts, open ends, wrong directions. */
+export function flowFindings(loop: LoopFile): LoopFinding[] {
+  return [
+    ...findCircuits(loop).flatMap((circuit) => missingParts(circuit)),
+    ...loop.components.flatMap((component) => openPorts(loop, component)),
+    ...sharedPorts(loop),
+    ...fedBackwards(loop),
+  ];
+}
+
+/** Before: a circuit with tubes; a part that stands alone is told of by its open ends. */
+function missingParts({ components, tubes }: Circuit): LoopFinding[] {
+  if (tubes.length === 0 && components.length === 1 && components[0]?.kind !== 'pump') {
+    return [];
+  }
+  const findings: LoopFinding[] = [];
+  const pumps = components.filter(({ kind }) => kind === 'pump');
+  const reservoirs = components.filter(({ kind }) => kind === 'reservoir');
+  if (pumps.length === 0) {
+    findings.push({
+      code: 'no-pump',
+      weight: 'stop',
+      part: null,
+      text: 'Nothing moves the coolant.',
+      todo: 'Add a pump, right after the reservoir.',
+    });
+  }
+  if (reservoirs.length === 0) {
+    findings.push({
+      code: 'no-reservoir',
+      weight: 'note',
+      part: null,
+      text: 'There is no reservoir: the loop fills by gravity and turning, not by pulses.',
+      todo: 'Plan a temporary bottle above the machine, or add a reservoir.',
+    });
+  }
+  for (const pump of pumps) {
+    const intake = pump.flow && pump.ports[pump.flow[0]];
+    const outlets = reservoirs.map((reservoir) => reservoir.ports[reservoir.flow?.[1] ?? '']?.[1]).filter((y) => y !== undefined);
+    if (intake && outlets.length > 0 && intake[1] > Math.max(...outlets) + 1) {
+      findings.push({
+        code: 'pump-above-reservoir',
+        weight: 'stop',
+        part: pump.id,
+        text: `${partName(pump)} draws from above the reservoir's outlet; it will not prime by itself.`,
+        todo: 'Lower the pump or raise the reservoir.',
+      });
+    }
+    if (pump.may_stand && !pump.may_stand.includes('upright')) {
+      findings.push({
+        code: 'pump-attitude',
+        weight: 'stop',
+        part: pump.id,
+        text: `${partName(pump)} may not run as it stands in the upright case.`,
+        todo: `Mount it so that it may: its sheet allows the case ${pump.may_stand.join(', ') || 'in no stand'}.`,
+      });
+    }
+  }
+  return findings;
+}
+
+function openPorts(loop: LoopFile, component: LoopComponent): LoopFinding[] {
+  return unusedPorts(loop, component).flatMap((port): LoopFinding[] => {
+    if (component.flow?.includes(port) && component.closures?.[port] === undefined) {
+      return [
+        {
+          code: 'open-end',
+          weight: 'stop',
+          part: component.id,
+          text: `No tube ${component.flow[0] === port ? 'feeds' : 'leaves'} ${partName(component)}.`,
+          todo: 'Add the tube that carries the coolant on.',
+        },
+      ];
+    }
+    if (component.closures?.[port] !== undefined) return [];
+    return [
+      {
+        code: 'unplugged-port',
+        weight: 'look',
+        part: component.id,
+        text: `Port "${port}" of ${partName(component)} has neither tube nor plug.`,
+        todo: 'Plug it; one more plug is counted below.',
+      },
+    ];
+  });
+}
+
+function sharedPorts(loop: LoopFile): LoopFinding[] {
+  const runs = new Map<string, number>();
+  for (const { from, to } of loop.tubes)
+    for (const [id, port] of [from, to]) runs.set(`${id} ${port}`, (runs.get(`${id} ${port}`) ?? 0) + 1);
+  return loop.components.flatMap((component) =>
+    Object.keys(component.ports)
+      .filter((port) => (runs.get(`${component.id} ${port}`) ?? 0) > 1)
+      .map((port) => ({
+        code: 'two-on-one-port' as const,
+        weight: 'stop' as const,
+        part: component.id,
+        text: `Two tubes end at port "${port}" of ${partName(component)}.`,
+        todo: 'One bore takes one fitting: put a tee there, or use another port.',
+      })),
+  );
+}
+
+function fedBackwards(loop: LoopFile): LoopFinding[] {
+  const parts = new Map(loop.components.map((component) => [component.id, component]));
+  return loop.tubes.flatMap(({ to: [id, port] }): LoopFinding[] => {
+    const component = parts.get(id);
+    if (!component || component.flow?.[1] !== port || (component.kind !== 'block' && component.kind !== 'pump')) return [];
+    return [
+      {
+        code: 'fed-backwards',
+        weight: 'stop',
+        part: id,
+        text: `${partName(component)} is fed at its outlet.`,
+        todo: 'Swap the two tubes: the inlet is the port over the jet plate or the pump eye.',
+      },
+    ];
+  });
+}

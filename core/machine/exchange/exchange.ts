@@ -1,0 +1,125 @@
+import { makeComponent, type CataloguePart } from '../catalogue/parts.js';
+import type { Place } from '../catalogue/places.js';
+import { tubeName } from '../catalogue/names.js';
+import {
+  distanceMm,
+  partFinder,
+  pathLengthMm,
+  tubeLengthMm,
+  tubePolyline,
+  type LoopComponent,
+  type LoopFile,
+  type Point,
+  type PortRef,
+} from '../loop-file/loopFile.js';
+import { findTubeMaterial } from '../materials/tubes.js';
+
+export const EXCHANGE = {
+  /** mm a run may be shorter than its new way: what fittings give back */
+  reachSlackMm: 5,
+  /** mm of extra length that a soft run takes up in its bends without standing in the way */
+  softExtraMm: 25,
+  /** mm a new piece is cut longer than its way */
+  allowanceMm: 12,
+} as const;
+
+export type ReachVerdict = 'reaches' | 'too-short' | 'shorten' | 'new-piece';
+
+export interface RunReach {
+  readonly id: string;
+  readonly name: string;
+  /** as it is cut now */
+  readonly hasMm: number;
+  /** along its bends to the new port */
+  readonly wayMm: number;
+  readonly verdict: ReachVerdict;
+  /** mm to cut off, or of the new piece; null where nothing is cut */
+  readonly cutMm: number | null;
+}
+
+/** The part with its ports renamed to those of the old one where they do the same: tubes find them again. */
+function alignedPart(old: LoopComponent, part: CataloguePart, place: Place): LoopComponent {
+  const made = makeComponent(part, place, old.id);
+  const oldIn = old.ports[old.flow?.[0] ?? ''] ?? (Object.values(old.ports)[0] as Point);
+  const newIn = made.ports[made.flow?.[0] ?? ''] ?? (Object.values(made.ports)[0] as Point);
+  const by = [0, 1, 2].map((axis) => (oldIn[axis] as number) - (newIn[axis] as number));
+  const shift = (at: Point): Point => at.map((mm, axis) => mm + (by[axis] as number)) as unknown as Point;
+  return {
+    ...made,
+    ports: Object.fromEntries(Object.entries(made.ports).map(([port, at]) => [port, shift(at)])),
+    ...(made.box ? { box: { min: shift(made.box.min), max: shift(made.box.max) } } : {}),
+  };
+}
+
+/** Why the exchange cannot be made, in words, or the loop after it. Runs keep their lengths until they are cut. */
+export function exchangePart(loop: LoopFile, id: string, part: CataloguePart): { loop: LoopFile } | { refusal: string } {
+  const old = loop.components.find((component) => component.id === id);
+  if (!old) return { refusal: 'There is no such part in this loop.' };
+  const place = part.places.find((each) => each === old.place) ?? (part.places[0] as Place);
+  const made = alignedPart(old, part, place);
+  const rename = ([owner, port]: PortRef): PortRef | null => {
+    if (owner !== id) return [owner, port];
+    const end = old.flow?.indexOf(port) ?? -1;
+    const wanted = end >= 0 ? made.flow?.[end] : port;
+    return wanted !== undefined && Object.hasOwn(made.ports, wanted) ? [id, wanted] : null;
+  };
+  const tubes = loop.tubes.map((tube) => {
+    const [from, to] = [rename(tube.from), rename(tube.to)];
+    return from && to ? { ...tube, from, to } : null;
+  });
+  const lost = tubes.findIndex((tube) => tube === null);
+  if (lost >= 0) {
+    return {
+      refusal: `${part.label} has no port for ${tubeName(loop, loop.tubes[lost] as LoopFile['tubes'][number])}: choose another part, or move that tube first.`,
+    };
+  }
+  return {
+    loop: {
+      ...loop,
+      components: loop.components.map((component) => (component.id === id ? made : component)),
+      tubes: tubes as LoopFile['tubes'],
+    },
+  };
+}
+
+/**
+ * Which runs at a part still reach once it was exchanged. Rigid runs do not give: any change of their way is a new piece.
+ * @param before the loop as built, `after` with the part exchanged (`exchangePart`)
+ */
+export function checkReach(before: LoopFile, after: LoopFile, id: string): RunReach[] {
+  const find = partFinder(after);
+  return after.tubes
+    .filter(({ from, to }) => from[0] === id || to[0] === id)
+    .map((tube): RunReach => {
+      const old = before.tubes.find((each) => each.id === tube.id) ?? tube;
+      const hasMm = tubeLengthMm(before, old);
+      const line = tubePolyline(after, tube, find);
+      const wayMm = pathLengthMm(line);
+      const straightMm = distanceMm(line[0] as Point, line.at(-1) as Point);
+      const soft = findTubeMaterial(tube.material)?.soft ?? true;
+      const named = { id: tube.id, name: tubeName(after, tube), hasMm, wayMm };
+      const newPiece = Math.ceil(wayMm + EXCHANGE.allowanceMm);
+      if (!soft && Math.abs(hasMm - wayMm) > EXCHANGE.reachSlackMm) return { ...named, verdict: 'new-piece', cutMm: newPiece };
+      // a soft run may leave its bends and go straighter, but not further than it is long
+      if (hasMm < straightMm - EXCHANGE.reachSlackMm) return { ...named, verdict: 'too-short', cutMm: newPiece };
+      if (soft && hasMm > wayMm + EXCHANGE.softExtraMm) return { ...named, verdict: 'shorten', cutMm: Math.floor(hasMm - wayMm) };
+      return { ...named, verdict: 'reaches', cutMm: null };
+    });
+}
+
+export interface RoomForPart {
+  readonly lengthMm: number;
+  readonly slots: number;
+  readonly powerSockets: number;
+}
+
+/** What a new part needs beyond the room there is, in words; empty when it fits. */
+export function checkFit(has: RoomForPart, needs: RoomForPart): string[] {
+  const short = (what: string, unit: string, have: number, need: number): string[] =>
+    need > have ? [`${what}: ${need}${unit} needed, ${have}${unit} there`] : [];
+  return [
+    ...short('Length', ' mm', has.lengthMm, needs.lengthMm),
+    ...short('Slots', '', has.slots, needs.slots),
+    ...short('Power sockets', '', has.powerSockets, needs.powerSockets),
+  ];
+}

@@ -1,0 +1,26 @@
+import { loopOf, part, run, usualLoop } from '../catalogue/testLoops.js';
+import { readFileSync } from 'node:fs';
+import { describe, expect, it } from 'vitest';
+import { findCircuits } from './circuits.js';
+import { readLoopFile } from './loopFileSchema.js';
+
+describe('circuits', () => {
+  it('are one for a usual loop, with every tube in it', () => {
+    const [circuit, ...others] = findCircuits(usualLoop());
+    expect(others).toEqual([]);
+    expect(circuit?.tubes).toEqual(usualLoop().tubes);
+  });
+
+  it('are two for a case with two loops, each with its own tubes, in the file’s order', () => {
+    const loop = readLoopFile(JSON.parse(readFileSync('examples/two-loops-one-case.json', 'utf8')));
+    const circuits = findCircuits(loop);
+    expect(circuits.map(({ components }) => components[0]?.id)).toEqual(['res-processor', 'res-graphics']);
+    expect(circuits.map(({ tubes }) => tubes.map(({ id }) => id[0]))).toEqual([Array(5).fill('p'), Array(4).fill('g')]);
+  });
+
+  it('leave a part without tubes alone, and are none for an empty loop', () => {
+    const loop = loopOf([part('a', 'pump', 1), part('x', 'block', 1), part('b', 'block', 1)], [run('1', 'a', 'b')]);
+    expect(findCircuits(loop).map(({ components }) => components.map(({ id }) => id))).toEqual([['a', 'b'], ['x']]);
+    expect(findCircuits(loopOf([]))).toEqual([]);
+  });
+});

@@ -1,0 +1,37 @@
+import Joi from 'joi';
+import { id, name } from '../../base/checking/fields.js';
+import { REVISION_KINDS, type RevisionKind } from './revisionKinds.js';
+
+export interface LoopCreate {
+  readonly systemId: string;
+  readonly name: string;
+  readonly coolantProductId: string | null;
+  /** a loop file; checked by `readLoopFile` */
+  readonly file: unknown;
+}
+export const loopCreateSchema = Joi.object({
+  systemId: id().required(),
+  name: name().required(),
+  coolantProductId: id().allow(null).required(),
+  file: Joi.any().required(),
+});
+
+/** A new revision, made from the one its author saw: `version` is that of the loop at that time. */
+export interface RevisionCreate {
+  readonly kind: RevisionKind;
+  readonly reason: string;
+  readonly name: string;
+  readonly coolantProductId: string | null;
+  readonly version: number;
+  readonly file: unknown;
+}
+export const revisionSchema = Joi.object({
+  kind: Joi.string()
+    .valid(...Object.keys(REVISION_KINDS))
+    .required(),
+  reason: Joi.string().trim().allow('').max(500).required(),
+  name: name().required(),
+  coolantProductId: id().allow(null).required(),
+  version: Joi.number().integer().min(1).required(),
+  file: Joi.any().required(),
+});

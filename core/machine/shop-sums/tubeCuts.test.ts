@@ -1,0 +1,35 @@
+import { readFileSync } from 'node:fs';
+import { describe, expect, it } from 'vitest';
+import { readLoopFile } from '../loop-file/loopFileSchema.js';
+import type { LoopFile } from '../loop-file/loopFile.js';
+import { findTubeMaterial } from '../materials/tubes.js';
+import { CUTTING, tubeCuts } from './tubeCuts.js';
+
+const load = (name: string): LoopFile => readLoopFile(JSON.parse(readFileSync(`examples/${name}.json`, 'utf8')));
+const soft = (material: string): boolean => findTubeMaterial(material)?.soft ?? true;
+
+describe('cutting the runs of a loop', () => {
+  it('cuts every run once, longer by what the fittings swallow, the longest first', () => {
+    const [kind, ...others] = tubeCuts(load('two-radiators'), soft);
+    expect(others).toEqual([]);
+    expect(kind?.pieces.map(({ id }) => id).sort()).toEqual(['t0', 't1', 't2', 't3', 't4', 't5']);
+    for (const { laidMm, cutMm } of kind?.pieces ?? []) expect(cutMm - laidMm).toBeGreaterThanOrEqual(CUTTING.allowanceMm);
+    expect(kind?.pieces.map(({ cutMm }) => cutMm)).toEqual([...(kind?.pieces ?? [])].map(({ cutMm }) => cutMm).sort((a, b) => b - a));
+  });
+
+  it('takes rigid tube from bars with a saw, and keeps kinds apart', () => {
+    const loop = load('rigid-loop');
+    loop.tubes = loop.tubes.map((tube, index) => (index === 0 ? { ...tube, material: 'epdm', bore_mm: 10 } : tube));
+    const kinds = tubeCuts(loop, soft);
+    expect(kinds.map(({ stockMm }) => stockMm)).toEqual([CUTTING.softStockMm, CUTTING.rigidStockMm]);
+    for (const stock of kinds[1]?.list.stocks ?? []) {
+      expect(stock.reduce((sum, length) => sum + length, 0) + CUTTING.kerfMm * (stock.length - 1)).toBeLessThanOrEqual(1000);
+    }
+  });
+
+  it('names a run that no stock length gives', () => {
+    const loop = load('rigid-loop');
+    loop.tubes = loop.tubes.map((tube) => (tube.id === 'r5' ? { ...tube, length_mm: 1400 } : tube));
+    expect(tubeCuts(loop, soft)[0]?.tooLong.map(({ id }) => id)).toEqual(['r5']);
+  });
+});

@@ -1,0 +1,130 @@
+import { FLOW } from '../flow/defaults.js';
+import { downstreamNodes } from '../flow/downstream.js';
+import type { LinkFlow } from '../flow/flow.js';
+import { GEOMETRY } from '../geometry/defaults.js';
+import { nodeDistanceMm } from '../geometry/network.js';
+import { vesselAboveMl, type TurnedNetwork } from '../geometry/turned.js';
+import type { LoopComponent, LoopFile, LoopTube } from '../../machine/loop-file/loopFile.js';
+import type { AirPocket } from './pockets.js';
+
+/** What the running pump does to a pocket. mL */
+export interface SweptPocket {
+  readonly sweptMl: number;
+  readonly staysMl: number;
+}
+
+/**
+ * Velocity in m/s from which a full pipe that falls at an angle carries its gas down with it:
+ * v/√(gD) ≥ 0.25·√(sin θ) + 0.825 (Wisner, Mohsen & Kouwen 1975).
+ */
+export function clearingVelocity(boreMm: number, sine: number): number {
+  return (0.25 * Math.sqrt(sine) + 0.825) * Math.sqrt((FLOW.gravity * boreMm) / 1000);
+}
+
+/** m/s in a bore */
+export const velocityIn = (boreMm: number, flowLph: number): number => flowLph / 3.6e6 / ((Math.PI / 4) * (boreMm / 1000) ** 2);
+
+/** Walks with the flow, node by node, and remembers from where gas gets as far as the next vessel. */
+class Downstream {
+  /** 0 not asked, 1 being asked, 2 cleared, 3 gas stops on the way */
+  private readonly known: Uint8Array;
+  private readonly components: number;
+  private readonly next: (node: number) => number[];
+
+  constructor(
+    private readonly turned: TurnedNetwork,
+    private readonly loop: LoopFile,
+    private readonly flows: ReadonlyMap<string, LinkFlow>,
+  ) {
+    this.known = new Uint8Array(turned.network.size);
+    this.components = loop.components.length;
+    this.next = downstreamNodes(turned.network, loop, (part) => this.flowOf(part));
+  }
+
+  private tubeAt(node: number): LoopTube | undefined {
+    return this.loop.tubes[(this.turned.network.part[node] as number) - this.components];
+  }
+
+  private flowOf(part: number): number {
+    return this.flows.get(this.turned.network.partIds[part] as string)?.flowLph ?? 0;
+  }
+
+  /** True when the flow carries gas from this node as far as the next vessel. Without flow, or against a stretch too steep, it does not. */
+  clears(start: number): boolean {
+    const { network } = this.turned;
+    const stack = [start];
+    while (stack.length > 0) {
+      const node = stack[stack.length - 1] as number;
+      const state = this.known[node] as number;
+      if (state >= 2) {
+        stack.pop();
+        continue;
+      }
+      const ahead = this.next(node);
+      const isHub = node !== start && (network.vesselOf[node] as number) >= 0;
+      if (isHub) this.known[node] = 2;
+      else if (ahead.length === 0 || ahead.some((other) => this.blocks(node, other))) this.known[node] = 3;
+      else if (state === 0) {
+        this.known[node] = 1;
+        stack.push(...ahead.filter((other) => this.known[other] === 0));
+        continue;
+      } else this.known[node] = ahead.some((other) => this.known[other] === 3) ? 3 : 2;
+      stack.pop();
+    }
+    const answer = this.known[start] === 2;
+    // a vessel where gas starts is one where other gas ends
+    if ((network.vesselOf[start] as number) >= 0) this.known[start] = 0;
+    return answer;
+  }
+
+  /** A narrow stretch that falls and is too slow to carry gas down. */
+  private blocks(node: number, other: number): boolean {
+    const { network, heightMm } = this.turned;
+    const tube = this.tubeAt(node);
+    if (!tube || network.part[node] !== network.part[other] || (network.wideTube[node] as number) >= 0) return false;
+    const fallMm = (heightMm[node] as number) - (heightMm[other] as number);
+    const lengthMm = nodeDistanceMm(network, node, other);
+    if (fallMm <= 0 || lengthMm === 0) return false;
+    const sine = Math.min(1, fallMm / lengthMm);
+    // level within the tolerance over a cell is level
+    if (sine * GEOMETRY.cellMm < GEOMETRY.levelMm) return false;
+    return velocityIn(tube.bore_mm, Math.abs(this.flowOf(network.part[node] as number))) < clearingVelocity(tube.bore_mm, sine);
+  }
+}
+
+/** mm; the highest port the flow uses: gas above it is out of the flow's reach. */
+function highestFlowPortMm(turned: TurnedNetwork, component: LoopComponent): number {
+  const ports = component.flow ?? Object.keys(component.ports);
+  return Math.max(...ports.map((port) => turned.heightMm[turned.network.ports.get(`${component.id}.${port}`) as number] as number));
+}
+
+/**
+ * Splits pockets into what the flow carries away and what stays: in a vessel everything above its highest flow port
+ * stays; the rest leaves if every falling narrow stretch downstream, as far as the next vessel, is cleared.
+ */
+export function sweepPockets(
+  turned: TurnedNetwork,
+  loop: LoopFile,
+  pockets: readonly AirPocket[],
+  flows: ReadonlyMap<string, LinkFlow>,
+): SweptPocket[] {
+  const { network } = turned;
+  const downstream = new Downstream(turned, loop, flows);
+  return pockets.map(({ nodes, sillMm, volumeMl }) => {
+    let sweptMl = 0;
+    for (const node of nodes) {
+      const vessel = network.vesselOf[node] as number;
+      if (vessel < 0) {
+        const ml = network.volumeMl[node] as number;
+        if (ml > 0 && downstream.clears(node)) sweptMl += ml;
+        continue;
+      }
+      const component = loop.components[network.part[node] as number] as LoopComponent;
+      const gasMl = vesselAboveMl(turned, vessel, sillMm);
+      const outOfReachMl = vesselAboveMl(turned, vessel, highestFlowPortMm(turned, component));
+      const reachedMl = Math.max(0, gasMl - outOfReachMl);
+      if (reachedMl > 0 && downstream.clears(node)) sweptMl += reachedMl;
+    }
+    return { sweptMl, staysMl: Math.max(0, volumeMl - sweptMl) };
+  });
+}

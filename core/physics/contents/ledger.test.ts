@@ -1,0 +1,86 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { planRinses } from '../../machine/shop-sums/rinse.js';
+import { judgeLedger, keepLedger, LEDGER, type Flow } from './ledger.js';
+
+let n = 0;
+const flow = (way: Flow['way'], volumeMl: number, liquid: Flow['liquid'] = 'old'): Flow => ({
+  eventId: String((n += 1)),
+  at: '2026-03-10T09:00:00Z',
+  way,
+  liquid,
+  volumeMl,
+});
+const START = { volumeMl: 800, sdMl: 20 };
+
+describe('the book of a loop', () => {
+  it('is start plus in minus out minus lost', () => {
+    const ledger = keepLedger(START, [flow('out', 650), flow('lost', 20), flow('in', 300, 'water')]);
+    expect(ledger).toMatchObject({ insideMl: 430, outMl: 650, lostMl: 20, inMl: 300, emptied: false });
+  });
+
+  it('dilutes the old liquid as the closed form for rinses says', () => {
+    // 800 mL drained to 100; then rinses of 500 mL in and out
+    const leftMl = 100;
+    const rinseMl = 500;
+    const plan = planRinses(leftMl, rinseMl, 0.001);
+    const flows = [flow('out', 700)];
+    plan.fractionAfter.forEach((fraction) => {
+      flows.push(flow('in', rinseMl, 'water'), flow('out', rinseMl));
+      expect(keepLedger(START, flows).shares.old).toBeCloseTo(fraction, 12);
+    });
+  });
+
+  it('keeps shares that add up to one, and never a share below nothing', () => {
+    const flows = fc.array(
+      fc.record({
+        way: fc.constantFrom<Flow['way']>('in', 'out', 'lost'),
+        liquid: fc.constantFrom<Flow['liquid']>('water', 'cleaner', 'coolant'),
+        volumeMl: fc.double({ min: 1, max: 900, noNaN: true }),
+      }),
+      { maxLength: 20 },
+    );
+    fc.assert(
+      fc.property(flows, (some) => {
+        const { shares } = keepLedger(
+          START,
+          some.map((each) => flow(each.way, each.volumeMl, each.liquid)),
+        );
+        const parts = Object.values(shares);
+        expect(Math.min(...parts)).toBeGreaterThanOrEqual(0);
+        const sum = parts.reduce((so, share) => so + share, 0);
+        expect(sum === 0 || Math.abs(sum - 1) < 1e-9).toBe(true);
+      }),
+    );
+  });
+
+  it('is surer of what is inside once the loop was taken apart: only what went in since counts', () => {
+    const ledger = keepLedger(START, [flow('out', 700), flow('emptied', 0), flow('in', 790, 'coolant')]);
+    expect(ledger).toMatchObject({ insideMl: 790, emptied: true, unseenMl: 100 });
+    expect(ledger.shares).toMatchObject({ old: 0, coolant: 1 });
+    expect(ledger.sdMl).toBeCloseTo(Math.hypot(LEDGER.jugSdMl, LEDGER.jugSdShare * 790), 10);
+  });
+
+  it('says when nobody can tell, and still adds up what was measured', () => {
+    const ledger = keepLedger(null, [flow('out', 500)]);
+    expect(ledger.insideMl).toBeNull();
+    expect(ledger.outMl).toBe(500);
+    expect(judgeLedger(ledger, null).kind).toBe('cannot-tell');
+  });
+});
+
+describe('whether the book balances', () => {
+  it('refuses to believe that more came out than was in', () => {
+    const verdict = judgeLedger(keepLedger(START, [flow('out', 950)]), null);
+    expect(verdict.kind).toBe('more-out-than-in');
+    expect(verdict.ml).toBeCloseTo(150, 9);
+  });
+
+  it('says what is missing against what the twin keeps inside', () => {
+    expect(judgeLedger(keepLedger(START, [flow('out', 690)]), 110).kind).toBe('balances');
+    const short = judgeLedger(keepLedger(START, [flow('out', 400)]), 110);
+    expect(short.kind).toBe('more-left-than-predicted');
+    expect(short.ml).toBeCloseTo(290, 9);
+    expect(judgeLedger(keepLedger(START, [flow('out', 790)]), 200).kind).toBe('less-left-than-predicted');
+  });
+});

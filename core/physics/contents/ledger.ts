@@ -1,0 +1,118 @@
+import type { RinseLiquid } from '../../machine/liquids/rinsing.js';
+import type { Volume } from '../../machine/loop-file/volume.js';
+
+/** What a liquid is to the book: what stood inside, water, cleaner, or the coolant that stays. */
+export type LedgerLiquid = 'old' | 'water' | 'cleaner' | 'coolant';
+
+export interface Flow {
+  readonly eventId: string;
+  readonly at: string;
+  /** `emptied`: taken apart, so that nothing is inside any more */
+  readonly way: 'in' | 'out' | 'lost' | 'emptied';
+  readonly liquid: LedgerLiquid;
+  readonly volumeMl: number;
+}
+
+/** Standard deviations of what hands measure (workshop practice). */
+export const LEDGER = {
+  /** mL and share of a measuring jug read by eye, drops on towels and in the scrap tube included */
+  jugSdMl: 8,
+  jugSdShare: 0.02,
+  /** share of a volume that was judged, not measured */
+  lostSdShare: 0.4,
+  /** two standard deviations still count as balanced */
+  agreesWithinSd: 2,
+  /** share of the loop that clings to walls and fins even where everything runs out: old liquid is never quite gone */
+  filmShare: 0.02,
+  /** mL and share by which the twin's figure for what stays may be off: foam, tilt, films on walls */
+  leftSdMl: 25,
+  leftSdShare: 0.15,
+} as const;
+
+export const RINSE_AS: Readonly<Record<RinseLiquid, LedgerLiquid>> = {
+  distilled: 'water',
+  cleaner: 'cleaner',
+  'spare-coolant': 'coolant',
+};
+
+const sdOf = ({ way, volumeMl }: Flow): number =>
+  way === 'emptied' ? 0 : way === 'lost' ? LEDGER.lostSdShare * volumeMl : Math.hypot(LEDGER.jugSdMl, LEDGER.jugSdShare * volumeMl);
+
+export interface Ledger {
+  readonly inMl: number;
+  readonly outMl: number;
+  readonly lostMl: number;
+  /** start + in − out − lost; null where nobody knows what stood inside */
+  readonly insideMl: number | null;
+  readonly sdMl: number;
+  /** the loop was taken apart: what is inside now went in since */
+  readonly emptied: boolean;
+  /** mL by the book that nobody saw leave before it was taken apart: on towels, in parts; negative: more came than was in */
+  readonly unseenMl: number;
+  /** share of each liquid in what is inside, as if every rinse mixed through; all 0 when empty */
+  readonly shares: Readonly<Record<LedgerLiquid, number>>;
+}
+
+/**
+ * The book of one loop: what stood inside, what came out, what went in. Liquids are taken as mixed through, which the
+ * pump does in a minute; rinses that were not pumped round carry more over.
+ * @param start mL that stood inside; null where nobody knows, then only in, out and lost are told
+ * @param flows in the order they happened
+ */
+export function keepLedger(start: Volume | null, flows: readonly Flow[]): Ledger {
+  const sum = (way: Flow['way']): number => flows.filter((flow) => flow.way === way).reduce((so, { volumeMl }) => so + volumeMl, 0);
+  const contents: Record<LedgerLiquid, number> = { old: start?.volumeMl ?? 0, water: 0, cleaner: 0, coolant: 0 };
+  const liquids = Object.keys(contents) as LedgerLiquid[];
+  const filmMl = LEDGER.filmShare * (start?.volumeMl ?? 0);
+  const whole = (): number => liquids.reduce((so, liquid) => so + contents[liquid], 0);
+  for (const { way, liquid, volumeMl } of flows) {
+    if (way === 'emptied') for (const each of liquids) contents[each] = 0;
+    else if (way === 'in') contents[liquid] += volumeMl;
+    else {
+      const before = whole();
+      const stays = Math.max(before - volumeMl, Math.min(before, filmMl));
+      const keeps = before <= 0 ? 0 : stays / before;
+      for (const each of liquids) contents[each] *= keeps;
+    }
+  }
+  const all = whole();
+  const emptiedAt = flows.findLastIndex(({ way }) => way === 'emptied');
+  const since = flows.slice(emptiedAt + 1);
+  const net = (some: readonly Flow[]): number =>
+    some.reduce((so, { way, volumeMl }) => so + (way === 'in' ? volumeMl : way === 'emptied' ? 0 : -volumeMl), 0);
+  const from = emptiedAt >= 0 ? { volumeMl: 0, sdMl: 0 } : start;
+  return {
+    inMl: sum('in'),
+    outMl: sum('out'),
+    lostMl: sum('lost'),
+    insideMl: from ? from.volumeMl + net(since) : null,
+    sdMl: Math.hypot(from?.sdMl ?? 0, ...since.map(sdOf)),
+    emptied: emptiedAt >= 0,
+    unseenMl: emptiedAt >= 0 && start ? start.volumeMl + net(flows.slice(0, emptiedAt)) : 0,
+    shares: Object.fromEntries(liquids.map((liquid) => [liquid, all > 0 ? contents[liquid] / all : 0])) as Record<LedgerLiquid, number>,
+  };
+}
+
+/** How the book and the twin agree. `ml`: what is inside, or by how much they are apart; `slackMl`: two standard deviations. */
+export interface LedgerVerdict {
+  readonly kind: 'cannot-tell' | 'inside' | 'balances' | 'more-out-than-in' | 'more-left-than-predicted' | 'less-left-than-predicted';
+  readonly ml: number;
+  readonly slackMl: number;
+}
+
+/**
+ * Whether the book balances: nobody can take out more than was in, and what is left should be what the twin says stays.
+ * @param predictedLeftMl mL that the twin keeps inside after the planned stands; null before the last of them
+ */
+export function judgeLedger({ insideMl, sdMl }: Ledger, predictedLeftMl: number | null): LedgerVerdict {
+  if (insideMl === null) return { kind: 'cannot-tell', ml: 0, slackMl: 0 };
+  const slackMl = LEDGER.agreesWithinSd * sdMl;
+  if (insideMl < -slackMl) return { kind: 'more-out-than-in', ml: -insideMl, slackMl };
+  const left = Math.max(0, insideMl);
+  if (predictedLeftMl === null) return { kind: 'inside', ml: left, slackMl };
+  const apart = insideMl - predictedLeftMl;
+  const sd = Math.hypot(sdMl, LEDGER.leftSdMl, LEDGER.leftSdShare * predictedLeftMl);
+  if (apart > LEDGER.agreesWithinSd * sd) return { kind: 'more-left-than-predicted', ml: apart, slackMl };
+  if (apart < -LEDGER.agreesWithinSd * sd) return { kind: 'less-left-than-predicted', ml: -apart, slackMl };
+  return { kind: 'balances', ml: left, slackMl };
+}

@@ -1,0 +1,31 @@
+import type { BaselineReading } from './reading.js';
+
+/** What can be compared in a year: temperature above room, and per watt where the load's power is known. */
+export interface NormalisedBaseline {
+  readonly aboveRoomK: number;
+  /** K/W, part to room; null without a power */
+  readonly kelvinPerWatt: number | null;
+  readonly coolantAboveRoomK: number | null;
+  /** what would make a later comparison a guess */
+  readonly weakPoints: readonly string[];
+}
+
+/** minutes of load before a loop of usual size is near its steady state */
+export const SATURATED_MINUTES = 30;
+
+export function normaliseBaseline(reading: BaselineReading): NormalisedBaseline {
+  const aboveRoomK = reading.partC - reading.roomC;
+  const loaded = reading.powerW !== null && reading.powerW > 0;
+  const weakPoints: string[] = [];
+  if (!loaded) weakPoints.push('no load power: cannot be compared per watt');
+  if (reading.durationMinutes < SATURATED_MINUTES)
+    weakPoints.push(`only ${reading.durationMinutes} min: the coolant is probably still warming`);
+  if (reading.coolantC === null) weakPoints.push('coolant not measured: part and radiator cannot be told apart');
+  if (aboveRoomK < 0) weakPoints.push('the part is colder than the room: check the sensor');
+  return {
+    aboveRoomK,
+    kelvinPerWatt: loaded ? aboveRoomK / (reading.powerW as number) : null,
+    coolantAboveRoomK: reading.coolantC === null ? null : reading.coolantC - reading.roomC,
+    weakPoints,
+  };
+}

@@ -1,0 +1,19 @@
+import Joi from 'joi';
+import { finite } from '../../base/checking/fields.js';
+
+export const baselineSchema = Joi.object({
+  setting: Joi.string().trim().min(1).max(80).required(),
+  workload: Joi.string().trim().min(1).max(120).required(),
+  durationMinutes: finite().greater(0).max(2880).required(),
+  powerW: finite().min(0).max(3000).allow(null).required(),
+  sensor: Joi.string().trim().min(1).max(80).required(),
+  statistic: Joi.string().valid('peak', 'mean of the last five minutes', 'last value').required(),
+  panels: Joi.string().valid('on', 'off').required(),
+  pumpPercent: finite().min(0).max(100).required(),
+  fanPercent: finite().min(0).max(100).required(),
+  roomC: finite().min(-10).max(60).required(),
+  partC: finite().min(-10).max(130).required(),
+  coolantC: finite().min(-10).max(100).allow(null).required(),
+  flowLph: finite().min(0).max(3000).allow(null).required(),
+  levelMm: finite().min(-1000).max(1000).allow(null).required(),
+});

@@ -1,0 +1,113 @@
+import type { Fluid } from '../../machine/liquids/fluids.js';
+import { brokenLine, valueAt } from '../flow/broken.js';
+import { LPH_PER_LPM } from '../flow/defaults.js';
+import { columnKpa, solveFlow, type FlowResult } from '../flow/flow.js';
+import { levelAtShare, type TurnedBox } from '../geometry/levelCut.js';
+import { buildNetwork, type GeometricNetwork } from '../geometry/network.js';
+import { STANDING } from '../../machine/loop-file/orientation.js';
+import { turnNetwork } from '../geometry/turned.js';
+import type { LoopComponent, LoopFile } from '../../machine/loop-file/loopFile.js';
+import { reservoirMarks } from '../../machine/loop-file/marks.js';
+import { frontPath, type FrontCell } from './frontPath.js';
+
+export const FILL = {
+  /** exponent of losses with flow while the wetted length grows: between laminar and rough turbulent */
+  lossExponent: 1.85,
+  /** mL; a pulse that gains less than this leaves the settled level where it was */
+  leastGainMl: 0.5,
+  /** pulses before the simulation gives up; a loop that needs more has a reservoir too small to fill from */
+  mostPulses: 200,
+  /** L/h; the pump's push is spent */
+  stallLph: 1e-3,
+} as const;
+
+/** The pumps' push at a flow through the reservoir, kPa; each takes its share of the flow and weighs by it. */
+function pushKpa(pumpsOfLoop: readonly LoopComponent[], steady: FlowResult, totalLph: number): (lph: number) => number {
+  const pumps = pumpsOfLoop.map(({ id, curve, speed = 1 }) => {
+    const own = Math.abs(steady.links.get(id)?.flowLph ?? 0);
+    const share = totalLph > FILL.stallLph ? Math.min(1, own / totalLph) : 1;
+    return { line: brokenLine(curve ?? []), speed, share };
+  });
+  return (lph) =>
+    pumps.reduce(
+      (sum, { line, speed, share }) => (speed > 0 ? sum + share * speed * speed * valueAt(line, (lph * share) / speed) : sum),
+      0,
+    );
+}
+
+/** The path that a filling front takes, and what drives it. */
+export interface FrontDrive {
+  readonly network: GeometricNetwork;
+  readonly reservoirNode: number;
+  readonly cells: readonly FrontCell[];
+  readonly fillMarkMl: number;
+  readonly lowMarkMl: number;
+  /** L/h of the full loop */
+  readonly steadyLph: number;
+  /** mm; lift at which the pumps' push is spent */
+  readonly shutoffMm: number;
+  /** mm; where the reservoir's surface stands with so much in it */
+  surfaceMm(contentMl: number): number;
+  /** L/h that the pumps drive into a cell over a surface */
+  flowInto(cell: FrontCell, surfaceMm: number): number;
+}
+
+/**
+ * Before: a checked upright loop; the reservoir has a box, pumps have curves.
+ * @param reservoir the one to fill from
+ */
+export function frontDrive(loop: LoopFile, fluid: Fluid, reservoir: LoopComponent): FrontDrive {
+  const network = buildNetwork(loop);
+  const turned = turnNetwork(network, STANDING.upright);
+  const vessel = network.vessels.findIndex(({ part }) => loop.components[part] === reservoir);
+  const box = turned.boxes[vessel] as TurnedBox;
+  const steady = solveFlow(loop, { fluid, speeds: {}, closed: [] });
+  const steadyLph = Math.abs(steady.links.get(reservoir.id)?.flowLph ?? 0);
+  const cells = frontPath(turned, loop, reservoir, steady);
+  const onTheWay = new Set(cells.map(({ node }) => network.part[node]));
+  const pumps = loop.components.filter(({ kind, curve }, part) => kind === 'pump' && curve && onTheWay.has(part));
+  const push = pushKpa(pumps, steady, steadyLph);
+  const freeLph = loop.components.reduce((most, { curve }) => Math.max(most, curve?.at(-1)?.[0] ?? 0), 0) * 2 + LPH_PER_LPM;
+  return {
+    network,
+    reservoirNode: (network.vessels[vessel] as { node: number }).node,
+    cells,
+    ...reservoirMarks(reservoir),
+    steadyLph,
+    shutoffMm: push(0) / columnKpa(fluid.densityKgM3, 1),
+    surfaceMm: (contentMl) => levelAtShare(box, reservoir.volume_ml > 0 ? contentMl / reservoir.volume_ml : 0),
+    flowInto: (cell, surface) =>
+      flowAgainst(push, columnKpa(fluid.densityKgM3, Math.max(0, cell.liftMm - surface)), cell.lossKpa, steadyLph, freeLph),
+  };
+}
+
+export interface Filling {
+  readonly cells: readonly FrontCell[];
+  readonly wettedMl: Float64Array;
+}
+
+/** Flow in L/h that the push still drives against a lift and the losses so far. The push falls and the losses rise: bisection. */
+function flowAgainst(push: (lph: number) => number, liftKpa: number, lossKpa: number, steadyLph: number, freeLph: number): number {
+  if (push(0) <= liftKpa) return 0;
+  let low = 0;
+  let high = freeLph;
+  for (let step = 0; step < 40; step += 1) {
+    const lph = (low + high) / 2;
+    const loss = steadyLph > 0 ? lossKpa * (lph / steadyLph) ** FILL.lossExponent : 0;
+    if (push(lph) > liftKpa + loss) low = lph;
+    else high = lph;
+  }
+  return low;
+}
+
+/** Fills what lies below the reservoir's surface on the outlet's side, up to the first crest above it. mL */
+export function fillPassively({ cells, wettedMl }: Filling, surface: number): number {
+  let ml = 0;
+  for (let index = 0; index < cells.length; index += 1) {
+    const cell = cells[index] as FrontCell;
+    if (cell.liftMm > surface) break;
+    ml += cell.volumeMl - (wettedMl[index] as number);
+    wettedMl[index] = cell.volumeMl;
+  }
+  return ml;
+}

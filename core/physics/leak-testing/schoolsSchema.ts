@@ -1,0 +1,16 @@
+import Joi from 'joi';
+import { finite } from '../../base/checking/fields.js';
+import { LEAK_SCHOOL_KEYS, LIMIT_KEYS, WET_SCHOOL_KEYS } from './schools.js';
+
+export const schoolsSchema = Joi.object({
+  leak: Joi.string()
+    .valid(...LEAK_SCHOOL_KEYS)
+    .required(),
+  wet: Joi.string()
+    .valid(...WET_SCHOOL_KEYS)
+    .required(),
+  limit: Joi.string()
+    .valid(...LIMIT_KEYS)
+    .required(),
+  gaugeResolutionKpa: finite().greater(0).max(20).required(),
+});

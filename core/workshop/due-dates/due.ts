@@ -1,0 +1,185 @@
+import { COOLANT_CLASSES, lifeFactor, REFERENCE_COOLANT_C, type CoolantClass } from '../../machine/liquids/classes.js';
+import { addDays, addMonths, daysBetween } from '../../base/units/calendar.js';
+import { DEFAULT_HOURS_PER_DAY } from '../usage/defaults.js';
+import type { UsageSource } from '../usage/usage.js';
+import { SETTLING_WINDOW_DAYS, SOON_DAYS, WEAR_MONTHS } from './defaults.js';
+import type { DateReason, LooseEnd, Warmth } from './facts.js';
+import { beforeHotSeason, type HotSeason } from './season.js';
+
+/** The workshop's schools for when a coolant comes out. Each is combined with the coolant's own limit: the earliest wins. */
+export const SERVICE_POLICIES = {
+  'six-months': { months: 6, label: 'every six months' },
+  'twelve-months': { months: 12, label: 'every twelve months' },
+  'product-life': { months: null, label: "the coolant's own life" },
+} as const;
+export type ServicePolicy = keyof typeof SERVICE_POLICIES;
+export const SERVICE_POLICY_KEYS = Object.keys(SERVICE_POLICIES) as ServicePolicy[];
+
+/** Whose policy counts, in words. The narrowest goes before the wider. */
+export const POLICY_SCOPES = { workshop: 'workshop policy', customer: 'agreed with this owner', system: 'set for this machine' } as const;
+export type PolicyScope = keyof typeof POLICY_SCOPES;
+
+export interface DueInput {
+  /** day of the fill */
+  readonly filledOn: string;
+  readonly coolantClass: CoolantClass;
+  readonly productName: string;
+  /** months from the product's sheet, or null */
+  readonly sheetLifeMonths: number | null;
+  readonly policy: ServicePolicy;
+  /** whose policy it is; the workshop's where nobody says otherwise */
+  readonly policyScope?: PolicyScope;
+  /** running hours from the product's sheet; null or missing: it states none */
+  readonly sheetLifeHours?: number | null;
+  /** mean coolant temperature, or null where nobody measured it */
+  readonly meanCoolantC: number | null;
+  readonly coolantSource?: UsageSource;
+  /** running hours a day, or null where nobody gave any */
+  readonly hoursPerDay: number | null;
+  readonly hoursSource?: UsageSource;
+  /** the workshop's hot months; null or missing: it has no such rule */
+  readonly season?: HotSeason | null;
+  /** share of the usual interval, because something was left inside at the fill; 1 or missing: nothing was */
+  readonly intervalShare?: number;
+  readonly intervalReason?: readonly LooseEnd[];
+  /** day since which every seal and tube of the loop is in use; missing: not known */
+  readonly sealsOn?: string | null;
+  readonly tubeOn?: string | null;
+  /** soft tube hardens and clouds; rigid tube is cleaned */
+  readonly softTube?: boolean;
+}
+
+/** One clock that runs on the fill, with its reason. */
+export interface DueClock {
+  readonly kind: 'policy' | 'coolant-life' | 'running-hours' | 'findings' | 'seals' | 'tube' | 'season';
+  readonly dueOn: string;
+  readonly reason: DateReason;
+  /** true where a default stood in for something nobody measured */
+  readonly estimated: boolean;
+}
+
+export interface DueDate {
+  readonly dueOn: string;
+  readonly reason: DateReason;
+  readonly estimated: boolean;
+  /** every clock, earliest first */
+  readonly clocks: readonly DueClock[];
+}
+
+/** The next coolant service: the earliest of policy, coolant life, running hours and wear, and never in the hot months. */
+export function nextService(input: DueInput): DueDate {
+  const usual = [policyClock(input), lifeClock(input), hoursClock(input), ...wearClocks(input)]
+    .filter((clock) => clock !== null)
+    .sort((a, b) => a.dueOn.localeCompare(b.dueOn));
+  const found = [...findingsClock(input, usual[0] as DueClock), ...usual];
+  const clocks = [...seasonClock(input, found[0] as DueClock), ...found];
+  const first = clocks[0] as DueClock;
+  return { dueOn: first.dueOn, reason: first.reason, estimated: first.estimated, clocks };
+}
+
+/**
+ * What wears whatever coolant is inside. A clock that is over before the fill was not answered then: it is due with the
+ * next service, and says since when.
+ */
+function wearClocks({ filledOn, sealsOn = null, tubeOn = null, softTube = false }: DueInput): DueClock[] {
+  const clock = (kind: 'seals' | 'tube', since: string | null, months: number): DueClock[] => {
+    if (since === null) return [];
+    const dueOn = addMonths(since, months);
+    return dueOn <= filledOn ? [] : [{ kind, dueOn, reason: { why: kind, since, years: months / 12 }, estimated: true }];
+  };
+  return [...clock('seals', sealsOn, WEAR_MONTHS.seals), ...(softTube ? clock('tube', tubeOn, WEAR_MONTHS.softTube) : [])];
+}
+
+/** Something stayed inside: the first interval is a share of what it would have been. */
+function findingsClock({ filledOn, intervalShare = 1, intervalReason = [] }: DueInput, earliest: DueClock): DueClock[] {
+  if (intervalShare >= 1) return [];
+  const days = Math.max(1, Math.round(intervalShare * daysBetween(filledOn, earliest.dueOn)));
+  return [
+    {
+      kind: 'findings',
+      dueOn: addDays(filledOn, days),
+      reason: { why: 'findings', because: intervalReason, percent: Math.round(100 * intervalShare) },
+      estimated: earliest.estimated,
+    },
+  ];
+}
+
+/** The earliest clock ends in the hot months: the work is done before they begin. */
+function seasonClock({ filledOn, season = null }: DueInput, earliest: DueClock): DueClock[] {
+  const before = season === null ? null : beforeHotSeason(earliest.dueOn, filledOn, season);
+  if (season === null || before === null) return [];
+  return [
+    {
+      kind: 'season',
+      dueOn: before,
+      reason: { why: 'season', season, first: earliest.reason },
+      estimated: earliest.estimated,
+    },
+  ];
+}
+
+function policyClock({ filledOn, policy, policyScope = 'workshop' }: DueInput): DueClock | null {
+  const { months } = SERVICE_POLICIES[policy];
+  if (months === null) return null;
+  return {
+    kind: 'policy',
+    dueOn: addMonths(filledOn, months),
+    reason: { why: 'policy', scope: policyScope, policy },
+    estimated: false,
+  };
+}
+
+function lifeClock(input: DueInput): DueClock | null {
+  const base = COOLANT_CLASSES[input.coolantClass];
+  // The sheet of a show coolant counts hours as well; months would hide that.
+  if (base.baseLifeRunningHours !== null && input.sheetLifeMonths === null) return null;
+  const months = input.sheetLifeMonths ?? base.baseLifeMonths;
+  const factor = lifeFactor(input.meanCoolantC ?? REFERENCE_COOLANT_C);
+  const warm: Warmth | null =
+    factor < 1 ? { months: months * factor, coolantC: input.meanCoolantC as number, source: input.coolantSource ?? null } : null;
+  return {
+    kind: 'coolant-life',
+    dueOn: addMonths(input.filledOn, months * factor),
+    reason:
+      input.sheetLifeMonths === null
+        ? { why: 'class-life', coolantClass: input.coolantClass, months, warm }
+        : { why: 'sheet-life', product: input.productName, months, warm },
+    estimated: input.sheetLifeMonths === null,
+  };
+}
+
+function hoursClock(input: DueInput): DueClock | null {
+  const base = COOLANT_CLASSES[input.coolantClass];
+  const sheetHours = input.sheetLifeHours ?? null;
+  // a sheet that gives months alone goes before the hours of its class
+  const limit = sheetHours ?? (input.sheetLifeMonths === null ? base.baseLifeRunningHours : null);
+  if (limit === null) return null;
+  const perDay = input.hoursPerDay ?? DEFAULT_HOURS_PER_DAY;
+  const days = Math.max(1, Math.floor(limit / Math.max(perDay, 0.1)));
+  const source = input.hoursPerDay === null ? 'default' : (input.hoursSource ?? 'owner');
+  return {
+    kind: 'running-hours',
+    dueOn: addDays(input.filledOn, days),
+    estimated: source === 'default' || sheetHours === null,
+    reason:
+      sheetHours === null
+        ? { why: 'class-hours', coolantClass: input.coolantClass, hours: limit, perDay, source }
+        : { why: 'sheet-hours', product: input.productName, hours: limit, perDay, source },
+  };
+}
+
+/** Days and reason of the settling check that every fill opens. */
+export function settlingCheck(filledOn: string): { windowFrom: string; dueOn: string; reason: DateReason } {
+  return {
+    windowFrom: addDays(filledOn, SETTLING_WINDOW_DAYS.from),
+    dueOn: addDays(filledOn, SETTLING_WINDOW_DAYS.to),
+    reason: { why: 'settling', fromDays: SETTLING_WINDOW_DAYS.from, toDays: SETTLING_WINDOW_DAYS.to },
+  };
+}
+
+export type DueState = 'overdue' | 'soon' | 'later';
+
+export function dueState(dueOn: string, today: string): DueState {
+  const days = daysBetween(today, dueOn);
+  return days < 0 ? 'overdue' : days <= SOON_DAYS ? 'soon' : 'later';
+}

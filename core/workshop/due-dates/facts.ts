@@ -1,0 +1,103 @@
+import type { CoolantClass } from '../../machine/liquids/classes.js';
+import type { JobKind } from '../jobs/kinds.js';
+import type { UsageSource } from '../usage/usage.js';
+import type { HotSeason } from './season.js';
+
+/**
+ * Why something falls due, how it ended, what was found: codes with their values, as they are stored. Words are made at the
+ * edge, in `core/edge/words`. Days are calendar days; `said` holds what people wrote, or an older program's words.
+ */
+export interface Said {
+  readonly why: 'said';
+  readonly text: string;
+}
+
+/** Suspected causes. A suspicion, never a verdict. */
+export const CAUSE_KEYS = ['fallout', 'plasticiser-bloom', 'growth', 'corrosion', 'plating-loss', 'debris', 'mixing', 'unknown'] as const;
+export type CauseKey = (typeof CAUSE_KEYS)[number];
+
+/** Limits of use that a temporary fix comes with. */
+export const USE_LIMIT_KEYS = ['do-not-move', 'level-daily', 'no-load', 'not-unattended'] as const;
+export type UseLimit = (typeof USE_LIMIT_KEYS)[number];
+
+/** Where a machine stands: decides how fast fins and filters fill. */
+export const DUST_PLACE_KEYS = ['clean', 'usual', 'dusty'] as const;
+export type DustPlace = (typeof DUST_PLACE_KEYS)[number];
+
+/** What keeps "clean" from being claimed after a service. */
+export type LooseEnd =
+  | Said
+  | { readonly why: 'particles-stayed' }
+  | { readonly why: 'step-passed-over'; readonly step: string }
+  | { readonly why: 'cleaner-too-long'; readonly cleaner: string };
+
+export type PolicyScopeCode = 'workshop' | 'customer' | 'system';
+export type PolicyCode = 'six-months' | 'twelve-months' | 'product-life';
+
+/** Life shortened by warm coolant. */
+export interface Warmth {
+  readonly months: number;
+  readonly coolantC: number;
+  readonly source: UsageSource | null;
+}
+
+export type DateReason =
+  | Said
+  | { readonly why: 'policy'; readonly scope: PolicyScopeCode; readonly policy: PolicyCode }
+  | { readonly why: 'class-life'; readonly coolantClass: CoolantClass; readonly months: number; readonly warm: Warmth | null }
+  | { readonly why: 'sheet-life'; readonly product: string; readonly months: number; readonly warm: Warmth | null }
+  | {
+      readonly why: 'class-hours';
+      readonly coolantClass: CoolantClass;
+      readonly hours: number;
+      readonly perDay: number;
+      readonly source: UsageSource;
+    }
+  | { readonly why: 'sheet-hours'; readonly product: string; readonly hours: number; readonly perDay: number; readonly source: UsageSource }
+  | { readonly why: 'seals' | 'tube'; readonly since: string; readonly years: number }
+  | { readonly why: 'findings'; readonly because: readonly LooseEnd[]; readonly percent: number }
+  | { readonly why: 'season'; readonly season: HotSeason; readonly first: DateReason }
+  | { readonly why: 'settling'; readonly fromDays: number; readonly toDays: number }
+  | {
+      readonly why: 'dust';
+      readonly since: string;
+      readonly place: DustPlace;
+      readonly months: number;
+      /** brought forward to before these months; null: it was not */
+      readonly season: HotSeason | null;
+    }
+  | { readonly why: 'not-settled'; readonly on: string; readonly levelChangeMm: number | null; readonly note: string }
+  | { readonly why: 'put-off'; readonly until: string; readonly said: string; readonly first: DateReason }
+  | { readonly why: 'overtaken'; readonly agreed: string; readonly first: DateReason }
+  | { readonly why: 'early-look'; readonly because: readonly LooseEnd[] }
+  | { readonly why: 'temporary'; readonly what: string; readonly awaits: string; readonly limits: readonly UseLimit[] }
+  | { readonly why: 'same-lot'; readonly what: string; readonly isCoolant: boolean; readonly cause: CauseKey };
+
+/** How an item ended. */
+export type Outcome =
+  | Said
+  | { readonly why: 'filled-anew' | 'topped-up' | 'in-service' }
+  | { readonly why: 'done'; readonly note: string }
+  | { readonly why: 'settled'; readonly levelChangeMm: number | null; readonly note: string }
+  | { readonly why: 'loop-ended'; readonly kind: JobKind };
+
+/** What was found on a machine. */
+export type Finding =
+  | Said
+  | { readonly why: 'item'; readonly name: string; readonly rule: string; readonly text: string }
+  | { readonly why: 'cause'; readonly cause: CauseKey; readonly name: string | null; readonly text: string }
+  | { readonly why: 'leak'; readonly place: string; readonly cause: string | null; readonly text: string }
+  | { readonly why: 'same-lot'; readonly what: string; readonly cause: CauseKey };
+
+/** Reads what is stored; whatever an older program wrote as words stays words. */
+const readFact =
+  <T extends { readonly why: string }>() =>
+  (stored: unknown): T =>
+    typeof (stored as T | null)?.why === 'string' ? (stored as T) : ({ why: 'said', text: String(stored ?? '') } as never);
+
+export const readReason = readFact<DateReason>();
+export const readOutcome = readFact<Outcome>();
+export const readFinding = readFact<Finding>();
+
+/** The reason before anybody put it off, however often that was. */
+export const firstReason = (reason: DateReason): DateReason => (reason.why === 'put-off' ? firstReason(reason.first) : reason);

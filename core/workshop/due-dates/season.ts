@@ -1,0 +1,30 @@
+import { addDays, daysBetween } from '../../base/units/calendar.js';
+import { SEASON_LEAST_DAYS } from './defaults.js';
+
+/** The hot months of a workshop, 1 January … 12 December; from November to February where that is summer. */
+export interface HotSeason {
+  readonly fromMonth: number;
+  readonly untilMonth: number;
+}
+
+const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
+export const monthName = (month: number): string => MONTHS[month - 1] as string;
+export const seasonWords = ({ fromMonth, untilMonth }: HotSeason): string =>
+  fromMonth === untilMonth ? monthName(fromMonth) : `${monthName(fromMonth)} to ${monthName(untilMonth)}`;
+
+const monthOf = (day: string): number => Number(day.slice(5, 7));
+const isHot = (month: number, { fromMonth, untilMonth }: HotSeason): boolean =>
+  fromMonth <= untilMonth ? month >= fromMonth && month <= untilMonth : month >= fromMonth || month <= untilMonth;
+
+/**
+ * The last day before the hot months in which a date falls: high room temperatures are when a choked loop gives up, and
+ * when owners can least do without their machine.
+ * @returns null where the date lies outside them, or the work would come too soon after `since`
+ */
+export function beforeHotSeason(dueOn: string, since: string, season: HotSeason): string | null {
+  if (!isHot(monthOf(dueOn), season)) return null;
+  const year = Number(dueOn.slice(0, 4)) - (monthOf(dueOn) < season.fromMonth ? 1 : 0);
+  const begins = `${year}-${String(season.fromMonth).padStart(2, '0')}-01`;
+  const before = addDays(begins, -1);
+  return daysBetween(since, before) >= SEASON_LEAST_DAYS ? before : null;
+}

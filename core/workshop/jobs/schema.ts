@@ -1,0 +1,159 @@
+import { schoolsSchema } from '../../physics/leak-testing/schoolsSchema.js';
+import Joi from 'joi';
+import type { Schools } from '../../physics/leak-testing/schools.js';
+import { day, finite, id, note, rowVersion } from '../../base/checking/fields.js';
+import { JOB_KIND_KEYS, type JobKind } from './kinds.js';
+import { SIGN_KEYS, type Sign } from './scope.js';
+
+export const DATA_SAFE = { yes: 'a copy exists', no: 'no copy exists', unknown: 'not asked yet' } as const;
+export type DataSafe = keyof typeof DATA_SAFE;
+
+/** What was said and seen when a machine came in. */
+export interface Intake {
+  /** in the owner's words */
+  readonly symptom: string;
+  /** scratches, missing screws, dust: as it arrived */
+  readonly condition: string;
+  readonly signs: readonly Sign[];
+  readonly dataSafe: DataSafe;
+  /** who signs in for a load test */
+  readonly signsIn: string;
+  /** L/h read on arrival at the baseline’s pump setting; null where not read */
+  readonly flowLph: number | null;
+}
+
+/** Hours, parts and coolant as told to the owner. */
+export interface Estimate {
+  readonly hours: number;
+  readonly partsText: string;
+  readonly coolantMl: number;
+  /** as the workshop writes prices; empty where it quotes none here */
+  readonly priceText: string;
+}
+
+/** Days in which an owner can do without the machine, both counted. */
+export interface OwnerWindow {
+  readonly from: string;
+  readonly to: string;
+}
+
+/** windows that an owner may give for one job */
+export const MOST_WINDOWS = 6;
+
+export interface JobInput {
+  readonly loopId: string;
+  readonly kind: JobKind;
+  /** component to be changed, where the job is about one */
+  readonly partId: string | null;
+  readonly intake: Intake;
+  readonly estimate: Estimate;
+  readonly neededBy: string | null;
+  /** day on which awaited parts are expected */
+  readonly partsOn: string | null;
+  /** day from which the owner can do without it */
+  readonly dropOffOn: string | null;
+  /** days in which the owner can do without it; empty: any */
+  readonly windows: readonly OwnerWindow[];
+  readonly note: string;
+}
+
+const text = (most: number): Joi.StringSchema => Joi.string().trim().allow('').max(most).required();
+const fields: Joi.SchemaMap = {
+  kind: Joi.string()
+    .valid(...JOB_KIND_KEYS)
+    .required(),
+  partId: Joi.string()
+    .max(80)
+    .allow(null)
+    .required()
+    .when('kind', {
+      is: 'partial-drain',
+      then: Joi.invalid(null).messages({ 'any.invalid': 'say which part is changed: the loop is only drained down to it' }),
+    }),
+  intake: Joi.object({
+    symptom: text(2000),
+    condition: text(2000),
+    signs: Joi.array()
+      .items(Joi.string().valid(...SIGN_KEYS))
+      .unique()
+      .required(),
+    dataSafe: Joi.string()
+      .valid(...Object.keys(DATA_SAFE))
+      .required(),
+    signsIn: text(120),
+    flowLph: finite().greater(0).max(3000).allow(null).required(),
+  }).required(),
+  estimate: Joi.object({
+    hours: finite().greater(0).max(400).required(),
+    partsText: text(1000),
+    coolantMl: finite().min(0).max(20_000).required(),
+    priceText: text(80),
+  }).required(),
+  neededBy: day().allow(null).required(),
+  partsOn: day().allow(null).default(null),
+  dropOffOn: day().allow(null).default(null),
+  windows: Joi.array()
+    .items(
+      Joi.object({
+        from: day().required(),
+        to: day()
+          .required()
+          .custom((value: string, helpers) => {
+            const { from } = helpers.state.ancestors[0] as OwnerWindow;
+            return value >= from ? value : helpers.message({ custom: `{{#label}} must not lie before the first day, ${from}` });
+          }),
+      }),
+    )
+    .max(MOST_WINDOWS)
+    .default([]),
+  note: note().required(),
+};
+export const jobSchema = Joi.object({ ...fields, loopId: id().required() });
+export const jobEditSchema = Joi.object({ ...fields, version: rowVersion() });
+export type JobEdit = Omit<JobInput, 'loopId'> & { readonly version: number };
+
+/** How an owner agreed. */
+export const CONSENT_WAYS = { phone: 'by phone', 'in-person': 'in person', text: 'by text', email: 'by e-mail' } as const;
+export type ConsentWay = keyof typeof CONSENT_WAYS;
+export const CONSENT_WAY_KEYS = Object.keys(CONSENT_WAYS) as ConsentWay[];
+
+export interface ConsentInput {
+  readonly how: ConsentWay;
+  readonly words: string;
+  readonly version: number;
+}
+export const consentSchema = Joi.object({
+  how: Joi.string()
+    .valid(...CONSENT_WAY_KEYS)
+    .required(),
+  words: text(1000),
+  version: rowVersion(),
+});
+
+export interface JobStart {
+  readonly benchId: string | null;
+  readonly schools: Schools;
+  /** runs whose joints were or will be opened, where only those are tested */
+  readonly openedJoints: readonly string[];
+}
+export const jobStartSchema = Joi.object({
+  benchId: id().allow(null).required(),
+  schools: schoolsSchema.required(),
+  openedJoints: Joi.array().items(Joi.string().max(80)).max(200).default([]),
+});
+
+export interface RescopeInput {
+  readonly kind: JobKind;
+  readonly reason: string;
+  /** what the owner agreed to now */
+  readonly estimate: Estimate;
+  readonly how: ConsentWay;
+}
+export const rescopeSchema = Joi.object({
+  kind: fields.kind,
+  reason: Joi.string().trim().min(3).max(1000).required(),
+  estimate: fields.estimate,
+  how: Joi.string()
+    .valid(...CONSENT_WAY_KEYS)
+    .required(),
+});

@@ -1,0 +1,156 @@
+import { COOLANT_CLASSES, type CoolantClass } from '../../machine/liquids/classes.js';
+import { JOB_KINDS, type JobKind } from './kinds.js';
+
+/** What eyes, hands and noses notice before anything is opened. */
+export const SIGNS = {
+  'colour-differs': 'Colour differs from the retained sample',
+  cloud: 'Cloudy',
+  flakes: 'Flakes or strings in the liquid',
+  layer: 'A layer on the reservoir floor, settled when off',
+  deposit: 'Green or black deposit in a block',
+  foam: 'Foam that stays',
+  smell: 'It smells',
+  'instant-hot': 'Hot at once under light load',
+  'slow-creep': 'Temperatures crept up over months',
+  bubble: 'A bubble stands in a block',
+  'level-falling': 'The level falls',
+  'tube-milky': 'Tube yellow or milky',
+  dust: 'Dust on the fins',
+  'paste-old': 'Paste is old, one chip hotter than its neighbours',
+  leak: 'A drop, a spot, a wet joint',
+  noise: 'The pump sounds of air or of wear',
+} as const;
+export type Sign = keyof typeof SIGNS;
+export const SIGN_KEYS = Object.keys(SIGNS) as Sign[];
+
+export interface ScopeInput {
+  readonly coolantClass: CoolantClass | null;
+  /** days since the fill; null where nobody knows */
+  readonly ageDays: number | null;
+  /** months this coolant may stay, by sheet or class */
+  readonly lifeMonths: number | null;
+  /** flow now over flow at the baseline, same pump setting; null where either is missing */
+  readonly flowRatio: number | null;
+  /** K that the hottest part rose against its baseline above the room, same load; null where not comparable */
+  readonly risenK: number | null;
+  readonly signs: readonly Sign[];
+  /** the same product, or one of the same base and inhibitor, follows */
+  readonly sameCoolantFollows: boolean;
+}
+
+/** Where a figure asks for a heavier job (workshop practice; a loop's own history goes before them). */
+export const SCOPE = {
+  /** share of the baseline flow below which particles sit in the fins */
+  chokedFlow: 0.7,
+  /** share below which a rinse is worth it */
+  weakFlow: 0.88,
+  /** K above the baseline that a dusty radiator or old paste explains at most */
+  explainedRiseK: 4,
+  daysPerMonth: 30.44,
+} as const;
+
+type Ladder = 'closed-loop' | 'top-up' | 'drain-refill' | 'flush-refill' | 'strip-clean';
+const LADDER: readonly Ladder[] = ['closed-loop', 'top-up', 'drain-refill', 'flush-refill', 'strip-clean'];
+
+interface Evidence {
+  readonly asksFor: Ladder;
+  readonly words: string;
+}
+
+const BY_SIGN: Partial<Record<Sign, Evidence>> = {
+  flakes: { asksFor: 'strip-clean', words: 'flakes do not rinse out of fins' },
+  layer: { asksFor: 'strip-clean', words: 'what lies on the floor lies in the blocks as well; rinsing alone does not lift it' },
+  deposit: { asksFor: 'strip-clean', words: 'deposit in a block must be brushed off' },
+  'instant-hot': { asksFor: 'strip-clean', words: 'hot at once under light load: fins are choked' },
+  cloud: { asksFor: 'flush-refill', words: 'cloud: something grows or falls out, it must be diluted away' },
+  'colour-differs': { asksFor: 'flush-refill', words: 'its colour left that of the retained sample' },
+  foam: { asksFor: 'flush-refill', words: 'foam stays: a detergent or a spent additive is inside' },
+  smell: { asksFor: 'flush-refill', words: 'a smell means growth' },
+  'tube-milky': { asksFor: 'flush-refill', words: 'milky tube: plasticiser in the liquid; renew the tube as well' },
+  'level-falling': { asksFor: 'top-up', words: 'the level falls: top up, then find out whether it is vapour or a leak' },
+  bubble: { asksFor: 'top-up', words: 'a bubble stands: top up and bleed, then measure the flow' },
+  'slow-creep': { asksFor: 'closed-loop', words: 'a slow creep is dust or paste before it is coolant' },
+  dust: { asksFor: 'closed-loop', words: 'dust comes off with the loop closed' },
+  'paste-old': { asksFor: 'closed-loop', words: 'a block on soft tube swings aside for paste' },
+};
+
+function evidenceOf(input: ScopeInput): Evidence[] {
+  const { coolantClass, ageDays, lifeMonths, flowRatio, risenK, signs, sameCoolantFollows } = input;
+  const found = signs.flatMap((sign) => BY_SIGN[sign] ?? []);
+  if (flowRatio !== null && flowRatio < SCOPE.chokedFlow)
+    found.push({ asksFor: 'strip-clean', words: `flow is down to ${Math.round(100 * flowRatio)} % of its baseline` });
+  else if (flowRatio !== null && flowRatio < SCOPE.weakFlow)
+    found.push({ asksFor: 'flush-refill', words: `flow is down to ${Math.round(100 * flowRatio)} % of its baseline` });
+  if (risenK !== null && risenK > SCOPE.explainedRiseK)
+    found.push({
+      asksFor: 'flush-refill',
+      words: `${risenK.toFixed(1)} K hotter than its baseline: more than dust usually explains`,
+    });
+  const suspension = coolantClass === 'opaque' || coolantClass === 'show';
+  if (ageDays !== null && lifeMonths !== null && ageDays >= lifeMonths * SCOPE.daysPerMonth) {
+    const over = `its ${lifeMonths} months are over`;
+    if (suspension)
+      found.push({ asksFor: 'flush-refill', words: `${over}, and ${COOLANT_CLASSES[coolantClass].label} leaves particles behind` });
+    else if (sameCoolantFollows)
+      found.push({ asksFor: 'drain-refill', words: `${over}; the same coolant follows, a little of the old one is fine` });
+    else found.push({ asksFor: 'flush-refill', words: `${over}, and another coolant follows` });
+  }
+  return found;
+}
+
+export interface ScopeAdvice {
+  readonly kind: JobKind;
+  /** what asks for at least this much */
+  readonly reasons: readonly string[];
+  readonly lighter: { readonly kind: JobKind; readonly words: string } | null;
+  readonly heavier: { readonly kind: JobKind; readonly words: string } | null;
+  /** what would make the advice surer */
+  readonly unknown: readonly string[];
+}
+
+const rung = (kind: Ladder): number => LADDER.indexOf(kind);
+
+/** The lightest job that is safe, with what speaks for and against its neighbours on the ladder. */
+export function adviseScope(input: ScopeInput): ScopeAdvice {
+  const unknown = unknowns(input);
+  if (input.signs.includes('leak'))
+    return {
+      kind: 'leak-repair',
+      reasons: ['a leak goes before everything: isolate, dry, find'],
+      lighter: { kind: 'top-up', words: 'a top-up hides it; the next drop may meet electronics' },
+      heavier: null,
+      unknown,
+    };
+  const evidence = evidenceOf(input);
+  const kind = evidence.reduce<Ladder>((so, { asksFor }) => (rung(asksFor) > rung(so) ? asksFor : so), 'closed-loop');
+  const decisive = evidence.filter(({ asksFor }) => asksFor === kind).map(({ words }) => words);
+  const lighter = LADDER[rung(kind) - 1];
+  const heavier = LADDER[rung(kind) + 1];
+  return {
+    kind,
+    reasons: decisive.length > 0 ? decisive : ['nothing speaks for opening the loop: look, dust, measure'],
+    lighter: lighter ? { kind: lighter, words: `would leave it as it is: ${decisive.join('; ')}` } : null,
+    heavier: heavier ? { kind: heavier, words: againstHeavier(heavier, input) } : null,
+    unknown,
+  };
+}
+
+function againstHeavier(heavier: Ladder, { flowRatio, coolantClass }: ScopeInput): string {
+  const costs = `${JOB_KINDS[heavier].hours.soft} h instead`;
+  if (heavier === 'strip-clean')
+    return flowRatio !== null && flowRatio >= SCOPE.weakFlow
+      ? `not needed: flow is as it was, nothing sits in the fins; ${costs}`
+      : `not shown to be needed, but the flow was not compared${coolantClass === 'opaque' ? ', and this coolant carries particles' : ''}; ${costs}`;
+  if (heavier === 'flush-refill') return `not needed while the liquid is clean and the same coolant follows; ${costs}`;
+  if (heavier === 'drain-refill') return `the coolant’s time is not over; ${costs}`;
+  return `the level stands; ${costs}`;
+}
+
+function unknowns({ ageDays, flowRatio, risenK, coolantClass }: ScopeInput): string[] {
+  return [
+    ...(coolantClass === null ? ['which coolant is inside'] : []),
+    ...(ageDays === null ? ['when it was filled'] : []),
+    ...(flowRatio === null ? ['the flow at the baseline’s pump setting'] : []),
+    ...(risenK === null ? ['a temperature under the baseline’s conditions'] : []),
+  ];
+}

@@ -1,0 +1,82 @@
+import { escalationOf } from '../due-dates/escalation.js';
+import { dueState } from '../due-dates/due.js';
+import { daysBetween } from '../../base/units/calendar.js';
+
+/** Where a system stands in its life, as recorded. */
+export const SYSTEM_STATES = { planned: 'planned', 'on-bench': 'on the bench', 'in-service': 'in service', retired: 'retired' } as const;
+export type SystemState = keyof typeof SYSTEM_STATES;
+
+export type DueKind = 'coolant-service' | 'settling-check' | 'follow-up' | 'dust-clean';
+
+export interface OpenDue {
+  readonly kind: DueKind;
+  readonly dueOn: string;
+  readonly postponed: number;
+  /** the day its clocks gave before anybody put it off */
+  readonly firstDueOn: string | null;
+}
+
+/** What the workshop sees first: the most urgent fact about a system. */
+export type Attention = 'overdue' | 'put-off' | 'on-bench' | 'settling' | 'soon' | 'dust' | 'planned' | 'fine' | 'unknown' | 'retired';
+
+export const ATTENTION_WORDS: Record<Attention, string> = {
+  overdue: 'overdue',
+  'put-off': 'put off',
+  'on-bench': 'on the bench',
+  settling: 'settling check',
+  soon: 'due soon',
+  dust: 'dust',
+  planned: 'planned',
+  fine: 'in service',
+  unknown: 'no date yet',
+  retired: 'retired',
+};
+
+const RANK: Record<Attention, number> = {
+  overdue: 0,
+  'put-off': 1,
+  'on-bench': 2,
+  settling: 3,
+  soon: 4,
+  dust: 5,
+  unknown: 6,
+  planned: 7,
+  fine: 8,
+  retired: 9,
+};
+
+export function attentionOf(state: SystemState, dues: readonly OpenDue[], today: string): Attention {
+  if (state === 'retired') return 'retired';
+  if (state === 'on-bench') return 'on-bench';
+  // dust is cleaned beside other work: it never makes a machine overdue
+  const wet = dues.filter(({ kind }) => kind !== 'dust-clean');
+  if (wet.some(({ dueOn }) => dueState(dueOn, today) === 'overdue')) return 'overdue';
+  if (wet.some((due) => escalationOf(due).level >= 2)) return 'put-off';
+  if (wet.some(({ kind }) => kind === 'settling-check')) return 'settling';
+  if (wet.some(({ dueOn }) => dueState(dueOn, today) === 'soon')) return 'soon';
+  if (dues.some(({ kind, dueOn }) => kind === 'dust-clean' && dueState(dueOn, today) === 'overdue')) return 'dust';
+  if (state === 'planned') return 'planned';
+  return dues.length === 0 ? 'unknown' : 'fine';
+}
+
+/** Order of the list: what needs attention first, within it the earliest date, then the name. */
+export function compareAttention(a: { attention: Attention; nextDueOn: string | null; name: string }, b: typeof a): number {
+  const byRank = RANK[a.attention] - RANK[b.attention];
+  if (byRank !== 0) return byRank;
+  if (a.nextDueOn !== b.nextDueOn) return (a.nextDueOn ?? '9999').localeCompare(b.nextDueOn ?? '9999');
+  return a.name.localeCompare(b.name);
+}
+
+/** "12 days over", "today", "in 3 weeks": a date as the desk says it on the phone. */
+export function sayDue(dueOn: string, today: string): string {
+  const days = daysBetween(today, dueOn);
+  const span = Math.abs(days);
+  const words =
+    span < 14
+      ? `${span} ${span === 1 ? 'day' : 'days'}`
+      : span < 70
+        ? `${Math.round(span / 7)} weeks`
+        : `${Math.round(span / 30.44)} months`;
+  if (days === 0) return 'today';
+  return days < 0 ? `${words} over` : `in ${words}`;
+}

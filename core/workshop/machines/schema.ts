@@ -1,0 +1,138 @@
+import Joi from 'joi';
+import { day, finite, id, name, note, positiveMl, rowVersion, volumeMl } from '../../base/checking/fields.js';
+import { DUST_PLACE_KEYS, type DustPlace } from '../due-dates/facts.js';
+import { SERVICE_POLICY_KEYS, type ServicePolicy } from '../due-dates/due.js';
+import type { SystemState } from './attention.js';
+import { REFILLING, SERVICE_KIND_KEYS, type ServiceKind } from '../jobs/kinds.js';
+
+export interface CustomerInput {
+  readonly name: string;
+  readonly email: string | null;
+  readonly phone: string | null;
+  readonly channel: 'phone' | 'email' | 'text';
+  /** agreed with this owner, or null to do as the workshop does */
+  readonly policy: ServicePolicy | null;
+  readonly note: string;
+}
+
+const policyField = (): Joi.StringSchema =>
+  Joi.string()
+    .valid(...SERVICE_POLICY_KEYS)
+    .allow(null)
+    .required();
+
+const customerFields: Joi.SchemaMap = {
+  name: name().required(),
+  // tlds: a workshop may use an internal address, and the list of endings changes every year
+  email: Joi.string().email({ tlds: false }).max(200).allow(null).required(),
+  phone: Joi.string()
+    .trim()
+    .max(40)
+    .pattern(/^[+\d][\d\s()/-]{3,}$/, 'a phone number of digits, spaces and + ( ) / -')
+    .allow(null)
+    .required(),
+  channel: Joi.string().valid('phone', 'email', 'text').required(),
+  note: note().required(),
+  policy: policyField(),
+};
+
+export const customerSchema = Joi.object(customerFields);
+export const customerEditSchema = Joi.object({ ...customerFields, version: rowVersion() });
+
+export interface SystemInput {
+  readonly customerId: string;
+  readonly name: string;
+  readonly caseText: string;
+  readonly builtBy: string;
+  readonly hoursPerDay: number | null;
+  /** mean coolant temperature by its owner, °C */
+  readonly coolantC: number | null;
+  readonly dustPlace: DustPlace;
+  readonly policy: ServicePolicy | null;
+  readonly note: string;
+}
+
+const systemFields: Joi.SchemaMap = {
+  customerId: id().required(),
+  name: name().required(),
+  caseText: Joi.string().trim().allow('').max(200).required(),
+  builtBy: Joi.string().trim().allow('').max(120).required(),
+  hoursPerDay: finite().greater(0).max(24).allow(null).required(),
+  coolantC: finite().min(0).max(90).allow(null).default(null),
+  dustPlace: Joi.string()
+    .valid(...DUST_PLACE_KEYS)
+    .default('usual'),
+  policy: policyField(),
+  note: note().required(),
+};
+
+export const systemSchema = Joi.object(systemFields);
+
+export interface SystemEdit extends SystemInput {
+  readonly state: SystemState;
+  readonly version: number;
+}
+/** `on-bench` is set by a run alone; nobody can type a machine onto the bench. */
+export const systemEditSchema = Joi.object({
+  ...systemFields,
+  state: Joi.string().valid('planned', 'on-bench', 'in-service', 'retired').required(),
+  version: rowVersion(),
+});
+
+/** A service that was done without being led, entered afterwards. */
+export interface ServiceInput {
+  readonly loopId: string;
+  readonly kind: ServiceKind;
+  readonly doneOn: string;
+  readonly productId: string | null;
+  readonly drainedMl: number | null;
+  readonly pouredMl: number | null;
+  readonly note: string;
+  readonly finding: string;
+}
+
+const refilling = {
+  is: Joi.valid(...REFILLING),
+  then: Joi.invalid(null).messages({ 'any.invalid': '{{#label}} is needed where the loop was refilled' }),
+};
+
+export const serviceSchema = Joi.object({
+  loopId: id().required(),
+  kind: Joi.string()
+    .valid(...SERVICE_KIND_KEYS)
+    .required(),
+  doneOn: day().required(),
+  productId: id().allow(null).required().when('kind', refilling),
+  drainedMl: volumeMl().allow(null).required(),
+  pouredMl: positiveMl().allow(null).required().when('kind', refilling),
+  note: note().required(),
+  finding: note().required(),
+});
+
+export interface CloseDueInput {
+  readonly outcome: 'settled' | 'not-settled' | 'done';
+  readonly levelChangeMm: number | null;
+  readonly note: string;
+  readonly version: number;
+}
+
+export const closeDueSchema = Joi.object({
+  outcome: Joi.string().valid('settled', 'not-settled', 'done').required(),
+  levelChangeMm: finite().min(-500).max(500).allow(null).required(),
+  note: note().required(),
+  version: rowVersion(),
+});
+
+export interface PostponeInput {
+  readonly until: string;
+  readonly reason: string;
+  readonly riskTold: boolean;
+  readonly version: number;
+}
+
+export const postponeSchema = Joi.object({
+  until: day().required(),
+  reason: Joi.string().trim().min(3).max(1000).required(),
+  riskTold: Joi.boolean().valid(true).required().messages({ 'any.only': 'tell the owner the risk first, then record that it was told' }),
+  version: rowVersion(),
+});

@@ -1,0 +1,23 @@
+import { describe, expect, it } from 'vitest';
+import { longDay, MESSAGE_TEMPLATES, writeMessage } from './templates.js';
+
+const facts = { owner: 'Ada Fernwick', machine: 'Tower', workshop: 'Fernhollow', when: 'on 3 May', text: 'a ring of the right size' };
+
+describe('messages to owners', () => {
+  it('greet the owner, name the machine, and are signed by the workshop, whatever the matter', () => {
+    for (const template of MESSAGE_TEMPLATES) {
+      const { subject, body } = writeMessage(template, facts);
+      expect(subject).toContain('Tower');
+      expect(body.startsWith('Dear Ada Fernwick,')).toBe(true);
+      expect(body.endsWith('Fernhollow')).toBe(true);
+      expect(`${subject}${body}`).not.toMatch(/undefined|null/);
+    }
+  });
+
+  it('say the day in the subject where the matter has one', () => {
+    expect(writeMessage('due-soon', facts).subject).toBe('Tower: its coolant is due on 3 May');
+    expect(writeMessage('slot', facts).subject).toContain('on 3 May');
+    const plain = writeMessage('due-soon', { ...facts, when: `on ${longDay('2027-03-10')}` });
+    expect(plain.subject).toBe('Tower: its coolant is due on 10 March 2027');
+  });
+});

@@ -1,0 +1,81 @@
+import { schoolsSchema } from '../../physics/leak-testing/schoolsSchema.js';
+import Joi from 'joi';
+import { name, rowVersion } from '../../base/checking/fields.js';
+import type { Schools } from '../../physics/leak-testing/schools.js';
+import { SERVICE_POLICY_KEYS, type ServicePolicy } from '../due-dates/due.js';
+import { LEAST_PASSWORD_LENGTH, ROLES, type Role } from './roles.js';
+import { isTimeZone } from '../../base/units/calendar.js';
+
+const email = (): Joi.StringSchema => Joi.string().trim().email({ tlds: false }).max(200);
+const password = (): Joi.StringSchema => Joi.string().min(LEAST_PASSWORD_LENGTH).max(200);
+const timeZone = (): Joi.StringSchema =>
+  Joi.string()
+    .max(60)
+    .custom((value: string, helpers) =>
+      isTimeZone(value) ? value : helpers.message({ custom: '{{#label}} must be a time zone such as Europe/Lisbon' }),
+    );
+
+export interface SignInInput {
+  readonly email: string;
+  readonly password: string;
+}
+export const signInSchema = Joi.object({ email: Joi.string().trim().max(200).required(), password: Joi.string().max(200).required() });
+
+export interface SetupInput {
+  readonly workshopName: string;
+  readonly timeZone: string;
+  readonly personName: string;
+  readonly email: string;
+  readonly password: string;
+}
+export const setupSchema = Joi.object({
+  workshopName: name().required(),
+  timeZone: timeZone().required(),
+  personName: name().required(),
+  email: email().required(),
+  password: password().required(),
+});
+
+export interface PersonInput {
+  readonly name: string;
+  readonly email: string;
+  readonly role: Role;
+  readonly password: string;
+}
+export const personSchema = Joi.object({
+  name: name().required(),
+  email: email().required(),
+  role: Joi.string()
+    .valid(...Object.keys(ROLES))
+    .required(),
+  password: password().required(),
+});
+
+export interface WorkshopEdit {
+  readonly name: string;
+  readonly timeZone: string;
+  readonly policy: ServicePolicy;
+  readonly schools: Schools;
+  /** first and last of the hot months; both null: services fall when they fall */
+  readonly hotFromMonth: number | null;
+  readonly hotUntilMonth: number | null;
+  readonly version: number;
+}
+const month = (): Joi.NumberSchema => Joi.number().integer().min(1).max(12).allow(null).default(null);
+export const workshopSchema = Joi.object({
+  name: name().required(),
+  timeZone: timeZone().required(),
+  policy: Joi.string()
+    .valid(...SERVICE_POLICY_KEYS)
+    .required(),
+  schools: schoolsSchema.required(),
+  hotFromMonth: month(),
+  hotUntilMonth: month().when('hotFromMonth', {
+    is: null,
+    then: Joi.valid(null).messages({ 'any.only': '{{#label}} needs a first hot month as well' }),
+    otherwise: Joi.invalid(null).messages({ 'any.invalid': '{{#label}} is needed where there is a first hot month' }),
+  }),
+  version: rowVersion(),
+});
+
+export const benchSchema = Joi.object({ name: name().required() });

@@ -1,0 +1,110 @@
+import Joi from 'joi';
+import { KIT_KEYS, SKILL_KEYS, type KitKind, type Skill } from './capacities.js';
+import { day, id, instant, rowVersion } from '../../base/checking/fields.js';
+
+export interface ShiftsInput {
+  readonly shifts: readonly { readonly weekday: number; readonly fromMinute: number; readonly toMinute: number }[];
+}
+const minute = (): Joi.NumberSchema => Joi.number().integer().min(0).max(1440).required();
+export const shiftsSchema = Joi.object({
+  shifts: Joi.array()
+    .items(
+      Joi.object({ weekday: Joi.number().integer().min(1).max(7).required(), fromMinute: minute(), toMinute: minute() }).custom(
+        (value: ShiftsInput['shifts'][number], helpers) =>
+          value.fromMinute < value.toMinute ? value : helpers.message({ custom: 'a shift ends after it begins' }),
+      ),
+    )
+    .max(28)
+    .required(),
+});
+
+export interface SkillsInput {
+  readonly skills: readonly Skill[] | null;
+}
+export const skillsSchema = Joi.object({
+  skills: Joi.array()
+    .items(Joi.string().valid(...SKILL_KEYS))
+    .unique()
+    .allow(null)
+    .required(),
+});
+
+export interface KitsInput {
+  readonly kits: readonly { readonly kind: KitKind; readonly count: number }[];
+}
+export const kitsSchema = Joi.object({
+  kits: Joi.array()
+    .items(
+      Joi.object({
+        kind: Joi.string()
+          .valid(...KIT_KEYS)
+          .required(),
+        count: Joi.number().integer().min(0).max(100).required(),
+      }),
+    )
+    .unique('kind')
+    .required(),
+});
+
+export interface AbsenceInput {
+  readonly personId: string;
+  readonly fromDay: string;
+  readonly toDay: string;
+  readonly reason: string;
+}
+export const absenceSchema = Joi.object({
+  personId: id().required(),
+  fromDay: day().required(),
+  toDay: day().required(),
+  reason: Joi.string().trim().allow('').max(200).required(),
+}).custom((value: AbsenceInput, helpers) =>
+  value.fromDay <= value.toDay ? value : helpers.message({ custom: 'the last day away does not lie before the first' }),
+);
+
+/** One job as somebody put it on the board. */
+export interface SlotInput {
+  readonly jobId: string;
+  readonly benchId: string;
+  readonly steps: readonly { readonly what: string; readonly from: string; readonly to: string; readonly personId: string | null }[];
+  /** of the slot that it replaces; 0 where the job had none */
+  readonly version: number;
+}
+export interface BoardInput {
+  readonly slots: readonly SlotInput[];
+  /** jobs that leave the board with it, as when a plan is taken back */
+  readonly off: readonly string[];
+}
+export const boardSchema = Joi.object({
+  slots: Joi.array()
+    .items(
+      Joi.object({
+        jobId: id().required(),
+        benchId: id().required(),
+        steps: Joi.array()
+          .items(
+            Joi.object({
+              what: Joi.string().valid('work', 'soak', 'wet test').required(),
+              from: instant().required(),
+              to: instant().required(),
+              personId: id().allow(null).required(),
+            }),
+          )
+          .min(1)
+          .max(40)
+          .required(),
+        version: Joi.number().integer().min(0).required(),
+      }),
+    )
+    .max(500)
+    .unique('jobId')
+    .required(),
+  off: Joi.array().items(id()).max(500).unique().default([]),
+}).custom((value: BoardInput, helpers) =>
+  value.slots.length + value.off.length > 0 ? value : helpers.message({ custom: 'slots: name at least one job that moves or leaves' }),
+);
+
+export interface ConfirmInput {
+  readonly confirmed: boolean;
+  readonly version: number;
+}
+export const confirmSchema = Joi.object({ confirmed: Joi.boolean().required(), version: rowVersion() });

@@ -1,0 +1,95 @@
+import { formatMl } from '../../base/units/display.js';
+
+/** What stands on the shelf of one coolant, all lots together. */
+export interface CoolantStock {
+  readonly productId: string;
+  readonly name: string;
+  readonly bottleMl: number;
+  /** mL of lots that are counted and still keep; null where no lot is counted */
+  readonly stockMl: number | null;
+  /** share of concentrate in the finished coolant; null for ready-mix */
+  readonly targetFraction: number | null;
+  readonly reorderBottles: number;
+}
+
+export interface ItemStock {
+  readonly id: string;
+  readonly name: string;
+  readonly unit: string;
+  readonly count: number;
+  readonly reorderAt: number;
+}
+
+/** A job of the coming fortnight, with what it will take. */
+export interface ComingJob {
+  readonly id: string;
+  readonly systemName: string;
+  readonly productId: string | null;
+  /** mL of finished coolant */
+  readonly coolantMl: number;
+  readonly partsText: string;
+}
+
+export interface PurchaseLine {
+  readonly what: string;
+  readonly order: string;
+  readonly why: string;
+}
+
+/** days that the purchase list looks ahead */
+export const PURCHASE_DAYS = 14;
+/** share of a bottle by which pouring, samples and towels go beyond a loop's volume */
+const SPILL_SHARE = 0.05;
+
+/**
+ * What to order: coolant for the jobs of the coming fortnight and down to the reorder level, counted things below theirs,
+ * and every part that a job names. What nobody counts is named as such, not guessed.
+ */
+export function purchaseList(coolants: readonly CoolantStock[], items: readonly ItemStock[], jobs: readonly ComingJob[]): PurchaseLine[] {
+  return [
+    ...coolants.flatMap((coolant) =>
+      coolantLine(
+        coolant,
+        jobs.filter(({ productId }) => productId === coolant.productId),
+      ),
+    ),
+    ...items
+      .filter(({ count, reorderAt }) => count < reorderAt)
+      .map(({ name, unit, count, reorderAt }) => ({
+        what: name,
+        order: `${round(2 * reorderAt - count)} ${unit}`,
+        why: `${round(count)} ${unit} left, reorder at ${round(reorderAt)}`,
+      })),
+    ...jobs
+      .filter(({ partsText }) => partsText.trim() !== '')
+      .map(({ systemName, partsText }) => ({ what: partsText, order: 'for the job', why: systemName })),
+  ];
+}
+
+const round = (value: number): number => Math.round(value * 10) / 10;
+
+function coolantLine(coolant: CoolantStock, jobs: readonly ComingJob[]): PurchaseLine[] {
+  const share = coolant.targetFraction ?? 1;
+  const needMl = jobs.reduce((sum, { coolantMl }) => sum + share * coolantMl * (1 + SPILL_SHARE), 0);
+  const keepMl = coolant.reorderBottles * coolant.bottleMl;
+  if (needMl === 0 && keepMl === 0) return [];
+  const names = jobs.map(({ systemName }) => systemName).join(', ');
+  if (coolant.stockMl === null)
+    return needMl === 0
+      ? []
+      : [{ what: coolant.name, order: `${bottles(needMl, coolant.bottleMl)}, if the shelf is bare`, why: `${names}; no lot is counted` }];
+  const shortMl = needMl + keepMl - coolant.stockMl;
+  if (shortMl <= 0) return [];
+  return [
+    {
+      what: coolant.name,
+      order: bottles(shortMl, coolant.bottleMl),
+      why: `${formatMl(coolant.stockMl)} on the shelf${needMl > 0 ? `, ${formatMl(needMl)} for ${names}` : ''}${keepMl > 0 ? `, ${formatMl(keepMl)} kept in reserve` : ''}`,
+    },
+  ];
+}
+
+const bottles = (ml: number, bottleMl: number): string => {
+  const count = Math.ceil(ml / bottleMl - 1e-9);
+  return `${count} ${count === 1 ? 'bottle' : 'bottles'}`;
+};

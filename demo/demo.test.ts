@@ -1,0 +1,102 @@
+import { replay } from '../core/bench/runs/replay.js';
+import type { RunEvent } from '../core/bench/runs/log.js';
+import type { RunEventBody } from '../core/bench/runs/entries/all.js';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { DEMO_SIGN_IN } from './people.js';
+import { seedDemo } from './seed.js';
+import { refuseEntry } from '../core/bench/runs/rules.js';
+import type { Procedure } from '../core/bench/runs/procedure.js';
+import { readLoopFile } from '../core/machine/loop-file/loopFileSchema.js';
+import { TestBench, Visitor } from '../tests/integration/bench.js';
+
+let bench: TestBench;
+let visitor: Visitor;
+const clock = { now: () => new Date(bench.nowMs) };
+beforeAll(async () => {
+  bench = await TestBench.open();
+  expect(await seedDemo(bench.database, clock)).toBe(true);
+  visitor = new Visitor(bench.url);
+  await visitor.signIn(DEMO_SIGN_IN.email, DEMO_SIGN_IN.password);
+});
+afterAll(() => bench.close());
+
+interface Line {
+  id: string;
+  attention: string;
+  filledOn: string | null;
+}
+const lines = async (): Promise<Line[]> => (await visitor.get<{ systems: Line[] }>('/systems')).body.systems;
+
+describe('the demo workshop', () => {
+  it('has at least forty systems with a year or more of history', async () => {
+    const { rows } = await bench.pool.query<{ n: string }>(
+      "select count(distinct job.system_id) as n from job where done_on <= ($1::date - interval '1 year')",
+      [new Date(bench.nowMs).toISOString().slice(0, 10)],
+    );
+    expect(Number(rows[0]?.n)).toBeGreaterThanOrEqual(40);
+  });
+
+  it('shows several systems in each state, and machines on benches', async () => {
+    const counts = new Map<string, number>();
+    for (const { attention } of await lines()) counts.set(attention, (counts.get(attention) ?? 0) + 1);
+    for (const attention of ['overdue', 'soon', 'settling', 'fine', 'planned', 'retired', 'on-bench'])
+      expect(counts.get(attention) ?? 0, attention).toBeGreaterThanOrEqual(2);
+  });
+
+  it('has a run in progress whose clock still runs', async () => {
+    const { runs } = (await visitor.get<{ runs: { timers: { finished: boolean }[] }[] }>('/benches')).body;
+    expect(runs.some(({ timers }) => timers.some(({ finished }) => !finished))).toBe(true);
+  });
+
+  it('has learned volumes from its signed-off fills, which no other workshop sees', async () => {
+    type Learned = { fills: number; items: { key: string; fills: number; prior: { sdMl: number }; learned: { sdMl: number } }[] };
+    const { body } = await visitor.get<Learned>('/learned-volumes');
+    expect(body.fills).toBeGreaterThan(35);
+    const roof = body.items.find(({ key }) => key === 'radiator-360-30');
+    expect(roof?.fills).toBeGreaterThan(5);
+    expect(roof?.learned.sdMl).toBeLessThan(roof?.prior.sdMl ?? 0);
+    const other = await bench.workshop('Elsewhere');
+    expect((await other.get<Learned>('/learned-volumes')).body).toEqual({ items: [], fills: 0 });
+  });
+
+  it('was led by the same rules as any run: every entry of every log would be taken again', async () => {
+    const { rows: runs } = await bench.pool.query<{ id: string; procedure: Procedure }>('select id, procedure from run');
+    expect(runs.length).toBeGreaterThan(40);
+    for (const { id, procedure } of runs) {
+      const { rows } = await bench.pool.query<{ id: string; seq: number; at: Date; body: RunEventBody }>(
+        'select id, seq, happened_at as at, body from run_event where run_id = $1 order by seq',
+        [id],
+      );
+      const log: RunEvent[] = [];
+      for (const { at, ...row } of rows) {
+        expect(refuseEntry(procedure, replay(procedure, log), log, row.body, at.getTime()), `${row.body.type} ${row.seq}`).toBeNull();
+        log.push({ ...row, at: at.toISOString(), by: '' });
+      }
+    }
+  });
+
+  it('lies in the past, apart from what is due', async () => {
+    for (const [table, column] of [
+      ['run_event', 'happened_at'],
+      ['fill', 'filled_on'],
+      ['finding', 'found_at'],
+      ['loop_revision', 'created_at'],
+    ] as const) {
+      const { rows } = await bench.pool.query<{ n: string }>(`select count(*) as n from ${table} where ${column} > $1`, [
+        new Date(bench.nowMs),
+      ]);
+      expect(Number(rows[0]?.n), table).toBe(0);
+    }
+  });
+
+  it('holds loops that any reader of the format accepts', async () => {
+    const { rows } = await bench.pool.query<{ file: unknown }>('select file from loop_revision');
+    for (const { file } of rows) expect(() => readLoopFile(file)).not.toThrow();
+  });
+
+  it('is written once, and never into a workshop that is there', async () => {
+    const before = await bench.count('system');
+    expect(await seedDemo(bench.database, clock)).toBe(false);
+    expect(await bench.count('system')).toBe(before);
+  });
+});

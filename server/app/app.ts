@@ -1,0 +1,184 @@
+import path from 'node:path';
+import express, { Router, type ErrorRequestHandler, type Express, type RequestHandler } from 'express';
+import type pg from 'pg';
+import type { Logger } from 'pino';
+import { boundShape } from '../../core/base/checking/bounds.js';
+import { accountRoutes, openRoutes, SIGN_IN_LIMIT, type SignInLimit } from '../workshop/people/routes.js';
+import { sessions } from '../workshop/people/session.js';
+import { closingRoutes } from '../bench/closing/routes.js';
+import { commissioningRoutes } from '../bench/commissioning/routes.js';
+import { runRoutes } from '../bench/runs/routes.js';
+import { serviceRoutes } from '../bench/services/routes.js';
+import { coolantRoutes } from '../workshop/coolants/routes.js';
+import { workbenchRoutes } from '../machine/drawing/routes.js';
+import { openDatabase } from '../base/database/client.js';
+import { dueRoutes } from '../workshop/due-dates/routes.js';
+import { healthRoute, type Readiness } from '../operations/health/routes.js';
+import { importRoutes } from '../workshop/importing/routes.js';
+import { instrumentRoutes } from '../bench/instruments/routes.js';
+import { lotRoutes } from '../workshop/lots/routes.js';
+import { usageRoutes } from '../workshop/usage/routes.js';
+import { jobRoutes } from '../workshop/jobs/routes.js';
+import { photoRoutes } from '../workshop/photos/routes.js';
+import { planRoutes } from '../workshop/planning/routes.js';
+import { calendarRoutes, openCalendar } from '../workshop/calendar/routes.js';
+import { messageRoutes } from '../workshop/messages/routes.js';
+import { searchRoutes } from '../workshop/search/routes.js';
+import { leakFindingRoutes } from '../bench/leak-finding/routes.js';
+import { learningRoutes } from '../machine/learning/routes.js';
+import { loopRoutes } from '../machine/loops/routes.js';
+import { practiceRoutes } from '../bench/practice/routes.js';
+import { storeRoutes } from '../workshop/store/routes.js';
+import { systemRoutes } from '../workshop/machines/routes.js';
+import { todayRoutes } from '../workshop/today/routes.js';
+import { wasteRoutes } from '../workshop/waste/routes.js';
+import type { Clock } from '../base/http/clock.js';
+import type { PushHub } from '../base/push/hub.js';
+import { runScoped, type App, type Instruments } from '../base/http/context.js';
+import { answerOf, databaseErrorOf, DomainError } from '../base/http/errors.js';
+import { routesOn } from '../base/http/routes.js';
+import { csrfGuard, securityHeaders } from '../base/http/security.js';
+
+export interface ServerParts {
+  readonly pool: pg.Pool;
+  readonly clock: Clock;
+  readonly log: Logger;
+  readonly version: string;
+  readonly secret: string;
+  readonly readiness: Readiness;
+  /** folder of the built web application, or null to serve the API alone */
+  readonly webFolder: string | null;
+  readonly signInLimit?: SignInLimit;
+  /** true behind a proxy that speaks TLS: cookies may then be marked secure */
+  readonly behindProxy?: boolean;
+  readonly push: PushHub;
+  readonly instruments: Instruments;
+}
+
+/** No request needs more; a loop file has a few kilobytes. */
+const BODY_LIMIT = '2mb';
+
+/** Wires the application. Order matters: health before anything that needs the database. */
+export function createServer(parts: ServerParts): Express {
+  const app: App = {
+    database: openDatabase(parts.pool),
+    clock: parts.clock,
+    log: parts.log,
+    version: parts.version,
+    instruments: parts.instruments,
+  };
+  const server = express();
+  server.disable('x-powered-by');
+  if (parts.behindProxy) server.set('trust proxy', 1);
+  server.use(securityHeaders());
+  server.get('/api/health', healthRoute(app, parts.readiness));
+  server.use('/api', api(app, parts));
+  if (parts.webFolder !== null) serveWeb(server, parts.webFolder);
+  server.use(errorHandler(parts.log));
+  return server;
+}
+
+function api(app: App, parts: ServerParts): Router {
+  const router = Router();
+  router.use((_request, response, next) => {
+    response.set('cache-control', 'no-store');
+    if (!parts.readiness.ready) throw new DomainError('database-away', `Not ready: ${parts.readiness.reason}.`);
+    next();
+  });
+  router.use(requireJson, express.json({ limit: BODY_LIMIT, strict: false }), requireBounds);
+  router.use(sessions(parts.pool, parts.secret, parts.behindProxy ?? false));
+  router.use(csrfGuard);
+  openCalendar(router, app);
+  openRoutes(router, app, parts.signInLimit ?? SIGN_IN_LIMIT);
+  router.get('/stream', async (request, response) => {
+    const account = await runScoped(app, request, async (ask) => ask.account);
+    parts.push.watch(account.workshopId, response);
+  });
+  const routes = routesOn(router, app);
+  accountRoutes(routes);
+  coolantRoutes(routes);
+  workbenchRoutes(routes);
+  systemRoutes(routes);
+  loopRoutes(routes);
+  learningRoutes(routes);
+  leakFindingRoutes(routes);
+  runRoutes(routes);
+  commissioningRoutes(routes);
+  serviceRoutes(routes);
+  closingRoutes(routes);
+  jobRoutes(routes);
+  usageRoutes(routes);
+  lotRoutes(routes);
+  storeRoutes(routes);
+  planRoutes(routes);
+  messageRoutes(routes);
+  searchRoutes(routes);
+  calendarRoutes(routes);
+  wasteRoutes(routes);
+  photoRoutes(routes, router, app);
+  importRoutes(routes);
+  instrumentRoutes(routes);
+  practiceRoutes(routes);
+  dueRoutes(routes);
+  todayRoutes(routes);
+  router.use((request) => {
+    if (!request.session.signedIn) throw new DomainError('signed-out', 'You are signed out. Sign in first.');
+    throw new DomainError('not-found', 'There is nothing at this address.');
+  });
+  return router;
+}
+
+/** A form post from another site cannot carry JSON without asking first. */
+const requireJson: RequestHandler = (request, _response, next) => {
+  const hasBody = request.headers['transfer-encoding'] !== undefined || Number(request.headers['content-length'] ?? 0) > 0;
+  if (hasBody && !request.is('application/json')) throw new DomainError('wrong-type', 'Send the body as application/json.');
+  next();
+};
+
+/** Size before sense: a hostile document is refused by its shape, before session, database or schema see it. */
+const requireBounds: RequestHandler = (request, _response, next) => {
+  boundShape(request.body);
+  next();
+};
+
+/** One page for every address; its assets carry a hash in their names and never change. */
+function serveWeb(server: Express, folder: string): void {
+  server.use('/assets', express.static(path.join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  server.use(express.static(folder, { index: false, setHeaders: (response) => response.setHeader('cache-control', 'no-cache') }));
+  server.get('/{*path}', (_request, response) => {
+    response.set('cache-control', 'no-cache').sendFile(path.join(folder, 'index.html'));
+  });
+}
+
+/** The only place where an error becomes an answer. Unknown errors are logged by name and code, never with their parameters. */
+function errorHandler(log: Logger): ErrorRequestHandler {
+  return (error: unknown, request, response, next) => {
+    if (response.headersSent) return next(error);
+    const fileMissing = (error as { status?: number } | null)?.status === 404 && !request.path.startsWith('/api');
+    const { status, body } = fileMissing ? answerOf(new DomainError('not-found', 'There is nothing at this address.')) : answerOf(error);
+    if (status >= 500) {
+      const database = databaseErrorOf(error);
+      log.error(
+        {
+          method: request.method,
+          route: request.path.replace(/[0-9a-f-]{36}/g, ':id'),
+          name: error instanceof Error ? error.name : typeof error,
+          code: database?.code,
+          constraint: database?.constraint,
+          stack: stackOf(error, status),
+        },
+        'request failed',
+      );
+    }
+    response.status(status).json(body);
+  };
+}
+
+/** Frames only: the first line of a stack repeats the message, which may hold a query's parameters. */
+function stackOf(error: unknown, status: number): string[] | undefined {
+  if (status !== 500 || !(error instanceof Error)) return undefined;
+  return error.stack
+    ?.split('\n')
+    .filter((line) => line.trimStart().startsWith('at '))
+    .slice(0, 6);
+}

@@ -1,0 +1,2 @@
+ALTER TABLE "run_event" ADD COLUMN "delivered_by" uuid;--> statement-breakpoint
+ALTER TABLE "run_event" ADD CONSTRAINT "run_event_deliverer_fk" FOREIGN KEY ("workshop_id","delivered_by") REFERENCES "public"."person"("workshop_id","id") ON DELETE no action ON UPDATE no action;

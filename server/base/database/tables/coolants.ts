@@ -1,0 +1,72 @@
+import { sql } from 'drizzle-orm';
+import { check, date, doublePrecision, foreignKey, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { workshop } from './people.js';
+import type { Glycol } from '../../../../core/machine/liquids/fluids.js';
+import { owned, tenantWalls } from '../columns.js';
+
+export const coolantProduct = pgTable(
+  'coolant_product',
+  {
+    ...owned,
+    name: text('name').notNull(),
+    coolantClass: text('coolant_class').notNull(),
+    /** the liquid's own colour, #rrggbb */
+    colour: text('colour').notNull(),
+    form: text('form').notNull(),
+    targetFraction: doublePrecision('target_fraction'),
+    bottleMl: doublePrecision('bottle_ml').notNull(),
+    sheetLifeMonths: doublePrecision('sheet_life_months'),
+    /** running hours that its sheet states; null: none */
+    sheetLifeHours: doublePrecision('sheet_life_hours'),
+    version: integer('version').notNull().default(1),
+    /** inhibitor package as its sheet names it; empty: not known */
+    inhibitor: text('inhibitor').notNull().default(''),
+    /** volume fraction of base that the sheet asks for at least; null where it states none */
+    leastFraction: doublePrecision('least_fraction'),
+    /** bottles at which more is ordered */
+    reorderBottles: doublePrecision('reorder_bottles').notNull().default(0),
+    /** 'ethylene' or 'propylene'; null for water with additives */
+    glycol: text('glycol').$type<Glycol>(),
+    /** mass fraction in the finished coolant */
+    glycolFraction: doublePrecision('glycol_fraction'),
+  },
+  (t) => [
+    foreignKey({ name: 'coolant_product_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),
+    unique('coolant_product_name_once').on(t.workshopId, t.name),
+    check('coolant_class_known', sql`coolant_class in ('show', 'opaque', 'clear', 'biocide')`),
+    check('coolant_form_known', sql`form in ('ready-mix', 'concentrate')`),
+    check('coolant_fraction_sane', sql`target_fraction > 0 and target_fraction <= 1`),
+    check('coolant_concentrate_has_target', sql`form <> 'concentrate' or target_fraction is not null`),
+    check('coolant_bottle_positive', sql`bottle_ml > 0`),
+    check('coolant_life_positive', sql`sheet_life_months > 0 and sheet_life_hours > 0`),
+    check('coolant_glycol_whole', sql`(glycol is null) = (glycol_fraction is null)`),
+    check('coolant_glycol_known', sql`glycol in ('ethylene', 'propylene') and glycol_fraction > 0 and glycol_fraction <= 0.6`),
+    ...tenantWalls('coolant_product', t),
+  ],
+);
+
+export const coolantBatch = pgTable(
+  'coolant_batch',
+  {
+    ...owned,
+    productId: uuid('product_id').notNull(),
+    lot: text('lot').notNull(),
+    openedOn: date('opened_on'),
+    /** day to which the opened bottle keeps; null where nobody wrote it down */
+    keepsUntil: date('keeps_until'),
+    /** mL on the shelf; null where nobody counts this lot */
+    stockMl: doublePrecision('stock_ml'),
+    /** where the labelled sample of this lot stands; empty: none kept */
+    samplePlace: text('sample_place').notNull().default(''),
+  },
+  (t) => [
+    foreignKey({
+      name: 'coolant_batch_product_fk',
+      columns: [t.workshopId, t.productId],
+      foreignColumns: [coolantProduct.workshopId, coolantProduct.id],
+    }),
+    check('coolant_batch_stock_sane', sql`stock_ml >= 0`),
+    unique('coolant_batch_lot_once').on(t.workshopId, t.productId, t.lot),
+    ...tenantWalls('coolant_batch', t),
+  ],
+);

@@ -1,0 +1,63 @@
+import { sql } from 'drizzle-orm';
+import { check, date, foreignKey, index, integer, jsonb, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
+import type { Estimate, Intake, OwnerWindow } from '../../../../core/workshop/jobs/schema.js';
+import { person } from './people.js';
+import { owned, tenantWalls } from '../columns.js';
+import { dueItem } from './due-dates.js';
+import { loop } from './loops.js';
+import { job } from './machines.js';
+
+/** What a booked service adds to its job: how it came in, what the owner was told, what it is about. */
+export const serviceJob = pgTable(
+  'service_job',
+  {
+    ...owned,
+    jobId: uuid('job_id').notNull(),
+    loopId: uuid('loop_id').notNull(),
+    /** component to be changed */
+    partId: text('part_id'),
+    intake: jsonb('intake').$type<Intake>().notNull(),
+    estimate: jsonb('estimate').$type<Estimate>().notNull(),
+    /** counts up when kind or estimate change: a consent is to one of them */
+    estimateNumber: integer('estimate_number').notNull().default(1),
+    neededBy: date('needed_by'),
+    /** day on which the parts that it waits for are expected; null: nothing is awaited */
+    partsOn: date('parts_on'),
+    /** day from which its owner can do without it; null: at once */
+    dropOffOn: date('drop_off_on'),
+    /** days in which its owner can do without it; empty: any */
+    windows: jsonb('windows').$type<OwnerWindow[]>().notNull().default([]),
+    /** the due item that it answers */
+    dueItemId: uuid('due_item_id'),
+    version: integer('version').notNull().default(1),
+  },
+  (t) => [
+    foreignKey({ name: 'service_job_job_fk', columns: [t.workshopId, t.jobId], foreignColumns: [job.workshopId, job.id] }),
+    foreignKey({ name: 'service_job_loop_fk', columns: [t.workshopId, t.loopId], foreignColumns: [loop.workshopId, loop.id] }),
+    foreignKey({ name: 'service_job_due_fk', columns: [t.workshopId, t.dueItemId], foreignColumns: [dueItem.workshopId, dueItem.id] }),
+    unique('service_job_once').on(t.jobId),
+    index('service_job_by_loop').on(t.workshopId, t.loopId),
+    ...tenantWalls('service_job', t),
+  ],
+);
+
+/** What the owner agreed to, each time. A trigger refuses every update and delete. */
+export const consent = pgTable(
+  'consent',
+  {
+    ...owned,
+    jobId: uuid('job_id').notNull(),
+    kind: text('kind').notNull(),
+    estimate: jsonb('estimate').$type<Estimate>().notNull(),
+    estimateNumber: integer('estimate_number').notNull(),
+    how: text('how').notNull(),
+    words: text('words').notNull().default(''),
+    personId: uuid('person_id').notNull(),
+  },
+  (t) => [
+    foreignKey({ name: 'consent_job_fk', columns: [t.workshopId, t.jobId], foreignColumns: [job.workshopId, job.id] }),
+    foreignKey({ name: 'consent_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
+    check('consent_how_known', sql`how in ('phone', 'email', 'text', 'in-person')`),
+    ...tenantWalls('consent', t),
+  ],
+);

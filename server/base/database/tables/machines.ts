@@ -1,0 +1,102 @@
+import { readFinding } from '../../../../core/workshop/due-dates/facts.js';
+import { sql } from 'drizzle-orm';
+import { check, date, doublePrecision, foreignKey, index, integer, pgTable, text, uuid } from 'drizzle-orm/pg-core';
+import type { DustPlace } from '../../../../core/workshop/due-dates/facts.js';
+import { person, workshop } from './people.js';
+import { instant, owned, stored, tenantWalls } from '../columns.js';
+
+export const customer = pgTable(
+  'customer',
+  {
+    ...owned,
+    name: text('name').notNull(),
+    email: text('email'),
+    phone: text('phone'),
+    channel: text('channel').notNull(),
+    note: text('note').notNull().default(''),
+    version: integer('version').notNull().default(1),
+  },
+  (t) => [
+    foreignKey({ name: 'customer_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),
+    check('customer_name_given', sql`length(trim(name)) > 0`),
+    check('customer_channel_known', sql`channel in ('phone', 'email', 'text')`),
+    ...tenantWalls('customer', t),
+  ],
+);
+
+export const system = pgTable(
+  'system',
+  {
+    ...owned,
+    customerId: uuid('customer_id').notNull(),
+    name: text('name').notNull(),
+    caseText: text('case_text').notNull().default(''),
+    builtBy: text('built_by').notNull().default(''),
+    state: text('state').notNull().default('planned'),
+    hoursPerDay: doublePrecision('hours_per_day'),
+    /** mean coolant temperature by its owner, °C */
+    coolantC: doublePrecision('coolant_c'),
+    /** where it stands, which decides how fast it takes dust */
+    dustPlace: text('dust_place').$type<DustPlace>().notNull().default('usual'),
+    note: text('note').notNull().default(''),
+    version: integer('version').notNull().default(1),
+  },
+  (t) => [
+    foreignKey({ name: 'system_customer_fk', columns: [t.workshopId, t.customerId], foreignColumns: [customer.workshopId, customer.id] }),
+    check('system_name_given', sql`length(trim(name)) > 0`),
+    check('system_state_known', sql`state in ('planned', 'on-bench', 'in-service', 'retired')`),
+    check('system_hours_sane', sql`hours_per_day > 0 and hours_per_day <= 24`),
+    check('system_coolant_sane', sql`coolant_c >= 0 and coolant_c <= 90`),
+    check('system_dust_place_known', sql`dust_place in ('clean', 'usual', 'dusty')`),
+    index('system_by_customer').on(t.workshopId, t.customerId),
+    ...tenantWalls('system', t),
+  ],
+);
+
+/** A piece of work on a system: a commissioning or service that is led by a run, or a service recorded afterwards. */
+export const job = pgTable(
+  'job',
+  {
+    ...owned,
+    systemId: uuid('system_id').notNull(),
+    kind: text('kind').notNull(),
+    state: text('state').notNull(),
+    doneOn: date('done_on'),
+    note: text('note').notNull().default(''),
+    personId: uuid('person_id').notNull(),
+  },
+  (t) => [
+    foreignKey({ name: 'job_system_fk', columns: [t.workshopId, t.systemId], foreignColumns: [system.workshopId, system.id] }),
+    foreignKey({ name: 'job_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
+    check(
+      'job_kind_known',
+      sql`kind in ('commissioning', 'drain-refill', 'flush-refill', 'strip-clean', 'leak-repair', 'top-up', 'closed-loop', 'partial-drain', 'part-replacement', 'conversion', 'retirement', 'settling-check')`,
+    ),
+    check('job_state_known', sql`state in ('booked', 'active', 'waiting', 'done', 'cancelled')`),
+    check('job_done_has_day', sql`state <> 'done' or done_on is not null`),
+    index('job_by_system').on(t.workshopId, t.systemId),
+    ...tenantWalls('job', t),
+  ],
+);
+
+export const finding = pgTable(
+  'finding',
+  {
+    ...owned,
+    systemId: uuid('system_id').notNull(),
+    jobId: uuid('job_id'),
+    fact: stored('fact', readFinding).notNull(),
+    /** the fact in words as they were when it was found: for searching alone */
+    text: text('text').notNull(),
+    severity: text('severity').notNull().default('note'),
+    foundAt: instant('found_at').notNull().defaultNow(),
+  },
+  (t) => [
+    foreignKey({ name: 'finding_system_fk', columns: [t.workshopId, t.systemId], foreignColumns: [system.workshopId, system.id] }),
+    foreignKey({ name: 'finding_job_fk', columns: [t.workshopId, t.jobId], foreignColumns: [job.workshopId, job.id] }),
+    check('finding_severity_known', sql`severity in ('note', 'watch', 'failure')`),
+    check('finding_text_given', sql`length(trim(text)) > 0`),
+    index('finding_by_system').on(t.workshopId, t.systemId),
+    ...tenantWalls('finding', t),
+  ],
+);

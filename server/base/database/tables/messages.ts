@@ -1,0 +1,54 @@
+import { sql } from 'drizzle-orm';
+import { check, foreignKey, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { person, workshop } from './people.js';
+import { instant, owned, tenantWalls } from '../columns.js';
+import { customer, system } from './machines.js';
+
+/** A message to an owner, made from a template: written here first, sent by the mail work. */
+export const message = pgTable(
+  'message',
+  {
+    ...owned,
+    customerId: uuid('customer_id').notNull(),
+    systemId: uuid('system_id').notNull(),
+    template: text('template').notNull(),
+    /** what it is about, so that the same thing is told once: a due item with its date, a job */
+    about: text('about').notNull(),
+    address: text('address').notNull(),
+    subject: text('subject').notNull(),
+    body: text('body').notNull(),
+    state: text('state').notNull().default('waiting'),
+    attempts: integer('attempts').notNull().default(0),
+    problem: text('problem').notNull().default(''),
+    sentAt: instant('sent_at'),
+    /** null: the nightly work wrote it */
+    personId: uuid('person_id'),
+  },
+  (t) => [
+    foreignKey({ name: 'message_customer_fk', columns: [t.workshopId, t.customerId], foreignColumns: [customer.workshopId, customer.id] }),
+    foreignKey({ name: 'message_system_fk', columns: [t.workshopId, t.systemId], foreignColumns: [system.workshopId, system.id] }),
+    foreignKey({ name: 'message_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
+    unique('message_once').on(t.workshopId, t.template, t.about),
+    check('message_template_known', sql`template in ('due-soon', 'ready', 'parts-late', 'slot', 'risk')`),
+    check('message_state_known', sql`state in ('waiting', 'sent', 'failed')`),
+    check('message_sent_has_instant', sql`(state = 'sent') = (sent_at is not null)`),
+    index('message_waiting').on(t.workshopId, t.state),
+    ...tenantWalls('message', t),
+  ],
+);
+
+/** What the mail stand-in took: a mailbox of its own, so that nothing leaves the machine. */
+export const standInMail = pgTable(
+  'stand_in_mail',
+  {
+    ...owned,
+    sender: text('sender').notNull(),
+    recipient: text('recipient').notNull(),
+    subject: text('subject').notNull(),
+    text: text('text').notNull(),
+  },
+  (t) => [
+    foreignKey({ name: 'stand_in_mail_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),
+    ...tenantWalls('stand_in_mail', t),
+  ],
+);

@@ -1,0 +1,114 @@
+import { sql } from 'drizzle-orm';
+import {
+  boolean,
+  check,
+  foreignKey,
+  integer,
+  json,
+  jsonb,
+  pgPolicy,
+  pgTable,
+  text,
+  unique,
+  uniqueIndex,
+  uuid,
+  varchar,
+} from 'drizzle-orm/pg-core';
+import type { Skill } from '../../../../core/workshop/planning/capacities.js';
+import type { Schools } from '../../../../core/physics/leak-testing/schools.js';
+import { appRole, instant, owned, tenantWalls } from '../columns.js';
+
+export const workshop = pgTable(
+  'workshop',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    name: text('name').notNull(),
+    timeZone: text('time_zone').notNull(),
+    schools: jsonb('schools').$type<Schools>().notNull(),
+    /** the hot months, before which services are done; both null: no such rule */
+    hotFromMonth: integer('hot_from_month'),
+    hotUntilMonth: integer('hot_until_month'),
+    version: integer('version').notNull().default(1),
+    createdAt: instant('created_at').notNull().defaultNow(),
+  },
+  () => [
+    check('workshop_name_given', sql`length(trim(name)) > 0`),
+    check('workshop_season_whole', sql`(hot_from_month is null) = (hot_until_month is null)`),
+    check('workshop_season_months', sql`hot_from_month between 1 and 12 and hot_until_month between 1 and 12`),
+    pgPolicy('workshop_own', {
+      for: 'all',
+      to: appRole,
+      using: sql`id = nullif(current_setting('lavacrum.workshop', true), '')::uuid`,
+      withCheck: sql`id = nullif(current_setting('lavacrum.workshop', true), '')::uuid`,
+    }),
+  ],
+);
+
+export const person = pgTable(
+  'person',
+  {
+    ...owned,
+    name: text('name').notNull(),
+    /** lower case; one account an address, over all workshops of this server */
+    email: text('email').notNull(),
+    role: text('role').notNull(),
+    passwordHash: text('password_hash').notNull(),
+    active: boolean('active').notNull().default(true),
+    /** what this person can do that not everybody can; null: nobody wrote it down, so everything */
+    skills: jsonb('skills').$type<Skill[]>(),
+  },
+  (t) => [
+    foreignKey({ name: 'person_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),
+    uniqueIndex('person_email_once').on(t.email),
+    check('person_role_known', sql`role in ('technician', 'lead', 'front-desk')`),
+    check('person_email_lower', sql`email = lower(email)`),
+    ...tenantWalls('person', t),
+  ],
+);
+
+export const bench = pgTable(
+  'bench',
+  {
+    ...owned,
+    name: text('name').notNull(),
+    position: integer('position').notNull().default(0),
+  },
+  (t) => [
+    foreignKey({ name: 'bench_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),
+    unique('bench_name_once').on(t.workshopId, t.name),
+    check('bench_name_given', sql`length(trim(name)) > 0`),
+    ...tenantWalls('bench', t),
+  ],
+);
+
+/** Sign-in sessions, in the shape the session store expects. Not visible to the application role. */
+export const session = pgTable('session', {
+  sid: varchar('sid').primaryKey(),
+  sess: json('sess').notNull(),
+  expire: instant('expire').notNull(),
+});
+
+/** Answers to requests that carried an idempotency key, so that a double submit gets the first answer again. */
+export const idempotency = pgTable(
+  'idempotency',
+  {
+    workshopId: uuid('workshop_id').notNull(),
+    key: uuid('key').notNull(),
+    personId: uuid('person_id').notNull(),
+    route: text('route').notNull(),
+    requestHash: text('request_hash').notNull(),
+    status: integer('status').notNull(),
+    answer: jsonb('answer').notNull(),
+    createdAt: instant('created_at').notNull().defaultNow(),
+  },
+  (t) => [
+    unique('idempotency_once').on(t.workshopId, t.key),
+    foreignKey({ name: 'idempotency_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),
+    pgPolicy('idempotency_own_workshop', {
+      for: 'all',
+      to: appRole,
+      using: sql`workshop_id = nullif(current_setting('lavacrum.workshop', true), '')::uuid`,
+      withCheck: sql`workshop_id = nullif(current_setting('lavacrum.workshop', true), '')::uuid`,
+    }),
+  ],
+);

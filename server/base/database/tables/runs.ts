@@ -1,0 +1,212 @@
+import type { BaselineReading } from '../../../../core/physics/diagnosis/reading.js';
+import type { LooseEnd } from '../../../../core/workshop/due-dates/facts.js';
+import { readStoredEntry } from '../../../../core/bench/runs/log.js';
+import type { ProcedureKind } from '../../../../core/bench/procedures/procedureKinds.js';
+import { readRecord } from '../../../../core/edge/records/record.js';
+import { isNotNull, sql } from 'drizzle-orm';
+import {
+  check,
+  date,
+  doublePrecision,
+  foreignKey,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  text,
+  unique,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core';
+import { readProcedure } from '../../../../core/bench/runs/procedure.js';
+import type { ProcedureTemplate } from '../../../../core/bench/runs/template.js';
+import { bench, person } from './people.js';
+import { coolantBatch, coolantProduct } from './coolants.js';
+import { instant, owned, stored, tenantWalls } from '../columns.js';
+import { loop, loopRevision } from './loops.js';
+import { job } from './machines.js';
+
+/** The workshop's procedure, version by version. A trigger refuses every update and delete. */
+export const procedureVersion = pgTable(
+  'procedure_version',
+  {
+    ...owned,
+    /** what it leads: the commissioning, or a kind of service */
+    kind: text('kind').$type<ProcedureKind>().notNull().default('commissioning'),
+    number: integer('number').notNull(),
+    template: jsonb('template').$type<ProcedureTemplate>().notNull(),
+    note: text('note').notNull(),
+    personId: uuid('person_id').notNull(),
+  },
+  (t) => [
+    foreignKey({ name: 'procedure_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
+    unique('procedure_number_once').on(t.workshopId, t.kind, t.number),
+    check('procedure_number_positive', sql`number > 0`),
+    ...tenantWalls('procedure_version', t),
+  ],
+);
+
+export const run = pgTable(
+  'run',
+  {
+    ...owned,
+    /** null: a practice run, which is no work on anybody's machine */
+    jobId: uuid('job_id'),
+    loopId: uuid('loop_id').notNull(),
+    /** the loop as it is being built; everything in the run refers to this revision */
+    revisionId: uuid('revision_id').notNull(),
+    benchId: uuid('bench_id'),
+    procedure: stored('procedure', readProcedure).notNull(),
+    state: text('state').notNull().default('active'),
+    startedAt: instant('started_at').notNull(),
+    signedOffAt: instant('signed_off_at'),
+    personId: uuid('person_id').notNull(),
+  },
+  (t) => [
+    foreignKey({ name: 'run_job_fk', columns: [t.workshopId, t.jobId], foreignColumns: [job.workshopId, job.id] }),
+    foreignKey({ name: 'run_loop_fk', columns: [t.workshopId, t.loopId], foreignColumns: [loop.workshopId, loop.id] }),
+    uniqueIndex('run_one_active_per_loop')
+      .on(t.workshopId, t.loopId)
+      .where(sql`state = 'active' and job_id is not null`),
+    foreignKey({
+      name: 'run_revision_fk',
+      columns: [t.workshopId, t.revisionId],
+      foreignColumns: [loopRevision.workshopId, loopRevision.id],
+    }),
+    foreignKey({ name: 'run_bench_fk', columns: [t.workshopId, t.benchId], foreignColumns: [bench.workshopId, bench.id] }),
+    foreignKey({ name: 'run_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
+    check('run_state_known', sql`state in ('active', 'signed-off', 'abandoned')`),
+    check('run_signed_off_has_instant', sql`(state = 'signed-off') = (signed_off_at is not null)`),
+    index('run_active').on(t.workshopId, t.state),
+    ...tenantWalls('run', t),
+  ],
+);
+
+/** Work on somebody's machine; a run without a job is practice and touches nothing. */
+export const isReal = isNotNull(run.jobId);
+
+/** The log. A trigger refuses every update and delete; the application role has neither right. */
+export const runEvent = pgTable(
+  'run_event',
+  {
+    /** made on the device */
+    ...owned,
+    runId: uuid('run_id').notNull(),
+    seq: integer('seq').notNull(),
+    happenedAt: instant('happened_at').notNull(),
+    personId: uuid('person_id').notNull(),
+    /** who was signed in when it reached the server, where that was somebody else than made it */
+    deliveredBy: uuid('delivered_by'),
+    body: stored('body', readStoredEntry).notNull(),
+  },
+  (t) => [
+    foreignKey({ name: 'run_event_run_fk', columns: [t.workshopId, t.runId], foreignColumns: [run.workshopId, run.id] }),
+    foreignKey({ name: 'run_event_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
+    foreignKey({ name: 'run_event_deliverer_fk', columns: [t.workshopId, t.deliveredBy], foreignColumns: [person.workshopId, person.id] }),
+    unique('run_event_seq_once').on(t.runId, t.seq),
+    check('run_event_seq_positive', sql`seq > 0`),
+    check('run_event_has_type', sql`body ? 'type'`),
+    ...tenantWalls('run_event', t),
+  ],
+);
+
+/** Measured values as rows, each with the revision it was measured on. Written at sign-off from the log. */
+export const reading = pgTable(
+  'reading',
+  {
+    ...owned,
+    runId: uuid('run_id').notNull(),
+    revisionId: uuid('revision_id').notNull(),
+    eventId: uuid('event_id').notNull(),
+    quantity: text('quantity').notNull(),
+    value: doublePrecision('value').notNull(),
+    unit: text('unit').notNull(),
+    source: text('source').notNull().default('hand'),
+    takenAt: instant('taken_at').notNull(),
+  },
+  (t) => [
+    foreignKey({ name: 'reading_run_fk', columns: [t.workshopId, t.runId], foreignColumns: [run.workshopId, run.id] }),
+    foreignKey({
+      name: 'reading_revision_fk',
+      columns: [t.workshopId, t.revisionId],
+      foreignColumns: [loopRevision.workshopId, loopRevision.id],
+    }),
+    foreignKey({ name: 'reading_event_fk', columns: [t.workshopId, t.eventId], foreignColumns: [runEvent.workshopId, runEvent.id] }),
+    check('reading_source_known', sql`source in ('hand', 'instrument', 'simulated', 'file')`),
+    index('reading_by_revision').on(t.workshopId, t.revisionId, t.quantity),
+    ...tenantWalls('reading', t),
+  ],
+);
+
+/** What went into a loop, from which batch, on which day. */
+export const fill = pgTable(
+  'fill',
+  {
+    ...owned,
+    revisionId: uuid('revision_id').notNull(),
+    jobId: uuid('job_id').notNull(),
+    runId: uuid('run_id'),
+    productId: uuid('product_id').notNull(),
+    batchId: uuid('batch_id'),
+    filledOn: date('filled_on').notNull(),
+    pouredMl: doublePrecision('poured_ml').notNull(),
+    drainedMl: doublePrecision('drained_ml'),
+    /** share of the usual interval that this fill may stay, because something was left inside; 1 where nothing was */
+    intervalShare: doublePrecision('interval_share').notNull().default(1),
+    intervalReason: jsonb('interval_reason').$type<readonly LooseEnd[]>().notNull().default([]),
+  },
+  (t) => [
+    foreignKey({
+      name: 'fill_revision_fk',
+      columns: [t.workshopId, t.revisionId],
+      foreignColumns: [loopRevision.workshopId, loopRevision.id],
+    }),
+    foreignKey({ name: 'fill_job_fk', columns: [t.workshopId, t.jobId], foreignColumns: [job.workshopId, job.id] }),
+    foreignKey({ name: 'fill_run_fk', columns: [t.workshopId, t.runId], foreignColumns: [run.workshopId, run.id] }),
+    foreignKey({
+      name: 'fill_product_fk',
+      columns: [t.workshopId, t.productId],
+      foreignColumns: [coolantProduct.workshopId, coolantProduct.id],
+    }),
+    foreignKey({ name: 'fill_batch_fk', columns: [t.workshopId, t.batchId], foreignColumns: [coolantBatch.workshopId, coolantBatch.id] }),
+    check('fill_volume_sane', sql`poured_ml > 0 and drained_ml >= 0`),
+    check('fill_share_sane', sql`interval_share > 0 and interval_share <= 1`),
+    index('fill_by_revision').on(t.workshopId, t.revisionId),
+    ...tenantWalls('fill', t),
+  ],
+);
+
+export const baseline = pgTable(
+  'baseline',
+  {
+    ...owned,
+    runId: uuid('run_id').notNull(),
+    revisionId: uuid('revision_id').notNull(),
+    reading: jsonb('reading').$type<BaselineReading>().notNull(),
+    takenAt: instant('taken_at').notNull(),
+  },
+  (t) => [
+    foreignKey({ name: 'baseline_run_fk', columns: [t.workshopId, t.runId], foreignColumns: [run.workshopId, run.id] }),
+    foreignKey({
+      name: 'baseline_revision_fk',
+      columns: [t.workshopId, t.revisionId],
+      foreignColumns: [loopRevision.workshopId, loopRevision.id],
+    }),
+    ...tenantWalls('baseline', t),
+  ],
+);
+
+/** The signed record. A trigger refuses every update and delete. */
+export const runRecord = pgTable(
+  'run_record',
+  {
+    ...owned,
+    runId: uuid('run_id').notNull(),
+    record: stored('record', readRecord).notNull(),
+  },
+  (t) => [
+    foreignKey({ name: 'run_record_run_fk', columns: [t.workshopId, t.runId], foreignColumns: [run.workshopId, run.id] }),
+    unique('run_record_once').on(t.runId),
+    ...tenantWalls('run_record', t),
+  ],
+);

@@ -1,0 +1,109 @@
+import type { BenchOrder } from '../../../core/bench/simulated-bench/order.js';
+import { and, eq } from 'drizzle-orm';
+import type { Request } from 'express';
+import 'express-session';
+import type { Logger } from 'pino';
+import type { Role } from '../../../core/workshop/people/roles.js';
+import { check } from '../../../core/base/checking/check.js';
+import { id } from '../../../core/base/checking/fields.js';
+import { dayIn } from '../../../core/base/units/calendar.js';
+import type Joi from 'joi';
+import { person, workshop } from '../database/tables/people.js';
+import { inWorkshop, type Database, type Scope } from '../database/client.js';
+import type { Clock } from './clock.js';
+import { DomainError, notFound } from './errors.js';
+
+/** What every route needs. */
+export interface App {
+  readonly database: Database;
+  readonly clock: Clock;
+  readonly log: Logger;
+  readonly version: string;
+  readonly instruments: Instruments;
+}
+
+/** The way to a bench's instruments, as far as requests need it. */
+export interface Instruments {
+  /** where devices connect; null while nobody listens */
+  readonly url: string | null;
+  readonly embedded: boolean;
+  /** starts a simulated bench once it can be reached */
+  simulate(order: Omit<BenchOrder, 'url'>): void;
+}
+
+declare module 'express-session' {
+  interface SessionData {
+    /** who signed in; name, role and rights are read afresh at every request */
+    signedIn?: SignedIn;
+    csrf?: string;
+  }
+}
+
+export interface SignedIn {
+  readonly personId: string;
+  readonly workshopId: string;
+}
+
+export interface Account extends SignedIn {
+  readonly personName: string;
+  readonly role: Role;
+  readonly workshopName: string;
+  readonly timeZone: string;
+}
+
+/** A request of somebody signed in, with a transaction that sees one workshop. */
+export interface Ask extends App {
+  readonly scope: Scope;
+  readonly account: Account;
+  readonly request: Request;
+  /** today in the workshop's time zone */
+  readonly today: string;
+}
+
+const signedOut = (): DomainError => new DomainError('signed-out', 'You are signed out. Sign in; what you typed is still on this device.');
+
+/** The account behind a session, or `signed-out` where it was closed meanwhile. */
+async function loadAccount(scope: Scope, { personId }: SignedIn): Promise<Account> {
+  const [row] = await scope
+    .select({
+      personId: person.id,
+      personName: person.name,
+      role: person.role,
+      workshopId: workshop.id,
+      workshopName: workshop.name,
+      timeZone: workshop.timeZone,
+    })
+    .from(person)
+    .innerJoin(workshop, eq(workshop.id, person.workshopId))
+    .where(and(eq(person.id, personId), eq(person.active, true)));
+  if (!row) throw signedOut();
+  return row as Account;
+}
+
+export const todayOf = (account: Account, clock: Clock): string => dayIn(account.timeZone, clock.now());
+
+/** An id from the address. Anything that is not an id is not found, like an id of another workshop. */
+export function idFrom(request: Request, parameter: string, what: string): string {
+  const value = request.params[parameter];
+  if (typeof value !== 'string' || id().validate(value).error) throw notFound(what);
+  return value.toLowerCase();
+}
+
+/** The checked body; before this call it is unknown, after it typed. */
+export function bodyAs<T>(request: Request, schema: Joi.Schema): T {
+  return check<T>(schema, request.body as unknown);
+}
+
+export async function runScoped<T>(app: App, request: Request, work: (ask: Ask) => Promise<T>): Promise<T> {
+  const signedIn = request.session.signedIn;
+  if (!signedIn) throw signedOut();
+  return inWorkshop(app.database, signedIn.workshopId, async (scope) => {
+    const account = await loadAccount(scope, signedIn);
+    return work({ ...app, scope, account, request, today: todayOf(account, app.clock) });
+  });
+}
+
+/** Stops unless the person may do what the lead does. */
+export function needLead({ account }: Ask): void {
+  if (account.role !== 'lead') throw new DomainError('forbidden', 'Only the workshop lead can change this.');
+}

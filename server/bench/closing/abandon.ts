@@ -1,0 +1,26 @@
+import { leaveBench } from '../runs/runs.js';
+import { moveHands } from '../commands/commands.js';
+import { eq } from 'drizzle-orm';
+import { idFrom, type Ask } from '../../base/http/context.js';
+import { DomainError, notFound } from '../../base/http/errors.js';
+import { pushNotice } from '../../base/push/notices.js';
+import { job } from '../../base/database/tables/machines.js';
+import { putBack } from '../services/putBack.js';
+import { run } from '../../base/database/tables/runs.js';
+
+/** Takes a machine off the bench without a record. The log stays. */
+export async function abandonRun(ask: Ask, reason: string) {
+  const { scope, request } = ask;
+  const runId = idFrom(request, 'id', 'run');
+  const [row] = await scope.select().from(run).where(eq(run.id, runId)).for('update');
+  if (!row) throw notFound('run');
+  if (row.state !== 'active') throw new DomainError('refused', 'This run is already closed.');
+  await scope.update(run).set({ state: 'abandoned' }).where(eq(run.id, runId));
+  await pushNotice(scope, ask.account.workshopId, { kind: 'benches' });
+  if (row.benchId !== null) await moveHands(scope, ask.account.workshopId, row.benchId, { do: 'leave' });
+  if (row.jobId === null) return { id: runId, state: 'abandoned' };
+  if (row.procedure.service) await putBack(ask, row.jobId, reason);
+  else await scope.update(job).set({ state: 'cancelled', note: reason }).where(eq(job.id, row.jobId));
+  await leaveBench(scope, row.loopId);
+  return { id: runId, state: 'abandoned' };
+}

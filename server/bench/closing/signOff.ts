@@ -1,0 +1,120 @@
+import { openDates, type RunRow } from '../runs/openDates.js';
+import { moveHands } from '../commands/commands.js';
+import { insertEvent, refusedBy } from '../runs/append.js';
+import { foldOf } from '../runs/folds.js';
+import { leaveBench, retireSystem } from '../runs/runs.js';
+import { buildRecord } from '../../../core/edge/records/record.js';
+import type { SignOffInput } from '../../../core/bench/commissioning/schema.js';
+import { desc, eq } from 'drizzle-orm';
+import { refuseEntry } from '../../../core/bench/runs/rules.js';
+import { pouredMl, type RunState } from '../../../core/bench/runs/state.js';
+import { dayIn } from '../../../core/base/units/calendar.js';
+import { closeService } from '../services/close.js';
+import { idFrom, type Ask } from '../../base/http/context.js';
+import { DomainError, notFound } from '../../base/http/errors.js';
+import { pushNotice } from '../../base/push/notices.js';
+import { withOwnFill } from '../../../core/physics/learning/volumes.js';
+import { insertRevision } from '../../machine/loops/revisions.js';
+import { loop, loopRevision } from '../../base/database/tables/loops.js';
+import { customer, job, system } from '../../base/database/tables/machines.js';
+import { baseline, reading, run, runRecord } from '../../base/database/tables/runs.js';
+
+/**
+ * Closes a run. Stages, all in one transaction: the entry joins the log · the loop becomes "as built" · fill,
+ * readings and baselines become rows · the record is written · the dates open · the machine leaves the bench.
+ */
+export async function signOff(ask: Ask, input: SignOffInput) {
+  const { scope, account, clock, request } = ask;
+  const runId = idFrom(request, 'id', 'run');
+  const [row] = await scope.select().from(run).where(eq(run.id, runId)).for('update');
+  if (!row) throw notFound('run');
+  const fold = await foldOf(scope, runId);
+  if (fold.find(input.id)) return { runId, state: row.state };
+  if (row.state !== 'active') throw new DomainError('refused', 'This run is already closed.');
+  if (row.jobId === null) throw new DomainError('refused', 'A practice run is ended with its debrief, not signed off.');
+  const { jobId } = row;
+  const now = clock.now();
+  const body = { type: 'signed-off', remark: input.remark } as const;
+  const refusal = refuseEntry(row.procedure, fold.state, fold.events, body, now.getTime());
+  if (refusal) throw refusedBy(row.procedure, refusal);
+
+  const seq = fold.events.length + 1;
+  const event = await insertEvent(ask, { id: input.id, runId, seq, at: now, body });
+  const { state, events } = fold.push(event);
+  const asBuilt = await markAsBuilt(ask, row, pouredMl(state));
+  const filledOn = dayIn(account.timeZone, new Date(state.pours.at(-1)?.at ?? now.toISOString()));
+  const [names] = await scope
+    .select({ systemId: system.id, systemName: system.name, owner: customer.name, loopName: loop.name })
+    .from(loop)
+    .innerJoin(system, eq(system.id, loop.systemId))
+    .innerJoin(customer, eq(customer.id, system.customerId))
+    .where(eq(loop.id, row.loopId));
+  if (!names) throw notFound('system');
+  await writeMeasurements(ask, row, state);
+  const record = buildRecord({
+    procedure: row.procedure,
+    events,
+    system: { name: names.systemName, owner: names.owner },
+    loop: { name: names.loopName, revision: asBuilt.number, file: asBuilt.file },
+    startedAt: row.startedAt.toISOString(),
+    filledOn,
+  });
+  await scope.insert(runRecord).values({ workshopId: account.workshopId, runId, record, createdAt: now });
+  await scope.update(run).set({ state: 'signed-off', signedOffAt: now }).where(eq(run.id, runId));
+  await scope
+    .update(job)
+    .set({ state: 'done', doneOn: dayIn(account.timeZone, now), note: input.remark })
+    .where(eq(job.id, jobId));
+  const facts = { row, jobId, state, systemId: names.systemId, revisionId: asBuilt.id, filledOn };
+  const dates = row.procedure.service ? await closeService(ask, facts) : await openDates(ask, facts);
+  await leaveBench(scope, row.loopId);
+  await pushNotice(scope, account.workshopId, { kind: 'benches' });
+  await pushNotice(scope, account.workshopId, { kind: 'dates' });
+  if ('retires' in dates && dates.retires) await retireSystem(scope, names.systemId);
+  if (row.benchId !== null) await moveHands(scope, account.workshopId, row.benchId, { do: 'leave' });
+  return { runId, state: 'signed-off', ...dates };
+}
+
+/** What was commissioned is what was built: a planned revision gets its "as built" twin, with what its first fill told of its parts. */
+async function markAsBuilt({ scope, account, clock }: Ask, row: RunRow, firstFillMl: number): Promise<typeof loopRevision.$inferSelect> {
+  const [own] = await scope.select().from(loopRevision).where(eq(loopRevision.id, row.revisionId));
+  if (!own) throw notFound('loop revision');
+  if (own.kind !== 'planned' || row.procedure.service) return own;
+  const [newest] = await scope
+    .select({ number: loopRevision.number })
+    .from(loopRevision)
+    .where(eq(loopRevision.loopId, row.loopId))
+    .orderBy(desc(loopRevision.number))
+    .limit(1);
+  const file = withOwnFill(own.file, firstFillMl);
+  return insertRevision(scope, {
+    workshopId: account.workshopId,
+    loopId: row.loopId,
+    number: (newest?.number ?? own.number) + 1,
+    kind: 'as-built',
+    reason: file === own.file ? 'as commissioned' : `as commissioned; volumes learned from ${Math.round(firstFillMl)} mL poured`,
+    personId: account.personId,
+    file,
+    at: clock.now(),
+  });
+}
+
+/** Measured values as rows. They belong to the revision the run was led on. */
+async function writeMeasurements({ scope, account }: Ask, row: RunRow, state: RunState): Promise<void> {
+  const own = { workshopId: account.workshopId, runId: row.id, revisionId: row.revisionId };
+  const readings = [
+    ...state.dryReadings.flatMap(({ value, ...from }) => [
+      { ...from, quantity: 'gauge pressure', value: value.gaugeKpa, unit: 'kPa' },
+      { ...from, quantity: 'room temperature', value: value.tempC, unit: '°C' },
+    ]),
+    ...state.pours.map((pour) => ({ ...pour, quantity: 'poured volume', unit: 'mL' })),
+    ...state.bleedCycles.flatMap(({ value, ...from }) => [
+      { ...from, quantity: 'level, pump running', value: value.runningMm, unit: 'mm' },
+      { ...from, quantity: 'level, pump stopped', value: value.stoppedMm, unit: 'mm' },
+    ]),
+  ];
+  if (readings.length > 0)
+    await scope.insert(reading).values(readings.map(({ at, ...rest }) => ({ ...own, ...rest, takenAt: new Date(at) })));
+  if (state.baselines.length > 0)
+    await scope.insert(baseline).values(state.baselines.map(({ at, value }) => ({ ...own, reading: value, takenAt: new Date(at) })));
+}

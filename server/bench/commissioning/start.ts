@@ -1,0 +1,60 @@
+import { newestRevision } from '../../machine/loops/revisions.js';
+import { insertRun, checkJoints, putOnBench, lockLoop, readRun, claimFor } from '../runs/runs.js';
+import { orderFor, productOf } from '../../workshop/coolants/products.js';
+import { newestProcedure } from '../runs/procedures.js';
+import { buildProcedure } from '../../../core/bench/procedures/buildProcedure.js';
+import type { RunCreate } from '../../../core/bench/commissioning/schema.js';
+import { cannotSimulate } from '../../../core/bench/simulated-bench/bench.js';
+import { liquidOf } from '../../../core/machine/liquids/fluids.js';
+import { type Ask } from '../../base/http/context.js';
+import { DomainError } from '../../base/http/errors.js';
+import { claimForPractice, notePractice } from '../practice/practice.js';
+import { job } from '../../base/database/tables/machines.js';
+
+/** Puts a machine on a bench and starts the commissioning of one of its loops. */
+export async function startRun(ask: Ask, input: RunCreate) {
+  const { scope, account, clock } = ask;
+  const own = await lockLoop(scope, input.loopId);
+  if (input.practice) await claimForPractice(scope, input.benchId);
+  else await claimFor(scope, input.loopId, input.benchId, own.system.id);
+  const revision = await newestRevision(scope, input.loopId);
+  const why = input.practice ? cannotSimulate(revision.file) : null;
+  if (why !== null) throw new DomainError('refused', `This loop cannot be practised on: ${why}.`);
+  const product = await productOf(scope, own.loop.coolantProductId);
+  if (input.schools.leak === 'opened-joints') checkJoints(revision.file, input.openedJoints);
+  const ours = await newestProcedure(scope, 'commissioning');
+  const procedure = buildProcedure({
+    loop: revision.file,
+    schools: input.schools,
+    order: orderFor(revision.file, product),
+    coolantName: product?.name ?? null,
+    liquid: liquidOf(product),
+    ...(input.lostMl === null ? {} : { opened: { joints: input.openedJoints, lostMl: input.lostMl } }),
+    ...(ours ? { template: ours.template, templateNumber: ours.number } : {}),
+  });
+
+  const at = clock.now();
+  const [madeJob] = input.practice
+    ? []
+    : await scope
+        .insert(job)
+        .values({
+          workshopId: account.workshopId,
+          systemId: own.system.id,
+          kind: 'commissioning',
+          state: 'active',
+          personId: account.personId,
+          createdAt: at,
+        })
+        .returning({ id: job.id });
+  const runId = await insertRun(ask, {
+    jobId: madeJob?.id ?? null,
+    loopId: input.loopId,
+    revisionId: revision.id,
+    benchId: input.benchId,
+    procedure,
+  });
+  if (input.practice) await notePractice(ask, runId, input.practice);
+  else await putOnBench(scope, own.system);
+  return readRun(ask, runId);
+}

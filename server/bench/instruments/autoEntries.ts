@@ -1,0 +1,185 @@
+import type { Writer } from '../runs/writer.js';
+import { hasOnline } from '../commands/commands.js';
+import type { RunEventBody } from '../../../core/bench/runs/entries/all.js';
+import { refusalWords } from '../../../core/edge/words/bench.js';
+import { randomUUID } from 'node:crypto';
+import { and, eq } from 'drizzle-orm';
+import type { Logger } from 'pino';
+import { currentKind, type RunState } from '../../../core/bench/runs/state.js';
+import type { Procedure } from '../../../core/bench/runs/procedure.js';
+import type { InstrumentReading } from '../../../core/bench/instruments/kinds.js';
+import { AUTO } from '../../../core/bench/instruments/defaults.js';
+import { levelMlOf } from '../../../core/bench/instruments/level.js';
+import { person } from '../../base/database/tables/people.js';
+import { tryAppend } from '../runs/append.js';
+import { foldOf } from '../runs/folds.js';
+import { run } from '../../base/database/tables/runs.js';
+import { inWorkshop, type Database } from '../../base/database/client.js';
+import type { Clock } from '../../base/http/clock.js';
+import type { KeptReadings } from './ingest.js';
+
+type Publish = (workshopId: string, benchId: string, topic: 'supply/set', payload: { on: boolean }) => void;
+
+/** What is known of a bench between its readings. */
+interface Memory {
+  roomC: number | null;
+  /** ms; the last gauge reading that was tried as an entry */
+  triedMs: number;
+  supplyOn: boolean | null;
+  /** ms; the level was seen below its mark and the pump switched off */
+  guardedMs: number;
+  /** the level read last, for how fast it falls */
+  lastLevel: { mm: number; atMs: number } | null;
+  /** ms; the pump stopped and its column comes to rest: then the level is read once. null: nothing to read */
+  restMs: number | null;
+}
+
+interface Active {
+  readonly runId: string;
+  readonly procedure: Procedure;
+  readonly state: RunState;
+  readonly writer: Writer;
+  readonly source: 'instrument' | 'simulated';
+}
+
+/**
+ * Entries that nobody has hands for: gauge readings of a running air test, once a minute; the supply's switch when it
+ * was turned at the bench; and the pump off at the low mark. They follow the rules of every entry. A pump that may not
+ * run is switched off again.
+ */
+export class AutoEntries {
+  private readonly benches = new Map<string, Memory>();
+
+  constructor(
+    private readonly database: Database,
+    private readonly clock: Clock,
+    private readonly log: Logger,
+    private readonly publish: Publish,
+  ) {}
+
+  /** One batch of readings of one bench, in their order. */
+  async follow({ workshopId, benchId, readings }: KeptReadings): Promise<void> {
+    const memory = this.benches.get(benchId) ?? { roomC: null, triedMs: 0, supplyOn: null, guardedMs: 0, lastLevel: null, restMs: null };
+    this.benches.set(benchId, memory);
+    for (const reading of readings) {
+      try {
+        await this.one(workshopId, benchId, memory, reading);
+      } catch (error) {
+        this.log.warn({ name: error instanceof Error ? error.name : typeof error }, 'an instrument’s entry was not made');
+      }
+    }
+  }
+
+  private async one(workshopId: string, benchId: string, memory: Memory, { kind, value, at }: InstrumentReading): Promise<void> {
+    const atMs = Date.parse(at);
+    const before = memory.lastLevel;
+    if (kind === 'level') memory.lastLevel = { mm: value, atMs };
+    if (kind === 'room-temp') memory.roomC = value;
+    else if (kind === 'gauge' && atMs - memory.triedMs >= AUTO.dryEveryS * 1000) {
+      memory.triedMs = atMs;
+      await this.onRun(workshopId, benchId, (active) => this.dryReading(active, memory, value, at));
+    } else if (kind === 'supply') {
+      const on = value === 1;
+      if (memory.supplyOn === on) return;
+      memory.supplyOn = on;
+      memory.guardedMs = 0;
+      memory.restMs = on ? null : atMs + AUTO.levelRestS * 1000;
+      await this.onRun(workshopId, benchId, (active) => this.switched(workshopId, benchId, active, on, at));
+    } else if (kind === 'level' && memory.restMs !== null && atMs >= memory.restMs) {
+      memory.restMs = null;
+      await this.onRun(workshopId, benchId, (active) => this.settled(active, value, at));
+    } else if (kind === 'level' && memory.supplyOn === true && atMs - memory.guardedMs >= AUTO.guardEveryMs) {
+      await this.onRun(workshopId, benchId, (active) =>
+        this.guard(workshopId, benchId, active, memory, { mm: value, soonMm: soonMm(before, value, atMs), at }),
+      );
+    }
+  }
+
+  /** Calls with the run that stands on the bench, as it is now; with the person who started it, whose run it is. */
+  private onRun(workshopId: string, benchId: string, work: (active: Active) => Promise<void>): Promise<void> {
+    return inWorkshop(this.database, workshopId, async (scope) => {
+      const [row] = await scope
+        .select({ id: run.id, procedure: run.procedure, personId: run.personId, personName: person.name })
+        .from(run)
+        .innerJoin(person, eq(person.id, run.personId))
+        .where(and(eq(run.benchId, benchId), eq(run.state, 'active')))
+        .limit(1);
+      if (!row) return;
+      const simulated = await hasOnline(scope, benchId, 'simulated');
+      const { state } = await foldOf(scope, row.id);
+      const writer = { scope, clock: this.clock, account: { workshopId, personId: row.personId, personName: row.personName } };
+      await work({ runId: row.id, procedure: row.procedure, state, writer, source: simulated ? 'simulated' : 'instrument' });
+    });
+  }
+
+  private add({ runId, writer }: Active, body: RunEventBody, at: string): ReturnType<typeof tryAppend> {
+    return tryAppend(writer, runId, { id: randomUUID(), at, body });
+  }
+
+  /** Goes on by itself once the first reading came from the gauge, until the step is closed or the test starts again. */
+  private async dryReading(active: Active, memory: Memory, gaugeKpa: number, at: string): Promise<void> {
+    const { state, source } = active;
+    const last = state.dryReadings.at(-1);
+    if (currentKind(state) !== 'dry-test' || !last || last.source === 'hand' || memory.roomC === null) return;
+    if (Date.parse(at) - Date.parse(last.at) < AUTO.dryEveryS * 1000 - AUTO.slackMs) return;
+    await this.add(active, { type: 'dry-reading', gaugeKpa, tempC: memory.roomC, source }, at);
+  }
+
+  /** The switch was turned at the bench itself. */
+  private async switched(workshopId: string, benchId: string, active: Active, on: boolean, at: string): Promise<void> {
+    if ((active.state.pump?.on ?? false) === on || active.state.signedOff) return;
+    const done = await this.add(active, { type: 'pump', on, source: active.source }, at);
+    if (!('refusal' in done) || !on) return;
+    this.publish(workshopId, benchId, 'supply/set', { on: false });
+    const step = active.state.current;
+    if (step !== null)
+      await this.add(
+        active,
+        {
+          type: 'note',
+          step,
+          text: `The supply was switched on at the bench and switched off again: ${refusalWords(done.procedure, done.refusal)}`,
+        },
+        at,
+      );
+  }
+
+  /** What fell back when the pump stopped stands in the reservoir again: the next pulse begins there. */
+  private async settled(active: Active, levelMm: number, at: string): Promise<void> {
+    const { state, procedure, source } = active;
+    const reservoir = procedure.facts?.reservoir;
+    const ml = reservoir ? levelMlOf(reservoir, levelMm) : null;
+    if (ml === null || currentKind(state) !== 'fill' || state.pump?.on === true || state.pours.length === 0) return;
+    await this.add(active, { type: 'level', levelMl: Math.max(0, Math.round(ml)), source }, at);
+  }
+
+  /** While filling or rinsing, the pump stops at the low mark even if no hand is there. */
+  private async guard(
+    workshopId: string,
+    benchId: string,
+    active: Active,
+    memory: Memory,
+    { mm, soonMm: nextMm, at }: { mm: number; soonMm: number; at: string },
+  ): Promise<void> {
+    const { state, procedure, source } = active;
+    // a day's wet test is not read through four times a second: its level was settled when the fill was closed
+    const watched = ['fill', 'rinse'].includes(currentKind(state) ?? '');
+    memory.guardedMs = Date.parse(at) + (watched ? 0 : AUTO.guardRestMs);
+    const reservoir = procedure.facts?.reservoir;
+    const [ml, soonMl] = reservoir ? [levelMlOf(reservoir, mm), levelMlOf(reservoir, nextMm)] : [null, null];
+    if (!reservoir || ml === null || soonMl === null || !watched || state.pump?.on !== true) return;
+    if (soonMl > reservoir.lowMarkMl) return;
+    this.publish(workshopId, benchId, 'supply/set', { on: false });
+    memory.supplyOn = false;
+    memory.restMs = Date.parse(at) + AUTO.levelRestS * 1000;
+    await this.add(active, { type: 'level', levelMl: Math.max(0, Math.round(ml)), source }, at);
+    await this.add(active, { type: 'pump', on: false, source }, at);
+  }
+}
+
+/** mm; where a falling level stands by the time the supply has switched off. */
+function soonMm(before: { mm: number; atMs: number } | null, mm: number, atMs: number): number {
+  const seconds = before ? (atMs - before.atMs) / 1000 : 0;
+  if (!before || seconds <= 0 || seconds > AUTO.guardTrendS || mm >= before.mm) return mm;
+  return mm + ((mm - before.mm) / seconds) * AUTO.guardLeadS;
+}

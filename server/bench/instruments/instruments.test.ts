@@ -1,0 +1,284 @@
+import { usualLoop } from '../../../core/machine/catalogue/testLoops.js';
+import mqtt from 'mqtt';
+import { pino } from 'pino';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { instrumentTopic, benchTopic } from '../../../core/bench/instruments/topics.js';
+import { errorOf, TestBench, type Visitor } from '../../../tests/integration/bench.js';
+import { DEFAULT_SCHOOLS } from '../../../core/physics/leak-testing/schools.js';
+import { openDatabase } from '../../base/database/client.js';
+import { systemClock } from '../../base/http/clock.js';
+import { BenchKeeper } from '../simulated-bench/keeper.js';
+import type { ReadingRow } from '../../base/push/notices.js';
+import { pruneReadings } from './ingest.js';
+import { instrumentsFor } from './reach.js';
+import { InstrumentService } from './service.js';
+
+let bench: TestBench;
+let service: InstrumentService;
+let keeper: BenchKeeper;
+let lead: Visitor;
+let workshopId: string;
+let benchId: string;
+const clients: mqtt.MqttClient[] = [];
+
+interface Bench {
+  id: string;
+  instruments: { kind: string; online: boolean; simulated: boolean; problem: string | null; last: { value: number } | null }[];
+}
+
+beforeAll(async () => {
+  const log = pino({ level: 'silent' });
+  // the simulated bench is another process: both go by the machine's clock
+  bench = await TestBench.open({
+    clock: systemClock,
+    instruments: (url, database, clock) => {
+      service = new InstrumentService({ databaseUrl: url, mqttUrl: null, host: '127.0.0.1', port: 0 }, openDatabase(database), clock, log);
+      keeper = new BenchKeeper(log, 'server/bench/simulated-bench/main.ts', ['--import', 'tsx']);
+      const reach = { get url() { return service.url; }, get embedded() { return service.embedded; } }; // prettier-ignore
+      return { instruments: instrumentsFor(reach, keeper), onCommand: (command) => service.command(command) };
+    },
+  });
+  await service.start();
+  lead = await bench.workshop('Instruments');
+  workshopId = (await lead.get<{ account: { workshopId: string } }>('/session')).body.account.workshopId;
+  benchId = (await lead.post<{ id: string }>('/benches', { name: 'By the sink' })).body.id;
+});
+afterAll(async () => {
+  await Promise.all(clients.map((client) => client.endAsync(true)));
+  keeper.close();
+  await service.close();
+  await bench.close();
+});
+
+async function device(name: string, password: string): Promise<mqtt.MqttClient> {
+  const client = await mqtt.connectAsync(service.url as string, { username: name, password, reconnectPeriod: 0 }, false);
+  client.on('error', () => undefined);
+  clients.push(client);
+  return client;
+}
+
+async function access(): Promise<{ name: string; secret: string }> {
+  return (await lead.post<{ name: string; secret: string }>(`/benches/${benchId}/access`, {})).body;
+}
+
+const own = async (): Promise<Bench> =>
+  (await lead.get<{ benches: Bench[] }>('/instruments')).body.benches.find(({ id }) => id === benchId) as Bench;
+const readings = async (after = ''): Promise<ReadingRow[]> =>
+  (await lead.get<{ readings: ReadingRow[] }>(`/benches/${benchId}/readings${after ? `?after=${after}` : ''}`)).body.readings;
+
+async function until<T>(look: () => Promise<T>, good: (found: T) => boolean): Promise<T> {
+  for (let attempt = 0; attempt < 100; attempt += 1) {
+    const found = await look();
+    if (good(found)) return found;
+    await new Promise((resolve) => setTimeout(resolve, 60));
+  }
+  throw new Error('did not happen');
+}
+
+describe('instruments of a bench', () => {
+  const topic = (kind: 'gauge' | 'level' | 'supply', channel: 'state' | 'reading', of = benchId) =>
+    instrumentTopic({ workshopId, benchId: of, kind, channel });
+
+  it('come in with the bench’s own secret, are kept in order, and can be read on from any number', async () => {
+    const { name, secret } = await access();
+    const gauge = await device(name, secret);
+    await gauge.publishAsync(topic('gauge', 'state'), JSON.stringify({ online: true, unit: 'kPa', resolution: 0.1 }), {
+      retain: true,
+      qos: 1,
+    });
+    for (const value of [50.1, 50, 49.9])
+      await gauge.publishAsync(topic('gauge', 'reading'), JSON.stringify({ value, unit: 'kPa' }), { qos: 1 });
+    const all = await until(() => readings(), (rows) => rows.length >= 3); // prettier-ignore
+    expect(all.map(([, kind, value]) => [kind, value])).toEqual([['gauge', 50.1], ['gauge', 50], ['gauge', 49.9]]); // prettier-ignore
+    expect((await readings(String(all[0]?.[0]))).map(([, , value]) => value)).toEqual([50, 49.9]);
+    expect((await own()).instruments).toMatchObject([{ kind: 'gauge', online: true, simulated: false, last: { value: 49.9 } }]);
+  });
+
+  it('are refused with a wrong secret, and with the one before the newest', async () => {
+    const before = await access();
+    const { name } = await access();
+    await expect(device(name, 'guessed')).rejects.toThrow();
+    await expect(device(name, before.secret)).rejects.toThrow();
+  });
+
+  it('cannot write to another bench, nor read there', async () => {
+    const other = (await lead.post<{ id: string }>('/benches', { name: 'By the door' })).body.id;
+    const { name, secret } = await access();
+    const gauge = await device(name, secret);
+    const granted = await gauge.subscribeAsync(`${benchTopic(workshopId, other)}/#`).catch(() => []);
+    expect(granted.filter(({ qos }) => qos !== 128)).toEqual([]);
+    await gauge.publishAsync(topic('gauge', 'reading', other), JSON.stringify({ value: 1 })).catch(() => undefined);
+    await new Promise((resolve) => setTimeout(resolve, 200));
+    expect((await lead.get<{ readings: unknown[] }>(`/benches/${other}/readings`)).body.readings).toEqual([]);
+  });
+
+  it('say what is wrong with a message, and keep nothing of it', async () => {
+    const { name, secret } = await access();
+    const gauge = await device(name, secret);
+    const before = (await readings()).length;
+    await gauge.publishAsync(topic('gauge', 'reading'), JSON.stringify({ value: 0.5, unit: 'bar' }), { qos: 1 });
+    const told = await until(own, ({ instruments }) => instruments.some(({ problem }) => problem !== null));
+    expect(told.instruments.find(({ kind }) => kind === 'gauge')?.problem).toBe('unit must be kPa for gauge (got bar)');
+    expect((await readings()).length).toBe(before);
+  });
+
+  it('are off line by their last will when the power goes', async () => {
+    const { name, secret } = await access();
+    const level = await mqtt.connectAsync(service.url as string, {
+      username: name,
+      password: secret,
+      reconnectPeriod: 0,
+      will: { topic: topic('level', 'state'), payload: Buffer.from('{"online":false}'), qos: 1, retain: true },
+    });
+    await level.publishAsync(topic('level', 'state'), '{"online":true,"unit":"mm"}', { qos: 1, retain: true });
+    await until(own, ({ instruments }) => instruments.some(({ kind, online }) => kind === 'level' && online));
+    level.stream.destroy();
+    await until(own, ({ instruments }) => instruments.some(({ kind, online }) => kind === 'level' && !online));
+  });
+
+  it('are seen by their own workshop alone', async () => {
+    const stranger = await bench.workshop('Elsewhere');
+    expect((await stranger.get(`/benches/${benchId}/readings`)).status).toBe(404);
+    expect((await stranger.post(`/benches/${benchId}/access`, {})).status).toBe(404);
+    expect((await stranger.post(`/benches/${benchId}/hands`, { do: 'look' })).status).toBe(409);
+  });
+});
+
+describe('several servers on one database', () => {
+  it('leave the instruments to one of them, and another takes over when it goes', async () => {
+    const log = pino({ level: 'silent' });
+    const own = { mqttUrl: null, host: '127.0.0.1', port: 0 };
+    const second = new InstrumentService({ databaseUrl: bench.databaseUrl, ...own }, openDatabase(bench.pool), systemClock, log);
+    await second.start();
+    expect(second.url).toBeNull();
+    await service.close();
+    await until(async () => second.url, (url) => url !== null); // prettier-ignore
+    await second.close();
+    service = new InstrumentService({ databaseUrl: bench.databaseUrl, ...own }, openDatabase(bench.pool), systemClock, log);
+    await service.start();
+    expect(service.url).not.toBeNull();
+  });
+
+  it('keep readings for a month, and entries of runs for good', async () => {
+    await bench.pool.query("insert into instrument_reading (workshop_id, bench_id, kind, value, at) values ($1, $2, 'gauge', 1, now() - interval '40 days'), ($1, $2, 'gauge', 2, now() - interval '20 days')", [workshopId, benchId]); // prettier-ignore
+    await pruneReadings(openDatabase(bench.pool), new Date());
+    const { rows } = await bench.pool.query("select value from instrument_reading where at < now() - interval '10 days'");
+    expect(rows).toEqual([{ value: 2 }]);
+  });
+});
+
+describe('a practice run at a simulated bench', () => {
+  let runId: string;
+  let loopId: string;
+  let place: string;
+
+  beforeAll(async () => {
+    place = (await lead.post<{ id: string }>('/benches', { name: 'Practice' })).body.id;
+    loopId = (await lead.loop(await lead.system('Practised on'))).id;
+    const answer = await lead.post<{ run: { id: string } }>('/runs', {
+      loopId,
+      benchId: place,
+      schools: { leak: 'dry-then-wet', wet: 'ten-minutes', limit: 'screen', gaugeResolutionKpa: 0.1 },
+      practice: { scenario: 'leak', seed: 11 },
+    });
+    expect(answer.status).toBe(201);
+    runId = answer.body.run.id;
+    expect((await lead.post(`/runs/${runId}/simulated-bench`, { scenario: 'clean' })).status).toBe(201);
+    await until(
+      async () => (await lead.get<{ benches: Bench[] }>('/instruments')).body.benches.find(({ id }) => id === place) as Bench,
+      ({ instruments }) => instruments.length === 7 && instruments.every(({ online, simulated }) => online && simulated),
+    );
+  });
+
+  const read = async () =>
+    (
+      await lead.get<{
+        run: { procedure: { steps: { id: string; checks: { id: string }[] }[] } };
+        events: { body: { type: string; source?: string; gaugeKpa?: number } }[];
+        practice: { scenario: string | null; aheadMs: number };
+      }>(`/runs/${runId}`)
+    ).body;
+
+  async function upToDry(): Promise<void> {
+    const { steps } = (await read()).run.procedure;
+    for (const step of steps) {
+      if (step.id === 'dry') break;
+      for (const { id } of step.checks) await lead.entry(runId, { type: 'check', step: step.id, check: id, mark: 'done' });
+      await lead.entry(runId, { type: 'step-done', step: step.id });
+    }
+  }
+
+  it('does not begin on a loop that cannot be played, and says why', async () => {
+    const free = (await lead.post<{ id: string }>('/benches', { name: 'Free' })).body.id;
+    const bare = usualLoop();
+    const own = { ...bare, components: bare.components.map((part) => (part.kind === 'pump' ? { ...part, curve: undefined } : part)) };
+    const made = await lead.post<{ id: string }>('/loops', {
+      systemId: await lead.system('Bare'),
+      name: 'Bare',
+      coolantProductId: null,
+      file: own,
+    });
+    const refused = await lead.post('/runs', {
+      loopId: made.body.id,
+      benchId: free,
+      schools: { ...DEFAULT_SCHOOLS },
+      practice: { scenario: 'clean', seed: 1 },
+    });
+    expect(errorOf(refused).message).toMatch(/cannot be practised on: .*curve is missing/);
+  });
+
+  it('touches nothing of the customer’s, and hides its fault', async () => {
+    expect((await lead.get<{ activeRunId: string | null }>(`/loops/${loopId}`)).body.activeRunId).toBeNull();
+    expect((await read()).practice).toMatchObject({ scenario: null, aheadMs: 0 });
+    const refused = await lead.post(`/runs/${runId}/sign-off`, { id: crypto.randomUUID(), remark: '' });
+    expect(errorOf(refused).message).toMatch(/ended with its debrief/);
+  });
+
+  it('reads the gauge every minute by itself once the first reading came from it, and time can be set ahead', async () => {
+    await upToDry();
+    expect((await lead.post(`/benches/${place}/hands`, { do: 'pump-up', gaugeKpa: 50 })).status).toBe(201);
+    await until(
+      async () => (await lead.get<{ readings: ReadingRow[] }>(`/benches/${place}/readings`)).body.readings,
+      (rows) => rows.some(([, kind, value]) => kind === 'gauge' && value > 45),
+    );
+    await lead.entry(runId, { type: 'dry-reading', gaugeKpa: 50, tempC: 21.4, source: 'simulated' });
+    expect((await lead.post(`/runs/${runId}/skip`, { seconds: 1200 })).status).toBe(201);
+    const { events } = await until(read, (found) => found.events.filter(({ body }) => body.type === 'dry-reading').length >= 12);
+    const gauge = events.flatMap(({ body }) => (body.type === 'dry-reading' ? [body] : []));
+    expect(gauge.every(({ source }) => source === 'simulated')).toBe(true);
+    expect(gauge.at(-1)?.gaugeKpa).toBeLessThan(gauge[0]?.gaugeKpa ?? 0);
+  });
+
+  it('ends with a debrief that tells what was hidden, and leaves the bench free', async () => {
+    const { body } = await until(
+      () => lead.post<{ debrief: { hidden: string[]; lines: { kind: string; text: string }[] } }>(`/runs/${runId}/debrief`, {}),
+      ({ status }) => status === 201,
+    );
+    expect(body.debrief.hidden[0]).toMatch(/^A leak at/);
+    expect(body.debrief.lines.some(({ kind, text }) => kind === 'missed' && /was not found/.test(text))).toBe(true);
+    expect((await read()).practice.scenario).toBe('leak');
+    const again = await lead.run(loopId, {}, place);
+    expect(again.status).toBe(201);
+  });
+});
+
+describe('the pump’s supply', () => {
+  it('follows the log, and a switch turned against an interlock is turned back with a note', async () => {
+    const place = (await lead.post<{ id: string }>('/benches', { name: 'Supply' })).body.id;
+    const loop = await lead.loop(await lead.system('Switched'));
+    const { id } = (await lead.run(loop.id, {}, place)).body.run;
+    const { name, secret } = (await lead.post<{ name: string; secret: string }>(`/benches/${place}/access`, {})).body;
+    const supply = await device(name, secret);
+    const heard: string[] = [];
+    supply.on('message', (_topic, payload) => heard.push(payload.toString()));
+    const at = (channel: 'set' | 'reading' | 'state') => instrumentTopic({ workshopId, benchId: place, kind: 'supply', channel });
+    await supply.subscribeAsync(at('set'), { qos: 1 });
+    await supply.publishAsync(at('state'), '{"online":true}', { qos: 1, retain: true });
+    await supply.publishAsync(at('reading'), '{"on":true}', { qos: 1 });
+    await until(async () => heard, (all) => all.includes('{"on":false}')); // prettier-ignore
+    const { body } = await lead.get<{ events: { body: { type: string; text?: string } }[] }>(`/runs/${id}`);
+    expect(body.events.map((event) => event.body.text ?? '')).toContainEqual(
+      expect.stringMatching(/switched on at the bench and switched off again/),
+    );
+  });
+});

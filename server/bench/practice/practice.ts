@@ -1,0 +1,131 @@
+import { hasOnline, moveHands } from '../commands/commands.js';
+import { aheadOf } from '../runs/practised.js';
+import type { RunCreate } from '../../../core/bench/commissioning/schema.js';
+import { randomInt } from 'node:crypto';
+import { and, eq, isNull, sql } from 'drizzle-orm';
+import { debrief } from '../../../core/bench/practice/debrief.js';
+import type { SimulateInput } from '../../../core/bench/practice/schema.js';
+import { cannotSimulate } from '../../../core/bench/simulated-bench/bench.js';
+import { liquidOf } from '../../../core/machine/liquids/fluids.js';
+import { foldOf, loadEvents } from '../runs/folds.js';
+import { run } from '../../base/database/tables/runs.js';
+import { coolantProduct } from '../../base/database/tables/coolants.js';
+import type { Scope } from '../../base/database/client.js';
+import type { Ask } from '../../base/http/context.js';
+import { DomainError, notFound } from '../../base/http/errors.js';
+import { renewAccess } from '../instruments/access.js';
+import { loop, loopRevision } from '../../base/database/tables/loops.js';
+import { practice } from '../../base/database/tables/practice.js';
+
+/** A practice run needs a bench of its own, and a bench where no real device would be moved. */
+export async function claimForPractice(scope: Scope, benchId: string | null): Promise<void> {
+  if (benchId === null) throw new DomainError('refused', 'Choose a free bench to practise on: the simulated instruments stand there.');
+  const [taken] = await scope
+    .select({ id: run.id })
+    .from(run)
+    .where(and(eq(run.benchId, benchId), eq(run.state, 'active')));
+  if (taken) throw new DomainError('conflict', 'Something stands on this bench; choose a free one to practise on.', { runId: taken.id });
+  await noRealDevices(scope, benchId);
+}
+
+async function noRealDevices(scope: Scope, benchId: string): Promise<void> {
+  const real = await hasOnline(scope, benchId, 'real');
+  if (real) throw new DomainError('conflict', 'Real instruments are connected to this bench: a simulated one would speak over them.');
+}
+
+/** The row beside a practice run, with the fault it hides. */
+export async function notePractice(ask: Ask, runId: string, input: NonNullable<RunCreate['practice']>): Promise<void> {
+  await ask.scope.insert(practice).values({
+    workshopId: ask.account.workshopId,
+    runId,
+    scenario: input.scenario,
+    seed: input.seed ?? randomInt(2_147_483_647),
+    createdAt: ask.clock.now(),
+  });
+}
+
+/**
+ * Lets a simulated bench play the run that stands on a bench. Begun in the middle of a run, it first does again what
+ * the log says. A practice run keeps its hidden fault.
+ */
+export async function simulateBench(ask: Ask, runId: string, input: SimulateInput): Promise<object> {
+  const { scope, account, instruments } = ask;
+  const [row] = await scope
+    .select({ run, file: loopRevision.file, product: coolantProduct })
+    .from(run)
+    .innerJoin(loopRevision, eq(loopRevision.id, run.revisionId))
+    .innerJoin(loop, eq(loop.id, run.loopId))
+    .leftJoin(coolantProduct, eq(coolantProduct.id, loop.coolantProductId))
+    .where(eq(run.id, runId));
+  if (!row) throw notFound('run');
+  if (row.run.state !== 'active') throw new DomainError('refused', 'This run is closed; nothing stands on the bench.');
+  const { benchId } = row.run;
+  if (benchId === null) throw new DomainError('refused', 'This run stands on no bench; a simulated bench needs one.');
+  if (row.run.procedure.service)
+    throw new DomainError(
+      'refused',
+      'A service begins with a loop that holds liquid; the simulated bench plays loops from their first fill.',
+    );
+  const why = cannotSimulate(row.file);
+  if (why !== null) throw new DomainError('refused', `This loop cannot be simulated: ${why}.`);
+  await noRealDevices(scope, benchId);
+  const [practised] = await scope.select().from(practice).where(eq(practice.runId, runId));
+  const access = await renewAccess(scope, account, benchId, true);
+  instruments.simulate({
+    ...(instruments.embedded ? access : { name: '', secret: '' }),
+    workshopId: account.workshopId,
+    benchId,
+    loop: row.file,
+    coolant: liquidOf(row.product),
+    scenario: (practised?.scenario as SimulateInput['scenario'] | undefined) ?? input.scenario,
+    seed: practised?.seed ?? input.seed ?? randomInt(2_147_483_647),
+    procedure: row.run.procedure,
+    startedAt: row.run.startedAt.toISOString(),
+    events: await loadEvents(scope, runId),
+    aheadMs: practised?.aheadMs ?? 0,
+  });
+  return { benchId };
+}
+
+/** Sets a practice run's clock ahead: a day's wet test passes at once. */
+export async function skipTime({ scope, account }: Ask, runId: string, seconds: number): Promise<object> {
+  const [row] = await scope
+    .select({ benchId: run.benchId })
+    .from(run)
+    .where(and(eq(run.id, runId), eq(run.state, 'active'), isNull(run.jobId)));
+  if (!row || row.benchId === null)
+    throw new DomainError('refused', 'Time passes by itself here; only a practice run’s clock can be set ahead.');
+  await scope
+    .update(practice)
+    .set({ aheadMs: sql`${practice.aheadMs} + ${Math.round(seconds * 1000)}` })
+    .where(eq(practice.runId, runId));
+  await moveHands(scope, account.workshopId, row.benchId, { do: 'skip', seconds });
+  return { aheadMs: await aheadOf(scope, runId) };
+}
+
+/** Ends a practice run wherever it stands: what was hidden is told, and what hands did is gone through. */
+export async function endPractice({ scope, account, clock }: Ask, runId: string) {
+  const [row] = await scope.select().from(run).where(eq(run.id, runId)).for('update');
+  const [practised] = row ? await scope.select().from(practice).where(eq(practice.runId, runId)) : [];
+  if (!row || !practised) throw notFound('practice run');
+  if (practised.debrief) return { runId, debrief: practised.debrief };
+  if (!practised.report)
+    throw new DomainError('refused', 'The simulated bench has said nothing yet; start it, do something, then end the practice.');
+  const { events, state } = await foldOf(scope, runId);
+  const now = clock.now();
+  const told = debrief({
+    procedure: row.procedure,
+    events,
+    report: practised.report,
+    startedAt: row.startedAt.toISOString(),
+    endedAt: new Date(now.getTime() + practised.aheadMs).toISOString(),
+  });
+  const done = state.current === null || row.state !== 'active';
+  await scope.update(practice).set({ debrief: told }).where(eq(practice.runId, runId));
+  await scope
+    .update(run)
+    .set(done ? { state: 'signed-off', signedOffAt: now } : { state: 'abandoned' })
+    .where(eq(run.id, runId));
+  if (row.benchId !== null) await moveHands(scope, account.workshopId, row.benchId, { do: 'leave' });
+  return { runId, debrief: told };
+}

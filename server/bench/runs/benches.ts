@@ -1,0 +1,154 @@
+import { aheadOf } from './practised.js';
+import { and, asc, eq, gte, inArray } from 'drizzle-orm';
+import { judgeDryTest } from '../../../core/bench/runs/criteria.js';
+import { dryingLeftMs } from '../../../core/bench/runs/locks.js';
+import { stepOf, type Procedure } from '../../../core/bench/runs/procedure.js';
+import { currentKind, isDone, pouredMl, timerFace, type RunState } from '../../../core/bench/runs/state.js';
+import { coolantProduct } from '../../base/database/tables/coolants.js';
+import { loop, loopRevision } from '../../base/database/tables/loops.js';
+import { customer, job, system } from '../../base/database/tables/machines.js';
+import { bench } from '../../base/database/tables/people.js';
+import { slot } from '../../base/database/tables/planning.js';
+import { run } from '../../base/database/tables/runs.js';
+import type { Ask } from '../../base/http/context.js';
+import { foldOf } from './folds.js';
+
+/** The small answer that every screen asks for: what stands on which bench, its step and clocks, and what comes next. */
+export async function benchesNow(ask: Ask) {
+  return {
+    now: ask.clock.now().toISOString(),
+    benches: await ask.scope.select({ id: bench.id, name: bench.name }).from(bench).orderBy(asc(bench.position)),
+    runs: await activeRuns(ask),
+    next: await nextSlots(ask),
+  };
+}
+
+/** Drawings of what stands on the benches; a run's revision does not change under it. */
+export const loopsOnBenches = ({ scope }: Pick<Ask, 'scope'>) =>
+  scope
+    .select({ runId: run.id, file: loopRevision.file })
+    .from(run)
+    .innerJoin(loopRevision, eq(loopRevision.id, run.revisionId))
+    .where(eq(run.state, 'active'));
+
+/** What the plan puts on each bench next. */
+async function nextSlots({ scope, clock }: Pick<Ask, 'scope' | 'clock'>) {
+  const rows = await scope
+    .select({
+      benchId: slot.benchId,
+      startsAt: slot.startsAt,
+      jobId: job.id,
+      kind: job.kind,
+      systemName: system.name,
+      customerName: customer.name,
+      confirmed: slot.confirmed,
+    })
+    .from(slot)
+    .innerJoin(job, eq(job.id, slot.jobId))
+    .innerJoin(system, eq(system.id, job.systemId))
+    .innerJoin(customer, eq(customer.id, system.customerId))
+    .where(and(inArray(job.state, ['booked', 'waiting']), gte(slot.endsAt, clock.now())))
+    .orderBy(asc(slot.startsAt));
+  const seen = new Set<string>();
+  return rows
+    .filter(({ benchId }) => !seen.has(benchId) && seen.add(benchId))
+    .map((row) => ({ ...row, startsAt: row.startsAt.toISOString() }));
+}
+
+interface BenchTimer {
+  readonly id: string;
+  readonly label: string;
+  readonly startedAt: string;
+  readonly seconds: number;
+  readonly finished: boolean;
+}
+
+/** Clocks that no hand started: the air test's likely verdict, and splashed electronics that dry. */
+function derivedTimers(procedure: Procedure, state: RunState, nowMs: number): BenchTimer[] {
+  const dry = currentKind(state) === 'dry-test' ? judgeDryTest(procedure, state) : null;
+  const lastReading = state.dryReadings.at(-1)?.at;
+  const dryingMs = dryingLeftMs(state, nowMs) ?? 0;
+  return [
+    ...(dry && lastReading !== undefined && dry.verdict === 'not-yet'
+      ? [
+          {
+            id: 'air-test',
+            label: 'Air test still to hold',
+            startedAt: lastReading,
+            seconds: (dry.moreMinutes ?? 0) * 60,
+            finished: false,
+          },
+        ]
+      : []),
+    ...(dryingMs > 0
+      ? [
+          {
+            id: 'drying',
+            label: 'Rinsed electronics dry',
+            startedAt: new Date(nowMs).toISOString(),
+            seconds: dryingMs / 1000,
+            finished: false,
+          },
+        ]
+      : []),
+  ];
+}
+
+/** Runs in progress: what stands where, which step, which clock. */
+async function activeRuns({ scope, clock }: Ask) {
+  const rows = await scope
+    .select({
+      run,
+      loopName: loop.name,
+      systemId: system.id,
+      systemName: system.name,
+      customerName: customer.name,
+      colour: coolantProduct.colour,
+    })
+    .from(run)
+    .innerJoin(loop, eq(loop.id, run.loopId))
+    .innerJoin(system, eq(system.id, loop.systemId))
+    .innerJoin(customer, eq(customer.id, system.customerId))
+    .leftJoin(coolantProduct, eq(coolantProduct.id, loop.coolantProductId))
+    .where(eq(run.state, 'active'))
+    .orderBy(asc(run.startedAt));
+  const result = [];
+  for (const row of rows) {
+    const { procedure } = row.run;
+    const aheadMs = row.run.jobId === null ? await aheadOf(scope, row.run.id) : 0;
+    const { state } = await foldOf(scope, row.run.id);
+    const step = stepOf(procedure, state.current);
+    const nowMs = clock.now().getTime() + aheadMs;
+    result.push({
+      id: row.run.id,
+      benchId: row.run.benchId,
+      practice: row.run.jobId === null,
+      aheadMs,
+      systemId: row.systemId,
+      systemName: row.systemName,
+      customerName: row.customerName,
+      loopName: row.loopName,
+      colour: row.colour,
+      pouredMl: pouredMl(state),
+      full: isDone(state, ({ kind }) => kind === 'fill'),
+      startedAt: row.run.startedAt.toISOString(),
+      stepTitle: step?.title ?? 'Sign off',
+      lead: step?.lead ?? '',
+      stepNumber: procedure.steps.findIndex(({ id }) => id === state.current) + 1,
+      steps: procedure.steps.length,
+      timers: [
+        ...derivedTimers(procedure, state, nowMs),
+        ...Object.entries(state.timers)
+          .filter(([, timer]) => timer.step === state.current && timer.stoppedAt === null)
+          .map(([id, timer]) => ({
+            id,
+            label: procedure.steps.flatMap(({ timers }) => timers).find((each) => each.id === id)?.label ?? id,
+            startedAt: timer.startedAt,
+            seconds: timer.seconds,
+            finished: timerFace(timer, nowMs).finished,
+          })),
+      ],
+    });
+  }
+  return result;
+}

@@ -1,0 +1,32 @@
+import { readRunEvent } from '../../../core/bench/runs/log.js';
+import { templateCreateSchema, type TemplateCreate } from '../../../core/bench/procedures/templateSchema.js';
+import Joi from 'joi';
+import { check } from '../../../core/base/checking/check.js';
+import { bodyAs, idFrom } from '../../base/http/context.js';
+import type { Routes } from '../../base/http/routes.js';
+import { append } from './append.js';
+import { benchesNow, loopsOnBenches } from './benches.js';
+import { loadEvents } from './folds.js';
+import { readRecord, readRun } from './runs.js';
+import { addProcedure, listProcedures } from './procedures.js';
+
+const afterSchema = Joi.object({ after: Joi.string().pattern(/^\d{1,9}$/, 'a number') });
+
+/** Entries that a screen has already: it asks for those behind them. */
+function afterOf(query: unknown): number {
+  const { after } = check<{ after?: string }>(afterSchema, query);
+  return Number(after ?? '0');
+}
+
+export function runRoutes(routes: Routes): void {
+  routes.get('/benches', benchesNow);
+  routes.get('/benches/loops', async (ask) => ({ loops: await loopsOnBenches(ask) }));
+  routes.get('/procedures', listProcedures);
+  routes.post('/procedures', (ask) => addProcedure(ask, bodyAs<TemplateCreate>(ask.request, templateCreateSchema)));
+  routes.get('/runs/:id', (ask) => readRun(ask, idFrom(ask.request, 'id', 'run')));
+  routes.get('/runs/:id/events', async (ask) => ({
+    events: await loadEvents(ask.scope, idFrom(ask.request, 'id', 'run'), afterOf(ask.request.query) + 1),
+  }));
+  routes.post('/runs/:id/events', (ask) => append(ask, idFrom(ask.request, 'id', 'run'), readRunEvent(ask.request.body)));
+  routes.get('/runs/:id/record', readRecord);
+}

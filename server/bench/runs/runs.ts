@@ -1,0 +1,138 @@
+import { practiceOf } from './practised.js';
+import { and, eq, ne, sql } from 'drizzle-orm';
+import { refuse } from '../../../core/base/checking/check.js';
+import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
+import { bench } from '../../base/database/tables/people.js';
+import type { Scope } from '../../base/database/client.js';
+import { idFrom, type Ask } from '../../base/http/context.js';
+import { DomainError, notFound } from '../../base/http/errors.js';
+import { loop, loopRevision } from '../../base/database/tables/loops.js';
+import { pushNotice } from '../../base/push/notices.js';
+import { customer, system } from '../../base/database/tables/machines.js';
+import { loadEvents } from './folds.js';
+import { isReal, run, runRecord } from '../../base/database/tables/runs.js';
+
+/** The loop with its machine, locked against a second start. Retired ones are refused. */
+export async function lockLoop(scope: Scope, loopId: string) {
+  const [own] = await scope
+    .select({ loop, system })
+    .from(loop)
+    .innerJoin(system, eq(system.id, loop.systemId))
+    .where(eq(loop.id, loopId))
+    .for('update');
+  if (!own) throw notFound('loop');
+  if (own.system.state === 'retired') throw new DomainError('refused', 'This system is retired; bring it back into service first.');
+  return own;
+}
+
+/** One run at a time on a loop, one machine at a time on a bench. */
+export async function claimFor(scope: Scope, loopId: string, benchId: string | null, systemId: string): Promise<void> {
+  const [active] = await scope
+    .select({ id: run.id })
+    .from(run)
+    .where(and(eq(run.loopId, loopId), eq(run.state, 'active'), isReal));
+  if (active) throw new DomainError('conflict', 'This loop already has a run in progress; open it.', { runId: active.id });
+  if (benchId !== null) await claimBench(scope, benchId, systemId);
+}
+
+export async function insertRun(
+  { scope, account, clock }: Ask,
+  given: Pick<typeof run.$inferInsert, 'jobId' | 'loopId' | 'revisionId' | 'benchId' | 'procedure'>,
+): Promise<string> {
+  const at = clock.now();
+  const [made] = await scope
+    .insert(run)
+    .values({ ...given, workshopId: account.workshopId, startedAt: at, personId: account.personId, createdAt: at })
+    .returning({ id: run.id });
+  await pushNotice(scope, account.workshopId, { kind: 'benches' });
+  return (made as { id: string }).id;
+}
+
+export const putOnBench = (scope: Scope, { id, version }: { id: string; version: number }) =>
+  scope
+    .update(system)
+    .set({ state: 'on-bench', version: version + 1 })
+    .where(eq(system.id, id));
+
+export function checkJoints(file: LoopFile, joints: readonly string[]): void {
+  const known = new Set(file.tubes.map(({ id }) => id));
+  const astray = joints.findIndex((id) => !known.has(id));
+  if (astray >= 0) refuse(`openedJoints[${astray}]`, `"${joints[astray]}" is not a run of this loop`);
+}
+
+/** A bench holds one machine; two loops of the same machine may be worked on there at once. */
+async function claimBench(scope: Scope, benchId: string, systemId: string): Promise<void> {
+  const [place] = await scope.select().from(bench).where(eq(bench.id, benchId)).for('update');
+  if (!place) throw notFound('bench');
+  const [other] = await scope
+    .select({ name: system.name })
+    .from(run)
+    .innerJoin(loop, eq(loop.id, run.loopId))
+    .innerJoin(system, eq(system.id, loop.systemId))
+    .where(and(eq(run.benchId, benchId), eq(run.state, 'active'), ne(system.id, systemId)))
+    .limit(1);
+  if (other) throw new DomainError('conflict', `${place.name} is taken by ${other.name}; choose another bench.`);
+}
+
+export async function readRun(ask: Ask, runId: string) {
+  const { scope, clock } = ask;
+  const [row] = await scope
+    .select({
+      run,
+      benchName: bench.name,
+      loopName: loop.name,
+      systemId: system.id,
+      systemName: system.name,
+      customerName: customer.name,
+      revisionNumber: loopRevision.number,
+      file: loopRevision.file,
+      coolantProductId: loop.coolantProductId,
+    })
+    .from(run)
+    .innerJoin(loop, eq(loop.id, run.loopId))
+    .innerJoin(system, eq(system.id, loop.systemId))
+    .innerJoin(customer, eq(customer.id, system.customerId))
+    .innerJoin(loopRevision, eq(loopRevision.id, run.revisionId))
+    .leftJoin(bench, eq(bench.id, run.benchId))
+    .where(eq(run.id, runId));
+  if (!row) throw notFound('run');
+  return {
+    ...row,
+    events: await loadEvents(scope, runId),
+    practice: row.run.jobId === null ? await practiceOf(scope, runId) : null,
+    now: clock.now().toISOString(),
+  };
+}
+
+/** None of its loops is alive any more: nothing falls due, its history stays. */
+export const retireSystem = (scope: Scope, systemId: string) =>
+  scope
+    .update(system)
+    .set({ state: 'retired', version: sql`${system.version} + 1` })
+    .where(eq(system.id, systemId));
+
+/** The machine leaves the bench once none of its loops is being worked on. It was in service if it ever had a signed-off run. */
+export async function leaveBench(scope: Scope, loopId: string): Promise<void> {
+  const [own] = await scope.select({ system }).from(loop).innerJoin(system, eq(system.id, loop.systemId)).where(eq(loop.id, loopId));
+  if (!own) return;
+  const runs = await scope
+    .select({ state: run.state, serviced: sql<boolean>`${run.procedure} ? 'service'` })
+    .from(run)
+    .innerJoin(loop, eq(loop.id, run.loopId))
+    .where(and(eq(loop.systemId, own.system.id), isReal));
+  if (runs.some(({ state }) => state === 'active')) return;
+  // a machine that came in for service was in use, whoever commissioned it
+  const state = runs.some((each) => each.state === 'signed-off' || each.serviced) ? 'in-service' : 'planned';
+  await scope
+    .update(system)
+    .set({ state, version: own.system.version + 1 })
+    .where(eq(system.id, own.system.id));
+}
+
+export async function readRecord({ scope, request }: Ask) {
+  const runId = idFrom(request, 'id', 'run');
+  const [row] = await scope.select().from(runRecord).where(eq(runRecord.runId, runId));
+  if (!row) throw notFound('signed record');
+  const corrections = (await loadEvents(scope, runId)).filter(({ body }) => body.type === 'correction');
+  return { runId, record: row.record, corrections };
+}

@@ -1,0 +1,242 @@
+import { findingWords } from '../../../core/edge/words/dates.js';
+import type { Finding } from '../../../core/workshop/due-dates/facts.js';
+import { openDates, type DateFacts } from '../runs/openDates.js';
+import { FINS } from '../../../core/bench/runs/checkIds.js';
+import { gradedSheet, looseEnds } from '../../../core/bench/runs/looseEnds.js';
+import { ledgerOf } from '../../../core/bench/runs/contents.js';
+import type { ServiceFacts } from '../../../core/bench/runs/facts.js';
+import { and, eq, inArray, ne } from 'drizzle-orm';
+import { ENDS_LOOP, JOB_KINDS, refillsAnew } from '../../../core/workshop/jobs/kinds.js';
+import { nameIn } from '../../../core/machine/catalogue/names.js';
+import { AFTER_FINDINGS } from '../../../core/workshop/due-dates/defaults.js';
+import { addDays } from '../../../core/base/units/calendar.js';
+import { restartDust } from '../../workshop/due-dates/dust.js';
+import { openFollowUp, openSettling } from '../../workshop/due-dates/open.js';
+import { dueItem } from '../../base/database/tables/due-dates.js';
+import type { Ask } from '../../base/http/context.js';
+import { loop } from '../../base/database/tables/loops.js';
+import { endFitted, keepFitted } from '../../workshop/lots/lots.js';
+import { suspectedIn, type Mate } from '../../workshop/lots/mates.js';
+import { keptPart } from '../../base/database/tables/store.js';
+import { finding } from '../../base/database/tables/machines.js';
+import { serviceJob } from '../../base/database/tables/jobs.js';
+
+interface Closing extends DateFacts {
+  readonly ask: Ask;
+  readonly service: ServiceFacts;
+}
+
+/** share of fresh coolant from which a partly refilled loop counts as filled anew */
+const COUNTS_AS_ANEW = 0.5;
+
+/**
+ * What a signed-off service leaves behind: dates by what went in, findings, follow-ups of temporary fixes and of what
+ * stayed inside, removed parts with their place, machines that hold the suspected lot, the end of a retired loop.
+ */
+export async function closeService(ask: Ask, facts: DateFacts) {
+  const service = facts.row.procedure.service as ServiceFacts;
+  const closing: Closing = { ...facts, ask, service };
+  await noteFindings(closing);
+  await keepParts(closing);
+  if (finsCleaned(closing))
+    await restartDust(ask.scope, {
+      workshopId: ask.account.workshopId,
+      systemId: closing.systemId,
+      loopId: closing.row.loopId,
+      on: closing.filledOn,
+      personId: ask.account.personId,
+      at: ask.clock.now(),
+    });
+  if (ENDS_LOOP.includes(service.kind)) return endLoop(closing);
+  const dates = await dateRefill(closing);
+  await keepFitted(ask.scope, closing.state.service, {
+    workshopId: ask.account.workshopId,
+    systemId: closing.systemId,
+    loopId: closing.row.loopId,
+    jobId: closing.jobId,
+    on: closing.filledOn,
+    at: ask.clock.now(),
+  });
+  await openTemporaryFixes(closing);
+  const mates = await flagLot(closing);
+  await answerDue(closing);
+  return { ...dates, mates };
+}
+
+/** Somebody ticked that fins and fans are free of dust. */
+const finsCleaned = ({ state }: Closing): boolean =>
+  state.steps.some(({ does, checks }) => does.includes('dusts') && checks[FINS]?.mark === 'done');
+
+async function dateRefill(closing: Closing): Promise<{ serviceDueOn: string | null; settlingDueOn: string | null }> {
+  const { ask, row, state, service, systemId, filledOn } = closing;
+  const ledger = ledgerOf(service, state.service);
+  const ends = looseEnds(row.procedure, state);
+  const drainedMl = state.service.drains.reduce((sum, { volumeMl }) => sum + volumeMl, 0);
+  const poured = state.pours.length > 0;
+  const at = ask.clock.now();
+  const own = { workshopId: ask.account.workshopId, systemId, loopId: row.loopId, at };
+  if (ends.length > 0)
+    await openFollowUp(ask.scope, {
+      ...own,
+      dueOn: addDays(filledOn, AFTER_FINDINGS.earlyLookDays),
+      reason: { why: 'early-look', because: ends },
+    });
+  if (poured && (refillsAnew(service.kind) || ledger.shares.coolant >= COUNTS_AS_ANEW))
+    return openDates(ask, closing, {
+      ...(drainedMl > 0 ? { drainedMl } : {}),
+      ...(ends.length > 0 ? { intervalShare: AFTER_FINDINGS.intervalShare, intervalReason: ends } : {}),
+    });
+  const toppedUp = state.service.flows.some(({ way }) => way === 'in');
+  if (!toppedUp) return { serviceDueOn: null, settlingDueOn: null };
+  return { serviceDueOn: null, settlingDueOn: await openSettling(ask.scope, { ...own, filledOn, personId: ask.account.personId }) };
+}
+
+async function noteFindings({ ask, row, jobId, state, service, systemId }: Closing): Promise<void> {
+  const at = ask.clock.now();
+  const sheet = gradedSheet(row.procedure, state.service).filter(({ grade }) => grade !== 'reuse');
+  const { cause } = state.service;
+  const facts: { fact: Finding; severity: 'watch' | 'failure' }[] = [
+    ...sheet.map(({ name, words, grade, text }) => ({
+      fact: { why: 'item', name, rule: words, text } as const,
+      severity: grade === 'replace' ? ('failure' as const) : ('watch' as const),
+    })),
+    ...(cause
+      ? [
+          {
+            fact: {
+              why: 'cause',
+              cause: cause.cause,
+              name: cause.item ? nameIn(service.items, cause.item) : null,
+              text: cause.text,
+            } as const,
+            severity: 'watch' as const,
+          },
+        ]
+      : []),
+    ...state.leaks.map(({ where, mended }) => ({
+      fact: { why: 'leak', place: placeIn(row, where), cause: mended?.cause ?? null, text: mended?.text ?? '' } as const,
+      severity: 'failure' as const,
+    })),
+  ];
+  if (facts.length > 0)
+    await ask.scope.insert(finding).values(
+      facts.map((each) => ({
+        ...each,
+        text: findingWords(each.fact),
+        workshopId: ask.account.workshopId,
+        systemId,
+        jobId,
+        foundAt: at,
+        createdAt: at,
+      })),
+    );
+}
+
+const placeIn = ({ procedure }: Closing['row'], id: string): string =>
+  nameIn([...(procedure.facts?.parts ?? []), ...(procedure.facts?.joints ?? [])], id);
+
+/** days in which somebody decides what becomes of a part that was taken out */
+const DECIDE_DAYS = 60;
+
+async function keepParts({ ask, jobId, state, service, systemId, filledOn }: Closing): Promise<void> {
+  const out = state.service.swaps.filter(({ action }) => action === 'removed');
+  if (out.length === 0) return;
+  await ask.scope.insert(keptPart).values(
+    out.map(({ item, text, heldMl }) => ({
+      workshopId: ask.account.workshopId,
+      name: nameIn(service.items, item),
+      kind: 'removed',
+      systemId,
+      jobId,
+      place: text,
+      heldMl,
+      untilDay: addDays(filledOn, DECIDE_DAYS),
+      createdAt: ask.clock.now(),
+    })),
+  );
+}
+
+/** A temporary fix opens its own follow-up: what is awaited, by when, and how the machine may be used until then. */
+async function openTemporaryFixes({ ask, row, state, systemId }: Closing): Promise<void> {
+  for (const { what, awaits, until, limits } of state.service.temporaryFixes)
+    await openFollowUp(ask.scope, {
+      workshopId: ask.account.workshopId,
+      systemId,
+      loopId: row.loopId,
+      dueOn: until,
+      reason: { why: 'temporary', what, awaits, limits },
+      at: ask.clock.now(),
+    });
+}
+
+/** days in which the other machines of a suspected lot are looked at */
+const MATES_DAYS = 14;
+
+/** Other machines that hold the suspected lot now: each gets a finding and a day on which somebody looks. */
+async function flagLot({ ask, jobId, state, systemId }: Closing): Promise<readonly Mate[]> {
+  const { cause } = state.service;
+  if (!cause) return [];
+  const { scope, account, today, clock } = ask;
+  const { what, mates } = await suspectedIn(scope, { jobId, systemId, suspect: cause.suspect, item: cause.item });
+  const isCoolant = cause.suspect === 'coolant-lot';
+  for (const mate of mates) {
+    const lot = { what: what ?? '', cause: cause.cause };
+    await scope.insert(finding).values({
+      workshopId: account.workshopId,
+      systemId: mate.systemId,
+      jobId: null,
+      fact: { why: 'same-lot', ...lot },
+      text: findingWords({ why: 'same-lot', ...lot }),
+      severity: 'watch',
+      foundAt: clock.now(),
+    });
+    await openFollowUp(scope, {
+      workshopId: account.workshopId,
+      systemId: mate.systemId,
+      loopId: mate.loopId,
+      dueOn: addDays(today, MATES_DAYS),
+      reason: { why: 'same-lot', isCoolant, ...lot },
+      at: clock.now(),
+    });
+  }
+  return mates;
+}
+
+/** A part that was awaited is in: follow-ups that this very job answers are closed by the desk; a due service closes itself. */
+async function answerDue({ ask, jobId, service }: Closing): Promise<void> {
+  const [own] = await ask.scope.select({ dueItemId: serviceJob.dueItemId }).from(serviceJob).where(eq(serviceJob.jobId, jobId));
+  if (!own || own.dueItemId === null || JOB_KINDS[service.kind].fill !== 'anew') return;
+  await ask.scope
+    .update(dueItem)
+    .set({ state: 'closed', outcome: { why: 'filled-anew' }, closedAt: ask.clock.now(), closedBy: ask.account.personId })
+    .where(and(eq(dueItem.id, own.dueItemId), eq(dueItem.state, 'open')));
+}
+
+/** The loop is over: nothing falls due on it any more. The machine is retired once none of its loops is alive. */
+async function endLoop({ ask, row, systemId, service, filledOn }: Closing) {
+  const { scope, account, clock } = ask;
+  const over = {
+    state: 'closed',
+    outcome: { why: 'loop-ended' as const, kind: service.kind },
+    closedAt: clock.now(),
+    closedBy: account.personId,
+  };
+  const isOpen = eq(dueItem.state, 'open');
+  await scope
+    .update(dueItem)
+    .set(over)
+    .where(and(eq(dueItem.loopId, row.loopId), isOpen, ne(dueItem.kind, 'dust-clean')));
+  await scope.update(loop).set({ coolantProductId: null }).where(eq(loop.id, row.loopId));
+  await endFitted(scope, row.loopId, filledOn);
+  const others = await scope
+    .select({ id: dueItem.id })
+    .from(dueItem)
+    .where(and(eq(dueItem.systemId, systemId), eq(dueItem.state, 'open'), inArray(dueItem.kind, ['coolant-service', 'settling-check'])));
+  // dust belongs to the machine: it is cleaned as long as one of its loops is alive
+  if (others.length === 0)
+    await scope
+      .update(dueItem)
+      .set(over)
+      .where(and(eq(dueItem.systemId, systemId), isOpen));
+  return { serviceDueOn: null, settlingDueOn: null, mates: [], retires: others.length === 0 };
+}

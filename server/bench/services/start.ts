@@ -1,0 +1,183 @@
+import { newestRevision } from '../../machine/loops/revisions.js';
+import { orderFor, productOf } from '../../workshop/coolants/products.js';
+import { buildProcedure } from '../../../core/bench/procedures/buildProcedure.js';
+import { standardProcedure } from '../../../core/bench/procedures/procedureKinds.js';
+import { and, eq } from 'drizzle-orm';
+import { type Procedure } from '../../../core/bench/runs/procedure.js';
+import { type RunState } from '../../../core/bench/runs/state.js';
+import type { CoolantClass } from '../../../core/machine/liquids/classes.js';
+import { mayMix, type Miscible } from '../../../core/machine/liquids/mixing.js';
+import { liquidOf, type Glycol } from '../../../core/machine/liquids/fluids.js';
+import { JOB_KINDS, type JobKind } from '../../../core/workshop/jobs/kinds.js';
+import type { JobStart, RescopeInput } from '../../../core/workshop/jobs/schema.js';
+import { serviceFacts } from '../../../core/bench/services/serviceFacts.js';
+import { newestProcedure } from '../runs/procedures.js';
+import { insertEvent } from '../runs/append.js';
+import { foldOf, forgetFold } from '../runs/folds.js';
+import { checkJoints, claimFor, insertRun, lockLoop, putOnBench, readRun } from '../runs/runs.js';
+import { fill, run } from '../../base/database/tables/runs.js';
+import { coolantProduct } from '../../base/database/tables/coolants.js';
+import type { Scope } from '../../base/database/client.js';
+import { idFrom, type Ask } from '../../base/http/context.js';
+import { DomainError, notFound } from '../../base/http/errors.js';
+import { loopRevision } from '../../base/database/tables/loops.js';
+import { job } from '../../base/database/tables/machines.js';
+import { consentsOf, loadJob } from '../../workshop/jobs/jobs.js';
+import { leftUnfinished } from './putBack.js';
+import { consent, serviceJob } from '../../base/database/tables/jobs.js';
+
+/** Puts a booked machine on a bench and begins its led procedure. The owner must have agreed first. */
+export async function startJob(ask: Ask, input: JobStart) {
+  const { scope } = ask;
+  const jobId = idFrom(ask.request, 'id', 'job');
+  const row = await loadJob(scope, jobId);
+  if (!['booked', 'waiting'].includes(row.job.state)) throw new DomainError('refused', 'This job was begun already, or is over.');
+  const consents = await consentsOf(scope, jobId);
+  if (!consents.some(({ estimateNumber }) => estimateNumber === row.service.estimateNumber))
+    throw new DomainError('refused', 'The owner has not agreed to this estimate yet: ask, then write the consent down.');
+  const own = await lockLoop(scope, row.service.loopId);
+  await claimFor(scope, row.service.loopId, input.benchId, own.system.id);
+  const revision = await newestRevision(scope, row.service.loopId);
+  if (input.schools.leak === 'opened-joints') checkJoints(revision.file, input.openedJoints);
+  const procedure = await procedureFor(scope, {
+    jobId,
+    kind: row.job.kind as JobKind,
+    partId: row.service.partId,
+    loopId: row.service.loopId,
+    file: revision.file,
+    schools: input.schools,
+    openedJoints: input.openedJoints,
+    coolantProductId: own.loop.coolantProductId,
+  });
+  const runId = await insertRun(ask, { jobId, loopId: row.service.loopId, revisionId: revision.id, benchId: input.benchId, procedure });
+  await scope.update(job).set({ state: 'active' }).where(eq(job.id, jobId));
+  await putOnBench(scope, own.system);
+  return readRun(ask, runId);
+}
+
+interface ProcedureFor {
+  readonly jobId: string;
+  readonly kind: JobKind;
+  readonly partId: string | null;
+  readonly loopId: string;
+  readonly file: typeof loopRevision.$inferSelect.file;
+  readonly schools: Procedure['schools'];
+  readonly openedJoints: readonly string[];
+  readonly coolantProductId: string | null;
+}
+
+async function procedureFor(scope: Scope, given: ProcedureFor): Promise<Procedure> {
+  const product = await productOf(scope, given.coolantProductId);
+  const shelf = await scope.select().from(coolantProduct);
+  const [filled] = await scope
+    .select({ id: fill.id })
+    .from(fill)
+    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
+    .where(eq(loopRevision.loopId, given.loopId))
+    .limit(1);
+  const service = serviceFacts({
+    loop: given.file,
+    kind: given.kind,
+    jobId: given.jobId,
+    filled: filled !== undefined && !(await leftUnfinished(scope, given.loopId)),
+    part: given.partId,
+    old: product ? { productId: product.id, name: product.name } : null,
+    mixes: shelf.map((each) => mayMix(product && miscible(product), miscible(each))),
+  });
+  const ours = await newestProcedure(scope, given.kind);
+  return buildProcedure({
+    loop: given.file,
+    ...(ours ? { template: ours.template, templateNumber: ours.number } : {}),
+    schools: given.schools,
+    order: orderFor(given.file, product),
+    coolantName: product?.name ?? null,
+    liquid: liquidOf(product ?? undefined),
+    ...(given.openedJoints.length > 0 ? { opened: { joints: given.openedJoints, lostMl: 0 } } : {}),
+    service,
+  });
+}
+
+const miscible = (row: typeof coolantProduct.$inferSelect): Miscible => ({
+  productId: row.id,
+  name: row.name,
+  coolantClass: row.coolantClass as CoolantClass,
+  glycol: row.glycol as Glycol | null,
+  inhibitor: row.inhibitor,
+});
+
+/** Steps of the workshop's own that are done stay in front of the new steps: what was ticked is not lost. */
+function withOwnDone(now: Procedure, made: Procedure, kind: JobKind, state: RunState): Procedure['steps'] {
+  const comes = new Set([...standardProcedure(kind).steps, ...made.steps].map(({ id }) => id));
+  const own = now.steps.filter(({ id }) => !comes.has(id) && state.steps.some((step) => step.id === id && step.status === 'done'));
+  return [...own, ...made.steps];
+}
+
+/**
+ * Findings made the job bigger, or smaller: its steps change, what was done stays done. The owner's consent to the new
+ * estimate is written down with it; without it nobody goes on.
+ */
+export async function rescope(ask: Ask, input: RescopeInput) {
+  const { scope, account, clock } = ask;
+  const runId = idFrom(ask.request, 'id', 'run');
+  const [row] = await scope.select().from(run).where(eq(run.id, runId)).for('update');
+  if (!row) throw notFound('run');
+  const before = row.procedure.service;
+  if (row.state !== 'active' || !before || row.jobId === null)
+    throw new DomainError('refused', 'Only a service in progress changes its scope.');
+  if (before.kind === input.kind) throw new DomainError('refused', `This job is ${JOB_KINDS[input.kind].label} already.`);
+  const { service: own } = await loadJob(scope, row.jobId);
+  const revision = await newestRevision(scope, row.loopId);
+  const { state, events } = await foldOf(scope, runId);
+  const seq = events.length + 1;
+  const at = state.current ?? 'kit';
+  const opened = row.procedure.schools.leak === 'opened-joints' ? [...new Set(revision.file.tubes.map(({ id }) => id))] : [];
+  const made = await procedureFor(scope, {
+    jobId: row.jobId,
+    kind: input.kind,
+    partId: own.partId,
+    loopId: row.loopId,
+    file: revision.file,
+    // a loop that is taken apart is tested whole, whatever was planned for the smaller job
+    schools: JOB_KINDS[input.kind].opens === 'whole' ? { ...row.procedure.schools, leak: 'dry-then-wet' } : row.procedure.schools,
+    openedJoints: opened,
+    coolantProductId: before.old?.productId ?? null,
+  });
+  const steps = withOwnDone(row.procedure, made, before.kind, state);
+  const keeps = new Set(steps.map(({ id }) => id));
+  const lost = state.steps.find(({ id, status }) => status === 'done' && !keeps.has(id));
+  if (lost)
+    throw new DomainError(
+      'refused',
+      `"${row.procedure.steps.find(({ id }) => id === lost.id)?.title}" is done and has no place in ${JOB_KINDS[input.kind].label}.`,
+    );
+  await scope
+    .update(run)
+    .set({ procedure: { ...made, steps, service: { ...(made.service as object), inside: before.inside } as Procedure['service'] } })
+    .where(eq(run.id, runId));
+  await scope.update(job).set({ kind: input.kind }).where(eq(job.id, row.jobId));
+  const estimateNumber = own.estimateNumber + 1;
+  await scope
+    .update(serviceJob)
+    .set({ estimate: input.estimate, estimateNumber, version: own.version + 1 })
+    .where(and(eq(serviceJob.jobId, row.jobId)));
+  await scope.insert(consent).values({
+    workshopId: account.workshopId,
+    jobId: row.jobId,
+    kind: input.kind,
+    estimate: input.estimate,
+    estimateNumber,
+    how: input.how,
+    words: input.reason,
+    personId: account.personId,
+    createdAt: clock.now(),
+  });
+  await insertEvent(ask, {
+    id: crypto.randomUUID(),
+    runId,
+    seq,
+    at: clock.now(),
+    body: { type: 'rescoped', step: at, kind: input.kind, reason: input.reason },
+  });
+  forgetFold(runId);
+  return readRun(ask, runId);
+}

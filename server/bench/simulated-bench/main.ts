@@ -1,0 +1,134 @@
+import type { BenchOrder } from '../../../core/bench/simulated-bench/order.js';
+import { RunFold } from '../../../core/bench/runs/replay.js';
+import mqtt from 'mqtt';
+import { INSTRUMENT_KEYS, type InstrumentKind } from '../../../core/bench/instruments/kinds.js';
+import { readingPayload, statePayload } from '../../../core/bench/instruments/payloads.js';
+import { handsTopic, instrumentTopic, reportTopic, seenTopic, type Channel } from '../../../core/bench/instruments/topics.js';
+import { SimulatedBench } from '../../../core/bench/simulated-bench/bench.js';
+import { moveOfEntry, readMove, type HandMove } from '../../../core/bench/simulated-bench/hands.js';
+import { drawTruth } from '../../../core/bench/simulated-bench/truth.js';
+import { clockAheadBy, systemClock } from '../../base/http/clock.js';
+
+/**
+ * The simulated bench: a process of its own that plays a loop from hidden parameters, speaks the topics of real
+ * instruments and obeys the supply switch. It ends with the server that started it.
+ */
+
+/** ms between two looks; readings of what moves fast go out each time */
+const TICK_MS = 250;
+/** each n-th look sends what moves slowly */
+const SLOW_EVERY = 8;
+/** s; a jump of the clock beyond it is passed in steps, each with its readings */
+const JUMP_S = 4;
+/** s and steps; how such a jump is cut */
+const JUMP_STEP_S = 30;
+const MOST_JUMP_STEPS = 240;
+
+const FAST: readonly InstrumentKind[] = ['gauge', 'level', 'flow', 'scale'];
+
+const clock = process.env.LAVACRUM_CLOCK_AHEAD_FILE ? clockAheadBy(process.env.LAVACRUM_CLOCK_AHEAD_FILE) : systemClock;
+
+function play(order: BenchOrder): void {
+  const { workshopId, benchId, loop, coolant, seed, scenario, procedure, events } = order;
+  let aheadMs = order.aheadMs;
+  const nowMs = (): number => clock.now().getTime() + aheadMs;
+  const bench = new SimulatedBench(loop, drawTruth(loop, seed, scenario), coolant, Date.parse(order.startedAt), seed);
+  const topic = (kind: InstrumentKind, channel: Channel): string => instrumentTopic({ workshopId, benchId, kind, channel });
+  const client = mqtt.connect(order.url, {
+    ...(order.name === '' ? {} : { username: order.name, password: order.secret }),
+    reconnectPeriod: 1000,
+    will: { topic: topic('supply', 'state'), payload: Buffer.from(statePayload('supply', { online: false, resolution: null, simulated: true })), qos: 1, retain: true }, // prettier-ignore
+  });
+  const online = new Map<InstrumentKind, boolean>();
+  let lastReport = '';
+
+  const say = (kind: InstrumentKind, on: boolean): void => {
+    if (online.get(kind) === on) return;
+    online.set(kind, on);
+    const resolution = kind === 'gauge' ? 0.1 : kind === 'level' || kind.endsWith('temp') ? 0.1 : kind === 'supply' ? null : 1;
+    client.publish(topic(kind, 'state'), statePayload(kind, { online: on, resolution, simulated: true }), { qos: 1, retain: true });
+  };
+  const publish = (kinds: readonly InstrumentKind[]): void => {
+    const readings = bench.readings();
+    for (const kind of kinds) {
+      const value = readings[kind];
+      say(kind, value !== null);
+      if (value !== null)
+        client.publish(topic(kind, 'reading'), readingPayload({ kind, value, at: bench.now }), { qos: 1, retain: kind === 'supply' });
+    }
+  };
+  const report = (): void => {
+    const told = JSON.stringify(bench.report());
+    if (told === lastReport) return;
+    lastReport = told;
+    client.publish(reportTopic(workshopId, benchId), told, { qos: 1 });
+  };
+  /** Passes time up to now. Readings of a long jump carry the instants they belong to. */
+  const catchUp = (): void => {
+    const gapS = (nowMs() - Date.parse(bench.now)) / 1000;
+    if (gapS <= 0) return;
+    if (gapS <= JUMP_S) return bench.advance(gapS);
+    const steps = Math.min(MOST_JUMP_STEPS, Math.ceil(gapS / JUMP_STEP_S));
+    for (let step = 0; step < steps; step += 1) {
+      bench.advance(gapS / steps);
+      publish(INSTRUMENT_KEYS);
+    }
+  };
+  const move = (wanted: HandMove): void => {
+    if (wanted.do === 'skip') aheadMs += wanted.seconds * 1000;
+    catchUp();
+    const seen = wanted.do === 'skip' ? null : bench.act(wanted);
+    if (seen) client.publish(seenTopic(workshopId, benchId), JSON.stringify(seen), { qos: 1 });
+    publish(INSTRUMENT_KEYS);
+    report();
+  };
+
+  // what the run has seen before this process began
+  const fold = new RunFold(procedure);
+  events.forEach((event) => {
+    bench.advance(Math.max(0, (Date.parse(event.at) - Date.parse(bench.now)) / 1000));
+    const { state } = fold.push(event);
+    bench.switchSupply(state.pump?.on ?? false);
+    const again = moveOfEntry(event.body, state, true);
+    if (again) bench.act(again);
+  });
+
+  client.on('connect', () => {
+    online.clear();
+    client.subscribe([topic('supply', 'set'), handsTopic(workshopId, benchId)], { qos: 1 }, () => publish(INSTRUMENT_KEYS));
+  });
+  client.on('error', () => undefined);
+  client.on('message', (heard, payload) => {
+    try {
+      const message = JSON.parse(payload.toString()) as { on?: boolean; do?: string };
+      if (heard === topic('supply', 'set')) {
+        catchUp();
+        bench.switchSupply(message.on === true);
+        publish(INSTRUMENT_KEYS);
+        report();
+      } else if (message.do === 'leave') leave();
+      else move(readMove(message));
+    } catch {
+      // not a message of ours: a bench has nobody to tell
+    }
+  });
+
+  let look = 0;
+  const timer = setInterval(() => {
+    catchUp();
+    look += 1;
+    publish(look % SLOW_EVERY === 0 ? INSTRUMENT_KEYS : FAST);
+    if (look % SLOW_EVERY === 0) report();
+  }, TICK_MS);
+
+  function leave(): void {
+    clearInterval(timer);
+    for (const kind of INSTRUMENT_KEYS) say(kind, false);
+    client.end(false, {}, () => process.exit(0));
+    setTimeout(() => process.exit(0), 1000).unref();
+  }
+  process.on('SIGTERM', leave);
+  process.on('disconnect', leave);
+}
+
+process.once('message', (order: BenchOrder) => play(order));

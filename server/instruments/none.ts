@@ -1,4 +1,0 @@
-import type { Instruments } from '../http/context.js';
-
-/** Where no instruments stand: the demo's past, tests without them. */
-export const NO_INSTRUMENTS: Instruments = { url: null, embedded: true, simulate: () => undefined };

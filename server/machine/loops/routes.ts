@@ -1,0 +1,17 @@
+import { loopCreateSchema, revisionSchema, type LoopCreate, type RevisionCreate } from '../../../core/machine/loop-file/schema.js';
+import { bodyAs, idFrom } from '../../base/http/context.js';
+import { notFound } from '../../base/http/errors.js';
+import type { Routes } from '../../base/http/routes.js';
+import { createLoop, loadLoop, loadRevision, reviseLoop } from './revisions.js';
+
+export function loopRoutes(routes: Routes): void {
+  routes.post('/loops', (ask) => createLoop(ask, bodyAs<LoopCreate>(ask.request, loopCreateSchema)));
+  routes.get('/loops/:id', (ask) => loadLoop(ask.scope, idFrom(ask.request, 'id', 'loop')));
+  routes.post('/loops/:id/revisions', (ask) => reviseLoop(ask, bodyAs<RevisionCreate>(ask.request, revisionSchema)));
+  /** the loop file alone, as the contract has it */
+  routes.get('/loops/:id/revisions/:number/file', async (ask) => {
+    const number = Number(ask.request.params.number);
+    if (!Number.isInteger(number) || number < 1 || number > 100_000) throw notFound('loop revision');
+    return (await loadRevision(ask.scope, idFrom(ask.request, 'id', 'loop'), number)).file;
+  });
+}

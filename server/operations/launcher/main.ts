@@ -1,0 +1,109 @@
+import { existsSync, statSync } from 'node:fs';
+import path from 'node:path';
+import { createInterface } from 'node:readline/promises';
+import pg from 'pg';
+import { DEMO_SIGN_IN } from '../../../demo/people.js';
+import { startCluster, stopCluster } from './cluster.js';
+import { readPort } from './port.js';
+import { LaunchProblem } from './processes.js';
+import { healthAt, runningService, startedAtMs, startService, stopService } from './service.js';
+import { runTests } from './tests.js';
+
+const root = process.env.LAVACRUM_ROOT ?? process.cwd();
+
+interface Settings {
+  readonly port: number;
+  readonly dataFolder: string;
+  /** a server of the user's own, or null for the private cluster */
+  readonly ownDatabase: string | null;
+  readonly demo: boolean;
+}
+
+function settings(): Settings {
+  return {
+    port: readPort(process.env.LAVACRUM_PORT ?? '4180'),
+    dataFolder: path.resolve(root, process.env.LAVACRUM_DATA ?? '.data'),
+    ownDatabase: process.env.DATABASE_URL ?? null,
+    demo: process.env.LAVACRUM_DEMO !== '0',
+  };
+}
+
+const say = (text: string): void => void process.stdout.write(`${text}\n`);
+
+/** True when the programs were built after the running server was started: it would go on with the old ones. */
+function builtSince(dataFolder: string): boolean {
+  const stamp = path.join(root, 'dist', '.programs');
+  return existsSync(stamp) && statSync(stamp).mtimeMs > startedAtMs(dataFolder);
+}
+
+async function start(): Promise<void> {
+  const own = settings();
+  const running = runningService(own.dataFolder);
+  if (running && !builtSince(own.dataFolder) && (await healthAt(running.port)) === 'ok')
+    return announce(running.port, own.demo, 'Lavacrum is already running');
+  if (running) await stopService(own.dataFolder);
+  const databaseUrl = own.ownDatabase ?? (await startCluster({ dataFolder: own.dataFolder })).url;
+  await startService({ root, dataFolder: own.dataFolder, port: own.port, databaseUrl });
+  announce(own.port, own.demo, 'Lavacrum is running');
+}
+
+function announce(port: number, demo: boolean, words: string): void {
+  say(`\n  ${words}:  http://localhost:${port}`);
+  say(
+    demo
+      ? `  Demo sign-in:         ${DEMO_SIGN_IN.email}  /  ${DEMO_SIGN_IN.password}`
+      : '  No demo data: the first visit creates the workshop and its lead.',
+  );
+  say('  Stop it with          ./lavacrum stop\n');
+}
+
+async function stop(): Promise<void> {
+  const { dataFolder, ownDatabase } = settings();
+  const server = await stopService(dataFolder);
+  const cluster = ownDatabase === null && stopCluster(dataFolder);
+  say(server || cluster ? 'Stopped. The data stay where they are.' : 'Nothing was running.');
+}
+
+/** Erases everything in the database and writes the demo anew, after asking. */
+async function resetDemo(): Promise<void> {
+  const own = settings();
+  const databaseUrl = own.ownDatabase ?? (await startCluster({ dataFolder: own.dataFolder })).url;
+  const { host, pathname } = new URL(databaseUrl);
+  if (!process.argv.includes('--yes')) {
+    const prompt = createInterface({ input: process.stdin, output: process.stdout });
+    const answer = await Promise.race([
+      prompt.question(
+        `This erases every customer, system and record in ${host}${pathname} and writes the demo anew.\nType  erase  to go on: `,
+      ),
+      new Promise<string>((resolve) => prompt.on('close', () => resolve(''))),
+    ]);
+    prompt.close();
+    if (answer.trim() !== 'erase') return say('Nothing was changed.');
+  }
+  await stopService(own.dataFolder);
+  const client = new pg.Client({ connectionString: databaseUrl });
+  await client.connect();
+  await client.query('drop schema if exists drizzle cascade; drop schema public cascade; create schema public');
+  await client.end();
+  await startService({ root, dataFolder: own.dataFolder, port: own.port, databaseUrl });
+  announce(own.port, own.demo, 'The demo was written anew. Lavacrum is running');
+}
+
+const COMMANDS: Record<string, () => Promise<void>> = {
+  start,
+  stop,
+  'reset-demo': resetDemo,
+  test: async () => {
+    process.exitCode = await runTests(root, process.argv.slice(3));
+  },
+};
+
+try {
+  const command = COMMANDS[process.argv[2] ?? ''];
+  if (!command) throw new LaunchProblem(`unknown command; use one of ${Object.keys(COMMANDS).join(', ')}, calc`);
+  await command();
+} catch (error) {
+  if (!(error instanceof LaunchProblem)) throw error;
+  process.stderr.write(`\nlavacrum: ${error.message}\n`);
+  process.exitCode = 1;
+}

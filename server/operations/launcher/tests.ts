@@ -1,0 +1,117 @@
+import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { removeCluster, startCluster } from './cluster.js';
+import { runShown } from './processes.js';
+
+interface Totals {
+  readonly passed: number;
+  readonly failed: number;
+  readonly skipped: number;
+}
+
+interface Part {
+  readonly name: string;
+  readonly command: string;
+  readonly args: readonly string[];
+  /** reads the runner's own totals; a part without one counts as a single check */
+  readonly report?: { file: string; read: (json: unknown) => Totals };
+}
+
+/** Everything CI checks, in the order in which a mistake is found soonest. */
+function parts(reports: string): Part[] {
+  const bin = (name: string): string => path.join('node_modules', '.bin', name);
+  const vitest = (project: string): Part => {
+    const file = path.join(reports, `${project}.json`);
+    return {
+      name: project,
+      command: bin('vitest'),
+      args: ['run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${file}`],
+      report: { file, read: readVitest },
+    };
+  };
+  return [
+    { name: 'lint', command: bin('eslint'), args: ['.', '--max-warnings', '0'] },
+    {
+      name: 'lint of the floors and wings',
+      command: bin('depcruise'),
+      args: ['--config', '.dependency-cruiser.json', 'core', 'server', 'web', 'demo'],
+    },
+    { name: 'types of core and server', command: bin('tsc'), args: ['-p', 'tsconfig.server.json', '--noEmit'] },
+    { name: 'types of the browser tests', command: bin('tsc'), args: ['-p', 'tsconfig.tests.json', '--noEmit'] },
+    { name: 'types of the web application', command: bin('vue-tsc'), args: ['-p', 'tsconfig.web.json', '--noEmit'] },
+    vitest('unit'),
+    vitest('integration'),
+    {
+      name: 'browser',
+      command: bin('playwright'),
+      args: ['test'],
+      report: { file: path.join(reports, 'browser.json'), read: readPlaywright },
+    },
+    // a few kills at every test; `./lavacrum reliability` does hundreds
+    { name: 'kills', command: bin('playwright'), args: ['test', '-c', 'playwright.reliability.config.ts'] },
+  ];
+}
+
+function readVitest(json: unknown): Totals {
+  const {
+    numPassedTests: passed = 0,
+    numFailedTests: failed = 0,
+    numPendingTests: skipped = 0,
+    success,
+  } = json as { numPassedTests?: number; numFailedTests?: number; numPendingTests?: number; success?: boolean };
+  // a file that does not even load has no failed test in it
+  return { passed, failed: success === false && failed === 0 ? 1 : failed, skipped };
+}
+
+function readPlaywright(json: unknown): Totals {
+  const { stats } = json as { stats?: { expected?: number; unexpected?: number; flaky?: number; skipped?: number } };
+  return { passed: (stats?.expected ?? 0) + (stats?.flaky ?? 0), failed: stats?.unexpected ?? 1, skipped: stats?.skipped ?? 0 };
+}
+
+function totalsOf(part: Part, code: number): Totals {
+  const once: Totals = { passed: code === 0 ? 1 : 0, failed: code === 0 ? 0 : 1, skipped: 0 };
+  if (!part.report) return once;
+  if (!existsSync(part.report.file)) return { ...once, passed: 0, failed: 1 };
+  const totals = part.report.read(JSON.parse(readFileSync(part.report.file, 'utf8')));
+  return code !== 0 && totals.failed === 0 ? { ...totals, failed: 1 } : totals;
+}
+
+/**
+ * Runs lint, type checks and every test against a PostgreSQL of its own, and closes with the plain totals line.
+ * @param only names of parts to run, e.g. `unit`; all when empty
+ * @returns exit code
+ */
+export async function runTests(root: string, only: readonly string[]): Promise<number> {
+  const scratch = mkdtempSync(path.join(tmpdir(), 'lavacrum-test-'));
+  const dataFolder = path.join(scratch, 'data');
+  const chosen = parts(scratch).filter(({ name }) => only.length === 0 || only.some((word) => name.startsWith(word)));
+  const sum = { passed: 0, failed: 0, skipped: 0 };
+  const lines: string[] = [];
+  const needsDatabase = chosen.some(({ name }) => name === 'integration' || name === 'browser');
+  const cluster = needsDatabase ? await startCluster({ dataFolder, throwaway: true }) : null;
+  const env = {
+    ...process.env,
+    LAVACRUM_TEST_DATABASE: cluster?.url ?? '',
+    LAVACRUM_TEST_SCRATCH: scratch,
+    NODE_ENV: 'test',
+    CI: process.env.CI ?? '',
+  };
+  try {
+    for (const part of chosen) {
+      process.stdout.write(`\n── ${part.name}\n`);
+      const code = await runShown(part.command, part.args, { cwd: root, env });
+      const totals = totalsOf(part, code);
+      sum.passed += totals.passed;
+      sum.failed += totals.failed;
+      sum.skipped += totals.skipped;
+      lines.push(`${part.name}: ${totals.passed} passed, ${totals.failed} failed${totals.skipped ? `, ${totals.skipped} skipped` : ''}`);
+    }
+  } finally {
+    if (cluster) removeCluster(dataFolder);
+  }
+  process.stdout.write(
+    `\n${lines.join('\n')}\nscreenshots and reports: ${scratch}\n\n${sum.passed} passed, ${sum.failed} failed${sum.skipped ? `, ${sum.skipped} skipped` : ''}\n`,
+  );
+  return sum.failed === 0 && sum.passed > 0 ? 0 : 1;
+}

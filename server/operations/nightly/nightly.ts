@@ -1,0 +1,146 @@
+import PgBoss from 'pg-boss';
+import type { Logger } from 'pino';
+import { dayIn } from '../../../core/base/units/calendar.js';
+import { workshop } from '../../base/database/tables/people.js';
+import { inWorkshop, type Database } from '../../base/database/client.js';
+import { openMissingDust } from '../../workshop/due-dates/dust.js';
+import { redate } from '../../workshop/due-dates/redate.js';
+import type { Clock } from '../../base/http/clock.js';
+import { tellDue } from '../../workshop/messages/messages.js';
+import { Post } from '../../workshop/messages/post.js';
+import { startStandIn } from '../../workshop/messages/standIn.js';
+import { eq } from 'drizzle-orm';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { QueueDatabase } from './queueDatabase.js';
+
+/** Queues of the work that nobody waits for. Several servers share them: each piece is done once, by one of them. */
+export const QUEUES = { redate: 'redate-workshop', tell: 'tell-due', post: 'send-messages', plan: 'nightly' } as const;
+
+/** when the night's work begins, on the server's clock */
+const NIGHTLY_CRON = '15 3 * * *';
+/** how often waiting messages are sent */
+const POST_CRON = '* * * * *';
+/** ms before the next try to start, doubled up to the second */
+const RETRY_MS = { first: 1000, most: 60_000 } as const;
+
+export interface NightlySettings {
+  readonly databaseUrl: string;
+  /** an outside mail server; null: the stand-in on loopback */
+  readonly smtpUrl: string | null;
+  readonly sender: string;
+}
+
+interface ForWorkshop {
+  readonly workshopId: string;
+}
+
+/** Work by the clock: dates computed anew, owners told, messages sent. Runs on the database's own queue. */
+export class NightlyWork {
+  private boss: PgBoss | null = null;
+  private queueDatabase: QueueDatabase | null = null;
+  private post: Post | null = null;
+  private closed = false;
+  private closeStandIn: () => Promise<void> = async () => undefined;
+
+  constructor(
+    private readonly settings: NightlySettings,
+    private readonly database: Database,
+    private readonly clock: Clock,
+    private readonly log: Logger,
+  ) {}
+
+  /** Begins, and tries again until it has begun: the app serves without its queue, and dates change with every save as well. */
+  async start(): Promise<void> {
+    for (let waitMs: number = RETRY_MS.first; !this.closed; waitMs = Math.min(RETRY_MS.most, 2 * waitMs)) {
+      try {
+        await this.begin();
+        return;
+      } catch (error) {
+        this.log.warn({ name: error instanceof Error ? error.name : 'unknown' }, 'nightly work did not start; trying again');
+        await this.letGo();
+        await sleep(waitMs, undefined, { ref: false });
+      }
+    }
+  }
+
+  private async begin(): Promise<void> {
+    let smtpUrl = this.settings.smtpUrl;
+    if (smtpUrl === null) {
+      const standIn = await startStandIn(this.database, this.log);
+      this.closeStandIn = standIn.close;
+      smtpUrl = `smtp://127.0.0.1:${standIn.port}?ignoreTLS=true`;
+    }
+    this.post = new Post(smtpUrl, this.settings.sender, this.database, this.clock, this.log);
+    this.queueDatabase = new QueueDatabase(this.settings.databaseUrl, () =>
+      this.log.warn('the queue of nightly work does not reach the database; it waits'),
+    );
+    const boss = new PgBoss({ db: this.queueDatabase });
+    boss.on('error', (error) => this.log.warn({ name: error.name }, 'the queue of nightly work broke; it goes on by itself'));
+    this.boss = boss;
+    await boss.start();
+    for (const queue of Object.values(QUEUES)) await boss.createQueue(queue);
+    await boss.work<ForWorkshop>(QUEUES.redate, async (jobs) => {
+      for (const { data } of jobs) await this.redateWorkshop(data.workshopId);
+    });
+    await boss.work<ForWorkshop>(QUEUES.tell, async (jobs) => {
+      for (const { data } of jobs) await this.tellWorkshop(data.workshopId);
+    });
+    await boss.work(QUEUES.post, async () => {
+      for (const { id } of await this.workshops()) await this.post?.send(id);
+    });
+    await boss.work(QUEUES.plan, async () => this.planNight());
+    await boss.schedule(QUEUES.plan, NIGHTLY_CRON);
+    await boss.schedule(QUEUES.post, POST_CRON);
+    this.log.info({ mail: this.settings.smtpUrl === null ? 'stand-in' : 'outside' }, 'nightly work ready');
+  }
+
+  private workshops(): Promise<{ id: string }[]> {
+    return this.database.select({ id: workshop.id }).from(workshop);
+  }
+
+  /** One piece a workshop: a large one does not keep the others waiting, and a failed one is tried again alone. */
+  async planNight(): Promise<void> {
+    for (const { id } of await this.workshops()) {
+      await this.boss?.send(QUEUES.redate, { workshopId: id }, { retryLimit: 3, singletonKey: id });
+      await this.boss?.send(QUEUES.tell, { workshopId: id }, { retryLimit: 3, singletonKey: id, startAfter: 60 });
+    }
+  }
+
+  /** Dates computed anew: policies, limits and usage as they are now. */
+  redateWorkshop(workshopId: string): Promise<number> {
+    return inWorkshop(this.database, workshopId, async (scope) => {
+      await openMissingDust(scope);
+      return (await redate(scope, { everything: true })).length;
+    });
+  }
+
+  async tellWorkshop(workshopId: string): Promise<number> {
+    const [own] = await this.database.select({ timeZone: workshop.timeZone }).from(workshop).where(eq(workshop.id, workshopId));
+    if (!own) return 0;
+    const now = this.clock.now();
+    return inWorkshop(this.database, workshopId, (scope) => tellDue(scope, workshopId, dayIn(own.timeZone, now), now));
+  }
+
+  /** Sends what waits now, without waiting for the next minute. */
+  sendNow(workshopId: string): Promise<number> {
+    return this.post?.send(workshopId) ?? Promise.resolve(0);
+  }
+
+  async close(): Promise<void> {
+    this.closed = true;
+    await this.letGo();
+  }
+
+  private async letGo(): Promise<void> {
+    // statements that wait for the database end first, so that the queue can stop without it
+    const closing = this.queueDatabase?.close();
+    await this.boss?.stop({ graceful: false, close: true }).catch(() => undefined);
+    await closing;
+    this.post?.close();
+    await this.closeStandIn().catch(() => undefined);
+    this.boss = null;
+    this.queueDatabase = null;
+    this.post = null;
+    this.closeStandIn = async () => undefined;
+  }
+}

@@ -1,0 +1,113 @@
+import { isDeepStrictEqual } from 'node:util';
+import { and, eq, isNotNull, sql, type SQL } from 'drizzle-orm';
+import { dustClean } from '../../../core/workshop/due-dates/dust.js';
+import type { Outcome } from '../../../core/workshop/due-dates/facts.js';
+import type { HotSeason } from '../../../core/workshop/due-dates/season.js';
+import { workshop } from '../../base/database/tables/people.js';
+import { fill } from '../../base/database/tables/runs.js';
+import type { Scope } from '../../base/database/client.js';
+import { loop, loopRevision } from '../../base/database/tables/loops.js';
+import { system } from '../../base/database/tables/machines.js';
+import { dueItem } from '../../base/database/tables/due-dates.js';
+import { writeDates } from './writeDates.js';
+
+/** The workshop's hot months; null where it has no such rule. Row policies leave one workshop in sight. */
+export async function hotSeasonOf(scope: Scope): Promise<HotSeason | null> {
+  const [own] = await scope.select({ fromMonth: workshop.hotFromMonth, untilMonth: workshop.hotUntilMonth }).from(workshop).limit(1);
+  return own && own.fromMonth !== null && own.untilMonth !== null ? { fromMonth: own.fromMonth, untilMonth: own.untilMonth } : null;
+}
+
+interface Cleaned {
+  readonly workshopId: string;
+  readonly systemId: string;
+  readonly loopId: string;
+  readonly on: string;
+  readonly personId: string;
+  readonly at: Date;
+  /** words of whoever did it without a job */
+  readonly outcome?: Outcome;
+}
+
+/** Fins and filters are clean: what was due is answered, and the next cleaning gets its day. One open item a machine. */
+export async function restartDust(
+  scope: Scope,
+  { workshopId, systemId, loopId, on, personId, at, outcome = { why: 'in-service' } }: Cleaned,
+): Promise<void> {
+  const [own] = await scope.select({ place: system.dustPlace }).from(system).where(eq(system.id, systemId));
+  if (!own) return;
+  await scope
+    .update(dueItem)
+    .set({ state: 'closed', outcome, closedAt: at, closedBy: personId })
+    .where(and(eq(dueItem.systemId, systemId), eq(dueItem.kind, 'dust-clean'), eq(dueItem.state, 'open')));
+  const next = dustClean(on, own.place, await hotSeasonOf(scope));
+  await scope
+    .insert(dueItem)
+    .values({ workshopId, systemId, loopId, kind: 'dust-clean', sinceOn: on, ...next, estimated: true, clocks: [], createdAt: at });
+}
+
+/** A loop was filled for the first time here: its fins are clean, unless a cleaning already runs. */
+export async function beginDust(scope: Scope, cleaned: Cleaned): Promise<void> {
+  const [running] = await scope
+    .select({ id: dueItem.id })
+    .from(dueItem)
+    .where(and(eq(dueItem.systemId, cleaned.systemId), eq(dueItem.kind, 'dust-clean'), eq(dueItem.state, 'open')))
+    .limit(1);
+  if (!running) await restartDust(scope, cleaned);
+}
+
+/**
+ * Machines in service whose fins nobody dated yet, as those that were there before dust had a clock: clean at their last fill.
+ * @returns how many got a day
+ */
+export async function openMissingDust(scope: Scope): Promise<number> {
+  const rows = await scope
+    .select({
+      workshopId: system.workshopId,
+      systemId: system.id,
+      place: system.dustPlace,
+      loopId: sql<string>`(array_agg(${loop.id} order by ${fill.filledOn} desc))[1]`,
+      on: sql<string>`max(${fill.filledOn})::text`,
+    })
+    .from(system)
+    .innerJoin(loop, eq(loop.systemId, system.id))
+    .innerJoin(loopRevision, eq(loopRevision.loopId, loop.id))
+    .innerJoin(fill, eq(fill.revisionId, loopRevision.id))
+    .where(
+      and(
+        eq(system.state, 'in-service'),
+        sql`not exists (select 1 from due_item where due_item.system_id = ${system.id} and due_item.kind = 'dust-clean' and due_item.state = 'open')`,
+      ),
+    )
+    .groupBy(system.id);
+  if (rows.length === 0) return 0;
+  const season = await hotSeasonOf(scope);
+  await scope.insert(dueItem).values(
+    rows.map(({ workshopId, systemId, loopId, place, on }) => ({
+      workshopId,
+      systemId,
+      loopId,
+      kind: 'dust-clean',
+      sinceOn: on,
+      ...dustClean(on, place, season),
+      estimated: true,
+      clocks: [],
+    })),
+  );
+  return rows.length;
+}
+
+/** The open cleanings of some machines dated anew; what an owner put off keeps its day. */
+export async function redateDust(scope: Scope, which: SQL | undefined, season: HotSeason | null): Promise<void> {
+  const rows = await scope
+    .select({ item: { id: dueItem.id, sinceOn: dueItem.sinceOn, dueOn: dueItem.dueOn, reason: dueItem.reason }, place: system.dustPlace })
+    .from(dueItem)
+    .innerJoin(system, eq(system.id, dueItem.systemId))
+    .where(and(eq(dueItem.kind, 'dust-clean'), eq(dueItem.state, 'open'), eq(dueItem.postponed, 0), isNotNull(dueItem.sinceOn), which));
+  const moved = rows.flatMap(({ item, place }) => {
+    const next = dustClean(item.sinceOn as string, place, season);
+    return next.dueOn === item.dueOn && isDeepStrictEqual(next.reason, item.reason)
+      ? []
+      : [{ id: item.id, ...next, estimated: true, clocks: [] }];
+  });
+  await writeDates(scope, moved);
+}

@@ -1,0 +1,116 @@
+import { figuresOf, readingsBySystem } from './usageFigures.js';
+import { and, eq, isNotNull, type SQL } from 'drizzle-orm';
+import type { CoolantClass } from '../../../core/machine/liquids/classes.js';
+import { redateAll, type OpenService, type Redated } from '../../../core/workshop/due-dates/redate.js';
+import { fill } from '../../base/database/tables/runs.js';
+import { coolantProduct } from '../../base/database/tables/coolants.js';
+import type { Scope } from '../../base/database/client.js';
+import { customer, system } from '../../base/database/tables/machines.js';
+import { hotSeasonOf, redateDust } from './dust.js';
+import { policyResolver } from './policies.js';
+import { dueItem } from '../../base/database/tables/due-dates.js';
+import { wearByLoop } from './wear.js';
+import { writeDates } from './writeDates.js';
+
+/** What changed, and so whose dates are computed anew. */
+export type RedateCause =
+  { readonly productId: string } | { readonly systemId: string } | { readonly customerId: string } | { readonly everything: true };
+
+/** A machine whose date moved, with whom to tell. */
+export interface Moved extends Redated {
+  readonly systemId: string;
+  readonly systemName: string;
+  readonly customerName: string;
+  readonly phone: string | null;
+  readonly email: string | null;
+  readonly channel: string;
+}
+
+function which(cause: RedateCause): SQL | undefined {
+  if ('productId' in cause) return eq(fill.productId, cause.productId);
+  if ('systemId' in cause) return eq(dueItem.systemId, cause.systemId);
+  return 'customerId' in cause ? eq(system.customerId, cause.customerId) : undefined;
+}
+
+/**
+ * Computes the open coolant services that a change touches anew, and writes those that move.
+ * @returns them, the earliest first
+ */
+export async function redate(scope: Scope, cause: RedateCause): Promise<Moved[]> {
+  const rows = await scope
+    .select({
+      item: {
+        id: dueItem.id,
+        loopId: dueItem.loopId,
+        dueOn: dueItem.dueOn,
+        reason: dueItem.reason,
+        clocks: dueItem.clocks,
+        postponed: dueItem.postponed,
+      },
+      fill: { filledOn: fill.filledOn, intervalShare: fill.intervalShare, intervalReason: fill.intervalReason },
+      product: {
+        coolantClass: coolantProduct.coolantClass,
+        name: coolantProduct.name,
+        sheetLifeMonths: coolantProduct.sheetLifeMonths,
+        sheetLifeHours: coolantProduct.sheetLifeHours,
+      },
+      system: {
+        id: system.id,
+        name: system.name,
+        customerId: system.customerId,
+        hoursPerDay: system.hoursPerDay,
+        coolantC: system.coolantC,
+      },
+      customer: { name: customer.name, phone: customer.phone, email: customer.email, channel: customer.channel },
+    })
+    .from(dueItem)
+    .innerJoin(fill, eq(fill.id, dueItem.fillId))
+    .innerJoin(coolantProduct, eq(coolantProduct.id, fill.productId))
+    .innerJoin(system, eq(system.id, dueItem.systemId))
+    .innerJoin(customer, eq(customer.id, system.customerId))
+    .where(and(eq(dueItem.state, 'open'), eq(dueItem.kind, 'coolant-service'), isNotNull(dueItem.fillId), which(cause)));
+  const policyOf = await policyResolver(scope);
+  // a product may stand in thousands of machines: their list would be longer than the whole
+  const one = 'systemId' in cause || 'customerId' in cause;
+  const wear = await wearByLoop(scope, one ? rows.map(({ item }) => item.loopId) : null);
+  const readings = await readingsBySystem(scope, one ? rows.map(({ system: machine }) => machine.id) : null);
+  const season = await hotSeasonOf(scope);
+  const open = rows.map(({ item, fill: own, product, system: machine }): OpenService => ({
+    id: item.id,
+    dueOn: item.dueOn,
+    reason: item.reason,
+    clocks: item.clocks,
+    postponed: item.postponed,
+    from: {
+      filledOn: own.filledOn,
+      coolantClass: product.coolantClass as CoolantClass,
+      productName: product.name,
+      sheetLifeMonths: product.sheetLifeMonths,
+      ...policyOf(machine.id, machine.customerId),
+      sheetLifeHours: product.sheetLifeHours,
+      ...figuresOf(readings.get(machine.id), machine, own.filledOn),
+      season,
+      ...wear.get(item.loopId),
+      intervalShare: own.intervalShare,
+      intervalReason: own.intervalReason,
+    },
+  }));
+  const moved = redateAll(open);
+  if (!('productId' in cause)) await redateDust(scope, which(cause), season);
+  await writeDates(scope, moved);
+  const byItem = new Map(rows.map((row) => [row.item.id, row]));
+  return moved
+    .map((each): Moved => {
+      const { system: machine, customer: owner } = byItem.get(each.id) as (typeof rows)[number];
+      return {
+        ...each,
+        systemId: machine.id,
+        systemName: machine.name,
+        customerName: owner.name,
+        phone: owner.phone,
+        email: owner.email,
+        channel: owner.channel,
+      };
+    })
+    .sort((a, b) => a.dueOn.localeCompare(b.dueOn));
+}

@@ -1,0 +1,109 @@
+import { and, eq } from 'drizzle-orm';
+import { addDays, daysBetween } from '../../../core/base/units/calendar.js';
+import { escalationWords } from '../../../core/edge/words/dates.js';
+import { firstReason } from '../../../core/workshop/due-dates/facts.js';
+import { closeDueSchema, postponeSchema, type CloseDueInput, type PostponeInput } from '../../../core/workshop/machines/schema.js';
+import { refuse } from '../../../core/base/checking/check.js';
+import { escalationOf } from '../../../core/workshop/due-dates/escalation.js';
+import { bodyAs, idFrom, type Ask } from '../../base/http/context.js';
+import { DomainError, notFound, stale } from '../../base/http/errors.js';
+import type { Routes } from '../../base/http/routes.js';
+import { restartDust } from './dust.js';
+import { tellDates } from './writeDates.js';
+import { dueItem, postponement } from '../../base/database/tables/due-dates.js';
+
+export function dueRoutes(routes: Routes): void {
+  routes.put('/due-items/:id/close', (ask) => closeDue(ask, bodyAs<CloseDueInput>(ask.request, closeDueSchema)));
+  routes.put('/due-items/:id/postpone', (ask) => postponeDue(ask, bodyAs<PostponeInput>(ask.request, postponeSchema)));
+}
+
+type DueRow = typeof dueItem.$inferSelect;
+
+async function openItem({ scope, request }: Ask, version: number, yours: object): Promise<DueRow> {
+  const [item] = await scope
+    .select()
+    .from(dueItem)
+    .where(eq(dueItem.id, idFrom(request, 'id', 'due item')));
+  if (!item) throw notFound('due item');
+  if (item.version !== version) throw stale('date', yours, item);
+  if (item.state !== 'open') throw new DomainError('refused', 'This item is already closed.');
+  return item;
+}
+
+/** Days until a level that did not settle is looked at again. */
+const LOOK_AGAIN_DAYS = 3;
+
+/** A settling check is closed only when the level settled; otherwise it stays open, is dated on, and says why. */
+async function closeDue(ask: Ask, input: CloseDueInput): Promise<object> {
+  const { scope, account, clock, today } = ask;
+  const item = await openItem(ask, input.version, input);
+  const settling = item.kind === 'settling-check';
+  if (settling === (input.outcome === 'done')) {
+    refuse(
+      'outcome',
+      settling ? 'a settling check ends with settled or not-settled' : 'only a settling check ends with settled or not-settled; use done',
+    );
+  }
+  if (item.kind === 'coolant-service')
+    refuse('outcome', 'a coolant service is closed by recording the service, which starts the next clock');
+  if (item.kind === 'dust-clean') {
+    const own = { workshopId: account.workshopId, systemId: item.systemId, loopId: item.loopId, personId: account.personId };
+    await restartDust(scope, { ...own, on: today, at: clock.now(), outcome: { why: 'done', note: input.note } });
+    return {};
+  }
+  const { levelChangeMm, note } = input;
+  const open = input.outcome === 'not-settled';
+  const [after] = await scope
+    .update(dueItem)
+    .set({
+      version: item.version + 1,
+      ...(open
+        ? {
+            dueOn: addDays(today, LOOK_AGAIN_DAYS),
+            reason: { why: 'not-settled' as const, on: today, levelChangeMm, note },
+          }
+        : {
+            state: 'closed',
+            outcome: settling ? { why: 'settled' as const, levelChangeMm, note } : { why: 'done' as const, note },
+            closedAt: clock.now(),
+            closedBy: account.personId,
+          }),
+    })
+    .where(and(eq(dueItem.id, item.id), eq(dueItem.version, item.version)))
+    .returning();
+  if (!after) throw new DomainError('conflict', 'Somebody else changed this item at the same moment; look again.');
+  await tellDates(scope);
+  return after;
+}
+
+async function postponeDue(ask: Ask, input: PostponeInput): Promise<object> {
+  const { scope, account, today } = ask;
+  const item = await openItem(ask, input.version, input);
+  const escalation = escalationOf({ ...item, firstDueOn: item.clocks[0]?.dueOn ?? null });
+  if (escalation.level === 3 && account.role !== 'lead')
+    throw new DomainError('refused', `This was ${escalationWords(escalation)}. Ask the lead.`);
+  if (daysBetween(item.dueOn, input.until) <= 0) refuse('until', `must lie after the present date ${item.dueOn} (got ${input.until})`);
+  if (daysBetween(today, input.until) <= 0) refuse('until', `must lie in the future (got ${input.until})`);
+  await scope.insert(postponement).values({
+    workshopId: account.workshopId,
+    dueItemId: item.id,
+    from: item.dueOn,
+    until: input.until,
+    reason: input.reason,
+    personId: account.personId,
+    createdAt: ask.clock.now(),
+  });
+  const [after] = await scope
+    .update(dueItem)
+    .set({
+      dueOn: input.until,
+      postponed: item.postponed + 1,
+      version: item.version + 1,
+      reason: { why: 'put-off', until: input.until, said: input.reason, first: firstReason(item.reason) },
+    })
+    .where(and(eq(dueItem.id, item.id), eq(dueItem.version, item.version)))
+    .returning();
+  if (!after) throw new DomainError('conflict', 'Somebody else changed this item at the same moment; look again.');
+  await tellDates(scope);
+  return after;
+}

@@ -1,0 +1,305 @@
+import { newestRevision } from '../../machine/loops/revisions.js';
+import { productOf } from '../coolants/products.js';
+import type { Suspect } from '../../../core/bench/runs/state.js';
+import { and, desc, eq, inArray, sql } from 'drizzle-orm';
+import { compareBaselines } from '../../../core/physics/diagnosis/compare.js';
+import { refuse } from '../../../core/base/checking/check.js';
+import { COOLANT_CLASSES, type CoolantClass } from '../../../core/machine/liquids/classes.js';
+import type { JobKind } from '../../../core/workshop/jobs/kinds.js';
+import type { ConsentInput, JobEdit, JobInput } from '../../../core/workshop/jobs/schema.js';
+import { daysBetween } from '../../../core/base/units/calendar.js';
+import { person } from '../../base/database/tables/people.js';
+import { baseline, fill, run, runEvent } from '../../base/database/tables/runs.js';
+import type { Scope } from '../../base/database/client.js';
+import { dueItem } from '../../base/database/tables/due-dates.js';
+import { idFrom, type Ask } from '../../base/http/context.js';
+import { DomainError, notFound, stale } from '../../base/http/errors.js';
+import { loop, loopRevision } from '../../base/database/tables/loops.js';
+import { coolantProduct } from '../../base/database/tables/coolants.js';
+import { photo } from '../../base/database/tables/photos.js';
+import { loansFor } from '../store/loans.js';
+import { storeItem, storeMove } from '../../base/database/tables/store.js';
+import { wasteContainer, wasteEntry } from '../../base/database/tables/waste.js';
+import { customer, job, system } from '../../base/database/tables/machines.js';
+import { consent, serviceJob } from '../../base/database/tables/jobs.js';
+
+/** Takes a machine in: a job is booked, with what the owner said and what was told to him. */
+export async function bookJob(ask: Ask, input: JobInput) {
+  const { scope, account, clock } = ask;
+  const systemId = idFrom(ask.request, 'id', 'system');
+  const [own] = await scope
+    .select({ system, file: loop.id })
+    .from(system)
+    .innerJoin(loop, and(eq(loop.systemId, system.id), eq(loop.id, input.loopId)))
+    .where(eq(system.id, systemId));
+  if (!own) throw notFound('system with this loop');
+  if (own.system.state === 'retired') throw new DomainError('refused', 'This system is retired; bring it back into service first.');
+  if (own.system.state === 'planned') throw new DomainError('refused', 'This loop was never filled; commission it first.');
+  await checkPart(scope, input.loopId, input.partId);
+  const [due] = await scope
+    .select({ id: dueItem.id })
+    .from(dueItem)
+    .where(and(eq(dueItem.loopId, input.loopId), eq(dueItem.state, 'open'), eq(dueItem.kind, 'coolant-service')))
+    .limit(1);
+  const at = clock.now();
+  const [made] = await scope
+    .insert(job)
+    .values({
+      workshopId: account.workshopId,
+      systemId,
+      kind: input.kind,
+      state: 'booked',
+      note: input.note,
+      personId: account.personId,
+      createdAt: at,
+    })
+    .returning({ id: job.id });
+  const jobId = (made as { id: string }).id;
+  await scope.insert(serviceJob).values({
+    workshopId: account.workshopId,
+    jobId,
+    loopId: input.loopId,
+    partId: input.partId,
+    intake: input.intake,
+    estimate: input.estimate,
+    neededBy: input.neededBy,
+    partsOn: input.partsOn,
+    dropOffOn: input.dropOffOn,
+    windows: [...input.windows],
+    dueItemId: due?.id ?? null,
+    createdAt: at,
+  });
+  return readJob(ask, jobId);
+}
+
+async function checkPart(scope: Scope, loopId: string, partId: string | null): Promise<void> {
+  if (partId === null) return;
+  const { file } = await newestRevision(scope, loopId);
+  if (!file.components.some(({ id }) => id === partId)) refuse('partId', `"${partId}" is not a part of this loop`);
+}
+
+export async function loadJob(scope: Scope, jobId: string) {
+  const [row] = await scope
+    .select({ job, service: serviceJob, system, customer, loop })
+    .from(serviceJob)
+    .innerJoin(job, eq(job.id, serviceJob.jobId))
+    .innerJoin(system, eq(system.id, job.systemId))
+    .innerJoin(customer, eq(customer.id, system.customerId))
+    .innerJoin(loop, eq(loop.id, serviceJob.loopId))
+    .where(eq(serviceJob.jobId, jobId));
+  if (!row) throw notFound('job');
+  return row;
+}
+
+export const consentsOf = (scope: Scope, jobId: string) =>
+  scope
+    .select({
+      id: consent.id,
+      at: consent.createdAt,
+      kind: consent.kind,
+      estimate: consent.estimate,
+      estimateNumber: consent.estimateNumber,
+      how: consent.how,
+      words: consent.words,
+      by: person.name,
+    })
+    .from(consent)
+    .innerJoin(person, eq(person.id, consent.personId))
+    .where(eq(consent.jobId, jobId))
+    .orderBy(desc(consent.createdAt));
+
+/** What was suspected last at the bench, so that whoever else holds it can be listed. */
+async function suspicionOf(scope: Scope, jobId: string): Promise<{ suspect: Suspect; item: string | null } | null> {
+  const [row] = await scope
+    .select({ body: runEvent.body })
+    .from(runEvent)
+    .innerJoin(run, eq(run.id, runEvent.runId))
+    .where(and(eq(run.jobId, jobId), sql`${runEvent.body} ->> 'type' = 'cause'`))
+    .orderBy(desc(run.startedAt), desc(runEvent.seq))
+    .limit(1);
+  return row?.body.type === 'cause' ? { suspect: row.body.suspect, item: row.body.item } : null;
+}
+
+/** One job as its page needs it: intake, estimate, consents, what the loop's history says about its scope. */
+export async function readJob(ask: Ask, jobId = idFrom(ask.request, 'id', 'job')) {
+  const { scope } = ask;
+  const row = await loadJob(scope, jobId);
+  const revision = await newestRevision(scope, row.service.loopId);
+  const consents = await consentsOf(scope, jobId);
+  const [led] = await scope
+    .select({ id: run.id, state: run.state })
+    .from(run)
+    .where(eq(run.jobId, jobId))
+    .orderBy(desc(run.startedAt))
+    .limit(1);
+  const photos = await scope
+    .select({ id: photo.id, caption: photo.caption, at: photo.createdAt })
+    .from(photo)
+    .where(eq(photo.jobId, jobId))
+    .orderBy(photo.createdAt);
+  return {
+    id: jobId,
+    kind: row.job.kind as JobKind,
+    state: row.job.state,
+    note: row.job.note,
+    createdAt: row.job.createdAt.toISOString(),
+    intake: row.service.intake,
+    estimate: row.service.estimate,
+    partId: row.service.partId,
+    neededBy: row.service.neededBy,
+    partsOn: row.service.partsOn,
+    dropOffOn: row.service.dropOffOn,
+    windows: row.service.windows,
+    version: row.service.version,
+    consents,
+    consented: consents.some(({ estimateNumber }) => estimateNumber === row.service.estimateNumber),
+    system: { id: row.system.id, name: row.system.name, state: row.system.state },
+    customer: { id: row.customer.id, name: row.customer.name, phone: row.customer.phone, channel: row.customer.channel },
+    loop: { id: row.loop.id, name: row.loop.name, file: revision.file, coolantProductId: row.loop.coolantProductId },
+    history: await loopHistory(ask, row.service.loopId),
+    run: led ?? null,
+    photos,
+    cause: await suspicionOf(scope, jobId),
+    loans: await loansFor(scope, jobId),
+    took: await tookFor(scope, jobId),
+    today: ask.today,
+  };
+}
+
+/** What a job took from the shelf and put into waste. */
+async function tookFor(scope: Scope, jobId: string): Promise<{ name: string; amount: number; unit: string }[]> {
+  const moves = await scope
+    .select({ name: storeItem.name, unit: storeItem.unit, change: storeMove.change })
+    .from(storeMove)
+    .innerJoin(storeItem, eq(storeItem.id, storeMove.itemId))
+    .where(eq(storeMove.jobId, jobId));
+  const waste = await scope
+    .select({ name: wasteContainer.label, volumeMl: wasteEntry.volumeMl })
+    .from(wasteEntry)
+    .innerJoin(wasteContainer, eq(wasteContainer.id, wasteEntry.containerId))
+    .where(eq(wasteEntry.jobId, jobId));
+  const poured = await scope
+    .select({ name: coolantProduct.name, pouredMl: fill.pouredMl })
+    .from(fill)
+    .innerJoin(coolantProduct, eq(coolantProduct.id, fill.productId))
+    .where(eq(fill.jobId, jobId));
+  const sums = new Map<string, { name: string; amount: number; unit: string }>();
+  const add = (name: string, amount: number, unit: string): void => {
+    const known = sums.get(`${name} ${unit}`);
+    sums.set(`${name} ${unit}`, { name, unit, amount: (known?.amount ?? 0) + amount });
+  };
+  for (const { name, change, unit } of moves) add(name, -change, unit);
+  for (const { name, pouredMl } of poured) add(name, pouredMl, 'mL');
+  for (const { name, volumeMl } of waste) add(`into ${name}`, volumeMl, 'mL');
+  return [...sums.values()].filter(({ amount }) => Math.abs(amount) > 1e-9);
+}
+
+/** What is known of the loop's liquid and baseline, for the advice on scope. */
+async function loopHistory({ scope, today }: Pick<Ask, 'scope' | 'today'>, loopId: string) {
+  const [last] = await scope
+    .select({ filledOn: fill.filledOn, productId: fill.productId })
+    .from(fill)
+    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
+    .where(eq(loopRevision.loopId, loopId))
+    .orderBy(desc(fill.filledOn), desc(fill.createdAt))
+    .limit(1);
+  const product = await productOf(scope, last?.productId ?? null);
+  const measured = await scope
+    .select({ reading: baseline.reading, takenAt: baseline.takenAt })
+    .from(baseline)
+    .innerJoin(loopRevision, eq(loopRevision.id, baseline.revisionId))
+    .where(eq(loopRevision.loopId, loopId))
+    .orderBy(desc(baseline.takenAt))
+    .limit(4);
+  const [newest, older] = measured;
+  const compared =
+    newest && older && newest.reading.setting === older.reading.setting ? compareBaselines(older.reading, newest.reading) : null;
+  return {
+    filledOn: last?.filledOn ?? null,
+    ageDays: last ? daysBetween(last.filledOn, today) : null,
+    coolantName: product?.name ?? null,
+    coolantClass: (product?.coolantClass ?? null) as CoolantClass | null,
+    lifeMonths: product ? (product.sheetLifeMonths ?? COOLANT_CLASSES[product.coolantClass as CoolantClass].baseLifeMonths) : null,
+    baselineFlowLph: measured.find(({ reading }) => reading.flowLph !== null)?.reading.flowLph ?? null,
+    risenK: compared?.changeK ?? null,
+  };
+}
+
+/** History of a loop for a job that is about to be booked. */
+export async function readLoopHistory(ask: Ask) {
+  const loopId = idFrom(ask.request, 'id', 'loop');
+  const [own] = await ask.scope.select({ id: loop.id }).from(loop).where(eq(loop.id, loopId));
+  if (!own) throw notFound('loop');
+  return { ...(await loopHistory(ask, loopId)), file: (await newestRevision(ask.scope, loopId)).file };
+}
+
+const sameEstimate = (a: object, b: object): boolean =>
+  JSON.stringify(Object.entries(a).sort()) === JSON.stringify(Object.entries(b).sort());
+
+/** Changes a job that was not begun. A new kind or estimate asks for a new consent. */
+export async function editJob(ask: Ask, input: JobEdit) {
+  const { scope } = ask;
+  const jobId = idFrom(ask.request, 'id', 'job');
+  const row = await loadJob(scope, jobId);
+  if (row.service.version !== input.version) throw stale('job', input, { ...row.service, kind: row.job.kind });
+  if (!['booked', 'waiting'].includes(row.job.state))
+    throw new DomainError('refused', 'This job was begun; change its scope from the bench, so that its steps change with it.');
+  await checkPart(scope, row.service.loopId, input.partId);
+  const asksAgain = row.job.kind !== input.kind || !sameEstimate(row.service.estimate, input.estimate);
+  await scope.update(job).set({ kind: input.kind, note: input.note }).where(eq(job.id, jobId));
+  await scope
+    .update(serviceJob)
+    .set({
+      partId: input.partId,
+      intake: input.intake,
+      estimate: input.estimate,
+      neededBy: input.neededBy,
+      partsOn: input.partsOn,
+      dropOffOn: input.dropOffOn,
+      windows: [...input.windows],
+      estimateNumber: row.service.estimateNumber + (asksAgain ? 1 : 0),
+      version: row.service.version + 1,
+    })
+    .where(eq(serviceJob.jobId, jobId));
+  return readJob(ask, jobId);
+}
+
+/** Writes down what the owner agreed to: the estimate as it stands now. */
+export async function agree(ask: Ask, input: ConsentInput) {
+  const { scope, account, clock } = ask;
+  const jobId = idFrom(ask.request, 'id', 'job');
+  const row = await loadJob(scope, jobId);
+  if (row.service.version !== input.version) throw stale('job', input, row.service);
+  await scope.insert(consent).values({
+    workshopId: account.workshopId,
+    jobId,
+    kind: row.job.kind,
+    estimate: row.service.estimate,
+    estimateNumber: row.service.estimateNumber,
+    how: input.how,
+    words: input.words,
+    personId: account.personId,
+    createdAt: clock.now(),
+  });
+  return readJob(ask, jobId);
+}
+
+/** Takes a booking back; its history stays. */
+export async function cancelJob(ask: Ask, reason: string) {
+  const jobId = idFrom(ask.request, 'id', 'job');
+  const row = await loadJob(ask.scope, jobId);
+  if (!['booked', 'waiting'].includes(row.job.state))
+    throw new DomainError('refused', 'This job stands on a bench or is over; leave its run instead.');
+  await ask.scope.update(job).set({ state: 'cancelled', note: reason }).where(eq(job.id, jobId));
+  return readJob(ask, jobId);
+}
+
+/** Jobs of one machine that are not over. */
+export async function openJobsOf({ scope }: Pick<Ask, 'scope'>, systemId: string) {
+  return scope
+    .select({ id: job.id, kind: job.kind, state: job.state, neededBy: serviceJob.neededBy })
+    .from(serviceJob)
+    .innerJoin(job, eq(job.id, serviceJob.jobId))
+    .where(and(eq(job.systemId, systemId), inArray(job.state, ['booked', 'active', 'waiting'])))
+    .orderBy(job.createdAt);
+}

@@ -1,0 +1,23 @@
+import Joi from 'joi';
+import {
+  consentSchema,
+  jobEditSchema,
+  jobSchema,
+  type ConsentInput,
+  type JobEdit,
+  type JobInput,
+} from '../../../core/workshop/jobs/schema.js';
+import { bodyAs } from '../../base/http/context.js';
+import type { Routes } from '../../base/http/routes.js';
+import { agree, bookJob, cancelJob, editJob, readJob, readLoopHistory } from './jobs.js';
+
+const cancelSchema = Joi.object({ reason: Joi.string().trim().min(3).max(1000).required() });
+
+export function jobRoutes(routes: Routes): void {
+  routes.get('/jobs/:id', (ask) => readJob(ask));
+  routes.get('/loops/:id/history', readLoopHistory);
+  routes.post('/systems/:id/jobs', (ask) => bookJob(ask, bodyAs<JobInput>(ask.request, jobSchema)));
+  routes.put('/jobs/:id', (ask) => editJob(ask, bodyAs<JobEdit>(ask.request, jobEditSchema)));
+  routes.post('/jobs/:id/consent', (ask) => agree(ask, bodyAs<ConsentInput>(ask.request, consentSchema)));
+  routes.post('/jobs/:id/cancel', (ask) => cancelJob(ask, bodyAs<{ reason: string }>(ask.request, cancelSchema).reason));
+}

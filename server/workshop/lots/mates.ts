@@ -1,0 +1,125 @@
+import { and, desc, eq, isNull, ne, sql } from 'drizzle-orm';
+import { fill } from '../../base/database/tables/runs.js';
+import { coolantBatch, coolantProduct } from '../../base/database/tables/coolants.js';
+import type { Scope } from '../../base/database/client.js';
+import { serviceJob } from '../../base/database/tables/jobs.js';
+import { loop, loopRevision } from '../../base/database/tables/loops.js';
+import { customer, system } from '../../base/database/tables/machines.js';
+import { fittedPart } from '../../base/database/tables/lots.js';
+
+/** Another machine that holds what is suspected. */
+export interface Mate {
+  readonly systemId: string;
+  readonly systemName: string;
+  readonly customerName: string;
+  readonly phone: string | null;
+  readonly loopId: string;
+  readonly since: string;
+}
+
+export interface Suspicion {
+  readonly jobId: string;
+  readonly systemId: string;
+  readonly suspect: 'none' | 'coolant-lot' | 'part';
+  readonly item: string | null;
+}
+
+export interface Suspected {
+  /** what is suspected, with its lot; null: its lot is on no record */
+  readonly what: string | null;
+  readonly mates: readonly Mate[];
+}
+
+/** Machines that hold the suspected lot now, by name. */
+export async function suspectedIn(scope: Scope, { jobId, systemId, suspect, item }: Suspicion): Promise<Suspected> {
+  if (suspect === 'coolant-lot') return coolantMates(scope, jobId, systemId);
+  return suspect === 'part' && item !== null ? partMates(scope, jobId, systemId, item) : { what: null, mates: [] };
+}
+
+async function coolantMates(scope: Scope, jobId: string, systemId: string): Promise<Suspected> {
+  const own = await lotBefore(scope, jobId, systemId);
+  if (!own) return { what: null, mates: [] };
+  const newest = scope
+    .$with('newest')
+    .as(
+      scope
+        .selectDistinctOn([loopRevision.loopId], { loopId: loopRevision.loopId, batchId: fill.batchId, filledOn: fill.filledOn })
+        .from(fill)
+        .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
+        .orderBy(loopRevision.loopId, desc(fill.filledOn), desc(fill.createdAt)),
+    );
+  const mates = await scope
+    .with(newest)
+    .select({
+      systemId: system.id,
+      systemName: system.name,
+      customerName: customer.name,
+      phone: customer.phone,
+      loopId: loop.id,
+      since: newest.filledOn,
+    })
+    .from(newest)
+    .innerJoin(loop, eq(loop.id, newest.loopId))
+    .innerJoin(system, eq(system.id, loop.systemId))
+    .innerJoin(customer, eq(customer.id, system.customerId))
+    .where(and(eq(newest.batchId, own.batchId), ne(system.id, systemId), ne(system.state, 'retired')))
+    .orderBy(system.name);
+  return { what: own.what, mates };
+}
+
+/** The lot that was in the loop when the job began: the last fill that is not this job's own. */
+async function lotBefore(scope: Scope, jobId: string, systemId: string): Promise<{ batchId: string; what: string } | null> {
+  const [row] = await scope
+    .select({ batchId: fill.batchId, lot: coolantBatch.lot, product: coolantProduct.name })
+    .from(fill)
+    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
+    .innerJoin(loop, eq(loop.id, loopRevision.loopId))
+    .innerJoin(serviceJob, and(eq(serviceJob.jobId, jobId), eq(serviceJob.loopId, loop.id)))
+    .innerJoin(coolantProduct, eq(coolantProduct.id, fill.productId))
+    .leftJoin(coolantBatch, eq(coolantBatch.id, fill.batchId))
+    .where(and(eq(loop.systemId, systemId), ne(fill.jobId, jobId)))
+    .orderBy(desc(fill.filledOn), desc(fill.createdAt))
+    .limit(1);
+  return row && row.batchId !== null ? { batchId: row.batchId, what: `${row.product}, ${row.lot}` } : null;
+}
+
+async function partMates(scope: Scope, jobId: string, systemId: string, item: string): Promise<Suspected> {
+  const [own] = await scope
+    .select({ make: fittedPart.make, lot: fittedPart.lot })
+    .from(fittedPart)
+    .where(
+      and(
+        eq(fittedPart.systemId, systemId),
+        eq(fittedPart.itemId, item),
+        // what this very job fitted is the new one
+        sql`${fittedPart.jobId} is distinct from ${jobId}::uuid`,
+      ),
+    )
+    .orderBy(desc(fittedPart.fittedOn), desc(fittedPart.createdAt))
+    .limit(1);
+  if (!own) return { what: null, mates: [] };
+  const what = `${own.make}, ${own.lot}`;
+  const mates = await scope
+    .selectDistinctOn([system.name, system.id], {
+      systemId: system.id,
+      systemName: system.name,
+      customerName: customer.name,
+      phone: customer.phone,
+      loopId: fittedPart.loopId,
+      since: fittedPart.fittedOn,
+    })
+    .from(fittedPart)
+    .innerJoin(system, eq(system.id, fittedPart.systemId))
+    .innerJoin(customer, eq(customer.id, system.customerId))
+    .where(
+      and(
+        sql`lower(${fittedPart.make}) = lower(${own.make})`,
+        sql`lower(${fittedPart.lot}) = lower(${own.lot})`,
+        isNull(fittedPart.goneOn),
+        ne(system.id, systemId),
+        ne(system.state, 'retired'),
+      ),
+    )
+    .orderBy(system.name, system.id, fittedPart.fittedOn);
+  return { what, mates };
+}

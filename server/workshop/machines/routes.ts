@@ -1,0 +1,42 @@
+import {
+  customerEditSchema,
+  customerSchema,
+  serviceSchema,
+  systemEditSchema,
+  systemSchema,
+  type CustomerInput,
+  type ServiceInput,
+  type SystemEdit,
+  type SystemInput,
+} from '../../../core/workshop/machines/schema.js';
+import { bodyAs } from '../../base/http/context.js';
+import type { Routes } from '../../base/http/routes.js';
+import { openJobsOf } from '../jobs/jobs.js';
+import { lotsOf } from '../lots/lots.js';
+import { loanOf } from '../store/loans.js';
+import { addCustomer, editCustomer, listCustomers } from './customers.js';
+import { systemHistory } from './history.js';
+import { recordService } from './services.js';
+import { addSystem, editSystem, readSystem, systemLines } from './systems.js';
+
+export function systemRoutes(routes: Routes): void {
+  routes.get('/customers', listCustomers);
+  routes.post('/customers', (ask) => addCustomer(ask, bodyAs<CustomerInput>(ask.request, customerSchema)));
+  routes.put('/customers/:id', (ask) => editCustomer(ask, bodyAs<CustomerInput & { version: number }>(ask.request, customerEditSchema)));
+
+  routes.get('/systems', async (ask) => ({ today: ask.today, systems: await systemLines(ask) }));
+  routes.post('/systems', (ask) => addSystem(ask, bodyAs<SystemInput>(ask.request, systemSchema)));
+  routes.get('/systems/:id', async (ask) => {
+    const page = await readSystem(ask);
+    return {
+      ...page,
+      today: ask.today,
+      history: await systemHistory(ask, page.system.id),
+      jobs: await openJobsOf(ask, page.system.id),
+      lots: await lotsOf(ask.scope, page.system.id),
+      loan: await loanOf(ask.scope, page.system.id),
+    };
+  });
+  routes.put('/systems/:id', (ask) => editSystem(ask, bodyAs<SystemEdit>(ask.request, systemEditSchema)));
+  routes.post('/systems/:id/services', (ask) => recordService(ask, bodyAs<ServiceInput>(ask.request, serviceSchema)));
+}

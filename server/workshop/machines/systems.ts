@@ -1,0 +1,234 @@
+import type { DateReason } from '../../../core/workshop/due-dates/facts.js';
+import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import { escalationOf } from '../../../core/workshop/due-dates/escalation.js';
+import { attentionOf, compareAttention, type DueKind, type SystemState } from '../../../core/workshop/machines/attention.js';
+import type { SystemEdit, SystemInput } from '../../../core/workshop/machines/schema.js';
+import { fill, isReal, run } from '../../base/database/tables/runs.js';
+import { coolantProduct } from '../../base/database/tables/coolants.js';
+import { dueItem } from '../../base/database/tables/due-dates.js';
+
+import { usagePage } from '../usage/usage.js';
+import { ownPolicy, setPolicy } from '../due-dates/policies.js';
+import { redate } from '../due-dates/redate.js';
+import { idFrom, type Ask } from '../../base/http/context.js';
+import { DomainError, notFound, stale } from '../../base/http/errors.js';
+import { loop, loopRevision } from '../../base/database/tables/loops.js';
+import { customer, system } from '../../base/database/tables/machines.js';
+
+/** One line of the systems list: everything the desk needs while the phone is at the ear. */
+export interface SystemLine {
+  readonly id: string;
+  readonly name: string;
+  readonly customerName: string;
+  readonly customerPhone: string | null;
+  readonly caseText: string;
+  readonly state: SystemState;
+  readonly attention: ReturnType<typeof attentionOf>;
+  readonly nextDueOn: string | null;
+  readonly nextReason: DateReason | null;
+  readonly dues: {
+    id: string;
+    kind: DueKind;
+    dueOn: string;
+    windowFrom: string | null;
+    reason: DateReason;
+    postponed: number;
+    firstDueOn: string | null;
+    version: number;
+  }[];
+  readonly filledOn: string | null;
+  readonly coolant: { name: string; colour: string } | null;
+  readonly loops: number;
+  readonly activeRunId: string | null;
+}
+
+export async function systemLines({ scope, today }: Pick<Ask, 'scope' | 'today'>): Promise<SystemLine[]> {
+  const systems = await scope
+    .select({
+      id: system.id,
+      name: system.name,
+      caseText: system.caseText,
+      state: system.state,
+      customerName: customer.name,
+      customerPhone: customer.phone,
+    })
+    .from(system)
+    .innerJoin(customer, eq(customer.id, system.customerId));
+  const dues = await scope
+    .select({
+      id: dueItem.id,
+      systemId: dueItem.systemId,
+      kind: dueItem.kind,
+      dueOn: dueItem.dueOn,
+      windowFrom: dueItem.windowFrom,
+      reason: dueItem.reason,
+      postponed: dueItem.postponed,
+      firstDueOn: sql<string | null>`${dueItem.clocks} -> 0 ->> 'dueOn'`,
+      version: dueItem.version,
+    })
+    .from(dueItem)
+    .where(eq(dueItem.state, 'open'))
+    .orderBy(asc(dueItem.dueOn));
+  const loops = await scope
+    .select({ id: loop.id, systemId: loop.systemId, coolantName: coolantProduct.name, colour: coolantProduct.colour })
+    .from(loop)
+    .leftJoin(coolantProduct, eq(coolantProduct.id, loop.coolantProductId))
+    .orderBy(asc(loop.createdAt));
+  const fills = await scope
+    .select({ systemId: loop.systemId, filledOn: fill.filledOn, name: coolantProduct.name, colour: coolantProduct.colour })
+    .from(fill)
+    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
+    .innerJoin(loop, eq(loop.id, loopRevision.loopId))
+    .innerJoin(coolantProduct, eq(coolantProduct.id, fill.productId))
+    .orderBy(asc(fill.filledOn), asc(fill.createdAt));
+  const runs = await scope
+    .select({ id: run.id, systemId: loop.systemId })
+    .from(run)
+    .innerJoin(loop, eq(loop.id, run.loopId))
+    .where(and(eq(run.state, 'active'), isReal));
+
+  const duesBy = groupBySystem(dues);
+  const loopsBy = groupBySystem(loops);
+  const lastFill = new Map(fills.map((row) => [row.systemId, row]));
+  const runBy = new Map(runs.map((row) => [row.systemId, row.id]));
+  return systems
+    .map((row): SystemLine => {
+      const own = (duesBy.get(row.id) ?? []).map(({ systemId: _, ...due }) => ({ ...due, kind: due.kind as DueKind }));
+      const planned = loopsBy.get(row.id)?.find(({ coolantName }) => coolantName !== null);
+      const filled = lastFill.get(row.id);
+      const attention = attentionOf(row.state as SystemState, own, today);
+      // what makes it urgent goes before dust that is older
+      const wet = own.find(({ kind }) => kind !== 'dust-clean');
+      const next = (attention === 'dust' || attention === 'fine' ? own[0] : (wet ?? own[0])) ?? null;
+      return {
+        ...row,
+        state: row.state as SystemState,
+        attention,
+        nextDueOn: next?.dueOn ?? null,
+        nextReason: next?.reason ?? null,
+        dues: own,
+        filledOn: filled?.filledOn ?? null,
+        coolant: filled
+          ? { name: filled.name, colour: filled.colour }
+          : planned?.colour
+            ? { name: planned.coolantName as string, colour: planned.colour }
+            : null,
+        loops: loopsBy.get(row.id)?.length ?? 0,
+        activeRunId: runBy.get(row.id) ?? null,
+      };
+    })
+    .sort(compareAttention);
+}
+
+function groupBySystem<T extends { systemId: string }>(rows: readonly T[]): Map<string, T[]> {
+  const groups = new Map<string, T[]>();
+  for (const row of rows) {
+    const group = groups.get(row.systemId);
+    if (group) group.push(row);
+    else groups.set(row.systemId, [row]);
+  }
+  return groups;
+}
+
+export async function addSystem({ scope, account }: Ask, input: SystemInput) {
+  const { policy, ...values } = input;
+  const [made] = await scope
+    .insert(system)
+    .values({ workshopId: account.workshopId, ...values })
+    .returning();
+  const row = made as NonNullable<typeof made>;
+  await setPolicy(scope, account.workshopId, { systemId: row.id }, policy);
+  return { ...row, policy };
+}
+
+export async function editSystem({ scope, request, account }: Ask, input: SystemEdit) {
+  const id = idFrom(request, 'id', 'system');
+  const { version, policy, ...values } = input;
+  const [now] = await scope.select().from(system).where(eq(system.id, id));
+  if (!now) throw notFound('system');
+  if (now.version !== version) throw stale('system', input, { ...now, policy: await ownPolicy(scope, { systemId: id }) });
+  if (values.state !== now.state && (values.state === 'on-bench' || now.state === 'on-bench')) {
+    throw new DomainError(
+      'refused',
+      now.state === 'on-bench'
+        ? 'The machine stands on a bench; finish its run first.'
+        : 'A machine comes onto the bench by starting a run.',
+    );
+  }
+  const [after] = await scope
+    .update(system)
+    .set({ ...values, version: version + 1 })
+    .where(and(eq(system.id, id), eq(system.version, version)))
+    .returning();
+  if (!after) throw new DomainError('conflict', 'Somebody else saved at the same moment; look again.');
+  await setPolicy(scope, account.workshopId, { systemId: id }, policy);
+  await redate(scope, { systemId: id });
+  return { ...after, policy };
+}
+
+export async function readSystem(ask: Ask) {
+  const { scope, request } = ask;
+  const id = idFrom(request, 'id', 'system');
+  const [row] = await scope
+    .select({ system, customer })
+    .from(system)
+    .innerJoin(customer, eq(customer.id, system.customerId))
+    .where(eq(system.id, id));
+  if (!row) throw notFound('system');
+  const loops = await scope
+    .select({ id: loop.id, name: loop.name, coolantProductId: loop.coolantProductId, version: loop.version })
+    .from(loop)
+    .where(eq(loop.systemId, id))
+    .orderBy(asc(loop.createdAt));
+  const loopIds = loops.map((each) => each.id);
+  const revisions =
+    loopIds.length === 0
+      ? []
+      : await scope
+          .selectDistinctOn([loopRevision.loopId], {
+            loopId: loopRevision.loopId,
+            number: loopRevision.number,
+            kind: loopRevision.kind,
+            volumeMl: loopRevision.volumeMl,
+            volumeSdMl: loopRevision.volumeSdMl,
+            file: loopRevision.file,
+          })
+          .from(loopRevision)
+          .where(inArray(loopRevision.loopId, loopIds))
+          .orderBy(loopRevision.loopId, desc(loopRevision.number));
+  const dues = await scope
+    .select()
+    .from(dueItem)
+    .where(and(eq(dueItem.systemId, id), eq(dueItem.state, 'open')))
+    .orderBy(asc(dueItem.dueOn));
+  const runs =
+    loopIds.length === 0
+      ? []
+      : await scope
+          .select({ id: run.id, loopId: run.loopId, state: run.state, startedAt: run.startedAt })
+          .from(run)
+          .where(and(inArray(run.loopId, loopIds), isReal))
+          .orderBy(desc(run.startedAt));
+  const [{ filledOn } = { filledOn: null }] = await scope
+    .select({ filledOn: sql<string | null>`max(${fill.filledOn})` })
+    .from(fill)
+    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
+    .innerJoin(loop, eq(loop.id, loopRevision.loopId))
+    .where(eq(loop.systemId, id));
+  return {
+    system: { ...row.system, policy: await ownPolicy(scope, { systemId: id }) },
+    customer: { ...row.customer, policy: await ownPolicy(scope, { customerId: row.customer.id }) },
+    attention: attentionOf(
+      row.system.state as SystemState,
+      dues.map(({ kind, dueOn, postponed, clocks }) => ({ kind: kind as DueKind, dueOn, postponed, firstDueOn: clocks[0]?.dueOn ?? null })),
+      ask.today,
+    ),
+    loops: loops.map((each) => ({
+      ...each,
+      revision: revisions.find(({ loopId }) => loopId === each.id) ?? null,
+      runs: runs.filter(({ loopId }) => loopId === each.id),
+    })),
+    dues: dues.map((due) => ({ ...due, escalation: escalationOf({ ...due, firstDueOn: due.clocks[0]?.dueOn ?? null }) })),
+    usage: await usagePage(scope, id, row.system, filledOn ?? null),
+  };
+}

@@ -1,0 +1,191 @@
+import { howOftenWords, reasonWords } from '../../../core/edge/words/dates.js';
+import { and, desc, eq, gt, gte, inArray, isNotNull, lte } from 'drizzle-orm';
+import type { MessageInput } from '../../../core/workshop/messages/schema.js';
+import { writeMessage, type MessageTemplate, longDay } from '../../../core/workshop/messages/templates.js';
+import { escalationOf } from '../../../core/workshop/due-dates/escalation.js';
+import { addDays } from '../../../core/base/units/calendar.js';
+import { person, workshop } from '../../base/database/tables/people.js';
+import type { Scope } from '../../base/database/client.js';
+import { dueItem } from '../../base/database/tables/due-dates.js';
+import type { Ask } from '../../base/http/context.js';
+import { DomainError, notFound } from '../../base/http/errors.js';
+import { customer, system } from '../../base/database/tables/machines.js';
+import { message, standInMail } from '../../base/database/tables/messages.js';
+
+/** days before its date on which an owner hears that a service is due */
+export const TELL_DAYS = 21;
+
+interface Writing {
+  readonly workshopId: string;
+  readonly personId: string | null;
+  readonly at: Date;
+}
+
+/** Writes a message; the same thing is told once. @returns false where it was told before */
+async function write(
+  scope: Scope,
+  { workshopId, personId, at }: Writing,
+  given: { systemId: string; template: MessageTemplate; about: string; when: string; text: string },
+): Promise<boolean> {
+  const [row] = await scope
+    .select({ customerId: customer.id, owner: customer.name, email: customer.email, machine: system.name, workshop: workshop.name })
+    .from(system)
+    .innerJoin(customer, eq(customer.id, system.customerId))
+    .innerJoin(workshop, eq(workshop.id, system.workshopId))
+    .where(eq(system.id, given.systemId));
+  if (!row) throw notFound('system');
+  if (row.email === null) throw new DomainError('refused', `${row.owner} has no e-mail address on record; call instead.`);
+  const text = writeMessage(given.template, {
+    owner: row.owner,
+    machine: row.machine,
+    workshop: row.workshop,
+    when: given.when,
+    text: given.text,
+  });
+  const made = await scope
+    .insert(message)
+    .values({
+      workshopId,
+      customerId: row.customerId,
+      systemId: given.systemId,
+      template: given.template,
+      about: given.about,
+      address: row.email,
+      ...text,
+      personId,
+      createdAt: at,
+    })
+    .onConflictDoNothing()
+    .returning({ id: message.id });
+  return made.length > 0;
+}
+
+/** A message that somebody asks for. */
+export async function askMessage(ask: Ask, input: MessageInput) {
+  const { scope, account, clock } = ask;
+  const at = clock.now();
+  await write(
+    scope,
+    { workshopId: account.workshopId, personId: account.personId, at },
+    { ...input, about: `by hand ${at.toISOString()}` },
+  );
+  return listMessages(ask);
+}
+
+/** An item that was put off too long goes to its owner in writing, once each time it is put off. */
+async function tellRisks(scope: Scope, workshopId: string, at: Date): Promise<number> {
+  const rows = await scope
+    .select({ item: dueItem })
+    .from(dueItem)
+    .innerJoin(system, eq(system.id, dueItem.systemId))
+    .innerJoin(customer, eq(customer.id, system.customerId))
+    .where(and(eq(dueItem.state, 'open'), gt(dueItem.postponed, 0), isNotNull(customer.email), eq(system.state, 'in-service')));
+  let written = 0;
+  for (const { item } of rows) {
+    const escalation = escalationOf({ ...item, firstDueOn: item.clocks[0]?.dueOn ?? null });
+    if (escalation.level < 2) continue;
+    const about = `${item.id} put off ${item.postponed}`;
+    const text = howOftenWords(escalation);
+    if (
+      await write(
+        scope,
+        { workshopId, personId: null, at },
+        { systemId: item.systemId, template: 'risk', about, when: longDay(item.dueOn), text },
+      )
+    )
+      written += 1;
+  }
+  return written;
+}
+
+/**
+ * The slot that was agreed goes to an owner who likes e-mail, once for each time.
+ * @returns false where nobody is written to: the desk calls
+ */
+export async function tellSlot(
+  scope: Scope,
+  { workshopId, personId, at }: Writing,
+  { systemId, jobId, startsAt, timeZone }: { systemId: string; jobId: string; startsAt: Date; timeZone: string },
+): Promise<boolean> {
+  const [own] = await scope
+    .select({ channel: customer.channel, email: customer.email })
+    .from(system)
+    .innerJoin(customer, eq(customer.id, system.customerId))
+    .where(eq(system.id, systemId));
+  if (!own || own.channel !== 'email' || own.email === null) return false;
+  const when = new Intl.DateTimeFormat('en-GB', { timeZone, dateStyle: 'full', timeStyle: 'short' }).format(startsAt);
+  return write(
+    scope,
+    { workshopId, personId, at },
+    { systemId, template: 'slot', about: `${jobId} ${startsAt.toISOString()}`, when, text: '' },
+  );
+}
+
+/** Tells owners of services that come due, by e-mail to those who like it. Once for each date. @returns how many were written */
+export async function tellDue(scope: Scope, workshopId: string, today: string, at: Date): Promise<number> {
+  const rows = await scope
+    .select({ item: dueItem })
+    .from(dueItem)
+    .innerJoin(system, eq(system.id, dueItem.systemId))
+    .innerJoin(customer, eq(customer.id, system.customerId))
+    .where(
+      and(
+        eq(dueItem.state, 'open'),
+        eq(dueItem.kind, 'coolant-service'),
+        gte(dueItem.dueOn, today),
+        lte(dueItem.dueOn, addDays(today, TELL_DAYS)),
+        eq(customer.channel, 'email'),
+        inArray(system.state, ['in-service']),
+      ),
+    );
+  let written = await tellRisks(scope, workshopId, at);
+  for (const { item } of rows) {
+    const told = await write(
+      scope,
+      { workshopId, personId: null, at },
+      {
+        systemId: item.systemId,
+        template: 'due-soon',
+        about: `${item.id} ${item.dueOn}`,
+        when: `on ${longDay(item.dueOn)}`,
+        text: reasonWords(item.reason),
+      },
+    ).catch((error: unknown) => {
+      // an owner who likes e-mail and has no address is for the desk, not for the night
+      if (error instanceof DomainError) return false;
+      throw error;
+    });
+    if (told) written += 1;
+  }
+  return written;
+}
+
+const MOST_SHOWN = 200;
+
+export async function listMessages({ scope }: Pick<Ask, 'scope'>) {
+  const messages = await scope
+    .select({
+      id: message.id,
+      at: message.createdAt,
+      sentAt: message.sentAt,
+      template: message.template,
+      address: message.address,
+      subject: message.subject,
+      body: message.body,
+      state: message.state,
+      problem: message.problem,
+      systemId: message.systemId,
+      systemName: system.name,
+      by: person.name,
+    })
+    .from(message)
+    .innerJoin(system, eq(system.id, message.systemId))
+    .leftJoin(person, eq(person.id, message.personId))
+    .orderBy(desc(message.createdAt))
+    .limit(MOST_SHOWN);
+  const kept = await scope.select().from(standInMail).orderBy(desc(standInMail.createdAt)).limit(MOST_SHOWN);
+  return {
+    messages,
+    standIn: kept.map(({ id, createdAt, sender, recipient, subject }) => ({ id, at: createdAt, sender, recipient, subject })),
+  };
+}

@@ -1,0 +1,82 @@
+import { and, asc, eq, lt } from 'drizzle-orm';
+import nodemailer, { type Transporter } from 'nodemailer';
+import type { Logger } from 'pino';
+import { workshop } from '../../base/database/tables/people.js';
+import { inWorkshop, type Database } from '../../base/database/client.js';
+import type { Clock } from '../../base/http/clock.js';
+import { WORKSHOP_HEADER } from './standIn.js';
+import { message } from '../../base/database/tables/messages.js';
+
+/** tries before a message counts as failed; somebody then calls the owner */
+const MOST_ATTEMPTS = 5;
+/** messages of one go, so that one workshop does not hold the others up */
+const BATCH = 50;
+
+/** Sends what waits, over an outside mail server or the stand-in. A message that cannot be sent says why and is tried again. */
+export class Post {
+  private readonly transport: Transporter;
+
+  constructor(
+    smtpUrl: string,
+    private readonly sender: string,
+    private readonly database: Database,
+    private readonly clock: Clock,
+    private readonly log: Logger,
+  ) {
+    this.transport = nodemailer.createTransport(smtpUrl);
+  }
+
+  /** @returns how many were sent */
+  async send(workshopId: string): Promise<number> {
+    const waiting = await inWorkshop(this.database, workshopId, (scope) =>
+      scope
+        .select()
+        .from(message)
+        .where(and(eq(message.state, 'waiting'), lt(message.attempts, MOST_ATTEMPTS)))
+        .orderBy(asc(message.createdAt))
+        .limit(BATCH),
+    );
+    const [own] = await this.database.select({ name: workshop.name }).from(workshop).where(eq(workshop.id, workshopId));
+    let sent = 0;
+    for (const each of waiting) if (await this.sendOne(workshopId, own?.name ?? 'Workshop', each)) sent += 1;
+    return sent;
+  }
+
+  /** The row is locked while it is sent: two servers never send the same message twice. */
+  private sendOne(workshopId: string, from: string, { id }: typeof message.$inferSelect): Promise<boolean> {
+    return inWorkshop(this.database, workshopId, async (scope) => {
+      const [row] = await scope
+        .select()
+        .from(message)
+        .where(and(eq(message.id, id), eq(message.state, 'waiting')))
+        .for('update', { skipLocked: true });
+      if (!row) return false;
+      try {
+        await this.transport.sendMail({
+          from: { name: from, address: this.sender },
+          to: row.address,
+          subject: row.subject,
+          text: row.body,
+          // plain eight-bit text: readable in any mailbox, the stand-in's included
+          textEncoding: 'quoted-printable',
+          headers: { [WORKSHOP_HEADER]: workshopId, 'Message-ID': `<${row.id}@lavacrum.local>` },
+        });
+        await scope.update(message).set({ state: 'sent', sentAt: this.clock.now(), problem: '' }).where(eq(message.id, id));
+        return true;
+      } catch (error) {
+        const attempts = row.attempts + 1;
+        const problem = error instanceof Error ? error.message.slice(0, 200) : 'unknown';
+        this.log.warn({ attempts }, 'a message was not taken by the mail server');
+        await scope
+          .update(message)
+          .set({ attempts, problem, state: attempts >= MOST_ATTEMPTS ? 'failed' : 'waiting' })
+          .where(eq(message.id, id));
+        return false;
+      }
+    });
+  }
+
+  close(): void {
+    this.transport.close();
+  }
+}

@@ -1,0 +1,110 @@
+import { and, asc, eq, sql } from 'drizzle-orm';
+import type { PersonInput, SetupInput, WorkshopEdit } from '../../../core/workshop/people/schema.js';
+import { DEFAULT_SCHOOLS } from '../../../core/physics/leak-testing/schools.js';
+import type { Database, Scope } from '../../base/database/client.js';
+import type { Ask } from '../../base/http/context.js';
+import { DomainError, stale } from '../../base/http/errors.js';
+import { DEFAULT_POLICY, ownPolicy, setPolicy } from '../due-dates/policies.js';
+import { redate } from '../due-dates/redate.js';
+import { hashPassword } from './password.js';
+import { bench, person, workshop } from '../../base/database/tables/people.js';
+
+/** Any number: two first visits at once must not make two workshops. */
+const SETUP_LOCK = 418_002;
+
+export async function hasWorkshop(database: Database): Promise<boolean> {
+  const [row] = await database.select({ id: workshop.id }).from(workshop).limit(1);
+  return row !== undefined;
+}
+
+export interface NewWorkshop {
+  readonly workshopId: string;
+  readonly personId: string;
+}
+
+/** The first visit makes the workshop, its lead and its first bench. Later visits are refused. */
+export async function setUpWorkshop(database: Database, input: SetupInput): Promise<NewWorkshop> {
+  const passwordHash = await hashPassword(input.password);
+  return database.transaction(async (transaction) => {
+    await transaction.execute(sql`select pg_advisory_xact_lock(${SETUP_LOCK})`);
+    const [existing] = await transaction.select({ id: workshop.id }).from(workshop).limit(1);
+    if (existing) throw new DomainError('refused', 'This server already has its workshop; ask its lead for an account.');
+    return createWorkshop(transaction, { ...input, email: input.email.toLowerCase(), passwordHash });
+  });
+}
+
+export async function createWorkshop(scope: Scope, input: Omit<SetupInput, 'password'> & { passwordHash: string }): Promise<NewWorkshop> {
+  const [made] = await scope
+    .insert(workshop)
+    .values({ name: input.workshopName, timeZone: input.timeZone, schools: DEFAULT_SCHOOLS })
+    .returning({ id: workshop.id });
+  const workshopId = (made as { id: string }).id;
+  await setPolicy(scope, workshopId, {}, DEFAULT_POLICY);
+  const [lead] = await scope
+    .insert(person)
+    .values({ workshopId, name: input.personName, email: input.email, role: 'lead', passwordHash: input.passwordHash })
+    .returning({ id: person.id });
+  await scope.insert(bench).values({ workshopId, name: 'Bench 1', position: 1 });
+  return { workshopId, personId: (lead as { id: string }).id };
+}
+
+const benchesOf = (scope: Scope) =>
+  scope.select({ id: bench.id, name: bench.name }).from(bench).orderBy(asc(bench.position), asc(bench.name));
+
+export async function readWorkshop({ scope, account }: Ask) {
+  const [own] = await scope
+    .select({
+      id: workshop.id,
+      name: workshop.name,
+      timeZone: workshop.timeZone,
+      schools: workshop.schools,
+      hotFromMonth: workshop.hotFromMonth,
+      hotUntilMonth: workshop.hotUntilMonth,
+      version: workshop.version,
+    })
+    .from(workshop)
+    .where(eq(workshop.id, account.workshopId));
+  if (!own) throw new DomainError('signed-out', 'This workshop is gone.');
+  const people = await scope
+    .select({ id: person.id, name: person.name, email: person.email, role: person.role, active: person.active })
+    .from(person)
+    .orderBy(asc(person.name));
+  const policy = (await ownPolicy(scope, {})) ?? DEFAULT_POLICY;
+  return { workshop: { ...own, policy }, people, benches: await benchesOf(scope) };
+}
+
+export async function editWorkshop(ask: Ask, input: WorkshopEdit) {
+  const { version, policy, ...values } = input;
+  const changed = await ask.scope
+    .update(workshop)
+    .set({ ...values, version: version + 1 })
+    .where(and(eq(workshop.id, ask.account.workshopId), eq(workshop.version, version)))
+    .returning({ id: workshop.id });
+  if (changed.length === 0) throw stale('workshop', input, (await readWorkshop(ask)).workshop);
+  await setPolicy(ask.scope, ask.account.workshopId, {}, policy);
+  await redate(ask.scope, { everything: true });
+  return readWorkshop(ask);
+}
+
+export async function addPerson({ scope, account }: Ask, input: PersonInput) {
+  const [made] = await scope
+    .insert(person)
+    .values({
+      workshopId: account.workshopId,
+      name: input.name,
+      email: input.email.toLowerCase(),
+      role: input.role,
+      passwordHash: await hashPassword(input.password),
+    })
+    .returning({ id: person.id, name: person.name, email: person.email, role: person.role, active: person.active });
+  return made as NonNullable<typeof made>;
+}
+
+export async function addBench({ scope, account }: Ask, name: string) {
+  const [{ last } = { last: 0 }] = await scope.select({ last: sql<number>`coalesce(max(${bench.position}), 0)::int` }).from(bench);
+  const [made] = await scope
+    .insert(bench)
+    .values({ workshopId: account.workshopId, name, position: last + 1 })
+    .returning({ id: bench.id, name: bench.name });
+  return made as NonNullable<typeof made>;
+}

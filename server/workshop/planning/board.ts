@@ -1,0 +1,268 @@
+import { conflictWords } from '../../../core/edge/words/plan.js';
+import { asc, eq, inArray, isNotNull, and, desc, sql } from 'drizzle-orm';
+import { checkPlan } from '../../../core/workshop/planning/checkPlan.js';
+import { learnDuration, type FinishedRun } from '../../../core/workshop/planning/jobSteps.js';
+import { buildProblem, type BoardJob, type WorkshopBoard } from '../../../core/workshop/planning/workshopPlan.js';
+import type {
+  AbsenceInput,
+  BoardInput,
+  ConfirmInput,
+  KitsInput,
+  ShiftsInput,
+  SkillsInput,
+} from '../../../core/workshop/planning/schema.js';
+import { JOB_KINDS, type JobKind } from '../../../core/workshop/jobs/kinds.js';
+import { hasRigidTube } from '../../../core/bench/inspection/items.js';
+import { WET_SCHOOLS } from '../../../core/physics/leak-testing/schools.js';
+import { dayIn } from '../../../core/base/units/calendar.js';
+import { refuse } from '../../../core/base/checking/check.js';
+import { bench, person, workshop } from '../../base/database/tables/people.js';
+import { run } from '../../base/database/tables/runs.js';
+import { idFrom, type Ask } from '../../base/http/context.js';
+import { DomainError, notFound, stale } from '../../base/http/errors.js';
+import { consent, serviceJob } from '../../base/database/tables/jobs.js';
+import { loop, type loopRevision } from '../../base/database/tables/loops.js';
+import { tellSlot } from '../messages/messages.js';
+import { customer, job, system } from '../../base/database/tables/machines.js';
+import { absence, kit, shift, slot } from '../../base/database/tables/planning.js';
+
+/** h that a run in progress holds its bench from now on, where nobody planned it: a guess until it is signed off */
+const RUN_LASTS_MS = 6 * 3_600_000;
+
+/** Everything a plan depends on. */
+export async function readBoard(ask: Ask): Promise<WorkshopBoard> {
+  const { scope, account, clock, today } = ask;
+  const now = clock.now();
+  const slots = await scope.select().from(slot).orderBy(asc(slot.startsAt));
+  const running = await scope
+    .select({ runId: run.id, benchId: run.benchId, jobId: run.jobId, systemName: system.name })
+    .from(run)
+    .innerJoin(loop, eq(loop.id, run.loopId))
+    .innerJoin(system, eq(system.id, loop.systemId))
+    .where(and(eq(run.state, 'active'), isNotNull(run.benchId)));
+  const people = await scope
+    .select({ id: person.id, name: person.name, role: person.role, skills: person.skills })
+    .from(person)
+    .where(eq(person.active, true))
+    .orderBy(asc(person.name));
+  return {
+    now: now.toISOString(),
+    today,
+    timeZone: account.timeZone,
+    benches: await scope.select({ id: bench.id, name: bench.name }).from(bench).orderBy(asc(bench.position)),
+    people: people.filter(({ role }) => role !== 'front-desk').map(({ id, name, skills }) => ({ id, name, skills })),
+    kits: await scope.select({ kind: kit.kind, count: kit.count }).from(kit).orderBy(asc(kit.kind)),
+    shifts: await scope
+      .select({ personId: shift.personId, weekday: shift.weekday, fromMinute: shift.fromMinute, toMinute: shift.toMinute })
+      .from(shift)
+      .orderBy(asc(shift.weekday), asc(shift.fromMinute)),
+    absences: await scope
+      .select({ id: absence.id, personId: absence.personId, fromDay: absence.fromDay, toDay: absence.toDay, reason: absence.reason })
+      .from(absence)
+      .orderBy(asc(absence.fromDay)),
+    jobs: await boardJobs(ask),
+    slots: slots.map(({ jobId, benchId, steps, confirmed, version }) => ({ jobId, benchId, steps, confirmed, version })),
+    running: running.map(({ runId, benchId, jobId, systemName }) => {
+      const planned = slots.find((each) => each.jobId === jobId)?.endsAt.getTime() ?? 0;
+      return {
+        runId,
+        benchId: benchId as string,
+        systemName,
+        until: new Date(Math.max(planned, now.getTime() + RUN_LASTS_MS)).toISOString(),
+      };
+    }),
+  };
+}
+
+async function boardJobs({ scope, account }: Ask): Promise<BoardJob[]> {
+  const rows = await scope
+    .select({
+      job,
+      service: serviceJob,
+      systemName: system.name,
+      customerName: customer.name,
+      file: sql<
+        typeof loopRevision.$inferSelect.file
+      >`(select file from loop_revision where loop_revision.loop_id = ${serviceJob.loopId} order by number desc limit 1)`,
+    })
+    .from(serviceJob)
+    .innerJoin(job, eq(job.id, serviceJob.jobId))
+    .innerJoin(system, eq(system.id, job.systemId))
+    .innerJoin(customer, eq(customer.id, system.customerId))
+    .where(inArray(job.state, ['booked', 'waiting']))
+    .orderBy(asc(serviceJob.createdAt));
+  const [shop] = await scope.select({ schools: workshop.schools }).from(workshop).where(eq(workshop.id, account.workshopId));
+  const consents = await scope.select({ jobId: consent.jobId, number: consent.estimateNumber }).from(consent);
+  const finished = await finishedRuns({ scope });
+  return rows.map(({ job: own, service, systemName, customerName, file }): BoardJob => {
+    const kind = own.kind as JobKind;
+    const learned = learnDuration(kind, hasRigidTube(file), service.estimate.hours * 60, finished);
+    return {
+      id: own.id,
+      kind,
+      systemName,
+      customerName,
+      attendedMinutes: learned.minutes,
+      learnedFrom: learned.runs,
+      rigid: hasRigidTube(file),
+      windows: service.windows,
+      wetMinutes:
+        (JOB_KINDS[kind].opens === 'whole' ? WET_SCHOOLS[shop?.schools.wet ?? 'day'].seconds : WET_SCHOOLS['ten-minutes'].seconds) / 60,
+      arrivesOn: [service.partsOn, service.dropOffOn].reduce(
+        (late, each) => (each !== null && (late === null || each > late) ? each : late),
+        null,
+      ),
+      neededBy: service.neededBy,
+      bookedOn: dayIn(account.timeZone, own.createdAt),
+      consented: consents.some(({ jobId, number }) => jobId === own.id && number === service.estimateNumber),
+    };
+  });
+}
+
+/** How long finished services took with somebody at them: from start to sign-off without the pump's own hours. */
+async function finishedRuns({ scope }: Pick<Ask, 'scope'>): Promise<FinishedRun[]> {
+  const rows = await scope
+    .select({ procedure: run.procedure, startedAt: run.startedAt, signedOffAt: run.signedOffAt })
+    .from(run)
+    .where(and(eq(run.state, 'signed-off'), sql`${run.procedure} ? 'service'`))
+    .orderBy(desc(run.signedOffAt))
+    .limit(300);
+  return rows.flatMap(({ procedure, startedAt, signedOffAt }): FinishedRun[] => {
+    const { service, wetSeconds } = procedure;
+    if (!service || !signedOffAt) return [];
+    const minutes = (signedOffAt.getTime() - startedAt.getTime()) / 60_000 - (wetSeconds ?? 0) / 60;
+    return minutes > 0 ? [{ kind: service.kind, rigid: service.rigid, attendedMinutes: minutes }] : [];
+  });
+}
+
+/** Puts jobs on the board: all of them, or none. A plan that breaks a rule is refused in words; a confirmed slot is not moved. */
+export async function saveSlots(ask: Ask, { slots, off }: BoardInput): Promise<WorkshopBoard> {
+  const { scope, account, clock } = ask;
+  // one at a time: two people who drag at once must not cross
+  await scope.execute(sql`select id from workshop where id = ${account.workshopId} for update`);
+  if (off.length > 0) await scope.delete(slot).where(and(inArray(slot.jobId, [...off]), eq(slot.confirmed, false)));
+  const board = await readBoard(ask);
+  slots.forEach((given, index) => {
+    const known = board.slots.find(({ jobId }) => jobId === given.jobId);
+    const own = board.jobs.find(({ id }) => id === given.jobId);
+    if (!own) refuse(`slots[${index}].jobId`, 'is not a booked job that waits for its slot');
+    if ((known?.version ?? 0) !== given.version) throw stale('plan', given, known ?? null);
+    if (known?.confirmed)
+      refuse(`slots[${index}].jobId`, `${own.systemName} is confirmed with its owner; take the confirmation back first`);
+  });
+  const changed = new Set(slots.map(({ jobId }) => jobId));
+  const after: WorkshopBoard = {
+    ...board,
+    slots: [...board.slots.filter(({ jobId }) => !changed.has(jobId)), ...slots.map((given) => ({ ...given, confirmed: false }))],
+  };
+  refuseBroken(after);
+  for (const given of slots) {
+    const [first, last] = [given.steps[0], given.steps.at(-1)];
+    const values = {
+      benchId: given.benchId,
+      startsAt: new Date(first?.from ?? ''),
+      endsAt: new Date(last?.to ?? ''),
+      steps: [...given.steps],
+      version: given.version + 1,
+    };
+    await scope
+      .insert(slot)
+      .values({ ...values, workshopId: account.workshopId, jobId: given.jobId, createdAt: clock.now() })
+      .onConflictDoUpdate({ target: [slot.workshopId, slot.jobId], set: values });
+  }
+  return readBoard(ask);
+}
+
+function refuseBroken(board: WorkshopBoard): void {
+  const built = buildProblem(board);
+  const placed = new Set(built.current.map(({ job: at }) => at));
+  const unplaced = board.slots.filter(
+    ({ jobId, confirmed }) =>
+      !confirmed && built.jobs.some(({ id }) => id === jobId) && !placed.has(built.jobs.findIndex(({ id }) => id === jobId)),
+  );
+  if (unplaced.length > 0) refuse('slots', 'has a job whose steps are not those of its kind; arrange it anew');
+  const nameOf = (id: string): string => board.jobs.find((each) => each.id === id)?.systemName ?? id;
+  const wrong = checkPlan(built.problem, built.current).filter(({ why }) => why !== 'not-planned');
+  if (wrong[0]) refuse('slots', conflictWords(wrong[0], nameOf));
+}
+
+/** An appointment that was told to the owner stands; taken back, it may move again. */
+export async function confirmSlot(ask: Ask, input: ConfirmInput): Promise<WorkshopBoard & { told: boolean }> {
+  const { scope, account, clock } = ask;
+  const jobId = idFrom(ask.request, 'id', 'job');
+  const [known] = await scope
+    .select({ slot, systemId: job.systemId })
+    .from(slot)
+    .innerJoin(job, eq(job.id, slot.jobId))
+    .where(eq(slot.jobId, jobId));
+  if (!known) throw notFound('slot of this job');
+  if (known.slot.version !== input.version) throw stale('plan', input, known.slot);
+  await scope
+    .update(slot)
+    .set({ confirmed: input.confirmed, version: known.slot.version + 1 })
+    .where(eq(slot.jobId, jobId));
+  const told =
+    input.confirmed &&
+    (await tellSlot(
+      scope,
+      { workshopId: account.workshopId, personId: account.personId, at: clock.now() },
+      { systemId: known.systemId, jobId, startsAt: known.slot.startsAt, timeZone: account.timeZone },
+    ));
+  return { ...(await readBoard(ask)), told };
+}
+
+export async function clearSlot(ask: Ask): Promise<WorkshopBoard> {
+  const jobId = idFrom(ask.request, 'id', 'job');
+  const gone = await ask.scope
+    .delete(slot)
+    .where(and(eq(slot.jobId, jobId), eq(slot.confirmed, false)))
+    .returning({ id: slot.id });
+  if (gone.length === 0) throw new DomainError('refused', 'This job has no slot, or one that is confirmed with its owner.');
+  return readBoard(ask);
+}
+
+export async function setShifts(ask: Ask, { shifts }: ShiftsInput): Promise<WorkshopBoard> {
+  const { scope, account } = ask;
+  const personId = idFrom(ask.request, 'id', 'person');
+  const [own] = await scope.select({ id: person.id }).from(person).where(eq(person.id, personId));
+  if (!own) throw notFound('person');
+  await scope.delete(shift).where(eq(shift.personId, personId));
+  if (shifts.length > 0) await scope.insert(shift).values(shifts.map((each) => ({ ...each, workshopId: account.workshopId, personId })));
+  return readBoard(ask);
+}
+
+/** What somebody can do that not everybody can; null: everything. */
+export async function setSkills(ask: Ask, { skills }: SkillsInput): Promise<WorkshopBoard> {
+  const gone = await ask.scope
+    .update(person)
+    .set({ skills: skills === null ? null : [...skills] })
+    .where(eq(person.id, idFrom(ask.request, 'id', 'person')))
+    .returning({ id: person.id });
+  if (gone.length === 0) throw notFound('person');
+  return readBoard(ask);
+}
+
+/** How many of each kit there are; what is left out is not counted, and always there. */
+export async function setKits(ask: Ask, { kits }: KitsInput): Promise<WorkshopBoard> {
+  const { scope, account } = ask;
+  await scope.delete(kit).where(eq(kit.workshopId, account.workshopId));
+  if (kits.length > 0) await scope.insert(kit).values(kits.map((each) => ({ ...each, workshopId: account.workshopId })));
+  return readBoard(ask);
+}
+
+export async function addAbsence(ask: Ask, input: AbsenceInput): Promise<WorkshopBoard> {
+  const { scope, account } = ask;
+  const [own] = await scope.select({ id: person.id }).from(person).where(eq(person.id, input.personId));
+  if (!own) throw notFound('person');
+  await scope.insert(absence).values({ ...input, workshopId: account.workshopId });
+  return readBoard(ask);
+}
+
+export async function endAbsence(ask: Ask): Promise<WorkshopBoard> {
+  const gone = await ask.scope
+    .delete(absence)
+    .where(eq(absence.id, idFrom(ask.request, 'id', 'absence')))
+    .returning({ id: absence.id });
+  if (gone.length === 0) throw notFound('absence');
+  return readBoard(ask);
+}

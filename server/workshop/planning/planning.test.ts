@@ -1,0 +1,139 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { arrange } from '../../../core/workshop/planning/arrange.js';
+import { setAsideImpossible } from '../../../core/workshop/planning/possible.js';
+import { buildProblem, toSlots, type BoardSlot, type WorkshopBoard } from '../../../core/workshop/planning/workshopPlan.js';
+import { errorOf, TestBench, type Visitor } from '../../../tests/integration/bench.js';
+import { booked, commissioned, lotOf } from '../../../tests/integration/led.js';
+
+let bench: TestBench;
+let desk: Visitor;
+const jobs: string[] = [];
+const WEEK = [1, 2, 3, 4, 5].map((weekday) => ({ weekday, fromMinute: 540, toMinute: 1020 }));
+const board = async (): Promise<WorkshopBoard> => (await desk.get<WorkshopBoard>('/plan')).body;
+const bare = ({ jobId, benchId, steps, version }: BoardSlot) => ({ jobId, benchId, steps, version });
+
+beforeAll(async () => {
+  bench = await TestBench.open();
+  desk = await bench.workshop('Plan');
+  const lot = await lotOf(desk, 'P1');
+  for (const name of ['One', 'Two']) {
+    jobs.push((await booked(desk, await commissioned(bench, desk, name, lot), 'flush-refill')).id);
+  }
+});
+afterAll(() => bench.close());
+
+describe('the plan', () => {
+  it('knows hours, absences and booked jobs, and takes an arranged plan', async () => {
+    const first = await board();
+    expect(first.jobs.map(({ systemName }) => systemName)).toEqual(['One', 'Two']);
+    const person = first.people[0] as { id: string };
+    const withHours = (await desk.put<WorkshopBoard>(`/people/${person.id}/shifts`, { shifts: WEEK })).body;
+    expect(withHours.shifts).toHaveLength(5);
+    const built = buildProblem(withHours);
+    const plan = arrange(built.problem, { isOver: () => true });
+    const saved = await desk.put<WorkshopBoard>('/plan/slots', { slots: toSlots(withHours, built, plan?.jobs ?? []).map(bare) });
+    expect(saved.status).toBe(200);
+    expect(saved.body.slots).toHaveLength(2);
+  });
+
+  it('refuses a plan that puts two jobs into one pair of hands, names them, and changes nothing', async () => {
+    const now = await board();
+    const [a, b] = now.slots as [BoardSlot, BoardSlot];
+    const crossed = { ...bare(b), steps: a.steps, benchId: a.benchId };
+    const refused = errorOf(await desk.put('/plan/slots', { slots: [crossed] }));
+    expect(refused.message).toContain('at the same time');
+    expect(refused.message).toMatch(/One|Two/);
+    expect((await board()).slots).toEqual(now.slots);
+  });
+
+  it('is taken back whole: jobs go back to their slots, and those that had none leave the board', async () => {
+    const now = await board();
+    const [a, b] = now.slots as [BoardSlot, BoardSlot];
+    const gone = await desk.put<WorkshopBoard>('/plan/slots', { slots: [], off: [b.jobId] });
+    expect(gone.body.slots.map(({ jobId }) => jobId)).toEqual([a.jobId]);
+    const back = await desk.put<WorkshopBoard>('/plan/slots', { slots: [{ ...bare(b), version: 0 }], off: [] });
+    expect(back.body.slots).toHaveLength(2);
+    expect(errorOf(await desk.put('/plan/slots', { slots: [], off: [] })).message).toContain('at least one job');
+  });
+
+  it('never moves a confirmed appointment, and a stale hand is told', async () => {
+    const now = await board();
+    const own = now.slots[0] as BoardSlot;
+    const confirmed = await desk.put<WorkshopBoard>(`/jobs/${own.jobId}/slot`, { confirmed: true, version: own.version });
+    expect(confirmed.body.slots.find(({ jobId }) => jobId === own.jobId)?.confirmed).toBe(true);
+    expect(errorOf(await desk.put('/plan/slots', { slots: [bare(own)] })).code).toBe('stale');
+    const fresh = { ...bare(own), version: own.version + 1 };
+    expect(errorOf(await desk.put('/plan/slots', { slots: [fresh] })).message).toContain('confirmed with its owner');
+    // and the search leaves it out
+    expect(buildProblem(confirmed.body).jobs.some(({ id }) => id === own.jobId)).toBe(false);
+  });
+
+  it('writes the agreed slot to an owner who likes e-mail, once for each time', async () => {
+    const now = await board();
+    const own = now.slots.find(({ confirmed }) => !confirmed) as BoardSlot;
+    const { id: systemId } = (await desk.get<{ system: { id: string } }>(`/jobs/${own.jobId}`)).body.system;
+    const { customer } = (await desk.get<{ customer: { id: string; name: string; version: number } }>(`/systems/${systemId}`)).body;
+    const confirm = async (confirmed: boolean, version: number) =>
+      (await desk.put<WorkshopBoard & { told: boolean }>(`/jobs/${own.jobId}/slot`, { confirmed, version })).body;
+    expect((await confirm(true, own.version)).told).toBe(false);
+    await confirm(false, own.version + 1);
+    const mail = { name: customer.name, email: 'ada@post.example', phone: null, channel: 'email', note: '', policy: null };
+    await desk.put(`/customers/${customer.id}`, { ...mail, version: customer.version });
+    expect((await confirm(true, own.version + 2)).told).toBe(true);
+    await confirm(false, own.version + 3);
+    expect((await confirm(true, own.version + 4)).told).toBe(false);
+    await confirm(false, own.version + 5);
+    const { messages } = (await desk.get<{ messages: { template: string; subject: string }[] }>('/messages')).body;
+    expect(messages.filter(({ template }) => template === 'slot')).toHaveLength(1);
+    expect(messages[0]?.subject).toMatch(/your slot is .*202\d/);
+  });
+
+  it('refuses somebody without the skill, and more kits than there are; each is the lead’s to say', async () => {
+    const person = (await board()).people[0] as { id: string };
+    const without = await desk.put<WorkshopBoard>(`/people/${person.id}/skills`, { skills: [] });
+    expect(without.body.people[0]?.skills).toEqual([]);
+    expect(errorOf(await desk.put(`/people/${person.id}/skills`, { skills: ['juggling'] })).path).toBe('skills[0]');
+    const none = await desk.put<WorkshopBoard>('/kits', { kits: [{ kind: 'flush-rig', count: 0 }] });
+    const built = buildProblem(none.body);
+    expect(setAsideImpossible(built.problem).left.map(({ why }) => why)).toContain('kit');
+    const loose = none.body.slots.find(({ confirmed }) => !confirmed) as BoardSlot;
+    expect(errorOf(await desk.put('/plan/slots', { slots: [bare(loose)] })).message).toMatch(/1 of 0 flush-rig are held at once/);
+    await desk.put('/kits', { kits: [] });
+    await desk.put(`/people/${person.id}/skills`, { skills: null });
+    const hand = await desk.colleague('technician');
+    expect((await hand.put('/kits', { kits: [] })).status).toBe(403);
+  });
+
+  it('shows a technician away as no hours', async () => {
+    const now = await board();
+    const person = now.people[0] as { id: string };
+    const away = await desk.post<WorkshopBoard>('/absences', {
+      personId: person.id,
+      fromDay: now.today,
+      toDay: '2027-12-31',
+      reason: 'course',
+    });
+    expect(buildProblem(away.body).problem.technicians[0]?.shifts).toEqual([]);
+    expect(
+      errorOf(await desk.post('/absences', { personId: person.id, fromDay: '2026-05-02', toDay: '2026-05-01', reason: '' })).message,
+    ).toContain('last day');
+    await desk.delete(`/absences/${away.body.absences[0]?.id}`);
+  });
+
+  it('goes out as a calendar under a secret address, which a new one ends', async () => {
+    const made = await desk.post<{ path: string }>('/calendars', { personId: null });
+    const read = async (path: string) => fetch(`${bench.url}${path}`);
+    const feed = await (await read(made.body.path)).text();
+    expect(feed).toContain('BEGIN:VCALENDAR');
+    expect(feed).toContain('One: flush');
+    expect(feed).toContain('settling check');
+    await desk.post('/calendars', { personId: null });
+    expect((await read(made.body.path)).status).toBe(404);
+  });
+
+  it('is invisible to another workshop', async () => {
+    const other = await bench.workshop('Elsewhere');
+    expect((await other.get<WorkshopBoard>('/plan')).body).toMatchObject({ jobs: [], slots: [] });
+    expect((await other.put(`/jobs/${jobs[0]}/slot`, { confirmed: true, version: 1 })).status).toBe(404);
+  });
+});

@@ -1,0 +1,179 @@
+import { and, asc, desc, eq, gte, inArray, isNull, or, sql } from 'drizzle-orm';
+import { refuse } from '../../../core/base/checking/check.js';
+import { purchaseList, PURCHASE_DAYS, type CoolantStock } from '../../../core/workshop/store/purchase.js';
+import {
+  batchEditSchema,
+  goneSchema,
+  keptPartEditSchema,
+  keptPartSchema,
+  loanSchema,
+  storeItemSchema,
+  storeMoveSchema,
+  type BatchEdit,
+  type GoneInput,
+  type KeptPartInput,
+  type LoanInput,
+  type StoreItemInput,
+  type StoreMoveInput,
+} from '../../../core/workshop/store/schema.js';
+import { addDays } from '../../../core/base/units/calendar.js';
+import { coolantBatch, coolantProduct } from '../../base/database/tables/coolants.js';
+import { bodyAs, idFrom, type Ask } from '../../base/http/context.js';
+import { notFound, stale } from '../../base/http/errors.js';
+import type { Routes } from '../../base/http/routes.js';
+import { serviceJob } from '../../base/database/tables/jobs.js';
+import { loop } from '../../base/database/tables/loops.js';
+import { job, system } from '../../base/database/tables/machines.js';
+import { giveBack, lend } from './loans.js';
+import { keptPart, storeItem, storeMove } from '../../base/database/tables/store.js';
+
+export function storeRoutes(routes: Routes): void {
+  routes.get('/store', readStore);
+  routes.post('/store/items', (ask) => addItem(ask, bodyAs<StoreItemInput>(ask.request, storeItemSchema)));
+  routes.post('/store/items/:id/moves', (ask) => moveItem(ask, bodyAs<StoreMoveInput>(ask.request, storeMoveSchema)));
+  routes.put('/coolant-batches/:id', (ask) => editBatch(ask, bodyAs<BatchEdit>(ask.request, batchEditSchema)));
+  routes.post('/kept-parts', (ask) => addKept(ask, bodyAs<KeptPartInput>(ask.request, keptPartSchema)));
+  routes.put('/kept-parts/:id', (ask) => editKept(ask, bodyAs<KeptPartInput & { version: number }>(ask.request, keptPartEditSchema)));
+  routes.put('/jobs/:id/loan', (ask) => lend(ask, bodyAs<LoanInput>(ask.request, loanSchema)));
+  routes.delete('/jobs/:id/loan', giveBack);
+  routes.put('/kept-parts/:id/gone', (ask) => goneKept(ask, bodyAs<GoneInput>(ask.request, goneSchema)));
+}
+
+async function readStore(ask: Ask) {
+  const { scope, today } = ask;
+  const items = await scope.select().from(storeItem).orderBy(asc(storeItem.kind), asc(storeItem.name), asc(storeItem.lot));
+  const batches = await scope
+    .select({ batch: coolantBatch, product: coolantProduct })
+    .from(coolantBatch)
+    .innerJoin(coolantProduct, eq(coolantProduct.id, coolantBatch.productId))
+    .orderBy(asc(coolantProduct.name), desc(coolantBatch.openedOn));
+  const kept = await scope
+    .select({ part: keptPart, systemName: system.name })
+    .from(keptPart)
+    .leftJoin(system, eq(system.id, keptPart.systemId))
+    .where(isNull(keptPart.goneOn))
+    .orderBy(asc(keptPart.untilDay), asc(keptPart.name));
+  return {
+    today,
+    items,
+    batches: batches.map(({ batch, product }) => ({
+      ...batch,
+      productName: product.name,
+      colour: product.colour,
+      bottleMl: product.bottleMl,
+      expired: batch.keepsUntil !== null && batch.keepsUntil < today,
+    })),
+    kept: kept.map(({ part, systemName }) => ({ ...part, systemName })),
+    purchase: await purchases(ask),
+  };
+}
+
+async function purchases({ scope, today }: Ask) {
+  const products = await scope.select().from(coolantProduct).orderBy(asc(coolantProduct.name));
+  const lots = await scope
+    .select({ productId: coolantBatch.productId, stockMl: coolantBatch.stockMl })
+    .from(coolantBatch)
+    .where(or(isNull(coolantBatch.keepsUntil), gte(coolantBatch.keepsUntil, today)));
+  const stockOf = (productId: string): number | null => {
+    const counted = lots.flatMap((lot) => (lot.productId === productId && lot.stockMl !== null ? [lot.stockMl] : []));
+    return counted.length === 0 ? null : counted.reduce((sum, ml) => sum + ml, 0);
+  };
+  const horizon = addDays(today, PURCHASE_DAYS);
+  const coming = await scope
+    .select({ job, service: serviceJob, systemName: system.name, productId: loop.coolantProductId })
+    .from(serviceJob)
+    .innerJoin(job, eq(job.id, serviceJob.jobId))
+    .innerJoin(system, eq(system.id, job.systemId))
+    .innerJoin(loop, eq(loop.id, serviceJob.loopId))
+    .where(and(inArray(job.state, ['booked', 'waiting']), or(isNull(serviceJob.neededBy), sql`${serviceJob.neededBy} <= ${horizon}`)));
+  return purchaseList(
+    products.map((product): CoolantStock => ({
+      productId: product.id,
+      name: product.name,
+      bottleMl: product.bottleMl,
+      stockMl: stockOf(product.id),
+      targetFraction: product.form === 'concentrate' ? product.targetFraction : null,
+      reorderBottles: product.reorderBottles,
+    })),
+    await scope.select().from(storeItem).orderBy(asc(storeItem.name)),
+    coming.map((row) => ({
+      id: row.job.id,
+      systemName: row.systemName,
+      productId: row.productId,
+      coolantMl: row.service.estimate.coolantMl,
+      partsText: row.service.estimate.partsText,
+    })),
+  );
+}
+
+async function addItem({ scope, account, clock }: Ask, input: StoreItemInput) {
+  const [made] = await scope
+    .insert(storeItem)
+    .values({ ...input, workshopId: account.workshopId, createdAt: clock.now() })
+    .returning();
+  const item = made as typeof storeItem.$inferSelect;
+  if (input.count > 0)
+    await scope.insert(storeMove).values({
+      workshopId: account.workshopId,
+      itemId: item.id,
+      change: input.count,
+      reason: 'first count',
+      personId: account.personId,
+      createdAt: clock.now(),
+    });
+  return item;
+}
+
+/** The count may go below nothing: the shelf was counted wrongly before, and hiding it helps nobody. */
+async function moveItem({ scope, account, clock, request }: Ask, { change, reason }: StoreMoveInput) {
+  const itemId = idFrom(request, 'id', 'store item');
+  const [after] = await scope
+    .update(storeItem)
+    .set({ count: sql`${storeItem.count} + ${change}`, version: sql`${storeItem.version} + 1` })
+    .where(eq(storeItem.id, itemId))
+    .returning();
+  if (!after) throw notFound('store item');
+  await scope
+    .insert(storeMove)
+    .values({ workshopId: account.workshopId, itemId, change, reason, personId: account.personId, createdAt: clock.now() });
+  return after;
+}
+
+async function editBatch({ scope, request }: Ask, input: BatchEdit) {
+  if (input.openedOn !== null && input.keepsUntil !== null && input.keepsUntil < input.openedOn)
+    refuse('keepsUntil', `must not lie before the day it was opened, ${input.openedOn} (got ${input.keepsUntil})`);
+  const [after] = await scope
+    .update(coolantBatch)
+    .set(input)
+    .where(eq(coolantBatch.id, idFrom(request, 'id', 'lot')))
+    .returning();
+  if (!after) throw notFound('lot');
+  return after;
+}
+
+async function addKept({ scope, account, clock }: Ask, input: KeptPartInput) {
+  const [made] = await scope
+    .insert(keptPart)
+    .values({ ...input, workshopId: account.workshopId, createdAt: clock.now() })
+    .returning();
+  return made as typeof keptPart.$inferSelect;
+}
+
+async function changeKept({ scope, request }: Ask, version: number, to: Partial<typeof keptPart.$inferInsert>, yours: object) {
+  const [before] = await scope
+    .select()
+    .from(keptPart)
+    .where(eq(keptPart.id, idFrom(request, 'id', 'part')));
+  if (!before) throw notFound('part');
+  if (before.version !== version) throw stale('part', yours, before);
+  const [after] = await scope
+    .update(keptPart)
+    .set({ ...to, version: version + 1 })
+    .where(and(eq(keptPart.id, before.id), eq(keptPart.version, version)))
+    .returning();
+  if (!after) throw stale('part', yours, before);
+  return after;
+}
+
+const editKept = (ask: Ask, { version, ...input }: KeptPartInput & { version: number }) => changeKept(ask, version, input, input);
+const goneKept = (ask: Ask, { version, where }: GoneInput) => changeKept(ask, version, { goneOn: ask.today, goneWhere: where }, { where });

@@ -1,0 +1,21 @@
+import { addDays } from '../../../core/base/units/calendar.js';
+import type { Routes } from '../../base/http/routes.js';
+import { systemLines } from '../machines/systems.js';
+
+/** Days ahead that the Today screen looks. */
+const HORIZON_DAYS = 45;
+
+export function todayRoutes(routes: Routes): void {
+  routes.get('/today', async (ask) => {
+    const lines = await systemLines(ask);
+    const horizon = addDays(ask.today, HORIZON_DAYS);
+    return {
+      today: ask.today,
+      overdue: lines.filter(({ attention }) => attention === 'overdue'),
+      coming: lines.filter(
+        ({ attention, nextDueOn }) => attention !== 'overdue' && attention !== 'retired' && nextDueOn !== null && nextDueOn <= horizon,
+      ),
+      count: lines.length,
+    };
+  });
+}

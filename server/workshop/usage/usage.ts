@@ -1,0 +1,58 @@
+import { asReading, type OwnersWord } from '../due-dates/usageFigures.js';
+import { and, asc, eq, isNull } from 'drizzle-orm';
+import { refuse } from '../../../core/base/checking/check.js';
+import { usageOf, type Usage, type UsageReading } from '../../../core/workshop/usage/usage.js';
+import type { UsageReadingInput } from '../../../core/workshop/usage/schema.js';
+import type { Scope } from '../../base/database/client.js';
+import { redate } from '../due-dates/redate.js';
+import { idFrom, type Ask } from '../../base/http/context.js';
+import { DomainError, notFound } from '../../base/http/errors.js';
+import { system } from '../../base/database/tables/machines.js';
+import { usageReading } from '../../base/database/tables/usage.js';
+
+/** Every source of a machine's use beside the others, and what was read. */
+export async function usagePage(scope: Scope, systemId: string, word: OwnersWord, since: string | null): Promise<UsagePage> {
+  const rows = await scope
+    .select()
+    .from(usageReading)
+    .where(and(eq(usageReading.systemId, systemId), isNull(usageReading.struckAt)))
+    .orderBy(asc(usageReading.readOn));
+  const readings = rows.map(asReading);
+  return {
+    usage: usageOf({ readings, ownerHoursPerDay: word.hoursPerDay, ownerCoolantC: word.coolantC, since: since ?? '0001-01-01' }),
+    readings: rows.map((row) => ({ ...asReading(row), note: row.note })),
+  };
+}
+
+export interface UsagePage {
+  readonly usage: Usage;
+  readonly readings: readonly (UsageReading & { readonly note: string })[];
+}
+
+/** A reading joins a machine; its dates follow. */
+export async function addReading(ask: Ask, input: UsageReadingInput) {
+  const { scope, account, request, today, clock } = ask;
+  const systemId = idFrom(request, 'id', 'system');
+  const [own] = await scope.select({ state: system.state }).from(system).where(eq(system.id, systemId));
+  if (!own) throw notFound('system');
+  if (own.state === 'retired') throw new DomainError('refused', 'This machine is retired; nothing falls due on it.');
+  if (input.on > today) refuse('on', `cannot lie in the future; today is ${today} (got ${input.on})`);
+  const { on, ...values } = input;
+  const [made] = await scope
+    .insert(usageReading)
+    .values({ ...values, readOn: on, workshopId: account.workshopId, systemId, personId: account.personId, createdAt: clock.now() })
+    .returning({ id: usageReading.id });
+  return { id: (made as { id: string }).id, moved: await redate(scope, { systemId }) };
+}
+
+/** A wrong reading is struck out; undo brings it back. */
+export async function strikeReading({ scope, request, clock }: Ask, struck: boolean) {
+  const id = idFrom(request, 'id', 'reading');
+  const [row] = await scope
+    .update(usageReading)
+    .set({ struckAt: struck ? clock.now() : null })
+    .where(eq(usageReading.id, id))
+    .returning({ systemId: usageReading.systemId });
+  if (!row) throw notFound('reading');
+  return { moved: await redate(scope, { systemId: row.systemId }) };
+}

@@ -1,0 +1,51 @@
+import { createRouter, createWebHistory } from 'vue-router';
+import { useSession } from '../workshop/people/sessionStore.js';
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', redirect: '/today' },
+    { path: '/sign-in', component: () => import('../pages/SignInView.vue'), meta: { open: true, title: 'Sign in' } },
+    { path: '/first-visit', component: () => import('../pages/SetupView.vue'), meta: { open: true, title: 'First visit' } },
+    { path: '/today', component: () => import('../pages/TodayView.vue'), meta: { title: 'Today' } },
+    { path: '/systems', component: () => import('../pages/SystemsView.vue'), meta: { title: 'Systems' } },
+    { path: '/systems/new', component: () => import('../pages/NewSystemView.vue'), meta: { title: 'New system' } },
+    { path: '/systems/import', component: () => import('../pages/ImportView.vue'), meta: { title: 'Bring systems in' } },
+    { path: '/systems/:id', component: () => import('../pages/SystemView.vue'), props: true, meta: { title: 'System' } },
+    { path: '/systems/:systemId/loops/new', component: () => import('../pages/LoopView.vue'), props: true, meta: { title: 'New loop' } },
+    { path: '/systems/:id/jobs/new', component: () => import('../pages/NewJobView.vue'), props: true, meta: { title: 'Take in' } },
+    { path: '/jobs/:id', component: () => import('../pages/JobView.vue'), props: true, meta: { title: 'Job' } },
+    { path: '/systems/:id/papers', component: () => import('../pages/SlipView.vue'), props: true, meta: { title: 'Papers' } },
+    { path: '/search', component: () => import('../pages/SearchView.vue'), meta: { title: 'Search' } },
+    { path: '/messages', component: () => import('../pages/MessagesView.vue'), meta: { title: 'Messages' } },
+    { path: '/plan', component: () => import('../pages/PlanView.vue'), meta: { title: 'Plan' } },
+    { path: '/store', component: () => import('../pages/StoreView.vue'), meta: { title: 'Store' } },
+    { path: '/loops/:id', component: () => import('../pages/LoopView.vue'), props: true, meta: { title: 'Loop' } },
+    { path: '/loops/:id/profile', component: () => import('../pages/ProfileView.vue'), props: true, meta: { title: 'Loop profile' } },
+    { path: '/loops/:id/parts', component: () => import('../pages/PartsSheet.vue'), props: true, meta: { title: 'Parts and cuts' } },
+    { path: '/runs/:id', component: () => import('../pages/RunView.vue'), props: true, meta: { title: 'Bench', bench: true } },
+    { path: '/runs/:id/record', component: () => import('../pages/RecordView.vue'), props: true, meta: { title: 'Record' } },
+    { path: '/workshop', component: () => import('../pages/WorkshopView.vue'), meta: { title: 'Workshop' } },
+    {
+      path: '/workshop/procedure/:kind?',
+      props: true,
+      component: () => import('../pages/ProcedureView.vue'),
+      meta: { title: 'Procedure' },
+    },
+    { path: '/:path(.*)*', component: () => import('../pages/NowhereView.vue'), meta: { title: 'Not found' } },
+  ],
+  scrollBehavior: (_to, _from, saved) => saved ?? { top: 0 },
+});
+
+router.beforeEach(async (to) => {
+  const session = useSession();
+  if (!session.loaded) await session.load().catch(() => undefined);
+  if (session.account) return to.meta.open ? '/today' : true;
+  if (session.setupNeeded) return to.path === '/first-visit' ? true : '/first-visit';
+  if (to.path === '/sign-in') return true;
+  return { path: '/sign-in', query: to.fullPath === '/today' || to.path === '/first-visit' ? {} : { next: to.fullPath } };
+});
+
+router.afterEach((to) => {
+  document.title = `${String(to.meta.title)} · Lavacrum`;
+});

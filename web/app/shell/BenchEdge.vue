@@ -1,0 +1,320 @@
+<script setup lang="ts">
+import { computed, onMounted, onScopeDispose, ref, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { useTheme } from 'vuetify';
+import { mdiDotsVertical } from '@mdi/js';
+import { ROLES } from '@core/workshop/people/roles.js';
+import { formatClock } from '@core/base/units/display.js';
+import { useSession } from '../../workshop/people/sessionStore.js';
+import { rememberLook } from '../../base/look/vuetify.js';
+import ReckonerDialog from '../../machine/shop-sums/ReckonerDialog.vue';
+import { useOutbox } from '../../base/outbox/deviceOutbox.js';
+import { usePush } from '../../base/push/usePush.js';
+import { useBenches } from '../../bench/benches/benchStore.js';
+import { useNow } from '../../base/units/now.js';
+import { useShortcuts } from '../../base/shell/shortcuts.js';
+
+/** The front edge of the bench: where one goes, and every clock that runs, on every screen. */
+const session = useSession();
+const benches = useBenches();
+const router = useRouter();
+const route = useRoute();
+const theme = useTheme();
+const now = useNow();
+const keysOpen = ref(false);
+const sumsOpen = ref(false);
+
+/** s; without the event stream, new runs of colleagues appear within this time */
+const REFRESH_S = 30;
+onMounted(() => void benches.refresh());
+// a run that was begun or signed off on the page just left shows at once
+watch(
+  () => route.path,
+  () => void benches.refresh(),
+);
+const { live } = usePush({ run: refreshSoon, benches: refreshSoon, resync: refreshSoon });
+const timer = window.setInterval(() => {
+  if (!live.value) void benches.refresh();
+}, REFRESH_S * 1000);
+/** ms; several entries in a row ask once */
+const TOGETHER_MS = 250;
+let soon: number | undefined;
+function refreshSoon(): void {
+  window.clearTimeout(soon);
+  soon = window.setTimeout(() => void benches.refresh(), TOGETHER_MS);
+}
+onScopeDispose(() => {
+  window.clearInterval(timer);
+  window.clearTimeout(soon);
+});
+
+const places = [
+  { to: '/today', label: 'Today', key: '1' },
+  { to: '/systems', label: 'Systems', key: '2' },
+  { to: '/plan', label: 'Plan', key: '3' },
+  { to: '/store', label: 'Store', key: '4' },
+  { to: '/workshop', label: 'Workshop', key: '5' },
+];
+
+const clocks = computed(() =>
+  benches.runs.map((run) => {
+    const running = run.timers[0];
+    const leftS = running ? running.seconds - (now.value + run.aheadMs - Date.parse(running.startedAt)) / 1000 : null;
+    return {
+      id: run.id,
+      name: run.systemName,
+      step: run.stepTitle,
+      face: leftS === null ? null : leftS > 0 ? formatClock(leftS) : 'time is up',
+      ended: leftS !== null && leftS <= 0,
+    };
+  }),
+);
+
+function switchLook(): void {
+  const look = theme.global.name.value === 'day' ? 'night' : 'day';
+  theme.change(look);
+  rememberLook(look);
+}
+
+const outbox = useOutbox();
+const waiting = computed(() => outbox.value.waiting.length);
+const refused = computed(() => outbox.value.refused.length);
+const leaving = ref(false);
+/** with entries waiting it is said first: they stay here, under the name of who made them */
+async function signOut(sure = false): Promise<void> {
+  if (waiting.value > 0 && !sure) {
+    leaving.value = true;
+    return;
+  }
+  leaving.value = false;
+  await session.signOut();
+  await router.push('/sign-in');
+}
+
+useShortcuts({
+  1: () => void router.push('/today'),
+  2: () => void router.push('/systems'),
+  3: () => void router.push('/plan'),
+  4: () => void router.push('/store'),
+  5: () => void router.push('/workshop'),
+  n: () => void router.push('/systems/new'),
+  f: () => void router.push('/search'),
+  r: () => {
+    sumsOpen.value = true;
+  },
+  '?': () => {
+    keysOpen.value = true;
+  },
+});
+
+const keyTable = [
+  ['1 2 3 4 5', 'Today, Systems, Plan, Store, Workshop'],
+  ['n', 'New system'],
+  ['f', 'Search across everything'],
+  ['/', 'Search the systems'],
+  ['r, then 1 … 8', 'Sums: air, screws, cuts, loss, mix, rinses, hold, level'],
+  ['Enter', 'Bench: step done'],
+  ['c', 'Bench: tick the next check'],
+  ['m', 'Bench: note'],
+  ['p', 'Bench: pump on or off, while filling and bleeding'],
+  ['x', 'Bench: something is wrong'],
+  ['z', 'Bench: take back the last entry'],
+  ['Ctrl Z / Ctrl Y', 'Loop: undo, redo'],
+];
+</script>
+
+<template>
+  <nav class="edge no-print" aria-label="Main">
+    <router-link
+      v-for="place in places"
+      :key="place.to"
+      class="edge-place"
+      :class="{ here: route.path.startsWith(place.to) }"
+      :to="place.to"
+      >{{ place.label }}</router-link
+    >
+    <ul class="edge-clocks plain-list" aria-label="Runs in progress">
+      <li v-for="clock in clocks" :key="clock.id">
+        <router-link class="edge-clock" :class="{ ended: clock.ended }" :to="`/runs/${clock.id}`">
+          <span class="edge-name">{{ clock.name }}</span>
+          <span v-if="clock.face" class="edge-face figures">{{ clock.face }}</span>
+          <span v-else class="edge-step">{{ clock.step }}</span>
+        </router-link>
+      </li>
+    </ul>
+    <p v-if="waiting + refused > 0" class="edge-waits" role="status">
+      <span v-if="waiting > 0"
+        >{{ waiting }} {{ waiting === 1 ? 'waits' : 'wait' }} on this device{{ outbox.away ? ', server away' : '' }}</span
+      >
+      <span v-if="refused > 0">{{ refused }} not taken</span>
+    </p>
+    <button class="edge-sums" type="button" @click="sumsOpen = true">Sums <kbd>r</kbd></button>
+    <v-menu location="top end">
+      <template #activator="{ props: activator }">
+        <button v-bind="activator" class="edge-me" type="button" :aria-label="`${session.account?.personName}: account and look`">
+          <v-icon :icon="mdiDotsVertical" />
+        </button>
+      </template>
+      <v-list min-width="240">
+        <v-list-item
+          :title="session.account?.personName"
+          :subtitle="`${ROLES[session.account?.role ?? 'technician']}, ${session.account?.workshopName}`"
+        />
+        <v-divider />
+        <v-list-item :title="theme.global.name.value === 'day' ? 'Dark look' : 'Light look'" @click="switchLook" />
+        <v-list-item title="Search everything" subtitle="press f" to="/search" />
+        <v-list-item title="Messages to owners" to="/messages" />
+        <v-list-item title="Keys" subtitle="press ?" @click="keysOpen = true" />
+        <v-list-item title="Sign out" @click="signOut()" />
+      </v-list>
+    </v-menu>
+    <ReckonerDialog v-model="sumsOpen" />
+    <v-dialog v-model="leaving" max-width="520">
+      <v-card class="pa-6">
+        <h2>{{ waiting }} {{ waiting === 1 ? 'entry waits' : 'entries wait' }} on this device</h2>
+        <p class="mt-2 mb-4">
+          The server does not have {{ waiting === 1 ? 'it' : 'them' }} yet. Signed out, {{ waiting === 1 ? 'it stays' : 'they stay' }} here
+          and {{ waiting === 1 ? 'goes' : 'go' }} under the name of who made {{ waiting === 1 ? 'it' : 'them' }} once somebody of this
+          workshop signs in on this device.
+        </p>
+        <div class="row">
+          <v-btn size="large" @click="leaving = false">Stay until delivered</v-btn>
+          <v-btn size="large" variant="text" @click="signOut(true)">Sign out</v-btn>
+        </div>
+      </v-card>
+    </v-dialog>
+    <v-dialog v-model="keysOpen" max-width="460">
+      <v-card class="pa-6">
+        <h2 class="mb-4">Keys</h2>
+        <dl class="keys">
+          <template v-for="[key, words] in keyTable" :key="key"
+            ><dt>
+              <kbd>{{ key }}</kbd>
+            </dt>
+            <dd>{{ words }}</dd></template
+          >
+        </dl>
+        <v-btn class="mt-5" @click="keysOpen = false">Close</v-btn>
+      </v-card>
+    </v-dialog>
+  </nav>
+</template>
+
+<style scoped>
+.edge {
+  position: fixed;
+  inset: auto 0 0 0;
+  height: var(--edge-height);
+  background: var(--slab);
+  color: var(--on-slab);
+  display: flex;
+  align-items: stretch;
+  padding: 0 20px;
+  gap: 2px;
+  z-index: 1000;
+  border-top: 4px solid var(--slab-raised);
+}
+.edge-place {
+  display: grid;
+  place-items: center;
+  min-width: 104px;
+  padding: 0 18px;
+  text-decoration: none;
+  font-size: 1.05rem;
+  color: var(--on-slab-soft);
+}
+.edge-place.here {
+  color: var(--on-slab);
+  box-shadow: inset 0 -5px 0 var(--on-slab);
+  font-weight: 620;
+}
+.edge-place:hover {
+  color: var(--on-slab);
+}
+.edge-sums {
+  padding: 0 16px;
+  color: var(--on-slab-soft);
+}
+.edge-waits {
+  display: grid;
+  align-content: center;
+  margin: 0;
+  padding: 0 14px;
+  line-height: 1.25;
+  white-space: nowrap;
+  color: var(--on-slab);
+  border-left: 4px solid var(--on-slab);
+}
+.edge-clocks {
+  flex: 1;
+  display: flex;
+  gap: 8px;
+  overflow-x: auto;
+  scrollbar-width: none;
+  padding-block: 8px;
+}
+.edge-clock:first-child {
+  /* to the right while all fit; from the left once they do not */
+  margin-left: auto;
+}
+.edge-clock {
+  flex: none;
+  display: flex;
+  align-items: baseline;
+  gap: 12px;
+  height: 100%;
+  padding: 0 16px;
+  background: var(--slab-raised);
+  border-radius: 3px;
+  text-decoration: none;
+  color: var(--on-slab);
+  white-space: nowrap;
+  line-height: 44px;
+}
+.edge-name {
+  color: var(--on-slab-soft);
+  max-width: 15ch;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.edge-face {
+  font-size: 1.3rem;
+  font-weight: 560;
+}
+.edge-clock.ended {
+  background: var(--on-slab);
+  color: var(--slab);
+}
+.edge-clock.ended .edge-name {
+  color: var(--slab);
+}
+.edge-me {
+  width: 52px;
+  color: var(--on-slab-soft);
+}
+.keys {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 10px 18px;
+  align-items: baseline;
+}
+.keys dd {
+  margin: 0;
+}
+.edge :focus-visible {
+  outline-color: #b9a5ff;
+  outline-offset: -3px;
+}
+@media (max-width: 900px) {
+  .edge {
+    padding: 0 6px;
+  }
+  .edge-place {
+    min-width: 0;
+    padding: 0 12px;
+  }
+  .edge-name {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,92 @@
+import type { FieldProblem } from '@core/base/checking/check.js';
+
+/** An answer that is not a success: what is wrong, where, and what would be right. */
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly fields: readonly FieldProblem[],
+    readonly details: Record<string, unknown>,
+  ) {
+    super(message);
+    this.name = 'ApiError';
+  }
+}
+
+let token: string | null = null;
+let onSignedOut: () => void = () => undefined;
+let renewToken: () => Promise<unknown> = async () => undefined;
+
+export function setToken(value: string | null): void {
+  token = value;
+}
+
+/** Called when the session has ended while somebody was working. */
+export function whenSignedOut(handler: () => void): void {
+  onSignedOut = handler;
+}
+
+/** How to fetch the session's token anew: a page that was opened without the network has none. */
+export function whenTokenIsOld(renew: () => Promise<unknown>): void {
+  renewToken = renew;
+}
+
+interface Options {
+  readonly body?: unknown;
+  /** the same key makes a repeated submit count once */
+  readonly idempotencyKey?: string;
+  readonly signal?: AbortSignal;
+}
+
+type Method = 'GET' | 'POST' | 'PUT' | 'DELETE';
+
+export async function call<T>(method: Method, path: string, options: Options = {}): Promise<T> {
+  // a page that was opened without the network has no token yet: fetched first, instead of learning so by a refusal
+  if (method !== 'GET' && token === null && path !== '/session') await renewToken().catch(() => undefined);
+  try {
+    return await ask<T>(method, path, options);
+  } catch (error) {
+    if (!(error instanceof ApiError) || error.code !== 'csrf') throw error;
+    // nothing was written: the token goes first, the work only after it
+    await renewToken();
+    return ask<T>(method, path, options);
+  }
+}
+
+async function ask<T>(method: Method, path: string, options: Options): Promise<T> {
+  const headers: Record<string, string> = { accept: 'application/json' };
+  if (options.body !== undefined) headers['content-type'] = 'application/json';
+  if (token !== null) headers['x-lavacrum-token'] = token;
+  if (options.idempotencyKey) headers['idempotency-key'] = options.idempotencyKey;
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, {
+      method,
+      headers,
+      body: options.body === undefined ? undefined : JSON.stringify(options.body),
+      signal: options.signal,
+      credentials: 'same-origin',
+    });
+  } catch (error) {
+    if (error instanceof DOMException && error.name === 'AbortError') throw error;
+    throw new ApiError(0, 'unreachable', 'The server cannot be reached. Nothing was saved; what you typed is still here.', [], {});
+  }
+  const answer: unknown = await response.json().catch(() => null);
+  if (response.ok) return answer as T;
+  const error = toApiError(response.status, answer);
+  if (error.code === 'signed-out') onSignedOut();
+  throw error;
+}
+
+function toApiError(status: number, answer: unknown): ApiError {
+  const body = (answer as { error?: Record<string, unknown> } | null)?.error;
+  if (!body) return new ApiError(status, 'internal', 'The server gave an answer that cannot be read. Nothing was saved.', [], {});
+  const { code, message, fields, ...details } = body as { code: string; message: string; fields?: FieldProblem[] };
+  return new ApiError(status, code, message, fields ?? [], details);
+}
+
+export const get = <T>(path: string, signal?: AbortSignal): Promise<T> => call<T>('GET', path, { signal });
+
+/** Words for any failure, for showing beside the button that was pressed. */
+export const wordsOf = (error: unknown): string => (error instanceof Error ? error.message : 'Something failed. Nothing was saved.');

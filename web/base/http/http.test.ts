@@ -1,0 +1,115 @@
+// @vitest-environment happy-dom
+import { beforeEach, describe, expect, it } from 'vitest';
+import { fakeServer, settle } from '../../../tests/screens/mountScreen.js';
+import { ApiError, call, get, setToken, whenSignedOut } from './api.js';
+import { useSubmit } from './useSubmit.js';
+
+beforeEach(() => setToken(null));
+const refusedWith = (status: number, error: object) => ({ status, body: { error: { code: 'x', message: 'words', ...error } } });
+
+describe('asking the server', () => {
+  it('sends JSON with the token of the session', async () => {
+    setToken('abc');
+    const asked = fakeServer(() => ({ status: 201, body: { id: 7 } }));
+    expect(await call('POST', '/things', { body: { a: 1 }, idempotencyKey: 'k' })).toEqual({ id: 7 });
+    expect(asked[0]).toMatchObject({
+      method: 'POST',
+      path: '/things',
+      body: { a: 1 },
+      headers: { 'x-lavacrum-token': 'abc', 'idempotency-key': 'k', 'content-type': 'application/json' },
+    });
+  });
+
+  it('turns a refusal into words, places and details', async () => {
+    fakeServer(() => refusedWith(422, { code: 'invalid-input', fields: [{ path: 'name', message: 'too short' }], hint: 'longer' }));
+    const error = await get('/things').catch((caught: unknown) => caught);
+    expect(error).toBeInstanceOf(ApiError);
+    expect(error).toMatchObject({
+      status: 422,
+      code: 'invalid-input',
+      message: 'words',
+      fields: [{ path: 'name' }],
+      details: { hint: 'longer' },
+    });
+  });
+
+  it('says that nothing is lost when the server cannot be reached or talks nonsense', async () => {
+    fakeServer(() => 'unreachable');
+    await expect(get('/x')).rejects.toMatchObject({ code: 'unreachable', message: expect.stringContaining('still here') as string });
+    globalThis.fetch = (async () => new Response('<html>', { status: 502 })) as typeof fetch;
+    await expect(get('/x')).rejects.toMatchObject({ status: 502, message: expect.stringContaining('Nothing was saved') as string });
+  });
+
+  it('tells when the session has ended', async () => {
+    let told = 0;
+    whenSignedOut(() => {
+      told += 1;
+    });
+    fakeServer(() => refusedWith(401, { code: 'signed-out' }));
+    await get('/x').catch(() => undefined);
+    fakeServer(() => refusedWith(401, { code: 'wrong-credentials' }));
+    await get('/x').catch(() => undefined);
+    expect(told).toBe(1);
+  });
+});
+
+describe('submitting a form', () => {
+  it('runs once, however often it is pressed', async () => {
+    const submit = useSubmit();
+    let runs = 0;
+    const save = (): Promise<string> =>
+      submit.run(async () => {
+        runs += 1;
+        await settle();
+        return 'done';
+      }) as Promise<string>;
+    const [first, second] = await Promise.all([save(), save()]);
+    expect([first, second, runs]).toEqual(['done', null, 1]);
+    expect(submit.busy.value).toBe(false);
+  });
+
+  it('keeps its key while the outcome is unknown and takes a new one after a clear answer', async () => {
+    const submit = useSubmit();
+    const keys: string[] = [];
+    const attempt = (outcome: 'unreachable' | 'refused' | 'done') =>
+      submit.run(async (key) => {
+        keys.push(key);
+        if (outcome === 'unreachable') throw new ApiError(0, 'unreachable', 'away', [], {});
+        if (outcome === 'refused') throw new ApiError(422, 'invalid-input', 'no', [], {});
+        return true;
+      });
+    await attempt('unreachable');
+    await attempt('unreachable');
+    await attempt('refused');
+    await attempt('done');
+    await attempt('done');
+    expect(keys[1]).toBe(keys[0]);
+    expect(keys[2]).toBe(keys[0]);
+    expect(keys[3]).not.toBe(keys[2]);
+    expect(keys[4]).not.toBe(keys[3]);
+  });
+
+  it('gives messages to the fields they belong to, and both versions of a stale save', async () => {
+    const submit = useSubmit();
+    await submit.run(async () => {
+      throw new ApiError(
+        422,
+        'invalid-input',
+        'first',
+        [
+          { path: 'name', message: 'short' },
+          { path: 'schools.leak', message: 'unknown' },
+        ],
+        {},
+      );
+    });
+    expect([submit.at('name'), submit.at('schools'), submit.at('nam')]).toEqual([['short'], ['unknown'], []]);
+    expect(submit.problem.value).toBe('first');
+    await submit.run(async () => {
+      throw new ApiError(409, 'stale', 'late', [], { yours: 1, theirs: 2 });
+    });
+    expect(submit.stale.value).toEqual({ yours: 1, theirs: 2 });
+    submit.clear();
+    expect([submit.problem.value, submit.stale.value]).toEqual([null, null]);
+  });
+});

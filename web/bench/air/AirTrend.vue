@@ -1,0 +1,90 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { airLeft } from '@core/physics/air/airLeft.js';
+import type { BleedCycle } from '@core/physics/air/bleed.js';
+import { shortName } from '@core/machine/catalogue/names.js';
+import type { Liquid } from '@core/machine/liquids/fluids.js';
+import { STANDING_WORDS } from '@core/machine/loop-file/orientation.js';
+import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
+import { useTwin, useTwinAnswer } from '../../machine/compute/useTwin.js';
+
+/** Air left over the cycles, as a band: the same rise means more or less air by where it sits. And the turn that frees most. */
+const props = defineProps<{ file: LoopFile; liquid: Liquid; cycles: readonly BleedCycle[]; bled: boolean }>();
+
+/** pressures and stretch of this loop, at the pump speed of its file */
+const twin = useTwin(
+  () => props.file,
+  () => props.liquid,
+);
+const model = useTwinAnswer(
+  twin,
+  () => ({}),
+  () => twin.engine.bleeding(),
+);
+const air = computed(() => (model.value ? airLeft(model.value, props.cycles) : { cycles: [], trendMl: null }));
+const now = computed(() => air.value.cycles.at(-1) ?? null);
+const range = computed(() => {
+  const [low, high] = [Math.round(now.value?.lowMl ?? 0), Math.round(now.value?.highMl ?? 0)];
+  return low === high ? `${low} mL` : `${low} to ${high} mL`;
+});
+/** mL a cycle below which the air no longer changes */
+const STILL_ML = 0.5;
+const trend = computed(() => {
+  const ml = air.value.trendMl;
+  if (ml === null) return '';
+  if (Math.abs(ml) < STILL_ML) return ', no longer changing';
+  return `, ${ml < 0 ? 'falling' : 'rising'} by ${Math.abs(ml).toFixed(1)} mL a cycle`;
+});
+const turn = computed(() => {
+  const found = model.value?.turn;
+  if (!found || props.bled) return null;
+  const names = found.parts.flatMap((id) => props.file.components.find((part) => part.id === id) ?? []).map(shortName);
+  return `${names.join(', ') || 'A run'} can hold most: turned ${STANDING_WORDS[found.to]}, up to ${Math.round(found.freesMl)} mL of it find their way up. Cap on first.`;
+});
+const band = computed(() => {
+  const { cycles } = air.value;
+  const most = Math.max(1, ...cycles.map(({ highMl }) => highMl));
+  const at = (index: number, ml: number): string => `${20 + (index * 560) / Math.max(1, cycles.length - 1)} ${66 - (60 * ml) / most}`;
+  const highs = cycles.map(({ highMl }, index) => at(index, highMl));
+  const lows = cycles.map(({ lowMl }, index) => at(index, lowMl)).reverse();
+  return cycles.length > 1 ? `M${[...highs, ...lows].join('L')}Z` : null;
+});
+</script>
+
+<template>
+  <div>
+    <p v-if="now" class="air figures">
+      About <b>{{ range }}</b> of air left{{ trend }}.
+      <span class="quiet estimate"
+        >From the rise, {{ (model?.stretchMl ?? 0).toFixed(1) }} mL of tube stretch taken out; the range is where the air may sit.</span
+      >
+    </p>
+    <p v-if="turn">{{ turn }}</p>
+    <svg v-if="band" viewBox="0 0 600 70" preserveAspectRatio="none" role="img" :aria-label="`Air left over ${air.cycles.length} cycles`">
+      <path :d="band" />
+      <line x1="0" x2="600" y1="67" y2="67" />
+    </svg>
+  </div>
+</template>
+
+<style scoped>
+p {
+  margin: 0 0 6px;
+}
+.air {
+  font-size: 1.15rem;
+}
+svg {
+  width: 100%;
+  height: 70px;
+}
+path {
+  fill: var(--glass);
+  stroke: var(--ink);
+  stroke-width: 1.5;
+}
+line {
+  stroke: var(--ink);
+  stroke-width: 1.5;
+}
+</style>

@@ -1,0 +1,143 @@
+<script setup lang="ts">
+import type { BaselineReading } from '@core/physics/diagnosis/reading.js';
+import type { RunEventBody } from '@core/bench/runs/entries/all.js';
+import { computed, reactive, ref } from 'vue';
+import { normaliseBaseline } from '@core/physics/diagnosis/baseline.js';
+import type { RunState } from '@core/bench/runs/state.js';
+import NumberField from '../../base/units/NumberField.vue';
+
+/** Readings with the conditions that make them comparable in a year. */
+const props = defineProps<{ state: RunState; locked: boolean; before?: boolean }>();
+const emit = defineEmits<{ send: [body: RunEventBody] }>();
+const problem = ref<string | null>(null);
+
+type Form = { -readonly [K in keyof BaselineReading]: BaselineReading[K] extends number ? number | null : BaselineReading[K] };
+const form = reactive<Form>({
+  setting: 'load, quiet',
+  workload: '',
+  durationMinutes: 45,
+  powerW: null,
+  sensor: 'processor package',
+  statistic: 'mean of the last five minutes',
+  panels: 'on',
+  pumpPercent: 60,
+  fanPercent: 40,
+  roomC: null,
+  partC: null,
+  coolantC: null,
+  flowLph: null,
+  levelMm: null,
+});
+const settings = ['idle, quiet', 'load, quiet', 'load, full speed'];
+const sensors = ['processor package', 'hottest core', 'graphics chip', 'graphics memory'];
+const statistics = ['mean of the last five minutes', 'peak', 'last value'];
+const needed: { key: keyof Form; word: string }[] = [
+  { key: 'workload', word: 'workload' },
+  { key: 'durationMinutes', word: 'duration' },
+  { key: 'roomC', word: 'room temperature' },
+  { key: 'partC', word: 'part temperature' },
+  { key: 'pumpPercent', word: 'pump speed' },
+  { key: 'fanPercent', word: 'fan speed' },
+];
+const readings = computed(() =>
+  (props.before ? props.state.befores : props.state.baselines).map(({ value }) => ({ value, normal: normaliseBaseline(value) })),
+);
+const hottest = computed(() => Math.max(1, ...readings.value.map(({ normal }) => normal.aboveRoomK)));
+
+function enter(): void {
+  const missing = needed.filter(({ key }) => form[key] === null || form[key] === '').map(({ word }) => word);
+  if (missing.length > 0) {
+    problem.value = `Still missing: ${missing.join(', ')}. Without them a later comparison is a guess.`;
+    return;
+  }
+  problem.value = null;
+  emit('send', { type: 'baseline', reading: { ...form } as BaselineReading, ...(props.before ? { before: true } : {}) });
+  form.partC = null;
+}
+</script>
+
+<template>
+  <section class="baseline">
+    <p v-if="readings.length" class="big-number">
+      {{ readings.at(-1)?.normal.aboveRoomK.toFixed(1) }} <small>K above the room, {{ readings.at(-1)?.value.setting }}</small>
+    </p>
+    <ul class="plain-list bars">
+      <li v-for="({ value, normal }, index) in readings" :key="index">
+        <span>{{ value.setting }}</span>
+        <span class="bar"><span :style="{ width: `${Math.max(0, (normal.aboveRoomK / hottest) * 100)}%` }" /></span>
+        <span class="figures"
+          >{{ normal.aboveRoomK.toFixed(1) }} K<template v-if="normal.kelvinPerWatt !== null"
+            >, {{ normal.kelvinPerWatt.toFixed(3) }} K/W</template
+          ></span
+        >
+        <span v-if="normal.weakPoints.length" class="quiet weak">{{ normal.weakPoints.join('; ') }}</span>
+      </li>
+    </ul>
+    <form v-if="!locked" class="entry" novalidate @submit.prevent="enter">
+      <v-combobox v-model="form.setting" :items="settings" label="Setting" />
+      <v-text-field v-model="form.workload" label="Workload" placeholder="render and graphics together" />
+      <NumberField v-model="form.durationMinutes" label="Lasted" unit="min" />
+      <NumberField v-model="form.powerW" label="Power into that part" unit="W" />
+      <v-combobox v-model="form.sensor" :items="sensors" label="Sensor" />
+      <v-select v-model="form.statistic" :items="statistics" label="Statistic" />
+      <NumberField v-model="form.partC" label="Part" unit="°C" />
+      <NumberField v-model="form.roomC" label="Room" unit="°C" />
+      <NumberField v-model="form.coolantC" label="Coolant, if measured" unit="°C" />
+      <NumberField v-model="form.pumpPercent" label="Pump" unit="%" />
+      <NumberField v-model="form.fanPercent" label="Fans" unit="%" />
+      <v-select
+        v-model="form.panels"
+        :items="[
+          { value: 'on', title: 'panels on' },
+          { value: 'off', title: 'panels off' },
+        ]"
+        label="Panels"
+      />
+      <NumberField v-model="form.flowLph" label="Flow, if metered" unit="L/h" />
+      <NumberField v-model="form.levelMm" label="Level mark" unit="mm" />
+      <v-btn type="submit" size="x-large">Enter reading</v-btn>
+    </form>
+    <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
+  </section>
+</template>
+
+<style scoped>
+.baseline {
+  display: grid;
+  gap: 14px;
+}
+p {
+  margin: 0;
+}
+.bars li {
+  display: grid;
+  grid-template-columns: 130px 1fr 150px;
+  gap: 14px;
+  align-items: center;
+  padding: 4px 0;
+}
+.bar {
+  height: 14px;
+  background: var(--well);
+  display: block;
+}
+.bar span {
+  display: block;
+  height: 100%;
+  background: var(--ink);
+}
+.weak {
+  grid-column: 2 / -1;
+  font-size: 0.9rem;
+}
+.entry {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 12px;
+}
+@media (max-width: 700px) {
+  .entry {
+    grid-template-columns: 1fr 1fr;
+  }
+}
+</style>

@@ -1,0 +1,63 @@
+<script setup lang="ts">
+import { ledgerWords } from '@core/edge/words/bench.js';
+import { asSentence } from '@core/edge/words/say.js';
+import type { RunEventBody } from '@core/bench/runs/entries/all.js';
+import { ledgerOf, expectedDrains, judgeDrain } from '@core/bench/runs/contents.js';
+import { computed } from 'vue';
+import type { Procedure } from '@core/bench/runs/procedure.js';
+import type { RunState } from '@core/bench/runs/state.js';
+import BookBar from './BookBar.vue';
+import CameOut from './CameOut.vue';
+
+/** The drain as it is led: what should come at this stand, what came, what is still inside. */
+const props = defineProps<{ procedure: Procedure; state: RunState; colour: string | null; locked: boolean }>();
+const emit = defineEmits<{ send: [body: RunEventBody] }>();
+
+const service = computed(() => props.procedure.service);
+const ledger = computed(() => (service.value ? ledgerOf(service.value, props.state.service) : null));
+const verdict = computed(() => (service.value ? judgeDrain(service.value, props.state.service) : null));
+const expected = computed(() => {
+  const facts = service.value;
+  if (!facts) return null;
+  return expectedDrains(facts)[props.state.service.drains.length] ?? null;
+});
+const leftMl = computed(() => (service.value?.kind === 'partial-drain' ? null : (service.value?.leftMl ?? null)));
+const astray = computed(() => verdict.value !== null && !['balances', 'cannot-tell'].includes(verdict.value.kind));
+</script>
+
+<template>
+  <section v-if="service && ledger && verdict" class="drain">
+    <p class="big-number" aria-live="polite">
+      <template v-if="expected !== null && !locked"
+        >{{ Math.round(expected / 5) * 5 }} <small class="estimate">mL should come now</small></template
+      >
+      <template v-else-if="ledger.insideMl !== null"
+        >{{ Math.round(Math.max(0, ledger.insideMl)) }} <small>mL still inside, by the book</small></template
+      >
+      <template v-else>{{ Math.round(ledger.outMl) }} <small>mL came out</small></template>
+    </p>
+    <BookBar v-if="service.inside" :ledger="ledger" :start-ml="service.inside.volumeMl" :predicted-left-ml="leftMl" :colour="colour" />
+    <p v-if="astray || state.service.drains.length > 0" :class="{ astray }" aria-live="polite">
+      {{ asSentence(ledgerWords(verdict)) }}
+    </p>
+    <p v-if="service.stands.length === 0" class="quiet">
+      Heights of this loop are not on record, so nothing is predicted: drain at the lowest opening, then tilt, and measure.
+    </p>
+    <CameOut v-if="!locked" step="drain" :expected-ml="expected" @send="emit('send', $event)" />
+  </section>
+</template>
+
+<style scoped>
+.drain {
+  display: grid;
+  gap: 12px;
+}
+p {
+  margin: 0;
+}
+.astray {
+  border-left: 5px solid var(--ink);
+  padding-left: 12px;
+  font-weight: 620;
+}
+</style>

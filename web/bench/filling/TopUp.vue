@@ -1,0 +1,52 @@
+<script setup lang="ts">
+import type { RunEventBody } from '@core/bench/runs/entries/all.js';
+import { computed } from 'vue';
+import type { Procedure } from '@core/bench/runs/procedure.js';
+import type { RunState } from '@core/bench/runs/state.js';
+import type { Liquid } from '@core/machine/liquids/fluids.js';
+import { formatMl } from '@core/base/units/display.js';
+import NumberField from '../../base/units/NumberField.vue';
+import LevelBar from '../../machine/filling/LevelBar.vue';
+import { usePour } from './usePour.js';
+
+/** After the fill the level falls as air comes home: what is put back counts to the whole. */
+const props = defineProps<{ procedure: Procedure; state: RunState; liquid?: Liquid; colour: string | null }>();
+const emit = defineEmits<{ send: [body: RunEventBody] }>();
+const pour = usePour(props);
+const { volume, levelMl, scaleWords } = pour;
+const reservoir = computed(() => props.procedure.facts?.reservoir ?? null);
+const wantsMl = computed(() => (reservoir.value && levelMl.value !== null ? reservoir.value.fillMarkMl - levelMl.value : null));
+const isLow = computed(() => levelMl.value !== null && reservoir.value !== null && levelMl.value <= reservoir.value.lowMarkMl);
+
+function enter(): void {
+  const body = pour.take();
+  if (body) emit('send', body);
+}
+</script>
+
+<template>
+  <section class="top-up" aria-label="Top up" :data-mark="Math.round(reservoir?.fillMarkMl ?? 0)">
+    <LevelBar v-if="levelMl !== null && reservoir" :level-ml="levelMl" :reservoir="reservoir" :colour="colour" />
+    <p v-if="isLow" role="alert" class="danger">
+      Below the low mark: pump off and top up, at most {{ formatMl(Math.max(0, wantsMl ?? 0)) }}.
+    </p>
+    <form class="row" novalidate @submit.prevent="enter">
+      <NumberField v-model="volume" label="Topped up just now" unit="mL" @enter="enter" />
+      <v-btn type="submit" size="large" variant="outlined" :disabled="!volume || volume <= 0">Enter top-up</v-btn>
+      <span class="quiet">{{ scaleWords ?? (wantsMl !== null && wantsMl > 5 ? `${Math.round(wantsMl)} mL to the fill mark` : '') }}</span>
+    </form>
+  </section>
+</template>
+
+<style scoped>
+.top-up {
+  display: grid;
+  gap: 8px;
+}
+p {
+  margin: 0;
+}
+.row > .v-input {
+  max-width: 260px;
+}
+</style>

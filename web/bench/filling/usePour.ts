@@ -1,0 +1,73 @@
+import type { RunEventBody } from '@core/bench/runs/entries/all.js';
+import { computed, ref, watch, type ComputedRef, type Ref } from 'vue';
+import type { Procedure } from '@core/bench/runs/procedure.js';
+import type { RunState } from '@core/bench/runs/state.js';
+import { liquidAt, WATER, type Liquid } from '@core/machine/liquids/fluids.js';
+import { levelMlOf } from '@core/bench/instruments/level.js';
+import { pouredByScale, type ScalePour } from '@core/bench/instruments/pours.js';
+import { useRunBench } from '../instruments/liveBench.js';
+import { useNow } from '../../base/units/now.js';
+
+export interface Pour {
+  readonly volume: Ref<number | null>;
+  /** what the scale has seen and nobody entered yet; null without a scale */
+  readonly weighed: ComputedRef<ScalePour | null>;
+  /** in words, for the hand that waits for the scale; null without one */
+  readonly scaleWords: ComputedRef<string | null>;
+  /** mL in the reservoir by its sensor; null without one */
+  readonly levelMl: ComputedRef<number | null>;
+  /** the entry, and an empty field; null where there is nothing to enter */
+  take(): RunEventBody | null;
+}
+
+/** °C at which the can is weighed */
+const CAN_C = 21;
+
+/** A pour as the jug or the scale under the can says it. A hand that types another value than the scale's is right. */
+export function usePour(props: { procedure: Procedure; state: RunState; liquid?: Liquid }): Pour {
+  const bench = useRunBench();
+  const now = useNow(500);
+  const volume = ref<number | null>(null);
+  const proposedMl = ref<number | null>(null);
+  const densityKgL = computed(() => liquidAt(props.liquid ?? WATER, CAN_C).densityKgM3 / 1000);
+  const weighed = computed(() => {
+    if (!bench || bench.value('scale', now.value) === null) return null;
+    const since =
+      props.state.pours.at(-1)?.at ??
+      props.state.steps
+        .map(({ doneAt }) => doneAt)
+        .filter((at) => at !== null)
+        .at(-1);
+    return since ? pouredByScale(bench.history.value, since, densityKgL.value) : null;
+  });
+  watch(weighed, (pour) => {
+    if (!pour || !pour.steady || pour.ml <= 0 || (volume.value !== null && volume.value !== proposedMl.value)) return;
+    proposedMl.value = Math.round(pour.ml);
+    volume.value = proposedMl.value;
+  });
+  return {
+    volume,
+    weighed,
+    scaleWords: computed(() => {
+      const pour = weighed.value;
+      if (!pour) return null;
+      if (!pour.steady) return 'The scale still moves.';
+      return pour.ml > 0
+        ? `The can lost ${Math.round(pour.ml)} mL since the last entry.`
+        : 'The can stands on its scale; what it loses comes here by itself.';
+    }),
+    levelMl: computed(() => {
+      const reservoir = props.procedure.facts?.reservoir;
+      const mm = bench?.value('level', now.value) ?? null;
+      return reservoir && mm !== null ? levelMlOf(reservoir, mm) : null;
+    }),
+    take: () => {
+      if (volume.value === null || volume.value <= 0) return null;
+      const source = volume.value === proposedMl.value ? bench?.source.value : null;
+      const body: RunEventBody = { type: 'pour', volumeMl: volume.value, ...(source ? { source } : {}) };
+      volume.value = null;
+      proposedMl.value = null;
+      return body;
+    },
+  };
+}

@@ -1,0 +1,121 @@
+<script setup lang="ts">
+import type { RunEventBody } from '@core/bench/runs/entries/all.js';
+import { ledgerOf } from '@core/bench/runs/contents.js';
+import { computed, ref } from 'vue';
+import type { Procedure } from '@core/bench/runs/procedure.js';
+import type { RunState } from '@core/bench/runs/state.js';
+import { keepLedger, LEDGER } from '@core/physics/contents/ledger.js';
+import { CLARITY_WORDS, RINSE_LIQUIDS, RINSE_WORDS, type RinseLiquid } from '@core/machine/liquids/rinsing.js';
+import CameOut from '../draining/CameOut.vue';
+import ChoiceRow from '../../base/look/ChoiceRow.vue';
+import NumberField from '../../base/units/NumberField.vue';
+import RinseCurve from './RinseCurve.vue';
+import WaterReading from './WaterReading.vue';
+
+/** Rinse by rinse: what went in, what came out, how thin the old liquid is, what the water looks like. */
+const props = defineProps<{ procedure: Procedure; state: RunState; locked: boolean }>();
+const emit = defineEmits<{ send: [body: RunEventBody] }>();
+const volume = ref<number | null>(null);
+const liquid = ref<RinseLiquid | null>('distilled');
+const problem = ref<string | null>(null);
+const liquids = RINSE_LIQUIDS.map((value) => ({ value, title: RINSE_WORDS[value] }));
+
+const service = computed(() => props.procedure.service);
+const ledger = computed(() => (service.value ? ledgerOf(service.value, props.state.service) : null));
+/** share of old liquid before the first rinse and after each */
+const shares = computed(() => {
+  const facts = service.value;
+  if (!facts?.inside) return [];
+  const { flows } = props.state.service;
+  const ends = flows.flatMap((flow, index) => (flow.way === 'in' ? [index + 1] : []));
+  return [1, ...ends.map((end) => keepLedger(facts.inside, flows.slice(0, end)).shares.old)];
+});
+const MOST_AHEAD = 8;
+/** rinses still needed if each is like the last, or fills the loop */
+const coming = computed(() => {
+  const facts = service.value;
+  const now = ledger.value;
+  if (!facts?.inside || !now || now.insideMl === null) return [];
+  const film = LEDGER.filmShare * facts.inside.volumeMl;
+  const rinseMl = props.state.service.rinses.at(-1)?.volumeMl ?? facts.inside.volumeMl - (facts.leftMl ?? 0);
+  const left = Math.max(film, facts.leftMl ?? film);
+  const result: number[] = [];
+  let share = shares.value.at(-1) ?? 1;
+  while (share > facts.targetOldFraction && result.length < MOST_AHEAD) {
+    share *= left / (left + rinseMl);
+    result.push(share);
+  }
+  return result;
+});
+const lastWater = computed(() => props.state.service.waters.at(-1) ?? null);
+const standsIn = computed(() => props.state.service.flows.findLast(({ way }) => way !== 'lost')?.way === 'in');
+
+function pour(): void {
+  if (volume.value === null || volume.value <= 0 || liquid.value === null) {
+    problem.value = 'Enter what went in, in mL.';
+    return;
+  }
+  problem.value = null;
+  emit('send', { type: 'rinse', step: 'rinse', liquid: liquid.value, volumeMl: volume.value });
+}
+</script>
+
+<template>
+  <section v-if="service && ledger" class="rinse">
+    <p class="big-number" aria-live="polite">
+      <template v-if="service.inside"
+        >{{ (100 * ledger.shares.old).toFixed(ledger.shares.old < 0.1 ? 1 : 0) }}
+        <small class="estimate">% old liquid inside</small></template
+      >
+      <template v-else>{{ state.service.rinses.length }} <small>rinses</small></template>
+    </p>
+    <RinseCurve v-if="shares.length" :shares="shares" :coming="coming" :target="service.targetOldFraction" />
+    <p class="quiet">
+      {{
+        coming.length > 0
+          ? `About ${coming.length} more like this one.`
+          : state.service.rinses.length > 0
+            ? 'Thin enough; the water decides.'
+            : ''
+      }}
+      <template v-if="lastWater"
+        >Last water: {{ CLARITY_WORDS[lastWater.clarity]
+        }}<template v-if="lastWater.ph !== null">, pH {{ lastWater.ph.toFixed(1) }}</template
+        >.</template
+      >
+      <span class="estimate">Taken as mixed through: let the pump run a minute.</span>
+    </p>
+    <template v-if="!locked">
+      <form v-if="!standsIn" class="in" novalidate @submit.prevent="pour">
+        <NumberField v-model="volume" large label="Rinse went in" unit="mL" @enter="pour" />
+        <v-btn type="submit" size="x-large">It is in</v-btn>
+        <ChoiceRow v-model="liquid" class="wide" label="Rinsed with" :options="liquids" />
+        <p v-if="problem" role="alert" class="danger wide">{{ problem }}</p>
+      </form>
+      <CameOut v-else step="rinse" rinsing :expected-ml="state.service.rinses.at(-1)?.volumeMl ?? null" @send="emit('send', $event)" />
+      <WaterReading v-if="state.service.rinses.length" step="rinse" @send="emit('send', $event)" />
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.rinse {
+  display: grid;
+  gap: 12px;
+}
+p {
+  margin: 0;
+}
+.in {
+  display: grid;
+  grid-template-columns: minmax(200px, 320px) auto;
+  gap: 12px;
+  justify-content: start;
+}
+.in .v-btn {
+  height: 64px;
+}
+.wide {
+  grid-column: 1 / -1;
+}
+</style>

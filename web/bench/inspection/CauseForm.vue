@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import type { RunEventBody } from '@core/bench/runs/entries/all.js';
+import type { RunState, Suspect } from '@core/bench/runs/state.js';
+import { computed, ref } from 'vue';
+import { CAUSES } from '@core/bench/inspection/grade.js';
+import { CAUSE_KEYS, type CauseKey } from '@core/workshop/due-dates/facts.js';
+import type { InspectItem } from '@core/bench/inspection/items.js';
+import LotMates from '../../workshop/lots/LotMates.vue';
+
+/** What is suspected, and whether anything stayed inside. A suspicion, so that other machines are looked at in time. */
+const props = defineProps<{ state: RunState; items: readonly InspectItem[]; jobId: string | null }>();
+const emit = defineEmits<{ send: [body: RunEventBody] }>();
+const cause = ref<CauseKey>(props.state.service.cause?.cause ?? 'unknown');
+const suspect = ref<Suspect>(props.state.service.cause?.suspect ?? 'none');
+const item = ref<string | null>(props.state.service.cause?.item ?? null);
+const stayed = ref(props.state.service.cause?.particlesStayed ?? false);
+const text = ref(props.state.service.cause?.text ?? '');
+const causes = CAUSE_KEYS.map((value) => ({ value, title: CAUSES[value] }));
+const suspects = [
+  { value: 'none', title: 'Nothing that other machines share' },
+  { value: 'coolant-lot', title: 'The coolant’s lot: flag every machine that holds it' },
+  { value: 'part', title: 'One part, with its lot' },
+];
+const parts = computed(() => props.items.map(({ id, name }) => ({ value: id, title: name })));
+
+const enter = (): void =>
+  emit('send', {
+    type: 'cause',
+    step: 'inspect',
+    cause: cause.value,
+    suspect: suspect.value,
+    item: suspect.value === 'part' ? item.value : null,
+    particlesStayed: stayed.value,
+    text: text.value,
+  });
+</script>
+
+<template>
+  <form class="cause" novalidate @submit.prevent="enter">
+    <h3>{{ state.service.cause ? 'Suspected cause, on record' : 'What is suspected?' }}</h3>
+    <div class="fields">
+      <v-select v-model="cause" :items="causes" label="Suspected cause" hide-details />
+      <v-select v-model="suspect" :items="suspects" label="Suspected with it" hide-details />
+      <v-select v-if="suspect === 'part'" v-model="item" :items="parts" label="Which part" hide-details />
+      <v-text-field v-model="text" label="Why" hide-details />
+    </div>
+    <LotMates v-if="jobId !== null && suspect !== 'none'" :job-id="jobId" :suspect="suspect" :item="suspect === 'part' ? item : null" />
+    <label class="stayed"
+      ><input v-model="stayed" type="checkbox" /> Some of it stays inside: “clean” is not claimed, an early look and a shorter interval
+      follow</label
+    >
+    <v-btn type="submit" size="large" variant="outlined">{{ state.service.cause ? 'Change it' : 'Write it down' }}</v-btn>
+  </form>
+</template>
+
+<style scoped>
+.cause {
+  display: grid;
+  gap: 10px;
+  border-top: 2px solid var(--ink);
+  padding-top: 12px;
+  justify-items: start;
+}
+.fields {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+  width: 100%;
+}
+.stayed {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  min-height: 44px;
+}
+.stayed input {
+  width: 22px;
+  height: 22px;
+  accent-color: var(--ink);
+}
+</style>

@@ -1,0 +1,193 @@
+<script setup lang="ts">
+import type { RunEventBody } from '@core/bench/runs/entries/all.js';
+import { computed, reactive, ref, watch } from 'vue';
+import type { Procedure } from '@core/bench/runs/procedure.js';
+import type { RunState } from '@core/bench/runs/state.js';
+import {
+  asksForCause,
+  DEPOSITS,
+  GRADE_WORDS,
+  gradeItem,
+  HAS_SEAL,
+  isTube,
+  SEALS,
+  SURFACES,
+  WALLS,
+  WEARS,
+  type ItemFindings,
+} from '@core/bench/inspection/grade.js';
+import ChoiceRow from '../../base/look/ChoiceRow.vue';
+import PhotoButton from '../../workshop/photos/PhotoButton.vue';
+import CauseForm from './CauseForm.vue';
+
+/** The inspection sheet: every part, plug and run once; each tap says what becomes of it and by which rule. */
+const props = defineProps<{ procedure: Procedure; state: RunState; systemId: string; jobId: string | null; locked: boolean }>();
+const emit = defineEmits<{ send: [body: RunEventBody] }>();
+
+type Form = { -readonly [K in keyof ItemFindings]: ItemFindings[K] };
+const sound = (): Form => ({ deposit: 'none', surface: 'sound', seal: null, worn: false, touch: null, wall: null, text: '' });
+const items = computed(() => props.procedure.service?.items ?? []);
+const at = ref<string | null>(null);
+const form = reactive<Form>(sound());
+
+const seenOf = (id: string): ItemFindings | null => props.state.service.sheet.get(id)?.last ?? null;
+const rows = computed(() =>
+  items.value.map((item) => {
+    const seen = seenOf(item.id);
+    return { item, seen, graded: seen ? gradeItem(item.kind, seen) : null };
+  }),
+);
+const open = computed(() => rows.value.filter(({ seen }) => seen === null));
+const chosen = computed(() => items.value.find(({ id }) => id === at.value) ?? open.value[0]?.item ?? items.value[0] ?? null);
+const preview = computed(() => (chosen.value ? gradeItem(chosen.value.kind, form) : null));
+const causeAsked = computed(() => asksForCause([...props.state.service.sheet.values()].map(({ first }) => first)));
+const tube = computed(() => chosen.value !== null && isTube(chosen.value.kind));
+const wears = computed(() => (chosen.value ? WEARS[chosen.value.kind] : null));
+
+watch(
+  () => chosen.value?.id,
+  (id) => Object.assign(form, sound(), id ? (seenOf(id) ?? {}) : {}),
+  { immediate: true },
+);
+
+function keep(findings: ItemFindings): void {
+  const item = chosen.value;
+  if (!item) return;
+  emit('send', { type: 'inspected', step: 'inspect', item: item.id, findings: { ...findings } });
+  const next = rows.value.find((row) => row.seen === null && row.item.id !== item.id);
+  at.value = next?.item.id ?? item.id;
+}
+const WORDS: Record<string, string> = { 'plating-loss': 'plating gone' };
+const options = <T extends string>(values: readonly T[]) => values.map((value) => ({ value, title: WORDS[value] ?? value }));
+</script>
+
+<template>
+  <section class="inspect">
+    <p class="count figures" aria-live="polite">
+      <b>{{ open.length }}</b> {{ open.length === 1 ? 'item to look at' : 'items to look at' }}
+    </p>
+    <div class="columns">
+      <ol class="plain-list sheet-list" aria-label="Inspection sheet">
+        <li v-for="{ item, graded } in rows" :key="item.id">
+          <button type="button" :aria-current="item.id === chosen?.id" @click="at = item.id">
+            <i :class="graded?.grade ?? 'open'" aria-hidden="true" />
+            <span>{{ item.name }}</span>
+            <span class="quiet">{{ graded ? GRADE_WORDS[graded.grade] : '' }}</span>
+          </button>
+        </li>
+      </ol>
+      <form v-if="chosen && !locked" class="item" novalidate @submit.prevent="keep(form)">
+        <div class="spread">
+          <h3>{{ chosen.name }}</h3>
+          <v-btn size="large" variant="outlined" @click="keep(sound())">Sound, next</v-btn>
+        </div>
+        <ChoiceRow v-model="form.deposit" label="Deposit" :options="options(DEPOSITS)" />
+        <ChoiceRow v-if="!tube" v-model="form.surface" label="Surface" :options="options(SURFACES)" />
+        <ChoiceRow v-if="tube" v-model="form.wall" label="Wall, cut open" may-be-none :options="options(WALLS)" />
+        <ChoiceRow v-if="HAS_SEAL[chosen.kind]" v-model="form.seal" label="O-ring, gasket" may-be-none :options="options(SEALS)" />
+        <label v-if="wears" class="worn"><input v-model="form.worn" type="checkbox" /> {{ wears }}</label>
+        <v-text-field v-model="form.text" label="Note" hide-details />
+        <p v-if="preview" class="rule" aria-live="polite">
+          <strong>{{ GRADE_WORDS[preview.grade] }}</strong>: {{ preview.rule
+          }}<template v-if="preview.renewSeal">; renew the O-ring</template>
+        </p>
+        <div class="row">
+          <v-btn type="submit" size="x-large">Looked at, next</v-btn>
+          <PhotoButton
+            :system-id="systemId"
+            :job-id="jobId"
+            :caption="chosen.name"
+            @taken="emit('send', { type: 'photo', step: 'inspect', photoId: $event, caption: chosen?.name ?? '' })"
+          />
+        </div>
+      </form>
+    </div>
+    <CauseForm v-if="causeAsked && !locked" :state="state" :items="items" :job-id="jobId" @send="emit('send', $event)" />
+  </section>
+</template>
+
+<style scoped>
+.inspect {
+  display: grid;
+  gap: 12px;
+}
+p {
+  margin: 0;
+}
+.count b {
+  font-size: 2.6rem;
+  font-weight: 300;
+}
+.columns {
+  display: grid;
+  grid-template-columns: minmax(210px, 0.8fr) minmax(0, 1.6fr);
+  gap: 26px;
+  align-items: start;
+}
+.sheet-list {
+  max-height: 460px;
+  overflow-y: auto;
+}
+.sheet-list button {
+  display: grid;
+  grid-template-columns: 16px 1fr auto;
+  gap: 10px;
+  align-items: center;
+  width: 100%;
+  min-height: 44px;
+  text-align: left;
+  border-bottom: 1px solid var(--line-soft);
+}
+.sheet-list [aria-current='true'] {
+  background: var(--well);
+  font-weight: 620;
+}
+i {
+  width: 14px;
+  height: 14px;
+  border: 2px solid var(--ink);
+  border-radius: 50%;
+}
+i.reuse {
+  background: var(--ink);
+}
+i.watch {
+  background: linear-gradient(90deg, var(--ink) 50%, transparent 50%);
+}
+i.replace,
+i.clean-again {
+  border-radius: 0;
+  background: var(--ink);
+  transform: rotate(45deg) scale(0.85);
+}
+i.clean-again {
+  background: none;
+}
+.item {
+  display: grid;
+  gap: 10px;
+}
+.worn {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  min-height: 44px;
+}
+.worn input {
+  width: 22px;
+  height: 22px;
+  accent-color: var(--ink);
+}
+.rule {
+  border-left: 4px solid var(--ink);
+  padding: 4px 0 4px 12px;
+}
+@media (max-width: 800px) {
+  .columns {
+    grid-template-columns: 1fr;
+  }
+  .sheet-list {
+    max-height: 220px;
+  }
+}
+</style>

@@ -1,0 +1,120 @@
+<script setup lang="ts">
+import { computed, onMounted, ref } from 'vue';
+import { INSTRUMENT_KINDS } from '@core/bench/instruments/kinds.js';
+import { call, get, wordsOf } from '../../base/http/api.js';
+import { usePush } from '../../base/push/usePush.js';
+import type { BenchesAnswer } from './liveBench.js';
+
+/** Benches with their instruments: who is connected, what went wrong, and the secret that a device signs in with. */
+const props = defineProps<{ isLead: boolean }>();
+const answer = ref<BenchesAnswer | null>(null);
+const problem = ref<string | null>(null);
+/** shown once, until the page is left */
+const fresh = ref<{ benchId: string; name: string; secret: string; url: string | null } | null>(null);
+
+async function load(): Promise<void> {
+  try {
+    answer.value = await get<BenchesAnswer>('/instruments');
+    problem.value = null;
+  } catch (error) {
+    problem.value = wordsOf(error);
+  }
+}
+onMounted(load);
+usePush({ instruments: () => void load(), resync: () => void load() });
+defineExpose({ load });
+
+async function renew(benchId: string): Promise<void> {
+  problem.value = null;
+  try {
+    fresh.value = {
+      benchId,
+      ...(await call<{ name: string; secret: string; url: string | null }>('POST', `/benches/${benchId}/access`, { body: {} })),
+    };
+    await load();
+  } catch (error) {
+    problem.value = wordsOf(error);
+  }
+}
+
+const where = computed(() => {
+  const broker = answer.value?.broker;
+  if (!broker) return '';
+  if (broker.url === null) return 'No broker is reached at the moment; hand entry goes on.';
+  return broker.embedded
+    ? `Devices connect to ${broker.url} on this machine (MQTT).`
+    : `Devices connect to the broker at ${broker.url} (MQTT).`;
+});
+</script>
+
+<template>
+  <div>
+    <p class="quiet">{{ where }} Topics and payloads stand in the documentation, under instruments.</p>
+    <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
+    <ul v-if="answer" class="plain-list benches">
+      <li v-for="bench in answer.benches" :key="bench.id">
+        <div class="spread">
+          <strong>{{ bench.name }}</strong>
+          <v-btn v-if="props.isLead" variant="outlined" @click="renew(bench.id)">{{
+            bench.hasAccess ? 'New secret for its devices' : 'Connect devices'
+          }}</v-btn>
+        </div>
+        <p v-if="bench.instruments.length === 0" class="quiet">Nothing connected: readings are typed.</p>
+        <p v-else class="kinds">
+          <span v-for="each in bench.instruments" :key="each.kind" :class="{ off: !each.online }"
+            >{{ INSTRUMENT_KINDS[each.kind].label.toLowerCase() }}{{ each.online ? '' : ', off line'
+            }}{{ each.simulated ? ', simulated' : '' }}</span
+          >
+        </p>
+        <p v-for="each in bench.instruments.filter((one) => one.problem)" :key="`${each.kind}!`" role="alert" class="danger">
+          {{ INSTRUMENT_KINDS[each.kind].label }}: {{ each.problem }}
+        </p>
+        <dl v-if="fresh?.benchId === bench.id" class="secret">
+          <dt>Name</dt>
+          <dd>{{ fresh.name }}</dd>
+          <dt>Secret</dt>
+          <dd>{{ fresh.secret }}</dd>
+          <dt>Topics</dt>
+          <dd>lavacrum/{{ fresh.name.replace('.', '/') }}/…</dd>
+          <dd class="quiet wide">Shown once. The secret before it no longer works.</dd>
+        </dl>
+      </li>
+    </ul>
+  </div>
+</template>
+
+<style scoped>
+.benches li {
+  padding: 10px 0;
+  border-top: 1px solid var(--line-soft);
+}
+p {
+  margin: 2px 0 6px;
+}
+.kinds {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 18px;
+}
+.off {
+  color: var(--ink-soft);
+  text-decoration: line-through;
+}
+.secret {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 2px 14px;
+  padding: 10px 14px;
+  background: var(--sheet);
+  border-left: 4px solid var(--ink);
+  overflow-wrap: anywhere;
+}
+.secret dd {
+  margin: 0;
+  font-family: 'Atkinson Hyperlegible Mono Variable', monospace;
+}
+.secret .wide {
+  grid-column: 1 / -1;
+  font-family: inherit;
+}
+</style>

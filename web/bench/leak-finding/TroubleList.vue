@@ -1,0 +1,159 @@
+<script setup lang="ts">
+import type { RunEventBody } from '@core/bench/runs/entries/all.js';
+import { dryingLeftMs } from '@core/bench/runs/locks.js';
+import { computed, onMounted, ref } from 'vue';
+import type { Procedure } from '@core/bench/runs/procedure.js';
+import type { Leak, RunState } from '@core/bench/runs/state.js';
+import { LEAK_CAUSES, placeOf, rankCauses, type ConfirmedCauses, type LeakCause } from '@core/bench/leak-finding/causes.js';
+import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
+import { get } from '../../base/http/api.js';
+import PartTestForm from '../leak-testing/PartTestForm.vue';
+import { useNow } from '../../base/units/now.js';
+
+/** What is wrong and open: each with its next check, and the entry that closes it. */
+const props = defineProps<{ procedure: Procedure; state: RunState; file: LoopFile; locked: boolean }>();
+const emit = defineEmits<{ send: [body: RunEventBody] }>();
+const now = useNow(60_000);
+const confirmed = ref<ConfirmedCauses>({});
+const causes = ref<Record<string, LeakCause>>({});
+const fixes = ref<Record<string, string>>({});
+/** a leak that was called mended without its cause: the likeliest is proposed by its bar, never taken for granted */
+const unsaid = ref<string | null>(null);
+onMounted(async () => {
+  // away from the network the rule set's own frequencies serve
+  confirmed.value = await get<{ confirmed: ConfirmedCauses }>('/leak-causes').then((answer) => answer.confirmed, () => ({})); // prettier-ignore
+});
+
+const names = computed(
+  () => new Map([...(props.procedure.facts?.parts ?? []), ...(props.procedure.facts?.joints ?? [])].map(({ id, name }) => [id, name])),
+);
+const nameOf = (id: string): string => names.value.get(id) ?? id;
+const doubts = computed(() => props.state.doubts.filter(({ answer }) => !answer?.tight));
+const leaks = computed(() => props.state.leaks.filter(({ retested }) => !retested?.dry));
+const spills = computed(() => props.state.spills.filter(({ onElectronics }) => onElectronics));
+const ranked = (leak: Leak) => {
+  const kind = props.file.components.find(({ id }) => id === leak.where)?.kind ?? null;
+  return rankCauses({ place: placeOf(kind), when: leak.when, amount: leak.amount }, confirmed.value).filter(({ probability }) => probability >= 0.04).slice(0, 4); // prettier-ignore
+};
+const drying = computed(() => dryingLeftMs(props.state, now.value));
+function mend(leak: Leak): void {
+  const cause = causes.value[leak.eventId];
+  unsaid.value = cause ? null : leak.eventId;
+  if (!cause) return;
+  emit('send', { type: 'leak-mended', leak: leak.eventId, cause, fix: fixes.value[leak.eventId]?.trim() || LEAK_CAUSES[cause].nextCheck });
+}
+</script>
+
+<template>
+  <section v-if="doubts.length + leaks.length + spills.length" class="trouble" aria-label="Open troubles">
+    <article v-for="doubt in doubts" :key="doubt.eventId">
+      <h3>{{ nameOf(doubt.part) }} felt wrong</h3>
+      <p>“{{ doubt.text }}”. Test it alone, with air, before any liquid.</p>
+      <PartTestForm v-if="!locked" :procedure="procedure" :part="doubt.part" @send="emit('send', $event)" />
+    </article>
+    <article v-for="leak in leaks" :key="leak.eventId">
+      <h3>Leak at {{ nameOf(leak.where) }}</h3>
+      <template v-if="!leak.mended">
+        <ol class="plain-list">
+          <li v-for="each in ranked(leak)" :key="each.cause">
+            <label>
+              <input
+                type="radio"
+                :name="leak.eventId"
+                :value="each.cause"
+                :checked="causes[leak.eventId] === each.cause"
+                @change="causes[leak.eventId] = each.cause"
+              />
+              <span class="bar" aria-hidden="true"><i :style="{ width: `${100 * each.probability}%` }" /></span>
+              <b class="figures">{{ Math.round(100 * each.probability) }} %</b>
+              <span
+                >{{ each.label }}<span v-if="each.confirmed" class="quiet">, found {{ each.confirmed }} × here</span>
+                <span class="next">{{ each.nextCheck }}</span></span
+              >
+            </label>
+          </li>
+        </ol>
+        <p v-if="unsaid === leak.eventId && !causes[leak.eventId]" role="alert" class="danger">Touch the cause that was found first.</p>
+        <div v-if="!locked" class="mend">
+          <v-text-field v-model="fixes[leak.eventId]" label="What was done" hide-details density="comfortable" />
+          <v-btn size="large" @click="mend(leak)">Mended</v-btn>
+        </div>
+      </template>
+      <div v-else class="mend">
+        <p>Mended: {{ leak.mended.text }}. Run it again, dry towel under it, and look.</p>
+        <div v-if="!locked" class="row">
+          <v-btn size="large" @click="emit('send', { type: 'leak-retested', leak: leak.eventId, dry: true })">Dry now</v-btn>
+          <v-btn size="large" variant="outlined" @click="emit('send', { type: 'leak-retested', leak: leak.eventId, dry: false })"
+            >Still wet</v-btn
+          >
+        </div>
+      </div>
+    </article>
+    <article v-for="spill in spills" :key="spill.eventId">
+      <h3>Electronics were splashed</h3>
+      <p v-if="spill.rinsedAt && drying !== null">
+        {{ drying > 0 ? `Rinsed. About ${Math.ceil(drying / 3_600_000)} h to dry before power.` : 'Rinsed and dried.' }}
+      </p>
+      <template v-else>
+        <p>Part out, blot, rinse as its maker advises: distilled water, then isopropanol of 99 % or more, no flames, not on acrylic.</p>
+        <v-btn
+          v-if="!locked"
+          size="large"
+          @click="emit('send', { type: 'spill-rinsed', spill: spill.eventId, with: 'distilled water, then isopropanol' })"
+          >Rinsed: the drying clock starts</v-btn
+        >
+      </template>
+    </article>
+  </section>
+</template>
+
+<style scoped>
+.trouble {
+  display: grid;
+  gap: 14px;
+}
+article {
+  border-left: 5px solid var(--danger);
+  background: var(--sheet);
+  padding: 12px 16px;
+  display: grid;
+  gap: 8px;
+}
+h3,
+p {
+  margin: 0;
+}
+li label {
+  display: grid;
+  grid-template-columns: 26px 90px 52px 1fr;
+  gap: 10px;
+  align-items: start;
+  padding: 6px 0;
+  cursor: pointer;
+}
+.bar {
+  border: 1.5px solid var(--ink);
+  height: 14px;
+  margin-top: 4px;
+}
+.bar i {
+  display: block;
+  height: 100%;
+  background: var(--ink);
+}
+input[type='radio'] {
+  width: 20px;
+  height: 20px;
+  accent-color: var(--ink);
+}
+.next {
+  display: block;
+  color: var(--ink-soft);
+}
+.mend {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 12px;
+  align-items: center;
+}
+</style>

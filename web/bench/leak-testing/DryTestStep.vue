@@ -1,0 +1,237 @@
+<script setup lang="ts">
+import type { RunEventBody } from '@core/bench/runs/entries/all.js';
+import { judgeDryTest } from '@core/bench/runs/criteria.js';
+import { computed, defineAsyncComponent, ref } from 'vue';
+import type { Procedure } from '@core/bench/runs/procedure.js';
+import { dryReadings, type RunState } from '@core/bench/runs/state.js';
+import { LEAK_LIMITS } from '@core/physics/leak-testing/defaults.js';
+import { formatLeak, formatLeakWithSe, formatSpan } from '@core/base/units/display.js';
+import NumberField from '../../base/units/NumberField.vue';
+import { useDates } from '../../base/units/dates.js';
+import { useNow } from '../../base/units/now.js';
+import { useRunBench } from '../instruments/liveBench.js';
+
+const DecayChart = defineAsyncComponent(() => import('./DecayChart.vue'));
+
+/** Readings by hand, the decay with the temperature taken out, and a verdict that may be "cannot tell yet". */
+const props = defineProps<{ procedure: Procedure; state: RunState; locked: boolean }>();
+const emit = defineEmits<{ send: [body: RunEventBody] }>();
+const dates = useDates();
+const now = useNow();
+const gauge = ref<number | null>(null);
+const temp = ref<number | null>(null);
+const problem = ref<string | null>(null);
+const restarting = ref(false);
+const reason = ref('');
+
+const readings = computed(() => dryReadings(props.state));
+const result = computed(() => judgeDryTest(props.procedure, props.state));
+const limitSlope = computed(() => (props.procedure.dry?.limitMbarLs ?? 0) / (props.procedure.volume.volumeMl / 1000) / 10);
+const sinceLastS = computed(() => {
+  const last = props.state.dryReadings.at(-1);
+  return last ? (now.value - Date.parse(last.at)) / 1000 : null;
+});
+const verdict = computed(() => {
+  const judged = result.value;
+  if (!judged)
+    return {
+      big: '50',
+      small: 'kPa to begin with',
+      words: 'Raise, close, enter the first reading. Do not judge before it has settled: soft tube stretches and pumped air is warm.',
+    };
+  if (judged.verdict === 'pass')
+    return {
+      big: 'tight',
+      small: '',
+      words: `No leak above the ${LEAK_LIMITS[props.procedure.schools.limit].label} limit, with 95 % confidence.`,
+    };
+  if (judged.verdict === 'fail')
+    return {
+      big: 'leaks',
+      small: '',
+      words:
+        'Above the limit with 95 % confidence. Brush plain water on the joints in flow order and look for bubbles; mend it, then start the test again.',
+    };
+  return {
+    big: String(Math.ceil(judged.moreMinutes ?? 0)),
+    small: 'min more, about',
+    words: judged.tail
+      ? 'Cannot tell yet: the readings so far fit both a tight loop and a leak at the limit.'
+      : 'Cannot tell yet: it is still settling, or there are too few readings.',
+  };
+});
+
+const bench = useRunBench();
+const live = computed(() => {
+  const gaugeKpa = bench?.value('gauge', now.value) ?? null;
+  const tempC = bench?.value('room-temp', now.value) ?? null;
+  return gaugeKpa === null ? null : { gaugeKpa, tempC };
+});
+/** the server goes on by itself once the first reading came from the gauge */
+const goesOn = computed(() => {
+  const last = props.state.dryReadings.at(-1);
+  return last !== undefined && last.source !== 'hand' && live.value !== null;
+});
+function fromGauge(): void {
+  const at = live.value;
+  const source = bench?.source.value;
+  if (!at || at.tempC === null || !source) {
+    problem.value = 'There is no room thermometer on this bench: enter both by hand.';
+    return;
+  }
+  problem.value = null;
+  emit('send', { type: 'dry-reading', gaugeKpa: at.gaugeKpa, tempC: at.tempC, source });
+}
+
+function enter(): void {
+  if (gauge.value === null || temp.value === null) {
+    problem.value = 'Enter the gauge and the room temperature; without the temperature a warm hand looks like a leak.';
+    return;
+  }
+  problem.value = null;
+  emit('send', { type: 'dry-reading', gaugeKpa: gauge.value, tempC: temp.value });
+  gauge.value = null;
+}
+
+function restart(): void {
+  if (reason.value.trim().length < 3) return;
+  emit('send', { type: 'dry-restarted', reason: reason.value.trim() });
+  restarting.value = false;
+  reason.value = '';
+}
+</script>
+
+<template>
+  <section class="dry">
+    <div class="verdict" aria-live="polite">
+      <p class="big-number" :class="{ danger: result?.verdict === 'fail' }">
+        {{ verdict.big }} <small>{{ verdict.small }}</small>
+      </p>
+      <p>{{ verdict.words }}</p>
+      <dl v-if="result?.tail" class="facts figures">
+        <dt>Leak</dt>
+        <dd>{{ formatLeakWithSe(result.leakMbarLs, result.seMbarLs) }}</dd>
+        <dt>Limit</dt>
+        <dd>{{ formatLeak(procedure.dry?.limitMbarLs ?? 0) }}</dd>
+        <dt>Excluded</dt>
+        <dd>above {{ result.excludedMlPerDay.toPrecision(2) }} mL of water a day</dd>
+        <dt>Settled after</dt>
+        <dd>{{ formatSpan(result.settledAfterS) }}</dd>
+      </dl>
+    </div>
+    <div v-if="!locked && live" class="row" aria-live="polite">
+      <p class="gauge figures">{{ live.gaugeKpa.toFixed(1) }} <small>kPa on the gauge now</small></p>
+      <v-btn v-if="!goesOn" size="x-large" @click="fromGauge">Closed at pressure: read it every minute</v-btn>
+      <p v-else class="quiet">Read by itself, once a minute.</p>
+    </div>
+    <DecayChart
+      v-if="result && readings.length > 1"
+      :times="readings.map(({ tS }) => tS)"
+      :result="result"
+      :limit-slope-kpa-per-s="limitSlope"
+    />
+    <details v-if="!locked" class="by-hand" :open="!live">
+      <summary v-show="live">Enter a reading by hand</summary>
+      <form class="entry" novalidate @submit.prevent="enter">
+        <NumberField v-model="gauge" large label="Gauge" unit="kPa" @enter="enter" />
+        <NumberField v-model="temp" large label="Room at the loop" unit="°C" @enter="enter" />
+        <v-btn type="submit" size="x-large">Enter reading</v-btn>
+      </form>
+    </details>
+    <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
+    <p v-if="sinceLastS !== null && !locked" class="quiet figures">
+      {{ readings.length }} readings<template v-if="state.dryTestNumber > 1"> in test {{ state.dryTestNumber }}</template
+      >, the last {{ formatSpan(sinceLastS) }} ago.
+      <button type="button" class="link" @click="restarting = !restarting">Start the test again</button>
+    </p>
+    <form v-if="restarting" class="entry" @submit.prevent="restart">
+      <v-text-field v-model="reason" label="Why: what was found or changed" autofocus />
+      <v-btn type="submit" size="large">Start again from zero</v-btn>
+    </form>
+    <details v-if="readings.length" class="readings">
+      <summary>All readings</summary>
+      <table class="figures">
+        <thead>
+          <tr>
+            <th scope="col">at</th>
+            <th scope="col">gauge, kPa</th>
+            <th scope="col">room, °C</th>
+            <th scope="col">corrected, kPa absolute</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="(reading, index) in readings" :key="reading.tS">
+            <td>{{ dates.time(state.dryReadings[index]?.at ?? '') }}</td>
+            <td>{{ reading.gaugeKpa.toFixed(1) }}</td>
+            <td>{{ reading.tempC.toFixed(1) }}</td>
+            <td>{{ result?.correctedKpa[index]?.toFixed(2) }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </details>
+  </section>
+</template>
+
+<style scoped>
+.dry {
+  display: grid;
+  gap: 14px;
+}
+.verdict p {
+  margin: 0;
+  max-width: 62ch;
+}
+.facts {
+  display: grid;
+  grid-template-columns: auto auto auto 1fr;
+  white-space: nowrap;
+  gap: 2px 18px;
+  margin: 10px 0 0;
+}
+.facts dt {
+  color: var(--ink-soft);
+}
+.facts dd {
+  margin: 0;
+}
+.entry {
+  display: grid;
+  grid-template-columns: 1fr 1fr auto;
+  gap: 12px;
+  align-items: start;
+}
+.gauge {
+  font-size: 2.4rem;
+  font-weight: 340;
+  margin: 0;
+}
+.gauge small {
+  font-size: 1.05rem;
+}
+.entry .v-btn {
+  height: 64px;
+}
+.link {
+  text-decoration: underline;
+}
+td,
+th {
+  padding: 2px 22px 2px 0;
+  text-align: right;
+  font-weight: 420;
+}
+th {
+  color: var(--ink-soft);
+}
+summary {
+  cursor: pointer;
+}
+@media (max-width: 700px) {
+  .facts {
+    grid-template-columns: auto 1fr;
+  }
+  .entry {
+    grid-template-columns: 1fr 1fr;
+  }
+}
+</style>

@@ -1,0 +1,162 @@
+<script setup lang="ts">
+import { whyWords } from '@core/edge/words/bench.js';
+import type { RunEventBody } from '@core/bench/runs/entries/all.js';
+import { locksAgainst } from '@core/bench/runs/rules.js';
+import { levelNow } from '@core/bench/runs/contents.js';
+import { uncoverDeg } from '@core/bench/runs/locks.js';
+import { computed, ref } from 'vue';
+import type { Procedure } from '@core/bench/runs/procedure.js';
+import type { RunState } from '@core/bench/runs/state.js';
+import { STANDING_NAMES, type StandingName } from '@core/machine/loop-file/orientation.js';
+import { formatMl } from '@core/base/units/display.js';
+import NumberField from '../../base/units/NumberField.vue';
+import { useNow } from '../../base/units/now.js';
+
+/** What is open, how the case stands, where the level is: as the hands did it, so that the locks can know. */
+const props = defineProps<{ procedure: Procedure; state: RunState; locked: boolean }>();
+const emit = defineEmits<{ send: [body: RunEventBody] }>();
+const now = useNow(1000);
+const level = ref<number | null>(null);
+const stand = ref<StandingName>('on-back');
+const angle = ref(30);
+
+const facts = computed(() => props.procedure.facts ?? null);
+const STANDS: Partial<Record<StandingName, string>> = {
+  'on-back': 'its back',
+  'on-face': 'its face',
+  'on-window-side': 'its window side',
+  'on-blind-side': 'its blind side',
+};
+const turns = STANDING_NAMES.filter((name) => STANDS[name] !== undefined);
+const uncover = computed(() => facts.value && uncoverDeg(facts.value, stand.value));
+const turned = computed(() => props.state.stand.angleDeg > 0);
+const against = computed(() =>
+  locksAgainst(props.procedure, props.state, { type: 'turn', to: stand.value, angleDeg: angle.value }, now.value),
+);
+const standing = computed(() => levelNow(props.procedure, props.state, now.value));
+
+function enterLevel(): void {
+  if (level.value === null || level.value < 0) return;
+  emit('send', { type: 'level', levelMl: level.value });
+  level.value = null;
+}
+</script>
+
+<template>
+  <details v-if="facts" class="hands">
+    <summary>
+      Ports, turns, level<span v-if="state.openPorts.size + state.openJoints.size" class="quiet"
+        >: {{ state.openPorts.size + state.openJoints.size }} open</span
+      ><span v-if="turned" class="quiet">: turned {{ Math.round(state.stand.angleDeg) }}° towards {{ STANDS[state.stand.to] }}</span>
+    </summary>
+    <div class="rows">
+      <div role="group" aria-label="Ports">
+        <button
+          v-for="port in facts.ports"
+          :key="port.name"
+          type="button"
+          :disabled="locked"
+          :aria-pressed="state.openPorts.has(port.name)"
+          @click="emit('send', { type: 'port', port: port.name, open: !state.openPorts.has(port.name) })"
+        >
+          {{ port.label }} <b>{{ state.openPorts.has(port.name) ? 'open' : 'closed' }}</b>
+        </button>
+      </div>
+      <div class="turn">
+        <template v-if="turned">
+          <v-btn size="large" :disabled="locked" @click="emit('send', { type: 'turn', to: 'upright', angleDeg: 0 })">Upright again</v-btn>
+        </template>
+        <template v-else>
+          <v-select
+            v-model="stand"
+            :items="turns.map((value) => ({ value, title: STANDS[value] }))"
+            label="Turn towards"
+            density="comfortable"
+            hide-details
+          />
+          <label
+            >{{ angle }}° <span class="quiet">{{ uncover === null ? 'outlet stays covered' : `outlet uncovers at ${uncover}°` }}</span>
+            <input v-model.number="angle" type="range" min="5" max="90" step="5" aria-label="Angle of the turn" />
+          </label>
+          <v-btn
+            size="large"
+            variant="outlined"
+            :disabled="locked || against.length > 0"
+            @click="emit('send', { type: 'turn', to: stand, angleDeg: angle })"
+            >Turned</v-btn
+          >
+        </template>
+      </div>
+      <p v-for="each in turned ? [] : against" :key="each.fact.why" class="quiet">{{ whyWords(procedure, each.fact) }}</p>
+      <form v-if="facts.reservoir" class="level" novalidate @submit.prevent="enterLevel">
+        <NumberField v-model="level" label="Level read in the reservoir" unit="mL" @enter="enterLevel" />
+        <v-btn type="submit" size="large" variant="outlined" :disabled="locked || level === null">Enter</v-btn>
+        <span v-if="standing" class="figures"
+          >{{ formatMl(Math.max(0, standing.ml)) }}
+          <span class="quiet"
+            >{{ standing.measured ? 'read' : 'predicted' }}, low mark {{ Math.round(facts.reservoir.lowMarkMl) }} mL</span
+          ></span
+        >
+      </form>
+    </div>
+  </details>
+</template>
+
+<style scoped>
+.hands summary {
+  cursor: pointer;
+  min-height: 44px;
+  display: flex;
+  align-items: center;
+  gap: 4px;
+  font-weight: 620;
+}
+.rows {
+  display: grid;
+  gap: 12px;
+  padding: 6px 0 10px;
+}
+.rows p {
+  margin: 0;
+}
+.rows [role='group'] {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.rows [role='group'] button {
+  border: 1.5px solid var(--line);
+  border-radius: 3px;
+  padding: 0 14px;
+  min-height: 48px;
+}
+.rows [aria-pressed='true'] {
+  border: 3px solid var(--ink);
+  background: var(--well);
+}
+.turn {
+  display: grid;
+  grid-template-columns: 190px 1fr auto;
+  gap: 14px;
+  align-items: center;
+}
+.turn input {
+  width: 100%;
+  accent-color: var(--ink);
+}
+.level {
+  display: grid;
+  grid-template-columns: 240px auto 1fr;
+  gap: 12px;
+  align-items: center;
+}
+.level :deep(.v-input__details) {
+  display: none;
+}
+@media (max-width: 700px) {
+  .turn,
+  .level {
+    grid-template-columns: 1fr 1fr;
+  }
+}
+</style>

@@ -1,0 +1,124 @@
+<script setup lang="ts">
+import { whyWords } from '@core/edge/words/bench.js';
+import type { RunEventBody } from '@core/bench/runs/entries/all.js';
+import { CAN_OVERRIDE } from '@core/bench/runs/locks.js';
+import { locksAgainst } from '@core/bench/runs/rules.js';
+import { levelNow, pulsesRun } from '@core/bench/runs/contents.js';
+import { computed, watch } from 'vue';
+import type { Procedure } from '@core/bench/runs/procedure.js';
+import { currentKind, type RunState } from '@core/bench/runs/state.js';
+import { levelMlOf } from '@core/bench/instruments/level.js';
+import { formatClock } from '@core/base/units/display.js';
+import { beep } from '../../base/shell/alarm.js';
+import { useRunBench } from '../instruments/liveBench.js';
+import { useNow } from '../../base/units/now.js';
+
+/** The pump's switch as recorded: what stands against it, and while filling the seconds to the low mark. */
+const props = defineProps<{ procedure: Procedure; state: RunState; locked: boolean }>();
+const emit = defineEmits<{ send: [body: RunEventBody] }>();
+const now = useNow(200);
+
+const on = computed(() => props.state.pump?.on === true);
+const against = computed(() => (on.value ? [] : locksAgainst(props.procedure, props.state, { type: 'pump', on: true }, now.value)));
+const final = computed(() => against.value.filter(({ rule }) => !CAN_OVERRIDE[rule]));
+const runningS = computed(() => (props.state.pump ? Math.max(0, (now.value - Date.parse(props.state.pump.since)) / 1000) : 0));
+const bench = useRunBench();
+/** the supply as it reports itself; null without one */
+const supply = computed(() => {
+  const value = bench?.value('supply', now.value) ?? null;
+  return value === null ? null : value === 1;
+});
+const disagrees = computed(() => supply.value !== null && supply.value !== on.value && runningS.value > SUPPLY_ANSWERS_S);
+/** s within which a supply has followed */
+const SUPPLY_ANSWERS_S = 2;
+/** mL that stand in the reservoir by its sensor; null without one */
+const measuredMl = computed(() => {
+  const reservoir = props.procedure.facts?.reservoir;
+  const mm = bench?.value('level', now.value) ?? null;
+  return reservoir && mm !== null ? levelMlOf(reservoir, mm) : null;
+});
+/** s until the level stands at the low mark: from the sensor where there is one, else predicted. null outside the fill */
+const leftS = computed(() => {
+  const { facts } = props.procedure;
+  const pulse = facts?.fill?.pulses[pulsesRun(props.state)];
+  if (!on.value || currentKind(props.state) !== 'fill' || !facts?.reservoir || !pulse || pulse.runS <= 0 || pulse.movedMl <= 0) return null;
+  const level = measuredMl.value !== null ? { ml: measuredMl.value } : levelNow(props.procedure, props.state, now.value);
+  return level ? Math.max(0, ((level.ml - facts.reservoir.lowMarkMl) / pulse.movedMl) * pulse.runS) : null;
+});
+const nextRunS = computed(() => props.procedure.facts?.fill?.pulses[pulsesRun(props.state)]?.runS ?? null);
+const alarm = computed(() => leftS.value !== null && leftS.value <= 0);
+watch(
+  () => (alarm.value ? Math.floor(now.value / 1000) : null),
+  (tick) => {
+    if (tick !== null) beep();
+  },
+);
+</script>
+
+<template>
+  <section class="pump" :class="{ alarm, running: on }" aria-label="Pump">
+    <div aria-live="assertive">
+      <p v-if="alarm" class="clock danger">Pump off now</p>
+      <p v-else-if="on && leftS !== null" class="clock figures">
+        {{ leftS.toFixed(leftS < 10 ? 1 : 0) }}
+        <small>s to the low mark, {{ measuredMl === null ? 'predicted' : 'by the level sensor' }}</small>
+      </p>
+      <p v-else-if="on" class="clock figures">{{ formatClock(runningS) }} <small>pump running</small></p>
+      <p v-else class="clock">
+        off
+        <small v-if="currentKind(state) === 'fill' && nextRunS !== null && state.pours.length"
+          >next pulse about {{ nextRunS.toFixed(1) }} s, predicted</small
+        >
+      </p>
+      <p v-if="disagrees" class="danger">The supply says {{ supply ? 'on' : 'off' }}: look at its switch.</p>
+      <ul v-if="against.length" class="plain-list why">
+        <li v-for="each in against" :key="each.fact.why">{{ whyWords(procedure, each.fact) }}</li>
+      </ul>
+    </div>
+    <v-btn
+      v-if="!locked"
+      size="x-large"
+      :variant="on ? 'flat' : 'outlined'"
+      :disabled="final.length > 0"
+      @click="emit('send', { type: 'pump', on: !on })"
+      >{{ on ? 'Pump off' : 'Pump on' }} <kbd class="ml-3">p</kbd></v-btn
+    >
+  </section>
+</template>
+
+<style scoped>
+.pump {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 20px;
+  padding: 10px 16px;
+  background: var(--sheet);
+  border-left: 5px solid var(--ink);
+}
+.alarm {
+  border-color: var(--danger);
+  background: var(--danger-ground);
+}
+.clock {
+  margin: 0;
+  font-size: 2.4rem;
+  line-height: 1.1;
+  font-weight: 340;
+}
+/* while it runs this is the number that matters: read from two metres */
+.running .clock {
+  font-size: clamp(4.25rem, 7.5vw, 6.5rem);
+  line-height: 0.95;
+}
+.clock small {
+  font-size: 1.05rem;
+}
+.why {
+  max-width: 62ch;
+}
+.pump .v-btn {
+  height: 64px;
+  flex: none;
+}
+</style>

@@ -1,0 +1,65 @@
+<script setup lang="ts">
+import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
+import type { RunAnswer } from './useRun.js';
+
+/** Whose machine it is, on which bench, and what can be said at any time. */
+defineProps<{ answer: RunAnswer }>();
+const emit = defineEmits<{ note: []; trouble: []; leave: []; rescope: [] }>();
+</script>
+
+<template>
+  <div>
+    <header>
+      <div>
+        <h1>
+          <router-link :to="`/systems/${answer.systemId}`">{{ answer.systemName }}</router-link>
+        </h1>
+        <p class="quiet">
+          <strong v-if="answer.run.procedure.service">{{ JOB_KINDS[answer.run.procedure.service.kind].short }} · </strong
+          >{{ answer.loopName }}, {{ answer.customerName }}<template v-if="answer.benchName"> · {{ answer.benchName }}</template> · revision
+          {{ answer.revisionNumber
+          }}<template v-if="answer.run.procedure.templateNumber"> · procedure {{ answer.run.procedure.templateNumber }}</template>
+        </p>
+      </div>
+      <div class="row no-print">
+        <v-btn variant="outlined" size="large" @click="emit('note')">Note <kbd class="ml-2">m</kbd></v-btn>
+        <v-btn v-if="answer.run.state === 'active' && answer.run.procedure.facts" variant="outlined" size="large" @click="emit('trouble')"
+          >Something is wrong <kbd class="ml-2">x</kbd></v-btn
+        >
+        <v-btn v-if="answer.run.state === 'active' && answer.run.procedure.service" variant="text" size="large" @click="emit('rescope')"
+          >Change scope</v-btn
+        >
+        <v-btn v-if="answer.run.state === 'active'" variant="text" size="large" @click="emit('leave')">Off the bench</v-btn>
+      </div>
+    </header>
+    <p v-if="answer.practice?.debrief" class="closed">This practice is over. Its debrief stands below; its log stays.</p>
+    <p v-else-if="answer.run.state === 'signed-off'" class="closed">
+      This run is signed off. <router-link :to="`/runs/${answer.run.id}/record`">Open its record</router-link>
+    </p>
+    <p v-else-if="answer.run.state === 'abandoned'" class="closed">This run was taken off the bench without a record. Its log stays.</p>
+  </div>
+</template>
+
+<style scoped>
+header {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 20px;
+}
+h1 {
+  font-size: 1.5rem;
+}
+h1 a {
+  text-decoration: none;
+}
+p {
+  margin: 0;
+}
+.closed {
+  padding: 10px 14px;
+  background: var(--sheet);
+  border-left: 4px solid var(--ink);
+  margin-top: 6px;
+}
+</style>

@@ -1,0 +1,98 @@
+<script setup lang="ts">
+import { balanceWords } from '@core/edge/words/bench.js';
+import { fillTotal } from '@core/bench/runs/contents.js';
+import { judgeDryTest } from '@core/bench/runs/criteria.js';
+import { serviceReport } from '@core/edge/records/serviceReport.js';
+import { computed, ref } from 'vue';
+import { judgeBleed } from '@core/physics/air/bleed.js';
+import type { Procedure } from '@core/bench/runs/procedure.js';
+import { pouredMl, type RunState } from '@core/bench/runs/state.js';
+import { balanceFill } from '@core/physics/filling/fillPlan.js';
+import { formatLeak, formatMl, formatMlWithSd } from '@core/base/units/display.js';
+
+/** The record as it will stand, before it is closed for ever. */
+const props = defineProps<{ procedure: Procedure; state: RunState; busy: boolean; waiting: number }>();
+const emit = defineEmits<{ sign: [remark: string] }>();
+const remark = ref('');
+
+const lines = computed(() => {
+  const { procedure, state } = props;
+  const dry = judgeDryTest(procedure, state);
+  const poured = pouredMl(state);
+  const planned = fillTotal(procedure, state);
+  const report = serviceReport(procedure, state);
+  const bleed = judgeBleed(state.bleedCycles.map(({ value }) => value));
+  return [
+    ...(report
+      ? [
+          ['Book', report.volumes.balance],
+          ...(report.comparison ? [['Before, after', report.comparison]] : []),
+          ...report.looseEnds.map((each) => ['Loose end', each]),
+          ...report.temporary.map(({ what, until }) => ['Temporary', `${what}, by ${until}`]),
+        ]
+      : []),
+    ['Planned fill', formatMlWithSd(planned.volumeMl, planned.sdMl)],
+    ['Poured', poured > 0 ? `${formatMl(poured)}, ${balanceWords(balanceFill(planned, poured))}` : 'nothing recorded'],
+    ['Coolant', state.coolant ? `${state.coolant.productName}${state.coolant.lot ? `, lot ${state.coolant.lot}` : ''}` : 'not recorded'],
+    ...(procedure.dry
+      ? [['Dry test', dry ? `${dry.verdict === 'pass' ? 'passed' : dry.verdict}, leak ${formatLeak(dry.leakMbarLs)}` : 'not made']]
+      : []),
+    ['Bleeding', `${bleed.risesMm.length} cycles${bleed.bled ? ', bled' : ', not by the criterion'}`],
+    ['Baseline', `${state.baselines.length} ${state.baselines.length === 1 ? 'reading' : 'readings'}`],
+  ];
+});
+const deviations = computed(() =>
+  props.state.steps
+    .filter(({ deviation }) => deviation)
+    .map(({ id, deviation }) => `${props.procedure.steps.find((step) => step.id === id)?.title}: ${deviation?.text}`),
+);
+</script>
+
+<template>
+  <section class="sign">
+    <dl class="figures">
+      <template v-for="[name, value] in lines" :key="name"
+        ><dt>{{ name }}</dt>
+        <dd>{{ value }}</dd></template
+      >
+    </dl>
+    <div v-if="deviations.length">
+      <h3>Passed over with a reason</h3>
+      <ul>
+        <li v-for="each in deviations" :key="each">{{ each }}</li>
+      </ul>
+    </div>
+    <v-textarea v-model="remark" label="Closing remark" placeholder="quiet setting kept; owner shown the level mark" />
+    <p class="quiet">
+      Signing off opens the settling check in two to seven days, sets the next service date and closes this record. It can be added to,
+      never changed.
+    </p>
+    <v-btn size="x-large" :loading="busy" :disabled="waiting > 0" @click="emit('sign', remark)">{{
+      waiting > 0 ? 'Waiting for the last entries' : 'Sign off'
+    }}</v-btn>
+  </section>
+</template>
+
+<style scoped>
+.sign {
+  display: grid;
+  gap: 14px;
+  justify-items: start;
+}
+dl {
+  display: grid;
+  grid-template-columns: 130px 1fr;
+  gap: 8px 18px;
+  margin: 0;
+  font-size: 1.08rem;
+}
+dt {
+  color: var(--ink-soft);
+}
+dd {
+  margin: 0;
+}
+.sign :deep(.v-textarea) {
+  width: min(100%, 620px);
+}
+</style>

@@ -1,0 +1,208 @@
+<script setup lang="ts">
+import { tubesInOrder } from '@core/machine/catalogue/names.js';
+import { onMounted, reactive, ref } from 'vue';
+import { DEFAULT_SCHOOLS, LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from '@core/physics/leak-testing/schools.js';
+import { SCENARIOS, type Scenario } from '@core/bench/simulated-bench/truth.js';
+import { LEAK_LIMITS } from '@core/physics/leak-testing/defaults.js';
+import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
+import { ApiError, call, get, wordsOf } from '../../base/http/api.js';
+import { useSubmit } from '../../base/http/useSubmit.js';
+import NumberField from '../../base/units/NumberField.vue';
+
+/** Which bench, and by which school: each choice says what it leaves open. */
+const props = defineProps<{ loopId: string; loopName: string; systemName: string }>();
+const emit = defineEmits<{ close: []; started: [runId: string] }>();
+const submit = useSubmit();
+const benches = ref<{ id: string; name: string }[]>([]);
+const benchId = ref<string | null>(null);
+const schools = reactive<{ -readonly [K in keyof Schools]: Schools[K] }>({ ...DEFAULT_SCHOOLS });
+const resolution = ref<number | null>(DEFAULT_SCHOOLS.gaugeResolutionKpa);
+/** the choices show once the workshop's own schools are known, so that nothing chosen is overwritten */
+const ready = ref(false);
+/** runs of the loop, for service work that opened only some */
+const runs = ref<{ id: string; name: string }[]>([]);
+const opened = ref<string[]>([]);
+const lostMl = ref<number | null>(null);
+const practising = ref(false);
+const scenario = ref<Scenario>('surprise');
+const problem = ref<string | null>(null);
+
+onMounted(() => load().catch((error: unknown) => (problem.value = wordsOf(error))));
+
+async function load(): Promise<void> {
+  const [shop, today, loop] = await Promise.all([
+    get<{ workshop: { schools: Schools }; benches: { id: string; name: string }[] }>('/workshop'),
+    get<{ runs: { benchId: string | null; systemName: string }[] }>('/benches'),
+    get<{ file: LoopFile }>(`/loops/${props.loopId}`),
+  ]);
+  Object.assign(schools, shop.workshop.schools);
+  resolution.value = schools.gaugeResolutionKpa;
+  benches.value = shop.benches;
+  const taken = new Set(today.runs.filter(({ systemName }) => systemName !== props.systemName).map((run) => run.benchId));
+  benchId.value = shop.benches.find(({ id }) => !taken.has(id))?.id ?? null;
+  runs.value = tubesInOrder(loop.file);
+  ready.value = true;
+}
+
+const serviceWork = () => (LEAK_SCHOOLS[schools.leak].openedOnly ? { openedJoints: opened.value, lostMl: lostMl.value } : {});
+
+async function start(): Promise<void> {
+  const made = await submit.run((idempotencyKey) =>
+    call<{ run: { id: string } }>('POST', '/runs', {
+      body: {
+        loopId: props.loopId,
+        benchId: benchId.value,
+        schools: { ...schools, gaugeResolutionKpa: resolution.value },
+        ...serviceWork(),
+        practice: practising.value ? { scenario: scenario.value, seed: null } : null,
+      },
+      idempotencyKey,
+    }).catch((error: unknown) => {
+      const runId = error instanceof ApiError ? error.details.runId : undefined;
+      if (typeof runId === 'string') return { run: { id: runId } };
+      throw error;
+    }),
+  );
+  if (!made) return;
+  // its instruments; a bench that cannot be simulated says so on the run's page
+  if (practising.value)
+    await call('POST', `/runs/${made.run.id}/simulated-bench`, { body: { scenario: scenario.value } }).catch(() => undefined);
+  emit('started', made.run.id);
+}
+</script>
+
+<template>
+  <v-dialog :model-value="true" max-width="760" scrollable @update:model-value="emit('close')">
+    <v-card class="pa-6">
+      <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
+      <form v-else-if="ready" class="stack" novalidate @submit.prevent="start">
+        <h2>Commission {{ loopName.toLowerCase() }} of {{ systemName }}</h2>
+        <v-select
+          v-model="benchId"
+          :items="benches"
+          item-title="name"
+          item-value="id"
+          label="Bench"
+          clearable
+          :error-messages="submit.at('benchId')"
+        />
+        <fieldset>
+          <legend>In earnest, or to practise</legend>
+          <label class="school"
+            ><input v-model="practising" type="radio" :value="false" />
+            <span
+              ><strong>In earnest</strong>
+              <span class="quiet">The machine stands on the bench; its record, fill and dates follow.</span></span
+            ></label
+          >
+          <label class="school"
+            ><input v-model="practising" type="radio" :value="true" />
+            <span
+              ><strong>Practise</strong>
+              <span class="quiet">A simulated bench plays this loop and hides a fault. The machine’s history is not touched.</span></span
+            ></label
+          >
+          <v-select
+            v-if="practising"
+            v-model="scenario"
+            class="mt-2"
+            :items="Object.entries(SCENARIOS).map(([value, title]) => ({ value, title }))"
+            label="What it hides"
+          />
+        </fieldset>
+        <fieldset>
+          <legend>How leaks are looked for</legend>
+          <label v-for="(school, key) in LEAK_SCHOOLS" :key="key" class="school"
+            ><input v-model="schools.leak" type="radio" :value="key" />
+            <span
+              ><strong>{{ school.label }}</strong> <span class="quiet">{{ school.consequence }}</span></span
+            ></label
+          >
+        </fieldset>
+        <fieldset v-if="LEAK_SCHOOLS[schools.leak].openedOnly">
+          <legend>What was opened</legend>
+          <div class="opened">
+            <label v-for="run in runs" :key="run.id"><input v-model="opened" type="checkbox" :value="run.id" /> {{ run.name }}</label>
+          </div>
+          <NumberField v-model="lostMl" class="mt-2" label="Left the loop" unit="mL" :errors="submit.at('lostMl')" />
+        </fieldset>
+        <fieldset v-if="LEAK_SCHOOLS[schools.leak].dry">
+          <legend>What the air test must exclude</legend>
+          <label v-for="(limit, key) in LEAK_LIMITS" :key="key" class="school"
+            ><input v-model="schools.limit" type="radio" :value="key" />
+            <span
+              ><strong>{{ limit.label }}</strong> <span class="quiet">{{ limit.meaning }}</span></span
+            ></label
+          >
+          <NumberField
+            v-model="resolution"
+            class="mt-2"
+            label="The gauge can be read to"
+            unit="kPa"
+            :errors="submit.at('schools.gaugeResolutionKpa')"
+          />
+        </fieldset>
+        <fieldset v-if="LEAK_SCHOOLS[schools.leak].wet">
+          <legend>How long only the pump runs</legend>
+          <label v-for="(school, key) in WET_SCHOOLS" :key="key" class="school"
+            ><input v-model="schools.wet" type="radio" :value="key" />
+            <span
+              ><strong>{{ school.label }}</strong> <span class="quiet">{{ school.consequence }}</span></span
+            ></label
+          >
+        </fieldset>
+        <p class="quiet">
+          Figures are estimates to be checked against the makers' instructions; local rules and safety data sheets come first.
+        </p>
+        <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
+        <div class="row">
+          <v-btn type="submit" size="x-large" :loading="submit.busy.value">{{
+            practising ? 'Practise' : 'Put it on the bench'
+          }}</v-btn><v-btn variant="text" size="large" @click="emit('close')">Close</v-btn>
+        </div>
+      </form>
+    </v-card>
+  </v-dialog>
+</template>
+
+<style scoped>
+fieldset {
+  border: none;
+  padding: 0;
+  margin: 0;
+}
+.opened {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 2px 16px;
+}
+.opened label {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  min-height: 44px;
+}
+.opened input {
+  width: 22px;
+  height: 22px;
+  accent-color: var(--ink);
+}
+legend {
+  font-weight: 620;
+  padding: 0 0 4px;
+}
+.school {
+  display: grid;
+  grid-template-columns: 28px 1fr;
+  gap: 8px;
+  align-items: center;
+  min-height: 48px;
+  border-top: 1px solid var(--line-soft);
+  cursor: pointer;
+}
+.school input {
+  width: 22px;
+  height: 22px;
+  accent-color: var(--ink);
+}
+</style>

@@ -1,0 +1,212 @@
+// @vitest-environment happy-dom
+import { TestRun, procedureOf } from '../../../tests/bench/testRun.js';
+import { usualLoop } from '@core/machine/catalogue/testLoops.js';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { fakeServer, mountScreen, settle, wordsOf } from '../../../tests/screens/mountScreen.js';
+import AirTrend from '../air/AirTrend.vue';
+import { WATER } from '@core/machine/liquids/fluids.js';
+import FillStep from '../filling/FillStep.vue';
+import TroubleDialog from '../leak-finding/TroubleDialog.vue';
+import TroubleList from '../leak-finding/TroubleList.vue';
+import PartTestStep from '../leak-testing/PartTestStep.vue';
+import { setServerNow } from '../../base/units/now.js';
+import HandsPanel from './HandsPanel.vue';
+import PumpControl from './PumpControl.vue';
+
+type Screen = ReturnType<typeof mountScreen>;
+const sent = (screen: Screen): unknown[] => (screen.emitted('send') ?? []).map(([body]) => body);
+const button = (screen: Screen, words: RegExp) => screen.findAll('button').find((each) => words.test(each.text()));
+const press = async (screen: Screen, words: RegExp): Promise<void> => {
+  await button(screen, words)?.trigger('click');
+};
+const COOLANT = {
+  type: 'coolant',
+  productId: '00000000-0000-4000-8000-00000000abcd',
+  productName: 'Plain',
+  batchId: null,
+  lot: null,
+} as const;
+const props = (run: TestRun) => ({ procedure: run.procedure, state: run.state, locked: false });
+const JOINT = procedureOf().facts?.joints[1]?.id ?? '';
+
+beforeEach(() => fakeServer(() => ({ status: 200, body: { products: [], confirmed: { 'cut-not-square': 3 } } })));
+afterEach(() => {
+  vi.useRealTimers();
+  setServerNow(new Date().toISOString());
+  document.body.innerHTML = '';
+});
+
+describe('the pump’s switch', () => {
+  it('says why it must stay off, and cannot be pressed then', () => {
+    const run = new TestRun().upTo('fill').say({ type: 'joint', joint: JOINT, open: true });
+    const screen = mountScreen(PumpControl, { props: props(run) });
+    expect(wordsOf(screen)).toContain('is recorded undone');
+    expect(button(screen, /Pump on/)?.attributes('disabled')).toBeDefined();
+  });
+
+  it('counts down to the low mark, and at zero says so in words', async () => {
+    vi.useFakeTimers();
+    const run = new TestRun().upTo('fill').say(COOLANT).say({ type: 'pour', volumeMl: 289 }).say({ type: 'pump', on: true });
+    const runS = run.procedure.facts?.fill?.pulses[0]?.runS ?? 0;
+    setServerNow(new Date(run.nowMs + 1000).toISOString());
+    const screen = mountScreen(PumpControl, { props: props(run) });
+    const left = Number.parseFloat(screen.find('.clock').text());
+    expect(left).toBeGreaterThan(runS - 1.5);
+    expect(left).toBeLessThan(runS);
+    await vi.advanceTimersByTimeAsync(runS * 1000);
+    expect(wordsOf(screen)).toContain('Pump off now');
+    expect(screen.find('.pump').classes()).toContain('alarm');
+    await press(screen, /Pump off/);
+    expect(sent(screen)).toEqual([{ type: 'pump', on: false }]);
+  });
+});
+
+describe('ports, turns and the level', () => {
+  it('open and close with one touch, and enter what was read', async () => {
+    const run = new TestRun().upTo('bleed');
+    const screen = mountScreen(HandsPanel, { props: props(run) });
+    await press(screen, /fill.*closed/);
+    await screen.find('.level input').setValue('140');
+    await screen.find('.level').trigger('submit');
+    expect(sent(screen)).toEqual([
+      { type: 'port', port: 'reservoir.fill', open: true },
+      { type: 'level', levelMl: 140 },
+    ]);
+  });
+
+  it('show at which angle the outlet uncovers, and hold back a turn that would', async () => {
+    const run = new TestRun().upTo('bleed').say({ type: 'pump', on: true });
+    const screen = mountScreen(HandsPanel, { props: props(run) });
+    expect(wordsOf(screen)).toMatch(/outlet uncovers at \d+°|outlet stays covered/);
+    await screen.find('input[type="range"]').setValue('90');
+    expect(button(screen, /^Turned$/)?.attributes('disabled') !== undefined).toBe(/outlet uncovers/.test(wordsOf(screen)));
+  });
+
+  it('bring the case upright again', async () => {
+    const run = new TestRun().upTo('bleed').say({ type: 'turn', to: 'on-face', angleDeg: 40 });
+    const screen = mountScreen(HandsPanel, { props: props(run) });
+    expect(wordsOf(screen)).toContain('turned 40° towards its face');
+    await press(screen, /Upright again/);
+    expect(sent(screen)).toEqual([{ type: 'turn', to: 'upright', angleDeg: 0 }]);
+  });
+});
+
+describe('something is wrong', () => {
+  it('keeps the pump’s switch within reach while it runs, and only then', async () => {
+    const off = (): HTMLElement | undefined =>
+      [...document.body.querySelectorAll('button')].find((each) => each.textContent?.trim() === 'Pump off');
+    const screen = mountScreen(TroubleDialog, { props: { modelValue: true, procedure: procedureOf(), pumpOn: true } });
+    await settle();
+    off()?.click();
+    expect(sent(screen)).toEqual([{ type: 'pump', on: false }]);
+    await screen.setProps({ pumpOn: false });
+    expect(off()).toBeUndefined();
+  });
+
+  const dialog = async () => {
+    const screen = mountScreen(TroubleDialog, { props: { modelValue: true, procedure: procedureOf() } });
+    await settle();
+    const inside = (words: string): HTMLElement => [...document.body.querySelectorAll('button')].find((each) => each.textContent?.trim() === words) as HTMLElement; // prettier-ignore
+    const submit = async (): Promise<void> => {
+      document.body.querySelector('form')?.dispatchEvent(new Event('submit', { cancelable: true }));
+      await settle();
+    };
+    return { screen, inside, submit };
+  };
+
+  it('is one touch and the part', async () => {
+    const { screen, inside, submit } = await dialog();
+    await submit();
+    expect(sent(screen)).toEqual([]);
+    expect(document.body.textContent).toContain('Touch the part that felt wrong');
+    inside('front').click();
+    await submit();
+    expect(sent(screen)).toEqual([{ type: 'doubt', part: 'front', text: 'something felt wrong' }]);
+  });
+
+  it('or a leak with its place, when and how much', async () => {
+    const { screen, inside, submit } = await dialog();
+    inside('A leak').click();
+    await settle();
+    const joint = procedureOf().facts?.joints[1];
+    inside(joint?.name ?? '').click();
+    await submit();
+    expect(sent(screen)).toEqual([{ type: 'leak', at: joint?.id, when: 'pump-start', amount: 'drip', text: '' }]);
+  });
+});
+
+describe('open troubles', () => {
+  const list = async (run: TestRun) => {
+    const screen = mountScreen(TroubleList, { props: { ...props(run), file: usualLoop() } });
+    await settle();
+    return screen;
+  };
+
+  it('rank the causes of a leak with their next check, and close it step by step', async () => {
+    const run = new TestRun().upTo('wet').say({ type: 'leak', at: JOINT, when: 'pump-start', amount: 'drip', text: '' });
+    const leak = run.events.at(-1)?.id ?? '';
+    const screen = await list(run);
+    expect(wordsOf(screen)).toMatch(/\d+ % Tube not pushed home/);
+    expect(wordsOf(screen)).toContain('found 3 × here');
+    // the likeliest is not taken for granted
+    expect(screen.findAll('input[type="radio"]').some((each) => (each.element as HTMLInputElement).checked)).toBe(false);
+    await press(screen, /^Mended$/);
+    expect(sent(screen)).toEqual([]);
+    expect(wordsOf(screen)).toContain('Touch the cause');
+    await screen.find('input[value="cut-not-square"]').setValue(true);
+    await screen.find('.v-text-field input').setValue('trimmed and seated');
+    await press(screen, /^Mended$/);
+    expect(sent(screen)).toEqual([{ type: 'leak-mended', leak, cause: 'cut-not-square', fix: 'trimmed and seated' }]);
+    run.say({ type: 'leak-mended', leak, cause: 'cut-not-square', fix: 'trimmed' });
+    const after = await list(run);
+    await press(after, /^Dry now$/);
+    expect(sent(after)).toEqual([{ type: 'leak-retested', leak, dry: true }]);
+    expect(wordsOf(await list(run.say({ type: 'leak-retested', leak, dry: true })))).toBe('');
+  });
+
+  it('ask for the part’s own test, and for the rinse', async () => {
+    const run = new TestRun()
+      .say({ type: 'doubt', part: 'front', text: 'a crack' })
+      .say({ type: 'spill', onElectronics: true, text: 'card' });
+    const screen = await list(run);
+    await press(screen, /^It is tight$/);
+    await press(screen, /Rinsed/);
+    expect(sent(screen)).toMatchObject([
+      { type: 'part-test', part: 'front', tight: true },
+      { type: 'spill-rinsed', spill: run.events.at(-1)?.id },
+    ]);
+  });
+});
+
+describe('parts tested on their own', () => {
+  it('count what stays inside', async () => {
+    const run = new TestRun(procedureOf({ leak: 'part-first' }))
+      .upTo('parts')
+      .say({ type: 'part-test', part: 'front', tight: true, how: 'ten minutes', leftMl: 110 });
+    const screen = mountScreen(PartTestStep, { props: props(run) });
+    expect(wordsOf(screen)).toContain('They bring 110 mL with them');
+    await press(screen, /^It leaks$/);
+    expect(wordsOf(screen)).toContain('Say which part');
+    expect(sent(screen)).toEqual([]);
+  });
+});
+
+describe('the fill watched', () => {
+  it('names what the loop cannot hold', () => {
+    const run = new TestRun().upTo('fill').say(COOLANT).say({ type: 'pour', volumeMl: 2500 });
+    const screen = mountScreen(FillStep, { props: { ...props(run), plannedProductId: null } });
+    expect(wordsOf(screen)).toMatch(/more than the loop can hold: look for a leak/);
+  });
+});
+
+describe('air left', () => {
+  it('is a range, with its trend and the turn that helps', async () => {
+    const cycle = (rise: number) => ({ runningMm: 100, stoppedMm: 100 + rise, bubbles: true, noise: false });
+    const screen = mountScreen(AirTrend, {
+      props: { file: usualLoop(), liquid: WATER, cycles: [cycle(6), cycle(4), cycle(2)], bled: false },
+    });
+    await settle();
+    expect(wordsOf(screen)).toMatch(/About \d+ to \d+ mL of air left, falling by [\d.]+ mL a cycle/);
+    expect(screen.find('svg').exists()).toBe(true);
+  });
+});

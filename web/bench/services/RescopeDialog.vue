@@ -1,0 +1,75 @@
+<script setup lang="ts">
+import { reactive, ref } from 'vue';
+import { JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
+import { CONSENT_WAY_KEYS, CONSENT_WAYS, type ConsentWay } from '@core/workshop/jobs/schema.js';
+import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
+import { call } from '../../base/http/api.js';
+import { useSubmit } from '../../base/http/useSubmit.js';
+import ChoiceRow from '../../base/look/ChoiceRow.vue';
+import NumberField from '../../base/units/NumberField.vue';
+import { usualEstimate } from '../../workshop/jobs/jobForm.js';
+import FormDialog from '../../base/look/FormDialog.vue';
+
+/** Findings made the job bigger: a new kind, a new estimate, and the owner’s renewed consent, before the hands go on. */
+const props = defineProps<{ runId: string; kind: JobKind; file: LoopFile }>();
+const emit = defineEmits<{ close: []; changed: [] }>();
+const submit = useSubmit();
+const heavier = JOB_KIND_KEYS.filter((key) => key !== props.kind).map((value) => ({ value, title: JOB_KINDS[value].label }));
+const first: JobKind = props.kind === 'strip-clean' ? 'part-replacement' : 'strip-clean';
+const form = reactive({ kind: first, reason: '', partsText: '', priceText: '', ...usualEstimate(first, props.file) });
+const how = ref<ConsentWay | null>('phone');
+const ways = CONSENT_WAY_KEYS.map((value) => ({ value, title: CONSENT_WAYS[value] }));
+
+async function change(): Promise<void> {
+  const { kind, reason, hours, coolantMl, partsText, priceText } = form;
+  const saved = await submit.run((idempotencyKey) =>
+    call('POST', `/runs/${props.runId}/rescope`, {
+      body: { kind, reason, how: how.value ?? 'phone', estimate: { hours, coolantMl, partsText, priceText } },
+      idempotencyKey,
+    }),
+  );
+  if (!saved) return;
+  emit('changed');
+  emit('close');
+}
+</script>
+
+<template>
+  <FormDialog
+    title="Change the scope"
+    button="The owner agreed; change the steps"
+    :busy="submit.busy.value"
+    :problem="submit.problem.value"
+    :width="680"
+    @submit="change"
+    @close="emit('close')"
+  >
+    <v-select
+      v-model="form.kind"
+      :items="heavier"
+      label="It becomes"
+      @update:model-value="Object.assign(form, usualEstimate(form.kind, file))"
+    />
+    <v-text-field
+      v-model="form.reason"
+      label="What was found"
+      placeholder="flakes in the first jug"
+      :error-messages="submit.at('reason')"
+    />
+    <div class="pair">
+      <NumberField v-model="form.hours" label="Attended hours in all" unit="h" :errors="submit.at('estimate.hours')" />
+      <NumberField v-model="form.coolantMl" label="Coolant" unit="mL" :errors="submit.at('estimate.coolantMl')" />
+    </div>
+    <v-text-field v-model="form.partsText" label="Parts" />
+    <v-text-field v-model="form.priceText" label="Price told, if one was" />
+    <ChoiceRow v-model="how" label="Owner agreed" :options="ways" />
+  </FormDialog>
+</template>
+
+<style scoped>
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+}
+</style>

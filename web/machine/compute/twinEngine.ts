@@ -1,0 +1,262 @@
+import { bleedModel, type BleedModel } from '@core/physics/air/airLeft.js';
+import { adviseDraining, bestExtraOpening, type DrainPlan, type ExtraOpening } from '@core/physics/draining/advice.js';
+import { drainTurned, type DrainResult } from '@core/physics/draining/drain.js';
+import { openUp } from '@core/physics/draining/openings.js';
+import { pictureOfContents, pictureOfDrain, type LiquidPicture } from '@core/physics/draining/picture.js';
+import { runOut } from '@core/physics/draining/runOut.js';
+import { planTakeOut, type TakeOutPlan } from '@core/physics/draining/takeOut.js';
+import { simulateFill, type FillSimulation } from '@core/physics/filling/fillSimulation.js';
+import { fillByGravity, type GravityFill } from '@core/physics/filling/gravityFill.js';
+import { uncoverAngles, type UncoverAngle } from '@core/physics/filling/outletAngle.js';
+import { prepareFlow, solveAtSpeed, solveFlow, type FlowResult, type PreparedFlow } from '@core/physics/flow/flow.js';
+import { heatCapacityOf, liquidAt, WATER, type Liquid } from '@core/machine/liquids/fluids.js';
+import { pumpsWithoutCurve } from '@core/physics/flow/network.js';
+import { fullContents } from '@core/physics/contents/contents.js';
+import { buildNetwork, vesselsWithoutBox, type GeometricNetwork } from '@core/physics/geometry/network.js';
+import { STANDING, type StandingName, type Tilt } from '@core/machine/loop-file/orientation.js';
+import { turnNetwork } from '@core/physics/geometry/turned.js';
+import { findQuietPoint, type QuietSearch } from '@core/physics/heat/quietPoint.js';
+import { airOf, solveHeat, type AirPath, type HeatResult } from '@core/physics/heat/steady.js';
+import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
+import { reservoirMarks } from '@core/machine/loop-file/marks.js';
+import { unrollTurned, type UnrolledLoop } from '@core/physics/profile/unroll.js';
+import { findTrappedAir, type AirPocket } from '@core/physics/air/pockets.js';
+import { sweepPockets, type SweptPocket } from '@core/physics/air/sweep.js';
+
+/** A drawing and what fills it. */
+export interface Scene {
+  readonly unrolled: UnrolledLoop;
+  readonly picture: LiquidPicture;
+}
+
+export interface DrainAnswer extends Scene {
+  readonly result: DrainResult;
+  readonly extra: ExtraOpening | null;
+}
+
+export interface PlanAnswer {
+  readonly plan: DrainPlan;
+  /** what stands in the loop after each stage, as it then stands */
+  readonly scenes: readonly Scene[];
+}
+
+export interface FillAnswer {
+  readonly simulation: FillSimulation | null;
+  readonly gravity: GravityFill | null;
+  /** at rest before the first pulse, then for each pulse when the pump stops and when all has settled */
+  readonly scenes: readonly Scene[];
+  readonly uncovers: readonly UncoverAngle[];
+}
+
+export interface AirAnswer extends Scene {
+  readonly pockets: readonly (Pick<AirPocket, 'volumeMl' | 'topMm' | 'sillMm'> & { parts: string[]; swept: SweptPocket | null })[];
+  readonly totalMl: number;
+  readonly flow: FlowResult | null;
+}
+
+export type FigureKind = 'flow' | 'pressure' | 'temperature';
+
+interface LoadQuestion {
+  readonly roomC: number;
+  readonly loadsW: Readonly<Record<string, number>>;
+  readonly caseHeatW: number;
+  /** of radiators that do not breathe as usual for their place */
+  readonly air: Readonly<Record<string, AirPath>>;
+  /** of blocks whose resistance was measured */
+  readonly blockFactors: Readonly<Record<string, number>>;
+}
+
+export interface HeatQuestion extends LoadQuestion {
+  readonly pumpSpeed: number;
+  readonly fanSpeed: number;
+}
+
+export interface QuietQuestion extends LoadQuestion {
+  readonly limitsC: Readonly<Record<string, number>>;
+}
+
+export interface HeatAnswer extends Scene {
+  readonly flowLph: number;
+  readonly flow: FlowResult;
+  readonly result: HeatResult;
+}
+
+/** °C of the liquid on the bench, and under load in the machine */
+const ROOM_WARM_C = 25;
+const LOADED_C = 35;
+
+/** The twin of one loop: everything a screen asks of it. Lives in a worker; the tests use it as it is. */
+export class TwinEngine {
+  private loop: LoopFile | null = null;
+  private network: GeometricNetwork | null = null;
+  private flow: PreparedFlow | null = null;
+  private liquid: Liquid = WATER;
+
+  /** @returns what keeps the twin from computing, in words, or null */
+  load(loop: LoopFile, liquid: Liquid = WATER): string | null {
+    this.loop = loop;
+    this.liquid = liquid;
+    this.network = null;
+    this.flow = null;
+    const boxless = vesselsWithoutBox(loop)[0];
+    if (boxless) return `${partName(boxless)} has no box: say where its inside begins and ends, then its liquid has a height.`;
+    if (loop.components.length === 0) return 'There are no parts yet.';
+    this.network = buildNetwork(loop);
+    if (pumpsWithoutCurve(loop).length === 0) this.flow = prepareFlow(loop, liquidAt(liquid, ROOM_WARM_C));
+    return null;
+  }
+
+  private loaded(): { loop: LoopFile; network: GeometricNetwork } {
+    if (!this.loop || !this.network) throw new Error('the twin was asked before it was loaded');
+    return { loop: this.loop, network: this.network };
+  }
+
+  /** Before: at least one drain. */
+  drain(tilt: Tilt, open: readonly string[], drains: readonly string[]): DrainAnswer {
+    const { loop, network } = this.loaded();
+    const turned = turnNetwork(network, tilt);
+    const setup = { open, drains, closed: [] };
+    return {
+      unrolled: unrollTurned(turned, loop),
+      picture: pictureOfDrain(turned, setup),
+      result: drainTurned(turned, setup),
+      extra: bestExtraOpening(turned, loop, setup),
+    };
+  }
+
+  /** With which levels at a stop of the pump can be read, at the pump speed of the file. null where they say nothing about millilitres. */
+  bleeding(): BleedModel | null {
+    const { loop } = this.loaded();
+    return bleedModel(loop, this.liquid, loop.components.find(({ kind }) => kind === 'pump')?.speed ?? 1);
+  }
+
+  /** The loop full and closed, as it stands. */
+  standing(tilt: Tilt): Scene {
+    const { loop, network } = this.loaded();
+    const turned = turnNetwork(network, tilt);
+    return { unrolled: unrollTurned(turned, loop), picture: pictureOfContents(turned, fullContents(network)) };
+  }
+
+  advise(mayTurn: readonly StandingName[]): PlanAnswer {
+    const { loop, network } = this.loaded();
+    const plan = adviseDraining(loop, network, mayTurn);
+    let contents = fullContents(network);
+    const scenes = plan.stages.map(({ standing, airs, drain }) => {
+      const turned = turnNetwork(network, STANDING[standing]);
+      contents = runOut(turned, openUp(network, { open: airs, drains: [drain], closed: [] }), contents).left;
+      return { unrolled: unrollTurned(turned, loop), picture: pictureOfContents(turned, contents) };
+    });
+    return { plan, scenes };
+  }
+
+  takeOut(componentId: string): TakeOutPlan {
+    const { loop, network } = this.loaded();
+    return planTakeOut(turnNetwork(network, STANDING.upright), loop, componentId);
+  }
+
+  /** @param reservoirId where several circuits share a case; the first without it */
+  pourAndPulse(reservoirId: string | null): FillAnswer {
+    const { loop, network } = this.loaded();
+    const reservoirs = loop.components.filter(({ kind }) => kind === 'reservoir');
+    const reservoir = reservoirs.find(({ id }) => id === reservoirId) ?? reservoirs[0];
+    if (!reservoir || !this.flow) return { simulation: null, gravity: reservoir ? null : fillByGravity(loop), scenes: [], uncovers: [] };
+    const simulation = simulateFill(loop, liquidAt(this.liquid, ROOM_WARM_C), reservoir);
+    const turned = turnNetwork(network, STANDING.upright);
+    const unrolled = unrollTurned(turned, loop);
+    const states = [simulation.passive, ...simulation.pulses.flatMap(({ atStop, settled }) => [atStop, settled])];
+    return {
+      simulation,
+      gravity: null,
+      scenes: states.map((contents) => ({ unrolled, picture: pictureOfContents(turned, contents) })),
+      uncovers: uncoverAngles(reservoir, reservoirMarks(reservoir).fillMarkMl),
+    };
+  }
+
+  air(tilt: Tilt, speed: number): AirAnswer {
+    const { loop, network } = this.loaded();
+    const turned = turnNetwork(network, tilt);
+    const { pockets, totalMl } = findTrappedAir(turned);
+    const flow = this.flow ? solveAtSpeed(this.flow, speed) : null;
+    const swept = flow ? sweepPockets(turned, loop, pockets, flow.links) : null;
+    const contents = fullContents(network);
+    for (const { nodes } of pockets) {
+      for (const node of nodes) if ((network.vesselOf[node] as number) < 0) contents[node] = 0;
+    }
+    const picture = pictureOfContents(turned, contents);
+    const vessels = new Map(picture.vessels);
+    for (const { nodes, sillMm } of pockets) {
+      for (const node of nodes) {
+        const vessel = network.vesselOf[node] as number;
+        const box = turned.boxes[vessel];
+        if (!box) continue;
+        const gasFrom = Math.max(box.bottomMm, sillMm);
+        vessels.set(network.part[node] as number, [
+          { fromMm: box.bottomMm, toMm: gasFrom, fate: 'liquid' },
+          { fromMm: gasFrom, toMm: box.topMm, fate: 'gas' },
+        ]);
+      }
+    }
+    return {
+      unrolled: unrollTurned(turned, loop),
+      picture: { fates: picture.fates, vessels },
+      pockets: pockets.map(({ volumeMl, topMm, sillMm, parts }, index) => ({
+        volumeMl,
+        topMm,
+        sillMm,
+        parts: parts.map((part) => network.partIds[part] as string),
+        swept: swept?.[index] ?? null,
+      })),
+      totalMl,
+      flow,
+    };
+  }
+
+  /**
+   * What to write beside each part and run of a drawing: flow, loss of pressure, or the coolant's temperature where it
+   * leaves. null where it cannot be told.
+   */
+  figures(kind: FigureKind, pumpSpeed: number, loadsW: Readonly<Record<string, number>>, fanSpeed = 1): ReadonlyMap<string, string> | null {
+    const { loop } = this.loaded();
+    if (!this.flow) return null;
+    const flow = solveAtSpeed(this.flow, pumpSpeed);
+    if (kind === 'temperature') {
+      const { end, parts } = solveHeat(loop, flow, { roomC: 24, ...this.warm(), loadsW, air: airOf(loop, fanSpeed), caseHeatW: 60 });
+      return end === 'solved' ? new Map(parts.map(({ id, coolantOutC }) => [id, `${coolantOutC.toFixed(1)} °C`])) : null;
+    }
+    return new Map(
+      [...flow.links].map(([id, { flowLph, dropKpa }]) => [
+        id,
+        kind === 'flow' ? `${Math.round(Math.abs(flowLph))} L/h` : `${Math.abs(dropKpa).toFixed(1)} kPa`,
+      ]),
+    );
+  }
+
+  /** The liquid as it is under load. */
+  private warm() {
+    return { fluid: liquidAt(this.liquid, LOADED_C), heatCapacity: heatCapacityOf(this.liquid) };
+  }
+
+  /** Steady temperatures; null where a pump has no curve. */
+  heat({ pumpSpeed, fanSpeed, air, ...conditions }: HeatQuestion): HeatAnswer | null {
+    const { loop, network } = this.loaded();
+    if (pumpsWithoutCurve(loop).length > 0) return null;
+    const warm = this.warm();
+    const speeds = Object.fromEntries(loop.components.filter(({ kind }) => kind === 'pump').map(({ id }) => [id, pumpSpeed]));
+    const flow = solveFlow(loop, { fluid: warm.fluid, speeds, closed: [] });
+    const turned = turnNetwork(network, STANDING.upright);
+    return {
+      unrolled: unrollTurned(turned, loop),
+      picture: pictureOfContents(turned, fullContents(network)),
+      flowLph: Math.max(0, ...[...flow.links.values()].map(({ flowLph }) => Math.abs(flowLph))),
+      flow,
+      result: solveHeat(loop, flow, { ...conditions, ...warm, air: airOf(loop, fanSpeed, air) }),
+    };
+  }
+
+  /** The quietest speeds that keep the limits; does not depend on the speeds of now. */
+  quietPoint({ limitsC, air, ...conditions }: QuietQuestion): QuietSearch | null {
+    const { loop } = this.loaded();
+    if (pumpsWithoutCurve(loop).length > 0) return null;
+    return findQuietPoint(loop, { ...conditions, ...this.warm() }, limitsC, air);
+  }
+}

@@ -1,0 +1,103 @@
+<script setup lang="ts">
+import type { DrainPlan, DrainStage } from '@core/physics/draining/advice.js';
+import { STANDING_WORDS } from '@core/machine/loop-file/orientation.js';
+import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
+import { formatMl } from '@core/base/units/display.js';
+import { nameOpening } from '@core/physics/draining/openingNames.js';
+
+/** The advised plan: what to open, how to turn, how much comes. */
+const props = defineProps<{ loop: LoopFile; plan: DrainPlan; shown: number | null }>();
+const emit = defineEmits<{ show: [stage: number] }>();
+
+const list = (ports: readonly string[]): string => ports.map((port) => nameOpening(props.loop, port)).join(' and ');
+function words({ standing, drain, airs, airsFollow, capFirst }: DrainStage, index: number): string {
+  return [
+    ...(capFirst.length > 0 ? [`Cap ${list(capFirst)}.`] : []),
+    ...(index > 0 || standing !== 'upright' ? [`Turn it ${STANDING_WORDS[standing]}, two of you.`] : ['Leave it upright.']),
+    ...(airsFollow || airs.length === 0 ? [] : [`Open ${list(airs)} for air.`]),
+    `Bowl under ${nameOpening(props.loop, drain)}, open it.`,
+    ...(airsFollow ? [`Once it has stopped, let air in at ${list(airs)}: opened before, it would run.`] : []),
+  ].join(' ');
+}
+const share = (ml: number): number => (props.plan.wholeMl > 0 ? (100 * ml) / props.plan.wholeMl : 0);
+</script>
+
+<template>
+  <div>
+    <h2>Advised plan</h2>
+    <p v-if="plan.stages.length === 0" class="mt-2">
+      No port of this loop opens. Put a tee with a valve into its lowest run and a plug near its highest point; until then a joint has to be
+      undone.
+    </p>
+    <ol v-else class="stages">
+      <li v-for="(stage, index) in plan.stages" :key="index">
+        <button
+          type="button"
+          class="stage"
+          :class="{ shown: shown === index }"
+          :aria-pressed="shown === index"
+          @click="emit('show', index)"
+        >
+          <span class="number figures">{{ index + 1 }}</span>
+          <span>{{ words(stage, index) }}</span>
+          <b class="figures">{{ formatMl(stage.drainedMl) }}</b>
+        </button>
+      </li>
+    </ol>
+    <div
+      v-if="plan.stages.length > 0"
+      class="bar"
+      role="img"
+      :aria-label="`${formatMl(plan.drainedMl)} out, ${formatMl(plan.leftMl)} stay`"
+    >
+      <span v-for="(stage, index) in plan.stages" :key="index" :style="{ width: `${share(stage.drainedMl)}%` }">{{ index + 1 }}</span>
+    </div>
+    <p v-if="plan.stages.length > 0" class="quiet">
+      {{ formatMl(plan.drainedMl) }} of {{ formatMl(plan.wholeMl) }}; the last {{ formatMl(plan.leftMl) }} come out by blowing, by a pump or
+      at a joint undone.
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.stages {
+  list-style: none;
+  margin: 8px 0 0;
+  padding: 0;
+}
+.stage {
+  display: grid;
+  grid-template-columns: 28px 1fr auto;
+  gap: 10px;
+  width: 100%;
+  padding: 10px 12px;
+  text-align: left;
+  border-bottom: 1px solid var(--line-soft);
+  min-height: var(--touch);
+  align-items: start;
+}
+.stage.shown {
+  background: var(--slab);
+  color: var(--on-slab);
+  border-radius: 3px;
+}
+.number {
+  font-weight: 640;
+}
+.bar {
+  display: flex;
+  height: 26px;
+  margin: 14px 0 8px;
+  border: 1.75px solid var(--ink);
+  background: var(--well);
+}
+.bar span {
+  display: flex;
+  align-items: center;
+  justify-content: center;
+  background: var(--glass);
+  border-right: 1.75px solid var(--ink);
+  font-size: 0.84rem;
+  overflow: hidden;
+}
+</style>

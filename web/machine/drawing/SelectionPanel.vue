@@ -1,0 +1,157 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { tubeName } from '@core/machine/catalogue/names.js';
+import { TUBE_KINDS, tubeKindOf } from '@core/machine/catalogue/parts.js';
+import { partName, tubeLengthMm, type Closure, type LoopFile, type Point } from '@core/machine/loop-file/loopFile.js';
+import { tubeVolumeMl } from '@core/machine/loop-file/volume.js';
+import { changePart } from '@core/machine/catalogue/edit.js';
+import { bendTube, changeTube, movePart, movePort } from '@core/machine/drawing/edit.js';
+import NumberField from '../../base/units/NumberField.vue';
+import ExchangePart from './ExchangePart.vue';
+import PointFields from './PointFields.vue';
+import { extentOf } from './scene.js';
+
+/** The chosen part or run in numbers. */
+const props = defineProps<{ loop: LoopFile; selected: string }>();
+const emit = defineEmits<{ change: [loop: LoopFile]; remove: [id: string] }>();
+
+const part = computed(() => props.loop.components.find(({ id }) => id === props.selected) ?? null);
+const tube = computed(() => props.loop.tubes.find(({ id }) => id === props.selected) ?? null);
+/** left, bottom and nearest edge of a part */
+const corner = computed((): Point => {
+  if (!part.value) return [0, 0, 0];
+  const { left, top, height } = extentOf(part.value);
+  const depths = part.value.box ? [part.value.box.min[2]] : Object.values(part.value.ports).map(([, , z]) => z);
+  return [left, -(top + height), Math.min(...depths)];
+});
+/** "in" or "out" for a flow port, null for another */
+const roleOf = (port: string): string | null => (part.value?.flow?.[0] === port ? 'in' : part.value?.flow?.[1] === port ? 'out' : null);
+function place(axis: 0 | 1 | 2, mm: number): void {
+  if (!part.value) return;
+  const by = [0, 0, 0] as [number, number, number];
+  by[axis] = mm - corner.value[axis];
+  emit('change', movePart(props.loop, part.value.id, by));
+}
+function setPort(port: string, axis: 0 | 1 | 2, mm: number): void {
+  if (!part.value) return;
+  const at = [...(part.value.ports[port] as Point)] as [number, number, number];
+  at[axis] = mm;
+  emit('change', movePort(props.loop, part.value.id, port, at));
+}
+function setClosure(port: string, closure: Closure | 'none'): void {
+  if (!part.value) return;
+  const { [port]: _before, ...others } = part.value.closures ?? {};
+  emit('change', changePart(props.loop, part.value.id, { closures: closure === 'none' ? others : { ...others, [port]: closure } }));
+}
+function setBend(index: number, axis: 0 | 1 | 2, mm: number): void {
+  if (!tube.value) return;
+  const path = (tube.value.path ?? []).map((point) => [...point] as [number, number, number]);
+  (path[index] as [number, number, number])[axis] = mm;
+  emit('change', bendTube(props.loop, tube.value.id, path));
+}
+function dropBend(index: number): void {
+  if (tube.value) emit('change', bendTube(props.loop, tube.value.id, (tube.value.path ?? []).filter((_, at) => at !== index))); // prettier-ignore
+}
+function setKind(key: string): void {
+  const kind = TUBE_KINDS.find((each) => each.key === key);
+  if (kind && tube.value) emit('change', changeTube(props.loop, tube.value.id, { bore_mm: kind.boreMm, outer_mm: kind.outerMm, material: kind.material })); // prettier-ignore
+}
+const lengthMm = computed(() => (tube.value ? tubeLengthMm(props.loop, tube.value) : 0));
+const CLOSURES = [
+  { value: 'none', title: 'open or run' },
+  { value: 'plug', title: 'plug' },
+  { value: 'cap', title: 'cap' },
+  { value: 'valve', title: 'valve' },
+];
+</script>
+
+<template>
+  <section v-if="part" class="panel">
+    <h2>{{ partName(part) }}</h2>
+    <p class="quiet">Left edge, height of its bottom, depth from the blind side.</p>
+    <PointFields :at="corner" @set="place" />
+    <div class="two">
+      <NumberField
+        :model-value="part.volume_ml"
+        label="Volume"
+        unit="mL"
+        @update:model-value="$event !== null && $event >= 0 && emit('change', changePart(loop, part.id, { volume_ml: $event }))"
+      />
+      <NumberField
+        :model-value="part.volume_sd_ml ?? null"
+        label="± one sd"
+        unit="mL"
+        @update:model-value="emit('change', changePart(loop, part.id, { volume_sd_ml: $event ?? undefined }))"
+      />
+    </div>
+    <div v-for="(at, port) in part.ports" :key="port" class="port">
+      <p>
+        <b>{{ port }}</b>
+        <span v-if="roleOf(String(port)) && roleOf(String(port)) !== port" class="quiet"> {{ roleOf(String(port)) }}</span>
+      </p>
+      <PointFields :at="at" @set="(axis, mm) => setPort(String(port), axis, mm)" />
+      <v-select
+        :model-value="part.closures?.[port] ?? 'none'"
+        :items="CLOSURES"
+        :label="`${port} carries`"
+        density="compact"
+        hide-details
+        @update:model-value="setClosure(String(port), $event as Closure | 'none')"
+      />
+    </div>
+    <ExchangePart :loop="loop" :part="part" @change="emit('change', $event)" />
+    <v-btn class="mt-4" variant="outlined" @click="emit('remove', part.id)">Take it out</v-btn>
+  </section>
+  <section v-else-if="tube" class="panel">
+    <h2>{{ tubeName(loop, tube) }}</h2>
+    <p class="figures">
+      <b>{{ Math.round(lengthMm) }} mm</b> {{ tube.length_mm === undefined ? 'along the drawing' : 'as entered' }},
+      {{ tubeVolumeMl(tube.bore_mm, lengthMm).toFixed(1) }} mL
+    </p>
+    <v-select
+      class="mt-2"
+      :model-value="tubeKindOf(tube)?.key ?? null"
+      :items="TUBE_KINDS.map(({ key, label }) => ({ value: key, title: label }))"
+      label="Tube"
+      density="comfortable"
+      hide-details
+      @update:model-value="setKind"
+    />
+    <NumberField
+      class="mt-3"
+      :model-value="tube.length_mm ?? null"
+      label="Measured length, if any"
+      unit="mm"
+      @update:model-value="($event === null || $event > 0) && emit('change', changeTube(loop, tube.id, { length_mm: $event ?? undefined }))"
+    />
+    <div v-for="(bend, index) in tube.path ?? []" :key="index" class="port">
+      <p class="spread">
+        <b>bend {{ index + 1 }}</b> <button type="button" class="quiet" @click="dropBend(index)">straighten</button>
+      </p>
+      <PointFields :at="bend" @set="(axis, mm) => setBend(index, axis, mm)" />
+    </div>
+    <p v-if="!tube.path?.length" class="quiet mt-2">Straight from port to port. Press it twice in the drawing to bend it.</p>
+    <v-btn class="mt-4" variant="outlined" @click="emit('remove', tube.id)">Take it out</v-btn>
+  </section>
+</template>
+
+<style scoped>
+.panel {
+  max-height: 590px;
+  overflow-y: auto;
+  padding-right: 6px;
+}
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+}
+.port {
+  margin-top: 12px;
+  padding-top: 8px;
+  border-top: 1px solid var(--line-soft);
+}
+.panel :deep(.v-input__details) {
+  display: none;
+}
+</style>

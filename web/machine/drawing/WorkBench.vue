@@ -1,0 +1,305 @@
+<script setup lang="ts">
+import { computed, markRaw, provide, ref, shallowRef, watch } from 'vue';
+import { ConnectionMode, VueFlow, useVueFlow, type Connection, type NodeDragEvent } from '@vue-flow/core';
+import '@vue-flow/core/dist/style.css';
+import { TUBE_KINDS, tubeKindOf, type CataloguePart, type TubeKind } from '@core/machine/catalogue/parts.js';
+import { usualKind } from '@core/machine/catalogue/edit.js';
+import type { Place } from '@core/machine/catalogue/places.js';
+import { portPosition, type LoopFile, type Point } from '@core/machine/loop-file/loopFile.js';
+import { WATER, type Liquid } from '@core/machine/liquids/fluids.js';
+import { caseOf } from '@core/machine/drawing/cases.js';
+import { addTube, bendTube, DRAWING, movePart, placePart, refuseTube, removeFromDrawing, snap } from '@core/machine/drawing/edit.js';
+import type { FigureKind } from '../compute/twinEngine.js';
+import { useTwin, useTwinAnswer } from '../compute/useTwin.js';
+import { usualBlocks } from '../heat/usual.js';
+import PartPicker from '../loop/PartPicker.vue';
+import { BENDS } from './bends.js';
+import CasePanel from './CasePanel.vue';
+import PartNode from './PartNode.vue';
+import RunEdge from './RunEdge.vue';
+import { depthBetween, extentOf, sceneEdges, sceneNodes } from './scene.js';
+import SelectionPanel from './SelectionPanel.vue';
+
+/** The loop drawn in the case's front view: parts are dragged, runs are drawn from port to port. The twin computes from it. */
+const props = withDefaults(defineProps<{ loop: LoopFile; colour: string | null; liquid?: Liquid }>(), { liquid: () => WATER });
+const emit = defineEmits<{ change: [loop: LoopFile] }>();
+const selected = defineModel<string | null>('selected', { required: true });
+
+const outline = computed(() => caseOf(props.loop));
+const kindKey = ref(usualKind(props.loop).key);
+const kind = computed(() => TUBE_KINDS.find(({ key }) => key === kindKey.value) as TubeKind);
+const said = ref<string | null>(null);
+/** what is written beside parts and runs */
+const written = ref<FigureKind | 'nothing'>('nothing');
+const speed = ref(props.loop.components.find(({ kind: what }) => what === 'pump')?.speed ?? 1);
+const fans = ref(0.5);
+const WRITTEN = [
+  { value: 'nothing', title: 'no figures' },
+  { value: 'flow', title: 'flow' },
+  { value: 'pressure', title: 'pressure lost' },
+  { value: 'temperature', title: 'coolant leaving, usual loads, 24 °C room' },
+];
+const nodes = shallowRef<object[]>([]);
+const edges = shallowRef<object[]>([]);
+watch(
+  [() => props.loop, selected, outline],
+  () => {
+    nodes.value = sceneNodes(props.loop, outline.value, selected.value);
+    edges.value = sceneEdges(props.loop, selected.value);
+  },
+  { immediate: true },
+);
+const { fitView } = useVueFlow('workbench');
+const types = { node: { part: markRaw(PartNode) }, edge: { run: markRaw(RunEdge) } };
+
+const change = (loop: LoopFile): void => {
+  said.value = null;
+  if (loop !== props.loop) emit('change', loop);
+};
+
+function dropped({ node }: NodeDragEvent): void {
+  const component = props.loop.components.find(({ id }) => id === node.id);
+  if (!component) return;
+  const { left, top } = extentOf(component);
+  const by: Point = [snap(node.position.x - left), -snap(node.position.y - top), 0];
+  selected.value = node.id;
+  if (by[0] === 0 && by[1] === 0) nodes.value = sceneNodes(props.loop, outline.value, selected.value);
+  else change(movePart(props.loop, node.id, by));
+}
+
+function connect({ source, sourceHandle, target, targetHandle }: Connection): void {
+  if (!sourceHandle || !targetHandle) return;
+  const [from, to] = [[source, sourceHandle] as const, [target, targetHandle] as const];
+  const refusal = refuseTube(props.loop, from, to);
+  if (refusal) {
+    said.value = refusal;
+    return;
+  }
+  const next = addTube(props.loop, from, to, kind.value);
+  change(next);
+  selected.value = next.tubes.at(-1)?.id ?? null;
+}
+
+function tubePath(id: string): Point[] {
+  return [...(props.loop.tubes.find((tube) => tube.id === id)?.path ?? [])];
+}
+const twin = useTwin(
+  () => (written.value === 'nothing' ? null : props.loop),
+  () => props.liquid,
+);
+const figures = useTwinAnswer(
+  twin,
+  () => (written.value === 'nothing' ? null : { kind: written.value, speed: speed.value, fans: fans.value }),
+  ({ kind: what, speed: share, fans: fanShare }) =>
+    twin.engine.figures(what, share, Object.fromEntries(usualBlocks(props.loop).map(({ id, loadW }) => [id, loadW])), fanShare),
+);
+provide(BENDS, {
+  figures: computed(() => (written.value === 'nothing' ? null : figures.value)),
+  chosen: computed(() => selected.value),
+  colour: computed(() => props.colour),
+  move(run, bend, { x, y }) {
+    const path = tubePath(run);
+    const z = path[bend]?.[2] ?? 0;
+    path[bend] = [snap(x), snap(-y), z];
+    change(bendTube(props.loop, run, path));
+  },
+  add(run, segment, { x, y }) {
+    const tube = props.loop.tubes.find(({ id }) => id === run);
+    if (!tube) return;
+    const path = tubePath(run);
+    const line = [portPosition(props.loop, tube.from), ...path, portPosition(props.loop, tube.to)];
+    const z = depthBetween(line[segment] as Point, line[segment + 1] as Point);
+    path.splice(segment, 0, [snap(x), snap(-y), z]);
+    selected.value = run;
+    change(bendTube(props.loop, run, path));
+  },
+});
+
+const NUDGES: Readonly<Record<string, readonly [number, number]>> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
+};
+function onKey(event: KeyboardEvent): void {
+  if (event.target instanceof HTMLInputElement || selected.value === null) return;
+  const nudge = NUDGES[event.key];
+  if (nudge && props.loop.components.some(({ id }) => id === selected.value)) {
+    event.preventDefault();
+    const step = event.shiftKey ? DRAWING.coarseMm : DRAWING.nudgeMm;
+    change(movePart(props.loop, selected.value, [nudge[0] * step, nudge[1] * step, 0]));
+  }
+  if (event.key === 'Delete' || event.key === 'Backspace') {
+    event.preventDefault();
+    remove(selected.value);
+  }
+  if (event.key === 'Escape') selected.value = null;
+}
+function remove(id: string): void {
+  change(removeFromDrawing(props.loop, id));
+  selected.value = null;
+}
+function add(part: CataloguePart, place: Place): void {
+  const { loop, id } = placePart(props.loop, part, place);
+  change(loop);
+  selected.value = id;
+}
+/** Parts in order, for reaching them without a mouse. */
+const reach = computed(() => [...props.loop.components.map(({ id }) => id), ...props.loop.tubes.map(({ id }) => id)]);
+function step(by: number): void {
+  const at = selected.value === null ? -1 : reach.value.indexOf(selected.value);
+  selected.value = reach.value[(at + by + reach.value.length) % Math.max(1, reach.value.length)] ?? null;
+}
+const chosenTube = computed(() => props.loop.tubes.find(({ id }) => id === selected.value) ?? null);
+watch(chosenTube, (tube) => {
+  const known = tube && tubeKindOf(tube);
+  if (known) kindKey.value = known.key;
+});
+</script>
+
+<template>
+  <div class="bench">
+    <div
+      class="drawing"
+      tabindex="0"
+      role="application"
+      aria-label="Front view of the case. Tab to the panel beside it to edit by numbers; arrow keys move the chosen part."
+      @keydown="onKey"
+    >
+      <VueFlow
+        id="workbench"
+        :nodes="nodes as never"
+        :edges="edges as never"
+        :node-types="types.node as never"
+        :edge-types="types.edge as never"
+        :connection-mode="ConnectionMode.Loose"
+        :snap-to-grid="true"
+        :snap-grid="[DRAWING.snapMm, DRAWING.snapMm]"
+        :min-zoom="0.3"
+        :max-zoom="4"
+        :delete-key-code="null"
+        :disable-keyboard-a11y="true"
+        :zoom-on-double-click="false"
+        fit-view-on-init
+        @node-drag-stop="dropped"
+        @node-click="selected = $event.node.id === '#case' ? null : $event.node.id"
+        @edge-click="selected = $event.edge.id"
+        @pane-click="selected = null"
+        @connect="connect"
+      >
+        <template #node-room="{ data }">
+          <div class="room">
+            <span>{{ data.label }}, {{ data.depthMm }} × {{ data.heightMm }} mm; front to the right</span>
+          </div>
+        </template>
+      </VueFlow>
+      <div class="over">
+        <button type="button" @click="step(-1)">‹ part</button>
+        <button type="button" @click="step(1)">part ›</button>
+        <button type="button" @click="fitView({ padding: 0.06 })">whole case</button>
+      </div>
+    </div>
+    <aside>
+      <v-select v-model="written" :items="WRITTEN" label="Written in the drawing" density="comfortable" hide-details />
+      <label v-if="written !== 'nothing'" class="speed mt-2">
+        <span
+          >Pump <b class="figures">{{ Math.round(speed * 100) }} %</b> <span class="quiet estimate">computed</span></span
+        >
+        <input v-model.number="speed" type="range" min="0.1" max="1" step="0.01" aria-label="Pump speed" />
+      </label>
+      <label v-if="written === 'temperature'" class="speed mt-1">
+        <span
+          >Fans <b class="figures">{{ Math.round(fans * 100) }} %</b></span
+        >
+        <input v-model.number="fans" type="range" min="0.1" max="1" step="0.01" aria-label="Fan speed" />
+      </label>
+      <p v-if="said" role="alert" class="said">{{ said }}</p>
+      <SelectionPanel v-if="selected" :key="selected" :loop="loop" :selected="selected" @change="change" @remove="remove" />
+      <template v-else>
+        <p class="quiet">
+          Drag a part, or choose it and use the arrow keys (<kbd>Shift</kbd> for 20 mm). Drag from port to port to draw a run; press a run
+          twice to bend it there.
+        </p>
+        <CasePanel class="mt-3" :loop="loop" @change="change" />
+        <v-select
+          v-model="kindKey"
+          class="mt-3"
+          :items="TUBE_KINDS.map(({ key, label }) => ({ value: key, title: label }))"
+          label="New runs are"
+          density="comfortable"
+          hide-details
+        />
+        <PartPicker class="mt-4" :after="null" free @add="add" />
+      </template>
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.bench {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 350px;
+  gap: 22px;
+}
+.drawing {
+  position: relative;
+  height: 590px;
+  background: var(--sheet);
+  border-radius: 3px;
+}
+.room {
+  width: 100%;
+  height: 100%;
+  border: 2px dashed var(--line);
+  border-right: 7px solid var(--line);
+}
+.room span {
+  position: absolute;
+  left: 8px;
+  bottom: 4px;
+  font-size: 13px;
+  color: var(--ink-soft);
+}
+.over {
+  position: absolute;
+  right: 10px;
+  bottom: 10px;
+  display: flex;
+  gap: 6px;
+  z-index: 5;
+}
+.over button {
+  background: var(--slab);
+  color: var(--on-slab);
+  padding: 8px 12px;
+  border-radius: 3px;
+  min-height: 40px;
+}
+.speed {
+  display: block;
+}
+.speed input {
+  width: 100%;
+  accent-color: var(--ink);
+}
+aside > * + * {
+  margin-top: 12px;
+}
+.said {
+  padding: 8px 12px;
+  border-left: 5px solid var(--ink);
+  margin-bottom: 10px;
+}
+:deep(.vue-flow__node.chosen .part) {
+  border-color: var(--ring);
+  border-width: 3.5px;
+}
+:deep(.vue-flow__node) {
+  cursor: grab;
+}
+@media (max-width: 1000px) {
+  .bench {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,218 @@
+<script setup lang="ts">
+import { computed, onScopeDispose, ref } from 'vue';
+import { STANDING, STANDING_WORDS } from '@core/machine/loop-file/orientation.js';
+import { fillVolume } from '@core/physics/filling/fillPlan.js';
+import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
+import { formatMl } from '@core/base/units/display.js';
+import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
+import { nameOpening } from '@core/physics/draining/openingNames.js';
+import ProfileSheet from '../profile/ProfileSheet.vue';
+
+/** The first fill, pulse by pulse: where the liquid stands, how long to run, what falls back, what to pour. */
+const props = defineProps<{ loop: LoopFile; twin: Twin; colour: string | null }>();
+
+const reservoirs = computed(() => props.loop.components.filter(({ kind }) => kind === 'reservoir'));
+/** the reservoir that is poured into, where a case holds several circuits */
+const from = ref(reservoirs.value[0]?.id ?? null);
+const fill = useTwinAnswer(
+  props.twin,
+  () => ({ from: from.value }),
+  ({ from: id }) => props.twin.engine.pourAndPulse(id),
+);
+const full = useTwinAnswer(
+  props.twin,
+  () => ({}),
+  () => props.twin.engine.standing(STANDING.upright),
+);
+const simulation = computed(() => fill.value?.simulation ?? null);
+/** which scene: 0 at rest, then pump stops and settled of each pulse in turn */
+const at = ref(0);
+const last = computed(() => Math.max(0, (fill.value?.scenes.length ?? 1) - 1));
+const scene = computed(() => fill.value?.scenes[Math.min(at.value, last.value)] ?? full.value ?? null);
+const pulse = computed(() => Math.ceil(at.value / 2) - 1);
+const running = computed(() => at.value % 2 === 1);
+const current = computed(() => simulation.value?.pulses[pulse.value] ?? null);
+
+const headline = computed(() => {
+  if (!simulation.value) return null;
+  if (!current.value) return { number: simulation.value.passiveMl, words: 'mL to the fill mark; this much runs in by itself' };
+  if (current.value.pouredRunning) return { number: current.value.refillMl, words: 'mL poured while the pump runs' };
+  return running.value
+    ? { number: current.value.runS, words: `s of pump moves ${formatMl(current.value.movedMl)}` }
+    : { number: current.value.refillMl, words: 'mL at most now' };
+});
+/** what the loop holds at the fill mark beyond what the pulses bring in */
+const moreMl = computed(() => (reservoirs.value.length === 1 ? fillVolume(props.loop).volumeMl - (simulation.value?.totalMl ?? 0) : 0));
+const digits = (value: number): string => (value < 10 ? value.toFixed(1) : String(Math.round(value)));
+
+/** ms between scenes while it plays */
+const PLAY_MS = 900;
+let timer: number | undefined;
+const playing = ref(false);
+function play(): void {
+  if (playing.value) return stop();
+  if (at.value >= last.value) at.value = 0;
+  playing.value = true;
+  timer = window.setInterval(() => {
+    at.value += 1;
+    if (at.value >= last.value) stop();
+  }, PLAY_MS);
+}
+function stop(): void {
+  playing.value = false;
+  window.clearInterval(timer);
+}
+onScopeDispose(stop);
+function step(by: number): void {
+  stop();
+  at.value = Math.min(last.value, Math.max(0, at.value + by));
+}
+const most = computed(() => Math.max(1, ...(simulation.value?.pulses.map(({ movedMl }) => movedMl) ?? [])));
+const KEY = [
+  { fate: 'liquid', words: 'filled' },
+  { fate: 'gas', words: 'still gas' },
+] as const;
+</script>
+
+<template>
+  <div>
+    <ProfileSheet :scene="scene" :colour="colour" :fates="KEY" label="Loop profile, upright, as it fills" />
+
+    <div v-if="simulation && headline" class="below">
+      <section>
+        <v-select
+          v-if="reservoirs.length > 1"
+          v-model="from"
+          class="mb-3"
+          :items="reservoirs.map((part) => ({ value: part.id, title: partName(part) }))"
+          label="Pour into"
+          density="comfortable"
+          hide-details
+          @update:model-value="at = 0"
+        />
+        <p class="big-number">
+          {{ digits(headline.number) }} <small>{{ headline.words }}</small>
+        </p>
+        <p v-if="!simulation.primes" class="warn" role="alert">
+          Does not prime: the front has to rise {{ Math.round(simulation.liftMm) }} mm, the pump pushes
+          {{ Math.round(simulation.shutoffMm) }} mm. Raise the reservoir, turn the case, or fill from the highest radiator.
+        </p>
+        <p v-else-if="current && !running && current.fallsBackMl > 1">
+          {{ formatMl(current.fallsBackMl) }} fell back into the reservoir when the pump stopped.
+        </p>
+        <p v-else-if="current?.pouredRunning">Between pulses all of it would fall back: one hand pours, one on the switch.</p>
+        <div class="row mt-4">
+          <v-btn variant="outlined" size="large" :disabled="at === 0" @click="step(-1)">Back</v-btn>
+          <v-btn variant="flat" color="primary" size="large" :disabled="at >= last" @click="step(1)">{{
+            running ? 'Pump off' : 'Next pulse'
+          }}</v-btn>
+          <v-btn variant="text" size="large" @click="play">{{ playing ? 'Hold' : 'Play it through' }}</v-btn>
+        </div>
+        <p class="quiet mt-4">
+          All in all about <b>{{ formatMl(simulation.totalMl) }}</b> in {{ simulation.pulses.length }}
+          {{ simulation.pulses.length === 1 ? 'pulse' : 'pulses' }}.
+          <template v-if="moreMl > 10"
+            >Up to <b>{{ formatMl(moreMl) }}</b> more go in as gas above the ports finds its way out: tilt the case, see Gas and flow.
+          </template>
+          The front rises at most
+          {{ Math.round(simulation.liftMm) }} mm above the surface; at no flow the pump pushes {{ Math.round(simulation.shutoffMm) }} mm.
+          <span class="estimate">Computed for water at 25 °C from the drawing.</span>
+        </p>
+        <p class="danger-note">The pump must never run dry: stop at the low mark, whatever this says.</p>
+      </section>
+      <section>
+        <h2>Pulses</h2>
+        <ol class="pulses">
+          <li v-for="(each, index) in simulation.pulses" :key="index">
+            <button type="button" class="pulse" :class="{ now: index === pulse }" @click="((at = 2 * index + 2), stop())">
+              <span class="figures">{{ index + 1 }}</span>
+              <span class="track" aria-hidden="true">
+                <i class="kept" :style="{ width: `${(100 * each.refillMl) / most}%`, background: colour ?? 'var(--ink-soft)' }" />
+                <i class="back" :style="{ width: `${(100 * each.fallsBackMl) / most}%` }" />
+              </span>
+              <span class="figures">{{ digits(each.runS) }} s · pour {{ Math.round(each.refillMl) }} mL</span>
+            </button>
+          </li>
+        </ol>
+        <p v-if="simulation.pulses.length" class="quiet">Solid: what goes in for good. Hatched: what falls back when the pump stops.</p>
+        <template v-if="fill?.uncovers.length">
+          <h2 class="mt-5">Before the pump draws air</h2>
+          <ul class="plain-list figures">
+            <li v-for="turn in fill.uncovers" :key="turn.towards">
+              towards {{ STANDING_WORDS[turn.towards].replace('on its ', 'the ') }}:
+              {{
+                turn.angleDeg === null
+                  ? 'the outlet stays covered'
+                  : turn.angleDeg === 0
+                    ? 'not covered even upright'
+                    : `up to ${turn.angleDeg - 1}°`
+              }}
+            </li>
+          </ul>
+        </template>
+      </section>
+    </div>
+    <div v-else-if="fill?.gravity" class="below">
+      <section>
+        <p class="big-number">{{ Math.round(fill.gravity.totalMl) }} <small>mL by gravity</small></p>
+        <p>There is no reservoir: hang a bottle above {{ nameOpening(loop, fill.gravity.port) }} and turn the case as listed.</p>
+      </section>
+      <section>
+        <h2>Turns</h2>
+        <ol class="pulses">
+          <li v-for="(turn, index) in fill.gravity.turns" :key="index" class="pulse">
+            <span class="figures">{{ index + 1 }}</span><span>{{ STANDING_WORDS[turn.orientation] }}</span
+            ><b class="figures">{{ formatMl(turn.pouredMl) }}</b>
+          </li>
+        </ol>
+      </section>
+    </div>
+    <p v-else-if="fill" class="mt-5">The fill cannot be told yet: give the pump its curve in the loop file.</p>
+  </div>
+</template>
+
+<style scoped src="../profile/panel.css"></style>
+
+<style scoped>
+.warn {
+  margin-top: 8px;
+  padding: 8px 12px;
+  border-left: 5px solid var(--danger);
+  background: var(--danger-ground);
+}
+.danger-note {
+  margin-top: 14px;
+  padding-left: 12px;
+  border-left: 5px solid var(--danger);
+}
+.pulses {
+  list-style: none;
+  margin: 6px 0;
+  padding: 0;
+}
+.pulse {
+  display: grid;
+  grid-template-columns: 26px 1fr auto;
+  gap: 12px;
+  align-items: center;
+  width: 100%;
+  min-height: 42px;
+  padding: 4px 10px;
+  text-align: left;
+}
+.pulse.now {
+  background: var(--slab);
+  color: var(--on-slab);
+  border-radius: 3px;
+}
+.track {
+  display: flex;
+  height: 16px;
+}
+.track i {
+  border: 1.5px solid currentColor;
+}
+.back {
+  background: repeating-linear-gradient(45deg, currentColor 0 1.5px, transparent 1.5px 5px);
+}
+</style>

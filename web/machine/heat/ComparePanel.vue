@@ -1,0 +1,304 @@
+<script setup lang="ts">
+import { computed, reactive, ref, shallowRef, watch } from 'vue';
+import { shortName } from '@core/machine/catalogue/names.js';
+import type { Liquid } from '@core/machine/liquids/fluids.js';
+import type { MeasuredBlock } from '@core/physics/diagnosis/measured.js';
+import { parallelBlocks, swapBlocks } from '@core/physics/heat/variants.js';
+import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
+import type { HeatAnswer } from '../compute/twinEngine.js';
+import { useTwin, useTwinAnswer, type Twin } from '../compute/useTwin.js';
+import { get, wordsOf } from '../../base/http/api.js';
+import ProfileSheet from '../profile/ProfileSheet.vue';
+import type { SecondLine } from '../profile/TwinProfile.vue';
+import { usualBlocks } from './usual.js';
+
+/** Two variants of a loop side by side: flow, pressure and temperature, part by part. */
+const props = defineProps<{
+  loopId: string;
+  loop: LoopFile;
+  twin: Twin;
+  colour: string | null;
+  liquid: Liquid;
+  measured: readonly MeasuredBlock[];
+  revisions: readonly { number: number; kind: string }[];
+}>();
+
+const FIGURES = {
+  temperature: { label: 'Temperature', unit: '°C', digits: 1 },
+  flow: { label: 'Flow', unit: 'L/h', digits: 0 },
+  pressure: { label: 'Pressure lost', unit: 'kPa', digits: 1 },
+} as const;
+type Figure = keyof typeof FIGURES;
+
+const figure = ref<Figure>('temperature');
+const choice = ref('swapped');
+const problem = ref<string | null>(null);
+const other = shallowRef<LoopFile | null>(null);
+const choices = computed(() => [
+  { value: 'same', title: 'the same loop, other speeds' },
+  { value: 'swapped', title: 'first two blocks swapped' },
+  { value: 'parallel', title: 'first two blocks in parallel' },
+  ...props.revisions.slice(1).map(({ number, kind }) => ({ value: String(number), title: `revision ${number}, ${kind}` })),
+]);
+watch(
+  [choice, () => props.loop],
+  async ([wanted, loop]) => {
+    problem.value = null;
+    try {
+      if (wanted === 'same') other.value = loop;
+      else if (wanted === 'swapped') other.value = swapBlocks(loop);
+      else if (wanted === 'parallel') other.value = parallelBlocks(loop);
+      else other.value = await get<LoopFile>(`/loops/${props.loopId}/revisions/${wanted}/file`);
+      const changes = wanted === 'swapped' || wanted === 'parallel';
+      if (changes && other.value === loop) problem.value = 'This loop has no two blocks that follow each other: both sides show it as drawn.'; // prettier-ignore
+    } catch (error) {
+      problem.value = wordsOf(error);
+    }
+  },
+  { immediate: true },
+);
+const otherTwin = useTwin(
+  () => other.value,
+  () => props.liquid,
+);
+
+const usualSpeed = props.loop.components.find(({ kind }) => kind === 'pump')?.speed ?? 0.8;
+const speeds = reactive({ a: { pump: usualSpeed, fans: 0.5 }, b: { pump: usualSpeed, fans: 0.5 } });
+const loadsW = Object.fromEntries(usualBlocks(props.loop).map(({ id, loadW }) => [id, loadW]));
+const blockFactors = Object.fromEntries(props.measured.map(({ id, factor }) => [id, factor]));
+const ask = ({ pump, fans }: { pump: number; fans: number }) => ({
+  roomC: 24,
+  caseHeatW: 60,
+  loadsW,
+  air: {},
+  blockFactors,
+  pumpSpeed: pump,
+  fanSpeed: fans,
+});
+const answers = {
+  a: useTwinAnswer(props.twin, () => ask(speeds.a), (question) => props.twin.engine.heat(question)), // prettier-ignore
+  b: useTwinAnswer(otherTwin, () => ask(speeds.b), (question) => otherTwin.engine.heat(question)), // prettier-ignore
+};
+const sides = computed(() => [
+  { key: 'a' as const, letter: 'A', title: 'as drawn', answer: answers.a.value },
+  {
+    key: 'b' as const,
+    letter: 'B',
+    title: choices.value.find(({ value }) => value === choice.value)?.title ?? '',
+    answer: answers.b.value,
+  },
+]);
+
+/** The chosen figure of every part: what the coolant leaves at or the part itself stands at, what flows, what is lost. */
+function valuesOf(answer: HeatAnswer | null): ReadonlyMap<string, number> {
+  if (!answer) return new Map();
+  if (figure.value === 'temperature') return new Map(answer.result.parts.map(({ id, partC, coolantOutC }) => [id, partC ?? coolantOutC]));
+  return new Map([...answer.flow.links].map(([id, { flowLph, dropKpa }]) => [id, figure.value === 'flow' ? Math.abs(flowLph) : dropKpa]));
+}
+const rows = computed(() => {
+  const [a, b] = [valuesOf(answers.a.value), valuesOf(answers.b.value)];
+  return props.loop.components
+    .filter(({ id, kind }) => a.has(id) && b.has(id) && kind !== 'junction' && kind !== 'valve')
+    .map((part) => ({
+      id: part.id,
+      name: shortName(part),
+      what: figure.value === 'temperature' ? (part.kind === 'block' ? 'the part' : 'coolant leaving') : '',
+      a: a.get(part.id) as number,
+      b: b.get(part.id) as number,
+    }))
+    .sort((one, two) => Math.abs(two.b - two.a) - Math.abs(one.b - one.a));
+});
+const scale = computed(() => {
+  const values = rows.value.flatMap(({ a, b }) => [a, b]);
+  const low = figure.value === 'temperature' ? Math.floor(Math.min(24, ...values)) : Math.min(0, ...values);
+  return { low, high: Math.max(low + 1, ...values) };
+});
+const left = (value: number): string => `${(100 * (value - scale.value.low)) / (scale.value.high - scale.value.low)}%`;
+const shown = (value: number): string => value.toFixed(FIGURES[figure.value].digits);
+const lines = computed(() => {
+  const [a, b] = [lineOf(answers.a.value, props.loop), lineOf(answers.b.value, other.value)];
+  if (!a || !b) return { a, b };
+  return { a: { ...a, beside: [...b.at.values()] }, b: { ...b, beside: [...a.at.values()] } };
+});
+function difference(a: number, b: number): string {
+  const text = Math.abs(b - a).toFixed(FIGURES[figure.value].digits);
+  return Number(text) === 0
+    ? 'no change'
+    : `${b > a ? '+' : '−'}${text} ${figure.value === 'temperature' ? 'K' : FIGURES[figure.value].unit}`;
+}
+function lineOf(answer: HeatAnswer | null, loop: LoopFile | null): SecondLine | null {
+  if (!answer || !loop) return null;
+  if (figure.value === 'pressure') return { unit: 'kPa', at: answer.flow.portGaugeKpa };
+  const at = new Map<string, number>();
+  for (const { id, coolantInC, coolantOutC } of answer.result.parts) {
+    const flow = loop.components.find((part) => part.id === id)?.flow;
+    if (!flow) continue;
+    const through = Math.abs(answer.flow.links.get(id)?.flowLph ?? 0);
+    at.set(`${id}.${flow[0]}`, figure.value === 'flow' ? through : coolantInC);
+    at.set(`${id}.${flow[1]}`, figure.value === 'flow' ? through : coolantOutC);
+  }
+  return at.size > 0 ? { unit: FIGURES[figure.value].unit, at } : null;
+}
+</script>
+
+<template>
+  <div>
+    <div class="choose">
+      <v-select v-model="choice" :items="choices" label="B is" density="comfortable" hide-details />
+      <div role="group" aria-label="Figure compared" class="figures-of">
+        <button v-for="({ label }, key) in FIGURES" :key="key" type="button" :aria-pressed="figure === key" @click="figure = key">
+          {{ label }}
+        </button>
+      </div>
+    </div>
+    <p v-if="problem" role="alert" class="mt-3">{{ problem }}</p>
+    <div class="pair">
+      <section v-for="{ key, letter, title, answer } in sides" :key="key">
+        <h2>
+          {{ letter }} <small>{{ title }}</small>
+        </h2>
+        <ProfileSheet :scene="answer" :colour="colour" :line="lines[key]" :label="`Loop profile of ${letter}, ${title}`" />
+        <p v-if="answer" class="big">{{ Math.round(answer.flowLph) }} <small>L/h through the pump</small></p>
+        <div class="speeds">
+          <label class="slide">
+            <span
+              >Pump <b class="figures">{{ Math.round(speeds[key].pump * 100) }} %</b></span
+            >
+            <input v-model.number="speeds[key].pump" type="range" min="0.1" max="1" step="0.01" :aria-label="`Pump speed of ${letter}`" />
+          </label>
+          <label class="slide">
+            <span
+              >Fans <b class="figures">{{ Math.round(speeds[key].fans * 100) }} %</b></span
+            >
+            <input v-model.number="speeds[key].fans" type="range" min="0.1" max="1" step="0.01" :aria-label="`Fan speed of ${letter}`" />
+          </label>
+        </div>
+      </section>
+    </div>
+    <ul v-if="rows.length" class="plain-list rows">
+      <li v-for="row in rows" :key="row.id">
+        <span
+          >{{ row.name }} <span class="quiet">{{ row.what }}</span></span
+        >
+        <span class="track" aria-hidden="true">
+          <i
+            :style="{
+              left: left(Math.min(row.a, row.b)),
+              width: `calc(${left(Math.max(row.a, row.b))} - ${left(Math.min(row.a, row.b))})`,
+            }"
+          />
+          <b class="a" :style="{ left: left(row.a) }" />
+          <b class="b" :style="{ left: left(row.b) }" />
+        </span>
+        <span class="figures">{{ shown(row.a) }} → {{ shown(row.b) }} {{ FIGURES[figure].unit }}</span>
+        <span class="figures"
+          ><b>{{ difference(row.a, row.b) }}</b></span
+        >
+      </li>
+    </ul>
+    <p v-else class="mt-4">Nothing to compare yet: a pump needs its curve, and something must flow.</p>
+    <p class="quiet">
+      Ring: A. Dot: B.
+      <span class="estimate">Computed for a 24 °C room with usual loads; differences are surer than the figures themselves.</span>
+    </p>
+  </div>
+</template>
+
+<style scoped src="../profile/panel.css"></style>
+
+<style scoped>
+.choose {
+  display: grid;
+  grid-template-columns: 320px auto 1fr;
+  gap: 20px;
+  align-items: center;
+}
+.figures-of {
+  display: flex;
+  gap: 4px;
+}
+.figures-of button {
+  min-height: var(--touch);
+  padding: 0 14px;
+  border-bottom: 3px solid transparent;
+}
+.figures-of button[aria-pressed='true'] {
+  border-color: var(--ink);
+  font-weight: 620;
+}
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 26px;
+  margin-top: 14px;
+}
+.pair > section {
+  min-width: 0;
+}
+h2 small {
+  font-weight: 400;
+  font-size: 1rem;
+}
+.big {
+  font-size: 1.6rem;
+  font-weight: 640;
+  margin: 8px 0 0;
+}
+.big small {
+  font-size: 1rem;
+  font-weight: 400;
+}
+.speeds {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 18px;
+}
+.rows {
+  margin-top: 18px;
+}
+.rows li {
+  display: grid;
+  grid-template-columns: 230px 1fr 190px 110px;
+  gap: 18px;
+  align-items: center;
+  padding: 6px 0;
+  border-top: 1px solid var(--line-soft);
+}
+.track {
+  position: relative;
+  height: 18px;
+  border-bottom: 1px solid var(--line);
+  margin: 0 8px;
+}
+.track i {
+  position: absolute;
+  top: 7px;
+  height: 3px;
+  background: var(--ink-soft);
+}
+.track b {
+  position: absolute;
+  top: 2px;
+  width: 13px;
+  height: 13px;
+  margin-left: -6.5px;
+  border-radius: 50%;
+  border: 2.5px solid var(--ink);
+}
+.track .b {
+  background: var(--ink);
+  width: 9px;
+  height: 9px;
+  top: 4px;
+  margin-left: -4.5px;
+}
+@media (max-width: 1000px) {
+  .pair,
+  .choose {
+    grid-template-columns: 1fr;
+  }
+  .rows li {
+    grid-template-columns: 1fr 1fr;
+  }
+}
+</style>

@@ -1,0 +1,230 @@
+<script setup lang="ts">
+import { computed, reactive, ref } from 'vue';
+import type { MeasuredBlock } from '@core/physics/diagnosis/measured.js';
+import { usualAir, type AirPath } from '@core/physics/heat/steady.js';
+import { shortName } from '@core/machine/catalogue/names.js';
+import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
+import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
+import ProfileSheet from '../profile/ProfileSheet.vue';
+import NumberField from '../../base/units/NumberField.vue';
+import RadiatorAir from './RadiatorAir.vue';
+import { usualBlocks } from './usual.js';
+
+/** Temperatures at steady load, with coolant and case air solved together; the quietest speeds. */
+const props = defineProps<{ loop: LoopFile; twin: Twin; colour: string | null; measured: readonly MeasuredBlock[] }>();
+
+const blocks = usualBlocks(props.loop);
+const loads = reactive<Record<string, number | null>>(Object.fromEntries(blocks.map(({ id, loadW }) => [id, loadW])));
+const limits = reactive<Record<string, number | null>>(Object.fromEntries(blocks.map(({ id, limitC }) => [id, limitC])));
+const pumpSpeed = ref(props.loop.components.find(({ kind }) => kind === 'pump')?.speed ?? 0.8);
+const fanSpeed = ref(0.5);
+const roomC = ref<number | null>(24);
+const caseHeatW = ref<number | null>(60);
+/** how each radiator breathes: as usual for its place until somebody says otherwise */
+const air = reactive<Record<string, AirPath>>(
+  Object.fromEntries(
+    props.loop.components
+      .filter(({ kind }) => kind === 'radiator')
+      .map((part) => {
+        const { from, to, blockage } = usualAir(part, 1);
+        return [part.id, { from, to, blockage }];
+      }),
+  ),
+);
+const blockFactors = Object.fromEntries(props.measured.map(({ id, factor }) => [id, factor]));
+
+const given = (from: Record<string, number | null>): Record<string, number> =>
+  Object.fromEntries(Object.entries(from).filter((entry): entry is [string, number] => entry[1] !== null));
+const carried = () => ({
+  roomC: roomC.value ?? 24,
+  caseHeatW: Math.max(0, caseHeatW.value ?? 0),
+  loadsW: given(loads),
+  air: Object.fromEntries(Object.entries(air).map(([id, path]) => [id, { ...path }])),
+  blockFactors,
+});
+const heat = useTwinAnswer(
+  props.twin,
+  () => ({ ...carried(), pumpSpeed: pumpSpeed.value, fanSpeed: fanSpeed.value }),
+  (question) => props.twin.engine.heat(question),
+);
+const quiet = useTwinAnswer(
+  props.twin,
+  () => ({ ...carried(), limitsC: given(limits) }),
+  (question) => props.twin.engine.quietPoint(question),
+);
+const names = computed(() => new Map(props.loop.components.map((part) => [part.id, shortName(part)])));
+const hot = computed(() => heat.value?.result.parts.filter(({ partC }) => partC !== null) ?? []);
+const hottest = computed(() =>
+  hot.value.reduce<(typeof hot.value)[number] | null>((so, each) => ((each.partC ?? 0) > (so?.partC ?? 0) ? each : so), null),
+);
+const line = computed(() => {
+  const at = new Map<string, number>();
+  for (const { id, coolantInC, coolantOutC } of heat.value?.result.parts ?? []) {
+    const flow = props.loop.components.find((part) => part.id === id)?.flow;
+    if (!flow) continue;
+    at.set(`${id}.${flow[0]}`, coolantInC);
+    at.set(`${id}.${flow[1]}`, coolantOutC);
+  }
+  return at.size > 0 ? { unit: '°C', at } : null;
+});
+const scale = computed(
+  () => Math.max(40, ...hot.value.map(({ partC }) => partC ?? 0), ...Object.values(limits).map((limit) => limit ?? 0)) * 1.05,
+);
+const radiators = computed(() => heat.value?.result.parts.filter(({ air }) => air !== null) ?? []);
+const isMeasured = (id: string): boolean => Object.hasOwn(blockFactors, id);
+function takeQuiet(): void {
+  const best = quiet.value?.best;
+  if (!best) return;
+  pumpSpeed.value = best.pumpSpeed;
+  fanSpeed.value = Math.ceil(best.fanSpeed * 100) / 100;
+}
+</script>
+
+<template>
+  <div>
+    <ProfileSheet :scene="heat" :colour="colour" :line="line" label="Loop profile with the coolant’s temperature along the way" />
+    <div v-if="heat && heat.result.end === 'solved'" class="below" style="--left: 0.9fr; --right: 1.2fr">
+      <section>
+        <p class="big-number">
+          {{ hottest ? Math.round(hottest.partC ?? 0) : '–' }}
+          <small>°C {{ hottest ? names.get(hottest.id) : 'no part carries a load' }}</small>
+        </p>
+        <p>
+          <b>{{ Math.round(heat.flowLph) }} L/h</b>, air in the case {{ heat.result.caseAirC.toFixed(1) }} °C.
+          <span v-if="measured.length === 0" class="quiet estimate">Estimates from size and flow, ± 5 K until a baseline is recorded.</span>
+          <span v-else class="quiet estimate"
+            >{{ measured.map(({ id }) => names.get(id)).join(', ') }} from the recorded baseline, ± 2 K; the rest estimated from size and
+            flow, ± 5 K.</span
+          >
+        </p>
+        <label class="slide">
+          <span
+            >Fans <b class="figures">{{ Math.round(fanSpeed * 100) }} %</b></span
+          >
+          <input v-model.number="fanSpeed" type="range" min="0.1" max="1" step="0.01" aria-label="Fan speed" />
+        </label>
+        <label class="slide">
+          <span
+            >Pump <b class="figures">{{ Math.round(pumpSpeed * 100) }} %</b></span
+          >
+          <input v-model.number="pumpSpeed" type="range" min="0.1" max="1" step="0.01" aria-label="Pump speed" />
+        </label>
+        <p v-if="quiet?.best" class="mt-2">
+          Quiet point: fans <b>{{ Math.round(quiet.best.fanSpeed * 100) }} %</b>, pump
+          <b>{{ Math.round(quiet.best.pumpSpeed * 100) }} %</b> keep every limit at {{ roomC }} °C.
+          <v-btn class="ml-2" size="small" variant="outlined" @click="takeQuiet">Set it</v-btn>
+        </p>
+        <p v-else-if="quiet" class="mt-2">
+          <b>No speed keeps every limit at {{ roomC }} °C:</b> more radiator, a lower power limit, or a cooler room.
+        </p>
+        <div class="conditions mt-3">
+          <NumberField v-model="roomC" label="Room" unit="°C" />
+          <NumberField v-model="caseHeatW" label="Air-cooled parts" unit="W" />
+        </div>
+      </section>
+      <section>
+        <h2>Parts</h2>
+        <ul class="plain-list parts">
+          <li v-for="each in hot" :key="each.id">
+            <span class="name">{{ names.get(each.id) }}</span>
+            <span class="track" aria-hidden="true">
+              <i
+                class="coolant"
+                :style="{
+                  width: `${(100 * ((each.coolantInC + each.coolantOutC) / 2)) / scale}%`,
+                  background: colour ?? 'var(--ink-soft)',
+                }"
+              />
+              <i :style="{ width: `${(100 * ((each.partC ?? 0) - (each.coolantInC + each.coolantOutC) / 2)) / scale}%` }" />
+              <b v-if="limits[each.id] !== null" class="limit" :style="{ left: `${(100 * (limits[each.id] ?? 0)) / scale}%` }" />
+            </span>
+            <span class="figures"
+              ><b>{{ (each.partC ?? 0).toFixed(1) }} °C</b> <span class="quiet">{{ isMeasured(each.id) ? '± 2' : '± 5' }}</span></span
+            >
+            <NumberField v-model="loads[each.id] as number | null" class="small" label="load" unit="W" />
+            <NumberField v-model="limits[each.id] as number | null" class="small" label="limit" unit="°C" />
+          </li>
+        </ul>
+        <p class="quiet">In the liquid’s colour: the coolant. Beyond it: what the part stands above it. The mark: its limit.</p>
+        <h2 class="mt-4">Radiators</h2>
+        <ul class="plain-list figures">
+          <li v-for="each in radiators" :key="each.id" class="radiator">
+            <p>
+              {{ names.get(each.id) }}: <b>{{ Math.round(-each.heatW) }} W</b>
+              <span class="quiet"
+                >air {{ each.air?.inC.toFixed(1) }} → {{ each.air?.outC.toFixed(1) }} °C, coolant {{ each.coolantInC.toFixed(1) }} →
+                {{ each.coolantOutC.toFixed(1) }} °C</span
+              >
+            </p>
+            <RadiatorAir v-if="air[each.id]" v-model="air[each.id] as AirPath" :name="names.get(each.id) ?? each.id" />
+          </li>
+        </ul>
+      </section>
+    </div>
+    <p v-else-if="heat" class="mt-5">
+      {{
+        heat.result.end === 'no-radiator'
+          ? 'There is no radiator to give the heat off.'
+          : 'Nothing flows at this pump speed: temperatures cannot be told.'
+      }}
+    </p>
+    <p v-else-if="twin.loaded.value > 0" class="mt-5">Temperatures cannot be told yet: give the pump its curve in the loop file.</p>
+  </div>
+</template>
+
+<style scoped src="../profile/panel.css"></style>
+
+<style scoped>
+.radiator {
+  padding: 6px 0;
+}
+.conditions {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+}
+.parts {
+  margin-top: 8px;
+}
+.parts li {
+  display: grid;
+  grid-template-columns: 110px 1fr 104px 96px 96px;
+  gap: 12px;
+  align-items: center;
+  padding: 4px 0;
+}
+.track {
+  position: relative;
+  display: flex;
+  height: 20px;
+  background: var(--well);
+}
+.track i {
+  border: 1.5px solid var(--ink);
+  background: var(--glass);
+}
+.limit {
+  position: absolute;
+  top: -4px;
+  bottom: -4px;
+  width: 3px;
+  background: var(--ink);
+}
+.small :deep(.v-input__details) {
+  display: none;
+}
+@media (max-width: 1000px) {
+  .parts li {
+    grid-template-columns: 1fr 1.4fr 1fr;
+  }
+  .parts .small {
+    grid-row: 2;
+  }
+  .parts .small:last-child {
+    grid-column: 3;
+  }
+  .parts .small:nth-last-child(2) {
+    grid-column: 2;
+  }
+}
+</style>

@@ -1,0 +1,132 @@
+// @vitest-environment happy-dom
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { readLoopFile } from '@core/machine/loop-file/loopFileSchema.js';
+import { fakeServer, mountScreen, settle, wordsOf } from '../../../tests/screens/mountScreen.js';
+import exampleText from '../../../examples/two-radiators.json?raw';
+import ProfileView from '../../pages/ProfileView.vue';
+import { usualBlocks } from './usual.js';
+
+const file = readLoopFile(JSON.parse(exampleText));
+
+const MEASURED = { setting: 'load', workload: 'render', durationMinutes: 45, powerW: 150, sensor: 'processor package', statistic: 'peak', panels: 'on', pumpPercent: 80, fanPercent: 50, roomC: 22, partC: 61, coolantC: 34, flowLph: 200, levelMm: null }; // prettier-ignore
+
+async function open(change: (loop: typeof file) => void = () => undefined, more: object = {}, show = 'heat') {
+  const loop = structuredClone(file);
+  change(loop);
+  fakeServer(({ path }) => ({
+    status: 200,
+    body: path.includes('coolant')
+      ? { products: [], batches: [] }
+      : {
+          name: 'Main',
+          systemId: 's',
+          systemName: 'Slate',
+          coolantProductId: null,
+          file: loop,
+          revisions: [
+            { number: 2, kind: 'change' },
+            { number: 1, kind: 'planned' },
+          ],
+          baselines: [],
+          ...more,
+        },
+  }));
+  const screen = mountScreen(ProfileView, { props: { id: 'l' } }, `/loops/l/profile?show=${show}`);
+  await settle();
+  await settle();
+  return screen;
+}
+type Screen = Awaited<ReturnType<typeof open>>;
+const hottest = (screen: Screen): number => Number.parseInt(screen.find('.big-number').text(), 10);
+const set = async (screen: Screen, label: string, value: string): Promise<void> => {
+  await screen.find(`input[aria-label="${label}"]`).setValue(value);
+  await settle();
+};
+const press = async (screen: Screen, words: RegExp): Promise<void> => {
+  await screen.findAll('button').find((button) => words.test(button.text()))?.trigger('click'); // prettier-ignore
+  await settle();
+};
+
+beforeEach(() => vi.stubGlobal('Worker', undefined));
+
+describe('usual loads', () => {
+  it('follow what a block is for', () => {
+    expect(usualBlocks(file).map(({ id, loadW }) => [id, loadW])).toEqual([['cpu', 150], ['gpu', 340]]); // prettier-ignore
+  });
+});
+
+describe('the heat view', () => {
+  it('names the hottest part, cooler with faster fans', async () => {
+    const screen = await open();
+    expect(wordsOf(screen)).toMatch(/°C gpu/);
+    const at50 = hottest(screen);
+    await set(screen, 'Fan speed', '1');
+    expect(hottest(screen)).toBeLessThan(at50);
+  });
+
+  it('lists what each radiator gives off: together what the parts take in', async () => {
+    const screen = await open();
+    const watts = [...wordsOf(screen).matchAll(/(\d+) W air/g)].map(([, text]) => Number(text));
+    expect(watts.length).toBe(2);
+    expect(watts.reduce((sum, each) => sum + each, 0)).toBeCloseTo(490, -1);
+  });
+
+  it('sets the quiet point, which keeps every limit', async () => {
+    const screen = await open();
+    expect(wordsOf(screen)).toMatch(/Quiet point: fans \d+ %, pump \d+ %/);
+    await press(screen, /^Set it$/);
+    const temperatures = [...wordsOf(screen).matchAll(/(\d+\.\d) °C/g)].map(([, text]) => Number(text));
+    expect(Math.max(...temperatures)).toBeLessThanOrEqual(80.5);
+  });
+
+  it('gets warmer behind a blocked front, and with air the case has warmed', async () => {
+    const screen = await open();
+    const before = hottest(screen);
+    await set(screen, 'Airflow blocked at front', '0.8');
+    const blocked = hottest(screen);
+    expect(blocked).toBeGreaterThan(before);
+    await screen.find('select[aria-label="Air of front"]').setValue('case out');
+    await settle();
+    expect(hottest(screen)).toBeGreaterThan(blocked);
+  });
+
+  it('takes a block’s resistance from the recorded baseline, and says so', async () => {
+    const screen = await open(() => undefined, { baselines: [{ reading: MEASURED }] });
+    expect(wordsOf(screen)).toContain('cpu from the recorded baseline, ± 2 K');
+    expect(wordsOf(screen)).toMatch(/°C ± 2/);
+  });
+
+  it('says when it cannot tell: no curve, no radiator', async () => {
+    const curveless = await open((loop) => {
+      delete loop.components[1]?.curve;
+    });
+    expect(wordsOf(curveless)).toContain('give the pump its curve');
+    const bare = await open((loop) => {
+      for (const part of loop.components) if (part.kind === 'radiator') part.kind = 'block';
+    });
+    expect(wordsOf(bare)).toContain('no radiator to give the heat off');
+  });
+});
+
+describe('two variants side by side', () => {
+  const compare = () => open(() => undefined, {}, 'compare');
+
+  it('show what swapping the blocks changes, part by part', async () => {
+    const screen = await compare();
+    const words = wordsOf(screen);
+    expect(words).toContain('A as drawn');
+    expect(words).toContain('B first two blocks swapped');
+    expect(words).toMatch(/gpu the part [\d.]+ → [\d.]+ °C \+\d/);
+    expect(words).toMatch(/cpu the part [\d.]+ → [\d.]+ °C −\d/);
+  });
+
+  it('keep speeds of their own: a slower pump in B lets less through', async () => {
+    const screen = await compare();
+    await press(screen, /^Flow$/);
+    expect(wordsOf(screen)).toMatch(/gpu \d+ → \d+ L\/h −1 L\/h/);
+    await set(screen, 'Pump speed of B', '0.4');
+    expect(wordsOf(screen)).toMatch(/gpu \d+ → \d+ L\/h −\d\d+ L\/h/);
+    await press(screen, /^Pressure lost$/);
+    expect(wordsOf(screen)).toMatch(/kPa −[\d.]+ kPa/);
+  });
+});

@@ -1,0 +1,265 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { mdiArrowDown, mdiArrowUp, mdiClose } from '@mdi/js';
+import { changePart, changeRun, movePart, removePart, setElbows } from '@core/machine/catalogue/edit.js';
+import { TUBE_KINDS, tubeKindOf } from '@core/machine/catalogue/parts.js';
+import { PLACES, type Place } from '@core/machine/catalogue/places.js';
+import { flowOrder } from '@core/machine/loop-file/chain.js';
+import { partName, tubeLengthMm, type LoopFile } from '@core/machine/loop-file/loopFile.js';
+import { loopVolume } from '@core/machine/loop-file/volume.js';
+import { formatMlWithSd } from '@core/base/units/display.js';
+import NumberField from '../../base/units/NumberField.vue';
+
+/** The parts in the order the liquid meets them, with the run after each; every volume drawn to one scale. */
+const props = defineProps<{ loop: LoopFile; series: boolean; colour: string | null; at: (path: string) => string[] }>();
+const selected = defineModel<string | null>('selected', { required: true });
+const emit = defineEmits<{ change: [loop: LoopFile] }>();
+
+const volumes = computed(() => loopVolume(props.loop));
+const largest = computed(() => Math.max(1, ...volumes.value.parts.map(({ volumeMl }) => volumeMl)));
+const volumeOf = (id: string) => volumes.value.parts.find((part) => part.id === id) ?? { volumeMl: 0, sdMl: 0 };
+const rows = computed(() => {
+  const { links, offPath } = flowOrder(props.loop);
+  return [...links, ...offPath.components.map((component) => ({ component, tube: null }))];
+});
+const looseRuns = computed(() => flowOrder(props.loop).offPath.tubes);
+const runs = computed(() => rows.value.map(({ tube }) => tube).concat(looseRuns.value));
+const elbows = (fittings: readonly string[] | undefined, kind: string): number =>
+  (fittings ?? []).filter((fitting) => fitting === kind).length;
+const pick = (id: string): void => {
+  selected.value = selected.value === id ? null : id;
+};
+
+/** Only a number that can be is taken; the field itself says when it is not one. */
+function part(id: string, field: 'volume_ml' | 'volume_sd_ml' | 'max_fill_ml' | 'low_mark_ml', value: number | null): void {
+  if (value !== null && value >= 0) emit('change', changePart(props.loop, id, { [field]: value }));
+}
+function run(id: string, lengthMm: number | null): void {
+  if (lengthMm !== null && lengthMm > 0) emit('change', changeRun(props.loop, id, { length_mm: lengthMm }));
+}
+function tubeKind(id: string, key: string): void {
+  const kind = TUBE_KINDS.find((each) => each.key === key);
+  if (kind) emit('change', changeRun(props.loop, id, { kind }));
+}
+const bad = (value: number, what: string): string[] => (value < 0 ? [`${what} cannot be negative`] : []);
+</script>
+
+<template>
+  <ol class="plain-list chain" aria-label="Parts in flow order">
+    <template v-for="({ component, tube }, index) in rows" :key="component.id">
+      <li class="link" :class="{ open: selected === component.id }">
+        <button type="button" class="line" :aria-expanded="selected === component.id" @click="pick(component.id)">
+          <span class="node" :class="component.kind" />
+          <span class="name"
+            >{{ partName(component) }} <span class="quiet">{{ component.place ? PLACES[component.place as Place] : '' }}</span></span
+          >
+          <span class="bar"
+            ><span :style="{ width: `${(volumeOf(component.id).volumeMl / largest) * 100}%`, background: colour ?? 'var(--ink-soft)' }"
+          /></span>
+          <span class="figure figures">{{ formatMlWithSd(volumeOf(component.id).volumeMl, volumeOf(component.id).sdMl) }}</span>
+        </button>
+        <div v-if="selected === component.id" class="fields">
+          <v-text-field
+            :model-value="component.label ?? component.id"
+            label="Name"
+            density="compact"
+            @update:model-value="$event && emit('change', changePart(loop, component.id, { label: $event }))"
+          />
+          <NumberField
+            :model-value="component.volume_ml"
+            label="Volume"
+            unit="mL"
+            :errors="bad(component.volume_ml, 'A volume')"
+            @update:model-value="part(component.id, 'volume_ml', $event)"
+          />
+          <NumberField
+            :model-value="component.volume_sd_ml ?? Math.round(component.volume_ml * 0.2)"
+            label="± one sd"
+            unit="mL"
+            @update:model-value="part(component.id, 'volume_sd_ml', $event)"
+          />
+          <template v-if="component.kind === 'reservoir'">
+            <NumberField
+              :model-value="component.max_fill_ml ?? null"
+              label="Fill mark"
+              unit="mL"
+              @update:model-value="part(component.id, 'max_fill_ml', $event)"
+            />
+            <NumberField
+              :model-value="component.low_mark_ml ?? null"
+              label="Low mark"
+              unit="mL"
+              @update:model-value="part(component.id, 'low_mark_ml', $event)"
+            />
+          </template>
+          <div v-if="series" class="row tools">
+            <v-btn
+              :icon="mdiArrowUp"
+              size="small"
+              variant="text"
+              :disabled="index === 0"
+              :aria-label="`Move ${partName(component)} up`"
+              @click="emit('change', movePart(loop, component.id, -1))"
+            />
+            <v-btn
+              :icon="mdiArrowDown"
+              size="small"
+              variant="text"
+              :disabled="index === rows.length - 1"
+              :aria-label="`Move ${partName(component)} down`"
+              @click="emit('change', movePart(loop, component.id, 1))"
+            />
+            <v-btn :prepend-icon="mdiClose" size="small" variant="text" @click="emit('change', removePart(loop, component.id))"
+              >Take it out</v-btn
+            >
+          </div>
+        </div>
+      </li>
+      <li v-if="tube" class="link run" :class="{ open: selected === tube.id }">
+        <button type="button" class="line" :aria-expanded="selected === tube.id" @click="pick(tube.id)">
+          <span class="node pipe" />
+          <span class="name figures"
+            >{{ Math.round(tubeLengthMm(loop, tube)) }} mm
+            <span class="quiet">{{
+              tubeKindOf(tube)?.label ?? `${tube.material}, bore ${tube.bore_mm}, outer ${tube.outer_mm}`
+            }}</span></span
+          >
+          <span class="bar"
+            ><span :style="{ width: `${(volumeOf(tube.id).volumeMl / largest) * 100}%`, background: colour ?? 'var(--ink-soft)' }"
+          /></span>
+          <span class="figure figures quiet">{{ formatMlWithSd(volumeOf(tube.id).volumeMl, volumeOf(tube.id).sdMl) }}</span>
+        </button>
+        <div v-if="selected === tube.id" class="fields">
+          <NumberField
+            :model-value="Math.round(tubeLengthMm(loop, tube))"
+            label="Length as cut"
+            unit="mm"
+            @update:model-value="run(tube.id, $event)"
+          />
+          <v-select
+            :model-value="tubeKindOf(tube)?.key"
+            :items="TUBE_KINDS.map(({ key, label }) => ({ value: key, title: label }))"
+            label="Tube"
+            density="compact"
+            @update:model-value="tubeKind(tube.id, $event)"
+          />
+          <NumberField
+            :model-value="elbows(tube.fittings, '90')"
+            label="90° elbows"
+            unit="pcs"
+            @update:model-value="emit('change', setElbows(loop, tube.id, '90', Math.min(10, Math.round($event ?? 0))))"
+          />
+          <NumberField
+            :model-value="elbows(tube.fittings, '45')"
+            label="45° elbows"
+            unit="pcs"
+            @update:model-value="emit('change', setElbows(loop, tube.id, '45', Math.min(10, Math.round($event ?? 0))))"
+          />
+        </div>
+      </li>
+    </template>
+    <li v-for="tube in looseRuns" :key="tube.id" class="link run">
+      <span class="line"
+        ><span class="node pipe" /><span class="name figures"
+          >{{ Math.round(tubeLengthMm(loop, tube)) }} mm
+          <span class="quiet">{{ tube.from.join('.') }} → {{ tube.to.join('.') }}</span></span
+        ></span
+      >
+    </li>
+  </ol>
+  <p v-if="!series && runs.length" class="quiet mt-2">
+    This loop branches or is open, so order alone does not describe it. Volumes and lengths can be changed here; its layout comes from the
+    file.
+  </p>
+</template>
+
+<style scoped>
+.chain {
+  position: relative;
+}
+.line {
+  display: grid;
+  grid-template-columns: 22px minmax(0, 1fr) 110px 112px;
+  gap: 12px;
+  align-items: center;
+  width: 100%;
+  min-height: 44px;
+  text-align: left;
+}
+.run .line {
+  min-height: 32px;
+  font-size: 0.93rem;
+}
+button.line:hover {
+  background: var(--wash);
+}
+.name {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.figure {
+  text-align: right;
+  white-space: nowrap;
+}
+.node {
+  width: 16px;
+  height: 16px;
+  border: 2px solid var(--ink);
+  background: var(--sheet);
+  justify-self: center;
+  border-radius: 4px;
+}
+.node.pump {
+  border-radius: 50%;
+}
+.node.reservoir {
+  height: 22px;
+  width: 14px;
+  border-radius: 2px;
+}
+.node.radiator {
+  width: 22px;
+  height: 12px;
+  border-radius: 2px;
+}
+.node.pipe {
+  border: none;
+  background: var(--ink);
+  width: 3px;
+  height: 32px;
+  border-radius: 0;
+}
+.bar {
+  height: 10px;
+  background: transparent;
+  display: block;
+}
+.bar span {
+  display: block;
+  height: 100%;
+  min-width: 2px;
+  box-shadow: inset 0 0 0 1px rgb(0 0 0 / 22%);
+}
+.fields {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(160px, 1fr));
+  gap: 12px;
+  padding: 10px 0 16px 34px;
+  align-items: start;
+}
+.tools {
+  gap: 4px;
+}
+.open > .line {
+  font-weight: 620;
+}
+@media (max-width: 700px) {
+  .line {
+    grid-template-columns: 22px minmax(0, 1fr) 104px;
+  }
+  .bar {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,107 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { orderCoolant } from '@core/machine/liquids/order.js';
+import { fillVolume, planFill } from '@core/physics/filling/fillPlan.js';
+import { countFittings } from '@core/machine/loop-file/fittings.js';
+import { checkLoop } from '@core/machine/build-checks/checkLoop.js';
+import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
+import { loopVolume } from '@core/machine/loop-file/volume.js';
+import { formatMl } from '@core/base/units/display.js';
+import type { CoolantProduct } from '@core/machine/liquids/classes.js';
+import FillPlanDrawing from '../filling/FillPlanDrawing.vue';
+import { fittingWords } from './fittingWords.js';
+
+/** What the loop computes: volume, order, fittings, fill, and what to look at before it is built. */
+const props = defineProps<{
+  loop: LoopFile;
+  product: (Pick<CoolantProduct, 'form' | 'targetFraction' | 'bottleMl'> & { readonly name: string; readonly colour: string }) | null;
+}>();
+const volume = computed(() => loopVolume(props.loop));
+const fill = computed(() => fillVolume(props.loop));
+const plan = computed(() => planFill(props.loop));
+const order = computed(() => (props.product ? orderCoolant(fill.value, props.product) : null));
+const fittings = computed(() => countFittings(props.loop));
+/** parts with a volume from the loop's own fills, the one that moved most first */
+const learned = computed(() =>
+  props.loop.components
+    .flatMap((part) => (part.learned ? [{ name: partName(part), priorMl: part.learned.prior_ml, nowMl: part.volume_ml }] : []))
+    .sort((a, b) => Math.abs(b.nowMl - b.priorMl) - Math.abs(a.nowMl - a.priorMl)),
+);
+const fills = computed(() => Math.max(0, ...props.loop.components.map(({ learned: from }) => from?.fills ?? 0)));
+const findings = computed(() => checkLoop(props.loop));
+</script>
+
+<template>
+  <div class="stack figures-column">
+    <section>
+      <p class="big-number" aria-label="Loop volume">
+        {{ Math.round(volume.volumeMl) }} <small>± {{ Math.round(volume.sdMl) }} mL</small>
+      </p>
+      <p class="quiet">
+        whole loop, one standard deviation. Filled to the reservoir's mark it takes
+        <strong class="figures">{{ Math.round(fill.volumeMl) }} mL</strong>.
+      </p>
+      <p v-if="learned.length" class="quiet">
+        {{ learned.length }} parts carry what {{ fills === 1 ? 'the first fill' : `${fills} fills` }} of this loop told of them; most of it
+        {{ learned[0]?.name }}: was {{ Math.round(learned[0]?.priorMl ?? 0) }}, is {{ Math.round(learned[0]?.nowMl ?? 0) }} mL.
+      </p>
+    </section>
+    <section>
+      <h2>First fill</h2>
+      <FillPlanDrawing class="mt-2" :plan="plan" :colour="product?.colour ?? null" />
+    </section>
+    <section>
+      <h2>To order</h2>
+      <template v-if="order && product">
+        <p class="mt-1">
+          <strong class="figures">{{ order.bottles }} × {{ formatMl(product.bottleMl) }}</strong> of {{ product.name
+          }}<template v-if="order.concentrateMl !== null">
+            concentrate: <strong class="figures">{{ formatMl(order.concentrateMl) }}</strong> with
+            <strong class="figures">{{ formatMl(order.waterMl ?? 0) }}</strong> distilled water</template
+          >.
+        </p>
+        <p class="quiet">
+          Covers 95 of 100 loops of this plan with spill and sample: {{ formatMl(order.orderMl) }}. {{ formatMl(order.leftOverMl) }} left
+          over.
+        </p>
+      </template>
+      <p v-else class="quiet mt-1">Choose the coolant above; bottles, concentrate and water follow.</p>
+      <ul class="plain-list counts mt-2">
+        <li v-for="each in fittings" :key="each.kind">
+          <b class="figures">{{ each.count }}</b> {{ fittingWords(each.kind, each.count) }}
+        </li>
+      </ul>
+    </section>
+    <section v-if="findings.length">
+      <h2>Look at before building</h2>
+      <ul class="findings">
+        <li v-for="(finding, index) in findings" :key="index" :class="finding.weight">
+          <b v-if="finding.weight === 'stop'">Stop: </b>{{ finding.text }} <span class="quiet">{{ finding.todo }}</span>
+        </li>
+      </ul>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.figures-column {
+  gap: 24px;
+}
+.counts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 18px;
+}
+.counts b {
+  font-weight: 640;
+}
+.findings {
+  padding-left: 18px;
+  margin: 6px 0 0;
+  display: grid;
+  gap: 6px;
+}
+p {
+  margin: 0;
+}
+</style>

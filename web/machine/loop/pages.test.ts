@@ -1,0 +1,175 @@
+// @vitest-environment happy-dom
+import { beforeEach, describe, expect, it } from 'vitest';
+import { readLoopFile } from '@core/machine/loop-file/loopFileSchema.js';
+import { fakeServer, mountScreen, settle, wordsOf, type Asked } from '../../../tests/screens/mountScreen.js';
+import rigidText from '../../../examples/rigid-loop.json?raw';
+import StartRunDialog from '../../bench/runs/StartRunDialog.vue';
+import EditAs from './EditAs.vue';
+import { fittingWords } from './fittingWords.js';
+import LoopPages from './LoopPages.vue';
+import LoopView from '../../pages/LoopView.vue';
+import PartsSheet from '../../pages/PartsSheet.vue';
+
+const file = readLoopFile(JSON.parse(rigidText));
+const red = {
+  id: 'p',
+  name: 'Emberlow Red',
+  form: 'ready-mix',
+  coolantClass: 'clear',
+  bottleMl: 1000,
+  colour: '#b3393f',
+  targetFraction: null,
+  sheetLifeMonths: null,
+};
+const loopAnswer = {
+  id: 'l',
+  name: 'Rigid loop',
+  systemId: 's',
+  systemName: 'Small black',
+  coolantProductId: 'p',
+  version: 3,
+  file,
+  activeRunId: null,
+  revisions: [
+    { id: 'r', number: 2, kind: 'as-built', reason: '', at: '2026-03-01T10:00:00Z', by: 'Ilse Darrow', volumeMl: 780, volumeSdMl: 60 },
+  ],
+};
+function serve(more: (asked: Asked) => object | null = () => null): void {
+  fakeServer((asked) => {
+    const special = more(asked);
+    if (special) return { status: 200, body: special };
+    if (asked.path.includes('coolant')) return { status: 200, body: { products: [red], batches: [] } };
+    if (asked.path === '/learned-volumes') return { status: 200, body: { items: [], fills: 0 } };
+    return { status: 200, body: loopAnswer };
+  });
+}
+/** A server that answers one path only when told to. */
+function holdBack(path: string): () => void {
+  let release: () => void = () => undefined;
+  const before = globalThis.fetch;
+  const held = new Promise<void>((resolve) => (release = resolve));
+  globalThis.fetch = (async (url: string, init?: RequestInit) => {
+    if (url.endsWith(path)) await held;
+    return before(url, init);
+  }) as typeof fetch;
+  return release;
+}
+
+beforeEach(() => localStorage.clear());
+
+describe('the parts and cuts sheet', () => {
+  async function open() {
+    serve();
+    const screen = mountScreen(PartsSheet, { props: { id: 'l' } });
+    await settle();
+    return screen;
+  }
+
+  it('lists every run with its cut, the longest first, and how they come out of the bars', async () => {
+    const screen = await open();
+    const rows = screen.findAll('tbody tr').map((row) => row.findAll('td').map((cell) => cell.text()));
+    expect(rows.length).toBe(file.tubes.length);
+    const cuts = rows.map(([, , cut]) => Number(cut));
+    expect(cuts).toEqual([...cuts].sort((a, b) => b - a));
+    for (const [, laid, cut] of rows) expect(Number(cut) - Number(laid)).toBeGreaterThanOrEqual(11);
+    const bars = screen.findAll('.stock').map((bar) => bar.findAll('i').map((piece) => Number(piece.text())));
+    expect(bars.flat().sort((a, b) => b - a)).toEqual(cuts);
+    for (const bar of bars) expect(bar.reduce((sum, piece) => sum + piece, 0)).toBeLessThanOrEqual(1000);
+  });
+
+  it('counts fittings, coolant and screws, and cuts longer when told to', async () => {
+    const screen = await open();
+    expect(wordsOf(screen)).toContain('14 compression fittings');
+    expect(wordsOf(screen)).toContain('1 cap');
+    expect(wordsOf(screen)).toMatch(/\d × 1.000 mL Emberlow Red/);
+    expect(wordsOf(screen)).toContain('28 mm for 25 mm fans');
+    const longest = (): number => Number(screen.find('tbody tr b').text());
+    const before = longest();
+    await screen.findAll('.v-text-field').find((each) => each.find('label').text() === 'Cut longer by')?.find('input').setValue('22'); // prettier-ignore
+    expect(longest()).toBe(before + 10);
+  });
+
+  it('says that there is no such loop', async () => {
+    fakeServer(({ path }) => (path.includes('coolant') ? { status: 200, body: { products: [], batches: [] } } : { status: 404, body: { error: { code: 'not-found', message: 'no' } } })); // prettier-ignore
+    const screen = mountScreen(PartsSheet, { props: { id: 'x' } });
+    await settle();
+    expect(wordsOf(screen)).toContain('There is no such loop in this workshop.');
+  });
+});
+
+describe('words for fittings', () => {
+  it('go with their number', () => {
+    expect([1, 2].map((count) => fittingWords('barb', count))).toEqual(['barb', 'barbs']);
+    expect(fittingWords('tee-through', 1)).toBe('tee, straight through');
+    expect(fittingWords('swivel', 3)).toBe('swivel');
+  });
+});
+
+describe('ways out of the loop page', () => {
+  it('lead to profile and sheet, and say that they show what was saved', () => {
+    const screen = mountScreen(LoopPages, { props: { id: 'l', dirty: true } });
+    expect(screen.findAll('a').map((link) => link.attributes('href'))).toEqual([
+      '/loops/l/profile?show=drain',
+      '/loops/l/profile?show=fill',
+      '/loops/l/profile?show=air',
+      '/loops/l/parts',
+    ]);
+    expect(wordsOf(screen)).toContain('as last saved');
+  });
+
+  it('list and drawing are one choice', async () => {
+    const screen = mountScreen(EditAs, { props: { modelValue: false } });
+    const [list, drawing] = screen.findAll('button');
+    expect([list?.attributes('aria-pressed'), drawing?.attributes('aria-pressed')]).toEqual(['true', 'false']);
+    await drawing?.trigger('click');
+    expect(screen.emitted('update:modelValue')).toEqual([[true]]);
+  });
+});
+
+describe('nothing is typed before what it would overwrite is there', () => {
+  it('the loop page shows no field until its loop has come', async () => {
+    serve();
+    const release = holdBack('/loops/l');
+    const screen = mountScreen(LoopView, { props: { id: 'l' } });
+    await settle();
+    expect(screen.find('input').exists()).toBe(false);
+    release();
+    await settle();
+    expect((screen.find('.loop-name').element as HTMLInputElement).value).toBe('Rigid loop');
+  });
+
+  it('nor does it wait for learned volumes, which only new parts need', async () => {
+    serve();
+    const release = holdBack('/learned-volumes');
+    const screen = mountScreen(LoopView, { props: { id: 'l' } });
+    await settle();
+    expect(screen.find('.loop-name').exists()).toBe(true);
+    release();
+    await settle();
+  });
+
+  it('the start of a run shows its choices once the workshop’s own schools are known', async () => {
+    const workshop = {
+      workshop: { schools: { leak: 'dry-then-wet', wet: 'day', limit: 'thorough', gaugeResolutionKpa: 0.5 } },
+      benches: [{ id: 'b1', name: 'Window bench' }],
+    };
+    serve(({ path }) => (path === '/workshop' ? workshop : path === '/benches' ? { runs: [] } : null));
+    const release = holdBack('/workshop');
+    mountScreen(StartRunDialog, { props: { loopId: 'l', loopName: 'Main loop', systemName: 'Small black' } });
+    await settle();
+    expect(document.querySelector('form')).toBeNull();
+    release();
+    await settle();
+    const chosen = [...document.querySelectorAll<HTMLInputElement>('form input[type="radio"]')].filter(({ checked }) => checked);
+    expect(chosen.map(({ value }) => value)).toEqual(['false', 'dry-then-wet', 'thorough', 'day']);
+  });
+
+  it('the start of a run says when the workshop cannot be reached', async () => {
+    document.body.innerHTML = '';
+    fakeServer(() => 'unreachable');
+    mountScreen(StartRunDialog, { props: { loopId: 'l', loopName: 'Main loop', systemName: 'Small black' } });
+    await settle();
+    expect(document.querySelector('[role="alert"]')?.textContent).toBeTruthy();
+    expect(document.querySelector('form')).toBeNull();
+  });
+});

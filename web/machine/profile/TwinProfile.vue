@@ -1,0 +1,287 @@
+<script lang="ts">
+/** A figure at each "component.port", drawn beside the heights with a scale of its own. */
+export interface SecondLine {
+  readonly unit: string;
+  readonly at: ReadonlyMap<string, number>;
+  /** values the scale must hold besides its own, so that two drawings can be compared */
+  readonly beside?: readonly number[];
+}
+</script>
+
+<script setup lang="ts">
+import { computed, ref, useId } from 'vue';
+import type { Fate, LiquidPicture } from '@core/physics/draining/picture.js';
+import type { DrawnPart, DrawnRun, DrawnVessel, UnrolledLoop } from '@core/physics/profile/unroll.js';
+import { useWidth } from '../../base/units/useSize.js';
+import { frameOf, heightMarks, placeNames, runPath, runPieces, vesselPath } from './drawing.js';
+import type { OpeningState } from './openings.js';
+
+/**
+ * The loop unrolled along its flow path as it stands: every height true, every vessel's area its volume. What stands
+ * where is told by `picture`; ports are handles that go from closed to air to drain.
+ */
+const props = withDefaults(
+  defineProps<{
+    unrolled: UnrolledLoop;
+    picture: LiquidPicture;
+    colour: string | null;
+    height?: number;
+    /** state of every port that can be opened; none: the handles rest */
+    openings?: ReadonlyMap<string, OpeningState> | null;
+    /** pressure, temperature */
+    line?: SecondLine | null;
+    label: string;
+  }>(),
+  { height: 400, openings: null, line: null },
+);
+const emit = defineEmits<{ turn: [port: string] }>();
+
+const own = useId();
+const holder = ref<HTMLElement | null>(null);
+const width = useWidth(holder);
+const frame = computed(() => frameOf(props.unrolled, width.value, props.height));
+const vessels = computed(() => props.unrolled.items.filter((item): item is DrawnVessel => item.shape === 'vessel'));
+const parts = computed(() => props.unrolled.items.filter((item): item is DrawnPart => item.shape === 'part'));
+const runs = computed(() => props.unrolled.items.filter((item): item is DrawnRun => item.shape === 'run'));
+const names = computed(() => placeNames(props.unrolled.items, frame.value));
+const marks = computed(() => heightMarks(props.unrolled, frame.value));
+
+const liquid = computed(() => props.colour ?? 'var(--ink-soft)');
+function paint(fate: Fate): string {
+  if (fate === 'gas') return 'var(--glass)';
+  if (fate === 'held') return `url(#${own}-held)`;
+  if (fate === 'high') return `url(#${own}-high)`;
+  return liquid.value;
+}
+const px = (bore: number): number => Math.max(6, Math.min(11, bore * 0.7));
+
+/** ports that open, and the joints at both ends of every run where they are offered as openings */
+const handles = computed(() => {
+  const ports = [...vessels.value, ...parts.value].flatMap((item) =>
+    item.ports.filter(({ name, closure }) => closure !== null || props.openings?.get(name) !== undefined),
+  );
+  const joints = runs.value.flatMap((run) =>
+    (['from', 'to'] as const).flatMap((end) => {
+      const at = end === 'from' ? run.points[0] : run.points.at(-1);
+      const name = `${run.id}.${end}`;
+      return at && props.openings?.has(name)
+        ? [{ name, label: `Joint of ${run.name}, ${end === 'from' ? 'first' : 'far'} end`, ...at }]
+        : [];
+    }),
+  );
+  return [...ports, ...joints].map(({ name, label, x, mm }) => ({
+    name,
+    label,
+    x,
+    mm,
+    state: props.openings?.get(name) ?? ('closed' as const),
+  }));
+});
+const STATE_WORDS: Record<OpeningState, string> = { closed: 'closed', air: 'open for air', drain: 'open over the bowl' };
+
+/** Bridges forward are drawn; the way home is only named. */
+const across = computed(() => props.unrolled.bridges.filter(({ from, to }) => to.x > from.x));
+const home = computed(() => props.unrolled.bridges.filter(({ from, to }) => to.x <= from.x));
+
+const secondLine = computed(() => {
+  if (!props.line) return null;
+  const found = [...vessels.value, ...parts.value]
+    .sort((a, b) => a.x0 - b.x0)
+    .flatMap(({ ports }) => ports.filter(({ x }, _index, all) => x === all[0]?.x || x === Math.max(...all.map((port) => port.x))))
+    .flatMap(({ name, x }) => (props.line?.at.has(name) ? [{ x, value: props.line.at.get(name) as number }] : []))
+    .sort((a, b) => a.x - b.x);
+  if (found.length === 0) return null;
+  const values = [...found.map(({ value }) => value), ...(props.line.beside ?? [])];
+  // pressure is read from zero; temperatures from just below the coolest
+  const low = props.line.unit === 'kPa' ? Math.min(0, ...values) : Math.floor(Math.min(...values));
+  const high = Math.max(low + 1, ...values);
+  const y = (value: number): number => props.height - 20 - ((value - low) / (high - low)) * (props.height - 54);
+  const step = [0.5, 1, 2, 5, 10, 20, 50].find((each) => (high - low) / each <= 6) ?? 100;
+  const ticks = Array.from({ length: Math.floor(high / step) - Math.ceil(low / step) + 1 }, (_, index) => {
+    const value = (Math.ceil(low / step) + index) * step;
+    return { value, y: y(value) };
+  });
+  return { d: `M${found.map(({ x, value }) => `${frame.value.x(x).toFixed(1)} ${y(value).toFixed(1)}`).join('L')}`, ticks };
+});
+</script>
+
+<template>
+  <div ref="holder" class="twin">
+    <svg :width="width" :height="height" :viewBox="`0 0 ${width} ${height}`" role="group" :aria-label="label">
+      <defs>
+        <pattern :id="`${own}-held`" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <rect width="8" height="8" fill="var(--glass)" />
+          <rect width="4" height="8" :fill="liquid" />
+        </pattern>
+        <pattern :id="`${own}-high`" width="6" height="6" patternUnits="userSpaceOnUse">
+          <rect width="6" height="6" fill="var(--glass)" />
+          <rect width="6" height="6" :fill="liquid" opacity="0.28" />
+          <circle cx="3" cy="3" r="1.3" :fill="liquid" />
+        </pattern>
+        <clipPath v-for="vessel in vessels" :id="`${own}-${vessel.part}`" :key="vessel.id">
+          <path :d="vesselPath(vessel, frame)" />
+        </clipPath>
+      </defs>
+
+      <g v-for="mark in marks" :key="mark.label" class="ruler" aria-hidden="true">
+        <line :x1="40" :x2="width - (secondLine ? 28 : 0)" :y1="frame.y(mark.mm)" :y2="frame.y(mark.mm)" />
+        <text x="34" :y="frame.y(mark.mm) + 4" text-anchor="end">{{ mark.label }}</text>
+      </g>
+      <text class="ruler-unit" x="34" y="14" text-anchor="end" aria-hidden="true">mm</text>
+
+      <path
+        v-for="(bridge, index) in across"
+        :key="`across-${index}`"
+        class="bridge"
+        :d="`M${frame.x(bridge.from.x)} ${frame.y(bridge.from.mm)}L${frame.x(bridge.to.x)} ${frame.y(bridge.to.mm)}`"
+      />
+      <g v-for="(bridge, index) in home" :key="`home-${index}`" class="home">
+        <path class="bridge" :d="`M${frame.x(bridge.from.x)} ${frame.y(bridge.from.mm)}h18`" />
+        <text v-if="bridge.towards" :x="frame.x(bridge.from.x) + 18" :y="frame.y(bridge.from.mm) + 18" text-anchor="end">
+          → {{ bridge.towards }}
+        </text>
+      </g>
+
+      <g v-for="run in runs" :key="run.id">
+        <title>{{ run.name }}</title>
+        <path class="wall" :d="runPath(run, frame)" :stroke-width="px(run.boreMm) + 3.5" />
+        <path class="inside" :d="runPath(run, frame)" :stroke-width="px(run.boreMm)" />
+        <path
+          v-for="(piece, index) in runPieces(run, picture, frame)"
+          :key="index"
+          class="content"
+          :d="piece.d"
+          :style="{ stroke: paint(piece.fate) }"
+          :stroke-width="px(run.boreMm)"
+        />
+      </g>
+
+      <g v-for="vessel in vessels" :key="vessel.id">
+        <title>{{ vessel.name }}, {{ Math.round(vessel.volumeMl) }} mL</title>
+        <path class="glass" :d="vesselPath(vessel, frame)" />
+        <g :clip-path="`url(#${own}-${vessel.part})`">
+          <rect
+            v-for="(band, index) in picture.vessels.get(vessel.part) ?? []"
+            :key="index"
+            :x="frame.x(vessel.x0) - 2"
+            :width="frame.x(vessel.x1) - frame.x(vessel.x0) + 4"
+            :y="frame.y(band.toMm)"
+            :height="Math.max(0, frame.y(band.fromMm) - frame.y(band.toMm))"
+            :fill="paint(band.fate)"
+          />
+        </g>
+        <path class="outline" :d="vesselPath(vessel, frame)" />
+      </g>
+      <g v-for="part in parts" :key="part.id">
+        <title>{{ part.name }}, {{ Math.round(part.volumeMl) }} mL</title>
+        <rect
+          class="outline"
+          :x="frame.x(part.x0)"
+          :width="frame.x(part.x1) - frame.x(part.x0)"
+          :y="frame.y(part.mm) - 9"
+          height="18"
+          :rx="part.kind === 'pump' ? 9 : 4"
+          :style="{ fill: paint(picture.fates[part.node] ?? 'gas') }"
+        />
+      </g>
+
+      <g v-if="secondLine && line" class="second" aria-hidden="true">
+        <path :d="secondLine.d" />
+        <text v-for="tick in secondLine.ticks" :key="tick.value" :x="width - 4" :y="tick.y + 4" text-anchor="end">{{ tick.value }}</text>
+        <text :x="width - 4" y="14" text-anchor="end">{{ line.unit }}</text>
+      </g>
+
+      <text v-for="each in names" :key="each.id" class="name" :x="each.x" :y="each.y" text-anchor="middle" aria-hidden="true">
+        {{ each.text }}
+      </text>
+
+      <g
+        v-for="port in handles"
+        :key="port.name"
+        class="handle"
+        :class="[port.state, { still: openings === null }]"
+        :transform="`translate(${frame.x(port.x).toFixed(1)} ${frame.y(port.mm).toFixed(1)})`"
+        :role="openings === null ? undefined : 'button'"
+        :tabindex="openings === null ? undefined : 0"
+        :aria-label="`${port.label}: ${STATE_WORDS[port.state]}`"
+        @click="openings !== null && emit('turn', port.name)"
+        @keydown.enter.prevent="openings !== null && emit('turn', port.name)"
+        @keydown.space.prevent="openings !== null && emit('turn', port.name)"
+      >
+        <title>{{ port.label }}: {{ STATE_WORDS[port.state] }}</title>
+        <circle class="reach" r="17" />
+        <path v-if="port.state === 'drain'" class="drop" d="M0 -11C5 -4 7 0 7 4a7 7 0 0 1-14 0C-7 0-5-4 0-11Z" :style="{ fill: liquid }" />
+        <circle v-else-if="port.state === 'air'" class="ring" r="7" />
+        <rect v-else class="cap" x="-5" y="-5" width="10" height="10" rx="1.5" />
+      </g>
+    </svg>
+  </div>
+</template>
+
+<style scoped src="./strokes.css"></style>
+
+<style scoped>
+.twin {
+  width: 100%;
+  overflow: hidden;
+}
+.home text {
+  font-size: 11px;
+  fill: var(--ink-soft);
+  font-variant-numeric: tabular-nums;
+}
+.content {
+  fill: none;
+  stroke-linejoin: round;
+}
+.bridge {
+  stroke: var(--ink-soft);
+  stroke-width: 2;
+  stroke-dasharray: 2 5;
+  fill: none;
+}
+.second path {
+  fill: none;
+  stroke: var(--ring);
+  stroke-width: 2.25;
+  stroke-dasharray: 7 4;
+}
+.second text {
+  font-size: 11px;
+  fill: var(--ring);
+  font-variant-numeric: tabular-nums;
+}
+.handle {
+  cursor: pointer;
+}
+.handle.still {
+  cursor: default;
+}
+.handle:focus-visible {
+  outline: none;
+}
+.handle:focus-visible .reach {
+  stroke: var(--ring);
+  stroke-width: 3;
+}
+.reach {
+  fill: transparent;
+}
+.handle:hover:not(.still) .reach {
+  fill: var(--wash);
+}
+.cap {
+  fill: var(--ink);
+  stroke: var(--glass);
+  stroke-width: 2;
+}
+.ring {
+  fill: var(--sheet);
+  stroke: var(--ink);
+  stroke-width: 3;
+}
+.drop {
+  stroke: var(--ink);
+  stroke-width: 2;
+}
+</style>

@@ -1,0 +1,282 @@
+import { expansionMl, levelAtReferenceMm } from '@core/physics/air/referenceLevel.js';
+import { airFromRiseMl } from '@core/physics/air/rise.js';
+import { InputProblem } from '@core/base/checking/check.js';
+import { cutList } from '@core/machine/shop-sums/cutList.js';
+import { doseConcentrate } from '@core/machine/shop-sums/dose.js';
+import { planRinses } from '@core/machine/shop-sums/rinse.js';
+import { wallLoss } from '@core/machine/shop-sums/wallLoss.js';
+import { holdMinutes } from '@core/physics/leak-testing/hold.js';
+import { TUBE_MATERIAL_NAMES, TUBE_MATERIALS, type TubeMaterialName } from '@core/machine/materials/tubes.js';
+import { fanScrews, SCREWS } from '@core/machine/shop-sums/fanScrews.js';
+import { withMinus } from '@core/base/units/display.js';
+import { STANDARD_ATMOSPHERE_KPA } from '@core/base/units/physics.js';
+
+/** One thing to enter. A list takes several numbers with spaces or commas that are not decimal; a choice takes a word. */
+export type SumField =
+  | {
+      readonly id: string;
+      readonly label: string;
+      readonly unit: string;
+      readonly kind: 'number';
+      readonly start: number | null;
+      readonly min: number;
+    }
+  | { readonly id: string; readonly label: string; readonly unit: string; readonly kind: 'list'; readonly start: string }
+  | {
+      readonly id: string;
+      readonly label: string;
+      readonly kind: 'choice';
+      readonly start: string;
+      readonly words: readonly { value: string; title: string }[];
+    };
+
+export type Entered = Readonly<Record<string, number | string | null>>;
+
+export interface SumAnswer {
+  readonly big: string;
+  readonly unit: string;
+  readonly lines: readonly string[];
+}
+
+export interface Sum {
+  readonly title: string;
+  readonly fields: readonly SumField[];
+  /** where the formula comes from */
+  readonly source: string;
+  /** Before: every number is there and at or above its least. @throws InputProblem in words for people */
+  readonly answer: (entered: Entered) => SumAnswer;
+}
+
+const number = (id: string, label: string, unit: string, start: number | null, min = 0): SumField => ({
+  id,
+  label,
+  unit,
+  kind: 'number',
+  start,
+  min,
+});
+const material: SumField = {
+  id: 'material',
+  label: 'Tube',
+  kind: 'choice',
+  start: 'epdm',
+  words: TUBE_MATERIAL_NAMES.map((value) => ({ value, title: TUBE_MATERIALS[value].label })),
+};
+const n = (entered: Entered, id: string): number => entered[id] as number;
+const digits = (value: number): string => withMinus(Math.abs(value) < 10 ? value.toFixed(1) : String(Math.round(value)));
+/** "400 300,5 250" → numbers; anything else is left out and told of */
+const listOf = (entered: Entered, id: string): number[] =>
+  String(entered[id] ?? '')
+    .split(/[\s;]+/)
+    .filter((word) => word !== '')
+    .map((word) => Number(word.replace(',', '.')));
+const tubeOf = (entered: Entered, lengthMm: number) => ({
+  material: entered.material as TubeMaterialName,
+  boreMm: n(entered, 'bore'),
+  outerMm: n(entered, 'outer'),
+  lengthMm,
+});
+const refuseIf = (wrong: boolean, message: string): void => {
+  if (wrong) throw new InputProblem([{ path: '', message }]);
+};
+
+export const SUMS: readonly Sum[] = [
+  {
+    title: 'Air left, from the rise',
+    fields: [
+      number('rise', 'Level rises at pump stop', 'mm', null),
+      number('area', 'Reservoir cross-section', 'cm²', 25, 0.1),
+      number('run', 'Pressure at the air, pump on', 'kPa', 20, 0.1),
+      material,
+      number('bore', 'Bore', 'mm', 10, 1),
+      number('outer', 'Outer', 'mm', 16, 1),
+      number('length', 'Tube under pressure', 'm', 1.5),
+    ],
+    source: 'Boyle’s law; soft tube swells by Lamé’s formula and is taken off.',
+    answer: (entered) => {
+      refuseIf(n(entered, 'outer') <= n(entered, 'bore'), 'The outer diameter must be larger than the bore.');
+      const reading = {
+        levelRiseMm: n(entered, 'rise'),
+        areaMm2: 100 * n(entered, 'area'),
+        runGaugeKpa: n(entered, 'run'),
+        offGaugeKpa: 0,
+        atmosphereKpa: STANDARD_ATMOSPHERE_KPA,
+      };
+      const air = airFromRiseMl({ ...reading, tubes: [tubeOf(entered, 1000 * n(entered, 'length'))] });
+      const without = airFromRiseMl({ ...reading, tubes: [] });
+      return { big: digits(air), unit: 'mL of air', lines: [`${digits(without - air)} mL of the reading is tube that swells.`] };
+    },
+  },
+  {
+    title: 'Fan screws',
+    fields: [
+      number('fan', 'Fan', 'mm', 25),
+      number('washers', 'Washers and gasket', 'mm', 1),
+      number('flange', 'Threaded flange', 'mm', 1.5),
+      number('clearance', 'Flange to the tubes', 'mm', 4),
+      { id: 'stock', label: 'Stock lengths', unit: 'mm', kind: 'list', start: '25 28 30 32 35' },
+    ],
+    source: `At least ${SCREWS.threadMinMm} mm of thread, ${SCREWS.tipGapMm} mm off the tubes.`,
+    answer: (entered) => {
+      const stock = listOf(entered, 'stock');
+      refuseIf(
+        stock.some((length) => !(length > 0)),
+        'Stock lengths are numbers with spaces between them.',
+      );
+      const choice = fanScrews(
+        {
+          fanMm: n(entered, 'fan'),
+          washersMm: n(entered, 'washers'),
+          flangeMm: n(entered, 'flange'),
+          clearanceMm: n(entered, 'clearance'),
+          threadMinMm: SCREWS.threadMinMm,
+        },
+        stock,
+      );
+      // never rounded up: half a millimetre too long is a pierced tube
+      const range = `${Math.ceil(choice.minMm * 10) / 10} to ${Math.floor(choice.maxMm * 10) / 10} mm under the head`;
+      return choice.fits.length > 0
+        ? { big: choice.fits.join(', '), unit: 'mm fit', lines: [`${range}. A longer one drives into the radiator’s tubes.`] }
+        : { big: 'none', unit: 'of the stock fits', lines: [`Wanted: ${range}. Add washers to a longer one; never force it.`] };
+    },
+  },
+  {
+    title: 'Cut list',
+    fields: [
+      { id: 'pieces', label: 'Pieces', unit: 'mm', kind: 'list', start: '' },
+      number('stock', 'Stock length', 'mm', 1000, 1),
+      number('kerf', 'Saw kerf', 'mm', 0),
+    ],
+    source: 'Fewest stock lengths; exact up to 20 pieces.',
+    answer: (entered) => {
+      const pieces = listOf(entered, 'pieces');
+      refuseIf(
+        pieces.length === 0 || pieces.some((length) => !(length > 0)),
+        'Give the pieces with spaces between them, like 420 380 150.',
+      );
+      refuseIf(Math.max(...pieces) > n(entered, 'stock'), 'A piece is longer than the stock.');
+      const { stocks, wasteMm } = cutList(pieces, n(entered, 'stock'), n(entered, 'kerf'));
+      return {
+        big: String(stocks.length),
+        unit: stocks.length === 1 ? 'stock length' : 'stock lengths',
+        lines: [
+          ...stocks.map((stock, index) => `${index + 1}: ${stock.join(' + ')}`),
+          `${digits(wasteMm)} mm left over. Cut the longest first.`,
+        ],
+      };
+    },
+  },
+  {
+    title: 'Water lost through tube',
+    fields: [
+      material,
+      number('bore', 'Bore', 'mm', 10, 1),
+      number('outer', 'Outer', 'mm', 16, 1),
+      number('length', 'All tube', 'm', 2),
+      number('temp', 'Mean coolant', '°C', 34),
+    ],
+    source: 'General permeabilities, doubling every 10 K; makers differ by a factor of two.',
+    answer: (entered) => {
+      refuseIf(n(entered, 'outer') <= n(entered, 'bore'), 'The outer diameter must be larger than the bore.');
+      const { mlPerMonth, range } = wallLoss([tubeOf(entered, 1000 * n(entered, 'length'))], n(entered, 'temp'));
+      return {
+        big: digits(mlPerMonth),
+        unit: 'mL a month',
+        lines: [`${digits(range[0])} to ${digits(range[1])} mL is usual; more than that is a leak to look for.`],
+      };
+    },
+  },
+  {
+    title: 'Concentrate and water',
+    fields: [
+      number('loop', 'Loop volume', 'mL', null, 1),
+      number('left', 'Water still in it', 'mL', 0),
+      number('target', 'Wanted strength', '%', 25, 0.1),
+    ],
+    source: 'Volume shares; keep to the product’s sheet.',
+    answer: (entered) => {
+      refuseIf(n(entered, 'left') > n(entered, 'loop'), 'More water than the loop holds.');
+      refuseIf(n(entered, 'target') > 100, 'At most 100 %.');
+      const dose = doseConcentrate(n(entered, 'loop'), n(entered, 'left'), n(entered, 'target') / 100);
+      if (!dose.possible)
+        return { big: 'drain more', unit: '', lines: [`${digits(dose.drainMoreMl ?? 0)} mL more has to come out first.`] };
+      return {
+        big: digits(dose.concentrateMl),
+        unit: 'mL concentrate',
+        lines: [`${digits(dose.waterMl)} mL distilled water; the mix you pour is ${digits(100 * (dose.pourFraction ?? 0))} % strong.`],
+      };
+    },
+  },
+  {
+    title: 'Rinses',
+    fields: [
+      number('left', 'Stays after a drain', 'mL', null),
+      number('rinse', 'Water per rinse', 'mL', 600, 1),
+      number('target', 'Old coolant may remain', '%', 1, 0.001),
+    ],
+    source: 'Each rinse leaves left ÷ (left + rinse).',
+    answer: (entered) => {
+      const { rinses, fractionAfter } = planRinses(n(entered, 'left'), n(entered, 'rinse'), Math.min(1, n(entered, 'target') / 100));
+      return {
+        big: String(rinses),
+        unit: rinses === 1 ? 'rinse' : 'rinses',
+        lines: fractionAfter.slice(0, 6).map((share, index) => `after ${index + 1}: ${(100 * share).toPrecision(2)} %`),
+      };
+    },
+  },
+  {
+    title: 'How long to hold air',
+    fields: [
+      number('volume', 'Gas in loop and hose', 'mL', 700, 1),
+      number('resolution', 'Gauge reads to', 'kPa', 0.1, 0.001),
+      number('limit', 'Leak limit', '10⁻³ mbar·L/s', 10, 0.01),
+    ],
+    source: 'ASTM E2930 practice: a leak at the limit told from none, 5 % risk either way.',
+    answer: (entered) => ({
+      big: digits(
+        Math.ceil(
+          holdMinutes({ volumeMl: n(entered, 'volume'), limitMbarLs: n(entered, 'limit') / 1000, resolutionKpa: n(entered, 'resolution') }),
+        ),
+      ),
+      unit: 'min after it has settled',
+      lines: ['At 50 kPa, thermometer good to 0.1 K.'],
+    }),
+  },
+  {
+    title: 'Level at 25 °C',
+    fields: [
+      number('level', 'Level as read', 'mm', null),
+      number('temp', 'Coolant', '°C', 38),
+      number('volume', 'Liquid in the loop', 'mL', 700, 1),
+      number('area', 'Reservoir cross-section', 'cm²', 25, 0.1),
+      number('glycol', 'Glycol', '%', 0),
+    ],
+    source: 'Density of water (Kell 1975), glycol by a general estimate; a filled fill tube counts to the cross-section.',
+    answer: (entered) => {
+      refuseIf(n(entered, 'temp') > 90, 'Up to 90 °C.');
+      const reading = {
+        levelMm: n(entered, 'level'),
+        coolantC: n(entered, 'temp'),
+        volumeMl: n(entered, 'volume'),
+        areaMm2: 100 * n(entered, 'area'),
+        glycolFraction: Math.min(1, n(entered, 'glycol') / 100),
+      };
+      return {
+        big: levelAtReferenceMm(reading).toFixed(1),
+        unit: 'mm at 25 °C',
+        lines: [`${digits(expansionMl(reading))} mL of the reading is warmth. Compare levels at this temperature only.`],
+      };
+    },
+  },
+];
+
+/** What is still missing, in words, or null. */
+export function missingOf(sum: Sum, entered: Entered): string | null {
+  for (const field of sum.fields) {
+    if (field.kind !== 'number') continue;
+    const value = entered[field.id];
+    if (typeof value !== 'number') return `${field.label}?`;
+    if (value < field.min) return `${field.label}: at least ${field.min} ${field.unit}.`;
+  }
+  return null;
+}

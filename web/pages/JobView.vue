@@ -1,0 +1,228 @@
+<script setup lang="ts">
+import { capital } from '@core/edge/words/say.js';
+import { computed, onMounted, ref } from 'vue';
+import { useRouter } from 'vue-router';
+import { partName } from '@core/machine/loop-file/loopFile.js';
+import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
+import { DATA_SAFE } from '@core/workshop/jobs/schema.js';
+import { SIGNS } from '@core/workshop/jobs/scope.js';
+import { sayDue } from '@core/workshop/machines/attention.js';
+import ReasonDialog from '../base/look/ReasonDialog.vue';
+import { useCoolants } from '../workshop/coolants/coolantStore.js';
+import { ApiError, call, get, wordsOf } from '../base/http/api.js';
+import LoopProfile from '../machine/profile/LoopProfile.vue';
+import LotMates from '../workshop/lots/LotMates.vue';
+import PhotoButton from '../workshop/photos/PhotoButton.vue';
+import PhotoStrip from '../workshop/photos/PhotoStrip.vue';
+import LoanBox from '../workshop/store/LoanBox.vue';
+import { useDates } from '../base/units/dates.js';
+import ConsentBox from '../workshop/jobs/ConsentBox.vue';
+import EditJobDialog from '../workshop/jobs/EditJobDialog.vue';
+import type { JobPage } from '../workshop/jobs/jobPage.js';
+import StartJob from '../workshop/jobs/StartJob.vue';
+
+/** A booked job: as it came in, what was agreed, and the way onto a bench. */
+const props = defineProps<{ id: string }>();
+const router = useRouter();
+const dates = useDates();
+const coolants = useCoolants();
+const job = ref<JobPage | null>(null);
+const problem = ref<string | null>(null);
+const editing = ref(false);
+const cancelling = ref(false);
+
+async function load(): Promise<void> {
+  try {
+    const [answer] = await Promise.all([get<JobPage>(`/jobs/${props.id}`), coolants.load().catch(() => undefined)]);
+    job.value = answer;
+    document.title = `${JOB_KINDS[answer.kind].short}, ${answer.system.name} · Lavacrum`;
+  } catch (error) {
+    problem.value = error instanceof ApiError && error.status === 404 ? 'There is no such job in this workshop.' : wordsOf(error);
+  }
+}
+onMounted(load);
+
+const open = computed(() => job.value !== null && ['booked', 'waiting'].includes(job.value.state));
+const STATES = { booked: 'booked', active: 'on the bench', waiting: 'waiting', done: 'done', cancelled: 'taken back' };
+const part = computed(() => {
+  const found = job.value?.loop.file.components.find(({ id }) => id === job.value?.partId);
+  return found ? partName(found) : null;
+});
+async function cancel(reason: string): Promise<void> {
+  cancelling.value = false;
+  try {
+    job.value = await call<JobPage>('POST', `/jobs/${props.id}/cancel`, { body: { reason } });
+  } catch (error) {
+    problem.value = wordsOf(error);
+  }
+}
+</script>
+
+<template>
+  <main class="page">
+    <div v-if="problem" class="stack">
+      <h1>This job cannot be shown</h1>
+      <p role="alert">{{ problem }}</p>
+      <p><router-link to="/today">Today</router-link></p>
+    </div>
+    <template v-else-if="job">
+      <header class="spread">
+        <div>
+          <h1>
+            {{ capital(JOB_KINDS[job.kind].short) }},
+            <router-link :to="`/systems/${job.system.id}`">{{ job.system.name }}</router-link>
+          </h1>
+          <p class="quiet">
+            {{ job.customer.name }} · {{ STATES[job.state] }} · taken in {{ dates.day(job.createdAt)
+            }}<template v-if="part"> · {{ part }}</template>
+          </p>
+        </div>
+        <p v-if="job.neededBy" class="big-number">
+          {{ sayDue(job.neededBy, job.today) }} <small>it is needed again, {{ dates.day(job.neededBy) }}</small>
+        </p>
+        <div v-if="open" class="row no-print">
+          <v-btn variant="outlined" @click="editing = true">Change</v-btn>
+          <v-btn variant="text" @click="cancelling = true">Take it back</v-btn>
+        </div>
+      </header>
+      <LoopProfile class="mt-4" :loop="job.loop.file" :colour="coolants.find(job.loop.coolantProductId)?.colour" :height="150" />
+      <div class="columns">
+        <section class="stack">
+          <h2>As it came in</h2>
+          <blockquote v-if="job.intake.symptom">{{ job.intake.symptom }}</blockquote>
+          <ul v-if="job.intake.signs.length" class="plain-list signs">
+            <li v-for="sign in job.intake.signs" :key="sign">{{ SIGNS[sign] }}</li>
+          </ul>
+          <dl class="figures">
+            <template v-if="job.history.coolantName"
+              ><dt>Inside</dt>
+              <dd>{{ job.history.coolantName }}, {{ job.history.ageDays }} days</dd></template
+            >
+            <template v-if="job.intake.flowLph"
+              ><dt>Flow</dt>
+              <dd>
+                {{ job.intake.flowLph }} L/h<template v-if="job.history.baselineFlowLph"
+                  >, baseline {{ Math.round(job.history.baselineFlowLph) }} L/h</template
+                >
+              </dd></template
+            >
+            <template v-if="job.intake.condition"
+              ><dt>Condition</dt>
+              <dd>{{ job.intake.condition }}</dd></template
+            >
+            <template v-if="job.dropOffOn"
+              ><dt>Comes in</dt>
+              <dd>{{ dates.day(job.dropOffOn) }} at the earliest</dd></template
+            >
+            <template v-if="job.windows.length"
+              ><dt>Owner can do without it</dt>
+              <dd>{{ job.windows.map(({ from, to }) => `${dates.day(from)} to ${dates.day(to)}`).join(', ') }}</dd></template
+            >
+            <template v-if="job.partsOn"
+              ><dt>Parts</dt>
+              <dd>expected {{ dates.day(job.partsOn) }}</dd></template
+            >
+            <dt>Owner’s data</dt>
+            <dd>
+              {{ DATA_SAFE[job.intake.dataSafe] }}<template v-if="job.intake.signsIn">; signs in: {{ job.intake.signsIn }}</template>
+            </dd>
+            <template v-if="job.note"
+              ><dt>Note</dt>
+              <dd>{{ job.note }}</dd></template
+            >
+          </dl>
+          <PhotoStrip :photos="job.photos" />
+          <PhotoButton :system-id="job.system.id" :job-id="job.id" caption="as it came in" label="Photograph as it came in" @taken="load" />
+        </section>
+        <div class="stack">
+          <ConsentBox :job="job" :phone="job.customer.phone" :open="open" @agreed="load" />
+          <LoanBox
+            :job-id="job.id"
+            :loans="job.loans"
+            :owner="job.customer.name"
+            :needed-by="job.neededBy"
+            :today="job.today"
+            :done="!open && job.state !== 'active'"
+            @changed="load"
+          />
+        </div>
+        <section>
+          <StartJob
+            v-if="open"
+            :job-id="job.id"
+            :kind="job.kind"
+            :part-id="job.partId"
+            :file="job.loop.file"
+            :system-name="job.system.name"
+            :ready="job.consented"
+            @started="router.push(`/runs/${$event}`)"
+          />
+          <template v-else-if="job.run">
+            <h2>{{ job.run.state === 'active' ? 'On the bench' : 'Done' }}</h2>
+            <v-btn class="mt-3" size="x-large" :to="job.run.state === 'active' ? `/runs/${job.run.id}` : `/runs/${job.run.id}/record`">{{
+              job.run.state === 'active' ? 'Go to the bench' : 'Open the record'
+            }}</v-btn>
+          </template>
+          <p v-else class="quiet">{{ job.note }}</p>
+          <template v-if="job.cause && job.cause.suspect !== 'none'">
+            <h3 class="mt-4">Who else holds it</h3>
+            <LotMates :job-id="job.id" :suspect="job.cause.suspect" :item="job.cause.item" :done="job.state === 'done'" />
+          </template>
+          <template v-if="job.took.length">
+            <h3 class="mt-4">It took</h3>
+            <ul class="plain-list figures">
+              <li v-for="each in job.took" :key="each.name">{{ Math.round(each.amount * 10) / 10 }} {{ each.unit }} {{ each.name }}</li>
+            </ul>
+          </template>
+        </section>
+      </div>
+      <EditJobDialog v-if="editing" :job="job" @close="editing = false" @saved="load" />
+      <ReasonDialog v-model="cancelling" title="Take the booking back" label="Why" button="Take it back" :least="3" @say="cancel" />
+    </template>
+  </main>
+</template>
+
+<style scoped>
+.columns {
+  display: grid;
+  grid-template-columns: 1fr 1fr 1fr;
+  gap: 40px;
+  margin-top: 24px;
+}
+blockquote {
+  margin: 0;
+  font-size: 1.2rem;
+  border-left: 4px solid var(--ink);
+  padding-left: 14px;
+}
+.signs {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+.signs li {
+  border: 1.5px solid var(--ink);
+  border-radius: 3px;
+  padding: 3px 10px;
+}
+dl {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 4px 16px;
+  margin: 0;
+}
+dt {
+  color: var(--ink-soft);
+}
+dd {
+  margin: 0;
+}
+header p {
+  margin: 2px 0 0;
+}
+@media (max-width: 1000px) {
+  .columns {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,385 @@
+<script setup lang="ts">
+import { computed, defineAsyncComponent, onMounted, ref } from 'vue';
+import { onBeforeRouteLeave, useRouter } from 'vue-router';
+import { mdiRedo, mdiUndo } from '@mdi/js';
+import { addPart } from '@core/machine/catalogue/edit.js';
+import type { CataloguePart } from '@core/machine/catalogue/parts.js';
+import type { Place } from '@core/machine/catalogue/places.js';
+import { buildLoop, emptyLoop, STARTERS, type Starter } from '@core/machine/catalogue/starters.js';
+import { isSeriesLoop } from '@core/machine/loop-file/chain.js';
+import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
+import type { RevisionKind } from '@core/machine/loop-file/revisionKinds.js';
+import { loopVolume } from '@core/machine/loop-file/volume.js';
+import { useCoolants } from '../workshop/coolants/coolantStore.js';
+import { ApiError, call, get, wordsOf } from '../base/http/api.js';
+import { useSubmit } from '../base/http/useSubmit.js';
+import { useLearned } from '../machine/learning/learnedStore.js';
+import { useNotices } from '../base/shell/notices.js';
+import StaleNotice from '../base/shell/StaleNotice.vue';
+import { useDates } from '../base/units/dates.js';
+import ChainList from '../machine/loop/ChainList.vue';
+import EditAs from '../machine/loop/EditAs.vue';
+import LoopFigures from '../machine/loop/LoopFigures.vue';
+import LoopPages from '../machine/loop/LoopPages.vue';
+import LoopProfile from '../machine/profile/LoopProfile.vue';
+import { downloadLoop, readDroppedLoop } from '../machine/loop/loopTransfer.js';
+import PartPicker from '../machine/loop/PartPicker.vue';
+import SaveRevisionDialog from '../machine/loop/SaveRevisionDialog.vue';
+import { useLoopDraft, type Draft } from '../machine/loop/useLoopDraft.js';
+
+const props = defineProps<{ id?: string; systemId?: string }>();
+
+interface LoopAnswer {
+  id: string;
+  name: string;
+  systemId: string;
+  systemName: string;
+  coolantProductId: string | null;
+  version: number;
+  file: LoopFile;
+  activeRunId: string | null;
+  revisions: { id: string; number: number; kind: string; reason: string; at: string; by: string; volumeMl: number; volumeSdMl: number }[];
+}
+
+const router = useRouter();
+const coolants = useCoolants();
+const notices = useNotices();
+const dates = useDates();
+const submit = useSubmit();
+const learned = useLearned();
+const saved = ref<LoopAnswer | null>(null);
+const problem = ref<string | null>(null);
+/** nothing can be typed before the saved loop is there to be changed */
+const ready = ref(false);
+const importProblem = ref<string | null>(null);
+const selected = ref<string | null>(null);
+const saving = ref(false);
+const dropping = ref(false);
+const picker = ref<HTMLInputElement | null>(null);
+/** drawn in the case, or as a list in flow order */
+const drawn = ref(false);
+const WorkBench = defineAsyncComponent(() => import('../machine/drawing/WorkBench.vue'));
+const editor = useLoopDraft(() => `lavacrum.loop.${props.id ?? `new-${props.systemId}`}`);
+const draft = editor.draft;
+
+const systemId = computed(() => saved.value?.systemId ?? props.systemId ?? '');
+const product = computed(() => coolants.find(draft.value.coolantProductId));
+const series = computed(() => draft.value.file.components.length < 2 || isSeriesLoop(draft.value.file));
+const afterName = computed(() => {
+  const component = draft.value.file.components.find(({ id }) => id === selected.value);
+  return component ? partName(component) : null;
+});
+
+function stand(answer: LoopAnswer): void {
+  saved.value = answer;
+  editor.begin({ name: answer.name, coolantProductId: answer.coolantProductId, file: answer.file }, answer.version);
+}
+
+async function load(): Promise<void> {
+  try {
+    // learned volumes matter once a part is added: the page does not wait for them
+    void learned.load().catch(() => undefined);
+    await coolants.load();
+    if (props.id) stand(await get<LoopAnswer>(`/loops/${props.id}`));
+    else editor.begin({ name: 'Main loop', coolantProductId: null, file: emptyLoop('Main loop') }, 0);
+    ready.value = true;
+  } catch (error) {
+    problem.value = error instanceof ApiError && error.status === 404 ? 'There is no such loop in this workshop.' : wordsOf(error);
+  }
+}
+onMounted(load);
+
+const change = (next: Partial<Draft>): void => editor.change(next);
+const setFile = (file: LoopFile): void => change({ file });
+
+function add(part: CataloguePart, place: Place): void {
+  const before = new Set(draft.value.file.components.map(({ id }) => id));
+  const after = draft.value.file.components.some(({ id }) => id === selected.value) ? selected.value : null;
+  const file = addPart(draft.value.file, learned.withLearned(part), place, after);
+  setFile(file);
+  selected.value = file.components.find(({ id }) => !before.has(id))?.id ?? null;
+}
+
+function startWith(starter: Starter): void {
+  setFile(buildLoop(draft.value.name, starter.picks));
+}
+
+async function importFile(file: File | undefined): Promise<void> {
+  dropping.value = false;
+  if (!file) return;
+  const read = await readDroppedLoop(file);
+  importProblem.value = 'problem' in read ? read.problem : null;
+  if ('problem' in read) return;
+  change({ file: read.loop, ...(read.loop.name ? { name: read.loop.name.slice(0, 120) } : {}) });
+  notices.say(`${file.name} laid out: ${read.loop.components.length} parts, ${read.loop.tubes.length} runs.`, editor.undo);
+}
+
+const withName = (): LoopFile => ({ ...draft.value.file, name: draft.value.name });
+
+async function save(kind: RevisionKind = 'planned', reason = '', version = saved.value?.version ?? 0): Promise<void> {
+  const { name, coolantProductId } = draft.value;
+  const answer = await submit.run((idempotencyKey) =>
+    props.id
+      ? call<LoopAnswer>('POST', `/loops/${props.id}/revisions`, {
+          body: { kind, reason, name, coolantProductId, version, file: withName() },
+          idempotencyKey,
+        })
+      : call<LoopAnswer>('POST', '/loops', {
+          body: { systemId: props.systemId, name, coolantProductId, file: withName() },
+          idempotencyKey,
+        }),
+  );
+  if (!answer) return;
+  saving.value = false;
+  stand(answer);
+  notices.say(`Saved as revision ${answer.revisions[0]?.number}.`);
+  if (!props.id) await router.replace(`/loops/${answer.id}`);
+}
+
+const compare = (from: { name?: string; coolantProductId?: string | null; file?: LoopFile } | null) => ({
+  name: from?.name,
+  coolant: coolants.find(from?.coolantProductId ?? null)?.name,
+  parts: from?.file?.components.map(partName).join(', '),
+  volume: from?.file ? `${Math.round(loopVolume(from.file).volumeMl)} mL` : '',
+});
+const stale = computed(() =>
+  submit.stale.value
+    ? { yours: compare(submit.stale.value.yours as Draft), theirs: compare(submit.stale.value.theirs as LoopAnswer) }
+    : null,
+);
+
+function takeTheirs(): void {
+  const theirs = submit.stale.value?.theirs as LoopAnswer;
+  editor.forget();
+  submit.clear();
+  stand(theirs);
+}
+
+function onKey(event: KeyboardEvent): void {
+  if (!(event.ctrlKey || event.metaKey) || (event.target as HTMLElement).tagName === 'INPUT') return;
+  if (event.key === 'z') {
+    event.preventDefault();
+    editor.undo();
+  }
+  if (event.key === 'y') {
+    event.preventDefault();
+    editor.redo();
+  }
+}
+
+onBeforeRouteLeave(() => {
+  if (editor.dirty.value) notices.say('Your changes to the loop are not saved; they wait on this device.');
+});
+</script>
+
+<template>
+  <main
+    class="page"
+    :class="{ dropping }"
+    @dragover.prevent="dropping = true"
+    @dragleave.self="dropping = false"
+    @drop.prevent="importFile($event.dataTransfer?.files[0])"
+    @keydown="onKey"
+  >
+    <div v-if="problem" class="stack">
+      <h1>{{ problem }}</h1>
+      <p><router-link to="/systems">All systems</router-link></p>
+    </div>
+    <template v-else-if="ready">
+      <header class="head">
+        <div class="naming">
+          <p class="quiet">
+            <router-link v-if="systemId" :to="`/systems/${systemId}`">{{ saved?.systemName ?? 'the system' }}</router-link><template
+              v-if="saved"
+              >, revision {{ saved.revisions[0]?.number }} of {{ dates.day(saved.revisions[0]?.at ?? '') }}</template
+            >
+          </p>
+          <input
+            class="loop-name"
+            :value="draft.name"
+            aria-label="Name of the loop"
+            maxlength="120"
+            @change="change({ name: ($event.target as HTMLInputElement).value.trim() || draft.name })"
+          />
+        </div>
+        <v-select
+          class="coolant"
+          :model-value="draft.coolantProductId"
+          :items="coolants.products"
+          item-title="name"
+          item-value="id"
+          label="Coolant"
+          clearable
+          hide-details
+          @update:model-value="change({ coolantProductId: $event ?? null })"
+        />
+        <div class="row tools">
+          <v-btn :icon="mdiUndo" variant="text" :disabled="!editor.canUndo.value" aria-label="Undo" @click="editor.undo" />
+          <v-btn :icon="mdiRedo" variant="text" :disabled="!editor.canRedo.value" aria-label="Redo" @click="editor.redo" />
+          <v-btn variant="outlined" @click="picker?.click()">Import</v-btn>
+          <v-btn variant="outlined" :disabled="draft.file.components.length === 0" @click="downloadLoop(withName(), draft.name)"
+            >Export</v-btn
+          >
+          <v-btn
+            size="large"
+            :disabled="draft.file.components.length === 0 || (Boolean(saved) && !editor.dirty.value)"
+            :loading="submit.busy.value"
+            @click="saved ? (saving = true) : save()"
+            >{{ saved ? 'Save revision' : 'Save the loop' }}</v-btn
+          >
+          <input
+            ref="picker"
+            class="visually-hidden"
+            type="file"
+            accept=".json,application/json"
+            aria-label="Loop file to import"
+            tabindex="-1"
+            @change="
+              importFile(($event.target as HTMLInputElement).files?.[0]);
+              ($event.target as HTMLInputElement).value = '';
+            "
+          />
+        </div>
+      </header>
+
+      <p v-if="editor.restored.value" class="notice" role="status">
+        Unsaved changes from this device were put back. <button type="button" @click="editor.forget()">Drop them</button>
+      </p>
+      <p v-if="saved?.activeRunId" class="notice">
+        This loop stands on a bench: its run keeps the revision it began with.
+        <router-link :to="`/runs/${saved.activeRunId}`">To the bench</router-link>
+      </p>
+      <p v-if="importProblem" role="alert" class="danger">{{ importProblem }} Nothing was changed.</p>
+      <StaleNotice
+        v-if="stale"
+        v-bind="stale"
+        :labels="{ name: 'Name', coolant: 'Coolant', parts: 'Parts in flow order', volume: 'Volume' }"
+        @take-theirs="takeTheirs"
+        @keep-mine="save('change', 'saved over a newer revision', (submit.stale.value?.theirs as LoopAnswer).version)"
+      />
+      <p v-else-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
+
+      <section v-if="draft.file.components.length === 0" class="empty">
+        <h2>Lay out the loop in the order the coolant will flow</h2>
+        <p>Begin with a usual layout and change it, add parts one by one, or drop a loop file here.</p>
+        <div class="row mt-4">
+          <v-btn v-for="starter in STARTERS" :key="starter.key" size="large" variant="outlined" @click="startWith(starter)">{{
+            starter.label
+          }}</v-btn>
+        </div>
+        <PartPicker class="mt-8" :after="null" @add="add" />
+      </section>
+      <template v-else>
+        <section class="sheet profile-sheet">
+          <LoopProfile
+            :loop="draft.file"
+            :colour="product?.colour ?? null"
+            :height="230"
+            :selected="selected"
+            @select="selected = selected === $event ? null : $event"
+          />
+          <LoopPages v-if="id" :id="id" :dirty="editor.dirty.value" />
+        </section>
+        <EditAs v-model="drawn" />
+        <WorkBench
+          v-if="drawn"
+          v-model:selected="selected"
+          class="mb-6"
+          :loop="draft.file"
+          :liquid="coolants.liquidOf(draft.coolantProductId)"
+          :colour="product?.colour ?? null"
+          @change="setFile"
+        />
+        <div class="columns">
+          <div v-if="!drawn">
+            <ChainList
+              v-model:selected="selected"
+              :loop="draft.file"
+              :series="series"
+              :colour="product?.colour ?? null"
+              :at="submit.at"
+              @change="setFile"
+            />
+            <PartPicker v-if="series" class="mt-6" :after="afterName" @add="add" />
+          </div>
+          <aside>
+            <LoopFigures :loop="draft.file" :product="product" />
+            <section v-if="saved" class="mt-8">
+              <h2>Revisions</h2>
+              <ul class="plain-list quiet mt-2">
+                <li v-for="revision in saved.revisions" :key="revision.id" class="figures">
+                  {{ revision.number }} {{ revision.kind }}, {{ dates.day(revision.at) }}, {{ revision.by }},
+                  {{ Math.round(revision.volumeMl) }} mL<template v-if="revision.reason">: {{ revision.reason }}</template>
+                </li>
+              </ul>
+            </section>
+          </aside>
+        </div>
+      </template>
+      <SaveRevisionDialog v-model="saving" :busy="submit.busy.value" @save="save" />
+    </template>
+  </main>
+</template>
+
+<style scoped>
+.head {
+  display: grid;
+  grid-template-columns: minmax(200px, 1fr) 230px auto;
+  gap: 24px;
+  align-items: end;
+  margin-bottom: 18px;
+}
+.naming p {
+  margin: 0 0 2px;
+}
+.loop-name {
+  font-size: 2rem;
+  font-weight: 640;
+  letter-spacing: -0.01em;
+  width: 100%;
+  border-bottom: 2px solid transparent;
+}
+.loop-name:hover {
+  border-color: var(--line);
+}
+.tools {
+  flex-wrap: nowrap;
+  gap: 8px;
+}
+.notice {
+  padding: 8px 14px;
+  background: var(--sheet);
+  border-left: 4px solid var(--ink);
+}
+.notice button {
+  text-decoration: underline;
+}
+.profile-sheet {
+  padding: 12px 14px;
+}
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 1.35fr) minmax(340px, 1fr);
+  gap: 44px;
+  margin-top: 22px;
+}
+.dropping {
+  outline: 3px dashed var(--ink);
+  outline-offset: -12px;
+}
+.empty {
+  max-width: 900px;
+  margin-top: 30px;
+}
+@media (max-width: 1000px) {
+  .head {
+    grid-template-columns: 1fr;
+  }
+  .columns {
+    grid-template-columns: 1fr;
+  }
+  .tools {
+    flex-wrap: wrap;
+  }
+}
+</style>

@@ -1,0 +1,108 @@
+<script setup lang="ts">
+import { onMounted, ref } from 'vue';
+import { get, wordsOf } from '../base/http/api.js';
+import { useDates } from '../base/units/dates.js';
+
+/** What owners were told, and what the mail stand-in took. */
+interface Answer {
+  messages: {
+    id: string;
+    at: string;
+    sentAt: string | null;
+    address: string;
+    subject: string;
+    body: string;
+    state: 'waiting' | 'sent' | 'failed';
+    problem: string;
+    systemId: string;
+    systemName: string;
+    by: string | null;
+  }[];
+  standIn: { id: string; at: string; sender: string; recipient: string; subject: string }[];
+}
+const dates = useDates();
+const answer = ref<Answer | null>(null);
+const problem = ref<string | null>(null);
+const STATES = { waiting: 'waits to be sent', sent: 'sent', failed: 'could not be sent: call instead' };
+async function load(): Promise<void> {
+  try {
+    answer.value = await get<Answer>('/messages');
+  } catch (error) {
+    problem.value = wordsOf(error);
+  }
+}
+onMounted(load);
+</script>
+
+<template>
+  <main class="page">
+    <header class="spread">
+      <h1>Messages</h1>
+      <v-btn variant="outlined" @click="load">Look again</v-btn>
+    </header>
+    <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
+    <div v-if="answer" class="columns">
+      <section>
+        <h2>To owners</h2>
+        <p v-if="answer.messages.length === 0" class="quiet">
+          Nothing yet. Every night those who like e-mail hear of services that come due; a message by hand is written on a system’s page.
+        </p>
+        <details v-for="each in answer.messages" :key="each.id">
+          <summary>
+            <strong>{{ each.subject }}</strong>
+            <span class="quiet figures"> {{ each.address }} · {{ dates.dayAndTime(each.sentAt ?? each.at) }}</span>
+            <span :class="{ danger: each.state === 'failed' }"> {{ STATES[each.state] }}</span>
+          </summary>
+          <pre>{{ each.body }}</pre>
+          <p class="quiet">
+            <router-link :to="`/systems/${each.systemId}`">{{ each.systemName }}</router-link>, {{ each.by ?? 'written at night'
+            }}<template v-if="each.problem">. {{ each.problem }}</template>
+          </p>
+        </details>
+      </section>
+      <section>
+        <h2>Mail stand-in</h2>
+        <p class="quiet">
+          Without an outside mail server (SMTP_URL) messages go to a stand-in on this machine and stay here: nothing leaves the workshop.
+        </p>
+        <ul class="plain-list">
+          <li v-for="each in answer.standIn" :key="each.id">
+            {{ each.subject }}<br /><span class="quiet figures">{{ each.recipient }} · {{ dates.dayAndTime(each.at) }}</span>
+          </li>
+        </ul>
+      </section>
+    </div>
+  </main>
+</template>
+
+<style scoped>
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 1.5fr) minmax(0, 1fr);
+  gap: 44px;
+  margin-top: 16px;
+}
+details {
+  border-top: 1px solid var(--line-soft);
+  padding: 8px 0;
+}
+summary {
+  cursor: pointer;
+  min-height: 40px;
+}
+pre {
+  font: inherit;
+  white-space: pre-wrap;
+  border-left: 4px solid var(--line);
+  padding-left: 14px;
+}
+li {
+  border-top: 1px solid var(--line-soft);
+  padding: 8px 0;
+}
+@media (max-width: 900px) {
+  .columns {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,168 @@
+<script setup lang="ts">
+import { capital } from '@core/edge/words/say.js';
+import { computed, onMounted, reactive, ref, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
+import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
+import { shortName } from '@core/machine/catalogue/names.js';
+import { hasRigidTube } from '@core/bench/inspection/items.js';
+import { useCoolants } from '../workshop/coolants/coolantStore.js';
+import { call, get, wordsOf } from '../base/http/api.js';
+import { useSubmit } from '../base/http/useSubmit.js';
+import LoopProfile from '../machine/profile/LoopProfile.vue';
+import type { SystemPage } from '../workshop/machines/types.js';
+import EstimateFields from '../workshop/jobs/EstimateFields.vue';
+import IntakeFields from '../workshop/jobs/IntakeFields.vue';
+import {
+  adviceFor,
+  blankForm,
+  daysOf,
+  estimateOf,
+  intakeOf,
+  usualEstimate,
+  type JobForm,
+  type LoopHistory,
+} from '../workshop/jobs/jobForm.js';
+import ScopeLadder from '../workshop/jobs/ScopeLadder.vue';
+
+/** A machine comes in: what is said and seen, the lightest job that is safe, what the owner is told. */
+const props = defineProps<{ id: string }>();
+const router = useRouter();
+const route = useRoute();
+const submit = useSubmit();
+const coolants = useCoolants();
+const page = ref<SystemPage | null>(null);
+const history = ref<(LoopHistory & { file: LoopFile }) | null>(null);
+const problem = ref<string | null>(null);
+const form = reactive<JobForm>(blankForm());
+const loopId = ref<string | null>(null);
+/** true once somebody chose the kind: the advice does not overrule a hand */
+const chosen = ref(false);
+
+async function load(): Promise<void> {
+  try {
+    const [answer] = await Promise.all([get<SystemPage>(`/systems/${props.id}`), coolants.load()]);
+    page.value = answer;
+    const wanted = route.query.loop;
+    loopId.value = answer.loops.find(({ id }) => id === wanted)?.id ?? answer.loops[0]?.id ?? null;
+  } catch (error) {
+    problem.value = wordsOf(error);
+  }
+}
+onMounted(load);
+watch(loopId, async (id) => {
+  if (id === null) return;
+  history.value = await get<LoopHistory & { file: LoopFile }>(`/loops/${id}/history`).catch((error: unknown) => {
+    problem.value = wordsOf(error);
+    return null;
+  });
+});
+
+const advice = computed(() => (history.value ? adviceFor(form, history.value) : null));
+watch(
+  () => advice.value?.kind,
+  (kind) => {
+    if (kind && !chosen.value) form.kind = kind;
+  },
+);
+watch(
+  () => [form.kind, history.value] as const,
+  ([kind, known]) => {
+    if (known) Object.assign(form, usualEstimate(kind, known.file));
+  },
+);
+function choose(kind: JobKind): void {
+  chosen.value = true;
+  form.kind = kind;
+}
+const loop = computed(() => page.value?.loops.find(({ id }) => id === loopId.value) ?? null);
+const parts = computed(() => (history.value?.file.components ?? []).map((part) => ({ value: part.id, title: shortName(part) })));
+const needsPart = computed(() => ['partial-drain', 'part-replacement'].includes(form.kind));
+
+async function book(): Promise<void> {
+  const made = await submit.run((idempotencyKey) =>
+    call<{ id: string }>('POST', `/systems/${props.id}/jobs`, {
+      body: {
+        loopId: loopId.value,
+        kind: form.kind,
+        partId: needsPart.value ? form.partId : null,
+        intake: intakeOf(form),
+        estimate: estimateOf(form),
+        ...daysOf(form),
+        note: form.note,
+      },
+      idempotencyKey,
+    }),
+  );
+  if (made) await router.replace(`/jobs/${made.id}`);
+}
+</script>
+
+<template>
+  <main class="page">
+    <p v-if="problem" role="alert">{{ problem }} <router-link :to="`/systems/${id}`">Back to the system</router-link></p>
+    <form v-else-if="page && history && advice" class="new-job" novalidate @submit.prevent="book">
+      <header class="spread">
+        <div>
+          <h1>Take in {{ page.system.name }}</h1>
+          <p class="quiet">
+            {{ page.customer.name }}<template v-if="page.customer.phone"> · {{ page.customer.phone }}</template>
+          </p>
+        </div>
+        <p v-if="history.ageDays !== null" class="big-number age">
+          {{ history.ageDays }} <small>days old: {{ history.coolantName }}</small>
+        </p>
+        <p v-else class="quiet">No fill of this loop is on record.</p>
+      </header>
+      <v-select v-if="page.loops.length > 1" v-model="loopId" :items="page.loops" item-title="name" item-value="id" label="Which loop" />
+      <LoopProfile v-if="loop?.revision" :loop="loop.revision.file" :colour="coolants.find(loop.coolantProductId)?.colour" :height="130" />
+      <div class="columns">
+        <IntakeFields
+          :model-value="form"
+          :baseline-flow-lph="history.baselineFlowLph"
+          :at="submit.at"
+          @update:model-value="Object.assign(form, $event)"
+        />
+        <div class="stack">
+          <h2>{{ capital(JOB_KINDS[form.kind].label) }}</h2>
+          <ScopeLadder :model-value="form.kind" :advice="advice" :rigid="hasRigidTube(history.file)" @update:model-value="choose" />
+          <v-select
+            v-if="needsPart"
+            v-model="form.partId"
+            :items="parts"
+            label="Which part is changed"
+            :error-messages="submit.at('partId')"
+          />
+          <EstimateFields :model-value="form" :at="submit.at" :today="page.today" />
+          <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
+          <div class="row">
+            <v-btn type="submit" size="x-large" :loading="submit.busy.value">Book it</v-btn>
+            <v-btn variant="text" size="large" :to="`/systems/${id}`">Not now</v-btn>
+          </div>
+          <p class="quiet">Hours are workshop practice, not this machine’s own. The owner’s consent follows on the next page.</p>
+        </div>
+      </div>
+    </form>
+  </main>
+</template>
+
+<style scoped>
+.new-job {
+  display: grid;
+  gap: 16px;
+}
+.age {
+  text-align: right;
+}
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.15fr);
+  gap: 44px;
+  align-items: start;
+}
+@media (max-width: 1000px) {
+  .columns {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,83 @@
+<script setup lang="ts">
+import { onMounted, ref } from 'vue';
+import { useRouter } from 'vue-router';
+import { call, get } from '../base/http/api.js';
+import { useSubmit } from '../base/http/useSubmit.js';
+import CustomerFields from '../workshop/machines/CustomerFields.vue';
+import { customerInput, emptyCustomer, emptySystem, systemInput } from '../workshop/machines/forms.js';
+import SystemFields from '../workshop/machines/SystemFields.vue';
+import type { Customer, SystemRow } from '../workshop/machines/types.js';
+
+const router = useRouter();
+const submit = useSubmit();
+const ownerSubmit = useSubmit();
+const customers = ref<Customer[]>([]);
+const known = ref<string | null>(null);
+const owner = ref(emptyCustomer());
+const system = ref(emptySystem());
+onMounted(async () => {
+  customers.value = (await get<{ customers: Customer[] }>('/customers')).customers;
+});
+
+/** The owner is saved first; if the machine is refused afterwards, the owner stays chosen and is not made twice. */
+async function save(): Promise<void> {
+  if (known.value === null) {
+    const made = await ownerSubmit.run((idempotencyKey) =>
+      call<Customer>('POST', '/customers', { body: customerInput(owner.value), idempotencyKey }),
+    );
+    if (!made) return;
+    customers.value.push(made);
+    known.value = made.id;
+  }
+  const customerId = known.value;
+  const made = await submit.run((idempotencyKey) =>
+    call<SystemRow>('POST', '/systems', { body: systemInput(system.value, customerId), idempotencyKey }),
+  );
+  if (made) await router.replace(`/systems/${made.id}/loops/new`);
+}
+</script>
+
+<template>
+  <main class="page">
+    <h1>New system</h1>
+    <form class="two mt-6" novalidate @submit.prevent="save">
+      <section class="stack">
+        <h2>Whose machine is it?</h2>
+        <v-autocomplete
+          v-model="known"
+          :items="customers"
+          item-title="name"
+          item-value="id"
+          label="A known owner"
+          clearable
+          hint="Leave empty for a new owner"
+          persistent-hint
+        />
+        <CustomerFields v-if="known === null" v-model="owner" :at="ownerSubmit.at" />
+        <p v-if="ownerSubmit.problem.value" role="alert" class="danger">{{ ownerSubmit.problem.value }}</p>
+      </section>
+      <section class="stack">
+        <h2>The machine</h2>
+        <SystemFields v-model="system" :at="submit.at" />
+        <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
+        <v-btn type="submit" size="x-large" :loading="submit.busy.value || ownerSubmit.busy.value">Save and lay out its loop</v-btn>
+      </section>
+    </form>
+  </main>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 48px;
+  align-items: start;
+  max-width: 1080px;
+}
+@media (max-width: 900px) {
+  .two {
+    grid-template-columns: 1fr;
+    gap: 28px;
+  }
+}
+</style>

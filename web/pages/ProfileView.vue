@@ -1,0 +1,130 @@
+<script setup lang="ts">
+import type { BaselineReading } from '@core/physics/diagnosis/reading.js';
+import { computed, onMounted, ref } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
+import { useTwin } from '../machine/compute/useTwin.js';
+import { useCoolants } from '../workshop/coolants/coolantStore.js';
+import { blocksFromBaselines } from '@core/physics/diagnosis/measured.js';
+import DrainPanel from '../machine/draining/DrainPanel.vue';
+import FillPanel from '../machine/filling/FillPanel.vue';
+import ComparePanel from '../machine/heat/ComparePanel.vue';
+import HeatPanel from '../machine/heat/HeatPanel.vue';
+import { ApiError, get, wordsOf } from '../base/http/api.js';
+import AirPanel from '../machine/air/AirPanel.vue';
+
+/** The loop profile of one loop: what drains, how it fills, where gas stays, how warm it gets; two variants compared. */
+const props = defineProps<{ id: string }>();
+
+interface LoopAnswer {
+  name: string;
+  systemId: string;
+  systemName: string;
+  coolantProductId: string | null;
+  file: LoopFile;
+  revisions: { number: number; kind: string }[];
+  baselines: { reading: BaselineReading }[];
+}
+const MODES = { drain: 'Drain', fill: 'Fill', air: 'Gas and flow', heat: 'Heat', compare: 'Compare' } as const;
+type Mode = keyof typeof MODES;
+
+const route = useRoute();
+const router = useRouter();
+const coolants = useCoolants();
+const loop = ref<LoopAnswer | null>(null);
+const problem = ref<string | null>(null);
+const mode = computed<Mode>(() => (Object.hasOwn(MODES, String(route.query.show)) ? (route.query.show as Mode) : 'drain'));
+const colour = computed(() => coolants.find(loop.value?.coolantProductId ?? null)?.colour ?? null);
+const liquid = computed(() => coolants.liquidOf(loop.value?.coolantProductId ?? null));
+const measured = computed(
+  () =>
+  loop.value ? blocksFromBaselines(loop.value.file, loop.value.baselines.map(({ reading }) => reading), liquid.value) : [], // prettier-ignore
+);
+const twin = useTwin(
+  () => loop.value?.file ?? null,
+  () => liquid.value,
+);
+
+onMounted(async () => {
+  try {
+    await coolants.load();
+    loop.value = await get<LoopAnswer>(`/loops/${props.id}`);
+  } catch (error) {
+    problem.value = error instanceof ApiError && error.status === 404 ? 'There is no such loop in this workshop.' : wordsOf(error);
+  }
+});
+</script>
+
+<template>
+  <main class="page">
+    <div v-if="problem" class="stack">
+      <h1>{{ problem }}</h1>
+      <p><router-link to="/systems">All systems</router-link></p>
+    </div>
+    <template v-else-if="loop">
+      <header class="head">
+        <div>
+          <p class="quiet">
+            <router-link :to="`/systems/${loop.systemId}`">{{ loop.systemName }}</router-link>,
+            <router-link :to="`/loops/${id}`">{{ loop.name }}</router-link>
+          </p>
+          <h1>Loop profile</h1>
+        </div>
+        <nav class="modes" aria-label="What to look at">
+          <button
+            v-for="(words, key) in MODES"
+            :key="key"
+            type="button"
+            :class="{ now: mode === key }"
+            :aria-current="mode === key ? 'page' : undefined"
+            @click="router.replace({ query: { show: key } })"
+          >
+            {{ words }}
+          </button>
+        </nav>
+      </header>
+      <p v-if="twin.problem.value" class="sheet mt-4">{{ twin.problem.value }}</p>
+      <template v-else>
+        <DrainPanel v-if="mode === 'drain'" :loop="loop.file" :twin="twin" :colour="colour" />
+        <FillPanel v-else-if="mode === 'fill'" :loop="loop.file" :twin="twin" :colour="colour" />
+        <AirPanel v-else-if="mode === 'air'" :loop="loop.file" :twin="twin" :colour="colour" :liquid="liquid" />
+        <HeatPanel v-else-if="mode === 'heat'" :loop="loop.file" :twin="twin" :colour="colour" :measured="measured" />
+        <ComparePanel
+          v-else
+          :loop-id="id"
+          :loop="loop.file"
+          :twin="twin"
+          :colour="colour"
+          :liquid="liquid"
+          :measured="measured"
+          :revisions="loop.revisions"
+        />
+      </template>
+    </template>
+  </main>
+</template>
+
+<style scoped>
+.head {
+  display: flex;
+  justify-content: space-between;
+  align-items: end;
+  gap: 24px;
+  margin-bottom: 14px;
+}
+.modes {
+  display: flex;
+  gap: 4px;
+}
+.modes button {
+  min-height: var(--touch);
+  padding: 0 22px;
+  border-radius: 3px;
+  font-size: 1.05rem;
+}
+.modes .now {
+  background: var(--slab);
+  color: var(--on-slab);
+  font-weight: 600;
+}
+</style>

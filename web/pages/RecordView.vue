@@ -1,0 +1,320 @@
+<script setup lang="ts">
+import { capital } from '@core/edge/words/say.js';
+import type { RunEvent } from '@core/bench/runs/log.js';
+import type { RunRecord } from '@core/edge/records/record.js';
+import { computed, onMounted, onScopeDispose, ref } from 'vue';
+import { normaliseBaseline } from '@core/physics/diagnosis/baseline.js';
+import { LEAK_SCHOOLS, WET_SCHOOLS } from '@core/physics/leak-testing/schools.js';
+import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
+import { LEAK_LIMITS } from '@core/physics/leak-testing/defaults.js';
+import { formatLeak, formatLeakWithSe, formatMl, formatMlWithSd } from '@core/base/units/display.js';
+import { ApiError, get, wordsOf } from '../base/http/api.js';
+import { deviceOutbox, useOutbox } from '../base/outbox/deviceOutbox.js';
+import type { OutboxItem } from '../base/outbox/items.js';
+import { useSession } from '../workshop/people/sessionStore.js';
+import { useCoolants } from '../workshop/coolants/coolantStore.js';
+import ServiceReportView from '../bench/services/ServiceReportView.vue';
+import LoopProfile from '../machine/profile/LoopProfile.vue';
+import { useNotices } from '../base/shell/notices.js';
+import { useDates } from '../base/units/dates.js';
+import { downloadLog, downloadRecord } from '../bench/runs/recordFiles.js';
+import ReasonDialog from '../base/look/ReasonDialog.vue';
+
+const props = defineProps<{ id: string }>();
+const dates = useDates();
+const notices = useNotices();
+const session = useSession();
+const answer = ref<{ record: RunRecord; corrections: RunEvent[] } | null>(null);
+const problem = ref<string | null>(null);
+const correcting = ref(false);
+const coolants = useCoolants();
+/** the record names its coolant; the colour is looked up and may be gone with the bottle */
+const colour = computed(() => coolants.products.find(({ name }) => name === record.value?.coolant?.productName)?.colour ?? null);
+const record = computed(() => answer.value?.record ?? null);
+const title = computed(() => {
+  const service = record.value?.service;
+  const words = service ? JOB_KINDS[service.kind].label : 'commissioning';
+  return capital(words);
+});
+
+async function load(): Promise<void> {
+  try {
+    answer.value = await get(`/runs/${props.id}/record`);
+    document.title = `Record of ${answer.value?.record.system.name} · Lavacrum`;
+  } catch (error) {
+    problem.value =
+      error instanceof ApiError && error.status === 404 ? 'There is no signed record here; the run may still be open.' : wordsOf(error);
+  }
+}
+onMounted(() => {
+  void load();
+  void coolants.load().catch(() => undefined);
+});
+
+function correct(text: string): void {
+  correcting.value = false;
+  void deviceOutbox.add({
+    kind: 'entry',
+    id: crypto.randomUUID(),
+    at: new Date().toISOString(),
+    made: session.account,
+    why: null,
+    tries: 0,
+    runId: props.id,
+    body: { type: 'correction', about: null, text },
+  });
+}
+/** corrections of this record that the server does not have yet, or did not take */
+const outbox = useOutbox();
+const ownCorrections = (items: readonly OutboxItem[]) =>
+  items.flatMap((item) => (item.kind === 'entry' && item.runId === props.id && item.body.type === 'correction' ? [{ id: item.id, text: item.body.text, why: item.why }] : [])); // prettier-ignore
+const unsaved = computed(() => ownCorrections(outbox.value.waiting));
+const refused = computed(() => ownCorrections(outbox.value.refused));
+onScopeDispose(
+  deviceOutbox.onDelivered((item) => {
+    if (item.kind !== 'entry' || item.runId !== props.id) return;
+    notices.say('Correction added beside the record.');
+    void load();
+  }),
+);
+</script>
+
+<template>
+  <main class="page record">
+    <div v-if="problem" class="stack">
+      <h1>No record</h1>
+      <p role="alert">{{ problem }}</p>
+      <p><router-link :to="`/runs/${id}`">Open the run</router-link></p>
+    </div>
+    <template v-else-if="record">
+      <header class="spread">
+        <div>
+          <h1>{{ title }} of {{ record.system.name }}</h1>
+          <p class="quiet">{{ record.system.owner }} · {{ record.loop.name }}, revision {{ record.loop.revision }} as built</p>
+        </div>
+        <div class="row no-print">
+          <v-btn variant="outlined" @click="answer && downloadRecord(answer)">JSON</v-btn>
+          <v-btn variant="outlined" @click="answer && downloadLog(answer)">Log as CSV</v-btn>
+          <v-btn variant="outlined" @click="correcting = true">Add a correction</v-btn>
+        </div>
+      </header>
+      <p class="sealed">
+        Signed off {{ dates.dayAndTime(record.signedOffAt) }} by {{ record.signedOffBy
+        }}<template v-if="record.remark">: {{ record.remark }}</template>
+      </p>
+      <p v-if="record.simulated" class="danger simulated">
+        A simulated bench played this run: what was read from its instruments says nothing about the machine.
+      </p>
+      <p v-for="each in unsaved" :key="each.id" role="status">Waits on this device for the server: {{ each.text }}</p>
+      <p v-for="each in refused" :key="each.id" role="alert" class="danger">
+        Not taken: {{ each.text }} ({{ each.why }})
+        <button type="button" class="link" @click="deviceOutbox.dismiss(each.id)">Read</button>
+      </p>
+      <section v-if="answer?.corrections.length" class="corrections">
+        <h2>Corrections</h2>
+        <ul class="plain-list">
+          <li v-for="each in answer.corrections" :key="each.id">
+            <span class="quiet figures">{{ dates.dayAndTime(each.at) }}, {{ each.by }}</span>
+            {{ each.body.type === 'correction' ? each.body.text : '' }}
+          </li>
+        </ul>
+      </section>
+      <section class="sheet mt-4"><LoopProfile :loop="record.loop.file" :colour="colour" :height="200" /></section>
+      <ServiceReportView v-if="record.service" class="mt-6" :report="record.service" />
+      <div class="facts">
+        <section>
+          <h2>Volumes</h2>
+          <dl class="figures">
+            <dt>Poured</dt>
+            <dd>{{ formatMl(record.volumes.pouredMl) }}</dd>
+            <dt>Planned</dt>
+            <dd>{{ formatMlWithSd(record.volumes.plannedMl, record.volumes.plannedSdMl) }} <span class="quiet">estimate</span></dd>
+            <dt>Verdict</dt>
+            <dd>{{ record.volumes.balance }}</dd>
+            <dt>Coolant</dt>
+            <dd>
+              {{
+                record.coolant ? `${record.coolant.productName}${record.coolant.lot ? `, lot ${record.coolant.lot}` : ''}` : 'not recorded'
+              }}
+            </dd>
+          </dl>
+        </section>
+        <section>
+          <h2>Tightness</h2>
+          <dl class="figures">
+            <dt>School</dt>
+            <dd>
+              {{ LEAK_SCHOOLS[record.schools.leak].label
+              }}<template v-if="LEAK_SCHOOLS[record.schools.leak].wet">, wet {{ WET_SCHOOLS[record.schools.wet].label }}</template>
+            </dd>
+            <template v-if="record.dryTest"
+              ><dt>Air test</dt>
+              <dd>
+                {{ record.dryTest.verdict === 'pass' ? 'passed' : record.dryTest.verdict }} against
+                {{ formatLeak(LEAK_LIMITS[record.schools.limit].mbarLs) }}, {{ record.dryTest.readings }} readings
+              </dd>
+              <dt>Leak</dt>
+              <dd>{{ formatLeakWithSe(record.dryTest.leakMbarLs, record.dryTest.seMbarLs) }}</dd>
+              <dt>Excludes</dt>
+              <dd>more than {{ record.dryTest.excludedMlPerDay.toPrecision(2) }} mL of water a day</dd></template
+            >
+            <dt>Bleeding</dt>
+            <dd>
+              {{ record.bleeding.cycles }} cycles, last rise {{ record.bleeding.lastRiseMm ?? 'not read' }} mm{{
+                record.bleeding.bled ? '' : ', not by the criterion'
+              }}
+            </dd>
+            <dt>Settling</dt>
+            <dd>to be checked {{ dates.day(record.settling.from) }} to {{ dates.day(record.settling.to) }}</dd>
+          </dl>
+        </section>
+      </div>
+      <section class="mt-8">
+        <h2>Baseline</h2>
+        <div class="scroll" tabindex="0" role="region" aria-label="Baseline readings">
+          <table class="figures">
+            <thead>
+              <tr>
+                <th scope="col">setting</th>
+                <th scope="col">workload</th>
+                <th scope="col">min</th>
+                <th scope="col">W</th>
+                <th scope="col">sensor, statistic</th>
+                <th scope="col">part °C</th>
+                <th scope="col">coolant °C</th>
+                <th scope="col">room °C</th>
+                <th scope="col">above room</th>
+                <th scope="col">pump / fans</th>
+                <th scope="col">panels</th>
+                <th scope="col">L/h</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="(each, index) in record.baselines" :key="index">
+                <td>{{ each.setting }}</td>
+                <td>{{ each.workload }}</td>
+                <td>{{ each.durationMinutes }}</td>
+                <td>{{ each.powerW ?? '' }}</td>
+                <td>{{ each.sensor }}, {{ each.statistic }}</td>
+                <td>{{ each.partC.toFixed(1) }}</td>
+                <td>{{ each.coolantC?.toFixed(1) ?? '' }}</td>
+                <td>{{ each.roomC.toFixed(1) }}</td>
+                <td>
+                  <strong>{{ normaliseBaseline(each).aboveRoomK.toFixed(1) }} K</strong>
+                </td>
+                <td>{{ each.pumpPercent }} / {{ each.fanPercent }} %</td>
+                <td>{{ each.panels }}</td>
+                <td>{{ each.flowLph ?? '' }}</td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
+      </section>
+      <section v-if="record.passedOver.length || record.notNeeded.length" class="mt-8">
+        <h2>Passed over or not needed</h2>
+        <ul>
+          <li v-for="each in record.passedOver" :key="each.step">{{ each.step }}: {{ each.reason }}</li>
+          <li v-for="each in record.notNeeded" :key="each">{{ each }}</li>
+        </ul>
+      </section>
+      <details class="mt-8">
+        <summary>The whole log, {{ record.log.length }} entries</summary>
+        <ol class="plain-list log figures">
+          <li v-for="each in record.log" :key="each.seq" :class="{ back: each.takenBack }">
+            <span class="quiet">{{ dates.dayAndTime(each.at) }}</span><span>{{ each.text }}</span
+            ><span class="quiet">{{ each.by }}</span>
+          </li>
+        </ol>
+      </details>
+      <p class="quiet mt-8">
+        Figures marked as estimates are to be checked against the makers' instructions. Local rules and safety data sheets come first.
+      </p>
+      <ReasonDialog
+        v-model="correcting"
+        title="Add a correction"
+        label="What the record should say, and why"
+        button="Add it"
+        :least="3"
+        warning="The record stays as it was signed; the correction stands beside it with your name."
+        @say="correct"
+      />
+    </template>
+  </main>
+</template>
+
+<style scoped>
+header p {
+  margin: 2px 0 0;
+}
+.sealed {
+  border: 2px solid var(--ink);
+  padding: 8px 14px;
+  margin: 14px 0;
+  display: inline-block;
+}
+.corrections li {
+  padding: 4px 0;
+}
+.facts {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 40px;
+  margin-top: 26px;
+}
+dl {
+  display: grid;
+  grid-template-columns: 110px 1fr;
+  gap: 5px 16px;
+  margin: 8px 0 0;
+}
+dt {
+  color: var(--ink-soft);
+}
+dd {
+  margin: 0;
+}
+.scroll {
+  overflow-x: auto;
+}
+table {
+  border-collapse: collapse;
+  margin-top: 8px;
+  white-space: nowrap;
+}
+th,
+td {
+  text-align: left;
+  padding: 5px 18px 5px 0;
+  border-top: 1px solid var(--line-soft);
+  font-weight: 420;
+}
+th {
+  color: var(--ink-soft);
+  font-size: 0.9rem;
+  border: none;
+}
+summary {
+  cursor: pointer;
+  font-weight: 620;
+  font-size: 1.1rem;
+}
+.log li {
+  display: grid;
+  grid-template-columns: 170px 1fr auto;
+  gap: 14px;
+  padding: 3px 0;
+  border-top: 1px solid var(--line-soft);
+}
+.back span:nth-child(2) {
+  text-decoration: line-through;
+}
+@media (max-width: 900px) {
+  .facts {
+    grid-template-columns: 1fr;
+    gap: 20px;
+  }
+  .log li {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

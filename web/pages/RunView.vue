@@ -1,0 +1,401 @@
+<script setup lang="ts">
+import type { Procedure } from '@core/bench/runs/procedure.js';
+import { whyWords } from '@core/edge/words/bench.js';
+import type { RunEventBody } from '@core/bench/runs/entries/all.js';
+import { lacksOf } from '@core/bench/runs/criteria.js';
+import { computed, provide, ref, watch } from 'vue';
+import { useRouter } from 'vue-router';
+import { timerFace } from '@core/bench/runs/state.js';
+import BaselineStep from '../bench/baseline/BaselineStep.vue';
+import BleedStep from '../bench/air/BleedStep.vue';
+import { useCoolants } from '../workshop/coolants/coolantStore.js';
+import FillStep from '../bench/filling/FillStep.vue';
+import { useStanding } from '../bench/filling/useStanding.js';
+import TopUp from '../bench/filling/TopUp.vue';
+import { call } from '../base/http/api.js';
+import { useSubmit } from '../base/http/useSubmit.js';
+import TroubleDialog from '../bench/leak-finding/TroubleDialog.vue';
+import TroubleList from '../bench/leak-finding/TroubleList.vue';
+import PartTestStep from '../bench/leak-testing/PartTestStep.vue';
+import DryTestStep from '../bench/leak-testing/DryTestStep.vue';
+import RescopeDialog from '../bench/services/RescopeDialog.vue';
+import ServiceStep from '../bench/services/ServiceStep.vue';
+import LoopProfile from '../machine/profile/LoopProfile.vue';
+import { useNotices } from '../base/shell/notices.js';
+import { useWakeLock } from '../base/shell/wakeLock.js';
+import { useShortcuts } from '../base/shell/shortcuts.js';
+import { CLOCK_AHEAD, useNow } from '../base/units/now.js';
+import InstrumentStrip from '../bench/instruments/InstrumentStrip.vue';
+import { LIVE_BENCH, useLiveBench } from '../bench/instruments/liveBench.js';
+import DebriefView from '../bench/practice/DebriefView.vue';
+import PracticeBar from '../bench/practice/PracticeBar.vue';
+import HandsAtBench from '../bench/simulated-bench/HandsAtBench.vue';
+import StandIn from '../bench/simulated-bench/StandIn.vue';
+import AbandonDialog from '../bench/runs/AbandonDialog.vue';
+import CheckRows from '../bench/runs/CheckRows.vue';
+import ReasonDialog from '../base/look/ReasonDialog.vue';
+import HandsPanel from '../bench/runs/HandsPanel.vue';
+import PumpControl from '../bench/runs/PumpControl.vue';
+import RunHead from '../bench/runs/RunHead.vue';
+import RunLog from '../bench/runs/RunLog.vue';
+import SignOffStep from '../bench/runs/SignOffStep.vue';
+import StepRail from '../bench/runs/StepRail.vue';
+import TimerPanel from '../bench/runs/TimerPanel.vue';
+import { useRun } from '../bench/runs/useRun.js';
+
+const props = defineProps<{ id: string }>();
+const router = useRouter();
+const coolants = useCoolants();
+const notices = useNotices();
+const desk = useRun(props.id);
+const signing = useSubmit();
+const now = useNow(1000, desk.aheadMs);
+provide(CLOCK_AHEAD, desk.aheadMs);
+/** the instruments of the bench it stands on, while it stands there */
+const benchId = computed(() => (desk.answer.value?.run.state === 'active' ? desk.answer.value.run.benchId : null));
+const live = useLiveBench(benchId);
+provide(LIVE_BENCH, live);
+// without them the liquid has no colour; the run goes on
+void coolants.load().catch(() => undefined);
+useWakeLock();
+
+const looking = ref<string | null>(null);
+const noting = ref(false);
+const deviating = ref(false);
+const leaving = ref(false);
+const troubled = ref(false);
+const overriding = ref(false);
+const rescoping = ref(false);
+
+const procedure = computed(() => desk.answer.value?.run.procedure ?? null);
+const state = computed(() => desk.state.value);
+const step = computed(
+  () => procedure.value?.steps.find(({ id }) => id === (looking.value ?? desk.current.value?.id)) ?? procedure.value?.steps.at(-1) ?? null,
+);
+const progress = computed(() => state.value?.steps.find(({ id }) => id === step.value?.id) ?? null);
+const isCurrent = computed(() => step.value?.id === desk.current.value?.id);
+const locked = computed(() => desk.answer.value?.run.state !== 'active' || !isCurrent.value);
+const open = computed(() =>
+  procedure.value && state.value && step.value
+    ? lacksOf(procedure.value, state.value, step.value.id, now.value).map((lack) => whyWords(procedure.value as Procedure, lack))
+    : [],
+);
+const openChecks = computed(() => step.value?.checks.filter(({ id }) => (progress.value?.checks[id]?.mark ?? 'open') === 'open') ?? []);
+const colour = computed(
+  () => coolants.find(state.value?.coolant?.productId ?? desk.answer.value?.coolantProductId ?? null)?.colour ?? null,
+);
+/** The drawing stands where liquid or joints are the matter; elsewhere the hands need the room. */
+const showsProfile = computed(() => ['checks', 'fill', 'wet-run', 'bleed', 'drain', 'rinse'].includes(step.value?.kind ?? ''));
+const hasBigNumber = computed(() => step.value?.kind === 'checks');
+
+const { filled, fronts } = useStanding(desk, step, live, now);
+
+watch(
+  () => desk.current.value?.id,
+  () => {
+    looking.value = null;
+  },
+);
+
+const send = (body: RunEventBody): boolean => desk.send(body);
+
+function stepDone(): void {
+  if (step.value && isCurrent.value && send({ type: 'step-done', step: step.value.id })) window.scrollTo({ top: 0 });
+}
+function mark(check: string, value: 'done' | 'open'): void {
+  if (step.value) send({ type: 'check', step: step.value.id, check, mark: value });
+}
+function note(text: string): void {
+  if (step.value) send({ type: 'note', step: step.value.id, text });
+  noting.value = false;
+}
+function deviate(reason: string): void {
+  if (step.value) send({ type: 'deviation', step: step.value.id, reason });
+  deviating.value = false;
+}
+function undo(): void {
+  desk.undoLast();
+}
+
+/** steps in which hands switch the pump; in the wet test its clock is the switch */
+const hasPump = computed(
+  () => ['fill', 'bleed', 'rinse'].includes(step.value?.kind ?? '') || (isWet.value && pumpOn.value && !wetClock.value?.running),
+);
+const isWet = computed(() => step.value?.kind === 'wet-run');
+const pumpOn = computed(() => state.value?.pump?.on === true);
+/** the wet test's clock, which is the pump's switch there */
+const wetClock = computed(() => {
+  const timer = isWet.value ? step.value?.timers[0] : undefined;
+  const started = timer && state.value?.timers[timer.id];
+  return timer ? { timer: timer.id, running: started !== undefined && timerFace(started, now.value).running } : null;
+});
+const hasHands = computed(() => ['dry-test', 'fill', 'wet-run', 'bleed', 'drain', 'rinse'].includes(step.value?.kind ?? ''));
+const liquid = computed(() => coolants.liquidOf(state.value?.coolant?.productId ?? desk.answer.value?.coolantProductId ?? null));
+function override(reason: string): void {
+  const held = desk.held.value;
+  overriding.value = false;
+  if (held) send({ ...held.body, override: { rule: held.rule, reason } } as RunEventBody);
+}
+function togglePump(): void {
+  if (locked.value) return;
+  if (hasPump.value) send({ type: 'pump', on: !pumpOn.value });
+  else if (wetClock.value && step.value)
+    send({ type: wetClock.value.running ? 'timer-stopped' : 'timer-started', step: step.value.id, timer: wetClock.value.timer });
+}
+
+let signId = crypto.randomUUID();
+async function signOff(remark: string): Promise<void> {
+  const done = await signing.run(() =>
+    call<{ serviceDueOn: string | null }>('POST', `/runs/${props.id}/sign-off`, { body: { id: signId, remark } }),
+  );
+  if (!done) return;
+  signId = crypto.randomUUID();
+  notices.say(done.serviceDueOn ? 'Signed off. The settling check and the next service date are open.' : 'Signed off.');
+  await router.replace(`/runs/${props.id}/record`);
+}
+
+useShortcuts({
+  Enter: stepDone,
+  c: () => {
+    const next = openChecks.value[0];
+    if (next && !locked.value) mark(next.id, 'done');
+  },
+  m: () => {
+    noting.value = true;
+  },
+  z: undo,
+  p: togglePump,
+  x: () => {
+    if (desk.answer.value?.run.state === 'active') troubled.value = true;
+  },
+});
+</script>
+
+<template>
+  <main class="bench-page">
+    <div v-if="desk.missing.value" class="page">
+      <h1>No such run</h1>
+      <p>It belongs to no system of this workshop. <router-link to="/today">Today</router-link></p>
+    </div>
+    <div v-else-if="desk.answer.value && procedure && state && step && progress" class="bench">
+      <RunHead
+        class="head"
+        :answer="desk.answer.value"
+        @note="noting = true"
+        @trouble="troubled = true"
+        @leave="leaving = true"
+        @rescope="rescoping = true"
+      />
+
+      <div v-if="desk.answer.value.run.state === 'active'" class="bench-top">
+        <PracticeBar
+          v-if="desk.answer.value.practice"
+          :run-id="id"
+          :ahead-ms="desk.aheadMs.value"
+          :playing="live.source.value !== null"
+          @changed="desk.load()"
+          @ended="desk.load()"
+        />
+        <InstrumentStrip :bench="live" />
+        <StandIn v-if="benchId && !desk.answer.value.practice && procedure.facts && !procedure.service" :run-id="id" :bench="live" />
+      </div>
+      <DebriefView
+        v-if="desk.answer.value.practice?.debrief"
+        class="bench-top"
+        :debrief="desk.answer.value.practice.debrief"
+        :system-id="desk.answer.value.systemId"
+      />
+
+      <StepRail class="rail" :procedure="procedure" :state="state" :shown="step.id" @look="looking = $event" />
+
+      <section class="step" :aria-label="step.title">
+        <LoopProfile
+          v-if="showsProfile"
+          class="profile"
+          :loop="desk.answer.value.file"
+          :colour="colour"
+          :filled="filled"
+          :height="164"
+          :fronts="fronts"
+          label="Loop profile with the fill front, predicted and measured"
+        />
+        <div class="title">
+          <h2>{{ step.title }}</h2>
+          <p v-if="hasBigNumber && !locked" class="left figures">
+            {{ openChecks.length === 0 ? 'all ticked' : `${openChecks.length} to tick` }}
+          </p>
+        </div>
+        <p class="lead">{{ step.lead }}</p>
+        <p v-if="desk.problem.value" role="alert" class="danger problem">
+          {{ desk.problem.value }}
+          <button v-if="desk.held.value" type="button" class="link" @click="overriding = true">Go on with a reason</button>
+        </p>
+        <TroubleList
+          :procedure="procedure"
+          :state="state"
+          :file="desk.answer.value.file"
+          :locked="desk.answer.value.run.state !== 'active'"
+          @send="send"
+        />
+        <PumpControl v-if="hasPump && procedure.facts && !locked" :procedure="procedure" :state="state" :locked="locked" @send="send" />
+        <p v-if="progress.deviation" class="closed">Passed over: {{ progress.deviation.text }}</p>
+
+        <TimerPanel
+          v-for="timer in step.timers"
+          :key="timer.id"
+          :timer="timer"
+          :state="state.timers[timer.id] ?? null"
+          :locked="locked"
+          :big="step.kind === 'wet-run'"
+          :pump="step.kind === 'wet-run'"
+          @start="send({ type: 'timer-started', step: step.id, timer: timer.id })"
+          @stop="send({ type: 'timer-stopped', step: step.id, timer: timer.id })"
+        />
+        <PartTestStep v-if="step.kind === 'part-test'" :procedure="procedure" :state="state" :locked="locked" @send="send" />
+        <DryTestStep v-if="step.kind === 'dry-test'" :procedure="procedure" :state="state" :locked="locked" @send="send" />
+        <FillStep
+          v-if="step.kind === 'fill'"
+          :procedure="procedure"
+          :state="state"
+          :planned-product-id="desk.answer.value.coolantProductId"
+          :liquid="liquid"
+          :locked="locked"
+          @send="send"
+        />
+        <BleedStep
+          v-if="step.kind === 'bleed'"
+          :state="state"
+          :colour="colour"
+          :locked="locked"
+          :file="desk.answer.value.file"
+          :liquid="liquid"
+          @send="send"
+        />
+        <TopUp
+          v-if="['wet-run', 'bleed'].includes(step.kind) && !locked"
+          :procedure="procedure"
+          :state="state"
+          :liquid="liquid"
+          :colour="colour"
+          @send="send"
+        />
+        <ServiceStep
+          v-if="procedure.service"
+          :procedure="procedure"
+          :state="state"
+          :step="step"
+          :system-id="desk.answer.value.systemId"
+          :planned-product-id="desk.answer.value.coolantProductId"
+          :colour="colour"
+          :locked="locked"
+          @send="send"
+        />
+        <BaselineStep
+          v-if="step.kind === 'baseline'"
+          :state="state"
+          :before="step.does.includes('measures-before')"
+          :locked="locked"
+          @send="send"
+        />
+        <HandsPanel v-if="hasHands && !locked" :procedure="procedure" :state="state" :locked="locked" @send="send" />
+        <CheckRows
+          v-if="step.checks.length"
+          :checks="step.checks"
+          :marks="progress.checks"
+          :locked="locked"
+          @mark="mark"
+          @not-needed="(check, reason) => step && send({ type: 'check', step: step.id, check, mark: 'not-needed', reason })"
+        />
+        <SignOffStep
+          v-if="step.kind === 'sign-off' && desk.answer.value.run.state === 'active'"
+          :procedure="procedure"
+          :state="state"
+          :busy="signing.busy.value"
+          :waiting="desk.waiting.value"
+          @sign="signOff"
+        />
+        <p v-if="signing.problem.value" role="alert" class="danger">{{ signing.problem.value }}</p>
+
+        <ul v-if="progress.notes.length" class="notes plain-list">
+          <li v-for="each in progress.notes" :key="each.eventId">
+            {{ each.text }} <span class="quiet">{{ each.by }}</span>
+          </li>
+        </ul>
+
+        <div v-if="!locked && step.kind !== 'sign-off'" class="actions">
+          <v-btn size="x-large" :disabled="open.length > 0" @click="stepDone"
+            >Done: {{ step.title.toLowerCase() }} <kbd class="ml-3">Enter</kbd></v-btn
+          >
+          <p v-if="open.length" class="quiet">
+            {{ open.join('; ') }}. <button type="button" class="link" @click="deviating = true">Go on with a reason</button>
+          </p>
+        </div>
+        <div v-else-if="looking && desk.answer.value.run.state === 'active'" class="actions">
+          <v-btn size="x-large" variant="outlined" @click="looking = null">Back to the current step</v-btn>
+        </div>
+      </section>
+
+      <aside v-if="step.cautions.length && isCurrent" class="cautions" aria-label="Cautions">
+        <p v-for="caution in step.cautions" :key="caution">{{ caution }}</p>
+      </aside>
+
+      <HandsAtBench
+        v-if="live.source.value === 'simulated' && benchId && !locked"
+        class="bench-hands"
+        :bench-id="benchId"
+        :bench="live"
+        :procedure="procedure"
+        :state="state"
+      />
+
+      <RunLog
+        class="log"
+        :procedure="procedure"
+        :state="state"
+        :events="desk.events.value"
+        :waiting="desk.waiting.value"
+        :away="desk.away.value"
+        :refused="desk.refused.value"
+        @undo="undo"
+        @note="note"
+        @dismiss="desk.dismiss"
+      />
+      <ReasonDialog v-model="noting" title="Note" label="What you saw or did" button="Write it down" :least="1" @say="note" />
+      <ReasonDialog
+        v-model="deviating"
+        title="Go on although it is not done"
+        label="Why, for the record"
+        button="Go on"
+        :least="3"
+        :warning="open.join('; ')"
+        @say="deviate"
+      />
+      <TroubleDialog v-model="troubled" :procedure="procedure" :pump-on="pumpOn" @send="send" />
+      <ReasonDialog
+        v-model="overriding"
+        title="Go on against the lock"
+        label="Why it is safe here, for the record"
+        button="Go on"
+        :least="3"
+        :warning="desk.problem.value ?? ''"
+        @say="override"
+      />
+      <RescopeDialog
+        v-if="rescoping && procedure.service"
+        :run-id="id"
+        :kind="procedure.service.kind"
+        :file="desk.answer.value.file"
+        @close="rescoping = false"
+        @changed="desk.load()"
+      />
+      <AbandonDialog v-model="leaving" :run-id="id" @left="router.push(`/systems/${desk.answer.value?.systemId}`)" />
+    </div>
+    <div v-else-if="desk.problem.value" class="page" role="alert">
+      <h1>The run cannot be shown</h1>
+      <p>{{ desk.problem.value }}</p>
+      <v-btn @click="desk.load()">Try again</v-btn>
+    </div>
+  </main>
+</template>
+
+<style scoped src="./run.css"></style>

@@ -1,0 +1,23 @@
+<script setup lang="ts">
+import { useRoute, useRouter } from 'vue-router';
+import ColumnDrawing from '../base/shell/ColumnDrawing.vue';
+import SignInForm from '../workshop/people/SignInForm.vue';
+
+const route = useRoute();
+const router = useRouter();
+/** Only a path of this app: an address from outside must not send anybody away after signing in. */
+const next = (): string => (typeof route.query.next === 'string' && /^\/(?!\/)/.test(route.query.next) ? route.query.next : '/today');
+</script>
+
+<template>
+  <main class="door">
+    <ColumnDrawing class="door-drawing" />
+    <section class="door-form">
+      <h1>Lavacrum</h1>
+      <p class="quiet mb-6">Fill it, test it, bleed it, and know when it is due.</p>
+      <SignInForm @done="router.replace(next())" />
+    </section>
+  </main>
+</template>
+
+<style scoped src="../workshop/people/door.css"></style>

@@ -1,0 +1,84 @@
+<script setup lang="ts">
+import { computed, onMounted, ref } from 'vue';
+import type { PurchaseLine } from '@core/workshop/store/purchase.js';
+import { get, wordsOf } from '../base/http/api.js';
+import { downloadTable, fileName } from '../base/files/download.js';
+import WasteShelf from '../workshop/waste/WasteShelf.vue';
+import KeptParts from '../workshop/store/KeptParts.vue';
+import LotShelf from '../workshop/store/LotShelf.vue';
+import PurchaseList from '../workshop/store/PurchaseList.vue';
+import StoreShelf from '../workshop/store/StoreShelf.vue';
+import { itemRow, keptRow, lotRow } from '../workshop/store/storeRows.js';
+import type { KeptRow, LotRow, StoreRow } from '../workshop/store/types.js';
+
+/** What the workshop has: lots by their level, counted things against their reorder mark, parts with a place, waste by can. */
+const answer = ref<{ today: string; items: StoreRow[]; batches: LotRow[]; kept: KeptRow[]; purchase: PurchaseLine[] } | null>(null);
+const problem = ref<string | null>(null);
+
+async function load(): Promise<void> {
+  try {
+    answer.value = await get('/store');
+    problem.value = null;
+  } catch (error) {
+    problem.value = wordsOf(error);
+  }
+}
+onMounted(load);
+
+/** The lists of the store as tables. Days as YYYY-MM-DD, volumes in mL, so that any table program sorts them. */
+const lists = computed((): Readonly<Record<string, Record<string, string>[]>> => {
+  const now = answer.value;
+  if (!now) return {};
+  return {
+    'To order': now.purchase.map(({ what, order, why }) => ({ what, order, why })),
+    Shelf: [...now.batches.map(lotRow), ...now.items.map(itemRow)],
+    Parts: now.kept.map(keptRow),
+  };
+});
+</script>
+
+<template>
+  <main class="page">
+    <header class="spread mb-4">
+      <h1>Store</h1>
+      <div v-if="answer" class="row no-print">
+        <v-btn
+          v-for="(rows, name) in lists"
+          :key="name"
+          variant="text"
+          @click="downloadTable(rows, `${fileName(name, 'store')}-${answer.today}`)"
+          >{{ name }} as CSV</v-btn
+        >
+      </div>
+    </header>
+    <p v-if="problem" role="alert" class="danger">{{ problem }} <button type="button" @click="load">Try again</button></p>
+    <div v-if="answer" class="columns">
+      <div class="stack">
+        <LotShelf :lots="answer.batches" @changed="load" />
+        <StoreShelf :items="answer.items" @changed="load" />
+      </div>
+      <div class="stack">
+        <PurchaseList :lines="answer.purchase" />
+        <WasteShelf :today="answer.today" />
+        <KeptParts :parts="answer.kept" :today="answer.today" @changed="load" />
+      </div>
+    </div>
+  </main>
+</template>
+
+<style scoped>
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr);
+  gap: 48px;
+}
+.columns > .stack {
+  gap: 34px;
+  align-content: start;
+}
+@media (max-width: 1000px) {
+  .columns {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

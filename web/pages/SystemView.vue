@@ -1,0 +1,307 @@
+<script setup lang="ts">
+import { computed, onMounted, ref } from 'vue';
+import { useRouter } from 'vue-router';
+import { ATTENTION_WORDS, sayDue } from '@core/workshop/machines/attention.js';
+import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
+import { SERVICE_POLICIES } from '@core/workshop/due-dates/due.js';
+import { formatMlWithSd } from '@core/base/units/display.js';
+import StartRunDialog from '../bench/runs/StartRunDialog.vue';
+import { useSession } from '../workshop/people/sessionStore.js';
+import MessageDialog from '../workshop/messages/MessageDialog.vue';
+import { useCoolants } from '../workshop/coolants/coolantStore.js';
+import DueCard from '../workshop/due-dates/DueCard.vue';
+import { ApiError, get, wordsOf } from '../base/http/api.js';
+import LoopProfile from '../machine/profile/LoopProfile.vue';
+import { useNotices } from '../base/shell/notices.js';
+import { useDates } from '../base/units/dates.js';
+import PartLots from '../workshop/lots/PartLots.vue';
+import UsageCard from '../workshop/usage/UsageCard.vue';
+import EditSystemDialog from '../workshop/machines/EditSystemDialog.vue';
+import { downloadHistory } from '../workshop/machines/listFile.js';
+import HistoryLine from '../workshop/machines/HistoryLine.vue';
+import ServiceDialog from '../workshop/machines/ServiceDialog.vue';
+import type { LoopOfSystem, SystemPage } from '../workshop/machines/types.js';
+
+const props = defineProps<{ id: string }>();
+const router = useRouter();
+const notices = useNotices();
+const coolants = useCoolants();
+const page = ref<SystemPage | null>(null);
+const problem = ref<string | null>(null);
+const missing = ref(false);
+const dates = useDates();
+const editing = ref(false);
+const writing = ref(false);
+const session = useSession();
+const servicing = ref(false);
+const starting = ref<LoopOfSystem | null>(null);
+
+async function load(): Promise<void> {
+  try {
+    const [answer] = await Promise.all([get<SystemPage>(`/systems/${props.id}`), coolants.load()]);
+    page.value = answer;
+    document.title = `${answer.system.name} · Lavacrum`;
+    problem.value = null;
+  } catch (error) {
+    missing.value = error instanceof ApiError && error.status === 404;
+    problem.value = wordsOf(error);
+  }
+}
+onMounted(load);
+
+async function changed(text: string): Promise<void> {
+  notices.say(text);
+  await load();
+}
+
+const activeRun = (loop: LoopOfSystem) => loop.runs.find(({ state }) => state === 'active');
+const several = computed(() => (page.value?.loops.length ?? 0) > 1);
+const loopName = (loopId: string): string | null =>
+  several.value ? (page.value?.loops.find(({ id }) => id === loopId)?.name ?? null) : null;
+const channelWords = { phone: 'likes a call', text: 'likes a text', email: 'likes an e-mail' };
+/** the narrowest policy that counts here */
+const policyWords = computed(() => {
+  const own = page.value?.system.policy;
+  const owners = page.value?.customer.policy;
+  if (own) return `${SERVICE_POLICIES[own].label}, set for this machine`;
+  return owners ? `${SERVICE_POLICIES[owners].label}, agreed with this owner` : 'as the workshop does';
+});
+/** dust beside what is wet: it is cleaned with other work, and never the first thing to say */
+const dues = computed(() => {
+  const all = page.value?.dues ?? [];
+  return [...all.filter(({ kind }) => kind !== 'dust-clean'), ...all.filter(({ kind }) => kind === 'dust-clean')];
+});
+const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some(({ state }) => state === 'signed-off')) ?? false);
+</script>
+
+<template>
+  <main class="page">
+    <div v-if="problem" class="stack">
+      <h1>{{ missing ? 'No such system' : 'This system cannot be shown' }}</h1>
+      <p role="alert">{{ problem }}</p>
+      <p><router-link to="/systems">All systems</router-link></p>
+    </div>
+    <template v-else-if="page">
+      <header class="head">
+        <div>
+          <h1>{{ page.system.name }}</h1>
+          <p class="quiet">
+            {{
+              [page.system.caseText, page.system.builtBy ? `built by ${page.system.builtBy}` : '', ATTENTION_WORDS[page.attention]]
+                .filter(Boolean)
+                .join(' · ')
+            }}
+          </p>
+        </div>
+        <div class="owner">
+          <p>
+            <strong>{{ page.customer.name }}</strong> <span class="quiet">{{ channelWords[page.customer.channel] }}</span>
+          </p>
+          <p class="figures">
+            <a v-if="page.customer.phone" class="phone" :href="`tel:${page.customer.phone.replace(/\s/g, '')}`">{{
+              page.customer.phone
+            }}</a>
+          </p>
+          <p class="quiet">{{ page.customer.email }}</p>
+        </div>
+        <div class="row no-print">
+          <v-btn v-if="page.system.state === 'in-service'" size="large" :to="`/systems/${page.system.id}/jobs/new`">Take it in</v-btn>
+          <v-btn v-if="page.customer.email" variant="text" size="large" @click="writing = true">Write</v-btn>
+          <v-btn variant="text" size="large" :to="`/systems/${page.system.id}/papers`">Papers</v-btn>
+          <v-btn variant="outlined" size="large" @click="editing = true">Edit</v-btn>
+        </div>
+      </header>
+      <p v-if="page.system.note || page.customer.note" class="note">
+        {{ [page.system.note, page.customer.note].filter(Boolean).join(' ') }}
+      </p>
+
+      <div class="columns">
+        <div class="stack">
+          <section v-for="loop in page.loops" :key="loop.id" class="sheet loop">
+            <header class="spread">
+              <h2>{{ loop.name }}</h2>
+              <p v-if="loop.revision" class="quiet figures">
+                {{ formatMlWithSd(loop.revision.volumeMl, loop.revision.volumeSdMl) }} whole ·
+                {{ coolants.find(loop.coolantProductId)?.name ?? 'coolant not chosen' }} · revision {{ loop.revision.number }},
+                {{ loop.revision.kind === 'as-built' ? 'as built' : loop.revision.kind }}
+              </p>
+            </header>
+            <LoopProfile
+              v-if="loop.revision"
+              :loop="loop.revision.file"
+              :colour="coolants.find(loop.coolantProductId)?.colour"
+              :height="210"
+              :filled="page.system.state === 'planned' ? new Map() : null"
+            />
+            <div class="row mt-3 no-print">
+              <v-btn v-if="activeRun(loop)" size="large" :to="`/runs/${activeRun(loop)?.id}`">Go to the bench</v-btn>
+              <v-btn
+                v-else-if="page.system.state !== 'retired'"
+                :variant="page.system.state === 'planned' ? 'flat' : 'outlined'"
+                size="large"
+                @click="starting = loop"
+                >{{ page.system.state === 'planned' ? 'Start commissioning' : 'Commission again' }}</v-btn
+              >
+              <v-btn variant="outlined" size="large" :to="`/loops/${loop.id}`">Open the loop</v-btn>
+              <v-btn variant="text" size="large" :to="`/loops/${loop.id}/profile`">What drains</v-btn>
+            </div>
+          </section>
+          <section v-if="page.loops.length === 0" class="sheet">
+            <h2>No loop yet</h2>
+            <p class="mt-2">
+              Lay out the loop from generic parts in flow order. Volume, coolant to order and the first fill plan follow as you go.
+            </p>
+            <v-btn size="large" class="mt-4" :to="`/systems/${page.system.id}/loops/new`">Lay out the loop</v-btn>
+          </section>
+          <p v-else class="no-print">
+            <router-link :to="`/systems/${page.system.id}/loops/new`">A second loop in the same case</router-link>
+          </p>
+          <section class="mt-4">
+            <header class="spread mb-4">
+              <h2>History</h2>
+              <v-btn v-if="page.history.length > 0" variant="text" class="no-print" @click="downloadHistory(page.history, page.system.name)"
+                >As CSV</v-btn
+              >
+            </header>
+            <HistoryLine :entries="page.history" />
+            <p v-if="page.history.length === 0" class="quiet">Nothing yet. The first entry is the loop's plan.</p>
+          </section>
+        </div>
+
+        <aside class="stack">
+          <article v-for="job in page.jobs" :key="job.id" class="booked">
+            <h2>
+              <router-link :to="`/jobs/${job.id}`">{{ JOB_KINDS[job.kind].label }}</router-link>
+            </h2>
+            <p class="quiet">
+              {{ job.state === 'active' ? 'on the bench' : 'booked'
+              }}<template v-if="job.neededBy">, needed by {{ dates.day(job.neededBy) }}</template>
+            </p>
+          </article>
+          <p v-if="page.loan" class="booked">
+            <router-link :to="`/jobs/${page.loan.jobId}`">{{ page.loan.name }}</router-link> is with {{ page.customer.name
+            }}<template v-if="page.loan.untilDay">, back {{ sayDue(page.loan.untilDay, page.today) }}</template>
+          </p>
+          <DueCard
+            v-for="(due, index) in dues"
+            :key="due.id"
+            :due="due"
+            :today="page.today"
+            :big="index === 0"
+            :loop-name="loopName(due.loopId)"
+            @changed="changed"
+            @service="servicing = true"
+          />
+          <p v-if="page.dues.length === 0" class="quiet">
+            {{
+              page.system.state === 'retired' ? 'Retired: nothing falls due.' : 'No date yet. It is made from the first signed-off fill.'
+            }}
+          </p>
+          <p class="quiet">Policy: {{ policyWords }}</p>
+          <UsageCard
+            v-if="page.system.state !== 'planned'"
+            :system-id="page.system.id"
+            :page="page.usage"
+            :today="page.today"
+            :retired="page.system.state === 'retired'"
+            @reload="load"
+          />
+          <PartLots
+            v-if="page.loops.length > 0"
+            :system-id="page.system.id"
+            :lots="page.lots"
+            :loops="page.loops.map(({ id, name, revision }) => ({ id, name, file: revision?.file ?? null }))"
+            :today="page.today"
+            @reload="load"
+          />
+          <v-btn
+            v-if="everFilled && page.system.state === 'in-service' && page.dues.every((due) => due.kind !== 'coolant-service')"
+            variant="outlined"
+            class="no-print"
+            @click="servicing = true"
+            >Record a service</v-btn
+          >
+        </aside>
+      </div>
+      <MessageDialog
+        v-if="writing"
+        :system-id="page.system.id"
+        :machine="page.system.name"
+        :owner="page.customer.name"
+        :workshop="session.account?.workshopName ?? ''"
+        @close="writing = false"
+        @sent="changed"
+      />
+      <EditSystemDialog v-model="editing" :system="page.system" :customer="page.customer" @saved="load" />
+      <ServiceDialog v-model="servicing" :system-id="page.system.id" :loops="page.loops" :today="page.today" @saved="changed" />
+      <StartRunDialog
+        v-if="starting"
+        :loop-id="starting.id"
+        :loop-name="starting.name"
+        :system-name="page.system.name"
+        @close="starting = null"
+        @started="router.push(`/runs/${$event}`)"
+      />
+    </template>
+  </main>
+</template>
+
+<style scoped>
+.head {
+  display: grid;
+  grid-template-columns: 1fr auto auto;
+  gap: 12px 44px;
+  align-items: start;
+}
+.head p {
+  margin: 2px 0 0;
+}
+.owner {
+  text-align: right;
+}
+.phone {
+  font-size: 1.5rem;
+  text-decoration: none;
+}
+.booked {
+  border-left: 4px solid var(--ink);
+  padding-left: 14px;
+}
+.booked h2::first-letter {
+  text-transform: uppercase;
+}
+.note {
+  margin: 12px 0 0;
+  padding-left: 14px;
+  border-left: 3px solid var(--line);
+  max-width: 80ch;
+}
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 1.75fr) minmax(320px, 1fr);
+  gap: 44px;
+  margin-top: 26px;
+}
+.columns aside {
+  gap: 26px;
+}
+.loop header p {
+  margin: 0;
+}
+@media (max-width: 1000px) {
+  .columns {
+    grid-template-columns: 1fr;
+  }
+  /* the desk wants the date before the history */
+  .columns aside {
+    order: -1;
+  }
+  .head {
+    grid-template-columns: 1fr auto;
+  }
+  .owner {
+    text-align: left;
+    grid-row: 2;
+  }
+}
+</style>

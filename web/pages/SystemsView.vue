@@ -1,0 +1,181 @@
+<script setup lang="ts">
+import { computed, nextTick, onMounted, ref } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { ATTENTION_WORDS, type Attention } from '@core/workshop/machines/attention.js';
+import { get, wordsOf } from '../base/http/api.js';
+import { useShortcuts } from '../base/shell/shortcuts.js';
+import { AHEAD_MONTHS, PAST_MONTHS } from '../workshop/machines/lifeScale.js';
+import { downloadList } from '../workshop/machines/listFile.js';
+import LifeRow from '../workshop/machines/LifeRow.vue';
+import { matches } from '../workshop/machines/search.js';
+import type { SystemLine } from '../workshop/machines/types.js';
+
+const route = useRoute();
+const router = useRouter();
+const lines = ref<SystemLine[]>([]);
+const today = ref('');
+const loaded = ref(false);
+const problem = ref<string | null>(null);
+const words = ref(typeof route.query.q === 'string' ? route.query.q : '');
+const only = ref<Attention | null>(null);
+const search = ref<{ focus: () => void } | null>(null);
+
+async function load(): Promise<void> {
+  problem.value = null;
+  try {
+    const answer = await get<{ today: string; systems: SystemLine[] }>('/systems');
+    lines.value = answer.systems;
+    today.value = answer.today;
+    loaded.value = true;
+  } catch (error) {
+    problem.value = wordsOf(error);
+  }
+}
+onMounted(load);
+
+const counts = computed(() => {
+  const sum = new Map<Attention, number>();
+  for (const { attention } of lines.value) sum.set(attention, (sum.get(attention) ?? 0) + 1);
+  return [...sum];
+});
+const shown = computed(() =>
+  lines.value.filter((line) => (only.value === null || line.attention === only.value) && matches(line, words.value)),
+);
+const months = Array.from({ length: (PAST_MONTHS + AHEAD_MONTHS) / 3 + 1 }, (_, index) => index * 3 - PAST_MONTHS).map((month) => ({
+  month,
+  at: ((month + PAST_MONTHS) / (PAST_MONTHS + AHEAD_MONTHS)) * 100,
+}));
+
+function remember(value: string | null): void {
+  words.value = value ?? '';
+  void router.replace({ query: words.value ? { q: words.value } : {} });
+}
+
+useShortcuts({ '/': () => void nextTick(() => search.value?.focus()) });
+</script>
+
+<template>
+  <main class="page">
+    <header class="spread">
+      <h1>Systems</h1>
+      <div class="row">
+        <v-btn v-if="shown.length" variant="text" size="large" @click="downloadList(shown, today)">As CSV</v-btn>
+        <v-btn variant="outlined" size="large" to="/systems/import">From a table</v-btn>
+        <v-btn size="large" to="/systems/new">New system <kbd class="ml-2">n</kbd></v-btn>
+      </div>
+    </header>
+
+    <div class="finder">
+      <v-text-field
+        ref="search"
+        :model-value="words"
+        label="Name, owner, phone, coolant"
+        clearable
+        hide-details
+        autocomplete="off"
+        @update:model-value="remember"
+      />
+      <div class="filters" role="group" aria-label="Show only">
+        <button type="button" :aria-pressed="only === null" @click="only = null">
+          all <b class="figures">{{ lines.length }}</b>
+        </button>
+        <button
+          v-for="[attention, count] in counts"
+          :key="attention"
+          type="button"
+          :aria-pressed="only === attention"
+          @click="only = only === attention ? null : attention"
+        >
+          {{ ATTENTION_WORDS[attention] }} <b class="figures">{{ count }}</b>
+        </button>
+      </div>
+    </div>
+
+    <p v-if="problem" role="alert" class="danger">{{ problem }} <v-btn size="small" @click="load">Try again</v-btn></p>
+    <template v-if="loaded && lines.length > 0">
+      <div class="axis quiet figures" aria-hidden="true">
+        <span v-for="each in months" :key="each.month" :style="{ left: `${each.at}%` }">{{
+          each.month === 0 ? 'today' : `${each.month > 0 ? '+' : '−'}${Math.abs(each.month)} mo`
+        }}</span>
+      </div>
+      <ul class="plain-list" aria-label="Systems, most urgent first">
+        <li v-for="line in shown" :key="line.id"><LifeRow :line="line" :today="today" /></li>
+      </ul>
+      <p v-if="shown.length === 0" class="mt-6">
+        Nothing matches.
+        <button
+          type="button"
+          class="link"
+          @click="
+            remember('');
+            only = null;
+          "
+        >
+          Show all {{ lines.length }}
+        </button>
+      </p>
+    </template>
+    <section v-else-if="loaded" class="mt-8 first">
+      <p>
+        A system is one owner's machine. Enter it with its owner, then lay out its loop from generic parts in flow order: volume, coolant to
+        order and fill plan appear as you go.
+      </p>
+      <v-btn size="x-large" class="mt-4" to="/systems/new">Enter the first system</v-btn>
+    </section>
+  </main>
+</template>
+
+<style scoped>
+.finder {
+  display: grid;
+  grid-template-columns: minmax(240px, 300px) 1fr;
+  gap: 22px;
+  align-items: center;
+  margin: 20px 0 22px;
+}
+.filters {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 6px;
+}
+.filters button {
+  padding: 9px 12px;
+  border-bottom: 3px solid transparent;
+  color: var(--ink-soft);
+}
+.filters button[aria-pressed='true'] {
+  color: var(--ink);
+  border-color: var(--ink);
+  font-weight: 620;
+}
+.filters b {
+  font-weight: 420;
+}
+.axis {
+  position: relative;
+  height: 22px;
+  font-size: 0.82rem;
+  margin-left: calc(12px + (100% - 24px - 534px) * 1.3 / 3.3 + 182px);
+  width: calc((100% - 24px - 534px) * 2 / 3.3);
+}
+.axis span {
+  position: absolute;
+  transform: translateX(-50%);
+  white-space: nowrap;
+}
+.link {
+  text-decoration: underline;
+}
+.first {
+  max-width: 62ch;
+  font-size: 1.15rem;
+}
+@media (max-width: 1000px) {
+  .finder {
+    grid-template-columns: 1fr;
+  }
+  .axis {
+    display: none;
+  }
+}
+</style>

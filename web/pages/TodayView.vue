@@ -1,0 +1,101 @@
+<script setup lang="ts">
+import { computed, onMounted } from 'vue';
+import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
+import { get } from '../base/http/api.js';
+import { usePage } from '../base/http/usePage.js';
+import { usePush } from '../base/push/usePush.js';
+import type { SystemLine } from '../workshop/machines/types.js';
+import { useSession } from '../workshop/people/sessionStore.js';
+import { useDates } from '../base/units/dates.js';
+import { useBenches } from '../bench/benches/benchStore.js';
+import BenchPlinth from '../bench/benches/BenchPlinth.vue';
+import DueRunway from '../workshop/today/DueRunway.vue';
+
+const benches = useBenches();
+const session = useSession();
+const dates = useDates();
+onMounted(() => void benches.refresh());
+
+const standing = computed(() => [
+  ...benches.benches.map((bench) => ({ ...bench, runs: benches.runs.filter(({ benchId }) => benchId === bench.id) })),
+  ...benches.runs.filter(({ benchId }) => benchId === null).map((run) => ({ id: run.id, name: 'No bench', runs: [run] })),
+]);
+interface TodayAnswer {
+  today: string;
+  overdue: SystemLine[];
+  coming: SystemLine[];
+  count: number;
+}
+const dues = usePage((signal) => get<TodayAnswer>('/today', signal));
+/** drawings of what stands on the benches; asked for once for each set of runs */
+const drawn = usePage(
+  (signal) => get<{ loops: { runId: string; file: LoopFile }[] }>('/benches/loops', signal),
+  () => benches.runs.map(({ id }) => id).join() || null,
+);
+const fileOf = (runId: string): LoopFile | null => drawn.data.value?.loops.find((each) => each.runId === runId)?.file ?? null;
+// dates that moved while one looks show at once
+usePush({ dates: () => void dues.load(), resync: () => void dues.load() });
+const answer = computed(() => dues.data.value);
+const lines = computed(() => [...(answer.value?.overdue ?? []), ...(answer.value?.coming ?? [])]);
+const problem = computed(() => benches.problem ?? dues.problem.value);
+function again(): void {
+  void benches.refresh();
+  void dues.load();
+}
+</script>
+
+<template>
+  <main class="page">
+    <header class="spread">
+      <h1>{{ session.account?.workshopName }}</h1>
+      <p class="quiet">{{ answer ? dates.day(answer.today) : '' }}</p>
+    </header>
+    <p v-if="problem" role="alert" class="danger">{{ problem }} <v-btn size="small" @click="again">Try again</v-btn></p>
+
+    <section class="benches" aria-label="Benches">
+      <template v-for="bench in standing" :key="bench.id">
+        <BenchPlinth v-for="run in bench.runs" :key="run.id" :name="bench.name" :run="run" :file="fileOf(run.id)" />
+        <BenchPlinth
+          v-if="bench.runs.length === 0"
+          :name="bench.name"
+          :run="null"
+          :file="null"
+          :next="benches.next.find(({ benchId }) => benchId === bench.id) ?? null"
+        />
+      </template>
+    </section>
+
+    <section v-if="answer" class="dues">
+      <header class="spread">
+        <h2>{{ answer.overdue.length }} overdue, {{ answer.coming.length }} coming up</h2>
+        <router-link to="/systems">All {{ answer.count }} systems</router-link>
+      </header>
+      <DueRunway v-if="lines.length" :today="answer.today" :lines="lines" />
+      <p v-else-if="answer.count === 0" class="first">
+        No systems yet. <router-link to="/systems/new">Enter the first machine</router-link>: its owner, then its loop. The fill plan, the
+        leak test and the next service date follow from there.
+      </p>
+      <p v-else class="quiet">Nothing falls due in the next six weeks.</p>
+    </section>
+  </main>
+</template>
+
+<style scoped>
+.benches {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(300px, 1fr));
+  gap: 0;
+  margin: 18px 0 46px;
+  align-items: stretch;
+}
+.dues {
+  margin-top: 22px;
+}
+.dues h2 {
+  margin-bottom: 8px;
+}
+.first {
+  font-size: 1.15rem;
+  max-width: 60ch;
+}
+</style>

@@ -1,0 +1,298 @@
+<script setup lang="ts">
+import { computed, onMounted, reactive, ref } from 'vue';
+import { ROLES, type Role } from '@core/workshop/people/roles.js';
+import { LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from '@core/physics/leak-testing/schools.js';
+import { SERVICE_POLICIES, type ServicePolicy } from '@core/workshop/due-dates/due.js';
+import { monthName } from '@core/workshop/due-dates/season.js';
+import { LEAK_LIMITS } from '@core/physics/leak-testing/defaults.js';
+import CoolantShelf from '../workshop/coolants/CoolantShelf.vue';
+import { call, get, wordsOf } from '../base/http/api.js';
+import { useSubmit } from '../base/http/useSubmit.js';
+import { useNotices } from '../base/shell/notices.js';
+import StaleNotice from '../base/shell/StaleNotice.vue';
+import { useBenches } from '../bench/benches/benchStore.js';
+import LearnedVolumes from '../machine/learning/LearnedVolumes.vue';
+import BenchDevices from '../bench/instruments/BenchDevices.vue';
+import NumberField from '../base/units/NumberField.vue';
+import { useSession } from '../workshop/people/sessionStore.js';
+
+interface Shop {
+  workshop: {
+    name: string;
+    timeZone: string;
+    policy: ServicePolicy;
+    schools: Schools;
+    hotFromMonth: number | null;
+    hotUntilMonth: number | null;
+    version: number;
+  };
+  people: { id: string; name: string; email: string; role: Role; active: boolean }[];
+  benches: { id: string; name: string }[];
+}
+
+const session = useSession();
+const benchStore = useBenches();
+const notices = useNotices();
+const submit = useSubmit();
+const personSubmit = useSubmit();
+const benchSubmit = useSubmit();
+const shop = ref<Shop | null>(null);
+const problem = ref<string | null>(null);
+const resolution = ref<number | null>(null);
+const form = reactive({
+  name: '',
+  timeZone: '',
+  policy: 'twelve-months' as ServicePolicy,
+  leak: 'dry-then-wet' as Schools['leak'],
+  wet: 'day' as Schools['wet'],
+  limit: 'screen' as Schools['limit'],
+  hotFromMonth: null as number | null,
+  hotUntilMonth: null as number | null,
+  version: 1,
+});
+const MONTHS = [
+  { value: null, title: 'no such rule' },
+  ...Array.from({ length: 12 }, (_, index) => ({ value: index + 1, title: monthName(index + 1) })),
+];
+const newPerson = reactive({ name: '', email: '', role: 'technician' as Role, password: '' });
+const newBench = ref('');
+const devices = ref<InstanceType<typeof BenchDevices> | null>(null);
+const addingPerson = ref(false);
+const isLead = computed(() => session.account?.role === 'lead');
+const zones = Intl.supportedValuesOf('timeZone');
+const choices = (all: Record<string, { label: string }>) => Object.entries(all).map(([value, { label }]) => ({ value, title: label }));
+
+function take(answer: Shop): void {
+  shop.value = answer;
+  const { schools, ...rest } = answer.workshop;
+  Object.assign(form, rest, { leak: schools.leak, wet: schools.wet, limit: schools.limit });
+  resolution.value = schools.gaugeResolutionKpa;
+}
+
+onMounted(async () => {
+  try {
+    take(await get<Shop>('/workshop'));
+  } catch (error) {
+    problem.value = wordsOf(error);
+  }
+});
+
+async function save(): Promise<void> {
+  const body = {
+    name: form.name,
+    timeZone: form.timeZone,
+    policy: form.policy,
+    hotFromMonth: form.hotFromMonth,
+    hotUntilMonth: form.hotFromMonth === null ? null : form.hotUntilMonth,
+    schools: { leak: form.leak, wet: form.wet, limit: form.limit, gaugeResolutionKpa: resolution.value },
+    version: form.version,
+  };
+  const answer = await submit.run(() => call<Shop>('PUT', '/workshop', { body }));
+  if (!answer) return;
+  take(answer);
+  await session.load();
+  notices.say('Saved. Dates follow it at once; runs on the benches keep theirs.');
+}
+
+function keepMine(): void {
+  form.version = (submit.stale.value?.theirs as { version: number }).version;
+  void save();
+}
+
+async function addPerson(): Promise<void> {
+  const made = await personSubmit.run((idempotencyKey) =>
+    call<Shop['people'][number]>('POST', '/people', { body: { ...newPerson }, idempotencyKey }),
+  );
+  if (!made) return;
+  shop.value?.people.push(made);
+  Object.assign(newPerson, { name: '', email: '', role: 'technician', password: '' });
+  addingPerson.value = false;
+}
+
+async function addBench(): Promise<void> {
+  const made = await benchSubmit.run((idempotencyKey) =>
+    call<Shop['benches'][number]>('POST', '/benches', { body: { name: newBench.value.trim() }, idempotencyKey }),
+  );
+  if (!made) return;
+  shop.value?.benches.push(made);
+  newBench.value = '';
+  await Promise.all([benchStore.refresh(), devices.value?.load()]);
+}
+</script>
+
+<template>
+  <main class="page">
+    <h1>Workshop</h1>
+    <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
+    <div v-if="shop" class="columns">
+      <div class="stack wide-gap">
+        <CoolantShelf />
+        <section>
+          <header class="spread">
+            <h2>People</h2>
+            <v-btn v-if="isLead" variant="outlined" @click="addingPerson = !addingPerson">{{
+              addingPerson ? 'Close' : 'New person'
+            }}</v-btn>
+          </header>
+          <form v-if="addingPerson" class="pair mt-3" novalidate @submit.prevent="addPerson">
+            <v-text-field v-model="newPerson.name" label="Name" :error-messages="personSubmit.at('name')" />
+            <v-select v-model="newPerson.role" :items="Object.entries(ROLES).map(([value, title]) => ({ value, title }))" label="Role" />
+            <v-text-field
+              v-model="newPerson.email"
+              label="E-mail"
+              type="email"
+              autocomplete="off"
+              :error-messages="personSubmit.at('email')"
+            />
+            <v-text-field
+              v-model="newPerson.password"
+              label="First password"
+              type="password"
+              autocomplete="new-password"
+              :error-messages="personSubmit.at('password')"
+            />
+            <p v-if="personSubmit.problem.value" role="alert" class="danger">{{ personSubmit.problem.value }}</p>
+            <v-btn type="submit" size="large" :loading="personSubmit.busy.value">Add</v-btn>
+          </form>
+          <ul class="plain-list lines">
+            <li v-for="person in shop.people" :key="person.id">
+              <strong>{{ person.name }}</strong><span>{{ ROLES[person.role] }}</span
+              ><span class="quiet">{{ person.email }}</span>
+            </li>
+          </ul>
+        </section>
+        <section>
+          <h2>Benches and their instruments</h2>
+          <BenchDevices ref="devices" :is-lead="isLead" />
+          <form v-if="isLead" class="row mt-2" novalidate @submit.prevent="addBench">
+            <v-text-field v-model="newBench" label="Another bench" :error-messages="benchSubmit.problem.value ?? []" /><v-btn
+              type="submit"
+              size="large"
+              :disabled="newBench.trim() === ''"
+              :loading="benchSubmit.busy.value"
+              >Add</v-btn
+            >
+          </form>
+        </section>
+      </div>
+      <form class="stack" novalidate @submit.prevent="save">
+        <h2>How this workshop works</h2>
+        <p><router-link to="/workshop/procedure">The procedures that lead every run</router-link></p>
+        <p v-if="!isLead" class="quiet">Only the lead changes these.</p>
+        <v-text-field v-model="form.name" label="Name" :readonly="!isLead" :error-messages="submit.at('name')" />
+        <v-autocomplete
+          v-model="form.timeZone"
+          :items="zones"
+          label="Time zone"
+          :readonly="!isLead"
+          :error-messages="submit.at('timeZone')"
+        />
+        <v-select
+          v-model="form.policy"
+          :items="choices(SERVICE_POLICIES)"
+          label="Coolant comes out"
+          hint="Or earlier, where the coolant's own life ends first"
+          persistent-hint
+          :readonly="!isLead"
+        />
+        <div class="pair">
+          <v-select
+            v-model="form.hotFromMonth"
+            :items="MONTHS"
+            label="Hot months from"
+            hint="What falls due in them is done before they begin"
+            persistent-hint
+            :readonly="!isLead"
+            :error-messages="submit.at('hotFromMonth')"
+          />
+          <v-select
+            v-if="form.hotFromMonth !== null"
+            v-model="form.hotUntilMonth"
+            :items="MONTHS.slice(1)"
+            label="to"
+            :readonly="!isLead"
+            :error-messages="submit.at('hotUntilMonth')"
+          />
+        </div>
+        <v-select
+          v-model="form.leak"
+          :items="choices(LEAK_SCHOOLS)"
+          label="Leaks are looked for"
+          :hint="LEAK_SCHOOLS[form.leak].consequence"
+          persistent-hint
+          :readonly="!isLead"
+        />
+        <v-select
+          v-model="form.limit"
+          :items="choices(LEAK_LIMITS)"
+          label="The air test excludes"
+          :hint="LEAK_LIMITS[form.limit].meaning"
+          persistent-hint
+          :readonly="!isLead"
+        />
+        <v-select
+          v-model="form.wet"
+          :items="choices(WET_SCHOOLS)"
+          label="Only the pump runs for"
+          :hint="WET_SCHOOLS[form.wet].consequence"
+          persistent-hint
+          :readonly="!isLead"
+        />
+        <NumberField v-model="resolution" label="The gauge can be read to" unit="kPa" :errors="submit.at('schools.gaugeResolutionKpa')" />
+        <StaleNotice
+          v-if="submit.stale.value"
+          v-bind="submit.stale.value"
+          :labels="{
+            name: 'Name',
+            timeZone: 'Time zone',
+            policy: 'Policy',
+            hotFromMonth: 'Hot months from',
+            hotUntilMonth: 'to',
+            schools: 'Schools',
+          }"
+          @take-theirs="
+            take({ ...shop, workshop: submit.stale.value.theirs as Shop['workshop'] });
+            submit.clear();
+          "
+          @keep-mine="keepMine"
+        />
+        <p v-else-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
+        <v-btn v-if="isLead" type="submit" size="large" :loading="submit.busy.value">Save</v-btn>
+      </form>
+    </div>
+    <LearnedVolumes v-if="shop" />
+  </main>
+</template>
+
+<style scoped>
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 1.7fr) minmax(320px, 1fr);
+  gap: 56px;
+  margin-top: 22px;
+}
+.wide-gap {
+  gap: 38px;
+}
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+  align-items: start;
+}
+.lines li {
+  display: grid;
+  grid-template-columns: 1fr 120px 1fr;
+  gap: 14px;
+  padding: 9px 0;
+  border-top: 1px solid var(--line-soft);
+}
+.lines {
+  margin-top: 8px;
+}
+@media (max-width: 1000px) {
+  .columns {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,7 +1,0 @@
-import type { Usage, UsageReading } from '@core/usage/usage.js';
-
-/** How a machine is used, as the server tells it. */
-export interface UsagePage {
-  readonly usage: Usage;
-  readonly readings: readonly (UsageReading & { readonly note: string })[];
-}

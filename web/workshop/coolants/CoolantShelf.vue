@@ -1,0 +1,199 @@
+<script setup lang="ts">
+import { onMounted, reactive, ref } from 'vue';
+import { COOLANT_CLASSES, COOLANT_CLASS_KEYS, type CoolantClass } from '@core/machine/liquids/classes.js';
+import { liquidOf, liquidWords } from '@core/machine/liquids/fluids.js';
+import { formatMl } from '@core/base/units/display.js';
+import { call } from '../../base/http/api.js';
+import { useSubmit } from '../../base/http/useSubmit.js';
+import NumberField from '../../base/units/NumberField.vue';
+import LimitChange from './LimitChange.vue';
+import { useCoolants, type Product } from './coolantStore.js';
+
+/** The bottles on the shelf: each in its liquid's colour, with its class, life and lots. */
+const coolants = useCoolants();
+const submit = useSubmit();
+const lotSubmit = useSubmit();
+const adding = ref(false);
+const lotFor = ref<string | null>(null);
+const limitFor = ref<string | null>(null);
+const lot = ref('');
+onMounted(() => void coolants.load());
+
+const blank = () => ({
+  name: '',
+  coolantClass: 'clear' as CoolantClass,
+  colour: '#7fb8c9',
+  form: 'ready-mix' as 'ready-mix' | 'concentrate',
+  percent: null as number | null,
+  bottleMl: 1000 as number | null,
+  sheetLifeMonths: null as number | null,
+  sheetLifeHours: null as number | null,
+  glycol: null as 'ethylene' | 'propylene' | null,
+  glycolPercent: null as number | null,
+});
+const form = reactive(blank());
+const GLYCOLS = [
+  { value: null, title: 'none, or not on its sheet' },
+  { value: 'ethylene', title: 'ethylene glycol' },
+  { value: 'propylene', title: 'propylene glycol' },
+];
+const classes = COOLANT_CLASS_KEYS.map((value) => ({ value, title: COOLANT_CLASSES[value].label }));
+
+function lifeWords(product: Product): string {
+  const sheet = [
+    ...(product.sheetLifeMonths === null ? [] : [`${product.sheetLifeMonths} months`]),
+    ...(product.sheetLifeHours === null ? [] : [`${product.sheetLifeHours} running hours`]),
+  ];
+  if (sheet.length > 0) return `${sheet.join(' or ')} by its sheet`;
+  const base = COOLANT_CLASSES[product.coolantClass];
+  return base.baseLifeRunningHours === null
+    ? `${base.baseLifeMonths} months for its class`
+    : `${base.baseLifeRunningHours} running hours for its class`;
+}
+
+async function add(): Promise<void> {
+  const { percent, glycolPercent, ...rest } = form;
+  const made = await submit.run((idempotencyKey) =>
+    call<Product>('POST', '/coolants', {
+      body: {
+        ...rest,
+        targetFraction: form.form === 'concentrate' && percent !== null ? percent / 100 : null,
+        glycolFraction: form.glycol !== null && glycolPercent !== null ? glycolPercent / 100 : null,
+      },
+      idempotencyKey,
+    }),
+  );
+  if (!made) return;
+  adding.value = false;
+  Object.assign(form, blank());
+  await coolants.load();
+}
+
+async function addLot(productId: string): Promise<void> {
+  const made = await lotSubmit.run((idempotencyKey) =>
+    call('POST', '/coolant-batches', { body: { productId, lot: lot.value.trim(), openedOn: null }, idempotencyKey }),
+  );
+  if (!made) return;
+  lotFor.value = null;
+  lot.value = '';
+  await coolants.load();
+}
+</script>
+
+<template>
+  <section>
+    <header class="spread">
+      <h2>Coolants</h2>
+      <v-btn variant="outlined" @click="adding = !adding">{{ adding ? 'Close' : 'New coolant' }}</v-btn>
+    </header>
+    <form v-if="adding" class="form mt-3" novalidate @submit.prevent="add">
+      <v-text-field v-model="form.name" label="Name on the bottle" :error-messages="submit.at('name')" />
+      <v-select v-model="form.coolantClass" :items="classes" label="Class" />
+      <v-select v-model="form.form" :items="['ready-mix', 'concentrate']" label="Comes as" />
+      <NumberField
+        v-if="form.form === 'concentrate'"
+        v-model="form.percent"
+        label="Share in the loop"
+        unit="%"
+        :errors="submit.at('targetFraction')"
+      />
+      <NumberField v-model="form.bottleMl" label="Bottle" unit="mL" :errors="submit.at('bottleMl')" />
+      <NumberField v-model="form.sheetLifeMonths" label="Life by its sheet, if any" unit="months" :errors="submit.at('sheetLifeMonths')" />
+      <NumberField v-model="form.sheetLifeHours" label="Or running hours by its sheet" unit="h" :errors="submit.at('sheetLifeHours')" />
+      <v-select v-model="form.glycol" :items="GLYCOLS" label="Holds glycol" />
+      <NumberField
+        v-if="form.glycol !== null"
+        v-model="form.glycolPercent"
+        label="Glycol in the loop, by mass"
+        unit="%"
+        :errors="submit.at('glycolFraction')"
+      />
+      <label class="colour">Colour of the liquid <input v-model="form.colour" type="color" /></label>
+      <v-btn type="submit" size="large" :loading="submit.busy.value">Add to the shelf</v-btn>
+      <p v-if="submit.problem.value" role="alert" class="danger wide">{{ submit.problem.value }}</p>
+    </form>
+    <ul class="plain-list shelf">
+      <li v-for="product in coolants.products" :key="product.id" :class="{ wide: limitFor === product.id }">
+        <span class="bottle" :style="{ background: product.colour }" />
+        <div>
+          <strong>{{ product.name }}</strong>
+          <p class="quiet figures">
+            {{ COOLANT_CLASSES[product.coolantClass].label }} ·
+            {{ product.form === 'concentrate' ? `concentrate, ${Math.round((product.targetFraction ?? 0) * 100)} %` : 'ready-mix' }} ·
+            {{ formatMl(product.bottleMl) }} · {{ lifeWords(product)
+            }}<template v-if="product.glycol"> · {{ liquidWords(liquidOf(product)) }}</template>
+          </p>
+          <p class="figures">
+            Lots: {{ product.batches.map((each) => each.lot).join(', ') || 'none' }}
+            <button type="button" class="link" @click="lotFor = lotFor === product.id ? null : product.id">add a lot</button>,
+            <button type="button" class="link" @click="limitFor = limitFor === product.id ? null : product.id">its limit changed</button>
+          </p>
+          <LimitChange v-if="limitFor === product.id" :product="product" @changed="coolants.load()" />
+          <form v-if="lotFor === product.id" class="row" @submit.prevent="addLot(product.id)">
+            <v-text-field v-model="lot" label="Lot on the bottle" autofocus :error-messages="lotSubmit.problem.value ?? []" /><v-btn
+              type="submit"
+              :loading="lotSubmit.busy.value"
+              >Add</v-btn
+            >
+          </form>
+        </div>
+      </li>
+    </ul>
+    <p v-if="coolants.products.length === 0" class="quiet mt-2">
+      No coolant yet. Add the first bottle: its class and life decide when a fill is due.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.form {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+  align-items: start;
+}
+.wide {
+  grid-column: 1 / -1;
+}
+.colour {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  min-height: 48px;
+}
+.colour input {
+  width: 64px;
+  height: 44px;
+}
+.shelf {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 6px 28px;
+  margin-top: 12px;
+}
+.shelf li {
+  display: grid;
+  grid-template-columns: 26px 1fr;
+  gap: 16px;
+  padding: 10px 0;
+  border-top: 1px solid var(--line-soft);
+}
+.shelf p {
+  margin: 0;
+}
+.bottle {
+  border: 2px solid var(--ink);
+  border-radius: 9px 9px 3px 3px;
+  min-height: 58px;
+  align-self: start;
+}
+.link {
+  text-decoration: underline;
+}
+@media (max-width: 900px) {
+  .shelf,
+  .form {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

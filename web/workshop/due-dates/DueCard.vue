@@ -1,0 +1,93 @@
+<script setup lang="ts">
+import { capital } from '@core/edge/words/say.js';
+import { ref } from 'vue';
+import { escalationWords, reasonWords } from '@core/edge/words/dates.js';
+import { sayDue } from '@core/workshop/machines/attention.js';
+import { useDates } from '../../base/units/dates.js';
+import type { SystemPage } from '../machines/types.js';
+import ReasonDialog from '../../base/look/ReasonDialog.vue';
+import { call, wordsOf } from '../../base/http/api.js';
+import { useNotices } from '../../base/shell/notices.js';
+import PostponeDialog from './PostponeDialog.vue';
+import SettlingDialog from './SettlingDialog.vue';
+
+/** One clock of a loop: when, why, and what can be done about it. */
+const props = defineProps<{ due: SystemPage['dues'][number]; today: string; big: boolean; loopName: string | null }>();
+const emit = defineEmits<{ changed: [text: string]; service: [] }>();
+const dates = useDates();
+const postponing = ref(false);
+const settling = ref(false);
+const following = ref(false);
+const notices = useNotices();
+
+async function followed(note: string): Promise<void> {
+  following.value = false;
+  try {
+    await call('PUT', `/due-items/${props.due.id}/close`, {
+      body: { outcome: 'done', levelChangeMm: null, note, version: props.due.version },
+    });
+    emit('changed', props.due.kind === 'dust-clean' ? 'Clean again; the next cleaning has its day.' : 'The follow-up is closed.');
+  } catch (error) {
+    notices.say(wordsOf(error));
+  }
+}
+const names = { 'coolant-service': 'Coolant service', 'settling-check': 'Settling check', 'follow-up': 'Follow-up', 'dust-clean': 'Dust' };
+</script>
+
+<template>
+  <article class="due">
+    <h2>
+      {{ names[due.kind] }}<span v-if="loopName" class="quiet">, {{ loopName }}</span>
+    </h2>
+    <p class="when figures" :class="{ 'big-number': big }">{{ sayDue(due.dueOn, today) }}</p>
+    <p class="figures">
+      <template v-if="due.windowFrom">{{ dates.day(due.windowFrom) }} to </template>{{ dates.day(due.dueOn)
+      }}<span v-if="due.postponed" class="quiet">, put off {{ due.postponed }}×</span>
+    </p>
+    <p class="reason">{{ capital(reasonWords(due.reason)) }}<span v-if="due.estimated" class="estimate quiet"> (estimate)</span></p>
+    <p v-if="due.escalation.level > 0" class="escalation">{{ capital(escalationWords(due.escalation)) }}.</p>
+    <ul v-if="due.clocks.length > 1" class="plain-list quiet clocks">
+      <li v-for="clock in due.clocks.slice(1)" :key="clock.kind">later: {{ dates.day(clock.dueOn) }}, {{ reasonWords(clock.reason) }}</li>
+    </ul>
+    <div class="row mt-3 no-print">
+      <v-btn v-if="due.kind === 'follow-up' || due.kind === 'dust-clean'" @click="following = true">It is done</v-btn>
+      <v-btn v-if="due.kind === 'settling-check'" @click="settling = true">Read the level</v-btn>
+      <v-btn v-if="due.kind === 'coolant-service'" @click="emit('service')">Record the service</v-btn>
+      <v-btn v-if="due.kind === 'coolant-service' || due.kind === 'dust-clean'" variant="outlined" @click="postponing = true"
+        >Owner puts it off</v-btn
+      >
+    </div>
+    <ReasonDialog
+      v-model="following"
+      :title="due.kind === 'dust-clean' ? 'Fins and filters are clean' : 'Close the follow-up'"
+      label="What was found or done"
+      button="It is done"
+      :least="3"
+      @say="followed"
+    />
+    <PostponeDialog v-model="postponing" :due="due" :today="today" @saved="emit('changed', $event)" />
+    <SettlingDialog v-model="settling" :due="due" @saved="emit('changed', $event)" />
+  </article>
+</template>
+
+<style scoped>
+.due p {
+  margin: 4px 0 0;
+}
+.when:not(.big-number) {
+  font-size: 1.6rem;
+  font-weight: 400;
+}
+.reason {
+  max-width: 52ch;
+}
+.escalation {
+  border-left: 4px solid var(--ink);
+  padding-left: 10px;
+  font-weight: 500;
+}
+.clocks {
+  margin-top: 6px;
+  font-size: 0.92rem;
+}
+</style>

@@ -1,0 +1,60 @@
+<script setup lang="ts">
+import { reactive, watch } from 'vue';
+import { call } from '../../base/http/api.js';
+import { useSubmit } from '../../base/http/useSubmit.js';
+import NumberField from '../../base/units/NumberField.vue';
+import type { Due } from '../machines/types.js';
+import FormDialog from '../../base/look/FormDialog.vue';
+
+const open = defineModel<boolean>({ required: true });
+const props = defineProps<{ due: Due }>();
+const emit = defineEmits<{ saved: [text: string] }>();
+const submit = useSubmit();
+const form = reactive<{ levelChangeMm: number | null; note: string }>({ levelChangeMm: null, note: '' });
+
+watch(open, (now) => {
+  if (!now) return;
+  Object.assign(form, { levelChangeMm: null, note: '' });
+  submit.clear();
+});
+
+async function save(outcome: 'settled' | 'not-settled'): Promise<void> {
+  const saved = await submit.run(() =>
+    call('PUT', `/due-items/${props.due.id}/close`, { body: { outcome, ...form, version: props.due.version } }),
+  );
+  if (!saved) return;
+  open.value = false;
+  emit(
+    'saved',
+    outcome === 'settled' ? 'Settled; the check is closed.' : 'Not settled: the check stays open and comes back in three days.',
+  );
+}
+</script>
+
+<template>
+  <FormDialog
+    v-model="open"
+    title="Level against its mark"
+    button="It has settled"
+    :busy="submit.busy.value"
+    :problem="submit.problem.value"
+    :width="520"
+    @submit="save('settled')"
+  >
+    <p class="quiet">
+      Compare at the same coolant temperature as at hand-over, pump running. A level that keeps falling is a leak, or vapour through the
+      tube walls.
+    </p>
+    <NumberField
+      v-model="form.levelChangeMm"
+      label="Change since hand-over"
+      unit="mm"
+      hint="below the mark is negative"
+      :errors="submit.at('levelChangeMm')"
+    />
+    <v-textarea v-model="form.note" label="Note: who looked, photo or visit" :error-messages="submit.at('note')" />
+    <template #actions>
+      <v-btn variant="outlined" size="large" :disabled="submit.busy.value" @click="save('not-settled')">Not settled yet</v-btn>
+    </template>
+  </FormDialog>
+</template>

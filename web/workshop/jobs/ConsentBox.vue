@@ -1,0 +1,87 @@
+<script setup lang="ts">
+import { ref } from 'vue';
+import { CONSENT_WAY_KEYS, CONSENT_WAYS, type ConsentWay, type Estimate } from '@core/workshop/jobs/schema.js';
+import { JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
+import { formatMl } from '@core/base/units/display.js';
+import { call } from '../../base/http/api.js';
+import { useSubmit } from '../../base/http/useSubmit.js';
+import ChoiceRow from '../../base/look/ChoiceRow.vue';
+import { useDates } from '../../base/units/dates.js';
+
+/** What the owner was told and what he agreed to, each time. */
+const props = defineProps<{
+  job: {
+    id: string;
+    version: number;
+    kind: JobKind;
+    estimate: Estimate;
+    consented: boolean;
+    consents: readonly { id: string; at: string; kind: string; estimate: Estimate; how: string; words: string; by: string }[];
+  };
+  phone: string | null;
+  open: boolean;
+}>();
+const emit = defineEmits<{ agreed: [] }>();
+const submit = useSubmit();
+const dates = useDates();
+const how = ref<ConsentWay | null>('phone');
+const words = ref('');
+const ways = CONSENT_WAY_KEYS.map((value) => ({ value, title: CONSENT_WAYS[value] }));
+
+async function agree(): Promise<void> {
+  const saved = await submit.run((idempotencyKey) =>
+    call('POST', `/jobs/${props.job.id}/consent`, {
+      body: { how: how.value ?? 'phone', words: words.value, version: props.job.version },
+      idempotencyKey,
+    }),
+  );
+  if (saved) emit('agreed');
+}
+const say = ({ hours, partsText, coolantMl, priceText }: Estimate): string =>
+  [`${hours} h`, coolantMl > 0 ? `${formatMl(coolantMl)} of coolant` : '', partsText, priceText].filter(Boolean).join(', ');
+</script>
+
+<template>
+  <section class="consent">
+    <h2>Estimate and consent</h2>
+    <p class="figures">{{ JOB_KINDS[job.kind].label }}: {{ say(job.estimate) }}</p>
+    <ul v-if="job.consents.length" class="plain-list">
+      <li v-for="each in job.consents" :key="each.id">
+        Agreed {{ dates.dayAndTime(each.at) }}, {{ ways.find(({ value }) => value === each.how)?.title }}: {{ say(each.estimate) }}
+        <span class="quiet">{{ each.words }} {{ each.by }}</span>
+      </li>
+    </ul>
+    <form v-if="!job.consented && open" class="ask" novalidate @submit.prevent="agree">
+      <p>
+        <strong>{{ job.consents.length ? 'The estimate changed: ask again.' : 'Ask the owner, then write it down.' }}</strong>
+        <template v-if="phone">
+          <a :href="`tel:${phone.replace(/\s/g, '')}`">{{ phone }}</a></template
+        >
+      </p>
+      <ChoiceRow v-model="how" label="Agreed" :options="ways" />
+      <v-text-field v-model="words" label="In what words" />
+      <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
+      <v-btn type="submit" size="large" :loading="submit.busy.value">The owner agreed</v-btn>
+    </form>
+  </section>
+</template>
+
+<style scoped>
+.consent,
+.ask {
+  display: grid;
+  gap: 10px;
+  justify-items: start;
+  align-content: start;
+}
+.ask > .v-input {
+  width: 100%;
+}
+p {
+  margin: 0;
+}
+li {
+  border-left: 4px solid var(--ink);
+  padding: 4px 0 4px 12px;
+}
+</style>

@@ -1,0 +1,95 @@
+<script setup lang="ts">
+import { computed, reactive } from 'vue';
+import { shortName } from '@core/machine/catalogue/names.js';
+import { hasRigidTube } from '@core/bench/inspection/items.js';
+import { call } from '../../base/http/api.js';
+import { useSubmit } from '../../base/http/useSubmit.js';
+import EstimateFields from './EstimateFields.vue';
+import IntakeFields from './IntakeFields.vue';
+import { adviceFor, daysOf, estimateOf, intakeOf, type JobForm } from './jobForm.js';
+import type { JobPage } from './jobPage.js';
+import ScopeLadder from './ScopeLadder.vue';
+import FormDialog from '../../base/look/FormDialog.vue';
+
+/** Changes a job that was not begun; a new kind or estimate asks for a new consent. */
+const props = defineProps<{ job: JobPage }>();
+const emit = defineEmits<{ close: []; saved: [] }>();
+const submit = useSubmit();
+const { intake, estimate } = props.job;
+const form = reactive<JobForm>({
+  ...intake,
+  signs: [...intake.signs],
+  ...estimate,
+  kind: props.job.kind,
+  partId: props.job.partId,
+  neededBy: props.job.neededBy ?? '',
+  partsOn: props.job.partsOn ?? '',
+  dropOffOn: props.job.dropOffOn ?? '',
+  windows: props.job.windows.map((each) => ({ ...each })),
+  note: props.job.note,
+});
+const advice = computed(() => adviceFor(form, props.job.history));
+const needsPart = computed(() => ['partial-drain', 'part-replacement'].includes(form.kind));
+const parts = computed(() => props.job.loop.file.components.map((part) => ({ value: part.id, title: shortName(part) })));
+
+async function save(): Promise<void> {
+  const saved = await submit.run((idempotencyKey) =>
+    call('PUT', `/jobs/${props.job.id}`, {
+      body: {
+        kind: form.kind,
+        partId: needsPart.value ? form.partId : null,
+        intake: intakeOf(form),
+        estimate: estimateOf(form),
+        ...daysOf(form),
+        note: form.note,
+        version: props.job.version,
+      },
+      idempotencyKey,
+    }),
+  );
+  if (!saved) return;
+  emit('saved');
+  emit('close');
+}
+</script>
+
+<template>
+  <FormDialog
+    title="Change this job"
+    button="Save"
+    :busy="submit.busy.value"
+    :problem="submit.problem.value"
+    :width="1100"
+    @submit="save"
+    @close="emit('close')"
+  >
+    <div class="columns">
+      <IntakeFields :model-value="form" :baseline-flow-lph="job.history.baselineFlowLph" :at="submit.at" />
+      <div class="stack">
+        <ScopeLadder v-model="form.kind" :advice="advice" :rigid="hasRigidTube(job.loop.file)" />
+        <v-select
+          v-if="needsPart"
+          v-model="form.partId"
+          :items="parts"
+          label="Which part is changed"
+          :error-messages="submit.at('partId')"
+        />
+        <EstimateFields :model-value="form" :at="submit.at" :today="job.today" />
+      </div>
+    </div>
+  </FormDialog>
+</template>
+
+<style scoped>
+.columns {
+  display: grid;
+  grid-template-columns: 1fr 1.15fr;
+  gap: 32px;
+  align-items: start;
+}
+@media (max-width: 900px) {
+  .columns {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,86 @@
+<script setup lang="ts">
+import { DATA_SAFE, type DataSafe } from '@core/workshop/jobs/schema.js';
+import { SIGN_KEYS, SIGNS } from '@core/workshop/jobs/scope.js';
+import ChoiceRow from '../../base/look/ChoiceRow.vue';
+import NumberField from '../../base/units/NumberField.vue';
+import type { JobForm } from './jobForm.js';
+
+/** What the owner says and what eyes and noses notice, before anything is opened. */
+const form = defineModel<JobForm>({ required: true });
+defineProps<{ baselineFlowLph: number | null; at: (path: string) => string[] }>();
+const dataSafe = (Object.keys(DATA_SAFE) as DataSafe[]).map((value) => ({ value, title: DATA_SAFE[value] }));
+</script>
+
+<template>
+  <section class="intake">
+    <v-textarea
+      v-model="form.symptom"
+      rows="2"
+      label="In the owner’s words"
+      placeholder="gets loud after ten minutes, was quiet last winter"
+      :error-messages="at('intake.symptom')"
+    />
+    <fieldset>
+      <legend>What is seen, heard, smelled</legend>
+      <label v-for="sign in SIGN_KEYS" :key="sign"><input v-model="form.signs" type="checkbox" :value="sign" /> {{ SIGNS[sign] }}</label>
+    </fieldset>
+    <div class="pair">
+      <NumberField
+        v-model="form.flowLph"
+        label="Flow now"
+        unit="L/h"
+        :hint="
+          baselineFlowLph === null
+            ? 'no baseline to compare with'
+            : `at the baseline’s pump setting; it was ${Math.round(baselineFlowLph)} L/h`
+        "
+        :errors="at('intake.flowLph')"
+      />
+      <v-text-field v-model="form.condition" label="Condition on arrival" placeholder="scratch on the left panel, two screws missing" />
+    </div>
+    <ChoiceRow v-model="form.dataSafe" label="Owner’s data" :options="dataSafe" />
+    <v-text-field v-model="form.signsIn" label="Who signs in for the load test" placeholder="the owner, by phone" />
+  </section>
+</template>
+
+<style scoped>
+.intake {
+  display: grid;
+  gap: 12px;
+}
+fieldset {
+  border: 0;
+  padding: 0;
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  column-gap: 20px;
+}
+legend {
+  font-weight: 620;
+  padding: 0 0 4px;
+}
+label {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  min-height: 40px;
+}
+input[type='checkbox'] {
+  width: 22px;
+  height: 22px;
+  flex: none;
+  accent-color: var(--ink);
+}
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+  align-items: start;
+}
+@media (max-width: 620px) {
+  fieldset,
+  .pair {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,123 @@
+<script setup lang="ts">
+import { tubesInOrder } from '@core/machine/catalogue/names.js';
+import { computed, onMounted, reactive, ref } from 'vue';
+import { DEFAULT_SCHOOLS, LEAK_SCHOOLS, WET_SCHOOLS, type LeakSchool, type Schools } from '@core/physics/leak-testing/schools.js';
+import { JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
+import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
+import { call, get } from '../../base/http/api.js';
+import { useSubmit } from '../../base/http/useSubmit.js';
+
+/** Which bench, and how leaks are looked for afterwards: by how far the loop is opened. */
+const props = defineProps<{ jobId: string; kind: JobKind; partId: string | null; file: LoopFile; systemName: string; ready: boolean }>();
+const emit = defineEmits<{ started: [runId: string] }>();
+const submit = useSubmit();
+const benches = ref<{ id: string; name: string }[]>([]);
+const benchId = ref<string | null>(null);
+const schools = reactive<{ -readonly [K in keyof Schools]: Schools[K] }>({ ...DEFAULT_SCHOOLS });
+
+/** A drain through the valve opens no joint; a part change opens its own; a strip opens them all. */
+function usual(kind: JobKind): { leak: LeakSchool; wet: Schools['wet'] } {
+  const { opens } = JOB_KINDS[kind];
+  if (opens === 'whole') return { leak: 'dry-then-wet', wet: 'day' };
+  return opens === 'part' ? { leak: 'opened-joints', wet: 'hours' } : { leak: 'wet-only', wet: 'ten-minutes' };
+}
+onMounted(async () => {
+  Object.assign(schools, usual(props.kind));
+  const [shop, today] = await Promise.all([
+    get<{ benches: { id: string; name: string }[] }>('/workshop'),
+    get<{ runs: { benchId: string | null; systemName: string }[] }>('/benches'),
+  ]).catch(() => [{ benches: [] }, { runs: [] }] as const);
+  benches.value = [...shop.benches];
+  const taken = new Set(today.runs.filter(({ systemName }) => systemName !== props.systemName).map((run) => run.benchId));
+  benchId.value = shop.benches.find(({ id }) => !taken.has(id))?.id ?? null;
+});
+const runs = computed(() => tubesInOrder(props.file));
+/** joints of the part that is changed; more can be ticked */
+const opened = ref(props.file.tubes.filter(({ from, to }) => from[0] === props.partId || to[0] === props.partId).map(({ id }) => id));
+const refills = computed(() => JOB_KINDS[props.kind].fill !== 'none');
+
+async function start(): Promise<void> {
+  const made = await submit.run((idempotencyKey) =>
+    call<{ run: { id: string } }>('POST', `/jobs/${props.jobId}/start`, {
+      body: {
+        benchId: benchId.value,
+        schools: { ...schools, leak: schools.leak === 'opened-joints' && opened.value.length === 0 ? 'wet-only' : schools.leak },
+        openedJoints: schools.leak === 'opened-joints' ? opened.value : [],
+      },
+      idempotencyKey,
+    }),
+  );
+  if (made) emit('started', made.run.id);
+}
+</script>
+
+<template>
+  <form class="start" novalidate @submit.prevent="start">
+    <h2>Onto a bench</h2>
+    <v-select
+      v-model="benchId"
+      :items="benches"
+      item-title="name"
+      item-value="id"
+      label="Bench"
+      clearable
+      :error-messages="submit.at('benchId')"
+    />
+    <template v-if="refills">
+      <v-select
+        v-model="schools.leak"
+        :items="Object.entries(LEAK_SCHOOLS).map(([value, { label }]) => ({ value, title: label }))"
+        label="Leak test afterwards"
+        :hint="LEAK_SCHOOLS[schools.leak].consequence"
+        persistent-hint
+      />
+      <fieldset v-if="schools.leak === 'opened-joints'">
+        <legend>Joints that are opened</legend>
+        <label v-for="run in runs" :key="run.id"><input v-model="opened" type="checkbox" :value="run.id" /> {{ run.name }}</label>
+      </fieldset>
+      <v-select
+        v-if="LEAK_SCHOOLS[schools.leak].wet"
+        v-model="schools.wet"
+        :items="Object.entries(WET_SCHOOLS).map(([value, { label }]) => ({ value, title: label }))"
+        label="Only the pump runs"
+        :hint="WET_SCHOOLS[schools.wet].consequence"
+        persistent-hint
+      />
+    </template>
+    <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
+    <v-btn type="submit" size="x-large" :loading="submit.busy.value" :disabled="!ready">Put it on the bench</v-btn>
+    <p v-if="!ready" class="quiet">Once the owner has agreed to the estimate.</p>
+  </form>
+</template>
+
+<style scoped>
+.start {
+  display: grid;
+  gap: 12px;
+  justify-items: start;
+}
+.start > .v-input {
+  width: 100%;
+}
+p {
+  margin: 0;
+}
+fieldset {
+  border: 0;
+  padding: 0;
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  width: 100%;
+}
+label {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  min-height: 44px;
+}
+input {
+  width: 22px;
+  height: 22px;
+  accent-color: var(--ink);
+}
+</style>

@@ -1,0 +1,106 @@
+import { COOLANT_CLASSES, type CoolantClass } from '@core/machine/liquids/classes.js';
+import { fillVolume } from '@core/physics/filling/fillPlan.js';
+import { hasRigidTube } from '@core/bench/inspection/items.js';
+import { JOB_KINDS, refillsAnew, type JobKind } from '@core/workshop/jobs/kinds.js';
+import type { Estimate, Intake, OwnerWindow } from '@core/workshop/jobs/schema.js';
+import { adviseScope, type ScopeAdvice, type Sign } from '@core/workshop/jobs/scope.js';
+import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
+
+/** What the server knows of a loop's liquid and baselines. */
+export interface LoopHistory {
+  readonly filledOn: string | null;
+  readonly ageDays: number | null;
+  readonly coolantName: string | null;
+  readonly coolantClass: CoolantClass | null;
+  readonly lifeMonths: number | null;
+  readonly baselineFlowLph: number | null;
+  readonly risenK: number | null;
+}
+
+export interface JobForm {
+  kind: JobKind;
+  partId: string | null;
+  symptom: string;
+  condition: string;
+  signs: Sign[];
+  dataSafe: Intake['dataSafe'];
+  signsIn: string;
+  flowLph: number | null;
+  hours: number | null;
+  partsText: string;
+  coolantMl: number | null;
+  priceText: string;
+  neededBy: string;
+  partsOn: string;
+  dropOffOn: string;
+  windows: { from: string; to: string }[];
+  note: string;
+}
+
+export const blankForm = (): JobForm => ({
+  kind: 'drain-refill',
+  partId: null,
+  symptom: '',
+  condition: '',
+  signs: [],
+  dataSafe: 'unknown',
+  signsIn: '',
+  flowLph: null,
+  hours: null,
+  partsText: '',
+  coolantMl: null,
+  priceText: '',
+  neededBy: '',
+  partsOn: '',
+  dropOffOn: '',
+  windows: [],
+  note: '',
+});
+
+export const adviceFor = (form: JobForm, history: LoopHistory): ScopeAdvice =>
+  adviseScope({
+    coolantClass: history.coolantClass,
+    ageDays: history.ageDays,
+    lifeMonths: history.lifeMonths ?? (history.coolantClass ? COOLANT_CLASSES[history.coolantClass].baseLifeMonths : null),
+    flowRatio: form.flowLph !== null && history.baselineFlowLph !== null ? form.flowLph / history.baselineFlowLph : null,
+    risenK: history.risenK,
+    signs: form.signs,
+    sameCoolantFollows: true,
+  });
+
+/** What such a job usually takes: a start for the estimate, to be corrected by whoever has seen the machine. */
+export function usualEstimate(kind: JobKind, file: LoopFile): { hours: number; coolantMl: number } {
+  const hours = JOB_KINDS[kind].hours[hasRigidTube(file) ? 'rigid' : 'soft'];
+  const coolantMl = refillsAnew(kind) ? Math.ceil(fillVolume(file).volumeMl / 50) * 50 : 0;
+  return { hours, coolantMl };
+}
+
+export const intakeOf = ({ symptom, condition, signs, dataSafe, signsIn, flowLph }: JobForm): Intake => ({
+  symptom: symptom.trim(),
+  condition: condition.trim(),
+  signs: [...signs],
+  dataSafe,
+  signsIn: signsIn.trim(),
+  flowLph,
+});
+
+/** null in a field that must be filled in: the server names the place. */
+export const estimateOf = ({ hours, partsText, coolantMl, priceText }: JobForm): { [K in keyof Estimate]: Estimate[K] | null } => ({
+  hours,
+  partsText: partsText.trim(),
+  coolantMl,
+  priceText: priceText.trim(),
+});
+
+/** The days of a form as the server takes them: an empty field is no day. */
+export const daysOf = ({
+  neededBy,
+  partsOn,
+  dropOffOn,
+  windows,
+}: JobForm): { neededBy: string | null; partsOn: string | null; dropOffOn: string | null; windows: OwnerWindow[] } => ({
+  neededBy: neededBy || null,
+  partsOn: partsOn || null,
+  dropOffOn: dropOffOn || null,
+  windows: windows.map(({ from, to }) => ({ from, to })),
+});

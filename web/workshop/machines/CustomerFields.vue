@@ -1,0 +1,47 @@
+<script setup lang="ts">
+import type { ServicePolicy } from '@core/workshop/due-dates/due.js';
+import { POLICY_CHOICES } from './policyChoices.js';
+
+/** The owner's fields, for a new system and for a correction. `at` gives the server's messages for a field. */
+export interface CustomerForm {
+  name: string;
+  email: string;
+  phone: string;
+  channel: 'phone' | 'email' | 'text';
+  note: string;
+  policy: ServicePolicy | null;
+}
+const form = defineModel<CustomerForm>({ required: true });
+defineProps<{ at: (path: string) => string[] }>();
+const channels = [
+  { value: 'phone', title: 'by phone' },
+  { value: 'text', title: 'by text message' },
+  { value: 'email', title: 'by e-mail' },
+];
+</script>
+
+<template>
+  <div class="stack">
+    <v-text-field v-model="form.name" label="Owner" autocomplete="off" :error-messages="at('name')" />
+    <div class="pair">
+      <v-text-field v-model="form.phone" label="Phone" inputmode="tel" autocomplete="off" :error-messages="at('phone')" />
+      <v-text-field v-model="form.email" label="E-mail" type="email" autocomplete="off" :error-messages="at('email')" />
+    </div>
+    <v-select v-model="form.policy" :items="POLICY_CHOICES" label="Coolant comes out" :error-messages="at('policy')" />
+    <v-select v-model="form.channel" :items="channels" label="Likes to be reached" :error-messages="at('channel')" />
+    <v-textarea v-model="form.note" label="Note about the owner" :error-messages="at('note')" />
+  </div>
+</template>
+
+<style scoped>
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+}
+@media (max-width: 700px) {
+  .pair {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

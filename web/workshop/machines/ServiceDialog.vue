@@ -1,0 +1,112 @@
+<script setup lang="ts">
+import { computed, reactive, watch } from 'vue';
+import { type ServiceInput } from '@core/workshop/machines/schema.js';
+import { JOB_KINDS, REFILLING, SERVICE_KIND_KEYS, type ServiceKind } from '@core/workshop/jobs/kinds.js';
+import { useCoolants } from '../coolants/coolantStore.js';
+import { call } from '../../base/http/api.js';
+import { useSubmit } from '../../base/http/useSubmit.js';
+import NumberField from '../../base/units/NumberField.vue';
+import type { LoopOfSystem } from './types.js';
+import FormDialog from '../../base/look/FormDialog.vue';
+
+/** Enters a service that was done; a refill starts the clocks again. */
+const open = defineModel<boolean>({ required: true });
+const props = defineProps<{ systemId: string; loops: readonly LoopOfSystem[]; today: string }>();
+const emit = defineEmits<{ saved: [text: string] }>();
+const coolants = useCoolants();
+const submit = useSubmit();
+const form = reactive<{
+  loopId: string;
+  kind: ServiceKind;
+  doneOn: string;
+  productId: string | null;
+  drainedMl: number | null;
+  pouredMl: number | null;
+  note: string;
+  finding: string;
+}>(blank());
+
+function blank() {
+  const loop = props.loops[0];
+  return {
+    loopId: loop?.id ?? '',
+    kind: 'drain-refill' as ServiceKind,
+    doneOn: props.today,
+    productId: loop?.coolantProductId ?? null,
+    drainedMl: null,
+    pouredMl: null,
+    note: '',
+    finding: '',
+  };
+}
+
+watch(open, (now) => {
+  if (!now) return;
+  void coolants.load();
+  Object.assign(form, blank());
+  submit.clear();
+});
+
+const refills = computed(() => REFILLING.includes(form.kind));
+const kinds = SERVICE_KIND_KEYS.map((value) => ({ value, title: JOB_KINDS[value].label }));
+
+async function save(): Promise<void> {
+  const body: ServiceInput = {
+    ...form,
+    productId: refills.value ? form.productId : null,
+    drainedMl: refills.value ? form.drainedMl : null,
+    pouredMl: refills.value ? form.pouredMl : null,
+  };
+  const saved = await submit.run((idempotencyKey) => call('POST', `/systems/${props.systemId}/services`, { body, idempotencyKey }));
+  if (!saved) return;
+  open.value = false;
+  emit('saved', refills.value ? 'Service recorded; a settling check and the next date are open.' : 'Service recorded.');
+}
+</script>
+
+<template>
+  <FormDialog
+    v-model="open"
+    title="Record a service that was done"
+    button="Record"
+    :busy="submit.busy.value"
+    :problem="submit.problem.value"
+    :width="720"
+    @submit="save"
+  >
+    <v-select v-if="loops.length > 1" v-model="form.loopId" :items="[...loops]" item-title="name" item-value="id" label="Loop" />
+    <div class="pair">
+      <v-select v-model="form.kind" :items="kinds" label="What was done" :error-messages="submit.at('kind')" />
+      <v-text-field v-model="form.doneOn" type="date" label="On" :max="today" :error-messages="submit.at('doneOn')" />
+    </div>
+    <template v-if="refills">
+      <v-select
+        v-model="form.productId"
+        :items="coolants.products"
+        item-title="name"
+        item-value="id"
+        label="Coolant poured"
+        :error-messages="submit.at('productId')"
+      />
+      <div class="pair">
+        <NumberField v-model="form.drainedMl" label="Came out" unit="mL" :errors="submit.at('drainedMl')" />
+        <NumberField v-model="form.pouredMl" label="Went in" unit="mL" :errors="submit.at('pouredMl')" />
+      </div>
+    </template>
+    <v-textarea v-model="form.finding" label="Finding, if any" :error-messages="submit.at('finding')" />
+    <v-textarea v-model="form.note" label="Note" :error-messages="submit.at('note')" />
+  </FormDialog>
+</template>
+
+<style scoped>
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+}
+@media (max-width: 600px) {
+  .pair {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

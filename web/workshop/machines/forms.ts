@@ -1,0 +1,38 @@
+import type { CustomerInput, SystemInput } from '@core/workshop/machines/schema.js';
+import type { CustomerForm } from './CustomerFields.vue';
+import type { SystemForm } from './SystemFields.vue';
+
+const orNull = (text: string): string | null => (text.trim() === '' ? null : text.trim());
+
+export const emptyCustomer = (): CustomerForm => ({ name: '', email: '', phone: '', channel: 'phone', note: '', policy: null });
+export const emptySystem = (): SystemForm => ({
+  name: '',
+  caseText: '',
+  builtBy: '',
+  hoursPerDay: null,
+  coolantC: null,
+  dustPlace: 'usual',
+  policy: null,
+  note: '',
+});
+
+export const customerInput = (form: CustomerForm): CustomerInput => ({
+  name: form.name.trim(),
+  email: orNull(form.email),
+  phone: orNull(form.phone),
+  channel: form.channel,
+  note: form.note,
+  policy: form.policy,
+});
+
+export const systemInput = (form: SystemForm, customerId: string): SystemInput => ({
+  customerId,
+  name: form.name.trim(),
+  caseText: form.caseText.trim(),
+  builtBy: form.builtBy.trim(),
+  hoursPerDay: form.hoursPerDay,
+  coolantC: form.coolantC,
+  dustPlace: form.dustPlace,
+  policy: form.policy,
+  note: form.note,
+});

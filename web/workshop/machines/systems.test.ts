@@ -1,0 +1,157 @@
+// @vitest-environment happy-dom
+import { describe, expect, it } from 'vitest';
+import { mountScreen, wordsOf } from '../../../tests/screens/mountScreen.js';
+import StaleNotice from '../../base/shell/StaleNotice.vue';
+import DueRunway from '../today/DueRunway.vue';
+import HistoryLine from './HistoryLine.vue';
+import LifeRow from './LifeRow.vue';
+import { customerInput, emptyCustomer, emptySystem, systemInput } from './forms.js';
+import { matches } from './search.js';
+import type { SystemLine } from './types.js';
+
+const line = (more: Partial<SystemLine> = {}): SystemLine => ({
+  id: '1',
+  name: 'Glass Tower',
+  customerName: 'Ádá Fernwick',
+  customerPhone: '+351 555 475 145',
+  caseText: 'open frame',
+  state: 'in-service',
+  attention: 'fine',
+  nextDueOn: '2026-09-10',
+  nextReason: { why: 'said', text: 'policy' },
+  filledOn: '2026-03-10',
+  coolant: { name: 'Plain Clear', colour: '#7fb8c9' },
+  loops: 1,
+  activeRunId: null,
+  dues: [
+    {
+      id: 'd',
+      kind: 'coolant-service',
+      dueOn: '2026-09-10',
+      windowFrom: null,
+      reason: { why: 'said', text: 'policy' },
+      postponed: 0,
+      version: 1,
+    },
+  ],
+  ...more,
+});
+
+describe('finding a system while the phone is at the ear', () => {
+  it.each(['', 'glass', 'TOWER ada', 'fernwick', '475145', '475 145', 'open', 'clear'])('finds it by "%s"', (words) => {
+    expect(matches(line(), words)).toBe(true);
+  });
+  it.each(['stone', 'glass stone', '999', 'towers'])('does not find it by "%s"', (words) => {
+    expect(matches(line(), words)).toBe(false);
+  });
+});
+
+describe('a system as the time its coolant has left', () => {
+  const bar = (screen: ReturnType<typeof mountScreen>) => screen.find('.bar');
+
+  it('shows the remaining time in the liquid’s own colour, from today on', () => {
+    const screen = mountScreen(LifeRow, { props: { line: line(), today: '2026-03-10' } });
+    expect(bar(screen).attributes('style')).toContain('#7fb8c9');
+    expect(bar(screen).attributes('style')).toContain('left: 20%');
+    expect(screen.text()).toContain('in 6 months');
+  });
+
+  it('turns to hatching where the date has passed, and loses the liquid’s colour', () => {
+    const screen = mountScreen(LifeRow, { props: { line: line({ attention: 'overdue' }), today: '2026-10-10' } });
+    expect(bar(screen).classes()).toContain('over');
+    expect(bar(screen).attributes('style')).not.toContain('#7fb8c9');
+    expect(screen.text()).toContain('overdue');
+  });
+
+  it('shows nothing where no date is known', () => {
+    const screen = mountScreen(LifeRow, {
+      props: { line: line({ dues: [], nextDueOn: null, attention: 'planned' }), today: '2026-10-10' },
+    });
+    expect(bar(screen).exists()).toBe(false);
+    expect(screen.text()).toContain('planned');
+  });
+
+  it('ends at the edge for a date far away', () => {
+    const far = line({
+      dues: [
+        {
+          id: 'd',
+          kind: 'coolant-service',
+          dueOn: '2031-01-01',
+          windowFrom: null,
+          reason: { why: 'said', text: '' },
+          postponed: 0,
+          version: 1,
+        },
+      ],
+    });
+    expect(bar(mountScreen(LifeRow, { props: { line: far, today: '2026-03-10' } })).attributes('style')).toContain('right: 0%');
+  });
+});
+
+describe('the runway of due dates', () => {
+  it('puts overdue left and coming right of the waterline', () => {
+    const screen = mountScreen(DueRunway, {
+      props: { today: '2026-03-10', lines: [line({ id: 'a', nextDueOn: '2026-02-20' }), line({ id: 'b', nextDueOn: '2026-03-20' })] },
+    });
+    const [over, coming] = screen.findAll('.reach');
+    expect(over?.classes()).toContain('over');
+    expect(coming?.classes()).not.toContain('over');
+    expect(screen.text()).toContain('3 weeks over');
+    expect(screen.text()).toContain('in 10 days');
+  });
+});
+
+describe('history', () => {
+  it('shows each entry with its day, its person and the colour of a fill', () => {
+    const entries = [
+      {
+        id: '1',
+        at: '2026-03-10T09:00:00Z',
+        kind: 'run' as const,
+        title: 'Commissioning',
+        text: '900 mL in',
+        by: 'Tess',
+        runId: 'r',
+        colour: '#b23a3f',
+      },
+      { id: '2', at: '2026-03-01', kind: 'finding' as const, title: 'Finding', text: 'film', by: null, runId: null, colour: null },
+    ];
+    const screen = mountScreen(HistoryLine, { props: { entries } });
+    expect(screen.findAll('li').map((each) => each.find('strong').text())).toEqual(['Commissioning', 'Finding']);
+    expect(screen.find('.mark').attributes('style')).toContain('#b23a3f');
+    expect(screen.find('a').attributes('href')).toBe('/runs/r/record');
+  });
+});
+
+describe('forms', () => {
+  it('send nothing typed as null and trim what was typed', () => {
+    expect(customerInput({ ...emptyCustomer(), name: '  Ada ', phone: ' ' })).toEqual({
+      name: 'Ada',
+      email: null,
+      phone: null,
+      channel: 'phone',
+      note: '',
+      policy: null,
+    });
+    expect(systemInput({ ...emptySystem(), name: ' Tower ' }, 'c')).toMatchObject({
+      customerId: 'c',
+      name: 'Tower',
+      hoursPerDay: null,
+      policy: null,
+    });
+  });
+
+  it('show a stale save field by field, only where they differ', async () => {
+    const screen = mountScreen(StaleNotice, {
+      props: {
+        yours: { name: 'A', note: '', hours: 4 },
+        theirs: { name: 'B', note: '', hours: null },
+        labels: { name: 'Name', note: 'Note', hours: 'Hours' },
+      },
+    });
+    expect(screen.findAll('tbody tr').map(wordsOf)).toEqual(['Name A B', 'Hours 4 empty']);
+    await screen.findAll('button')[1]?.trigger('click');
+    expect(screen.emitted('keepMine')).toHaveLength(1);
+  });
+});

@@ -1,0 +1,107 @@
+import type { DateReason } from '@core/workshop/due-dates/facts.js';
+import type { Escalation } from '@core/workshop/due-dates/escalation.js';
+import type { Attention, DueKind, SystemState } from '@core/workshop/machines/attention.js';
+import type { DueClock, ServicePolicy } from '@core/workshop/due-dates/due.js';
+import type { DustPlace } from '@core/workshop/due-dates/facts.js';
+import type { FittedLot } from '../lots/PartLots.vue';
+import type { UsagePage } from '../usage/types.js';
+import type { JobKind } from '@core/workshop/jobs/kinds.js';
+import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
+
+/** Answers of the server's systems room. */
+export interface Due {
+  id: string;
+  kind: DueKind;
+  dueOn: string;
+  windowFrom: string | null;
+  reason: DateReason;
+  postponed: number;
+  version: number;
+}
+
+export interface SystemLine {
+  id: string;
+  name: string;
+  customerName: string;
+  customerPhone: string | null;
+  caseText: string;
+  state: SystemState;
+  attention: Attention;
+  nextDueOn: string | null;
+  nextReason: DateReason | null;
+  dues: Due[];
+  filledOn: string | null;
+  coolant: { name: string; colour: string } | null;
+  loops: number;
+  activeRunId: string | null;
+}
+
+export interface Customer {
+  id: string;
+  name: string;
+  email: string | null;
+  phone: string | null;
+  channel: 'phone' | 'email' | 'text';
+  note: string;
+  policy: ServicePolicy | null;
+  version: number;
+}
+
+export interface SystemRow {
+  id: string;
+  customerId: string;
+  name: string;
+  caseText: string;
+  builtBy: string;
+  state: SystemState;
+  hoursPerDay: number | null;
+  coolantC: number | null;
+  dustPlace: DustPlace;
+  policy: ServicePolicy | null;
+  note: string;
+  version: number;
+}
+
+export interface HistoryEntry {
+  id: string;
+  at: string;
+  kind: 'job' | 'run' | 'revision' | 'finding' | 'check' | 'postponed' | 'follow-up' | 'photo' | 'reading' | 'message';
+  title: string;
+  text: string;
+  by: string | null;
+  runId: string | null;
+  colour: string | null;
+  photoId?: string;
+  /** its run is still going on */
+  open?: boolean;
+}
+
+export interface LoopOfSystem {
+  id: string;
+  name: string;
+  coolantProductId: string | null;
+  version: number;
+  revision: { number: number; kind: string; volumeMl: number; volumeSdMl: number; file: LoopFile } | null;
+  runs: { id: string; loopId: string; state: string; startedAt: string }[];
+}
+
+export interface SystemPage {
+  system: SystemRow;
+  customer: Customer;
+  attention: Attention;
+  loops: LoopOfSystem[];
+  dues: (Due & {
+    loopId: string;
+    estimated: boolean;
+    clocks: DueClock[];
+    escalation: Escalation;
+  })[];
+  usage: UsagePage;
+  lots: FittedLot[];
+  /** the loan machine that its owner has */
+  loan: { id: string; name: string; jobId: string; untilDay: string | null } | null;
+  history: HistoryEntry[];
+  /** booked or on a bench */
+  jobs: { id: string; kind: JobKind; state: string; neededBy: string | null }[];
+  today: string;
+}

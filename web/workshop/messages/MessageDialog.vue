@@ -1,0 +1,69 @@
+<script setup lang="ts">
+import { computed, reactive } from 'vue';
+import { writeMessage, type MessageTemplate } from '@core/workshop/messages/templates.js';
+import { call } from '../../base/http/api.js';
+import { useSubmit } from '../../base/http/useSubmit.js';
+import FormDialog from '../../base/look/FormDialog.vue';
+
+/** A message to an owner from a template, read before it goes. */
+const props = defineProps<{ systemId: string; machine: string; owner: string; workshop: string }>();
+const emit = defineEmits<{ close: []; sent: [text: string] }>();
+const submit = useSubmit();
+const form = reactive({ template: 'ready' as MessageTemplate, when: '', text: '' });
+const templates: { value: MessageTemplate; title: string }[] = [
+  { value: 'ready', title: 'It is ready' },
+  { value: 'slot', title: 'Its slot is kept' },
+  { value: 'parts-late', title: 'A part is late' },
+  { value: 'due-soon', title: 'Its coolant comes due' },
+  { value: 'risk', title: 'What putting it off risks' },
+];
+const letter = computed(() =>
+  writeMessage(form.template, { ...form, owner: props.owner, machine: props.machine, workshop: props.workshop }),
+);
+
+async function send(): Promise<void> {
+  const sent = await submit.run((idempotencyKey) =>
+    call('POST', '/messages', { body: { systemId: props.systemId, ...form }, idempotencyKey }),
+  );
+  if (!sent) return;
+  emit('sent', 'The message waits to be sent; it goes within a minute.');
+  emit('close');
+}
+</script>
+
+<template>
+  <FormDialog
+    :title="`Write to ${owner}`"
+    button="Send it"
+    :busy="submit.busy.value"
+    :problem="submit.problem.value"
+    :width="640"
+    @submit="send"
+    @close="emit('close')"
+  >
+    <v-select v-model="form.template" :items="templates" label="Matter" />
+    <v-text-field
+      v-if="form.template !== 'ready'"
+      v-model="form.when"
+      label="When, in words"
+      placeholder="on Thursday, 3 December, from 9"
+    />
+    <v-text-field v-model="form.text" label="What more" />
+    <div class="letter">
+      <strong>{{ letter.subject }}</strong>
+      <pre>{{ letter.body }}</pre>
+    </div>
+  </FormDialog>
+</template>
+
+<style scoped>
+.letter {
+  border-left: 4px solid var(--ink);
+  padding-left: 14px;
+}
+pre {
+  font: inherit;
+  white-space: pre-wrap;
+  margin: 6px 0 0;
+}
+</style>

@@ -1,0 +1,76 @@
+// @vitest-environment happy-dom
+import { enableAutoUnmount } from '@vue/test-utils';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { fakeServer, mountScreen, settle, wordsOf } from '../../../tests/screens/mountScreen.js';
+import CalendarAddresses from '../calendar/CalendarAddresses.vue';
+import MessageDialog from './MessageDialog.vue';
+import MessagesView from '../../pages/MessagesView.vue';
+
+enableAutoUnmount(afterEach);
+beforeEach(() => {
+  document.body.innerHTML = '';
+});
+
+describe('a message to an owner', () => {
+  it('is read before it goes, and is sent as it was read', async () => {
+    const asked = fakeServer(() => ({ status: 201, body: { messages: [], standIn: [] } }));
+    const screen = mountScreen(MessageDialog, { props: { systemId: 's', machine: 'Tower', owner: 'Ada', workshop: 'Fernhollow' } });
+    await settle();
+    const dialog = document.querySelector('.v-dialog') as HTMLElement;
+    expect(dialog.textContent).toContain('Tower is ready to be picked up.');
+    dialog.querySelector('form')?.dispatchEvent(new Event('submit', { cancelable: true, bubbles: true }));
+    await settle();
+    expect(asked[0]).toMatchObject({ path: '/messages', body: { systemId: 's', template: 'ready' } });
+    expect(screen.emitted('sent')?.[0]).toEqual(['The message waits to be sent; it goes within a minute.']);
+  });
+
+  it('that the server refuses stays open with the reason', async () => {
+    fakeServer(() => ({
+      status: 409,
+      body: { error: { code: 'refused', message: 'Ada has no e-mail address on record; call instead.' } },
+    }));
+    const screen = mountScreen(MessageDialog, { props: { systemId: 's', machine: 'Tower', owner: 'Ada', workshop: 'Fernhollow' } });
+    await settle();
+    document.querySelector('.v-dialog form')?.dispatchEvent(new Event('submit', { cancelable: true, bubbles: true }));
+    await settle();
+    expect(document.querySelector('.v-dialog')?.textContent).toContain('call instead');
+    expect(screen.emitted('close')).toBeUndefined();
+  });
+});
+
+describe('what owners were told', () => {
+  const message = { id: 'm', at: '2026-03-01T09:00:00Z', sentAt: null, address: 'ada@x.example', subject: 'Tower is ready', body: 'Dear Ada', state: 'failed', problem: 'no such mailbox', systemId: 's', systemName: 'Tower', by: null }; // prettier-ignore
+  it('is listed with its state; what could not be sent says to call', async () => {
+    fakeServer(() => ({ status: 200, body: { messages: [message], standIn: [] } }));
+    const screen = mountScreen(MessagesView);
+    await settle();
+    expect(wordsOf(screen)).toMatch(/Tower is ready ada@x\.example .* could not be sent: call instead/);
+    expect(wordsOf(screen)).toContain('written at night');
+    expect(wordsOf(screen)).toContain('no such mailbox');
+  });
+
+  it('teaches where there is nothing yet', async () => {
+    fakeServer(() => ({ status: 200, body: { messages: [], standIn: [] } }));
+    const screen = mountScreen(MessagesView);
+    await settle();
+    expect(wordsOf(screen)).toContain('Every night those who like e-mail hear');
+  });
+});
+
+describe('calendar addresses', () => {
+  it('are made one at a time and shown once; a new one says that the old one ends', async () => {
+    const asked = fakeServer(({ method }) =>
+      method === 'POST' ? { status: 201, body: { path: '/calendar/abc.ics' } } : { status: 200, body: { feeds: [{ personId: null }] } },
+    );
+    const screen = mountScreen(CalendarAddresses, { props: { people: [{ id: 'p', name: 'Ilse' }] } });
+    await settle();
+    expect(wordsOf(screen)).toContain('The whole workshop');
+    const [whole, own] = screen.findAll('button');
+    expect(whole?.text()).toContain('the old one ends');
+    expect(own?.text()).toBe('make an address');
+    await own?.trigger('click');
+    await settle();
+    expect(asked.find(({ method }) => method === 'POST')?.body).toEqual({ personId: 'p' });
+    expect(screen.find('code').text()).toMatch(/\/calendar\/abc\.ics$/);
+  });
+});

@@ -1,0 +1,81 @@
+import { defineStore } from 'pinia';
+import { ref } from 'vue';
+import type { SetupInput, SignInInput } from '@core/workshop/people/schema.js';
+import type { Role } from '@core/workshop/people/roles.js';
+import { call, get, setToken, whenSignedOut, whenTokenIsOld } from '../../base/http/api.js';
+import { deviceOutbox } from '../../base/outbox/deviceOutbox.js';
+import { forgetAnswers, rememberAnswer, rememberedAnswer } from '../../base/outbox/deviceStore.js';
+import { setTimeZone } from '../../base/units/dates.js';
+import { setServerNow } from '../../base/units/now.js';
+
+export interface Account {
+  personId: string;
+  personName: string;
+  role: Role;
+  workshopId: string;
+  workshopName: string;
+  timeZone: string;
+}
+
+type SessionAnswer =
+  { signedIn: true; account: Account; token: string; today: string; now: string } | { signedIn: false; setupNeeded: boolean };
+
+/** Who is signed in. `expired` is set when a session ends under somebody's hands: the page stays, with what was typed. */
+export const useSession = defineStore('session', () => {
+  const account = ref<Account | null>(null);
+  const setupNeeded = ref(false);
+  const expired = ref(false);
+  const today = ref('');
+  const loaded = ref(false);
+
+  function take(answer: SessionAnswer): void {
+    loaded.value = true;
+    if (answer.signedIn) {
+      account.value = answer.account;
+      setTimeZone(answer.account.timeZone);
+      today.value = answer.today;
+      expired.value = false;
+      setToken(answer.token);
+      setServerNow(answer.now);
+      // what waits goes as soon as somebody is there to deliver it
+      void deviceOutbox.deliver();
+    } else {
+      account.value = null;
+      setupNeeded.value = answer.setupNeeded;
+      setToken(null);
+    }
+  }
+
+  whenSignedOut(() => {
+    if (account.value) expired.value = true;
+  });
+
+  whenTokenIsOld(async () => take(await get<SessionAnswer>('/session')));
+
+  return {
+    account,
+    setupNeeded,
+    expired,
+    today,
+    loaded,
+    load: async () => {
+      try {
+        take(await get<SessionAnswer>('/session'));
+        if (account.value) void rememberAnswer('account', account.value).catch(() => undefined);
+      } catch (error) {
+        // away from the network the bench goes on under the last name; what is entered waits for the server's word
+        const known = await rememberedAnswer<Account>('account').catch(() => null);
+        if (!known) throw error;
+        account.value = known;
+        setTimeZone(known.timeZone);
+      }
+    },
+    signIn: async (input: SignInInput) => take(await call<SessionAnswer>('POST', '/session', { body: input })),
+    setUp: async (input: SetupInput) => take(await call<SessionAnswer>('POST', '/setup', { body: input })),
+    signOut: async () => {
+      await call('DELETE', '/session');
+      await forgetAnswers().catch(() => undefined);
+      take({ signedIn: false, setupNeeded: false });
+    },
+  };
+});

@@ -1,0 +1,135 @@
+<script setup lang="ts">
+import { reactive, ref } from 'vue';
+import type { WorkshopBoard } from '@core/workshop/planning/workshopPlan.js';
+import { call } from '../../base/http/api.js';
+import { changeBoard, type BoardEvents } from './changeBoard.js';
+import { useDates } from '../../base/units/dates.js';
+
+/** Each technician's usual week, and the days they are away. */
+const props = defineProps<{ board: WorkshopBoard }>();
+const emit = defineEmits<BoardEvents>();
+const dates = useDates();
+const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
+const USUAL = [1, 2, 3, 4, 5].map((weekday) => ({ weekday, fromMinute: 9 * 60, toMinute: 17 * 60 + 30 }));
+const at = ref<string | null>(null);
+const week = reactive<{ on: boolean; from: string; to: string }[]>([]);
+const away = reactive({ fromDay: props.board.today, toDay: props.board.today, reason: '' });
+
+const clock = (minute: number): string => `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`;
+const minuteOf = (text: string): number => {
+  const [hours = 0, minutes = 0] = text.split(':').map(Number);
+  return hours * 60 + minutes;
+};
+const shiftsOf = (personId: string) => props.board.shifts.filter((shift) => shift.personId === personId);
+const say = (personId: string): string => {
+  const own = shiftsOf(personId);
+  if (own.length === 0) return 'no hours yet';
+  const hours = own.reduce((sum, { fromMinute, toMinute }) => sum + toMinute - fromMinute, 0) / 60;
+  return `${own.map(({ weekday }) => WEEKDAYS[weekday - 1]).join(' ')}, ${hours.toFixed(1)} h a week`;
+};
+
+function open(personId: string): void {
+  at.value = at.value === personId ? null : personId;
+  const own = shiftsOf(personId);
+  week.splice(
+    0,
+    week.length,
+    ...WEEKDAYS.map((_, index) => {
+      const shift = own.find(({ weekday }) => weekday === index + 1);
+      return { on: shift !== undefined, from: clock(shift?.fromMinute ?? 540), to: clock(shift?.toMinute ?? 1050) };
+    }),
+  );
+}
+const send = changeBoard(emit);
+const save = (personId: string, shifts: readonly object[]): Promise<void> =>
+  send(() => call<WorkshopBoard>('PUT', `/people/${personId}/shifts`, { body: { shifts } }));
+const saveWeek = (personId: string): Promise<void> =>
+  save(
+    personId,
+    week.flatMap(({ on, from, to }, index) => (on ? [{ weekday: index + 1, fromMinute: minuteOf(from), toMinute: minuteOf(to) }] : [])),
+  );
+const addAway = (personId: string): Promise<void> =>
+  send(() => call<WorkshopBoard>('POST', '/absences', { body: { personId, ...away }, idempotencyKey: crypto.randomUUID() }));
+const back = (id: string): Promise<void> => send(() => call<WorkshopBoard>('DELETE', `/absences/${id}`));
+</script>
+
+<template>
+  <section>
+    <h2>Hours and days away</h2>
+    <ul class="plain-list">
+      <li v-for="person in board.people" :key="person.id">
+        <button type="button" class="person" :aria-expanded="at === person.id" @click="open(person.id)">
+          <strong>{{ person.name }}</strong> <span class="quiet figures">{{ say(person.id) }}</span>
+        </button>
+        <p v-for="absence in board.absences.filter(({ personId }) => personId === person.id)" :key="absence.id" class="quiet figures">
+          away {{ dates.day(absence.fromDay) }} to {{ dates.day(absence.toDay) }} {{ absence.reason }}
+          <button type="button" class="link" @click="back(absence.id)">is there after all</button>
+        </p>
+        <div v-if="at === person.id" class="week">
+          <div v-for="(day, index) in week" :key="index" class="day">
+            <label><input v-model="day.on" type="checkbox" /> {{ WEEKDAYS[index] }}</label>
+            <template v-if="day.on"
+              ><input v-model="day.from" type="time" :aria-label="`${WEEKDAYS[index]} from`" />
+              <input v-model="day.to" type="time" :aria-label="`${WEEKDAYS[index]} to`"
+            /></template>
+          </div>
+          <div class="row">
+            <v-btn @click="saveWeek(person.id)">Save the week</v-btn>
+            <v-btn variant="outlined" @click="save(person.id, USUAL)">Monday to Friday, 9:00 to 17:30</v-btn>
+          </div>
+          <div class="row">
+            <label>away from <input v-model="away.fromDay" type="date" /></label>
+            <label>to <input v-model="away.toDay" type="date" /></label>
+            <v-btn variant="outlined" @click="addAway(person.id)">Away</v-btn>
+          </div>
+        </div>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+li {
+  border-top: 1px solid var(--line-soft);
+}
+.person {
+  min-height: 44px;
+  width: 100%;
+  text-align: left;
+}
+p {
+  margin: 0;
+}
+.link {
+  text-decoration: underline;
+}
+.week {
+  display: grid;
+  gap: 6px;
+  padding: 6px 0 14px;
+}
+.day {
+  display: grid;
+  grid-template-columns: 90px 120px 120px;
+  gap: 12px;
+  align-items: center;
+  min-height: 44px;
+}
+label {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+input[type='checkbox'] {
+  width: 22px;
+  height: 22px;
+  accent-color: var(--ink);
+}
+input[type='time'],
+input[type='date'] {
+  min-height: 44px;
+  padding: 0 8px;
+  border: 1.5px solid var(--line);
+  border-radius: 3px;
+}
+</style>

@@ -1,0 +1,190 @@
+// @vitest-environment happy-dom
+import { enableAutoUnmount } from '@vue/test-utils';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import type { PlacedJob } from '@core/workshop/planning/problem.js';
+import { jobSteps } from '@core/workshop/planning/jobSteps.js';
+import type { BoardJob, BoardSlot, WorkshopBoard } from '@core/workshop/planning/workshopPlan.js';
+import { fakeServer, mountScreen, settle, wordsOf, type Asked } from '../../../tests/screens/mountScreen.js';
+import { useSession } from '../people/sessionStore.js';
+import { useNotices } from '../../base/shell/notices.js';
+import PlanBoard from './PlanBoard.vue';
+import PlanView from '../../pages/PlanView.vue';
+
+enableAutoUnmount(afterEach);
+
+const job = (id: string, more: Partial<BoardJob> = {}): BoardJob => ({
+  id,
+  kind: 'drain-refill',
+  systemName: `Machine ${id}`,
+  customerName: 'Ada Fernwick',
+  attendedMinutes: 60,
+  learnedFrom: 0,
+  wetMinutes: 60,
+  rigid: false,
+  windows: [],
+  arrivesOn: null,
+  neededBy: null,
+  bookedOn: '2026-03-08',
+  consented: true,
+  ...more,
+});
+/** a job's steps one behind the other from an hour of Monday, with the first technician */
+function slotOf(of: BoardJob, hour: string, confirmed = false): BoardSlot {
+  let at = Date.parse(`2026-03-09T${hour}:00Z`);
+  const steps = jobSteps(of).map(({ what, durationMs, attended }) => {
+    const from = new Date(at).toISOString();
+    at += durationMs;
+    return { what, from, to: new Date(at).toISOString(), personId: attended ? 'p1' : null };
+  });
+  return { jobId: of.id, benchId: 'b1', steps, confirmed, version: 1 };
+}
+const base: WorkshopBoard = {
+  now: '2026-03-09T07:00:00Z',
+  today: '2026-03-09',
+  timeZone: 'UTC',
+  benches: [
+    { id: 'b1', name: 'Window' },
+    { id: 'b2', name: 'Corner' },
+  ],
+  people: [{ id: 'p1', name: 'Ilse Darrow', skills: null }],
+  kits: [],
+  shifts: [1, 2, 3, 4, 5].map((weekday) => ({ personId: 'p1', weekday, fromMinute: 480, toMinute: 1020 })),
+  absences: [],
+  jobs: [],
+  slots: [],
+  running: [],
+};
+let board: WorkshopBoard;
+let asked: Asked[];
+let told: boolean;
+beforeEach(() => {
+  board = base;
+  told = false;
+  asked = fakeServer(({ method, path }) => {
+    if (path === '/calendars') return { status: 200, body: { feeds: [] } };
+    if (method === 'PUT' && /\/slot$/.test(path)) return { status: 200, body: { ...board, told } };
+    return { status: 200, body: board };
+  });
+});
+async function open(role: 'lead' | 'technician' = 'lead') {
+  const screen = mountScreen(PlanView);
+  useSession().$patch({ account: { role, timeZone: 'UTC' } as never });
+  await settle();
+  return screen;
+}
+const press = async (screen: Awaited<ReturnType<typeof open>>, words: RegExp): Promise<void> => {
+  await screen.findAll('button').find((each) => words.test(each.text()))?.trigger('click'); // prettier-ignore
+  await settle();
+};
+const put = (path: RegExp): Asked | undefined => asked.findLast((each) => each.method === 'PUT' && path.test(each.path));
+
+describe('the plan', () => {
+  it('says what is missing before anything can be planned', async () => {
+    board = { ...base, shifts: [], jobs: [job('a')] };
+    expect(wordsOf(await open())).toContain('Nobody’s hours are known yet');
+  });
+
+  it('lists what waits, with its length and whether that is an estimate, and the days its owner can do without it', async () => {
+    board = {
+      ...base,
+      jobs: [job('a', { consented: false }), job('b', { learnedFrom: 4, windows: [{ from: '2026-03-12', to: '2026-03-16' }] })],
+    };
+    const words = wordsOf(await open());
+    expect(words).toMatch(/Machine a drain and refill 1 h .*estimate.*no consent yet/);
+    expect(words).toContain('learned from 4 runs');
+    expect(words).toContain('its owner can do without it 12 Mar 2026 to 16 Mar 2026');
+  });
+
+  it('sets a job aside that fits nowhere, says why, and arranges the others', async () => {
+    board = { ...base, jobs: [job('a'), job('b', { windows: [{ from: '2026-03-14', to: '2026-03-15' }] })] };
+    const screen = await open();
+    expect(wordsOf(screen)).toContain('Machine b fits nowhere: its owner’s days are too short for it.');
+    const arrange = screen.findAll('button').find((each) => each.text() === 'Arrange');
+    expect(arrange?.attributes('disabled')).toBeUndefined();
+  });
+
+  it('names placements that hold no more', async () => {
+    const own = job('a');
+    board = { ...base, jobs: [own], slots: [slotOf(own, '05:00')] };
+    expect(wordsOf(await open())).toContain('One job no longer fits where it was put');
+  });
+
+  it('moves a bar by keys, saves it, and takes it back', async () => {
+    const own = job('a');
+    board = { ...base, jobs: [own], slots: [slotOf(own, '09:00')] };
+    const screen = await open();
+    const bar = screen.findAll('[tabindex="0"]').find((each) => each.attributes('aria-label')?.startsWith('Machine a'));
+    await bar?.trigger('keydown', { key: 'ArrowDown' });
+    await settle();
+    expect(put(/^\/plan\/slots$/)?.body).toMatchObject({ slots: [{ jobId: 'a', benchId: 'b2', version: 1 }] });
+    await press(screen, /^Undo$/);
+    expect(put(/^\/plan\/slots$/)?.body).toMatchObject({ slots: [{ jobId: 'a', benchId: 'b1' }] });
+  });
+
+  it('takes a job off the board again that had no slot before', async () => {
+    const own = job('a');
+    board = { ...base, jobs: [own], slots: [] };
+    const screen = await open();
+    const at = (hour: string): PlacedJob => ({
+      job: 0,
+      bench: 0,
+      steps: slotOf(own, hour).steps.map(({ from, to, personId }) => ({
+        from: Date.parse(from),
+        to: Date.parse(to),
+        technician: personId === null ? null : 0,
+      })),
+    });
+    screen.findComponent(PlanBoard).vm.$emit('drop', { placed: [at('09:00')], moved: [], left: [] });
+    await settle();
+    expect(put(/^\/plan\/slots$/)?.body).toMatchObject({ slots: [{ jobId: 'a', version: 0 }], off: [] });
+    await press(screen, /^Undo$/);
+    expect(put(/^\/plan\/slots$/)?.body).toEqual({ slots: [], off: ['a'] });
+  });
+
+  it('says whether the owner was written to when a slot is confirmed', async () => {
+    const own = job('a');
+    board = { ...base, jobs: [own], slots: [slotOf(own, '09:00')] };
+    const screen = await open();
+    const bar = screen.findAll('[tabindex="0"]').find((each) => each.attributes('aria-label')?.startsWith('Machine a'));
+    await bar?.trigger('pointerdown', { pointerId: 1, clientX: 0, clientY: 0 });
+    await settle();
+    await press(screen, /Confirmed with the owner/);
+    expect(put(/^\/jobs\/a\/slot$/)?.body).toEqual({ confirmed: true, version: 1 });
+    expect(useNotices().current?.text).toBe('Confirmed; tell Ada Fernwick the day and time.');
+    told = true;
+    await press(screen, /Confirmed with the owner/);
+    expect(useNotices().current?.text).toContain('gets it by e-mail');
+  });
+});
+
+describe('what the workshop has few of', () => {
+  it('writes down who cannot do what; whoever can do everything is nobody in particular', async () => {
+    const screen = await open();
+    const box = screen.find('input[aria-label="Ilse Darrow acidic cleaner"]');
+    expect((box.element as HTMLInputElement).checked).toBe(true);
+    await box.trigger('change');
+    await settle();
+    expect(put(/^\/people\/p1\/skills$/)?.body).toEqual({ skills: ['rigid-tube', 'electronics'] });
+    board = { ...base, people: [{ id: 'p1', name: 'Ilse Darrow', skills: ['rigid-tube', 'electronics'] }] };
+    const again = await open();
+    await again.find('input[aria-label="Ilse Darrow acidic cleaner"]').trigger('change');
+    await settle();
+    expect(put(/^\/people\/p1\/skills$/)?.body).toEqual({ skills: null });
+  });
+
+  it('counts kits, and leaves out those nobody counts', async () => {
+    board = { ...base, kits: [{ kind: 'flush-rig', count: 1 }] };
+    const screen = await open();
+    expect(wordsOf(screen)).toContain('Kits: 1 × flush rig.');
+    await press(screen, /count them/);
+    await screen.find('form.kits').trigger('submit');
+    await settle();
+    expect(put(/^\/kits$/)?.body).toEqual({ kits: [{ kind: 'flush-rig', count: 1 }] });
+  });
+
+  it('is only read by those who do not lead', async () => {
+    const screen = await open('technician');
+    expect(screen.find('input[aria-label="Ilse Darrow rigid tube"]').attributes('disabled')).toBeDefined();
+    expect(wordsOf(screen)).not.toContain('count them');
+  });
+});

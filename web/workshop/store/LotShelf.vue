@@ -1,0 +1,123 @@
+<script setup lang="ts">
+import { reactive, ref } from 'vue';
+import { formatMl } from '@core/base/units/display.js';
+import { call } from '../../base/http/api.js';
+import { useSubmit } from '../../base/http/useSubmit.js';
+import NumberField from '../../base/units/NumberField.vue';
+import type { LotRow } from './types.js';
+
+/** Coolant by lot: each as a bottle, as full as it stands on the shelf. */
+defineProps<{ lots: readonly LotRow[] }>();
+const emit = defineEmits<{ changed: [] }>();
+const submit = useSubmit();
+const at = ref<string | null>(null);
+const form = reactive({ stockMl: null as number | null, openedOn: '', keepsUntil: '', samplePlace: '' });
+
+function open(lot: LotRow): void {
+  at.value = at.value === lot.id ? null : lot.id;
+  submit.clear();
+  Object.assign(form, {
+    stockMl: lot.stockMl,
+    openedOn: lot.openedOn ?? '',
+    keepsUntil: lot.keepsUntil ?? '',
+    samplePlace: lot.samplePlace,
+  });
+}
+async function save(): Promise<void> {
+  const body = {
+    stockMl: form.stockMl,
+    openedOn: form.openedOn || null,
+    keepsUntil: form.keepsUntil || null,
+    samplePlace: form.samplePlace,
+  };
+  if (!(await submit.run(() => call('PUT', `/coolant-batches/${at.value}`, { body })))) return;
+  at.value = null;
+  emit('changed');
+}
+/** bottles that are drawn full beside the open one */
+const level = ({ stockMl, bottleMl }: LotRow): number => Math.min(1, (stockMl ?? 0) / bottleMl);
+</script>
+
+<template>
+  <section>
+    <h2>Coolant lots</h2>
+    <p v-if="lots.length === 0" class="quiet">No lot yet. Add a coolant and its lot under Workshop; what a fill takes is taken off here.</p>
+    <ul class="plain-list lots">
+      <li v-for="lot in lots" :key="lot.id" :class="{ wide: at === lot.id }">
+        <button type="button" class="lot" :aria-expanded="at === lot.id" @click="open(lot)">
+          <span class="bottle" aria-hidden="true"
+            ><i :style="{ height: `${100 * level(lot)}%`, background: lot.colour }" :class="{ unknown: lot.stockMl === null }"
+          /></span>
+          <span>
+            <strong>{{ lot.productName }}</strong><br />
+            <span class="quiet figures">lot {{ lot.lot }}</span
+            ><br />
+            <span class="figures">{{ lot.stockMl === null ? 'not counted' : formatMl(lot.stockMl) }}</span>
+            <span v-if="lot.expired" class="danger"> past its day</span>
+            <span v-else-if="lot.keepsUntil" class="quiet"> keeps to {{ lot.keepsUntil }}</span>
+            <template v-if="lot.samplePlace"
+              ><br /><span class="quiet">sample: {{ lot.samplePlace }}</span></template
+            >
+          </span>
+        </button>
+        <form v-if="at === lot.id" class="form" novalidate @submit.prevent="save">
+          <NumberField v-model="form.stockMl" label="On the shelf" unit="mL" :errors="submit.at('stockMl')" />
+          <v-text-field v-model="form.openedOn" type="date" label="Opened" :error-messages="submit.at('openedOn')" />
+          <v-text-field v-model="form.keepsUntil" type="date" label="Keeps to" :error-messages="submit.at('keepsUntil')" />
+          <v-text-field v-model="form.samplePlace" label="Retained sample stands" placeholder="window shelf, tube 4" />
+          <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
+          <v-btn type="submit" :loading="submit.busy.value">Save</v-btn>
+        </form>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.lots {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
+  gap: 14px 20px;
+  padding-top: 10px;
+}
+.wide {
+  grid-column: 1 / -1;
+}
+.lot {
+  display: grid;
+  grid-template-columns: 40px 1fr;
+  gap: 14px;
+  text-align: left;
+  align-items: end;
+}
+.bottle {
+  position: relative;
+  width: 40px;
+  height: 74px;
+  border: 2px solid var(--ink);
+  border-radius: 12px 12px 3px 3px;
+  overflow: hidden;
+  background: var(--sheet);
+}
+.bottle i {
+  position: absolute;
+  inset: auto 0 0;
+  border-top: 2px solid var(--ink);
+}
+.bottle .unknown {
+  height: 50% !important;
+  opacity: 0.3;
+  border-top-style: dashed;
+}
+.form {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr) auto;
+  gap: 10px;
+  padding-top: 10px;
+}
+@media (max-width: 800px) {
+  .form {
+    grid-template-columns: 1fr 1fr;
+  }
+}
+</style>

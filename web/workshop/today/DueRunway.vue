@@ -1,0 +1,167 @@
+<script setup lang="ts">
+import { reasonWords } from '@core/edge/words/dates.js';
+import { computed } from 'vue';
+import { daysBetween } from '@core/base/units/calendar.js';
+import { sayDue, type DueKind } from '@core/workshop/machines/attention.js';
+import { useDates } from '../../base/units/dates.js';
+import type { SystemLine } from '../machines/types.js';
+
+/** Overdue and coming services on one axis of days; today is the waterline. */
+const props = defineProps<{ today: string; lines: readonly SystemLine[] }>();
+const dates = useDates();
+
+const PAST_DAYS = 60;
+const AHEAD_DAYS = 45;
+const KINDS: Readonly<Record<DueKind, string>> = {
+  'coolant-service': 'coolant',
+  'settling-check': 'settling check',
+  'follow-up': 'follow-up',
+  'dust-clean': 'dust',
+};
+/** what falls due, and how often its owner put it off */
+function kindOf({ dues, nextDueOn }: SystemLine): string {
+  const next = dues.find(({ dueOn }) => dueOn === nextDueOn);
+  return `${KINDS[next?.kind ?? 'coolant-service']}${next && next.postponed > 0 ? `, put off ${next.postponed}×` : ''}`;
+}
+const place = (day: string): number => {
+  const days = Math.max(-PAST_DAYS, Math.min(AHEAD_DAYS, daysBetween(props.today, day)));
+  return ((days + PAST_DAYS) / (PAST_DAYS + AHEAD_DAYS)) * 100;
+};
+const todayAt = computed(() => place(props.today));
+const weeks = [-8, -6, -4, -2, 0, 2, 4, 6].map((week) => ({ week, at: ((week * 7 + PAST_DAYS) / (PAST_DAYS + AHEAD_DAYS)) * 100 }));
+const rows = computed(() =>
+  props.lines.map((line) => ({
+    line,
+    kind: kindOf(line),
+    at: place(line.nextDueOn ?? props.today),
+    over: (line.nextDueOn ?? '') < props.today,
+  })),
+);
+</script>
+
+<template>
+  <div class="runway">
+    <div class="axis quiet figures" aria-hidden="true">
+      <span v-for="each in weeks" :key="each.week" :style="{ left: `${each.at}%` }">{{
+        each.week === 0 ? 'today' : each.week < 0 ? `${-each.week} wk ago` : `${each.week} wk`
+      }}</span>
+    </div>
+    <ul class="plain-list">
+      <li v-for="{ line, kind, at, over } in rows" :key="line.id" class="due">
+        <router-link class="due-name" :to="`/systems/${line.id}`"
+          ><strong>{{ line.name }}</strong> <span class="quiet">{{ line.customerName }}</span></router-link
+        >
+        <div class="track" :title="line.nextReason ? reasonWords(line.nextReason) : ''">
+          <span class="waterline" :style="{ left: `${todayAt}%` }" />
+          <span
+            class="reach"
+            :class="{ over }"
+            :style="
+              over
+                ? { left: `${at}%`, right: `${100 - todayAt}%` }
+                : { left: `${todayAt}%`, right: `${100 - at}%`, background: line.coolant?.colour }
+            "
+          />
+          <span class="stop" :style="{ left: `${at}%` }" />
+        </div>
+        <span class="due-words figures"
+          ><strong>{{ sayDue(line.nextDueOn ?? today, today) }}</strong>
+          <span class="quiet">{{ kind }}, {{ dates.day(line.nextDueOn ?? today) }}</span></span
+        >
+      </li>
+    </ul>
+  </div>
+</template>
+
+<style scoped>
+.runway {
+  display: grid;
+}
+.axis,
+.due {
+  display: grid;
+  grid-template-columns: 240px minmax(0, 1fr) 270px;
+  gap: 20px;
+}
+.axis {
+  position: relative;
+  height: 22px;
+  font-size: 0.82rem;
+}
+.axis {
+  display: block;
+  margin-left: 260px;
+  margin-right: 290px;
+}
+.axis span {
+  position: absolute;
+  transform: translateX(-50%);
+  white-space: nowrap;
+}
+.due {
+  align-items: center;
+  min-height: 40px;
+  border-top: 1px solid var(--line-soft);
+}
+.due-name {
+  text-decoration: none;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  line-height: 40px;
+}
+.due-name:hover strong {
+  text-decoration: underline;
+}
+.track {
+  position: relative;
+  height: 40px;
+}
+.waterline {
+  position: absolute;
+  top: 0;
+  bottom: -1px;
+  border-left: 2px solid var(--ink);
+}
+.reach {
+  position: absolute;
+  top: 14px;
+  height: 12px;
+}
+.reach.over {
+  background: repeating-linear-gradient(-55deg, var(--ink) 0 2px, transparent 2px 7px);
+}
+.stop {
+  position: absolute;
+  top: 9px;
+  height: 22px;
+  border-left: 3px solid var(--ink);
+}
+.due-words {
+  white-space: nowrap;
+  text-align: right;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+@media (max-width: 900px) {
+  .axis {
+    display: none;
+  }
+  .due {
+    grid-template-columns: 1fr auto;
+    padding-block: 6px;
+    gap: 0 12px;
+  }
+  .track {
+    grid-column: 1 / -1;
+    grid-row: 2;
+    height: 28px;
+  }
+  .reach {
+    top: 8px;
+  }
+  .stop {
+    top: 3px;
+  }
+}
+</style>
