@@ -7,8 +7,9 @@ export default defineConfig({
   testDir: 'tests/browser',
   outputDir: path.join(scratch, 'browser'),
   globalSetup: './tests/browser/globalSetup.ts',
-  // one server at a time: the machine has two cores, and a browser takes one
-  workers: 1,
+  // two at a time, each with an application and a database of its own: much of a story is waiting for a clock
+  workers: 2,
+  fullyParallel: true,
   timeout: 120_000,
   expect: { timeout: 10_000 },
   retries: 0,
@@ -18,7 +19,9 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     serviceWorkers: 'block',
     contextOptions: { reducedMotion: 'reduce' },
-    trace: 'retain-on-failure',
+    // a trace records every step of the page, which costs as much as the step: LAVACRUM_TRACE=1 to see one
+    trace: process.env.LAVACRUM_TRACE ? 'retain-on-failure' : 'off',
+    screenshot: 'only-on-failure',
     launchOptions: { executablePath: '/usr/bin/chromium', args: ['--disable-background-networking', '--no-first-run', '--disable-sync'] },
   },
 });

@@ -1,25 +1,46 @@
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import vue from '@vitejs/plugin-vue';
+import vuetify from 'vite-plugin-vuetify';
 import { defineConfig } from 'vitest/config';
 
 const root = path.dirname(fileURLToPath(import.meta.url));
 const alias = { '@core': path.join(root, 'core') };
 
+/** Tests that need nothing but the processor. */
+const PURE = {
+  // a small machine has two
+  maxWorkers: 2,
+  pool: 'threads',
+  // a limit against hanging, not a measure of speed
+  testTimeout: 60_000,
+} as const;
+
 export default defineConfig({
   test: {
     projects: [
       {
-        plugins: [vue({ template: { compilerOptions: { whitespace: 'preserve' } } })],
         resolve: { alias },
         test: {
+          ...PURE,
           name: 'unit',
-          include: ['core/**/*.test.ts', 'tests/oracle/**/*.test.ts', 'web/**/*.test.ts', 'server/**/*.unit.test.ts'],
+          include: ['core/**/*.test.ts', 'tests/oracle/**/*.test.ts', 'server/**/*.unit.test.ts'],
+          environment: 'node',
+          // nothing in the core keeps a state of its own: its files share what is loaded
+          isolate: false,
+        },
+      },
+      {
+        // as in the application's own build: a screen brings the components that it uses, and no others
+        plugins: [vue({ template: { compilerOptions: { whitespace: 'preserve' } } }), vuetify({ autoImport: true })],
+        resolve: { alias },
+        test: {
+          ...PURE,
+          name: 'screens',
+          include: ['web/**/*.test.ts'],
           environment: 'node',
           server: { deps: { inline: ['vuetify'] } },
           css: false,
-          // a limit against hanging, not a measure of speed
-          testTimeout: 60_000,
         },
       },
       {

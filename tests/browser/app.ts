@@ -100,13 +100,24 @@ export async function signIn(page: Page, app: RunningApp, to = '/today'): Promis
   if (to !== '/today') await page.goto(`${app.url}${to}`);
 }
 
-/** What keeps somebody from reading or using the page (WCAG 2.2 AA, as far as a program can tell). */
-export async function barriers(page: Page, name: string): Promise<string[]> {
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
-  return violations.map(({ id, nodes }) => {
+type Violations = Awaited<ReturnType<AxeBuilder['analyze']>>['violations'];
+
+const asWords = (violations: Violations, name: string): string[] =>
+  violations.map(({ id, nodes }) => {
     const places = nodes.slice(0, 3).map(({ target }) => target.join(' '));
     return `${name}: ${id} ${places.join(' | ')}`;
   });
+
+/** What keeps somebody from reading or using the page (WCAG 2.2 AA, as far as a program can tell). */
+export async function barriers(page: Page, name: string): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+  return asWords(violations, name);
+}
+
+/** Words that stand out too little: what another look of the same page can change. */
+export async function faintWords(page: Page, name: string): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page }).withRules(['color-contrast']).analyze();
+  return asWords(violations, name);
 }
 
 export async function choose(page: Page, label: string, option: string): Promise<void> {

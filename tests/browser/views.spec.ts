@@ -1,5 +1,5 @@
-import type { Page } from '@playwright/test';
-import { barriers, expect, signIn, snap, test, type RunningApp } from './app.js';
+import type { Page, Request } from '@playwright/test';
+import { barriers, expect, faintWords, signIn, snap, test, type RunningApp } from './app.js';
 
 /** The main views, each with the way to it. */
 const VIEWS: Record<string, (page: Page, app: RunningApp) => Promise<void>> = {
@@ -100,50 +100,64 @@ const VIEWS: Record<string, (page: Page, app: RunningApp) => Promise<void>> = {
 };
 
 /** Everything that was asked is answered and drawn. The event stream stays open, so that the network is never idle. */
-async function quiet(page: Page): Promise<void> {
-  await page.waitForLoadState('load');
-  await page.evaluate(() => document.fonts.ready.then(() => new Promise((resolve) => setTimeout(resolve, 600))));
-}
+class Quiet {
+  private readonly open = new Set<Request>();
 
-for (const look of ['light', 'dark'] as const) {
-  test(`every main view is readable, quiet on its console and accessible, ${look}`, async ({ page, app, complaints }) => {
-    test.setTimeout(180_000);
-    await page.emulateMedia({ colorScheme: look, reducedMotion: 'reduce' });
-    await signIn(page, app);
-    for (const [name, open] of Object.entries(VIEWS)) {
-      await open(page, app);
-      await quiet(page);
-      await snap(page, `${name}-${look}`);
-      expect(await barriers(page, name)).toEqual([]);
-    }
-    expect(complaints).toEqual([]);
-  });
-}
-
-test('nothing runs out of a tablet held upright, nor of a bench screen', async ({ page, app }) => {
-  await signIn(page, app);
-  for (const [width, height] of [
-    [800, 1280],
-    [1280, 800],
-  ] as const) {
-    await page.setViewportSize({ width, height });
-    for (const [name, open] of Object.entries(VIEWS)) {
-      await open(page, app);
-      await quiet(page);
-      const over = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
-      expect(over, `${name} at ${width}`).toBeLessThanOrEqual(0);
-      if (width === 800) await snap(page, `${name}-tablet`);
-    }
+  constructor(private readonly page: Page) {
+    page.on('request', (request) => {
+      if (request.resourceType() !== 'eventsource') this.open.add(request);
+    });
+    page.on('requestfinished', (request) => this.open.delete(request));
+    page.on('requestfailed', (request) => this.open.delete(request));
   }
-});
 
-test('the page loads nothing from anywhere else', async ({ page, app }) => {
+  async now(): Promise<void> {
+    await this.page.waitForLoadState('load');
+    await expect.poll(() => [...this.open].map((request) => request.url())).toEqual([]);
+    await this.page.evaluate(async () => {
+      await document.fonts.ready;
+      // what came last is drawn with the frame after next
+      for (let frame = 0; frame < 3; frame += 1) await new Promise(requestAnimationFrame);
+    });
+    await expect.poll(() => [...this.open].map((request) => request.url())).toEqual([]);
+  }
+}
+
+test('every main view is readable in light and dark, accessible, fits a tablet held upright, and stays at home', async ({
+  page,
+  app,
+  complaints,
+}) => {
+  test.setTimeout(240_000);
   const foreign: string[] = [];
   page.on('request', (request) => {
     if (!request.url().startsWith(app.url) && !/^(data|blob):/.test(request.url())) foreign.push(request.url());
   });
+  const quiet = new Quiet(page);
+  const fits = async (name: string): Promise<void> => {
+    const over = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+    expect(over, `${name} runs out`).toBeLessThanOrEqual(0);
+  };
+  await page.emulateMedia({ colorScheme: 'light', reducedMotion: 'reduce' });
   await signIn(page, app);
-  for (const open of Object.values(VIEWS)) await open(page, app);
+  for (const [name, open] of Object.entries(VIEWS)) {
+    await open(page, app);
+    await quiet.now();
+    await snap(page, `${name}-light`);
+    await fits(name);
+    expect(await barriers(page, name)).toEqual([]);
+    await page.emulateMedia({ colorScheme: 'dark' });
+    await quiet.now();
+    await snap(page, `${name}-dark`);
+    expect(await faintWords(page, `${name} in the dark`)).toEqual([]);
+    await page.setViewportSize({ width: 800, height: 1280 });
+    await quiet.now();
+    await snap(page, `${name}-tablet`);
+    await fits(`${name} on a tablet`);
+    await page.setViewportSize({ width: 1280, height: 800 });
+    await page.emulateMedia({ colorScheme: 'light' });
+  }
+  expect(complaints).toEqual([]);
   expect(foreign).toEqual([]);
   expect(await page.evaluate(() => document.fonts.check('16px "Atkinson Hyperlegible Next Variable"'))).toBe(true);
 });

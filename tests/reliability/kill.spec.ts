@@ -65,7 +65,7 @@ async function killDatabase(): Promise<void> {
     .split(/\s+/);
   for (const each of [pid, ...children].map(Number).filter((id) => id > 0)) endAtOnce(each);
   while ([pid, ...children].some((each) => existsSync(`/proc/${each}`))) await sleep(20);
-  await startCluster({ dataFolder });
+  await startCluster({ dataFolder, endsWithMe: true });
 }
 
 /** Whether a process was started by this one, over however many generations. */
@@ -154,7 +154,7 @@ async function once(runId: string, url: string, random: () => number): Promise<T
 
 test(`${RUNS} kills of server, database or tab lose nothing that was shown as saved`, async ({ browser }) => {
   test.setTimeout(120_000 + RUNS * 30_000);
-  process.env.LAVACRUM_TEST_DATABASE = (await startCluster({ dataFolder })).url;
+  process.env.LAVACRUM_TEST_DATABASE = (await startCluster({ dataFolder, endsWithMe: true })).url;
   app = await RunningApp.open(true);
   context = await browser.newContext({ serviceWorkers: 'block' });
   page = await context.newPage();

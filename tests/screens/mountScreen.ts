@@ -4,7 +4,6 @@ import type { Component } from 'vue';
 import { createRouter, createMemoryHistory } from 'vue-router';
 import { createVuetify } from 'vuetify';
 import { aliases, mdi } from 'vuetify/iconsets/mdi-svg';
-import * as components from 'vuetify/components';
 
 // The document of these tests has no visual viewport; dialogs place themselves in one.
 if (typeof window !== 'undefined' && !window.visualViewport) {
@@ -28,7 +27,7 @@ export function mountScreen<T extends Component>(component: T, options: Componen
   const history = createMemoryHistory();
   history.replace(at);
   const router = createRouter({ history, routes: [{ path: '/:path(.*)*', component: { template: '<div />' } }] });
-  const vuetify = createVuetify({ components, icons: { defaultSet: 'mdi', aliases, sets: { mdi } } });
+  const vuetify = createVuetify({ icons: { defaultSet: 'mdi', aliases, sets: { mdi } } });
   return mount(
     component as Component,
     { attachTo: document.body, ...options, global: { plugins: [pinia, router, vuetify], ...options.global } } as never,

@@ -1,7 +1,7 @@
 import { createPinia } from 'pinia';
 import { createApp } from 'vue';
 import App from './App.vue';
-import { initialLook, rememberLook, vuetify } from '../base/look/vuetify.js';
+import { startLook, vuetify } from '../base/look/vuetify.js';
 import { startOutbox } from '../base/outbox/deviceOutbox.js';
 import { useSession } from '../workshop/people/sessionStore.js';
 import { router } from './router.js';
@@ -11,7 +11,7 @@ import '@fontsource-variable/atkinson-hyperlegible-mono/wght.css';
 import '../base/look/tokens.css';
 import '../base/look/base.css';
 
-rememberLook(initialLook());
+startLook();
 createApp(App).use(createPinia()).use(vuetify).use(router).mount('#app');
 installApp();
 const session = useSession();

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { serverNowIso } from '../base/units/now.js';
 import { capital } from '@core/edge/words/say.js';
 import type { RunEvent } from '@core/bench/runs/log.js';
 import type { RunRecord } from '@core/edge/records/record.js';
@@ -56,7 +57,7 @@ function correct(text: string): void {
   void deviceOutbox.add({
     kind: 'entry',
     id: crypto.randomUUID(),
-    at: new Date().toISOString(),
+    at: serverNowIso(),
     made: session.account,
     why: null,
     tries: 0,

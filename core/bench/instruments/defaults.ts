@@ -10,6 +10,8 @@ export const AUTO = {
   guardRestMs: 5000,
   /** s from a level's reading until the pump stands; without it a small reservoir is empty by then */
   guardLeadS: 0.6,
+  /** s within which a supply answers a command; afterwards its word counts as a hand at the switch */
+  echoS: 10,
   /** s between two levels beyond which they say nothing about how fast it falls */
   guardTrendS: 1,
   /** s that a scale must stand still before a pour is believed */

@@ -1,4 +1,5 @@
 import { sql } from 'drizzle-orm';
+import type { HandMove } from '../../../core/bench/simulated-bench/hands.js';
 import type { InstrumentKind } from '../../../core/bench/instruments/kinds.js';
 import type { Scope } from '../database/client.js';
 
@@ -18,14 +19,13 @@ export type PushNotice =
   /** what eyes notice at a simulated bench */
   | { readonly kind: 'seen'; readonly benchId: string; readonly at: string; readonly text: string };
 
+/** What a bench is told; `topic` is below the bench's own. */
+export type BenchTelling =
+  | { readonly topic: 'supply/set'; readonly payload: { readonly on: boolean } }
+  | { readonly topic: 'hands'; readonly payload: HandMove | { readonly do: 'leave' } };
+
 /** For the one server process that speaks with the instruments; no browser sees it. */
-export interface BenchCommand {
-  readonly kind: 'bench-command';
-  readonly benchId: string;
-  /** below the bench's topic */
-  readonly topic: 'supply/set' | 'hands';
-  readonly payload: object;
-}
+export type BenchCommand = { readonly kind: 'bench-command'; readonly benchId: string } & BenchTelling;
 
 export const PUSH_CHANNEL = 'lavacrum_push';
 

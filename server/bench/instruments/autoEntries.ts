@@ -9,6 +9,7 @@ import { currentKind, type RunState } from '../../../core/bench/runs/state.js';
 import type { Procedure } from '../../../core/bench/runs/procedure.js';
 import type { InstrumentReading } from '../../../core/bench/instruments/kinds.js';
 import { AUTO } from '../../../core/bench/instruments/defaults.js';
+import { SupplyEcho } from '../../../core/bench/instruments/supplyEcho.js';
 import { levelMlOf } from '../../../core/bench/instruments/level.js';
 import { person } from '../../base/database/tables/people.js';
 import { tryAppend } from '../runs/append.js';
@@ -32,6 +33,7 @@ interface Memory {
   lastLevel: { mm: number; atMs: number } | null;
   /** ms; the pump stopped and its column comes to rest: then the level is read once. null: nothing to read */
   restMs: number | null;
+  readonly echo: SupplyEcho;
 }
 
 interface Active {
@@ -57,20 +59,38 @@ export class AutoEntries {
     private readonly publish: Publish,
   ) {}
 
+  private memoryOf(benchId: string): Memory {
+    const known = this.benches.get(benchId);
+    if (known) return known;
+    const fresh: Memory = { roomC: null, triedMs: 0, supplyOn: null, guardedMs: 0, lastLevel: null, restMs: null, echo: new SupplyEcho() };
+    this.benches.set(benchId, fresh);
+    return fresh;
+  }
+
+  /** The supply was told to switch: what it says back is no hand at the bench, however late it comes. */
+  commanded(benchId: string, on: boolean, atMs: number): void {
+    this.memoryOf(benchId).echo.told(on, atMs);
+  }
+
   /** One batch of readings of one bench, in their order. */
-  async follow({ workshopId, benchId, readings }: KeptReadings): Promise<void> {
-    const memory = this.benches.get(benchId) ?? { roomC: null, triedMs: 0, supplyOn: null, guardedMs: 0, lastLevel: null, restMs: null };
-    this.benches.set(benchId, memory);
+  async follow({ workshopId, benchId, receivedMs, readings }: KeptReadings): Promise<void> {
+    const memory = this.memoryOf(benchId);
     for (const reading of readings) {
       try {
-        await this.one(workshopId, benchId, memory, reading);
+        await this.one(workshopId, benchId, memory, reading, receivedMs);
       } catch (error) {
         this.log.warn({ name: error instanceof Error ? error.name : typeof error }, 'an instrument’s entry was not made');
       }
     }
   }
 
-  private async one(workshopId: string, benchId: string, memory: Memory, { kind, value, at }: InstrumentReading): Promise<void> {
+  private async one(
+    workshopId: string,
+    benchId: string,
+    memory: Memory,
+    { kind, value, at }: InstrumentReading,
+    receivedMs: number,
+  ): Promise<void> {
     const atMs = Date.parse(at);
     const before = memory.lastLevel;
     if (kind === 'level') memory.lastLevel = { mm: value, atMs };
@@ -80,11 +100,12 @@ export class AutoEntries {
       await this.onRun(workshopId, benchId, (active) => this.dryReading(active, memory, value, at));
     } else if (kind === 'supply') {
       const on = value === 1;
-      if (memory.supplyOn === on) return;
+      const said = memory.echo.of(on, receivedMs);
+      if (said === 'under-way' || memory.supplyOn === on) return;
       memory.supplyOn = on;
       memory.guardedMs = 0;
       memory.restMs = on ? null : atMs + AUTO.levelRestS * 1000;
-      await this.onRun(workshopId, benchId, (active) => this.switched(workshopId, benchId, active, on, at));
+      if (said === 'by-hand') await this.onRun(workshopId, benchId, (active) => this.switched(workshopId, benchId, active, on, at));
     } else if (kind === 'level' && memory.restMs !== null && atMs >= memory.restMs) {
       memory.restMs = null;
       await this.onRun(workshopId, benchId, (active) => this.settled(active, value, at));

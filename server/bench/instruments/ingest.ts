@@ -20,12 +20,15 @@ const CLOCK_SLACK_MS = 2000;
 export interface KeptReadings {
   readonly workshopId: string;
   readonly benchId: string;
+  /** ms; when the first of them came in, by this machine's clock: they may wait before they are kept */
+  readonly receivedMs: number;
   readonly readings: readonly InstrumentReading[];
 }
 
 interface Batch {
   readonly workshopId: string;
   readonly benchId: string;
+  readonly receivedMs: number;
   readonly readings: InstrumentReading[];
 }
 
@@ -71,7 +74,7 @@ export class Ingest {
   private readonly simulatedBenches = new Set<string>();
 
   private gather({ workshopId, benchId }: InstrumentTopic, reading: InstrumentReading): void {
-    const batch = this.waiting.get(benchId) ?? { workshopId, benchId, readings: [] };
+    const batch = this.waiting.get(benchId) ?? { workshopId, benchId, receivedMs: Date.now(), readings: [] };
     batch.readings.push(reading);
     this.waiting.set(benchId, batch);
     this.timer ??= setTimeout(() => this.flush(), GATHER_MS);
@@ -97,7 +100,7 @@ export class Ingest {
     await this.chain;
   }
 
-  private async keep({ workshopId, benchId, readings }: Batch): Promise<void> {
+  private async keep({ workshopId, benchId, receivedMs, readings }: Batch): Promise<void> {
     await inWorkshop(this.database, workshopId, async (scope) => {
       const rows = await scope
         .insert(instrumentReading)
@@ -107,7 +110,7 @@ export class Ingest {
       for (let from = 0; from < sent.length; from += MOST_IN_NOTICE)
         await pushNotice(scope, workshopId, { kind: 'readings', benchId, readings: sent.slice(from, from + MOST_IN_NOTICE) });
     });
-    await this.onKept({ workshopId, benchId, readings });
+    await this.onKept({ workshopId, benchId, receivedMs, readings });
   }
 
   private async saveState(

@@ -14,7 +14,7 @@ import {
 } from '../../../core/bench/instruments/topics.js';
 import { inWorkshop, type Database } from '../../base/database/client.js';
 import type { Clock } from '../../base/http/clock.js';
-import { pushNotice, type BenchCommand } from '../../base/push/notices.js';
+import { pushNotice, type BenchTelling } from '../../base/push/notices.js';
 import { verifyAccess } from './access.js';
 import { AutoEntries } from './autoEntries.js';
 import { startBroker, type Broker } from './broker.js';
@@ -44,6 +44,7 @@ const OWN_NAME = 'lavacrum-server';
 export class InstrumentService {
   private readonly own = { name: OWN_NAME, password: randomBytes(18).toString('base64url') };
   private readonly ingest: Ingest;
+  private readonly auto: AutoEntries;
   private broker: Broker | null = null;
   private client: mqtt.MqttClient | null = null;
   private lock: pg.Client | null = null;
@@ -57,13 +58,13 @@ export class InstrumentService {
     private readonly clock: Clock,
     private readonly log: Logger,
   ) {
-    const auto = new AutoEntries(database, clock, log, (workshopId, benchId, topic, payload) =>
-      this.publish(`${benchTopic(workshopId, benchId)}/${topic}`, payload),
+    this.auto = new AutoEntries(database, clock, log, (workshopId, benchId, topic, payload) =>
+      this.command({ workshopId, benchId, topic, payload }),
     );
     this.ingest = new Ingest(
       database,
       clock,
-      (kept) => auto.follow(kept),
+      (kept) => this.auto.follow(kept),
       (error) => this.trouble('readings could not be kept', error),
     );
   }
@@ -177,7 +178,9 @@ export class InstrumentService {
   }
 
   /** A command from any server process, after its transaction was committed. */
-  command({ workshopId, benchId, topic, payload }: BenchCommand & { workshopId: string }): void {
+  command(command: { workshopId: string; benchId: string } & BenchTelling): void {
+    const { workshopId, benchId, topic, payload } = command;
+    if (command.topic === 'supply/set') this.auto.commanded(benchId, command.payload.on, Date.now());
     this.publish(`${benchTopic(workshopId, benchId)}/${topic}`, payload);
   }
 

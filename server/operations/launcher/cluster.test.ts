@@ -1,8 +1,10 @@
 import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { spawn } from 'node:child_process';
 import pg from 'pg';
-import { afterEach, describe, expect, it } from 'vitest';
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import { isAlive } from './processes.js';
 import { removeCluster, startCluster, stopCluster, type Cluster } from './cluster.js';
 
 const folders: string[] = [];
@@ -46,6 +48,23 @@ describe('the private cluster', () => {
     expect(stopCluster(folder)).toBe(true);
     expect(stopCluster(folder)).toBe(false);
     expect(await query(await start(folder), 'select what from kept')).toEqual([{ what: 'water' }]);
+  });
+
+  it('of a test goes with the process that made it, even one that is killed', async () => {
+    const folder = scratch();
+    const made = path.join(path.dirname(folder), 'made.mjs');
+    writeFileSync(
+      made,
+      `import { startCluster, clusterFolder } from ${JSON.stringify(path.resolve('server/operations/launcher/cluster.ts'))};
+       await startCluster({ dataFolder: ${JSON.stringify(folder)}, throwaway: true });
+       process.stdout.write(clusterFolder(${JSON.stringify(folder)}));
+       setInterval(() => undefined, 1000);`,
+    );
+    const maker = spawn(process.execPath, ['--import', import.meta.resolve('tsx'), made], { stdio: ['ignore', 'pipe', 'inherit'] });
+    const place = await new Promise<string>((resolve) => maker.stdout.once('data', (data: Buffer) => resolve(data.toString())));
+    const pid = Number(readFileSync(path.join(place, 'postmaster.pid'), 'utf8').split('\n')[0]);
+    maker.kill('SIGKILL');
+    await vi.waitFor(() => expect([isAlive(pid), existsSync(place)]).toEqual([false, false]), { timeout: 20_000, interval: 100 });
   });
 
   it('started twice is the same cluster', async () => {

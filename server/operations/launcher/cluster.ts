@@ -1,5 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { chmodSync, chownSync, existsSync, mkdirSync, readdirSync, readFileSync, realpathSync, rmSync, writeFileSync } from 'node:fs';
+import { spawn } from 'node:child_process';
+import type { Socket } from 'node:net';
 import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import pg from 'pg';
@@ -20,6 +22,8 @@ export interface ClusterOptions {
   readonly dataFolder: string;
   /** for tests: no waiting for the disk */
   readonly throwaway?: boolean;
+  /** for tests: it is stopped and removed when this process ends, whatever ended it; so is every throwaway one */
+  readonly endsWithMe?: boolean;
 }
 
 const DATABASE = 'lavacrum';
@@ -126,7 +130,7 @@ async function answers(url: string): Promise<boolean> {
 }
 
 /** Starts the cluster, creating it at the first call. Calling it again while it runs changes nothing. */
-export async function startCluster({ dataFolder, throwaway = false }: ClusterOptions): Promise<Cluster> {
+export async function startCluster({ dataFolder, throwaway = false, endsWithMe = throwaway }: ClusterOptions): Promise<Cluster> {
   mkdirSync(dataFolder, { recursive: true });
   if (isRoot()) chmodSync(dataFolder, 0o755);
   const binaries = findBinaries();
@@ -149,8 +153,22 @@ export async function startCluster({ dataFolder, throwaway = false }: ClusterOpt
       throw new LaunchProblem(`PostgreSQL runs but does not let us in on port ${credentials.port}; see ${folder}/server.log`);
     await sleep(250);
   }
+  if (endsWithMe) removeWithMe(binaries, folder, dataFolder);
   await createDatabase(urlOf(credentials, 'postgres'), DATABASE);
   return { folder, url: urlOf(credentials, DATABASE) };
+}
+
+/** The cluster goes with this process, even where that is killed: somebody waits at a pipe that closes then. */
+function removeWithMe(binaries: string, folder: string, dataFolder: string): void {
+  const stop = [path.join(binaries, 'pg_ctl'), '-D', folder, '-w', '-m', 'immediate', '-s', 'stop'];
+  const asOwnerStop = isRoot() ? ['runuser', '-u', SYSTEM_USER, '--', ...stop] : stop;
+  const script = 'cat > /dev/null; cd /; folder=$1; data=$2; shift 2; "$@" > /dev/null 2>&1; rm -rf "$folder" "$data"';
+  const watcher = spawn('sh', ['-c', script, 'sh', folder, dataFolder, ...asOwnerStop], {
+    detached: true,
+    stdio: ['pipe', 'ignore', 'ignore'],
+  });
+  watcher.unref();
+  (watcher.stdin as Socket | null)?.unref();
 }
 
 function launch(binaries: string, folder: string, port: number, throwaway: boolean) {

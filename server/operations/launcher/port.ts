@@ -1,12 +1,11 @@
+import refusedPorts from './refusedPorts.json' with { type: 'json' };
 import { LaunchProblem } from './processes.js';
 
 /**
  * Ports that browsers refuse to open (WHATWG Fetch, "port blocking"), from 1 024 up. A server there would run and
- * nobody could visit it.
+ * nobody could visit it. The start command reads the same list before it installs anything.
  */
-const BLOCKED = new Set([
-  1719, 1720, 1723, 2049, 3659, 4045, 4190, 5060, 5061, 6000, 6566, 6665, 6666, 6667, 6668, 6669, 6679, 6697, 10_080,
-]);
+const BLOCKED = new Set<number>(refusedPorts);
 
 /** @throws LaunchProblem when the text is no port that people could visit */
 export function readPort(text: string): number {

@@ -1,3 +1,4 @@
+import { spawnSync } from 'node:child_process';
 import { describe, expect, it } from 'vitest';
 import { readPort } from './port.js';
 
@@ -12,5 +13,17 @@ describe('the port to serve on', () => {
 
   it('refuses a port that no browser opens, rather than wait for visitors who cannot come', () => {
     expect(() => readPort('4190')).toThrow(/browsers refuse/);
+  });
+
+  it.each(['4190', 'eighty'])('refuses %j before anything is installed, in the same words', (text) => {
+    const words = (() => {
+      try {
+        return String(readPort(text));
+      } catch (error) {
+        return (error as Error).message;
+      }
+    })();
+    const { status, stderr } = spawnSync('./lavacrum', ['start'], { env: { ...process.env, LAVACRUM_PORT: text }, encoding: 'utf8' });
+    expect([status, stderr.trim()]).toEqual([1, `lavacrum: ${words}`]);
   });
 });

@@ -1,4 +1,4 @@
-import { spawn, spawnSync } from 'node:child_process';
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { readFileSync, readlinkSync } from 'node:fs';
 import { createServer, type AddressInfo } from 'node:net';
 
@@ -19,12 +19,42 @@ export function runQuietly(command: string, args: readonly string[]): Finished {
   return { code: result.status ?? 1, stdout: result.stdout ?? '', stderr: result.stderr ?? result.error?.message ?? '' };
 }
 
-/** Runs a long command and shows what it prints. */
-export function runShown(command: string, args: readonly string[], options: { cwd: string; env?: NodeJS.ProcessEnv }): Promise<number> {
+/** Commands under way: they end with this process, however it is asked to. */
+const underWay = new Set<ChildProcess>();
+
+/** Ends what was started here when somebody ends this process. */
+export function endChildrenWithMe(): void {
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) {
+    process.once(signal, () => {
+      for (const child of underWay) child.kill(signal);
+      process.kill(process.pid, signal);
+    });
+  }
+}
+
+export interface LongRun {
+  readonly cwd: string;
+  readonly env?: NodeJS.ProcessEnv;
+  /** shows what is printed as it comes, or once the command has ended: two at a time stay readable */
+  readonly show: 'as it comes' | 'at its end';
+}
+
+/** Runs a long command and shows what it prints. @returns its exit code; 127 where it cannot be started */
+export function runShown(command: string, args: readonly string[], { cwd, env, show }: LongRun): Promise<number> {
   return new Promise((resolve) => {
-    const child = spawn(command, args, { cwd: options.cwd, env: options.env ?? process.env, stdio: ['ignore', 'inherit', 'inherit'] });
-    child.on('error', () => resolve(127));
-    child.on('close', (code) => resolve(code ?? 1));
+    const out = show === 'as it comes' ? 'inherit' : 'pipe';
+    const child = spawn(command, args, { cwd, env: env ?? process.env, stdio: ['ignore', out, out] });
+    const printed: Buffer[] = [];
+    child.stdout?.on('data', (part: Buffer) => printed.push(part));
+    child.stderr?.on('data', (part: Buffer) => printed.push(part));
+    underWay.add(child);
+    const end = (code: number): void => {
+      underWay.delete(child);
+      process.stdout.write(Buffer.concat(printed));
+      resolve(code);
+    };
+    child.once('error', () => end(127));
+    child.once('close', (code) => end(code ?? 1));
   });
 }
 

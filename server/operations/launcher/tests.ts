@@ -2,7 +2,7 @@ import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { removeCluster, startCluster } from './cluster.js';
-import { runShown } from './processes.js';
+import { endChildrenWithMe, runShown, type LongRun } from './processes.js';
 
 interface Totals {
   readonly passed: number;
@@ -14,11 +14,13 @@ interface Part {
   readonly name: string;
   readonly command: string;
   readonly args: readonly string[];
+  /** keeps about one core busy and needs no database: two of these run side by side */
+  readonly isNarrow?: true;
   /** reads the runner's own totals; a part without one counts as a single check */
   readonly report?: { file: string; read: (json: unknown) => Totals };
 }
 
-/** Everything CI checks, in the order in which a mistake is found soonest. */
+/** Everything CI checks, in the order in which a mistake is found soonest; of what runs side by side, the longest first. */
 function parts(reports: string): Part[] {
   const bin = (name: string): string => path.join('node_modules', '.bin', name);
   const vitest = (project: string): Part => {
@@ -30,17 +32,15 @@ function parts(reports: string): Part[] {
       report: { file, read: readVitest },
     };
   };
+  const check = (name: string, program: string, ...args: string[]): Part => ({ name, command: bin(program), args, isNarrow: true });
   return [
-    { name: 'lint', command: bin('eslint'), args: ['.', '--max-warnings', '0'] },
-    {
-      name: 'lint of the floors and wings',
-      command: bin('depcruise'),
-      args: ['--config', '.dependency-cruiser.json', 'core', 'server', 'web', 'demo'],
-    },
-    { name: 'types of core and server', command: bin('tsc'), args: ['-p', 'tsconfig.server.json', '--noEmit'] },
-    { name: 'types of the browser tests', command: bin('tsc'), args: ['-p', 'tsconfig.tests.json', '--noEmit'] },
-    { name: 'types of the web application', command: bin('vue-tsc'), args: ['-p', 'tsconfig.web.json', '--noEmit'] },
+    check('types of the web application', 'vue-tsc', '-p', 'tsconfig.web.json', '--noEmit'),
+    check('lint', 'eslint', '.', '--max-warnings', '0'),
+    check('types of core and server', 'tsc', '-p', 'tsconfig.server.json', '--noEmit'),
+    check('types of the browser tests', 'tsc', '-p', 'tsconfig.tests.json', '--noEmit'),
+    check('lint of the floors and wings', 'depcruise', '--config', '.dependency-cruiser.json', 'core', 'server', 'web', 'demo'),
     vitest('unit'),
+    vitest('screens'),
     vitest('integration'),
     {
       name: 'browser',
@@ -79,6 +79,7 @@ function totalsOf(part: Part, code: number): Totals {
 
 /**
  * Runs lint, type checks and every test against a PostgreSQL of its own, and closes with the plain totals line.
+ * Checks that keep one core busy run two at a time.
  * @param only names of parts to run, e.g. `unit`; all when empty
  * @returns exit code
  */
@@ -97,16 +98,27 @@ export async function runTests(root: string, only: readonly string[]): Promise<n
     NODE_ENV: 'test',
     CI: process.env.CI ?? '',
   };
+  endChildrenWithMe();
+  const run = async (part: Part, show: LongRun['show']): Promise<void> => {
+    if (show === 'as it comes') process.stdout.write(`\n── ${part.name}\n`);
+    const startedMs = Date.now();
+    const code = await runShown(part.command, part.args, { cwd: root, env, show });
+    const totals = totalsOf(part, code);
+    sum.passed += totals.passed;
+    sum.failed += totals.failed;
+    sum.skipped += totals.skipped;
+    const seconds = ((Date.now() - startedMs) / 1000).toFixed(0);
+    const line = `${part.name}: ${totals.passed} passed, ${totals.failed} failed${totals.skipped ? `, ${totals.skipped} skipped` : ''} (${seconds} s)`;
+    lines.push(line);
+    if (show === 'at its end') process.stdout.write(`── ${line}\n`);
+  };
   try {
-    for (const part of chosen) {
-      process.stdout.write(`\n── ${part.name}\n`);
-      const code = await runShown(part.command, part.args, { cwd: root, env });
-      const totals = totalsOf(part, code);
-      sum.passed += totals.passed;
-      sum.failed += totals.failed;
-      sum.skipped += totals.skipped;
-      lines.push(`${part.name}: ${totals.passed} passed, ${totals.failed} failed${totals.skipped ? `, ${totals.skipped} skipped` : ''}`);
-    }
+    const narrow = chosen.filter(({ isNarrow }) => isNarrow);
+    const lane = async (): Promise<void> => {
+      for (let part = narrow.shift(); part; part = narrow.shift()) await run(part, 'at its end');
+    };
+    await Promise.all([lane(), lane()]);
+    for (const part of chosen) if (!part.isNarrow) await run(part, 'as it comes');
   } finally {
     if (cluster) removeCluster(dataFolder);
   }

@@ -6,7 +6,7 @@ import { mdiDotsVertical } from '@mdi/js';
 import { ROLES } from '@core/workshop/people/roles.js';
 import { formatClock } from '@core/base/units/display.js';
 import { useSession } from '../../workshop/people/sessionStore.js';
-import { rememberLook } from '../../base/look/vuetify.js';
+import { switchLook } from '../../base/look/vuetify.js';
 import ReckonerDialog from '../../machine/shop-sums/ReckonerDialog.vue';
 import { useOutbox } from '../../base/outbox/deviceOutbox.js';
 import { usePush } from '../../base/push/usePush.js';
@@ -69,12 +69,6 @@ const clocks = computed(() =>
     };
   }),
 );
-
-function switchLook(): void {
-  const look = theme.global.name.value === 'day' ? 'night' : 'day';
-  theme.change(look);
-  rememberLook(look);
-}
 
 const outbox = useOutbox();
 const waiting = computed(() => outbox.value.waiting.length);

@@ -33,21 +33,19 @@ const night = {
 const LOOK_KEY = 'lavacrum.look';
 export type Look = 'day' | 'night';
 
-/** What this device chose, else what its system asks for. */
-export function initialLook(): Look {
+const system = window.matchMedia('(prefers-color-scheme: dark)');
+
+function chosenLook(): Look | null {
   const stored = localStorage.getItem(LOOK_KEY);
-  if (stored === 'day' || stored === 'night') return stored;
-  return window.matchMedia('(prefers-color-scheme: dark)').matches ? 'night' : 'day';
+  return stored === 'day' || stored === 'night' ? stored : null;
 }
 
-export function rememberLook(look: Look): void {
-  localStorage.setItem(LOOK_KEY, look);
-  document.documentElement.dataset.look = look;
-}
+/** What this device chose, else what its system asks for. */
+const presentLook = (): Look => chosenLook() ?? (system.matches ? 'night' : 'day');
 
 export const vuetify = createVuetify({
   icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
-  theme: { defaultTheme: initialLook(), themes: { day, night } },
+  theme: { defaultTheme: presentLook(), themes: { day, night } },
   defaults: {
     VBtn: { rounded: 'sm', variant: 'flat', color: 'primary', ripple: false },
     VTextField: { variant: 'outlined', density: 'comfortable', color: 'primary', hideDetails: 'auto' },
@@ -59,3 +57,21 @@ export const vuetify = createVuetify({
     VDialog: { maxWidth: 640 },
   },
 });
+
+function wear(look: Look): void {
+  vuetify.theme.change(look);
+  document.documentElement.dataset.look = look;
+}
+
+/** Wears the look of this device, and follows its system as long as nobody chose one here. */
+export function startLook(): void {
+  wear(presentLook());
+  system.addEventListener('change', () => wear(presentLook()));
+}
+
+/** Changes between day and night; this device keeps to it. */
+export function switchLook(): void {
+  const look = presentLook() === 'day' ? 'night' : 'day';
+  localStorage.setItem(LOOK_KEY, look);
+  wear(look);
+}

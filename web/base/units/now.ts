@@ -9,6 +9,9 @@ export function setServerNow(iso: string): void {
 
 export const serverNowMs = (): number => Date.now() + aheadMs;
 
+/** The instant of what is entered now: a tablet's own clock may be hours off. */
+export const serverNowIso = (): string => new Date(serverNowMs()).toISOString();
+
 /** ms by which the clock of what is shown is set ahead: a practice run's own clock. Provided by its page. */
 export const CLOCK_AHEAD: InjectionKey<Readonly<Ref<number>>> = Symbol('clock ahead');
 

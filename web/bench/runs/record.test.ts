@@ -4,6 +4,8 @@ import { TestRun } from '../../../tests/bench/testRun.js';
 import { usualLoop } from '@core/machine/catalogue/testLoops.js';
 import { describe, expect, it, vi } from 'vitest';
 import { fakeServer, mountScreen, settle, wordsOf } from '../../../tests/screens/mountScreen.js';
+import { deviceOutbox } from '../../base/outbox/deviceOutbox.js';
+import { setServerNow } from '../../base/units/now.js';
 import RecordView from '../../pages/RecordView.vue';
 import ReasonDialog from '../../base/look/ReasonDialog.vue';
 
@@ -59,6 +61,19 @@ describe('a signed record', () => {
       { id: 'c', seq: 99, at: '2026-03-11T09:00:00Z', by: 'Ilse', body: { type: 'correction', about: null, text: 'it was lot 9' } },
     ]);
     expect(screen.text()).toContain('Ilse it was lot 9');
+  });
+
+  it('dates a correction by the workshop’s clock, not by the tablet’s', async () => {
+    const added = vi.spyOn(deviceOutbox, 'add').mockResolvedValue(undefined);
+    setServerNow('2031-01-01T08:00:00Z');
+    const screen = await shown(signed());
+    await screen.findAll('button').find((each) => each.text() === 'Add a correction')?.trigger('click'); // prettier-ignore
+    await settle();
+    screen.findComponent(ReasonDialog).vm.$emit('say', 'it was lot 9');
+    setServerNow(new Date().toISOString());
+    expect(added.mock.calls[0]?.[0]).toMatchObject({ runId: 'r1', body: { type: 'correction', text: 'it was lot 9' } });
+    expect(added.mock.calls[0]?.[0].at).toMatch(/^2031-01-01T08:00/);
+    added.mockRestore();
   });
 
   it('lists what was passed over, and strikes out what was taken back', async () => {

@@ -1,3 +1,4 @@
+import { serverNowIso } from '../../base/units/now.js';
 import { MOST_PHOTO_BYTES } from '@core/workshop/photos/schema.js';
 import { deviceOutbox } from '../../base/outbox/deviceOutbox.js';
 import type { Maker } from '../../base/outbox/items.js';
@@ -25,6 +26,6 @@ export async function shrink(file: Blob): Promise<string> {
 export async function sendPhoto(systemId: string, jobId: string | null, file: Blob, caption: string, made: Maker | null): Promise<string> {
   const id = crypto.randomUUID();
   const image = await shrink(file);
-  await deviceOutbox.add({ kind: 'photo', id, at: new Date().toISOString(), made, why: null, tries: 0, systemId, jobId, caption, image });
+  await deviceOutbox.add({ kind: 'photo', id, at: serverNowIso(), made, why: null, tries: 0, systemId, jobId, caption, image });
   return id;
 }
