@@ -8,10 +8,25 @@ export default tseslint.config(
   ...vue.configs['flat/recommended'],
   { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: tseslint.parser } } },
   {
+    // rules that know the types; the compiler's own checks cover what stands in a template
+    files: ['{core,server,demo,web,tests,benchmarks}/**/*.ts'],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      '@typescript-eslint/no-base-to-string': 'error',
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false, arguments: false, properties: false } }],
+      '@typescript-eslint/await-thenable': 'error',
+      '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
+    },
+  },
+  {
     rules: {
       eqeqeq: 'error',
       'no-console': 'error',
       'prefer-const': 'error',
+      complexity: ['error', 20],
+      // longer ones name themselves, with why, where they stand
+      'max-lines-per-function': ['error', { max: 80, skipBlankLines: true, skipComments: true }],
       'max-lines': ['error', { max: 400, skipBlankLines: true, skipComments: true }],
       '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
@@ -26,4 +41,6 @@ export default tseslint.config(
       'vue/valid-v-slot': ['error', { allowModifiers: true }],
     },
   },
+  // a story of a test is told in one piece
+  { files: ['**/*.test.ts', '**/*.spec.ts'], rules: { 'max-lines-per-function': 'off' } },
 );

@@ -1,3 +1,4 @@
+import type { ServiceFacts } from '../core/bench/runs/facts.js';
 import type { BodyOf, RunEventBody, RunEventType } from '../core/bench/runs/entries/all.js';
 import { expectedDrains } from '../core/bench/runs/contents.js';
 import type { Procedure, ProcedureStep } from '../core/bench/runs/procedure.js';
@@ -27,6 +28,22 @@ export const SOUND: ItemFindings = { deposit: 'none', surface: 'sound', seal: nu
 
 type Say = (body: RunEventBody, afterS?: number) => void;
 
+function inspect(facts: ServiceFacts, step: ProcedureStep, script: ServiceScript, say: Say): void {
+  for (const { id } of facts.items) say({ type: 'inspected', step: step.id, item: id, findings: { ...SOUND, ...script.findings?.[id] } });
+  if (script.cause) say({ type: 'cause', step: step.id, ...script.cause });
+}
+
+function clean(step: ProcedureStep, { cleaner, findings }: ServiceScript, say: Say): void {
+  if (cleaner) {
+    say({ type: 'soak', step: step.id, on: true, cleaner: cleaner.name, mostMinutes: cleaner.mostMinutes });
+    say({ type: 'soak', step: step.id, on: false, cleaner: cleaner.name, mostMinutes: cleaner.mostMinutes }, 60 * cleaner.minutes);
+  }
+  for (const [id, seen] of Object.entries(findings ?? {}))
+    if (seen.deposit !== undefined && seen.deposit !== 'none')
+      say({ type: 'inspected', step: step.id, item: id, findings: { ...SOUND, ...seen, touch: 'smooth' } }, 600);
+  say({ type: 'water', step: step.id, ph: 6.9, clarity: 'clear' });
+}
+
 /** What hands do in a step that only a service has. */
 export function serviceHands(procedure: Procedure, step: ProcedureStep, script: ServiceScript, say: Say): void {
   const facts = procedure.service;
@@ -49,21 +66,9 @@ export function serviceHands(procedure: Procedure, step: ProcedureStep, script: 
       if (script.leak) say({ type: 'leak', at: script.leak.at, when: 'warm', amount: 'seep', text: script.leak.text });
       return;
     case 'inspect':
-      for (const { id } of facts.items)
-        say({ type: 'inspected', step: step.id, item: id, findings: { ...SOUND, ...script.findings?.[id] } });
-      if (script.cause) say({ type: 'cause', step: step.id, ...script.cause });
-      return;
-    case 'clean': {
-      const { cleaner } = script;
-      if (cleaner) {
-        say({ type: 'soak', step: step.id, on: true, cleaner: cleaner.name, mostMinutes: cleaner.mostMinutes });
-        say({ type: 'soak', step: step.id, on: false, cleaner: cleaner.name, mostMinutes: cleaner.mostMinutes }, 60 * cleaner.minutes);
-      }
-      for (const [id, seen] of Object.entries(script.findings ?? {}))
-        if (seen.deposit !== undefined && seen.deposit !== 'none')
-          say({ type: 'inspected', step: step.id, item: id, findings: { ...SOUND, ...seen, touch: 'smooth' } }, 600);
-      return say({ type: 'water', step: step.id, ph: 6.9, clarity: 'clear' });
-    }
+      return inspect(facts, step, script, say);
+    case 'clean':
+      return clean(step, script, say);
     case 'swap':
       for (const used of script.used ?? []) say({ type: 'used', step: step.id, ...used });
       for (const swap of script.swaps ?? []) say({ type: 'swapped', step: step.id, ...swap }, 400);

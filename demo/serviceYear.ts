@@ -70,9 +70,8 @@ const estimateOf = (kind: JobKind, partsText = ''): JobInput['estimate'] => ({
 });
 const at = (day: string, hour: number): Date => new Date(`${day}T${String(hour).padStart(2, '0')}:20:00Z`);
 
-/** A stocked shelf, two waste cans, a loan machine, and a year of led services with their causes and outcomes. */
-export async function playServiceYear(world: ServiceWorld): Promise<void> {
-  const { scope, today, coolants, accounts } = world;
+/** A stocked shelf, two waste cans and two loan machines. @returns id of the can for used coolant */
+async function stockWorkshop({ scope, accounts }: ServiceWorld): Promise<string> {
   const workshopId = (accounts[0] as Account).workshopId;
   await scope.insert(storeItem).values(SHELF.map((item) => ({ ...item, workshopId })));
   await scope.update(coolantBatch).set({ stockMl: 3400, samplePlace: 'window shelf' }).where(eq(coolantBatch.workshopId, workshopId));
@@ -83,13 +82,19 @@ export async function playServiceYear(world: ServiceWorld): Promise<void> {
       { workshopId, label: 'Rinse drum', kind: 'rinse-water', capacityMl: 25_000 },
     ])
     .returning({ id: wasteContainer.id });
-  const wasteId = (cans[0] as { id: string }).id;
   await scope.insert(keptPart).values(
     [
       { name: 'Loan tower, small', condition: 'good, left foot missing' },
       { name: 'Loan tower, loud', condition: 'good; its fans are heard' },
     ].map((each) => ({ workshopId, ...each, kind: 'loan-machine', place: 'under the desk' })),
   );
+  return (cans[0] as { id: string }).id;
+}
+
+/** A stocked workshop, and a year of led services with their causes and outcomes. */
+export async function playServiceYear(world: ServiceWorld): Promise<void> {
+  const { today, coolants } = world;
+  const wasteId = await stockWorkshop(world);
   const [clear, , red, white] = coolants as [DemoCoolant, DemoCoolant, DemoCoolant, DemoCoolant];
   const tell = (
     name: string,

@@ -1,4 +1,4 @@
-import { expect, RunningApp, signIn, test, watchConsole } from './app.js';
+import { expect, RunningApp, signIn, test, watchConsole, Quiet } from './app.js';
 
 test('a wrong password is said plainly, and a page asked for is opened after signing in', async ({ page, app }) => {
   await page.goto(`${app.url}/workshop`);
@@ -14,12 +14,13 @@ test('a wrong password is said plainly, and a page asked for is opened after sig
 });
 
 test('a session that ends under somebody’s hands loses nothing that was typed', async ({ page, app, context }) => {
+  const quiet = new Quiet(page);
   await signIn(page, app, '/systems/new');
   await page.getByLabel('Owner', { exact: true }).fill('Kept Across');
   await page.getByLabel('What the owner calls the machine').fill('Long typed');
   // an answer still on its way would bring the cookie back
   await expect(page.locator('.edge-clock').first()).toBeVisible();
-  await page.evaluate(() => new Promise((resolve) => setTimeout(resolve, 1000)));
+  await quiet.now();
   await context.clearCookies();
   await page.getByRole('button', { name: 'Save and lay out its loop' }).click();
   await expect(page.getByRole('heading', { name: 'Your session ended' })).toBeVisible();

@@ -1,11 +1,11 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, renameSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { AxeBuilder } from '@axe-core/playwright';
-import { expect, test as base, type Page } from '@playwright/test';
+import { expect, test as base, type Page, type Request } from '@playwright/test';
 import { DEMO_SIGN_IN } from '../../demo/people.js';
 import { createDatabase, urlOfDatabase } from '../../server/operations/launcher/cluster.js';
 import { freePort } from '../../server/operations/launcher/processes.js';
@@ -67,7 +67,9 @@ export class RunningApp {
   /** Lets time pass for the server; the screen follows the server's clock. */
   pass(seconds: number): void {
     this.aheadMs += seconds * 1000;
-    writeFileSync(this.clockFile, String(this.aheadMs));
+    // in one piece: read half written, the clock would jump back to the real one
+    writeFileSync(`${this.clockFile}.next`, String(this.aheadMs));
+    renameSync(`${this.clockFile}.next`, this.clockFile);
   }
 }
 
@@ -118,6 +120,32 @@ export async function barriers(page: Page, name: string): Promise<string[]> {
 export async function faintWords(page: Page, name: string): Promise<string[]> {
   const { violations } = await new AxeBuilder({ page }).withRules(['color-contrast']).analyze();
   return asWords(violations, name);
+}
+
+/** Everything that was asked is answered and drawn. The event stream stays open, so that the network is never idle. */
+export class Quiet {
+  private readonly open = new Set<Request>();
+
+  constructor(private readonly page: Page) {
+    page.on('request', (request) => {
+      if (request.resourceType() !== 'eventsource') this.open.add(request);
+    });
+    page.on('requestfinished', (request) => this.open.delete(request));
+    page.on('requestfailed', (request) => this.open.delete(request));
+  }
+
+  private answered = (): Promise<void> => expect.poll(() => [...this.open].map((request) => request.url())).toEqual([]);
+
+  async now(): Promise<void> {
+    await this.page.waitForLoadState('load');
+    await this.answered();
+    await this.page.evaluate(async () => {
+      await document.fonts.ready;
+      // what came last is drawn with the frame after next
+      for (let frame = 0; frame < 3; frame += 1) await new Promise(requestAnimationFrame);
+    });
+    await this.answered();
+  }
 }
 
 export async function choose(page: Page, label: string, option: string): Promise<void> {

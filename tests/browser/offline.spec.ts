@@ -1,5 +1,5 @@
 import { DEMO_SIGN_IN } from '../../demo/people.js';
-import { expect, signIn, test } from './app.js';
+import { expect, signIn, test, Quiet } from './app.js';
 
 test.use({ serviceWorkers: 'allow' });
 
@@ -9,6 +9,7 @@ test('once opened, the bench works through a reload without the network, and not
   context,
   complaints,
 }) => {
+  const quiet = new Quiet(page);
   await signIn(page, app);
   await page.getByRole('article').filter({ hasText: 'Edit suite' }).getByRole('link').click();
   await expect(page.locator('.title h2')).toHaveText('Wet test');
@@ -16,7 +17,7 @@ test('once opened, the bench works through a reload without the network, and not
   // one load under the worker, so that every file of this page is in its keeping
   await page.reload();
   await expect(page.locator('.title h2')).toHaveText('Wet test');
-  await page.evaluate(() => new Promise((resolve) => setTimeout(resolve, 500)));
+  await quiet.now();
 
   await context.setOffline(true);
   await page.reload();

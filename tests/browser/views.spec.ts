@@ -1,5 +1,5 @@
-import type { Page, Request } from '@playwright/test';
-import { barriers, expect, faintWords, signIn, snap, test, type RunningApp } from './app.js';
+import type { Page } from '@playwright/test';
+import { barriers, expect, faintWords, Quiet, signIn, snap, test, type RunningApp } from './app.js';
 
 /** The main views, each with the way to it. */
 const VIEWS: Record<string, (page: Page, app: RunningApp) => Promise<void>> = {
@@ -98,30 +98,6 @@ const VIEWS: Record<string, (page: Page, app: RunningApp) => Promise<void>> = {
     await expect(page.getByRole('heading', { name: 'Differences' })).toBeVisible();
   },
 };
-
-/** Everything that was asked is answered and drawn. The event stream stays open, so that the network is never idle. */
-class Quiet {
-  private readonly open = new Set<Request>();
-
-  constructor(private readonly page: Page) {
-    page.on('request', (request) => {
-      if (request.resourceType() !== 'eventsource') this.open.add(request);
-    });
-    page.on('requestfinished', (request) => this.open.delete(request));
-    page.on('requestfailed', (request) => this.open.delete(request));
-  }
-
-  async now(): Promise<void> {
-    await this.page.waitForLoadState('load');
-    await expect.poll(() => [...this.open].map((request) => request.url())).toEqual([]);
-    await this.page.evaluate(async () => {
-      await document.fonts.ready;
-      // what came last is drawn with the frame after next
-      for (let frame = 0; frame < 3; frame += 1) await new Promise(requestAnimationFrame);
-    });
-    await expect.poll(() => [...this.open].map((request) => request.url())).toEqual([]);
-  }
-}
 
 test('every main view is readable in light and dark, accessible, fits a tablet held upright, and stays at home', async ({
   page,

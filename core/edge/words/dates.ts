@@ -5,7 +5,7 @@ import { POLICY_SCOPES, SERVICE_POLICIES } from '../../workshop/due-dates/due.js
 import { DUST_PLACES } from '../../workshop/due-dates/dust.js';
 import type { Escalation, EscalationLevel } from '../../workshop/due-dates/escalation.js';
 import type { DateReason, Finding, LooseEnd, Outcome, UseLimit, Warmth } from '../../workshop/due-dates/facts.js';
-import { seasonWords } from '../../workshop/due-dates/season.js';
+import { seasonWords, type HotSeason } from '../../workshop/due-dates/season.js';
 import { USE_LIMITS } from '../../workshop/due-dates/useLimits.js';
 import { JOB_KINDS } from '../../workshop/jobs/kinds.js';
 import { USAGE_SOURCE_WORDS, type UsageSource } from '../../workshop/usage/usage.js';
@@ -57,6 +57,10 @@ function usageWords(perDay: number, source: UsageSource): string {
 const levelWords = (mm: number | null): string => (mm === null ? '' : `, level changed by ${withMinus(String(mm))} mm`);
 const inBrackets = (note: string): string => (note ? ` (${note})` : '');
 
+const broughtForwardWords = (season: HotSeason | null): string =>
+  season === null ? '' : `; brought forward to before the hot months (${seasonWords(season)})`;
+const lookWords = (isCoolant: boolean): string => (isCoolant ? 'look at the reservoir' : 'look at that part');
+
 function valuesOf(reason: DateReason): MessageValues {
   switch (reason.why) {
     case 'policy':
@@ -83,8 +87,12 @@ function valuesOf(reason: DateReason): MessageValues {
     case 'season':
       return { season: seasonWords(reason.season), first: reasonWords(reason.first) };
     case 'dust': {
-      const season = reason.season === null ? '' : `; brought forward to before the hot months (${seasonWords(reason.season)})`;
-      return { since: formatDay(reason.since), place: DUST_PLACES[reason.place].label, months: reason.months, season };
+      return {
+        since: formatDay(reason.since),
+        place: DUST_PLACES[reason.place].label,
+        months: reason.months,
+        season: broughtForwardWords(reason.season),
+      };
     }
     case 'not-settled':
       return { on: formatDay(reason.on), level: levelWords(reason.levelChangeMm), note: inBrackets(reason.note) };
@@ -95,7 +103,7 @@ function valuesOf(reason: DateReason): MessageValues {
     case 'temporary':
       return { what: reason.what, awaits: reason.awaits, limits: useLimitWords(reason.limits) };
     case 'same-lot':
-      return { look: reason.isCoolant ? 'look at the reservoir' : 'look at that part', what: reason.what, cause: CAUSES[reason.cause] };
+      return { look: lookWords(reason.isCoolant), what: reason.what, cause: CAUSES[reason.cause] };
     case 'settling':
       return { fromDays: reason.fromDays, toDays: reason.toDays };
     case 'said':

@@ -93,7 +93,9 @@ export type Finding =
 const readFact =
   <T extends { readonly why: string }>() =>
   (stored: unknown): T =>
-    typeof (stored as T | null)?.why === 'string' ? (stored as T) : ({ why: 'said', text: String(stored ?? '') } as never);
+    typeof (stored as T | null)?.why === 'string'
+      ? (stored as T)
+      : ({ why: 'said', text: typeof stored === 'string' ? stored : JSON.stringify(stored ?? '') } as never);
 
 export const readReason = readFact<DateReason>();
 export const readOutcome = readFact<Outcome>();

@@ -31,6 +31,7 @@ const MOST_ROUNDS = 60;
  * @param mostNodes of the search tree, before it gives up
  * @param isOver asked now and then; true ends it
  */
+// eslint-disable-next-line max-lines-per-function -- one search tree, walked in place: its parts share the state of the walk
 export function exhaust(problem: PlanProblem, best: number, mostNodes: number, isOver: () => boolean): Exhausted {
   const { jobs, technicians, benches } = problem;
   const next = jobs.map(() => 0);

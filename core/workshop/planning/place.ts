@@ -93,38 +93,44 @@ export function placeJob(problem: PlanProblem, board: Board, index: number): Pla
   return null;
 }
 
-function placeInWindow(problem: PlanProblem, board: Board, index: number, window: Span): PlacedJob | null {
-  const job = problem.jobs[index] as PlanJob;
-  const from = Math.max(earliestOf(problem, job), window.from);
-  let best: PlacedJob | null = null;
-  let bestGap = Number.NEGATIVE_INFINITY;
-  for (let bench = 0; bench < problem.benches.length; bench += 1) {
-    const held = board.benches[bench] as Span[];
-    let opens = from;
-    for (let next = held.findIndex(({ to }) => to > from); ; next += 1) {
-      const closes = next < 0 ? undefined : held[next];
-      // the bench is free up to there; behind it, the next opening
-      if (!closes || closes.from > opens) {
-        const steps = placeSteps(problem, board, job, opens);
-        const end = steps?.at(-1)?.to;
-        // begun later it ends no earlier
-        if (!steps || end === undefined || end > window.to) break;
-        if (!closes || end <= closes.from) {
-          const gap = (next < 0 ? held.at(-1) : held[next - 1])?.to ?? Number.NEGATIVE_INFINITY;
-          const bestEnd = best ? endOf(best) : Number.POSITIVE_INFINITY;
-          // of benches where it ends alike, the one that was held last: longer openings stay whole
-          if (end < bestEnd || (end === bestEnd && gap > bestGap)) {
-            best = { job: index, bench, steps };
-            bestGap = gap;
-          }
-          break;
-        }
-      }
-      if (!closes) break;
-      opens = Math.max(opens, closes.to);
+interface Opening {
+  readonly steps: PlacedJob['steps'];
+  readonly end: number;
+  /** when the bench was let go before; minus infinity where it never was held */
+  readonly freeSince: number;
+}
+
+/** The first opening of one bench in which a job ends within a window. null: there is none. */
+function firstOpening(problem: PlanProblem, board: Board, job: PlanJob, bench: number, window: Span): Opening | null {
+  const held = board.benches[bench] as Span[];
+  let opens = window.from;
+  for (let next = held.findIndex(({ to }) => to > window.from); ; next += 1) {
+    const closes = next < 0 ? undefined : held[next];
+    // the bench is free up to there; behind it, the next opening
+    if (!closes || closes.from > opens) {
+      const steps = placeSteps(problem, board, job, opens);
+      const end = steps?.at(-1)?.to;
+      // begun later it ends no earlier
+      if (!steps || end === undefined || end > window.to) return null;
+      const freeSince = (next < 0 ? held.at(-1) : held[next - 1])?.to ?? Number.NEGATIVE_INFINITY;
+      if (!closes || end <= closes.from) return { steps, end, freeSince };
     }
+    if (!closes) return null;
+    opens = Math.max(opens, closes.to);
   }
-  return best;
+}
+
+function placeInWindow(problem: PlanProblem, board: Board, index: number, { from, to }: Span): PlacedJob | null {
+  const job = problem.jobs[index] as PlanJob;
+  const window = { from: Math.max(earliestOf(problem, job), from), to };
+  let best: (Opening & { bench: number }) | null = null;
+  for (let bench = 0; bench < problem.benches.length; bench += 1) {
+    const found = firstOpening(problem, board, job, bench, window);
+    // of benches where it ends alike, the one that was held last: longer openings stay whole
+    if (found && (!best || found.end < best.end || (found.end === best.end && found.freeSince > best.freeSince)))
+      best = { ...found, bench };
+  }
+  return best && { job: index, bench: best.bench, steps: best.steps };
 }
 
 export function putOnBoard({ jobs }: PlanProblem, board: Board, placed: PlacedJob): void {

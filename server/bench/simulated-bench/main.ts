@@ -28,6 +28,7 @@ const FAST: readonly InstrumentKind[] = ['gauge', 'level', 'flow', 'scale'];
 
 const clock = process.env.LAVACRUM_CLOCK_AHEAD_FILE ? clockAheadBy(process.env.LAVACRUM_CLOCK_AHEAD_FILE) : systemClock;
 
+// eslint-disable-next-line max-lines-per-function -- one process with one bench: its parts share clock, client and bench
 function play(order: BenchOrder): void {
   const { workshopId, benchId, loop, coolant, seed, scenario, procedure, events } = order;
   let aheadMs = order.aheadMs;

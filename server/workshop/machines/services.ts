@@ -11,9 +11,8 @@ import { DomainError, notFound } from '../../base/http/errors.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { finding, job, system } from '../../base/database/tables/machines.js';
 
-/** Enters a service that was done; where the loop was refilled its clocks start again from that day. */
-export async function recordService(ask: Ask, input: ServiceInput) {
-  const { scope, account, clock, today, request } = ask;
+/** The newest revision of a loop that may have been serviced that day; refuses what cannot have been. */
+async function revisionServiced({ scope, today, request }: Ask, input: ServiceInput): Promise<{ systemId: string; revisionId: string }> {
   const systemId = idFrom(request, 'id', 'system');
   const [own] = await scope.select({ state: system.state }).from(system).where(eq(system.id, systemId)).for('update');
   if (!own) throw notFound('system');
@@ -32,80 +31,64 @@ export async function recordService(ask: Ask, input: ServiceInput) {
     .orderBy(desc(loopRevision.number))
     .limit(1);
   if (!revision) throw notFound('loop revision');
+  return { systemId, revisionId: revision.id };
+}
 
+interface Refill {
+  readonly systemId: string;
+  readonly revisionId: string;
+  readonly jobId: string;
+  readonly productId: string;
+  readonly pouredMl: number;
+}
+
+/** The fill of a service that was entered afterwards, and its dates. */
+async function refill({ scope, account, clock }: Ask, input: ServiceInput, { systemId, ...made }: Refill): Promise<void> {
+  const at = clock.now();
+  const { workshopId, personId } = account;
+  const [product] = await scope.select({ id: coolantProduct.id }).from(coolantProduct).where(eq(coolantProduct.id, made.productId));
+  if (!product) throw notFound('coolant');
+  const [later] = await scope
+    .select({ on: fill.filledOn })
+    .from(fill)
+    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
+    .where(and(eq(loopRevision.loopId, input.loopId), gt(fill.filledOn, input.doneOn)))
+    .limit(1);
+  if (later)
+    refuse('doneOn', `this loop has a later fill, on ${later.on}; a refill is entered in the order it happened (got ${input.doneOn})`);
+  const { doneOn: filledOn, drainedMl, loopId } = input;
+  const [filled] = await scope
+    .insert(fill)
+    .values({ workshopId, ...made, filledOn, drainedMl, createdAt: at })
+    .returning({ id: fill.id });
+  await scope
+    .update(loop)
+    .set({ coolantProductId: made.productId, version: sql`${loop.version} + 1` })
+    .where(eq(loop.id, loopId));
+  const fillId = (filled as { id: string }).id;
+  await openAfterFill(scope, { workshopId, systemId, loopId, fillId, productId: made.productId, filledOn, personId, at });
+}
+
+/** Enters a service that was done; where the loop was refilled its clocks start again from that day. */
+export async function recordService(ask: Ask, input: ServiceInput) {
+  const { scope, account, clock } = ask;
+  const { workshopId, personId } = account;
+  const { systemId, revisionId } = await revisionServiced(ask, input);
   const at = clock.now();
   const [made] = await scope
     .insert(job)
-    .values({
-      workshopId: account.workshopId,
-      systemId,
-      kind: input.kind,
-      state: 'done',
-      doneOn: input.doneOn,
-      note: input.note,
-      personId: account.personId,
-      createdAt: at,
-    })
+    .values({ workshopId, systemId, kind: input.kind, state: 'done', doneOn: input.doneOn, note: input.note, personId, createdAt: at })
     .returning();
   const jobRow = made as NonNullable<typeof made>;
-  if (input.finding.trim() !== '') {
-    await scope.insert(finding).values({
-      workshopId: account.workshopId,
-      systemId,
-      jobId: jobRow.id,
-      fact: { why: 'said', text: input.finding.trim() },
-      text: input.finding.trim(),
-      severity: 'watch',
-      foundAt: at,
-    });
-  }
-  if (REFILLING.includes(input.kind) && input.productId !== null && input.pouredMl !== null) {
-    const [product] = await scope.select({ id: coolantProduct.id }).from(coolantProduct).where(eq(coolantProduct.id, input.productId));
-    if (!product) throw notFound('coolant');
-    const [later] = await scope
-      .select({ on: fill.filledOn })
-      .from(fill)
-      .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
-      .where(and(eq(loopRevision.loopId, input.loopId), gt(fill.filledOn, input.doneOn)))
-      .limit(1);
-    if (later)
-      refuse('doneOn', `this loop has a later fill, on ${later.on}; a refill is entered in the order it happened (got ${input.doneOn})`);
-    const [filled] = await scope
-      .insert(fill)
-      .values({
-        workshopId: account.workshopId,
-        revisionId: revision.id,
-        jobId: jobRow.id,
-        productId: input.productId,
-        filledOn: input.doneOn,
-        pouredMl: input.pouredMl,
-        drainedMl: input.drainedMl,
-        createdAt: at,
-      })
-      .returning({ id: fill.id });
+  const text = input.finding.trim();
+  if (text !== '')
     await scope
-      .update(loop)
-      .set({ coolantProductId: input.productId, version: sql`${loop.version} + 1` })
-      .where(eq(loop.id, input.loopId));
-    await openAfterFill(scope, {
-      workshopId: account.workshopId,
-      systemId,
-      loopId: input.loopId,
-      fillId: (filled as { id: string }).id,
-      productId: input.productId,
-      filledOn: input.doneOn,
-      personId: account.personId,
-      at,
-    });
-  }
+      .insert(finding)
+      .values({ workshopId, systemId, jobId: jobRow.id, fact: { why: 'said', text }, text, severity: 'watch', foundAt: at });
+  const { productId, pouredMl } = input;
+  if (REFILLING.includes(input.kind) && productId !== null && pouredMl !== null)
+    await refill(ask, input, { systemId, revisionId, jobId: jobRow.id, productId, pouredMl });
   if (CLEANS_FINS.includes(input.kind))
-    await restartDust(scope, {
-      workshopId: account.workshopId,
-      systemId,
-      loopId: input.loopId,
-      on: input.doneOn,
-      personId: account.personId,
-      at,
-    });
+    await restartDust(scope, { workshopId, systemId, loopId: input.loopId, on: input.doneOn, personId, at });
   return jobRow;
 }

@@ -21,15 +21,16 @@ export async function startStandIn(database: Database, log: Logger): Promise<{ p
     size: MOST_BYTES,
     onData(stream, session, callback) {
       simpleParser(stream)
-        .then((mail) =>
-          database.insert(standInMail).values({
-            workshopId: String(mail.headers.get(WORKSHOP_HEADER.toLowerCase()) ?? ''),
+        .then((mail) => {
+          const workshop = mail.headers.get(WORKSHOP_HEADER.toLowerCase());
+          return database.insert(standInMail).values({
+            workshopId: typeof workshop === 'string' ? workshop : '',
             sender: session.envelope.mailFrom ? session.envelope.mailFrom.address : '',
             recipient: session.envelope.rcptTo.map(({ address }) => address).join(', '),
             subject: mail.subject ?? '',
             text: mail.text ?? '',
-          }),
-        )
+          });
+        })
         .then(
           () => callback(),
           (error: unknown) => {

@@ -59,7 +59,7 @@ export const vuetify = createVuetify({
 });
 
 function wear(look: Look): void {
-  vuetify.theme.change(look);
+  void vuetify.theme.change(look);
   document.documentElement.dataset.look = look;
 }
 

@@ -5,8 +5,10 @@ import { computed } from 'vue';
 const props = defineProps<{ yours: unknown; theirs: unknown; labels: Record<string, string> }>();
 const emit = defineEmits<{ takeTheirs: []; keepMine: [] }>();
 
-const show = (value: unknown): string =>
-  value === null || value === undefined || value === '' ? 'empty' : typeof value === 'object' ? JSON.stringify(value) : String(value);
+function show(value: unknown): string {
+  if (value === null || value === undefined || value === '') return 'empty';
+  return typeof value === 'string' ? value : JSON.stringify(value);
+}
 const rows = computed(() => {
   const yours = props.yours as Record<string, unknown>;
   const theirs = props.theirs as Record<string, unknown>;

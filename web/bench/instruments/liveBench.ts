@@ -43,6 +43,7 @@ export interface LiveBench {
 /** readings kept on the screen: at four a second and five kinds, a quarter of an hour */
 const MOST_KEPT = 18_000;
 
+// eslint-disable-next-line max-lines-per-function -- one composable whose parts share what was read
 export function useLiveBench(benchId: MaybeRefOrGetter<string | null>): LiveBench {
   const instruments = ref<readonly InstrumentFace[]>([]);
   const latest = shallowRef(new Map<InstrumentKind, InstrumentReading>());

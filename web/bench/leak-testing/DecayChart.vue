@@ -15,37 +15,61 @@ use([LineChart, ScatterChart, GridComponent, MarkLineComponent, TooltipComponent
 const props = defineProps<{ times: readonly number[]; result: DecayResult; limitSlopeKpaPerS: number }>();
 const theme = useTheme();
 
-const option = computed(() => {
-  const colours = theme.current.value.colors;
-  const ink = colours.primary;
-  const soft = colours.secondary;
-  const { tail, correctedKpa } = props.result;
-  const points = props.times.map((t, index) => [t / 60, correctedKpa[index]]);
-  const last = props.times.at(-1) ?? 0;
-  const from = tail?.fromS ?? 0;
-  const at = (t: number, slope: number): [number, number] => [
-    t / 60,
-    (tail?.intercept ?? 0) + (tail?.slope ?? 0) * from + slope * (t - from),
+interface Inks {
+  readonly ink: string;
+  readonly soft: string;
+}
+
+/** an invisible line and what is stacked upon it: together a band */
+const bandPart = (name: string, data: [number, number][], fill: string | null) => ({
+  type: 'line',
+  name,
+  data,
+  stack: 'band',
+  stackStrategy: 'all',
+  symbol: 'none',
+  silent: true,
+  lineStyle: { opacity: 0 },
+  ...(fill === null ? {} : { areaStyle: { color: fill, opacity: 0.14 } }),
+});
+
+const straight = (name: string, data: [number, number][], lineStyle: object) => ({
+  type: 'line',
+  name,
+  data,
+  symbol: 'none',
+  lineStyle,
+  silent: true,
+});
+
+/** The settled tail, what slopes the readings still allow, and how a leak at the limit would fall. */
+function tailSeries(tail: NonNullable<DecayResult['tail']>, lastS: number, { ink, soft }: Inks) {
+  const { fromS: from, intercept, slope, slopeSe } = tail;
+  const at = (t: number, fall: number): [number, number] => [t / 60, intercept + slope * from + fall * (t - from)];
+  // the band opens from where it settled
+  const spread = Z_TWO_SIDED_95 * slopeSe;
+  return [
+    bandPart('lower bound', [at(from, 0), at(lastS, slope - spread)], null),
+    bandPart('95 % band', [[from / 60, 0], [lastS / 60, 2 * spread * (lastS - from)]], ink), // prettier-ignore
+    straight('a leak at the limit', [at(from, 0), at(lastS, -props.limitSlopeKpaPerS)], { color: soft, type: 'dashed', width: 1.5 }),
+    straight('settled tail', [at(from, 0), at(lastS, slope)], { color: ink, width: 2.5 }),
   ];
-  // the band opens from where it settled: what slopes the readings still allow
-  const spread = Z_TWO_SIDED_95 * (tail?.slopeSe ?? 0);
-  const lower = at(last, (tail?.slope ?? 0) - spread);
-  const band = (name: string, data: [number, number][], shown: boolean) => ({
-    type: 'line',
-    name,
-    data,
-    stack: 'band',
-    stackStrategy: 'all',
-    symbol: 'none',
-    silent: true,
-    lineStyle: { opacity: 0 },
-    ...(shown ? { areaStyle: { color: ink, opacity: 0.14 } } : {}),
-  });
-  const axis = {
-    axisLine: { lineStyle: { color: soft } },
-    axisLabel: { color: soft },
-    splitLine: { lineStyle: { color: soft, opacity: 0.18 } },
-  };
+}
+
+const axis = (name: string, nameGap: number, soft: string) => ({
+  type: 'value',
+  name,
+  nameGap,
+  nameLocation: 'middle',
+  nameTextStyle: { color: soft },
+  axisLine: { lineStyle: { color: soft } },
+  splitLine: { lineStyle: { color: soft, opacity: 0.18 } },
+});
+
+const option = computed(() => {
+  const { primary, secondary } = theme.current.value.colors;
+  const [ink, soft] = [String(primary), String(secondary)];
+  const { tail, correctedKpa } = props.result;
   return {
     animation: false,
     textStyle: { fontFamily: 'Atkinson Hyperlegible Next Variable' },
@@ -55,60 +79,18 @@ const option = computed(() => {
       valueFormatter: (value: unknown) =>
         Array.isArray(value) ? `${Number(value[1]).toFixed(2)} kPa at ${Number(value[0]).toFixed(1)} min` : String(value),
     },
-    xAxis: {
-      type: 'value',
-      name: 'min since closed',
-      nameLocation: 'middle',
-      nameGap: 28,
-      nameTextStyle: { color: soft },
-      min: 0,
-      ...axis,
-    },
+    xAxis: { ...axis('min since closed', 28, soft), min: 0, axisLabel: { color: soft } },
     yAxis: {
-      type: 'value',
-      name: 'kPa absolute, corrected',
-      nameLocation: 'middle',
-      nameGap: 52,
-      nameTextStyle: { color: soft },
+      ...axis('kPa absolute, corrected', 52, soft),
       scale: true,
-      axisLabel: { ...axis.axisLabel, formatter: (value: number) => value.toFixed(1) },
-      axisLine: axis.axisLine,
-      splitLine: axis.splitLine,
+      axisLabel: { color: soft, formatter: (value: number) => value.toFixed(1) },
     },
     series: [
-      ...(tail
-        ? [
-            band('lower bound', [at(from, 0), lower], false),
-            band(
-              '95 % band',
-              [
-                [from / 60, 0],
-                [last / 60, 2 * spread * (last - from)],
-              ],
-              true,
-            ),
-            {
-              type: 'line',
-              name: 'a leak at the limit',
-              data: [at(from, 0), at(last, -props.limitSlopeKpaPerS)],
-              symbol: 'none',
-              lineStyle: { color: soft, type: 'dashed', width: 1.5 },
-              silent: true,
-            },
-            {
-              type: 'line',
-              name: 'settled tail',
-              data: [at(from, 0), at(last, tail.slope)],
-              symbol: 'none',
-              lineStyle: { color: ink, width: 2.5 },
-              silent: true,
-            },
-          ]
-        : []),
+      ...(tail ? tailSeries(tail, props.times.at(-1) ?? 0, { ink, soft }) : []),
       {
         type: 'scatter',
         name: 'reading',
-        data: points,
+        data: props.times.map((t, index) => [t / 60, correctedKpa[index]]),
         symbol: 'circle',
         symbolSize: 9,
         itemStyle: { color: 'transparent', borderColor: ink, borderWidth: 2 },

@@ -74,6 +74,7 @@ const WATCH_MS = 8000;
  * A run at the bench. An entry shows at once and goes into the device's outbox, which delivers it whatever page is open.
  * The state is carried forward: only what is new is folded in.
  */
+// eslint-disable-next-line max-lines-per-function -- one composable whose parts share the run on screen
 export function useRun(id: string): RunDesk {
   const session = useSession();
   const benches = useBenches();
