@@ -1,7 +1,7 @@
 import { usualLoop } from '../../machine/catalogue/testLoops.js';
 import type { RunEventBody } from './entries/all.js';
 import { CAN_OVERRIDE, dryingLeftMs, openFailures, type LockRule } from './locks.js';
-import { levelNow, roomToMark } from './contents.js';
+import { fillBalance, levelNow, roomToMark } from './contents.js';
 import { buildProcedure } from '../procedures/buildProcedure.js';
 import { replay } from './replay.js';
 import { lackWords, procedureOf, TestRun } from '../../../tests/bench/testRun.js';
@@ -45,6 +45,13 @@ describe('the pump', () => {
       }),
     ).upTo('fill');
     expect(rule(opened, pumpOn)).toBeNull();
+  });
+
+  it('counts what a part brought that was tested with water inside, all of it', () => {
+    const run = new TestRun().upTo('fill');
+    run.say({ type: 'part-test', part: 'roof', tight: true, how: 'filled and laid on paper', leftMl: 60 }).pourAll();
+    const poured = run.state.pours.reduce((sum, { value }) => sum + value, 0);
+    expect(fillBalance(run.procedure, run.state).pouredMl).toBeCloseTo(poured + 60, 9);
   });
 
   it('knows the room up to the mark from the last level, until the pump moves it', () => {

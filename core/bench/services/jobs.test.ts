@@ -131,6 +131,25 @@ describe('a drain and refill', () => {
     expect(run.try({ type: 'drained', step: 'drain', volumeMl: 9000, how: 'jug', wasteId: null })?.message).toContain('cannot come out');
   });
 
+  it('closes a cap before a turn as long as a cupful stands inside, and leaves the pump off while anything is open', () => {
+    const run = toDrain(new TestRun(procedureOf('drain-refill')));
+    const cap = run.procedure.facts?.ports.find(({ ofReservoir, valve: is }) => ofReservoir && !is)?.name ?? '';
+    const inside = service(run).inside?.volumeMl ?? 0;
+    run.say({ type: 'drained', step: 'drain', volumeMl: Math.round(inside - 40), how: 'jug', wasteId: null });
+    run.say({ type: 'port', port: cap, open: true });
+    expect(run.try({ type: 'turn', to: 'on-back', angleDeg: 90 })?.rule).toBe('cap-before-turn');
+    // the cap may stay open while liquid goes in; while it comes out nothing may
+    expect(run.try({ type: 'pump', on: true })?.rule).toBe('port-open');
+  });
+
+  it('books the liquid that a part took along when it left full', () => {
+    const run = drain(toDrain(new TestRun(procedureOf('partial-drain', 'graphics'))));
+    const before = ledgerOf(service(run), run.state.service).insideMl ?? 0;
+    while (run.state.current !== 'swap') run.finish(run.state.current ?? '');
+    run.say({ type: 'swapped', step: 'swap', item: 'graphics', action: 'replaced', text: 'new block', heldMl: 55 });
+    expect(ledgerOf(service(run), run.state.service).insideMl).toBeCloseTo(before - 55, 9);
+  });
+
   it('names liquid that is still inside against the twin’s figure', () => {
     const run = toDrain(new TestRun(procedureOf('drain-refill')));
     for (const { drainedMl } of service(run).stands)

@@ -115,6 +115,18 @@ describe('filling the simulated bench', () => {
     expect(bench.report().happenings).toMatchObject([{ what: 'spilled', by: 'overflow' }]);
   });
 
+  it('weeps while it runs, and about a tenth of it while it stands', () => {
+    const leaking = (running: boolean): number => {
+      const { bench } = benchWith('leak');
+      fill(bench);
+      bench.switchSupply(running);
+      const before = bench.report().leakedMl;
+      bench.advance(6 * 3600);
+      return bench.report().leakedMl - before;
+    };
+    expect(leaking(true) / leaking(false)).toBeCloseTo(10, 0);
+  });
+
   it('is poured at a hand’s pace while the pump runs, and at once while it stands', () => {
     const { bench } = benchWith('clean');
     bench.act({ do: 'pour', ml: 150 });

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { readLoopFile } from '../loop-file/loopFileSchema.js';
 import type { LoopFile } from '../loop-file/loopFile.js';
 import { findTubeMaterial } from '../materials/tubes.js';
+import { cutList } from './cutList.js';
 import { CUTTING, tubeCuts } from './tubeCuts.js';
 
 const load = (name: string): LoopFile => readLoopFile(JSON.parse(readFileSync(`examples/${name}.json`, 'utf8')));
@@ -25,6 +26,12 @@ describe('cutting the runs of a loop', () => {
     for (const stock of kinds[1]?.list.stocks ?? []) {
       expect(stock.reduce((sum, length) => sum + length, 0) + CUTTING.kerfMm * (stock.length - 1)).toBeLessThanOrEqual(1000);
     }
+  });
+
+  it('loses a kerf between two pieces, none behind the last', () => {
+    expect(cutList([500, 498.5], 1000, 1.5).stocks).toEqual([[500, 498.5]]);
+    expect(cutList([500, 499], 1000, 1.5).stocks).toHaveLength(2);
+    expect(cutList([1000], 1000, 1.5).stocks).toEqual([[1000]]);
   });
 
   it('names a run that no stock length gives', () => {

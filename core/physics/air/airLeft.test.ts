@@ -40,6 +40,9 @@ describe('air left, from the rise at stop', () => {
     expect(airLeft(model(), [cycle(4)]).trendMl).toBeNull();
     expect(airLeft(model(), [cycle(4), cycle(3), cycle(2)]).trendMl).toBeLessThan(0);
     expect(airLeft(model(), [cycle(2), cycle(2)]).trendMl).toBeCloseTo(0, 9);
+    // three cycles are two steps: as much a cycle as from one to the next
+    const step = airLeft(model(), [cycle(4), cycle(3)]).trendMl as number;
+    expect(airLeft(model(), [cycle(4), cycle(3), cycle(2)]).trendMl).toBeCloseTo(step, 9);
   });
 
   it('says nothing where no place feels the pump', () => {

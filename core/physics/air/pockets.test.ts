@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { solveFlow } from '../flow/flow.js';
+import { loopOf, part, run } from '../../machine/catalogue/testLoops.js';
 import { buildNetwork } from '../geometry/network.js';
 import { STANDING, type Tilt } from '../../machine/loop-file/orientation.js';
 import { turnNetwork } from '../geometry/turned.js';
@@ -110,6 +111,22 @@ describe('what the flow sweeps out', () => {
     // roof: everything above its ports; front: above 440 of 450 mm
     expect(staysMl).toBeCloseTo(180 + (10 / 390) * 180, 6);
     expect(sweptMl).toBeGreaterThan(100);
+  });
+
+  it('goes along a tube that falls by less than what counts as level from cell to cell, however slow, and not down a steeper one', () => {
+    const swept = (fallMm: number): number => {
+      const radiator = part('end', 'radiator', 100, [210, 300 - fallMm, 0], { box: { min: [200, 0, -50], max: [240, 400, 50] } });
+      const loop = loopOf([part('high', 'block', 20, [0, 300, 0]), radiator], [run('down', 'high', 'end')]);
+      const turned = turnNetwork(buildNetwork(loop), STANDING.upright);
+      const node = (turned.network.joints.get('down.from')?.tubeNode as number) + 1;
+      const pocket = { volumeMl: 5, nodes: [node], parts: [2], topMm: 300, sillMm: 290 };
+      const slow = { flowLph: 20, dropKpa: 0 };
+      const flows = new Map([['high', slow], ['down', slow], ['end', slow]]); // prettier-ignore
+      return sweepPockets(turned, loop, [pocket], flows)[0]?.sweptMl ?? -1;
+    };
+    // 200 mm long: one millimetre over ten is the limit
+    expect(swept(18)).toBeGreaterThan(0);
+    expect(swept(24)).toBe(0);
   });
 
   it('carries less down when the pump turns slowly, and nothing when it stands', () => {

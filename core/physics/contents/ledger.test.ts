@@ -70,6 +70,29 @@ describe('the book of a loop', () => {
 });
 
 describe('whether the book balances', () => {
+  it('lets the book be off by what hands and eyes are off: jug, drops, and what was only judged', () => {
+    const { sdMl } = keepLedger(START, [flow('out', 500), flow('in', 300, 'water'), flow('lost', 50)]);
+    const jug = (ml: number): number => Math.hypot(LEDGER.jugSdMl, LEDGER.jugSdShare * ml);
+    expect(sdMl).toBeCloseTo(Math.hypot(START.sdMl, jug(500), jug(300), LEDGER.lostSdShare * 50), 9);
+    const { slackMl } = judgeLedger(keepLedger(START, [flow('out', 500)]), null);
+    expect(slackMl).toBeCloseTo(2 * Math.hypot(START.sdMl, jug(500)), 9);
+    // more came out than was in, but no more than a jug is off
+    expect(judgeLedger(keepLedger(START, [flow('out', 840)]), null).kind).toBe('inside');
+    expect(judgeLedger(keepLedger(START, [flow('out', 870)]), null).kind).toBe('more-out-than-in');
+  });
+
+  it('lets the twin be off by a share of what it keeps inside, and by a film at least', () => {
+    const exact = { volumeMl: 1000, sdMl: 0 };
+    const left = (insideMl: number, predictedMl: number): string =>
+      judgeLedger({ ...keepLedger(exact, []), insideMl, sdMl: 0 }, predictedMl).kind;
+    const slack = (ml: number): number => 2 * Math.hypot(LEDGER.leftSdMl, LEDGER.leftSdShare * ml);
+    for (const ml of [20, 400, 900]) {
+      expect(left(ml + 0.98 * slack(ml), ml)).toBe('balances');
+      expect(left(ml + 1.02 * slack(ml), ml)).toBe('more-left-than-predicted');
+    }
+    expect(left(400 - 1.02 * slack(400), 400)).toBe('less-left-than-predicted');
+  });
+
   it('refuses to believe that more came out than was in', () => {
     const verdict = judgeLedger(keepLedger(START, [flow('out', 950)]), null);
     expect(verdict.kind).toBe('more-out-than-in');

@@ -101,6 +101,24 @@ describe('draining a full loop', () => {
     expect(partOf(result, 'rad').trappedHighMl).toBeCloseTo(50, 9);
   });
 
+  it('keeps a closed vessel’s liquid above its lower port where no air gets in, and lets it go where it does', () => {
+    const tank: LoopComponent = {
+      id: 'tank',
+      kind: 'reservoir',
+      volume_ml: 200,
+      ports: { out: [20, 100, 0], cap: [10, 300, 0] },
+      flow: ['out', 'out'],
+      box: { min: [0, 50, 0], max: [30, 300, 100] },
+    };
+    const file = loop([tank, small('tee', { a: [0, 20, 0], b: [10, 20, 0] }, 5)], [tubeOf('t', ['tank', 'out'], ['tee', 'a'])]);
+    const shut = partOf(drain(file, { open: [], drains: ['tee.b'] }), 'tank');
+    expect(shut.drainedMl).toBeCloseTo(0, 9);
+    expect(shut.heldMl).toBeCloseTo(160, 9);
+    const aired = partOf(drain(file, { open: ['tank.cap'], drains: ['tee.b'] }), 'tank');
+    expect(aired.drainedMl).toBeCloseTo(160, 9);
+    expect(aired.heldMl).toBe(0);
+  });
+
   it('opens both sides of a joint undone: what stands above it on each side leaves, and the path is cut there', () => {
     const result = drain(example, { open: ['top.vent'], drains: ['t2.from'] });
     // the card's block stands level with its own outlet port and so runs out at the joint

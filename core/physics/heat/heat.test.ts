@@ -51,6 +51,17 @@ describe('steady temperatures', () => {
     expect(top.coolantInC).toBeCloseTo(22 + 200 / (effectiveness * small), 1);
   });
 
+  it('are the room’s everywhere without heat, also where a radiator blows into the case', () => {
+    const inward: RadiatorAir = { ...roomAir, to: 'case' };
+    const still = solve(loop, { loadsW: {}, air: { top: { ...roomAir, from: 'case' }, front: inward } });
+    expect(still.caseAirC).toBeCloseTo(22, 9);
+    for (const { coolantOutC } of still.parts) expect(coolantOutC).toBeCloseTo(22, 9);
+    // and with heat the case is warmer by what the radiator gave its air
+    const warm = solve(loop, { air: { top: roomAir, front: inward } });
+    expect(warm.caseAirC).toBeGreaterThan(22.5);
+    expect(warm.caseAirC).toBeLessThan(part(warm, 'front').coolantInC);
+  });
+
   it('rise all together with the room, degree by degree', () => {
     const warm = solve(loop, { roomC: 30 });
     for (const { id, coolantOutC } of solve(loop).parts) expect(part(warm, id).coolantOutC - coolantOutC).toBeCloseTo(8, 6);

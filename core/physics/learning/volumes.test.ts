@@ -5,7 +5,7 @@ import { seeded } from '../../machine/loop-file/generatedLoops.js';
 import { reservoirMarks } from '../../machine/loop-file/marks.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import { loopVolume } from '../../machine/loop-file/volume.js';
-import { learnCatalogue, learnFromFill, withOwnFill, type ObservedFill } from './volumes.js';
+import { LEARNING, learnCatalogue, learnFromFill, withOwnFill, type ObservedFill } from './volumes.js';
 
 const cushion = (loop: LoopFile): number => {
   const reservoir = loop.components.find(({ kind }) => kind === 'reservoir');
@@ -95,6 +95,26 @@ describe('learning the catalogue from all fills', () => {
       expect(item?.learned.sdMl).toBeLessThan(0.5 * (item?.prior.sdMl as number));
       expect(item?.learned.sdMl).toBeLessThan(few.find((each) => each.key === key)?.learned.sdMl as number);
     }
+  });
+
+  it('never knows an item better than two pieces of it are alike', () => {
+    // one item alone, everything else exactly known: then precision adds up fill by fill
+    const whole = buildLoop('loop', [
+      ['reservoir-260', 'tray', 'reservoir'],
+      ['pump-large', 'tray', 'pump'],
+      ['radiator-360-30', 'roof', 'roof'],
+    ]);
+    const components = whole.components.map((each) =>
+      each.catalogue === 'radiator-360-30' ? each : { ...each, catalogue: undefined, volume_sd_ml: 0 },
+    );
+    const loop = { ...whole, components };
+    const pouredMl = loopVolume(loop).volumeMl - cushion(loop);
+    const tubeVar = loopVolume(loop).parts.reduce((sum, { sdMl }, at) => sum + (at < components.length ? 0 : sdMl ** 2), 0);
+    const jug = Math.max(LEARNING.jugMl, LEARNING.jugShare * pouredMl) ** 2 + LEARNING.gasLeftMl ** 2;
+    const radiatorMl = components.find(({ catalogue }) => catalogue)?.volume_ml as number;
+    const noise = jug + tubeVar + (LEARNING.pieceSpread * radiatorMl) ** 2;
+    const [item] = learnCatalogue(Array.from({ length: 9 }, () => ({ loop, pouredMl })));
+    expect(item?.learned.sdMl).toBeCloseTo(1 / Math.sqrt(1 / (item?.prior.sdMl as number) ** 2 + 9 / noise), 9);
   });
 
   it('counts the fills that hold each item, and leaves out what no fill holds', () => {
