@@ -220,7 +220,7 @@ async function playService(world: ServiceWorld, told: Telling): Promise<void> {
   const end = new Date(Date.parse(events.at(-1)?.at ?? at(day, 17).toISOString()) + 120_000);
   const fold = new RunFold(run.procedure);
   for (const event of events) {
-    const booking = bookingOf(event.body, fold);
+    const booking = bookingOf(event.id, event.body, fold);
     fold.push(event);
     if (booking) await book(actAs(world, account, end), booked.id, booking);
   }

@@ -5,9 +5,7 @@ test.use({ actionTimeout: 15_000 });
 
 test('the plan is arranged, moved by keys, undone, confirmed, and goes out as a calendar', async ({ page, app, complaints }) => {
   await signIn(page, app, '/plan');
-  const bars = page.locator('g.bar');
-  await expect(bars.first()).toBeVisible();
-  const count = await bars.count();
+  await expect(page.locator('g.bar').first()).toBeVisible();
 
   // a new job waits in the backlog until somebody arranges
   await openMachine(page, app, 'Lamp box');
@@ -24,10 +22,10 @@ test('the plan is arranged, moved by keys, undone, confirmed, and goes out as a 
   await snap(page, 'plan-arranged');
   await page.getByRole('button', { name: 'Take this plan' }).click();
   await expect(page.locator('.changes')).toHaveCount(0);
-  await expect(bars).toHaveCount(count + 1);
 
   // a bar goes where it is moved to, and comes back
   const own = page.getByRole('button', { name: /^Lamp box, drain and refill/ });
+  await expect(own).toBeVisible();
   const before = await own.getAttribute('aria-label');
   await own.focus();
   await page.keyboard.press('Shift+ArrowRight');

@@ -108,6 +108,9 @@ export function roomToMark({ facts }: Procedure, state: RunState): number | null
   return moved ? null : Math.max(0, facts.reservoir.fillMarkMl - last.value - pouredSince(state, lastMs));
 }
 
+/** mL up to the mark that are no pour any more: a hand cannot stop there, and a scale takes it for a drip */
+export const AT_MARK_WITHIN_ML = 5;
+
 /** mL that stand in the reservoir as far as it can be told: the last level, and what was poured and pumped since. */
 export function levelNow(procedure: Procedure, state: RunState, nowMs: number): { ml: number; measured: boolean } | null {
   const reservoir = procedure.facts?.reservoir;

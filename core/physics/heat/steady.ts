@@ -42,7 +42,7 @@ export interface PartHeat {
 }
 
 /** Why there is an answer, or none. */
-export type HeatEnd = 'solved' | 'nothing-flows' | 'no-radiator';
+export type HeatEnd = 'solved' | 'nothing-flows' | 'no-radiator' | 'singular';
 
 export interface HeatResult {
   readonly end: HeatEnd;
@@ -171,7 +171,8 @@ export function solveHeat(loop: LoopFile, flow: FlowResult, conditions: HeatCond
   right[caseAt] += gaps * roomC;
 
   const temperatures = solveDense(matrix, right);
-  if (!temperatures) return { end: 'no-radiator', parts: [], caseAirC: roomC };
+  // parts that are warmed and have no way to lose it have no steady temperature
+  if (!temperatures) return { end: 'singular', parts: [], caseAirC: roomC };
   const caseAirC = temperatures[caseAt] as number;
   const parts = flowing.map(({ id, kind }, row): PartHeat => {
     const coolantInC = (feeds[row] as [number, number][]).reduce((sum, [from, share]) => sum + share * (temperatures[from] as number), 0);

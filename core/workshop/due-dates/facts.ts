@@ -95,7 +95,10 @@ const readFact =
   (stored: unknown): T =>
     typeof (stored as T | null)?.why === 'string'
       ? (stored as T)
-      : ({ why: 'said', text: typeof stored === 'string' ? stored : JSON.stringify(stored ?? '') } as never);
+      : ({
+          why: 'said',
+          text: typeof stored === 'string' ? stored : stored === null || stored === undefined ? '' : JSON.stringify(stored),
+        } as never);
 
 export const readReason = readFact<DateReason>();
 export const readOutcome = readFact<Outcome>();

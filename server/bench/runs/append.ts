@@ -59,7 +59,7 @@ export async function tryAppend(writer: Writer, runId: string, input: RunEventIn
   const body = coolant ?? input.body;
   const refusal = refuseEntry(procedure, fold.state, fold.events, body, now.getTime());
   if (refusal) return { refusal, procedure };
-  const booking = row.jobId === null ? null : bookingOf(body, fold);
+  const booking = row.jobId === null ? null : bookingOf(input.id, body, fold);
   const pumpWasOn = fold.state.pump?.on === true;
   const event = await insertEvent(writer, {
     id: input.id,

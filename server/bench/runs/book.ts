@@ -1,8 +1,9 @@
-import { and, eq, isNotNull, sql } from 'drizzle-orm';
+import { and, eq, isNotNull, sql, sum } from 'drizzle-orm';
 import { definitionOf, type RunEventBody } from '../../../core/bench/runs/entries/all.js';
 import type { Booking } from '../../../core/bench/runs/entry.js';
-import type { RunFold } from '../../../core/bench/runs/replay.js';
-import { coolantBatch } from '../../base/database/tables/coolants.js';
+import { RunFold } from '../../../core/bench/runs/replay.js';
+import type { RunState } from '../../../core/bench/runs/state.js';
+import { coolantBatch, coolantMove } from '../../base/database/tables/coolants.js';
 import { storeItem, storeMove } from '../../base/database/tables/store.js';
 import { wasteContainer, wasteEntry } from '../../base/database/tables/waste.js';
 import { notFound } from '../../base/http/errors.js';
@@ -11,36 +12,38 @@ import type { Writer } from './writer.js';
 /** What an entry moves on the shelf or in waste; `back` where an entry is taken back, and with it what it moved. */
 export interface Booked {
   readonly what: Booking;
+  /** the entry that moves it, or whose move goes back */
+  readonly eventId: string;
   readonly back: boolean;
 }
 
 /** @param fold the run before the entry */
-export function bookingOf(body: RunEventBody, fold: RunFold): Booked | null {
-  if (body.type !== 'withdrawn') return booked(body, fold, false);
-  const taken = fold.find(body.event)?.body;
-  return taken ? booked(taken, fold, true) : null;
+export function bookingOf(eventId: string, body: RunEventBody, fold: RunFold): Booked | null {
+  if (body.type !== 'withdrawn') return booked(eventId, body, fold.state, false);
+  const at = fold.events.findIndex(({ id }) => id === body.event);
+  const taken = fold.events[at];
+  if (!taken || !definitionOf(taken.body).books) return null;
+  // what it moved was decided by the run as it stood then: another lot may be in use by now
+  const then = new RunFold(fold.procedure).sync(fold.events.slice(0, at)).state;
+  return booked(taken.id, taken.body, then, true);
 }
 
-const booked = (body: RunEventBody, { state }: RunFold, back: boolean): Booked | null => {
+const booked = (eventId: string, body: RunEventBody, state: RunState, back: boolean): Booked | null => {
   const what = definitionOf(body).books?.(body, state) ?? null;
-  return what && { what, back };
+  return what && { what, eventId, back };
 };
 
 /**
  * Books in the entry's own transaction: shelf and containers are true while the job is still on the bench. An entry that
  * is taken back is booked the other way.
  */
-export async function book({ scope, account, clock }: Writer, jobId: string, { what, back }: Booked): Promise<void> {
+export async function book(writer: Writer, jobId: string, { what, eventId, back }: Booked): Promise<void> {
+  const { scope, account, clock } = writer;
   const own = { workshopId: account.workshopId, jobId, personId: account.personId, createdAt: clock.now() };
   const sign = back ? -1 : 1;
   switch (what.kind) {
     case 'coolant':
-      await scope
-        .update(coolantBatch)
-        .set({ stockMl: sql`greatest(0, ${coolantBatch.stockMl} - ${sign * what.ml})` })
-        // a lot that nobody counts stays uncounted
-        .where(and(eq(coolantBatch.id, what.batchId), isNotNull(coolantBatch.stockMl)));
-      return;
+      return back ? giveBack(writer, eventId) : takeFromLot(writer, eventId, what.batchId, what.ml);
     case 'waste': {
       const [container] = await scope.select({ id: wasteContainer.id }).from(wasteContainer).where(eq(wasteContainer.id, what.containerId));
       if (!container) throw notFound('waste container');
@@ -61,4 +64,36 @@ export async function book({ scope, account, clock }: Writer, jobId: string, { w
         .values({ ...own, itemId: what.itemId, change: -sign * what.count, reason: back ? 'entry taken back' : 'used at the bench' });
     }
   }
+}
+
+/** A lot that is counted gives what it has; one that nobody counts stays uncounted. */
+async function takeFromLot({ scope, account, clock }: Writer, eventId: string, batchId: string, ml: number): Promise<void> {
+  const [lot] = await scope
+    .select({ stockMl: coolantBatch.stockMl })
+    .from(coolantBatch)
+    .where(and(eq(coolantBatch.id, batchId), isNotNull(coolantBatch.stockMl)))
+    .for('update');
+  if (!lot) return;
+  // more was poured than was counted: the count was wrong, and ends at nothing
+  const takenMl = Math.min(ml, lot.stockMl as number);
+  await moveCoolant({ scope, account, clock }, { batchId, eventId, changeMl: -takenMl });
+}
+
+/** What an entry took from a lot goes back to that lot, and no more. */
+async function giveBack(writer: Writer, eventId: string): Promise<void> {
+  const { scope } = writer;
+  const moves = await scope
+    .select({ batchId: coolantMove.batchId, changeMl: sum(coolantMove.changeMl).mapWith(Number) })
+    .from(coolantMove)
+    .where(eq(coolantMove.eventId, eventId))
+    .groupBy(coolantMove.batchId);
+  for (const { batchId, changeMl } of moves) if (changeMl < 0) await moveCoolant(writer, { batchId, eventId, changeMl: -changeMl });
+}
+
+async function moveCoolant({ scope, account, clock }: Writer, move: { batchId: string; eventId: string; changeMl: number }): Promise<void> {
+  await scope
+    .update(coolantBatch)
+    .set({ stockMl: sql`${coolantBatch.stockMl} + ${move.changeMl}` })
+    .where(eq(coolantBatch.id, move.batchId));
+  await scope.insert(coolantMove).values({ ...move, workshopId: account.workshopId, personId: account.personId, createdAt: clock.now() });
 }

@@ -168,6 +168,29 @@ describe('a commissioning from plan to sign-off', () => {
     expect((await hands.page()).dues).toEqual([]);
   });
 
+  it('takes from the lot that was chosen, and gives a pour that is taken back to that lot, never more than it gave', async () => {
+    const hands = await (await Hands.begin({ leak: 'wet-only' })).upTo('fill');
+    const lotOf = async (lot: string, stockMl: number): Promise<string> => {
+      const made = await tech.post<{ id: string }>('/coolant-batches', { productId: hands.productId, lot, openedOn: null });
+      await tech.put(`/coolant-batches/${made.body.id}`, { openedOn: null, keepsUntil: null, stockMl, samplePlace: '' });
+      return made.body.id;
+    };
+    const [first, second] = [await lotOf('A1', 300), await lotOf('A2', 2000)];
+    const stock = async (): Promise<number[]> => {
+      const { rows } = await bench.pool.query<{ id: string; stock_ml: number }>('select id, stock_ml from coolant_batch');
+      return [first, second].map((batchId) => rows.find(({ id }) => id === batchId)?.stock_ml as number);
+    };
+    const choose = (batchId: string) => hands.say({ type: 'coolant', productId: hands.productId, productName: 'x', batchId, lot: null });
+    await choose(first);
+    // 200 mL more than anybody counted there
+    const pour = await hands.say({ type: 'pour', volumeMl: 500 });
+    expect(await stock()).toEqual([0, 2000]);
+    await choose(second);
+    await hands.say({ type: 'pour', volumeMl: 100 });
+    await hands.say({ type: 'withdrawn', event: pour.body.event.id });
+    expect(await stock()).toEqual([300, 1900]);
+  });
+
   it('cannot be signed off through the log', async () => {
     const hands = await Hands.begin();
     expect((await tech.entry(hands.runId, { type: 'signed-off', remark: '' })).status).toBe(409);

@@ -2,7 +2,7 @@
 import { LEVEL_STAYS } from '@core/bench/runs/checkIds.js';
 import { balanceWords } from '@core/edge/words/bench.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
-import { roomToMark, fillBalance } from '@core/bench/runs/contents.js';
+import { AT_MARK_WITHIN_ML, fillBalance, roomToMark } from '@core/bench/runs/contents.js';
 import { computed, onMounted, ref } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { broughtMl, pouredMl, type RunState } from '@core/bench/runs/state.js';
@@ -65,7 +65,7 @@ const isAtMark = computed(
     runningMl.value === null &&
     props.state.pours.length > 0 &&
     roomMl.value !== null &&
-    Math.round(nextMl.value) === 0,
+    (roomMl.value < AT_MARK_WITHIN_ML || Math.round(nextMl.value) === 0),
 );
 const plannedMl = computed(() => {
   if (watched.value && watched.value.nextAtMostMl > 0.5) return watched.value.nextAtMostMl;

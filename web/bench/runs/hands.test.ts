@@ -192,6 +192,18 @@ describe('parts tested on their own', () => {
 });
 
 describe('the fill watched', () => {
+  it.each([
+    [30, /^\d+ mL at most/],
+    [3, /Full to the mark now/],
+    [0, /Full to the mark now/],
+  ])('with %d mL of room up to the mark says what a hand can still do', (room, words) => {
+    const run = new TestRun().upTo('fill').say(COOLANT).say({ type: 'pour', volumeMl: 150 });
+    const mark = run.procedure.facts?.reservoir?.fillMarkMl ?? 0;
+    run.say({ type: 'level', levelMl: mark - room });
+    const screen = mountScreen(FillStep, { props: { ...props(run), plannedProductId: null } });
+    expect(screen.find('.big-number').text().replace(/\s+/g, ' ')).toMatch(words);
+  });
+
   it('names what the loop cannot hold', () => {
     const run = new TestRun().upTo('fill').say(COOLANT).say({ type: 'pour', volumeMl: 2500 });
     const screen = mountScreen(FillStep, { props: { ...props(run), plannedProductId: null } });

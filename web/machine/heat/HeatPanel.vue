@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue';
 import type { MeasuredBlock } from '@core/physics/diagnosis/measured.js';
-import { usualAir, type AirPath } from '@core/physics/heat/steady.js';
+import { usualAir, type AirPath, type HeatEnd } from '@core/physics/heat/steady.js';
 import { shortName } from '@core/machine/catalogue/names.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
@@ -12,6 +12,13 @@ import { usualBlocks } from './usual.js';
 
 /** Temperatures at steady load, with coolant and case air solved together; the quietest speeds. */
 const props = defineProps<{ loop: LoopFile; twin: Twin; colour: string | null; measured: readonly MeasuredBlock[] }>();
+
+const WHY_NOT: Readonly<Record<HeatEnd, string>> = {
+  solved: '',
+  'no-radiator': 'There is no radiator to give the heat off.',
+  'nothing-flows': 'Nothing flows at this pump speed: temperatures cannot be told.',
+  singular: 'Some parts take up heat and have no way to give it off: there is no steady temperature.',
+};
 
 const blocks = usualBlocks(props.loop);
 const loads = reactive<Record<string, number | null>>(Object.fromEntries(blocks.map(({ id, loadW }) => [id, loadW])));
@@ -162,11 +169,7 @@ function takeQuiet(): void {
       </section>
     </div>
     <p v-else-if="heat" class="mt-5">
-      {{
-        heat.result.end === 'no-radiator'
-          ? 'There is no radiator to give the heat off.'
-          : 'Nothing flows at this pump speed: temperatures cannot be told.'
-      }}
+      {{ WHY_NOT[heat.result.end] }}
     </p>
     <p v-else-if="twin.loaded.value > 0" class="mt-5">Temperatures cannot be told yet: give the pump its curve in the loop file.</p>
   </div>

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
-import { check, date, doublePrecision, foreignKey, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
-import { workshop } from './people.js';
+import { check, date, doublePrecision, foreignKey, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { person, workshop } from './people.js';
 import type { Glycol } from '../../../../core/machine/liquids/fluids.js';
 import { owned, tenantWalls } from '../columns.js';
 
@@ -68,5 +68,29 @@ export const coolantBatch = pgTable(
     check('coolant_batch_stock_sane', sql`stock_ml >= 0`),
     unique('coolant_batch_lot_once').on(t.workshopId, t.productId, t.lot),
     ...tenantWalls('coolant_batch', t),
+  ],
+);
+
+/** What a run's entry took from a counted lot, and what came back when it was taken back. Never edited. */
+export const coolantMove = pgTable(
+  'coolant_move',
+  {
+    ...owned,
+    batchId: uuid('batch_id').notNull(),
+    /** the pour that moved it */
+    eventId: uuid('event_id').notNull(),
+    /** mL; negative off the shelf, at most what was counted there */
+    changeMl: doublePrecision('change_ml').notNull(),
+    personId: uuid('person_id').notNull(),
+  },
+  (t) => [
+    foreignKey({
+      name: 'coolant_move_batch_fk',
+      columns: [t.workshopId, t.batchId],
+      foreignColumns: [coolantBatch.workshopId, coolantBatch.id],
+    }),
+    foreignKey({ name: 'coolant_move_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
+    index('coolant_move_by_event').on(t.workshopId, t.eventId),
+    ...tenantWalls('coolant_move', t),
   ],
 );
