@@ -4,6 +4,10 @@ import type { JobKind } from '../jobs/kinds.js';
 export const PLAN = {
   /** days that the board looks ahead */
   horizonDays: 28,
+  /** min from now until hands can begin: a plan arranged now still holds when it is taken a few minutes later */
+  leadMinutes: 15,
+  /** min that a first step may lie back when a plan is taken: it was looked at meanwhile */
+  graceMinutes: 10,
   /** min; longer attended work is cut into pieces, so that it fits between lunch and closing */
   longestPieceMinutes: 180,
   /** min a technician may leave a machine between two attended pieces of one job */

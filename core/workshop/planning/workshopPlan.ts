@@ -4,7 +4,7 @@ import type { KitKind, Skill } from './capacities.js';
 import { addDays, instantIn } from '../../base/units/calendar.js';
 import { PLAN } from './defaults.js';
 import { jobSteps, type NamedStep } from './jobSteps.js';
-import type { PlacedJob, PlanJob, PlanProblem, Span } from './problem.js';
+import { MINUTE_MS, type PlacedJob, type PlanJob, type PlanProblem, type Span } from './problem.js';
 import { joined, shiftsOf, type Absence, type Shift } from './shifts.js';
 
 /** A booked job as the board knows it. */
@@ -35,6 +35,16 @@ export interface BoardSlot {
   readonly version: number;
 }
 
+/** A run in progress: it holds its bench until it is likely over. */
+export interface RunningNow {
+  readonly runId: string;
+  readonly benchId: string;
+  readonly systemName: string;
+  readonly until: string;
+  /** nobody planned when it ends: `until` moves on with the clock, so a plan keeps clear of it but is not refused for it */
+  readonly isGuess: boolean;
+}
+
 /** Everything that a plan depends on, as the server tells it. */
 export interface WorkshopBoard {
   readonly now: string;
@@ -49,8 +59,7 @@ export interface WorkshopBoard {
   readonly absences: readonly (Absence & { readonly id: string; readonly reason: string })[];
   readonly jobs: readonly BoardJob[];
   readonly slots: readonly BoardSlot[];
-  /** runs in progress: their bench until they are likely over */
-  readonly running: readonly { readonly benchId: string; readonly systemName: string; readonly until: string; readonly runId: string }[];
+  readonly running: readonly RunningNow[];
 }
 
 export interface BuiltProblem {
@@ -68,12 +77,17 @@ const span = ({ from, to }: { from: string; to: string }): Span => ({ from: Date
 /** Appointments that nobody but a hand moves: confirmed slots. */
 export const fixedSlots = ({ slots }: WorkshopBoard): readonly BoardSlot[] => slots.filter(({ confirmed }) => confirmed);
 
+/** A plan to be arranged keeps clear of guesses and leaves hands time to begin; one that people decided on need not. */
+export type PlanPurpose = 'arrange' | 'check';
+
 /**
  * The plan's problem: what is confirmed or in progress is taken out of shifts and benches, the rest is free to move.
  * A job that was promised counts as late from the end of that day; one nobody promised after some weeks.
  */
-export function buildProblem(board: WorkshopBoard): BuiltProblem {
-  const nowMs = Date.parse(board.now);
+export function buildProblem(board: WorkshopBoard, purpose: PlanPurpose = 'arrange'): BuiltProblem {
+  const isCheck = purpose === 'check';
+  const clockMs = Date.parse(board.now);
+  const nowMs = clockMs + (isCheck ? -PLAN.graceMinutes : PLAN.leadMinutes) * MINUTE_MS;
   const fixed = fixedSlots(board);
   const fixedIds = new Set(fixed.map(({ jobId }) => jobId));
   const jobs = board.jobs.filter(({ id }) => !fixedIds.has(id));
@@ -100,8 +114,8 @@ export function buildProblem(board: WorkshopBoard): BuiltProblem {
           .filter(({ benchId }) => benchId === id)
           .map((slot) => ({ from: Date.parse(slot.steps[0]?.from ?? ''), to: Date.parse(slot.steps.at(-1)?.to ?? '') })),
         ...board.running
-          .filter(({ benchId }) => benchId === id)
-          .map(({ until }) => ({ from: nowMs, to: Math.max(nowMs, Date.parse(until)) })),
+          .filter(({ benchId, isGuess }) => benchId === id && !(isCheck && isGuess))
+          .map(({ until }) => ({ from: clockMs, to: Math.max(clockMs, Date.parse(until)) })),
       ]).filter(({ from, to }) => to > from),
     })),
     kits: board.kits.map(({ kind, count }) => ({ id: kind, count, taken: fixed.flatMap((slot) => kitSpans(board, slot, kind)) })),

@@ -26,7 +26,7 @@ import { tellSlot } from '../messages/messages.js';
 import { customer, job, system } from '../../base/database/tables/machines.js';
 import { absence, kit, shift, slot } from '../../base/database/tables/planning.js';
 
-/** h that a run in progress holds its bench from now on, where nobody planned it: a guess until it is signed off */
+/** ms that a run in progress holds its bench from now on, where nobody planned it: a guess until it is signed off */
 const RUN_LASTS_MS = 6 * 3_600_000;
 
 /** Everything a plan depends on. */
@@ -63,13 +63,10 @@ export async function readBoard(ask: Ask): Promise<WorkshopBoard> {
     jobs: await boardJobs(ask),
     slots: slots.map(({ jobId, benchId, steps, confirmed, version }) => ({ jobId, benchId, steps, confirmed, version })),
     running: running.map(({ runId, benchId, jobId, systemName }) => {
-      const planned = slots.find((each) => each.jobId === jobId)?.endsAt.getTime() ?? 0;
-      return {
-        runId,
-        benchId: benchId as string,
-        systemName,
-        until: new Date(Math.max(planned, now.getTime() + RUN_LASTS_MS)).toISOString(),
-      };
+      const plannedMs = slots.find((each) => each.jobId === jobId)?.endsAt.getTime() ?? 0;
+      const isGuess = plannedMs <= now.getTime();
+      const untilMs = isGuess ? now.getTime() + RUN_LASTS_MS : plannedMs;
+      return { runId, benchId: benchId as string, systemName, until: new Date(untilMs).toISOString(), isGuess };
     }),
   };
 }
@@ -173,17 +170,22 @@ export async function saveSlots(ask: Ask, { slots, off }: BoardInput): Promise<W
   return readBoard(ask);
 }
 
+/** What a job, bench, person or kit of the board is called. */
+const nameIn =
+  ({ jobs, benches, people }: WorkshopBoard) =>
+  (id: string): string =>
+    jobs.find((each) => each.id === id)?.systemName ?? [...benches, ...people].find((each) => each.id === id)?.name ?? id;
+
 function refuseBroken(board: WorkshopBoard): void {
-  const built = buildProblem(board);
+  const built = buildProblem(board, 'check');
   const placed = new Set(built.current.map(({ job: at }) => at));
   const unplaced = board.slots.filter(
     ({ jobId, confirmed }) =>
       !confirmed && built.jobs.some(({ id }) => id === jobId) && !placed.has(built.jobs.findIndex(({ id }) => id === jobId)),
   );
   if (unplaced.length > 0) refuse('slots', 'has a job whose steps are not those of its kind; arrange it anew');
-  const nameOf = (id: string): string => board.jobs.find((each) => each.id === id)?.systemName ?? id;
   const wrong = checkPlan(built.problem, built.current).filter(({ why }) => why !== 'not-planned');
-  if (wrong[0]) refuse('slots', conflictWords(wrong[0], nameOf));
+  if (wrong[0]) refuse('slots', conflictWords(wrong[0], nameIn(board)));
 }
 
 /** An appointment that was told to the owner stands; taken back, it may move again. */

@@ -10,6 +10,7 @@ let desk: Visitor;
 const jobs: string[] = [];
 const WEEK = [1, 2, 3, 4, 5].map((weekday) => ({ weekday, fromMinute: 540, toMinute: 1020 }));
 const board = async (): Promise<WorkshopBoard> => (await desk.get<WorkshopBoard>('/plan')).body;
+const slotOf = async (jobId: string): Promise<BoardSlot | undefined> => (await board()).slots.find((slot) => slot.jobId === jobId);
 const bare = ({ jobId, benchId, steps, version }: BoardSlot) => ({ jobId, benchId, steps, version });
 
 beforeAll(async () => {
@@ -129,6 +130,29 @@ describe('the plan', () => {
     expect(feed).toContain('settling check');
     await desk.post('/calendars', { personId: null });
     expect((await read(made.body.path)).status).toBe(404);
+  });
+
+  it('arranged now is taken minutes later: hands that begin at once, and a run whose end is only a guess', async () => {
+    for (const jobId of jobs) await desk.put(`/jobs/${jobId}/slot`, { confirmed: false, version: (await slotOf(jobId))?.version ?? 0 });
+    const before = await board();
+    await desk.put('/plan/slots', { slots: [], off: before.slots.map(({ jobId }) => jobId) });
+    // Monday morning, in the middle of the shift
+    const weekday = new Date(bench.nowMs).getUTCDay();
+    bench.nowMs = Math.floor(bench.nowMs / 86_400_000) * 86_400_000 + (((8 - weekday) % 7) + 7) * 86_400_000 + 9.5 * 3_600_000;
+    const loop = await desk.loop(await desk.system('Three'));
+    const place = before.benches[0]?.id ?? null;
+    expect((await desk.run(loop.id, { leak: 'wet-only' }, place)).status).toBe(201);
+    const now = await board();
+    expect(now.running).toMatchObject([{ benchId: place, isGuess: true }]);
+    const built = buildProblem(now);
+    const plan = arrange(built.problem, { isOver: () => true });
+    bench.wait(8 * 60);
+    const taken = await desk.put<WorkshopBoard>('/plan/slots', { slots: toSlots(now, built, plan?.jobs ?? []).map(bare) });
+    expect(taken.body.slots).toHaveLength(2);
+    // but not one that began while nobody looked
+    bench.wait(4 * 86_400);
+    const late = await desk.put('/plan/slots', { slots: taken.body.slots.map(bare) });
+    expect(errorOf(late).message).toMatch(/(One|Two) step 0 begins before it can/);
   });
 
   it('is invisible to another workshop', async () => {
