@@ -193,8 +193,7 @@ useShortcuts({
           :run-id="id"
           :ahead-ms="desk.aheadMs.value"
           :playing="live.source.value !== null"
-          @changed="desk.load()"
-          @ended="desk.load()"
+          :reload="desk.load"
         />
         <InstrumentStrip :bench="live" />
         <StandIn v-if="benchId && !desk.answer.value.practice && procedure.facts && !procedure.service" :run-id="id" :bench="live" />

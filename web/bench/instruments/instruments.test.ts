@@ -178,16 +178,23 @@ describe('a step with instruments', () => {
 
 describe('practice', () => {
   it('sets the clock ahead, and ends with the debrief', async () => {
-    const screen = mountScreen(PracticeBar, { props: { runId: 'r', aheadMs: 600_000, playing: true } });
+    let read = (): void => undefined;
+    const reload = vi.fn(() => new Promise<void>((resolve) => (read = resolve)));
+    const screen = mountScreen(PracticeBar, { props: { runId: 'r', aheadMs: 600_000, playing: true, reload } });
     expect(wordsOf(screen)).toContain('Its clock is 10 min ahead.');
     const press = async (words: RegExp): Promise<void> => {
       await screen.findAll('button').find((each) => words.test(each.text()))?.trigger('click'); // prettier-ignore
       await settle();
     };
     await press(/^1 h$/);
+    // until the run's clock is known here, nothing more is set ahead
+    expect(screen.findAll('button').find((each) => each.text() === '1 h')?.attributes('disabled')).toBeDefined(); // prettier-ignore
+    read();
+    await settle();
     await press(/debrief/);
+    read();
     expect(asked.map(({ path, body }) => [path, body])).toEqual([['/runs/r/skip', { seconds: 3600 }], ['/runs/r/debrief', {}]]); // prettier-ignore
-    expect(screen.emitted('ended')).toHaveLength(1);
+    expect(reload).toHaveBeenCalledTimes(2);
   });
 
   it('is told apart: harm first, then what was missed, then what went well', () => {

@@ -5,8 +5,13 @@ import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 
 /** Above a practice run: nothing of the customer's is touched, time can be set ahead, and the end brings the debrief. */
-const props = defineProps<{ runId: string; aheadMs: number; playing: boolean }>();
-const emit = defineEmits<{ changed: []; ended: [] }>();
+const props = defineProps<{
+  runId: string;
+  aheadMs: number;
+  playing: boolean;
+  /** reads the run again: until its clock is known here, nothing more is set ahead */
+  reload: () => Promise<void>;
+}>();
 const submit = useSubmit();
 const { busy, problem } = submit;
 const skips = [
@@ -19,9 +24,11 @@ const ahead = computed(() =>
   props.aheadMs > 0 ? `Its clock is ${formatSpan(props.aheadMs / 1000)} ahead.` : 'Its clock can be set ahead.',
 );
 
-async function act(path: string, body: object, then: () => void): Promise<void> {
-  if (await submit.run(() => call<object>('POST', `/runs/${props.runId}/${path}`, { body }))) then();
-}
+const act = (path: string, body: object): Promise<unknown> =>
+  submit.run(async () => {
+    await call<object>('POST', `/runs/${props.runId}/${path}`, { body });
+    await props.reload();
+  });
 </script>
 
 <template>
@@ -34,13 +41,11 @@ async function act(path: string, body: object, then: () => void): Promise<void> 
         :key="skip.seconds"
         variant="outlined"
         :disabled="busy || !playing"
-        @click="act('skip', { seconds: skip.seconds }, () => emit('changed'))"
+        @click="act('skip', { seconds: skip.seconds })"
         >{{ skip.label }}</v-btn
       >
-      <v-btn v-if="!playing" :loading="busy" @click="act('simulated-bench', { scenario: 'surprise' }, () => emit('changed'))"
-        >Start the simulated bench</v-btn
-      >
-      <v-btn variant="flat" :loading="busy" @click="act('debrief', {}, () => emit('ended'))">End and debrief</v-btn>
+      <v-btn v-if="!playing" :loading="busy" @click="act('simulated-bench', { scenario: 'surprise' })">Start the simulated bench</v-btn>
+      <v-btn variant="flat" :loading="busy" @click="act('debrief', {})">End and debrief</v-btn>
     </div>
     <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
   </section>
