@@ -1,3 +1,4 @@
+import { jugSdMl } from '../../physics/measuring/errors.js';
 import type { Liquid } from '../../machine/liquids/fluids.js';
 import { WATER } from '../../machine/liquids/fluids.js';
 import type { CoolantOrder } from '../../machine/liquids/order.js';
@@ -37,14 +38,10 @@ export interface ProcedureInput {
 function topUp(lostMl: number): FillPlan {
   return {
     kind: 'gravity',
-    total: { volumeMl: lostMl, sdMl: Math.max(JUG_SD_ML, JUG_SD_SHARE * lostMl) },
+    total: { volumeMl: lostMl, sdMl: jugSdMl(lostMl) },
     reason: 'Only what left the loop is put back; the rest of it is still full.',
   };
 }
-
-/** mL and share that a measuring jug may be off, and what clings to towels */
-const JUG_SD_ML = 10;
-const JUG_SD_SHARE = 0.1;
 
 /** The commissioning of one loop, from kit list to sign-off, with its own parts, joints and figures. */
 export function buildProcedure(input: ProcedureInput): Procedure {

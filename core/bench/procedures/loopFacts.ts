@@ -1,3 +1,4 @@
+import { BENCH_C } from '../../physics/measuring/errors.js';
 import { shortName, tubesInOrder } from '../../machine/catalogue/names.js';
 import { liquidAt, type Liquid } from '../../machine/liquids/fluids.js';
 import type { LoopComponent, LoopFile } from '../../machine/loop-file/loopFile.js';
@@ -8,9 +9,6 @@ import { pumpsWithoutCurve } from '../../physics/flow/network.js';
 import { vesselsWithoutBox } from '../../physics/geometry/network.js';
 import { MOST_GAUGE_KPA } from '../../physics/leak-testing/defaults.js';
 import type { LoopFacts, PortFact } from '../runs/facts.js';
-
-/** °C of the liquid on the bench */
-const BENCH_C = 25;
 
 function gaugeCap(loop: LoopFile): Pick<LoopFacts, 'mostGaugeKpa' | 'weakest'> {
   const rated = loop.components.filter(

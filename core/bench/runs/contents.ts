@@ -1,3 +1,4 @@
+import { MEASURED } from '../../physics/measuring/errors.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { Volume } from '../../machine/loop-file/volume.js';
 import { keepLedger, judgeLedger, type Ledger, type LedgerVerdict } from '../../physics/contents/ledger.js';
@@ -29,15 +30,12 @@ function ledgerBeforeRefill(service: ServiceFacts, { flows }: ServiceState, firs
   return keepLedger(service.inside, flows.slice(0, until < 0 ? flows.length : until));
 }
 
-/** mL by which two people read the same fill mark differently */
-const REFILL_MARK_SD_ML = 15;
-
 /** mL that the refill should take: the loop at its mark less what the book says is inside. */
 function refillVolume(service: ServiceFacts, planned: Volume, before: Ledger): Volume {
   if (before.insideMl === null || service.inside === null) return planned;
   return {
     volumeMl: Math.max(0, service.inside.volumeMl - Math.max(0, before.insideMl)),
-    sdMl: before.emptied ? service.inside.sdMl : Math.hypot(before.sdMl, REFILL_MARK_SD_ML),
+    sdMl: before.emptied ? service.inside.sdMl : Math.hypot(before.sdMl, MEASURED.markSdMl),
   };
 }
 

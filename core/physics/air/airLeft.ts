@@ -1,3 +1,4 @@
+import { BENCH_C } from '../measuring/errors.js';
 import { prepareFlow, solveAtSpeed, type FlowResult } from '../flow/flow.js';
 import { liquidAt, type Liquid } from '../../machine/liquids/fluids.js';
 import { pumpsWithoutCurve } from '../flow/network.js';
@@ -41,7 +42,6 @@ type Gauges = FlowResult['portGaugeKpa'];
 
 /** kPa; a pocket that feels less than this of the pump cannot be seen from the level */
 const LEAST_SQUEEZE_KPA = 0.5;
-const BENCH_C = 25;
 /** cycles that the trend looks back over */
 const TREND_CYCLES = 4;
 

@@ -1,3 +1,4 @@
+import { jugSdMl, MEASURED } from '../measuring/errors.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { planRinses } from '../../machine/shop-sums/rinse.js';
@@ -58,7 +59,7 @@ describe('the book of a loop', () => {
     const ledger = keepLedger(START, [flow('out', 700), flow('emptied', 0), flow('in', 790, 'coolant')]);
     expect(ledger).toMatchObject({ insideMl: 790, emptied: true, unseenMl: 100 });
     expect(ledger.shares).toMatchObject({ old: 0, coolant: 1 });
-    expect(ledger.sdMl).toBeCloseTo(Math.hypot(LEDGER.jugSdMl, LEDGER.jugSdShare * 790), 10);
+    expect(ledger.sdMl).toBeCloseTo(jugSdMl(790), 10);
   });
 
   it('says when nobody can tell, and still adds up what was measured', () => {
@@ -72,10 +73,9 @@ describe('the book of a loop', () => {
 describe('whether the book balances', () => {
   it('lets the book be off by what hands and eyes are off: jug, drops, and what was only judged', () => {
     const { sdMl } = keepLedger(START, [flow('out', 500), flow('in', 300, 'water'), flow('lost', 50)]);
-    const jug = (ml: number): number => Math.hypot(LEDGER.jugSdMl, LEDGER.jugSdShare * ml);
-    expect(sdMl).toBeCloseTo(Math.hypot(START.sdMl, jug(500), jug(300), LEDGER.lostSdShare * 50), 9);
+    expect(sdMl).toBeCloseTo(Math.hypot(START.sdMl, jugSdMl(500), jugSdMl(300), MEASURED.judgedSdShare * 50), 9);
     const { slackMl } = judgeLedger(keepLedger(START, [flow('out', 500)]), null);
-    expect(slackMl).toBeCloseTo(2 * Math.hypot(START.sdMl, jug(500)), 9);
+    expect(slackMl).toBeCloseTo(2 * Math.hypot(START.sdMl, jugSdMl(500)), 9);
     // more came out than was in, but no more than a jug is off
     expect(judgeLedger(keepLedger(START, [flow('out', 840)]), null).kind).toBe('inside');
     expect(judgeLedger(keepLedger(START, [flow('out', 870)]), null).kind).toBe('more-out-than-in');

@@ -1,3 +1,4 @@
+import { AGREES_WITHIN_SD, jugSdMl, MEASURED } from '../measuring/errors.js';
 import type { RinseLiquid } from '../../machine/liquids/rinsing.js';
 import type { Volume } from '../../machine/loop-file/volume.js';
 
@@ -13,15 +14,8 @@ export interface Flow {
   readonly volumeMl: number;
 }
 
-/** Standard deviations of what hands measure (workshop practice). */
+/** What the twin's figures are off by, against a book kept by hand (estimates). */
 export const LEDGER = {
-  /** mL and share of a measuring jug read by eye, drops on towels and in the scrap tube included */
-  jugSdMl: 8,
-  jugSdShare: 0.02,
-  /** share of a volume that was judged, not measured */
-  lostSdShare: 0.4,
-  /** two standard deviations still count as balanced */
-  agreesWithinSd: 2,
   /** share of the loop that clings to walls and fins even where everything runs out: old liquid is never quite gone */
   filmShare: 0.02,
   /** mL and share by which the twin's figure for what stays may be off: foam, tilt, films on walls */
@@ -36,7 +30,7 @@ export const RINSE_AS: Readonly<Record<RinseLiquid, LedgerLiquid>> = {
 };
 
 const sdOf = ({ way, volumeMl }: Flow): number =>
-  way === 'emptied' ? 0 : way === 'lost' ? LEDGER.lostSdShare * volumeMl : Math.hypot(LEDGER.jugSdMl, LEDGER.jugSdShare * volumeMl);
+  way === 'emptied' ? 0 : way === 'lost' ? MEASURED.judgedSdShare * volumeMl : jugSdMl(volumeMl);
 
 export interface Ledger {
   readonly inMl: number;
@@ -106,13 +100,13 @@ export interface LedgerVerdict {
  */
 export function judgeLedger({ insideMl, sdMl }: Ledger, predictedLeftMl: number | null): LedgerVerdict {
   if (insideMl === null) return { kind: 'cannot-tell', ml: 0, slackMl: 0 };
-  const slackMl = LEDGER.agreesWithinSd * sdMl;
+  const slackMl = AGREES_WITHIN_SD * sdMl;
   if (insideMl < -slackMl) return { kind: 'more-out-than-in', ml: -insideMl, slackMl };
   const left = Math.max(0, insideMl);
   if (predictedLeftMl === null) return { kind: 'inside', ml: left, slackMl };
   const apart = insideMl - predictedLeftMl;
   const sd = Math.hypot(sdMl, LEDGER.leftSdMl, LEDGER.leftSdShare * predictedLeftMl);
-  if (apart > LEDGER.agreesWithinSd * sd) return { kind: 'more-left-than-predicted', ml: apart, slackMl };
-  if (apart < -LEDGER.agreesWithinSd * sd) return { kind: 'less-left-than-predicted', ml: -apart, slackMl };
+  if (apart > AGREES_WITHIN_SD * sd) return { kind: 'more-left-than-predicted', ml: apart, slackMl };
+  if (apart < -AGREES_WITHIN_SD * sd) return { kind: 'less-left-than-predicted', ml: -apart, slackMl };
   return { kind: 'balances', ml: left, slackMl };
 }

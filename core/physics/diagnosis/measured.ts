@@ -1,3 +1,4 @@
+import { MEASURED } from '../measuring/errors.js';
 import type { BaselineReading } from './reading.js';
 import { shortName } from '../../machine/catalogue/names.js';
 import { prepareFlow, solveAtSpeed } from '../flow/flow.js';
@@ -6,9 +7,6 @@ import { pumpsWithoutCurve } from '../flow/network.js';
 import type { LoopComponent, LoopFile } from '../../machine/loop-file/loopFile.js';
 import { SATURATED_MINUTES } from './baseline.js';
 import { blockResistance } from '../heat/steady.js';
-
-/** K; what two sensors, part and coolant, may be off together (general estimate) */
-const SENSORS_SD_K = 1;
 
 export interface MeasuredBlock {
   readonly id: string;
@@ -51,7 +49,7 @@ export function blocksFromBaselines(loop: LoopFile, readings: readonly BaselineR
     found.set(block.id, {
       id: block.id,
       kelvinPerWatt,
-      sdKelvinPerWatt: SENSORS_SD_K / powerW,
+      sdKelvinPerWatt: MEASURED.sensorsSdK / powerW,
       flowLph: through,
       factor: kelvinPerWatt / blockResistance(through),
     });

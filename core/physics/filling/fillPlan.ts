@@ -1,3 +1,4 @@
+import { AGREES_WITHIN_SD } from '../measuring/errors.js';
 import { flowOrder } from '../../machine/loop-file/chain.js';
 import { tubeName, shortName } from '../../machine/catalogue/names.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
@@ -118,9 +119,6 @@ function pulsesFor(totalMl: number, firstPourMl: number, workingMl: number, free
 }
 
 export type FillVerdict = 'filling' | 'as-planned' | 'more-than-planned';
-
-/** Two standard deviations either way still count as the planned loop. */
-const AGREES_WITHIN_SD = 2;
 
 export interface FillBalance {
   readonly pouredMl: number;

@@ -1,3 +1,4 @@
+import { AGREES_WITHIN_SD } from '../measuring/errors.js';
 import { formatMl } from '../../base/units/display.js';
 import type { Volume } from '../../machine/loop-file/volume.js';
 
@@ -45,9 +46,6 @@ export interface FillWatch {
   /** what cannot be explained by the volumes' uncertainty */
   readonly mismatch: { readonly ml: number; readonly words: string } | null;
 }
-
-/** standard deviations of a volume that still count as the planned loop */
-const AGREES_WITHIN_SD = 2;
 
 /**
  * Pours against the simulated fill. The pulse the loop stands at follows from what is inside, not from the count of

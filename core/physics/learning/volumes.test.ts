@@ -1,3 +1,4 @@
+import { jugSdMl } from '../measuring/errors.js';
 import { usualLoop } from '../../machine/catalogue/testLoops.js';
 import { describe, expect, it } from 'vitest';
 import { buildLoop, type PartPick } from '../../machine/catalogue/starters.js';
@@ -110,7 +111,7 @@ describe('learning the catalogue from all fills', () => {
     const loop = { ...whole, components };
     const pouredMl = loopVolume(loop).volumeMl - cushion(loop);
     const tubeVar = loopVolume(loop).parts.reduce((sum, { sdMl }, at) => sum + (at < components.length ? 0 : sdMl ** 2), 0);
-    const jug = Math.max(LEARNING.jugMl, LEARNING.jugShare * pouredMl) ** 2 + LEARNING.gasLeftMl ** 2;
+    const jug = jugSdMl(pouredMl) ** 2 + LEARNING.gasLeftMl ** 2;
     const radiatorMl = components.find(({ catalogue }) => catalogue)?.volume_ml as number;
     const noise = jug + tubeVar + (LEARNING.pieceSpread * radiatorMl) ** 2;
     const [item] = learnCatalogue(Array.from({ length: 9 }, () => ({ loop, pouredMl })));

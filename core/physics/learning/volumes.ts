@@ -1,3 +1,4 @@
+import { jugSdMl } from '../measuring/errors.js';
 import { findCataloguePart } from '../../machine/catalogue/parts.js';
 import { prepareSparse } from '../../base/numerics/sparse.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
@@ -7,9 +8,6 @@ import { COMPONENT_SD_SHARE, componentSdMl, loopVolume, type Volume } from '../.
 export const LEARNING = {
   /** share of a volume by which two pieces of one catalogue item differ (general estimate) */
   pieceSpread: 0.05,
-  /** share of the poured total that jug or scale may be off, and mL it is off at least */
-  jugShare: 0.01,
-  jugMl: 5,
   /** mL; gas that is still in the loop when a fill is signed off */
   gasLeftMl: 8,
   /** standard deviations of a difference beyond which a fill says that something is wrong, not what a part holds */
@@ -33,7 +31,7 @@ export interface LearnedItem {
 }
 
 /** mL² of what jug and remaining gas leave unknown about a poured total. */
-const pouredVariance = (pouredMl: number): number => Math.max(LEARNING.jugMl, LEARNING.jugShare * pouredMl) ** 2 + LEARNING.gasLeftMl ** 2;
+const pouredVariance = (pouredMl: number): number => jugSdMl(pouredMl) ** 2 + LEARNING.gasLeftMl ** 2;
 
 /** mL of gas over a reservoir's fill mark: counted in the loop's volume, not poured. */
 function cushionMl(loop: LoopFile): number {

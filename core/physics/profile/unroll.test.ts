@@ -7,7 +7,8 @@ import { turnNetwork } from '../geometry/turned.js';
 import { generateNetwork, generateParallelLoop, generateSpatialLoop } from '../../machine/loop-file/generatedLoops.js';
 import { readLoopFile } from '../../machine/loop-file/loopFileSchema.js';
 import { placeInOrder } from './order.js';
-import { unrollTurned, type DrawnVessel } from './unroll.js';
+import { loopOf, part, run, usualLoop } from '../../machine/catalogue/testLoops.js';
+import { unrollTurned, unrollUpright, type DrawnVessel } from './unroll.js';
 
 const example = readLoopFile(JSON.parse(readFileSync('examples/two-radiators.json', 'utf8')));
 const unroll = (standing: keyof typeof STANDING = 'upright') =>
@@ -19,6 +20,21 @@ describe('unrolling a loop', () => {
   it('goes along the flow, part and run in turn, and says where the end leads home', () => {
     expect(unroll().items.map(({ id }) => id)).toEqual(['res', 't0', 'pump', 't1', 'gpu', 't2', 'cpu', 't3', 'top', 't4', 'front', 't5']);
     expect(unroll().bridges.map(({ towards }) => towards)).toEqual(['res']);
+  });
+
+  it('labels a catalogue part shortly, and keeps a name that somebody gave', () => {
+    const loop = usualLoop();
+    Object.assign(loop.components[4] as object, { label: 'Old block' });
+    const names = unrollUpright(loop).unrolled.items.flatMap((item) => (item.shape === 'run' ? [] : [item.name]));
+    expect(names).toEqual(['reservoir', 'pump', 'drain', 'graphics', 'Old block', 'roof', 'front']);
+  });
+
+  it('copes with a loop of nothing, with runs of no length, and with what nobody measured', () => {
+    expect(unrollUpright(loopOf([])).unrolled).toMatchObject({ items: [], lowMm: 0, highMm: 100 });
+    const flat = loopOf([part('a', 'pump', 1), part('b', 'radiator', 1, [10, 0, 0])], [run('t', 'a', 'b'), run('u', 'b', 'a')]);
+    const { items } = unrollUpright(flat).unrolled;
+    expect(items.map(({ shape }) => shape)).toEqual(['part', 'run', 'part', 'run']);
+    expect(items.every((item) => item.shape !== 'run' || item.points.every(({ x }) => Number.isFinite(x)))).toBe(true);
   });
 
   it('draws every height true, whichever way the case stands', () => {

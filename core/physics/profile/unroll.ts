@@ -1,7 +1,8 @@
 import { tubeName, shortName } from '../../machine/catalogue/names.js';
 import { shareBelow, type TurnedBox } from '../geometry/levelCut.js';
-import { nodeDistanceMm } from '../geometry/network.js';
-import type { TurnedNetwork } from '../geometry/turned.js';
+import { buildNetwork, nodeDistanceMm, vesselsWithoutBox } from '../geometry/network.js';
+import { turnNetwork, type TurnedNetwork } from '../geometry/turned.js';
+import { STANDING } from '../../machine/loop-file/orientation.js';
 import { partName, type LoopComponent, type LoopFile, type LoopTube } from '../../machine/loop-file/loopFile.js';
 import { placeInOrder } from './order.js';
 
@@ -199,7 +200,18 @@ export function unrollTurned(turned: TurnedNetwork, loop: LoopFile): UnrolledLoo
     items: layout.items,
     bridges: layout.bridges,
     width: Math.max(1, layout.x),
-    lowMm: heights.reduce((low, mm) => Math.min(low, mm), Number.POSITIVE_INFINITY),
-    highMm: heights.reduce((high, mm) => Math.max(high, mm), Number.NEGATIVE_INFINITY),
+    lowMm: heights.length > 0 ? heights.reduce((low, mm) => Math.min(low, mm)) : 0,
+    highMm: heights.length > 0 ? heights.reduce((high, mm) => Math.max(high, mm)) : 100,
   };
+}
+
+/**
+ * A loop as it stands on its feet, whatever is known of it: a vessel whose outer measures are missing is laid out as a
+ * plain part at the height of its ports, and holds no level.
+ */
+export function unrollUpright(loop: LoopFile): { readonly turned: TurnedNetwork; readonly unrolled: UnrolledLoop } {
+  const bare = new Set(vesselsWithoutBox(loop));
+  const drawn = { ...loop, components: loop.components.map((part) => (bare.has(part) ? { ...part, kind: 'unmeasured' } : part)) };
+  const turned = turnNetwork(buildNetwork(drawn), STANDING.upright);
+  return { turned, unrolled: unrollTurned(turned, loop) };
 }

@@ -6,7 +6,7 @@ import { fillFront, frontOf, standingFront } from '@core/physics/filling/fillPla
 import { levelMlOf } from '@core/bench/instruments/level.js';
 import type { RunDesk } from '../runs/useRun.js';
 import type { LiveBench } from '../instruments/liveBench.js';
-import type { FrontMark } from '../../machine/profile/profileLayout.js';
+import type { FrontMark } from '../../machine/profile/drawing.js';
 
 /** What stands in the loop of a run while it is filled, drained or refilled: for its profile. */
 export function useStanding(

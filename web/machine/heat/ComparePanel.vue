@@ -9,7 +9,7 @@ import type { HeatAnswer } from '../compute/twinEngine.js';
 import { useTwin, useTwinAnswer, type Twin } from '../compute/useTwin.js';
 import { get, wordsOf } from '../../base/http/api.js';
 import ProfileSheet from '../profile/ProfileSheet.vue';
-import type { SecondLine } from '../profile/TwinProfile.vue';
+import type { SecondLine } from '../profile/LoopDrawing.vue';
 import { usualBlocks } from './usual.js';
 
 /** Two variants of a loop side by side: flow, pressure and temperature, part by part. */

@@ -2,7 +2,6 @@
 import { usualLoop } from '@core/machine/catalogue/testLoops.js';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { nextTick } from 'vue';
-import { unrollLoop } from '@core/physics/profile/chainProfile.js';
 import { loopVolume } from '@core/machine/loop-file/volume.js';
 import { mountScreen, wordsOf } from '../../../tests/screens/mountScreen.js';
 import ChainList from './ChainList.vue';
@@ -10,60 +9,52 @@ import LoopFigures from './LoopFigures.vue';
 import LoopProfile from '../profile/LoopProfile.vue';
 import { readDroppedLoop } from './loopTransfer.js';
 import PartPicker from './PartPicker.vue';
-import { frameFor, liquidRect, placeLabels, rulerMarks } from '../profile/profileLayout.js';
 import { useLoopDraft } from './useLoopDraft.js';
 
 beforeEach(() => localStorage.clear());
 
 describe('the loop profile', () => {
-  const profile = unrollLoop(usualLoop());
-  const frame = frameFor(profile, 1000, 260, false);
-
-  it('puts higher points higher, and everything inside the frame', () => {
-    expect(frame.y(490)).toBeLessThan(frame.y(0));
-    for (const item of profile.items) {
-      if (item.shape === 'run') continue;
-      expect(frame.x(item.x0)).toBeGreaterThanOrEqual(0);
-      expect(frame.x(item.x1)).toBeLessThanOrEqual(1000);
-      expect(frame.y(item.topMm)).toBeGreaterThanOrEqual(0);
-    }
-  });
-
-  it('marks round heights', () => {
-    expect(rulerMarks(profile, frame)).toEqual([0, 100, 200, 300, 400]);
-  });
-
-  it('lets no two labels overlap', () => {
-    const labels = placeLabels(profile.items, frame);
-    for (const a of labels) {
-      for (const b of labels) {
-        if (a.id >= b.id) continue;
-        const apart = Math.abs(a.x - b.x) > ((a.text.length + b.text.length) / 2) * 6 || Math.abs(a.y - b.y) >= 13;
-        expect(apart, `${a.text} and ${b.text}`).toBe(true);
-      }
-    }
-  });
-
-  it('fills a vessel from below', () => {
-    const roof = profile.items.find(({ id }) => id === 'roof');
-    if (!roof || roof.shape === 'run') throw new Error('no roof radiator');
-    const half = liquidRect(roof, frame, 0.5);
-    expect(half.y + half.height).toBeCloseTo(frame.y(roof.bottomMm), 6);
-    expect(half.height).toBeCloseTo((frame.y(roof.bottomMm) - frame.y(roof.topMm)) / 2, 6);
-    expect(liquidRect(roof, frame, 7).height).toBeCloseTo(liquidRect(roof, frame, 1).height, 6);
-  });
+  const levels = (screen: ReturnType<typeof mountScreen>, fate: string) => screen.findAll(`.level[data-fate="${fate}"]`);
 
   it('draws liquid in its own colour and none where the loop is dry', () => {
     const wet = mountScreen(LoopProfile, { props: { loop: usualLoop(), colour: '#7fb8c9' } });
-    expect(wet.findAll('.level').every((level) => level.attributes('fill') === '#7fb8c9')).toBe(true);
+    expect(levels(wet, 'gas')).toHaveLength(0);
+    expect(levels(wet, 'liquid').map((level) => level.attributes('fill'))).toEqual(['#7fb8c9', '#7fb8c9', '#7fb8c9']);
     const dry = mountScreen(LoopProfile, { props: { loop: usualLoop(), colour: '#7fb8c9', filled: new Map() } });
-    expect(dry.findAll('.level').every((level) => Number(level.attributes('height')) === 0)).toBe(true);
-    expect(dry.findAll('path[pathLength]')).toHaveLength(0);
+    expect(levels(dry, 'liquid')).toHaveLength(0);
+    expect(dry.html()).not.toContain('#7fb8c9;');
+  });
+
+  it('fills a vessel from below, as far as is known', () => {
+    const half = mountScreen(LoopProfile, { props: { loop: usualLoop(), filled: new Map([['front', 0.5]]) } });
+    const [liquid] = levels(half, 'liquid');
+    const [top, height] = ['y', 'height'].map((name) => Number(liquid?.attributes(name)));
+    const gas = levels(half, 'gas').find((level) => Math.abs(Number(level.attributes('y')) + Number(level.attributes('height')) - (top as number)) < 0.01); // prettier-ignore
+    expect(height).toBeCloseTo(Number(gas?.attributes('height')), 3);
+  });
+
+  it('never draws a negative size, however narrow the page, nor for a loop of nothing', () => {
+    for (const loop of [usualLoop(), { ...usualLoop(), components: [], tubes: [] }])
+      for (const bare of [true, false]) {
+        const screen = mountScreen(LoopProfile, { props: { loop, bare, height: 30 } });
+        for (const box of screen.findAll('rect')) for (const side of ['width', 'height']) expect(Number(box.attributes(side))).toBeGreaterThanOrEqual(0); // prettier-ignore
+      }
+  });
+
+  it('shows a second circuit, and a part whose outer measures nobody gave', () => {
+    const loop = usualLoop();
+    const apart = { ...loop.components[4], id: 'apart', label: 'Second block' };
+    const unmeasured = loop.components.map((each) => (each.id === 'roof' ? { ...each, box: undefined } : each));
+    const screen = mountScreen(LoopProfile, { props: { loop: { ...loop, components: [...unmeasured, apart as never] } } });
+    expect(wordsOf(screen)).toContain('Second block');
+    expect(wordsOf(screen)).toContain('roof');
+    expect(levels(screen, 'liquid')).toHaveLength(2);
   });
 
   it('tells which part was touched', async () => {
     const screen = mountScreen(LoopProfile, { props: { loop: usualLoop() } });
-    await screen.findAll('.part')[1]?.trigger('click');
+    const titled = screen.findAll('.part').find((each) => /pump/i.test(each.find('title').text())); // prettier-ignore
+    await titled?.trigger('click');
     expect(screen.emitted('select')).toEqual([['pump']]);
   });
 });

@@ -2,7 +2,7 @@
 import type { Scene } from '../compute/twinEngine.js';
 import FateKey, { type FateWords } from './FateKey.vue';
 import type { OpeningState } from './openings.js';
-import TwinProfile, { type SecondLine } from './TwinProfile.vue';
+import LoopDrawing, { type SecondLine } from './LoopDrawing.vue';
 
 /** The loop profile on its sheet, with what its fills mean. */
 withDefaults(
@@ -25,7 +25,7 @@ const HEIGHT = 296;
 
 <template>
   <section class="sheet drawing" :aria-label="label">
-    <TwinProfile
+    <LoopDrawing
       v-if="scene"
       :unrolled="scene.unrolled"
       :picture="scene.picture"

@@ -1,13 +1,31 @@
 import type { Fate, LiquidPicture } from '@core/physics/draining/picture.js';
-import type { Frame, Label } from './profileLayout.js';
 import type { DrawnItem, DrawnRun, DrawnVessel, UnrolledLoop } from '@core/physics/profile/unroll.js';
 
-const MARGIN = { left: 46, right: 64, top: 34, bottom: 20 } as const;
+/** From drawing units and millimetres to pixels. */
+export interface Frame {
+  readonly width: number;
+  readonly height: number;
+  readonly x: (units: number) => number;
+  readonly y: (mm: number) => number;
+}
 
-export function frameOf({ width: units, lowMm, highMm }: UnrolledLoop, width: number, height: number): Frame {
-  const sx = (width - MARGIN.left - MARGIN.right) / Math.max(1, units);
-  const sy = (height - MARGIN.top - MARGIN.bottom) / Math.max(1, highMm - lowMm);
-  return { width, height, x: (u) => MARGIN.left + u * sx, y: (mm) => height - MARGIN.bottom - (mm - lowMm) * sy };
+export interface Label {
+  readonly id: string;
+  readonly text: string;
+  readonly x: number;
+  readonly y: number;
+}
+
+const MARGIN = { left: 46, right: 64, top: 34, bottom: 20 } as const;
+/** without ruler and names */
+const BARE_MARGIN = { left: 6, right: 6, top: 8, bottom: 8 } as const;
+
+/** Never negative, however little room there is: a page measures its width only after the first drawing. */
+export function frameOf({ width: units, lowMm, highMm }: UnrolledLoop, width: number, height: number, bare = false): Frame {
+  const margin = bare ? BARE_MARGIN : MARGIN;
+  const sx = Math.max(0, width - margin.left - margin.right) / Math.max(1, units);
+  const sy = Math.max(0, height - margin.top - margin.bottom) / Math.max(1, highMm - lowMm);
+  return { width, height, x: (u) => margin.left + u * sx, y: (mm) => height - margin.bottom - (mm - lowMm) * sy };
 }
 
 const at = ({ x, y }: Frame, u: number, mm: number): string => `${x(u).toFixed(1)} ${y(mm).toFixed(1)}`;
@@ -90,4 +108,39 @@ export function placeNames(items: readonly DrawnItem[], frame: Frame): Label[] {
     placed.push({ id: item.id, text: item.name, x, y, half });
   }
   return placed;
+}
+
+/** Where a filling front stands: in which stretch, and how much of it is wet. */
+export interface FrontMark {
+  readonly kind: 'predicted' | 'measured';
+  readonly id: string;
+  /** 0 … 1 */
+  readonly filled: number;
+}
+
+/** The place of a front in the drawing: on a run at its share of the length, in a vessel on the surface. null: not drawn. */
+export function frontPoint(
+  { items }: UnrolledLoop,
+  { vessels }: LiquidPicture,
+  frame: Frame,
+  { id, filled }: FrontMark,
+): { x: number; y: number } | null {
+  const item = items.find((each) => each.id === id);
+  if (!item) return null;
+  if (item.shape === 'part') return { x: frame.x((item.x0 + item.x1) / 2), y: frame.y(item.mm) };
+  if (item.shape === 'vessel') {
+    const surface = vessels.get(item.part)?.findLast(({ fate }) => fate === 'liquid')?.toMm ?? item.bottomMm;
+    return { x: frame.x((item.x0 + item.x1) / 2), y: frame.y(surface) };
+  }
+  const points = item.points.map(({ x, mm }) => ({ x: frame.x(x), y: frame.y(mm) }));
+  const lengths = points.slice(1).map((point, index) => Math.hypot(point.x - (points[index]?.x ?? 0), point.y - (points[index]?.y ?? 0)));
+  let left = Math.min(1, Math.max(0, filled)) * lengths.reduce((sum, each) => sum + each, 0);
+  for (let index = 0; index < lengths.length; index += 1) {
+    const length = lengths[index] as number;
+    const [from, to] = [points[index], points[index + 1]] as [{ x: number; y: number }, { x: number; y: number }];
+    if (left <= length && length > 0)
+      return { x: from.x + ((to.x - from.x) * left) / length, y: from.y + ((to.y - from.y) * left) / length };
+    left -= length;
+  }
+  return points.at(-1) ?? null;
 }

@@ -13,12 +13,13 @@ import { computed, ref, useId } from 'vue';
 import type { Fate, LiquidPicture } from '@core/physics/draining/picture.js';
 import type { DrawnPart, DrawnRun, DrawnVessel, UnrolledLoop } from '@core/physics/profile/unroll.js';
 import { useWidth } from '../../base/units/useSize.js';
-import { frameOf, heightMarks, placeNames, runPath, runPieces, vesselPath } from './drawing.js';
+import { frameOf, frontPoint, heightMarks, placeNames, runPath, runPieces, vesselPath, type FrontMark } from './drawing.js';
 import type { OpeningState } from './openings.js';
 
 /**
- * The loop unrolled along its flow path as it stands: every height true, every vessel's area its volume. What stands
- * where is told by `picture`; ports are handles that go from closed to air to drain.
+ * The one drawing of a loop, small or large: unrolled along its flow path as it stands, every height true, every
+ * vessel's area its volume. What stands where is told by `picture`; ports are handles that go from closed to air to
+ * drain.
  */
 const props = withDefaults(
   defineProps<{
@@ -31,20 +32,26 @@ const props = withDefaults(
     /** pressure, temperature */
     line?: SecondLine | null;
     label: string;
+    /** without ruler, names and handles: a sign of the machine rather than a plan of it */
+    bare?: boolean;
+    /** part or run that is marked */
+    selected?: string | null;
+    /** where a filling front is expected, and where it was measured */
+    fronts?: readonly FrontMark[];
   }>(),
-  { height: 400, openings: null, line: null },
+  { height: 400, openings: null, line: null, bare: false, selected: null, fronts: () => [] },
 );
-const emit = defineEmits<{ turn: [port: string] }>();
+const emit = defineEmits<{ turn: [port: string]; select: [id: string] }>();
 
 const own = useId();
 const holder = ref<HTMLElement | null>(null);
 const width = useWidth(holder);
-const frame = computed(() => frameOf(props.unrolled, width.value, props.height));
+const frame = computed(() => frameOf(props.unrolled, width.value, props.height, props.bare));
 const vessels = computed(() => props.unrolled.items.filter((item): item is DrawnVessel => item.shape === 'vessel'));
 const parts = computed(() => props.unrolled.items.filter((item): item is DrawnPart => item.shape === 'part'));
 const runs = computed(() => props.unrolled.items.filter((item): item is DrawnRun => item.shape === 'run'));
-const names = computed(() => placeNames(props.unrolled.items, frame.value));
-const marks = computed(() => heightMarks(props.unrolled, frame.value));
+const names = computed(() => (props.bare ? [] : placeNames(props.unrolled.items, frame.value)));
+const marks = computed(() => (props.bare ? [] : heightMarks(props.unrolled, frame.value)));
 
 const liquid = computed(() => props.colour ?? 'var(--ink-soft)');
 function paint(fate: Fate): string {
@@ -53,10 +60,13 @@ function paint(fate: Fate): string {
   if (fate === 'high') return `url(#${own}-high)`;
   return liquid.value;
 }
-const px = (bore: number): number => Math.max(6, Math.min(11, bore * 0.7));
+const px = (bore: number): number => (props.bare ? 4 : Math.max(6, Math.min(11, bore * 0.7)));
+/** px; half the height of a part that is no vessel */
+const partHalf = computed(() => (props.bare ? 6 : 9));
 
 /** ports that open, and the joints at both ends of every run where they are offered as openings */
 const handles = computed(() => {
+  if (props.bare) return [];
   const ports = [...vessels.value, ...parts.value].flatMap((item) =>
     item.ports.filter(({ name, closure }) => closure !== null || props.openings?.get(name) !== undefined),
   );
@@ -83,6 +93,13 @@ const STATE_WORDS: Record<OpeningState, string> = { closed: 'closed', air: 'open
 const across = computed(() => props.unrolled.bridges.filter(({ from, to }) => to.x > from.x));
 const home = computed(() => props.unrolled.bridges.filter(({ from, to }) => to.x <= from.x));
 
+const frontsDrawn = computed(() =>
+  props.fronts.flatMap((front) => {
+    const at = frontPoint(props.unrolled, props.picture, frame.value, front);
+    return at ? [{ ...front, ...at }] : [];
+  }),
+);
+
 const secondLine = computed(() => {
   if (!props.line) return null;
   const found = [...vessels.value, ...parts.value]
@@ -106,8 +123,14 @@ const secondLine = computed(() => {
 </script>
 
 <template>
-  <div ref="holder" class="twin">
-    <svg :width="width" :height="height" :viewBox="`0 0 ${width} ${height}`" role="group" :aria-label="label">
+  <div ref="holder" class="twin" :class="{ bare }">
+    <svg
+      :width="width"
+      :height="height"
+      :viewBox="`0 0 ${width} ${height}`"
+      :role="openings === null ? 'img' : 'group'"
+      :aria-label="label"
+    >
       <defs>
         <pattern :id="`${own}-held`" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <rect width="8" height="8" fill="var(--glass)" />
@@ -127,7 +150,7 @@ const secondLine = computed(() => {
         <line :x1="40" :x2="width - (secondLine ? 28 : 0)" :y1="frame.y(mark.mm)" :y2="frame.y(mark.mm)" />
         <text x="34" :y="frame.y(mark.mm) + 4" text-anchor="end">{{ mark.label }}</text>
       </g>
-      <text class="ruler-unit" x="34" y="14" text-anchor="end" aria-hidden="true">mm</text>
+      <text v-if="!bare" class="ruler-unit" x="34" y="14" text-anchor="end" aria-hidden="true">mm</text>
 
       <path
         v-for="(bridge, index) in across"
@@ -137,12 +160,12 @@ const secondLine = computed(() => {
       />
       <g v-for="(bridge, index) in home" :key="`home-${index}`" class="home">
         <path class="bridge" :d="`M${frame.x(bridge.from.x)} ${frame.y(bridge.from.mm)}h18`" />
-        <text v-if="bridge.towards" :x="frame.x(bridge.from.x) + 18" :y="frame.y(bridge.from.mm) + 18" text-anchor="end">
+        <text v-if="bridge.towards && !bare" :x="frame.x(bridge.from.x) + 18" :y="frame.y(bridge.from.mm) + 18" text-anchor="end">
           → {{ bridge.towards }}
         </text>
       </g>
 
-      <g v-for="run in runs" :key="run.id">
+      <g v-for="run in runs" :key="run.id" class="run" :class="{ selected: selected === run.id }" @click="emit('select', run.id)">
         <title>{{ run.name }}</title>
         <path class="wall" :d="runPath(run, frame)" :stroke-width="px(run.boreMm) + 3.5" />
         <path class="inside" :d="runPath(run, frame)" :stroke-width="px(run.boreMm)" />
@@ -156,13 +179,21 @@ const secondLine = computed(() => {
         />
       </g>
 
-      <g v-for="vessel in vessels" :key="vessel.id">
+      <g
+        v-for="vessel in vessels"
+        :key="vessel.id"
+        class="part"
+        :class="{ selected: selected === vessel.id }"
+        @click="emit('select', vessel.id)"
+      >
         <title>{{ vessel.name }}, {{ Math.round(vessel.volumeMl) }} mL</title>
         <path class="glass" :d="vesselPath(vessel, frame)" />
         <g :clip-path="`url(#${own}-${vessel.part})`">
           <rect
             v-for="(band, index) in picture.vessels.get(vessel.part) ?? []"
             :key="index"
+            class="level"
+            :data-fate="band.fate"
             :x="frame.x(vessel.x0) - 2"
             :width="frame.x(vessel.x1) - frame.x(vessel.x0) + 4"
             :y="frame.y(band.toMm)"
@@ -172,15 +203,15 @@ const secondLine = computed(() => {
         </g>
         <path class="outline" :d="vesselPath(vessel, frame)" />
       </g>
-      <g v-for="part in parts" :key="part.id">
+      <g v-for="part in parts" :key="part.id" class="part" :class="{ selected: selected === part.id }" @click="emit('select', part.id)">
         <title>{{ part.name }}, {{ Math.round(part.volumeMl) }} mL</title>
         <rect
           class="outline"
           :x="frame.x(part.x0)"
           :width="frame.x(part.x1) - frame.x(part.x0)"
-          :y="frame.y(part.mm) - 9"
-          height="18"
-          :rx="part.kind === 'pump' ? 9 : 4"
+          :y="frame.y(part.mm) - partHalf"
+          :height="2 * partHalf"
+          :rx="part.kind === 'pump' ? partHalf : 4"
           :style="{ fill: paint(picture.fates[part.node] ?? 'gas') }"
         />
       </g>
@@ -189,6 +220,12 @@ const secondLine = computed(() => {
         <path :d="secondLine.d" />
         <text v-for="tick in secondLine.ticks" :key="tick.value" :x="width - 4" :y="tick.y + 4" text-anchor="end">{{ tick.value }}</text>
         <text :x="width - 4" y="14" text-anchor="end">{{ line.unit }}</text>
+      </g>
+
+      <g v-for="front in frontsDrawn" :key="front.kind" class="front" :class="front.kind">
+        <line :x1="front.x" :x2="front.x" y1="6" :y2="height - 6" />
+        <path :d="`M${front.x} ${front.y - 9}l8 -13h-16z`" />
+        <text :x="front.x + 8" :y="front.kind === 'measured' ? height - 8 : height - 24">{{ front.kind }}</text>
       </g>
 
       <text v-for="each in names" :key="each.id" class="name" :x="each.x" :y="each.y" text-anchor="middle" aria-hidden="true">
@@ -203,7 +240,7 @@ const secondLine = computed(() => {
         :transform="`translate(${frame.x(port.x).toFixed(1)} ${frame.y(port.mm).toFixed(1)})`"
         :role="openings === null ? undefined : 'button'"
         :tabindex="openings === null ? undefined : 0"
-        :aria-label="`${port.label}: ${STATE_WORDS[port.state]}`"
+        :aria-label="openings === null ? undefined : `${port.label}: ${STATE_WORDS[port.state]}`"
         @click="openings !== null && emit('turn', port.name)"
         @keydown.enter.prevent="openings !== null && emit('turn', port.name)"
         @keydown.space.prevent="openings !== null && emit('turn', port.name)"
@@ -233,6 +270,37 @@ const secondLine = computed(() => {
 .content {
   fill: none;
   stroke-linejoin: round;
+}
+.level {
+  transition:
+    y 0.3s,
+    height 0.3s;
+}
+.front line {
+  stroke: var(--ink);
+  stroke-width: 1.25;
+}
+.front path {
+  stroke: var(--ink);
+  stroke-width: 1.75;
+  fill: var(--sheet);
+}
+.front text {
+  font-size: 12px;
+  fill: var(--ink);
+}
+.front.predicted line {
+  stroke-dasharray: 3 5;
+}
+.front.measured path {
+  fill: var(--ink);
+}
+.selected .outline {
+  stroke: var(--ring);
+  stroke-width: 3.5;
+}
+.selected .wall {
+  stroke: var(--ring);
 }
 .bridge {
   stroke: var(--ink-soft);

@@ -1,0 +1,21 @@
+/** What hands, eyes and sensors at a bench are off by: standard deviations, each once (workshop practice). */
+export const MEASURED = {
+  /** mL and share of a measuring jug read by eye, drops on towels and in the scrap tube included */
+  jugSdMl: 8,
+  jugSdShare: 0.02,
+  /** share of a volume that was judged, not measured */
+  judgedSdShare: 0.4,
+  /** mL by which two people read the same fill mark differently */
+  markSdMl: 15,
+  /** K of two sensors against each other, after a settled quarter of an hour */
+  sensorsSdK: 1,
+} as const;
+
+/** two standard deviations still count as agreeing (19 of 20 of what agrees) */
+export const AGREES_WITHIN_SD = 2;
+
+/** °C; the room and the coolant at a bench before anything heats it: what is computed for the bench is computed at it */
+export const BENCH_C = 25;
+
+/** mL that a measured volume may be off. */
+export const jugSdMl = (volumeMl: number): number => Math.hypot(MEASURED.jugSdMl, MEASURED.jugSdShare * volumeMl);
