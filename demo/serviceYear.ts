@@ -86,7 +86,7 @@ async function stockWorkshop({ scope, accounts }: ServiceWorld): Promise<string>
     [
       { name: 'Loan tower, small', condition: 'good, left foot missing' },
       { name: 'Loan tower, loud', condition: 'good; its fans are heard' },
-    ].map((each) => ({ workshopId, ...each, kind: 'loan-machine', place: 'under the desk' })),
+    ].map((each) => ({ workshopId, ...each, kind: 'loan-machine' as const, place: 'under the desk' })),
   );
   return (cans[0] as { id: string }).id;
 }

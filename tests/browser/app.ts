@@ -139,10 +139,12 @@ export class Quiet {
   async now(): Promise<void> {
     await this.page.waitForLoadState('load');
     await this.answered();
+    // fonts are there and what came last is drawn with the frame after next; a page that is not painted has no frames
     await this.page.evaluate(async () => {
-      await document.fonts.ready;
-      // what came last is drawn with the frame after next
-      for (let frame = 0; frame < 3; frame += 1) await new Promise(requestAnimationFrame);
+      const atMost = (ms: number, wait: Promise<unknown>): Promise<unknown> =>
+        Promise.race([wait, new Promise((resolve) => setTimeout(resolve, ms))]);
+      await atMost(2000, document.fonts.ready);
+      for (let frame = 0; frame < 3; frame += 1) await atMost(200, new Promise(requestAnimationFrame));
     });
     await this.answered();
   }

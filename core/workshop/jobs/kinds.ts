@@ -76,6 +76,12 @@ export const JOB_KINDS = {
 } as const satisfies Record<string, JobKindFacts>;
 
 export type JobKind = keyof typeof JOB_KINDS;
+
+/** Narrows what a row of all jobs holds. @throws Error for a job that is no service: its row has no service beside it */
+export function asJobKind(kind: string): JobKind {
+  if (!Object.hasOwn(JOB_KINDS, kind)) throw new Error(`${kind} is no kind of service`);
+  return kind as JobKind;
+}
 export const JOB_KIND_KEYS = Object.keys(JOB_KINDS) as JobKind[];
 
 /** Kinds after which nothing is left to fall due on this loop. */

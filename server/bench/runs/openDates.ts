@@ -1,10 +1,8 @@
 import type { LooseEnd } from '../../../core/workshop/due-dates/facts.js';
-import { eq } from 'drizzle-orm';
 import { pouredMl, type RunState } from '../../../core/bench/runs/state.js';
-import { openAfterFill } from '../../workshop/due-dates/open.js';
+import { fillLoop } from '../../workshop/due-dates/fillLoop.js';
 import { type Ask } from '../../base/http/context.js';
-import { loop } from '../../base/database/tables/loops.js';
-import { fill, type run } from '../../base/database/tables/runs.js';
+import type { run } from '../../base/database/tables/runs.js';
 
 export type RunRow = typeof run.$inferSelect;
 
@@ -25,31 +23,11 @@ export async function openDates(
 ): Promise<{ serviceDueOn: string | null; settlingDueOn: string | null }> {
   const poured = pouredMl(state);
   if (!state.coolant || poured <= 0) return { serviceDueOn: null, settlingDueOn: null };
-  const [filled] = await scope
-    .insert(fill)
-    .values({
-      workshopId: account.workshopId,
-      revisionId,
-      jobId,
-      runId: row.id,
-      productId: state.coolant.productId,
-      batchId: state.coolant.batchId,
-      filledOn,
-      pouredMl: poured,
-      ...refill,
-      createdAt: clock.now(),
-    })
-    .returning({ id: fill.id });
-  await scope.update(loop).set({ coolantProductId: state.coolant.productId }).where(eq(loop.id, row.loopId));
-  return openAfterFill(scope, {
-    workshopId: account.workshopId,
-    systemId,
-    loopId: row.loopId,
-    fillId: (filled as { id: string }).id,
-    productId: state.coolant.productId,
-    filledOn,
-    personId: account.personId,
-    at: clock.now(),
-    ...(refill.intervalShare === undefined ? {} : { intervalShare: refill.intervalShare, intervalReason: refill.intervalReason ?? [] }),
+  const { productId, batchId } = state.coolant;
+  return fillLoop(scope, {
+    ...{ workshopId: account.workshopId, personId: account.personId, at: clock.now() },
+    ...{ systemId, loopId: row.loopId, revisionId, jobId, runId: row.id },
+    ...{ productId, batchId, filledOn, pouredMl: poured },
+    ...refill,
   });
 }

@@ -145,7 +145,7 @@ async function keepParts({ ask, jobId, state, service, systemId, filledOn }: Clo
     out.map(({ item, text, heldMl }) => ({
       workshopId: ask.account.workshopId,
       name: nameIn(service.items, item),
-      kind: 'removed',
+      kind: 'removed' as const,
       systemId,
       jobId,
       place: text,
@@ -216,7 +216,7 @@ async function answerDue({ ask, jobId, service }: Closing): Promise<void> {
 async function endLoop({ ask, row, systemId, service, filledOn }: Closing) {
   const { scope, account, clock } = ask;
   const over = {
-    state: 'closed',
+    state: 'closed' as const,
     outcome: { why: 'loop-ended' as const, kind: service.kind },
     closedAt: clock.now(),
     closedBy: account.personId,

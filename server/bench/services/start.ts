@@ -5,10 +5,9 @@ import { standardProcedure } from '../../../core/bench/procedures/procedureKinds
 import { and, eq } from 'drizzle-orm';
 import { type Procedure } from '../../../core/bench/runs/procedure.js';
 import { type RunState } from '../../../core/bench/runs/state.js';
-import type { CoolantClass } from '../../../core/machine/liquids/classes.js';
 import { mayMix, type Miscible } from '../../../core/machine/liquids/mixing.js';
 import { liquidOf, type Glycol } from '../../../core/machine/liquids/fluids.js';
-import { JOB_KINDS, type JobKind } from '../../../core/workshop/jobs/kinds.js';
+import { JOB_KINDS, type JobKind, asJobKind } from '../../../core/workshop/jobs/kinds.js';
 import type { JobStart, RescopeInput } from '../../../core/workshop/jobs/schema.js';
 import { serviceFacts } from '../../../core/bench/services/serviceFacts.js';
 import { newestProcedure } from '../runs/procedures.js';
@@ -41,7 +40,7 @@ export async function startJob(ask: Ask, input: JobStart) {
   if (input.schools.leak === 'opened-joints') checkJoints(revision.file, input.openedJoints);
   const procedure = await procedureFor(scope, {
     jobId,
-    kind: row.job.kind as JobKind,
+    kind: asJobKind(row.job.kind),
     partId: row.service.partId,
     loopId: row.service.loopId,
     file: revision.file,
@@ -100,7 +99,7 @@ async function procedureFor(scope: Scope, given: ProcedureFor): Promise<Procedur
 const miscible = (row: typeof coolantProduct.$inferSelect): Miscible => ({
   productId: row.id,
   name: row.name,
-  coolantClass: row.coolantClass as CoolantClass,
+  coolantClass: row.coolantClass,
   glycol: row.glycol as Glycol | null,
   inhibitor: row.inhibitor,
 });

@@ -4,7 +4,7 @@ import { and, asc, eq, isNull } from 'drizzle-orm';
 import type { Router } from 'express';
 import ical, { ICalCalendarMethod } from 'ical-generator';
 import Joi from 'joi';
-import { JOB_KINDS, type JobKind } from '../../../core/workshop/jobs/kinds.js';
+import { JOB_KINDS, asJobKind } from '../../../core/workshop/jobs/kinds.js';
 import { id } from '../../../core/base/checking/fields.js';
 import { addDays } from '../../../core/base/units/calendar.js';
 import { bench, person, workshop } from '../../base/database/tables/people.js';
@@ -84,9 +84,9 @@ async function calendarOf(app: App, feed: typeof calendarFeed.$inferSelect): Pro
           start: new Date(step.from),
           end: new Date(step.to),
           stamp: row.slot.startsAt,
-          summary: `${row.systemName}: ${step.what === 'work' ? JOB_KINDS[row.kind as JobKind].short : step.what}${row.slot.confirmed ? '' : ' (not confirmed)'}`,
+          summary: `${row.systemName}: ${step.what === 'work' ? JOB_KINDS[asJobKind(row.kind)].short : step.what}${row.slot.confirmed ? '' : ' (not confirmed)'}`,
           location: row.benchName,
-          description: `${JOB_KINDS[row.kind as JobKind].label}, ${row.customerName}`,
+          description: `${JOB_KINDS[asJobKind(row.kind)].label}, ${row.customerName}`,
         });
       });
     if (feed.personId === null) {

@@ -16,7 +16,7 @@ export async function productOf(scope: Scope, productId: string | null): Promise
 export const orderFor = (file: LoopFile, product: ProductRow | null): CoolantOrder | null =>
   product &&
   orderCoolant(fillVolume(file), {
-    form: product.form as 'ready-mix' | 'concentrate',
+    form: product.form,
     targetFraction: product.targetFraction,
     bottleMl: product.bottleMl,
   });

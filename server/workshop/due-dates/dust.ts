@@ -86,7 +86,7 @@ export async function openMissingDust(scope: Scope): Promise<number> {
       workshopId,
       systemId,
       loopId,
-      kind: 'dust-clean',
+      kind: 'dust-clean' as const,
       sinceOn: on,
       ...dustClean(on, place, season),
       estimated: true,

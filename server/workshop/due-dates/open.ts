@@ -2,7 +2,6 @@ import { readingsBySystem, figuresOf } from './usageFigures.js';
 import { and, eq, inArray } from 'drizzle-orm';
 import type { DateReason, LooseEnd } from '../../../core/workshop/due-dates/facts.js';
 import { nextService, settlingCheck } from '../../../core/workshop/due-dates/due.js';
-import type { CoolantClass } from '../../../core/machine/liquids/classes.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import type { Scope } from '../../base/database/client.js';
 import { notFound } from '../../base/http/errors.js';
@@ -44,7 +43,7 @@ export async function openAfterFill(scope: Scope, facts: FillFacts): Promise<{ s
     .where(and(eq(dueItem.loopId, facts.loopId), eq(dueItem.state, 'open'), inArray(dueItem.kind, ['coolant-service', 'settling-check'])));
   const service = nextService({
     filledOn: facts.filledOn,
-    coolantClass: product.coolantClass as CoolantClass,
+    coolantClass: product.coolantClass,
     productName: product.name,
     sheetLifeMonths: product.sheetLifeMonths,
     ...(await policyResolver(scope))(facts.systemId, holder.customerId),

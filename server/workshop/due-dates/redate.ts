@@ -1,6 +1,5 @@
 import { figuresOf, readingsBySystem } from './usageFigures.js';
 import { and, eq, isNotNull, type SQL } from 'drizzle-orm';
-import type { CoolantClass } from '../../../core/machine/liquids/classes.js';
 import { redateAll, type OpenService, type Redated } from '../../../core/workshop/due-dates/redate.js';
 import { fill } from '../../base/database/tables/runs.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
@@ -83,7 +82,7 @@ export async function redate(scope: Scope, cause: RedateCause): Promise<Moved[]>
     postponed: item.postponed,
     from: {
       filledOn: own.filledOn,
-      coolantClass: product.coolantClass as CoolantClass,
+      coolantClass: product.coolantClass,
       productName: product.name,
       sheetLifeMonths: product.sheetLifeMonths,
       ...policyOf(machine.id, machine.customerId),

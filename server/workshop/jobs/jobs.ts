@@ -4,8 +4,8 @@ import type { Suspect } from '../../../core/bench/runs/state.js';
 import { and, desc, eq, inArray, sql } from 'drizzle-orm';
 import { compareBaselines } from '../../../core/physics/diagnosis/compare.js';
 import { refuse } from '../../../core/base/checking/check.js';
-import { COOLANT_CLASSES, type CoolantClass } from '../../../core/machine/liquids/classes.js';
-import type { JobKind } from '../../../core/workshop/jobs/kinds.js';
+import { COOLANT_CLASSES } from '../../../core/machine/liquids/classes.js';
+import { asJobKind } from '../../../core/workshop/jobs/kinds.js';
 import type { ConsentInput, JobEdit, JobInput } from '../../../core/workshop/jobs/schema.js';
 import { daysBetween } from '../../../core/base/units/calendar.js';
 import { person } from '../../base/database/tables/people.js';
@@ -139,7 +139,7 @@ export async function readJob(ask: Ask, jobId = idFrom(ask.request, 'id', 'job')
     .orderBy(photo.createdAt);
   return {
     id: jobId,
-    kind: row.job.kind as JobKind,
+    kind: asJobKind(row.job.kind),
     state: row.job.state,
     note: row.job.note,
     createdAt: row.job.createdAt.toISOString(),
@@ -218,8 +218,8 @@ async function loopHistory({ scope, today }: Pick<Ask, 'scope' | 'today'>, loopI
     filledOn: last?.filledOn ?? null,
     ageDays: last ? daysBetween(last.filledOn, today) : null,
     coolantName: product?.name ?? null,
-    coolantClass: (product?.coolantClass ?? null) as CoolantClass | null,
-    lifeMonths: product ? (product.sheetLifeMonths ?? COOLANT_CLASSES[product.coolantClass as CoolantClass].baseLifeMonths) : null,
+    coolantClass: product?.coolantClass ?? null,
+    lifeMonths: product ? (product.sheetLifeMonths ?? COOLANT_CLASSES[product.coolantClass].baseLifeMonths) : null,
     baselineFlowLph: measured.find(({ reading }) => reading.flowLph !== null)?.reading.flowLph ?? null,
     risenK: compared?.changeK ?? null,
   };

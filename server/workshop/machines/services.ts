@@ -1,11 +1,11 @@
-import { and, desc, eq, gt, sql } from 'drizzle-orm';
+import { and, desc, eq, gt } from 'drizzle-orm';
 import { refuse } from '../../../core/base/checking/check.js';
 import { type ServiceInput } from '../../../core/workshop/machines/schema.js';
 import { CLEANS_FINS, REFILLING } from '../../../core/workshop/jobs/kinds.js';
 import { fill } from '../../base/database/tables/runs.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import { restartDust } from '../due-dates/dust.js';
-import { openAfterFill } from '../due-dates/open.js';
+import { fillLoop } from '../due-dates/fillLoop.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound } from '../../base/http/errors.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
@@ -57,16 +57,7 @@ async function refill({ scope, account, clock }: Ask, input: ServiceInput, { sys
   if (later)
     refuse('doneOn', `this loop has a later fill, on ${later.on}; a refill is entered in the order it happened (got ${input.doneOn})`);
   const { doneOn: filledOn, drainedMl, loopId } = input;
-  const [filled] = await scope
-    .insert(fill)
-    .values({ workshopId, ...made, filledOn, drainedMl, createdAt: at })
-    .returning({ id: fill.id });
-  await scope
-    .update(loop)
-    .set({ coolantProductId: made.productId, version: sql`${loop.version} + 1` })
-    .where(eq(loop.id, loopId));
-  const fillId = (filled as { id: string }).id;
-  await openAfterFill(scope, { workshopId, systemId, loopId, fillId, productId: made.productId, filledOn, personId, at });
+  await fillLoop(scope, { workshopId, systemId, loopId, personId, at, ...made, filledOn, drainedMl });
 }
 
 /** Enters a service that was done; where the loop was refilled its clocks start again from that day. */

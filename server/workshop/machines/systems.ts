@@ -93,16 +93,16 @@ export async function systemLines({ scope, today }: Pick<Ask, 'scope' | 'today'>
   const runBy = new Map(runs.map((row) => [row.systemId, row.id]));
   return systems
     .map((row): SystemLine => {
-      const own = (duesBy.get(row.id) ?? []).map(({ systemId: _, ...due }) => ({ ...due, kind: due.kind as DueKind }));
+      const own = (duesBy.get(row.id) ?? []).map(({ systemId: _, ...due }) => ({ ...due, kind: due.kind }));
       const planned = loopsBy.get(row.id)?.find(({ coolantName }) => coolantName !== null);
       const filled = lastFill.get(row.id);
-      const attention = attentionOf(row.state as SystemState, own, today);
+      const attention = attentionOf(row.state, own, today);
       // what makes it urgent goes before dust that is older
       const wet = own.find(({ kind }) => kind !== 'dust-clean');
       const next = (attention === 'dust' || attention === 'fine' ? own[0] : (wet ?? own[0])) ?? null;
       return {
         ...row,
-        state: row.state as SystemState,
+        state: row.state,
         attention,
         nextDueOn: next?.dueOn ?? null,
         nextReason: next?.reason ?? null,
@@ -219,8 +219,8 @@ export async function readSystem(ask: Ask) {
     system: { ...row.system, policy: await ownPolicy(scope, { systemId: id }) },
     customer: { ...row.customer, policy: await ownPolicy(scope, { customerId: row.customer.id }) },
     attention: attentionOf(
-      row.system.state as SystemState,
-      dues.map(({ kind, dueOn, postponed, clocks }) => ({ kind: kind as DueKind, dueOn, postponed, firstDueOn: clocks[0]?.dueOn ?? null })),
+      row.system.state,
+      dues.map(({ kind, dueOn, postponed, clocks }) => ({ kind: kind, dueOn, postponed, firstDueOn: clocks[0]?.dueOn ?? null })),
       ask.today,
     ),
     loops: loops.map((each) => ({

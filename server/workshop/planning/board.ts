@@ -11,7 +11,7 @@ import type {
   ShiftsInput,
   SkillsInput,
 } from '../../../core/workshop/planning/schema.js';
-import { JOB_KINDS, type JobKind } from '../../../core/workshop/jobs/kinds.js';
+import { JOB_KINDS, asJobKind } from '../../../core/workshop/jobs/kinds.js';
 import { hasRigidTube } from '../../../core/bench/inspection/items.js';
 import { WET_SCHOOLS } from '../../../core/physics/leak-testing/schools.js';
 import { dayIn } from '../../../core/base/units/calendar.js';
@@ -92,7 +92,7 @@ async function boardJobs({ scope, account }: Ask): Promise<BoardJob[]> {
   const consents = await scope.select({ jobId: consent.jobId, number: consent.estimateNumber }).from(consent);
   const finished = await finishedRuns({ scope });
   return rows.map(({ job: own, service, systemName, customerName, file }): BoardJob => {
-    const kind = own.kind as JobKind;
+    const kind = asJobKind(own.kind);
     const learned = learnDuration(kind, hasRigidTube(file), service.estimate.hours * 60, finished);
     return {
       id: own.id,

@@ -1,3 +1,4 @@
+import type { CoolantClass } from '../../../../core/machine/liquids/classes.js';
 import { sql } from 'drizzle-orm';
 import { check, date, doublePrecision, foreignKey, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { person, workshop } from './people.js';
@@ -9,10 +10,10 @@ export const coolantProduct = pgTable(
   {
     ...owned,
     name: text('name').notNull(),
-    coolantClass: text('coolant_class').notNull(),
+    coolantClass: text('coolant_class').$type<CoolantClass>().notNull(),
     /** the liquid's own colour, #rrggbb */
     colour: text('colour').notNull(),
-    form: text('form').notNull(),
+    form: text('form').$type<'ready-mix' | 'concentrate'>().notNull(),
     targetFraction: doublePrecision('target_fraction'),
     bottleMl: doublePrecision('bottle_ml').notNull(),
     sheetLifeMonths: doublePrecision('sheet_life_months'),

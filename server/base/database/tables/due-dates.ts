@@ -1,3 +1,4 @@
+import type { DueKind } from '../../../../core/workshop/machines/attention.js';
 import { sql } from 'drizzle-orm';
 import { boolean, check, date, foreignKey, index, integer, jsonb, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import type { DueClock } from '../../../../core/workshop/due-dates/due.js';
@@ -16,7 +17,7 @@ export const dueItem = pgTable(
     loopId: uuid('loop_id').notNull(),
     /** the fill whose clocks these are */
     fillId: uuid('fill_id'),
-    kind: text('kind').notNull(),
+    kind: text('kind').$type<DueKind>().notNull(),
     windowFrom: date('window_from'),
     /** day from which a cleaning counts; null for what counts from a fill */
     sinceOn: date('since_on'),
@@ -24,7 +25,7 @@ export const dueItem = pgTable(
     reason: stored('reason', readReason).notNull(),
     estimated: boolean('estimated').notNull().default(false),
     clocks: jsonb('clocks').$type<DueClock[]>().notNull(),
-    state: text('state').notNull().default('open'),
+    state: text('state').$type<'open' | 'closed'>().notNull().default('open'),
     /** null while it is open */
     outcome: stored('outcome', readOutcome),
     closedAt: instant('closed_at'),

@@ -1,3 +1,4 @@
+import type { InstrumentKind } from '../../../../core/bench/instruments/kinds.js';
 import { sql } from 'drizzle-orm';
 import { bigserial, boolean, check, doublePrecision, foreignKey, index, pgPolicy, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { bench, person } from './people.js';
@@ -27,7 +28,7 @@ export const instrument = pgTable(
   {
     ...owned,
     benchId: uuid('bench_id').notNull(),
-    kind: text('kind').notNull(),
+    kind: text('kind').$type<InstrumentKind>().notNull(),
     online: boolean('online').notNull(),
     resolution: doublePrecision('resolution'),
     simulated: boolean('simulated').notNull(),
@@ -53,7 +54,7 @@ export const instrumentReading = pgTable(
     id: bigserial('id', { mode: 'number' }).primaryKey(),
     workshopId: uuid('workshop_id').notNull(),
     benchId: uuid('bench_id').notNull(),
-    kind: text('kind').notNull(),
+    kind: text('kind').$type<InstrumentKind>().notNull(),
     value: doublePrecision('value').notNull(),
     at: instant('at').notNull(),
   },

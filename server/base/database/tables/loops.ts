@@ -1,3 +1,4 @@
+import type { RevisionKind } from '../../../../core/machine/loop-file/revisionKinds.js';
 import { sql } from 'drizzle-orm';
 import { check, doublePrecision, foreignKey, index, integer, jsonb, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import type { LoopFile } from '../../../../core/machine/loop-file/loopFile.js';
@@ -35,7 +36,7 @@ export const loopRevision = pgTable(
     ...owned,
     loopId: uuid('loop_id').notNull(),
     number: integer('number').notNull(),
-    kind: text('kind').notNull(),
+    kind: text('kind').$type<RevisionKind>().notNull(),
     reason: text('reason').notNull().default(''),
     personId: uuid('person_id').notNull(),
     /** the whole loop file, unknown fields included */

@@ -1,3 +1,5 @@
+import type { JobKind } from '../../../../core/workshop/jobs/kinds.js';
+import type { SystemState } from '../../../../core/workshop/machines/attention.js';
 import { readFinding } from '../../../../core/workshop/due-dates/facts.js';
 import { sql } from 'drizzle-orm';
 import { check, date, doublePrecision, foreignKey, index, integer, pgTable, text, uuid } from 'drizzle-orm/pg-core';
@@ -12,7 +14,7 @@ export const customer = pgTable(
     name: text('name').notNull(),
     email: text('email'),
     phone: text('phone'),
-    channel: text('channel').notNull(),
+    channel: text('channel').$type<'phone' | 'email' | 'text'>().notNull(),
     note: text('note').notNull().default(''),
     version: integer('version').notNull().default(1),
   },
@@ -32,7 +34,7 @@ export const system = pgTable(
     name: text('name').notNull(),
     caseText: text('case_text').notNull().default(''),
     builtBy: text('built_by').notNull().default(''),
-    state: text('state').notNull().default('planned'),
+    state: text('state').$type<SystemState>().notNull().default('planned'),
     hoursPerDay: doublePrecision('hours_per_day'),
     /** mean coolant temperature by its owner, °C */
     coolantC: doublePrecision('coolant_c'),
@@ -59,8 +61,8 @@ export const job = pgTable(
   {
     ...owned,
     systemId: uuid('system_id').notNull(),
-    kind: text('kind').notNull(),
-    state: text('state').notNull(),
+    kind: text('kind').$type<JobKind | 'commissioning' | 'settling-check'>().notNull(),
+    state: text('state').$type<'booked' | 'active' | 'waiting' | 'done' | 'cancelled'>().notNull(),
     doneOn: date('done_on'),
     note: text('note').notNull().default(''),
     personId: uuid('person_id').notNull(),
@@ -88,7 +90,7 @@ export const finding = pgTable(
     fact: stored('fact', readFinding).notNull(),
     /** the fact in words as they were when it was found: for searching alone */
     text: text('text').notNull(),
-    severity: text('severity').notNull().default('note'),
+    severity: text('severity').$type<'note' | 'watch' | 'failure'>().notNull().default('note'),
     foundAt: instant('found_at').notNull().defaultNow(),
   },
   (t) => [

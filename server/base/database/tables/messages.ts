@@ -17,7 +17,7 @@ export const message = pgTable(
     address: text('address').notNull(),
     subject: text('subject').notNull(),
     body: text('body').notNull(),
-    state: text('state').notNull().default('waiting'),
+    state: text('state').$type<'waiting' | 'sent' | 'failed'>().notNull().default('waiting'),
     attempts: integer('attempts').notNull().default(0),
     problem: text('problem').notNull().default(''),
     sentAt: instant('sent_at'),

@@ -1,3 +1,4 @@
+import type { Role } from '../../../../core/workshop/people/roles.js';
 import { sql } from 'drizzle-orm';
 import {
   boolean,
@@ -51,7 +52,7 @@ export const person = pgTable(
     name: text('name').notNull(),
     /** lower case; one account an address, over all workshops of this server */
     email: text('email').notNull(),
-    role: text('role').notNull(),
+    role: text('role').$type<Role>().notNull(),
     passwordHash: text('password_hash').notNull(),
     active: boolean('active').notNull().default(true),
     /** what this person can do that not everybody can; null: nobody wrote it down, so everything */

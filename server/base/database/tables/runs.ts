@@ -57,7 +57,7 @@ export const run = pgTable(
     revisionId: uuid('revision_id').notNull(),
     benchId: uuid('bench_id'),
     procedure: stored('procedure', readProcedure).notNull(),
-    state: text('state').notNull().default('active'),
+    state: text('state').$type<'active' | 'signed-off' | 'abandoned'>().notNull().default('active'),
     startedAt: instant('started_at').notNull(),
     signedOffAt: instant('signed_off_at'),
     personId: uuid('person_id').notNull(),

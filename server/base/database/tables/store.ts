@@ -1,3 +1,4 @@
+import type { ItemKind, KeptKind, StoreUnit } from '../../../../core/workshop/store/schema.js';
 import { sql } from 'drizzle-orm';
 import { check, date, doublePrecision, foreignKey, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { person, workshop } from './people.js';
@@ -10,8 +11,8 @@ export const storeItem = pgTable(
   {
     ...owned,
     name: text('name').notNull(),
-    kind: text('kind').notNull(),
-    unit: text('unit').notNull(),
+    kind: text('kind').$type<ItemKind>().notNull(),
+    unit: text('unit').$type<StoreUnit>().notNull(),
     lot: text('lot').notNull().default(''),
     count: doublePrecision('count').notNull(),
     reorderAt: doublePrecision('reorder_at').notNull().default(0),
@@ -53,7 +54,7 @@ export const keptPart = pgTable(
   {
     ...owned,
     name: text('name').notNull(),
-    kind: text('kind').notNull(),
+    kind: text('kind').$type<KeptKind>().notNull(),
     /** the machine it came out of */
     systemId: uuid('system_id'),
     jobId: uuid('job_id'),

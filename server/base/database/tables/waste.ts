@@ -1,3 +1,4 @@
+import type { WasteKind } from '../../../../core/workshop/store/schema.js';
 import { sql } from 'drizzle-orm';
 import { check, date, doublePrecision, foreignKey, index, integer, pgTable, text, uuid } from 'drizzle-orm/pg-core';
 import { person, workshop } from './people.js';
@@ -10,9 +11,9 @@ export const wasteContainer = pgTable(
   {
     ...owned,
     label: text('label').notNull(),
-    kind: text('kind').notNull(),
+    kind: text('kind').$type<WasteKind>().notNull(),
     capacityMl: doublePrecision('capacity_ml').notNull(),
-    state: text('state').notNull().default('open'),
+    state: text('state').$type<'open' | 'handed-over'>().notNull().default('open'),
     handedOn: date('handed_on'),
     handedTo: text('handed_to').notNull().default(''),
     documentNumber: text('document_number').notNull().default(''),

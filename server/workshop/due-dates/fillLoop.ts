@@ -1,0 +1,38 @@
+import { and, eq, sql } from 'drizzle-orm';
+import type { Scope } from '../../base/database/client.js';
+import { loop } from '../../base/database/tables/loops.js';
+import { fill } from '../../base/database/tables/runs.js';
+import { openAfterFill, type FillFacts } from './open.js';
+
+export interface FillMade extends Omit<FillFacts, 'fillId'> {
+  readonly revisionId: string;
+  readonly jobId: string;
+  /** the led run that filled it; missing: entered afterwards */
+  readonly runId?: string;
+  readonly batchId?: string | null;
+  readonly pouredMl: number;
+  readonly drainedMl?: number | null;
+}
+
+/**
+ * The one way a fill comes into being: its row, the coolant that is now in the loop, and the dates that follow from it.
+ * Before: run or service were checked.
+ */
+export async function fillLoop(scope: Scope, made: FillMade): Promise<{ serviceDueOn: string; settlingDueOn: string }> {
+  const { workshopId, loopId, productId, revisionId, jobId, runId, batchId, filledOn, pouredMl, drainedMl } = made;
+  const { intervalShare, intervalReason } = made;
+  const [filled] = await scope
+    .insert(fill)
+    .values({
+      ...{ workshopId, revisionId, jobId, runId, productId, batchId, filledOn, pouredMl, drainedMl },
+      ...(intervalShare === undefined ? {} : { intervalShare, intervalReason }),
+      createdAt: made.at,
+    })
+    .returning({ id: fill.id });
+  // somebody who edits the loop meanwhile is told only where something changed
+  await scope
+    .update(loop)
+    .set({ coolantProductId: productId, version: sql`${loop.version} + 1` })
+    .where(and(eq(loop.id, loopId), sql`${loop.coolantProductId} is distinct from ${productId}`));
+  return openAfterFill(scope, { ...made, fillId: (filled as { id: string }).id });
+}
