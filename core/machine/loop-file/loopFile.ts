@@ -1,3 +1,4 @@
+import { readObject, UnreadableDocument } from '../../base/checking/stored.js';
 /**
  * The loop file `lavacrum-loop` version 1: one closed coolant circuit with its geometry.
  * Millimetres, millilitres, kPa, L/h. Case frame: x to the front, y up, z towards the viewer's side panel.
@@ -90,6 +91,21 @@ export interface LoopFile {
   components: LoopComponent[];
   tubes: LoopTube[];
   [unknownField: string]: unknown;
+}
+
+/**
+ * A loop file that was checked when it came in, as it is kept. Unknown fields stay: they go out as they came.
+ * @throws UnreadableDocument for what a newer program wrote, or no loop at all
+ */
+export function readStoredLoop(raw: unknown): LoopFile {
+  const file = readObject<LoopFile>('a loop file')(raw);
+  if (file.format !== LOOP_FORMAT || !Array.isArray(file.components) || !Array.isArray(file.tubes))
+    throw new UnreadableDocument('a loop file is stored as something else');
+  if (file.version > LOOP_VERSION)
+    throw new UnreadableDocument(
+      `a loop file of version ${String(file.version)} was made by a newer program; this one reads up to ${LOOP_VERSION}`,
+    );
+  return file;
 }
 
 export const distanceMm = (a: Point, b: Point): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);

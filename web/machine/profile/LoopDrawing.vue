@@ -158,9 +158,9 @@ const secondLine = computed(() => {
         class="bridge"
         :d="`M${frame.x(bridge.from.x)} ${frame.y(bridge.from.mm)}L${frame.x(bridge.to.x)} ${frame.y(bridge.to.mm)}`"
       />
-      <g v-for="(bridge, index) in home" :key="`home-${index}`" class="home">
+      <g v-for="(bridge, index) in bare ? [] : home" :key="`home-${index}`" class="home">
         <path class="bridge" :d="`M${frame.x(bridge.from.x)} ${frame.y(bridge.from.mm)}h18`" />
-        <text v-if="bridge.towards && !bare" :x="frame.x(bridge.from.x) + 18" :y="frame.y(bridge.from.mm) + 18" text-anchor="end">
+        <text v-if="bridge.towards" :x="frame.x(bridge.from.x) + 18" :y="frame.y(bridge.from.mm) + 18" text-anchor="end">
           → {{ bridge.towards }}
         </text>
       </g>

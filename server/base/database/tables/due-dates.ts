@@ -1,6 +1,7 @@
+import { readList } from '../../../../core/base/checking/stored.js';
 import type { DueKind } from '../../../../core/workshop/machines/attention.js';
 import { sql } from 'drizzle-orm';
-import { boolean, check, date, foreignKey, index, integer, jsonb, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { boolean, check, date, foreignKey, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import type { DueClock } from '../../../../core/workshop/due-dates/due.js';
 import { person, workshop } from './people.js';
 import { fill } from './runs.js';
@@ -24,7 +25,7 @@ export const dueItem = pgTable(
     dueOn: date('due_on').notNull(),
     reason: stored('reason', readReason).notNull(),
     estimated: boolean('estimated').notNull().default(false),
-    clocks: jsonb('clocks').$type<DueClock[]>().notNull(),
+    clocks: stored('clocks', readList<DueClock>('the clocks of a date')).notNull(),
     state: text('state').$type<'open' | 'closed'>().notNull().default('open'),
     /** null while it is open */
     outcome: stored('outcome', readOutcome),

@@ -1,11 +1,14 @@
+import { readObject } from '../../../../core/base/checking/stored.js';
 import { sql } from 'drizzle-orm';
 import { check, date, foreignKey, index, integer, jsonb, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import type { Estimate, Intake, OwnerWindow } from '../../../../core/workshop/jobs/schema.js';
 import { person } from './people.js';
-import { owned, tenantWalls } from '../columns.js';
+import { owned, stored, tenantWalls } from '../columns.js';
 import { dueItem } from './due-dates.js';
 import { loop } from './loops.js';
 import { job } from './machines.js';
+
+const readEstimate = readObject<Estimate>('an estimate', { partsText: '', priceText: '' });
 
 /** What a booked service adds to its job: how it came in, what the owner was told, what it is about. */
 export const serviceJob = pgTable(
@@ -16,8 +19,8 @@ export const serviceJob = pgTable(
     loopId: uuid('loop_id').notNull(),
     /** component to be changed */
     partId: text('part_id'),
-    intake: jsonb('intake').$type<Intake>().notNull(),
-    estimate: jsonb('estimate').$type<Estimate>().notNull(),
+    intake: stored('intake', readObject<Intake>('what the owner said', { signs: [], flowLph: null })).notNull(),
+    estimate: stored('estimate', readEstimate).notNull(),
     /** counts up when kind or estimate change: a consent is to one of them */
     estimateNumber: integer('estimate_number').notNull().default(1),
     neededBy: date('needed_by'),
@@ -48,7 +51,7 @@ export const consent = pgTable(
     ...owned,
     jobId: uuid('job_id').notNull(),
     kind: text('kind').notNull(),
-    estimate: jsonb('estimate').$type<Estimate>().notNull(),
+    estimate: stored('estimate', readEstimate).notNull(),
     estimateNumber: integer('estimate_number').notNull(),
     how: text('how').notNull(),
     words: text('words').notNull().default(''),

@@ -1,10 +1,10 @@
+import { readStoredLoop } from '../../../../core/machine/loop-file/loopFile.js';
 import type { RevisionKind } from '../../../../core/machine/loop-file/revisionKinds.js';
 import { sql } from 'drizzle-orm';
-import { check, doublePrecision, foreignKey, index, integer, jsonb, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
-import type { LoopFile } from '../../../../core/machine/loop-file/loopFile.js';
+import { check, doublePrecision, foreignKey, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { person } from './people.js';
 import { coolantProduct } from './coolants.js';
-import { owned, tenantWalls } from '../columns.js';
+import { owned, stored, tenantWalls } from '../columns.js';
 import { system } from './machines.js';
 
 export const loop = pgTable(
@@ -40,7 +40,7 @@ export const loopRevision = pgTable(
     reason: text('reason').notNull().default(''),
     personId: uuid('person_id').notNull(),
     /** the whole loop file, unknown fields included */
-    file: jsonb('file').$type<LoopFile>().notNull(),
+    file: stored('file', readStoredLoop).notNull(),
     volumeMl: doublePrecision('volume_ml').notNull(),
     volumeSdMl: doublePrecision('volume_sd_ml').notNull(),
   },

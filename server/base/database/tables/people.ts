@@ -1,3 +1,4 @@
+import { readObject } from '../../../../core/base/checking/stored.js';
 import type { Role } from '../../../../core/workshop/people/roles.js';
 import { sql } from 'drizzle-orm';
 import {
@@ -16,8 +17,8 @@ import {
   varchar,
 } from 'drizzle-orm/pg-core';
 import type { Skill } from '../../../../core/workshop/planning/capacities.js';
-import type { Schools } from '../../../../core/physics/leak-testing/schools.js';
-import { appRole, instant, owned, tenantWalls } from '../columns.js';
+import { DEFAULT_SCHOOLS, type Schools } from '../../../../core/physics/leak-testing/schools.js';
+import { appRole, instant, owned, stored, tenantWalls } from '../columns.js';
 
 export const workshop = pgTable(
   'workshop',
@@ -25,7 +26,7 @@ export const workshop = pgTable(
     id: uuid('id').primaryKey().defaultRandom(),
     name: text('name').notNull(),
     timeZone: text('time_zone').notNull(),
-    schools: jsonb('schools').$type<Schools>().notNull(),
+    schools: stored('schools', readObject<Schools>('the workshop’s schools', DEFAULT_SCHOOLS)).notNull(),
     /** the hot months, before which services are done; both null: no such rule */
     hotFromMonth: integer('hot_from_month'),
     hotUntilMonth: integer('hot_until_month'),

@@ -1,8 +1,9 @@
+import { readList } from '../../../../core/base/checking/stored.js';
 import { sql } from 'drizzle-orm';
-import { boolean, check, date, foreignKey, index, integer, jsonb, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { boolean, check, date, foreignKey, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import type { KitKind } from '../../../../core/workshop/planning/capacities.js';
 import { bench, person, workshop } from './people.js';
-import { instant, owned, tenantWalls } from '../columns.js';
+import { instant, owned, stored, tenantWalls } from '../columns.js';
 import { job } from './machines.js';
 
 /** A technician's usual hours on a weekday, in minutes of the day on the workshop's clock. */
@@ -65,7 +66,7 @@ export const slot = pgTable(
     benchId: uuid('bench_id').notNull(),
     startsAt: instant('starts_at').notNull(),
     endsAt: instant('ends_at').notNull(),
-    steps: jsonb('steps').$type<SlotStep[]>().notNull(),
+    steps: stored('steps', readList<SlotStep>('the steps of a slot')).notNull(),
     confirmed: boolean('confirmed').notNull().default(false),
     version: integer('version').notNull().default(1),
   },

@@ -1,3 +1,4 @@
+import { readObject } from '../../../../core/base/checking/stored.js';
 import type { BaselineReading } from '../../../../core/physics/diagnosis/reading.js';
 import type { LooseEnd } from '../../../../core/workshop/due-dates/facts.js';
 import { readStoredEntry } from '../../../../core/bench/runs/log.js';
@@ -182,7 +183,10 @@ export const baseline = pgTable(
     ...owned,
     runId: uuid('run_id').notNull(),
     revisionId: uuid('revision_id').notNull(),
-    reading: jsonb('reading').$type<BaselineReading>().notNull(),
+    reading: stored(
+      'reading',
+      readObject<BaselineReading>('a reading', { powerW: null, coolantC: null, flowLph: null, levelMm: null }),
+    ).notNull(),
     takenAt: instant('taken_at').notNull(),
   },
   (t) => [
