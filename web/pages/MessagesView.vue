@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue';
-import { get, wordsOf } from '../base/http/api.js';
+import { get } from '../base/http/api.js';
+import { usePage } from '../base/http/usePage.js';
 import { useDates } from '../base/units/dates.js';
 
 /** What owners were told, and what the mail stand-in took. */
@@ -21,17 +21,8 @@ interface Answer {
   standIn: { id: string; at: string; sender: string; recipient: string; subject: string }[];
 }
 const dates = useDates();
-const answer = ref<Answer | null>(null);
-const problem = ref<string | null>(null);
+const { data: answer, problem, load } = usePage((signal) => get<Answer>('/messages', signal));
 const STATES = { waiting: 'waits to be sent', sent: 'sent', failed: 'could not be sent: call instead' };
-async function load(): Promise<void> {
-  try {
-    answer.value = await get<Answer>('/messages');
-  } catch (error) {
-    problem.value = wordsOf(error);
-  }
-}
-onMounted(load);
 </script>
 
 <template>

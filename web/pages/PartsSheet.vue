@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { orderCoolant } from '@core/machine/liquids/order.js';
 import { CUTTING, tubeCuts } from '@core/machine/shop-sums/tubeCuts.js';
 import { fillVolume } from '@core/physics/filling/fillPlan.js';
@@ -9,7 +9,8 @@ import { findTubeMaterial } from '@core/machine/materials/tubes.js';
 import { fanScrews, SCREWS } from '@core/machine/shop-sums/fanScrews.js';
 import { formatMl } from '@core/base/units/display.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
-import { ApiError, get, wordsOf } from '../base/http/api.js';
+import { get } from '../base/http/api.js';
+import { usePage } from '../base/http/usePage.js';
 import NumberField from '../base/units/NumberField.vue';
 import { fittingWords } from '../machine/loop/fittingWords.js';
 
@@ -23,22 +24,25 @@ interface LoopAnswer {
   revisions: { number: number }[];
 }
 const coolants = useCoolants();
-const loop = ref<LoopAnswer | null>(null);
-const problem = ref<string | null>(null);
+const {
+  data: loop,
+  problem: trouble,
+  missing,
+} = usePage(
+  async (signal) => {
+    await coolants.load();
+    return get<LoopAnswer>(`/loops/${props.id}`, signal);
+  },
+  () => props.id,
+);
+const problem = computed(() => (missing.value ? 'There is no such loop in this workshop.' : trouble.value));
+watch(loop, (found) => {
+  if (found) document.title = `${found.name}: parts and cuts · Lavacrum`;
+});
 const allowance = ref<number | null>(CUTTING.allowanceMm);
 const fan = ref<number | null>(25);
 const flange = ref<number | null>(1.5);
 const clearance = ref<number | null>(4);
-
-onMounted(async () => {
-  try {
-    await coolants.load();
-    loop.value = await get<LoopAnswer>(`/loops/${props.id}`);
-    document.title = `${loop.value.name}: parts and cuts · Lavacrum`;
-  } catch (error) {
-    problem.value = error instanceof ApiError && error.status === 404 ? 'There is no such loop in this workshop.' : wordsOf(error);
-  }
-});
 
 const cuts = computed(() =>
   loop.value

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { BaselineReading } from '@core/physics/diagnosis/reading.js';
-import { computed, onMounted, ref } from 'vue';
+import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { useTwin } from '../machine/compute/useTwin.js';
@@ -10,7 +10,8 @@ import DrainPanel from '../machine/draining/DrainPanel.vue';
 import FillPanel from '../machine/filling/FillPanel.vue';
 import ComparePanel from '../machine/heat/ComparePanel.vue';
 import HeatPanel from '../machine/heat/HeatPanel.vue';
-import { ApiError, get, wordsOf } from '../base/http/api.js';
+import { get } from '../base/http/api.js';
+import { usePage } from '../base/http/usePage.js';
 import AirPanel from '../machine/air/AirPanel.vue';
 
 /** The loop profile of one loop: what drains, how it fills, where gas stays, how warm it gets; two variants compared. */
@@ -31,8 +32,19 @@ type Mode = keyof typeof MODES;
 const route = useRoute();
 const router = useRouter();
 const coolants = useCoolants();
-const loop = ref<LoopAnswer | null>(null);
-const problem = ref<string | null>(null);
+const {
+  data: loop,
+  problem: trouble,
+  missing,
+} = usePage(
+  async (signal) => {
+    // its liquid is part of what is computed
+    await coolants.load();
+    return get<LoopAnswer>(`/loops/${props.id}`, signal);
+  },
+  () => props.id,
+);
+const problem = computed(() => (missing.value ? 'There is no such loop in this workshop.' : trouble.value));
 const mode = computed<Mode>(() => (Object.hasOwn(MODES, String(route.query.show)) ? (route.query.show as Mode) : 'drain'));
 const colour = computed(() => coolants.find(loop.value?.coolantProductId ?? null)?.colour ?? null);
 const liquid = computed(() => coolants.liquidOf(loop.value?.coolantProductId ?? null));
@@ -44,15 +56,6 @@ const twin = useTwin(
   () => loop.value?.file ?? null,
   () => liquid.value,
 );
-
-onMounted(async () => {
-  try {
-    await coolants.load();
-    loop.value = await get<LoopAnswer>(`/loops/${props.id}`);
-  } catch (error) {
-    problem.value = error instanceof ApiError && error.status === 404 ? 'There is no such loop in this workshop.' : wordsOf(error);
-  }
-});
 </script>
 
 <template>

@@ -3,13 +3,14 @@ import { serverNowIso } from '../base/units/now.js';
 import { capital } from '@core/edge/words/say.js';
 import type { RunEvent } from '@core/bench/runs/log.js';
 import type { RunRecord } from '@core/edge/records/record.js';
-import { computed, onMounted, onScopeDispose, ref } from 'vue';
+import { computed, onMounted, onScopeDispose, ref, watch } from 'vue';
 import { normaliseBaseline } from '@core/physics/diagnosis/baseline.js';
 import { LEAK_SCHOOLS, WET_SCHOOLS } from '@core/physics/leak-testing/schools.js';
 import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
 import { LEAK_LIMITS } from '@core/physics/leak-testing/defaults.js';
 import { formatLeak, formatLeakWithSe, formatMl, formatMlWithSd } from '@core/base/units/display.js';
-import { ApiError, get, wordsOf } from '../base/http/api.js';
+import { get } from '../base/http/api.js';
+import { usePage } from '../base/http/usePage.js';
 import { deviceOutbox, useOutbox } from '../base/outbox/deviceOutbox.js';
 import type { OutboxItem } from '../base/outbox/items.js';
 import { useSession } from '../workshop/people/sessionStore.js';
@@ -25,8 +26,15 @@ const props = defineProps<{ id: string }>();
 const dates = useDates();
 const notices = useNotices();
 const session = useSession();
-const answer = ref<{ record: RunRecord; corrections: RunEvent[] } | null>(null);
-const problem = ref<string | null>(null);
+const page = usePage(
+  (signal) => get<{ record: RunRecord; corrections: RunEvent[] }>(`/runs/${props.id}/record`, signal),
+  () => props.id,
+);
+const { data: answer, load } = page;
+const problem = computed(() => (page.missing.value ? 'There is no signed record here; the run may still be open.' : page.problem.value));
+watch(answer, (found) => {
+  if (found) document.title = `Record of ${found.record.system.name} · Lavacrum`;
+});
 const correcting = ref(false);
 const coolants = useCoolants();
 /** the record names its coolant; the colour is looked up and may be gone with the bottle */
@@ -38,19 +46,7 @@ const title = computed(() => {
   return capital(words);
 });
 
-async function load(): Promise<void> {
-  try {
-    answer.value = await get(`/runs/${props.id}/record`);
-    document.title = `Record of ${answer.value?.record.system.name} · Lavacrum`;
-  } catch (error) {
-    problem.value =
-      error instanceof ApiError && error.status === 404 ? 'There is no signed record here; the run may still be open.' : wordsOf(error);
-  }
-}
-onMounted(() => {
-  void load();
-  void coolants.load().catch(() => undefined);
-});
+onMounted(() => void coolants.load().catch(() => undefined));
 
 function correct(text: string): void {
   correcting.value = false;

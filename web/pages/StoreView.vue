@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue';
+import { computed } from 'vue';
 import type { PurchaseLine } from '@core/workshop/store/purchase.js';
-import { get, wordsOf } from '../base/http/api.js';
+import { get } from '../base/http/api.js';
+import { usePage } from '../base/http/usePage.js';
 import { downloadTable, fileName } from '../base/files/download.js';
 import WasteShelf from '../workshop/waste/WasteShelf.vue';
 import KeptParts from '../workshop/store/KeptParts.vue';
@@ -12,18 +13,14 @@ import { itemRow, keptRow, lotRow } from '../workshop/store/storeRows.js';
 import type { KeptRow, LotRow, StoreRow } from '../workshop/store/types.js';
 
 /** What the workshop has: lots by their level, counted things against their reorder mark, parts with a place, waste by can. */
-const answer = ref<{ today: string; items: StoreRow[]; batches: LotRow[]; kept: KeptRow[]; purchase: PurchaseLine[] } | null>(null);
-const problem = ref<string | null>(null);
-
-async function load(): Promise<void> {
-  try {
-    answer.value = await get('/store');
-    problem.value = null;
-  } catch (error) {
-    problem.value = wordsOf(error);
-  }
+interface StoreAnswer {
+  readonly today: string;
+  readonly items: StoreRow[];
+  readonly batches: LotRow[];
+  readonly kept: KeptRow[];
+  readonly purchase: PurchaseLine[];
 }
-onMounted(load);
+const { data: answer, problem, load } = usePage((signal) => get<StoreAnswer>('/store', signal));
 
 /** The lists of the store as tables. Days as YYYY-MM-DD, volumes in mL, so that any table program sorts them. */
 const lists = computed((): Readonly<Record<string, Record<string, string>[]>> => {

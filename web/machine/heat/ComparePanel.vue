@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, reactive, ref, shallowRef, watch } from 'vue';
+import { computed, reactive, ref } from 'vue';
 import { shortName } from '@core/machine/catalogue/names.js';
 import type { Liquid } from '@core/machine/liquids/fluids.js';
 import type { MeasuredBlock } from '@core/physics/diagnosis/measured.js';
@@ -7,7 +7,8 @@ import { parallelBlocks, swapBlocks } from '@core/physics/heat/variants.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import type { HeatAnswer } from '../compute/twinEngine.js';
 import { useTwin, useTwinAnswer, type Twin } from '../compute/useTwin.js';
-import { get, wordsOf } from '../../base/http/api.js';
+import { get } from '../../base/http/api.js';
+import { usePage } from '../../base/http/usePage.js';
 import ProfileSheet from '../profile/ProfileSheet.vue';
 import type { SecondLine } from '../profile/LoopDrawing.vue';
 import { usualBlocks } from './usual.js';
@@ -32,31 +33,30 @@ type Figure = keyof typeof FIGURES;
 
 const figure = ref<Figure>('temperature');
 const choice = ref('swapped');
-const problem = ref<string | null>(null);
-const other = shallowRef<LoopFile | null>(null);
 const choices = computed(() => [
   { value: 'same', title: 'the same loop, other speeds' },
   { value: 'swapped', title: 'first two blocks swapped' },
   { value: 'parallel', title: 'first two blocks in parallel' },
   ...props.revisions.slice(1).map(({ number, kind }) => ({ value: String(number), title: `revision ${number}, ${kind}` })),
 ]);
-watch(
-  [choice, () => props.loop],
-  async ([wanted, loop]) => {
-    problem.value = null;
-    try {
-      if (wanted === 'same') other.value = loop;
-      else if (wanted === 'swapped') other.value = swapBlocks(loop);
-      else if (wanted === 'parallel') other.value = parallelBlocks(loop);
-      else other.value = await get<LoopFile>(`/loops/${props.loopId}/revisions/${wanted}/file`);
-      const changes = wanted === 'swapped' || wanted === 'parallel';
-      if (changes && other.value === loop) problem.value = 'This loop has no two blocks that follow each other: both sides show it as drawn.'; // prettier-ignore
-    } catch (error) {
-      problem.value = wordsOf(error);
-    }
+/** the file of the chosen variant: a late answer never stands under another choice */
+const variant = usePage(
+  async (signal): Promise<LoopFile> => {
+    const { loop, loopId } = props;
+    if (choice.value === 'same') return loop;
+    if (choice.value === 'swapped') return swapBlocks(loop);
+    if (choice.value === 'parallel') return parallelBlocks(loop);
+    return get<LoopFile>(`/loops/${loopId}/revisions/${choice.value}/file`, signal);
   },
-  { immediate: true },
+  () => [choice.value, props.loop],
 );
+const other = variant.data;
+const problem = computed(() => {
+  const changes = choice.value === 'swapped' || choice.value === 'parallel';
+  if (!variant.problem.value && changes && other.value === props.loop)
+    return 'This loop has no two blocks that follow each other: both sides show it as drawn.';
+  return variant.problem.value;
+});
 const otherTwin = useTwin(
   () => other.value,
   () => props.liquid,

@@ -70,7 +70,7 @@ describe('a bench', () => {
   it('shows liquid only where liquid is', () => {
     const liquid = (more: Partial<BenchRun>): number =>
       mountScreen(BenchPlinth, { props: { name: 'b', run: run(more), file: usualLoop() } })
-        .findAll('.level')
+        .findAll('.level[data-fate="liquid"]')
         .reduce((sum, level) => sum + Number(level.attributes('height')), 0);
     expect(liquid({ full: false, pouredMl: 0 })).toBe(0);
     expect(liquid({ full: true })).toBeGreaterThan(liquid({ full: false, pouredMl: 200 }));
