@@ -109,6 +109,7 @@ test('a loop from plan to signed-off commissioning and its next due date', async
   await expect(page.getByRole('article').filter({ hasText: 'Lighthouse' })).toContainText('Wet test');
   await expect(page.getByRole('article').filter({ hasText: 'Lighthouse' })).toContainText(/5:\d\d/);
   await page.getByRole('article').filter({ hasText: 'Lighthouse' }).getByRole('link').click();
+  await page.waitForURL('**/runs/*');
   app.pass(400);
   await page.reload();
   await expect(page.getByRole('timer')).toContainText('done');
