@@ -7,8 +7,8 @@ export default defineConfig({
   testDir: 'tests/browser',
   outputDir: path.join(scratch, 'browser'),
   globalSetup: './tests/browser/globalSetup.ts',
-  // two at a time, each with an application and a database of its own: much of a story is waiting for a clock
-  workers: 2,
+  // three at a time on two cores, each with an application and a database of its own: half of a story is waiting
+  workers: 3,
   fullyParallel: true,
   timeout: 120_000,
   expect: { timeout: 10_000 },

@@ -12,6 +12,7 @@ const PURE = {
   // a small machine has two
   maxWorkers: 2,
   pool: 'threads',
+  setupFiles: 'tests/properties.ts',
   // a limit against hanging, not a measure of speed
   testTimeout: 60_000,
 } as const;
@@ -51,6 +52,7 @@ export default defineConfig({
           exclude: ['server/**/*.unit.test.ts', 'node_modules'],
           environment: 'node',
           globalSetup: ['tests/integration/globalSetup.ts'],
+          setupFiles: ['tests/properties.ts'],
           // each file has a database of its own; two at a time suit a small machine
           maxWorkers: 2,
           testTimeout: 30_000,
