@@ -7,8 +7,8 @@ export default defineConfig({
   testDir: 'tests/browser',
   outputDir: path.join(scratch, 'browser'),
   globalSetup: './tests/browser/globalSetup.ts',
-  // three at a time on two cores, each with an application and a database of its own: half of a story is waiting
-  workers: 3,
+  // two at a time, each with an application and a database of its own: a third only slows the others down
+  workers: 2,
   fullyParallel: true,
   timeout: 120_000,
   expect: { timeout: 10_000 },
