@@ -1,6 +1,7 @@
+import type { DrainStage } from '../../physics/draining/advice.js';
+import type { TakeOutPlan } from '../../physics/draining/takeOut.js';
 import type { Volume } from '../../machine/loop-file/volume.js';
 import type { Mix } from '../../machine/liquids/mixing.js';
-import type { StandingName } from '../../machine/loop-file/orientation.js';
 import type { Shares } from '../../physics/contents/shares.js';
 import type { UncoverAngle } from '../../physics/filling/outletAngle.js';
 import type { JobKind } from '../../workshop/jobs/kinds.js';
@@ -57,30 +58,15 @@ export interface LoopFacts {
   readonly fill: FillFacts | null;
 }
 
-/** One stand of the advised drain. Openings are named as the loop names them, "component.port" or "tube.from". */
-export interface DrainStand {
-  readonly standing: StandingName;
-  readonly drain: string;
-  readonly airs: readonly string[];
-  /** air is let in after the drain was opened, because an inlet opened first would run */
-  readonly airsFollow: boolean;
-  readonly capFirst: readonly string[];
-  readonly drainedMl: number;
-  readonly heldMl: number;
-  readonly leftMl: number;
-  /** share of each part and tube that still holds liquid after it */
-  readonly left: Shares;
-}
+/** One stand of the advised drain, with the share of each part and tube that still holds liquid after it. */
+export type DrainStand = Omit<DrainStage, 'left'> & { readonly left: Shares };
 
 /** Taking one part out of a loop that is still full. */
-export interface TakeOutFacts {
+export interface TakeOutFacts extends Omit<TakeOutPlan, 'elsewhereMl'> {
   readonly part: string;
   readonly name: string;
   /** mL to draw first, so that nothing runs when its joints are undone */
   readonly drawFirstMl: number;
-  readonly joints: readonly { readonly joint: string; readonly volumeMl: number }[];
-  readonly airs: readonly string[];
-  readonly insideMl: number;
 }
 
 /** What a service knows of its job and its loop. Stored with the run. */
