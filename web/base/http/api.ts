@@ -43,7 +43,11 @@ type Method = 'GET' | 'POST' | 'PUT' | 'DELETE';
 
 export async function call<T>(method: Method, path: string, options: Options = {}): Promise<T> {
   // a page that was opened without the network has no token yet: fetched first, instead of learning so by a refusal
-  if (method !== 'GET' && token === null && path !== '/session') await renewToken().catch(() => undefined);
+  if (method !== 'GET' && token === null && path !== '/session')
+    await renewToken().catch((error: unknown) => {
+      // still away: sent without a token it would be refused if the network came back in between
+      if (error instanceof ApiError && error.status === 0) throw error;
+    });
   try {
     return await ask<T>(method, path, options);
   } catch (error) {
