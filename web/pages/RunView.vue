@@ -36,6 +36,7 @@ import CheckRows from '../bench/runs/CheckRows.vue';
 import ReasonDialog from '../base/look/ReasonDialog.vue';
 import HandsPanel from '../bench/runs/HandsPanel.vue';
 import PumpControl from '../bench/runs/PumpControl.vue';
+import { usePumpSwitch } from '../bench/runs/pumpSwitch.js';
 import RunHead from '../bench/runs/RunHead.vue';
 import RunLog from '../bench/runs/RunLog.vue';
 import SignOffStep from '../bench/runs/SignOffStep.vue';
@@ -136,8 +137,9 @@ function override(reason: string): void {
   overriding.value = false;
   if (held) send({ ...held.body, override: { rule: held.rule, reason } } as RunEventBody);
 }
+const { rests } = usePumpSwitch(computed(() => pumpOn.value || wetClock.value?.running === true));
 function togglePump(): void {
-  if (locked.value) return;
+  if (locked.value || rests.value) return;
   if (hasPump.value) send({ type: 'pump', on: !pumpOn.value });
   else if (wetClock.value && step.value)
     send({ type: wetClock.value.running ? 'timer-stopped' : 'timer-started', step: step.value.id, timer: wetClock.value.timer });
@@ -236,7 +238,14 @@ useShortcuts({
           :locked="desk.answer.value.run.state !== 'active'"
           @send="send"
         />
-        <PumpControl v-if="hasPump && procedure.facts && !locked" :procedure="procedure" :state="state" :locked="locked" @send="send" />
+        <PumpControl
+          v-if="hasPump && procedure.facts && !locked"
+          :procedure="procedure"
+          :state="state"
+          :locked="locked"
+          :rests="rests"
+          @toggle="togglePump"
+        />
         <p v-if="progress.deviation" class="closed">Passed over: {{ progress.deviation.text }}</p>
 
         <TimerPanel
@@ -247,6 +256,7 @@ useShortcuts({
           :locked="locked"
           :big="step.kind === 'wet-run'"
           :pump="step.kind === 'wet-run'"
+          :rests="step.kind === 'wet-run' && rests"
           @start="send({ type: 'timer-started', step: step.id, timer: timer.id })"
           @stop="send({ type: 'timer-stopped', step: step.id, timer: timer.id })"
         />

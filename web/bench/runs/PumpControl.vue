@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { whyWords } from '@core/edge/words/bench.js';
-import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { CAN_OVERRIDE } from '@core/bench/runs/locks.js';
 import { locksAgainst } from '@core/bench/runs/rules.js';
 import { levelNow, pulsesRun } from '@core/bench/runs/contents.js';
@@ -14,8 +13,8 @@ import { useRunBench } from '../instruments/liveBench.js';
 import { useNow } from '../../base/units/now.js';
 
 /** The pump's switch as recorded: what stands against it, and while filling the seconds to the low mark. */
-const props = defineProps<{ procedure: Procedure; state: RunState; locked: boolean }>();
-const emit = defineEmits<{ send: [body: RunEventBody] }>();
+const props = defineProps<{ procedure: Procedure; state: RunState; locked: boolean; rests?: boolean }>();
+const emit = defineEmits<{ toggle: [] }>();
 const now = useNow(200);
 
 const on = computed(() => props.state.pump?.on === true);
@@ -79,8 +78,8 @@ watch(
       v-if="!locked"
       size="x-large"
       :variant="on ? 'flat' : 'outlined'"
-      :disabled="final.length > 0"
-      @click="emit('send', { type: 'pump', on: !on })"
+      :disabled="final.length > 0 || rests"
+      @click="emit('toggle')"
       >{{ on ? 'Pump off' : 'Pump on' }} <kbd class="ml-3">p</kbd></v-btn
     >
   </section>

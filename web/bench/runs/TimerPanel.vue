@@ -7,7 +7,7 @@ import { useDates } from '../../base/units/dates.js';
 import { useNow } from '../../base/units/now.js';
 
 /** A timer that runs on the log's own instants: a reload, another tablet or a restarted server show the same. */
-const props = defineProps<{ timer: TimerItem; state: TimerState | null; locked: boolean; big?: boolean; pump?: boolean }>();
+const props = defineProps<{ timer: TimerItem; state: TimerState | null; locked: boolean; big?: boolean; pump?: boolean; rests?: boolean }>();
 const emit = defineEmits<{ start: []; stop: [] }>();
 const now = useNow(500);
 const dates = useDates();
@@ -29,7 +29,7 @@ const endsAt = computed(() => (props.state ? new Date(Date.parse(props.state.sta
       ><template v-else-if="face && !face.finished">, stopped early</template>
     </p>
     <div v-if="!locked" class="row mt-2">
-      <v-btn v-if="!face || (!face.running && !face.finished)" size="x-large" @click="emit('start')"
+      <v-btn v-if="!face || (!face.running && !face.finished)" size="x-large" :disabled="rests" @click="emit('start')"
         >{{ pump ? (face ? 'Pump on, start again' : 'Pump on, start the clock') : face ? 'Start again' : 'Start the clock'
         }}<kbd v-if="pump" class="ml-3">p</kbd></v-btn
       >

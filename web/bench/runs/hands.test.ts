@@ -57,7 +57,13 @@ describe('the pump’s switch', () => {
     expect(wordsOf(screen)).toContain('Pump off now');
     expect(screen.find('.pump').classes()).toContain('alarm');
     await press(screen, /Pump off/);
-    expect(sent(screen)).toEqual([{ type: 'pump', on: false }]);
+    expect(screen.emitted('toggle')).toHaveLength(1);
+  });
+
+  it('takes no start while it rests', () => {
+    const run = new TestRun().upTo('fill').say(COOLANT).say({ type: 'pour', volumeMl: 289 });
+    const screen = mountScreen(PumpControl, { props: { ...props(run), rests: true } });
+    expect(button(screen, /Pump on/)?.attributes('disabled')).toBeDefined();
   });
 });
 

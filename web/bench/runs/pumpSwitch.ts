@@ -1,0 +1,25 @@
+import { onScopeDispose, readonly, ref, watch, type Ref } from 'vue';
+
+/** ms after the pump stopped in which its switch starts nothing: longer than a hand needs to take in that it has stopped */
+export const SWITCH_RESTS_MS = 1000;
+
+/**
+ * Whether the switch rests: on one button "off" becomes "on" when a guard stops the pump, and a hand that meant
+ * "off" in that very moment, or pressed twice, must not start it again. Stopping is taken at any time.
+ * @param on whether the pump runs
+ */
+export function usePumpSwitch(on: Readonly<Ref<boolean>>): { rests: Readonly<Ref<boolean>> } {
+  const rests = ref(false);
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  watch(
+    on,
+    (is, was) => {
+      clearTimeout(timer);
+      rests.value = was && !is;
+      if (rests.value) timer = setTimeout(() => (rests.value = false), SWITCH_RESTS_MS);
+    },
+    { flush: 'sync' },
+  );
+  onScopeDispose(() => clearTimeout(timer));
+  return { rests: readonly(rests) };
+}
