@@ -63,10 +63,10 @@ with product as (
   insert into coolant_product (workshop_id, name, coolant_class, colour, form, bottle_ml, sheet_life_months)
   values ($WORKSHOP, 'Clear', 'clear', '#7fb8c9', 'ready-mix', 1000, 24) returning id),
 owner as (
-  insert into customer (workshop_id, name, channel) select $WORKSHOP, 'Owner ' || n, 'phone' from generate_series(1, $SYSTEMS / 10) n returning id),
+  insert into owner (workshop_id, name, channel) select $WORKSHOP, 'Owner ' || n, 'phone' from generate_series(1, $SYSTEMS / 10) n returning id),
 numbered as (select id, row_number() over () as n from owner),
 machine as (
-  insert into system (workshop_id, customer_id, name, state, hours_per_day)
+  insert into system (workshop_id, owner_id, name, state, hours_per_day)
   select $WORKSHOP, numbered.id, 'Machine ' || n.n, 'in-service', 4 from generate_series(1, $SYSTEMS) n join numbered on numbered.n = 1 + n.n % ($SYSTEMS / 10)
   returning id),
 ring as (insert into loop (workshop_id, system_id, name) select $WORKSHOP, id, 'Main loop' from machine returning id, system_id),

@@ -9,7 +9,7 @@ import { bench, person, workshop } from '../server/base/database/tables/people.j
 import { hashPassword } from '../server/workshop/people/password.js';
 import { run, runEvent } from '../server/base/database/tables/runs.js';
 import { caseTemplate } from '../server/base/database/tables/drawing.js';
-import { coolantBatch, coolantProduct } from '../server/base/database/tables/coolants.js';
+import { coolantLot, coolantProduct } from '../server/base/database/tables/coolants.js';
 import type { Database, Scope } from '../server/base/database/client.js';
 import { DEFAULT_POLICY, setPolicy } from '../server/workshop/due-dates/policies.js';
 import type { Clock } from '../server/base/http/clock.js';
@@ -17,7 +17,7 @@ import type { Account } from '../server/base/http/context.js';
 import { createLoop } from '../server/machine/loops/revisions.js';
 import { loopRevision } from '../server/base/database/tables/loops.js';
 import { recordService } from '../server/workshop/machines/services.js';
-import { customer, system } from '../server/base/database/tables/machines.js';
+import { owner, system } from '../server/base/database/tables/machines.js';
 import { actAs } from './actAs.js';
 import { atNoon, earlier, putOff, retire, settle } from './afterwards.js';
 import { countKits, demoSeason, giveHabits } from './habits.js';
@@ -72,7 +72,7 @@ interface World {
   readonly today: string;
   readonly now: Date;
   readonly accounts: readonly Account[];
-  readonly customers: readonly string[];
+  readonly owners: readonly string[];
   readonly benches: readonly string[];
   readonly coolants: readonly (DemoCoolant & { coolantClass: string; sheetLifeMonths: number | null })[];
 }
@@ -100,8 +100,8 @@ async function makeWorkshop(scope: Scope, clock: Clock, passwordHash: string): P
     .insert(coolantProduct)
     .values(DEMO_COOLANTS.map((each) => ({ workshopId, ...each })))
     .returning();
-  const batches = await scope
-    .insert(coolantBatch)
+  const lots = await scope
+    .insert(coolantLot)
     .values(
       products.map(({ id }, index) => ({
         workshopId,
@@ -117,7 +117,7 @@ async function makeWorkshop(scope: Scope, clock: Clock, passwordHash: string): P
     today,
     now: clock.now(),
     benches: benches.map(({ id }) => id),
-    customers: await makeCustomers(scope, random, workshopId),
+    owners: await makeOwners(scope, random, workshopId),
     accounts: people.map((each) => ({
       personId: each.id,
       personName: each.name,
@@ -129,18 +129,18 @@ async function makeWorkshop(scope: Scope, clock: Clock, passwordHash: string): P
     coolants: products.map((product, index) => ({
       productId: product.id,
       productName: product.name,
-      batchId: (batches[index] as { id: string }).id,
-      lot: (batches[index] as { lot: string }).lot,
+      lotId: (lots[index] as { id: string }).id,
+      lot: (lots[index] as { lot: string }).lot,
       coolantClass: product.coolantClass,
       sheetLifeMonths: product.sheetLifeMonths,
     })),
   };
 }
 
-async function makeCustomers(scope: Scope, random: Random, workshopId: string): Promise<string[]> {
+async function makeOwners(scope: Scope, random: Random, workshopId: string): Promise<string[]> {
   const people = FIRST_NAMES.map((first, index) => `${first} ${LAST_NAMES[(index * 5) % LAST_NAMES.length]}`);
   const rows = await scope
-    .insert(customer)
+    .insert(owner)
     .values(
       [...people, ...COMPANIES].map((name) => ({
         workshopId,
@@ -151,7 +151,7 @@ async function makeCustomers(scope: Scope, random: Random, workshopId: string): 
         note: '',
       })),
     )
-    .returning({ id: customer.id });
+    .returning({ id: owner.id });
   return rows.map(({ id }) => id);
 }
 
@@ -177,7 +177,7 @@ async function makeSystem(world: World, story: Story, index: number): Promise<vo
     .insert(system)
     .values({
       workshopId: own.workshopId,
-      customerId: world.customers[(index * 5) % world.customers.length] as string,
+      ownerId: world.owners[(index * 5) % world.owners.length] as string,
       name: `${MACHINES[index % MACHINES.length]}${index >= MACHINES.length ? ` ${Math.floor(index / MACHINES.length) + 1}` : ''}`,
       caseText: random.pick(CASES),
       builtBy: random.pick(['this workshop', 'its owner', 'another builder']),
@@ -222,7 +222,7 @@ async function makeMachine(world: World, name: string, coolant: DemoCoolant, day
     .insert(system)
     .values({
       workshopId: own.workshopId,
-      customerId: random.pick(world.customers),
+      ownerId: random.pick(world.owners),
       name,
       caseText: random.pick(CASES),
       builtBy: 'this workshop',

@@ -8,7 +8,7 @@ import { JOB_KINDS, type JobKind } from '../core/workshop/jobs/kinds.js';
 import type { JobInput } from '../core/workshop/jobs/schema.js';
 import type { Random } from '../core/base/random/random.js';
 import { addDays } from '../core/base/units/calendar.js';
-import { coolantBatch } from '../server/base/database/tables/coolants.js';
+import { coolantLot } from '../server/base/database/tables/coolants.js';
 import type { Scope } from '../server/base/database/client.js';
 import type { Account } from '../server/base/http/context.js';
 import { book, bookingOf } from '../server/bench/runs/book.js';
@@ -74,7 +74,7 @@ const at = (day: string, hour: number): Date => new Date(`${day}T${String(hour).
 async function stockWorkshop({ scope, accounts }: ServiceWorld): Promise<string> {
   const workshopId = (accounts[0] as Account).workshopId;
   await scope.insert(storeItem).values(SHELF.map((item) => ({ ...item, workshopId })));
-  await scope.update(coolantBatch).set({ stockMl: 3400, samplePlace: 'window shelf' }).where(eq(coolantBatch.workshopId, workshopId));
+  await scope.update(coolantLot).set({ stockMl: 3400, samplePlace: 'window shelf' }).where(eq(coolantLot.workshopId, workshopId));
   const cans = await scope
     .insert(wasteContainer)
     .values([

@@ -10,7 +10,7 @@ import { serviceHands, type ServiceScript } from './serviceHands.js';
 export interface DemoCoolant {
   readonly productId: string;
   readonly productName: string;
-  readonly batchId: string;
+  readonly lotId: string;
   readonly lot: string;
 }
 

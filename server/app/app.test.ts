@@ -19,19 +19,19 @@ afterAll(() => bench.close());
 
 describe('bad input', () => {
   it('of ten megabytes is refused without being read', async () => {
-    const answer = await visitor.send('POST', '/api/customers', JSON.stringify({ name: 'x'.repeat(10_000_000) }));
+    const answer = await visitor.send('POST', '/api/owners', JSON.stringify({ name: 'x'.repeat(10_000_000) }));
     expect(answer.status).toBe(413);
     expect(errorOf(answer)).toMatchObject({ code: 'too-large', message: expect.stringContaining('2 MB') as string });
   });
 
   it.each(['{"name":', '{name: 1}', 'not json', '\u0000'])('of broken JSON (%j) is refused', async (text) => {
-    const answer = await visitor.send('POST', '/api/customers', text);
+    const answer = await visitor.send('POST', '/api/owners', text);
     expect(answer.status).toBe(400);
     expect(errorOf(answer).code).toBe('broken-json');
   });
 
   it.each(['null', '3', '"text"', '[]', '{}', 'true'])('of another shape (%s) is refused with a place', async (text) => {
-    const answer = await visitor.send('POST', '/api/customers', text);
+    const answer = await visitor.send('POST', '/api/owners', text);
     expect(answer.status).toBe(422);
     expect(errorOf(answer).message).not.toBe('');
   });
@@ -53,8 +53,8 @@ describe('bad input', () => {
   });
 
   it('without a body or in another format is refused', async () => {
-    expect((await visitor.send('POST', '/api/customers')).status).toBe(422);
-    const form = await visitor.send('POST', '/api/customers', 'name=x', { 'content-type': 'application/x-www-form-urlencoded' });
+    expect((await visitor.send('POST', '/api/owners')).status).toBe(422);
+    const form = await visitor.send('POST', '/api/owners', 'name=x', { 'content-type': 'application/x-www-form-urlencoded' });
     expect(form.status).toBe(415);
   });
 
@@ -68,7 +68,7 @@ describe('bad input', () => {
   it('of a prototype changes nothing', async () => {
     const answer = await visitor.send(
       'POST',
-      '/api/customers',
+      '/api/owners',
       '{"__proto__":{"admin":true},"name":"x","email":null,"phone":null,"channel":"phone","note":"","policy":null}',
     );
     expect([201, 422]).toContain(answer.status);

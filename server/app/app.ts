@@ -10,7 +10,7 @@ import { commissioningRoutes } from '../bench/commissioning/routes.js';
 import { runRoutes } from '../bench/runs/routes.js';
 import { serviceRoutes } from '../bench/services/routes.js';
 import { coolantRoutes } from '../workshop/coolants/routes.js';
-import { workbenchRoutes } from '../machine/drawing/routes.js';
+import { drawingRoutes } from '../machine/drawing/routes.js';
 import { openDatabase } from '../base/database/client.js';
 import { dueRoutes } from '../workshop/due-dates/routes.js';
 import { healthRoute, type Readiness } from '../operations/health/routes.js';
@@ -97,7 +97,7 @@ function api(app: App, parts: ServerParts): Router {
   const routes = routesOn(router, app);
   accountRoutes(routes);
   coolantRoutes(routes);
-  workbenchRoutes(routes);
+  drawingRoutes(routes);
   systemRoutes(routes);
   loopRoutes(routes);
   learningRoutes(routes);

@@ -85,7 +85,7 @@ export class TestRun {
   }
 
   pourAll(): this {
-    this.say({ type: 'coolant', productId: '00000000-0000-4000-8000-00000000abcd', productName: 'Plain Clear', batchId: null, lot: null });
+    this.say({ type: 'coolant', productId: '00000000-0000-4000-8000-00000000abcd', productName: 'Plain Clear', lotId: null, lot: null });
     const plan = this.procedure.fillPlan;
     if (plan.kind !== 'pulses') throw new Error('this test loop has a reservoir');
     return [plan.firstPourMl, ...plan.pulses.map(({ pourMl }) => pourMl)].reduce<this>(

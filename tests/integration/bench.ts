@@ -174,17 +174,17 @@ export class Visitor {
     return other;
   }
 
-  async customer(name = 'Ada Fernwick'): Promise<string> {
+  async owner(name = 'Ada Fernwick'): Promise<string> {
     return (
-      await this.post<{ id: string }>('/customers', { name, email: null, phone: '+351 555 123', channel: 'phone', note: '', policy: null })
+      await this.post<{ id: string }>('/owners', { name, email: null, phone: '+351 555 123', channel: 'phone', note: '', policy: null })
     ).body.id;
   }
 
-  async system(name = 'Tower', customerId?: string): Promise<string> {
-    const owner = customerId ?? (await this.customer());
+  async system(name = 'Tower', ownerId?: string): Promise<string> {
+    const owner = ownerId ?? (await this.owner());
     return (
       await this.post<{ id: string }>('/systems', {
-        customerId: owner,
+        ownerId: owner,
         name,
         caseText: '',
         builtBy: '',

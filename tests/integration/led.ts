@@ -10,15 +10,15 @@ import type { Answer, TestBench, Visitor } from './bench.js';
 export interface Lot {
   readonly productId: string;
   readonly productName: string;
-  readonly batchId: string;
+  readonly lotId: string;
   readonly lot: string;
 }
 
 export async function lotOf(visitor: Visitor, lot: string, more: Record<string, unknown> = {}): Promise<Lot> {
   const name = `Clear ${lot} ${randomUUID().slice(0, 4)}`;
   const productId = await visitor.coolant({ name, ...more });
-  const batch = await visitor.post<{ id: string }>('/coolant-batches', { productId, lot, openedOn: null });
-  return { productId, productName: name, batchId: batch.body.id, lot };
+  const made = await visitor.post<{ id: string }>('/coolant-lots', { productId, lot, openedOn: null });
+  return { productId, productName: name, lotId: made.body.id, lot };
 }
 
 /** Leads a run to its sign-off over HTTP, entry by entry, as a practised technician would. */

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { arrange } from '../../core/workshop/planning/arrange.js';
 import { canBeDone } from '../../core/workshop/planning/bound.js';
-import { checkPlan } from '../../core/workshop/planning/checkPlan.js';
+import { planConflicts } from '../../core/workshop/planning/planConflicts.js';
 import { generatePlan } from '../../core/workshop/planning/generatedPlans.js';
 import { optimumByMip } from './planMip.js';
 
@@ -22,7 +22,7 @@ describe('small workshops, against an independent solver', () => {
     if (!problem.jobs.every((_, index) => canBeDone(problem, index))) return;
     const [ours, optimum] = [arrange(problem, { isOver: looks(100) }), await optimumByMip(problem)];
     if (optimum === null) return expect(ours).toBeNull();
-    expect(checkPlan(problem, ours?.jobs ?? [])).toEqual([]);
+    expect(planConflicts(problem, ours?.jobs ?? [])).toEqual([]);
     expect(ours?.weightedLateMinutes).toBeCloseTo(optimum, 3);
     expect(ours?.lowerBound).toBeLessThanOrEqual(optimum + 1e-3);
   });

@@ -73,7 +73,7 @@ async function cancel(reason: string): Promise<void> {
             <router-link :to="`/systems/${job.system.id}`">{{ job.system.name }}</router-link>
           </h1>
           <p class="quiet">
-            {{ job.customer.name }} · {{ STATES[job.state] }} · taken in {{ dates.day(job.createdAt)
+            {{ job.owner.name }} · {{ STATES[job.state] }} · taken in {{ dates.day(job.createdAt)
             }}<template v-if="part"> · {{ part }}</template>
           </p>
         </div>
@@ -135,11 +135,11 @@ async function cancel(reason: string): Promise<void> {
           <PhotoButton :system-id="job.system.id" :job-id="job.id" caption="as it came in" label="Photograph as it came in" @taken="load" />
         </section>
         <div class="stack">
-          <ConsentBox :job="job" :phone="job.customer.phone" :open="open" @agreed="load" />
+          <ConsentBox :job="job" :phone="job.owner.phone" :open="open" @agreed="load" />
           <LoanBox
             :job-id="job.id"
             :loans="job.loans"
-            :owner="job.customer.name"
+            :owner="job.owner.name"
             :needed-by="job.neededBy"
             :today="job.today"
             :done="!open && job.state !== 'active'"

@@ -58,7 +58,7 @@ const dropping = ref(false);
 const picker = ref<HTMLInputElement | null>(null);
 /** drawn in the case, or as a list in flow order */
 const drawn = ref(false);
-const WorkBench = defineAsyncComponent(() => import('../machine/drawing/WorkBench.vue'));
+const DrawingSheet = defineAsyncComponent(() => import('../machine/drawing/DrawingSheet.vue'));
 const editor = useLoopDraft(() => `lavacrum.loop.${props.id ?? `new-${props.systemId}`}`);
 const draft = editor.draft;
 
@@ -281,7 +281,7 @@ onBeforeRouteLeave(() => {
           <LoopPages v-if="id" :id="id" :dirty="editor.dirty.value" />
         </section>
         <EditAs v-model="drawn" />
-        <WorkBench
+        <DrawingSheet
           v-if="drawn"
           v-model:selected="selected"
           class="mb-6"

@@ -106,7 +106,7 @@ async function book(): Promise<void> {
         <div>
           <h1>Take in {{ page.system.name }}</h1>
           <p class="quiet">
-            {{ page.customer.name }}<template v-if="page.customer.phone"> · {{ page.customer.phone }}</template>
+            {{ page.owner.name }}<template v-if="page.owner.phone"> · {{ page.owner.phone }}</template>
           </p>
         </div>
         <p v-if="history.ageDays !== null" class="big-number age">

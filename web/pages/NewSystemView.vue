@@ -3,35 +3,35 @@ import { onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { call, get } from '../base/http/api.js';
 import { useSubmit } from '../base/http/useSubmit.js';
-import CustomerFields from '../workshop/machines/CustomerFields.vue';
-import { customerInput, emptyCustomer, emptySystem, systemInput } from '../workshop/machines/forms.js';
+import OwnerFields from '../workshop/machines/OwnerFields.vue';
+import { ownerInput, emptyOwner, emptySystem, systemInput } from '../workshop/machines/forms.js';
 import SystemFields from '../workshop/machines/SystemFields.vue';
-import type { Customer, SystemRow } from '../workshop/machines/types.js';
+import type { Owner, SystemRow } from '../workshop/machines/types.js';
 
 const router = useRouter();
 const submit = useSubmit();
 const ownerSubmit = useSubmit();
-const customers = ref<Customer[]>([]);
+const owners = ref<Owner[]>([]);
 const known = ref<string | null>(null);
-const owner = ref(emptyCustomer());
+const owner = ref(emptyOwner());
 const system = ref(emptySystem());
 onMounted(async () => {
-  customers.value = (await get<{ customers: Customer[] }>('/customers')).customers;
+  owners.value = (await get<{ owners: Owner[] }>('/owners')).owners;
 });
 
 /** The owner is saved first; if the machine is refused afterwards, the owner stays chosen and is not made twice. */
 async function save(): Promise<void> {
   if (known.value === null) {
     const made = await ownerSubmit.run((idempotencyKey) =>
-      call<Customer>('POST', '/customers', { body: customerInput(owner.value), idempotencyKey }),
+      call<Owner>('POST', '/owners', { body: ownerInput(owner.value), idempotencyKey }),
     );
     if (!made) return;
-    customers.value.push(made);
+    owners.value.push(made);
     known.value = made.id;
   }
-  const customerId = known.value;
+  const ownerId = known.value;
   const made = await submit.run((idempotencyKey) =>
-    call<SystemRow>('POST', '/systems', { body: systemInput(system.value, customerId), idempotencyKey }),
+    call<SystemRow>('POST', '/systems', { body: systemInput(system.value, ownerId), idempotencyKey }),
   );
   if (made) await router.replace(`/systems/${made.id}/loops/new`);
 }
@@ -45,7 +45,7 @@ async function save(): Promise<void> {
         <h2>Whose machine is it?</h2>
         <v-autocomplete
           v-model="known"
-          :items="customers"
+          :items="owners"
           item-title="name"
           item-value="id"
           label="A known owner"
@@ -53,7 +53,7 @@ async function save(): Promise<void> {
           hint="Leave empty for a new owner"
           persistent-hint
         />
-        <CustomerFields v-if="known === null" v-model="owner" :at="ownerSubmit.at" />
+        <OwnerFields v-if="known === null" v-model="owner" :at="ownerSubmit.at" />
         <p v-if="ownerSubmit.problem.value" role="alert" class="danger">{{ ownerSubmit.problem.value }}</p>
       </section>
       <section class="stack">

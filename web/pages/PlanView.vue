@@ -109,7 +109,7 @@ async function confirm(confirmed: boolean): Promise<void> {
       body: { confirmed, version: slot.value?.version },
     });
     board.value = now;
-    const owner = job.value?.customerName ?? 'its owner';
+    const owner = job.value?.ownerName ?? 'its owner';
     if (confirmed)
       notices.say(told ? `Confirmed; ${owner} gets it by e-mail within a minute.` : `Confirmed; tell ${owner} the day and time.`);
   } catch (error) {
@@ -213,7 +213,7 @@ const lateDays = (minutes: number): string => (minutes <= 0 ? 'nothing late' : `
               <router-link :to="`/jobs/${job.id}`">{{ job.systemName }}</router-link>, {{ JOB_KINDS[job.kind].short }}
             </h2>
             <p class="quiet">
-              {{ job.customerName }}<template v-if="job.neededBy"> · needed {{ sayDue(job.neededBy, board.today) }}</template>
+              {{ job.ownerName }}<template v-if="job.neededBy"> · needed {{ sayDue(job.neededBy, board.today) }}</template>
             </p>
             <div v-if="slot" class="row">
               <v-btn v-if="!slot.confirmed" @click="confirm(true)">Confirmed with the owner</v-btn>

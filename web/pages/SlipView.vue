@@ -56,7 +56,7 @@ const next = computed(() => page.value?.dues.find(({ kind }) => kind === 'coolan
           <h2>Drop-off</h2>
           <img :src="code" alt="Code that opens the machine’s page" />
           <p>
-            <strong>{{ page.system.name }}</strong> of {{ page.customer.name }}
+            <strong>{{ page.system.name }}</strong> of {{ page.owner.name }}
           </p>
           <p v-if="job">
             {{ JOB_KINDS[job.kind].label }}<template v-if="job.neededBy">, needed by {{ dates.day(job.neededBy) }}</template>
@@ -76,7 +76,7 @@ const next = computed(() => page.value?.dues.find(({ kind }) => kind === 'coolan
           <h2>Pick-up</h2>
           <img :src="code" alt="Code that opens the machine’s page" />
           <p>
-            <strong>{{ page.system.name }}</strong> of {{ page.customer.name }}
+            <strong>{{ page.system.name }}</strong> of {{ page.owner.name }}
           </p>
           <p v-if="next">
             Coolant: {{ inside }}. Next service by <strong>{{ dates.day(next.dueOn) }}</strong>

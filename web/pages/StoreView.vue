@@ -16,7 +16,7 @@ import type { KeptRow, LotRow, StoreRow } from '../workshop/store/types.js';
 interface StoreAnswer {
   readonly today: string;
   readonly items: StoreRow[];
-  readonly batches: LotRow[];
+  readonly lots: LotRow[];
   readonly kept: KeptRow[];
   readonly purchase: PurchaseLine[];
 }
@@ -28,7 +28,7 @@ const lists = computed((): Readonly<Record<string, Record<string, string>[]>> =>
   if (!now) return {};
   return {
     'To order': now.purchase.map(({ what, order, why }) => ({ what, order, why })),
-    Shelf: [...now.batches.map(lotRow), ...now.items.map(itemRow)],
+    Shelf: [...now.lots.map(lotRow), ...now.items.map(itemRow)],
     Parts: now.kept.map(keptRow),
   };
 });
@@ -51,7 +51,7 @@ const lists = computed((): Readonly<Record<string, Record<string, string>[]>> =>
     <p v-if="problem" role="alert" class="danger">{{ problem }} <button type="button" @click="load">Try again</button></p>
     <div v-if="answer" class="columns">
       <div class="stack">
-        <LotShelf :lots="answer.batches" @changed="load" />
+        <LotShelf :lots="answer.lots" @changed="load" />
         <StoreShelf :items="answer.items" @changed="load" />
       </div>
       <div class="stack">

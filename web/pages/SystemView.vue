@@ -62,7 +62,7 @@ const channelWords = { phone: 'likes a call', text: 'likes a text', email: 'like
 /** the narrowest policy that counts here */
 const policyWords = computed(() => {
   const own = page.value?.system.policy;
-  const owners = page.value?.customer.policy;
+  const owners = page.value?.owner.policy;
   if (own) return `${SERVICE_POLICIES[own].label}, set for this machine`;
   return owners ? `${SERVICE_POLICIES[owners].label}, agreed with this owner` : 'as the workshop does';
 });
@@ -95,24 +95,22 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
         </div>
         <div class="owner">
           <p>
-            <strong>{{ page.customer.name }}</strong> <span class="quiet">{{ channelWords[page.customer.channel] }}</span>
+            <strong>{{ page.owner.name }}</strong> <span class="quiet">{{ channelWords[page.owner.channel] }}</span>
           </p>
           <p class="figures">
-            <a v-if="page.customer.phone" class="phone" :href="`tel:${page.customer.phone.replace(/\s/g, '')}`">{{
-              page.customer.phone
-            }}</a>
+            <a v-if="page.owner.phone" class="phone" :href="`tel:${page.owner.phone.replace(/\s/g, '')}`">{{ page.owner.phone }}</a>
           </p>
-          <p class="quiet">{{ page.customer.email }}</p>
+          <p class="quiet">{{ page.owner.email }}</p>
         </div>
         <div class="row no-print">
           <v-btn v-if="page.system.state === 'in-service'" size="large" :to="`/systems/${page.system.id}/jobs/new`">Take it in</v-btn>
-          <v-btn v-if="page.customer.email" variant="text" size="large" @click="writing = true">Write</v-btn>
+          <v-btn v-if="page.owner.email" variant="text" size="large" @click="writing = true">Write</v-btn>
           <v-btn variant="text" size="large" :to="`/systems/${page.system.id}/papers`">Papers</v-btn>
           <v-btn variant="outlined" size="large" @click="editing = true">Edit</v-btn>
         </div>
       </header>
-      <p v-if="page.system.note || page.customer.note" class="note">
-        {{ [page.system.note, page.customer.note].filter(Boolean).join(' ') }}
+      <p v-if="page.system.note || page.owner.note" class="note">
+        {{ [page.system.note, page.owner.note].filter(Boolean).join(' ') }}
       </p>
 
       <div class="columns">
@@ -179,7 +177,7 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
             </p>
           </article>
           <p v-if="page.loan" class="booked">
-            <router-link :to="`/jobs/${page.loan.jobId}`">{{ page.loan.name }}</router-link> is with {{ page.customer.name
+            <router-link :to="`/jobs/${page.loan.jobId}`">{{ page.loan.name }}</router-link> is with {{ page.owner.name
             }}<template v-if="page.loan.untilDay">, back {{ sayDue(page.loan.untilDay, page.today) }}</template>
           </p>
           <DueCard
@@ -227,12 +225,12 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
         v-if="writing"
         :system-id="page.system.id"
         :machine="page.system.name"
-        :owner="page.customer.name"
+        :owner="page.owner.name"
         :workshop="session.account?.workshopName ?? ''"
         @close="writing = false"
         @sent="changed"
       />
-      <EditSystemDialog v-model="editing" :system="page.system" :customer="page.customer" @saved="load" />
+      <EditSystemDialog v-model="editing" :system="page.system" :owner="page.owner" @saved="load" />
       <ServiceDialog v-model="servicing" :system-id="page.system.id" :loops="page.loops" :today="page.today" @saved="changed" />
       <StartRunDialog
         v-if="starting"

@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import { describe, expect, it } from 'vitest';
 import { BOUNDS, boundShape } from './bounds.js';
-import { check, InputProblem } from './check.js';
+import { readInput, InputProblem } from './input.js';
 
 const manyKeys = (count: number): object => Object.fromEntries(Array.from({ length: count }, (_, n) => [`k${n}`, 1]));
 const nested = (levels: number): unknown => {
@@ -37,7 +37,7 @@ describe('the shape of a document, before its sense', () => {
 it('names each unknown field once and no more than a screen shows, however many there are', () => {
   const schema = Joi.object({ email: Joi.string().required() });
   try {
-    check(schema, { email: 'a', ...manyKeys(BOUNDS.keys) });
+    readInput(schema, { email: 'a', ...manyKeys(BOUNDS.keys) });
     expect.unreachable();
   } catch (error) {
     expect((error as InputProblem).fields).toHaveLength(50);

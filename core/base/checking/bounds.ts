@@ -1,4 +1,4 @@
-import { refuse } from './check.js';
+import { refuse } from './input.js';
 
 /** What a document may be at most, looked at before any schema sees it: a checker meets each key, so keys cost time. */
 export const BOUNDS = {

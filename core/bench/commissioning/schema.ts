@@ -12,7 +12,7 @@ export interface RunCreate {
   readonly openedJoints: readonly string[];
   /** mL that left the loop when they were opened; null for an empty loop */
   readonly lostMl: number | null;
-  /** against a simulated bench that hides a fault; nothing of the customer's is touched. null: in earnest */
+  /** against a simulated bench that hides a fault; nothing of the owner's is touched. null: in earnest */
   readonly practice: SimulateInput | null;
 }
 export const runCreateSchema = Joi.object({

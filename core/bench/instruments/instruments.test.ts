@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { InputProblem } from '../../base/checking/check.js';
+import { InputProblem } from '../../base/checking/input.js';
 import type { InstrumentReading } from './kinds.js';
 import { levelMlOf, levelsAroundStop } from './level.js';
 import { readReading, readState, readingPayload, statePayload } from './payloads.js';

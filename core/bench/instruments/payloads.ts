@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { check, refuse } from '../../base/checking/check.js';
+import { readInput, refuse } from '../../base/checking/input.js';
 import { finite, instant } from '../../base/checking/fields.js';
 import { INSTRUMENT_KINDS, type InstrumentKind } from './kinds.js';
 
@@ -44,29 +44,29 @@ function parse(payload: string): unknown {
   }
 }
 
-function checkUnit(kind: InstrumentKind, unit: string | undefined): void {
+function demandUnit(kind: InstrumentKind, unit: string | undefined): void {
   const right = INSTRUMENT_KINDS[kind].unit;
   if (unit !== undefined && unit !== right) refuse('unit', `must be ${right ?? 'left out'} for ${kind} (got ${unit})`);
 }
 
 /** @throws InputProblem with the field that is wrong */
 export function readState(kind: InstrumentKind, payload: string): InstrumentState {
-  const { unit, ...state } = check<{ online: boolean; unit?: string; resolution?: number | null; simulated?: boolean }>(
+  const { unit, ...state } = readInput<{ online: boolean; unit?: string; resolution?: number | null; simulated?: boolean }>(
     stateSchema,
     parse(payload),
   );
-  checkUnit(kind, unit);
+  demandUnit(kind, unit);
   return { online: state.online, resolution: state.resolution ?? null, simulated: state.simulated ?? false };
 }
 
 /** @throws InputProblem with the field that is wrong */
 export function readReading(kind: InstrumentKind, payload: string): ReadingPayload {
   if (kind === 'supply') {
-    const { on, at } = check<{ on: boolean; at?: string }>(supplySchema, parse(payload));
+    const { on, at } = readInput<{ on: boolean; at?: string }>(supplySchema, parse(payload));
     return { value: on ? 1 : 0, at: at ?? null };
   }
-  const { value, unit, at } = check<{ value: number; unit?: string; at?: string }>(readingSchema, parse(payload));
-  checkUnit(kind, unit);
+  const { value, unit, at } = readInput<{ value: number; unit?: string; at?: string }>(readingSchema, parse(payload));
+  demandUnit(kind, unit);
   const { least, most } = INSTRUMENT_KINDS[kind];
   if (value < least || value > most) refuse('value', `must lie between ${least} and ${most} (got ${value})`);
   return { value, at: at ?? null };

@@ -8,7 +8,7 @@ import { INSTRUMENT_KINDS } from '../instruments/kinds.js';
 import type { BenchReport } from '../simulated-bench/report.js';
 import { formatMl, formatPercent, formatSpan } from '../../base/units/display.js';
 
-/** What a practice run comes to. `harm` would have cost a customer something. */
+/** What a practice run comes to. `harm` would have cost a owner something. */
 export interface DebriefLine {
   readonly kind: 'good' | 'missed' | 'harm' | 'saving';
   readonly text: string;

@@ -1,4 +1,4 @@
-import { loopOf, part, run, usualLoop } from '../../machine/catalogue/testLoops.js';
+import { loopOf, part, tube, usualLoop } from '../../machine/catalogue/testLoops.js';
 import { buildProcedure } from './buildProcedure.js';
 import { procedureOf } from '../../../tests/bench/testRun.js';
 import { readFileSync } from 'node:fs';
@@ -86,7 +86,7 @@ describe('the procedure knows its own loop', () => {
 
   it('can be built for the contract’s example and for a loop without reservoir', () => {
     const example = readLoopFile(JSON.parse(readFileSync('examples/two-radiators.json', 'utf8')));
-    const bare = loopOf([part('p', 'pump', 20), part('b', 'block', 30)], [run('1', 'p', 'b'), run('2', 'b', 'p')]);
+    const bare = loopOf([part('p', 'pump', 20), part('b', 'block', 30)], [tube('1', 'p', 'b'), tube('2', 'b', 'p')]);
     for (const loop of [example, bare, usualLoop()]) {
       expect(buildProcedure({ loop, schools: DEFAULT_SCHOOLS, order: null, coolantName: null }).steps.length).toBeGreaterThan(8);
     }

@@ -4,7 +4,7 @@ import { isEach, type ProcedureTemplate, type StepTemplate } from '../runs/templ
 import { broughtMl } from '../runs/state.js';
 import { lackWords, procedureOf, TestRun } from '../../../tests/bench/testRun.js';
 import { describe, expect, it } from 'vitest';
-import { check } from '../../base/checking/check.js';
+import { readInput } from '../../base/checking/input.js';
 import { compareTemplates } from './compareTemplates.js';
 import { DEFAULT_SCHOOLS, type LeakSchool } from '../../physics/leak-testing/schools.js';
 import { STANDARD_TEMPLATE } from '../commissioning/standardTemplate.js';
@@ -31,7 +31,7 @@ describe('a procedure as data', () => {
     };
     expect(built(STANDARD_TEMPLATE)).toEqual(buildProcedure(plain));
     expect(refuseTemplate(STANDARD_TEMPLATE)).toBeNull();
-    expect(check(templateCreateSchema, { template: STANDARD_TEMPLATE, note: 'as it is', from: 0 })).toBeDefined();
+    expect(readInput(templateCreateSchema, { template: STANDARD_TEMPLATE, note: 'as it is', from: 0 })).toBeDefined();
   });
 
   it('carries the lead’s own words and checks into the next run, with the loop’s figures in their places', () => {
@@ -77,7 +77,7 @@ describe('a procedure as data', () => {
     ['an own step that measures', after('kit', { ...OWN_STEP, kind: 'bleed' }), /can only hold checks/],
   ])('is refused without %s', (_name, template, words) => {
     expect(refuseTemplate(template)).toMatch(words);
-    expect(() => check(templateCreateSchema, { template, note: 'trial', from: 0 })).toThrow();
+    expect(() => readInput(templateCreateSchema, { template, note: 'trial', from: 0 })).toThrow();
   });
 
   it('may leave out what only a workshop decides: flushing, bleeding by cycles, the baseline', () => {

@@ -30,7 +30,7 @@ export interface Standing {
 
 /** What an entry takes from the shelf or puts into waste. */
 export type Booking =
-  | { readonly kind: 'coolant'; readonly batchId: string; readonly ml: number }
+  | { readonly kind: 'coolant'; readonly lotId: string; readonly ml: number }
   | { readonly kind: 'waste'; readonly containerId: string; readonly ml: number }
   | { readonly kind: 'item'; readonly itemId: string; readonly count: number };
 
@@ -52,6 +52,8 @@ export type Belongs = 'anytime' | 'log' | 'own-step' | { readonly kind: StepKind
  */
 export interface EntryDefinition<B extends { readonly type: string }> {
   readonly schema: Joi.SchemaMap;
+  /** an entry as an older program wrote it, in today's shape */
+  readonly upgrade?: (written: Readonly<Record<string, unknown>>) => Record<string, unknown>;
   readonly belongs: Belongs | ((body: B) => Belongs);
   /** may name a step that is still to come */
   readonly ahead?: boolean;

@@ -210,7 +210,7 @@ describe('leaks and spills', () => {
 describe('the level', () => {
   it('is predicted from the pulse while the pump runs, and taken from the last reading', () => {
     const run = new TestRun().upTo('fill');
-    run.say({ type: 'coolant', productId: '00000000-0000-4000-8000-00000000abcd', productName: 'Plain', batchId: null, lot: null });
+    run.say({ type: 'coolant', productId: '00000000-0000-4000-8000-00000000abcd', productName: 'Plain', lotId: null, lot: null });
     run.say({ type: 'pour', volumeMl: facts?.fill?.passiveMl ?? 0 }).say(pumpOn);
     const pulse = facts?.fill?.pulses[0] ?? { runS: 0, movedMl: 0 };
     const mark = facts?.reservoir?.fillMarkMl ?? 0;

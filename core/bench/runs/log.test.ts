@@ -1,7 +1,7 @@
-import { readRunEvent } from './log.js';
+import { readRunEvent, readStoredEntry } from './log.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { InputProblem } from '../../base/checking/check.js';
+import { InputProblem } from '../../base/checking/input.js';
 
 const id = '6f1f0d5e-0000-4000-8000-000000000001';
 
@@ -19,6 +19,17 @@ describe('an entry as a device sends it', () => {
   it('is taken with its own id and instant', () => {
     const entry = { id, at: '2026-03-10T09:00:00Z', body: { type: 'pour', volumeMl: 120 } };
     expect(readRunEvent(entry)).toEqual(entry);
+  });
+
+  it('is read as today’s when an older program wrote it', () => {
+    const chosen = { type: 'coolant', productId: id, productName: 'Plain Clear', lot: 'L7' };
+    const [old, now] = [
+      { ...chosen, batchId: id },
+      { ...chosen, lotId: id },
+    ];
+    expect(readStoredEntry(old)).toEqual(now);
+    expect(readStoredEntry(now)).toEqual(now);
+    expect(readRunEvent({ id, body: old }).body).toEqual(now);
   });
 
   it.each<[string, unknown, string]>([

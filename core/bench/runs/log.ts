@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { check, InputProblem, refuse } from '../../base/checking/check.js';
+import { readInput, InputProblem, refuse } from '../../base/checking/input.js';
 import { id, instant } from '../../base/checking/fields.js';
 import { definitionOf, ENTRIES, type RunEventBody, type RunEventType } from './entries/all.js';
 import { placesOf, type Procedure } from './procedure.js';
@@ -34,15 +34,18 @@ const envelope = Joi.object({
   body: Joi.object({ type: Joi.string().required() }).unknown(true).required(),
 });
 
-/** Reads a stored entry. One of a kind that only a newer program knows stays as it is: see `replay.ts`. */
+/** Whether this program knows a kind of entry. A log may hold others: a newer program wrote them. */
+export const isKnownKind = (kind: string): kind is RunEventType => Object.hasOwn(ENTRIES, kind);
+
+/** Reads a stored entry, of this program or an older one. One of a kind that only a newer one knows stays as it is: see `replay.ts`. */
 export function readStoredEntry(stored: unknown): RunEventBody {
   const type = (stored as { type?: unknown } | null)?.type;
   if (typeof type !== 'string') throw new Error('a stored entry has no type');
-  return stored as RunEventBody;
+  return { ...upgraded(type, stored as Record<string, unknown>), type } as RunEventBody;
 }
 
-/** Whether this program knows a kind of entry. A log may hold others: a newer program wrote them. */
-export const isKnownKind = (kind: string): kind is RunEventType => Object.hasOwn(ENTRIES, kind);
+const upgraded = (kind: string, written: Record<string, unknown>): Record<string, unknown> =>
+  (isKnownKind(kind) ? ENTRIES[kind].upgrade?.(written) : undefined) ?? written;
 
 const SCHEMAS = new Map<RunEventType, Joi.ObjectSchema>();
 function schemaOf(kind: RunEventType): Joi.ObjectSchema {
@@ -53,12 +56,13 @@ function schemaOf(kind: RunEventType): Joi.ObjectSchema {
 
 /** Reads one entry as a device sends it. */
 export function readRunEvent(input: unknown): RunEventInput {
-  const event = check<RunEventInput>(envelope, input);
+  const event = readInput<RunEventInput>(envelope, input);
   const { type, ...rest } = event.body as { type: string };
   if (!isKnownKind(type))
     refuse('body.type', `"${type.slice(0, 40)}" is not a kind of entry; known are ${Object.keys(ENTRIES).join(', ')}`);
   try {
-    const body = check<object>(schemaOf(type), rest);
+    // a device may have waited with it since before it knew better
+    const body = readInput<object>(schemaOf(type), upgraded(type, rest));
     return { ...event, body: { type, ...body } as RunEventBody };
   } catch (error) {
     if (!(error instanceof InputProblem)) throw error;

@@ -4,7 +4,7 @@ import { gunzipSync } from 'node:zlib';
 import { describe, expect, it } from 'vitest';
 import { TestRun } from '../../../tests/bench/testRun.js';
 import type { RunEventBody } from './entries/all.js';
-import { describeEntry, type RunEvent } from './log.js';
+import { describeEntry, readStoredEntry, type RunEvent } from './log.js';
 import { NewerProcedure, readProcedure } from './procedure.js';
 import { replay, RunFold } from './replay.js';
 
@@ -29,7 +29,12 @@ interface Golden {
 }
 
 /** Logs that an older release wrote, with what it made of them. */
-const golden = JSON.parse(gunzipSync(readFileSync('tests/golden/release-1/runs.json.gz')).toString()) as readonly Golden[];
+const golden = (JSON.parse(gunzipSync(readFileSync('tests/golden/release-1/runs.json.gz')).toString()) as readonly Golden[]).map(
+  (each) => ({
+    ...each,
+    events: each.events.map((event) => ({ ...event, body: readStoredEntry(event.body) })),
+  }),
+);
 
 /** Sentences that are worded otherwise since: a word has one meaning now. */
 const reworded = (sentence: string): string =>

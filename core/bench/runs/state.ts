@@ -175,7 +175,7 @@ export interface ServiceState {
 export interface Coolant {
   readonly productId: string;
   readonly productName: string;
-  readonly batchId: string | null;
+  readonly lotId: string | null;
   readonly lot: string | null;
 }
 

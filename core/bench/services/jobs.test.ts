@@ -73,7 +73,7 @@ function drain(run: TestRun): TestRun {
   return run.finish('drain');
 }
 function refill(run: TestRun): TestRun {
-  run.say({ type: 'coolant', productId: PRODUCT, productName: 'Plain Clear', batchId: null, lot: null });
+  run.say({ type: 'coolant', productId: PRODUCT, productName: 'Plain Clear', lotId: null, lot: null });
   return run.say({ type: 'pour', volumeMl: Math.round(fillTotal(run.procedure, run.state).volumeMl) });
 }
 
@@ -165,7 +165,7 @@ describe('a drain and refill', () => {
 
   it('refuses a coolant that must not meet the old one, unless a reason is written down', () => {
     const run = drain(toDrain(new TestRun(procedureOf('drain-refill'))));
-    const body = { type: 'coolant', productId: 'pearl', productName: 'Pearl', batchId: null, lot: null } as const;
+    const body = { type: 'coolant', productId: 'pearl', productName: 'Pearl', lotId: null, lot: null } as const;
     expect(run.try(body)).toMatchObject({ rule: 'must-not-mix' });
     expect(run.try(body)?.message).toContain('never go together');
   });

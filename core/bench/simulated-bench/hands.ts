@@ -1,6 +1,6 @@
 import type { RunEventBody } from '../runs/entries/all.js';
 import Joi from 'joi';
-import { check } from '../../base/checking/check.js';
+import { readInput } from '../../base/checking/input.js';
 import { finite } from '../../base/checking/fields.js';
 import type { RunState } from '../runs/state.js';
 import { STANDING_NAMES, type StandingName } from '../../machine/loop-file/orientation.js';
@@ -39,7 +39,7 @@ const MOVES: Record<HandMove['do'], Joi.SchemaMap> = {
 
 /** @throws InputProblem with the field that is wrong */
 export function readMove(input: unknown): HandMove {
-  const kind = check<{ do: HandMove['do'] }>(
+  const kind = readInput<{ do: HandMove['do'] }>(
     Joi.object({
       do: Joi.string()
         .valid(...Object.keys(MOVES))
@@ -47,7 +47,7 @@ export function readMove(input: unknown): HandMove {
     }).unknown(true),
     input,
   ).do;
-  return check<HandMove>(Joi.object({ do: Joi.string().required(), ...MOVES[kind] }), input);
+  return readInput<HandMove>(Joi.object({ do: Joi.string().required(), ...MOVES[kind] }), input);
 }
 
 /**

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { tubeStretchMl } from '../../physics/air/rise.js';
-import { InputProblem } from '../../base/checking/check.js';
+import { InputProblem } from '../../base/checking/input.js';
 import { cutList } from '../../machine/shop-sums/cutList.js';
 import { calcCut, calcLoss, calcRise, calcScrews } from './benchTools.js';
 

@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import { airFromRiseMl } from '../../physics/air/rise.js';
-import { check, refuse } from '../../base/checking/check.js';
+import { readInput, refuse } from '../../base/checking/input.js';
 import { finite, MOST } from '../../base/checking/fields.js';
 import { cutList } from '../../machine/shop-sums/cutList.js';
 import { wallLoss } from '../../machine/shop-sums/wallLoss.js';
@@ -61,7 +61,7 @@ interface RiseDocument {
 }
 
 export function calcRise(input: unknown): object {
-  const document = check<RiseDocument>(riseSchema, input);
+  const document = readInput<RiseDocument>(riseSchema, input);
   const offGaugeKpa = document.off_gauge_kpa ?? 0;
   const atmosphereKpa = document.atmosphere_kpa ?? STANDARD_ATMOSPHERE_KPA;
   if (document.run_gauge_kpa - offGaugeKpa < LEAST_SQUEEZE_KPA)
@@ -85,7 +85,7 @@ export function calcRise(input: unknown): object {
 const lossSchema = Joi.object({ tubes: tubes.required(), temp_c: finite().min(-40).max(120).required() });
 
 export function calcLoss(input: unknown): object {
-  const document = check<{ tubes: TubeInput[]; temp_c: number }>(lossSchema, input);
+  const document = readInput<{ tubes: TubeInput[]; temp_c: number }>(lossSchema, input);
   const { mlPerMonth, range } = wallLoss(readTubes(document.tubes), document.temp_c);
   return { ml_per_month: mlPerMonth, range };
 }
@@ -109,7 +109,7 @@ interface ScrewsDocument {
 }
 
 export function calcScrews(input: unknown): object {
-  const document = check<ScrewsDocument>(screwsSchema, input);
+  const document = readInput<ScrewsDocument>(screwsSchema, input);
   const { minMm, maxMm, fits } = fanScrews(
     {
       fanMm: document.fan_mm,
@@ -130,7 +130,7 @@ const cutSchema = Joi.object({
 });
 
 export function calcCut(input: unknown): object {
-  const document = check<{ pieces_mm: number[]; stock_mm: number; kerf_mm?: number }>(cutSchema, input);
+  const document = readInput<{ pieces_mm: number[]; stock_mm: number; kerf_mm?: number }>(cutSchema, input);
   document.pieces_mm.forEach((length, index) => {
     if (length > document.stock_mm)
       refuse(`pieces_mm[${index}]`, `is longer than the stock of ${document.stock_mm} mm; join it or buy longer stock (got ${length})`);

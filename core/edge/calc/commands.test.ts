@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { InputProblem } from '../../base/checking/check.js';
+import { InputProblem } from '../../base/checking/input.js';
 import { CALC_COMMANDS, type CalcCommand } from './commands.js';
 
 const loop = JSON.parse(readFileSync('examples/two-radiators.json', 'utf8')) as Record<string, unknown>;

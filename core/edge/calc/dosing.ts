@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { check, refuse } from '../../base/checking/check.js';
+import { readInput, refuse } from '../../base/checking/input.js';
 import { finite, fraction, positiveMl, volumeMl } from '../../base/checking/fields.js';
 import { diluteReadyMix, doseConcentrate } from '../../machine/shop-sums/dose.js';
 import { planRinses } from '../../machine/shop-sums/rinse.js';
@@ -11,7 +11,7 @@ const rinseSchema = Joi.object({
 });
 
 export function calcRinse(input: unknown): object {
-  const document = check<{ left_ml: number; rinse_ml: number; target_fraction: number }>(rinseSchema, input);
+  const document = readInput<{ left_ml: number; rinse_ml: number; target_fraction: number }>(rinseSchema, input);
   const { rinses, fractionAfter } = planRinses(document.left_ml, document.rinse_ml, document.target_fraction);
   return { rinses, fraction_after: fractionAfter };
 }
@@ -40,7 +40,7 @@ interface DoseDocument {
 }
 
 export function calcDose(input: unknown): object {
-  const document = check<DoseDocument>(doseSchema, input);
+  const document = readInput<DoseDocument>(doseSchema, input);
   if (document.left_ml > document.loop_ml) refuse('left_ml', `cannot be more than loop_ml (${document.loop_ml}); got ${document.left_ml}`);
   if (document.target_fraction === undefined) {
     const strength = diluteReadyMix(

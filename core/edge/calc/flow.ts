@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { refuse } from '../../base/checking/check.js';
+import { refuse } from '../../base/checking/input.js';
 import { fraction } from '../../base/checking/fields.js';
 import { solveFlow } from '../../physics/flow/flow.js';
 import { fluid, names, needCurves, needKnown, readFluid, readLoopDocument, type FluidInput } from './loopInput.js';

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { check, refuse } from '../../base/checking/check.js';
+import { readInput, refuse } from '../../base/checking/input.js';
 import { finite, positiveMl, volumeMl } from '../../base/checking/fields.js';
 import { judgeDecay } from '../../physics/leak-testing/decay.js';
 import { holdMinutes } from '../../physics/leak-testing/hold.js';
@@ -30,7 +30,7 @@ interface HoldDocument {
 }
 
 export function calcHold(input: unknown): object {
-  const document = check<HoldDocument>(holdSchema, input);
+  const document = readInput<HoldDocument>(holdSchema, input);
   return {
     minutes: holdMinutes({
       volumeMl: document.volume_ml,
@@ -76,7 +76,7 @@ interface DecayDocument {
 }
 
 export function calcDecay(input: unknown): object {
-  const document = check<DecayDocument>(decaySchema, input);
+  const document = readInput<DecayDocument>(decaySchema, input);
   document.readings.forEach(({ t_s }, index) => {
     const before = document.readings[index - 1];
     if (before && t_s <= before.t_s)

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { InputProblem } from '../../base/checking/check.js';
+import { InputProblem } from '../../base/checking/input.js';
 import type { LoopComponent, LoopFile } from '../../machine/loop-file/loopFile.js';
 import { CALC_COMMANDS, type CalcCommand } from './commands.js';
 

@@ -1,6 +1,6 @@
 import type { Fluid } from '../../machine/liquids/fluids.js';
 import Joi from 'joi';
-import { check, refuse } from '../../base/checking/check.js';
+import { readInput, refuse } from '../../base/checking/input.js';
 import { finite } from '../../base/checking/fields.js';
 import { pumpsWithoutCurve } from '../../physics/flow/network.js';
 import { vesselsWithoutBox } from '../../physics/geometry/network.js';
@@ -42,7 +42,7 @@ export const readFluid = (input: FluidInput): Fluid => ({ densityKgM3: input.den
 
 /** Checks a document and the loop in it. */
 export function readLoopDocument<T extends { loop: unknown }>(schema: Joi.Schema, input: unknown): Omit<T, 'loop'> & { loop: LoopFile } {
-  const document = check<T>(schema, input);
+  const document = readInput<T>(schema, input);
   return { ...document, loop: readLoopFile(document.loop, 'loop') };
 }
 

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { check, refuse } from '../../base/checking/check.js';
+import { readInput, refuse } from '../../base/checking/input.js';
 import { finite, instant } from '../../base/checking/fields.js';
 import { arrange } from '../../workshop/planning/arrange.js';
 import { canBeDone } from '../../workshop/planning/bound.js';
@@ -118,7 +118,7 @@ function refuseImpossible(problem: PlanProblem): void {
 
 /** @param clock ms; the search ends when `seconds` of it have passed */
 export function calcPlan(input: unknown, clock: () => number = Date.now): object {
-  const document = check<PlanDocument>(schema, input);
+  const document = readInput<PlanDocument>(schema, input);
   const problem = problemOf(document);
   refuseImpossible(problem);
   const until = clock() + document.seconds * 1000;

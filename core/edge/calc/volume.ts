@@ -1,12 +1,12 @@
 import Joi from 'joi';
-import { check } from '../../base/checking/check.js';
+import { readInput } from '../../base/checking/input.js';
 import { readLoopFile } from '../../machine/loop-file/loopFileSchema.js';
 import { loopVolume } from '../../machine/loop-file/volume.js';
 
 const schema = Joi.object({ loop: Joi.any().required() });
 
 export function calcVolume(input: unknown): object {
-  const { loop } = check<{ loop: unknown }>(schema, input);
+  const { loop } = readInput<{ loop: unknown }>(schema, input);
   const { volumeMl, sdMl, parts } = loopVolume(readLoopFile(loop, 'loop'));
   return {
     total_ml: volumeMl,

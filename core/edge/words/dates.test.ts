@@ -7,7 +7,7 @@ const LIFE: DateReason = { why: 'sheet-life', product: 'Plain Clear', months: 24
 describe('why something falls due', () => {
   it.each<[DateReason, string]>([
     [LIFE, 'Plain Clear: 24 months by its sheet'],
-    [{ why: 'policy', scope: 'customer', policy: 'six-months' }, 'agreed with this owner: every six months after the fill'],
+    [{ why: 'policy', scope: 'owner', policy: 'six-months' }, 'agreed with this owner: every six months after the fill'],
     [
       { why: 'sheet-life', product: 'Plain Clear', months: 24, warm: { months: 12, coolantC: 45.2, source: 'log' } },
       'Plain Clear: 24 months by its sheet, shortened to 12.0 at 45 °C coolant by its log',

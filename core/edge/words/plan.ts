@@ -1,4 +1,4 @@
-import type { PlanConflict } from '../../workshop/planning/checkPlan.js';
+import type { PlanConflict } from '../../workshop/planning/planConflicts.js';
 import { say, type Messages, type MessageValues } from './say.js';
 
 /** Words of what is wrong with a plan. */

@@ -3,7 +3,7 @@ export interface LoopFinding {
   readonly code: FindingCode;
   /** `stop`: do not build it so; `look`: trouble later; `note`: good to know */
   readonly weight: 'stop' | 'look' | 'note';
-  /** id of the part or run it concerns, or null for the loop */
+  /** id of the part or tube it concerns, or null for the loop */
   readonly part: string | null;
   readonly text: string;
   readonly todo: string;

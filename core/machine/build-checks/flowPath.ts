@@ -91,12 +91,12 @@ function openPorts(loop: LoopFile, component: LoopComponent): LoopFinding[] {
 }
 
 function sharedPorts(loop: LoopFile): LoopFinding[] {
-  const runs = new Map<string, number>();
+  const tubes = new Map<string, number>();
   for (const { from, to } of loop.tubes)
-    for (const [id, port] of [from, to]) runs.set(`${id} ${port}`, (runs.get(`${id} ${port}`) ?? 0) + 1);
+    for (const [id, port] of [from, to]) tubes.set(`${id} ${port}`, (tubes.get(`${id} ${port}`) ?? 0) + 1);
   return loop.components.flatMap((component) =>
     Object.keys(component.ports)
-      .filter((port) => (runs.get(`${component.id} ${port}`) ?? 0) > 1)
+      .filter((port) => (tubes.get(`${component.id} ${port}`) ?? 0) > 1)
       .map((port) => ({
         code: 'two-on-one-port' as const,
         weight: 'stop' as const,

@@ -19,11 +19,11 @@ export const TUBING = {
   thickWallShare: 0.18,
   /** mm; a fitting takes tube this far off its size */
   sizeMm: 0.3,
-  /** mm a run may be short of its straight way before it pulls: what a fitting swallows */
+  /** mm a tube may be short of its straight way before it pulls: what a fitting swallows */
   slackMm: 5,
 } as const;
 
-/** What is wrong with the runs themselves: sizes, lengths, bends, the panel. */
+/** What is wrong with the tubes themselves: sizes, lengths, bends, the panel. */
 export function tubingFindings(loop: LoopFile): LoopFinding[] {
   const find = partFinder(loop);
   return loop.tubes.flatMap((tube) => [

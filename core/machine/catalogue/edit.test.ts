@@ -32,7 +32,7 @@ describe('the catalogue', () => {
     expect(height('roof')).toBeGreaterThan(height('floor'));
   });
 
-  it('suggests runs longer than the straight line, rounded to 5 mm', () => {
+  it('suggests tubes longer than the straight line, rounded to 5 mm', () => {
     const reservoir = makeComponent(stock('reservoir-260'), 'tray', 'a');
     const block = makeComponent(stock('block-processor'), 'board', 'b');
     const length = suggestLengthMm([reservoir, block], ['a', 'out'], ['b', 'in']);
@@ -88,12 +88,12 @@ describe('editing a series loop', () => {
     expect(movePart(usualLoop(), 'nobody', 1)).toEqual(usualLoop());
   });
 
-  it('keeps every run whose ends stay neighbours', () => {
+  it('keeps every tube whose ends stay neighbours', () => {
     const cut = changeRun(usualLoop(), 'reservoir--pump', { length_mm: 77 });
     expect(removePart(cut, 'processor').tubes.find(({ id }) => id === 'reservoir--pump')?.length_mm).toBe(77);
   });
 
-  it('lays new runs of the tube that the loop is made of', () => {
+  it('lays new tubes of the kind that the loop is made of', () => {
     const kind = TUBE_KINDS.find(({ rigid }) => rigid) as (typeof TUBE_KINDS)[number];
     const rigid = buildLoop('x', STARTERS[0]?.picks ?? [], kind);
     expect(usualKind(rigid)).toBe(kind);

@@ -5,8 +5,8 @@ import type { Place } from './places.js';
 import { suggestCut } from './starters.js';
 
 /**
- * Edits of a series loop as a list in flow order. A run between two parts that stay neighbours is kept as it is;
- * every other run is laid anew with an estimated length.
+ * Edits of a series loop as a list in flow order. A tube between two parts that stay neighbours is kept as it is;
+ * every other tube is laid anew with an estimated length.
  */
 function relay(loop: LoopFile, components: readonly LoopComponent[], removed: ReadonlySet<string> = new Set()): LoopFile {
   const runFrom = new Map(flowOrder(loop).links.map(({ component, tube }) => [component.id, tube]));
@@ -20,7 +20,7 @@ function relay(loop: LoopFile, components: readonly LoopComponent[], removed: Re
   return closeChain(loop, entries);
 }
 
-/** The tube most runs are made of, so that a new run matches its neighbours. */
+/** The kind most tubes are of, so that a new tube matches its neighbours. */
 export function usualKind(loop: LoopFile): TubeKind {
   const counts = new Map<TubeKind, number>();
   for (const tube of loop.tubes) {
@@ -77,7 +77,7 @@ export function changeRun(
   return { ...loop, tubes: loop.tubes.map((tube) => (tube.id === id ? { ...tube, ...rest, ...size } : tube)) };
 }
 
-/** Adds or takes an elbow on a run; the two end fittings stay. */
+/** Adds or takes an elbow on a tube; the two end fittings stay. */
 export function setElbows(loop: LoopFile, id: string, kind: '45' | '90', count: number): LoopFile {
   const tube = loop.tubes.find((each) => each.id === id);
   if (!tube) return loop;

@@ -201,7 +201,7 @@ export function tubeKindOf(tube: Pick<LoopTube, 'bore_mm' | 'outer_mm' | 'materi
   return TUBE_KINDS.find((kind) => kind.boreMm === tube.bore_mm && kind.outerMm === tube.outer_mm && kind.material === tube.material);
 }
 
-/** A run is longer than the straight line between its ports: it bends, and its ends sit in fittings. */
+/** A tube is longer than the straight line between its ports: it bends, and its ends sit in fittings. */
 const RUN_SLACK = { factor: 1.25, extraMm: 30, roundMm: 5, leastMm: 10 } as const;
 
 /** Estimated cut length in mm between two ports, rounded to 5 mm. */

@@ -97,7 +97,7 @@ export function placeBlock(place: Place, pitchMm: number): Geometry {
   return { ports: { in: [x + pitchMm / 2, y, z], out: [x - pitchMm / 2, y, z] } };
 }
 
-/** A tee with a valve hanging from the lowest run. */
+/** A tee with a valve hanging from the lowest tube. */
 export function placeDrain(): Geometry {
   return { ports: { in: [290, 40, 100], out: [250, 40, 100], drain: [270, 25, 100] } };
 }

@@ -58,7 +58,7 @@ export const STARTERS: readonly Starter[] = [
 
 const defaultTube = TUBE_KINDS[0] as TubeKind;
 
-/** The run after `from` towards `to`, with an estimated length. */
+/** The tube after `from` towards `to`, with an estimated length. */
 export function suggestCut(from: LoopComponent, to: LoopComponent, kind: TubeKind = defaultTube): ChainEntry['cut'] {
   const outPort = from.flow?.[1] ?? Object.keys(from.ports)[0] ?? '';
   const inPort = to.flow?.[0] ?? Object.keys(to.ports)[0] ?? '';
@@ -72,7 +72,7 @@ export function suggestCut(from: LoopComponent, to: LoopComponent, kind: TubeKin
   };
 }
 
-/** A whole series loop from picks, every run estimated. */
+/** A whole series loop from picks, every tube estimated. */
 export function buildLoop(name: string, picks: readonly PartPick[], kind: TubeKind = defaultTube): LoopFile {
   const components = picks.map(([key, place, id]) => {
     const part = findCataloguePart(key);

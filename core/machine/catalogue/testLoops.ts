@@ -28,7 +28,7 @@ export const part = (
   ...more,
 });
 
-export const run = (id: string, from: string, to: string, more: Partial<LoopTube> = {}): LoopTube => ({
+export const tube = (id: string, from: string, to: string, more: Partial<LoopTube> = {}): LoopTube => ({
   id,
   from: [from, 'out'],
   to: [to, 'in'],

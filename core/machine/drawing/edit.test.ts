@@ -1,7 +1,7 @@
 import { usualLoop } from '../catalogue/testLoops.js';
 import { describe, expect, it } from 'vitest';
 import { findCataloguePart, TUBE_KINDS, type CataloguePart, type TubeKind } from '../catalogue/parts.js';
-import { checkLoop } from '../build-checks/checkLoop.js';
+import { loopFindings } from '../build-checks/loopFindings.js';
 import type { LoopComponent, LoopFile } from '../loop-file/loopFile.js';
 import { addTube, bendTube, movePart, movePort, placePart, refuseTube, removeFromDrawing, snap } from './edit.js';
 
@@ -9,7 +9,7 @@ const kind = TUBE_KINDS[0] as TubeKind;
 const partOf = (loop: LoopFile, id: string): LoopComponent => loop.components.find((each) => each.id === id) as LoopComponent;
 
 describe('drawing a loop', () => {
-  it('moves a part with its ports and box, and lets the drawing say how long its runs are', () => {
+  it('moves a part with its ports and box, and lets the drawing say how long its tubes are', () => {
     const loop = usualLoop();
     const before = partOf(loop, 'roof');
     const moved = movePart(loop, 'roof', [10, -20, 5]);
@@ -32,14 +32,14 @@ describe('drawing a loop', () => {
     expect([snap(102.4), snap(102.6), snap(-3)].map((mm) => mm + 0)).toEqual([100, 105, -5]);
   });
 
-  it('bends a run and moves a port', () => {
+  it('bends a tube and moves a port', () => {
     const loop = usualLoop();
     const [first] = loop.tubes as [LoopFile['tubes'][number]];
     expect(bendTube(loop, first.id, [[1, 2, 3]]).tubes[0]).toMatchObject({ path: [[1, 2, 3]] });
     expect(partOf(movePort(loop, 'pump', 'in', [9, 9, 9]), 'pump').ports.in).toEqual([9, 9, 9]);
   });
 
-  it('draws a run between free ports only', () => {
+  it('draws a tube between free ports only', () => {
     const added = placePart(usualLoop(), findCataloguePart('block-memory') as CataloguePart, 'board');
     expect(refuseTube(added.loop, ['pump', 'out'], [added.id, 'in'])).toMatch(/one bore takes one fitting/);
     expect(refuseTube(added.loop, [added.id, 'in'], [added.id, 'out'])).toMatch(/joins two parts/);
@@ -48,10 +48,10 @@ describe('drawing a loop', () => {
     const to = added.loop.tubes[1]?.to as [string, string];
     expect(refuseTube(cut, from, [added.id, 'in'])).toBeNull();
     const closed = addTube(addTube(cut, from, [added.id, 'in'], kind), [added.id, 'out'], to, kind);
-    expect(checkLoop(closed).filter(({ weight }) => weight === 'stop')).toEqual([]);
+    expect(loopFindings(closed).filter(({ weight }) => weight === 'stop')).toEqual([]);
   });
 
-  it('takes a part away with the runs that ended at it', () => {
+  it('takes a part away with the tubes that ended at it', () => {
     const loop = removeFromDrawing(usualLoop(), 'processor');
     expect(loop.tubes.some(({ from, to }) => from[0] === 'processor' || to[0] === 'processor')).toBe(false);
     expect(loop.tubes.length).toBe(usualLoop().tubes.length - 2);

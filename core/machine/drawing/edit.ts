@@ -20,7 +20,7 @@ export const snap = (mm: number, step: number = DRAWING.snapMm): number => Math.
 const shifted = (at: Point, by: Point): Point => [at[0] + by[0], at[1] + by[1], at[2] + by[2]];
 
 /**
- * A run that is drawn takes its length from the drawing: what was entered or estimated before no longer describes it.
+ * A tube that is drawn takes its length from the drawing: what was entered or estimated before no longer describes it.
  */
 function drawnAnew(tube: LoopTube, path?: readonly Point[]): LoopTube {
   const { length_mm: _entered, ...rest } = tube;
@@ -29,7 +29,7 @@ function drawnAnew(tube: LoopTube, path?: readonly Point[]): LoopTube {
 
 const touches = ({ from, to }: LoopTube, id: string): boolean => from[0] === id || to[0] === id;
 
-/** Moves a part with its ports and its box. Bends of the runs stay where they are. */
+/** Moves a part with its ports and its box. Bends of the tubes stay where they are. */
 export function movePart(loop: LoopFile, id: string, by: Point): LoopFile {
   if (by.every((mm) => mm === 0)) return loop;
   return {
@@ -58,12 +58,12 @@ export function changeTube(loop: LoopFile, id: string, change: Partial<LoopTube>
   return { ...loop, tubes: loop.tubes.map((tube) => (tube.id === id ? { ...tube, ...change } : tube)) };
 }
 
-/** Lays a run over new bends. */
+/** Lays a tube over new bends. */
 export function bendTube(loop: LoopFile, id: string, path: readonly Point[]): LoopFile {
   return { ...loop, tubes: loop.tubes.map((tube) => (tube.id === id ? drawnAnew(tube, path) : tube)) };
 }
 
-/** Why no run can be drawn between two ports, in words, or null. */
+/** Why no tube can be drawn between two ports, in words, or null. */
 export function refuseTube(loop: LoopFile, from: PortRef, to: PortRef): string | null {
   if (from[0] === to[0]) return 'A tube joins two parts; this one would end where it begins.';
   const taken = ([id, port]: PortRef): boolean =>
@@ -72,7 +72,7 @@ export function refuseTube(loop: LoopFile, from: PortRef, to: PortRef): string |
   return null;
 }
 
-/** A straight run from port to port. Before: `refuseTube` has nothing against it. */
+/** A straight tube from port to port. Before: `refuseTube` has nothing against it. */
 export function addTube(loop: LoopFile, from: PortRef, to: PortRef, kind: TubeKind): LoopFile {
   const taken = new Set([...loop.components, ...loop.tubes].map(({ id }) => id));
   const tube: LoopTube = {
@@ -88,7 +88,7 @@ export function addTube(loop: LoopFile, from: PortRef, to: PortRef, kind: TubeKi
   return { ...loop, tubes: [...loop.tubes, tube] };
 }
 
-/** A catalogue part where its case mounts it, or else in its usual place; runs are drawn to it afterwards. */
+/** A catalogue part where its case mounts it, or else in its usual place; tubes are drawn to it afterwards. */
 export function placePart(loop: LoopFile, part: CataloguePart, place: Place): { loop: LoopFile; id: string } {
   const taken = new Set([...loop.components, ...loop.tubes].map(({ id }) => id));
   const component = makeComponent(part, place, freshId(taken, `${part.kind}-${place}`));
@@ -99,7 +99,7 @@ export function placePart(loop: LoopFile, part: CataloguePart, place: Place): { 
   return { loop: movePart(placed, component.id, [mount[0] - usual[0], mount[1] - usual[1], mount[2] - usual[2]]), id: component.id };
 }
 
-/** Removes a part with the runs that end at it, or a run. */
+/** Removes a part with the tubes that end at it, or a tube. */
 export function removeFromDrawing(loop: LoopFile, id: string): LoopFile {
   return {
     ...loop,

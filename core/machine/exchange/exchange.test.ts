@@ -2,7 +2,7 @@ import { usualLoop } from '../catalogue/testLoops.js';
 import { describe, expect, it } from 'vitest';
 import { findCataloguePart, type CataloguePart } from '../catalogue/parts.js';
 import type { LoopFile } from '../loop-file/loopFile.js';
-import { checkFit, checkReach, exchangePart, type RunReach } from './exchange.js';
+import { lackingFor, reachOf, exchangePart, type TubeReach } from './exchange.js';
 
 const part = (key: string): CataloguePart => findCataloguePart(key) as CataloguePart;
 const exchanged = (loop: LoopFile, id: string, key: string): LoopFile => {
@@ -10,10 +10,10 @@ const exchanged = (loop: LoopFile, id: string, key: string): LoopFile => {
   if ('refusal' in answer) throw new Error(answer.refusal);
   return answer.loop;
 };
-const reach = (loop: LoopFile, id: string, key: string): RunReach[] => checkReach(loop, exchanged(loop, id, key), id);
+const reach = (loop: LoopFile, id: string, key: string): TubeReach[] => reachOf(loop, exchanged(loop, id, key), id);
 
 describe('exchanging a part', () => {
-  it('keeps its id, its runs and where its inlet sits', () => {
+  it('keeps its id, its tubes and where its inlet sits', () => {
     const loop = usualLoop();
     const after = exchanged(loop, 'roof', 'radiator-240-30');
     const [was, now] = [loop, after].map((each) => each.components.find(({ id }) => id === 'roof')) as [
@@ -25,22 +25,22 @@ describe('exchanging a part', () => {
     expect(after.tubes.map(({ id }) => id)).toEqual(loop.tubes.map(({ id }) => id));
   });
 
-  it('lets a run reach that has length to spare, and shortens one that has too much', () => {
-    const runs = reach(usualLoop(), 'graphics', 'block-graphics');
-    for (const { hasMm, wayMm, verdict, cutMm } of runs) {
+  it('lets a tube reach that has length to spare, and shortens one that has too much', () => {
+    const tubes = reach(usualLoop(), 'graphics', 'block-graphics');
+    for (const { hasMm, wayMm, verdict, cutMm } of tubes) {
       expect(verdict).toBe(hasMm > wayMm + 25 ? 'shorten' : 'reaches');
       if (verdict === 'shorten') expect(cutMm).toBe(Math.floor(hasMm - wayMm));
     }
   });
 
-  it('finds a run that no longer reaches, and says how long the new piece is', () => {
+  it('finds a tube that no longer reaches, and says how long the new piece is', () => {
     const loop = usualLoop();
     loop.tubes = loop.tubes.map((tube) => (tube.to[0] === 'roof' ? { ...tube, length_mm: 60 } : tube));
     const short = reach(loop, 'roof', 'radiator-360-30').find(({ verdict }) => verdict === 'too-short');
     expect(short?.cutMm).toBe(Math.ceil((short?.wayMm as number) + 12));
   });
 
-  it('asks for a new piece of every rigid run whose way changes', () => {
+  it('asks for a new piece of every rigid tube whose way changes', () => {
     const loop = usualLoop();
     loop.tubes = loop.tubes.map((tube) => ({ ...tube, material: 'acrylic', length_mm: 400 }));
     expect(reach(loop, 'roof', 'radiator-360-30').every(({ verdict }) => verdict === 'new-piece')).toBe(true);
@@ -54,8 +54,8 @@ describe('exchanging a part', () => {
 describe('room for a new part', () => {
   it('names what is missing, and nothing when it fits', () => {
     const room = { lengthMm: 320, slots: 3, powerSockets: 2 };
-    expect(checkFit(room, { lengthMm: 310, slots: 3, powerSockets: 2 })).toEqual([]);
-    expect(checkFit(room, { lengthMm: 340, slots: 4, powerSockets: 3 })).toEqual([
+    expect(lackingFor(room, { lengthMm: 310, slots: 3, powerSockets: 2 })).toEqual([]);
+    expect(lackingFor(room, { lengthMm: 340, slots: 4, powerSockets: 3 })).toEqual([
       'Length: 340 mm needed, 320 mm there',
       'Slots: 4 needed, 3 there',
       'Power sockets: 3 needed, 2 there',

@@ -15,9 +15,9 @@ import {
 import { findTubeMaterial } from '../materials/tubes.js';
 
 export const EXCHANGE = {
-  /** mm a run may be shorter than its new way: what fittings give back */
+  /** mm a tube may be shorter than its new way: what fittings give back */
   reachSlackMm: 5,
-  /** mm of extra length that a soft run takes up in its bends without standing in the way */
+  /** mm of extra length that a soft tube takes up in its bends without standing in the way */
   softExtraMm: 25,
   /** mm a new piece is cut longer than its way */
   allowanceMm: 12,
@@ -25,7 +25,7 @@ export const EXCHANGE = {
 
 export type ReachVerdict = 'reaches' | 'too-short' | 'shorten' | 'new-piece';
 
-export interface RunReach {
+export interface TubeReach {
   readonly id: string;
   readonly name: string;
   /** as it is cut now */
@@ -83,14 +83,14 @@ export function exchangePart(loop: LoopFile, id: string, part: CataloguePart): {
 }
 
 /**
- * Which runs at a part still reach once it was exchanged. Rigid runs do not give: any change of their way is a new piece.
+ * Which tubes at a part still reach once it was exchanged. Rigid tubes do not give: any change of their way is a new piece.
  * @param before the loop as built, `after` with the part exchanged (`exchangePart`)
  */
-export function checkReach(before: LoopFile, after: LoopFile, id: string): RunReach[] {
+export function reachOf(before: LoopFile, after: LoopFile, id: string): TubeReach[] {
   const find = partFinder(after);
   return after.tubes
     .filter(({ from, to }) => from[0] === id || to[0] === id)
-    .map((tube): RunReach => {
+    .map((tube): TubeReach => {
       const old = before.tubes.find((each) => each.id === tube.id) ?? tube;
       const hasMm = tubeLengthMm(before, old);
       const line = tubePolyline(after, tube, find);
@@ -100,7 +100,7 @@ export function checkReach(before: LoopFile, after: LoopFile, id: string): RunRe
       const named = { id: tube.id, name: tubeName(after, tube), hasMm, wayMm };
       const newPiece = Math.ceil(wayMm + EXCHANGE.allowanceMm);
       if (!soft && Math.abs(hasMm - wayMm) > EXCHANGE.reachSlackMm) return { ...named, verdict: 'new-piece', cutMm: newPiece };
-      // a soft run may leave its bends and go straighter, but not further than it is long
+      // a soft tube may leave its bends and go straighter, but not further than it is long
       if (hasMm < straightMm - EXCHANGE.reachSlackMm) return { ...named, verdict: 'too-short', cutMm: newPiece };
       if (soft && hasMm > wayMm + EXCHANGE.softExtraMm) return { ...named, verdict: 'shorten', cutMm: Math.floor(hasMm - wayMm) };
       return { ...named, verdict: 'reaches', cutMm: null };
@@ -114,7 +114,7 @@ export interface RoomForPart {
 }
 
 /** What a new part needs beyond the room there is, in words; empty when it fits. */
-export function checkFit(has: RoomForPart, needs: RoomForPart): string[] {
+export function lackingFor(has: RoomForPart, needs: RoomForPart): string[] {
   const short = (what: string, unit: string, have: number, need: number): string[] =>
     need > have ? [`${what}: ${need}${unit} needed, ${have}${unit} there`] : [];
   return [

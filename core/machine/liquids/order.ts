@@ -6,7 +6,7 @@ import type { CoolantProduct } from './classes.js';
 export const ORDER_ALLOWANCE = {
   /** share of the fill lost in the spout, on towels and in the bottle */
   spillShare: 0.05,
-  /** mL kept as a labelled sample of the batch, for comparing colour later */
+  /** mL kept as a labelled sample of the lot, for comparing colour later */
   sampleMl: 30,
 } as const;
 

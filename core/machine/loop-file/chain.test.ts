@@ -1,4 +1,4 @@
-import { loopOf, part, run, usualLoop } from '../catalogue/testLoops.js';
+import { loopOf, part, tube, usualLoop } from '../catalogue/testLoops.js';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { chainEntries, closeChain, flowOrder, freshId, isSeriesLoop } from './chain.js';
@@ -22,7 +22,7 @@ describe('flow order', () => {
   it('names what lies beside the path', () => {
     const loop = loopOf(
       [part('a', 'pump', 1), part('b', 'block', 1), part('c', 'block', 1)],
-      [run('t1', 'a', 'b'), run('t2', 'b', 'a'), run('t3', 'a', 'c')],
+      [tube('t1', 'a', 'b'), tube('t2', 'b', 'a'), tube('t3', 'a', 'c')],
     );
     const { offPath } = flowOrder(loop);
     expect(offPath.components.map(({ id }) => id)).toEqual(['c']);
@@ -31,10 +31,10 @@ describe('flow order', () => {
   });
 
   it('stops where the loop is open, and at a ring that does not come back to its start', () => {
-    expect(isSeriesLoop(loopOf([part('a', 'pump', 1), part('b', 'block', 1)], [run('t', 'a', 'b')]))).toBe(false);
+    expect(isSeriesLoop(loopOf([part('a', 'pump', 1), part('b', 'block', 1)], [tube('t', 'a', 'b')]))).toBe(false);
     const knot = loopOf(
       [part('a', 'reservoir', 1), part('b', 'block', 1), part('c', 'block', 1)],
-      [run('1', 'a', 'b'), run('2', 'b', 'c'), run('3', 'c', 'b')],
+      [tube('1', 'a', 'b'), tube('2', 'b', 'c'), tube('3', 'c', 'b')],
     );
     expect(ids(knot)).toEqual(['a', 'b', 'c']);
     expect(isSeriesLoop(knot)).toBe(false);
@@ -45,7 +45,7 @@ describe('flow order', () => {
     expect(isSeriesLoop(loopOf([]))).toBe(false);
   });
 
-  it('names a run by what it joins', () => {
+  it('names a tube by what it joins', () => {
     expect(tubeName(example, example.tubes[2] as (typeof example.tubes)[number])).toBe('gpu → cpu');
   });
 });
@@ -56,7 +56,7 @@ describe('closing a chain', () => {
     expect(closeChain(loop, chainEntries(loop, loop.tubes[0] as never))).toEqual(loop);
   });
 
-  it('keeps the bends of a run whose ends stayed, and drops those of one whose ends moved', () => {
+  it('keeps the bends of a tube whose ends stayed, and drops those of one whose ends moved', () => {
     const entries = chainEntries(example, example.tubes[0] as never);
     const swapped = [entries[0], entries[1], entries[3], entries[2], entries[4], entries[5]] as typeof entries;
     const closed = closeChain(example, swapped);
@@ -65,14 +65,14 @@ describe('closing a chain', () => {
     expect(isSeriesLoop(closed)).toBe(true);
   });
 
-  it('lays no run for a single part', () => {
+  it('lays no tube for a single part', () => {
     const loop = loopOf([part('a', 'block', 1)]);
     expect(closeChain(loop, [{ component: loop.components[0] as never, cut: {} as never }]).tubes).toEqual([]);
   });
 
   it('finds an id that is free', () => {
-    const taken = new Set(['run', 'run-2']);
-    expect(freshId(taken, 'run')).toBe('run-3');
-    expect(freshId(taken, 'run')).toBe('run-4');
+    const taken = new Set(['tube', 'tube-2']);
+    expect(freshId(taken, 'tube')).toBe('tube-3');
+    expect(freshId(taken, 'tube')).toBe('tube-4');
   });
 });

@@ -57,7 +57,7 @@ export function isSeriesLoop(loop: LoopFile): boolean {
   return links.length > 0 && closes && offPath.components.length === 0 && offPath.tubes.length === 0;
 }
 
-/** A series loop as a list to reorder: what stands where, and how each run after it is cut. */
+/** A series loop as a list to reorder: what stands where, and how each tube after it is cut. */
 export interface ChainEntry {
   readonly component: LoopComponent;
   readonly cut: TubeCut & { readonly id?: string; readonly path?: LoopTube['path'] };
@@ -68,8 +68,8 @@ const outPort = (component: LoopComponent): string =>
   component.flow?.[1] ?? Object.keys(component.ports)[1] ?? (Object.keys(component.ports)[0] as string);
 
 /**
- * Lays the runs between consecutive entries and back from the last to the first.
- * A bend path is kept only where both ends of the run are what they were; otherwise the run is taken as straight
+ * Lays the tubes between consecutive entries and back from the last to the first.
+ * A bend path is kept only where both ends of the tube are what they were; otherwise the tube is taken as straight
  * and its entered length decides the volume.
  */
 export function closeChain(base: LoopFile, entries: readonly ChainEntry[]): LoopFile {
@@ -87,7 +87,7 @@ export function closeChain(base: LoopFile, entries: readonly ChainEntry[]): Loop
           return {
             ...(before ?? {}),
             ...rest,
-            id: freshId(taken, wantedId ?? 'run'),
+            id: freshId(taken, wantedId ?? 'tube'),
             from,
             to,
             path: sameRun ? (path ?? before.path) : [],

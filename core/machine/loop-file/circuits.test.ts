@@ -1,4 +1,4 @@
-import { loopOf, part, run, usualLoop } from '../catalogue/testLoops.js';
+import { loopOf, part, tube, usualLoop } from '../catalogue/testLoops.js';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { findCircuits } from './circuits.js';
@@ -19,7 +19,7 @@ describe('circuits', () => {
   });
 
   it('leave a part without tubes alone, and are none for an empty loop', () => {
-    const loop = loopOf([part('a', 'pump', 1), part('x', 'block', 1), part('b', 'block', 1)], [run('1', 'a', 'b')]);
+    const loop = loopOf([part('a', 'pump', 1), part('x', 'block', 1), part('b', 'block', 1)], [tube('1', 'a', 'b')]);
     expect(findCircuits(loop).map(({ components }) => components.map(({ id }) => id))).toEqual([['a', 'b'], ['x']]);
     expect(findCircuits(loopOf([]))).toEqual([]);
   });

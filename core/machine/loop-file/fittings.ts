@@ -6,7 +6,7 @@ export interface FittingCount {
   readonly count: number;
 }
 
-/** Where a run lists no end fittings: one at each end. */
+/** Where a tube lists no end fittings: one at each end. */
 const DEFAULT_ENDS = ['compression', 'compression'] as const;
 
 function add(counts: Map<string, number>, kind: string, count = 1): void {
@@ -25,7 +25,7 @@ export function unusedPorts(loop: LoopFile, component: LoopComponent): string[] 
 }
 
 /**
- * Fittings by kind: those listed on each run (two compression ends where none are listed), plus one closure for
+ * Fittings by kind: those listed on each tube (two compression ends where none are listed), plus one closure for
  * every port without a tube: what the file says closes it, else a plug.
  */
 export function countFittings(loop: LoopFile): FittingCount[] {

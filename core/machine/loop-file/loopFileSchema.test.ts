@@ -2,7 +2,7 @@ import { usualLoop } from '../catalogue/testLoops.js';
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { InputProblem } from '../../base/checking/check.js';
+import { InputProblem } from '../../base/checking/input.js';
 import type { LoopFile } from './loopFile.js';
 import { readLoopFile } from './loopFileSchema.js';
 

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { check, refuse } from '../../base/checking/check.js';
+import { readInput, refuse } from '../../base/checking/input.js';
 import { STANDING_NAMES } from './orientation.js';
 import { finite, fraction, MOST, volumeMl } from '../../base/checking/fields.js';
 import { LOOP_FORMAT, LOOP_VERSION, type LoopFile } from './loopFile.js';
@@ -93,13 +93,13 @@ export const loopFileSchema = Joi.object({
  */
 export function readLoopFile(input: unknown, root = ''): LoopFile {
   const wrapped = root === '' ? loopFileSchema : Joi.object({ [root]: loopFileSchema.required() });
-  const checked = check<Record<string, LoopFile> & LoopFile>(wrapped, root === '' ? input : { [root]: input });
+  const checked = readInput<Record<string, LoopFile> & LoopFile>(wrapped, root === '' ? input : { [root]: input });
   const loop: LoopFile = root === '' ? checked : (checked[root] as LoopFile);
-  checkReferences(loop, root === '' ? '' : `${root}.`);
+  demandReferences(loop, root === '' ? '' : `${root}.`);
   return loop;
 }
 
-function checkReferences(loop: LoopFile, prefix: string): void {
+function demandReferences(loop: LoopFile, prefix: string): void {
   const seen = new Map<string, string>();
   const claim = (id: string, path: string): void => {
     const earlier = seen.get(id);
@@ -115,19 +115,19 @@ function checkReferences(loop: LoopFile, prefix: string): void {
     };
     part.flow?.forEach((port, end) => known(port, `${path}.flow[${end}]`));
     for (const port of Object.keys(part.closures ?? {})) known(port, `${path}.closures.${port}`);
-    if (part.box) checkBox(part.box.min, part.box.max, `${path}.box`);
-    checkReservoirMarks(part, path);
-    checkCurve(part.curve, `${path}.curve`, 'falls');
-    if (part.resistance && 'points' in part.resistance) checkCurve(part.resistance.points, `${path}.resistance.points`, 'rises');
+    if (part.box) demandBox(part.box.min, part.box.max, `${path}.box`);
+    demandReservoirMarks(part, path);
+    demandCurve(part.curve, `${path}.curve`, 'falls');
+    if (part.resistance && 'points' in part.resistance) demandCurve(part.resistance.points, `${path}.resistance.points`, 'rises');
   });
   const parts = new Map(loop.components.map((part) => [part.id, part]));
-  loop.tubes.forEach((run, index) => {
+  loop.tubes.forEach((tube, index) => {
     const path = `${prefix}tubes[${index}]`;
-    claim(run.id, `${path}.id`);
-    if (run.outer_mm <= run.bore_mm)
-      refuse(`${path}.outer_mm`, `the outer diameter must be larger than the bore of ${run.bore_mm} mm (got ${run.outer_mm})`);
+    claim(tube.id, `${path}.id`);
+    if (tube.outer_mm <= tube.bore_mm)
+      refuse(`${path}.outer_mm`, `the outer diameter must be larger than the bore of ${tube.bore_mm} mm (got ${tube.outer_mm})`);
     (['from', 'to'] as const).forEach((end) => {
-      const [id, port] = run[end];
+      const [id, port] = tube[end];
       const part = parts.get(id);
       if (!part) refuse(`${path}.${end}`, `there is no component "${id}"; a tube ends at a component of this file`);
       if (!Object.hasOwn(part.ports, port))
@@ -137,7 +137,7 @@ function checkReferences(loop: LoopFile, prefix: string): void {
 }
 
 /** Flow rises from point to point; a pump's pressure must not rise with it, a loss must not fall: one flow, one pressure. */
-function checkCurve(points: LoopFile['components'][number]['curve'], path: string, pressure: 'falls' | 'rises'): void {
+function demandCurve(points: LoopFile['components'][number]['curve'], path: string, pressure: 'falls' | 'rises'): void {
   points?.forEach(([lph, kpa], step) => {
     const before = points[step - 1];
     if (!before) return;
@@ -149,12 +149,12 @@ function checkCurve(points: LoopFile['components'][number]['curve'], path: strin
   });
 }
 
-function checkBox(min: readonly number[], max: readonly number[], path: string): void {
+function demandBox(min: readonly number[], max: readonly number[], path: string): void {
   const axis = [0, 1, 2].find((a) => (min[a] as number) >= (max[a] as number));
   if (axis !== undefined) refuse(path, `min must lie below max on every axis; on ${'xyz'[axis]} it does not`);
 }
 
-function checkReservoirMarks(part: LoopFile['components'][number], path: string): void {
+function demandReservoirMarks(part: LoopFile['components'][number], path: string): void {
   const { max_fill_ml: full, low_mark_ml: low, volume_ml: whole } = part;
   if (full !== undefined && full > whole) refuse(`${path}.max_fill_ml`, `cannot be more than the ${whole} mL the part holds (got ${full})`);
   if (low !== undefined && low > (full ?? whole))

@@ -1,4 +1,4 @@
-import { loopOf, part, run } from '../catalogue/testLoops.js';
+import { loopOf, part, tube } from '../catalogue/testLoops.js';
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
@@ -34,14 +34,14 @@ describe('loop volume', () => {
   });
 
   it('believes a measured length before the path', () => {
-    const loop = loopOf([part('a', 'block', 10), part('b', 'block', 10)], [run('t', 'a', 'b', { length_mm: 500 })]);
+    const loop = loopOf([part('a', 'block', 10), part('b', 'block', 10)], [tube('t', 'a', 'b', { length_mm: 500 })]);
     expect(loopVolume(loop).parts[2]?.volumeMl).toBeCloseTo(39.27, 2);
   });
 
   it('takes a fifth of the volume for an unknown uncertainty, and three per cent for a tube', () => {
     const loop = loopOf(
       [part('a', 'block', 100), part('b', 'block', 50, [0, 0, 0], { volume_sd_ml: 2 })],
-      [run('t', 'a', 'b', { length_mm: 1000 })],
+      [tube('t', 'a', 'b', { length_mm: 1000 })],
     );
     expect(loopVolume(loop).parts.map(({ sdMl }) => Number(sdMl.toFixed(3)))).toEqual([20, 2, 2.356]);
   });

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { InputProblem } from '../../base/checking/check.js';
+import { InputProblem } from '../../base/checking/input.js';
 import { diluteReadyMix, doseConcentrate } from './dose.js';
 import { MOST_RINSES, planRinses } from './rinse.js';
 

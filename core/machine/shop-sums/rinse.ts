@@ -1,4 +1,4 @@
-import { refuse } from '../../base/checking/check.js';
+import { refuse } from '../../base/checking/input.js';
 
 export interface RinsePlan {
   readonly rinses: number;

@@ -9,8 +9,8 @@ import { CUTTING, tubeCuts } from './tubeCuts.js';
 const load = (name: string): LoopFile => readLoopFile(JSON.parse(readFileSync(`examples/${name}.json`, 'utf8')));
 const soft = (material: string): boolean => findTubeMaterial(material)?.soft ?? true;
 
-describe('cutting the runs of a loop', () => {
-  it('cuts every run once, longer by what the fittings swallow, the longest first', () => {
+describe('cutting the tubes of a loop', () => {
+  it('cuts every tube once, longer by what the fittings swallow, the longest first', () => {
     const [kind, ...others] = tubeCuts(load('two-radiators'), soft);
     expect(others).toEqual([]);
     expect(kind?.pieces.map(({ id }) => id).sort()).toEqual(['t0', 't1', 't2', 't3', 't4', 't5']);
@@ -34,7 +34,7 @@ describe('cutting the runs of a loop', () => {
     expect(cutList([1000], 1000, 1.5).stocks).toEqual([[1000]]);
   });
 
-  it('names a run that no stock length gives', () => {
+  it('names a tube that no stock length gives', () => {
     const loop = load('rigid-loop');
     loop.tubes = loop.tubes.map((tube) => (tube.id === 'r5' ? { ...tube, length_mm: 1400 } : tube));
     expect(tubeCuts(loop, soft)[0]?.tooLong.map(({ id }) => id)).toEqual(['r5']);

@@ -11,7 +11,7 @@ export interface CutPiece {
   readonly cutMm: number;
 }
 
-/** All runs of one kind of tube, and how they come out of stock lengths. */
+/** All tubes of one kind, and how they come out of stock lengths. */
 export interface TubeKindCuts {
   readonly boreMm: number;
   readonly outerMm: number;
@@ -36,7 +36,7 @@ export const CUTTING = {
 
 const kindOf = ({ bore_mm, outer_mm, material }: LoopTube): string => `${material} ${bore_mm}/${outer_mm}`;
 
-/** The loop's runs as cuts, one list for each kind of tube. `soft` tells what is sold by the roll. */
+/** The loop's tubes as cuts, one list for each kind. `soft` tells what is sold by the roll. */
 export function tubeCuts(loop: LoopFile, soft: (material: string) => boolean, allowanceMm: number = CUTTING.allowanceMm): TubeKindCuts[] {
   const find = partFinder(loop);
   const kinds = new Map<string, LoopTube[]>();

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { solveFlow } from '../flow/flow.js';
-import { loopOf, part, run } from '../../machine/catalogue/testLoops.js';
+import { loopOf, part, tube } from '../../machine/catalogue/testLoops.js';
 import { buildNetwork } from '../geometry/network.js';
 import { STANDING, type Tilt } from '../../machine/loop-file/orientation.js';
 import { turnNetwork } from '../geometry/turned.js';
@@ -116,7 +116,7 @@ describe('what the flow sweeps out', () => {
   it('goes along a tube that falls by less than what counts as level from cell to cell, however slow, and not down a steeper one', () => {
     const swept = (fallMm: number): number => {
       const radiator = part('end', 'radiator', 100, [210, 300 - fallMm, 0], { box: { min: [200, 0, -50], max: [240, 400, 50] } });
-      const loop = loopOf([part('high', 'block', 20, [0, 300, 0]), radiator], [run('down', 'high', 'end')]);
+      const loop = loopOf([part('high', 'block', 20, [0, 300, 0]), radiator], [tube('down', 'high', 'end')]);
       const turned = turnNetwork(buildNetwork(loop), STANDING.upright);
       const node = (turned.network.joints.get('down.from')?.tubeNode as number) + 1;
       const pocket = { volumeMl: 5, nodes: [node], parts: [2], topMm: 300, sillMm: 290 };

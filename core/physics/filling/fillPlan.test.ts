@@ -1,4 +1,4 @@
-import { loopOf, part, run, usualLoop } from '../../machine/catalogue/testLoops.js';
+import { loopOf, part, tube, usualLoop } from '../../machine/catalogue/testLoops.js';
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
@@ -22,7 +22,7 @@ describe('what a loop takes', () => {
   });
 
   it('is the whole inside where there is no reservoir', () => {
-    const loop = loopOf([part('p', 'pump', 20), part('b', 'block', 30)], [run('1', 'p', 'b'), run('2', 'b', 'p')]);
+    const loop = loopOf([part('p', 'pump', 20), part('b', 'block', 30)], [tube('1', 'p', 'b'), tube('2', 'b', 'p')]);
     expect(fillVolume(loop).volumeMl).toBeCloseTo(loopVolume(loop).volumeMl, 9);
   });
 
@@ -85,7 +85,7 @@ describe('the first fill plan', () => {
   it('needs no pulse where the reservoir holds it all', () => {
     const loop = loopOf(
       [part('r', 'reservoir', 500, [0, 100, 0], { max_fill_ml: 450, low_mark_ml: 100 }), part('p', 'pump', 20)],
-      [run('1', 'r', 'p', { length_mm: 10 }), run('2', 'p', 'r', { length_mm: 1 })],
+      [tube('1', 'r', 'p', { length_mm: 10 }), tube('2', 'p', 'r', { length_mm: 1 })],
     );
     expect(pulses(loop).pulses.length).toBeLessThanOrEqual(1);
   });

@@ -1,4 +1,4 @@
-import { loopOf, part, run } from '../../machine/catalogue/testLoops.js';
+import { loopOf, part, tube } from '../../machine/catalogue/testLoops.js';
 import { describe, expect, it } from 'vitest';
 import { generateNetwork, generateParallelLoop } from '../../machine/loop-file/generatedLoops.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
@@ -30,7 +30,7 @@ describe('straight lines between points', () => {
 describe('joining what follows one another', () => {
   const ring = loopOf(
     [part('p', 'pump', 1, [0, 0, 0], PUMP), part('b', 'block', 1, [50, 0, 0], LOSSY), part('c', 'block', 1, [90, 0, 0], LOSSY)],
-    [run('1', 'p', 'b'), run('2', 'b', 'c'), run('3', 'c', 'p')],
+    [tube('1', 'p', 'b'), tube('2', 'b', 'c'), tube('3', 'c', 'p')],
   );
 
   it('makes one chain of a series loop, its losses added up', () => {
@@ -44,7 +44,7 @@ describe('joining what follows one another', () => {
   it('leaves out what ends blind, and everything behind a shut tube', () => {
     const withStub = loopOf(
       [...ring.components, part('x', 'block', 1, [9, 9, 9], LOSSY)],
-      [...ring.tubes, { ...run('stub', 'b', 'x'), from: ['b', 'out'] }],
+      [...ring.tubes, { ...tube('stub', 'b', 'x'), from: ['b', 'out'] }],
     );
     const { chains, chainOfLink } = reduce(withStub);
     expect(chains.length).toBe(1);
@@ -77,7 +77,7 @@ describe('the loss along a chain', () => {
         part('b', 'block', 1, [50, 0, 0], LOSSY),
         part('t', 'block', 1, [90, 0, 0], { resistance: { points: [[60, 1], [300, 9]] } }), // prettier-ignore
       ],
-      [run('1', 'p', 'b'), run('2', 'b', 't'), run('3', 't', 'p')],
+      [tube('1', 'p', 'b'), tube('2', 'b', 't'), tube('3', 't', 'p')],
     ),
   ).chains[0] as Chain;
   const at = (q: number, speed = 1): [number, number] => {

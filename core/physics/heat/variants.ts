@@ -27,12 +27,12 @@ export function swapBlocks(loop: LoopFile): LoopFile {
   return { ...loop, tubes: loop.tubes.map((tube) => ({ ...tube, from: turn(tube.from), to: turn(tube.to) })) };
 }
 
-/** mm; the short runs with which a pair of blocks is bridged */
+/** mm; the short tubes with which a pair of blocks is bridged */
 const BRIDGE_MM = 60;
 
 /**
  * The same loop with the first two blocks of its way side by side: what fed the first feeds both, and both go on where
- * the second went. Both branches take the kind of run that joined them. A loop whose first two blocks do not follow each
+ * the second went. Both branches take the kind of tube that joined them. A loop whose first two blocks do not follow each
  * other directly comes back as it is.
  */
 export function parallelBlocks(loop: LoopFile): LoopFile {

@@ -7,7 +7,7 @@ import { turnNetwork } from '../geometry/turned.js';
 import { generateNetwork, generateParallelLoop, generateSpatialLoop } from '../../machine/loop-file/generatedLoops.js';
 import { readLoopFile } from '../../machine/loop-file/loopFileSchema.js';
 import { placeInOrder } from './order.js';
-import { loopOf, part, run, usualLoop } from '../../machine/catalogue/testLoops.js';
+import { loopOf, part, tube, usualLoop } from '../../machine/catalogue/testLoops.js';
 import { unrollTurned, unrollUpright, type DrawnVessel } from './unroll.js';
 
 const example = readLoopFile(JSON.parse(readFileSync('examples/two-radiators.json', 'utf8')));
@@ -17,7 +17,7 @@ const vessel = (id: string, standing: keyof typeof STANDING = 'upright'): DrawnV
   unroll(standing).items.find((item): item is DrawnVessel => item.shape === 'vessel' && item.id === id) as DrawnVessel;
 
 describe('unrolling a loop', () => {
-  it('goes along the flow, part and run in turn, and says where the end leads home', () => {
+  it('goes along the flow, part and tube in turn, and says where the end leads home', () => {
     expect(unroll().items.map(({ id }) => id)).toEqual(['res', 't0', 'pump', 't1', 'gpu', 't2', 'cpu', 't3', 'top', 't4', 'front', 't5']);
     expect(unroll().bridges.map(({ towards }) => towards)).toEqual(['res']);
   });
@@ -25,16 +25,16 @@ describe('unrolling a loop', () => {
   it('labels a catalogue part shortly, and keeps a name that somebody gave', () => {
     const loop = usualLoop();
     Object.assign(loop.components[4] as object, { label: 'Old block' });
-    const names = unrollUpright(loop).unrolled.items.flatMap((item) => (item.shape === 'run' ? [] : [item.name]));
+    const names = unrollUpright(loop).unrolled.items.flatMap((item) => (item.shape === 'tube' ? [] : [item.name]));
     expect(names).toEqual(['reservoir', 'pump', 'drain', 'graphics', 'Old block', 'roof', 'front']);
   });
 
-  it('copes with a loop of nothing, with runs of no length, and with what nobody measured', () => {
+  it('copes with a loop of nothing, with tubes of no length, and with what nobody measured', () => {
     expect(unrollUpright(loopOf([])).unrolled).toMatchObject({ items: [], lowMm: 0, highMm: 100 });
-    const flat = loopOf([part('a', 'pump', 1), part('b', 'radiator', 1, [10, 0, 0])], [run('t', 'a', 'b'), run('u', 'b', 'a')]);
+    const flat = loopOf([part('a', 'pump', 1), part('b', 'radiator', 1, [10, 0, 0])], [tube('t', 'a', 'b'), tube('u', 'b', 'a')]);
     const { items } = unrollUpright(flat).unrolled;
-    expect(items.map(({ shape }) => shape)).toEqual(['part', 'run', 'part', 'run']);
-    expect(items.every((item) => item.shape !== 'run' || item.points.every(({ x }) => Number.isFinite(x)))).toBe(true);
+    expect(items.map(({ shape }) => shape)).toEqual(['part', 'tube', 'part', 'tube']);
+    expect(items.every((item) => item.shape !== 'tube' || item.points.every(({ x }) => Number.isFinite(x)))).toBe(true);
   });
 
   it('draws every height true, whichever way the case stands', () => {
@@ -61,7 +61,7 @@ describe('unrolling a loop', () => {
     for (const tube of loop.tubes.filter(({ to }) => to[0] === meet)) expect(order.indexOf(tube.id)).toBeLessThan(order.indexOf(meet));
   });
 
-  it('places every part and run once, whatever the loop', () => {
+  it('places every part and tube once, whatever the loop', () => {
     fc.assert(
       fc.property(fc.nat(10_000), fc.boolean(), (seed, branching) => {
         const loop = branching ? generateNetwork(seed) : generateSpatialLoop(seed);

@@ -53,8 +53,8 @@ export interface DrawnPart {
   readonly ports: readonly DrawnPort[];
 }
 
-export interface DrawnRun {
-  readonly shape: 'run';
+export interface DrawnTube {
+  readonly shape: 'tube';
   readonly part: number;
   readonly id: string;
   readonly name: string;
@@ -63,7 +63,7 @@ export interface DrawnRun {
   readonly points: readonly { readonly node: number; readonly x: number; readonly mm: number; readonly holds: boolean }[];
 }
 
-export type DrawnItem = DrawnVessel | DrawnPart | DrawnRun;
+export type DrawnItem = DrawnVessel | DrawnPart | DrawnTube;
 
 /** A connection between two drawn things that do not stand side by side. */
 export interface Bridge {
@@ -170,7 +170,7 @@ class Layout {
       holds: (network.volumeMl[first + index] as number) > 0,
     }));
     this.bridge(this.portAt.get(`${tube.from[0]}.${tube.from[1]}`), points[0], '');
-    this.items.push({ shape: 'run', part, id: tube.id, name: tubeName(this.loop, tube), boreMm: tube.bore_mm, points });
+    this.items.push({ shape: 'tube', part, id: tube.id, name: tubeName(this.loop, tube), boreMm: tube.bore_mm, points });
     this.x = start + advance;
   }
 
@@ -188,13 +188,13 @@ export function unrollTurned(turned: TurnedNetwork, loop: LoopFile): UnrolledLoo
     else layout.addTube(loop.tubes[step.index] as LoopTube, loop.components.length + step.index);
   }
   for (const item of layout.items) {
-    if (item.shape !== 'run') continue;
+    if (item.shape !== 'tube') continue;
     const tube = loop.tubes[item.part - loop.components.length] as LoopTube;
     const target = loop.components.find(({ id }) => id === tube.to[0]);
     layout.bridge(item.points.at(-1), layout.portAt.get(`${tube.to[0]}.${tube.to[1]}`), target ? shortName(target) : '');
   }
   const heights = layout.items.flatMap((item) =>
-    item.shape === 'run' ? item.points.map(({ mm }) => mm) : item.shape === 'vessel' ? [item.bottomMm, item.topMm] : [item.mm],
+    item.shape === 'tube' ? item.points.map(({ mm }) => mm) : item.shape === 'vessel' ? [item.bottomMm, item.topMm] : [item.mm],
   );
   return {
     items: layout.items,

@@ -78,12 +78,12 @@ export const coolantLimitSchema = Joi.object({
   sheetLifeHours: sheetHours().default(null),
 });
 
-export interface CoolantBatchInput {
+export interface CoolantLotInput {
   readonly productId: string;
   readonly lot: string;
   readonly openedOn: string | null;
 }
-export const coolantBatchSchema = Joi.object({
+export const coolantLotSchema = Joi.object({
   productId: id().required(),
   lot: Joi.string().trim().min(1).max(60).required(),
   openedOn: day().allow(null).required(),

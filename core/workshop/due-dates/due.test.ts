@@ -24,7 +24,7 @@ describe('the next coolant service', () => {
   });
 
   it('says whose policy it was', () => {
-    expect(reasonWords(nextService({ ...clear, policy: 'six-months', policyScope: 'customer' }).reason)).toBe(
+    expect(reasonWords(nextService({ ...clear, policy: 'six-months', policyScope: 'owner' }).reason)).toBe(
       'agreed with this owner: every six months after the fill',
     );
     expect(reasonWords(nextService({ ...clear, policy: 'six-months', policyScope: 'system' }).reason)).toBe(

@@ -16,7 +16,7 @@ export type ServicePolicy = keyof typeof SERVICE_POLICIES;
 export const SERVICE_POLICY_KEYS = Object.keys(SERVICE_POLICIES) as ServicePolicy[];
 
 /** Whose policy counts, in words. The narrowest goes before the wider. */
-export const POLICY_SCOPES = { workshop: 'workshop policy', customer: 'agreed with this owner', system: 'set for this machine' } as const;
+export const POLICY_SCOPES = { workshop: 'workshop policy', owner: 'agreed with this owner', system: 'set for this machine' } as const;
 export type PolicyScope = keyof typeof POLICY_SCOPES;
 
 export interface DueInput {

@@ -31,7 +31,7 @@ export type LooseEnd =
   | { readonly why: 'step-passed-over'; readonly step: string }
   | { readonly why: 'cleaner-too-long'; readonly cleaner: string };
 
-export type PolicyScopeCode = 'workshop' | 'customer' | 'system';
+export type PolicyScopeCode = 'workshop' | 'owner' | 'system';
 export type PolicyCode = 'six-months' | 'twelve-months' | 'product-life';
 
 /** Life shortened by warm coolant. */

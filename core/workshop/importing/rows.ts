@@ -1,6 +1,6 @@
 import Joi from 'joi';
-import { check, InputProblem } from '../../base/checking/check.js';
-import { customerSchema, systemSchema, type CustomerInput, type SystemInput } from '../machines/schema.js';
+import { readInput, InputProblem } from '../../base/checking/input.js';
+import { ownerSchema, systemSchema, type OwnerInput, type SystemInput } from '../machines/schema.js';
 import { IMPORT_FIELDS, IMPORT_KEYS, type ImportKey, type ImportMapping } from './fields.js';
 
 export interface ImportTable {
@@ -21,8 +21,8 @@ export interface KnownOwner {
 export interface NewOwner {
   /** of an owner who is there already; null: to be made */
   readonly knownId: string | null;
-  readonly input: CustomerInput;
-  readonly systems: readonly Omit<SystemInput, 'customerId'>[];
+  readonly input: OwnerInput;
+  readonly systems: readonly Omit<SystemInput, 'ownerId'>[];
 }
 
 export interface RefusedRow {
@@ -73,9 +73,9 @@ function hoursOf(text: string): number | null {
   return hours;
 }
 
-const CHANNELS: Readonly<Record<string, CustomerInput['channel']>> = { phone: 'phone', call: 'phone', telephone: 'phone', email: 'email', 'e-mail': 'email', mail: 'email', text: 'text', sms: 'text', message: 'text' }; // prettier-ignore
+const CHANNELS: Readonly<Record<string, OwnerInput['channel']>> = { phone: 'phone', call: 'phone', telephone: 'phone', email: 'email', 'e-mail': 'email', mail: 'email', text: 'text', sms: 'text', message: 'text' }; // prettier-ignore
 
-function channelOf(text: string, phone: string | null): CustomerInput['channel'] {
+function channelOf(text: string, phone: string | null): OwnerInput['channel'] {
   if (text === '') return phone === null ? 'email' : 'phone';
   const channel = CHANNELS[text.toLowerCase()];
   if (!channel) throw new RowProblem('channel', `"${text}" is no channel; use phone, email or text`);
@@ -85,7 +85,7 @@ function channelOf(text: string, phone: string | null): CustomerInput['channel']
 /** Calls a check and says which column its refusal is about. */
 function within<T>(schema: Joi.Schema, input: object, owner: boolean): T {
   try {
-    return check<T>(schema, input);
+    return readInput<T>(schema, input);
   } catch (error) {
     if (!(error instanceof InputProblem)) throw error;
     const field = error.path === 'name' && owner ? 'owner' : (FIELD_OF[error.path] ?? 'system');
@@ -114,22 +114,22 @@ const NO_OWNER_ID = '00000000-0000-4000-8000-000000000000';
  * owner come together; an owner who is there already gets the machine; a machine that is there already is refused.
  */
 export function readImport({ rows, mapping }: ImportTable, known: readonly KnownOwner[]): ReadImport {
-  const owners: { knownId: string | null; input: CustomerInput; systems: Omit<SystemInput, 'customerId'>[]; names: Set<string> }[] = [];
+  const owners: { knownId: string | null; input: OwnerInput; systems: Omit<SystemInput, 'ownerId'>[]; names: Set<string> }[] = [];
   const refused: RefusedRow[] = [];
   rows.forEach((cells, index) => {
     if (cells.every((cell) => cell.trim() === '')) return;
     const cell = (key: ImportKey): string => (mapping[key] === null ? '' : (cells[mapping[key]] ?? '').trim());
     try {
       const phone = cell('phone') || null;
-      const input = within<CustomerInput>(
-        customerSchema,
+      const input = within<OwnerInput>(
+        ownerSchema,
         { name: cell('owner'), phone, email: cell('email') || null, channel: channelOf(cell('channel'), phone), note: '', policy: null },
         true,
       );
-      const { customerId: _, ...machine } = within<SystemInput>(
+      const { ownerId: _, ...machine } = within<SystemInput>(
         systemSchema,
         {
-          customerId: NO_OWNER_ID,
+          ownerId: NO_OWNER_ID,
           name: cell('system'),
           caseText: cell('caseText'),
           builtBy: cell('builtBy'),

@@ -5,7 +5,7 @@ import { SERVICE_POLICY_KEYS, type ServicePolicy } from '../due-dates/due.js';
 import type { SystemState } from './attention.js';
 import { REFILLING, SERVICE_KIND_KEYS, type ServiceKind } from '../jobs/kinds.js';
 
-export interface CustomerInput {
+export interface OwnerInput {
   readonly name: string;
   readonly email: string | null;
   readonly phone: string | null;
@@ -21,7 +21,7 @@ const policyField = (): Joi.StringSchema =>
     .allow(null)
     .required();
 
-const customerFields: Joi.SchemaMap = {
+const ownerFields: Joi.SchemaMap = {
   name: name().required(),
   // tlds: a workshop may use an internal address, and the list of endings changes every year
   email: Joi.string().email({ tlds: false }).max(200).allow(null).required(),
@@ -36,11 +36,11 @@ const customerFields: Joi.SchemaMap = {
   policy: policyField(),
 };
 
-export const customerSchema = Joi.object(customerFields);
-export const customerEditSchema = Joi.object({ ...customerFields, version: rowVersion() });
+export const ownerSchema = Joi.object(ownerFields);
+export const ownerEditSchema = Joi.object({ ...ownerFields, version: rowVersion() });
 
 export interface SystemInput {
-  readonly customerId: string;
+  readonly ownerId: string;
   readonly name: string;
   readonly caseText: string;
   readonly builtBy: string;
@@ -53,7 +53,7 @@ export interface SystemInput {
 }
 
 const systemFields: Joi.SchemaMap = {
-  customerId: id().required(),
+  ownerId: id().required(),
   name: name().required(),
   caseText: Joi.string().trim().allow('').max(200).required(),
   builtBy: Joi.string().trim().allow('').max(120).required(),

@@ -1,18 +1,18 @@
 import { describe, expect, it } from 'vitest';
 import { personSchema, setupSchema, workshopSchema } from '../people/schema.js';
 import { normaliseBaseline } from '../../physics/diagnosis/baseline.js';
-import { check, InputProblem } from '../../base/checking/check.js';
+import { readInput, InputProblem } from '../../base/checking/input.js';
 import { DEFAULT_SCHOOLS } from '../../physics/leak-testing/schools.js';
 import { coolantProductSchema } from '../coolants/schema.js';
 import { attentionOf, compareAttention, sayDue } from './attention.js';
-import { customerSchema, postponeSchema, serviceSchema, systemSchema } from './schema.js';
+import { ownerSchema, postponeSchema, serviceSchema, systemSchema } from './schema.js';
 
 const today = '2026-03-10';
 const id = '6f1f0d5e-0000-4000-8000-000000000001';
 
-function pathsOf(schema: Parameters<typeof check>[0], input: unknown): string[] {
+function pathsOf(schema: Parameters<typeof readInput>[0], input: unknown): string[] {
   try {
-    check(schema, input);
+    readInput(schema, input);
     return [];
   } catch (error) {
     if (error instanceof InputProblem) return error.fields.map(({ path }) => path);
@@ -63,32 +63,32 @@ describe('what needs attention', () => {
   });
 });
 
-describe('customers and systems as they are typed', () => {
-  const customer = { name: 'Ada Fernwick', email: null, phone: '+351 555 123', channel: 'phone', note: '', policy: null };
-  const system = { customerId: id, name: 'Tower', caseText: '', builtBy: '', hoursPerDay: null, policy: null, note: '' };
+describe('owners and systems as they are typed', () => {
+  const owner = { name: 'Ada Fernwick', email: null, phone: '+351 555 123', channel: 'phone', note: '', policy: null };
+  const system = { ownerId: id, name: 'Tower', caseText: '', builtBy: '', hoursPerDay: null, policy: null, note: '' };
 
   it('takes what the desk knows', () => {
-    expect(pathsOf(customerSchema, customer)).toEqual([]);
-    expect(pathsOf(customerSchema, { ...customer, email: 'a@workshop.internal' })).toEqual([]);
+    expect(pathsOf(ownerSchema, owner)).toEqual([]);
+    expect(pathsOf(ownerSchema, { ...owner, email: 'a@workshop.internal' })).toEqual([]);
     expect(pathsOf(systemSchema, system)).toEqual([]);
   });
 
   it.each([
-    ['an empty name', { ...customer, name: '   ' }, 'name'],
-    ['a name of a thousand letters', { ...customer, name: 'x'.repeat(1000) }, 'name'],
-    ['an address without @', { ...customer, email: 'nobody' }, 'email'],
-    ['letters for a phone', { ...customer, phone: 'call me' }, 'phone'],
-    ['an unknown channel', { ...customer, channel: 'pigeon' }, 'channel'],
-    ['a number for a note', { ...customer, note: 3 }, 'note'],
-    ['a field too many', { ...customer, vip: true }, 'vip'],
+    ['an empty name', { ...owner, name: '   ' }, 'name'],
+    ['a name of a thousand letters', { ...owner, name: 'x'.repeat(1000) }, 'name'],
+    ['an address without @', { ...owner, email: 'nobody' }, 'email'],
+    ['letters for a phone', { ...owner, phone: 'call me' }, 'phone'],
+    ['an unknown channel', { ...owner, channel: 'pigeon' }, 'channel'],
+    ['a number for a note', { ...owner, note: 3 }, 'note'],
+    ['a field too many', { ...owner, vip: true }, 'vip'],
   ])('refuses %s', (_name, input, path) => {
-    expect(pathsOf(customerSchema, input)).toContain(path);
+    expect(pathsOf(ownerSchema, input)).toContain(path);
   });
 
   it.each([
     ['no hours', { ...system, hoursPerDay: 0 }, 'hoursPerDay'],
     ['25 hours a day', { ...system, hoursPerDay: 25 }, 'hoursPerDay'],
-    ['an owner that is no id', { ...system, customerId: '7' }, 'customerId'],
+    ['an owner that is no id', { ...system, ownerId: '7' }, 'ownerId'],
     ['an unknown policy', { ...system, policy: 'never' }, 'policy'],
   ])('refuses %s', (_name, input, path) => {
     expect(pathsOf(systemSchema, input)).toContain(path);

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { arrange } from './arrange.js';
 import { brokenPlacements, compareBoards, dragJob } from './board.js';
-import { checkPlan } from './checkPlan.js';
+import { planConflicts } from './planConflicts.js';
 import { generatePlan } from './generatedPlans.js';
 import { jobSteps, learnDuration } from './jobSteps.js';
 import { JOB_KIND_KEYS } from '../jobs/kinds.js';
@@ -37,7 +37,7 @@ describe('the board of a workshop', () => {
         const given = { ...drawn, benches: drawn.benches.map((bench, n) => (n === 0 ? { ...bench, taken } : bench)) };
         let looks = 0;
         const plan = arrange(given, { isOver: () => (looks += 1) > 3 });
-        if (plan) expect(checkPlan(given, plan.jobs)).toEqual([]);
+        if (plan) expect(planConflicts(given, plan.jobs)).toEqual([]);
       }),
       { numRuns: 60 },
     );
@@ -51,7 +51,7 @@ describe('the board of a workshop', () => {
     expect(dragged).not.toBeNull();
     const own = dragged?.placed.find(({ job }) => job === last.job) as PlacedJob;
     expect([own.bench, startOf(own)]).toEqual([0, NOON]);
-    expect(checkPlan(given, dragged?.placed ?? [])).toEqual([]);
+    expect(planConflicts(given, dragged?.placed ?? [])).toEqual([]);
     expect(dragged?.moved.some(({ id }) => id === `j${last.job}`)).toBe(true);
   });
 
@@ -76,7 +76,7 @@ describe('the board of a workshop', () => {
       fc.property(fc.integer({ min: 0, max: 3 }), fc.integer({ min: 0, max: 1 }), fc.integer({ min: 0, max: 150 }), (job, bench, hours) => {
         const given = problem(4);
         const dragged = dragJob(given, planned(given), job, bench, NOON + hours * HOUR);
-        if (dragged && dragged.left.length === 0) expect(checkPlan(given, dragged.placed)).toEqual([]);
+        if (dragged && dragged.left.length === 0) expect(planConflicts(given, dragged.placed)).toEqual([]);
       }),
     );
   });

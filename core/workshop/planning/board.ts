@@ -1,4 +1,4 @@
-import { checkPlan } from './checkPlan.js';
+import { planConflicts } from './planConflicts.js';
 import { emptyBoard, placeJob, putOnBoard, type Board } from './place.js';
 import { kitsFrom } from './kits.js';
 import { endOf, lateMinutes, MINUTE_MS, startOf, type PlacedJob, type PlanJob, type PlanProblem } from './problem.js';
@@ -117,7 +117,7 @@ export function brokenPlacements(problem: PlanProblem, placed: readonly PlacedJo
   const kept: PlacedJob[] = [];
   const broken: PlacedJob[] = [];
   for (const each of [...placed].sort((a, b) => startOf(a) - startOf(b))) {
-    const wrong = checkPlan(problem, [...kept, each]).filter(({ why }) => why !== 'not-planned');
+    const wrong = planConflicts(problem, [...kept, each]).filter(({ why }) => why !== 'not-planned');
     if (wrong.length > 0) broken.push(each);
     else kept.push(each);
   }

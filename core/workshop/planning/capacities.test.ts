@@ -5,7 +5,7 @@ import { arrange } from './arrange.js';
 import { canBeDone } from './bound.js';
 import { dragJob } from './board.js';
 import { KIT_KEYS, SKILL_KEYS } from './capacities.js';
-import { checkPlan } from './checkPlan.js';
+import { planConflicts } from './planConflicts.js';
 import { generatePlan } from './generatedPlans.js';
 import { jobSteps } from './jobSteps.js';
 import { mostHeld } from './kits.js';
@@ -51,7 +51,7 @@ const shop = (jobs: readonly PlanJob[], more: Partial<PlanProblem> = {}): PlanPr
 const plan = (problem: PlanProblem): readonly PlacedJob[] => {
   const found = arrange(problem, { isOver: looks(3) });
   if (!found) throw new Error('no plan');
-  expect(checkPlan(problem, found.jobs)).toEqual([]);
+  expect(planConflicts(problem, found.jobs)).toEqual([]);
   return found.jobs;
 };
 
@@ -65,9 +65,9 @@ describe('skills, kits and owners’ days', () => {
       const found = arrange(problem, { isOver: looks(2) });
       if (!found) continue;
       planned += 1;
-      expect(checkPlan(problem, found.jobs), `seed ${seed}`).toEqual([]);
+      expect(planConflicts(problem, found.jobs), `seed ${seed}`).toEqual([]);
       expect(found.weightedLateMinutes, `seed ${seed}`).toBeGreaterThanOrEqual(found.lowerBound - 1e-6);
-      if (checkPlan({ ...problem, kits: problem.kits?.map((kit) => ({ ...kit, count: 0 })) ?? [] }, found.jobs).length > 0)
+      if (planConflicts({ ...problem, kits: problem.kits?.map((kit) => ({ ...kit, count: 0 })) ?? [] }, found.jobs).length > 0)
         constrained += 1;
     }
     expect(planned).toBeGreaterThan(400);
@@ -129,7 +129,7 @@ describe('skills, kits and owners’ days', () => {
       { job: 1, bench: 1, steps: [{ from: 0, to: 4 * HOUR, technician: null }] },
     ];
     const dragged = dragJob(problem, current, 0, 0, 2 * HOUR);
-    expect(checkPlan(problem, dragged?.placed ?? [])).toEqual([]);
+    expect(planConflicts(problem, dragged?.placed ?? [])).toEqual([]);
     expect(dragged?.moved.map(({ id }) => id).sort()).toEqual(['x', 'y']);
   });
 
@@ -137,7 +137,7 @@ describe('skills, kits and owners’ days', () => {
     const problem = shop([job('x', [work(1, { skills: ['bends'], kits: ['supply'] })], { windows: [{ from: 5 * HOUR, to: 9 * HOUR }] })], {
       kits: [{ id: 'supply', count: 0 }],
     });
-    const wrong = checkPlan(problem, [{ job: 0, bench: 0, steps: [{ from: 0, to: HOUR, technician: 1 }] }])
+    const wrong = planConflicts(problem, [{ job: 0, bench: 0, steps: [{ from: 0, to: HOUR, technician: 1 }] }])
       .map((each) => conflictWords(each))
       .join('; ');
     expect(wrong).toMatch(/days that its owner needs it/);
@@ -192,7 +192,7 @@ describe('a workshop’s board', () => {
         id: 'j1',
         kind: 'drain-refill',
         systemName: 'Tower',
-        customerName: 'Ada',
+        ownerName: 'Ada',
         attendedMinutes: 60,
         learnedFrom: 0,
         wetMinutes: 120,

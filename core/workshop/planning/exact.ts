@@ -1,5 +1,5 @@
 import { earliestOf, lateMinutes, type PlacedJob, type PlanJob, type PlanProblem } from './problem.js';
-import { earliestIn } from './openings.js';
+import { earliestIn } from './freeTime.js';
 
 /** A step that was given its place: after what, and with whom. */
 interface Chosen {

@@ -1,4 +1,4 @@
-import { release } from './openings.js';
+import { release } from './freeTime.js';
 import type { PlanProblem, PlanStep, Span } from './problem.js';
 
 /** Spans for which one of each kit is held, in any order; they may overlap. */

@@ -1,4 +1,4 @@
-import { earliestIn, take } from './openings.js';
+import { earliestIn, take } from './freeTime.js';
 import { emptyKits, holdKits, kitsFrom, type HeldKits } from './kits.js';
 import {
   earliestOf,
@@ -93,20 +93,20 @@ export function placeJob(problem: PlanProblem, board: Board, index: number): Pla
   return null;
 }
 
-interface Opening {
+interface Gap {
   readonly steps: PlacedJob['steps'];
   readonly end: number;
   /** when the bench was let go before; minus infinity where it never was held */
   readonly freeSince: number;
 }
 
-/** The first opening of one bench in which a job ends within a window. null: there is none. */
-function firstOpening(problem: PlanProblem, board: Board, job: PlanJob, bench: number, window: Span): Opening | null {
+/** The first gap of one bench in which a job ends within a window. null: there is none. */
+function firstGap(problem: PlanProblem, board: Board, job: PlanJob, bench: number, window: Span): Gap | null {
   const held = board.benches[bench] as Span[];
   let opens = window.from;
   for (let next = held.findIndex(({ to }) => to > window.from); ; next += 1) {
     const closes = next < 0 ? undefined : held[next];
-    // the bench is free up to there; behind it, the next opening
+    // the bench is free up to there; behind it, the next gap
     if (!closes || closes.from > opens) {
       const steps = placeSteps(problem, board, job, opens);
       const end = steps?.at(-1)?.to;
@@ -123,10 +123,10 @@ function firstOpening(problem: PlanProblem, board: Board, job: PlanJob, bench: n
 function placeInWindow(problem: PlanProblem, board: Board, index: number, { from, to }: Span): PlacedJob | null {
   const job = problem.jobs[index] as PlanJob;
   const window = { from: Math.max(earliestOf(problem, job), from), to };
-  let best: (Opening & { bench: number }) | null = null;
+  let best: (Gap & { bench: number }) | null = null;
   for (let bench = 0; bench < problem.benches.length; bench += 1) {
-    const found = firstOpening(problem, board, job, bench, window);
-    // of benches where it ends alike, the one that was held last: longer openings stay whole
+    const found = firstGap(problem, board, job, bench, window);
+    // of benches where it ends alike, the one that was held last: longer gaps stay whole
     if (found && (!best || found.end < best.end || (found.end === best.end && found.freeSince > best.freeSince)))
       best = { ...found, bench };
   }

@@ -3,7 +3,7 @@ import { CALC_COMMANDS } from '../../edge/calc/commands.js';
 import { calcPlan } from '../../edge/calc/planning.js';
 import { arrange } from './arrange.js';
 import { canBeDone, lowerBound } from './bound.js';
-import { checkPlan } from './checkPlan.js';
+import { planConflicts } from './planConflicts.js';
 import { generatePlan } from './generatedPlans.js';
 import { cheapestMatching } from './matching.js';
 import { placeInOrder } from './place.js';
@@ -30,7 +30,7 @@ describe('a plan', () => {
       const plan = arrange(problem, { isOver: looks(2) });
       if (!plan) continue;
       planned += 1;
-      expect(checkPlan(problem, plan.jobs), `seed ${seed}`).toEqual([]);
+      expect(planConflicts(problem, plan.jobs), `seed ${seed}`).toEqual([]);
       expect(plan.weightedLateMinutes, `seed ${seed}`).toBeGreaterThanOrEqual(plan.lowerBound - 1e-6);
     }
     expect(planned).toBeGreaterThan(450);
@@ -39,7 +39,7 @@ describe('a plan', () => {
   it('of sixty jobs, four benches and three technicians is whole, and says how far from the best it can be at most', () => {
     const problem = feasible(generatePlan(1, { jobs: 60, benches: 4, technicians: 3, days: 60, mostSteps: 5 }));
     const plan = arrange(problem, { isOver: looks(1) });
-    expect(checkPlan(problem, plan?.jobs ?? [])).toEqual([]);
+    expect(planConflicts(problem, plan?.jobs ?? [])).toEqual([]);
     expect(plan?.lowerBound).toBeLessThanOrEqual(plan?.weightedLateMinutes ?? 0);
   });
 
@@ -58,7 +58,7 @@ describe('a plan', () => {
       const plan = placeInOrder(problem, problem.jobs.map((_, index) => index)); // prettier-ignore
       if (!plan) continue;
       const tight = tighten(problem, plan);
-      expect(checkPlan(problem, tight), `seed ${seed}`).toEqual([]);
+      expect(planConflicts(problem, tight), `seed ${seed}`).toEqual([]);
       for (const before of plan) {
         const after = tight.find(({ job }) => job === before.job);
         if (!after) throw new Error('a job was lost');
@@ -73,10 +73,10 @@ describe('the checker', () => {
   it('sees what breaks a rule', () => {
     const problem = feasible(generatePlan(3, { jobs: 4, benches: 1, technicians: 1, days: 14, mostSteps: 3 }));
     const plan = arrange(problem, { isOver: looks(1) })?.jobs ?? [];
-    expect(checkPlan(problem, plan)).toEqual([]);
-    expect(checkPlan(problem, plan.slice(1))).toContainEqual({ why: 'not-planned', count: 1 });
+    expect(planConflicts(problem, plan)).toEqual([]);
+    expect(planConflicts(problem, plan.slice(1))).toContainEqual({ why: 'not-planned', count: 1 });
     const moved = plan.map((each, index) => (index === 0 ? { ...each, steps: each.steps.map((step) => ({ ...step, from: step.from + 6e7, to: step.to + 6e7 })) } : each)); // prettier-ignore
-    expect(checkPlan(problem, moved)).not.toEqual([]);
+    expect(planConflicts(problem, moved)).not.toEqual([]);
   });
 });
 

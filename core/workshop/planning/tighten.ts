@@ -1,4 +1,4 @@
-import { latestIn, release, take } from './openings.js';
+import { latestIn, release, take } from './freeTime.js';
 import { emptyBoard, putOnBoard, type Board } from './place.js';
 import { holdKits, kitsFrom, letGoKits } from './kits.js';
 import { startOf, type PlacedJob, type PlacedStep, type PlanJob, type PlanProblem, type PlanStep, type Span } from './problem.js';

@@ -12,7 +12,7 @@ export interface BoardJob {
   readonly id: string;
   readonly kind: JobKind;
   readonly systemName: string;
-  readonly customerName: string;
+  readonly ownerName: string;
   readonly attendedMinutes: number;
   /** runs that the duration was learned from; 0: an estimate */
   readonly learnedFrom: number;

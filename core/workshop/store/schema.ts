@@ -54,13 +54,13 @@ export const storeMoveSchema = Joi.object({
   reason: Joi.string().trim().min(2).max(200).required(),
 });
 
-export interface BatchEdit {
+export interface LotEdit {
   readonly openedOn: string | null;
   readonly keepsUntil: string | null;
   readonly stockMl: number | null;
   readonly samplePlace: string;
 }
-export const batchEditSchema = Joi.object({
+export const lotEditSchema = Joi.object({
   openedOn: day().allow(null).required(),
   keepsUntil: day().allow(null).required(),
   stockMl: volumeMl().allow(null).required(),

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { check } from '../../base/checking/check.js';
+import { readInput } from '../../base/checking/input.js';
 import { readLog, samplesOf } from './log.js';
 import { usageReadingSchema } from './schema.js';
 import { DEFAULT_HOURS_PER_DAY } from './defaults.js';
@@ -142,7 +142,7 @@ describe('a reading as it is entered', () => {
     ['a log that ends before it begins', { fromOn: '2026-03-05' }, /ends on its first day or later/],
     ['coolant that boils', { meanCoolantC: 140 }, /90/],
   ])('refuses %s', (_, more, words) => {
-    expect(() => check(usageReadingSchema, { ...reading, ...more })).toThrow(words);
+    expect(() => readInput(usageReadingSchema, { ...reading, ...more })).toThrow(words);
   });
-  it('takes a whole one', () => expect(check(usageReadingSchema, reading)).toEqual(reading));
+  it('takes a whole one', () => expect(readInput(usageReadingSchema, reading)).toEqual(reading));
 });

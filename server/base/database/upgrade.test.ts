@@ -103,7 +103,7 @@ describe('a workshop that comes from release 1', () => {
       '/waste',
       '/messages',
       '/coolants',
-      '/customers',
+      '/owners',
     ])
       expect([path, (await lead.get(path)).status]).toEqual([path, 200]);
   });

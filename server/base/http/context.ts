@@ -4,7 +4,7 @@ import type { Request } from 'express';
 import 'express-session';
 import type { Logger } from 'pino';
 import type { Role } from '../../../core/workshop/people/roles.js';
-import { check } from '../../../core/base/checking/check.js';
+import { readInput } from '../../../core/base/checking/input.js';
 import { id } from '../../../core/base/checking/fields.js';
 import { dayIn } from '../../../core/base/units/calendar.js';
 import type Joi from 'joi';
@@ -91,7 +91,7 @@ export function idFrom(request: Request, parameter: string, what: string): strin
 
 /** The checked body; before this call it is unknown, after it typed. */
 export function bodyAs<T>(request: Request, schema: Joi.Schema): T {
-  return check<T>(schema, request.body as unknown);
+  return readInput<T>(schema, request.body as unknown);
 }
 
 export async function runScoped<T>(app: App, request: Request, work: (ask: Ask) => Promise<T>): Promise<T> {

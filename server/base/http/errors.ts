@@ -1,4 +1,4 @@
-import { InputProblem, type FieldProblem } from '../../../core/base/checking/check.js';
+import { InputProblem, type FieldProblem } from '../../../core/base/checking/input.js';
 
 export type ErrorCode =
   | 'invalid-input'
@@ -80,7 +80,7 @@ const CONSTRAINT_WORDS: Record<string, string> = {
   bench_name_once: 'There is already a bench of that name.',
   coolant_product_name_once: 'There is already a coolant of that name.',
   case_template_label_once: 'There is already a case of that name.',
-  coolant_batch_lot_once: 'That lot is already recorded for this coolant.',
+  coolant_lot_once: 'That lot is already recorded for this coolant.',
   run_one_active_per_loop: 'This loop is already being commissioned; open the run in progress.',
 };
 

@@ -16,7 +16,7 @@ import { pushNotice } from '../../base/push/notices.js';
 import { withOwnFill } from '../../../core/physics/learning/volumes.js';
 import { insertRevision } from '../../machine/loops/revisions.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
-import { customer, job, system } from '../../base/database/tables/machines.js';
+import { owner, job, system } from '../../base/database/tables/machines.js';
 import { baseline, reading, run, runRecord } from '../../base/database/tables/runs.js';
 
 /**
@@ -44,10 +44,10 @@ export async function signOff(ask: Ask, input: SignOffInput) {
   const asBuilt = await markAsBuilt(ask, row, pouredMl(state));
   const filledOn = dayIn(account.timeZone, new Date(state.pours.at(-1)?.at ?? now.toISOString()));
   const [names] = await scope
-    .select({ systemId: system.id, systemName: system.name, owner: customer.name, loopName: loop.name })
+    .select({ systemId: system.id, systemName: system.name, owner: owner.name, loopName: loop.name })
     .from(loop)
     .innerJoin(system, eq(system.id, loop.systemId))
-    .innerJoin(customer, eq(customer.id, system.customerId))
+    .innerJoin(owner, eq(owner.id, system.ownerId))
     .where(eq(loop.id, row.loopId));
   if (!names) throw notFound('system');
   await writeMeasurements(ask, row, state);

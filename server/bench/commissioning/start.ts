@@ -1,5 +1,5 @@
 import { newestRevision } from '../../machine/loops/revisions.js';
-import { insertRun, checkJoints, putOnBench, lockLoop, readRun, claimFor } from '../runs/runs.js';
+import { insertRun, demandJoints, putOnBench, lockLoop, readRun, claimFor } from '../runs/runs.js';
 import { orderFor, productOf } from '../../workshop/coolants/products.js';
 import { newestProcedure } from '../runs/procedures.js';
 import { buildProcedure } from '../../../core/bench/procedures/buildProcedure.js';
@@ -21,7 +21,7 @@ export async function startRun(ask: Ask, input: RunCreate) {
   const why = input.practice ? cannotSimulate(revision.file) : null;
   if (why !== null) throw new DomainError('refused', `This loop cannot be practised on: ${why}.`);
   const product = await productOf(scope, own.loop.coolantProductId);
-  if (input.schools.leak === 'opened-joints') checkJoints(revision.file, input.openedJoints);
+  if (input.schools.leak === 'opened-joints') demandJoints(revision.file, input.openedJoints);
   const ours = await newestProcedure(scope, 'commissioning');
   const procedure = buildProcedure({
     loop: revision.file,

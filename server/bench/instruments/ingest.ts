@@ -1,5 +1,5 @@
 import { and, eq, sql } from 'drizzle-orm';
-import { InputProblem } from '../../../core/base/checking/check.js';
+import { InputProblem } from '../../../core/base/checking/input.js';
 import type { InstrumentReading } from '../../../core/bench/instruments/kinds.js';
 import { readReading, readState } from '../../../core/bench/instruments/payloads.js';
 import type { InstrumentTopic } from '../../../core/bench/instruments/topics.js';

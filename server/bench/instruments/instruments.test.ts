@@ -227,7 +227,7 @@ describe('a practice run at a simulated bench', () => {
     expect(errorOf(refused).message).toMatch(/cannot be practised on: .*curve is missing/);
   });
 
-  it('touches nothing of the customer’s, and hides its fault', async () => {
+  it('touches nothing of the owner’s, and hides its fault', async () => {
     expect((await lead.get<{ activeRunId: string | null }>(`/loops/${loopId}`)).body.activeRunId).toBeNull();
     expect((await read()).practice).toMatchObject({ scenario: null, aheadMs: 0 });
     const refused = await lead.post(`/runs/${runId}/sign-off`, { id: crypto.randomUUID(), remark: '' });

@@ -1,7 +1,7 @@
 import { hasOnline, moveHands } from '../commands/commands.js';
 import { and, asc, desc, eq, gt, sql } from 'drizzle-orm';
 import { readMove } from '../../../core/bench/simulated-bench/hands.js';
-import { check } from '../../../core/base/checking/check.js';
+import { readInput } from '../../../core/base/checking/input.js';
 import Joi from 'joi';
 import { bench } from '../../base/database/tables/people.js';
 import { idFrom, needLead, type Ask } from '../../base/http/context.js';
@@ -75,7 +75,7 @@ async function readReadings({ scope, request }: Ask) {
   const benchId = idFrom(request, 'id', 'bench');
   const [own] = await scope.select({ id: bench.id }).from(bench).where(eq(bench.id, benchId));
   if (!own) throw notFound('bench');
-  const { after } = check<{ after?: string }>(afterSchema, { ...request.query });
+  const { after } = readInput<{ after?: string }>(afterSchema, { ...request.query });
   const columns = { id: instrumentReading.id, kind: instrumentReading.kind, value: instrumentReading.value, at: instrumentReading.at };
   const rows =
     after === undefined

@@ -6,11 +6,11 @@ import type { RunEvent, RunEventInput } from '../../../core/bench/runs/log.js';
 import type { Procedure } from '../../../core/bench/runs/procedure.js';
 import { refuseEntry } from '../../../core/bench/runs/rules.js';
 import { moveOfEntry } from '../../../core/bench/simulated-bench/hands.js';
-import { refuse } from '../../../core/base/checking/check.js';
+import { refuse } from '../../../core/base/checking/input.js';
 import { refusalWords } from '../../../core/edge/words/bench.js';
 import { asSentence } from '../../../core/edge/words/say.js';
 import type { Scope } from '../../base/database/client.js';
-import { coolantBatch, coolantProduct } from '../../base/database/tables/coolants.js';
+import { coolantLot, coolantProduct } from '../../base/database/tables/coolants.js';
 import { run, runEvent } from '../../base/database/tables/runs.js';
 import { DomainError, notFound } from '../../base/http/errors.js';
 import { pushNotice } from '../../base/push/notices.js';
@@ -47,7 +47,7 @@ export async function tryAppend(writer: Writer, runId: string, input: RunEventIn
   if (!row) throw notFound('run');
   const now = new Date(clock.now().getTime() + (row.jobId === null ? await aheadOf(scope, runId) : 0));
   const coolant =
-    input.body.type === 'coolant' ? { ...input.body, ...(await coolantNames(scope, input.body.productId, input.body.batchId)) } : null;
+    input.body.type === 'coolant' ? { ...input.body, ...(await coolantNames(scope, input.body.productId, input.body.lotId)) } : null;
   const maker = await makerOf(scope, account, input.madeBy);
   const fold = await foldOf(scope, runId);
   const { procedure } = fold;
@@ -87,16 +87,16 @@ export const refusedBy = (procedure: Procedure, refusal: Refusal): DomainError =
   new DomainError('refused', asSentence(refusalWords(procedure, refusal)), { reason: refusal.code });
 
 /** Names as the store has them, whatever the device sent: the record must be readable without the store. */
-async function coolantNames(scope: Scope, productId: string, batchId: string | null): Promise<{ productName: string; lot: string | null }> {
+async function coolantNames(scope: Scope, productId: string, lotId: string | null): Promise<{ productName: string; lot: string | null }> {
   const [product] = await scope.select({ name: coolantProduct.name }).from(coolantProduct).where(eq(coolantProduct.id, productId));
   if (!product) throw notFound('coolant');
-  if (batchId === null) return { productName: product.name, lot: null };
-  const [batch] = await scope
-    .select({ lot: coolantBatch.lot })
-    .from(coolantBatch)
-    .where(and(eq(coolantBatch.id, batchId), eq(coolantBatch.productId, productId)));
-  if (!batch) throw notFound('coolant batch');
-  return { productName: product.name, lot: batch.lot };
+  if (lotId === null) return { productName: product.name, lot: null };
+  const [lot] = await scope
+    .select({ lot: coolantLot.lot })
+    .from(coolantLot)
+    .where(and(eq(coolantLot.id, lotId), eq(coolantLot.productId, productId)));
+  if (!lot) throw notFound('coolant lot');
+  return { productName: product.name, lot: lot.lot };
 }
 
 export async function insertEvent(

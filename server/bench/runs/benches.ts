@@ -6,7 +6,7 @@ import { stepOf, type Procedure } from '../../../core/bench/runs/procedure.js';
 import { currentKind, isDone, pouredMl, timerFace, type RunState } from '../../../core/bench/runs/state.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
-import { customer, job, system } from '../../base/database/tables/machines.js';
+import { owner, job, system } from '../../base/database/tables/machines.js';
 import { bench } from '../../base/database/tables/people.js';
 import { slot } from '../../base/database/tables/planning.js';
 import { run } from '../../base/database/tables/runs.js';
@@ -40,13 +40,13 @@ async function nextSlots({ scope, clock }: Pick<Ask, 'scope' | 'clock'>) {
       jobId: job.id,
       kind: job.kind,
       systemName: system.name,
-      customerName: customer.name,
+      ownerName: owner.name,
       confirmed: slot.confirmed,
     })
     .from(slot)
     .innerJoin(job, eq(job.id, slot.jobId))
     .innerJoin(system, eq(system.id, job.systemId))
-    .innerJoin(customer, eq(customer.id, system.customerId))
+    .innerJoin(owner, eq(owner.id, system.ownerId))
     .where(and(inArray(job.state, ['booked', 'waiting']), gte(slot.endsAt, clock.now())))
     .orderBy(asc(slot.startsAt));
   const seen = new Set<string>();
@@ -102,13 +102,13 @@ async function activeRuns({ scope, clock }: Ask) {
       loopName: loop.name,
       systemId: system.id,
       systemName: system.name,
-      customerName: customer.name,
+      ownerName: owner.name,
       colour: coolantProduct.colour,
     })
     .from(run)
     .innerJoin(loop, eq(loop.id, run.loopId))
     .innerJoin(system, eq(system.id, loop.systemId))
-    .innerJoin(customer, eq(customer.id, system.customerId))
+    .innerJoin(owner, eq(owner.id, system.ownerId))
     .leftJoin(coolantProduct, eq(coolantProduct.id, loop.coolantProductId))
     .where(eq(run.state, 'active'))
     .orderBy(asc(run.startedAt));
@@ -126,7 +126,7 @@ async function activeRuns({ scope, clock }: Ask) {
       aheadMs,
       systemId: row.systemId,
       systemName: row.systemName,
-      customerName: row.customerName,
+      ownerName: row.ownerName,
       loopName: row.loopName,
       colour: row.colour,
       pouredMl: pouredMl(state),

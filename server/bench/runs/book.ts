@@ -3,7 +3,7 @@ import { definitionOf, type RunEventBody } from '../../../core/bench/runs/entrie
 import type { Booking } from '../../../core/bench/runs/entry.js';
 import { RunFold } from '../../../core/bench/runs/replay.js';
 import type { RunState } from '../../../core/bench/runs/state.js';
-import { coolantBatch, coolantMove } from '../../base/database/tables/coolants.js';
+import { coolantLot, coolantMove } from '../../base/database/tables/coolants.js';
 import { storeItem, storeMove } from '../../base/database/tables/store.js';
 import { wasteContainer, wasteEntry } from '../../base/database/tables/waste.js';
 import { notFound } from '../../base/http/errors.js';
@@ -43,7 +43,7 @@ export async function book(writer: Writer, jobId: string, { what, eventId, back 
   const sign = back ? -1 : 1;
   switch (what.kind) {
     case 'coolant':
-      return back ? giveBack(writer, eventId) : takeFromLot(writer, eventId, what.batchId, what.ml);
+      return back ? giveBack(writer, eventId) : takeFromLot(writer, eventId, what.lotId, what.ml);
     case 'waste': {
       const [container] = await scope.select({ id: wasteContainer.id }).from(wasteContainer).where(eq(wasteContainer.id, what.containerId));
       if (!container) throw notFound('waste container');
@@ -67,33 +67,33 @@ export async function book(writer: Writer, jobId: string, { what, eventId, back 
 }
 
 /** A lot that is counted gives what it has; one that nobody counts stays uncounted. */
-async function takeFromLot({ scope, account, clock }: Writer, eventId: string, batchId: string, ml: number): Promise<void> {
+async function takeFromLot({ scope, account, clock }: Writer, eventId: string, lotId: string, ml: number): Promise<void> {
   const [lot] = await scope
-    .select({ stockMl: coolantBatch.stockMl })
-    .from(coolantBatch)
-    .where(and(eq(coolantBatch.id, batchId), isNotNull(coolantBatch.stockMl)))
+    .select({ stockMl: coolantLot.stockMl })
+    .from(coolantLot)
+    .where(and(eq(coolantLot.id, lotId), isNotNull(coolantLot.stockMl)))
     .for('update');
   if (!lot) return;
   // more was poured than was counted: the count was wrong, and ends at nothing
   const takenMl = Math.min(ml, lot.stockMl as number);
-  await moveCoolant({ scope, account, clock }, { batchId, eventId, changeMl: -takenMl });
+  await moveCoolant({ scope, account, clock }, { lotId, eventId, changeMl: -takenMl });
 }
 
 /** What an entry took from a lot goes back to that lot, and no more. */
 async function giveBack(writer: Writer, eventId: string): Promise<void> {
   const { scope } = writer;
   const moves = await scope
-    .select({ batchId: coolantMove.batchId, changeMl: sum(coolantMove.changeMl).mapWith(Number) })
+    .select({ lotId: coolantMove.lotId, changeMl: sum(coolantMove.changeMl).mapWith(Number) })
     .from(coolantMove)
     .where(eq(coolantMove.eventId, eventId))
-    .groupBy(coolantMove.batchId);
-  for (const { batchId, changeMl } of moves) if (changeMl < 0) await moveCoolant(writer, { batchId, eventId, changeMl: -changeMl });
+    .groupBy(coolantMove.lotId);
+  for (const { lotId, changeMl } of moves) if (changeMl < 0) await moveCoolant(writer, { lotId, eventId, changeMl: -changeMl });
 }
 
-async function moveCoolant({ scope, account, clock }: Writer, move: { batchId: string; eventId: string; changeMl: number }): Promise<void> {
+async function moveCoolant({ scope, account, clock }: Writer, move: { lotId: string; eventId: string; changeMl: number }): Promise<void> {
   await scope
-    .update(coolantBatch)
-    .set({ stockMl: sql`${coolantBatch.stockMl} + ${move.changeMl}` })
-    .where(eq(coolantBatch.id, move.batchId));
+    .update(coolantLot)
+    .set({ stockMl: sql`${coolantLot.stockMl} + ${move.changeMl}` })
+    .where(eq(coolantLot.id, move.lotId));
   await scope.insert(coolantMove).values({ ...move, workshopId: account.workshopId, personId: account.personId, createdAt: clock.now() });
 }

@@ -57,7 +57,7 @@ class Hands {
         await this.say({ type: 'dry-reading', gaugeKpa: 50, tempC: 21 });
       }
     if (stepId === 'fill') {
-      await this.say({ type: 'coolant', productId: this.productId, productName: 'made up by the device', batchId: null, lot: null });
+      await this.say({ type: 'coolant', productId: this.productId, productName: 'made up by the device', lotId: null, lot: null });
       await this.say({ type: 'pour', volumeMl: Math.round(this.procedure.fillPlan.total.volumeMl) });
     }
     if (stepId === 'wet') {
@@ -171,16 +171,16 @@ describe('a commissioning from plan to sign-off', () => {
   it('takes from the lot that was chosen, and gives a pour that is taken back to that lot, never more than it gave', async () => {
     const hands = await (await Hands.begin({ leak: 'wet-only' })).upTo('fill');
     const lotOf = async (lot: string, stockMl: number): Promise<string> => {
-      const made = await tech.post<{ id: string }>('/coolant-batches', { productId: hands.productId, lot, openedOn: null });
-      await tech.put(`/coolant-batches/${made.body.id}`, { openedOn: null, keepsUntil: null, stockMl, samplePlace: '' });
+      const made = await tech.post<{ id: string }>('/coolant-lots', { productId: hands.productId, lot, openedOn: null });
+      await tech.put(`/coolant-lots/${made.body.id}`, { openedOn: null, keepsUntil: null, stockMl, samplePlace: '' });
       return made.body.id;
     };
     const [first, second] = [await lotOf('A1', 300), await lotOf('A2', 2000)];
     const stock = async (): Promise<number[]> => {
-      const { rows } = await bench.pool.query<{ id: string; stock_ml: number }>('select id, stock_ml from coolant_batch');
-      return [first, second].map((batchId) => rows.find(({ id }) => id === batchId)?.stock_ml as number);
+      const { rows } = await bench.pool.query<{ id: string; stock_ml: number }>('select id, stock_ml from coolant_lot');
+      return [first, second].map((lotId) => rows.find(({ id }) => id === lotId)?.stock_ml as number);
     };
-    const choose = (batchId: string) => hands.say({ type: 'coolant', productId: hands.productId, productName: 'x', batchId, lot: null });
+    const choose = (lotId: string) => hands.say({ type: 'coolant', productId: hands.productId, productName: 'x', lotId, lot: null });
     await choose(first);
     // 200 mL more than anybody counted there
     const pour = await hands.say({ type: 'pour', volumeMl: 500 });

@@ -23,11 +23,11 @@ export async function openDates(
 ): Promise<{ serviceDueOn: string | null; settlingDueOn: string | null }> {
   const poured = pouredMl(state);
   if (!state.coolant || poured <= 0) return { serviceDueOn: null, settlingDueOn: null };
-  const { productId, batchId } = state.coolant;
+  const { productId, lotId } = state.coolant;
   return fillLoop(scope, {
     ...{ workshopId: account.workshopId, personId: account.personId, at: clock.now() },
     ...{ systemId, loopId: row.loopId, revisionId, jobId, runId: row.id },
-    ...{ productId, batchId, filledOn, pouredMl: poured },
+    ...{ productId, lotId, filledOn, pouredMl: poured },
     ...refill,
   });
 }

@@ -1,7 +1,7 @@
 import type { TemplateCreate } from '../../../core/bench/procedures/templateSchema.js';
 import { PROCEDURE_KINDS, standardProcedure, type ProcedureKind } from '../../../core/bench/procedures/procedureKinds.js';
 import { desc, eq } from 'drizzle-orm';
-import { refuse } from '../../../core/base/checking/check.js';
+import { refuse } from '../../../core/base/checking/input.js';
 import { person } from '../../base/database/tables/people.js';
 import type { Scope } from '../../base/database/client.js';
 import { needLead, type Ask } from '../../base/http/context.js';

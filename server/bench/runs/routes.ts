@@ -1,7 +1,7 @@
 import { readRunEvent } from '../../../core/bench/runs/log.js';
 import { templateCreateSchema, type TemplateCreate } from '../../../core/bench/procedures/templateSchema.js';
 import Joi from 'joi';
-import { check } from '../../../core/base/checking/check.js';
+import { readInput } from '../../../core/base/checking/input.js';
 import { bodyAs, idFrom } from '../../base/http/context.js';
 import type { Routes } from '../../base/http/routes.js';
 import { append } from './append.js';
@@ -14,7 +14,7 @@ const afterSchema = Joi.object({ after: Joi.string().pattern(/^\d{1,9}$/, 'a num
 
 /** Entries that a screen has already: it asks for those behind them. */
 function afterOf(query: unknown): number {
-  const { after } = check<{ after?: string }>(afterSchema, query);
+  const { after } = readInput<{ after?: string }>(afterSchema, query);
   return Number(after ?? '0');
 }
 

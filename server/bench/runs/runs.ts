@@ -1,6 +1,6 @@
 import { practiceOf } from './practised.js';
 import { and, eq, ne, sql } from 'drizzle-orm';
-import { refuse } from '../../../core/base/checking/check.js';
+import { refuse } from '../../../core/base/checking/input.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import { bench } from '../../base/database/tables/people.js';
 import type { Scope } from '../../base/database/client.js';
@@ -8,7 +8,7 @@ import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound } from '../../base/http/errors.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { pushNotice } from '../../base/push/notices.js';
-import { customer, system } from '../../base/database/tables/machines.js';
+import { owner, system } from '../../base/database/tables/machines.js';
 import { loadEvents } from './folds.js';
 import { isReal, run, runRecord } from '../../base/database/tables/runs.js';
 
@@ -54,10 +54,10 @@ export const putOnBench = (scope: Scope, { id, version }: { id: string; version:
     .set({ state: 'on-bench', version: version + 1 })
     .where(eq(system.id, id));
 
-export function checkJoints(file: LoopFile, joints: readonly string[]): void {
+export function demandJoints(file: LoopFile, joints: readonly string[]): void {
   const known = new Set(file.tubes.map(({ id }) => id));
   const astray = joints.findIndex((id) => !known.has(id));
-  if (astray >= 0) refuse(`openedJoints[${astray}]`, `"${joints[astray]}" is not a run of this loop`);
+  if (astray >= 0) refuse(`openedJoints[${astray}]`, `"${joints[astray]}" is not a tube of this loop`);
 }
 
 /** A bench holds one machine; two loops of the same machine may be worked on there at once. */
@@ -83,7 +83,7 @@ export async function readRun(ask: Ask, runId: string) {
       loopName: loop.name,
       systemId: system.id,
       systemName: system.name,
-      customerName: customer.name,
+      ownerName: owner.name,
       revisionNumber: loopRevision.number,
       file: loopRevision.file,
       coolantProductId: loop.coolantProductId,
@@ -91,7 +91,7 @@ export async function readRun(ask: Ask, runId: string) {
     .from(run)
     .innerJoin(loop, eq(loop.id, run.loopId))
     .innerJoin(system, eq(system.id, loop.systemId))
-    .innerJoin(customer, eq(customer.id, system.customerId))
+    .innerJoin(owner, eq(owner.id, system.ownerId))
     .innerJoin(loopRevision, eq(loopRevision.id, run.revisionId))
     .leftJoin(bench, eq(bench.id, run.benchId))
     .where(eq(run.id, runId));

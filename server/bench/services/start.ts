@@ -13,7 +13,7 @@ import { serviceFacts } from '../../../core/bench/services/serviceFacts.js';
 import { newestProcedure } from '../runs/procedures.js';
 import { insertEvent } from '../runs/append.js';
 import { foldOf, forgetFold } from '../runs/folds.js';
-import { checkJoints, claimFor, insertRun, lockLoop, putOnBench, readRun } from '../runs/runs.js';
+import { demandJoints, claimFor, insertRun, lockLoop, putOnBench, readRun } from '../runs/runs.js';
 import { fill, run } from '../../base/database/tables/runs.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import type { Scope } from '../../base/database/client.js';
@@ -37,7 +37,7 @@ export async function startJob(ask: Ask, input: JobStart) {
   const own = await lockLoop(scope, row.service.loopId);
   await claimFor(scope, row.service.loopId, input.benchId, own.system.id);
   const revision = await newestRevision(scope, row.service.loopId);
-  if (input.schools.leak === 'opened-joints') checkJoints(revision.file, input.openedJoints);
+  if (input.schools.leak === 'opened-joints') demandJoints(revision.file, input.openedJoints);
   const procedure = await procedureFor(scope, {
     jobId,
     kind: asJobKind(row.job.kind),

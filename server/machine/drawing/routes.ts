@@ -10,7 +10,7 @@ import { notFound, stale } from '../../base/http/errors.js';
 import type { Routes } from '../../base/http/routes.js';
 import { caseTemplate } from '../../base/database/tables/drawing.js';
 
-export function workbenchRoutes(routes: Routes): void {
+export function drawingRoutes(routes: Routes): void {
   routes.get('/case-templates', async ({ scope }) => ({
     templates: await scope.select().from(caseTemplate).orderBy(asc(caseTemplate.label)),
   }));

@@ -4,7 +4,7 @@ import { readLoopFile } from '../../../core/machine/loop-file/loopFileSchema.js'
 import type { LoopCreate, RevisionCreate } from '../../../core/machine/loop-file/schema.js';
 import type { RevisionKind } from '../../../core/machine/loop-file/revisionKinds.js';
 import { componentSdMl, loopVolume } from '../../../core/machine/loop-file/volume.js';
-import { refuse } from '../../../core/base/checking/check.js';
+import { refuse } from '../../../core/base/checking/input.js';
 import { person } from '../../base/database/tables/people.js';
 import { baseline, isReal, run } from '../../base/database/tables/runs.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
@@ -75,24 +75,24 @@ export async function insertRevision(scope: Scope, input: NewRevision): Promise<
   return revision;
 }
 
-async function checkCoolant(scope: Scope, productId: string | null): Promise<void> {
+async function demandCoolant(scope: Scope, productId: string | null): Promise<void> {
   if (productId === null) return;
   const [product] = await scope.select({ id: coolantProduct.id }).from(coolantProduct).where(eq(coolantProduct.id, productId));
   if (!product) throw notFound('coolant');
 }
 
 /** A loop with no parts cannot be planned, filled or exported to any use. */
-function checkNotEmpty(file: LoopFile): void {
+function demandParts(file: LoopFile): void {
   if (file.components.length === 0) refuse('file.components', 'a loop needs at least one part');
 }
 
 export async function createLoop(ask: Ask, input: LoopCreate) {
   const { scope, account, clock } = ask;
   const file = readLoopFile(input.file, 'file');
-  checkNotEmpty(file);
+  demandParts(file);
   const [owner] = await scope.select({ id: system.id }).from(system).where(eq(system.id, input.systemId));
   if (!owner) throw notFound('system');
-  await checkCoolant(scope, input.coolantProductId);
+  await demandCoolant(scope, input.coolantProductId);
   const [made] = await scope
     .insert(loop)
     .values({ workshopId: account.workshopId, systemId: input.systemId, name: input.name, coolantProductId: input.coolantProductId })
@@ -115,11 +115,11 @@ export async function reviseLoop(ask: Ask, input: RevisionCreate) {
   const { scope, account, clock, request } = ask;
   const loopId = idFrom(request, 'id', 'loop');
   const file = readLoopFile(input.file, 'file');
-  checkNotEmpty(file);
+  demandParts(file);
   const [now] = await scope.select().from(loop).where(eq(loop.id, loopId)).for('update');
   if (!now) throw notFound('loop');
   if (now.version !== input.version) throw stale('loop', input, await loadLoop(scope, loopId));
-  await checkCoolant(scope, input.coolantProductId);
+  await demandCoolant(scope, input.coolantProductId);
   const [{ last } = { last: 0 }] = await scope
     .select({ last: sql<number>`coalesce(max(${loopRevision.number}), 0)::int` })
     .from(loopRevision)

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { CALC_COMMANDS } from '../../../core/edge/calc/commands.js';
-import { InputProblem } from '../../../core/base/checking/check.js';
+import { InputProblem } from '../../../core/base/checking/input.js';
 
 /** Exit codes of the contract: 0 answered, 2 the input was refused. */
 const REFUSED = 2;

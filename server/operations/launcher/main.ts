@@ -73,7 +73,7 @@ async function resetDemo(): Promise<void> {
     const prompt = createInterface({ input: process.stdin, output: process.stdout });
     const answer = await Promise.race([
       prompt.question(
-        `This erases every customer, system and record in ${host}${pathname} and writes the demo anew.\nType  erase  to go on: `,
+        `This erases every owner, system and record in ${host}${pathname} and writes the demo anew.\nType  erase  to go on: `,
       ),
       new Promise<string>((resolve) => prompt.on('close', () => resolve(''))),
     ]);

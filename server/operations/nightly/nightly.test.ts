@@ -17,9 +17,9 @@ beforeAll(async () => {
   workshopId = (await desk.get<{ workshop: { id: string } }>('/workshop')).body.workshop.id;
   const lot = await lotOf(desk, 'N1');
   ({ systemId } = await commissioned(bench, desk, 'Owl', lot));
-  const page = await desk.get<{ customer: { id: string; version: number; name: string } }>(`/systems/${systemId}`);
-  const { id, version, name } = page.body.customer;
-  await desk.put(`/customers/${id}`, { name, email: 'ada@post.example', phone: null, channel: 'email', note: '', policy: null, version });
+  const page = await desk.get<{ owner: { id: string; version: number; name: string } }>(`/systems/${systemId}`);
+  const { id, version, name } = page.body.owner;
+  await desk.put(`/owners/${id}`, { name, email: 'ada@post.example', phone: null, channel: 'email', note: '', policy: null, version });
   for (let n = 0; n < 2; n += 1) {
     const work = new NightlyWork(
       { databaseUrl: bench.databaseUrl, smtpUrl: null, sender: 'desk@workshop.example' },

@@ -14,7 +14,7 @@ import { bodyAs, type App, type Ask } from '../../base/http/context.js';
 import { notFound } from '../../base/http/errors.js';
 import type { Routes } from '../../base/http/routes.js';
 import { slot } from '../../base/database/tables/planning.js';
-import { customer, job, system } from '../../base/database/tables/machines.js';
+import { owner, job, system } from '../../base/database/tables/machines.js';
 import { calendarFeed } from '../../base/database/tables/calendar.js';
 
 const feedSchema = Joi.object({ personId: id().allow(null).required() });
@@ -69,11 +69,11 @@ async function calendarOf(app: App, feed: typeof calendarFeed.$inferSelect): Pro
       prodId: '-//lavacrum//plan//EN',
     });
     const slots = await scope
-      .select({ slot, kind: job.kind, systemName: system.name, customerName: customer.name, benchName: bench.name })
+      .select({ slot, kind: job.kind, systemName: system.name, ownerName: owner.name, benchName: bench.name })
       .from(slot)
       .innerJoin(job, eq(job.id, slot.jobId))
       .innerJoin(system, eq(system.id, job.systemId))
-      .innerJoin(customer, eq(customer.id, system.customerId))
+      .innerJoin(owner, eq(owner.id, system.ownerId))
       .innerJoin(bench, eq(bench.id, slot.benchId))
       .orderBy(asc(slot.startsAt));
     for (const row of slots)
@@ -86,7 +86,7 @@ async function calendarOf(app: App, feed: typeof calendarFeed.$inferSelect): Pro
           stamp: row.slot.startsAt,
           summary: `${row.systemName}: ${step.what === 'work' ? JOB_KINDS[asJobKind(row.kind)].short : step.what}${row.slot.confirmed ? '' : ' (not confirmed)'}`,
           location: row.benchName,
-          description: `${JOB_KINDS[asJobKind(row.kind)].label}, ${row.customerName}`,
+          description: `${JOB_KINDS[asJobKind(row.kind)].label}, ${row.ownerName}`,
         });
       });
     if (feed.personId === null) {

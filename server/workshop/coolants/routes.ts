@@ -1,9 +1,9 @@
 import { and, asc, eq } from 'drizzle-orm';
 import {
-  coolantBatchSchema,
+  coolantLotSchema,
   coolantLimitSchema,
   coolantProductSchema,
-  type CoolantBatchInput,
+  type CoolantLotInput,
   type CoolantLimitInput,
   type CoolantProductInput,
 } from '../../../core/workshop/coolants/schema.js';
@@ -11,19 +11,19 @@ import { redate } from '../due-dates/redate.js';
 import { bodyAs, idFrom, type Ask } from '../../base/http/context.js';
 import { notFound, stale } from '../../base/http/errors.js';
 import type { Routes } from '../../base/http/routes.js';
-import { coolantBatch, coolantProduct } from '../../base/database/tables/coolants.js';
+import { coolantLot, coolantProduct } from '../../base/database/tables/coolants.js';
 
 export function coolantRoutes(routes: Routes): void {
   routes.get('/coolants', listCoolants);
   routes.post('/coolants', (ask) => addProduct(ask, bodyAs<CoolantProductInput>(ask.request, coolantProductSchema)));
   routes.put('/coolants/:id/limit', (ask) => changeLimit(ask, bodyAs<CoolantLimitInput>(ask.request, coolantLimitSchema)));
-  routes.post('/coolant-batches', (ask) => addBatch(ask, bodyAs<CoolantBatchInput>(ask.request, coolantBatchSchema)));
+  routes.post('/coolant-lots', (ask) => addLot(ask, bodyAs<CoolantLotInput>(ask.request, coolantLotSchema)));
 }
 
 async function listCoolants({ scope }: Ask) {
   const products = await scope.select().from(coolantProduct).orderBy(asc(coolantProduct.name));
-  const batches = await scope.select().from(coolantBatch).orderBy(asc(coolantBatch.lot));
-  return { products: products.map((product) => ({ ...product, batches: batches.filter(({ productId }) => productId === product.id) })) };
+  const lots = await scope.select().from(coolantLot).orderBy(asc(coolantLot.lot));
+  return { products: products.map((product) => ({ ...product, lots: lots.filter(({ productId }) => productId === product.id) })) };
 }
 
 async function addProduct({ scope, account }: Ask, input: CoolantProductInput) {
@@ -31,7 +31,7 @@ async function addProduct({ scope, account }: Ask, input: CoolantProductInput) {
     .insert(coolantProduct)
     .values({ workshopId: account.workshopId, ...input })
     .returning();
-  return { ...(made as NonNullable<typeof made>), batches: [] };
+  return { ...(made as NonNullable<typeof made>), lots: [] };
 }
 
 /** A changed limit dates every machine anew that holds the product, and says whom to call. */
@@ -50,11 +50,11 @@ async function changeLimit({ scope, request }: Ask, input: CoolantLimitInput) {
   return { product: after, moved: await redate(scope, { productId }) };
 }
 
-async function addBatch({ scope, account }: Ask, input: CoolantBatchInput) {
+async function addLot({ scope, account }: Ask, input: CoolantLotInput) {
   const [product] = await scope.select({ id: coolantProduct.id }).from(coolantProduct).where(eq(coolantProduct.id, input.productId));
   if (!product) throw notFound('coolant');
   const [made] = await scope
-    .insert(coolantBatch)
+    .insert(coolantLot)
     .values({ workshopId: account.workshopId, ...input })
     .returning();
   return made as NonNullable<typeof made>;

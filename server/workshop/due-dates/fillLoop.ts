@@ -9,7 +9,7 @@ export interface FillMade extends Omit<FillFacts, 'fillId'> {
   readonly jobId: string;
   /** the led run that filled it; missing: entered afterwards */
   readonly runId?: string;
-  readonly batchId?: string | null;
+  readonly lotId?: string | null;
   readonly pouredMl: number;
   readonly drainedMl?: number | null;
 }
@@ -19,12 +19,12 @@ export interface FillMade extends Omit<FillFacts, 'fillId'> {
  * Before: run or service were checked.
  */
 export async function fillLoop(scope: Scope, made: FillMade): Promise<{ serviceDueOn: string; settlingDueOn: string }> {
-  const { workshopId, loopId, productId, revisionId, jobId, runId, batchId, filledOn, pouredMl, drainedMl } = made;
+  const { workshopId, loopId, productId, revisionId, jobId, runId, lotId, filledOn, pouredMl, drainedMl } = made;
   const { intervalShare, intervalReason } = made;
   const [filled] = await scope
     .insert(fill)
     .values({
-      ...{ workshopId, revisionId, jobId, runId, productId, batchId, filledOn, pouredMl, drainedMl },
+      ...{ workshopId, revisionId, jobId, runId, productId, lotId, filledOn, pouredMl, drainedMl },
       ...(intervalShare === undefined ? {} : { intervalShare, intervalReason }),
       createdAt: made.at,
     })

@@ -31,7 +31,7 @@ export interface FillFacts {
  */
 export async function openAfterFill(scope: Scope, facts: FillFacts): Promise<{ serviceDueOn: string; settlingDueOn: string }> {
   const [holder] = await scope
-    .select({ customerId: system.customerId, hoursPerDay: system.hoursPerDay, coolantC: system.coolantC })
+    .select({ ownerId: system.ownerId, hoursPerDay: system.hoursPerDay, coolantC: system.coolantC })
     .from(system)
     .where(eq(system.id, facts.systemId));
   const [product] = await scope.select().from(coolantProduct).where(eq(coolantProduct.id, facts.productId));
@@ -46,7 +46,7 @@ export async function openAfterFill(scope: Scope, facts: FillFacts): Promise<{ s
     coolantClass: product.coolantClass,
     productName: product.name,
     sheetLifeMonths: product.sheetLifeMonths,
-    ...(await policyResolver(scope))(facts.systemId, holder.customerId),
+    ...(await policyResolver(scope))(facts.systemId, holder.ownerId),
     sheetLifeHours: product.sheetLifeHours,
     ...figuresOf((await readingsBySystem(scope, [facts.systemId])).get(facts.systemId), holder, facts.filledOn),
     season: await hotSeasonOf(scope),

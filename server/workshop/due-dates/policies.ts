@@ -5,16 +5,16 @@ import { policy } from '../../base/database/tables/due-dates.js';
 
 /** Whose policy: nobody's in particular is the workshop's own. */
 export interface PolicyHolder {
-  readonly customerId?: string;
+  readonly ownerId?: string;
   readonly systemId?: string;
 }
 
 /** What a workshop does that has not said anything: the usual promise to owners. */
 export const DEFAULT_POLICY: ServicePolicy = 'twelve-months';
 
-const heldBy = ({ customerId, systemId }: PolicyHolder) =>
+const heldBy = ({ ownerId, systemId }: PolicyHolder) =>
   and(
-    customerId === undefined ? isNull(policy.customerId) : eq(policy.customerId, customerId),
+    ownerId === undefined ? isNull(policy.ownerId) : eq(policy.ownerId, ownerId),
     systemId === undefined ? isNull(policy.systemId) : eq(policy.systemId, systemId),
   );
 
@@ -33,16 +33,15 @@ export async function setPolicy(scope: Scope, workshopId: string, holder: Policy
 /** The policy that counts for a system: its own, else its owner's, else the workshop's. All rows are read once. */
 export async function policyResolver(
   scope: Scope,
-): Promise<(systemId: string, customerId: string) => { policy: ServicePolicy; policyScope: PolicyScope }> {
+): Promise<(systemId: string, ownerId: string) => { policy: ServicePolicy; policyScope: PolicyScope }> {
   const rows = await scope.select().from(policy);
-  const find = (kind: 'systemId' | 'customerId', id: string): ServicePolicy | undefined =>
+  const find = (kind: 'systemId' | 'ownerId', id: string): ServicePolicy | undefined =>
     rows.find((row) => row[kind] === id)?.service as ServicePolicy | undefined;
-  const own =
-    (rows.find((row) => row.systemId === null && row.customerId === null)?.service as ServicePolicy | undefined) ?? DEFAULT_POLICY;
-  return (systemId, customerId) => {
+  const own = (rows.find((row) => row.systemId === null && row.ownerId === null)?.service as ServicePolicy | undefined) ?? DEFAULT_POLICY;
+  return (systemId, ownerId) => {
     const forSystem = find('systemId', systemId);
     if (forSystem) return { policy: forSystem, policyScope: 'system' };
-    const forCustomer = find('customerId', customerId);
-    return forCustomer ? { policy: forCustomer, policyScope: 'customer' } : { policy: own, policyScope: 'workshop' };
+    const forOwner = find('ownerId', ownerId);
+    return forOwner ? { policy: forOwner, policyScope: 'owner' } : { policy: own, policyScope: 'workshop' };
   };
 }

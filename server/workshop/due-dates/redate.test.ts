@@ -17,7 +17,7 @@ interface Due {
 interface Moved {
   systemId: string;
   systemName: string;
-  customerName: string;
+  ownerName: string;
   phone: string;
   before: string;
   dueOn: string;
@@ -60,7 +60,7 @@ describe('a limit that changes after loops were filled', () => {
     const { status, body } = await limit(4, 1);
     expect(status).toBe(200);
     expect(body.moved).toMatchObject([
-      { systemId, systemName: 'Red tower', customerName: 'Ada Fernwick', phone: '+351 555 123', before: '2027-03-01', dueOn: '2026-07-01' },
+      { systemId, systemName: 'Red tower', ownerName: 'Ada Fernwick', phone: '+351 555 123', before: '2027-03-01', dueOn: '2026-07-01' },
     ]);
     expect(await service()).toMatchObject({ dueOn: '2026-07-01', reason: { why: 'sheet-life', product: 'Emberlow Red', months: 4 } });
   });

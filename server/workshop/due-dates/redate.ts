@@ -4,7 +4,7 @@ import { redateAll, type OpenService, type Redated } from '../../../core/worksho
 import { fill } from '../../base/database/tables/runs.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import type { Scope } from '../../base/database/client.js';
-import { customer, system } from '../../base/database/tables/machines.js';
+import { owner, system } from '../../base/database/tables/machines.js';
 import { hotSeasonOf, redateDust } from './dust.js';
 import { policyResolver } from './policies.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
@@ -13,13 +13,13 @@ import { writeDates } from './writeDates.js';
 
 /** What changed, and so whose dates are computed anew. */
 export type RedateCause =
-  { readonly productId: string } | { readonly systemId: string } | { readonly customerId: string } | { readonly everything: true };
+  { readonly productId: string } | { readonly systemId: string } | { readonly ownerId: string } | { readonly everything: true };
 
 /** A machine whose date moved, with whom to tell. */
 export interface Moved extends Redated {
   readonly systemId: string;
   readonly systemName: string;
-  readonly customerName: string;
+  readonly ownerName: string;
   readonly phone: string | null;
   readonly email: string | null;
   readonly channel: string;
@@ -28,7 +28,7 @@ export interface Moved extends Redated {
 function which(cause: RedateCause): SQL | undefined {
   if ('productId' in cause) return eq(fill.productId, cause.productId);
   if ('systemId' in cause) return eq(dueItem.systemId, cause.systemId);
-  return 'customerId' in cause ? eq(system.customerId, cause.customerId) : undefined;
+  return 'ownerId' in cause ? eq(system.ownerId, cause.ownerId) : undefined;
 }
 
 /**
@@ -56,21 +56,21 @@ export async function redate(scope: Scope, cause: RedateCause): Promise<Moved[]>
       system: {
         id: system.id,
         name: system.name,
-        customerId: system.customerId,
+        ownerId: system.ownerId,
         hoursPerDay: system.hoursPerDay,
         coolantC: system.coolantC,
       },
-      customer: { name: customer.name, phone: customer.phone, email: customer.email, channel: customer.channel },
+      owner: { name: owner.name, phone: owner.phone, email: owner.email, channel: owner.channel },
     })
     .from(dueItem)
     .innerJoin(fill, eq(fill.id, dueItem.fillId))
     .innerJoin(coolantProduct, eq(coolantProduct.id, fill.productId))
     .innerJoin(system, eq(system.id, dueItem.systemId))
-    .innerJoin(customer, eq(customer.id, system.customerId))
+    .innerJoin(owner, eq(owner.id, system.ownerId))
     .where(and(eq(dueItem.state, 'open'), eq(dueItem.kind, 'coolant-service'), isNotNull(dueItem.fillId), which(cause)));
   const policyOf = await policyResolver(scope);
   // a product may stand in thousands of machines: their list would be longer than the whole
-  const one = 'systemId' in cause || 'customerId' in cause;
+  const one = 'systemId' in cause || 'ownerId' in cause;
   const wear = await wearByLoop(scope, one ? rows.map(({ item }) => item.loopId) : null);
   const readings = await readingsBySystem(scope, one ? rows.map(({ system: machine }) => machine.id) : null);
   const season = await hotSeasonOf(scope);
@@ -85,7 +85,7 @@ export async function redate(scope: Scope, cause: RedateCause): Promise<Moved[]>
       coolantClass: product.coolantClass,
       productName: product.name,
       sheetLifeMonths: product.sheetLifeMonths,
-      ...policyOf(machine.id, machine.customerId),
+      ...policyOf(machine.id, machine.ownerId),
       sheetLifeHours: product.sheetLifeHours,
       ...figuresOf(readings.get(machine.id), machine, own.filledOn),
       season,
@@ -100,12 +100,12 @@ export async function redate(scope: Scope, cause: RedateCause): Promise<Moved[]>
   const byItem = new Map(rows.map((row) => [row.item.id, row]));
   return moved
     .map((each): Moved => {
-      const { system: machine, customer: owner } = byItem.get(each.id) as (typeof rows)[number];
+      const { system: machine, owner: owner } = byItem.get(each.id) as (typeof rows)[number];
       return {
         ...each,
         systemId: machine.id,
         systemName: machine.name,
-        customerName: owner.name,
+        ownerName: owner.name,
         phone: owner.phone,
         email: owner.email,
         channel: owner.channel,

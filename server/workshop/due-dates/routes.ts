@@ -3,7 +3,7 @@ import { addDays, daysBetween } from '../../../core/base/units/calendar.js';
 import { escalationWords } from '../../../core/edge/words/dates.js';
 import { firstReason } from '../../../core/workshop/due-dates/facts.js';
 import { closeDueSchema, postponeSchema, type CloseDueInput, type PostponeInput } from '../../../core/workshop/machines/schema.js';
-import { refuse } from '../../../core/base/checking/check.js';
+import { refuse } from '../../../core/base/checking/input.js';
 import { escalationOf } from '../../../core/workshop/due-dates/escalation.js';
 import { bodyAs, idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound, stale } from '../../base/http/errors.js';

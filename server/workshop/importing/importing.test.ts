@@ -40,8 +40,8 @@ describe('a table of machines', () => {
     const answers = await Promise.all([send(false, key), send(false, key)]);
     expect(answers.map(({ body }) => body.systems)).toEqual([3, 3]);
     expect(await names()).toEqual(['Attic', 'Small black', 'Tower']);
-    const { customers } = (await lead.get<{ customers: { name: string; channel: string }[] }>('/customers')).body;
-    expect(customers.map(({ name, channel }) => [name, channel])).toEqual([['Ada Fernwick', 'phone'], ['Bo Larch', 'email']]); // prettier-ignore
+    const { owners } = (await lead.get<{ owners: { name: string; channel: string }[] }>('/owners')).body;
+    expect(owners.map(({ name, channel }) => [name, channel])).toEqual([['Ada Fernwick', 'phone'], ['Bo Larch', 'email']]); // prettier-ignore
   });
 
   it('brings nothing a second time: machines that are there are refused by line', async () => {

@@ -1,7 +1,7 @@
 import { importSchema, readImport, type ImportTable, type KnownOwner } from '../../../core/workshop/importing/rows.js';
 import { bodyAs, type Ask } from '../../base/http/context.js';
 import type { Routes } from '../../base/http/routes.js';
-import { customer, system } from '../../base/database/tables/machines.js';
+import { owner, system } from '../../base/database/tables/machines.js';
 
 export function importRoutes(routes: Routes): void {
   routes.post('/imports', (ask) => importSystems(ask, bodyAs<ImportTable & { dryRun: boolean }>(ask.request, importSchema)));
@@ -11,10 +11,10 @@ export function importRoutes(routes: Routes): void {
 const CHUNK = 500;
 
 async function knownOwners({ scope }: Ask): Promise<KnownOwner[]> {
-  const owners = await scope.select({ id: customer.id, name: customer.name, phone: customer.phone, email: customer.email }).from(customer);
-  const systems = await scope.select({ customerId: system.customerId, name: system.name }).from(system);
+  const owners = await scope.select({ id: owner.id, name: owner.name, phone: owner.phone, email: owner.email }).from(owner);
+  const systems = await scope.select({ ownerId: system.ownerId, name: system.name }).from(system);
   const names = new Map<string, string[]>();
-  for (const { customerId, name } of systems) names.set(customerId, [...(names.get(customerId) ?? []), name]);
+  for (const { ownerId, name } of systems) names.set(ownerId, [...(names.get(ownerId) ?? []), name]);
   return owners.map((owner) => ({ ...owner, systems: names.get(owner.id) ?? [] }));
 }
 
@@ -34,13 +34,13 @@ async function importSystems(ask: Ask, table: ImportTable & { dryRun: boolean })
   for (let from = 0; from < made.length; from += CHUNK) {
     const some = made.slice(from, from + CHUNK);
     const rows = await scope
-      .insert(customer)
+      .insert(owner)
       .values(some.map(({ input: { policy: _, ...values } }) => ({ workshopId: account.workshopId, ...values })))
-      .returning({ id: customer.id });
+      .returning({ id: owner.id });
     some.forEach((owner, index) => ids.set(owner, (rows[index] as { id: string }).id));
   }
   const machines = owners.flatMap((owner) =>
-    owner.systems.map(({ policy: _, ...values }) => ({ workshopId: account.workshopId, customerId: ids.get(owner) as string, ...values })),
+    owner.systems.map(({ policy: _, ...values }) => ({ workshopId: account.workshopId, ownerId: ids.get(owner) as string, ...values })),
   );
   for (let from = 0; from < machines.length; from += CHUNK) await scope.insert(system).values(machines.slice(from, from + CHUNK));
   return counts;

@@ -123,7 +123,7 @@ describe('a yearly flush', () => {
   it('closes the old clock, opens the next, books waste and coolant, and tells before from after', async () => {
     const { systemId, loopId } = await commissioned(bench, desk, 'Press', lot);
     const can = await desk.post<{ id: string }>('/waste', { label: 'Can 1', kind: 'used-coolant', capacityMl: 20_000 });
-    await desk.put(`/coolant-batches/${lot.batchId}`, { openedOn: null, keepsUntil: null, stockMl: 5000, samplePlace: 'shelf 2' });
+    await desk.put(`/coolant-lots/${lot.lotId}`, { openedOn: null, keepsUntil: null, stockMl: 5000, samplePlace: 'shelf 2' });
     bench.wait(360 * 86_400);
     const { run } = await begun(systemId, loopId, 'flush-refill');
     const signed = await leadRun(bench, desk, run, lot, { wasteId: can.body.id, before: 47 });
@@ -134,8 +134,8 @@ describe('a yearly flush', () => {
     const waste = await desk.get<{ container: { levelMl: number }; entries: { systemName: string }[] }>(`/waste/${can.body.id}`);
     expect(waste.body.container.levelMl).toBeCloseTo(service?.volumes.outMl ?? 0, 6);
     expect(waste.body.entries[0]?.systemName).toBe('Press');
-    const store = await desk.get<{ batches: { id: string; stockMl: number }[] }>('/store');
-    expect(store.body.batches.find(({ id }) => id === lot.batchId)?.stockMl).toBeLessThan(5000);
+    const store = await desk.get<{ lots: { id: string; stockMl: number }[] }>('/store');
+    expect(store.body.lots.find(({ id }) => id === lot.lotId)?.stockMl).toBeLessThan(5000);
     const { dues, system, history } = await page(systemId);
     expect(system.state).toBe('in-service');
     expect(dues.map(({ kind }) => kind).sort()).toEqual(['coolant-service', 'dust-clean', 'settling-check']);
@@ -200,8 +200,8 @@ describe('a strip and clean', () => {
   it('flags every machine that holds the same lot now, halves the interval when particles stayed, and opens an early look', async () => {
     const bad = await lotOf(desk, 'L9', { coolantClass: 'clear' });
     const mate = await commissioned(bench, desk, 'Mate', bad);
-    const shelf = await desk.get<{ batches: { id: string; stockMl: number | null }[] }>('/store');
-    expect(shelf.body.batches.find(({ id }) => id === bad.batchId)?.stockMl).toBeNull();
+    const shelf = await desk.get<{ lots: { id: string; stockMl: number | null }[] }>('/store');
+    expect(shelf.body.lots.find(({ id }) => id === bad.lotId)?.stockMl).toBeNull();
     await commissioned(bench, desk, 'Stranger', lot);
     const { systemId, loopId } = await commissioned(bench, desk, 'Sick', bad);
     const { run } = await begun(systemId, loopId, 'strip-clean');

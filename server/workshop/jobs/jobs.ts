@@ -3,7 +3,7 @@ import { productOf } from '../coolants/products.js';
 import type { Suspect } from '../../../core/bench/runs/state.js';
 import { and, desc, eq, inArray, sql } from 'drizzle-orm';
 import { compareBaselines } from '../../../core/physics/diagnosis/compare.js';
-import { refuse } from '../../../core/base/checking/check.js';
+import { refuse } from '../../../core/base/checking/input.js';
 import { COOLANT_CLASSES } from '../../../core/machine/liquids/classes.js';
 import { asJobKind } from '../../../core/workshop/jobs/kinds.js';
 import type { ConsentInput, JobEdit, JobInput } from '../../../core/workshop/jobs/schema.js';
@@ -20,7 +20,7 @@ import { photo } from '../../base/database/tables/photos.js';
 import { loansFor } from '../store/loans.js';
 import { storeItem, storeMove } from '../../base/database/tables/store.js';
 import { wasteContainer, wasteEntry } from '../../base/database/tables/waste.js';
-import { customer, job, system } from '../../base/database/tables/machines.js';
+import { owner, job, system } from '../../base/database/tables/machines.js';
 import { consent, serviceJob } from '../../base/database/tables/jobs.js';
 
 /** Takes a machine in: a job is booked, with what the owner said and what was told to him. */
@@ -35,7 +35,7 @@ export async function bookJob(ask: Ask, input: JobInput) {
   if (!own) throw notFound('system with this loop');
   if (own.system.state === 'retired') throw new DomainError('refused', 'This system is retired; bring it back into service first.');
   if (own.system.state === 'planned') throw new DomainError('refused', 'This loop was never filled; commission it first.');
-  await checkPart(scope, input.loopId, input.partId);
+  await demandPart(scope, input.loopId, input.partId);
   const [due] = await scope
     .select({ id: dueItem.id })
     .from(dueItem)
@@ -72,7 +72,7 @@ export async function bookJob(ask: Ask, input: JobInput) {
   return readJob(ask, jobId);
 }
 
-async function checkPart(scope: Scope, loopId: string, partId: string | null): Promise<void> {
+async function demandPart(scope: Scope, loopId: string, partId: string | null): Promise<void> {
   if (partId === null) return;
   const { file } = await newestRevision(scope, loopId);
   if (!file.components.some(({ id }) => id === partId)) refuse('partId', `"${partId}" is not a part of this loop`);
@@ -80,11 +80,11 @@ async function checkPart(scope: Scope, loopId: string, partId: string | null): P
 
 export async function loadJob(scope: Scope, jobId: string) {
   const [row] = await scope
-    .select({ job, service: serviceJob, system, customer, loop })
+    .select({ job, service: serviceJob, system, owner, loop })
     .from(serviceJob)
     .innerJoin(job, eq(job.id, serviceJob.jobId))
     .innerJoin(system, eq(system.id, job.systemId))
-    .innerJoin(customer, eq(customer.id, system.customerId))
+    .innerJoin(owner, eq(owner.id, system.ownerId))
     .innerJoin(loop, eq(loop.id, serviceJob.loopId))
     .where(eq(serviceJob.jobId, jobId));
   if (!row) throw notFound('job');
@@ -154,7 +154,7 @@ export async function readJob(ask: Ask, jobId = idFrom(ask.request, 'id', 'job')
     consents,
     consented: consents.some(({ estimateNumber }) => estimateNumber === row.service.estimateNumber),
     system: { id: row.system.id, name: row.system.name, state: row.system.state },
-    customer: { id: row.customer.id, name: row.customer.name, phone: row.customer.phone, channel: row.customer.channel },
+    owner: { id: row.owner.id, name: row.owner.name, phone: row.owner.phone, channel: row.owner.channel },
     loop: { id: row.loop.id, name: row.loop.name, file: revision.file, coolantProductId: row.loop.coolantProductId },
     history: await loopHistory(ask, row.service.loopId),
     run: led ?? null,
@@ -244,7 +244,7 @@ export async function editJob(ask: Ask, input: JobEdit) {
   if (row.service.version !== input.version) throw stale('job', input, { ...row.service, kind: row.job.kind });
   if (!['booked', 'waiting'].includes(row.job.state))
     throw new DomainError('refused', 'This job was begun; change its scope from the bench, so that its steps change with it.');
-  await checkPart(scope, row.service.loopId, input.partId);
+  await demandPart(scope, row.service.loopId, input.partId);
   const asksAgain = row.job.kind !== input.kind || !sameEstimate(row.service.estimate, input.estimate);
   await scope.update(job).set({ kind: input.kind, note: input.note }).where(eq(job.id, jobId));
   await scope

@@ -1,7 +1,7 @@
 import { newestRevision } from '../../machine/loops/revisions.js';
 import type { ServiceState } from '../../../core/bench/runs/state.js';
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
-import { check, refuse } from '../../../core/base/checking/check.js';
+import { readInput, refuse } from '../../../core/base/checking/input.js';
 import { matesSchema, type FittedPartInput, type MatesQuery } from '../../../core/workshop/lots/schema.js';
 import { inspectItems } from '../../../core/bench/inspection/items.js';
 import type { Scope } from '../../base/database/client.js';
@@ -63,7 +63,7 @@ export async function takeFitted({ scope, request, today }: Ask) {
 /** Who else holds it, asked while the suspicion is being written down. */
 export async function askMates({ scope, request }: Ask) {
   const jobId = idFrom(request, 'id', 'job');
-  const { suspect, item } = check<MatesQuery>(matesSchema, request.query);
+  const { suspect, item } = readInput<MatesQuery>(matesSchema, request.query);
   const { job } = await loadJob(scope, jobId);
   return suspectedIn(scope, { jobId, systemId: job.systemId, suspect, item: item ?? null });
 }

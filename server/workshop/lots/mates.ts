@@ -1,17 +1,17 @@
 import { and, desc, eq, isNull, ne, sql } from 'drizzle-orm';
 import { fill } from '../../base/database/tables/runs.js';
-import { coolantBatch, coolantProduct } from '../../base/database/tables/coolants.js';
+import { coolantLot, coolantProduct } from '../../base/database/tables/coolants.js';
 import type { Scope } from '../../base/database/client.js';
 import { serviceJob } from '../../base/database/tables/jobs.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
-import { customer, system } from '../../base/database/tables/machines.js';
+import { owner, system } from '../../base/database/tables/machines.js';
 import { fittedPart } from '../../base/database/tables/lots.js';
 
 /** Another machine that holds what is suspected. */
 export interface Mate {
   readonly systemId: string;
   readonly systemName: string;
-  readonly customerName: string;
+  readonly ownerName: string;
   readonly phone: string | null;
   readonly loopId: string;
   readonly since: string;
@@ -43,7 +43,7 @@ async function coolantMates(scope: Scope, jobId: string, systemId: string): Prom
     .$with('newest')
     .as(
       scope
-        .selectDistinctOn([loopRevision.loopId], { loopId: loopRevision.loopId, batchId: fill.batchId, filledOn: fill.filledOn })
+        .selectDistinctOn([loopRevision.loopId], { loopId: loopRevision.loopId, lotId: fill.lotId, filledOn: fill.filledOn })
         .from(fill)
         .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
         .orderBy(loopRevision.loopId, desc(fill.filledOn), desc(fill.createdAt)),
@@ -53,34 +53,34 @@ async function coolantMates(scope: Scope, jobId: string, systemId: string): Prom
     .select({
       systemId: system.id,
       systemName: system.name,
-      customerName: customer.name,
-      phone: customer.phone,
+      ownerName: owner.name,
+      phone: owner.phone,
       loopId: loop.id,
       since: newest.filledOn,
     })
     .from(newest)
     .innerJoin(loop, eq(loop.id, newest.loopId))
     .innerJoin(system, eq(system.id, loop.systemId))
-    .innerJoin(customer, eq(customer.id, system.customerId))
-    .where(and(eq(newest.batchId, own.batchId), ne(system.id, systemId), ne(system.state, 'retired')))
+    .innerJoin(owner, eq(owner.id, system.ownerId))
+    .where(and(eq(newest.lotId, own.lotId), ne(system.id, systemId), ne(system.state, 'retired')))
     .orderBy(system.name);
   return { what: own.what, mates };
 }
 
 /** The lot that was in the loop when the job began: the last fill that is not this job's own. */
-async function lotBefore(scope: Scope, jobId: string, systemId: string): Promise<{ batchId: string; what: string } | null> {
+async function lotBefore(scope: Scope, jobId: string, systemId: string): Promise<{ lotId: string; what: string } | null> {
   const [row] = await scope
-    .select({ batchId: fill.batchId, lot: coolantBatch.lot, product: coolantProduct.name })
+    .select({ lotId: fill.lotId, lot: coolantLot.lot, product: coolantProduct.name })
     .from(fill)
     .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
     .innerJoin(loop, eq(loop.id, loopRevision.loopId))
     .innerJoin(serviceJob, and(eq(serviceJob.jobId, jobId), eq(serviceJob.loopId, loop.id)))
     .innerJoin(coolantProduct, eq(coolantProduct.id, fill.productId))
-    .leftJoin(coolantBatch, eq(coolantBatch.id, fill.batchId))
+    .leftJoin(coolantLot, eq(coolantLot.id, fill.lotId))
     .where(and(eq(loop.systemId, systemId), ne(fill.jobId, jobId)))
     .orderBy(desc(fill.filledOn), desc(fill.createdAt))
     .limit(1);
-  return row && row.batchId !== null ? { batchId: row.batchId, what: `${row.product}, ${row.lot}` } : null;
+  return row && row.lotId !== null ? { lotId: row.lotId, what: `${row.product}, ${row.lot}` } : null;
 }
 
 async function partMates(scope: Scope, jobId: string, systemId: string, item: string): Promise<Suspected> {
@@ -103,14 +103,14 @@ async function partMates(scope: Scope, jobId: string, systemId: string, item: st
     .selectDistinctOn([system.name, system.id], {
       systemId: system.id,
       systemName: system.name,
-      customerName: customer.name,
-      phone: customer.phone,
+      ownerName: owner.name,
+      phone: owner.phone,
       loopId: fittedPart.loopId,
       since: fittedPart.fittedOn,
     })
     .from(fittedPart)
     .innerJoin(system, eq(system.id, fittedPart.systemId))
-    .innerJoin(customer, eq(customer.id, system.customerId))
+    .innerJoin(owner, eq(owner.id, system.ownerId))
     .where(
       and(
         sql`lower(${fittedPart.make}) = lower(${own.make})`,

@@ -1,10 +1,10 @@
 import {
-  customerEditSchema,
-  customerSchema,
+  ownerEditSchema,
+  ownerSchema,
   serviceSchema,
   systemEditSchema,
   systemSchema,
-  type CustomerInput,
+  type OwnerInput,
   type ServiceInput,
   type SystemEdit,
   type SystemInput,
@@ -14,15 +14,15 @@ import type { Routes } from '../../base/http/routes.js';
 import { openJobsOf } from '../jobs/jobs.js';
 import { lotsOf } from '../lots/lots.js';
 import { loanOf } from '../store/loans.js';
-import { addCustomer, editCustomer, listCustomers } from './customers.js';
+import { addOwner, editOwner, listOwners } from './owners.js';
 import { systemHistory } from './history.js';
 import { recordService } from './services.js';
 import { addSystem, editSystem, readSystem, systemLines } from './systems.js';
 
 export function systemRoutes(routes: Routes): void {
-  routes.get('/customers', listCustomers);
-  routes.post('/customers', (ask) => addCustomer(ask, bodyAs<CustomerInput>(ask.request, customerSchema)));
-  routes.put('/customers/:id', (ask) => editCustomer(ask, bodyAs<CustomerInput & { version: number }>(ask.request, customerEditSchema)));
+  routes.get('/owners', listOwners);
+  routes.post('/owners', (ask) => addOwner(ask, bodyAs<OwnerInput>(ask.request, ownerSchema)));
+  routes.put('/owners/:id', (ask) => editOwner(ask, bodyAs<OwnerInput & { version: number }>(ask.request, ownerEditSchema)));
 
   routes.get('/systems', async (ask) => ({ today: ask.today, systems: await systemLines(ask) }));
   routes.post('/systems', (ask) => addSystem(ask, bodyAs<SystemInput>(ask.request, systemSchema)));

@@ -1,5 +1,5 @@
 import { and, desc, eq, gt } from 'drizzle-orm';
-import { refuse } from '../../../core/base/checking/check.js';
+import { refuse } from '../../../core/base/checking/input.js';
 import { type ServiceInput } from '../../../core/workshop/machines/schema.js';
 import { CLEANS_FINS, REFILLING } from '../../../core/workshop/jobs/kinds.js';
 import { fill } from '../../base/database/tables/runs.js';

@@ -17,7 +17,7 @@ interface Line {
   name: string;
   attention: string;
   nextDueOn: string | null;
-  customerName: string;
+  ownerName: string;
 }
 const lines = async (who = desk): Promise<Line[]> => (await who.get<{ systems: Line[] }>('/systems')).body.systems;
 
@@ -27,15 +27,15 @@ describe('systems and their owners', () => {
     expect((await lines()).find((line) => line.id === id)).toMatchObject({
       name: 'Glass tower',
       attention: 'planned',
-      customerName: 'Ada Fernwick',
+      ownerName: 'Ada Fernwick',
     });
-    const page = (await desk.get<{ system: { name: string }; customer: { phone: string }; history: unknown[] }>(`/systems/${id}`)).body;
-    expect(page).toMatchObject({ system: { name: 'Glass tower' }, customer: { phone: '+351 555 123' }, history: [] });
+    const page = (await desk.get<{ system: { name: string }; owner: { phone: string }; history: unknown[] }>(`/systems/${id}`)).body;
+    expect(page).toMatchObject({ system: { name: 'Glass tower' }, owner: { phone: '+351 555 123' }, history: [] });
   });
 
   it('refuse an owner who is not there', async () => {
     const answer = await desk.post('/systems', {
-      customerId: randomUUID(),
+      ownerId: randomUUID(),
       name: 'X',
       caseText: '',
       builtBy: '',
@@ -52,12 +52,12 @@ describe('systems and their owners', () => {
     ['a negative number of hours', { hoursPerDay: -2 }, 'hoursPerDay'],
     ['hours in words', { hoursPerDay: '4' }, 'hoursPerDay'],
     ['an unknown field', { colour: 'red' }, 'colour'],
-    ['an owner by name', { customerId: 'Ada' }, 'customerId'],
+    ['an owner by name', { ownerId: 'Ada' }, 'ownerId'],
   ])('refuse %s, name the place, and write nothing', async (_name, change, path) => {
     const before = await bench.count('system');
-    const customerId = await desk.customer();
+    const ownerId = await desk.owner();
     const answer = await desk.post('/systems', {
-      customerId,
+      ownerId,
       name: 'X',
       caseText: '',
       builtBy: '',
@@ -72,7 +72,7 @@ describe('systems and their owners', () => {
   });
 
   it('refuse a text with a character that cannot be stored', async () => {
-    const answer = await desk.post('/customers', { name: 'A\u0000B', email: null, phone: null, channel: 'phone', note: '', policy: null });
+    const answer = await desk.post('/owners', { name: 'A\u0000B', email: null, phone: null, channel: 'phone', note: '', policy: null });
     expect(answer.status).toBe(422);
     expect(errorOf(answer).message).toContain('cannot be stored');
   });
@@ -83,7 +83,7 @@ describe('two people editing one system', () => {
     const id = await desk.system('Shared');
     const { system } = (await desk.get<{ system: Record<string, unknown> & { version: number } }>(`/systems/${id}`)).body;
     const edit = {
-      customerId: system.customerId,
+      ownerId: system.ownerId,
       name: 'Shared',
       caseText: '',
       builtBy: '',
@@ -101,18 +101,18 @@ describe('two people editing one system', () => {
   });
 
   it('only one of two saves at the same moment is taken', async () => {
-    const customerId = await desk.customer('Twins');
+    const ownerId = await desk.owner('Twins');
     const edit = (name: string) =>
-      desk.put(`/customers/${customerId}`, { name, email: null, phone: null, channel: 'email', note: '', policy: null, version: 1 });
+      desk.put(`/owners/${ownerId}`, { name, email: null, phone: null, channel: 'email', note: '', policy: null, version: 1 });
     const statuses = (await Promise.all([edit('One'), edit('Two'), edit('Three')])).map(({ status }) => status).sort();
     expect(statuses).toEqual([200, 409, 409]);
   });
 
   it('nobody types a machine onto the bench', async () => {
     const id = await desk.system('Typed');
-    const { system } = (await desk.get<{ system: { customerId: string } }>(`/systems/${id}`)).body;
+    const { system } = (await desk.get<{ system: { ownerId: string } }>(`/systems/${id}`)).body;
     const answer = await desk.put(`/systems/${id}`, {
-      customerId: system.customerId,
+      ownerId: system.ownerId,
       name: 'Typed',
       caseText: '',
       builtBy: '',
@@ -130,8 +130,8 @@ describe('two people editing one system', () => {
 describe('policies', () => {
   it('the narrowest counts: machine before owner before workshop, and each can be taken back', async () => {
     const owner = { name: 'Careful', email: null, phone: null, channel: 'phone', note: '' };
-    const customerId = (await desk.post<{ id: string }>('/customers', { ...owner, policy: 'six-months' })).body.id;
-    const systemId = await desk.system('Policed', customerId);
+    const ownerId = (await desk.post<{ id: string }>('/owners', { ...owner, policy: 'six-months' })).body.id;
+    const systemId = await desk.system('Policed', ownerId);
     const productId = await desk.coolant({ sheetLifeMonths: 36 });
     const { id: loopId } = await desk.loop(systemId, productId);
     await bench.pool.query("update system set state = 'in-service' where id = $1", [systemId]);
@@ -152,7 +152,7 @@ describe('policies', () => {
     };
     const edit = (policy: string | null, version: number) =>
       desk.put(`/systems/${systemId}`, {
-        customerId,
+        ownerId,
         name: 'Policed',
         caseText: '',
         builtBy: '',
@@ -166,7 +166,7 @@ describe('policies', () => {
     expect((await edit('twelve-months', 1)).status).toBe(200);
     expect(await refill('2026-01-02')).toBe('set for this machine: every twelve months after the fill');
     await edit(null, 2);
-    await desk.put(`/customers/${customerId}`, { ...owner, policy: null, version: 1 });
+    await desk.put(`/owners/${ownerId}`, { ...owner, policy: null, version: 1 });
     expect(await refill('2026-01-03')).toBe('workshop policy: every twelve months after the fill');
   });
 });
@@ -176,45 +176,45 @@ describe('a double submit', () => {
 
   it('counts once and answers the same twice', async () => {
     const key = randomUUID();
-    const first = await desk.post<{ id: string }>('/customers', body, key);
-    const second = await desk.post<{ id: string }>('/customers', body, key);
+    const first = await desk.post<{ id: string }>('/owners', body, key);
+    const second = await desk.post<{ id: string }>('/owners', body, key);
     expect([first.status, second.status]).toEqual([201, 201]);
     expect(second.body).toEqual(first.body);
   });
 
   it('counts once even at the same moment', async () => {
     const key = randomUUID();
-    const before = await bench.count('customer');
-    const answers = await Promise.all(Array.from({ length: 6 }, () => desk.post<{ id: string }>('/customers', body, key)));
+    const before = await bench.count('owner');
+    const answers = await Promise.all(Array.from({ length: 6 }, () => desk.post<{ id: string }>('/owners', body, key)));
     expect(new Set(answers.map((answer) => answer.body.id)).size).toBe(1);
-    expect(await bench.count('customer')).toBe(before + 1);
+    expect(await bench.count('owner')).toBe(before + 1);
   });
 
   it('with the same key for something else is refused', async () => {
     const key = randomUUID();
-    await desk.post('/customers', body, key);
-    expect((await desk.post('/customers', { ...body, name: 'Other' }, key)).status).toBe(409);
-    expect((await desk.post('/customers', body, 'not-a-key')).status).toBe(422);
+    await desk.post('/owners', body, key);
+    expect((await desk.post('/owners', { ...body, name: 'Other' }, key)).status).toBe(409);
+    expect((await desk.post('/owners', body, 'not-a-key')).status).toBe(422);
   });
 
   it('that was refused may be corrected under the same key', async () => {
     const key = randomUUID();
-    expect((await desk.post('/customers', { ...body, channel: 'pigeon' }, key)).status).toBe(422);
-    expect((await desk.post('/customers', body, key)).status).toBe(201);
+    expect((await desk.post('/owners', { ...body, channel: 'pigeon' }, key)).status).toBe(422);
+    expect((await desk.post('/owners', body, key)).status).toBe(201);
   });
 });
 
 describe('another workshop', () => {
   it('sees nothing and reaches nothing: every id is simply not there', async () => {
     const other = await bench.workshop('Other');
-    const customerId = await desk.customer('Private');
-    const systemId = await desk.system('Private tower', customerId);
+    const ownerId = await desk.owner('Private');
+    const systemId = await desk.system('Private tower', ownerId);
     const productId = await desk.coolant();
     const loop = await desk.loop(systemId, productId);
     const runId = (await desk.run(loop.id)).body.run.id;
 
     expect(await lines(other)).toEqual([]);
-    expect((await other.get<{ customers: unknown[] }>('/customers')).body.customers).toEqual([]);
+    expect((await other.get<{ owners: unknown[] }>('/owners')).body.owners).toEqual([]);
     expect((await other.get<{ runs: unknown[] }>('/benches')).body.runs).toEqual([]);
     for (const path of [
       `/systems/${systemId}`,
@@ -226,15 +226,14 @@ describe('another workshop', () => {
       expect((await other.get(path)).status, path).toBe(404);
     }
     const edit = { name: 'Mine now', email: null, phone: null, channel: 'phone', note: '', policy: null, version: 1 };
-    expect((await other.put(`/customers/${customerId}`, edit)).status).toBe(404);
+    expect((await other.put(`/owners/${ownerId}`, edit)).status).toBe(404);
     expect(
-      (await other.post('/systems', { customerId, name: 'X', caseText: '', builtBy: '', hoursPerDay: null, policy: null, note: '' }))
-        .status,
+      (await other.post('/systems', { ownerId, name: 'X', caseText: '', builtBy: '', hoursPerDay: null, policy: null, note: '' })).status,
     ).toBe(404);
     expect((await other.entry(runId, { type: 'note', step: 'kit', text: 'hello' })).status).toBe(404);
     expect((await other.run(loop.id)).status).toBe(404);
     const own = await other.loop(await other.system());
-    expect((await other.post('/coolant-batches', { productId, lot: '1', openedOn: null })).status).toBe(404);
+    expect((await other.post('/coolant-lots', { productId, lot: '1', openedOn: null })).status).toBe(404);
     expect((await other.post('/loops', { systemId: await other.system(), name: 'L', coolantProductId: productId, file: {} })).status).toBe(
       422,
     );
@@ -247,7 +246,7 @@ describe('another workshop', () => {
       await client.query('begin');
       await client.query("select set_config('lavacrum.workshop', $1, true), set_config('role', 'lavacrum_app', true)", [randomUUID()]);
       for (const table of [
-        'customer',
+        'owner',
         'system',
         'loop',
         'loop_revision',
@@ -273,10 +272,10 @@ describe('another workshop', () => {
 
   it('cannot be pointed at: a row may not refer across the wall', async () => {
     const other = await bench.workshop('Pointing');
-    const customerId = await desk.customer();
+    const ownerId = await desk.owner();
     const { rows } = await bench.pool.query<{ id: string }>("select id from workshop where name = 'Pointing'");
     await expect(
-      bench.pool.query('insert into system (workshop_id, customer_id, name) values ($1, $2, $3)', [rows[0]?.id, customerId, 'X']),
+      bench.pool.query('insert into system (workshop_id, owner_id, name) values ($1, $2, $3)', [rows[0]?.id, ownerId, 'X']),
     ).rejects.toMatchObject({ code: '23503' });
     expect(await lines(other)).toEqual([]);
   });

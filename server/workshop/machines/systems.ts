@@ -13,14 +13,14 @@ import { redate } from '../due-dates/redate.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound, stale } from '../../base/http/errors.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
-import { customer, system } from '../../base/database/tables/machines.js';
+import { owner, system } from '../../base/database/tables/machines.js';
 
 /** One line of the systems list: everything the desk needs while the phone is at the ear. */
 export interface SystemLine {
   readonly id: string;
   readonly name: string;
-  readonly customerName: string;
-  readonly customerPhone: string | null;
+  readonly ownerName: string;
+  readonly ownerPhone: string | null;
   readonly caseText: string;
   readonly state: SystemState;
   readonly attention: ReturnType<typeof attentionOf>;
@@ -49,11 +49,11 @@ export async function systemLines({ scope, today }: Pick<Ask, 'scope' | 'today'>
       name: system.name,
       caseText: system.caseText,
       state: system.state,
-      customerName: customer.name,
-      customerPhone: customer.phone,
+      ownerName: owner.name,
+      ownerPhone: owner.phone,
     })
     .from(system)
-    .innerJoin(customer, eq(customer.id, system.customerId));
+    .innerJoin(owner, eq(owner.id, system.ownerId));
   const dues = await scope
     .select({
       id: dueItem.id,
@@ -169,11 +169,7 @@ export async function editSystem({ scope, request, account }: Ask, input: System
 export async function readSystem(ask: Ask) {
   const { scope, request } = ask;
   const id = idFrom(request, 'id', 'system');
-  const [row] = await scope
-    .select({ system, customer })
-    .from(system)
-    .innerJoin(customer, eq(customer.id, system.customerId))
-    .where(eq(system.id, id));
+  const [row] = await scope.select({ system, owner }).from(system).innerJoin(owner, eq(owner.id, system.ownerId)).where(eq(system.id, id));
   if (!row) throw notFound('system');
   const loops = await scope
     .select({ id: loop.id, name: loop.name, coolantProductId: loop.coolantProductId, version: loop.version })
@@ -217,7 +213,7 @@ export async function readSystem(ask: Ask) {
     .where(eq(loop.systemId, id));
   return {
     system: { ...row.system, policy: await ownPolicy(scope, { systemId: id }) },
-    customer: { ...row.customer, policy: await ownPolicy(scope, { customerId: row.customer.id }) },
+    owner: { ...row.owner, policy: await ownPolicy(scope, { ownerId: row.owner.id }) },
     attention: attentionOf(
       row.system.state,
       dues.map(({ kind, dueOn, postponed, clocks }) => ({ kind: kind, dueOn, postponed, firstDueOn: clocks[0]?.dueOn ?? null })),

@@ -9,7 +9,7 @@ import type { Scope } from '../../base/database/client.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
 import type { Ask } from '../../base/http/context.js';
 import { DomainError, notFound } from '../../base/http/errors.js';
-import { customer, system } from '../../base/database/tables/machines.js';
+import { owner, system } from '../../base/database/tables/machines.js';
 import { message, standInMail } from '../../base/database/tables/messages.js';
 
 /** days before its date on which an owner hears that a service is due */
@@ -28,9 +28,9 @@ async function write(
   given: { systemId: string; template: MessageTemplate; about: string; when: string; text: string },
 ): Promise<boolean> {
   const [row] = await scope
-    .select({ customerId: customer.id, owner: customer.name, email: customer.email, machine: system.name, workshop: workshop.name })
+    .select({ ownerId: owner.id, owner: owner.name, email: owner.email, machine: system.name, workshop: workshop.name })
     .from(system)
-    .innerJoin(customer, eq(customer.id, system.customerId))
+    .innerJoin(owner, eq(owner.id, system.ownerId))
     .innerJoin(workshop, eq(workshop.id, system.workshopId))
     .where(eq(system.id, given.systemId));
   if (!row) throw notFound('system');
@@ -46,7 +46,7 @@ async function write(
     .insert(message)
     .values({
       workshopId,
-      customerId: row.customerId,
+      ownerId: row.ownerId,
       systemId: given.systemId,
       template: given.template,
       about: given.about,
@@ -78,8 +78,8 @@ async function tellRisks(scope: Scope, workshopId: string, at: Date): Promise<nu
     .select({ item: dueItem })
     .from(dueItem)
     .innerJoin(system, eq(system.id, dueItem.systemId))
-    .innerJoin(customer, eq(customer.id, system.customerId))
-    .where(and(eq(dueItem.state, 'open'), gt(dueItem.postponed, 0), isNotNull(customer.email), eq(system.state, 'in-service')));
+    .innerJoin(owner, eq(owner.id, system.ownerId))
+    .where(and(eq(dueItem.state, 'open'), gt(dueItem.postponed, 0), isNotNull(owner.email), eq(system.state, 'in-service')));
   let written = 0;
   for (const { item } of rows) {
     const escalation = escalationOf({ ...item, firstDueOn: item.clocks[0]?.dueOn ?? null });
@@ -108,9 +108,9 @@ export async function tellSlot(
   { systemId, jobId, startsAt, timeZone }: { systemId: string; jobId: string; startsAt: Date; timeZone: string },
 ): Promise<boolean> {
   const [own] = await scope
-    .select({ channel: customer.channel, email: customer.email })
+    .select({ channel: owner.channel, email: owner.email })
     .from(system)
-    .innerJoin(customer, eq(customer.id, system.customerId))
+    .innerJoin(owner, eq(owner.id, system.ownerId))
     .where(eq(system.id, systemId));
   if (!own || own.channel !== 'email' || own.email === null) return false;
   const when = new Intl.DateTimeFormat('en-GB', { timeZone, dateStyle: 'full', timeStyle: 'short' }).format(startsAt);
@@ -127,14 +127,14 @@ export async function tellDue(scope: Scope, workshopId: string, today: string, a
     .select({ item: dueItem })
     .from(dueItem)
     .innerJoin(system, eq(system.id, dueItem.systemId))
-    .innerJoin(customer, eq(customer.id, system.customerId))
+    .innerJoin(owner, eq(owner.id, system.ownerId))
     .where(
       and(
         eq(dueItem.state, 'open'),
         eq(dueItem.kind, 'coolant-service'),
         gte(dueItem.dueOn, today),
         lte(dueItem.dueOn, addDays(today, TELL_DAYS)),
-        eq(customer.channel, 'email'),
+        eq(owner.channel, 'email'),
         inArray(system.state, ['in-service']),
       ),
     );

@@ -99,7 +99,7 @@ describe('who may what', () => {
       '/today',
       '/benches',
       '/workshop',
-      '/customers',
+      '/owners',
       '/coolants',
       '/runs/6f1f0d5e-0000-4000-8000-000000000001',
       '/nothing/here',
@@ -146,19 +146,19 @@ describe('forged requests', () => {
   it('are refused without the token of the session', async () => {
     const visitor = await bench.workshop('Forged');
     visitor.token = 'guess';
-    const answer = await visitor.post('/customers', { name: 'X', email: null, phone: null, channel: 'phone', note: '', policy: null });
+    const answer = await visitor.post('/owners', { name: 'X', email: null, phone: null, channel: 'phone', note: '', policy: null });
     expect(answer.status).toBe(403);
     expect(errorOf(answer).code).toBe('csrf');
-    expect((await visitor.get('/customers')).status).toBe(200);
+    expect((await visitor.get('/owners')).status).toBe(200);
   });
 
   it('are refused when a browser says that another site sent them', async () => {
     const visitor = await bench.workshop('Crossed');
     const body = { name: 'X', email: null, phone: null, channel: 'phone', note: '', policy: null };
-    expect((await visitor.send('POST', '/api/customers', body, { 'sec-fetch-site': 'cross-site' })).status).toBe(403);
-    expect((await visitor.send('POST', '/api/customers', body, { origin: 'https://elsewhere.example' })).status).toBe(403);
+    expect((await visitor.send('POST', '/api/owners', body, { 'sec-fetch-site': 'cross-site' })).status).toBe(403);
+    expect((await visitor.send('POST', '/api/owners', body, { origin: 'https://elsewhere.example' })).status).toBe(403);
     expect((await visitor.send('POST', '/api/session', { email: 'a', password: 'b' }, { origin: 'null' })).status).toBe(403);
-    expect((await visitor.send('POST', '/api/customers', body, { origin: bench.url, 'sec-fetch-site': 'same-origin' })).status).toBe(201);
+    expect((await visitor.send('POST', '/api/owners', body, { origin: bench.url, 'sec-fetch-site': 'same-origin' })).status).toBe(201);
   });
 });
 

@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm';
-import { refuse } from '../../../core/base/checking/check.js';
+import { refuse } from '../../../core/base/checking/input.js';
 import type { Scope } from '../../base/database/client.js';
 import { person } from '../../base/database/tables/people.js';
 import type { Account } from '../../base/http/context.js';

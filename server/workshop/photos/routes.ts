@@ -1,6 +1,6 @@
 import { and, eq } from 'drizzle-orm';
 import type { Router } from 'express';
-import { refuse } from '../../../core/base/checking/check.js';
+import { refuse } from '../../../core/base/checking/input.js';
 import { MOST_PHOTO_BYTES, photoSchema, type PhotoInput } from '../../../core/workshop/photos/schema.js';
 import { bodyAs, idFrom, runScoped, type App, type Ask } from '../../base/http/context.js';
 import { notFound } from '../../base/http/errors.js';

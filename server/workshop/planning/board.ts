@@ -1,6 +1,6 @@
 import { conflictWords } from '../../../core/edge/words/plan.js';
 import { asc, eq, inArray, isNotNull, and, desc, sql } from 'drizzle-orm';
-import { checkPlan } from '../../../core/workshop/planning/checkPlan.js';
+import { planConflicts } from '../../../core/workshop/planning/planConflicts.js';
 import { learnDuration, type FinishedRun } from '../../../core/workshop/planning/jobSteps.js';
 import { buildProblem, type BoardJob, type WorkshopBoard } from '../../../core/workshop/planning/workshopPlan.js';
 import type {
@@ -15,7 +15,7 @@ import { JOB_KINDS, asJobKind } from '../../../core/workshop/jobs/kinds.js';
 import { hasRigidTube } from '../../../core/bench/inspection/items.js';
 import { WET_SCHOOLS } from '../../../core/physics/leak-testing/schools.js';
 import { dayIn } from '../../../core/base/units/calendar.js';
-import { refuse } from '../../../core/base/checking/check.js';
+import { refuse } from '../../../core/base/checking/input.js';
 import { bench, person, workshop } from '../../base/database/tables/people.js';
 import { run } from '../../base/database/tables/runs.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
@@ -23,7 +23,7 @@ import { DomainError, notFound, stale } from '../../base/http/errors.js';
 import { consent, serviceJob } from '../../base/database/tables/jobs.js';
 import { loop, type loopRevision } from '../../base/database/tables/loops.js';
 import { tellSlot } from '../messages/messages.js';
-import { customer, job, system } from '../../base/database/tables/machines.js';
+import { owner, job, system } from '../../base/database/tables/machines.js';
 import { absence, kit, shift, slot } from '../../base/database/tables/planning.js';
 
 /** ms that a run in progress holds its bench from now on, where nobody planned it: a guess until it is signed off */
@@ -77,7 +77,7 @@ async function boardJobs({ scope, account }: Ask): Promise<BoardJob[]> {
       job,
       service: serviceJob,
       systemName: system.name,
-      customerName: customer.name,
+      ownerName: owner.name,
       file: sql<
         typeof loopRevision.$inferSelect.file
       >`(select file from loop_revision where loop_revision.loop_id = ${serviceJob.loopId} order by number desc limit 1)`,
@@ -85,20 +85,20 @@ async function boardJobs({ scope, account }: Ask): Promise<BoardJob[]> {
     .from(serviceJob)
     .innerJoin(job, eq(job.id, serviceJob.jobId))
     .innerJoin(system, eq(system.id, job.systemId))
-    .innerJoin(customer, eq(customer.id, system.customerId))
+    .innerJoin(owner, eq(owner.id, system.ownerId))
     .where(inArray(job.state, ['booked', 'waiting']))
     .orderBy(asc(serviceJob.createdAt));
   const [shop] = await scope.select({ schools: workshop.schools }).from(workshop).where(eq(workshop.id, account.workshopId));
   const consents = await scope.select({ jobId: consent.jobId, number: consent.estimateNumber }).from(consent);
   const finished = await finishedRuns({ scope });
-  return rows.map(({ job: own, service, systemName, customerName, file }): BoardJob => {
+  return rows.map(({ job: own, service, systemName, ownerName, file }): BoardJob => {
     const kind = asJobKind(own.kind);
     const learned = learnDuration(kind, hasRigidTube(file), service.estimate.hours * 60, finished);
     return {
       id: own.id,
       kind,
       systemName,
-      customerName,
+      ownerName,
       attendedMinutes: learned.minutes,
       learnedFrom: learned.runs,
       rigid: hasRigidTube(file),
@@ -184,7 +184,7 @@ function refuseBroken(board: WorkshopBoard): void {
       !confirmed && built.jobs.some(({ id }) => id === jobId) && !placed.has(built.jobs.findIndex(({ id }) => id === jobId)),
   );
   if (unplaced.length > 0) refuse('slots', 'has a job whose steps are not those of its kind; arrange it anew');
-  const wrong = checkPlan(built.problem, built.current).filter(({ why }) => why !== 'not-planned');
+  const wrong = planConflicts(built.problem, built.current).filter(({ why }) => why !== 'not-planned');
   if (wrong[0]) refuse('slots', conflictWords(wrong[0], nameIn(board)));
 }
 

@@ -73,13 +73,13 @@ describe('the plan', () => {
     const now = await board();
     const own = now.slots.find(({ confirmed }) => !confirmed) as BoardSlot;
     const { id: systemId } = (await desk.get<{ system: { id: string } }>(`/jobs/${own.jobId}`)).body.system;
-    const { customer } = (await desk.get<{ customer: { id: string; name: string; version: number } }>(`/systems/${systemId}`)).body;
+    const { owner } = (await desk.get<{ owner: { id: string; name: string; version: number } }>(`/systems/${systemId}`)).body;
     const confirm = async (confirmed: boolean, version: number) =>
       (await desk.put<WorkshopBoard & { told: boolean }>(`/jobs/${own.jobId}/slot`, { confirmed, version })).body;
     expect((await confirm(true, own.version)).told).toBe(false);
     await confirm(false, own.version + 1);
-    const mail = { name: customer.name, email: 'ada@post.example', phone: null, channel: 'email', note: '', policy: null };
-    await desk.put(`/customers/${customer.id}`, { ...mail, version: customer.version });
+    const mail = { name: owner.name, email: 'ada@post.example', phone: null, channel: 'email', note: '', policy: null };
+    await desk.put(`/owners/${owner.id}`, { ...mail, version: owner.version });
     expect((await confirm(true, own.version + 2)).told).toBe(true);
     await confirm(false, own.version + 3);
     expect((await confirm(true, own.version + 4)).told).toBe(false);

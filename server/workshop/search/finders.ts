@@ -3,14 +3,14 @@ import { desc, eq, ilike, or, sql, type SQL } from 'drizzle-orm';
 import type { AnyPgColumn } from 'drizzle-orm/pg-core';
 import { JOB_WORDS } from '../../../core/workshop/jobs/kinds.js';
 import { fill, run, runEvent } from '../../base/database/tables/runs.js';
-import { coolantBatch, coolantProduct } from '../../base/database/tables/coolants.js';
+import { coolantLot, coolantProduct } from '../../base/database/tables/coolants.js';
 import type { Scope } from '../../base/database/client.js';
 import { serviceJob } from '../../base/database/tables/jobs.js';
 import { component, loop, loopRevision } from '../../base/database/tables/loops.js';
 import { fittedPart } from '../../base/database/tables/lots.js';
 import { photo } from '../../base/database/tables/photos.js';
 import { keptPart, storeItem } from '../../base/database/tables/store.js';
-import { customer, finding, job, system } from '../../base/database/tables/machines.js';
+import { owner, finding, job, system } from '../../base/database/tables/machines.js';
 
 /** One thing that was found, and where it leads. */
 export interface Hit {
@@ -34,22 +34,10 @@ const matches = (pattern: string, ...columns: (AnyPgColumn | SQL<string>)[]): SQ
 /** Machines, by themselves and by their owners. */
 const systems: Finder = async (scope, pattern) => {
   const rows = await scope
-    .select({ id: system.id, name: system.name, text: system.note, caseText: system.caseText, owner: customer.name })
+    .select({ id: system.id, name: system.name, text: system.note, caseText: system.caseText, owner: owner.name })
     .from(system)
-    .innerJoin(customer, eq(customer.id, system.customerId))
-    .where(
-      matches(
-        pattern,
-        system.name,
-        system.note,
-        system.caseText,
-        system.builtBy,
-        customer.name,
-        customer.email,
-        customer.phone,
-        customer.note,
-      ),
-    )
+    .innerJoin(owner, eq(owner.id, system.ownerId))
+    .where(matches(pattern, system.name, system.note, system.caseText, system.builtBy, owner.name, owner.email, owner.phone, owner.note))
     .limit(MOST);
   return rows.map((row): Hit => ({
     kind: 'system',
@@ -137,14 +125,14 @@ const notes: Finder = async (scope, pattern) => {
 /** Machines filled from a lot. */
 const lots: Finder = async (scope, pattern) => {
   const rows = await scope
-    .selectDistinct({ lot: coolantBatch.lot, product: coolantProduct.name, name: system.name, systemId: system.id, on: fill.filledOn })
+    .selectDistinct({ lot: coolantLot.lot, product: coolantProduct.name, name: system.name, systemId: system.id, on: fill.filledOn })
     .from(fill)
-    .innerJoin(coolantBatch, eq(coolantBatch.id, fill.batchId))
+    .innerJoin(coolantLot, eq(coolantLot.id, fill.lotId))
     .innerJoin(coolantProduct, eq(coolantProduct.id, fill.productId))
     .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
     .innerJoin(loop, eq(loop.id, loopRevision.loopId))
     .innerJoin(system, eq(system.id, loop.systemId))
-    .where(matches(pattern, coolantBatch.lot, coolantProduct.name))
+    .where(matches(pattern, coolantLot.lot, coolantProduct.name))
     .orderBy(desc(fill.filledOn))
     .limit(MOST);
   return rows.map((row): Hit => ({

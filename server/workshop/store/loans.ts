@@ -1,10 +1,10 @@
 import { and, asc, eq, isNull } from 'drizzle-orm';
-import { refuse } from '../../../core/base/checking/check.js';
+import { refuse } from '../../../core/base/checking/input.js';
 import type { LoanInput } from '../../../core/workshop/store/schema.js';
 import type { Scope } from '../../base/database/client.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound } from '../../base/http/errors.js';
-import { customer, job, system } from '../../base/database/tables/machines.js';
+import { owner, job, system } from '../../base/database/tables/machines.js';
 import { keptPart } from '../../base/database/tables/store.js';
 
 const columns = {
@@ -41,10 +41,10 @@ export async function loanOf(scope: Scope, systemId: string) {
 export async function lend({ scope, request, today }: Ask, { keptPartId, untilDay }: LoanInput) {
   const jobId = idFrom(request, 'id', 'job');
   const [own] = await scope
-    .select({ owner: customer.name, state: job.state })
+    .select({ owner: owner.name, state: job.state })
     .from(job)
     .innerJoin(system, eq(system.id, job.systemId))
-    .innerJoin(customer, eq(customer.id, system.customerId))
+    .innerJoin(owner, eq(owner.id, system.ownerId))
     .where(eq(job.id, jobId));
   if (!own) throw notFound('job');
   if (own.state === 'cancelled') throw new DomainError('refused', 'This booking was taken back.');

@@ -1,15 +1,15 @@
 import { and, asc, desc, eq, gte, inArray, isNull, or, sql } from 'drizzle-orm';
-import { refuse } from '../../../core/base/checking/check.js';
+import { refuse } from '../../../core/base/checking/input.js';
 import { purchaseList, PURCHASE_DAYS, type CoolantStock } from '../../../core/workshop/store/purchase.js';
 import {
-  batchEditSchema,
+  lotEditSchema,
   goneSchema,
   keptPartEditSchema,
   keptPartSchema,
   loanSchema,
   storeItemSchema,
   storeMoveSchema,
-  type BatchEdit,
+  type LotEdit,
   type GoneInput,
   type KeptPartInput,
   type LoanInput,
@@ -17,7 +17,7 @@ import {
   type StoreMoveInput,
 } from '../../../core/workshop/store/schema.js';
 import { addDays } from '../../../core/base/units/calendar.js';
-import { coolantBatch, coolantProduct } from '../../base/database/tables/coolants.js';
+import { coolantLot, coolantProduct } from '../../base/database/tables/coolants.js';
 import { bodyAs, idFrom, type Ask } from '../../base/http/context.js';
 import { notFound, stale } from '../../base/http/errors.js';
 import type { Routes } from '../../base/http/routes.js';
@@ -31,7 +31,7 @@ export function storeRoutes(routes: Routes): void {
   routes.get('/store', readStore);
   routes.post('/store/items', (ask) => addItem(ask, bodyAs<StoreItemInput>(ask.request, storeItemSchema)));
   routes.post('/store/items/:id/moves', (ask) => moveItem(ask, bodyAs<StoreMoveInput>(ask.request, storeMoveSchema)));
-  routes.put('/coolant-batches/:id', (ask) => editBatch(ask, bodyAs<BatchEdit>(ask.request, batchEditSchema)));
+  routes.put('/coolant-lots/:id', (ask) => editLot(ask, bodyAs<LotEdit>(ask.request, lotEditSchema)));
   routes.post('/kept-parts', (ask) => addKept(ask, bodyAs<KeptPartInput>(ask.request, keptPartSchema)));
   routes.put('/kept-parts/:id', (ask) => editKept(ask, bodyAs<KeptPartInput & { version: number }>(ask.request, keptPartEditSchema)));
   routes.put('/jobs/:id/loan', (ask) => lend(ask, bodyAs<LoanInput>(ask.request, loanSchema)));
@@ -42,11 +42,11 @@ export function storeRoutes(routes: Routes): void {
 async function readStore(ask: Ask) {
   const { scope, today } = ask;
   const items = await scope.select().from(storeItem).orderBy(asc(storeItem.kind), asc(storeItem.name), asc(storeItem.lot));
-  const batches = await scope
-    .select({ batch: coolantBatch, product: coolantProduct })
-    .from(coolantBatch)
-    .innerJoin(coolantProduct, eq(coolantProduct.id, coolantBatch.productId))
-    .orderBy(asc(coolantProduct.name), desc(coolantBatch.openedOn));
+  const lots = await scope
+    .select({ lot: coolantLot, product: coolantProduct })
+    .from(coolantLot)
+    .innerJoin(coolantProduct, eq(coolantProduct.id, coolantLot.productId))
+    .orderBy(asc(coolantProduct.name), desc(coolantLot.openedOn));
   const kept = await scope
     .select({ part: keptPart, systemName: system.name })
     .from(keptPart)
@@ -56,12 +56,12 @@ async function readStore(ask: Ask) {
   return {
     today,
     items,
-    batches: batches.map(({ batch, product }) => ({
-      ...batch,
+    lots: lots.map(({ lot, product }) => ({
+      ...lot,
       productName: product.name,
       colour: product.colour,
       bottleMl: product.bottleMl,
-      expired: batch.keepsUntil !== null && batch.keepsUntil < today,
+      expired: lot.keepsUntil !== null && lot.keepsUntil < today,
     })),
     kept: kept.map(({ part, systemName }) => ({ ...part, systemName })),
     purchase: await purchases(ask),
@@ -71,9 +71,9 @@ async function readStore(ask: Ask) {
 async function purchases({ scope, today }: Ask) {
   const products = await scope.select().from(coolantProduct).orderBy(asc(coolantProduct.name));
   const lots = await scope
-    .select({ productId: coolantBatch.productId, stockMl: coolantBatch.stockMl })
-    .from(coolantBatch)
-    .where(or(isNull(coolantBatch.keepsUntil), gte(coolantBatch.keepsUntil, today)));
+    .select({ productId: coolantLot.productId, stockMl: coolantLot.stockMl })
+    .from(coolantLot)
+    .where(or(isNull(coolantLot.keepsUntil), gte(coolantLot.keepsUntil, today)));
   const stockOf = (productId: string): number | null => {
     const counted = lots.flatMap((lot) => (lot.productId === productId && lot.stockMl !== null ? [lot.stockMl] : []));
     return counted.length === 0 ? null : counted.reduce((sum, ml) => sum + ml, 0);
@@ -139,13 +139,13 @@ async function moveItem({ scope, account, clock, request }: Ask, { change, reaso
   return after;
 }
 
-async function editBatch({ scope, request }: Ask, input: BatchEdit) {
+async function editLot({ scope, request }: Ask, input: LotEdit) {
   if (input.openedOn !== null && input.keepsUntil !== null && input.keepsUntil < input.openedOn)
     refuse('keepsUntil', `must not lie before the day it was opened, ${input.openedOn} (got ${input.keepsUntil})`);
   const [after] = await scope
-    .update(coolantBatch)
+    .update(coolantLot)
     .set(input)
-    .where(eq(coolantBatch.id, idFrom(request, 'id', 'lot')))
+    .where(eq(coolantLot.id, idFrom(request, 'id', 'lot')))
     .returning();
   if (!after) throw notFound('lot');
   return after;

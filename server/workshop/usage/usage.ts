@@ -1,6 +1,6 @@
 import { asReading, type OwnersWord } from '../due-dates/usageFigures.js';
 import { and, asc, eq, isNull } from 'drizzle-orm';
-import { refuse } from '../../../core/base/checking/check.js';
+import { refuse } from '../../../core/base/checking/input.js';
 import { usageOf, type Usage, type UsageReading } from '../../../core/workshop/usage/usage.js';
 import type { UsageReadingInput } from '../../../core/workshop/usage/schema.js';
 import type { Scope } from '../../base/database/client.js';

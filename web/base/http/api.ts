@@ -1,4 +1,4 @@
-import type { FieldProblem } from '@core/base/checking/check.js';
+import type { FieldProblem } from '@core/base/checking/input.js';
 
 /** An answer that is not a success: what is wrong, where, and what would be right. */
 export class ApiError extends Error {

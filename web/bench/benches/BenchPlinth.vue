@@ -51,7 +51,7 @@ const sinceS = computed(() => (props.run ? (now.value - Date.parse(props.run.sta
         <div v-else class="machine" />
         <div class="words">
           <h3>{{ run.systemName }}</h3>
-          <p class="quiet">{{ run.practice ? 'practice, not the machine itself' : run.customerName }}</p>
+          <p class="quiet">{{ run.practice ? 'practice, not the machine itself' : run.ownerName }}</p>
           <p class="step">
             {{ run.stepTitle }} <span class="quiet figures">step {{ run.stepNumber }} of {{ run.steps }}</span>
           </p>

@@ -14,7 +14,7 @@ export interface BenchRun {
   aheadMs: number;
   systemId: string;
   systemName: string;
-  customerName: string;
+  ownerName: string;
   loopName: string;
   colour: string | null;
   pouredMl: number;
@@ -35,7 +35,7 @@ export interface NextSlot {
   jobId: string;
   kind: JobKind;
   systemName: string;
-  customerName: string;
+  ownerName: string;
   confirmed: boolean;
 }
 

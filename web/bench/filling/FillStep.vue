@@ -20,7 +20,7 @@ const props = defineProps<{ procedure: Procedure; state: RunState; plannedProduc
 const emit = defineEmits<{ send: [body: RunEventBody] }>();
 const coolants = useCoolants();
 const productId = ref<string | null>(props.state.coolant?.productId ?? props.plannedProductId);
-const batchId = ref<string | null>(props.state.coolant?.batchId ?? null);
+const lotId = ref<string | null>(props.state.coolant?.lotId ?? null);
 const problem = ref<string | null>(null);
 onMounted(() => void coolants.load().catch(() => undefined));
 
@@ -48,7 +48,7 @@ const rowsScale = computed(() =>
   Math.max(1, ...(watched.value?.rows ?? []).map(({ pouredMl: ml, plannedMl }) => Math.max(ml, plannedMl ?? 0))),
 );
 const product = computed(() => coolants.find(props.state.coolant?.productId ?? productId.value));
-const batches = computed(() => coolants.find(productId.value)?.batches ?? []);
+const lots = computed(() => coolants.find(productId.value)?.lots ?? []);
 const runningMl = computed(() => (watched.value && watched.value.nextAtMostMl > 0.5 ? watched.value.whileRunningMl : null));
 /** room up to the mark where the level is known: by its sensor while the pump stands, or read and not moved since */
 const roomMl = computed(() => {
@@ -81,8 +81,8 @@ function choose(): void {
     return;
   }
   problem.value = null;
-  const lot = chosen.batches.find(({ id }) => id === batchId.value)?.lot ?? null;
-  emit('send', { type: 'coolant', productId: chosen.id, productName: chosen.name, batchId: lot === null ? null : batchId.value, lot });
+  const lot = chosen.lots.find(({ id }) => id === lotId.value)?.lot ?? null;
+  emit('send', { type: 'coolant', productId: chosen.id, productName: chosen.name, lotId: lot === null ? null : lotId.value, lot });
 }
 
 function pour(): void {
@@ -101,11 +101,11 @@ function pour(): void {
         item-title="name"
         item-value="id"
         label="Coolant on the bench"
-        @update:model-value="batchId = null"
+        @update:model-value="lotId = null"
       />
       <v-select
-        v-model="batchId"
-        :items="batches"
+        v-model="lotId"
+        :items="lots"
         item-title="lot"
         item-value="id"
         label="Lot"

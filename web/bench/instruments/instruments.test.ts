@@ -161,7 +161,7 @@ describe('a step with instruments', () => {
 
   it('counts down by the level sensor, and says when the supply does not follow', async () => {
     vi.useFakeTimers();
-    const run = new TestRun().upTo('fill').say({ type: 'coolant', productId: crypto.randomUUID(), productName: 'Plain', batchId: null, lot: null }); // prettier-ignore
+    const run = new TestRun().upTo('fill').say({ type: 'coolant', productId: crypto.randomUUID(), productName: 'Plain', lotId: null, lot: null }); // prettier-ignore
     run.say({ type: 'pour', volumeMl: 289 }).say({ type: 'pump', on: true });
     setServerNow(new Date(run.nowMs + 4000).toISOString());
     const bench = {

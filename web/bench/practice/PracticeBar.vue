@@ -4,7 +4,7 @@ import { formatSpan } from '@core/base/units/display.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 
-/** Above a practice run: nothing of the customer's is touched, time can be set ahead, and the end brings the debrief. */
+/** Above a practice run: nothing of the owner's is touched, time can be set ahead, and the end brings the debrief. */
 const props = defineProps<{
   runId: string;
   aheadMs: number;

@@ -74,12 +74,7 @@ watch(
         <li v-for="each in against" :key="each.fact.why">{{ whyWords(procedure, each.fact) }}</li>
       </ul>
     </div>
-    <v-btn
-      v-if="!locked"
-      size="x-large"
-      :variant="on ? 'flat' : 'outlined'"
-      :disabled="final.length > 0 || rests"
-      @click="emit('toggle')"
+    <v-btn v-if="!locked" size="x-large" :variant="on ? 'flat' : 'outlined'" :disabled="final.length > 0 || rests" @click="emit('toggle')"
       >{{ on ? 'Pump off' : 'Pump on' }} <kbd class="ml-3">p</kbd></v-btn
     >
   </section>

@@ -16,7 +16,7 @@ const emit = defineEmits<{ note: []; trouble: []; leave: []; rescope: [] }>();
         </h1>
         <p class="quiet">
           <strong v-if="answer.run.procedure.service">{{ JOB_KINDS[answer.run.procedure.service.kind].short }} · </strong
-          >{{ answer.loopName }}, {{ answer.customerName }}<template v-if="answer.benchName"> · {{ answer.benchName }}</template> · revision
+          >{{ answer.loopName }}, {{ answer.ownerName }}<template v-if="answer.benchName"> · {{ answer.benchName }}</template> · revision
           {{ answer.revisionNumber
           }}<template v-if="answer.run.procedure.templateNumber"> · procedure {{ answer.run.procedure.templateNumber }}</template>
         </p>

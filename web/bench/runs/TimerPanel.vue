@@ -7,7 +7,14 @@ import { useDates } from '../../base/units/dates.js';
 import { useNow } from '../../base/units/now.js';
 
 /** A timer that runs on the log's own instants: a reload, another tablet or a restarted server show the same. */
-const props = defineProps<{ timer: TimerItem; state: TimerState | null; locked: boolean; big?: boolean; pump?: boolean; rests?: boolean }>();
+const props = defineProps<{
+  timer: TimerItem;
+  state: TimerState | null;
+  locked: boolean;
+  big?: boolean;
+  pump?: boolean;
+  rests?: boolean;
+}>();
 const emit = defineEmits<{ start: []; stop: [] }>();
 const now = useNow(500);
 const dates = useDates();

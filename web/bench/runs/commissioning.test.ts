@@ -175,7 +175,7 @@ describe('filling on screen', () => {
     targetFraction: null,
     bottleMl: 1000,
     sheetLifeMonths: null,
-    batches: [{ id: 'b', productId: 'x', lot: 'L1', openedOn: null }],
+    lots: [{ id: 'b', productId: 'x', lot: 'L1', openedOn: null }],
   };
 
   it('takes the coolant on the bench first', async () => {
@@ -186,14 +186,14 @@ describe('filling on screen', () => {
     });
     await settle();
     await screen.find('form').trigger('submit');
-    expect(sent(screen)).toEqual([{ type: 'coolant', productId: product.id, productName: 'Plain Clear', batchId: null, lot: null }]);
+    expect(sent(screen)).toEqual([{ type: 'coolant', productId: product.id, productName: 'Plain Clear', lotId: null, lot: null }]);
   });
 
   it('says how much at most, counts what went in, and refuses nothing poured', async () => {
     fakeServer(() => ({ status: 200, body: { products: [product] } }));
     const run = new TestRun()
       .upTo('fill')
-      .say({ type: 'coolant', productId: product.id, productName: 'Plain Clear', batchId: null, lot: null });
+      .say({ type: 'coolant', productId: product.id, productName: 'Plain Clear', lotId: null, lot: null });
     const screen = mountScreen(FillStep, { props: { procedure: run.procedure, state: run.state, plannedProductId: null, locked: false } });
     expect(screen.find('.big-number').text()).toContain(String(Math.round(run.procedure.facts?.fill?.passiveMl ?? 0)));
     await screen.find('form').trigger('submit');
@@ -256,7 +256,7 @@ describe('entries on their way to the server', () => {
     loopName: 'Main',
     systemId: 's',
     systemName: 'Tower',
-    customerName: 'Ada',
+    ownerName: 'Ada',
     revisionNumber: 1,
     file: usualLoop(),
     coolantProductId: null,

@@ -23,7 +23,7 @@ const COOLANT = {
   type: 'coolant',
   productId: '00000000-0000-4000-8000-00000000abcd',
   productName: 'Plain',
-  batchId: null,
+  lotId: null,
   lot: null,
 } as const;
 const props = (run: TestRun) => ({ procedure: run.procedure, state: run.state, locked: false });

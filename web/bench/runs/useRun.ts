@@ -34,7 +34,7 @@ export interface RunAnswer {
   loopName: string;
   systemId: string;
   systemName: string;
-  customerName: string;
+  ownerName: string;
   revisionNumber: number;
   file: LoopFile;
   coolantProductId: string | null;

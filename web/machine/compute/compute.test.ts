@@ -207,8 +207,8 @@ describe('the twin of one loop', () => {
   it('loses more pressure in the runs to a thick coolant than to water', () => {
     const thick = new TwinEngine();
     thick.load(read(exampleText), { glycol: 'propylene', massFraction: 0.5 });
-    const run = read(exampleText).tubes[2]?.id as string;
-    const kpa = (of: TwinEngine): number => Number.parseFloat(of.figures('pressure', 1, {})?.get(run) ?? '0');
+    const tube = read(exampleText).tubes[2]?.id as string;
+    const kpa = (of: TwinEngine): number => Number.parseFloat(of.figures('pressure', 1, {})?.get(tube) ?? '0');
     expect(kpa(thick)).toBeGreaterThan(kpa(engine));
   });
 });

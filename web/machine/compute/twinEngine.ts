@@ -212,7 +212,7 @@ export class TwinEngine {
   }
 
   /**
-   * What to write beside each part and run of a drawing: flow, loss of pressure, or the coolant's temperature where it
+   * What to write beside each part and tube of a drawing: flow, loss of pressure, or the coolant's temperature where it
    * leaves. null where it cannot be told.
    */
   figures(kind: FigureKind, pumpSpeed: number, loadsW: Readonly<Record<string, number>>, fanSpeed = 1): ReadonlyMap<string, string> | null {

@@ -26,8 +26,8 @@ const share = (ml: number): number => (props.plan.wholeMl > 0 ? (100 * ml) / pro
   <div>
     <h2>Advised plan</h2>
     <p v-if="plan.stages.length === 0" class="mt-2">
-      No port of this loop opens. Put a tee with a valve into its lowest run and a plug near its highest point; until then a joint has to be
-      undone.
+      No port of this loop opens. Put a tee with a valve into its lowest tube and a plug near its highest point; until then a joint has to
+      be undone.
     </p>
     <ol v-else class="stages">
       <li v-for="(stage, index) in plan.stages" :key="index">

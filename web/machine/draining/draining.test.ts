@@ -43,7 +43,7 @@ describe('the advised plan on screen', () => {
 
   it('teaches what to build where nothing opens', () => {
     const screen = mountScreen(PlanSteps, { props: { loop, plan: { stages: [], drainedMl: 0, leftMl: 800, wholeMl: 800 }, shown: null } });
-    expect(wordsOf(screen)).toContain('Put a tee with a valve into its lowest run');
+    expect(wordsOf(screen)).toContain('Put a tee with a valve into its lowest tube');
     expect(screen.findAll('.stage')).toEqual([]);
   });
 });

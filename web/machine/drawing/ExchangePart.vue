@@ -2,11 +2,11 @@
 import { computed, reactive, ref } from 'vue';
 import { CATALOGUE } from '@core/machine/catalogue/parts.js';
 import type { LoopComponent, LoopFile } from '@core/machine/loop-file/loopFile.js';
-import { checkFit, checkReach, exchangePart, type ReachVerdict } from '@core/machine/exchange/exchange.js';
+import { lackingFor, reachOf, exchangePart, type ReachVerdict } from '@core/machine/exchange/exchange.js';
 import { useLearned } from '../learning/learnedStore.js';
 import NumberField from '../../base/units/NumberField.vue';
 
-/** Another part in this one's place: does it fit, do the runs still reach, what has to be cut. */
+/** Another part in this one's place: does it fit, do the tubes still reach, what has to be cut. */
 const props = defineProps<{ loop: LoopFile; part: LoopComponent }>();
 const emit = defineEmits<{ change: [loop: LoopFile] }>();
 const learned = useLearned();
@@ -21,7 +21,7 @@ const answer = computed(() => {
   const chosen = CATALOGUE.find((each) => each.key === key.value);
   return chosen ? exchangePart(props.loop, props.part.id, learned.withLearned(chosen)) : null;
 });
-const runs = computed(() => (answer.value && 'loop' in answer.value ? checkReach(props.loop, answer.value.loop, props.part.id) : []));
+const tubes = computed(() => (answer.value && 'loop' in answer.value ? reachOf(props.loop, answer.value.loop, props.part.id) : []));
 const WORDS: Record<ReachVerdict, (cutMm: number | null) => string> = {
   reaches: () => 'reaches',
   'too-short': (mm) => `too short: new piece of ${mm} mm`,
@@ -33,7 +33,7 @@ const whole = (from: typeof room, otherwise: number) => ({
   slots: from.slots ?? otherwise,
   powerSockets: from.powerSockets ?? otherwise,
 });
-const missing = computed(() => checkFit(whole(room, Number.MAX_SAFE_INTEGER), whole(needs, 0)));
+const missing = computed(() => lackingFor(whole(room, Number.MAX_SAFE_INTEGER), whole(needs, 0)));
 const FIELDS = [
   { id: 'lengthMm', label: 'length', unit: 'mm' },
   { id: 'slots', label: 'slots', unit: '' },
@@ -55,9 +55,9 @@ const FIELDS = [
     <p v-for="each in missing" :key="each" role="alert"><b>Does not fit.</b> {{ each }}</p>
     <p v-if="answer && 'refusal' in answer" role="alert">{{ answer.refusal }}</p>
     <ul class="plain-list figures">
-      <li v-for="run in runs" :key="run.id">
-        {{ run.name }}: <b>{{ WORDS[run.verdict](run.cutMm) }}</b>
-        <span class="quiet"> has {{ Math.round(run.hasMm) }}, needs {{ Math.round(run.wayMm) }} mm</span>
+      <li v-for="tube in tubes" :key="tube.id">
+        {{ tube.name }}: <b>{{ WORDS[tube.verdict](tube.cutMm) }}</b>
+        <span class="quiet"> has {{ Math.round(tube.hasMm) }}, needs {{ Math.round(tube.wayMm) }} mm</span>
       </li>
     </ul>
     <v-btn v-if="answer && 'loop' in answer && missing.length === 0" class="mt-2" @click="emit('change', answer.loop)">Put it in</v-btn>

@@ -4,7 +4,7 @@ import { Handle, Position } from '@vue-flow/core';
 import { BENDS } from './bends.js';
 import type { PartData } from './scene.js';
 
-/** A part in the front view; its ports are where runs begin and end. */
+/** A part in the front view; its ports are where tubes begin and end. */
 const props = defineProps<{ id: string; data: PartData }>();
 const bends = inject(BENDS);
 const figure = computed(() => bends?.figures.value?.get(props.id) ?? null);

@@ -11,7 +11,7 @@ import ExchangePart from './ExchangePart.vue';
 import PointFields from './PointFields.vue';
 import { extentOf } from './scene.js';
 
-/** The chosen part or run in numbers. */
+/** The chosen part or tube in numbers. */
 const props = defineProps<{ loop: LoopFile; selected: string }>();
 const emit = defineEmits<{ change: [loop: LoopFile]; remove: [id: string] }>();
 
@@ -58,7 +58,7 @@ function setKind(key: string): void {
 }
 const lengthMm = computed(() => (tube.value ? tubeLengthMm(props.loop, tube.value) : 0));
 const CLOSURES = [
-  { value: 'none', title: 'open or run' },
+  { value: 'none', title: 'open, or a tube' },
   { value: 'plug', title: 'plug' },
   { value: 'cap', title: 'cap' },
   { value: 'valve', title: 'valve' },

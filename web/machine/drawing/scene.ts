@@ -99,7 +99,7 @@ export const bendsOnScreen = (tube: LoopTube): { x: number; y: number }[] => (tu
 export function sceneEdges(loop: LoopFile, selected: string | null): object[] {
   return loop.tubes.map((tube) => ({
     id: tube.id,
-    type: 'run',
+    type: 'tube',
     source: tube.from[0],
     sourceHandle: tube.from[1],
     target: tube.to[0],

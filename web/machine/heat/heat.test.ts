@@ -16,7 +16,7 @@ async function open(change: (loop: typeof file) => void = () => undefined, more:
   fakeServer(({ path }) => ({
     status: 200,
     body: path.includes('coolant')
-      ? { products: [], batches: [] }
+      ? { products: [], lots: [] }
       : {
           name: 'Main',
           systemId: 's',

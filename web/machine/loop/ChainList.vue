@@ -10,7 +10,7 @@ import { loopVolume } from '@core/machine/loop-file/volume.js';
 import { formatMlWithSd } from '@core/base/units/display.js';
 import NumberField from '../../base/units/NumberField.vue';
 
-/** The parts in the order the liquid meets them, with the run after each; every volume drawn to one scale. */
+/** The parts in the order the liquid meets them, with the tube after each; every volume drawn to one scale. */
 const props = defineProps<{ loop: LoopFile; series: boolean; colour: string | null; at: (path: string) => string[] }>();
 const selected = defineModel<string | null>('selected', { required: true });
 const emit = defineEmits<{ change: [loop: LoopFile] }>();
@@ -22,8 +22,8 @@ const rows = computed(() => {
   const { links, offPath } = flowOrder(props.loop);
   return [...links, ...offPath.components.map((component) => ({ component, tube: null }))];
 });
-const looseRuns = computed(() => flowOrder(props.loop).offPath.tubes);
-const runs = computed(() => rows.value.map(({ tube }) => tube).concat(looseRuns.value));
+const looseTubes = computed(() => flowOrder(props.loop).offPath.tubes);
+const tubes = computed(() => rows.value.map(({ tube }) => tube).concat(looseTubes.value));
 const elbows = (fittings: readonly string[] | undefined, kind: string): number =>
   (fittings ?? []).filter((fitting) => fitting === kind).length;
 const pick = (id: string): void => {
@@ -34,7 +34,7 @@ const pick = (id: string): void => {
 function part(id: string, field: 'volume_ml' | 'volume_sd_ml' | 'max_fill_ml' | 'low_mark_ml', value: number | null): void {
   if (value !== null && value >= 0) emit('change', changePart(props.loop, id, { [field]: value }));
 }
-function run(id: string, lengthMm: number | null): void {
+function setLength(id: string, lengthMm: number | null): void {
   if (lengthMm !== null && lengthMm > 0) emit('change', changeRun(props.loop, id, { length_mm: lengthMm }));
 }
 function tubeKind(id: string, key: string): void {
@@ -115,7 +115,7 @@ const bad = (value: number, what: string): string[] => (value < 0 ? [`${what} ca
           </div>
         </div>
       </li>
-      <li v-if="tube" class="link run" :class="{ open: selected === tube.id }">
+      <li v-if="tube" class="link tube" :class="{ open: selected === tube.id }">
         <button type="button" class="line" :aria-expanded="selected === tube.id" @click="pick(tube.id)">
           <span class="node pipe" />
           <span class="name figures"
@@ -134,7 +134,7 @@ const bad = (value: number, what: string): string[] => (value < 0 ? [`${what} ca
             :model-value="Math.round(tubeLengthMm(loop, tube))"
             label="Length as cut"
             unit="mm"
-            @update:model-value="run(tube.id, $event)"
+            @update:model-value="setLength(tube.id, $event)"
           />
           <v-select
             :model-value="tubeKindOf(tube)?.key"
@@ -158,7 +158,7 @@ const bad = (value: number, what: string): string[] => (value < 0 ? [`${what} ca
         </div>
       </li>
     </template>
-    <li v-for="tube in looseRuns" :key="tube.id" class="link run">
+    <li v-for="tube in looseTubes" :key="tube.id" class="link tube">
       <span class="line"
         ><span class="node pipe" /><span class="name figures"
           >{{ Math.round(tubeLengthMm(loop, tube)) }} mm
@@ -167,7 +167,7 @@ const bad = (value: number, what: string): string[] => (value < 0 ? [`${what} ca
       >
     </li>
   </ol>
-  <p v-if="!series && runs.length" class="quiet mt-2">
+  <p v-if="!series && tubes.length" class="quiet mt-2">
     This loop branches or is open, so order alone does not describe it. Volumes and lengths can be changed here; its layout comes from the
     file.
   </p>
@@ -186,7 +186,7 @@ const bad = (value: number, what: string): string[] => (value < 0 ? [`${what} ca
   min-height: 44px;
   text-align: left;
 }
-.run .line {
+.tube .line {
   min-height: 32px;
   font-size: 0.93rem;
 }

@@ -3,7 +3,7 @@ import { computed } from 'vue';
 import { orderCoolant } from '@core/machine/liquids/order.js';
 import { fillVolume, planFill } from '@core/physics/filling/fillPlan.js';
 import { countFittings } from '@core/machine/loop-file/fittings.js';
-import { checkLoop } from '@core/machine/build-checks/checkLoop.js';
+import { loopFindings } from '@core/machine/build-checks/loopFindings.js';
 import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { loopVolume } from '@core/machine/loop-file/volume.js';
 import { formatMl } from '@core/base/units/display.js';
@@ -28,7 +28,7 @@ const learned = computed(() =>
     .sort((a, b) => Math.abs(b.nowMl - b.priorMl) - Math.abs(a.nowMl - a.priorMl)),
 );
 const fills = computed(() => Math.max(0, ...props.loop.components.map(({ learned: from }) => from?.fills ?? 0)));
-const findings = computed(() => checkLoop(props.loop));
+const findings = computed(() => loopFindings(props.loop));
 </script>
 
 <template>

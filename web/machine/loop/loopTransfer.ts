@@ -1,4 +1,4 @@
-import { InputProblem } from '@core/base/checking/check.js';
+import { InputProblem } from '@core/base/checking/input.js';
 import { readLoopFile } from '@core/machine/loop-file/loopFileSchema.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { downloadJson, fileName } from '../../base/files/download.js';

@@ -63,7 +63,7 @@ describe('the chain of parts', () => {
   const chain = (selected: string | null = null) =>
     mountScreen(ChainList, { props: { loop: usualLoop(), series: true, colour: null, at: () => [], selected } });
 
-  it('lists parts in flow order with the run after each', () => {
+  it('lists parts in flow order with the tube after each', () => {
     const rows = chain().findAll('li.link');
     expect(rows).toHaveLength(14);
     expect(rows[0]?.text()).toContain('260 mL reservoir');
@@ -122,7 +122,7 @@ describe('the figures of a loop', () => {
       leastFraction: null,
       reorderBottles: 0,
       version: 1,
-      batches: [],
+      lots: [],
     } as const;
     const screen = mountScreen(LoopFigures, { props: { loop: usualLoop(), product } });
     const volume = loopVolume(usualLoop());

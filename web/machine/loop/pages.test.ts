@@ -38,7 +38,7 @@ function serve(more: (asked: Asked) => object | null = () => null): void {
   fakeServer((asked) => {
     const special = more(asked);
     if (special) return { status: 200, body: special };
-    if (asked.path.includes('coolant')) return { status: 200, body: { products: [red], batches: [] } };
+    if (asked.path.includes('coolant')) return { status: 200, body: { products: [red], lots: [] } };
     if (asked.path === '/learned-volumes') return { status: 200, body: { items: [], fills: 0 } };
     return { status: 200, body: loopAnswer };
   });
@@ -90,7 +90,7 @@ describe('the parts and cuts sheet', () => {
   });
 
   it('says that there is no such loop', async () => {
-    fakeServer(({ path }) => (path.includes('coolant') ? { status: 200, body: { products: [], batches: [] } } : { status: 404, body: { error: { code: 'not-found', message: 'no' } } })); // prettier-ignore
+    fakeServer(({ path }) => (path.includes('coolant') ? { status: 200, body: { products: [], lots: [] } } : { status: 404, body: { error: { code: 'not-found', message: 'no' } } })); // prettier-ignore
     const screen = mountScreen(PartsSheet, { props: { id: 'x' } });
     await settle();
     expect(wordsOf(screen)).toContain('There is no such loop in this workshop.');

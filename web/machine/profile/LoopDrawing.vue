@@ -11,9 +11,9 @@ export interface SecondLine {
 <script setup lang="ts">
 import { computed, ref, useId } from 'vue';
 import type { Fate, LiquidPicture } from '@core/physics/draining/picture.js';
-import type { DrawnPart, DrawnRun, DrawnVessel, UnrolledLoop } from '@core/physics/profile/unroll.js';
+import type { DrawnPart, DrawnTube, DrawnVessel, UnrolledLoop } from '@core/physics/profile/unroll.js';
 import { useWidth } from '../../base/units/useSize.js';
-import { frameOf, frontPoint, heightMarks, placeNames, runPath, runPieces, vesselPath, type FrontMark } from './drawing.js';
+import { frameOf, frontPoint, heightMarks, placeNames, tubePathOf, tubePieces, vesselPath, type FrontMark } from './drawing.js';
 import type { OpeningState } from './openings.js';
 
 /**
@@ -34,7 +34,7 @@ const props = withDefaults(
     label: string;
     /** without ruler, names and handles: a sign of the machine rather than a plan of it */
     bare?: boolean;
-    /** part or run that is marked */
+    /** part or tube that is marked */
     selected?: string | null;
     /** where a filling front is expected, and where it was measured */
     fronts?: readonly FrontMark[];
@@ -49,7 +49,7 @@ const width = useWidth(holder);
 const frame = computed(() => frameOf(props.unrolled, width.value, props.height, props.bare));
 const vessels = computed(() => props.unrolled.items.filter((item): item is DrawnVessel => item.shape === 'vessel'));
 const parts = computed(() => props.unrolled.items.filter((item): item is DrawnPart => item.shape === 'part'));
-const runs = computed(() => props.unrolled.items.filter((item): item is DrawnRun => item.shape === 'run'));
+const tubes = computed(() => props.unrolled.items.filter((item): item is DrawnTube => item.shape === 'tube'));
 const names = computed(() => (props.bare ? [] : placeNames(props.unrolled.items, frame.value)));
 const marks = computed(() => (props.bare ? [] : heightMarks(props.unrolled, frame.value)));
 
@@ -64,18 +64,18 @@ const px = (bore: number): number => (props.bare ? 4 : Math.max(6, Math.min(11, 
 /** px; half the height of a part that is no vessel */
 const partHalf = computed(() => (props.bare ? 6 : 9));
 
-/** ports that open, and the joints at both ends of every run where they are offered as openings */
+/** ports that open, and the joints at both ends of every tube where they are offered as openings */
 const handles = computed(() => {
   if (props.bare) return [];
   const ports = [...vessels.value, ...parts.value].flatMap((item) =>
     item.ports.filter(({ name, closure }) => closure !== null || props.openings?.get(name) !== undefined),
   );
-  const joints = runs.value.flatMap((run) =>
+  const joints = tubes.value.flatMap((tube) =>
     (['from', 'to'] as const).flatMap((end) => {
-      const at = end === 'from' ? run.points[0] : run.points.at(-1);
-      const name = `${run.id}.${end}`;
+      const at = end === 'from' ? tube.points[0] : tube.points.at(-1);
+      const name = `${tube.id}.${end}`;
       return at && props.openings?.has(name)
-        ? [{ name, label: `Joint of ${run.name}, ${end === 'from' ? 'first' : 'far'} end`, ...at }]
+        ? [{ name, label: `Joint of ${tube.name}, ${end === 'from' ? 'first' : 'far'} end`, ...at }]
         : [];
     }),
   );
@@ -165,17 +165,17 @@ const secondLine = computed(() => {
         </text>
       </g>
 
-      <g v-for="run in runs" :key="run.id" class="run" :class="{ selected: selected === run.id }" @click="emit('select', run.id)">
-        <title>{{ run.name }}</title>
-        <path class="wall" :d="runPath(run, frame)" :stroke-width="px(run.boreMm) + 3.5" />
-        <path class="inside" :d="runPath(run, frame)" :stroke-width="px(run.boreMm)" />
+      <g v-for="tube in tubes" :key="tube.id" class="tube" :class="{ selected: selected === tube.id }" @click="emit('select', tube.id)">
+        <title>{{ tube.name }}</title>
+        <path class="wall" :d="tubePathOf(tube, frame)" :stroke-width="px(tube.boreMm) + 3.5" />
+        <path class="inside" :d="tubePathOf(tube, frame)" :stroke-width="px(tube.boreMm)" />
         <path
-          v-for="(piece, index) in runPieces(run, picture, frame)"
+          v-for="(piece, index) in tubePieces(tube, picture, frame)"
           :key="index"
           class="content"
           :d="piece.d"
           :style="{ stroke: paint(piece.fate) }"
-          :stroke-width="px(run.boreMm)"
+          :stroke-width="px(tube.boreMm)"
         />
       </g>
 

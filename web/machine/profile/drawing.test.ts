@@ -4,16 +4,16 @@ import { buildNetwork } from '@core/physics/geometry/network.js';
 import { STANDING, type StandingName } from '@core/machine/loop-file/orientation.js';
 import { turnNetwork } from '@core/physics/geometry/turned.js';
 import { readLoopFile } from '@core/machine/loop-file/loopFileSchema.js';
-import { unrollTurned, type DrawnRun, type DrawnVessel, type UnrolledLoop } from '@core/physics/profile/unroll.js';
+import { unrollTurned, type DrawnTube, type DrawnVessel, type UnrolledLoop } from '@core/physics/profile/unroll.js';
 import exampleText from '../../../examples/two-radiators.json?raw';
-import { frameOf, heightMarks, placeNames, runPath, runPieces, vesselPath } from './drawing.js';
+import { frameOf, heightMarks, placeNames, tubePathOf, tubePieces, vesselPath } from './drawing.js';
 
 const loop = readLoopFile(JSON.parse(exampleText));
 const turnedTo = (standing: StandingName) => turnNetwork(buildNetwork(loop), STANDING[standing]);
 const unrolled = (standing: StandingName = 'upright'): UnrolledLoop => unrollTurned(turnedTo(standing), loop);
 const SIZE = [1000, 300] as const;
 const vessel = (from: UnrolledLoop, id: string): DrawnVessel => from.items.find((item): item is DrawnVessel => item.shape === 'vessel' && item.id === id) as DrawnVessel; // prettier-ignore
-const run = (from: UnrolledLoop, id: string): DrawnRun => from.items.find((item): item is DrawnRun => item.shape === 'run' && item.id === id) as DrawnRun; // prettier-ignore
+const tube = (from: UnrolledLoop, id: string): DrawnTube => from.items.find((item): item is DrawnTube => item.shape === 'tube' && item.id === id) as DrawnTube; // prettier-ignore
 const pointsOf = (d: string): number[][] => d.replace(/[MZ]/g, '').split('L').map((pair) => pair.split(' ').map(Number)); // prettier-ignore
 
 describe('the frame of a loop profile', () => {
@@ -54,25 +54,25 @@ describe('the outline of a vessel', () => {
   });
 });
 
-describe('what stands in a run', () => {
+describe('what stands in a tube', () => {
   const turned = turnedTo('upright');
   const drawn = unrollTurned(turned, loop);
   const frame = frameOf(drawn, ...SIZE);
   const picture = pictureOfDrain(turned, { open: ['top.vent'], drains: ['gpu.low'], closed: [] });
 
-  it('is one piece where one thing becomes of it, along the whole run', () => {
-    const [only, ...others] = runPieces(run(drawn, 't3'), picture, frame);
+  it('is one piece where one thing becomes of it, along the whole tube', () => {
+    const [only, ...others] = tubePieces(tube(drawn, 't3'), picture, frame);
     expect(others).toEqual([]);
     expect(only?.fate).toBe('gas');
-    expect(only?.d).toBe(runPath(run(drawn, 't3'), frame));
+    expect(only?.d).toBe(tubePathOf(tube(drawn, 't3'), frame));
   });
 
   it('is cut where it changes, with no gap between the pieces', () => {
-    const pieces = runPieces(run(drawn, 't1'), picture, frame);
+    const pieces = tubePieces(tube(drawn, 't1'), picture, frame);
     expect(pieces.map(({ fate }) => fate)).toEqual(['low', 'high']);
     const [low, high] = pieces.map(({ d }) => pointsOf(d)) as [number[][], number[][]];
     expect(low.at(-1)).toEqual(high[0]);
-    const whole = pointsOf(runPath(run(drawn, 't1'), frame));
+    const whole = pointsOf(tubePathOf(tube(drawn, 't1'), frame));
     expect(low[0]).toEqual(whole[0]);
     expect(high.at(-1)).toEqual(whole.at(-1));
   });

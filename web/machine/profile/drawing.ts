@@ -1,5 +1,5 @@
 import type { Fate, LiquidPicture } from '@core/physics/draining/picture.js';
-import type { DrawnItem, DrawnRun, DrawnVessel, UnrolledLoop } from '@core/physics/profile/unroll.js';
+import type { DrawnItem, DrawnTube, DrawnVessel, UnrolledLoop } from '@core/physics/profile/unroll.js';
 
 /** From drawing units and millimetres to pixels. */
 export interface Frame {
@@ -38,13 +38,13 @@ export function vesselPath({ slices, x0, x1 }: DrawnVessel, frame: Frame): strin
   return `M${[...right, ...left].join('L')}Z`;
 }
 
-export interface RunPiece {
+export interface TubePiece {
   readonly fate: Fate;
   readonly d: string;
 }
 
-/** A run cut where what stands in it changes. Volume-less nodes take the fate of the node before. */
-export function runPieces({ points }: DrawnRun, { fates }: LiquidPicture, frame: Frame): RunPiece[] {
+/** A tube cut where what stands in it changes. Volume-less nodes take the fate of the node before. */
+export function tubePieces({ points }: DrawnTube, { fates }: LiquidPicture, frame: Frame): TubePiece[] {
   const pieces: { fate: Fate; points: string[] }[] = [];
   let fate: Fate = fates[(points.find(({ holds }) => holds) ?? points[0])?.node as number] as Fate;
   let previous = points[0];
@@ -65,7 +65,7 @@ export function runPieces({ points }: DrawnRun, { fates }: LiquidPicture, frame:
   return pieces.map((piece) => ({ fate: piece.fate, d: `M${piece.points.join('L')}` }));
 }
 
-export const runPath = ({ points }: DrawnRun, frame: Frame): string => `M${points.map(({ x, mm }) => at(frame, x, mm)).join('L')}`;
+export const tubePathOf = ({ points }: DrawnTube, frame: Frame): string => `M${points.map(({ x, mm }) => at(frame, x, mm)).join('L')}`;
 
 export interface HeightMark {
   readonly mm: number;
@@ -98,7 +98,7 @@ export function placeNames(items: readonly DrawnItem[], frame: Frame): Label[] {
   const free = (x: number, y: number, half: number): boolean =>
     placed.every((other) => Math.abs(other.x - x) > other.half + half + 4 || Math.abs(other.y - y) >= LINE_PX);
   for (const item of items) {
-    if (item.shape === 'run') continue;
+    if (item.shape === 'tube') continue;
     const half = (item.name.length * GLYPH_PX) / 2;
     const x = Math.min(frame.width - half - 2, Math.max(half + 42, frame.x((item.x0 + item.x1) / 2)));
     const above = frame.y(topOf(item)) - (item.shape === 'part' ? 17 : 9);
@@ -118,7 +118,7 @@ export interface FrontMark {
   readonly filled: number;
 }
 
-/** The place of a front in the drawing: on a run at its share of the length, in a vessel on the surface. null: not drawn. */
+/** The place of a front in the drawing: on a tube at its share of the length, in a vessel on the surface. null: not drawn. */
 export function frontPoint(
   { items }: UnrolledLoop,
   { vessels }: LiquidPicture,

@@ -9,7 +9,7 @@ const file = readLoopFile(JSON.parse(exampleText));
 const answer = { name: 'Main loop', systemId: 's', systemName: 'Slate tower', coolantProductId: null, file };
 
 async function open(show: string) {
-  fakeServer(({ path }) => ({ status: 200, body: path.includes('coolant') ? { products: [], batches: [] } : answer }));
+  fakeServer(({ path }) => ({ status: 200, body: path.includes('coolant') ? { products: [], lots: [] } : answer }));
   const screen = mountScreen(ProfileView, { props: { id: 'l' } }, `/loops/l/profile?show=${show}`);
   await settle();
   await settle();

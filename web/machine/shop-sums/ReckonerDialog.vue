@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, onScopeDispose, ref, watch } from 'vue';
-import { InputProblem } from '@core/base/checking/check.js';
+import { InputProblem } from '@core/base/checking/input.js';
 import NumberField from '../../base/units/NumberField.vue';
 import { missingOf, SUMS, type Entered, type SumField } from './sums.js';
 

@@ -1,6 +1,6 @@
 import { expansionMl, levelAtReferenceMm } from '@core/physics/air/referenceLevel.js';
 import { airFromRiseMl } from '@core/physics/air/rise.js';
-import { InputProblem } from '@core/base/checking/check.js';
+import { InputProblem } from '@core/base/checking/input.js';
 import { cutList } from '@core/machine/shop-sums/cutList.js';
 import { doseConcentrate } from '@core/machine/shop-sums/dose.js';
 import { planRinses } from '@core/machine/shop-sums/rinse.js';

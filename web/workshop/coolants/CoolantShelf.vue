@@ -71,7 +71,7 @@ async function add(): Promise<void> {
 
 async function addLot(productId: string): Promise<void> {
   const made = await lotSubmit.run((idempotencyKey) =>
-    call('POST', '/coolant-batches', { body: { productId, lot: lot.value.trim(), openedOn: null }, idempotencyKey }),
+    call('POST', '/coolant-lots', { body: { productId, lot: lot.value.trim(), openedOn: null }, idempotencyKey }),
   );
   if (!made) return;
   lotFor.value = null;
@@ -124,7 +124,7 @@ async function addLot(productId: string): Promise<void> {
             }}<template v-if="product.glycol"> · {{ liquidWords(liquidOf(product)) }}</template>
           </p>
           <p class="figures">
-            Lots: {{ product.batches.map((each) => each.lot).join(', ') || 'none' }}
+            Lots: {{ product.lots.map((each) => each.lot).join(', ') || 'none' }}
             <button type="button" class="link" @click="lotFor = lotFor === product.id ? null : product.id">add a lot</button>,
             <button type="button" class="link" @click="limitFor = limitFor === product.id ? null : product.id">its limit changed</button>
           </p>

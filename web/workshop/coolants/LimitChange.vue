@@ -10,7 +10,7 @@ interface Moved {
   readonly id: string;
   readonly systemId: string;
   readonly systemName: string;
-  readonly customerName: string;
+  readonly ownerName: string;
   readonly phone: string | null;
   readonly email: string | null;
   readonly channel: string;
@@ -60,7 +60,7 @@ const reach = ({ channel, phone, email }: Moved): string =>
         <ul class="plain-list calls">
           <li v-for="each in moved" :key="each.id">
             <router-link :to="`/systems/${each.systemId}`">{{ each.systemName }}</router-link>
-            <span>{{ each.customerName }}, {{ reach(each) }}</span>
+            <span>{{ each.ownerName }}, {{ reach(each) }}</span>
             <span class="figures"
               ><s class="quiet">{{ dates.day(each.before) }}</s> {{ dates.day(each.dueOn) }}</span
             >

@@ -5,7 +5,7 @@ import type { CoolantProductInput } from '@core/workshop/coolants/schema.js';
 import { get } from '../../base/http/api.js';
 import { rememberAnswer, rememberedAnswer } from '../../base/outbox/deviceStore.js';
 
-export interface Batch {
+export interface Lot {
   id: string;
   productId: string;
   lot: string;
@@ -15,7 +15,7 @@ export interface Batch {
 export interface Product extends CoolantProductInput {
   id: string;
   version: number;
-  batches: Batch[];
+  lots: Lot[];
 }
 
 /** The workshop's coolants and their open lots. */

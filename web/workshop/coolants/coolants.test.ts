@@ -16,9 +16,9 @@ const product = {
   sheetLifeHours: null,
   glycol: null,
   glycolFraction: null,
-  batches: [],
+  lots: [],
 } as const;
-const MOVED = { id: 'd', systemId: 's', systemName: 'Red tower', customerName: 'Ada Fernwick', phone: '+351 555 123', email: 'ada@x.example', channel: 'phone', before: '2027-03-01', dueOn: '2026-07-01' }; // prettier-ignore
+const MOVED = { id: 'd', systemId: 's', systemName: 'Red tower', ownerName: 'Ada Fernwick', phone: '+351 555 123', email: 'ada@x.example', channel: 'phone', before: '2027-03-01', dueOn: '2026-07-01' }; // prettier-ignore
 
 afterEach(() => {
   document.body.innerHTML = '';

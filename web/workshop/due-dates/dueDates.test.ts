@@ -148,7 +148,7 @@ describe('recording a service', () => {
     targetFraction: null,
     bottleMl: 1000,
     sheetLifeMonths: null,
-    batches: [],
+    lots: [],
   };
 
   it('begins with the loop’s coolant and today, and sends volumes', async () => {

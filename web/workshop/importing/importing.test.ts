@@ -60,7 +60,7 @@ describe('systems from a table', () => {
 
 describe('the list of systems as a file', () => {
   it('says what is shown, with days that sort', () => {
-    const line = { name: 'Tower', customerName: 'Ada', customerPhone: null, state: 'in-service', coolant: { name: 'Clear', colour: '#fff' }, filledOn: '2026-01-02', nextDueOn: '2027-01-02', nextReason: { why: 'said', text: 'policy' } }; // prettier-ignore
+    const line = { name: 'Tower', ownerName: 'Ada', ownerPhone: null, state: 'in-service', coolant: { name: 'Clear', colour: '#fff' }, filledOn: '2026-01-02', nextDueOn: '2027-01-02', nextReason: { why: 'said', text: 'policy' } }; // prettier-ignore
     expect(listRows([line as unknown as SystemLine])).toEqual([
       {
         system: 'Tower',

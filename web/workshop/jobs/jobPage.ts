@@ -25,7 +25,7 @@ export interface JobPage {
   consents: { id: string; at: string; kind: string; estimate: Estimate; how: string; words: string; by: string }[];
   consented: boolean;
   system: { id: string; name: string; state: string };
-  customer: { id: string; name: string; phone: string | null; channel: string };
+  owner: { id: string; name: string; phone: string | null; channel: string };
   loop: { id: string; name: string; file: LoopFile; coolantProductId: string | null };
   history: LoopHistory;
   run: { id: string; state: string } | null;

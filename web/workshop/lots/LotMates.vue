@@ -10,7 +10,7 @@ interface Answer {
   readonly mates: readonly {
     readonly systemId: string;
     readonly systemName: string;
-    readonly customerName: string;
+    readonly ownerName: string;
     readonly phone: string | null;
     readonly since: string;
   }[];
@@ -53,7 +53,7 @@ watch(
         <ul class="plain-list">
           <li v-for="mate in answer.mates" :key="mate.systemId">
             <router-link :to="`/systems/${mate.systemId}`">{{ mate.systemName }}</router-link>
-            <span>{{ mate.customerName }}</span>
+            <span>{{ mate.ownerName }}</span>
             <span class="figures">{{ mate.phone ?? '' }}</span>
             <span class="quiet figures">since {{ dates.day(mate.since) }}</span>
           </li>

@@ -16,7 +16,7 @@ describe('who else holds what is suspected', () => {
     await settle();
     return { asked, words: wordsOf(screen) };
   };
-  const mate = { systemId: 's', systemName: 'Also plugged', customerName: 'Ada', phone: '+351 555', since: '2026-02-01' };
+  const mate = { systemId: 's', systemName: 'Also plugged', ownerName: 'Ada', phone: '+351 555', since: '2026-02-01' };
 
   it('is listed with the number to call, before and after the sign-off', async () => {
     const before = await ask({ what: 'Plug, Q-77', mates: [mate] });

@@ -3,34 +3,34 @@ import { ref, watch } from 'vue';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import StaleNotice from '../../base/shell/StaleNotice.vue';
-import CustomerFields, { type CustomerForm } from './CustomerFields.vue';
-import { customerInput, systemInput } from './forms.js';
+import OwnerFields, { type OwnerForm } from './OwnerFields.vue';
+import { ownerInput, systemInput } from './forms.js';
 import SystemFields, { type SystemForm } from './SystemFields.vue';
-import type { Customer, SystemRow } from './types.js';
+import type { Owner, SystemRow } from './types.js';
 
 const open = defineModel<boolean>({ required: true });
-const props = defineProps<{ system: SystemRow; customer: Customer }>();
+const props = defineProps<{ system: SystemRow; owner: Owner }>();
 const emit = defineEmits<{ saved: [] }>();
 
 const systemSubmit = useSubmit();
-const customerSubmit = useSubmit();
+const ownerSubmit = useSubmit();
 const system = ref<SystemForm>({ ...props.system });
-const owner = ref<CustomerForm>(ownerForm(props.customer));
-const versions = ref({ system: props.system.version, customer: props.customer.version });
+const owner = ref<OwnerForm>(ownerForm(props.owner));
+const versions = ref({ system: props.system.version, owner: props.owner.version });
 const retired = ref(props.system.state === 'retired');
 
-function ownerForm(from: Customer): CustomerForm {
+function ownerForm(from: Owner): OwnerForm {
   return { name: from.name, email: from.email ?? '', phone: from.phone ?? '', channel: from.channel, note: from.note, policy: from.policy };
 }
 
 watch(open, (now) => {
   if (!now) return;
   system.value = { ...props.system };
-  owner.value = ownerForm(props.customer);
-  versions.value = { system: props.system.version, customer: props.customer.version };
+  owner.value = ownerForm(props.owner);
+  versions.value = { system: props.system.version, owner: props.owner.version };
   retired.value = props.system.state === 'retired';
   systemSubmit.clear();
-  customerSubmit.clear();
+  ownerSubmit.clear();
 });
 
 const nextState = (): SystemRow['state'] =>
@@ -39,17 +39,17 @@ const nextState = (): SystemRow['state'] =>
 /** Both parts are separate rows: each is saved if it changed, and each names its own stale save. */
 async function save(): Promise<void> {
   const ownerDone =
-    JSON.stringify(customerInput(owner.value)) === JSON.stringify(customerInput(ownerForm(props.customer))) ||
-    (await customerSubmit.run(() =>
-      call<Customer>('PUT', `/customers/${props.customer.id}`, {
-        body: { ...customerInput(owner.value), version: versions.value.customer },
+    JSON.stringify(ownerInput(owner.value)) === JSON.stringify(ownerInput(ownerForm(props.owner))) ||
+    (await ownerSubmit.run(() =>
+      call<Owner>('PUT', `/owners/${props.owner.id}`, {
+        body: { ...ownerInput(owner.value), version: versions.value.owner },
       }),
     ));
   if (!ownerDone) return;
-  if (typeof ownerDone === 'object') versions.value.customer = ownerDone.version;
+  if (typeof ownerDone === 'object') versions.value.owner = ownerDone.version;
   const saved = await systemSubmit.run(() =>
     call<SystemRow>('PUT', `/systems/${props.system.id}`, {
-      body: { ...systemInput(system.value, props.customer.id), state: nextState(), version: versions.value.system },
+      body: { ...systemInput(system.value, props.owner.id), state: nextState(), version: versions.value.system },
     }),
   );
   if (!saved) return;
@@ -62,8 +62,8 @@ function takeTheirs(): void {
   emit('saved');
 }
 
-function keepMine(kind: 'system' | 'customer'): void {
-  const theirs = (kind === 'system' ? systemSubmit : customerSubmit).stale.value?.theirs as { version: number };
+function keepMine(kind: 'system' | 'owner'): void {
+  const theirs = (kind === 'system' ? systemSubmit : ownerSubmit).stale.value?.theirs as { version: number };
   versions.value[kind] = theirs.version;
   void save();
 }
@@ -79,7 +79,7 @@ const systemLabels = {
   note: 'Note',
   state: 'State',
 };
-const customerLabels = { name: 'Owner', phone: 'Phone', email: 'E-mail', channel: 'Reached', policy: 'Policy', note: 'Note' };
+const ownerLabels = { name: 'Owner', phone: 'Phone', email: 'E-mail', channel: 'Reached', policy: 'Policy', note: 'Note' };
 </script>
 
 <template>
@@ -88,7 +88,7 @@ const customerLabels = { name: 'Owner', phone: 'Phone', email: 'E-mail', channel
       <form class="stack" novalidate @submit.prevent="save">
         <h2>Owner and machine</h2>
         <div class="two">
-          <CustomerFields v-model="owner" :at="customerSubmit.at" />
+          <OwnerFields v-model="owner" :at="ownerSubmit.at" />
           <div class="stack">
             <SystemFields v-model="system" :at="systemSubmit.at" />
             <v-checkbox
@@ -99,11 +99,11 @@ const customerLabels = { name: 'Owner', phone: 'Phone', email: 'E-mail', channel
           </div>
         </div>
         <StaleNotice
-          v-if="customerSubmit.stale.value"
-          v-bind="customerSubmit.stale.value"
-          :labels="customerLabels"
+          v-if="ownerSubmit.stale.value"
+          v-bind="ownerSubmit.stale.value"
+          :labels="ownerLabels"
           @take-theirs="takeTheirs"
-          @keep-mine="keepMine('customer')"
+          @keep-mine="keepMine('owner')"
         />
         <StaleNotice
           v-else-if="systemSubmit.stale.value"
@@ -112,11 +112,11 @@ const customerLabels = { name: 'Owner', phone: 'Phone', email: 'E-mail', channel
           @take-theirs="takeTheirs"
           @keep-mine="keepMine('system')"
         />
-        <p v-else-if="systemSubmit.problem.value || customerSubmit.problem.value" role="alert" class="danger">
-          {{ systemSubmit.problem.value ?? customerSubmit.problem.value }}
+        <p v-else-if="systemSubmit.problem.value || ownerSubmit.problem.value" role="alert" class="danger">
+          {{ systemSubmit.problem.value ?? ownerSubmit.problem.value }}
         </p>
         <div class="row">
-          <v-btn type="submit" size="large" :loading="systemSubmit.busy.value || customerSubmit.busy.value">Save</v-btn
+          <v-btn type="submit" size="large" :loading="systemSubmit.busy.value || ownerSubmit.busy.value">Save</v-btn
           ><v-btn variant="text" size="large" @click="open = false">Leave as it was</v-btn>
         </div>
       </form>

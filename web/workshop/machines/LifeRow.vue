@@ -34,9 +34,9 @@ const loud = computed(() => ['overdue', 'put-off', 'on-bench'].includes(props.li
   <router-link class="life" :to="`/systems/${line.id}`">
     <span class="who"
       ><strong>{{ line.name }}</strong
-      ><span class="quiet owner">{{ line.customerName }}</span></span
+      ><span class="quiet owner">{{ line.ownerName }}</span></span
     >
-    <span class="quiet phone figures">{{ line.customerPhone ?? '' }}</span>
+    <span class="quiet phone figures">{{ line.ownerPhone ?? '' }}</span>
     <span class="track" :title="line.nextReason ? reasonWords(line.nextReason) : ''">
       <span class="waterline" :style="{ left: `${zero}%` }" />
       <span v-if="bar" class="bar" :class="{ over }" :style="bar" />

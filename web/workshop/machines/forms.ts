@@ -1,10 +1,10 @@
-import type { CustomerInput, SystemInput } from '@core/workshop/machines/schema.js';
-import type { CustomerForm } from './CustomerFields.vue';
+import type { OwnerInput, SystemInput } from '@core/workshop/machines/schema.js';
+import type { OwnerForm } from './OwnerFields.vue';
 import type { SystemForm } from './SystemFields.vue';
 
 const orNull = (text: string): string | null => (text.trim() === '' ? null : text.trim());
 
-export const emptyCustomer = (): CustomerForm => ({ name: '', email: '', phone: '', channel: 'phone', note: '', policy: null });
+export const emptyOwner = (): OwnerForm => ({ name: '', email: '', phone: '', channel: 'phone', note: '', policy: null });
 export const emptySystem = (): SystemForm => ({
   name: '',
   caseText: '',
@@ -16,7 +16,7 @@ export const emptySystem = (): SystemForm => ({
   note: '',
 });
 
-export const customerInput = (form: CustomerForm): CustomerInput => ({
+export const ownerInput = (form: OwnerForm): OwnerInput => ({
   name: form.name.trim(),
   email: orNull(form.email),
   phone: orNull(form.phone),
@@ -25,8 +25,8 @@ export const customerInput = (form: CustomerForm): CustomerInput => ({
   policy: form.policy,
 });
 
-export const systemInput = (form: SystemForm, customerId: string): SystemInput => ({
-  customerId,
+export const systemInput = (form: SystemForm, ownerId: string): SystemInput => ({
+  ownerId,
   name: form.name.trim(),
   caseText: form.caseText.trim(),
   builtBy: form.builtBy.trim(),

@@ -6,8 +6,8 @@ import { downloadTable, fileName } from '../../base/files/download.js';
 export const listRows = (lines: readonly SystemLine[]): Record<string, string>[] =>
   lines.map((line) => ({
     system: line.name,
-    owner: line.customerName,
-    phone: line.customerPhone ?? '',
+    owner: line.ownerName,
+    phone: line.ownerPhone ?? '',
     state: line.state,
     coolant: line.coolant?.name ?? '',
     filled_on: line.filledOn ?? '',

@@ -5,15 +5,15 @@ import StaleNotice from '../../base/shell/StaleNotice.vue';
 import DueRunway from '../today/DueRunway.vue';
 import HistoryLine from './HistoryLine.vue';
 import LifeRow from './LifeRow.vue';
-import { customerInput, emptyCustomer, emptySystem, systemInput } from './forms.js';
+import { ownerInput, emptyOwner, emptySystem, systemInput } from './forms.js';
 import { matches } from './search.js';
 import type { SystemLine } from './types.js';
 
 const line = (more: Partial<SystemLine> = {}): SystemLine => ({
   id: '1',
   name: 'Glass Tower',
-  customerName: 'Ádá Fernwick',
-  customerPhone: '+351 555 475 145',
+  ownerName: 'Ádá Fernwick',
+  ownerPhone: '+351 555 475 145',
   caseText: 'open frame',
   state: 'in-service',
   attention: 'fine',
@@ -126,7 +126,7 @@ describe('history', () => {
 
 describe('forms', () => {
   it('send nothing typed as null and trim what was typed', () => {
-    expect(customerInput({ ...emptyCustomer(), name: '  Ada ', phone: ' ' })).toEqual({
+    expect(ownerInput({ ...emptyOwner(), name: '  Ada ', phone: ' ' })).toEqual({
       name: 'Ada',
       email: null,
       phone: null,
@@ -135,7 +135,7 @@ describe('forms', () => {
       policy: null,
     });
     expect(systemInput({ ...emptySystem(), name: ' Tower ' }, 'c')).toMatchObject({
-      customerId: 'c',
+      ownerId: 'c',
       name: 'Tower',
       hoursPerDay: null,
       policy: null,

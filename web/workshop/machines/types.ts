@@ -22,8 +22,8 @@ export interface Due {
 export interface SystemLine {
   id: string;
   name: string;
-  customerName: string;
-  customerPhone: string | null;
+  ownerName: string;
+  ownerPhone: string | null;
   caseText: string;
   state: SystemState;
   attention: Attention;
@@ -36,7 +36,7 @@ export interface SystemLine {
   activeRunId: string | null;
 }
 
-export interface Customer {
+export interface Owner {
   id: string;
   name: string;
   email: string | null;
@@ -49,7 +49,7 @@ export interface Customer {
 
 export interface SystemRow {
   id: string;
-  customerId: string;
+  ownerId: string;
   name: string;
   caseText: string;
   builtBy: string;
@@ -87,7 +87,7 @@ export interface LoopOfSystem {
 
 export interface SystemPage {
   system: SystemRow;
-  customer: Customer;
+  owner: Owner;
   attention: Attention;
   loops: LoopOfSystem[];
   dues: (Due & {

@@ -16,7 +16,7 @@ const job = (id: string, more: Partial<BoardJob> = {}): BoardJob => ({
   id,
   kind: 'drain-refill',
   systemName: `Machine ${id}`,
-  customerName: 'Ada Fernwick',
+  ownerName: 'Ada Fernwick',
   attendedMinutes: 60,
   learnedFrom: 0,
   wetMinutes: 60,

@@ -30,7 +30,7 @@ async function save(): Promise<void> {
     keepsUntil: form.keepsUntil || null,
     samplePlace: form.samplePlace,
   };
-  if (!(await submit.run(() => call('PUT', `/coolant-batches/${at.value}`, { body })))) return;
+  if (!(await submit.run(() => call('PUT', `/coolant-lots/${at.value}`, { body })))) return;
   at.value = null;
   emit('changed');
 }

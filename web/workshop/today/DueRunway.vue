@@ -49,7 +49,7 @@ const rows = computed(() =>
     <ul class="plain-list">
       <li v-for="{ line, kind, at, over } in rows" :key="line.id" class="due">
         <router-link class="due-name" :to="`/systems/${line.id}`"
-          ><strong>{{ line.name }}</strong> <span class="quiet">{{ line.customerName }}</span></router-link
+          ><strong>{{ line.name }}</strong> <span class="quiet">{{ line.ownerName }}</span></router-link
         >
         <div class="track" :title="line.nextReason ? reasonWords(line.nextReason) : ''">
           <span class="waterline" :style="{ left: `${todayAt}%` }" />

@@ -21,7 +21,7 @@ const run = (more: Partial<BenchRun> = {}): BenchRun => ({
   benchId: 'b1',
   systemId: 's1',
   systemName: 'Tower',
-  customerName: 'Ada',
+  ownerName: 'Ada',
   loopName: 'Main',
   colour: '#7fb8c9',
   pouredMl: 0,

@@ -12,12 +12,14 @@ export const coolant: EntryDefinition<CoolantEntry> = {
   schema: {
     productId: id().required(),
     productName: Joi.string().max(120).required(),
-    batchId: id().allow(null).required(),
+    lotId: id().allow(null).required(),
     lot: Joi.string().max(60).allow(null).required(),
   },
+  // what is a lot was a batch up to release 1
+  upgrade: ({ batchId, ...entry }) => (batchId === undefined ? entry : { ...entry, lotId: batchId }),
   belongs: { kind: 'fill' },
-  apply: (state, { productId, productName, batchId, lot }) => {
-    state.coolant = { productId, productName, batchId, lot };
+  apply: (state, { productId, productName, lotId, lot }) => {
+    state.coolant = { productId, productName, lotId, lot };
   },
   locks: ({ productId }, { procedure, state }) =>
     procedure.facts ? [...doubtsAgainst(state), ...leaksAgainst(state), ...mixAgainst(procedure, state, productId)] : [],

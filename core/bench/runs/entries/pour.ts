@@ -22,5 +22,5 @@ export const pour: EntryDefinition<PourEntry> = {
   reads: ({ volumeMl, source: from }) => `Poured ${formatMl(volumeMl)}${bySource(from)}`,
   // what a simulated bench pours is no liquid
   books: ({ volumeMl, source: from }, { coolant }) =>
-    coolant?.batchId && from !== 'simulated' ? { kind: 'coolant', batchId: coolant.batchId, ml: volumeMl } : null,
+    coolant?.lotId && from !== 'simulated' ? { kind: 'coolant', lotId: coolant.lotId, ml: volumeMl } : null,
 };

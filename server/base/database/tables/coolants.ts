@@ -46,8 +46,8 @@ export const coolantProduct = pgTable(
   ],
 );
 
-export const coolantBatch = pgTable(
-  'coolant_batch',
+export const coolantLot = pgTable(
+  'coolant_lot',
   {
     ...owned,
     productId: uuid('product_id').notNull(),
@@ -62,13 +62,13 @@ export const coolantBatch = pgTable(
   },
   (t) => [
     foreignKey({
-      name: 'coolant_batch_product_fk',
+      name: 'coolant_lot_product_fk',
       columns: [t.workshopId, t.productId],
       foreignColumns: [coolantProduct.workshopId, coolantProduct.id],
     }),
-    check('coolant_batch_stock_sane', sql`stock_ml >= 0`),
-    unique('coolant_batch_lot_once').on(t.workshopId, t.productId, t.lot),
-    ...tenantWalls('coolant_batch', t),
+    check('coolant_lot_stock_sane', sql`stock_ml >= 0`),
+    unique('coolant_lot_once').on(t.workshopId, t.productId, t.lot),
+    ...tenantWalls('coolant_lot', t),
   ],
 );
 
@@ -77,7 +77,7 @@ export const coolantMove = pgTable(
   'coolant_move',
   {
     ...owned,
-    batchId: uuid('batch_id').notNull(),
+    lotId: uuid('lot_id').notNull(),
     /** the pour that moved it */
     eventId: uuid('event_id').notNull(),
     /** mL; negative off the shelf, at most what was counted there */
@@ -86,9 +86,9 @@ export const coolantMove = pgTable(
   },
   (t) => [
     foreignKey({
-      name: 'coolant_move_batch_fk',
-      columns: [t.workshopId, t.batchId],
-      foreignColumns: [coolantBatch.workshopId, coolantBatch.id],
+      name: 'coolant_move_lot_fk',
+      columns: [t.workshopId, t.lotId],
+      foreignColumns: [coolantLot.workshopId, coolantLot.id],
     }),
     foreignKey({ name: 'coolant_move_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
     index('coolant_move_by_event').on(t.workshopId, t.eventId),

@@ -8,7 +8,7 @@ import { fill } from './runs.js';
 import { readOutcome, readReason } from '../../../../core/workshop/due-dates/facts.js';
 import { instant, owned, stored, tenantWalls } from '../columns.js';
 import { loop } from './loops.js';
-import { customer, system } from './machines.js';
+import { owner, system } from './machines.js';
 
 export const dueItem = pgTable(
   'due_item',
@@ -50,21 +50,21 @@ export const dueItem = pgTable(
   ],
 );
 
-/** When coolant comes out: for the whole workshop (no scope), for one customer, or for one system. The narrowest counts. */
+/** When coolant comes out: for the whole workshop (no scope), for one owner, or for one system. The narrowest counts. */
 export const policy = pgTable(
   'policy',
   {
     ...owned,
-    customerId: uuid('customer_id'),
+    ownerId: uuid('owner_id'),
     systemId: uuid('system_id'),
     service: text('service').notNull(),
   },
   (t) => [
     foreignKey({ name: 'policy_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),
-    foreignKey({ name: 'policy_customer_fk', columns: [t.workshopId, t.customerId], foreignColumns: [customer.workshopId, customer.id] }),
+    foreignKey({ name: 'policy_owner_fk', columns: [t.workshopId, t.ownerId], foreignColumns: [owner.workshopId, owner.id] }),
     foreignKey({ name: 'policy_system_fk', columns: [t.workshopId, t.systemId], foreignColumns: [system.workshopId, system.id] }),
-    unique('policy_scope_once').on(t.workshopId, t.customerId, t.systemId).nullsNotDistinct(),
-    check('policy_one_scope', sql`customer_id is null or system_id is null`),
+    unique('policy_scope_once').on(t.workshopId, t.ownerId, t.systemId).nullsNotDistinct(),
+    check('policy_one_scope', sql`owner_id is null or system_id is null`),
     check('policy_service_known', sql`service in ('six-months', 'twelve-months', 'product-life')`),
     ...tenantWalls('policy', t),
   ],

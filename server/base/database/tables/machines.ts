@@ -7,8 +7,8 @@ import type { DustPlace } from '../../../../core/workshop/due-dates/facts.js';
 import { person, workshop } from './people.js';
 import { instant, owned, stored, tenantWalls } from '../columns.js';
 
-export const customer = pgTable(
-  'customer',
+export const owner = pgTable(
+  'owner',
   {
     ...owned,
     name: text('name').notNull(),
@@ -19,10 +19,10 @@ export const customer = pgTable(
     version: integer('version').notNull().default(1),
   },
   (t) => [
-    foreignKey({ name: 'customer_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),
-    check('customer_name_given', sql`length(trim(name)) > 0`),
-    check('customer_channel_known', sql`channel in ('phone', 'email', 'text')`),
-    ...tenantWalls('customer', t),
+    foreignKey({ name: 'owner_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),
+    check('owner_name_given', sql`length(trim(name)) > 0`),
+    check('owner_channel_known', sql`channel in ('phone', 'email', 'text')`),
+    ...tenantWalls('owner', t),
   ],
 );
 
@@ -30,7 +30,7 @@ export const system = pgTable(
   'system',
   {
     ...owned,
-    customerId: uuid('customer_id').notNull(),
+    ownerId: uuid('owner_id').notNull(),
     name: text('name').notNull(),
     caseText: text('case_text').notNull().default(''),
     builtBy: text('built_by').notNull().default(''),
@@ -44,13 +44,13 @@ export const system = pgTable(
     version: integer('version').notNull().default(1),
   },
   (t) => [
-    foreignKey({ name: 'system_customer_fk', columns: [t.workshopId, t.customerId], foreignColumns: [customer.workshopId, customer.id] }),
+    foreignKey({ name: 'system_owner_fk', columns: [t.workshopId, t.ownerId], foreignColumns: [owner.workshopId, owner.id] }),
     check('system_name_given', sql`length(trim(name)) > 0`),
     check('system_state_known', sql`state in ('planned', 'on-bench', 'in-service', 'retired')`),
     check('system_hours_sane', sql`hours_per_day > 0 and hours_per_day <= 24`),
     check('system_coolant_sane', sql`coolant_c >= 0 and coolant_c <= 90`),
     check('system_dust_place_known', sql`dust_place in ('clean', 'usual', 'dusty')`),
-    index('system_by_customer').on(t.workshopId, t.customerId),
+    index('system_by_owner').on(t.workshopId, t.ownerId),
     ...tenantWalls('system', t),
   ],
 );

@@ -2,14 +2,14 @@ import { sql } from 'drizzle-orm';
 import { check, foreignKey, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { person, workshop } from './people.js';
 import { instant, owned, tenantWalls } from '../columns.js';
-import { customer, system } from './machines.js';
+import { owner, system } from './machines.js';
 
 /** A message to an owner, made from a template: written here first, sent by the mail work. */
 export const message = pgTable(
   'message',
   {
     ...owned,
-    customerId: uuid('customer_id').notNull(),
+    ownerId: uuid('owner_id').notNull(),
     systemId: uuid('system_id').notNull(),
     template: text('template').notNull(),
     /** what it is about, so that the same thing is told once: a due item with its date, a job */
@@ -25,7 +25,7 @@ export const message = pgTable(
     personId: uuid('person_id'),
   },
   (t) => [
-    foreignKey({ name: 'message_customer_fk', columns: [t.workshopId, t.customerId], foreignColumns: [customer.workshopId, customer.id] }),
+    foreignKey({ name: 'message_owner_fk', columns: [t.workshopId, t.ownerId], foreignColumns: [owner.workshopId, owner.id] }),
     foreignKey({ name: 'message_system_fk', columns: [t.workshopId, t.systemId], foreignColumns: [system.workshopId, system.id] }),
     foreignKey({ name: 'message_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
     unique('message_once').on(t.workshopId, t.template, t.about),

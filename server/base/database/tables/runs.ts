@@ -22,7 +22,7 @@ import {
 import { readProcedure } from '../../../../core/bench/runs/procedure.js';
 import type { ProcedureTemplate } from '../../../../core/bench/runs/template.js';
 import { bench, person } from './people.js';
-import { coolantBatch, coolantProduct } from './coolants.js';
+import { coolantLot, coolantProduct } from './coolants.js';
 import { instant, owned, stored, tenantWalls } from '../columns.js';
 import { loop, loopRevision } from './loops.js';
 import { job } from './machines.js';
@@ -139,7 +139,7 @@ export const reading = pgTable(
   ],
 );
 
-/** What went into a loop, from which batch, on which day. */
+/** What went into a loop, from which lot, on which day. */
 export const fill = pgTable(
   'fill',
   {
@@ -148,7 +148,7 @@ export const fill = pgTable(
     jobId: uuid('job_id').notNull(),
     runId: uuid('run_id'),
     productId: uuid('product_id').notNull(),
-    batchId: uuid('batch_id'),
+    lotId: uuid('lot_id'),
     filledOn: date('filled_on').notNull(),
     pouredMl: doublePrecision('poured_ml').notNull(),
     drainedMl: doublePrecision('drained_ml'),
@@ -169,7 +169,7 @@ export const fill = pgTable(
       columns: [t.workshopId, t.productId],
       foreignColumns: [coolantProduct.workshopId, coolantProduct.id],
     }),
-    foreignKey({ name: 'fill_batch_fk', columns: [t.workshopId, t.batchId], foreignColumns: [coolantBatch.workshopId, coolantBatch.id] }),
+    foreignKey({ name: 'fill_lot_fk', columns: [t.workshopId, t.lotId], foreignColumns: [coolantLot.workshopId, coolantLot.id] }),
     check('fill_volume_sane', sql`poured_ml > 0 and drained_ml >= 0`),
     check('fill_share_sane', sql`interval_share > 0 and interval_share <= 1`),
     index('fill_by_revision').on(t.workshopId, t.revisionId),

@@ -1,15 +1,15 @@
-import { loopOf, part, run, usualLoop } from '../catalogue/testLoops.js';
+import { loopOf, part, tube, usualLoop } from '../catalogue/testLoops.js';
 import { describe, expect, it } from 'vitest';
 import { readFileSync } from 'node:fs';
 import { readLoopFile } from '../loop-file/loopFileSchema.js';
 import type { LoopComponent, LoopFile } from '../loop-file/loopFile.js';
-import { checkLoop } from './checkLoop.js';
+import { loopFindings } from './loopFindings.js';
 import type { FindingCode, LoopFinding } from './finding.js';
 
-const found = (loop: LoopFile, code: FindingCode): LoopFinding | undefined => checkLoop(loop).find((finding) => finding.code === code);
+const found = (loop: LoopFile, code: FindingCode): LoopFinding | undefined => loopFindings(loop).find((finding) => finding.code === code);
 /** What speaks against building it so; notes are left out. */
 const against = (loop: LoopFile): string[] =>
-  checkLoop(loop)
+  loopFindings(loop)
     .filter(({ weight }) => weight !== 'note')
     .map(({ code }) => code);
 const example = (name: string): LoopFile => readLoopFile(JSON.parse(readFileSync(`examples/${name}.json`, 'utf8')));
@@ -18,7 +18,7 @@ const partOf = (loop: LoopFile, id: string): LoopComponent => loop.components.fi
 describe('checking a loop before it is built', () => {
   it('has nothing against a usual loop, nor against an empty one', () => {
     expect(against(usualLoop())).toEqual([]);
-    expect(checkLoop(loopOf([]))).toEqual([]);
+    expect(loopFindings(loopOf([]))).toEqual([]);
   });
 
   it('has nothing against branches side by side, nor against two circuits in one case', () => {
@@ -27,28 +27,28 @@ describe('checking a loop before it is built', () => {
   });
 
   it('misses a pump, and notes a missing reservoir', () => {
-    const loop = loopOf([part('a', 'block', 1), part('b', 'radiator', 1)], [run('1', 'a', 'b'), run('2', 'b', 'a')]);
+    const loop = loopOf([part('a', 'block', 1), part('b', 'radiator', 1)], [tube('1', 'a', 'b'), tube('2', 'b', 'a')]);
     expect(found(loop, 'no-pump')?.weight).toBe('stop');
     expect(found(loop, 'no-reservoir')?.weight).toBe('note');
   });
 
   it('sees an open end and a part that nothing feeds', () => {
-    const loop = loopOf([part('a', 'reservoir', 1), part('p', 'pump', 1), part('x', 'block', 1)], [run('1', 'a', 'p')]);
-    expect(checkLoop(loop).filter(({ code }) => code === 'open-end').map(({ part: id }) => id)).toEqual(['a', 'p', 'x', 'x']); // prettier-ignore
+    const loop = loopOf([part('a', 'reservoir', 1), part('p', 'pump', 1), part('x', 'block', 1)], [tube('1', 'a', 'p')]);
+    expect(loopFindings(loop).filter(({ code }) => code === 'open-end').map(({ part: id }) => id)).toEqual(['a', 'p', 'x', 'x']); // prettier-ignore
   });
 
-  it('sees a port without run or plug', () => {
+  it('sees a port without tube or plug', () => {
     const loop = usualLoop();
     delete partOf(loop, 'roof').closures;
     expect(found(loop, 'unplugged-port')).toMatchObject({ part: 'roof', todo: expect.stringContaining('Plug it') as string });
   });
 
-  it('sees two runs on one bore', () => {
+  it('sees two tubes on one bore', () => {
     const loop = loopOf(
       [part('a', 'pump', 1), part('b', 'block', 1), part('c', 'block', 1)],
-      [run('1', 'a', 'b'), run('2', 'a', 'c'), run('3', 'b', 'a'), run('4', 'c', 'a')],
+      [tube('1', 'a', 'b'), tube('2', 'a', 'c'), tube('3', 'b', 'a'), tube('4', 'c', 'a')],
     );
-    expect(checkLoop(loop).filter(({ code }) => code === 'two-on-one-port').length).toBe(2);
+    expect(loopFindings(loop).filter(({ code }) => code === 'two-on-one-port').length).toBe(2);
   });
 
   it('sees a pump that draws from above its reservoir, judged circuit by circuit', () => {
@@ -91,7 +91,7 @@ describe('checking a loop before it is built', () => {
     expect(found(loop, 'wrong-fitting')?.text).toContain('rigid');
   });
 
-  it('sees a run that is too short for its way: it pulls at its joints', () => {
+  it('sees a tube that is too short for its way: it pulls at its joints', () => {
     const loop = example('two-radiators');
     loop.tubes = loop.tubes.map((tube) => (tube.id === 't3' ? { ...tube, length_mm: 100 } : tube));
     expect(found(loop, 'joint-under-load')?.text).toContain('100 mm long for a way of');
@@ -99,7 +99,7 @@ describe('checking a loop before it is built', () => {
 
   it('sees a soft tube bent too tightly, and lets a rigid one have its corner', () => {
     const loop = example('two-radiators');
-    const kinked = (): (string | null)[] => checkLoop(loop).filter(({ code }) => code === 'kink').map(({ part: id }) => id); // prettier-ignore
+    const kinked = (): (string | null)[] => loopFindings(loop).filter(({ code }) => code === 'kink').map(({ part: id }) => id); // prettier-ignore
     expect(kinked()).not.toContain('t2');
     loop.tubes = loop.tubes.map((tube) => (tube.id === 't2' ? { ...tube, path: [[190, 250, 120], [150, 250, 120]] as const } : tube)); // prettier-ignore
     expect(kinked()).toContain('t2');
@@ -107,7 +107,7 @@ describe('checking a loop before it is built', () => {
     expect(found(loop, 'kink')).toBeUndefined();
   });
 
-  it('sees that the panel does not close over a run', () => {
+  it('sees that the panel does not close over a tube', () => {
     const loop = { ...example('two-radiators'), panel_z_mm: 150 };
     expect(found(loop, 'panel-does-not-close')?.text).toContain('8 mm beyond the panel');
     expect(found({ ...loop, panel_z_mm: 200 }, 'panel-does-not-close')).toBeUndefined();
@@ -116,9 +116,9 @@ describe('checking a loop before it is built', () => {
   it('refuses aluminium beside copper, in the same circuit only', () => {
     const loop = example('two-loops-one-case');
     partOf(loop, 'graphics').materials = ['aluminium'];
-    const findings = checkLoop(loop).filter(({ code }) => code === 'mixed-metals');
+    const findings = loopFindings(loop).filter(({ code }) => code === 'mixed-metals');
     expect(findings[0]).toMatchObject({ weight: 'stop', part: 'graphics' });
-    expect(checkLoop(loop)[0]?.weight).toBe('stop');
+    expect(loopFindings(loop)[0]?.weight).toBe('stop');
   });
 
   it('notes how many parts carry no pressure rating, until all do', () => {
@@ -130,6 +130,6 @@ describe('checking a loop before it is built', () => {
 
   it('says what to do about each', () => {
     const loop = loopOf([part('a', 'block', 1)]);
-    expect(checkLoop(loop).every(({ todo }) => todo.length > 10)).toBe(true);
+    expect(loopFindings(loop).every(({ todo }) => todo.length > 10)).toBe(true);
   });
 });

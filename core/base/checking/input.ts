@@ -54,7 +54,7 @@ const SELF_EXPLAINING = new Set(['any.required', 'object.unknown', 'string.empty
  * No value is converted: "12" is not a number. Unknown fields are refused unless the schema allows them.
  * @throws InputProblem with every problem found
  */
-export function check<T>(schema: Joi.Schema, input: unknown): T {
+export function readInput<T>(schema: Joi.Schema, input: unknown): T {
   const { error, value } = schema.required().validate(input, {
     abortEarly: false,
     convert: false,

@@ -15,7 +15,7 @@ test('a part is nudged, dragged and taken back; a run is bent, taken out and dra
   await page.getByRole('link', { name: 'Open the loop' }).click();
   await page.getByRole('button', { name: 'Drawing in the case' }).click();
   await expect(node(page, 'cpu')).toBeVisible();
-  await snap(page, 'workbench');
+  await snap(page, 'drawing');
 
   // figures in the drawing: the same flow all round a series loop
   await choose(page, 'Written in the drawing', 'flow');

@@ -4,7 +4,7 @@ import { useVueFlow } from '@vue-flow/core';
 import { nearestSegment, type RunData } from './scene.js';
 import { BENDS } from './bends.js';
 
-/** A run from port to port over its bends. A bend is dragged; a double press on the run makes a new one. */
+/** A tube from port to port over its bends. A bend is dragged; a double press on the tube makes a new one. */
 const props = defineProps<{ id: string; sourceX: number; sourceY: number; targetX: number; targetY: number; data: RunData }>();
 const bends = inject(BENDS);
 const { screenToFlowCoordinate } = useVueFlow();
@@ -12,7 +12,7 @@ const dragged = ref<{ index: number; x: number; y: number } | null>(null);
 const chosen = computed(() => bends?.chosen.value === props.id);
 
 const points = computed(() => props.data.bends.map((bend, index) => (dragged.value?.index === index ? dragged.value : bend)));
-/** px; the package hands over the top of a port's mark, a run begins at its middle */
+/** px; the package hands over the top of a port's mark, a tube begins at its middle */
 const MARK_RADIUS = 6.5;
 const line = computed(() => [
   { x: props.sourceX, y: props.sourceY + MARK_RADIUS },

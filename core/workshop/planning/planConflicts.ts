@@ -20,7 +20,7 @@ export type PlanConflict =
  * What is wrong with a plan; empty: nothing. Written from the rules alone and sharing nothing with the search,
  * so that it can judge it, and plans that people drag together.
  */
-export function checkPlan({ nowMs, jobs, technicians, benches, kits }: PlanProblem, plan: readonly PlacedJob[]): PlanConflict[] {
+export function planConflicts({ nowMs, jobs, technicians, benches, kits }: PlanProblem, plan: readonly PlacedJob[]): PlanConflict[] {
   const wrong: PlanConflict[] = [];
   const say = (conflict: PlanConflict): void => void wrong.push(conflict);
   const seen = new Set<number>();

@@ -3,7 +3,7 @@ import type { ServicePolicy } from '@core/workshop/due-dates/due.js';
 import { POLICY_CHOICES } from './policyChoices.js';
 
 /** The owner's fields, for a new system and for a correction. `at` gives the server's messages for a field. */
-export interface CustomerForm {
+export interface OwnerForm {
   name: string;
   email: string;
   phone: string;
@@ -11,7 +11,7 @@ export interface CustomerForm {
   note: string;
   policy: ServicePolicy | null;
 }
-const form = defineModel<CustomerForm>({ required: true });
+const form = defineModel<OwnerForm>({ required: true });
 defineProps<{ at: (path: string) => string[] }>();
 const channels = [
   { value: 'phone', title: 'by phone' },

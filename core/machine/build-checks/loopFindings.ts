@@ -9,7 +9,7 @@ import { tubingFindings } from './tubing.js';
 const ORDER = { stop: 0, look: 1, note: 2 } as const;
 
 /** Everything to look at before the loop is built, the worst first. */
-export function checkLoop(loop: LoopFile): LoopFinding[] {
+export function loopFindings(loop: LoopFile): LoopFinding[] {
   if (loop.components.length === 0) return [];
   const findings = [
     ...flowFindings(loop),

@@ -40,7 +40,7 @@ describe('the front view', () => {
     expect(top?.data.ports.find(({ port }) => port === 'a')?.used).toBe(true);
   });
 
-  it('draws every run from its port to its port over its bends', () => {
+  it('draws every tube from its port to its port over its bends', () => {
     const edges = sceneEdges(loop, 't3') as { id: string; sourceHandle: string; targetHandle: string; class: string }[];
     expect(edges.map(({ id }) => id)).toEqual(loop.tubes.map(({ id }) => id));
     expect(edges.find(({ id }) => id === 't3')).toMatchObject({
@@ -87,7 +87,7 @@ describe('the chosen part in numbers', () => {
     expect(screen.emitted('change')?.length).toBe(before);
   });
 
-  it('straightens a run bend by bend, and takes a measured length', async () => {
+  it('straightens a tube bend by bend, and takes a measured length', async () => {
     const screen = mountPanel('t3');
     expect(wordsOf(screen)).toContain('along the drawing');
     await screen.findAll('button').find((button) => button.text() === 'straighten')?.trigger('click'); // prettier-ignore

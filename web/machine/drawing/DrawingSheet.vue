@@ -16,11 +16,11 @@ import PartPicker from '../loop/PartPicker.vue';
 import { BENDS } from './bends.js';
 import CasePanel from './CasePanel.vue';
 import PartNode from './PartNode.vue';
-import RunEdge from './RunEdge.vue';
+import TubeEdge from './TubeEdge.vue';
 import { depthBetween, extentOf, sceneEdges, sceneNodes } from './scene.js';
 import SelectionPanel from './SelectionPanel.vue';
 
-/** The loop drawn in the case's front view: parts are dragged, runs are drawn from port to port. The twin computes from it. */
+/** The loop drawn in the case's front view: parts are dragged, tubes are drawn from port to port. The twin computes from it. */
 const props = withDefaults(defineProps<{ loop: LoopFile; colour: string | null; liquid?: Liquid }>(), { liquid: () => WATER });
 const emit = defineEmits<{ change: [loop: LoopFile] }>();
 const selected = defineModel<string | null>('selected', { required: true });
@@ -29,7 +29,7 @@ const outline = computed(() => caseOf(props.loop));
 const kindKey = ref(usualKind(props.loop).key);
 const kind = computed(() => TUBE_KINDS.find(({ key }) => key === kindKey.value) as TubeKind);
 const said = ref<string | null>(null);
-/** what is written beside parts and runs */
+/** what is written beside parts and tubes */
 const written = ref<FigureKind | 'nothing'>('nothing');
 const speed = ref(props.loop.components.find(({ kind: what }) => what === 'pump')?.speed ?? 1);
 const fans = ref(0.5);
@@ -49,8 +49,8 @@ watch(
   },
   { immediate: true },
 );
-const { fitView } = useVueFlow('workbench');
-const types = { node: { part: markRaw(PartNode) }, edge: { run: markRaw(RunEdge) } };
+const { fitView } = useVueFlow('drawing');
+const types = { node: { part: markRaw(PartNode) }, edge: { tube: markRaw(TubeEdge) } };
 
 const change = (loop: LoopFile): void => {
   said.value = null;
@@ -97,21 +97,21 @@ provide(BENDS, {
   figures: computed(() => (written.value === 'nothing' ? null : figures.value)),
   chosen: computed(() => selected.value),
   colour: computed(() => props.colour),
-  move(run, bend, { x, y }) {
-    const path = tubePath(run);
+  move(id, bend, { x, y }) {
+    const path = tubePath(id);
     const z = path[bend]?.[2] ?? 0;
     path[bend] = [snap(x), snap(-y), z];
-    change(bendTube(props.loop, run, path));
+    change(bendTube(props.loop, id, path));
   },
-  add(run, segment, { x, y }) {
-    const tube = props.loop.tubes.find(({ id }) => id === run);
+  add(id, segment, { x, y }) {
+    const tube = props.loop.tubes.find((each) => each.id === id);
     if (!tube) return;
-    const path = tubePath(run);
+    const path = tubePath(id);
     const line = [portPosition(props.loop, tube.from), ...path, portPosition(props.loop, tube.to)];
     const z = depthBetween(line[segment] as Point, line[segment + 1] as Point);
     path.splice(segment, 0, [snap(x), snap(-y), z]);
-    selected.value = run;
-    change(bendTube(props.loop, run, path));
+    selected.value = id;
+    change(bendTube(props.loop, id, path));
   },
 });
 
@@ -167,7 +167,7 @@ watch(chosenTube, (tube) => {
       @keydown="onKey"
     >
       <VueFlow
-        id="workbench"
+        id="drawing"
         :nodes="nodes as never"
         :edges="edges as never"
         :node-types="types.node as never"
@@ -217,7 +217,7 @@ watch(chosenTube, (tube) => {
       <SelectionPanel v-if="selected" :key="selected" :loop="loop" :selected="selected" @change="change" @remove="remove" />
       <template v-else>
         <p class="quiet">
-          Drag a part, or choose it and use the arrow keys (<kbd>Shift</kbd> for 20 mm). Drag from port to port to draw a run; press a run
+          Drag a part, or choose it and use the arrow keys (<kbd>Shift</kbd> for 20 mm). Drag from port to port to draw a tube; press a tube
           twice to bend it there.
         </p>
         <CasePanel class="mt-3" :loop="loop" @change="change" />
@@ -225,7 +225,7 @@ watch(chosenTube, (tube) => {
           v-model="kindKey"
           class="mt-3"
           :items="TUBE_KINDS.map(({ key, label }) => ({ value: key, title: label }))"
-          label="New runs are"
+          label="New tubes are"
           density="comfortable"
           hide-details
         />

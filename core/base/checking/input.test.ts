@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import { describe, expect, it } from 'vitest';
-import { check, formatPath, InputProblem } from './check.js';
+import { readInput, formatPath, InputProblem } from './input.js';
 import { day, instant } from './fields.js';
 
 const schema = Joi.object({
@@ -10,7 +10,7 @@ const schema = Joi.object({
 
 function problemOf(input: unknown): InputProblem {
   try {
-    check(schema, input);
+    readInput(schema, input);
   } catch (error) {
     if (error instanceof InputProblem) return error;
     throw error;
@@ -21,7 +21,7 @@ function problemOf(input: unknown): InputProblem {
 describe('checking input at the edge', () => {
   it('hands back what it was given when nothing is wrong', () => {
     const input = { volume: 12, parts: [{ ports: {} }] };
-    expect(check(schema, input)).toEqual(input);
+    expect(readInput(schema, input)).toEqual(input);
   });
 
   it('names the place of a problem from the root of the document', () => {
@@ -71,18 +71,18 @@ describe('paths', () => {
 
 describe('calendar days and instants', () => {
   it.each(['2026-02-28', '2024-02-29', '1999-12-31'])('takes the day %s', (value) => {
-    expect(check(day(), value)).toBe(value);
+    expect(readInput(day(), value)).toBe(value);
   });
 
   it.each(['2026-02-30', '2025-02-29', '2026-13-01', '26-01-01', 'today', '2026-1-1'])('refuses the day %s', (value) => {
-    expect(() => check(day(), value)).toThrow(InputProblem);
+    expect(() => readInput(day(), value)).toThrow(InputProblem);
   });
 
   it.each(['2026-03-09T14:05:00Z', '2026-03-09T14:05:00.250+02:00'])('takes the instant %s', (value) => {
-    expect(check(instant(), value)).toBe(value);
+    expect(readInput(instant(), value)).toBe(value);
   });
 
   it.each(['2026-03-09T14:05:00', '2026-03-09', 'yesterday', '2026-99-09T14:05:00Z'])('refuses the instant %s', (value) => {
-    expect(() => check(instant(), value)).toThrow(InputProblem);
+    expect(() => readInput(instant(), value)).toThrow(InputProblem);
   });
 });
