@@ -16,6 +16,7 @@ import type { RunEventBody } from '../core/bench/runs/entries/all.js';
 import type { RunEvent } from '../core/bench/runs/log.js';
 import { RunFold } from '../core/bench/runs/replay.js';
 import { refuseEntry } from '../core/bench/runs/rules.js';
+import { verdictShares, WRONG_VERDICTS } from '../tests/bench/seededAirTests.js';
 import { TestRun } from '../tests/bench/testRun.js';
 import { datesOnServer } from './datesOnServer.js';
 import { Epanet, epanetInput } from '../tests/oracle/epanet.js';
@@ -170,7 +171,18 @@ function entries(): boolean[] {
   return [compare('on the server', false), compare('on the device, with a new state for the screen', true)];
 }
 
+/** How often an air test that is looked at after every third reading ends in a wrong verdict: over a thousand seeds each. */
+function verdicts(): boolean[] {
+  say('\nAir tests, a thousand of each');
+  return WRONG_VERDICTS.map(([times, wrong]) => {
+    const shares = verdictShares(times, 1000);
+    const [bad, open] = [shares[wrong] ?? 1, shares['not-yet'] ?? 1];
+    const met = bad < 0.05 && open < 0.05;
+    return line(`wrong "${wrong}" at ${times} × the limit; no verdict in an hour`, `${(100 * bad).toFixed(1)} %; ${(100 * open).toFixed(1)} %`, 'under 5 %', met); // prettier-ignore
+  });
+}
+
 say('Lavacrum bench: ratios in one run');
-const results = [...entries(), ...(await flow()), ...draining(), ...dates(), ...(await storedDates()), ...planning()];
+const results = [...entries(), ...(await flow()), ...draining(), ...dates(), ...(await storedDates()), ...planning(), ...verdicts()];
 say(`\n${results.filter(Boolean).length} met, ${results.filter((met) => !met).length} missed`);
 process.exitCode = results.every(Boolean) ? 0 : 1;

@@ -6,7 +6,7 @@ const node = (page: Page, name: string) => page.locator('.vue-flow__node-part').
 const x = (page: Page) => page.locator('.panel').getByLabel('x', { exact: true }).first();
 const xOf = async (page: Page): Promise<number> => Number(await x(page).inputValue());
 
-test('a part is nudged, dragged and taken back; a run is bent, taken out and drawn again', async ({ page, app, complaints }) => {
+test('a part is nudged, dragged and taken back; a tube is bent, taken out and drawn again', async ({ page, app, complaints }) => {
   test.setTimeout(180_000);
   await signIn(page, app);
   await page.goto(`${app.url}/systems`);
@@ -19,7 +19,7 @@ test('a part is nudged, dragged and taken back; a run is bent, taken out and dra
 
   // figures in the drawing: the same flow all round a series loop
   await choose(page, 'Written in the drawing', 'flow');
-  const flows = page.locator('.vue-flow__edge-run .figure');
+  const flows = page.locator('.vue-flow__edge-tube .figure');
   await expect(flows.first()).toContainText('L/h');
   expect(new Set(await flows.allInnerTexts()).size).toBe(1);
   await choose(page, 'Written in the drawing', 'no figures');
@@ -33,7 +33,7 @@ test('a part is nudged, dragged and taken back; a run is bent, taken out and dra
   await page.keyboard.press('Shift+ArrowRight');
   await expect.poll(() => xOf(page)).toBe(start + 21);
 
-  // by hand: the volume of its runs follows the drawing
+  // by hand: the volume of its tubes follows the drawing
   const whole = await page.getByLabel('Loop volume').innerText();
   const box = (await node(page, 'cpu').boundingBox()) as { x: number; y: number; width: number; height: number };
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
@@ -45,16 +45,16 @@ test('a part is nudged, dragged and taken back; a run is bent, taken out and dra
   for (let press = 0; press < 3; press += 1) await page.getByRole('button', { name: 'Undo' }).click();
   await expect.poll(() => xOf(page)).toBe(start);
 
-  // a run: one bend more, then out, then drawn again from port to port
-  const runs = page.locator('.vue-flow__edge-run');
-  const count = await runs.count();
-  await runs.nth(2).locator('.reach').dblclick({ force: true });
+  // a tube: one bend more, then out, then drawn again from port to port
+  const tubes = page.locator('.vue-flow__edge-tube');
+  const count = await tubes.count();
+  await tubes.nth(2).locator('.reach').dblclick({ force: true });
   await expect(page.getByText(/^bend 2/)).toBeVisible();
   await page.getByRole('button', { name: 'Take it out' }).click();
-  await expect(runs).toHaveCount(count - 1);
+  await expect(tubes).toHaveCount(count - 1);
   await expect(page.getByText('No tube feeds cpu.')).toBeVisible();
   await node(page, 'gpu').locator('[data-handleid="out"]').dragTo(node(page, 'cpu').locator('[data-handleid="in"]'), { force: true });
-  await expect(runs).toHaveCount(count);
+  await expect(tubes).toHaveCount(count);
   await expect(page.getByText('No tube feeds cpu.')).toBeHidden();
   expect(complaints).toEqual([]);
 });

@@ -26,7 +26,7 @@ test('a loop file is dropped in, edited, and goes out as it came, unknown fields
   await newSystem(page, app, 'Import case');
   const foreign = JSON.stringify({ ...(JSON.parse(example) as object), author: 'somewhere else' });
   await drop(page, 'foreign.json', foreign);
-  await expect(page.getByText('foreign.json laid out: 6 parts, 6 runs.')).toBeVisible();
+  await expect(page.getByText('foreign.json laid out: 6 parts, 6 tubes.')).toBeVisible();
   await expect(page.getByLabel('Loop volume')).toContainText('806');
   await page.getByRole('button', { name: 'Save the loop' }).click();
   await expect(page.getByText('Saved as revision 1.')).toBeVisible();

@@ -140,6 +140,8 @@ class Commissioning {
   async cycle(pass: (seconds: number) => Promise<void>): Promise<void> {
     const { page } = this;
     const before = await page.locator('.bleed .list li').count();
+    // the switch rests for a second behind the last stop
+    await expect(page.getByRole('button', { name: /^Pump on/ })).toBeEnabled();
     await page.keyboard.press('p');
     await expect(page.getByRole('button', { name: /^Pump off/ })).toBeVisible();
     await expect(this.face('Pump supply')).toContainText('on');

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { ImportAnswer } from '@core/workshop/importing/answers.js';
 import { computed, ref, watch } from 'vue';
 import { guessMapping, IMPORT_FIELDS, IMPORT_KEYS, type ImportKey } from '@core/workshop/importing/fields.js';
 import { IMPORT_LIMIT, type RefusedRow } from '@core/workshop/importing/rows.js';
@@ -7,12 +8,6 @@ import { call } from '../base/http/api.js';
 import { useSubmit } from '../base/http/useSubmit.js';
 import { useNotices } from '../base/shell/notices.js';
 
-/** Machines and their owners from a table: columns are matched, a trial says what would go in and which rows would not. */
-interface Counts {
-  readonly owners: number;
-  readonly systems: number;
-  readonly refused: readonly RefusedRow[];
-}
 interface Table {
   readonly name: string;
   readonly headings: readonly string[];
@@ -26,8 +21,8 @@ const notices = useNotices();
 const table = ref<Table | null>(null);
 const problem = ref<string | null>(null);
 const mapping = ref<Record<ImportKey, number | null>>(guessMapping([]));
-const trial = ref<Counts | null>(null);
-const done = ref<Counts | null>(null);
+const trial = ref<ImportAnswer | null>(null);
+const done = ref<ImportAnswer | null>(null);
 const over = ref(false);
 
 async function open(file: File | undefined): Promise<void> {
@@ -81,7 +76,7 @@ async function send(dryRun: boolean): Promise<void> {
   const own = table.value;
   if (!own) return;
   const counts = await submit.run((idempotencyKey) =>
-    call<Counts>('POST', '/imports', { body: { rows: own.rows, mapping: mapping.value, dryRun }, idempotencyKey }),
+    call<ImportAnswer>('POST', '/imports', { body: { rows: own.rows, mapping: mapping.value, dryRun }, idempotencyKey }),
   );
   if (!counts) return;
   if (dryRun) trial.value = counts;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { JobPage } from '@core/workshop/jobs/answers.js';
 import { capital } from '@core/edge/words/say.js';
 import { computed, onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
@@ -18,7 +19,6 @@ import LoanBox from '../workshop/store/LoanBox.vue';
 import { useDates } from '../base/units/dates.js';
 import ConsentBox from '../workshop/jobs/ConsentBox.vue';
 import EditJobDialog from '../workshop/jobs/EditJobDialog.vue';
-import type { JobPage } from '../workshop/jobs/jobPage.js';
 import StartJob from '../workshop/jobs/StartJob.vue';
 
 /** A booked job: as it came in, what was agreed, and the way onto a bench. */

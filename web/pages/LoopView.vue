@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, defineAsyncComponent, onMounted, ref } from 'vue';
+import type { LoopAnswer } from '@core/workshop/machines/answers.js';
+import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { onBeforeRouteLeave, useRouter } from 'vue-router';
 import { mdiRedo, mdiUndo } from '@mdi/js';
 import { addPart } from '@core/machine/catalogue/edit.js';
@@ -11,7 +12,8 @@ import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
 import type { RevisionKind } from '@core/machine/loop-file/revisionKinds.js';
 import { loopVolume } from '@core/machine/loop-file/volume.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
-import { ApiError, call, get, wordsOf } from '../base/http/api.js';
+import { call, get } from '../base/http/api.js';
+import { usePage } from '../base/http/usePage.js';
 import { useSubmit } from '../base/http/useSubmit.js';
 import { useLearned } from '../machine/learning/learnedStore.js';
 import { useNotices } from '../base/shell/notices.js';
@@ -29,28 +31,34 @@ import { useLoopDraft, type Draft } from '../machine/loop/useLoopDraft.js';
 
 const props = defineProps<{ id?: string; systemId?: string }>();
 
-interface LoopAnswer {
-  id: string;
-  name: string;
-  systemId: string;
-  systemName: string;
-  coolantProductId: string | null;
-  version: number;
-  file: LoopFile;
-  activeRunId: string | null;
-  revisions: { id: string; number: number; kind: string; reason: string; at: string; by: string; volumeMl: number; volumeSdMl: number }[];
-}
-
 const router = useRouter();
 const coolants = useCoolants();
 const notices = useNotices();
 const dates = useDates();
 const submit = useSubmit();
 const learned = useLearned();
-const saved = ref<LoopAnswer | null>(null);
-const problem = ref<string | null>(null);
+/** what the page begins with: a saved loop, or null for a new one */
+interface Begun {
+  readonly saved: LoopAnswer | null;
+}
+const {
+  data: begun,
+  problem: trouble,
+  missing,
+  take: begin,
+} = usePage<Begun>(
+  async (signal) => {
+    // learned volumes matter once a part is added: the page does not wait for them
+    void learned.load().catch(() => undefined);
+    await coolants.load();
+    return { saved: props.id ? await get<LoopAnswer>(`/loops/${props.id}`, signal) : null };
+  },
+  () => props.id ?? 'new',
+);
+const problem = computed(() => (missing.value ? 'There is no such loop in this workshop.' : trouble.value));
+const saved = computed(() => begun.value?.saved ?? null);
 /** nothing can be typed before the saved loop is there to be changed */
-const ready = ref(false);
+const ready = computed(() => begun.value !== null);
 const importProblem = ref<string | null>(null);
 const selected = ref<string | null>(null);
 const saving = ref(false);
@@ -70,24 +78,17 @@ const afterName = computed(() => {
   return component ? partName(component) : null;
 });
 
-function stand(answer: LoopAnswer): void {
-  saved.value = answer;
-  editor.begin({ name: answer.name, coolantProductId: answer.coolantProductId, file: answer.file }, answer.version);
-}
-
-async function load(): Promise<void> {
-  try {
-    // learned volumes matter once a part is added: the page does not wait for them
-    void learned.load().catch(() => undefined);
-    await coolants.load();
-    if (props.id) stand(await get<LoopAnswer>(`/loops/${props.id}`));
+watch(
+  begun,
+  (now) => {
+    if (!now) return;
+    const { saved: loop } = now;
+    if (loop) editor.begin({ name: loop.name, coolantProductId: loop.coolantProductId, file: loop.file }, loop.version);
     else editor.begin({ name: 'Main loop', coolantProductId: null, file: emptyLoop('Main loop') }, 0);
-    ready.value = true;
-  } catch (error) {
-    problem.value = error instanceof ApiError && error.status === 404 ? 'There is no such loop in this workshop.' : wordsOf(error);
-  }
-}
-onMounted(load);
+  },
+  { flush: 'sync' },
+);
+const stand = (answer: LoopAnswer): void => begin({ saved: answer });
 
 const change = (next: Partial<Draft>): void => editor.change(next);
 const setFile = (file: LoopFile): void => change({ file });
@@ -111,7 +112,7 @@ async function importFile(file: File | undefined): Promise<void> {
   importProblem.value = 'problem' in read ? read.problem : null;
   if ('problem' in read) return;
   change({ file: read.loop, ...(read.loop.name ? { name: read.loop.name.slice(0, 120) } : {}) });
-  notices.say(`${file.name} laid out: ${read.loop.components.length} parts, ${read.loop.tubes.length} runs.`, editor.undo);
+  notices.say(`${file.name} laid out: ${read.loop.components.length} parts, ${read.loop.tubes.length} tubes.`, editor.undo);
 }
 
 const withName = (): LoopFile => ({ ...draft.value.file, name: draft.value.name });

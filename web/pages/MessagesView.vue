@@ -1,27 +1,11 @@
 <script setup lang="ts">
+import type { MessagesAnswer } from '@core/workshop/messages/answers.js';
 import { get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
 import { useDates } from '../base/units/dates.js';
 
-/** What owners were told, and what the mail stand-in took. */
-interface Answer {
-  messages: {
-    id: string;
-    at: string;
-    sentAt: string | null;
-    address: string;
-    subject: string;
-    body: string;
-    state: 'waiting' | 'sent' | 'failed';
-    problem: string;
-    systemId: string;
-    systemName: string;
-    by: string | null;
-  }[];
-  standIn: { id: string; at: string; sender: string; recipient: string; subject: string }[];
-}
 const dates = useDates();
-const { data: answer, problem, load } = usePage((signal) => get<Answer>('/messages', signal));
+const { data: answer, problem, load } = usePage((signal) => get<MessagesAnswer>('/messages', signal));
 const STATES = { waiting: 'waits to be sent', sent: 'sent', failed: 'could not be sent: call instead' };
 </script>
 

@@ -1,28 +1,21 @@
 <script setup lang="ts">
+import type { LoopHistory } from '@core/workshop/jobs/answers.js';
+import type { SystemPage } from '@core/workshop/machines/answers.js';
 import { capital } from '@core/edge/words/say.js';
-import { computed, onMounted, reactive, ref, watch } from 'vue';
+import { computed, reactive, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { shortName } from '@core/machine/catalogue/names.js';
 import { hasRigidTube } from '@core/bench/inspection/items.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
-import { call, get, wordsOf } from '../base/http/api.js';
+import { call, get } from '../base/http/api.js';
+import { usePage } from '../base/http/usePage.js';
 import { useSubmit } from '../base/http/useSubmit.js';
 import LoopProfile from '../machine/profile/LoopProfile.vue';
-import type { SystemPage } from '../workshop/machines/types.js';
 import EstimateFields from '../workshop/jobs/EstimateFields.vue';
 import IntakeFields from '../workshop/jobs/IntakeFields.vue';
-import {
-  adviceFor,
-  blankForm,
-  daysOf,
-  estimateOf,
-  intakeOf,
-  usualEstimate,
-  type JobForm,
-  type LoopHistory,
-} from '../workshop/jobs/jobForm.js';
+import { adviceFor, blankForm, daysOf, estimateOf, intakeOf, usualEstimate, type JobForm } from '../workshop/jobs/jobForm.js';
 import ScopeLadder from '../workshop/jobs/ScopeLadder.vue';
 
 /** A machine comes in: what is said and seen, the lightest job that is safe, what the owner is told. */
@@ -31,31 +24,23 @@ const router = useRouter();
 const route = useRoute();
 const submit = useSubmit();
 const coolants = useCoolants();
-const page = ref<SystemPage | null>(null);
-const history = ref<(LoopHistory & { file: LoopFile }) | null>(null);
-const problem = ref<string | null>(null);
-const form = reactive<JobForm>(blankForm());
+const { data: page, problem: pageProblem } = usePage(
+  async (signal) => (await Promise.all([get<SystemPage>(`/systems/${props.id}`, signal), coolants.load()]))[0],
+  () => props.id,
+);
 const loopId = ref<string | null>(null);
+const { data: history, problem: historyProblem } = usePage(
+  (signal) => get<LoopHistory & { file: LoopFile }>(`/loops/${loopId.value}/history`, signal),
+  loopId,
+);
+const problem = computed(() => pageProblem.value ?? historyProblem.value);
+const form = reactive<JobForm>(blankForm());
 /** true once somebody chose the kind: the advice does not overrule a hand */
 const chosen = ref(false);
 
-async function load(): Promise<void> {
-  try {
-    const [answer] = await Promise.all([get<SystemPage>(`/systems/${props.id}`), coolants.load()]);
-    page.value = answer;
-    const wanted = route.query.loop;
-    loopId.value = answer.loops.find(({ id }) => id === wanted)?.id ?? answer.loops[0]?.id ?? null;
-  } catch (error) {
-    problem.value = wordsOf(error);
-  }
-}
-onMounted(load);
-watch(loopId, async (id) => {
-  if (id === null) return;
-  history.value = await get<LoopHistory & { file: LoopFile }>(`/loops/${id}/history`).catch((error: unknown) => {
-    problem.value = wordsOf(error);
-    return null;
-  });
+watch(page, (answer) => {
+  const wanted = answer?.loops.find(({ id }) => id === route.query.loop);
+  loopId.value = (wanted ?? answer?.loops[0])?.id ?? null;
 });
 
 const advice = computed(() => (history.value ? adviceFor(form, history.value) : null));

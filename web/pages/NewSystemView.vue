@@ -1,23 +1,21 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue';
+import type { Owner, SystemRow } from '@core/workshop/machines/answers.js';
+import { ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { call, get } from '../base/http/api.js';
+import { usePage } from '../base/http/usePage.js';
 import { useSubmit } from '../base/http/useSubmit.js';
 import OwnerFields from '../workshop/machines/OwnerFields.vue';
 import { ownerInput, emptyOwner, emptySystem, systemInput } from '../workshop/machines/forms.js';
 import SystemFields from '../workshop/machines/SystemFields.vue';
-import type { Owner, SystemRow } from '../workshop/machines/types.js';
 
 const router = useRouter();
 const submit = useSubmit();
 const ownerSubmit = useSubmit();
-const owners = ref<Owner[]>([]);
+const { data: owners, problem, take } = usePage((signal) => get<{ owners: Owner[] }>('/owners', signal).then((answer) => answer.owners));
 const known = ref<string | null>(null);
 const owner = ref(emptyOwner());
 const system = ref(emptySystem());
-onMounted(async () => {
-  owners.value = (await get<{ owners: Owner[] }>('/owners')).owners;
-});
 
 /** The owner is saved first; if the machine is refused afterwards, the owner stays chosen and is not made twice. */
 async function save(): Promise<void> {
@@ -26,7 +24,7 @@ async function save(): Promise<void> {
       call<Owner>('POST', '/owners', { body: ownerInput(owner.value), idempotencyKey }),
     );
     if (!made) return;
-    owners.value.push(made);
+    take([...(owners.value ?? []), made]);
     known.value = made.id;
   }
   const ownerId = known.value;
@@ -45,7 +43,7 @@ async function save(): Promise<void> {
         <h2>Whose machine is it?</h2>
         <v-autocomplete
           v-model="known"
-          :items="owners"
+          :items="owners ?? []"
           item-title="name"
           item-value="id"
           label="A known owner"
@@ -53,6 +51,7 @@ async function save(): Promise<void> {
           hint="Leave empty for a new owner"
           persistent-hint
         />
+        <p v-if="problem" role="alert" class="danger">Known owners cannot be shown: {{ problem }}</p>
         <OwnerFields v-if="known === null" v-model="owner" :at="ownerSubmit.at" />
         <p v-if="ownerSubmit.problem.value" role="alert" class="danger">{{ ownerSubmit.problem.value }}</p>
       </section>

@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import type { LoopAnswer } from '@core/workshop/machines/answers.js';
 import { computed, ref, watch } from 'vue';
 import { orderCoolant } from '@core/machine/liquids/order.js';
 import { CUTTING, tubeCuts } from '@core/machine/shop-sums/tubeCuts.js';
 import { fillVolume } from '@core/physics/filling/fillPlan.js';
 import { countFittings } from '@core/machine/loop-file/fittings.js';
-import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
+import { partName } from '@core/machine/loop-file/loopFile.js';
 import { findTubeMaterial } from '@core/machine/materials/tubes.js';
 import { fanScrews, SCREWS } from '@core/machine/shop-sums/fanScrews.js';
 import { formatMl } from '@core/base/units/display.js';
@@ -16,13 +17,6 @@ import { fittingWords } from '../machine/loop/fittingWords.js';
 
 /** What to lay out and cut for one loop, on one page to print. */
 const props = defineProps<{ id: string }>();
-interface LoopAnswer {
-  name: string;
-  systemName: string;
-  coolantProductId: string | null;
-  file: LoopFile;
-  revisions: { number: number }[];
-}
 const coolants = useCoolants();
 const {
   data: loop,

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, shallowRef } from 'vue';
+import { computed, ref, shallowRef } from 'vue';
 import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
 import { compareBoards, brokenPlacements, type Dragged, type MovedJob } from '@core/workshop/planning/board.js';
 import { buildProblem, toSlots, type BoardSlot, type WorkshopBoard } from '@core/workshop/planning/workshopPlan.js';
@@ -7,6 +7,7 @@ import type { PlacedJob } from '@core/workshop/planning/problem.js';
 import { sayDue } from '@core/workshop/machines/attention.js';
 import { formatSpan } from '@core/base/units/display.js';
 import { ApiError, call, get, wordsOf } from '../base/http/api.js';
+import { usePage } from '../base/http/usePage.js';
 import CalendarAddresses from '../workshop/calendar/CalendarAddresses.vue';
 import { HINDRANCE_WORDS, setAsideImpossible } from '@core/workshop/planning/possible.js';
 import { useSession } from '../workshop/people/sessionStore.js';
@@ -19,8 +20,7 @@ import PlanChanges from '../workshop/planning/PlanChanges.vue';
 import { useArrange } from '../workshop/planning/useArrange.js';
 
 /** Who stands at what, when: the backlog, the benches and the hands of the coming days. */
-const board = shallowRef<WorkshopBoard | null>(null);
-const problem = ref<string | null>(null);
+const { data: board, problem, load, take } = usePage((signal) => get<WorkshopBoard>('/plan', signal));
 const chosen = ref<string | null>(null);
 const dragged = shallowRef<Dragged | null>(null);
 const days = ref(10);
@@ -29,16 +29,6 @@ const before = shallowRef<{ readonly slots: readonly BoardSlot[]; readonly none:
 const search = useArrange();
 const session = useSession();
 const notices = useNotices();
-
-async function load(): Promise<void> {
-  try {
-    board.value = await get<WorkshopBoard>('/plan');
-    problem.value = null;
-  } catch (error) {
-    problem.value = wordsOf(error);
-  }
-}
-onMounted(load);
 
 const built = computed(() => (board.value ? buildProblem(board.value) : null));
 /** jobs that fit nowhere, whatever else is planned: they keep nobody else off the board */
@@ -80,7 +70,7 @@ async function send(slots: readonly BoardSlot[], off: readonly string[], old: ty
   if (slots.length + off.length === 0) return;
   try {
     const body = { slots: slots.map(({ jobId, benchId, steps, version }) => ({ jobId, benchId, steps, version })), off };
-    board.value = await call<WorkshopBoard>('PUT', '/plan/slots', { body });
+    take(await call<WorkshopBoard>('PUT', '/plan/slots', { body }));
     before.value = old;
     problem.value = null;
   } catch (error) {
@@ -108,7 +98,7 @@ async function confirm(confirmed: boolean): Promise<void> {
     const { told, ...now } = await call<WorkshopBoard & { told: boolean }>('PUT', `/jobs/${chosen.value}/slot`, {
       body: { confirmed, version: slot.value?.version },
     });
-    board.value = now;
+    take(now);
     const owner = job.value?.ownerName ?? 'its owner';
     if (confirmed)
       notices.say(told ? `Confirmed; ${owner} gets it by e-mail within a minute.` : `Confirmed; tell ${owner} the day and time.`);
@@ -118,7 +108,7 @@ async function confirm(confirmed: boolean): Promise<void> {
 }
 async function clear(): Promise<void> {
   try {
-    board.value = await call<WorkshopBoard>('DELETE', `/jobs/${chosen.value}/slot`);
+    take(await call<WorkshopBoard>('DELETE', `/jobs/${chosen.value}/slot`));
   } catch (error) {
     problem.value = wordsOf(error);
   }
@@ -224,8 +214,8 @@ const lateDays = (minutes: number): string => (minutes <= 0 ? 'nothing late' : `
           </article>
         </section>
         <div class="stack">
-          <SkillsAndKits :board="board" :is-lead="session.account?.role === 'lead'" @changed="board = $event" @problem="problem = $event" />
-          <PeopleHours :board="board" @changed="board = $event" @problem="problem = $event" />
+          <SkillsAndKits :board="board" :is-lead="session.account?.role === 'lead'" @changed="take" @problem="problem = $event" />
+          <PeopleHours :board="board" @changed="take" @problem="problem = $event" />
           <CalendarAddresses :people="board.people" />
         </div>
       </div>

@@ -1,28 +1,17 @@
 <script setup lang="ts">
+import type { ProceduresAnswer } from '@core/bench/procedures/answers.js';
 import { compareTemplates, type TemplateChange } from '@core/bench/procedures/compareTemplates.js';
 import { PROCEDURE_KINDS, procedureLabel, protectedSteps, type ProcedureKind } from '@core/bench/procedures/procedureKinds.js';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import type { ProcedureTemplate, StepTemplate } from '@core/bench/runs/template.js';
 import { useSession } from '../workshop/people/sessionStore.js';
-import { call, get, wordsOf } from '../base/http/api.js';
+import { call, get } from '../base/http/api.js';
+import { usePage } from '../base/http/usePage.js';
 import { useSubmit } from '../base/http/useSubmit.js';
 import { useNotices } from '../base/shell/notices.js';
 import { useDates } from '../base/units/dates.js';
 import StepEditor from '../bench/runs/StepEditor.vue';
-
-/** The workshop's procedures, one for each kind of work: read, edited by its lead into a new version, compared with any other. */
-interface Version {
-  number: number;
-  template: ProcedureTemplate;
-  note: string;
-  by: string;
-  at: string;
-}
-interface Answer {
-  standard: ProcedureTemplate;
-  versions: Version[];
-}
 
 const props = defineProps<{ kind?: string }>();
 const router = useRouter();
@@ -33,8 +22,7 @@ const session = useSession();
 const notices = useNotices();
 const dates = useDates();
 const submit = useSubmit();
-const answer = ref<Answer | null>(null);
-const problem = ref<string | null>(null);
+const { data: answer, problem, take } = usePage((signal) => get<ProceduresAnswer>(`/procedures?kind=${kind.value}`, signal), kind);
 const draft = ref<ProcedureTemplate | null>(null);
 const note = ref('');
 const open = ref<string | null>('kit');
@@ -58,25 +46,12 @@ const changed = computed(
   () => draft.value !== null && compareTemplates(newest.value?.template ?? answer.value?.standard ?? draft.value, draft.value).length > 0,
 );
 
-function take(now: Answer): void {
-  answer.value = now;
+// what was edited belongs to the version that it began with
+watch(answer, (now) => {
   draft.value = null;
   note.value = '';
-  against.value = now.versions[1]?.number ?? 0;
-}
-watch(
-  kind,
-  async (asked) => {
-    try {
-      const now = await get<Answer>(`/procedures?kind=${asked}`);
-      if (asked === kind.value) take(now);
-      problem.value = null;
-    } catch (error) {
-      problem.value = wordsOf(error);
-    }
-  },
-  { immediate: true },
-);
+  against.value = now?.versions[1]?.number ?? 0;
+});
 
 function change(next: StepTemplate): void {
   if (!shown.value) return;
@@ -106,7 +81,7 @@ function addAfter(id: string): void {
 }
 async function save(): Promise<void> {
   const now = await submit.run((idempotencyKey) =>
-    call<Answer>('POST', '/procedures', {
+    call<ProceduresAnswer>('POST', '/procedures', {
       body: { kind: kind.value, template: draft.value, note: note.value.trim(), from: newest.value?.number ?? 0 },
       idempotencyKey,
     }),

@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import type { BaselineReading } from '@core/physics/diagnosis/reading.js';
+import type { LoopAnswer } from '@core/workshop/machines/answers.js';
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { useTwin } from '../machine/compute/useTwin.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
 import { blocksFromBaselines } from '@core/physics/diagnosis/measured.js';
@@ -17,15 +16,6 @@ import AirPanel from '../machine/air/AirPanel.vue';
 /** The loop profile of one loop: what drains, how it fills, where gas stays, how warm it gets; two variants compared. */
 const props = defineProps<{ id: string }>();
 
-interface LoopAnswer {
-  name: string;
-  systemId: string;
-  systemName: string;
-  coolantProductId: string | null;
-  file: LoopFile;
-  revisions: { number: number; kind: string }[];
-  baselines: { reading: BaselineReading }[];
-}
 const MODES = { drain: 'Drain', fill: 'Fill', air: 'Gas and flow', heat: 'Heat', compare: 'Compare' } as const;
 type Mode = keyof typeof MODES;
 

@@ -1,25 +1,24 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, watch } from 'vue';
+import { HIT_KINDS, type Hit, type HitKind } from '@core/workshop/search/answers.js';
+import { computed, onScopeDispose, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { get, wordsOf } from '../base/http/api.js';
+import { get } from '../base/http/api.js';
+import { usePage } from '../base/http/usePage.js';
 import { useDates } from '../base/units/dates.js';
-
-interface Hit {
-  kind: string;
-  title: string;
-  text: string;
-  at: string | null;
-  to: string;
-}
 
 /** One field for everything: machines, owners, jobs, findings, notes of the bench, lots, parts, photographs, the shelf. */
 const route = useRoute();
 const router = useRouter();
 const dates = useDates();
-const words = ref(typeof route.query.q === 'string' ? route.query.q : '');
-const hits = ref<Hit[] | null>(null);
-const problem = ref<string | null>(null);
-const GROUPS: Record<string, string> = {
+const words = ref<string | null>(typeof route.query.q === 'string' ? route.query.q : '');
+/** the words that were asked last; null: too few of them */
+const asked = ref<string | null>(null);
+const { data, problem } = usePage(
+  (signal) => get<{ hits: Hit[] }>(`/search?q=${encodeURIComponent(asked.value ?? '')}`, signal).then((answer) => answer.hits),
+  asked,
+);
+const hits = computed(() => (asked.value === null ? null : data.value));
+const GROUPS: Record<HitKind, string> = {
   system: 'Machines and owners',
   job: 'Jobs',
   finding: 'Findings',
@@ -30,35 +29,26 @@ const GROUPS: Record<string, string> = {
   shelf: 'Store',
 };
 const groups = computed(() =>
-  Object.entries(GROUPS)
-    .map(([kind, title]) => ({ kind, title, hits: (hits.value ?? []).filter((hit) => hit.kind === kind) }))
-    .filter((group) => group.hits.length > 0),
+  HIT_KINDS.map((kind) => ({
+    kind,
+    title: GROUPS[kind],
+    hits: (hits.value ?? []).filter((hit) => hit.kind === kind),
+  })).filter((group) => group.hits.length > 0),
 );
 /** ms after the last letter before it is asked */
 const PAUSE_MS = 250;
 let timer: number | undefined;
-let asked = 0;
-async function ask(): Promise<void> {
-  const own = (asked += 1);
-  const q = words.value.trim();
-  if (q.length < 2) {
-    hits.value = null;
-    return;
-  }
-  void router.replace({ query: { q } });
-  try {
-    const answer = await get<{ hits: Hit[] }>(`/search?q=${encodeURIComponent(q)}`);
-    if (own === asked) hits.value = answer.hits;
-    problem.value = null;
-  } catch (error) {
-    problem.value = wordsOf(error);
-  }
+function ask(): void {
+  const q = (words.value ?? '').trim();
+  asked.value = q.length < 2 ? null : q;
+  if (asked.value !== null) void router.replace({ query: { q } });
 }
 watch(words, () => {
   window.clearTimeout(timer);
-  timer = window.setTimeout(() => void ask(), PAUSE_MS);
+  timer = window.setTimeout(ask, PAUSE_MS);
 });
-onMounted(() => void ask());
+ask();
+onScopeDispose(() => window.clearTimeout(timer));
 </script>
 
 <template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { SystemPage } from '@core/workshop/machines/answers.js';
 import { useLimitWords } from '@core/edge/words/dates.js';
 import QRCode from 'qrcode';
 import { computed, onMounted, ref } from 'vue';
@@ -6,7 +7,6 @@ import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
 import { useSession } from '../workshop/people/sessionStore.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
 import { get, wordsOf } from '../base/http/api.js';
-import type { SystemPage } from '../workshop/machines/types.js';
 import { useDates } from '../base/units/dates.js';
 
 /** Papers that go with a machine: drop-off, pick-up, and labels for a sample and for waste, each with the way back to its page. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
+import type { StoreAnswer } from '@core/workshop/store/answers.js';
 import { computed } from 'vue';
-import type { PurchaseLine } from '@core/workshop/store/purchase.js';
 import { get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
 import { downloadTable, fileName } from '../base/files/download.js';
@@ -10,16 +10,7 @@ import LotShelf from '../workshop/store/LotShelf.vue';
 import PurchaseList from '../workshop/store/PurchaseList.vue';
 import StoreShelf from '../workshop/store/StoreShelf.vue';
 import { itemRow, keptRow, lotRow } from '../workshop/store/storeRows.js';
-import type { KeptRow, LotRow, StoreRow } from '../workshop/store/types.js';
 
-/** What the workshop has: lots by their level, counted things against their reorder mark, parts with a place, waste by can. */
-interface StoreAnswer {
-  readonly today: string;
-  readonly items: StoreRow[];
-  readonly lots: LotRow[];
-  readonly kept: KeptRow[];
-  readonly purchase: PurchaseLine[];
-}
 const { data: answer, problem, load } = usePage((signal) => get<StoreAnswer>('/store', signal));
 
 /** The lists of the store as tables. Days as YYYY-MM-DD, volumes in mL, so that any table program sorts them. */

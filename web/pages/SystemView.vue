@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { LoopOfSystem, SystemPage } from '@core/workshop/machines/answers.js';
 import { computed, onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { ATTENTION_WORDS, sayDue } from '@core/workshop/machines/attention.js';
@@ -20,7 +21,6 @@ import EditSystemDialog from '../workshop/machines/EditSystemDialog.vue';
 import { downloadHistory } from '../workshop/machines/listFile.js';
 import HistoryLine from '../workshop/machines/HistoryLine.vue';
 import ServiceDialog from '../workshop/machines/ServiceDialog.vue';
-import type { LoopOfSystem, SystemPage } from '../workshop/machines/types.js';
 
 const props = defineProps<{ id: string }>();
 const router = useRouter();

@@ -1,37 +1,25 @@
 <script setup lang="ts">
-import { computed, nextTick, onMounted, ref } from 'vue';
+import type { SystemsAnswer } from '@core/workshop/machines/answers.js';
+import { computed, nextTick, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { ATTENTION_WORDS, type Attention } from '@core/workshop/machines/attention.js';
-import { get, wordsOf } from '../base/http/api.js';
+import { get } from '../base/http/api.js';
+import { usePage } from '../base/http/usePage.js';
 import { useShortcuts } from '../base/shell/shortcuts.js';
 import { AHEAD_MONTHS, PAST_MONTHS } from '../workshop/machines/lifeScale.js';
 import { downloadList } from '../workshop/machines/listFile.js';
 import LifeRow from '../workshop/machines/LifeRow.vue';
 import { matches } from '../workshop/machines/search.js';
-import type { SystemLine } from '../workshop/machines/types.js';
 
 const route = useRoute();
 const router = useRouter();
-const lines = ref<SystemLine[]>([]);
-const today = ref('');
-const loaded = ref(false);
-const problem = ref<string | null>(null);
+const { data: answer, problem, load } = usePage((signal) => get<SystemsAnswer>('/systems', signal));
+const lines = computed(() => answer.value?.systems ?? []);
+const today = computed(() => answer.value?.today ?? '');
+const loaded = computed(() => answer.value !== null);
 const words = ref(typeof route.query.q === 'string' ? route.query.q : '');
 const only = ref<Attention | null>(null);
 const search = ref<{ focus: () => void } | null>(null);
-
-async function load(): Promise<void> {
-  problem.value = null;
-  try {
-    const answer = await get<{ today: string; systems: SystemLine[] }>('/systems');
-    lines.value = answer.systems;
-    today.value = answer.today;
-    loaded.value = true;
-  } catch (error) {
-    problem.value = wordsOf(error);
-  }
-}
-onMounted(load);
 
 const counts = computed(() => {
   const sum = new Map<Attention, number>();

@@ -1,10 +1,10 @@
 <script setup lang="ts">
+import type { SystemLine } from '@core/workshop/machines/answers.js';
 import { computed, onMounted } from 'vue';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
 import { usePush } from '../base/push/usePush.js';
-import type { SystemLine } from '../workshop/machines/types.js';
 import { useSession } from '../workshop/people/sessionStore.js';
 import { useDates } from '../base/units/dates.js';
 import { useBenches } from '../bench/benches/benchStore.js';

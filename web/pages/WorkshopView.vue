@@ -1,12 +1,14 @@
 <script setup lang="ts">
-import { computed, onMounted, reactive, ref } from 'vue';
+import type { Shop } from '@core/workshop/people/answers.js';
+import { computed, reactive, ref, watch } from 'vue';
 import { ROLES, type Role } from '@core/workshop/people/roles.js';
 import { LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from '@core/physics/leak-testing/schools.js';
 import { SERVICE_POLICIES, type ServicePolicy } from '@core/workshop/due-dates/due.js';
 import { monthName } from '@core/workshop/due-dates/season.js';
 import { LEAK_LIMITS } from '@core/physics/leak-testing/defaults.js';
 import CoolantShelf from '../workshop/coolants/CoolantShelf.vue';
-import { call, get, wordsOf } from '../base/http/api.js';
+import { call, get } from '../base/http/api.js';
+import { usePage } from '../base/http/usePage.js';
 import { useSubmit } from '../base/http/useSubmit.js';
 import { useNotices } from '../base/shell/notices.js';
 import StaleNotice from '../base/shell/StaleNotice.vue';
@@ -16,28 +18,13 @@ import BenchDevices from '../bench/instruments/BenchDevices.vue';
 import NumberField from '../base/units/NumberField.vue';
 import { useSession } from '../workshop/people/sessionStore.js';
 
-interface Shop {
-  workshop: {
-    name: string;
-    timeZone: string;
-    policy: ServicePolicy;
-    schools: Schools;
-    hotFromMonth: number | null;
-    hotUntilMonth: number | null;
-    version: number;
-  };
-  people: { id: string; name: string; email: string; role: Role; active: boolean }[];
-  benches: { id: string; name: string }[];
-}
-
 const session = useSession();
 const benchStore = useBenches();
 const notices = useNotices();
 const submit = useSubmit();
 const personSubmit = useSubmit();
 const benchSubmit = useSubmit();
-const shop = ref<Shop | null>(null);
-const problem = ref<string | null>(null);
+const { data: shop, problem, take } = usePage((signal) => get<Shop>('/workshop', signal));
 const resolution = ref<number | null>(null);
 const form = reactive({
   name: '',
@@ -62,20 +49,16 @@ const isLead = computed(() => session.account?.role === 'lead');
 const zones = Intl.supportedValuesOf('timeZone');
 const choices = (all: Record<string, { label: string }>) => Object.entries(all).map(([value, { label }]) => ({ value, title: label }));
 
-function take(answer: Shop): void {
-  shop.value = answer;
-  const { schools, ...rest } = answer.workshop;
-  Object.assign(form, rest, { leak: schools.leak, wet: schools.wet, limit: schools.limit });
-  resolution.value = schools.gaugeResolutionKpa;
-}
-
-onMounted(async () => {
-  try {
-    take(await get<Shop>('/workshop'));
-  } catch (error) {
-    problem.value = wordsOf(error);
-  }
-});
+// the form follows what is saved; a new person or bench leaves it as it was typed
+watch(
+  () => shop.value?.workshop,
+  (workshop) => {
+    if (!workshop) return;
+    const { schools, ...rest } = workshop;
+    Object.assign(form, rest, { leak: schools.leak, wet: schools.wet, limit: schools.limit });
+    resolution.value = schools.gaugeResolutionKpa;
+  },
+);
 
 async function save(): Promise<void> {
   const body = {
@@ -104,7 +87,7 @@ async function addPerson(): Promise<void> {
     call<Shop['people'][number]>('POST', '/people', { body: { ...newPerson }, idempotencyKey }),
   );
   if (!made) return;
-  shop.value?.people.push(made);
+  if (shop.value) take({ ...shop.value, people: [...shop.value.people, made] });
   Object.assign(newPerson, { name: '', email: '', role: 'technician', password: '' });
   addingPerson.value = false;
 }
@@ -114,7 +97,7 @@ async function addBench(): Promise<void> {
     call<Shop['benches'][number]>('POST', '/benches', { body: { name: newBench.value.trim() }, idempotencyKey }),
   );
   if (!made) return;
-  shop.value?.benches.push(made);
+  if (shop.value) take({ ...shop.value, benches: [...shop.value.benches, made] });
   newBench.value = '';
   await Promise.all([benchStore.refresh(), devices.value?.load()]);
 }

@@ -1,3 +1,4 @@
+import type { Suspect } from '../../workshop/lots/suspects.js';
 import type { RinseLiquid, Clarity } from '../../machine/liquids/rinsing.js';
 import type { StandingName } from '../../machine/loop-file/orientation.js';
 import type { BleedCycle } from '../../physics/air/bleed.js';
@@ -102,9 +103,6 @@ export interface WaterRead {
   readonly ph: number | null;
   readonly clarity: Clarity;
 }
-
-export const SUSPECTS = ['none', 'coolant-lot', 'part'] as const;
-export type Suspect = (typeof SUSPECTS)[number];
 
 export interface Cause {
   readonly cause: CauseKey;

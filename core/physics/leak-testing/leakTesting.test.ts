@@ -1,62 +1,11 @@
 import fc from 'fast-check';
 import { linearRegression } from 'simple-statistics';
 import { describe, expect, it } from 'vitest';
-import { judgeDecay, liquidMlPerDay, correctPressures, type DecayInput, type DecayReading } from './decay.js';
+import { airTest, simulate, verdictShares, WRONG_VERDICTS } from '../../../tests/bench/seededAirTests.js';
+import { judgeDecay, liquidMlPerDay, correctPressures } from './decay.js';
 import { LEAK_LIMITS } from './defaults.js';
 import { holdMinutes } from './hold.js';
 import { fitLine } from '../../base/numerics/line.js';
-
-/** Seeded noise, normally distributed. */
-function noise(seed: number): () => number {
-  let state = seed >>> 0;
-  const next = (): number => {
-    state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0;
-    return (state + 1) / 4_294_967_297;
-  };
-  return () => Math.sqrt(-2 * Math.log(next())) * Math.cos(2 * Math.PI * next());
-}
-
-interface Loop {
-  leakMbarLs: number;
-  minutes: number;
-  stepS?: number;
-  settleKpa?: number;
-  tempDriftK?: number;
-  seed?: number;
-  resolutionKpa?: number;
-  noisy?: boolean;
-}
-
-/** A loop of 0.7 L at 50 kPa: settling, a leak, a drifting room, a gauge that rounds. */
-function simulate({
-  leakMbarLs,
-  minutes,
-  stepS = 60,
-  settleKpa = 0,
-  tempDriftK = 0,
-  seed = 1,
-  resolutionKpa = 0.1,
-  noisy = true,
-}: Loop): DecayReading[] {
-  const random = noise(seed);
-  const slopeKpaPerS = leakMbarLs / 0.7 / 10;
-  return Array.from({ length: Math.floor((minutes * 60) / stepS) + 1 }, (_, index) => {
-    const tS = index * stepS;
-    const trueC = 21 + (tempDriftK * tS) / (minutes * 60);
-    const settled = 151.325 - slopeKpaPerS * tS - settleKpa * (1 - Math.exp(-tS / 150));
-    const gauge = (settled * (trueC + 273.15)) / 294.15 - 101.325;
-    const read = noisy ? Math.round(gauge / resolutionKpa) * resolutionKpa : gauge;
-    return { tS, gaugeKpa: read, tempC: noisy ? trueC + 0.1 * random() : trueC };
-  });
-}
-
-const test = (readings: readonly DecayReading[], more: Partial<DecayInput> = {}): DecayInput => ({
-  volumeMl: 700,
-  readings,
-  resolutionKpa: 0.1,
-  limitMbarLs: LEAK_LIMITS.screen.mbarLs,
-  ...more,
-});
 
 describe('hold time', () => {
   // worked in the handbook for 0.7 L
@@ -122,7 +71,7 @@ describe('straight line', () => {
 
 describe('taking the temperature out', () => {
   it('holds a tight loop still while the room warms by two kelvins', () => {
-    const corrected = correctPressures(test(simulate({ leakMbarLs: 0, minutes: 30, tempDriftK: 2, noisy: false })));
+    const corrected = correctPressures(airTest(simulate({ leakMbarLs: 0, minutes: 30, tempDriftK: 2, noisy: false })));
     expect(Math.max(...corrected) - Math.min(...corrected)).toBeLessThan(1e-9);
   });
 
@@ -131,33 +80,33 @@ describe('taking the temperature out', () => {
       { tS: 0, gaugeKpa: 50, tempC: 20, atmosphereKpa: 100 },
       { tS: 60, gaugeKpa: 49.5, tempC: 20, atmosphereKpa: 100.5 },
     ];
-    expect(correctPressures(test(readings))).toEqual([150, 150]);
+    expect(correctPressures(airTest(readings))).toEqual([150, 150]);
   });
 });
 
 describe('verdict of an air test', () => {
   it('finds a known leak from clean readings', () => {
-    const result = judgeDecay(test(simulate({ leakMbarLs: 0.02, minutes: 20, noisy: false })));
+    const result = judgeDecay(airTest(simulate({ leakMbarLs: 0.02, minutes: 20, noisy: false })));
     expect(result.leakMbarLs).toBeCloseTo(0.02, 6);
     expect(result.verdict).toBe('fail');
   });
 
   it('passes a tight loop once it has held long enough', () => {
-    const result = judgeDecay(test(simulate({ leakMbarLs: 0, minutes: 25, settleKpa: 1.3 })));
+    const result = judgeDecay(airTest(simulate({ leakMbarLs: 0, minutes: 25, settleKpa: 1.3 })));
     expect(result.verdict).toBe('pass');
     expect(result.moreMinutes).toBeNull();
     expect(result.settledAfterS).toBeGreaterThan(120);
   });
 
   it('does not take settling for a leak', () => {
-    const early = judgeDecay(test(simulate({ leakMbarLs: 0, minutes: 4, stepS: 30, settleKpa: 1.3 })));
+    const early = judgeDecay(airTest(simulate({ leakMbarLs: 0, minutes: 4, stepS: 30, settleKpa: 1.3 })));
     expect(early.verdict).toBe('not-yet');
     expect(early.moreMinutes).toBeGreaterThanOrEqual(1);
   });
 
   it('cannot tell from one reading, nor from three', () => {
     for (const minutes of [0, 1, 2]) {
-      const result = judgeDecay(test(simulate({ leakMbarLs: 0, minutes })));
+      const result = judgeDecay(airTest(simulate({ leakMbarLs: 0, minutes })));
       expect(result.verdict).toBe('not-yet');
       expect(result.moreMinutes).toBeGreaterThanOrEqual(1);
       expect(result.moreMinutes).toBeLessThanOrEqual(1440);
@@ -165,12 +114,12 @@ describe('verdict of an air test', () => {
   });
 
   it('fails a gush without waiting for ten minutes', () => {
-    expect(judgeDecay(test(simulate({ leakMbarLs: 0.5, minutes: 4, stepS: 30 }))).verdict).toBe('fail');
+    expect(judgeDecay(airTest(simulate({ leakMbarLs: 0.5, minutes: 4, stepS: 30 }))).verdict).toBe('fail');
   });
 
   it('fails a steady fall that no settling explains within minutes', () => {
     const readings = Array.from({ length: 8 }, (_, n) => ({ tS: 60 * n, gaugeKpa: 50 - 0.5 * n, tempC: 21 }));
-    expect(judgeDecay(test(readings)).verdict).toBe('fail');
+    expect(judgeDecay(airTest(readings)).verdict).toBe('fail');
   });
 
   it.each([
@@ -179,56 +128,46 @@ describe('verdict of an air test', () => {
     ['halved slowly', 60, 1800],
   ])('never passes a gross leak (%s), however its fall is bent', (_what, minutes, tauS) => {
     const readings = Array.from({ length: minutes + 1 }, (_, n) => ({ tS: 60 * n, gaugeKpa: 51 * Math.exp((-60 * n) / tauS), tempC: 21 }));
-    for (let count = 4; count <= readings.length; count += 1) expect(judgeDecay(test(readings.slice(0, count))).verdict).not.toBe('pass');
-    expect(judgeDecay(test(readings)).verdict).toBe('fail');
+    for (let count = 4; count <= readings.length; count += 1)
+      expect(judgeDecay(airTest(readings.slice(0, count))).verdict).not.toBe('pass');
+    expect(judgeDecay(airTest(readings)).verdict).toBe('fail');
   });
 
   it('never passes a gauge that shows less than half of what it began with', () => {
     const readings = simulate({ leakMbarLs: 0, minutes: 40 }).map((each, n) => ({ ...each, gaugeKpa: n === 0 ? 4 : 1.9 }));
-    expect(judgeDecay(test(readings)).verdict).not.toBe('pass');
+    expect(judgeDecay(airTest(readings)).verdict).not.toBe('pass');
   });
 
   it('gives no pass before ten minutes past settling, however fine the gauge', () => {
     expect(
-      judgeDecay(test(simulate({ leakMbarLs: 0, minutes: 9, stepS: 30, resolutionKpa: 0.001 }), { resolutionKpa: 0.001, tempSdK: 0.001 }))
-        .verdict,
+      judgeDecay(
+        airTest(simulate({ leakMbarLs: 0, minutes: 9, stepS: 30, resolutionKpa: 0.001 }), { resolutionKpa: 0.001, tempSdK: 0.001 }),
+      ).verdict,
     ).toBe('not-yet');
   });
 
   it('asks for more time against a finer limit', () => {
     const readings = simulate({ leakMbarLs: 0, minutes: 15 });
-    expect(judgeDecay(test(readings)).verdict).toBe('pass');
-    const long = judgeDecay(test(readings, { limitMbarLs: LEAK_LIMITS.long.mbarLs }));
+    expect(judgeDecay(airTest(readings)).verdict).toBe('pass');
+    const long = judgeDecay(airTest(readings, { limitMbarLs: LEAK_LIMITS.long.mbarLs }));
     expect(long.verdict).toBe('not-yet');
     expect(long.moreMinutes).toBeGreaterThan(20);
   });
 
   it('counts only the gas: liquid inside makes the same fall a smaller leak', () => {
     const readings = simulate({ leakMbarLs: 0.02, minutes: 20, noisy: false });
-    expect(judgeDecay(test(readings, { liquidMl: 350 })).leakMbarLs).toBeCloseTo(0.01, 6);
+    expect(judgeDecay(airTest(readings, { liquidMl: 350 })).leakMbarLs).toBeCloseTo(0.01, 6);
   });
 
-  /** What a technician who looks after every reading is told first: looking often must not make the test wrong more often. */
-  const firstVerdict = (leakMbarLs: number, seed: number): string => {
-    const readings = simulate({ leakMbarLs, minutes: 60, settleKpa: 1, seed, tempDriftK: 0.3 });
-    for (let count = 4; count <= readings.length; count += 3) {
-      const { verdict } = judgeDecay(test(readings.slice(0, count)));
-      if (verdict !== 'not-yet') return verdict;
-    }
-    return 'not-yet';
-  };
-
-  it.each([
-    [0, 'fail'],
-    [0.3, 'fail'],
-    [3, 'pass'],
-    [10, 'pass'],
-  ] as const)('with a leak of %d × the limit says a wrong "%s" in fewer than five of a hundred of 1 000 seeded tests', (times, wrong) => {
-    const verdicts = Array.from({ length: 1000 }, (_, seed) => firstVerdict(times * LEAK_LIMITS.screen.mbarLs, seed + 1));
-    const share = (of: string): number => verdicts.filter((verdict) => verdict === of).length / 1000;
-    expect(share(wrong)).toBeLessThan(0.05);
-    expect(share('not-yet')).toBeLessThan(0.05);
-  });
+  it.each(WRONG_VERDICTS)(
+    'with a leak of %d × the limit says a wrong "%s" in fewer than five of a hundred seeded tests',
+    (times, wrong) => {
+      // a thousand of each are counted by `./lavacrum bench`
+      const shares = verdictShares(times, 100);
+      expect(shares[wrong]).toBeLessThan(0.05);
+      expect(shares['not-yet']).toBeLessThan(0.05);
+    },
+  );
 
   it('never gives a number that JSON cannot carry', () => {
     const reading = fc.record({
@@ -237,7 +176,7 @@ describe('verdict of an air test', () => {
     });
     fc.assert(
       fc.property(fc.array(reading, { minLength: 1, maxLength: 20 }), (list) => {
-        const result = judgeDecay(test(list.map((each, index) => ({ ...each, tS: index * 45 }))));
+        const result = judgeDecay(airTest(list.map((each, index) => ({ ...each, tS: index * 45 }))));
         for (const value of [result.leakMbarLs, result.seMbarLs, result.settledAfterS, result.excludedMlPerDay])
           expect(Number.isFinite(value)).toBe(true);
         expect(result.seMbarLs).toBeGreaterThan(0);

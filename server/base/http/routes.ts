@@ -6,20 +6,31 @@ import { idempotency } from '../database/tables/people.js';
 import { runScoped, type App, type Ask } from './context.js';
 import { DomainError } from './errors.js';
 
-type Work = (ask: Ask) => Promise<object>;
+/** An answer as a route makes it: an instant may still be a date, which becomes its ISO string on the way. */
+export type Made<T> = T extends string
+  ? string extends T
+    ? T | Date
+    : T
+  : T extends readonly (infer E)[]
+    ? readonly Made<E>[]
+    : T extends object
+      ? { readonly [K in keyof T]: Made<T[K]> }
+      : T;
+/** What a route does; its type is that of the answer, which stands in core beside the request's schema. */
+type Work<T> = (ask: Ask) => Promise<Made<T>>;
 type Method = 'get' | 'post' | 'put' | 'delete';
 
 /** Registers routes that need a session. Each is a transaction of its own: it answers, or nothing was written. */
 export interface Routes {
-  get(path: string, work: Work): void;
-  put(path: string, work: Work): void;
-  delete(path: string, work: Work): void;
+  get<T extends object>(path: string, work: Work<T>): void;
+  put<T extends object>(path: string, work: Work<T>): void;
+  delete<T extends object>(path: string, work: Work<T>): void;
   /** answers 201; a repeated idempotency key gets the first answer again */
-  post(path: string, work: Work): void;
+  post<T extends object>(path: string, work: Work<T>): void;
 }
 
 export function routesOn(router: Router, app: App): Routes {
-  const on = (method: Method, path: string, work: Work, status: number): void => {
+  const on = <T extends object>(method: Method, path: string, work: Work<T>, status: number): void => {
     const handler: RequestHandler = async (request, response) => {
       const result = await runScoped(app, request, (ask) => (method === 'post' ? once(ask, status, work) : work(ask)));
       send(response, status, result);
@@ -42,7 +53,7 @@ function send(response: Response, status: number, body: object): void {
  * Does the work once for an idempotency key. The key's row is taken first, inside the same transaction: a second submit
  * at the same moment waits for the first and then finds its answer.
  */
-async function once(ask: Ask, status: number, work: Work): Promise<object> {
+async function once(ask: Ask, status: number, work: (ask: Ask) => Promise<object>): Promise<object> {
   const key = keyOf(ask.request);
   if (key === null) return work(ask);
   const { scope, account, request } = ask;

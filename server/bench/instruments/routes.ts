@@ -1,3 +1,4 @@
+import type { AccessAnswer, InstrumentsAnswer, ReadingsAnswer } from '../../../core/bench/instruments/answers.js';
 import { hasOnline, moveHands } from '../commands/commands.js';
 import { and, asc, desc, eq, gt, sql } from 'drizzle-orm';
 import { readMove } from '../../../core/bench/simulated-bench/hands.js';
@@ -23,9 +24,9 @@ const afterSchema = Joi.object({
 }).unknown(true);
 
 export function instrumentRoutes(routes: Routes): void {
-  routes.get('/instruments', listBenches);
-  routes.get('/benches/:id/readings', readReadings);
-  routes.post('/benches/:id/access', async (ask) => {
+  routes.get<InstrumentsAnswer>('/instruments', listBenches);
+  routes.get<ReadingsAnswer>('/benches/:id/readings', readReadings);
+  routes.post<AccessAnswer>('/benches/:id/access', async (ask) => {
     needLead(ask);
     return { ...(await renewAccess(ask.scope, ask.account, idFrom(ask.request, 'id', 'bench'), false)), url: ask.instruments.url };
   });

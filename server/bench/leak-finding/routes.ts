@@ -5,7 +5,7 @@ import type { Routes } from '../../base/http/routes.js';
 
 /** How often this workshop confirmed each cause of a leak, from the logs of its runs; what was taken back, and practice, does not count. */
 export function leakFindingRoutes(routes: Routes): void {
-  routes.get('/leak-causes', async ({ scope }) => {
+  routes.get<{ confirmed: ConfirmedCauses }>('/leak-causes', async ({ scope }) => {
     const rows = await scope
       .select({ cause: sql<string>`body ->> 'cause'`, count: sql<number>`count(*)::int` })
       .from(runEvent)

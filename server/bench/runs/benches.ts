@@ -1,3 +1,4 @@
+import { asJobKind } from '../../../core/workshop/jobs/kinds.js';
 import { aheadOf } from './practised.js';
 import { and, asc, eq, gte, inArray } from 'drizzle-orm';
 import { judgeDryTest } from '../../../core/bench/runs/criteria.js';
@@ -52,7 +53,7 @@ async function nextSlots({ scope, clock }: Pick<Ask, 'scope' | 'clock'>) {
   const seen = new Set<string>();
   return rows
     .filter(({ benchId }) => !seen.has(benchId) && seen.add(benchId))
-    .map((row) => ({ ...row, startsAt: row.startsAt.toISOString() }));
+    .map((row) => ({ ...row, kind: asJobKind(row.kind), startsAt: row.startsAt.toISOString() }));
 }
 
 interface BenchTimer {

@@ -1,3 +1,7 @@
+import type { BenchesAnswer, LoopOnBench, RunAnswer } from '../../../core/bench/benches/answers.js';
+import type { ProceduresAnswer } from '../../../core/bench/procedures/answers.js';
+import type { RunEvent } from '../../../core/bench/runs/log.js';
+import type { RecordAnswer } from '../../../core/edge/records/answers.js';
 import { readRunEvent } from '../../../core/bench/runs/log.js';
 import { templateCreateSchema, type TemplateCreate } from '../../../core/bench/procedures/templateSchema.js';
 import Joi from 'joi';
@@ -19,14 +23,14 @@ function afterOf(query: unknown): number {
 }
 
 export function runRoutes(routes: Routes): void {
-  routes.get('/benches', benchesNow);
-  routes.get('/benches/loops', async (ask) => ({ loops: await loopsOnBenches(ask) }));
-  routes.get('/procedures', listProcedures);
-  routes.post('/procedures', (ask) => addProcedure(ask, bodyAs<TemplateCreate>(ask.request, templateCreateSchema)));
-  routes.get('/runs/:id', (ask) => readRun(ask, idFrom(ask.request, 'id', 'run')));
-  routes.get('/runs/:id/events', async (ask) => ({
+  routes.get<BenchesAnswer>('/benches', benchesNow);
+  routes.get<{ loops: LoopOnBench[] }>('/benches/loops', async (ask) => ({ loops: await loopsOnBenches(ask) }));
+  routes.get<ProceduresAnswer>('/procedures', listProcedures);
+  routes.post<ProceduresAnswer>('/procedures', (ask) => addProcedure(ask, bodyAs<TemplateCreate>(ask.request, templateCreateSchema)));
+  routes.get<RunAnswer>('/runs/:id', (ask) => readRun(ask, idFrom(ask.request, 'id', 'run')));
+  routes.get<{ events: RunEvent[] }>('/runs/:id/events', async (ask) => ({
     events: await loadEvents(ask.scope, idFrom(ask.request, 'id', 'run'), afterOf(ask.request.query) + 1),
   }));
   routes.post('/runs/:id/events', (ask) => append(ask, idFrom(ask.request, 'id', 'run'), readRunEvent(ask.request.body)));
-  routes.get('/runs/:id/record', readRecord);
+  routes.get<RecordAnswer>('/runs/:id/record', readRecord);
 }

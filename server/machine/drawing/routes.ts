@@ -1,3 +1,4 @@
+import type { CaseTemplate } from '../../../core/machine/drawing/answers.js';
 import { and, asc, eq } from 'drizzle-orm';
 import {
   caseTemplateEditSchema,
@@ -11,11 +12,13 @@ import type { Routes } from '../../base/http/routes.js';
 import { caseTemplate } from '../../base/database/tables/drawing.js';
 
 export function drawingRoutes(routes: Routes): void {
-  routes.get('/case-templates', async ({ scope }) => ({
+  routes.get<{ templates: CaseTemplate[] }>('/case-templates', async ({ scope }) => ({
     templates: await scope.select().from(caseTemplate).orderBy(asc(caseTemplate.label)),
   }));
-  routes.post('/case-templates', (ask) => addTemplate(ask, bodyAs<CaseTemplateInput>(ask.request, caseTemplateSchema)));
-  routes.put('/case-templates/:id', (ask) => editTemplate(ask, bodyAs<CaseTemplateEdit>(ask.request, caseTemplateEditSchema)));
+  routes.post<CaseTemplate>('/case-templates', (ask) => addTemplate(ask, bodyAs<CaseTemplateInput>(ask.request, caseTemplateSchema)));
+  routes.put<CaseTemplate>('/case-templates/:id', (ask) =>
+    editTemplate(ask, bodyAs<CaseTemplateEdit>(ask.request, caseTemplateEditSchema)),
+  );
   routes.delete('/case-templates/:id', removeTemplate);
 }
 

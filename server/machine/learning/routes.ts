@@ -1,3 +1,4 @@
+import type { LearnedAnswer } from '../../../core/physics/learning/answers.js';
 import { and, eq, isNotNull, sql } from 'drizzle-orm';
 import { learnCatalogue } from '../../../core/physics/learning/volumes.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
@@ -10,7 +11,7 @@ const measured = sql`not exists (select 1 from reading where reading.run_id = ${
 
 /** What the workshop's own signed-off first fills say about the catalogue's volumes. */
 export function learningRoutes(routes: Routes): void {
-  routes.get('/learned-volumes', async ({ scope, account }) => {
+  routes.get<LearnedAnswer>('/learned-volumes', async ({ scope, account }) => {
     const rows = await scope
       .select({ file: loopRevision.file, pouredMl: fill.pouredMl })
       .from(fill)

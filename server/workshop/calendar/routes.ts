@@ -22,13 +22,15 @@ const hashOf = (secret: string): string => createHash('sha256').update(secret).d
 
 /** Addresses are made anew with each press: an old one that leaked stops working. */
 export function calendarRoutes(routes: Routes): void {
-  routes.get('/calendars', async ({ scope }) => ({
+  routes.get<{ feeds: { personId: string | null }[] }>('/calendars', async ({ scope }) => ({
     feeds: await scope
       .select({ personId: calendarFeed.personId, name: person.name, at: calendarFeed.createdAt })
       .from(calendarFeed)
       .leftJoin(person, eq(person.id, calendarFeed.personId)),
   }));
-  routes.post('/calendars', (ask) => makeFeed(ask, bodyAs<{ personId: string | null }>(ask.request, feedSchema).personId));
+  routes.post<{ path: string }>('/calendars', (ask) =>
+    makeFeed(ask, bodyAs<{ personId: string | null }>(ask.request, feedSchema).personId),
+  );
 }
 
 async function makeFeed({ scope, account, clock }: Ask, personId: string | null) {

@@ -1,3 +1,4 @@
+import type { Lot, Moved, Product } from '../../../core/workshop/coolants/answers.js';
 import { and, asc, eq } from 'drizzle-orm';
 import {
   coolantLotSchema,
@@ -14,10 +15,12 @@ import type { Routes } from '../../base/http/routes.js';
 import { coolantLot, coolantProduct } from '../../base/database/tables/coolants.js';
 
 export function coolantRoutes(routes: Routes): void {
-  routes.get('/coolants', listCoolants);
-  routes.post('/coolants', (ask) => addProduct(ask, bodyAs<CoolantProductInput>(ask.request, coolantProductSchema)));
-  routes.put('/coolants/:id/limit', (ask) => changeLimit(ask, bodyAs<CoolantLimitInput>(ask.request, coolantLimitSchema)));
-  routes.post('/coolant-lots', (ask) => addLot(ask, bodyAs<CoolantLotInput>(ask.request, coolantLotSchema)));
+  routes.get<{ products: Product[] }>('/coolants', listCoolants);
+  routes.post<Product>('/coolants', (ask) => addProduct(ask, bodyAs<CoolantProductInput>(ask.request, coolantProductSchema)));
+  routes.put<{ moved: Moved[] }>('/coolants/:id/limit', (ask) =>
+    changeLimit(ask, bodyAs<CoolantLimitInput>(ask.request, coolantLimitSchema)),
+  );
+  routes.post<Lot>('/coolant-lots', (ask) => addLot(ask, bodyAs<CoolantLotInput>(ask.request, coolantLotSchema)));
 }
 
 async function listCoolants({ scope }: Ask) {

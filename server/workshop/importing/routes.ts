@@ -1,10 +1,11 @@
+import type { ImportAnswer } from '../../../core/workshop/importing/answers.js';
 import { importSchema, readImport, type ImportTable, type KnownOwner } from '../../../core/workshop/importing/rows.js';
 import { bodyAs, type Ask } from '../../base/http/context.js';
 import type { Routes } from '../../base/http/routes.js';
 import { owner, system } from '../../base/database/tables/machines.js';
 
 export function importRoutes(routes: Routes): void {
-  routes.post('/imports', (ask) => importSystems(ask, bodyAs<ImportTable & { dryRun: boolean }>(ask.request, importSchema)));
+  routes.post<ImportAnswer>('/imports', (ask) => importSystems(ask, bodyAs<ImportTable & { dryRun: boolean }>(ask.request, importSchema)));
 }
 
 /** rows of one insert */

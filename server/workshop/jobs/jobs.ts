@@ -1,6 +1,6 @@
 import { newestRevision } from '../../machine/loops/revisions.js';
 import { productOf } from '../coolants/products.js';
-import type { Suspect } from '../../../core/bench/runs/state.js';
+import type { Suspect } from '../../../core/workshop/lots/suspects.js';
 import { and, desc, eq, inArray, sql } from 'drizzle-orm';
 import { compareBaselines } from '../../../core/physics/diagnosis/compare.js';
 import { refuse } from '../../../core/base/checking/input.js';
@@ -296,10 +296,11 @@ export async function cancelJob(ask: Ask, reason: string) {
 
 /** Jobs of one machine that are not over. */
 export async function openJobsOf({ scope }: Pick<Ask, 'scope'>, systemId: string) {
-  return scope
+  const rows = await scope
     .select({ id: job.id, kind: job.kind, state: job.state, neededBy: serviceJob.neededBy })
     .from(serviceJob)
     .innerJoin(job, eq(job.id, serviceJob.jobId))
     .where(and(eq(job.systemId, systemId), inArray(job.state, ['booked', 'active', 'waiting'])))
     .orderBy(job.createdAt);
+  return rows.map((row) => ({ ...row, kind: asJobKind(row.kind) }));
 }

@@ -1,3 +1,5 @@
+import type { JobPage, LoopHistory } from '../../../core/workshop/jobs/answers.js';
+import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import Joi from 'joi';
 import {
   consentSchema,
@@ -14,10 +16,10 @@ import { agree, bookJob, cancelJob, editJob, readJob, readLoopHistory } from './
 const cancelSchema = Joi.object({ reason: Joi.string().trim().min(3).max(1000).required() });
 
 export function jobRoutes(routes: Routes): void {
-  routes.get('/jobs/:id', (ask) => readJob(ask));
-  routes.get('/loops/:id/history', readLoopHistory);
-  routes.post('/systems/:id/jobs', (ask) => bookJob(ask, bodyAs<JobInput>(ask.request, jobSchema)));
-  routes.put('/jobs/:id', (ask) => editJob(ask, bodyAs<JobEdit>(ask.request, jobEditSchema)));
-  routes.post('/jobs/:id/consent', (ask) => agree(ask, bodyAs<ConsentInput>(ask.request, consentSchema)));
-  routes.post('/jobs/:id/cancel', (ask) => cancelJob(ask, bodyAs<{ reason: string }>(ask.request, cancelSchema).reason));
+  routes.get<JobPage>('/jobs/:id', (ask) => readJob(ask));
+  routes.get<LoopHistory & { file: LoopFile }>('/loops/:id/history', readLoopHistory);
+  routes.post<JobPage>('/systems/:id/jobs', (ask) => bookJob(ask, bodyAs<JobInput>(ask.request, jobSchema)));
+  routes.put<JobPage>('/jobs/:id', (ask) => editJob(ask, bodyAs<JobEdit>(ask.request, jobEditSchema)));
+  routes.post<JobPage>('/jobs/:id/consent', (ask) => agree(ask, bodyAs<ConsentInput>(ask.request, consentSchema)));
+  routes.post<JobPage>('/jobs/:id/cancel', (ask) => cancelJob(ask, bodyAs<{ reason: string }>(ask.request, cancelSchema).reason));
 }

@@ -1,3 +1,4 @@
+import type { HistoryEntry } from '../../../core/workshop/machines/answers.js';
 import { and, desc, eq } from 'drizzle-orm';
 import { JOB_WORDS } from '../../../core/workshop/jobs/kinds.js';
 import { capital } from '../../../core/edge/words/say.js';
@@ -13,22 +14,6 @@ import type { Scope } from '../../base/database/client.js';
 import type { Ask } from '../../base/http/context.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { finding, job } from '../../base/database/tables/machines.js';
-
-export interface HistoryEntry {
-  readonly id: string;
-  /** a calendar day or an instant; both sort as text */
-  readonly at: string;
-  readonly kind: 'job' | 'run' | 'revision' | 'finding' | 'check' | 'postponed' | 'follow-up' | 'photo' | 'reading' | 'message';
-  readonly title: string;
-  readonly text: string;
-  readonly by: string | null;
-  readonly runId: string | null;
-  readonly colour: string | null;
-  /** id of a picture */
-  readonly photoId?: string;
-  /** its run is still going on */
-  readonly open?: boolean;
-}
 
 type Source = (scope: Scope, systemId: string) => Promise<HistoryEntry[]>;
 

@@ -1,3 +1,4 @@
+import type { Owner, SystemPage, SystemRow, SystemsAnswer } from '../../../core/workshop/machines/answers.js';
 import {
   ownerEditSchema,
   ownerSchema,
@@ -20,13 +21,13 @@ import { recordService } from './services.js';
 import { addSystem, editSystem, readSystem, systemLines } from './systems.js';
 
 export function systemRoutes(routes: Routes): void {
-  routes.get('/owners', listOwners);
-  routes.post('/owners', (ask) => addOwner(ask, bodyAs<OwnerInput>(ask.request, ownerSchema)));
-  routes.put('/owners/:id', (ask) => editOwner(ask, bodyAs<OwnerInput & { version: number }>(ask.request, ownerEditSchema)));
+  routes.get<{ owners: Owner[] }>('/owners', listOwners);
+  routes.post<Owner>('/owners', (ask) => addOwner(ask, bodyAs<OwnerInput>(ask.request, ownerSchema)));
+  routes.put<Owner>('/owners/:id', (ask) => editOwner(ask, bodyAs<OwnerInput & { version: number }>(ask.request, ownerEditSchema)));
 
-  routes.get('/systems', async (ask) => ({ today: ask.today, systems: await systemLines(ask) }));
-  routes.post('/systems', (ask) => addSystem(ask, bodyAs<SystemInput>(ask.request, systemSchema)));
-  routes.get('/systems/:id', async (ask) => {
+  routes.get<SystemsAnswer>('/systems', async (ask) => ({ today: ask.today, systems: await systemLines(ask) }));
+  routes.post<SystemRow>('/systems', (ask) => addSystem(ask, bodyAs<SystemInput>(ask.request, systemSchema)));
+  routes.get<SystemPage>('/systems/:id', async (ask) => {
     const page = await readSystem(ask);
     return {
       ...page,
@@ -37,6 +38,6 @@ export function systemRoutes(routes: Routes): void {
       loan: await loanOf(ask.scope, page.system.id),
     };
   });
-  routes.put('/systems/:id', (ask) => editSystem(ask, bodyAs<SystemEdit>(ask.request, systemEditSchema)));
+  routes.put<SystemRow>('/systems/:id', (ask) => editSystem(ask, bodyAs<SystemEdit>(ask.request, systemEditSchema)));
   routes.post('/systems/:id/services', (ask) => recordService(ask, bodyAs<ServiceInput>(ask.request, serviceSchema)));
 }

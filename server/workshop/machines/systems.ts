@@ -1,7 +1,7 @@
-import type { DateReason } from '../../../core/workshop/due-dates/facts.js';
+import type { SystemLine } from '../../../core/workshop/machines/answers.js';
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
 import { escalationOf } from '../../../core/workshop/due-dates/escalation.js';
-import { attentionOf, compareAttention, type DueKind, type SystemState } from '../../../core/workshop/machines/attention.js';
+import { attentionOf, compareAttention } from '../../../core/workshop/machines/attention.js';
 import type { SystemEdit, SystemInput } from '../../../core/workshop/machines/schema.js';
 import { fill, isReal, run } from '../../base/database/tables/runs.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
@@ -14,33 +14,6 @@ import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound, stale } from '../../base/http/errors.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { owner, system } from '../../base/database/tables/machines.js';
-
-/** One line of the systems list: everything the desk needs while the phone is at the ear. */
-export interface SystemLine {
-  readonly id: string;
-  readonly name: string;
-  readonly ownerName: string;
-  readonly ownerPhone: string | null;
-  readonly caseText: string;
-  readonly state: SystemState;
-  readonly attention: ReturnType<typeof attentionOf>;
-  readonly nextDueOn: string | null;
-  readonly nextReason: DateReason | null;
-  readonly dues: {
-    id: string;
-    kind: DueKind;
-    dueOn: string;
-    windowFrom: string | null;
-    reason: DateReason;
-    postponed: number;
-    firstDueOn: string | null;
-    version: number;
-  }[];
-  readonly filledOn: string | null;
-  readonly coolant: { name: string; colour: string } | null;
-  readonly loops: number;
-  readonly activeRunId: string | null;
-}
 
 export async function systemLines({ scope, today }: Pick<Ask, 'scope' | 'today'>): Promise<SystemLine[]> {
   const systems = await scope

@@ -1,3 +1,4 @@
+import type { Shop } from '../../../core/workshop/people/answers.js';
 import { eq } from 'drizzle-orm';
 import type { Request, Router } from 'express';
 import rateLimit from 'express-rate-limit';
@@ -82,16 +83,16 @@ async function describeSession(app: App, request: Request): Promise<object> {
 }
 
 export function accountRoutes(routes: Routes): void {
-  routes.get('/workshop', readWorkshop);
-  routes.put('/workshop', async (ask) => {
+  routes.get<Shop>('/workshop', readWorkshop);
+  routes.put<Shop>('/workshop', async (ask) => {
     needLead(ask);
     return editWorkshop(ask, bodyAs<WorkshopEdit>(ask.request, workshopSchema));
   });
-  routes.post('/people', async (ask) => {
+  routes.post<Shop['people'][number]>('/people', async (ask) => {
     needLead(ask);
     return addPerson(ask, bodyAs<PersonInput>(ask.request, personSchema));
   });
-  routes.post('/benches', async (ask) => {
+  routes.post<Shop['benches'][number]>('/benches', async (ask) => {
     needLead(ask);
     return addBench(ask, bodyAs<{ name: string }>(ask.request, benchSchema).name);
   });

@@ -1,3 +1,4 @@
+import type { WorkshopBoard } from '../../../core/workshop/planning/workshopPlan.js';
 import {
   absenceSchema,
   boardSchema,
@@ -17,22 +18,24 @@ import type { Routes } from '../../base/http/routes.js';
 import { addAbsence, clearSlot, confirmSlot, endAbsence, readBoard, saveSlots, setKits, setShifts, setSkills } from './board.js';
 
 export function planRoutes(routes: Routes): void {
-  routes.get('/plan', readBoard);
-  routes.put('/plan/slots', (ask) => saveSlots(ask, bodyAs<BoardInput>(ask.request, boardSchema)));
-  routes.put('/jobs/:id/slot', (ask) => confirmSlot(ask, bodyAs<ConfirmInput>(ask.request, confirmSchema)));
-  routes.delete('/jobs/:id/slot', clearSlot);
-  routes.put('/people/:id/shifts', (ask) => {
+  routes.get<WorkshopBoard>('/plan', readBoard);
+  routes.put<WorkshopBoard>('/plan/slots', (ask) => saveSlots(ask, bodyAs<BoardInput>(ask.request, boardSchema)));
+  routes.put<WorkshopBoard & { told: boolean }>('/jobs/:id/slot', (ask) =>
+    confirmSlot(ask, bodyAs<ConfirmInput>(ask.request, confirmSchema)),
+  );
+  routes.delete<WorkshopBoard>('/jobs/:id/slot', clearSlot);
+  routes.put<WorkshopBoard>('/people/:id/shifts', (ask) => {
     needLead(ask);
     return setShifts(ask, bodyAs<ShiftsInput>(ask.request, shiftsSchema));
   });
-  routes.put('/people/:id/skills', (ask) => {
+  routes.put<WorkshopBoard>('/people/:id/skills', (ask) => {
     needLead(ask);
     return setSkills(ask, bodyAs<SkillsInput>(ask.request, skillsSchema));
   });
-  routes.put('/kits', (ask) => {
+  routes.put<WorkshopBoard>('/kits', (ask) => {
     needLead(ask);
     return setKits(ask, bodyAs<KitsInput>(ask.request, kitsSchema));
   });
-  routes.post('/absences', (ask) => addAbsence(ask, bodyAs<AbsenceInput>(ask.request, absenceSchema)));
-  routes.delete('/absences/:id', endAbsence);
+  routes.post<WorkshopBoard>('/absences', (ask) => addAbsence(ask, bodyAs<AbsenceInput>(ask.request, absenceSchema)));
+  routes.delete<WorkshopBoard>('/absences/:id', endAbsence);
 }

@@ -1,3 +1,4 @@
+import type { Hit } from '../../../core/workshop/search/answers.js';
 import { findingWords } from '../../../core/edge/words/dates.js';
 import { desc, eq, ilike, or, sql, type SQL } from 'drizzle-orm';
 import type { AnyPgColumn } from 'drizzle-orm/pg-core';
@@ -11,15 +12,6 @@ import { fittedPart } from '../../base/database/tables/lots.js';
 import { photo } from '../../base/database/tables/photos.js';
 import { keptPart, storeItem } from '../../base/database/tables/store.js';
 import { owner, finding, job, system } from '../../base/database/tables/machines.js';
-
-/** One thing that was found, and where it leads. */
-export interface Hit {
-  readonly kind: 'system' | 'owner' | 'job' | 'finding' | 'note' | 'lot' | 'part' | 'photograph' | 'shelf';
-  readonly title: string;
-  readonly text: string;
-  readonly at: string | null;
-  readonly to: string;
-}
 
 type Finder = (scope: Scope, pattern: string) => Promise<Hit[]>;
 

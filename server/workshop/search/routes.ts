@@ -1,3 +1,4 @@
+import type { Hit } from '../../../core/workshop/search/answers.js';
 import Joi from 'joi';
 import { readInput } from '../../../core/base/checking/input.js';
 import type { Routes } from '../../base/http/routes.js';
@@ -6,7 +7,7 @@ import { searchAll } from './finders.js';
 const searchSchema = Joi.object({ q: Joi.string().trim().min(2).max(80).required() });
 
 export function searchRoutes(routes: Routes): void {
-  routes.get('/search', async ({ scope, request }) => {
+  routes.get<{ hits: Hit[] }>('/search', async ({ scope, request }) => {
     const { q } = readInput<{ q: string }>(searchSchema, request.query);
     return { hits: await searchAll(scope, q) };
   });

@@ -29,7 +29,7 @@ export async function loansFor(scope: Scope, jobId: string) {
 /** The loan machine that the owner of a machine has, whichever job it was lent for. */
 export async function loanOf(scope: Scope, systemId: string) {
   const [lent] = await scope
-    .select(columns)
+    .select({ ...columns, jobId: job.id })
     .from(keptPart)
     .innerJoin(job, eq(job.id, keptPart.jobId))
     .where(and(eq(job.systemId, systemId), isLoanMachine))

@@ -1,3 +1,4 @@
+import type { StoreAnswer } from '../../../core/workshop/store/answers.js';
 import { and, asc, desc, eq, gte, inArray, isNull, or, sql } from 'drizzle-orm';
 import { refuse } from '../../../core/base/checking/input.js';
 import { purchaseList, PURCHASE_DAYS, type CoolantStock } from '../../../core/workshop/store/purchase.js';
@@ -28,7 +29,7 @@ import { giveBack, lend } from './loans.js';
 import { keptPart, storeItem, storeMove } from '../../base/database/tables/store.js';
 
 export function storeRoutes(routes: Routes): void {
-  routes.get('/store', readStore);
+  routes.get<StoreAnswer>('/store', readStore);
   routes.post('/store/items', (ask) => addItem(ask, bodyAs<StoreItemInput>(ask.request, storeItemSchema)));
   routes.post('/store/items/:id/moves', (ask) => moveItem(ask, bodyAs<StoreMoveInput>(ask.request, storeMoveSchema)));
   routes.put('/coolant-lots/:id', (ask) => editLot(ask, bodyAs<LotEdit>(ask.request, lotEditSchema)));

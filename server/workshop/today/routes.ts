@@ -1,3 +1,4 @@
+import type { TodayAnswer } from '../../../core/workshop/machines/answers.js';
 import { addDays } from '../../../core/base/units/calendar.js';
 import type { Routes } from '../../base/http/routes.js';
 import { systemLines } from '../machines/systems.js';
@@ -6,7 +7,7 @@ import { systemLines } from '../machines/systems.js';
 const HORIZON_DAYS = 45;
 
 export function todayRoutes(routes: Routes): void {
-  routes.get('/today', async (ask) => {
+  routes.get<TodayAnswer>('/today', async (ask) => {
     const lines = await systemLines(ask);
     const horizon = addDays(ask.today, HORIZON_DAYS);
     return {

@@ -4,7 +4,7 @@ import type { DateReason } from '../../../core/workshop/due-dates/facts.js';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { errorOf, TestBench, type Visitor } from '../../../tests/integration/bench.js';
 import { commissioned, lotOf } from '../../../tests/integration/led.js';
-import type { UsagePage } from './usage.js';
+import type { UsagePage } from '../../../core/workshop/usage/answers.js';
 
 let bench: TestBench;
 let lead: Visitor;

@@ -1,7 +1,8 @@
+import type { UsagePage } from '../../../core/workshop/usage/answers.js';
 import { asReading, type OwnersWord } from '../due-dates/usageFigures.js';
 import { and, asc, eq, isNull } from 'drizzle-orm';
 import { refuse } from '../../../core/base/checking/input.js';
-import { usageOf, type Usage, type UsageReading } from '../../../core/workshop/usage/usage.js';
+import { usageOf } from '../../../core/workshop/usage/usage.js';
 import type { UsageReadingInput } from '../../../core/workshop/usage/schema.js';
 import type { Scope } from '../../base/database/client.js';
 import { redate } from '../due-dates/redate.js';
@@ -22,11 +23,6 @@ export async function usagePage(scope: Scope, systemId: string, word: OwnersWord
     usage: usageOf({ readings, ownerHoursPerDay: word.hoursPerDay, ownerCoolantC: word.coolantC, since: since ?? '0001-01-01' }),
     readings: rows.map((row) => ({ ...asReading(row), note: row.note })),
   };
-}
-
-export interface UsagePage {
-  readonly usage: Usage;
-  readonly readings: readonly (UsageReading & { readonly note: string })[];
 }
 
 /** A reading joins a machine; its dates follow. */

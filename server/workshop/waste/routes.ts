@@ -1,3 +1,4 @@
+import type { WasteAnswer, WasteContainerAnswer } from '../../../core/workshop/store/answers.js';
 import { asc, desc, eq, sql } from 'drizzle-orm';
 import { refuse } from '../../../core/base/checking/input.js';
 import {
@@ -16,8 +17,8 @@ import { job, system } from '../../base/database/tables/machines.js';
 import { wasteContainer, wasteEntry } from '../../base/database/tables/waste.js';
 
 export function wasteRoutes(routes: Routes): void {
-  routes.get('/waste', listWaste);
-  routes.get('/waste/:id', readWaste);
+  routes.get<WasteAnswer>('/waste', listWaste);
+  routes.get<WasteContainerAnswer>('/waste/:id', readWaste);
   routes.post('/waste', (ask) => addContainer(ask, bodyAs<WasteContainerInput>(ask.request, wasteContainerSchema)));
   routes.post('/waste/:id/entries', (ask) => addEntry(ask, bodyAs<WasteEntryInput>(ask.request, wasteEntrySchema)));
   routes.put('/waste/:id/hand-over', (ask) => handOver(ask, bodyAs<HandOverInput>(ask.request, handOverSchema)));

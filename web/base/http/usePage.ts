@@ -54,7 +54,12 @@ export function usePage<T>(ask: (signal: AbortSignal) => Promise<T>, on?: WatchS
     loading,
     load,
     take: (answer) => {
+      // what a save answers is newer than what was asked before it
+      asking.cancel();
+      loading.value = false;
       data.value = answer;
+      problem.value = null;
+      missing.value = false;
     },
   };
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { BenchRun, NextSlot } from '@core/bench/benches/answers.js';
 import { computed } from 'vue';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { fillFront } from '@core/physics/filling/fillPlan.js';
@@ -7,7 +8,6 @@ import LoopProfile from '../../machine/profile/LoopProfile.vue';
 import { useDates } from '../../base/units/dates.js';
 import { useNow } from '../../base/units/now.js';
 import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
-import type { BenchRun, NextSlot } from './benchStore.js';
 
 /** One bench: the machine that stands on it, what its clock says, what the hands do next. */
 const props = defineProps<{ name: string; run: BenchRun | null; file: LoopFile | null; next?: NextSlot | null }>();

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
-import type { RunState, Suspect } from '@core/bench/runs/state.js';
+import type { RunState } from '@core/bench/runs/state.js';
+import type { Suspect } from '@core/workshop/lots/suspects.js';
 import { computed, ref } from 'vue';
 import { CAUSES } from '@core/bench/inspection/grade.js';
 import { CAUSE_KEYS, type CauseKey } from '@core/workshop/due-dates/facts.js';

@@ -1,20 +1,20 @@
 <script setup lang="ts">
+import type { InstrumentsAnswer } from '@core/bench/instruments/answers.js';
 import { computed, onMounted, ref } from 'vue';
 import { INSTRUMENT_KINDS } from '@core/bench/instruments/kinds.js';
 import { call, get, wordsOf } from '../../base/http/api.js';
 import { usePush } from '../../base/push/usePush.js';
-import type { BenchesAnswer } from './liveBench.js';
 
 /** Benches with their instruments: who is connected, what went wrong, and the secret that a device signs in with. */
 const props = defineProps<{ isLead: boolean }>();
-const answer = ref<BenchesAnswer | null>(null);
+const answer = ref<InstrumentsAnswer | null>(null);
 const problem = ref<string | null>(null);
 /** shown once, until the page is left */
 const fresh = ref<{ benchId: string; name: string; secret: string; url: string | null } | null>(null);
 
 async function load(): Promise<void> {
   try {
-    answer.value = await get<BenchesAnswer>('/instruments');
+    answer.value = await get<InstrumentsAnswer>('/instruments');
     problem.value = null;
   } catch (error) {
     problem.value = wordsOf(error);

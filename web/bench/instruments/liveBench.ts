@@ -1,28 +1,9 @@
+import type { InstrumentFace, InstrumentsAnswer, ReadingRow } from '@core/bench/instruments/answers.js';
 import type { ReadingSource } from '@core/bench/runs/state.js';
 import { computed, inject, ref, shallowRef, toValue, triggerRef, watch, type ComputedRef, type InjectionKey, type MaybeRefOrGetter, type Ref, type ShallowRef } from 'vue'; // prettier-ignore
 import { INSTRUMENT_KINDS, type InstrumentKind, type InstrumentReading } from '@core/bench/instruments/kinds.js';
 import { get } from '../../base/http/api.js';
-import { usePush, type ReadingRow } from '../../base/push/usePush.js';
-
-export interface InstrumentFace {
-  readonly kind: InstrumentKind;
-  readonly online: boolean;
-  readonly simulated: boolean;
-  readonly resolution: number | null;
-  readonly problem: string | null;
-}
-
-export interface BenchFace {
-  readonly id: string;
-  readonly name: string;
-  readonly hasAccess: boolean;
-  readonly instruments: (InstrumentFace & { readonly last: { value: number; at: string } | null })[];
-}
-
-export interface BenchesAnswer {
-  readonly broker: { readonly url: string | null; readonly embedded: boolean };
-  readonly benches: BenchFace[];
-}
+import { usePush } from '../../base/push/usePush.js';
 
 /** A bench's instruments as they send, on a screen that looks at it. */
 export interface LiveBench {
@@ -100,7 +81,7 @@ export function useLiveBench(benchId: MaybeRefOrGetter<string | null>): LiveBenc
     const id = toValue(benchId);
     if (id === null) return;
     try {
-      const { benches } = await get<BenchesAnswer>('/instruments');
+      const { benches } = await get<InstrumentsAnswer>('/instruments');
       if (toValue(benchId) !== id) return;
       instruments.value = benches.find((bench) => bench.id === id)?.instruments ?? [];
       if (instruments.value.length > 0) await readOn(id);

@@ -1,6 +1,6 @@
 <script setup lang="ts">
+import type { RunAnswer } from '@core/bench/benches/answers.js';
 import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
-import type { RunAnswer } from './useRun.js';
 
 /** Whose machine it is, on which bench, and what can be said at any time. */
 defineProps<{ answer: RunAnswer }>();

@@ -1,11 +1,5 @@
-import type { RunRecord } from '@core/edge/records/record.js';
-import type { RunEvent } from '@core/bench/runs/log.js';
+import type { RecordAnswer } from '@core/edge/records/answers.js';
 import { downloadJson, downloadTable, fileName } from '../../base/files/download.js';
-
-export interface RecordAnswer {
-  readonly record: RunRecord;
-  readonly corrections: readonly RunEvent[];
-}
 
 const nameOf = ({ record }: RecordAnswer): string => fileName(`record-${record.system.name}-${record.signedOffAt.slice(0, 10)}`, 'record');
 

@@ -1,15 +1,13 @@
+import type { RunAnswer } from '@core/bench/benches/answers.js';
 import { computed, onMounted, onScopeDispose, ref, shallowRef, type ComputedRef, type Ref } from 'vue';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import type { RunEvent } from '@core/bench/runs/log.js';
-import type { Procedure, ProcedureStep } from '@core/bench/runs/procedure.js';
+import type { ProcedureStep } from '@core/bench/runs/procedure.js';
 import { RunFold } from '@core/bench/runs/replay.js';
 import { lastUndoable, refuseEntry } from '@core/bench/runs/rules.js';
 import type { RunState } from '@core/bench/runs/state.js';
-import type { Debrief } from '@core/bench/practice/debrief.js';
-import type { Scenario } from '@core/bench/simulated-bench/truth.js';
 import { refusalWords } from '@core/edge/words/bench.js';
 import { asSentence } from '@core/edge/words/say.js';
-import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { ApiError, get, wordsOf } from '../../base/http/api.js';
 import { deviceOutbox, useOutbox } from '../../base/outbox/deviceOutbox.js';
 import { rememberAnswer, rememberedAnswer } from '../../base/outbox/deviceStore.js';
@@ -18,29 +16,6 @@ import { usePush } from '../../base/push/usePush.js';
 import { serverNowMs, setServerNow } from '../../base/units/now.js';
 import { useSession } from '../../workshop/people/sessionStore.js';
 import { useBenches } from '../benches/benchStore.js';
-
-export interface RunAnswer {
-  run: {
-    id: string;
-    procedure: Procedure;
-    state: 'active' | 'signed-off' | 'abandoned';
-    startedAt: string;
-    loopId: string;
-    benchId: string | null;
-  };
-  /** a run against a simulated bench that hides a fault; null: in earnest */
-  practice: { aheadMs: number; scenario: Scenario | null; debrief: Debrief | null } | null;
-  benchName: string | null;
-  loopName: string;
-  systemId: string;
-  systemName: string;
-  ownerName: string;
-  revisionNumber: number;
-  file: LoopFile;
-  coolantProductId: string | null;
-  events: RunEvent[];
-  now: string;
-}
 
 export interface RunDesk {
   readonly answer: Ref<RunAnswer | null>;

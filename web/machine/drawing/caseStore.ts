@@ -1,12 +1,8 @@
+import type { CaseTemplate } from '@core/machine/drawing/answers.js';
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
 import type { CaseOutline } from '@core/machine/drawing/cases.js';
 import { call, get } from '../../base/http/api.js';
-
-export interface CaseTemplate extends CaseOutline {
-  id: string;
-  version: number;
-}
 
 /** The workshop's own cases. */
 export const useCases = defineStore('cases', () => {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Product } from '@core/workshop/coolants/answers.js';
 import { onMounted, reactive, ref } from 'vue';
 import { COOLANT_CLASSES, COOLANT_CLASS_KEYS, type CoolantClass } from '@core/machine/liquids/classes.js';
 import { liquidOf, liquidWords } from '@core/machine/liquids/fluids.js';
@@ -7,7 +8,7 @@ import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import NumberField from '../../base/units/NumberField.vue';
 import LimitChange from './LimitChange.vue';
-import { useCoolants, type Product } from './coolantStore.js';
+import { useCoolants } from './coolantStore.js';
 
 /** The bottles on the shelf: each in its liquid's colour, with its class, life and lots. */
 const coolants = useCoolants();

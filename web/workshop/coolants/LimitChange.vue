@@ -1,22 +1,10 @@
 <script setup lang="ts">
+import type { Moved, Product } from '@core/workshop/coolants/answers.js';
 import { ref } from 'vue';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import { useDates } from '../../base/units/dates.js';
 import NumberField from '../../base/units/NumberField.vue';
-import type { Product } from './coolantStore.js';
-
-interface Moved {
-  readonly id: string;
-  readonly systemId: string;
-  readonly systemName: string;
-  readonly ownerName: string;
-  readonly phone: string | null;
-  readonly email: string | null;
-  readonly channel: string;
-  readonly before: string;
-  readonly dueOn: string;
-}
 
 /** A maker's limit that came out after loops were filled: every machine that holds the product gets its date anew. */
 const props = defineProps<{ product: Product }>();

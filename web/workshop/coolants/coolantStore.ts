@@ -1,22 +1,9 @@
+import type { Product } from '@core/workshop/coolants/answers.js';
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
 import { liquidOf, type Liquid } from '@core/machine/liquids/fluids.js';
-import type { CoolantProductInput } from '@core/workshop/coolants/schema.js';
 import { get } from '../../base/http/api.js';
 import { rememberAnswer, rememberedAnswer } from '../../base/outbox/deviceStore.js';
-
-export interface Lot {
-  id: string;
-  productId: string;
-  lot: string;
-  openedOn: string | null;
-}
-
-export interface Product extends CoolantProductInput {
-  id: string;
-  version: number;
-  lots: Lot[];
-}
 
 /** The workshop's coolants and their open lots. */
 export const useCoolants = defineStore('coolants', () => {

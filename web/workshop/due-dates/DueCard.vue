@@ -1,10 +1,10 @@
 <script setup lang="ts">
+import type { SystemPage } from '@core/workshop/machines/answers.js';
 import { capital } from '@core/edge/words/say.js';
 import { ref } from 'vue';
 import { escalationWords, reasonWords } from '@core/edge/words/dates.js';
 import { sayDue } from '@core/workshop/machines/attention.js';
 import { useDates } from '../../base/units/dates.js';
-import type { SystemPage } from '../machines/types.js';
 import ReasonDialog from '../../base/look/ReasonDialog.vue';
 import { call, wordsOf } from '../../base/http/api.js';
 import { useNotices } from '../../base/shell/notices.js';

@@ -1,9 +1,9 @@
 <script setup lang="ts">
+import type { Due } from '@core/workshop/machines/answers.js';
 import { reactive, watch } from 'vue';
 import { addDays } from '@core/base/units/calendar.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
-import type { Due } from '../machines/types.js';
 import FormDialog from '../../base/look/FormDialog.vue';
 
 const open = defineModel<boolean>({ required: true });

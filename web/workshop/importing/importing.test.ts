@@ -1,8 +1,8 @@
+import type { SystemLine } from '@core/workshop/machines/answers.js';
 // @vitest-environment happy-dom
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { fakeServer, mountScreen, settle, wordsOf, type Asked } from '../../../tests/screens/mountScreen.js';
 import { listRows } from '../machines/listFile.js';
-import type { SystemLine } from '../machines/types.js';
 import ImportView from '../../pages/ImportView.vue';
 
 let asked: Asked[];

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { JobPage } from '@core/workshop/jobs/answers.js';
 import { computed, reactive } from 'vue';
 import { shortName } from '@core/machine/catalogue/names.js';
 import { hasRigidTube } from '@core/bench/inspection/items.js';
@@ -7,7 +8,6 @@ import { useSubmit } from '../../base/http/useSubmit.js';
 import EstimateFields from './EstimateFields.vue';
 import IntakeFields from './IntakeFields.vue';
 import { adviceFor, daysOf, estimateOf, intakeOf, type JobForm } from './jobForm.js';
-import type { JobPage } from './jobPage.js';
 import ScopeLadder from './ScopeLadder.vue';
 import FormDialog from '../../base/look/FormDialog.vue';
 

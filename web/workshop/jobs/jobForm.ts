@@ -1,21 +1,11 @@
-import { COOLANT_CLASSES, type CoolantClass } from '@core/machine/liquids/classes.js';
+import type { LoopHistory } from '@core/workshop/jobs/answers.js';
+import { COOLANT_CLASSES } from '@core/machine/liquids/classes.js';
 import { fillVolume } from '@core/physics/filling/fillPlan.js';
 import { hasRigidTube } from '@core/bench/inspection/items.js';
 import { JOB_KINDS, refillsAnew, type JobKind } from '@core/workshop/jobs/kinds.js';
 import type { Estimate, Intake, OwnerWindow } from '@core/workshop/jobs/schema.js';
 import { adviseScope, type ScopeAdvice, type Sign } from '@core/workshop/jobs/scope.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
-
-/** What the server knows of a loop's liquid and baselines. */
-export interface LoopHistory {
-  readonly filledOn: string | null;
-  readonly ageDays: number | null;
-  readonly coolantName: string | null;
-  readonly coolantClass: CoolantClass | null;
-  readonly lifeMonths: number | null;
-  readonly baselineFlowLph: number | null;
-  readonly risenK: number | null;
-}
 
 export interface JobForm {
   kind: JobKind;

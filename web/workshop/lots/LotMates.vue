@@ -1,21 +1,12 @@
 <script setup lang="ts">
+import type { MatesAnswer } from '@core/workshop/lots/answers.js';
 import { ref, watch } from 'vue';
 import { get, wordsOf } from '../../base/http/api.js';
 import { useDates } from '../../base/units/dates.js';
 
 /** Other machines that hold what is suspected: who to call. Each gets a finding and a day when the job is signed off. */
 const props = defineProps<{ jobId: string; suspect: 'coolant-lot' | 'part'; item: string | null; done?: boolean }>();
-interface Answer {
-  readonly what: string | null;
-  readonly mates: readonly {
-    readonly systemId: string;
-    readonly systemName: string;
-    readonly ownerName: string;
-    readonly phone: string | null;
-    readonly since: string;
-  }[];
-}
-const answer = ref<Answer | null>(null);
+const answer = ref<MatesAnswer | null>(null);
 const problem = ref<string | null>(null);
 const dates = useDates();
 
@@ -27,7 +18,7 @@ watch(
     if (suspect === 'part' && item === null) return;
     try {
       const query = new URLSearchParams({ suspect, ...(item === null ? {} : { item }) });
-      const found = await get<Answer>(`/jobs/${props.jobId}/mates?${query.toString()}`);
+      const found = await get<MatesAnswer>(`/jobs/${props.jobId}/mates?${query.toString()}`);
       if (suspect === props.suspect && item === props.item) answer.value = found;
     } catch (error) {
       problem.value = wordsOf(error);

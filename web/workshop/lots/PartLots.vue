@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { FittedLot } from '@core/workshop/lots/answers.js';
 import { computed, reactive, ref } from 'vue';
 import { inspectItems } from '@core/bench/inspection/items.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
@@ -7,15 +8,6 @@ import { useSubmit } from '../../base/http/useSubmit.js';
 import { useNotices } from '../../base/shell/notices.js';
 import { useDates } from '../../base/units/dates.js';
 
-/** Parts whose bag was kept: make and lot, so that they are found when one of their lot fails elsewhere. */
-export interface FittedLot {
-  readonly id: string;
-  readonly loopId: string;
-  readonly itemId: string | null;
-  readonly make: string;
-  readonly lot: string;
-  readonly fittedOn: string;
-}
 const props = defineProps<{
   systemId: string;
   lots: readonly FittedLot[];

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Owner, SystemRow } from '@core/workshop/machines/answers.js';
 import { ref, watch } from 'vue';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
@@ -6,7 +7,6 @@ import StaleNotice from '../../base/shell/StaleNotice.vue';
 import OwnerFields, { type OwnerForm } from './OwnerFields.vue';
 import { ownerInput, systemInput } from './forms.js';
 import SystemFields, { type SystemForm } from './SystemFields.vue';
-import type { Owner, SystemRow } from './types.js';
 
 const open = defineModel<boolean>({ required: true });
 const props = defineProps<{ system: SystemRow; owner: Owner }>();

@@ -1,6 +1,6 @@
 <script setup lang="ts">
+import type { HistoryEntry } from '@core/workshop/machines/answers.js';
 import { useDates } from '../../base/units/dates.js';
-import type { HistoryEntry } from './types.js';
 
 /** What happened to a system, newest first. A fill shows its liquid. */
 defineProps<{ entries: readonly HistoryEntry[] }>();

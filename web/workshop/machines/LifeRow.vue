@@ -1,11 +1,11 @@
 <script setup lang="ts">
+import type { SystemLine } from '@core/workshop/machines/answers.js';
 import { reasonWords } from '@core/edge/words/dates.js';
 import { computed } from 'vue';
 import { ATTENTION_WORDS, sayDue } from '@core/workshop/machines/attention.js';
 import { daysBetween } from '@core/base/units/calendar.js';
 import { useDates } from '../../base/units/dates.js';
 import { AHEAD_MONTHS, PAST_MONTHS } from './lifeScale.js';
-import type { SystemLine } from './types.js';
 
 /** One system as the time its coolant has left: the bar drains towards the waterline, and turns to hatching past it. */
 const props = defineProps<{ line: SystemLine; today: string }>();

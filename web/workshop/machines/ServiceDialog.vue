@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { LoopOfSystem } from '@core/workshop/machines/answers.js';
 import { computed, reactive, watch } from 'vue';
 import { type ServiceInput } from '@core/workshop/machines/schema.js';
 import { JOB_KINDS, REFILLING, SERVICE_KIND_KEYS, type ServiceKind } from '@core/workshop/jobs/kinds.js';
@@ -6,7 +7,6 @@ import { useCoolants } from '../coolants/coolantStore.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import NumberField from '../../base/units/NumberField.vue';
-import type { LoopOfSystem } from './types.js';
 import FormDialog from '../../base/look/FormDialog.vue';
 
 /** Enters a service that was done; a refill starts the clocks again. */

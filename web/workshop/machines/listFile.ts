@@ -1,5 +1,5 @@
+import type { HistoryEntry, SystemLine } from '@core/workshop/machines/answers.js';
 import { reasonWords } from '@core/edge/words/dates.js';
-import type { HistoryEntry, SystemLine } from './types.js';
 import { downloadTable, fileName } from '../../base/files/download.js';
 
 /** The list as rows: what is shown, in its order. Days as YYYY-MM-DD, so that any table program sorts them. */

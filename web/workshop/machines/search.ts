@@ -1,4 +1,4 @@
-import type { SystemLine } from './types.js';
+import type { SystemLine } from '@core/workshop/machines/answers.js';
 
 const fold = (text: string): string =>
   text

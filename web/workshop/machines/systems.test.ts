@@ -1,3 +1,4 @@
+import type { SystemLine } from '@core/workshop/machines/answers.js';
 // @vitest-environment happy-dom
 import { describe, expect, it } from 'vitest';
 import { mountScreen, wordsOf } from '../../../tests/screens/mountScreen.js';
@@ -7,7 +8,6 @@ import HistoryLine from './HistoryLine.vue';
 import LifeRow from './LifeRow.vue';
 import { ownerInput, emptyOwner, emptySystem, systemInput } from './forms.js';
 import { matches } from './search.js';
-import type { SystemLine } from './types.js';
 
 const line = (more: Partial<SystemLine> = {}): SystemLine => ({
   id: '1',

@@ -1,24 +1,12 @@
+import type { Account, SessionAnswer } from '@core/workshop/people/answers.js';
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
 import type { SetupInput, SignInInput } from '@core/workshop/people/schema.js';
-import type { Role } from '@core/workshop/people/roles.js';
 import { call, get, setToken, whenSignedOut, whenTokenIsOld } from '../../base/http/api.js';
 import { deviceOutbox } from '../../base/outbox/deviceOutbox.js';
 import { forgetAnswers, rememberAnswer, rememberedAnswer } from '../../base/outbox/deviceStore.js';
 import { setTimeZone } from '../../base/units/dates.js';
 import { setServerNow } from '../../base/units/now.js';
-
-export interface Account {
-  personId: string;
-  personName: string;
-  role: Role;
-  workshopId: string;
-  workshopName: string;
-  timeZone: string;
-}
-
-type SessionAnswer =
-  { signedIn: true; account: Account; token: string; today: string; now: string } | { signedIn: false; setupNeeded: boolean };
 
 /** Who is signed in. `expired` is set when a session ends under somebody's hands: the page stays, with what was typed. */
 export const useSession = defineStore('session', () => {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { KeptRow } from '@core/workshop/store/answers.js';
 import { ref } from 'vue';
 import { KEPT_KINDS } from '@core/workshop/store/schema.js';
 import { sayDue } from '@core/workshop/machines/attention.js';
@@ -6,7 +7,6 @@ import { formatMl } from '@core/base/units/display.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import KeptFields, { type KeptForm } from './KeptFields.vue';
-import type { KeptRow } from './types.js';
 
 /** Parts that were taken out, lent parts and loan machines: where each is, and until when. */
 defineProps<{ parts: readonly KeptRow[]; today: string }>();

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Loans } from '@core/workshop/store/answers.js';
 import { computed, reactive, ref, watch } from 'vue';
 import { sayDue } from '@core/workshop/machines/attention.js';
 import { addDays } from '@core/base/units/calendar.js';
@@ -6,11 +7,6 @@ import { call, wordsOf } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import { useNotices } from '../../base/shell/notices.js';
 
-/** The machine an owner takes home meanwhile. */
-export interface Loans {
-  readonly lent: { readonly id: string; readonly name: string; readonly untilDay: string | null; readonly condition: string } | null;
-  readonly free: readonly { readonly id: string; readonly name: string; readonly condition: string }[];
-}
 const props = defineProps<{ jobId: string; loans: Loans; owner: string; neededBy: string | null; today: string; done: boolean }>();
 const emit = defineEmits<{ changed: [] }>();
 /** days after which a loan machine is expected back where no day was promised */

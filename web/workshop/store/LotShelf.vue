@@ -1,10 +1,10 @@
 <script setup lang="ts">
+import type { LotRow } from '@core/workshop/store/answers.js';
 import { reactive, ref } from 'vue';
 import { formatMl } from '@core/base/units/display.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import NumberField from '../../base/units/NumberField.vue';
-import type { LotRow } from './types.js';
 
 /** Coolant by lot: each as a bottle, as full as it stands on the shelf. */
 defineProps<{ lots: readonly LotRow[] }>();

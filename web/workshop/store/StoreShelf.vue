@@ -1,11 +1,11 @@
 <script setup lang="ts">
+import type { StoreRow } from '@core/workshop/store/answers.js';
 import { capital } from '@core/edge/words/say.js';
 import { computed, reactive, ref } from 'vue';
 import { ITEM_KINDS, UNITS, type ItemKind, type StoreUnit } from '@core/workshop/store/schema.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import NumberField from '../../base/units/NumberField.vue';
-import type { StoreRow } from './types.js';
 
 /** Counted things: how many are left, drawn against the mark at which more is ordered. */
 const props = defineProps<{ items: readonly StoreRow[] }>();

@@ -1,3 +1,4 @@
+import type { KeptRow, LotRow, StoreRow } from '@core/workshop/store/answers.js';
 // @vitest-environment happy-dom
 import { enableAutoUnmount } from '@vue/test-utils';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
@@ -10,7 +11,6 @@ import LotShelf from './LotShelf.vue';
 import PurchaseList from './PurchaseList.vue';
 import StoreShelf from './StoreShelf.vue';
 import { itemRow, lotRow } from './storeRows.js';
-import type { KeptRow, LotRow, StoreRow } from './types.js';
 
 enableAutoUnmount(afterEach);
 let asked: Asked[];

@@ -1,5 +1,5 @@
+import type { KeptRow, LotRow, StoreRow } from '@core/workshop/store/answers.js';
 import { ITEM_KINDS, KEPT_KINDS } from '@core/workshop/store/schema.js';
-import type { KeptRow, LotRow, StoreRow } from './types.js';
 
 /** A lot of coolant as a row of the shelf's table. */
 export const lotRow = ({ productName, lot, stockMl, openedOn, keepsUntil, samplePlace }: LotRow): Record<string, string> => ({

@@ -1,10 +1,10 @@
 <script setup lang="ts">
+import type { SystemLine } from '@core/workshop/machines/answers.js';
 import { reasonWords } from '@core/edge/words/dates.js';
 import { computed } from 'vue';
 import { daysBetween } from '@core/base/units/calendar.js';
 import { sayDue, type DueKind } from '@core/workshop/machines/attention.js';
 import { useDates } from '../../base/units/dates.js';
-import type { SystemLine } from '../machines/types.js';
 
 /** Overdue and coming services on one axis of days; today is the waterline. */
 const props = defineProps<{ today: string; lines: readonly SystemLine[] }>();

@@ -1,3 +1,4 @@
+import type { BenchRun } from '@core/bench/benches/answers.js';
 // @vitest-environment happy-dom
 import { usualLoop } from '@core/machine/catalogue/testLoops.js';
 import { afterEach, describe, expect, it, vi } from 'vitest';
@@ -6,7 +7,7 @@ import { fakeServer, mountScreen, settle } from '../../../tests/screens/mountScr
 import { useSession } from '../people/sessionStore.js';
 import { setServerNow } from '../../base/units/now.js';
 import BenchPlinth from '../../bench/benches/BenchPlinth.vue';
-import { useBenches, type BenchRun } from '../../bench/benches/benchStore.js';
+import { useBenches } from '../../bench/benches/benchStore.js';
 import TodayView from '../../pages/TodayView.vue';
 
 afterEach(() => {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { UsagePage } from '@core/workshop/usage/answers.js';
 import { computed, ref } from 'vue';
 import { USAGE_SOURCE_WORDS, type UsageFigure } from '@core/workshop/usage/usage.js';
 import { REFERENCE_COOLANT_C } from '@core/machine/liquids/classes.js';
@@ -6,7 +7,6 @@ import { call, wordsOf } from '../../base/http/api.js';
 import { useNotices } from '../../base/shell/notices.js';
 import { useDates } from '../../base/units/dates.js';
 import UsageDialog from './UsageDialog.vue';
-import type { UsagePage } from './types.js';
 
 /** How much a machine runs and how warm: the figure that the clocks take, and every other there is beside it. */
 const props = defineProps<{ systemId: string; page: UsagePage; today: string; retired: boolean }>();

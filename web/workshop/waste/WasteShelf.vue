@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { WasteContainer } from '@core/workshop/store/answers.js';
 import { computed, onMounted, reactive, ref } from 'vue';
 import { WASTE_KINDS, type WasteKind } from '@core/workshop/store/schema.js';
 import { formatMl } from '@core/base/units/display.js';
@@ -7,7 +8,6 @@ import { call, get, wordsOf } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import { useDates } from '../../base/units/dates.js';
 import NumberField from '../../base/units/NumberField.vue';
-import type { WasteContainer } from './containers.js';
 
 /** Waste containers as they stand, each with its level; what went in from which job; the paper of the hand-over. */
 const props = defineProps<{ today: string }>();

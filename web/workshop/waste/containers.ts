@@ -1,19 +1,6 @@
+import type { WasteContainer } from '@core/workshop/store/answers.js';
 import { ref, type Ref } from 'vue';
-import type { WasteKind } from '@core/workshop/store/schema.js';
 import { get } from '../../base/http/api.js';
-
-export interface WasteContainer {
-  id: string;
-  label: string;
-  kind: WasteKind;
-  capacityMl: number;
-  levelMl: number;
-  state: 'open' | 'handed-over';
-  handedOn: string | null;
-  handedTo: string;
-  documentNumber: string;
-  version: number;
-}
 
 /** Containers that still take something. Away from the network none is offered: what came out is entered all the same. */
 export function useOpenContainers(): { containers: Ref<WasteContainer[]>; load: () => Promise<void> } {

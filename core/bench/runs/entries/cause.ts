@@ -3,7 +3,8 @@ import { note } from '../../../base/checking/fields.js';
 import { CAUSE_KEYS } from '../../../workshop/due-dates/facts.js';
 import { CAUSES } from '../../inspection/grade.js';
 import { refusal, type EntryDefinition } from '../entry.js';
-import { SUSPECTS, type Cause } from '../state.js';
+import { SUSPECTS } from '../../../workshop/lots/suspects.js';
+import type { Cause } from '../state.js';
 import { item, oneOf, step } from './fields.js';
 
 export interface CauseEntry extends Cause {

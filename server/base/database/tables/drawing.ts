@@ -1,8 +1,9 @@
+import { readObject } from '../../../../core/base/checking/stored.js';
 import { sql } from 'drizzle-orm';
-import { check, doublePrecision, foreignKey, integer, jsonb, pgTable, text, unique } from 'drizzle-orm/pg-core';
+import { check, doublePrecision, foreignKey, integer, pgTable, text, unique } from 'drizzle-orm/pg-core';
 import type { CaseOutline } from '../../../../core/machine/drawing/cases.js';
 import { workshop } from './people.js';
-import { owned, tenantWalls } from '../columns.js';
+import { owned, stored, tenantWalls } from '../columns.js';
 
 /** Cases this workshop builds in often: inside sizes and where parts are mounted. */
 export const caseTemplate = pgTable(
@@ -13,7 +14,7 @@ export const caseTemplate = pgTable(
     depthMm: doublePrecision('depth_mm').notNull(),
     heightMm: doublePrecision('height_mm').notNull(),
     widthMm: doublePrecision('width_mm').notNull(),
-    mounts: jsonb('mounts').$type<CaseOutline['mounts']>().notNull(),
+    mounts: stored('mounts', readObject<CaseOutline['mounts']>('the mounts of a case')).notNull(),
     version: integer('version').notNull().default(1),
   },
   (t) => [

@@ -2,7 +2,7 @@ import { readList } from '../../../../core/base/checking/stored.js';
 import type { DueKind } from '../../../../core/workshop/machines/attention.js';
 import { sql } from 'drizzle-orm';
 import { boolean, check, date, foreignKey, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
-import type { DueClock } from '../../../../core/workshop/due-dates/due.js';
+import type { DueClock, ServicePolicy } from '../../../../core/workshop/due-dates/due.js';
 import { person, workshop } from './people.js';
 import { fill } from './runs.js';
 import { readOutcome, readReason } from '../../../../core/workshop/due-dates/facts.js';
@@ -57,7 +57,7 @@ export const policy = pgTable(
     ...owned,
     ownerId: uuid('owner_id'),
     systemId: uuid('system_id'),
-    service: text('service').notNull(),
+    service: text('service').$type<ServicePolicy>().notNull(),
   },
   (t) => [
     foreignKey({ name: 'policy_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),

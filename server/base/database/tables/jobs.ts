@@ -1,6 +1,6 @@
-import { readObject } from '../../../../core/base/checking/stored.js';
+import { readList, readObject } from '../../../../core/base/checking/stored.js';
 import { sql } from 'drizzle-orm';
-import { check, date, foreignKey, index, integer, jsonb, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { check, date, foreignKey, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import type { Estimate, Intake, OwnerWindow } from '../../../../core/workshop/jobs/schema.js';
 import { person } from './people.js';
 import { owned, stored, tenantWalls } from '../columns.js';
@@ -29,7 +29,7 @@ export const serviceJob = pgTable(
     /** day from which its owner can do without it; null: at once */
     dropOffOn: date('drop_off_on'),
     /** days in which its owner can do without it; empty: any */
-    windows: jsonb('windows').$type<OwnerWindow[]>().notNull().default([]),
+    windows: stored('windows', readList<OwnerWindow>('the days of an owner')).notNull().default([]),
     /** the due item that it answers */
     dueItemId: uuid('due_item_id'),
     version: integer('version').notNull().default(1),

@@ -1,4 +1,4 @@
-import { readObject } from '../../../../core/base/checking/stored.js';
+import { readList, readObject } from '../../../../core/base/checking/stored.js';
 import type { Role } from '../../../../core/workshop/people/roles.js';
 import { sql } from 'drizzle-orm';
 import {
@@ -57,7 +57,7 @@ export const person = pgTable(
     passwordHash: text('password_hash').notNull(),
     active: boolean('active').notNull().default(true),
     /** what this person can do that not everybody can; null: nobody wrote it down, so everything */
-    skills: jsonb('skills').$type<Skill[]>(),
+    skills: stored('skills', readList<Skill>('the skills of a person')),
   },
   (t) => [
     foreignKey({ name: 'person_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),

@@ -1,24 +1,11 @@
-import { readObject } from '../../../../core/base/checking/stored.js';
+import { readList, readObject } from '../../../../core/base/checking/stored.js';
 import type { BaselineReading } from '../../../../core/physics/diagnosis/reading.js';
 import type { LooseEnd } from '../../../../core/workshop/due-dates/facts.js';
 import { readStoredEntry } from '../../../../core/bench/runs/log.js';
 import type { ProcedureKind } from '../../../../core/bench/procedures/procedureKinds.js';
 import { readRecord } from '../../../../core/edge/records/record.js';
 import { isNotNull, sql } from 'drizzle-orm';
-import {
-  check,
-  date,
-  doublePrecision,
-  foreignKey,
-  index,
-  integer,
-  jsonb,
-  pgTable,
-  text,
-  unique,
-  uniqueIndex,
-  uuid,
-} from 'drizzle-orm/pg-core';
+import { check, date, doublePrecision, foreignKey, index, integer, pgTable, text, unique, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
 import { readProcedure } from '../../../../core/bench/runs/procedure.js';
 import type { ProcedureTemplate } from '../../../../core/bench/runs/template.js';
 import { bench, person } from './people.js';
@@ -35,7 +22,7 @@ export const procedureVersion = pgTable(
     /** what it leads: the commissioning, or a kind of service */
     kind: text('kind').$type<ProcedureKind>().notNull().default('commissioning'),
     number: integer('number').notNull(),
-    template: jsonb('template').$type<ProcedureTemplate>().notNull(),
+    template: stored('template', readObject<ProcedureTemplate>('a version of the procedure')).notNull(),
     note: text('note').notNull(),
     personId: uuid('person_id').notNull(),
   },
@@ -154,7 +141,7 @@ export const fill = pgTable(
     drainedMl: doublePrecision('drained_ml'),
     /** share of the usual interval that this fill may stay, because something was left inside; 1 where nothing was */
     intervalShare: doublePrecision('interval_share').notNull().default(1),
-    intervalReason: jsonb('interval_reason').$type<readonly LooseEnd[]>().notNull().default([]),
+    intervalReason: stored<readonly LooseEnd[]>('interval_reason', readList<LooseEnd>('why an interval is short')).notNull().default([]),
   },
   (t) => [
     foreignKey({

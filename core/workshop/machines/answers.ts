@@ -1,14 +1,15 @@
-import type { DateReason } from '@core/workshop/due-dates/facts.js';
-import type { Escalation } from '@core/workshop/due-dates/escalation.js';
-import type { Attention, DueKind, SystemState } from '@core/workshop/machines/attention.js';
-import type { DueClock, ServicePolicy } from '@core/workshop/due-dates/due.js';
-import type { DustPlace } from '@core/workshop/due-dates/facts.js';
-import type { FittedLot } from '../lots/PartLots.vue';
-import type { UsagePage } from '../usage/types.js';
-import type { JobKind } from '@core/workshop/jobs/kinds.js';
-import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
+import type { DateReason } from '../due-dates/facts.js';
+import type { Escalation } from '../due-dates/escalation.js';
+import type { Attention, DueKind, SystemState } from './attention.js';
+import type { DueClock, ServicePolicy } from '../due-dates/due.js';
+import type { DustPlace } from '../due-dates/facts.js';
+import type { FittedLot } from '../lots/answers.js';
+import type { UsagePage } from '../usage/answers.js';
+import type { JobKind } from '../jobs/kinds.js';
+import type { LoopFile } from '../../machine/loop-file/loopFile.js';
+import type { RevisionKind } from '../../machine/loop-file/revisionKinds.js';
+import type { BaselineReading } from '../../physics/diagnosis/reading.js';
 
-/** Answers of the server's systems room. */
 export interface Due {
   id: string;
   kind: DueKind;
@@ -64,6 +65,7 @@ export interface SystemRow {
 
 export interface HistoryEntry {
   id: string;
+  /** a calendar day or an instant; both sort as text */
   at: string;
   kind: 'job' | 'run' | 'revision' | 'finding' | 'check' | 'postponed' | 'follow-up' | 'photo' | 'reading' | 'message';
   title: string;
@@ -71,6 +73,7 @@ export interface HistoryEntry {
   by: string | null;
   runId: string | null;
   colour: string | null;
+  /** id of a picture */
   photoId?: string;
   /** its run is still going on */
   open?: boolean;
@@ -104,4 +107,42 @@ export interface SystemPage {
   /** booked or on a bench */
   jobs: { id: string; kind: JobKind; state: string; neededBy: string | null }[];
   today: string;
+}
+
+/** Every machine of the workshop. */
+export interface SystemsAnswer {
+  today: string;
+  systems: SystemLine[];
+}
+
+/** What falls due, and what is overdue. */
+export interface TodayAnswer {
+  today: string;
+  overdue: SystemLine[];
+  coming: SystemLine[];
+  count: number;
+}
+
+/** A loop with its newest revision. */
+export interface LoopAnswer {
+  id: string;
+  name: string;
+  systemId: string;
+  systemName: string;
+  coolantProductId: string | null;
+  version: number;
+  file: LoopFile;
+  activeRunId: string | null;
+  revisions: {
+    id: string;
+    number: number;
+    kind: RevisionKind;
+    reason: string;
+    at: string;
+    by: string;
+    volumeMl: number;
+    volumeSdMl: number;
+  }[];
+  /** readings of the loop when it was well, the newest first */
+  baselines: { reading: BaselineReading; at: string }[];
 }

@@ -1,9 +1,9 @@
-import type { Suspect } from '@core/bench/runs/state.js';
-import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
-import type { JobKind } from '@core/workshop/jobs/kinds.js';
-import type { Estimate, Intake } from '@core/workshop/jobs/schema.js';
-import type { Loans } from '../store/LoanBox.vue';
-import type { LoopHistory } from './jobForm.js';
+import type { Suspect } from '../lots/suspects.js';
+import type { LoopFile } from '../../machine/loop-file/loopFile.js';
+import type { JobKind } from './kinds.js';
+import type { Estimate, Intake } from './schema.js';
+import type { Loans } from '../store/answers.js';
+import type { CoolantClass } from '../../machine/liquids/classes.js';
 
 /** A job as its page shows it. */
 export interface JobPage {
@@ -32,4 +32,15 @@ export interface JobPage {
   photos: { id: string; caption: string; at: string }[];
   took: { name: string; amount: number; unit: string }[];
   today: string;
+}
+
+/** What the server knows of a loop's liquid and baselines. */
+export interface LoopHistory {
+  readonly filledOn: string | null;
+  readonly ageDays: number | null;
+  readonly coolantName: string | null;
+  readonly coolantClass: CoolantClass | null;
+  readonly lifeMonths: number | null;
+  readonly baselineFlowLph: number | null;
+  readonly risenK: number | null;
 }

@@ -1,4 +1,4 @@
-import type { Usage, UsageReading } from '@core/workshop/usage/usage.js';
+import type { Usage, UsageReading } from './usage.js';
 
 /** How a machine is used, as the server tells it. */
 export interface UsagePage {

@@ -1,0 +1,78 @@
+import type { JobKind } from '../../workshop/jobs/kinds.js';
+import type { LoopFile } from '../../machine/loop-file/loopFile.js';
+import type { Debrief } from '../practice/debrief.js';
+import type { RunEvent } from '../runs/log.js';
+import type { Procedure } from '../runs/procedure.js';
+import type { Scenario } from '../simulated-bench/truth.js';
+
+export interface BenchRun {
+  id: string;
+  benchId: string | null;
+  /** against a simulated bench: nobody's machine */
+  practice: boolean;
+  /** ms that its clock is set ahead */
+  aheadMs: number;
+  systemId: string;
+  systemName: string;
+  ownerName: string;
+  loopName: string;
+  colour: string | null;
+  pouredMl: number;
+  /** the fill is done: the loop stands full */
+  full: boolean;
+  startedAt: string;
+  stepTitle: string;
+  lead: string;
+  stepNumber: number;
+  steps: number;
+  timers: { id: string; label: string; startedAt: string; seconds: number; finished: boolean }[];
+}
+
+/** What the plan puts on a bench next. */
+export interface NextSlot {
+  benchId: string;
+  startsAt: string;
+  jobId: string;
+  kind: JobKind;
+  systemName: string;
+  ownerName: string;
+  confirmed: boolean;
+}
+
+/** What stands on which bench. */
+export interface BenchesAnswer {
+  now: string;
+  benches: { id: string; name: string }[];
+  runs: BenchRun[];
+  next: NextSlot[];
+}
+
+/** A run with its log. */
+export interface RunAnswer {
+  run: {
+    id: string;
+    procedure: Procedure;
+    state: 'active' | 'signed-off' | 'abandoned';
+    startedAt: string;
+    loopId: string;
+    benchId: string | null;
+  };
+  /** a run against a simulated bench that hides a fault; null: in earnest */
+  practice: { aheadMs: number; scenario: Scenario | null; debrief: Debrief | null } | null;
+  benchName: string | null;
+  loopName: string;
+  systemId: string;
+  systemName: string;
+  ownerName: string;
+  revisionNumber: number;
+  file: LoopFile;
+  coolantProductId: string | null;
+  events: RunEvent[];
+  now: string;
+}
+
+/** The drawing of a loop that stands on a bench: it changes only with the bench. */
+export interface LoopOnBench {
+  runId: string;
+  file: LoopFile;
+}

@@ -1,0 +1,37 @@
+import type { InstrumentKind } from './kinds.js';
+
+export interface InstrumentFace {
+  readonly kind: InstrumentKind;
+  readonly online: boolean;
+  readonly simulated: boolean;
+  readonly resolution: number | null;
+  readonly problem: string | null;
+}
+
+export interface BenchFace {
+  readonly id: string;
+  readonly name: string;
+  readonly hasAccess: boolean;
+  readonly instruments: (InstrumentFace & { readonly last: { value: number; at: string } | null })[];
+}
+
+export interface InstrumentsAnswer {
+  readonly broker: { readonly url: string | null; readonly embedded: boolean };
+  readonly benches: BenchFace[];
+}
+
+/** Number, kind, value, ISO instant of a reading, as the server numbered it. */
+export type ReadingRow = readonly [id: number, kind: InstrumentKind, value: number, at: string];
+
+/** Readings behind a number; `more`: ask again behind the last of them. */
+export interface ReadingsAnswer {
+  readonly readings: ReadingRow[];
+  readonly more: boolean;
+}
+
+/** How a bench's instruments sign in; the secret is shown once. */
+export interface AccessAnswer {
+  readonly name: string;
+  readonly secret: string;
+  readonly url: string | null;
+}

@@ -1,0 +1,6 @@
+import type { CaseOutline } from './cases.js';
+
+export interface CaseTemplate extends CaseOutline {
+  id: string;
+  version: number;
+}
