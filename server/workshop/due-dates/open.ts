@@ -1,4 +1,4 @@
-import { readingsBySystem, figuresOf } from './usageFigures.js';
+import { clockInputs } from './clockInputs.js';
 import { and, eq, inArray } from 'drizzle-orm';
 import type { DateReason, LooseEnd } from '../../../core/workshop/due-dates/facts.js';
 import { nextService, settlingCheck } from '../../../core/workshop/due-dates/due.js';
@@ -6,10 +6,8 @@ import { coolantProduct } from '../../base/database/tables/coolants.js';
 import type { Scope } from '../../base/database/client.js';
 import { notFound } from '../../base/http/errors.js';
 import { system } from '../../base/database/tables/machines.js';
-import { beginDust, hotSeasonOf } from './dust.js';
-import { policyResolver } from './policies.js';
+import { beginDust } from './dust.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
-import { wearByLoop } from './wear.js';
 
 export interface FillFacts {
   readonly workshopId: string;
@@ -31,7 +29,7 @@ export interface FillFacts {
  */
 export async function openAfterFill(scope: Scope, facts: FillFacts): Promise<{ serviceDueOn: string; settlingDueOn: string }> {
   const [holder] = await scope
-    .select({ ownerId: system.ownerId, hoursPerDay: system.hoursPerDay, coolantC: system.coolantC })
+    .select({ id: system.id, ownerId: system.ownerId, hoursPerDay: system.hoursPerDay, coolantC: system.coolantC })
     .from(system)
     .where(eq(system.id, facts.systemId));
   const [product] = await scope.select().from(coolantProduct).where(eq(coolantProduct.id, facts.productId));
@@ -41,25 +39,15 @@ export async function openAfterFill(scope: Scope, facts: FillFacts): Promise<{ s
     .update(dueItem)
     .set({ state: 'closed', outcome: { why: 'filled-anew' }, closedAt: facts.at, closedBy: facts.personId })
     .where(and(eq(dueItem.loopId, facts.loopId), eq(dueItem.state, 'open'), inArray(dueItem.kind, ['coolant-service', 'settling-check'])));
-  const service = nextService({
-    filledOn: facts.filledOn,
-    coolantClass: product.coolantClass,
-    productName: product.name,
-    sheetLifeMonths: product.sheetLifeMonths,
-    ...(await policyResolver(scope))(facts.systemId, holder.ownerId),
-    sheetLifeHours: product.sheetLifeHours,
-    ...figuresOf((await readingsBySystem(scope, [facts.systemId])).get(facts.systemId), holder, facts.filledOn),
-    season: await hotSeasonOf(scope),
-    ...(await wearByLoop(scope, [facts.loopId])).get(facts.loopId),
-    intervalShare: facts.intervalShare ?? 1,
-    intervalReason: facts.intervalReason ?? [],
-  });
+  const inputOf = await clockInputs(scope, { loopIds: [facts.loopId], systemIds: [facts.systemId] });
+  const own = { filledOn: facts.filledOn, intervalShare: facts.intervalShare ?? 1, intervalReason: facts.intervalReason ?? [] };
+  const service = nextService(inputOf({ loopId: facts.loopId, fill: own, product, machine: holder }));
   const settling = settlingCheck(facts.filledOn);
-  const own = { workshopId: facts.workshopId, systemId: facts.systemId, loopId: facts.loopId, fillId: facts.fillId, createdAt: facts.at };
+  const item = { workshopId: facts.workshopId, systemId: facts.systemId, loopId: facts.loopId, fillId: facts.fillId, createdAt: facts.at };
   await scope.insert(dueItem).values([
-    { ...own, kind: 'settling-check', windowFrom: settling.windowFrom, dueOn: settling.dueOn, reason: settling.reason, clocks: [] },
+    { ...item, kind: 'settling-check', windowFrom: settling.windowFrom, dueOn: settling.dueOn, reason: settling.reason, clocks: [] },
     {
-      ...own,
+      ...item,
       kind: 'coolant-service',
       dueOn: service.dueOn,
       reason: service.reason,

@@ -1,4 +1,4 @@
-import { figuresOf, readingsBySystem } from './usageFigures.js';
+import { clockInputs } from './clockInputs.js';
 import { and, eq, isNotNull, type SQL } from 'drizzle-orm';
 import { redateAll, type OpenService, type Redated } from '../../../core/workshop/due-dates/redate.js';
 import { fill } from '../../base/database/tables/runs.js';
@@ -6,9 +6,7 @@ import { coolantProduct } from '../../base/database/tables/coolants.js';
 import type { Scope } from '../../base/database/client.js';
 import { owner, system } from '../../base/database/tables/machines.js';
 import { hotSeasonOf, redateDust } from './dust.js';
-import { policyResolver } from './policies.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
-import { wearByLoop } from './wear.js';
 import { writeDates } from './writeDates.js';
 
 /** What changed, and so whose dates are computed anew. */
@@ -68,34 +66,22 @@ export async function redate(scope: Scope, cause: RedateCause): Promise<Moved[]>
     .innerJoin(system, eq(system.id, dueItem.systemId))
     .innerJoin(owner, eq(owner.id, system.ownerId))
     .where(and(eq(dueItem.state, 'open'), eq(dueItem.kind, 'coolant-service'), isNotNull(dueItem.fillId), which(cause)));
-  const policyOf = await policyResolver(scope);
   // a product may stand in thousands of machines: their list would be longer than the whole
   const one = 'systemId' in cause || 'ownerId' in cause;
-  const wear = await wearByLoop(scope, one ? rows.map(({ item }) => item.loopId) : null);
-  const readings = await readingsBySystem(scope, one ? rows.map(({ system: machine }) => machine.id) : null);
-  const season = await hotSeasonOf(scope);
+  const inputOf = await clockInputs(
+    scope,
+    one ? { loopIds: rows.map(({ item }) => item.loopId), systemIds: rows.map(({ system: machine }) => machine.id) } : null,
+  );
   const open = rows.map(({ item, fill: own, product, system: machine }): OpenService => ({
     id: item.id,
     dueOn: item.dueOn,
     reason: item.reason,
     clocks: item.clocks,
     postponed: item.postponed,
-    from: {
-      filledOn: own.filledOn,
-      coolantClass: product.coolantClass,
-      productName: product.name,
-      sheetLifeMonths: product.sheetLifeMonths,
-      ...policyOf(machine.id, machine.ownerId),
-      sheetLifeHours: product.sheetLifeHours,
-      ...figuresOf(readings.get(machine.id), machine, own.filledOn),
-      season,
-      ...wear.get(item.loopId),
-      intervalShare: own.intervalShare,
-      intervalReason: own.intervalReason,
-    },
+    from: inputOf({ loopId: item.loopId, fill: own, product, machine }),
   }));
   const moved = redateAll(open);
-  if (!('productId' in cause)) await redateDust(scope, which(cause), season);
+  if (!('productId' in cause)) await redateDust(scope, which(cause), await hotSeasonOf(scope));
   await writeDates(scope, moved);
   const byItem = new Map(rows.map((row) => [row.item.id, row]));
   return moved
