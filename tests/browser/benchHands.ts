@@ -61,7 +61,7 @@ export async function refill(page: Page, app: RunningApp, lot: string): Promise<
 /** Starts the step's clock, lets it run out and comes back. */
 export async function clock(page: Page, app: RunningApp, seconds: number): Promise<void> {
   await page.getByRole('button', { name: 'Start the clock' }).click();
-  await expect(page.getByText(/on this device only/)).toBeHidden();
+  await expect(page.getByText(/on this device only|written to this device/)).toBeHidden();
   app.pass(seconds);
   await page.reload();
   await expect(page.getByRole('timer')).toContainText('done');

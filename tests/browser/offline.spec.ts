@@ -31,7 +31,7 @@ test('once opened, the bench works through a reload without the network, and not
   await expect(page.locator('.notes')).toContainText('typed in the cellar');
 
   await context.setOffline(false);
-  await expect(page.getByText(/on this device only/)).toBeHidden({ timeout: 20_000 });
+  await expect(page.getByText(/on this device only|written to this device/)).toBeHidden({ timeout: 20_000 });
   await page.reload();
   await expect(page.locator('.notes li').filter({ hasText: 'typed in the cellar' })).toHaveCount(1);
   expect(complaints.filter((text) => !/ERR_INTERNET_DISCONNECTED|ERR_FAILED|no-response/.test(text))).toEqual([]);

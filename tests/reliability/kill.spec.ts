@@ -97,9 +97,10 @@ async function openRun(url: string): Promise<void> {
 async function look(): Promise<void> {
   const shown = await page
     .locator('[data-entry]')
-    .evaluateAll((items) => items.map((item) => [item.getAttribute('data-entry') ?? '', item.classList.contains('unsaved')] as const))
+    .evaluateAll((items) => items.map((item) => [item.getAttribute('data-entry') ?? '', [...item.classList]] as const))
     .catch(() => []);
-  for (const [id, unsaved] of shown) (unsaved ? waiting : saved).add(id);
+  // what is still on its way to the device's disk is called neither
+  for (const [id, marks] of shown) if (!marks.includes('keeping')) (marks.includes('unsaved') ? waiting : saved).add(id);
 }
 
 /** The run as the server has it; null while it is not back yet. */
@@ -132,7 +133,7 @@ async function once(runId: string, url: string, random: () => number): Promise<T
   }
   let answer: Run | null = null;
   await expect.poll(async () => (answer = await readRun(runId)) !== null, { timeout: 30_000 }).toBe(true);
-  await expect(page.getByText(/on this device only/)).toBeHidden({ timeout: 30_000 });
+  await expect(page.getByText(/on this device only|written to this device/)).toBeHidden({ timeout: 30_000 });
   answer = await readRun(runId);
   const { run, events } = answer ?? { run: null, events: [] };
   if (!run) throw new Error('the server came back and went away again');

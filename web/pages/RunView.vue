@@ -363,6 +363,7 @@ useShortcuts({
         :state="state"
         :events="desk.events.value"
         :waiting="desk.waiting.value"
+        :keeping="desk.keeping.value"
         :away="desk.away.value"
         :refused="desk.refused.value"
         @undo="undo"

@@ -72,6 +72,7 @@ const clocks = computed(() =>
 
 const outbox = useOutbox();
 const waiting = computed(() => outbox.value.waiting.length);
+const kept = computed(() => waiting.value - outbox.value.keeping.size);
 const refused = computed(() => outbox.value.refused.length);
 const leaving = ref(false);
 /** with entries waiting it is said first: they stay here, under the name of who made them */
@@ -136,10 +137,8 @@ const keyTable = [
         </router-link>
       </li>
     </ul>
-    <p v-if="waiting + refused > 0" class="edge-waits" role="status">
-      <span v-if="waiting > 0"
-        >{{ waiting }} {{ waiting === 1 ? 'waits' : 'wait' }} on this device{{ outbox.away ? ', server away' : '' }}</span
-      >
+    <p v-if="kept + refused > 0" class="edge-waits" role="status">
+      <span v-if="kept > 0">{{ kept }} {{ kept === 1 ? 'waits' : 'wait' }} on this device{{ outbox.away ? ', server away' : '' }}</span>
       <span v-if="refused > 0">{{ refused }} not taken</span>
     </p>
     <button class="edge-sums" type="button" @click="sumsOpen = true">Sums <kbd>r</kbd></button>

@@ -79,6 +79,23 @@ describe('the outbox', () => {
     expect(disk.size).toBe(0);
   });
 
+  it('does not call kept what is still on its way to the disk, nor what the disk would not take', async () => {
+    let written = (): void => undefined;
+    const never = { kept: async () => [], drop: async () => undefined };
+    const away = { who: () => tess, send: async () => Promise.reject(failure(0)) };
+    const slow = new Outbox({ ...away, store: { ...never, keep: () => new Promise<void>((resolve) => (written = resolve)) } });
+    const one = entry('one');
+    const stored = slow.add(one);
+    expect([...slow.view.keeping]).toEqual([one.id]);
+    written();
+    await stored;
+    expect([slow.view.keeping.size, slow.view.waiting.length]).toEqual([0, 1]);
+
+    const full = new Outbox({ ...away, store: { ...never, keep: async () => Promise.reject(new Error('disk full')) } });
+    await expect(full.add(one)).rejects.toThrow('disk full');
+    expect([...full.view.keeping]).toEqual([one.id]);
+  });
+
   it('keeps the order of a run, and lets other runs and photographs pass while one of them waits', async () => {
     let broken = true;
     const { made, sent } = box((item) => (broken && textOf(item) === 'a1' ? failure(500) : {}));
@@ -100,7 +117,7 @@ describe('the outbox', () => {
     away = false;
     await vi.advanceTimersByTimeAsync(60_000);
     expect(sent).toHaveLength(1);
-    expect(made.view).toEqual({ waiting: [], refused: [], away: false });
+    expect(made.view).toEqual({ waiting: [], keeping: new Set(), refused: [], away: false });
   });
 
   it('sets aside what is refused, with the server’s words, until somebody has read them', async () => {

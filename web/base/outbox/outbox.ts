@@ -20,6 +20,8 @@ export interface OutboxWays {
 export interface OutboxView {
   /** in the order they were made */
   readonly waiting: readonly OutboxItem[];
+  /** ids of those that are on their way to the device's disk: until then they are not called kept */
+  readonly keeping: ReadonlySet<string>;
   /** not taken, with the server's words in `why` */
   readonly refused: readonly OutboxItem[];
   /** the server cannot be reached */
@@ -55,7 +57,8 @@ export class Outbox {
   private readonly storing = new Map<string, Promise<void>>();
   private readonly watchers = new Set<() => void>();
   private readonly hearers = new Set<(item: OutboxItem, answer: unknown) => void>();
-  private seen: OutboxView = { waiting: [], refused: [], away: false };
+  private readonly keeping = new Set<string>();
+  private seen: OutboxView = { waiting: [], keeping: new Set(), refused: [], away: false };
   private loaded: Promise<void> | null = null;
 
   constructor(private readonly ways: OutboxWays) {}
@@ -93,8 +96,12 @@ export class Outbox {
   /** Takes an item; it shows at once. Resolves once it is on the disk, rejects where the device cannot keep it: it is sent all the same. */
   add(item: OutboxItem): Promise<void> {
     const plain = mended(item);
+    this.keeping.add(plain.id);
     this.show([...this.items, plain]);
-    const stored = this.ways.store.keep(plain);
+    const stored = this.ways.store.keep(plain).then(() => {
+      this.keeping.delete(plain.id);
+      this.show(this.items);
+    });
     this.storing.set(plain.id, stored.catch(() => undefined)); // prettier-ignore
     void this.deliver();
     return stored;
@@ -150,6 +157,7 @@ export class Outbox {
       this.hearers.forEach((hear) => hear(item, answer));
       this.show(this.items.filter(({ id }) => id !== item.id));
       this.storing.delete(item.id);
+      this.keeping.delete(item.id);
       await this.ways.store.drop(item.id).catch(() => undefined);
       return 'delivered';
     } catch (error) {
@@ -169,7 +177,12 @@ export class Outbox {
 
   private show(items: readonly OutboxItem[]): void {
     this.items = items;
-    this.seen = { waiting: items.filter(({ why }) => why === null), refused: items.filter(({ why }) => why !== null), away: this.away };
+    this.seen = {
+      waiting: items.filter(({ why }) => why === null),
+      keeping: new Set(this.keeping),
+      refused: items.filter(({ why }) => why !== null),
+      away: this.away,
+    };
     this.watchers.forEach((watcher) => watcher());
   }
 }

@@ -13,10 +13,11 @@ const props = withDefaults(
     state: RunState;
     events: readonly RunEvent[];
     waiting: number;
+    keeping?: ReadonlySet<string>;
     away?: boolean;
     refused?: readonly EntryItem[];
   }>(),
-  { away: false, refused: () => [] },
+  { keeping: () => new Set<string>(), away: false, refused: () => [] },
 );
 const emit = defineEmits<{ undo: []; note: [text: string]; dismiss: [id: string] }>();
 const wordsOf = (entry: EntryItem): string => describeEntry(props.procedure, { ...entry, seq: 0, by: '' }, props.events);
@@ -30,6 +31,7 @@ const entries = computed(() => {
     text: describeEntry(props.procedure, event, props.events),
     back: props.state.withdrawn.has(event.id),
     unsaved: event.seq > props.events.length - props.waiting,
+    keeping: props.keeping.has(event.id),
   }));
 });
 </script>
@@ -42,7 +44,8 @@ const entries = computed(() => {
         >Take back the last <kbd class="ml-2">z</kbd></v-btn
       >
     </header>
-    <p v-if="waiting > 0" role="status" class="waiting">
+    <p v-if="keeping.size > 0" role="status" class="waiting">Being written to this device.</p>
+    <p v-else-if="waiting > 0" role="status" class="waiting">
       {{ waiting }} {{ waiting === 1 ? 'entry is' : 'entries are' }} on this device only;
       {{ away ? 'they go when the server is back.' : 'sending.' }}
     </p>
@@ -65,7 +68,12 @@ const entries = computed(() => {
       </div>
     </div>
     <ol class="plain-list" reversed>
-      <li v-for="{ event, text, back, unsaved } in entries" :key="event.id" :data-entry="event.id" :class="{ back, unsaved }">
+      <li
+        v-for="{ event, text, back, unsaved, keeping: unkept } in entries"
+        :key="event.id"
+        :data-entry="event.id"
+        :class="{ back, unsaved, keeping: unkept }"
+      >
         <time :datetime="event.at" class="quiet">{{ dates.time(event.at) }}</time><span
           >{{ text
           }}<span v-if="event.deliveredBy" class="quiet">, made by {{ event.by }}, delivered by {{ event.deliveredBy }}</span></span

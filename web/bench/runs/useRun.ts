@@ -23,6 +23,8 @@ export interface RunDesk {
   readonly events: ComputedRef<readonly RunEvent[]>;
   /** entries on this device that the server does not have yet */
   readonly waiting: ComputedRef<number>;
+  /** ids of entries that are not even on this device's disk yet */
+  readonly keeping: ComputedRef<ReadonlySet<string>>;
   /** the server cannot be reached: what is shown was read before */
   readonly away: ComputedRef<boolean>;
   /** entries that the server did not take, with its words */
@@ -213,6 +215,7 @@ export function useRun(id: string): RunDesk {
     send,
     load,
     waiting: computed(() => pending.value.length),
+    keeping: computed(() => outbox.value.keeping),
     away: computed(() => stale.value || outbox.value.away),
     refused,
     dismiss: (entryId) => void deviceOutbox.dismiss(entryId).catch(() => undefined),
