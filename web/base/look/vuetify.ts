@@ -1,6 +1,7 @@
 import { createVuetify } from 'vuetify';
 import { aliases, mdi } from 'vuetify/iconsets/mdi-svg';
-import 'vuetify/styles';
+import 'vuetify/styles/core';
+import './spacing.css';
 
 /** Ink is the only colour of controls: hues belong to liquids and to danger. */
 const day = {
