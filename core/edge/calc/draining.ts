@@ -46,7 +46,12 @@ export function calcDrain(input: unknown): object {
   const result = drainLoop(loop, { tilt: readTilt(document.orientation), open, drains, closed });
   return {
     ...asJson(result),
-    spills: result.spills.map(({ port, volumeMl }) => ({ port, volume_ml: volumeMl })),
+    spills: result.spills.map(({ port, volumeMl, withDrainsOpenMl, heldMl }) => ({
+      port,
+      volume_ml: volumeMl,
+      with_drains_open_ml: withDrainsOpenMl,
+      held_ml: heldMl,
+    })),
     parts: result.parts.map((part) => ({ id: part.id, ...asJson(part) })),
   };
 }

@@ -53,6 +53,10 @@ export function calcAir(input: unknown): object {
   function sweep(fluidInput: FluidInput): object[] {
     needCurves(loop, () => false);
     const { links } = solveFlow(loop, { fluid: readFluid(fluidInput), speeds: {}, closed });
-    return sweepPockets(turned, loop, pockets, links).map(({ sweptMl, staysMl }) => ({ swept_ml: sweptMl, stays_ml: staysMl }));
+    return sweepPockets(turned, loop, pockets, links).map(({ sweptMl, staysMl, mayStayMl }) => ({
+      swept_ml: sweptMl,
+      stays_ml: staysMl,
+      may_stay_ml: mayStayMl,
+    }));
   }
 }

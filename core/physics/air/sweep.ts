@@ -1,16 +1,20 @@
 import { FLOW } from '../flow/defaults.js';
-import { downstreamNodes } from '../flow/downstream.js';
+import { downstreamNodes, LEAST_FLOW_LPH } from '../flow/downstream.js';
 import type { LinkFlow } from '../flow/flow.js';
 import { GEOMETRY } from '../geometry/defaults.js';
 import { nodeDistanceMm } from '../geometry/network.js';
 import { vesselAboveMl, type TurnedNetwork } from '../geometry/turned.js';
 import type { LoopComponent, LoopFile, LoopTube } from '../../machine/loop-file/loopFile.js';
 import type { AirPocket } from './pockets.js';
+import { staysInCore } from './radiatorCore.js';
 
 /** What the running pump does to a pocket. mL */
 export interface SweptPocket {
   readonly sweptMl: number;
+  /** likely; in a radiator what its core keeps at this flow */
   readonly staysMl: number;
+  /** at most: as if no radiator's core carried gas down */
+  readonly mayStayMl: number;
 }
 
 /**
@@ -77,11 +81,11 @@ class Downstream {
     return answer;
   }
 
-  /** A narrow stretch that falls and is too slow to carry gas down. */
+  /** A stretch of tube that falls and is too slow to carry gas down. */
   private blocks(node: number, other: number): boolean {
     const { network, heightMm } = this.turned;
     const tube = this.tubeAt(node);
-    if (!tube || network.part[node] !== network.part[other] || (network.wideTube[node] as number) >= 0) return false;
+    if (!tube || network.part[node] !== network.part[other]) return false;
     const fallMm = (heightMm[node] as number) - (heightMm[other] as number);
     const lengthMm = nodeDistanceMm(network, node, other);
     if (fallMm <= 0 || lengthMm === 0) return false;
@@ -98,9 +102,22 @@ function highestFlowPortMm(turned: TurnedNetwork, component: LoopComponent): num
   return Math.max(...ports.map((port) => turned.heightMm[turned.network.ports.get(`${component.id}.${port}`) as number] as number));
 }
 
+/** Gas of a pocket in one vessel, by where it is: between the sill and the highest flow port, and above that. mL */
+function gasInVessel(
+  turned: TurnedNetwork,
+  component: LoopComponent,
+  vessel: number,
+  sillMm: number,
+): { reachedMl: number; aboveMl: number } {
+  const gasMl = vesselAboveMl(turned, vessel, sillMm);
+  const aboveMl = Math.min(gasMl, vesselAboveMl(turned, vessel, highestFlowPortMm(turned, component)));
+  return { reachedMl: gasMl - aboveMl, aboveMl };
+}
+
 /**
- * Splits pockets into what the flow carries away and what stays: in a vessel everything above its highest flow port
- * stays; the rest leaves if every falling narrow stretch downstream, as far as the next vessel, is cleared.
+ * Splits pockets into what the flow carries away and what stays. In a vessel with flow the gas between the sill and its
+ * highest flow port leaves; above it all stays, in a radiator what its core keeps. In every other part it leaves if
+ * liquid flows and every falling stretch of tube downstream, as far as the next vessel, is cleared (contract, `air`).
  */
 export function sweepPockets(
   turned: TurnedNetwork,
@@ -112,6 +129,7 @@ export function sweepPockets(
   const downstream = new Downstream(turned, loop, flows);
   return pockets.map(({ nodes, sillMm, volumeMl }) => {
     let sweptMl = 0;
+    let hangsMl = 0;
     for (const node of nodes) {
       const vessel = network.vesselOf[node] as number;
       if (vessel < 0) {
@@ -120,11 +138,14 @@ export function sweepPockets(
         continue;
       }
       const component = loop.components[network.part[node] as number] as LoopComponent;
-      const gasMl = vesselAboveMl(turned, vessel, sillMm);
-      const outOfReachMl = vesselAboveMl(turned, vessel, highestFlowPortMm(turned, component));
-      const reachedMl = Math.max(0, gasMl - outOfReachMl);
-      if (reachedMl > 0 && downstream.clears(node)) sweptMl += reachedMl;
+      const flowLph = Math.abs(flows.get(component.id)?.flowLph ?? 0);
+      if (flowLph < LEAST_FLOW_LPH) continue;
+      const { reachedMl, aboveMl } = gasInVessel(turned, component, vessel, sillMm);
+      const carriedMl = component.kind === 'radiator' ? aboveMl - staysInCore(component, aboveMl, flowLph) : 0;
+      sweptMl += reachedMl + carriedMl;
+      hangsMl += carriedMl;
     }
-    return { sweptMl, staysMl: Math.max(0, volumeMl - sweptMl) };
+    const staysMl = Math.max(0, volumeMl - sweptMl);
+    return { sweptMl, staysMl, mayStayMl: staysMl + hangsMl };
   });
 }

@@ -140,7 +140,36 @@ describe('draining a full loop', () => {
     expect(spills.map(({ port }) => port)).toEqual(['left.top']);
     // the block and its leg: with the drains shut, air comes in at the valve, now on top
     expect(spills[0]?.volumeMl).toBeGreaterThan(20 + 150 * PER_MM);
+    // beside the open drain, which lies as high: its own leg, and the tee, whose crest is the same to both
+    const leg = loopVolume(hangingTube).parts.find(({ id }) => id === 'l')?.volumeMl as number;
+    expect(spills[0]?.withDrainsOpenMl).toBeCloseTo(20 + leg + 5, 9);
     expect(drain(hangingTube, { open: ['left.top', 'right.top'], drains: ['tee.valve'] }).spills).toEqual([]);
+  });
+
+  it('sends what has a choice to the lower opening, and says what waits for air', () => {
+    // a block over a straight leg that ends in a part with two valves, one 5 mm below the other
+    const file = loop(
+      [
+        small('top', { vent: [0, 300, 0], under: [0, 280, 0] }),
+        small('end', { in: [0, 100, 0], out: [10, 100, 0], upper: [5, 95, 0], lower: [5, 90, 0] }, 10),
+      ],
+      [tubeOf('leg', ['top', 'under'], ['end', 'in'])],
+    );
+    const whole = loopVolume(file).volumeMl;
+    const open = { open: ['top.vent', 'end.upper'], drains: ['end.lower'] };
+    // shut, the lower valve leaves everything to the upper one; open, it takes everything
+    expect(drain(file, open).spills).toEqual([{ port: 'end.upper', volumeMl: expect.closeTo(whole, 9), withDrainsOpenMl: 0, heldMl: 0 }]);
+    expect(drain(file, open).drainedMl).toBeCloseTo(whole, 9);
+    const swapped = drain(file, { open: ['top.vent', 'end.lower'], drains: ['end.upper'] }).spills;
+    expect(swapped).toEqual([
+      { port: 'end.lower', volumeMl: expect.closeTo(whole, 9), withDrainsOpenMl: expect.closeTo(whole, 9), heldMl: 0 },
+    ]);
+    // the other leg of a V has its air only through the drain that is shut: it hangs, and follows when knocked
+    const [valve] = drain(hangingTube, { open: ['left.top', 'tee.valve'], drains: ['right.top'] }).spills;
+    const side = 20 + (loopVolume(hangingTube).parts.find(({ id }) => id === 'r')?.volumeMl as number);
+    expect(valve).toMatchObject({ port: 'tee.valve', heldMl: expect.closeTo(side, 0) });
+    expect(valve?.volumeMl).toBeCloseTo(loopVolume(hangingTube).volumeMl - (valve?.heldMl as number), 9);
+    expect(valve?.withDrainsOpenMl).toBeCloseTo(loopVolume(hangingTube).volumeMl, 9);
   });
 
   it('gives the sketch of the example loop: card and roof run out, pump and the run below the card stay', () => {
@@ -206,6 +235,19 @@ describe('draining, whatever the loop', () => {
         });
       }),
       { numRuns: 300 },
+    );
+  });
+
+  it('shares what leaves among all that stands open: no opening gives more than there is, together they give the whole', () => {
+    fc.assert(
+      fc.property(situation, ({ file, tilt, drains, open }) => {
+        const { spills } = drain(file, { tilt, drains, open });
+        const all = drain(file, { tilt, drains: [...drains, ...open], open: [] }).drainedMl;
+        const sum = spills.reduce((ml, { withDrainsOpenMl }) => ml + withDrainsOpenMl, 0);
+        expect(sum).toBeLessThanOrEqual(all + 1e-6);
+        for (const { volumeMl, heldMl } of spills) expect(volumeMl + heldMl).toBeLessThanOrEqual(loopVolume(file).volumeMl + 1e-6);
+      }),
+      { numRuns: 200 },
     );
   });
 

@@ -2,8 +2,9 @@ import { buildNetwork } from '../geometry/network.js';
 import { totalMl } from '../contents/contents.js';
 import { atLeast, turnNetwork, vesselAboveMl, type TurnedNetwork } from '../geometry/turned.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
-import { floodFullLoop } from './flood.js';
+import { floodFullLoop, leavingMl } from './flood.js';
 import { openUp, type DrainSetup, type OpeningSetup, type Openings } from './openings.js';
+import { findSpills, type Spill } from './spills.js';
 
 /** mL by what becomes of it. */
 export interface DrainSplit {
@@ -21,22 +22,14 @@ export interface PartSplit extends DrainSplit {
   readonly id: string;
 }
 
-export interface Spill {
-  readonly port: string;
-  readonly volumeMl: number;
-}
-
 export interface DrainResult extends DrainSplit {
   readonly spills: readonly Spill[];
   /** components in the file's order, then tubes */
   readonly parts: readonly PartSplit[];
 }
 
-/** mL; less than this at an opening is a drop on a towel, not a spill to warn of (contract) */
-export const LEAST_SPILL_ML = 1;
-
 /** mL by fate for every part, in the order of `partIds`. Rows: drained, held, trapped high, trapped low. */
-export interface PartTotals {
+interface PartTotals {
   readonly drained: Float64Array;
   readonly held: Float64Array;
   readonly trappedHigh: Float64Array;
@@ -46,7 +39,8 @@ export interface PartTotals {
 /** Sorts every millilitre of a full loop by what becomes of it. */
 function splitFullLoop(turned: TurnedNetwork, openings: Openings): PartTotals {
   const { network, heightMm } = turned;
-  const { levelMm, gas, lowestDrainMm } = floodFullLoop(turned, openings);
+  const flood = floodFullLoop(turned, openings);
+  const { gas, lowestDrainMm } = flood;
   const parts = network.partIds.length;
   const totals: PartTotals = {
     drained: new Float64Array(parts),
@@ -60,33 +54,18 @@ function splitFullLoop(turned: TurnedNetwork, openings: Openings): PartTotals {
   for (let node = 0; node < network.size; node += 1) {
     const part = network.part[node] as number;
     const ml = network.volumeMl[node] as number;
-    const leaves = gas[node] === Number.NEGATIVE_INFINITY ? totals.held : totals.drained;
+    const leaves = leavingMl(turned, flood, node);
+    add(gas[node] === Number.NEGATIVE_INFINITY ? totals.held : totals.drained, part, leaves);
     const vessel = network.vesselOf[node] as number;
     if (vessel >= 0) {
-      const aboveLevel = vesselAboveMl(turned, vessel, levelMm[node] as number);
       const aboveDrain = vesselAboveMl(turned, vessel, lowestDrainMm);
-      add(leaves, part, aboveLevel);
-      add(totals.trappedHigh, part, Math.max(0, aboveDrain - aboveLevel));
-      add(totals.trappedLow, part, ml - Math.max(aboveDrain, aboveLevel));
-    } else if (atLeast(heightMm[node] as number, levelMm[node] as number)) {
-      add(leaves, part, ml);
-    } else {
+      add(totals.trappedHigh, part, Math.max(0, aboveDrain - leaves));
+      add(totals.trappedLow, part, ml - Math.max(aboveDrain, leaves));
+    } else if (leaves === 0) {
       add(atLeast(heightMm[node] as number, lowestDrainMm) ? totals.trappedHigh : totals.trappedLow, part, ml);
     }
   }
   return totals;
-}
-
-/** mL that would run out of each opening that is no drain, were the drains shut: cap it before you turn. */
-function findSpills(turned: TurnedNetwork, setup: OpeningSetup): Spill[] {
-  const drains = new Set(setup.drains);
-  const others = [...new Set(setup.open)].filter((name) => !drains.has(name));
-  return others
-    .map((port) => {
-      const alone = openUp(turned.network, { open: others.filter((name) => name !== port), drains: [port], closed: setup.closed });
-      return { port, volumeMl: totalMl(splitFullLoop(turned, alone).drained) };
-    })
-    .filter(({ volumeMl }) => volumeMl > LEAST_SPILL_ML);
 }
 
 /**

@@ -1,4 +1,4 @@
-import type { TurnedNetwork } from '../geometry/turned.js';
+import { atLeast, vesselAboveMl, type TurnedNetwork } from '../geometry/turned.js';
 import { gasPaths } from './gasPaths.js';
 import type { Openings } from './openings.js';
 import { spillLevels } from './spillLevels.js';
@@ -20,4 +20,12 @@ export function floodFullLoop(turned: TurnedNetwork, { cuts, openings, drains }:
     gas: gasPaths(turned, cuts, levelMm, openings),
     lowestDrainMm: Math.min(...drains.map((node) => turned.heightMm[node] as number)),
   };
+}
+
+/** mL of a node of a full loop that can leave, whether air reaches it or not. */
+export function leavingMl(turned: TurnedNetwork, { levelMm }: Flood, node: number): number {
+  const { network, heightMm } = turned;
+  const vessel = network.vesselOf[node] as number;
+  if (vessel >= 0) return vesselAboveMl(turned, vessel, levelMm[node] as number);
+  return atLeast(heightMm[node] as number, levelMm[node] as number) ? (network.volumeMl[node] as number) : 0;
 }

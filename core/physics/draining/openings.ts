@@ -30,7 +30,7 @@ export interface Openings {
 }
 
 /** Both sides of a joint undone, or the one port. */
-function nodesOf(network: GeometricNetwork, name: string): readonly number[] {
+export function nodesOf(network: GeometricNetwork, name: string): readonly number[] {
   const joint = network.joints.get(name);
   if (joint) return [joint.tubeNode, joint.portNode];
   const port = network.ports.get(name);

@@ -23,8 +23,9 @@ const air = useTwinAnswer(
 );
 const upright = computed(() => tilt.value.pitchDeg === 0 && tilt.value.rollDeg === 0);
 const staysMl = computed(() => air.value?.pockets.reduce((sum, { swept, volumeMl }) => sum + (swept?.staysMl ?? volumeMl), 0) ?? 0);
+const mayStayMl = computed(() => air.value?.pockets.reduce((sum, { swept, volumeMl }) => sum + (swept?.mayStayMl ?? volumeMl), 0) ?? 0);
 const names = computed(() => new Map(props.loop.components.map((part) => [part.id, shortName(part)])));
-/** parts by name; the runs between them go without saying */
+/** parts by name; the tubes between them go without saying */
 const partsOf = (ids: readonly string[]): string => {
   const known = ids.flatMap((id) => names.value.get(id) ?? []);
   return known.length > 0 ? known.join(', ') : 'a tube between parts';
@@ -60,7 +61,10 @@ const KEY = [
     />
     <div v-if="air" class="below">
       <section>
-        <p class="big-number">{{ Math.round(staysMl) }} <small>mL of gas may stay with the pump running</small></p>
+        <p class="big-number">{{ Math.round(staysMl) }} <small>mL of gas stay with the pump running</small></p>
+        <p v-if="mayStayMl - staysMl >= 1" class="estimate">
+          At most {{ formatMl(mayStayMl) }}: that a radiator’s channels carry the rest down at this flow is an estimate.
+        </p>
         <p>
           {{ formatMl(air.totalMl) }} can stay while it stands; the flow carries {{ formatMl(Math.max(0, air.totalMl - staysMl)) }} to the
           reservoir. <span class="quiet estimate">Upper limits: where gas can be, not where it is.</span>
@@ -103,7 +107,9 @@ const KEY = [
             </div>
             <p class="quiet">
               {{ Math.round(pocket.topMm - pocket.sillMm) }} mm high above its sill<template v-if="pocket.swept"
-                >; {{ formatMl(pocket.swept.staysMl) }} stay, {{ formatMl(pocket.swept.sweptMl) }} are carried off</template
+                >; {{ formatMl(pocket.swept.staysMl) }} stay<template v-if="pocket.swept.mayStayMl - pocket.swept.staysMl >= 1"
+                  >, at most {{ formatMl(pocket.swept.mayStayMl) }}</template
+                >, {{ formatMl(pocket.swept.sweptMl) }} are carried off</template
               >
             </p>
           </li>

@@ -121,7 +121,9 @@ const AFTER = [
         </template>
         <p v-else class="teach">Touch a handle in the drawing: once for air, twice for the bowl under it.</p>
         <p v-for="spill in settled ? [] : (result?.spills ?? [])" :key="spill.port" class="spill" role="alert">
-          {{ nameOpening(loop, spill.port) }} would spill {{ formatMl(spill.volumeMl) }}: cap it before you turn.
+          {{ nameOpening(loop, spill.port) }} would spill {{ formatMl(Math.max(spill.volumeMl, spill.withDrainsOpenMl)) }}:
+          {{ spill.withDrainsOpenMl > spill.volumeMl ? 'cap it before the drain is opened.' : 'cap it before you turn.' }}
+          <span v-if="spill.heldMl >= 1">{{ formatMl(spill.heldMl) }} more hang there and follow when it is knocked.</span>
         </p>
         <p v-if="!settled && drain?.extra" class="mt-1">
           Air through {{ nameOpening(loop, drain.extra.opening) }} would add <b>{{ formatMl(drain.extra.addsMl) }}</b>
