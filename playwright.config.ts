@@ -4,10 +4,16 @@ import { defineConfig } from '@playwright/test';
 
 /** Debian's headless browser: a window nobody sees costs a third of the time; where it is missing, the whole one. */
 const BROWSER = ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium'].find((program) => existsSync(program)) ?? '';
+const LONG = /(simulatedBench|service|slice|views)\.spec\.ts$/;
 const scratch = process.env.LAVACRUM_TEST_SCRATCH ?? 'test-results';
 
 export default defineConfig({
   testDir: 'tests/browser',
+  // the longest first: what begins last ends alone
+  projects: [
+    { name: 'stories', testMatch: LONG },
+    { name: 'pages', testIgnore: LONG },
+  ],
   outputDir: path.join(scratch, 'browser'),
   globalSetup: './tests/browser/globalSetup.ts',
   // two at a time, each with an application and a database of its own: a third only slows the others down

@@ -8,5 +8,6 @@ export default defineConfig({
   testDir: 'tests/reliability',
   outputDir: path.join(process.env.LAVACRUM_TEST_SCRATCH ?? 'test-results', 'kills'),
   globalSetup: undefined,
+  projects: undefined,
   reporter: 'list',
 });

@@ -1,8 +1,10 @@
 import type { Page } from '@playwright/test';
 import { barriers, expect, faintWords, Quiet, signIn, snap, test, type RunningApp } from './app.js';
 
-/** The main views, each with the way to it. */
-const VIEWS: Record<string, (page: Page, app: RunningApp) => Promise<void>> = {
+type Ways = Record<string, (page: Page, app: RunningApp) => Promise<void>>;
+
+/** The main views, each with the way to it from the one before. */
+const OF_MACHINES: Ways = {
   today: async (page) => {
     await page.getByRole('link', { name: 'Today' }).click();
   },
@@ -31,6 +33,8 @@ const VIEWS: Record<string, (page: Page, app: RunningApp) => Promise<void>> = {
     await page.getByRole('button', { name: 'Compare' }).click();
     await expect(page.locator('.twin').nth(1)).toBeVisible();
   },
+};
+const OF_BENCHES: Ways = {
   'bench-wet-test': async (page, app) => {
     await page.goto(`${app.url}/today`);
     await page.getByRole('article').filter({ hasText: 'Edit suite' }).getByRole('link').click();
@@ -60,6 +64,8 @@ const VIEWS: Record<string, (page: Page, app: RunningApp) => Promise<void>> = {
     await page.getByRole('link', { name: 'Papers' }).click();
     await expect(page.getByRole('heading', { name: 'Drop-off' })).toBeVisible();
   },
+};
+const OF_THE_WORKSHOP: Ways = {
   plan: async (page, app) => {
     await page.goto(`${app.url}/plan`);
     await expect(page.getByRole('group', { name: 'Plan of the benches' })).toBeVisible();
@@ -99,41 +105,41 @@ const VIEWS: Record<string, (page: Page, app: RunningApp) => Promise<void>> = {
   },
 };
 
-test('every main view is readable in light and dark, accessible, fits a tablet held upright, and stays at home', async ({
-  page,
-  app,
-  complaints,
-}) => {
-  test.setTimeout(240_000);
-  const foreign: string[] = [];
-  page.on('request', (request) => {
-    if (!request.url().startsWith(app.url) && !/^(data|blob):/.test(request.url())) foreign.push(request.url());
+for (const [which, ways] of Object.entries({ machines: OF_MACHINES, benches: OF_BENCHES, 'the workshop': OF_THE_WORKSHOP }))
+  test(`every view of ${which} is readable in light and dark, accessible, fits a tablet held upright, and stays at home`, async ({
+    page,
+    app,
+    complaints,
+  }) => {
+    const foreign: string[] = [];
+    page.on('request', (request) => {
+      if (!request.url().startsWith(app.url) && !/^(data|blob):/.test(request.url())) foreign.push(request.url());
+    });
+    const quiet = new Quiet(page);
+    const fits = async (name: string): Promise<void> => {
+      const over = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+      expect(over, `${name} runs out`).toBeLessThanOrEqual(0);
+    };
+    await page.emulateMedia({ colorScheme: 'light', reducedMotion: 'reduce' });
+    await signIn(page, app);
+    for (const [name, open] of Object.entries(ways)) {
+      await open(page, app);
+      await quiet.now();
+      await snap(page, `${name}-light`);
+      await fits(name);
+      expect(await barriers(page, name)).toEqual([]);
+      await page.emulateMedia({ colorScheme: 'dark' });
+      await quiet.now();
+      await snap(page, `${name}-dark`);
+      expect(await faintWords(page, `${name} in the dark`)).toEqual([]);
+      await page.setViewportSize({ width: 800, height: 1280 });
+      await quiet.now();
+      await snap(page, `${name}-tablet`);
+      await fits(`${name} on a tablet`);
+      await page.setViewportSize({ width: 1280, height: 800 });
+      await page.emulateMedia({ colorScheme: 'light' });
+    }
+    expect(complaints).toEqual([]);
+    expect(foreign).toEqual([]);
+    expect(await page.evaluate(() => document.fonts.check('16px "Atkinson Hyperlegible Next Variable"'))).toBe(true);
   });
-  const quiet = new Quiet(page);
-  const fits = async (name: string): Promise<void> => {
-    const over = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
-    expect(over, `${name} runs out`).toBeLessThanOrEqual(0);
-  };
-  await page.emulateMedia({ colorScheme: 'light', reducedMotion: 'reduce' });
-  await signIn(page, app);
-  for (const [name, open] of Object.entries(VIEWS)) {
-    await open(page, app);
-    await quiet.now();
-    await snap(page, `${name}-light`);
-    await fits(name);
-    expect(await barriers(page, name)).toEqual([]);
-    await page.emulateMedia({ colorScheme: 'dark' });
-    await quiet.now();
-    await snap(page, `${name}-dark`);
-    expect(await faintWords(page, `${name} in the dark`)).toEqual([]);
-    await page.setViewportSize({ width: 800, height: 1280 });
-    await quiet.now();
-    await snap(page, `${name}-tablet`);
-    await fits(`${name} on a tablet`);
-    await page.setViewportSize({ width: 1280, height: 800 });
-    await page.emulateMedia({ colorScheme: 'light' });
-  }
-  expect(complaints).toEqual([]);
-  expect(foreign).toEqual([]);
-  expect(await page.evaluate(() => document.fonts.check('16px "Atkinson Hyperlegible Next Variable"'))).toBe(true);
-});

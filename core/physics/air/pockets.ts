@@ -22,6 +22,8 @@ export interface TrappedAir {
   readonly totalMl: number;
   /** mm by node; the highest dip of any path to a reservoir's gas space, −Infinity without a path */
   readonly dipMm: Float64Array;
+  /** mL of gas by node that can stay */
+  readonly gasMl: Float64Array;
 }
 
 /** mL; less is rounding of a level plane, not gas */
@@ -122,7 +124,7 @@ export function findTrappedAir(turned: TurnedNetwork, cuts: CutEnds = new Uint8A
     .map((nodes) => describePocket(turned, nodes, gas))
     .filter(({ volumeMl }) => volumeMl > LEAST_POCKET_ML)
     .sort((a, b) => b.volumeMl - a.volumeMl);
-  return { pockets, totalMl: pockets.reduce((total, { volumeMl }) => total + volumeMl, 0), dipMm: gas.dipMm };
+  return { pockets, totalMl: pockets.reduce((total, { volumeMl }) => total + volumeMl, 0), dipMm: gas.dipMm, gasMl: gas.ml };
 }
 
 /** mL of gas that stays at each node when gas can leave at `outlets` alone, say at a port under a filling bottle. */

@@ -114,27 +114,33 @@ function gasInVessel(
   return { reachedMl: gasMl - aboveMl, aboveMl };
 }
 
+/** Gas of pockets by node: what the flow carries away, and what of that only a radiator's core does. mL */
+export interface SweptNodes {
+  readonly sweptMl: Float64Array;
+  readonly byCoreMl: Float64Array;
+}
+
 /**
- * Splits pockets into what the flow carries away and what stays. In a vessel with flow the gas between the sill and its
+ * What the flow carries away of the gas in pockets, node by node. In a vessel with flow the gas between the sill and its
  * highest flow port leaves; above it all stays, in a radiator what its core keeps. In every other part it leaves if
  * liquid flows and every falling stretch of tube downstream, as far as the next vessel, is cleared (contract, `air`).
  */
-export function sweepPockets(
+export function sweepNodes(
   turned: TurnedNetwork,
   loop: LoopFile,
   pockets: readonly AirPocket[],
   flows: ReadonlyMap<string, LinkFlow>,
-): SweptPocket[] {
+): SweptNodes {
   const { network } = turned;
   const downstream = new Downstream(turned, loop, flows);
-  return pockets.map(({ nodes, sillMm, volumeMl }) => {
-    let sweptMl = 0;
-    let hangsMl = 0;
+  const sweptMl = new Float64Array(network.size);
+  const byCoreMl = new Float64Array(network.size);
+  for (const { nodes, sillMm } of pockets) {
     for (const node of nodes) {
       const vessel = network.vesselOf[node] as number;
       if (vessel < 0) {
         const ml = network.volumeMl[node] as number;
-        if (ml > 0 && downstream.clears(node)) sweptMl += ml;
+        if (ml > 0 && downstream.clears(node)) sweptMl[node] = ml;
         continue;
       }
       const component = loop.components[network.part[node] as number] as LoopComponent;
@@ -142,10 +148,25 @@ export function sweepPockets(
       if (flowLph < LEAST_FLOW_LPH) continue;
       const { reachedMl, aboveMl } = gasInVessel(turned, component, vessel, sillMm);
       const carriedMl = component.kind === 'radiator' ? aboveMl - staysInCore(component, aboveMl, flowLph) : 0;
-      sweptMl += reachedMl + carriedMl;
-      hangsMl += carriedMl;
+      sweptMl[node] = reachedMl + carriedMl;
+      byCoreMl[node] = carriedMl;
     }
+  }
+  return { sweptMl, byCoreMl };
+}
+
+/** Splits pockets into what the flow carries away and what stays: {@link sweepNodes}, pocket by pocket. */
+export function sweepPockets(
+  turned: TurnedNetwork,
+  loop: LoopFile,
+  pockets: readonly AirPocket[],
+  flows: ReadonlyMap<string, LinkFlow>,
+): SweptPocket[] {
+  const { sweptMl: swept, byCoreMl } = sweepNodes(turned, loop, pockets, flows);
+  return pockets.map(({ nodes, volumeMl }) => {
+    const sum = (of: Float64Array): number => nodes.reduce((ml, node) => ml + (of[node] as number), 0);
+    const sweptMl = sum(swept);
     const staysMl = Math.max(0, volumeMl - sweptMl);
-    return { sweptMl, staysMl, mayStayMl: staysMl + hangsMl };
+    return { sweptMl, staysMl, mayStayMl: staysMl + sum(byCoreMl) };
   });
 }
