@@ -48,6 +48,7 @@ export default defineConfig({
         resolve: { alias },
         test: {
           name: 'integration',
+          isolate: false,
           include: ['server/**/*.test.ts', 'demo/**/*.test.ts'],
           exclude: ['server/**/*.unit.test.ts', 'node_modules'],
           environment: 'node',
