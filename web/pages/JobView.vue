@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { JobPage } from '@core/workshop/jobs/answers.js';
 import { capital } from '@core/edge/words/say.js';
-import { computed, onMounted, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { partName } from '@core/machine/loop-file/loopFile.js';
 import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
@@ -10,7 +10,8 @@ import { SIGNS } from '@core/workshop/jobs/scope.js';
 import { sayDue } from '@core/workshop/machines/attention.js';
 import ReasonDialog from '../base/look/ReasonDialog.vue';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
-import { ApiError, call, get, wordsOf } from '../base/http/api.js';
+import { call, get, wordsOf } from '../base/http/api.js';
+import { usePage } from '../base/http/usePage.js';
 import LoopProfile from '../machine/profile/LoopProfile.vue';
 import LotMates from '../workshop/lots/LotMates.vue';
 import PhotoButton from '../workshop/photos/PhotoButton.vue';
@@ -26,21 +27,22 @@ const props = defineProps<{ id: string }>();
 const router = useRouter();
 const dates = useDates();
 const coolants = useCoolants();
-const job = ref<JobPage | null>(null);
-const problem = ref<string | null>(null);
+const {
+  data: job,
+  problem: trouble,
+  missing,
+  load,
+  take,
+} = usePage(
+  async (signal) => (await Promise.all([get<JobPage>(`/jobs/${props.id}`, signal), coolants.load().catch(() => undefined)]))[0],
+  () => props.id,
+);
+const problem = computed(() => (missing.value ? 'There is no such job in this workshop.' : trouble.value));
+watch(job, (answer) => {
+  if (answer) document.title = `${JOB_KINDS[answer.kind].short}, ${answer.system.name} · Lavacrum`;
+});
 const editing = ref(false);
 const cancelling = ref(false);
-
-async function load(): Promise<void> {
-  try {
-    const [answer] = await Promise.all([get<JobPage>(`/jobs/${props.id}`), coolants.load().catch(() => undefined)]);
-    job.value = answer;
-    document.title = `${JOB_KINDS[answer.kind].short}, ${answer.system.name} · Lavacrum`;
-  } catch (error) {
-    problem.value = error instanceof ApiError && error.status === 404 ? 'There is no such job in this workshop.' : wordsOf(error);
-  }
-}
-onMounted(load);
 
 const open = computed(() => job.value !== null && ['booked', 'waiting'].includes(job.value.state));
 const STATES = { booked: 'booked', active: 'on the bench', waiting: 'waiting', done: 'done', cancelled: 'taken back' };
@@ -51,9 +53,9 @@ const part = computed(() => {
 async function cancel(reason: string): Promise<void> {
   cancelling.value = false;
   try {
-    job.value = await call<JobPage>('POST', `/jobs/${props.id}/cancel`, { body: { reason } });
+    take(await call<JobPage>('POST', `/jobs/${props.id}/cancel`, { body: { reason } }));
   } catch (error) {
-    problem.value = wordsOf(error);
+    trouble.value = wordsOf(error);
   }
 }
 </script>

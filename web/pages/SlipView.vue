@@ -2,11 +2,12 @@
 import type { SystemPage } from '@core/workshop/machines/answers.js';
 import { useLimitWords } from '@core/edge/words/dates.js';
 import QRCode from 'qrcode';
-import { computed, onMounted, ref } from 'vue';
+import { computed } from 'vue';
 import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
 import { useSession } from '../workshop/people/sessionStore.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
-import { get, wordsOf } from '../base/http/api.js';
+import { get } from '../base/http/api.js';
+import { usePage } from '../base/http/usePage.js';
 import { useDates } from '../base/units/dates.js';
 
 /** Papers that go with a machine: drop-off, pick-up, and labels for a sample and for waste, each with the way back to its page. */
@@ -14,22 +15,19 @@ const props = defineProps<{ id: string }>();
 const session = useSession();
 const coolants = useCoolants();
 const dates = useDates();
-const page = ref<SystemPage | null>(null);
-const code = ref('');
-const problem = ref<string | null>(null);
-onMounted(async () => {
-  try {
-    const [answer, picture] = await Promise.all([
-      get<SystemPage>(`/systems/${props.id}`),
+const { data: slip, problem } = usePage(
+  async (signal) => {
+    const [page, picture] = await Promise.all([
+      get<SystemPage>(`/systems/${props.id}`, signal),
       QRCode.toString(`${window.location.origin}/systems/${props.id}`, { type: 'svg', margin: 0, color: { light: '#ffffff00' } }),
       coolants.load().catch(() => undefined),
     ]);
-    page.value = answer;
-    code.value = `data:image/svg+xml;utf8,${encodeURIComponent(picture)}`;
-  } catch (error) {
-    problem.value = wordsOf(error);
-  }
-});
+    return { page, code: `data:image/svg+xml;utf8,${encodeURIComponent(picture)}` };
+  },
+  () => props.id,
+);
+const page = computed(() => slip.value?.page ?? null);
+const code = computed(() => slip.value?.code ?? '');
 const print = (): void => window.print();
 const job = computed(() => page.value?.jobs[0] ?? null);
 const loan = computed(() => page.value?.loan ?? null);

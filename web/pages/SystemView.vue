@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { LoopOfSystem, SystemPage } from '@core/workshop/machines/answers.js';
-import { computed, onMounted, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { ATTENTION_WORDS, sayDue } from '@core/workshop/machines/attention.js';
 import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
@@ -11,7 +11,8 @@ import { useSession } from '../workshop/people/sessionStore.js';
 import MessageDialog from '../workshop/messages/MessageDialog.vue';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
 import DueCard from '../workshop/due-dates/DueCard.vue';
-import { ApiError, get, wordsOf } from '../base/http/api.js';
+import { get } from '../base/http/api.js';
+import { usePage } from '../base/http/usePage.js';
 import LoopProfile from '../machine/profile/LoopProfile.vue';
 import { useNotices } from '../base/shell/notices.js';
 import { useDates } from '../base/units/dates.js';
@@ -26,28 +27,24 @@ const props = defineProps<{ id: string }>();
 const router = useRouter();
 const notices = useNotices();
 const coolants = useCoolants();
-const page = ref<SystemPage | null>(null);
-const problem = ref<string | null>(null);
-const missing = ref(false);
+const {
+  data: page,
+  problem,
+  missing,
+  load,
+} = usePage(
+  async (signal) => (await Promise.all([get<SystemPage>(`/systems/${props.id}`, signal), coolants.load()]))[0],
+  () => props.id,
+);
+watch(page, (answer) => {
+  if (answer) document.title = `${answer.system.name} · Lavacrum`;
+});
 const dates = useDates();
 const editing = ref(false);
 const writing = ref(false);
 const session = useSession();
 const servicing = ref(false);
 const starting = ref<LoopOfSystem | null>(null);
-
-async function load(): Promise<void> {
-  try {
-    const [answer] = await Promise.all([get<SystemPage>(`/systems/${props.id}`), coolants.load()]);
-    page.value = answer;
-    document.title = `${answer.system.name} · Lavacrum`;
-    problem.value = null;
-  } catch (error) {
-    missing.value = error instanceof ApiError && error.status === 404;
-    problem.value = wordsOf(error);
-  }
-}
-onMounted(load);
 
 async function changed(text: string): Promise<void> {
   notices.say(text);
