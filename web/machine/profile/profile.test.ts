@@ -83,7 +83,7 @@ describe('the loop profile, filling', () => {
 describe('the loop profile, gas and flow', () => {
   it('shows what may stay, and less flow at a slower pump', async () => {
     const screen = await open('air');
-    expect(big(screen)).toContain('of gas may stay');
+    expect(big(screen)).toContain('of gas stay');
     const flow = (): number => Number(/(\d+) L\/h/.exec(screen.text())?.[1]);
     const fast = flow();
     expect(fast).toBeGreaterThan(200);
