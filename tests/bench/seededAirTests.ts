@@ -14,6 +14,10 @@ function noise(seed: number): () => number {
 }
 
 export interface Loop {
+  /** s; how fast it settles */
+  tauS?: number;
+  /** kPa an hour that the weather moves the gauge */
+  weatherKpaPerH?: number;
   leakMbarLs: number;
   minutes: number;
   stepS?: number;
@@ -22,6 +26,17 @@ export interface Loop {
   seed?: number;
   resolutionKpa?: number;
   noisy?: boolean;
+}
+
+/** kPa that a laminar leak has let out by each reading: it slows as the pressure goes. @param slope kPa/s at the start */
+function leakedKpa(slope: number, seconds: number, stepS: number): number[] {
+  const [air, first] = [101.325, 151.325];
+  const fine = 200;
+  let p = first;
+  return Array.from({ length: Math.floor(seconds / stepS) + 1 }, (_, index) => {
+    for (let n = 0; index > 0 && n < fine; n += 1) p -= ((slope * (p * p - air * air)) / (first * first - air * air)) * (stepS / fine);
+    return first - p;
+  });
 }
 
 /** A loop of 0.7 L at 50 kPa: settling, a leak, a drifting room, a gauge that rounds. */
@@ -34,13 +49,15 @@ export function simulate({
   seed = 1,
   resolutionKpa = 0.1,
   noisy = true,
+  tauS = 150,
+  weatherKpaPerH = 0,
 }: Loop): DecayReading[] {
   const random = noise(seed);
-  const slopeKpaPerS = leakMbarLs / 0.7 / 10;
+  const leaked = leakedKpa(leakMbarLs / 0.7 / 10, minutes * 60, stepS);
   return Array.from({ length: Math.floor((minutes * 60) / stepS) + 1 }, (_, index) => {
     const tS = index * stepS;
     const trueC = 21 + (tempDriftK * tS) / (minutes * 60);
-    const settled = 151.325 - slopeKpaPerS * tS - settleKpa * (1 - Math.exp(-tS / 150));
+    const settled = 151.325 - (leaked[index] as number) - settleKpa * (1 - Math.exp(-tS / tauS)) + (weatherKpaPerH * tS) / 3600;
     const gauge = (settled * (trueC + 273.15)) / 294.15 - 101.325;
     const read = noisy ? Math.round(gauge / resolutionKpa) * resolutionKpa : gauge;
     return { tS, gaugeKpa: read, tempC: noisy ? trueC + 0.1 * random() : trueC };

@@ -1,3 +1,4 @@
+import { remembering } from '../../base/numerics/remember.js';
 import { FLUSH } from '../../machine/liquids/rinsing.js';
 import { judgeBleed } from '../../physics/air/bleed.js';
 import { judgeDecay, type DecayResult } from '../../physics/leak-testing/decay.js';
@@ -13,11 +14,14 @@ import type { LackFact } from './why.js';
 
 /** What each kind of step needs before it can be called done. */
 
+/** of the benches that are looked at, each with its last readings */
+const judged = remembering(judgeDecay, 24);
+
 /** The dry test as it stands, or null before the first reading. */
 export function judgeDryTest(procedure: Procedure, state: RunState): DecayResult | null {
   const readings = dryReadings(state);
   if (!procedure.dry || readings.length === 0) return null;
-  return judgeDecay({
+  return judged({
     volumeMl: procedure.volume.volumeMl,
     readings,
     resolutionKpa: procedure.schools.gaugeResolutionKpa,

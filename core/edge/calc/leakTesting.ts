@@ -43,7 +43,7 @@ export function calcHold(input: unknown): object {
 }
 
 const decaySchema = Joi.object({
-  volume_ml: positiveMl().required(),
+  volume_ml: positiveMl().min(1).required(),
   readings: Joi.array()
     .items(
       Joi.object({

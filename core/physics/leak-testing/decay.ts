@@ -1,20 +1,18 @@
 import { MBAR_PER_KPA, STANDARD_ATMOSPHERE_KPA, Z_TWO_SIDED_95, ZERO_CELSIUS_K } from '../../base/units/physics.js';
 import {
   AIR_TO_WATER_VISCOSITY,
-  BESIDE_SETTLING_SE,
-  CERTAIN_FAIL_SE,
-  LEAST_HOLD_MINUTES,
+  COARSE_BEYOND,
   LEAST_KEPT_SHARE,
   LEAST_TAIL_READINGS,
-  MOST_SETTLING_KPA,
   MOST_WAIT_MINUTES,
-  SETTLING_TAUS_S,
   TEMP_SD_K,
+  WEATHER_KPA_PER_S,
   WORKING_KPA,
 } from './defaults.js';
-import { readingSdKpa } from './hold.js';
+import { slopeInterval, type SlopeInterval } from './alwaysValid.js';
+import { holdMinutes, readingSdKpa } from './hold.js';
 import { fitLine, type Line } from '../../base/numerics/line.js';
-import { fitSettling, LEAST_FIT_READINGS, leastSlope } from './settlingFit.js';
+import { SlopeProfile, type DecaySeries, type SlopeFit } from './slopeProfile.js';
 
 export interface DecayReading {
   /** s since the loop was closed; rising */
@@ -64,139 +62,144 @@ export function correctPressures(input: DecayInput): number[] {
   });
 }
 
+/** What stands of the corrected pressures when they are judged. */
+interface Judged {
+  readonly series: DecaySeries;
+  readonly interval: SlopeInterval;
+  readonly fit: SlopeFit;
+}
+
+/** s; time weighted by how fast a laminar leak runs: ∫(p² − p_atm²)/(p₁² − p_atm²) dt over the measured pressures, by trapezoids. */
+function leakTimes(times: readonly number[], absKpa: readonly number[], atmosphereKpa: readonly number[]): number[] {
+  const drive = (index: number): number => (absKpa[index] as number) ** 2 - (atmosphereKpa[index] as number) ** 2;
+  const first = drive(0);
+  // without pressure at the start there is nothing that drives a leak: plain time
+  if (!(first > 0)) return [...times];
+  const at = [0];
+  for (let index = 1; index < times.length; index += 1) {
+    const mean = Math.max(0, (drive(index - 1) + drive(index)) / 2);
+    at.push((at[index - 1] as number) + (mean / first) * ((times[index] as number) - (times[index - 1] as number)));
+  }
+  return at;
+}
+
 /**
- * Judges a pressure-decay test. Stages: take the temperature out · tell settling from leaking · turn the slope into a leak
- * with 95 % bounds · decide. Noise is never taken below what gauge and thermometer can do.
- * Sources: ASTM E2930; EN 1779.
+ * Judges a pressure-decay test: take the temperature out · the likelihood of each slope, with any settling beside it · the
+ * slopes that are not excluded, at 95 % for the whole test however often it is read · decide. A leak is that at the first
+ * reading; no verdict comes before the hold time, and a gauge that lost half is never a pass.
+ * Sources: ASTM E2930; EN 1779; Ville 1939 for looking often.
  */
 export function judgeDecay(input: DecayInput): DecayResult {
-  const first = input.readings[0] as DecayReading;
+  const { readings, resolutionKpa, limitMbarLs, tempSdK = TEMP_SD_K } = input;
+  const first = readings[0] as DecayReading;
   const correctedKpa = correctPressures(input);
-  const firstAbsKpa = correctedKpa[0] as number;
-  const times = input.readings.map(({ tS }) => tS - first.tS);
-  const span = times.at(-1) as number;
-  const noiseKpa = readingSdKpa(input.resolutionKpa, firstAbsKpa, input.tempSdK ?? TEMP_SD_K, first.tempC + ZERO_CELSIUS_K);
-  const gasL = (input.volumeMl - (input.liquidMl ?? 0)) / 1000;
-  const atmosphere = first.atmosphereKpa ?? input.atmosphereKpa ?? STANDARD_ATMOSPHERE_KPA;
-  const toLeak = (kpaPerS: number): number => kpaPerS * MBAR_PER_KPA * gasL;
-
-  const settled = findSettled(times, correctedKpa, noiseKpa, input.resolutionKpa);
-  const settledAfterS = settled?.afterS ?? span;
-  // the added zero turns −0 into 0, which JSON readers elsewhere would show as a sign
-  const leakMbarLs = settled ? toLeak(-settled.line.slope) + 0 : 0;
-  // Without a line the standard error is that of the noise over the whole record: it says "cannot tell".
-  const seMbarLs = toLeak(settled ? Math.max(settled.line.slopeSe, Number.MIN_VALUE) : noiseKpa / Math.max(1, span));
-  const heldS = span - settledAfterS;
-  const certainly = (): number => toLeak(leastSlope(times, correctedKpa, noiseKpa, SETTLING_TAUS_S, BESIDE_SETTLING_SE));
-  const beyond = toLeak(beyondSettling(times, correctedKpa, noiseKpa));
-  const lost = lastOf(input.readings).gaugeKpa < LEAST_KEPT_SHARE * first.gaugeKpa;
-  const judged = settled ? decide(leakMbarLs, seMbarLs, input.limitMbarLs, heldS, certainly) : 'not-yet';
-  const fails = settled !== null && beyond > input.limitMbarLs;
-  const verdict = fails ? 'fail' : judged === 'pass' && lost ? 'not-yet' : judged;
-  const wait = { times, settledAfterS, noiseKpa, gasL, leakMbarLs: settled ? leakMbarLs : null, limit: input.limitMbarLs };
+  const times = readings.map(({ tS }) => tS - first.tS);
+  const spanS = lastOf(times);
+  const gasMl = input.volumeMl - (input.liquidMl ?? 0);
+  const toLeak = (kpaPerS: number): number => (kpaPerS * MBAR_PER_KPA * gasMl) / 1000;
+  const limitKpaPerS = limitMbarLs / toLeak(1);
+  const atmospheres = readings.map(({ atmosphereKpa }) => atmosphereKpa ?? input.atmosphereKpa ?? STANDARD_ATMOSPHERE_KPA);
+  const known = readings.every(({ atmosphereKpa }) => atmosphereKpa !== undefined);
+  const judged = judgeSlope(input, times, correctedKpa, atmospheres, limitKpaPerS);
+  const noiseKpa = readingSdKpa(resolutionKpa, correctedKpa[0] as number, tempSdK, first.tempC + ZERO_CELSIUS_K);
+  // the weather moves the gauge as a leak does, unless a barometer stands beside it
+  const weather = known ? 0 : Z_TWO_SIDED_95 * WEATHER_KPA_PER_S;
+  const { best, low, high } = judged?.interval ?? { best: 0, low: -noiseKpa / Math.max(1, spanS), high: noiseKpa / Math.max(1, spanS) };
+  const lower = toLeak(best - Math.hypot(best - low, weather));
+  const upper = toLeak(best + Math.hypot(high - best, weather));
+  const holdS = 60 * holdMinutes({ volumeMl: gasMl, limitMbarLs, resolutionKpa, tempSdK, gaugeKpa: Math.max(0, first.gaugeKpa) });
+  const lost = lastOf(readings).gaugeKpa < LEAST_KEPT_SHARE * first.gaugeKpa;
+  const verdict = judged === null || spanS < holdS ? 'not-yet' : lower > limitMbarLs ? 'fail' : upper < limitMbarLs && !lost ? 'pass' : 'not-yet'; // prettier-ignore
+  const seMbarLs = Math.max((upper - lower) / (2 * Z_TWO_SIDED_95), Number.MIN_VALUE);
+  const settledAfterS = judged ? Math.min(spanS, settledAfter(judged.fit, resolutionKpa)) : spanS;
+  const wait = { times, noiseKpa, limitKpaPerS, holdS, slope: judged?.interval.best ?? null, weatherSd: known ? 0 : WEATHER_KPA_PER_S };
   return {
-    leakMbarLs,
+    // the added zero turns −0 into 0, which JSON readers elsewhere would show as a sign
+    leakMbarLs: toLeak(best) + 0,
     seMbarLs,
     verdict,
     moreMinutes: verdict === 'not-yet' ? minutesToGo(wait) : null,
     settledAfterS,
-    excludedMlPerDay: liquidMlPerDay(leakMbarLs + Z_TWO_SIDED_95 * seMbarLs, firstAbsKpa, atmosphere, input.workingKpa ?? WORKING_KPA),
+    excludedMlPerDay: liquidMlPerDay(upper, correctedKpa[0] as number, atmospheres[0] as number, input.workingKpa ?? WORKING_KPA),
     correctedKpa,
-    tail: settled ? { ...settled.line, fromS: settledAfterS } : null,
+    tail: judged && {
+      intercept: (correctedKpa[0] as number) + judged.fit.interceptKpa,
+      slope: -best,
+      slopeSe: seMbarLs / toLeak(1),
+      fromS: settledAfterS,
+    },
   };
 }
 
 const lastOf = <T>(list: readonly T[]): T => list.at(-1) as T;
 
-/** kPa/s that left on average beyond anything settling could have taken, three standard deviations of the noise allowed for. */
-function beyondSettling(times: readonly number[], pressures: readonly number[], noiseKpa: number): number {
-  const fallKpa = (pressures[0] as number) - lastOf(pressures) - MOST_SETTLING_KPA - 3 * Math.SQRT2 * noiseKpa;
-  return Math.max(0, fallKpa) / Math.max(1, lastOf(times));
+/** shares of a coarse gauge's step; a thermometer without error would leave nothing to reckon with */
+const LEAST_SHARE_OF_STEP = 1e-3;
+/** readings of a coarse gauge that are reckoned with: each costs, and between its steps more of them say nothing new */
+const MOST_COARSE = 240;
+
+/** Evenly spaced ones of a list, the first and the last among them. */
+const thinned = <T>(list: readonly T[], most: number): T[] =>
+  list.length <= most
+    ? [...list]
+    : Array.from({ length: most }, (_, index) => list[Math.round((index * (list.length - 1)) / (most - 1))] as T);
+
+/** The slopes that the readings allow; null from too few of them. */
+function judgeSlope(
+  { readings, resolutionKpa, tempSdK = TEMP_SD_K }: DecayInput,
+  times: readonly number[],
+  correctedKpa: readonly number[],
+  atmospheres: readonly number[],
+  limitKpaPerS: number,
+): Judged | null {
+  if (times.length < LEAST_TAIL_READINGS) return null;
+  const [firstKpa, first] = [correctedKpa[0] as number, readings[0] as DecayReading];
+  const tempSdKpa = readingSdKpa(0, firstKpa, tempSdK, first.tempC + ZERO_CELSIUS_K);
+  const isCoarse = resolutionKpa > COARSE_BEYOND * tempSdKpa;
+  const most = isCoarse ? MOST_COARSE : Infinity;
+  const series: DecaySeries = {
+    times: thinned(times, most),
+    leakTimes: thinned(leakTimes(times, correctedKpa, atmospheres), most),
+    pressures: thinned(correctedKpa, most).map((kpa) => kpa - firstKpa),
+    sdKpa: isCoarse
+      ? Math.max(tempSdKpa, LEAST_SHARE_OF_STEP * resolutionKpa)
+      : readingSdKpa(resolutionKpa, firstKpa, tempSdK, first.tempC + ZERO_CELSIUS_K),
+    halfStepKpa: isCoarse ? resolutionKpa / 2 : null,
+  };
+  const line = fitLine(series.leakTimes, series.pressures, isCoarse ? resolutionKpa / 2 : series.sdKpa);
+  if (!line) return null;
+  const profile = new SlopeProfile(series);
+  const interval = slopeInterval((slope) => profile.at(slope).logL, -line.slope, line.slopeSe, limitKpaPerS);
+  return { series, interval, fit: profile.at(interval.best) };
 }
 
-interface Settled {
-  readonly line: Line;
-  /** s from the first reading until the settling term is below what the gauge can show */
-  readonly afterS: number;
-}
-
-/** With enough readings settling and leak are fitted together; before that, the straight part at the end is taken. */
-function findSettled(times: readonly number[], pressures: readonly number[], noiseKpa: number, resolutionKpa: number): Settled | null {
-  const fit = times.length >= LEAST_FIT_READINGS ? fitSettling(times, pressures, noiseKpa) : null;
-  if (fit) {
-    const afterS = fit.amplitude > resolutionKpa ? fit.tau * Math.log(fit.amplitude / resolutionKpa) : 0;
-    return { line: { intercept: fit.intercept, slope: fit.slope, slopeSe: fit.slopeSe }, afterS: Math.min(afterS, times.at(-1) as number) };
-  }
-  const tail = findTail(times, pressures, noiseKpa);
-  return tail && { line: tail.line, afterS: times[tail.from] as number };
-}
-
-/**
- * The longest tail that is straight within the noise: first and last half of it agree in slope.
- * A settling term falls fast and then slowly, so its first half is steeper; a leak alone is straight.
- */
-function findTail(times: readonly number[], pressures: readonly number[], noiseKpa: number): { from: number; line: Line } | null {
-  for (let from = 0; from + LEAST_TAIL_READINGS <= times.length; from += 1) {
-    const t = times.slice(from);
-    const p = pressures.slice(from);
-    const line = fitLine(t, p, noiseKpa);
-    if (line && isStraight(t, p, line, noiseKpa)) return { from, line };
-  }
-  return null;
-}
-
-/** Curvature in standard errors above which the tail still counts as settling. */
-const CURVATURE_SE = 1.64;
-
-function isStraight(times: readonly number[], pressures: readonly number[], line: Line, noiseKpa: number): boolean {
-  // Project the residuals on a parabola made orthogonal to the line: its weight is the curvature.
-  const mean = times.reduce((sum, t) => sum + t, 0) / times.length;
-  const span = Math.max(...times) - Math.min(...times);
-  const u = times.map((t) => (t - mean) / span);
-  const squares = u.map((x) => x * x);
-  const base = fitLine(u, squares, 1);
-  if (!base) return true;
-  const q = squares.map((value, index) => value - (base.intercept + base.slope * (u[index] as number)));
-  const qq = q.reduce((sum, value) => sum + value * value, 0);
-  if (qq < 1e-12) return true;
-  const curvature =
-    q.reduce(
-      (sum, value, index) => sum + value * ((pressures[index] as number) - (line.intercept + line.slope * (times[index] as number))),
-      0,
-    ) / qq;
-  return curvature <= (CURVATURE_SE * noiseKpa) / Math.sqrt(qq);
-}
-
-/** @param certainly the leak that is there at least, even if the rest of the fall is settling */
-function decide(leak: number, se: number, limit: number, heldS: number, certainly: () => number): DecayVerdict {
-  if (heldS < LEAST_HOLD_MINUTES * 60) return leak - limit > CERTAIN_FAIL_SE * se && certainly() > limit ? 'fail' : 'not-yet';
-  if (leak + Z_TWO_SIDED_95 * se < limit) return 'pass';
-  return leak - Z_TWO_SIDED_95 * se > limit ? 'fail' : 'not-yet';
-}
+/** s until the settling term is below what the gauge can show */
+const settledAfter = ({ amplitudeKpa, tauS }: SlopeFit, resolutionKpa: number): number =>
+  amplitudeKpa > resolutionKpa ? tauS * Math.log(amplitudeKpa / resolutionKpa) : 0;
 
 interface WaitInput {
   readonly times: readonly number[];
-  readonly settledAfterS: number;
   readonly noiseKpa: number;
-  readonly gasL: number;
+  readonly limitKpaPerS: number;
+  readonly holdS: number;
   /** null before a line could be fitted: then no leak is assumed */
-  readonly leakMbarLs: number | null;
-  readonly limit: number;
+  readonly slope: number | null;
+  readonly weatherSd: number;
 }
 
 /** Minutes until readings at today's pace would decide, if the leak is what it now seems. Between 1 and 1 440. */
-function minutesToGo({ times, settledAfterS, noiseKpa, gasL, leakMbarLs, limit }: WaitInput): number {
-  const spanS = times.at(-1) as number;
-  const heldS = spanS - settledAfterS;
+function minutesToGo({ times, noiseKpa, limitKpaPerS, holdS, slope, weatherSd }: WaitInput): number {
+  const spanS = lastOf(times);
   const paceS = Math.max(1, Math.max(60, spanS) / Math.max(1, times.length - 1));
-  const held = times.filter((t) => t >= settledAfterS).length;
-  const distance = Math.abs(limit - Math.min(Math.max(0, leakMbarLs ?? 0), 2 * limit)) || limit / 100;
+  const distance = Math.abs(limitKpaPerS - Math.min(Math.max(0, slope ?? 0), 2 * limitKpaPerS)) || limitKpaPerS / 100;
   for (let minutes = 1; minutes < MOST_WAIT_MINUTES; minutes += minutes < 60 ? 1 : 5) {
-    const durationS = heldS + minutes * 60;
-    const readings = held + (minutes * 60) / paceS;
+    const durationS = spanS + minutes * 60;
+    if (durationS < holdS) continue;
     // a line through n evenly spaced readings over D: se = σ·√12 / (D·√n)
-    const se = ((noiseKpa * Math.sqrt(12)) / (durationS * Math.sqrt(readings))) * MBAR_PER_KPA * gasL;
-    if (durationS >= LEAST_HOLD_MINUTES * 60 && Z_TWO_SIDED_95 * se < distance) return minutes;
+    const se = (noiseKpa * Math.sqrt(12)) / (durationS * Math.sqrt(times.length + (minutes * 60) / paceS));
+    // the normal likelihood's mixture interval in closed form: z² = (1 + se²/sd²)·(2·ln 20 + ln(1 + sd²/se²))
+    const z = Math.sqrt((1 + (se / limitKpaPerS) ** 2) * (2 * Math.log(20) + Math.log(1 + (limitKpaPerS / se) ** 2)));
+    if (Math.hypot(z * se, Z_TWO_SIDED_95 * weatherSd) < distance) return minutes;
   }
   return MOST_WAIT_MINUTES;
 }

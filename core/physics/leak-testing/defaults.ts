@@ -24,17 +24,15 @@ export const HOLD_ROOM_K = 294;
 export const WORKING_KPA = 20;
 /** viscosity of air over that of water at 20 °C: 18.2 µPa·s / 1.0016 mPa·s */
 export const AIR_TO_WATER_VISCOSITY = 0.0182;
-/** fewest readings in the tail that a line and its standard error can come from */
+/** fewest readings that a slope with a start and a settling beside it can come from */
 export const LEAST_TAIL_READINGS = 4;
-/** standard errors above the limit at which a fail needs no waiting */
-export const CERTAIN_FAIL_SE = 5;
-/** s; time constants that settling can have: warm air in seconds to a minute, soft tube in minutes (general estimate) */
-export const SETTLING_TAUS_S = [20, 30, 45, 65, 90, 130, 180, 250, 350, 480] as const;
 /** kPa; settling of warm air and soft tube takes no more: a fall beyond it is a leak (general estimate) */
 export const MOST_SETTLING_KPA = 5;
 /** s; time constants that a fitted settling may have */
 export const SETTLING_TAU_S = { least: 20, most: 3600 } as const;
 /** share of its first reading that a gauge must keep: below, a test is never passed */
 export const LEAST_KEPT_SHARE = 0.5;
-/** standard errors by which the slope must exceed the limit even with a settling beside it, before an early fail */
-export const BESIDE_SETTLING_SE = 3;
+/** temperature errors beyond which a gauge's step is the whole error: its reading says between which pressures it lies */
+export const COARSE_BEYOND = 3;
+/** kPa/s; standard deviation of what the weather does to a gauge without a barometer: 1 mbar an hour (general estimate) */
+export const WEATHER_KPA_PER_S = 0.1 / 3600;
