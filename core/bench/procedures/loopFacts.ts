@@ -63,12 +63,13 @@ export function loopFacts(loop: LoopFile, liquid: Liquid): LoopFacts {
       liftMm: simulation.liftMm,
       shutoffMm: simulation.shutoffMm,
       passiveMl: simulation.passiveMl,
-      pulses: simulation.pulses.map(({ runS, movedMl, fallsBackMl, refillMl, pouredRunning }) => ({
+      pulses: simulation.pulses.map(({ runS, movedMl, fallsBackMl, refillMl, pouredRunning, speed }) => ({
         runS,
         movedMl,
         fallsBackMl,
         refillMl,
         pouredRunning,
+        speed,
       })),
       totalMl: simulation.totalMl,
     },

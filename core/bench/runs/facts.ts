@@ -24,6 +24,8 @@ export interface PulseFact {
   readonly fallsBackMl: number;
   readonly refillMl: number;
   readonly pouredRunning: boolean;
+  /** share of full speed that hands can follow; missing in runs that began before it was kept */
+  readonly speed?: number;
 }
 
 export interface FillFacts {

@@ -94,7 +94,8 @@ describe('filling the simulated bench', () => {
     const simulated = simulateFill(hidden, liquidAt(WATER, 21));
     expect(bench.readings().flow).toBeGreaterThan(50);
     const { pouredMl } = bench.report();
-    expect(pouredMl).toBeGreaterThan(0.8 * simulated.totalMl);
+    // what a radiator’s channels carry down comes out later, while it is bled
+    expect(pouredMl).toBeGreaterThan(0.9 * simulated.leastMl);
     expect(pouredMl).toBeLessThan(1.1 * loopVolume(hidden).volumeMl);
   });
 

@@ -41,7 +41,7 @@ export interface LoopComponent {
   /** kPa; from the part's sheet */
   pressure_rating_kpa?: number;
   /** nobody can set this pump's speed */
-  readonly speed_fixed?: boolean;
+  speed_fixed?: boolean;
   /** stands of the case in which a pump may run, as `orientation` names them */
   may_stand?: readonly string[];
   /** tube each port's fitting takes */

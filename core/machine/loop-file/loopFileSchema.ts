@@ -30,6 +30,7 @@ const component = Joi.object({
   ),
   curve: Joi.array().items(curvePoint).min(2).max(200),
   speed: fraction(),
+  speed_fixed: Joi.boolean(),
   materials: Joi.array().items(Joi.string().max(60)).max(20),
   closures: Joi.object().pattern(identifier, closure),
   max_fill_ml: volumeMl(),

@@ -13,7 +13,9 @@ export function afterLastCrest(cells: readonly FrontCell[], wetted: number): num
   let lowest = Number.POSITIVE_INFINITY;
   let climbing = true;
   for (let index = 0; index < wetted; index += 1) {
-    const { heightMm, liftMm } = cells[index] as FrontCell;
+    const { heightMm, liftMm, slow } = cells[index] as FrontCell;
+    // where gas leaves behind the front, the front has been
+    if (slow) continue;
     // liquid that enters a vessel from above has passed over its inlet
     if (climbing && liftMm > highest) {
       highest = liftMm;

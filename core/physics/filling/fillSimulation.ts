@@ -1,9 +1,15 @@
 import type { Fluid } from '../../machine/liquids/fluids.js';
-import type { Contents } from '../contents/contents.js';
 import type { LoopComponent, LoopFile } from '../../machine/loop-file/loopFile.js';
+import { loopVolume } from '../../machine/loop-file/volume.js';
+import { STANDING } from '../../machine/loop-file/orientation.js';
+import { findTrappedAir } from '../air/pockets.js';
+import { sweepNodes } from '../air/sweep.js';
+import type { Contents } from '../contents/contents.js';
+import { drainTurned } from '../draining/drain.js';
+import { turnNetwork } from '../geometry/turned.js';
+import { advance, type Advance } from './advance.js';
 import { fallBack } from './fallBack.js';
-import { FILL, fillPassively, frontDrive, type Filling } from './frontMoves.js';
-import type { FrontCell } from './frontPath.js';
+import { FILL, fillPassively, frontDrive, type Filling, type FrontDrive } from './frontMoves.js';
 
 export interface SimulatedPulse {
   /** s until the low mark, or until the front reaches the return */
@@ -15,6 +21,8 @@ export interface SimulatedPulse {
   readonly refillMl: number;
   /** poured while the pump runs, because between pulses all of it would fall back */
   readonly pouredRunning: boolean;
+  /** share of full speed at which the pump runs: lowered where a hand could not switch in time */
+  readonly speed: number;
   /** where the liquid stands when the pump stops, and once the column has settled and the reservoir is topped up */
   readonly atStop: Contents;
   readonly settled: Contents;
@@ -23,16 +31,26 @@ export interface SimulatedPulse {
 export interface FillSimulation {
   /** false when the lift exceeds what the pump can push at no flow */
   readonly primes: boolean;
+  /** liquid comes back and nothing more goes in */
+  readonly finished: boolean;
+  /** id of a pump that would have to run slower than it can be set; null: hands can do it */
+  readonly tooQuick: string | null;
   /** reservoir to its fill mark, and what fills by itself */
   readonly passiveMl: number;
   readonly passive: Contents;
   /** up to where the pump stalls, when it does not prime */
   readonly pulses: readonly SimulatedPulse[];
-  /** everything poured; gas that stays is left out */
+  /** everything poured; gas that stays at the running flow is left out */
   readonly totalMl: number;
+  /** all that may stay left out */
+  readonly leastMl: number;
+  /** the loop without the reservoir's room above its mark */
+  readonly mostMl: number;
   /** largest height of the front above the falling surface */
   readonly liftMm: number;
   readonly shutoffMm: number;
+  /** mL that run over when the pump stops, because gas enters at a return above the surface */
+  readonly overflowMl: number;
 }
 
 const firstReservoir = (loop: LoopFile): LoopComponent => loop.components.find(({ kind }) => kind === 'reservoir') as LoopComponent;
@@ -45,82 +63,208 @@ function contentsOf({ cells, wettedMl }: Filling, nodes: number, reservoirNode: 
   return contents;
 }
 
-/**
- * Fills an upright loop in pulses: the reservoir to its mark, pump on until the low mark or until the front reaches
- * the return, pump off, let the column fall back, top up.
- * Before: a checked loop with a reservoir with a box; pumps have curves.
- * @param reservoir the one to fill from, where a case holds several circuits
- */
-export function simulateFill(loop: LoopFile, fluid: Fluid, reservoir: LoopComponent = firstReservoir(loop)): FillSimulation {
-  const drive = frontDrive(loop, fluid, reservoir);
-  const { cells, fillMarkMl, lowMarkMl, shutoffMm, surfaceMm } = drive;
-  const contents = (reservoirMl: number): Contents => contentsOf(filling, drive.network.size, drive.reservoirNode, reservoirMl);
+/** A pulse that was chosen, and where the liquid then stands. */
+interface Chosen {
+  readonly pulse: SimulatedPulse;
+  readonly wettedMl: Float64Array;
+  readonly went: Advance;
+  readonly tooQuick: boolean;
+}
 
-  const filling = { cells, wettedMl: new Float64Array(cells.length) };
-  const passiveMl = fillMarkMl + fillPassively(filling, surfaceMm(fillMarkMl));
-  const passive = contents(fillMarkMl);
-  const pulses: SimulatedPulse[] = [];
-  let totalMl = passiveMl;
-  let liftMm = 0;
-  let primes = true;
-  const workingMl = fillMarkMl - lowMarkMl;
+class FillRun {
+  readonly filling: Filling;
+  private readonly workingMl: number;
 
-  while (pulses.length < FILL.mostPulses && workingMl > 0) {
-    const before = filling.wettedMl.slice();
-    const run = advance(filling, workingMl, (cell, movedMl) => {
-      const surface = surfaceMm(fillMarkMl - movedMl);
-      liftMm = Math.max(liftMm, cell.liftMm - surface);
-      return drive.flowInto(cell, surface);
-    });
-    if (run.movedMl <= 0) break;
-    if (run.stalled) primes = false;
-    const atStop = contents(fillMarkMl - run.movedMl);
-    const settled = run.reachedReturn
-      ? { fallsBackMl: 0, stays: filling.wettedMl }
-      : fallBack(cells, filling.wettedMl, fillMarkMl - run.movedMl, surfaceMm);
+  constructor(
+    private readonly drive: FrontDrive,
+    /** mm; the highest lift of the whole fill, if it is known: a slowed pump must still push it */
+    private readonly wholeLiftMm: number | null,
+  ) {
+    this.filling = { cells: drive.cells, wettedMl: new Float64Array(drive.cells.length) };
+    this.workingMl = drive.fillMarkMl - drive.lowMarkMl;
+  }
+
+  contents(reservoirMl: number): Contents {
+    return contentsOf(this.filling, this.drive.network.size, this.drive.reservoirNode, reservoirMl);
+  }
+
+  private at(wettedMl: Float64Array, reservoirMl: number): Contents {
+    return contentsOf({ cells: this.filling.cells, wettedMl }, this.drive.network.size, this.drive.reservoirNode, reservoirMl);
+  }
+
+  /** From where the liquid stands, at a share of the speeds; what is wetted then comes with it. */
+  private attempt(slowed: number, pouring: boolean): { went: Advance; wettedMl: Float64Array } {
+    const { fillMarkMl } = this.drive;
+    const trial = { cells: this.filling.cells, wettedMl: this.filling.wettedMl.slice() };
+    const way = pouring
+      ? { slowed, mostMl: Number.POSITIVE_INFINITY, reservoirMl: () => fillMarkMl, toReturn: true }
+      : { slowed, mostMl: this.workingMl, reservoirMl: (movedMl: number) => fillMarkMl - movedMl };
+    return { went: advance(this.drive, trial, way), wettedMl: trial.wettedMl };
+  }
+
+  /** The least share of the speeds whose push at no flow still exceeds the lift by the reserve. */
+  private get slowest(): number {
+    const { shutoffMm } = this.drive;
+    return Math.min(1, Math.sqrt(((1 + FILL.liftReserve) * Math.max(0, this.wholeLiftMm ?? shutoffMm)) / Math.max(1e-9, shutoffMm)));
+  }
+
+  /** The highest share of the speeds at which hands can do a pulse; the slowest where none is. */
+  private slowDown(suits: (went: Advance) => boolean, pouring: boolean): number {
+    let [low, high] = [this.slowest, 1];
+    if (!suits(this.attempt(low, pouring).went)) return low;
+    for (let step = 0; step < 14; step += 1) {
+      const middle = (low + high) / 2;
+      if (suits(this.attempt(middle, pouring).went)) low = middle;
+      else high = middle;
+    }
+    return low;
+  }
+
+  /** One pulse at full speed, slowed where a hand is too slow for it; null: nothing moves. */
+  next(): Chosen | null {
+    const { fillMarkMl, outletMl, fixedPump } = this.drive;
+    const full = this.attempt(1, false);
+    if (full.went.movedMl <= 0) return null;
+    const gain = this.gainOf(full);
+    const pouring = !full.went.reachedReturn && !full.went.stalled && gain.gainMl < FILL.leastGainMl;
+    const suits = pouring
+      ? ({ lastLph, stalled }: Advance) => stalled || lastLph / 3.6 <= FILL.mostPourMlPerS
+      : ({ runS, movedMl, lastLph, stalled }: Advance) =>
+          stalled || (runS >= FILL.leastPulseS && fillMarkMl - movedMl - (lastLph / 3.6) * FILL.lateS >= outletMl);
+    const first = pouring ? this.attempt(1, true) : full;
+    const quick = pouring ? !suits(first.went) : full.went.runS < FILL.leastPulseS && !full.went.stalled;
+    const slowed = quick && this.wholeLiftMm !== null && fixedPump === null ? this.slowDown(suits, pouring) : 1;
+    const run = slowed === 1 ? first : this.attempt(slowed, pouring);
+    return this.chosen(run, slowed, pouring, quick && (fixedPump !== null || !suits(run.went)));
+  }
+
+  /** What a pulse leaves behind once the pump stands and the reservoir is at its mark again. */
+  private gainOf({ went, wettedMl }: { went: Advance; wettedMl: Float64Array }): {
+    gainMl: number;
+    fallsBackMl: number;
+    rested: Float64Array;
+  } {
+    const { cells, fillMarkMl, surfaceMm } = this.drive;
+    if (went.reachedReturn) return { gainMl: went.movedMl, fallsBackMl: 0, rested: wettedMl };
+    const { fallsBackMl, stays } = fallBack(cells, wettedMl, fillMarkMl - went.movedMl, surfaceMm);
     // pouring to the mark raises the surface: what lies below it on the outlet's side fills again by itself
-    const rested = { cells, wettedMl: settled.stays.slice() };
-    const gainMl = run.movedMl - settled.fallsBackMl + (run.reachedReturn ? 0 : fillPassively(rested, surfaceMm(fillMarkMl)));
-    const pouredRunning = !run.reachedReturn && !run.stalled && gainMl < FILL.leastGainMl;
-    if (!run.stalled || gainMl >= FILL.leastGainMl) {
-      if (!pouredRunning) filling.wettedMl.set(rested.wettedMl);
-      const refillMl = pouredRunning ? run.movedMl : gainMl;
-      const fallsBackMl = pouredRunning ? 0 : settled.fallsBackMl;
-      pulses.push({ runS: run.runS, movedMl: run.movedMl, fallsBackMl, refillMl, pouredRunning, atStop, settled: contents(fillMarkMl) });
-      totalMl += refillMl;
-    } else filling.wettedMl.set(before);
-    if (run.reachedReturn || run.stalled) break;
+    const rested = { cells, wettedMl: stays.slice() };
+    return { gainMl: went.movedMl - fallsBackMl + fillPassively(rested, surfaceMm(fillMarkMl)), fallsBackMl, rested: rested.wettedMl };
   }
-  if (!primes) liftMm = Math.max(liftMm, remainingLift(filling, surfaceMm(fillMarkMl)));
-  return { primes: primes && liftMm <= shutoffMm, passiveMl, passive, pulses, totalMl, liftMm, shutoffMm };
+
+  private chosen(run: { went: Advance; wettedMl: Float64Array }, slowed: number, pouring: boolean, tooQuick: boolean): Chosen | null {
+    const { fillMarkMl, speed } = this.drive;
+    const { went } = run;
+    const gain = pouring ? { gainMl: went.movedMl, fallsBackMl: 0, rested: run.wettedMl } : this.gainOf(run);
+    if (went.stalled && gain.gainMl < FILL.leastGainMl) return null;
+    const pulse: SimulatedPulse = {
+      runS: went.runS,
+      movedMl: went.movedMl,
+      fallsBackMl: gain.fallsBackMl,
+      refillMl: gain.gainMl,
+      pouredRunning: pouring,
+      speed: speed * slowed,
+      atStop: this.at(run.wettedMl, pouring ? fillMarkMl : fillMarkMl - went.movedMl),
+      settled: this.at(gain.rested, fillMarkMl),
+    };
+    return { pulse, wettedMl: gain.rested, went, tooQuick };
+  }
 }
 
-interface Run {
-  readonly runS: number;
-  readonly movedMl: number;
-  readonly reachedReturn: boolean;
+/** What one pass of pulses comes to. */
+interface Pass {
+  readonly pulses: readonly SimulatedPulse[];
+  readonly passiveMl: number;
+  readonly passive: Contents;
+  readonly liftMm: number;
   readonly stalled: boolean;
+  readonly finished: boolean;
+  readonly tooQuick: boolean;
 }
 
-/** Moves the front on until `mostMl` have left the reservoir, the return is reached, or the pump can push no further. */
-function advance({ cells, wettedMl }: Filling, mostMl: number, flowAt: (cell: FrontCell, movedMl: number) => number): Run {
-  let movedMl = 0;
-  let runS = 0;
-  for (let index = 0; index < cells.length; index += 1) {
-    const cell = cells[index] as FrontCell;
-    const missing = cell.volumeMl - (wettedMl[index] as number);
-    if (missing <= 1e-12) continue;
-    const step = Math.min(missing, mostMl - movedMl);
-    if (step <= 1e-12) return { runS, movedMl, reachedReturn: false, stalled: false };
-    const lph = flowAt(cell, movedMl + step);
-    if (lph <= FILL.stallLph) return { runS, movedMl, reachedReturn: false, stalled: true };
-    runS += (3.6 * step) / lph;
-    movedMl += step;
-    wettedMl[index] = (wettedMl[index] as number) + step;
+function fillOnce(drive: FrontDrive, wholeLiftMm: number | null): Pass {
+  const { fillMarkMl, lowMarkMl, surfaceMm } = drive;
+  const run = new FillRun(drive, wholeLiftMm);
+  const passiveMl = fillMarkMl + fillPassively(run.filling, surfaceMm(fillMarkMl));
+  const passive = run.contents(fillMarkMl);
+  const pulses: SimulatedPulse[] = [];
+  let [liftMm, stalled, finished, tooQuick] = [0, false, false, false];
+  while (pulses.length < FILL.mostPulses && fillMarkMl > lowMarkMl) {
+    const next = run.next();
+    // nothing moves: either everything is full, or the pump's push is spent
+    if (next === null) {
+      finished = run.filling.cells.every(({ volumeMl }, index) => volumeMl - (run.filling.wettedMl[index] as number) <= 1e-6);
+      stalled = !finished;
+      break;
+    }
+    run.filling.wettedMl.set(next.wettedMl);
+    pulses.push(next.pulse);
+    liftMm = Math.max(liftMm, next.went.liftMm);
+    tooQuick ||= next.tooQuick;
+    if (next.went.stalled) stalled = true;
+    if (next.went.finished || next.went.stalled) {
+      finished = next.went.finished;
+      break;
+    }
   }
-  return { runS, movedMl, reachedReturn: true, stalled: false };
+  if (stalled) liftMm = Math.max(liftMm, remainingLift(run.filling, surfaceMm(fillMarkMl)));
+  return { pulses, passiveMl, passive, liftMm, stalled, finished, tooQuick };
 }
 
 /** mm; the highest the front would still have to go from a full reservoir */
 const remainingLift = ({ cells, wettedMl }: Filling, surface: number): number =>
   cells.reduce((most, cell, index) => ((wettedMl[index] as number) < cell.volumeMl ? Math.max(most, cell.liftMm - surface) : most), 0);
+
+/** mL that run back when the pump stops and gas enters at a return port above the surface; 0 where it lies below. */
+function runsBackMl(loop: LoopFile, reservoir: LoopComponent, drive: FrontDrive): number {
+  const port = reservoir.flow?.[0];
+  const turned = turnNetwork(drive.network, STANDING.upright);
+  const node = drive.network.ports.get(`${reservoir.id}.${port}`);
+  if (node === undefined || (turned.heightMm[node] as number) <= drive.surfaceMm(drive.fillMarkMl)) return 0;
+  const end = loop.tubes.flatMap(({ id, from, to }) => [
+    ...(from[0] === reservoir.id && from[1] === port ? [`${id}.from`] : []),
+    ...(to[0] === reservoir.id && to[1] === port ? [`${id}.to`] : []),
+  ])[0];
+  if (end === undefined) return 0;
+  const { drainedMl, parts } = drainTurned(turned, { open: [end], drains: [end], closed: [] });
+  return Math.max(0, drainedMl - (parts.find(({ id }) => id === reservoir.id)?.drainedMl ?? 0));
+}
+
+/**
+ * Fills an upright loop in pulses that hands can do: the reservoir to its mark, pump on until the low mark or until the
+ * front reaches the return, pump off, let the column fall back, top up; with the pump running where nothing would stay
+ * between pulses. Gas that stays at the running flow is left out (contract, `fill` and `air`).
+ * Before: a checked loop with a reservoir with a box; pumps have curves.
+ * @param reservoir the one to fill from, where a case holds several circuits
+ */
+export function simulateFill(loop: LoopFile, fluid: Fluid, reservoir: LoopComponent = firstReservoir(loop)): FillSimulation {
+  let byCoreMl = 0;
+  const drive = frontDrive(loop, fluid, reservoir, (turned, { links }) => {
+    const { pockets, gasMl } = findTrappedAir(turned);
+    const swept = sweepNodes(turned, loop, pockets, links);
+    byCoreMl = swept.byCoreMl.reduce((sum, ml) => sum + ml, 0);
+    return gasMl.map((ml, node) => ml - (swept.sweptMl[node] as number));
+  });
+  const { fillMarkMl, shutoffMm } = drive;
+  const first = fillOnce(drive, null);
+  const primes = !first.stalled && first.liftMm <= shutoffMm;
+  // how slow a pump may turn follows from the whole lift, which only the whole fill tells
+  const { pulses, passiveMl, passive, liftMm, finished, tooQuick } = primes ? fillOnce(drive, first.liftMm) : first;
+  const backMl = finished ? runsBackMl(loop, reservoir, drive) : 0;
+  const last = pulses.at(-1);
+  const totalMl = pulses.reduce((sum, { refillMl }) => sum + refillMl, passiveMl);
+  return {
+    primes,
+    finished,
+    tooQuick: tooQuick ? (drive.fixedPump?.id ?? loop.components.find(({ kind }) => kind === 'pump')?.id ?? null) : null,
+    passiveMl,
+    passive,
+    pulses: last && backMl > 0 ? [...pulses.slice(0, -1), { ...last, fallsBackMl: last.fallsBackMl + backMl }] : pulses,
+    totalMl,
+    leastMl: Math.max(0, totalMl - byCoreMl),
+    mostMl: loopVolume(loop).volumeMl - (reservoir.volume_ml - fillMarkMl),
+    liftMm,
+    shutoffMm,
+    overflowMl: Math.max(0, backMl - (reservoir.volume_ml - fillMarkMl)),
+  };
+}

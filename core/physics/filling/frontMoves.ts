@@ -2,10 +2,10 @@ import type { Fluid } from '../../machine/liquids/fluids.js';
 import { brokenLine, valueAt } from '../flow/broken.js';
 import { LPH_PER_LPM } from '../flow/defaults.js';
 import { columnKpa, solveFlow, type FlowResult } from '../flow/flow.js';
-import { levelAtShare, type TurnedBox } from '../geometry/levelCut.js';
+import { levelAtShare, shareBelow, type TurnedBox } from '../geometry/levelCut.js';
 import { buildNetwork, type GeometricNetwork } from '../geometry/network.js';
 import { STANDING } from '../../machine/loop-file/orientation.js';
-import { turnNetwork } from '../geometry/turned.js';
+import { turnNetwork, type TurnedNetwork } from '../geometry/turned.js';
 import type { LoopComponent, LoopFile } from '../../machine/loop-file/loopFile.js';
 import { reservoirMarks } from '../../machine/loop-file/marks.js';
 import { frontPath, type FrontCell } from './frontPath.js';
@@ -13,26 +13,36 @@ import { frontPath, type FrontCell } from './frontPath.js';
 export const FILL = {
   /** exponent of losses with flow while the wetted length grows: between laminar and rough turbulent */
   lossExponent: 1.85,
-  /** mL; a pulse that gains less than this leaves the settled level where it was */
-  leastGainMl: 0.5,
+  /** mL; a pulse that gains less than this leaves the settled level where it was (contract) */
+  leastGainMl: 1,
+  /** share of the flow by which gas leaves a radiator's core (contract, estimate) */
+  slowShare: 0.05,
+  /** s; a shorter pulse cannot be switched by hand (contract) */
+  leastPulseS: 2,
+  /** s by which a hand may be late (contract) */
+  lateS: 1,
+  /** mL/s that a hand can pour beside a running pump (contract) */
+  mostPourMlPerS: 25,
+  /** share of the lift that a slowed pump keeps in hand (contract) */
+  liftReserve: 0.05,
   /** pulses before the simulation gives up; a loop that needs more has a reservoir too small to fill from */
   mostPulses: 200,
   /** L/h; the pump's push is spent */
   stallLph: 1e-3,
 } as const;
 
-/** The pumps' push at a flow through the reservoir, kPa; each takes its share of the flow and weighs by it. */
-function pushKpa(pumpsOfLoop: readonly LoopComponent[], steady: FlowResult, totalLph: number): (lph: number) => number {
+/** The pumps' push at a flow through the reservoir and at a share of their speeds, kPa; each takes its share of the flow and weighs by it. */
+function pushKpa(pumpsOfLoop: readonly LoopComponent[], steady: FlowResult, totalLph: number): (lph: number, slowed: number) => number {
   const pumps = pumpsOfLoop.map(({ id, curve, speed = 1 }) => {
     const own = Math.abs(steady.links.get(id)?.flowLph ?? 0);
     const share = totalLph > FILL.stallLph ? Math.min(1, own / totalLph) : 1;
     return { line: brokenLine(curve ?? []), speed, share };
   });
-  return (lph) =>
-    pumps.reduce(
-      (sum, { line, speed, share }) => (speed > 0 ? sum + share * speed * speed * valueAt(line, (lph * share) / speed) : sum),
-      0,
-    );
+  return (lph, slowed) =>
+    pumps.reduce((sum, { line, speed: full, share }) => {
+      const speed = full * slowed;
+      return speed > 0 ? sum + share * speed * speed * valueAt(line, (lph * share) / speed) : sum;
+    }, 0);
 }
 
 /** The path that a filling front takes, and what drives it. */
@@ -48,25 +58,39 @@ export interface FrontDrive {
   readonly shutoffMm: number;
   /** mm; where the reservoir's surface stands with so much in it */
   surfaceMm(contentMl: number): number;
-  /** L/h that the pumps drive into a cell over a surface */
-  flowInto(cell: FrontCell, surfaceMm: number): number;
+  /** share of full speed that the file gives the first pump on the way */
+  readonly speed: number;
+  /** a pump on the way whose speed nobody can set */
+  readonly fixedPump: LoopComponent | null;
+  /** mL in the reservoir at which its outlet comes free */
+  readonly outletMl: number;
+  /** L/h that the pumps drive into a cell over a surface; `slowed`: share of the file's speeds */
+  flowInto(cell: FrontCell, surfaceMm: number, slowed?: number): number;
 }
 
 /**
  * Before: a checked upright loop; the reservoir has a box, pumps have curves.
  * @param reservoir the one to fill from
+ * @param gasThatStays mL by node at the running flow; without it all gas above vessels' ports, and none elsewhere
  */
-export function frontDrive(loop: LoopFile, fluid: Fluid, reservoir: LoopComponent): FrontDrive {
+export function frontDrive(
+  loop: LoopFile,
+  fluid: Fluid,
+  reservoir: LoopComponent,
+  gasThatStays?: (turned: TurnedNetwork, steady: FlowResult) => Float64Array,
+): FrontDrive {
   const network = buildNetwork(loop);
   const turned = turnNetwork(network, STANDING.upright);
   const vessel = network.vessels.findIndex(({ part }) => loop.components[part] === reservoir);
   const box = turned.boxes[vessel] as TurnedBox;
   const steady = solveFlow(loop, { fluid, speeds: {}, closed: [] });
   const steadyLph = Math.abs(steady.links.get(reservoir.id)?.flowLph ?? 0);
-  const cells = frontPath(turned, loop, reservoir, steady);
+  const cells = frontPath(turned, loop, reservoir, steady, gasThatStays?.(turned, steady) ?? null);
   const onTheWay = new Set(cells.map(({ node }) => network.part[node]));
   const pumps = loop.components.filter(({ kind, curve }, part) => kind === 'pump' && curve && onTheWay.has(part));
   const push = pushKpa(pumps, steady, steadyLph);
+  const outlet = reservoir.flow?.[1] ?? (Object.keys(reservoir.ports).at(-1) as string);
+  const outletHeight = turned.heightMm[network.ports.get(`${reservoir.id}.${outlet}`) as number] as number;
   const freeLph = loop.components.reduce((most, { curve }) => Math.max(most, curve?.at(-1)?.[0] ?? 0), 0) * 2 + LPH_PER_LPM;
   return {
     network,
@@ -74,10 +98,19 @@ export function frontDrive(loop: LoopFile, fluid: Fluid, reservoir: LoopComponen
     cells,
     ...reservoirMarks(reservoir),
     steadyLph,
-    shutoffMm: push(0) / columnKpa(fluid.densityKgM3, 1),
+    shutoffMm: push(0, 1) / columnKpa(fluid.densityKgM3, 1),
+    speed: pumps[0]?.speed ?? 1,
+    fixedPump: pumps.find(({ speed_fixed: fixed }) => fixed === true) ?? null,
+    outletMl: reservoir.volume_ml * shareBelow(box, outletHeight),
     surfaceMm: (contentMl) => levelAtShare(box, reservoir.volume_ml > 0 ? contentMl / reservoir.volume_ml : 0),
-    flowInto: (cell, surface) =>
-      flowAgainst(push, columnKpa(fluid.densityKgM3, Math.max(0, cell.liftMm - surface)), cell.lossKpa, steadyLph, freeLph),
+    flowInto: (cell, surface, slowed = 1) =>
+      flowAgainst(
+        (lph) => push(lph, slowed),
+        columnKpa(fluid.densityKgM3, Math.max(0, cell.liftMm - surface)),
+        cell.lossKpa,
+        steadyLph,
+        freeLph,
+      ),
   };
 }
 
@@ -105,6 +138,8 @@ export function fillPassively({ cells, wettedMl }: Filling, surface: number): nu
   let ml = 0;
   for (let index = 0; index < cells.length; index += 1) {
     const cell = cells[index] as FrontCell;
+    // gas above a radiator's ports needs the flow to leave
+    if (cell.slow) continue;
     if (cell.liftMm > surface) break;
     ml += cell.volumeMl - (wettedMl[index] as number);
     wettedMl[index] = cell.volumeMl;

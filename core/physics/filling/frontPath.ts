@@ -18,8 +18,12 @@ export interface FrontCell {
   readonly lossKpa: number;
   /** mm; what lies above this height in a vessel runs out again, −Infinity elsewhere */
   readonly vesselKeepsBelowMm: number;
+  /** gas that only the running flow carries off, behind the front: it goes beside it */
+  readonly slow?: true;
 }
 
+/** mL; less gas than this is rounding of a level plane */
+const LEAST_CARRIED_ML = 1e-3;
 /** Slices a vessel fills in: finer than a graduated reservoir is read. */
 const VESSEL_SLICES = 40;
 
@@ -28,13 +32,20 @@ const flowPortHeights = ({ network, heightMm }: TurnedNetwork, component: LoopCo
     (port) => heightMm[network.ports.get(`${component.id}.${port}`) as number] as number,
   );
 
-/** A vessel from its bottom to its highest flow port; gas above that stays. */
-function vesselCells(turned: TurnedNetwork, component: LoopComponent, node: number, entryMm: number, lossKpa: number): FrontCell[] {
+/** A vessel from its bottom to its highest flow port, and of the gas above that what does not stay. */
+function vesselCells(
+  turned: TurnedNetwork,
+  component: LoopComponent,
+  { node, entryMm, lossKpa }: { readonly node: number; readonly entryMm: number; readonly lossKpa: number },
+  staysMl: number | null,
+): FrontCell[] {
   const { network, boxes } = turned;
   const box = boxes[network.vesselOf[node] as number] as TurnedBox;
   const ports = flowPortHeights(turned, component);
-  const fills = shareBelow(box, Math.max(...ports));
-  return Array.from({ length: VESSEL_SLICES }, (_, slice) => {
+  const highest = Math.max(...ports);
+  const fills = shareBelow(box, highest);
+  const carriedMl = staysMl === null ? 0 : Math.max(0, component.volume_ml * (1 - fills) - staysMl);
+  const slices = Array.from({ length: VESSEL_SLICES }, (_, slice) => {
     const level = levelAtShare(box, (fills * (slice + 0.5)) / VESSEL_SLICES);
     return {
       node,
@@ -45,14 +56,35 @@ function vesselCells(turned: TurnedNetwork, component: LoopComponent, node: numb
       vesselKeepsBelowMm: Math.min(...ports),
     };
   });
+  if (carriedMl < LEAST_CARRIED_ML) return slices;
+  const heightMm = levelAtShare(box, fills + carriedMl / component.volume_ml / 2);
+  return [
+    ...slices,
+    {
+      node,
+      volumeMl: carriedMl,
+      heightMm,
+      liftMm: Math.max(entryMm, highest),
+      lossKpa,
+      vesselKeepsBelowMm: Math.min(...ports),
+      slow: true,
+    },
+  ];
 }
 
 /**
  * The cells from the reservoir's outlet to its return, in the order liquid reaches them when the loop is filled with
  * the pump. Where the loop branches, the branches fill side by side, each as fast as its share of the steady flow.
  * @param flow of the full loop; where nothing flows the tubes' own direction is taken
+ * @param staysMl gas by node that stays at the running flow; null: all above a vessel's ports does, and none elsewhere
  */
-export function frontPath(turned: TurnedNetwork, loop: LoopFile, reservoir: LoopComponent, flow: FlowResult): FrontCell[] {
+export function frontPath(
+  turned: TurnedNetwork,
+  loop: LoopFile,
+  reservoir: LoopComponent,
+  flow: FlowResult,
+  staysMl: Float64Array | null = null,
+): FrontCell[] {
   const { network, heightMm } = turned;
   const stands = [...flow.links.values()].every(({ flowLph }) => Math.abs(flowLph) < 1e-6);
   const flowOf = (part: number): number => (stands ? 1 : (flow.links.get(network.partIds[part] as string)?.flowLph ?? 0));
@@ -98,12 +130,13 @@ export function frontPath(turned: TurnedNetwork, loop: LoopFile, reservoir: Loop
   found.sort((a, b) => a.time - b.time);
   return found.flatMap(({ node, lossKpa, entryMm }): FrontCell[] => {
     const part = network.part[node] as number;
-    if ((network.vesselOf[node] as number) >= 0) return vesselCells(turned, loop.components[part] as LoopComponent, node, entryMm, lossKpa);
+    if ((network.vesselOf[node] as number) >= 0)
+      return vesselCells(turned, loop.components[part] as LoopComponent, { node, entryMm, lossKpa }, staysMl && (staysMl[node] as number));
     const height = heightMm[node] as number;
     return [
       {
         node,
-        volumeMl: network.volumeMl[node] as number,
+        volumeMl: Math.max(0, (network.volumeMl[node] as number) - (staysMl ? (staysMl[node] as number) : 0)),
         heightMm: height,
         liftMm: height,
         lossKpa,

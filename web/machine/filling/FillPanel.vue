@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onScopeDispose, ref } from 'vue';
 import { STANDING, STANDING_WORDS } from '@core/machine/loop-file/orientation.js';
-import { fillVolume } from '@core/physics/filling/fillPlan.js';
+import { liquidWords, type Liquid } from '@core/machine/liquids/fluids.js';
 import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { formatMl } from '@core/base/units/display.js';
 import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
@@ -9,7 +9,7 @@ import { nameOpening } from '@core/physics/draining/openingNames.js';
 import ProfileSheet from '../profile/ProfileSheet.vue';
 
 /** The first fill, pulse by pulse: where the liquid stands, how long to run, what falls back, what to pour. */
-const props = defineProps<{ loop: LoopFile; twin: Twin; colour: string | null }>();
+const props = defineProps<{ loop: LoopFile; twin: Twin; colour: string | null; liquid: Liquid }>();
 
 const reservoirs = computed(() => props.loop.components.filter(({ kind }) => kind === 'reservoir'));
 /** the reservoir that is poured into, where a case holds several circuits */
@@ -36,13 +36,22 @@ const current = computed(() => simulation.value?.pulses[pulse.value] ?? null);
 const headline = computed(() => {
   if (!simulation.value) return null;
   if (!current.value) return { number: simulation.value.passiveMl, words: 'mL to the fill mark; this much runs in by itself' };
-  if (current.value.pouredRunning) return { number: current.value.refillMl, words: 'mL poured while the pump runs' };
+  if (current.value.pouredRunning)
+    return { number: current.value.refillMl, words: `mL poured while the pump runs${slowedTo(current.value.speed)}` };
   return running.value
-    ? { number: current.value.runS, words: `s of pump moves ${formatMl(current.value.movedMl)}` }
+    ? { number: current.value.runS, words: `s of pump${slowedTo(current.value.speed)} moves ${formatMl(current.value.movedMl)}` }
     : { number: current.value.refillMl, words: 'mL at most now' };
 });
-/** what the loop holds at the fill mark beyond what the pulses bring in */
-const moreMl = computed(() => (reservoirs.value.length === 1 ? fillVolume(props.loop).volumeMl - (simulation.value?.totalMl ?? 0) : 0));
+/** the speed that a pulse needs, where it is less than the one set */
+const slowedTo = (speed: number): string => {
+  const set = props.loop.components.find(({ kind }) => kind === 'pump')?.speed ?? 1;
+  return speed < set - 0.005 ? ` at ${Math.round(100 * speed)} % speed` : '';
+};
+const tooQuickWords = computed(() =>
+  props.loop.components.find(({ id }) => id === simulation.value?.tooQuick)?.speed_fixed
+    ? 'and its speed is fixed'
+    : 'as slow as the lift allows',
+);
 const digits = (value: number): string => (value < 10 ? value.toFixed(1) : String(Math.round(value)));
 
 /** ms between scenes while it plays */
@@ -97,6 +106,13 @@ const KEY = [
           Does not prime: the front has to rise {{ Math.round(simulation.liftMm) }} mm, the pump pushes
           {{ Math.round(simulation.shutoffMm) }} mm. Raise the reservoir, turn the case, or fill from the highest radiator.
         </p>
+        <p v-else-if="simulation.overflowMl > 0" class="warn" role="alert">
+          When the pump stops, gas enters at the return port and {{ formatMl(simulation.overflowMl) }} run over: fill lower, or bring the
+          return under the surface.
+        </p>
+        <p v-else-if="simulation.tooQuick" class="warn" role="alert">
+          The pump empties the reservoir faster than a hand can switch or pour, {{ tooQuickWords }}.
+        </p>
         <p v-else-if="current && !running && current.fallsBackMl > 1">
           {{ formatMl(current.fallsBackMl) }} fell back into the reservoir when the pump stopped.
         </p>
@@ -110,13 +126,11 @@ const KEY = [
         </div>
         <p class="quiet mt-4">
           All in all about <b>{{ formatMl(simulation.totalMl) }}</b> in {{ simulation.pulses.length }}
-          {{ simulation.pulses.length === 1 ? 'pulse' : 'pulses' }}.
-          <template v-if="moreMl > 10"
-            >Up to <b>{{ formatMl(moreMl) }}</b> more go in as gas above the ports finds its way out: tilt the case, see Gas and flow.
-          </template>
-          The front rises at most
-          {{ Math.round(simulation.liftMm) }} mm above the surface; at no flow the pump pushes {{ Math.round(simulation.shutoffMm) }} mm.
-          <span class="estimate">Computed for water at 25 °C from the drawing.</span>
+          {{ simulation.pulses.length === 1 ? 'pulse' : 'pulses' }}. At least {{ formatMl(simulation.leastMl) }}, should a radiator’s
+          channels carry no gas down; at most {{ formatMl(simulation.mostMl) }}, once all gas is out: tilt the case, see Gas and flow. The
+          front rises at most {{ Math.round(simulation.liftMm) }} mm above the surface; at no flow the pump pushes
+          {{ Math.round(simulation.shutoffMm) }} mm.
+          <span class="estimate">Computed for {{ liquidWords(liquid) }} at 25 °C from the drawing.</span>
         </p>
         <p class="danger-note">The pump must never run dry: stop at the low mark, whatever this says.</p>
       </section>
@@ -130,7 +144,7 @@ const KEY = [
                 <i class="kept" :style="{ width: `${(100 * each.refillMl) / most}%`, background: colour ?? 'var(--ink-soft)' }" />
                 <i class="back" :style="{ width: `${(100 * each.fallsBackMl) / most}%` }" />
               </span>
-              <span class="figures">{{ digits(each.runS) }} s · pour {{ Math.round(each.refillMl) }} mL</span>
+              <span class="figures">{{ digits(each.runS) }} s{{ slowedTo(each.speed) }} · pour {{ Math.round(each.refillMl) }} mL</span>
             </button>
           </li>
         </ol>
