@@ -124,7 +124,7 @@ function flowAgainst(push: (lph: number) => number, liftKpa: number, lossKpa: nu
   if (push(0) <= liftKpa) return 0;
   let low = 0;
   let high = freeLph;
-  for (let step = 0; step < 40; step += 1) {
+  for (let step = 0; step < 26; step += 1) {
     const lph = (low + high) / 2;
     const loss = steadyLph > 0 ? lossKpa * (lph / steadyLph) ** FILL.lossExponent : 0;
     if (push(lph) > liftKpa + loss) low = lph;

@@ -2,8 +2,8 @@
 
 /** How many times its own the mean likelihood of other slopes must be before a slope is excluded: 95 % for the whole test (Ville 1939). */
 const TIMES_ITS_OWN = 20;
-/** points of the table that a likelihood is read from, and of an integral */
-const POINTS = { table: 161, integral: 65 } as const;
+/** points of the table that a likelihood is read from, of an integral, and of a look from the best outwards */
+const POINTS = { table: 161, integral: 65, scan: 24 } as const;
 /** widths to each side that an integral covers */
 const WIDTHS = 7;
 
@@ -56,7 +56,7 @@ function peakOf(f: (x: number) => number, low: number, high: number, steps = 60)
 /** ln of the mean of L over slopes that are normal about one with a standard deviation, less ln L there. */
 function timesItsOwn(logL: (slope: number) => number, best: number, about: number, sd: number): number {
   const f = (slope: number): number => logL(slope) - 0.5 * ((slope - about) / sd) ** 2;
-  const peak = peakOf(f, Math.min(best, about), Math.max(best, about), 40);
+  const peak = peakOf(f, Math.min(best, about), Math.max(best, about), 22);
   // the product is at least as narrow as the normal; how narrow, its own bend says
   const probe = sd / 50;
   const bend = (2 * f(peak) - f(peak - probe) - f(peak + probe)) / probe ** 2;
@@ -89,14 +89,17 @@ export function slopeInterval(logL: (slope: number) => number, guess: number, re
     half *= 2;
     table = new Table(logL, best - half, best + half);
   }
-  // as narrow as it may be, so that its steps are fine where it matters
+  // no wider than it need be, so that its steps are fine where it matters
   for (let n = 0; n < 24 && excess(best - half / 3) > 0 && excess(best + half / 3) > 0; n += 1) {
     half /= 3;
     table = new Table(logL, best - half, best + half);
   }
+  // settling may explain a slope far from the best one while those between are excluded: the outermost end counts
   const end = (towards: 1 | -1): number => {
-    let [inside, outside] = [0, half];
-    for (let step = 0; step < 40; step += 1) {
+    let reached = 0;
+    for (let index = 1; index < POINTS.scan; index += 1) if (excess(best + (towards * half * index) / POINTS.scan) <= 0) reached = index;
+    let [inside, outside] = [(half * reached) / POINTS.scan, (half * (reached + 1)) / POINTS.scan];
+    for (let step = 0; step < 20; step += 1) {
       const middle = (inside + outside) / 2;
       if (excess(best + towards * middle) > 0) outside = middle;
       else inside = middle;
