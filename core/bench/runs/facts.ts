@@ -24,7 +24,7 @@ export interface PulseFact {
   readonly fallsBackMl: number;
   readonly refillMl: number;
   readonly pouredRunning: boolean;
-  /** share of full speed that hands can follow; missing in runs that began before it was kept */
+  /** share of full speed that the pump is set to before it, where hands could not follow it as it is; missing: as it is set */
   readonly speed?: number;
 }
 

@@ -8,6 +8,8 @@ export interface PlannedPulse {
   readonly refillMl: number;
   /** poured while the pump runs: between such pulses all of it would fall back */
   readonly pouredRunning: boolean;
+  /** share of full speed that the pump is set to before it; missing: as it is set */
+  readonly speed?: number;
 }
 
 export interface FillWatchInput {
@@ -40,6 +42,8 @@ export interface FillWatch {
   readonly nextAtMostMl: number;
   /** s until the low mark or the return; null before the first pour and once all pulses are over */
   readonly nextRunS: number | null;
+  /** share of full speed for it; null: as the pump is set */
+  readonly nextSpeed: number | null;
   readonly pulsesLeft: number;
   /** to be poured with the pump running, in one go, until the return is reached; null where pulses do */
   readonly whileRunningMl: number | null;
@@ -72,6 +76,7 @@ export function watchFill(input: FillWatchInput): FillWatch {
     rows: pours.map((ml, index) => ({ pouredMl: ml, plannedMl: planned[index] ?? null })),
     nextAtMostMl: Math.max(0, Math.min(planned[stage] ?? 0, missingMl, roomMl)),
     nextRunS: pulse?.runS ?? null,
+    nextSpeed: pulse?.speed ?? null,
     whileRunningMl: stage > 0 ? whileRunning(pulses.slice(stage - 1)) : null,
     pulsesLeft: Math.max(0, planned.length - Math.max(1, stage)),
     mismatch: levelStays && pours.length > 0 ? tooLittle(insideMl, totalMl, holds) ?? tooMuch(insideMl, holds) : tooMuch(insideMl, holds), // prettier-ignore

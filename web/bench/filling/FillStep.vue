@@ -141,7 +141,9 @@ function pour(): void {
       <p v-if="watched?.mismatch" role="alert" class="danger">{{ watched.mismatch.words }}</p>
       <p v-else-if="watched && watched.pulsesLeft > 0 && state.pours.length" class="quiet">
         About {{ watched.pulsesLeft }} {{ watched.pulsesLeft === 1 ? 'pulse' : 'pulses' }} to go<template v-if="watched.nextRunS !== null"
-          >, the next {{ watched.nextRunS.toFixed(1) }} s of pump</template
+          >, the next {{ watched.nextRunS.toFixed(1) }} s of pump<template v-if="watched.nextSpeed !== null">
+            at {{ Math.round(100 * watched.nextSpeed) }} % speed</template
+          ></template
         >. <span class="estimate">Simulated from this loop’s heights and curves.</span>
       </p>
       <LevelBar

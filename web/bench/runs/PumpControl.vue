@@ -44,7 +44,9 @@ const leftS = computed(() => {
   const level = measuredMl.value !== null ? { ml: measuredMl.value } : levelNow(props.procedure, props.state, now.value);
   return level ? Math.max(0, ((level.ml - facts.reservoir.lowMarkMl) / pulse.movedMl) * pulse.runS) : null;
 });
-const nextRunS = computed(() => props.procedure.facts?.fill?.pulses[pulsesRun(props.state)]?.runS ?? null);
+const nextPulse = computed(() => props.procedure.facts?.fill?.pulses[pulsesRun(props.state)] ?? null);
+/** the pump is slowed for it: at the speed it has now the low mark would come sooner than is said */
+const slowed = computed(() => (nextPulse.value?.speed === undefined ? null : Math.round(100 * nextPulse.value.speed)));
 const alarm = computed(() => leftS.value !== null && leftS.value <= 0);
 watch(
   () => (alarm.value ? Math.floor(now.value / 1000) : null),
@@ -60,13 +62,17 @@ watch(
       <p v-if="alarm" class="clock danger">Pump off now</p>
       <p v-else-if="on && leftS !== null" class="clock figures">
         {{ leftS.toFixed(leftS < 10 ? 1 : 0) }}
-        <small>s to the low mark, {{ measuredMl === null ? 'predicted' : 'by the level sensor' }}</small>
+        <small
+          >s to the low mark, {{ measuredMl === null ? 'predicted' : 'by the level sensor'
+          }}<template v-if="slowed !== null"> at {{ slowed }} % speed</template></small
+        >
       </p>
       <p v-else-if="on" class="clock figures">{{ formatClock(runningS) }} <small>pump running</small></p>
       <p v-else class="clock">
         off
-        <small v-if="currentKind(state) === 'fill' && nextRunS !== null && state.pours.length"
-          >next pulse about {{ nextRunS.toFixed(1) }} s, predicted</small
+        <small v-if="currentKind(state) === 'fill' && nextPulse !== null && state.pours.length"
+          ><template v-if="slowed !== null">set it to {{ slowed }} % first; </template>next pulse about {{ nextPulse.runS.toFixed(1) }} s,
+          predicted</small
         >
       </p>
       <p v-if="disagrees" class="danger">The supply says {{ supply ? 'on' : 'off' }}: look at its switch.</p>

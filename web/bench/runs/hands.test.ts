@@ -60,6 +60,14 @@ describe('the pump’s switch', () => {
     expect(screen.emitted('toggle')).toHaveLength(1);
   });
 
+  it('says which speed to set before a pulse that hands could not follow', () => {
+    const run = new TestRun().upTo('fill').say(COOLANT).say({ type: 'pour', volumeMl: 289 });
+    const pulse = run.procedure.facts?.fill?.pulses[0];
+    expect(pulse?.speed).toBeLessThan(1);
+    const screen = mountScreen(PumpControl, { props: props(run) });
+    expect(wordsOf(screen)).toContain(`set it to ${Math.round(100 * (pulse?.speed as number))} % first; next pulse about 2.0 s`);
+  });
+
   it('takes no start while it rests', () => {
     const run = new TestRun().upTo('fill').say(COOLANT).say({ type: 'pour', volumeMl: 289 });
     const screen = mountScreen(PumpControl, { props: { ...props(run), rests: true } });
