@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import type { LoopAnswer } from '@core/workshop/machines/answers.js';
 import { computed, ref, watch } from 'vue';
 import { orderCoolant } from '@core/machine/liquids/order.js';
 import { CUTTING, tubeCuts } from '@core/machine/shop-sums/tubeCuts.js';
@@ -10,26 +9,14 @@ import { findTubeMaterial } from '@core/machine/materials/tubes.js';
 import { fanScrews, SCREWS } from '@core/machine/shop-sums/fanScrews.js';
 import { formatMl } from '@core/base/units/display.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
-import { get } from '../base/http/api.js';
-import { usePage } from '../base/http/usePage.js';
+import { useLoopPage } from '../machine/loop/useLoopPage.js';
 import NumberField from '../base/units/NumberField.vue';
 import { fittingWords } from '../machine/loop/fittingWords.js';
 
 /** What to lay out and cut for one loop, on one page to print. */
 const props = defineProps<{ id: string }>();
 const coolants = useCoolants();
-const {
-  data: loop,
-  problem: trouble,
-  missing,
-} = usePage(
-  async (signal) => {
-    await coolants.load();
-    return get<LoopAnswer>(`/loops/${props.id}`, signal);
-  },
-  () => props.id,
-);
-const problem = computed(() => (missing.value ? 'There is no such loop in this workshop.' : trouble.value));
+const { loop, problem } = useLoopPage(() => props.id);
 watch(loop, (found) => {
   if (found) document.title = `${found.name}: parts and cuts · Lavacrum`;
 });

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import type { LoopAnswer } from '@core/workshop/machines/answers.js';
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useTwin } from '../machine/compute/useTwin.js';
@@ -9,8 +8,7 @@ import DrainPanel from '../machine/draining/DrainPanel.vue';
 import FillPanel from '../machine/filling/FillPanel.vue';
 import ComparePanel from '../machine/heat/ComparePanel.vue';
 import HeatPanel from '../machine/heat/HeatPanel.vue';
-import { get } from '../base/http/api.js';
-import { usePage } from '../base/http/usePage.js';
+import { useLoopPage } from '../machine/loop/useLoopPage.js';
 import AirPanel from '../machine/air/AirPanel.vue';
 
 /** The loop profile of one loop: what drains, how it fills, where gas stays, how warm it gets; two variants compared. */
@@ -22,19 +20,7 @@ type Mode = keyof typeof MODES;
 const route = useRoute();
 const router = useRouter();
 const coolants = useCoolants();
-const {
-  data: loop,
-  problem: trouble,
-  missing,
-} = usePage(
-  async (signal) => {
-    // its liquid is part of what is computed
-    await coolants.load();
-    return get<LoopAnswer>(`/loops/${props.id}`, signal);
-  },
-  () => props.id,
-);
-const problem = computed(() => (missing.value ? 'There is no such loop in this workshop.' : trouble.value));
+const { loop, problem } = useLoopPage(() => props.id);
 const mode = computed<Mode>(() => (Object.hasOwn(MODES, String(route.query.show)) ? (route.query.show as Mode) : 'drain'));
 const colour = computed(() => coolants.find(loop.value?.coolantProductId ?? null)?.colour ?? null);
 const liquid = computed(() => coolants.liquidOf(loop.value?.coolantProductId ?? null));

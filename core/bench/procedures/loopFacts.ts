@@ -36,9 +36,6 @@ function portsOf(loop: LoopFile): PortFact[] {
   );
 }
 
-/** share of full speed; a smaller change is none that a hand sets */
-const LEAST_SLOWING = 0.005;
-
 /** Facts of a loop, computed once when a run begins. What geometry or curves are missing for stays null. */
 export function loopFacts(loop: LoopFile, liquid: Liquid): LoopFacts {
   // a case with two circuits is filled one after the other: what is poured cannot be told apart, so nothing is predicted
@@ -51,7 +48,6 @@ export function loopFacts(loop: LoopFile, liquid: Liquid): LoopFacts {
       ? simulateFill(loop, liquidAt(liquid, BENCH_C), reservoir)
       : null;
   const box = reservoir?.box;
-  const setSpeed = loop.components.find(({ kind }) => kind === 'pump')?.speed ?? 1;
   return {
     ...gaugeCap(loop),
     ports: portsOf(loop),
@@ -67,13 +63,13 @@ export function loopFacts(loop: LoopFile, liquid: Liquid): LoopFacts {
       liftMm: simulation.liftMm,
       shutoffMm: simulation.shutoffMm,
       passiveMl: simulation.passiveMl,
-      pulses: simulation.pulses.map(({ runS, movedMl, fallsBackMl, refillMl, pouredRunning, speed }) => ({
+      pulses: simulation.pulses.map(({ runS, movedMl, fallsBackMl, refillMl, pouredRunning, speed, slowed }) => ({
         runS,
         movedMl,
         fallsBackMl,
         refillMl,
         pouredRunning,
-        ...(speed < setSpeed - LEAST_SLOWING ? { speed } : {}),
+        ...(slowed ? { speed } : {}),
       })),
       totalMl: simulation.totalMl,
     },

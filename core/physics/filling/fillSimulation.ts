@@ -23,6 +23,8 @@ export interface SimulatedPulse {
   readonly pouredRunning: boolean;
   /** share of full speed at which the pump runs: lowered where a hand could not switch in time */
   readonly speed: number;
+  /** whether it is lowered by more than nobody sets */
+  readonly slowed: boolean;
   /** where the liquid stands when the pump stops, and once the column has settled and the reservoir is topped up */
   readonly atStop: Contents;
   readonly settled: Contents;
@@ -63,6 +65,8 @@ function contentsOf({ cells, wettedMl }: Filling, nodes: number, reservoirNode: 
   return contents;
 }
 
+/** share of full speed; a smaller change is none that a hand sets */
+const LEAST_SLOWING = 0.005;
 /** times a speed that is as good as that speed */
 const ALIKE = 1.03;
 
@@ -89,11 +93,8 @@ class FillRun {
     this.workingMl = drive.fillMarkMl - drive.lowMarkMl;
   }
 
-  contents(reservoirMl: number): Contents {
-    return contentsOf(this.filling, this.drive.network.size, this.drive.reservoirNode, reservoirMl);
-  }
-
-  private at(wettedMl: Float64Array, reservoirMl: number): Contents {
+  /** Cells wetted like this as contents of the nodes. */
+  at(wettedMl: Float64Array, reservoirMl: number): Contents {
     return contentsOf({ cells: this.filling.cells, wettedMl }, this.drive.network.size, this.drive.reservoirNode, reservoirMl);
   }
 
@@ -173,6 +174,7 @@ class FillRun {
       refillMl: gain.gainMl,
       pouredRunning: pouring,
       speed: speed * slowed,
+      slowed: speed * (1 - slowed) > LEAST_SLOWING,
       atStop: this.at(run.wettedMl, pouring ? fillMarkMl : fillMarkMl - went.movedMl),
       settled: this.at(gain.rested, fillMarkMl),
     };
@@ -195,7 +197,7 @@ function fillOnce(drive: FrontDrive, wholeLiftMm: number | null): Pass {
   const { fillMarkMl, lowMarkMl, surfaceMm } = drive;
   const run = new FillRun(drive, wholeLiftMm);
   const passiveMl = fillMarkMl + fillPassively(run.filling, surfaceMm(fillMarkMl));
-  const passive = run.contents(fillMarkMl);
+  const passive = run.at(run.filling.wettedMl, fillMarkMl);
   const pulses: SimulatedPulse[] = [];
   let [liftMm, stalled, finished, tooQuick] = [0, false, false, false];
   while (pulses.length < FILL.mostPulses && fillMarkMl > lowMarkMl) {
@@ -258,7 +260,8 @@ export function simulateFill(loop: LoopFile, fluid: Fluid, reservoir: LoopCompon
   const first = fillOnce(drive, null);
   const primes = !first.stalled && first.liftMm <= shutoffMm;
   // how slow a pump may turn follows from the whole lift, which only the whole fill tells
-  const { pulses, passiveMl, passive, liftMm, finished, tooQuick } = primes ? fillOnce(drive, first.liftMm) : first;
+  const canSlow = primes && first.tooQuick && drive.fixedPump === null;
+  const { pulses, passiveMl, passive, liftMm, finished, tooQuick } = canSlow ? fillOnce(drive, first.liftMm) : first;
   const backMl = finished ? runsBackMl(loop, reservoir, drive) : 0;
   const last = pulses.at(-1);
   const totalMl = pulses.reduce((sum, { refillMl }) => sum + refillMl, passiveMl);

@@ -64,7 +64,6 @@ export function correctPressures(input: DecayInput): number[] {
 
 /** What stands of the corrected pressures when they are judged. */
 interface Judged {
-  readonly series: DecaySeries;
   readonly interval: SlopeInterval;
   readonly fit: SlopeFit;
 }
@@ -170,7 +169,7 @@ function judgeSlope(
   if (!line) return null;
   const profile = new SlopeProfile(series);
   const interval = slopeInterval((slope) => profile.at(slope).logL, -line.slope, line.slopeSe, limitKpaPerS);
-  return { series, interval, fit: profile.at(interval.best) };
+  return { interval, fit: profile.at(interval.best) };
 }
 
 /** s until the settling term is below what the gauge can show */

@@ -68,9 +68,9 @@ export class SlopeProfile {
     const { halfStepKpa } = this.series;
     const fits = [null, ...this.shapes].map((shape) => {
       const fit = this.leastSquares(slope, shape);
+      if (halfStepKpa === null) return fit;
       // a shape that takes no part is the one of nothing
-      if (halfStepKpa === null || (shape && fit.amplitudeKpa === 0)) return halfStepKpa === null ? fit : NOTHING;
-      return this.withinSteps(slope, shape, fit, halfStepKpa);
+      return shape && fit.amplitudeKpa === 0 ? NOTHING : this.withinSteps(slope, shape, fit, halfStepKpa);
     });
     return fits.reduce((best, each) => (each.logL > best.logL ? each : best));
   }

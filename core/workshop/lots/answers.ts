@@ -8,14 +8,18 @@ export interface FittedLot {
   readonly fittedOn: string;
 }
 
+/** Another machine that holds what is suspected. */
+export interface Mate {
+  readonly systemId: string;
+  readonly systemName: string;
+  readonly ownerName: string;
+  readonly phone: string | null;
+  readonly since: string;
+}
+
 /** Other machines that hold what is suspected. */
 export interface MatesAnswer {
+  /** what is suspected, with its lot; null: its lot is on no record */
   readonly what: string | null;
-  readonly mates: readonly {
-    readonly systemId: string;
-    readonly systemName: string;
-    readonly ownerName: string;
-    readonly phone: string | null;
-    readonly since: string;
-  }[];
+  readonly mates: readonly Mate[];
 }

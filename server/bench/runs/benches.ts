@@ -1,3 +1,4 @@
+import type { BenchRun } from '../../../core/bench/benches/answers.js';
 import { asJobKind } from '../../../core/workshop/jobs/kinds.js';
 import { aheadOf } from './practised.js';
 import { and, asc, eq, gte, inArray } from 'drizzle-orm';
@@ -56,13 +57,7 @@ async function nextSlots({ scope, clock }: Pick<Ask, 'scope' | 'clock'>) {
     .map((row) => ({ ...row, kind: asJobKind(row.kind), startsAt: row.startsAt.toISOString() }));
 }
 
-interface BenchTimer {
-  readonly id: string;
-  readonly label: string;
-  readonly startedAt: string;
-  readonly seconds: number;
-  readonly finished: boolean;
-}
+type BenchTimer = BenchRun['timers'][number];
 
 /** Clocks that no hand started: the air test's likely verdict, and splashed electronics that dry. */
 function derivedTimers(procedure: Procedure, state: RunState, nowMs: number): BenchTimer[] {

@@ -1,3 +1,4 @@
+import type { Moved as MovedAnswer } from '../../../core/workshop/coolants/answers.js';
 import { clockInputs } from './clockInputs.js';
 import { and, eq, isNotNull, type SQL } from 'drizzle-orm';
 import { redateAll, type OpenService, type Redated } from '../../../core/workshop/due-dates/redate.js';
@@ -14,14 +15,7 @@ export type RedateCause =
   { readonly productId: string } | { readonly systemId: string } | { readonly ownerId: string } | { readonly everything: true };
 
 /** A machine whose date moved, with whom to tell. */
-export interface Moved extends Redated {
-  readonly systemId: string;
-  readonly systemName: string;
-  readonly ownerName: string;
-  readonly phone: string | null;
-  readonly email: string | null;
-  readonly channel: string;
-}
+export type Moved = Redated & MovedAnswer;
 
 function which(cause: RedateCause): SQL | undefined {
   if ('productId' in cause) return eq(fill.productId, cause.productId);

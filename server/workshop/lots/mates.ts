@@ -1,3 +1,5 @@
+import type { Mate as MateAnswer, MatesAnswer } from '../../../core/workshop/lots/answers.js';
+import type { Suspect } from '../../../core/workshop/lots/suspects.js';
 import { and, desc, eq, isNull, ne, sql } from 'drizzle-orm';
 import { fill } from '../../base/database/tables/runs.js';
 import { coolantLot, coolantProduct } from '../../base/database/tables/coolants.js';
@@ -7,26 +9,19 @@ import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { owner, system } from '../../base/database/tables/machines.js';
 import { fittedPart } from '../../base/database/tables/lots.js';
 
-/** Another machine that holds what is suspected. */
-export interface Mate {
-  readonly systemId: string;
-  readonly systemName: string;
-  readonly ownerName: string;
-  readonly phone: string | null;
+/** Another machine that holds what is suspected, and in which loop. */
+export interface Mate extends MateAnswer {
   readonly loopId: string;
-  readonly since: string;
 }
 
 export interface Suspicion {
   readonly jobId: string;
   readonly systemId: string;
-  readonly suspect: 'none' | 'coolant-lot' | 'part';
+  readonly suspect: Suspect;
   readonly item: string | null;
 }
 
-export interface Suspected {
-  /** what is suspected, with its lot; null: its lot is on no record */
-  readonly what: string | null;
+export interface Suspected extends MatesAnswer {
   readonly mates: readonly Mate[];
 }
 

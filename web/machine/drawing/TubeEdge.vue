@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed, inject, ref } from 'vue';
 import { useVueFlow } from '@vue-flow/core';
-import { nearestSegment, type RunData } from './scene.js';
+import { nearestSegment, type TubeData } from './scene.js';
 import { BENDS } from './bends.js';
 
 /** A tube from port to port over its bends. A bend is dragged; a double press on the tube makes a new one. */
-const props = defineProps<{ id: string; sourceX: number; sourceY: number; targetX: number; targetY: number; data: RunData }>();
+const props = defineProps<{ id: string; sourceX: number; sourceY: number; targetX: number; targetY: number; data: TubeData }>();
 const bends = inject(BENDS);
 const { screenToFlowCoordinate } = useVueFlow();
 const dragged = ref<{ index: number; x: number; y: number } | null>(null);

@@ -20,7 +20,7 @@ export interface PartData {
   readonly ports: readonly ScenePort[];
 }
 
-export interface RunData {
+export interface TubeData {
   readonly bends: readonly { readonly x: number; readonly y: number }[];
   readonly boreMm: number;
 }
@@ -104,7 +104,7 @@ export function sceneEdges(loop: LoopFile, selected: string | null): object[] {
     sourceHandle: tube.from[1],
     target: tube.to[0],
     targetHandle: tube.to[1],
-    data: { bends: bendsOnScreen(tube), boreMm: tube.bore_mm } satisfies RunData,
+    data: { bends: bendsOnScreen(tube), boreMm: tube.bore_mm } satisfies TubeData,
     class: tube.id === selected ? 'chosen' : '',
     zIndex: tube.id === selected ? 6 : 3,
     focusable: false,

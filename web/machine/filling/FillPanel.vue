@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onScopeDispose, ref } from 'vue';
 import { STANDING, STANDING_WORDS } from '@core/machine/loop-file/orientation.js';
+import type { SimulatedPulse } from '@core/physics/filling/fillSimulation.js';
 import { liquidWords, type Liquid } from '@core/machine/liquids/fluids.js';
 import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { formatMl } from '@core/base/units/display.js';
@@ -37,16 +38,13 @@ const headline = computed(() => {
   if (!simulation.value) return null;
   if (!current.value) return { number: simulation.value.passiveMl, words: 'mL to the fill mark; this much runs in by itself' };
   if (current.value.pouredRunning)
-    return { number: current.value.refillMl, words: `mL poured while the pump runs${slowedTo(current.value.speed)}` };
+    return { number: current.value.refillMl, words: `mL poured while the pump runs${slowedTo(current.value)}` };
   return running.value
-    ? { number: current.value.runS, words: `s of pump${slowedTo(current.value.speed)} moves ${formatMl(current.value.movedMl)}` }
+    ? { number: current.value.runS, words: `s of pump${slowedTo(current.value)} moves ${formatMl(current.value.movedMl)}` }
     : { number: current.value.refillMl, words: 'mL at most now' };
 });
 /** the speed that a pulse needs, where it is less than the one set */
-const slowedTo = (speed: number): string => {
-  const set = props.loop.components.find(({ kind }) => kind === 'pump')?.speed ?? 1;
-  return speed < set - 0.005 ? ` at ${Math.round(100 * speed)} % speed` : '';
-};
+const slowedTo = ({ speed, slowed }: SimulatedPulse): string => (slowed ? ` at ${Math.round(100 * speed)} % speed` : '');
 const tooQuickWords = computed(() =>
   props.loop.components.find(({ id }) => id === simulation.value?.tooQuick)?.speed_fixed
     ? 'and its speed is fixed'
@@ -144,7 +142,7 @@ const KEY = [
                 <i class="kept" :style="{ width: `${(100 * each.refillMl) / most}%`, background: colour ?? 'var(--ink-soft)' }" />
                 <i class="back" :style="{ width: `${(100 * each.fallsBackMl) / most}%` }" />
               </span>
-              <span class="figures">{{ digits(each.runS) }} s{{ slowedTo(each.speed) }} · pour {{ Math.round(each.refillMl) }} mL</span>
+              <span class="figures">{{ digits(each.runS) }} s{{ slowedTo(each) }} · pour {{ Math.round(each.refillMl) }} mL</span>
             </button>
           </li>
         </ol>
