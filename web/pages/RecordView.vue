@@ -8,7 +8,7 @@ import { normaliseBaseline } from '@core/physics/diagnosis/baseline.js';
 import { LEAK_SCHOOLS, WET_SCHOOLS } from '@core/physics/leak-testing/schools.js';
 import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
 import { LEAK_LIMITS } from '@core/physics/leak-testing/defaults.js';
-import { formatLeak, formatLeakWithSe, formatMl, formatMlWithSd } from '@core/base/units/display.js';
+import { formatLeak, formatLeakWithSe, formatMl, formatMlWithSd, formatRoughMl } from '@core/base/units/display.js';
 import { get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
 import { deviceOutbox, useOutbox } from '../base/outbox/deviceOutbox.js';
@@ -153,7 +153,7 @@ onScopeDispose(
               <dt>Leak</dt>
               <dd>{{ formatLeakWithSe(record.dryTest.leakMbarLs, record.dryTest.seMbarLs) }}</dd>
               <dt>Excludes</dt>
-              <dd>more than {{ record.dryTest.excludedMlPerDay.toPrecision(2) }} mL of water a day</dd></template
+              <dd>more than {{ formatRoughMl(record.dryTest.excludedMlPerDay) }} of water a day</dd></template
             >
             <dt>Bleeding</dt>
             <dd>

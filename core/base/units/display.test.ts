@@ -1,5 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { formatClock, formatKpa, formatLeak, formatLeakWithSe, formatMl, formatMlWithSd, formatPercent, formatSpan } from './display.js';
+import {
+  formatClock,
+  formatKpa,
+  formatLeak,
+  formatLeakWithSe,
+  formatMl,
+  formatMlWithSd,
+  formatPercent,
+  formatRoughMl,
+  formatSpan,
+} from './display.js';
 
 const thin = (text: string): string => text.replaceAll('\u202f', ' ');
 
@@ -8,6 +18,13 @@ describe('numbers as they are shown', () => {
     expect(thin(formatMl(806.37))).toBe('806 mL');
     expect(thin(formatMl(1263.4))).toBe('1 263 mL');
     expect(thin(formatMl(12_345))).toBe('12.3 L');
+    expect([1936, 12.34, 1.15, 0.0423, 0].map((ml) => thin(formatRoughMl(ml)))).toEqual([
+      '1 900 mL',
+      '12 mL',
+      '1.1 mL',
+      '0.042 mL',
+      '0 mL',
+    ]);
     expect(thin(formatMlWithSd(1002.6, 61.7))).toBe('1 003 ± 62 mL');
     expect(formatMlWithSd(6.28, 0.19)).toBe('6.3 ± 0.2 mL');
     expect(thin(formatMlWithSd(0.8, 0.02))).toBe('0.8 ± < 0.1 mL');

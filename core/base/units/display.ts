@@ -12,6 +12,13 @@ export function formatMl(ml: number): string {
   return `${grouped(Math.round(ml), 0)} mL`;
 }
 
+/** A volume known to two digits at most, small or large: `0.042 mL`, `1.2 mL`, `1 900 mL`. */
+export function formatRoughMl(ml: number): string {
+  const digits = ml > 0 ? Math.floor(Math.log10(ml)) - 1 : 0;
+  const rounded = Number((Math.round(ml / 10 ** digits) * 10 ** digits).toPrecision(2));
+  return `${grouped(rounded, Math.max(0, Math.min(6, -digits)))} mL`;
+}
+
 /** `1 003 ± 62 mL`: the uncertainty is one standard deviation. A short tube, known to less than 1 mL, shows tenths. */
 export function formatMlWithSd(ml: number, sdMl: number): string {
   const decimals = sdMl > 0 && sdMl < 0.95 ? 1 : 0;

@@ -9,7 +9,7 @@ import { fillBalance, judgeDrain, ledgerOf, liquidAtDryTest } from './contents.j
 import type { ServiceFacts } from './facts.js';
 import { openFailures } from './locks.js';
 import { stepOf, type Procedure, type ProcedureStep, type StepKind } from './procedure.js';
-import { dryReadings, runningSoak, timerFace, type RunState, type ServiceState, type StepState } from './state.js';
+import { dryReadings, runningSoak, timerFace, type RunState, type ServiceState, type StepState, type TimerState } from './state.js';
 import type { LackFact } from './why.js';
 
 /** What each kind of step needs before it can be called done. */
@@ -48,7 +48,12 @@ function openChecks(step: ProcedureStep, progress: StepState): LackFact[] {
 const openTimers = (step: ProcedureStep, { timers }: RunState, nowMs: number): LackFact[] =>
   step.timers
     .filter(({ id }) => !timers[id] || !timerFace(timers[id], nowMs).finished)
-    .map(({ label, id }) => ({ why: timers[id] ? 'timer-running' : 'timer-not-started', label }));
+    .map(({ label, id }) => ({ why: timerLack(timers[id], nowMs), label }));
+
+function timerLack(timer: TimerState | undefined, nowMs: number): 'timer-running' | 'timer-stopped' | 'timer-not-started' {
+  if (!timer) return 'timer-not-started';
+  return timerFace(timer, nowMs).running ? 'timer-running' : 'timer-stopped';
+}
 
 type Criterion = (procedure: Procedure, state: RunState, step: ProcedureStep) => LackFact[];
 const inService =

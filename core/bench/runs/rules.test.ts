@@ -126,6 +126,18 @@ describe('the dry test in a run', () => {
     expect(run.dryTest().finish('dry').state.current).toBe('fill');
   });
 
+  it('begins a new test by itself when somebody pumped up again, and not when the room warms', () => {
+    const run = new TestRun().upTo('dry').tick('dry');
+    for (const gaugeKpa of [51, 20, 1, 0]) run.wait(100).say({ type: 'dry-reading', gaugeKpa, tempC: 21 });
+    run.wait(100).say({ type: 'dry-reading', gaugeKpa: 50, tempC: 21 });
+    expect(run.state.dryTestNumber).toBe(2);
+    expect(dryReadings(run.state).map(({ gaugeKpa }) => gaugeKpa)).toEqual([50]);
+    // ten kelvin are five kilopascal, which the correction takes out
+    run.wait(100).say({ type: 'dry-reading', gaugeKpa: 55.1, tempC: 31 });
+    expect(run.state.dryTestNumber).toBe(2);
+    expect(run.dryTest().finish('dry').state.current).toBe('fill');
+  });
+
   it('puts a reading that was entered late where it belongs in time', () => {
     const run = new TestRun().upTo('dry');
     run.say({ type: 'dry-reading', gaugeKpa: 50, tempC: 21 }).wait(600).say({ type: 'dry-reading', gaugeKpa: 49, tempC: 21 });
@@ -176,7 +188,7 @@ describe('timers', () => {
       .runTimer('wet', 'wet-run', 100)
       .say({ type: 'timer-stopped', step: 'wet', timer: 'wet-run' })
       .wait(10_000);
-    expect(open(run, 'wet')).toEqual(['timer still running: pump running']);
+    expect(open(run, 'wet')).toEqual(['timer stopped before its end, start it again: pump running']);
     run.runTimer('wet', 'wet-run', 600);
     expect(open(run, 'wet')).toEqual([]);
   });

@@ -293,6 +293,14 @@ export function switchPump(state: RunState, on: boolean, at: string): void {
   state.pump = { on, since: at };
 }
 
+/** What was read before belongs to another test. */
+export function beginDryTest(state: RunState, note: Remark): void {
+  // a new list: the old one stays with the checkpoints that hold it
+  state.dryReadings = [];
+  state.dryTestNumber += 1;
+  state.steps.find(({ kind }) => kind === 'dry-test')?.notes.push(note);
+}
+
 /** The step is over: a wet test's pump stops with it. */
 export function closeStep(state: RunState, stepId: string, made: Made, deviation: Remark | null): void {
   const step = state.steps.find(({ id }) => id === stepId);

@@ -46,7 +46,7 @@ export type LackFact =
   | FailureFact
   | { readonly why: 'no-such-step' }
   | { readonly why: 'checks-open'; readonly count: number; readonly beforePower: number }
-  | { readonly why: 'timer-running' | 'timer-not-started'; readonly label: string }
+  | { readonly why: 'timer-running' | 'timer-stopped' | 'timer-not-started'; readonly label: string }
   | { readonly why: 'no-reading'; readonly least: number }
   | { readonly why: 'air-test-failed' }
   | { readonly why: 'air-test-open'; readonly minutes: number }

@@ -41,6 +41,7 @@ const WHY: Messages<WhyCode> = {
   'no-such-step': 'this run has no such step',
   'checks-open': '{count, plural, one {# check} other {# checks}} open{beforePower, plural, =0 {} other {, # of them before power}}',
   'timer-running': 'timer still running: {label}',
+  'timer-stopped': 'timer stopped before its end, start it again: {label}',
   'timer-not-started': 'timer not started: {label}',
   'no-reading': 'no reading yet; a verdict needs at least {least}',
   'air-test-failed': 'the air test failed: find the leak, then start the test again',

@@ -5,6 +5,7 @@ import {
   LEAST_KEPT_SHARE,
   LEAST_TAIL_READINGS,
   MOST_WAIT_MINUTES,
+  PUMPED_UP_KPA,
   TEMP_SD_K,
   WEATHER_KPA_PER_S,
   WORKING_KPA,
@@ -48,19 +49,26 @@ export interface DecayResult {
   readonly settledAfterS: number;
   /** water at 20 °C that the upper bound of the leak could let out in a day */
   readonly excludedMlPerDay: number;
-  /** temperature-corrected absolute pressures in kPa, one per reading, and the fitted tail, for the chart */
+  /** temperature-corrected absolute pressures in kPa, one per reading, the time at the first reading's pressure that would leak as much, in s, and the fitted tail over it, for the chart */
   readonly correctedKpa: readonly number[];
+  readonly leakTimesS: readonly number[];
   readonly tail: (Line & { readonly fromS: number }) | null;
 }
 
 /** p* = p_abs·T₀/T: what the gauge would show at the first reading's temperature. Ideal gas in a fixed volume. */
-export function correctPressures(input: DecayInput): number[] {
+export function correctPressures(input: Pick<DecayInput, 'readings' | 'atmosphereKpa'>): number[] {
   const zeroK = (input.readings[0]?.tempC ?? 0) + ZERO_CELSIUS_K;
   return input.readings.map(({ gaugeKpa, tempC, atmosphereKpa }) => {
     const absKpa = gaugeKpa + (atmosphereKpa ?? input.atmosphereKpa ?? STANDARD_ATMOSPHERE_KPA);
     return (absKpa * zeroK) / (tempC + ZERO_CELSIUS_K);
   });
 }
+
+/** Whether air was pumped in between two readings: what follows is a test of its own. */
+export const isPumpedUp = (before: DecayReading, after: DecayReading): boolean => {
+  const [was = 0, is = 0] = correctPressures({ readings: [before, after] });
+  return is - was > PUMPED_UP_KPA;
+};
 
 /** What stands of the corrected pressures when they are judged. */
 interface Judged {
@@ -85,7 +93,8 @@ function leakTimes(times: readonly number[], absKpa: readonly number[], atmosphe
 /**
  * Judges a pressure-decay test: take the temperature out · the likelihood of each slope, with any settling beside it · the
  * slopes that are not excluded, at 95 % for the whole test however often it is read · decide. A leak is that at the first
- * reading; no verdict comes before the hold time, and a gauge that lost half is never a pass.
+ * reading; no verdict comes before the hold time, and a gauge that lost half, or was pumped up again in between,
+ * is never a pass.
  * Sources: ASTM E2930; EN 1779; Ville 1939 for looking often.
  */
 export function judgeDecay(input: DecayInput): DecayResult {
@@ -107,8 +116,11 @@ export function judgeDecay(input: DecayInput): DecayResult {
   const lower = toLeak(best - Math.hypot(best - low, weather));
   const upper = toLeak(best + Math.hypot(high - best, weather));
   const holdS = 60 * holdMinutes({ volumeMl: gasMl, limitMbarLs, resolutionKpa, tempSdK, gaugeKpa: Math.max(0, first.gaugeKpa) });
-  const lost = lastOf(readings).gaugeKpa < LEAST_KEPT_SHARE * first.gaugeKpa;
-  const verdict = judged === null || spanS < holdS ? 'not-yet' : lower > limitMbarLs ? 'fail' : upper < limitMbarLs && !lost ? 'pass' : 'not-yet'; // prettier-ignore
+  const kept = readings.every(({ gaugeKpa }, index) => {
+    const before = readings[index - 1];
+    return gaugeKpa >= LEAST_KEPT_SHARE * first.gaugeKpa && !(before && isPumpedUp(before, readings[index] as DecayReading));
+  });
+  const verdict = judged === null || spanS < holdS ? 'not-yet' : lower > limitMbarLs ? 'fail' : upper < limitMbarLs && kept ? 'pass' : 'not-yet'; // prettier-ignore
   const seMbarLs = Math.max((upper - lower) / (2 * Z_TWO_SIDED_95), Number.MIN_VALUE);
   const settledAfterS = judged ? Math.min(spanS, settledAfter(judged.fit, resolutionKpa)) : spanS;
   const wait = { times, noiseKpa, limitKpaPerS, holdS, slope: judged?.interval.best ?? null, weatherSd: known ? 0 : WEATHER_KPA_PER_S };
@@ -121,6 +133,7 @@ export function judgeDecay(input: DecayInput): DecayResult {
     settledAfterS,
     excludedMlPerDay: liquidMlPerDay(upper, correctedKpa[0] as number, atmospheres[0] as number, input.workingKpa ?? WORKING_KPA),
     correctedKpa,
+    leakTimesS: leakTimes(times, correctedKpa, atmospheres),
     tail: judged && {
       intercept: (correctedKpa[0] as number) + judged.fit.interceptKpa,
       slope: -best,

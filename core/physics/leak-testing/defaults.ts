@@ -32,6 +32,8 @@ export const MOST_SETTLING_KPA = 5;
 export const SETTLING_TAU_S = { least: 20, most: 3600 } as const;
 /** share of its first reading that a gauge must keep: below, a test is never passed */
 export const LEAST_KEPT_SHARE = 0.5;
+/** kPa between two readings, the temperature taken out: neither weather nor a warm hand raises a closed loop by more; somebody pumped (general estimate) */
+export const PUMPED_UP_KPA = 2;
 /** temperature errors beyond which a gauge's step is the whole error: its reading says between which pressures it lies */
 export const COARSE_BEYOND = 3;
 /** kPa/s; standard deviation of what the weather does to a gauge without a barometer: 1 mbar an hour (general estimate) */

@@ -139,6 +139,16 @@ describe('verdict of an air test', () => {
     expect(judgeDecay(airTest(readings)).verdict).not.toBe('pass');
   });
 
+  it('never passes what was pumped up again in between: the rise hides the fall before it', () => {
+    const fallen = [51, 30, 14, 5, 1, 0, 0, 0];
+    const held = [50, 49.4, 49.2, ...Array.from({ length: 9 }, () => 49.1)];
+    const readings = [...fallen, ...held].map((gaugeKpa, n) => ({ tS: 90 * n, gaugeKpa, tempC: 21 }));
+    expect(judgeDecay(airTest(readings)).verdict).not.toBe('pass');
+    const topped = simulate({ leakMbarLs: 0, minutes: 40 }).map((each, n) => ({ ...each, gaugeKpa: n < 10 ? 50 - n : 50 }));
+    expect(judgeDecay(airTest(topped)).verdict).not.toBe('pass');
+    expect(judgeDecay(airTest(held.map((gaugeKpa, n) => ({ tS: 120 * n, gaugeKpa, tempC: 21 })))).verdict).toBe('pass');
+  });
+
   it('gives no pass before ten minutes past settling, however fine the gauge', () => {
     expect(
       judgeDecay(

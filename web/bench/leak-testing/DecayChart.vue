@@ -42,17 +42,38 @@ const straight = (name: string, data: [number, number][], lineStyle: object) => 
   silent: true,
 });
 
-/** The settled tail, what slopes the readings still allow, and how a leak at the limit would fall. */
-function tailSeries(tail: NonNullable<DecayResult['tail']>, lastS: number, { ink, soft }: Inks) {
-  const { fromS: from, intercept, slope, slopeSe } = tail;
-  const at = (t: number, fall: number): [number, number] => [t / 60, intercept + slope * from + fall * (t - from)];
+/** The settled tail, what slopes the readings still allow, and how a leak at the limit would fall; each slower as the pressure goes. */
+function tailSeries(tail: NonNullable<DecayResult['tail']>, { ink, soft }: Inks) {
+  const settled = props.times.findIndex((t) => t >= tail.fromS);
+  const start = Math.max(0, settled < 0 ? props.times.length - 2 : settled - 1);
+  const leakTimes = props.result.leakTimesS;
+  const since = leakTimes[start] ?? 0;
+  const over = (kpa: (leakS: number) => number): [number, number][] =>
+    props.times.slice(start).map((t, index) => [t / 60, kpa((leakTimes[start + index] ?? 0) - since)]);
+  const from = tail.intercept + tail.slope * since;
   // the band opens from where it settled
-  const spread = Z_TWO_SIDED_95 * slopeSe;
+  const spread = Z_TWO_SIDED_95 * tail.slopeSe;
   return [
-    bandPart('lower bound', [at(from, 0), at(lastS, slope - spread)], null),
-    bandPart('95 % band', [[from / 60, 0], [lastS / 60, 2 * spread * (lastS - from)]], ink), // prettier-ignore
-    straight('a leak at the limit', [at(from, 0), at(lastS, -props.limitSlopeKpaPerS)], { color: soft, type: 'dashed', width: 1.5 }),
-    straight('settled tail', [at(from, 0), at(lastS, slope)], { color: ink, width: 2.5 }),
+    bandPart(
+      'lower bound',
+      over((s) => from + (tail.slope - spread) * s),
+      null,
+    ),
+    bandPart(
+      '95 % band',
+      over((s) => 2 * spread * s),
+      ink,
+    ),
+    straight(
+      'a leak at the limit',
+      over((s) => from - props.limitSlopeKpaPerS * s),
+      { color: soft, type: 'dashed', width: 1.5 },
+    ),
+    straight(
+      'settled tail',
+      over((s) => from + tail.slope * s),
+      { color: ink, width: 2.5 },
+    ),
   ];
 }
 
@@ -86,7 +107,7 @@ const option = computed(() => {
       axisLabel: { color: soft, formatter: (value: number) => value.toFixed(1) },
     },
     series: [
-      ...(tail ? tailSeries(tail, props.times.at(-1) ?? 0, { ink, soft }) : []),
+      ...(tail ? tailSeries(tail, { ink, soft }) : []),
       {
         type: 'scatter',
         name: 'reading',

@@ -5,7 +5,7 @@ import { computed, defineAsyncComponent, ref } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { dryReadings, type RunState } from '@core/bench/runs/state.js';
 import { LEAK_LIMITS } from '@core/physics/leak-testing/defaults.js';
-import { formatLeak, formatLeakWithSe, formatSpan } from '@core/base/units/display.js';
+import { formatLeak, formatLeakWithSe, formatRoughMl, formatSpan } from '@core/base/units/display.js';
 import NumberField from '../../base/units/NumberField.vue';
 import { useDates } from '../../base/units/dates.js';
 import { useNow } from '../../base/units/now.js';
@@ -114,7 +114,7 @@ function restart(): void {
         <dt>Limit</dt>
         <dd>{{ formatLeak(procedure.dry?.limitMbarLs ?? 0) }}</dd>
         <dt>Excluded</dt>
-        <dd>above {{ result.excludedMlPerDay.toPrecision(2) }} mL of water a day</dd>
+        <dd>above {{ formatRoughMl(result.excludedMlPerDay) }} of water a day</dd>
         <dt>Settled after</dt>
         <dd>{{ formatSpan(result.settledAfterS) }}</dd>
       </dl>

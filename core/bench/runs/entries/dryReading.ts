@@ -1,9 +1,10 @@
 import { finite } from '../../../base/checking/fields.js';
 import { formatKpa } from '../../../base/units/display.js';
 import { MOST_GAUGE_KPA } from '../../../physics/leak-testing/defaults.js';
-import { bySource, stamp, type EntryDefinition } from '../entry.js';
+import { isPumpedUp } from '../../../physics/leak-testing/decay.js';
+import { bySource, remark, stamp, type EntryDefinition } from '../entry.js';
 import { pressureAgainst } from '../locks.js';
-import type { DryReading, ReadingSource } from '../state.js';
+import { beginDryTest, type DryReading, type ReadingSource } from '../state.js';
 import { source } from './fields.js';
 
 export interface DryReadingEntry extends DryReading {
@@ -19,8 +20,13 @@ export const dryReading: EntryDefinition<DryReadingEntry> = {
     source,
   },
   belongs: { kind: 'dry-test' },
-  apply: (state, { gaugeKpa, tempC, atmosphereKpa, source: from }, made) =>
-    void state.dryReadings.push(stamp(made, { gaugeKpa, tempC, atmosphereKpa }, from)),
+  apply: (state, { gaugeKpa, tempC, atmosphereKpa, source: from }, made) => {
+    const reading = stamp(made, { gaugeKpa, tempC, atmosphereKpa }, from);
+    const last = state.dryReadings.at(-1);
+    const isLater = last !== undefined && Date.parse(last.at) < Date.parse(made.at);
+    if (isLater && isPumpedUp({ tS: 0, ...last.value }, { tS: 1, ...reading.value })) beginDryTest(state, remark(made, 'Pumped up again: a new test begins.')); // prettier-ignore
+    state.dryReadings.push(reading);
+  },
   // runs that began before their loop's facts were kept know the cap alone
   locks: ({ gaugeKpa }, { procedure: { facts } }) => pressureAgainst(facts ?? { mostGaugeKpa: MOST_GAUGE_KPA, weakest: null }, gaugeKpa),
   reads: ({ gaugeKpa, tempC, source: from }) => `Gauge ${formatKpa(gaugeKpa)} at ${tempC.toFixed(1)} °C${bySource(from)}`,
