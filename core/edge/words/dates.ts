@@ -118,6 +118,7 @@ const OUTCOMES: Messages<Outcome['why']> = {
   'filled-anew': 'the loop was filled anew',
   'topped-up': 'the loop was topped up anew',
   'in-service': 'in a service',
+  'machine-retired': 'the machine was retired',
   done: 'done{note}',
   settled: 'settled{level}{note}',
   'loop-ended': '{kind}',

@@ -76,7 +76,7 @@ export type DateReason =
 /** How an item ended. */
 export type Outcome =
   | Said
-  | { readonly why: 'filled-anew' | 'topped-up' | 'in-service' }
+  | { readonly why: 'filled-anew' | 'topped-up' | 'in-service' | 'machine-retired' }
   | { readonly why: 'done'; readonly note: string }
   | { readonly why: 'settled'; readonly levelChangeMm: number | null; readonly note: string }
   | { readonly why: 'loop-ended'; readonly kind: JobKind };

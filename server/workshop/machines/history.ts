@@ -97,7 +97,7 @@ function closedEntry(due: ClosedDate): Pick<HistoryEntry, 'kind' | 'title' | 'te
   const outcome = due.outcome ? outcomeWords(due.outcome) : '';
   switch (due.kind) {
     case 'settling-check':
-      return due.outcome && ['filled-anew', 'topped-up', 'loop-ended'].includes(due.outcome.why)
+      return due.outcome && ['filled-anew', 'topped-up', 'loop-ended', 'machine-retired'].includes(due.outcome.why)
         ? null
         : { kind: 'check', title: 'Settling check', text: capital(outcome) };
     case 'dust-clean':

@@ -334,6 +334,24 @@ describe('services recorded afterwards', () => {
     expect(dues.map(({ dueOn }) => dueOn)).toEqual(['2026-03-12', '2026-08-01', '2027-03-05']);
   });
 
+  it('fall due no more once the machine is given up, and again when it comes back', async () => {
+    const facts = await filledSystem();
+    await desk.post(`/systems/${facts.systemId}/services`, service(facts));
+    type Page = { system: Record<string, unknown> & { version: number; state: string }; dues: { dueOn: string }[] };
+    const page = async (): Promise<Page> => (await desk.get<Page>(`/systems/${facts.systemId}`)).body;
+    const setState = async (state: string) => {
+      const { version, name, ownerId, caseText, builtBy, hoursPerDay, note } = (await page()).system;
+      return (await desk.put(`/systems/${facts.systemId}`, { name, ownerId, caseText, builtBy, hoursPerDay, note, policy: null, state, version })).status; // prettier-ignore
+    };
+    const before = (await page()).dues.map(({ dueOn }) => dueOn);
+    expect(await setState('retired')).toBe(200);
+    expect((await page()).dues).toEqual([]);
+    const line = (await lines(desk)).find(({ id }) => id === facts.systemId);
+    expect(line).toMatchObject({ attention: 'retired', nextDueOn: null });
+    expect(await setState('in-service')).toBe(200);
+    expect((await page()).dues.map(({ dueOn }) => dueOn)).toEqual(before);
+  });
+
   it.each([
     ['in the future', { doneOn: '2026-03-11' }, 422, 'doneOn'],
     ['without a volume', { pouredMl: null }, 422, 'pouredMl'],

@@ -114,7 +114,24 @@ export async function addSystem({ scope, account }: Ask, input: SystemInput) {
   return { ...row, policy };
 }
 
-export async function editSystem({ scope, request, account }: Ask, input: SystemEdit) {
+/** Nothing falls due on a machine that was given up; what was closed for that alone is open again when it comes back. */
+async function closeOrReopenDues({ scope, account, clock }: Ask, systemId: string, isRetired: boolean): Promise<void> {
+  const own = eq(dueItem.systemId, systemId);
+  if (isRetired) {
+    const outcome = { why: 'machine-retired' } as const;
+    await scope
+      .update(dueItem)
+      .set({ state: 'closed', outcome, closedAt: clock.now(), closedBy: account.personId })
+      .where(and(own, eq(dueItem.state, 'open')));
+  } else
+    await scope
+      .update(dueItem)
+      .set({ state: 'open', outcome: null, closedAt: null, closedBy: null })
+      .where(and(own, eq(dueItem.state, 'closed'), sql`${dueItem.outcome} ->> 'why' = 'machine-retired'`));
+}
+
+export async function editSystem(ask: Ask, input: SystemEdit) {
+  const { scope, request, account } = ask;
   const id = idFrom(request, 'id', 'system');
   const { version, policy, ...values } = input;
   const [now] = await scope.select().from(system).where(eq(system.id, id));
@@ -135,6 +152,7 @@ export async function editSystem({ scope, request, account }: Ask, input: System
     .returning();
   if (!after) throw new DomainError('conflict', 'Somebody else saved at the same moment; look again.');
   await setPolicy(scope, account.workshopId, { systemId: id }, policy);
+  if ((values.state === 'retired') !== (now.state === 'retired')) await closeOrReopenDues(ask, id, values.state === 'retired');
   await redate(scope, { systemId: id });
   return { ...after, policy };
 }
