@@ -4,6 +4,7 @@ import { WATER } from '../../machine/liquids/fluids.js';
 import type { CoolantOrder } from '../../machine/liquids/order.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import { loopVolume } from '../../machine/loop-file/volume.js';
+import type { LoopContents } from '../../physics/live-book/liveBook.js';
 import { planFill, type FillPlan } from '../../physics/filling/fillPlan.js';
 import { LEAK_LIMITS } from '../../physics/leak-testing/defaults.js';
 import { holdMinutes } from '../../physics/leak-testing/hold.js';
@@ -30,6 +31,8 @@ export interface ProcedureInput {
   /** the workshop's own procedure; the standard one without it */
   readonly template?: ProcedureTemplate;
   readonly templateNumber?: number;
+  /** what is inside when it begins, where an earlier run left it on record */
+  readonly start?: LoopContents;
   /** a service instead of a commissioning */
   readonly service?: ServiceFacts;
 }
@@ -65,6 +68,8 @@ export function buildProcedure(input: ProcedureInput): Procedure {
     dry: school.dry ? { limitMbarLs, holdMinutes: hold } : null,
     wetSeconds,
     facts,
+    twin: { loop, liquid: input.liquid ?? WATER },
+    ...(input.start ? { start: input.start } : {}),
     ...(service ? { service } : {}),
     ...(input.templateNumber === undefined ? {} : { templateNumber: input.templateNumber }),
     steps: expandTemplate(

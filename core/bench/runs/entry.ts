@@ -1,4 +1,5 @@
 import type Joi from 'joi';
+import type { LiveBook } from '../../physics/live-book/liveBook.js';
 import type { Lock, LockRule } from './locks.js';
 import type { Procedure, StepKind } from './procedure.js';
 import type { Made, ReadingSource, Remark, RunState, Stamped } from './state.js';
@@ -58,6 +59,8 @@ export interface EntryDefinition<B extends { readonly type: string }> {
   /** may name a step that is still to come */
   readonly ahead?: boolean;
   readonly apply: (state: RunState, body: B, made: Made, procedure: Procedure) => void;
+  /** what it moves inside the loop, told before it is applied */
+  readonly moves?: (book: LiveBook, body: B, before: RunState, procedure: Procedure) => void;
   readonly refuse?: (body: B, standing: Standing) => Refusal | null;
   readonly locks?: (body: B, standing: Standing) => Lock[];
   readonly reads: (body: B, telling: Telling) => string;

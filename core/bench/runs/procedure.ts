@@ -1,3 +1,6 @@
+import type { Liquid } from '../../machine/liquids/fluids.js';
+import type { LoopFile } from '../../machine/loop-file/loopFile.js';
+import type { LoopContents } from '../../physics/live-book/liveBook.js';
 import type { Volume } from '../../machine/loop-file/volume.js';
 import type { FillPlan } from '../../physics/filling/fillPlan.js';
 import type { Schools } from '../../physics/leak-testing/schools.js';
@@ -75,6 +78,10 @@ export interface Procedure {
   readonly templateNumber?: number;
   /** what a service knows of its job; missing: a commissioning */
   readonly service?: ServiceFacts;
+  /** the loop as it was when the run began, and what is poured: what is inside is reckoned with it. Missing in older runs */
+  readonly twin?: { readonly loop: LoopFile; readonly liquid: Liquid };
+  /** what was inside when the run began; missing: nothing, or, in a service, what its facts say */
+  readonly start?: LoopContents;
   readonly steps: readonly ProcedureStep[];
 }
 

@@ -1,3 +1,4 @@
+import { bookOf, twinOf } from './book.js';
 import { definitionOf } from './entries/all.js';
 import { remark, type Override } from './entry.js';
 import { isKnownKind, type RunEvent } from './log.js';
@@ -11,8 +12,21 @@ function apply(procedure: Procedure, state: RunState, { id, at, by, body }: RunE
   if (!isKnownKind(body.type)) return void state.unknown.push({ ...made, kind: (body as { type: string }).type });
   const passed = (body as { override?: Override }).override;
   if (passed) state.overrides.push({ ...remark(made, passed.reason), rule: passed.rule });
-  definitionOf(body).apply(state, body, made, procedure);
+  const definition = definitionOf(body);
+  const book = bookOf(procedure, state.contents);
+  const atMs = Date.parse(at);
+  book.passTo(atMs);
+  definition.moves?.(book, body, state, procedure);
+  definition.apply(state, body, made, procedure);
+  if (state.pump?.on === true) book.pumpOn(atMs, slowedBy(procedure, body));
+  else book.pumpOff(atMs);
   markCurrent(state);
+}
+
+/** Share of the file's speeds at which the pump was told to run. */
+function slowedBy(procedure: Procedure, body: RunEvent['body']): number {
+  const speed = body.type === 'pump' ? body.speed : undefined;
+  return speed === undefined ? 1 : Math.min(1, speed / Math.max(1e-3, twinOf(procedure)?.drive.speed ?? 1));
 }
 
 function markCurrent(state: RunState): void {

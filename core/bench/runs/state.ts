@@ -3,6 +3,7 @@ import type { RinseLiquid, Clarity } from '../../machine/liquids/rinsing.js';
 import type { StandingName } from '../../machine/loop-file/orientation.js';
 import type { BleedCycle } from '../../physics/air/bleed.js';
 import type { Flow } from '../../physics/contents/ledger.js';
+import type { LoopContents } from '../../physics/live-book/liveBook.js';
 import type { BaselineReading } from '../../physics/diagnosis/reading.js';
 import type { DecayReading } from '../../physics/leak-testing/decay.js';
 import type { CauseKey, UseLimit } from '../../workshop/due-dates/facts.js';
@@ -10,6 +11,7 @@ import type { JobKind } from '../../workshop/jobs/kinds.js';
 import type { LotOnBag } from '../../workshop/lots/schema.js';
 import type { ItemFindings } from '../inspection/grade.js';
 import type { LeakAmount, LeakWhen } from '../leak-finding/causes.js';
+import { startContents } from './book.js';
 import type { Procedure, StepKind, StepTrait } from './procedure.js';
 
 export type CheckMark = 'done' | 'open' | 'not-needed';
@@ -223,6 +225,8 @@ export interface RunState {
   /** of a service: measured before anything was touched */
   readonly befores: Stamped<BaselineReading>[];
   readonly service: ServiceState;
+  /** what is inside the loop */
+  readonly contents: LoopContents;
   readonly corrections: (Remark & { about: string | null })[];
   signedOff: Remark | null;
   /** entries of kinds that only a newer program knows */
@@ -230,8 +234,9 @@ export interface RunState {
   readonly withdrawn: Set<string>;
 }
 
-export const emptyState = ({ steps }: Procedure): RunState => ({
-  steps: steps.map(({ id, kind, does }, index) => ({
+export const emptyState = (procedure: Procedure): RunState => ({
+  contents: startContents(procedure),
+  steps: procedure.steps.map(({ id, kind, does }, index) => ({
     id,
     kind,
     does,
@@ -241,7 +246,7 @@ export const emptyState = ({ steps }: Procedure): RunState => ({
     deviation: null,
     doneAt: null,
   })),
-  current: steps[0]?.id ?? null,
+  current: procedure.steps[0]?.id ?? null,
   timers: {},
   dryReadings: [],
   dryTestNumber: 1,

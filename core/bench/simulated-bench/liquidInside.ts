@@ -1,7 +1,9 @@
 import type { Liquid, Fluid } from '../../machine/liquids/fluids.js';
 import { bleedModel } from '../../physics/air/airLeft.js';
-import { fallBack } from '../../physics/filling/fallBack.js';
-import { frontDrive, type FrontDrive } from '../../physics/filling/frontMoves.js';
+import type { Tilt } from '../../machine/loop-file/orientation.js';
+import type { OpeningSetup } from '../../physics/draining/openings.js';
+import { frontDrive } from '../../physics/filling/frontMoves.js';
+import { LiquidTwin, type Wetted } from '../../physics/live-book/liquidTwin.js';
 import type { LoopComponent, LoopFile } from '../../machine/loop-file/loopFile.js';
 import { STANDARD_ATMOSPHERE_KPA } from '../../base/units/physics.js';
 import { SIMULATED } from './defaults.js';
@@ -10,11 +12,10 @@ import { SIMULATED } from './defaults.js';
 export class LiquidInside {
   /** once the return was reached, liquid goes round; before, a front moves */
   circulating = false;
-  reservoirMl = 0;
   spilledMl = 0;
   looseGasMl = 0;
-  private wettedMl: Float64Array;
-  private readonly drive: FrontDrive;
+  private readonly at: Wetted;
+  private readonly twin: LiquidTwin;
   /** mL on the way with no gas left */
   private readonly pathMl: number;
   /** share by which gas shrinks while the pump runs */
@@ -31,8 +32,9 @@ export class LiquidInside {
     wholeMl: number,
     public pocketMl: number,
   ) {
-    this.drive = frontDrive(loop, fluid, reservoir);
-    this.wettedMl = new Float64Array(this.drive.cells.length);
+    // the truth is no estimate of its own: gas above a vessel's ports is let in, and bubbles come on top
+    this.twin = new LiquidTwin(loop, fluid, reservoir, { drive: frontDrive(loop, fluid, reservoir), byCoreMl: 0 });
+    this.at = this.twin.empty();
     this.pathMl = wholeMl - reservoir.volume_ml;
     this.brimMl = reservoir.volume_ml;
     const model = bleedModel(loop, liquid, 1);
@@ -49,7 +51,15 @@ export class LiquidInside {
 
   /** on the way, reservoir left out; at rest */
   private get onTheWayMl(): number {
-    return this.circulating ? this.pathMl - this.gasMl : this.wettedMl.reduce((sum, ml) => sum + ml, 0);
+    return this.circulating ? this.pathMl - this.gasMl : this.twin.wayMl(this.at);
+  }
+
+  get reservoirMl(): number {
+    return this.at.reservoirMl;
+  }
+
+  private set reservoirMl(ml: number) {
+    this.at.reservoirMl = ml;
   }
 
   get insideMl(): number {
@@ -62,16 +72,19 @@ export class LiquidInside {
   }
 
   get lowMarkMl(): number {
-    return this.drive.lowMarkMl;
+    return this.twin.drive.lowMarkMl;
   }
 
   get steadyLph(): number {
-    return this.drive.steadyLph;
+    return this.twin.drive.steadyLph;
   }
 
   pour(ml: number): void {
+    if (!this.circulating) {
+      this.spilledMl += this.twin.pour(this.at, ml);
+      return;
+    }
     this.reservoirMl += ml;
-    this.settle();
     const over = this.reservoirMl - this.brimMl;
     if (over > 0) this.spill(over);
   }
@@ -91,50 +104,20 @@ export class LiquidInside {
     return gone;
   }
 
-  /** Liquid finds its level by itself, up to the first crest above the surface. */
-  private settle(): void {
-    if (this.circulating) return;
-    const { cells, surfaceMm } = this.drive;
-    for (let index = 0; index < cells.length; index += 1) {
-      const cell = cells[index] as (typeof cells)[number];
-      const missing = cell.volumeMl - (this.wettedMl[index] as number);
-      if (missing <= 1e-9) continue;
-      if (cell.liftMm > surfaceMm(this.reservoirMl) || this.reservoirMl <= 0) return;
-      const moved = Math.min(missing, this.reservoirMl);
-      this.wettedMl[index] = (this.wettedMl[index] as number) + moved;
-      this.reservoirMl -= moved;
-    }
-  }
-
   /** The pump runs for a while. @returns s in which it drew air */
   run(seconds: number): number {
     if (this.circulating) {
       this.free(1 - Math.exp(-seconds / SIMULATED.bleedTauS));
       return this.shownMl(true) <= 0 ? seconds : 0;
     }
-    let left = seconds;
-    const { cells, surfaceMm } = this.drive;
-    for (let index = 0; index < cells.length; index += 1) {
-      const cell = cells[index] as (typeof cells)[number];
-      const missing = cell.volumeMl - (this.wettedMl[index] as number);
-      if (missing <= 1e-9) continue;
-      if (this.reservoirMl <= 1e-9) return left;
-      const lph = this.drive.flowInto(cell, surfaceMm(this.reservoirMl));
-      // the push is spent: the pump churns, but it is wet
-      if (lph <= 1e-3) return 0;
-      const moved = Math.min(missing, this.reservoirMl, (lph * left) / 3.6);
-      this.wettedMl[index] = (this.wettedMl[index] as number) + moved;
-      this.reservoirMl -= moved;
-      left -= (3.6 * moved) / lph;
-      if (left <= 1e-9) return 0;
-    }
-    this.reachReturn();
-    return 0;
+    const { dryS } = this.twin.run(this.at, seconds);
+    if (this.twin.goesRound(this.at)) this.reachReturn();
+    return dryS;
   }
 
   /** What the front left behind as bubbles keeps its room on the way, and liquid that moved there counts as moved. */
   private reachReturn(): void {
-    const wetted = this.onTheWayMl;
+    const wetted = this.twin.wayMl(this.at);
     this.circulating = true;
     // a vessel's gas above its ports, and bubbles: the pocket comes on top, and its liquid goes back to the reservoir
     this.looseGasMl = Math.max(0, this.pathMl - wetted) + SIMULATED.looseGasShare * this.pathMl;
@@ -144,13 +127,33 @@ export class LiquidInside {
 
   /** The pump stops: without a full column, liquid falls back. */
   stop(): void {
-    if (this.circulating) return;
-    const { fallsBackMl, stays } = fallBack(this.drive.cells, this.wettedMl, this.reservoirMl, this.drive.surfaceMm);
-    this.wettedMl = stays;
-    this.reservoirMl += fallsBackMl;
-    this.settle();
-    const over = this.reservoirMl - this.brimMl;
-    if (over > 0) this.spill(over);
+    if (!this.circulating) this.spilledMl += this.twin.stop(this.at);
+  }
+
+  /** Opened in a stand with the pump off. @returns mL that leave by each opening */
+  open(tilt: Tilt, setup: OpeningSetup): (opening: string) => number {
+    this.standStill();
+    return this.twin.open(this.at, tilt, setup).at;
+  }
+
+  /** Blown, wiped and taken apart: nothing stays. */
+  empty(): void {
+    this.circulating = false;
+    this.looseGasMl = 0;
+    this.pocketMl = 0;
+    this.at.reservoirMl = 0;
+    this.at.wettedMl.fill(0);
+  }
+
+  /** Nothing goes round any more: what stood on the way stands there cell by cell, bubbles and pockets in its last part. */
+  private standStill(): void {
+    if (!this.circulating) return;
+    const onTheWay = this.onTheWayMl;
+    this.circulating = false;
+    this.at.wettedMl.fill(0);
+    this.twin.setWay(this.at, onTheWay);
+    this.at.reservoirMl += onTheWay - this.twin.wayMl(this.at);
+    this.looseGasMl = 0;
   }
 
   /** A share of the bubbles finds its way up; liquid of the reservoir takes its room. */

@@ -11,6 +11,8 @@ export interface PulseWay {
   readonly reservoirMl: (movedMl: number) => number;
   /** ends when the return is reached, though gas still leaves */
   readonly toReturn?: boolean;
+  /** s after which the pump is switched off; missing: nobody does */
+  readonly mostS?: number;
 }
 
 export interface Advance {
@@ -21,6 +23,8 @@ export interface Advance {
   /** and no gas leaves any more */
   readonly finished: boolean;
   readonly stalled: boolean;
+  /** what may leave the reservoir has left it */
+  readonly emptied: boolean;
   /** L/h when it ended */
   readonly lastLph: number;
   /** mm; the most that the front had to rise above the surface */
@@ -28,6 +32,10 @@ export interface Advance {
 }
 
 const CLOSE_ML = 1e-12;
+/** s; so little is left when somebody switches off in time */
+const CLOSE_S = 1e-9;
+
+type End = 'full' | 'emptied' | 'stalled' | 'switched-off' | 'finished' | 'at-return';
 
 /** One pulse as it goes on: the front, and the gas that leaves beside it. */
 class Pulse {
@@ -64,9 +72,23 @@ class Pulse {
     return taken;
   }
 
-  private done(reachedReturn: boolean, finished: boolean, stalled: boolean): Advance {
+  private done(end: End, reachedReturn: boolean): Advance {
     const { runS, movedMl, lastLph, liftMm } = this;
-    return { runS, movedMl, reachedReturn, finished, stalled, lastLph, liftMm };
+    return {
+      runS,
+      movedMl,
+      reachedReturn,
+      finished: end === 'finished',
+      stalled: end === 'stalled',
+      emptied: end === 'emptied',
+      lastLph,
+      liftMm,
+    };
+  }
+
+  /** s that the pump may still run */
+  private get secondsLeft(): number {
+    return (this.way.mostS ?? Number.POSITIVE_INFINITY) - this.runS;
   }
 
   run(): Advance {
@@ -78,29 +100,26 @@ class Pulse {
         continue;
       }
       const end = this.fill(cell, index);
-      if (end !== 'full') return this.done(false, false, end === 'stalled');
+      if (end !== 'full') return this.done(end, false);
     }
-    return this.way.toReturn
-      ? this.done(
-          true,
-          this.leaving.every((index) => this.missing(index) <= CLOSE_ML),
-          false,
-        )
-      : this.circulate();
+    if (!this.way.toReturn) return this.done(this.circulate(), true);
+    return this.done(this.leaving.every((index) => this.missing(index) <= CLOSE_ML) ? 'finished' : 'at-return', true);
   }
 
   /** Fills one cell with what the pumps drive into it. */
-  private fill(cell: FrontCell, index: number): 'full' | 'emptied' | 'stalled' {
+  private fill(cell: FrontCell, index: number): End {
     while (this.missing(index) > CLOSE_ML) {
       const active = this.leaving.filter((each) => this.missing(each) > CLOSE_ML).length;
       const share = Math.max(FILL.slowShare, 1 - FILL.slowShare * active);
-      const step = Math.min(this.missing(index), this.roomMl * share);
-      if (step <= CLOSE_ML) return 'emptied';
-      const surface = this.drive.surfaceMm(this.way.reservoirMl(this.movedMl + step / share));
+      const wanted = Math.min(this.missing(index), this.roomMl * share);
+      if (wanted <= CLOSE_ML) return 'emptied';
+      const surface = this.drive.surfaceMm(this.way.reservoirMl(this.movedMl + wanted / share));
       this.liftMm = Math.max(this.liftMm, cell.liftMm - surface);
       const lph = this.drive.flowInto(cell, surface, this.way.slowed);
       if (lph <= FILL.stallLph) return 'stalled';
       this.lastLph = lph;
+      const step = Math.min(wanted, (share * this.secondsLeft * lph) / 3.6);
+      if (this.secondsLeft <= CLOSE_S) return 'switched-off';
       this.wet(index, step);
       const moved = step + this.leave(step / share);
       this.runS += (3.6 * moved) / lph;
@@ -110,14 +129,15 @@ class Pulse {
   }
 
   /** Liquid goes round; only what takes the room of leaving gas still leaves the reservoir. */
-  private circulate(): Advance {
+  private circulate(): End {
     const lph = Math.max(FILL.stallLph, this.drive.steadyLph * this.way.slowed);
     for (;;) {
       const active = this.leaving.filter((index) => this.missing(index) > 1e-6);
-      if (active.length === 0) return this.done(true, true, false);
-      if (this.roomMl <= CLOSE_ML) return this.done(true, false, false);
+      if (active.length === 0) return 'finished';
+      if (this.roomMl <= CLOSE_ML) return 'emptied';
+      if (this.secondsLeft <= CLOSE_S) return 'switched-off';
       this.lastLph = lph;
-      const each = Math.min(...active.map(this.missing), this.roomMl / active.length);
+      const each = Math.min(...active.map(this.missing), this.roomMl / active.length, (FILL.slowShare * lph * this.secondsLeft) / 3.6);
       for (const index of active) this.wet(index, each);
       this.runS += (3.6 * each) / (FILL.slowShare * lph);
       this.movedMl += each * active.length;

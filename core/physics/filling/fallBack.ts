@@ -37,6 +37,19 @@ export function afterLastCrest(cells: readonly FrontCell[], wetted: number): num
   return after;
 }
 
+/** mL; a cell that lacks no more is full */
+const FULL_WITHIN_ML = 1e-6;
+
+/** Index after the last cell of the column that hangs together from the reservoir on: what stands behind a gap stays there. */
+function columnEnd(cells: readonly FrontCell[], wettedMl: Float64Array): number {
+  for (let index = 0; index < cells.length; index += 1) {
+    const { volumeMl, slow } = cells[index] as FrontCell;
+    if (slow || (wettedMl[index] as number) >= volumeMl - FULL_WITHIN_ML) continue;
+    return (wettedMl[index] as number) > 0 ? index + 1 : index;
+  }
+  return cells.length;
+}
+
 export interface FallBack {
   readonly fallsBackMl: number;
   /** mL wetted in each cell once everything stands */
@@ -56,8 +69,7 @@ export function fallBack(
   reservoirMl: number,
   surfaceMm: (contentMl: number) => number,
 ): FallBack {
-  let wetted = cells.length;
-  while (wetted > 0 && wettedMl[wetted - 1] === 0) wetted -= 1;
+  const wetted = columnEnd(cells, wettedMl);
   // without a crest the whole column runs back
   const falling = afterLastCrest(cells, wetted) || wetted;
   const fallsAbove = (level: number): number => {

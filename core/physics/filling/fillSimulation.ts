@@ -1,15 +1,12 @@
 import type { Fluid } from '../../machine/liquids/fluids.js';
 import type { LoopComponent, LoopFile } from '../../machine/loop-file/loopFile.js';
 import { loopVolume } from '../../machine/loop-file/volume.js';
-import { STANDING } from '../../machine/loop-file/orientation.js';
-import { findTrappedAir } from '../air/pockets.js';
-import { sweepNodes } from '../air/sweep.js';
 import type { Contents } from '../contents/contents.js';
-import { drainTurned } from '../draining/drain.js';
-import { turnNetwork } from '../geometry/turned.js';
 import { advance, type Advance } from './advance.js';
 import { fallBack } from './fallBack.js';
-import { FILL, fillPassively, frontDrive, type Filling, type FrontDrive } from './frontMoves.js';
+import { runsBackMl } from './runsBack.js';
+import { contentsOf, fillDrive, firstReservoir, type FillDrive } from './fillDrive.js';
+import { FILL, fillPassively, type Filling, type FrontDrive } from './frontMoves.js';
 
 export interface SimulatedPulse {
   /** s until the low mark, or until the front reaches the return */
@@ -55,16 +52,6 @@ export interface FillSimulation {
   readonly overflowMl: number;
 }
 
-const firstReservoir = (loop: LoopFile): LoopComponent => loop.components.find(({ kind }) => kind === 'reservoir') as LoopComponent;
-
-/** The wetted cells as contents of nodes, with what stands in the reservoir. */
-function contentsOf({ cells, wettedMl }: Filling, nodes: number, reservoirNode: number, reservoirMl: number): Contents {
-  const contents = new Float64Array(nodes);
-  cells.forEach(({ node }, index) => (contents[node] = (contents[node] as number) + (wettedMl[index] as number)));
-  contents[reservoirNode] = reservoirMl;
-  return contents;
-}
-
 /** share of full speed; a smaller change is none that a hand sets */
 const LEAST_SLOWING = 0.005;
 /** times a speed that is as good as that speed */
@@ -78,6 +65,17 @@ interface Chosen {
   readonly tooQuick: boolean;
 }
 
+/** From where a fill goes on, and how it is done. */
+export interface FillFrom {
+  /** what stands inside already; missing: the loop is dry */
+  readonly wettedMl?: Float64Array;
+  readonly reservoirMl?: number;
+  /** mL; where a pulse gains less, hands keep pouring while the pump runs. Missing: as the contract says */
+  readonly leastGainMl?: number;
+  /** the way of the front, where it is known already */
+  readonly drive?: FillDrive;
+}
+
 class FillRun {
   readonly filling: Filling;
   private readonly workingMl: number;
@@ -88,14 +86,15 @@ class FillRun {
     private readonly drive: FrontDrive,
     /** mm; the highest lift of the whole fill, if it is known: a slowed pump must still push it */
     private readonly wholeLiftMm: number | null,
+    private readonly from: FillFrom,
   ) {
-    this.filling = { cells: drive.cells, wettedMl: new Float64Array(drive.cells.length) };
+    this.filling = { cells: drive.cells, wettedMl: from.wettedMl?.slice() ?? new Float64Array(drive.cells.length) };
     this.workingMl = drive.fillMarkMl - drive.lowMarkMl;
   }
 
   /** Cells wetted like this as contents of the nodes. */
   at(wettedMl: Float64Array, reservoirMl: number): Contents {
-    return contentsOf({ cells: this.filling.cells, wettedMl }, this.drive.network.size, this.drive.reservoirNode, reservoirMl);
+    return contentsOf({ cells: this.filling.cells, wettedMl }, this.drive, reservoirMl);
   }
 
   /** From where the liquid stands, at a share of the speeds; what is wetted then comes with it. */
@@ -136,7 +135,7 @@ class FillRun {
     const full = this.attempt(1, false);
     if (full.went.movedMl <= 0) return null;
     const gain = this.gainOf(full);
-    const pouring = !full.went.reachedReturn && !full.went.stalled && gain.gainMl < FILL.leastGainMl;
+    const pouring = !full.went.reachedReturn && !full.went.stalled && gain.gainMl < (this.from.leastGainMl ?? FILL.leastGainMl);
     const suits = pouring
       ? ({ lastLph, stalled }: Advance) => stalled || lastLph / 3.6 <= FILL.mostPourMlPerS
       : ({ runS, movedMl, lastLph, stalled }: Advance) =>
@@ -193,10 +192,10 @@ interface Pass {
   readonly tooQuick: boolean;
 }
 
-function fillOnce(drive: FrontDrive, wholeLiftMm: number | null): Pass {
+function fillOnce(drive: FrontDrive, wholeLiftMm: number | null, from: FillFrom): Pass {
   const { fillMarkMl, lowMarkMl, surfaceMm } = drive;
-  const run = new FillRun(drive, wholeLiftMm);
-  const passiveMl = fillMarkMl + fillPassively(run.filling, surfaceMm(fillMarkMl));
+  const run = new FillRun(drive, wholeLiftMm, from);
+  const passiveMl = Math.max(0, fillMarkMl - (from.reservoirMl ?? 0)) + fillPassively(run.filling, surfaceMm(fillMarkMl));
   const passive = run.at(run.filling.wettedMl, fillMarkMl);
   const pulses: SimulatedPulse[] = [];
   let [liftMm, stalled, finished, tooQuick] = [0, false, false, false];
@@ -226,42 +225,27 @@ function fillOnce(drive: FrontDrive, wholeLiftMm: number | null): Pass {
 const remainingLift = ({ cells, wettedMl }: Filling, surface: number): number =>
   cells.reduce((most, cell, index) => ((wettedMl[index] as number) < cell.volumeMl ? Math.max(most, cell.liftMm - surface) : most), 0);
 
-/** mL that run back when the pump stops and gas enters at a return port above the surface; 0 where it lies below. */
-function runsBackMl(loop: LoopFile, reservoir: LoopComponent, drive: FrontDrive): number {
-  const port = reservoir.flow?.[0];
-  const turned = turnNetwork(drive.network, STANDING.upright);
-  const node = drive.network.ports.get(`${reservoir.id}.${port}`);
-  if (node === undefined || (turned.heightMm[node] as number) <= drive.surfaceMm(drive.fillMarkMl)) return 0;
-  const end = loop.tubes.flatMap(({ id, from, to }) => [
-    ...(from[0] === reservoir.id && from[1] === port ? [`${id}.from`] : []),
-    ...(to[0] === reservoir.id && to[1] === port ? [`${id}.to`] : []),
-  ])[0];
-  if (end === undefined) return 0;
-  const { drainedMl, parts } = drainTurned(turned, { open: [end], drains: [end], closed: [] });
-  return Math.max(0, drainedMl - (parts.find(({ id }) => id === reservoir.id)?.drainedMl ?? 0));
-}
-
 /**
  * Fills an upright loop in pulses that hands can do: the reservoir to its mark, pump on until the low mark or until the
  * front reaches the return, pump off, let the column fall back, top up; with the pump running where nothing would stay
  * between pulses. Gas that stays at the running flow is left out (contract, `fill` and `air`).
  * Before: a checked loop with a reservoir with a box; pumps have curves.
  * @param reservoir the one to fill from, where a case holds several circuits
+ * @param from what stands inside already: `totalMl` is then what is still poured
  */
-export function simulateFill(loop: LoopFile, fluid: Fluid, reservoir: LoopComponent = firstReservoir(loop)): FillSimulation {
-  let byCoreMl = 0;
-  const drive = frontDrive(loop, fluid, reservoir, (turned, { links }) => {
-    const { pockets, gasMl } = findTrappedAir(turned);
-    const swept = sweepNodes(turned, loop, pockets, links);
-    byCoreMl = swept.byCoreMl.reduce((sum, ml) => sum + ml, 0);
-    return gasMl.map((ml, node) => ml - (swept.sweptMl[node] as number));
-  });
+export function simulateFill(
+  loop: LoopFile,
+  fluid: Fluid,
+  reservoir: LoopComponent = firstReservoir(loop),
+  from: FillFrom = {},
+): FillSimulation {
+  const { drive, byCoreMl } = from.drive ?? fillDrive(loop, fluid, reservoir);
   const { fillMarkMl, shutoffMm } = drive;
-  const first = fillOnce(drive, null);
+  const first = fillOnce(drive, null, from);
   const primes = !first.stalled && first.liftMm <= shutoffMm;
   // how slow a pump may turn follows from the whole lift, which only the whole fill tells
   const canSlow = primes && first.tooQuick && drive.fixedPump === null;
-  const { pulses, passiveMl, passive, liftMm, finished, tooQuick } = canSlow ? fillOnce(drive, first.liftMm) : first;
+  const { pulses, passiveMl, passive, liftMm, finished, tooQuick } = canSlow ? fillOnce(drive, first.liftMm, from) : first;
   const backMl = finished ? runsBackMl(loop, reservoir, drive) : 0;
   const last = pulses.at(-1);
   const totalMl = pulses.reduce((sum, { refillMl }) => sum + refillMl, passiveMl);

@@ -17,6 +17,8 @@ export const FILL = {
   leastGainMl: 1,
   /** share of the flow by which gas leaves a radiator's core (contract, estimate) */
   slowShare: 0.05,
+  /** mL; at the bench a pulse that gains less is a nuisance: hands keep pouring while the pump runs (workshop practice) */
+  handsGainMl: 30,
   /** s; a shorter pulse cannot be switched by hand (contract) */
   leastPulseS: 2,
   /** s by which a hand may be late (contract) */

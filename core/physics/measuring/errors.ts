@@ -7,6 +7,9 @@ export const MEASURED = {
   judgedSdShare: 0.4,
   /** mL by which two people read the same fill mark differently */
   markSdMl: 15,
+  /** mm by which a level is misread by eye, and by its sensor */
+  levelByEyeSdMm: 2,
+  levelBySensorSdMm: 0.5,
   /** K of two sensors against each other, after a settled quarter of an hour */
   sensorsSdK: 1,
 } as const;

@@ -1,4 +1,5 @@
 import { id, positiveMl } from '../../../base/checking/fields.js';
+import { STANDING } from '../../../machine/loop-file/orientation.js';
 import { formatMl } from '../../../base/units/display.js';
 import { ledgerOf } from '../contents.js';
 import { refusal, type EntryDefinition } from '../entry.js';
@@ -18,6 +19,13 @@ const MOST_OVER_ML = 400;
 export const drained: EntryDefinition<DrainedEntry> = {
   schema: { step, volumeMl: positiveMl().max(20_000).required(), how: oneOf(['jug', 'scale']).required(), wasteId: id().allow(null).required(), source }, // prettier-ignore
   belongs: 'own-step',
+  moves: (book, { volumeMl }, { service: { drains } }, { service }) => {
+    const stand = service?.stands[Math.min(drains.length, service.stands.length - 1)];
+    book.cameOut(
+      volumeMl,
+      stand ? { tilt: STANDING[stand.standing], setup: { open: stand.airs, drains: [stand.drain], closed: [] } } : null,
+    );
+  },
   apply: ({ service }, { volumeMl, how, wasteId }, made) => {
     service.drains.push({ volumeMl, how, wasteId, ...made });
     service.flows.push({ eventId: made.eventId, at: made.at, way: 'out', liquid: 'old', volumeMl });

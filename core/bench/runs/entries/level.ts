@@ -13,6 +13,7 @@ export interface LevelEntry {
 export const level: EntryDefinition<LevelEntry> = {
   schema: { levelMl: finite().min(0).max(20_000).required(), source },
   belongs: 'anytime',
+  moves: (book, { levelMl, source: from }) => book.level(levelMl, book.levelSdMl(from !== undefined && from !== 'hand')),
   apply: (state, { levelMl, source: from }, made) => void state.levels.push(stamp(made, levelMl, from)),
   reads: ({ levelMl, source: from }) => `Level: ${formatMl(levelMl)} in the reservoir${bySource(from)}`,
 };

@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { finite } from '../../../base/checking/fields.js';
 import { bySource, passedOver, type EntryDefinition, type Override } from '../entry.js';
 import { lowMarkAgainst, pumpAgainst } from '../locks.js';
 import { switchPump, type ReadingSource, type RunState } from '../state.js';
@@ -7,12 +8,14 @@ import { override, source } from './fields.js';
 export interface PumpEntry {
   readonly type: 'pump';
   readonly on: boolean;
+  /** share of full speed it was set to first, where it was ordered to run slower */
+  readonly speed?: number;
   readonly override?: Override;
   readonly source?: ReadingSource;
 }
 
 export const pump: EntryDefinition<PumpEntry> = {
-  schema: { on: Joi.boolean().required(), override, source },
+  schema: { on: Joi.boolean().required(), speed: finite().greater(0).max(1), override, source },
   belongs: 'anytime',
   apply: (state, { on }, { at }) => {
     switchPump(state, on, at);

@@ -13,6 +13,9 @@ export interface StepDoneEntry {
 export const stepDone: EntryDefinition<StepDoneEntry> = {
   schema: { step },
   belongs: 'own-step',
+  moves: (book, entry, _before, procedure) => {
+    if (stepOf(procedure, entry.step)?.does.includes('empties')) book.emptied();
+  },
   apply: (state, entry, made, procedure) => {
     // taken apart: what the book still held is on towels and in parts
     if (stepOf(procedure, entry.step)?.does.includes('empties'))

@@ -28,6 +28,7 @@ export const swapped: EntryDefinition<SwappedEntry> = {
     bag: lotOnBagSchema,
   },
   belongs: 'own-step',
+  moves: (book, { heldMl }) => book.cameOut(heldMl, null),
   apply: ({ service }, { item: what, action, text, heldMl, bag }, made) => {
     service.swaps.push({ item: what, action, text, heldMl, ...(bag ? { bag } : {}), ...made });
     // a part that left full took its liquid along

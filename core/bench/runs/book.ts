@@ -1,0 +1,47 @@
+import { liquidAt } from '../../machine/liquids/fluids.js';
+import { LiquidTwin } from '../../physics/live-book/liquidTwin.js';
+import { contentsAt, dryContents, filledContents, LiveBook, type LoopContents } from '../../physics/live-book/liveBook.js';
+import { pumpsWithoutCurve } from '../../physics/flow/network.js';
+import { vesselsWithoutBox } from '../../physics/geometry/network.js';
+import { BENCH_C } from '../../physics/measuring/errors.js';
+import { LEAK_SCHOOLS } from '../../physics/leak-testing/schools.js';
+import type { Procedure } from './procedure.js';
+
+/** The book of a run: what is inside its loop, carried by its entries. */
+
+const twins = new WeakMap<object, LiquidTwin | null>();
+
+/** The loop's twin for what moves inside; null where heights, curves or the one reservoir are missing. */
+export function twinOf({ twin }: Pick<Procedure, 'twin'>): LiquidTwin | null {
+  if (!twin) return null;
+  const known = twins.get(twin);
+  if (known !== undefined) return known;
+  const { loop, liquid } = twin;
+  const [reservoir, second] = loop.components.filter(({ kind }) => kind === 'reservoir');
+  const can =
+    reservoir !== undefined &&
+    second === undefined &&
+    vesselsWithoutBox(loop).length === 0 &&
+    pumpsWithoutCurve(loop).length === 0 &&
+    loop.components.some(({ kind }) => kind === 'pump');
+  const made = can ? new LiquidTwin(loop, liquidAt(liquid, BENCH_C), reservoir) : null;
+  twins.set(twin, made);
+  return made;
+}
+
+/** What is inside before the first entry. */
+export function startContents(procedure: Procedure): LoopContents {
+  if (procedure.start) return structuredClone(procedure.start);
+  const twin = twinOf(procedure);
+  const { service, schools, volume } = procedure;
+  if (service) return filledContents(twin, service.inside);
+  // only opened joints are tested: the rest of the loop is still full
+  return LEAK_SCHOOLS[schools.leak].openedOnly ? filledContents(twin, volume) : dryContents(twin);
+}
+
+export const bookOf = (procedure: Procedure, contents: LoopContents): LiveBook =>
+  new LiveBook(twinOf(procedure), contents, procedure.volume.sdMl);
+
+/** What is inside at an instant, a running pump carried on until then. */
+export const contentsNow = (procedure: Procedure, contents: LoopContents, nowMs: number): LoopContents =>
+  contents.pump === null ? contents : contentsAt(twinOf(procedure), contents, procedure.volume.sdMl, nowMs);

@@ -1,0 +1,173 @@
+import { liquidAt } from '../../machine/liquids/fluids.js';
+import { copyOf, type LiquidTwin, type Wetted } from '../../physics/live-book/liquidTwin.js';
+import { BOOK, type LoopContents } from '../../physics/live-book/liveBook.js';
+import { simulateFill, type FillSimulation, type SimulatedPulse } from '../../physics/filling/fillSimulation.js';
+import { FILL } from '../../physics/filling/frontMoves.js';
+import { BENCH_C, jugSdMl } from '../../physics/measuring/errors.js';
+import { contentsNow, twinOf } from './book.js';
+import type { Procedure } from './procedure.js';
+import type { RunState } from './state.js';
+
+/** What hands do next while a loop is filled, by what is inside now. */
+export type FillOrder =
+  /** so much at most, and no further than the mark */
+  | { readonly do: 'pour'; readonly mostMl: number }
+  /** the level is not known well enough to pour or to start the pump */
+  | { readonly do: 'read-level' }
+  /** more stands there than the mark allows and what comes back has room for */
+  | { readonly do: 'draw-off'; readonly ml: number }
+  /** for so long, at this share of full speed where it must be slowed; `pourMl`: poured meanwhile, in one go */
+  | { readonly do: 'pump-on'; readonly runS: number; readonly speed: number | null; readonly pourMl: number | null }
+  | { readonly do: 'pump-off'; readonly inS: number }
+  /** the pump runs and draws: pour as fast, up to the mark, until liquid comes back */
+  | { readonly do: 'pour-running'; readonly mostMl: number }
+  /** nothing more goes in: the level stays and liquid comes back */
+  | { readonly do: 'finish' }
+  /** the pump cannot lift it to the highest point */
+  | { readonly do: 'cannot-prime'; readonly liftMm: number; readonly shutoffMm: number };
+
+export const FILL_ORDER = {
+  /** mL; less is a drop that nobody pours */
+  leastPourMl: 5,
+  /** standard deviations that a pour stays below the lid, and a level above the low mark */
+  keepsSd: 2,
+  /** share by which a pump may move more than its curve says (its head by 15 %) */
+  fasterShare: 1.15,
+  /** s; how long liquid must come back before the level counts as staying */
+  roundS: 15,
+  /** mL within which a level stays where it was */
+  staysWithinMl: 8,
+  /** s; longest time at a stretch without a look at the level */
+  mostRunS: 60,
+} as const;
+
+/** A pour that leaves, with its own error and the level's, two standard deviations to the lid. */
+function mostPour(roomMl: number, levelSdMl: number, toMarkMl: number): number {
+  let most = Math.max(0, Math.min(toMarkMl, roomMl));
+  for (let step = 0; step < 3; step += 1)
+    most = Math.min(most, Math.max(0, roomMl - FILL_ORDER.keepsSd * Math.hypot(levelSdMl, jugSdMl(most))));
+  return most;
+}
+
+interface Now {
+  readonly twin: LiquidTwin;
+  readonly contents: LoopContents;
+  readonly at: Wetted;
+  readonly sdMl: number;
+}
+
+/** What stands where at an instant; null where only volumes are known. */
+export function standingNow(procedure: Procedure, state: RunState, nowMs: number): Now | null {
+  const twin = twinOf(procedure);
+  const contents = contentsNow(procedure, state.contents, nowMs);
+  const { standing } = contents;
+  if (!twin || !standing || standing.wettedMl.length !== twin.drive.cells.length) return null;
+  return {
+    twin,
+    contents,
+    at: { reservoirMl: standing.reservoirMl, wettedMl: Float64Array.from(standing.wettedMl) },
+    sdMl: standing.reservoirSdMl,
+  };
+}
+
+const plans = new WeakMap<object, FillSimulation>();
+
+/** The fill from what is inside now, as hands do it: one plan for every screen. null where nothing can be simulated. */
+export function fillFromNow(procedure: Procedure, state: RunState): FillSimulation | null {
+  const twin = twinOf(procedure);
+  const { standing } = state.contents;
+  if (!twin || !procedure.twin || !standing || standing.wettedMl.length !== twin.drive.cells.length) return null;
+  const known = plans.get(standing);
+  if (known) return known;
+  const plan = simulateFill(twin.loop, liquidAt(procedure.twin.liquid, BENCH_C), twin.reservoir, {
+    wettedMl: Float64Array.from(standing.wettedMl),
+    reservoirMl: standing.reservoirMl,
+    leastGainMl: FILL.handsGainMl,
+    drive: { drive: twin.drive, byCoreMl: twin.byCoreMl },
+  });
+  plans.set(standing, plan);
+  return plan;
+}
+
+/** s that the pump may run by the book before the level could stand at the low mark, were it as quick as it can be. */
+function runSeconds({ twin, at, sdMl }: Now, pulse: SimulatedPulse, volumeSdMl: number): number {
+  const { lowMarkMl } = twin.drive;
+  const slowed = pulse.speed / Math.max(1e-3, twin.drive.speed);
+  const run = copyOf(at);
+  const stepS = 0.25;
+  let seconds = 0;
+  while (seconds < FILL_ORDER.mostRunS && run.reservoirMl - FILL_ORDER.keepsSd * sdMl > lowMarkMl) {
+    twin.run(run, stepS, slowed);
+    seconds += stepS;
+    if (!twin.goesRound(run)) continue;
+    // the way may end later than the parts' volumes say: is there enough left for that?
+    const sd = Math.hypot(sdMl, volumeSdMl, BOOK.gasSdShare * twin.wayMl(run));
+    const enough = run.reservoirMl - FILL_ORDER.keepsSd * sd > lowMarkMl;
+    return Math.max(FILL.leastPulseS, enough ? seconds + FILL_ORDER.roundS : seconds / FILL_ORDER.fasterShare);
+  }
+  return Math.max(FILL.leastPulseS, seconds / FILL_ORDER.fasterShare);
+}
+
+/** Whether liquid went round for long enough since the last pour, with the pump off again. */
+function ranRound(state: RunState): boolean {
+  const last = state.pumpRuns.at(-1);
+  if (!last || last.stoppedAt === null) return false;
+  const poured = state.pours.at(-1);
+  const from = Math.max(Date.parse(last.startedAt), poured ? Date.parse(poured.at) : 0);
+  return Date.parse(last.stoppedAt) - from >= 1000 * FILL_ORDER.roundS * 0.9;
+}
+
+/**
+ * The next order while a loop is filled or topped up. null: the loop's heights are not known, so that only volumes tell.
+ * @param mayFinish the level was seen to stay and liquid to come back: the hands said so
+ */
+export function fillOrder(procedure: Procedure, state: RunState, nowMs: number, mayFinish = false): FillOrder | null {
+  const now = standingNow(procedure, state, nowMs);
+  if (!now) return null;
+  const { twin, at, sdMl, contents } = now;
+  const { fillMarkMl, lowMarkMl, surfaceMm } = twin.drive;
+  const keeps = FILL_ORDER.keepsSd * sdMl;
+  const plan = fillFromNow(procedure, state);
+  const pulse = plan?.pulses[0] ?? null;
+  if (contents.pump) return whileRunning(now, pulse, procedure, state);
+  const toMarkMl = fillMarkMl - at.reservoirMl + settlesMl(twin, at, surfaceMm(fillMarkMl));
+  if (at.reservoirMl - fillMarkMl > FILL_ORDER.staysWithinMl + keeps) return { do: 'draw-off', ml: at.reservoirMl - fillMarkMl };
+  if (mayFinish && toMarkMl <= FILL_ORDER.staysWithinMl) return { do: 'finish' };
+  const mostMl = mostPour(twin.brimMl - at.reservoirMl + (toMarkMl - (fillMarkMl - at.reservoirMl)), sdMl, toMarkMl);
+  if (toMarkMl > FILL_ORDER.staysWithinMl) {
+    if (mostMl >= Math.min(FILL.handsGainMl, toMarkMl / 2) || contents.isLevelRead) return { do: 'pour', mostMl };
+    return { do: 'read-level' };
+  }
+  if (!contents.isLevelRead && keeps > (fillMarkMl - lowMarkMl) / 4) return { do: 'read-level' };
+  if (plan && !plan.primes && !twin.goesRound(at)) return { do: 'cannot-prime', liftMm: plan.liftMm, shutoffMm: plan.shutoffMm };
+  if (twin.goesRound(at) && ranRound(state)) return contents.isLevelRead ? { do: 'finish' } : { do: 'read-level' };
+  if (!pulse) return { do: 'pump-on', runS: FILL_ORDER.roundS, speed: null, pourMl: null };
+  return {
+    do: 'pump-on',
+    runS: pulse.pouredRunning ? pulse.runS : runSeconds(now, pulse, procedure.volume.sdMl),
+    speed: pulse.slowed ? pulse.speed : null,
+    pourMl: pulse.pouredRunning ? pulse.refillMl : null,
+  };
+}
+
+/** mL that go on into the outlet's side while the reservoir is filled to the mark. */
+function settlesMl(twin: LiquidTwin, at: Wetted, surfaceMm: number): number {
+  let ml = 0;
+  for (const [index, cell] of twin.drive.cells.entries()) {
+    if (cell.slow) continue;
+    if (cell.liftMm > surfaceMm) break;
+    ml += Math.max(0, cell.volumeMl - (at.wettedMl[index] as number));
+  }
+  return ml;
+}
+
+/** The pump runs: off in time, or pour as it draws. */
+function whileRunning(now: Now, pulse: SimulatedPulse | null, procedure: Procedure, state: RunState): FillOrder {
+  const { twin, at, sdMl } = now;
+  if (pulse?.pouredRunning && !twin.goesRound(at))
+    return { do: 'pour-running', mostMl: mostPour(twin.brimMl - at.reservoirMl, sdMl, twin.drive.fillMarkMl - at.reservoirMl) };
+  const since = state.pump ? Date.parse(state.pump.since) : 0;
+  const ranS = ((now.contents.pump?.carriedMs ?? since) - since) / 1000;
+  if (twin.goesRound(at)) return { do: 'pump-off', inS: Math.max(0, FILL_ORDER.roundS - ranS) };
+  return { do: 'pump-off', inS: pulse ? Math.max(0, runSeconds(now, pulse, procedure.volume.sdMl) - FILL.leastPulseS) : 0 };
+}
