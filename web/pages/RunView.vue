@@ -273,6 +273,7 @@ useShortcuts({
         />
         <BleedStep
           v-if="step.kind === 'bleed'"
+          :procedure="procedure"
           :state="state"
           :colour="colour"
           :locked="locked"

@@ -1,4 +1,5 @@
 import { liquidAt } from '../../machine/liquids/fluids.js';
+import { bleedModel } from '../../physics/air/airLeft.js';
 import { LiquidTwin } from '../../physics/live-book/liquidTwin.js';
 import { contentsAt, dryContents, filledContents, LiveBook, type LoopContents } from '../../physics/live-book/liveBook.js';
 import { pumpsWithoutCurve } from '../../physics/flow/network.js';
@@ -27,6 +28,19 @@ export function twinOf({ twin }: Pick<Procedure, 'twin'>): LiquidTwin | null {
   const made = can ? new LiquidTwin(loop, liquidAt(liquid, BENCH_C), reservoir) : null;
   twins.set(twin, made);
   return made;
+}
+
+const stretches = new WeakMap<object, number>();
+
+/** mm by which the level rises at a stop because soft tube gives back what the pump's pressure stretched; 0 where nobody can tell. */
+export function stretchMm({ twin, facts }: Pick<Procedure, 'twin' | 'facts'>): number {
+  const mlPerMm = facts?.reservoir?.mlPerMm;
+  if (!twin || mlPerMm === undefined) return 0;
+  const known = stretches.get(twin);
+  if (known !== undefined) return known;
+  const mm = (bleedModel(twin.loop, twin.liquid, 1)?.stretchMl ?? 0) / mlPerMm;
+  stretches.set(twin, mm);
+  return mm;
 }
 
 /** What is inside before the first entry. */

@@ -6,7 +6,7 @@ import { balanceFill, fillVolume, type FillBalance, type FillPlan } from '../../
 import { LEAK_SCHOOLS } from '../../physics/leak-testing/schools.js';
 import type { ServiceFacts } from './facts.js';
 import type { Procedure } from './procedure.js';
-import { broughtMl, isDone, pouredMl, type RunState, type ServiceState } from './state.js';
+import { broughtMl, isDone, outflowMl, pouredMl, type RunState, type ServiceState } from './state.js';
 
 /** What is inside a loop during a run, as far as its entries tell. */
 
@@ -50,7 +50,7 @@ export function fillTotal({ fillPlan, service }: Procedure, state: RunState): Vo
  * behind is an upper limit: flow fills a radiator above its ports better than still water does, so it excuses nothing here.
  */
 export const fillBalance = (procedure: Procedure, state: RunState): FillBalance =>
-  balanceFill(fillTotal(procedure, state), pouredMl(state) + broughtMl(state));
+  balanceFill(fillTotal(procedure, state), pouredMl(state) + broughtMl(state) - outflowMl(state));
 
 /** The book after a drain: against what the twin keeps inside once the planned stands are done. */
 export function judgeDrain(service: ServiceFacts, state: ServiceState): LedgerVerdict {

@@ -1,10 +1,12 @@
 import { remembering } from '../../base/numerics/remember.js';
 import { FLUSH } from '../../machine/liquids/rinsing.js';
-import { judgeBleed } from '../../physics/air/bleed.js';
+import { judgeBleed, type BleedState } from '../../physics/air/bleed.js';
 import { judgeDecay, type DecayResult } from '../../physics/leak-testing/decay.js';
 import { LEAST_TAIL_READINGS } from '../../physics/leak-testing/defaults.js';
 import { asksForCause, gradeItem, type Graded } from '../inspection/grade.js';
 import type { InspectItem } from '../inspection/items.js';
+import { LEVEL_STAYS } from './checkIds.js';
+import { stretchMm } from './book.js';
 import { fillBalance, judgeDrain, ledgerOf, liquidAtDryTest } from './contents.js';
 import type { ServiceFacts } from './facts.js';
 import { openFailures } from './locks.js';
@@ -29,6 +31,13 @@ export function judgeDryTest(procedure: Procedure, state: RunState): DecayResult
     liquidMl: Math.min(0.95 * procedure.volume.volumeMl, liquidAtDryTest(procedure, state)),
   });
 }
+
+/** The bleeding as it stands; what soft tube gives back at a stop is no air. */
+export const judgeBleeding = (procedure: Procedure, { bleedCycles }: Pick<RunState, 'bleedCycles'>): BleedState =>
+  judgeBleed(
+    bleedCycles.map(({ value }) => value),
+    stretchMm(procedure),
+  );
 
 /** What a step still lacks before it can be called done. Empty: it may be closed. */
 export function lacksOf(procedure: Procedure, state: RunState, stepId: string, nowMs: number): LackFact[] {
@@ -68,7 +77,7 @@ const CRITERIA: Readonly<Record<StepKind, Criterion>> = {
   'dry-test': dryTestLacks,
   fill: fillLacks,
   'part-test': partTestLacks,
-  bleed: (_procedure, { bleedCycles }) => [...judgeBleed(bleedCycles.map(({ value }) => value)).missing],
+  bleed: (procedure, state) => [...judgeBleeding(procedure, state).missing],
   baseline: (_procedure, { befores, baselines }, { does }) =>
     (does.includes('measures-before') ? befores : baselines).length === 0 ? [{ why: 'no-baseline' }] : [],
   'sign-off': (_procedure, state) => openFailures(state),
@@ -95,7 +104,9 @@ function fillLacks(procedure: Procedure, state: RunState): LackFact[] {
   if (state.pours.length === 0) return [...missing, { why: 'nothing-poured' }];
   const { verdict, stillToPourMl } = fillBalance(procedure, state);
   if (verdict === 'as-planned') return missing;
-  return [...missing, { why: verdict === 'filling' ? 'fill-open' : 'fill-over', ml: Math.abs(stillToPourMl) }];
+  // where the level stays at the mark and liquid comes back nothing more goes in: what was predicted is told, not demanded
+  const stays = state.steps.some(({ kind, checks }) => kind === 'fill' && checks[LEVEL_STAYS]?.mark === 'done');
+  return stays ? missing : [...missing, { why: verdict === 'filling' ? 'fill-open' : 'fill-over', ml: Math.abs(stillToPourMl) }];
 }
 
 /** Parts whose last own test leaked keep the step open. */

@@ -16,11 +16,16 @@ export type FillOrder =
   | { readonly do: 'read-level' }
   /** more stands there than the mark allows and what comes back has room for */
   | { readonly do: 'draw-off'; readonly ml: number }
-  /** for so long, at this share of full speed where it must be slowed; `pourMl`: poured meanwhile, in one go */
-  | { readonly do: 'pump-on'; readonly runS: number; readonly speed: number | null; readonly pourMl: number | null }
+  /** for so long, at this share of full speed where it must be slowed; `pour`: poured meanwhile, in one go, and never further up than so many mL in the reservoir */
+  | {
+      readonly do: 'pump-on';
+      readonly runS: number;
+      readonly speed: number | null;
+      readonly pour: { readonly ml: number; readonly upToMl: number } | null;
+    }
   | { readonly do: 'pump-off'; readonly inS: number }
   /** the pump runs and draws: pour as fast, up to the mark, until liquid comes back */
-  | { readonly do: 'pour-running'; readonly mostMl: number }
+  | { readonly do: 'pour-running'; readonly upToMl: number }
   /** nothing more goes in: the level stays and liquid comes back */
   | { readonly do: 'finish' }
   /** the pump cannot lift it to the highest point */
@@ -37,6 +42,12 @@ export const FILL_ORDER = {
   roundS: 15,
   /** mL within which a level stays where it was */
   staysWithinMl: 8,
+  /** share of the way that comes back as foam when liquid begins to go round (estimate) */
+  foamShare: 0.05,
+  /** share of its speed below which a pump is not slowed for a late hand alone: it must still lift */
+  leastSpeedShare: 0.7,
+  /** share of a speed that nobody sets more finely */
+  settableShare: 0.005,
   /** s; longest time at a stretch without a look at the level */
   mostRunS: 60,
 } as const;
@@ -54,6 +65,7 @@ interface Now {
   readonly contents: LoopContents;
   readonly at: Wetted;
   readonly sdMl: number;
+  readonly isRound: boolean;
 }
 
 /** What stands where at an instant; null where only volumes are known. */
@@ -67,6 +79,7 @@ export function standingNow(procedure: Procedure, state: RunState, nowMs: number
     contents,
     at: { reservoirMl: standing.reservoirMl, wettedMl: Float64Array.from(standing.wettedMl) },
     sdMl: standing.reservoirSdMl,
+    isRound: standing.isRound,
   };
 }
 
@@ -108,6 +121,28 @@ function runSeconds({ twin, at, sdMl }: Now, pulse: SimulatedPulse, volumeSdMl: 
   return Math.max(FILL.leastPulseS, seconds / FILL_ORDER.fasterShare);
 }
 
+/** mL in the reservoir that are not exceeded while the pump runs: bubbles that the front left behind come back as room that liquid had. */
+const runningMarkMl = (twin: LiquidTwin): number =>
+  Math.max(twin.drive.lowMarkMl, Math.min(twin.drive.fillMarkMl, twin.brimMl - FILL_ORDER.foamShare * twin.wholeWayMl));
+
+/**
+ * Share of full speed at which the pump runs; null: as it is set. Once liquid goes round the reservoir empties as fast as
+ * the loop flows: a hand that is late by a second must still find the outlet under the surface.
+ */
+function slower({ twin, isRound }: Now, wanted: number): number | null {
+  const { speed, steadyLph, lowMarkMl, outletMl, fixedPump } = twin.drive;
+  const safe =
+    isRound || steadyLph <= 0 ? speed : (speed * (3.6 * (lowMarkMl - outletMl))) / (FILL.lateS * FILL_ORDER.fasterShare * steadyLph);
+  const to = Math.min(wanted, Math.max(safe, FILL_ORDER.leastSpeedShare * speed));
+  return fixedPump === null && to < speed * (1 - FILL_ORDER.settableShare) ? to : null;
+}
+
+/** s that a pump may run whose front is past the end that the book expects: as quick as the whole loop's flow takes what stands there. */
+function unknownEndS({ twin, at, sdMl }: Now): number {
+  const free = at.reservoirMl - FILL_ORDER.keepsSd * sdMl - twin.drive.lowMarkMl;
+  return Math.max(FILL.leastPulseS, Math.min(FILL_ORDER.roundS, (3.6 * free) / Math.max(1, twin.drive.steadyLph * FILL_ORDER.fasterShare)));
+}
+
 /** Whether liquid went round for long enough since the last pour, with the pump off again. */
 function ranRound(state: RunState): boolean {
   const last = state.pumpRuns.at(-1);
@@ -124,13 +159,13 @@ function ranRound(state: RunState): boolean {
 export function fillOrder(procedure: Procedure, state: RunState, nowMs: number, mayFinish = false): FillOrder | null {
   const now = standingNow(procedure, state, nowMs);
   if (!now) return null;
-  const { twin, at, sdMl, contents } = now;
+  const { twin, at, sdMl, contents, isRound } = now;
   const { fillMarkMl, lowMarkMl, surfaceMm } = twin.drive;
   const keeps = FILL_ORDER.keepsSd * sdMl;
   const plan = fillFromNow(procedure, state);
   const pulse = plan?.pulses[0] ?? null;
   if (contents.pump) return whileRunning(now, pulse, procedure, state);
-  const toMarkMl = fillMarkMl - at.reservoirMl + settlesMl(twin, at, surfaceMm(fillMarkMl));
+  const toMarkMl = fillMarkMl - at.reservoirMl + (isRound ? 0 : settlesMl(twin, at, surfaceMm(at.reservoirMl), surfaceMm(fillMarkMl)));
   if (at.reservoirMl - fillMarkMl > FILL_ORDER.staysWithinMl + keeps) return { do: 'draw-off', ml: at.reservoirMl - fillMarkMl };
   if (mayFinish && toMarkMl <= FILL_ORDER.staysWithinMl) return { do: 'finish' };
   const mostMl = mostPour(twin.brimMl - at.reservoirMl + (toMarkMl - (fillMarkMl - at.reservoirMl)), sdMl, toMarkMl);
@@ -139,23 +174,27 @@ export function fillOrder(procedure: Procedure, state: RunState, nowMs: number, 
     return { do: 'read-level' };
   }
   if (!contents.isLevelRead && keeps > (fillMarkMl - lowMarkMl) / 4) return { do: 'read-level' };
-  if (plan && !plan.primes && !twin.goesRound(at)) return { do: 'cannot-prime', liftMm: plan.liftMm, shutoffMm: plan.shutoffMm };
-  if (twin.goesRound(at) && ranRound(state)) return contents.isLevelRead ? { do: 'finish' } : { do: 'read-level' };
-  if (!pulse) return { do: 'pump-on', runS: FILL_ORDER.roundS, speed: null, pourMl: null };
+  if (plan && !plan.primes && !isRound) return { do: 'cannot-prime', liftMm: plan.liftMm, shutoffMm: plan.shutoffMm };
+  if (isRound && ranRound(state)) return contents.isLevelRead ? { do: 'finish' } : { do: 'read-level' };
+  // nothing is left to fill by the book: run until liquid is seen to come back, or the level has fallen
+  if (isRound || !pulse)
+    return { do: 'pump-on', runS: isRound ? FILL_ORDER.roundS : unknownEndS(now), speed: slower(now, twin.drive.speed), pour: null };
+  const speed = slower(now, pulse.speed);
   return {
     do: 'pump-on',
-    runS: pulse.pouredRunning ? pulse.runS : runSeconds(now, pulse, procedure.volume.sdMl),
-    speed: pulse.slowed ? pulse.speed : null,
-    pourMl: pulse.pouredRunning ? pulse.refillMl : null,
+    runS: pulse.pouredRunning ? pulse.runS : runSeconds(now, { ...pulse, speed: speed ?? pulse.speed }, procedure.volume.sdMl),
+    speed,
+    pour: pulse.pouredRunning ? { ml: pulse.refillMl, upToMl: runningMarkMl(twin) } : null,
   };
 }
 
-/** mL that go on into the outlet's side while the reservoir is filled to the mark. */
-function settlesMl(twin: LiquidTwin, at: Wetted, surfaceMm: number): number {
+/** mL that go on into the outlet's side while the surface rises: what lies below it now is filled already, once something stands there. */
+function settlesMl(twin: LiquidTwin, at: Wetted, fromMm: number, toMm: number): number {
+  const isDry = at.reservoirMl <= twin.drive.outletMl + 1;
   let ml = 0;
   for (const [index, cell] of twin.drive.cells.entries()) {
-    if (cell.slow) continue;
-    if (cell.liftMm > surfaceMm) break;
+    if (cell.slow || (!isDry && cell.liftMm <= fromMm)) continue;
+    if (cell.liftMm > toMm) break;
     ml += Math.max(0, cell.volumeMl - (at.wettedMl[index] as number));
   }
   return ml;
@@ -163,11 +202,10 @@ function settlesMl(twin: LiquidTwin, at: Wetted, surfaceMm: number): number {
 
 /** The pump runs: off in time, or pour as it draws. */
 function whileRunning(now: Now, pulse: SimulatedPulse | null, procedure: Procedure, state: RunState): FillOrder {
-  const { twin, at, sdMl } = now;
-  if (pulse?.pouredRunning && !twin.goesRound(at))
-    return { do: 'pour-running', mostMl: mostPour(twin.brimMl - at.reservoirMl, sdMl, twin.drive.fillMarkMl - at.reservoirMl) };
+  const { twin } = now;
+  if (pulse?.pouredRunning && !now.isRound) return { do: 'pour-running', upToMl: runningMarkMl(twin) };
   const since = state.pump ? Date.parse(state.pump.since) : 0;
   const ranS = ((now.contents.pump?.carriedMs ?? since) - since) / 1000;
-  if (twin.goesRound(at)) return { do: 'pump-off', inS: Math.max(0, FILL_ORDER.roundS - ranS) };
+  if (now.isRound) return { do: 'pump-off', inS: Math.max(0, FILL_ORDER.roundS - ranS) };
   return { do: 'pump-off', inS: pulse ? Math.max(0, runSeconds(now, pulse, procedure.volume.sdMl) - FILL.leastPulseS) : 0 };
 }

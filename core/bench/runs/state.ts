@@ -14,6 +14,9 @@ import type { LeakAmount, LeakWhen } from '../leak-finding/causes.js';
 import { startContents } from './book.js';
 import type { Procedure, StepKind, StepTrait } from './procedure.js';
 
+/** see `entries/outflow.ts` */
+export type OutflowWay = 'ran-over' | 'drawn-off' | 'spilled';
+
 export type CheckMark = 'done' | 'open' | 'not-needed';
 
 /** Where a value came from: read and typed, sent by an instrument of the bench, or by a simulated stand-in of one. */
@@ -220,6 +223,8 @@ export interface RunState {
   readonly overrides: (Remark & { rule: string })[];
   coolant: Coolant | null;
   readonly pours: Stamped<number>[];
+  /** what left again of what was poured: over the lid, drawn off, spilled */
+  readonly outflows: { readonly eventId: string; readonly at: string; readonly way: OutflowWay; readonly volumeMl: number }[];
   readonly bleedCycles: Stamped<BleedCycle>[];
   readonly baselines: Stamped<BaselineReading>[];
   /** of a service: measured before anything was touched */
@@ -263,6 +268,7 @@ export const emptyState = (procedure: Procedure): RunState => ({
   overrides: [],
   coolant: null,
   pours: [],
+  outflows: [],
   bleedCycles: [],
   baselines: [],
   befores: [],
@@ -321,6 +327,9 @@ export const broughtMl = ({ partTests }: Pick<RunState, 'partTests'>): number =>
   partTests.reduce((sum, { value }) => sum + value.leftMl, 0);
 
 export const pouredMl = (state: RunState): number => state.pours.reduce((sum, { value }) => sum + value, 0);
+
+/** mL of what was poured that left again: it is not inside. */
+export const outflowMl = ({ outflows }: Pick<RunState, 'outflows'>): number => outflows.reduce((sum, { volumeMl }) => sum + volumeMl, 0);
 
 /** Readings of the dry test that counts, with times from its first one. Sorted: a reading may be entered late. */
 export function dryReadings(state: RunState): DecayReading[] {

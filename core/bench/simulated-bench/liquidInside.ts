@@ -13,6 +13,10 @@ export class LiquidInside {
   /** once the return was reached, liquid goes round; before, a front moves */
   circulating = false;
   spilledMl = 0;
+  /** share of the file's speed at which the pump runs */
+  slowed = 1;
+  /** mL moved since the pump started */
+  private movedMl = 0;
   looseGasMl = 0;
   private readonly at: Wetted;
   private readonly twin: LiquidTwin;
@@ -75,6 +79,10 @@ export class LiquidInside {
     return this.twin.drive.lowMarkMl;
   }
 
+  get fileSpeed(): number {
+    return Math.max(1e-3, this.twin.drive.speed);
+  }
+
   get steadyLph(): number {
     return this.twin.drive.steadyLph;
   }
@@ -110,7 +118,8 @@ export class LiquidInside {
       this.free(1 - Math.exp(-seconds / SIMULATED.bleedTauS));
       return this.shownMl(true) <= 0 ? seconds : 0;
     }
-    const { dryS } = this.twin.run(this.at, seconds);
+    const { dryS, movedMl } = this.twin.run(this.at, seconds, this.slowed);
+    this.movedMl += movedMl;
     if (this.twin.goesRound(this.at)) this.reachReturn();
     return dryS;
   }
@@ -127,13 +136,27 @@ export class LiquidInside {
 
   /** The pump stops: without a full column, liquid falls back. */
   stop(): void {
-    if (!this.circulating) this.spilledMl += this.twin.stop(this.at);
+    if (!this.circulating) this.spilledMl += this.twin.stop(this.at, this.movedMl);
+    this.movedMl = 0;
   }
 
   /** Opened in a stand with the pump off. @returns mL that leave by each opening */
   open(tilt: Tilt, setup: OpeningSetup): (opening: string) => number {
-    this.standStill();
-    return this.twin.open(this.at, tilt, setup).at;
+    if (!this.circulating) return this.twin.open(this.at, tilt, setup).at;
+    // liquid went round: it stands everywhere on the way, bubbles and pockets among it
+    const { network, reservoirNode } = this.twin.drive;
+    const share = this.onTheWayMl / this.pathMl;
+    const contents = Float64Array.from(network.volumeMl, (ml, node) => (node === reservoirNode ? this.reservoirMl : share * ml));
+    this.circulating = false;
+    this.looseGasMl = 0;
+    return this.twin.open(this.at, tilt, setup, contents).at;
+  }
+
+  /** So much of what ran hangs on walls after all: it runs to the low points later. */
+  cling(ml: number): void {
+    const onTheWay = this.twin.wayMl(this.at) + ml;
+    this.twin.setWay(this.at, onTheWay);
+    this.at.reservoirMl += onTheWay - this.twin.wayMl(this.at);
   }
 
   /** Blown, wiped and taken apart: nothing stays. */
@@ -143,17 +166,6 @@ export class LiquidInside {
     this.pocketMl = 0;
     this.at.reservoirMl = 0;
     this.at.wettedMl.fill(0);
-  }
-
-  /** Nothing goes round any more: what stood on the way stands there cell by cell, bubbles and pockets in its last part. */
-  private standStill(): void {
-    if (!this.circulating) return;
-    const onTheWay = this.onTheWayMl;
-    this.circulating = false;
-    this.at.wettedMl.fill(0);
-    this.twin.setWay(this.at, onTheWay);
-    this.at.reservoirMl += onTheWay - this.twin.wayMl(this.at);
-    this.looseGasMl = 0;
   }
 
   /** A share of the bubbles finds its way up; liquid of the reservoir takes its room. */

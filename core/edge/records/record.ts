@@ -1,9 +1,8 @@
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
-import { judgeBleed } from '../../physics/air/bleed.js';
 import type { BaselineReading } from '../../physics/diagnosis/reading.js';
 import { settlingCheck } from '../../workshop/due-dates/due.js';
 import { fillBalance, fillTotal } from '../../bench/runs/contents.js';
-import { judgeDryTest } from '../../bench/runs/criteria.js';
+import { judgeBleeding, judgeDryTest } from '../../bench/runs/criteria.js';
 import { describeEntry, type RunEvent } from '../../bench/runs/log.js';
 import type { Procedure } from '../../bench/runs/procedure.js';
 import { replay } from '../../bench/runs/replay.js';
@@ -75,7 +74,7 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
   const state = replay(procedure, events);
   if (!state.signedOff) throw new Error('a record is made of a signed-off run');
   const dry = judgeDryTest(procedure, state);
-  const bleeding = judgeBleed(state.bleedCycles.map(({ value }) => value));
+  const bleeding = judgeBleeding(procedure, state);
   const settling = settlingCheck(filledOn);
   const planned = fillTotal(procedure, state);
   const service = serviceReport(procedure, state);

@@ -34,8 +34,11 @@ export interface BleedState {
 
 export const riseMm = ({ runningMm, stoppedMm }: BleedCycle): number => stoppedMm - runningMm;
 
-/** Finished when the last cycles agree, the rise is small, and nothing bubbles or grinds. */
-export function judgeBleed(cycles: readonly BleedCycle[]): BleedState {
+/**
+ * Finished when the last cycles agree, the rise is small, and nothing bubbles or grinds.
+ * @param stretchMm of the rise that soft tube gives back, which is no air (handbook E)
+ */
+export function judgeBleed(cycles: readonly BleedCycle[], stretchMm = 0): BleedState {
   const last = cycles.slice(-BLEED_CRITERION.cycles);
   const missing: BleedLack[] = [];
   const count = BLEED_CRITERION.cycles - last.length;
@@ -44,8 +47,8 @@ export function judgeBleed(cycles: readonly BleedCycle[]): BleedState {
   const mm = levels.length > 1 ? Math.max(...levels) - Math.min(...levels) : 0;
   if (mm > BLEED_CRITERION.levelWithinMm) missing.push({ why: 'bleed-drift', mm });
   const latest = last.at(-1);
-  if (latest && riseMm(latest) > BLEED_CRITERION.riseBelowMm)
-    missing.push({ why: 'bleed-rise', mm: riseMm(latest), mostMm: BLEED_CRITERION.riseBelowMm });
+  const byAirMm = latest ? riseMm(latest) - stretchMm : 0;
+  if (byAirMm > BLEED_CRITERION.riseBelowMm) missing.push({ why: 'bleed-rise', mm: byAirMm, mostMm: BLEED_CRITERION.riseBelowMm });
   if (latest?.bubbles) missing.push({ why: 'bleed-bubbles' });
   if (latest?.noise) missing.push({ why: 'bleed-noise' });
   return { bled: missing.length === 0, risesMm: cycles.map(riseMm), missing };

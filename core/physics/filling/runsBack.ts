@@ -4,13 +4,19 @@ import { drainTurned } from '../draining/drain.js';
 import { turnNetwork } from '../geometry/turned.js';
 import type { FrontDrive } from './frontMoves.js';
 
-/** The tube's end at the reservoir's return port where that lies above a surface: gas enters there when the pump stops. null: it does not. */
-export function returnAboveSurface(loop: LoopFile, reservoir: LoopComponent, drive: FrontDrive, reservoirMl: number): string | null {
+/** The tube's end at the reservoir's return port where that lies above a surface: gas enters there when the pump stops. null: it does not. `withinMm`: so far above still counts as under it */
+export function returnAboveSurface(
+  loop: LoopFile,
+  reservoir: LoopComponent,
+  drive: FrontDrive,
+  reservoirMl: number,
+  withinMm = 0,
+): string | null {
   const port = reservoir.flow?.[0];
   const node = drive.network.ports.get(`${reservoir.id}.${port}`);
   if (port === undefined || node === undefined) return null;
   // upright, a height is the case's own y
-  if ((drive.network.y[node] as number) <= drive.surfaceMm(reservoirMl)) return null;
+  if ((drive.network.y[node] as number) <= drive.surfaceMm(reservoirMl) + withinMm) return null;
   const ends = loop.tubes.flatMap(({ id, from, to }) => [
     ...(from[0] === reservoir.id && from[1] === port ? [`${id}.from`] : []),
     ...(to[0] === reservoir.id && to[1] === port ? [`${id}.to`] : []),

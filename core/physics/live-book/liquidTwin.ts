@@ -23,6 +23,9 @@ export const copyOf = ({ reservoirMl, wettedMl }: Wetted): Wetted => ({ reservoi
 /** mL; a cell that lacks no more is full */
 const FULL_WITHIN_ML = 1e-6;
 
+/** mm; a return that ends so little above the surface is wetted by what falls from it: no gas goes up it (estimate) */
+const DIPS_WITHIN_MM = 10;
+
 export interface PumpRan {
   readonly movedMl: number;
   /** s with the reservoir's outlet uncovered */
@@ -124,15 +127,21 @@ export class LiquidTwin {
     return { movedMl: went.movedMl, dryS: uncovered ? Math.max(0, seconds - went.runS) : 0 };
   }
 
-  /** The pump stops: what does not hang behind a crest falls back, and gas enters where the return lies above the surface. @returns mL that run over */
-  stop(at: Wetted): number {
+  /**
+   * The pump stops: what does not hang behind a crest falls back, and gas enters where the return lies above the surface.
+   * @param mostBackMl what the pump has moved: no more falls back
+   * @returns mL that run over
+   */
+  stop(at: Wetted, mostBackMl = Number.POSITIVE_INFINITY): number {
     if (this.goesRound(at)) {
-      const end = returnAboveSurface(this.loop, this.reservoir, this.drive, at.reservoirMl);
+      const end = returnAboveSurface(this.loop, this.reservoir, this.drive, at.reservoirMl, DIPS_WITHIN_MM);
       if (end !== null) this.runBack(at, end);
     } else {
       const { fallsBackMl, stays } = fallBack(this.drive.cells, at.wettedMl, at.reservoirMl, this.drive.surfaceMm);
-      at.wettedMl.set(stays);
-      at.reservoirMl += fallsBackMl;
+      // what stood there before the pump ran stands there again
+      const share = fallsBackMl > 0 ? Math.min(1, mostBackMl / fallsBackMl) : 0;
+      at.wettedMl.forEach((ml, index) => (at.wettedMl[index] = ml + share * ((stays[index] as number) - ml)));
+      at.reservoirMl += share * fallsBackMl;
     }
     this.settle(at);
     return this.skim(at);
@@ -150,10 +159,15 @@ export class LiquidTwin {
     at.reservoirMl = inside - this.wayMl(at);
   }
 
-  /** Opened in a stand, with the pump off. @returns mL that leave by each opening that runs, and what is held for want of air */
-  open(at: Wetted, tilt: Tilt, setup: OpeningSetup): { readonly drainedMl: number; readonly heldMl: number; at(opening: string): number } {
+  /** Opened in a stand, with the pump off. `contents`: where they are not those of the cells. @returns mL that leave by each opening that runs, and what is held for want of air */
+  open(
+    at: Wetted,
+    tilt: Tilt,
+    setup: OpeningSetup,
+    contents = this.contents(at),
+  ): { readonly drainedMl: number; readonly heldMl: number; at(opening: string): number } {
     const { network } = this.drive;
-    const { drainedMl, heldMl, left, byDrain } = runOut(turnNetwork(network, tilt), openUp(network, setup), this.contents(at));
+    const { drainedMl, heldMl, left, byDrain } = runOut(turnNetwork(network, tilt), openUp(network, setup), contents);
     this.take(at, left);
     return { drainedMl, heldMl, at: (opening) => nodesOf(network, opening).reduce((sum, node) => sum + (byDrain.get(node) ?? 0), 0) };
   }

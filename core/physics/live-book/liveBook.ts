@@ -1,4 +1,4 @@
-import { jugSdMl, MEASURED } from '../measuring/errors.js';
+import { jugSdMl, MEASURED, pourSdMl } from '../measuring/errors.js';
 import type { Tilt } from '../../machine/loop-file/orientation.js';
 import type { OpeningSetup } from '../draining/openings.js';
 import { totalMl } from '../contents/contents.js';
@@ -11,6 +11,8 @@ export interface Standing {
   reservoirSdMl: number;
   /** mL on the way, cell by cell of the front's path */
   wettedMl: number[];
+  /** liquid was seen to come back: the way is full, whatever its parts hold by their sheets */
+  isRound: boolean;
 }
 
 /** What is inside one loop, as far as it can be told. Plain data: it is stored, copied and sent. */
@@ -25,7 +27,7 @@ export interface LoopContents {
   /** the level was read, or poured up to the mark, and nothing moved since */
   isLevelRead: boolean;
   /** the running pump, carried up to this instant (ms); null: it stands */
-  pump: { carriedMs: number; slowed: number } | null;
+  pump: { carriedMs: number; slowed: number; movedMl: number } | null;
   /** mL that ran over by the twin's reckoning */
   overMl: number;
 }
@@ -40,6 +42,8 @@ export const BOOK = {
   settledSdShare: 0.2,
   /** share of the way that keeps or gives gas once liquid goes round */
   gasSdShare: 0.03,
+  /** s in which 1/e of the bubbles is left while liquid goes round */
+  gasTauS: 420,
   /** mL and share by which the reservoir's rest after a drain is off */
   drainedSdMl: 8,
   drainedSdShare: 0.15,
@@ -47,12 +51,17 @@ export const BOOK = {
   lostSdShare: MEASURED.judgedSdShare,
 } as const;
 
+/** pulses that are reckoned with between two entries */
+const MOST_UNSEEN_PULSES = 40;
+/** standard deviations beyond which a level that was read shows that the book was wrong about its own error */
+const LOST_TRACK_SD = 4;
+
 /** Nothing is inside, and that is known. */
 export const dryContents = (twin: LiquidTwin | null): LoopContents => ({
   engine: BOOK_ENGINE,
   insideMl: 0,
   insideSdMl: 0,
-  standing: twin && { reservoirMl: 0, reservoirSdMl: 0, wettedMl: Array.from(twin.empty().wettedMl) },
+  standing: twin && { reservoirMl: 0, reservoirSdMl: 0, wettedMl: Array.from(twin.empty().wettedMl), isRound: false },
   isLevelRead: twin !== null,
   pump: null,
   overMl: 0,
@@ -68,7 +77,12 @@ export const filledContents = (
   insideSdMl: inside?.sdMl ?? 0,
   standing:
     twin && inside
-      ? { reservoirMl: twin.drive.fillMarkMl, reservoirSdMl: MEASURED.markSdMl, wettedMl: Array.from(twin.atMark().wettedMl) }
+      ? {
+          reservoirMl: twin.drive.fillMarkMl,
+          reservoirSdMl: MEASURED.markSdMl,
+          wettedMl: Array.from(twin.atMark().wettedMl),
+          isRound: true,
+        }
       : null,
 });
 
@@ -94,8 +108,8 @@ export class LiveBook {
     return { twin: this.twin, standing, wetted: { reservoirMl: standing.reservoirMl, wettedMl: Float64Array.from(standing.wettedMl) } };
   }
 
-  private stand(wetted: Wetted, sdMl: number): void {
-    this.own.standing = { reservoirMl: wetted.reservoirMl, reservoirSdMl: sdMl, wettedMl: Array.from(wetted.wettedMl) };
+  private stand(wetted: Wetted, sdMl: number, isRound = this.own.standing?.isRound ?? false): void {
+    this.own.standing = { reservoirMl: wetted.reservoirMl, reservoirSdMl: sdMl, wettedMl: Array.from(wetted.wettedMl), isRound };
   }
 
   private addInside(ml: number, sdMl: number): void {
@@ -104,51 +118,71 @@ export class LiveBook {
     this.own.insideSdMl = Math.hypot(this.own.insideSdMl, sdMl);
   }
 
-  /** Ran over: it is not inside. */
+  /** Would have run over, as the twin reckons: nobody said so, so that it may be inside or not. */
   private spilled(ml: number): void {
     if (ml <= 0) return;
     this.own.overMl += ml;
-    this.addInside(-ml, ml / 2);
+    this.own.insideSdMl = Math.hypot(this.own.insideSdMl, ml / 2);
   }
 
   /**
    * Poured into the reservoir. What has no room there was poured between pulses that nobody entered.
    * @param toMark the hand stopped at the mark: then the level is read as well
    */
-  pour(ml: number, { toMark = false, sdMl = jugSdMl(ml) }: { readonly toMark?: boolean; readonly sdMl?: number } = {}): void {
+  pour(ml: number, { toMark = false, sdMl = pourSdMl(ml) }: { readonly toMark?: boolean; readonly sdMl?: number } = {}): void {
     this.addInside(ml, sdMl);
+    this.poured(ml, sdMl);
+    const { at } = this;
+    if (at && toMark && this.own.pump === null) this.level(at.twin.drive.fillMarkMl, MEASURED.levelByEyeSdMm * this.mlPerMm);
+  }
+
+  private poured(ml: number, sdMl: number): void {
     const { at } = this;
     if (!at) return;
     const { twin, standing, wetted } = at;
-    let sd = standing.reservoirSdMl;
-    if (this.own.pump === null) sd = this.pulsesUnseen(twin, wetted, ml, sd);
+    const hasRoom = wetted.reservoirMl - 2 * standing.reservoirSdMl + ml <= twin.brimMl;
+    if (this.own.pump === null && !standing.isRound && !hasRoom) return this.pouredBetweenPulses(ml, sdMl);
     const before = twin.wayMl(wetted);
-    const over = twin.pour(wetted, ml);
-    this.stand(wetted, Math.hypot(sd, sdMl, BOOK.settledSdShare * (twin.wayMl(wetted) - before)));
+    const over = standing.isRound ? this.pourRound(twin, wetted, ml) : twin.pour(wetted, ml);
+    this.stand(wetted, Math.hypot(standing.reservoirSdMl, sdMl, BOOK.settledSdShare * (twin.wayMl(wetted) - before)));
     this.own.isLevelRead = false;
     this.spilled(over);
-    if (toMark && this.own.pump === null) this.level(twin.drive.fillMarkMl, MEASURED.levelByEyeSdMm * this.mlPerMm);
   }
 
-  /** Pulses that must have been run, so that a pour found room. */
-  private pulsesUnseen(twin: LiquidTwin, wetted: Wetted, ml: number, sdMl: number): number {
-    const { lowMarkMl } = twin.drive;
-    let sd = sdMl;
-    for (let n = 0; n < 8 && wetted.reservoirMl - 2 * sd + ml > twin.brimMl && !twin.goesRound(wetted); n += 1) {
-      const most = copyOf(wetted);
-      const start = most.reservoirMl;
-      for (let s = 0; s < 240 && most.reservoirMl > lowMarkMl; s += 1) {
-        const last = most.reservoirMl;
-        twin.run(most, 0.5);
-        if (last - most.reservoirMl < 1e-3) break;
-      }
-      if (start - most.reservoirMl < 1) break;
-      twin.stop(most);
-      sd = Math.hypot(sd, BOOK.pumpedSdShare * Math.abs(start - most.reservoirMl));
-      wetted.reservoirMl = most.reservoirMl;
-      wetted.wettedMl.set(most.wettedMl);
+  /** The way is full: all of it stays in the reservoir. */
+  private pourRound(twin: LiquidTwin, wetted: Wetted, ml: number): number {
+    const over = Math.max(0, wetted.reservoirMl + ml - twin.brimMl);
+    wetted.reservoirMl += ml - over;
+    return over;
+  }
+
+  /** More than there was room for: pulses that nobody entered were run between. */
+  private pouredBetweenPulses(ml: number, sdMl: number): void {
+    let left = ml;
+    for (let n = 0; n < MOST_UNSEEN_PULSES && left > 0.5; n += 1) {
+      const { twin, wetted, standing } = this.at as NonNullable<typeof this.at>;
+      const room = Math.max(0, twin.drive.fillMarkMl - wetted.reservoirMl);
+      const isFull = standing.isRound || twin.goesRound(wetted);
+      const part = isFull || n === MOST_UNSEEN_PULSES - 1 ? left : Math.min(left, room);
+      this.spilled(twin.pour(wetted, part));
+      left -= part;
+      const before = wetted.reservoirMl;
+      if (left > 0.5) this.pulseUnseen(twin, wetted);
+      this.stand(wetted, Math.hypot(standing.reservoirSdMl, BOOK.pumpedSdShare * (before - wetted.reservoirMl)));
     }
-    return sd;
+    const { wetted, standing } = this.at as NonNullable<typeof this.at>;
+    this.stand(wetted, Math.hypot(standing.reservoirSdMl, sdMl));
+    this.own.isLevelRead = false;
+  }
+
+  private pulseUnseen(twin: LiquidTwin, wetted: Wetted): void {
+    const start = wetted.reservoirMl;
+    for (let s = 0; s < 240 && wetted.reservoirMl > twin.drive.lowMarkMl && !twin.goesRound(wetted); s += 1) {
+      const last = wetted.reservoirMl;
+      twin.run(wetted, 0.5);
+      if (last - wetted.reservoirMl < 1e-3) break;
+    }
+    twin.stop(wetted, start - wetted.reservoirMl);
   }
 
   private get mlPerMm(): number {
@@ -171,30 +205,40 @@ export class LiveBook {
     const { at } = this;
     if (!at) return;
     const { twin, standing, wetted } = at;
-    const wasRound = twin.goesRound(wetted);
-    const { movedMl } = twin.run(wetted, seconds, pump.slowed);
-    const comesRound = !wasRound && twin.goesRound(wetted);
     const wayMl = twin.wayMl(wetted);
+    if (standing.isRound) {
+      // bubbles come home, a few millilitres a minute
+      const gas = BOOK.gasSdShare * wayMl * (1 - Math.exp(-seconds / BOOK.gasTauS));
+      // in all no more than the way can have kept
+      const most = Math.hypot(this.levelSdMl(false), BOOK.gasSdShare * wayMl);
+      this.stand(wetted, Math.max(standing.reservoirSdMl, Math.min(most, Math.hypot(standing.reservoirSdMl, gas))));
+      if (seconds > 1) this.own.isLevelRead = false;
+      return;
+    }
+    const { movedMl } = twin.run(wetted, seconds, pump.slowed);
+    pump.movedMl += movedMl;
     // where the way ends is known as well as the parts' volumes are
-    const round = comesRound ? Math.hypot(this.wholeSdMl, BOOK.gasSdShare * wayMl) : 0;
-    this.stand(wetted, Math.hypot(standing.reservoirSdMl, BOOK.pumpedSdShare * movedMl, round));
-    if (movedMl > 1) this.own.isLevelRead = false;
+    const end = twin.goesRound(wetted) ? Math.hypot(this.wholeSdMl, BOOK.gasSdShare * wayMl) : 0;
+    this.stand(wetted, Math.hypot(standing.reservoirSdMl, BOOK.pumpedSdShare * movedMl, end));
+    this.own.isLevelRead = false;
   }
 
   pumpOn(nowMs: number, slowed: number): void {
     this.passTo(nowMs);
-    this.own.pump ??= { carriedMs: nowMs, slowed };
+    this.own.pump ??= { carriedMs: nowMs, slowed, movedMl: 0 };
   }
 
   pumpOff(nowMs: number): void {
     this.passTo(nowMs);
     if (!this.own.pump) return;
+    const { movedMl } = this.own.pump;
     this.own.pump = null;
     const { at } = this;
     if (!at) return;
     const { twin, standing, wetted } = at;
+    if (standing.isRound) return;
     const before = wetted.reservoirMl;
-    const over = twin.stop(wetted);
+    const over = twin.stop(wetted, movedMl);
     const back = wetted.reservoirMl + over - before;
     this.stand(wetted, Math.hypot(standing.reservoirSdMl, BOOK.settledSdShare * back));
     if (Math.abs(back) > 1) this.own.isLevelRead = false;
@@ -209,15 +253,24 @@ export class LiveBook {
       return;
     }
     const { twin, standing, wetted } = at;
-    const gain = standing.reservoirSdMl ** 2 / (standing.reservoirSdMl ** 2 + sdMl ** 2 || 1);
+    const both = Math.hypot(standing.reservoirSdMl, sdMl);
+    const gain = Math.abs(ml - standing.reservoirMl) > LOST_TRACK_SD * both ? 1 : standing.reservoirSdMl ** 2 / (both ** 2 || 1);
     wetted.reservoirMl = Math.max(0, standing.reservoirMl + gain * (ml - standing.reservoirMl));
     // a way that is full stays full: less or more in the reservoir is then gas, or a volume that is not as its sheet says
-    if (own.insideMl !== null) {
-      const way = own.insideMl - wetted.reservoirMl;
-      if (!twin.goesRound(wetted) || way < twin.wholeWayMl - 2 * Math.hypot(this.wholeSdMl, own.insideSdMl)) twin.setWay(wetted, way);
-    }
+    if (own.insideMl !== null && !standing.isRound) twin.setWay(wetted, own.insideMl - wetted.reservoirMl);
     this.stand(wetted, Math.sqrt(gain) * sdMl);
     own.isLevelRead = true;
+  }
+
+  /** Liquid was seen to come back: the way is full. */
+  returned(): void {
+    const { at } = this;
+    if (!at) return;
+    const { twin, standing, wetted } = at;
+    wetted.wettedMl.set(twin.atMark().wettedMl);
+    // what stands in the reservoir is then what is inside less what the way holds, each known so well
+    this.stand(wetted, standing.isRound ? standing.reservoirSdMl : Math.hypot(standing.reservoirSdMl, this.wholeSdMl), true);
+    if (!standing.isRound) this.own.isLevelRead = false;
   }
 
   /** A level in a loop of which nobody knew: taken as filled, with the level that was read. */
@@ -225,7 +278,7 @@ export class LiveBook {
     if (!this.twin) return;
     const wetted = this.twin.atMark();
     wetted.reservoirMl = ml;
-    this.stand(wetted, sdMl);
+    this.stand(wetted, sdMl, true);
     this.own.isLevelRead = true;
   }
 
@@ -243,7 +296,7 @@ export class LiveBook {
     if (predicted > 0) this.between(wetted, after, Math.min(1, ml / predicted));
     const rest = ml - Math.min(ml, Math.max(0, predicted));
     if (rest > 0) this.thin(wetted, rest);
-    this.stand(wetted, Math.hypot(BOOK.drainedSdMl, BOOK.drainedSdShare * wetted.reservoirMl));
+    this.stand(wetted, Math.hypot(BOOK.drainedSdMl, BOOK.drainedSdShare * wetted.reservoirMl), false);
     this.own.isLevelRead = false;
   }
 
@@ -277,6 +330,22 @@ export class LiveBook {
     this.stand(at.wetted, at.standing.reservoirSdMl);
   }
 
+  /** Taken out of the reservoir again, measured. */
+  drawnOff(ml: number): void {
+    this.addInside(-ml, jugSdMl(ml));
+    const { at } = this;
+    if (!at) return;
+    at.wetted.reservoirMl = Math.max(0, at.wetted.reservoirMl - ml);
+    this.stand(at.wetted, Math.hypot(at.standing.reservoirSdMl, jugSdMl(ml)));
+    this.own.isLevelRead = false;
+  }
+
+  /** Ran over the lid, judged: the reservoir stands at its brim, as the twin may have reckoned already. */
+  ranOver(ml: number): void {
+    this.own.overMl = Math.max(0, this.own.overMl - ml);
+    this.addInside(-ml, BOOK.lostSdShare * ml);
+  }
+
   /** Leaked, spilled or evaporated: the reservoir stands for it first. */
   lost(ml: number): void {
     this.addInside(-ml, BOOK.lostSdShare * ml);
@@ -292,28 +361,6 @@ export class LiveBook {
   /** Taken apart: nothing is inside any more. */
   emptied(): void {
     Object.assign(this.own, { ...dryContents(this.twin), overMl: this.own.overMl });
-  }
-
-  /** Filled by pulses that nobody enters one by one, as rinses are. */
-  filledBy(ml: number): void {
-    const { at } = this;
-    if (!at) return this.addInside(ml, jugSdMl(ml));
-    const { twin } = at;
-    let left = ml;
-    for (let n = 0; n < 24 && left > 0.5; n += 1) {
-      const now = this.at as NonNullable<typeof at>;
-      const room = Math.max(0, twin.drive.fillMarkMl - now.wetted.reservoirMl);
-      const part = n === 23 || twin.goesRound(now.wetted) ? left : Math.min(left, Math.max(room, 0));
-      if (part > 0.5) this.pour(part, { sdMl: 0 });
-      left -= Math.max(0, part);
-      if (left <= 0.5) break;
-      const wetted = (this.at as NonNullable<typeof at>).wetted;
-      for (let s = 0; s < 120 && wetted.reservoirMl > twin.drive.lowMarkMl && !twin.goesRound(wetted); s += 1) twin.run(wetted, 0.5);
-      twin.stop(wetted);
-      this.stand(wetted, Math.hypot((this.own.standing as Standing).reservoirSdMl, BOOK.pumpedSdShare * 20));
-    }
-    this.own.insideSdMl = Math.hypot(this.own.insideSdMl, jugSdMl(ml));
-    this.own.isLevelRead = false;
   }
 }
 

@@ -3,6 +3,9 @@ export const MEASURED = {
   /** mL and share of a measuring jug read by eye, drops on towels and in the scrap tube included */
   jugSdMl: 8,
   jugSdShare: 0.02,
+  /** mL and share of a pour, read off a graduated jug or bottle before and after */
+  pourSdMl: 4,
+  pourSdShare: 0.015,
   /** share of a volume that was judged, not measured */
   judgedSdShare: 0.4,
   /** mL by which two people read the same fill mark differently */
@@ -19,6 +22,9 @@ export const AGREES_WITHIN_SD = 2;
 
 /** °C; the room and the coolant at a bench before anything heats it: what is computed for the bench is computed at it */
 export const BENCH_C = 25;
+
+/** mL that a poured volume may be off. */
+export const pourSdMl = (volumeMl: number): number => Math.hypot(MEASURED.pourSdMl, MEASURED.pourSdShare * volumeMl);
 
 /** mL that a measured volume may be off. */
 export const jugSdMl = (volumeMl: number): number => Math.hypot(MEASURED.jugSdMl, MEASURED.jugSdShare * volumeMl);

@@ -2,7 +2,9 @@
 import { bleedWords } from '@core/edge/words/bench.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { computed, ref, watch } from 'vue';
-import { BLEED_CRITERION, judgeBleed } from '@core/physics/air/bleed.js';
+import { BLEED_CRITERION } from '@core/physics/air/bleed.js';
+import { judgeBleeding } from '@core/bench/runs/criteria.js';
+import type { Procedure } from '@core/bench/runs/procedure.js';
 import type { RunState } from '@core/bench/runs/state.js';
 import { WATER, type Liquid } from '@core/machine/liquids/fluids.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
@@ -12,7 +14,14 @@ import { useRunBench } from '../instruments/liveBench.js';
 import NumberField from '../../base/units/NumberField.vue';
 
 /** Cycle by cycle: level while the pump runs, level after the stop. The rise is the air that is left. */
-const props = defineProps<{ state: RunState; colour: string | null; locked: boolean; file?: LoopFile; liquid?: Liquid }>();
+const props = defineProps<{
+  procedure: Procedure;
+  state: RunState;
+  colour: string | null;
+  locked: boolean;
+  file?: LoopFile;
+  liquid?: Liquid;
+}>();
 const emit = defineEmits<{ send: [body: RunEventBody] }>();
 const running = ref<number | null>(null);
 const stopped = ref<number | null>(null);
@@ -21,7 +30,7 @@ const noise = ref(false);
 const problem = ref<string | null>(null);
 
 const cycles = computed(() => props.state.bleedCycles.map(({ value }) => value));
-const judged = computed(() => judgeBleed(cycles.value));
+const judged = computed(() => judgeBleeding(props.procedure, props.state));
 const lastRise = computed(() => judged.value.risesMm.at(-1) ?? null);
 const scale = computed(() => {
   const levels = cycles.value.flatMap(({ runningMm, stoppedMm }) => [runningMm, stoppedMm]);

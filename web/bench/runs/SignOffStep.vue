@@ -1,10 +1,9 @@
 <script setup lang="ts">
 import { balanceWords } from '@core/edge/words/bench.js';
 import { fillTotal } from '@core/bench/runs/contents.js';
-import { judgeDryTest } from '@core/bench/runs/criteria.js';
+import { judgeBleeding, judgeDryTest } from '@core/bench/runs/criteria.js';
 import { serviceReport } from '@core/edge/records/serviceReport.js';
 import { computed, ref } from 'vue';
-import { judgeBleed } from '@core/physics/air/bleed.js';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { pouredMl, type RunState } from '@core/bench/runs/state.js';
 import { balanceFill } from '@core/physics/filling/fillPlan.js';
@@ -21,7 +20,7 @@ const lines = computed(() => {
   const poured = pouredMl(state);
   const planned = fillTotal(procedure, state);
   const report = serviceReport(procedure, state);
-  const bleed = judgeBleed(state.bleedCycles.map(({ value }) => value));
+  const bleed = judgeBleeding(procedure, state);
   return [
     ...(report
       ? [

@@ -18,12 +18,14 @@ import { leakRetested, type LeakRetestedEntry } from './leakRetested.js';
 import { level, type LevelEntry } from './level.js';
 import { lost, type LostEntry } from './lost.js';
 import { note, type NoteEntry } from './note.js';
+import { outflow, type OutflowEntry } from './outflow.js';
 import { partTest, type PartTestEntry } from './partTest.js';
 import { photo, type PhotoEntry } from './photo.js';
 import { port, type PortEntry } from './port.js';
 import { pour, type PourEntry } from './pour.js';
 import { pump, type PumpEntry } from './pump.js';
 import { rescoped, type RescopedEntry } from './rescoped.js';
+import { returned, type ReturnedEntry } from './returned.js';
 import { rinse, type RinseEntry } from './rinse.js';
 import { signedOff, type SignedOffEntry } from './signedOff.js';
 import { soak, type SoakEntry } from './soak.js';
@@ -60,12 +62,14 @@ export type RunEventBody =
   | LevelEntry
   | LostEntry
   | NoteEntry
+  | OutflowEntry
   | PartTestEntry
   | PhotoEntry
   | PortEntry
   | PourEntry
   | PumpEntry
   | RescopedEntry
+  | ReturnedEntry
   | RinseEntry
   | SignedOffEntry
   | SoakEntry
@@ -104,12 +108,14 @@ export const ENTRIES: { readonly [T in RunEventType]: EntryDefinition<BodyOf<T>>
   level,
   lost,
   note,
+  outflow,
   'part-test': partTest,
   photo,
   port,
   pour,
   pump,
   rescoped,
+  returned,
   rinse,
   'signed-off': signedOff,
   soak,

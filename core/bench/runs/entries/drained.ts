@@ -19,8 +19,11 @@ const MOST_OVER_ML = 400;
 export const drained: EntryDefinition<DrainedEntry> = {
   schema: { step, volumeMl: positiveMl().max(20_000).required(), how: oneOf(['jug', 'scale']).required(), wasteId: id().allow(null).required(), source }, // prettier-ignore
   belongs: 'own-step',
-  moves: (book, { volumeMl }, { service: { drains } }, { service }) => {
-    const stand = service?.stands[Math.min(drains.length, service.stands.length - 1)];
+  moves: (book, { volumeMl, step: of }, { service: { drains } }, { service, steps }) => {
+    const isRinse = steps.some(({ id: each, kind }) => each === of && kind === 'rinse');
+    // a rinse is let out as the machine stands
+    const nth = isRinse ? 0 : drains.length;
+    const stand = service?.stands[Math.min(nth, service.stands.length - 1)];
     book.cameOut(
       volumeMl,
       stand ? { tilt: STANDING[stand.standing], setup: { open: stand.airs, drains: [stand.drain], closed: [] } } : null,

@@ -16,7 +16,7 @@ export interface RinseEntry extends Rinsed {
 export const rinse: EntryDefinition<RinseEntry> = {
   schema: { step, liquid: oneOf(RINSE_LIQUIDS).required(), volumeMl: positiveMl().max(20_000).required() },
   belongs: 'own-step',
-  moves: (book, { volumeMl }) => book.filledBy(volumeMl),
+  moves: (book, { volumeMl }) => book.pour(volumeMl),
   apply: ({ service }, { liquid, volumeMl }, made) => {
     service.rinses.push({ liquid, volumeMl, ...made });
     service.flows.push({ eventId: made.eventId, at: made.at, way: 'in', liquid: RINSE_AS[liquid], volumeMl });

@@ -1,0 +1,154 @@
+import { seededRandom } from '../../base/random/random.js';
+import { WATER } from '../../machine/liquids/fluids.js';
+import type { LoopFile } from '../../machine/loop-file/loopFile.js';
+import type { LoopContents } from '../../physics/live-book/liveBook.js';
+import { DEFAULT_SCHOOLS } from '../../physics/leak-testing/schools.js';
+import type { JobKind } from '../../workshop/jobs/kinds.js';
+import { buildProcedure } from '../procedures/buildProcedure.js';
+import { serviceFacts } from '../services/serviceFacts.js';
+import { Technician, type Played } from './technician.js';
+import { TrialBench } from './trialBench.js';
+
+/** What the led technician is put through, one after the other on one machine. */
+export const TRIAL_PROCEDURES = ['commissioning', 'drain-refill', 'flush-refill', 'strip-clean'] as const;
+export type TrialProcedure = (typeof TRIAL_PROCEDURES)[number];
+
+/** One procedure's figures, or all of them (design, "How it is proven"). */
+export interface TrialFigures {
+  readonly runs: number;
+  readonly ended: number;
+  readonly dead_ends: number;
+  readonly over_lid_runs: number;
+  readonly over_lid_worst_ml: number;
+  readonly unwarned_ml: number;
+  readonly dry_pump_worst_s: number;
+  readonly contradictions: number;
+  /** share of looks at a step's end at which the truth lay within two standard deviations of the book */
+  readonly book_inside_2sd: number;
+  readonly book_sd_fill_ml: number;
+  /** of the loop's volume */
+  readonly book_sd_drain_share: number;
+  /** share of records that are off by more than two standard deviations */
+  readonly record_off: number;
+}
+
+export interface TrialResult extends TrialFigures {
+  readonly procedures: Readonly<Record<TrialProcedure, TrialFigures>>;
+  /** what went wrong, most often first */
+  readonly complaints: readonly { readonly what: string; readonly times: number }[];
+  /** the last entries of the first run that went nowhere, with what was inside in truth */
+  readonly trace: readonly string[];
+}
+
+interface OneRun extends Played {
+  readonly overMl: number;
+  readonly unwarnedMl: number;
+  readonly dryS: number;
+  readonly volumeMl: number;
+}
+
+const median = (values: readonly number[]): number => {
+  const sorted = [...values].sort((a, b) => a - b);
+  return sorted.length === 0 ? 0 : (sorted[Math.floor(sorted.length / 2)] as number);
+};
+const share = (part: number, whole: number): number => (whole === 0 ? 0 : part / whole);
+
+function figuresOf(all: readonly OneRun[]): TrialFigures {
+  const looks = all.flatMap(({ booked }) => booked);
+  const records = all.flatMap(({ recordOff }) => (recordOff ? [recordOff] : []));
+  const inside = ({ offMl, sdMl }: { offMl: number; sdMl: number }): boolean => Math.abs(offMl) <= 2 * sdMl + 1;
+  return {
+    runs: all.length,
+    ended: all.filter(({ ended }) => ended).length,
+    dead_ends: all.filter(({ deadEnd }) => deadEnd !== null).length,
+    over_lid_runs: all.filter(({ overMl }) => overMl > 0.5).length,
+    over_lid_worst_ml: Math.max(0, ...all.map(({ overMl }) => overMl)),
+    unwarned_ml: Math.max(0, ...all.map(({ unwarnedMl }) => unwarnedMl)),
+    dry_pump_worst_s: Math.max(0, ...all.map(({ dryS }) => dryS)),
+    contradictions: all.reduce((sum, { contradictions }) => sum + contradictions.length, 0),
+    book_inside_2sd: share(looks.filter(inside).length, looks.length),
+    book_sd_fill_ml: median(looks.filter(({ kind }) => kind === 'fill').map(({ sdMl }) => sdMl)),
+    book_sd_drain_share: median(
+      all.flatMap(({ booked, volumeMl }) => booked.filter(({ kind }) => kind === 'drain').map(({ sdMl }) => sdMl / volumeMl)),
+    ),
+    record_off: share(records.filter((each) => !inside(each)).length, records.length),
+  };
+}
+
+function complaintsOf(all: readonly OneRun[]): TrialResult['complaints'] {
+  const times = new Map<string, number>();
+  const tell = (what: string): void => void times.set(what, (times.get(what) ?? 0) + 1);
+  for (const { deadEnd, contradictions, overMl, unwarnedMl, dryS } of all) {
+    if (deadEnd) tell(`dead end, ${deadEnd.replace(/\d+/g, 'N')}`);
+    for (const each of contradictions) tell(`refused, ${each}`);
+    if (overMl > 0.5) tell('over the lid');
+    if (unwarnedMl > 0.5) tell('unwarned spill');
+    if (dryS > 0.5) tell('dry pump');
+  }
+  return [...times].map(([what, count]) => ({ what, times: count })).sort((a, b) => b.times - a.times);
+}
+
+/** A machine's life in the trial: commissioned, then served once, each run from where the one before left it. */
+function playMachine(loop: LoopFile, seed: number, service: JobKind, told: (procedure: TrialProcedure, run: OneRun) => void): void {
+  const random = seededRandom(seed);
+  const bench = new TrialBench(loop, WATER, random, Date.parse('2026-03-10T09:00:00Z'));
+  const schools = { ...DEFAULT_SCHOOLS, wet: 'ten-minutes' } as const;
+  let before = { overMl: 0, unwarnedMl: 0 };
+  const play = (procedure: Parameters<typeof buildProcedure>[0]): { run: OneRun; contents: LoopContents } => {
+    const built = buildProcedure(procedure);
+    bench.dryWorstS = 0;
+    const played = new Technician(built, bench, random).play();
+    const now = { overMl: bench.liquid.spilledMl, unwarnedMl: bench.unwarnedMl };
+    const run = {
+      ...played,
+      overMl: now.overMl - before.overMl,
+      unwarnedMl: now.unwarnedMl - before.unwarnedMl,
+      dryS: bench.dryWorstS,
+      volumeMl: built.volume.volumeMl,
+    };
+    before = now;
+    return { run, contents: played.fold.state.contents };
+  };
+  const first = play({ loop, schools, order: null, coolantName: null });
+  told('commissioning', first.run);
+  if (!first.run.ended) return;
+  const facts = serviceFacts({ loop, kind: service, jobId: '', filled: true, part: null, old: null, mixes: [] });
+  const second = play({
+    loop,
+    schools: { ...schools, leak: 'wet-only' },
+    order: null,
+    coolantName: null,
+    service: facts,
+    start: first.contents,
+  });
+  told(service as TrialProcedure, second.run);
+}
+
+/**
+ * Leads the technician through `runs` machines.
+ * @param loopOf the nth machine's loop
+ */
+export function runTrial(runs: number, seed: number, loopOf: (nth: number) => LoopFile, tick?: (nth: number) => void): TrialResult {
+  const services = TRIAL_PROCEDURES.slice(1) as readonly JobKind[];
+  const played: Record<TrialProcedure, OneRun[]> = { commissioning: [], 'drain-refill': [], 'flush-refill': [], 'strip-clean': [] };
+  for (let nth = 0; nth < runs; nth += 1) {
+    playMachine(
+      loopOf(nth),
+      seed * 7919 + nth,
+      services[nth % services.length] as JobKind,
+      (procedure, run) => void played[procedure].push(run),
+    );
+    tick?.(nth);
+  }
+  const all = Object.values(played).flat();
+  return {
+    ...figuresOf(all),
+    procedures: Object.fromEntries(TRIAL_PROCEDURES.map((name) => [name, figuresOf(played[name])])) as TrialResult['procedures'],
+    complaints: complaintsOf(all),
+    trace: all.flatMap(({ trace, deadEnd, overMl, unwarnedMl, dryS }) =>
+      (deadEnd ?? (overMl > 0.5 || unwarnedMl > 0.5 || dryS > 0.5))
+        ? [`--- ${deadEnd ?? ''} over ${overMl.toFixed(0)} unwarned ${unwarnedMl.toFixed(0)} dry ${dryS.toFixed(2)}`, ...trace]
+        : [],
+    ),
+  };
+}

@@ -1,0 +1,153 @@
+import type { Random } from '../../base/random/random.js';
+import { liquidAt, type Liquid } from '../../machine/liquids/fluids.js';
+import type { LoopComponent, LoopFile } from '../../machine/loop-file/loopFile.js';
+import { STANDING, type StandingName } from '../../machine/loop-file/orientation.js';
+import { reservoirMarks } from '../../machine/loop-file/marks.js';
+import { loopVolume } from '../../machine/loop-file/volume.js';
+import { BENCH_C, MEASURED } from '../../physics/measuring/errors.js';
+import { LiquidInside } from '../simulated-bench/liquidInside.js';
+
+/** By how much the hidden bench differs from the twin, and hands from what they were told (design, "The led technician"). */
+export const TRIAL = {
+  /** standard deviations at which a drawn volume is cut */
+  cutSd: 2.5,
+  tubeSdShare: 0.03,
+  partSdShare: 0.2,
+  /** share by which a pump's head may be off its curve, either way */
+  headShare: 0.15,
+  /** share of what runs out that clings to the walls instead */
+  hangsShare: 0.06,
+  pourSdShare: 0.025,
+  pourCutShare: 0.05,
+  /** s by which a hand stops the pump late, at most */
+  lateS: 1,
+  stepS: 0.1,
+  /** mL/s at which a bottle is emptied beside a running pump */
+  pourMlPerS: 25,
+} as const;
+
+const cut = (random: Random, sd: number, most: number): number => Math.max(-most, Math.min(most, sd * random.normal()));
+
+/** The loop as it really is: parts off by their priors, the pump by its head. */
+export function hiddenTrialLoop(loop: LoopFile, random: Random): LoopFile {
+  const factor = (share: number): number => Math.max(0.3, 1 + cut(random, share, TRIAL.cutSd * share));
+  const head = 1 + TRIAL.headShare * (2 * random.next() - 1);
+  return {
+    ...loop,
+    components: loop.components.map((part) => {
+      if (part.kind === 'reservoir' || part.volume_ml <= 0) return part;
+      const share = part.volume_sd_ml === undefined ? TRIAL.partSdShare : part.volume_sd_ml / part.volume_ml;
+      const curve = part.curve?.map(([lph, kpa]) => [lph, kpa * head] as const);
+      return { ...part, volume_ml: part.volume_ml * factor(share), ...(curve ? { curve } : {}) };
+    }),
+    tubes: loop.tubes.map((tube) => ({ ...tube, bore_mm: tube.bore_mm * Math.sqrt(factor(TRIAL.tubeSdShare)) })),
+  };
+}
+
+/** A bench whose truth nobody sees: what hands and pump do to it, what eyes read off it, and what went wrong on it. */
+export class TrialBench {
+  readonly liquid: LiquidInside;
+  readonly fillMarkMl: number;
+  readonly lowMarkMl: number;
+  nowMs: number;
+  pumping = false;
+  /** mL at openings that nobody was warned of; s of the longest dry run in a row */
+  unwarnedMl = 0;
+  dryWorstS = 0;
+  private dryS = 0;
+  private readonly mlPerMm: number;
+
+  constructor(
+    loop: LoopFile,
+    coolant: Liquid,
+    private readonly random: Random,
+    startMs: number,
+  ) {
+    const real = hiddenTrialLoop(loop, random);
+    const reservoir = real.components.find(({ kind }) => kind === 'reservoir') as LoopComponent;
+    const box = reservoir.box as NonNullable<LoopComponent['box']>;
+    this.liquid = new LiquidInside(real, reservoir, liquidAt(coolant, BENCH_C), coolant, loopVolume(real).volumeMl, 0);
+    ({ fillMarkMl: this.fillMarkMl, lowMarkMl: this.lowMarkMl } = reservoirMarks(reservoir));
+    this.mlPerMm = reservoir.volume_ml / (box.max[1] - box.min[1]);
+    this.nowMs = startMs;
+  }
+
+  /** mL, as an eye reads the level off the reservoir's wall. */
+  readLevelMl(): number {
+    const ml = this.liquid.shownMl(this.pumping) + this.mlPerMm * MEASURED.levelByEyeSdMm * this.random.normal();
+    return Math.max(0, ml);
+  }
+
+  get levelMm(): number {
+    return this.liquid.shownMl(this.pumping) / this.mlPerMm;
+  }
+
+  advance(seconds: number): void {
+    let left = seconds;
+    while (left > 1e-9) {
+      const step = Math.min(left, this.pumping && !this.liquid.circulating ? TRIAL.stepS : this.pumping ? 1 : left);
+      const dry = this.pumping ? this.liquid.run(step) : 0;
+      this.dryS = dry > 0 ? this.dryS + dry : 0;
+      this.dryWorstS = Math.max(this.dryWorstS, this.dryS);
+      left -= step;
+      this.nowMs += step * 1000;
+    }
+  }
+
+  /** @param speed share of full speed; null: as the file says */
+  setSpeed(speed: number | null): void {
+    this.liquid.slowed = speed === null ? 1 : Math.min(1, speed / this.liquid.fileSpeed);
+  }
+
+  switchPump(on: boolean): void {
+    if (this.pumping && !on) this.liquid.stop();
+    this.pumping = on;
+    if (!on) this.dryS = 0;
+  }
+
+  /**
+   * A hand pours what it was told, and never above the mark, or the level it was told, as it sees it.
+   * @returns what it poured in truth, and whether it stopped at the mark
+   */
+  pour(toldMl: number, upToMl = this.fillMarkMl): { readonly ml: number; readonly toMark: boolean } {
+    const wantedMl = toldMl * (1 + cut(this.random, TRIAL.pourSdShare, TRIAL.pourCutShare));
+    const seenMarkMl = upToMl + this.mlPerMm * MEASURED.levelByEyeSdMm * cut(this.random, 1, TRIAL.cutSd);
+    let ml = 0;
+    while (ml < wantedMl && this.liquid.shownMl(this.pumping) < seenMarkMl) {
+      const drop = Math.min(2, wantedMl - ml);
+      this.liquid.pour(drop);
+      ml += drop;
+    }
+    return { ml, toMark: this.liquid.shownMl(this.pumping) >= seenMarkMl - 1 };
+  }
+
+  drawOff(ml: number): void {
+    this.liquid.lose(ml);
+  }
+
+  /** What a jug shows of what went through it. */
+  jugMl(ml: number): number {
+    return Math.max(0, Math.round(ml * (1 + cut(this.random, 0.01, 0.03)) + 2 * this.random.normal()));
+  }
+
+  /**
+   * Opens an air inlet, with the drain still shut (null) or once it has run: what leaves there nobody was warned of.
+   * @returns mL that came at the drain meanwhile
+   */
+  openAir(standing: StandingName, air: string, others: readonly string[], drain: string | null): number {
+    const drains = drain === null ? [air] : [drain, air];
+    const left = this.liquid.open(STANDING[standing], { open: others, drains, closed: [] });
+    this.unwarnedMl += left(air);
+    return drain === null ? 0 : left(drain);
+  }
+
+  /** Opens the drain over a jug. @returns mL that came */
+  drain(standing: StandingName, drain: string, airs: readonly string[]): number {
+    const left = this.liquid.open(STANDING[standing], { open: airs, drains: [drain, ...airs], closed: [] });
+    for (const air of airs) this.unwarnedMl += left(air);
+    const ran = left(drain);
+    const hangs = ran * TRIAL.hangsShare * this.random.next();
+    this.liquid.cling(hangs);
+    return ran - hangs;
+  }
+}
