@@ -2,6 +2,7 @@
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { whyWords } from '@core/edge/words/bench.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
+import { fillOrder } from '@core/bench/runs/fillOrder.js';
 import { lacksOf } from '@core/bench/runs/criteria.js';
 import { computed, provide, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
@@ -138,9 +139,14 @@ function override(reason: string): void {
   if (held) send({ ...held.body, override: { rule: held.rule, reason } } as RunEventBody);
 }
 const { rests } = usePumpSwitch(computed(() => pumpOn.value || wetClock.value?.running === true));
+/** the speed that the next order asks for, so that the book reckons with it */
+function orderedSpeed(): { speed?: number } {
+  const order = procedure.value && state.value && !pumpOn.value ? fillOrder(procedure.value, state.value, now.value) : null;
+  return order?.do === 'pump-on' && order.speed !== null ? { speed: order.speed } : {};
+}
 function togglePump(): void {
   if (locked.value || rests.value) return;
-  if (hasPump.value) send({ type: 'pump', on: !pumpOn.value });
+  if (hasPump.value) send({ type: 'pump', on: !pumpOn.value, ...orderedSpeed() });
   else if (wetClock.value && step.value)
     send({ type: wetClock.value.running ? 'timer-stopped' : 'timer-started', step: step.value.id, timer: wetClock.value.timer });
 }

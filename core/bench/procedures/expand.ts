@@ -84,10 +84,17 @@ function stands({ service }: ExpandWith): CheckItem[] {
 
 function oneStand(
   service: ServiceFacts,
-  { standing, drain, airs, airsFollow, capFirst, drainedMl }: DrainStand,
+  { standing, drain, airs, airsFollow, capFirst, mayRun, drainedMl }: DrainStand,
   index: number,
 ): CheckItem[] {
-  const list = (openings: readonly string[]): string => openings.map((each) => openingIn(service, each)).join(', ');
+  const runs = (each: string): number => mayRun?.find(({ opening }) => opening === each)?.volumeMl ?? 0;
+  const list = (openings: readonly string[]): string =>
+    openings
+      .map(
+        (each) =>
+          `${openingIn(service, each)}${runs(each) > 0 ? ` (over a jug: up to ${Math.ceil(runs(each) / 5) * 5} mL come here if the stand before ran short)` : ''}`,
+      )
+      .join(', ');
   const group = `${index + 1}. ${index === 0 ? 'As it stands' : `Turned ${STANDING_WORDS[standing]}`}`;
   const id = (what: string): string => `stand-${index}:${what}`;
   const inlet = {

@@ -3,6 +3,7 @@ import { shortName, tubesInOrder } from '../../machine/catalogue/names.js';
 import { liquidAt, type Liquid } from '../../machine/liquids/fluids.js';
 import type { LoopComponent, LoopFile } from '../../machine/loop-file/loopFile.js';
 import { reservoirMarks } from '../../machine/loop-file/marks.js';
+import { FILL } from '../../physics/filling/frontMoves.js';
 import { simulateFill } from '../../physics/filling/fillSimulation.js';
 import { uncoverAngles } from '../../physics/filling/outletAngle.js';
 import { pumpsWithoutCurve } from '../../physics/flow/network.js';
@@ -45,7 +46,7 @@ export function loopFacts(loop: LoopFile, liquid: Liquid): LoopFacts {
   const marks = reservoir && reservoirMarks(reservoir);
   const simulation =
     reservoir && boxed && pumpsWithoutCurve(loop).length === 0 && loop.components.some(({ kind }) => kind === 'pump')
-      ? simulateFill(loop, liquidAt(liquid, BENCH_C), reservoir)
+      ? simulateFill(loop, liquidAt(liquid, BENCH_C), reservoir, { leastGainMl: FILL.handsGainMl })
       : null;
   const box = reservoir?.box;
   return {

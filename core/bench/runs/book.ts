@@ -1,6 +1,6 @@
 import { liquidAt } from '../../machine/liquids/fluids.js';
 import { bleedModel } from '../../physics/air/airLeft.js';
-import { LiquidTwin } from '../../physics/live-book/liquidTwin.js';
+import { LiquidTwin, type Wetted } from '../../physics/live-book/liquidTwin.js';
 import { contentsAt, dryContents, filledContents, LiveBook, type LoopContents } from '../../physics/live-book/liveBook.js';
 import { pumpsWithoutCurve } from '../../physics/flow/network.js';
 import { vesselsWithoutBox } from '../../physics/geometry/network.js';
@@ -56,6 +56,46 @@ export function startContents(procedure: Procedure): LoopContents {
 export const bookOf = (procedure: Procedure, contents: LoopContents): LiveBook =>
   new LiveBook(twinOf(procedure), contents, procedure.volume.sdMl);
 
+/** What stands where at an instant. */
+export interface Now {
+  readonly twin: LiquidTwin;
+  readonly contents: LoopContents;
+  readonly at: Wetted;
+  /** mL, standard deviation of what stands in the reservoir */
+  readonly sdMl: number;
+  readonly isRound: boolean;
+}
+
+/**
+ * null where only volumes are known.
+ * @param measuredMl mL in the reservoir by its sensor at this moment; null without one
+ */
+export function standingNow(
+  procedure: Procedure,
+  state: { readonly contents: LoopContents },
+  nowMs: number,
+  measuredMl: number | null = null,
+): Now | null {
+  const twin = twinOf(procedure);
+  const contents = contentsNow(procedure, state.contents, nowMs, measuredMl);
+  const { standing } = contents;
+  if (!twin || !standing || standing.wettedMl.length !== twin.drive.cells.length) return null;
+  return {
+    twin,
+    contents,
+    at: { reservoirMl: standing.reservoirMl, wettedMl: Float64Array.from(standing.wettedMl) },
+    sdMl: standing.reservoirSdMl,
+    isRound: standing.isRound,
+  };
+}
+
 /** What is inside at an instant, a running pump carried on until then. */
-export const contentsNow = (procedure: Procedure, contents: LoopContents, nowMs: number): LoopContents =>
-  contents.pump === null ? contents : contentsAt(twinOf(procedure), contents, procedure.volume.sdMl, nowMs);
+function contentsNow(procedure: Procedure, contents: LoopContents, nowMs: number, measuredMl: number | null): LoopContents {
+  if (contents.pump === null && measuredMl === null) return contents;
+  const now = contentsAt(twinOf(procedure), contents, procedure.volume.sdMl, nowMs);
+  if (measuredMl !== null) {
+    const book = bookOf(procedure, now);
+    book.level(measuredMl, book.levelSdMl(true));
+  }
+  return now;
+}

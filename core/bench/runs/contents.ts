@@ -4,6 +4,7 @@ import type { Volume } from '../../machine/loop-file/volume.js';
 import { keepLedger, judgeLedger, type Ledger, type LedgerVerdict } from '../../physics/contents/ledger.js';
 import { balanceFill, fillVolume, type FillBalance, type FillPlan } from '../../physics/filling/fillPlan.js';
 import { LEAK_SCHOOLS } from '../../physics/leak-testing/schools.js';
+import { standingNow } from './book.js';
 import type { ServiceFacts } from './facts.js';
 import type { Procedure } from './procedure.js';
 import { broughtMl, isDone, outflowMl, pouredMl, type RunState, type ServiceState } from './state.js';
@@ -109,8 +110,15 @@ export function roomToMark({ facts }: Procedure, state: RunState): number | null
 /** mL up to the mark that are no pour any more: a hand cannot stop there, and a scale takes it for a drip */
 export const AT_MARK_WITHIN_ML = 5;
 
-/** mL that stand in the reservoir as far as it can be told: the last level, and what was poured and pumped since. */
-export function levelNow(procedure: Procedure, state: RunState, nowMs: number): { ml: number; measured: boolean } | null {
+/** mL that stand in the reservoir as far as it can be told, with their standard deviation where the book carries one. */
+export function levelNow(procedure: Procedure, state: RunState, nowMs: number): { ml: number; measured: boolean; sdMl?: number } | null {
+  const now = standingNow(procedure, state, nowMs);
+  if (now) return { ml: now.at.reservoirMl, sdMl: now.sdMl, measured: now.contents.isLevelRead };
+  return levelByVolumes(procedure, state, nowMs);
+}
+
+/** Of runs without a twin: the last level, and what was poured and pumped since. */
+function levelByVolumes(procedure: Procedure, state: RunState, nowMs: number): { ml: number; measured: boolean } | null {
   const reservoir = procedure.facts?.reservoir;
   const fill = procedure.facts?.fill;
   const last = state.levels.at(-1);

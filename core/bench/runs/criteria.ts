@@ -7,7 +7,7 @@ import { asksForCause, gradeItem, type Graded } from '../inspection/grade.js';
 import type { InspectItem } from '../inspection/items.js';
 import { LEVEL_STAYS } from './checkIds.js';
 import { stretchMm } from './book.js';
-import { fillBalance, judgeDrain, ledgerOf, liquidAtDryTest } from './contents.js';
+import { fillBalance, fillTotal, judgeDrain, ledgerOf, liquidAtDryTest } from './contents.js';
 import type { ServiceFacts } from './facts.js';
 import { openFailures } from './locks.js';
 import { stepOf, type Procedure, type ProcedureStep, type StepKind } from './procedure.js';
@@ -15,6 +15,9 @@ import { dryReadings, runningSoak, timerFace, type RunState, type ServiceState, 
 import type { LackFact } from './why.js';
 
 /** What each kind of step needs before it can be called done. */
+
+/** standard deviations by which a fill may exceed what the parts' volumes say; more than that is not inside the loop */
+const LOST_TRACK_SD = 4;
 
 /** of the benches that are looked at, each with its last readings */
 const judged = remembering(judgeDecay, 24);
@@ -106,7 +109,10 @@ function fillLacks(procedure: Procedure, state: RunState): LackFact[] {
   if (verdict === 'as-planned') return missing;
   // where the level stays at the mark and liquid comes back nothing more goes in: what was predicted is told, not demanded
   const stays = state.steps.some(({ kind, checks }) => kind === 'fill' && checks[LEVEL_STAYS]?.mark === 'done');
-  return stays ? missing : [...missing, { why: verdict === 'filling' ? 'fill-open' : 'fill-over', ml: Math.abs(stillToPourMl) }];
+  const cannotBeInside = -stillToPourMl > LOST_TRACK_SD * fillTotal(procedure, state).sdMl;
+  return stays && !cannotBeInside
+    ? missing
+    : [...missing, { why: verdict === 'filling' ? 'fill-open' : 'fill-over', ml: Math.abs(stillToPourMl) }];
 }
 
 /** Parts whose last own test leaked keep the step open. */

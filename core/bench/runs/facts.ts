@@ -61,7 +61,11 @@ export interface LoopFacts {
 }
 
 /** One stand of the advised drain, with the share of each part and tube that still holds liquid after it. */
-export type DrainStand = Omit<DrainStage, 'left'> & { readonly left: Shares };
+export type DrainStand = Omit<DrainStage, 'left' | 'mayRun'> & {
+  readonly left: Shares;
+  /** missing in runs that began before it was reckoned */
+  readonly mayRun?: DrainStage['mayRun'];
+};
 
 /** Taking one part out of a loop that is still full. */
 export interface TakeOutFacts extends Omit<TakeOutPlan, 'elsewhereMl'> {

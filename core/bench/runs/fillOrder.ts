@@ -1,10 +1,10 @@
 import { liquidAt } from '../../machine/liquids/fluids.js';
 import { copyOf, type LiquidTwin, type Wetted } from '../../physics/live-book/liquidTwin.js';
-import { BOOK, type LoopContents } from '../../physics/live-book/liveBook.js';
+import { BOOK } from '../../physics/live-book/liveBook.js';
 import { simulateFill, type FillSimulation, type SimulatedPulse } from '../../physics/filling/fillSimulation.js';
 import { FILL } from '../../physics/filling/frontMoves.js';
 import { BENCH_C, jugSdMl } from '../../physics/measuring/errors.js';
-import { contentsNow, twinOf } from './book.js';
+import { standingNow, twinOf, type Now } from './book.js';
 import type { Procedure } from './procedure.js';
 import type { RunState } from './state.js';
 
@@ -21,6 +21,8 @@ export type FillOrder =
       readonly do: 'pump-on';
       readonly runS: number;
       readonly speed: number | null;
+      /** mL in the reservoir at which it is switched off, whatever the clock says */
+      readonly offAtMl: number;
       readonly pour: { readonly ml: number; readonly upToMl: number } | null;
     }
   | { readonly do: 'pump-off'; readonly inS: number }
@@ -44,8 +46,15 @@ export const FILL_ORDER = {
   staysWithinMl: 8,
   /** share of the way that comes back as foam when liquid begins to go round (estimate) */
   foamShare: 0.05,
-  /** share of its speed below which a pump is not slowed for a late hand alone: it must still lift */
-  leastSpeedShare: 0.7,
+  /** share of its speed below which nobody can set a pump */
+  leastSpeedShare: 0.35,
+  /** times the lift that a slowed pump must still be able to push: its head may be 15 % less than its curve says */
+  liftReserve: 1.25,
+  /** factor on the speed after a run that the level ended early, and after one that moved nothing */
+  slowerShare: 0.7,
+  quickerShare: 1.25,
+  /** share of its time below which a run was ended early */
+  shortShare: 0.6,
   /** share of a speed that nobody sets more finely */
   settableShare: 0.005,
   /** s; longest time at a stretch without a look at the level */
@@ -58,29 +67,6 @@ function mostPour(roomMl: number, levelSdMl: number, toMarkMl: number): number {
   for (let step = 0; step < 3; step += 1)
     most = Math.min(most, Math.max(0, roomMl - FILL_ORDER.keepsSd * Math.hypot(levelSdMl, jugSdMl(most))));
   return most;
-}
-
-interface Now {
-  readonly twin: LiquidTwin;
-  readonly contents: LoopContents;
-  readonly at: Wetted;
-  readonly sdMl: number;
-  readonly isRound: boolean;
-}
-
-/** What stands where at an instant; null where only volumes are known. */
-export function standingNow(procedure: Procedure, state: RunState, nowMs: number): Now | null {
-  const twin = twinOf(procedure);
-  const contents = contentsNow(procedure, state.contents, nowMs);
-  const { standing } = contents;
-  if (!twin || !standing || standing.wettedMl.length !== twin.drive.cells.length) return null;
-  return {
-    twin,
-    contents,
-    at: { reservoirMl: standing.reservoirMl, wettedMl: Float64Array.from(standing.wettedMl) },
-    sdMl: standing.reservoirSdMl,
-    isRound: standing.isRound,
-  };
 }
 
 const plans = new WeakMap<object, FillSimulation>();
@@ -125,16 +111,49 @@ function runSeconds({ twin, at, sdMl }: Now, pulse: SimulatedPulse, volumeSdMl: 
 const runningMarkMl = (twin: LiquidTwin): number =>
   Math.max(twin.drive.lowMarkMl, Math.min(twin.drive.fillMarkMl, twin.brimMl - FILL_ORDER.foamShare * twin.wholeWayMl));
 
+/** When liquid was last poured in, coolant or rinse; 0: never. */
+const pouredAtMs = ({ pours, service }: RunState): number =>
+  Math.max(0, ...[pours.at(-1), service.rinses.at(-1)].flatMap((each) => (each ? [Date.parse(each.at)] : [])));
+
+/** Pump runs since the last pour, and how many of them in a row ended before their time: the level fell to where it is switched off. */
+function runsSincePour(state: RunState): { readonly all: number; readonly short: number } {
+  const since = pouredAtMs(state);
+  const runs = state.pumpRuns.filter(({ startedAt, stoppedAt }) => stoppedAt !== null && Date.parse(startedAt) >= since);
+  const isShort = ({ startedAt, stoppedAt }: (typeof runs)[number]): boolean =>
+    Date.parse(stoppedAt as string) - Date.parse(startedAt) < 1000 * FILL_ORDER.shortShare * FILL_ORDER.roundS;
+  const long = runs.findLastIndex((each) => !isShort(each));
+  return { all: runs.length, short: runs.length - 1 - long };
+}
+
 /**
  * Share of full speed at which the pump runs; null: as it is set. Once liquid goes round the reservoir empties as fast as
- * the loop flows: a hand that is late by a second must still find the outlet under the surface.
+ * the loop flows: a hand that is late by a second must still find the outlet under the surface. Where gas is squeezed so
+ * that the level falls at once, slower squeezes less; where nothing moved, quicker lifts higher.
  */
-function slower({ twin, isRound }: Now, wanted: number): number | null {
+function speedFor(
+  { twin, isRound }: Now,
+  wanted: number,
+  liftShare: number,
+  runs: { readonly all: number; readonly short: number },
+): number | null {
   const { speed, steadyLph, lowMarkMl, outletMl, fixedPump } = twin.drive;
-  const safe =
-    isRound || steadyLph <= 0 ? speed : (speed * (3.6 * (lowMarkMl - outletMl))) / (FILL.lateS * FILL_ORDER.fasterShare * steadyLph);
-  const to = Math.min(wanted, Math.max(safe, FILL_ORDER.leastSpeedShare * speed));
-  return fixedPump === null && to < speed * (1 - FILL_ORDER.settableShare) ? to : null;
+  if (fixedPump !== null) return null;
+  const least = speed * Math.max(FILL_ORDER.leastSpeedShare, isRound ? 0 : Math.min(1, liftShare));
+  const safe = steadyLph <= 0 ? speed : (speed * (3.6 * (lowMarkMl - outletMl))) / (FILL.lateS * FILL_ORDER.fasterShare * steadyLph);
+  const tried = isRound
+    ? speed * FILL_ORDER.slowerShare ** runs.short
+    : Math.min(wanted, safe) * FILL_ORDER.quickerShare ** Math.max(0, runs.all - 1);
+  const to = Math.min(speed, Math.max(least, tried));
+  return to < speed * (1 - FILL_ORDER.settableShare) ? to : null;
+}
+
+/** mL in the reservoir at which the pump is switched off, so that a hand may be late even where liquid goes round already. */
+function switchOffMl({ twin, isRound }: Now, speed: number | null): number {
+  const { lowMarkMl, fillMarkMl, outletMl, steadyLph } = twin.drive;
+  if (isRound) return lowMarkMl;
+  const share = speed === null ? 1 : speed / Math.max(1e-3, twin.drive.speed);
+  const lateMl = (FILL.lateS * FILL_ORDER.fasterShare * steadyLph * share) / 3.6;
+  return Math.min(Math.max(lowMarkMl, outletMl + lateMl), (lowMarkMl + fillMarkMl) / 2);
 }
 
 /** s that a pump may run whose front is past the end that the book expects: as quick as the whole loop's flow takes what stands there. */
@@ -147,17 +166,16 @@ function unknownEndS({ twin, at, sdMl }: Now): number {
 function ranRound(state: RunState): boolean {
   const last = state.pumpRuns.at(-1);
   if (!last || last.stoppedAt === null) return false;
-  const poured = state.pours.at(-1);
-  const from = Math.max(Date.parse(last.startedAt), poured ? Date.parse(poured.at) : 0);
+  const from = Math.max(Date.parse(last.startedAt), pouredAtMs(state));
   return Date.parse(last.stoppedAt) - from >= 1000 * FILL_ORDER.roundS * 0.9;
 }
 
 /**
  * The next order while a loop is filled or topped up. null: the loop's heights are not known, so that only volumes tell.
- * @param mayFinish the level was seen to stay and liquid to come back: the hands said so
+ * @param measuredMl mL in the reservoir by its sensor at this moment; null without one
  */
-export function fillOrder(procedure: Procedure, state: RunState, nowMs: number, mayFinish = false): FillOrder | null {
-  const now = standingNow(procedure, state, nowMs);
+export function fillOrder(procedure: Procedure, state: RunState, nowMs: number, measuredMl: number | null = null): FillOrder | null {
+  const now = standingNow(procedure, state, nowMs, measuredMl);
   if (!now) return null;
   const { twin, at, sdMl, contents, isRound } = now;
   const { fillMarkMl, lowMarkMl, surfaceMm } = twin.drive;
@@ -167,7 +185,6 @@ export function fillOrder(procedure: Procedure, state: RunState, nowMs: number, 
   if (contents.pump) return whileRunning(now, pulse, procedure, state);
   const toMarkMl = fillMarkMl - at.reservoirMl + (isRound ? 0 : settlesMl(twin, at, surfaceMm(at.reservoirMl), surfaceMm(fillMarkMl)));
   if (at.reservoirMl - fillMarkMl > FILL_ORDER.staysWithinMl + keeps) return { do: 'draw-off', ml: at.reservoirMl - fillMarkMl };
-  if (mayFinish && toMarkMl <= FILL_ORDER.staysWithinMl) return { do: 'finish' };
   const mostMl = mostPour(twin.brimMl - at.reservoirMl + (toMarkMl - (fillMarkMl - at.reservoirMl)), sdMl, toMarkMl);
   if (toMarkMl > FILL_ORDER.staysWithinMl) {
     if (mostMl >= Math.min(FILL.handsGainMl, toMarkMl / 2) || contents.isLevelRead) return { do: 'pour', mostMl };
@@ -177,13 +194,15 @@ export function fillOrder(procedure: Procedure, state: RunState, nowMs: number, 
   if (plan && !plan.primes && !isRound) return { do: 'cannot-prime', liftMm: plan.liftMm, shutoffMm: plan.shutoffMm };
   if (isRound && ranRound(state)) return contents.isLevelRead ? { do: 'finish' } : { do: 'read-level' };
   // nothing is left to fill by the book: run until liquid is seen to come back, or the level has fallen
-  if (isRound || !pulse)
-    return { do: 'pump-on', runS: isRound ? FILL_ORDER.roundS : unknownEndS(now), speed: slower(now, twin.drive.speed), pour: null };
-  const speed = slower(now, pulse.speed);
+  const liftShare = plan && plan.shutoffMm > 0 ? Math.sqrt((FILL_ORDER.liftReserve * Math.max(0, plan.liftMm)) / plan.shutoffMm) : 0;
+  const speed = speedFor(now, pulse && !isRound ? pulse.speed : twin.drive.speed, liftShare, runsSincePour(state));
+  const offAtMl = switchOffMl(now, speed);
+  if (isRound || !pulse) return { do: 'pump-on', runS: isRound ? FILL_ORDER.roundS : unknownEndS(now), speed, offAtMl, pour: null };
   return {
     do: 'pump-on',
     runS: pulse.pouredRunning ? pulse.runS : runSeconds(now, { ...pulse, speed: speed ?? pulse.speed }, procedure.volume.sdMl),
     speed,
+    offAtMl,
     pour: pulse.pouredRunning ? { ml: pulse.refillMl, upToMl: runningMarkMl(twin) } : null,
   };
 }

@@ -1,5 +1,6 @@
 import type { StandingName } from '../../machine/loop-file/orientation.js';
 import { holdsLiquid, isKnownEmpty, ledgerOf, levelNow } from './contents.js';
+import { twinOf } from './book.js';
 import { PULLED } from './checkIds.js';
 import type { LoopFacts } from './facts.js';
 import { stepThat, type Procedure } from './procedure.js';
@@ -33,8 +34,8 @@ export const CAN_OVERRIDE: Readonly<Record<LockRule, boolean>> = {
   'joint-open': false,
   'port-open': false,
   'pump-turned': false,
-  'low-mark': true,
-  // nothing is inside: the pump would run on its bearings
+  'low-mark': false,
+  // where liquid meets a pump a reason is no liquid: only a level that was read passes
   'pump-dry': false,
   'air-before-drain': true,
   'cap-before-turn': false,
@@ -158,9 +159,9 @@ export function pumpAgainst(procedure: Procedure, state: RunState, facts: LoopFa
   ];
 }
 
-/** While filling: the level at its low mark. */
+/** The level at its low mark, by the book or as it was read; without a twin only while filling. */
 export function lowMarkAgainst(procedure: Procedure, state: RunState, facts: LoopFacts, nowMs: number): Lock[] {
-  const level = currentKind(state) === 'fill' ? levelNow(procedure, state, nowMs) : null;
+  const level = twinOf(procedure) || currentKind(state) === 'fill' ? levelNow(procedure, state, nowMs) : null;
   if (!level || level.ml > (facts.reservoir?.lowMarkMl ?? 0)) return [];
   return [lock('low-mark', { why: 'low-mark', levelMl: level.ml, measured: level.measured })];
 }
@@ -171,7 +172,7 @@ export function openingAgainst(procedure: Procedure, state: RunState, facts: Loo
   if (state.pump?.on) return [lock('port-open', { why: 'valve-while-pumping' })];
   if (!holdsLiquid(procedure, state)) return [];
   // the advised stand whose inlets would run if they were opened first
-  if (procedure.service?.stands.some(({ drain, airsFollow }) => airsFollow && drain === port)) return [];
+  if (procedure.service?.stands.some(({ drain, airs, airsFollow }) => drain === port && (airsFollow || airs.length === 0))) return [];
   const inlet = facts.ports.some(({ name, heightMm }) => state.openPorts.has(name) && heightMm > fact.heightMm);
   return inlet ? [] : [lock('air-before-drain', { why: 'air-before-drain' })];
 }

@@ -35,9 +35,11 @@ export class LiquidInside {
     liquid: Liquid,
     wholeMl: number,
     public pocketMl: number,
+    /** gas that stays where the front passes; missing: all of it above vessels' ports */
+    drive = frontDrive(loop, fluid, reservoir),
   ) {
     // the truth is no estimate of its own: gas above a vessel's ports is let in, and bubbles come on top
-    this.twin = new LiquidTwin(loop, fluid, reservoir, { drive: frontDrive(loop, fluid, reservoir), byCoreMl: 0 });
+    this.twin = new LiquidTwin(loop, fluid, reservoir, { drive, byCoreMl: 0 });
     this.at = this.twin.empty();
     this.pathMl = wholeMl - reservoir.volume_ml;
     this.brimMl = reservoir.volume_ml;
@@ -72,7 +74,9 @@ export class LiquidInside {
 
   /** What stands in the reservoir as its scale shows: less while the pump squeezes gas and stretches tube. */
   shownMl(pumping: boolean): number {
-    return this.circulating && pumping ? this.reservoirMl - this.squeeze * this.gasMl - this.stretchMl : this.reservoirMl;
+    // the pressure goes with the square of the speed
+    const pressed = this.slowed ** 2;
+    return this.circulating && pumping ? this.reservoirMl - pressed * (this.squeeze * this.gasMl + this.stretchMl) : this.reservoirMl;
   }
 
   get lowMarkMl(): number {
@@ -129,7 +133,7 @@ export class LiquidInside {
     const wetted = this.twin.wayMl(this.at);
     this.circulating = true;
     // a vessel's gas above its ports, and bubbles: the pocket comes on top, and its liquid goes back to the reservoir
-    this.looseGasMl = Math.max(0, this.pathMl - wetted) + SIMULATED.looseGasShare * this.pathMl;
+    this.looseGasMl = Math.max(this.pathMl - wetted, SIMULATED.looseGasShare * this.pathMl);
     const over = wetted - this.onTheWayMl;
     this.reservoirMl += over;
   }

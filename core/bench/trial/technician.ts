@@ -258,9 +258,8 @@ export class Technician {
       // eyes stay on the level: at the low mark a hand goes to the switch
       for (let ran = 0; ran < order.runS; ran += TRIAL.stepS) {
         this.bench.advance(TRIAL.stepS);
-        if (this.bench.liquid.shownMl(true) <= this.bench.lowMarkMl) break;
+        if (this.bench.liquid.shownMl(true) <= order.offAtMl) break;
       }
-      if (this.bench.liquid.circulating) this.sayReturned();
       this.bench.advance(TRIAL.lateS * this.random.next());
     } else {
       let poured = 0;
@@ -271,9 +270,10 @@ export class Technician {
       }
       const typed = this.bench.jugMl(poured);
       if (typed > 0) this.say(entry(typed, true));
-      if (this.bench.liquid.circulating) this.sayReturned();
     }
+    const cameBack = this.bench.liquid.circulating;
     this.pumpOff();
+    if (cameBack) this.sayReturned();
   }
 
   private sayReturned(): void {
@@ -357,7 +357,8 @@ export class Technician {
       ran += this.bench.drain(standing, drain, []);
     }
     airs.forEach((air, index) => {
-      ran += this.bench.openAir(standing, air, airs.slice(0, index), airsFollow ? drain : null);
+      const isWarned = stand.mayRun?.some(({ opening }) => opening === air) === true;
+      ran += this.bench.openAir({ standing, air, others: airs.slice(0, index), drain: airsFollow ? drain : null, isWarned });
       open(air);
     });
     if (!airsFollow) open(drain);
@@ -372,8 +373,8 @@ export class Technician {
   private rinse(): void {
     const first = this.procedure.service?.stands[0];
     if (!first) return;
-    for (let n = 0; n < 12; n += 1) {
-      this.fill((volumeMl) => ({ type: 'rinse', step: 'rinse', liquid: 'distilled', volumeMl }));
+    for (let n = 0; n < 30; n += 1) {
+      this.fill((volumeMl, toMark) => ({ type: 'rinse', step: 'rinse', liquid: 'distilled', volumeMl, toMark }));
       this.openAndDrain(first, true, 'rinse');
       this.say({ type: 'water', step: 'rinse', ph: 6.9, clarity: 'clear' });
       if (lacksOf(this.procedure, this.state, 'rinse', this.bench.nowMs).every(({ why }) => why === 'checks-open')) return;

@@ -5,6 +5,7 @@ import { STANDING, type StandingName } from '../../machine/loop-file/orientation
 import { reservoirMarks } from '../../machine/loop-file/marks.js';
 import { loopVolume } from '../../machine/loop-file/volume.js';
 import { BENCH_C, MEASURED } from '../../physics/measuring/errors.js';
+import { fillDrive } from '../../physics/filling/fillDrive.js';
 import { LiquidInside } from '../simulated-bench/liquidInside.js';
 
 /** By how much the hidden bench differs from the twin, and hands from what they were told (design, "The led technician"). */
@@ -15,6 +16,8 @@ export const TRIAL = {
   partSdShare: 0.2,
   /** share by which a pump's head may be off its curve, either way */
   headShare: 0.15,
+  /** share at most of the gas that radiators' cores should carry down and do not while the front passes */
+  coreMissesShare: 0.5,
   /** share of what runs out that clings to the walls instead */
   hangsShare: 0.06,
   pourSdShare: 0.025,
@@ -66,7 +69,10 @@ export class TrialBench {
     const real = hiddenTrialLoop(loop, random);
     const reservoir = real.components.find(({ kind }) => kind === 'reservoir') as LoopComponent;
     const box = reservoir.box as NonNullable<LoopComponent['box']>;
-    this.liquid = new LiquidInside(real, reservoir, liquidAt(coolant, BENCH_C), coolant, loopVolume(real).volumeMl, 0);
+    const fluid = liquidAt(coolant, BENCH_C);
+    const missed = TRIAL.coreMissesShare * random.next();
+    const drive = fillDrive(real, fluid, reservoir, missed).drive;
+    this.liquid = new LiquidInside(real, reservoir, fluid, coolant, loopVolume(real).volumeMl, 0, drive);
     ({ fillMarkMl: this.fillMarkMl, lowMarkMl: this.lowMarkMl } = reservoirMarks(reservoir));
     this.mlPerMm = reservoir.volume_ml / (box.max[1] - box.min[1]);
     this.nowMs = startMs;
@@ -134,11 +140,19 @@ export class TrialBench {
    * Opens an air inlet, with the drain still shut (null) or once it has run: what leaves there nobody was warned of.
    * @returns mL that came at the drain meanwhile
    */
-  openAir(standing: StandingName, air: string, others: readonly string[], drain: string | null): number {
+  openAir(how: {
+    readonly standing: StandingName;
+    readonly air: string;
+    readonly others: readonly string[];
+    readonly drain: string | null;
+    /** the sheet said that liquid may come there: a jug stands under it */
+    readonly isWarned: boolean;
+  }): number {
+    const { standing, air, others, drain, isWarned } = how;
     const drains = drain === null ? [air] : [drain, air];
     const left = this.liquid.open(STANDING[standing], { open: others, drains, closed: [] });
-    this.unwarnedMl += left(air);
-    return drain === null ? 0 : left(drain);
+    if (!isWarned) this.unwarnedMl += left(air);
+    return (isWarned ? left(air) : 0) + (drain === null ? 0 : left(drain));
   }
 
   /** Opens the drain over a jug. @returns mL that came */

@@ -18,6 +18,8 @@ export interface DrainStage {
   readonly airsFollow: boolean;
   /** openings of the stage before that must be closed before the machine is turned, because they would spill */
   readonly capFirst: readonly string[];
+  /** airs that would run if the stand before had given less than it should: opened over a towel */
+  readonly mayRun: readonly { readonly opening: string; readonly volumeMl: number }[];
   readonly drainedMl: number;
   /** could come as well when a bubble gets in: more may follow */
   readonly heldMl: number;
@@ -85,6 +87,16 @@ class StageSearch {
       airs.every((air) => this.spillMl(standing, air, airs.filter((other) => other !== air), beside, held) <= ADVICE.mostSpillMl); // prettier-ignore
     if (quiet(contents, null) && quiet(contents, drain)) return 'before';
     return quiet(this.run(standing, drain, [], contents).left, drain) ? 'after' : null;
+  }
+
+  /** What would leave at a stand's airs, were so much inside still. */
+  mayRun({ standing, drain, airs, airsFollow }: Candidate, contents: Contents): DrainStage['mayRun'] {
+    return airs
+      .map((opening) => ({
+        opening,
+        volumeMl: this.spillMl(standing, opening, airs.filter((other) => other !== opening), airsFollow ? drain : null, contents), // prettier-ignore
+      }))
+      .filter(({ volumeMl }) => volumeMl > ADVICE.mostSpillMl);
   }
 
   /** The best of one drain: one air more as long as it is worth opening and does not run itself. */
@@ -155,6 +167,7 @@ export function adviseDraining(loop: LoopFile, network: GeometricNetwork, mayTur
     airs: stage.airs,
     airsFollow: stage.airsFollow,
     capFirst: index === 0 ? [] : capsBefore(search, network, chain[index - 1] as Candidate, stage),
+    mayRun: index === 0 ? [] : search.mayRun(stage, chain[index - 2]?.left ?? fullContents(network)),
     drainedMl: stage.drainedMl,
     heldMl: stage.heldMl,
     leftMl: totalMl(stage.left),

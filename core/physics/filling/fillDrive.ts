@@ -15,14 +15,17 @@ export interface FillDrive {
 /** The first reservoir of a file, which is the one to fill from where nothing else is said. */
 export const firstReservoir = (loop: LoopFile): LoopComponent => loop.components.find(({ kind }) => kind === 'reservoir') as LoopComponent;
 
-/** Before: a checked loop; the reservoir has a box, pumps have curves. */
-export function fillDrive(loop: LoopFile, fluid: Fluid, reservoir: LoopComponent): FillDrive {
+/**
+ * Before: a checked loop; the reservoir has a box, pumps have curves.
+ * @param missedShare of what radiators' cores carry down by estimate, that they do not
+ */
+export function fillDrive(loop: LoopFile, fluid: Fluid, reservoir: LoopComponent, missedShare = 0): FillDrive {
   let byCoreMl = 0;
   const drive = frontDrive(loop, fluid, reservoir, (turned, { links }) => {
     const { pockets, gasMl } = findTrappedAir(turned);
     const swept = sweepNodes(turned, loop, pockets, links);
     byCoreMl = swept.byCoreMl.reduce((sum, ml) => sum + ml, 0);
-    return gasMl.map((ml, node) => ml - (swept.sweptMl[node] as number));
+    return gasMl.map((ml, node) => ml - (swept.sweptMl[node] as number) + missedShare * (swept.byCoreMl[node] as number));
   });
   return { drive, byCoreMl };
 }

@@ -30,6 +30,8 @@ export interface LoopContents {
   pump: { carriedMs: number; slowed: number; movedMl: number } | null;
   /** mL that ran over by the twin's reckoning */
   overMl: number;
+  /** what the way of this very loop held when it was first filled and bled; null: not learned yet */
+  way: { readonly ml: number; readonly sdMl: number } | null;
 }
 
 export const BOOK_ENGINE = 1;
@@ -44,6 +46,11 @@ export const BOOK = {
   gasSdShare: 0.03,
   /** s in which 1/e of the bubbles is left while liquid goes round */
   gasTauS: 420,
+  /** share of the way by which two fillings of one loop differ once they are bled: gas */
+  refilledSdShare: 0.03,
+  /** mL to the mark within which a level counts as there, and standard deviation of one that is said not to be */
+  atMarkMl: 10,
+  belowMarkSdMl: 40,
   /** mL and share by which the reservoir's rest after a drain is off */
   drainedSdMl: 8,
   drainedSdShare: 0.15,
@@ -65,6 +72,7 @@ export const dryContents = (twin: LiquidTwin | null): LoopContents => ({
   isLevelRead: twin !== null,
   pump: null,
   overMl: 0,
+  way: null,
 });
 
 /** A loop that stands at its mark, filled some day; null where nobody knows what is inside. */
@@ -127,13 +135,18 @@ export class LiveBook {
 
   /**
    * Poured into the reservoir. What has no room there was poured between pulses that nobody entered.
-   * @param toMark the hand stopped at the mark: then the level is read as well
+   * @param toMark whether the hand stopped at the mark: then the level is read as well. Missing: nobody said
    */
-  pour(ml: number, { toMark = false, sdMl = pourSdMl(ml) }: { readonly toMark?: boolean; readonly sdMl?: number } = {}): void {
+  pour(ml: number, { toMark, sdMl = pourSdMl(ml) }: { readonly toMark?: boolean; readonly sdMl?: number } = {}): void {
     this.addInside(ml, sdMl);
     this.poured(ml, sdMl);
     const { at } = this;
-    if (at && toMark && this.own.pump === null) this.level(at.twin.drive.fillMarkMl, MEASURED.levelByEyeSdMm * this.mlPerMm);
+    if (!at || this.own.pump !== null) return;
+    const { fillMarkMl } = at.twin.drive;
+    if (toMark) this.level(fillMarkMl, MEASURED.levelByEyeSdMm * this.mlPerMm);
+    // said to stand below the mark, and the book has it there: something went on by itself
+    else if (toMark === false && at.wetted.reservoirMl > fillMarkMl - BOOK.atMarkMl)
+      this.stand(at.wetted, Math.hypot(at.standing.reservoirSdMl, BOOK.belowMarkSdMl));
   }
 
   private poured(ml: number, sdMl: number): void {
@@ -262,6 +275,27 @@ export class LiveBook {
     own.isLevelRead = true;
   }
 
+  /**
+   * The loop is full and bled: its way holds what it held the last time it was. The first time it is only learned; later
+   * it says as well how much is inside.
+   */
+  bled(): void {
+    const { own } = this;
+    const { standing, way, insideMl } = own;
+    if (insideMl === null || !standing?.isRound) return;
+    const { reservoirMl, reservoirSdMl } = standing;
+    if (!way) {
+      own.way = { ml: insideMl - reservoirMl, sdMl: Math.hypot(own.insideSdMl, reservoirSdMl) };
+      return;
+    }
+    const seenMl = way.ml + reservoirMl;
+    const seenSd = Math.hypot(way.sdMl, reservoirSdMl, BOOK.refilledSdShare * way.ml);
+    const both = Math.hypot(seenSd, own.insideSdMl);
+    if (Math.abs(seenMl - insideMl) > LOST_TRACK_SD * both) return;
+    own.insideMl = insideMl + (own.insideSdMl ** 2 / both ** 2) * (seenMl - insideMl);
+    own.insideSdMl = (own.insideSdMl * seenSd) / both;
+  }
+
   /** Liquid was seen to come back: the way is full. */
   returned(): void {
     const { at } = this;
@@ -360,7 +394,8 @@ export class LiveBook {
 
   /** Taken apart: nothing is inside any more. */
   emptied(): void {
-    Object.assign(this.own, { ...dryContents(this.twin), overMl: this.own.overMl });
+    const { overMl, way } = this.own;
+    Object.assign(this.own, { ...dryContents(this.twin), overMl, way });
   }
 }
 

@@ -4,7 +4,7 @@ export const MEASURED = {
   jugSdMl: 8,
   jugSdShare: 0.02,
   /** mL and share of a pour, read off a graduated jug or bottle before and after */
-  pourSdMl: 4,
+  pourSdMl: 3,
   pourSdShare: 0.015,
   /** share of a volume that was judged, not measured */
   judgedSdShare: 0.4,

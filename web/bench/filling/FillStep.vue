@@ -2,7 +2,8 @@
 import { LEVEL_STAYS } from '@core/bench/runs/checkIds.js';
 import { balanceWords } from '@core/edge/words/bench.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
-import { AT_MARK_WITHIN_ML, fillBalance, roomToMark } from '@core/bench/runs/contents.js';
+import { fillOrder } from '@core/bench/runs/fillOrder.js';
+import { fillBalance } from '@core/bench/runs/contents.js';
 import { computed, onMounted, ref } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { broughtMl, pouredMl, type RunState } from '@core/bench/runs/state.js';
@@ -13,6 +14,8 @@ import { useCoolants } from '../../workshop/coolants/coolantStore.js';
 import NumberField from '../../base/units/NumberField.vue';
 import FillPlanDrawing from '../../machine/filling/FillPlanDrawing.vue';
 import LevelBar from '../../machine/filling/LevelBar.vue';
+import { useNow } from '../../base/units/now.js';
+import FillOrderPanel from './FillOrder.vue';
 import { usePour } from './usePour.js';
 
 /** Pour by pour against the plan: "at most N mL now", what went in, what is to go. */
@@ -49,26 +52,10 @@ const rowsScale = computed(() =>
 );
 const product = computed(() => coolants.find(props.state.coolant?.productId ?? productId.value));
 const lots = computed(() => coolants.find(productId.value)?.lots ?? []);
-const runningMl = computed(() => (watched.value && watched.value.nextAtMostMl > 0.5 ? watched.value.whileRunningMl : null));
-/** room up to the mark where the level is known: by its sensor while the pump stands, or read and not moved since */
-const roomMl = computed(() => {
-  const reservoir = props.procedure.facts?.reservoir;
-  const byHand = roomToMark(props.procedure, props.state);
-  if (!reservoir || levelMl.value === null || props.state.pump?.on === true) return byHand;
-  return Math.max(0, reservoir.fillMarkMl - levelMl.value);
-});
-const nextMl = computed(() => (roomMl.value === null ? plannedMl.value : Math.min(plannedMl.value, roomMl.value)));
-/** nothing more goes in as it stands: only a running pump, or a turn, makes room */
-const isAtMark = computed(
-  () =>
-    balance.value.verdict === 'filling' &&
-    runningMl.value === null &&
-    props.state.pours.length > 0 &&
-    roomMl.value !== null &&
-    (roomMl.value < AT_MARK_WITHIN_ML || Math.round(nextMl.value) === 0),
-);
-const plannedMl = computed(() => {
-  if (watched.value && watched.value.nextAtMostMl > 0.5) return watched.value.nextAtMostMl;
+const now = useNow(500);
+/** the next order by what is inside; null where heights are not known, so that only volumes tell */
+const order = computed(() => fillOrder(props.procedure, props.state, now.value, levelMl.value));
+const volumesMl = computed(() => {
   if (plan.value.kind === 'gravity') return Math.max(0, balance.value.stillToPourMl);
   if (props.state.pours.length === 0) return plan.value.firstPourMl;
   return Math.max(0, Math.min(plan.value.workingMl, balance.value.stillToPourMl));
@@ -118,45 +105,39 @@ function pour(): void {
       <p class="quiet">
         {{ state.coolant?.productName }}<template v-if="state.coolant?.lot">, lot {{ state.coolant.lot }}</template>
       </p>
-      <p v-if="isAtMark" class="big-number">Full <small>to the mark now</small></p>
-      <p v-else-if="balance.verdict === 'filling'" class="big-number">
-        {{ Math.round(runningMl ?? nextMl) }} <small>{{ runningMl === null ? 'mL at most now' : 'mL while the pump runs' }}</small>
-      </p>
-      <p v-else class="big-number" :class="{ danger: balance.verdict === 'more-than-planned' }">
-        {{ formatMl(poured) }} <small>poured</small>
-      </p>
-      <p v-if="isAtMark">
-        More would run over as it stands: pump on, and pour what is missing while it runs and the level falls, never above the mark. Where
-        the level stays, gas is left inside: go on with that as the reason; bleeding and turning let it out.
-      </p>
+      <FillOrderPanel
+        v-if="order"
+        :order="order"
+        :procedure="procedure"
+        :state="state"
+        :pour-field="pourField"
+        :locked="locked"
+        @send="emit('send', $event)"
+      />
+      <template v-else>
+        <p v-if="balance.verdict === 'filling'" class="big-number">{{ Math.round(volumesMl) }} <small>mL at most now</small></p>
+        <p v-else class="big-number" :class="{ danger: balance.verdict === 'more-than-planned' }">
+          {{ formatMl(poured) }} <small>poured</small>
+        </p>
+        <form v-if="!locked" class="entry" novalidate @submit.prevent="pour">
+          <NumberField v-model="volume" large label="Poured just now" unit="mL" @enter="pour" />
+          <v-btn type="submit" size="x-large">{{ state.pours.length === 0 ? 'First pour is in' : 'Pulse done, poured' }}</v-btn>
+          <p v-if="scaleWords" class="quiet weighed" aria-live="polite">{{ scaleWords }}</p>
+        </form>
+      </template>
       <p aria-live="polite">
         <template v-if="state.pours.length"
           >{{ formatMl(poured) }} poured in {{ state.pours.length }} {{ state.pours.length === 1 ? 'go' : 'goes' }}:
           {{ balanceWords(balance) }}.</template
         ><template v-else>Spout into the reservoir, slowly, to the fill mark.</template>
       </p>
-      <p v-if="runningMl !== null && balance.verdict === 'filling'">
-        Pump on, and pour as fast as it draws, until liquid comes back: stopped on the way, the whole column falls back and runs over.
-      </p>
       <p v-if="watched?.mismatch" role="alert" class="danger">{{ watched.mismatch.words }}</p>
-      <p v-else-if="watched && watched.pulsesLeft > 0 && state.pours.length" class="quiet">
-        About {{ watched.pulsesLeft }} {{ watched.pulsesLeft === 1 ? 'pulse' : 'pulses' }} to go<template v-if="watched.nextRunS !== null"
-          >, the next {{ watched.nextRunS.toFixed(1) }} s of pump<template v-if="watched.nextSpeed !== null">
-            at {{ Math.round(100 * watched.nextSpeed) }} % speed</template
-          ></template
-        >. <span class="estimate">Simulated from this loop’s heights and curves.</span>
-      </p>
       <LevelBar
         v-if="levelMl !== null && procedure.facts?.reservoir"
         :level-ml="levelMl"
         :reservoir="procedure.facts.reservoir"
         :colour="product?.colour ?? null"
       />
-      <form v-if="!locked" class="entry" novalidate @submit.prevent="pour">
-        <NumberField v-model="volume" large label="Poured just now" unit="mL" @enter="pour" />
-        <v-btn type="submit" size="x-large">{{ state.pours.length === 0 ? 'First pour is in' : 'Pulse done, poured' }}</v-btn>
-        <p v-if="scaleWords" class="quiet weighed" aria-live="polite">{{ scaleWords }}</p>
-      </form>
       <ol v-if="watched && watched.rows.length" class="plain-list pours" aria-label="Pours against the plan">
         <li v-for="(row, index) in watched.rows" :key="index">
           <span class="figures">{{ index + 1 }}</span>

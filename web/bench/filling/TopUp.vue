@@ -4,6 +4,8 @@ import { computed } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import type { RunState } from '@core/bench/runs/state.js';
 import type { Liquid } from '@core/machine/liquids/fluids.js';
+import { standingNow } from '@core/bench/runs/book.js';
+import { useNow } from '../../base/units/now.js';
 import { formatMl } from '@core/base/units/display.js';
 import NumberField from '../../base/units/NumberField.vue';
 import LevelBar from '../../machine/filling/LevelBar.vue';
@@ -15,12 +17,19 @@ const emit = defineEmits<{ send: [body: RunEventBody] }>();
 const pour = usePour(props);
 const { volume, levelMl, scaleWords } = pour;
 const reservoir = computed(() => props.procedure.facts?.reservoir ?? null);
-const wantsMl = computed(() => (reservoir.value && levelMl.value !== null ? reservoir.value.fillMarkMl - levelMl.value : null));
+const now = useNow(1000);
+/** mL up to the mark: by the sensor, or by the book once the level was read */
+const wantsMl = computed(() => {
+  const standing = standingNow(props.procedure, props.state, now.value, levelMl.value);
+  if (!reservoir.value) return null;
+  if (!standing) return levelMl.value === null ? null : reservoir.value.fillMarkMl - levelMl.value;
+  return standing.contents.isLevelRead ? reservoir.value.fillMarkMl - standing.at.reservoirMl : null;
+});
 const isLow = computed(() => levelMl.value !== null && reservoir.value !== null && levelMl.value <= reservoir.value.lowMarkMl);
 
-function enter(): void {
+function enter(toMark: boolean): void {
   const body = pour.take();
-  if (body) emit('send', body);
+  if (body) emit('send', { ...body, toMark } as RunEventBody);
 }
 </script>
 
@@ -30,9 +39,10 @@ function enter(): void {
     <p v-if="isLow" role="alert" class="danger">
       Below the low mark: pump off and top up, at most {{ formatMl(Math.max(0, wantsMl ?? 0)) }}.
     </p>
-    <form class="row" novalidate @submit.prevent="enter">
-      <NumberField v-model="volume" label="Topped up just now" unit="mL" @enter="enter" />
+    <form class="row" novalidate @submit.prevent="enter(false)">
+      <NumberField v-model="volume" label="Topped up just now" unit="mL" @enter="enter(false)" />
       <v-btn type="submit" size="large" variant="outlined" :disabled="!volume || volume <= 0">Enter top-up</v-btn>
+      <v-btn size="large" variant="text" :disabled="!volume || volume <= 0" @click="enter(true)">up to the mark</v-btn>
       <span class="quiet">{{ scaleWords ?? (wantsMl !== null && wantsMl > 5 ? `${Math.round(wantsMl)} mL to the fill mark` : '') }}</span>
     </form>
   </section>

@@ -1,12 +1,17 @@
-import { levelNow, serviceContents } from '@core/bench/runs/contents.js';
+import { standingNow } from '@core/bench/runs/book.js';
+import { serviceContents } from '@core/bench/runs/contents.js';
+import { sharesOf } from '@core/physics/contents/shares.js';
 import { computed, type ComputedRef, type Ref } from 'vue';
 import type { ProcedureStep } from '@core/bench/runs/procedure.js';
 import { isDone, pouredMl } from '@core/bench/runs/state.js';
-import { fillFront, frontOf, standingFront } from '@core/physics/filling/fillPlan.js';
+import { fillFront } from '@core/physics/filling/fillPlan.js';
 import { levelMlOf } from '@core/bench/instruments/level.js';
 import type { RunDesk } from '../runs/useRun.js';
 import type { LiveBench } from '../instruments/liveBench.js';
 import type { FrontMark } from '../../machine/profile/drawing.js';
+
+/** share from which a stretch counts as full: gas above a radiator's ports stays behind the front */
+const FULL_SHARE = 0.9;
 
 /** What stands in the loop of a run while it is filled, drained or refilled: for its profile. */
 export function useStanding(
@@ -15,36 +20,48 @@ export function useStanding(
   live: LiveBench,
   now: Readonly<Ref<number>>,
 ): { filled: ComputedRef<ReadonlyMap<string, number> | null>; fronts: ComputedRef<readonly FrontMark[]> } {
-  /** in the reservoir and on the way while filling: by the level sensor where there is one, else predicted */
-  const standing = computed(() => {
-    const { file, run } = desk.answer.value ?? {};
-    const state = desk.state.value;
-    if (!file || !run || !state || step.value?.kind !== 'fill' || state.pours.length === 0) return null;
-    const poured = pouredMl(state);
-    const predicted = levelNow(run.procedure, state, now.value);
+  const measuredMl = computed(() => {
     const mm = live.value('level', now.value);
-    const reservoir = run.procedure.facts?.reservoir;
-    const measured = reservoir && mm !== null ? levelMlOf(reservoir, mm) : null;
-    const stretchesOf = (ml: number) => standingFront(file, ml, poured - ml);
-    const fronts: FrontMark[] = [
-      ...(predicted ? [{ kind: 'predicted' as const, front: frontOf(stretchesOf(predicted.ml)) }] : []),
-      ...(measured !== null ? [{ kind: 'measured' as const, front: frontOf(stretchesOf(measured)) }] : []),
-    ].flatMap(({ kind, front }) => (front ? [{ kind, id: front.id, filled: front.filled }] : []));
-    const best = measured ?? predicted?.ml;
-    return { fronts, stretches: best === undefined ? fillFront(file, poured) : stretchesOf(best) };
+    const reservoir = desk.answer.value?.run.procedure.facts?.reservoir;
+    return reservoir && mm !== null ? levelMlOf(reservoir, mm) : null;
+  });
+  /** share of each part that holds liquid by the book; with the level sensor where there is one. null without heights */
+  const byBook = (measured: number | null): ReadonlyMap<string, number> | null => {
+    const run = desk.answer.value?.run;
+    const book = run && desk.state.value ? standingNow(run.procedure, desk.state.value, now.value, measured) : null;
+    return book && new Map(Object.entries(sharesOf(book.twin.drive.network, book.twin.contents(book.at))));
+  };
+  /** where the front stands while filling: the first stretch on the way that is not full */
+  const fronts = computed((): FrontMark[] => {
+    const { file } = desk.answer.value ?? {};
+    const state = desk.state.value;
+    if (!file || step.value?.kind !== 'fill' || !state || state.pours.length === 0 || state.contents.standing?.isRound) return [];
+    const marks = [
+      ['predicted', byBook(null)] as const,
+      ...(measuredMl.value === null ? [] : [['measured', byBook(measuredMl.value)] as const]),
+    ];
+    return marks.flatMap(([kind, shares]): FrontMark[] => {
+      const way = shares
+        ? fillFront(file, 0)
+            .slice(1)
+            .map(({ id }) => ({ id, filled: shares.get(id) ?? 0 }))
+        : [];
+      const end = way.findIndex(({ filled }) => filled < FULL_SHARE);
+      const at = end > 0 && (way[end]?.filled ?? 0) < 0.01 ? way[end - 1] : way[end];
+      return at && at.filled > 0 ? [{ kind, id: at.id, filled: at.filled }] : [];
+    });
   });
 
-  /** Before the fill the loop stands empty; while pouring the front is an estimate from volumes; afterwards it is full. */
+  /** By the book; without heights: before the fill the loop stands empty, while pouring the front is an estimate from volumes, afterwards it is full. */
   const filled = computed(() => {
     const { file, run } = desk.answer.value ?? {};
     const state = desk.state.value;
     if (!file || !run || !state) return null;
+    const book = byBook(measuredMl.value);
+    if (book) return book;
     if (run.procedure.service) return serviceContents(run.procedure, state);
     if (isDone(state, ({ kind }) => kind === 'fill')) return null;
-    return new Map((standing.value?.stretches ?? fillFront(file, pouredMl(state))).map((each) => [each.id, each.filled]));
+    return new Map(fillFront(file, pouredMl(state)).map((each) => [each.id, each.filled]));
   });
-  return {
-    filled,
-    fronts: computed(() => (step.value && !desk.answer.value?.run.procedure.service ? (standing.value?.fronts ?? []) : [])),
-  };
+  return { filled, fronts };
 }

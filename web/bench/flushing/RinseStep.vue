@@ -6,6 +6,10 @@ import type { Procedure } from '@core/bench/runs/procedure.js';
 import type { RunState } from '@core/bench/runs/state.js';
 import { keepLedger, LEDGER } from '@core/physics/contents/ledger.js';
 import { CLARITY_WORDS, RINSE_LIQUIDS, RINSE_WORDS, type RinseLiquid } from '@core/machine/liquids/rinsing.js';
+import { fillOrder } from '@core/bench/runs/fillOrder.js';
+import { useNow } from '../../base/units/now.js';
+import FillOrder from '../filling/FillOrder.vue';
+import { usePour } from '../filling/usePour.js';
 import CameOut from '../draining/CameOut.vue';
 import ChoiceRow from '../../base/look/ChoiceRow.vue';
 import NumberField from '../../base/units/NumberField.vue';
@@ -50,6 +54,17 @@ const coming = computed(() => {
 const lastWater = computed(() => props.state.service.waters.at(-1) ?? null);
 const standsIn = computed(() => props.state.service.flows.findLast(({ way }) => way !== 'lost')?.way === 'in');
 
+const pourField = usePour(props);
+const now = useNow(500);
+/** the next order by what is inside, as in a fill; null where heights are not known */
+const order = computed(() => fillOrder(props.procedure, props.state, now.value, pourField.levelMl.value));
+const rinseOf = (volumeMl: number): RunEventBody & { readonly toMark?: boolean } => ({
+  type: 'rinse',
+  step: 'rinse',
+  liquid: liquid.value ?? 'distilled',
+  volumeMl,
+});
+
 function pour(): void {
   if (volume.value === null || volume.value <= 0 || liquid.value === null) {
     problem.value = 'Enter what went in, in mL.';
@@ -86,13 +101,30 @@ function pour(): void {
       <span class="estimate">Taken as mixed through: let the pump run a minute.</span>
     </p>
     <template v-if="!locked">
-      <form v-if="!standsIn" class="in" novalidate @submit.prevent="pour">
+      <form v-if="!order && !standsIn" class="in" novalidate @submit.prevent="pour">
         <NumberField v-model="volume" large label="Rinse went in" unit="mL" @enter="pour" />
         <v-btn type="submit" size="x-large">It is in</v-btn>
         <ChoiceRow v-model="liquid" class="wide" label="Rinsed with" :options="liquids" />
         <p v-if="problem" role="alert" class="danger wide">{{ problem }}</p>
       </form>
-      <CameOut v-else step="rinse" rinsing :expected-ml="state.service.rinses.at(-1)?.volumeMl ?? null" @send="emit('send', $event)" />
+      <FillOrder
+        v-if="order && order.do !== 'finish'"
+        :order="order"
+        :procedure="procedure"
+        :state="state"
+        :pour-field="pourField"
+        :locked="locked"
+        :entry-of="rinseOf"
+        @send="emit('send', $event)"
+      />
+      <ChoiceRow v-if="order && !standsIn" v-model="liquid" label="Rinsed with" :options="liquids" />
+      <CameOut
+        v-if="standsIn"
+        step="rinse"
+        rinsing
+        :expected-ml="state.service.rinses.at(-1)?.volumeMl ?? null"
+        @send="emit('send', $event)"
+      />
       <WaterReading v-if="state.service.rinses.length" step="rinse" @send="emit('send', $event)" />
     </template>
   </section>

@@ -2,7 +2,7 @@
 import { whyWords } from '@core/edge/words/bench.js';
 import { CAN_OVERRIDE } from '@core/bench/runs/locks.js';
 import { locksAgainst } from '@core/bench/runs/rules.js';
-import { levelNow, pulsesRun } from '@core/bench/runs/contents.js';
+import { fillOrder } from '@core/bench/runs/fillOrder.js';
 import { computed, watch } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { currentKind, type RunState } from '@core/bench/runs/state.js';
@@ -36,17 +36,15 @@ const measuredMl = computed(() => {
   const mm = bench?.value('level', now.value) ?? null;
   return reservoir && mm !== null ? levelMlOf(reservoir, mm) : null;
 });
-/** s until the level stands at the low mark: from the sensor where there is one, else predicted. null outside the fill */
-const leftS = computed(() => {
-  const { facts } = props.procedure;
-  const pulse = facts?.fill?.pulses[pulsesRun(props.state)];
-  if (!on.value || currentKind(props.state) !== 'fill' || !facts?.reservoir || !pulse || pulse.runS <= 0 || pulse.movedMl <= 0) return null;
-  const level = measuredMl.value !== null ? { ml: measuredMl.value } : levelNow(props.procedure, props.state, now.value);
-  return level ? Math.max(0, ((level.ml - facts.reservoir.lowMarkMl) / pulse.movedMl) * pulse.runS) : null;
-});
-const nextPulse = computed(() => props.procedure.facts?.fill?.pulses[pulsesRun(props.state)] ?? null);
-/** the pump is slowed for it: at the speed it has now the low mark would come sooner than is said */
-const slowed = computed(() => (nextPulse.value?.speed === undefined ? null : Math.round(100 * nextPulse.value.speed)));
+/** what the hands do next by what is inside, while a loop is filled */
+const order = computed(() =>
+  ['fill', 'rinse'].includes(currentKind(props.state) ?? '') ? fillOrder(props.procedure, props.state, now.value, measuredMl.value) : null,
+);
+/** s until the pump goes off: from the sensor where there is one, else predicted. null where nothing says so */
+const leftS = computed(() => (on.value && order.value?.do === 'pump-off' ? order.value.inS : null));
+const next = computed(() => (order.value?.do === 'pump-on' ? order.value : null));
+/** share of full speed it is set to first; at the speed it has now the low mark would come sooner than is said */
+const slowed = computed(() => (next.value === null || next.value.speed === null ? null : Math.round(100 * next.value.speed)));
 const alarm = computed(() => leftS.value !== null && leftS.value <= 0);
 watch(
   () => (alarm.value ? Math.floor(now.value / 1000) : null),
@@ -62,16 +60,13 @@ watch(
       <p v-if="alarm" class="clock danger">Pump off now</p>
       <p v-else-if="on && leftS !== null" class="clock figures">
         {{ leftS.toFixed(leftS < 10 ? 1 : 0) }}
-        <small
-          >s to the low mark, {{ measuredMl === null ? 'predicted' : 'by the level sensor'
-          }}<template v-if="slowed !== null"> at {{ slowed }} % speed</template></small
-        >
+        <small>s to pump off, {{ measuredMl === null ? 'predicted' : 'by the level sensor' }}</small>
       </p>
       <p v-else-if="on" class="clock figures">{{ formatClock(runningS) }} <small>pump running</small></p>
       <p v-else class="clock">
         off
-        <small v-if="currentKind(state) === 'fill' && nextPulse !== null && state.pours.length"
-          ><template v-if="slowed !== null">set it to {{ slowed }} % first; </template>next pulse about {{ nextPulse.runS.toFixed(1) }} s,
+        <small v-if="next"
+          ><template v-if="slowed !== null">set it to {{ slowed }} % first; </template>then on for about {{ next.runS.toFixed(1) }} s,
           predicted</small
         >
       </p>

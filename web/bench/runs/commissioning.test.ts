@@ -207,7 +207,7 @@ describe('filling on screen', () => {
 describe('bleeding and baseline on screen', () => {
   it('enter a cycle and show the rise', async () => {
     const run = new TestRun().upTo('bleed').say({ type: 'bleed-cycle', runningMm: 110, stoppedMm: 116, bubbles: true, noise: false });
-    const screen = mountScreen(BleedStep, { props: { state: run.state, colour: null, locked: false } });
+    const screen = mountScreen(BleedStep, { props: { procedure: run.procedure, state: run.state, colour: null, locked: false } });
     expect(screen.find('.big-number').text()).toContain('6.0');
     const inputs = screen.findAll('.entry input');
     await inputs[0]?.setValue('112');

@@ -5,6 +5,7 @@ import { openUp } from '@core/physics/draining/openings.js';
 import { pictureOfContents, pictureOfDrain, type LiquidPicture } from '@core/physics/draining/picture.js';
 import { runOut } from '@core/physics/draining/runOut.js';
 import { planTakeOut, type TakeOutPlan } from '@core/physics/draining/takeOut.js';
+import { FILL } from '@core/physics/filling/frontMoves.js';
 import { simulateFill, type FillSimulation } from '@core/physics/filling/fillSimulation.js';
 import { fillByGravity, type GravityFill } from '@core/physics/filling/gravityFill.js';
 import { uncoverAngles, type UncoverAngle } from '@core/physics/filling/outletAngle.js';
@@ -160,7 +161,7 @@ export class TwinEngine {
     const reservoirs = loop.components.filter(({ kind }) => kind === 'reservoir');
     const reservoir = reservoirs.find(({ id }) => id === reservoirId) ?? reservoirs[0];
     if (!reservoir || !this.flow) return { simulation: null, gravity: reservoir ? null : fillByGravity(loop), scenes: [], uncovers: [] };
-    const simulation = simulateFill(loop, liquidAt(this.liquid, ROOM_WARM_C), reservoir);
+    const simulation = simulateFill(loop, liquidAt(this.liquid, ROOM_WARM_C), reservoir, { leastGainMl: FILL.handsGainMl });
     const turned = turnNetwork(network, STANDING.upright);
     const unrolled = unrollTurned(turned, loop);
     const states = [simulation.passive, ...simulation.pulses.flatMap(({ atStop, settled }) => [atStop, settled])];

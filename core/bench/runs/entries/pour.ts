@@ -17,7 +17,7 @@ export interface PourEntry {
 export const pour: EntryDefinition<PourEntry> = {
   schema: { volumeMl: positiveMl().max(20_000).required(), toMark: Joi.boolean(), source },
   belongs: { kind: 'fill' },
-  moves: (book, { volumeMl, toMark }) => book.pour(volumeMl, { toMark: toMark === true }),
+  moves: (book, { volumeMl, toMark }) => book.pour(volumeMl, { toMark }),
   apply: (state, { volumeMl, source: from }, made) => {
     state.pours.push(stamp(made, volumeMl, from));
     state.service.flows.push({ eventId: made.eventId, at: made.at, way: 'in', liquid: 'coolant', volumeMl });

@@ -1,3 +1,4 @@
+import Joi from 'joi';
 import { positiveMl } from '../../../base/checking/fields.js';
 import { formatMl } from '../../../base/units/display.js';
 import { RINSE_LIQUIDS, RINSE_WORDS } from '../../../machine/liquids/rinsing.js';
@@ -11,12 +12,14 @@ import { onlyInService } from './service.js';
 export interface RinseEntry extends Rinsed {
   readonly type: 'rinse';
   readonly step: string;
+  /** the hand stopped at the fill mark */
+  readonly toMark?: boolean;
 }
 
 export const rinse: EntryDefinition<RinseEntry> = {
-  schema: { step, liquid: oneOf(RINSE_LIQUIDS).required(), volumeMl: positiveMl().max(20_000).required() },
+  schema: { step, liquid: oneOf(RINSE_LIQUIDS).required(), volumeMl: positiveMl().max(20_000).required(), toMark: Joi.boolean() },
   belongs: 'own-step',
-  moves: (book, { volumeMl }) => book.pour(volumeMl),
+  moves: (book, { volumeMl, toMark }) => book.pour(volumeMl, { toMark }),
   apply: ({ service }, { liquid, volumeMl }, made) => {
     service.rinses.push({ liquid, volumeMl, ...made });
     service.flows.push({ eventId: made.eventId, at: made.at, way: 'in', liquid: RINSE_AS[liquid], volumeMl });

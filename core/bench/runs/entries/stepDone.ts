@@ -14,7 +14,9 @@ export const stepDone: EntryDefinition<StepDoneEntry> = {
   schema: { step },
   belongs: 'own-step',
   moves: (book, entry, _before, procedure) => {
-    if (stepOf(procedure, entry.step)?.does.includes('empties')) book.emptied();
+    const own = stepOf(procedure, entry.step);
+    if (own?.does.includes('empties')) book.emptied();
+    if (own?.kind === 'bleed') book.bled();
   },
   apply: (state, entry, made, procedure) => {
     // taken apart: what the book still held is on towels and in parts

@@ -1,5 +1,5 @@
 import { refusal, type EntryDefinition, type Standing } from '../entry.js';
-import { pumpAgainst } from '../locks.js';
+import { lowMarkAgainst, pumpAgainst } from '../locks.js';
 import { stepOf } from '../procedure.js';
 import { switchPump } from '../state.js';
 import { key, step } from './fields.js';
@@ -20,8 +20,10 @@ export const timerStarted: EntryDefinition<TimerStartedEntry> = {
     if (stepOf(procedure, entry.step)?.kind === 'wet-run') switchPump(state, true, at);
   },
   refuse: refuseUnknownTimer,
-  locks: (entry, { procedure, state }) =>
-    procedure.facts && stepOf(procedure, entry.step)?.kind === 'wet-run' ? pumpAgainst(procedure, state, procedure.facts) : [],
+  locks: (entry, { procedure, state, nowMs }) =>
+    procedure.facts && stepOf(procedure, entry.step)?.kind === 'wet-run'
+      ? [...pumpAgainst(procedure, state, procedure.facts), ...lowMarkAgainst(procedure, state, procedure.facts, nowMs)]
+      : [],
   reads: (entry, { procedure }) =>
     `Timer started: ${stepOf(procedure, entry.step)?.timers.find(({ id }) => id === entry.timer)?.label ?? entry.timer}`,
 };

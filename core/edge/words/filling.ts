@@ -1,0 +1,80 @@
+import type { FillOrder } from '../../bench/runs/fillOrder.js';
+import type { Procedure } from '../../bench/runs/procedure.js';
+import { formatMl } from '../../base/units/display.js';
+
+/** One order as the bench says it: one thing big, what it is, how it is done. */
+export interface OrderWords {
+  readonly big: string;
+  readonly small: string;
+  readonly how: string;
+  readonly isEstimate: boolean;
+}
+
+const percent = (share: number): string => `${Math.round(100 * share)} %`;
+const seconds = (s: number): string => (s < 10 ? s.toFixed(1) : String(Math.round(s)));
+
+export function fillOrderWords(order: FillOrder, { facts }: Pick<Procedure, 'facts'>): OrderWords {
+  const mark = facts?.reservoir ? `the mark (${formatMl(facts.reservoir.fillMarkMl)} in the reservoir)` : 'the mark';
+  switch (order.do) {
+    case 'pour':
+      return {
+        big: String(Math.round(order.mostMl)),
+        small: 'mL at most now',
+        how: `Pour slowly, up to ${mark} and never above it.`,
+        isEstimate: true,
+      };
+    case 'read-level':
+      return {
+        big: 'Read',
+        small: 'the level first',
+        how: 'By the book alone nobody can tell what stands in the reservoir now; a pour or the pump could be too much.',
+        isEstimate: false,
+      };
+    case 'draw-off':
+      return {
+        big: String(Math.round(order.ml)),
+        small: 'mL too much',
+        how: `More stands in the reservoir than up to ${mark}: draw it off with a syringe, or it runs over when the pump stops.`,
+        isEstimate: true,
+      };
+    case 'pump-on': {
+      const speed = order.speed === null ? '' : `Set the pump to ${percent(order.speed)} first. `;
+      return order.pour
+        ? {
+            big: String(Math.round(order.pour.ml)),
+            small: 'mL while the pump runs',
+            how: `${speed}Pump on, and pour as fast as it draws, never above ${formatMl(order.pour.upToMl)} in the reservoir, until liquid comes back: stopped on the way, the column falls back.`,
+            isEstimate: true,
+          }
+        : {
+            big: seconds(order.runS),
+            small: 's of pump now',
+            how: `${speed}Pump on, eyes on the level: off after this time or at ${formatMl(order.offAtMl)} in the reservoir, whichever comes first.`,
+            isEstimate: true,
+          };
+    }
+    case 'pump-off':
+      return { big: seconds(order.inS), small: 's to pump off', how: 'Off at the low mark, whatever the clock says.', isEstimate: true };
+    case 'pour-running':
+      return {
+        big: 'Pour',
+        small: 'as fast as it draws',
+        how: `Never above ${formatMl(order.upToMl)} in the reservoir, until liquid comes back at the return; then pump off.`,
+        isEstimate: false,
+      };
+    case 'finish':
+      return {
+        big: 'Full',
+        small: 'nothing more goes in',
+        how: 'The level stays at the mark and liquid comes back. What still comes home as bubbles is topped up later.',
+        isEstimate: false,
+      };
+    case 'cannot-prime':
+      return {
+        big: String(Math.round(order.liftMm)),
+        small: 'mm to lift',
+        how: `This pump can push ${Math.round(order.shutoffMm)} mm at no flow: it does not prime. Raise the reservoir, lay the case down, or fill from the highest port.`,
+        isEstimate: true,
+      };
+  }
+}

@@ -1,0 +1,156 @@
+<script setup lang="ts">
+import { fillBalance } from '@core/bench/runs/contents.js';
+import type { RunEventBody } from '@core/bench/runs/entries/all.js';
+import type { FillOrder } from '@core/bench/runs/fillOrder.js';
+import { computed, ref } from 'vue';
+import type { Procedure } from '@core/bench/runs/procedure.js';
+import type { RunState } from '@core/bench/runs/state.js';
+import { formatMl } from '@core/base/units/display.js';
+import { fillOrderWords } from '@core/edge/words/filling.js';
+import { pourSdMl } from '@core/physics/measuring/errors.js';
+import NumberField from '../../base/units/NumberField.vue';
+import OutflowForm from './OutflowForm.vue';
+import type { Pour } from './usePour.js';
+
+/** What the hands do next while a loop is filled, one order at a time, and the field that answers it. */
+const props = defineProps<{
+  order: FillOrder;
+  procedure: Procedure;
+  state: RunState;
+  pourField: Pour;
+  locked: boolean;
+  /** entry of a pour that is no coolant: water of a rinse */
+  entryOf?: (volumeMl: number) => RunEventBody;
+}>();
+const emit = defineEmits<{ send: [body: RunEventBody] }>();
+const { volume, scaleWords } = props.pourField;
+const level = ref<number | null>(null);
+const drawn = ref<number | null>(null);
+const problem = ref<string | null>(null);
+/** a pour above what there was room for, before somebody says that it is right */
+const doubtful = ref<{ readonly toMark: boolean; readonly overMl: number } | null>(null);
+
+const words = computed(() => fillOrderWords(props.order, props.procedure));
+const isRound = computed(() => props.state.contents.standing?.isRound === true);
+const pumpOn = computed(() => props.state.pump?.on === true);
+const mostMl = computed(() => {
+  const { order } = props;
+  if (order.do === 'pour') return order.mostMl;
+  return pumpOn.value || order.do === 'pour-running' ? null : 0;
+});
+/** the total is only told: the level decides */
+const toGoMl = computed(() => {
+  const { stillToPourMl, verdict } = fillBalance(props.procedure, props.state);
+  return verdict === 'filling' ? stillToPourMl : null;
+});
+
+function pour(toMark: boolean): void {
+  const ml = volume.value;
+  if (ml === null || ml <= 0) {
+    problem.value = 'Enter what went in, in mL, as the jug says.';
+    return;
+  }
+  problem.value = null;
+  const overMl = mostMl.value === null ? 0 : ml - mostMl.value - 2 * pourSdMl(ml);
+  if (overMl > 5 && doubtful.value === null) {
+    doubtful.value = { toMark, overMl: ml - (mostMl.value ?? 0) };
+    return;
+  }
+  const body = props.pourField.take();
+  doubtful.value = null;
+  if (!body) return;
+  const entry = props.entryOf?.(ml) ?? body;
+  emit('send', (pumpOn.value ? entry : { ...entry, toMark }) as RunEventBody);
+}
+
+function readLevel(): void {
+  if (level.value === null || level.value < 0) {
+    problem.value = 'Read the level off the reservoir, in mL.';
+    return;
+  }
+  problem.value = null;
+  emit('send', { type: 'level', levelMl: level.value });
+  level.value = null;
+}
+
+function drawOff(): void {
+  if (drawn.value === null || drawn.value <= 0) return;
+  emit('send', { type: 'outflow', way: 'drawn-off', volumeMl: drawn.value });
+  drawn.value = null;
+}
+</script>
+
+<template>
+  <div class="order" :data-order="order.do" :data-most="mostMl === null ? '' : Math.round(mostMl)">
+    <p class="big-number" aria-live="polite">
+      {{ words.big }} <small :class="{ estimate: words.isEstimate }">{{ words.small }}</small>
+    </p>
+    <p>{{ words.how }}</p>
+    <form v-if="!locked && (order.do === 'pour' || pumpOn)" class="entry" novalidate @submit.prevent="pour(true)">
+      <NumberField v-model="volume" large label="Poured just now" unit="mL" @enter="pour(true)" />
+      <template v-if="pumpOn"><v-btn type="submit" size="x-large">Poured while it runs</v-btn></template>
+      <template v-else>
+        <v-btn type="submit" size="x-large">Poured up to the mark</v-btn>
+        <v-btn size="x-large" variant="outlined" @click="pour(false)">Poured, below the mark</v-btn>
+      </template>
+      <p v-if="scaleWords" class="quiet wide" aria-live="polite">{{ scaleWords }}</p>
+    </form>
+    <p v-if="doubtful" role="alert" class="doubt">
+      {{ formatMl(doubtful.overMl) }} more than there was room for. If the pump ran in between, or more fitted than reckoned, enter it as it
+      is; if the figure slipped, correct it.
+      <button type="button" class="link" @click="pour(doubtful.toMark)">It went in</button>
+    </p>
+    <v-btn
+      v-if="!locked && !isRound && (pumpOn || state.pumpRuns.length > 0)"
+      size="large"
+      variant="outlined"
+      @click="emit('send', { type: 'returned' })"
+      >Liquid comes back at the return</v-btn
+    >
+    <form v-if="!locked && order.do === 'read-level'" class="entry" novalidate @submit.prevent="readLevel">
+      <NumberField v-model="level" large label="Level in the reservoir" unit="mL" @enter="readLevel" />
+      <v-btn type="submit" size="x-large">Level read</v-btn>
+    </form>
+    <form v-if="!locked && order.do === 'draw-off'" class="entry" novalidate @submit.prevent="drawOff">
+      <NumberField v-model="drawn" large label="Drawn off" unit="mL" @enter="drawOff" />
+      <v-btn type="submit" size="x-large" :disabled="!drawn">Drawn off</v-btn>
+    </form>
+    <p v-if="toGoMl !== null && order.do !== 'finish'" class="quiet">
+      About {{ formatMl(toGoMl) }} to go by the parts’ volumes. <span class="estimate">The level decides.</span>
+    </p>
+    <OutflowForm v-if="!locked && state.pours.length > 0" @send="emit('send', $event)" />
+    <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
+  </div>
+</template>
+
+<style scoped>
+.order {
+  display: grid;
+  gap: 12px;
+  justify-items: start;
+}
+p {
+  margin: 0;
+}
+.entry {
+  display: grid;
+  grid-template-columns: minmax(200px, 300px) auto auto;
+  gap: 12px;
+  justify-content: start;
+}
+.entry .v-btn {
+  height: 64px;
+}
+.wide {
+  grid-column: 1 / -1;
+}
+.doubt {
+  border-left: 5px solid var(--danger);
+  padding-left: 12px;
+}
+@media (max-width: 700px) {
+  .entry {
+    grid-template-columns: 1fr;
+  }
+}
+</style>
