@@ -82,29 +82,39 @@ export function fillFromNow(procedure: Procedure, state: RunState): FillSimulati
     wettedMl: Float64Array.from(standing.wettedMl),
     reservoirMl: standing.reservoirMl,
     leastGainMl: FILL.handsGainMl,
+    mostPourMlPerS: FILL.mostPourMlPerS / FILL_ORDER.fasterShare ** 2,
     drive: { drive: twin.drive, byCoreMl: twin.byCoreMl },
   });
   plans.set(standing, plan);
   return plan;
 }
 
-/** s that the pump may run by the book before the level could stand at the low mark, were it as quick as it can be. */
-function runSeconds({ twin, at, sdMl }: Now, pulse: SimulatedPulse, volumeSdMl: number): number {
+interface PulseRun {
+  /** s that the pump may run by the book before the level could stand at the low mark, were it as quick as it can be */
+  readonly runS: number;
+  /** mL/s, the quickest of it */
+  readonly fastestMlPerS: number;
+}
+
+function runOfPulse({ twin, at, sdMl }: Now, speed: number, volumeSdMl: number): PulseRun {
   const { lowMarkMl } = twin.drive;
-  const slowed = pulse.speed / Math.max(1e-3, twin.drive.speed);
+  const slowed = speed / Math.max(1e-3, twin.drive.speed);
   const run = copyOf(at);
   const stepS = 0.25;
   let seconds = 0;
+  let fastestMlPerS = 0;
+  const done = (runS: number): PulseRun => ({ runS: Math.max(FILL.leastPulseS, runS), fastestMlPerS });
   while (seconds < FILL_ORDER.mostRunS && run.reservoirMl - FILL_ORDER.keepsSd * sdMl > lowMarkMl) {
-    twin.run(run, stepS, slowed);
+    const { movedMl } = twin.run(run, stepS, slowed);
+    fastestMlPerS = Math.max(fastestMlPerS, movedMl / stepS);
     seconds += stepS;
     if (!twin.goesRound(run)) continue;
     // the way may end later than the parts' volumes say: is there enough left for that?
     const sd = Math.hypot(sdMl, volumeSdMl, BOOK.gasSdShare * twin.wayMl(run));
     const enough = run.reservoirMl - FILL_ORDER.keepsSd * sd > lowMarkMl;
-    return Math.max(FILL.leastPulseS, enough ? seconds + FILL_ORDER.roundS : seconds / FILL_ORDER.fasterShare);
+    return done(enough ? seconds + FILL_ORDER.roundS : seconds / FILL_ORDER.fasterShare);
   }
-  return Math.max(FILL.leastPulseS, seconds / FILL_ORDER.fasterShare);
+  return done(seconds / FILL_ORDER.fasterShare);
 }
 
 /** mL in the reservoir that are not exceeded while the pump runs: bubbles that the front left behind come back as room that liquid had. */
@@ -148,12 +158,12 @@ function speedFor(
 }
 
 /** mL in the reservoir at which the pump is switched off, so that a hand may be late even where liquid goes round already. */
-function switchOffMl({ twin, isRound }: Now, speed: number | null): number {
+function switchOffMl({ twin, isRound }: Now, speed: number | null, fastestMlPerS: number): number {
   const { lowMarkMl, fillMarkMl, outletMl, steadyLph } = twin.drive;
   if (isRound) return lowMarkMl;
   const share = speed === null ? 1 : speed / Math.max(1e-3, twin.drive.speed);
-  const lateMl = (FILL.lateS * FILL_ORDER.fasterShare * steadyLph * share) / 3.6;
-  return Math.min(Math.max(lowMarkMl, outletMl + lateMl), (lowMarkMl + fillMarkMl) / 2);
+  const mlPerS = FILL_ORDER.fasterShare * Math.max(fastestMlPerS, (steadyLph * share) / 3.6);
+  return Math.min(Math.max(lowMarkMl, outletMl + FILL.lateS * mlPerS), (lowMarkMl + fillMarkMl) / 2);
 }
 
 /** s that a pump may run whose front is past the end that the book expects: as quick as the whole loop's flow takes what stands there. */
@@ -178,33 +188,42 @@ export function fillOrder(procedure: Procedure, state: RunState, nowMs: number, 
   const now = standingNow(procedure, state, nowMs, measuredMl);
   if (!now) return null;
   const { twin, at, sdMl, contents, isRound } = now;
-  const { fillMarkMl, lowMarkMl, surfaceMm } = twin.drive;
+  const { fillMarkMl, surfaceMm } = twin.drive;
   const keeps = FILL_ORDER.keepsSd * sdMl;
   const plan = fillFromNow(procedure, state);
   const pulse = plan?.pulses[0] ?? null;
   if (contents.pump) return whileRunning(now, pulse, procedure, state);
   const toMarkMl = fillMarkMl - at.reservoirMl + (isRound ? 0 : settlesMl(twin, at, surfaceMm(at.reservoirMl), surfaceMm(fillMarkMl)));
-  if (at.reservoirMl - fillMarkMl > FILL_ORDER.staysWithinMl + keeps) return { do: 'draw-off', ml: at.reservoirMl - fillMarkMl };
+  if (at.reservoirMl - fillMarkMl > FILL_ORDER.staysWithinMl + keeps && contents.isLevelRead)
+    return { do: 'draw-off', ml: at.reservoirMl - fillMarkMl };
   const mostMl = mostPour(twin.brimMl - at.reservoirMl + (toMarkMl - (fillMarkMl - at.reservoirMl)), sdMl, toMarkMl);
   if (toMarkMl > FILL_ORDER.staysWithinMl) {
     if (mostMl >= Math.min(FILL.handsGainMl, toMarkMl / 2) || contents.isLevelRead) return { do: 'pour', mostMl };
     return { do: 'read-level' };
   }
-  if (!contents.isLevelRead && keeps > (fillMarkMl - lowMarkMl) / 4) return { do: 'read-level' };
+  // the pump starts on a level that was read, or poured up to the mark
+  if (!contents.isLevelRead) return { do: 'read-level' };
   if (plan && !plan.primes && !isRound) return { do: 'cannot-prime', liftMm: plan.liftMm, shutoffMm: plan.shutoffMm };
-  if (isRound && ranRound(state)) return contents.isLevelRead ? { do: 'finish' } : { do: 'read-level' };
-  // nothing is left to fill by the book: run until liquid is seen to come back, or the level has fallen
+  if (isRound && ranRound(state)) return { do: 'finish' };
+  return pumpOn(now, plan, procedure.volume.sdMl, runsSincePour(state));
+}
+
+/** The pump goes on: for a pulse, to see whether the level stays, or until liquid is seen to come back where the book expects no gap any more. */
+function pumpOn(
+  now: Now,
+  plan: FillSimulation | null,
+  volumeSdMl: number,
+  runs: { readonly all: number; readonly short: number },
+): FillOrder {
+  const { twin, isRound } = now;
+  const pulse = isRound ? null : (plan?.pulses[0] ?? null);
   const liftShare = plan && plan.shutoffMm > 0 ? Math.sqrt((FILL_ORDER.liftReserve * Math.max(0, plan.liftMm)) / plan.shutoffMm) : 0;
-  const speed = speedFor(now, pulse && !isRound ? pulse.speed : twin.drive.speed, liftShare, runsSincePour(state));
-  const offAtMl = switchOffMl(now, speed);
-  if (isRound || !pulse) return { do: 'pump-on', runS: isRound ? FILL_ORDER.roundS : unknownEndS(now), speed, offAtMl, pour: null };
-  return {
-    do: 'pump-on',
-    runS: pulse.pouredRunning ? pulse.runS : runSeconds(now, { ...pulse, speed: speed ?? pulse.speed }, procedure.volume.sdMl),
-    speed,
-    offAtMl,
-    pour: pulse.pouredRunning ? { ml: pulse.refillMl, upToMl: runningMarkMl(twin) } : null,
-  };
+  const speed = speedFor(now, pulse?.speed ?? twin.drive.speed, liftShare, runs);
+  const run = runOfPulse(now, speed ?? twin.drive.speed, volumeSdMl);
+  const common = { do: 'pump-on', speed, offAtMl: switchOffMl(now, speed, run.fastestMlPerS) } as const;
+  if (!pulse) return { ...common, runS: isRound ? FILL_ORDER.roundS : unknownEndS(now), pour: null };
+  if (pulse.pouredRunning) return { ...common, runS: pulse.runS, pour: { ml: pulse.refillMl, upToMl: runningMarkMl(twin) } };
+  return { ...common, runS: run.runS, pour: null };
 }
 
 /** mL that go on into the outlet's side while the surface rises: what lies below it now is filled already, once something stands there. */
@@ -226,5 +245,5 @@ function whileRunning(now: Now, pulse: SimulatedPulse | null, procedure: Procedu
   const since = state.pump ? Date.parse(state.pump.since) : 0;
   const ranS = ((now.contents.pump?.carriedMs ?? since) - since) / 1000;
   if (now.isRound) return { do: 'pump-off', inS: Math.max(0, FILL_ORDER.roundS - ranS) };
-  return { do: 'pump-off', inS: pulse ? Math.max(0, runSeconds(now, pulse, procedure.volume.sdMl) - FILL.leastPulseS) : 0 };
+  return { do: 'pump-off', inS: pulse ? Math.max(0, runOfPulse(now, pulse.speed, procedure.volume.sdMl).runS - FILL.leastPulseS) : 0 };
 }

@@ -5,7 +5,9 @@ import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import { STANDING, STANDING_NAMES, type StandingName } from '../../machine/loop-file/orientation.js';
 import { loopVolume } from '../../machine/loop-file/volume.js';
 import { sharesOf } from '../../physics/contents/shares.js';
-import { adviseDraining } from '../../physics/draining/advice.js';
+import { WATER, type Liquid } from '../../machine/liquids/fluids.js';
+import type { LoopContents } from '../../physics/live-book/liveBook.js';
+import { adviseDraining, type DrainStage } from '../../physics/draining/advice.js';
 import { nameOpening } from '../../physics/draining/openingNames.js';
 import { openablePorts } from '../../physics/draining/openings.js';
 import { planTakeOut } from '../../physics/draining/takeOut.js';
@@ -14,7 +16,8 @@ import { buildNetwork, vesselsWithoutBox } from '../../physics/geometry/network.
 import { turnNetwork } from '../../physics/geometry/turned.js';
 import type { JobKind } from '../../workshop/jobs/kinds.js';
 import { hasRigidTube, inspectItems } from '../inspection/items.js';
-import type { ServiceFacts, TakeOutFacts } from '../runs/facts.js';
+import { twinOf } from '../runs/book.js';
+import type { DrainStand, ServiceFacts, TakeOutFacts } from '../runs/facts.js';
 
 export interface ServiceFactsInput {
   readonly loop: LoopFile;
@@ -26,6 +29,9 @@ export interface ServiceFactsInput {
   readonly part: string | null;
   /** stands the machine may be brought into; a heavy one may not be turned */
   readonly mayTurn?: readonly StandingName[];
+  /** what an earlier run left inside; missing: a filled loop stands at its mark */
+  readonly contents?: LoopContents;
+  readonly liquid?: Liquid;
   readonly old: ServiceFacts['old'];
   readonly mixes: readonly Mix[];
 }
@@ -40,16 +46,20 @@ export function serviceFacts(input: ServiceFactsInput): ServiceFacts {
   // the twin begins with every vessel full; a loop at its mark has a cushion of gas, which the first stand does not give
   const cushionMl = loopVolume(loop).volumeMl - fillVolume(loop).volumeMl;
   const component = loop.components.find(({ id }) => id === part);
-  return {
-    kind,
-    jobId,
-    inside: input.filled ? fillVolume(loop) : null,
-    stands: (plan?.stages ?? []).map((stage, index) => ({
+  const standing = plan ? standsFromNow(input, plan.stages) : null;
+  const stands =
+    standing?.stands ??
+    (plan?.stages ?? []).map((stage, index) => ({
       ...stage,
       drainedMl: Math.max(0, stage.drainedMl - (index === 0 ? cushionMl : 0)),
       left: network ? sharesOf(network, stage.left) : {},
-    })),
-    leftMl: plan && plan.stages.length > 0 ? plan.leftMl : null,
+    }));
+  return {
+    kind,
+    jobId,
+    inside: insideOf(input),
+    stands,
+    leftMl: plan && plan.stages.length > 0 ? (standing?.leftMl ?? plan.leftMl) : null,
     takeOut: network && component ? takeOutFacts(loop, network, component.id, shortName(component), cushionMl) : null,
     items: inspectItems(loop),
     rigid: hasRigidTube(loop),
@@ -63,6 +73,28 @@ export function serviceFacts(input: ServiceFactsInput): ServiceFacts {
       ]),
     ),
   };
+}
+
+/** What stood inside when the service begins: by the book, or at the mark where a fill is on record. */
+function insideOf({ contents, filled, loop }: ServiceFactsInput): ServiceFacts['inside'] {
+  if (contents) return contents.insideMl === null ? null : { volumeMl: contents.insideMl, sdMl: contents.insideSdMl };
+  return filled ? fillVolume(loop) : null;
+}
+
+/** The advised stands with what comes from the contents that are inside now; null where the book knows volumes alone. */
+function standsFromNow(
+  { loop, liquid = WATER, contents }: ServiceFactsInput,
+  stages: readonly DrainStage[],
+): { stands: DrainStand[]; leftMl: number } | null {
+  const twin = twinOf({ twin: { loop, liquid } });
+  const standing = contents?.standing;
+  if (!twin || !standing || standing.wettedMl.length !== twin.drive.cells.length) return null;
+  const at = { reservoirMl: standing.reservoirMl, wettedMl: Float64Array.from(standing.wettedMl) };
+  const stands = stages.map((stage): DrainStand => {
+    const { drainedMl, heldMl } = twin.open(at, STANDING[stage.standing], { open: stage.airs, drains: [stage.drain], closed: [] });
+    return { ...stage, drainedMl, heldMl, leftMl: twin.insideMl(at), left: sharesOf(twin.drive.network, twin.contents(at)) };
+  });
+  return { stands, leftMl: twin.insideMl(at) };
 }
 
 function takeOutFacts(

@@ -91,10 +91,10 @@ export class Technician {
     const seq = events.length + 1;
     const at = new Date(this.bench.nowMs).toISOString();
     this.fold.push({ id: `00000000-0000-4000-8000-${String(seq).padStart(12, '0')}`, seq, at, by: 'trial', body });
-    const { standing, insideMl } = this.state.contents;
+    const { standing, insideMl, insideSdMl } = this.state.contents;
     const { liquid } = this.bench;
     this.trace.push(
-      `${JSON.stringify(body)} truth ${liquid.reservoirMl.toFixed(0)} of ${liquid.insideMl.toFixed(0)}${liquid.circulating ? ' round' : ''}, over ${liquid.spilledMl.toFixed(0)} unwarned ${this.bench.unwarnedMl.toFixed(0)} dry ${this.bench.dryWorstS.toFixed(2)}, book ${standing?.reservoirMl.toFixed(0)} ± ${standing?.reservoirSdMl.toFixed(0)} of ${insideMl?.toFixed(0)}`,
+      `${JSON.stringify(body)} truth ${liquid.reservoirMl.toFixed(0)} of ${liquid.insideMl.toFixed(0)}${liquid.circulating ? ' round' : ''}, over ${liquid.spilledMl.toFixed(0)} unwarned ${this.bench.unwarnedMl.toFixed(0)} dry ${this.bench.dryWorstS.toFixed(2)}, book ${standing?.reservoirMl.toFixed(0)} ± ${standing?.reservoirSdMl.toFixed(0)} of ${insideMl?.toFixed(0)} ± ${insideSdMl.toFixed(0)}`,
     );
     return true;
   }
@@ -216,12 +216,14 @@ export class Technician {
   private obey(order: FillOrder, entry: (volumeMl: number, toMark: boolean) => RunEventBody): void {
     switch (order.do) {
       case 'pour': {
+        const before = this.bench.liquid.spilledMl;
         const { ml, toMark } = this.bench.pour(order.mostMl);
         this.bench.advance(ml / 20 + 4);
         const typed = this.bench.jugMl(ml);
         if (typed > 0) this.say(entry(typed, toMark));
         // nothing had room: the level stands at the mark
         else this.say({ type: 'level', levelMl: this.bench.readLevelMl() });
+        this.sayRanOver(before);
         return;
       }
       case 'read-level':
@@ -244,8 +246,16 @@ export class Technician {
   }
 
   private pumpOff(): void {
+    const before = this.bench.liquid.spilledMl;
     this.bench.switchPump(false);
     this.say({ type: 'pump', on: false });
+    this.sayRanOver(before);
+  }
+
+  /** What ran over the lid is seen, and judged by the towel. */
+  private sayRanOver(beforeMl: number): void {
+    const ml = this.bench.liquid.spilledMl - beforeMl;
+    if (ml > 1) this.say({ type: 'outflow', way: 'ran-over', volumeMl: Math.max(1, Math.round(ml * this.random.between(0.6, 1.4))) });
   }
 
   private pulse(order: FillOrder & { do: 'pump-on' }, entry: (volumeMl: number, toMark: boolean) => RunEventBody): void {

@@ -112,7 +112,7 @@ function playMachine(loop: LoopFile, seed: number, service: JobKind, told: (proc
   const first = play({ loop, schools, order: null, coolantName: null });
   told('commissioning', first.run);
   if (!first.run.ended) return;
-  const facts = serviceFacts({ loop, kind: service, jobId: '', filled: true, part: null, old: null, mixes: [] });
+  const facts = serviceFacts({ loop, contents: first.contents, kind: service, jobId: '', filled: true, part: null, old: null, mixes: [] });
   const second = play({
     loop,
     schools: { ...schools, leak: 'wet-only' },

@@ -72,6 +72,8 @@ export interface FillFrom {
   readonly reservoirMl?: number;
   /** mL; where a pulse gains less, hands keep pouring while the pump runs. Missing: as the contract says */
   readonly leastGainMl?: number;
+  /** mL/s that a hand is asked to pour beside the pump; missing: as the contract says */
+  readonly mostPourMlPerS?: number;
   /** the way of the front, where it is known already */
   readonly drive?: FillDrive;
 }
@@ -137,7 +139,7 @@ class FillRun {
     const gain = this.gainOf(full);
     const pouring = !full.went.reachedReturn && !full.went.stalled && gain.gainMl < (this.from.leastGainMl ?? FILL.leastGainMl);
     const suits = pouring
-      ? ({ lastLph, stalled }: Advance) => stalled || lastLph / 3.6 <= FILL.mostPourMlPerS
+      ? ({ lastLph, stalled }: Advance) => stalled || lastLph / 3.6 <= (this.from.mostPourMlPerS ?? FILL.mostPourMlPerS)
       : ({ runS, movedMl, lastLph, stalled }: Advance) =>
           stalled || (runS >= FILL.leastPulseS && fillMarkMl - movedMl - (lastLph / 3.6) * FILL.lateS >= outletMl);
     const first = pouring ? this.attempt(1, true) : full;

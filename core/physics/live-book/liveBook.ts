@@ -28,7 +28,7 @@ export interface LoopContents {
   isLevelRead: boolean;
   /** the running pump, carried up to this instant (ms); null: it stands */
   pump: { carriedMs: number; slowed: number; movedMl: number } | null;
-  /** mL that ran over by the twin's reckoning */
+  /** mL that would have run over by the twin's reckoning, and nobody entered */
   overMl: number;
   /** what the way of this very loop held when it was first filled and bled; null: not learned yet */
   way: { readonly ml: number; readonly sdMl: number } | null;
@@ -69,7 +69,7 @@ export const dryContents = (twin: LiquidTwin | null): LoopContents => ({
   insideMl: 0,
   insideSdMl: 0,
   standing: twin && { reservoirMl: 0, reservoirSdMl: 0, wettedMl: Array.from(twin.empty().wettedMl), isRound: false },
-  isLevelRead: twin !== null,
+  isLevelRead: false,
   pump: null,
   overMl: 0,
   way: null,
@@ -126,11 +126,9 @@ export class LiveBook {
     this.own.insideSdMl = Math.hypot(this.own.insideSdMl, sdMl);
   }
 
-  /** Would have run over, as the twin reckons: nobody said so, so that it may be inside or not. */
+  /** Would have run over, as the twin reckons: somebody would have seen it, so it counts only once it is entered. */
   private spilled(ml: number): void {
-    if (ml <= 0) return;
-    this.own.overMl += ml;
-    this.own.insideSdMl = Math.hypot(this.own.insideSdMl, ml / 2);
+    this.own.overMl += Math.max(0, ml);
   }
 
   /**
@@ -153,13 +151,26 @@ export class LiveBook {
     const { at } = this;
     if (!at) return;
     const { twin, standing, wetted } = at;
-    const hasRoom = wetted.reservoirMl - 2 * standing.reservoirSdMl + ml <= twin.brimMl;
+    // what goes on into the outlet's side by itself counts as room
+    const hasRoom = twin.pour(copyOf(wetted), ml) <= 2 * standing.reservoirSdMl + 1;
     if (this.own.pump === null && !standing.isRound && !hasRoom) return this.pouredBetweenPulses(ml, sdMl);
     const before = twin.wayMl(wetted);
-    const over = standing.isRound ? this.pourRound(twin, wetted, ml) : twin.pour(wetted, ml);
+    const over = standing.isRound
+      ? this.pourRound(twin, wetted, ml)
+      : this.own.pump
+        ? this.pourRunning(twin, wetted, ml)
+        : twin.pour(wetted, ml);
     this.stand(wetted, Math.hypot(standing.reservoirSdMl, sdMl, BOOK.settledSdShare * (twin.wayMl(wetted) - before)));
     this.own.isLevelRead = false;
     this.spilled(over);
+  }
+
+  /** Poured as the pump draws: a hand that watches the level lets none run over, so what has no room has gone on. */
+  private pourRunning(twin: LiquidTwin, wetted: Wetted, ml: number): number {
+    const stays = Math.min(ml, Math.max(0, twin.drive.fillMarkMl - wetted.reservoirMl));
+    wetted.reservoirMl += stays;
+    twin.setWay(wetted, twin.wayMl(wetted) + ml - stays);
+    return 0;
   }
 
   /** The way is full: all of it stays in the reservoir. */
@@ -172,15 +183,15 @@ export class LiveBook {
   /** More than there was room for: pulses that nobody entered were run between. */
   private pouredBetweenPulses(ml: number, sdMl: number): void {
     let left = ml;
+    let isFull = false;
     for (let n = 0; n < MOST_UNSEEN_PULSES && left > 0.5; n += 1) {
       const { twin, wetted, standing } = this.at as NonNullable<typeof this.at>;
       const room = Math.max(0, twin.drive.fillMarkMl - wetted.reservoirMl);
-      const isFull = standing.isRound || twin.goesRound(wetted);
-      const part = isFull || n === MOST_UNSEEN_PULSES - 1 ? left : Math.min(left, room);
+      const part = standing.isRound || isFull || n === MOST_UNSEEN_PULSES - 1 ? left : Math.min(left, room);
       this.spilled(twin.pour(wetted, part));
       left -= part;
       const before = wetted.reservoirMl;
-      if (left > 0.5) this.pulseUnseen(twin, wetted);
+      if (left > 0.5) isFull = this.pulseUnseen(twin, wetted) < 1;
       this.stand(wetted, Math.hypot(standing.reservoirSdMl, BOOK.pumpedSdShare * (before - wetted.reservoirMl)));
     }
     const { wetted, standing } = this.at as NonNullable<typeof this.at>;
@@ -188,14 +199,16 @@ export class LiveBook {
     this.own.isLevelRead = false;
   }
 
-  private pulseUnseen(twin: LiquidTwin, wetted: Wetted): void {
-    const start = wetted.reservoirMl;
-    for (let s = 0; s < 240 && wetted.reservoirMl > twin.drive.lowMarkMl && !twin.goesRound(wetted); s += 1) {
-      const last = wetted.reservoirMl;
-      twin.run(wetted, 0.5);
-      if (last - wetted.reservoirMl < 1e-3) break;
+  /** @returns mL that it moved */
+  private pulseUnseen(twin: LiquidTwin, wetted: Wetted): number {
+    let moved = 0;
+    for (let s = 0; s < 240 && wetted.reservoirMl > twin.drive.lowMarkMl; s += 1) {
+      const { movedMl } = twin.run(wetted, 0.5);
+      if (movedMl < 1e-3) break;
+      moved += movedMl;
     }
-    twin.stop(wetted, start - wetted.reservoirMl);
+    twin.stop(wetted, moved);
+    return moved;
   }
 
   private get mlPerMm(): number {

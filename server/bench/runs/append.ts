@@ -15,6 +15,7 @@ import { run, runEvent } from '../../base/database/tables/runs.js';
 import { DomainError, notFound } from '../../base/http/errors.js';
 import { pushNotice } from '../../base/push/notices.js';
 import { makerOf, type Maker } from '../../workshop/people/maker.js';
+import { keepContents } from './contents.js';
 import { book, bookingOf } from './book.js';
 import type { Writer } from './writer.js';
 import { foldOf } from './folds.js';
@@ -70,6 +71,8 @@ export async function tryAppend(writer: Writer, runId: string, input: RunEventIn
     maker,
   });
   const after = fold.push(event).state;
+  // instruments read every second or so; what they read lies in the state, and the next entry of a hand keeps it
+  if (row.jobId !== null) await keepContents(scope, account.workshopId, runId, event.seq, after.contents);
   const told = { pumpWasOn, pumpIsOn: after.pump?.on === true, move: moveOfEntry(body, after) };
   if (booking && row.jobId !== null) await book(writer, row.jobId, booking);
   if (row.benchId !== null) await tellBench(scope, account.workshopId, row.benchId, told);

@@ -10,6 +10,8 @@ import { liquidOf, type Glycol } from '../../../core/machine/liquids/fluids.js';
 import { JOB_KINDS, type JobKind, asJobKind } from '../../../core/workshop/jobs/kinds.js';
 import type { JobStart, RescopeInput } from '../../../core/workshop/jobs/schema.js';
 import { serviceFacts } from '../../../core/bench/services/serviceFacts.js';
+import type { LoopContents } from '../../../core/physics/live-book/liveBook.js';
+import { contentsOf } from '../runs/contents.js';
 import { newestProcedure } from '../runs/procedures.js';
 import { insertEvent } from '../runs/append.js';
 import { foldOf, forgetFold } from '../runs/folds.js';
@@ -63,6 +65,8 @@ interface ProcedureFor {
   readonly schools: Procedure['schools'];
   readonly openedJoints: readonly string[];
   readonly coolantProductId: string | null;
+  /** what was inside when the run began, where it goes on with other steps */
+  readonly start?: LoopContents;
 }
 
 async function procedureFor(scope: Scope, given: ProcedureFor): Promise<Procedure> {
@@ -74,8 +78,11 @@ async function procedureFor(scope: Scope, given: ProcedureFor): Promise<Procedur
     .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
     .where(eq(loopRevision.loopId, given.loopId))
     .limit(1);
+  const contents = given.start ?? (await contentsOf(scope, given.loopId));
   const service = serviceFacts({
     loop: given.file,
+    liquid: liquidOf(product ?? undefined),
+    ...(contents ? { contents } : {}),
     kind: given.kind,
     jobId: given.jobId,
     filled: filled !== undefined && !(await leftUnfinished(scope, given.loopId)),
@@ -91,6 +98,7 @@ async function procedureFor(scope: Scope, given: ProcedureFor): Promise<Procedur
     order: orderFor(given.file, product),
     coolantName: product?.name ?? null,
     liquid: liquidOf(product ?? undefined),
+    ...(contents ? { start: contents } : {}),
     ...(given.openedJoints.length > 0 ? { opened: { joints: given.openedJoints, lostMl: 0 } } : {}),
     service,
   });
@@ -140,6 +148,7 @@ export async function rescope(ask: Ask, input: RescopeInput) {
     schools: JOB_KINDS[input.kind].opens === 'whole' ? { ...row.procedure.schools, leak: 'dry-then-wet' } : row.procedure.schools,
     openedJoints: opened,
     coolantProductId: before.old?.productId ?? null,
+    ...(row.procedure.start ? { start: row.procedure.start } : {}),
   });
   const steps = withOwnDone(row.procedure, made, before.kind, state);
   const keeps = new Set(steps.map(({ id }) => id));

@@ -1,8 +1,8 @@
 import { and, desc, eq, gt } from 'drizzle-orm';
 import { refuse } from '../../../core/base/checking/input.js';
 import { type ServiceInput } from '../../../core/workshop/machines/schema.js';
-import { CLEANS_FINS, REFILLING } from '../../../core/workshop/jobs/kinds.js';
-import { fill } from '../../base/database/tables/runs.js';
+import { CLEANS_FINS, JOB_KINDS, REFILLING } from '../../../core/workshop/jobs/kinds.js';
+import { fill, loopContents } from '../../base/database/tables/runs.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import { restartDust } from '../due-dates/dust.js';
 import { fillLoop } from '../due-dates/fillLoop.js';
@@ -79,6 +79,8 @@ export async function recordService(ask: Ask, input: ServiceInput) {
   const { productId, pouredMl } = input;
   if (REFILLING.includes(input.kind) && productId !== null && pouredMl !== null)
     await refill(ask, input, { systemId, revisionId, jobId: jobRow.id, productId, pouredMl });
+  // nobody led it: what the last run left inside is no longer so
+  if (JOB_KINDS[input.kind].opens !== 'not') await scope.delete(loopContents).where(eq(loopContents.loopId, input.loopId));
   if (CLEANS_FINS.includes(input.kind))
     await restartDust(scope, { workshopId, systemId, loopId: input.loopId, on: input.doneOn, personId, at });
   return jobRow;

@@ -3,6 +3,7 @@ import type { BaselineReading } from '../../../../core/physics/diagnosis/reading
 import type { LooseEnd } from '../../../../core/workshop/due-dates/facts.js';
 import { readStoredEntry } from '../../../../core/bench/runs/log.js';
 import type { ProcedureKind } from '../../../../core/bench/procedures/procedureKinds.js';
+import { readContents } from '../../../../core/physics/live-book/stored.js';
 import { readRecord } from '../../../../core/edge/records/record.js';
 import { isNotNull, sql } from 'drizzle-orm';
 import { check, date, doublePrecision, foreignKey, index, integer, pgTable, text, unique, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
@@ -74,6 +75,27 @@ export const run = pgTable(
 export const isReal = isNotNull(run.jobId);
 
 /** The log. A trigger refuses every update and delete; the application role has neither right. */
+/** What is inside each loop, as the last entry of its last run left it. One row a loop: the log can make it again. */
+export const loopContents = pgTable(
+  'loop_contents',
+  {
+    ...owned,
+    loopId: uuid('loop_id').notNull(),
+    /** the entry that left it so */
+    runId: uuid('run_id').notNull(),
+    seq: integer('seq').notNull(),
+    contents: stored('contents', readContents).notNull(),
+  },
+  (t) => [
+    foreignKey({ name: 'loop_contents_loop_fk', columns: [t.workshopId, t.loopId], foreignColumns: [loop.workshopId, loop.id] }).onDelete(
+      'cascade',
+    ),
+    foreignKey({ name: 'loop_contents_run_fk', columns: [t.workshopId, t.runId], foreignColumns: [run.workshopId, run.id] }),
+    unique('loop_contents_once').on(t.workshopId, t.loopId),
+    ...tenantWalls('loop_contents', t),
+  ],
+);
+
 export const runEvent = pgTable(
   'run_event',
   {

@@ -1,0 +1,24 @@
+import { eq, sql } from 'drizzle-orm';
+import type { LoopContents } from '../../../core/physics/live-book/liveBook.js';
+import type { Scope } from '../../base/database/client.js';
+import { loopContents, run } from '../../base/database/tables/runs.js';
+
+/** What the last run left inside a loop; null where none is on record. */
+export async function contentsOf(scope: Scope, loopId: string): Promise<LoopContents | null> {
+  const [row] = await scope.select({ contents: loopContents.contents }).from(loopContents).where(eq(loopContents.loopId, loopId));
+  return row?.contents ?? null;
+}
+
+/** Keeps what an entry left inside, in the entry's own transaction. Practice has no row: its loop is nobody's. */
+export async function keepContents(scope: Scope, workshopId: string, runId: string, seq: number, contents: LoopContents): Promise<void> {
+  const [own] = await scope.select({ loopId: run.loopId, jobId: run.jobId }).from(run).where(eq(run.id, runId));
+  if (!own || own.jobId === null) return;
+  await scope
+    .insert(loopContents)
+    .values({ workshopId, loopId: own.loopId, runId, seq, contents })
+    .onConflictDoUpdate({ target: [loopContents.workshopId, loopContents.loopId], set: { runId, seq, contents, createdAt: sql`now()` } });
+}
+
+/** Work that nobody led changed what is inside: what a run left there is no longer so. */
+export const forgetContents = async (scope: Scope, loopId: string): Promise<void> =>
+  void (await scope.delete(loopContents).where(eq(loopContents.loopId, loopId)));
