@@ -1,5 +1,17 @@
 import { choose, expect, signIn, snap, test } from './app.js';
-import { bleedAndPower, done, drainAsAdvised, measure, openMachine, refill, signOff, takeIn, tickAll, upToDrain } from './benchHands.js';
+import {
+  bleedAndPower,
+  done,
+  drainAsAdvised,
+  measure,
+  openMachine,
+  refill,
+  rinseOnce,
+  signOff,
+  takeIn,
+  tickAll,
+  upToDrain,
+} from './benchHands.js';
 
 test.describe.configure({ mode: 'serial' });
 test.use({ actionTimeout: 15_000 });
@@ -27,11 +39,7 @@ test('a yearly flush: taken in with its signs, led, balanced, compared and close
 
   // rinses until the old liquid is thin enough and the water is clear
   for (let n = 0; n < 3; n += 1) {
-    await page.getByLabel('Rinse went in').fill('600');
-    await page.getByRole('button', { name: 'It is in' }).click();
-    await page.getByLabel('In the jug').fill('600');
-    await page.getByRole('button', { name: 'Came out' }).click();
-    await expect(page.getByLabel('Rinse went in')).toBeVisible();
+    await rinseOnce(page, app);
   }
   await page.getByRole('button', { name: 'still tinted' }).click();
   await page.getByRole('button', { name: 'Read', exact: true }).click();

@@ -49,7 +49,7 @@ export function fillOrderWords(order: FillOrder, { facts }: Pick<Procedure, 'fac
         : {
             big: seconds(order.runS),
             small: 's of pump now',
-            how: `${speed}Pump on, eyes on the level: off after this time or at ${formatMl(order.offAtMl)} in the reservoir, whichever comes first.`,
+            how: `${speed}Pump on, eyes on the level: off after this time or at ${formatMl(order.offAtMl)} in the reservoir, whichever comes first. Once liquid comes back at the return, say so.`,
             isEstimate: true,
           };
     }

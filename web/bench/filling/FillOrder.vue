@@ -33,6 +33,12 @@ const doubtful = ref<{ readonly toMark: boolean; readonly overMl: number } | nul
 const words = computed(() => fillOrderWords(props.order, props.procedure));
 const isRound = computed(() => props.state.contents.standing?.isRound === true);
 const pumpOn = computed(() => props.state.pump?.on === true);
+/** the pump runs, or did after the last pour: somebody may have seen liquid come back */
+const mayReturn = computed(() => {
+  const poured = [props.state.pours.at(-1)?.at, props.state.service.rinses.at(-1)?.at].map((at) => (at ? Date.parse(at) : 0));
+  const stopped = props.state.pumpRuns.at(-1)?.stoppedAt ?? null;
+  return !isRound.value && (pumpOn.value || (stopped !== null && Date.parse(stopped) > Math.max(...poured)));
+});
 const mostMl = computed(() => {
   const { order } = props;
   if (order.do === 'pour') return order.mostMl;
@@ -81,7 +87,12 @@ function drawOff(): void {
 </script>
 
 <template>
-  <div class="order" :data-order="order.do" :data-most="mostMl === null ? '' : Math.round(mostMl)">
+  <div
+    class="order"
+    :data-order="order.do"
+    :data-most="mostMl === null ? '' : Math.floor(mostMl)"
+    :data-mark="Math.round(procedure.facts?.reservoir?.fillMarkMl ?? 0)"
+  >
     <p class="big-number" aria-live="polite">
       {{ words.big }} <small :class="{ estimate: words.isEstimate }">{{ words.small }}</small>
     </p>
@@ -100,11 +111,7 @@ function drawOff(): void {
       is; if the figure slipped, correct it.
       <button type="button" class="link" @click="pour(doubtful.toMark)">It went in</button>
     </p>
-    <v-btn
-      v-if="!locked && !isRound && (pumpOn || state.pumpRuns.length > 0)"
-      size="large"
-      variant="outlined"
-      @click="emit('send', { type: 'returned' })"
+    <v-btn v-if="!locked && mayReturn" size="large" variant="outlined" @click="emit('send', { type: 'returned' })"
       >Liquid comes back at the return</v-btn
     >
     <form v-if="!locked && order.do === 'read-level'" class="entry" novalidate @submit.prevent="readLevel">
@@ -134,12 +141,13 @@ p {
 }
 .entry {
   display: grid;
-  grid-template-columns: minmax(200px, 300px) auto auto;
+  grid-template-columns: minmax(180px, 240px) auto auto;
   gap: 12px;
   justify-content: start;
 }
 .entry .v-btn {
   height: 64px;
+  padding-inline: 16px;
 }
 .wide {
   grid-column: 1 / -1;

@@ -27,9 +27,9 @@ const wantsMl = computed(() => {
 });
 const isLow = computed(() => levelMl.value !== null && reservoir.value !== null && levelMl.value <= reservoir.value.lowMarkMl);
 
-function enter(toMark: boolean): void {
+function enter(toMark?: true): void {
   const body = pour.take();
-  if (body) emit('send', { ...body, toMark } as RunEventBody);
+  if (body) emit('send', { ...body, ...(toMark ? { toMark } : {}) } as RunEventBody);
 }
 </script>
 
@@ -39,8 +39,8 @@ function enter(toMark: boolean): void {
     <p v-if="isLow" role="alert" class="danger">
       Below the low mark: pump off and top up, at most {{ formatMl(Math.max(0, wantsMl ?? 0)) }}.
     </p>
-    <form class="row" novalidate @submit.prevent="enter(false)">
-      <NumberField v-model="volume" label="Topped up just now" unit="mL" @enter="enter(false)" />
+    <form class="row" novalidate @submit.prevent="enter()">
+      <NumberField v-model="volume" label="Topped up just now" unit="mL" @enter="enter()" />
       <v-btn type="submit" size="large" variant="outlined" :disabled="!volume || volume <= 0">Enter top-up</v-btn>
       <v-btn size="large" variant="text" :disabled="!volume || volume <= 0" @click="enter(true)">up to the mark</v-btn>
       <span class="quiet">{{ scaleWords ?? (wantsMl !== null && wantsMl > 5 ? `${Math.round(wantsMl)} mL to the fill mark` : '') }}</span>

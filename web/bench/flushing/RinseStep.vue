@@ -77,7 +77,7 @@ function pour(): void {
 
 <template>
   <section v-if="service && ledger" class="rinse">
-    <p class="big-number" aria-live="polite">
+    <p class="old" :class="order && !locked ? 'medium' : 'big-number'" aria-live="polite">
       <template v-if="service.inside"
         >{{ (100 * ledger.shares.old).toFixed(ledger.shares.old < 0.1 ? 1 : 0) }}
         <small class="estimate">% old liquid inside</small></template
@@ -137,6 +137,13 @@ function pour(): void {
 }
 p {
   margin: 0;
+}
+.medium {
+  font-size: 2.2rem;
+  font-weight: 320;
+}
+.medium small {
+  font-size: 1.1rem;
 }
 .in {
   display: grid;

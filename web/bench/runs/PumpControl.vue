@@ -45,7 +45,11 @@ const leftS = computed(() => (on.value && order.value?.do === 'pump-off' ? order
 const next = computed(() => (order.value?.do === 'pump-on' ? order.value : null));
 /** share of full speed it is set to first; at the speed it has now the low mark would come sooner than is said */
 const slowed = computed(() => (next.value === null || next.value.speed === null ? null : Math.round(100 * next.value.speed)));
-const alarm = computed(() => leftS.value !== null && leftS.value <= 0);
+/** the sensor has it at the low mark, whatever was ordered */
+const isLow = computed(
+  () => on.value && measuredMl.value !== null && measuredMl.value <= (props.procedure.facts?.reservoir?.lowMarkMl ?? 0),
+);
+const alarm = computed(() => isLow.value || (leftS.value !== null && leftS.value <= 0));
 watch(
   () => (alarm.value ? Math.floor(now.value / 1000) : null),
   (tick) => {

@@ -200,7 +200,7 @@ describe('filling on screen', () => {
     expect(screen.text()).toContain('Enter what went in');
     await screen.find('form input').setValue('250');
     await screen.find('form').trigger('submit');
-    expect(sent(screen)).toEqual([{ type: 'pour', volumeMl: 250 }]);
+    expect(sent(screen)).toEqual([{ type: 'pour', volumeMl: 250, toMark: true }]);
   });
 });
 

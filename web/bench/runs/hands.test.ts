@@ -1,4 +1,5 @@
 // @vitest-environment happy-dom
+import { fillOrder } from '@core/bench/runs/fillOrder.js';
 import { TestRun, procedureOf } from '../../../tests/bench/testRun.js';
 import { usualLoop } from '@core/machine/catalogue/testLoops.js';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
@@ -36,6 +37,8 @@ afterEach(() => {
   document.body.innerHTML = '';
 });
 
+const run0 = (): TestRun => new TestRun().upTo('fill').say(COOLANT);
+
 describe('the pump’s switch', () => {
   it('says why it must stay off, and cannot be pressed then', () => {
     const run = new TestRun().upTo('fill').say({ type: 'joint', joint: JOINT, open: true });
@@ -46,13 +49,16 @@ describe('the pump’s switch', () => {
 
   it('counts down to the low mark, and at zero says so in words', async () => {
     vi.useFakeTimers();
-    const run = new TestRun().upTo('fill').say(COOLANT).say({ type: 'pour', volumeMl: 289 }).say({ type: 'pump', on: true });
-    const runS = run.procedure.facts?.fill?.pulses[0]?.runS ?? 0;
+    const mark = run0().procedure.facts?.reservoir?.fillMarkMl ?? 0;
+    const run = run0().say({ type: 'pour', volumeMl: 289 }).say({ type: 'returned' }).say({ type: 'level', levelMl: mark });
+    const order = fillOrder(run.procedure, run.state, run.nowMs);
+    const runS = order?.do === 'pump-on' ? order.runS : 0;
+    run.say({ type: 'pump', on: true });
     setServerNow(new Date(run.nowMs + 1000).toISOString());
     const screen = mountScreen(PumpControl, { props: props(run) });
     const left = Number.parseFloat(screen.find('.clock').text());
     expect(left).toBeGreaterThan(runS - 1.5);
-    expect(left).toBeLessThan(runS);
+    expect(left).toBeLessThanOrEqual(runS);
     await vi.advanceTimersByTimeAsync(runS * 1000);
     expect(wordsOf(screen)).toContain('Pump off now');
     expect(screen.find('.pump').classes()).toContain('alarm');
@@ -61,11 +67,12 @@ describe('the pump’s switch', () => {
   });
 
   it('says which speed to set before a pulse that hands could not follow', () => {
-    const run = new TestRun().upTo('fill').say(COOLANT).say({ type: 'pour', volumeMl: 289 });
-    const pulse = run.procedure.facts?.fill?.pulses[0];
-    expect(pulse?.speed).toBeLessThan(1);
+    const run = run0().say({ type: 'pour', volumeMl: 289, toMark: true });
+    const order = fillOrder(run.procedure, run.state, run.nowMs);
+    const speed = order?.do === 'pump-on' ? (order.speed ?? 1) : 1;
+    expect(speed).toBeLessThan(1);
     const screen = mountScreen(PumpControl, { props: props(run) });
-    expect(wordsOf(screen)).toContain(`set it to ${Math.round(100 * (pulse?.speed as number))} % first; next pulse about 2.0 s`);
+    expect(wordsOf(screen)).toContain(`set it to ${Math.round(100 * speed)} % first; then on for about`);
   });
 
   it('takes no start while it rests', () => {
@@ -208,8 +215,8 @@ describe('parts tested on their own', () => {
 describe('the fill watched', () => {
   it.each([
     [30, /^\d+ mL at most/],
-    [3, /Full to the mark now/],
-    [0, /Full to the mark now/],
+    [3, /^\d+ mL while the pump runs/],
+    [0, /^\d+ mL while the pump runs/],
   ])('with %d mL of room up to the mark says what a hand can still do', (room, words) => {
     const run = new TestRun().upTo('fill').say(COOLANT).say({ type: 'pour', volumeMl: 150 });
     const mark = run.procedure.facts?.reservoir?.fillMarkMl ?? 0;

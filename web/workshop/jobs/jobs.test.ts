@@ -99,9 +99,16 @@ describe('rinses on screen', () => {
     fakeServer(() => ({ status: 200, body: { containers: [] } }));
     const run = standAt('flush-refill', 'rinse');
     const screen = mountScreen(RinseStep, { props: { procedure: run.procedure, state: run.state, locked: false } });
-    await screen.find('input').setValue('600');
+    // so much has room now, by the book; more is asked about before it is taken
+    const most = Number(screen.find('.order').attributes('data-most'));
+    expect(most).toBeGreaterThan(50);
+    await screen.find('input').setValue(String(most + 200));
     await screen.find('form').trigger('submit');
-    expect(sent(screen)[0]).toEqual({ type: 'rinse', step: 'rinse', liquid: 'distilled', volumeMl: 600 });
+    expect(sent(screen)).toEqual([]);
+    expect(wordsOf(screen)).toContain('more than there was room for');
+    await screen.find('input').setValue(String(most));
+    await screen.findAll('button').find((each) => each.text() === 'It went in')?.trigger('click'); // prettier-ignore
+    expect(sent(screen)[0]).toEqual({ type: 'rinse', step: 'rinse', liquid: 'distilled', volumeMl: most, toMark: true });
     run.say({ type: 'rinse', step: 'rinse', liquid: 'distilled', volumeMl: 600 });
     await screen.setProps({ state: run.state });
     expect(wordsOf(screen)).toContain('Came out');
