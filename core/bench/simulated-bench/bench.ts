@@ -45,6 +45,7 @@ export class SimulatedBench {
   private readonly uncovers: readonly UncoverAngle[];
   private readonly densityKgL: number;
   private readonly areaMm2: number;
+  private readonly fillMarkMl: number;
   private readonly happenings: Happening[] = [];
   private readonly openPorts = new Set<string>();
   private seconds = 0;
@@ -81,7 +82,9 @@ export class SimulatedBench {
     this.random = seededRandom(seed ^ 0x5eed);
     const box = this.reservoir.box as NonNullable<LoopComponent['box']>;
     this.areaMm2 = (this.reservoir.volume_ml * 1000) / (box.max[1] - box.min[1]);
-    this.uncovers = uncoverAngles(this.reservoir, reservoirMarks(this.reservoir).lowMarkMl);
+    const marks = reservoirMarks(this.reservoir);
+    this.fillMarkMl = marks.fillMarkMl;
+    this.uncovers = uncoverAngles(this.reservoir, marks.lowMarkMl);
   }
 
   get now(): string {
@@ -100,6 +103,7 @@ export class SimulatedBench {
       this.pumpStarts += 1;
       if (!this.liquid.circulating) this.startsBeforeReturn += 1;
     } else {
+      this.pouringMl = 0;
       const before = this.liquid.spilledMl;
       this.liquid.stop();
       this.noteSpill(before, 'overflow');
@@ -127,7 +131,11 @@ export class SimulatedBench {
     this.nowMs += step * 1000;
     const leak = this.truth.leak && !this.leakMended ? this.truth.leak : null;
     this.air.advance(step, leak?.mbarLs ?? 0);
-    if (this.pouringMl > 0) this.pourNow(Math.min(this.pouringMl, SIMULATED.pourMlPerS * step));
+    // a hand that pours beside a running pump pours as it draws, and never above the mark
+    if (this.pouringMl > 0) {
+      const room = this.supplyOn ? Math.max(0, this.fillMarkMl - this.liquid.shownMl(true)) : this.pouringMl;
+      this.pourNow(Math.min(this.pouringMl, SIMULATED.pourMlPerS * step, room));
+    }
     if (leak && this.liquid.insideMl > 0) this.weep(step, leak.mbarLs);
     if (this.supplyOn) {
       const tilted = this.drawsAirTurned();

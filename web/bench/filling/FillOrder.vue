@@ -23,7 +23,7 @@ const props = defineProps<{
   entryOf?: (volumeMl: number) => RunEventBody;
 }>();
 const emit = defineEmits<{ send: [body: RunEventBody] }>();
-const { volume, scaleWords } = props.pourField;
+const { volume, scaleWords, levelMl } = props.pourField;
 const level = ref<number | null>(null);
 const drawn = ref<number | null>(null);
 const problem = ref<string | null>(null);
@@ -44,6 +44,8 @@ const mostMl = computed(() => {
   if (order.do === 'pour') return order.mostMl;
   return pumpOn.value || order.do === 'pour-running' ? null : 0;
 });
+/** with instruments the next order comes as soon as the level has risen: the pour behind it must still be entered */
+const showsPour = computed(() => props.order.do === 'pour' || pumpOn.value || levelMl.value !== null || volume.value !== null);
 /** the total is only told: the level decides */
 const toGoMl = computed(() => {
   const { stillToPourMl, verdict } = fillBalance(props.procedure, props.state);
@@ -57,7 +59,8 @@ function pour(toMark: boolean): void {
     return;
   }
   problem.value = null;
-  const overMl = mostMl.value === null ? 0 : ml - mostMl.value - 2 * pourSdMl(ml);
+  // a level sensor has seen the pour already: what it says is room is what is left of it
+  const overMl = mostMl.value === null || levelMl.value !== null ? 0 : ml - mostMl.value - 2 * pourSdMl(ml);
   if (overMl > 5 && doubtful.value === null) {
     doubtful.value = { toMark, overMl: ml - (mostMl.value ?? 0) };
     return;
@@ -97,7 +100,7 @@ function drawOff(): void {
       {{ words.big }} <small :class="{ estimate: words.isEstimate }">{{ words.small }}</small>
     </p>
     <p>{{ words.how }}</p>
-    <form v-if="!locked && (order.do === 'pour' || pumpOn)" class="entry" novalidate @submit.prevent="pour(true)">
+    <form v-if="!locked && showsPour" class="entry" novalidate @submit.prevent="pour(true)">
       <NumberField v-model="volume" large label="Poured just now" unit="mL" @enter="pour(true)" />
       <template v-if="pumpOn"><v-btn type="submit" size="x-large">Poured while it runs</v-btn></template>
       <template v-else>
