@@ -1,5 +1,4 @@
-import { replay } from '../core/bench/runs/replay.js';
-import type { RunEvent } from '../core/bench/runs/log.js';
+import { RunFold } from '../core/bench/runs/replay.js';
 import type { RunEventBody } from '../core/bench/runs/entries/all.js';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DEMO_SIGN_IN } from './people.js';
@@ -67,10 +66,10 @@ describe('the demo workshop', () => {
         'select id, seq, happened_at as at, body from run_event where run_id = $1 order by seq',
         [id],
       );
-      const log: RunEvent[] = [];
+      const fold = new RunFold(procedure);
       for (const { at, ...row } of rows) {
-        expect(refuseEntry(procedure, replay(procedure, log), log, row.body, at.getTime()), `${row.body.type} ${row.seq}`).toBeNull();
-        log.push({ ...row, at: at.toISOString(), by: '' });
+        expect(refuseEntry(procedure, fold.state, fold.events, row.body, at.getTime()), `${row.body.type} ${row.seq}`).toBeNull();
+        fold.push({ ...row, at: at.toISOString(), by: '' });
       }
     }
   });

@@ -1,6 +1,6 @@
 import type { Fluid } from '../../core/machine/liquids/fluids.js';
 import { Project, Workspace } from 'epanet-js';
-import { brokenLine, valueAt } from '../../core/physics/flow/broken.js';
+import { brokenLine, valueAt } from '../../core/base/numerics/broken.js';
 import { fittingK, FLOW, LPH_PER_LPM } from '../../core/physics/flow/defaults.js';
 import { tubeLengthMm, type LoopComponent, type LoopFile } from '../../core/machine/loop-file/loopFile.js';
 

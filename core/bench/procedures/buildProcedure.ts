@@ -46,6 +46,13 @@ function topUp(lostMl: number): FillPlan {
   };
 }
 
+/** What only some procedures carry. */
+const whereGiven = ({ start, service, templateNumber }: ProcedureInput): Pick<Procedure, 'start' | 'service' | 'templateNumber'> => ({
+  ...(start ? { start } : {}),
+  ...(service ? { service } : {}),
+  ...(templateNumber === undefined ? {} : { templateNumber }),
+});
+
 /** The commissioning of one loop, from kit list to sign-off, with its own parts, joints and figures. */
 export function buildProcedure(input: ProcedureInput): Procedure {
   const { loop, schools } = input;
@@ -69,9 +76,7 @@ export function buildProcedure(input: ProcedureInput): Procedure {
     wetSeconds,
     facts,
     twin: { loop, liquid: input.liquid ?? WATER },
-    ...(input.start ? { start: input.start } : {}),
-    ...(service ? { service } : {}),
-    ...(input.templateNumber === undefined ? {} : { templateNumber: input.templateNumber }),
+    ...whereGiven(input),
     steps: expandTemplate(
       withTraits(service?.kind ?? 'commissioning', input.template ?? (service ? serviceTemplate(service.kind) : STANDARD_TEMPLATE)),
       {

@@ -1,5 +1,5 @@
 import type { Fluid } from '../../machine/liquids/fluids.js';
-import { brokenLine, valueAt } from '../flow/broken.js';
+import { brokenLine, valueAt } from '../../base/numerics/broken.js';
 import { LPH_PER_LPM } from '../flow/defaults.js';
 import { columnKpa, solveFlow, type FlowResult } from '../flow/flow.js';
 import { levelAtShare, shareBelow, type TurnedBox } from '../geometry/levelCut.js';

@@ -2,7 +2,7 @@ import { loopOf, part, tube } from '../../machine/catalogue/testLoops.js';
 import { describe, expect, it } from 'vitest';
 import { generateNetwork, generateParallelLoop } from '../../machine/loop-file/generatedLoops.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
-import { brokenLine, segmentAt, slopeOf, valueAt } from './broken.js';
+import { brokenLine, segmentAt, slopeOf, valueAt } from '../../base/numerics/broken.js';
 import { evaluateChain, reduceToChains, type Chain, type ChainNetwork } from './chains.js';
 import { buildHydraulics } from './network.js';
 import { FlowSolver } from './solver.js';

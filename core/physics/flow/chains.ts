@@ -1,5 +1,5 @@
-import type { BrokenLine } from './broken.js';
-import { segmentAt, slopeOf } from './broken.js';
+import type { BrokenLine } from '../../base/numerics/broken.js';
+import { segmentAt, slopeOf } from '../../base/numerics/broken.js';
 import { FLOW } from './defaults.js';
 import { addFriction, type TubeFriction } from './friction.js';
 import type { HydraulicLink, HydraulicNetwork } from './network.js';

@@ -3,7 +3,7 @@ import { STANDING, upVector } from '../../machine/loop-file/orientation.js';
 import { levelAtShare, turnBox } from '../geometry/levelCut.js';
 import { reservoirMarks } from '../../machine/loop-file/marks.js';
 import type { LoopComponent, LoopFile } from '../../machine/loop-file/loopFile.js';
-import { valueAt } from './broken.js';
+import { valueAt } from '../../base/numerics/broken.js';
 import { reduceToChains, type ChainNetwork } from './chains.js';
 import { FLOW, LPH_PER_LPM } from './defaults.js';
 import { addFriction } from './friction.js';

@@ -8,7 +8,7 @@ import {
   type Point,
 } from '../../machine/loop-file/loopFile.js';
 import { DisjointSets } from '../../base/numerics/disjointSets.js';
-import { brokenLine, type BrokenLine } from './broken.js';
+import { brokenLine, type BrokenLine } from '../../base/numerics/broken.js';
 import { fittingK, FLOW, LPH_PER_LPM } from './defaults.js';
 import { fittingQuadratic, prepareFriction, type TubeFriction } from './friction.js';
 

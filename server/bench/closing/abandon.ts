@@ -5,6 +5,8 @@ import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound } from '../../base/http/errors.js';
 import { pushNotice } from '../../base/push/notices.js';
 import { job } from '../../base/database/tables/machines.js';
+import { keepContents } from '../runs/contents.js';
+import { foldOf } from '../runs/folds.js';
 import { putBack } from '../services/putBack.js';
 import { run } from '../../base/database/tables/runs.js';
 
@@ -19,6 +21,9 @@ export async function abandonRun(ask: Ask, reason: string) {
   await pushNotice(scope, ask.account.workshopId, { kind: 'benches' });
   if (row.benchId !== null) await moveHands(scope, ask.account.workshopId, row.benchId, { do: 'leave' });
   if (row.jobId === null) return { id: runId, state: 'abandoned' };
+  // nothing is lost: the next run begins with what stands inside
+  const { state, events } = await foldOf(scope, runId);
+  if (events.length > 0) await keepContents(scope, ask.account.workshopId, runId, events.length, state.contents);
   if (row.procedure.service) await putBack(ask, row.jobId, reason);
   else await scope.update(job).set({ state: 'cancelled', note: reason }).where(eq(job.id, row.jobId));
   await leaveBench(scope, row.loopId);

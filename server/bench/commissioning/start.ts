@@ -1,6 +1,7 @@
 import { newestRevision } from '../../machine/loops/revisions.js';
 import { insertRun, demandJoints, putOnBench, lockLoop, readRun, claimFor } from '../runs/runs.js';
 import { orderFor, productOf } from '../../workshop/coolants/products.js';
+import { leftByAbandoned } from '../runs/contents.js';
 import { newestProcedure } from '../runs/procedures.js';
 import { buildProcedure } from '../../../core/bench/procedures/buildProcedure.js';
 import type { RunCreate } from '../../../core/bench/commissioning/schema.js';
@@ -23,12 +24,14 @@ export async function startRun(ask: Ask, input: RunCreate) {
   const product = await productOf(scope, own.loop.coolantProductId);
   if (input.schools.leak === 'opened-joints') demandJoints(revision.file, input.openedJoints);
   const ours = await newestProcedure(scope, 'commissioning');
+  const left = input.practice ? null : await leftByAbandoned(scope, input.loopId);
   const procedure = buildProcedure({
     loop: revision.file,
     schools: input.schools,
     order: orderFor(revision.file, product),
     coolantName: product?.name ?? null,
     liquid: liquidOf(product),
+    ...(left ? { start: left } : {}),
     ...(input.lostMl === null ? {} : { opened: { joints: input.openedJoints, lostMl: input.lostMl } }),
     ...(ours ? { template: ours.template, templateNumber: ours.number } : {}),
   });

@@ -9,6 +9,16 @@ export async function contentsOf(scope: Scope, loopId: string): Promise<LoopCont
   return row?.contents ?? null;
 }
 
+/** What a commissioning that was broken off left inside; null: the loop is new, or was put together anew since. */
+export async function leftByAbandoned(scope: Scope, loopId: string): Promise<LoopContents | null> {
+  const [row] = await scope
+    .select({ contents: loopContents.contents, state: run.state })
+    .from(loopContents)
+    .innerJoin(run, eq(run.id, loopContents.runId))
+    .where(eq(loopContents.loopId, loopId));
+  return row?.state === 'abandoned' ? row.contents : null;
+}
+
 /** Keeps what an entry left inside, in the entry's own transaction. Practice has no row: its loop is nobody's. */
 export async function keepContents(scope: Scope, workshopId: string, runId: string, seq: number, contents: LoopContents): Promise<void> {
   const [own] = await scope.select({ loopId: run.loopId, jobId: run.jobId }).from(run).where(eq(run.id, runId));
@@ -18,7 +28,3 @@ export async function keepContents(scope: Scope, workshopId: string, runId: stri
     .values({ workshopId, loopId: own.loopId, runId, seq, contents })
     .onConflictDoUpdate({ target: [loopContents.workshopId, loopContents.loopId], set: { runId, seq, contents, createdAt: sql`now()` } });
 }
-
-/** Work that nobody led changed what is inside: what a run left there is no longer so. */
-export const forgetContents = async (scope: Scope, loopId: string): Promise<void> =>
-  void (await scope.delete(loopContents).where(eq(loopContents.loopId, loopId)));

@@ -317,10 +317,11 @@ describe('small jobs', () => {
     expect(again.body.note).toMatch(/^Off the bench on .*: the owner needs it tonight$/);
   });
 
-  it('broken off with liquid drained, it begins again without claiming to know what is inside', async () => {
+  it('broken off with liquid drained, it begins again with what was left inside', async () => {
     const { systemId, loopId } = await commissioned(bench, desk, 'Half drained', lot);
     const { run } = await begun(systemId, loopId, 'drain-refill');
-    expect(run.procedure.service?.inside).not.toBeNull();
+    const insideMl = run.procedure.service?.inside?.volumeMl ?? 0;
+    expect(insideMl).toBeGreaterThan(300);
     // the log as it stands once the steps before the drain are done
     await bench.pool.query(
       `insert into run_event (workshop_id, run_id, seq, happened_at, person_id, body)
@@ -331,6 +332,8 @@ describe('small jobs', () => {
     const [job] = (await desk.get<{ jobs: { id: string }[] }>(`/systems/${systemId}`)).body.jobs;
     const second = await desk.post<{ run: { procedure: Procedure } }>(`/jobs/${job?.id}/start`, { benchId: null, schools: { ...DEFAULT_SCHOOLS, leak: 'wet-only', wet: 'ten-minutes' }, openedJoints: [] }); // prettier-ignore
     expect(second.status).toBe(201);
-    expect(second.body.run.procedure.service?.inside).toBeNull();
+    // nothing is lost by breaking off: less the 300 mL that came out
+    expect(second.body.run.procedure.service?.inside?.volumeMl).toBeCloseTo(insideMl - 300, 3);
+    expect(second.body.run.procedure.start?.standing?.isRound).toBe(false);
   });
 });

@@ -16,6 +16,7 @@ import FillPlanDrawing from '../../machine/filling/FillPlanDrawing.vue';
 import LevelBar from '../../machine/filling/LevelBar.vue';
 import { useNow } from '../../base/units/now.js';
 import FillOrderPanel from './FillOrder.vue';
+import PourMix from './PourMix.vue';
 import { usePour } from './usePour.js';
 
 /** Pour by pour against the plan: "at most N mL now", what went in, what is to go. */
@@ -55,6 +56,12 @@ const lots = computed(() => coolants.find(productId.value)?.lots ?? []);
 const now = useNow(500);
 /** the next order by what is inside; null where heights are not known, so that only volumes tell */
 const order = computed(() => fillOrder(props.procedure, props.state, now.value, levelMl.value));
+/** mL of the next pour; null where nothing is poured now */
+const pourNowMl = computed(() => {
+  const next = order.value;
+  if (next?.do === 'pour') return next.mostMl;
+  return next?.do === 'pump-on' && next.pour ? next.pour.ml : null;
+});
 const volumesMl = computed(() => {
   if (plan.value.kind === 'gravity') return Math.max(0, balance.value.stillToPourMl);
   if (props.state.pours.length === 0) return plan.value.firstPourMl;
@@ -105,6 +112,13 @@ function pour(): void {
       <p class="quiet">
         {{ state.coolant?.productName }}<template v-if="state.coolant?.lot">, lot {{ state.coolant.lot }}</template>
       </p>
+      <PourMix
+        v-if="order && product && pourNowMl !== null"
+        :procedure="procedure"
+        :state="state"
+        :product="product"
+        :pour-ml="pourNowMl"
+      />
       <FillOrderPanel
         v-if="order"
         :order="order"

@@ -4,7 +4,7 @@ import { ledgerOf } from '@core/bench/runs/contents.js';
 import { computed, ref } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import type { RunState } from '@core/bench/runs/state.js';
-import { doseConcentrate, diluteReadyMix } from '@core/machine/shop-sums/dose.js';
+import { diluteReadyMix } from '@core/machine/shop-sums/dose.js';
 import { formatMl } from '@core/base/units/display.js';
 import { useCoolants } from '../../workshop/coolants/coolantStore.js';
 import NumberField from '../../base/units/NumberField.vue';
@@ -22,12 +22,8 @@ const waterInside = computed(() => (ledger.value?.insideMl ?? 0) * (ledger.value
 const dose = computed(() => {
   const own = product.value;
   if (!own || topUp.value || props.state.pours.length > 0 || waterInside.value < 1) return null;
-  if (own.form === 'concentrate' && own.targetFraction !== null) {
-    const made = doseConcentrate(whole.value, Math.min(whole.value, waterInside.value), own.targetFraction);
-    return made.possible
-      ? `${formatMl(made.concentrateMl)} of concentrate and ${formatMl(made.waterMl)} of water: the ${formatMl(waterInside.value)} of rinse water left inside count.`
-      : `Drain ${formatMl(made.drainMoreMl ?? 0)} more first: with ${formatMl(waterInside.value)} of water inside even pure concentrate stays too weak.`;
-  }
+  // a concentrate is mixed pour by pour: see PourMix
+  if (own.form === 'concentrate') return null;
   const { finalFraction } = diluteReadyMix(whole.value, Math.min(whole.value, waterInside.value), 1, 0);
   const least = own.leastFraction;
   const weak = least !== null && finalFraction < least;
