@@ -38,11 +38,16 @@ export interface DecayInput {
 
 export type DecayVerdict = 'pass' | 'fail' | 'not-yet';
 
+/** Why nothing can be told yet: too few readings, the hold time, half of the pressure gone, somebody pumped, the weather, or noise. */
+export type DecayOpen = 'few-readings' | 'hold' | 'lost-half' | 'pumped-up' | 'weather' | 'noise';
+
 export interface DecayResult {
   /** positive out of the loop; can be slightly negative by noise */
   readonly leakMbarLs: number;
   readonly seMbarLs: number;
   readonly verdict: DecayVerdict;
+  /** null unless not yet */
+  readonly open: DecayOpen | null;
   /** null unless not yet */
   readonly moreMinutes: number | null;
   /** s from the first reading; the time after which only the leak moves the pressure, as far as can be told */
@@ -116,11 +121,14 @@ export function judgeDecay(input: DecayInput): DecayResult {
   const lower = toLeak(best - Math.hypot(best - low, weather));
   const upper = toLeak(best + Math.hypot(high - best, weather));
   const holdS = 60 * holdMinutes({ volumeMl: gasMl, limitMbarLs, resolutionKpa, tempSdK, gaugeKpa: Math.max(0, first.gaugeKpa) });
-  const kept = readings.every(({ gaugeKpa }, index) => {
-    const before = readings[index - 1];
-    return gaugeKpa >= LEAST_KEPT_SHARE * first.gaugeKpa && !(before && isPumpedUp(before, readings[index] as DecayReading));
+  const { verdict, open } = decide({
+    early: judged === null ? 'few-readings' : spanS < holdS ? 'hold' : null,
+    spoilt: whatSpoils(readings),
+    lower,
+    upper,
+    upperInStillAir: toLeak(high),
+    limitMbarLs,
   });
-  const verdict = judged === null || spanS < holdS ? 'not-yet' : lower > limitMbarLs ? 'fail' : upper < limitMbarLs && kept ? 'pass' : 'not-yet'; // prettier-ignore
   const seMbarLs = Math.max((upper - lower) / (2 * Z_TWO_SIDED_95), Number.MIN_VALUE);
   const settledAfterS = judged ? Math.min(spanS, settledAfter(judged.fit, resolutionKpa)) : spanS;
   const wait = { times, noiseKpa, limitKpaPerS, holdS, slope: judged?.interval.best ?? null, weatherSd: known ? 0 : WEATHER_KPA_PER_S };
@@ -129,6 +137,7 @@ export function judgeDecay(input: DecayInput): DecayResult {
     leakMbarLs: toLeak(best) + 0,
     seMbarLs,
     verdict,
+    open,
     moreMinutes: verdict === 'not-yet' ? minutesToGo(wait) : null,
     settledAfterS,
     excludedMlPerDay: liquidMlPerDay(upper, correctedKpa[0] as number, atmospheres[0] as number, input.workingKpa ?? WORKING_KPA),
@@ -141,6 +150,32 @@ export function judgeDecay(input: DecayInput): DecayResult {
       fromS: settledAfterS,
     },
   };
+}
+
+/** What keeps a series from ever being a pass: half of the pressure gone, or air pumped in between. */
+function whatSpoils(readings: readonly DecayReading[]): 'lost-half' | 'pumped-up' | null {
+  const first = readings[0] as DecayReading;
+  const isPumped = readings.some((reading, index) => index > 0 && isPumpedUp(readings[index - 1] as DecayReading, reading));
+  if (isPumped) return 'pumped-up';
+  return readings.some(({ gaugeKpa }) => gaugeKpa < LEAST_KEPT_SHARE * first.gaugeKpa) ? 'lost-half' : null;
+}
+
+/** Tells, or says why nothing can be told. mbar·L/s */
+function decide(given: {
+  readonly early: 'few-readings' | 'hold' | null;
+  readonly spoilt: 'lost-half' | 'pumped-up' | null;
+  readonly lower: number;
+  readonly upper: number;
+  /** the upper bound without the weather */
+  readonly upperInStillAir: number;
+  readonly limitMbarLs: number;
+}): { readonly verdict: DecayVerdict; readonly open: DecayOpen | null } {
+  const { early, spoilt, lower, upper, upperInStillAir, limitMbarLs } = given;
+  if (early !== null) return { verdict: 'not-yet', open: early };
+  if (lower > limitMbarLs) return { verdict: 'fail', open: null };
+  if (spoilt !== null) return { verdict: 'not-yet', open: spoilt };
+  if (upper < limitMbarLs) return { verdict: 'pass', open: null };
+  return { verdict: 'not-yet', open: upperInStillAir < limitMbarLs ? 'weather' : 'noise' };
 }
 
 const lastOf = <T>(list: readonly T[]): T => list.at(-1) as T;

@@ -149,6 +149,21 @@ describe('verdict of an air test', () => {
     expect(judgeDecay(airTest(held.map((gaugeKpa, n) => ({ tS: 120 * n, gaugeKpa, tempC: 21 })))).verdict).toBe('pass');
   });
 
+  it('says why it cannot tell: too few readings, the hold time, a pump, half gone, the weather, or noise', () => {
+    const openOf = (readings: Parameters<typeof airTest>[0], more: Parameters<typeof airTest>[1] = {}) =>
+      judgeDecay(airTest(readings, more)).open;
+    expect(openOf(simulate({ leakMbarLs: 0, minutes: 2 }))).toBe('few-readings');
+    expect(openOf(simulate({ leakMbarLs: 0, minutes: 8 }))).toBe('hold');
+    expect(openOf(simulate({ leakMbarLs: 0, minutes: 40 }).map((each, n) => ({ ...each, gaugeKpa: n < 20 ? 20 : 50 })))).toBe('pumped-up');
+    expect(openOf(simulate({ leakMbarLs: 0, minutes: 40 }).map((each, n) => ({ ...each, gaugeKpa: n === 0 ? 4 : 1.9 })))).toBe('lost-half');
+    expect(openOf(simulate({ leakMbarLs: 0, minutes: 40 }))).toBeNull();
+    // the long limit in an hour without a barometer is the weather's; with one it is told
+    const long = simulate({ leakMbarLs: 0, minutes: 600, stepS: 600, resolutionKpa: 0.01 });
+    const fine = { resolutionKpa: 0.01, limitMbarLs: 2e-4, tempSdK: 0.01 };
+    expect(openOf(long, fine)).toBe('weather');
+    expect(openOf(long.map((each) => ({ ...each, atmosphereKpa: 101.325 })), fine)).toBeNull(); // prettier-ignore
+  });
+
   it('gives no pass before ten minutes past settling, however fine the gauge', () => {
     expect(
       judgeDecay(

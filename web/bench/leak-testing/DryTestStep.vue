@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
+import type { DecayOpen } from '@core/physics/leak-testing/decay.js';
 import { judgeDryTest } from '@core/bench/runs/criteria.js';
 import { computed, defineAsyncComponent, ref } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
@@ -14,15 +15,31 @@ import { useRunBench } from '../instruments/liveBench.js';
 const DecayChart = defineAsyncComponent(() => import('./DecayChart.vue'));
 
 /** Readings by hand, the decay with the temperature taken out, and a verdict that may be "cannot tell yet". */
+const OPEN_WORDS: Readonly<Record<DecayOpen, string>> = {
+  'few-readings': 'Cannot tell yet: there are too few readings.',
+  hold: 'Cannot tell yet: it must hold longer before anything can be told.',
+  'lost-half': 'More than half of the pressure is gone: this is never tight. Find where, then start the test again.',
+  'pumped-up': 'Air was pumped in between: begin the test again.',
+  weather: 'Cannot tell yet: the weather moves the gauge as much as such a leak. Read a barometer beside it, or wait.',
+  noise: 'Cannot tell yet: the readings so far fit both a tight loop and a leak at the limit.',
+};
 const props = defineProps<{ procedure: Procedure; state: RunState; locked: boolean }>();
 const emit = defineEmits<{ send: [body: RunEventBody] }>();
 const dates = useDates();
 const now = useNow();
 const gauge = ref<number | null>(null);
 const temp = ref<number | null>(null);
+/** hPa; where a barometer stands beside the gauge */
+const barometer = ref<number | null>(null);
 const problem = ref<string | null>(null);
 const restarting = ref(false);
 const reason = ref('');
+
+/** the weather matters to the finer limits only: a screen is over before it moves */
+const wantsBarometer = computed(
+  () => props.procedure.schools.limit !== 'screen' || readings.value.some(({ atmosphereKpa }) => atmosphereKpa !== undefined),
+);
+const HPA_PER_KPA = 10;
 
 const readings = computed(() => dryReadings(props.state));
 const result = computed(() => judgeDryTest(props.procedure, props.state));
@@ -55,9 +72,7 @@ const verdict = computed(() => {
   return {
     big: String(Math.ceil(judged.moreMinutes ?? 0)),
     small: 'min more, about',
-    words: judged.tail
-      ? 'Cannot tell yet: the readings so far fit both a tight loop and a leak at the limit.'
-      : 'Cannot tell yet: it is still settling, or there are too few readings.',
+    words: judged.open === null ? '' : OPEN_WORDS[judged.open],
   };
 });
 
@@ -89,7 +104,12 @@ function enter(): void {
     return;
   }
   problem.value = null;
-  emit('send', { type: 'dry-reading', gaugeKpa: gauge.value, tempC: temp.value });
+  emit('send', {
+    type: 'dry-reading',
+    gaugeKpa: gauge.value,
+    tempC: temp.value,
+    ...(barometer.value === null ? {} : { atmosphereKpa: barometer.value / HPA_PER_KPA }),
+  });
   gauge.value = null;
 }
 
@@ -135,6 +155,7 @@ function restart(): void {
       <form class="entry" novalidate @submit.prevent="enter">
         <NumberField v-model="gauge" large label="Gauge" unit="kPa" @enter="enter" />
         <NumberField v-model="temp" large label="Room at the loop" unit="°C" @enter="enter" />
+        <NumberField v-if="wantsBarometer" v-model="barometer" large label="Barometer, if there is one" unit="hPa" @enter="enter" />
         <v-btn type="submit" size="x-large">Enter reading</v-btn>
       </form>
     </details>
