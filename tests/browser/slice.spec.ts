@@ -78,6 +78,7 @@ test('a loop from plan to signed-off commissioning and its next due date', async
   await expect(page.getByRole('img', { name: 'Decay of the test pressure' })).toBeVisible();
   await expect(page.locator('.notes').getByText('gauge from the drawer')).toBeVisible();
   await snap(page, 'bench-dry-test-tight');
+  await tickAll(page);
   await done(page, 'Fill');
 
   // fill: the coolant, the first pour, then pulses until the plan is met

@@ -92,7 +92,10 @@ export const STANDARD_TEMPLATE: ProcedureTemplate = {
         'Hand pump or a regulated source with relief valve; never a bare compressor.',
       ],
       timers: [],
-      checks: [{ id: 'goggles', text: 'Goggles on, fill port and valves closed' }],
+      checks: [
+        { id: 'goggles', text: 'Goggles on, fill port and valves closed' },
+        { id: 'air-out', text: 'After the verdict: air let out at the pump, gauge back at zero' },
+      ],
     },
     {
       id: 'fill',

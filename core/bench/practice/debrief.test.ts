@@ -97,7 +97,7 @@ describe('a debrief', () => {
   });
 
   it('says what a shorter way would have been: waiting after a clear air test, starts of the pump', () => {
-    const run = new TestRun().upTo('dry').tick('dry').dryTest(30).wait(3600).say({ type: 'step-done', step: 'dry' });
+    const run = new TestRun().upTo('dry').tick('dry').dryTest(30).wait(3600).finish('dry');
     const planned = run.procedure.facts?.fill?.pulses.length ?? 0;
     const report = reportOf('clean', { startsBeforeReturn: planned + 9, happenings: [{ at: START, what: 'circulating' }] });
     const found = told(run, report);

@@ -1,7 +1,7 @@
 import { liquidAt } from '../../machine/liquids/fluids.js';
 import { bleedModel } from '../../physics/air/airLeft.js';
 import { LiquidTwin, type Wetted } from '../../physics/live-book/liquidTwin.js';
-import { contentsAt, dryContents, filledContents, LiveBook, type LoopContents } from '../../physics/live-book/liveBook.js';
+import { contentsAt, dryContents, filledContents, laterContents, LiveBook, type LoopContents } from '../../physics/live-book/liveBook.js';
 import { pumpsWithoutCurve } from '../../physics/flow/network.js';
 import { vesselsWithoutBox } from '../../physics/geometry/network.js';
 import { BENCH_C } from '../../physics/measuring/errors.js';
@@ -45,7 +45,7 @@ export function stretchMm({ twin, facts }: Pick<Procedure, 'twin' | 'facts'>): n
 
 /** What is inside before the first entry. */
 export function startContents(procedure: Procedure): LoopContents {
-  if (procedure.start) return structuredClone(procedure.start);
+  if (procedure.start) return laterContents(procedure.start);
   const twin = twinOf(procedure);
   const { service, schools, volume } = procedure;
   if (service) return filledContents(twin, service.inside);

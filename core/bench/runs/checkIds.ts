@@ -8,5 +8,7 @@ export const BACK = 'back:';
 export const SUPPLY_OFF_AGAIN = 'supply-off-again';
 /** the level stays at the mark and liquid comes back */
 export const LEVEL_STAYS = 'level-stays';
+/** the air of a passed test was let out again */
+export const AIR_OUT = 'air-out';
 /** fins and fans are free of dust */
 export const FINS = 'fins';

@@ -5,7 +5,7 @@ import { simulateFill, type FillSimulation, type SimulatedPulse } from '../../ph
 import { FILL } from '../../physics/filling/frontMoves.js';
 import { BENCH_C, jugSdMl } from '../../physics/measuring/errors.js';
 import { standingNow, twinOf, type Now } from './book.js';
-import type { Procedure } from './procedure.js';
+import { stepThat, type Procedure } from './procedure.js';
 import type { RunState } from './state.js';
 
 /** What hands do next while a loop is filled, by what is inside now. */
@@ -204,7 +204,9 @@ export function fillOrder(procedure: Procedure, state: RunState, nowMs: number, 
   // the pump starts on a level that was read, or poured up to the mark
   if (!contents.isLevelRead) return { do: 'read-level' };
   if (plan && !plan.primes && !isRound) return { do: 'cannot-prime', liftMm: plan.liftMm, shutoffMm: plan.shutoffMm };
-  if (isRound && ranRound(state)) return { do: 'finish' };
+  // where nothing but a top-up is done the machine keeps its own power: nobody runs the pump alone
+  const runsPump = stepThat(procedure, 'isolates') !== undefined;
+  if (isRound && (!runsPump || ranRound(state))) return { do: 'finish' };
   return pumpOn(now, plan, procedure.volume.sdMl, runsSincePour(state));
 }
 

@@ -72,6 +72,19 @@ describe('the pump', () => {
     expect(run.say({ type: 'timer-started', step: 'wet', timer: 'wet-run' }).state.pump?.on).toBe(true);
   });
 
+  it('stays off, and every port and joint shut, while the air of the test stands inside', () => {
+    const run = new TestRun().upTo('dry').tick('dry').dryTest(30);
+    for (const body of [pumpOn, { type: 'port', port: FILL, open: true }, { type: 'joint', joint: JOINT, open: true }] as const)
+      expect(rule(run, body)).toBe('under-air');
+    // an instrument that reads on while the air goes out tells of no leak
+    run.say({ type: 'dry-reading', gaugeKpa: 0.1, tempC: 21, source: 'instrument' }).tick('dry');
+    expect(rule(run, { type: 'port', port: FILL, open: true })).toBeNull();
+    expect(run.try({ type: 'step-done', step: 'dry' })).toBeNull();
+    // pumped up again, it stands inside again
+    const again = new TestRun().upTo('dry').dryTest(30).tick('dry').say({ type: 'dry-reading', gaugeKpa: 50, tempC: 21 });
+    expect(rule(again, { type: 'port', port: FILL, open: true })).toBe('under-air');
+  });
+
   it('stays off while a joint is recorded undone, whatever reason is given', () => {
     const run = new TestRun().upTo('fill').pourAll().say({ type: 'joint', joint: JOINT, open: true });
     expect(rule(run, pumpOn)).toBe('joint-open');

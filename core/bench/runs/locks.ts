@@ -1,9 +1,10 @@
 import type { StandingName } from '../../machine/loop-file/orientation.js';
 import { holdsLiquid, isKnownEmpty, ledgerOf, levelNow } from './contents.js';
 import { twinOf } from './book.js';
-import { PULLED } from './checkIds.js';
+import { LET_OUT_KPA } from '../../physics/leak-testing/defaults.js';
+import { AIR_OUT, PULLED } from './checkIds.js';
 import type { LoopFacts } from './facts.js';
-import { stepThat, type Procedure } from './procedure.js';
+import { stepOfKind, stepThat, type Procedure } from './procedure.js';
 import { currentKind, type RunState } from './state.js';
 import type { FailureFact, LockFact } from './why.js';
 
@@ -18,6 +19,7 @@ export type LockRule =
   | 'pump-turned'
   | 'low-mark'
   | 'pump-dry'
+  | 'under-air'
   | 'air-before-drain'
   | 'cap-before-turn'
   | 'outlet-uncovers'
@@ -37,6 +39,8 @@ export const CAN_OVERRIDE: Readonly<Record<LockRule, boolean>> = {
   'low-mark': false,
   // where liquid meets a pump a reason is no liquid: only a level that was read passes
   'pump-dry': false,
+  // air under pressure throws liquid and plugs about
+  'under-air': false,
   'air-before-drain': true,
   'cap-before-turn': false,
   'outlet-uncovers': false,
@@ -141,6 +145,16 @@ function isolationAgainst(procedure: Procedure, state: RunState): Lock[] {
   return [lock('not-isolated', { why: 'not-isolated', toPull })];
 }
 
+/** The air of the dry test still stands inside. */
+function airAgainst(procedure: Procedure, state: RunState): Lock[] {
+  const last = state.dryReadings.at(-1);
+  const step = stepOfKind(procedure, 'dry-test');
+  const progress = state.steps.find(({ id }) => id === step?.id);
+  const knows = step?.checks.some(({ id }) => id === AIR_OUT) === true;
+  if (!knows || !last || last.value.gaugeKpa <= LET_OUT_KPA || progress?.status !== 'current') return [];
+  return progress.checks[AIR_OUT]?.mark === 'done' ? [] : [lock('under-air', { why: 'under-air', gaugeKpa: last.value.gaugeKpa })];
+}
+
 /** What stands against the pump, whatever the level. */
 export function pumpAgainst(procedure: Procedure, state: RunState, facts: LoopFacts): Lock[] {
   const allowed = allowedOpen(state, facts);
@@ -148,6 +162,7 @@ export function pumpAgainst(procedure: Procedure, state: RunState, facts: LoopFa
   const uncover = angleDeg > LOCKS.uprightWithinDeg ? uncoverDeg(facts, to) : null;
   return [
     ...isolationAgainst(procedure, state),
+    ...airAgainst(procedure, state),
     ...[...state.openJoints].map((joint) => lock('joint-open', { why: 'joint-open', joint })),
     ...[...state.openPorts].filter((port) => !allowed.has(port)).map((port) => lock('port-open', { why: 'port-open', port })),
     ...(uncover !== null && angleDeg >= uncover
@@ -167,8 +182,9 @@ export function lowMarkAgainst(procedure: Procedure, state: RunState, facts: Loo
 }
 
 export function openingAgainst(procedure: Procedure, state: RunState, facts: LoopFacts, port: string): Lock[] {
+  const air = airAgainst(procedure, state);
   const fact = facts.ports.find(({ name }) => name === port);
-  if (!fact?.valve) return [];
+  if (air.length > 0 || !fact?.valve) return air;
   if (state.pump?.on) return [lock('port-open', { why: 'valve-while-pumping' })];
   if (!holdsLiquid(procedure, state)) return [];
   // the advised stand whose inlets would run if they were opened first
@@ -177,7 +193,10 @@ export function openingAgainst(procedure: Procedure, state: RunState, facts: Loo
   return inlet ? [] : [lock('air-before-drain', { why: 'air-before-drain' })];
 }
 
-export const jointAgainst = (state: RunState): Lock[] => (state.pump?.on ? [lock('joint-open', { why: 'joint-while-pumping' })] : []);
+export const jointAgainst = (procedure: Procedure, state: RunState): Lock[] => [
+  ...airAgainst(procedure, state),
+  ...(state.pump?.on ? [lock('joint-open', { why: 'joint-while-pumping' })] : []),
+];
 
 export function turnAgainst(procedure: Procedure, state: RunState, facts: LoopFacts, to: StandingName, angleDeg: number): Lock[] {
   if (angleDeg <= LOCKS.uprightWithinDeg) return [];

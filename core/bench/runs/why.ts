@@ -12,6 +12,7 @@ export type LockFact =
   | { readonly why: 'joint-open'; readonly joint: string }
   | { readonly why: 'joint-while-pumping' }
   | { readonly why: 'port-open'; readonly port: string }
+  | { readonly why: 'under-air'; readonly gaugeKpa: number }
   | { readonly why: 'valve-while-pumping' }
   | { readonly why: 'pump-turned'; readonly angleDeg: number; readonly uncoverDeg: number }
   | { readonly why: 'pump-dry' }

@@ -10,7 +10,7 @@ import { Technician, type Played } from './technician.js';
 import { TrialBench } from './trialBench.js';
 
 /** What the led technician is put through, one after the other on one machine. */
-export const TRIAL_PROCEDURES = ['commissioning', 'drain-refill', 'flush-refill', 'strip-clean'] as const;
+export const TRIAL_PROCEDURES = ['commissioning', 'top-up', 'drain-refill', 'flush-refill', 'strip-clean', 'conversion'] as const;
 export type TrialProcedure = (typeof TRIAL_PROCEDURES)[number];
 
 /** One procedure's figures, or all of them (design, "How it is proven"). */
@@ -46,6 +46,9 @@ interface OneRun extends Played {
   readonly dryS: number;
   readonly volumeMl: number;
 }
+
+/** mL that a machine loses between two visits */
+const VAPOUR_ML = [15, 45] as const;
 
 const median = (values: readonly number[]): number => {
   const sorted = [...values].sort((a, b) => a - b);
@@ -112,6 +115,8 @@ function playMachine(loop: LoopFile, seed: number, service: JobKind, told: (proc
   const first = play({ loop, schools, order: null, coolantName: null });
   told('commissioning', first.run);
   if (!first.run.ended) return;
+  // between the two, vapour leaves
+  bench.drawOff(random.between(...VAPOUR_ML));
   const facts = serviceFacts({ loop, contents: first.contents, kind: service, jobId: '', filled: true, part: null, old: null, mixes: [] });
   const second = play({
     loop,
@@ -130,7 +135,7 @@ function playMachine(loop: LoopFile, seed: number, service: JobKind, told: (proc
  */
 export function runTrial(runs: number, seed: number, loopOf: (nth: number) => LoopFile, tick?: (nth: number) => void): TrialResult {
   const services = TRIAL_PROCEDURES.slice(1) as readonly JobKind[];
-  const played: Record<TrialProcedure, OneRun[]> = { commissioning: [], 'drain-refill': [], 'flush-refill': [], 'strip-clean': [] };
+  const played = Object.fromEntries(TRIAL_PROCEDURES.map((name) => [name, [] as OneRun[]])) as Record<TrialProcedure, OneRun[]>;
   for (let nth = 0; nth < runs; nth += 1) {
     playMachine(
       loopOf(nth),

@@ -21,6 +21,7 @@ const WHY: Messages<WhyCode> = {
   'pump-dry': 'nothing is inside yet: pour first, a pump that runs dry is ruined within seconds',
   'low-mark':
     'the level stands at its low mark ({levelMl}{measured, select, true {} other {, predicted}}): pour first, or the pump runs dry',
+  'under-air': '{gaugeKpa} kPa of test air stand inside: let them out at the pump and tick it, then open anything',
   'air-before-drain': 'open an air inlet higher up first: without it the column hangs and lets go when knocked',
   'cap-before-turn': 'close it before the turn: {port}',
   'joint-before-turn': 'the joint at {joint} is undone: cap both ends before the turn',

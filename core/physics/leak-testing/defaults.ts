@@ -30,6 +30,8 @@ export const LEAST_TAIL_READINGS = 4;
 export const MOST_SETTLING_KPA = 5;
 /** s; time constants that a fitted settling may have */
 export const SETTLING_TAU_S = { least: 20, most: 3600 } as const;
+/** kPa; a gauge that shows no more stands on a loop that was let out */
+export const LET_OUT_KPA = 2;
 /** share of its first reading that a gauge must keep: below, a test is never passed */
 export const LEAST_KEPT_SHARE = 0.5;
 /** kPa between two readings, the temperature taken out: neither weather nor a warm hand raises a closed loop by more; somebody pumped (general estimate) */

@@ -28,6 +28,8 @@ export interface LoopContents {
   isLevelRead: boolean;
   /** the running pump, carried up to this instant (ms); null: it stands */
   pump: { carriedMs: number; slowed: number; movedMl: number } | null;
+  /** mL by which the reservoir may have lost since anybody looked, vapour and top-ups of the owner: part of both errors until a level is read */
+  staleSdMl: number;
   /** mL that would have run over by the twin's reckoning, and nobody entered */
   overMl: number;
   /** what the way of this very loop held when it was first filled and bled; null: not learned yet */
@@ -48,6 +50,8 @@ export const BOOK = {
   gasTauS: 420,
   /** share of the way by which two fillings of one loop differ once they are bled: gas */
   refilledSdShare: 0.03,
+  /** share of the contents that may be gone since the last run */
+  staleSdShare: 0.03,
   /** mL to the mark within which a level counts as there, and standard deviation of one that is said not to be */
   atMarkMl: 10,
   belowMarkSdMl: 40,
@@ -71,6 +75,7 @@ export const dryContents = (twin: LiquidTwin | null): LoopContents => ({
   standing: twin && { reservoirMl: 0, reservoirSdMl: 0, wettedMl: Array.from(twin.empty().wettedMl), isRound: false },
   isLevelRead: false,
   pump: null,
+  staleSdMl: 0,
   overMl: 0,
   way: null,
 });
@@ -93,6 +98,21 @@ export const filledContents = (
         }
       : null,
 });
+
+/** What an earlier run left inside, some time later: the pump stands, and nobody has looked at the level since. */
+export function laterContents(left: LoopContents): LoopContents {
+  const contents = structuredClone(left);
+  const stale = BOOK.staleSdShare * (contents.insideMl ?? 0);
+  const { standing } = contents;
+  return {
+    ...contents,
+    pump: null,
+    isLevelRead: false,
+    staleSdMl: Math.hypot(contents.staleSdMl, stale),
+    insideSdMl: Math.hypot(contents.insideSdMl, stale),
+    standing: standing && { ...standing, reservoirSdMl: Math.hypot(standing.reservoirSdMl, stale) },
+  };
+}
 
 /**
  * The one account of what is inside a loop, carried forward by what hands, pump and instruments do. Errors are carried
@@ -282,10 +302,20 @@ export class LiveBook {
     const both = Math.hypot(standing.reservoirSdMl, sdMl);
     const gain = Math.abs(ml - standing.reservoirMl) > LOST_TRACK_SD * both ? 1 : standing.reservoirSdMl ** 2 / (both ** 2 || 1);
     wetted.reservoirMl = Math.max(0, standing.reservoirMl + gain * (ml - standing.reservoirMl));
+    this.settleStale(wetted.reservoirMl - standing.reservoirMl, Math.sqrt(gain) * sdMl);
     // a way that is full stays full: less or more in the reservoir is then gas, or a volume that is not as its sheet says
     if (own.insideMl !== null && !standing.isRound) twin.setWay(wetted, own.insideMl - wetted.reservoirMl);
     this.stand(wetted, Math.sqrt(gain) * sdMl);
     own.isLevelRead = true;
+  }
+
+  /** The first look after some time: what the reservoir has lost or gained since is so much inside. */
+  private settleStale(byMl: number, levelSdMl: number): void {
+    const { own } = this;
+    if (own.staleSdMl <= 0 || own.insideMl === null || !own.standing?.isRound) return;
+    own.insideMl += byMl;
+    own.insideSdMl = Math.hypot(Math.sqrt(Math.max(0, own.insideSdMl ** 2 - own.staleSdMl ** 2)), levelSdMl);
+    own.staleSdMl = 0;
   }
 
   /**

@@ -1,15 +1,24 @@
 import { finite } from '../../../base/checking/fields.js';
 import { formatKpa } from '../../../base/units/display.js';
-import { MOST_GAUGE_KPA } from '../../../physics/leak-testing/defaults.js';
+import { LET_OUT_KPA, MOST_GAUGE_KPA } from '../../../physics/leak-testing/defaults.js';
+import { AIR_OUT } from '../checkIds.js';
+import { judgeDryTest } from '../criteria.js';
 import { isPumpedUp } from '../../../physics/leak-testing/decay.js';
 import { bySource, remark, stamp, type EntryDefinition } from '../entry.js';
 import { pressureAgainst } from '../locks.js';
-import { beginDryTest, type DryReading, type ReadingSource } from '../state.js';
+import { beginDryTest, type DryReading, type ReadingSource, type RunState } from '../state.js';
 import { source } from './fields.js';
 
 export interface DryReadingEntry extends DryReading {
   readonly type: 'dry-reading';
   readonly source?: ReadingSource;
+}
+
+/** Under pressure again: what was let out before says nothing. */
+function openAirCheck(state: RunState): void {
+  const step = state.steps.find(({ kind }) => kind === 'dry-test');
+  const mark = step?.checks[AIR_OUT];
+  if (step && mark?.mark === 'done') step.checks[AIR_OUT] = { ...mark, mark: 'open' };
 }
 
 export const dryReading: EntryDefinition<DryReadingEntry> = {
@@ -20,9 +29,13 @@ export const dryReading: EntryDefinition<DryReadingEntry> = {
     source,
   },
   belongs: { kind: 'dry-test' },
-  apply: (state, { gaugeKpa, tempC, atmosphereKpa, source: from }, made) => {
+  apply: (state, { gaugeKpa, tempC, atmosphereKpa, source: from }, made, procedure) => {
     const reading = stamp(made, { gaugeKpa, tempC, atmosphereKpa }, from);
     const last = state.dryReadings.at(-1);
+    const isOut = gaugeKpa <= LET_OUT_KPA && last !== undefined && last.value.gaugeKpa > LET_OUT_KPA;
+    // an instrument goes on reading while the air of a passed test is let out: that is no leak
+    if (isOut && judgeDryTest(procedure, state)?.verdict === 'pass') return;
+    if (gaugeKpa > LET_OUT_KPA) openAirCheck(state);
     const isLater = last !== undefined && Date.parse(last.at) < Date.parse(made.at);
     if (isLater && isPumpedUp({ tS: 0, ...last.value }, { tS: 1, ...reading.value })) beginDryTest(state, remark(made, 'Pumped up again: a new test begins.')); // prettier-ignore
     state.dryReadings.push(reading);

@@ -17,6 +17,6 @@ export const joint: EntryDefinition<JointEntry> = {
     !facts || facts.joints.some(({ id }) => id === entry.joint)
       ? null
       : refusal('unknown-item', { why: 'unknown-joint', name: entry.joint }),
-  locks: (entry, { procedure, state }) => (entry.open && procedure.facts ? jointAgainst(state) : []),
+  locks: (entry, { procedure, state }) => (entry.open && procedure.facts ? jointAgainst(procedure, state) : []),
   reads: (entry, { nameOf }) => `${entry.open ? 'Joint undone' : 'Joint closed'}: ${nameOf(entry.joint)}`,
 };
