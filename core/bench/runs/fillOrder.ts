@@ -188,7 +188,7 @@ export function fillOrder(procedure: Procedure, state: RunState, nowMs: number, 
   const now = standingNow(procedure, state, nowMs, measuredMl);
   if (!now) return null;
   const { twin, at, sdMl, contents, isRound } = now;
-  const { fillMarkMl, surfaceMm } = twin.drive;
+  const { fillMarkMl, lowMarkMl, surfaceMm } = twin.drive;
   const keeps = FILL_ORDER.keepsSd * sdMl;
   const plan = fillFromNow(procedure, state);
   const pulse = plan?.pulses[0] ?? null;
@@ -198,8 +198,10 @@ export function fillOrder(procedure: Procedure, state: RunState, nowMs: number, 
     return { do: 'draw-off', ml: at.reservoirMl - fillMarkMl };
   const mostMl = mostPour(twin.brimMl - at.reservoirMl + (toMarkMl - (fillMarkMl - at.reservoirMl)), sdMl, toMarkMl);
   if (toMarkMl > FILL_ORDER.staysWithinMl) {
-    if (mostMl >= Math.min(FILL.handsGainMl, toMarkMl / 2) || contents.isLevelRead) return { do: 'pour', mostMl };
-    return { do: 'read-level' };
+    // what is known so badly is looked at before anything is poured
+    const isVague = keeps > (fillMarkMl - lowMarkMl) / 2;
+    const isWorthIt = mostMl >= Math.min(FILL.handsGainMl, toMarkMl / 2);
+    return contents.isLevelRead || (isWorthIt && !isVague) ? { do: 'pour', mostMl } : { do: 'read-level' };
   }
   // the pump starts on a level that was read, or poured up to the mark
   if (!contents.isLevelRead) return { do: 'read-level' };

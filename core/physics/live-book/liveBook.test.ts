@@ -5,7 +5,7 @@ import { STANDING } from '../../machine/loop-file/orientation.js';
 import { loopVolume } from '../../machine/loop-file/volume.js';
 import { pourSdMl } from '../measuring/errors.js';
 import { LiquidTwin } from './liquidTwin.js';
-import { BOOK_ENGINE, contentsAt, dryContents, filledContents, LiveBook, type LoopContents } from './liveBook.js';
+import { BOOK_ENGINE, contentsAt, dryContents, filledContents, laterContents, LiveBook, type LoopContents } from './liveBook.js';
 import { readContents } from './stored.js';
 
 const loop = readLoopFile(JSON.parse(readFileSync('examples/two-radiators.json', 'utf8')));
@@ -96,6 +96,17 @@ describe('the live book', () => {
     book.bled();
     expect(contents.insideSdMl).toBeLessThan(sdBefore / 2);
     expect(Math.abs((contents.insideMl ?? 0) - held - level(contents))).toBeLessThan(30);
+  });
+
+  it('knows less about itself some time later, until the level is read: what the reservoir lost is so much less inside', () => {
+    const left = filledContents(twin, { volumeMl: twin.insideMl(twin.atMark()), sdMl: 12 });
+    const later = laterContents(left);
+    expect(later).toMatchObject({ isLevelRead: false, pump: null, insideMl: left.insideMl });
+    expect(later.insideSdMl).toBeGreaterThan(left.insideSdMl);
+    bookOn(later).level(fillMarkMl - 40, 3);
+    expect((left.insideMl ?? 0) - (later.insideMl ?? 0)).toBeCloseTo(40, -1);
+    expect(later.insideSdMl).toBeLessThan(13);
+    expect(later.staleSdMl).toBe(0);
   });
 
   it('is empty once it was taken apart, and remembers what the way held', () => {
