@@ -30,6 +30,9 @@ export function formatPercent(fraction: number, decimals = 0): string {
   return `${grouped(fraction * 100, decimals)} %`;
 }
 
+/** Whole degrees, with a true minus. */
+export const formatDegrees = (tempC: number): string => `${grouped(Math.round(tempC), 0)} °C`;
+
 export function formatKpa(kpa: number): string {
   return `${grouped(kpa, 1)} kPa`;
 }

@@ -94,7 +94,7 @@ export const STANDARD_TEMPLATE: ProcedureTemplate = {
       timers: [],
       checks: [
         { id: 'goggles', text: 'Goggles on, fill port and valves closed' },
-        { id: 'air-out', text: 'After the verdict: air let out at the pump, gauge back at zero' },
+        { id: 'air-out', text: 'After the verdict: air let out at the hand pump, needle back at zero' },
       ],
     },
     {

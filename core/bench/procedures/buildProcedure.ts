@@ -4,7 +4,7 @@ import { WATER } from '../../machine/liquids/fluids.js';
 import type { CoolantOrder } from '../../machine/liquids/order.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import { loopVolume } from '../../machine/loop-file/volume.js';
-import type { LoopContents } from '../../physics/live-book/liveBook.js';
+import type { LoopContents } from '../../physics/live-book/loopContents.js';
 import { planFill, type FillPlan } from '../../physics/filling/fillPlan.js';
 import { LEAK_LIMITS } from '../../physics/leak-testing/defaults.js';
 import { holdMinutes } from '../../physics/leak-testing/hold.js';

@@ -1,7 +1,8 @@
 import { liquidAt } from '../../machine/liquids/fluids.js';
 import { bleedModel } from '../../physics/air/airLeft.js';
 import { LiquidTwin, type Wetted } from '../../physics/live-book/liquidTwin.js';
-import { contentsAt, dryContents, filledContents, laterContents, LiveBook, type LoopContents } from '../../physics/live-book/liveBook.js';
+import { contentsAt, LiveBook } from '../../physics/live-book/liveBook.js';
+import { dryContents, filledContents, laterContents, type LoopContents } from '../../physics/live-book/loopContents.js';
 import { pumpsWithoutCurve } from '../../physics/flow/network.js';
 import { vesselsWithoutBox } from '../../physics/geometry/network.js';
 import { BENCH_C } from '../../physics/measuring/errors.js';

@@ -1,6 +1,8 @@
+import { STANDARD_ATMOSPHERE_KPA } from '../../base/units/physics.js';
+import { loopVolume } from '../../machine/loop-file/volume.js';
 import { liquidAt } from '../../machine/liquids/fluids.js';
 import { copyOf, type LiquidTwin, type Wetted } from '../../physics/live-book/liquidTwin.js';
-import { BOOK } from '../../physics/live-book/liveBook.js';
+import { BOOK } from '../../physics/live-book/loopContents.js';
 import { simulateFill, type FillSimulation, type SimulatedPulse } from '../../physics/filling/fillSimulation.js';
 import { FILL } from '../../physics/filling/frontMoves.js';
 import { BENCH_C, jugSdMl } from '../../physics/measuring/errors.js';
@@ -47,9 +49,9 @@ export const FILL_ORDER = {
   /** share of the way that comes back as foam when liquid begins to go round (estimate) */
   foamShare: 0.05,
   /** share of its speed below which nobody can set a pump */
-  leastSpeedShare: 0.35,
+  leastSpeedShare: 0.2,
   /** times the lift that a slowed pump must still be able to push: its head may be 15 % less than its curve says */
-  liftReserve: 1.25,
+  liftReserve: 1.2,
   /** factor on the speed after a run that the level ended early, and after one that moved nothing */
   slowerShare: 0.7,
   quickerShare: 1.25,
@@ -60,6 +62,9 @@ export const FILL_ORDER = {
   /** s; longest time at a stretch without a look at the level */
   mostRunS: 60,
 } as const;
+
+/** kPa under a millimetre of coolant */
+const KPA_PER_MM = 9.8e-3;
 
 /** A pour that leaves, with its own error and the level's, two standard deviations to the lid. */
 function mostPour(roomMl: number, levelSdMl: number, toMarkMl: number): number {
@@ -157,13 +162,21 @@ function speedFor(
   return to < speed * (1 - FILL_ORDER.settableShare) ? to : null;
 }
 
+/** mL by which the level falls at once when liquid comes back: gas that stays is squeezed by about half of the pump's push. */
+function squeezedMl(twin: LiquidTwin, speedShare: number): number {
+  const gasMl = Math.max(0, loopVolume(twin.loop).volumeMl - twin.brimMl - twin.wholeWayMl) + twin.byCoreMl;
+  const gaugeKpa = (twin.drive.shutoffMm * speedShare ** 2 * KPA_PER_MM) / 2;
+  return (gasMl * gaugeKpa) / (gaugeKpa + STANDARD_ATMOSPHERE_KPA);
+}
+
 /** mL in the reservoir at which the pump is switched off, so that a hand may be late even where liquid goes round already. */
 function switchOffMl({ twin, isRound }: Now, speed: number | null, fastestMlPerS: number): number {
   const { lowMarkMl, fillMarkMl, outletMl, steadyLph } = twin.drive;
   if (isRound) return lowMarkMl;
   const share = speed === null ? 1 : speed / Math.max(1e-3, twin.drive.speed);
   const mlPerS = FILL_ORDER.fasterShare * Math.max(fastestMlPerS, (steadyLph * share) / 3.6);
-  return Math.min(Math.max(lowMarkMl, outletMl + FILL.lateS * mlPerS), (lowMarkMl + fillMarkMl) / 2);
+  const lateMl = FILL.lateS * mlPerS + squeezedMl(twin, share);
+  return Math.min(Math.max(lowMarkMl, outletMl + lateMl), (lowMarkMl + fillMarkMl) / 2);
 }
 
 /** s that a pump may run whose front is past the end that the book expects: as quick as the whole loop's flow takes what stands there. */

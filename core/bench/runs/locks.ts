@@ -177,7 +177,8 @@ export function pumpAgainst(procedure: Procedure, state: RunState, facts: LoopFa
 /** The level at its low mark, by the book or as it was read; without a twin only while filling. */
 export function lowMarkAgainst(procedure: Procedure, state: RunState, facts: LoopFacts, nowMs: number): Lock[] {
   const level = twinOf(procedure) || currentKind(state) === 'fill' ? levelNow(procedure, state, nowMs) : null;
-  if (!level || level.ml > (facts.reservoir?.lowMarkMl ?? 0)) return [];
+  // a loop that is empty is told of by its own lock
+  if (!level || level.ml > (facts.reservoir?.lowMarkMl ?? 0) || isKnownEmpty(procedure, state)) return [];
   return [lock('low-mark', { why: 'low-mark', levelMl: level.ml, measured: level.measured })];
 }
 

@@ -1,6 +1,6 @@
 import type { Liquid } from '../../machine/liquids/fluids.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
-import type { LoopContents } from '../../physics/live-book/liveBook.js';
+import type { LoopContents } from '../../physics/live-book/loopContents.js';
 import type { Volume } from '../../machine/loop-file/volume.js';
 import type { FillPlan } from '../../physics/filling/fillPlan.js';
 import type { Schools } from '../../physics/leak-testing/schools.js';

@@ -3,7 +3,7 @@ import type { RinseLiquid, Clarity } from '../../machine/liquids/rinsing.js';
 import type { StandingName } from '../../machine/loop-file/orientation.js';
 import type { BleedCycle } from '../../physics/air/bleed.js';
 import type { Flow } from '../../physics/contents/ledger.js';
-import type { LoopContents } from '../../physics/live-book/liveBook.js';
+import type { LoopContents } from '../../physics/live-book/loopContents.js';
 import type { BaselineReading } from '../../physics/diagnosis/reading.js';
 import type { DecayReading } from '../../physics/leak-testing/decay.js';
 import type { CauseKey, UseLimit } from '../../workshop/due-dates/facts.js';

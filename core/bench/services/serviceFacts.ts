@@ -6,7 +6,7 @@ import { STANDING, STANDING_NAMES, type StandingName } from '../../machine/loop-
 import { loopVolume } from '../../machine/loop-file/volume.js';
 import { sharesOf } from '../../physics/contents/shares.js';
 import { WATER, type Liquid } from '../../machine/liquids/fluids.js';
-import type { LoopContents } from '../../physics/live-book/liveBook.js';
+import type { LoopContents } from '../../physics/live-book/loopContents.js';
 import { adviseDraining, type DrainStage } from '../../physics/draining/advice.js';
 import { nameOpening } from '../../physics/draining/openingNames.js';
 import { openablePorts } from '../../physics/draining/openings.js';

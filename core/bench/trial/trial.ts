@@ -1,7 +1,7 @@
 import { seededRandom } from '../../base/random/random.js';
 import { WATER } from '../../machine/liquids/fluids.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
-import type { LoopContents } from '../../physics/live-book/liveBook.js';
+import type { LoopContents } from '../../physics/live-book/loopContents.js';
 import { DEFAULT_SCHOOLS } from '../../physics/leak-testing/schools.js';
 import type { JobKind } from '../../workshop/jobs/kinds.js';
 import { buildProcedure } from '../procedures/buildProcedure.js';

@@ -5,7 +5,8 @@ import { STANDING } from '../../machine/loop-file/orientation.js';
 import { loopVolume } from '../../machine/loop-file/volume.js';
 import { pourSdMl } from '../measuring/errors.js';
 import { LiquidTwin } from './liquidTwin.js';
-import { BOOK_ENGINE, contentsAt, dryContents, filledContents, laterContents, LiveBook, type LoopContents } from './liveBook.js';
+import { contentsAt, LiveBook } from './liveBook.js';
+import { BOOK_ENGINE, dryContents, filledContents, laterContents, type LoopContents } from './loopContents.js';
 import { readContents } from './stored.js';
 
 const loop = readLoopFile(JSON.parse(readFileSync('examples/two-radiators.json', 'utf8')));

@@ -1,5 +1,5 @@
 import { readObject } from '../../base/checking/stored.js';
-import { BOOK_ENGINE, dryContents, type LoopContents } from './liveBook.js';
+import { BOOK_ENGINE, dryContents, type LoopContents } from './loopContents.js';
 
 const read = readObject<LoopContents>('what is inside a loop');
 

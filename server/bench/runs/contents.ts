@@ -1,5 +1,5 @@
 import { eq, sql } from 'drizzle-orm';
-import type { LoopContents } from '../../../core/physics/live-book/liveBook.js';
+import type { LoopContents } from '../../../core/physics/live-book/loopContents.js';
 import type { Scope } from '../../base/database/client.js';
 import { loopContents, run } from '../../base/database/tables/runs.js';
 

@@ -10,7 +10,7 @@ import { liquidOf, type Glycol } from '../../../core/machine/liquids/fluids.js';
 import { JOB_KINDS, type JobKind, asJobKind } from '../../../core/workshop/jobs/kinds.js';
 import type { JobStart, RescopeInput } from '../../../core/workshop/jobs/schema.js';
 import { serviceFacts } from '../../../core/bench/services/serviceFacts.js';
-import type { LoopContents } from '../../../core/physics/live-book/liveBook.js';
+import type { LoopContents } from '../../../core/physics/live-book/loopContents.js';
 import { contentsOf } from '../runs/contents.js';
 import { newestProcedure } from '../runs/procedures.js';
 import { insertEvent } from '../runs/append.js';

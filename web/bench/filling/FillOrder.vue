@@ -112,7 +112,7 @@ function drawOff(): void {
     <p v-if="doubtful" role="alert" class="doubt">
       {{ formatMl(doubtful.overMl) }} more than there was room for. If the pump ran in between, or more fitted than reckoned, enter it as it
       is; if the figure slipped, correct it.
-      <button type="button" class="link" @click="pour(doubtful.toMark)">It went in</button>
+      <v-btn size="large" variant="outlined" @click="pour(doubtful.toMark)">It went in</v-btn>
     </p>
     <v-btn v-if="!locked && mayReturn" size="large" variant="outlined" @click="emit('send', { type: 'returned' })"
       >Liquid comes back at the return</v-btn
@@ -158,6 +158,9 @@ p {
 .doubt {
   border-left: 5px solid var(--danger);
   padding-left: 12px;
+  display: grid;
+  gap: 8px;
+  justify-items: start;
 }
 @media (max-width: 700px) {
   .entry {

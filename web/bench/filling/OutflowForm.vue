@@ -35,9 +35,7 @@ function enter(): void {
 }
 summary {
   cursor: pointer;
-  min-height: 44px;
-  display: flex;
-  align-items: center;
+  padding: 10px 0;
 }
 .row > .v-input {
   max-width: 220px;

@@ -4,6 +4,7 @@ import { computed } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { pouredMl, type RunState } from '@core/bench/runs/state.js';
 import { formatMl, formatPercent } from '@core/base/units/display.js';
+import { formatDegrees } from '@core/base/units/display.js';
 import { liquidOf } from '@core/machine/liquids/fluids.js';
 import { mixFor } from '@core/machine/liquids/mixFor.js';
 import type { Product } from '@core/workshop/coolants/answers.js';
@@ -34,7 +35,8 @@ const mix = computed(() => {
     distilled water make this pour<template v-if="inside.waterMl >= 1"
       >: the {{ formatMl(inside.waterMl) }} of water left inside count</template
     >. The loop ends at {{ formatPercent(mix.finalFraction)
-    }}<template v-if="mix.freezesC !== null"> and stays liquid down to about {{ Math.round(mix.freezesC) }} °C</template>.
+    }}<template v-if="mix.freezesC !== null"> and stays liquid down to about {{ formatDegrees(mix.freezesC) }}</template
+    >.
   </p>
   <p v-else-if="mix" role="alert" class="danger">
     Drain {{ formatMl(mix.possible ? 0 : mix.drainMoreMl) }} more first: with {{ formatMl(inside.waterMl) }} of water inside even pure
