@@ -239,6 +239,9 @@ export class SimulatedBench {
         this.air.letOut();
         return null;
       }
+      case 'speed':
+        this.liquid.slowed = move.speed === null ? 1 : Math.min(1, move.speed / this.liquid.fileSpeed);
+        return null;
       case 'skip':
         this.advance(move.seconds);
         return null;
@@ -288,7 +291,7 @@ export class SimulatedBench {
     const noisy = (value: number, sd: number, step: number): number => Math.round((value + sd * this.random.normal()) / step) * step;
     const { dropout } = this.truth;
     const shown = Math.max(0, this.liquid.shownMl(this.supplyOn));
-    const flow = this.supplyOn && this.liquid.circulating && this.dryFrom === null ? this.liquid.steadyLph : 0;
+    const flow = this.supplyOn && this.liquid.circulating && this.dryFrom === null ? this.liquid.steadyLph * this.liquid.slowed : 0;
     const all: Record<InstrumentKind, number> = {
       gauge: noisy(this.air.gaugeKpa(this.roomC), this.air.closed ? SIMULATED.gaugeNoiseKpa : 0, this.truth.gaugeStepKpa),
       level: noisy((shown * 1000) / this.areaMm2, shown > 0 ? SIMULATED.levelNoiseMm : 0, 0.1),

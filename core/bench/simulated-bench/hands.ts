@@ -16,6 +16,8 @@ export type HandMove =
   | { readonly do: 'turn'; readonly to: StandingName; readonly angleDeg: number }
   | { readonly do: 'port'; readonly port: string; readonly open: boolean }
   | { readonly do: 'mend'; readonly at: string }
+  /** the pump's speed is set; null: as its file says */
+  | { readonly do: 'speed'; readonly speed: number | null }
   | { readonly do: 'skip'; readonly seconds: number };
 
 const key = Joi.string().min(1).max(120).required();
@@ -34,6 +36,7 @@ const MOVES: Record<HandMove['do'], Joi.SchemaMap> = {
   },
   port: { port: key, open: Joi.boolean().required() },
   mend: { at: key },
+  speed: { speed: finite().greater(0).max(1).allow(null).required() },
   skip: { seconds: finite().greater(0).max(172_800).required() },
 };
 
@@ -58,6 +61,10 @@ export function readMove(input: unknown): HandMove {
 export function moveOfEntry(body: RunEventBody, state: RunState, again = false): HandMove | null {
   const moved = (source: string | undefined): boolean => again || source === undefined || source === 'hand';
   switch (body.type) {
+    case 'pump':
+      return body.on ? { do: 'speed', speed: body.speed ?? null } : null;
+    case 'timer-started':
+      return { do: 'speed', speed: null };
     case 'turn':
       return { do: 'turn', to: body.to, angleDeg: body.angleDeg };
     case 'port':

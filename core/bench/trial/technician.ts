@@ -372,7 +372,7 @@ export class Technician {
       open(air);
     });
     if (!airsFollow) open(drain);
-    ran += this.bench.drain(standing, drain, airs);
+    ran += this.bench.drain(standing, drain, airs, (stand.mayRun ?? []).map(({ opening }) => opening)); // prettier-ignore
     this.bench.advance(isFirst ? 240 : 120);
     const volumeMl = this.bench.jugMl(ran);
     if (volumeMl > 0) this.say({ type: 'drained', step, volumeMl, how: 'jug', wasteId: null });

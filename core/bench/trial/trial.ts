@@ -36,7 +36,7 @@ export interface TrialResult extends TrialFigures {
   readonly procedures: Readonly<Record<TrialProcedure, TrialFigures>>;
   /** what went wrong, most often first */
   readonly complaints: readonly { readonly what: string; readonly times: number }[];
-  /** the last entries of the first run that went nowhere, with what was inside in truth */
+  /** every entry of the runs that went wrong, with what was inside in truth */
   readonly trace: readonly string[];
 }
 
@@ -78,6 +78,9 @@ function figuresOf(all: readonly OneRun[]): TrialFigures {
   };
 }
 
+const isTroubled = ({ deadEnd, contradictions, overMl, unwarnedMl, dryS }: OneRun): boolean =>
+  deadEnd !== null || contradictions.length > 0 || overMl > 0.5 || unwarnedMl > 0.5 || dryS > 0.5;
+
 function complaintsOf(all: readonly OneRun[]): TrialResult['complaints'] {
   const times = new Map<string, number>();
   const tell = (what: string): void => void times.set(what, (times.get(what) ?? 0) + 1);
@@ -102,13 +105,15 @@ function playMachine(loop: LoopFile, seed: number, service: JobKind, told: (proc
     bench.dryWorstS = 0;
     const played = new Technician(built, bench, random).play();
     const now = { overMl: bench.liquid.spilledMl, unwarnedMl: bench.unwarnedMl };
-    const run = {
+    const run: OneRun & { trace: readonly string[] } = {
       ...played,
       overMl: now.overMl - before.overMl,
       unwarnedMl: now.unwarnedMl - before.unwarnedMl,
       dryS: bench.dryWorstS,
       volumeMl: built.volume.volumeMl,
     };
+    // a thousand logs are a gigabyte: only those that went wrong are kept
+    if (!isTroubled(run)) run.trace = [];
     before = now;
     return { run, contents: played.fold.state.contents };
   };
@@ -150,10 +155,11 @@ export function runTrial(runs: number, seed: number, loopOf: (nth: number) => Lo
     ...figuresOf(all),
     procedures: Object.fromEntries(TRIAL_PROCEDURES.map((name) => [name, figuresOf(played[name])])) as TrialResult['procedures'],
     complaints: complaintsOf(all),
-    trace: all.flatMap(({ trace, deadEnd, overMl, unwarnedMl, dryS }) =>
-      (deadEnd ?? (overMl > 0.5 || unwarnedMl > 0.5 || dryS > 0.5))
-        ? [`--- ${deadEnd ?? ''} over ${overMl.toFixed(0)} unwarned ${unwarnedMl.toFixed(0)} dry ${dryS.toFixed(2)}`, ...trace]
-        : [],
-    ),
+    trace: all
+      .filter(isTroubled)
+      .flatMap(({ trace, deadEnd, overMl, unwarnedMl, dryS }) => [
+        `--- ${deadEnd ?? ''} over ${overMl.toFixed(0)} unwarned ${unwarnedMl.toFixed(0)} dry ${dryS.toFixed(2)}`,
+        ...trace,
+      ]),
   };
 }

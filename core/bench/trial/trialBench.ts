@@ -156,10 +156,11 @@ export class TrialBench {
   }
 
   /** Opens the drain over a jug. @returns mL that came */
-  drain(standing: StandingName, drain: string, airs: readonly string[]): number {
+  drain(standing: StandingName, drain: string, airs: readonly string[], warned: readonly string[] = []): number {
     const left = this.liquid.open(STANDING[standing], { open: airs, drains: [drain, ...airs], closed: [] });
-    for (const air of airs) this.unwarnedMl += left(air);
-    const ran = left(drain);
+    for (const air of airs) if (!warned.includes(air)) this.unwarnedMl += left(air);
+    // what comes where a jug was said to stand is measured with the rest
+    const ran = left(drain) + warned.reduce((sum, air) => sum + (airs.includes(air) ? left(air) : 0), 0);
     const hangs = ran * TRIAL.hangsShare * this.random.next();
     this.liquid.cling(hangs);
     return ran - hangs;
