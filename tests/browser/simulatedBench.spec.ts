@@ -1,6 +1,9 @@
 import type { Locator, Page } from '@playwright/test';
 import { barriers, choose, expect, signIn, snap, test, type RunningApp } from './app.js';
 
+/** s that pass at a time at a bench in earnest */
+const STEP_S = 8;
+
 /** A whole commissioning at a bench whose instruments speak: nobody types a gauge, a pour or a level. */
 class Commissioning {
   constructor(
@@ -103,7 +106,7 @@ class Commissioning {
       }).toPass({ timeout: 60_000 });
       await expect(page.getByText(/The can lost/)).toBeVisible();
     };
-    for (let n = 0; n < 24; n += 1) {
+    for (let n = 0; n < 40; n += 1) {
       const what = await order.getAttribute('data-order');
       const big = await order.locator('.big-number').innerText();
       if (what === 'finish') break;
@@ -136,8 +139,9 @@ class Commissioning {
       await page.getByRole('button', { name: /^Poured while it runs$|^Poured, below the mark$/ }).click();
     }
     await this.told();
-    await rest();
-    await rest();
+    // as long as the order says, in steps of the seconds that pass at a time
+    const seconds = big.includes('s of pump') ? Number(big.split(/\s/)[0]) : 16;
+    for (let passed = 0; passed <= seconds; passed += STEP_S) await rest();
     const back = page.getByRole('button', { name: 'Liquid comes back at the return' });
     const flow = Number((await this.face('Flow').locator('.value').innerText()).split(/\s/)[0]);
     if (flow > 20 && (await back.isVisible())) await back.click();

@@ -141,7 +141,8 @@ function override(reason: string): void {
 const { rests } = usePumpSwitch(computed(() => pumpOn.value || wetClock.value?.running === true));
 /** the speed that the next order asks for, so that the book reckons with it */
 function orderedSpeed(): { speed?: number } {
-  const order = procedure.value && state.value && !pumpOn.value ? fillOrder(procedure.value, state.value, now.value) : null;
+  const fills = ['fill', 'rinse'].includes(step.value?.kind ?? '');
+  const order = fills && procedure.value && state.value && !pumpOn.value ? fillOrder(procedure.value, state.value, now.value) : null;
   return order?.do === 'pump-on' && order.speed !== null ? { speed: order.speed } : {};
 }
 function togglePump(): void {

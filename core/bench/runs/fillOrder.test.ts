@@ -71,7 +71,7 @@ describe('what the hands do next while a loop is filled', () => {
     // poured again, it must stay while liquid goes round
     run.say({ type: 'level', levelMl: mark - 30 }).say({ type: 'pour', volumeMl: 30, toMark: true });
     expect(orderOf(run)).toMatchObject({ do: 'pump-on', pour: null });
-    run.say({ type: 'pump', on: true }).wait(16).say({ type: 'pump', on: false }).say({ type: 'level', levelMl: mark });
+    run.say({ type: 'pump', on: true }).wait(62).say({ type: 'pump', on: false }).say({ type: 'level', levelMl: mark });
     expect(orderOf(run)).toEqual({ do: 'finish' });
     run.tick('fill');
     // far less than planned went in: that is told, and stops nobody

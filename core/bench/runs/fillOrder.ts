@@ -43,9 +43,10 @@ export const FILL_ORDER = {
   /** share by which a pump may move more than its curve says (its head by 15 %) */
   fasterShare: 1.15,
   /** s; how long liquid must come back before the level counts as staying */
-  roundS: 15,
-  /** mL within which a level stays where it was */
+  roundS: 60,
+  /** mL within which a level stays where it was: a column's meniscus, and once liquid goes round, what a minute of bubbles may take */
   staysWithinMl: 8,
+  roundWithinMl: 15,
   /** share of the way that comes back as foam when liquid begins to go round (estimate) */
   foamShare: 0.05,
   /** share of its speed below which nobody can set a pump */
@@ -59,6 +60,8 @@ export const FILL_ORDER = {
   shortShare: 0.6,
   /** share of a speed that nobody sets more finely */
   settableShare: 0.005,
+  /** s; nobody looks more often than that, nor needs to */
+  leastLookS: 15,
   /** s; longest time at a stretch without a look at the level */
   mostRunS: 60,
 } as const;
@@ -210,7 +213,7 @@ export function fillOrder(procedure: Procedure, state: RunState, nowMs: number, 
   if (at.reservoirMl - fillMarkMl > FILL_ORDER.staysWithinMl + keeps && contents.isLevelRead)
     return { do: 'draw-off', ml: at.reservoirMl - fillMarkMl };
   const mostMl = mostPour(twin.brimMl - at.reservoirMl + (toMarkMl - (fillMarkMl - at.reservoirMl)), sdMl, toMarkMl);
-  if (toMarkMl > FILL_ORDER.staysWithinMl) {
+  if (toMarkMl > (isRound ? FILL_ORDER.roundWithinMl : FILL_ORDER.staysWithinMl)) {
     // what is known so badly is looked at before anything is poured
     const isVague = keeps > (fillMarkMl - lowMarkMl) / 2;
     const isWorthIt = mostMl >= Math.min(FILL.handsGainMl, toMarkMl / 2);
@@ -263,4 +266,28 @@ function whileRunning(now: Now, pulse: SimulatedPulse | null, procedure: Procedu
   const ranS = ((now.contents.pump?.carriedMs ?? since) - since) / 1000;
   if (now.isRound) return { do: 'pump-off', inS: Math.max(0, FILL_ORDER.roundS - ranS) };
   return { do: 'pump-off', inS: pulse ? Math.max(0, runOfPulse(now, pulse.speed, procedure.volume.sdMl).runS - FILL.leastPulseS) : 0 };
+}
+
+/** What may still come home as gas while the pump runs, against what stands above the low mark. */
+export interface LevelWatch {
+  /** mL at most, two standard deviations above what the parts' volumes leave for gas */
+  readonly gasMl: number;
+  /** mL in the reservoir above its low mark */
+  readonly freeMl: number;
+  /** s from one look at the level to the next; null: nothing that is left can empty the reservoir */
+  readonly everyS: number | null;
+}
+
+/** How often the level is looked at while the pump runs unattended: in the wet test and while bleeding. null without heights. */
+export function levelWatch(procedure: Procedure, state: RunState, nowMs: number, measuredMl: number | null = null): LevelWatch | null {
+  const now = standingNow(procedure, state, nowMs, measuredMl);
+  if (!now || now.contents.insideMl === null) return null;
+  const { twin, at, sdMl, contents } = now;
+  const wayMl = loopVolume(twin.loop).volumeMl - twin.brimMl;
+  const sd = Math.hypot(procedure.volume.sdMl, contents.insideSdMl);
+  const gasMl = Math.max(0, wayMl - ((contents.insideMl ?? 0) - at.reservoirMl) + FILL_ORDER.keepsSd * sd);
+  const freeMl = Math.max(0, at.reservoirMl - FILL_ORDER.keepsSd * sdMl - twin.drive.lowMarkMl);
+  if (gasMl <= freeMl) return { gasMl, freeMl, everyS: null };
+  const goneS = -BOOK.gasTauS * Math.log(1 - freeMl / gasMl);
+  return { gasMl, freeMl, everyS: Math.max(FILL_ORDER.leastLookS, Math.floor(goneS / 2 / FILL_ORDER.leastLookS) * FILL_ORDER.leastLookS) };
 }

@@ -3,7 +3,7 @@ import type { BaselineReading } from '../../physics/diagnosis/reading.js';
 import { expectedDrains } from '../runs/contents.js';
 import { lacksOf } from '../runs/criteria.js';
 import type { RunEventBody } from '../runs/entries/all.js';
-import { fillOrder, type FillOrder } from '../runs/fillOrder.js';
+import { fillOrder, levelWatch, type FillOrder } from '../runs/fillOrder.js';
 import type { Procedure, ProcedureStep } from '../runs/procedure.js';
 import { RunFold } from '../runs/replay.js';
 import { refuseEntry } from '../runs/rules.js';
@@ -290,7 +290,7 @@ export class Technician {
     if (this.state.contents.standing?.isRound !== true) this.say({ type: 'returned' });
   }
 
-  /** Only the pump runs; the level is looked at every half minute, and topped up in time. */
+  /** Only the pump runs; the level is looked at as often as the screen says, and topped up in time. */
   private wetRun(step: ProcedureStep): void {
     for (const { id, seconds } of step.timers) {
       let left = seconds;
@@ -301,7 +301,8 @@ export class Technician {
         this.bench.switchPump(true);
         left = seconds + 5;
         while (left > 0) {
-          const look = Math.min(30, left);
+          // as often as the screen says
+          const look = Math.min(levelWatch(this.procedure, this.state, this.bench.nowMs)?.everyS ?? left, left);
           this.bench.advance(look);
           left -= look;
           if (this.bench.liquid.shownMl(true) < (this.bench.lowMarkMl + this.bench.fillMarkMl) / 2) break;
@@ -332,7 +333,8 @@ export class Technician {
       if (!this.say({ type: 'pump', on: true })) throw new DeadEnd(`bleed: ${this.contradictions.at(-1)}`);
       this.bench.setSpeed(null);
       this.bench.switchPump(true);
-      this.bench.advance(300);
+      // as long as the level may be left alone
+      this.bench.advance(Math.min(300, levelWatch(this.procedure, this.state, this.bench.nowMs)?.everyS ?? 300));
       const runningMm = Math.round(this.bench.levelMm * 2) / 2;
       this.pumpOff();
       this.bench.advance(20);

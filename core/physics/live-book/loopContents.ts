@@ -46,7 +46,7 @@ export const BOOK = {
   /** s in which 1/e of the bubbles is left while liquid goes round */
   gasTauS: 420,
   /** share of the way by which two fillings of one loop differ once they are bled: gas */
-  refilledSdShare: 0.03,
+  refilledSdShare: 0.04,
   /** share of the contents that may be gone since the last run */
   staleSdShare: 0.03,
   /** mL to the mark within which a level counts as there, and standard deviation of one that is said not to be */

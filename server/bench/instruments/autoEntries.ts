@@ -174,7 +174,7 @@ export class AutoEntries {
     await this.add(active, { type: 'level', levelMl: Math.max(0, Math.round(ml)), source }, at);
   }
 
-  /** While filling or rinsing, the pump stops at the low mark even if no hand is there. */
+  /** The pump stops at the low mark even if no hand is there, in every step. */
   private async guard(
     workshopId: string,
     benchId: string,
@@ -183,12 +183,12 @@ export class AutoEntries {
     { mm, soonMm: nextMm, at }: { mm: number; soonMm: number; at: string },
   ): Promise<void> {
     const { state, procedure, source } = active;
-    // a day's wet test is not read through four times a second: its level was settled when the fill was closed
+    // a day's wet test is not read through four times a second: once liquid goes round the level falls slowly
     const watched = ['fill', 'rinse'].includes(currentKind(state) ?? '');
     memory.guardedMs = Date.parse(at) + (watched ? 0 : AUTO.guardRestMs);
     const reservoir = procedure.facts?.reservoir;
     const [ml, soonMl] = reservoir ? [levelMlOf(reservoir, mm), levelMlOf(reservoir, nextMm)] : [null, null];
-    if (!reservoir || ml === null || soonMl === null || !watched || state.pump?.on !== true) return;
+    if (!reservoir || ml === null || soonMl === null || state.pump?.on !== true) return;
     if (soonMl > reservoir.lowMarkMl) return;
     this.publish(workshopId, benchId, 'supply/set', { on: false });
     memory.supplyOn = false;

@@ -6,7 +6,8 @@ import type { RunState } from '@core/bench/runs/state.js';
 import type { Liquid } from '@core/machine/liquids/fluids.js';
 import { standingNow } from '@core/bench/runs/book.js';
 import { useNow } from '../../base/units/now.js';
-import { formatMl } from '@core/base/units/display.js';
+import { levelWatch } from '@core/bench/runs/fillOrder.js';
+import { formatMl, formatSpan } from '@core/base/units/display.js';
 import NumberField from '../../base/units/NumberField.vue';
 import LevelBar from '../../machine/filling/LevelBar.vue';
 import { usePour } from './usePour.js';
@@ -27,6 +28,9 @@ const wantsMl = computed(() => {
 });
 const isLow = computed(() => levelMl.value !== null && reservoir.value !== null && levelMl.value <= reservoir.value.lowMarkMl);
 
+/** how long the level may be left alone while the pump runs */
+const watched = computed(() => levelWatch(props.procedure, props.state, now.value, levelMl.value));
+
 function enter(toMark?: true): void {
   const body = pour.take();
   if (body) emit('send', { ...body, ...(toMark ? { toMark } : {}) } as RunEventBody);
@@ -38,6 +42,11 @@ function enter(toMark?: true): void {
     <LevelBar v-if="levelMl !== null && reservoir" :level-ml="levelMl" :reservoir="reservoir" :colour="colour" />
     <p v-if="isLow" role="alert" class="danger">
       Below the low mark: pump off and top up, at most {{ formatMl(Math.max(0, wantsMl ?? 0)) }}.
+    </p>
+    <p v-if="watched && watched.everyS !== null && !isLow" class="watch">
+      Up to {{ formatMl(watched.gasMl) }} of gas may still come home, {{ formatMl(watched.freeMl) }} stand above the low mark: look at the
+      level <b>every {{ formatSpan(watched.everyS) }}</b> while the pump runs.
+      <span class="estimate">By what went in and what the parts hold.</span>
     </p>
     <form class="row" novalidate @submit.prevent="enter()">
       <NumberField v-model="volume" label="Topped up just now" unit="mL" @enter="enter()" />
