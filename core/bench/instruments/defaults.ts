@@ -8,6 +8,8 @@ export const AUTO = {
   guardEveryMs: 250,
   /** ms until the next look where the step has no level to guard */
   guardRestMs: 5000,
+  /** ms after the pump started in which a falling level is gas being squeezed, not a trend: the level itself still counts */
+  guardStartMs: 1200,
   /** s from a level's reading until the pump stands; without it a small reservoir is empty by then */
   guardLeadS: 0.6,
   /** s within which a supply answers a command; afterwards its word counts as a hand at the switch */

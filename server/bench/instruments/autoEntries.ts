@@ -189,7 +189,8 @@ export class AutoEntries {
     const reservoir = procedure.facts?.reservoir;
     const [ml, soonMl] = reservoir ? [levelMlOf(reservoir, mm), levelMlOf(reservoir, nextMm)] : [null, null];
     if (!reservoir || ml === null || soonMl === null || state.pump?.on !== true) return;
-    if (soonMl > reservoir.lowMarkMl) return;
+    const isStart = Date.parse(at) - Date.parse(state.pump.since) < AUTO.guardStartMs;
+    if ((isStart ? ml : soonMl) > reservoir.lowMarkMl) return;
     this.publish(workshopId, benchId, 'supply/set', { on: false });
     memory.supplyOn = false;
     memory.restMs = Date.parse(at) + AUTO.levelRestS * 1000;
