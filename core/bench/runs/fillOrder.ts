@@ -204,7 +204,7 @@ export function fillOrder(procedure: Procedure, state: RunState, nowMs: number, 
   const now = standingNow(procedure, state, nowMs, measuredMl);
   if (!now) return null;
   const { twin, at, sdMl, contents, isRound } = now;
-  const { fillMarkMl, lowMarkMl, surfaceMm } = twin.drive;
+  const { fillMarkMl, surfaceMm } = twin.drive;
   const keeps = FILL_ORDER.keepsSd * sdMl;
   const plan = fillFromNow(procedure, state);
   const pulse = plan?.pulses[0] ?? null;
@@ -212,13 +212,7 @@ export function fillOrder(procedure: Procedure, state: RunState, nowMs: number, 
   const toMarkMl = fillMarkMl - at.reservoirMl + (isRound ? 0 : settlesMl(twin, at, surfaceMm(at.reservoirMl), surfaceMm(fillMarkMl)));
   if (at.reservoirMl - fillMarkMl > FILL_ORDER.staysWithinMl + keeps && contents.isLevelRead)
     return { do: 'draw-off', ml: at.reservoirMl - fillMarkMl };
-  const mostMl = mostPour(twin.brimMl - at.reservoirMl + (toMarkMl - (fillMarkMl - at.reservoirMl)), sdMl, toMarkMl);
-  if (toMarkMl > (isRound ? FILL_ORDER.roundWithinMl : FILL_ORDER.staysWithinMl)) {
-    // what is known so badly is looked at before anything is poured
-    const isVague = keeps > (fillMarkMl - lowMarkMl) / 2;
-    const isWorthIt = mostMl >= Math.min(FILL.handsGainMl, toMarkMl / 2);
-    return contents.isLevelRead || (isWorthIt && !isVague) ? { do: 'pour', mostMl } : { do: 'read-level' };
-  }
+  if (toMarkMl > (isRound ? FILL_ORDER.roundWithinMl : FILL_ORDER.staysWithinMl)) return pourOrLook(now, toMarkMl);
   // the pump starts on a level that was read, or poured up to the mark
   if (!contents.isLevelRead) return { do: 'read-level' };
   if (plan && !plan.primes && !isRound) return { do: 'cannot-prime', liftMm: plan.liftMm, shutoffMm: plan.shutoffMm };
@@ -226,6 +220,15 @@ export function fillOrder(procedure: Procedure, state: RunState, nowMs: number, 
   const runsPump = stepThat(procedure, 'isolates') !== undefined;
   if (isRound && (!runsPump || ranRound(state))) return { do: 'finish' };
   return pumpOn(now, plan, procedure.volume.sdMl, runsSincePour(state));
+}
+
+/** So much at most; what is known badly is looked at before anything is poured. */
+function pourOrLook({ twin, at, sdMl, contents }: Now, toMarkMl: number): FillOrder {
+  const { fillMarkMl, lowMarkMl } = twin.drive;
+  const mostMl = mostPour(twin.brimMl - at.reservoirMl + (toMarkMl - (fillMarkMl - at.reservoirMl)), sdMl, toMarkMl);
+  const isVague = FILL_ORDER.keepsSd * sdMl > (fillMarkMl - lowMarkMl) / 2;
+  const isWorthIt = mostMl >= Math.min(FILL.handsGainMl, toMarkMl / 2);
+  return contents.isLevelRead || (isWorthIt && !isVague) ? { do: 'pour', mostMl } : { do: 'read-level' };
 }
 
 /** The pump goes on: for a pulse, to see whether the level stays, or until liquid is seen to come back where the book expects no gap any more. */

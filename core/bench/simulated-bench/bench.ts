@@ -230,22 +230,25 @@ export class SimulatedBench {
         } else this.openPorts.delete(move.port);
         return null;
       case 'mend': {
-        const right = this.truth.leak?.joint === move.at && !this.leakMended;
-        if (right) {
-          this.leakMended = true;
-          this.seenMl = 0;
-          this.happenings.push({ at: this.now, what: 'leak-mended' });
-        }
-        this.air.letOut();
+        this.mend(move.at);
         return null;
       }
       case 'speed':
-        this.liquid.slowed = move.speed === null ? 1 : Math.min(1, move.speed / this.liquid.fileSpeed);
+        this.liquid.setSpeed(move.speed);
         return null;
       case 'skip':
         this.advance(move.seconds);
         return null;
     }
+  }
+
+  private mend(at: string): void {
+    if (this.truth.leak?.joint === at && !this.leakMended) {
+      this.leakMended = true;
+      this.seenMl = 0;
+      this.happenings.push({ at: this.now, what: 'leak-mended' });
+    }
+    this.air.letOut();
   }
 
   /** @returns whether it ran over */

@@ -83,8 +83,9 @@ export class LiquidInside {
     return this.twin.drive.lowMarkMl;
   }
 
-  get fileSpeed(): number {
-    return Math.max(1e-3, this.twin.drive.speed);
+  /** @param speed share of full speed; null: as the file says */
+  setSpeed(speed: number | null): void {
+    this.slowed = speed === null ? 1 : Math.min(1, speed / Math.max(1e-3, this.twin.drive.speed));
   }
 
   get steadyLph(): number {

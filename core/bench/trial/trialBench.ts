@@ -102,7 +102,7 @@ export class TrialBench {
 
   /** @param speed share of full speed; null: as the file says */
   setSpeed(speed: number | null): void {
-    this.liquid.slowed = speed === null ? 1 : Math.min(1, speed / this.liquid.fileSpeed);
+    this.liquid.setSpeed(speed);
   }
 
   switchPump(on: boolean): void {
