@@ -114,6 +114,10 @@ class Commissioning {
         await hand((await order.getAttribute('data-most')) as string);
         await page.getByRole('button', { name: 'Poured up to the mark' }).click();
         await this.told();
+      } else if (what === 'draw-off') {
+        await page.getByLabel('Drawn off', { exact: true }).fill(big.split(/\s/)[0] as string);
+        await page.getByRole('button', { name: 'Drawn off', exact: true }).click();
+        await this.told();
       } else if (what === 'pump-on') await this.pulse(big, hand, rest);
       else throw new Error(`no hand follows the order ${what}: ${big}`);
       if (n === 1) await snap(page, 'bench-fill-live');

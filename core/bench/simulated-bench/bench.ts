@@ -234,12 +234,18 @@ export class SimulatedBench {
         return null;
       }
       case 'speed':
-        this.liquid.setSpeed(move.speed);
+      case 'draw':
+        this.setOrDraw(move);
         return null;
       case 'skip':
         this.advance(move.seconds);
         return null;
     }
+  }
+
+  private setOrDraw(move: Extract<HandMove, { do: 'speed' | 'draw' }>): void {
+    if (move.do === 'speed') this.liquid.setSpeed(move.speed);
+    else this.liquid.lose(move.ml);
   }
 
   private mend(at: string): void {

@@ -18,6 +18,8 @@ export type HandMove =
   | { readonly do: 'mend'; readonly at: string }
   /** the pump's speed is set; null: as its file says */
   | { readonly do: 'speed'; readonly speed: number | null }
+  /** out of the reservoir again, with a syringe */
+  | { readonly do: 'draw'; readonly ml: number }
   | { readonly do: 'skip'; readonly seconds: number };
 
 const key = Joi.string().min(1).max(120).required();
@@ -37,6 +39,7 @@ const MOVES: Record<HandMove['do'], Joi.SchemaMap> = {
   port: { port: key, open: Joi.boolean().required() },
   mend: { at: key },
   speed: { speed: finite().greater(0).max(1).allow(null).required() },
+  draw: { ml: finite().greater(0).max(5000).required() },
   skip: { seconds: finite().greater(0).max(172_800).required() },
 };
 
@@ -63,6 +66,8 @@ export function moveOfEntry(body: RunEventBody, state: RunState, again = false):
   switch (body.type) {
     case 'pump':
       return body.on ? { do: 'speed', speed: body.speed ?? null } : null;
+    case 'outflow':
+      return body.way === 'drawn-off' ? { do: 'draw', ml: body.volumeMl } : null;
     case 'timer-started':
       return { do: 'speed', speed: null };
     case 'turn':
