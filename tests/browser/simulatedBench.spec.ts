@@ -183,8 +183,12 @@ class Commissioning {
   async cycle(pass: (seconds: number) => Promise<void>): Promise<void> {
     const { page } = this;
     const before = await page.locator('.bleed .list li').count();
-    // the switch rests for a second behind the last stop
-    await expect(page.getByRole('button', { name: /^Pump on/ })).toBeEnabled();
+    // the switch rests for a second behind the last stop, and is locked at the low mark until somebody tops up
+    const on = page.getByRole('button', { name: /^Pump on/ });
+    await expect(async () => {
+      if (!(await on.isEnabled()) && (await page.getByText(/its low mark/).count()) > 0) await this.topUp();
+      await expect(on).toBeEnabled({ timeout: 3000 });
+    }).toPass({ timeout: 40_000 });
     await page.keyboard.press('p');
     await expect(page.getByRole('button', { name: /^Pump off/ })).toBeVisible();
     await expect(this.face('Pump supply')).toContainText('on');

@@ -174,7 +174,7 @@ export class AutoEntries {
     await this.add(active, { type: 'level', levelMl: Math.max(0, Math.round(ml)), source }, at);
   }
 
-  /** The pump stops at the low mark even if no hand is there, in every step. */
+  /** While filling or rinsing, the pump stops at the low mark even if no hand is there. */
   private async guard(
     workshopId: string,
     benchId: string,
@@ -188,7 +188,7 @@ export class AutoEntries {
     memory.guardedMs = Date.parse(at) + (watched ? 0 : AUTO.guardRestMs);
     const reservoir = procedure.facts?.reservoir;
     const [ml, soonMl] = reservoir ? [levelMlOf(reservoir, mm), levelMlOf(reservoir, nextMm)] : [null, null];
-    if (!reservoir || ml === null || soonMl === null || state.pump?.on !== true) return;
+    if (!reservoir || ml === null || soonMl === null || !watched || state.pump?.on !== true) return;
     const isStart = Date.parse(at) - Date.parse(state.pump.since) < AUTO.guardStartMs;
     if ((isStart ? ml : soonMl) > reservoir.lowMarkMl) return;
     this.publish(workshopId, benchId, 'supply/set', { on: false });
