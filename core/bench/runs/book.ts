@@ -1,6 +1,6 @@
 import { liquidAt } from '../../machine/liquids/fluids.js';
 import { bleedModel } from '../../physics/air/airLeft.js';
-import { LiquidTwin, type Wetted } from '../../physics/live-book/liquidTwin.js';
+import { LiquidTwin, wettedOf, type Wetted } from '../../physics/live-book/liquidTwin.js';
 import { contentsAt, LiveBook } from '../../physics/live-book/liveBook.js';
 import { dryContents, filledContents, laterContents, type LoopContents } from '../../physics/live-book/loopContents.js';
 import { pumpsWithoutCurve } from '../../physics/flow/network.js';
@@ -80,14 +80,8 @@ export function standingNow(
   const twin = twinOf(procedure);
   const contents = contentsNow(procedure, state.contents, nowMs, measuredMl);
   const { standing } = contents;
-  if (!twin || !standing || standing.wettedMl.length !== twin.drive.cells.length) return null;
-  return {
-    twin,
-    contents,
-    at: { reservoirMl: standing.reservoirMl, wettedMl: Float64Array.from(standing.wettedMl) },
-    sdMl: standing.reservoirSdMl,
-    isRound: standing.isRound,
-  };
+  const at = twin && wettedOf(twin, standing);
+  return twin && standing && at ? { twin, contents, at, sdMl: standing.reservoirSdMl, isRound: standing.isRound } : null;
 }
 
 /** What is inside at an instant, a running pump carried on until then. */

@@ -1,7 +1,7 @@
 import { STANDARD_ATMOSPHERE_KPA } from '../../base/units/physics.js';
 import { loopVolume } from '../../machine/loop-file/volume.js';
 import { liquidAt } from '../../machine/liquids/fluids.js';
-import { copyOf, type LiquidTwin, type Wetted } from '../../physics/live-book/liquidTwin.js';
+import { copyOf, wettedOf, type LiquidTwin, type Wetted } from '../../physics/live-book/liquidTwin.js';
 import { BOOK } from '../../physics/live-book/loopContents.js';
 import { simulateFill, type FillSimulation, type SimulatedPulse } from '../../physics/filling/fillSimulation.js';
 import { FILL } from '../../physics/filling/frontMoves.js';
@@ -36,8 +36,6 @@ export type FillOrder =
   | { readonly do: 'cannot-prime'; readonly liftMm: number; readonly shutoffMm: number };
 
 export const FILL_ORDER = {
-  /** mL; less is a drop that nobody pours */
-  leastPourMl: 5,
   /** standard deviations that a pour stays below the lid, and a level above the low mark */
   keepsSd: 2,
   /** share by which a pump may move more than its curve says (its head by 15 %) */
@@ -83,12 +81,12 @@ const plans = new WeakMap<object, FillSimulation>();
 export function fillFromNow(procedure: Procedure, state: RunState): FillSimulation | null {
   const twin = twinOf(procedure);
   const { standing } = state.contents;
-  if (!twin || !procedure.twin || !standing || standing.wettedMl.length !== twin.drive.cells.length) return null;
+  const at = twin && wettedOf(twin, standing);
+  if (!twin || !procedure.twin || !standing || !at) return null;
   const known = plans.get(standing);
   if (known) return known;
   const plan = simulateFill(twin.loop, liquidAt(procedure.twin.liquid, BENCH_C), twin.reservoir, {
-    wettedMl: Float64Array.from(standing.wettedMl),
-    reservoirMl: standing.reservoirMl,
+    ...at,
     leastGainMl: FILL.handsGainMl,
     mostPourMlPerS: FILL.mostPourMlPerS / FILL_ORDER.fasterShare ** 2,
     drive: { drive: twin.drive, byCoreMl: twin.byCoreMl },

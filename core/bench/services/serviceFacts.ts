@@ -16,6 +16,7 @@ import { buildNetwork, vesselsWithoutBox } from '../../physics/geometry/network.
 import { turnNetwork } from '../../physics/geometry/turned.js';
 import type { JobKind } from '../../workshop/jobs/kinds.js';
 import { hasRigidTube, inspectItems } from '../inspection/items.js';
+import { wettedOf } from '../../physics/live-book/liquidTwin.js';
 import { twinOf } from '../runs/book.js';
 import type { DrainStand, ServiceFacts, TakeOutFacts } from '../runs/facts.js';
 
@@ -87,9 +88,8 @@ function standsFromNow(
   stages: readonly DrainStage[],
 ): { stands: DrainStand[]; leftMl: number } | null {
   const twin = twinOf({ twin: { loop, liquid } });
-  const standing = contents?.standing;
-  if (!twin || !standing || standing.wettedMl.length !== twin.drive.cells.length) return null;
-  const at = { reservoirMl: standing.reservoirMl, wettedMl: Float64Array.from(standing.wettedMl) };
+  const at = twin && wettedOf(twin, contents?.standing);
+  if (!twin || !at) return null;
   const stands = stages.map((stage): DrainStand => {
     const { drainedMl, heldMl } = twin.open(at, STANDING[stage.standing], { open: stage.airs, drains: [stage.drain], closed: [] });
     return { ...stage, drainedMl, heldMl, leftMl: twin.insideMl(at), left: sharesOf(twin.drive.network, twin.contents(at)) };

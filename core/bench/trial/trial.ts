@@ -112,7 +112,7 @@ function playMachine(loop: LoopFile, seed: number, service: JobKind, told: (proc
       dryS: bench.dryWorstS,
       volumeMl: built.volume.volumeMl,
     };
-    // a thousand logs are a gigabyte: only those that went wrong are kept
+    // a thousand logs fill the memory: only those that went wrong are kept
     if (!isTroubled(run)) run.trace = [];
     before = now;
     return { run, contents: played.fold.state.contents };

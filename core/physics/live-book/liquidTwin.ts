@@ -18,6 +18,13 @@ export interface Wetted {
   readonly wettedMl: Float64Array;
 }
 
+/** Contents as they were kept, for this twin; null where none are known, or they belong to a loop of another shape. */
+export const wettedOf = (
+  twin: LiquidTwin,
+  kept: { readonly reservoirMl: number; readonly wettedMl: readonly number[] } | null | undefined,
+): Wetted | null =>
+  kept?.wettedMl.length === twin.drive.cells.length ? { reservoirMl: kept.reservoirMl, wettedMl: Float64Array.from(kept.wettedMl) } : null;
+
 export const copyOf = ({ reservoirMl, wettedMl }: Wetted): Wetted => ({ reservoirMl, wettedMl: wettedMl.slice() });
 
 /** mL; a cell that lacks no more is full */

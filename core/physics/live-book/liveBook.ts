@@ -2,7 +2,7 @@ import { jugSdMl, MEASURED, pourSdMl } from '../measuring/errors.js';
 import type { Tilt } from '../../machine/loop-file/orientation.js';
 import type { OpeningSetup } from '../draining/openings.js';
 import { totalMl } from '../contents/contents.js';
-import { copyOf, type LiquidTwin, type Wetted } from './liquidTwin.js';
+import { copyOf, wettedOf, type LiquidTwin, type Wetted } from './liquidTwin.js';
 import { BOOK, dryContents, type LoopContents, type Standing } from './loopContents.js';
 
 /** pulses that are reckoned with between two entries */
@@ -28,8 +28,8 @@ export class LiveBook {
 
   private get at(): { twin: LiquidTwin; standing: Standing; wetted: Wetted } | null {
     const { standing } = this.own;
-    if (!this.twin || !standing || standing.wettedMl.length !== this.twin.drive.cells.length) return null;
-    return { twin: this.twin, standing, wetted: { reservoirMl: standing.reservoirMl, wettedMl: Float64Array.from(standing.wettedMl) } };
+    const wetted = this.twin && wettedOf(this.twin, standing);
+    return this.twin && standing && wetted ? { twin: this.twin, standing, wetted } : null;
   }
 
   private stand(wetted: Wetted, sdMl: number, isRound = this.own.standing?.isRound ?? false): void {

@@ -23,7 +23,7 @@ export async function abandonRun(ask: Ask, reason: string) {
   if (row.jobId === null) return { id: runId, state: 'abandoned' };
   // nothing is lost: the next run begins with what stands inside
   const { state, events } = await foldOf(scope, runId);
-  if (events.length > 0) await keepContents(scope, ask.account.workshopId, runId, events.length, state.contents);
+  if (events.length > 0) await keepContents(scope, { ...row, runId, seq: events.length }, state.contents);
   if (row.procedure.service) await putBack(ask, row.jobId, reason);
   else await scope.update(job).set({ state: 'cancelled', note: reason }).where(eq(job.id, row.jobId));
   await leaveBench(scope, row.loopId);

@@ -42,7 +42,7 @@ export async function signOff(ask: Ask, input: SignOffInput) {
   const seq = fold.events.length + 1;
   const event = await insertEvent(ask, { id: input.id, runId, seq, at: now, body });
   const { state, events } = fold.push(event);
-  await keepContents(ask.scope, ask.account.workshopId, runId, seq, state.contents);
+  await keepContents(scope, { ...row, workshopId: account.workshopId, runId, seq }, state.contents);
   const asBuilt = await markAsBuilt(ask, row, pouredMl(state));
   const filledOn = dayIn(account.timeZone, new Date(state.pours.at(-1)?.at ?? now.toISOString()));
   const [names] = await scope

@@ -41,7 +41,7 @@ export type Appended = { readonly event: RunEvent; readonly now: string } | { re
 export async function tryAppend(writer: Writer, runId: string, input: RunEventInput): Promise<Appended> {
   const { scope, account, clock } = writer;
   const [row] = await scope
-    .select({ jobId: run.jobId, benchId: run.benchId, state: run.state, startedAt: run.startedAt })
+    .select({ jobId: run.jobId, loopId: run.loopId, benchId: run.benchId, state: run.state, startedAt: run.startedAt })
     .from(run)
     .where(eq(run.id, runId))
     .for('update');
@@ -71,8 +71,7 @@ export async function tryAppend(writer: Writer, runId: string, input: RunEventIn
     maker,
   });
   const after = fold.push(event).state;
-  // instruments read every second or so; what they read lies in the state, and the next entry of a hand keeps it
-  if (row.jobId !== null) await keepContents(scope, account.workshopId, runId, event.seq, after.contents);
+  await keepContents(scope, { ...row, workshopId: account.workshopId, runId, seq: event.seq }, after.contents);
   const told = { pumpWasOn, pumpIsOn: after.pump?.on === true, move: moveOfEntry(body, after) };
   if (booking && row.jobId !== null) await book(writer, row.jobId, booking);
   if (row.benchId !== null) await tellBench(scope, account.workshopId, row.benchId, told);

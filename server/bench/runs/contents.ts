@@ -20,11 +20,15 @@ export async function leftByAbandoned(scope: Scope, loopId: string): Promise<Loo
 }
 
 /** Keeps what an entry left inside, in the entry's own transaction. Practice has no row: its loop is nobody's. */
-export async function keepContents(scope: Scope, workshopId: string, runId: string, seq: number, contents: LoopContents): Promise<void> {
-  const [own] = await scope.select({ loopId: run.loopId, jobId: run.jobId }).from(run).where(eq(run.id, runId));
-  if (!own || own.jobId === null) return;
+export async function keepContents(
+  scope: Scope,
+  of: { readonly workshopId: string; readonly loopId: string; readonly runId: string; readonly jobId: string | null; readonly seq: number },
+  contents: LoopContents,
+): Promise<void> {
+  const { workshopId, loopId, runId, jobId, seq } = of;
+  if (jobId === null) return;
   await scope
     .insert(loopContents)
-    .values({ workshopId, loopId: own.loopId, runId, seq, contents })
+    .values({ workshopId, loopId, runId, seq, contents })
     .onConflictDoUpdate({ target: [loopContents.workshopId, loopContents.loopId], set: { runId, seq, contents, createdAt: sql`now()` } });
 }
