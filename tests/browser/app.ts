@@ -19,12 +19,21 @@ export class RunningApp {
     readonly url: string,
     private readonly env: NodeJS.ProcessEnv,
     private readonly clockFile: string,
+    private readonly database: string,
   ) {}
+
+  /** The demo is written once; every application begins with a copy of it. */
+  static async writeDemo(): Promise<void> {
+    const app = await RunningApp.open(true);
+    // nobody may be connected to what is copied
+    await app.end('SIGTERM');
+    process.env.LAVACRUM_TEST_DEMO = app.database;
+  }
 
   static async open(demo: boolean): Promise<RunningApp> {
     const admin = process.env.LAVACRUM_TEST_DATABASE as string;
     const name = `browser_${randomUUID().replaceAll('-', '')}`;
-    await createDatabase(urlOfDatabase(admin, 'postgres'), name);
+    await createDatabase(urlOfDatabase(admin, 'postgres'), name, demo ? process.env.LAVACRUM_TEST_DEMO : undefined);
     const folder = mkdtempSync(path.join(tmpdir(), 'lavacrum-app-'));
     const clockFile = path.join(folder, 'clock');
     writeFileSync(clockFile, '0');
@@ -39,7 +48,7 @@ export class RunningApp {
       LAVACRUM_CLOCK_AHEAD_FILE: clockFile,
       LAVACRUM_LOG: 'warn',
     };
-    const app = new RunningApp(`http://localhost:${port}`, env, clockFile);
+    const app = new RunningApp(`http://localhost:${port}`, env, clockFile, name);
     await app.start();
     return app;
   }
@@ -58,9 +67,11 @@ export class RunningApp {
   }
 
   /** Ends the process at once, as a power cut would. */
-  async kill(): Promise<void> {
+  kill = (): Promise<void> => this.end('SIGKILL');
+
+  private async end(signal: 'SIGKILL' | 'SIGTERM'): Promise<void> {
     const gone = new Promise((resolve) => this.child?.once('exit', resolve));
-    this.child?.kill('SIGKILL');
+    this.child?.kill(signal);
     await gone;
   }
 

@@ -27,4 +27,8 @@ export const AUTO = {
   /** s before and after a stop over which levels are averaged, and how long the surface needs to come to rest */
   levelWindowS: 3,
   levelRestS: 6,
+  /** ms between looks at a standing level, s after a pour before one counts, and mm within which two of them stand still */
+  compareEveryMs: 2000,
+  compareAfterS: 3,
+  standsWithinMm: 0.5,
 } as const;

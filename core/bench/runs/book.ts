@@ -8,6 +8,7 @@ import { vesselsWithoutBox } from '../../physics/geometry/network.js';
 import { BENCH_C } from '../../physics/measuring/errors.js';
 import { LEAK_SCHOOLS } from '../../physics/leak-testing/schools.js';
 import type { Procedure } from './procedure.js';
+import type { RunState } from './state.js';
 
 /** The book of a run: what is inside its loop, carried by its entries. */
 
@@ -53,6 +54,10 @@ export function startContents(procedure: Procedure): LoopContents {
   // only opened joints are tested: the rest of the loop is still full
   return LEAK_SCHOOLS[schools.leak].openedOnly ? filledContents(twin, volume) : dryContents(twin);
 }
+
+/** Nobody has looked at the level since the last run: read before anything is opened, it says what was lost. */
+export const wantsLevelFirst = ({ contents: { staleSdMl, standing } }: Pick<RunState, 'contents'>): boolean =>
+  staleSdMl > 0 && standing?.isRound === true;
 
 export const bookOf = (procedure: Procedure, contents: LoopContents): LiveBook =>
   new LiveBook(twinOf(procedure), contents, procedure.volume.sdMl);

@@ -1,13 +1,13 @@
 import { MEASURED } from '../../physics/measuring/errors.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { Volume } from '../../machine/loop-file/volume.js';
-import { keepLedger, judgeLedger, type Ledger, type LedgerVerdict } from '../../physics/contents/ledger.js';
+import { judgeLedger, keepTally, netMl, type Flow, type Ledger, type LedgerVerdict } from '../../physics/contents/ledger.js';
 import { balanceFill, fillVolume, type FillBalance, type FillPlan } from '../../physics/filling/fillPlan.js';
 import { LEAK_SCHOOLS } from '../../physics/leak-testing/schools.js';
 import { standingNow } from './book.js';
-import type { ServiceFacts } from './facts.js';
+import type { LoopFacts, ServiceFacts } from './facts.js';
 import type { Procedure } from './procedure.js';
-import { broughtMl, isDone, outflowMl, pouredMl, type RunState, type ServiceState } from './state.js';
+import { broughtMl, isDone, outflowMl, pouredMl, type RunState } from './state.js';
 
 /** What is inside a loop during a run, as far as its entries tell. */
 
@@ -23,27 +23,39 @@ export function refillPlan(loop: LoopFile, { kind, leftMl, takeOut, inside }: Se
   };
 }
 
-export const ledgerOf = (service: ServiceFacts, { flows }: Pick<ServiceState, 'flows'>): Ledger => keepLedger(service.inside, flows);
+type Kept = Pick<RunState, 'contents' | 'service'>;
 
-/** The book as it stood before the first pour of the refill. */
-function ledgerBeforeRefill(service: ServiceFacts, { flows }: ServiceState, firstPourId: string | null): Ledger {
-  const until = firstPourId === null ? flows.length : flows.findIndex(({ eventId }) => eventId === firstPourId);
-  return keepLedger(service.inside, flows.slice(0, until < 0 ? flows.length : until));
+/** What a service moved so far; how much is inside is the live book's figure. */
+export const ledgerOf = (service: ServiceFacts, { contents, service: { flows } }: Kept): Ledger => ({
+  ...keepTally(service.inside, flows),
+  insideMl: contents.insideMl,
+  sdMl: contents.insideSdMl,
+});
+
+/** mL inside before some of the flows, by what is inside now; null where nobody knows. */
+function insideBefore({ contents: { insideMl } }: Pick<RunState, 'contents'>, since: readonly Flow[]): number | null {
+  return insideMl === null ? null : insideMl - netMl(since);
 }
 
-/** mL that the refill should take: the loop at its mark less what the book says is inside. */
-function refillVolume(service: ServiceFacts, planned: Volume, before: Ledger): Volume {
-  if (before.insideMl === null || service.inside === null) return planned;
+/** mL that the refill should take: the loop at its mark less what the book says was inside before its first pour. */
+function refillVolume(service: ServiceFacts, planned: Volume, state: RunState, facts: LoopFacts | undefined): Volume {
+  const { flows } = state.service;
+  const { way } = state.contents;
+  // what this very loop held when it was filled and bled; a machine that lost some since takes more than came out of it
+  const whole = way && facts?.reservoir ? { volumeMl: way.ml + facts.reservoir.fillMarkMl, sdMl: way.sdMl } : service.inside;
+  const first = flows.findIndex(({ eventId }) => eventId === state.pours[0]?.eventId);
+  const before = insideBefore(state, first < 0 ? [] : flows.slice(first));
+  if (before === null || whole === null) return planned;
   return {
-    volumeMl: Math.max(0, service.inside.volumeMl - Math.max(0, before.insideMl)),
-    sdMl: before.emptied ? service.inside.sdMl : Math.hypot(before.sdMl, MEASURED.markSdMl),
+    volumeMl: Math.max(0, whole.volumeMl - Math.max(0, before)),
+    sdMl: keepTally(service.inside, flows).emptied ? whole.sdMl : Math.hypot(state.contents.insideSdMl, MEASURED.markSdMl),
   };
 }
 
 /** What the fill should take: by the plan, or, in a service, what the book says is missing inside. */
-export function fillTotal({ fillPlan, service }: Procedure, state: RunState): Volume {
+export function fillTotal({ fillPlan, service, facts }: Procedure, state: RunState): Volume {
   if (!service) return fillPlan.total;
-  return refillVolume(service, fillPlan.total, ledgerBeforeRefill(service, state.service, state.pours[0]?.eventId ?? null));
+  return refillVolume(service, fillPlan.total, state, facts);
 }
 
 /**
@@ -54,9 +66,10 @@ export const fillBalance = (procedure: Procedure, state: RunState): FillBalance 
   balanceFill(fillTotal(procedure, state), pouredMl(state) + broughtMl(state) - outflowMl(state));
 
 /** The book after a drain: against what the twin keeps inside once the planned stands are done. */
-export function judgeDrain(service: ServiceFacts, state: ServiceState): LedgerVerdict {
-  const drainedOnly = state.rinses.length === 0 && service.kind !== 'partial-drain';
-  return judgeLedger(ledgerOf(service, state), drainedOnly && state.drains.length >= service.stands.length ? service.leftMl : null);
+export function judgeDrain(service: ServiceFacts, state: Kept): LedgerVerdict {
+  const { rinses, drains } = state.service;
+  const drainedOnly = rinses.length === 0 && service.kind !== 'partial-drain';
+  return judgeLedger(ledgerOf(service, state), drainedOnly && drains.length >= service.stands.length ? service.leftMl : null);
 }
 
 /** mL; less is drops, not a volume to draw */
@@ -69,25 +82,26 @@ export function expectedDrains({ kind, takeOut, stands }: ServiceFacts): number[
 }
 
 /** mL of liquid that took room from the air when the test that counts began: what was poured later has no part in it. */
-export function liquidAtDryTest({ service }: Procedure, state: RunState): number {
+export function liquidAtDryTest(state: RunState): number {
   const beganMs = Math.min(...state.dryReadings.map(({ at }) => Date.parse(at)));
-  const before = ({ at }: { readonly at: string }): boolean => Date.parse(at) < beganMs;
-  const brought = broughtMl({ partTests: state.partTests.filter(before) });
-  if (service) return Math.max(0, ledgerOf(service, { flows: state.service.flows.filter(before) }).insideMl ?? 0) + brought;
-  return state.pours.filter(before).reduce((sum, { value }) => sum + value, brought);
+  const later = ({ at }: { readonly at: string }): boolean => Date.parse(at) >= beganMs;
+  const inside = insideBefore(state, state.service.flows.filter(later));
+  // where nobody knows, what parts brought in wet is there at least
+  if (inside === null) return broughtMl({ partTests: state.partTests.filter((each) => !later(each)) });
+  return Math.max(0, inside - broughtMl({ partTests: state.partTests.filter(later) }));
 }
 
 /** Whether the loop is known to be empty: a first fill before its first pour, a loop that was taken apart or drained to nothing. */
 export function isKnownEmpty({ service, schools }: Procedure, state: RunState): boolean {
   if (state.pours.length > 0) return false;
   if (!service) return !LEAK_SCHOOLS[schools.leak].openedOnly && (state.levels.at(-1)?.value ?? 0) <= 0;
-  const { insideMl } = ledgerOf(service, state.service);
+  const { insideMl } = state.contents;
   return insideMl !== null && insideMl <= 1;
 }
 
 /** Liquid stands inside: poured in this run, or already there when a service began. What nobody knows counts as liquid. */
 export const holdsLiquid = ({ service }: Procedure, state: RunState): boolean =>
-  state.pours.length > 0 || (service !== undefined && (ledgerOf(service, state.service).insideMl ?? Infinity) > 1);
+  state.pours.length > 0 || (service !== undefined && (state.contents.insideMl ?? Infinity) > 1);
 
 /** Pulses that are over: pours after the first one. */
 export const pulsesRun = (state: RunState): number => Math.max(0, state.pours.length - 1);

@@ -1,13 +1,15 @@
 import { remembering } from '../../base/numerics/remember.js';
 import { FLUSH } from '../../machine/liquids/rinsing.js';
 import { judgeBleed, type BleedState } from '../../physics/air/bleed.js';
+import { keepTally } from '../../physics/contents/ledger.js';
 import { judgeDecay, type DecayResult } from '../../physics/leak-testing/decay.js';
 import { LEAST_TAIL_READINGS } from '../../physics/leak-testing/defaults.js';
 import { asksForCause, gradeItem, type Graded } from '../inspection/grade.js';
 import type { InspectItem } from '../inspection/items.js';
 import { LEVEL_STAYS } from './checkIds.js';
 import { stretchMm } from './book.js';
-import { fillBalance, fillTotal, judgeDrain, ledgerOf, liquidAtDryTest } from './contents.js';
+import { FILL_ORDER } from './fillOrder.js';
+import { fillBalance, fillTotal, judgeDrain, liquidAtDryTest } from './contents.js';
 import type { ServiceFacts } from './facts.js';
 import { openFailures } from './locks.js';
 import { stepOf, type Procedure, type ProcedureStep, type StepKind } from './procedure.js';
@@ -31,7 +33,7 @@ export function judgeDryTest(procedure: Procedure, state: RunState): DecayResult
     readings,
     resolutionKpa: procedure.schools.gaugeResolutionKpa,
     limitMbarLs: procedure.dry.limitMbarLs,
-    liquidMl: Math.min(0.95 * procedure.volume.volumeMl, liquidAtDryTest(procedure, state)),
+    liquidMl: Math.min(0.95 * procedure.volume.volumeMl, liquidAtDryTest(state)),
   });
 }
 
@@ -100,9 +102,9 @@ function dryTestLacks(procedure: Procedure, state: RunState): LackFact[] {
 }
 
 function fillLacks(procedure: Procedure, state: RunState): LackFact[] {
-  // a top-up may be nothing but water for vapour
+  // a top-up may be nothing but water for vapour, and nothing at all where the level was read at its mark
   if (procedure.service?.kind === 'top-up')
-    return state.service.flows.some(({ way }) => way === 'in') ? [] : [{ why: 'nothing-topped-up' }];
+    return state.service.flows.some(({ way }) => way === 'in') || standsAtMark(procedure, state) ? [] : [{ why: 'nothing-topped-up' }];
   const missing: LackFact[] = state.coolant ? [] : [{ why: 'no-coolant' }];
   if (state.pours.length === 0) return [...missing, { why: 'nothing-poured' }];
   const { verdict, stillToPourMl } = fillBalance(procedure, state);
@@ -115,6 +117,13 @@ function fillLacks(procedure: Procedure, state: RunState): LackFact[] {
     : [...missing, { why: verdict === 'filling' ? 'fill-open' : 'fill-over', ml: Math.abs(stillToPourMl) }];
 }
 
+/** The level was read, and nothing is missing to the mark that anybody would pour. */
+function standsAtMark({ facts }: Procedure, { contents: { isLevelRead, standing }, levels }: RunState): boolean {
+  const ml = standing?.reservoirMl ?? levels.at(-1)?.value ?? null;
+  const mark = facts?.reservoir?.fillMarkMl ?? null;
+  return (isLevelRead || levels.length > 0) && ml !== null && mark !== null && ml >= mark - FILL_ORDER.roundWithinMl;
+}
+
 /** Parts whose last own test leaked keep the step open. */
 function partTestLacks(_procedure: Procedure, { partTests }: RunState): LackFact[] {
   if (partTests.length === 0) return [{ why: 'no-part-tested' }];
@@ -122,8 +131,8 @@ function partTestLacks(_procedure: Procedure, { partTests }: RunState): LackFact
   return [...last].flatMap(([place, tight]): LackFact[] => (tight ? [] : [{ why: 'part-leaked', place }]));
 }
 
-function drainLacks(service: ServiceFacts, state: ServiceState): LackFact[] {
-  if (state.drains.length === 0) return [{ why: 'nothing-drained' }];
+function drainLacks(service: ServiceFacts, { drains }: ServiceState, state: RunState): LackFact[] {
+  if (drains.length === 0) return [{ why: 'nothing-drained' }];
   const { kind, ml } = judgeDrain(service, state);
   return kind === 'more-out-than-in' ? [{ why: 'more-out-than-in', ml }] : [];
 }
@@ -131,7 +140,7 @@ function drainLacks(service: ServiceFacts, state: ServiceState): LackFact[] {
 /** What the rinses still lack. The acid's own water must read neutral; without one only clarity and carry-over count. */
 export function rinseLacks(service: ServiceFacts, state: ServiceState): LackFact[] {
   const lacks: LackFact[] = [];
-  const { old } = ledgerOf(service, state).shares;
+  const { old } = keepTally(service.inside, state.flows).shares;
   const last = state.waters.at(-1);
   const cleaned = state.soaks.length > 0 || state.rinses.some(({ liquid }) => liquid === 'cleaner');
   if (state.rinses.length === 0) lacks.push({ why: 'nothing-rinsed' });

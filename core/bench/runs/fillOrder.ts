@@ -42,6 +42,9 @@ export const FILL_ORDER = {
   fasterShare: 1.15,
   /** s; how long liquid must come back before the level counts as staying */
   roundS: 60,
+  /** factor on that after each run that liquid went round for so long, and the most: bubbles come home slower and slower, and each run wants a top-up */
+  longerEachTime: 2,
+  mostRoundS: 240,
   /** mL within which a level stays where it was: a column's meniscus, and once liquid goes round, what a minute of bubbles may take */
   staysWithinMl: 8,
   roundWithinMl: 15,
@@ -186,6 +189,15 @@ function unknownEndS({ twin, at, sdMl }: Now): number {
   return Math.max(FILL.leastPulseS, Math.min(FILL_ORDER.roundS, (3.6 * free) / Math.max(1, twin.drive.steadyLph * FILL_ORDER.fasterShare)));
 }
 
+/** s that liquid goes round this time: longer after each run that it did so already. */
+function roundRunS({ pumpRuns }: RunState): number {
+  const ended = pumpRuns.filter(({ stoppedAt }) => stoppedAt !== null);
+  const isLong = ({ startedAt, stoppedAt }: (typeof ended)[number]): boolean =>
+    Date.parse(stoppedAt as string) - Date.parse(startedAt) >= 900 * FILL_ORDER.roundS;
+  const times = ended.length - 1 - ended.findLastIndex((each) => !isLong(each));
+  return Math.min(FILL_ORDER.mostRoundS, FILL_ORDER.roundS * FILL_ORDER.longerEachTime ** times);
+}
+
 /** Whether liquid went round for long enough since the last pour, with the pump off again. */
 function ranRound(state: RunState): boolean {
   const last = state.pumpRuns.at(-1);
@@ -217,7 +229,7 @@ export function fillOrder(procedure: Procedure, state: RunState, nowMs: number, 
   // where nothing but a top-up is done the machine keeps its own power: nobody runs the pump alone
   const runsPump = stepThat(procedure, 'isolates') !== undefined;
   if (isRound && (!runsPump || ranRound(state))) return { do: 'finish' };
-  return pumpOn(now, plan, procedure.volume.sdMl, runsSincePour(state));
+  return pumpOn(now, plan, procedure.volume.sdMl, state);
 }
 
 /** So much at most; what is known badly is looked at before anything is poured. */
@@ -230,19 +242,15 @@ function pourOrLook({ twin, at, sdMl, contents }: Now, toMarkMl: number): FillOr
 }
 
 /** The pump goes on: for a pulse, to see whether the level stays, or until liquid is seen to come back where the book expects no gap any more. */
-function pumpOn(
-  now: Now,
-  plan: FillSimulation | null,
-  volumeSdMl: number,
-  runs: { readonly all: number; readonly short: number },
-): FillOrder {
+function pumpOn(now: Now, plan: FillSimulation | null, volumeSdMl: number, state: RunState): FillOrder {
   const { twin, isRound } = now;
+  const runs = runsSincePour(state);
   const pulse = isRound ? null : (plan?.pulses[0] ?? null);
   const liftShare = plan && plan.shutoffMm > 0 ? Math.sqrt((FILL_ORDER.liftReserve * Math.max(0, plan.liftMm)) / plan.shutoffMm) : 0;
   const speed = speedFor(now, pulse?.speed ?? twin.drive.speed, liftShare, runs);
   const run = runOfPulse(now, speed ?? twin.drive.speed, volumeSdMl);
   const common = { do: 'pump-on', speed, offAtMl: switchOffMl(now, speed, run.fastestMlPerS) } as const;
-  if (!pulse) return { ...common, runS: isRound ? FILL_ORDER.roundS : unknownEndS(now), pour: null };
+  if (!pulse) return { ...common, runS: isRound ? roundRunS(state) : unknownEndS(now), pour: null };
   if (pulse.pouredRunning) return { ...common, runS: pulse.runS, pour: { ml: pulse.refillMl, upToMl: runningMarkMl(twin) } };
   return { ...common, runS: run.runS, pour: null };
 }
@@ -265,7 +273,7 @@ function whileRunning(now: Now, pulse: SimulatedPulse | null, procedure: Procedu
   if (pulse?.pouredRunning && !now.isRound) return { do: 'pour-running', upToMl: runningMarkMl(twin) };
   const since = state.pump ? Date.parse(state.pump.since) : 0;
   const ranS = ((now.contents.pump?.carriedMs ?? since) - since) / 1000;
-  if (now.isRound) return { do: 'pump-off', inS: Math.max(0, FILL_ORDER.roundS - ranS) };
+  if (now.isRound) return { do: 'pump-off', inS: Math.max(0, roundRunS(state) - ranS) };
   return { do: 'pump-off', inS: pulse ? Math.max(0, runOfPulse(now, pulse.speed, procedure.volume.sdMl).runS - FILL.leastPulseS) : 0 };
 }
 

@@ -1,5 +1,6 @@
 import type { StandingName } from '../../machine/loop-file/orientation.js';
-import { holdsLiquid, isKnownEmpty, ledgerOf, levelNow } from './contents.js';
+import { keepTally } from '../../physics/contents/ledger.js';
+import { holdsLiquid, isKnownEmpty, levelNow } from './contents.js';
 import { twinOf } from './book.js';
 import { LET_OUT_KPA } from '../../physics/leak-testing/defaults.js';
 import { AIR_OUT, PULLED } from './checkIds.js';
@@ -116,7 +117,7 @@ export const failuresAgainst = (state: RunState): Lock[] => openFailures(state).
 export function mixAgainst({ service }: Procedure, state: RunState, productId: string): Lock[] {
   const mix = service?.mixes.find((each) => each.productId === productId);
   if (!service || !mix || mix.verdict === 'fine') return [];
-  const { old } = ledgerOf(service, state.service).shares;
+  const { old } = keepTally(service.inside, state.service.flows).shares;
   if (old <= mix.mostOldFraction) return [];
   return [
     lock('must-not-mix', {

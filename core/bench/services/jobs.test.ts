@@ -120,7 +120,7 @@ describe('a drain and refill', () => {
     const outMl = run.state.service.drains.reduce((sum, { volumeMl }) => sum + volumeMl, 0);
     expect(fillTotal(run.procedure, run.state).volumeMl).toBeCloseTo(outMl, -1);
     refill(run);
-    const ledger = ledgerOf(service(run), run.state.service);
+    const ledger = ledgerOf(service(run), run.state);
     expect(ledger.insideMl).toBeCloseTo(fillVolume(usualLoop()).volumeMl, 0);
     expect(ledger.shares.old).toBeGreaterThan(0);
   });
@@ -144,10 +144,10 @@ describe('a drain and refill', () => {
 
   it('books the liquid that a part took along when it left full', () => {
     const run = drain(toDrain(new TestRun(procedureOf('partial-drain', 'graphics'))));
-    const before = ledgerOf(service(run), run.state.service).insideMl ?? 0;
+    const before = ledgerOf(service(run), run.state).insideMl ?? 0;
     while (run.state.current !== 'swap') run.finish(run.state.current ?? '');
     run.say({ type: 'swapped', step: 'swap', item: 'graphics', action: 'replaced', text: 'new block', heldMl: 55 });
-    expect(ledgerOf(service(run), run.state.service).insideMl).toBeCloseTo(before - 55, 9);
+    expect(ledgerOf(service(run), run.state).insideMl).toBeCloseTo(before - 55, 9);
   });
 
   it('names liquid that is still inside against the twin’s figure', () => {
@@ -176,7 +176,7 @@ describe('a flush', () => {
 
   it('is done when the share of old liquid, the clarity and the pH say so, each by name', () => {
     const run = flushed();
-    const inside = ledgerOf(service(run), run.state.service).insideMl ?? 0;
+    const inside = ledgerOf(service(run), run.state).insideMl ?? 0;
     const stays = Math.max(inside, LEDGER.filmShare * (service(run).inside?.volumeMl ?? 0));
     expect(open(run, 'rinse')).toContain('nothing rinsed yet');
     run.say({ type: 'rinse', step: 'rinse', liquid: 'cleaner', volumeMl: 600 });
@@ -189,7 +189,7 @@ describe('a flush', () => {
     expect(open(run, 'rinse').join(' ')).toMatch(/still tinted.*pH 4\.1/);
     run.say({ type: 'water', step: 'rinse', ph: 6.8, clarity: 'clear' });
     expect(open(run, 'rinse')).toEqual([]);
-    expect(ledgerOf(service(run), run.state.service).shares.old).toBeCloseTo((stays / (stays + 600)) ** 4, 4);
+    expect(ledgerOf(service(run), run.state).shares.old).toBeCloseTo((stays / (stays + 600)) ** 4, 4);
   });
 
   it('does not take a pump that runs with the drain valve open', () => {
@@ -217,7 +217,7 @@ describe('a strip and clean', () => {
 
   it('starts its book anew once the loop is apart, and keeps what nobody saw leave', () => {
     const run = inspected();
-    expect(ledgerOf(service(run), run.state.service)).toMatchObject({ insideMl: 0, emptied: true });
+    expect(ledgerOf(service(run), run.state)).toMatchObject({ insideMl: 0, emptied: true });
     expect(fillTotal(run.procedure, run.state).volumeMl).toBeCloseTo(fillVolume(usualLoop()).volumeMl, 6);
   });
 

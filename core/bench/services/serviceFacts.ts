@@ -78,7 +78,7 @@ export function serviceFacts(input: ServiceFactsInput): ServiceFacts {
 
 /** What stood inside when the service begins: by the book, or at the mark where a fill is on record. */
 function insideOf({ contents, filled, loop }: ServiceFactsInput): ServiceFacts['inside'] {
-  if (contents) return contents.insideMl === null ? null : { volumeMl: contents.insideMl, sdMl: contents.insideSdMl };
+  if (contents) return contents.insideMl === null ? null : { volumeMl: Math.max(0, contents.insideMl), sdMl: contents.insideSdMl };
   return filled ? fillVolume(loop) : null;
 }
 

@@ -116,6 +116,15 @@ describe('filling the simulated bench', () => {
     expect(bench.report().happenings).toMatchObject([{ what: 'spilled', by: 'overflow' }]);
   });
 
+  it('never fills above the mark with a hand that stops there, however much it was told', () => {
+    const { bench } = benchWith('clean');
+    expect(bench.act({ do: 'pour', ml: 4000, toMark: true })).toBeNull();
+    const { insideMl, pouredMl } = bench.report();
+    expect(bench.report().happenings).toEqual([]);
+    expect(insideMl).toBeCloseTo(pouredMl, 6);
+    expect(pouredMl).toBeLessThan(700);
+  });
+
   it('weeps while it runs, and about a tenth of it while it stands', () => {
     const leaking = (running: boolean): number => {
       const { bench } = benchWith('leak');

@@ -214,7 +214,7 @@ export class SimulatedBench {
         this.pouringMl = move.ml;
         // with the pump running the bottle empties at a hand's pace; otherwise nothing moves meanwhile
         if (this.supplyOn) return null;
-        return this.pourNow(move.ml) ? tell('It runs over the fill port.') : null;
+        return this.pourStanding(move.ml, move.toMark === true) ? tell('It runs over the fill port.') : null;
       }
       case 'look':
         return tell(this.look());
@@ -255,6 +255,14 @@ export class SimulatedBench {
       this.happenings.push({ at: this.now, what: 'leak-mended' });
     }
     this.air.letOut();
+  }
+
+  /** The pump stands: in small gulps, with an eye on the mark where it counts. @returns whether it ran over */
+  private pourStanding(ml: number, toMark: boolean): boolean {
+    if (!toMark) return this.pourNow(ml);
+    while (this.pouringMl > 0 && this.liquid.reservoirMl < this.fillMarkMl) this.pourNow(Math.min(this.pouringMl, SIMULATED.gulpMl));
+    this.pouringMl = 0;
+    return false;
   }
 
   /** @returns whether it ran over */

@@ -34,6 +34,8 @@ export const SIMULATED = {
   slowStepS: 10,
   /** mL/s; a bottle held well over while the pump runs */
   pourMlPerS: 80,
+  /** mL between two looks at the mark */
+  gulpMl: 2,
   /** mL that must have come out before a drop hangs on a joint */
   seenFromMl: 0.4,
 } as const;

@@ -10,7 +10,8 @@ export type HandMove =
   | { readonly do: 'pump-up'; readonly gaugeKpa: number }
   | { readonly do: 'let-out' }
   | { readonly do: 'brush'; readonly joint: string }
-  | { readonly do: 'pour'; readonly ml: number }
+  /** `toMark`: no further than the mark, however much is left in the bottle */
+  | { readonly do: 'pour'; readonly ml: number; readonly toMark?: boolean }
   | { readonly do: 'look' }
   | { readonly do: 'knock' }
   | { readonly do: 'turn'; readonly to: StandingName; readonly angleDeg: number }
@@ -27,7 +28,7 @@ const MOVES: Record<HandMove['do'], Joi.SchemaMap> = {
   'pump-up': { gaugeKpa: finite().min(0).max(200).required() },
   'let-out': {},
   brush: { joint: key },
-  pour: { ml: finite().greater(0).max(5000).required() },
+  pour: { ml: finite().greater(0).max(5000).required(), toMark: Joi.boolean() },
   look: {},
   knock: {},
   turn: {

@@ -1,5 +1,6 @@
 import type { Random } from '../../base/random/random.js';
 import type { BaselineReading } from '../../physics/diagnosis/reading.js';
+import { wantsLevelFirst } from '../runs/book.js';
 import { expectedDrains } from '../runs/contents.js';
 import { lacksOf } from '../runs/criteria.js';
 import type { RunEventBody } from '../runs/entries/all.js';
@@ -350,6 +351,8 @@ export class Technician {
   private drain(): void {
     const { service } = this.procedure;
     if (!service) return;
+    // the screen asks for the level before anything is opened
+    if (wantsLevelFirst(this.state)) this.say({ type: 'level', levelMl: this.bench.readLevelMl() });
     const come = expectedDrains(service);
     for (const [index, stand] of service.stands.slice(0, come.length).entries()) {
       if (stand.standing !== 'upright') this.say({ type: 'turn', to: stand.standing, angleDeg: 90 });

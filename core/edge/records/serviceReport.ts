@@ -49,7 +49,7 @@ export function serviceReport(procedure: Procedure, state: RunState): ServiceRep
   const { service } = procedure;
   if (!service) return null;
   const own = state.service;
-  const ledger = ledgerOf(service, own);
+  const ledger = ledgerOf(service, state);
   const pair = pairOf(
     state.befores.map(({ value }) => value),
     state.baselines.map(({ value }) => value),
@@ -65,7 +65,7 @@ export function serviceReport(procedure: Procedure, state: RunState): ServiceRep
       lostMl: ledger.lostMl,
       insideMl: ledger.insideMl,
       unseenMl: ledger.unseenMl,
-      balance: ledgerWords(judgeDrain(service, own)),
+      balance: ledgerWords(judgeDrain(service, state)),
       oldShare: ledger.shares.old,
     },
     sheet: gradedSheet(procedure, own).map(({ name, words, grade, text }) => ({ name, words, grade, text })),

@@ -1,4 +1,4 @@
-import { AGREES_WITHIN_SD, jugSdMl, MEASURED } from '../measuring/errors.js';
+import { AGREES_WITHIN_SD } from '../measuring/errors.js';
 import type { RinseLiquid } from '../../machine/liquids/rinsing.js';
 import type { Volume } from '../../machine/loop-file/volume.js';
 
@@ -29,16 +29,11 @@ export const RINSE_AS: Readonly<Record<RinseLiquid, LedgerLiquid>> = {
   'spare-coolant': 'coolant',
 };
 
-const sdOf = ({ way, volumeMl }: Flow): number =>
-  way === 'emptied' ? 0 : way === 'lost' ? MEASURED.judgedSdShare * volumeMl : jugSdMl(volumeMl);
-
-export interface Ledger {
+/** What flowed, and what is in the mix. */
+export interface Tally {
   readonly inMl: number;
   readonly outMl: number;
   readonly lostMl: number;
-  /** start + in − out − lost; null where nobody knows what stood inside */
-  readonly insideMl: number | null;
-  readonly sdMl: number;
   /** the loop was taken apart: what is inside now went in since */
   readonly emptied: boolean;
   /** mL by the book that nobody saw leave before it was taken apart: on towels, in parts; negative: more came than was in */
@@ -47,13 +42,24 @@ export interface Ledger {
   readonly shares: Readonly<Record<LedgerLiquid, number>>;
 }
 
+/** The tally beside how much is inside, which the live book alone knows. */
+export interface Ledger extends Tally {
+  /** below nothing: more came out than was in; null where nobody knows what stood inside */
+  readonly insideMl: number | null;
+  readonly sdMl: number;
+}
+
+/** mL that more went in than left. */
+export const netMl = (flows: readonly Flow[]): number =>
+  flows.reduce((so, { way, volumeMl }) => so + (way === 'in' ? volumeMl : way === 'emptied' ? 0 : -volumeMl), 0);
+
 /**
- * The book of one loop: what stood inside, what came out, what went in. Liquids are taken as mixed through, which the
- * pump does in a minute; rinses that were not pumped round carry more over.
+ * What stood inside, what came out, what went in. Liquids are taken as mixed through, which the pump does in a minute;
+ * rinses that were not pumped round carry more over.
  * @param start mL that stood inside; null where nobody knows, then only in, out and lost are told
  * @param flows in the order they happened
  */
-export function keepLedger(start: Volume | null, flows: readonly Flow[]): Ledger {
+export function keepTally(start: Volume | null, flows: readonly Flow[]): Tally {
   const sum = (way: Flow['way']): number => flows.filter((flow) => flow.way === way).reduce((so, { volumeMl }) => so + volumeMl, 0);
   const contents: Record<LedgerLiquid, number> = { old: start?.volumeMl ?? 0, water: 0, cleaner: 0, coolant: 0 };
   const liquids = Object.keys(contents) as LedgerLiquid[];
@@ -71,18 +77,12 @@ export function keepLedger(start: Volume | null, flows: readonly Flow[]): Ledger
   }
   const all = whole();
   const emptiedAt = flows.findLastIndex(({ way }) => way === 'emptied');
-  const since = flows.slice(emptiedAt + 1);
-  const net = (some: readonly Flow[]): number =>
-    some.reduce((so, { way, volumeMl }) => so + (way === 'in' ? volumeMl : way === 'emptied' ? 0 : -volumeMl), 0);
-  const from = emptiedAt >= 0 ? { volumeMl: 0, sdMl: 0 } : start;
   return {
     inMl: sum('in'),
     outMl: sum('out'),
     lostMl: sum('lost'),
-    insideMl: from ? from.volumeMl + net(since) : null,
-    sdMl: Math.hypot(from?.sdMl ?? 0, ...since.map(sdOf)),
     emptied: emptiedAt >= 0,
-    unseenMl: emptiedAt >= 0 && start ? start.volumeMl + net(flows.slice(0, emptiedAt)) : 0,
+    unseenMl: emptiedAt >= 0 && start ? start.volumeMl + netMl(flows.slice(0, emptiedAt)) : 0,
     shares: Object.fromEntries(liquids.map((liquid) => [liquid, all > 0 ? contents[liquid] / all : 0])) as Record<LedgerLiquid, number>,
   };
 }
@@ -98,7 +98,7 @@ export interface LedgerVerdict {
  * Whether the book balances: nobody can take out more than was in, and what is left should be what the twin says stays.
  * @param predictedLeftMl mL that the twin keeps inside after the planned stands; null before the last of them
  */
-export function judgeLedger({ insideMl, sdMl }: Ledger, predictedLeftMl: number | null): LedgerVerdict {
+export function judgeLedger({ insideMl, sdMl }: Pick<Ledger, 'insideMl' | 'sdMl'>, predictedLeftMl: number | null): LedgerVerdict {
   if (insideMl === null) return { kind: 'cannot-tell', ml: 0, slackMl: 0 };
   const slackMl = AGREES_WITHIN_SD * sdMl;
   if (insideMl < -slackMl) return { kind: 'more-out-than-in', ml: -insideMl, slackMl };

@@ -121,16 +121,33 @@ export interface Filling {
   readonly wettedMl: Float64Array;
 }
 
-/** Flow in L/h that the push still drives against a lift and the losses so far. The push falls and the losses rise: bisection. */
+/** L/h to which a flow is found */
+const FLOW_WITHIN_LPH = 1e-6;
+
+/**
+ * Flow in L/h that the push still drives against a lift and the losses so far. The push falls and the losses rise: one
+ * crossing, found by regula falsi with the Illinois change (Dowell & Jarratt 1971).
+ */
 function flowAgainst(push: (lph: number) => number, liftKpa: number, lossKpa: number, steadyLph: number, freeLph: number): number {
-  if (push(0) <= liftKpa) return 0;
+  const excess = (lph: number): number => push(lph) - liftKpa - (steadyLph > 0 ? lossKpa * (lph / steadyLph) ** FILL.lossExponent : 0);
   let low = 0;
   let high = freeLph;
-  for (let step = 0; step < 26; step += 1) {
-    const lph = (low + high) / 2;
-    const loss = steadyLph > 0 ? lossKpa * (lph / steadyLph) ** FILL.lossExponent : 0;
-    if (push(lph) > liftKpa + loss) low = lph;
-    else high = lph;
+  let atLow = excess(low);
+  if (atLow <= 0) return 0;
+  let atHigh = excess(high);
+  if (atHigh > 0) return high;
+  let side = 0;
+  for (let step = 0; step < 60 && high - low > FLOW_WITHIN_LPH; step += 1) {
+    const lph = (low * atHigh - high * atLow) / (atHigh - atLow);
+    const at = excess(lph);
+    if (Math.abs(at) < 1e-12) return lph;
+    if (at > 0) {
+      if (side === 1) atHigh /= 2;
+      [low, atLow, side] = [lph, at, 1];
+    } else {
+      if (side === -1) atLow /= 2;
+      [high, atHigh, side] = [lph, at, -1];
+    }
   }
   return low;
 }

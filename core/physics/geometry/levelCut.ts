@@ -54,10 +54,12 @@ export function shareBelow({ bottomMm, topMm, edgesMm }: TurnedBox, levelMm: num
   return Math.min(1, Math.max(0, cubes / (6 * a * b * c)));
 }
 
-/** Height in mm of the level that has `share` of the box below it. Bisection: the share grows with the level. */
+/** Height in mm of the level that has `share` of the box below it. Bisection, where the box does not stand straight: the share grows with the level. */
 export function levelAtShare(turned: TurnedBox, share: number): number {
   if (share <= 0) return turned.bottomMm;
   if (share >= 1) return turned.topMm;
+  const [, b, c] = turned.edgesMm;
+  if (b <= FLAT_SHARE * c) return turned.bottomMm + share * c;
   let low = turned.bottomMm;
   let high = turned.topMm;
   for (let step = 0; step < 50; step += 1) {

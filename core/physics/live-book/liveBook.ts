@@ -38,7 +38,7 @@ export class LiveBook {
 
   private addInside(ml: number, sdMl: number): void {
     if (this.own.insideMl === null) return;
-    this.own.insideMl = Math.max(0, this.own.insideMl + ml);
+    this.own.insideMl += ml;
     this.own.insideSdMl = Math.hypot(this.own.insideSdMl, sdMl);
   }
 
@@ -198,19 +198,26 @@ export class LiveBook {
     const both = Math.hypot(standing.reservoirSdMl, sdMl);
     const gain = Math.abs(ml - standing.reservoirMl) > LOST_TRACK_SD * both ? 1 : standing.reservoirSdMl ** 2 / (both ** 2 || 1);
     wetted.reservoirMl = Math.max(0, standing.reservoirMl + gain * (ml - standing.reservoirMl));
-    this.settleStale(wetted.reservoirMl - standing.reservoirMl, Math.sqrt(gain) * sdMl);
+    this.settleStale(ml - standing.reservoirMl, standing.reservoirSdMl, sdMl);
     // a way that is full stays full: less or more in the reservoir is then gas, or a volume that is not as its sheet says
     if (own.insideMl !== null && !standing.isRound) twin.setWay(wetted, own.insideMl - wetted.reservoirMl);
     this.stand(wetted, Math.sqrt(gain) * sdMl);
     own.isLevelRead = true;
   }
 
-  /** The first look after some time: what the reservoir has lost or gained since is so much inside. */
-  private settleStale(byMl: number, levelSdMl: number): void {
+  /**
+   * The first look after some time: what the reservoir has lost or gained since is so much inside, but for what the level
+   * was not known to before that (gas came home) and is misread by.
+   * @param byMl what was read above the book
+   * @param reservoirSdMl of the book before the reading, what may have been lost in it
+   */
+  private settleStale(byMl: number, reservoirSdMl: number, levelSdMl: number): void {
     const { own } = this;
     if (own.staleSdMl <= 0 || own.insideMl === null || !own.standing?.isRound) return;
-    own.insideMl += byMl;
-    own.insideSdMl = Math.hypot(Math.sqrt(Math.max(0, own.insideSdMl ** 2 - own.staleSdMl ** 2)), levelSdMl);
+    const stale = own.staleSdMl ** 2;
+    const other = Math.max(0, reservoirSdMl ** 2 - stale) + levelSdMl ** 2;
+    own.insideMl += (byMl * stale) / (stale + other);
+    own.insideSdMl = Math.sqrt(Math.max(0, own.insideSdMl ** 2 - stale) + (stale * other) / (stale + other));
     own.staleSdMl = 0;
   }
 
@@ -261,6 +268,8 @@ export class LiveBook {
    */
   cameOut(ml: number, how: { readonly tilt: Tilt; readonly setup: OpeningSetup } | null, sdMl = jugSdMl(ml)): void {
     this.addInside(-ml, sdMl);
+    // what the reservoir shows from now on says nothing any more of what was lost before anybody looked
+    this.own.staleSdMl = 0;
     const { at } = this;
     if (!at) return;
     const { twin, wetted } = at;

@@ -16,7 +16,7 @@ export interface Standing {
 export interface LoopContents {
   /** version of what the figures were carried with */
   readonly engine: number;
-  /** mL inside, by what went in and came out; null: nobody knows */
+  /** mL inside, by what went in and came out, below nothing where more came out than was in; null: nobody knows */
   insideMl: number | null;
   insideSdMl: number;
   /** null: heights, curves or the contents are not known, so that only volumes are told */

@@ -7,10 +7,12 @@ import { and, eq } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import { currentKind, type RunState } from '../../../core/bench/runs/state.js';
 import type { Procedure } from '../../../core/bench/runs/procedure.js';
+import type { RunEvent } from '../../../core/bench/runs/log.js';
 import type { InstrumentReading } from '../../../core/bench/instruments/kinds.js';
 import { AUTO } from '../../../core/bench/instruments/defaults.js';
 import { SupplyEcho } from '../../../core/bench/instruments/supplyEcho.js';
 import { levelMlOf } from '../../../core/bench/instruments/level.js';
+import { levelAgainstBook } from '../../../core/bench/instruments/levelAgainstBook.js';
 import { person } from '../../base/database/tables/people.js';
 import { tryAppend } from '../runs/append.js';
 import { foldOf } from '../runs/folds.js';
@@ -33,6 +35,8 @@ interface Memory {
   lastLevel: { mm: number; atMs: number } | null;
   /** ms; the pump stopped and its column comes to rest: then the level is read once. null: nothing to read */
   restMs: number | null;
+  /** ms; the standing level was compared with the book */
+  comparedMs: number;
   readonly echo: SupplyEcho;
 }
 
@@ -40,6 +44,8 @@ interface Active {
   readonly runId: string;
   readonly procedure: Procedure;
   readonly state: RunState;
+  /** the newest entry of its log */
+  readonly last: RunEvent | undefined;
   readonly writer: Writer;
   readonly source: 'instrument' | 'simulated';
 }
@@ -62,7 +68,16 @@ export class AutoEntries {
   private memoryOf(benchId: string): Memory {
     const known = this.benches.get(benchId);
     if (known) return known;
-    const fresh: Memory = { roomC: null, triedMs: 0, supplyOn: null, guardedMs: 0, lastLevel: null, restMs: null, echo: new SupplyEcho() };
+    const fresh: Memory = {
+      roomC: null,
+      triedMs: 0,
+      supplyOn: null,
+      guardedMs: 0,
+      lastLevel: null,
+      restMs: null,
+      comparedMs: 0,
+      echo: new SupplyEcho(),
+    };
     this.benches.set(benchId, fresh);
     return fresh;
   }
@@ -109,6 +124,10 @@ export class AutoEntries {
     } else if (kind === 'level' && memory.restMs !== null && atMs >= memory.restMs) {
       memory.restMs = null;
       await this.onRun(workshopId, benchId, (active) => this.settled(active, value, at));
+    } else if (kind === 'level' && memory.supplyOn !== true && atMs - memory.comparedMs >= AUTO.compareEveryMs) {
+      memory.comparedMs = atMs;
+      if (before && Math.abs(before.mm - value) <= AUTO.standsWithinMm)
+        await this.onRun(workshopId, benchId, (active) => this.poured(active, value, at));
     } else if (kind === 'level' && memory.supplyOn === true && atMs - memory.guardedMs >= AUTO.guardEveryMs) {
       await this.onRun(workshopId, benchId, (active) =>
         this.guard(workshopId, benchId, active, memory, { mm: value, soonMm: soonMm(before, value, atMs), at }),
@@ -127,9 +146,16 @@ export class AutoEntries {
         .limit(1);
       if (!row) return;
       const simulated = await hasOnline(scope, benchId, 'simulated');
-      const { state } = await foldOf(scope, row.id);
+      const { state, events } = await foldOf(scope, row.id);
       const writer = { scope, clock: this.clock, account: { workshopId, personId: row.personId, personName: row.personName } };
-      await work({ runId: row.id, procedure: row.procedure, state, writer, source: simulated ? 'simulated' : 'instrument' });
+      await work({
+        runId: row.id,
+        procedure: row.procedure,
+        state,
+        last: events.at(-1),
+        writer,
+        source: simulated ? 'simulated' : 'instrument',
+      });
     });
   }
 
@@ -172,6 +198,13 @@ export class AutoEntries {
     const ml = reservoir ? levelMlOf(reservoir, levelMm) : null;
     if (ml === null || currentKind(state) !== 'fill' || state.pump?.on === true || state.pours.length === 0) return;
     await this.add(active, { type: 'level', levelMl: Math.max(0, Math.round(ml)), source }, at);
+  }
+
+  /** What was poured stands there: where the sensor tells another level than the book, the book is put right once. */
+  private async poured(active: Active, levelMm: number, at: string): Promise<void> {
+    const { state, procedure, source, last } = active;
+    const ml = levelAgainstBook(procedure, state, last, levelMm, Date.parse(at));
+    if (ml !== null) await this.add(active, { type: 'level', levelMl: Math.max(0, Math.round(ml)), source }, at);
   }
 
   /** While filling or rinsing, the pump stops at the low mark even if no hand is there. */

@@ -69,7 +69,7 @@ const finsCleaned = ({ state }: Closing): boolean =>
 
 async function dateRefill(closing: Closing): Promise<{ serviceDueOn: string | null; settlingDueOn: string | null }> {
   const { ask, row, state, service, systemId, filledOn } = closing;
-  const ledger = ledgerOf(service, state.service);
+  const ledger = ledgerOf(service, state);
   const ends = looseEnds(row.procedure, state);
   const drainedMl = state.service.drains.reduce((sum, { volumeMl }) => sum + volumeMl, 0);
   const poured = state.pours.length > 0;

@@ -3,10 +3,12 @@ import { ledgerWords } from '@core/edge/words/bench.js';
 import { asSentence } from '@core/edge/words/say.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { ledgerOf, expectedDrains, judgeDrain } from '@core/bench/runs/contents.js';
+import { wantsLevelFirst } from '@core/bench/runs/book.js';
 import { computed } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import type { RunState } from '@core/bench/runs/state.js';
 import BookBar from './BookBar.vue';
+import LevelRead from '../filling/LevelRead.vue';
 import CameOut from './CameOut.vue';
 
 /** The drain as it is led: what should come at this stand, what came, what is still inside. */
@@ -14,8 +16,8 @@ const props = defineProps<{ procedure: Procedure; state: RunState; colour: strin
 const emit = defineEmits<{ send: [body: RunEventBody] }>();
 
 const service = computed(() => props.procedure.service);
-const ledger = computed(() => (service.value ? ledgerOf(service.value, props.state.service) : null));
-const verdict = computed(() => (service.value ? judgeDrain(service.value, props.state.service) : null));
+const ledger = computed(() => (service.value ? ledgerOf(service.value, props.state) : null));
+const verdict = computed(() => (service.value ? judgeDrain(service.value, props.state) : null));
 const expected = computed(() => {
   const facts = service.value;
   if (!facts) return null;
@@ -43,6 +45,10 @@ const astray = computed(() => verdict.value !== null && !['balances', 'cannot-te
     <p v-if="service.stands.length === 0" class="quiet">
       Heights of this loop are not on record, so nothing is predicted: drain at the lowest opening, then tilt, and measure.
     </p>
+    <div v-if="!locked && wantsLevelFirst(state)" class="first">
+      <p>Before anything is opened: how high does it stand? Nobody has looked since it was last here.</p>
+      <LevelRead @send="emit('send', $event)" />
+    </div>
     <CameOut v-if="!locked" step="drain" :expected-ml="expected" @send="emit('send', $event)" />
   </section>
 </template>
@@ -54,6 +60,12 @@ const astray = computed(() => verdict.value !== null && !['balances', 'cannot-te
 }
 p {
   margin: 0;
+}
+.first {
+  display: grid;
+  gap: 8px;
+  border-left: 5px solid var(--ink);
+  padding-left: 12px;
 }
 .astray {
   border-left: 5px solid var(--ink);

@@ -9,6 +9,7 @@ import { formatMl } from '@core/base/units/display.js';
 import { fillOrderWords } from '@core/edge/words/filling.js';
 import { pourSdMl } from '@core/physics/measuring/errors.js';
 import NumberField from '../../base/units/NumberField.vue';
+import LevelRead from './LevelRead.vue';
 import OutflowForm from './OutflowForm.vue';
 import type { Pour } from './usePour.js';
 
@@ -24,7 +25,6 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ send: [body: RunEventBody] }>();
 const { volume, scaleWords, levelMl } = props.pourField;
-const level = ref<number | null>(null);
 const drawn = ref<number | null>(null);
 const problem = ref<string | null>(null);
 /** a pour above what there was room for, before somebody says that it is right */
@@ -72,16 +72,6 @@ function pour(toMark: boolean): void {
   emit('send', (pumpOn.value ? entry : { ...entry, toMark }) as RunEventBody);
 }
 
-function readLevel(): void {
-  if (level.value === null || level.value < 0) {
-    problem.value = 'Read the level off the reservoir, in mL.';
-    return;
-  }
-  problem.value = null;
-  emit('send', { type: 'level', levelMl: level.value });
-  level.value = null;
-}
-
 function drawOff(): void {
   if (drawn.value === null || drawn.value <= 0) return;
   emit('send', { type: 'outflow', way: 'drawn-off', volumeMl: drawn.value });
@@ -117,10 +107,7 @@ function drawOff(): void {
     <v-btn v-if="!locked && mayReturn" size="large" variant="outlined" @click="emit('send', { type: 'returned' })"
       >Liquid comes back at the return</v-btn
     >
-    <form v-if="!locked && order.do === 'read-level'" class="entry" novalidate @submit.prevent="readLevel">
-      <NumberField v-model="level" large label="Level in the reservoir" unit="mL" @enter="readLevel" />
-      <v-btn type="submit" size="x-large">Level read</v-btn>
-    </form>
+    <LevelRead v-if="!locked && order.do === 'read-level'" @send="emit('send', $event)" />
     <form v-if="!locked && order.do === 'draw-off'" class="entry" novalidate @submit.prevent="drawOff">
       <NumberField v-model="drawn" large label="Drawn off" unit="mL" @enter="drawOff" />
       <v-btn type="submit" size="x-large" :disabled="!drawn">Drawn off</v-btn>

@@ -17,7 +17,7 @@ const inside = computed(() => {
   const { service } = props.procedure;
   const poured = pouredMl(props.state);
   if (!service) return { waterMl: 0, coolantMl: poured };
-  const { insideMl, shares } = ledgerOf(service, props.state.service);
+  const { insideMl, shares } = ledgerOf(service, props.state);
   const whole = Math.max(0, insideMl ?? 0);
   return { waterMl: whole * shares.water, coolantMl: whole * (shares.coolant + shares.old) };
 });

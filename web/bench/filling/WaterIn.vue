@@ -15,7 +15,7 @@ const emit = defineEmits<{ send: [body: RunEventBody] }>();
 const coolants = useCoolants();
 const water = ref<number | null>(null);
 const topUp = computed(() => props.procedure.service?.kind === 'top-up');
-const ledger = computed(() => (props.procedure.service ? ledgerOf(props.procedure.service, props.state.service) : null));
+const ledger = computed(() => (props.procedure.service ? ledgerOf(props.procedure.service, props.state) : null));
 const product = computed(() => coolants.find(props.state.coolant?.productId ?? props.plannedProductId));
 const whole = computed(() => props.procedure.service?.inside?.volumeMl ?? props.procedure.volume.volumeMl);
 const waterInside = computed(() => (ledger.value?.insideMl ?? 0) * (ledger.value?.shares.water ?? 0));

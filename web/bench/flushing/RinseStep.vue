@@ -4,7 +4,7 @@ import { ledgerOf } from '@core/bench/runs/contents.js';
 import { computed, ref } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import type { RunState } from '@core/bench/runs/state.js';
-import { keepLedger, LEDGER } from '@core/physics/contents/ledger.js';
+import { keepTally, LEDGER } from '@core/physics/contents/ledger.js';
 import { CLARITY_WORDS, RINSE_LIQUIDS, RINSE_WORDS, type RinseLiquid } from '@core/machine/liquids/rinsing.js';
 import { fillOrder } from '@core/bench/runs/fillOrder.js';
 import { useNow } from '../../base/units/now.js';
@@ -25,14 +25,14 @@ const problem = ref<string | null>(null);
 const liquids = RINSE_LIQUIDS.map((value) => ({ value, title: RINSE_WORDS[value] }));
 
 const service = computed(() => props.procedure.service);
-const ledger = computed(() => (service.value ? ledgerOf(service.value, props.state.service) : null));
+const ledger = computed(() => (service.value ? ledgerOf(service.value, props.state) : null));
 /** share of old liquid before the first rinse and after each */
 const shares = computed(() => {
   const facts = service.value;
   if (!facts?.inside) return [];
   const { flows } = props.state.service;
   const ends = flows.flatMap((flow, index) => (flow.way === 'in' ? [index + 1] : []));
-  return [1, ...ends.map((end) => keepLedger(facts.inside, flows.slice(0, end)).shares.old)];
+  return [1, ...ends.map((end) => keepTally(facts.inside, flows.slice(0, end)).shares.old)];
 });
 const MOST_AHEAD = 8;
 /** rinses still needed if each is like the last, or fills the loop */

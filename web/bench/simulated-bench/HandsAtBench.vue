@@ -14,6 +14,7 @@ const props = defineProps<{ benchId: string; bench: LiveBench; procedure: Proced
 const submit = useSubmit();
 const { busy, problem } = submit;
 const pourMl = ref<number | null>(100);
+const stopsAtMark = ref(true);
 const joint = ref<string | null>(props.procedure.facts?.joints[0]?.id ?? null);
 const joints = computed(() => props.procedure.facts?.joints ?? []);
 const names = computed(() => new Map([...joints.value, ...(props.procedure.facts?.parts ?? [])].map(({ id, name }) => [id, name])));
@@ -56,10 +57,11 @@ const move = (wanted: HandMove): Promise<object | null | undefined> =>
       v-if="['fill', 'wet-run', 'bleed'].includes(currentKind(state) ?? '')"
       class="row"
       novalidate
-      @submit.prevent="pourMl && move({ do: 'pour', ml: pourMl })"
+      @submit.prevent="pourMl && move({ do: 'pour', ml: pourMl, toMark: stopsAtMark })"
     >
       <NumberField v-model="pourMl" label="Pour" unit="mL" />
       <v-btn type="submit" variant="outlined" size="large" :disabled="busy || !pourMl || pourMl <= 0">Pour</v-btn>
+      <v-checkbox v-model="stopsAtMark" label="stop at the mark" hide-details density="comfortable" />
     </form>
     <div v-if="['fill', 'wet-run', 'bleed', 'power'].includes(currentKind(state) ?? '')" class="row">
       <v-btn variant="outlined" size="large" :disabled="busy" @click="move({ do: 'look' })">Look around</v-btn>

@@ -1,7 +1,6 @@
 import { id, positiveMl } from '../../../base/checking/fields.js';
 import { STANDING } from '../../../machine/loop-file/orientation.js';
 import { formatMl } from '../../../base/units/display.js';
-import { ledgerOf } from '../contents.js';
 import { refusal, type EntryDefinition } from '../entry.js';
 import type { Drained, ReadingSource } from '../state.js';
 import { oneOf, source, step } from './fields.js';
@@ -35,8 +34,8 @@ export const drained: EntryDefinition<DrainedEntry> = {
   },
   refuse: ({ volumeMl }, { procedure: { service }, state }) => {
     if (!service) return refusal('unknown-item', { why: 'not-a-service' });
-    const { insideMl, sdMl } = ledgerOf(service, state.service);
-    const most = insideMl === null ? Infinity : Math.max(0, insideMl) + MOST_OVER_SD * sdMl + MOST_OVER_ML;
+    const { insideMl, insideSdMl } = state.contents;
+    const most = insideMl === null ? Infinity : Math.max(0, insideMl) + MOST_OVER_SD * insideSdMl + MOST_OVER_ML;
     return volumeMl > most ? refusal('unsafe', { why: 'too-much-out', ml: volumeMl, insideMl: Math.max(0, insideMl ?? 0) }) : null;
   },
   reads: ({ volumeMl, how }) => `Came out: ${formatMl(volumeMl)}, by ${how}`,

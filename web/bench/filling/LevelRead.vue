@@ -1,0 +1,50 @@
+<script setup lang="ts">
+import type { RunEventBody } from '@core/bench/runs/entries/all.js';
+import { ref } from 'vue';
+import NumberField from '../../base/units/NumberField.vue';
+
+/** The level as an eye reads it off the reservoir. */
+const emit = defineEmits<{ send: [body: RunEventBody] }>();
+const level = ref<number | null>(null);
+const problem = ref<string | null>(null);
+
+function read(): void {
+  if (level.value === null || level.value < 0) {
+    problem.value = 'Read the level off the reservoir, in mL.';
+    return;
+  }
+  problem.value = null;
+  emit('send', { type: 'level', levelMl: level.value });
+  level.value = null;
+}
+</script>
+
+<template>
+  <form class="level" novalidate @submit.prevent="read">
+    <NumberField v-model="level" large label="Level in the reservoir" unit="mL" @enter="read" />
+    <v-btn type="submit" size="x-large">Level read</v-btn>
+    <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
+  </form>
+</template>
+
+<style scoped>
+.level {
+  display: grid;
+  grid-template-columns: minmax(180px, 240px) auto;
+  gap: 12px;
+  justify-content: start;
+}
+.v-btn {
+  height: 64px;
+  padding-inline: 16px;
+}
+p {
+  grid-column: 1 / -1;
+  margin: 0;
+}
+@media (max-width: 700px) {
+  .level {
+    grid-template-columns: 1fr;
+  }
+}
+</style>
