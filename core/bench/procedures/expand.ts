@@ -75,18 +75,20 @@ function rounds({ facts, wetSeconds, onlyJoints }: ExpandWith): CheckItem[] {
 }
 
 /** The advised plan, stand by stand, as the hands do it; down to the part where only that is changed. */
-function stands({ service }: ExpandWith): CheckItem[] {
+function stands(given: ExpandWith): CheckItem[] {
+  const { service } = given;
   if (!service) return [];
   return service.takeOut && service.kind === 'partial-drain'
     ? downToPart(service, service.takeOut)
-    : service.stands.flatMap((stand, index) => oneStand(service, stand, index));
+    : service.stands.flatMap((stand, index) => oneStand({ ...given, service }, stand, index));
 }
 
 function oneStand(
-  service: ServiceFacts,
+  { service, facts }: ExpandWith & { readonly service: ServiceFacts },
   { standing, drain, airs, airsFollow, capFirst, mayRun, drainedMl }: DrainStand,
   index: number,
 ): CheckItem[] {
+  const isJoint = (opening: string): boolean => !facts.ports.some(({ name }) => name === opening);
   const runs = (each: string): number => mayRun?.find(({ opening }) => opening === each)?.volumeMl ?? 0;
   const list = (openings: readonly string[]): string =>
     openings
@@ -95,7 +97,9 @@ function oneStand(
           `${openingIn(service, each)}${runs(each) > 0 ? ` (over a jug: up to ${Math.ceil(runs(each) / 5) * 5} mL come here if the stand before ran short)` : ''}`,
       )
       .join(', ');
-  const group = `${index + 1}. ${index === 0 ? 'As it stands' : `Turned ${STANDING_WORDS[standing]}`}`;
+  const before = service.stands[index - 1]?.standing ?? 'upright';
+  const group = `${index + 1}. ${standing !== before ? `Turned ${STANDING_WORDS[standing]}` : index === 0 ? 'As it stands' : 'Still in this stand'}`;
+  const [caps, madeUp] = [capFirst.filter((each) => !isJoint(each)), capFirst.filter(isJoint)];
   const id = (what: string): string => `stand-${index}:${what}`;
   const inlet = {
     id: id('air'),
@@ -104,13 +108,18 @@ function oneStand(
   };
   const drained = {
     id: id('drain'),
-    text: `Jug under ${openingIn(service, drain)}, opened; about ${Math.round(drainedMl / 5) * 5} mL come`,
+    text: isJoint(drain)
+      ? `Towels and a jug under both sides of ${openingIn(service, drain)}, undone; about ${Math.round(drainedMl / 5) * 5} mL come`
+      : `Jug under ${openingIn(service, drain)}, opened; about ${Math.round(drainedMl / 5) * 5} mL come`,
     group,
   };
   return [
-    ...(capFirst.length > 0 ? [{ id: id('cap'), text: `Closed before the turn: ${list(capFirst)}`, group }] : []),
+    ...(caps.length > 0 ? [{ id: id('cap'), text: `Closed before the turn: ${list(caps)}`, group }] : []),
+    ...(madeUp.length > 0 ? [{ id: id('made-up'), text: `Made up again with a new ring: ${list(madeUp)}`, group }] : []),
     ...(airsFollow ? [drained, inlet] : airs.length > 0 ? [inlet, drained] : [drained]),
-    { id: id('shut'), text: 'Valve shut, air inlet shut', group },
+    isJoint(drain) && index === service.stands.length - 1
+      ? { id: id('shut'), text: `Made up again with a new ring, tested before it is powered: ${openingIn(service, drain)}`, group }
+      : { id: id('shut'), text: 'Valve shut, air inlet shut', group },
   ];
 }
 

@@ -1,11 +1,8 @@
-import { liquidAt } from '../../machine/liquids/fluids.js';
 import { bleedModel } from '../../physics/air/airLeft.js';
-import { LiquidTwin, wettedOf, type Wetted } from '../../physics/live-book/liquidTwin.js';
+import { twinFor } from '../../physics/live-book/atMark.js';
+import { wettedOf, type LiquidTwin, type Wetted } from '../../physics/live-book/liquidTwin.js';
 import { contentsAt, LiveBook } from '../../physics/live-book/liveBook.js';
 import { dryContents, filledContents, laterContents, type LoopContents } from '../../physics/live-book/loopContents.js';
-import { pumpsWithoutCurve } from '../../physics/flow/network.js';
-import { vesselsWithoutBox } from '../../physics/geometry/network.js';
-import { BENCH_C } from '../../physics/measuring/errors.js';
 import { LEAK_SCHOOLS } from '../../physics/leak-testing/schools.js';
 import type { Procedure } from './procedure.js';
 import type { RunState } from './state.js';
@@ -19,15 +16,7 @@ export function twinOf({ twin }: Pick<Procedure, 'twin'>): LiquidTwin | null {
   if (!twin) return null;
   const known = twins.get(twin);
   if (known !== undefined) return known;
-  const { loop, liquid } = twin;
-  const [reservoir, second] = loop.components.filter(({ kind }) => kind === 'reservoir');
-  const can =
-    reservoir !== undefined &&
-    second === undefined &&
-    vesselsWithoutBox(loop).length === 0 &&
-    pumpsWithoutCurve(loop).length === 0 &&
-    loop.components.some(({ kind }) => kind === 'pump');
-  const made = can ? new LiquidTwin(loop, liquidAt(liquid, BENCH_C), reservoir) : null;
+  const made = twinFor(twin.loop, twin.liquid);
   twins.set(twin, made);
   return made;
 }

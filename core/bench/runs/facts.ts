@@ -82,6 +82,8 @@ export interface ServiceFacts {
   /** what stood inside when it began; null: nobody knows */
   readonly inside: Volume | null;
   readonly stands: readonly DrainStand[];
+  /** how a rinse is let out, as the machine stands; null where nobody can tell, missing in runs that began before it was kept */
+  readonly rinseStand?: DrainStand | null;
   /** mL that the twin keeps inside after the last stand; null where it cannot tell */
   readonly leftMl: number | null;
   readonly takeOut: TakeOutFacts | null;
@@ -97,3 +99,7 @@ export interface ServiceFacts {
 
 /** ids of openings in the words of the run */
 export const openingIn = ({ openings }: ServiceFacts, opening: string): string => openings[opening] ?? opening;
+
+/** A rinse is let out as the machine stands; runs that began before that was reckoned apart take the drain's first stand. */
+export const rinseStandOf = ({ rinseStand, stands }: ServiceFacts): DrainStand | null =>
+  rinseStand === undefined ? (stands[0] ?? null) : rinseStand;

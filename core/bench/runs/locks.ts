@@ -4,7 +4,7 @@ import { holdsLiquid, isKnownEmpty, levelNow } from './contents.js';
 import { twinOf } from './book.js';
 import { LET_OUT_KPA } from '../../physics/leak-testing/defaults.js';
 import { AIR_OUT, PULLED } from './checkIds.js';
-import type { LoopFacts } from './facts.js';
+import { rinseStandOf, type LoopFacts } from './facts.js';
 import { stepOfKind, stepThat, type Procedure } from './procedure.js';
 import { currentKind, type RunState } from './state.js';
 import type { FailureFact, LockFact } from './why.js';
@@ -190,7 +190,9 @@ export function openingAgainst(procedure: Procedure, state: RunState, facts: Loo
   if (state.pump?.on) return [lock('port-open', { why: 'valve-while-pumping' })];
   if (!holdsLiquid(procedure, state)) return [];
   // the advised stand whose inlets would run if they were opened first
-  if (procedure.service?.stands.some(({ drain, airs, airsFollow }) => drain === port && (airsFollow || airs.length === 0))) return [];
+  const { service } = procedure;
+  const advised = service ? [...service.stands, rinseStandOf(service)] : [];
+  if (advised.some((stand) => stand?.drain === port && (stand.airsFollow || stand.airs.length === 0))) return [];
   const inlet = facts.ports.some(({ name, heightMm }) => state.openPorts.has(name) && heightMm > fact.heightMm);
   return inlet ? [] : [lock('air-before-drain', { why: 'air-before-drain' })];
 }

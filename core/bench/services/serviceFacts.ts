@@ -2,17 +2,20 @@ import { shortName } from '../../machine/catalogue/names.js';
 import type { Mix } from '../../machine/liquids/mixing.js';
 import { FLUSH } from '../../machine/liquids/rinsing.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
-import { STANDING, STANDING_NAMES, type StandingName } from '../../machine/loop-file/orientation.js';
+import { STANDING } from '../../machine/loop-file/orientation.js';
 import { loopVolume } from '../../machine/loop-file/volume.js';
 import { sharesOf } from '../../physics/contents/shares.js';
 import { WATER, type Liquid } from '../../machine/liquids/fluids.js';
 import type { LoopContents } from '../../physics/live-book/loopContents.js';
-import { adviseDraining, type DrainStage } from '../../physics/draining/advice.js';
+import type { Contents } from '../../physics/contents/contents.js';
+import { adviseDraining } from '../../physics/draining/advice.js';
+import { UPRIGHT_ONLY, type DrainPolicy } from '../../physics/draining/defaults.js';
+import { contentsAtMark } from '../../physics/live-book/atMark.js';
 import { nameOpening } from '../../physics/draining/openingNames.js';
 import { openablePorts } from '../../physics/draining/openings.js';
 import { planTakeOut } from '../../physics/draining/takeOut.js';
 import { fillVolume } from '../../physics/filling/fillPlan.js';
-import { buildNetwork, vesselsWithoutBox } from '../../physics/geometry/network.js';
+import { buildNetwork, vesselsWithoutBox, type GeometricNetwork } from '../../physics/geometry/network.js';
 import { turnNetwork } from '../../physics/geometry/turned.js';
 import type { JobKind } from '../../workshop/jobs/kinds.js';
 import { hasRigidTube, inspectItems } from '../inspection/items.js';
@@ -29,7 +32,7 @@ export interface ServiceFactsInput {
   /** component to be changed, where the job is about one */
   readonly part: string | null;
   /** stands the machine may be brought into; a heavy one may not be turned */
-  readonly mayTurn?: readonly StandingName[];
+  readonly policy?: DrainPolicy;
   /** what an earlier run left inside; missing: a filled loop stands at its mark */
   readonly contents?: LoopContents;
   readonly liquid?: Liquid;
@@ -40,27 +43,18 @@ export interface ServiceFactsInput {
 /** Facts of a service, computed once when its run begins. What geometry is missing for stays empty or null. */
 export function serviceFacts(input: ServiceFactsInput): ServiceFacts {
   const { loop, kind, jobId, part } = input;
-  const boxed = vesselsWithoutBox(loop).length === 0;
-  const network = boxed ? buildNetwork(loop) : null;
-  const turns = input.mayTurn ?? STANDING_NAMES.filter((name) => name !== 'upright' && name !== 'upside-down');
-  const plan = network && adviseDraining(loop, network, turns);
-  // the twin begins with every vessel full; a loop at its mark has a cushion of gas, which the first stand does not give
+  const network = vesselsWithoutBox(loop).length === 0 ? buildNetwork(loop) : null;
+  const plan = network && adviseDraining(loop, network, input.policy, insideNow(input, network));
+  // the twin of a part taken out begins with every vessel full; a loop at its mark has a cushion of gas
   const cushionMl = loopVolume(loop).volumeMl - fillVolume(loop).volumeMl;
   const component = loop.components.find(({ id }) => id === part);
-  const standing = plan ? standsFromNow(input, plan.stages) : null;
-  const stands =
-    standing?.stands ??
-    (plan?.stages ?? []).map((stage, index) => ({
-      ...stage,
-      drainedMl: Math.max(0, stage.drainedMl - (index === 0 ? cushionMl : 0)),
-      left: network ? sharesOf(network, stage.left) : {},
-    }));
   return {
     kind,
     jobId,
     inside: insideOf(input),
-    stands,
-    leftMl: plan && plan.stages.length > 0 ? (standing?.leftMl ?? plan.leftMl) : null,
+    stands: plan && network ? plan.stages.map((stage) => ({ ...stage, left: sharesOf(network, stage.left) })) : [],
+    rinseStand: network && rinseStand(input, network),
+    leftMl: plan && plan.stages.length > 0 ? plan.leftMl : null,
     takeOut: network && component ? takeOutFacts(loop, network, component.id, shortName(component), cushionMl) : null,
     items: inspectItems(loop),
     rigid: hasRigidTube(loop),
@@ -82,19 +76,17 @@ function insideOf({ contents, filled, loop }: ServiceFactsInput): ServiceFacts['
   return filled ? fillVolume(loop) : null;
 }
 
-/** The advised stands with what comes from the contents that are inside now; null where the book knows volumes alone. */
-function standsFromNow(
-  { loop, liquid = WATER, contents }: ServiceFactsInput,
-  stages: readonly DrainStage[],
-): { stands: DrainStand[]; leftMl: number } | null {
+/** What stands where when the service begins: by the book, or at the mark. */
+function insideNow({ loop, liquid = WATER, contents }: ServiceFactsInput, network: GeometricNetwork): Contents {
   const twin = twinOf({ twin: { loop, liquid } });
   const at = twin && wettedOf(twin, contents?.standing);
-  if (!twin || !at) return null;
-  const stands = stages.map((stage): DrainStand => {
-    const { drainedMl, heldMl } = twin.open(at, STANDING[stage.standing], { open: stage.airs, drains: [stage.drain], closed: [] });
-    return { ...stage, drainedMl, heldMl, leftMl: twin.insideMl(at), left: sharesOf(twin.drive.network, twin.contents(at)) };
-  });
-  return { stands, leftMl: twin.insideMl(at) };
+  return twin && at ? twin.contents(at) : contentsAtMark(loop, network, liquid);
+}
+
+/** A rinse fills the loop to its mark, and leaves it without a turn. */
+function rinseStand({ loop, liquid = WATER }: ServiceFactsInput, network: GeometricNetwork): DrainStand | null {
+  const [stage] = adviseDraining(loop, network, UPRIGHT_ONLY, contentsAtMark(loop, network, liquid)).stages;
+  return stage ? { ...stage, left: sharesOf(network, stage.left) } : null;
 }
 
 function takeOutFacts(

@@ -2,6 +2,7 @@ import type { Random } from '../../base/random/random.js';
 import type { BaselineReading } from '../../physics/diagnosis/reading.js';
 import { wantsLevelFirst } from '../runs/book.js';
 import { expectedDrains } from '../runs/contents.js';
+import { rinseStandOf } from '../runs/facts.js';
 import { lacksOf } from '../runs/criteria.js';
 import type { RunEventBody } from '../runs/entries/all.js';
 import { fillOrder, levelWatch, type FillOrder } from '../runs/fillOrder.js';
@@ -34,6 +35,8 @@ export interface Played {
 
 /** entries after which a run counts as one that does not end */
 const MOST_ENTRIES = 600;
+/** s that anybody goes on pouring beside a running pump */
+const MOST_POUR_S = 300;
 /** the same order in a row that leads nowhere */
 const MOST_ALIKE = 3;
 
@@ -274,7 +277,7 @@ export class Technician {
       this.bench.advance(TRIAL.lateS * this.random.next());
     } else {
       let poured = 0;
-      for (let ran = 0; ran < 90 && !this.bench.liquid.circulating; ran += 1) {
+      for (let ran = 0; ran < MOST_POUR_S && !this.bench.liquid.circulating; ran += 1) {
         this.bench.advance(1);
         poured += this.bench.pour(TRIAL.pourMlPerS, order.pour.upToMl).ml;
         if (this.bench.liquid.shownMl(true) <= this.bench.lowMarkMl) break;
@@ -355,17 +358,22 @@ export class Technician {
     if (wantsLevelFirst(this.state)) this.say({ type: 'level', levelMl: this.bench.readLevelMl() });
     const come = expectedDrains(service);
     for (const [index, stand] of service.stands.slice(0, come.length).entries()) {
-      if (stand.standing !== 'upright') this.say({ type: 'turn', to: stand.standing, angleDeg: 90 });
+      const before = service.stands[index - 1]?.standing ?? 'upright';
+      if (stand.standing !== before) this.say({ type: 'turn', to: stand.standing, angleDeg: stand.standing === 'upright' ? 0 : 90 });
       this.openAndDrain(stand, index === 0);
     }
-    if (service.stands.some(({ standing }) => standing !== 'upright')) this.say({ type: 'turn', to: 'upright', angleDeg: 0 });
+    if (service.stands.at(-1)?.standing !== 'upright') this.say({ type: 'turn', to: 'upright', angleDeg: 0 });
   }
 
   private openAndDrain(stand: NonNullable<Procedure['service']>['stands'][number], isFirst: boolean, step = 'drain'): void {
     const { standing, drain, airs, airsFollow } = stand;
-    const open = (port: string): void => {
-      if (this.procedure.facts?.ports.some(({ name }) => name === port)) this.say({ type: 'port', port, open: true });
+    const move = (opening: string, isOpen: boolean): void => {
+      const { ports = [], joints = [] } = this.procedure.facts ?? {};
+      const joint = joints.find(({ id }) => opening.startsWith(`${id}.`));
+      if (ports.some(({ name }) => name === opening)) this.say({ type: 'port', port: opening, open: isOpen });
+      else if (joint) this.say({ type: 'joint', joint: joint.id, open: isOpen });
     };
+    const open = (opening: string): void => move(opening, true);
     let ran = 0;
     if (airsFollow) {
       open(drain);
@@ -381,12 +389,11 @@ export class Technician {
     this.bench.advance(isFirst ? 240 : 120);
     const volumeMl = this.bench.jugMl(ran);
     if (volumeMl > 0) this.say({ type: 'drained', step, volumeMl, how: 'jug', wasteId: null });
-    for (const port of [drain, ...airs])
-      if (this.procedure.facts?.ports.some(({ name }) => name === port)) this.say({ type: 'port', port, open: false });
+    for (const opening of [drain, ...airs]) move(opening, false);
   }
 
   private rinse(): void {
-    const first = this.procedure.service?.stands[0];
+    const first = this.procedure.service && rinseStandOf(this.procedure.service);
     if (!first) return;
     for (let n = 0; n < 30; n += 1) {
       this.fill((volumeMl, toMark) => ({ type: 'rinse', step: 'rinse', liquid: 'distilled', volumeMl, toMark }));

@@ -59,7 +59,7 @@ export function fillOrderWords(order: FillOrder, { facts }: Pick<Procedure, 'fac
       return {
         big: 'Pour',
         small: 'as fast as it draws',
-        how: `Never above ${formatMl(order.upToMl)} in the reservoir, until liquid comes back at the return; then pump off.`,
+        how: `Never above ${formatMl(order.upToMl)} in the reservoir, until liquid comes back at the return; then pump off. Stopped half way, what stands in the tubes runs back: leave room for it.`,
         isEstimate: false,
       };
     case 'finish':

@@ -1,5 +1,6 @@
+import { Basin, belowMl } from './basin.js';
 import { GEOMETRY } from '../geometry/defaults.js';
-import { shareBelow, type TurnedBox } from '../geometry/levelCut.js';
+import type { TurnedBox } from '../geometry/levelCut.js';
 import type { GeometricNetwork } from '../geometry/network.js';
 import { atLeast, isCut, type TurnedNetwork } from '../geometry/turned.js';
 import type { Contents } from '../contents/contents.js';
@@ -37,8 +38,8 @@ function freeNodes(network: GeometricNetwork, contents: Contents): Uint8Array {
   return free;
 }
 
-/** Groups of nodes below a common spill level that stand in contact: one body of liquid, filled from its bottom. */
-function findBasins(turned: TurnedNetwork, { cuts }: Openings, { levelMm }: SpillLevels): { of: Int32Array; members: number[][] } {
+/** Groups of nodes below a common spill level that stand in contact. */
+function findBasins(turned: TurnedNetwork, { cuts }: Openings, { levelMm }: SpillLevels): WaysOut['basins'] {
   const { network, heightMm, boxes } = turned;
   const of = new Int32Array(network.size).fill(-1);
   const members: number[][] = [];
@@ -63,39 +64,7 @@ function findBasins(turned: TurnedNetwork, { cuts }: Openings, { levelMm }: Spil
     }
     members.push(group);
   }
-  return { of, members };
-}
-
-/** mL of a node below a level. */
-function belowMl({ network, heightMm, boxes }: TurnedNetwork, node: number, levelMm: number): number {
-  const ml = network.volumeMl[node] as number;
-  const vessel = network.vesselOf[node] as number;
-  if (vessel >= 0) return ml * shareBelow(boxes[vessel] as TurnedBox, levelMm);
-  return (heightMm[node] as number) < levelMm ? ml : 0;
-}
-
-/** Spreads a basin's liquid over its nodes, lowest first. */
-function settle(turned: TurnedNetwork, nodes: readonly number[], ml: number, levelMm: number, into: Contents): void {
-  const { network, heightMm, boxes } = turned;
-  const bottom = (node: number): number => {
-    const vessel = network.vesselOf[node] as number;
-    return vessel >= 0 ? (boxes[vessel] as TurnedBox).bottomMm : (heightMm[node] as number);
-  };
-  const top = (node: number): number => {
-    const vessel = network.vesselOf[node] as number;
-    return vessel >= 0 ? (boxes[vessel] as TurnedBox).topMm : (heightMm[node] as number) + GEOMETRY.levelMm;
-  };
-  let low = nodes.reduce((least, node) => Math.min(least, bottom(node)), Number.POSITIVE_INFINITY);
-  let high = Number.isFinite(levelMm) ? levelMm : nodes.reduce((most, node) => Math.max(most, top(node)), low);
-  const held = (level: number): number => nodes.reduce((sum, node) => sum + belowMl(turned, node, level), 0);
-  for (let step = 0; step < 40 && high - low > 0.01; step += 1) {
-    const level = (low + high) / 2;
-    if (held(level) < ml) low = level;
-    else high = level;
-  }
-  const whole = held(high);
-  const scale = whole > 0 ? Math.min(1, ml / whole) : 0;
-  for (const node of nodes) into[node] = belowMl(turned, node, high) * scale;
+  return { of, all: members.map((nodes) => new Basin(turned, nodes)) };
 }
 
 /**
@@ -103,15 +72,30 @@ function settle(turned: TurnedNetwork, nodes: readonly number[], ml: number, lev
  * its lowest way to a drain, filling on that way what lies lower than its next crest; what no air reaches stays where
  * it is. For a full loop this is the split of `drainTurned`.
  */
-export function runOut(turned: TurnedNetwork, openings: Openings, contents: Contents): RunOut {
-  const { network } = turned;
+export const runOut = (turned: TurnedNetwork, openings: Openings, contents: Contents): RunOut =>
+  runOutBy(waysOut(turned, openings), contents);
+
+/** What does not depend on the contents: a search asks the same stand and openings again and again. */
+export interface WaysOut {
+  readonly turned: TurnedNetwork;
+  readonly openings: Openings;
+  readonly levels: SpillLevels;
+  /** the basin of each node, −1 for none */
+  readonly basins: { readonly of: Int32Array; readonly all: readonly Basin[] };
+}
+
+export function waysOut(turned: TurnedNetwork, openings: Openings): WaysOut {
   const levels = spillLevels(turned, openings.cuts, openings.drains);
+  return { turned, openings, levels, basins: findBasins(turned, openings, levels) };
+}
+
+export function runOutBy({ turned, openings, levels, basins: { of, all } }: WaysOut, contents: Contents): RunOut {
+  const { network } = turned;
   const gas = gasPaths(turned, openings.cuts, levels.levelMm, openings.openings, freeNodes(network, contents));
-  const { of, members } = findBasins(turned, openings, levels);
   const flowing = contents.slice();
   const left = new Float64Array(network.size);
-  const inBasin = new Float64Array(members.length);
-  const waiting = members.map(({ length }) => length);
+  const inBasin = new Float64Array(all.length);
+  const waiting = all.map(({ nodes }) => nodes.length);
   const byDrain = new Map<number, number>();
   let drainedMl = 0;
   const held = new Float64Array(network.size);
@@ -126,11 +110,10 @@ export function runOut(turned: TurnedNetwork, openings: Openings, contents: Cont
     }
   };
   const finishBasin = (basin: number, exit: number, leads: boolean): void => {
-    const nodes = members[basin] as number[];
     const level = levels.levelMm[exit] as number;
     const ml = inBasin[basin] as number;
-    const capacity = leads ? nodes.reduce((sum, node) => sum + belowMl(turned, node, level), 0) : ml;
-    settle(turned, nodes, Math.min(ml, capacity), level, left);
+    const capacity = leads ? (all[basin] as Basin).heldMl(level) : ml;
+    (all[basin] as Basin).settle(Math.min(ml, capacity), level, left);
     if (ml > capacity) passOn(exit, ml - capacity);
   };
 
@@ -155,7 +138,7 @@ export function runOut(turned: TurnedNetwork, openings: Openings, contents: Cont
     }
   }
   // pieces no path leads out of: their liquid only settles
-  members.forEach((nodes, basin) => {
+  all.forEach(({ nodes }, basin) => {
     if ((waiting[basin] as number) === 0) return;
     inBasin[basin] = nodes.reduce((sum, node) => sum + (contents[node] as number), 0);
     finishBasin(basin, nodes[0] as number, false);

@@ -112,8 +112,8 @@ function addComponent(build: Building, component: LoopComponent, part: number): 
   }
 }
 
-/** Nodes along one tube: cell centres at most 10 mm apart, and volume-less nodes at its bends and ends. */
-function addTube(build: Building, line: readonly Point[], tube: LoopTube, part: number, volumeMl: number): void {
+/** Nodes along one tube: cell centres at most `cellMm` apart, and volume-less nodes at its bends and ends. */
+function addTube(build: Building, line: readonly Point[], tube: LoopTube, part: number, volumeMl: number, cellMm: number): void {
   const pathMm = pathLengthMm(line);
   const wide = tube.bore_mm >= GEOMETRY.wideBoreMm ? part : -1;
   const first = addNode(build, line[0] as Point, part, 0, wide);
@@ -126,7 +126,7 @@ function addTube(build: Building, line: readonly Point[], tube: LoopTube, part: 
   line.slice(1).forEach((end, index) => {
     const start = line[index] as Point;
     const segmentMm = distanceMm(start, end);
-    const cells = Math.max(segmentMm > 0 || pathMm === 0 ? 1 : 0, Math.ceil(segmentMm / GEOMETRY.cellMm - 1e-9));
+    const cells = Math.max(segmentMm > 0 || pathMm === 0 ? 1 : 0, Math.ceil(segmentMm / cellMm - 1e-9));
     const shareOfPath = pathMm > 0 ? segmentMm / pathMm : 1 / (line.length - 1);
     for (let cell = 0; cell < cells; cell += 1) {
       const along = (cell + 0.5) / cells;
@@ -161,8 +161,11 @@ function neighbourLists(size: number, pairs: readonly number[]): { starts: Int32
   return { starts, links };
 }
 
-/** Before: a checked loop whose vessels have boxes (`vesselsWithoutBox` is empty). After: independent of orientation. */
-export function buildNetwork(loop: LoopFile): GeometricNetwork {
+/**
+ * Before: a checked loop whose vessels have boxes (`vesselsWithoutBox` is empty). After: independent of orientation.
+ * @param cellMm the contract's 10 mm, unless something is only searched roughly
+ */
+export function buildNetwork(loop: LoopFile, cellMm: number = GEOMETRY.cellMm): GeometricNetwork {
   const build: Building = {
     x: [],
     y: [],
@@ -182,7 +185,7 @@ export function buildNetwork(loop: LoopFile): GeometricNetwork {
   loop.components.forEach((component, index) => addComponent(build, component, index));
   loop.tubes.forEach((tube, index) => {
     const part = loop.components.length + index;
-    addTube(build, tubePolyline(loop, tube, find), tube, part, (parts[part] as { volumeMl: number }).volumeMl);
+    addTube(build, tubePolyline(loop, tube, find), tube, part, (parts[part] as { volumeMl: number }).volumeMl, cellMm);
   });
   const size = build.x.length;
   return {

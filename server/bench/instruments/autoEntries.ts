@@ -107,9 +107,8 @@ export class AutoEntries {
     receivedMs: number,
   ): Promise<void> {
     const atMs = Date.parse(at);
-    const before = memory.lastLevel;
-    if (kind === 'level') memory.lastLevel = { mm: value, atMs };
     if (kind === 'room-temp') memory.roomC = value;
+    else if (kind === 'level') await this.levelSeen(workshopId, benchId, memory, value, at);
     else if (kind === 'gauge' && atMs - memory.triedMs >= AUTO.dryEveryS * 1000) {
       memory.triedMs = atMs;
       await this.onRun(workshopId, benchId, (active) => this.dryReading(active, memory, value, at));
@@ -121,16 +120,24 @@ export class AutoEntries {
       memory.guardedMs = 0;
       memory.restMs = on ? null : atMs + AUTO.levelRestS * 1000;
       if (said === 'by-hand') await this.onRun(workshopId, benchId, (active) => this.switched(workshopId, benchId, active, on, at));
-    } else if (kind === 'level' && memory.restMs !== null && atMs >= memory.restMs) {
+    }
+  }
+
+  /** A level: read once behind a stop, compared with the book while the pump stands, watched while it runs. */
+  private async levelSeen(workshopId: string, benchId: string, memory: Memory, mm: number, at: string): Promise<void> {
+    const atMs = Date.parse(at);
+    const before = memory.lastLevel;
+    memory.lastLevel = { mm, atMs };
+    if (memory.restMs !== null && atMs >= memory.restMs) {
       memory.restMs = null;
-      await this.onRun(workshopId, benchId, (active) => this.settled(active, value, at));
-    } else if (kind === 'level' && memory.supplyOn !== true && atMs - memory.comparedMs >= AUTO.compareEveryMs) {
+      await this.onRun(workshopId, benchId, (active) => this.settled(active, mm, at));
+    } else if (memory.supplyOn !== true && atMs - memory.comparedMs >= AUTO.compareEveryMs) {
       memory.comparedMs = atMs;
-      if (before && Math.abs(before.mm - value) <= AUTO.standsWithinMm)
-        await this.onRun(workshopId, benchId, (active) => this.poured(active, value, at));
-    } else if (kind === 'level' && memory.supplyOn === true && atMs - memory.guardedMs >= AUTO.guardEveryMs) {
+      if (before && Math.abs(before.mm - mm) <= AUTO.standsWithinMm)
+        await this.onRun(workshopId, benchId, (active) => this.poured(active, mm, at));
+    } else if (memory.supplyOn === true && atMs - memory.guardedMs >= AUTO.guardEveryMs) {
       await this.onRun(workshopId, benchId, (active) =>
-        this.guard(workshopId, benchId, active, memory, { mm: value, soonMm: soonMm(before, value, atMs), at }),
+        this.guard(workshopId, benchId, active, memory, { mm, soonMm: soonMm(before, mm, atMs), at }),
       );
     }
   }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { ledgerOf } from '@core/bench/runs/contents.js';
+import { openingIn, rinseStandOf } from '@core/bench/runs/facts.js';
 import { computed, ref } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import type { RunState } from '@core/bench/runs/state.js';
@@ -41,8 +42,9 @@ const coming = computed(() => {
   const now = ledger.value;
   if (!facts?.inside || !now || now.insideMl === null) return [];
   const film = LEDGER.filmShare * facts.inside.volumeMl;
-  const rinseMl = props.state.service.rinses.at(-1)?.volumeMl ?? facts.inside.volumeMl - (facts.leftMl ?? 0);
-  const left = Math.max(film, facts.leftMl ?? film);
+  const rinseMl = props.state.service.rinses.at(-1)?.volumeMl ?? facts.inside.volumeMl - (rinseStandOf(facts)?.leftMl ?? facts.leftMl ?? 0);
+  // what stays when a rinse is let out as the machine stands
+  const left = Math.max(film, rinseStandOf(facts)?.leftMl ?? facts.leftMl ?? film);
   const result: number[] = [];
   let share = shares.value.at(-1) ?? 1;
   while (share > facts.targetOldFraction && result.length < MOST_AHEAD) {
@@ -50,6 +52,16 @@ const coming = computed(() => {
     result.push(share);
   }
   return result;
+});
+/** where it is let out again, and what gives air */
+const outBy = computed(() => {
+  const facts = service.value;
+  const stand = facts && rinseStandOf(facts);
+  if (!facts || !stand) return null;
+  const air = stand.airs.map((each) => openingIn(facts, each)).join(' and ');
+  const drain = `jug under ${openingIn(facts, stand.drain)}`;
+  if (air === '') return `Pump off, then ${drain}, as it stands.`;
+  return stand.airsFollow ? `Pump off, ${drain}; once it has stopped, air in at ${air}.` : `Pump off, air in at ${air}, then ${drain}.`;
 });
 const lastWater = computed(() => props.state.service.waters.at(-1) ?? null);
 const standsIn = computed(() => props.state.service.flows.findLast(({ way }) => way !== 'lost')?.way === 'in');
@@ -118,6 +130,7 @@ function pour(): void {
         @send="emit('send', $event)"
       />
       <ChoiceRow v-if="order && !standsIn" v-model="liquid" label="Rinsed with" :options="liquids" />
+      <p v-if="standsIn && outBy" class="quiet">{{ outBy }}</p>
       <CameOut
         v-if="standsIn"
         step="rinse"

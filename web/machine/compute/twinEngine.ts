@@ -1,9 +1,9 @@
 import { bleedModel, type BleedModel } from '@core/physics/air/airLeft.js';
 import { adviseDraining, bestExtraOpening, type DrainPlan, type ExtraOpening } from '@core/physics/draining/advice.js';
+import { DRAIN_POLICY } from '@core/physics/draining/defaults.js';
+import { contentsAtMark } from '@core/physics/live-book/atMark.js';
 import { drainTurned, type DrainResult } from '@core/physics/draining/drain.js';
-import { openUp } from '@core/physics/draining/openings.js';
 import { pictureOfContents, pictureOfDrain, type LiquidPicture } from '@core/physics/draining/picture.js';
-import { runOut } from '@core/physics/draining/runOut.js';
 import { planTakeOut, type TakeOutPlan } from '@core/physics/draining/takeOut.js';
 import { FILL } from '@core/physics/filling/frontMoves.js';
 import { simulateFill, type FillSimulation } from '@core/physics/filling/fillSimulation.js';
@@ -14,7 +14,7 @@ import { heatCapacityOf, liquidAt, WATER, type Liquid } from '@core/machine/liqu
 import { pumpsWithoutCurve } from '@core/physics/flow/network.js';
 import { fullContents } from '@core/physics/contents/contents.js';
 import { buildNetwork, vesselsWithoutBox, type GeometricNetwork } from '@core/physics/geometry/network.js';
-import { STANDING, type StandingName, type Tilt } from '@core/machine/loop-file/orientation.js';
+import { STANDING, type Tilt } from '@core/machine/loop-file/orientation.js';
 import { turnNetwork } from '@core/physics/geometry/turned.js';
 import { findQuietPoint, type QuietSearch } from '@core/physics/heat/quietPoint.js';
 import { airOf, solveHeat, type AirPath, type HeatResult } from '@core/physics/heat/steady.js';
@@ -138,14 +138,13 @@ export class TwinEngine {
     return { unrolled: unrollTurned(turned, loop), picture: pictureOfContents(turned, fullContents(network)) };
   }
 
-  advise(mayTurn: readonly StandingName[]): PlanAnswer {
+  /** From the mark, as the bench advises a machine that comes in filled. */
+  advise(): PlanAnswer {
     const { loop, network } = this.loaded();
-    const plan = adviseDraining(loop, network, mayTurn);
-    let contents = fullContents(network);
-    const scenes = plan.stages.map(({ standing, airs, drain }) => {
+    const plan = adviseDraining(loop, network, DRAIN_POLICY, contentsAtMark(loop, network, this.liquid));
+    const scenes = plan.stages.map(({ standing, left }) => {
       const turned = turnNetwork(network, STANDING[standing]);
-      contents = runOut(turned, openUp(network, { open: airs, drains: [drain], closed: [] }), contents).left;
-      return { unrolled: unrollTurned(turned, loop), picture: pictureOfContents(turned, contents) };
+      return { unrolled: unrollTurned(turned, loop), picture: pictureOfContents(turned, left) };
     });
     return { plan, scenes };
   }

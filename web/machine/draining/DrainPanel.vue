@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import { openablePorts } from '@core/physics/draining/openings.js';
-import { STANDING, STANDING_NAMES, STANDING_WORDS, type Tilt } from '@core/machine/loop-file/orientation.js';
+import { STANDING, STANDING_WORDS, type Tilt } from '@core/machine/loop-file/orientation.js';
 import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { formatMl } from '@core/base/units/display.js';
 import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
@@ -33,7 +33,7 @@ const withState = (state: OpeningState): string[] => [...openings.value].filter(
 const plan = useTwinAnswer(
   props.twin,
   () => ({}),
-  () => props.twin.engine.advise([...STANDING_NAMES]),
+  () => props.twin.engine.advise(),
 );
 watch(
   () => plan.value,
@@ -52,14 +52,13 @@ const full = useTwinAnswer(
   () => (state.value.drains.length === 0 ? { tilt: state.value.tilt } : null),
   ({ tilt: how }) => props.twin.engine.standing(how),
 );
-/** After the first stage the drawing shows what is left; before, what becomes of the full loop. */
-const scene = computed(
-  () => (stage.value !== null && stage.value > 0 ? plan.value?.scenes[stage.value] : (drain.value ?? full.value)) ?? null,
-);
-const settled = computed(() => stage.value !== null && stage.value > 0);
+/** While the plan is stepped through the drawing shows what is left; by hand, what becomes of the full loop. */
+const scene = computed(() => (stage.value !== null ? plan.value?.scenes[stage.value] : (drain.value ?? full.value)) ?? null);
+const settled = computed(() => stage.value !== null);
 
 function showStage(index: number): void {
   const chosen = plan.value?.plan.stages[index];
+  if (chosen && !ports.value.includes(chosen.drain)) withJoints.value = true;
   const next = new Map<string, OpeningState>(offered.value.map((name) => [name, 'closed']));
   if (chosen) {
     tilt.value = { ...STANDING[chosen.standing] };
@@ -111,7 +110,7 @@ const AFTER = [
       <section class="now" aria-live="polite">
         <template v-if="big !== null">
           <p class="big-number">
-            {{ Math.round(big) }} <small>mL {{ settled ? 'more in this stand' : 'run out' }}</small>
+            {{ Math.round(big) }} <small>mL {{ !settled ? 'run out' : stage === 0 ? 'come as it stands' : 'more in this stand' }}</small>
           </p>
           <p v-if="!settled && result">
             Up to <b>{{ formatMl(result.drainedMl + result.heldMl + result.trappedHighMl) }}</b> if a bubble gets in and the siphon holds;

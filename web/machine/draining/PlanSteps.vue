@@ -4,18 +4,31 @@ import { STANDING_WORDS } from '@core/machine/loop-file/orientation.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { formatMl } from '@core/base/units/display.js';
 import { nameOpening } from '@core/physics/draining/openingNames.js';
+import { computed } from 'vue';
 
 /** The advised plan: what to open, how to turn, how much comes. */
 const props = defineProps<{ loop: LoopFile; plan: DrainPlan; shown: number | null }>();
 const emit = defineEmits<{ show: [stage: number] }>();
 
 const list = (ports: readonly string[]): string => ports.map((port) => nameOpening(props.loop, port)).join(' and ');
+const joints = computed(() => new Set(props.loop.tubes.flatMap(({ id }) => [`${id}.from`, `${id}.to`])));
 function words({ standing, drain, airs, airsFollow, capFirst }: DrainStage, index: number): string {
+  const before = props.plan.stages[index - 1]?.standing ?? 'upright';
+  const caps = capFirst.filter((opening) => !joints.value.has(opening));
+  const madeUp = capFirst.filter((opening) => joints.value.has(opening));
+  const name = nameOpening(props.loop, drain);
   return [
-    ...(capFirst.length > 0 ? [`Cap ${list(capFirst)}.`] : []),
-    ...(index > 0 || standing !== 'upright' ? [`Turn it ${STANDING_WORDS[standing]}, two of you.`] : ['Leave it upright.']),
+    ...(caps.length > 0 ? [`Cap ${list(caps)}.`] : []),
+    ...(madeUp.length > 0 ? [`Make up ${list(madeUp)} again.`] : []),
+    standing === before
+      ? index === 0
+        ? 'Leave it upright.'
+        : 'Leave it as it stands.'
+      : `Turn it ${STANDING_WORDS[standing]}, two of you.`,
     ...(airsFollow || airs.length === 0 ? [] : [`Open ${list(airs)} for air.`]),
-    `Bowl under ${nameOpening(props.loop, drain)}, open it.`,
+    joints.value.has(drain)
+      ? `Towels and a bowl under both sides of ${name}, undo it: it wants a new ring and a test.`
+      : `Bowl under ${name}, open it.`,
     ...(airsFollow ? [`Once it has stopped, let air in at ${list(airs)}: opened before, it would run.`] : []),
   ].join(' ');
 }

@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest';
 import { adviseDraining } from '@core/physics/draining/advice.js';
 import { buildNetwork } from '@core/physics/geometry/network.js';
-import { STANDING, STANDING_NAMES, type Tilt } from '@core/machine/loop-file/orientation.js';
+import { STANDING, type Tilt } from '@core/machine/loop-file/orientation.js';
 import { readLoopFile } from '@core/machine/loop-file/loopFileSchema.js';
 import { mountScreen, settle, wordsOf } from '../../../tests/screens/mountScreen.js';
 import exampleText from '../../../examples/two-radiators.json?raw';
@@ -16,7 +16,7 @@ import TakeOut from './TakeOut.vue';
 import { ref } from 'vue';
 
 const loop = readLoopFile(JSON.parse(exampleText));
-const plan = adviseDraining(loop, buildNetwork(loop), STANDING_NAMES);
+const plan = adviseDraining(loop, buildNetwork(loop));
 
 describe('names of openings', () => {
   it('say the part and the port, a joint by what it joins, and a part once', () => {

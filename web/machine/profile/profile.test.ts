@@ -23,9 +23,10 @@ const handle = (screen: Screen, label: RegExp) =>
 beforeEach(() => vi.stubGlobal('Worker', undefined));
 
 describe('the loop profile, draining', () => {
-  it('opens with the advised plan’s first stand: what runs out, what may follow, what stays', async () => {
+  it('opens with the advised plan’s first stand: what comes from the mark, and what stays', async () => {
     const screen = await open('drain');
-    expect(big(screen)).toBe('355 mL run out');
+    expect(big(screen)).toBe('302 mL come as it stands');
+    expect(wordsOf(screen)).toMatch(/\d+ mL then stay in the loop/);
     expect(wordsOf(screen)).toContain('Leave it upright. Open top, vent for air. Bowl under gpu, low, open it.');
     expect(handle(screen, /gpu, low/)?.attributes('aria-label')).toContain('open over the bowl');
   });
@@ -38,7 +39,7 @@ describe('the loop profile, draining', () => {
     await handle(screen, /top, vent/)?.trigger('keydown', { key: 'Enter' });
     await settle();
     const closed = big(screen);
-    expect(closed).not.toBe('355 mL run out');
+    expect(closed).not.toBe('302 mL come as it stands');
     await screen.findAll('.way')[1]?.trigger('click');
     await settle();
     expect(big(screen)).not.toBe(closed);

@@ -1,5 +1,6 @@
 import { id, positiveMl } from '../../../base/checking/fields.js';
 import { STANDING } from '../../../machine/loop-file/orientation.js';
+import { rinseStandOf } from '../facts.js';
 import { formatMl } from '../../../base/units/display.js';
 import { refusal, type EntryDefinition } from '../entry.js';
 import type { Drained, ReadingSource } from '../state.js';
@@ -20,9 +21,7 @@ export const drained: EntryDefinition<DrainedEntry> = {
   belongs: 'own-step',
   moves: (book, { volumeMl, step: of }, { service: { drains } }, { service, steps }) => {
     const isRinse = steps.some(({ id: each, kind }) => each === of && kind === 'rinse');
-    // a rinse is let out as the machine stands
-    const nth = isRinse ? 0 : drains.length;
-    const stand = service?.stands[Math.min(nth, service.stands.length - 1)];
+    const stand = isRinse ? service && rinseStandOf(service) : service?.stands[Math.min(drains.length, service.stands.length - 1)];
     book.cameOut(
       volumeMl,
       stand ? { tilt: STANDING[stand.standing], setup: { open: stand.airs, drains: [stand.drain], closed: [] } } : null,
