@@ -153,7 +153,20 @@ onScopeDispose(
               <dt>Leak</dt>
               <dd>{{ formatLeakWithSe(record.dryTest.leakMbarLs, record.dryTest.seMbarLs) }}</dd>
               <dt>Excludes</dt>
-              <dd>more than {{ formatRoughMl(record.dryTest.excludedMlPerDay) }} of water a day</dd></template
+              <dd>more than {{ formatRoughMl(record.dryTest.excludedMlPerDay) }} of water a day</dd>
+              <template v-if="record.dryTest.gasMl !== undefined">
+                <dt>Gas in the loop then</dt>
+                <dd>{{ formatMl(record.dryTest.gasMl) }}</dd>
+              </template>
+              <template v-for="test in record.dryTest.before ?? []" :key="test.testNumber">
+                <dt>Test {{ test.testNumber }} before it</dt>
+                <dd>
+                  {{ test.verdict === 'pass' ? 'passed' : test.verdict === 'fail' ? 'leaked' : 'not decided' }},
+                  {{ test.readings }} readings<template v-if="test.leakMbarLs !== null">, {{ formatLeak(test.leakMbarLs) }}</template
+                  >.
+                  {{ test.ended }}
+                </dd>
+              </template></template
             >
             <dt>Bleeding</dt>
             <dd>

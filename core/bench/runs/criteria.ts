@@ -37,6 +37,12 @@ export function judgeDryTest(procedure: Procedure, state: RunState): DecayResult
   });
 }
 
+/** Whether an air test that began after an instant was passed. */
+export function isAirTight(procedure: Procedure, state: RunState, sinceIso: string): boolean {
+  const firstMs = Math.min(...state.dryReadings.map(({ at }) => Date.parse(at)));
+  return Number.isFinite(firstMs) && firstMs > Date.parse(sinceIso) && judgeDryTest(procedure, state)?.verdict === 'pass';
+}
+
 /** The bleeding as it stands; what soft tube gives back at a stop is no air. */
 export const judgeBleeding = (procedure: Procedure, { bleedCycles }: Pick<RunState, 'bleedCycles'>): BleedState =>
   judgeBleed(

@@ -127,6 +127,24 @@ describe('the dry test in a run', () => {
     expect(run.dryTest().finish('dry').state.current).toBe('fill');
   });
 
+  it('takes a joint that was mended under air for tight only once air says so, and keeps the test that failed', () => {
+    const run = new TestRun().upTo('dry').tick('dry');
+    const at = run.procedure.facts?.joints[0]?.id ?? '';
+    for (let n = 0; n < 12; n += 1) run.wait(100).say({ type: 'dry-reading', gaugeKpa: 50 - n, tempC: 21 });
+    run.say({ type: 'leak', at, when: 'under-pressure', amount: 'seep', text: 'bubbles at the nut' });
+    const leak = run.events.at(-1)?.id ?? '';
+    run.say({ type: 'leak-mended', leak, cause: 'loose', fix: 'tightened' });
+    expect(run.try({ type: 'leak-retested', leak, dry: true })?.message).toContain('start the air test again');
+    run.say({ type: 'dry-restarted', reason: 'nut tightened' });
+    expect(run.try({ type: 'leak-retested', leak, dry: true })?.message).toContain('start the air test again');
+    run.dryTest().say({ type: 'leak-retested', leak, dry: true });
+    expect(run.state.leaks[0]?.retested).toMatchObject({ dry: true });
+    expect(run.state.pastDryTests).toMatchObject([
+      { testNumber: 1, verdict: 'fail', readings: 12, ended: 'Test started again: nut tightened' },
+    ]);
+    expect(run.state.pastDryTests[0]?.leakMbarLs).toBeGreaterThan(0.01);
+  });
+
   it('begins a new test by itself when somebody pumped up again, and not when the room warms', () => {
     const run = new TestRun().upTo('dry').tick('dry');
     for (const gaugeKpa of [51, 20, 1, 0]) run.wait(100).say({ type: 'dry-reading', gaugeKpa, tempC: 21 });

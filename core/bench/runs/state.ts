@@ -76,6 +76,8 @@ export interface Leak extends Remark {
   readonly where: string;
   readonly when: LeakWhen;
   readonly amount: LeakAmount;
+  /** found under test air: only test air shows that it is mended */
+  readonly inAir: boolean;
   mended: (Remark & { cause: string }) | null;
   retested: { readonly dry: boolean; readonly at: string } | null;
 }
@@ -182,6 +184,17 @@ export interface Coolant {
   readonly lot: string | null;
 }
 
+/** A dry test that was begun anew. */
+export interface PastDryTest {
+  readonly testNumber: number;
+  readonly verdict: 'pass' | 'fail' | 'not-yet';
+  /** mbar·L/s; null before a slope could be told */
+  readonly leakMbarLs: number | null;
+  readonly readings: number;
+  /** why it was begun anew */
+  readonly ended: string;
+}
+
 export interface DryReading {
   readonly gaugeKpa: number;
   readonly tempC: number;
@@ -206,6 +219,8 @@ export interface RunState {
   dryReadings: Stamped<DryReading>[];
   /** 1 for the first dry test, 2 after it was restarted … */
   dryTestNumber: number;
+  /** what the tests before the one that counts came to */
+  pastDryTests: PastDryTest[];
   /** the pump as recorded, and since when */
   pump: { readonly on: boolean; readonly since: string } | null;
   /** each time it ran, in order; the last one may still run */
@@ -255,6 +270,7 @@ export const emptyState = (procedure: Procedure): RunState => ({
   timers: {},
   dryReadings: [],
   dryTestNumber: 1,
+  pastDryTests: [],
   pump: null,
   pumpRuns: [],
   openPorts: new Set(),
@@ -304,8 +320,12 @@ export function switchPump(state: RunState, on: boolean, at: string): void {
   state.pump = { on, since: at };
 }
 
-/** What was read before belongs to another test. */
-export function beginDryTest(state: RunState, note: Remark): void {
+/** What was read before belongs to another test; what that came to is kept. */
+export function beginDryTest(state: RunState, note: Remark, judged: { verdict: PastDryTest['verdict']; leakMbarLs: number } | null): void {
+  state.pastDryTests = [
+    ...state.pastDryTests,
+    { testNumber: state.dryTestNumber, verdict: judged?.verdict ?? 'not-yet', leakMbarLs: judged?.leakMbarLs ?? null, readings: state.dryReadings.length, ended: note.text }, // prettier-ignore
+  ];
   // a new list: the old one stays with the checkpoints that hold it
   state.dryReadings = [];
   state.dryTestNumber += 1;

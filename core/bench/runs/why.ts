@@ -75,7 +75,10 @@ export type MisfitFact =
   | { readonly why: 'unknown-check' | 'unknown-timer'; readonly step: string; readonly name: string }
   | { readonly why: 'always-needed'; readonly text: string }
   | { readonly why: 'unknown-port' | 'unknown-joint' | 'unknown-part' | 'unknown-place' | 'unknown-item'; readonly name: string }
-  | { readonly why: 'unknown-leak' | 'unknown-spill' | 'leak-mend-first' | 'say-which-part' | 'fix-day-past' | 'not-a-service' }
+  | {
+      readonly why:
+        'unknown-leak' | 'unknown-spill' | 'leak-mend-first' | 'test-air-again' | 'say-which-part' | 'fix-day-past' | 'not-a-service';
+    }
   | { readonly why: 'no-entry' | 'already-withdrawn' | 'undo-of-undo' }
   | { readonly why: 'too-much-out'; readonly ml: number; readonly insideMl: number }
   | { readonly why: 'cleaner-is-in'; readonly cleaner: string }

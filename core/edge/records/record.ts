@@ -1,12 +1,12 @@
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { BaselineReading } from '../../physics/diagnosis/reading.js';
 import { settlingCheck } from '../../workshop/due-dates/due.js';
-import { fillBalance, fillTotal } from '../../bench/runs/contents.js';
+import { fillBalance, fillTotal, liquidAtDryTest } from '../../bench/runs/contents.js';
 import { judgeBleeding, judgeDryTest } from '../../bench/runs/criteria.js';
 import { describeEntry, type RunEvent } from '../../bench/runs/log.js';
 import type { Procedure } from '../../bench/runs/procedure.js';
 import { replay } from '../../bench/runs/replay.js';
-import { pouredMl } from '../../bench/runs/state.js';
+import { pouredMl, type PastDryTest } from '../../bench/runs/state.js';
 import { balanceWords } from '../words/bench.js';
 import { serviceReport, type ServiceReport } from './serviceReport.js';
 
@@ -29,6 +29,10 @@ export interface RunRecord {
     readonly excludedMlPerDay: number;
     readonly readings: number;
     readonly testNumber: number;
+    /** mL of gas in the loop at that test; missing in records before it was kept */
+    readonly gasMl?: number;
+    /** tests before the one that counts */
+    readonly before?: readonly PastDryTest[];
   } | null;
   readonly bleeding: { readonly cycles: number; readonly lastRiseMm: number | null; readonly bled: boolean };
   readonly baselines: readonly BaselineReading[];
@@ -103,6 +107,8 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
           excludedMlPerDay: dry.excludedMlPerDay,
           readings: dry.correctedKpa.length,
           testNumber: state.dryTestNumber,
+          gasMl: Math.round(procedure.volume.volumeMl - liquidAtDryTest(state)),
+          before: state.pastDryTests,
         }
       : null,
     bleeding: { cycles: bleeding.risesMm.length, lastRiseMm: bleeding.risesMm.at(-1) ?? null, bled: bleeding.bled },

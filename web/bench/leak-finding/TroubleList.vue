@@ -8,6 +8,8 @@ import { LEAK_CAUSES, placeOf, rankCauses, type ConfirmedCauses, type LeakCause 
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { get } from '../../base/http/api.js';
 import PartTestForm from '../leak-testing/PartTestForm.vue';
+import { formatMl } from '@core/base/units/display.js';
+import { wouldLeave } from '@core/bench/runs/wouldLeave.js';
 import { useNow } from '../../base/units/now.js';
 
 /** What is wrong and open: each with its next check, and the entry that closes it. */
@@ -35,6 +37,11 @@ const ranked = (leak: Leak) => {
   const kind = props.file.components.find(({ id }) => id === leak.where)?.kind ?? null;
   return rankCauses({ place: placeOf(kind), when: leak.when, amount: leak.amount }, confirmed.value).filter(({ probability }) => probability >= 0.04).slice(0, 4); // prettier-ignore
 };
+/** mL that would run at a leak's place if it were undone now; null where nobody can tell */
+function above({ where }: Leak): number | null {
+  const leaves = wouldLeave(props.procedure, props.state, where, now.value);
+  return leaves && Math.max(leaves.alone, leaves.beside);
+}
 const drying = computed(() => dryingLeftMs(props.state, now.value));
 function mend(leak: Leak): void {
   const cause = causes.value[leak.eventId];
@@ -54,6 +61,13 @@ function mend(leak: Leak): void {
     <article v-for="leak in leaks" :key="leak.eventId">
       <h3>Leak at {{ nameOf(leak.where) }}</h3>
       <template v-if="!leak.mended">
+        <p v-if="above(leak) !== null">
+          {{
+            (above(leak) ?? 0) >= 5
+              ? `Undone now, about ${formatMl(above(leak) ?? 0)} would run here: draw the liquid below it first, or have a jug under both sides.`
+              : 'The liquid stands below it: it can be undone.'
+          }}
+        </p>
         <ol class="plain-list">
           <li v-for="each in ranked(leak)" :key="each.cause">
             <label>
@@ -80,12 +94,15 @@ function mend(leak: Leak): void {
         </div>
       </template>
       <div v-else class="mend">
-        <p>Mended: {{ leak.mended.text }}. Run it again, dry towel under it, and look.</p>
+        <p v-if="leak.inAir">Mended: {{ leak.mended.text }}. It was found with air: start the air test again and let it pass.</p>
+        <p v-else>Mended: {{ leak.mended.text }}. Run it again, dry towel under it, and look.</p>
         <div v-if="!locked" class="row">
-          <v-btn size="large" @click="emit('send', { type: 'leak-retested', leak: leak.eventId, dry: true })">Dry now</v-btn>
-          <v-btn size="large" variant="outlined" @click="emit('send', { type: 'leak-retested', leak: leak.eventId, dry: false })"
-            >Still wet</v-btn
-          >
+          <v-btn size="large" @click="emit('send', { type: 'leak-retested', leak: leak.eventId, dry: true })">{{
+            leak.inAir ? 'Tight now' : 'Dry now'
+          }}</v-btn>
+          <v-btn size="large" variant="outlined" @click="emit('send', { type: 'leak-retested', leak: leak.eventId, dry: false })">{{
+            leak.inAir ? 'Still leaking' : 'Still wet'
+          }}</v-btn>
         </div>
       </div>
     </article>

@@ -9,6 +9,7 @@ import type { Procedure } from '@core/bench/runs/procedure.js';
 import type { RunState } from '@core/bench/runs/state.js';
 import { STANDING_NAMES, type StandingName } from '@core/machine/loop-file/orientation.js';
 import { formatMl } from '@core/base/units/display.js';
+import { wouldLeave } from '@core/bench/runs/wouldLeave.js';
 import NumberField from '../../base/units/NumberField.vue';
 import { useNow } from '../../base/units/now.js';
 
@@ -16,6 +17,8 @@ import { useNow } from '../../base/units/now.js';
 const props = defineProps<{ procedure: Procedure; state: RunState; locked: boolean }>();
 const emit = defineEmits<{ send: [body: RunEventBody] }>();
 const now = useNow(1000);
+/** what would leave is worth a search of the whole loop: not every second */
+const slowNow = useNow(10_000);
 const level = ref<number | null>(null);
 const stand = ref<StandingName>('on-back');
 const angle = ref(30);
@@ -35,6 +38,18 @@ const against = computed(() =>
 );
 const standing = computed(() => levelNow(props.procedure, props.state, now.value));
 
+/** mL that would leave at each closed port if it were opened now: with the others as they are, and with them running */
+const runs = computed(
+  () =>
+    new Map(
+      (facts.value?.ports ?? [])
+        .filter(({ name }) => !props.state.openPorts.has(name))
+        .map(({ name }) => {
+          const leaves = wouldLeave(props.procedure, props.state, name, slowNow.value);
+          return [name, leaves ? Math.max(leaves.alone, leaves.beside) : 0];
+        }),
+    ),
+);
 function enterLevel(): void {
   if (level.value === null || level.value < 0) return;
   emit('send', { type: 'level', levelMl: level.value });
@@ -60,6 +75,7 @@ function enterLevel(): void {
           @click="emit('send', { type: 'port', port: port.name, open: !state.openPorts.has(port.name) })"
         >
           {{ port.label }} <b>{{ state.openPorts.has(port.name) ? 'open' : 'closed' }}</b>
+          <span v-if="(runs.get(port.name) ?? 0) >= 5" class="runs">about {{ formatMl(runs.get(port.name) ?? 0) }} would leave</span>
         </button>
       </div>
       <div class="turn">
@@ -103,6 +119,10 @@ function enterLevel(): void {
 </template>
 
 <style scoped>
+.runs {
+  display: block;
+  font-size: 0.9rem;
+}
 .hands summary {
   cursor: pointer;
   min-height: 44px;

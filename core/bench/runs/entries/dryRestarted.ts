@@ -1,3 +1,4 @@
+import { judgeDryTest } from '../criteria.js';
 import { remark, type EntryDefinition } from '../entry.js';
 import { beginDryTest } from '../state.js';
 import { reason } from './fields.js';
@@ -10,6 +11,7 @@ export interface DryRestartedEntry {
 export const dryRestarted: EntryDefinition<DryRestartedEntry> = {
   schema: { reason: reason.required() },
   belongs: { kind: 'dry-test' },
-  apply: (state, entry, made) => beginDryTest(state, remark(made, `Test started again: ${entry.reason}`)),
+  apply: (state, entry, made, procedure) =>
+    beginDryTest(state, remark(made, `Test started again: ${entry.reason}`), judgeDryTest(procedure, state)),
   reads: (entry) => `Air test started again: ${entry.reason}`,
 };

@@ -1,5 +1,6 @@
 import { note } from '../../../base/checking/fields.js';
 import { LEAK_AMOUNT, LEAK_WHEN, type LeakAmount, type LeakWhen } from '../../leak-finding/causes.js';
+import { currentKind } from '../state.js';
 import { refusal, remark, type EntryDefinition } from '../entry.js';
 import { isPlace } from './doubt.js';
 import { key, oneOf } from './fields.js';
@@ -16,7 +17,15 @@ export const leak: EntryDefinition<LeakEntry> = {
   schema: { at: key.required(), when: oneOf(LEAK_WHEN).required(), amount: oneOf(LEAK_AMOUNT).required(), text: note().required() },
   belongs: 'anytime',
   apply: (state, { at: where, when, amount, text }, made) =>
-    void state.leaks.push({ ...remark(made, text), where, when, amount, mended: null, retested: null }),
+    void state.leaks.push({
+      ...remark(made, text),
+      where,
+      when,
+      amount,
+      inAir: currentKind(state) === 'dry-test',
+      mended: null,
+      retested: null,
+    }),
   refuse: ({ at }, standing) => (isPlace(at, standing) ? null : refusal('unknown-item', { why: 'unknown-place', name: at })),
   reads: ({ at, amount, text }, { nameOf }) => `Leak found at ${nameOf(at)}: a ${amount}${text ? `, ${text}` : ''}`,
 };

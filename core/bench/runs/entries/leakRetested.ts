@@ -1,5 +1,6 @@
 import Joi from 'joi';
 import { id } from '../../../base/checking/fields.js';
+import { isAirTight } from '../criteria.js';
 import { refusal, type EntryDefinition } from '../entry.js';
 
 export interface LeakRetestedEntry {
@@ -15,10 +16,11 @@ export const leakRetested: EntryDefinition<LeakRetestedEntry> = {
     const found = state.leaks.find(({ eventId }) => eventId === leak);
     if (found) found.retested = { dry, at };
   },
-  refuse: ({ leak }, { state }) => {
+  refuse: ({ leak, dry }, { procedure, state }) => {
     const found = state.leaks.find(({ eventId }) => eventId === leak);
     if (!found) return refusal('unknown-item', { why: 'unknown-leak' });
-    return found.mended === null ? refusal('step-open', { why: 'leak-mend-first' }) : null;
+    if (found.mended === null) return refusal('step-open', { why: 'leak-mend-first' });
+    return dry && found.inAir && !isAirTight(procedure, state, found.mended.at) ? refusal('step-open', { why: 'test-air-again' }) : null;
   },
   reads: ({ dry }) => (dry ? 'Joint tested again: dry' : 'Joint tested again: still leaking'),
 };
