@@ -39,7 +39,8 @@ export function startContents(procedure: Procedure): LoopContents {
   if (procedure.start) return laterContents(procedure.start);
   const twin = twinOf(procedure);
   const { service, schools, volume } = procedure;
-  if (service) return filledContents(twin, service.inside);
+  // filled some day, and nobody has looked since
+  if (service) return laterContents(filledContents(twin, service.inside));
   // only opened joints are tested: the rest of the loop is still full
   return LEAK_SCHOOLS[schools.leak].openedOnly ? filledContents(twin, volume) : dryContents(twin);
 }

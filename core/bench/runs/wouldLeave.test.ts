@@ -23,6 +23,10 @@ describe('what would leave at an opening now', () => {
     run.say({ type: 'port', port: cap, open: true });
     expect(leaves(run, valve)).toBeGreaterThan(100);
     expect(leaves(run, cap)).toBe(0);
+    // with the cap shut it hangs there until a bubble gets in
+    run.say({ type: 'port', port: cap, open: false });
+    expect(wouldLeave(run.procedure, run.state, valve, run.nowMs)?.hangs).toBeGreaterThan(100);
+    run.say({ type: 'port', port: cap, open: true });
     const lowest = Math.max(...(run.procedure.facts?.joints ?? []).map(({ id }) => leaves(run, id)));
     expect(lowest).toBeGreaterThan(100);
   });

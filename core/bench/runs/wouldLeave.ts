@@ -11,6 +11,8 @@ export interface WouldLeave {
   readonly alone: number;
   /** beside the other openings, each running as it does */
   readonly beside: number;
+  /** hangs above it for want of air, and lets go when a bubble gets in or it is knocked */
+  readonly hangs: number;
 }
 
 /**
@@ -29,10 +31,15 @@ export function wouldLeave(procedure: Procedure, state: RunState, place: string,
   const others = [...openPorts, ...[...openJoints].flatMap((id) => [`${id}.from`, `${id}.to`])].filter(
     (each) => known(each) && !ends.includes(each),
   );
-  const leaves = (end: string, drains: readonly string[], open: readonly string[]): number =>
-    now.twin.open(copyOf(now.at), tilt, { open, drains: [end, ...drains], closed: [] }).at(end);
+  const opened = (end: string, drains: readonly string[], open: readonly string[]): ReturnType<typeof now.twin.open> =>
+    now.twin.open(copyOf(now.at), tilt, { open, drains: [end, ...drains], closed: [] });
   const most = (of: (end: string) => number): number => Math.max(0, ...ends.map(of));
-  return ends.length === 0 ? null : { alone: most((end) => leaves(end, [], others)), beside: most((end) => leaves(end, others, [])) };
+  if (ends.length === 0) return null;
+  return {
+    alone: most((end) => opened(end, [], others).at(end)),
+    beside: most((end) => opened(end, others, []).at(end)),
+    hangs: most((end) => opened(end, [], others).heldMl),
+  };
 }
 
 /** degrees from which a machine lies on the side that it was turned to */

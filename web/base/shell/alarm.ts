@@ -5,6 +5,8 @@ const BEEP = { hertz: 880, seconds: 0.18, loudness: 0.25 } as const;
 
 export function beep(): void {
   if (typeof AudioContext === 'undefined') return;
+  // a page that was reloaded and not touched yet may not sound, and asking for it is a complaint on the console
+  if (!context && navigator.userActivation?.hasBeenActive === false) return;
   context ??= new AudioContext();
   if (context.state === 'suspended') void context.resume().catch(() => undefined);
   const tone = context.createOscillator();

@@ -40,7 +40,7 @@ const ranked = (leak: Leak) => {
 /** mL that would run at a leak's place if it were undone now; null where nobody can tell */
 function above({ where }: Leak): number | null {
   const leaves = wouldLeave(props.procedure, props.state, where, now.value);
-  return leaves && Math.max(leaves.alone, leaves.beside);
+  return leaves && Math.max(leaves.alone, leaves.beside, leaves.hangs);
 }
 const drying = computed(() => dryingLeftMs(props.state, now.value));
 function mend(leak: Leak): void {

@@ -38,18 +38,21 @@ const against = computed(() =>
 );
 const standing = computed(() => levelNow(props.procedure, props.state, now.value));
 
-/** mL that would leave at each closed port if it were opened now: with the others as they are, and with them running */
-const runs = computed(
-  () =>
-    new Map(
-      (facts.value?.ports ?? [])
-        .filter(({ name }) => !props.state.openPorts.has(name))
-        .map(({ name }) => {
-          const leaves = wouldLeave(props.procedure, props.state, name, slowNow.value);
-          return [name, leaves ? Math.max(leaves.alone, leaves.beside) : 0];
-        }),
-    ),
-);
+/** mL below which nobody needs to be told */
+const WORTH_TELLING_ML = 5;
+/** what would leave at each closed port if it were opened now: with the others as they are, and with them running */
+const runs = computed(() => {
+  const told = new Map<string, string>();
+  for (const { name } of facts.value?.ports ?? []) {
+    const leaves = props.state.openPorts.has(name) ? null : wouldLeave(props.procedure, props.state, name, slowNow.value);
+    if (!leaves) continue;
+    const ml = Math.max(leaves.alone, leaves.beside);
+    if (ml >= WORTH_TELLING_ML) told.set(name, `about ${formatMl(ml)} would leave`);
+    else if (leaves.hangs >= WORTH_TELLING_ML) told.set(name, `up to ${formatMl(leaves.hangs)} hang above it until air gets in`);
+  }
+  return told;
+});
+
 function enterLevel(): void {
   if (level.value === null || level.value < 0) return;
   emit('send', { type: 'level', levelMl: level.value });
@@ -75,7 +78,7 @@ function enterLevel(): void {
           @click="emit('send', { type: 'port', port: port.name, open: !state.openPorts.has(port.name) })"
         >
           {{ port.label }} <b>{{ state.openPorts.has(port.name) ? 'open' : 'closed' }}</b>
-          <span v-if="(runs.get(port.name) ?? 0) >= 5" class="runs">about {{ formatMl(runs.get(port.name) ?? 0) }} would leave</span>
+          <span v-if="runs.has(port.name)" class="runs">{{ runs.get(port.name) }}</span>
         </button>
       </div>
       <div class="turn">

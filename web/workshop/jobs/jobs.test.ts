@@ -74,9 +74,8 @@ describe('the drain on screen', () => {
     const run = standAt('drain-refill', 'drain');
     const screen = mountScreen(DrainStep, { props: { procedure: run.procedure, state: run.state, colour: '#7fb8c9', locked: false } });
     expect(wordsOf(screen)).toMatch(/\d+ mL should come now/);
-    const field = screen.find('input');
-    await field.setValue('420');
-    await screen.find('form').trigger('submit');
+    await screen.find('form.out input').setValue('420');
+    await screen.find('form.out').trigger('submit');
     expect(sent(screen)[0]).toMatchObject({ type: 'drained', volumeMl: 420, wasteId: null });
     for (const { drainedMl } of run.procedure.service?.stands ?? [])
       run.say({ type: 'drained', step: 'drain', volumeMl: Math.round(drainedMl), how: 'jug', wasteId: null });
@@ -88,9 +87,22 @@ describe('the drain on screen', () => {
     fakeServer(() => ({ status: 200, body: { containers: [] } }));
     const run = standAt('drain-refill', 'drain');
     const screen = mountScreen(DrainStep, { props: { procedure: run.procedure, state: run.state, colour: null, locked: false } });
-    await screen.find('form').trigger('submit');
+    await screen.find('form.out').trigger('submit');
     expect(wordsOf(screen)).toContain('Enter what stands in the jug, in mL.');
     expect(sent(screen)).toEqual([]);
+  });
+
+  it('asks for the level before anything is opened, where nobody has looked since the last run', async () => {
+    fakeServer(() => ({ status: 200, body: { containers: [] } }));
+    const run = standAt('drain-refill', 'drain');
+    const screen = mountScreen(DrainStep, { props: { procedure: run.procedure, state: run.state, colour: null, locked: false } });
+    expect(wordsOf(screen)).toContain('Before anything is opened: how high does it stand?');
+    await screen.find('form.level input').setValue('180');
+    await screen.find('form.level').trigger('submit');
+    expect(sent(screen)[0]).toEqual({ type: 'level', levelMl: 180 });
+    run.say({ type: 'level', levelMl: 180 });
+    await screen.setProps({ state: run.state });
+    expect(wordsOf(screen)).not.toContain('Before anything is opened');
   });
 });
 
