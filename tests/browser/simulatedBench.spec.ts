@@ -4,7 +4,8 @@ import { barriers, choose, expect, signIn, snap, test, type RunningApp } from '.
 /** s that pass at a time at a bench in earnest */
 const STEP_S = 8;
 
-const SEED = 5;
+/** mL; a scale takes less for a drip from the spout */
+const LEAST_POUR_ML = 8;
 
 /** A whole commissioning at a bench whose instruments speak: nobody types a gauge, a pour or a level. */
 class Commissioning {
@@ -14,24 +15,20 @@ class Commissioning {
   ) {}
 
   /** What the bench hides is drawn alike every time: a story of one truth, not of a thousand. */
-  private async drawAlike(): Promise<void> {
+  private async drawAlike(seed: number): Promise<void> {
     await this.page.route(/\/api\/runs(\/[^/]+\/simulated-bench)?$/, async (route) => {
       const request = route.request();
       if (request.method() !== 'POST') return route.continue();
       const body = request.postDataJSON() as { practice?: object | null; scenario?: string };
-      const seeded = body.practice
-        ? { ...body, practice: { ...body.practice, seed: SEED } }
-        : body.scenario
-          ? { ...body, seed: SEED }
-          : body;
+      const seeded = body.practice ? { ...body, practice: { ...body.practice, seed } } : body.scenario ? { ...body, seed } : body;
       await route.continue({ postData: JSON.stringify(seeded) });
     });
   }
 
   /** A planned machine of the demo goes on a bench; the simulated one plays it. */
-  async begin(hides: string, mode: 'in earnest' | 'practice'): Promise<void> {
+  async begin(hides: string, mode: 'in earnest' | 'practice', seed: number): Promise<void> {
     const { page } = this;
-    await this.drawAlike();
+    await this.drawAlike(seed);
     await signIn(page, this.app, '/systems');
     await page.getByRole('textbox', { name: 'Name, owner, phone, coolant' }).fill('Edit suite 2');
     await page.locator('.life').filter({ hasText: 'Yorick Dunmere' }).first().click();
@@ -122,9 +119,10 @@ class Commissioning {
       // the scale settles once the bottle is empty: poured as a slow pump draws, that takes its time
       const poured = page.getByLabel('Poured just now');
       const stopped = async (): Promise<boolean> => besidePump && (await page.getByRole('button', { name: /^Pump on/ }).isVisible());
-      let isNothing = false;
+      let [isNothing, looks] = [false, 0];
       await expect(async () => {
-        isNothing = (await stopped()) && (await poured.inputValue()) === '';
+        // so little went in that the scale takes it for a drip: the order was older than the level
+        isNothing = ((await stopped()) || Number(ml) < LEAST_POUR_ML || (looks += 1) > 8) && (await poured.inputValue()) === '';
         await rest();
         if (!isNothing) await expect(poured).not.toHaveValue('', { timeout: 3000 });
       }).toPass({ timeout: 60_000 });
@@ -137,7 +135,7 @@ class Commissioning {
       const big = await order.locator('.big-number').innerText();
       if (what === 'finish') break;
       if (what === 'pour') {
-        await hand((await order.getAttribute('data-most')) as string);
+        if (!(await hand((await order.getAttribute('data-most')) as string))) continue;
         await page.getByRole('button', { name: 'Poured up to the mark' }).click();
         await this.told();
       } else if (what === 'draw-off') {
@@ -270,7 +268,7 @@ test('a clean commissioning is led by the instruments, and goes on through a cut
     app.pass(seconds);
     await page.reload();
   };
-  await bench.begin('Nothing wrong but the volumes', 'in earnest');
+  await bench.begin('Nothing wrong but the volumes', 'in earnest', 5);
   await bench.upToDry();
   await bench.airTest('tight', pass);
 
@@ -299,7 +297,8 @@ test('a clean commissioning is led by the instruments, and goes on through a cut
 
   await bench.letOut();
   await bench.done('Fill');
-  await bench.fill(async () => app.pass(STEP_S), pass);
+  // the device learns the time as well: an entry is never older than what was read before it
+  await bench.fill(() => pass(STEP_S), pass);
   await bench.wetTest(pass);
   await bench.bleed(12, pass);
   await expect(page.locator('.bleed .big-number')).toContainText('bled');
@@ -332,7 +331,7 @@ test('a leak is found dry, mended and tested again, and the practice ends with i
       await expect(page.getByRole('button', { name: '10 min', exact: true })).toBeEnabled();
     }
   };
-  await bench.begin('A leak at one of the joints', 'practice');
+  await bench.begin('A leak at one of the joints', 'practice', 15);
   await bench.upToDry();
   await bench.airTest('leaks', skip);
   await snap(page, 'practice-leak');
@@ -368,7 +367,7 @@ test('a leak is found dry, mended and tested again, and the practice ends with i
   await page.getByLabel('Why: what was found or changed').fill('joint seated anew');
   await page.getByRole('button', { name: 'Start again from zero' }).click();
   await bench.airTest('tight', skip);
-  await page.getByRole('button', { name: 'Dry now' }).click();
+  await page.getByRole('button', { name: 'Tight now' }).click();
   await bench.letOut();
   await bench.done('Fill');
 
@@ -391,7 +390,7 @@ test('a stubborn pocket shows in the rise at stop until the advised turn lets it
       await expect(page.getByRole('button', { name, exact: true })).toBeEnabled();
     }
   };
-  await bench.begin('Air that will not come home by itself', 'practice');
+  await bench.begin('Air that will not come home by itself', 'practice', 5);
   await bench.upToDry();
   await bench.airTest('tight', skip);
   await bench.letOut();
@@ -399,7 +398,7 @@ test('a stubborn pocket shows in the rise at stop until the advised turn lets it
   await bench.fill(() => skip(60), skip);
   await bench.wetTest(skip);
   await bench.topUp();
-  for (let n = 0; n < 4; n += 1) await bench.cycle(skip);
+  for (let n = 0; n < 3; n += 1) await bench.cycle(skip);
   await expect(page.locator('.bleed')).toContainText(/rise at stop is/);
   const advice = (await page.locator('.bleed').innerText()).match(/turned (on its \w+(?: \w+)?|upside down)/)?.[1] ?? 'on its back';
   // the fill port is shut, the case is laid down and stood up again
