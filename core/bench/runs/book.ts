@@ -5,7 +5,6 @@ import { contentsAt, LiveBook } from '../../physics/live-book/liveBook.js';
 import { dryContents, filledContents, laterContents, type LoopContents } from '../../physics/live-book/loopContents.js';
 import { LEAK_SCHOOLS } from '../../physics/leak-testing/schools.js';
 import type { Procedure } from './procedure.js';
-import type { RunState } from './state.js';
 
 /** The book of a run: what is inside its loop, carried by its entries. */
 
@@ -46,7 +45,7 @@ export function startContents(procedure: Procedure): LoopContents {
 }
 
 /** Nobody has looked at the level since the last run: read before anything is opened, it says what was lost. */
-export const wantsLevelFirst = ({ contents: { staleSdMl, standing } }: Pick<RunState, 'contents'>): boolean =>
+export const wantsLevelFirst = ({ contents: { staleSdMl, standing } }: { readonly contents: LoopContents }): boolean =>
   staleSdMl > 0 && standing?.isRound === true;
 
 export const bookOf = (procedure: Procedure, contents: LoopContents): LiveBook =>
