@@ -23,6 +23,15 @@ export const procedureOf = (schools: Partial<Schools> = {}): Procedure =>
     coolantName: 'Plain Clear',
   });
 
+/** The coolant that a fill is begun with. */
+export const COOLANT = {
+  type: 'coolant',
+  productId: '00000000-0000-4000-8000-00000000abcd',
+  productName: 'Plain',
+  lotId: null,
+  lot: null,
+} as const;
+
 /** A run under the rules, for tests: entries are tried like the server tries them, time is moved by hand. */
 export class TestRun {
   private readonly fold: RunFold;

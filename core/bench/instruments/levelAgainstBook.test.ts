@@ -1,14 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { TestRun } from '../../../tests/bench/testRun.js';
+import { COOLANT, TestRun } from '../../../tests/bench/testRun.js';
 import { levelAgainstBook } from './levelAgainstBook.js';
 
-const COOLANT = {
-  type: 'coolant',
-  productId: '00000000-0000-4000-8000-00000000abcd',
-  productName: 'Plain',
-  lotId: null,
-  lot: null,
-} as const;
 const filling = (): TestRun => new TestRun().upTo('fill').say(COOLANT);
 const seen = (run: TestRun, ml: number): number | null => {
   const mlPerMm = run.procedure.facts?.reservoir?.mlPerMm ?? 1;

@@ -1,17 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { usualLoop } from '../../machine/catalogue/testLoops.js';
-import { procedureOf, TestRun } from '../../../tests/bench/testRun.js';
+import { COOLANT, procedureOf, TestRun } from '../../../tests/bench/testRun.js';
 import { fillOrderWords } from '../../edge/words/filling.js';
 import { buildProcedure } from '../procedures/buildProcedure.js';
 import { fillFromNow, fillOrder, type FillOrder } from './fillOrder.js';
 
-const COOLANT = {
-  type: 'coolant',
-  productId: '00000000-0000-4000-8000-00000000abcd',
-  productName: 'Plain',
-  lotId: null,
-  lot: null,
-} as const;
 const facts = procedureOf().facts;
 const mark = facts?.reservoir?.fillMarkMl ?? 0;
 const low = facts?.reservoir?.lowMarkMl ?? 0;
