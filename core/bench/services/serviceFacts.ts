@@ -7,20 +7,18 @@ import { loopVolume } from '../../machine/loop-file/volume.js';
 import { sharesOf } from '../../physics/contents/shares.js';
 import { WATER, type Liquid } from '../../machine/liquids/fluids.js';
 import type { LoopContents } from '../../physics/live-book/loopContents.js';
-import type { Contents } from '../../physics/contents/contents.js';
-import { adviseDraining } from '../../physics/draining/advice.js';
+import { adviseDraining, type DrainStage } from '../../physics/draining/advice.js';
 import { UPRIGHT_ONLY, type DrainPolicy } from '../../physics/draining/defaults.js';
-import { contentsAtMark } from '../../physics/live-book/atMark.js';
+import { contentsAtMark, twinFor } from '../../physics/live-book/atMark.js';
 import { nameOpening } from '../../physics/draining/openingNames.js';
 import { openablePorts } from '../../physics/draining/openings.js';
 import { planTakeOut } from '../../physics/draining/takeOut.js';
 import { fillVolume } from '../../physics/filling/fillPlan.js';
-import { buildNetwork, vesselsWithoutBox, type GeometricNetwork } from '../../physics/geometry/network.js';
+import { buildNetwork, vesselsWithoutBox } from '../../physics/geometry/network.js';
 import { turnNetwork } from '../../physics/geometry/turned.js';
 import type { JobKind } from '../../workshop/jobs/kinds.js';
 import { hasRigidTube, inspectItems } from '../inspection/items.js';
 import { wettedOf } from '../../physics/live-book/liquidTwin.js';
-import { twinOf } from '../runs/book.js';
 import type { DrainStand, ServiceFacts, TakeOutFacts } from '../runs/facts.js';
 
 export interface ServiceFactsInput {
@@ -42,9 +40,16 @@ export interface ServiceFactsInput {
 
 /** Facts of a service, computed once when its run begins. What geometry is missing for stays empty or null. */
 export function serviceFacts(input: ServiceFactsInput): ServiceFacts {
-  const { loop, kind, jobId, part } = input;
+  const { loop, kind, jobId, part, liquid = WATER } = input;
   const network = vesselsWithoutBox(loop).length === 0 ? buildNetwork(loop) : null;
-  const plan = network && adviseDraining(loop, network, input.policy, insideNow(input, network));
+  const twin = network && twinFor(loop, liquid);
+  const atMark = network && contentsAtMark(loop, network, twin);
+  // what stands where by the book, or at the mark
+  const now = twin && wettedOf(twin, input.contents?.standing);
+  const plan = network && atMark && adviseDraining(loop, network, input.policy, twin && now ? twin.contents(now) : atMark);
+  // a rinse fills the loop to its mark, and leaves it without a turn
+  const rinsed = network && atMark && adviseDraining(loop, network, UPRIGHT_ONLY, atMark).stages[0];
+  const standOf = (stage: DrainStage): DrainStand => ({ ...stage, left: network ? sharesOf(network, stage.left) : {} });
   // the twin of a part taken out begins with every vessel full; a loop at its mark has a cushion of gas
   const cushionMl = loopVolume(loop).volumeMl - fillVolume(loop).volumeMl;
   const component = loop.components.find(({ id }) => id === part);
@@ -52,8 +57,8 @@ export function serviceFacts(input: ServiceFactsInput): ServiceFacts {
     kind,
     jobId,
     inside: insideOf(input),
-    stands: plan && network ? plan.stages.map((stage) => ({ ...stage, left: sharesOf(network, stage.left) })) : [],
-    rinseStand: network && rinseStand(input, network),
+    stands: plan?.stages.map(standOf) ?? [],
+    rinseStand: rinsed ? standOf(rinsed) : null,
     leftMl: plan && plan.stages.length > 0 ? plan.leftMl : null,
     takeOut: network && component ? takeOutFacts(loop, network, component.id, shortName(component), cushionMl) : null,
     items: inspectItems(loop),
@@ -74,19 +79,6 @@ export function serviceFacts(input: ServiceFactsInput): ServiceFacts {
 function insideOf({ contents, filled, loop }: ServiceFactsInput): ServiceFacts['inside'] {
   if (contents) return contents.insideMl === null ? null : { volumeMl: Math.max(0, contents.insideMl), sdMl: contents.insideSdMl };
   return filled ? fillVolume(loop) : null;
-}
-
-/** What stands where when the service begins: by the book, or at the mark. */
-function insideNow({ loop, liquid = WATER, contents }: ServiceFactsInput, network: GeometricNetwork): Contents {
-  const twin = twinOf({ twin: { loop, liquid } });
-  const at = twin && wettedOf(twin, contents?.standing);
-  return twin && at ? twin.contents(at) : contentsAtMark(loop, network, liquid);
-}
-
-/** A rinse fills the loop to its mark, and leaves it without a turn. */
-function rinseStand({ loop, liquid = WATER }: ServiceFactsInput, network: GeometricNetwork): DrainStand | null {
-  const [stage] = adviseDraining(loop, network, UPRIGHT_ONLY, contentsAtMark(loop, network, liquid)).stages;
-  return stage ? { ...stage, left: sharesOf(network, stage.left) } : null;
 }
 
 function takeOutFacts(

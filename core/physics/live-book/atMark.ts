@@ -20,9 +20,11 @@ export function twinFor(loop: LoopFile, liquid: Liquid): LiquidTwin | null {
   return can ? new LiquidTwin(loop, liquidAt(liquid, BENCH_C), reservoir) : null;
 }
 
-/** What a filled loop holds, node by node: every reservoir at its mark, and where a twin can tell, gas where it likely stays. */
-export function contentsAtMark(loop: LoopFile, network: GeometricNetwork, liquid: Liquid): Contents {
-  const twin = twinFor(loop, liquid);
+/**
+ * What a filled loop holds, node by node: every reservoir at its mark, and where a twin can tell, gas where it likely stays.
+ * @param twin the loop's own, or null where it has none
+ */
+export function contentsAtMark(loop: LoopFile, network: GeometricNetwork, twin: LiquidTwin | null): Contents {
   if (twin) return twin.contents(twin.atMark());
   const contents = fullContents(network);
   network.vessels.forEach(({ node, part }) => {

@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import { fillOrder } from '@core/bench/runs/fillOrder.js';
-import { TestRun, procedureOf } from '../../../tests/bench/testRun.js';
+import { COOLANT, TestRun, procedureOf } from '../../../tests/bench/testRun.js';
 import { usualLoop } from '@core/machine/catalogue/testLoops.js';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { fakeServer, mountScreen, settle, wordsOf } from '../../../tests/screens/mountScreen.js';
@@ -20,13 +20,6 @@ const button = (screen: Screen, words: RegExp) => screen.findAll('button').find(
 const press = async (screen: Screen, words: RegExp): Promise<void> => {
   await button(screen, words)?.trigger('click');
 };
-const COOLANT = {
-  type: 'coolant',
-  productId: '00000000-0000-4000-8000-00000000abcd',
-  productName: 'Plain',
-  lotId: null,
-  lot: null,
-} as const;
 const props = (run: TestRun) => ({ procedure: run.procedure, state: run.state, locked: false });
 const JOINT = procedureOf().facts?.joints[1]?.id ?? '';
 

@@ -1,7 +1,7 @@
 import { bleedModel, type BleedModel } from '@core/physics/air/airLeft.js';
 import { adviseDraining, bestExtraOpening, type DrainPlan, type ExtraOpening } from '@core/physics/draining/advice.js';
 import { DRAIN_POLICY } from '@core/physics/draining/defaults.js';
-import { contentsAtMark } from '@core/physics/live-book/atMark.js';
+import { contentsAtMark, twinFor } from '@core/physics/live-book/atMark.js';
 import { drainTurned, type DrainResult } from '@core/physics/draining/drain.js';
 import { pictureOfContents, pictureOfDrain, type LiquidPicture } from '@core/physics/draining/picture.js';
 import { planTakeOut, type TakeOutPlan } from '@core/physics/draining/takeOut.js';
@@ -141,7 +141,7 @@ export class TwinEngine {
   /** From the mark, as the bench advises a machine that comes in filled. */
   advise(): PlanAnswer {
     const { loop, network } = this.loaded();
-    const plan = adviseDraining(loop, network, DRAIN_POLICY, contentsAtMark(loop, network, this.liquid));
+    const plan = adviseDraining(loop, network, DRAIN_POLICY, contentsAtMark(loop, network, twinFor(loop, this.liquid)));
     const scenes = plan.stages.map(({ standing, left }) => {
       const turned = turnNetwork(network, STANDING[standing]);
       return { unrolled: unrollTurned(turned, loop), picture: pictureOfContents(turned, left) };
