@@ -55,7 +55,21 @@ describe('the demo workshop', () => {
     expect(roof?.fills).toBeGreaterThan(5);
     expect(roof?.learned.sdMl).toBeLessThan(roof?.prior.sdMl ?? 0);
     const other = await bench.workshop('Elsewhere');
-    expect((await other.get<Learned>('/learned-volumes')).body).toEqual({ items: [], fills: 0 });
+    expect((await other.get<Learned>('/learned-volumes')).body).toMatchObject({ items: [], fills: 0, surprising: [] });
+  });
+
+  it('learns nothing from a fill that its lead leaves out, until it is asked again; no neighbour can say so', async () => {
+    type Learned = { fills: number; surprising: { id: string; verdict: string | null }[] };
+    const before = (await visitor.get<Learned>('/learned-volumes')).body;
+    const { rows } = await bench.pool.query<{ id: string }>('select id from fill where taught_ml is not null order by filled_on limit 1');
+    const path = `/fills/${rows[0]?.id}/verdict`;
+    const other = await bench.workshop('Next door');
+    expect((await other.put(path, { verdict: 'left-out' })).status).toBe(404);
+    expect((await visitor.put(path, { verdict: 'perhaps' })).status).toBe(422);
+    const left = (await visitor.put<Learned>(path, { verdict: 'left-out' })).body;
+    expect(left.fills).toBe(before.fills - 1);
+    expect(left.surprising).toContainEqual(expect.objectContaining({ id: rows[0]?.id, verdict: 'left-out' }));
+    expect((await visitor.put<Learned>(path, { verdict: null })).body).toEqual(before);
   });
 
   it('was led by the same rules as any run: every entry of every log would be taken again', async () => {

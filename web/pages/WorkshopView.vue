@@ -243,7 +243,7 @@ async function addBench(): Promise<void> {
         <v-btn v-if="isLead" type="submit" size="large" :loading="submit.busy.value">Save</v-btn>
       </form>
     </div>
-    <LearnedVolumes v-if="shop" />
+    <LearnedVolumes v-if="shop" :is-lead="isLead" />
   </main>
 </template>
 

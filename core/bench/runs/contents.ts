@@ -1,7 +1,7 @@
 import { MEASURED } from '../../physics/measuring/errors.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { Volume } from '../../machine/loop-file/volume.js';
-import { judgeLedger, keepTally, netMl, type Flow, type Ledger, type LedgerVerdict } from '../../physics/contents/ledger.js';
+import { judgeLedger, keepTally, netMl, twinLeftSdMl, type Flow, type Ledger, type LedgerVerdict } from '../../physics/contents/ledger.js';
 import { balanceFill, fillVolume, type FillBalance, type FillPlan } from '../../physics/filling/fillPlan.js';
 import { LEAK_SCHOOLS } from '../../physics/leak-testing/schools.js';
 import { standingNow } from './book.js';
@@ -69,7 +69,9 @@ export const fillBalance = (procedure: Procedure, state: RunState): FillBalance 
 export function judgeDrain(service: ServiceFacts, state: Kept): LedgerVerdict {
   const { rinses, drains } = state.service;
   const drainedOnly = rinses.length === 0 && service.kind !== 'partial-drain';
-  return judgeLedger(ledgerOf(service, state), drainedOnly && drains.length >= service.stands.length ? service.leftMl : null);
+  const { leftMl, kept } = service;
+  const predicted = leftMl === null ? null : { volumeMl: leftMl, sdMl: kept?.sdMl ?? twinLeftSdMl(leftMl) };
+  return judgeLedger(ledgerOf(service, state), drainedOnly && drains.length >= service.stands.length ? predicted : null);
 }
 
 /** mL; less is drops, not a volume to draw */

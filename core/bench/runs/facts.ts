@@ -2,6 +2,7 @@ import type { DrainStage } from '../../physics/draining/advice.js';
 import type { TakeOutPlan } from '../../physics/draining/takeOut.js';
 import type { Volume } from '../../machine/loop-file/volume.js';
 import type { Mix } from '../../machine/liquids/mixing.js';
+import type { Kept } from '../../physics/contents/kept.js';
 import type { Shares } from '../../physics/contents/shares.js';
 import type { UncoverAngle } from '../../physics/filling/outletAngle.js';
 import type { JobKind } from '../../workshop/jobs/kinds.js';
@@ -84,8 +85,10 @@ export interface ServiceFacts {
   readonly stands: readonly DrainStand[];
   /** how a rinse is let out, as the machine stands; null where nobody can tell, missing in runs that began before it was kept */
   readonly rinseStand?: DrainStand | null;
-  /** mL that the twin keeps inside after the last stand; null where it cannot tell */
+  /** mL that stay inside after the last stand, by the twin and by what this loop's own drains left; null where nobody can tell */
   readonly leftMl: number | null;
+  /** what those drains say; missing before the first of them */
+  readonly kept?: Kept;
   readonly takeOut: TakeOutFacts | null;
   readonly items: readonly InspectItem[];
   readonly rigid: boolean;

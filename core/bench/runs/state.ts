@@ -2,7 +2,7 @@ import type { Suspect } from '../../workshop/lots/suspects.js';
 import type { RinseLiquid, Clarity } from '../../machine/liquids/rinsing.js';
 import type { StandingName } from '../../machine/loop-file/orientation.js';
 import type { BleedCycle } from '../../physics/air/bleed.js';
-import type { Flow } from '../../physics/contents/ledger.js';
+import type { Flow, LedgerVerdict } from '../../physics/contents/ledger.js';
 import type { LoopContents } from '../../physics/live-book/loopContents.js';
 import type { BaselineReading } from '../../physics/diagnosis/reading.js';
 import type { DecayReading } from '../../physics/leak-testing/decay.js';
@@ -160,10 +160,26 @@ export interface Rescoped {
 }
 
 /** What the entries of a service make of it. Empty in a commissioning. */
+/** How a drain ended: judged once, when its step was closed, and kept so. */
+export interface DrainEnd {
+  readonly at: string;
+  /** mL that came, and that should have come; null where nobody could tell */
+  readonly cameMl: number;
+  readonly shouldMl: number | null;
+  /** mL inside by the book, below nothing where more came than was thought to be in; null: nobody knows */
+  readonly leftMl: number | null;
+  readonly leftSdMl: number;
+  readonly verdict: LedgerVerdict;
+  /** parts and tubes that hold what is left, most of it first: mL by id; empty where only volumes are known */
+  readonly where: readonly { readonly id: string; readonly ml: number }[];
+}
+
 export interface ServiceState {
   /** every liquid that went in, came out or was lost, in the order it happened */
   readonly flows: Flow[];
   readonly drains: (Drained & Made)[];
+  /** null before the drain's step was closed */
+  drained: DrainEnd | null;
   readonly rinses: (Rinsed & Made)[];
   readonly waters: (WaterRead & Made)[];
   readonly soaks: Soak[];
@@ -291,6 +307,7 @@ export const emptyState = (procedure: Procedure): RunState => ({
   service: {
     flows: [],
     drains: [],
+    drained: null,
     rinses: [],
     waters: [],
     soaks: [],

@@ -3,7 +3,8 @@ import type { Mix } from '../../machine/liquids/mixing.js';
 import { FLUSH } from '../../machine/liquids/rinsing.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import { STANDING } from '../../machine/loop-file/orientation.js';
-import { loopVolume } from '../../machine/loop-file/volume.js';
+import { loopVolume, type Volume } from '../../machine/loop-file/volume.js';
+import { keptAfterDrains } from '../../physics/contents/kept.js';
 import { sharesOf } from '../../physics/contents/shares.js';
 import { WATER, type Liquid } from '../../machine/liquids/fluids.js';
 import type { LoopContents } from '../../physics/live-book/loopContents.js';
@@ -33,6 +34,8 @@ export interface ServiceFactsInput {
   readonly policy?: DrainPolicy;
   /** what an earlier run left inside; missing: a filled loop stands at its mark */
   readonly contents?: LoopContents;
+  /** what its own drains left inside so far, by the book */
+  readonly leftBefore?: readonly Volume[];
   readonly liquid?: Liquid;
   readonly old: ServiceFacts['old'];
   readonly mixes: readonly Mix[];
@@ -59,7 +62,7 @@ export function serviceFacts(input: ServiceFactsInput): ServiceFacts {
     inside: insideOf(input),
     stands: plan?.stages.map(standOf) ?? [],
     rinseStand: rinsed ? standOf(rinsed) : null,
-    leftMl: plan && plan.stages.length > 0 ? plan.leftMl : null,
+    ...keptFacts(plan && plan.stages.length > 0 ? plan.leftMl : null, input.leftBefore ?? []),
     takeOut: network && component ? takeOutFacts(loop, network, component.id, shortName(component), cushionMl) : null,
     items: inspectItems(loop),
     rigid: hasRigidTube(loop),
@@ -73,6 +76,12 @@ export function serviceFacts(input: ServiceFactsInput): ServiceFacts {
       ]),
     ),
   };
+}
+
+/** What stays inside after the drain: by the twin, moved to what this loop's own drains left. */
+function keptFacts(predictedMl: number | null, left: readonly Volume[]): Pick<ServiceFacts, 'leftMl' | 'kept'> {
+  const kept = keptAfterDrains(predictedMl, left);
+  return { leftMl: kept?.volumeMl ?? null, ...(kept && kept.drains > 0 ? { kept } : {}) };
 }
 
 /** What stood inside when the service begins: by the book, or at the mark where a fill is on record. */

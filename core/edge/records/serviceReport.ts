@@ -4,13 +4,22 @@ import { swapWords } from '../../bench/runs/entries/swapped.js';
 import { usedWords } from '../../bench/runs/entries/used.js';
 import { gradedSheet, looseEnds } from '../../bench/runs/looseEnds.js';
 import { stepOfKind, type Procedure } from '../../bench/runs/procedure.js';
-import type { RunState } from '../../bench/runs/state.js';
+import type { DrainEnd, RunState } from '../../bench/runs/state.js';
 import { USE_LIMITS } from '../../workshop/due-dates/useLimits.js';
 import { nameIn } from '../../machine/catalogue/names.js';
 import { compareBaselines, pairOf } from '../../physics/diagnosis/compare.js';
 import type { JobKind } from '../../workshop/jobs/kinds.js';
 import { ledgerWords } from '../words/bench.js';
 import { looseEndWords } from '../words/dates.js';
+
+export interface DrainReport {
+  readonly cameMl: number;
+  readonly shouldMl: number | null;
+  readonly leftMl: number | null;
+  readonly leftSdMl: number;
+  /** parts and tubes that hold what is left, most of it first */
+  readonly where: readonly { readonly name: string; readonly ml: number }[];
+}
 
 /** What a service leaves in its record, and what the owner is told. */
 export interface ServiceReport {
@@ -24,6 +33,8 @@ export interface ServiceReport {
     /** on towels and in parts when it was taken apart */
     readonly unseenMl: number;
     readonly balance: string;
+    /** how the drain ended, judged when its step was closed; missing in records that are older, null where none was led */
+    readonly drain?: DrainReport | null;
     /** share of the old liquid in what is inside now */
     readonly oldShare: number;
   };
@@ -42,6 +53,13 @@ export interface ServiceReport {
   /** what was pulled and not put back */
   readonly notReconnected: readonly string[];
   readonly photos: readonly { readonly photoId: string; readonly caption: string }[];
+}
+
+function drainReport({ facts }: Procedure, drained: DrainEnd | null): DrainReport | null {
+  if (!drained) return null;
+  const { cameMl, shouldMl, leftMl, leftSdMl, where } = drained;
+  const names = [...(facts?.parts ?? []), ...(facts?.joints ?? [])];
+  return { cameMl, shouldMl, leftMl, leftSdMl, where: where.map(({ id, ml }) => ({ name: nameIn(names, id), ml })) };
 }
 
 /** The report of a service, or null for a commissioning. */
@@ -65,7 +83,8 @@ export function serviceReport(procedure: Procedure, state: RunState): ServiceRep
       lostMl: ledger.lostMl,
       insideMl: ledger.insideMl,
       unseenMl: ledger.unseenMl,
-      balance: ledgerWords(judgeDrain(service, state)),
+      balance: ledgerWords(own.drained?.verdict ?? judgeDrain(service, state)),
+      drain: drainReport(procedure, own.drained),
       oldShare: ledger.shares.old,
     },
     sheet: gradedSheet(procedure, own).map(({ name, words, grade, text }) => ({ name, words, grade, text })),

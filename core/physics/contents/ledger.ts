@@ -87,6 +87,9 @@ export function keepTally(start: Volume | null, flows: readonly Flow[]): Tally {
   };
 }
 
+/** mL that the twin's own figure for what stays may be off. */
+export const twinLeftSdMl = (leftMl: number): number => Math.hypot(LEDGER.leftSdMl, LEDGER.leftSdShare * leftMl);
+
 /** How the book and the twin agree. `ml`: what is inside, or by how much they are apart; `slackMl`: two standard deviations. */
 export interface LedgerVerdict {
   readonly kind: 'cannot-tell' | 'inside' | 'balances' | 'more-out-than-in' | 'more-left-than-predicted' | 'less-left-than-predicted';
@@ -96,16 +99,16 @@ export interface LedgerVerdict {
 
 /**
  * Whether the book balances: nobody can take out more than was in, and what is left should be what the twin says stays.
- * @param predictedLeftMl mL that the twin keeps inside after the planned stands; null before the last of them
+ * @param predicted mL that stay inside after the planned stands, by the twin and this loop's own drains; null before the last of them
  */
-export function judgeLedger({ insideMl, sdMl }: Pick<Ledger, 'insideMl' | 'sdMl'>, predictedLeftMl: number | null): LedgerVerdict {
+export function judgeLedger({ insideMl, sdMl }: Pick<Ledger, 'insideMl' | 'sdMl'>, predicted: Volume | null): LedgerVerdict {
   if (insideMl === null) return { kind: 'cannot-tell', ml: 0, slackMl: 0 };
   const slackMl = AGREES_WITHIN_SD * sdMl;
   if (insideMl < -slackMl) return { kind: 'more-out-than-in', ml: -insideMl, slackMl };
   const left = Math.max(0, insideMl);
-  if (predictedLeftMl === null) return { kind: 'inside', ml: left, slackMl };
-  const apart = insideMl - predictedLeftMl;
-  const sd = Math.hypot(sdMl, LEDGER.leftSdMl, LEDGER.leftSdShare * predictedLeftMl);
+  if (predicted === null) return { kind: 'inside', ml: left, slackMl };
+  const apart = insideMl - predicted.volumeMl;
+  const sd = Math.hypot(sdMl, predicted.sdMl);
   if (apart > AGREES_WITHIN_SD * sd) return { kind: 'more-left-than-predicted', ml: apart, slackMl };
   if (apart < -AGREES_WITHIN_SD * sd) return { kind: 'less-left-than-predicted', ml: -apart, slackMl };
   return { kind: 'balances', ml: left, slackMl };

@@ -8,13 +8,14 @@ import { buildRecord } from '../../../core/edge/records/record.js';
 import type { SignOffInput } from '../../../core/bench/commissioning/schema.js';
 import { desc, eq } from 'drizzle-orm';
 import { refuseEntry } from '../../../core/bench/runs/rules.js';
-import { pouredMl, type RunState } from '../../../core/bench/runs/state.js';
+import type { RunState } from '../../../core/bench/runs/state.js';
 import { dayIn } from '../../../core/base/units/calendar.js';
 import { closeService } from '../services/close.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound } from '../../base/http/errors.js';
 import { pushNotice } from '../../base/push/notices.js';
-import { withOwnFill } from '../../../core/physics/learning/volumes.js';
+import { withOwnFill, type TaughtFill } from '../../../core/physics/learning/ownLoop.js';
+import { taughtFill } from '../../../core/bench/commissioning/taughtFill.js';
 import { insertRevision } from '../../machine/loops/revisions.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { owner, job, system } from '../../base/database/tables/machines.js';
@@ -43,7 +44,8 @@ export async function signOff(ask: Ask, input: SignOffInput) {
   const event = await insertEvent(ask, { id: input.id, runId, seq, at: now, body });
   const { state, events } = fold.push(event);
   await keepContents(scope, { ...row, workshopId: account.workshopId, runId, seq }, state.contents);
-  const asBuilt = await markAsBuilt(ask, row, pouredMl(state));
+  const taught = taughtFill(row.procedure, state);
+  const asBuilt = await markAsBuilt(ask, row, taught);
   const filledOn = dayIn(account.timeZone, new Date(state.pours.at(-1)?.at ?? now.toISOString()));
   const [names] = await scope
     .select({ systemId: system.id, systemName: system.name, owner: owner.name, loopName: loop.name })
@@ -68,7 +70,7 @@ export async function signOff(ask: Ask, input: SignOffInput) {
     .set({ state: 'done', doneOn: dayIn(account.timeZone, now), note: input.remark })
     .where(eq(job.id, jobId));
   const facts = { row, jobId, state, systemId: names.systemId, revisionId: asBuilt.id, filledOn };
-  const dates = row.procedure.service ? await closeService(ask, facts) : await openDates(ask, facts);
+  const dates = row.procedure.service ? await closeService(ask, facts) : await openDates(ask, facts, { taught });
   await leaveBench(scope, row.loopId);
   await pushNotice(scope, account.workshopId, { kind: 'benches' });
   await pushNotice(scope, account.workshopId, { kind: 'dates' });
@@ -78,7 +80,11 @@ export async function signOff(ask: Ask, input: SignOffInput) {
 }
 
 /** What was commissioned is what was built: a planned revision gets its "as built" twin, with what its first fill told of its parts. */
-async function markAsBuilt({ scope, account, clock }: Ask, row: RunRow, firstFillMl: number): Promise<typeof loopRevision.$inferSelect> {
+async function markAsBuilt(
+  { scope, account, clock }: Ask,
+  row: RunRow,
+  taught: TaughtFill | null,
+): Promise<typeof loopRevision.$inferSelect> {
   const [own] = await scope.select().from(loopRevision).where(eq(loopRevision.id, row.revisionId));
   if (!own) throw notFound('loop revision');
   if (own.kind !== 'planned' || row.procedure.service) return own;
@@ -88,13 +94,14 @@ async function markAsBuilt({ scope, account, clock }: Ask, row: RunRow, firstFil
     .where(eq(loopRevision.loopId, row.loopId))
     .orderBy(desc(loopRevision.number))
     .limit(1);
-  const file = withOwnFill(own.file, firstFillMl);
+  const file = taught ? withOwnFill(own.file, taught) : own.file;
   return insertRevision(scope, {
     workshopId: account.workshopId,
     loopId: row.loopId,
     number: (newest?.number ?? own.number) + 1,
     kind: 'as-built',
-    reason: file === own.file ? 'as commissioned' : `as commissioned; volumes learned from ${Math.round(firstFillMl)} mL poured`,
+    reason:
+      taught && file !== own.file ? `as commissioned; volumes learned from ${Math.round(taught.volumeMl)} mL inside` : 'as commissioned',
     personId: account.personId,
     file,
     at: clock.now(),

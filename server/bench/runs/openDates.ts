@@ -1,3 +1,5 @@
+import type { Volume } from '../../../core/machine/loop-file/volume.js';
+import type { TaughtFill } from '../../../core/physics/learning/ownLoop.js';
 import type { LooseEnd } from '../../../core/workshop/due-dates/facts.js';
 import { pouredMl, type RunState } from '../../../core/bench/runs/state.js';
 import { fillLoop } from '../../workshop/due-dates/fillLoop.js';
@@ -19,7 +21,13 @@ export interface DateFacts {
 export async function openDates(
   { scope, account, clock }: Ask,
   { row, jobId, state, systemId, revisionId, filledOn }: DateFacts,
-  refill: { drainedMl?: number; intervalShare?: number; intervalReason?: readonly LooseEnd[] } = {},
+  refill: {
+    drainedMl?: number;
+    taught?: TaughtFill | null;
+    left?: Volume | null;
+    intervalShare?: number;
+    intervalReason?: readonly LooseEnd[];
+  } = {},
 ): Promise<{ serviceDueOn: string | null; settlingDueOn: string | null }> {
   const poured = pouredMl(state);
   if (!state.coolant || poured <= 0) return { serviceDueOn: null, settlingDueOn: null };

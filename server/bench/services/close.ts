@@ -5,6 +5,7 @@ import { FINS } from '../../../core/bench/runs/checkIds.js';
 import { gradedSheet, looseEnds } from '../../../core/bench/runs/looseEnds.js';
 import { ledgerOf } from '../../../core/bench/runs/contents.js';
 import type { ServiceFacts } from '../../../core/bench/runs/facts.js';
+import type { Volume } from '../../../core/machine/loop-file/volume.js';
 import { and, eq, inArray, ne } from 'drizzle-orm';
 import { ENDS_LOOP, JOB_KINDS, refillsAnew } from '../../../core/workshop/jobs/kinds.js';
 import { nameIn } from '../../../core/machine/catalogue/names.js';
@@ -84,11 +85,19 @@ async function dateRefill(closing: Closing): Promise<{ serviceDueOn: string | nu
   if (poured && (refillsAnew(service.kind) || ledger.shares.coolant >= COUNTS_AS_ANEW))
     return openDates(ask, closing, {
       ...(drainedMl > 0 ? { drainedMl } : {}),
+      left: leftBy(closing),
       ...(ends.length > 0 ? { intervalShare: AFTER_FINDINGS.intervalShare, intervalReason: ends } : {}),
     });
   const toppedUp = state.service.flows.some(({ way }) => way === 'in');
   if (!toppedUp) return { serviceDueOn: null, settlingDueOn: null };
   return { serviceDueOn: null, settlingDueOn: await openSettling(ask.scope, { ...own, filledOn, personId: ask.account.personId }) };
+}
+
+/** What a whole drain left: that of a part's change says nothing about what this loop keeps. */
+function leftBy({ service, state: { service: own } }: Closing): Volume | null {
+  const { drained } = own;
+  if (service.kind === 'partial-drain' || drained === null || drained.leftMl === null || drained.cameMl <= 0) return null;
+  return { volumeMl: drained.leftMl, sdMl: drained.leftSdMl };
 }
 
 async function noteFindings({ ask, row, jobId, state, service, systemId }: Closing): Promise<void> {

@@ -2,7 +2,8 @@ import { newestRevision } from '../../machine/loops/revisions.js';
 import { orderFor, productOf } from '../../workshop/coolants/products.js';
 import { buildProcedure } from '../../../core/bench/procedures/buildProcedure.js';
 import { standardProcedure } from '../../../core/bench/procedures/procedureKinds.js';
-import { and, eq } from 'drizzle-orm';
+import type { Volume } from '../../../core/machine/loop-file/volume.js';
+import { and, eq, isNotNull } from 'drizzle-orm';
 import { type Procedure } from '../../../core/bench/runs/procedure.js';
 import { type RunState } from '../../../core/bench/runs/state.js';
 import { mayMix, type Miscible } from '../../../core/machine/liquids/mixing.js';
@@ -78,11 +79,13 @@ async function procedureFor(scope: Scope, given: ProcedureFor): Promise<Procedur
     .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
     .where(eq(loopRevision.loopId, given.loopId))
     .limit(1);
+  const left = await leftBefore(scope, given.loopId);
   const contents = given.start ?? (await contentsOf(scope, given.loopId));
   const service = serviceFacts({
     loop: given.file,
     liquid: liquidOf(product ?? undefined),
     ...(contents ? { contents } : {}),
+    leftBefore: left,
     kind: given.kind,
     jobId: given.jobId,
     filled: filled !== undefined && !(await leftUnfinished(scope, given.loopId)),
@@ -102,6 +105,16 @@ async function procedureFor(scope: Scope, given: ProcedureFor): Promise<Procedur
     ...(given.openedJoints.length > 0 ? { opened: { joints: given.openedJoints, lostMl: 0 } } : {}),
     service,
   });
+}
+
+/** What the drains of this loop, as it is built now, left inside. */
+async function leftBefore(scope: Scope, loopId: string): Promise<Volume[]> {
+  const { id } = await newestRevision(scope, loopId);
+  const rows = await scope
+    .select({ volumeMl: fill.leftMl, sdMl: fill.leftSdMl })
+    .from(fill)
+    .where(and(eq(fill.revisionId, id), isNotNull(fill.leftMl)));
+  return rows.map(({ volumeMl, sdMl }) => ({ volumeMl: volumeMl ?? 0, sdMl: sdMl ?? 0 }));
 }
 
 const miscible = (row: typeof coolantProduct.$inferSelect): Miscible => ({

@@ -1,3 +1,5 @@
+import type { Volume } from '../../../core/machine/loop-file/volume.js';
+import type { TaughtFill } from '../../../core/physics/learning/ownLoop.js';
 import { and, eq, sql } from 'drizzle-orm';
 import type { Scope } from '../../base/database/client.js';
 import { loop } from '../../base/database/tables/loops.js';
@@ -12,6 +14,10 @@ export interface FillMade extends Omit<FillFacts, 'fillId'> {
   readonly lotId?: string | null;
   readonly pouredMl: number;
   readonly drainedMl?: number | null;
+  /** what it teaches of the loop's volumes; nothing where it did not begin dry */
+  readonly taught?: TaughtFill | null;
+  /** what the drain before it left inside */
+  readonly left?: Volume | null;
 }
 
 /**
@@ -20,11 +26,13 @@ export interface FillMade extends Omit<FillFacts, 'fillId'> {
  */
 export async function fillLoop(scope: Scope, made: FillMade): Promise<{ serviceDueOn: string; settlingDueOn: string }> {
   const { workshopId, loopId, productId, revisionId, jobId, runId, lotId, filledOn, pouredMl, drainedMl } = made;
-  const { intervalShare, intervalReason } = made;
+  const { intervalShare, intervalReason, taught, left } = made;
   const [filled] = await scope
     .insert(fill)
     .values({
       ...{ workshopId, revisionId, jobId, runId, productId, lotId, filledOn, pouredMl, drainedMl },
+      ...(taught ? { taughtMl: taught.volumeMl, taughtSdMl: taught.sdMl } : {}),
+      ...(left ? { leftMl: left.volumeMl, leftSdMl: left.sdMl } : {}),
       ...(intervalShare === undefined ? {} : { intervalShare, intervalReason }),
       createdAt: made.at,
     })

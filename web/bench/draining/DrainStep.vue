@@ -4,6 +4,7 @@ import { asSentence } from '@core/edge/words/say.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { ledgerOf, expectedDrains, judgeDrain } from '@core/bench/runs/contents.js';
 import { wantsLevelFirst } from '@core/bench/runs/book.js';
+import { formatMlWithSd } from '@core/base/units/display.js';
 import { computed } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import type { RunState } from '@core/bench/runs/state.js';
@@ -41,6 +42,10 @@ const astray = computed(() => verdict.value !== null && !['balances', 'cannot-te
     <BookBar v-if="service.inside" :ledger="ledger" :start-ml="service.inside.volumeMl" :predicted-left-ml="leftMl" :colour="colour" />
     <p v-if="astray || state.service.drains.length > 0" :class="{ astray }" aria-live="polite">
       {{ asSentence(ledgerWords(verdict)) }}
+    </p>
+    <p v-if="service.kept" class="quiet">
+      This loop keeps {{ formatMlWithSd(service.kept.volumeMl, service.kept.sdMl) }}, by
+      {{ service.kept.drains === 1 ? 'its last drain' : `its last ${service.kept.drains} drains` }}.
     </p>
     <p v-if="service.stands.length === 0" class="quiet">
       Heights of this loop are not on record, so nothing is predicted: drain at the lowest opening, then tilt, and measure.

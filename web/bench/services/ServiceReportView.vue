@@ -1,10 +1,17 @@
 <script setup lang="ts">
 import type { ServiceReport } from '@core/edge/records/serviceReport.js';
 import { GRADE_WORDS, type Grade } from '@core/bench/inspection/grade.js';
-import { formatMl } from '@core/base/units/display.js';
+import { formatMl, formatMlWithSd } from '@core/base/units/display.js';
 
 /** What a service found, did and left: the part of the record that the owner is told. */
 defineProps<{ report: ServiceReport }>();
+
+/** The three that hold most, as the twin has it. */
+const places = (where: readonly { readonly name: string; readonly ml: number }[]): string =>
+  where
+    .slice(0, 3)
+    .map(({ name, ml }) => `${name} (${formatMl(ml)})`)
+    .join(', ');
 </script>
 
 <template>
@@ -30,6 +37,18 @@ defineProps<{ report: ServiceReport }>();
       </dd>
       <dt>Went in</dt>
       <dd>{{ formatMl(report.volumes.inMl) }}</dd>
+      <template v-if="report.volumes.drain"
+        ><dt>At the drain</dt>
+        <dd>
+          {{ formatMl(report.volumes.drain.cameMl) }} came<template v-if="report.volumes.drain.shouldMl !== null"
+            >, <span class="estimate">{{ formatMl(report.volumes.drain.shouldMl) }}</span> should have</template
+          ><template v-if="report.volumes.drain.leftMl !== null"
+            >; left inside: {{ formatMlWithSd(Math.max(0, report.volumes.drain.leftMl), report.volumes.drain.leftSdMl) }}</template
+          ><template v-if="report.volumes.drain.where.length"
+            >, most of it in <span class="estimate">{{ places(report.volumes.drain.where) }}</span></template
+          >
+        </dd></template
+      >
       <dt>The book</dt>
       <dd>{{ report.volumes.balance }}</dd>
       <template v-if="report.volumes.insideMl !== null"

@@ -1,12 +1,49 @@
 <script setup lang="ts">
+import { formatMl } from '@core/base/units/display.js';
+import type { TaughtVerdict } from '@core/physics/learning/answers.js';
+import type { GasPlace } from '@core/physics/learning/gasByStand.js';
 import { computed, onMounted, ref } from 'vue';
 import { wordsOf } from '../../base/http/api.js';
+import { useDates } from '../../base/units/dates.js';
 import { useLearned } from './learnedStore.js';
 
 /** Prior and learned volume of every catalogue part that signed-off fills hold, drawn on one scale. */
+defineProps<{ isLead?: boolean }>();
 const learned = useLearned();
+const dates = useDates();
 const problem = ref<string | null>(null);
 onMounted(() => learned.load().catch((error: unknown) => (problem.value = wordsOf(error))));
+
+const busy = ref(false);
+async function judge(id: string, verdict: TaughtVerdict | null): Promise<void> {
+  busy.value = true;
+  try {
+    await learned.judge(id, verdict);
+    problem.value = null;
+  } catch (error) {
+    problem.value = wordsOf(error);
+  } finally {
+    busy.value = false;
+  }
+}
+
+const STANDS: Readonly<Record<GasPlace, string>> = {
+  flat: 'radiators lying flat',
+  'ports-up': 'radiators with ports at the top',
+  'ports-aside': 'radiators with ports half-way up',
+  'ports-down': 'radiators with ports at the bottom',
+  unknown: 'radiators drawn without a box',
+  elsewhere: 'everywhere else',
+};
+const gasWords = computed(() =>
+  learned.gas.map(({ place, learned: { mean, sd } }) => ({
+    place,
+    words: STANDS[place],
+    figure: place === 'elsewhere' ? `${mean.toFixed(0)} ± ${sd.toFixed(0)} mL` : `${(100 * mean).toFixed(1)} ± ${(100 * sd).toFixed(1)} %`,
+  })),
+);
+/** the sheets count as further off than was thought from here */
+const WORTH_SAYING = 1.3;
 
 const most = computed(() =>
   Math.max(1, ...learned.items.map(({ prior, learned: now }) => Math.max(prior.volumeMl + prior.sdMl, now.volumeMl + now.sdMl))),
@@ -16,13 +53,41 @@ const left = (ml: number): string => `${Math.max(0, (100 * ml) / most.value)}%`;
 
 <template>
   <section class="mt-10">
-    <h2>Volumes learned from {{ learned.fills }} signed-off fills</h2>
+    <h2>Volumes learned from {{ learned.fills }} signed-off first fills</h2>
     <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
-    <p v-else-if="learned.items.length === 0" class="quiet mt-2">
-      Nothing yet. Every commissioning that is signed off with what was poured narrows the volumes of its parts; the next plan begins with
-      them.
+    <div v-if="learned.asked.length" class="asked">
+      <p>
+        <strong
+          >{{ learned.asked.length === 1 ? 'One fill is' : `${learned.asked.length} fills are` }} too far from all others to learn
+          from.</strong
+        >
+        <span class="quiet"> A jug misread, a part that is not as drawn, liquid lost: look at the record, then say.</span>
+      </p>
+      <ul class="plain-list">
+        <li v-for="fill in learned.asked" :key="fill.id">
+          <router-link :to="fill.runId ? `/runs/${fill.runId}/record` : `/systems/${fill.system.id}`">{{ fill.system.name }}</router-link>
+          <span class="figures quiet">{{ dates.day(fill.filledOn) }}</span>
+          <span class="figures"
+            ><b>{{ formatMl(Math.abs(fill.byMl)) }} {{ fill.byMl > 0 ? 'more' : 'less' }}</b> than its parts hold by all others</span
+          >
+          <span v-if="isLead" class="answers">
+            <template v-if="fill.verdict === null">
+              <v-btn variant="outlined" :disabled="busy" @click="judge(fill.id, 'counts')">It counts</v-btn>
+              <v-btn variant="text" :disabled="busy" @click="judge(fill.id, 'left-out')">Leave it out</v-btn>
+            </template>
+            <template v-else
+              ><span class="quiet">left out</span>
+              <v-btn variant="text" :disabled="busy" @click="judge(fill.id, null)">Ask again</v-btn></template
+            >
+          </span>
+        </li>
+      </ul>
+    </div>
+    <p v-if="!problem && learned.items.length === 0" class="quiet mt-2">
+      Nothing yet. Every commissioning of a dry loop that is signed off with its level read narrows the volumes of its parts; the next plan
+      begins with them.
     </p>
-    <template v-else>
+    <template v-if="!problem && learned.items.length > 0">
       <p class="quiet">
         Open bar: general estimate. Solid: learned, one standard deviation either way. New parts are added with the learned volume.
       </p>
@@ -40,6 +105,15 @@ const left = (ml: number): string => `${Math.max(0, (100 * ml) / most.value)}%`;
           <span class="quiet figures">{{ item.fills }} {{ item.fills === 1 ? 'fill' : 'fills' }}</span>
         </li>
       </ul>
+      <p v-if="learned.wider >= WORTH_SAYING" class="mt-3">
+        The makers’ sheets are further off than was thought (about {{ learned.wider.toFixed(1) }} times), so all of them count for less.
+      </p>
+      <p class="quiet mt-3">
+        Gas that stays in a bled loop, which no volume is learned from:
+        <span v-for="(each, index) in gasWords" :key="each.place" class="figures"
+          >{{ index > 0 ? ', ' : '' }}{{ each.words }} <b>{{ each.figure }}</b></span
+        >.
+      </p>
     </template>
   </section>
 </template>
@@ -55,6 +129,24 @@ const left = (ml: number): string => `${Math.max(0, (100 * ml) / most.value)}%`;
   align-items: center;
   padding: 7px 0;
   border-top: 1px solid var(--line-soft);
+}
+.asked {
+  margin-top: 8px;
+  border-left: 5px solid var(--ink);
+  padding-left: 12px;
+}
+.asked p {
+  margin: 0;
+}
+.asked li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 18px;
+  align-items: center;
+  padding: 6px 0;
+}
+.answers {
+  margin-left: auto;
 }
 .scale {
   position: relative;

@@ -2,7 +2,8 @@
 import { createPinia, setActivePinia } from 'pinia';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { findCataloguePart, type CataloguePart } from '@core/machine/catalogue/parts.js';
-import type { LearnedItem } from '@core/physics/learning/volumes.js';
+import type { AskedFill, LearnedAnswer } from '@core/physics/learning/answers.js';
+import type { LearnedItem } from '@core/physics/learning/catalogueVolumes.js';
 import { fakeServer, mountScreen, settle, wordsOf } from '../../../tests/screens/mountScreen.js';
 import PartPicker from '../loop/PartPicker.vue';
 import { useLearned } from './learnedStore.js';
@@ -16,7 +17,14 @@ const roof: LearnedItem = {
   fills: 10,
 };
 const pump: LearnedItem = { ...roof, key: 'pump-large', label: 'centrifugal pump, large', learned: { volumeMl: 24, sdMl: 4.4 }, fills: 1 };
-const serve = (items: LearnedItem[]): void => void fakeServer(() => ({ status: 200, body: { items, fills: items.length > 0 ? 43 : 0 } }));
+const answer = (items: LearnedItem[], surprising: AskedFill[] = []): LearnedAnswer => ({
+  items,
+  fills: items.length > 0 ? 43 : 0,
+  gas: items.length > 0 ? [{ place: 'flat', prior: { mean: 0.03, sd: 0.03 }, learned: { mean: 0.052, sd: 0.011 } }] : [],
+  wider: 1,
+  surprising,
+});
+const serve = (items: LearnedItem[]): void => void fakeServer(() => ({ status: 200, body: answer(items) }));
 const part = (key: string): CataloguePart => findCataloguePart(key) as CataloguePart;
 
 beforeEach(() => setActivePinia(createPinia()));
@@ -37,7 +45,7 @@ describe('learned volumes', () => {
     serve([roof, pump]);
     const screen = mountScreen(LearnedVolumes);
     await settle();
-    expect(wordsOf(screen)).toContain('Volumes learned from 43 signed-off fills');
+    expect(wordsOf(screen)).toContain('Volumes learned from 43 signed-off first fills');
     expect(screen.findAll('li').map((row) => wordsOf(row))).toEqual([
       '360 × 30 radiator, copper 172 ± 7.2 mL was 180 ± 36 10 fills',
       'centrifugal pump, large 24 ± 4.4 mL was 180 ± 36 1 fill',
@@ -59,11 +67,42 @@ describe('learned volumes', () => {
     expect(priorTo).toBeCloseTo(100, 6);
   });
 
+  it('say how much gas stays, by the way a radiator stands', async () => {
+    serve([roof]);
+    const screen = mountScreen(LearnedVolumes);
+    await settle();
+    expect(wordsOf(screen)).toContain('radiators lying flat 5.2 ± 1.1 %');
+  });
+
+  it('ask about a fill that is far off; the lead’s answer goes to the server and is shown', async () => {
+    const odd: AskedFill = {
+      ...{ id: 'f1', byMl: 412, sds: 9, verdict: null, runId: 'r1', filledOn: '2026-03-04' },
+      system: { id: 's1', name: 'Edit suite 9' },
+    };
+    const asked = fakeServer(({ method, body }) => ({
+      status: 200,
+      body: answer([roof], [method === 'PUT' ? { ...odd, verdict: (body as { verdict: 'left-out' }).verdict } : odd]),
+    }));
+    const watching = mountScreen(LearnedVolumes, { props: { isLead: false } });
+    await settle();
+    expect(wordsOf(watching)).toContain('412 mL more than its parts hold');
+    expect(watching.findAll('button')).toHaveLength(0);
+    const screen = mountScreen(LearnedVolumes, { props: { isLead: true } });
+    await settle();
+    await screen
+      .findAll('button')
+      .find((button) => button.text() === 'Leave it out')
+      ?.trigger('click');
+    await settle();
+    expect(asked.at(-1)).toMatchObject({ method: 'PUT', path: '/fills/f1/verdict', body: { verdict: 'left-out' } });
+    expect(wordsOf(screen)).toContain('left out');
+  });
+
   it('teach how they come about while there are none, and say when the server is away', async () => {
     serve([]);
     const empty = mountScreen(LearnedVolumes);
     await settle();
-    expect(wordsOf(empty)).toContain('Every commissioning that is signed off');
+    expect(wordsOf(empty)).toContain('Every commissioning of a dry loop that is signed off');
     fakeServer(() => 'unreachable');
     const away = mountScreen(LearnedVolumes);
     await settle();

@@ -1,3 +1,4 @@
+import { noteDrainEnd } from '../drainEnd.js';
 import { refusal, remark, type EntryDefinition } from '../entry.js';
 import { stepOf, type ProcedureStep } from '../procedure.js';
 import { closeStep } from '../state.js';
@@ -13,7 +14,10 @@ export interface DeviationEntry {
 export const deviation: EntryDefinition<DeviationEntry> = {
   schema: { step, reason: reason.required() },
   belongs: 'own-step',
-  apply: (state, entry, made) => closeStep(state, entry.step, made, remark(made, entry.reason)),
+  apply: (state, entry, made, procedure) => {
+    closeStep(state, entry.step, made, remark(made, entry.reason));
+    noteDrainEnd(procedure, state, entry.step, made.at);
+  },
   refuse: (entry, { procedure }) => {
     const own = stepOf(procedure, entry.step);
     const fact = own && protectedBy(own);

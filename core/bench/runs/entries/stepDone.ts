@@ -1,5 +1,6 @@
 import { lacksOf } from '../criteria.js';
 import { refusal, type EntryDefinition } from '../entry.js';
+import { noteDrainEnd } from '../drainEnd.js';
 import { spillsAgainst } from '../locks.js';
 import { stepOf } from '../procedure.js';
 import { closeStep } from '../state.js';
@@ -23,6 +24,7 @@ export const stepDone: EntryDefinition<StepDoneEntry> = {
     if (stepOf(procedure, entry.step)?.does.includes('empties'))
       state.service.flows.push({ eventId: made.eventId, at: made.at, way: 'emptied', liquid: 'old', volumeMl: 0 });
     closeStep(state, entry.step, made, null);
+    noteDrainEnd(procedure, state, entry.step, made.at);
   },
   refuse: (entry, { procedure, state, nowMs }) => {
     const own = stepOf(procedure, entry.step);

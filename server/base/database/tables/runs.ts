@@ -1,5 +1,6 @@
 import { readList, readObject } from '../../../../core/base/checking/stored.js';
 import type { BaselineReading } from '../../../../core/physics/diagnosis/reading.js';
+import type { TaughtVerdict } from '../../../../core/physics/learning/answers.js';
 import type { LooseEnd } from '../../../../core/workshop/due-dates/facts.js';
 import { readStoredEntry } from '../../../../core/bench/runs/log.js';
 import type { ProcedureKind } from '../../../../core/bench/procedures/procedureKinds.js';
@@ -161,6 +162,14 @@ export const fill = pgTable(
     filledOn: date('filled_on').notNull(),
     pouredMl: doublePrecision('poured_ml').notNull(),
     drainedMl: doublePrecision('drained_ml'),
+    /** mL that the drain before it left inside, by the book, with standard deviation; null where none was led or nobody knew */
+    leftMl: doublePrecision('left_ml'),
+    leftSdMl: doublePrecision('left_sd_ml'),
+    /** mL at the mark with standard deviation, by the book of a fill that began dry; null: it teaches no volume */
+    taughtMl: doublePrecision('taught_ml'),
+    taughtSdMl: doublePrecision('taught_sd_ml'),
+    /** what the lead said of a fill that surprises; null: nothing */
+    taughtVerdict: text('taught_verdict').$type<TaughtVerdict>(),
     /** share of the usual interval that this fill may stay, because something was left inside; 1 where nothing was */
     intervalShare: doublePrecision('interval_share').notNull().default(1),
     intervalReason: stored<readonly LooseEnd[]>('interval_reason', readList<LooseEnd>('why an interval is short')).notNull().default([]),
@@ -180,6 +189,9 @@ export const fill = pgTable(
     }),
     foreignKey({ name: 'fill_lot_fk', columns: [t.workshopId, t.lotId], foreignColumns: [coolantLot.workshopId, coolantLot.id] }),
     check('fill_volume_sane', sql`poured_ml > 0 and drained_ml >= 0`),
+    check('fill_taught_sane', sql`(taught_ml is null) = (taught_sd_ml is null) and taught_ml > 0 and taught_sd_ml > 0`),
+    check('fill_left_sane', sql`(left_ml is null) = (left_sd_ml is null) and left_sd_ml >= 0`),
+    check('fill_verdict_known', sql`taught_verdict in ('counts', 'left-out')`),
     check('fill_share_sane', sql`interval_share > 0 and interval_share <= 1`),
     index('fill_by_revision').on(t.workshopId, t.revisionId),
     ...tenantWalls('fill', t),
