@@ -36,11 +36,15 @@ const STANDS: Readonly<Record<GasPlace, string>> = {
   elsewhere: 'everywhere else',
 };
 const gasWords = computed(() =>
-  learned.gas.map(({ place, learned: { mean, sd } }) => ({
-    place,
-    words: STANDS[place],
-    figure: place === 'elsewhere' ? `${mean.toFixed(0)} ± ${sd.toFixed(0)} mL` : `${(100 * mean).toFixed(1)} ± ${(100 * sd).toFixed(1)} %`,
-  })),
+  // the radiators first
+  [...learned.gas.filter(({ place }) => place !== 'elsewhere'), ...learned.gas.filter(({ place }) => place === 'elsewhere')].map(
+    ({ place, learned: { mean, sd } }) => ({
+      place,
+      words: STANDS[place],
+      figure:
+        place === 'elsewhere' ? `${mean.toFixed(0)} ± ${sd.toFixed(0)} mL` : `${(100 * mean).toFixed(1)} ± ${(100 * sd).toFixed(1)} %`,
+    }),
+  ),
 );
 /** the sheets count as further off than was thought from here */
 const WORTH_SAYING = 1.3;
@@ -131,7 +135,7 @@ const left = (ml: number): string => `${Math.max(0, (100 * ml) / most.value)}%`;
   border-top: 1px solid var(--line-soft);
 }
 .asked {
-  margin-top: 8px;
+  margin: 8px 0 18px;
   border-left: 5px solid var(--ink);
   padding-left: 12px;
 }
