@@ -12,6 +12,7 @@ import ReasonDialog from '../base/look/ReasonDialog.vue';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
 import { call, get, wordsOf } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
+import { filledOf } from '../machine/profile/filledOf.js';
 import LoopProfile from '../machine/profile/LoopProfile.vue';
 import LotMates from '../workshop/lots/LotMates.vue';
 import PhotoButton from '../workshop/photos/PhotoButton.vue';
@@ -87,7 +88,13 @@ async function cancel(reason: string): Promise<void> {
           <v-btn variant="text" @click="cancelling = true">Take it back</v-btn>
         </div>
       </header>
-      <LoopProfile class="mt-4" :loop="job.loop.file" :colour="coolants.find(job.loop.coolantProductId)?.colour" :height="150" />
+      <LoopProfile
+        class="mt-4"
+        :loop="job.loop.file"
+        :filled="filledOf(job.loop.inside)"
+        :colour="coolants.find(job.loop.coolantProductId)?.colour"
+        :height="150"
+      />
       <div class="columns">
         <section class="stack">
           <h2>As it came in</h2>

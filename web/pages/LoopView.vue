@@ -23,6 +23,7 @@ import ChainList from '../machine/loop/ChainList.vue';
 import EditAs from '../machine/loop/EditAs.vue';
 import LoopFigures from '../machine/loop/LoopFigures.vue';
 import LoopPages from '../machine/loop/LoopPages.vue';
+import { filledOf } from '../machine/profile/filledOf.js';
 import LoopProfile from '../machine/profile/LoopProfile.vue';
 import { downloadLoop, readDroppedLoop } from '../machine/loop/loopTransfer.js';
 import PartPicker from '../machine/loop/PartPicker.vue';
@@ -71,6 +72,8 @@ const editor = useLoopDraft(() => `lavacrum.loop.${props.id ?? `new-${props.syst
 const draft = editor.draft;
 
 const systemId = computed(() => saved.value?.systemId ?? props.systemId ?? '');
+/** what is inside the loop as it was saved; what is being changed holds nothing yet */
+const inside = computed(() => (editor.dirty.value ? null : (saved.value?.inside ?? null)));
 const product = computed(() => coolants.find(draft.value.coolantProductId));
 const series = computed(() => draft.value.file.components.length < 2 || isSeriesLoop(draft.value.file));
 const afterName = computed(() => {
@@ -277,6 +280,7 @@ onBeforeRouteLeave(() => {
             :colour="product?.colour ?? null"
             :height="230"
             :selected="selected"
+            :filled="filledOf(inside)"
             @select="selected = selected === $event ? null : $event"
           />
           <LoopPages v-if="id" :id="id" :dirty="editor.dirty.value" />
@@ -304,7 +308,7 @@ onBeforeRouteLeave(() => {
             <PartPicker v-if="series" class="mt-6" :after="afterName" @add="add" />
           </div>
           <aside>
-            <LoopFigures :loop="draft.file" :product="product" />
+            <LoopFigures :loop="draft.file" :product="product" :liquid="coolants.liquidOf(draft.coolantProductId)" :inside="inside" />
             <section v-if="saved" class="mt-8">
               <h2>Revisions</h2>
               <ul class="plain-list quiet mt-2">

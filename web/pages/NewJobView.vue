@@ -12,6 +12,7 @@ import { useCoolants } from '../workshop/coolants/coolantStore.js';
 import { call, get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
 import { useSubmit } from '../base/http/useSubmit.js';
+import { filledOf } from '../machine/profile/filledOf.js';
 import LoopProfile from '../machine/profile/LoopProfile.vue';
 import EstimateFields from '../workshop/jobs/EstimateFields.vue';
 import IntakeFields from '../workshop/jobs/IntakeFields.vue';
@@ -100,7 +101,13 @@ async function book(): Promise<void> {
         <p v-else class="quiet">No fill of this loop is on record.</p>
       </header>
       <v-select v-if="page.loops.length > 1" v-model="loopId" :items="page.loops" item-title="name" item-value="id" label="Which loop" />
-      <LoopProfile v-if="loop?.revision" :loop="loop.revision.file" :colour="coolants.find(loop.coolantProductId)?.colour" :height="130" />
+      <LoopProfile
+        v-if="loop?.revision"
+        :loop="loop.revision.file"
+        :filled="filledOf(loop.inside)"
+        :colour="coolants.find(loop.coolantProductId)?.colour"
+        :height="130"
+      />
       <div class="columns">
         <IntakeFields
           :model-value="form"

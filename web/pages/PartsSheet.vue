@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue';
 import { orderCoolant } from '@core/machine/liquids/order.js';
 import { CUTTING, tubeCuts } from '@core/machine/shop-sums/tubeCuts.js';
+import FillForecast from '../machine/filling/FillForecast.vue';
 import { fillVolume } from '@core/physics/filling/fillPlan.js';
 import { countFittings } from '@core/machine/loop-file/fittings.js';
 import { partName } from '@core/machine/loop-file/loopFile.js';
@@ -124,6 +125,13 @@ const print = (): void => window.print();
             >
           </p>
           <p v-else class="quiet">No coolant chosen for this loop yet.</p>
+          <h2 class="mt-4">{{ loop.inside.standing ? 'To fill from here' : 'First fill' }}</h2>
+          <FillForecast
+            :loop="loop.file"
+            :liquid="coolants.liquidOf(loop.coolantProductId)"
+            :colour="product?.colour ?? null"
+            :inside="loop.inside"
+          />
           <template v-if="hasRadiator">
             <h2 class="mt-4">Fan screws</h2>
             <p>

@@ -13,6 +13,8 @@ import { useCoolants } from '../workshop/coolants/coolantStore.js';
 import DueCard from '../workshop/due-dates/DueCard.vue';
 import { get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
+import { filledOf } from '../machine/profile/filledOf.js';
+import InsideWords from '../machine/profile/InsideWords.vue';
 import LoopProfile from '../machine/profile/LoopProfile.vue';
 import { useNotices } from '../base/shell/notices.js';
 import { useDates } from '../base/units/dates.js';
@@ -118,7 +120,8 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
               <p v-if="loop.revision" class="quiet figures">
                 {{ formatMlWithSd(loop.revision.volumeMl, loop.revision.volumeSdMl) }} whole ·
                 {{ coolants.find(loop.coolantProductId)?.name ?? 'coolant not chosen' }} · revision {{ loop.revision.number }},
-                {{ loop.revision.kind === 'as-built' ? 'as built' : loop.revision.kind }}
+                {{ loop.revision.kind === 'as-built' ? 'as built' : loop.revision.kind }}<br />
+                <InsideWords :inside="loop.inside" />
               </p>
             </header>
             <LoopProfile
@@ -126,7 +129,7 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
               :loop="loop.revision.file"
               :colour="coolants.find(loop.coolantProductId)?.colour"
               :height="210"
-              :filled="page.system.state === 'planned' ? new Map() : null"
+              :filled="filledOf(loop.inside)"
             />
             <div class="row mt-3 no-print">
               <v-btn v-if="activeRun(loop)" size="large" :to="`/runs/${activeRun(loop)?.id}`">Go to the bench</v-btn>

@@ -1,4 +1,5 @@
 import type { JobKind } from '../../workshop/jobs/kinds.js';
+import type { Shares } from '../../physics/contents/shares.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { Debrief } from '../practice/debrief.js';
 import type { RunEvent } from '../runs/log.js';
@@ -17,9 +18,8 @@ export interface BenchRun {
   ownerName: string;
   loopName: string;
   colour: string | null;
-  pouredMl: number;
-  /** the fill is done: the loop stands full */
-  full: boolean;
+  /** share of each part that holds liquid, a running pump as it was at this answer; null: full */
+  inside: Shares | null;
   startedAt: string;
   stepTitle: string;
   lead: string;

@@ -1,3 +1,4 @@
+import type { InsideNow } from '../../physics/live-book/insideNow.js';
 import type { Suspect } from '../lots/suspects.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { JobKind } from './kinds.js';
@@ -26,7 +27,7 @@ export interface JobPage {
   consented: boolean;
   system: { id: string; name: string; state: string };
   owner: { id: string; name: string; phone: string | null; channel: string };
-  loop: { id: string; name: string; file: LoopFile; coolantProductId: string | null };
+  loop: { id: string; name: string; file: LoopFile; coolantProductId: string | null; inside: InsideNow };
   history: LoopHistory;
   run: { id: string; state: string } | null;
   photos: { id: string; caption: string; at: string }[];

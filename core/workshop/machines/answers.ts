@@ -1,3 +1,4 @@
+import type { InsideNow } from '../../physics/live-book/insideNow.js';
 import type { DateReason } from '../due-dates/facts.js';
 import type { Escalation } from '../due-dates/escalation.js';
 import type { Attention, DueKind, SystemState } from './attention.js';
@@ -85,6 +86,8 @@ export interface LoopOfSystem {
   coolantProductId: string | null;
   version: number;
   revision: { number: number; kind: string; volumeMl: number; volumeSdMl: number; file: LoopFile } | null;
+  /** null without a drawing */
+  inside: InsideNow | null;
   runs: { id: string; loopId: string; state: string; startedAt: string }[];
 }
 
@@ -132,6 +135,7 @@ export interface LoopAnswer {
   coolantProductId: string | null;
   version: number;
   file: LoopFile;
+  inside: InsideNow;
   activeRunId: string | null;
   revisions: {
     id: string;

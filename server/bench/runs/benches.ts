@@ -5,7 +5,8 @@ import { and, asc, eq, gte, inArray } from 'drizzle-orm';
 import { judgeDryTest } from '../../../core/bench/runs/criteria.js';
 import { dryingLeftMs } from '../../../core/bench/runs/locks.js';
 import { stepOf, type Procedure } from '../../../core/bench/runs/procedure.js';
-import { currentKind, isDone, pouredMl, timerFace, type RunState } from '../../../core/bench/runs/state.js';
+import { sharesInside } from '../../../core/bench/runs/standing.js';
+import { currentKind, timerFace, type RunState } from '../../../core/bench/runs/state.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { owner, job, system } from '../../base/database/tables/machines.js';
@@ -100,9 +101,11 @@ async function activeRuns({ scope, clock }: Ask) {
       systemName: system.name,
       ownerName: owner.name,
       colour: coolantProduct.colour,
+      file: loopRevision.file,
     })
     .from(run)
     .innerJoin(loop, eq(loop.id, run.loopId))
+    .innerJoin(loopRevision, eq(loopRevision.id, run.revisionId))
     .innerJoin(system, eq(system.id, loop.systemId))
     .innerJoin(owner, eq(owner.id, system.ownerId))
     .leftJoin(coolantProduct, eq(coolantProduct.id, loop.coolantProductId))
@@ -125,8 +128,7 @@ async function activeRuns({ scope, clock }: Ask) {
       ownerName: row.ownerName,
       loopName: row.loopName,
       colour: row.colour,
-      pouredMl: pouredMl(state),
-      full: isDone(state, ({ kind }) => kind === 'fill'),
+      inside: sharesInside(procedure, row.file, state, nowMs),
       startedAt: row.run.startedAt.toISOString(),
       stepTitle: step?.title ?? 'Sign off',
       lead: step?.lead ?? '',

@@ -1,3 +1,4 @@
+import { insideOf } from './inside.js';
 import { and, desc, eq, sql } from 'drizzle-orm';
 import { partName, tubeLengthMm, type LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import { readLoopFile } from '../../../core/machine/loop-file/loopFileSchema.js';
@@ -186,7 +187,8 @@ export async function loadLoop(scope: Scope, loopId: string) {
     .where(eq(loopRevision.loopId, loopId))
     .orderBy(desc(baseline.takenAt))
     .limit(NEWEST_BASELINES);
-  return { ...row, revisions, file: newest.file, activeRunId: active?.id ?? null, baselines: measured };
+  const inside = await insideOf(scope, loopId, newest.file);
+  return { ...row, revisions, file: newest.file, inside, activeRunId: active?.id ?? null, baselines: measured };
 }
 
 export async function loadRevision(scope: Scope, loopId: string, number: number) {

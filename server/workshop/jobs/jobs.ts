@@ -1,3 +1,4 @@
+import { insideOf } from '../../machine/loops/inside.js';
 import { newestRevision } from '../../machine/loops/revisions.js';
 import { productOf } from '../coolants/products.js';
 import type { Suspect } from '../../../core/workshop/lots/suspects.js';
@@ -155,7 +156,13 @@ export async function readJob(ask: Ask, jobId = idFrom(ask.request, 'id', 'job')
     consented: consents.some(({ estimateNumber }) => estimateNumber === row.service.estimateNumber),
     system: { id: row.system.id, name: row.system.name, state: row.system.state },
     owner: { id: row.owner.id, name: row.owner.name, phone: row.owner.phone, channel: row.owner.channel },
-    loop: { id: row.loop.id, name: row.loop.name, file: revision.file, coolantProductId: row.loop.coolantProductId },
+    loop: {
+      id: row.loop.id,
+      name: row.loop.name,
+      file: revision.file,
+      coolantProductId: row.loop.coolantProductId,
+      inside: await insideOf(scope, row.loop.id, revision.file),
+    },
     history: await loopHistory(ask, row.service.loopId),
     run: led ?? null,
     photos,

@@ -1,3 +1,4 @@
+import { insideOf } from '../../machine/loops/inside.js';
 import type { SystemLine } from '../../../core/workshop/machines/answers.js';
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
 import { escalationOf } from '../../../core/workshop/due-dates/escalation.js';
@@ -210,11 +211,17 @@ export async function readSystem(ask: Ask) {
       dues.map(({ kind, dueOn, postponed, clocks }) => ({ kind: kind, dueOn, postponed, firstDueOn: clocks[0]?.dueOn ?? null })),
       ask.today,
     ),
-    loops: loops.map((each) => ({
-      ...each,
-      revision: revisions.find(({ loopId }) => loopId === each.id) ?? null,
-      runs: runs.filter(({ loopId }) => loopId === each.id),
-    })),
+    loops: await Promise.all(
+      loops.map(async (each) => {
+        const revision = revisions.find(({ loopId }) => loopId === each.id) ?? null;
+        return {
+          ...each,
+          revision,
+          inside: revision && (await insideOf(scope, each.id, revision.file)),
+          runs: runs.filter(({ loopId }) => loopId === each.id),
+        };
+      }),
+    ),
     dues: dues.map((due) => ({ ...due, escalation: escalationOf({ ...due, firstDueOn: due.clocks[0]?.dueOn ?? null }) })),
     usage: await usagePage(scope, id, row.system, filledOn ?? null),
   };

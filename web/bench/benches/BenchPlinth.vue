@@ -2,7 +2,6 @@
 import type { BenchRun, NextSlot } from '@core/bench/benches/answers.js';
 import { computed } from 'vue';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
-import { fillFront } from '@core/physics/filling/fillPlan.js';
 import { formatClock, formatSpan } from '@core/base/units/display.js';
 import LoopProfile from '../../machine/profile/LoopProfile.vue';
 import { useDates } from '../../base/units/dates.js';
@@ -26,11 +25,7 @@ const clocks = computed(() =>
     .sort((a, b) => a.left - b.left),
 );
 const clock = computed(() => clocks.value[0] ?? null);
-const filled = computed(() =>
-  props.run && props.file && !props.run.full
-    ? new Map(fillFront(props.file, props.run.pouredMl).map((each) => [each.id, each.filled]))
-    : null,
-);
+const filled = computed(() => (props.run?.inside ? new Map(Object.entries(props.run.inside)) : null));
 const sinceS = computed(() => (props.run ? (now.value - Date.parse(props.run.startedAt)) / 1000 : 0));
 </script>
 

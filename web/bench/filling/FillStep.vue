@@ -2,7 +2,8 @@
 import { LEVEL_STAYS } from '@core/bench/runs/checkIds.js';
 import { balanceWords } from '@core/edge/words/bench.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
-import { fillOrder } from '@core/bench/runs/fillOrder.js';
+import { fillFromNow, fillOrder } from '@core/bench/runs/fillOrder.js';
+import { forecastOf } from '@core/physics/filling/forecast.js';
 import { fillBalance } from '@core/bench/runs/contents.js';
 import { computed, onMounted, ref } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
@@ -13,6 +14,7 @@ import { formatMl } from '@core/base/units/display.js';
 import { useCoolants } from '../../workshop/coolants/coolantStore.js';
 import NumberField from '../../base/units/NumberField.vue';
 import FillPlanDrawing from '../../machine/filling/FillPlanDrawing.vue';
+import FillRange from '../../machine/filling/FillRange.vue';
 import LevelBar from '../../machine/filling/LevelBar.vue';
 import { useNow } from '../../base/units/now.js';
 import FillOrderPanel from './FillOrder.vue';
@@ -48,9 +50,13 @@ const watched = computed(() => {
     levelStays: props.state.steps.find(({ kind }) => kind === 'fill')?.checks[LEVEL_STAYS]?.mark === 'done',
   });
 });
-const rowsScale = computed(() =>
-  Math.max(1, ...(watched.value?.rows ?? []).map(({ pouredMl: ml, plannedMl }) => Math.max(ml, plannedMl ?? 0))),
-);
+const rowsScale = computed(() => Math.max(1, ...props.state.pours.map(({ value }) => value)));
+/** how it likely ends, from what is inside now; null where heights are not known */
+const forecast = computed(() => {
+  const fill = fillFromNow(props.procedure, props.state);
+  const { insideMl } = props.state.contents;
+  return fill && insideMl !== null ? forecastOf(fill, Math.max(0, insideMl)) : null;
+});
 const product = computed(() => coolants.find(props.state.coolant?.productId ?? productId.value));
 const lots = computed(() => coolants.find(productId.value)?.lots ?? []);
 const now = useNow(500);
@@ -152,17 +158,14 @@ function pour(): void {
         :reservoir="procedure.facts.reservoir"
         :colour="product?.colour ?? null"
       />
-      <ol v-if="watched && watched.rows.length" class="plain-list pours" aria-label="Pours against the plan">
-        <li v-for="(row, index) in watched.rows" :key="index">
+      <FillRange v-if="forecast" :forecast="forecast" :colour="product?.colour ?? null" />
+      <ol v-if="watched && state.pours.length" class="plain-list pours" aria-label="Pours so far">
+        <li v-for="(row, index) in state.pours" :key="row.eventId">
           <span class="figures">{{ index + 1 }}</span>
           <span class="track" aria-hidden="true">
-            <i :style="{ width: `${(100 * row.pouredMl) / rowsScale}%`, background: product?.colour ?? 'var(--ink-soft)' }" />
-            <b v-if="row.plannedMl !== null" :style="{ left: `${(100 * row.plannedMl) / rowsScale}%` }" />
+            <i :style="{ width: `${(100 * row.value) / rowsScale}%`, background: product?.colour ?? 'var(--ink-soft)' }" />
           </span>
-          <span class="figures"
-            >{{ Math.round(row.pouredMl) }} mL
-            <span class="quiet">{{ row.plannedMl === null ? 'not planned' : `planned ${Math.round(row.plannedMl)}` }}</span></span
-          >
+          <span class="figures">{{ Math.round(row.value) }} mL</span>
         </li>
       </ol>
       <!-- where the fill was simulated, a plan from volumes alone would contradict it: columns fall back -->
@@ -182,7 +185,7 @@ p {
 }
 .pours li {
   display: grid;
-  grid-template-columns: 24px 1fr 190px;
+  grid-template-columns: 24px 1fr 90px;
   gap: 12px;
   align-items: center;
   padding: 2px 0;
@@ -196,13 +199,6 @@ p {
   display: block;
   height: 100%;
   border: 1.5px solid var(--ink);
-}
-.track b {
-  position: absolute;
-  top: -3px;
-  bottom: -3px;
-  width: 3px;
-  background: var(--ink);
 }
 .coolant {
   display: grid;

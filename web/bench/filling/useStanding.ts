@@ -1,9 +1,7 @@
-import { standingNow } from '@core/bench/runs/book.js';
-import { serviceContents } from '@core/bench/runs/contents.js';
-import { sharesOf } from '@core/physics/contents/shares.js';
+import { sharesByBook, sharesInside } from '@core/bench/runs/standing.js';
+import type { Shares } from '@core/physics/contents/shares.js';
 import { computed, type ComputedRef, type Ref } from 'vue';
 import type { ProcedureStep } from '@core/bench/runs/procedure.js';
-import { isDone, pouredMl } from '@core/bench/runs/state.js';
 import { fillFront } from '@core/physics/filling/fillPlan.js';
 import { levelMlOf } from '@core/bench/instruments/level.js';
 import type { RunDesk } from '../runs/useRun.js';
@@ -25,11 +23,9 @@ export function useStanding(
     const reservoir = desk.answer.value?.run.procedure.facts?.reservoir;
     return reservoir && mm !== null ? levelMlOf(reservoir, mm) : null;
   });
-  /** share of each part that holds liquid by the book; with the level sensor where there is one. null without heights */
-  const byBook = (measured: number | null): ReadonlyMap<string, number> | null => {
+  const byBook = (measured: number | null): Shares | null => {
     const run = desk.answer.value?.run;
-    const book = run && desk.state.value ? standingNow(run.procedure, desk.state.value, now.value, measured) : null;
-    return book && new Map(Object.entries(sharesOf(book.twin.drive.network, book.twin.contents(book.at))));
+    return run && desk.state.value ? sharesByBook(run.procedure, desk.state.value, now.value, measured) : null;
   };
   /** where the front stands while filling: the first stretch on the way that is not full */
   const fronts = computed((): FrontMark[] => {
@@ -44,7 +40,7 @@ export function useStanding(
       const way = shares
         ? fillFront(file, 0)
             .slice(1)
-            .map(({ id }) => ({ id, filled: shares.get(id) ?? 0 }))
+            .map(({ id }) => ({ id, filled: shares[id] ?? 0 }))
         : [];
       const end = way.findIndex(({ filled }) => filled < FULL_SHARE);
       const at = end > 0 && (way[end]?.filled ?? 0) < 0.01 ? way[end - 1] : way[end];
@@ -52,16 +48,12 @@ export function useStanding(
     });
   });
 
-  /** By the book; without heights: before the fill the loop stands empty, while pouring the front is an estimate from volumes, afterwards it is full. */
   const filled = computed(() => {
     const { file, run } = desk.answer.value ?? {};
     const state = desk.state.value;
     if (!file || !run || !state) return null;
-    const book = byBook(measuredMl.value);
-    if (book) return book;
-    if (run.procedure.service) return serviceContents(run.procedure, state);
-    if (isDone(state, ({ kind }) => kind === 'fill')) return null;
-    return new Map(fillFront(file, pouredMl(state)).map((each) => [each.id, each.filled]));
+    const shares = sharesInside(run.procedure, file, state, now.value, measuredMl.value);
+    return shares && new Map(Object.entries(shares));
   });
   return { filled, fronts };
 }

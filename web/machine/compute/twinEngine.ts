@@ -6,6 +6,8 @@ import { drainTurned, type DrainResult } from '@core/physics/draining/drain.js';
 import { pictureOfContents, pictureOfDrain, type LiquidPicture } from '@core/physics/draining/picture.js';
 import { planTakeOut, type TakeOutPlan } from '@core/physics/draining/takeOut.js';
 import { FILL } from '@core/physics/filling/frontMoves.js';
+import { wettedOf } from '@core/physics/live-book/liquidTwin.js';
+import type { InsideNow } from '@core/physics/live-book/insideNow.js';
 import { simulateFill, type FillSimulation } from '@core/physics/filling/fillSimulation.js';
 import { fillByGravity, type GravityFill } from '@core/physics/filling/gravityFill.js';
 import { uncoverAngles, type UncoverAngle } from '@core/physics/filling/outletAngle.js';
@@ -138,10 +140,15 @@ export class TwinEngine {
     return { unrolled: unrollTurned(turned, loop), picture: pictureOfContents(turned, fullContents(network)) };
   }
 
-  /** From the mark, as the bench advises a machine that comes in filled. */
-  advise(): PlanAnswer {
+  /**
+   * As the bench advises a machine that comes in.
+   * @param standing what stands inside by the book; null: the loop stands at its mark
+   */
+  advise(standing: InsideNow['standing'] = null): PlanAnswer {
     const { loop, network } = this.loaded();
-    const plan = adviseDraining(loop, network, DRAIN_POLICY, contentsAtMark(loop, network, twinFor(loop, this.liquid)));
+    const twin = twinFor(loop, this.liquid);
+    const now = twin && wettedOf(twin, standing);
+    const plan = adviseDraining(loop, network, DRAIN_POLICY, twin && now ? twin.contents(now) : contentsAtMark(loop, network, twin));
     const scenes = plan.stages.map(({ standing, left }) => {
       const turned = turnNetwork(network, STANDING[standing]);
       return { unrolled: unrollTurned(turned, loop), picture: pictureOfContents(turned, left) };
@@ -154,13 +161,19 @@ export class TwinEngine {
     return planTakeOut(turnNetwork(network, STANDING.upright), loop, componentId);
   }
 
-  /** @param reservoirId where several circuits share a case; the first without it */
-  pourAndPulse(reservoirId: string | null): FillAnswer {
+  /**
+   * @param reservoirId where several circuits share a case; the first without it
+   * @param standing what stands inside already; null: the loop is dry
+   */
+  pourAndPulse(reservoirId: string | null, standing: InsideNow['standing'] = null): FillAnswer {
     const { loop, network } = this.loaded();
     const reservoirs = loop.components.filter(({ kind }) => kind === 'reservoir');
     const reservoir = reservoirs.find(({ id }) => id === reservoirId) ?? reservoirs[0];
     if (!reservoir || !this.flow) return { simulation: null, gravity: reservoir ? null : fillByGravity(loop), scenes: [], uncovers: [] };
-    const simulation = simulateFill(loop, liquidAt(this.liquid, ROOM_WARM_C), reservoir, { leastGainMl: FILL.handsGainMl });
+    const simulation = simulateFill(loop, liquidAt(this.liquid, ROOM_WARM_C), reservoir, {
+      leastGainMl: FILL.handsGainMl,
+      ...(standing ? { reservoirMl: standing.reservoirMl, wettedMl: Float64Array.from(standing.wettedMl) } : {}),
+    });
     const turned = turnNetwork(network, STANDING.upright);
     const unrolled = unrollTurned(turned, loop);
     const states = [simulation.passive, ...simulation.pulses.flatMap(({ atStop, settled }) => [atStop, settled])];

@@ -6,19 +6,26 @@ import { liquidWords, type Liquid } from '@core/machine/liquids/fluids.js';
 import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { formatMl } from '@core/base/units/display.js';
 import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
+import { forecastOf } from '@core/physics/filling/forecast.js';
+import type { InsideNow } from '@core/physics/live-book/insideNow.js';
+import FillRange from './FillRange.vue';
 import { nameOpening } from '@core/physics/draining/openingNames.js';
 import ProfileSheet from '../profile/ProfileSheet.vue';
 
 /** The first fill, pulse by pulse: where the liquid stands, how long to run, what falls back, what to pour. */
-const props = defineProps<{ loop: LoopFile; twin: Twin; colour: string | null; liquid: Liquid }>();
+const props = defineProps<{ loop: LoopFile; twin: Twin; colour: string | null; liquid: Liquid; inside?: InsideNow | null }>();
 
 const reservoirs = computed(() => props.loop.components.filter(({ kind }) => kind === 'reservoir'));
 /** the reservoir that is poured into, where a case holds several circuits */
 const from = ref(reservoirs.value[0]?.id ?? null);
+/** from what is inside now, or as if the loop were dry */
+const dry = ref(false);
+const standing = computed(() => (dry.value || reservoirs.value.length !== 1 ? null : (props.inside?.standing ?? null)));
+const insideMl = computed(() => standing.value?.wettedMl.reduce((sum, ml) => sum + ml, standing.value.reservoirMl) ?? 0);
 const fill = useTwinAnswer(
   props.twin,
-  () => ({ from: from.value }),
-  ({ from: id }) => props.twin.engine.pourAndPulse(id),
+  () => ({ from: from.value, standing: standing.value }),
+  ({ from: id, standing: inside }) => props.twin.engine.pourAndPulse(id, inside),
 );
 const full = useTwinAnswer(
   props.twin,
@@ -26,6 +33,7 @@ const full = useTwinAnswer(
   () => props.twin.engine.standing(STANDING.upright),
 );
 const simulation = computed(() => fill.value?.simulation ?? null);
+const forecast = computed(() => simulation.value && forecastOf(simulation.value, insideMl.value));
 /** which scene: 0 at rest, then pump stops and settled of each pulse in turn */
 const at = ref(0);
 const last = computed(() => Math.max(0, (fill.value?.scenes.length ?? 1) - 1));
@@ -122,12 +130,15 @@ const KEY = [
           }}</v-btn>
           <v-btn variant="text" size="large" @click="play">{{ playing ? 'Hold' : 'Play it through' }}</v-btn>
         </div>
-        <p class="quiet mt-4">
-          All in all about <b>{{ formatMl(simulation.totalMl) }}</b> in {{ simulation.pulses.length }}
-          {{ simulation.pulses.length === 1 ? 'pulse' : 'pulses' }}. At least {{ formatMl(simulation.leastMl) }}, should a radiator’s
-          channels carry no gas down; at most {{ formatMl(simulation.mostMl) }}, once all gas is out: tilt the case, see Gas and flow. The
-          front rises at most {{ Math.round(simulation.liftMm) }} mm above the surface; at no flow the pump pushes
-          {{ Math.round(simulation.shutoffMm) }} mm.
+        <FillRange v-if="forecast" class="mt-4" :forecast="forecast" :colour="colour" />
+        <label v-if="inside?.standing" class="row quiet mt-2"
+          ><input v-model="dry" type="checkbox" @change="at = 0" /> as if the loop were dry, not from what is inside now</label
+        >
+        <p class="quiet mt-2">
+          About <b>{{ formatMl(simulation.totalMl) }}</b> to pour, in {{ simulation.pulses.length }}
+          {{ simulation.pulses.length === 1 ? 'pulse' : 'pulses' }}. The least is where a radiator’s channels carry no gas down, the most
+          once all gas is out: tilt the case, see Gas and flow. The front rises at most {{ Math.round(simulation.liftMm) }} mm above the
+          surface; at no flow the pump pushes {{ Math.round(simulation.shutoffMm) }} mm.
           <span class="estimate">Computed for {{ liquidWords(liquid) }} at 25 °C from the drawing.</span>
         </p>
         <p class="danger-note">The pump must never run dry: stop at the low mark, whatever this says.</p>

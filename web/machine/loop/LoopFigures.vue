@@ -1,24 +1,32 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { orderCoolant } from '@core/machine/liquids/order.js';
-import { fillVolume, planFill } from '@core/physics/filling/fillPlan.js';
+import { fillVolume } from '@core/physics/filling/fillPlan.js';
 import { countFittings } from '@core/machine/loop-file/fittings.js';
 import { loopFindings } from '@core/machine/build-checks/loopFindings.js';
 import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { loopVolume } from '@core/machine/loop-file/volume.js';
 import { formatMl } from '@core/base/units/display.js';
 import type { CoolantProduct } from '@core/machine/liquids/classes.js';
-import FillPlanDrawing from '../filling/FillPlanDrawing.vue';
+import { WATER, type Liquid } from '@core/machine/liquids/fluids.js';
+import type { InsideNow } from '@core/physics/live-book/insideNow.js';
+import FillForecast from '../filling/FillForecast.vue';
+import InsideWords from '../profile/InsideWords.vue';
 import { fittingWords } from './fittingWords.js';
 
 /** What the loop computes: volume, order, fittings, fill, and what to look at before it is built. */
-const props = defineProps<{
-  loop: LoopFile;
-  product: (Pick<CoolantProduct, 'form' | 'targetFraction' | 'bottleMl'> & { readonly name: string; readonly colour: string }) | null;
-}>();
+const props = withDefaults(
+  defineProps<{
+    loop: LoopFile;
+    liquid?: Liquid;
+    /** of the loop as it was saved; null: it is being changed */
+    inside?: InsideNow | null;
+    product: (Pick<CoolantProduct, 'form' | 'targetFraction' | 'bottleMl'> & { readonly name: string; readonly colour: string }) | null;
+  }>(),
+  { liquid: () => WATER, inside: null },
+);
 const volume = computed(() => loopVolume(props.loop));
 const fill = computed(() => fillVolume(props.loop));
-const plan = computed(() => planFill(props.loop));
 const order = computed(() => (props.product ? orderCoolant(fill.value, props.product) : null));
 const fittings = computed(() => countFittings(props.loop));
 /** parts with a volume from the loop's own fills, the one that moved most first */
@@ -47,8 +55,9 @@ const findings = computed(() => loopFindings(props.loop));
       </p>
     </section>
     <section>
-      <h2>First fill</h2>
-      <FillPlanDrawing class="mt-2" :plan="plan" :colour="product?.colour ?? null" />
+      <h2>{{ inside?.standing ? 'To fill from here' : 'First fill' }}</h2>
+      <p v-if="inside && inside.by !== 'never-filled'" class="quiet"><InsideWords :inside="inside" /></p>
+      <FillForecast class="mt-2" :loop="loop" :liquid="liquid" :colour="product?.colour ?? null" :inside="inside" />
     </section>
     <section>
       <h2>To order</h2>

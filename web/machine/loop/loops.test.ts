@@ -3,8 +3,9 @@ import { usualLoop } from '@core/machine/catalogue/testLoops.js';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { nextTick } from 'vue';
 import { loopVolume } from '@core/machine/loop-file/volume.js';
-import { mountScreen, wordsOf } from '../../../tests/screens/mountScreen.js';
+import { mountScreen, settle, wordsOf } from '../../../tests/screens/mountScreen.js';
 import ChainList from './ChainList.vue';
+import { insideNow } from '@core/physics/live-book/insideNow.js';
 import LoopFigures from './LoopFigures.vue';
 import LoopProfile from '../profile/LoopProfile.vue';
 import { readDroppedLoop } from './loopTransfer.js';
@@ -129,6 +130,16 @@ describe('the figures of a loop', () => {
     expect(screen.find('.big-number').text().replace(/\s+/g, ' ')).toBe(`${Math.round(volume.volumeMl)} ± ${Math.round(volume.sdMl)} mL`);
     expect(wordsOf(screen)).toContain('1 × 500 mL of Plain Clear concentrate');
     expect(screen.text()).toContain('14 compression fittings');
+  });
+
+  it('forecast the fill from what is inside now: at least, likely, at most, and what is still to go', async () => {
+    const dry = mountScreen(LoopFigures, { props: { loop: usualLoop(), product: null } });
+    await settle();
+    expect(wordsOf(dry)).toMatch(/First fill.*0 mL inside; likely full at \d+ mL, at least \d+ mL, at most \d+ mL/);
+    const full = mountScreen(LoopFigures, { props: { loop: usualLoop(), product: null, inside: insideNow(usualLoop(), null, true) } });
+    await settle();
+    expect(wordsOf(full)).toContain('Nothing more goes in');
+    expect(wordsOf(full)).toContain('inside, if it stands at its mark');
   });
 
   it('ask for the coolant before they order any', () => {

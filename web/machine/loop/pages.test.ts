@@ -29,6 +29,7 @@ const loopAnswer = {
   coolantProductId: 'p',
   version: 3,
   file,
+  inside: { by: 'never-filled', volume: { volumeMl: 0, sdMl: 0 }, shares: {}, standing: null },
   activeRunId: null,
   revisions: [
     { id: 'r', number: 2, kind: 'as-built', reason: '', at: '2026-03-01T10:00:00Z', by: 'Ilse Darrow', volumeMl: 780, volumeSdMl: 60 },

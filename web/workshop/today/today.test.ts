@@ -25,8 +25,7 @@ const run = (more: Partial<BenchRun> = {}): BenchRun => ({
   ownerName: 'Ada',
   loopName: 'Main',
   colour: '#7fb8c9',
-  pouredMl: 0,
-  full: true,
+  inside: null,
   startedAt: '2026-03-10T08:00:00Z',
   stepTitle: 'Wet test',
   lead: 'Only the pump runs.',
@@ -73,8 +72,9 @@ describe('a bench', () => {
       mountScreen(BenchPlinth, { props: { name: 'b', run: run(more), file: usualLoop() } })
         .findAll('.level[data-fate="liquid"]')
         .reduce((sum, level) => sum + Number(level.attributes('height')), 0);
-    expect(liquid({ full: false, pouredMl: 0 })).toBe(0);
-    expect(liquid({ full: true })).toBeGreaterThan(liquid({ full: false, pouredMl: 200 }));
+    expect(liquid({ inside: {} })).toBe(0);
+    expect(liquid({ inside: null })).toBeGreaterThan(liquid({ inside: { reservoir: 0.5 } }));
+    expect(liquid({ inside: { reservoir: 0.5 } })).toBeGreaterThan(0);
   });
 
   it('says how long a machine stands there when no clock runs, and that a bench is free', () => {

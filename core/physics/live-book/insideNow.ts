@@ -1,0 +1,56 @@
+import { WATER } from '../../machine/liquids/fluids.js';
+import type { LoopFile } from '../../machine/loop-file/loopFile.js';
+import type { Volume } from '../../machine/loop-file/volume.js';
+import { sharesOf, type Shares } from '../contents/shares.js';
+import { fillVolume } from '../filling/fillPlan.js';
+import { twinFor } from './atMark.js';
+import { wettedOf } from './liquidTwin.js';
+import type { LoopContents } from './loopContents.js';
+
+/** What is inside a loop as far as anybody knows, for every page that shows or plans with it. */
+export interface InsideNow {
+  /** the book of its runs; a fill on record without one; nothing ever went in; or nobody can tell */
+  readonly by: 'book' | 'fill' | 'never-filled' | 'nobody';
+  /** null where nobody can tell */
+  readonly volume: Volume | null;
+  /** share of each part that holds liquid; null: full as it stands at its mark, or not known where */
+  readonly shares: Shares | null;
+  /** where a fill goes on from, in the cells of the loop's twin; null: dry, or nobody can tell */
+  readonly standing: { readonly reservoirMl: number; readonly wettedMl: readonly number[] } | null;
+}
+
+/** mL; less is wet, not filled */
+const DRY_ML = 1;
+
+/**
+ * @param contents what the last run left, null where none is on record
+ * @param filled some fill of this loop is on record
+ */
+export function insideNow(loop: LoopFile, contents: LoopContents | null, filled: boolean): InsideNow {
+  if (!contents) return filled ? atMark(loop) : { by: 'never-filled', volume: { volumeMl: 0, sdMl: 0 }, shares: {}, standing: null };
+  const { insideMl, insideSdMl } = contents;
+  if (insideMl === null) return { by: 'nobody', volume: null, shares: null, standing: null };
+  const volume = { volumeMl: Math.max(0, insideMl), sdMl: insideSdMl };
+  if (insideMl <= DRY_ML) return { by: 'book', volume, shares: {}, standing: null };
+  const twin = contents.standing && twinFor(loop, WATER);
+  // a book of a loop of another shape says how much, not where
+  const at = twin && wettedOf(twin, contents.standing);
+  return {
+    by: 'book',
+    volume,
+    shares: twin && at && sharesOf(twin.drive.network, twin.contents(at)),
+    standing: at && { reservoirMl: at.reservoirMl, wettedMl: Array.from(at.wettedMl) },
+  };
+}
+
+/** Filled some day and never looked at since: it stands at its mark as far as anybody knows. */
+function atMark(loop: LoopFile): InsideNow {
+  const twin = twinFor(loop, WATER);
+  const at = twin?.atMark();
+  return {
+    by: 'fill',
+    volume: fillVolume(loop),
+    shares: null,
+    standing: at ? { reservoirMl: at.reservoirMl, wettedMl: Array.from(at.wettedMl) } : null,
+  };
+}

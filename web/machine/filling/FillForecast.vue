@@ -1,0 +1,68 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { formatMl } from '@core/base/units/display.js';
+import type { Liquid } from '@core/machine/liquids/fluids.js';
+import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
+import { planFill } from '@core/physics/filling/fillPlan.js';
+import { forecastOf } from '@core/physics/filling/forecast.js';
+import type { InsideNow } from '@core/physics/live-book/insideNow.js';
+import { useTwin, useTwinAnswer } from '../compute/useTwin.js';
+import FillPlanDrawing from './FillPlanDrawing.vue';
+import FillRange from './FillRange.vue';
+
+/** The fill of a loop from what is inside now, as the bench will lead it; by volumes alone where heights are not drawn. */
+const props = defineProps<{ loop: LoopFile; liquid: Liquid; colour: string | null; inside: InsideNow | null }>();
+const twin = useTwin(
+  () => props.loop,
+  () => props.liquid,
+);
+const answer = useTwinAnswer(
+  twin,
+  () => ({ standing: props.inside?.standing ?? null }),
+  ({ standing }) => twin.engine.pourAndPulse(null, standing),
+);
+const circuits = computed(() => props.loop.components.filter(({ kind }) => kind === 'reservoir').length);
+/** only one circuit can be told from what is poured */
+const simulation = computed(() => (circuits.value === 1 ? (answer.value?.simulation ?? null) : null));
+const insideMl = computed(() => {
+  const standing = props.inside?.standing;
+  return standing ? standing.wettedMl.reduce((sum, ml) => sum + ml, standing.reservoirMl) : 0;
+});
+const forecast = computed(() => simulation.value && forecastOf(simulation.value, insideMl.value));
+const plan = computed(() => planFill(props.loop));
+const pulses = computed(() => simulation.value?.pulses.filter(({ pouredRunning }) => !pouredRunning) ?? []);
+const runningMl = computed(
+  () => simulation.value?.pulses.reduce((sum, { pouredRunning, refillMl }) => sum + (pouredRunning ? refillMl : 0), 0) ?? 0,
+);
+const longest = computed(() => Math.max(0, ...pulses.value.map(({ runS }) => runS)));
+</script>
+
+<template>
+  <div>
+    <template v-if="forecast && simulation">
+      <FillRange :forecast="forecast" :colour="colour" />
+      <p v-if="!simulation.primes" class="warn mt-2" role="alert">
+        Does not prime: the front has to rise {{ Math.round(simulation.liftMm) }} mm, the pump pushes
+        {{ Math.round(simulation.shutoffMm) }} mm. Raise the reservoir, turn the case, or fill from the highest radiator.
+      </p>
+      <p v-else-if="forecast.toGoMl < 5" class="mt-2">Nothing more goes in.</p>
+      <p v-else class="mt-2">
+        <template v-if="simulation.passiveMl >= 1"
+          >First <strong class="figures">{{ formatMl(simulation.passiveMl) }}</strong> to the fill mark<template
+            v-if="simulation.pulses.length"
+            >, then
+          </template></template
+        ><template v-if="pulses.length"
+          >{{ pulses.length }} {{ pulses.length === 1 ? 'pulse' : 'pulses' }} of
+          <span class="figures">{{ longest < 10 ? longest.toFixed(1) : Math.round(longest) }} s</span> at most, topped up after
+          each</template
+        ><template v-if="runningMl > 0"
+          ><template v-if="pulses.length">, and </template><strong class="figures">{{ formatMl(runningMl) }}</strong> poured beside the
+          running pump</template
+        >.
+      </p>
+      <p class="quiet estimate">Simulated from heights, volumes and the pump’s curve; at the bench the level decides.</p>
+    </template>
+    <FillPlanDrawing v-else-if="twin.problem.value !== null || answer" :plan="plan" :colour="colour" />
+  </div>
+</template>
