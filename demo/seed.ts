@@ -7,6 +7,8 @@ import type { ServiceKind } from '../core/workshop/jobs/kinds.js';
 import { addDays, addMonths, dayIn, daysBetween } from '../core/base/units/calendar.js';
 import { bench, person, workshop } from '../server/base/database/tables/people.js';
 import { hashPassword } from '../server/workshop/people/password.js';
+import { keepContents } from '../server/bench/runs/contents.js';
+import { foldOf } from '../server/bench/runs/folds.js';
 import { run, runEvent } from '../server/base/database/tables/runs.js';
 import { caseTemplate } from '../server/base/database/tables/drawing.js';
 import { coolantLot, coolantProduct } from '../server/base/database/tables/coolants.js';
@@ -311,6 +313,8 @@ async function onBench(world: World, loopId: string, coolant: DemoCoolant, index
     row.id,
     events.map((event) => ({ ...event, at: new Date(Date.parse(event.at) - ahead).toISOString() })),
   );
+  const { state } = await foldOf(scope, row.id);
+  await keepContents(scope, { ...row, runId: row.id, seq: events.length }, state.contents);
   if (ahead !== 0)
     await scope
       .update(run)
