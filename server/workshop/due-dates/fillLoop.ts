@@ -3,7 +3,7 @@ import type { TaughtFill } from '../../../core/physics/learning/ownLoop.js';
 import { and, eq, sql } from 'drizzle-orm';
 import type { Scope } from '../../base/database/client.js';
 import { loop } from '../../base/database/tables/loops.js';
-import { fill, loopContents } from '../../base/database/tables/runs.js';
+import { fill } from '../../base/database/tables/runs.js';
 import { openAfterFill, type FillFacts } from './open.js';
 
 export interface FillMade extends Omit<FillFacts, 'fillId'> {
@@ -37,8 +37,6 @@ export async function fillLoop(scope: Scope, made: FillMade): Promise<{ serviceD
       createdAt: made.at,
     })
     .returning({ id: fill.id });
-  // filled elsewhere, or written down afterwards: it stands at its mark, and what its last run left is past
-  if (runId === undefined) await scope.delete(loopContents).where(eq(loopContents.loopId, loopId));
   // somebody who edits the loop meanwhile is told only where something changed
   await scope
     .update(loop)
