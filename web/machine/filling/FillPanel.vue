@@ -7,6 +7,7 @@ import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { formatMl } from '@core/base/units/display.js';
 import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
 import { forecastOf } from '@core/physics/filling/forecast.js';
+import { reservoirMarks } from '@core/machine/loop-file/marks.js';
 import type { InsideNow } from '@core/physics/live-book/insideNow.js';
 import FillRange from './FillRange.vue';
 import { nameOpening } from '@core/physics/draining/openingNames.js';
@@ -18,8 +19,16 @@ const props = defineProps<{ loop: LoopFile; twin: Twin; colour: string | null; l
 const reservoirs = computed(() => props.loop.components.filter(({ kind }) => kind === 'reservoir'));
 /** the reservoir that is poured into, where a case holds several circuits */
 const from = ref(reservoirs.value[0]?.id ?? null);
+/** mL to the mark that are no pour any more */
+const AT_MARK_ML = 5;
+/** a loop that is full shows how it was filled, until somebody asks for the rest */
+function standsAtMark(): boolean {
+  const reservoir = props.loop.components.find(({ kind }) => kind === 'reservoir');
+  const at = props.inside?.standing?.reservoirMl;
+  return reservoir !== undefined && at !== undefined && at >= reservoirMarks(reservoir).fillMarkMl - AT_MARK_ML;
+}
 /** from what is inside now, or as if the loop were dry */
-const dry = ref(false);
+const dry = ref(props.inside?.shares === null || standsAtMark());
 const standing = computed(() => (dry.value || reservoirs.value.length !== 1 ? null : (props.inside?.standing ?? null)));
 const insideMl = computed(() => standing.value?.wettedMl.reduce((sum, ml) => sum + ml, standing.value.reservoirMl) ?? 0);
 const fill = useTwinAnswer(
@@ -44,6 +53,7 @@ const current = computed(() => simulation.value?.pulses[pulse.value] ?? null);
 
 const headline = computed(() => {
   if (!simulation.value) return null;
+  if (simulation.value.totalMl < 1) return { number: 0, words: 'mL: nothing more goes in' };
   if (!current.value) return { number: simulation.value.passiveMl, words: 'mL to the fill mark; this much runs in by itself' };
   if (current.value.pouredRunning)
     return { number: current.value.refillMl, words: `mL poured while the pump runs${slowedTo(current.value)}` };
@@ -58,7 +68,7 @@ const tooQuickWords = computed(() =>
     ? 'and its speed is fixed'
     : 'as slow as the lift allows',
 );
-const digits = (value: number): string => (value < 10 ? value.toFixed(1) : String(Math.round(value)));
+const digits = (value: number): string => (value > 0 && value < 10 ? value.toFixed(1) : String(Math.round(value)));
 
 /** ms between scenes while it plays */
 const PLAY_MS = 900;
