@@ -1,3 +1,4 @@
+import type { RunEventBody } from '../../core/bench/runs/entries/all.js';
 import { randomUUID } from 'node:crypto';
 import type { Procedure } from '../../core/bench/runs/procedure.js';
 import type { JobKind } from '../../core/workshop/jobs/kinds.js';
@@ -28,6 +29,8 @@ export async function leadRun(
   run: { readonly id: string; readonly procedure: Procedure },
   coolant: Lot,
   service?: ServiceScript,
+  /** what somebody enters instead of an entry */
+  instead: (body: RunEventBody) => readonly RunEventBody[] = (body) => [body],
 ): Promise<Answer<{ serviceDueOn: string | null; settlingDueOn: string | null; mates?: { systemName: string }[] }>> {
   const events = playRun({
     procedure: run.procedure,
@@ -42,8 +45,10 @@ export async function leadRun(
   const renamed = JSON.parse([...ids].reduce((text, [from, to]) => text.replaceAll(from, to), JSON.stringify(events))) as typeof events;
   for (const { id, at, body } of renamed) {
     bench.nowMs = Math.max(bench.nowMs, Date.parse(at) + 1000);
-    const answer = await visitor.entry(run.id, body, id, at);
-    if (answer.status !== 201) throw new Error(`${body.type}: ${JSON.stringify(answer.body)}`);
+    for (const [nth, entry] of instead(body).entries()) {
+      const answer = await visitor.entry(run.id, entry, nth === 0 ? id : randomUUID(), at);
+      if (answer.status !== 201) throw new Error(`${entry.type}: ${JSON.stringify(answer.body)}`);
+    }
   }
   bench.wait(60);
   return visitor.post(`/runs/${run.id}/sign-off`, { id: randomUUID(), remark: 'done' });

@@ -81,6 +81,7 @@ export type MisfitFact =
     }
   | { readonly why: 'no-entry' | 'already-withdrawn' | 'undo-of-undo' }
   | { readonly why: 'too-much-out'; readonly ml: number; readonly insideMl: number }
+  | { readonly why: 'jug-holds-less'; readonly ml: number; readonly jugMl: number }
   | { readonly why: 'cleaner-is-in'; readonly cleaner: string }
   | { readonly why: 'no-cleaner-in' }
   | { readonly why: 'unknown-kind'; readonly kind: string };

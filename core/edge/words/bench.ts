@@ -107,6 +107,7 @@ const WHY: Messages<WhyCode> = {
   'no-entry': 'there is no such entry in this run',
   'already-withdrawn': 'this entry was already taken back',
   'undo-of-undo': 'an undo is not undone; enter the value again',
+  'jug-holds-less': '{ml} cannot come out of the jug: it holds {jugMl} of what this loop gave',
   'too-much-out': '{ml} cannot come out: by the book {insideMl} are inside',
   'cleaner-is-in': '{cleaner} is in already; take it out first',
   'no-cleaner-in': 'no cleaner is in',

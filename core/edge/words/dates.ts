@@ -18,6 +18,7 @@ const LOOSE_ENDS: Messages<LooseEnd['why']> = {
   'particles-stayed': 'particles stayed inside',
   'step-passed-over': '"{step}" was passed over',
   'cleaner-too-long': '{cleaner} stayed in longer than its sheet allows',
+  'put-back': '{percent} % of it is the coolant of before, {days} days old',
 };
 export const looseEndWords = ({ why, ...values }: LooseEnd): string => say(LOOSE_ENDS[why], values);
 const listOf = (ends: readonly LooseEnd[]): string => ends.map(looseEndWords).join('; ');

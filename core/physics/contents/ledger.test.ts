@@ -2,7 +2,7 @@ import { jugSdMl } from '../measuring/errors.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { planRinses } from '../../machine/shop-sums/rinse.js';
-import { judgeLedger, keepTally, LEDGER, twinLeftSdMl, netMl, type Flow } from './ledger.js';
+import { judgeLedger, keepTally, LEDGER, twinLeftSdMl, netMl, ownJugMl, type Flow } from './ledger.js';
 
 let n = 0;
 const flow = (way: Flow['way'], volumeMl: number, liquid: Flow['liquid'] = 'old'): Flow => ({
@@ -68,6 +68,32 @@ describe('the book of a loop', () => {
   it('says when nobody can tell, and still adds up what was measured', () => {
     expect(keepTally(null, [flow('out', 500)]).outMl).toBe(500);
     expect(judgeLedger({ insideMl: null, sdMl: 0 }, null).kind).toBe('cannot-tell');
+  });
+});
+
+describe('this job’s own jug', () => {
+  const flow = (way: Flow['way'], liquid: Flow['liquid'], volumeMl: number): Flow => ({
+    eventId: `${way}${liquid}`,
+    at: '',
+    way,
+    liquid,
+    volumeMl,
+  });
+  it('holds what came out less what was put back; what comes behind a rinse is no coolant', () => {
+    expect(ownJugMl([flow('out', 'old', 500), flow('out', 'old', 60)])).toBe(560);
+    expect(ownJugMl([flow('out', 'old', 560), flow('in', 'coolant', 300), flow('in', 'old', 200)])).toBe(360);
+    expect(ownJugMl([flow('out', 'old', 560), flow('in', 'water', 500), flow('out', 'old', 490)])).toBe(560);
+    expect(ownJugMl([flow('in', 'old', 10)])).toBe(0);
+  });
+
+  it('keeps its liquid old when it goes back in', () => {
+    const { shares } = keepTally({ volumeMl: 1000, sdMl: 10 }, [
+      flow('out', 'old', 900),
+      flow('in', 'old', 560),
+      flow('in', 'coolant', 340),
+    ]);
+    expect(shares.coolant).toBeCloseTo(0.34, 6);
+    expect(shares.old).toBeCloseTo(0.66, 6);
   });
 });
 

@@ -90,6 +90,18 @@ export function keepTally(start: Volume | null, flows: readonly Flow[]): Tally {
 /** mL that the twin's own figure for what stays may be off. */
 export const twinLeftSdMl = (leftMl: number): number => Math.hypot(LEDGER.leftSdMl, LEDGER.leftSdShare * leftMl);
 
+/**
+ * mL of the old coolant that stand in this job's own jug: what came out before anything else went in, less what was put
+ * back. What came out behind a rinse is water with a rest of it, and no coolant any more.
+ */
+export function ownJugMl(flows: readonly Flow[]): number {
+  const rinsedAt = flows.findIndex(({ way, liquid }) => way === 'in' && (liquid === 'water' || liquid === 'cleaner'));
+  const before = rinsedAt < 0 ? flows : flows.slice(0, rinsedAt);
+  const cameMl = before.reduce((sum, { way, liquid, volumeMl }) => (way === 'out' && liquid === 'old' ? sum + volumeMl : sum), 0);
+  const backMl = flows.reduce((sum, { way, liquid, volumeMl }) => (way === 'in' && liquid === 'old' ? sum + volumeMl : sum), 0);
+  return Math.max(0, cameMl - backMl);
+}
+
 /** How the book and the twin agree. `ml`: what is inside, or by how much they are apart; `slackMl`: two standard deviations. */
 export interface LedgerVerdict {
   readonly kind: 'cannot-tell' | 'inside' | 'balances' | 'more-out-than-in' | 'more-left-than-predicted' | 'less-left-than-predicted';

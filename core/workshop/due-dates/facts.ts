@@ -29,7 +29,8 @@ export type LooseEnd =
   | Said
   | { readonly why: 'particles-stayed' }
   | { readonly why: 'step-passed-over'; readonly step: string }
-  | { readonly why: 'cleaner-too-long'; readonly cleaner: string };
+  | { readonly why: 'cleaner-too-long'; readonly cleaner: string }
+  | { readonly why: 'put-back'; readonly percent: number; readonly days: number };
 
 export type PolicyScopeCode = 'workshop' | 'owner' | 'system';
 export type PolicyCode = 'six-months' | 'twelve-months' | 'product-life';

@@ -1,21 +1,23 @@
 import { findingWords } from '../../../core/edge/words/dates.js';
-import type { Finding } from '../../../core/workshop/due-dates/facts.js';
+import type { Finding, LooseEnd } from '../../../core/workshop/due-dates/facts.js';
 import { openDates, type DateFacts } from '../runs/openDates.js';
 import { FINS } from '../../../core/bench/runs/checkIds.js';
 import { gradedSheet, looseEnds } from '../../../core/bench/runs/looseEnds.js';
 import { ledgerOf } from '../../../core/bench/runs/contents.js';
 import type { ServiceFacts } from '../../../core/bench/runs/facts.js';
 import type { Volume } from '../../../core/machine/loop-file/volume.js';
-import { and, eq, inArray, ne } from 'drizzle-orm';
-import { ENDS_LOOP, JOB_KINDS, refillsAnew } from '../../../core/workshop/jobs/kinds.js';
+import type { Ledger } from '../../../core/physics/contents/ledger.js';
+import { and, desc, eq, inArray, ne } from 'drizzle-orm';
+import { ENDS_LOOP, JOB_KINDS } from '../../../core/workshop/jobs/kinds.js';
 import { nameIn } from '../../../core/machine/catalogue/names.js';
 import { AFTER_FINDINGS } from '../../../core/workshop/due-dates/defaults.js';
-import { addDays } from '../../../core/base/units/calendar.js';
+import { addDays, daysBetween } from '../../../core/base/units/calendar.js';
 import { restartDust } from '../../workshop/due-dates/dust.js';
 import { openFollowUp, openSettling } from '../../workshop/due-dates/open.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
 import type { Ask } from '../../base/http/context.js';
-import { loop } from '../../base/database/tables/loops.js';
+import { loop, loopRevision } from '../../base/database/tables/loops.js';
+import { fill } from '../../base/database/tables/runs.js';
 import { endFitted, keepFitted } from '../../workshop/lots/lots.js';
 import { suspectedIn, type Mate } from '../../workshop/lots/mates.js';
 import { keptPart } from '../../base/database/tables/store.js';
@@ -60,7 +62,8 @@ export async function closeService(ask: Ask, facts: DateFacts) {
   });
   await openTemporaryFixes(closing);
   const mates = await flagLot(closing);
-  await answerDue(closing);
+  // what was mostly put back is no new fill: its date stays
+  if (dates.serviceDueOn !== null || facts.state.pours.length === 0) await answerDue(closing);
   return { ...dates, mates };
 }
 
@@ -82,15 +85,44 @@ async function dateRefill(closing: Closing): Promise<{ serviceDueOn: string | nu
       dueOn: addDays(filledOn, AFTER_FINDINGS.earlyLookDays),
       reason: { why: 'early-look', because: ends },
     });
-  if (poured && (refillsAnew(service.kind) || ledger.shares.coolant >= COUNTS_AS_ANEW))
+  if (poured && ledger.shares.coolant >= COUNTS_AS_ANEW) {
+    const aged = await putBack(closing, ledger);
+    const shorter = [...ends, ...(aged ? [aged.reason] : [])];
     return openDates(ask, closing, {
       ...(drainedMl > 0 ? { drainedMl } : {}),
       left: leftBy(closing),
-      ...(ends.length > 0 ? { intervalShare: AFTER_FINDINGS.intervalShare, intervalReason: ends } : {}),
+      ...(shorter.length > 0
+        ? { intervalShare: Math.min(ends.length > 0 ? AFTER_FINDINGS.intervalShare : 1, aged?.share ?? 1), intervalReason: shorter }
+        : {}),
     });
+  }
   const toppedUp = state.service.flows.some(({ way }) => way === 'in');
   if (!toppedUp) return { serviceDueOn: null, settlingDueOn: null };
   return { serviceDueOn: null, settlingDueOn: await openSettling(ask.scope, { ...own, filledOn, personId: ask.account.personId }) };
+}
+
+/**
+ * Coolant that was put back out of the machine's own jug keeps its age: of the new interval goes what the old one had used
+ * up, by its part in the mix. null where nothing was put back.
+ */
+async function putBack({ ask, row, state, filledOn }: Closing, { shares }: Ledger): Promise<{ share: number; reason: LooseEnd } | null> {
+  if (!state.service.flows.some(({ way, liquid }) => way === 'in' && liquid === 'old')) return null;
+  const [last] = await ask.scope
+    .select({ filledOn: fill.filledOn })
+    .from(fill)
+    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
+    .where(eq(loopRevision.loopId, row.loopId))
+    .orderBy(desc(fill.filledOn))
+    .limit(1);
+  const [due] = await ask.scope
+    .select({ dueOn: dueItem.dueOn })
+    .from(dueItem)
+    .where(and(eq(dueItem.loopId, row.loopId), eq(dueItem.kind, 'coolant-service'), eq(dueItem.state, 'open')))
+    .limit(1);
+  const days = last ? Math.max(0, daysBetween(last.filledOn, filledOn)) : 0;
+  // without a date on record its life counts as used up
+  const used = last && due ? Math.min(1, days / Math.max(1, daysBetween(last.filledOn, due.dueOn))) : 1;
+  return { share: 1 - shares.old * used, reason: { why: 'put-back', percent: Math.round(100 * shares.old), days } };
 }
 
 /** What a whole drain left: that of a part's change says nothing about what this loop keeps. */

@@ -142,6 +142,39 @@ describe('a yearly flush', () => {
     expect(history.some(({ title }) => title === 'Flush and refill')).toBe(true);
   });
 
+  it('counts what is put back out of its own jug as old as it was: mostly old leaves the clock, some of it shortens the next', async () => {
+    const due = async (systemId: string) => (await page(systemId)).dues.find(({ kind }) => kind === 'coolant-service');
+    const led = async (name: string, putBackShare: number) => {
+      const { systemId, loopId } = await commissioned(bench, desk, name, lot);
+      const before = await due(systemId);
+      bench.wait(200 * 86_400);
+      const { run } = await begun(systemId, loopId, 'drain-refill');
+      let jugMl = 0;
+      const signed = await leadRun(bench, desk, run, lot, {}, (body) => {
+        if (body.type === 'drained') jugMl += putBackShare * body.volumeMl;
+        if (body.type !== 'pour' || jugMl <= 0) return [body];
+        const backMl = Math.min(jugMl, body.volumeMl);
+        jugMl = 0;
+        const rest = body.volumeMl - backMl;
+        return [{ ...body, volumeMl: backMl, from: 'own-jug' }, ...(rest > 0 ? [{ ...body, volumeMl: rest }] : [])];
+      });
+      expect(signed.status).toBe(201);
+      const { events } = (await desk.get<{ events: { body: { from?: string; volumeMl?: number } }[] }>(`/runs/${run.id}`)).body;
+      return { before, after: await due(systemId), back: events.filter(({ body }) => body.from === 'own-jug').length };
+    };
+    const fresh = await led('All fresh', 0);
+    expect(fresh.back).toBe(0);
+    const most = await led('Mostly put back', 1);
+    expect(most.back).toBeGreaterThan(0);
+    expect(most.after?.dueOn).toBe(most.before?.dueOn);
+    const some = await led('Partly put back', 0.45);
+    expect(some.back).toBeGreaterThan(0);
+    const days = (of: typeof fresh): number => Date.parse(of.after?.dueOn as string) - Date.parse(of.before?.dueOn as string);
+    expect(days(some)).toBeLessThan(days(fresh));
+    expect(days(some)).toBeGreaterThan(0);
+    expect(JSON.stringify(some.after)).toContain('"put-back"');
+  });
+
   it('takes an entry back out of the waste container when the hands take it back', async () => {
     const { systemId, loopId } = await commissioned(bench, desk, 'Planer', lot);
     const can = await desk.post<{ id: string }>('/waste', { label: 'Can 2', kind: 'used-coolant', capacityMl: 20_000 });

@@ -31,7 +31,9 @@ const problem = ref<string | null>(null);
 onMounted(() => void coolants.load().catch(() => undefined));
 
 const pourField = usePour(props);
-const { volume, levelMl, scaleWords } = pourField;
+const { volume, levelMl, scaleWords, jugMl, fromJug } = pourField;
+/** mL in the own jug that are worth putting back */
+const WORTH_PUTTING_BACK_ML = 20;
 
 const plan = computed(() => props.procedure.fillPlan);
 const poured = computed(() => pouredMl(props.state));
@@ -115,11 +117,22 @@ function pour(): void {
       <v-btn type="submit" size="x-large">This one</v-btn>
     </form>
     <template v-else>
-      <p class="quiet">
+      <fieldset v-if="!locked && jugMl >= WORTH_PUTTING_BACK_ML" class="from">
+        <legend class="quiet">Poured from</legend>
+        <label
+          ><input v-model="fromJug" type="radio" :value="false" /> {{ state.coolant?.productName
+          }}<template v-if="state.coolant?.lot">, lot {{ state.coolant.lot }}</template></label
+        >
+        <label
+          ><input v-model="fromJug" type="radio" :value="true" /> its own jug: {{ formatMl(jugMl) }} that came out of this loop, as old as
+          they were</label
+        >
+      </fieldset>
+      <p v-else class="quiet">
         {{ state.coolant?.productName }}<template v-if="state.coolant?.lot">, lot {{ state.coolant.lot }}</template>
       </p>
       <PourMix
-        v-if="order && product && pourNowMl !== null"
+        v-if="order && product && pourNowMl !== null && !(fromJug && jugMl > 0)"
         :procedure="procedure"
         :state="state"
         :product="product"
@@ -189,6 +202,23 @@ p {
   gap: 12px;
   align-items: center;
   padding: 2px 0;
+}
+.from {
+  display: grid;
+  gap: 6px;
+  border: 0;
+  margin: 0;
+  padding: 0;
+}
+.from label {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  min-height: 32px;
+}
+.from input {
+  width: 22px;
+  height: 22px;
 }
 .track {
   position: relative;

@@ -3,6 +3,7 @@ import { computed, ref, watch, type ComputedRef, type Ref } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import type { RunState } from '@core/bench/runs/state.js';
 import { liquidAt, WATER, type Liquid } from '@core/machine/liquids/fluids.js';
+import { ownJugMl } from '@core/physics/contents/ledger.js';
 import { levelMlOf } from '@core/bench/instruments/level.js';
 import { pouredByScale, type ScalePour } from '@core/bench/instruments/pours.js';
 import { useRunBench } from '../instruments/liveBench.js';
@@ -16,6 +17,10 @@ export interface Pour {
   readonly scaleWords: ComputedRef<string | null>;
   /** mL in the reservoir by its sensor; null without one */
   readonly levelMl: ComputedRef<number | null>;
+  /** mL that stand in this job's own jug; 0 where nothing came out */
+  readonly jugMl: ComputedRef<number>;
+  /** the pour comes out of that jug */
+  readonly fromJug: Ref<boolean>;
   /** the entry, and an empty field; null where there is nothing to enter */
   take(): RunEventBody | null;
 }
@@ -29,6 +34,8 @@ export function usePour(props: { procedure: Procedure; state: RunState; liquid?:
   const now = useNow(500);
   const volume = ref<number | null>(null);
   const proposedMl = ref<number | null>(null);
+  const jugMl = computed(() => ownJugMl(props.state.service.flows));
+  const fromJug = ref(false);
   const densityKgL = computed(() => liquidAt(props.liquid ?? WATER, CAN_C).densityKgM3 / 1000);
   const weighed = computed(() => {
     if (!bench || bench.value('scale', now.value) === null) return null;
@@ -46,6 +53,8 @@ export function usePour(props: { procedure: Procedure; state: RunState; liquid?:
     volume.value = proposedMl.value;
   });
   return {
+    jugMl,
+    fromJug,
     volume,
     weighed,
     scaleWords: computed(() => {
@@ -64,7 +73,12 @@ export function usePour(props: { procedure: Procedure; state: RunState; liquid?:
     take: () => {
       if (volume.value === null || volume.value <= 0) return null;
       const source = volume.value === proposedMl.value ? bench?.source.value : null;
-      const body: RunEventBody = { type: 'pour', volumeMl: volume.value, ...(source ? { source } : {}) };
+      const body: RunEventBody = {
+        type: 'pour',
+        volumeMl: volume.value,
+        ...(source ? { source } : {}),
+        ...(fromJug.value && jugMl.value > 0 ? { from: 'own-jug' } : {}),
+      };
       volume.value = null;
       proposedMl.value = null;
       return body;

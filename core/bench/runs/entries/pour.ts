@@ -1,30 +1,40 @@
 import Joi from 'joi';
 import { positiveMl } from '../../../base/checking/fields.js';
 import { formatMl } from '../../../base/units/display.js';
-import { bySource, stamp, type EntryDefinition } from '../entry.js';
+import { ownJugMl } from '../../../physics/contents/ledger.js';
+import { AGREES_WITHIN_SD, jugSdMl } from '../../../physics/measuring/errors.js';
+import { bySource, refusal, stamp, type EntryDefinition } from '../entry.js';
 import { doubtsAgainst, leaksAgainst } from '../locks.js';
 import type { ReadingSource } from '../state.js';
-import { source } from './fields.js';
+import { oneOf, source } from './fields.js';
 
 export interface PourEntry {
   readonly type: 'pour';
   readonly volumeMl: number;
   /** the hand stopped at the fill mark */
   readonly toMark?: boolean;
+  /** put back out of this job’s own jug, as old as it was; missing: fresh, from the lot on the bench */
+  readonly from?: 'own-jug';
   readonly source?: ReadingSource;
 }
 
 export const pour: EntryDefinition<PourEntry> = {
-  schema: { volumeMl: positiveMl().max(20_000).required(), toMark: Joi.boolean(), source },
+  schema: { volumeMl: positiveMl().max(20_000).required(), toMark: Joi.boolean(), from: oneOf(['own-jug']).optional(), source },
   belongs: { kind: 'fill' },
   moves: (book, { volumeMl, toMark }) => book.pour(volumeMl, { toMark }),
-  apply: (state, { volumeMl, source: from }, made) => {
-    state.pours.push(stamp(made, volumeMl, from));
-    state.service.flows.push({ eventId: made.eventId, at: made.at, way: 'in', liquid: 'coolant', volumeMl });
+  apply: (state, { volumeMl, from, source: by }, made) => {
+    state.pours.push(stamp(made, volumeMl, by));
+    state.service.flows.push({ eventId: made.eventId, at: made.at, way: 'in', liquid: from === 'own-jug' ? 'old' : 'coolant', volumeMl });
+  },
+  refuse: ({ volumeMl, from }, { state }) => {
+    if (from !== 'own-jug') return null;
+    const jugMl = ownJugMl(state.service.flows);
+    return volumeMl > jugMl + AGREES_WITHIN_SD * jugSdMl(jugMl) ? refusal('unsafe', { why: 'jug-holds-less', ml: volumeMl, jugMl }) : null;
   },
   locks: (_entry, { procedure, state }) => (procedure.facts ? [...doubtsAgainst(state), ...leaksAgainst(state)] : []),
-  reads: ({ volumeMl, toMark, source: from }) => `Poured ${formatMl(volumeMl)}${toMark ? ', up to the mark' : ''}${bySource(from)}`,
+  reads: ({ volumeMl, toMark, from, source: by }) =>
+    `${from === 'own-jug' ? 'Put back' : 'Poured'} ${formatMl(volumeMl)}${from === 'own-jug' ? ' out of its own jug' : ''}${toMark ? ', up to the mark' : ''}${bySource(by)}`,
   // what a simulated bench pours is no liquid
-  books: ({ volumeMl, source: from }, { coolant }) =>
-    coolant?.lotId && from !== 'simulated' ? { kind: 'coolant', lotId: coolant.lotId, ml: volumeMl } : null,
+  books: ({ volumeMl, from, source: by }, { coolant }) =>
+    coolant?.lotId && from !== 'own-jug' && by !== 'simulated' ? { kind: 'coolant', lotId: coolant.lotId, ml: volumeMl } : null,
 };
