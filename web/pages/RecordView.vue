@@ -22,6 +22,7 @@ import { useDates } from '../base/units/dates.js';
 import { downloadLog, downloadRecord } from '../bench/runs/recordFiles.js';
 import ReasonDialog from '../base/look/ReasonDialog.vue';
 
+const RETEST_WORDS = { air: 'under test air', running: 'after running', standing: 'standing' } as const;
 const props = defineProps<{ id: string }>();
 const dates = useDates();
 const notices = useNotices();
@@ -168,6 +169,19 @@ onScopeDispose(
                 </dd>
               </template></template
             >
+            <template v-for="leak in record.leaks ?? []" :key="`${leak.at} ${leak.place}`">
+              <dt>Leak found</dt>
+              <dd>
+                {{ leak.place }}, a {{ leak.amount }}{{ leak.inAir ? ', with air' : '' }}{{ leak.text ? `: ${leak.text}` : '' }} ({{
+                  leak.by
+                }})<template v-if="leak.mended"><br />{{ leak.mended.cause }}: {{ leak.mended.text }} ({{ leak.mended.by }})</template
+                ><template v-for="look in leak.retests" :key="look.at"
+                  ><br />{{ look.dry ? 'dry' : 'still leaking' }} {{ RETEST_WORDS[look.how] }}, {{ dates.time(look.at) }} ({{
+                    look.by
+                  }})</template
+                >
+              </dd>
+            </template>
             <dt>Bleeding</dt>
             <dd>
               {{ record.bleeding.cycles }} cycles, last rise {{ record.bleeding.lastRiseMm ?? 'not read' }} mm{{

@@ -101,6 +101,10 @@ export const LEAK_CAUSES = {
 } as const satisfies Record<string, CauseRule>;
 
 export type LeakCause = keyof typeof LEAK_CAUSES;
+/** A cause in words; what some older program called it, as it stands. */
+export const leakCauseWords = (cause: string): string =>
+  Object.hasOwn(LEAK_CAUSES, cause) ? LEAK_CAUSES[cause as LeakCause].label : cause;
+
 export const LEAK_CAUSE_KEYS = Object.keys(LEAK_CAUSES) as LeakCause[];
 
 export interface LeakSymptoms {

@@ -1,3 +1,4 @@
+import { buildRecord } from '../../edge/records/record.js';
 import { usualLoop } from '../../machine/catalogue/testLoops.js';
 import type { RunEventBody } from './entries/all.js';
 import { CAN_OVERRIDE, dryingLeftMs, openFailures, type LockRule } from './locks.js';
@@ -185,8 +186,23 @@ describe('leaks and spills', () => {
     run.runTimer('power', 'firmware', 900).finish('power').measure().finish('baseline');
     expect(rule(run, { type: 'signed-off', remark: '' })).toBe('open-failure');
     expect(lackWords(run.procedure, run.state, 'sign-off', run.nowMs)).toHaveLength(1);
-    run.say({ type: 'leak-retested', leak, dry: true });
+    run.say({ type: 'leak-retested', leak, dry: false }).say({ type: 'leak-retested', leak, dry: true });
     expect(rule(run, { type: 'signed-off', remark: '' })).toBeNull();
+    // signed off now: the record keeps what was found, what was mended, and who looked again, as what
+    const { leaks } = buildRecord({
+      ...{ procedure: run.procedure, events: run.events, startedAt: '', filledOn: '2026-03-10' },
+      ...{ system: { name: 'Tower', owner: 'Ada' }, loop: { name: 'Main', revision: 2, file: {} as never } },
+    });
+    expect(leaks).toMatchObject([
+      {
+        amount: 'drip',
+        text: 'towel wet',
+        inAir: false,
+        by: 'Tess',
+        mended: { cause: expect.stringContaining('Tube not pushed home'), by: 'Tess' },
+      },
+    ]);
+    expect(leaks?.[0]?.retests).toMatchObject([{ dry: false, how: 'running', by: 'Tess' }, { dry: true, how: 'running', by: 'Tess' }]); // prettier-ignore
   });
 
   it('keep the wet test’s clock from starting, and the clock counts as the pump', () => {

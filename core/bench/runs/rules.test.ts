@@ -138,7 +138,7 @@ describe('the dry test in a run', () => {
     run.say({ type: 'dry-restarted', reason: 'nut tightened' });
     expect(run.try({ type: 'leak-retested', leak, dry: true })?.message).toContain('start the air test again');
     run.dryTest().say({ type: 'leak-retested', leak, dry: true });
-    expect(run.state.leaks[0]?.retested).toMatchObject({ dry: true });
+    expect(run.state.leaks[0]?.retested).toMatchObject({ dry: true, how: 'air' });
     expect(run.state.pastDryTests).toMatchObject([
       { testNumber: 1, verdict: 'fail', readings: 12, ended: 'Test started again: nut tightened' },
     ]);

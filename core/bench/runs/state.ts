@@ -79,7 +79,18 @@ export interface Leak extends Remark {
   /** found under test air: only test air shows that it is mended */
   readonly inAir: boolean;
   mended: (Remark & { cause: string }) | null;
-  retested: { readonly dry: boolean; readonly at: string } | null;
+  /** the last look since it was mended */
+  retested: Retest | null;
+  /** every look, of every mending */
+  retests: readonly Retest[];
+}
+
+/** A mended place looked at again: by whom, and as what: under test air, with the pump running since, or standing. */
+export interface Retest {
+  readonly dry: boolean;
+  readonly how: 'air' | 'running' | 'standing';
+  readonly at: string;
+  readonly by: string;
 }
 
 export interface Spill extends Remark {

@@ -1,3 +1,5 @@
+import { leakCauseWords } from '../../bench/leak-finding/causes.js';
+import { nameIn } from '../../machine/catalogue/names.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { BaselineReading } from '../../physics/diagnosis/reading.js';
 import { settlingCheck } from '../../workshop/due-dates/due.js';
@@ -6,9 +8,21 @@ import { judgeBleeding, judgeDryTest } from '../../bench/runs/criteria.js';
 import { describeEntry, type RunEvent } from '../../bench/runs/log.js';
 import type { Procedure } from '../../bench/runs/procedure.js';
 import { replay } from '../../bench/runs/replay.js';
-import { pouredMl, type PastDryTest } from '../../bench/runs/state.js';
+import { pouredMl, type Leak, type PastDryTest, type Retest } from '../../bench/runs/state.js';
 import { balanceWords } from '../words/bench.js';
 import { serviceReport, type ServiceReport } from './serviceReport.js';
+
+/** A leak as it was found, mended and looked at again. */
+export interface LeakOnRecord {
+  readonly place: string;
+  readonly amount: Leak['amount'];
+  readonly text: string;
+  readonly inAir: boolean;
+  readonly at: string;
+  readonly by: string;
+  readonly mended: { readonly cause: string; readonly text: string; readonly at: string; readonly by: string } | null;
+  readonly retests: readonly Retest[];
+}
 
 /** What was measured and done, closed at sign-off. Stored whole, never written again; corrections stand beside it. */
 export interface RunRecord {
@@ -34,6 +48,8 @@ export interface RunRecord {
     /** tests before the one that counts */
     readonly before?: readonly PastDryTest[];
   } | null;
+  /** leaks that were found, with what was mended and every look at it; missing in records before they were kept */
+  readonly leaks?: readonly LeakOnRecord[];
   readonly bleeding: { readonly cycles: number; readonly lastRiseMm: number | null; readonly bled: boolean };
   readonly baselines: readonly BaselineReading[];
   readonly notNeeded: readonly string[];
@@ -111,6 +127,7 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
           before: state.pastDryTests,
         }
       : null,
+    leaks: state.leaks.map((leak) => leakOnRecord(procedure, leak)),
     bleeding: { cycles: bleeding.risesMm.length, lastRiseMm: bleeding.risesMm.at(-1) ?? null, bled: bleeding.bled },
     baselines: state.baselines.map(({ value }) => value),
     notNeeded: procedure.steps.flatMap((step) => {
@@ -130,5 +147,18 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
     settling: { from: settling.windowFrom, to: settling.dueOn },
     ...(service ? { service } : {}),
     simulated: events.some(({ body }) => 'source' in body && body.source === 'simulated'),
+  };
+}
+
+function leakOnRecord({ facts }: Procedure, { where, amount, text, inAir, at, by, mended, retests }: Leak): LeakOnRecord {
+  return {
+    place: nameIn([...(facts?.parts ?? []), ...(facts?.joints ?? [])], where),
+    amount,
+    text,
+    inAir,
+    at,
+    by,
+    mended: mended && { cause: leakCauseWords(mended.cause), text: mended.text, at: mended.at, by: mended.by },
+    retests,
   };
 }

@@ -25,6 +25,7 @@ export const leak: EntryDefinition<LeakEntry> = {
       inAir: currentKind(state) === 'dry-test',
       mended: null,
       retested: null,
+      retests: [],
     }),
   refuse: ({ at }, standing) => (isPlace(at, standing) ? null : refusal('unknown-item', { why: 'unknown-place', name: at })),
   reads: ({ at, amount, text }, { nameOf }) => `Leak found at ${nameOf(at)}: a ${amount}${text ? `, ${text}` : ''}`,

@@ -2,6 +2,7 @@ import Joi from 'joi';
 import { id } from '../../../base/checking/fields.js';
 import { isAirTight } from '../criteria.js';
 import { refusal, type EntryDefinition } from '../entry.js';
+import type { Leak, Retest, RunState } from '../state.js';
 
 export interface LeakRetestedEntry {
   readonly type: 'leak-retested';
@@ -12,9 +13,11 @@ export interface LeakRetestedEntry {
 export const leakRetested: EntryDefinition<LeakRetestedEntry> = {
   schema: { leak: id().required(), dry: Joi.boolean().required() },
   belongs: 'anytime',
-  apply: (state, { leak, dry }, { at }) => {
+  apply: (state, { leak, dry }, { at, by }) => {
     const found = state.leaks.find(({ eventId }) => eventId === leak);
-    if (found) found.retested = { dry, at };
+    if (!found) return;
+    found.retested = { dry, how: howTested(state, found), at, by };
+    found.retests = [...found.retests, found.retested];
   },
   refuse: ({ leak, dry }, { procedure, state }) => {
     const found = state.leaks.find(({ eventId }) => eventId === leak);
@@ -24,3 +27,11 @@ export const leakRetested: EntryDefinition<LeakRetestedEntry> = {
   },
   reads: ({ dry }) => (dry ? 'Joint tested again: dry' : 'Joint tested again: still leaking'),
 };
+
+/** As what a look counts: what was found with air is only seen with air; else whether the pump ran since it was mended. */
+function howTested(state: RunState, { inAir, mended }: Leak): Retest['how'] {
+  if (inAir) return 'air';
+  const since = Date.parse(mended?.at ?? '');
+  const ran = state.pump?.on === true || state.pumpRuns.some(({ stoppedAt }) => stoppedAt !== null && Date.parse(stoppedAt) > since);
+  return ran ? 'running' : 'standing';
+}
