@@ -4,6 +4,7 @@ import { liquidAt, type Liquid } from '../../machine/liquids/fluids.js';
 import type { LoopComponent, LoopFile } from '../../machine/loop-file/loopFile.js';
 import { reservoirMarks } from '../../machine/loop-file/marks.js';
 import { FILL } from '../../physics/filling/frontMoves.js';
+import { worstIntakes } from '../../physics/flow/intakeHead.js';
 import { simulateFill } from '../../physics/filling/fillSimulation.js';
 import { uncoverAngles } from '../../physics/filling/outletAngle.js';
 import { pumpsWithoutCurve } from '../../physics/flow/network.js';
@@ -44,10 +45,9 @@ export function loopFacts(loop: LoopFile, liquid: Liquid): LoopFacts {
   const reservoir = reservoirs.length === 1 ? (reservoirs[0] as LoopComponent) : null;
   const boxed = vesselsWithoutBox(loop).length === 0;
   const marks = reservoir && reservoirMarks(reservoir);
+  const canFlow = pumpsWithoutCurve(loop).length === 0 && loop.components.some(({ kind }) => kind === 'pump');
   const simulation =
-    reservoir && boxed && pumpsWithoutCurve(loop).length === 0 && loop.components.some(({ kind }) => kind === 'pump')
-      ? simulateFill(loop, liquidAt(liquid, BENCH_C), reservoir, { leastGainMl: FILL.handsGainMl })
-      : null;
+    reservoir && boxed && canFlow ? simulateFill(loop, liquidAt(liquid, BENCH_C), reservoir, { leastGainMl: FILL.handsGainMl }) : null;
   const box = reservoir?.box;
   return {
     ...gaugeCap(loop),
@@ -74,5 +74,8 @@ export function loopFacts(loop: LoopFile, liquid: Liquid): LoopFacts {
       })),
       totalMl: simulation.totalMl,
     },
+    shortOfHead: canFlow
+      ? worstIntakes(loop, liquid).flatMap(({ pump, gaugeKpa, verdict }) => (verdict === 'enough' ? [] : [{ pump, gaugeKpa, verdict }]))
+      : [],
   };
 }

@@ -4,6 +4,7 @@ import type { Volume } from '../../machine/loop-file/volume.js';
 import type { Mix } from '../../machine/liquids/mixing.js';
 import type { Kept } from '../../physics/contents/kept.js';
 import type { Shares } from '../../physics/contents/shares.js';
+import type { IntakeHead } from '../../physics/flow/intakeHead.js';
 import type { UncoverAngle } from '../../physics/filling/outletAngle.js';
 import type { JobKind } from '../../workshop/jobs/kinds.js';
 import type { InspectItem } from '../inspection/items.js';
@@ -59,6 +60,8 @@ export interface LoopFacts {
   /** at the low mark: the least that a running loop may hold */
   readonly uncovers: readonly UncoverAngle[];
   readonly fill: FillFacts | null;
+  /** pumps whose intake has too little head with hot coolant at full speed; missing in runs that began before it was reckoned */
+  readonly shortOfHead?: readonly Pick<IntakeHead, 'pump' | 'gaugeKpa' | 'verdict'>[];
 }
 
 /** One stand of the advised drain, with the share of each part and tube that still holds liquid after it. */

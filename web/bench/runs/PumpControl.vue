@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { intakeWords } from '@core/edge/words/intake.js';
 import { whyWords } from '@core/edge/words/bench.js';
 import { CAN_OVERRIDE } from '@core/bench/runs/locks.js';
 import { locksAgainst } from '@core/bench/runs/rules.js';
@@ -16,6 +17,8 @@ import { useNow } from '../../base/units/now.js';
 const props = defineProps<{ procedure: Procedure; state: RunState; locked: boolean; rests?: boolean }>();
 const emit = defineEmits<{ toggle: [] }>();
 const now = useNow(200);
+
+const nameOf = (id: string): string => props.procedure.facts?.parts.find((part) => part.id === id)?.name ?? id;
 
 const on = computed(() => props.state.pump?.on === true);
 const against = computed(() => (on.value ? [] : locksAgainst(props.procedure, props.state, { type: 'pump', on: true }, now.value)));
@@ -75,6 +78,9 @@ watch(
         >
       </p>
       <p v-if="disagrees" class="danger">The supply says {{ supply ? 'on' : 'off' }}: look at its switch.</p>
+      <p v-for="each in procedure.facts?.shortOfHead ?? []" :key="each.pump" class="head">
+        {{ intakeWords(each, nameOf(each.pump)) }} (at full speed)
+      </p>
       <ul v-if="against.length" class="plain-list why">
         <li v-for="each in against" :key="each.fact.why">{{ whyWords(procedure, each.fact) }}</li>
       </ul>
@@ -113,8 +119,12 @@ watch(
 .clock small {
   font-size: 1.05rem;
 }
-.why {
+.why,
+.head {
   max-width: 62ch;
+}
+.head {
+  margin: 6px 0 0;
 }
 .pump .v-btn {
   height: 64px;

@@ -4,6 +4,7 @@ import { STANDING, type Tilt } from '@core/machine/loop-file/orientation.js';
 import { shortName } from '@core/machine/catalogue/names.js';
 import { liquidWords, type Liquid } from '@core/machine/liquids/fluids.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
+import { intakeWords } from '@core/edge/words/intake.js';
 import { formatMl, withMinus } from '@core/base/units/display.js';
 import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
 import ProfileSheet from '../profile/ProfileSheet.vue';
@@ -91,6 +92,9 @@ const KEY = [
           Lowest pressure {{ withMinus(lowest[1].toFixed(1)) }} kPa at {{ portWords(lowest[0]) }}: a leak there draws air in instead of
           dripping.
         </p>
+        <p v-for="intake in air.intakes" :key="intake.pump" :class="intake.verdict === 'enough' ? 'quiet' : 'warn'">
+          {{ intakeWords(intake, names.get(intake.pump) ?? intake.pump) }}
+        </p>
         <StandingPicker v-model="tilt" class="mt-5" />
       </section>
       <section>
@@ -125,6 +129,11 @@ const KEY = [
 <style scoped src="../profile/panel.css"></style>
 
 <style scoped>
+.warn {
+  padding: 8px 12px;
+  border-left: 5px solid var(--danger);
+  background: var(--danger-ground);
+}
 .pockets {
   list-style: none;
   margin: 8px 0 0;

@@ -7,6 +7,7 @@ import { pictureOfContents, pictureOfDrain, type LiquidPicture } from '@core/phy
 import { planTakeOut, type TakeOutPlan } from '@core/physics/draining/takeOut.js';
 import { FILL } from '@core/physics/filling/frontMoves.js';
 import { wettedOf } from '@core/physics/live-book/liquidTwin.js';
+import { INTAKE, intakeHeads, type IntakeHead } from '@core/physics/flow/intakeHead.js';
 import type { InsideNow } from '@core/physics/live-book/insideNow.js';
 import { simulateFill, type FillSimulation } from '@core/physics/filling/fillSimulation.js';
 import { fillByGravity, type GravityFill } from '@core/physics/filling/gravityFill.js';
@@ -55,6 +56,8 @@ export interface AirAnswer extends Scene {
   readonly pockets: readonly (Pick<AirPocket, 'volumeMl' | 'topMm' | 'sillMm'> & { parts: string[]; swept: SweptPocket | null })[];
   readonly totalMl: number;
   readonly flow: FlowResult | null;
+  /** by pump, with the hottest coolant */
+  readonly intakes: readonly IntakeHead[];
 }
 
 export type FigureKind = 'flow' | 'pressure' | 'temperature';
@@ -221,6 +224,7 @@ export class TwinEngine {
       })),
       totalMl,
       flow,
+      intakes: flow ? intakeHeads(loop, flow, this.liquid, INTAKE.hottestC) : [],
     };
   }
 

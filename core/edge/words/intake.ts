@@ -1,0 +1,12 @@
+import { withMinus } from '../../base/units/display.js';
+import { INTAKE, type IntakeHead } from '../../physics/flow/intakeHead.js';
+
+/** A pump whose intake has too little head, in a sentence. */
+export function intakeWords({ gaugeKpa, verdict }: Pick<IntakeHead, 'gaugeKpa' | 'verdict'>, name: string): string {
+  const kpa = `${withMinus(gaugeKpa.toFixed(1))} kPa`;
+  if (verdict === 'boils')
+    return `At its intake ${name} stands at ${kpa}: coolant of ${INTAKE.hottestC} °C boils in it. Run it slower, and bring the reservoir right before it.`;
+  if (verdict === 'draws-air')
+    return `At its intake ${name} stands at ${kpa}: every joint before it draws air in and none of them drips. Run it slower, or bring the reservoir right before it.`;
+  return `At its intake ${name} stands at ${kpa}: enough, with coolant of ${INTAKE.hottestC} °C as well.`;
+}
