@@ -78,7 +78,7 @@ async function stockWorkshop({ scope, accounts }: ServiceWorld): Promise<string>
   const cans = await scope
     .insert(wasteContainer)
     .values([
-      { workshopId, label: 'Grey can', kind: 'used-coolant', capacityMl: 10_000 },
+      { workshopId, label: 'Grey can', kind: 'used-coolant', capacityMl: 20_000 },
       { workshopId, label: 'Rinse drum', kind: 'rinse-water', capacityMl: 25_000 },
     ])
     .returning({ id: wasteContainer.id });

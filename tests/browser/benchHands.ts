@@ -101,11 +101,10 @@ export async function fillAsOrdered(page: Page, app: RunningApp, until: (pouredM
 
 /** A rinse: in as ordered, round with the pump, out into the jug. */
 export async function rinseOnce(page: Page, app: RunningApp): Promise<void> {
-  const thin = page.locator('.rinse .old');
-  const before = await thin.innerText();
   const ml = await fillAsOrdered(page, app, (poured) => poured > 400);
   await cameOut(page, String(ml));
-  await expect(thin).not.toHaveText(before);
+  // nothing stands in it any more: the next one goes in
+  await expect(page.getByLabel('In the jug')).toHaveCount(0);
 }
 
 /** The refill and its wet test, up to the last look at the joints. */

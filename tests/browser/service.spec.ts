@@ -112,6 +112,13 @@ test('deposit at the inspection: strip and clean, and the machines of the same l
   await tickAll(page);
   await done(page, 'Close the loop');
   await tickAll(page);
+  // what the cleaner left in corners comes out with the last rinse, closed and run
+  await done(page, 'Rinse');
+  await rinseOnce(page, app);
+  await page.getByRole('button', { name: 'clear', exact: true }).click();
+  await page.getByLabel('pH, where a cleaner was inside').fill('6,9');
+  await page.getByRole('button', { name: 'Read', exact: true }).click();
+  await tickAll(page);
   await done(page, 'Fill');
   await refill(page, app, 'L446');
   await bleedAndPower(page, app, '64');

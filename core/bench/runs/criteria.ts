@@ -149,10 +149,16 @@ export function rinseLacks(service: ServiceFacts, state: ServiceState): LackFact
   const { old } = keepTally(service.inside, state.flows).shares;
   const last = state.waters.at(-1);
   const cleaned = state.soaks.length > 0 || state.rinses.some(({ liquid }) => liquid === 'cleaner');
-  if (state.rinses.length === 0) lacks.push({ why: 'nothing-rinsed' });
+  const lastRinse = state.rinses.at(-1);
+  const soak = runningSoak(state);
+  if (soak) lacks.push({ why: 'cleaner-in', cleaner: soak.cleaner });
+  if (!lastRinse) lacks.push({ why: 'nothing-rinsed' });
+  // lime and cleaner stay behind: what is in last is what the coolant meets
+  else if (lastRinse.liquid === 'mains' || lastRinse.liquid === 'cleaner') lacks.push({ why: 'last-rinse', liquid: lastRinse.liquid });
   if (service.inside !== null && old > service.targetOldFraction)
     lacks.push({ why: 'old-left', percent: 100 * old, targetPercent: 100 * service.targetOldFraction });
-  if (!last) lacks.push({ why: 'water-not-read' });
+  // what was read before the last rinse went in says nothing of it
+  if (!last || (lastRinse && Date.parse(last.at) < Date.parse(lastRinse.at))) lacks.push({ why: 'water-not-read' });
   else if (last.clarity !== 'clear') lacks.push({ why: 'water-unclear', clarity: last.clarity });
   return cleaned ? [...lacks, ...phLacks(last?.ph ?? null)] : lacks;
 }

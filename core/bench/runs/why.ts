@@ -1,5 +1,5 @@
 import type { BleedLack } from '../../physics/air/bleed.js';
-import type { Clarity } from '../../machine/liquids/rinsing.js';
+import type { Clarity, RinseLiquid } from '../../machine/liquids/rinsing.js';
 
 /**
  * Why something is not done, not taken or still open: a code with its values. Ids stand for places; volumes are in mL,
@@ -58,6 +58,7 @@ export type LackFact =
   | { readonly why: 'nothing-drained' | 'nothing-rinsed' | 'water-not-read' | 'ph-not-read' | 'cause-open' | 'nothing-wrong-recorded' }
   | { readonly why: 'more-out-than-in'; readonly ml: number }
   | { readonly why: 'old-left'; readonly percent: number; readonly targetPercent: number }
+  | { readonly why: 'last-rinse'; readonly liquid: RinseLiquid }
   | { readonly why: 'water-unclear'; readonly clarity: Clarity }
   | { readonly why: 'ph-off'; readonly ph: number; readonly from: number; readonly to: number }
   | { readonly why: 'items-not-seen'; readonly count: number }

@@ -190,6 +190,18 @@ describe('a flush', () => {
     run.say({ type: 'water', step: 'rinse', ph: 6.8, clarity: 'clear' });
     expect(open(run, 'rinse')).toEqual([]);
     expect(ledgerOf(service(run), run.state).shares.old).toBeCloseTo((stays / (stays + 600)) ** 4, 4);
+    // mains water may rinse, never last; and what was read before it says nothing of it
+    run.say({ type: 'rinse', step: 'rinse', liquid: 'mains', volumeMl: 600 });
+    run.say({ type: 'drained', step: 'rinse', volumeMl: 600, how: 'jug', wasteId: null });
+    expect(open(run, 'rinse').join(' ')).toMatch(/last rinse was mains water: one more with distilled water.*last water was not read/);
+    run.say({ type: 'rinse', step: 'rinse', liquid: 'distilled', volumeMl: 600 });
+    run.say({ type: 'drained', step: 'rinse', volumeMl: 600, how: 'jug', wasteId: null });
+    // a cleaner in the closed loop has its clock
+    run.say({ type: 'soak', step: 'rinse', on: true, cleaner: 'citric', mostMinutes: 30 });
+    expect(open(run, 'rinse').join(' ')).toContain('citric is still in');
+    run.say({ type: 'soak', step: 'rinse', on: false, cleaner: 'citric', mostMinutes: 30 });
+    run.say({ type: 'water', step: 'rinse', ph: 6.9, clarity: 'clear' });
+    expect(open(run, 'rinse')).toEqual([]);
   });
 
   it('does not take a pump that runs with the drain valve open', () => {

@@ -36,7 +36,7 @@ const KIT: Record<JobKind, readonly CheckTemplate[]> = {
   ],
   'strip-clean': [
     tick('coolant', '{bottles}', 'Parts'),
-    tick('distilled', 'Distilled water, cleaner with its sheet', 'Parts'),
+    tick('distilled', 'Distilled water for bath and last rinse, cleaner with its sheet', 'Parts'),
     tick('seals', 'An O-ring for every joint, plugs, caps, tube', 'Parts'),
     tick('fits', 'New parts checked to fit this very card or board', 'Parts', { mayNotApply: true }),
     tick('paste', 'Paste by die size, pads by the thickness map', 'Parts', { mayNotApply: true }),
@@ -215,7 +215,7 @@ const STEPS: Record<JobKind, readonly StepTemplate[]> = {
   'top-up': pick('fill', 'sign-off'),
   'drain-refill': [BEFORE, DUST, ...pick('isolate'), DRAIN, ...pick(...REFILL)],
   'flush-refill': [BEFORE, DUST, ...pick('isolate'), DRAIN, RINSE, ...pick(...REFILL)],
-  'strip-clean': [BEFORE, DUST, ...pick('isolate'), DRAIN, STRIP, INSPECT, CLEAN, SWAP, ...pick('close', 'dry', ...REFILL)],
+  'strip-clean': [BEFORE, DUST, ...pick('isolate'), DRAIN, STRIP, INSPECT, CLEAN, SWAP, ...pick('close', 'dry'), RINSE, ...pick(...REFILL)],
   'leak-repair': [...pick('isolate'), FIND, DRAIN, MEND, ...pick('close', 'dry', ...REFILL)],
   'partial-drain': [BEFORE, ...pick('isolate'), DRAIN, SWAP, ...pick('close', 'dry', ...REFILL)],
   'part-replacement': [BEFORE, DUST, ...pick('isolate'), DRAIN, SWAP, ...pick('close', 'dry', ...REFILL)],

@@ -2,7 +2,7 @@ import { formatMl } from '../../base/units/display.js';
 import { placesOf, type Procedure } from '../../bench/runs/procedure.js';
 import type { Refusal } from '../../bench/runs/entry.js';
 import type { LackFact, Why, WhyCode } from '../../bench/runs/why.js';
-import { CLARITY_WORDS } from '../../machine/liquids/rinsing.js';
+import { CLARITY_WORDS, RINSE_WORDS } from '../../machine/liquids/rinsing.js';
 import type { BleedLack } from '../../physics/air/bleed.js';
 import type { LedgerVerdict } from '../../physics/contents/ledger.js';
 import type { FillBalance } from '../../physics/filling/fillPlan.js';
@@ -63,6 +63,7 @@ const WHY: Messages<WhyCode> = {
   'nothing-drained': 'nothing came out yet',
   'nothing-rinsed': 'nothing rinsed yet',
   'water-not-read': 'the last water was not read',
+  'last-rinse': 'the last rinse was {liquid}: one more with distilled water',
   'water-unclear': 'the last water is {clarity}',
   'ph-not-read': 'pH not read: cleaner was inside',
   'ph-off': 'pH {ph}, neutral is {from} to {to}',
@@ -127,6 +128,7 @@ function valuesOf(procedure: Procedure, why: Why): MessageValues {
     if (name === 'port') return [name, portOf(String(value))];
     if (name === 'items') return [name, (value as readonly string[]).map(nameOf).join(', ')];
     if (name === 'lacks') return [name, (value as readonly LackFact[]).map((lack) => whyWords(procedure, lack)).join('; ')];
+    if (name === 'liquid') return [name, RINSE_WORDS[value as keyof typeof RINSE_WORDS]];
     if (name === 'clarity') return [name, CLARITY_WORDS[value as keyof typeof CLARITY_WORDS]];
     if (name === 'label') return [name, String(value).toLowerCase()];
     if (name === 'weakest') return [name, value === null ? '' : `, the rating of ${String(value)}`];

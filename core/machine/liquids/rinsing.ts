@@ -23,10 +23,11 @@ export const CLARITY_WORDS: Readonly<Record<Clarity, string>> = {
   particles: 'particles in it',
 };
 
-export const RINSE_LIQUIDS = ['distilled', 'cleaner', 'spare-coolant'] as const;
+export const RINSE_LIQUIDS = ['distilled', 'mains', 'cleaner', 'spare-coolant'] as const;
 export type RinseLiquid = (typeof RINSE_LIQUIDS)[number];
 export const RINSE_WORDS: Readonly<Record<RinseLiquid, string>> = {
   distilled: 'distilled water',
+  mains: 'mains water',
   cleaner: 'cleaner',
   'spare-coolant': 'spare coolant',
 };

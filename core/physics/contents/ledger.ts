@@ -25,6 +25,7 @@ export const LEDGER = {
 
 export const RINSE_AS: Readonly<Record<RinseLiquid, LedgerLiquid>> = {
   distilled: 'water',
+  mains: 'water',
   cleaner: 'cleaner',
   'spare-coolant': 'coolant',
 };

@@ -22,8 +22,12 @@ const options = computed(() =>
     title: `${label}, ${formatMl(Math.max(0, capacityMl - levelMl))} free`,
   })),
 );
-watch(containers, (all) => {
-  wasteId.value ??= wanted.value.flatMap((kind) => all.filter((each) => each.kind === kind))[0]?.id ?? null;
+/** the first that suits and takes what should come; one that is full is not proposed again */
+watch([containers, () => props.expectedMl], ([all]) => {
+  const suits = wanted.value.flatMap((kind) => all.filter((each) => each.kind === kind));
+  const takes = ({ capacityMl, levelMl }: (typeof all)[number]): boolean => capacityMl - levelMl >= (props.expectedMl ?? 0);
+  const chosen = all.find(({ id }) => id === wasteId.value);
+  if (!chosen || !takes(chosen)) wasteId.value = (suits.find(takes) ?? suits[0])?.id ?? null;
 });
 
 /** ms until the entry has reached the container's level */

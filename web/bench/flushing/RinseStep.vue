@@ -4,13 +4,14 @@ import { ledgerOf } from '@core/bench/runs/contents.js';
 import { openingIn, rinseStandOf } from '@core/bench/runs/facts.js';
 import { computed, ref } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
-import type { RunState } from '@core/bench/runs/state.js';
+import { runningSoak, type RunState } from '@core/bench/runs/state.js';
 import { keepTally, LEDGER } from '@core/physics/contents/ledger.js';
 import { CLARITY_WORDS, RINSE_LIQUIDS, RINSE_WORDS, type RinseLiquid } from '@core/machine/liquids/rinsing.js';
 import { fillOrder } from '@core/bench/runs/fillOrder.js';
 import { useNow } from '../../base/units/now.js';
 import FillOrder from '../filling/FillOrder.vue';
 import { usePour } from '../filling/usePour.js';
+import SoakClock from '../cleaning/SoakClock.vue';
 import CameOut from '../draining/CameOut.vue';
 import ChoiceRow from '../../base/look/ChoiceRow.vue';
 import NumberField from '../../base/units/NumberField.vue';
@@ -65,6 +66,10 @@ const outBy = computed(() => {
 });
 const lastWater = computed(() => props.state.service.waters.at(-1) ?? null);
 const standsIn = computed(() => props.state.service.flows.findLast(({ way }) => way !== 'lost')?.way === 'in');
+/** a cleaner went in last, or its clock still runs */
+const cleanerStands = computed(
+  () => runningSoak(props.state.service) !== null || (standsIn.value && props.state.service.rinses.at(-1)?.liquid === 'cleaner'),
+);
 
 const pourField = usePour(props);
 const now = useNow(500);
@@ -130,6 +135,7 @@ function pour(): void {
         @send="emit('send', $event)"
       />
       <ChoiceRow v-if="order && !standsIn" v-model="liquid" label="Rinsed with" :options="liquids" />
+      <SoakClock v-if="cleanerStands" step="rinse" :state="state" :locked="locked" @send="emit('send', $event)" />
       <p v-if="standsIn && outBy" class="quiet">{{ outBy }}</p>
       <CameOut
         v-if="standsIn"
