@@ -132,6 +132,9 @@ class Commissioning {
       await expect(page.getByText(/The can lost/)).toBeVisible();
       return true;
     };
+    const says = async (): Promise<string> => `${await order.getAttribute('data-order')} ${await order.locator('.big-number').innerText()}`;
+    // an entry shows at once: the order behind it is another one
+    const changed = (before: string): Promise<void> => expect.poll(says).not.toBe(before);
     for (let n = 0; n < 40; n += 1) {
       const what = await order.getAttribute('data-order');
       const big = await order.locator('.big-number').innerText();
@@ -139,10 +142,12 @@ class Commissioning {
       if (what === 'pour') {
         if (!(await hand((await order.getAttribute('data-most')) as string))) continue;
         await page.getByRole('button', { name: 'Poured up to the mark' }).click();
+        await changed(`${what} ${big}`);
         await this.told();
       } else if (what === 'draw-off') {
         await page.getByLabel('Drawn off', { exact: true }).fill(big.split(/\s/)[0] as string);
         await page.getByRole('button', { name: 'Drawn off', exact: true }).click();
+        await changed(`${what} ${big}`);
         await this.told();
       } else if (what === 'pump-on') await this.pulse(big, hand, pass);
       // a page that was just opened has not heard the sensor yet
@@ -272,10 +277,23 @@ test('a commissioning is led by the instruments, through a cut network, and turn
   complaints,
 }) => {
   const bench = new Commissioning(page, app);
-  // the server's clock moves; the screen learns it with its next look
+  let lastReading = 0;
+  // the server's clock moves; the screen learns it when it wakes up
   const pass = async (seconds: number): Promise<void> => {
     app.pass(seconds);
-    await page.reload();
+    const read = page.waitForResponse((answer) => /\/api\/runs\/[^/]+$/.test(answer.url()) && answer.request().method() === 'GET');
+    await page.evaluate(() => document.dispatchEvent(new Event('visibilitychange')));
+    const { now, run } = (await (await read).json()) as { now: string; run: { benchId: string } };
+    // and the bench has lived through it
+    const until = Date.parse(now) - 1000;
+    const lived = async (): Promise<boolean> => {
+      const path = `${app.url}/api/benches/${run.benchId}/readings${lastReading > 0 ? `?after=${lastReading}` : ''}`;
+      const { readings } = (await (await page.request.get(path)).json()) as { readings: [number, string, number, string][] };
+      const [id, , , at] = readings.at(-1) ?? [lastReading, '', 0, ''];
+      lastReading = id;
+      return Date.parse(at) >= until;
+    };
+    await expect.poll(lived, { intervals: [50, 100, 100, 200], timeout: 20_000 }).toBe(true);
   };
   await bench.begin('Air that will not come home by itself', 'in earnest', 5);
   await bench.upToDry();
@@ -322,7 +340,7 @@ test('a commissioning is led by the instruments, through a cut network, and turn
   await expect(page.getByRole('button', { name: 'Upright again' })).toBeEnabled();
   await bench.told();
   await pass(60);
-  await page.getByText('Ports, turns, level').click();
+  await pass(60);
   await page.getByRole('button', { name: 'Upright again' }).click();
   await bench.topUp();
   await bench.bleed(10, pass);

@@ -36,7 +36,7 @@ test('a loop from plan to signed-off commissioning and its next due date', async
   expect(after).toBeGreaterThan(before);
   await choose(page, 'Coolant', 'Stillbrook Blue');
   await expect(page.getByText('of Stillbrook Blue')).toBeVisible();
-  await expect(page.getByText(/Pour .* to the fill mark, then/)).toBeVisible();
+  await expect(page.getByText(/First .* to the fill mark, then/)).toBeVisible();
   await page.getByRole('button', { name: 'Save the loop' }).click();
   await expect(page.getByText('Saved as revision 1.')).toBeVisible();
   await page.getByRole('link', { name: 'Lighthouse' }).click();

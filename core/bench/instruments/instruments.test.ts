@@ -111,6 +111,9 @@ describe('levels around a stop of the pump', () => {
 
   it('say nothing of what was not measured yet', () => {
     expect(levelsAroundStop(level([[9, 100]]), at(0), at(10))).toEqual({ runningMm: 100, stoppedMm: null }); // prettier-ignore
+    // a sensor that speaks every half minute: its last word before the stop counts, none from before the start
+    expect(levelsAroundStop(level([[0, 97], [40, 101], [70, 104]]), at(10), at(60)).runningMm).toBe(101); // prettier-ignore
+    expect(levelsAroundStop(level([[0, 97]]), at(10), at(60)).runningMm).toBeNull(); // prettier-ignore
     expect(levelsAroundStop([], at(0), at(10))).toEqual({ runningMm: null, stoppedMm: null });
   });
 

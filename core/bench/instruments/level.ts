@@ -22,7 +22,10 @@ export function levelsAroundStop(
   const levels = readings.filter(({ kind }) => kind === 'level').map(({ value, at }) => ({ value, atMs: Date.parse(at) }));
   const stopMs = Date.parse(stoppedAt);
   const fromMs = Math.max(Date.parse(startedAt), stopMs - AUTO.levelWindowS * 1000);
-  const running = levels.filter(({ atMs }) => atMs > fromMs && atMs <= stopMs).map(({ value }) => value);
+  const whileRunning = levels.filter(({ atMs }) => atMs > Date.parse(startedAt) && atMs <= stopMs);
+  const lately = whileRunning.filter(({ atMs }) => atMs > fromMs);
+  // a sensor that speaks rarely: its last word while the pump ran
+  const running = (lately.length > 0 ? lately : whileRunning.slice(-1)).map(({ value }) => value);
   const restMs = stopMs + AUTO.levelRestS * 1000;
   const rested = levels.filter(({ atMs }) => atMs >= restMs);
   const untilMs = (rested[0]?.atMs ?? restMs) + AUTO.levelWindowS * 1000;

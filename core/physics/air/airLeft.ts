@@ -8,42 +8,16 @@ import { turnNetwork } from '../geometry/turned.js';
 import { tubeLengthMm, type LoopFile } from '../../machine/loop-file/loopFile.js';
 import { TUBE_MATERIALS, type TubePiece } from '../../machine/materials/tubes.js';
 import { findTrappedAir, type AirPocket } from './pockets.js';
-import { STANDARD_ATMOSPHERE_KPA } from '../../base/units/physics.js';
-import { riseMm, type BleedCycle } from './bleed.js';
-import { airFromRiseMl, tubeStretchMl } from './rise.js';
-
-/** Where gas may sit, with the pressures it feels. */
-export interface CandidatePocket {
-  readonly parts: readonly string[];
-  readonly volumeMl: number;
-  readonly runGaugeKpa: number;
-  readonly offGaugeKpa: number;
-}
+import type { RiseModel } from './airEstimate.js';
+import { tubeStretchMl } from './rise.js';
 
 /** What a loop's levels can be read with: computed once for a loop and a pump speed. */
-export interface BleedModel {
-  /** free cross-section of the reservoir */
-  readonly areaMm2: number;
-  readonly pockets: readonly CandidatePocket[];
-  /** mL that soft tube gives back when the pump stops */
-  readonly stretchMl: number;
+export interface BleedModel extends RiseModel {
   /** the turn that frees most of the largest pocket, or null where no turn does */
   readonly turn: { readonly to: StandingName; readonly freesMl: number; readonly parts: readonly string[] } | null;
 }
 
-export interface AirLeft {
-  /** mL, one for each cycle: the least and the most over all places the gas may sit */
-  readonly cycles: readonly { readonly lowMl: number; readonly highMl: number }[];
-  /** mL a cycle over the last ones; negative while air comes home. null with fewer than two cycles */
-  readonly trendMl: number | null;
-}
-
 type Gauges = FlowResult['portGaugeKpa'];
-
-/** kPa; a pocket that feels less than this of the pump cannot be seen from the level */
-const LEAST_SQUEEZE_KPA = 0.5;
-/** cycles that the trend looks back over */
-const TREND_CYCLES = 4;
 
 /**
  * Pressures at the places where gas may sit, and what soft tube stretches. null where a pump has no curve, a vessel no
@@ -121,21 +95,4 @@ function turnFor(network: GeometricNetwork, largest: AirPocket | undefined): Ble
   // a machine on its head is a lift for two: only where it frees far more than a quarter turn
   const best = over.freesMl > WORTH_TURNING_OVER * quarter.freesMl ? over : quarter;
   return best.freesMl > 1 ? best : null;
-}
-
-/** Air left at each stop of the pump, with the range that the unknown place of the gas leaves. */
-export function airLeft(model: BleedModel, cycles: readonly BleedCycle[]): AirLeft {
-  const seen = model.pockets.filter(({ runGaugeKpa, offGaugeKpa }) => runGaugeKpa - offGaugeKpa > LEAST_SQUEEZE_KPA);
-  const ranges = cycles.map((cycle) => {
-    const pressedMl = Math.max(0, (riseMm(cycle) * model.areaMm2) / 1000 - model.stretchMl);
-    const levelRiseMm = (pressedMl * 1000) / model.areaMm2;
-    const found = seen.map(({ runGaugeKpa, offGaugeKpa }) =>
-      airFromRiseMl({ levelRiseMm, areaMm2: model.areaMm2, runGaugeKpa, offGaugeKpa, atmosphereKpa: STANDARD_ATMOSPHERE_KPA, tubes: [] }),
-    );
-    return { lowMl: Math.min(...found), highMl: Math.max(...found) };
-  });
-  if (seen.length === 0) return { cycles: [], trendMl: null };
-  const last = ranges.slice(-TREND_CYCLES).map(({ lowMl, highMl }) => (lowMl + highMl) / 2);
-  const trendMl = last.length < 2 ? null : ((last.at(-1) as number) - (last[0] as number)) / (last.length - 1);
-  return { cycles: ranges, trendMl };
 }

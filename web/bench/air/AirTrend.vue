@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { airLeft } from '@core/physics/air/airLeft.js';
-import type { BleedCycle } from '@core/physics/air/bleed.js';
+import { airLeft, type LevelledCycle } from '@core/physics/air/airEstimate.js';
 import { shortName } from '@core/machine/catalogue/names.js';
 import type { Liquid } from '@core/machine/liquids/fluids.js';
 import { STANDING_WORDS } from '@core/machine/loop-file/orientation.js';
@@ -9,7 +8,14 @@ import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { useTwin, useTwinAnswer } from '../../machine/compute/useTwin.js';
 
 /** Air left over the cycles, as a band: the same rise means more or less air by where it sits. And the turn that frees most. */
-const props = defineProps<{ file: LoopFile; liquid: Liquid; cycles: readonly BleedCycle[]; bled: boolean }>();
+const props = defineProps<{
+  file: LoopFile;
+  liquid: Liquid;
+  cycles: readonly LevelledCycle[];
+  bled: boolean;
+  /** gas outside the reservoir by the book; null: nobody knows */
+  missing?: { readonly ml: number; readonly sdMl: number } | null;
+}>();
 
 /** pressures and stretch of this loop, at the pump speed of its file */
 const twin = useTwin(
@@ -21,7 +27,7 @@ const model = useTwinAnswer(
   () => ({}),
   () => twin.engine.bleeding(),
 );
-const air = computed(() => (model.value ? airLeft(model.value, props.cycles) : { cycles: [], trendMl: null }));
+const air = computed(() => (model.value ? airLeft(model.value, props.cycles, props.missing ?? null) : { cycles: [], trendMl: null }));
 const now = computed(() => air.value.cycles.at(-1) ?? null);
 const range = computed(() => {
   const [low, high] = [Math.round(now.value?.lowMl ?? 0), Math.round(now.value?.highMl ?? 0)];
@@ -56,7 +62,8 @@ const band = computed(() => {
     <p v-if="now" class="air figures">
       About <b>{{ range }}</b> of air left{{ trend }}.
       <span class="quiet estimate"
-        >From the rise, {{ (model?.stretchMl ?? 0).toFixed(1) }} mL of tube stretch taken out; the range is where the air may sit.</span
+        >From the rise, {{ (model?.stretchMl ?? 0).toFixed(1) }} mL of tube stretch taken out; nine in ten lie in the range: where the air
+        may sit, what the levels are misread by, what the book misses.</span
       >
     </p>
     <p v-if="turn">{{ turn }}</p>

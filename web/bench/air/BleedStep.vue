@@ -8,6 +8,7 @@ import type { Procedure } from '@core/bench/runs/procedure.js';
 import type { RunState } from '@core/bench/runs/state.js';
 import { WATER, type Liquid } from '@core/machine/liquids/fluids.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
+import { MEASURED } from '@core/physics/measuring/errors.js';
 import AirTrend from './AirTrend.vue';
 import { levelsAroundStop } from '@core/bench/instruments/level.js';
 import { useRunBench } from '../instruments/liveBench.js';
@@ -29,7 +30,23 @@ const bubbles = ref(false);
 const noise = ref(false);
 const problem = ref<string | null>(null);
 
-const cycles = computed(() => props.state.bleedCycles.map(({ value }) => value));
+const cycles = computed(() =>
+  props.state.bleedCycles.map(({ value, source }) => ({
+    ...value,
+    levelSdMm: source === 'hand' ? MEASURED.levelByEyeSdMm : MEASURED.levelBySensorSdMm,
+  })),
+);
+/** gas outside the reservoir, by the parts' volumes and the book; null where nobody knows what is inside */
+const missing = computed(() => {
+  const { insideMl, insideSdMl, standing } = props.state.contents;
+  const reservoir = props.file?.components.find(({ kind }) => kind === 'reservoir');
+  if (insideMl === null || !standing || !reservoir) return null;
+  const { volumeMl, sdMl } = props.procedure.volume;
+  return {
+    ml: Math.max(0, volumeMl - reservoir.volume_ml - (insideMl - standing.reservoirMl)),
+    sdMl: Math.hypot(sdMl, insideSdMl, standing.reservoirSdMl),
+  };
+});
 const judged = computed(() => judgeBleeding(props.procedure, props.state));
 const lastRise = computed(() => judged.value.risesMm.at(-1) ?? null);
 const scale = computed(() => {
@@ -103,7 +120,14 @@ function bySensor(): { source?: 'instrument' | 'simulated' } {
             : `Still missing: ${judged.missing.map(bleedWords).join('; ')}.`
         }}
       </p>
-      <AirTrend v-if="file && cycles.length" :file="file" :liquid="liquid ?? WATER" :cycles="cycles" :bled="judged.bled" />
+      <AirTrend
+        v-if="file && cycles.length"
+        :file="file"
+        :liquid="liquid ?? WATER"
+        :cycles="cycles"
+        :bled="judged.bled"
+        :missing="missing"
+      />
     </div>
     <svg
       v-if="cycles.length"

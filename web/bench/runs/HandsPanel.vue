@@ -61,7 +61,8 @@ function enterLevel(): void {
 </script>
 
 <template>
-  <details v-if="facts" class="hands">
+  <!-- a case that lies turned waits to be stood up: that button is in sight -->
+  <details v-if="facts" class="hands" :open="turned">
     <summary>
       Ports, turns, level<span v-if="state.openPorts.size + state.openJoints.size" class="quiet"
         >: {{ state.openPorts.size + state.openJoints.size }} open</span

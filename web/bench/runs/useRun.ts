@@ -197,7 +197,13 @@ export function useRun(id: string): RunDesk {
   const watcher = window.setInterval(() => {
     if (!live.value && pending.value.length === 0 && document.visibilityState === 'visible') void load();
   }, WATCH_MS);
+  // a tablet that slept has missed the time as well as entries
+  const woke = (): void => {
+    if (answer.value && document.visibilityState === 'visible') void load();
+  };
+  document.addEventListener('visibilitychange', woke);
   onScopeDispose(() => {
+    document.removeEventListener('visibilitychange', woke);
     window.clearInterval(watcher);
     unhear();
     unwatch();
