@@ -64,7 +64,14 @@ const twin = useTwin(
       </header>
       <p v-if="twin.problem.value" class="sheet mt-4">{{ twin.problem.value }}</p>
       <template v-else>
-        <DrainPanel v-if="mode === 'drain'" :loop="loop.file" :twin="twin" :colour="colour" :inside="loop.inside" />
+        <DrainPanel
+          v-if="mode === 'drain'"
+          :loop="loop.file"
+          :twin="twin"
+          :colour="colour"
+          :inside="loop.inside"
+          :policy="loop.drainPolicy"
+        />
         <FillPanel v-else-if="mode === 'fill'" :loop="loop.file" :twin="twin" :colour="colour" :liquid="liquid" :inside="loop.inside" />
         <AirPanel v-else-if="mode === 'air'" :loop="loop.file" :twin="twin" :colour="colour" :liquid="liquid" />
         <HeatPanel v-else-if="mode === 'heat'" :loop="loop.file" :twin="twin" :colour="colour" :measured="measured" />

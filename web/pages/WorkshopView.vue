@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Shop } from '@core/workshop/people/answers.js';
+import { DRAIN_HABITS } from '@core/physics/draining/defaults.js';
 import { computed, reactive, ref, watch } from 'vue';
 import { ROLES, type Role } from '@core/workshop/people/roles.js';
 import { LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from '@core/physics/leak-testing/schools.js';
@@ -35,12 +36,14 @@ const form = reactive({
   limit: 'screen' as Schools['limit'],
   hotFromMonth: null as number | null,
   hotUntilMonth: null as number | null,
+  drain: { ...DRAIN_HABITS } as { turns: boolean; headLeastMl: number | null; joints: boolean },
   version: 1,
 });
 const MONTHS = [
   { value: null, title: 'no such rule' },
   ...Array.from({ length: 12 }, (_, index) => ({ value: index + 1, title: monthName(index + 1) })),
 ];
+const HEADS = [{ value: null, title: 'never' }, ...[50, 100, 200, 300].map((ml) => ({ value: ml, title: `when it saves ${ml} mL or more` }))]; // prettier-ignore
 const newPerson = reactive({ name: '', email: '', role: 'technician' as Role, password: '' });
 const newBench = ref('');
 const devices = ref<InstanceType<typeof BenchDevices> | null>(null);
@@ -55,7 +58,7 @@ watch(
   (workshop) => {
     if (!workshop) return;
     const { schools, ...rest } = workshop;
-    Object.assign(form, rest, { leak: schools.leak, wet: schools.wet, limit: schools.limit });
+    Object.assign(form, rest, { drain: { ...rest.drain }, leak: schools.leak, wet: schools.wet, limit: schools.limit });
     resolution.value = schools.gaugeResolutionKpa;
   },
 );
@@ -67,6 +70,7 @@ async function save(): Promise<void> {
     policy: form.policy,
     hotFromMonth: form.hotFromMonth,
     hotUntilMonth: form.hotFromMonth === null ? null : form.hotUntilMonth,
+    drain: form.drain,
     schools: { leak: form.leak, wet: form.wet, limit: form.limit, gaugeResolutionKpa: resolution.value },
     version: form.version,
   };
@@ -221,6 +225,33 @@ async function addBench(): Promise<void> {
           persistent-hint
           :readonly="!isLead"
         />
+        <v-select
+          v-model="form.drain.turns"
+          :items="[
+            { value: true, title: 'Lay it on a side where that gets more out' },
+            { value: false, title: 'As it stands: nothing is turned' },
+          ]"
+          label="To drain a machine"
+          :readonly="!isLead"
+        />
+        <v-select
+          v-if="form.drain.turns"
+          v-model="form.drain.headLeastMl"
+          :items="HEADS"
+          label="On its head"
+          hint="A lift for two: it must save at least so much against every other way"
+          persistent-hint
+          :readonly="!isLead"
+        />
+        <v-select
+          v-model="form.drain.joints"
+          :items="[
+            { value: true, title: 'May be undone where that is worth towels, a ring and a test' },
+            { value: false, title: 'Stay closed' },
+          ]"
+          label="Joints, to drain"
+          :readonly="!isLead"
+        />
         <NumberField v-model="resolution" label="The gauge can be read to" unit="kPa" :errors="submit.at('schools.gaugeResolutionKpa')" />
         <StaleNotice
           v-if="submit.stale.value"
@@ -232,6 +263,7 @@ async function addBench(): Promise<void> {
             hotFromMonth: 'Hot months from',
             hotUntilMonth: 'to',
             schools: 'Schools',
+            drain: 'How it drains',
           }"
           @take-theirs="
             take({ ...shop, workshop: submit.stale.value.theirs as Shop['workshop'] });

@@ -15,7 +15,7 @@ import { nameOpening } from '../../physics/draining/openingNames.js';
 import { openablePorts } from '../../physics/draining/openings.js';
 import { planTakeOut } from '../../physics/draining/takeOut.js';
 import { fillVolume } from '../../physics/filling/fillPlan.js';
-import { buildNetwork, vesselsWithoutBox } from '../../physics/geometry/network.js';
+import { buildNetwork, vesselsWithoutBox, type GeometricNetwork } from '../../physics/geometry/network.js';
 import { turnNetwork } from '../../physics/geometry/turned.js';
 import type { JobKind } from '../../workshop/jobs/kinds.js';
 import { hasRigidTube, inspectItems } from '../inspection/items.js';
@@ -43,16 +43,8 @@ export interface ServiceFactsInput {
 
 /** Facts of a service, computed once when its run begins. What geometry is missing for stays empty or null. */
 export function serviceFacts(input: ServiceFactsInput): ServiceFacts {
-  const { loop, kind, jobId, part, liquid = WATER } = input;
+  const { loop, kind, jobId, part } = input;
   const network = vesselsWithoutBox(loop).length === 0 ? buildNetwork(loop) : null;
-  const twin = network && twinFor(loop, liquid);
-  const atMark = network && contentsAtMark(loop, network, twin);
-  // what stands where by the book, or at the mark
-  const now = twin && wettedOf(twin, input.contents?.standing);
-  const plan = network && atMark && adviseDraining(loop, network, input.policy, twin && now ? twin.contents(now) : atMark);
-  // a rinse fills the loop to its mark, and leaves it without a turn
-  const rinsed = network && atMark && adviseDraining(loop, network, UPRIGHT_ONLY, atMark).stages[0];
-  const standOf = (stage: DrainStage): DrainStand => ({ ...stage, left: network ? sharesOf(network, stage.left) : {} });
   // the twin of a part taken out begins with every vessel full; a loop at its mark has a cushion of gas
   const cushionMl = loopVolume(loop).volumeMl - fillVolume(loop).volumeMl;
   const component = loop.components.find(({ id }) => id === part);
@@ -60,9 +52,7 @@ export function serviceFacts(input: ServiceFactsInput): ServiceFacts {
     kind,
     jobId,
     inside: insideOf(input),
-    stands: plan?.stages.map(standOf) ?? [],
-    rinseStand: rinsed ? standOf(rinsed) : null,
-    ...keptFacts(plan && plan.stages.length > 0 ? plan.leftMl : null, input.leftBefore ?? []),
+    ...drainFacts(input, network),
     takeOut: network && component ? takeOutFacts(loop, network, component.id, shortName(component), cushionMl) : null,
     items: inspectItems(loop),
     rigid: hasRigidTube(loop),
@@ -75,6 +65,27 @@ export function serviceFacts(input: ServiceFactsInput): ServiceFacts {
         nameOpening(loop, each),
       ]),
     ),
+  };
+}
+
+/** Stand by stand how the loop is drained, by the workshop's policy, and how a rinse is let out. */
+function drainFacts(
+  { loop, liquid = WATER, contents, policy, leftBefore = [] }: ServiceFactsInput,
+  network: GeometricNetwork | null,
+): Pick<ServiceFacts, 'stands' | 'rinseStand' | 'leftMl' | 'kept'> {
+  if (!network) return { stands: [], rinseStand: null, ...keptFacts(null, leftBefore) };
+  const twin = twinFor(loop, liquid);
+  const atMark = contentsAtMark(loop, network, twin);
+  // what stands where by the book, or at the mark
+  const now = twin && wettedOf(twin, contents?.standing);
+  const plan = adviseDraining(loop, network, policy, twin && now ? twin.contents(now) : atMark);
+  // a rinse fills the loop to its mark, and leaves it without a turn
+  const [rinsed] = adviseDraining(loop, network, UPRIGHT_ONLY, atMark).stages;
+  const standOf = (stage: DrainStage): DrainStand => ({ ...stage, left: sharesOf(network, stage.left) });
+  return {
+    stands: plan.stages.map(standOf),
+    rinseStand: rinsed ? standOf(rinsed) : null,
+    ...keptFacts(plan.stages.length > 0 ? plan.leftMl : null, leftBefore),
   };
 }
 

@@ -7,7 +7,7 @@ import { turnNetwork } from '../geometry/turned.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import { readLoopFile } from '../../machine/loop-file/loopFileSchema.js';
 import { findTrappedAir } from './pockets.js';
-import { bleedModel, freeingTurn } from './airLeft.js';
+import { bleedModel, freeingTurn, type BleedModel } from './airLeft.js';
 
 const example = (name: string): LoopFile => readLoopFile(JSON.parse(readFileSync(`examples/${name}.json`, 'utf8')));
 

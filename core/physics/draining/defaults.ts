@@ -52,5 +52,24 @@ export const DRAIN_POLICY: DrainPolicy = {
   joints: true,
 };
 
+/** How a workshop drains, as its lead says it. */
+export interface DrainHabits {
+  /** machines are laid on their sides where that gets more out; false: they stay as they stand */
+  readonly turns: boolean;
+  /** mL more than every other plan that a machine on its head must give; null: never on its head */
+  readonly headLeastMl: number | null;
+  /** a joint may be undone where no opening gives as much */
+  readonly joints: boolean;
+}
+
+export const DRAIN_HABITS: DrainHabits = { turns: true, headLeastMl: DRAIN_POLICY.headLeastMl, joints: DRAIN_POLICY.joints };
+
+/** A machine that is never laid down is not stood on its head either. */
+export const policyOf = ({ turns, headLeastMl, joints }: DrainHabits): DrainPolicy => ({
+  mayTurn: turns ? DRAIN_POLICY.mayTurn : [],
+  headLeastMl: turns ? headLeastMl : null,
+  joints,
+});
+
 /** Of a machine that is not turned, and of a rinse that is let out as it stands. */
 export const UPRIGHT_ONLY: DrainPolicy = { mayTurn: [], headLeastMl: null, joints: false };

@@ -1,4 +1,5 @@
-import type { RadiatorStand } from './gasByStand.js';
+/** How a radiator stands in the upright case: lying flat, or by where its higher flow port is. */
+export type RadiatorStand = 'flat' | 'ports-up' | 'ports-aside' | 'ports-down' | 'unknown';
 
 /** A mean and its standard deviation. */
 export interface Guess {

@@ -1,8 +1,5 @@
 import type { LoopComponent, LoopFile } from '../../machine/loop-file/loopFile.js';
-import { GAS_BY_STAND, LEARNING, type Guess } from './defaults.js';
-
-/** How a radiator stands in the upright case: lying flat, or by where its higher flow port is. */
-export type RadiatorStand = 'flat' | 'ports-up' | 'ports-aside' | 'ports-down' | 'unknown';
+import { GAS_BY_STAND, LEARNING, type Guess, type RadiatorStand } from './defaults.js';
 
 /** share of a radiator's height below which its ports count as low; as much from its top, as high */
 const END_SHARE = 0.25;

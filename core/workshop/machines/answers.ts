@@ -1,3 +1,4 @@
+import type { DrainPolicy } from '../../physics/draining/defaults.js';
 import type { InsideNow } from '../../physics/live-book/insideNow.js';
 import type { DateReason } from '../due-dates/facts.js';
 import type { Escalation } from '../due-dates/escalation.js';
@@ -136,6 +137,8 @@ export interface LoopAnswer {
   version: number;
   file: LoopFile;
   inside: InsideNow;
+  /** the workshop's policy of stands and openings */
+  drainPolicy: DrainPolicy;
   activeRunId: string | null;
   revisions: {
     id: string;

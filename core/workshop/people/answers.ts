@@ -1,3 +1,4 @@
+import type { DrainHabits } from '../../physics/draining/defaults.js';
 import type { Schools } from '../../physics/leak-testing/schools.js';
 import type { ServicePolicy } from '../due-dates/due.js';
 import type { Role } from './roles.js';
@@ -24,6 +25,7 @@ export interface Shop {
     schools: Schools;
     hotFromMonth: number | null;
     hotUntilMonth: number | null;
+    drain: DrainHabits;
     version: number;
   };
   people: { id: string; name: string; email: string; role: Role; active: boolean }[];

@@ -1,3 +1,4 @@
+import type { DrainHabits } from '../../physics/draining/defaults.js';
 import { schoolsSchema } from '../../physics/leak-testing/schoolsSchema.js';
 import Joi from 'joi';
 import { name, rowVersion } from '../../base/checking/fields.js';
@@ -59,6 +60,8 @@ export interface WorkshopEdit {
   /** first and last of the hot months; both null: services fall when they fall */
   readonly hotFromMonth: number | null;
   readonly hotUntilMonth: number | null;
+  /** missing: as it was */
+  readonly drain?: DrainHabits;
   readonly version: number;
 }
 const month = (): Joi.NumberSchema => Joi.number().integer().min(1).max(12).allow(null).default(null);
@@ -74,6 +77,11 @@ export const workshopSchema = Joi.object({
     is: null,
     then: Joi.valid(null).messages({ 'any.only': '{{#label}} needs a first hot month as well' }),
     otherwise: Joi.invalid(null).messages({ 'any.invalid': '{{#label}} is needed where there is a first hot month' }),
+  }),
+  drain: Joi.object({
+    turns: Joi.boolean().required(),
+    headLeastMl: Joi.number().min(5).max(2000).allow(null).required(),
+    joints: Joi.boolean().required(),
   }),
   version: rowVersion(),
 });

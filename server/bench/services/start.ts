@@ -1,3 +1,4 @@
+import { drainPolicyOf } from '../../machine/loops/drainPolicy.js';
 import { newestRevision } from '../../machine/loops/revisions.js';
 import { orderFor, productOf } from '../../workshop/coolants/products.js';
 import { buildProcedure } from '../../../core/bench/procedures/buildProcedure.js';
@@ -86,6 +87,7 @@ async function procedureFor(scope: Scope, given: ProcedureFor): Promise<Procedur
     liquid: liquidOf(product ?? undefined),
     ...(contents ? { contents } : {}),
     leftBefore: left,
+    policy: await drainPolicyOf(scope),
     kind: given.kind,
     jobId: given.jobId,
     filled: filled !== undefined && !(await leftUnfinished(scope, given.loopId)),

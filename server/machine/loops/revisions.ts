@@ -1,3 +1,4 @@
+import { drainPolicyOf } from './drainPolicy.js';
 import { insideOf } from './inside.js';
 import { and, desc, eq, sql } from 'drizzle-orm';
 import { partName, tubeLengthMm, type LoopFile } from '../../../core/machine/loop-file/loopFile.js';
@@ -188,7 +189,8 @@ export async function loadLoop(scope: Scope, loopId: string) {
     .orderBy(desc(baseline.takenAt))
     .limit(NEWEST_BASELINES);
   const inside = await insideOf(scope, loopId, newest.file);
-  return { ...row, revisions, file: newest.file, inside, activeRunId: active?.id ?? null, baselines: measured };
+  const drainPolicy = await drainPolicyOf(scope);
+  return { ...row, revisions, file: newest.file, inside, drainPolicy, activeRunId: active?.id ?? null, baselines: measured };
 }
 
 export async function loadRevision(scope: Scope, loopId: string, number: number) {

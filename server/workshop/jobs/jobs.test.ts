@@ -119,6 +119,34 @@ describe('a booked job', () => {
   });
 });
 
+describe('how a workshop drains', () => {
+  it('is one policy for the loop page and the bench: a workshop that turns nothing is advised no turn', async () => {
+    const { systemId, loopId } = await commissioned(bench, desk, 'Never turned', lot);
+    const shop = async () =>
+      (await desk.get<{ workshop: { id: string; version: number; policy: string; drain: object } }>('/workshop')).body.workshop;
+    const loop = async () => (await desk.get<{ drainPolicy: { mayTurn: string[]; headLeastMl: number | null } }>(`/loops/${loopId}`)).body;
+    const before = await shop();
+    expect(before.drain).toEqual({ turns: true, headLeastMl: 100, joints: true });
+    expect((await loop()).drainPolicy.mayTurn).toContain('on-back');
+    const { run: turned } = await begun(systemId, loopId, 'drain-refill');
+    expect(new Set(turned.procedure.service?.stands.map(({ standing }) => standing)).size).toBeGreaterThan(1);
+    await desk.post(`/runs/${turned.id}/abandon`, { reason: 'only looked at' });
+
+    const { version, id: _, ...own } = before;
+    const wrong = await desk.put('/workshop', { ...own, version, drain: { turns: true, headLeastMl: -5, joints: true } });
+    expect(errorOf(wrong).path).toBe('drain.headLeastMl');
+    const drain = { turns: false, headLeastMl: 200, joints: false };
+    expect((await desk.put('/workshop', { ...own, version, drain })).status).toBe(200);
+    expect((await loop()).drainPolicy).toEqual({ mayTurn: [], headLeastMl: null, joints: false });
+    const other = await commissioned(bench, desk, 'Never turned either', lot);
+    const { run } = await begun(other.systemId, other.loopId, 'drain-refill');
+    expect(run.procedure.service?.stands.map(({ standing }) => standing)).toEqual(['upright']);
+    await desk.put('/workshop', { ...own, drain: undefined, version: (await shop()).version });
+    expect((await shop()).drain).toEqual(drain);
+    await desk.put('/workshop', { ...own, version: (await shop()).version, drain: before.drain });
+  });
+});
+
 describe('a yearly flush', () => {
   it('closes the old clock, opens the next, books waste and coolant, and tells before from after', async () => {
     const { systemId, loopId } = await commissioned(bench, desk, 'Press', lot);

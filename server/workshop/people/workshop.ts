@@ -60,6 +60,7 @@ export async function readWorkshop({ scope, account }: Ask) {
       schools: workshop.schools,
       hotFromMonth: workshop.hotFromMonth,
       hotUntilMonth: workshop.hotUntilMonth,
+      drain: workshop.drain,
       version: workshop.version,
     })
     .from(workshop)

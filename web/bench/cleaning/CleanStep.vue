@@ -5,7 +5,7 @@ import { computed } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { GRADE_WORDS, gradeItem } from '@core/bench/inspection/grade.js';
 import WaterReading from '../flushing/WaterReading.vue';
-import SoakClock from './SoakClock.vue';
+import SoakClock from '../flushing/SoakClock.vue';
 
 /** Cleaner with its clock, then part by part: gritty to the finger is deposit, smooth is done. */
 const props = defineProps<{ procedure: Procedure; state: RunState; locked: boolean }>();

@@ -11,7 +11,7 @@ import { fillOrder } from '@core/bench/runs/fillOrder.js';
 import { useNow } from '../../base/units/now.js';
 import FillOrder from '../filling/FillOrder.vue';
 import { usePour } from '../filling/usePour.js';
-import SoakClock from '../cleaning/SoakClock.vue';
+import SoakClock from './SoakClock.vue';
 import CameOut from '../draining/CameOut.vue';
 import ChoiceRow from '../../base/look/ChoiceRow.vue';
 import NumberField from '../../base/units/NumberField.vue';

@@ -1,6 +1,6 @@
 import { bleedModel, type BleedModel } from '@core/physics/air/airLeft.js';
 import { adviseDraining, bestExtraOpening, type DrainPlan, type ExtraOpening } from '@core/physics/draining/advice.js';
-import { DRAIN_POLICY } from '@core/physics/draining/defaults.js';
+import { DRAIN_POLICY, type DrainPolicy } from '@core/physics/draining/defaults.js';
 import { contentsAtMark, twinFor } from '@core/physics/live-book/atMark.js';
 import { drainTurned, type DrainResult } from '@core/physics/draining/drain.js';
 import { pictureOfContents, pictureOfDrain, type LiquidPicture } from '@core/physics/draining/picture.js';
@@ -146,12 +146,13 @@ export class TwinEngine {
   /**
    * As the bench advises a machine that comes in.
    * @param standing what stands inside by the book; null: the loop stands at its mark
+   * @param policy the workshop's own
    */
-  advise(standing: InsideNow['standing'] = null): PlanAnswer {
+  advise(standing: InsideNow['standing'] = null, policy: DrainPolicy = DRAIN_POLICY): PlanAnswer {
     const { loop, network } = this.loaded();
     const twin = twinFor(loop, this.liquid);
     const now = twin && wettedOf(twin, standing);
-    const plan = adviseDraining(loop, network, DRAIN_POLICY, twin && now ? twin.contents(now) : contentsAtMark(loop, network, twin));
+    const plan = adviseDraining(loop, network, policy, twin && now ? twin.contents(now) : contentsAtMark(loop, network, twin));
     const scenes = plan.stages.map(({ standing, left }) => {
       const turned = turnNetwork(network, STANDING[standing]);
       return { unrolled: unrollTurned(turned, loop), picture: pictureOfContents(turned, left) };

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
+import type { DrainPolicy } from '@core/physics/draining/defaults.js';
 import type { InsideNow } from '@core/physics/live-book/insideNow.js';
 import { openablePorts } from '@core/physics/draining/openings.js';
 import { STANDING, STANDING_WORDS, type Tilt } from '@core/machine/loop-file/orientation.js';
@@ -14,7 +15,7 @@ import PlanSteps from './PlanSteps.vue';
 import TakeOut from './TakeOut.vue';
 
 /** Turn the case, open and close ports, and see what runs out, what is held and what stays; or follow the advised plan. */
-const props = defineProps<{ loop: LoopFile; twin: Twin; colour: string | null; inside?: InsideNow | null }>();
+const props = defineProps<{ loop: LoopFile; twin: Twin; colour: string | null; inside?: InsideNow | null; policy?: DrainPolicy }>();
 
 const tilt = ref<Tilt>({ ...STANDING.upright });
 const openings = ref(new Map<string, OpeningState>());
@@ -33,8 +34,8 @@ const withState = (state: OpeningState): string[] => [...openings.value].filter(
 
 const plan = useTwinAnswer(
   props.twin,
-  () => ({ standing: props.inside?.standing ?? null }),
-  ({ standing }) => props.twin.engine.advise(standing),
+  () => ({ standing: props.inside?.standing ?? null, policy: props.policy }),
+  ({ standing, policy }) => props.twin.engine.advise(standing, policy && { ...policy, mayTurn: [...policy.mayTurn] }),
 );
 watch(
   () => plan.value,

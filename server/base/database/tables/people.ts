@@ -1,3 +1,4 @@
+import { DRAIN_HABITS, type DrainHabits } from '../../../../core/physics/draining/defaults.js';
 import { readList, readObject } from '../../../../core/base/checking/stored.js';
 import type { Role } from '../../../../core/workshop/people/roles.js';
 import { sql } from 'drizzle-orm';
@@ -30,6 +31,8 @@ export const workshop = pgTable(
     /** the hot months, before which services are done; both null: no such rule */
     hotFromMonth: integer('hot_from_month'),
     hotUntilMonth: integer('hot_until_month'),
+    /** how machines are turned and opened to drain them */
+    drain: stored('drain', readObject<DrainHabits>('how the workshop drains', DRAIN_HABITS)).notNull().default(DRAIN_HABITS),
     version: integer('version').notNull().default(1),
     createdAt: instant('created_at').notNull().defaultNow(),
   },

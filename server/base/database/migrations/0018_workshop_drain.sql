@@ -1,0 +1,1 @@
+ALTER TABLE "workshop" ADD COLUMN "drain" jsonb DEFAULT '{"turns":true,"headLeastMl":100,"joints":true}'::jsonb NOT NULL;
