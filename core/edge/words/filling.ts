@@ -10,6 +10,10 @@ export interface OrderWords {
   readonly isEstimate: boolean;
 }
 
+/** A fill that the pump cannot push over its crest, and what helps. */
+export const cannotPrimeWords = ({ liftMm, shutoffMm }: { readonly liftMm: number; readonly shutoffMm: number }): string =>
+  `Does not prime: the front has to rise ${Math.round(liftMm)} mm, the pump pushes ${Math.round(shutoffMm)} mm. Raise the reservoir, turn the case, or fill from the highest radiator.`;
+
 const percent = (share: number): string => `${Math.round(100 * share)} %`;
 const seconds = (s: number): string => (s < 10 ? s.toFixed(1) : String(Math.round(s)));
 

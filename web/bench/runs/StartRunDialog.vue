@@ -4,6 +4,10 @@ import { onMounted, reactive, ref } from 'vue';
 import { DEFAULT_SCHOOLS, LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from '@core/physics/leak-testing/schools.js';
 import { SCENARIOS, type Scenario } from '@core/bench/simulated-bench/truth.js';
 import { LEAK_LIMITS } from '@core/physics/leak-testing/defaults.js';
+import { loopFacts } from '@core/bench/procedures/loopFacts.js';
+import { cannotPrimeWords } from '@core/edge/words/filling.js';
+import { intakeWords } from '@core/edge/words/intake.js';
+import { useCoolants } from '../../workshop/coolants/coolantStore.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { ApiError, call, get, wordsOf } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
@@ -23,6 +27,9 @@ const ready = ref(false);
 const runs = ref<{ id: string; name: string }[]>([]);
 const opened = ref<string[]>([]);
 const lostMl = ref<number | null>(null);
+/** what this loop's own twin says against it, before the machine is on the bench */
+const warnings = ref<string[]>([]);
+const coolants = useCoolants();
 const practising = ref(false);
 const scenario = ref<Scenario>('surprise');
 const problem = ref<string | null>(null);
@@ -33,7 +40,8 @@ async function load(): Promise<void> {
   const [shop, today, loop] = await Promise.all([
     get<{ workshop: { schools: Schools }; benches: { id: string; name: string }[] }>('/workshop'),
     get<{ runs: { benchId: string | null; systemName: string }[] }>('/benches'),
-    get<{ file: LoopFile }>(`/loops/${props.loopId}`),
+    get<{ file: LoopFile; coolantProductId: string | null }>(`/loops/${props.loopId}`),
+    coolants.load().catch(() => undefined),
   ]);
   Object.assign(schools, shop.workshop.schools);
   resolution.value = schools.gaugeResolutionKpa;
@@ -41,6 +49,12 @@ async function load(): Promise<void> {
   const taken = new Set(today.runs.filter(({ systemName }) => systemName !== props.systemName).map((run) => run.benchId));
   benchId.value = shop.benches.find(({ id }) => !taken.has(id))?.id ?? null;
   runs.value = tubesInOrder(loop.file);
+  const { fill, shortOfHead = [], parts } = loopFacts(loop.file, coolants.liquidOf(loop.coolantProductId));
+  const nameOf = (id: string): string => parts.find((part) => part.id === id)?.name ?? id;
+  warnings.value = [
+    ...(fill && !fill.primes ? [cannotPrimeWords(fill)] : []),
+    ...shortOfHead.map((each) => `${intakeWords(each, nameOf(each.pump))} (at full speed)`),
+  ];
   ready.value = true;
 }
 
@@ -86,6 +100,7 @@ async function start(): Promise<void> {
           clearable
           :error-messages="submit.at('benchId')"
         />
+        <p v-for="warning in warnings" :key="warning" class="warning">{{ warning }}</p>
         <fieldset>
           <legend>In earnest, or to practise</legend>
           <label class="school"
@@ -166,6 +181,12 @@ async function start(): Promise<void> {
 </template>
 
 <style scoped>
+.warning {
+  margin: 0;
+  padding: 8px 12px;
+  border-left: 5px solid var(--danger);
+  background: var(--danger-ground);
+}
 fieldset {
   border: none;
   padding: 0;

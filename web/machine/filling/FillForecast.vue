@@ -4,6 +4,7 @@ import { formatMl } from '@core/base/units/display.js';
 import type { Liquid } from '@core/machine/liquids/fluids.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { planFill } from '@core/physics/filling/fillPlan.js';
+import { cannotPrimeWords } from '@core/edge/words/filling.js';
 import { forecastOf } from '@core/physics/filling/forecast.js';
 import type { InsideNow } from '@core/physics/live-book/insideNow.js';
 import { useTwin, useTwinAnswer } from '../compute/useTwin.js';
@@ -42,8 +43,7 @@ const longest = computed(() => Math.max(0, ...pulses.value.map(({ runS }) => run
     <template v-if="forecast && simulation">
       <FillRange :forecast="forecast" :colour="colour" />
       <p v-if="!simulation.primes" class="warn mt-2" role="alert">
-        Does not prime: the front has to rise {{ Math.round(simulation.liftMm) }} mm, the pump pushes
-        {{ Math.round(simulation.shutoffMm) }} mm. Raise the reservoir, turn the case, or fill from the highest radiator.
+        {{ cannotPrimeWords(simulation) }}
       </p>
       <p v-else-if="forecast.toGoMl < 5" class="mt-2">Nothing more goes in.</p>
       <p v-else class="mt-2">

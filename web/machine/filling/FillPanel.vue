@@ -6,6 +6,7 @@ import { liquidWords, type Liquid } from '@core/machine/liquids/fluids.js';
 import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { formatMl } from '@core/base/units/display.js';
 import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
+import { cannotPrimeWords } from '@core/edge/words/filling.js';
 import { forecastOf } from '@core/physics/filling/forecast.js';
 import { reservoirMarks } from '@core/machine/loop-file/marks.js';
 import type { InsideNow } from '@core/physics/live-book/insideNow.js';
@@ -119,8 +120,7 @@ const KEY = [
           {{ digits(headline.number) }} <small>{{ headline.words }}</small>
         </p>
         <p v-if="!simulation.primes" class="warn" role="alert">
-          Does not prime: the front has to rise {{ Math.round(simulation.liftMm) }} mm, the pump pushes
-          {{ Math.round(simulation.shutoffMm) }} mm. Raise the reservoir, turn the case, or fill from the highest radiator.
+          {{ cannotPrimeWords(simulation) }}
         </p>
         <p v-else-if="simulation.overflowMl > 0" class="warn" role="alert">
           When the pump stops, gas enters at the return port and {{ formatMl(simulation.overflowMl) }} run over: fill lower, or bring the

@@ -165,6 +165,17 @@ describe('nothing is typed before what it would overwrite is there', () => {
     expect(chosen.map(({ value }) => value)).toEqual(['false', 'dry-then-wet', 'thorough', 'day']);
   });
 
+  it('the start of a run says what the loop’s own twin holds against it', async () => {
+    document.body.innerHTML = '';
+    const workshop = { workshop: { schools: { leak: 'wet-only', wet: 'day', limit: 'screen', gaugeResolutionKpa: 0.5 } }, benches: [] };
+    // a pump that cannot lift half a metre
+    const weak = { ...file, components: file.components.map((part) => (part.kind === 'pump' ? { ...part, curve: [[0, 1], [500, 0]] } : part)) }; // prettier-ignore
+    serve(({ path }) => (path === '/workshop' ? workshop : path === '/benches' ? { runs: [] } : path === '/loops/l' ? { file: weak, coolantProductId: null } : null)); // prettier-ignore
+    mountScreen(StartRunDialog, { props: { loopId: 'l', loopName: 'Main loop', systemName: 'Small black' } });
+    await settle();
+    expect(document.querySelector('form')?.textContent).toMatch(/Does not prime: the front has to rise \d+ mm, the pump pushes \d+ mm/);
+  });
+
   it('the start of a run says when the workshop cannot be reached', async () => {
     document.body.innerHTML = '';
     fakeServer(() => 'unreachable');
