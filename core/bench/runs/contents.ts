@@ -70,7 +70,14 @@ export function judgeDrain(service: ServiceFacts, state: Kept): LedgerVerdict {
   const { rinses, drains } = state.service;
   const drainedOnly = rinses.length === 0 && service.kind !== 'partial-drain';
   const { leftMl, kept } = service;
-  const predicted = leftMl === null ? null : { volumeMl: leftMl, sdMl: kept?.sdMl ?? twinLeftSdMl(leftMl) };
+  const blown = drains.length > service.stands.length ? (service.blow ?? null) : null;
+  const predicted =
+    leftMl === null
+      ? null
+      : {
+          volumeMl: Math.max(0, leftMl - (blown?.likelyMl ?? 0)),
+          sdMl: Math.hypot(kept?.sdMl ?? twinLeftSdMl(leftMl), blown?.sdMl ?? 0),
+        };
   return judgeLedger(ledgerOf(service, state), drainedOnly && drains.length >= service.stands.length ? predicted : null);
 }
 

@@ -1,3 +1,4 @@
+import type { BlowThrough } from '../../physics/draining/blowThrough.js';
 import type { DrainStage } from '../../physics/draining/advice.js';
 import type { TakeOutPlan } from '../../physics/draining/takeOut.js';
 import type { Volume } from '../../machine/loop-file/volume.js';
@@ -92,6 +93,8 @@ export interface ServiceFacts {
   readonly leftMl: number | null;
   /** what those drains say; missing before the first of them */
   readonly kept?: Kept;
+  /** a hand bulb after the last stand; null where none is worth it, missing in runs that began before it was reckoned */
+  readonly blow?: BlowThrough | null;
   readonly takeOut: TakeOutFacts | null;
   readonly items: readonly InspectItem[];
   readonly rigid: boolean;

@@ -11,6 +11,7 @@ import type { LoopContents } from '../../physics/live-book/loopContents.js';
 import { adviseDraining, type DrainStage } from '../../physics/draining/advice.js';
 import { UPRIGHT_ONLY, type DrainPolicy } from '../../physics/draining/defaults.js';
 import { contentsAtMark, twinFor } from '../../physics/live-book/atMark.js';
+import { adviseBlowing } from '../../physics/draining/blowThrough.js';
 import { nameOpening } from '../../physics/draining/openingNames.js';
 import { openablePorts } from '../../physics/draining/openings.js';
 import { planTakeOut } from '../../physics/draining/takeOut.js';
@@ -72,7 +73,7 @@ export function serviceFacts(input: ServiceFactsInput): ServiceFacts {
 function drainFacts(
   { loop, liquid = WATER, contents, policy, leftBefore = [] }: ServiceFactsInput,
   network: GeometricNetwork | null,
-): Pick<ServiceFacts, 'stands' | 'rinseStand' | 'leftMl' | 'kept'> {
+): Pick<ServiceFacts, 'stands' | 'rinseStand' | 'leftMl' | 'kept' | 'blow'> {
   if (!network) return { stands: [], rinseStand: null, ...keptFacts(null, leftBefore) };
   const twin = twinFor(loop, liquid);
   const atMark = contentsAtMark(loop, network, twin);
@@ -81,10 +82,12 @@ function drainFacts(
   const plan = adviseDraining(loop, network, policy, twin && now ? twin.contents(now) : atMark);
   // a rinse fills the loop to its mark, and leaves it without a turn
   const [rinsed] = adviseDraining(loop, network, UPRIGHT_ONLY, atMark).stages;
+  const last = plan.stages.at(-1);
   const standOf = (stage: DrainStage): DrainStand => ({ ...stage, left: sharesOf(network, stage.left) });
   return {
     stands: plan.stages.map(standOf),
     rinseStand: rinsed ? standOf(rinsed) : null,
+    blow: last ? adviseBlowing(loop, network, last.left) : null,
     ...keptFacts(plan.stages.length > 0 ? plan.leftMl : null, leftBefore),
   };
 }

@@ -3,6 +3,8 @@ import { ledgerWords } from '@core/edge/words/bench.js';
 import { asSentence } from '@core/edge/words/say.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { ledgerOf, expectedDrains, judgeDrain } from '@core/bench/runs/contents.js';
+import { openingIn } from '@core/bench/runs/facts.js';
+import { FLUSH } from '@core/machine/liquids/rinsing.js';
 import { wantsLevelFirst } from '@core/bench/runs/book.js';
 import { formatMlWithSd } from '@core/base/units/display.js';
 import { computed } from 'vue';
@@ -23,6 +25,12 @@ const expected = computed(() => {
   const facts = service.value;
   if (!facts) return null;
   return expectedDrains(facts)[props.state.service.drains.length] ?? null;
+});
+/** once every stand has given what it gives, and nobody has blown yet */
+const blow = computed(() => {
+  const facts = service.value;
+  if (!facts?.blow || facts.kind === 'partial-drain') return null;
+  return props.state.service.drains.length === facts.stands.length ? facts.blow : null;
 });
 const leftMl = computed(() => (service.value?.kind === 'partial-drain' ? null : (service.value?.leftMl ?? null)));
 const astray = computed(() => verdict.value !== null && !['balances', 'cannot-tell'].includes(verdict.value.kind));
@@ -47,6 +55,13 @@ const astray = computed(() => verdict.value !== null && !['balances', 'cannot-te
       This loop keeps {{ formatMlWithSd(service.kept.volumeMl, service.kept.sdMl) }}, by
       {{ service.kept.drains === 1 ? 'its last drain' : `its last ${service.kept.drains} drains` }}.
     </p>
+    <p v-if="blow && !locked" class="first">
+      <span
+        >Then a hand bulb at {{ openingIn(service, blow.air) }}, jug under {{ openingIn(service, blow.drain) }}, all else shut: about
+        <b class="figures estimate">{{ formatMlWithSd(blow.likelyMl, blow.sdMl) }}</b> more. Gently, below
+        {{ Math.min(FLUSH.mostGaugeKpa, procedure.facts?.mostGaugeKpa ?? FLUSH.mostGaugeKpa) }} kPa; never with the mouth.</span
+      >
+    </p>
     <p v-if="service.stands.length === 0" class="quiet">
       Heights of this loop are not on record, so nothing is predicted: drain at the lowest opening, then tilt, and measure.
     </p>
@@ -54,7 +69,7 @@ const astray = computed(() => verdict.value !== null && !['balances', 'cannot-te
       <p>Before anything is opened: how high does it stand? Nobody has looked since it was last here.</p>
       <LevelRead @send="emit('send', $event)" />
     </div>
-    <CameOut v-if="!locked" step="drain" :expected-ml="expected" @send="emit('send', $event)" />
+    <CameOut v-if="!locked" step="drain" :expected-ml="expected ?? blow?.likelyMl ?? null" @send="emit('send', $event)" />
   </section>
 </template>
 
