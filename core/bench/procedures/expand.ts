@@ -1,5 +1,6 @@
 import { shortName } from '../../machine/catalogue/names.js';
 import { countFittings, unusedPorts } from '../../machine/loop-file/fittings.js';
+import { loopVolume } from '../../machine/loop-file/volume.js';
 import { partName, type LoopFile } from '../../machine/loop-file/loopFile.js';
 import { STANDING_WORDS } from '../../machine/loop-file/orientation.js';
 import { TEST_GAUGE_KPA } from '../../physics/leak-testing/defaults.js';
@@ -32,6 +33,11 @@ export interface ExpandWith {
   /** runs whose joints were opened, where only those are looked at; null: all */
   readonly onlyJoints: readonly string[] | null;
 }
+
+const hasReservoir = (loop: LoopFile): boolean => loop.components.some(({ kind }) => kind === 'reservoir');
+
+/** share by which coolant grows from the bench to 60 °C (water 1.5 %, a third of glycol 2.3 %; handbook values of density) */
+const GROWS_SHARE = 0.02;
 
 const CLOSURE_WORDS: Record<string, string> = { plug: 'Plug in', cap: 'Cap on' };
 
@@ -184,6 +190,11 @@ const EXPAND: Record<EachKey, (given: ExpandWith) => CheckItem[]> = {
     loop.components
       .filter(({ kind }) => kind !== 'radiator')
       .map((part) => ({ id: `soaked:${part.id}`, text: `Soaked, brushed, smooth: ${shortName(part)}`, mayNotApply: true })),
+  'bottle-turns': ({ facts: { gravity } }) =>
+    (gravity?.turns ?? []).map(({ orientation, pouredMl }, index) => ({
+      id: `bottle-turn:${index}`,
+      text: `${index === 0 ? `Bottle on ${gravity?.label ?? 'its port'}; ` : ''}${STANDING_WORDS[orientation]}: about ${Math.round(pouredMl / 5) * 5} mL go in`,
+    })),
   towels: ({ facts }) =>
     facts.joints.map(({ id, name }) => ({ id: `towel:${id}`, text: `Towel out and read, no spot: ${name}`, beforePower: true })),
 };
@@ -203,6 +214,7 @@ function words({ loop, bottles, coolantName, facts, holdMinutes, wetSeconds }: E
     holdMinutes: String(Math.ceil(holdMinutes)),
     wetSpan: formatSpan(wetSeconds ?? 0),
     joints: String(facts.joints.length * 2),
+    cushionMl: String(Math.max(5, Math.ceil((GROWS_SHARE * loopVolume(loop).volumeMl) / 5) * 5)),
   };
 }
 
@@ -211,22 +223,25 @@ const fillIn = (text: string, values: Record<Placeholder, string>): string =>
 
 function checksOf(check: CheckTemplate, given: ExpandWith, values: Record<Placeholder, string>): CheckItem[] {
   if (isEach(check)) return EXPAND[check.each](given).map((item) => withGroup(item, check));
-  const { onlyDry, ...item } = check;
-  return onlyDry && !given.dry ? [] : [{ ...item, text: fillIn(item.text, values) }];
+  const { onlyDry, where, textWithoutReservoir, ...item } = check;
+  const has = hasReservoir(given.loop);
+  if ((onlyDry && !given.dry) || (where === 'reservoir' && !has) || (where === 'no-reservoir' && has)) return [];
+  return [{ ...item, text: fillIn(has ? item.text : (textWithoutReservoir ?? item.text), values) }];
 }
 
 const withGroup = (item: CheckItem, { group }: EachCheck): CheckItem => (group === undefined || item.group ? item : { ...item, group });
 
 function stepOf(step: StepTemplate, given: ExpandWith, values: Record<Placeholder, string>): ProcedureStep {
-  const hasReservoir = given.loop.components.some(({ kind }) => kind === 'reservoir');
-  const lead = hasReservoir ? step.lead : (step.leadWithoutReservoir ?? step.lead);
+  const has = hasReservoir(given.loop);
+  const lead = has ? step.lead : (step.leadWithoutReservoir ?? step.lead);
+  const cautions = has ? step.cautions : (step.cautionsWithoutReservoir ?? step.cautions);
   return {
     id: step.id,
     kind: step.kind,
     does: step.does ?? [],
     title: step.title,
     lead: fillIn(lead, values),
-    cautions: step.cautions.map((caution) => fillIn(caution, values)),
+    cautions: cautions.map((caution) => fillIn(caution, values)),
     checks: step.checks.flatMap((check) => checksOf(check, given, values)),
     timers: step.timers.flatMap(({ id, label, minutes }) =>
       minutes === 'wet'

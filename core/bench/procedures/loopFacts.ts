@@ -5,6 +5,8 @@ import type { LoopComponent, LoopFile } from '../../machine/loop-file/loopFile.j
 import { reservoirMarks } from '../../machine/loop-file/marks.js';
 import { FILL } from '../../physics/filling/frontMoves.js';
 import { worstIntakes } from '../../physics/flow/intakeHead.js';
+import { nameOpening } from '../../physics/draining/openingNames.js';
+import { fillByGravity } from '../../physics/filling/gravityFill.js';
 import { simulateFill } from '../../physics/filling/fillSimulation.js';
 import { uncoverAngles } from '../../physics/filling/outletAngle.js';
 import { pumpsWithoutCurve } from '../../physics/flow/network.js';
@@ -38,6 +40,11 @@ function portsOf(loop: LoopFile): PortFact[] {
   );
 }
 
+function gravityOf(loop: LoopFile): Pick<LoopFacts, 'gravity'> {
+  const { port, turns } = fillByGravity(loop);
+  return turns.length > 0 ? { gravity: { port, label: nameOpening(loop, port), turns } } : {};
+}
+
 /** Facts of a loop, computed once when a run begins. What geometry or curves are missing for stays null. */
 export function loopFacts(loop: LoopFile, liquid: Liquid): LoopFacts {
   // a case with two circuits is filled one after the other: what is poured cannot be told apart, so nothing is predicted
@@ -59,6 +66,7 @@ export function loopFacts(loop: LoopFile, liquid: Liquid): LoopFacts {
         ? { ...marks, ...(box.max[1] > box.min[1] ? { mlPerMm: reservoir.volume_ml / (box.max[1] - box.min[1]) } : {}) }
         : null,
     uncovers: reservoir && box && marks ? uncoverAngles(reservoir, marks.lowMarkMl) : [],
+    ...(reservoirs.length === 0 && boxed ? gravityOf(loop) : {}),
     fill: simulation && {
       primes: simulation.primes,
       liftMm: simulation.liftMm,

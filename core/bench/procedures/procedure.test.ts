@@ -1,6 +1,7 @@
 import { loopOf, part, tube, usualLoop } from '../../machine/catalogue/testLoops.js';
 import { buildProcedure } from './buildProcedure.js';
-import { procedureOf } from '../../../tests/bench/testRun.js';
+import { procedureOf, TestRun } from '../../../tests/bench/testRun.js';
+import { fillByGravity } from '../../physics/filling/gravityFill.js';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { readLoopFile } from '../../machine/loop-file/loopFileSchema.js';
@@ -90,5 +91,32 @@ describe('the procedure knows its own loop', () => {
     for (const loop of [example, bare, usualLoop()]) {
       expect(buildProcedure({ loop, schools: DEFAULT_SCHOOLS, order: null, coolantName: null }).steps.length).toBeGreaterThan(8);
     }
+  });
+});
+
+describe('a loop without a reservoir', () => {
+  const bare = readLoopFile(JSON.parse(readFileSync('examples/no-reservoir.json', 'utf8')));
+  const procedure = buildProcedure({ loop: bare, schools: { ...DEFAULT_SCHOOLS, wet: 'ten-minutes' }, order: null, coolantName: null });
+  const said = procedure.steps.flatMap(({ lead, cautions, checks }) => [lead, ...cautions, ...checks.map(({ text }) => text)]);
+
+  it('is filled from a bottle, turn by turn, weighed, and closed over a cushion; nothing speaks of a mark', () => {
+    const fill = procedure.steps.find(({ kind }) => kind === 'fill');
+    expect(fill?.checks.map(({ id }) => id)).toEqual(
+      expect.arrayContaining(['weighed-before', 'bottle-turn:0', 'short-runs', 'level-stays', 'cushion', 'weighed-after']),
+    );
+    const turns = fillByGravity(bare).turns;
+    expect(fill?.checks.filter(({ id }) => id.startsWith('bottle-turn:'))).toHaveLength(turns.length);
+    expect(fill?.checks.find(({ id }) => id === 'cushion')?.text).toMatch(/About \d+ mL drawn off/);
+    expect(said.filter((text) => /\bmark\b|reservoir/i.test(text) && !/its mark in a year/.test(text))).toEqual([]);
+  });
+
+  it('may be turned with its bottle connected, and not with an open port', () => {
+    const run = new TestRun(procedure).upTo('fill');
+    const port = procedure.facts?.gravity?.port ?? '';
+    run.say({ type: 'port', port, open: true, bottle: true });
+    expect(run.state.bottleOn).toBe(port);
+    expect(run.try({ type: 'turn', to: 'on-back', angleDeg: 90 })).toBeNull();
+    run.say({ type: 'port', port, open: false });
+    expect(run.state.bottleOn).toBeNull();
   });
 });

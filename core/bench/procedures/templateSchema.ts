@@ -23,6 +23,8 @@ const check = Joi.alternatives(
     mayNotApply: Joi.boolean(),
     beforePower: Joi.boolean(),
     onlyDry: Joi.boolean(),
+    where: Joi.string().valid('reservoir', 'no-reservoir'),
+    textWithoutReservoir: words(300),
   }),
 );
 
@@ -38,6 +40,7 @@ const step = Joi.object({
   lead: words(300).required(),
   leadWithoutReservoir: words(300),
   cautions: Joi.array().items(words(300)).max(10).required(),
+  cautionsWithoutReservoir: Joi.array().items(words(300)).max(10),
   checks: Joi.array().items(check).max(60).required(),
   timers: Joi.array()
     .items(
@@ -103,12 +106,13 @@ function refuseUnprotected(standard: StepTemplate, given: StepTemplate): string 
   return null;
 }
 
-const textsOf = ({ title, lead, leadWithoutReservoir, cautions, checks }: StepTemplate): string[] => [
+const textsOf = ({ title, lead, leadWithoutReservoir, cautions, cautionsWithoutReservoir, checks }: StepTemplate): string[] => [
   title,
   lead,
   leadWithoutReservoir ?? '',
   ...cautions,
-  ...checks.flatMap((item) => (isEach(item) ? [] : [item.text])),
+  ...(cautionsWithoutReservoir ?? []),
+  ...checks.flatMap((item) => (isEach(item) ? [] : [item.text, item.textWithoutReservoir ?? ''])),
 ];
 
 const template = Joi.object({ steps: Joi.array().items(step).min(1).max(30).required() }).custom((value: ProcedureTemplate, helpers) => {

@@ -6,6 +6,7 @@ import type { Mix } from '../../machine/liquids/mixing.js';
 import type { Kept } from '../../physics/contents/kept.js';
 import type { Shares } from '../../physics/contents/shares.js';
 import type { IntakeHead } from '../../physics/flow/intakeHead.js';
+import type { GravityTurn } from '../../physics/filling/gravityFill.js';
 import type { UncoverAngle } from '../../physics/filling/outletAngle.js';
 import type { JobKind } from '../../workshop/jobs/kinds.js';
 import type { InspectItem } from '../inspection/items.js';
@@ -61,6 +62,8 @@ export interface LoopFacts {
   /** at the low mark: the least that a running loop may hold */
   readonly uncovers: readonly UncoverAngle[];
   readonly fill: FillFacts | null;
+  /** a loop without a reservoir: from a bottle on this port, turn by turn; missing where there is one, or heights are */
+  readonly gravity?: { readonly port: string; readonly label: string; readonly turns: readonly GravityTurn[] };
   /** pumps whose intake has too little head with hot coolant at full speed; missing in runs that began before it was reckoned */
   readonly shortOfHead?: readonly Pick<IntakeHead, 'pump' | 'gaugeKpa' | 'verdict'>[];
 }

@@ -254,6 +254,8 @@ export interface RunState {
   readonly pumpRuns: { readonly startedAt: string; stoppedAt: string | null }[];
   /** "component.port" of every closure that is recorded open */
   readonly openPorts: Set<string>;
+  /** port that a fill bottle hangs on */
+  bottleOn: string | null;
   /** tubes with a joint that is recorded undone */
   readonly openJoints: Set<string>;
   stand: { readonly to: StandingName; readonly angleDeg: number };
@@ -301,6 +303,7 @@ export const emptyState = (procedure: Procedure): RunState => ({
   pump: null,
   pumpRuns: [],
   openPorts: new Set(),
+  bottleOn: null,
   openJoints: new Set(),
   stand: { to: 'upright', angleDeg: 0 },
   levels: [],

@@ -14,6 +14,7 @@ export const EACH = {
   towels: 'the towel under every tube',
   stands: 'every stand of the advised drain',
   cards: 'every card with a block, stripped down',
+  'bottle-turns': 'every turn of a fill from a bottle',
   reverse: 'every radiator, both ways',
   soaked: 'every other part that meets coolant',
 } as const;
@@ -27,6 +28,10 @@ export interface OwnCheck {
   readonly beforePower?: boolean;
   /** only where the air test is part of the school */
   readonly onlyDry?: boolean;
+  /** only in loops with a reservoir, or only in those without; missing: in both */
+  readonly where?: 'reservoir' | 'no-reservoir';
+  /** said instead of `text` where the loop has no reservoir */
+  readonly textWithoutReservoir?: string;
 }
 
 export interface EachCheck {
@@ -53,6 +58,8 @@ export interface StepTemplate {
   /** said instead of `lead` where the loop has no reservoir */
   readonly leadWithoutReservoir?: string;
   readonly cautions: readonly string[];
+  /** instead of `cautions` where the loop has no reservoir */
+  readonly cautionsWithoutReservoir?: readonly string[];
   readonly checks: readonly CheckTemplate[];
   readonly timers: readonly TimerTemplate[];
 }
@@ -62,7 +69,7 @@ export interface ProcedureTemplate {
 }
 
 /** What `{…}` in a text may stand for. */
-export const PLACEHOLDERS = ['parts', 'plugs', 'bottles', 'gaugeKpa', 'mostKpa', 'holdMinutes', 'wetSpan', 'joints'] as const;
+export const PLACEHOLDERS = ['parts', 'plugs', 'bottles', 'gaugeKpa', 'mostKpa', 'holdMinutes', 'wetSpan', 'joints', 'cushionMl'] as const;
 export type Placeholder = (typeof PLACEHOLDERS)[number];
 
 export const isEach = (check: CheckTemplate): check is EachCheck => 'each' in check;

@@ -162,6 +162,7 @@ function pour(): void {
         <template v-if="state.pours.length"
           >{{ formatMl(poured) }} poured in {{ state.pours.length }} {{ state.pours.length === 1 ? 'go' : 'goes' }}:
           {{ balanceWords(balance) }}.</template
+        ><template v-else-if="procedure.facts?.gravity">The bottle gives what finds its way: note what it lost after each turn.</template
         ><template v-else>Spout into the reservoir, slowly, to the fill mark.</template>
       </p>
       <p v-if="watched?.mismatch" role="alert" class="danger">{{ watched.mismatch.words }}</p>

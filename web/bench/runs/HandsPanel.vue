@@ -82,6 +82,25 @@ function enterLevel(): void {
           <span v-if="runs.has(port.name)" class="runs">{{ runs.get(port.name) }}</span>
         </button>
       </div>
+      <p v-if="facts.gravity" class="bottle">
+        <template v-if="state.bottleOn === null"
+          ><v-btn
+            size="large"
+            :disabled="locked"
+            @click="emit('send', { type: 'port', port: facts.gravity.port, open: true, bottle: true })"
+            >Bottle on {{ facts.gravity.label }}</v-btn
+          ></template
+        ><template v-else
+          >The bottle hangs on {{ facts.gravity.label }} and stays there while the case turns.
+          <v-btn
+            size="large"
+            variant="outlined"
+            :disabled="locked"
+            @click="emit('send', { type: 'port', port: state.bottleOn, open: false })"
+            >Bottle off, plug in</v-btn
+          ></template
+        >
+      </p>
       <div class="turn">
         <template v-if="turned">
           <v-btn size="large" :disabled="locked" @click="emit('send', { type: 'turn', to: 'upright', angleDeg: 0 })">Upright again</v-btn>

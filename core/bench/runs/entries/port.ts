@@ -7,19 +7,26 @@ export interface PortEntry {
   readonly type: 'port';
   readonly port: string;
   readonly open: boolean;
+  /** a bottle hangs on it above the machine: nothing leaves there, whatever stand the case is in */
+  readonly bottle?: true;
   readonly override?: Override;
 }
 
 export const port: EntryDefinition<PortEntry> = {
-  schema: { port: key.required(), open: Joi.boolean().required(), override },
+  schema: { port: key.required(), open: Joi.boolean().required(), bottle: Joi.valid(true), override },
   belongs: 'anytime',
-  apply: ({ openPorts }, entry) => void (entry.open ? openPorts.add(entry.port) : openPorts.delete(entry.port)),
+  apply: (state, { port: name, open, bottle }) => {
+    if (open && !bottle) state.openPorts.add(name);
+    else state.openPorts.delete(name);
+    if (open && bottle) state.bottleOn = name;
+    else if (state.bottleOn === name) state.bottleOn = null;
+  },
   refuse: (entry, { procedure: { facts } }) =>
     !facts || facts.ports.some(({ name }) => name === entry.port)
       ? null
       : refusal('unknown-item', { why: 'unknown-port', name: entry.port }),
   locks: (entry, { procedure, state }) =>
-    entry.open && procedure.facts ? openingAgainst(procedure, state, procedure.facts, entry.port) : [],
+    entry.open && !entry.bottle && procedure.facts ? openingAgainst(procedure, state, procedure.facts, entry.port) : [],
   reads: (entry, { procedure }) =>
-    `${entry.open ? 'Opened' : 'Closed'}: ${procedure.facts?.ports.find(({ name }) => name === entry.port)?.label ?? entry.port}${passedOver(entry.override)}`,
+    `${entry.open ? (entry.bottle ? 'Bottle connected' : 'Opened') : 'Closed'}: ${procedure.facts?.ports.find(({ name }) => name === entry.port)?.label ?? entry.port}${passedOver(entry.override)}`,
 };
