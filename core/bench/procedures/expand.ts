@@ -193,7 +193,7 @@ const EXPAND: Record<EachKey, (given: ExpandWith) => CheckItem[]> = {
   'bottle-turns': ({ facts: { gravity } }) =>
     (gravity?.turns ?? []).map(({ orientation, pouredMl }, index) => ({
       id: `bottle-turn:${index}`,
-      text: `${index === 0 ? `Bottle on ${gravity?.label ?? 'its port'}; ` : ''}${STANDING_WORDS[orientation]}: about ${Math.round(pouredMl / 5) * 5} mL go in`,
+      text: `${index === 0 ? `Bottle on ${gravity?.label ?? 'its port'}. ` : ''}${orientation === 'upright' ? 'Upright' : `Turned ${STANDING_WORDS[orientation]}`}: about ${Math.round(pouredMl / 5) * 5} mL go in`,
     })),
   towels: ({ facts }) =>
     facts.joints.map(({ id, name }) => ({ id: `towel:${id}`, text: `Towel out and read, no spot: ${name}`, beforePower: true })),

@@ -114,7 +114,10 @@ function enterLevel(): void {
             hide-details
           />
           <label
-            >{{ angle }}° <span class="quiet">{{ uncover === null ? 'outlet stays covered' : `outlet uncovers at ${uncover}°` }}</span>
+            >{{ angle }}°
+            <span v-if="facts.uncovers.length > 0" class="quiet">{{
+              uncover === null ? 'outlet stays covered' : `outlet uncovers at ${uncover}°`
+            }}</span>
             <input v-model.number="angle" type="range" min="5" max="90" step="5" aria-label="Angle of the turn" />
           </label>
           <v-btn
