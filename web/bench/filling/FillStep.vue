@@ -218,6 +218,7 @@ p {
   min-height: 32px;
 }
 .from input {
+  accent-color: var(--ink);
   width: 22px;
   height: 22px;
 }
