@@ -41,6 +41,18 @@ const GROWS_SHARE = 0.02;
 
 const CLOSURE_WORDS: Record<string, string> = { plug: 'Plug in', cap: 'Cap on' };
 
+/** Two circuits on one supply: the pump of the one that is still dry would run with the other. */
+function otherPumps(loop: LoopFile): CheckItem[] {
+  if (loop.components.filter(({ kind }) => kind === 'reservoir').length < 2) return [];
+  return loop.components
+    .filter(({ kind }) => kind === 'pump')
+    .map((pump) => ({
+      id: `pump:${pump.id}`,
+      text: `Pump plug of ${shortName(pump)} pulled until its own circuit is filled`,
+      beforePower: true,
+    }));
+}
+
 /** Connectors to pull, so that a leak meets dead electronics. Each comes back by name in the return to power. */
 function pullable(loop: LoopFile): CheckItem[] {
   const cards = loop.components.filter(({ kind, place }) => kind === 'block' && place === 'card').length;
@@ -54,6 +66,7 @@ function pullable(loop: LoopFile): CheckItem[] {
       mayNotApply: true,
     },
     { id: 'drive-power', text: 'Drives, lights and hubs pulled', beforePower: true, mayNotApply: true },
+    ...otherPumps(loop),
   ];
 }
 
@@ -172,7 +185,7 @@ const EXPAND: Record<EachKey, (given: ExpandWith) => CheckItem[]> = {
   back: ({ loop }) =>
     pullable(loop).map(({ id, text }) => ({
       id: `${BACK}${id}`,
-      text: text.replace('pulled', 'back in'),
+      text: text.replace(/pulled.*$/, 'back in'),
       mayNotApply: true,
       beforePower: true,
     })),

@@ -94,6 +94,20 @@ describe('the procedure knows its own loop', () => {
   });
 });
 
+describe('two circuits in one case', () => {
+  const two = readLoopFile(JSON.parse(readFileSync('examples/two-loops-one-case.json', 'utf8')));
+  const procedure = buildProcedure({ loop: two, schools: DEFAULT_SCHOOLS, order: null, coolantName: null });
+
+  it('pull every pump until its own circuit is filled, and put each back by name', () => {
+    const pumps = two.components.filter(({ kind }) => kind === 'pump');
+    expect(texts(procedure, 'isolate').filter((text) => /pulled until its own circuit is filled/.test(text))).toHaveLength(pumps.length);
+    expect(texts(procedure, 'power').filter((text) => /^Pump plug of .* back in$/.test(text))).toHaveLength(pumps.length);
+    expect(
+      texts(buildProcedure({ loop: usualLoop(), schools: DEFAULT_SCHOOLS, order: null, coolantName: null }), 'isolate').join(),
+    ).not.toContain('Pump plug');
+  });
+});
+
 describe('a loop without a reservoir', () => {
   const bare = readLoopFile(JSON.parse(readFileSync('examples/no-reservoir.json', 'utf8')));
   const procedure = buildProcedure({ loop: bare, schools: { ...DEFAULT_SCHOOLS, wet: 'ten-minutes' }, order: null, coolantName: null });

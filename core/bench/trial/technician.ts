@@ -161,6 +161,7 @@ export class Technician {
         this.bleed();
         break;
       case 'power':
+        this.lookAgain();
         this.timers(step);
         break;
       case 'baseline':
@@ -171,6 +172,12 @@ export class Technician {
         break;
       case 'rinse':
         this.rinse();
+        break;
+      case 'repair':
+        this.findLeak();
+        break;
+      case 'swap':
+        this.mend();
         break;
       case 'inspect':
         for (const { id } of this.procedure.service?.items ?? [])
@@ -197,6 +204,23 @@ export class Technician {
       this.say({ type: 'dry-reading', gaugeKpa: Math.round(gauge * 10) / 10, tempC: 21.4 });
       this.bench.advance(120);
     }
+  }
+
+  /** A joint drips, somewhere on the way. */
+  private findLeak(): void {
+    const at = this.random.pick(this.procedure.facts?.joints ?? [])?.id;
+    if (at) this.say({ type: 'leak', at, when: 'after-hours', amount: 'drip', text: '' });
+  }
+
+  private mend(): void {
+    for (const { eventId, mended } of this.state.leaks)
+      if (mended === null) this.say({ type: 'leak-mended', leak: eventId, cause: 'tube-not-seated', fix: 'cut square, new ring, seated' });
+  }
+
+  /** What was mended is looked at once the pump has run. */
+  private lookAgain(): void {
+    for (const { eventId, retested } of this.state.leaks)
+      if (retested === null) this.say({ type: 'leak-retested', leak: eventId, dry: true });
   }
 
   private timers(step: ProcedureStep): void {

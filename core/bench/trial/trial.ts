@@ -10,7 +10,16 @@ import { Technician, type Played } from './technician.js';
 import { TrialBench } from './trialBench.js';
 
 /** What the led technician is put through, one after the other on one machine. */
-export const TRIAL_PROCEDURES = ['commissioning', 'top-up', 'drain-refill', 'flush-refill', 'strip-clean', 'conversion'] as const;
+export const TRIAL_PROCEDURES = [
+  'commissioning',
+  'top-up',
+  'drain-refill',
+  'flush-refill',
+  'strip-clean',
+  'conversion',
+  'leak-repair',
+  'part-replacement',
+] as const;
 export type TrialProcedure = (typeof TRIAL_PROCEDURES)[number];
 
 /** One procedure's figures, or all of them (design, "How it is proven"). */

@@ -341,14 +341,20 @@ describe('benches', () => {
     await hands.say({ type: 'timer-started', step: 'wet', timer: 'wet-run' });
     const today = (
       await tech.get<{
-        runs: { id: string; stepTitle: string; full: boolean; timers: { id: string; seconds: number; finished: boolean }[] }[];
+        runs: {
+          id: string;
+          stepTitle: string;
+          inside: Record<string, number> | null;
+          timers: { id: string; seconds: number; finished: boolean }[];
+        }[];
       }>('/benches')
     ).body;
     expect(today.runs.find(({ id }) => id === hands.runId)).toMatchObject({
       stepTitle: 'Wet test',
-      full: true,
       timers: [{ id: 'wet-run', seconds: 600, finished: false }],
     });
+    // drawn as the book has it: filled to its mark
+    expect(today.runs.find(({ id }) => id === hands.runId)?.inside?.reservoir).toBeGreaterThan(0.5);
     bench.wait(700);
     const later = (await tech.get<typeof today>('/benches')).body;
     expect(later.runs.find(({ id }) => id === hands.runId)?.timers[0]?.finished).toBe(true);
