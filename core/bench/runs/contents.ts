@@ -54,7 +54,11 @@ function refillVolume(service: ServiceFacts, planned: Volume, state: RunState, f
 
 /** What the fill should take: by the plan, or, in a service, what the book says is missing inside. */
 export function fillTotal({ fillPlan, service, facts }: Procedure, state: RunState): Volume {
-  if (!service) return fillPlan.total;
+  // what the simulated fill expects to end at: the same figure as on every other page
+  if (!service)
+    return fillPlan.kind === 'pulses' && facts?.fill?.primes === true
+      ? { volumeMl: facts.fill.totalMl, sdMl: fillPlan.total.sdMl }
+      : fillPlan.total;
   return refillVolume(service, fillPlan.total, state, facts);
 }
 

@@ -49,7 +49,7 @@ function atMark(loop: LoopFile): InsideNow {
   const at = twin?.atMark();
   return {
     by: 'fill',
-    volume: fillVolume(loop),
+    volume: twin && at ? { volumeMl: twin.insideMl(at), sdMl: fillVolume(loop).sdMl } : fillVolume(loop),
     shares: null,
     standing: at ? { reservoirMl: at.reservoirMl, wettedMl: Array.from(at.wettedMl) } : null,
   };
