@@ -6,7 +6,7 @@ import { settlingCheck } from '../../workshop/due-dates/due.js';
 import { fillBalance, fillTotal, liquidAtDryTest } from '../../bench/runs/contents.js';
 import { judgeBleeding, judgeDryTest } from '../../bench/runs/criteria.js';
 import { describeEntry, type RunEvent } from '../../bench/runs/log.js';
-import type { Procedure } from '../../bench/runs/procedure.js';
+import { placesOf, type Procedure } from '../../bench/runs/procedure.js';
 import { replay } from '../../bench/runs/replay.js';
 import { pouredMl, type Leak, type PastDryTest, type Retest } from '../../bench/runs/state.js';
 import { balanceWords } from '../words/bench.js';
@@ -150,9 +150,9 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
   };
 }
 
-function leakOnRecord({ facts }: Procedure, { where, amount, text, inAir, at, by, mended, retests }: Leak): LeakOnRecord {
+function leakOnRecord(procedure: Procedure, { where, amount, text, inAir, at, by, mended, retests }: Leak): LeakOnRecord {
   return {
-    place: nameIn([...(facts?.parts ?? []), ...(facts?.joints ?? [])], where),
+    place: nameIn(placesOf(procedure), where),
     amount,
     text,
     inAir,

@@ -3,7 +3,7 @@ import { judgeDrain, ledgerOf } from '../../bench/runs/contents.js';
 import { swapWords } from '../../bench/runs/entries/swapped.js';
 import { usedWords } from '../../bench/runs/entries/used.js';
 import { gradedSheet, looseEnds } from '../../bench/runs/looseEnds.js';
-import { stepOfKind, type Procedure } from '../../bench/runs/procedure.js';
+import { placesOf, stepOfKind, type Procedure } from '../../bench/runs/procedure.js';
 import type { DrainEnd, RunState } from '../../bench/runs/state.js';
 import { USE_LIMITS } from '../../workshop/due-dates/useLimits.js';
 import { nameIn } from '../../machine/catalogue/names.js';
@@ -55,10 +55,10 @@ export interface ServiceReport {
   readonly photos: readonly { readonly photoId: string; readonly caption: string }[];
 }
 
-function drainReport({ facts }: Procedure, drained: DrainEnd | null): DrainReport | null {
+function drainReport(procedure: Procedure, drained: DrainEnd | null): DrainReport | null {
   if (!drained) return null;
   const { cameMl, shouldMl, leftMl, leftSdMl, where } = drained;
-  const names = [...(facts?.parts ?? []), ...(facts?.joints ?? [])];
+  const names = placesOf(procedure);
   return { cameMl, shouldMl, leftMl, leftSdMl, where: where.map(({ id, ml }) => ({ name: nameIn(names, id), ml })) };
 }
 

@@ -1,3 +1,5 @@
+import type { LoopFacts } from '../../bench/runs/facts.js';
+import { nameIn } from '../../machine/catalogue/names.js';
 import { withMinus } from '../../base/units/display.js';
 import { INTAKE, type IntakeHead } from '../../physics/flow/intakeHead.js';
 
@@ -10,3 +12,7 @@ export function intakeWords({ gaugeKpa, verdict }: Pick<IntakeHead, 'gaugeKpa' |
     return `At its intake ${name} stands at ${kpa}: every joint before it draws air in and none of them drips. Run it slower, or bring the reservoir right before it.`;
   return `At its intake ${name} stands at ${kpa}: enough, with coolant of ${INTAKE.hottestC} °C as well.`;
 }
+
+/** Every pump of a loop that is short of head at full speed, in sentences. */
+export const shortOfHeadWords = ({ shortOfHead = [], parts }: Pick<LoopFacts, 'shortOfHead' | 'parts'>): string[] =>
+  shortOfHead.map((each) => `${intakeWords(each, nameIn(parts, each.pump))} (at full speed)`);

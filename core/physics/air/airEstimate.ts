@@ -65,9 +65,12 @@ function amounts(mostMl: number): Float64Array {
   return Float64Array.from({ length: AIR.nodes }, (_, at) => mostMl * (at / (AIR.nodes - 1)) ** 2);
 }
 
+/** What of the scale each amount stands for: half-way to its neighbours. */
+const widthsOf = (grid: Float64Array): Float64Array => grid.map((ml, at) => ((grid[at + 1] ?? ml) - (grid[at - 1] ?? ml)) / 2);
+
 /** What one stop leaves of each amount, by amount: never more. @param holdsShare chance that nearly all of it stays */
 function transition(grid: Float64Array, holdsShare: number): Float64Array[] {
-  const widths = Array.from(grid, (ml, at) => ((grid[at + 1] ?? ml) - (grid[at - 1] ?? ml)) / 2);
+  const widths = widthsOf(grid);
   return Array.from(grid, (before, from) => {
     const row = new Float64Array(grid.length);
     if (from === 0) {
@@ -142,10 +145,10 @@ const holdsMl = (pockets: readonly CandidatePocket[]): number =>
   [...new Set(pockets.map(({ volumeMl }) => volumeMl))].reduce((sum, ml) => sum + ml, 0);
 
 function priorOver(grid: Float64Array, missing: { readonly ml: number; readonly sdMl: number } | null): Float64Array {
+  const widths = widthsOf(grid);
   return grid.map((ml, at) => {
-    const width = ((grid[at + 1] ?? ml) - (grid[at - 1] ?? ml)) / 2;
     const over = missing ? Math.max(0, ml - Math.max(0, missing.ml)) / Math.max(1, missing.sdMl) : 0;
-    return (width / (ml + AIR.flatMl)) * Math.exp(-0.5 * over * over);
+    return ((widths[at] as number) / (ml + AIR.flatMl)) * Math.exp(-0.5 * over * over);
   });
 }
 
@@ -169,7 +172,8 @@ function bandOf(grid: Float64Array, hypotheses: readonly Hypothesis[]): AirLeft[
   if (whole <= 0) return { lowMl: 0, middleMl: (grid[grid.length - 1] as number) / 2, highMl: grid[grid.length - 1] as number };
   for (const each of hypotheses) each.weights = each.weights.map((weight) => weight / whole);
   const edge = (at: number): number => ((grid[Math.max(0, at - 1)] as number) + (grid[Math.min(grid.length - 1, at)] as number)) / 2;
-  const cells = Array.from(all, (weight, at) => ({ at, share: weight / whole, density: weight / (edge(at + 1) - edge(at)) }));
+  const widths = widthsOf(grid);
+  const cells = Array.from(all, (weight, at) => ({ at, share: weight / whole, density: weight / (widths[at] as number) }));
   let held = 0;
   let [first, last] = [grid.length - 1, 0];
   for (const { at, share } of cells.toSorted((a, b) => b.density - a.density)) {

@@ -19,6 +19,10 @@ export interface InsideNow {
   readonly standing: { readonly reservoirMl: number; readonly wettedMl: readonly number[] } | null;
 }
 
+/** mL of what stands inside; nothing where nobody knows. */
+export const standingMl = (standing: InsideNow['standing'] | undefined): number =>
+  standing ? standing.wettedMl.reduce((sum, ml) => sum + ml, standing.reservoirMl) : 0;
+
 /** mL; less is wet, not filled */
 const DRY_ML = 1;
 

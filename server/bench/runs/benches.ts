@@ -13,7 +13,10 @@ import { owner, job, system } from '../../base/database/tables/machines.js';
 import { bench } from '../../base/database/tables/people.js';
 import { slot } from '../../base/database/tables/planning.js';
 import { run } from '../../base/database/tables/runs.js';
+import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
+import type { Scope } from '../../base/database/client.js';
 import type { Ask } from '../../base/http/context.js';
+import { notFound } from '../../base/http/errors.js';
 import { foldOf } from './folds.js';
 
 /** The small answer that every screen asks for: what stands on which bench, its step and clocks, and what comes next. */
@@ -91,6 +94,12 @@ function derivedTimers(procedure: Procedure, state: RunState, nowMs: number): Be
   ];
 }
 
+async function drawingOf(scope: Scope, revisionId: string): Promise<LoopFile> {
+  const [row] = await scope.select({ file: loopRevision.file }).from(loopRevision).where(eq(loopRevision.id, revisionId));
+  if (!row) throw notFound('loop revision');
+  return row.file;
+}
+
 /** Runs in progress: what stands where, which step, which clock. */
 async function activeRuns({ scope, clock }: Ask) {
   const rows = await scope
@@ -101,11 +110,9 @@ async function activeRuns({ scope, clock }: Ask) {
       systemName: system.name,
       ownerName: owner.name,
       colour: coolantProduct.colour,
-      file: loopRevision.file,
     })
     .from(run)
     .innerJoin(loop, eq(loop.id, run.loopId))
-    .innerJoin(loopRevision, eq(loopRevision.id, run.revisionId))
     .innerJoin(system, eq(system.id, loop.systemId))
     .innerJoin(owner, eq(owner.id, system.ownerId))
     .leftJoin(coolantProduct, eq(coolantProduct.id, loop.coolantProductId))
@@ -113,9 +120,11 @@ async function activeRuns({ scope, clock }: Ask) {
     .orderBy(asc(run.startedAt));
   const result = [];
   for (const row of rows) {
-    const { procedure } = row.run;
     const aheadMs = row.run.jobId === null ? await aheadOf(scope, row.run.id) : 0;
-    const { state } = await foldOf(scope, row.run.id);
+    // a run from before it carried its loop
+    const file = row.run.procedure.twin?.loop ?? (await drawingOf(scope, row.run.revisionId));
+    // the fold's own steps: their twin is made once, not at every look
+    const { state, procedure } = await foldOf(scope, row.run.id);
     const step = stepOf(procedure, state.current);
     const nowMs = clock.now().getTime() + aheadMs;
     result.push({
@@ -128,7 +137,7 @@ async function activeRuns({ scope, clock }: Ask) {
       ownerName: row.ownerName,
       loopName: row.loopName,
       colour: row.colour,
-      inside: sharesInside(procedure, row.file, state, nowMs),
+      inside: sharesInside(procedure, file, state, nowMs),
       startedAt: row.run.startedAt.toISOString(),
       stepTitle: step?.title ?? 'Sign off',
       lead: step?.lead ?? '',

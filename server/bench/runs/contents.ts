@@ -3,12 +3,6 @@ import type { LoopContents } from '../../../core/physics/live-book/loopContents.
 import type { Scope } from '../../base/database/client.js';
 import { loopContents, run } from '../../base/database/tables/runs.js';
 
-/** What the last run left inside a loop; null where none is on record. */
-export async function contentsOf(scope: Scope, loopId: string): Promise<LoopContents | null> {
-  const [row] = await scope.select({ contents: loopContents.contents }).from(loopContents).where(eq(loopContents.loopId, loopId));
-  return row?.contents ?? null;
-}
-
 /** What a commissioning that was broken off left inside; null: the loop is new, or was put together anew since. */
 export async function leftByAbandoned(scope: Scope, loopId: string): Promise<LoopContents | null> {
   const [row] = await scope

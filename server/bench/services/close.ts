@@ -2,6 +2,7 @@ import { findingWords } from '../../../core/edge/words/dates.js';
 import type { Finding, LooseEnd } from '../../../core/workshop/due-dates/facts.js';
 import { openDates, type DateFacts } from '../runs/openDates.js';
 import { FINS } from '../../../core/bench/runs/checkIds.js';
+import { placesOf } from '../../../core/bench/runs/procedure.js';
 import { gradedSheet, looseEnds } from '../../../core/bench/runs/looseEnds.js';
 import { ledgerOf } from '../../../core/bench/runs/contents.js';
 import type { ServiceFacts } from '../../../core/bench/runs/facts.js';
@@ -173,8 +174,7 @@ async function noteFindings({ ask, row, jobId, state, service, systemId }: Closi
     );
 }
 
-const placeIn = ({ procedure }: Closing['row'], id: string): string =>
-  nameIn([...(procedure.facts?.parts ?? []), ...(procedure.facts?.joints ?? [])], id);
+const placeIn = ({ procedure }: Closing['row'], id: string): string => nameIn(placesOf(procedure), id);
 
 /** days in which somebody decides what becomes of a part that was taken out */
 const DECIDE_DAYS = 60;

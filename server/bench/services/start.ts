@@ -1,4 +1,5 @@
 import { drainPolicyOf } from '../../machine/loops/drainPolicy.js';
+import { contentsOf } from '../../machine/loops/inside.js';
 import { newestRevision } from '../../machine/loops/revisions.js';
 import { orderFor, productOf } from '../../workshop/coolants/products.js';
 import { buildProcedure } from '../../../core/bench/procedures/buildProcedure.js';
@@ -13,7 +14,6 @@ import { JOB_KINDS, type JobKind, asJobKind } from '../../../core/workshop/jobs/
 import type { JobStart, RescopeInput } from '../../../core/workshop/jobs/schema.js';
 import { serviceFacts } from '../../../core/bench/services/serviceFacts.js';
 import type { LoopContents } from '../../../core/physics/live-book/loopContents.js';
-import { contentsOf } from '../runs/contents.js';
 import { newestProcedure } from '../runs/procedures.js';
 import { insertEvent } from '../runs/append.js';
 import { foldOf, forgetFold } from '../runs/folds.js';

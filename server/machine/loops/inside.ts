@@ -1,4 +1,4 @@
-import { dryContents } from '../../../core/physics/live-book/loopContents.js';
+import { dryContents, type LoopContents } from '../../../core/physics/live-book/loopContents.js';
 import { insideNow, type InsideNow } from '../../../core/physics/live-book/insideNow.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import { eq } from 'drizzle-orm';
@@ -7,9 +7,15 @@ import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { system } from '../../base/database/tables/machines.js';
 import { fill, loopContents } from '../../base/database/tables/runs.js';
 
+/** What the last run left inside a loop; null where none is on record. */
+export async function contentsOf(scope: Scope, loopId: string): Promise<LoopContents | null> {
+  const [row] = await scope.select({ contents: loopContents.contents }).from(loopContents).where(eq(loopContents.loopId, loopId));
+  return row?.contents ?? null;
+}
+
 /** What is inside a loop now. */
 export async function insideOf(scope: Scope, loopId: string, file: LoopFile): Promise<InsideNow> {
-  const [kept] = await scope.select({ contents: loopContents.contents }).from(loopContents).where(eq(loopContents.loopId, loopId));
+  const kept = await contentsOf(scope, loopId);
   const [filled] = await scope
     .select({ systemState: system.state })
     .from(fill)
@@ -19,6 +25,6 @@ export async function insideOf(scope: Scope, loopId: string, file: LoopFile): Pr
     .where(eq(loopRevision.loopId, loopId))
     .limit(1);
   // taken out of service without a run: whether it was drained is on no record
-  const contents = kept?.contents ?? (filled?.systemState === 'retired' ? { ...dryContents(null), insideMl: null } : null);
+  const contents = kept ?? (filled?.systemState === 'retired' ? { ...dryContents(null), insideMl: null } : null);
   return insideNow(file, contents, filled !== undefined);
 }

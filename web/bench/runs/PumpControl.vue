@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { intakeWords } from '@core/edge/words/intake.js';
+import { shortOfHeadWords } from '@core/edge/words/intake.js';
 import { whyWords } from '@core/edge/words/bench.js';
 import { CAN_OVERRIDE } from '@core/bench/runs/locks.js';
 import { locksAgainst } from '@core/bench/runs/rules.js';
@@ -18,8 +18,7 @@ const props = defineProps<{ procedure: Procedure; state: RunState; locked: boole
 const emit = defineEmits<{ toggle: [] }>();
 const now = useNow(200);
 
-const nameOf = (id: string): string => props.procedure.facts?.parts.find((part) => part.id === id)?.name ?? id;
-
+const heads = computed(() => (props.procedure.facts ? shortOfHeadWords(props.procedure.facts) : []));
 const on = computed(() => props.state.pump?.on === true);
 const against = computed(() => (on.value ? [] : locksAgainst(props.procedure, props.state, { type: 'pump', on: true }, now.value)));
 const final = computed(() => against.value.filter(({ rule }) => !CAN_OVERRIDE[rule]));
@@ -78,9 +77,7 @@ watch(
         >
       </p>
       <p v-if="disagrees" class="danger">The supply says {{ supply ? 'on' : 'off' }}: look at its switch.</p>
-      <p v-for="each in procedure.facts?.shortOfHead ?? []" :key="each.pump" class="head">
-        {{ intakeWords(each, nameOf(each.pump)) }} (at full speed)
-      </p>
+      <p v-for="words in heads" :key="words" class="head">{{ words }}</p>
       <ul v-if="against.length" class="plain-list why">
         <li v-for="each in against" :key="each.fact.why">{{ whyWords(procedure, each.fact) }}</li>
       </ul>

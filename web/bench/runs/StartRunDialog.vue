@@ -6,7 +6,7 @@ import { SCENARIOS, type Scenario } from '@core/bench/simulated-bench/truth.js';
 import { LEAK_LIMITS } from '@core/physics/leak-testing/defaults.js';
 import { loopFacts } from '@core/bench/procedures/loopFacts.js';
 import { cannotPrimeWords } from '@core/edge/words/filling.js';
-import { intakeWords } from '@core/edge/words/intake.js';
+import { shortOfHeadWords } from '@core/edge/words/intake.js';
 import { useCoolants } from '../../workshop/coolants/coolantStore.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { ApiError, call, get, wordsOf } from '../../base/http/api.js';
@@ -49,12 +49,9 @@ async function load(): Promise<void> {
   const taken = new Set(today.runs.filter(({ systemName }) => systemName !== props.systemName).map((run) => run.benchId));
   benchId.value = shop.benches.find(({ id }) => !taken.has(id))?.id ?? null;
   runs.value = tubesInOrder(loop.file);
-  const { fill, shortOfHead = [], parts } = loopFacts(loop.file, coolants.liquidOf(loop.coolantProductId));
-  const nameOf = (id: string): string => parts.find((part) => part.id === id)?.name ?? id;
-  warnings.value = [
-    ...(fill && !fill.primes ? [cannotPrimeWords(fill)] : []),
-    ...shortOfHead.map((each) => `${intakeWords(each, nameOf(each.pump))} (at full speed)`),
-  ];
+  const facts = loopFacts(loop.file, coolants.liquidOf(loop.coolantProductId));
+  const { fill } = facts;
+  warnings.value = [...(fill && !fill.primes ? [cannotPrimeWords(fill)] : []), ...shortOfHeadWords(facts)];
   ready.value = true;
 }
 

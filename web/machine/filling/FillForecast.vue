@@ -6,7 +6,7 @@ import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { planFill } from '@core/physics/filling/fillPlan.js';
 import { cannotPrimeWords } from '@core/edge/words/filling.js';
 import { forecastOf } from '@core/physics/filling/forecast.js';
-import type { InsideNow } from '@core/physics/live-book/insideNow.js';
+import { standingMl, type InsideNow } from '@core/physics/live-book/insideNow.js';
 import { useTwin, useTwinAnswer } from '../compute/useTwin.js';
 import FillPlanDrawing from './FillPlanDrawing.vue';
 import FillRange from './FillRange.vue';
@@ -25,11 +25,7 @@ const answer = useTwinAnswer(
 const circuits = computed(() => props.loop.components.filter(({ kind }) => kind === 'reservoir').length);
 /** only one circuit can be told from what is poured */
 const simulation = computed(() => (circuits.value === 1 ? (answer.value?.simulation ?? null) : null));
-const insideMl = computed(() => {
-  const standing = props.inside?.standing;
-  return standing ? standing.wettedMl.reduce((sum, ml) => sum + ml, standing.reservoirMl) : 0;
-});
-const forecast = computed(() => simulation.value && forecastOf(simulation.value, insideMl.value));
+const forecast = computed(() => simulation.value && forecastOf(simulation.value, standingMl(props.inside?.standing)));
 const plan = computed(() => planFill(props.loop));
 const pulses = computed(() => simulation.value?.pulses.filter(({ pouredRunning }) => !pouredRunning) ?? []);
 const runningMl = computed(

@@ -9,7 +9,7 @@ import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
 import { cannotPrimeWords } from '@core/edge/words/filling.js';
 import { forecastOf } from '@core/physics/filling/forecast.js';
 import { reservoirMarks } from '@core/machine/loop-file/marks.js';
-import type { InsideNow } from '@core/physics/live-book/insideNow.js';
+import { standingMl, type InsideNow } from '@core/physics/live-book/insideNow.js';
 import FillRange from './FillRange.vue';
 import { nameOpening } from '@core/physics/draining/openingNames.js';
 import ProfileSheet from '../profile/ProfileSheet.vue';
@@ -31,7 +31,6 @@ function standsAtMark(): boolean {
 /** from what is inside now, or as if the loop were dry */
 const dry = ref(props.inside?.shares === null || standsAtMark());
 const standing = computed(() => (dry.value || reservoirs.value.length !== 1 ? null : (props.inside?.standing ?? null)));
-const insideMl = computed(() => standing.value?.wettedMl.reduce((sum, ml) => sum + ml, standing.value.reservoirMl) ?? 0);
 const fill = useTwinAnswer(
   props.twin,
   () => ({ from: from.value, standing: standing.value }),
@@ -43,7 +42,7 @@ const full = useTwinAnswer(
   () => props.twin.engine.standing(STANDING.upright),
 );
 const simulation = computed(() => fill.value?.simulation ?? null);
-const forecast = computed(() => simulation.value && forecastOf(simulation.value, insideMl.value));
+const forecast = computed(() => simulation.value && forecastOf(simulation.value, standingMl(standing.value)));
 /** which scene: 0 at rest, then pump stops and settled of each pulse in turn */
 const at = ref(0);
 const last = computed(() => Math.max(0, (fill.value?.scenes.length ?? 1) - 1));
