@@ -168,7 +168,17 @@ export async function choose(page: Page, label: string, option: string): Promise
     .filter({ has: page.getByRole('combobox', { name: label }) })
     .first()
     .click();
-  await page.getByRole('option', { name: option, exact: true }).click();
+  await pick(page, option);
+}
+
+/**
+ * One row of an open list. While a list opens it takes no touches; a click that comes then makes the runner scroll the
+ * page in search of a free spot, and the list moves away under the click that follows.
+ */
+export async function pick(page: Page, option: string | RegExp): Promise<void> {
+  const row = page.getByRole('option', { name: option, exact: true });
+  await expect(row).toHaveCSS('pointer-events', 'auto');
+  await row.click();
 }
 
 export const test = base.extend<{ complaints: string[] }, { app: RunningApp }>({

@@ -1,4 +1,4 @@
-import { choose, expect, signIn, snap, test } from './app.js';
+import { choose, expect, pick, signIn, snap, test } from './app.js';
 import {
   bleedAndPower,
   done,
@@ -86,9 +86,9 @@ test('deposit at the inspection: strip and clean, and the machines of the same l
   }
   await expect(page.getByText(/a suspected cause/)).toBeVisible();
   await page.locator('.v-field').filter({ hasText: 'Suspected cause' }).first().click();
-  await page.getByRole('option', { name: 'particles fell out of the coolant' }).click();
+  await pick(page, 'particles fell out of the coolant');
   await page.locator('.v-field').filter({ hasText: 'Suspected with it' }).first().click();
-  await page.getByRole('option', { name: /The coolant’s lot/ }).click();
+  await pick(page, /The coolant’s lot/);
   await page.getByText(/Some of it stays inside/).click();
   await page.locator('.cause').getByRole('button', { name: 'Write it down' }).click();
   await done(page, 'Clean');
