@@ -40,6 +40,9 @@ export default defineConfig({
           name: 'screens',
           include: ['web/**/*.test.ts'],
           environment: 'node',
+          // what is loaded is loaded once; the page and the session are set back between tests
+          isolate: false,
+          setupFiles: ['tests/properties.ts', 'tests/screens/setup.ts'],
           server: { deps: { inline: ['vuetify'] } },
           css: false,
         },

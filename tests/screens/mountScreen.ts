@@ -20,6 +20,13 @@ if (typeof window !== 'undefined' && !window.visualViewport) {
   Object.defineProperty(globalThis, 'visualViewport', { value: viewport, configurable: true });
 }
 
+const mounted: VueWrapper[] = [];
+
+/** Takes down what the last test mounted. */
+export function unmountAll(): void {
+  for (const screen of mounted.splice(0)) screen.unmount();
+}
+
 /** Mounts a part of a screen with the plugins it expects, and with an address bar of its own that stands at `at`. */
 export function mountScreen<T extends Component>(component: T, options: ComponentMountingOptions<T> = {}, at = '/'): VueWrapper {
   const pinia = createPinia();
@@ -28,10 +35,12 @@ export function mountScreen<T extends Component>(component: T, options: Componen
   history.replace(at);
   const router = createRouter({ history, routes: [{ path: '/:path(.*)*', component: { template: '<div />' } }] });
   const vuetify = createVuetify({ icons: { defaultSet: 'mdi', aliases, sets: { mdi } } });
-  return mount(
+  const screen = mount(
     component as Component,
     { attachTo: document.body, ...options, global: { plugins: [pinia, router, vuetify], ...options.global } } as never,
   ) as VueWrapper;
+  mounted.push(screen);
+  return screen;
 }
 
 /** What a screen says, with runs of white space taken as one. */

@@ -3,8 +3,7 @@ import { buildProcedure } from '@core/bench/procedures/buildProcedure.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { TestRun } from '../../../tests/bench/testRun.js';
 import { usualLoop } from '@core/machine/catalogue/testLoops.js';
-import { enableAutoUnmount } from '@vue/test-utils';
-import { afterEach, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { type Procedure } from '@core/bench/runs/procedure.js';
 import { DEFAULT_SCHOOLS } from '@core/physics/leak-testing/schools.js';
 import { adviseScope, type ScopeInput } from '@core/workshop/jobs/scope.js';
@@ -17,8 +16,6 @@ import RinseStep from '../../bench/flushing/RinseStep.vue';
 import InspectStep from '../../bench/inspection/InspectStep.vue';
 import ScopeLadder from './ScopeLadder.vue';
 import SwapStep from '../../bench/services/SwapStep.vue';
-
-enableAutoUnmount(afterEach);
 
 const procedureOf = (kind: JobKind): Procedure => {
   const loop = usualLoop();

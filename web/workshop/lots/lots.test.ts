@@ -1,14 +1,11 @@
 // @vitest-environment happy-dom
 import type { FittedLot } from '@core/workshop/lots/answers.js';
 import { usualLoop } from '@core/machine/catalogue/testLoops.js';
-import { enableAutoUnmount } from '@vue/test-utils';
-import { afterEach, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { fakeServer, mountScreen, settle, wordsOf } from '../../../tests/screens/mountScreen.js';
 import { useNotices } from '../../base/shell/notices.js';
 import LotMates from './LotMates.vue';
 import PartLots from './PartLots.vue';
-
-enableAutoUnmount(afterEach);
 
 describe('who else holds what is suspected', () => {
   const ask = async (answer: object, props: object = {}) => {

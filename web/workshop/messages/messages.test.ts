@@ -1,12 +1,10 @@
 // @vitest-environment happy-dom
-import { enableAutoUnmount } from '@vue/test-utils';
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { fakeServer, mountScreen, settle, wordsOf } from '../../../tests/screens/mountScreen.js';
 import CalendarAddresses from '../calendar/CalendarAddresses.vue';
 import MessageDialog from './MessageDialog.vue';
 import MessagesView from '../../pages/MessagesView.vue';
 
-enableAutoUnmount(afterEach);
 beforeEach(() => {
   document.body.innerHTML = '';
 });

@@ -1,6 +1,5 @@
 // @vitest-environment happy-dom
-import { enableAutoUnmount } from '@vue/test-utils';
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import type { PlacedJob } from '@core/workshop/planning/problem.js';
 import { jobSteps } from '@core/workshop/planning/jobSteps.js';
 import type { BoardJob, BoardSlot, WorkshopBoard } from '@core/workshop/planning/workshopPlan.js';
@@ -9,8 +8,6 @@ import { useSession } from '../people/sessionStore.js';
 import { useNotices } from '../../base/shell/notices.js';
 import PlanBoard from './PlanBoard.vue';
 import PlanView from '../../pages/PlanView.vue';
-
-enableAutoUnmount(afterEach);
 
 const job = (id: string, more: Partial<BoardJob> = {}): BoardJob => ({
   id,

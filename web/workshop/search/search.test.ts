@@ -1,10 +1,8 @@
 // @vitest-environment happy-dom
-import { enableAutoUnmount } from '@vue/test-utils';
-import { afterEach, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { fakeServer, mountScreen, settle, wordsOf } from '../../../tests/screens/mountScreen.js';
 import SearchView from '../../pages/SearchView.vue';
 
-enableAutoUnmount(afterEach);
 const hit = (kind: string, title: string) => ({ kind, title, text: 'lot Q-77', at: '2026-03-01', to: '/systems/s' });
 const pause = async (): Promise<void> => {
   await new Promise((resolve) => setTimeout(resolve, 300));

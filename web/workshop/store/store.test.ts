@@ -1,7 +1,6 @@
 import type { KeptRow, LotRow, StoreRow } from '@core/workshop/store/answers.js';
 // @vitest-environment happy-dom
-import { enableAutoUnmount } from '@vue/test-utils';
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { fakeServer, mountScreen, settle, wordsOf, type Asked } from '../../../tests/screens/mountScreen.js';
 import { useNotices } from '../../base/shell/notices.js';
 import WasteShelf from '../waste/WasteShelf.vue';
@@ -12,7 +11,6 @@ import PurchaseList from './PurchaseList.vue';
 import StoreShelf from './StoreShelf.vue';
 import { itemRow, lotRow } from './storeRows.js';
 
-enableAutoUnmount(afterEach);
 let asked: Asked[];
 let reply: (asked: Asked) => { status: number; body: unknown };
 beforeEach(() => {

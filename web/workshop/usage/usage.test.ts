@@ -1,12 +1,10 @@
 // @vitest-environment happy-dom
-import { enableAutoUnmount } from '@vue/test-utils';
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { usageOf, type UsageReading } from '@core/workshop/usage/usage.js';
 import { fakeServer, mountScreen, settle, wordsOf, type Asked } from '../../../tests/screens/mountScreen.js';
 import { useNotices } from '../../base/shell/notices.js';
 import UsageCard from './UsageCard.vue';
 
-enableAutoUnmount(afterEach);
 let asked: Asked[];
 beforeEach(() => {
   document.body.innerHTML = '';
