@@ -26,6 +26,7 @@ import LoopPages from '../machine/loop/LoopPages.vue';
 import { filledOf } from '../machine/profile/filledOf.js';
 import LoopProfile from '../machine/profile/LoopProfile.vue';
 import { downloadLoop, readDroppedLoop } from '../machine/loop/loopTransfer.js';
+import PartCircuits from '../machine/loop/PartCircuits.vue';
 import PartPicker from '../machine/loop/PartPicker.vue';
 import SaveRevisionDialog from '../machine/loop/SaveRevisionDialog.vue';
 import { useLoopDraft, type Draft } from '../machine/loop/useLoopDraft.js';
@@ -138,6 +139,12 @@ async function save(kind: RevisionKind = 'planned', reason = '', version = saved
   stand(answer);
   notices.say(`Saved as revision ${answer.revisions[0]?.number}.`);
   if (!props.id) await router.replace(`/loops/${answer.id}`);
+}
+
+async function parted(answer: LoopAnswer, names: readonly string[]): Promise<void> {
+  stand(answer);
+  notices.say(`${names.length} loops now: ${names.join(' and ')}.`);
+  await router.push(`/systems/${answer.systemId}`);
 }
 
 const compare = (from: { name?: string; coolantProductId?: string | null; file?: LoopFile } | null) => ({
@@ -285,6 +292,7 @@ onBeforeRouteLeave(() => {
           />
           <LoopPages v-if="id" :id="id" :dirty="editor.dirty.value" />
         </section>
+        <PartCircuits :file="draft.file" :saved="editor.dirty.value ? null : saved" @parted="parted" />
         <EditAs v-model="drawn" />
         <DrawingSheet
           v-if="drawn"

@@ -11,7 +11,7 @@ import { holdMinutes } from '../../physics/leak-testing/hold.js';
 import { LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from '../../physics/leak-testing/schools.js';
 import { STANDARD_TEMPLATE } from '../commissioning/standardTemplate.js';
 import { refillPlan } from '../runs/contents.js';
-import type { ServiceFacts } from '../runs/facts.js';
+import type { PumpBeside, ServiceFacts } from '../runs/facts.js';
 import { PROCEDURE_VERSION, type Procedure } from '../runs/procedure.js';
 import type { ProcedureTemplate } from '../runs/template.js';
 import { serviceTemplate } from '../services/templates.js';
@@ -33,6 +33,8 @@ export interface ProcedureInput {
   readonly templateNumber?: number;
   /** what is inside when it begins, where an earlier run left it on record */
   readonly start?: LoopContents;
+  /** pumps of the machine's other loops */
+  readonly pumpsBeside?: readonly PumpBeside[];
   /** a service instead of a commissioning */
   readonly service?: ServiceFacts;
 }
@@ -82,6 +84,7 @@ export function buildProcedure(input: ProcedureInput): Procedure {
       {
         loop,
         service,
+        pumpsBeside: input.pumpsBeside ?? [],
         bottles: input.order?.bottles ?? null,
         coolantName: input.coolantName,
         facts,

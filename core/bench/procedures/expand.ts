@@ -6,7 +6,7 @@ import { STANDING_WORDS } from '../../machine/loop-file/orientation.js';
 import { TEST_GAUGE_KPA } from '../../physics/leak-testing/defaults.js';
 import { formatSpan } from '../../base/units/display.js';
 import { BACK, PULLED } from '../runs/checkIds.js';
-import { openingIn, type DrainStand, type LoopFacts, type ServiceFacts, type TakeOutFacts } from '../runs/facts.js';
+import { openingIn, type DrainStand, type LoopFacts, type PumpBeside, type ServiceFacts, type TakeOutFacts } from '../runs/facts.js';
 import type { CheckItem, ProcedureStep, StepKind } from '../runs/procedure.js';
 import {
   isEach,
@@ -22,6 +22,7 @@ import {
 export interface ExpandWith {
   readonly loop: LoopFile;
   readonly service: ServiceFacts | undefined;
+  readonly pumpsBeside: readonly PumpBeside[];
   readonly bottles: number | null;
   readonly coolantName: string | null;
   readonly facts: LoopFacts;
@@ -41,20 +42,26 @@ const GROWS_SHARE = 0.02;
 
 const CLOSURE_WORDS: Record<string, string> = { plug: 'Plug in', cap: 'Cap on' };
 
-/** Two circuits on one supply: the pump of the one that is still dry would run with the other. */
-function otherPumps(loop: LoopFile): CheckItem[] {
-  if (loop.components.filter(({ kind }) => kind === 'reservoir').length < 2) return [];
-  return loop.components
-    .filter(({ kind }) => kind === 'pump')
-    .map((pump) => ({
-      id: `pump:${pump.id}`,
-      text: `Pump plug of ${shortName(pump)} pulled until its own circuit is filled`,
-      beforePower: true,
-    }));
+interface Pulled extends CheckItem {
+  /** what the return to power says of it */
+  readonly back?: string;
 }
 
+/** Two loops on one supply: the pump of the one that is still dry would run with the other. */
+const pumpsOfOthers = (pumps: readonly PumpBeside[]): Pulled[] =>
+  pumps.map(({ id, name, loop, isFilled }) => ({
+    id: `pump:${id}`,
+    text: isFilled
+      ? `Pump plug of ${name} (${loop}) pulled: it would run with this loop’s`
+      : `Pump plug of ${name} pulled until ${loop} is filled`,
+    back: isFilled
+      ? `Pump plug of ${name} (${loop}) back in`
+      : `Pump plug of ${name} back in only where ${loop} is filled by now; else it stays pulled`,
+    beforePower: true,
+  }));
+
 /** Connectors to pull, so that a leak meets dead electronics. Each comes back by name in the return to power. */
-function pullable(loop: LoopFile): CheckItem[] {
+function pullable({ loop, pumpsBeside }: Pick<ExpandWith, 'loop' | 'pumpsBeside'>): Pulled[] {
   const cards = loop.components.filter(({ kind, place }) => kind === 'block' && place === 'card').length;
   return [
     { id: 'board-main', text: 'Board main connector pulled', beforePower: true },
@@ -66,7 +73,7 @@ function pullable(loop: LoopFile): CheckItem[] {
       mayNotApply: true,
     },
     { id: 'drive-power', text: 'Drives, lights and hubs pulled', beforePower: true, mayNotApply: true },
-    ...otherPumps(loop),
+    ...pumpsOfOthers(pumpsBeside),
   ];
 }
 
@@ -181,11 +188,11 @@ const EXPAND: Record<EachKey, (given: ExpandWith) => CheckItem[]> = {
       .filter(({ id }) => onlyJoints === null || onlyJoints.includes(id))
       .map(({ id, name }) => ({ id: `joint:${id}`, text: `Both joints tight: ${name}` })),
   closures: ({ loop }) => closures(loop),
-  pulled: ({ loop }) => pullable(loop).map((item) => ({ ...item, id: `${PULLED}${item.id}` })),
-  back: ({ loop }) =>
-    pullable(loop).map(({ id, text }) => ({
+  pulled: (given) => pullable(given).map(({ back: _, ...item }) => ({ ...item, id: `${PULLED}${item.id}` })),
+  back: (given) =>
+    pullable(given).map(({ id, text, back }) => ({
       id: `${BACK}${id}`,
-      text: text.replace(/pulled.*$/, 'back in'),
+      text: back ?? text.replace(/pulled.*$/, 'back in'),
       mayNotApply: true,
       beforePower: true,
     })),

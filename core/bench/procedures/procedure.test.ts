@@ -4,6 +4,7 @@ import { procedureOf, TestRun } from '../../../tests/bench/testRun.js';
 import { fillByGravity } from '../../physics/filling/gravityFill.js';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
+import { circuitFiles, type OwnCircuit } from '../../machine/loop-file/circuits.js';
 import { readLoopFile } from '../../machine/loop-file/loopFileSchema.js';
 import { DEFAULT_SCHOOLS, LEAK_SCHOOL_KEYS } from '../../physics/leak-testing/schools.js';
 
@@ -96,12 +97,23 @@ describe('the procedure knows its own loop', () => {
 
 describe('two circuits in one case', () => {
   const two = readLoopFile(JSON.parse(readFileSync('examples/two-loops-one-case.json', 'utf8')));
-  const procedure = buildProcedure({ loop: two, schools: DEFAULT_SCHOOLS, order: null, coolantName: null });
+  const [own, other] = circuitFiles(two);
+  const led = (isFilled: boolean) =>
+    buildProcedure({
+      ...{ loop: (own as OwnCircuit).file, schools: DEFAULT_SCHOOLS, order: null, coolantName: null },
+      pumpsBeside: [{ id: 'b:pump', name: 'small pump', loop: (other as OwnCircuit).name, isFilled }],
+    });
 
-  it('pull every pump until its own circuit is filled, and put each back by name', () => {
-    const pumps = two.components.filter(({ kind }) => kind === 'pump');
-    expect(texts(procedure, 'isolate').filter((text) => /pulled until its own circuit is filled/.test(text))).toHaveLength(pumps.length);
-    expect(texts(procedure, 'power').filter((text) => /^Pump plug of .* back in$/.test(text))).toHaveLength(pumps.length);
+  it('are led each for itself, with its own fill, and pull the pump of the other', () => {
+    expect(led(false).fillPlan.kind).toBe('pulses');
+    expect(texts(led(false), 'isolate')).toContain('Pump plug of small pump pulled until Graphics block is filled');
+    expect(texts(led(true), 'power')).toContain('Pump plug of small pump (Graphics block) back in');
+  });
+
+  it('never order a pump back onto the supply while its loop may be dry', () => {
+    expect(texts(led(false), 'power').filter((text) => /Pump plug/.test(text))).toEqual([
+      'Pump plug of small pump back in only where Graphics block is filled by now; else it stays pulled',
+    ]);
     expect(
       texts(buildProcedure({ loop: usualLoop(), schools: DEFAULT_SCHOOLS, order: null, coolantName: null }), 'isolate').join(),
     ).not.toContain('Pump plug');

@@ -115,3 +115,13 @@ export const openingIn = ({ openings }: ServiceFacts, opening: string): string =
 /** A rinse is let out as the machine stands; runs that began before that was reckoned apart take the drain's first stand. */
 export const rinseStandOf = ({ rinseStand, stands }: ServiceFacts): DrainStand | null =>
   rinseStand === undefined ? (stands[0] ?? null) : rinseStand;
+
+/** A pump of the machine that belongs to another of its loops: one supply would run both. */
+export interface PumpBeside {
+  readonly id: string;
+  readonly name: string;
+  /** name of its loop */
+  readonly loop: string;
+  /** its loop is known to hold coolant */
+  readonly isFilled: boolean;
+}

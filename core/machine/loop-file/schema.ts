@@ -16,6 +16,12 @@ export const loopCreateSchema = Joi.object({
   file: Joi.any().required(),
 });
 
+/** Each circuit of one drawing becomes a loop; `version` is the loop's when it was looked at. */
+export interface LoopPart {
+  readonly version: number;
+}
+export const loopPartSchema = Joi.object({ version: Joi.number().integer().min(1).required() });
+
 /** A new revision, made from the one its author saw: `version` is that of the loop at that time. */
 export interface RevisionCreate {
   readonly kind: RevisionKind;

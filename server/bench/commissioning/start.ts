@@ -1,3 +1,4 @@
+import { demandOneCircuit, pumpsBeside } from '../../machine/loops/circuits.js';
 import { newestRevision } from '../../machine/loops/revisions.js';
 import { insertRun, demandJoints, putOnBench, lockLoop, readRun, claimFor } from '../runs/runs.js';
 import { orderFor, productOf } from '../../workshop/coolants/products.js';
@@ -19,6 +20,7 @@ export async function startRun(ask: Ask, input: RunCreate) {
   if (input.practice) await claimForPractice(scope, input.benchId);
   else await claimFor(scope, input.loopId, input.benchId, own.system.id);
   const revision = await newestRevision(scope, input.loopId);
+  demandOneCircuit(revision.file);
   const why = input.practice ? cannotSimulate(revision.file) : null;
   if (why !== null) throw new DomainError('refused', `This loop cannot be practised on: ${why}.`);
   const product = await productOf(scope, own.loop.coolantProductId);
@@ -31,6 +33,7 @@ export async function startRun(ask: Ask, input: RunCreate) {
     order: orderFor(revision.file, product),
     coolantName: product?.name ?? null,
     liquid: liquidOf(product),
+    pumpsBeside: await pumpsBeside(scope, input.loopId),
     ...(left ? { start: left } : {}),
     ...(input.lostMl === null ? {} : { opened: { joints: input.openedJoints, lostMl: input.lostMl } }),
     ...(ours ? { template: ours.template, templateNumber: ours.number } : {}),

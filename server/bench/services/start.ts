@@ -1,5 +1,6 @@
 import { drainPolicyOf } from '../../machine/loops/drainPolicy.js';
 import { contentsOf } from '../../machine/loops/inside.js';
+import { demandOneCircuit, pumpsBeside } from '../../machine/loops/circuits.js';
 import { newestRevision } from '../../machine/loops/revisions.js';
 import { orderFor, productOf } from '../../workshop/coolants/products.js';
 import { buildProcedure } from '../../../core/bench/procedures/buildProcedure.js';
@@ -41,6 +42,7 @@ export async function startJob(ask: Ask, input: JobStart) {
   const own = await lockLoop(scope, row.service.loopId);
   await claimFor(scope, row.service.loopId, input.benchId, own.system.id);
   const revision = await newestRevision(scope, row.service.loopId);
+  demandOneCircuit(revision.file);
   if (input.schools.leak === 'opened-joints') demandJoints(revision.file, input.openedJoints);
   const procedure = await procedureFor(scope, {
     jobId,
@@ -103,6 +105,7 @@ async function procedureFor(scope: Scope, given: ProcedureFor): Promise<Procedur
     order: orderFor(given.file, product),
     coolantName: product?.name ?? null,
     liquid: liquidOf(product ?? undefined),
+    pumpsBeside: await pumpsBeside(scope, given.loopId),
     ...(contents ? { start: contents } : {}),
     ...(given.openedJoints.length > 0 ? { opened: { joints: given.openedJoints, lostMl: 0 } } : {}),
     service,

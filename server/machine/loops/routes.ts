@@ -1,14 +1,23 @@
 import type { LoopAnswer } from '../../../core/workshop/machines/answers.js';
-import { loopCreateSchema, revisionSchema, type LoopCreate, type RevisionCreate } from '../../../core/machine/loop-file/schema.js';
+import {
+  loopCreateSchema,
+  loopPartSchema,
+  revisionSchema,
+  type LoopCreate,
+  type LoopPart,
+  type RevisionCreate,
+} from '../../../core/machine/loop-file/schema.js';
 import { bodyAs, idFrom } from '../../base/http/context.js';
 import { notFound } from '../../base/http/errors.js';
 import type { Routes } from '../../base/http/routes.js';
+import { partLoop } from './circuits.js';
 import { createLoop, loadLoop, loadRevision, reviseLoop } from './revisions.js';
 
 export function loopRoutes(routes: Routes): void {
   routes.post<LoopAnswer>('/loops', (ask) => createLoop(ask, bodyAs<LoopCreate>(ask.request, loopCreateSchema)));
   routes.get<LoopAnswer>('/loops/:id', (ask) => loadLoop(ask.scope, idFrom(ask.request, 'id', 'loop')));
   routes.post<LoopAnswer>('/loops/:id/revisions', (ask) => reviseLoop(ask, bodyAs<RevisionCreate>(ask.request, revisionSchema)));
+  routes.post<LoopAnswer>('/loops/:id/part', (ask) => partLoop(ask, bodyAs<LoopPart>(ask.request, loopPartSchema)));
   /** the loop file alone, as the contract has it */
   routes.get('/loops/:id/revisions/:number/file', async (ask) => {
     const number = Number(ask.request.params.number);

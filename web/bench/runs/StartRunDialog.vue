@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { tubesInOrder } from '@core/machine/catalogue/names.js';
+import { circuitCount } from '@core/machine/loop-file/circuits.js';
 import { onMounted, reactive, ref } from 'vue';
 import { DEFAULT_SCHOOLS, LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from '@core/physics/leak-testing/schools.js';
 import { SCENARIOS, type Scenario } from '@core/bench/simulated-bench/truth.js';
@@ -29,6 +30,8 @@ const opened = ref<string[]>([]);
 const lostMl = ref<number | null>(null);
 /** what this loop's own twin says against it, before the machine is on the bench */
 const warnings = ref<string[]>([]);
+/** more than one: nothing can be led yet */
+const circuits = ref(1);
 const coolants = useCoolants();
 const practising = ref(false);
 const scenario = ref<Scenario>('surprise');
@@ -51,6 +54,7 @@ async function load(): Promise<void> {
   runs.value = tubesInOrder(loop.file);
   const facts = loopFacts(loop.file, coolants.liquidOf(loop.coolantProductId));
   const { fill } = facts;
+  circuits.value = circuitCount(loop.file);
   warnings.value = [...(fill && !fill.primes ? [cannotPrimeWords(fill)] : []), ...shortOfHeadWords(facts)];
   ready.value = true;
 }
@@ -86,6 +90,17 @@ async function start(): Promise<void> {
   <v-dialog :model-value="true" max-width="760" scrollable @update:model-value="emit('close')">
     <v-card class="pa-6">
       <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
+      <div v-else-if="circuits > 1" class="stack">
+        <h2>{{ circuits }} circuits in one drawing</h2>
+        <p>
+          Each is filled, tested, drained and dated for itself, so the bench takes them one by one. Open the loop and make
+          {{ circuits }} loops of it.
+        </p>
+        <div class="row">
+          <v-btn size="x-large" :to="`/loops/${loopId}`">To the loop</v-btn
+          ><v-btn variant="text" size="large" @click="emit('close')">Close</v-btn>
+        </div>
+      </div>
       <form v-else-if="ready" class="stack" novalidate @submit.prevent="start">
         <h2>Commission {{ loopName.toLowerCase() }} of {{ systemName }}</h2>
         <v-select

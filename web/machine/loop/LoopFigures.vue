@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
+import { circuitFiles } from '@core/machine/loop-file/circuits.js';
 import { orderCoolant } from '@core/machine/liquids/order.js';
 import { fillVolume } from '@core/physics/filling/fillPlan.js';
 import { countFittings } from '@core/machine/loop-file/fittings.js';
@@ -26,6 +27,8 @@ const props = withDefaults(
   { liquid: () => WATER, inside: null },
 );
 const volume = computed(() => loopVolume(props.loop));
+/** each is filled for itself */
+const circuits = computed(() => circuitFiles(props.loop));
 const fill = computed(() => fillVolume(props.loop));
 const order = computed(() => (props.product ? orderCoolant(fill.value, props.product) : null));
 const fittings = computed(() => countFittings(props.loop));
@@ -57,7 +60,16 @@ const findings = computed(() => loopFindings(props.loop));
     <section>
       <h2>{{ inside?.standing ? 'To fill from here' : 'First fill' }}</h2>
       <p v-if="inside && inside.by !== 'never-filled'" class="quiet"><InsideWords :inside="inside" /></p>
-      <FillForecast class="mt-2" :loop="loop" :liquid="liquid" :colour="product?.colour ?? null" :inside="inside" />
+      <template v-for="{ name, file } in circuits" :key="name">
+        <h3 v-if="circuits.length > 1" class="mt-3">{{ name }}</h3>
+        <FillForecast
+          class="mt-2"
+          :loop="file"
+          :liquid="liquid"
+          :colour="product?.colour ?? null"
+          :inside="circuits.length > 1 ? null : inside"
+        />
+      </template>
     </section>
     <section>
       <h2>To order</h2>
