@@ -19,7 +19,16 @@ const plain: Miscible = { productId: 'plain', name: 'Plain Clear', coolantClass:
 const pearl: Miscible = { productId: 'pearl', name: 'Pearl', coolantClass: 'show', glycol: null, inhibitor: '' };
 const PRODUCT = '00000000-0000-4000-8000-00000000abcd';
 
-const procedureOf = (kind: JobKind, part: string | null = null): Procedure => {
+const made = new Map<string, Procedure>();
+/** Built once: the search for the best drain is most of it. */
+function procedureOf(kind: JobKind, part: string | null = null): Procedure {
+  const key = `${kind} ${part ?? ''}`;
+  const known = made.get(key) ?? procedureFor(kind, part);
+  made.set(key, known);
+  return known;
+}
+
+const procedureFor = (kind: JobKind, part: string | null): Procedure => {
   const loop = usualLoop();
   return buildProcedure({
     loop,

@@ -143,16 +143,15 @@ describe('advice for draining', () => {
   });
 
   it('leaves about what a search four times as wide leaves, node by node instead of roughly', () => {
-    for (const seed of [1, 4, 8]) {
-      const loop = generateSpatialLoop(seed);
-      const network = buildNetwork(loop);
-      const wide = adviseDraining(loop, network, DRAIN_POLICY, undefined, {
-        width: { beam: 190, looksClosely: 12, joints: 12 },
-        cellMm: null,
-      });
-      const { leftMl, wholeMl } = adviseDraining(loop, network);
-      expect(leftMl).toBeLessThanOrEqual(wide.leftMl + 0.03 * wholeMl);
-    }
+    // one loop here, forty and the examples in `./lavacrum bench`: the wide search takes seconds
+    const loop = generateSpatialLoop(8);
+    const network = buildNetwork(loop);
+    const wide = adviseDraining(loop, network, DRAIN_POLICY, undefined, {
+      width: { beam: 190, looksClosely: 12, joints: 12 },
+      cellMm: null,
+    });
+    const { leftMl, wholeMl } = adviseDraining(loop, network);
+    expect(leftMl).toBeLessThanOrEqual(wide.leftMl + 0.03 * wholeMl);
   });
 
   it('names the one opening that would add most', () => {

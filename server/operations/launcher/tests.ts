@@ -16,6 +16,8 @@ interface Part {
   readonly args: readonly string[];
   /** keeps about one core busy and needs no database: two of these run side by side */
   readonly isNarrow?: true;
+  /** waits most of its time and has a database of its own: it runs beside the part before it */
+  readonly isBeside?: true;
   /** reads the runner's own totals; a part without one counts as a single check */
   readonly report?: { file: string; read: (json: unknown) => Totals };
 }
@@ -42,14 +44,14 @@ function parts(reports: string): Part[] {
     vitest('unit'),
     vitest('screens'),
     vitest('integration'),
+    // a few kills at every test; `./lavacrum reliability` does hundreds
+    { name: 'kills', command: bin('playwright'), args: ['test', '-c', 'playwright.reliability.config.ts'], isBeside: true },
     {
       name: 'browser',
       command: bin('playwright'),
       args: ['test'],
       report: { file: path.join(reports, 'browser.json'), read: readPlaywright },
     },
-    // a few kills at every test; `./lavacrum reliability` does hundreds
-    { name: 'kills', command: bin('playwright'), args: ['test', '-c', 'playwright.reliability.config.ts'] },
   ];
 }
 
@@ -118,7 +120,11 @@ export async function runTests(root: string, only: readonly string[]): Promise<n
       for (let part = narrow.shift(); part; part = narrow.shift()) await run(part, 'at its end');
     };
     await Promise.all([lane(), lane()]);
-    for (const part of chosen) if (!part.isNarrow) await run(part, 'as it comes');
+    const wide = chosen.filter(({ isNarrow }) => !isNarrow);
+    for (let part = wide.shift(); part; part = wide.shift()) {
+      const beside = wide[0]?.isBeside ? wide.shift() : undefined;
+      await Promise.all([run(part, 'as it comes'), ...(beside ? [run(beside, 'at its end')] : [])]);
+    }
   } finally {
     if (cluster) removeCluster(dataFolder);
   }
