@@ -6,9 +6,15 @@ export function setTimeZone(value: string): void {
   zone.value = value;
 }
 
-/** Dates as the workshop's wall clock shows them, whatever zone the device is in. */
-const formatter = (timeZone: string, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat =>
-  new Intl.DateTimeFormat('en-GB', { timeZone, ...options });
+const formatters = new Map<string, Intl.DateTimeFormat>();
+
+/** Dates as the workshop's wall clock shows them, whatever zone the device is in. Kept: making one costs as much as a row. */
+function formatter(timeZone: string, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
+  const key = JSON.stringify([timeZone, options]);
+  const known = formatters.get(key) ?? new Intl.DateTimeFormat('en-GB', { timeZone, ...options });
+  formatters.set(key, known);
+  return known;
+}
 
 export function useDates() {
   return {

@@ -42,6 +42,8 @@ const wantsBarometer = computed(
 const HPA_PER_KPA = 10;
 
 const readings = computed(() => dryReadings(props.state));
+/** the same list until another reading comes: the chart is drawn anew with it, not with the clock */
+const times = computed(() => readings.value.map(({ tS }) => tS));
 const result = computed(() => judgeDryTest(props.procedure, props.state));
 const limitSlope = computed(() => (props.procedure.dry?.limitMbarLs ?? 0) / (props.procedure.volume.volumeMl / 1000) / 10);
 const sinceLastS = computed(() => {
@@ -146,7 +148,7 @@ function restart(): void {
     </div>
     <DecayChart
       v-if="result && readings.length > 1"
-      :times="readings.map(({ tS }) => tS)"
+      :times="times"
       :result="result"
       :limit-slope-kpa-per-s="limitSlope"
     />
