@@ -26,6 +26,9 @@ export function formatMlWithSd(ml: number, sdMl: number): string {
   return `${grouped(ml, decimals)} ± ${sd} mL`;
 }
 
+/** A whole machine's mass, to 5 g: what a scale that carries it shows. */
+export const formatKg = (massG: number): string => `${grouped(massG / 1000, 3)} kg`;
+
 export function formatPercent(fraction: number, decimals = 0): string {
   return `${grouped(fraction * 100, decimals)} %`;
 }

@@ -113,7 +113,7 @@ export const STANDARD_TEMPLATE: ProcedureTemplate = {
       timers: [],
       checks: [
         { id: 'bleed-port', text: 'Bleed port open while pouring', where: 'reservoir' },
-        { id: 'weighed-before', text: 'Machine weighed dry, bottle weighed full', where: 'no-reservoir', group: 'Before' },
+        { id: 'weighed-before', text: 'Machine weighed before the first pour', where: 'no-reservoir', group: 'Before', mayNotApply: true },
         { each: 'bottle-turns', group: 'Turns, the bottle connected' },
         {
           id: 'short-runs',
@@ -134,7 +134,8 @@ export const STANDARD_TEMPLATE: ProcedureTemplate = {
         },
         {
           id: 'weighed-after',
-          text: 'Machine and bottle weighed again: the difference is what is inside',
+          text: 'Machine weighed again, without the bottle: the difference is what is inside',
+          mayNotApply: true,
           where: 'no-reservoir',
           group: 'Before it is closed',
         },

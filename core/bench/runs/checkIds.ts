@@ -10,5 +10,7 @@ export const SUPPLY_OFF_AGAIN = 'supply-off-again';
 export const LEVEL_STAYS = 'level-stays';
 /** the air of a passed test was let out again */
 export const AIR_OUT = 'air-out';
+/** the machine on a scale, before the first pour and once the last one is in */
+export const WEIGHED = { before: 'weighed-before', after: 'weighed-after' } as const;
 /** fins and fans are free of dust */
 export const FINS = 'fins';

@@ -124,16 +124,16 @@ describe('a run carried forward', () => {
 });
 
 describe('what a newer program wrote', () => {
-  const strange = { type: 'weighed', step: 'fill', grams: 12 } as unknown as RunEventBody;
+  const strange = { type: 'listened', step: 'fill', decibel: 12 } as unknown as RunEventBody;
   const run = new TestRun().upTo('fill');
   const event: RunEvent = { id: 'new', seq: run.events.length + 1, at: '2026-03-10T12:00:00Z', by: 'Tess', body: strange };
 
   it('is kept and shown as such, and changes nothing', () => {
     const before = replay(run.procedure, run.events);
     const after = replay(run.procedure, [...run.events, event]);
-    expect(after.unknown).toMatchObject([{ eventId: 'new', kind: 'weighed' }]);
+    expect(after.unknown).toMatchObject([{ eventId: 'new', kind: 'listened' }]);
     expect({ ...after, unknown: [] }).toEqual(before);
-    expect(describeEntry(run.procedure, event, [])).toBe('An entry of a newer version of the program (weighed)');
+    expect(describeEntry(run.procedure, event, [])).toBe('An entry of a newer version of the program (listened)');
   });
 
   it('is not taken from a device', () => {

@@ -236,6 +236,12 @@ export interface PartTest {
   readonly leftMl: number;
 }
 
+/** g, and mL inside by the book when it was weighed first */
+export interface Weights {
+  before: { readonly massG: number; readonly insideMl: number | null; readonly insideSdMl: number } | null;
+  after: { readonly massG: number } | null;
+}
+
 /** A run as its entries make it. Carried forward entry by entry: see `replay.ts`. */
 export interface RunState {
   readonly steps: StepState[];
@@ -260,6 +266,8 @@ export interface RunState {
   readonly openJoints: Set<string>;
   stand: { readonly to: StandingName; readonly angleDeg: number };
   levels: Stamped<number>[];
+  /** the machine on a scale, with what was inside at the first time */
+  readonly weights: Weights;
   readonly doubts: Doubt[];
   readonly partTests: Stamped<PartTest>[];
   readonly leaks: Leak[];
@@ -307,6 +315,7 @@ export const emptyState = (procedure: Procedure): RunState => ({
   openJoints: new Set(),
   stand: { to: 'upright', angleDeg: 0 },
   levels: [],
+  weights: { before: null, after: null },
   doubts: [],
   partTests: [],
   leaks: [],

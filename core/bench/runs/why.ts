@@ -82,6 +82,7 @@ export type MisfitFact =
     }
   | { readonly why: 'no-entry' | 'already-withdrawn' | 'undo-of-undo' }
   | { readonly why: 'too-much-out'; readonly ml: number; readonly insideMl: number }
+  | { readonly why: 'lighter-than-before'; readonly beforeG: number }
   | { readonly why: 'jug-holds-less'; readonly ml: number; readonly jugMl: number }
   | { readonly why: 'cleaner-is-in'; readonly cleaner: string }
   | { readonly why: 'no-cleaner-in' }

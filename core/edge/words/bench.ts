@@ -1,4 +1,4 @@
-import { formatMl } from '../../base/units/display.js';
+import { formatKg, formatMl } from '../../base/units/display.js';
 import { placesOf, type Procedure } from '../../bench/runs/procedure.js';
 import type { Refusal } from '../../bench/runs/entry.js';
 import type { LackFact, Why, WhyCode } from '../../bench/runs/why.js';
@@ -109,6 +109,7 @@ const WHY: Messages<WhyCode> = {
   'already-withdrawn': 'this entry was already taken back',
   'undo-of-undo': 'an undo is not undone; enter the value again',
   'jug-holds-less': '{ml} cannot come out of the jug: it holds {jugMl} of what this loop gave',
+  'lighter-than-before': 'the machine cannot weigh less than before the first pour ({beforeG}): read the scale again, hoses and bottle off',
   'too-much-out': '{ml} cannot come out: by the book {insideMl} are inside',
   'cleaner-is-in': '{cleaner} is in already; take it out first',
   'no-cleaner-in': 'no cleaner is in',
@@ -134,6 +135,7 @@ function valuesOf(procedure: Procedure, why: Why): MessageValues {
     if (name === 'weakest') return [name, value === null ? '' : `, the rating of ${String(value)}`];
     if (typeof value !== 'number') return [name, value as string | boolean | null];
     if (name === 'ml' || name.endsWith('Ml')) return [name, formatMl(value)];
+    if (name.endsWith('G')) return [name, formatKg(value)];
     if (name === 'percent' || name.endsWith('Percent')) return [name, percent(value)];
     return name === 'mm' || name === 'ph' ? [name, value.toFixed(1)] : [name, value];
   });

@@ -242,6 +242,21 @@ export class LiveBook {
     own.insideSdMl = (own.insideSdMl * seenSd) / both;
   }
 
+  /**
+   * What is inside was weighed: a measurement of its own, beside the jug's.
+   * @param sdMl mL, of both weighings together
+   */
+  weighed(insideMl: number, sdMl: number): void {
+    const { own } = this;
+    if (own.insideMl === null) return;
+    const both = Math.hypot(own.insideSdMl, sdMl);
+    const apart = Math.abs(insideMl - own.insideMl) > LOST_TRACK_SD * both;
+    // a pour was forgotten or misread: a scale forgets none
+    const gain = apart ? 1 : own.insideSdMl ** 2 / (both ** 2 || 1);
+    own.insideMl += gain * (insideMl - own.insideMl);
+    own.insideSdMl = Math.sqrt(gain) * sdMl;
+  }
+
   /** Liquid was seen to come back: the way is full. */
   returned(): void {
     const { at } = this;

@@ -13,6 +13,9 @@ export const MEASURED = {
   /** mm by which a level is misread by eye, and by its sensor */
   levelByEyeSdMm: 2,
   levelBySensorSdMm: 0.5,
+  /** g and share of a parcel scale that carries a whole machine (steps of 5 g, feet off its centre) */
+  machineScaleSdG: 5,
+  machineScaleSdShare: 2e-4,
   /** K of two sensors against each other, after a settled quarter of an hour */
   sensorsSdK: 1,
 } as const;
@@ -28,3 +31,6 @@ export const pourSdMl = (volumeMl: number): number => Math.hypot(MEASURED.pourSd
 
 /** mL that a measured volume may be off. */
 export const jugSdMl = (volumeMl: number): number => Math.hypot(MEASURED.jugSdMl, MEASURED.jugSdShare * volumeMl);
+
+/** g that a weighed machine may be off. */
+export const scaleSdG = (massG: number): number => Math.hypot(MEASURED.machineScaleSdG, MEASURED.machineScaleSdShare * massG);

@@ -18,6 +18,7 @@ import FillRange from '../../machine/filling/FillRange.vue';
 import LevelBar from '../../machine/filling/LevelBar.vue';
 import { useNow } from '../../base/units/now.js';
 import FillOrderPanel from './FillOrder.vue';
+import WeighPanel from './WeighPanel.vue';
 import PourMix from './PourMix.vue';
 import { usePour } from './usePour.js';
 
@@ -52,6 +53,8 @@ const watched = computed(() => {
     levelStays: props.state.steps.find(({ kind }) => kind === 'fill')?.checks[LEVEL_STAYS]?.mark === 'done',
   });
 });
+/** no mark tells what is inside: a scale does */
+const isWithoutReservoir = computed(() => props.procedure.twin?.loop.components.every(({ kind }) => kind !== 'reservoir') === true);
 const rowsScale = computed(() => Math.max(1, ...props.state.pours.map(({ value }) => value)));
 /** how it likely ends, from what is inside now; null where heights are not known */
 const forecast = computed(() => {
@@ -165,6 +168,7 @@ function pour(): void {
         ><template v-else-if="procedure.facts?.gravity">The bottle gives what finds its way: note what it lost after each turn.</template
         ><template v-else>Spout into the reservoir, slowly, to the fill mark.</template>
       </p>
+      <WeighPanel v-if="isWithoutReservoir" :procedure="procedure" :state="state" :locked="locked" @send="emit('send', $event)" />
       <p v-if="watched?.mismatch" role="alert" class="danger">{{ watched.mismatch.words }}</p>
       <LevelBar
         v-if="levelMl !== null && procedure.facts?.reservoir"

@@ -39,6 +39,7 @@ import { timerStopped, type TimerStoppedEntry } from './timerStopped.js';
 import { turn, type TurnEntry } from './turn.js';
 import { used, type UsedEntry } from './used.js';
 import { water, type WaterEntry } from './water.js';
+import { weighed, type WeighedEntry } from './weighed.js';
 import { withdrawn, type WithdrawnEntry } from './withdrawn.js';
 
 /** Every kind of entry. A new one is a file beside these and a line in each list below; without them it does not compile. */
@@ -83,6 +84,7 @@ export type RunEventBody =
   | TurnEntry
   | UsedEntry
   | WaterEntry
+  | WeighedEntry
   | WithdrawnEntry;
 
 export type RunEventType = RunEventBody['type'];
@@ -129,6 +131,7 @@ export const ENTRIES: { readonly [T in RunEventType]: EntryDefinition<BodyOf<T>>
   turn,
   used,
   water,
+  weighed,
   withdrawn,
 };
 
