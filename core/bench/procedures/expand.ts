@@ -3,6 +3,7 @@ import { countFittings, unusedPorts } from '../../machine/loop-file/fittings.js'
 import { loopVolume } from '../../machine/loop-file/volume.js';
 import { partName, type LoopFile } from '../../machine/loop-file/loopFile.js';
 import { STANDING_WORDS } from '../../machine/loop-file/orientation.js';
+import { JUG_FROM_ML } from '../../physics/draining/takeOut.js';
 import { TEST_GAUGE_KPA } from '../../physics/leak-testing/defaults.js';
 import { formatSpan } from '../../base/units/display.js';
 import { BACK, PULLED } from '../runs/checkIds.js';
@@ -149,15 +150,30 @@ function oneStand(
   ];
 }
 
-function downToPart(service: ServiceFacts, { name, drawFirstMl, airs, insideMl }: TakeOutFacts): CheckItem[] {
+const drawnAt = (service: ServiceFacts, drawAt: string | null | undefined): string =>
+  drawAt === null ? 'out of the reservoir by hose' : `at ${drawAt === undefined ? 'the valve' : openingIn(service, drawAt)}, then shut`;
+
+function downToPart(service: ServiceFacts, { name, drawFirstMl, drawAt, airs, joints, hangsMl = 0, insideMl }: TakeOutFacts): CheckItem[] {
+  const runsMl = joints.reduce((sum, { volumeMl }) => sum + volumeMl, hangsMl);
+  const wantsJug = runsMl > JUG_FROM_ML;
   const group = `Down to ${name}`;
   return [
     { id: 'part:air', text: `Air inlet open: ${airs.map((each) => openingIn(service, each)).join(', ') || 'the highest port'}`, group },
     ...(drawFirstMl >= 5
-      ? [{ id: 'part:draw', text: `About ${Math.round(drawFirstMl / 5) * 5} mL drawn at the valve, then shut`, group }]
+      ? [{ id: 'part:draw', text: `About ${Math.round(drawFirstMl / 5) * 5} mL drawn ${drawnAt(service, drawAt)}`, group }]
       : []),
-    { id: 'part:level', text: `Level seen below the joints of ${name}, towels under both`, group },
-    { id: 'part:out', text: `Joints undone over a towel; about ${Math.round(insideMl / 5) * 5} mL stay in the part`, group },
+    {
+      id: 'part:level',
+      text: wantsJug
+        ? `A jug under both joints of ${name}: about ${Math.round(runsMl / 5) * 5} mL hang above them and run there, whatever was drawn`
+        : `Level seen below the joints of ${name}, towels under both`,
+      group,
+    },
+    {
+      id: 'part:out',
+      text: `Joints undone${wantsJug ? '' : ' over a towel'}; about ${Math.round(insideMl / 5) * 5} mL stay in the part`,
+      group,
+    },
   ];
 }
 

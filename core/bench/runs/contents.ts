@@ -5,7 +5,7 @@ import { judgeLedger, keepTally, netMl, twinLeftSdMl, type Flow, type Ledger, ty
 import { balanceFill, fillVolume, type FillBalance, type FillPlan } from '../../physics/filling/fillPlan.js';
 import { LEAK_SCHOOLS } from '../../physics/leak-testing/schools.js';
 import { standingNow } from './book.js';
-import type { LoopFacts, ServiceFacts } from './facts.js';
+import type { LoopFacts, ServiceFacts, TakeOutFacts } from './facts.js';
 import type { Procedure } from './procedure.js';
 import { broughtMl, isDone, outflowMl, pouredMl, type RunState } from './state.js';
 
@@ -15,7 +15,7 @@ import { broughtMl, isDone, outflowMl, pouredMl, type RunState } from './state.j
 export function refillPlan(loop: LoopFile, { kind, leftMl, takeOut, inside }: ServiceFacts): FillPlan {
   const whole = fillVolume(loop);
   const empty = kind === 'strip-clean' || inside === null;
-  const stays = empty ? 0 : kind === 'partial-drain' && takeOut ? whole.volumeMl - takeOut.drawFirstMl - takeOut.insideMl : (leftMl ?? 0);
+  const stays = empty ? 0 : kind === 'partial-drain' && takeOut ? whole.volumeMl - takeOut.drawFirstMl - atPartMl(takeOut) : (leftMl ?? 0);
   return {
     kind: 'gravity',
     total: { volumeMl: Math.max(0, whole.volumeMl - stays), sdMl: whole.sdMl },
@@ -85,12 +85,16 @@ export function judgeDrain(service: ServiceFacts, state: Kept): LedgerVerdict {
   return judgeLedger(ledgerOf(service, state), drainedOnly && drains.length >= service.stands.length ? predicted : null);
 }
 
+/** mL that come at the joints of the part and out of it. Runs that began before the valve was named told what the joints would give undrawn. */
+const atPartMl = ({ joints, insideMl, drawAt }: TakeOutFacts): number =>
+  joints.reduce((sum, { volumeMl }) => sum + (drawAt === undefined ? 0 : volumeMl), insideMl);
+
 /** mL; less is drops, not a volume to draw */
 const WORTH_DRAWING_ML = 5;
 
 /** What should come, one after the other: stand by stand, or down to the part and then out of it. */
 export function expectedDrains({ kind, takeOut, stands }: ServiceFacts): number[] {
-  const volumes = kind === 'partial-drain' && takeOut ? [takeOut.drawFirstMl, takeOut.insideMl] : stands.map(({ drainedMl }) => drainedMl);
+  const volumes = kind === 'partial-drain' && takeOut ? [takeOut.drawFirstMl, atPartMl(takeOut)] : stands.map(({ drainedMl }) => drainedMl);
   return volumes.filter((ml) => ml >= WORTH_DRAWING_ML);
 }
 

@@ -75,12 +75,13 @@ export type DrainStand = Omit<DrainStage, 'left' | 'mayRun'> & {
   readonly mayRun?: DrainStage['mayRun'];
 };
 
-/** Taking one part out of a loop that is still full. */
-export interface TakeOutFacts extends Omit<TakeOutPlan, 'elsewhereMl'> {
+/** Taking one part out of a loop as it stands. */
+export interface TakeOutFacts extends Omit<TakeOutPlan, 'elsewhereMl' | 'drawAt' | 'hangsMl'> {
   readonly part: string;
   readonly name: string;
-  /** mL to draw first, so that nothing runs when its joints are undone */
-  readonly drawFirstMl: number;
+  /** missing in runs that began before the valve was named */
+  readonly drawAt?: string | null;
+  readonly hangsMl?: number;
 }
 
 /** What a service knows of its job and its loop. Stored with the run. */

@@ -1,16 +1,17 @@
 import { shortName } from '../../machine/catalogue/names.js';
 import type { Mix } from '../../machine/liquids/mixing.js';
 import { FLUSH } from '../../machine/liquids/rinsing.js';
-import type { LoopFile } from '../../machine/loop-file/loopFile.js';
+import type { Contents } from '../../physics/contents/contents.js';
+import type { LoopComponent, LoopFile } from '../../machine/loop-file/loopFile.js';
 import { STANDING } from '../../machine/loop-file/orientation.js';
-import { loopVolume, type Volume } from '../../machine/loop-file/volume.js';
+import type { Volume } from '../../machine/loop-file/volume.js';
 import { keptAfterDrains } from '../../physics/contents/kept.js';
 import { sharesOf } from '../../physics/contents/shares.js';
 import { WATER, type Liquid } from '../../machine/liquids/fluids.js';
 import type { LoopContents } from '../../physics/live-book/loopContents.js';
 import { adviseDraining, type DrainStage } from '../../physics/draining/advice.js';
 import { UPRIGHT_ONLY, type DrainPolicy } from '../../physics/draining/defaults.js';
-import { contentsAtMark, twinFor } from '../../physics/live-book/atMark.js';
+import { contentsAtMark, contentsNow, twinFor } from '../../physics/live-book/atMark.js';
 import { adviseBlowing } from '../../physics/draining/blowThrough.js';
 import { nameOpening } from '../../physics/draining/openingNames.js';
 import { openablePorts } from '../../physics/draining/openings.js';
@@ -20,7 +21,6 @@ import { buildNetwork, vesselsWithoutBox, type GeometricNetwork } from '../../ph
 import { turnNetwork } from '../../physics/geometry/turned.js';
 import type { JobKind } from '../../workshop/jobs/kinds.js';
 import { hasRigidTube, inspectItems } from '../inspection/items.js';
-import { wettedOf } from '../../physics/live-book/liquidTwin.js';
 import type { DrainStand, ServiceFacts, TakeOutFacts } from '../runs/facts.js';
 
 export interface ServiceFactsInput {
@@ -46,15 +46,16 @@ export interface ServiceFactsInput {
 export function serviceFacts(input: ServiceFactsInput): ServiceFacts {
   const { loop, kind, jobId, part } = input;
   const network = vesselsWithoutBox(loop).length === 0 ? buildNetwork(loop) : null;
-  // the twin of a part taken out begins with every vessel full; a loop at its mark has a cushion of gas
-  const cushionMl = loopVolume(loop).volumeMl - fillVolume(loop).volumeMl;
   const component = loop.components.find(({ id }) => id === part);
   return {
     kind,
     jobId,
     inside: insideOf(input),
     ...drainFacts(input, network),
-    takeOut: network && component ? takeOutFacts(loop, network, component.id, shortName(component), cushionMl) : null,
+    takeOut:
+      network && component
+        ? takeOutFacts(loop, network, component, contentsNow(loop, input.liquid ?? WATER, network, input.contents?.standing))
+        : null,
     items: inspectItems(loop),
     rigid: hasRigidTube(loop),
     old: input.old,
@@ -75,11 +76,8 @@ function drainFacts(
   network: GeometricNetwork | null,
 ): Pick<ServiceFacts, 'stands' | 'rinseStand' | 'leftMl' | 'kept' | 'blow'> {
   if (!network) return { stands: [], rinseStand: null, ...keptFacts(null, leftBefore) };
-  const twin = twinFor(loop, liquid);
-  const atMark = contentsAtMark(loop, network, twin);
-  // what stands where by the book, or at the mark
-  const now = twin && wettedOf(twin, contents?.standing);
-  const plan = adviseDraining(loop, network, policy, twin && now ? twin.contents(now) : atMark);
+  const atMark = contentsAtMark(loop, network, twinFor(loop, liquid));
+  const plan = adviseDraining(loop, network, policy, contentsNow(loop, liquid, network, contents?.standing));
   // a rinse fills the loop to its mark, and leaves it without a turn
   const [rinsed] = adviseDraining(loop, network, UPRIGHT_ONLY, atMark).stages;
   const last = plan.stages.at(-1);
@@ -104,20 +102,7 @@ function insideOf({ contents, filled, loop }: ServiceFactsInput): ServiceFacts['
   return filled ? fillVolume(loop) : null;
 }
 
-function takeOutFacts(
-  loop: LoopFile,
-  network: ReturnType<typeof buildNetwork>,
-  part: string,
-  name: string,
-  cushionMl: number,
-): TakeOutFacts {
-  const { joints, airs, insideMl } = planTakeOut(turnNetwork(network, STANDING.upright), loop, part);
-  return {
-    part,
-    name,
-    drawFirstMl: Math.max(0, joints.reduce((sum, { volumeMl }) => sum + volumeMl, 0) - cushionMl),
-    joints,
-    airs,
-    insideMl,
-  };
+function takeOutFacts(loop: LoopFile, network: GeometricNetwork, part: LoopComponent, inside: Contents): TakeOutFacts {
+  const { elsewhereMl: _, ...plan } = planTakeOut(turnNetwork(network, STANDING.upright), loop, part.id, inside);
+  return { ...plan, part: part.id, name: shortName(part) };
 }

@@ -147,14 +147,32 @@ export class LiquidInside {
 
   /** Opened in a stand with the pump off. @returns mL that leave by each opening */
   open(tilt: Tilt, setup: OpeningSetup): (opening: string) => number {
-    if (!this.circulating) return this.twin.open(this.at, tilt, setup).at;
-    // liquid went round: it stands everywhere on the way, bubbles and pockets among it
+    return this.twin.open(this.at, tilt, setup, this.comeToRest()).at;
+  }
+
+  /** Opened until so much has come, then shut. @returns mL that came */
+  openUntil(tilt: Tilt, setup: OpeningSetup, ml: number): number {
+    return this.twin.openUntil(this.at, tilt, setup, ml, this.comeToRest());
+  }
+
+  /** A part goes out with what stands in it. @returns mL in it */
+  takeOut(part: string): number {
+    const contents = this.comeToRest();
+    const { network } = this.twin.drive;
+    const own = contents.reduce((sum, ml, node) => (network.partIds[network.part[node] as number] === part ? sum + ml : sum), 0);
+    const rest = contents.map((ml, node) => (network.partIds[network.part[node] as number] === part ? 0 : ml));
+    this.twin.take(this.at, rest);
+    return own;
+  }
+
+  /** Liquid that went round stands everywhere on the way once it is opened, bubbles and pockets among it. */
+  private comeToRest(): Float64Array {
+    if (!this.circulating) return this.twin.contents(this.at);
     const { network, reservoirNode } = this.twin.drive;
     const share = this.onTheWayMl / this.pathMl;
-    const contents = Float64Array.from(network.volumeMl, (ml, node) => (node === reservoirNode ? this.reservoirMl : share * ml));
     this.circulating = false;
     this.looseGasMl = 0;
-    return this.twin.open(this.at, tilt, setup, contents).at;
+    return Float64Array.from(network.volumeMl, (ml, node) => (node === reservoirNode ? this.reservoirMl : share * ml));
   }
 
   /** So much of what ran hangs on walls after all: it runs to the low points later. */

@@ -1,5 +1,6 @@
 import type { Random } from '../../base/random/random.js';
 import type { BaselineReading } from '../../physics/diagnosis/reading.js';
+import { JUG_FROM_ML } from '../../physics/draining/takeOut.js';
 import { wantsLevelFirst } from '../runs/book.js';
 import { expectedDrains } from '../runs/contents.js';
 import { rinseStandOf } from '../runs/facts.js';
@@ -380,6 +381,10 @@ export class Technician {
     if (!service) return;
     // the screen asks for the level before anything is opened
     if (wantsLevelFirst(this.state)) this.say({ type: 'level', levelMl: this.bench.readLevelMl() });
+    if (service.kind === 'partial-drain' && service.takeOut) {
+      this.drainToPart(service.takeOut);
+      return;
+    }
     const come = expectedDrains(service);
     for (const [index, stand] of service.stands.slice(0, come.length).entries()) {
       const before = service.stands[index - 1]?.standing ?? 'upright';
@@ -387,6 +392,43 @@ export class Technician {
       this.openAndDrain(stand, index === 0);
     }
     if (service.stands.at(-1)?.standing !== 'upright') this.say({ type: 'turn', to: 'upright', angleDeg: 0 });
+  }
+
+  /** Down to the part: air first, what stands above its joints drawn, then the joints undone and the part out. */
+  private drainToPart({
+    part,
+    airs,
+    drawFirstMl,
+    drawAt = null,
+    joints,
+    hangsMl = 0,
+  }: NonNullable<NonNullable<Procedure['service']>['takeOut']>): void {
+    const drew = (volumeMl: number): void => {
+      if (volumeMl > 0) this.say({ type: 'drained', step: 'drain', volumeMl, how: 'jug', wasteId: null });
+    };
+    airs.forEach((air, index) => {
+      this.bench.openAir({ standing: 'upright', air, others: airs.slice(0, index), drain: null, isWarned: false });
+      this.say({ type: 'port', port: air, open: true });
+    });
+    if (drawFirstMl >= 5) {
+      if (drawAt !== null) this.say({ type: 'port', port: drawAt, open: true });
+      const ran = this.bench.draw(drawAt, airs, Math.round(drawFirstMl / 5) * 5);
+      this.bench.advance(120);
+      drew(this.bench.jugMl(ran));
+      if (drawAt !== null) this.say({ type: 'port', port: drawAt, open: false });
+    }
+    const tubes = [...new Set(joints.map(({ joint }) => joint.replace(/\.(from|to)$/, '')))];
+    for (const joint of tubes) this.say({ type: 'joint', joint, open: true });
+    const came = this.bench.takeOut(
+      part,
+      joints.map(({ joint }) => joint),
+      airs,
+      joints.reduce((sum, { volumeMl }) => sum + volumeMl, hangsMl) > JUG_FROM_ML,
+    );
+    this.bench.advance(600);
+    drew(this.bench.jugMl(came));
+    for (const joint of tubes) this.say({ type: 'joint', joint, open: false });
+    for (const air of airs) this.say({ type: 'port', port: air, open: false });
   }
 
   private openAndDrain(stand: NonNullable<Procedure['service']>['stands'][number], isFirst: boolean, step = 'drain'): void {

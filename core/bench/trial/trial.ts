@@ -19,6 +19,7 @@ export const TRIAL_PROCEDURES = [
   'conversion',
   'leak-repair',
   'part-replacement',
+  'partial-drain',
 ] as const;
 export type TrialProcedure = (typeof TRIAL_PROCEDURES)[number];
 
@@ -131,7 +132,9 @@ function playMachine(loop: LoopFile, seed: number, service: JobKind, told: (proc
   if (!first.run.ended) return;
   // between the two, vapour leaves
   bench.drawOff(random.between(...VAPOUR_ML));
-  const facts = serviceFacts({ loop, contents: first.contents, kind: service, jobId: '', filled: true, part: null, old: null, mixes: [] });
+  const part =
+    service === 'partial-drain' ? random.pick(loop.components.filter(({ kind }) => kind === 'block' || kind === 'radiator')).id : null;
+  const facts = serviceFacts({ loop, contents: first.contents, kind: service, jobId: '', filled: true, part, old: null, mixes: [] });
   const second = play({
     loop,
     schools: { ...schools, leak: 'wet-only' },

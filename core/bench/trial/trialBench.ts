@@ -25,6 +25,8 @@ export const TRIAL = {
   /** s by which a hand stops the pump late, at most */
   lateS: 1,
   stepS: 0.1,
+  /** mL that the towels under two joints take up */
+  towelsMl: 40,
   /** mL/s at which a bottle is emptied beside a running pump */
   pourMlPerS: 25,
 } as const;
@@ -153,6 +155,24 @@ export class TrialBench {
     const left = this.liquid.open(STANDING[standing], { open: others, drains, closed: [] });
     if (!isWarned) this.unwarnedMl += left(air);
     return (isWarned ? left(air) : 0) + (drain === null ? 0 : left(drain));
+  }
+
+  /** Draws so much at a valve, or out of the reservoir by hose (null), as a hand stops it. @returns mL that came */
+  draw(at: string | null, airs: readonly string[], toldMl: number): number {
+    const ml = toldMl * (1 + cut(this.random, TRIAL.pourSdShare, TRIAL.pourCutShare));
+    if (at === null) return this.liquid.lose(ml);
+    return this.liquid.openUntil(STANDING.upright, { open: airs, drains: [at], closed: [] }, ml);
+  }
+
+  /**
+   * A part goes out: its joints undone over towels, which take so much and no more; what stands in it goes with it.
+   * @returns mL that came out of the part
+   */
+  takeOut(part: string, joints: readonly string[], airs: readonly string[], isOverJug: boolean): number {
+    const left = this.liquid.open(STANDING.upright, { open: airs, drains: joints, closed: [] });
+    const ran = joints.reduce((sum, joint) => sum + left(joint), 0);
+    if (!isOverJug) this.unwarnedMl += Math.max(0, ran - TRIAL.towelsMl);
+    return ran + this.liquid.takeOut(part);
   }
 
   /** Opens the drain over a jug. @returns mL that came */

@@ -15,7 +15,6 @@ import { ADVICE, DRAIN_POLICY, UPRIGHT_ONLY } from './defaults.js';
 import { drainLoop } from './drain.js';
 import { openablePorts, openUp } from './openings.js';
 import { runOut } from './runOut.js';
-import { planTakeOut } from './takeOut.js';
 
 const example = readLoopFile(JSON.parse(readFileSync('examples/two-radiators.json', 'utf8')));
 
@@ -164,19 +163,6 @@ describe('advice for draining', () => {
     const after = drainLoop(example, { tilt: STANDING.upright, ...alone, open: [extra?.opening as string] }).drainedMl;
     expect(after - before).toBeCloseTo(extra?.addsMl as number, 3);
     expect(bestExtraOpening(upright, example, { ...alone, open: openablePorts(example) })).toBeNull();
-  });
-});
-
-describe('taking one part out', () => {
-  it('says what leaves at each joint, what stays in the part and what stays in the loop', () => {
-    const plan = planTakeOut(turnNetwork(buildNetwork(example), STANDING.upright), example, 'gpu');
-    expect(plan.joints.map(({ joint }) => joint)).toEqual(['t1.to', 't2.from']);
-    const out = plan.joints.reduce((total, { volumeMl }) => total + volumeMl, 0);
-    expect(out + plan.insideMl + plan.elsewhereMl).toBeCloseTo(loopVolume(example).volumeMl, 3);
-    // the roof radiator runs out by one joint or the other, the run below the card stays
-    expect(out).toBeGreaterThan(180);
-    expect(plan.elsewhereMl).toBeGreaterThan(25 + 200);
-    expect(plan.airs).toEqual(['res.fill', 'top.vent']);
   });
 });
 

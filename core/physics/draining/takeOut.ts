@@ -1,25 +1,69 @@
+import type { GeometricNetwork } from '../geometry/network.js';
 import type { TurnedNetwork } from '../geometry/turned.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
-import { fullContents } from '../contents/contents.js';
-import { openablePorts, openUp } from './openings.js';
+import { fullContents, type Contents } from '../contents/contents.js';
+import { nodesOf, openablePorts, openUp } from './openings.js';
+import { partlyOut } from './partlyOut.js';
 import { runOut } from './runOut.js';
 
+/** mL at an air inlet that are drops, not a stream */
+const DROPS_ML = 0.5;
+/** mL that towels under two joints take up, and from which a jug belongs there (judged) */
+const TOWELS_ML = 15;
+export const JUG_FROM_ML = 20;
+/** mL to which a draw is found */
+const WITHIN_ML = 1;
+
 export interface TakeOutPlan {
-  /** joints to undo, each over a towel or bowl, with what leaves there */
+  /** joints to undo, each over a towel or a jug, with what leaves there once the draw is done */
   readonly joints: readonly { readonly joint: string; readonly volumeMl: number }[];
   /** openings that give air and do not run, opened first */
   readonly airs: readonly string[];
+  /** mL to draw first, so that as little as can be runs when the joints are undone */
+  readonly drawFirstMl: number;
+  /** the valve to draw it at; null: none helps, it comes out of the reservoir by hose */
+  readonly drawAt: string | null;
+  /** mL that hang above the joints and follow when air gets in */
+  readonly hangsMl: number;
   /** mL that stays inside the part: it comes out when the part is tilted */
   readonly insideMl: number;
   /** mL that stays in the rest of the loop */
   readonly elsewhereMl: number;
 }
 
+/** inlets that anybody keeps an eye on */
+const MOST_AIRS = 2;
+/** mL and share by which more is drawn than the sums say: volumes are off by so much, and it goes back in anyway */
+const SPARE_ML = 10;
+const SPARE_SHARE = 0.06;
+
+/** A way to bring the level down before the joints are undone. */
+interface Draw {
+  readonly at: string | null;
+  readonly mostMl: number;
+  readonly after: (ml: number) => Contents;
+}
+
+/** What was drawn, what stays, and mL that then run at the joints, at least what towels take. */
+interface Drawn {
+  readonly ml: number;
+  readonly at: string | null;
+  readonly left: Contents;
+  readonly runs: number;
+}
+
 /**
- * Taking one component out of a full loop: its joints undone at both ends of every tube it carries, air given through
- * every port that lies higher than the highest of them.
+ * Taking one component out: its joints undone at both ends of every tube it carries, air given through every port that
+ * lies higher than the highest of them and runs with nothing when it is opened. Before that so much is drawn at a valve
+ * that the joints run no more, or, where columns hang that no draw reaches, as little as can be.
+ * @param contents what is inside; a full loop without them
  */
-export function planTakeOut(turned: TurnedNetwork, loop: LoopFile, componentId: string): TakeOutPlan {
+export function planTakeOut(
+  turned: TurnedNetwork,
+  loop: LoopFile,
+  componentId: string,
+  contents: Contents = fullContents(turned.network),
+): TakeOutPlan {
   const { network, heightMm } = turned;
   const joints = loop.tubes.flatMap(({ id, from, to }) => [
     ...(from[0] === componentId ? [`${id}.from`] : []),
@@ -27,22 +71,86 @@ export function planTakeOut(turned: TurnedNetwork, loop: LoopFile, componentId: 
   ]);
   const jointHeight = (joint: string): number => heightMm[network.joints.get(joint)?.portNode as number] as number;
   const highest = joints.reduce((most, joint) => Math.max(most, jointHeight(joint)), Number.NEGATIVE_INFINITY);
-  const airs = openablePorts(loop).filter((port) => (heightMm[network.ports.get(port) as number] as number) > highest);
-  const { byDrain, left } = runOut(turned, openUp(network, { open: airs, drains: joints, closed: [] }), fullContents(network));
-  const at = (node: number): number => byDrain.get(node) ?? 0;
+  const opened = (drains: readonly string[], open: readonly string[], inside = contents) =>
+    runOut(turned, openUp(network, { open, drains, closed: [] }), inside);
+  const leavesAt = (opening: string, { byDrain }: ReturnType<typeof opened>): number =>
+    nodesOf(network, opening).reduce((sum, node) => sum + (byDrain.get(node) ?? 0), 0);
+  const others = openablePorts(loop).filter((port) => !port.startsWith(`${componentId}.`));
+  const drawnWith = (airs: readonly string[]): Drawn => {
+    const draws = others
+      .filter((port) => isValve(loop, port) && !airs.includes(port))
+      .map((port): Draw => {
+        const { left, drainedMl } = opened([port], airs);
+        return { at: port, mostMl: drainedMl, after: (ml) => partlyOut(turned, contents, left, ml) };
+      });
+    return bestDraw([...draws, ...byHose(network, loop, contents)], contents, (inside) => {
+      const { drainedMl, heldMl } = opened(joints, airs, inside);
+      // what hangs for want of air comes as soon as the joint lets some in
+      return drainedMl + heldMl;
+    });
+  };
+  // one inlet after the other, each where it runs with nothing once those before it have settled, and where it helps
+  let airs: readonly string[] = [];
+  let drawn = drawnWith(airs);
+  let settled = contents;
+  for (let n = 0; n < MOST_AIRS; n += 1) {
+    const before = airs;
+    const better = others
+      .filter((port) => !before.includes(port) && (heightMm[network.ports.get(port) as number] as number) > highest)
+      .map((port) => ({ port, run: opened([port], before, settled) }))
+      .filter(({ port, run }) => leavesAt(port, run) <= DROPS_ML)
+      .map(({ port, run }) => ({ airs: [...before, port], settled: run.left, drawn: drawnWith([...before, port]) }))
+      .sort((one, other) => one.drawn.runs - other.drawn.runs || one.drawn.ml - other.drawn.ml)[0];
+    // without air what hangs comes by gulps, whatever the sums say: one inlet there is
+    if (!better || (n > 0 && better.drawn.runs > drawn.runs - WITHIN_ML)) break;
+    ({ airs, drawn, settled } = better);
+  }
+  const undone = opened(joints, airs, drawn.left);
   let insideMl = 0;
   let elsewhereMl = 0;
-  left.forEach((ml, node) => {
+  undone.left.forEach((ml, node) => {
     if (network.partIds[network.part[node] as number] === componentId) insideMl += ml;
     else elsewhereMl += ml;
   });
   return {
-    joints: joints.map((joint) => {
-      const ends = network.joints.get(joint);
-      return { joint, volumeMl: ends ? at(ends.tubeNode) + at(ends.portNode) : 0 };
-    }),
+    joints: joints.map((joint) => ({ joint, volumeMl: leavesAt(joint, undone) })),
     airs,
+    drawFirstMl: drawn.ml,
+    drawAt: drawn.at,
+    hangsMl: undone.heldMl,
     insideMl,
     elsewhereMl,
   };
+}
+
+const isValve = (loop: LoopFile, port: string): boolean => {
+  const [id, name] = port.split('.') as [string, string];
+  return loop.components.find((part) => part.id === id)?.closures?.[name] === 'valve';
+};
+
+/** Out of the reservoir, which alone becomes emptier. */
+function byHose(network: GeometricNetwork, loop: LoopFile, contents: Contents): Draw[] {
+  return network.vessels.flatMap(({ node, part }): Draw[] => {
+    const heldMl = contents[node] as number;
+    const after = (ml: number): Contents => Float64Array.from(contents, (each, at) => (at === node ? each - ml : each));
+    return loop.components[part]?.kind === 'reservoir' ? [{ at: null, mostMl: heldMl, after }] : [];
+  });
+}
+
+/** The draw after which least runs at the joints, and of those that are as good the smallest. */
+function bestDraw(draws: readonly Draw[], contents: Contents, runsMl: (inside: Contents) => number): Drawn {
+  let best: Drawn = { ml: 0, at: null, left: contents, runs: Math.max(TOWELS_ML, runsMl(contents)) };
+  for (const { at, mostMl, after } of draws) {
+    const least = Math.max(TOWELS_ML, runsMl(after(mostMl)));
+    if (least > best.runs - WITHIN_ML) continue;
+    let [tooLittle, enough] = [0, mostMl];
+    while (enough - tooLittle > WITHIN_ML) {
+      const middle = (tooLittle + enough) / 2;
+      if (runsMl(after(middle)) <= least + WITHIN_ML) enough = middle;
+      else tooLittle = middle;
+    }
+    const ml = Math.min(mostMl, enough + Math.max(SPARE_ML, SPARE_SHARE * enough));
+    best = { ml, at, left: after(ml), runs: least };
+  }
+  return best;
 }

@@ -6,7 +6,7 @@ import { fullContents, type Contents } from '../contents/contents.js';
 import { pumpsWithoutCurve } from '../flow/network.js';
 import { vesselsWithoutBox, type GeometricNetwork } from '../geometry/network.js';
 import { BENCH_C } from '../measuring/errors.js';
-import { LiquidTwin } from './liquidTwin.js';
+import { LiquidTwin, wettedOf } from './liquidTwin.js';
 
 /** A loop's twin; null where heights, curves, a pump or the one reservoir are missing. */
 export function twinFor(loop: LoopFile, liquid: Liquid): LiquidTwin | null {
@@ -32,4 +32,14 @@ export function contentsAtMark(loop: LoopFile, network: GeometricNetwork, twin: 
     if (component?.kind === 'reservoir') contents[node] = reservoirMarks(component).fillMarkMl;
   });
   return contents;
+}
+
+/**
+ * What a loop holds, node by node: where the book has it stand, or at its mark.
+ * @param standing of the loop's contents; null: nobody knows, so as filled
+ */
+export function contentsNow(loop: LoopFile, liquid: Liquid, network: GeometricNetwork, standing: Parameters<typeof wettedOf>[1]): Contents {
+  const twin = twinFor(loop, liquid);
+  const now = twin && wettedOf(twin, standing);
+  return twin && now ? twin.contents(now) : contentsAtMark(loop, network, twin);
 }

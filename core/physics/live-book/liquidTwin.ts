@@ -2,6 +2,7 @@ import type { Fluid } from '../../machine/liquids/fluids.js';
 import type { LoopComponent, LoopFile } from '../../machine/loop-file/loopFile.js';
 import { STANDING, type Tilt } from '../../machine/loop-file/orientation.js';
 import { nodesOf, openUp, type OpeningSetup } from '../draining/openings.js';
+import { partlyOut } from '../draining/partlyOut.js';
 import { runOut } from '../draining/runOut.js';
 import { advance } from '../filling/advance.js';
 import { fallBack } from '../filling/fallBack.js';
@@ -177,6 +178,19 @@ export class LiquidTwin {
     const { drainedMl, heldMl, left, byDrain } = runOut(turnNetwork(network, tilt), openUp(network, setup), contents);
     this.take(at, left);
     return { drainedMl, heldMl, at: (opening) => nodesOf(network, opening).reduce((sum, node) => sum + (byDrain.get(node) ?? 0), 0) };
+  }
+
+  /**
+   * Opened in a stand until so much has come, then shut: what stood highest left first.
+   * @returns mL that came, at most what would
+   */
+  openUntil(at: Wetted, tilt: Tilt, setup: OpeningSetup, ml: number, contents = this.contents(at)): number {
+    const { network } = this.drive;
+    const turned = turnNetwork(network, tilt);
+    const { drainedMl, left } = runOut(turned, openUp(network, setup), contents);
+    const came = Math.min(ml, drainedMl);
+    this.take(at, partlyOut(turned, contents, left, came));
+    return came;
   }
 
   /** As contents of the geometric network's nodes. */

@@ -288,18 +288,10 @@ export class LiveBook {
     const { at } = this;
     if (!at) return;
     const { twin, wetted } = at;
-    const after = copyOf(wetted);
-    const predicted = how ? twin.open(after, how.tilt, how.setup).drainedMl : 0;
-    if (predicted > 0) this.between(wetted, after, Math.min(1, ml / predicted));
-    const rest = ml - Math.min(ml, Math.max(0, predicted));
+    const rest = ml - (how ? twin.openUntil(wetted, how.tilt, how.setup, ml) : 0);
     if (rest > 0) this.thin(wetted, rest);
     this.stand(wetted, Math.hypot(BOOK.drainedSdMl, BOOK.drainedSdShare * wetted.reservoirMl), false);
     this.own.isLevelRead = false;
-  }
-
-  private between(wetted: Wetted, after: Wetted, share: number): void {
-    wetted.reservoirMl += share * (after.reservoirMl - wetted.reservoirMl);
-    wetted.wettedMl.forEach((ml, index) => (wetted.wettedMl[index] = ml + share * ((after.wettedMl[index] as number) - ml)));
   }
 
   /** Less everywhere, in the same proportions: nobody knows from where. */

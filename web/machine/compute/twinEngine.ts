@@ -1,12 +1,11 @@
 import { bleedModel, type BleedModel } from '@core/physics/air/airLeft.js';
 import { adviseDraining, bestExtraOpening, type DrainPlan, type ExtraOpening } from '@core/physics/draining/advice.js';
 import { DRAIN_POLICY, type DrainPolicy } from '@core/physics/draining/defaults.js';
-import { contentsAtMark, twinFor } from '@core/physics/live-book/atMark.js';
+import { contentsNow } from '@core/physics/live-book/atMark.js';
 import { drainTurned, type DrainResult } from '@core/physics/draining/drain.js';
 import { pictureOfContents, pictureOfDrain, type LiquidPicture } from '@core/physics/draining/picture.js';
 import { planTakeOut, type TakeOutPlan } from '@core/physics/draining/takeOut.js';
 import { FILL } from '@core/physics/filling/frontMoves.js';
-import { wettedOf } from '@core/physics/live-book/liquidTwin.js';
 import { INTAKE, intakeHeads, type IntakeHead } from '@core/physics/flow/intakeHead.js';
 import type { InsideNow } from '@core/physics/live-book/insideNow.js';
 import { simulateFill, type FillSimulation } from '@core/physics/filling/fillSimulation.js';
@@ -150,9 +149,7 @@ export class TwinEngine {
    */
   advise(standing: InsideNow['standing'] = null, policy: DrainPolicy = DRAIN_POLICY): PlanAnswer {
     const { loop, network } = this.loaded();
-    const twin = twinFor(loop, this.liquid);
-    const now = twin && wettedOf(twin, standing);
-    const plan = adviseDraining(loop, network, policy, twin && now ? twin.contents(now) : contentsAtMark(loop, network, twin));
+    const plan = adviseDraining(loop, network, policy, contentsNow(loop, this.liquid, network, standing));
     const scenes = plan.stages.map(({ standing, left }) => {
       const turned = turnNetwork(network, STANDING[standing]);
       return { unrolled: unrollTurned(turned, loop), picture: pictureOfContents(turned, left) };
@@ -160,9 +157,10 @@ export class TwinEngine {
     return { plan, scenes };
   }
 
-  takeOut(componentId: string): TakeOutPlan {
+  /** @param standing what stands inside; null: it stands at its mark */
+  takeOut(componentId: string, standing: InsideNow['standing'] = null): TakeOutPlan {
     const { loop, network } = this.loaded();
-    return planTakeOut(turnNetwork(network, STANDING.upright), loop, componentId);
+    return planTakeOut(turnNetwork(network, STANDING.upright), loop, componentId, contentsNow(loop, this.liquid, network, standing));
   }
 
   /**

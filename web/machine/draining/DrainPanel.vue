@@ -139,6 +139,7 @@ const AFTER = [
           class="mt-6"
           :loop="loop"
           :twin="twin"
+          :inside="inside"
           :parts="loop.components.map((part) => ({ value: part.id, title: partName(part) }))"
         />
       </section>
