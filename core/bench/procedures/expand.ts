@@ -158,7 +158,10 @@ function downToPart(service: ServiceFacts, { name, drawFirstMl, drawAt, airs, jo
   const wantsJug = runsMl > JUG_FROM_ML;
   const group = `Down to ${name}`;
   return [
-    { id: 'part:air', text: `Air inlet open: ${airs.map((each) => openingIn(service, each)).join(', ') || 'the highest port'}`, group },
+    // where every port would run, air comes in at the joints
+    ...(airs.length > 0
+      ? [{ id: 'part:air', text: `Air inlet open: ${airs.map((each) => openingIn(service, each)).join(', then ')}`, group }]
+      : []),
     ...(drawFirstMl >= 5
       ? [{ id: 'part:draw', text: `About ${Math.round(drawFirstMl / 5) * 5} mL drawn ${drawnAt(service, drawAt)}`, group }]
       : []),

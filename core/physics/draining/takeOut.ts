@@ -31,6 +31,8 @@ export interface TakeOutPlan {
   readonly elsewhereMl: number;
 }
 
+/** mL fewer at the joints that are worth a hose where a valve does nearly as well (judged) */
+const HOSE_FOR_ML = 25;
 /** inlets that anybody keeps an eye on */
 const MOST_AIRS = 2;
 /** mL and share by which more is drawn than the sums say: volumes are off by so much, and it goes back in anyway */
@@ -100,7 +102,7 @@ export function planTakeOut(
       .map((port) => ({ port, run: opened([port], before, settled) }))
       .filter(({ port, run }) => leavesAt(port, run) <= DROPS_ML)
       .map(({ port, run }) => ({ airs: [...before, port], settled: run.left, drawn: drawnWith([...before, port]) }))
-      .sort((one, other) => one.drawn.runs - other.drawn.runs || one.drawn.ml - other.drawn.ml)[0];
+      .sort((one, other) => costMl(one.drawn) - costMl(other.drawn) || one.drawn.ml - other.drawn.ml)[0];
     // without air what hangs comes by gulps, whatever the sums say: one inlet there is
     if (!better || (n > 0 && better.drawn.runs > drawn.runs - WITHIN_ML)) break;
     ({ airs, drawn, settled } = better);
@@ -128,6 +130,9 @@ const isValve = (loop: LoopFile, port: string): boolean => {
   return loop.components.find((part) => part.id === id)?.closures?.[name] === 'valve';
 };
 
+/** mL at the joints, with what a hose is held to cost; to 5 mL, below which neither is better. */
+const costMl = ({ at, ml, runs }: Drawn): number => Math.round((runs + (at === null && ml > 0 ? HOSE_FOR_ML : 0)) / 5);
+
 /** Out of the reservoir, which alone becomes emptier. */
 function byHose(network: GeometricNetwork, loop: LoopFile, contents: Contents): Draw[] {
   return network.vessels.flatMap(({ node, part }): Draw[] => {
@@ -142,7 +147,7 @@ function bestDraw(draws: readonly Draw[], contents: Contents, runsMl: (inside: C
   let best: Drawn = { ml: 0, at: null, left: contents, runs: Math.max(TOWELS_ML, runsMl(contents)) };
   for (const { at, mostMl, after } of draws) {
     const least = Math.max(TOWELS_ML, runsMl(after(mostMl)));
-    if (least > best.runs - WITHIN_ML) continue;
+    if (least > best.runs - (at === null && best.at !== null ? HOSE_FOR_ML : WITHIN_ML)) continue;
     let [tooLittle, enough] = [0, mostMl];
     while (enough - tooLittle > WITHIN_ML) {
       const middle = (tooLittle + enough) / 2;
