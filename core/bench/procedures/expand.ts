@@ -174,7 +174,7 @@ function downToPart(service: ServiceFacts, { name, drawFirstMl, drawAt, airs, jo
     },
     {
       id: 'part:out',
-      text: `Joints undone${wantsJug ? '' : ' over a towel'}; about ${Math.round(insideMl / 5) * 5} mL stay in the part`,
+      text: `Joints undone${wantsJug ? '' : ' over a towel'}; ${insideMl < 5 ? 'hardly any stays' : `about ${Math.round(insideMl / 5) * 5} mL stay`} in the part`,
       group,
     },
   ];

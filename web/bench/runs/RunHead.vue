@@ -47,6 +47,17 @@ header {
   align-items: center;
   gap: 20px;
 }
+/* the buttons keep their line: the names beside them may take two */
+.row {
+  flex: none;
+  gap: 8px;
+  max-width: 100%;
+}
+@media (max-width: 900px) {
+  header {
+    flex-wrap: wrap;
+  }
+}
 h1 {
   font-size: 1.5rem;
 }
