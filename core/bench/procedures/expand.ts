@@ -3,7 +3,6 @@ import { countFittings, unusedPorts } from '../../machine/loop-file/fittings.js'
 import { loopVolume } from '../../machine/loop-file/volume.js';
 import { partName, type LoopFile } from '../../machine/loop-file/loopFile.js';
 import { STANDING_WORDS } from '../../machine/loop-file/orientation.js';
-import { JUG_FROM_ML } from '../../physics/draining/takeOut.js';
 import { TEST_GAUGE_KPA } from '../../physics/leak-testing/defaults.js';
 import { formatSpan } from '../../base/units/display.js';
 import { BACK, PULLED } from '../runs/checkIds.js';
@@ -155,7 +154,6 @@ const drawnAt = (service: ServiceFacts, drawAt: string | null | undefined): stri
 
 function downToPart(service: ServiceFacts, { name, drawFirstMl, drawAt, airs, joints, hangsMl = 0, insideMl }: TakeOutFacts): CheckItem[] {
   const runsMl = joints.reduce((sum, { volumeMl }) => sum + volumeMl, hangsMl);
-  const wantsJug = runsMl > JUG_FROM_ML;
   const group = `Down to ${name}`;
   return [
     // where every port would run, air comes in at the joints
@@ -166,15 +164,14 @@ function downToPart(service: ServiceFacts, { name, drawFirstMl, drawAt, airs, jo
       ? [{ id: 'part:draw', text: `About ${Math.round(drawFirstMl / 5) * 5} mL drawn ${drawnAt(service, drawAt)}`, group }]
       : []),
     {
+      // volumes are estimates: a jug stands there even where the sums say that nothing comes
       id: 'part:level',
-      text: wantsJug
-        ? `A jug under both joints of ${name}: about ${Math.round(runsMl / 5) * 5} mL hang above them and run there, whatever was drawn`
-        : `Level seen below the joints of ${name}, towels under both`,
+      text: `Level seen below the joints of ${name}, towels and a jug under both${runsMl >= 5 ? `: about ${Math.round(runsMl / 5) * 5} mL hang above them and run there, whatever was drawn` : ''}`,
       group,
     },
     {
       id: 'part:out',
-      text: `Joints undone${wantsJug ? '' : ' over a towel'}; ${insideMl < 5 ? 'hardly any stays' : `about ${Math.round(insideMl / 5) * 5} mL stay`} in the part`,
+      text: `Joints undone over the jug; ${insideMl < 5 ? 'hardly any stays' : `about ${Math.round(insideMl / 5) * 5} mL stay`} in the part`,
       group,
     },
   ];

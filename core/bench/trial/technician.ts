@@ -1,6 +1,5 @@
 import type { Random } from '../../base/random/random.js';
 import type { BaselineReading } from '../../physics/diagnosis/reading.js';
-import { JUG_FROM_ML } from '../../physics/draining/takeOut.js';
 import { wantsLevelFirst } from '../runs/book.js';
 import { expectedDrains } from '../runs/contents.js';
 import { rinseStandOf } from '../runs/facts.js';
@@ -395,14 +394,7 @@ export class Technician {
   }
 
   /** Down to the part: air first, what stands above its joints drawn, then the joints undone and the part out. */
-  private drainToPart({
-    part,
-    airs,
-    drawFirstMl,
-    drawAt = null,
-    joints,
-    hangsMl = 0,
-  }: NonNullable<NonNullable<Procedure['service']>['takeOut']>): void {
+  private drainToPart({ part, airs, drawFirstMl, drawAt = null, joints }: NonNullable<NonNullable<Procedure['service']>['takeOut']>): void {
     const drew = (volumeMl: number): void => {
       if (volumeMl > 0) this.say({ type: 'drained', step: 'drain', volumeMl, how: 'jug', wasteId: null });
     };
@@ -423,7 +415,6 @@ export class Technician {
       part,
       joints.map(({ joint }) => joint),
       airs,
-      joints.reduce((sum, { volumeMl }) => sum + volumeMl, hangsMl) > JUG_FROM_ML,
     );
     this.bench.advance(600);
     drew(this.bench.jugMl(came));

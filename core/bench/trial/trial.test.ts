@@ -4,7 +4,7 @@ import { runTrial } from './trial.js';
 
 describe('the led technician', () => {
   it('gets through every procedure by orders alone, with nothing over the lid, no dry pump and no spill', () => {
-    const result = runTrial(6, 5, () => usualLoop());
+    const result = runTrial(8, 5, () => usualLoop());
     expect(result.complaints).toEqual([]);
     expect(result).toMatchObject({ dead_ends: 0, contradictions: 0, over_lid_runs: 0 });
     expect(result.unwarned_ml).toBeLessThan(0.5);

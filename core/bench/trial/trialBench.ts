@@ -25,8 +25,6 @@ export const TRIAL = {
   /** s by which a hand stops the pump late, at most */
   lateS: 1,
   stepS: 0.1,
-  /** mL that the towels under two joints take up */
-  towelsMl: 40,
   /** mL/s at which a bottle is emptied beside a running pump */
   pourMlPerS: 25,
 } as const;
@@ -165,13 +163,12 @@ export class TrialBench {
   }
 
   /**
-   * A part goes out: its joints undone over towels, which take so much and no more; what stands in it goes with it.
+   * A part goes out: its joints undone over the jug that was ordered; what stands in it goes with it.
    * @returns mL that came out of the part
    */
-  takeOut(part: string, joints: readonly string[], airs: readonly string[], isOverJug: boolean): number {
+  takeOut(part: string, joints: readonly string[], airs: readonly string[]): number {
     const left = this.liquid.open(STANDING.upright, { open: airs, drains: joints, closed: [] });
     const ran = joints.reduce((sum, joint) => sum + left(joint), 0);
-    if (!isOverJug) this.unwarnedMl += Math.max(0, ran - TRIAL.towelsMl);
     return ran + this.liquid.takeOut(part);
   }
 

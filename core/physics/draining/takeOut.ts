@@ -8,9 +8,8 @@ import { runOut } from './runOut.js';
 
 /** mL at an air inlet that are drops, not a stream */
 const DROPS_ML = 0.5;
-/** mL that towels under two joints take up, and from which a jug belongs there (judged) */
+/** mL that towels under two joints take up (judged) */
 const TOWELS_ML = 15;
-export const JUG_FROM_ML = 20;
 /** mL to which a draw is found */
 const WITHIN_ML = 1;
 
@@ -78,22 +77,22 @@ export function planTakeOut(
   const leavesAt = (opening: string, { byDrain }: ReturnType<typeof opened>): number =>
     nodesOf(network, opening).reduce((sum, node) => sum + (byDrain.get(node) ?? 0), 0);
   const others = openablePorts(loop).filter((port) => !port.startsWith(`${componentId}.`));
-  const drawnWith = (airs: readonly string[]): Drawn => {
+  const drawnWith = (airs: readonly string[], inside: Contents): Drawn => {
     const draws = others
       .filter((port) => isValve(loop, port) && !airs.includes(port))
       .map((port): Draw => {
-        const { left, drainedMl } = opened([port], airs);
-        return { at: port, mostMl: drainedMl, after: (ml) => partlyOut(turned, contents, left, ml) };
+        const { left, drainedMl } = opened([port], airs, inside);
+        return { at: port, mostMl: drainedMl, after: (ml) => partlyOut(turned, inside, left, ml) };
       });
-    return bestDraw([...draws, ...byHose(network, loop, contents)], contents, (inside) => {
-      const { drainedMl, heldMl } = opened(joints, airs, inside);
+    return bestDraw([...draws, ...byHose(network, loop, inside)], inside, (after) => {
+      const { drainedMl, heldMl } = opened(joints, airs, after);
       // what hangs for want of air comes as soon as the joint lets some in
       return drainedMl + heldMl;
     });
   };
   // one inlet after the other, each where it runs with nothing once those before it have settled, and where it helps
   let airs: readonly string[] = [];
-  let drawn = drawnWith(airs);
+  let drawn = drawnWith(airs, contents);
   let settled = contents;
   for (let n = 0; n < MOST_AIRS; n += 1) {
     const before = airs;
@@ -101,7 +100,7 @@ export function planTakeOut(
       .filter((port) => !before.includes(port) && (heightMm[network.ports.get(port) as number] as number) > highest)
       .map((port) => ({ port, run: opened([port], before, settled) }))
       .filter(({ port, run }) => leavesAt(port, run) <= DROPS_ML)
-      .map(({ port, run }) => ({ airs: [...before, port], settled: run.left, drawn: drawnWith([...before, port]) }))
+      .map(({ port, run }) => ({ airs: [...before, port], settled: run.left, drawn: drawnWith([...before, port], run.left) }))
       .sort((one, other) => costMl(one.drawn) - costMl(other.drawn) || one.drawn.ml - other.drawn.ml)[0];
     // without air what hangs comes by gulps, whatever the sums say: one inlet there is
     if (!better || (n > 0 && better.drawn.runs > drawn.runs - WITHIN_ML)) break;

@@ -8,7 +8,12 @@ import { describe, expect, it } from 'vitest';
 import { mountScreen, wordsOf } from '../../../tests/screens/mountScreen.js';
 import WeighPanel from './WeighPanel.vue';
 
-const procedure = buildProcedure({ loop: readLoopFile(JSON.parse(noReservoirText)), schools: DEFAULT_SCHOOLS, order: null, coolantName: null });
+const procedure = buildProcedure({
+  loop: readLoopFile(JSON.parse(noReservoirText)),
+  schools: DEFAULT_SCHOOLS,
+  order: null,
+  coolantName: null,
+});
 const shown = (change: (state: RunState) => void) => {
   const state = emptyState(procedure);
   change(state);

@@ -146,12 +146,7 @@ function restart(): void {
       <v-btn v-if="!goesOn" size="x-large" @click="fromGauge">Closed at pressure: read it every minute</v-btn>
       <p v-else class="quiet">Read by itself, once a minute.</p>
     </div>
-    <DecayChart
-      v-if="result && readings.length > 1"
-      :times="times"
-      :result="result"
-      :limit-slope-kpa-per-s="limitSlope"
-    />
+    <DecayChart v-if="result && readings.length > 1" :times="times" :result="result" :limit-slope-kpa-per-s="limitSlope" />
     <details v-if="!locked" class="by-hand" :open="!live">
       <summary v-show="live">Enter a reading by hand</summary>
       <form class="entry" novalidate @submit.prevent="enter">
