@@ -1,7 +1,5 @@
 import type { Random } from '../../base/random/random.js';
 import type { BaselineReading } from '../../physics/diagnosis/reading.js';
-import { wantsLevelFirst } from '../runs/book.js';
-import { expectedDrains } from '../runs/contents.js';
 import { rinseStandOf } from '../runs/facts.js';
 import { lacksOf } from '../runs/criteria.js';
 import type { RunEventBody } from '../runs/entries/all.js';
@@ -10,6 +8,7 @@ import type { Procedure, ProcedureStep } from '../runs/procedure.js';
 import { RunFold } from '../runs/replay.js';
 import { refuseEntry } from '../runs/rules.js';
 import type { RunState } from '../runs/state.js';
+import { DrainHands } from './drainHands.js';
 import { TRIAL, type TrialBench } from './trialBench.js';
 
 /** What one run of the technician came to. */
@@ -65,6 +64,7 @@ const READING: BaselineReading = {
  */
 export class Technician {
   private readonly fold: RunFold;
+  private readonly drains: DrainHands;
   private readonly contradictions: string[] = [];
   private readonly booked: Played['booked'][number][] = [];
   private readonly trace: string[] = [];
@@ -76,6 +76,7 @@ export class Technician {
     private readonly random: Random,
   ) {
     this.fold = new RunFold(procedure);
+    this.drains = new DrainHands(procedure, bench, (body) => this.say(body));
   }
 
   private get state(): RunState {
@@ -168,7 +169,7 @@ export class Technician {
         this.say({ type: 'baseline', reading: READING, ...(step.does.includes('measures-before') ? { before: true } : {}) });
         break;
       case 'drain':
-        this.drain();
+        this.drains.drain(this.state);
         break;
       case 'rinse':
         this.rinse();
@@ -374,87 +375,12 @@ export class Technician {
     throw new DeadEnd('bleed: never bled');
   }
 
-  /** Stand by stand as advised: turned, opened in the order that was said, measured. */
-  private drain(): void {
-    const { service } = this.procedure;
-    if (!service) return;
-    // the screen asks for the level before anything is opened
-    if (wantsLevelFirst(this.state)) this.say({ type: 'level', levelMl: this.bench.readLevelMl() });
-    if (service.kind === 'partial-drain' && service.takeOut) {
-      this.drainToPart(service.takeOut);
-      return;
-    }
-    const come = expectedDrains(service);
-    for (const [index, stand] of service.stands.slice(0, come.length).entries()) {
-      const before = service.stands[index - 1]?.standing ?? 'upright';
-      if (stand.standing !== before) this.say({ type: 'turn', to: stand.standing, angleDeg: stand.standing === 'upright' ? 0 : 90 });
-      this.openAndDrain(stand, index === 0);
-    }
-    if (service.stands.at(-1)?.standing !== 'upright') this.say({ type: 'turn', to: 'upright', angleDeg: 0 });
-  }
-
-  /** Down to the part: air first, what stands above its joints drawn, then the joints undone and the part out. */
-  private drainToPart({ part, airs, drawFirstMl, drawAt = null, joints }: NonNullable<NonNullable<Procedure['service']>['takeOut']>): void {
-    const drew = (volumeMl: number): void => {
-      if (volumeMl > 0) this.say({ type: 'drained', step: 'drain', volumeMl, how: 'jug', wasteId: null });
-    };
-    airs.forEach((air, index) => {
-      this.bench.openAir({ standing: 'upright', air, others: airs.slice(0, index), drain: null, isWarned: false });
-      this.say({ type: 'port', port: air, open: true });
-    });
-    if (drawFirstMl >= 5) {
-      if (drawAt !== null) this.say({ type: 'port', port: drawAt, open: true });
-      const ran = this.bench.draw(drawAt, airs, Math.round(drawFirstMl / 5) * 5);
-      this.bench.advance(120);
-      drew(this.bench.jugMl(ran));
-      if (drawAt !== null) this.say({ type: 'port', port: drawAt, open: false });
-    }
-    const tubes = [...new Set(joints.map(({ joint }) => joint.replace(/\.(from|to)$/, '')))];
-    for (const joint of tubes) this.say({ type: 'joint', joint, open: true });
-    const came = this.bench.takeOut(
-      part,
-      joints.map(({ joint }) => joint),
-      airs,
-    );
-    this.bench.advance(600);
-    drew(this.bench.jugMl(came));
-    for (const joint of tubes) this.say({ type: 'joint', joint, open: false });
-    for (const air of airs) this.say({ type: 'port', port: air, open: false });
-  }
-
-  private openAndDrain(stand: NonNullable<Procedure['service']>['stands'][number], isFirst: boolean, step = 'drain'): void {
-    const { standing, drain, airs, airsFollow } = stand;
-    const move = (opening: string, isOpen: boolean): void => {
-      const { ports = [], joints = [] } = this.procedure.facts ?? {};
-      const joint = joints.find(({ id }) => opening.startsWith(`${id}.`));
-      if (ports.some(({ name }) => name === opening)) this.say({ type: 'port', port: opening, open: isOpen });
-      else if (joint) this.say({ type: 'joint', joint: joint.id, open: isOpen });
-    };
-    const open = (opening: string): void => move(opening, true);
-    let ran = 0;
-    if (airsFollow) {
-      open(drain);
-      ran += this.bench.drain(standing, drain, []);
-    }
-    airs.forEach((air, index) => {
-      const isWarned = stand.mayRun?.some(({ opening }) => opening === air) === true;
-      ran += this.bench.openAir({ standing, air, others: airs.slice(0, index), drain: airsFollow ? drain : null, isWarned });
-      open(air);
-    });
-    if (!airsFollow) open(drain);
-    ran += this.bench.drain(standing, drain, airs, (stand.mayRun ?? []).map(({ opening }) => opening)); // prettier-ignore
-    this.bench.advance(isFirst ? 240 : 120);
-    const volumeMl = this.bench.jugMl(ran);
-    if (volumeMl > 0) this.say({ type: 'drained', step, volumeMl, how: 'jug', wasteId: null });
-    for (const opening of [drain, ...airs]) move(opening, false);
-  }
-
   private rinse(): void {
     const first = this.procedure.service && rinseStandOf(this.procedure.service);
     if (!first) return;
     for (let n = 0; n < 30; n += 1) {
       this.fill((volumeMl, toMark) => ({ type: 'rinse', step: 'rinse', liquid: 'distilled', volumeMl, toMark }));
-      this.openAndDrain(first, true, 'rinse');
+      this.drains.openAndDrain(first, true, 'rinse');
       this.say({ type: 'water', step: 'rinse', ph: 6.9, clarity: 'clear' });
       if (lacksOf(this.procedure, this.state, 'rinse', this.bench.nowMs).every(({ why }) => why === 'checks-open')) return;
     }
