@@ -76,9 +76,11 @@ export function planTakeOut(
     runOut(turned, openUp(network, { open, drains, closed: [] }), inside);
   const leavesAt = (opening: string, { byDrain }: ReturnType<typeof opened>): number =>
     nodesOf(network, opening).reduce((sum, node) => sum + (byDrain.get(node) ?? 0), 0);
-  const others = openablePorts(loop).filter((port) => !port.startsWith(`${componentId}.`));
+  const ports = openablePorts(loop);
+  const others = ports.filter((port) => !port.startsWith(`${componentId}.`));
   const drawnWith = (airs: readonly string[], inside: Contents): Drawn => {
-    const draws = others
+    // its own valve as well: what it drains is out before the joints are undone
+    const draws = ports
       .filter((port) => isValve(loop, port) && !airs.includes(port))
       .map((port): Draw => {
         const { left, drainedMl } = opened([port], airs, inside);

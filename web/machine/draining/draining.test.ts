@@ -57,7 +57,7 @@ describe('taking a part out, on screen', () => {
     expect(wordsOf(screen)).toContain('Says what to expect at each joint');
     await screen.findComponent({ name: 'VSelect' }).setValue('gpu');
     await settle();
-    expect(wordsOf(screen)).toContain('Open first for air: res, fill, top, vent.');
+    expect(wordsOf(screen)).toContain('Open first for air: top, vent. Draw ');
     const rows = screen.findAll('tr').map((row) => wordsOf(row));
     expect(rows.map((row) => row.replace(/ ?\d+ mL$/, ''))).toEqual([
       'pump → gpu, far end',
