@@ -1,5 +1,6 @@
 import { shortName } from '../../machine/catalogue/names.js';
 import { countFittings, unusedPorts } from '../../machine/loop-file/fittings.js';
+import { hasReservoir } from '../../machine/loop-file/marks.js';
 import { loopVolume } from '../../machine/loop-file/volume.js';
 import { partName, type LoopFile } from '../../machine/loop-file/loopFile.js';
 import { STANDING_WORDS } from '../../machine/loop-file/orientation.js';
@@ -34,8 +35,6 @@ export interface ExpandWith {
   /** runs whose joints were opened, where only those are looked at; null: all */
   readonly onlyJoints: readonly string[] | null;
 }
-
-const hasReservoir = (loop: LoopFile): boolean => loop.components.some(({ kind }) => kind === 'reservoir');
 
 /** share by which coolant grows from the bench to 60 °C (water 1.5 %, a third of glycol 2.3 %; handbook values of density) */
 const GROWS_SHARE = 0.02;

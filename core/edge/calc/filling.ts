@@ -1,5 +1,6 @@
 import Joi from 'joi';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
+import { hasReservoir } from '../../machine/loop-file/marks.js';
 import { simulateFill } from '../../physics/filling/fillSimulation.js';
 import { fillByGravity } from '../../physics/filling/gravityFill.js';
 import { fluid, needBoxes, needCurves, readFluid, readLoopDocument, type FluidInput } from './loopInput.js';
@@ -17,7 +18,7 @@ export function calcFill(input: unknown): object {
   const document = readLoopDocument<{ loop: unknown; fluid: FluidInput }>(schema, input);
   const { loop } = document;
   needBoxes(loop);
-  if (!loop.components.some(({ kind }) => kind === 'reservoir')) {
+  if (!hasReservoir(loop)) {
     const { turns, totalMl } = fillByGravity(loop);
     return {
       primes: false,

@@ -38,6 +38,10 @@ export function nodesOf(network: GeometricNetwork, name: string): readonly numbe
   return [port];
 }
 
+/** mL that leave at an opening, by what a run-out gave node by node. */
+export const leavesAt = (network: GeometricNetwork, opening: string, byDrain: ReadonlyMap<number, number>): number =>
+  nodesOf(network, opening).reduce((sum, node) => sum + (byDrain.get(node) ?? 0), 0);
+
 export function openUp(network: GeometricNetwork, { open, drains, closed }: OpeningSetup): Openings {
   const cuts = new Uint8Array(network.size);
   for (const name of [...open, ...drains]) {

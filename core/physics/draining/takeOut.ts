@@ -2,7 +2,7 @@ import type { GeometricNetwork } from '../geometry/network.js';
 import type { TurnedNetwork } from '../geometry/turned.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import { fullContents, type Contents } from '../contents/contents.js';
-import { nodesOf, openablePorts, openUp } from './openings.js';
+import { leavesAt, openablePorts, openUp } from './openings.js';
 import { partlyOut } from './partlyOut.js';
 import { runOut } from './runOut.js';
 
@@ -74,8 +74,6 @@ export function planTakeOut(
   const highest = joints.reduce((most, joint) => Math.max(most, jointHeight(joint)), Number.NEGATIVE_INFINITY);
   const opened = (drains: readonly string[], open: readonly string[], inside = contents) =>
     runOut(turned, openUp(network, { open, drains, closed: [] }), inside);
-  const leavesAt = (opening: string, { byDrain }: ReturnType<typeof opened>): number =>
-    nodesOf(network, opening).reduce((sum, node) => sum + (byDrain.get(node) ?? 0), 0);
   const ports = openablePorts(loop);
   const others = ports.filter((port) => !port.startsWith(`${componentId}.`));
   const drawnWith = (airs: readonly string[], inside: Contents): Drawn => {
@@ -101,7 +99,7 @@ export function planTakeOut(
     const better = others
       .filter((port) => !before.includes(port) && (heightMm[network.ports.get(port) as number] as number) > highest)
       .map((port) => ({ port, run: opened([port], before, settled) }))
-      .filter(({ port, run }) => leavesAt(port, run) <= DROPS_ML)
+      .filter(({ port, run }) => leavesAt(network, port, run.byDrain) <= DROPS_ML)
       .map(({ port, run }) => ({ airs: [...before, port], settled: run.left, drawn: drawnWith([...before, port], run.left) }))
       .sort((one, other) => costMl(one.drawn) - costMl(other.drawn) || one.drawn.ml - other.drawn.ml)[0];
     // without air what hangs comes by gulps, whatever the sums say: one inlet there is
@@ -116,7 +114,7 @@ export function planTakeOut(
     else elsewhereMl += ml;
   });
   return {
-    joints: joints.map((joint) => ({ joint, volumeMl: leavesAt(joint, undone) })),
+    joints: joints.map((joint) => ({ joint, volumeMl: leavesAt(network, joint, undone.byDrain) })),
     airs,
     drawFirstMl: drawn.ml,
     drawAt: drawn.at,

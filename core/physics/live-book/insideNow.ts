@@ -24,7 +24,7 @@ export const standingMl = (standing: InsideNow['standing'] | undefined): number 
   standing ? standing.wettedMl.reduce((sum, ml) => sum + ml, standing.reservoirMl) : 0;
 
 /** mL; less is wet, not filled */
-const DRY_ML = 1;
+export const DRY_ML = 1;
 
 /**
  * @param contents what the last run left, null where none is on record

@@ -1,7 +1,7 @@
 import type { Fluid } from '../../machine/liquids/fluids.js';
 import type { LoopComponent, LoopFile } from '../../machine/loop-file/loopFile.js';
 import { STANDING, type Tilt } from '../../machine/loop-file/orientation.js';
-import { nodesOf, openUp, type OpeningSetup } from '../draining/openings.js';
+import { leavesAt, nodesOf, openUp, type OpeningSetup } from '../draining/openings.js';
 import { partlyOut } from '../draining/partlyOut.js';
 import { runOut } from '../draining/runOut.js';
 import { advance } from '../filling/advance.js';
@@ -177,7 +177,7 @@ export class LiquidTwin {
     const { network } = this.drive;
     const { drainedMl, heldMl, left, byDrain } = runOut(turnNetwork(network, tilt), openUp(network, setup), contents);
     this.take(at, left);
-    return { drainedMl, heldMl, at: (opening) => nodesOf(network, opening).reduce((sum, node) => sum + (byDrain.get(node) ?? 0), 0) };
+    return { drainedMl, heldMl, at: (opening) => leavesAt(network, opening, byDrain) };
   }
 
   /**

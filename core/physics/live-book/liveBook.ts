@@ -238,8 +238,7 @@ export class LiveBook {
     const seenSd = Math.hypot(way.sdMl, reservoirSdMl, BOOK.refilledSdShare * way.ml);
     const both = Math.hypot(seenSd, own.insideSdMl);
     if (Math.abs(seenMl - insideMl) > LOST_TRACK_SD * both) return;
-    own.insideMl = insideMl + (own.insideSdMl ** 2 / both ** 2) * (seenMl - insideMl);
-    own.insideSdMl = (own.insideSdMl * seenSd) / both;
+    this.correctInside(seenMl, seenSd);
   }
 
   /**
@@ -249,12 +248,18 @@ export class LiveBook {
   weighed(insideMl: number, sdMl: number): void {
     const { own } = this;
     if (own.insideMl === null) return;
-    const both = Math.hypot(own.insideSdMl, sdMl);
-    const apart = Math.abs(insideMl - own.insideMl) > LOST_TRACK_SD * both;
+    const isApart = Math.abs(insideMl - own.insideMl) > LOST_TRACK_SD * Math.hypot(own.insideSdMl, sdMl);
     // a pour was forgotten or misread: a scale forgets none
-    const gain = apart ? 1 : own.insideSdMl ** 2 / (both ** 2 || 1);
-    own.insideMl += gain * (insideMl - own.insideMl);
-    own.insideSdMl = Math.sqrt(gain) * sdMl;
+    if (isApart) Object.assign(own, { insideMl, insideSdMl: sdMl });
+    else this.correctInside(insideMl, sdMl);
+  }
+
+  /** Two accounts of what is inside, each by its error. Before: the contents are known, and one of the two errs. */
+  private correctInside(seenMl: number, seenSdMl: number): void {
+    const { insideMl, insideSdMl } = this.own;
+    const both = Math.hypot(insideSdMl, seenSdMl);
+    this.own.insideMl = (insideMl ?? 0) + (insideSdMl ** 2 / both ** 2) * (seenMl - (insideMl ?? 0));
+    this.own.insideSdMl = (insideSdMl * seenSdMl) / both;
   }
 
   /** Liquid was seen to come back: the way is full. */

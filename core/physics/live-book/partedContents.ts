@@ -2,10 +2,9 @@ import { WATER } from '../../machine/liquids/fluids.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import { fillVolume } from '../filling/fillPlan.js';
 import { twinFor } from './atMark.js';
+import { DRY_ML } from './insideNow.js';
 import { dryContents, filledContents, laterContents, type LoopContents } from './loopContents.js';
 
-/** mL; less is wet, not filled */
-const DRY_ML = 1;
 /** share of what both hold at their marks within which a file of two circuits counts as filled (judged: what a rough fill is off by) */
 const FILLED_WITHIN = 0.2;
 

@@ -8,6 +8,7 @@ import { fillBalance } from '@core/bench/runs/contents.js';
 import { computed, onMounted, ref } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { broughtMl, pouredMl, type RunState } from '@core/bench/runs/state.js';
+import { hasReservoir } from '@core/machine/loop-file/marks.js';
 import { watchFill } from '@core/physics/filling/fillWatch.js';
 import type { Liquid } from '@core/machine/liquids/fluids.js';
 import { formatMl } from '@core/base/units/display.js';
@@ -54,7 +55,7 @@ const watched = computed(() => {
   });
 });
 /** no mark tells what is inside: a scale does */
-const isWithoutReservoir = computed(() => props.procedure.twin?.loop.components.every(({ kind }) => kind !== 'reservoir') === true);
+const isWithoutReservoir = computed(() => props.procedure.twin !== undefined && !hasReservoir(props.procedure.twin.loop));
 const rowsScale = computed(() => Math.max(1, ...props.state.pours.map(({ value }) => value)));
 /** how it likely ends, from what is inside now; null where heights are not known */
 const forecast = computed(() => {

@@ -52,11 +52,13 @@ async function load(): Promise<void> {
   const taken = new Set(today.runs.filter(({ systemName }) => systemName !== props.systemName).map((run) => run.benchId));
   benchId.value = shop.benches.find(({ id }) => !taken.has(id))?.id ?? null;
   runs.value = tubesInOrder(loop.file);
+  circuits.value = circuitCount(loop.file);
+  ready.value = true;
+  // nothing is led before it is parted
+  if (circuits.value > 1) return;
   const facts = loopFacts(loop.file, coolants.liquidOf(loop.coolantProductId));
   const { fill } = facts;
-  circuits.value = circuitCount(loop.file);
   warnings.value = [...(fill && !fill.primes ? [cannotPrimeWords(fill)] : []), ...shortOfHeadWords(facts)];
-  ready.value = true;
 }
 
 const serviceWork = () => (LEAK_SCHOOLS[schools.leak].openedOnly ? { openedJoints: opened.value, lostMl: lostMl.value } : {});

@@ -22,9 +22,9 @@ const answer = useTwinAnswer(
   () => ({ standing: props.inside?.standing ?? null }),
   ({ standing }) => twin.engine.pourAndPulse(null, standing),
 );
-const circuits = computed(() => props.loop.components.filter(({ kind }) => kind === 'reservoir').length);
-/** only one circuit can be told from what is poured */
-const simulation = computed(() => (circuits.value === 1 ? (answer.value?.simulation ?? null) : null));
+const reservoirs = computed(() => props.loop.components.filter(({ kind }) => kind === 'reservoir').length);
+/** of two reservoirs nobody can tell which one was poured into */
+const simulation = computed(() => (reservoirs.value === 1 ? (answer.value?.simulation ?? null) : null));
 const forecast = computed(() => simulation.value && forecastOf(simulation.value, standingMl(props.inside?.standing)));
 const plan = computed(() => planFill(props.loop));
 const pulses = computed(() => simulation.value?.pulses.filter(({ pouredRunning }) => !pouredRunning) ?? []);

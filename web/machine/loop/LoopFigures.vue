@@ -60,7 +60,7 @@ const findings = computed(() => loopFindings(props.loop));
     <section>
       <h2>{{ inside?.standing ? 'To fill from here' : 'First fill' }}</h2>
       <p v-if="inside && inside.by !== 'never-filled'" class="quiet"><InsideWords :inside="inside" /></p>
-      <template v-for="{ name, file } in circuits" :key="name">
+      <template v-for="({ name, file }, index) in circuits" :key="index">
         <h3 v-if="circuits.length > 1" class="mt-3">{{ name }}</h3>
         <FillForecast
           class="mt-2"
