@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { startRun } from '../server/bench/commissioning/start.js';
 import { signOff } from '../server/bench/closing/signOff.js';
 import type { RunEvent } from '../core/bench/runs/log.js';
@@ -12,7 +13,7 @@ import { foldOf } from '../server/bench/runs/folds.js';
 import { run, runEvent } from '../server/base/database/tables/runs.js';
 import { caseTemplate } from '../server/base/database/tables/drawing.js';
 import { coolantLot, coolantProduct } from '../server/base/database/tables/coolants.js';
-import type { Database, Scope } from '../server/base/database/client.js';
+import { enterWorkshop, type Database, type Scope } from '../server/base/database/client.js';
 import { DEFAULT_POLICY, setPolicy } from '../server/workshop/due-dates/policies.js';
 import type { Clock } from '../server/base/http/clock.js';
 import type { Account } from '../server/base/http/context.js';
@@ -82,11 +83,9 @@ interface World {
 async function makeWorkshop(scope: Scope, clock: Clock, passwordHash: string): Promise<World> {
   const random = seededRandom(20_417);
   const today = dayIn(DEMO_WORKSHOP.timeZone, clock.now());
-  const [shop] = await scope
-    .insert(workshop)
-    .values({ ...DEMO_WORKSHOP, schools: DEFAULT_SCHOOLS, ...demoSeason(today) })
-    .returning();
-  const workshopId = (shop as { id: string }).id;
+  const workshopId = randomUUID();
+  await enterWorkshop(scope, workshopId);
+  await scope.insert(workshop).values({ id: workshopId, ...DEMO_WORKSHOP, schools: DEFAULT_SCHOOLS, ...demoSeason(today) });
   await setPolicy(scope, workshopId, {}, DEFAULT_POLICY);
   const people = await scope
     .insert(person)

@@ -3,7 +3,8 @@ import express, { Router, type ErrorRequestHandler, type Express, type RequestHa
 import type pg from 'pg';
 import type { Logger } from 'pino';
 import { boundShape } from '../../core/base/checking/bounds.js';
-import { accountRoutes, openRoutes, SIGN_IN_LIMIT, type SignInLimit } from '../workshop/people/routes.js';
+import { accountRoutes, openRoutes } from '../workshop/people/routes.js';
+import { KnownDevices, SIGN_IN_LIMIT, type SignInLimit } from '../workshop/people/signInLimits.js';
 import { sessions } from '../workshop/people/session.js';
 import { closingRoutes } from '../bench/closing/routes.js';
 import { commissioningRoutes } from '../bench/commissioning/routes.js';
@@ -36,6 +37,7 @@ import type { Clock } from '../base/http/clock.js';
 import type { PushHub } from '../base/push/hub.js';
 import { runScoped, type App, type Instruments } from '../base/http/context.js';
 import { answerOf, databaseErrorOf, DomainError } from '../base/http/errors.js';
+import { fingerprints } from '../base/http/idempotency.js';
 import { routesOn } from '../base/http/routes.js';
 import { csrfGuard, securityHeaders } from '../base/http/security.js';
 
@@ -49,7 +51,7 @@ export interface ServerParts {
   /** folder of the built web application, or null to serve the API alone */
   readonly webFolder: string | null;
   readonly signInLimit?: SignInLimit;
-  /** true behind a proxy that speaks TLS: cookies may then be marked secure */
+  /** true behind a proxy that speaks TLS: cookies are then sent over TLS alone */
   readonly behindProxy?: boolean;
   readonly push: PushHub;
   readonly instruments: Instruments;
@@ -70,7 +72,7 @@ export function createServer(parts: ServerParts): Express {
   const server = express();
   server.disable('x-powered-by');
   if (parts.behindProxy) server.set('trust proxy', 1);
-  server.use(securityHeaders());
+  server.use(securityHeaders(parts.behindProxy ?? false));
   server.get('/api/health', healthRoute(app, parts.readiness));
   server.use('/api', api(app, parts));
   if (parts.webFolder !== null) serveWeb(server, parts.webFolder);
@@ -86,15 +88,21 @@ function api(app: App, parts: ServerParts): Router {
     next();
   });
   router.use(requireJson, express.json({ limit: BODY_LIMIT, strict: false }), requireBounds);
-  router.use(sessions(parts.pool, parts.secret, parts.behindProxy ?? false));
+  const overTls = parts.behindProxy ?? false;
+  router.use(sessions({ pool: parts.pool, secret: parts.secret, overTls }));
   router.use(csrfGuard);
   openCalendar(router, app);
-  openRoutes(router, app, parts.signInLimit ?? SIGN_IN_LIMIT);
-  router.get('/stream', async (request, response) => {
-    const account = await runScoped(app, request, async (ask) => ask.account);
-    parts.push.watch(account.workshopId, response);
+  openRoutes(router, app, {
+    limit: parts.signInLimit ?? SIGN_IN_LIMIT,
+    devices: new KnownDevices(parts.secret, overTls),
+    overTls,
+    onSignOut: (sessionId) => parts.push.endSession(sessionId),
   });
-  const routes = routesOn(router, app);
+  router.get('/stream', async (request, response) => {
+    const { workshopId, personId } = await runScoped(app, request, async (ask) => ask.account);
+    parts.push.watch({ workshopId, personId, sessionId: request.sessionID }, response);
+  });
+  const routes = routesOn(router, app, fingerprints(parts.secret));
   accountRoutes(routes);
   coolantRoutes(routes);
   drawingRoutes(routes);

@@ -27,6 +27,8 @@ const MQTT_PORT_AFTER = 3;
 interface Settings {
   readonly port: number;
   readonly databaseUrl: string;
+  /** as the owner of the tables, for migrations alone */
+  readonly ownerUrl: string;
   readonly dataFolder: string;
   readonly demo: boolean;
   readonly mail: { readonly smtpUrl: string | null; readonly sender: string };
@@ -45,6 +47,7 @@ function readSettings(): Settings {
   return {
     port,
     databaseUrl,
+    ownerUrl: process.env.LAVACRUM_OWNER_URL ?? databaseUrl,
     dataFolder: path.resolve(process.env.LAVACRUM_DATA ?? '.data'),
     demo: process.env.LAVACRUM_DEMO !== '0',
     mail: { smtpUrl: process.env.SMTP_URL ?? null, sender: process.env.LAVACRUM_MAIL_FROM ?? 'workshop@lavacrum.local' },
@@ -66,7 +69,7 @@ function sessionSecret(dataFolder: string): string {
 async function prepare(settings: Settings, readiness: Readiness, log: Logger, here: string): Promise<void> {
   while (!readiness.ready) {
     try {
-      await migrateDatabase(settings.databaseUrl, migrationsFolder(here));
+      await migrateDatabase(settings.ownerUrl, migrationsFolder(here));
       if (settings.demo) await seedDemoOnce(settings);
       readiness.ready = true;
       log.info('database ready');
@@ -87,7 +90,7 @@ const detailOf = (error: unknown): string | undefined =>
   error instanceof Error ? (error.cause instanceof Error ? error.cause.message : error.message).split('\n')[0] : undefined;
 
 async function seedDemoOnce(settings: Settings): Promise<void> {
-  const pool = openPool(settings.databaseUrl, () => undefined);
+  const pool = openPool(settings.databaseUrl, () => undefined, { patient: true });
   try {
     await seedDemo(openDatabase(pool), systemClock);
   } finally {

@@ -41,7 +41,8 @@ export class RunningApp {
     const env = {
       ...process.env,
       NODE_ENV: 'production',
-      DATABASE_URL: urlOfDatabase(admin, name),
+      DATABASE_URL: urlOfDatabase(process.env.LAVACRUM_TEST_SERVER as string, name),
+      LAVACRUM_OWNER_URL: urlOfDatabase(admin, name),
       LAVACRUM_PORT: String(port),
       LAVACRUM_DATA: folder,
       LAVACRUM_DEMO: demo ? '1' : '0',

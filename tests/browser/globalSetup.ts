@@ -9,7 +9,11 @@ export default async function setup(): Promise<() => void> {
   if (!existsSync('dist/main.mjs') || !existsSync('dist/web/index.html')) throw new Error('build first: ./lavacrum test browser');
   const isOwn = !process.env.LAVACRUM_TEST_DATABASE;
   const dataFolder = path.join(mkdtempSync(path.join(tmpdir(), 'lavacrum-browser-')), 'data');
-  if (isOwn) process.env.LAVACRUM_TEST_DATABASE = (await startCluster({ dataFolder, throwaway: true })).url;
+  if (isOwn) {
+    const { url, serverUrl } = await startCluster({ dataFolder, throwaway: true });
+    process.env.LAVACRUM_TEST_DATABASE = url;
+    process.env.LAVACRUM_TEST_SERVER = serverUrl;
+  }
   await RunningApp.writeDemo();
   return () => (isOwn ? removeCluster(dataFolder) : undefined);
 }

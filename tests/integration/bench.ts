@@ -2,11 +2,11 @@ import { usualLoop } from '../../core/machine/catalogue/testLoops.js';
 import { randomUUID } from 'node:crypto';
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import type pg from 'pg';
+import pg from 'pg';
 import { pino } from 'pino';
 import { DEFAULT_SCHOOLS } from '../../core/physics/leak-testing/schools.js';
 import { hashPassword } from '../../server/workshop/people/password.js';
-import type { SignInLimit } from '../../server/workshop/people/routes.js';
+import type { SignInLimit } from '../../server/workshop/people/signInLimits.js';
 import { createWorkshop } from '../../server/workshop/people/workshop.js';
 import { openDatabase, openPool, type Database } from '../../server/base/database/client.js';
 import { createServer } from '../../server/app/app.js';
@@ -37,25 +37,38 @@ export class TestBench {
 
   private constructor(
     readonly url: string,
+    /** as the owner of the tables: sees every workshop */
     readonly pool: pg.Pool,
+    /** as the server itself */
+    readonly serverPool: pg.Pool,
     readonly database: Database,
     private readonly server: Server,
-    private readonly push: PushHub,
+    readonly push: PushHub,
     readonly databaseName: string,
   ) {}
 
   static async open(
-    options: { signInLimit?: SignInLimit; webFolder?: string; instruments?: InstrumentsFor; clock?: Clock; template?: string } = {},
+    options: {
+      signInLimit?: SignInLimit;
+      webFolder?: string;
+      instruments?: InstrumentsFor;
+      clock?: Clock;
+      template?: string;
+      behindProxy?: boolean;
+    } = {},
   ): Promise<TestBench> {
     const adminUrl = process.env.LAVACRUM_TEST_DATABASE as string;
     const name = `test_${randomUUID().replaceAll('-', '')}`;
     await createDatabase(urlOfDatabase(adminUrl, 'postgres'), name, options.template ?? 'lavacrum_template');
-    const pool = openPool(urlOfDatabase(adminUrl, name), () => undefined);
+    const serverUrl = urlOfDatabase(process.env.LAVACRUM_TEST_SERVER as string, name);
+    const pool = openPool(serverUrl, () => undefined);
+    const owner = new pg.Pool({ connectionString: urlOfDatabase(adminUrl, name), max: 2 });
+    owner.on('error', () => undefined);
     const holder: { bench?: TestBench } = {};
     const log = pino({ level: 'error' }, { write: (line: string) => void holder.bench?.logged.push(line) });
-    const push = new PushHub(urlOfDatabase(adminUrl, name), log);
+    const push = new PushHub(serverUrl, log);
     const clock = options.clock ?? { now: () => new Date(holder.bench?.nowMs ?? FIRST_MS) };
-    const parts = options.instruments?.(urlOfDatabase(adminUrl, name), pool, clock);
+    const parts = options.instruments?.(serverUrl, pool, clock);
     push.onCommand = parts?.onCommand ?? null;
     const app = createServer({
       pool,
@@ -65,15 +78,17 @@ export class TestBench {
       secret: 'not a secret',
       readiness: { ready: true, reason: '' },
       webFolder: options.webFolder ?? null,
+      behindProxy: options.behindProxy ?? false,
       push,
       instruments: parts?.instruments ?? NO_INSTRUMENTS,
-      signInLimit: options.signInLimit ?? { tries: 1000, windowMs: 60_000 },
+      signInLimit: options.signInLimit ?? { tries: 1000, accountTries: 1000, addressTries: 10_000, windowMs: 60_000 },
     });
     const server = await new Promise<Server>((resolve) => {
       const listening = app.listen(0, '127.0.0.1', () => resolve(listening));
     });
     holder.bench = new TestBench(
       `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
+      owner,
       pool,
       openDatabase(pool),
       server,
@@ -87,6 +102,7 @@ export class TestBench {
   async close(): Promise<void> {
     await this.push.close();
     await new Promise((resolve) => this.server.close(resolve));
+    await this.serverPool.end();
     await this.pool.end();
   }
 
@@ -95,10 +111,10 @@ export class TestBench {
   }
 
   /** A workshop of its own with somebody signed in as its lead. */
-  async workshop(name = 'Workshop'): Promise<Visitor> {
+  async workshop(name = 'Workshop', headers: Record<string, string> = {}): Promise<Visitor> {
     passwordHash ??= await hashPassword(PASSWORD);
     const email = `${randomUUID()}@workshop.example`;
-    await this.database.transaction((scope) =>
+    const { workshopId } = await this.database.transaction((scope) =>
       createWorkshop(scope, {
         workshopName: name,
         timeZone: 'Europe/Lisbon',
@@ -107,13 +123,14 @@ export class TestBench {
         passwordHash: passwordHash as string,
       }),
     );
-    const visitor = new Visitor(this.url);
+    const visitor = new Visitor(this.url, headers);
+    Object.assign(visitor, { email, workshopId });
     await visitor.signIn(email);
     return visitor;
   }
 
   get databaseUrl(): string {
-    return urlOfDatabase(process.env.LAVACRUM_TEST_DATABASE as string, this.databaseName);
+    return urlOfDatabase(process.env.LAVACRUM_TEST_SERVER as string, this.databaseName);
   }
 
   /** Rows of a table as the owner of the database sees them, over all workshops. */
@@ -123,12 +140,25 @@ export class TestBench {
   }
 }
 
-/** A browser without a screen: keeps its cookie and its token. */
+/** A browser without a screen: keeps its cookies and its token. */
 export class Visitor {
-  cookie = '';
+  readonly email: string = '';
+  readonly workshopId: string = '';
   token = '';
+  private readonly jar = new Map<string, string>();
 
-  constructor(readonly url: string) {}
+  constructor(
+    readonly url: string,
+    private readonly headers: Record<string, string> = {},
+  ) {}
+
+  get cookie(): string {
+    return [...this.jar].map(([name, value]) => `${name}=${value}`).join('; ');
+  }
+
+  set cookie(text: string) {
+    for (const each of text.split('; ')) this.jar.set(each.slice(0, each.indexOf('=')), each.slice(each.indexOf('=') + 1));
+  }
 
   async send<T = Record<string, never>>(
     method: string,
@@ -142,12 +172,12 @@ export class Visitor {
         ...(body === undefined ? {} : { 'content-type': 'application/json' }),
         ...(this.cookie ? { cookie: this.cookie } : {}),
         ...(this.token ? { 'x-lavacrum-token': this.token } : {}),
+        ...this.headers,
         ...headers,
       },
       body: body === undefined ? undefined : typeof body === 'string' ? body : JSON.stringify(body),
     });
-    const set = response.headers.getSetCookie().find((each) => each.startsWith('lavacrum='));
-    if (set) this.cookie = set.split(';')[0] as string;
+    for (const set of response.headers.getSetCookie()) this.cookie = set.split(';')[0] as string;
     const text = await response.text();
     return { status: response.status, body: (text.startsWith('{') ? JSON.parse(text) : { text }) as T, headers: response.headers };
   }

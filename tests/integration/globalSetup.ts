@@ -10,8 +10,12 @@ export const TEMPLATE = 'lavacrum_template';
 export default async function setup(): Promise<() => void> {
   const given = process.env.LAVACRUM_TEST_DATABASE;
   const folder = given ? null : mkdtempSync(path.join(tmpdir(), 'lavacrum-integration-'));
-  const url = given || (await startCluster({ dataFolder: path.join(folder as string, 'data'), throwaway: true })).url;
-  process.env.LAVACRUM_TEST_DATABASE = url;
+  if (folder) {
+    const cluster = await startCluster({ dataFolder: path.join(folder, 'data'), throwaway: true });
+    process.env.LAVACRUM_TEST_DATABASE = cluster.url;
+    process.env.LAVACRUM_TEST_SERVER = cluster.serverUrl;
+  }
+  const url = process.env.LAVACRUM_TEST_DATABASE as string;
   await createDatabase(urlOfDatabase(url, 'postgres'), TEMPLATE);
   await migrateDatabase(urlOfDatabase(url, TEMPLATE), 'server/base/database/migrations');
   return () => {

@@ -155,7 +155,9 @@ async function once(runId: string, url: string, random: () => number): Promise<T
 
 test(`${RUNS} kills of server, database or tab lose nothing that was shown as saved`, async ({ browser }) => {
   test.setTimeout(120_000 + RUNS * 30_000);
-  process.env.LAVACRUM_TEST_DATABASE = (await startCluster({ dataFolder, endsWithMe: true })).url;
+  const { url: ownerUrl, serverUrl } = await startCluster({ dataFolder, endsWithMe: true });
+  process.env.LAVACRUM_TEST_DATABASE = ownerUrl;
+  process.env.LAVACRUM_TEST_SERVER = serverUrl;
   app = await RunningApp.open(true);
   context = await browser.newContext({ serviceWorkers: 'block' });
   page = await context.newPage();

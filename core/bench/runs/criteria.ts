@@ -112,7 +112,7 @@ function fillLacks(procedure: Procedure, state: RunState): LackFact[] {
   if (procedure.service?.kind === 'top-up')
     return state.service.flows.some(({ way }) => way === 'in') || standsAtMark(procedure, state) ? [] : [{ why: 'nothing-topped-up' }];
   const missing: LackFact[] = state.coolant ? [] : [{ why: 'no-coolant' }];
-  if (state.pours.length === 0) return [...missing, { why: 'nothing-poured' }];
+  if (state.pours.length === 0) return staysFull(procedure, state) ? [] : [...missing, { why: 'nothing-poured' }];
   const { verdict, stillToPourMl } = fillBalance(procedure, state);
   if (verdict === 'as-planned') return missing;
   // where the level stays at the mark and liquid comes back nothing more goes in: what was predicted is told, not demanded
@@ -129,6 +129,13 @@ function standsAtMark({ facts }: Procedure, { contents: { isLevelRead, standing 
   const mark = facts?.reservoir?.fillMarkMl ?? null;
   return (isLevelRead || levels.length > 0) && ml !== null && mark !== null && ml >= mark - FILL_ORDER.roundWithinMl;
 }
+
+/** A service that let nothing out: liquid comes back and the level was read at its mark, so that nothing has to go in. */
+const staysFull = (procedure: Procedure, state: RunState): boolean =>
+  procedure.service !== undefined &&
+  state.contents.isLevelRead &&
+  state.contents.standing?.isRound === true &&
+  standsAtMark(procedure, state);
 
 /** Parts whose last own test leaked keep the step open. */
 function partTestLacks(_procedure: Procedure, { partTests }: RunState): LackFact[] {

@@ -61,6 +61,11 @@ export const FILL_ORDER = {
   shortShare: 0.6,
   /** share of a speed that nobody sets more finely */
   settableShare: 0.005,
+  /** factors on a pump's head, as its curve says and as far off as it may be, and how often a start from a lower level is tried */
+  headFactors: [0.85, 1, 1.15],
+  startSteps: 4,
+  /** s; longest that a bottle is poured beside a running pump */
+  mostPourS: 120,
   /** s; nobody looks more often than that, nor needs to */
   leastLookS: 15,
   /** s; longest time at a stretch without a look at the level */
@@ -219,10 +224,11 @@ export function fillOrder(procedure: Procedure, state: RunState, nowMs: number, 
   const plan = fillFromNow(procedure, state);
   const pulse = plan?.pulses[0] ?? null;
   if (contents.pump) return whileRunning(now, pulse, procedure, state);
-  const toMarkMl = fillMarkMl - at.reservoirMl + (isRound ? 0 : settlesMl(twin, at, surfaceMm(at.reservoirMl), surfaceMm(fillMarkMl)));
-  if (at.reservoirMl - fillMarkMl > FILL_ORDER.staysWithinMl + keeps && contents.isLevelRead)
-    return { do: 'draw-off', ml: at.reservoirMl - fillMarkMl };
-  if (toMarkMl > (isRound ? FILL_ORDER.roundWithinMl : FILL_ORDER.staysWithinMl)) return pourOrLook(now, toMarkMl);
+  const markMl = isRound ? fillMarkMl : startMarkMl(now, plan, state);
+  const toMarkMl = markMl - at.reservoirMl + (isRound ? 0 : settlesMl(twin, at, surfaceMm(at.reservoirMl), surfaceMm(markMl)));
+  if (at.reservoirMl - markMl > FILL_ORDER.staysWithinMl + keeps && contents.isLevelRead)
+    return { do: 'draw-off', ml: at.reservoirMl - markMl };
+  if (toMarkMl > (isRound ? FILL_ORDER.roundWithinMl : FILL_ORDER.staysWithinMl)) return pourOrLook(now, markMl, toMarkMl);
   // the pump starts on a level that was read, or poured up to the mark
   if (!contents.isLevelRead) return { do: 'read-level' };
   if (plan && !plan.primes && !isRound) return { do: 'cannot-prime', liftMm: plan.liftMm, shutoffMm: plan.shutoffMm };
@@ -232,10 +238,64 @@ export function fillOrder(procedure: Procedure, state: RunState, nowMs: number, 
   return pumpOn(now, plan, procedure.volume.sdMl, state);
 }
 
-/** So much at most; what is known badly is looked at before anything is poured. */
-function pourOrLook({ twin, at, sdMl, contents }: Now, toMarkMl: number): FillOrder {
+/** Share of full speed for the next run, by the plan. */
+function speedOf(now: Now, plan: FillSimulation | null, pulse: SimulatedPulse | null, state: RunState): number | null {
+  const liftShare = plan && plan.shutoffMm > 0 ? Math.sqrt((FILL_ORDER.liftReserve * Math.max(0, plan.liftMm)) / plan.shutoffMm) : 0;
+  return speedFor(now, pulse?.speed ?? now.twin.drive.speed, liftShare, runsSincePour(state));
+}
+
+const startMarks = new WeakMap<object, number>();
+
+/**
+ * mL to which the reservoir is filled before the pump starts. Where a bottle is poured beside the running pump, a pump that
+ * draws faster than a hand pours is stopped at the low mark, and the column comes back: what was poured until then must find
+ * room. Tried at the pump's head as its curve says and off by what it may be off.
+ */
+function startMarkMl(now: Now, plan: FillSimulation | null, state: RunState): number {
+  const { twin, at, contents } = now;
   const { fillMarkMl, lowMarkMl } = twin.drive;
-  const mostMl = mostPour(twin.brimMl - at.reservoirMl + (toMarkMl - (fillMarkMl - at.reservoirMl)), sdMl, toMarkMl);
+  const pulse = plan?.pulses[0];
+  const { standing } = contents;
+  if (!pulse?.pouredRunning || !standing) return fillMarkMl;
+  const known = startMarks.get(standing);
+  if (known !== undefined) return known;
+  const share = (speedOf(now, plan, pulse, state) ?? twin.drive.speed) / Math.max(1e-3, twin.drive.speed);
+  const least = (lowMarkMl + fillMarkMl) / 2;
+  let markMl = fillMarkMl;
+  for (let step = 0; step < FILL_ORDER.startSteps && markMl > least; step += 1) {
+    const overMl = Math.max(
+      ...FILL_ORDER.headFactors.map((head) => comesBackOverMl(twin, { ...at, reservoirMl: markMl }, share * Math.sqrt(head))),
+    );
+    if (overMl <= 0) break;
+    markMl = Math.max(least, markMl - overMl);
+  }
+  startMarks.set(standing, markMl);
+  return markMl;
+}
+
+/** mL by which the reservoir runs over, errors of what was poured counted, where the pump is stopped at the low mark while a hand pours beside it; 0 or less: there is room, or it never sinks so low. */
+function comesBackOverMl(twin: LiquidTwin, from: Wetted, slowed: number): number {
+  const run = copyOf(from);
+  const { lowMarkMl } = twin.drive;
+  const topMl = runningMarkMl(twin);
+  let pouredMl = 0;
+  for (let seconds = 0; seconds < FILL_ORDER.mostPourS; seconds += 1) {
+    twin.run(run, 1, slowed);
+    if (twin.goesRound(run)) return 0;
+    const ml = Math.max(0, Math.min(FILL.mostPourMlPerS, topMl - run.reservoirMl));
+    twin.pour(run, ml);
+    pouredMl += ml;
+    if (run.reservoirMl > lowMarkMl) continue;
+    const overMl = twin.stop(run);
+    return run.reservoirMl + overMl + FILL_ORDER.keepsSd * jugSdMl(pouredMl) - twin.brimMl;
+  }
+  return 0;
+}
+
+/** So much at most; what is known badly is looked at before anything is poured. */
+function pourOrLook({ twin, at, sdMl, contents }: Now, markMl: number, toMarkMl: number): FillOrder {
+  const { fillMarkMl, lowMarkMl } = twin.drive;
+  const mostMl = mostPour(twin.brimMl - at.reservoirMl + (toMarkMl - (markMl - at.reservoirMl)), sdMl, toMarkMl);
   const isVague = FILL_ORDER.keepsSd * sdMl > (fillMarkMl - lowMarkMl) / 2;
   const isWorthIt = mostMl >= Math.min(FILL.handsGainMl, toMarkMl / 2);
   return contents.isLevelRead || (isWorthIt && !isVague) ? { do: 'pour', mostMl } : { do: 'read-level' };
@@ -244,10 +304,8 @@ function pourOrLook({ twin, at, sdMl, contents }: Now, toMarkMl: number): FillOr
 /** The pump goes on: for a pulse, to see whether the level stays, or until liquid is seen to come back where the book expects no gap any more. */
 function pumpOn(now: Now, plan: FillSimulation | null, volumeSdMl: number, state: RunState): FillOrder {
   const { twin, isRound } = now;
-  const runs = runsSincePour(state);
   const pulse = isRound ? null : (plan?.pulses[0] ?? null);
-  const liftShare = plan && plan.shutoffMm > 0 ? Math.sqrt((FILL_ORDER.liftReserve * Math.max(0, plan.liftMm)) / plan.shutoffMm) : 0;
-  const speed = speedFor(now, pulse?.speed ?? twin.drive.speed, liftShare, runs);
+  const speed = speedOf(now, plan, pulse, state);
   const run = runOfPulse(now, speed ?? twin.drive.speed, volumeSdMl);
   const common = { do: 'pump-on', speed, offAtMl: switchOffMl(now, speed, run.fastestMlPerS) } as const;
   if (!pulse) return { ...common, runS: isRound ? roundRunS(state) : unknownEndS(now), pour: null };

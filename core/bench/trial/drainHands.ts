@@ -1,17 +1,33 @@
+import type { Random } from '../../base/random/random.js';
 import { wantsLevelFirst } from '../runs/book.js';
 import { expectedDrains } from '../runs/contents.js';
 import type { RunEventBody } from '../runs/entries/all.js';
 import type { Procedure } from '../runs/procedure.js';
 import type { RunState } from '../runs/state.js';
-import type { TrialBench } from './trialBench.js';
+import { TRIAL, type TrialBench } from './trialBench.js';
 
 /** How the led technician drains: what the sheet says, opening by opening. */
 export class DrainHands {
+  /** openings that a hand forgot to shut: a lock has to answer before liquid meets them */
+  private forgotten: (() => void)[] = [];
+
   constructor(
     private readonly procedure: Procedure,
     private readonly bench: TrialBench,
+    private readonly random: Random,
     private readonly say: (body: RunEventBody) => boolean,
   ) {}
+
+  get hasForgotten(): boolean {
+    return this.forgotten.length > 0;
+  }
+
+  /** A lock said so: everything is shut. */
+  shutForgotten(): void {
+    const open = this.forgotten;
+    this.forgotten = [];
+    open.forEach((shut) => shut());
+  }
 
   /** Stand by stand as advised: turned, opened in the order that was said, measured. */
   drain(state: RunState): void {
@@ -85,6 +101,9 @@ export class DrainHands {
     this.bench.advance(isFirst ? 240 : 120);
     const volumeMl = this.bench.jugMl(ran);
     if (volumeMl > 0) this.say({ type: 'drained', step, volumeMl, how: 'jug', wasteId: null });
-    for (const opening of [drain, ...airs]) move(opening, false);
+    for (const opening of [drain, ...airs]) {
+      if (this.random.next() < TRIAL.forgetsShare) this.forgotten.push(() => move(opening, false));
+      else move(opening, false);
+    }
   }
 }

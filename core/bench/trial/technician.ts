@@ -76,7 +76,7 @@ export class Technician {
     private readonly random: Random,
   ) {
     this.fold = new RunFold(procedure);
-    this.drains = new DrainHands(procedure, bench, (body) => this.say(body));
+    this.drains = new DrainHands(procedure, bench, random, (body) => this.say(body));
   }
 
   private get state(): RunState {
@@ -89,6 +89,13 @@ export class Technician {
     if (events.length >= MOST_ENTRIES) throw new DeadEnd('too many entries');
     this.bench.advance(0.5);
     const refusal = refuseEntry(this.procedure, this.state, events, body, this.bench.nowMs);
+    const wets = (body.type === 'pump' && body.on) || body.type === 'timer-started' || ['pour', 'rinse'].includes(body.type);
+    if (this.drains.hasForgotten && wets) {
+      // the lock has to answer what a hand forgot
+      if (!refusal) this.contradictions.push(`${body.type}: taken with an opening left open`);
+      this.drains.shutForgotten();
+      return this.say(body);
+    }
     if (refusal) {
       this.contradictions.push(`${body.type}: ${refusal.rule ?? refusal.code}`);
       return false;
@@ -246,7 +253,7 @@ export class Technician {
     switch (order.do) {
       case 'pour': {
         const before = this.bench.liquid.spilledMl;
-        const { ml, toMark } = this.bench.pour(order.mostMl);
+        const { ml, toMark } = this.bench.pour(order.mostMl * this.ownShare());
         this.bench.advance(ml / 20 + 4);
         const typed = this.bench.jugMl(ml);
         if (typed > 0) this.say(entry(typed, toMark));
@@ -287,6 +294,11 @@ export class Technician {
     if (ml > 1) this.say({ type: 'outflow', way: 'ran-over', volumeMl: Math.max(1, Math.round(ml * this.random.between(0.6, 1.4))) });
   }
 
+  /** Now and then a hand does less than it was told: a bottle is empty, somebody calls. */
+  private ownShare(): number {
+    return this.random.next() < TRIAL.ownIdeaShare ? this.random.between(...TRIAL.doesShare) : 1;
+  }
+
   private pulse(order: FillOrder & { do: 'pump-on' }, entry: (volumeMl: number, toMark: boolean) => RunEventBody): void {
     const body: RunEventBody = { type: 'pump', on: true, ...(order.speed === null ? {} : { speed: order.speed }) };
     const isTaken = this.say(body);
@@ -295,7 +307,8 @@ export class Technician {
     this.bench.switchPump(true);
     if (order.pour === null) {
       // eyes stay on the level: at the low mark a hand goes to the switch
-      for (let ran = 0; ran < order.runS; ran += TRIAL.stepS) {
+      const runS = order.runS * this.ownShare();
+      for (let ran = 0; ran < runS; ran += TRIAL.stepS) {
         this.bench.advance(TRIAL.stepS);
         if (this.bench.liquid.shownMl(true) <= order.offAtMl) break;
       }

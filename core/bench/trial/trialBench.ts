@@ -24,6 +24,11 @@ export const TRIAL = {
   pourCutShare: 0.05,
   /** s by which a hand stops the pump late, at most */
   lateS: 1,
+  /** share of pours and pump runs of which a hand does only a part, and how much of it */
+  ownIdeaShare: 0.1,
+  doesShare: [0.3, 0.9],
+  /** share of openings that stay open after a drain until a lock says so */
+  forgetsShare: 0.05,
   stepS: 0.1,
   /** mL/s at which a bottle is emptied beside a running pump */
   pourMlPerS: 25,

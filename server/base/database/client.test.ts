@@ -11,7 +11,7 @@ afterAll(() => bench.close());
 
 it('a connection that breaks between two queries of a transaction is an error of that transaction, not the end of the process', async () => {
   const broke: Error[] = [];
-  const pool = openPool(urlOfDatabase(process.env.LAVACRUM_TEST_DATABASE as string, bench.databaseName), (error) => broke.push(error));
+  const pool = openPool(urlOfDatabase(process.env.LAVACRUM_TEST_SERVER as string, bench.databaseName), (error) => broke.push(error));
   const client = await pool.connect();
   await client.query('begin');
   const { rows } = await client.query<{ pid: number }>('select pg_backend_pid() as pid');

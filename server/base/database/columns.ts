@@ -4,6 +4,9 @@ import { customType, pgPolicy, pgRole, timestamp, unique, uuid, type AnyPgColumn
 /** The role every request works as: no owner, no superuser, so that row policies bind it. Made by the first migration. */
 export const appRole = pgRole('lavacrum_app').existing();
 
+/** What the server works as outside a workshop: it finds the account that signs in, and little else. Made by a migration. */
+export const serverRole = pgRole('lavacrum_server').existing();
+
 export const instant = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
 
 /**

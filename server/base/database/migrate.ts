@@ -4,6 +4,8 @@ import { readMigrationFiles } from 'drizzle-orm/migrator';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
 
+import { forcePolicies, handQueueOver, makeRoles } from './roles.js';
+
 /** Any number, the same on every server: only one of them migrates at a time. */
 const MIGRATION_LOCK = 418_001;
 
@@ -30,7 +32,7 @@ async function refuseNewer(client: pg.Client, folder: string): Promise<void> {
   if (Number(rows[0]?.newest ?? 0) > newestKnown) throw new NewerDatabase(known.length, Number(rows[0]?.found));
 }
 
-/** Brings the database to the newest schema. @param folder holds the committed SQL files @throws NewerDatabase */
+/** Brings the database to the newest schema. `url` signs in as the owner of the tables. @param folder holds the committed SQL files @throws NewerDatabase */
 export async function migrateDatabase(url: string, folder: string): Promise<void> {
   const client = new pg.Client({ connectionString: url, connectionTimeoutMillis: 4000 });
   // A connection lost midway rejects the running query; without a listener it would also end the process.
@@ -40,7 +42,11 @@ export async function migrateDatabase(url: string, folder: string): Promise<void
     await client.query('select pg_advisory_lock($1)', [MIGRATION_LOCK]);
     await client.query("set client_min_messages = 'warning'");
     await refuseNewer(client, folder);
+    await makeRoles(client);
+    await forcePolicies(client, false);
     await migrate(drizzle(client), { migrationsFolder: folder });
+    await handQueueOver(client);
+    await forcePolicies(client, true);
   } finally {
     await client.end();
   }

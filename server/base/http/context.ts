@@ -42,9 +42,13 @@ declare module 'express-session' {
 export interface SignedIn {
   readonly personId: string;
   readonly workshopId: string;
+  /** ms; when somebody signed in; missing in sessions of older programs */
+  sinceMs?: number;
 }
 
-export interface Account extends SignedIn {
+export interface Account {
+  readonly personId: string;
+  readonly workshopId: string;
   readonly personName: string;
   readonly role: Role;
   readonly workshopName: string;

@@ -14,6 +14,7 @@ export type ErrorCode =
   | 'conflict'
   | 'refused'
   | 'too-many'
+  | 'busy'
   | 'database-away'
   | 'internal';
 
@@ -31,6 +32,7 @@ const STATUS: Record<ErrorCode, number> = {
   conflict: 409,
   refused: 409,
   'too-many': 429,
+  busy: 503,
   'database-away': 503,
   internal: 500,
 };
@@ -98,7 +100,11 @@ export function databaseErrorOf(error: unknown): DatabaseError | null {
   return null;
 }
 
-const AWAY = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOTFOUND', '57P01', '57P02', '57P03', '53300']);
+/** refuses or breaks connections: down, starting, told to end a session that paused too long, full of connections, or its disk is full */
+const AWAY = new Set([
+  ...['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOTFOUND'],
+  ...['57P01', '57P02', '57P03', '25P03', '53300'],
+]);
 
 export const isDatabaseAway = (error: unknown): boolean => {
   const code = databaseErrorOf(error)?.code;
@@ -127,6 +133,22 @@ function toDomain(error: unknown): DomainError | InputProblem {
     case '23514':
     case '23502':
       return new DomainError('invalid-input', `The database refused a value${database.constraint ? ` (${database.constraint})` : ''}.`);
+    case '22003':
+    case '22007':
+    case '22008':
+      return new DomainError('invalid-input', 'A number or a date is larger than can be stored.');
+    case '53100':
+    case '58030':
+      return new DomainError(
+        'database-away',
+        'The disk of the server is full or cannot be written. Nothing was saved; free space, then try again.',
+      );
+    case '55P03':
+    case '57014':
+      return new DomainError(
+        'busy',
+        'Somebody else is saving the same thing, and it takes too long. Nothing of yours was written; try again in a moment.',
+      );
     case '22P05':
     case '22021':
       return new DomainError('invalid-input', 'A text holds a character that cannot be stored; remove control characters.');

@@ -1,10 +1,7 @@
-import { createHash } from 'node:crypto';
-import { and, eq } from 'drizzle-orm';
 import type { Request, RequestHandler, Response, Router } from 'express';
-import { id } from '../../../core/base/checking/fields.js';
-import { idempotency } from '../database/tables/people.js';
 import { runScoped, type App, type Ask } from './context.js';
-import { DomainError } from './errors.js';
+import { Gate } from './gate.js';
+import { once, type Fingerprint } from './idempotency.js';
 
 /** An answer as a route makes it: an instant may still be a date, which becomes its ISO string on the way. */
 export type Made<T> = T extends string
@@ -25,14 +22,30 @@ export interface Routes {
   get<T extends object>(path: string, work: Work<T>): void;
   put<T extends object>(path: string, work: Work<T>): void;
   delete<T extends object>(path: string, work: Work<T>): void;
-  /** answers 201; a repeated idempotency key gets the first answer again */
-  post<T extends object>(path: string, work: Work<T>): void;
+  /** answers 201; a repeated idempotency key gets the first answer again. `secret`: the answer is shown once and kept nowhere */
+  post<T extends object>(path: string, work: Work<T>, options?: { readonly secret: true }): void;
 }
 
-export function routesOn(router: Router, app: App): Routes {
-  const on = <T extends object>(method: Method, path: string, work: Work<T>, status: number): void => {
+/**
+ * Shares of the pool's twelve connections: what changes one thing (the first id of an address), and all that one workshop
+ * asks at once. A row that somebody keeps locked, or a workshop that asks for everything, leaves connections to the others.
+ */
+const SHARE = { row: 3, rowWaiting: 200, workshop: 8, workshopWaiting: 1000 } as const;
+const FIRST_ID = /[0-9a-f]{8}-[0-9a-f-]{27}/i;
+
+export function routesOn(router: Router, app: App, fingerprint: Fingerprint): Routes {
+  const rows = new Gate(SHARE.row, SHARE.rowWaiting);
+  const workshops = new Gate(SHARE.workshop, SHARE.workshopWaiting);
+  const inTurn = <T>(request: Request, work: () => Promise<T>): Promise<T> => {
+    const own = (): Promise<T> => workshops.through(request.session.signedIn?.workshopId ?? '', work);
+    const id = request.method === 'GET' ? undefined : FIRST_ID.exec(request.path)?.[0];
+    return id === undefined ? own() : rows.through(`${request.session.signedIn?.workshopId} ${id.toLowerCase()}`, own);
+  };
+  const on = <T extends object>(method: Method, path: string, work: Work<T>, status: number, isSecret = false): void => {
     const handler: RequestHandler = async (request, response) => {
-      const result = await runScoped(app, request, (ask) => (method === 'post' ? once(ask, status, work) : work(ask)));
+      const result = await inTurn(request, () =>
+        runScoped(app, request, (ask) => (method === 'post' ? once(ask, { status, isSecret, fingerprint }, work) : work(ask))),
+      );
       send(response, status, result);
     };
     router[method](path, handler);
@@ -41,56 +54,10 @@ export function routesOn(router: Router, app: App): Routes {
     get: (path, work) => on('get', path, work, 200),
     put: (path, work) => on('put', path, work, 200),
     delete: (path, work) => on('delete', path, work, 200),
-    post: (path, work) => on('post', path, work, 201),
+    post: (path, work, options) => on('post', path, work, 201, options?.secret),
   };
 }
 
 function send(response: Response, status: number, body: object): void {
   response.status(status).json(body);
-}
-
-/**
- * Does the work once for an idempotency key. The key's row is taken first, inside the same transaction: a second submit
- * at the same moment waits for the first and then finds its answer.
- */
-async function once(ask: Ask, status: number, work: (ask: Ask) => Promise<object>): Promise<object> {
-  const key = keyOf(ask.request);
-  if (key === null) return work(ask);
-  const { scope, account, request } = ask;
-  const route = `${request.method} ${request.originalUrl.split('?')[0]}`;
-  const requestHash = createHash('sha256')
-    .update(JSON.stringify(request.body ?? null))
-    .digest('hex');
-  const taken = await scope
-    .insert(idempotency)
-    .values({
-      workshopId: account.workshopId,
-      key,
-      personId: account.personId,
-      route,
-      requestHash,
-      status,
-      answer: {},
-      createdAt: ask.clock.now(),
-    })
-    .onConflictDoNothing()
-    .returning({ key: idempotency.key });
-  const mine = and(eq(idempotency.workshopId, account.workshopId), eq(idempotency.key, key));
-  if (taken.length === 0) {
-    const [before] = await scope.select().from(idempotency).where(mine);
-    if (!before || before.route !== route || before.requestHash !== requestHash) {
-      throw new DomainError('conflict', 'This idempotency key was already used for something else; use a fresh one.');
-    }
-    return before.answer as object;
-  }
-  const answer = await work(ask);
-  await scope.update(idempotency).set({ answer }).where(mine);
-  return answer;
-}
-
-function keyOf(request: Request): string | null {
-  const key = request.get('idempotency-key');
-  if (key === undefined) return null;
-  if (id().validate(key).error) throw new DomainError('invalid-input', 'The idempotency key must be a UUID.');
-  return key.toLowerCase();
 }

@@ -6,9 +6,9 @@ import { DomainError } from './errors.js';
 
 /**
  * Headers. No inline script anywhere; everything comes from the app itself. Styles may be inline because the
- * framework's theme writes a style element. No upgrade to HTTPS: the app is served on loopback or behind a proxy.
+ * framework's theme writes a style element. Behind a proxy that speaks TLS browsers are told never to come without it; on loopback there is none.
  */
-export const securityHeaders = (): RequestHandler =>
+export const securityHeaders = (overTls: boolean): RequestHandler =>
   helmet({
     contentSecurityPolicy: {
       useDefaults: false,
@@ -26,7 +26,7 @@ export const securityHeaders = (): RequestHandler =>
         frameAncestors: ["'none'"],
       },
     },
-    strictTransportSecurity: false,
+    strictTransportSecurity: overTls ? { maxAge: 31_536_000, includeSubDomains: false } : false,
     crossOriginEmbedderPolicy: false,
     referrerPolicy: { policy: 'same-origin' },
   });

@@ -1,6 +1,8 @@
 import type { Response } from 'express';
 import pg from 'pg';
 import type { Logger } from 'pino';
+import { settingsOf } from '../database/client.js';
+import { DomainError } from '../http/errors.js';
 import { PUSH_CHANNEL, type BenchCommand, type PushNotice } from './notices.js';
 
 /** ms between signs of life: proxies close what is silent for a minute */
@@ -10,10 +12,19 @@ const RETRY_MS = { first: 250, most: 5000 } as const;
 /** ms a browser waits before it asks again */
 const BROWSER_RETRY_MS = 1000;
 
-interface Watcher {
+/** Whose browser it is. */
+export interface WatchedBy {
   readonly workshopId: string;
+  readonly personId: string;
+  readonly sessionId: string;
+}
+
+interface Watcher extends WatchedBy {
   readonly response: Response;
 }
+
+/** streams of one session (one a tab), and of this process; beyond the first the oldest ends, beyond the second nobody is let in */
+export const STREAMS = { session: 8, process: 2000 } as const;
 
 /**
  * One listening database connection a process, outside the pool, and the browsers that watch. After a gap in listening
@@ -33,14 +44,44 @@ export class PushHub {
     private readonly databaseUrl: string,
     private readonly log: Logger,
   ) {
-    this.heartbeat = setInterval(() => this.watchers.forEach(({ response }) => response.write(': here\n\n')), HEARTBEAT_MS);
+    this.heartbeat = setInterval(() => void this.beat(), HEARTBEAT_MS);
     this.heartbeat.unref();
+  }
+
+  /** A sign of life to everybody whose session still is one; the others are shown out, whatever ended it, on whichever server. */
+  async beat(): Promise<void> {
+    const ended = await this.endedSessions().catch(() => new Set<string>());
+    for (const { sessionId, response } of this.watchers)
+      if (ended.has(sessionId)) response.end();
+      else response.write(': here\n\n');
+  }
+
+  private async endedSessions(): Promise<ReadonlySet<string>> {
+    const watched = [...this.watchers];
+    if (!this.client || watched.length === 0) return new Set();
+    const { rows } = await this.client.query<{ sid: string }>(
+      `select s.sid from session s join person p on p.id = (s.sess->'signedIn'->>'personId')::uuid
+       where s.sid = any($1) and s.expire > now() and p.active`,
+      [watched.map(({ sessionId }) => sessionId)],
+    );
+    const alive = new Set(rows.map(({ sid }) => sid));
+    return new Set(watched.map(({ sessionId }) => sessionId).filter((sid) => !alive.has(sid)));
+  }
+
+  /** Somebody signed out: what is open in other tabs ends at once. */
+  endSession(sessionId: string): void {
+    for (const watcher of this.watchers) if (watcher.sessionId === sessionId) watcher.response.end();
   }
 
   /** Begins to listen. Resolves once it does, or once a first try failed and the next is due. */
   async listen(): Promise<void> {
     if (this.closed) return;
-    const client = new pg.Client({ connectionString: this.databaseUrl, application_name: 'lavacrum push', keepAlive: true });
+    const client = new pg.Client({
+      connectionString: this.databaseUrl,
+      application_name: 'lavacrum push',
+      keepAlive: true,
+      options: settingsOf(this.databaseUrl, true),
+    });
     client.on('notification', ({ payload }) => this.spread(payload ?? ''));
     client.on('error', (error) => this.lost(client, error));
     client.on('end', () => this.lost(client, null));
@@ -81,11 +122,15 @@ export class PushHub {
   }
 
   /** A browser begins to watch its workshop. It is told to fetch at once: between its page and this moment something may have happened. */
-  watch(workshopId: string, response: Response): void {
+  watch(by: WatchedBy, response: Response): void {
+    if (this.watchers.size >= STREAMS.process)
+      throw new DomainError('busy', 'Too many pages watch this server; this one asks from time to time.');
+    const same = [...this.watchers].filter(({ sessionId }) => sessionId === by.sessionId);
+    same.slice(0, Math.max(0, same.length + 1 - STREAMS.session)).forEach((oldest) => oldest.response.end());
     response.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' });
     response.write(`retry: ${BROWSER_RETRY_MS}\n\n`);
     write(response, 'resync', {});
-    const watcher = { workshopId, response };
+    const watcher = { ...by, response };
     this.watchers.add(watcher);
     response.on('close', () => this.watchers.delete(watcher));
   }

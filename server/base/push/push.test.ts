@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { TestBench, type Visitor } from '../../../tests/integration/bench.js';
+import { STREAMS } from './hub.js';
 
 let bench: TestBench;
 let lead: Visitor;
@@ -20,6 +21,8 @@ interface Notice {
 /** A browser's event stream, read as far as it has come. */
 class Stream {
   readonly notices: Notice[] = [];
+  /** the server closed it */
+  ended = false;
   private readonly stop = new AbortController();
 
   static async open(visitor: Visitor): Promise<Stream> {
@@ -36,7 +39,10 @@ class Stream {
     try {
       for (;;) {
         const { done, value } = (await reader?.read()) ?? { done: true, value: '' };
-        if (done) return;
+        if (done) {
+          this.ended = true;
+          return;
+        }
         text += value;
         const blocks = text.split('\n\n');
         text = blocks.pop() ?? '';
@@ -82,6 +88,30 @@ describe('the event stream', () => {
     expect(foreign.of('run')).toEqual([]);
     foreign.close();
     own.close();
+  });
+
+  it('ends with its session: signed out in another tab, or the account closed on whichever server', async () => {
+    const leaving = await bench.workshop('Leaving');
+    const [tab, closed] = [await Stream.open(leaving), await Stream.open(await bench.workshop('Closed'))];
+    await leaving.send('DELETE', '/api/session');
+    await expect.poll(() => tab.ended).toBe(true);
+    await bench.pool.query("update person set active = false where name = 'Lead of Closed'");
+    expect(closed.ended).toBe(false);
+    await bench.push.beat();
+    await expect.poll(() => closed.ended).toBe(true);
+    const own = await Stream.open(lead);
+    await bench.push.beat();
+    expect(own.ended).toBe(false);
+    own.close();
+  });
+
+  it('is open so often at most for one session: the oldest ends', async () => {
+    const many = await bench.workshop('Many tabs');
+    const streams: Stream[] = [];
+    for (let n = 0; n < STREAMS.session + 2; n += 1) streams.push(await Stream.open(many));
+    await expect.poll(() => streams.filter(({ ended }) => ended).length).toBe(2);
+    expect(streams.slice(0, 2).every(({ ended }) => ended)).toBe(true);
+    streams.forEach((each) => each.close());
   });
 
   it('is only for those who are signed in', async () => {

@@ -1,9 +1,9 @@
-import { and, eq, sql } from 'drizzle-orm';
+import { and, eq, lt } from 'drizzle-orm';
 import { InputProblem } from '../../../core/base/checking/input.js';
 import type { InstrumentReading } from '../../../core/bench/instruments/kinds.js';
 import { readReading, readState } from '../../../core/bench/instruments/payloads.js';
 import type { InstrumentTopic } from '../../../core/bench/instruments/topics.js';
-import { inWorkshop, type Database, type Scope } from '../../base/database/client.js';
+import { inWorkshop, workshopIds, type Database, type Scope } from '../../base/database/client.js';
 import type { Clock } from '../../base/http/clock.js';
 import { pushNotice, type ReadingRow } from '../../base/push/notices.js';
 import { instrument, instrumentReading } from '../../base/database/tables/instruments.js';
@@ -156,11 +156,13 @@ export class Ingest {
 
 /** Readings older than a while go: what counts for a record is an entry of its run. */
 export async function pruneReadings(database: Database, now: Date): Promise<void> {
-  await database.execute(sql`delete from instrument_reading where at < ${new Date(now.getTime() - KEPT_DAYS * 86_400_000)}`);
+  const before = new Date(now.getTime() - KEPT_DAYS * 86_400_000);
+  for (const id of await workshopIds(database))
+    await inWorkshop(database, id, (scope) => scope.delete(instrumentReading).where(lt(instrumentReading.at, before)));
 }
 
 /** Without a broker nobody is online: what was retained is gone with it. */
 export async function markAllOffline(database: Database): Promise<void> {
-  // over all workshops, as the owner of the tables
-  await database.execute(sql`update instrument set online = false where online`);
+  for (const id of await workshopIds(database))
+    await inWorkshop(database, id, (scope) => scope.update(instrument).set({ online: false }).where(eq(instrument.online, true)));
 }

@@ -148,20 +148,20 @@ describe('several servers on one database', () => {
   it('leave the instruments to one of them, and another takes over when it goes', async () => {
     const log = pino({ level: 'silent' });
     const own = { mqttUrl: null, host: '127.0.0.1', port: 0 };
-    const second = new InstrumentService({ databaseUrl: bench.databaseUrl, ...own }, openDatabase(bench.pool), systemClock, log);
+    const second = new InstrumentService({ databaseUrl: bench.databaseUrl, ...own }, bench.database, systemClock, log);
     await second.start();
     expect(second.url).toBeNull();
     await service.close();
     await until(async () => second.url, (url) => url !== null); // prettier-ignore
     await second.close();
-    service = new InstrumentService({ databaseUrl: bench.databaseUrl, ...own }, openDatabase(bench.pool), systemClock, log);
+    service = new InstrumentService({ databaseUrl: bench.databaseUrl, ...own }, bench.database, systemClock, log);
     await service.start();
     expect(service.url).not.toBeNull();
   });
 
   it('keep readings for a month, and entries of runs for good', async () => {
     await bench.pool.query("insert into instrument_reading (workshop_id, bench_id, kind, value, at) values ($1, $2, 'gauge', 1, now() - interval '40 days'), ($1, $2, 'gauge', 2, now() - interval '20 days')", [workshopId, benchId]); // prettier-ignore
-    await pruneReadings(openDatabase(bench.pool), new Date());
+    await pruneReadings(bench.database, new Date());
     const { rows } = await bench.pool.query("select value from instrument_reading where at < now() - interval '10 days'");
     expect(rows).toEqual([{ value: 2 }]);
   });

@@ -26,10 +26,14 @@ const afterSchema = Joi.object({
 export function instrumentRoutes(routes: Routes): void {
   routes.get<InstrumentsAnswer>('/instruments', listBenches);
   routes.get<ReadingsAnswer>('/benches/:id/readings', readReadings);
-  routes.post<AccessAnswer>('/benches/:id/access', async (ask) => {
-    needLead(ask);
-    return { ...(await renewAccess(ask.scope, ask.account, idFrom(ask.request, 'id', 'bench'), false)), url: ask.instruments.url };
-  });
+  routes.post<AccessAnswer>(
+    '/benches/:id/access',
+    async (ask) => {
+      needLead(ask);
+      return { ...(await renewAccess(ask.scope, ask.account, idFrom(ask.request, 'id', 'bench'), false)), url: ask.instruments.url };
+    },
+    { secret: true },
+  );
   routes.post('/benches/:id/hands', async ({ scope, account, request }) => {
     const benchId = idFrom(request, 'id', 'bench');
     const move = readMove(request.body);

@@ -12,7 +12,7 @@ import {
   benchTopic,
   readTopic,
 } from '../../../core/bench/instruments/topics.js';
-import { inWorkshop, type Database } from '../../base/database/client.js';
+import { inWorkshop, settingsOf, type Database } from '../../base/database/client.js';
 import type { Clock } from '../../base/http/clock.js';
 import { pushNotice, type BenchTelling } from '../../base/push/notices.js';
 import { verifyAccess } from './access.js';
@@ -102,6 +102,7 @@ export class InstrumentService {
       connectionString: this.settings.databaseUrl,
       application_name: 'lavacrum instruments',
       keepAlive: true,
+      options: settingsOf(this.settings.databaseUrl, true),
     });
     client.on('error', () => void this.lost(client));
     client.on('end', () => void this.lost(client));

@@ -42,9 +42,15 @@ async function start(): Promise<void> {
   if (running && !builtSince(own.dataFolder) && (await healthAt(running.port)) === 'ok')
     return announce(running.port, own.demo, 'Lavacrum is already running');
   if (running) await stopService(own.dataFolder);
-  const databaseUrl = own.ownDatabase ?? (await startCluster({ dataFolder: own.dataFolder })).url;
-  await startService({ root, dataFolder: own.dataFolder, port: own.port, databaseUrl });
+  await startService({ root, dataFolder: own.dataFolder, port: own.port, ...(await logins(own)) });
   announce(own.port, own.demo, 'Lavacrum is running');
+}
+
+/** How the server and the owner of its tables sign in: to the private cluster, which starts if need be, or to the user's own. */
+async function logins({ ownDatabase, dataFolder }: Settings): Promise<{ databaseUrl: string; ownerUrl: string }> {
+  if (ownDatabase !== null) return { databaseUrl: ownDatabase, ownerUrl: process.env.LAVACRUM_OWNER_URL ?? ownDatabase };
+  const { url, serverUrl } = await startCluster({ dataFolder });
+  return { databaseUrl: serverUrl, ownerUrl: url };
 }
 
 function announce(port: number, demo: boolean, words: string): void {
@@ -67,7 +73,7 @@ async function stop(): Promise<void> {
 /** Erases everything in the database and writes the demo anew, after asking. */
 async function resetDemo(): Promise<void> {
   const own = settings();
-  const databaseUrl = own.ownDatabase ?? (await startCluster({ dataFolder: own.dataFolder })).url;
+  const { databaseUrl, ownerUrl } = await logins(own);
   const { host, pathname } = new URL(databaseUrl);
   if (!process.argv.includes('--yes')) {
     const prompt = createInterface({ input: process.stdin, output: process.stdout });
@@ -81,11 +87,11 @@ async function resetDemo(): Promise<void> {
     if (answer.trim() !== 'erase') return say('Nothing was changed.');
   }
   await stopService(own.dataFolder);
-  const client = new pg.Client({ connectionString: databaseUrl });
+  const client = new pg.Client({ connectionString: ownerUrl });
   await client.connect();
   await client.query('drop schema if exists drizzle cascade; drop schema public cascade; create schema public');
   await client.end();
-  await startService({ root, dataFolder: own.dataFolder, port: own.port, databaseUrl });
+  await startService({ root, dataFolder: own.dataFolder, port: own.port, databaseUrl, ownerUrl });
   announce(own.port, own.demo, 'The demo was written anew. Lavacrum is running');
 }
 

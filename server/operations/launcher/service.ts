@@ -10,6 +10,8 @@ export interface ServiceOptions {
   readonly dataFolder: string;
   readonly port: number;
   readonly databaseUrl: string;
+  /** as the tables' owner, for migrations; the same where one login does both */
+  readonly ownerUrl: string;
 }
 
 const SERVER_FILE = path.join('dist', 'main.mjs');
@@ -51,7 +53,7 @@ export async function healthAt(port: number): Promise<Health> {
 }
 
 /** Starts the server and waits until it is ready for people. */
-export async function startService({ root, dataFolder, port, databaseUrl }: ServiceOptions): Promise<void> {
+export async function startService({ root, dataFolder, port, databaseUrl, ownerUrl }: ServiceOptions): Promise<void> {
   mkdirSync(dataFolder, { recursive: true });
   const logFile = path.join(dataFolder, 'server.log');
   const log = openSync(logFile, 'a');
@@ -59,7 +61,14 @@ export async function startService({ root, dataFolder, port, databaseUrl }: Serv
     cwd: root,
     detached: true,
     stdio: ['ignore', log, log],
-    env: { ...process.env, NODE_ENV: 'production', DATABASE_URL: databaseUrl, LAVACRUM_PORT: String(port), LAVACRUM_DATA: dataFolder },
+    env: {
+      ...process.env,
+      NODE_ENV: 'production',
+      DATABASE_URL: databaseUrl,
+      LAVACRUM_OWNER_URL: ownerUrl,
+      LAVACRUM_PORT: String(port),
+      LAVACRUM_DATA: dataFolder,
+    },
   });
   closeSync(log);
   let exited = false;

@@ -96,6 +96,7 @@ export async function runTests(root: string, only: readonly string[]): Promise<n
   const env = {
     ...process.env,
     LAVACRUM_TEST_DATABASE: cluster?.url ?? '',
+    LAVACRUM_TEST_SERVER: cluster?.serverUrl ?? '',
     LAVACRUM_TEST_SCRATCH: scratch,
     NODE_ENV: 'test',
     CI: process.env.CI ?? '',

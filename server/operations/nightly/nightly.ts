@@ -2,10 +2,11 @@ import PgBoss from 'pg-boss';
 import type { Logger } from 'pino';
 import { dayIn } from '../../../core/base/units/calendar.js';
 import { workshop } from '../../base/database/tables/people.js';
-import { inWorkshop, type Database } from '../../base/database/client.js';
+import { inWorkshop, workshopIds, type Database } from '../../base/database/client.js';
 import { openMissingDust } from '../../workshop/due-dates/dust.js';
 import { redate } from '../../workshop/due-dates/redate.js';
 import type { Clock } from '../../base/http/clock.js';
+import { pruneAnswers } from '../../base/http/idempotency.js';
 import { tellDue } from '../../workshop/messages/messages.js';
 import { Post } from '../../workshop/messages/post.js';
 import { startStandIn } from '../../workshop/messages/standIn.js';
@@ -86,7 +87,7 @@ export class NightlyWork {
       for (const { data } of jobs) await this.tellWorkshop(data.workshopId);
     });
     await boss.work(QUEUES.post, async () => {
-      for (const { id } of await this.workshops()) await this.post?.send(id);
+      for (const id of await workshopIds(this.database)) await this.post?.send(id);
     });
     await boss.work(QUEUES.plan, async () => this.planNight());
     await boss.schedule(QUEUES.plan, NIGHTLY_CRON);
@@ -94,13 +95,9 @@ export class NightlyWork {
     this.log.info({ mail: this.settings.smtpUrl === null ? 'stand-in' : 'outside' }, 'nightly work ready');
   }
 
-  private workshops(): Promise<{ id: string }[]> {
-    return this.database.select({ id: workshop.id }).from(workshop);
-  }
-
   /** One piece a workshop: a large one does not keep the others waiting, and a failed one is tried again alone. */
   async planNight(): Promise<void> {
-    for (const { id } of await this.workshops()) {
+    for (const id of await workshopIds(this.database)) {
       await this.boss?.send(QUEUES.redate, { workshopId: id }, { retryLimit: 3, singletonKey: id });
       await this.boss?.send(QUEUES.tell, { workshopId: id }, { retryLimit: 3, singletonKey: id, startAfter: 60 });
     }
@@ -109,6 +106,7 @@ export class NightlyWork {
   /** Dates computed anew: policies, limits and usage as they are now. */
   redateWorkshop(workshopId: string): Promise<number> {
     return inWorkshop(this.database, workshopId, async (scope) => {
+      await pruneAnswers(scope, this.clock.now());
       await openMissingDust(scope);
       return (await redate(scope, { everything: true })).length;
     });

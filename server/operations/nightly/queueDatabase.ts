@@ -22,7 +22,7 @@ export class QueueDatabase {
     databaseUrl: string,
     private readonly onAway: (error: unknown) => void,
   ) {
-    this.pool = openPool(databaseUrl, onAway, { max: CONNECTIONS, name: 'lavacrum-nightly' });
+    this.pool = openPool(databaseUrl, onAway, { max: CONNECTIONS, name: 'lavacrum-nightly', patient: true });
   }
 
   /** As the library wants it. A statement that the database itself refuses is still an error. */

@@ -28,8 +28,10 @@ export function calendarRoutes(routes: Routes): void {
       .from(calendarFeed)
       .leftJoin(person, eq(person.id, calendarFeed.personId)),
   }));
-  routes.post<{ path: string }>('/calendars', (ask) =>
-    makeFeed(ask, bodyAs<{ personId: string | null }>(ask.request, feedSchema).personId),
+  routes.post<{ path: string }>(
+    '/calendars',
+    (ask) => makeFeed(ask, bodyAs<{ personId: string | null }>(ask.request, feedSchema).personId),
+    { secret: true },
   );
 }
 
@@ -50,7 +52,7 @@ export function openCalendar(router: Router, app: App): void {
   router.get('/calendar/:secret.ics', async (request, response) => {
     const { secret } = request.params as { secret?: string };
     const [feed] = await app.database
-      .select()
+      .select({ workshopId: calendarFeed.workshopId, personId: calendarFeed.personId })
       .from(calendarFeed)
       .where(eq(calendarFeed.secretHash, hashOf(secret ?? '')));
     if (!feed) throw notFound('calendar');
@@ -61,7 +63,7 @@ export function openCalendar(router: Router, app: App): void {
 /** days of due dates that the workshop's calendar shows ahead */
 const DUE_DAYS = 120;
 
-async function calendarOf(app: App, feed: typeof calendarFeed.$inferSelect): Promise<string> {
+async function calendarOf(app: App, feed: Pick<typeof calendarFeed.$inferSelect, 'workshopId' | 'personId'>): Promise<string> {
   return inWorkshop(app.database, feed.workshopId, async (scope) => {
     const [shop] = await scope.select({ name: workshop.name }).from(workshop).where(eq(workshop.id, feed.workshopId));
     const [own] = feed.personId === null ? [] : await scope.select({ name: person.name }).from(person).where(eq(person.id, feed.personId));

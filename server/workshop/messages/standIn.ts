@@ -2,7 +2,7 @@ import { simpleParser } from 'mailparser';
 import { SMTPServer } from 'smtp-server';
 import type { AddressInfo } from 'node:net';
 import type { Logger } from 'pino';
-import type { Database } from '../../base/database/client.js';
+import { inWorkshop, type Database } from '../../base/database/client.js';
 import { standInMail } from '../../base/database/tables/messages.js';
 
 /** Header that says whose message it is: the stand-in's mailbox belongs to one workshop, like every row. */
@@ -23,13 +23,16 @@ export async function startStandIn(database: Database, log: Logger): Promise<{ p
       simpleParser(stream)
         .then((mail) => {
           const workshop = mail.headers.get(WORKSHOP_HEADER.toLowerCase());
-          return database.insert(standInMail).values({
-            workshopId: typeof workshop === 'string' ? workshop : '',
-            sender: session.envelope.mailFrom ? session.envelope.mailFrom.address : '',
-            recipient: session.envelope.rcptTo.map(({ address }) => address).join(', '),
-            subject: mail.subject ?? '',
-            text: mail.text ?? '',
-          });
+          const workshopId = typeof workshop === 'string' ? workshop : '';
+          return inWorkshop(database, workshopId, (scope) =>
+            scope.insert(standInMail).values({
+              workshopId,
+              sender: session.envelope.mailFrom ? session.envelope.mailFrom.address : '',
+              recipient: session.envelope.rcptTo.map(({ address }) => address).join(', '),
+              subject: mail.subject ?? '',
+              text: mail.text ?? '',
+            }),
+          );
         })
         .then(
           () => callback(),

@@ -1,7 +1,6 @@
 import type { Shop } from '../../../core/workshop/people/answers.js';
 import { eq } from 'drizzle-orm';
 import type { Request, Router } from 'express';
-import rateLimit from 'express-rate-limit';
 import {
   benchSchema,
   personSchema,
@@ -14,33 +13,30 @@ import {
   type WorkshopEdit,
 } from '../../../core/workshop/people/schema.js';
 import { bodyAs, needLead, runScoped, type App } from '../../base/http/context.js';
-import { answerOf, DomainError } from '../../base/http/errors.js';
+import { DomainError } from '../../base/http/errors.js';
+import { Gate } from '../../base/http/gate.js';
 import type { Routes } from '../../base/http/routes.js';
 import { passwordMatches } from './password.js';
-import { beginSession, cookieName, endSession } from './session.js';
+import { beginSession, endSession, forget } from './session.js';
+import { signInLimits, type KnownDevices, type SignInLimit } from './signInLimits.js';
 import { person } from '../../base/database/tables/people.js';
 import { addBench, addPerson, editWorkshop, hasWorkshop, readWorkshop, setUpWorkshop } from './workshop.js';
 
-/** Failed sign-ins allowed in the window, by address of the caller. */
-export interface SignInLimit {
-  readonly tries: number;
-  readonly windowMs: number;
+/** How sessions begin and end on this server. */
+export interface Door {
+  readonly limit: SignInLimit;
+  readonly devices: KnownDevices;
+  readonly overTls: boolean;
+  /** open streams of a session end with it */
+  readonly onSignOut: (sessionId: string) => void;
 }
-export const SIGN_IN_LIMIT: SignInLimit = { tries: 10, windowMs: 5 * 60_000 };
+
+/** passwords that are looked at once: each takes memory and a thread for a while */
+const passwords = new Gate(4, 200);
 
 /** Signing in and out, and the first visit: the only routes that need no session. */
-export function openRoutes(router: Router, app: App, limit: SignInLimit): void {
-  const throttle = rateLimit({
-    windowMs: limit.windowMs,
-    limit: limit.tries,
-    standardHeaders: 'draft-8',
-    legacyHeaders: false,
-    skipSuccessfulRequests: true,
-    handler: (_request, response) => {
-      const { status, body } = answerOf(new DomainError('too-many', 'Too many failed sign-ins. Wait five minutes, then try again.'));
-      response.status(status).json(body);
-    },
-  });
+export function openRoutes(router: Router, app: App, { limit, devices, overTls, onSignOut }: Door): void {
+  const throttle = signInLimits(limit, devices);
 
   router.get('/session', async (request, response) => {
     response.json(await describeSession(app, request));
@@ -48,22 +44,27 @@ export function openRoutes(router: Router, app: App, limit: SignInLimit): void {
 
   router.post('/session', throttle, async (request, response) => {
     const { email, password } = bodyAs<SignInInput>(request, signInSchema);
-    const [found] = await app.database.select().from(person).where(eq(person.email, email.trim().toLowerCase()));
-    const matches = await passwordMatches(password, found?.active ? found.passwordHash : null);
+    const [found] = await app.database
+      .select({ id: person.id, workshopId: person.workshopId, active: person.active, passwordHash: person.passwordHash })
+      .from(person)
+      .where(eq(person.email, email.trim().toLowerCase()));
+    const matches = await passwords.through('', () => passwordMatches(password, found?.active ? found.passwordHash : null));
     if (!matches || !found) throw new DomainError('wrong-credentials', 'That e-mail address and password do not belong together.');
-    await beginSession(request, { personId: found.id, workshopId: found.workshopId });
+    await beginSession(request, { personId: found.id, workshopId: found.workshopId, sinceMs: Date.now() });
+    devices.remember(response, email.trim().toLowerCase());
     response.status(201).json(await describeSession(app, request));
   });
 
   router.post('/setup', throttle, async (request, response) => {
     const made = await setUpWorkshop(app.database, bodyAs<SetupInput>(request, setupSchema));
-    await beginSession(request, made);
+    await beginSession(request, { ...made, sinceMs: Date.now() });
     response.status(201).json(await describeSession(app, request));
   });
 
   router.delete('/session', async (request, response) => {
+    onSignOut(request.sessionID);
     await endSession(request);
-    response.clearCookie(cookieName).json({ signedIn: false });
+    forget(response, overTls).json({ signedIn: false });
   });
 }
 

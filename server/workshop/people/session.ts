@@ -1,29 +1,57 @@
 import { randomBytes } from 'node:crypto';
 import connectPgSimple from 'connect-pg-simple';
-import type { Request, RequestHandler } from 'express';
+import { Router, type Request, type RequestHandler, type Response } from 'express';
 import session from 'express-session';
 import type pg from 'pg';
 
-const COOKIE = 'lavacrum';
-/** ms; two weeks, renewed at use: a tablet at the bench is not asked every morning */
-const MAX_AGE_MS = 14 * 86_400_000;
+export const SESSION = {
+  /** ms; two weeks without use: a tablet at the bench is not asked every morning */
+  idleMs: 14 * 86_400_000,
+  /** ms; however often it is used, somebody signs in again after a month */
+  mostMs: 30 * 86_400_000,
+} as const;
 
-export function sessions(pool: pg.Pool, secret: string, secure: boolean): RequestHandler {
-  const Store = connectPgSimple(session);
-  return session({
-    name: COOKIE,
-    secret,
-    resave: false,
-    saveUninitialized: false,
-    rolling: true,
-    cookie: { httpOnly: true, sameSite: 'strict', secure: secure ? 'auto' : false, maxAge: MAX_AGE_MS, path: '/' },
-    // pruning by timer keeps a test's process alive; expired sessions are ignored either way
-    store: new Store({ pool, tableName: 'session', pruneSessionInterval: process.env.NODE_ENV === 'test' ? false : 3600 }),
-  });
+export interface SessionOptions {
+  readonly pool: pg.Pool;
+  readonly secret: string;
+  /** behind a proxy that speaks TLS: the cookie is sent over TLS alone, and belongs to this host and no other */
+  readonly overTls: boolean;
 }
 
+/** A cookie that no neighbour under the same domain can plant, where browsers can promise it. */
+export const cookieName = (overTls: boolean): string => (overTls ? '__Host-lavacrum' : 'lavacrum');
+
+export function sessions({ pool, secret, overTls }: SessionOptions): Router {
+  const Store = connectPgSimple(session);
+  const router = Router();
+  router.use(
+    session({
+      name: cookieName(overTls),
+      secret,
+      resave: false,
+      saveUninitialized: false,
+      rolling: true,
+      cookie: { httpOnly: true, sameSite: 'strict', secure: overTls, maxAge: SESSION.idleMs, path: '/' },
+      // pruning by timer keeps a test's process alive; expired sessions are ignored either way
+      store: new Store({ pool, tableName: 'session', pruneSessionInterval: process.env.NODE_ENV === 'test' ? false : 3600 }),
+    }),
+    endsInTime,
+  );
+  return router;
+}
+
+/** A session that is used every day ends as well: what was stolen once is worth something for a month at most. */
+const endsInTime: RequestHandler = (request, _response, next) => {
+  const { signedIn } = request.session;
+  if (!signedIn) return next();
+  // by the machine's own clock, like the expiry of the cookie; sessions of older programs have no beginning: it is now
+  signedIn.sinceMs ??= Date.now();
+  if (Date.now() - signedIn.sinceMs <= SESSION.mostMs) return next();
+  request.session.regenerate(next);
+};
+
 /** A fresh session id at sign-in, so that one planted beforehand is worth nothing. */
-export function beginSession(request: Request, signedIn: { personId: string; workshopId: string }): Promise<string> {
+export function beginSession(request: Request, signedIn: { personId: string; workshopId: string; sinceMs: number }): Promise<string> {
   return new Promise((resolve, reject) => {
     request.session.regenerate((error: unknown) => {
       if (error) return reject(error instanceof Error ? error : new Error('session store'));
@@ -43,4 +71,7 @@ export function endSession(request: Request): Promise<void> {
   });
 }
 
-export const cookieName = COOKIE;
+/** Nothing of a session stays in the browser: no cookie, nothing in its cache. Entries that wait to be sent stay on the device. */
+export function forget(response: Response, overTls: boolean): Response {
+  return response.clearCookie(cookieName(overTls), { path: '/', secure: overTls }).set('clear-site-data', '"cache"');
+}

@@ -1,7 +1,8 @@
+import { randomUUID } from 'node:crypto';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import type { PersonInput, SetupInput, WorkshopEdit } from '../../../core/workshop/people/schema.js';
 import { DEFAULT_SCHOOLS } from '../../../core/physics/leak-testing/schools.js';
-import type { Database, Scope } from '../../base/database/client.js';
+import { enterWorkshop, type Database, type Scope } from '../../base/database/client.js';
 import type { Ask } from '../../base/http/context.js';
 import { DomainError, stale } from '../../base/http/errors.js';
 import { DEFAULT_POLICY, ownPolicy, setPolicy } from '../due-dates/policies.js';
@@ -34,11 +35,9 @@ export async function setUpWorkshop(database: Database, input: SetupInput): Prom
 }
 
 export async function createWorkshop(scope: Scope, input: Omit<SetupInput, 'password'> & { passwordHash: string }): Promise<NewWorkshop> {
-  const [made] = await scope
-    .insert(workshop)
-    .values({ name: input.workshopName, timeZone: input.timeZone, schools: DEFAULT_SCHOOLS })
-    .returning({ id: workshop.id });
-  const workshopId = (made as { id: string }).id;
+  const workshopId = randomUUID();
+  await enterWorkshop(scope, workshopId);
+  await scope.insert(workshop).values({ id: workshopId, name: input.workshopName, timeZone: input.timeZone, schools: DEFAULT_SCHOOLS });
   await setPolicy(scope, workshopId, {}, DEFAULT_POLICY);
   const [lead] = await scope
     .insert(person)

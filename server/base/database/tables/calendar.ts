@@ -1,6 +1,7 @@
-import { foreignKey, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { sql } from 'drizzle-orm';
+import { foreignKey, pgPolicy, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { person, workshop } from './people.js';
-import { owned, tenantWalls } from '../columns.js';
+import { owned, serverRole, tenantWalls } from '../columns.js';
 
 /** A calendar address that nobody can guess: of one technician, or of the whole workshop. Only its hash is kept. */
 export const calendarFeed = pgTable(
@@ -16,6 +17,8 @@ export const calendarFeed = pgTable(
     foreignKey({ name: 'calendar_feed_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
     unique('calendar_feed_once').on(t.workshopId, t.personId).nullsNotDistinct(),
     unique('calendar_feed_secret_once').on(t.secretHash),
+    // whose feed an address is: it arrives without a session (columns are granted one by one)
+    pgPolicy('calendar_feed_server_finds', { for: 'select', to: serverRole, using: sql`true` }),
     ...tenantWalls('calendar_feed', t),
   ],
 );

@@ -19,7 +19,7 @@ import {
 } from 'drizzle-orm/pg-core';
 import type { Skill } from '../../../../core/workshop/planning/capacities.js';
 import { DEFAULT_SCHOOLS, type Schools } from '../../../../core/physics/leak-testing/schools.js';
-import { appRole, instant, owned, stored, tenantWalls } from '../columns.js';
+import { appRole, instant, owned, serverRole, stored, tenantWalls } from '../columns.js';
 
 export const workshop = pgTable(
   'workshop',
@@ -40,6 +40,8 @@ export const workshop = pgTable(
     check('workshop_name_given', sql`length(trim(name)) > 0`),
     check('workshop_season_whole', sql`(hot_from_month is null) = (hot_until_month is null)`),
     check('workshop_season_months', sql`hot_from_month between 1 and 12 and hot_until_month between 1 and 12`),
+    // which workshops there are, and what their clocks say: for the night's work (columns are granted one by one)
+    pgPolicy('workshop_server_finds', { for: 'select', to: serverRole, using: sql`true` }),
     pgPolicy('workshop_own', {
       for: 'all',
       to: appRole,
@@ -67,6 +69,8 @@ export const person = pgTable(
     uniqueIndex('person_email_once').on(t.email),
     check('person_role_known', sql`role in ('technician', 'lead', 'front-desk')`),
     check('person_email_lower', sql`email = lower(email)`),
+    // whose address it is that signs in (columns are granted one by one)
+    pgPolicy('person_server_finds', { for: 'select', to: serverRole, using: sql`true` }),
     ...tenantWalls('person', t),
   ],
 );

@@ -1,0 +1,100 @@
+import { createHmac, timingSafeEqual } from 'node:crypto';
+import { Router, type Request, type RequestHandler, type Response } from 'express';
+import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
+import { answerOf, DomainError } from '../../base/http/errors.js';
+
+/** Failed sign-ins allowed in the window. */
+export interface SignInLimit {
+  readonly windowMs: number;
+  /** for one account from one caller's address, or from a device that signed in to it before */
+  readonly tries: number;
+  /** for one account from all addresses together, devices that know it left out */
+  readonly accountTries: number;
+  /** from one address for all accounts together, devices that know theirs left out: a whole shop may share one address */
+  readonly addressTries: number;
+}
+export const SIGN_IN_LIMIT: SignInLimit = { windowMs: 5 * 60_000, tries: 10, accountTries: 50, addressTries: 100 };
+
+/** ms that a device is known after a sign-in */
+const KNOWN_MS = 180 * 86_400_000;
+/** characters of an address that count: no more are ever an account's */
+const MOST_EMAIL = 320;
+
+/**
+ * Limits on guessing passwords: by account and by address. A device on which somebody signed in before carries a signed
+ * cookie for that account and has tries of its own, so that a neighbour behind the same address, or somebody far away who
+ * knows an e-mail address, cannot close the shop.
+ */
+export function signInLimits(limit: SignInLimit, devices: KnownDevices): RequestHandler {
+  const limiter = (most: number, keyOf: (request: Request) => string, sparesKnown: boolean): RequestHandler =>
+    rateLimit({
+      windowMs: limit.windowMs,
+      limit: most,
+      standardHeaders: 'draft-8',
+      legacyHeaders: false,
+      skipSuccessfulRequests: true,
+      keyGenerator: keyOf,
+      skip: (request) => sparesKnown && devices.knows(request, emailOf(request)),
+      handler: (_request, response) => {
+        const minutes = Math.ceil(limit.windowMs / 60_000);
+        const words = `Too many failed sign-ins. Wait ${minutes === 5 ? 'five minutes' : `${minutes} min`}, then try again.`;
+        const { status, body } = answerOf(new DomainError('too-many', words));
+        response.status(status).json(body);
+      },
+    });
+  return Router().use(
+    limiter(limit.addressTries, addressOf, true),
+    limiter(limit.accountTries, emailOf, true),
+    limiter(
+      limit.tries,
+      (request) => `${devices.knows(request, emailOf(request)) ? 'known' : addressOf(request)} ${emailOf(request)}`,
+      false,
+    ),
+  );
+}
+
+const addressOf = (request: Request): string => ipKeyGenerator(request.ip ?? '');
+
+/** The account that somebody asks for; the body is not checked yet. */
+function emailOf(request: Request): string {
+  const { email } = (request.body ?? {}) as { email?: unknown };
+  return typeof email === 'string' ? email.trim().toLowerCase().slice(0, MOST_EMAIL) : '';
+}
+
+/** Devices that have signed in: a cookie that only this server can make, for one account. */
+export class KnownDevices {
+  private readonly key: Buffer;
+  private readonly cookie: string;
+
+  constructor(
+    secret: string,
+    private readonly overTls: boolean,
+  ) {
+    this.key = createHmac('sha256', secret).update('known device').digest();
+    this.cookie = overTls ? '__Host-lavacrum-device' : 'lavacrum-device';
+  }
+
+  private markOf(email: string): string {
+    return createHmac('sha256', this.key).update(email).digest('base64url');
+  }
+
+  knows(request: Request, email: string): boolean {
+    const given = (request.get('cookie') ?? '')
+      .split(';')
+      .map((each) => each.trim())
+      .find((each) => each.startsWith(`${this.cookie}=`))
+      ?.slice(this.cookie.length + 1);
+    const [a, b] = [Buffer.from(given ?? ''), Buffer.from(this.markOf(email))];
+    return a.length === b.length && timingSafeEqual(a, b);
+  }
+
+  remember(response: Response, email: string): void {
+    response.cookie(this.cookie, this.markOf(email), {
+      httpOnly: true,
+      sameSite: 'strict',
+      secure: this.overTls,
+      maxAge: KNOWN_MS,
+      path: '/',
+    });
+  }
+}
