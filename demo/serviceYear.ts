@@ -15,7 +15,7 @@ import { book, bookingOf } from '../server/bench/runs/book.js';
 import { agree, bookJob } from '../server/workshop/jobs/jobs.js';
 import { startJob } from '../server/bench/services/start.js';
 import { lend, loansFor } from '../server/workshop/store/loans.js';
-import { keptPart, storeItem } from '../server/base/database/tables/store.js';
+import { keptPart, storeItem, storeMove } from '../server/base/database/tables/store.js';
 import { arrange } from '../core/workshop/planning/arrange.js';
 import { buildProblem, toSlots } from '../core/workshop/planning/workshopPlan.js';
 import { confirmSlot, readBoard, saveSlots } from '../server/workshop/planning/board.js';
@@ -73,7 +73,15 @@ const at = (day: string, hour: number): Date => new Date(`${day}T${String(hour).
 /** A stocked shelf, two waste cans and two loan machines. @returns id of the can for used coolant */
 async function stockWorkshop({ scope, accounts }: ServiceWorld): Promise<string> {
   const workshopId = (accounts[0] as Account).workshopId;
-  await scope.insert(storeItem).values(SHELF.map((item) => ({ ...item, workshopId })));
+  const items = await scope
+    .insert(storeItem)
+    .values(SHELF.map((item) => ({ ...item, workshopId })))
+    .returning();
+  const { personId } = accounts[0] as Account;
+  const counted = items.filter(({ count }) => count !== 0);
+  await scope
+    .insert(storeMove)
+    .values(counted.map(({ id, count }) => ({ workshopId, itemId: id, change: count, reason: 'first count', personId })));
   await scope.update(coolantLot).set({ stockMl: 3400, samplePlace: 'window shelf' }).where(eq(coolantLot.workshopId, workshopId));
   const cans = await scope
     .insert(wasteContainer)

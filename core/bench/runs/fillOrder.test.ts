@@ -98,6 +98,19 @@ describe('what the hands do next while a loop is filled', () => {
     expect(fillOrderWords(order, procedure).how).toContain('it does not prime');
   });
 
+  it('is to shut what was left open, before anything is poured', () => {
+    const run = filling();
+    const { ports = [], joints = [] } = run.procedure.facts ?? {};
+    const valve = ports.find((port) => port.valve)?.name ?? '';
+    const cap = ports.find(({ ofReservoir }) => ofReservoir)?.name ?? '';
+    run.say({ type: 'port', port: valve, open: true }).say({ type: 'port', port: cap, open: true });
+    expect(orderOf(run)).toEqual({ do: 'shut', ports: [valve], joints: [] });
+    run.say({ type: 'port', port: valve, open: false }).say({ type: 'joint', joint: joints[0]?.id ?? '', open: true });
+    expect(orderOf(run)).toEqual({ do: 'shut', ports: [], joints: [joints[0]?.id] });
+    run.say({ type: 'joint', joint: joints[0]?.id ?? '', open: false });
+    expect(orderOf(run).do).toBe('pour');
+  });
+
   it('is nothing where heights are not on record', () => {
     const loop = usualLoop();
     const bare = { ...loop, components: loop.components.map(({ box: _box, ...part }) => part) };
@@ -109,9 +122,11 @@ describe('what the hands do next while a loop is filled', () => {
 describe('an order in words', () => {
   it('has one thing big, and says how', () => {
     const orders: FillOrder[] = [
-      { do: 'pour', mostMl: 120.4 },
+      { do: 'pour', mostMl: 120.4, upToMl: facts?.reservoir?.fillMarkMl ?? 0 },
+      { do: 'pour', mostMl: 90, upToMl: 110 },
+      { do: 'shut', ports: [facts?.ports[0]?.name ?? ''], joints: [] },
       { do: 'read-level' },
-      { do: 'draw-off', ml: 30 },
+      { do: 'draw-off', ml: 30, downToMl: 120 },
       { do: 'pump-on', runS: 3.25, speed: 0.5, offAtMl: 80, pour: null },
       { do: 'pump-on', runS: 20, speed: null, offAtMl: 80, pour: { ml: 300, upToMl: 220 } },
       { do: 'pump-off', inS: 12 },
@@ -120,8 +135,10 @@ describe('an order in words', () => {
       { do: 'cannot-prime', liftMm: 420, shutoffMm: 300 },
     ];
     const words = orders.map((order) => fillOrderWords(order, { facts }));
-    expect(words.map(({ big }) => big)).toEqual(['120', 'Read', '30', '3.3', '300', '12', 'Pour', 'Full', '420']);
-    expect(words[3]?.how).toMatch(/^Set the pump to 50 % first\..*80 mL/);
+    expect(words.map(({ big }) => big)).toEqual(['120', '90', 'Shut', 'Read', '30', '3.3', '300', '12', 'Pour', 'Full', '420']);
+    expect(words[1]?.how).toContain('110 mL in the reservoir and no further');
+    expect(words[2]?.small).toBe(facts?.ports[0]?.label);
+    expect(words[5]?.how).toMatch(/^Set the pump to 50 % first\..*80 mL/);
     for (const { how } of words) expect(how).toMatch(/[.]$/);
   });
 });

@@ -7,17 +7,20 @@ import { simulateFill, type FillSimulation, type SimulatedPulse } from '../../ph
 import { FILL } from '../../physics/filling/frontMoves.js';
 import { BENCH_C, jugSdMl } from '../../physics/measuring/errors.js';
 import { standingNow, twinOf, type Now } from './book.js';
+import { leftOpen } from './locks.js';
 import { stepThat, type Procedure } from './procedure.js';
 import type { RunState } from './state.js';
 
 /** What hands do next while a loop is filled, by what is inside now. */
 export type FillOrder =
-  /** so much at most, and no further than the mark */
-  | { readonly do: 'pour'; readonly mostMl: number }
+  /** what was left open and must be shut before liquid meets it: ports by name, joints by their tube */
+  | { readonly do: 'shut'; readonly ports: readonly string[]; readonly joints: readonly string[] }
+  /** so much at most, and no further than so many mL in the reservoir: the mark, or less where a pump may give back what is poured beside it */
+  | { readonly do: 'pour'; readonly mostMl: number; readonly upToMl: number }
   /** the level is not known well enough to pour or to start the pump */
   | { readonly do: 'read-level' }
   /** more stands there than the mark allows and what comes back has room for */
-  | { readonly do: 'draw-off'; readonly ml: number }
+  | { readonly do: 'draw-off'; readonly ml: number; readonly downToMl: number }
   /** for so long, at this share of full speed where it must be slowed; `pour`: poured meanwhile, in one go, and never further up than so many mL in the reservoir */
   | {
       readonly do: 'pump-on';
@@ -64,6 +67,10 @@ export const FILL_ORDER = {
   /** factors on a pump's head, as its curve says and as far off as it may be, and how often a start from a lower level is tried */
   headFactors: [0.85, 1, 1.15],
   startSteps: 4,
+  /** share of what stays behind a crest by which it may be less: volumes of several parts, each off by 20 % */
+  staysSdShare: 0.1,
+  /** mL; less is not drawn off with a syringe */
+  leastDrawMl: 3,
   /** s; longest that a bottle is poured beside a running pump */
   mostPourS: 120,
   /** s; nobody looks more often than that, nor needs to */
@@ -224,10 +231,13 @@ export function fillOrder(procedure: Procedure, state: RunState, nowMs: number, 
   const plan = fillFromNow(procedure, state);
   const pulse = plan?.pulses[0] ?? null;
   if (contents.pump) return whileRunning(now, pulse, procedure, state);
+  const open = leftOpen(procedure, state);
+  if (open.ports.length + open.joints.length > 0) return { do: 'shut', ...open };
   const markMl = isRound ? fillMarkMl : startMarkMl(now, plan, state);
   const toMarkMl = markMl - at.reservoirMl + (isRound ? 0 : settlesMl(twin, at, surfaceMm(at.reservoirMl), surfaceMm(markMl)));
-  if (at.reservoirMl - markMl > FILL_ORDER.staysWithinMl + keeps && contents.isLevelRead)
-    return { do: 'draw-off', ml: at.reservoirMl - markMl };
+  // a lowered start already counts every error: it is kept, a mark is not missed by a meniscus
+  const tolerance = markMl < fillMarkMl ? FILL_ORDER.leastDrawMl : FILL_ORDER.staysWithinMl + keeps;
+  if (at.reservoirMl - markMl > tolerance && contents.isLevelRead) return { do: 'draw-off', ml: at.reservoirMl - markMl, downToMl: markMl };
   if (toMarkMl > (isRound ? FILL_ORDER.roundWithinMl : FILL_ORDER.staysWithinMl)) return pourOrLook(now, markMl, toMarkMl);
   // the pump starts on a level that was read, or poured up to the mark
   if (!contents.isLevelRead) return { do: 'read-level' };
@@ -264,7 +274,7 @@ function startMarkMl(now: Now, plan: FillSimulation | null, state: RunState): nu
   let markMl = fillMarkMl;
   for (let step = 0; step < FILL_ORDER.startSteps && markMl > least; step += 1) {
     const overMl = Math.max(
-      ...FILL_ORDER.headFactors.map((head) => comesBackOverMl(twin, { ...at, reservoirMl: markMl }, share * Math.sqrt(head))),
+      ...FILL_ORDER.headFactors.map((head) => comesBackOverMl(twin, { ...at, reservoirMl: markMl }, now.sdMl, share * Math.sqrt(head))),
     );
     if (overMl <= 0) break;
     markMl = Math.max(least, markMl - overMl);
@@ -274,7 +284,7 @@ function startMarkMl(now: Now, plan: FillSimulation | null, state: RunState): nu
 }
 
 /** mL by which the reservoir runs over, errors of what was poured counted, where the pump is stopped at the low mark while a hand pours beside it; 0 or less: there is room, or it never sinks so low. */
-function comesBackOverMl(twin: LiquidTwin, from: Wetted, slowed: number): number {
+function comesBackOverMl(twin: LiquidTwin, from: Wetted, levelSdMl: number, slowed: number): number {
   const run = copyOf(from);
   const { lowMarkMl } = twin.drive;
   const topMl = runningMarkMl(twin);
@@ -287,7 +297,9 @@ function comesBackOverMl(twin: LiquidTwin, from: Wetted, slowed: number): number
     pouredMl += ml;
     if (run.reservoirMl > lowMarkMl) continue;
     const overMl = twin.stop(run);
-    return run.reservoirMl + overMl + FILL_ORDER.keepsSd * jugSdMl(pouredMl) - twin.brimMl;
+    const staysMl = Math.max(0, twin.wayMl(run) - twin.wayMl(from));
+    const sdMl = Math.hypot(levelSdMl, jugSdMl(pouredMl), FILL_ORDER.staysSdShare * staysMl);
+    return run.reservoirMl + overMl + FILL_ORDER.keepsSd * sdMl - twin.brimMl;
   }
   return 0;
 }
@@ -298,7 +310,7 @@ function pourOrLook({ twin, at, sdMl, contents }: Now, markMl: number, toMarkMl:
   const mostMl = mostPour(twin.brimMl - at.reservoirMl + (toMarkMl - (markMl - at.reservoirMl)), sdMl, toMarkMl);
   const isVague = FILL_ORDER.keepsSd * sdMl > (fillMarkMl - lowMarkMl) / 2;
   const isWorthIt = mostMl >= Math.min(FILL.handsGainMl, toMarkMl / 2);
-  return contents.isLevelRead || (isWorthIt && !isVague) ? { do: 'pour', mostMl } : { do: 'read-level' };
+  return contents.isLevelRead || (isWorthIt && !isVague) ? { do: 'pour', mostMl, upToMl: markMl } : { do: 'read-level' };
 }
 
 /** The pump goes on: for a pulse, to see whether the level stays, or until liquid is seen to come back where the book expects no gap any more. */

@@ -138,6 +138,21 @@ function allowedOpen(state: RunState, { ports }: LoopFacts): ReadonlySet<string>
   return new Set(caps.filter(({ ofReservoir, heightMm }) => ofReservoir || heightMm === top).map(({ name }) => name));
 }
 
+/** What stands open and has to be shut before liquid goes in or the pump starts. */
+export function leftOpen({ facts }: Procedure, state: RunState): { readonly ports: readonly string[]; readonly joints: readonly string[] } {
+  const allowed = facts ? allowedOpen(state, facts) : new Set<string>();
+  return { ports: facts ? [...state.openPorts].filter((port) => !allowed.has(port)) : [], joints: [...state.openJoints] };
+}
+
+/** What stands open, against a pump that would empty the loop through it: on the bench's supply or on the machine's own. */
+export function openAgainst(procedure: Procedure, state: RunState): Lock[] {
+  const { ports, joints } = leftOpen(procedure, state);
+  return [
+    ...joints.map((joint) => lock('joint-open', { why: 'joint-open', joint })),
+    ...ports.map((port) => lock('port-open', { why: 'port-open', port })),
+  ];
+}
+
 function isolationAgainst(procedure: Procedure, state: RunState): Lock[] {
   const step = stepThat(procedure, 'isolates');
   const progress = state.steps.find(({ id }) => id === step?.id);
@@ -158,14 +173,12 @@ function airAgainst(procedure: Procedure, state: RunState): Lock[] {
 
 /** What stands against the pump, whatever the level. */
 export function pumpAgainst(procedure: Procedure, state: RunState, facts: LoopFacts): Lock[] {
-  const allowed = allowedOpen(state, facts);
   const { to, angleDeg } = state.stand;
   const uncover = angleDeg > LOCKS.uprightWithinDeg ? uncoverDeg(facts, to) : null;
   return [
     ...isolationAgainst(procedure, state),
     ...airAgainst(procedure, state),
-    ...[...state.openJoints].map((joint) => lock('joint-open', { why: 'joint-open', joint })),
-    ...[...state.openPorts].filter((port) => !allowed.has(port)).map((port) => lock('port-open', { why: 'port-open', port })),
+    ...openAgainst(procedure, state),
     ...(uncover !== null && angleDeg >= uncover
       ? [lock('pump-turned', { why: 'pump-turned', angleDeg: Math.round(angleDeg), uncoverDeg: uncover })]
       : []),

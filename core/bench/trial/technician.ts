@@ -6,6 +6,7 @@ import type { RunEventBody } from '../runs/entries/all.js';
 import { fillOrder, levelWatch, type FillOrder } from '../runs/fillOrder.js';
 import type { Procedure, ProcedureStep } from '../runs/procedure.js';
 import { RunFold } from '../runs/replay.js';
+import { leftOpen } from '../runs/locks.js';
 import { refuseEntry } from '../runs/rules.js';
 import type { RunState } from '../runs/state.js';
 import { DrainHands } from './drainHands.js';
@@ -89,12 +90,15 @@ export class Technician {
     if (events.length >= MOST_ENTRIES) throw new DeadEnd('too many entries');
     this.bench.advance(0.5);
     const refusal = refuseEntry(this.procedure, this.state, events, body, this.bench.nowMs);
-    const wets = (body.type === 'pump' && body.on) || body.type === 'timer-started' || ['pour', 'rinse'].includes(body.type);
-    if (this.drains.hasForgotten && wets) {
-      // the lock has to answer what a hand forgot
-      if (!refusal) this.contradictions.push(`${body.type}: taken with an opening left open`);
-      this.drains.shutForgotten();
-      return this.say(body);
+    if (this.drains.hasForgotten) {
+      // the lock has to answer what a hand forgot, before liquid meets it
+      if (refusal) {
+        this.drains.shutForgotten();
+        return this.say(body);
+      }
+      const { ports, joints } = leftOpen(this.procedure, this.state);
+      if (['pump', 'pour', 'rinse', 'timer-started'].includes(body.type) && ports.length + joints.length > 0)
+        this.contradictions.push(`${body.type}: taken with an opening left open`);
     }
     if (refusal) {
       this.contradictions.push(`${body.type}: ${refusal.rule ?? refusal.code}`);
@@ -253,7 +257,7 @@ export class Technician {
     switch (order.do) {
       case 'pour': {
         const before = this.bench.liquid.spilledMl;
-        const { ml, toMark } = this.bench.pour(order.mostMl * this.ownShare());
+        const { ml, toMark } = this.bench.pour(order.mostMl * this.ownShare(), order.upToMl);
         this.bench.advance(ml / 20 + 4);
         const typed = this.bench.jugMl(ml);
         if (typed > 0) this.say(entry(typed, toMark));
@@ -262,6 +266,9 @@ export class Technician {
         this.sayRanOver(before);
         return;
       }
+      case 'shut':
+        this.drains.shutForgotten();
+        return;
       case 'read-level':
         this.bench.advance(5);
         this.say({ type: 'level', levelMl: this.bench.readLevelMl() });
@@ -364,7 +371,7 @@ export class Technician {
     this.say({ type: 'level', levelMl: this.bench.readLevelMl() });
     for (let n = 0; n < 6; n += 1) {
       const order = fillOrder(this.procedure, this.state, this.bench.nowMs);
-      if (!order || !['pour', 'read-level', 'draw-off'].includes(order.do)) return;
+      if (!order || !['shut', 'pour', 'read-level', 'draw-off'].includes(order.do)) return;
       this.follow(order);
       this.obey(order, (volumeMl, toMark) => ({ type: 'pour', volumeMl, toMark }));
     }

@@ -149,11 +149,18 @@ function playMachine(loop: LoopFile, seed: number, service: JobKind, told: (proc
 /**
  * Leads the technician through `runs` machines.
  * @param loopOf the nth machine's loop
+ * @param first number of the first, to look at one of many again
  */
-export function runTrial(runs: number, seed: number, loopOf: (nth: number) => LoopFile, tick?: (nth: number) => void): TrialResult {
+export function runTrial(
+  runs: number,
+  seed: number,
+  loopOf: (nth: number) => LoopFile,
+  tick?: (nth: number) => void,
+  first = 0,
+): TrialResult {
   const services = TRIAL_PROCEDURES.slice(1) as readonly JobKind[];
   const played = Object.fromEntries(TRIAL_PROCEDURES.map((name) => [name, [] as OneRun[]])) as Record<TrialProcedure, OneRun[]>;
-  for (let nth = 0; nth < runs; nth += 1) {
+  for (let nth = first; nth < first + runs; nth += 1) {
     playMachine(
       loopOf(nth),
       seed * 7919 + nth,

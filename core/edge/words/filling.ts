@@ -14,17 +14,35 @@ export interface OrderWords {
 export const cannotPrimeWords = ({ liftMm, shutoffMm }: { readonly liftMm: number; readonly shutoffMm: number }): string =>
   `Does not prime: the front has to rise ${Math.round(liftMm)} mm, the pump pushes ${Math.round(shutoffMm)} mm. Raise the reservoir, turn the case, or fill from the highest radiator.`;
 
+/** why a reservoir is filled less than to its mark */
+const LEAVES_ROOM =
+  'the next run is poured beside the pump, and where that draws faster than a hand pours it all comes back. It needs the room.';
+
 const percent = (share: number): string => `${Math.round(100 * share)} %`;
 const seconds = (s: number): string => (s < 10 ? s.toFixed(1) : String(Math.round(s)));
 
 export function fillOrderWords(order: FillOrder, { facts }: Pick<Procedure, 'facts'>): OrderWords {
   const mark = facts?.reservoir ? `the mark (${formatMl(facts.reservoir.fillMarkMl)} in the reservoir)` : 'the mark';
+  const isMark = (ml: number): boolean => !facts?.reservoir || Math.abs(ml - facts.reservoir.fillMarkMl) < 1;
   switch (order.do) {
+    case 'shut': {
+      const ports = order.ports.map((port) => facts?.ports.find(({ name }) => name === port)?.label ?? port);
+      const joints = order.joints.map((joint) => `the joint at ${facts?.joints.find(({ id }) => id === joint)?.name ?? joint}`);
+      const names = [...ports, ...joints];
+      return {
+        big: 'Shut',
+        small: names.join(', '),
+        how: 'It stands open: what is poured or pumped now would leave there.',
+        isEstimate: false,
+      };
+    }
     case 'pour':
       return {
         big: String(Math.round(order.mostMl)),
         small: 'mL at most now',
-        how: `Pour slowly, up to ${mark} and never above it.`,
+        how: isMark(order.upToMl)
+          ? `Pour slowly, up to ${mark} and never above it.`
+          : `Pour slowly, up to ${formatMl(order.upToMl)} in the reservoir and no further: ${LEAVES_ROOM}`,
         isEstimate: true,
       };
     case 'read-level':
@@ -38,7 +56,9 @@ export function fillOrderWords(order: FillOrder, { facts }: Pick<Procedure, 'fac
       return {
         big: String(Math.round(order.ml)),
         small: 'mL too much',
-        how: `More stands in the reservoir than up to ${mark}: draw it off with a syringe, or it runs over when the pump stops.`,
+        how: isMark(order.downToMl)
+          ? `More stands in the reservoir than up to ${mark}: draw it off with a syringe, or it runs over when the pump stops.`
+          : `Draw it off with a syringe, down to ${formatMl(order.downToMl)} in the reservoir: ${LEAVES_ROOM}`,
         isEstimate: true,
       };
     case 'pump-on': {

@@ -181,9 +181,10 @@ describe('a workshop’s board', () => {
     timeZone: 'UTC',
     benches: [{ id: 'b1', name: 'Window' }],
     people: [
-      { id: 'p1', name: 'Ada', skills: null },
-      { id: 'p2', name: 'Bo', skills: ['cleaner'] },
+      { id: 'p1', name: 'Ada', skills: null, version: 1 },
+      { id: 'p2', name: 'Bo', skills: ['cleaner'], version: 1 },
     ],
+    workshopVersion: 1,
     kits: [{ kind: 'pump-supply', count: 1 }],
     shifts: [{ personId: 'p1', weekday: 1, fromMinute: 480, toMinute: 960 }],
     absences: [],

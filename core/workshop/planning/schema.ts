@@ -4,6 +4,8 @@ import { day, id, instant, rowVersion } from '../../base/checking/fields.js';
 
 export interface ShiftsInput {
   readonly shifts: readonly { readonly weekday: number; readonly fromMinute: number; readonly toMinute: number }[];
+  /** of the person */
+  readonly version: number;
 }
 const minute = (): Joi.NumberSchema => Joi.number().integer().min(0).max(1440).required();
 export const shiftsSchema = Joi.object({
@@ -16,10 +18,13 @@ export const shiftsSchema = Joi.object({
     )
     .max(28)
     .required(),
+  version: rowVersion(),
 });
 
 export interface SkillsInput {
   readonly skills: readonly Skill[] | null;
+  /** of the person */
+  readonly version: number;
 }
 export const skillsSchema = Joi.object({
   skills: Joi.array()
@@ -27,10 +32,13 @@ export const skillsSchema = Joi.object({
     .unique()
     .allow(null)
     .required(),
+  version: rowVersion(),
 });
 
 export interface KitsInput {
   readonly kits: readonly { readonly kind: KitKind; readonly count: number }[];
+  /** of the workshop */
+  readonly version: number;
 }
 export const kitsSchema = Joi.object({
   kits: Joi.array()
@@ -44,6 +52,7 @@ export const kitsSchema = Joi.object({
     )
     .unique('kind')
     .required(),
+  version: rowVersion(),
 });
 
 export interface AbsenceInput {

@@ -52,7 +52,15 @@ export interface WorkshopBoard {
   readonly timeZone: string;
   readonly benches: readonly { readonly id: string; readonly name: string }[];
   /** `skills` null: nobody wrote them down, so everything */
-  readonly people: readonly { readonly id: string; readonly name: string; readonly skills: readonly Skill[] | null }[];
+  readonly people: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly skills: readonly Skill[] | null;
+    /** of skills and hours */
+    readonly version: number;
+  }[];
+  /** of the count of kits */
+  readonly workshopVersion: number;
   /** how many of each kit there are; a kit that is not listed is always there */
   readonly kits: readonly { readonly kind: KitKind; readonly count: number }[];
   readonly shifts: readonly Shift[];

@@ -21,6 +21,7 @@ export interface LotRow {
   keepsUntil: string | null;
   stockMl: number | null;
   samplePlace: string;
+  version: number;
   expired: boolean;
 }
 

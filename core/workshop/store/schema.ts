@@ -59,12 +59,14 @@ export interface LotEdit {
   readonly keepsUntil: string | null;
   readonly stockMl: number | null;
   readonly samplePlace: string;
+  readonly version: number;
 }
 export const lotEditSchema = Joi.object({
   openedOn: day().allow(null).required(),
   keepsUntil: day().allow(null).required(),
   stockMl: volumeMl().allow(null).required(),
   samplePlace: Joi.string().trim().allow('').max(120).required(),
+  version: rowVersion(),
 });
 
 export const KEPT_KINDS = { removed: 'taken out', lent: 'lent out', 'loan-machine': 'loan machine' } as const;

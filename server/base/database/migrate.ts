@@ -4,7 +4,7 @@ import { readMigrationFiles } from 'drizzle-orm/migrator';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
 
-import { forcePolicies, handQueueOver, makeRoles } from './roles.js';
+import { forcePolicies, grantToCome, handQueueOver, makeRoles } from './roles.js';
 
 /** Any number, the same on every server: only one of them migrates at a time. */
 const MIGRATION_LOCK = 418_001;
@@ -43,6 +43,7 @@ export async function migrateDatabase(url: string, folder: string): Promise<void
     await client.query("set client_min_messages = 'warning'");
     await refuseNewer(client, folder);
     await makeRoles(client);
+    await grantToCome(client);
     await forcePolicies(client, false);
     await migrate(drizzle(client), { migrationsFolder: folder });
     await handQueueOver(client);

@@ -15,7 +15,23 @@ export async function makeRoles(client: pg.ClientBase): Promise<void> {
       create role ${role} nologin noinherit;
     exception when duplicate_object or unique_violation then null;
     end $$`);
+  const { rows } = await client.query<{ missing: string }>(
+    `select format('grant %I to %I', role, member) as missing from (values ('lavacrum_app', '${SERVER_ROLE}'), ('lavacrum_app', current_user), ('${SERVER_ROLE}', current_user)) wanted (role, member)
+     where not exists (select 1 from pg_auth_members m where m.roleid = role::regrole and m.member = wanted.member::regrole)`,
+  );
+  // two servers may grant at the same moment: what is there by then is what was wanted
+  for (const { missing } of rows) await client.query(missing).catch(swallow(['23505', 'XX000']));
 }
+
+const swallow =
+  (codes: readonly string[]) =>
+  (error: unknown): void => {
+    if (!codes.includes((error as { code?: string }).code ?? '')) throw error;
+  };
+
+/** What requests may do with tables that a later change adds. Not part of a dump: it names the owner. */
+export const grantToCome = (client: pg.ClientBase): Promise<unknown> =>
+  client.query('alter default privileges in schema public grant select, insert, update, delete on tables to lavacrum_app');
 
 /** Lets the server sign in by itself: neither superuser nor owner. For a cluster of our own, whose superuser asks. */
 export async function allowServer(client: pg.ClientBase, password: string): Promise<void> {

@@ -93,7 +93,7 @@ async function giveBack(writer: Writer, eventId: string): Promise<void> {
 async function moveCoolant({ scope, account, clock }: Writer, move: { lotId: string; eventId: string; changeMl: number }): Promise<void> {
   await scope
     .update(coolantLot)
-    .set({ stockMl: sql`${coolantLot.stockMl} + ${move.changeMl}` })
+    .set({ stockMl: sql`${coolantLot.stockMl} + ${move.changeMl}`, version: sql`${coolantLot.version} + 1` })
     .where(eq(coolantLot.id, move.lotId));
   await scope.insert(coolantMove).values({ ...move, workshopId: account.workshopId, personId: account.personId, createdAt: clock.now() });
 }

@@ -172,7 +172,7 @@ describe('a commissioning from plan to sign-off', () => {
     const hands = await (await Hands.begin({ leak: 'wet-only' })).upTo('fill');
     const lotOf = async (lot: string, stockMl: number): Promise<string> => {
       const made = await tech.post<{ id: string }>('/coolant-lots', { productId: hands.productId, lot, openedOn: null });
-      await tech.put(`/coolant-lots/${made.body.id}`, { openedOn: null, keepsUntil: null, stockMl, samplePlace: '' });
+      await tech.put(`/coolant-lots/${made.body.id}`, { openedOn: null, keepsUntil: null, stockMl, samplePlace: '', version: 1 });
       return made.body.id;
     };
     const [first, second] = [await lotOf('A1', 300), await lotOf('A2', 2000)];

@@ -48,10 +48,10 @@ export async function insertRun(
   return (made as { id: string }).id;
 }
 
-export const putOnBench = (scope: Scope, { id, version }: { id: string; version: number }) =>
+export const putOnBench = (scope: Scope, { id }: { id: string }) =>
   scope
     .update(system)
-    .set({ state: 'on-bench', version: version + 1 })
+    .set({ state: 'on-bench', version: sql`${system.version} + 1` })
     .where(eq(system.id, id));
 
 export function demandJoints(file: LoopFile, joints: readonly string[]): void {
@@ -125,7 +125,7 @@ export async function leaveBench(scope: Scope, loopId: string): Promise<void> {
   const state = runs.some((each) => each.state === 'signed-off' || each.serviced) ? 'in-service' : 'planned';
   await scope
     .update(system)
-    .set({ state, version: own.system.version + 1 })
+    .set({ state, version: sql`${system.version} + 1` })
     .where(eq(system.id, own.system.id));
 }
 

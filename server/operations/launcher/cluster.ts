@@ -48,6 +48,9 @@ function findBinaries(): string {
   return path.join(root, newest, 'bin');
 }
 
+/** One of PostgreSQL's own programs, of the newest that Debian installed. */
+export const postgresProgram = (name: string): string => path.join(findBinaries(), name);
+
 /** PostgreSQL refuses to run as root: then everything goes through the system's own postgres user. */
 const asOwner = (command: string, args: readonly string[]) =>
   isRoot() ? runQuietly('runuser', ['-u', SYSTEM_USER, '--', command, ...args]) : runQuietly(command, args);
@@ -226,6 +229,8 @@ export async function createDatabase(adminUrl: string, name: string, template?: 
     await client.end();
   }
 }
+
+export const isRunning = (dataFolder: string): boolean => runningPid(clusterFolder(dataFolder)) !== null;
 
 /** Stops the cluster if it runs. Data stay. */
 export function stopCluster(dataFolder: string): boolean {

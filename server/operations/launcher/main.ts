@@ -3,7 +3,8 @@ import path from 'node:path';
 import { createInterface } from 'node:readline/promises';
 import pg from 'pg';
 import { DEMO_SIGN_IN } from '../../../demo/people.js';
-import { startCluster, stopCluster } from './cluster.js';
+import { backupCommand, checkCommand, restoreCommand, type Keeping } from '../backup/commands.js';
+import { isRunning, startCluster, stopCluster } from './cluster.js';
 import { readPort } from './port.js';
 import { LaunchProblem } from './processes.js';
 import { healthAt, runningService, startedAtMs, startService, stopService } from './service.js';
@@ -95,12 +96,40 @@ async function resetDemo(): Promise<void> {
   announce(own.port, own.demo, 'The demo was written anew. Lavacrum is running');
 }
 
+/** What commands on the database work with; the private cluster starts if need be, and stops again if it was not running. */
+async function keeping<T>(work: (place: Keeping) => Promise<T>): Promise<T> {
+  const own = settings();
+  const wasRunning = own.ownDatabase !== null || isRunning(own.dataFolder);
+  const { ownerUrl } = await logins(own);
+  try {
+    return await work({ ownerUrl, dataFolder: own.dataFolder, migrations: path.join(root, 'dist', 'migrations'), now: new Date(), say });
+  } finally {
+    if (!wasRunning) stopCluster(own.dataFolder);
+  }
+}
+
+const words = process.argv.slice(3);
+
+async function restore(): Promise<void> {
+  await keeping(async (place) => {
+    await stopService(place.dataFolder);
+    await restoreCommand(place, words);
+  });
+}
+
+async function check(): Promise<void> {
+  if (!(await keeping(checkCommand))) process.exitCode = 1;
+}
+
 const COMMANDS: Record<string, () => Promise<void>> = {
   start,
   stop,
   'reset-demo': resetDemo,
+  backup: () => keeping((place) => backupCommand(place, words)),
+  restore,
+  check,
   test: async () => {
-    process.exitCode = await runTests(root, process.argv.slice(3));
+    process.exitCode = await runTests(root, words);
   },
 };
 

@@ -1,6 +1,7 @@
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { readFileSync, readlinkSync } from 'node:fs';
 import { createServer, type AddressInfo } from 'node:net';
+import path from 'node:path';
 
 /** A problem the newcomer can act on; printed without a stack. */
 export class LaunchProblem extends Error {}
@@ -18,6 +19,21 @@ export function runQuietly(command: string, args: readonly string[]): Finished {
   const result = spawnSync(command, args, { cwd: '/', encoding: 'utf8', stdio: ['ignore', 'pipe', 'pipe'] });
   return { code: result.status ?? 1, stdout: result.stdout ?? '', stderr: result.stderr ?? result.error?.message ?? '' };
 }
+
+/** Runs a command that prints nothing of use. @throws LaunchProblem with what it said on standard error */
+export function runToEnd(command: string, args: readonly string[], env: Record<string, string> = {}): Promise<void> {
+  return new Promise((resolve, reject) => {
+    const child = spawn(command, args, { env: { ...process.env, ...env }, stdio: ['ignore', 'ignore', 'pipe'] });
+    let said = '';
+    child.stderr.on('data', (part: Buffer) => (said = `${said}${part.toString()}`.slice(-MOST_SAID)));
+    const fail = (why: string): void => reject(new LaunchProblem(`${path.basename(command)} failed: ${why}`));
+    child.once('error', (error) => fail(error.message));
+    child.once('close', (code) => (code === 0 ? resolve() : fail(said.trim() || `code ${code}`)));
+  });
+}
+
+/** characters of what a command said that are kept */
+const MOST_SAID = 2000;
 
 /** Commands under way: they end with this process, however it is asked to. */
 const underWay = new Set<ChildProcess>();

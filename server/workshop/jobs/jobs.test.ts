@@ -151,7 +151,7 @@ describe('a yearly flush', () => {
   it('closes the old clock, opens the next, books waste and coolant, and tells before from after', async () => {
     const { systemId, loopId } = await commissioned(bench, desk, 'Press', lot);
     const can = await desk.post<{ id: string }>('/waste', { label: 'Can 1', kind: 'used-coolant', capacityMl: 20_000 });
-    await desk.put(`/coolant-lots/${lot.lotId}`, { openedOn: null, keepsUntil: null, stockMl: 5000, samplePlace: 'shelf 2' });
+    await desk.put(`/coolant-lots/${lot.lotId}`, { openedOn: null, keepsUntil: null, stockMl: 5000, samplePlace: 'shelf 2', version: 1 });
     bench.wait(360 * 86_400);
     const { run } = await begun(systemId, loopId, 'flush-refill');
     const signed = await leadRun(bench, desk, run, lot, { wasteId: can.body.id, before: 47 });

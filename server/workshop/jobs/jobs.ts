@@ -253,8 +253,7 @@ export async function editJob(ask: Ask, input: JobEdit) {
     throw new DomainError('refused', 'This job was begun; change its scope from the bench, so that its steps change with it.');
   await demandPart(scope, row.service.loopId, input.partId);
   const asksAgain = row.job.kind !== input.kind || !sameEstimate(row.service.estimate, input.estimate);
-  await scope.update(job).set({ kind: input.kind, note: input.note }).where(eq(job.id, jobId));
-  await scope
+  const changed = await scope
     .update(serviceJob)
     .set({
       partId: input.partId,
@@ -265,9 +264,12 @@ export async function editJob(ask: Ask, input: JobEdit) {
       dropOffOn: input.dropOffOn,
       windows: [...input.windows],
       estimateNumber: row.service.estimateNumber + (asksAgain ? 1 : 0),
-      version: row.service.version + 1,
+      version: input.version + 1,
     })
-    .where(eq(serviceJob.jobId, jobId));
+    .where(and(eq(serviceJob.jobId, jobId), eq(serviceJob.version, input.version)))
+    .returning({ id: serviceJob.id });
+  if (changed.length === 0) throw stale('job', input, { ...row.service, kind: row.job.kind });
+  await scope.update(job).set({ kind: input.kind, note: input.note }).where(eq(job.id, jobId));
   return readJob(ask, jobId);
 }
 

@@ -53,10 +53,12 @@ export async function takeFitted({ scope, request, today }: Ask) {
     .where(eq(fittedPart.id, idFrom(request, 'id', 'part')));
   if (!row) throw notFound('part');
   if (row.goneOn !== null) throw new DomainError('refused', 'This part is out already.');
-  await scope
+  const changed = await scope
     .update(fittedPart)
     .set({ goneOn: today > row.fittedOn ? today : row.fittedOn })
-    .where(eq(fittedPart.id, idFrom(request, 'id', 'part')));
+    .where(and(eq(fittedPart.id, idFrom(request, 'id', 'part')), isNull(fittedPart.goneOn)))
+    .returning({ id: fittedPart.id });
+  if (changed.length === 0) throw new DomainError('refused', 'This part is out already.');
   return { lots: await lotsOf(scope, row.systemId) };
 }
 

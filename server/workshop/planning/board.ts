@@ -40,8 +40,9 @@ export async function readBoard(ask: Ask): Promise<WorkshopBoard> {
     .innerJoin(loop, eq(loop.id, run.loopId))
     .innerJoin(system, eq(system.id, loop.systemId))
     .where(and(eq(run.state, 'active'), isNotNull(run.benchId)));
+  const [own] = await scope.select({ version: workshop.version }).from(workshop).where(eq(workshop.id, account.workshopId));
   const people = await scope
-    .select({ id: person.id, name: person.name, role: person.role, skills: person.skills })
+    .select({ id: person.id, name: person.name, role: person.role, skills: person.skills, version: person.version })
     .from(person)
     .where(eq(person.active, true))
     .orderBy(asc(person.name));
@@ -50,7 +51,8 @@ export async function readBoard(ask: Ask): Promise<WorkshopBoard> {
     today,
     timeZone: account.timeZone,
     benches: await scope.select({ id: bench.id, name: bench.name }).from(bench).orderBy(asc(bench.position)),
-    people: people.filter(({ role }) => role !== 'front-desk').map(({ id, name, skills }) => ({ id, name, skills })),
+    people: people.filter(({ role }) => role !== 'front-desk').map(({ id, name, skills, version }) => ({ id, name, skills, version })),
+    workshopVersion: own?.version ?? 1,
     kits: await scope.select({ kind: kit.kind, count: kit.count }).from(kit).orderBy(asc(kit.kind)),
     shifts: await scope
       .select({ personId: shift.personId, weekday: shift.weekday, fromMinute: shift.fromMinute, toMinute: shift.toMinute })
@@ -198,11 +200,12 @@ export async function confirmSlot(ask: Ask, input: ConfirmInput): Promise<Worksh
     .innerJoin(job, eq(job.id, slot.jobId))
     .where(eq(slot.jobId, jobId));
   if (!known) throw notFound('slot of this job');
-  if (known.slot.version !== input.version) throw stale('plan', input, known.slot);
-  await scope
+  const changed = await scope
     .update(slot)
-    .set({ confirmed: input.confirmed, version: known.slot.version + 1 })
-    .where(eq(slot.jobId, jobId));
+    .set({ confirmed: input.confirmed, version: input.version + 1 })
+    .where(and(eq(slot.jobId, jobId), eq(slot.version, input.version)))
+    .returning({ id: slot.id });
+  if (changed.length === 0) throw stale('plan', input, known.slot);
   const told =
     input.confirmed &&
     (await tellSlot(
@@ -223,30 +226,47 @@ export async function clearSlot(ask: Ask): Promise<WorkshopBoard> {
   return readBoard(ask);
 }
 
-export async function setShifts(ask: Ask, { shifts }: ShiftsInput): Promise<WorkshopBoard> {
+export async function setShifts(ask: Ask, { shifts, version }: ShiftsInput): Promise<WorkshopBoard> {
   const { scope, account } = ask;
   const personId = idFrom(ask.request, 'id', 'person');
-  const [own] = await scope.select({ id: person.id }).from(person).where(eq(person.id, personId));
-  if (!own) throw notFound('person');
+  await changePerson(ask, personId, version, {});
   await scope.delete(shift).where(eq(shift.personId, personId));
   if (shifts.length > 0) await scope.insert(shift).values(shifts.map((each) => ({ ...each, workshopId: account.workshopId, personId })));
   return readBoard(ask);
 }
 
 /** What somebody can do that not everybody can; null: everything. */
-export async function setSkills(ask: Ask, { skills }: SkillsInput): Promise<WorkshopBoard> {
-  const gone = await ask.scope
-    .update(person)
-    .set({ skills: skills === null ? null : [...skills] })
-    .where(eq(person.id, idFrom(ask.request, 'id', 'person')))
-    .returning({ id: person.id });
-  if (gone.length === 0) throw notFound('person');
+export async function setSkills(ask: Ask, { skills, version }: SkillsInput): Promise<WorkshopBoard> {
+  await changePerson(ask, idFrom(ask.request, 'id', 'person'), version, { skills: skills === null ? null : [...skills] });
   return readBoard(ask);
 }
 
+async function changePerson(
+  { scope }: Ask,
+  personId: string,
+  version: number,
+  to: Pick<Partial<typeof person.$inferInsert>, 'skills'>,
+): Promise<void> {
+  const changed = await scope
+    .update(person)
+    .set({ ...to, version: version + 1 })
+    .where(and(eq(person.id, personId), eq(person.version, version)))
+    .returning({ id: person.id });
+  if (changed.length > 0) return;
+  const [now] = await scope.select({ id: person.id, name: person.name, skills: person.skills }).from(person).where(eq(person.id, personId));
+  if (!now) throw notFound('person');
+  throw stale('person', to, now);
+}
+
 /** How many of each kit there are; what is left out is not counted, and always there. */
-export async function setKits(ask: Ask, { kits }: KitsInput): Promise<WorkshopBoard> {
+export async function setKits(ask: Ask, { kits, version }: KitsInput): Promise<WorkshopBoard> {
   const { scope, account } = ask;
+  const changed = await scope
+    .update(workshop)
+    .set({ version: version + 1 })
+    .where(and(eq(workshop.id, account.workshopId), eq(workshop.version, version)))
+    .returning({ id: workshop.id });
+  if (changed.length === 0) throw stale('count of kits', { kits }, (await readBoard(ask)).kits);
   await scope.delete(kit).where(eq(kit.workshopId, account.workshopId));
   if (kits.length > 0) await scope.insert(kit).values(kits.map((each) => ({ ...each, workshopId: account.workshopId })));
   return readBoard(ask);

@@ -28,7 +28,7 @@ describe('the plan', () => {
     const first = await board();
     expect(first.jobs.map(({ systemName }) => systemName)).toEqual(['One', 'Two']);
     const person = first.people[0] as { id: string };
-    const withHours = (await desk.put<WorkshopBoard>(`/people/${person.id}/shifts`, { shifts: WEEK })).body;
+    const withHours = (await desk.put<WorkshopBoard>(`/people/${person.id}/shifts`, { shifts: WEEK, version: 1 })).body;
     expect(withHours.shifts).toHaveLength(5);
     const built = buildProblem(withHours);
     const plan = arrange(built.problem, { isOver: () => true });
@@ -90,19 +90,22 @@ describe('the plan', () => {
   });
 
   it('refuses somebody without the skill, and more kits than there are; each is the lead’s to say', async () => {
-    const person = (await board()).people[0] as { id: string };
-    const without = await desk.put<WorkshopBoard>(`/people/${person.id}/skills`, { skills: [] });
+    const { people, workshopVersion } = await board();
+    const person = people[0] as WorkshopBoard['people'][number];
+    const without = await desk.put<WorkshopBoard>(`/people/${person.id}/skills`, { skills: [], version: person.version });
     expect(without.body.people[0]?.skills).toEqual([]);
-    expect(errorOf(await desk.put(`/people/${person.id}/skills`, { skills: ['juggling'] })).path).toBe('skills[0]');
-    const none = await desk.put<WorkshopBoard>('/kits', { kits: [{ kind: 'flush-rig', count: 0 }] });
+    expect(errorOf(await desk.put(`/people/${person.id}/skills`, { skills: ['juggling'], version: 1 })).path).toBe('skills[0]');
+    const none = await desk.put<WorkshopBoard>('/kits', { kits: [{ kind: 'flush-rig', count: 0 }], version: workshopVersion });
     const built = buildProblem(none.body);
     expect(setAsideImpossible(built.problem).left.map(({ why }) => why)).toContain('kit');
     const loose = none.body.slots.find(({ confirmed }) => !confirmed) as BoardSlot;
     expect(errorOf(await desk.put('/plan/slots', { slots: [bare(loose)] })).message).toMatch(/1 of 0 flush-rig are held at once/);
-    await desk.put('/kits', { kits: [] });
-    await desk.put(`/people/${person.id}/skills`, { skills: null });
+    expect((await desk.put('/kits', { kits: [], version: workshopVersion })).status).toBe(409);
+    expect((await desk.put('/kits', { kits: [], version: workshopVersion + 1 })).status).toBe(200);
+    expect((await desk.put(`/people/${person.id}/skills`, { skills: null, version: person.version })).status).toBe(409);
+    expect((await desk.put(`/people/${person.id}/skills`, { skills: null, version: person.version + 1 })).status).toBe(200);
     const hand = await desk.colleague('technician');
-    expect((await hand.put('/kits', { kits: [] })).status).toBe(403);
+    expect((await hand.put('/kits', { kits: [], version: 1 })).status).toBe(403);
   });
 
   it('shows a technician away as no hours', async () => {

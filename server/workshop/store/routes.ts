@@ -140,16 +140,19 @@ async function moveItem({ scope, account, clock, request }: Ask, { change, reaso
   return after;
 }
 
-async function editLot({ scope, request }: Ask, input: LotEdit) {
+async function editLot({ scope, request }: Ask, { version, ...input }: LotEdit) {
   if (input.openedOn !== null && input.keepsUntil !== null && input.keepsUntil < input.openedOn)
     refuse('keepsUntil', `must not lie before the day it was opened, ${input.openedOn} (got ${input.keepsUntil})`);
+  const lotId = idFrom(request, 'id', 'lot');
   const [after] = await scope
     .update(coolantLot)
-    .set(input)
-    .where(eq(coolantLot.id, idFrom(request, 'id', 'lot')))
+    .set({ ...input, version: version + 1 })
+    .where(and(eq(coolantLot.id, lotId), eq(coolantLot.version, version)))
     .returning();
-  if (!after) throw notFound('lot');
-  return after;
+  if (after) return after;
+  const [now] = await scope.select().from(coolantLot).where(eq(coolantLot.id, lotId));
+  if (!now) throw notFound('lot');
+  throw stale('lot', input, now);
 }
 
 async function addKept({ scope, account, clock }: Ask, input: KeptPartInput) {

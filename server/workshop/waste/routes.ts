@@ -1,5 +1,5 @@
 import type { WasteAnswer, WasteContainerAnswer } from '../../../core/workshop/store/answers.js';
-import { asc, desc, eq, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, sql } from 'drizzle-orm';
 import { refuse } from '../../../core/base/checking/input.js';
 import {
   handOverSchema,
@@ -65,6 +65,10 @@ async function readWaste(ask: Ask) {
   return { container, entries };
 }
 
+/** Nobody else pours into it or hands it over meanwhile: what fits is what fits. */
+const holdOpen = (scope: Ask['scope'], id: string) =>
+  scope.select({ id: wasteContainer.id }).from(wasteContainer).where(eq(wasteContainer.id, id)).for('update');
+
 async function addContainer({ scope, account, clock }: Ask, input: WasteContainerInput) {
   const [made] = await scope
     .insert(wasteContainer)
@@ -74,6 +78,7 @@ async function addContainer({ scope, account, clock }: Ask, input: WasteContaine
 }
 
 async function addEntry(ask: Ask, input: WasteEntryInput) {
+  await holdOpen(ask.scope, idFrom(ask.request, 'id', 'waste container'));
   const container = await loadContainer(ask);
   if (container.state !== 'open')
     throw new DomainError('refused', `${container.label} was handed over on ${container.handedOn}; take another one.`);
@@ -93,18 +98,19 @@ async function addEntry(ask: Ask, input: WasteEntryInput) {
 /** Writes down what the collection point took and the number of its paper. No legal statement: local rules come first. */
 async function handOver(ask: Ask, input: HandOverInput) {
   const container = await loadContainer(ask);
-  if (container.version !== input.version) throw stale('waste container', input, container);
   if (container.state !== 'open') throw new DomainError('refused', 'This container was handed over already.');
   if (input.on > ask.today) refuse('on', `cannot lie in the future; today is ${ask.today} (got ${input.on})`);
-  await ask.scope
+  const changed = await ask.scope
     .update(wasteContainer)
     .set({
       state: 'handed-over',
       handedOn: input.on,
       handedTo: input.to,
       documentNumber: input.documentNumber,
-      version: container.version + 1,
+      version: input.version + 1,
     })
-    .where(eq(wasteContainer.id, container.id));
+    .where(and(eq(wasteContainer.id, container.id), eq(wasteContainer.version, input.version)))
+    .returning({ id: wasteContainer.id });
+  if (changed.length === 0) throw stale('waste container', input, container);
   return loadContainer(ask);
 }

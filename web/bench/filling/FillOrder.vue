@@ -72,6 +72,12 @@ function pour(toMark: boolean): void {
   emit('send', (pumpOn.value ? entry : { ...entry, toMark }) as RunEventBody);
 }
 
+function shut(): void {
+  if (props.order.do !== 'shut') return;
+  for (const port of props.order.ports) emit('send', { type: 'port', port, open: false });
+  for (const joint of props.order.joints) emit('send', { type: 'joint', joint, open: false });
+}
+
 function drawOff(): void {
   if (drawn.value === null || drawn.value <= 0) return;
   emit('send', { type: 'outflow', way: 'drawn-off', volumeMl: drawn.value });
@@ -107,6 +113,7 @@ function drawOff(): void {
     <v-btn v-if="!locked && mayReturn" size="large" variant="outlined" @click="emit('send', { type: 'returned' })"
       >Liquid comes back at the return</v-btn
     >
+    <v-btn v-if="!locked && order.do === 'shut'" size="x-large" @click="shut">Shut</v-btn>
     <LevelRead v-if="!locked && order.do === 'read-level'" @send="emit('send', $event)" />
     <form v-if="!locked && order.do === 'draw-off'" class="entry" novalidate @submit.prevent="drawOff">
       <NumberField v-model="drawn" large label="Drawn off" unit="mL" @enter="drawOff" />

@@ -41,11 +41,12 @@ function open(personId: string): void {
   );
 }
 const send = changeBoard(emit);
-const save = (personId: string, shifts: readonly object[]): Promise<void> =>
-  send(() => call<WorkshopBoard>('PUT', `/people/${personId}/shifts`, { body: { shifts } }));
-const saveWeek = (personId: string): Promise<void> =>
+type Person = WorkshopBoard['people'][number];
+const save = ({ id, version }: Person, shifts: readonly object[]): Promise<void> =>
+  send(() => call<WorkshopBoard>('PUT', `/people/${id}/shifts`, { body: { shifts, version } }));
+const saveWeek = (person: Person): Promise<void> =>
   save(
-    personId,
+    person,
     week.flatMap(({ on, from, to }, index) => (on ? [{ weekday: index + 1, fromMinute: minuteOf(from), toMinute: minuteOf(to) }] : [])),
   );
 const addAway = (personId: string): Promise<void> =>
@@ -74,8 +75,8 @@ const back = (id: string): Promise<void> => send(() => call<WorkshopBoard>('DELE
             /></template>
           </div>
           <div class="row">
-            <v-btn @click="saveWeek(person.id)">Save the week</v-btn>
-            <v-btn variant="outlined" @click="save(person.id, USUAL)">Monday to Friday, 9:00 to 17:30</v-btn>
+            <v-btn @click="saveWeek(person)">Save the week</v-btn>
+            <v-btn variant="outlined" @click="save(person, USUAL)">Monday to Friday, 9:00 to 17:30</v-btn>
           </div>
           <div class="row">
             <label>away from <input v-model="away.fromDay" type="date" /></label>

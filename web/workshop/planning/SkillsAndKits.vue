@@ -26,11 +26,11 @@ const can = (skills: readonly Skill[] | null, skill: Skill): boolean => skills =
 function toggle(person: WorkshopBoard['people'][number], skill: Skill): Promise<void> {
   const next = SKILL_KEYS.filter((each) => can(person.skills, each) !== (each === skill));
   const skills = next.length === SKILL_KEYS.length ? null : next;
-  return send(() => call<WorkshopBoard>('PUT', `/people/${person.id}/skills`, { body: { skills } }));
+  return send(() => call<WorkshopBoard>('PUT', `/people/${person.id}/skills`, { body: { skills, version: person.version } }));
 }
 function saveKits(): Promise<void> {
   const kits = KIT_KEYS.flatMap((kind) => (counts[kind] === null ? [] : [{ kind, count: counts[kind] }]));
-  return send(() => call<WorkshopBoard>('PUT', '/kits', { body: { kits } }));
+  return send(() => call<WorkshopBoard>('PUT', '/kits', { body: { kits, version: props.board.workshopVersion } }));
 }
 const kitWords = (): string => {
   const known = props.board.kits.map(({ kind, count }) => `${count} × ${KITS[kind]}`);

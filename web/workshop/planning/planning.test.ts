@@ -43,7 +43,8 @@ const base: WorkshopBoard = {
     { id: 'b1', name: 'Window' },
     { id: 'b2', name: 'Corner' },
   ],
-  people: [{ id: 'p1', name: 'Ilse Darrow', skills: null }],
+  people: [{ id: 'p1', name: 'Ilse Darrow', skills: null, version: 1 }],
+  workshopVersion: 1,
   kits: [],
   shifts: [1, 2, 3, 4, 5].map((weekday) => ({ personId: 'p1', weekday, fromMinute: 480, toMinute: 1020 })),
   absences: [],
@@ -162,7 +163,7 @@ describe('what the workshop has few of', () => {
     await box.trigger('change');
     await settle();
     expect(put(/^\/people\/p1\/skills$/)?.body).toEqual({ skills: ['rigid-tube', 'electronics'] });
-    board = { ...base, people: [{ id: 'p1', name: 'Ilse Darrow', skills: ['rigid-tube', 'electronics'] }] };
+    board = { ...base, people: [{ id: 'p1', name: 'Ilse Darrow', skills: ['rigid-tube', 'electronics'], version: 1 }] };
     const again = await open();
     await again.find('input[aria-label="Ilse Darrow acidic cleaner"]').trigger('change');
     await settle();

@@ -11,7 +11,7 @@ defineProps<{ lots: readonly LotRow[] }>();
 const emit = defineEmits<{ changed: [] }>();
 const submit = useSubmit();
 const at = ref<string | null>(null);
-const form = reactive({ stockMl: null as number | null, openedOn: '', keepsUntil: '', samplePlace: '' });
+const form = reactive({ stockMl: null as number | null, openedOn: '', keepsUntil: '', samplePlace: '', version: 1 });
 
 function open(lot: LotRow): void {
   at.value = at.value === lot.id ? null : lot.id;
@@ -21,6 +21,7 @@ function open(lot: LotRow): void {
     openedOn: lot.openedOn ?? '',
     keepsUntil: lot.keepsUntil ?? '',
     samplePlace: lot.samplePlace,
+    version: lot.version,
   });
 }
 async function save(): Promise<void> {
@@ -29,6 +30,7 @@ async function save(): Promise<void> {
     openedOn: form.openedOn || null,
     keepsUntil: form.keepsUntil || null,
     samplePlace: form.samplePlace,
+    version: form.version,
   };
   if (!(await submit.run(() => call('PUT', `/coolant-lots/${at.value}`, { body })))) return;
   at.value = null;

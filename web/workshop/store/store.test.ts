@@ -48,7 +48,7 @@ describe('counted things', () => {
 });
 
 describe('lots of coolant', () => {
-  const lot: LotRow = { id: 'l', productName: 'Plain Clear', colour: '#7fb8c9', bottleMl: 1000, lot: 'L1', openedOn: null, keepsUntil: '2026-01-01', stockMl: null, samplePlace: 'window', expired: true }; // prettier-ignore
+  const lot: LotRow = { id: 'l', productName: 'Plain Clear', colour: '#7fb8c9', bottleMl: 1000, lot: 'L1', openedOn: null, keepsUntil: '2026-01-01', stockMl: null, samplePlace: 'window', version: 1, expired: true }; // prettier-ignore
 
   it('say what nobody counted, and what is past its day', () => {
     expect(wordsOf(mountScreen(LotShelf, { props: { lots: [lot] } }))).toMatch(/lot L1 not counted past its day sample: window/);
@@ -178,7 +178,7 @@ describe('waste', () => {
 
 describe('the store’s lists as tables', () => {
   it('hold what the screen shows, one column for each thing', () => {
-    const lot = lotRow({ id: 'l', productName: 'Plain Clear', colour: '#7fb8c9', bottleMl: 1000, lot: 'L1', openedOn: '2026-02-01', keepsUntil: null, stockMl: null, samplePlace: 'window', expired: false }); // prettier-ignore
+    const lot = lotRow({ id: 'l', productName: 'Plain Clear', colour: '#7fb8c9', bottleMl: 1000, lot: 'L1', openedOn: '2026-02-01', keepsUntil: null, stockMl: null, samplePlace: 'window', version: 1, expired: false }); // prettier-ignore
     const item = itemRow({ id: 'r', name: 'O-ring', kind: 'seal', unit: 'pcs', lot: 'K3', count: 9, reorderAt: 12 });
     expect(Object.keys(lot)).toEqual(Object.keys(item));
     expect(lot).toMatchObject({ what: 'Plain Clear', count: '', unit: 'mL', opened_on: '2026-02-01' });

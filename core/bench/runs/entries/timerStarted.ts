@@ -1,5 +1,5 @@
 import { refusal, type EntryDefinition, type Standing } from '../entry.js';
-import { lowMarkAgainst, pumpAgainst } from '../locks.js';
+import { lowMarkAgainst, openAgainst, pumpAgainst } from '../locks.js';
 import { stepOf } from '../procedure.js';
 import { switchPump } from '../state.js';
 import { key, step } from './fields.js';
@@ -20,10 +20,14 @@ export const timerStarted: EntryDefinition<TimerStartedEntry> = {
     if (stepOf(procedure, entry.step)?.kind === 'wet-run') switchPump(state, true, at);
   },
   refuse: refuseUnknownTimer,
-  locks: (entry, { procedure, state, nowMs }) =>
-    procedure.facts && stepOf(procedure, entry.step)?.kind === 'wet-run'
+  locks: (entry, { procedure, state, nowMs }) => {
+    const kind = stepOf(procedure, entry.step)?.kind;
+    // the machine's own power runs its pump
+    if (kind === 'power') return openAgainst(procedure, state);
+    return procedure.facts && kind === 'wet-run'
       ? [...pumpAgainst(procedure, state, procedure.facts), ...lowMarkAgainst(procedure, state, procedure.facts, nowMs)]
-      : [],
+      : [];
+  },
   reads: (entry, { procedure }) =>
     `Timer started: ${stepOf(procedure, entry.step)?.timers.find(({ id }) => id === entry.timer)?.label ?? entry.timer}`,
 };

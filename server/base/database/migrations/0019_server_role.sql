@@ -2,14 +2,6 @@ CREATE POLICY "calendar_feed_server_finds" ON "calendar_feed" AS PERMISSIVE FOR 
 CREATE POLICY "person_server_finds" ON "person" AS PERMISSIVE FOR SELECT TO "lavacrum_server" USING (true);--> statement-breakpoint
 CREATE POLICY "workshop_server_finds" ON "workshop" AS PERMISSIVE FOR SELECT TO "lavacrum_server" USING (true);--> statement-breakpoint
 -- The server signs in as this role and works as lavacrum_app within a workshop. Outside one it sees what these lines grant, and no more.
-DO $$
-BEGIN
-  EXECUTE format('GRANT lavacrum_server TO %I', current_user);
-END
-$$;
---> statement-breakpoint
-GRANT lavacrum_app TO lavacrum_server;
---> statement-breakpoint
 GRANT USAGE ON SCHEMA public TO lavacrum_server;
 --> statement-breakpoint
 GRANT SELECT, INSERT, UPDATE, DELETE ON session TO lavacrum_server;

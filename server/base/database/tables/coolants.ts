@@ -59,6 +59,7 @@ export const coolantLot = pgTable(
     stockMl: doublePrecision('stock_ml'),
     /** where the labelled sample of this lot stands; empty: none kept */
     samplePlace: text('sample_place').notNull().default(''),
+    version: integer('version').notNull().default(1),
   },
   (t) => [
     foreignKey({

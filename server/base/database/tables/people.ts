@@ -63,6 +63,8 @@ export const person = pgTable(
     active: boolean('active').notNull().default(true),
     /** what this person can do that not everybody can; null: nobody wrote it down, so everything */
     skills: stored('skills', readList<Skill>('the skills of a person')),
+    /** of skills and hours */
+    version: integer('version').notNull().default(1),
   },
   (t) => [
     foreignKey({ name: 'person_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),
