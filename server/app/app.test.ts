@@ -104,7 +104,12 @@ describe('headers', () => {
 
 describe('health', () => {
   it('is open to anybody and names the version', async () => {
-    expect((await new Visitor(bench.url).get('/health')).body).toEqual({ status: 'ok', database: 'ok', version: 'test' });
+    expect((await new Visitor(bench.url).get('/health')).body).toEqual({
+      status: 'ok',
+      database: 'ok',
+      version: 'test',
+      parts: { queue: 'ok', push: 'ok', instruments: 'ok', disk: 'ok', backup: 'ok' },
+    });
   });
 
   it('says why when the database is away, loses nobody’s session, and recovers by itself', async () => {

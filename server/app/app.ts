@@ -14,7 +14,7 @@ import { coolantRoutes } from '../workshop/coolants/routes.js';
 import { drawingRoutes } from '../machine/drawing/routes.js';
 import { openDatabase } from '../base/database/client.js';
 import { dueRoutes } from '../workshop/due-dates/routes.js';
-import { healthRoute, type Readiness } from '../operations/health/routes.js';
+import { allWell, healthRoute, type PartsOf, type Readiness } from '../operations/health/routes.js';
 import { importRoutes } from '../workshop/importing/routes.js';
 import { instrumentRoutes } from '../bench/instruments/routes.js';
 import { lotRoutes } from '../workshop/lots/routes.js';
@@ -55,6 +55,8 @@ export interface ServerParts {
   readonly behindProxy?: boolean;
   readonly push: PushHub;
   readonly instruments: Instruments;
+  /** how the parts beside the database do; left out: well */
+  readonly partsOf?: PartsOf;
 }
 
 /** No request needs more; a loop file has a few kilobytes. */
@@ -73,7 +75,7 @@ export function createServer(parts: ServerParts): Express {
   server.disable('x-powered-by');
   if (parts.behindProxy) server.set('trust proxy', 1);
   server.use(securityHeaders(parts.behindProxy ?? false));
-  server.get('/api/health', healthRoute(app, parts.readiness));
+  server.get('/api/health', healthRoute(app, parts.readiness, parts.partsOf ?? allWell));
   server.use('/api', api(app, parts));
   if (parts.webFolder !== null) serveWeb(server, parts.webFolder);
   server.use(errorHandler(parts.log));

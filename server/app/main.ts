@@ -7,6 +7,8 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { pino, type Logger } from 'pino';
 import { openDatabase, openPool } from '../base/database/client.js';
 import { migrateDatabase, migrationsFolder, NewerDatabase } from '../base/database/migrate.js';
+import { freeBytes } from '../operations/backup/archive.js';
+import { backupFolder } from '../operations/backup/commands.js';
 import { seedDemo } from '../../demo/seed.js';
 import { describeAway, type Readiness } from '../operations/health/routes.js';
 import { createServer } from './app.js';
@@ -19,6 +21,8 @@ import { clockAheadBy, systemClock } from '../base/http/clock.js';
 
 declare const LAVACRUM_VERSION: string;
 
+/** bytes free below which the disk counts as nearly full: some nights' backups and a day's work */
+const LOW_DISK_BYTES = 1e9;
 /** ms between attempts to reach the database while it is away */
 const RETRY_MS = 1500;
 /** how far the broker's port lies behind the page's, unless it is set */
@@ -31,6 +35,8 @@ interface Settings {
   readonly ownerUrl: string;
   readonly dataFolder: string;
   readonly demo: boolean;
+  /** backups that are kept; 0: none is made by night */
+  readonly backupsKept: number;
   readonly mail: { readonly smtpUrl: string | null; readonly sender: string };
   readonly mqtt: { readonly mqttUrl: string | null; readonly host: string; readonly port: number };
 }
@@ -50,9 +56,16 @@ function readSettings(): Settings {
     ownerUrl: process.env.LAVACRUM_OWNER_URL ?? databaseUrl,
     dataFolder: path.resolve(process.env.LAVACRUM_DATA ?? '.data'),
     demo: process.env.LAVACRUM_DEMO !== '0',
+    backupsKept: wholeNumber('LAVACRUM_BACKUPS_KEPT', 14, 1000),
     mail: { smtpUrl: process.env.SMTP_URL ?? null, sender: process.env.LAVACRUM_MAIL_FROM ?? 'workshop@lavacrum.local' },
     mqtt: { mqttUrl: process.env.MQTT_URL ?? null, host: process.env.LAVACRUM_MQTT_HOST ?? '127.0.0.1', port: mqttPort },
   };
+}
+
+function wholeNumber(name: string, usual: number, most: number): number {
+  const value = Number(process.env[name] ?? String(usual));
+  if (!Number.isInteger(value) || value < 0 || value > most) throw new Error(`${name} must be a whole number from 0 to ${most}`);
+  return value;
 }
 
 /** The key that signs session cookies. Made once; a new one would sign everybody out. */
@@ -110,7 +123,9 @@ function start(): void {
   const clock = process.env.LAVACRUM_CLOCK_AHEAD_FILE ? clockAheadBy(process.env.LAVACRUM_CLOCK_AHEAD_FILE) : systemClock;
   const instruments = new InstrumentService({ databaseUrl: settings.databaseUrl, ...settings.mqtt }, openDatabase(pool), clock, log);
   const keeper = new BenchKeeper(log);
-  const nightly = new NightlyWork({ databaseUrl: settings.databaseUrl, ...settings.mail }, openDatabase(pool), clock, log);
+  const { ownerUrl, backupsKept: kept } = settings;
+  const backup = kept > 0 ? { ownerUrl, folder: backupFolder(settings.dataFolder), kept } : null;
+  const nightly = new NightlyWork({ databaseUrl: settings.databaseUrl, ...settings.mail, backup }, openDatabase(pool), clock, log);
   push.onCommand = (command) => instruments.command(command);
   const webFolder = path.join(here, 'web');
   const app = createServer({
@@ -124,6 +139,13 @@ function start(): void {
     behindProxy: process.env.LAVACRUM_PROXY === '1',
     push,
     instruments: instrumentsFor(instruments, keeper),
+    partsOf: () => ({
+      queue: nightly.reached ? 'ok' : 'away',
+      push: push.listens ? 'ok' : 'away',
+      instruments: instruments.reached ? 'ok' : 'away',
+      disk: freeBytes(settings.dataFolder) < LOW_DISK_BYTES ? 'low' : 'ok',
+      backup: nightly.backupState,
+    }),
   });
   const listener = app.listen(settings.port, '127.0.0.1', (error?: Error) => {
     if (error) {

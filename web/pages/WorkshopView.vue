@@ -16,6 +16,7 @@ import StaleNotice from '../base/shell/StaleNotice.vue';
 import { useBenches } from '../bench/benches/benchStore.js';
 import LearnedVolumes from '../machine/learning/LearnedVolumes.vue';
 import BenchDevices from '../bench/instruments/BenchDevices.vue';
+import ServerParts from '../base/shell/ServerParts.vue';
 import NumberField from '../base/units/NumberField.vue';
 import { useSession } from '../workshop/people/sessionStore.js';
 
@@ -161,6 +162,7 @@ async function addBench(): Promise<void> {
             >
           </form>
         </section>
+        <ServerParts />
       </div>
       <form class="stack" novalidate @submit.prevent="save">
         <h2>How this workshop works</h2>

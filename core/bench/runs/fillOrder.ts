@@ -270,11 +270,13 @@ function startMarkMl(now: Now, plan: FillSimulation | null, state: RunState): nu
   const known = startMarks.get(standing);
   if (known !== undefined) return known;
   const share = (speedOf(now, plan, pulse, state) ?? twin.drive.speed) / Math.max(1e-3, twin.drive.speed);
+  // what stands on the way already decides how much more can stay there
+  const insideSdMl = Math.hypot(now.sdMl, contents.insideSdMl);
   const least = (lowMarkMl + fillMarkMl) / 2;
   let markMl = fillMarkMl;
   for (let step = 0; step < FILL_ORDER.startSteps && markMl > least; step += 1) {
     const overMl = Math.max(
-      ...FILL_ORDER.headFactors.map((head) => comesBackOverMl(twin, { ...at, reservoirMl: markMl }, now.sdMl, share * Math.sqrt(head))),
+      ...FILL_ORDER.headFactors.map((head) => comesBackOverMl(twin, { ...at, reservoirMl: markMl }, insideSdMl, share * Math.sqrt(head))),
     );
     if (overMl <= 0) break;
     markMl = Math.max(least, markMl - overMl);
@@ -284,7 +286,7 @@ function startMarkMl(now: Now, plan: FillSimulation | null, state: RunState): nu
 }
 
 /** mL by which the reservoir runs over, errors of what was poured counted, where the pump is stopped at the low mark while a hand pours beside it; 0 or less: there is room, or it never sinks so low. */
-function comesBackOverMl(twin: LiquidTwin, from: Wetted, levelSdMl: number, slowed: number): number {
+function comesBackOverMl(twin: LiquidTwin, from: Wetted, insideSdMl: number, slowed: number): number {
   const run = copyOf(from);
   const { lowMarkMl } = twin.drive;
   const topMl = runningMarkMl(twin);
@@ -298,7 +300,7 @@ function comesBackOverMl(twin: LiquidTwin, from: Wetted, levelSdMl: number, slow
     if (run.reservoirMl > lowMarkMl) continue;
     const overMl = twin.stop(run);
     const staysMl = Math.max(0, twin.wayMl(run) - twin.wayMl(from));
-    const sdMl = Math.hypot(levelSdMl, jugSdMl(pouredMl), FILL_ORDER.staysSdShare * staysMl);
+    const sdMl = Math.hypot(insideSdMl, jugSdMl(pouredMl), FILL_ORDER.staysSdShare * staysMl);
     return run.reservoirMl + overMl + FILL_ORDER.keepsSd * sdMl - twin.brimMl;
   }
   return 0;

@@ -96,6 +96,11 @@ export class PushHub {
     }
   }
 
+  /** whether what other processes tell arrives here */
+  get listens(): boolean {
+    return this.client !== null;
+  }
+
   private lost(client: pg.Client, error: unknown): void {
     if (this.closed || this.timer !== null) return;
     client.removeAllListeners();

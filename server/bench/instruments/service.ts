@@ -51,6 +51,7 @@ export class InstrumentService {
   private timer: NodeJS.Timeout | null = null;
   private pruning: NodeJS.Timeout | null = null;
   private closed = false;
+  private heldElsewhere = false;
 
   constructor(
     private readonly settings: InstrumentSettings,
@@ -74,6 +75,11 @@ export class InstrumentService {
     if (this.settings.mqttUrl !== null) return this.settings.mqttUrl;
     const port = this.broker?.port ?? (this.settings.port === 0 ? null : this.settings.port);
     return port === null ? null : `mqtt://127.0.0.1:${port}`;
+  }
+
+  /** whether instruments are reached, by this process or by the one that holds the lock */
+  get reached(): boolean {
+    return this.client?.connected === true || this.heldElsewhere;
   }
 
   get embedded(): boolean {
@@ -108,6 +114,7 @@ export class InstrumentService {
     client.on('end', () => void this.lost(client));
     await client.connect();
     const { rows } = await client.query<{ got: boolean }>('select pg_try_advisory_lock($1) as got', [LOCK]);
+    this.heldElsewhere = rows[0]?.got !== true;
     if (!rows[0]?.got) {
       client.removeAllListeners('end');
       await client.end();

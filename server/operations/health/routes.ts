@@ -1,6 +1,11 @@
 import { sql } from 'drizzle-orm';
 import type { RequestHandler } from 'express';
+import { isDegraded, type Parts } from '../../../core/base/health/parts.js';
 import type { App } from '../../base/http/context.js';
+
+/** How the parts do; asked at every look, so each answers at once. */
+export type PartsOf = () => Parts;
+export const allWell: PartsOf = () => ({ queue: 'ok', push: 'ok', instruments: 'ok', disk: 'ok', backup: 'ok' });
 
 /** Whether the schema is in place; until then the app answers that the database is away, with the reason. */
 export interface Readiness {
@@ -9,12 +14,14 @@ export interface Readiness {
 }
 
 export const healthRoute =
-  (app: App, readiness: Readiness): RequestHandler =>
+  (app: App, readiness: Readiness, partsOf: PartsOf): RequestHandler =>
   async (_request, response) => {
     response.set('cache-control', 'no-store');
     const reason = readiness.ready ? await databaseProblem(app) : readiness.reason;
-    if (reason === null) response.json({ status: 'ok', database: 'ok', version: app.version });
-    else response.status(503).json({ status: 'unavailable', database: reason, version: app.version });
+    if (reason === null) {
+      const parts = partsOf();
+      response.json({ status: isDegraded(parts) ? 'degraded' : 'ok', database: 'ok', parts, version: app.version });
+    } else response.status(503).json({ status: 'unavailable', database: reason, version: app.version });
   };
 
 /** null when it answers. Only a code leaves the server, never an address or a password. */

@@ -1,3 +1,4 @@
+import path from 'node:path';
 import PgBoss from 'pg-boss';
 import type { Logger } from 'pino';
 import { dayIn } from '../../../core/base/units/calendar.js';
@@ -12,15 +13,21 @@ import { Post } from '../../workshop/messages/post.js';
 import { startStandIn } from '../../workshop/messages/standIn.js';
 import { eq } from 'drizzle-orm';
 import { setTimeout as sleep } from 'node:timers/promises';
+import { makeBackup } from '../backup/archive.js';
+import { backupName, backupsIn, keepNewest, madeAtOf } from '../backup/keep.js';
 import { QueueDatabase } from './queueDatabase.js';
 
 /** Queues of the work that nobody waits for. Several servers share them: each piece is done once, by one of them. */
-export const QUEUES = { redate: 'redate-workshop', tell: 'tell-due', post: 'send-messages', plan: 'nightly' } as const;
+export const QUEUES = { redate: 'redate-workshop', tell: 'tell-due', post: 'send-messages', plan: 'nightly', backup: 'backup' } as const;
 
 /** when the night's work begins, on the server's clock */
 const NIGHTLY_CRON = '15 3 * * *';
+/** a quarter of an hour before it everything is backed up */
+const BACKUP_CRON = '45 2 * * *';
 /** how often waiting messages are sent */
 const POST_CRON = '* * * * *';
+/** ms; two nights and some hours: a night that was missed is told */
+const BACKUP_OLD_MS = 56 * 3_600_000;
 /** ms before the next try to start, doubled up to the second */
 const RETRY_MS = { first: 1000, most: 60_000 } as const;
 
@@ -29,6 +36,15 @@ export interface NightlySettings {
   /** an outside mail server; null: the stand-in on loopback */
   readonly smtpUrl: string | null;
   readonly sender: string;
+  /** where the night's backup goes, and how many stay; null: none is made */
+  readonly backup?: BackupSettings | null;
+}
+
+export interface BackupSettings {
+  /** a login that sees past row policies */
+  readonly ownerUrl: string;
+  readonly folder: string;
+  readonly kept: number;
 }
 
 interface ForWorkshop {
@@ -41,6 +57,8 @@ export class NightlyWork {
   private queueDatabase: QueueDatabase | null = null;
   private post: Post | null = null;
   private closed = false;
+  private backupFailed = false;
+  private readonly startedMs: number;
   private closeStandIn: () => Promise<void> = async () => undefined;
 
   constructor(
@@ -48,7 +66,9 @@ export class NightlyWork {
     private readonly database: Database,
     private readonly clock: Clock,
     private readonly log: Logger,
-  ) {}
+  ) {
+    this.startedMs = clock.now().getTime();
+  }
 
   /** Begins, and tries again until it has begun: the app serves without its queue, and dates change with every save as well. */
   async start(): Promise<void> {
@@ -90,7 +110,10 @@ export class NightlyWork {
       for (const id of await workshopIds(this.database)) await this.post?.send(id);
     });
     await boss.work(QUEUES.plan, async () => this.planNight());
+    await boss.work(QUEUES.backup, async () => this.backUp());
     await boss.schedule(QUEUES.plan, NIGHTLY_CRON);
+    if (this.settings.backup) await boss.schedule(QUEUES.backup, BACKUP_CRON);
+    else await boss.unschedule(QUEUES.backup);
     await boss.schedule(QUEUES.post, POST_CRON);
     this.log.info({ mail: this.settings.smtpUrl === null ? 'stand-in' : 'outside' }, 'nightly work ready');
   }
@@ -117,6 +140,39 @@ export class NightlyWork {
     if (!own) return 0;
     const now = this.clock.now();
     return inWorkshop(this.database, workshopId, (scope) => tellDue(scope, workshopId, dayIn(own.timeZone, now), now));
+  }
+
+  /** One backup of everything; the oldest beyond those that are kept goes only once the new one stands. */
+  async backUp(): Promise<void> {
+    const { backup } = this.settings;
+    if (!backup) return;
+    const now = this.clock.now();
+    try {
+      const file = path.join(backup.folder, backupName(now));
+      await makeBackup({ ownerUrl: backup.ownerUrl, file, now });
+      this.backupFailed = false;
+      const gone = keepNewest(backup.folder, backup.kept);
+      this.log.info({ removed: gone.length }, 'everything is backed up');
+    } catch (error) {
+      this.backupFailed = true;
+      this.log.error({ name: error instanceof Error ? error.name : 'unknown' }, 'the nightly backup failed; it is tried again tomorrow');
+    }
+  }
+
+  /** Whether the queue reaches its database. */
+  get reached(): boolean {
+    return this.boss !== null && this.queueDatabase?.reached === true;
+  }
+
+  /** How the nightly backup does: off, failed, older than it may be, or well. */
+  get backupState(): 'ok' | 'failed' | 'old' | 'off' {
+    const { backup } = this.settings;
+    if (!backup) return 'off';
+    if (this.backupFailed) return 'failed';
+    const [newest] = backupsIn(backup.folder);
+    const nowMs = this.clock.now().getTime();
+    const sinceMs = newest ? madeAtOf(newest).getTime() : this.startedMs;
+    return nowMs - sinceMs > BACKUP_OLD_MS ? 'old' : 'ok';
   }
 
   /** Sends what waits now, without waiting for the next minute. */

@@ -16,6 +16,7 @@ const CONNECTIONS = 3;
 export class QueueDatabase {
   private readonly pool: pg.Pool;
   private closed = false;
+  private away = 0;
 
   /** @param onAway told each time the database does not answer */
   constructor(
@@ -29,16 +30,24 @@ export class QueueDatabase {
   async executeSql(text: string, values: unknown[] = []): Promise<{ rows: unknown[] }> {
     while (!this.closed) {
       try {
-        return await this.pool.query(text, values);
+        const answer = await this.pool.query(text, values);
+        this.away = 0;
+        return answer;
       } catch (error) {
         // a pool that was ended while the statement waited refuses with words of its own
         if (this.closed) break;
         if (!isDatabaseAway(error)) throw error;
+        this.away += 1;
         this.onAway(error);
         await sleep(RETRY_MS, undefined, { ref: false });
       }
     }
     return { rows: [] };
+  }
+
+  /** the last statement was answered */
+  get reached(): boolean {
+    return this.away === 0;
   }
 
   async close(): Promise<void> {

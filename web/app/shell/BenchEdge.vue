@@ -3,6 +3,7 @@ import { computed, onMounted, onScopeDispose, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useTheme } from 'vuetify';
 import { mdiDotsVertical } from '@mdi/js';
+import { urgentWords } from '@core/edge/words/health.js';
 import { ROLES } from '@core/workshop/people/roles.js';
 import { formatClock } from '@core/base/units/display.js';
 import { useSession } from '../../workshop/people/sessionStore.js';
@@ -12,6 +13,7 @@ import { useOutbox } from '../../base/outbox/deviceOutbox.js';
 import { usePush } from '../../base/push/usePush.js';
 import { useBenches } from '../../bench/benches/benchStore.js';
 import { useNow } from '../../base/units/now.js';
+import { useServerHealth } from '../../base/shell/serverHealth.js';
 import { useShortcuts } from '../../base/shell/shortcuts.js';
 
 /** The front edge of the bench: where one goes, and every clock that runs, on every screen. */
@@ -74,6 +76,8 @@ const outbox = useOutbox();
 const waiting = computed(() => outbox.value.waiting.length);
 const kept = computed(() => waiting.value - outbox.value.keeping.size);
 const refused = computed(() => outbox.value.refused.length);
+const parts = useServerHealth();
+const serverWords = computed(() => (parts.value ? urgentWords(parts.value) : null));
 const leaving = ref(false);
 /** with entries waiting it is said first: they stay here, under the name of who made them */
 async function signOut(sure = false): Promise<void> {
@@ -137,6 +141,7 @@ const keyTable = [
         </router-link>
       </li>
     </ul>
+    <router-link v-if="serverWords" class="edge-waits" to="/workshop">{{ serverWords }}</router-link>
     <p v-if="kept + refused > 0" class="edge-waits" role="status">
       <span v-if="kept > 0">{{ kept }} {{ kept === 1 ? 'waits' : 'wait' }} on this device{{ outbox.away ? ', server away' : '' }}</span>
       <span v-if="refused > 0">{{ refused }} not taken</span>
