@@ -3,6 +3,7 @@ import { pino } from 'pino';
 import { dayIn } from '../core/base/units/calendar.js';
 import type { Database, Scope } from '../server/base/database/client.js';
 import type { Account, Ask } from '../server/base/http/context.js';
+import { PHOTO } from '../server/workshop/photos/reencode.js';
 import { NO_INSTRUMENTS } from '../server/bench/instruments/none.js';
 
 /** Acts as a person of the demo at an instant of its past. */
@@ -12,6 +13,7 @@ export const actAs = ({ scope }: { readonly scope: Scope }, account: Account, at
   log: pino({ level: 'silent' }),
   version: 'demo',
   instruments: NO_INSTRUMENTS,
+  photoQuotaBytes: PHOTO.quotaBytes,
   scope,
   account,
   request: { params: { id } } as unknown as Request,

@@ -20,6 +20,7 @@ import { instrumentRoutes } from '../bench/instruments/routes.js';
 import { lotRoutes } from '../workshop/lots/routes.js';
 import { usageRoutes } from '../workshop/usage/routes.js';
 import { jobRoutes } from '../workshop/jobs/routes.js';
+import { PHOTO } from '../workshop/photos/reencode.js';
 import { photoRoutes } from '../workshop/photos/routes.js';
 import { planRoutes } from '../workshop/planning/routes.js';
 import { calendarRoutes, openCalendar } from '../workshop/calendar/routes.js';
@@ -57,6 +58,8 @@ export interface ServerParts {
   readonly instruments: Instruments;
   /** how the parts beside the database do; left out: well */
   readonly partsOf?: PartsOf;
+  /** bytes of photographs of one workshop; left out: the usual */
+  readonly photoQuotaBytes?: number;
 }
 
 /** No request needs more; a loop file has a few kilobytes. */
@@ -70,6 +73,7 @@ export function createServer(parts: ServerParts): Express {
     log: parts.log,
     version: parts.version,
     instruments: parts.instruments,
+    photoQuotaBytes: parts.photoQuotaBytes ?? PHOTO.quotaBytes,
   };
   const server = express();
   server.disable('x-powered-by');

@@ -9,6 +9,7 @@ import { openDatabase, openPool } from '../base/database/client.js';
 import { migrateDatabase, migrationsFolder, NewerDatabase } from '../base/database/migrate.js';
 import { freeBytes } from '../operations/backup/archive.js';
 import { backupFolder } from '../operations/backup/commands.js';
+import { PHOTO } from '../workshop/photos/reencode.js';
 import { seedDemo } from '../../demo/seed.js';
 import { describeAway, type Readiness } from '../operations/health/routes.js';
 import { createServer } from './app.js';
@@ -139,6 +140,7 @@ function start(): void {
     behindProxy: process.env.LAVACRUM_PROXY === '1',
     push,
     instruments: instrumentsFor(instruments, keeper),
+    photoQuotaBytes: wholeNumber('LAVACRUM_PHOTOS_MB', PHOTO.quotaBytes / 1e6, 1e6) * 1e6,
     partsOf: () => ({
       queue: nightly.reached ? 'ok' : 'away',
       push: push.listens ? 'ok' : 'away',

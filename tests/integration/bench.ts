@@ -55,6 +55,7 @@ export class TestBench {
       clock?: Clock;
       template?: string;
       behindProxy?: boolean;
+      photoQuotaBytes?: number;
     } = {},
   ): Promise<TestBench> {
     const adminUrl = process.env.LAVACRUM_TEST_DATABASE as string;
@@ -79,6 +80,7 @@ export class TestBench {
       readiness: { ready: true, reason: '' },
       webFolder: options.webFolder ?? null,
       behindProxy: options.behindProxy ?? false,
+      ...(options.photoQuotaBytes === undefined ? {} : { photoQuotaBytes: options.photoQuotaBytes }),
       push,
       instruments: parts?.instruments ?? NO_INSTRUMENTS,
       signInLimit: options.signInLimit ?? { tries: 1000, accountTries: 1000, addressTries: 10_000, windowMs: 60_000 },

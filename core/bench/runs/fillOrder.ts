@@ -225,20 +225,15 @@ function ranRound(state: RunState): boolean {
 export function fillOrder(procedure: Procedure, state: RunState, nowMs: number, measuredMl: number | null = null): FillOrder | null {
   const now = standingNow(procedure, state, nowMs, measuredMl);
   if (!now) return null;
-  const { twin, at, sdMl, contents, isRound } = now;
-  const { fillMarkMl, surfaceMm } = twin.drive;
-  const keeps = FILL_ORDER.keepsSd * sdMl;
+  const { twin, contents, isRound } = now;
+  const { fillMarkMl } = twin.drive;
   const plan = fillFromNow(procedure, state);
   const pulse = plan?.pulses[0] ?? null;
   if (contents.pump) return whileRunning(now, pulse, procedure, state);
   const open = leftOpen(procedure, state);
   if (open.ports.length + open.joints.length > 0) return { do: 'shut', ...open };
-  const markMl = isRound ? fillMarkMl : startMarkMl(now, plan, state);
-  const toMarkMl = markMl - at.reservoirMl + (isRound ? 0 : settlesMl(twin, at, surfaceMm(at.reservoirMl), surfaceMm(markMl)));
-  // a lowered start already counts every error: it is kept, a mark is not missed by a meniscus
-  const tolerance = markMl < fillMarkMl ? FILL_ORDER.leastDrawMl : FILL_ORDER.staysWithinMl + keeps;
-  if (at.reservoirMl - markMl > tolerance && contents.isLevelRead) return { do: 'draw-off', ml: at.reservoirMl - markMl, downToMl: markMl };
-  if (toMarkMl > (isRound ? FILL_ORDER.roundWithinMl : FILL_ORDER.staysWithinMl)) return pourOrLook(now, markMl, toMarkMl);
+  const fills = toMark(now, isRound ? fillMarkMl : startMarkMl(now, plan, state));
+  if (fills) return fills;
   // the pump starts on a level that was read, or poured up to the mark
   if (!contents.isLevelRead) return { do: 'read-level' };
   if (plan && !plan.primes && !isRound) return { do: 'cannot-prime', liftMm: plan.liftMm, shutoffMm: plan.shutoffMm };
@@ -304,6 +299,18 @@ function comesBackOverMl(twin: LiquidTwin, from: Wetted, insideSdMl: number, slo
     return run.reservoirMl + overMl + FILL_ORDER.keepsSd * sdMl - twin.brimMl;
   }
   return 0;
+}
+
+/** What brings the level to its mark, or to the start of a run: nothing where it stands there. */
+function toMark(now: Now, markMl: number): FillOrder | null {
+  const { twin, at, sdMl, contents, isRound } = now;
+  const { fillMarkMl, surfaceMm } = twin.drive;
+  const toMarkMl = markMl - at.reservoirMl + (isRound ? 0 : settlesMl(twin, at, surfaceMm(at.reservoirMl), surfaceMm(markMl)));
+  // a lowered start already counts every error: it is kept, a mark is not missed by a meniscus
+  const tolerance = markMl < fillMarkMl ? FILL_ORDER.leastDrawMl : FILL_ORDER.staysWithinMl + FILL_ORDER.keepsSd * sdMl;
+  if (at.reservoirMl - markMl > tolerance && contents.isLevelRead) return { do: 'draw-off', ml: at.reservoirMl - markMl, downToMl: markMl };
+  if (toMarkMl > (isRound ? FILL_ORDER.roundWithinMl : FILL_ORDER.staysWithinMl)) return pourOrLook(now, markMl, toMarkMl);
+  return null;
 }
 
 /** So much at most; what is known badly is looked at before anything is poured. */

@@ -20,6 +20,8 @@ export interface App {
   readonly log: Logger;
   readonly version: string;
   readonly instruments: Instruments;
+  /** bytes that the photographs of one workshop may fill */
+  readonly photoQuotaBytes: number;
 }
 
 /** The way to a bench's instruments, as far as requests need it. */

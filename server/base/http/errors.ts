@@ -124,43 +124,45 @@ function toDomain(error: unknown): DomainError | InputProblem {
   const fromBody = bodyError(error);
   if (fromBody) return fromBody;
   const database = databaseErrorOf(error);
-  const words = database?.constraint === undefined ? undefined : CONSTRAINT_WORDS[database.constraint];
-  switch (database?.code) {
-    case '23505':
-      return new DomainError('conflict', words ?? 'That already exists.');
-    case '23503':
-      return new DomainError('not-found', 'Something this refers to is not in this workshop.');
-    case '23514':
-    case '23502':
-      return new DomainError('invalid-input', `The database refused a value${database.constraint ? ` (${database.constraint})` : ''}.`);
-    case '22003':
-    case '22007':
-    case '22008':
-      return new DomainError('invalid-input', 'A number or a date is larger than can be stored.');
-    case '53100':
-    case '58030':
-      return new DomainError(
-        'database-away',
-        'The disk of the server is full or cannot be written. Nothing was saved; free space, then try again.',
-      );
-    case '55P03':
-    case '57014':
-      return new DomainError(
-        'busy',
-        'Somebody else is saving the same thing, and it takes too long. Nothing of yours was written; try again in a moment.',
-      );
-    case '22P05':
-    case '22021':
-      return new DomainError('invalid-input', 'A text holds a character that cannot be stored; remove control characters.');
-    case '40001':
-    case '40P01':
-      return new DomainError('conflict', 'Somebody else saved at the same moment. Nothing of yours was written; save again.');
-    case 'LC001':
-      return new DomainError('refused', 'A log or a signed record is never rewritten; add a correction.');
-    default:
-      return new DomainError('internal', 'Something failed on the server. Nothing was saved.');
-  }
+  const words = SQLSTATES[database?.code ?? ''];
+  if (!database || !words) return new DomainError('internal', 'Something failed on the server. Nothing was saved.');
+  const own = database.constraint === undefined ? undefined : CONSTRAINT_WORDS[database.constraint];
+  if (words[0] === 'conflict' && own !== undefined) return new DomainError('conflict', own);
+  return new DomainError(words[0], words[1].replace('{constraint}', database.constraint ? ` (${database.constraint})` : ''));
 }
+
+const TOO_LARGE = ['invalid-input', 'A number or a date is larger than can be stored.'] as const;
+const CHARACTERS = ['invalid-input', 'A text holds a character that cannot be stored; remove control characters.'] as const;
+const REFUSED_VALUE = ['invalid-input', 'The database refused a value{constraint}.'] as const;
+const AT_ONCE = ['conflict', 'Somebody else saved at the same moment. Nothing of yours was written; save again.'] as const;
+const DISK = [
+  'database-away',
+  'The disk of the server is full or cannot be written. Nothing was saved; free space, then try again.',
+] as const;
+const BUSY = [
+  'busy',
+  'Somebody else is saving the same thing, and it takes too long. Nothing of yours was written; try again in a moment.',
+] as const;
+
+/** What a person can do about what the database refused, by its SQLSTATE (PostgreSQL, appendix A). */
+const SQLSTATES: Readonly<Record<string, readonly [ErrorCode, string]>> = {
+  '23505': ['conflict', 'That already exists.'],
+  '23503': ['not-found', 'Something this refers to is not in this workshop.'],
+  '23514': REFUSED_VALUE,
+  '23502': REFUSED_VALUE,
+  '22003': TOO_LARGE,
+  '22007': TOO_LARGE,
+  '22008': TOO_LARGE,
+  '22P05': CHARACTERS,
+  '22021': CHARACTERS,
+  '40001': AT_ONCE,
+  '40P01': AT_ONCE,
+  '53100': DISK,
+  '58030': DISK,
+  '55P03': BUSY,
+  '57014': BUSY,
+  LC001: ['refused', 'A log or a signed record is never rewritten; add a correction.'],
+};
 
 /** Errors of the JSON body reader. */
 function bodyError(error: unknown): DomainError | null {

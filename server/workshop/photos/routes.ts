@@ -1,15 +1,23 @@
-import { and, eq } from 'drizzle-orm';
-import type { Router } from 'express';
-import { refuse } from '../../../core/base/checking/input.js';
-import { MOST_PHOTO_BYTES, photoSchema, type PhotoInput } from '../../../core/workshop/photos/schema.js';
+import { and, eq, sql } from 'drizzle-orm';
+import type { Request, Router } from 'express';
+import { photoSchema, type PhotoInput } from '../../../core/workshop/photos/schema.js';
 import { bodyAs, idFrom, runScoped, type App, type Ask } from '../../base/http/context.js';
-import { notFound } from '../../base/http/errors.js';
+import { DomainError, notFound } from '../../base/http/errors.js';
 import type { Routes } from '../../base/http/routes.js';
 import { job, system } from '../../base/database/tables/machines.js';
 import { makerOf } from '../people/maker.js';
 import { photo } from '../../base/database/tables/photos.js';
+import { reencode } from './reencode.js';
+
+/** Pictures on their way, as they are kept. */
+const pictures = new WeakMap<Request, Buffer>();
 
 export function photoRoutes(routes: Routes, router: Router, app: App): void {
+  // a picture is decoded and written anew before a connection is taken: it takes a while
+  router.post('/systems/:id/photos', async (request, _response, next) => {
+    if (request.session.signedIn) pictures.set(request, await reencode(bodyAs<PhotoInput>(request, photoSchema).image));
+    next();
+  });
   routes.post('/systems/:id/photos', (ask) => addPhoto(ask, bodyAs<PhotoInput>(ask.request, photoSchema)));
   // the picture itself: not JSON, and it never changes
   router.get('/photos/:id', async (request, response) => {
@@ -26,15 +34,8 @@ export function photoRoutes(routes: Routes, router: Router, app: App): void {
   });
 }
 
-/** The first bytes of what a picture says it is: a text in a picture's clothes is refused. */
-const SIGNATURES: Readonly<Record<string, (bytes: Buffer) => boolean>> = {
-  'image/jpeg': (bytes) => bytes[0] === 0xff && bytes[1] === 0xd8,
-  'image/png': (bytes) => bytes.subarray(1, 4).toString('latin1') === 'PNG',
-  'image/webp': (bytes) => bytes.subarray(8, 12).toString('latin1') === 'WEBP',
-};
-
 /** Keeps a picture. Its id is made on the device: sent twice, it is kept once. */
-async function addPhoto({ scope, account, clock, request }: Ask, input: PhotoInput) {
+async function addPhoto({ scope, account, clock, request, photoQuotaBytes }: Ask, input: PhotoInput) {
   const systemId = idFrom(request, 'id', 'system');
   const [own] = await scope.select({ id: system.id }).from(system).where(eq(system.id, systemId));
   if (!own) throw notFound('system');
@@ -45,10 +46,16 @@ async function addPhoto({ scope, account, clock, request }: Ask, input: PhotoInp
       .where(and(eq(job.id, input.jobId), eq(job.systemId, systemId)));
     if (!work) throw notFound('job of this system');
   }
-  const [, mediaType = '', data = ''] = /^data:(image\/[a-z]+);base64,(.*)$/.exec(input.image) ?? [];
-  const image = Buffer.from(data, 'base64');
-  if (image.length > MOST_PHOTO_BYTES) refuse('image', 'is larger than 1 MB; the device makes pictures small before it sends them');
-  if (!SIGNATURES[mediaType]?.(image)) refuse('image', `is not a ${mediaType} picture`);
+  const image = pictures.get(request);
+  if (!image) throw new DomainError('wrong-type', 'Send a picture.');
+  const [{ heldBytes } = { heldBytes: 0 }] = await scope
+    .select({ heldBytes: sql<number>`coalesce(sum(octet_length(${photo.image})), 0)`.mapWith(Number) })
+    .from(photo);
+  if (heldBytes + image.length > photoQuotaBytes)
+    throw new DomainError(
+      'refused',
+      `The photographs of this workshop fill their ${Math.round(photoQuotaBytes / 1e6)} MB. Nothing was kept.`,
+    );
   const maker = await makerOf(scope, account, input.madeBy);
   await scope
     .insert(photo)
@@ -58,7 +65,7 @@ async function addPhoto({ scope, account, clock, request }: Ask, input: PhotoInp
       systemId,
       jobId: input.jobId,
       caption: input.caption,
-      mediaType,
+      mediaType: 'image/jpeg',
       image,
       personId: maker.personId,
       createdAt: clock.now(),
