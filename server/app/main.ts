@@ -7,7 +7,7 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { pino, type Logger } from 'pino';
 import { openDatabase, openPool } from '../base/database/client.js';
 import { migrateDatabase, migrationsFolder, NewerDatabase } from '../base/database/migrate.js';
-import { freeBytes } from '../operations/backup/archive.js';
+import { freeBytes, LOW_DISK_BYTES } from '../operations/backup/archive.js';
 import { backupFolder } from '../operations/backup/commands.js';
 import { PHOTO } from '../workshop/photos/reencode.js';
 import { seedDemo } from '../../demo/seed.js';
@@ -22,8 +22,6 @@ import { clockAheadBy, systemClock } from '../base/http/clock.js';
 
 declare const LAVACRUM_VERSION: string;
 
-/** bytes free below which the disk counts as nearly full: some nights' backups and a day's work */
-const LOW_DISK_BYTES = 1e9;
 /** ms between attempts to reach the database while it is away */
 const RETRY_MS = 1500;
 /** how far the broker's port lies behind the page's, unless it is set */

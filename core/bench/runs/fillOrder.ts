@@ -69,8 +69,6 @@ export const FILL_ORDER = {
   startSteps: 4,
   /** share of what stays behind a crest by which it may be less: volumes of several parts, each off by 20 % */
   staysSdShare: 0.1,
-  /** mL; less is not drawn off with a syringe */
-  leastDrawMl: 3,
   /** s; longest that a bottle is poured beside a running pump */
   mostPourS: 120,
   /** s; nobody looks more often than that, nor needs to */
@@ -265,13 +263,11 @@ function startMarkMl(now: Now, plan: FillSimulation | null, state: RunState): nu
   const known = startMarks.get(standing);
   if (known !== undefined) return known;
   const share = (speedOf(now, plan, pulse, state) ?? twin.drive.speed) / Math.max(1e-3, twin.drive.speed);
-  // what stands on the way already decides how much more can stay there
-  const insideSdMl = Math.hypot(now.sdMl, contents.insideSdMl);
   const least = (lowMarkMl + fillMarkMl) / 2;
   let markMl = fillMarkMl;
   for (let step = 0; step < FILL_ORDER.startSteps && markMl > least; step += 1) {
     const overMl = Math.max(
-      ...FILL_ORDER.headFactors.map((head) => comesBackOverMl(twin, { ...at, reservoirMl: markMl }, insideSdMl, share * Math.sqrt(head))),
+      ...FILL_ORDER.headFactors.map((head) => comesBackOverMl(twin, { ...at, reservoirMl: markMl }, share * Math.sqrt(head))),
     );
     if (overMl <= 0) break;
     markMl = Math.max(least, markMl - overMl);
@@ -281,7 +277,7 @@ function startMarkMl(now: Now, plan: FillSimulation | null, state: RunState): nu
 }
 
 /** mL by which the reservoir runs over, errors of what was poured counted, where the pump is stopped at the low mark while a hand pours beside it; 0 or less: there is room, or it never sinks so low. */
-function comesBackOverMl(twin: LiquidTwin, from: Wetted, insideSdMl: number, slowed: number): number {
+function comesBackOverMl(twin: LiquidTwin, from: Wetted, slowed: number): number {
   const run = copyOf(from);
   const { lowMarkMl } = twin.drive;
   const topMl = runningMarkMl(twin);
@@ -295,7 +291,7 @@ function comesBackOverMl(twin: LiquidTwin, from: Wetted, insideSdMl: number, slo
     if (run.reservoirMl > lowMarkMl) continue;
     const overMl = twin.stop(run);
     const staysMl = Math.max(0, twin.wayMl(run) - twin.wayMl(from));
-    const sdMl = Math.hypot(insideSdMl, jugSdMl(pouredMl), FILL_ORDER.staysSdShare * staysMl);
+    const sdMl = Math.hypot(jugSdMl(pouredMl), FILL_ORDER.staysSdShare * staysMl);
     return run.reservoirMl + overMl + FILL_ORDER.keepsSd * sdMl - twin.brimMl;
   }
   return 0;
@@ -304,11 +300,10 @@ function comesBackOverMl(twin: LiquidTwin, from: Wetted, insideSdMl: number, slo
 /** What brings the level to its mark, or to the start of a run: nothing where it stands there. */
 function toMark(now: Now, markMl: number): FillOrder | null {
   const { twin, at, sdMl, contents, isRound } = now;
-  const { fillMarkMl, surfaceMm } = twin.drive;
+  const { surfaceMm } = twin.drive;
   const toMarkMl = markMl - at.reservoirMl + (isRound ? 0 : settlesMl(twin, at, surfaceMm(at.reservoirMl), surfaceMm(markMl)));
-  // a lowered start already counts every error: it is kept, a mark is not missed by a meniscus
-  const tolerance = markMl < fillMarkMl ? FILL_ORDER.leastDrawMl : FILL_ORDER.staysWithinMl + FILL_ORDER.keepsSd * sdMl;
-  if (at.reservoirMl - markMl > tolerance && contents.isLevelRead) return { do: 'draw-off', ml: at.reservoirMl - markMl, downToMl: markMl };
+  if (at.reservoirMl - markMl > FILL_ORDER.staysWithinMl + FILL_ORDER.keepsSd * sdMl && contents.isLevelRead)
+    return { do: 'draw-off', ml: at.reservoirMl - markMl, downToMl: markMl };
   if (toMarkMl > (isRound ? FILL_ORDER.roundWithinMl : FILL_ORDER.staysWithinMl)) return pourOrLook(now, markMl, toMarkMl);
   return null;
 }

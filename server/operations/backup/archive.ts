@@ -256,6 +256,9 @@ async function onServer<T>(url: string, work: (client: pg.Client) => Promise<T>)
   }
 }
 
+/** bytes free below which a disk counts as nearly full: some nights' backups and a day's work */
+export const LOW_DISK_BYTES = 1e9;
+
 /** bytes free where a file would be written */
 export function freeBytes(folder: string): number {
   const { bavail, bsize } = statfsSync(folder);

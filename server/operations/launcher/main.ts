@@ -1,13 +1,16 @@
-import { existsSync, statSync } from 'node:fs';
+import { existsSync, statSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { createInterface } from 'node:readline/promises';
 import pg from 'pg';
 import { DEMO_SIGN_IN } from '../../../demo/people.js';
+import { freeBytes, LOW_DISK_BYTES } from '../backup/archive.js';
+import { serve } from './serve.js';
+import { licencePage, licencesOf } from '../licences/licences.js';
 import { backupCommand, checkCommand, restoreCommand, type Keeping } from '../backup/commands.js';
 import { isRunning, startCluster, stopCluster } from './cluster.js';
 import { readPort } from './port.js';
 import { LaunchProblem } from './processes.js';
-import { healthAt, runningService, startedAtMs, startService, stopService } from './service.js';
+import { healthWords, type Logins, healthAt, runningService, startedAtMs, startService, stopService } from './service.js';
 import { runTests } from './tests.js';
 
 const root = process.env.LAVACRUM_ROOT ?? process.cwd();
@@ -48,7 +51,7 @@ async function start(): Promise<void> {
 }
 
 /** How the server and the owner of its tables sign in: to the private cluster, which starts if need be, or to the user's own. */
-async function logins({ ownDatabase, dataFolder }: Settings): Promise<{ databaseUrl: string; ownerUrl: string }> {
+async function logins({ ownDatabase, dataFolder }: Settings): Promise<Logins> {
   if (ownDatabase !== null) return { databaseUrl: ownDatabase, ownerUrl: process.env.LAVACRUM_OWNER_URL ?? ownDatabase };
   const { url, serverUrl } = await startCluster({ dataFolder });
   return { databaseUrl: serverUrl, ownerUrl: url };
@@ -121,6 +124,22 @@ async function check(): Promise<void> {
   if (!(await keeping(checkCommand))) process.exitCode = 1;
 }
 
+/** One look for a timer of the machine: fails, with words, where the server is not well or its disk fills up. */
+async function watch(): Promise<void> {
+  const { port, dataFolder } = settings();
+  const health = await healthWords(port);
+  const free = freeBytes(dataFolder);
+  say(`${health}; ${(free / 1e9).toFixed(1)} GB free`);
+  if (health !== 'well' || free < LOW_DISK_BYTES) process.exitCode = 1;
+}
+
+/** Writes the list of dependencies with their licences. */
+async function licences(): Promise<void> {
+  const rows = licencesOf(JSON.parse(readFileSync(path.join(root, 'package-lock.json'), 'utf8')) as Parameters<typeof licencesOf>[0]);
+  writeFileSync(path.join(root, 'docs', 'licences.md'), licencePage(rows));
+  say(`docs/licences.md lists ${rows.length} packages.`);
+}
+
 const COMMANDS: Record<string, () => Promise<void>> = {
   start,
   stop,
@@ -128,6 +147,12 @@ const COMMANDS: Record<string, () => Promise<void>> = {
   backup: () => keeping((place) => backupCommand(place, words)),
   restore,
   check,
+  serve: () => {
+    const own = settings();
+    return serve({ root, ...own, logins: () => logins(own), say });
+  },
+  watch,
+  licences,
   test: async () => {
     process.exitCode = await runTests(root, words);
   },

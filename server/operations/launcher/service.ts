@@ -2,19 +2,34 @@ import { spawn } from 'node:child_process';
 import { closeSync, existsSync, mkdirSync, openSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
+import type { HealthAnswer } from '../../../core/base/health/parts.js';
+import { partLines } from '../../../core/edge/words/health.js';
 import { commandContains, isAlive, LaunchProblem } from './processes.js';
 
 /** The app's own process: one server, detached from the terminal that started it. */
-export interface ServiceOptions {
+export interface ServiceOptions extends Logins {
   readonly root: string;
   readonly dataFolder: string;
   readonly port: number;
+}
+
+/** How the server and the owner of its tables sign in to the database. */
+export interface Logins {
   readonly databaseUrl: string;
   /** as the tables' owner, for migrations; the same where one login does both */
   readonly ownerUrl: string;
 }
 
-const SERVER_FILE = path.join('dist', 'main.mjs');
+export const serverEnvironment = ({ dataFolder, port, databaseUrl, ownerUrl }: Omit<ServiceOptions, 'root'>): NodeJS.ProcessEnv => ({
+  ...process.env,
+  NODE_ENV: 'production',
+  DATABASE_URL: databaseUrl,
+  LAVACRUM_OWNER_URL: ownerUrl,
+  LAVACRUM_PORT: String(port),
+  LAVACRUM_DATA: dataFolder,
+});
+
+export const SERVER_FILE = path.join('dist', 'main.mjs');
 /** ms until the first health answer is given up; a first start also writes the demo year */
 const READY_TIMEOUT_MS = 180_000;
 
@@ -23,7 +38,7 @@ interface PidFile {
   readonly port: number;
 }
 
-const pidFile = (dataFolder: string): string => path.join(dataFolder, 'server.json');
+export const pidFile = (dataFolder: string): string => path.join(dataFolder, 'server.json');
 
 /** The running server, or null. A number left by `kill -9` counts only if that process is really ours. */
 export function runningService(dataFolder: string): PidFile | null {
@@ -52,6 +67,22 @@ export async function healthAt(port: number): Promise<Health> {
   }
 }
 
+/** How the server does, in one word or a few: "well", or what is not. */
+export async function healthWords(port: number): Promise<string> {
+  try {
+    const response = await fetch(`http://127.0.0.1:${port}/api/health`, { signal: AbortSignal.timeout(5000) });
+    const health = (await response.json()) as HealthAnswer;
+    if (health.status === 'ok') return 'well';
+    if (health.status === 'unavailable') return health.database;
+    return partLines(health.parts)
+      .filter(({ well }) => !well)
+      .map(({ name, says }) => `${name}: ${says}`)
+      .join('; ');
+  } catch {
+    return `nobody answers on port ${port}`;
+  }
+}
+
 /** Starts the server and waits until it is ready for people. */
 export async function startService({ root, dataFolder, port, databaseUrl, ownerUrl }: ServiceOptions): Promise<void> {
   mkdirSync(dataFolder, { recursive: true });
@@ -61,14 +92,7 @@ export async function startService({ root, dataFolder, port, databaseUrl, ownerU
     cwd: root,
     detached: true,
     stdio: ['ignore', log, log],
-    env: {
-      ...process.env,
-      NODE_ENV: 'production',
-      DATABASE_URL: databaseUrl,
-      LAVACRUM_OWNER_URL: ownerUrl,
-      LAVACRUM_PORT: String(port),
-      LAVACRUM_DATA: dataFolder,
-    },
+    env: serverEnvironment({ dataFolder, port, databaseUrl, ownerUrl }),
   });
   closeSync(log);
   let exited = false;
