@@ -1,4 +1,5 @@
 import { usualLoop } from '../../../core/machine/catalogue/testLoops.js';
+import { createConnection } from 'node:net';
 import mqtt from 'mqtt';
 import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -134,6 +135,25 @@ describe('instruments of a bench', () => {
     await until(own, ({ instruments }) => instruments.some(({ kind, online }) => kind === 'level' && online));
     level.stream.destroy();
     await until(own, ({ instruments }) => instruments.some(({ kind, online }) => kind === 'level' && !online));
+  });
+
+  it('that guess are turned away after a few tries, right secret or not, and others go on', async () => {
+    const place = (await lead.post<{ id: string }>('/benches', { name: 'Guessed' })).body.id;
+    const { name, secret } = (await lead.post<{ name: string; secret: string }>(`/benches/${place}/access`, {})).body;
+    const connect = (password: string) => mqtt.connectAsync(service.url as string, { username: name, password, reconnectPeriod: 0 }, false).then((client) => client.endAsync(true).then(() => true), () => false); // prettier-ignore
+    expect(await connect(secret)).toBe(true);
+    for (let n = 0; n < 10; n += 1) expect(await connect(`guess ${n}`)).toBe(false);
+    expect(await connect(secret)).toBe(false);
+  });
+
+  it('that send a packet nobody needs are cut off, and the broker goes on', async () => {
+    const socket = createConnection(Number(new URL(service.url as string).port), '127.0.0.1');
+    const closed = new Promise((resolve) => socket.once('close', resolve));
+    socket.on('error', () => undefined);
+    // a sign-in that announces 250 MB
+    socket.write(Buffer.from([0x10, 0xff, 0xff, 0xff, 0x7f, 0, 4]));
+    await closed;
+    expect((await lead.get('/instruments')).status).toBe(200);
   });
 
   it('are seen by their own workshop alone', async () => {
