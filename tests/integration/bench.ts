@@ -13,6 +13,7 @@ import { createServer } from '../../server/app/app.js';
 import type { Clock } from '../../server/base/http/clock.js';
 import type { Instruments } from '../../server/base/http/context.js';
 import { NO_INSTRUMENTS } from '../../server/bench/instruments/none.js';
+import { routesOf, type Route } from '../../server/base/http/routeList.js';
 import { PushHub } from '../../server/base/push/hub.js';
 import { createDatabase, urlOfDatabase } from '../../server/operations/launcher/cluster.js';
 
@@ -45,6 +46,7 @@ export class TestBench {
     private readonly server: Server,
     readonly push: PushHub,
     readonly databaseName: string,
+    readonly routes: readonly Route[],
   ) {}
 
   static async open(
@@ -96,6 +98,7 @@ export class TestBench {
       server,
       push,
       name,
+      routesOf(app),
     );
     await push.listen();
     return holder.bench;
@@ -182,6 +185,21 @@ export class Visitor {
     for (const set of response.headers.getSetCookie()) this.cookie = set.split(';')[0] as string;
     const text = await response.text();
     return { status: response.status, body: (text.startsWith('{') ? JSON.parse(text) : { text }) as T, headers: response.headers };
+  }
+
+  /** As it goes over the wire, and comes back. */
+  async raw(method: string, path: string, body?: string, headers: Record<string, string> = {}): Promise<{ status: number; text: string }> {
+    const response = await fetch(`${this.url}${path}`, {
+      method,
+      headers: {
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        cookie: this.cookie,
+        'x-lavacrum-token': this.token,
+        ...headers,
+      },
+      body,
+    });
+    return { status: response.status, text: await response.text() };
   }
 
   get = <T = Record<string, never>>(path: string): Promise<Answer<T>> => this.send<T>('GET', `/api${path}`);

@@ -30,10 +30,20 @@ export function boundShape(input: unknown): void {
         refuse('', `one ${Array.isArray(each) ? 'list' : 'object'} may hold ${most} entries at most (got ${inside.length})`);
       values += inside.length;
       if (values > BOUNDS.values) refuse('', `the document may hold ${BOUNDS.values} values at most`);
-      for (const value of inside) if (isHolder(value)) next.push(value);
+      if (!Array.isArray(each)) demandText(...Object.keys(each));
+      for (const value of inside)
+        if (isHolder(value)) next.push(value);
+        else if (typeof value === 'string') demandText(value);
     }
     level = next;
   }
 }
+
+/** Half of a character, or none: neither file nor database can hold it as it was sent. */
+function demandText(...texts: readonly string[]): void {
+  if (texts.some((text) => UNSTORABLE.test(text)))
+    refuse('', 'a text holds a character that cannot be stored; remove control characters and halves of characters');
+}
+const UNSTORABLE = /\0|[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/;
 
 const isHolder = (value: unknown): value is object => typeof value === 'object' && value !== null;

@@ -12,6 +12,11 @@ export const MOST = {
   pressureKpa: 1000,
   /** kPa/(L/min) and kPa/(L/min)²; a part that lets next to nothing through */
   resistance: 100_000,
+  /** days and instants of a workshop's books: before it nothing of this work was, after it nobody plans */
+  firstDay: '1990-01-01',
+  lastDay: '2120-12-31',
+  /** saves of one row: what its column holds */
+  version: 2_147_483_646,
   /** characters in a note */
   noteLength: 4000,
 } as const;
@@ -23,7 +28,9 @@ export const fraction = (): Joi.NumberSchema => finite().min(0).max(1);
 export const name = (): Joi.StringSchema => Joi.string().trim().min(1).max(120).pattern(/\S/, 'a text with at least one letter or digit');
 export const note = (): Joi.StringSchema => Joi.string().allow('').max(MOST.noteLength);
 export const id = (): Joi.StringSchema => Joi.string().guid({ separator: '-' });
-export const rowVersion = (): Joi.NumberSchema => Joi.number().integer().min(1).required();
+export const rowVersion = (): Joi.NumberSchema => Joi.number().integer().min(1).max(MOST.version).required();
+const inTime = (day: string): boolean => day >= MOST.firstDay && day <= MOST.lastDay;
+const OUT_OF_TIME = `{{#label}} must lie between ${MOST.firstDay} and ${MOST.lastDay}`;
 /** A calendar day, `2026-03-09`. */
 export const day = (): Joi.StringSchema =>
   Joi.string()
@@ -31,14 +38,15 @@ export const day = (): Joi.StringSchema =>
     .custom((value: string, helpers) => {
       const parsed = new Date(`${value}T00:00:00Z`);
       const real = !Number.isNaN(parsed.getTime()) && parsed.toISOString().startsWith(value);
-      return real ? value : helpers.message({ custom: '{{#label}} must be a day of the calendar, as YYYY-MM-DD' });
+      if (!real) return helpers.message({ custom: '{{#label}} must be a day of the calendar, as YYYY-MM-DD' });
+      return inTime(value) ? value : helpers.message({ custom: OUT_OF_TIME });
     });
 /** An instant, ISO 8601 with zone. */
 export const instant = (): Joi.StringSchema =>
   Joi.string()
     .max(40)
-    .custom((value: string, helpers) =>
-      /^\d{4}-\d{2}-\d{2}T[\d:.]+(Z|[+-]\d{2}:\d{2})$/.test(value) && !Number.isNaN(Date.parse(value))
-        ? value
-        : helpers.message({ custom: '{{#label}} must be an instant with its zone, like 2026-03-09T14:05:00Z' }),
-    );
+    .custom((value: string, helpers) => {
+      if (!/^\d{4}-\d{2}-\d{2}T[\d:.]+(Z|[+-]\d{2}:\d{2})$/.test(value) || Number.isNaN(Date.parse(value)))
+        return helpers.message({ custom: '{{#label}} must be an instant with its zone, like 2026-03-09T14:05:00Z' });
+      return inTime(value.slice(0, 10)) ? value : helpers.message({ custom: OUT_OF_TIME });
+    });

@@ -153,6 +153,7 @@ const SQLSTATES: Readonly<Record<string, readonly [ErrorCode, string]>> = {
   '22003': TOO_LARGE,
   '22007': TOO_LARGE,
   '22008': TOO_LARGE,
+  '22P02': CHARACTERS,
   '22P05': CHARACTERS,
   '22021': CHARACTERS,
   '40001': AT_ONCE,
