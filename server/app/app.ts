@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import express, { Router, type ErrorRequestHandler, type Express, type RequestHandler } from 'express';
 import type pg from 'pg';
@@ -40,7 +41,7 @@ import { runScoped, type App, type Instruments } from '../base/http/context.js';
 import { answerOf, databaseErrorOf, DomainError } from '../base/http/errors.js';
 import { fingerprints } from '../base/http/idempotency.js';
 import { routesOn } from '../base/http/routes.js';
-import { csrfGuard, securityHeaders } from '../base/http/security.js';
+import { csrfGuard, NONCE_MARK, securityHeaders, styleNonce } from '../base/http/security.js';
 
 export interface ServerParts {
   readonly pool: pg.Pool;
@@ -158,10 +159,16 @@ const requireBounds: RequestHandler = (request, _response, next) => {
 /** One page for every address; its assets carry a hash in their names and never change. */
 function serveWeb(server: Express, folder: string): void {
   server.use('/assets', express.static(path.join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  const page = readFileSync(path.join(folder, 'index.html'), 'utf8');
+  const sendPage: RequestHandler = (_request, response) => {
+    response
+      .set('cache-control', 'no-cache')
+      .type('html')
+      .send(page.replaceAll(NONCE_MARK, styleNonce(response)));
+  };
+  server.get('/index.html', sendPage);
   server.use(express.static(folder, { index: false, setHeaders: (response) => response.setHeader('cache-control', 'no-cache') }));
-  server.get('/{*path}', (_request, response) => {
-    response.set('cache-control', 'no-cache').sendFile(path.join(folder, 'index.html'));
-  });
+  server.get('/{*path}', sendPage);
 }
 
 /** The only place where an error becomes an answer. Unknown errors are logged by name and code, never with their parameters. */

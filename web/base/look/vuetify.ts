@@ -44,9 +44,12 @@ function chosenLook(): Look | null {
 /** What this device chose, else what its system asks for. */
 const presentLook = (): Look => chosenLook() ?? (system.matches ? 'night' : 'day');
 
+/** What lets the framework write its theme as a style element, and nobody else: made anew by the server for each page. */
+const styleNonce = (): string | undefined => document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.nonce;
+
 export const vuetify = createVuetify({
   icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
-  theme: { defaultTheme: presentLook(), themes: { day, night } },
+  theme: { defaultTheme: presentLook(), themes: { day, night }, cspNonce: styleNonce() },
   defaults: {
     VBtn: { rounded: 'sm', variant: 'flat', color: 'primary', ripple: false },
     VTextField: { variant: 'outlined', density: 'comfortable', color: 'primary', hideDetails: 'auto' },
