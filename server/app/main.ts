@@ -14,7 +14,7 @@ import { seedDemo } from '../../demo/seed.js';
 import { describeAway, type Readiness } from '../operations/health/routes.js';
 import { createServer } from './app.js';
 import { instrumentsFor } from '../bench/instruments/reach.js';
-import { InstrumentService } from '../bench/instruments/service.js';
+import { InstrumentsThread } from '../bench/instruments/threadHandle.js';
 import { NightlyWork } from '../operations/nightly/nightly.js';
 import { PushHub } from '../base/push/hub.js';
 import { BenchKeeper } from '../bench/simulated-bench/keeper.js';
@@ -120,7 +120,11 @@ function start(): void {
   );
   const push = new PushHub(settings.databaseUrl, log);
   const clock = process.env.LAVACRUM_CLOCK_AHEAD_FILE ? clockAheadBy(process.env.LAVACRUM_CLOCK_AHEAD_FILE) : systemClock;
-  const instruments = new InstrumentService({ databaseUrl: settings.databaseUrl, ...settings.mqtt }, openDatabase(pool), clock, log);
+  const instruments = new InstrumentsThread(
+    { databaseUrl: settings.databaseUrl, ...settings.mqtt },
+    path.join(here, 'instruments.mjs'),
+    log,
+  );
   const keeper = new BenchKeeper(log);
   const { ownerUrl, backupsKept: kept } = settings;
   const backup = kept > 0 ? { ownerUrl, folder: backupFolder(settings.dataFolder), kept } : null;

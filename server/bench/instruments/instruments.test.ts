@@ -1,5 +1,7 @@
+import { build } from 'esbuild';
 import { usualLoop } from '../../../core/machine/catalogue/testLoops.js';
 import { createConnection } from 'node:net';
+import path from 'node:path';
 import mqtt from 'mqtt';
 import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -13,6 +15,7 @@ import type { ReadingRow } from '../../base/push/notices.js';
 import { pruneReadings } from './ingest.js';
 import { instrumentsFor } from './reach.js';
 import { InstrumentService } from './service.js';
+import { InstrumentsThread } from './threadHandle.js';
 
 let bench: TestBench;
 let service: InstrumentService;
@@ -161,6 +164,42 @@ describe('instruments of a bench', () => {
     expect((await stranger.get(`/benches/${benchId}/readings`)).status).toBe(404);
     expect((await stranger.post(`/benches/${benchId}/access`, {})).status).toBe(404);
     expect((await stranger.post(`/benches/${benchId}/hands`, { do: 'look' })).status).toBe(409);
+  });
+});
+
+describe('the thread of the instruments', () => {
+  it('keeps what devices send while the server is busy with something else', async () => {
+    const log = pino({ level: 'silent' });
+    const own = { databaseUrl: bench.databaseUrl, mqttUrl: null, host: '127.0.0.1', port: 0 };
+    // the other service lets go of the instruments first
+    await service.close();
+    // a thread is no place for a loader of sources: built as it ships
+    const file = path.resolve('node_modules/.cache/lavacrum/instruments.mjs');
+    await build({ entryPoints: ['server/bench/instruments/thread.ts'], bundle: true, platform: 'node', format: 'esm', packages: 'external', outfile: file, logLevel: 'silent' }); // prettier-ignore
+    const thread = new InstrumentsThread(own, file, log);
+    thread.start();
+    try {
+      await expect.poll(() => thread.reached, { timeout: 20_000 }).toBe(true);
+      const { name, secret } = await access();
+      const client = await mqtt.connectAsync(thread.url as string, { username: name, password: secret, reconnectPeriod: 0 }, false);
+      clients.push(client);
+      const before = Date.now();
+      client.publish(`${benchTopic(workshopId, benchId)}/gauge/reading`, JSON.stringify({ value: 41.5 }), { qos: 0 });
+      await new Promise((resolve) => setImmediate(resolve));
+      // nothing else of this process runs for a while: a hostile request, a large computation
+      Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, 1500);
+      const { rows } = await bench.pool.query<{ at: Date }>('select at from instrument_reading where bench_id = $1 and value = 41.5', [
+        benchId,
+      ]);
+      expect(rows).toHaveLength(1);
+      expect((rows[0] as { at: Date }).at.getTime() - before).toBeLessThan(1400);
+      await client.endAsync(true);
+    } finally {
+      await thread.close();
+    }
+    expect(thread.url).toBeNull();
+    service = new InstrumentService(own, bench.database, systemClock, log);
+    await service.start();
   });
 });
 

@@ -1,10 +1,9 @@
 import type { Instruments } from '../../base/http/context.js';
 import { DomainError } from '../../base/http/errors.js';
 import type { BenchKeeper } from '../simulated-bench/keeper.js';
-import type { InstrumentService } from './service.js';
 
 /** What requests see of the instruments: where devices connect, and simulated benches on demand. */
-export const instrumentsFor = (service: Pick<InstrumentService, 'url' | 'embedded'>, keeper: BenchKeeper): Instruments => ({
+export const instrumentsFor = (service: { readonly url: string | null; readonly embedded: boolean }, keeper: BenchKeeper): Instruments => ({
   get url() {
     return service.url;
   },
