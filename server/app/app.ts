@@ -63,8 +63,8 @@ export interface ServerParts {
   readonly photoQuotaBytes?: number;
 }
 
-/** No request needs more; a loop file has a few kilobytes. */
-const BODY_LIMIT = '2mb';
+/** No request needs more: a photograph is the largest, and whoever is not signed in sends a name and a password. */
+const BODY_LIMIT = { signedIn: '2mb', stranger: '16kb' } as const;
 
 /** Wires the application. Order matters: health before anything that needs the database. */
 export function createServer(parts: ServerParts): Express {
@@ -94,9 +94,9 @@ function api(app: App, parts: ServerParts): Router {
     if (!parts.readiness.ready) throw new DomainError('database-away', `Not ready: ${parts.readiness.reason}.`);
     next();
   });
-  router.use(requireJson, express.json({ limit: BODY_LIMIT, strict: false }), requireBounds);
   const overTls = parts.behindProxy ?? false;
   router.use(sessions({ pool: parts.pool, secret: parts.secret, overTls }));
+  router.use(requireJson, readBody, requireBounds);
   router.use(csrfGuard);
   openCalendar(router, app);
   openRoutes(router, app, {
@@ -149,6 +149,11 @@ const requireJson: RequestHandler = (request, _response, next) => {
   if (hasBody && !request.is('application/json')) throw new DomainError('wrong-type', 'Send the body as application/json.');
   next();
 };
+
+const bodyOfSignedIn = express.json({ limit: BODY_LIMIT.signedIn, strict: false });
+const bodyOfStranger = express.json({ limit: BODY_LIMIT.stranger, strict: false });
+const readBody: RequestHandler = (request, response, next) =>
+  (request.session.signedIn ? bodyOfSignedIn : bodyOfStranger)(request, response, next);
 
 /** Size before sense: a hostile document is refused by its shape, before session, database or schema see it. */
 const requireBounds: RequestHandler = (request, _response, next) => {

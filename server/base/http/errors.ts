@@ -169,7 +169,8 @@ const SQLSTATES: Readonly<Record<string, readonly [ErrorCode, string]>> = {
 function bodyError(error: unknown): DomainError | null {
   const type = (error as { type?: unknown } | null)?.type;
   if (type === 'entity.parse.failed') return new DomainError('broken-json', 'The request is not valid JSON.');
-  if (type === 'entity.too.large') return new DomainError('too-large', 'The request is larger than 2 MB; a loop file has a few kilobytes.');
+  if (type === 'entity.too.large')
+    return new DomainError('too-large', 'The request is larger than it may be: 2 MB, and 16 kB for whoever is not signed in.');
   if (type === 'encoding.unsupported' || type === 'charset.unsupported') return new DomainError('wrong-type', 'Send UTF-8 JSON.');
   if (type === 'request.aborted' || type === 'request.size.invalid') return new DomainError('broken-json', 'The request ended early.');
   if (error instanceof URIError) return new DomainError('broken-json', 'The address is not a valid one.');
