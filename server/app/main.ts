@@ -161,7 +161,10 @@ function start(): void {
     log.info({ port: (listener.address() as AddressInfo).port }, 'listening');
     // each of the three tries again by itself until it stands; none waits for another
     void prepare(settings, readiness, log, here)
-      .then(() => Promise.all([push.listen(), instruments.start(), nightly.start()]))
+      .then(() => {
+        instruments.start();
+        return Promise.all([push.listen(), nightly.start()]);
+      })
       .catch((error: unknown) => {
         log.fatal(error instanceof NewerDatabase ? error.message : `the server cannot go on: ${detailOf(error)}`);
         process.exit(1);

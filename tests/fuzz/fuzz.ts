@@ -155,7 +155,8 @@ export async function fuzz(
   let slowest = { ms: 0, route: '' };
   let done = 0;
 
-  const one = async (): Promise<void> => {
+  /** A request, as it goes over the wire. */
+  const makeUp = (): { route: Route; path: string; sent: string | undefined; headers: Record<string, string>; hasBody: boolean } => {
     const route = random.pick(routes);
     const address = route.path.replace(/([a-z-]+)\/:[a-z]+/g, (_, place: string) => {
       const chance = random.next();
@@ -180,6 +181,10 @@ export async function fuzz(
       body = kind < 0.45 ? made : mutated(random, made);
     }
     const sent = typeof body === 'string' ? body : body === undefined ? undefined : JSON.stringify(body);
+    return { route, path, sent, headers, hasBody };
+  };
+  const one = async (): Promise<void> => {
+    const { route, path, sent, headers, hasBody } = makeUp();
     const startedMs = performance.now();
     const { status, text } = await lead.raw(route.method, path, sent, headers);
     const ms = performance.now() - startedMs;

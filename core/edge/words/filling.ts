@@ -21,21 +21,23 @@ const LEAVES_ROOM =
 const percent = (share: number): string => `${Math.round(100 * share)} %`;
 const seconds = (s: number): string => (s < 10 ? s.toFixed(1) : String(Math.round(s)));
 
+function shutWords(order: FillOrder & { do: 'shut' }, facts: Procedure['facts']): OrderWords {
+  const ports = order.ports.map((port) => facts?.ports.find(({ name }) => name === port)?.label ?? port);
+  const joints = order.joints.map((joint) => `the joint at ${facts?.joints.find(({ id }) => id === joint)?.name ?? joint}`);
+  return {
+    big: 'Shut',
+    small: [...ports, ...joints].join(', '),
+    how: 'It stands open: what is poured or pumped now would leave there.',
+    isEstimate: false,
+  };
+}
+
 export function fillOrderWords(order: FillOrder, { facts }: Pick<Procedure, 'facts'>): OrderWords {
   const mark = facts?.reservoir ? `the mark (${formatMl(facts.reservoir.fillMarkMl)} in the reservoir)` : 'the mark';
   const isMark = (ml: number): boolean => !facts?.reservoir || Math.abs(ml - facts.reservoir.fillMarkMl) < 1;
   switch (order.do) {
-    case 'shut': {
-      const ports = order.ports.map((port) => facts?.ports.find(({ name }) => name === port)?.label ?? port);
-      const joints = order.joints.map((joint) => `the joint at ${facts?.joints.find(({ id }) => id === joint)?.name ?? joint}`);
-      const names = [...ports, ...joints];
-      return {
-        big: 'Shut',
-        small: names.join(', '),
-        how: 'It stands open: what is poured or pumped now would leave there.',
-        isEstimate: false,
-      };
-    }
+    case 'shut':
+      return shutWords(order, facts);
     case 'pour':
       return {
         big: String(Math.round(order.mostMl)),
