@@ -7,7 +7,7 @@ import { inWorkshop, openDatabase, openPool } from '../server/base/database/clie
 import { migrateDatabase } from '../server/base/database/migrate.js';
 import { setPolicy } from '../server/workshop/due-dates/policies.js';
 import { redate } from '../server/workshop/due-dates/redate.js';
-import { createDatabase, removeCluster, startCluster, urlOfDatabase } from '../server/operations/launcher/cluster.js';
+import { createDatabase, removeCluster, startCluster, urlOfDatabase } from '../server/operations/cluster/cluster.js';
 
 export interface ServerDates {
   readonly systems: number;

@@ -7,8 +7,8 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { AxeBuilder } from '@axe-core/playwright';
 import { expect, test as base, type Page, type Request } from '@playwright/test';
 import { DEMO_SIGN_IN } from '../../demo/people.js';
-import { createDatabase, urlOfDatabase } from '../../server/operations/launcher/cluster.js';
-import { freePort } from '../../server/operations/launcher/processes.js';
+import { createDatabase, urlOfDatabase } from '../../server/operations/cluster/cluster.js';
+import { freePort } from '../../server/operations/cluster/processes.js';
 
 /** The application as it is started for people: its own process, its own database, a clock that tests set ahead. */
 export class RunningApp {

@@ -2,7 +2,7 @@ import { existsSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { RunningApp } from './app.js';
-import { removeCluster, startCluster } from '../../server/operations/launcher/cluster.js';
+import { removeCluster, startCluster } from '../../server/operations/cluster/cluster.js';
 
 /** The browser tests run against the built application: the one that `./lavacrum` starts. */
 export default async function setup(): Promise<() => void> {

@@ -15,7 +15,7 @@ import type { Instruments } from '../../server/base/http/context.js';
 import { NO_INSTRUMENTS } from '../../server/bench/instruments/none.js';
 import { routesOf, type Route } from '../../server/base/http/routeList.js';
 import { PushHub } from '../../server/base/push/hub.js';
-import { createDatabase, urlOfDatabase } from '../../server/operations/launcher/cluster.js';
+import { createDatabase, urlOfDatabase } from '../../server/operations/cluster/cluster.js';
 
 const PASSWORD = 'a long password';
 /** the instant at which the tests' clock begins */

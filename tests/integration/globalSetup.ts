@@ -2,7 +2,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { migrateDatabase } from '../../server/base/database/migrate.js';
-import { createDatabase, removeCluster, startCluster, urlOfDatabase } from '../../server/operations/launcher/cluster.js';
+import { createDatabase, removeCluster, startCluster, urlOfDatabase } from '../../server/operations/cluster/cluster.js';
 
 export const TEMPLATE = 'lavacrum_template';
 

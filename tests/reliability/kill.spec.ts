@@ -8,7 +8,7 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { expect, test, type BrowserContext, type Page } from '@playwright/test';
 import type { Procedure } from '../../core/bench/runs/procedure.js';
 import { seeded } from '../../core/machine/loop-file/generatedLoops.js';
-import { clusterFolder, startCluster } from '../../server/operations/launcher/cluster.js';
+import { clusterFolder, startCluster } from '../../server/operations/cluster/cluster.js';
 import { RunningApp, signIn } from '../browser/app.js';
 
 /**

@@ -3,8 +3,8 @@ import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { expect, test } from '@playwright/test';
-import { clusterFolder } from '../../server/operations/launcher/cluster.js';
-import { freePort, isAlive } from '../../server/operations/launcher/processes.js';
+import { clusterFolder } from '../../server/operations/cluster/cluster.js';
+import { freePort, isAlive } from '../../server/operations/cluster/processes.js';
 
 /** The service of a machine: what its unit runs. */
 test('serve brings back a server and a database that were killed, and ends both when it is told to', async () => {

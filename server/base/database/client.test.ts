@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { TestBench } from '../../../tests/integration/bench.js';
-import { urlOfDatabase } from '../../operations/launcher/cluster.js';
+import { urlOfDatabase } from '../../operations/cluster/cluster.js';
 import { openPool } from './client.js';
 
 let bench: TestBench;

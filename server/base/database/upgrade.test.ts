@@ -5,7 +5,7 @@ import { gunzipSync } from 'node:zlib';
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { TestBench, Visitor } from '../../../tests/integration/bench.js';
-import { createDatabase, urlOfDatabase } from '../../operations/launcher/cluster.js';
+import { createDatabase, urlOfDatabase } from '../../operations/cluster/cluster.js';
 import { migrateDatabase, NewerDatabase } from './migrate.js';
 
 const MIGRATIONS = 'server/base/database/migrations';

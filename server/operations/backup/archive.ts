@@ -18,8 +18,8 @@ import pg from 'pg';
 import { readMigrationFiles } from 'drizzle-orm/migrator';
 import { migrateDatabase } from '../../base/database/migrate.js';
 import { makeRoles } from '../../base/database/roles.js';
-import { createDatabase, postgresProgram, urlOfDatabase } from '../launcher/cluster.js';
-import { LaunchProblem, runToEnd } from '../launcher/processes.js';
+import { createDatabase, postgresProgram, urlOfDatabase } from '../cluster/cluster.js';
+import { LaunchProblem, runToEnd } from '../cluster/processes.js';
 import { differences, fingerprintsOf, type Fingerprints } from './fingerprints.js';
 
 /** What a backup says of itself. It lies beside the dump, so that anybody can read it. */

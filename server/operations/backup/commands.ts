@@ -1,6 +1,6 @@
 import path from 'node:path';
 import { checkDatabase } from '../check/check.js';
-import { LaunchProblem } from '../launcher/processes.js';
+import { LaunchProblem } from '../cluster/processes.js';
 import { makeBackup, restoreBackup, sizeOf } from './archive.js';
 import { backupName } from './keep.js';
 

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { TestBench, type Visitor } from '../../../tests/integration/bench.js';
 import { commissioned, lotOf } from '../../../tests/integration/led.js';
-import { urlOfDatabase } from '../launcher/cluster.js';
+import { urlOfDatabase } from '../cluster/cluster.js';
 import { checkDatabase } from './check.js';
 
 let bench: TestBench;

@@ -7,9 +7,9 @@ import { freeBytes, LOW_DISK_BYTES } from '../backup/archive.js';
 import { serve } from './serve.js';
 import { licencePage, licencesOf } from '../licences/licences.js';
 import { backupCommand, checkCommand, restoreCommand, type Keeping } from '../backup/commands.js';
-import { isRunning, startCluster, stopCluster } from './cluster.js';
+import { isRunning, startCluster, stopCluster } from '../cluster/cluster.js';
 import { readPort } from './port.js';
-import { LaunchProblem } from './processes.js';
+import { LaunchProblem } from '../cluster/processes.js';
 import { healthWords, type Logins, healthAt, runningService, startedAtMs, startService, stopService } from './service.js';
 import { runTests } from './tests.js';
 

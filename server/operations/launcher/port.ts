@@ -1,5 +1,5 @@
 import refusedPorts from './refusedPorts.json' with { type: 'json' };
-import { LaunchProblem } from './processes.js';
+import { LaunchProblem } from '../cluster/processes.js';
 
 /**
  * Ports that browsers refuse to open (WHATWG Fetch, "port blocking"), from 1 024 up. A server there would run and

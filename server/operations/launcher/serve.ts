@@ -2,8 +2,8 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { isRunning, stopCluster } from './cluster.js';
-import { LaunchProblem } from './processes.js';
+import { isRunning, stopCluster } from '../cluster/cluster.js';
+import { LaunchProblem } from '../cluster/processes.js';
 import { pidFile, SERVER_FILE, serverEnvironment, type Logins } from './service.js';
 
 /** ms; between looks at the database, and before what ended is started again: doubled at each failure, back at once after a good while */

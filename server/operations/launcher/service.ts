@@ -4,7 +4,7 @@ import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import type { HealthAnswer } from '../../../core/base/health/parts.js';
 import { partLines } from '../../../core/edge/words/health.js';
-import { commandContains, isAlive, LaunchProblem } from './processes.js';
+import { commandContains, isAlive, LaunchProblem } from '../cluster/processes.js';
 
 /** The app's own process: one server, detached from the terminal that started it. */
 export interface ServiceOptions extends Logins {

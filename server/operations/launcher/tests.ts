@@ -1,8 +1,8 @@
 import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { removeCluster, startCluster } from './cluster.js';
-import { endChildrenWithMe, runShown, type LongRun } from './processes.js';
+import { removeCluster, startCluster } from '../cluster/cluster.js';
+import { endChildrenWithMe, runShown, type LongRun } from '../cluster/processes.js';
 
 interface Totals {
   readonly passed: number;

@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { errorOf, TestBench, type Visitor } from '../../../tests/integration/bench.js';
 import { commissioned, lotOf } from '../../../tests/integration/led.js';
 import { backupsIn } from '../backup/keep.js';
-import { urlOfDatabase } from '../launcher/cluster.js';
+import { urlOfDatabase } from '../cluster/cluster.js';
 import { NightlyWork } from './nightly.js';
 
 let bench: TestBench;

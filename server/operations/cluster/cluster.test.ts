@@ -55,7 +55,7 @@ describe('the private cluster', () => {
     const made = path.join(path.dirname(folder), 'made.mjs');
     writeFileSync(
       made,
-      `import { startCluster, clusterFolder } from ${JSON.stringify(path.resolve('server/operations/launcher/cluster.ts'))};
+      `import { startCluster, clusterFolder } from ${JSON.stringify(path.resolve('server/operations/cluster/cluster.ts'))};
        await startCluster({ dataFolder: ${JSON.stringify(folder)}, throwaway: true });
        process.stdout.write(clusterFolder(${JSON.stringify(folder)}));
        setInterval(() => undefined, 1000);`,
