@@ -16,6 +16,7 @@ const thin = (text: string): string => text.replaceAll('\u202f', ' ');
 describe('numbers as they are shown', () => {
   it('shows volumes with their unit and no digit that a jug cannot give', () => {
     expect(thin(formatMl(806.37))).toBe('806 mL');
+    expect(thin(formatMl(-0.3))).toBe('0 mL');
     expect(thin(formatMl(1263.4))).toBe('1 263 mL');
     expect(thin(formatMl(12_345))).toBe('12.3 L');
     expect([1936, 12.34, 1.15, 0.0423, 0].map((ml) => thin(formatRoughMl(ml)))).toEqual([

@@ -9,7 +9,8 @@ const grouped = (value: number, decimals: number): string =>
 /** Volume in mL below 10 L, in L above; never finer than 1 mL, which no jug resolves. */
 export function formatMl(ml: number): string {
   if (Math.abs(ml) >= 10_000) return `${grouped(ml / 1000, 1)} L`;
-  return `${grouped(Math.round(ml), 0)} mL`;
+  // a hair below nothing is nothing, and not "−0"
+  return `${grouped(Math.round(ml) || 0, 0)} mL`;
 }
 
 /** A volume known to two digits at most, small or large: `0.042 mL`, `1.2 mL`, `1 900 mL`. */

@@ -26,7 +26,7 @@ const lines = computed(() => (parts.value ? partLines(parts.value) : []));
   display: grid;
   grid-template-columns: max-content 1fr;
   gap: 6px 24px;
-  margin: 0;
+  margin: 12px 0 0;
 }
 dd {
   margin: 0;
