@@ -162,12 +162,12 @@ describe('what the workshop has few of', () => {
     expect((box.element as HTMLInputElement).checked).toBe(true);
     await box.trigger('change');
     await settle();
-    expect(put(/^\/people\/p1\/skills$/)?.body).toEqual({ skills: ['rigid-tube', 'electronics'] });
-    board = { ...base, people: [{ id: 'p1', name: 'Ilse Darrow', skills: ['rigid-tube', 'electronics'], version: 1 }] };
+    expect(put(/^\/people\/p1\/skills$/)?.body).toEqual({ skills: ['rigid-tube', 'electronics'], version: 1 });
+    board = { ...base, people: [{ id: 'p1', name: 'Ilse Darrow', skills: ['rigid-tube', 'electronics'], version: 2 }] };
     const again = await open();
     await again.find('input[aria-label="Ilse Darrow acidic cleaner"]').trigger('change');
     await settle();
-    expect(put(/^\/people\/p1\/skills$/)?.body).toEqual({ skills: null });
+    expect(put(/^\/people\/p1\/skills$/)?.body).toEqual({ skills: null, version: 2 });
   });
 
   it('counts kits, and leaves out those nobody counts', async () => {
@@ -177,7 +177,7 @@ describe('what the workshop has few of', () => {
     await press(screen, /count them/);
     await screen.find('form.kits').trigger('submit');
     await settle();
-    expect(put(/^\/kits$/)?.body).toEqual({ kits: [{ kind: 'flush-rig', count: 1 }] });
+    expect(put(/^\/kits$/)?.body).toEqual({ kits: [{ kind: 'flush-rig', count: 1 }], version: 1 });
   });
 
   it('is only read by those who do not lead', async () => {

@@ -59,7 +59,7 @@ describe('lots of coolant', () => {
     await screen.find('.lot').trigger('click');
     await screen.find('form').trigger('submit');
     await settle();
-    expect(sent('PUT')?.body).toEqual({ stockMl: null, openedOn: null, keepsUntil: '2026-01-01', samplePlace: 'window' });
+    expect(sent('PUT')?.body).toEqual({ stockMl: null, openedOn: null, keepsUntil: '2026-01-01', samplePlace: 'window', version: 1 });
   });
 });
 
