@@ -48,6 +48,12 @@ describe('bad input', () => {
     expect(errorOf(answer).fields?.length ?? 1).toBe(1);
   });
 
+  it('of a device whose session has ended is not read, and the answer is the one it waits for', async () => {
+    const large = JSON.stringify({ image: 'x'.repeat(900_000) });
+    const answer = await new Visitor(bench.url).send('POST', '/api/systems/6f1f0d5e-0000-4000-8000-000000000001/photos', large);
+    expect([answer.status, errorOf(answer).code]).toEqual([401, 'signed-out']);
+  });
+
   it('that is not packed as it says, or an address that is none, is no failure of the server', async () => {
     const packed = await visitor.send('POST', '/api/session', '{"a":1}', { 'content-encoding': 'gzip' });
     expect(packed.status).toBe(400);

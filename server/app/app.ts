@@ -152,8 +152,13 @@ const requireJson: RequestHandler = (request, _response, next) => {
 
 const bodyOfSignedIn = express.json({ limit: BODY_LIMIT.signedIn, strict: false });
 const bodyOfStranger = express.json({ limit: BODY_LIMIT.stranger, strict: false });
-const readBody: RequestHandler = (request, response, next) =>
-  (request.session.signedIn ? bodyOfSignedIn : bodyOfStranger)(request, response, next);
+/** Where somebody is let in: the only routes that read what a stranger sends. */
+const DOORS = new Set(['/session', '/setup']);
+/** A stranger's body is read at the door alone. Elsewhere the answer is "signed out", which a device waits for, whatever it sent. */
+const readBody: RequestHandler = (request, response, next) => {
+  if (request.session.signedIn) return bodyOfSignedIn(request, response, next);
+  return DOORS.has(request.path) ? bodyOfStranger(request, response, next) : next();
+};
 
 /** Size before sense: a hostile document is refused by its shape, before session, database or schema see it. */
 const requireBounds: RequestHandler = (request, _response, next) => {
