@@ -18,7 +18,7 @@ import { InstrumentsThread } from '../bench/instruments/threadHandle.js';
 import { NightlyWork } from '../operations/nightly/nightly.js';
 import { PushHub } from '../base/push/hub.js';
 import { BenchKeeper } from '../bench/simulated-bench/keeper.js';
-import { clockAheadBy, systemClock } from '../base/http/clock.js';
+import { processClock, systemClock } from '../base/http/clock.js';
 
 declare const LAVACRUM_VERSION: string;
 
@@ -119,7 +119,7 @@ function start(): void {
     log.warn({ code: (error as Error & { code?: string }).code }, 'a database connection broke'),
   );
   const push = new PushHub(settings.databaseUrl, log);
-  const clock = process.env.LAVACRUM_CLOCK_AHEAD_FILE ? clockAheadBy(process.env.LAVACRUM_CLOCK_AHEAD_FILE) : systemClock;
+  const clock = processClock();
   const instruments = new InstrumentsThread(
     { databaseUrl: settings.databaseUrl, ...settings.mqtt },
     path.join(here, 'instruments.mjs'),

@@ -64,6 +64,18 @@ export function inWorkshop<T>(database: Database, workshopId: string, work: (sco
   });
 }
 
+/** Asks a database something outside every pool: a connection of its own, closed whatever happens. */
+export async function withClient<T>(url: string, work: (client: pg.Client) => Promise<T>): Promise<T> {
+  const client = new pg.Client({ connectionString: url });
+  client.on('error', () => undefined);
+  try {
+    await client.connect();
+    return await work(client);
+  } finally {
+    await client.end().catch(() => undefined);
+  }
+}
+
 /** Every workshop of this server, for work that goes through them one by one. */
 export async function workshopIds(database: Database): Promise<readonly string[]> {
   const { rows } = await database.execute<{ id: string }>(sql`select id from workshop order by id`);

@@ -20,16 +20,21 @@ export class NewerDatabase extends Error {
   }
 }
 
-/** @throws NewerDatabase where the last change of the tables is later than any in `folder` */
-async function refuseNewer(client: pg.Client, folder: string): Promise<void> {
+/**
+ * @returns whether `folder` holds changes that the database does not have yet
+ * @throws NewerDatabase where its last change is later than any in `folder`
+ */
+async function hasPending(client: pg.Client, folder: string): Promise<boolean> {
   const known = readMigrationFiles({ migrationsFolder: folder });
   const { rows: log } = await client.query<{ log: string | null }>("select to_regclass('drizzle.__drizzle_migrations') as log");
-  if (!log[0]?.log) return;
+  if (!log[0]?.log) return true;
   const { rows } = await client.query<{ newest: string | null; found: string }>(
     'select max(created_at) as newest, count(*) as found from drizzle.__drizzle_migrations',
   );
   const newestKnown = Math.max(...known.map(({ folderMillis }) => folderMillis));
-  if (Number(rows[0]?.newest ?? 0) > newestKnown) throw new NewerDatabase(known.length, Number(rows[0]?.found));
+  const newest = Number(rows[0]?.newest ?? 0);
+  if (newest > newestKnown) throw new NewerDatabase(known.length, Number(rows[0]?.found));
+  return newest < newestKnown;
 }
 
 /** Brings the database to the newest schema. `url` signs in as the owner of the tables. @param folder holds the committed SQL files @throws NewerDatabase */
@@ -41,11 +46,14 @@ export async function migrateDatabase(url: string, folder: string): Promise<void
   try {
     await client.query('select pg_advisory_lock($1)', [MIGRATION_LOCK]);
     await client.query("set client_min_messages = 'warning'");
-    await refuseNewer(client, folder);
+    const isPending = await hasPending(client, folder);
     await makeRoles(client);
     await grantToCome(client);
-    await forcePolicies(client, false);
-    await migrate(drizzle(client), { migrationsFolder: folder });
+    // at an ordinary start no table is locked, and no policy stands aside beside a server that works
+    if (isPending) {
+      await forcePolicies(client, false);
+      await migrate(drizzle(client), { migrationsFolder: folder });
+    }
     await handQueueOver(client);
     await forcePolicies(client, true);
   } finally {

@@ -100,7 +100,7 @@ export function databaseErrorOf(error: unknown): DatabaseError | null {
   return null;
 }
 
-/** refuses or breaks connections: down, starting, told to end a session that paused too long, full of connections, or its disk is full */
+/** refuses or breaks connections: down, starting, told to end a session that paused too long, or full of connections */
 const AWAY = new Set([
   ...['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOTFOUND'],
   ...['57P01', '57P02', '57P03', '25P03', '53300'],

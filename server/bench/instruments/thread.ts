@@ -1,7 +1,7 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { pino } from 'pino';
 import { openDatabase, openPool } from '../../base/database/client.js';
-import { clockAheadBy, systemClock } from '../../base/http/clock.js';
+import { processClock } from '../../base/http/clock.js';
 import { InstrumentService, type InstrumentSettings } from './service.js';
 import type { FromThread, ToThread } from './threadHandle.js';
 
@@ -27,8 +27,7 @@ const pool = openPool(
     name: 'lavacrum instruments',
   },
 );
-const clock = process.env.LAVACRUM_CLOCK_AHEAD_FILE ? clockAheadBy(process.env.LAVACRUM_CLOCK_AHEAD_FILE) : systemClock;
-const service = new InstrumentService(settings, openDatabase(pool), clock, log);
+const service = new InstrumentService(settings, openDatabase(pool), processClock(), log);
 
 let told = '';
 function tell(): void {

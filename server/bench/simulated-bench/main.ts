@@ -7,7 +7,7 @@ import { handsTopic, instrumentTopic, reportTopic, seenTopic, type Channel } fro
 import { SimulatedBench } from '../../../core/bench/simulated-bench/bench.js';
 import { moveOfEntry, readMove, type HandMove } from '../../../core/bench/simulated-bench/hands.js';
 import { drawTruth } from '../../../core/bench/simulated-bench/truth.js';
-import { clockAheadBy, systemClock } from '../../base/http/clock.js';
+import { processClock } from '../../base/http/clock.js';
 
 /**
  * The simulated bench: a process of its own that plays a loop from hidden parameters, speaks the topics of real
@@ -26,7 +26,7 @@ const MOST_JUMP_STEPS = 240;
 
 const FAST: readonly InstrumentKind[] = ['gauge', 'level', 'flow', 'scale'];
 
-const clock = process.env.LAVACRUM_CLOCK_AHEAD_FILE ? clockAheadBy(process.env.LAVACRUM_CLOCK_AHEAD_FILE) : systemClock;
+const clock = processClock();
 
 // eslint-disable-next-line max-lines-per-function -- one process with one bench: its parts share clock, client and bench
 function play(order: BenchOrder): void {

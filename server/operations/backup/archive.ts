@@ -16,6 +16,7 @@ import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import pg from 'pg';
 import { readMigrationFiles } from 'drizzle-orm/migrator';
+import { withClient } from '../../base/database/client.js';
 import { migrateDatabase } from '../../base/database/migrate.js';
 import { makeRoles } from '../../base/database/roles.js';
 import { createDatabase, postgresProgram, urlOfDatabase } from '../cluster/cluster.js';
@@ -188,10 +189,10 @@ export async function restoreBackup({ ownerUrl, file, migrations, replace, now }
       throw new LaunchProblem(
         `The database ${name} is not empty: it holds ${taken}. Nothing was changed. Restore into an empty LAVACRUM_DATA, or add --replace: what is there then goes aside under another name.`,
       );
-    await onServer(adminUrl, (client) => client.query(`drop database if exists ${pg.escapeIdentifier(beside)} with (force)`));
+    await withClient(adminUrl, (client) => client.query(`drop database if exists ${pg.escapeIdentifier(beside)} with (force)`));
     await createDatabase(adminUrl, beside, 'template0');
     const besideUrl = urlOfDatabase(ownerUrl, beside);
-    await onServer(besideUrl, makeRoles);
+    await withClient(besideUrl, makeRoles);
     const dump = path.join(scratch, DUMP);
     const list = path.join(scratch, 'list');
     // rights of tables to come name the owner that made the dump; they are given anew
@@ -199,7 +200,7 @@ export async function restoreBackup({ ownerUrl, file, migrations, replace, now }
     const entries = readFileSync(list, 'utf8').split('\n');
     writeFileSync(list, entries.filter((line) => !line.includes(' DEFAULT ACL ')).join('\n'));
     await runProgram('pg_restore', besideUrl, ['--no-owner', '--exit-on-error', '--single-transaction', '-L', list, dump]);
-    const wrong = differences(manifest.tables, await onServer(besideUrl, fingerprintsOf));
+    const wrong = differences(manifest.tables, await withClient(besideUrl, fingerprintsOf));
     if (wrong.length > 0) throw new LaunchProblem(`The backup did not come back whole, so nothing was changed: ${wrong.join('; ')}.`);
     await migrateDatabase(besideUrl, migrations);
     const aside = taken ? `${name}_before_${now.toISOString().replace(/\D/g, '').slice(0, 14)}` : null;
@@ -220,7 +221,7 @@ function refuseNewerBackup({ newestMigration }: Manifest, folder: string): void 
 
 /** In words, what a database holds; null: nothing that anybody made. */
 async function holdsRows(url: string): Promise<string | null> {
-  return onServer(url, async (client) => {
+  return withClient(url, async (client) => {
     const { rows } = await client.query<{ there: string | null }>("select to_regclass('public.workshop') as there");
     if (!rows[0]?.there) return null;
     await client.query('set row_security = off');
@@ -235,7 +236,7 @@ async function holdsRows(url: string): Promise<string | null> {
 /** The restored database takes the name; both renames in one transaction, so that there is always one of that name. */
 async function swap(adminUrl: string, { name, beside, aside }: { name: string; beside: string; aside: string | null }): Promise<void> {
   const old = aside ?? `${name}_empty`;
-  await onServer(adminUrl, async (client) => {
+  await withClient(adminUrl, async (client) => {
     await client.query('select pg_terminate_backend(pid) from pg_stat_activity where datname = any($1)', [[name, beside]]);
     await client.query('begin');
     await client.query(`alter database ${pg.escapeIdentifier(name)} rename to ${pg.escapeIdentifier(old)}`);
@@ -243,17 +244,6 @@ async function swap(adminUrl: string, { name, beside, aside }: { name: string; b
     await client.query('commit');
     if (aside === null) await client.query(`drop database ${pg.escapeIdentifier(old)} with (force)`);
   });
-}
-
-async function onServer<T>(url: string, work: (client: pg.Client) => Promise<T>): Promise<T> {
-  const client = new pg.Client({ connectionString: url });
-  client.on('error', () => undefined);
-  await client.connect();
-  try {
-    return await work(client);
-  } finally {
-    await client.end().catch(() => undefined);
-  }
 }
 
 /** bytes free below which a disk counts as nearly full: some nights' backups and a day's work */

@@ -4,7 +4,7 @@ import { spawn } from 'node:child_process';
 import type { Socket } from 'node:net';
 import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { SERVER_ROLE } from '../../base/database/client.js';
+import { SERVER_ROLE, withClient } from '../../base/database/client.js';
 import { allowServer } from '../../base/database/roles.js';
 import pg from 'pg';
 import { cwdOf, freePort, isRoot, LaunchProblem, runQuietly } from './processes.js';
@@ -167,19 +167,9 @@ export async function startCluster({ dataFolder, throwaway = false, endsWithMe =
   }
   if (endsWithMe) removeWithMe(binaries, folder, dataFolder);
   await createDatabase(urlOf(credentials, 'postgres'), DATABASE);
-  await letServerIn(urlOf(credentials, 'postgres'), credentials.serverPassword);
+  await withClient(urlOf(credentials, 'postgres'), (client) => allowServer(client, credentials.serverPassword));
   const asServer = { port: credentials.port, password: credentials.serverPassword };
   return { folder, url: urlOf(credentials, DATABASE), serverUrl: urlOf(asServer, DATABASE, SERVER_ROLE) };
-}
-
-async function letServerIn(adminUrl: string, password: string): Promise<void> {
-  const client = new pg.Client({ connectionString: adminUrl });
-  await client.connect();
-  try {
-    await allowServer(client, password);
-  } finally {
-    await client.end();
-  }
 }
 
 /** The cluster goes with this process, even where that is killed: somebody waits at a pipe that closes then. */
@@ -219,15 +209,11 @@ function launch(binaries: string, folder: string, port: number, throwaway: boole
 
 /** Creates a database unless it is there. @param template copies another database, which nobody may be using */
 export async function createDatabase(adminUrl: string, name: string, template?: string): Promise<void> {
-  const client = new pg.Client({ connectionString: adminUrl });
-  await client.connect();
-  try {
+  await withClient(adminUrl, async (client) => {
     const { rowCount } = await client.query('select 1 from pg_database where datname = $1', [name]);
     if (rowCount === 0)
       await client.query(`create database ${pg.escapeIdentifier(name)}${template ? ` template ${pg.escapeIdentifier(template)}` : ''}`);
-  } finally {
-    await client.end();
-  }
+  });
 }
 
 export const isRunning = (dataFolder: string): boolean => runningPid(clusterFolder(dataFolder)) !== null;
