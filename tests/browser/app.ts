@@ -19,7 +19,7 @@ export class RunningApp {
     readonly url: string,
     private readonly env: NodeJS.ProcessEnv,
     private readonly clockFile: string,
-    private readonly database: string,
+    readonly database: string,
   ) {}
 
   /** The demo is written once; every application begins with a copy of it. */
@@ -52,6 +52,11 @@ export class RunningApp {
     const app = new RunningApp(`http://localhost:${port}`, env, clockFile, name);
     await app.start();
     return app;
+  }
+
+  /** as the owner of its tables */
+  get ownerUrl(): string {
+    return this.env.LAVACRUM_OWNER_URL as string;
   }
 
   async start(): Promise<void> {

@@ -1,23 +1,23 @@
 import { replay } from '../../core/bench/runs/replay.js';
 import type { RunEvent } from '../../core/bench/runs/log.js';
 import { execFileSync } from 'node:child_process';
-import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { expect, test, type BrowserContext, type Page } from '@playwright/test';
 import type { Procedure } from '../../core/bench/runs/procedure.js';
 import { seeded } from '../../core/machine/loop-file/generatedLoops.js';
-import { clusterFolder, startCluster } from '../../server/operations/cluster/cluster.js';
 import { RunningApp, signIn } from '../browser/app.js';
+import { AT_BENCH, endAtOnce, killDatabase, KILLS, ownCluster, report } from './victims.js';
 
 /**
  * Kills the server, the database or the tab (SIGKILL) while somebody ticks and takes back at the bench, at moments that a
  * seed decides, and then counts: every entry that the screen showed as saved is there once, none twice, and what the
  * screen shows is the replay of what is stored.
  */
-const RUNS = Number(process.env.LAVACRUM_KILL_RUNS ?? '6');
-const SEED = Number(process.env.LAVACRUM_KILL_SEED ?? '1');
+const RUNS = Math.round(KILLS.runs * AT_BENCH);
+const SEED = KILLS.seed;
 const VICTIMS = ['server', 'database', 'tab'] as const;
 type Victim = (typeof VICTIMS)[number];
 
@@ -48,25 +48,6 @@ let page: Page;
 /** ids that the screen has shown, and how */
 const saved = new Set<string>();
 const waiting = new Set<string>();
-
-function endAtOnce(pid: number): void {
-  try {
-    process.kill(pid, 'SIGKILL');
-  } catch {
-    // already gone
-  }
-}
-
-/** Children of a killed postmaster go by themselves; a new one must not meet them. */
-async function killDatabase(): Promise<void> {
-  const [pid] = readFileSync(path.join(clusterFolder(dataFolder), 'postmaster.pid'), 'utf8').split('\n');
-  const children = execFileSync('ps', ['-o', 'pid=', '--ppid', String(pid)], { encoding: 'utf8' })
-    .trim()
-    .split(/\s+/);
-  for (const each of [pid, ...children].map(Number).filter((id) => id > 0)) endAtOnce(each);
-  while ([pid, ...children].some((each) => existsSync(`/proc/${each}`))) await sleep(20);
-  await startCluster({ dataFolder, endsWithMe: true });
-}
 
 /** Whether a process was started by this one, over however many generations. */
 function isOurs(pid: number): boolean {
@@ -126,7 +107,7 @@ async function once(runId: string, url: string, random: () => number): Promise<T
     await look();
     await app.start();
   } else if (victim === 'database') {
-    await killDatabase();
+    await killDatabase(dataFolder);
   } else {
     await killTab();
     await openRun(url);
@@ -155,9 +136,7 @@ async function once(runId: string, url: string, random: () => number): Promise<T
 
 test(`${RUNS} kills of server, database or tab lose nothing that was shown as saved`, async ({ browser }) => {
   test.setTimeout(120_000 + RUNS * 30_000);
-  const { url: ownerUrl, serverUrl } = await startCluster({ dataFolder, endsWithMe: true });
-  process.env.LAVACRUM_TEST_DATABASE = ownerUrl;
-  process.env.LAVACRUM_TEST_SERVER = serverUrl;
+  await ownCluster(dataFolder);
   app = await RunningApp.open(true);
   context = await browser.newContext({ serviceWorkers: 'block' });
   page = await context.newPage();
@@ -180,9 +159,7 @@ test(`${RUNS} kills of server, database or tab lose nothing that was shown as sa
     const own = tallies.filter((tally) => tally.victim === victim);
     return `| ${victim} | ${own.length} | ${sum(({ shownSaved }) => shownSaved, own)} | ${sum(({ lost }) => lost, own)} | ${sum(({ doubled }) => doubled, own)} | ${sum(({ shownWaiting }) => shownWaiting, own)} | ${sum(({ waitingLost }) => waitingLost, own)} | ${own.filter(({ stateDiffers }) => stateDiffers).length} |`;
   });
-  const report = ['| killed | times | shown as saved | lost | twice | shown as waiting | of these lost | screen is not the replay |', '|---|---|---|---|---|---|---|---|', ...table].join('\n'); // prettier-ignore
-  process.stdout.write(`seed ${SEED}\n${report}\n`);
-  if (process.env.LAVACRUM_KILL_REPORT) writeFileSync(process.env.LAVACRUM_KILL_REPORT, `${report}\n`);
+  report([`seed ${SEED}`, '| killed | times | shown as saved | lost | twice | shown as waiting | of these lost | screen is not the replay |', '|---|---|---|---|---|---|---|---|', ...table]); // prettier-ignore
   await app.kill();
   expect(sum(({ lost }) => lost)).toBe(0);
   expect(sum(({ doubled }) => doubled)).toBe(0);

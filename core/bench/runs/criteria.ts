@@ -13,7 +13,16 @@ import { fillBalance, fillTotal, judgeDrain, liquidAtDryTest } from './contents.
 import type { ServiceFacts } from './facts.js';
 import { openFailures } from './locks.js';
 import { stepOf, type Procedure, type ProcedureStep, type StepKind } from './procedure.js';
-import { dryReadings, runningSoak, timerFace, type RunState, type ServiceState, type StepState, type TimerState } from './state.js';
+import {
+  dryReadings,
+  runningSoak,
+  timerFace,
+  type Leak,
+  type RunState,
+  type ServiceState,
+  type StepState,
+  type TimerState,
+} from './state.js';
 import type { LackFact } from './why.js';
 
 /** What each kind of step needs before it can be called done. */
@@ -41,6 +50,26 @@ export function judgeDryTest(procedure: Procedure, state: RunState): DecayResult
 export function isAirTight(procedure: Procedure, state: RunState, sinceIso: string): boolean {
   const firstMs = Math.min(...state.dryReadings.map(({ at }) => Date.parse(at)));
   return Number.isFinite(firstMs) && firstMs > Date.parse(sinceIso) && judgeDryTest(procedure, state)?.verdict === 'pass';
+}
+
+/**
+ * What is missing before a mended joint may be called dry; null: somebody may look. A joint that met neither the test's air
+ * nor the pump's pressure since it was mended is dry in any case.
+ */
+export function lackBeforeDry(
+  procedure: Procedure,
+  state: RunState,
+  { mended, inAir }: Leak,
+): 'leak-mend-first' | 'test-air-again' | 'run-it-first' | null {
+  if (mended === null) return 'leak-mend-first';
+  if (inAir) return isAirTight(procedure, state, mended.at) ? null : 'test-air-again';
+  return procedure.facts === null || ranSince(state, mended.at) ? null : 'run-it-first';
+}
+
+/** Whether the pump runs, or was stopped after an instant. */
+export function ranSince({ pump, pumpRuns }: RunState, sinceIso: string): boolean {
+  const sinceMs = Date.parse(sinceIso);
+  return pump?.on === true || pumpRuns.some(({ stoppedAt }) => stoppedAt !== null && Date.parse(stoppedAt) > sinceMs);
 }
 
 /** The bleeding as it stands; what soft tube gives back at a stop is no air. */

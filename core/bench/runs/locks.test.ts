@@ -180,6 +180,8 @@ describe('leaks and spills', () => {
     expect(rule(run, pumpOn)).toBe('leak-open');
     expect(run.try({ type: 'leak-retested', leak, dry: true })).toMatchObject({ code: 'step-open' });
     run.say({ type: 'leak-mended', leak, cause: 'tube-not-seated', fix: 'cut square and seated again' });
+    // nothing has pressed on it since: dry in any case
+    expect(run.try({ type: 'leak-retested', leak, dry: true })?.message).toContain('run it first');
     expect(rule(run, pumpOn)).toBeNull();
     expect(openFailures(run.state)).toHaveLength(1);
     run.runTimer('wet', 'wet-run', 600).finish('wet').bleed().finish('bleed');

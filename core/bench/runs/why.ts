@@ -78,7 +78,14 @@ export type MisfitFact =
   | { readonly why: 'unknown-port' | 'unknown-joint' | 'unknown-part' | 'unknown-place' | 'unknown-item'; readonly name: string }
   | {
       readonly why:
-        'unknown-leak' | 'unknown-spill' | 'leak-mend-first' | 'test-air-again' | 'say-which-part' | 'fix-day-past' | 'not-a-service';
+        | 'unknown-leak'
+        | 'unknown-spill'
+        | 'leak-mend-first'
+        | 'test-air-again'
+        | 'run-it-first'
+        | 'say-which-part'
+        | 'fix-day-past'
+        | 'not-a-service';
     }
   | { readonly why: 'no-entry' | 'already-withdrawn' | 'undo-of-undo' }
   | { readonly why: 'too-much-out'; readonly ml: number; readonly insideMl: number }

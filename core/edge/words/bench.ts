@@ -102,6 +102,7 @@ const WHY: Messages<WhyCode> = {
   'unknown-spill': 'there is no such spill in this run',
   'leak-mend-first': 'mend the leak first, then test that joint again',
   'test-air-again': 'it was found with air: start the air test again, and let it pass',
+  'run-it-first': 'run it first, with a dry towel under that joint, then look',
   'say-which-part': 'say which part is suspected',
   'fix-day-past': 'the day of the final fix lies behind us',
   'not-a-service': 'this run commissions a loop; such an entry belongs to a service',

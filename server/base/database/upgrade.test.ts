@@ -1,34 +1,13 @@
-import { spawnSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
-import { readFileSync } from 'node:fs';
-import { gunzipSync } from 'node:zlib';
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { release1Database } from '../../../tests/golden/release1.js';
 import { TestBench, Visitor } from '../../../tests/integration/bench.js';
 import { createDatabase, urlOfDatabase } from '../../operations/cluster/cluster.js';
 import { migrateDatabase, NewerDatabase } from './migrate.js';
 
 const MIGRATIONS = 'server/base/database/migrations';
 const admin = (): string => process.env.LAVACRUM_TEST_DATABASE as string;
-
-/** A database as release 1 left it after a year of work: made by that program, dumped without its owners. */
-async function release1(): Promise<string> {
-  const name = `release1_${randomUUID().replaceAll('-', '')}`;
-  await createDatabase(urlOfDatabase(admin(), 'postgres'), name, 'template0');
-  // newer dump programs bracket their output with commands that older readers do not know
-  const dump = gunzipSync(readFileSync('tests/golden/release-1/database.sql.gz'))
-    .toString()
-    .replace(/^\\(un)?restrict .*$/gm, '');
-  const rights =
-    'GRANT USAGE ON SCHEMA public TO lavacrum_app; GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO lavacrum_app;';
-  const restored = spawnSync('psql', ['-q', '-v', 'ON_ERROR_STOP=1', urlOfDatabase(admin(), name)], {
-    input: `${dump}\n${rights}`,
-    encoding: 'utf8',
-    maxBuffer: 1 << 28,
-  });
-  expect(restored.stderr).toBe('');
-  return name;
-}
 
 async function ask<T extends object>(database: string, query: string): Promise<T[]> {
   const client = new pg.Client({ connectionString: urlOfDatabase(admin(), database) });
@@ -57,7 +36,7 @@ describe('a workshop that comes from release 1', () => {
   let before: { due: number; finding: number; runEvent: number };
 
   beforeAll(async () => {
-    name = await release1();
+    name = await release1Database(admin());
     const [counted] = await ask<typeof before>(
       name,
       'select (select count(*)::int from due_item) as due, (select count(*)::int from finding) as finding, (select count(*)::int from run_event) as "runEvent"',

@@ -1,16 +1,5 @@
 import { createHash } from 'node:crypto';
-import {
-  createReadStream,
-  existsSync,
-  mkdirSync,
-  mkdtempSync,
-  readFileSync,
-  renameSync,
-  rmSync,
-  statfsSync,
-  statSync,
-  writeFileSync,
-} from 'node:fs';
+import { createReadStream, existsSync, mkdirSync, readFileSync, renameSync, statfsSync, statSync, writeFileSync } from 'node:fs';
 import { open } from 'node:fs/promises';
 import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
@@ -22,6 +11,7 @@ import { makeRoles } from '../../base/database/roles.js';
 import { createDatabase, postgresProgram, urlOfDatabase } from '../cluster/cluster.js';
 import { LaunchProblem, runToEnd } from '../cluster/processes.js';
 import { differences, fingerprintsOf, type Fingerprints } from './fingerprints.js';
+import { withScratch } from './scratch.js';
 
 /** What a backup says of itself. It lies beside the dump, so that anybody can read it. */
 export interface Manifest {
@@ -52,7 +42,10 @@ const LEFT_OUT = ['--exclude-table-data=public.session', '--exclude-schema=pgbos
  */
 export async function makeBackup({ ownerUrl, file, now }: BackupPlace): Promise<Manifest> {
   mkdirSync(path.dirname(file), { recursive: true });
-  const scratch = mkdtempSync(path.join(path.dirname(file), '.backup-'));
+  return withScratch('backup', file, (scratch) => dumpInto(scratch, { ownerUrl, file, now }));
+}
+
+async function dumpInto(scratch: string, { ownerUrl, file, now }: BackupPlace): Promise<Manifest> {
   const client = new pg.Client({ connectionString: ownerUrl });
   client.on('error', () => undefined);
   try {
@@ -81,7 +74,6 @@ export async function makeBackup({ ownerUrl, file, now }: BackupPlace): Promise<
     return manifest;
   } finally {
     await client.end().catch(() => undefined);
-    rmSync(scratch, { recursive: true, force: true });
   }
 }
 
@@ -172,43 +164,59 @@ export interface Restored {
  * hashed against the manifest, brought to this program's tables, and only then takes the present one's name: what fails or
  * is cut off on the way leaves the present one as it was.
  */
-export async function restoreBackup({ ownerUrl, file, migrations, replace, now }: RestorePlace): Promise<Restored> {
+export async function restoreBackup(place: RestorePlace): Promise<Restored> {
+  const { ownerUrl, file, replace, migrations, now } = place;
   if (!existsSync(file)) throw new LaunchProblem(`There is no file ${file}.`);
-  const scratch = mkdtempSync(path.join(path.dirname(path.resolve(file)), '.restore-'));
-  const name = new URL(ownerUrl).pathname.slice(1);
-  const adminUrl = urlOfDatabase(ownerUrl, 'postgres');
-  const beside = `${name}_restoring`;
-  try {
+  return withScratch('restore', file, async (scratch) => {
     await runToEnd('tar', ['-xf', file, '-C', scratch, MANIFEST, DUMP]).catch(() => undefined);
     const manifest = readManifest(scratch, file);
     refuseNewerBackup(manifest, migrations);
     if ((await sha256Of(path.join(scratch, DUMP))) !== manifest.dumpSha256)
       throw new LaunchProblem(`${file} is damaged: its dump is not the one that was written. Nothing was changed.`);
+    const name = new URL(ownerUrl).pathname.slice(1);
     const taken = await holdsRows(ownerUrl);
     if (taken && !replace)
       throw new LaunchProblem(
         `The database ${name} is not empty: it holds ${taken}. Nothing was changed. Restore into an empty LAVACRUM_DATA, or add --replace: what is there then goes aside under another name.`,
       );
-    await withClient(adminUrl, (client) => client.query(`drop database if exists ${pg.escapeIdentifier(beside)} with (force)`));
-    await createDatabase(adminUrl, beside, 'template0');
-    const besideUrl = urlOfDatabase(ownerUrl, beside);
-    await withClient(besideUrl, makeRoles);
-    const dump = path.join(scratch, DUMP);
-    const list = path.join(scratch, 'list');
-    // rights of tables to come name the owner that made the dump; they are given anew
-    await runToEnd(postgresProgram('pg_restore'), ['-l', '-f', list, dump]);
-    const entries = readFileSync(list, 'utf8').split('\n');
-    writeFileSync(list, entries.filter((line) => !line.includes(' DEFAULT ACL ')).join('\n'));
-    await runProgram('pg_restore', besideUrl, ['--no-owner', '--exit-on-error', '--single-transaction', '-L', list, dump]);
-    const wrong = differences(manifest.tables, await withClient(besideUrl, fingerprintsOf));
-    if (wrong.length > 0) throw new LaunchProblem(`The backup did not come back whole, so nothing was changed: ${wrong.join('; ')}.`);
-    await migrateDatabase(besideUrl, migrations);
+    const adminUrl = urlOfDatabase(ownerUrl, 'postgres');
+    const beside = `${name}_restoring`;
     const aside = taken ? `${name}_before_${now.toISOString().replace(/\D/g, '').slice(0, 14)}` : null;
-    await swap(adminUrl, { name, beside, aside });
+    try {
+      await fillBeside(adminUrl, urlOfDatabase(ownerUrl, beside), { scratch, manifest, migrations });
+      await swap(adminUrl, { name, beside, aside });
+    } catch (error) {
+      // on a disk that is full the half of it would be in the way of everything else
+      await dropDatabase(adminUrl, beside).catch(() => undefined);
+      throw error;
+    }
     return { manifest, aside };
-  } finally {
-    rmSync(scratch, { recursive: true, force: true });
-  }
+  });
+}
+
+const dropDatabase = (adminUrl: string, name: string): Promise<unknown> =>
+  withClient(adminUrl, (client) => client.query(`drop database if exists ${pg.escapeIdentifier(name)} with (force)`));
+
+/** A new database from the dump, every table compared with the manifest, and brought to this program's tables. */
+async function fillBeside(
+  adminUrl: string,
+  besideUrl: string,
+  { scratch, manifest, migrations }: { scratch: string; manifest: Manifest; migrations: string },
+): Promise<void> {
+  const beside = new URL(besideUrl).pathname.slice(1);
+  await dropDatabase(adminUrl, beside);
+  await createDatabase(adminUrl, beside, 'template0');
+  await withClient(besideUrl, makeRoles);
+  const dump = path.join(scratch, DUMP);
+  const list = path.join(scratch, 'list');
+  // rights of tables to come name the owner that made the dump; they are given anew
+  await runToEnd(postgresProgram('pg_restore'), ['-l', '-f', list, dump]);
+  const entries = readFileSync(list, 'utf8').split('\n');
+  writeFileSync(list, entries.filter((line) => !line.includes(' DEFAULT ACL ')).join('\n'));
+  await runProgram('pg_restore', besideUrl, ['--no-owner', '--exit-on-error', '--single-transaction', '-L', list, dump]);
+  const wrong = differences(manifest.tables, await withClient(besideUrl, fingerprintsOf));
+  if (wrong.length > 0) throw new LaunchProblem(`The backup did not come back whole, so nothing was changed: ${wrong.join('; ')}.`);
+  await migrateDatabase(besideUrl, migrations);
 }
 
 function refuseNewerBackup({ newestMigration }: Manifest, folder: string): void {
@@ -237,6 +245,8 @@ async function holdsRows(url: string): Promise<string | null> {
 async function swap(adminUrl: string, { name, beside, aside }: { name: string; beside: string; aside: string | null }): Promise<void> {
   const old = aside ?? `${name}_empty`;
   await withClient(adminUrl, async (client) => {
+    // one that was killed between the renames and the last line left it
+    if (aside === null) await client.query(`drop database if exists ${pg.escapeIdentifier(old)} with (force)`);
     await client.query('select pg_terminate_backend(pid) from pg_stat_activity where datname = any($1)', [[name, beside]]);
     await client.query('begin');
     await client.query(`alter database ${pg.escapeIdentifier(name)} rename to ${pg.escapeIdentifier(old)}`);

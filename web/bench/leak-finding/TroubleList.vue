@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
+import { lackBeforeDry } from '@core/bench/runs/criteria.js';
 import { dryingLeftMs } from '@core/bench/runs/locks.js';
 import { computed, onMounted, ref } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
@@ -97,9 +98,12 @@ function mend(leak: Leak): void {
         <p v-if="leak.inAir">Mended: {{ leak.mended.text }}. It was found with air: start the air test again and let it pass.</p>
         <p v-else>Mended: {{ leak.mended.text }}. Run it again, dry towel under it, and look.</p>
         <div v-if="!locked" class="row">
-          <v-btn size="large" @click="emit('send', { type: 'leak-retested', leak: leak.eventId, dry: true })">{{
-            leak.inAir ? 'Tight now' : 'Dry now'
-          }}</v-btn>
+          <v-btn
+            v-if="lackBeforeDry(procedure, state, leak) === null"
+            size="large"
+            @click="emit('send', { type: 'leak-retested', leak: leak.eventId, dry: true })"
+            >{{ leak.inAir ? 'Tight now' : 'Dry now' }}</v-btn
+          >
           <v-btn size="large" variant="outlined" @click="emit('send', { type: 'leak-retested', leak: leak.eventId, dry: false })">{{
             leak.inAir ? 'Still leaking' : 'Still wet'
           }}</v-btn>

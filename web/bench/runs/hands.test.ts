@@ -172,6 +172,8 @@ describe('open troubles', () => {
     await press(screen, /^Mended$/);
     expect(sent(screen)).toEqual([{ type: 'leak-mended', leak, cause: 'cut-not-square', fix: 'trimmed and seated' }]);
     run.say({ type: 'leak-mended', leak, cause: 'cut-not-square', fix: 'trimmed' });
+    expect((await list(run)).findAll('button').map((each) => each.text())).toEqual(['Still wet']);
+    run.say({ type: 'pump', on: true }).wait(60);
     const after = await list(run);
     await press(after, /^Dry now$/);
     expect(sent(after)).toEqual([{ type: 'leak-retested', leak, dry: true }]);

@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import { id } from '../../../base/checking/fields.js';
-import { isAirTight } from '../criteria.js';
+import { lackBeforeDry, ranSince } from '../criteria.js';
 import { refusal, type EntryDefinition } from '../entry.js';
 import type { Leak, Retest, RunState } from '../state.js';
 
@@ -22,8 +22,8 @@ export const leakRetested: EntryDefinition<LeakRetestedEntry> = {
   refuse: ({ leak, dry }, { procedure, state }) => {
     const found = state.leaks.find(({ eventId }) => eventId === leak);
     if (!found) return refusal('unknown-item', { why: 'unknown-leak' });
-    if (found.mended === null) return refusal('step-open', { why: 'leak-mend-first' });
-    return dry && found.inAir && !isAirTight(procedure, state, found.mended.at) ? refusal('step-open', { why: 'test-air-again' }) : null;
+    const lack = dry ? lackBeforeDry(procedure, state, found) : found.mended === null ? 'leak-mend-first' : null;
+    return lack && refusal('step-open', { why: lack });
   },
   reads: ({ dry }) => (dry ? 'Joint tested again: dry' : 'Joint tested again: still leaking'),
 };
@@ -31,7 +31,5 @@ export const leakRetested: EntryDefinition<LeakRetestedEntry> = {
 /** As what a look counts: what was found with air is only seen with air; else whether the pump ran since it was mended. */
 function howTested(state: RunState, { inAir, mended }: Leak): Retest['how'] {
   if (inAir) return 'air';
-  const since = Date.parse(mended?.at ?? '');
-  const ran = state.pump?.on === true || state.pumpRuns.some(({ stoppedAt }) => stoppedAt !== null && Date.parse(stoppedAt) > since);
-  return ran ? 'running' : 'standing';
+  return ranSince(state, mended?.at ?? '') ? 'running' : 'standing';
 }
