@@ -131,6 +131,7 @@ const wetClock = computed(() => {
   const started = timer && state.value?.timers[timer.id];
   return timer ? { timer: timer.id, running: started !== undefined && timerFace(started, now.value).running } : null;
 });
+const airAtMostMl = ref<number | null>(null);
 const hasHands = computed(() => ['dry-test', 'fill', 'wet-run', 'bleed', 'drain', 'rinse'].includes(step.value?.kind ?? ''));
 const liquid = computed(() => coolants.liquidOf(state.value?.coolant?.productId ?? desk.answer.value?.coolantProductId ?? null));
 function override(reason: string): void {
@@ -280,6 +281,7 @@ useShortcuts({
         />
         <BleedStep
           v-if="step.kind === 'bleed'"
+          v-model:air-at-most-ml="airAtMostMl"
           :procedure="procedure"
           :state="state"
           :colour="colour"
@@ -294,6 +296,7 @@ useShortcuts({
           :state="state"
           :liquid="liquid"
           :colour="colour"
+          :air-at-most-ml="step.kind === 'bleed' ? airAtMostMl : null"
           @send="send"
         />
         <ServiceStep

@@ -3,7 +3,7 @@ import { usualLoop } from '../../machine/catalogue/testLoops.js';
 import { COOLANT, procedureOf, TestRun } from '../../../tests/bench/testRun.js';
 import { fillOrderWords } from '../../edge/words/filling.js';
 import { buildProcedure } from '../procedures/buildProcedure.js';
-import { fillFromNow, fillOrder, type FillOrder } from './fillOrder.js';
+import { fillFromNow, fillOrder, levelWatch, type FillOrder } from './fillOrder.js';
 
 const facts = procedureOf().facts;
 const mark = facts?.reservoir?.fillMarkMl ?? 0;
@@ -140,5 +140,16 @@ describe('an order in words', () => {
     expect(words[2]?.small).toBe(facts?.ports[0]?.label);
     expect(words[5]?.how).toMatch(/^Set the pump to 50 % first\..*80 mL/);
     for (const { how } of words) expect(how).toMatch(/[.]$/);
+  });
+});
+
+describe('how often the level is looked at while the pump runs', () => {
+  it('goes by what the book leaves room for, and by the rise at the stops once there is less', () => {
+    const { procedure, state, nowMs } = new TestRun().upTo('bleed');
+    const byBook = levelWatch(procedure, state, nowMs);
+    expect(byBook?.gasMl).toBeGreaterThan(20);
+    expect(levelWatch(procedure, state, nowMs, { airAtMostMl: 3 })).toEqual({ ...byBook, gasMl: 3, everyS: null });
+    // a stop says nothing of what the book knows not to be there
+    expect(levelWatch(procedure, state, nowMs, { airAtMostMl: 5000 })).toEqual(byBook);
   });
 });

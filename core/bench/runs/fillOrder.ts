@@ -353,7 +353,7 @@ function whileRunning(now: Now, pulse: SimulatedPulse | null, procedure: Procedu
 
 /** What may still come home as gas while the pump runs, against what stands above the low mark. */
 export interface LevelWatch {
-  /** mL at most, two standard deviations above what the parts' volumes leave for gas */
+  /** mL at most: two standard deviations above what the parts' volumes leave for gas, or what the stops leave room for */
   readonly gasMl: number;
   /** mL in the reservoir above its low mark */
   readonly freeMl: number;
@@ -361,14 +361,26 @@ export interface LevelWatch {
   readonly everyS: number | null;
 }
 
+/** What is seen beside the book: the level by a sensor, and the air that the rises at the stops leave room for. */
+export interface SeenNow {
+  readonly measuredMl?: number | null;
+  readonly airAtMostMl?: number | null;
+}
+
 /** How often the level is looked at while the pump runs unattended: in the wet test and while bleeding. null without heights. */
-export function levelWatch(procedure: Procedure, state: RunState, nowMs: number, measuredMl: number | null = null): LevelWatch | null {
+export function levelWatch(
+  procedure: Procedure,
+  state: RunState,
+  nowMs: number,
+  { measuredMl = null, airAtMostMl = null }: SeenNow = {},
+): LevelWatch | null {
   const now = standingNow(procedure, state, nowMs, measuredMl);
   if (!now || now.contents.insideMl === null) return null;
   const { twin, at, sdMl, contents } = now;
   const wayMl = loopVolume(twin.loop).volumeMl - twin.brimMl;
   const sd = Math.hypot(procedure.volume.sdMl, contents.insideSdMl);
-  const gasMl = Math.max(0, wayMl - ((contents.insideMl ?? 0) - at.reservoirMl) + FILL_ORDER.keepsSd * sd);
+  const byBookMl = Math.max(0, wayMl - ((contents.insideMl ?? 0) - at.reservoirMl) + FILL_ORDER.keepsSd * sd);
+  const gasMl = Math.min(byBookMl, airAtMostMl ?? byBookMl);
   const freeMl = Math.max(0, at.reservoirMl - FILL_ORDER.keepsSd * sdMl - twin.drive.lowMarkMl);
   if (gasMl <= freeMl) return { gasMl, freeMl, everyS: null };
   const goneS = -BOOK.gasTauS * Math.log(1 - freeMl / gasMl);

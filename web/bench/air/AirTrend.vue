@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, watch } from 'vue';
 import { airLeft, type LevelledCycle } from '@core/physics/air/airEstimate.js';
 import { shortName } from '@core/machine/catalogue/names.js';
 import type { Liquid } from '@core/machine/liquids/fluids.js';
@@ -29,6 +29,8 @@ const model = useTwinAnswer(
 );
 const air = computed(() => (model.value ? airLeft(model.value, props.cycles, props.missing ?? null) : { cycles: [], trendMl: null }));
 const now = computed(() => air.value.cycles.at(-1) ?? null);
+const atMostMl = defineModel<number | null>('atMostMl');
+watch(now, (band) => (atMostMl.value = band?.highMl ?? null), { immediate: true });
 const range = computed(() => {
   const [low, high] = [Math.round(now.value?.lowMl ?? 0), Math.round(now.value?.highMl ?? 0)];
   return low === high ? `${low} mL` : `${low} to ${high} mL`;
@@ -44,8 +46,11 @@ const trend = computed(() => {
 const turn = computed(() => {
   const found = model.value?.turn;
   if (!found || props.bled) return null;
+  // what may still be inside bounds what a turn can free
+  const mostMl = Math.round(Math.min(found.freesMl, now.value?.highMl ?? found.freesMl));
+  if (mostMl < 1) return null;
   const names = found.parts.flatMap((id) => props.file.components.find((part) => part.id === id) ?? []).map(shortName);
-  return `${names.join(', ') || 'A run'} can hold most: turned ${STANDING_WORDS[found.to]}, up to ${Math.round(found.freesMl)} mL of it find their way up. Cap on first.`;
+  return `${names.join(', ') || 'A run'} can hold most: turned ${STANDING_WORDS[found.to]}, up to ${mostMl} mL of it find their way up. Cap on first.`;
 });
 const band = computed(() => {
   const { cycles } = air.value;

@@ -24,6 +24,8 @@ const props = defineProps<{
   liquid?: Liquid;
 }>();
 const emit = defineEmits<{ send: [body: RunEventBody] }>();
+/** mL of air that may be left by the levels at the stops; null before the first */
+const airAtMostMl = defineModel<number | null>('airAtMostMl');
 const running = ref<number | null>(null);
 const stopped = ref<number | null>(null);
 const bubbles = ref(false);
@@ -122,6 +124,7 @@ function bySensor(): { source?: 'instrument' | 'simulated' } {
       </p>
       <AirTrend
         v-if="file && cycles.length"
+        v-model:at-most-ml="airAtMostMl"
         :file="file"
         :liquid="liquid ?? WATER"
         :cycles="cycles"

@@ -13,7 +13,14 @@ import LevelBar from '../../machine/filling/LevelBar.vue';
 import { usePour } from './usePour.js';
 
 /** After the fill the level falls as air comes home: what is put back counts to the whole. */
-const props = defineProps<{ procedure: Procedure; state: RunState; liquid?: Liquid; colour: string | null }>();
+const props = defineProps<{
+  procedure: Procedure;
+  state: RunState;
+  liquid?: Liquid;
+  colour: string | null;
+  /** mL of air that the levels at the stops leave room for; null: nobody has stopped and looked */
+  airAtMostMl?: number | null;
+}>();
 const emit = defineEmits<{ send: [body: RunEventBody] }>();
 const pour = usePour(props);
 const { volume, levelMl, scaleWords } = pour;
@@ -29,7 +36,7 @@ const wantsMl = computed(() => {
 const isLow = computed(() => levelMl.value !== null && reservoir.value !== null && levelMl.value <= reservoir.value.lowMarkMl);
 
 /** how long the level may be left alone while the pump runs */
-const watched = computed(() => levelWatch(props.procedure, props.state, now.value, levelMl.value));
+const watched = computed(() => levelWatch(props.procedure, props.state, now.value, { measuredMl: levelMl.value, airAtMostMl: props.airAtMostMl }));
 
 function enter(toMark?: true): void {
   const body = pour.take();
@@ -46,7 +53,7 @@ function enter(toMark?: true): void {
     <p v-if="watched && watched.everyS !== null && !isLow" class="watch">
       Up to {{ formatMl(watched.gasMl) }} of gas may still come home, {{ formatMl(watched.freeMl) }} stand above the low mark: look at the
       level <b>every {{ formatSpan(watched.everyS) }}</b> while the pump runs.
-      <span class="estimate">By what went in and what the parts hold.</span>
+      <span class="estimate">By what went in and what the parts hold, and by the rise at the stops once there are some.</span>
     </p>
     <form class="row" novalidate @submit.prevent="enter()">
       <NumberField v-model="volume" label="Topped up just now" unit="mL" @enter="enter()" />

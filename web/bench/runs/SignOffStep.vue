@@ -24,7 +24,8 @@ const lines = computed(() => {
   return [
     ...(report
       ? [
-          ['Book', report.volumes.balance],
+          ['Book, drained', report.volumes.balance],
+          ...(report.volumes.insideMl === null ? [] : [['Inside now', formatMl(Math.max(0, report.volumes.insideMl))]]),
           ...(report.comparison ? [['Before, after', report.comparison]] : []),
           ...report.looseEnds.map((each) => ['Loose end', each]),
           ...report.temporary.map(({ what, until }) => ['Temporary', `${what}, by ${until}`]),

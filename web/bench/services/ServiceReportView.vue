@@ -49,7 +49,7 @@ const places = (where: readonly { readonly name: string; readonly ml: number }[]
           >
         </dd></template
       >
-      <dt>The book</dt>
+      <dt>The book, drained</dt>
       <dd>{{ report.volumes.balance }}</dd>
       <template v-if="report.volumes.insideMl !== null"
         ><dt>Inside now</dt>
