@@ -145,7 +145,7 @@ describe('an order in words', () => {
 
 describe('how often the level is looked at while the pump runs', () => {
   it('goes by what the book leaves room for, and by the rise at the stops once there is less', () => {
-    const { procedure, state, nowMs } = new TestRun().upTo('bleed');
+    const { procedure, state, nowMs } = new TestRun().upTo('bleed').say({ type: 'level', levelMl: mark });
     const byBook = levelWatch(procedure, state, nowMs);
     expect(byBook?.gasMl).toBeGreaterThan(20);
     expect(levelWatch(procedure, state, nowMs, { airAtMostMl: 3 })).toEqual({ ...byBook, gasMl: 3, everyS: null });
