@@ -101,11 +101,18 @@ export function commandContains(pid: number, text: string): boolean {
   }
 }
 
-export function freePort(): Promise<number> {
+/** A port on loopback that nobody uses. */
+export const freePort = (): Promise<number> => tryPort(0);
+
+/** Whether nobody listens there. */
+export const isPortFree = (port: number): Promise<boolean> => tryPort(port).then(() => true, () => false); // prettier-ignore
+
+/** Listens for a moment. @throws where somebody else does */
+function tryPort(wanted: number): Promise<number> {
   return new Promise((resolve, reject) => {
     const probe = createServer();
     probe.on('error', reject);
-    probe.listen(0, '127.0.0.1', () => {
+    probe.listen(wanted, '127.0.0.1', () => {
       const { port } = probe.address() as AddressInfo;
       probe.close(() => resolve(port));
     });

@@ -1,6 +1,11 @@
 import { spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, rmSync } from 'node:fs';
+import { createServer, type AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { readPort } from './port.js';
+import { pidFile, startService } from './service.js';
 
 describe('the port to serve on', () => {
   it('takes a port number', () => {
@@ -25,5 +30,18 @@ describe('the port to serve on', () => {
     })();
     const { status, stderr } = spawnSync('./lavacrum', ['start'], { env: { ...process.env, LAVACRUM_PORT: text }, encoding: 'utf8' });
     expect([status, stderr.trim()]).toEqual([1, `lavacrum: ${words}`]);
+  });
+
+  it('that somebody else serves on is not taken for our own, and nothing is started', async () => {
+    const other = createServer().listen(0, '127.0.0.1');
+    await new Promise((resolve) => other.once('listening', resolve));
+    const { port } = other.address() as AddressInfo;
+    const dataFolder = mkdtempSync(path.join(tmpdir(), 'lavacrum-port-'));
+    const login = 'postgres://nobody@127.0.0.1:1/none';
+    const started = startService({ root: dataFolder, dataFolder, port, databaseUrl: login, ownerUrl: login });
+    await expect(started).rejects.toThrow(`Port ${port} is taken`);
+    expect(existsSync(pidFile(dataFolder))).toBe(false);
+    other.close();
+    rmSync(dataFolder, { recursive: true });
   });
 });

@@ -4,7 +4,7 @@ import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import type { HealthAnswer } from '../../../core/base/health/parts.js';
 import { partLines } from '../../../core/edge/words/health.js';
-import { commandContains, isAlive, LaunchProblem } from '../cluster/processes.js';
+import { commandContains, isAlive, isPortFree, LaunchProblem } from '../cluster/processes.js';
 
 /** The app's own process: one server, detached from the terminal that started it. */
 export interface ServiceOptions extends Logins {
@@ -86,6 +86,11 @@ export async function healthWords(port: number): Promise<string> {
 /** Starts the server and waits until it is ready for people. */
 export async function startService({ root, dataFolder, port, databaseUrl, ownerUrl }: ServiceOptions): Promise<void> {
   mkdirSync(dataFolder, { recursive: true });
+  // a stranger's answer on this port would pass for the new server's own
+  if (!(await isPortFree(port)))
+    throw new LaunchProblem(
+      `Port ${port} is taken: by another program, or by a Lavacrum with another data folder. Stop that one, or set LAVACRUM_PORT.`,
+    );
   const logFile = path.join(dataFolder, 'server.log');
   const log = openSync(logFile, 'a');
   const child = spawn(process.execPath, [path.join(root, SERVER_FILE)], {
