@@ -8,7 +8,7 @@ import { normaliseBaseline } from '@core/physics/diagnosis/baseline.js';
 import { LEAK_SCHOOLS, WET_SCHOOLS } from '@core/physics/leak-testing/schools.js';
 import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
 import { LEAK_LIMITS } from '@core/physics/leak-testing/defaults.js';
-import { formatLeak, formatLeakWithSe, formatMl, formatMlWithSd, formatRoughMl } from '@core/base/units/display.js';
+import { formatLeak, formatLeakWithSe, formatMl, formatMlWithSd, formatMm, formatRoughMl } from '@core/base/units/display.js';
 import { get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
 import { deviceOutbox, useOutbox } from '../base/outbox/deviceOutbox.js';
@@ -184,9 +184,9 @@ onScopeDispose(
             </template>
             <dt>Bleeding</dt>
             <dd>
-              {{ record.bleeding.cycles }} cycles, last rise {{ record.bleeding.lastRiseMm ?? 'not read' }} mm{{
-                record.bleeding.bled ? '' : ', not by the criterion'
-              }}
+              {{ record.bleeding.cycles }} cycles,
+              {{ record.bleeding.lastRiseMm === null ? 'rise not read' : `last rise ${formatMm(record.bleeding.lastRiseMm)}`
+              }}{{ record.bleeding.bled ? '' : ', not by the criterion' }}
             </dd>
             <dt>Settling</dt>
             <dd>to be checked {{ dates.day(record.settling.from) }} to {{ dates.day(record.settling.to) }}</dd>

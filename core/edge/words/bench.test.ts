@@ -38,7 +38,7 @@ describe('words of a run', () => {
 
   it('of the book, the fill and what is left', () => {
     expect(ledgerWords({ kind: 'more-left-than-predicted', ml: 290, slackMl: 10 })).toMatch(/^290 mL more inside/);
-    expect(ledgerWords({ kind: 'inside', ml: 400, slackMl: 12 })).toBe('400 mL still inside, ± 12 mL');
+    expect(ledgerWords({ kind: 'inside', ml: 400, slackMl: 12 })).toBe('400 ± 6 mL still inside');
     expect(balanceWords({ pouredMl: 0, stillToPourMl: 1000, verdict: 'filling' })).toBe('about 1\u202f000 mL to go');
     expect(balanceWords({ pouredMl: 0, stillToPourMl: -240, verdict: 'more-than-planned' })).toMatch(/^240 mL more than/);
     expect(looseEndWords({ why: 'step-passed-over', step: 'Clean' })).toBe('"Clean" was passed over');

@@ -1,4 +1,5 @@
-import { formatKg, formatMl } from '../../base/units/display.js';
+import { formatKg, formatMl, formatMlWithSd } from '../../base/units/display.js';
+import { AGREES_WITHIN_SD } from '../../physics/measuring/errors.js';
 import { placesOf, type Procedure } from '../../bench/runs/procedure.js';
 import type { Refusal } from '../../bench/runs/entry.js';
 import type { LackFact, Why, WhyCode } from '../../bench/runs/why.js';
@@ -150,15 +151,15 @@ export const refusalWords = (procedure: Procedure, { fact }: Refusal): string =>
 
 const LEDGER: Messages<LedgerVerdict['kind']> = {
   'cannot-tell': 'nobody recorded what stood inside: what is left cannot be told',
-  inside: '{ml} still inside, ± {slackMl}',
-  balances: 'the book balances: {ml} still inside, ± {slackMl}',
+  inside: '{mlWithSd} still inside',
+  balances: 'the book balances: {mlWithSd} still inside',
   'more-out-than-in': WHY['more-out-than-in'],
   'more-left-than-predicted':
     '{ml} more inside than this loop should keep: one more turn, or look where it went (towels, an open port, a column that hangs)',
   'less-left-than-predicted': '{ml} more came out than this loop should give: it held more than recorded, or rinse water was counted',
 };
 export const ledgerWords = ({ kind, ml, slackMl }: LedgerVerdict): string =>
-  say(LEDGER[kind], { ml: formatMl(ml), slackMl: formatMl(slackMl) });
+  say(LEDGER[kind], { ml: formatMl(ml), mlWithSd: formatMlWithSd(ml, slackMl / AGREES_WITHIN_SD) });
 
 const BALANCE: Messages<FillBalance['verdict']> = {
   filling: WHY['fill-open'],

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { Ledger } from '@core/physics/contents/ledger.js';
-import { formatMl } from '@core/base/units/display.js';
+import { AGREES_WITHIN_SD } from '@core/physics/measuring/errors.js';
+import { formatMl, formatMlWithSd } from '@core/base/units/display.js';
 
 /** The book as one column laid flat: what stood inside, what came out, what is still in; the twin's figure as a mark. */
 const props = defineProps<{ ledger: Ledger; startMl: number; predictedLeftMl: number | null; colour: string | null }>();
@@ -9,7 +10,8 @@ const props = defineProps<{ ledger: Ledger; startMl: number; predictedLeftMl: nu
 const whole = computed(() => Math.max(1, props.startMl + props.ledger.inMl, props.ledger.outMl + props.ledger.lostMl));
 const share = (ml: number): string => `${Math.max(0, Math.min(100, (100 * ml) / whole.value))}%`;
 const inside = computed(() => Math.max(0, props.ledger.insideMl ?? 0));
-const band = computed(() => 2 * props.ledger.sdMl);
+/** drawn: two standard deviations to each side */
+const band = computed(() => AGREES_WITHIN_SD * props.ledger.sdMl);
 const bandFrom = computed(() => Math.max(0, inside.value - band.value));
 const bandTo = computed(() => Math.min(whole.value, inside.value + band.value));
 </script>
@@ -23,7 +25,7 @@ const bandTo = computed(() => Math.min(whole.value, inside.value + band.value));
     </div>
     <figcaption class="figures">
       <span
-        ><b>{{ formatMl(inside) }}</b> inside, ± {{ formatMl(band) }}</span
+        ><b>{{ formatMlWithSd(inside, ledger.sdMl) }}</b> inside</span
       >
       <span v-if="predictedLeftMl !== null" class="estimate">this loop keeps {{ formatMl(predictedLeftMl) }}</span>
       <span
