@@ -64,6 +64,8 @@ describe('numbers as they are shown', () => {
     expect(formatLeak(-0.0004)).toBe('−4.0 × 10⁻⁴ mbar·L/s');
     expect(formatLeak(0)).toBe('0 mbar·L/s');
     expect(formatLeakWithSe(0.00091, 0.0033)).toBe('(0.9 ± 3.3) × 10⁻³ mbar·L/s');
+    // nothing, rounded, has no sign
+    expect(formatLeakWithSe(-0.000001, 0.00063)).toBe('(0.0 ± 6.3) × 10⁻⁴ mbar·L/s');
     expect(formatLeakWithSe(0.12, 0.0021)).toBe('(1.20 ± 0.02) × 10⁻¹ mbar·L/s');
     expect(formatLeakWithSe(0, 0)).toBe('0 mbar·L/s');
   });

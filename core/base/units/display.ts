@@ -1,7 +1,7 @@
 /** Sensible digits for the units of the bench. Every text carries its unit. */
 
-/** A true minus sign: a hyphen is lost beside tabular figures. */
-export const withMinus = (text: string): string => text.replace(/^-/, '−');
+/** A true minus sign: a hyphen is lost beside tabular figures. Nothing, rounded, has no sign. */
+export const withMinus = (text: string): string => text.replace(/^-(?=[0.]*$)/, '').replace(/^-/, '−');
 
 const grouped = (value: number, decimals: number): string =>
   withMinus(value.toLocaleString('en-GB', { minimumFractionDigits: decimals, maximumFractionDigits: decimals }).replace(/,/g, '\u202f'));
