@@ -23,7 +23,7 @@ export function refillPlan(loop: LoopFile, { kind, leftMl, takeOut, inside }: Se
   };
 }
 
-type Kept = Pick<RunState, 'contents' | 'service'>;
+export type Kept = Pick<RunState, 'contents' | 'service'>;
 
 /** What a service moved so far; how much is inside is the live book's figure. */
 export const ledgerOf = (service: ServiceFacts, { contents, service: { flows } }: Kept): Ledger => ({

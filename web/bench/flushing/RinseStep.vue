@@ -5,7 +5,7 @@ import { openingIn, rinseStandOf } from '@core/bench/runs/facts.js';
 import { computed, ref } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { runningSoak, type RunState } from '@core/bench/runs/state.js';
-import { keepTally, LEDGER } from '@core/physics/contents/ledger.js';
+import { rinseForecast } from '@core/bench/runs/rinses.js';
 import { CLARITY_WORDS, RINSE_LIQUIDS, RINSE_WORDS, type RinseLiquid } from '@core/machine/liquids/rinsing.js';
 import { fillOrder } from '@core/bench/runs/fillOrder.js';
 import { useNow } from '../../base/units/now.js';
@@ -28,32 +28,9 @@ const liquids = RINSE_LIQUIDS.map((value) => ({ value, title: RINSE_WORDS[value]
 
 const service = computed(() => props.procedure.service);
 const ledger = computed(() => (service.value ? ledgerOf(service.value, props.state) : null));
-/** share of old liquid before the first rinse and after each */
-const shares = computed(() => {
-  const facts = service.value;
-  if (!facts?.inside) return [];
-  const { flows } = props.state.service;
-  const ends = flows.flatMap((flow, index) => (flow.way === 'in' ? [index + 1] : []));
-  return [1, ...ends.map((end) => keepTally(facts.inside, flows.slice(0, end)).shares.old)];
-});
-const MOST_AHEAD = 8;
-/** rinses still needed if each is like the last, or fills the loop */
-const coming = computed(() => {
-  const facts = service.value;
-  const now = ledger.value;
-  if (!facts?.inside || !now || now.insideMl === null) return [];
-  const film = LEDGER.filmShare * facts.inside.volumeMl;
-  const rinseMl = props.state.service.rinses.at(-1)?.volumeMl ?? facts.inside.volumeMl - (rinseStandOf(facts)?.leftMl ?? facts.leftMl ?? 0);
-  // what stays when a rinse is let out as the machine stands
-  const left = Math.max(film, rinseStandOf(facts)?.leftMl ?? facts.leftMl ?? film);
-  const result: number[] = [];
-  let share = shares.value.at(-1) ?? 1;
-  while (share > facts.targetOldFraction && result.length < MOST_AHEAD) {
-    share *= left / (left + rinseMl);
-    result.push(share);
-  }
-  return result;
-});
+const forecast = computed(() => (service.value ? rinseForecast(service.value, props.state) : null));
+const shares = computed(() => forecast.value?.shares ?? []);
+const coming = computed(() => forecast.value?.coming ?? []);
 /** where it is let out again, and what gives air */
 const outBy = computed(() => {
   const facts = service.value;
@@ -99,13 +76,13 @@ function pour(): void {
         >{{ (100 * ledger.shares.old).toFixed(ledger.shares.old < 0.1 ? 1 : 0) }}
         <small class="estimate">% old liquid inside</small></template
       >
-      <template v-else>{{ state.service.rinses.length }} <small>rinses</small></template>
+      <template v-else>{{ forecast?.rinses ?? 0 }} <small>rinses</small></template>
     </p>
     <RinseCurve v-if="shares.length" :shares="shares" :coming="coming" :target="service.targetOldFraction" />
     <p class="quiet">
       {{
         coming.length > 0
-          ? `About ${coming.length} more like this one.`
+          ? `About ${coming.length} more${shares.length > 1 ? ', each as large as the last' : ''}.`
           : state.service.rinses.length > 0
             ? 'Thin enough; the water decides.'
             : ''
@@ -137,13 +114,7 @@ function pour(): void {
       <ChoiceRow v-if="order && !standsIn" v-model="liquid" label="Rinsed with" :options="liquids" />
       <SoakClock v-if="cleanerStands" step="rinse" :state="state" :locked="locked" @send="emit('send', $event)" />
       <p v-if="standsIn && outBy" class="quiet">{{ outBy }}</p>
-      <CameOut
-        v-if="standsIn"
-        step="rinse"
-        rinsing
-        :expected-ml="state.service.rinses.at(-1)?.volumeMl ?? null"
-        @send="emit('send', $event)"
-      />
+      <CameOut v-if="standsIn" step="rinse" rinsing :expected-ml="forecast?.nextOutMl ?? null" @send="emit('send', $event)" />
       <WaterReading v-if="state.service.rinses.length" step="rinse" @send="emit('send', $event)" />
     </template>
   </section>
