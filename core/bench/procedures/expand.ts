@@ -7,7 +7,15 @@ import { STANDING_WORDS } from '../../machine/loop-file/orientation.js';
 import { TEST_GAUGE_KPA } from '../../physics/leak-testing/defaults.js';
 import { formatSpan } from '../../base/units/display.js';
 import { BACK, PULLED } from '../runs/checkIds.js';
-import { openingIn, type DrainStand, type LoopFacts, type PumpBeside, type ServiceFacts, type TakeOutFacts } from '../runs/facts.js';
+import {
+  openingIn,
+  runsOverRim,
+  type DrainStand,
+  type LoopFacts,
+  type PumpBeside,
+  type ServiceFacts,
+  type TakeOutFacts,
+} from '../runs/facts.js';
 import type { CheckItem, ProcedureStep, StepKind } from '../runs/procedure.js';
 import {
   isEach,
@@ -131,17 +139,23 @@ function oneStand(
     text: airsFollow ? `Once it has stopped, air inlet open (opened before, it would run): ${list(airs)}` : `Air inlet open: ${list(airs)}`,
     group,
   };
+  const comes = `about ${Math.round(drainedMl / 5) * 5} mL come`;
+  const opening = openingIn(service, drain);
+  const runsOver = runsOverRim(facts, { standing, drain });
   const drained = {
     id: id('drain'),
     text: isJoint(drain)
-      ? `Towels and a jug under both sides of ${openingIn(service, drain)}, undone; about ${Math.round(drainedMl / 5) * 5} mL come`
-      : `Jug under ${openingIn(service, drain)}, opened; about ${Math.round(drainedMl / 5) * 5} mL come`,
+      ? `Towels and a jug under both sides of ${opening}, undone; ${comes}`
+      : runsOver
+        ? `Scrap tube on ${opening}, tight, its end low in a jug: what comes would run over the rim; ${comes}`
+        : `Jug under ${opening}, opened; ${comes}`,
     group,
   };
   return [
     ...(caps.length > 0 ? [{ id: id('cap'), text: `Closed before the turn: ${list(caps)}`, group }] : []),
     ...(madeUp.length > 0 ? [{ id: id('made-up'), text: `Made up again with a new ring: ${list(madeUp)}`, group }] : []),
-    ...(airsFollow ? [drained, inlet] : airs.length > 0 ? [inlet, drained] : [drained]),
+    // a tube is on before air lets anything come
+    ...(airsFollow || (runsOver && airs.length > 0) ? [drained, inlet] : airs.length > 0 ? [inlet, drained] : [drained]),
     isJoint(drain) && index === service.stands.length - 1
       ? { id: id('shut'), text: `Made up again with a new ring, tested before it is powered: ${openingIn(service, drain)}`, group }
       : { id: id('shut'), text: 'Valve shut, air inlet shut', group },

@@ -75,6 +75,13 @@ export type DrainStand = Omit<DrainStage, 'left' | 'mayRun'> & {
   readonly mayRun?: DrainStage['mayRun'];
 };
 
+/** Whether what comes at an outlet runs over the reservoir's own rim: no jug stands under that, only a tube leads it away. */
+export function runsOverRim({ ports }: LoopFacts, { standing, drain }: Pick<DrainStand, 'standing' | 'drain'>): boolean {
+  const port = ports.find(({ name }) => name === drain);
+  if (standing !== 'upright' || !port?.ofReservoir || port.valve) return false;
+  return !ports.some(({ ofReservoir, heightMm }) => ofReservoir && heightMm > port.heightMm);
+}
+
 /** Taking one part out of a loop as it stands. */
 export interface TakeOutFacts extends Omit<TakeOutPlan, 'elsewhereMl' | 'drawAt' | 'hangsMl'> {
   readonly part: string;

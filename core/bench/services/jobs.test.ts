@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs';
+import { readLoopFile } from '../../machine/loop-file/loopFileSchema.js';
 import { buildProcedure } from '../procedures/buildProcedure.js';
 import { fillTotal, ledgerOf } from '../runs/contents.js';
 import { lackWords, TestRun } from '../../../tests/bench/testRun.js';
@@ -28,8 +30,7 @@ function procedureOf(kind: JobKind, part: string | null = null): Procedure {
   return known;
 }
 
-const procedureFor = (kind: JobKind, part: string | null): Procedure => {
-  const loop = usualLoop();
+const procedureFor = (kind: JobKind, part: string | null, loop = usualLoop()): Procedure => {
   return buildProcedure({
     loop,
     schools: { ...DEFAULT_SCHOOLS, leak: 'wet-only', wet: 'ten-minutes' },
@@ -108,6 +109,15 @@ describe('the procedures of service jobs', () => {
     const texts = step?.checks.map(({ text }) => text) ?? [];
     expect(texts[0]).toMatch(/^Air inlet open: /);
     expect(texts.some((text) => /^Jug under drain.*mL come$/.test(text))).toBe(true);
+  });
+
+  it('lead what would run over the reservoir’s rim away by a tube, before air lets it come', () => {
+    const loop = readLoopFile(JSON.parse(readFileSync('examples/high-drain.json', 'utf8')));
+    const step = procedureFor('drain-refill', null, loop).steps.find(({ id }) => id === 'drain');
+    const upright = step?.checks.filter(({ group }) => group === '1. As it stands').map(({ text }) => text) ?? [];
+    expect(upright[0]).toMatch(/^Scrap tube on .*, tight, its end low in a jug/);
+    expect(upright[1]).toMatch(/^Air inlet open: /);
+    expect(step?.checks.some(({ text }) => /^Jug under/.test(text))).toBe(true);
   });
 
   it('drain only down to the part that is changed, and say what stays in it', () => {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { ledgerOf } from '@core/bench/runs/contents.js';
-import { openingIn, rinseStandOf } from '@core/bench/runs/facts.js';
+import { openingIn, rinseStandOf, runsOverRim } from '@core/bench/runs/facts.js';
 import { computed, ref } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { runningSoak, type RunState } from '@core/bench/runs/state.js';
@@ -37,6 +37,9 @@ const outBy = computed(() => {
   const stand = facts && rinseStandOf(facts);
   if (!facts || !stand) return null;
   const air = stand.airs.map((each) => openingIn(facts, each)).join(' and ');
+  const loop = props.procedure.facts;
+  if (loop && runsOverRim(loop, stand))
+    return `Pump off, scrap tube on ${openingIn(facts, stand.drain)}, its end low in a jug, then air in at ${air}.`;
   const drain = `jug under ${openingIn(facts, stand.drain)}`;
   if (air === '') return `Pump off, then ${drain}, as it stands.`;
   return stand.airsFollow ? `Pump off, ${drain}; once it has stopped, air in at ${air}.` : `Pump off, air in at ${air}, then ${drain}.`;
