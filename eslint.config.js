@@ -41,6 +41,26 @@ export default tseslint.config(
       'vue/valid-v-slot': ['error', { allowModifiers: true }],
     },
   },
+  {
+    // the compiler checks core and server together with the browser tests, and so knows a page's own names there too
+    files: ['{core,server,demo,benchmarks}/**/*.ts'],
+    rules: {
+      'no-restricted-globals': [
+        'error',
+        ...[
+          'window',
+          'document',
+          'navigator',
+          'location',
+          'history',
+          'localStorage',
+          'sessionStorage',
+          'indexedDB',
+          'requestAnimationFrame',
+        ].map((name) => ({ name, message: 'There is no page here.' })),
+      ],
+    },
+  },
   // a story of a test is told in one piece
   { files: ['**/*.test.ts', '**/*.spec.ts'], rules: { 'max-lines-per-function': 'off' } },
 );

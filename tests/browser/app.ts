@@ -156,16 +156,29 @@ export class Quiet {
   async now(): Promise<void> {
     await this.page.waitForLoadState('load');
     await this.answered();
-    // fonts are there and what came last is drawn with the frame after next; a page that is not painted has no frames
-    await this.page.evaluate(async () => {
-      const atMost = (ms: number, wait: Promise<unknown>): Promise<unknown> =>
-        Promise.race([wait, new Promise((resolve) => setTimeout(resolve, ms))]);
-      await atMost(2000, document.fonts.ready);
-      for (let frame = 0; frame < 3; frame += 1) await atMost(200, new Promise(requestAnimationFrame));
-    });
+    await this.page.evaluate(() => Promise.race([document.fonts.ready, new Promise((resolve) => setTimeout(resolve, 2000))]));
+    await drawn(this.page);
     await this.answered();
   }
 }
+
+/** Time passes, and the screen of a run follows as it does when a tablet wakes up. */
+export async function timePasses(page: Page, app: RunningApp, seconds: number): Promise<void> {
+  app.pass(seconds);
+  const followed = page.waitForResponse(
+    (response) => /\/api\/runs\/[0-9a-f-]+$/.test(response.url()) && response.request().method() === 'GET',
+  );
+  await page.evaluate(() => document.dispatchEvent(new Event('visibilitychange')));
+  await (await followed).finished();
+  await drawn(page);
+}
+
+/** What has come is drawn: with the frame after next. A page that is not painted has no frames. */
+const drawn = (page: Page): Promise<void> =>
+  page.evaluate(async () => {
+    for (let frame = 0; frame < 3; frame += 1)
+      await Promise.race([new Promise((resolve) => setTimeout(resolve, 200)), new Promise(requestAnimationFrame)]);
+  });
 
 export async function choose(page: Page, label: string, option: string): Promise<void> {
   // the framework's input lies under the field it belongs to: the field is what a finger meets

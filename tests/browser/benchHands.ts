@@ -1,5 +1,5 @@
 import type { Locator, Page } from '@playwright/test';
-import { choose, expect, type RunningApp } from './app.js';
+import { choose, expect, timePasses, type RunningApp } from './app.js';
 
 /** Ticks everything that is open in the step on screen: the first row as a finger would, the others by their key. */
 export async function tickAll(page: Page): Promise<void> {
@@ -73,8 +73,7 @@ async function pumpAsOrdered(page: Page, app: RunningApp, big: string): Promise<
   const pours = big.includes('while the pump runs');
   if (pours) await pourNow(page, figure, 'Poured while it runs');
   await expect(page.getByText(/on this device only|written to this device/)).toBeHidden();
-  app.pass(Math.ceil(Number(figure) > 90 ? 20 : Number(figure)));
-  await page.reload();
+  await timePasses(page, app, Math.ceil(Number(figure) > 90 ? 20 : Number(figure)));
   await expect(page.getByRole('button', { name: /^Pump off/ })).toBeVisible();
   const back = page.getByRole('button', { name: 'Liquid comes back at the return' });
   const toGo = page.locator('.order').getByText(/^About \d+ mL to go/);
@@ -140,8 +139,7 @@ export async function refill(page: Page, app: RunningApp, lot: string): Promise<
 export async function clock(page: Page, app: RunningApp, seconds: number): Promise<void> {
   await page.getByRole('button', { name: 'Start the clock' }).click();
   await expect(page.getByText(/on this device only|written to this device/)).toBeHidden();
-  app.pass(seconds);
-  await page.reload();
+  await timePasses(page, app, seconds);
   await expect(page.getByRole('timer')).toContainText('done');
 }
 

@@ -1,4 +1,4 @@
-import { choose, expect, pick, signIn, snap, test } from './app.js';
+import { choose, expect, pick, signIn, snap, test, timePasses } from './app.js';
 import {
   bleedAndPower,
   done,
@@ -98,8 +98,7 @@ test('deposit at the inspection: strip and clean, and the machines of the same l
   await page.getByLabel('Longest time, by its sheet').fill('30');
   await page.getByRole('button', { name: 'Cleaner is in' }).click();
   await expect(page.getByRole('timer')).toContainText(/29:5|30:00/);
-  app.pass(2000);
-  await page.reload();
+  await timePasses(page, app, 2000);
   await expect(page.getByText(/too long: take it out now/)).toBeVisible();
   await page.getByRole('button', { name: 'citric bath is out' }).click();
   await page.getByRole('button', { name: 'smooth' }).click();

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { choose, expect, signIn, snap, test, type RunningApp } from './app.js';
+import { choose, expect, signIn, snap, test, timePasses, type RunningApp } from './app.js';
 import { done, fillAsOrdered, tickAll } from './benchHands.js';
 
 async function reading(page: Page, app: RunningApp, gauge: string): Promise<void> {
@@ -7,8 +7,8 @@ async function reading(page: Page, app: RunningApp, gauge: string): Promise<void
   await page.getByLabel('Room at the loop').fill('21,0');
   await page.getByRole('button', { name: 'Enter reading' }).click();
   await expect(page.getByLabel('Gauge')).toHaveValue('');
-  app.pass(120);
-  await page.reload();
+  await expect(page.getByText(/on this device only|written to this device/)).toBeHidden();
+  await timePasses(page, app, 120);
 }
 
 /** what a browser says of a server that was killed, an answer cut off half way included */
@@ -106,8 +106,7 @@ test('a loop from plan to signed-off commissioning and its next due date', async
   await expect(page.getByRole('article').filter({ hasText: 'Lighthouse' })).toContainText(/5:\d\d/);
   await page.getByRole('article').filter({ hasText: 'Lighthouse' }).getByRole('link').click();
   await page.waitForURL('**/runs/*');
-  app.pass(400);
-  await page.reload();
+  await timePasses(page, app, 400);
   await expect(page.getByRole('timer')).toContainText('done');
   await tickAll(page);
   await done(page, 'Bleed');
@@ -130,8 +129,7 @@ test('a loop from plan to signed-off commissioning and its next due date', async
   await tickAll(page);
   await page.getByRole('button', { name: 'Start the clock' }).click();
   await expect(page.getByText(/on this device only|written to this device/)).toBeHidden();
-  app.pass(1000);
-  await page.reload();
+  await timePasses(page, app, 1000);
   await done(page, 'Hand-over baseline');
 
   // baseline with its conditions

@@ -38,8 +38,7 @@ function parts(reports: string): Part[] {
   return [
     check('types of the web application', 'vue-tsc', '-p', 'tsconfig.web.json', '--noEmit'),
     check('lint', 'eslint', '.', '--max-warnings', '0'),
-    check('types of core and server', 'tsc', '-p', 'tsconfig.server.json', '--noEmit'),
-    check('types of the browser tests', 'tsc', '-p', 'tsconfig.tests.json', '--noEmit'),
+    check('types of core, server and tests', 'tsc', '-p', 'tsconfig.server.json', '--noEmit'),
     check('lint of the floors and wings', 'depcruise', '--config', '.dependency-cruiser.json', 'core', 'server', 'web', 'demo'),
     vitest('unit'),
     vitest('screens'),

@@ -1,13 +1,13 @@
 import { inject, onScopeDispose, ref, toValue, watch, type InjectionKey, type MaybeRefOrGetter, type Ref } from 'vue';
 
 /** ms that the server's clock is ahead of this device's: timers follow the server, whatever the tablet thinks. */
-let aheadMs = 0;
+const aheadMs = ref(0);
 
 export function setServerNow(iso: string): void {
-  aheadMs = Date.parse(iso) - Date.now();
+  aheadMs.value = Date.parse(iso) - Date.now();
 }
 
-export const serverNowMs = (): number => Date.now() + aheadMs;
+export const serverNowMs = (): number => Date.now() + aheadMs.value;
 
 /** The instant of what is entered now: a tablet's own clock may be hours off. */
 export const serverNowIso = (): string => new Date(serverNowMs()).toISOString();
@@ -28,7 +28,8 @@ export function useNow(everyMs = 1000, ahead?: MaybeRefOrGetter<number>): Ref<nu
     now.value = read();
   };
   const timer = window.setInterval(tick, everyMs);
-  watch(() => toValue(extra), tick);
+  // a tablet that wakes up shows the time at once, not with the next tick
+  watch([() => toValue(extra), aheadMs], tick);
   onScopeDispose(() => window.clearInterval(timer));
   return now;
 }
