@@ -3,7 +3,7 @@ import path from 'node:path';
 import express, { Router, type ErrorRequestHandler, type Express, type RequestHandler } from 'express';
 import type pg from 'pg';
 import type { Logger } from 'pino';
-import { boundShape } from '../../core/base/checking/bounds.js';
+import { boundShape, boundText } from '../../core/base/checking/bounds.js';
 import { accountRoutes, openRoutes } from '../workshop/people/routes.js';
 import { KnownDevices, SIGN_IN_LIMIT, type SignInLimit } from '../workshop/people/signInLimits.js';
 import { sessions } from '../workshop/people/session.js';
@@ -150,8 +150,10 @@ const requireJson: RequestHandler = (request, _response, next) => {
   next();
 };
 
-const bodyOfSignedIn = express.json({ limit: BODY_LIMIT.signedIn, strict: false });
-const bodyOfStranger = express.json({ limit: BODY_LIMIT.stranger, strict: false });
+const jsonUpTo = (limit: string | number): RequestHandler =>
+  express.json({ limit, strict: false, verify: (_request, _response, bytes) => boundText(bytes) });
+const bodyOfSignedIn = jsonUpTo(BODY_LIMIT.signedIn);
+const bodyOfStranger = jsonUpTo(BODY_LIMIT.stranger);
 /** Where somebody is let in: the only routes that read what a stranger sends. */
 const DOORS = new Set(['/session', '/setup']);
 /** A stranger's body is read at the door alone. Elsewhere the answer is "signed out", which a device waits for, whatever it sent. */

@@ -22,6 +22,9 @@ import { AT_BENCH, Command, killDatabase, KILLS, ownCluster, report } from './vi
  * seed decides, half of them by a crash of the database. Afterwards the same work is done once more, and what stands then
  * must be what stands where nobody was killed.
  */
+// one after the other: they share a cluster, which some of them kill
+test.describe.configure({ mode: 'default' });
+
 const EACH = Math.max(1, Math.round((KILLS.runs * (1 - AT_BENCH)) / 4));
 const random = seeded(KILLS.seed + 1);
 /** ms; a worker looks for jobs every two seconds */

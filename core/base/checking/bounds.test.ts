@@ -1,6 +1,7 @@
 import Joi from 'joi';
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { BOUNDS, boundShape } from './bounds.js';
+import { BOUNDS, boundShape, boundText } from './bounds.js';
 import { readInput, InputProblem } from './input.js';
 
 const manyKeys = (count: number): object => Object.fromEntries(Array.from({ length: count }, (_, n) => [`k${n}`, 1]));
@@ -10,6 +11,8 @@ const nested = (levels: number): unknown => {
   return value;
 };
 
+const bytes = (value: unknown): Uint8Array => new TextEncoder().encode(JSON.stringify(value));
+
 describe('the shape of a document, before its sense', () => {
   it.each([
     ['keys of one object', manyKeys(BOUNDS.keys), manyKeys(BOUNDS.keys + 1)],
@@ -18,15 +21,28 @@ describe('the shape of a document, before its sense', () => {
   ])('bounds the %s', (_what, most, tooMany) => {
     expect(() => boundShape(most)).not.toThrow();
     expect(() => boundShape(tooMany)).toThrow(InputProblem);
+    expect(() => boundText(bytes(most))).not.toThrow();
+    expect(() => boundText(bytes(tooMany))).toThrow(InputProblem);
   });
 
   it('bounds the whole where every part is within its own bounds', () => {
     const list = Array.from({ length: 1 + BOUNDS.values / BOUNDS.keys }, () => manyKeys(BOUNDS.keys));
     expect(() => boundShape(list)).toThrow(/values at most/);
+    expect(() => boundText(bytes(list))).toThrow(/values at most/);
   });
 
   it('does not follow a depth that would end the stack', () => {
     expect(() => boundShape(nested(100_000))).toThrow(/levels deep/);
+  });
+
+  it('does not count what stands inside a text', () => {
+    const text = ',,[{\\"'.repeat(BOUNDS.items);
+    expect(() => boundText(bytes({ text, more: [text] }))).not.toThrow();
+  });
+
+  it('agrees over the bytes with what is parsed from them, and leaves what is no JSON to the parser', () => {
+    fc.assert(fc.property(fc.json({ maxDepth: BOUNDS.depth - 2 }), (json) => boundText(new TextEncoder().encode(json))));
+    for (const broken of [']]]]}', '"no end', '{"a":', '\\']) expect(() => boundText(new TextEncoder().encode(broken))).not.toThrow();
   });
 
   it('takes plain values as they are', () => {
