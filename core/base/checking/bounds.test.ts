@@ -35,6 +35,18 @@ describe('the shape of a document, before its sense', () => {
     expect(() => boundShape(nested(100_000))).toThrow(/levels deep/);
   });
 
+  it('refuses nothing but texts with a zero or half a character', () => {
+    const unstorable = /\0|[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/;
+    const unit = fc.constantFrom(0, 0x61, 0xd7ff, 0xd800, 0xdbff, 0xdc00, 0xdfff, 0xe000);
+    fc.assert(
+      fc.property(fc.array(unit, { maxLength: 6 }), (units) => {
+        const text = String.fromCharCode(...units);
+        if (unstorable.test(text)) expect(() => boundShape([text])).toThrow(/cannot be stored/);
+        else boundShape([text]);
+      }),
+    );
+  });
+
   it('does not count what stands inside a text', () => {
     const text = ',,[{\\"'.repeat(BOUNDS.items);
     expect(() => boundText(bytes({ text, more: [text] }))).not.toThrow();
