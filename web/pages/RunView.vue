@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import KeyCap from '../base/keys/KeyCap.vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { whyWords } from '@core/edge/words/bench.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
@@ -24,7 +25,7 @@ import ServiceStep from '../bench/services/ServiceStep.vue';
 import LoopProfile from '../machine/profile/LoopProfile.vue';
 import { useNotices } from '../base/shell/notices.js';
 import { useWakeLock } from '../base/shell/wakeLock.js';
-import { useShortcuts } from '../base/shell/shortcuts.js';
+import { useShortcuts } from '../base/keys/shortcuts.js';
 import { CLOCK_AHEAD, useNow } from '../base/units/now.js';
 import InstrumentStrip from '../bench/instruments/InstrumentStrip.vue';
 import { LIVE_BENCH, useLiveBench } from '../bench/instruments/liveBench.js';
@@ -165,17 +166,20 @@ async function signOff(remark: string): Promise<void> {
 }
 
 useShortcuts({
-  Enter: stepDone,
-  c: () => {
+  'step-done': stepDone,
+  tick: () => {
     const next = openChecks.value[0];
     if (next && !locked.value) mark(next.id, 'done');
   },
-  m: () => {
+  note: () => {
     noting.value = true;
   },
-  z: undo,
-  p: togglePump,
-  x: () => {
+  undo,
+  pump: togglePump,
+  'pump-off': () => {
+    if (pumpOn.value || wetClock.value?.running === true) togglePump();
+  },
+  trouble: () => {
     if (desk.answer.value?.run.state === 'active') troubled.value = true;
   },
 });
@@ -344,8 +348,8 @@ useShortcuts({
 
         <div v-if="!locked && step.kind !== 'sign-off'" class="actions">
           <v-btn size="x-large" :disabled="open.length > 0" @click="stepDone"
-            >Done: {{ step.title.toLowerCase() }} <kbd class="ml-3">Enter</kbd></v-btn
-          >
+            >Done: {{ step.title.toLowerCase() }} <KeyCap action="step-done"
+          /></v-btn>
           <p v-if="open.length" class="quiet">
             {{ open.join('; ') }}. <button type="button" class="link" @click="deviating = true">Go on with a reason</button>
           </p>

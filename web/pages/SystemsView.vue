@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import KeyCap from '../base/keys/KeyCap.vue';
 import type { SystemsAnswer } from '@core/workshop/machines/answers.js';
 import { computed, nextTick, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { ATTENTION_WORDS, type Attention } from '@core/workshop/machines/attention.js';
 import { get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
-import { useShortcuts } from '../base/shell/shortcuts.js';
+import { useShortcuts } from '../base/keys/shortcuts.js';
 import { AHEAD_MONTHS, PAST_MONTHS } from '../workshop/machines/lifeScale.js';
 import { downloadList } from '../workshop/machines/listFile.js';
 import LifeRow from '../workshop/machines/LifeRow.vue';
@@ -39,7 +40,7 @@ function remember(value: string | null): void {
   void router.replace({ query: words.value ? { q: words.value } : {} });
 }
 
-useShortcuts({ '/': () => void nextTick(() => search.value?.focus()) });
+useShortcuts({ 'search-systems': () => void nextTick(() => search.value?.focus()) });
 </script>
 
 <template>
@@ -49,7 +50,7 @@ useShortcuts({ '/': () => void nextTick(() => search.value?.focus()) });
       <div class="row">
         <v-btn v-if="shown.length" variant="text" size="large" @click="downloadList(shown, today)">As CSV</v-btn>
         <v-btn variant="outlined" size="large" to="/systems/import">From a table</v-btn>
-        <v-btn size="large" to="/systems/new">New system <kbd class="ml-2">n</kbd></v-btn>
+        <v-btn size="large" to="/systems/new">New system <KeyCap action="new-system" /></v-btn>
       </div>
     </header>
 

@@ -14,7 +14,9 @@ import { usePush } from '../../base/push/usePush.js';
 import { useBenches } from '../../bench/benches/benchStore.js';
 import { useNow } from '../../base/units/now.js';
 import { useServerHealth } from '../../base/shell/serverHealth.js';
-import { useShortcuts } from '../../base/shell/shortcuts.js';
+import { useShortcuts } from '../../base/keys/shortcuts.js';
+import KeyCap from '../../base/keys/KeyCap.vue';
+import KeysDialog from '../../base/keys/KeysDialog.vue';
 
 /** The front edge of the bench: where one goes, and every clock that runs, on every screen. */
 const session = useSession();
@@ -51,11 +53,11 @@ onScopeDispose(() => {
 });
 
 const places = [
-  { to: '/today', label: 'Today', key: '1' },
-  { to: '/systems', label: 'Systems', key: '2' },
-  { to: '/plan', label: 'Plan', key: '3' },
-  { to: '/store', label: 'Store', key: '4' },
-  { to: '/workshop', label: 'Workshop', key: '5' },
+  { to: '/today', label: 'Today' },
+  { to: '/systems', label: 'Systems' },
+  { to: '/plan', label: 'Plan' },
+  { to: '/store', label: 'Store' },
+  { to: '/workshop', label: 'Workshop' },
 ];
 
 const clocks = computed(() =>
@@ -91,35 +93,20 @@ async function signOut(sure = false): Promise<void> {
 }
 
 useShortcuts({
-  1: () => void router.push('/today'),
-  2: () => void router.push('/systems'),
-  3: () => void router.push('/plan'),
-  4: () => void router.push('/store'),
-  5: () => void router.push('/workshop'),
-  n: () => void router.push('/systems/new'),
-  f: () => void router.push('/search'),
-  r: () => {
+  today: () => void router.push('/today'),
+  systems: () => void router.push('/systems'),
+  plan: () => void router.push('/plan'),
+  store: () => void router.push('/store'),
+  workshop: () => void router.push('/workshop'),
+  'new-system': () => void router.push('/systems/new'),
+  search: () => void router.push('/search'),
+  sums: () => {
     sumsOpen.value = true;
   },
-  '?': () => {
+  keys: () => {
     keysOpen.value = true;
   },
 });
-
-const keyTable = [
-  ['1 2 3 4 5', 'Today, Systems, Plan, Store, Workshop'],
-  ['n', 'New system'],
-  ['f', 'Search across everything'],
-  ['/', 'Search the systems'],
-  ['r, then 1 … 8', 'Sums: air, screws, cuts, loss, mix, rinses, hold, level'],
-  ['Enter', 'Bench: step done'],
-  ['c', 'Bench: tick the next check'],
-  ['m', 'Bench: note'],
-  ['p', 'Bench: pump on or off, while filling and bleeding'],
-  ['x', 'Bench: something is wrong'],
-  ['z', 'Bench: take back the last entry'],
-  ['Ctrl Z / Ctrl Y', 'Loop: undo, redo'],
-];
 </script>
 
 <template>
@@ -146,7 +133,7 @@ const keyTable = [
       <span v-if="kept > 0">{{ kept }} {{ kept === 1 ? 'waits' : 'wait' }} on this device{{ outbox.away ? ', server away' : '' }}</span>
       <span v-if="refused > 0">{{ refused }} not taken</span>
     </p>
-    <button class="edge-sums" type="button" @click="sumsOpen = true">Sums <kbd>r</kbd></button>
+    <button class="edge-sums" type="button" @click="sumsOpen = true">Sums <KeyCap action="sums" /></button>
     <v-menu location="top end">
       <template #activator="{ props: activator }">
         <button v-bind="activator" class="edge-me" type="button" :aria-label="`${session.account?.personName}: account and look`">
@@ -162,7 +149,7 @@ const keyTable = [
         <v-list-item :title="theme.global.name.value === 'day' ? 'Dark look' : 'Light look'" @click="switchLook" />
         <v-list-item title="Search everything" subtitle="press f" to="/search" />
         <v-list-item title="Messages to owners" to="/messages" />
-        <v-list-item title="Keys" subtitle="press ?" @click="keysOpen = true" />
+        <v-list-item title="Keys" @click="keysOpen = true" />
         <v-list-item title="Sign out" @click="signOut()" />
       </v-list>
     </v-menu>
@@ -181,20 +168,7 @@ const keyTable = [
         </div>
       </v-card>
     </v-dialog>
-    <v-dialog v-model="keysOpen" max-width="460">
-      <v-card class="pa-6">
-        <h2 class="mb-4">Keys</h2>
-        <dl class="keys">
-          <template v-for="[key, words] in keyTable" :key="key"
-            ><dt>
-              <kbd>{{ key }}</kbd>
-            </dt>
-            <dd>{{ words }}</dd></template
-          >
-        </dl>
-        <v-btn class="mt-5" @click="keysOpen = false">Close</v-btn>
-      </v-card>
-    </v-dialog>
+    <KeysDialog v-model="keysOpen" />
   </nav>
 </template>
 
@@ -289,15 +263,6 @@ const keyTable = [
 .edge-me {
   width: 52px;
   color: var(--on-slab-soft);
-}
-.keys {
-  display: grid;
-  grid-template-columns: auto 1fr;
-  gap: 10px 18px;
-  align-items: baseline;
-}
-.keys dd {
-  margin: 0;
 }
 .edge :focus-visible {
   outline-color: #b9a5ff;

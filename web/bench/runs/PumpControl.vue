@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import KeyCap from '../../base/keys/KeyCap.vue';
 import { shortOfHeadWords } from '@core/edge/words/intake.js';
 import { whyWords } from '@core/edge/words/bench.js';
 import { CAN_OVERRIDE } from '@core/bench/runs/locks.js';
@@ -83,8 +84,8 @@ watch(
       </ul>
     </div>
     <v-btn v-if="!locked" size="x-large" :variant="on ? 'flat' : 'outlined'" :disabled="final.length > 0 || rests" @click="emit('toggle')"
-      >{{ on ? 'Pump off' : 'Pump on' }} <kbd class="ml-3">p</kbd></v-btn
-    >
+      >{{ on ? 'Pump off' : 'Pump on' }} <KeyCap action="pump"
+    /></v-btn>
   </section>
 </template>
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { RunAnswer } from '@core/bench/benches/answers.js';
+import KeyCap from '../../base/keys/KeyCap.vue';
 import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
 
 /** Whose machine it is, on which bench, and what can be said at any time. */
@@ -22,10 +23,10 @@ const emit = defineEmits<{ note: []; trouble: []; leave: []; rescope: [] }>();
         </p>
       </div>
       <div class="row no-print">
-        <v-btn variant="outlined" size="large" @click="emit('note')">Note <kbd class="ml-2">m</kbd></v-btn>
+        <v-btn variant="outlined" size="large" @click="emit('note')">Note <KeyCap action="note" /></v-btn>
         <v-btn v-if="answer.run.state === 'active' && answer.run.procedure.facts" variant="outlined" size="large" @click="emit('trouble')"
-          >Something is wrong <kbd class="ml-2">x</kbd></v-btn
-        >
+          >Something is wrong <KeyCap action="trouble"
+        /></v-btn>
         <v-btn v-if="answer.run.state === 'active' && answer.run.procedure.service" variant="text" size="large" @click="emit('rescope')"
           >Change scope</v-btn
         >

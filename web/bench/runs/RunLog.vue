@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import KeyCap from '../../base/keys/KeyCap.vue';
 import { describeEntry, type RunEvent } from '@core/bench/runs/log.js';
 import { computed, ref } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
@@ -41,8 +42,8 @@ const entries = computed(() => {
     <header class="spread">
       <h2>Log</h2>
       <v-btn size="small" variant="outlined" :disabled="events.length === 0" @click="emit('undo')"
-        >Take back the last <kbd class="ml-2">z</kbd></v-btn
-      >
+        >Take back the last <KeyCap action="undo"
+      /></v-btn>
     </header>
     <p v-if="keeping.size > 0" role="status" class="waiting">Being written to this device.</p>
     <p v-else-if="waiting > 0" role="status" class="waiting">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import KeyCap from '../../base/keys/KeyCap.vue';
 import { computed } from 'vue';
 import type { TimerItem } from '@core/bench/runs/procedure.js';
 import { timerFace, type TimerState } from '@core/bench/runs/state.js';
@@ -38,11 +39,11 @@ const endsAt = computed(() => (props.state ? new Date(Date.parse(props.state.sta
     <div v-if="!locked" class="row mt-2">
       <v-btn v-if="!face || (!face.running && !face.finished)" size="x-large" :disabled="rests" @click="emit('start')"
         >{{ pump ? (face ? 'Pump on, start again' : 'Pump on, start the clock') : face ? 'Start again' : 'Start the clock'
-        }}<kbd v-if="pump" class="ml-3">p</kbd></v-btn
-      >
+        }}<KeyCap v-if="pump" action="pump"
+      /></v-btn>
       <v-btn v-else-if="face.running" size="x-large" variant="outlined" @click="emit('stop')"
-        >{{ pump ? 'Pump off' : 'Stop early' }}<kbd v-if="pump" class="ml-3">p</kbd></v-btn
-      >
+        >{{ pump ? 'Pump off' : 'Stop early' }}<KeyCap v-if="pump" action="pump"
+      /></v-btn>
     </div>
   </section>
 </template>
