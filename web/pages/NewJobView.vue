@@ -87,6 +87,21 @@ async function book(): Promise<void> {
 <template>
   <main class="page">
     <p v-if="problem" role="alert">{{ problem }} <router-link :to="`/systems/${id}`">Back to the system</router-link></p>
+    <section v-else-if="page && page.loops.length === 0" class="stack none">
+      <h1>Take in {{ page.system.name }}</h1>
+      <p>
+        <strong>Its loop is not known yet.</strong> A job is led by it: how much it holds, where it drains, which joints are undone. Enter
+        its parts in the order the liquid meets them; a catalogue knows their volumes, and what the eye cannot tell may stay an estimate.
+      </p>
+      <p class="quiet">
+        Built by somebody else: look which port is lowest, where the reservoir stands and what colour the liquid has. What is inside counts
+        as unknown, and unknown coolant is mixed with nothing.
+      </p>
+      <div class="row">
+        <v-btn size="x-large" :to="`/systems/${id}/loops/new`">Enter its loop</v-btn>
+        <v-btn variant="text" size="large" :to="`/systems/${id}`">Not now</v-btn>
+      </div>
+    </section>
     <form v-else-if="page && history && advice" class="new-job" novalidate @submit.prevent="book">
       <header class="spread">
         <div>
@@ -142,6 +157,9 @@ async function book(): Promise<void> {
 .new-job {
   display: grid;
   gap: 16px;
+}
+.none {
+  max-width: 70ch;
 }
 .age {
   text-align: right;
