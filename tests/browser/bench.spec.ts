@@ -23,6 +23,11 @@ test('hands can stay on the keyboard or a pedal: tick, note, take back', async (
   await expect(page.locator('.title h2')).toHaveText('Wet test');
   const open = page.locator('.check.open');
   const count = await open.count();
+  // a finger leaves the cursor in the box that it ticked: keys go on
+  await open.first().locator('label').click();
+  await expect(open).toHaveCount(count - 1);
+  await page.keyboard.press('z');
+  await expect(open).toHaveCount(count);
   await page.keyboard.press('c');
   await expect(open).toHaveCount(count - 1);
   await page.keyboard.press('z');
