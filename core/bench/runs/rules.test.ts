@@ -133,7 +133,8 @@ describe('the dry test in a run', () => {
     for (let n = 0; n < 12; n += 1) run.wait(100).say({ type: 'dry-reading', gaugeKpa: 50 - n, tempC: 21 });
     run.say({ type: 'leak', at, when: 'under-pressure', amount: 'seep', text: 'bubbles at the nut' });
     const leak = run.events.at(-1)?.id ?? '';
-    run.say({ type: 'leak-mended', leak, cause: 'loose', fix: 'tightened' });
+    expect(run.try({ type: 'leak-mended', leak, cause: 'loose', fix: 'tightened' })?.message).toContain('"loose" is no cause of a leak');
+    run.say({ type: 'leak-mended', leak, cause: 'loose-closure', fix: 'tightened' });
     expect(run.try({ type: 'leak-retested', leak, dry: true })?.message).toContain('start the air test again');
     run.say({ type: 'dry-restarted', reason: 'nut tightened' });
     expect(run.try({ type: 'leak-retested', leak, dry: true })?.message).toContain('start the air test again');

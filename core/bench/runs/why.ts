@@ -75,7 +75,10 @@ export type MisfitFact =
   | { readonly why: 'protects-power' | 'protects-closing' | 'protects-emptying' | 'protects-return'; readonly step: string }
   | { readonly why: 'unknown-check' | 'unknown-timer'; readonly step: string; readonly name: string }
   | { readonly why: 'always-needed'; readonly text: string }
-  | { readonly why: 'unknown-port' | 'unknown-joint' | 'unknown-part' | 'unknown-place' | 'unknown-item'; readonly name: string }
+  | {
+      readonly why: 'unknown-port' | 'unknown-joint' | 'unknown-part' | 'unknown-place' | 'unknown-item' | 'unknown-cause';
+      readonly name: string;
+    }
   | {
       readonly why:
         | 'unknown-leak'

@@ -296,7 +296,7 @@ describe('a leak repair', () => {
     run.finish('find');
     drain(run);
     expect(open(run, 'mend').join()).toContain('1 leak not mended');
-    run.say({ type: 'leak-mended', leak, cause: 'o-ring', fix: 'old ring turned' });
+    run.say({ type: 'leak-mended', leak, cause: 'fitting-ring', fix: 'old ring turned' });
     expect(
       run.try({
         type: 'temporary-fix',

@@ -99,6 +99,7 @@ const WHY: Messages<WhyCode> = {
   'unknown-part': 'this loop has no part "{name}"',
   'unknown-place': 'this loop has no part or tube "{name}"',
   'unknown-item': 'this loop has no part, plug or tube "{name}"',
+  'unknown-cause': '"{name}" is no cause of a leak that is known here',
   'unknown-leak': 'there is no such leak in this run',
   'unknown-spill': 'there is no such spill in this run',
   'leak-mend-first': 'mend the leak first, then test that joint again',

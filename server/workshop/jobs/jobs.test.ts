@@ -281,7 +281,7 @@ describe('a leak whose final part is awaited', () => {
     const at = run.procedure.facts?.joints[1]?.id ?? '';
     const until = new Date(bench.nowMs + 20 * 86_400_000).toISOString().slice(0, 10);
     const signed = await leadRun(bench, desk, run, lot, {
-      leak: { at, text: 'a wet ring', cause: 'o-ring', fix: 'old ring turned round' },
+      leak: { at, text: 'a wet ring', cause: 'fitting-ring', fix: 'old ring turned round' },
       temporary: { what: 'old O-ring', awaits: 'a new O-ring', until, limits: ['do-not-move', 'level-daily'] },
     });
     expect(signed.status).toBe(201);

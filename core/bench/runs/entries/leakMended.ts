@@ -1,4 +1,5 @@
 import { id } from '../../../base/checking/fields.js';
+import { LEAK_CAUSES, leakCauseWords } from '../../leak-finding/causes.js';
 import { refusal, remark, type EntryDefinition } from '../entry.js';
 import { key, sentence } from './fields.js';
 
@@ -18,7 +19,10 @@ export const leakMended: EntryDefinition<LeakMendedEntry> = {
     found.mended = { ...remark(made, fix), cause };
     found.retested = null;
   },
-  refuse: ({ leak }, { state }) =>
-    state.leaks.some(({ eventId }) => eventId === leak) ? null : refusal('unknown-item', { why: 'unknown-leak' }),
-  reads: ({ cause, fix }) => `Leak mended: ${cause}, ${fix}`,
+  // a log of an older program may hold another name; a new entry says one of those that are learned from
+  refuse: ({ leak, cause }, { state }) => {
+    if (!state.leaks.some(({ eventId }) => eventId === leak)) return refusal('unknown-item', { why: 'unknown-leak' });
+    return Object.hasOwn(LEAK_CAUSES, cause) ? null : refusal('unknown-item', { why: 'unknown-cause', name: cause });
+  },
+  reads: ({ cause, fix }) => `Leak mended: ${leakCauseWords(cause)}; ${fix}`,
 };
