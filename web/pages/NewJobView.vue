@@ -94,8 +94,8 @@ async function book(): Promise<void> {
         its parts in the order the liquid meets them; a catalogue knows their volumes, and what the eye cannot tell may stay an estimate.
       </p>
       <p class="quiet">
-        Built by somebody else: look which port is lowest, where the reservoir stands and what colour the liquid has. What is inside counts
-        as unknown, and unknown coolant is mixed with nothing.
+        Built by somebody else: look which port is lowest, where the reservoir stands and what colour the liquid has. Top up nothing that
+        you do not know: two coolants may fall out together.
       </p>
       <div class="row">
         <v-btn size="x-large" :to="`/systems/${id}/loops/new`">Enter its loop</v-btn>
