@@ -124,7 +124,9 @@ async function once(runId: string, url: string, random: () => number): Promise<T
   // the screen that went on through it, or the one that was opened anew after its tab had gone
   const shouldSay = open === 0 ? 'all ticked' : `${open} to tick`;
   const says = page.locator('.title .left');
-  await expect(says).toHaveText(shouldSay, { timeout: 5000 }).catch(() => undefined);
+  await expect(says)
+    .toHaveText(shouldSay, { timeout: 5000 })
+    .catch(() => undefined);
   const said = await says.innerText();
   return {
     victim,

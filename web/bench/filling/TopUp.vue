@@ -36,7 +36,9 @@ const wantsMl = computed(() => {
 const isLow = computed(() => levelMl.value !== null && reservoir.value !== null && levelMl.value <= reservoir.value.lowMarkMl);
 
 /** how long the level may be left alone while the pump runs */
-const watched = computed(() => levelWatch(props.procedure, props.state, now.value, { measuredMl: levelMl.value, airAtMostMl: props.airAtMostMl }));
+const watched = computed(() =>
+  levelWatch(props.procedure, props.state, now.value, { measuredMl: levelMl.value, airAtMostMl: props.airAtMostMl }),
+);
 
 function enter(toMark?: true): void {
   const body = pour.take();
