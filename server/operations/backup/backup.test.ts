@@ -1,5 +1,6 @@
-import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { spawnSync } from 'node:child_process';
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, utimesSync, writeFileSync } from 'node:fs';
+import { hostname, tmpdir } from 'node:os';
 import path from 'node:path';
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -62,6 +63,22 @@ describe('a backup', () => {
     expect(JSON.parse(readFileSync(path.join(open, 'manifest.json'), 'utf8'))).toEqual(made);
     // nothing half made stays behind
     expect(readdirSync(folder).filter((each) => each.startsWith('.'))).toEqual([]);
+  });
+
+  it('takes away what a killed one left, and nothing that somebody works in', async () => {
+    const host = hostname().replace(/[^a-zA-Z0-9]/g, '');
+    const gone = spawnSync('true').pid;
+    const names = {
+      killed: `.backup-${host}-${gone}-a1`,
+      mine: `.backup-${host}-${process.pid}-b2`,
+      elsewhere: '.restore-otherhost-1-c3',
+      old: '.backup-d4',
+    };
+    for (const name of Object.values(names)) mkdirSync(path.join(folder, name));
+    utimesSync(path.join(folder, names.old), 0, 0);
+    await makeBackup({ ownerUrl, file: path.join(folder, 'two.tar'), now: NOW });
+    expect(readdirSync(folder).filter((each) => each.startsWith('.'))).toEqual([names.mine, names.elsewhere]);
+    for (const name of [names.mine, names.elsewhere]) rmSync(path.join(folder, name), { recursive: true });
   });
 
   it('is refused to a login that row policies bind, which would leave out rows in silence', async () => {

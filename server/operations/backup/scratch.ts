@@ -1,10 +1,12 @@
 import { mkdtempSync, readdirSync, rmSync, statSync } from 'node:fs';
+import { hostname } from 'node:os';
 import path from 'node:path';
 import { isAlive } from '../cluster/processes.js';
 
-/** of which kind, and made by which process */
-const NAMED = /^\.(?:backup|restore)-(\d+)-/;
-/** ms; older than any backup takes: its number may belong to another process by now */
+/** of which machine and process; the folder may be shared with other machines */
+const MADE_BY = `${hostname().replace(/[^a-zA-Z0-9]/g, '')}-${process.pid}`;
+const NAMED = /^\.(?:backup|restore)-(?:([a-zA-Z0-9]*)-(\d+)-)?/;
+/** ms; older than any backup takes: whoever made it is gone, and its number may belong to another process by now */
 const SURELY_LEFT_MS = 24 * 3_600_000;
 
 /**
@@ -13,8 +15,10 @@ const SURELY_LEFT_MS = 24 * 3_600_000;
  */
 export async function withScratch<T>(kind: 'backup' | 'restore', file: string, work: (folder: string) => Promise<T>): Promise<T> {
   const beside = path.dirname(path.resolve(file));
-  removeLeft(beside);
-  const folder = mkdtempSync(path.join(beside, `.${kind}-${process.pid}-`));
+  readdirSync(beside)
+    .filter((name) => isLeft(beside, name))
+    .forEach((name) => rmSync(path.join(beside, name), { recursive: true, force: true }));
+  const folder = mkdtempSync(path.join(beside, `.${kind}-${MADE_BY}-`));
   try {
     return await work(folder);
   } finally {
@@ -22,12 +26,14 @@ export async function withScratch<T>(kind: 'backup' | 'restore', file: string, w
   }
 }
 
-function removeLeft(folder: string): void {
-  for (const name of readdirSync(folder)) {
-    const pid = Number(NAMED.exec(name)?.[1] ?? '0');
-    if (pid === 0) continue;
-    const full = path.join(folder, name);
-    const isLeft = pid !== process.pid && (!isAlive(pid) || Date.now() - statSync(full).mtimeMs > SURELY_LEFT_MS);
-    if (isLeft) rmSync(full, { recursive: true, force: true });
-  }
+/** Whether a name is a scratch folder that nobody works in any more. */
+function isLeft(folder: string, name: string): boolean {
+  const made = NAMED.exec(name);
+  if (!made) return false;
+  const [host] = MADE_BY.split('-');
+  const isHere = made[1] === host && made[2] !== undefined;
+  if (isHere && !isAlive(Number(made[2]))) return true;
+  // another one may have taken it away since the folder was read
+  const at = statSync(path.join(folder, name), { throwIfNoEntry: false });
+  return at !== undefined && at.isDirectory() && Date.now() - at.mtimeMs > SURELY_LEFT_MS;
 }
