@@ -162,14 +162,34 @@ export class Quiet {
   }
 }
 
-/** Time passes, and the screen of a run follows as it does when a tablet wakes up. */
+/**
+ * Time passes, and the screen of a run follows as it does when a tablet wakes up. It goes on once the page itself has taken
+ * the answer in: what is touched before that would still bear the old time.
+ */
 export async function timePasses(page: Page, app: RunningApp, seconds: number): Promise<void> {
+  // a run that is still on its way to the screen follows nothing yet
+  await expect(page.locator('.title h2')).toBeVisible();
   app.pass(seconds);
-  const followed = page.waitForResponse(
-    (response) => /\/api\/runs\/[0-9a-f-]+$/.test(response.url()) && response.request().method() === 'GET',
+  await page.evaluate(
+    () =>
+      new Promise<void>((taken) => {
+        const fetched = window.fetch;
+        window.fetch = async (input, init) => {
+          const response = await fetched(input, init);
+          if (typeof input !== 'string' || !/^\/api\/runs\/[0-9a-f-]+$/.test(input)) return response;
+          window.fetch = fetched;
+          const read = response.json.bind(response);
+          response.json = async () => {
+            const body: unknown = await read();
+            // behind everything that waits for this answer
+            setTimeout(taken);
+            return body;
+          };
+          return response;
+        };
+        document.dispatchEvent(new Event('visibilitychange'));
+      }),
   );
-  await page.evaluate(() => document.dispatchEvent(new Event('visibilitychange')));
-  await (await followed).finished();
   await drawn(page);
 }
 
