@@ -5,6 +5,7 @@ import path from 'node:path';
 import { expect, test } from '@playwright/test';
 import { clusterFolder } from '../../server/operations/cluster/cluster.js';
 import { freePort, isAlive } from '../../server/operations/cluster/processes.js';
+import { endDatabase } from './victims.js';
 
 /** The service of a machine: what its unit runs. */
 test('serve brings back a server and a database that were killed, and ends both when it is told to', async () => {
@@ -37,10 +38,7 @@ test('serve brings back a server and a database that were killed, and ends both 
     await well();
 
     const postmaster = databasePid();
-    const children = execFileSync('ps', ['-o', 'pid=', '--ppid', String(postmaster)], { encoding: 'utf8' })
-      .trim()
-      .split(/\s+/);
-    for (const pid of [postmaster, ...children.map(Number)]) process.kill(pid, 'SIGKILL');
+    await endDatabase(dataFolder);
     await expect.poll(() => ![0, postmaster].includes(databasePid()) && isAlive(databasePid()), { timeout: 60_000 }).toBe(true);
     await well();
 

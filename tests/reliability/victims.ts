@@ -17,8 +17,8 @@ export function endAtOnce(pid: number): void {
   }
 }
 
-/** Every process of the database, as a crash of the machine takes them; then it starts again. */
-export async function killDatabase(dataFolder: string): Promise<void> {
+/** Every process of the database, as a crash of the machine takes them. */
+export async function endDatabase(dataFolder: string): Promise<void> {
   const [pid] = readFileSync(path.join(clusterFolder(dataFolder), 'postmaster.pid'), 'utf8').split('\n');
   const children = execFileSync('sh', ['-c', `ps -o pid= --ppid ${Number(pid)} || true`], { encoding: 'utf8' })
     .trim()
@@ -27,6 +27,11 @@ export async function killDatabase(dataFolder: string): Promise<void> {
   all.forEach(endAtOnce);
   // children of a killed postmaster go by themselves; a new one must not meet them
   while (all.some((each) => existsSync(`/proc/${each}`))) await sleep(20);
+}
+
+/** It is killed and starts again. */
+export async function killDatabase(dataFolder: string): Promise<void> {
+  await endDatabase(dataFolder);
   await startCluster({ dataFolder, endsWithMe: true });
 }
 

@@ -28,7 +28,10 @@ export function formatMlWithSd(ml: number, sdMl: number): string {
 }
 
 /** A level or its change, to the half millimetre that an eye reads. */
-export const formatMm = (mm: number): string => `${grouped(Math.round(2 * mm) / 2, Number.isInteger(Math.round(2 * mm) / 2) ? 0 : 1)} mm`;
+export function formatMm(mm: number): string {
+  const halves = Math.round(2 * mm);
+  return `${grouped(halves / 2, halves % 2 === 0 ? 0 : 1)} mm`;
+}
 
 /** A whole machine's mass, to 5 g: what a scale that carries it shows. */
 export const formatKg = (massG: number): string => `${grouped(massG / 1000, 3)} kg`;
