@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { startRun } from '../server/bench/commissioning/start.js';
 import { signOff } from '../server/bench/closing/signOff.js';
+import { leaveToWait } from '../server/bench/waiting/wait.js';
+import { checksBeforeWaiting } from '../core/bench/runs/waiting.js';
 import type { RunEvent } from '../core/bench/runs/log.js';
 import { eq, sql } from 'drizzle-orm';
 import { DEFAULT_SCHOOLS, type Schools } from '../core/physics/leak-testing/schools.js';
@@ -194,7 +196,7 @@ async function makeSystem(world: World, story: Story, index: number): Promise<vo
     12,
     coolant.sheetLifeMonths ?? ({ clear: 12, opaque: 3, biocide: 6 } as Record<string, number>)[coolant.coolantClass] ?? 12,
   );
-  const fresh = story === 'planned' || story === 'on-bench';
+  const fresh = ['planned', 'on-bench', 'waiting'].includes(story);
   const lastFill = fresh ? today : lastFillDay(world, story, lifeMonths);
   const commissioned = fresh ? today : earlier(lastFill, addDays(today, -Math.round(random.between(380, 800))));
   const plannedAt = fresh ? addDays(today, -Math.round(random.between(2, 9))) : addDays(commissioned, -6);
@@ -207,6 +209,7 @@ async function makeSystem(world: World, story: Story, index: number): Promise<vo
     file: example ?? usual,
   });
   if (story === 'planned') return;
+  if (story === 'waiting') return waits(world, loop.id, coolant);
   if (story === 'on-bench') return onBench(world, loop.id, coolant, index);
   await commission(world, loop.id, coolant, commissioned);
   await servicesUntil(world, { systemId, loopId: loop.id, coolant, from: commissioned, lastFill, everyMonths: lifeMonths });
@@ -319,6 +322,39 @@ async function onBench(world: World, loopId: string, coolant: DemoCoolant, index
       .update(run)
       .set({ startedAt: new Date(begun.getTime() - ahead) })
       .where(eq(run.id, row.id));
+}
+
+/** A build that was filled, lost a drop at a fitting and waits for its seal since last evening. */
+async function waits(world: World, loopId: string, coolant: DemoCoolant): Promise<void> {
+  const { random, now, scope } = world;
+  const account = world.accounts[1] as Account;
+  const begun = new Date(now.getTime() - 26 * 3_600_000);
+  const { run: row } = await startRun(actAs(world, account, begun), {
+    loopId,
+    benchId: null,
+    schools: { ...DEFAULT_SCHOOLS, wet: 'hours' },
+    openedJoints: [],
+    lostMl: null,
+    practice: null,
+  });
+  const events = playRun({ procedure: row.procedure, startMs: begun.getTime(), random, coolant, by: account.personName, stopIn: 'bleed' });
+  const early = Date.parse(events.at(-1)?.at ?? '') - (now.getTime() - 15 * 3_600_000);
+  const shifted = events.map((event) => ({ ...event, at: new Date(Date.parse(event.at) - early).toISOString() }));
+  await insertLog(world, account, row.id, shifted);
+  await scope
+    .update(run)
+    .set({ startedAt: new Date(begun.getTime() - early) })
+    .where(eq(run.id, row.id));
+  const left = new Date(now.getTime() - 14 * 3_600_000);
+  const { state } = await foldOf(scope, row.id);
+  await leaveToWait(actAs(world, account, left, row.id), {
+    id: random.uuid(),
+    for: 'parts',
+    what: 'a seal 11.1 × 2 for the plate’s terminal, two on order',
+    until: addDays(world.today, 2),
+    lies: 'shelf 3, panel and screws in the blue tray',
+    seen: checksBeforeWaiting(state).map(({ check }) => check),
+  });
 }
 
 interface ServicePlan {

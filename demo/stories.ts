@@ -8,5 +8,6 @@ export const STORIES = [
   ...Array<'planned'>(4).fill('planned'),
   'on-bench',
   'on-bench',
+  'waiting',
 ] as const;
 export type Story = (typeof STORIES)[number];

@@ -8,6 +8,7 @@ import { accountRoutes, openRoutes } from '../workshop/people/routes.js';
 import { KnownDevices, SIGN_IN_LIMIT, type SignInLimit } from '../workshop/people/signInLimits.js';
 import { sessions } from '../workshop/people/session.js';
 import { closingRoutes } from '../bench/closing/routes.js';
+import { waitingRoutes } from '../bench/waiting/routes.js';
 import { commissioningRoutes } from '../bench/commissioning/routes.js';
 import { runRoutes } from '../bench/runs/routes.js';
 import { serviceRoutes } from '../bench/services/routes.js';
@@ -121,6 +122,7 @@ function api(app: App, parts: ServerParts): Router {
   commissioningRoutes(routes);
   serviceRoutes(routes);
   closingRoutes(routes);
+  waitingRoutes(routes);
   jobRoutes(routes);
   usageRoutes(routes);
   lotRoutes(routes);

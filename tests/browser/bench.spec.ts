@@ -57,7 +57,8 @@ test('a step that must not be skipped cannot be, and says why', async ({ page, a
   await page.getByLabel('Why, for the record').fill('no time');
   await page.getByRole('button', { name: 'Go on', exact: true }).click();
   await expect(page.getByRole('alert')).toContainText('cannot be passed over: the loop must be closed before air or liquid goes in');
-  await page.getByRole('button', { name: 'Off the bench' }).click();
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByText('Off the bench without a record').click();
   await page.getByLabel('Why', { exact: true }).fill('only a test');
   await page.getByRole('dialog').getByRole('button', { name: 'Off the bench' }).click();
   await page.waitForURL('**/systems/*');

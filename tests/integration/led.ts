@@ -22,16 +22,29 @@ export async function lotOf(visitor: Visitor, lot: string, more: Record<string, 
   return { productId, productName: name, lotId: made.body.id, lot };
 }
 
-/** Leads a run to its sign-off over HTTP, entry by entry, as a practised technician would. */
-export async function leadRun(
+interface Led {
+  readonly id: string;
+  readonly procedure: Procedure;
+}
+
+interface Hands {
+  readonly service?: ServiceScript | undefined;
+  /** stop inside this step */
+  readonly stopIn?: string;
+  /** what somebody enters instead of an entry */
+  readonly instead?: (body: RunEventBody) => readonly RunEventBody[];
+  /** what happens before an entry */
+  readonly before?: (body: RunEventBody) => Promise<void>;
+}
+
+/** Makes the entries of a practised technician over HTTP, one by one, up to a step or to the sign-off. */
+export async function leadTo(
   bench: TestBench,
   visitor: Visitor,
-  run: { readonly id: string; readonly procedure: Procedure },
+  run: Led,
   coolant: Lot,
-  service?: ServiceScript,
-  /** what somebody enters instead of an entry */
-  instead: (body: RunEventBody) => readonly RunEventBody[] = (body) => [body],
-): Promise<Answer<{ serviceDueOn: string | null; settlingDueOn: string | null; mates?: { systemName: string }[] }>> {
+  { service, stopIn, instead = (body) => [body], before }: Hands = {},
+): Promise<void> {
   const events = playRun({
     procedure: run.procedure,
     startMs: bench.nowMs,
@@ -39,18 +52,37 @@ export async function leadRun(
     coolant,
     by: 'Tess',
     ...(service ? { service } : {}),
+    ...(stopIn === undefined ? {} : { stopIn }),
   });
   // ids of a seeded technician would meet those of another run
   const ids = new Map(events.map(({ id }) => [id, randomUUID()]));
   const renamed = JSON.parse([...ids].reduce((text, [from, to]) => text.replaceAll(from, to), JSON.stringify(events))) as typeof events;
+  let lateMs = 0;
   for (const { id, at, body } of renamed) {
-    bench.nowMs = Math.max(bench.nowMs, Date.parse(at) + 1000);
+    const waitedMs = bench.nowMs;
+    await before?.(body);
+    lateMs += bench.nowMs - waitedMs;
+    const madeMs = Date.parse(at) + lateMs;
+    bench.nowMs = Math.max(bench.nowMs, madeMs + 1000);
     for (const [nth, entry] of instead(body).entries()) {
-      const answer = await visitor.entry(run.id, entry, nth === 0 ? id : randomUUID(), at);
+      const answer = await visitor.entry(run.id, entry, nth === 0 ? id : randomUUID(), new Date(madeMs).toISOString());
       if (answer.status !== 201) throw new Error(`${entry.type}: ${JSON.stringify(answer.body)}`);
     }
   }
   bench.wait(60);
+}
+
+/** Leads a run to its sign-off. */
+export async function leadRun(
+  bench: TestBench,
+  visitor: Visitor,
+  run: Led,
+  coolant: Lot,
+  service?: ServiceScript,
+  instead?: Hands['instead'],
+  before?: Hands['before'],
+): Promise<Answer<{ serviceDueOn: string | null; settlingDueOn: string | null; mates?: { systemName: string }[] }>> {
+  await leadTo(bench, visitor, run, coolant, { service, ...(instead ? { instead } : {}), ...(before ? { before } : {}) });
   return visitor.post(`/runs/${run.id}/sign-off`, { id: randomUUID(), remark: 'done' });
 }
 

@@ -4,6 +4,7 @@ import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
 import { compareBoards, brokenPlacements, type Dragged, type MovedJob } from '@core/workshop/planning/board.js';
 import { buildProblem, toSlots, type BoardSlot, type WorkshopBoard } from '@core/workshop/planning/workshopPlan.js';
 import type { PlacedJob } from '@core/workshop/planning/problem.js';
+import { waitsForWords } from '@core/edge/words/waiting.js';
 import { sayDue } from '@core/workshop/machines/attention.js';
 import { formatSpan } from '@core/base/units/display.js';
 import { ApiError, call, get, wordsOf } from '../base/http/api.js';
@@ -178,7 +179,23 @@ const lateDays = (minutes: number): string => (minutes <= 0 ? 'nothing late' : `
       </p>
       <div class="columns">
         <section>
-          <h2>Backlog</h2>
+          <template v-if="board.waiting.length">
+            <h2>Waiting, off the benches</h2>
+            <ul class="plain-list waits">
+              <li v-for="each in board.waiting" :key="each.runId">
+                <router-link :to="`/runs/${each.runId}`"
+                  ><strong>{{ each.systemName }}</strong></router-link
+                >
+                {{ waitsForWords(each.waits) }}
+                <span class="quiet"
+                  ><strong v-if="each.waits.until <= board.today">Look again: </strong>{{ dates.day(each.waits.until) }} ({{
+                    sayDue(each.waits.until, board.today)
+                  }}), then it needs a bench; lies {{ each.waits.lies }}</span
+                >
+              </li>
+            </ul>
+          </template>
+          <h2>Waiting list</h2>
           <p v-if="backlog.length === 0" class="quiet">
             Every booked job stands on the board. New ones come from “Take it in” on a system’s page.
           </p>

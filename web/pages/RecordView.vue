@@ -1,5 +1,8 @@
 <script setup lang="ts">
 import { serverNowIso } from '../base/units/now.js';
+import { useLimitWords } from '@core/edge/words/dates.js';
+import { waitsForWords } from '@core/edge/words/waiting.js';
+import { OWED } from '@core/workshop/due-dates/owed.js';
 import { capital } from '@core/edge/words/say.js';
 import type { RunEvent } from '@core/bench/runs/log.js';
 import type { RunRecord } from '@core/edge/records/record.js';
@@ -233,6 +236,26 @@ onScopeDispose(
             </tbody>
           </table>
         </div>
+      </section>
+      <section v-if="record.owed?.length || record.holdsForNow?.length" class="mt-8">
+        <h2>Stays open</h2>
+        <ul>
+          <li v-for="fix in record.holdsForNow ?? []" :key="fix.what">
+            Holds for now: {{ fix.what }}, until {{ fix.awaits }}, by {{ dates.day(fix.until) }}. Until then:
+            {{ useLimitWords(fix.limits) }}.
+          </li>
+          <li v-for="each in record.owed ?? []" :key="`${each.kind} ${each.what}`">
+            {{ OWED[each.kind] }}: {{ each.what }}, by {{ dates.day(each.until) }}
+          </li>
+        </ul>
+      </section>
+      <section v-if="record.waits?.length" class="mt-8">
+        <h2>Waited, off the bench</h2>
+        <ul>
+          <li v-for="each in record.waits" :key="each.from">
+            {{ dates.dayAndTime(each.from) }} to {{ dates.dayAndTime(each.to) }}: {{ waitsForWords(each) }}
+          </li>
+        </ul>
       </section>
       <section v-if="record.passedOver.length || record.notNeeded.length" class="mt-8">
         <h2>Passed over or not needed</h2>

@@ -8,8 +8,10 @@ import { lacksOf } from '@core/bench/runs/criteria.js';
 import { computed, provide, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { timerFace } from '@core/bench/runs/state.js';
+import { waitingNow } from '@core/bench/runs/waiting.js';
 import BaselineStep from '../bench/baseline/BaselineStep.vue';
 import BleedStep from '../bench/air/BleedStep.vue';
+import { useSession } from '../workshop/people/sessionStore.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
 import FillStep from '../bench/filling/FillStep.vue';
 import { useStanding } from '../bench/filling/useStanding.js';
@@ -33,6 +35,9 @@ import DebriefView from '../bench/practice/DebriefView.vue';
 import PracticeBar from '../bench/practice/PracticeBar.vue';
 import HandsAtBench from '../bench/simulated-bench/HandsAtBench.vue';
 import StandIn from '../bench/simulated-bench/StandIn.vue';
+import LeftOpenDialog from '../bench/left-open/LeftOpenDialog.vue';
+import WaitDialog from '../bench/waiting/WaitDialog.vue';
+import WaitingPanel from '../bench/waiting/WaitingPanel.vue';
 import AbandonDialog from '../bench/runs/AbandonDialog.vue';
 import CheckRows from '../bench/runs/CheckRows.vue';
 import ReasonDialog from '../base/look/ReasonDialog.vue';
@@ -49,6 +54,7 @@ import { useRun } from '../bench/runs/useRun.js';
 const props = defineProps<{ id: string }>();
 const router = useRouter();
 const coolants = useCoolants();
+const session = useSession();
 const notices = useNotices();
 const desk = useRun(props.id);
 const signing = useSubmit();
@@ -66,6 +72,8 @@ const looking = ref<string | null>(null);
 const noting = ref(false);
 const deviating = ref(false);
 const leaving = ref(false);
+const letting = ref(false);
+const staying = ref(false);
 const troubled = ref(false);
 const overriding = ref(false);
 const rescoping = ref(false);
@@ -77,7 +85,8 @@ const step = computed(
 );
 const progress = computed(() => state.value?.steps.find(({ id }) => id === step.value?.id) ?? null);
 const isCurrent = computed(() => step.value?.id === desk.current.value?.id);
-const locked = computed(() => desk.answer.value?.run.state !== 'active' || !isCurrent.value);
+const waits = computed(() => state.value !== null && waitingNow(state.value) !== null);
+const locked = computed(() => desk.answer.value?.run.state !== 'active' || !isCurrent.value || waits.value);
 const open = computed(() =>
   procedure.value && state.value && step.value
     ? lacksOf(procedure.value, state.value, step.value.id, now.value).map((lack) => whyWords(procedure.value as Procedure, lack))
@@ -197,7 +206,10 @@ useShortcuts({
         :answer="desk.answer.value"
         @note="noting = true"
         @trouble="troubled = true"
+        :waits="waits"
         @leave="leaving = true"
+        @wait="letting = true"
+        @stays="staying = true"
         @rescope="rescoping = true"
       />
 
@@ -219,6 +231,17 @@ useShortcuts({
         :system-id="desk.answer.value.systemId"
       />
 
+      <WaitingPanel
+        v-if="waits"
+        class="bench-top"
+        :run-id="id"
+        :system-id="desk.answer.value.systemId"
+        :procedure="procedure"
+        :state="state"
+        :today="session.today"
+        @resumed="desk.load()"
+        @again="letting = true"
+      />
       <StepRail class="rail" :procedure="procedure" :state="state" :shown="step.id" @look="looking = $event" />
 
       <section class="step" :aria-label="step.title">
@@ -412,6 +435,16 @@ useShortcuts({
         :file="desk.answer.value.file"
         @close="rescoping = false"
         @changed="desk.load()"
+      />
+      <LeftOpenDialog v-model="staying" :procedure="procedure" @send="send" />
+      <WaitDialog
+        v-model="letting"
+        :run-id="id"
+        :procedure="procedure"
+        :state="state"
+        :now-ms="now"
+        :undelivered="desk.waiting.value"
+        @waits="desk.load()"
       />
       <AbandonDialog v-model="leaving" :run-id="id" @left="router.push(`/systems/${desk.answer.value?.systemId}`)" />
     </div>

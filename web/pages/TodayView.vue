@@ -8,6 +8,7 @@ import { usePush } from '../base/push/usePush.js';
 import { useSession } from '../workshop/people/sessionStore.js';
 import { useDates } from '../base/units/dates.js';
 import { useBenches } from '../bench/benches/benchStore.js';
+import WaitingShelf from '../bench/waiting/WaitingShelf.vue';
 import BenchPlinth from '../bench/benches/BenchPlinth.vue';
 import DueRunway from '../workshop/today/DueRunway.vue';
 
@@ -18,7 +19,7 @@ onMounted(() => void benches.refresh());
 
 const standing = computed(() => [
   ...benches.benches.map((bench) => ({ ...bench, runs: benches.runs.filter(({ benchId }) => benchId === bench.id) })),
-  ...benches.runs.filter(({ benchId }) => benchId === null).map((run) => ({ id: run.id, name: 'No bench', runs: [run] })),
+  ...benches.runs.filter(({ benchId, waits }) => benchId === null && !waits).map((run) => ({ id: run.id, name: 'No bench', runs: [run] })),
 ]);
 interface TodayAnswer {
   today: string;
@@ -64,6 +65,8 @@ function again(): void {
         />
       </template>
     </section>
+
+    <WaitingShelf v-if="answer" :runs="benches.runs" :today="answer.today" :file-of="fileOf" />
 
     <section v-if="answer" class="dues">
       <header class="spread">

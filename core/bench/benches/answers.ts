@@ -3,12 +3,15 @@ import type { Shares } from '../../physics/contents/shares.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { Debrief } from '../practice/debrief.js';
 import type { RunEvent } from '../runs/log.js';
+import type { WaitsSince } from '../../workshop/jobs/waitFor.js';
 import type { Procedure } from '../runs/procedure.js';
 import type { Scenario } from '../simulated-bench/truth.js';
 
 export interface BenchRun {
   id: string;
   benchId: string | null;
+  /** what it waits for, off the benches; null: it does not */
+  waits: WaitsSince | null;
   /** against a simulated bench: nobody's machine */
   practice: boolean;
   /** ms that its clock is set ahead */

@@ -13,7 +13,7 @@ export interface Override {
 
 /** Why an entry is not taken. */
 export interface Refusal {
-  readonly code: 'interlock' | 'signed-off' | 'too-early' | 'unknown-item' | 'step-open' | 'unsafe' | 'not-yours-to-undo';
+  readonly code: 'interlock' | 'signed-off' | 'too-early' | 'unknown-item' | 'step-open' | 'unsafe' | 'waits' | 'not-yours-to-undo';
   readonly fact: MisfitFact | Lock['fact'];
   /** the lock, where it is one, and whether a recorded reason may pass it over */
   readonly rule?: LockRule;
@@ -58,9 +58,11 @@ export interface EntryDefinition<B extends { readonly type: string }> {
   readonly belongs: Belongs | ((body: B) => Belongs);
   /** may name a step that is still to come */
   readonly ahead?: boolean;
+  /** may be written while the run waits off its bench: no hand is at the machine */
+  readonly whileWaiting?: boolean;
   readonly apply: (state: RunState, body: B, made: Made, procedure: Procedure) => void;
   /** what it moves inside the loop, told before it is applied */
-  readonly moves?: (book: LiveBook, body: B, before: RunState, procedure: Procedure) => void;
+  readonly moves?: (book: LiveBook, body: B, before: RunState, procedure: Procedure, made: Made) => void;
   readonly refuse?: (body: B, standing: Standing) => Refusal | null;
   readonly locks?: (body: B, standing: Standing) => Lock[];
   readonly reads: (body: B, telling: Telling) => string;

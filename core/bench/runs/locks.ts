@@ -28,6 +28,7 @@ export type LockRule =
   | 'doubt'
   | 'spill'
   | 'leak-open'
+  | 'seal-missing'
   | 'open-failure'
   | 'must-not-mix';
 
@@ -49,6 +50,7 @@ export const CAN_OVERRIDE: Readonly<Record<LockRule, boolean>> = {
   doubt: false,
   spill: false,
   'leak-open': true,
+  'seal-missing': false,
   'open-failure': false,
   // a lesser coolant fades; particles that fall out cost a strip-down, but the owner may have reasons: say them
   'must-not-mix': true,
@@ -104,6 +106,10 @@ export const doubtsAgainst = (state: RunState): Lock[] =>
 
 export const leaksAgainst = (state: RunState): Lock[] =>
   state.leaks.filter(({ mended }) => mended === null).map(({ where }) => lock('leak-open', { why: 'leak-not-mended', place: where }));
+
+/** A place that gave its seal away: neither air nor liquid goes in. */
+export const sealsAgainst = (state: RunState): Lock[] =>
+  state.borrowedSeals.filter(({ fitted }) => fitted === null).map(({ from }) => lock('seal-missing', { why: 'seal-missing', place: from }));
 
 export function spillsAgainst(state: RunState, nowMs: number): Lock[] {
   const left = dryingLeftMs(state, nowMs);
@@ -183,6 +189,7 @@ export function pumpAgainst(procedure: Procedure, state: RunState, facts: LoopFa
       ? [lock('pump-turned', { why: 'pump-turned', angleDeg: Math.round(angleDeg), uncoverDeg: uncover })]
       : []),
     ...(isKnownEmpty(procedure, state) ? [lock('pump-dry', { why: 'pump-dry' })] : []),
+    ...sealsAgainst(state),
     ...leaksAgainst(state),
     ...doubtsAgainst(state),
   ];

@@ -16,7 +16,7 @@ function apply(procedure: Procedure, state: RunState, { id, at, by, body }: RunE
   const book = bookOf(procedure, state.contents);
   const atMs = Date.parse(at);
   book.passTo(atMs);
-  definition.moves?.(book, body, state, procedure);
+  definition.moves?.(book, body, state, procedure, made);
   definition.apply(state, body, made, procedure);
   if (state.pump?.on === true) book.pumpOn(atMs, slowedBy(procedure, body));
   else book.pumpOff(atMs);

@@ -4,6 +4,7 @@ import { CAN_OVERRIDE, type Lock } from './locks.js';
 import { isKnownKind, type RunEvent } from './log.js';
 import type { Procedure, ProcedureStep } from './procedure.js';
 import type { RunState } from './state.js';
+import { waitingNow } from './waiting.js';
 
 /** Every lock that stands against an entry. Empty: nothing does. */
 export const locksAgainst = (procedure: Procedure, state: RunState, body: RunEventBody, nowMs: number): Lock[] =>
@@ -23,6 +24,9 @@ export function refuseEntry(
   if (body.type === 'correction') return definition.refuse?.(body, standing) ?? null;
   if (state.signedOff) return refusal('signed-off', { why: 'signed-off' });
   if (body.type === 'withdrawn') return refuseUndo(events, state, body.event);
+  const waiting = waitingNow(state);
+  if (waiting && !definition.whileWaiting)
+    return refusal('waits', { why: 'waits', waitsFor: waiting.for, what: waiting.what, until: waiting.until });
   return refuseLocked(procedure, state, body, nowMs) ?? refuseTooEarly(body, standing) ?? definition.refuse?.(body, standing) ?? null;
 }
 
@@ -58,10 +62,24 @@ function refuseUndo(events: readonly RunEvent[], state: RunState, eventId: strin
   const event = events.find(({ id }) => id === eventId);
   if (!event) return refusal('unknown-item', { why: 'no-entry' });
   if (state.withdrawn.has(eventId)) return refusal('not-yours-to-undo', { why: 'already-withdrawn' });
-  return event.body.type === 'withdrawn' ? refusal('not-yours-to-undo', { why: 'undo-of-undo' }) : null;
+  if (event.body.type === 'withdrawn') return refusal('not-yours-to-undo', { why: 'undo-of-undo' });
+  // a machine was carried: a bench was freed or taken with it
+  if (event.body.type === 'waits' || event.body.type === 'resumed') return refusal('not-yours-to-undo', { why: 'not-undone' });
+  return refuseUndoAfterWait(events, state, event);
+}
+
+/** What others were told of stays said; while a run waits only what was written since is taken back. */
+function refuseUndoAfterWait(events: readonly RunEvent[], state: RunState, { id, body }: RunEvent): Refusal | null {
+  if (state.waits.some(({ told }) => told.includes(id))) return refusal('not-yours-to-undo', { why: 'told-already' });
+  const waiting = waitingNow(state);
+  const began = waiting ? events.findIndex((event) => event.id === waiting.eventId) : -1;
+  if (!waiting || events.findIndex((event) => event.id === id) > began) return null;
+  return body.type === 'correction'
+    ? null
+    : refusal('waits', { why: 'waits', waitsFor: waiting.for, what: waiting.what, until: waiting.until });
 }
 
 /** The entry that undo would take back next, newest first, so that undo walks back the way the hands went; or null. */
 export function lastUndoable(events: readonly RunEvent[], state: RunState): RunEvent | null {
-  return events.findLast(({ id, body }) => body.type !== 'withdrawn' && body.type !== 'correction' && !state.withdrawn.has(id)) ?? null;
+  return events.findLast(({ id, body }) => body.type !== 'correction' && refuseUndo(events, state, id) === null) ?? null;
 }

@@ -6,11 +6,13 @@ import type { Flow, LedgerVerdict } from '../../physics/contents/ledger.js';
 import type { LoopContents } from '../../physics/live-book/loopContents.js';
 import type { BaselineReading } from '../../physics/diagnosis/reading.js';
 import type { DecayReading } from '../../physics/leak-testing/decay.js';
+import type { OwedKind } from '../../workshop/due-dates/owed.js';
 import type { CauseKey, UseLimit } from '../../workshop/due-dates/facts.js';
 import type { JobKind } from '../../workshop/jobs/kinds.js';
 import type { LotOnBag } from '../../workshop/lots/schema.js';
 import type { ItemFindings } from '../inspection/grade.js';
 import type { LeakAmount, LeakWhen } from '../leak-finding/causes.js';
+import type { Wait } from './waiting.js';
 import { startContents } from './book.js';
 import type { Procedure, StepKind, StepTrait } from './procedure.js';
 
@@ -160,6 +162,21 @@ export interface TemporaryFix {
   readonly limits: readonly UseLimit[];
 }
 
+/** What stays to be done, and the day for it. */
+export interface Owed {
+  readonly kind: OwedKind;
+  readonly what: string;
+  readonly until: string;
+}
+
+/** A place without its seal: nothing under pressure goes in before it has one again. */
+export interface BorrowedSeal extends Made {
+  readonly from: string;
+  /** where it went */
+  readonly text: string;
+  readonly fitted: Made | null;
+}
+
 export interface PhotoTaken {
   readonly photoId: string;
   readonly caption: string;
@@ -286,6 +303,11 @@ export interface RunState {
   readonly contents: LoopContents;
   readonly corrections: (Remark & { about: string | null })[];
   signedOff: Remark | null;
+  /** what stays to be done after the run */
+  readonly owed: (Owed & Made)[];
+  readonly borrowedSeals: BorrowedSeal[];
+  /** each time it waited off its bench; the last one may still do */
+  readonly waits: Wait[];
   /** entries of kinds that only a newer program knows */
   readonly unknown: (Made & { readonly kind: string })[];
   readonly withdrawn: Set<string>;
@@ -344,6 +366,9 @@ export const emptyState = (procedure: Procedure): RunState => ({
   },
   corrections: [],
   signedOff: null,
+  owed: [],
+  borrowedSeals: [],
+  waits: [],
   unknown: [],
   withdrawn: new Set(),
 });

@@ -1,4 +1,6 @@
 import type { BleedLack } from '../../physics/air/bleed.js';
+import type { WaitFor } from '../../workshop/jobs/waitFor.js';
+import type { WaitHindrance } from './waiting.js';
 import type { Clarity, RinseLiquid } from '../../machine/liquids/rinsing.js';
 
 /**
@@ -25,6 +27,7 @@ export type LockFact =
   | { readonly why: 'doubt-untested'; readonly place: string; readonly said: string }
   | { readonly why: 'doubt-leaked'; readonly place: string; readonly said: string }
   | { readonly why: 'leak-not-mended'; readonly place: string }
+  | { readonly why: 'seal-missing'; readonly place: string }
   | { readonly why: 'not-rinsed' }
   | { readonly why: 'still-drying'; readonly hours: number }
   | {
@@ -83,6 +86,7 @@ export type MisfitFact =
       readonly why:
         | 'unknown-leak'
         | 'unknown-spill'
+        | 'unknown-seal'
         | 'leak-mend-first'
         | 'test-air-again'
         | 'run-it-first'
@@ -90,7 +94,11 @@ export type MisfitFact =
         | 'fix-day-past'
         | 'not-a-service';
     }
-  | { readonly why: 'no-entry' | 'already-withdrawn' | 'undo-of-undo' }
+  | { readonly why: 'no-entry' | 'already-withdrawn' | 'undo-of-undo' | 'not-undone' | 'told-already' }
+  | WaitHindrance
+  | { readonly why: 'waits'; readonly waitsFor: WaitFor; readonly what: string; readonly until: string }
+  | { readonly why: 'wait-day-past' | 'not-waiting' | 'wait-elsewhere' }
+  | { readonly why: 'not-left-safe' | 'not-looked-at'; readonly count: number }
   | { readonly why: 'too-much-out'; readonly ml: number; readonly insideMl: number }
   | { readonly why: 'lighter-than-before'; readonly beforeG: number }
   | { readonly why: 'jug-holds-less'; readonly ml: number; readonly jugMl: number }

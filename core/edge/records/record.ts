@@ -7,8 +7,9 @@ import { fillBalance, fillTotal, liquidAtDryTest } from '../../bench/runs/conten
 import { judgeBleeding, judgeDryTest } from '../../bench/runs/criteria.js';
 import { describeEntry, type RunEvent } from '../../bench/runs/log.js';
 import { placesOf, type Procedure } from '../../bench/runs/procedure.js';
+import type { Waiting } from '../../workshop/jobs/waitFor.js';
 import { replay } from '../../bench/runs/replay.js';
-import { pouredMl, type Leak, type PastDryTest, type Retest } from '../../bench/runs/state.js';
+import { pouredMl, type Leak, type Owed, type PastDryTest, type Retest, type TemporaryFix } from '../../bench/runs/state.js';
 import { balanceWords } from '../words/bench.js';
 import { serviceReport, type ServiceReport } from './serviceReport.js';
 
@@ -53,6 +54,12 @@ export interface RunRecord {
   readonly bleeding: { readonly cycles: number; readonly lastRiseMm: number | null; readonly bled: boolean };
   readonly baselines: readonly BaselineReading[];
   readonly notNeeded: readonly string[];
+  /** what stays to be done, each with its follow-up; missing in records before it was kept */
+  readonly owed?: readonly Owed[];
+  /** fixes that hold for now, of a build: a service’s stand in its report */
+  readonly holdsForNow?: readonly TemporaryFix[];
+  /** each time it waited off its bench */
+  readonly waits?: readonly WaitOnRecord[];
   readonly passedOver: readonly { readonly step: string; readonly reason: string }[];
   readonly log: readonly {
     readonly seq: number;
@@ -66,6 +73,12 @@ export interface RunRecord {
   readonly simulated?: boolean;
   /** of a service; missing in a commissioning */
   readonly service?: ServiceReport;
+}
+
+/** A time off the bench. */
+export interface WaitOnRecord extends Waiting {
+  readonly from: string;
+  readonly to: string;
 }
 
 export const RECORD_VERSION = 1;
@@ -136,6 +149,18 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
         .filter(({ id }) => checks[id]?.mark === 'not-needed')
         .map(({ id, text }) => `${text}: ${checks[id]?.reason ?? ''}`);
     }),
+    owed: state.owed.map(({ kind, what, until }) => ({ kind, what, until })),
+    ...(service
+      ? {}
+      : { holdsForNow: state.service.temporaryFixes.map(({ what, awaits, until, limits }) => ({ what, awaits, until, limits })) }),
+    waits: state.waits.map(({ for: reason, what, until, lies, at, resumed }) => ({
+      for: reason,
+      what,
+      until,
+      lies,
+      from: at,
+      to: resumed?.at ?? at,
+    })),
     passedOver: state.steps.flatMap(({ id, deviation }) => (deviation ? [{ step: titles.get(id) ?? id, reason: deviation.text }] : [])),
     log: events.map((event) => ({
       seq: event.seq,

@@ -1,6 +1,7 @@
 import { formatKg, formatMl, formatMlWithSd } from '../../base/units/display.js';
 import { AGREES_WITHIN_SD } from '../../physics/measuring/errors.js';
 import { placesOf, type Procedure } from '../../bench/runs/procedure.js';
+import { WAIT_FOR, type WaitFor } from '../../workshop/jobs/waitFor.js';
 import type { Refusal } from '../../bench/runs/entry.js';
 import type { LackFact, Why, WhyCode } from '../../bench/runs/why.js';
 import { CLARITY_WORDS, RINSE_WORDS } from '../../machine/liquids/rinsing.js';
@@ -30,6 +31,7 @@ const WHY: Messages<WhyCode> = {
   'over-pressure': '{gaugeKpa} kPa is above {mostKpa} kPa{weakest}: let air out first; glass and acrylic burst',
   'doubt-untested': '{place} felt wrong (“{said}”): test that part alone with air before any liquid',
   'doubt-leaked': '{place} felt wrong (“{said}”): it leaked in its own test and must be replaced or mended',
+  'seal-missing': '{place} gave its seal away and stands open: fit one there first',
   'leak-not-mended': 'the leak at {place} is not mended yet',
   'not-rinsed': 'electronics were splashed: rinse them as their maker advises; salts of the coolant do not dry away',
   'still-drying': 'rinsed electronics still dry for about {hours} h: no power before',
@@ -101,6 +103,7 @@ const WHY: Messages<WhyCode> = {
   'unknown-item': 'this loop has no part, plug or tube "{name}"',
   'unknown-cause': '"{name}" is no cause of a leak that is known here',
   'unknown-leak': 'there is no such leak in this run',
+  'unknown-seal': 'no seal was taken with that entry, or the place has one again',
   'unknown-spill': 'there is no such spill in this run',
   'leak-mend-first': 'mend the leak first, then test that joint again',
   'test-air-again': 'it was found with air: start the air test again, and let it pass',
@@ -116,6 +119,17 @@ const WHY: Messages<WhyCode> = {
   'too-much-out': '{ml} cannot come out: by the book {insideMl} are inside',
   'cleaner-is-in': '{cleaner} is in already; take it out first',
   'no-cleaner-in': 'no cleaner is in',
+  'not-undone': 'a machine was carried with this entry; it is not taken back',
+  'told-already': 'others were told of it when the run began to wait: it stays; write a note',
+  waits: 'this run waits for {waitsFor}{what}, until {until}: put it back on a bench first',
+  'wait-pump-on': 'the pump runs: switch it off before anybody walks away',
+  'wait-timer': 'a clock runs ({label}): let it end or stop it, what it stands for goes on beside nobody',
+  'wait-cleaner-in': '{cleaner} is in: take it out and rinse first, it must not stay longer than its sheet allows',
+  'wait-day-past': 'the day on which somebody looks again lies behind us',
+  'not-left-safe': '{count, plural, one {# line} other {# lines}} not ticked: nobody stands beside it while it waits',
+  'not-waiting': 'this run does not wait',
+  'not-looked-at': '{count, plural, one {# line} other {# lines}} not ticked: somebody may have been at it in the meantime',
+  'wait-elsewhere': 'a run is left to wait, and put back on a bench, with its own request: a bench is freed or taken with it',
   'unknown-kind': 'entries of the kind "{kind}" belong to a newer version of the program',
 };
 
@@ -125,8 +139,8 @@ const percent = (value: number): string => value.toFixed(value < 10 ? 1 : 0);
 /** Values as a reader sees them: places by name, volumes with their unit, sensible digits. */
 function valuesOf(procedure: Procedure, why: Why): MessageValues {
   const places = placesOf(procedure);
-  const nameOf = (id: string): string => places.find((each) => each.id === id)?.name ?? id;
   const portOf = (id: string): string => procedure.facts?.ports.find(({ name }) => name === id)?.label ?? id;
+  const nameOf = (id: string): string => places.find((each) => each.id === id)?.name ?? portOf(id);
   const written = Object.entries(why).map(([name, value]): [string, MessageValues[string]] => {
     if (PLACES.includes(name)) return [name, nameOf(String(value))];
     if (name === 'port') return [name, portOf(String(value))];
@@ -135,6 +149,8 @@ function valuesOf(procedure: Procedure, why: Why): MessageValues {
     if (name === 'liquid') return [name, RINSE_WORDS[value as keyof typeof RINSE_WORDS]];
     if (name === 'clarity') return [name, CLARITY_WORDS[value as keyof typeof CLARITY_WORDS]];
     if (name === 'label') return [name, String(value).toLowerCase()];
+    if (name === 'waitsFor') return [name, WAIT_FOR[value as WaitFor]];
+    if (why.why === 'waits' && name === 'what') return [name, value === '' ? '' : ` (${String(value)})`];
     if (name === 'weakest') return [name, value === null ? '' : `, the rating of ${String(value)}`];
     if (typeof value !== 'number') return [name, value as string | boolean | null];
     if (name === 'ml' || name.endsWith('Ml')) return [name, formatMl(value)];

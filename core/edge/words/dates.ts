@@ -2,6 +2,7 @@ import { formatDay, withMinus } from '../../base/units/display.js';
 import { CAUSES } from '../../bench/inspection/grade.js';
 import { COOLANT_CLASSES } from '../../machine/liquids/classes.js';
 import { POLICY_SCOPES, SERVICE_POLICIES } from '../../workshop/due-dates/due.js';
+import { OWED } from '../../workshop/due-dates/owed.js';
 import { DUST_PLACES } from '../../workshop/due-dates/dust.js';
 import type { Escalation, EscalationLevel } from '../../workshop/due-dates/escalation.js';
 import type { DateReason, Finding, LooseEnd, Outcome, UseLimit, Warmth } from '../../workshop/due-dates/facts.js';
@@ -44,6 +45,7 @@ const REASONS: Messages<DateReason['why']> = {
   overtaken: '{first}; earlier than when it was put off until {agreed}: tell the owner',
   'early-look': 'early look: {because}',
   temporary: 'temporary: {what}, until {awaits}; {limits}',
+  owed: '{kind}: {what}',
   'same-lot': '{look}, or ask for a photograph: the same lot ({what}) is suspected in another machine: {cause}',
 };
 
@@ -103,6 +105,8 @@ function valuesOf(reason: DateReason): MessageValues {
       return { agreed: formatDay(reason.agreed), first: reasonWords(reason.first) };
     case 'temporary':
       return { what: reason.what, awaits: reason.awaits, limits: useLimitWords(reason.limits) };
+    case 'owed':
+      return { kind: OWED[reason.kind], what: reason.what };
     case 'same-lot':
       return { look: lookWords(reason.isCoolant), what: reason.what, cause: CAUSES[reason.cause] };
     case 'settling':

@@ -3,7 +3,7 @@ import type { Tilt } from '../../machine/loop-file/orientation.js';
 import type { OpeningSetup } from '../draining/openings.js';
 import { totalMl } from '../contents/contents.js';
 import { copyOf, wettedOf, type LiquidTwin, type Wetted } from './liquidTwin.js';
-import { BOOK, dryContents, type LoopContents, type Standing } from './loopContents.js';
+import { BOOK, dryContents, laterContents, type LoopContents, type Standing } from './loopContents.js';
 
 /** pulses that are reckoned with between two entries */
 const MOST_UNSEEN_PULSES = 40;
@@ -260,6 +260,14 @@ export class LiveBook {
     const both = Math.hypot(insideSdMl, seenSdMl);
     this.own.insideMl = (insideMl ?? 0) + (insideSdMl ** 2 / both ** 2) * (seenMl - (insideMl ?? 0));
     this.own.insideSdMl = (insideSdMl * seenSdMl) / both;
+  }
+
+  /**
+   * It stood somewhere, unwatched, and was carried: vapour and drops are lost by and by, and nobody has looked at the level.
+   * @param days how long
+   */
+  stood(days: number): void {
+    Object.assign(this.own, laterContents(this.own, days));
   }
 
   /** Liquid was seen to come back: the way is full. */

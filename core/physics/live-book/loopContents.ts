@@ -49,6 +49,8 @@ export const BOOK = {
   refilledSdShare: 0.04,
   /** share of the contents that may be gone since the last run */
   staleSdShare: 0.03,
+  /** days after which that share is reached; before, it grows with them */
+  staleDays: 30,
   /** mL to the mark within which a level counts as there, and standard deviation of one that is said not to be */
   atMarkMl: 10,
   belowMarkSdMl: 40,
@@ -91,10 +93,13 @@ export const filledContents = (
       : null,
 });
 
-/** What an earlier run left inside, some time later: the pump stands, and nobody has looked at the level since. */
-export function laterContents(left: LoopContents): LoopContents {
+/**
+ * What an earlier run left inside, some time later: the pump stands, and nobody has looked at the level since.
+ * @param days how long; missing: nobody said, as between two services
+ */
+export function laterContents(left: LoopContents, days: number = BOOK.staleDays): LoopContents {
   const contents = structuredClone(left);
-  const stale = BOOK.staleSdShare * (contents.insideMl ?? 0);
+  const stale = BOOK.staleSdShare * Math.min(1, days / BOOK.staleDays) * (contents.insideMl ?? 0);
   const { standing } = contents;
   return {
     ...contents,

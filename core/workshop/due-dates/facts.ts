@@ -1,5 +1,6 @@
 import type { CoolantClass } from '../../machine/liquids/classes.js';
 import type { JobKind } from '../jobs/kinds.js';
+import type { OwedKind } from './owed.js';
 import type { UsageSource } from '../usage/usage.js';
 import type { HotSeason } from './season.js';
 
@@ -72,6 +73,7 @@ export type DateReason =
   | { readonly why: 'overtaken'; readonly agreed: string; readonly first: DateReason }
   | { readonly why: 'early-look'; readonly because: readonly LooseEnd[] }
   | { readonly why: 'temporary'; readonly what: string; readonly awaits: string; readonly limits: readonly UseLimit[] }
+  | { readonly why: 'owed'; readonly kind: OwedKind; readonly what: string }
   | { readonly why: 'same-lot'; readonly what: string; readonly isCoolant: boolean; readonly cause: CauseKey };
 
 /** How an item ended. */

@@ -3,8 +3,17 @@ import { dueState } from '../due-dates/due.js';
 import { daysBetween } from '../../base/units/calendar.js';
 
 /** Where a system stands in its life, as recorded. */
-export const SYSTEM_STATES = { planned: 'planned', 'on-bench': 'on the bench', 'in-service': 'in service', retired: 'retired' } as const;
+export const SYSTEM_STATES = {
+  planned: 'planned',
+  'on-bench': 'on the bench',
+  waiting: 'waiting off the bench',
+  'in-service': 'in service',
+  retired: 'retired',
+} as const;
 export type SystemState = keyof typeof SYSTEM_STATES;
+
+/** A run is in progress on it: nobody else says where it stands. */
+export const isInRun = (state: SystemState): boolean => state === 'on-bench' || state === 'waiting';
 
 export type DueKind = 'coolant-service' | 'settling-check' | 'follow-up' | 'dust-clean';
 
@@ -17,12 +26,14 @@ export interface OpenDue {
 }
 
 /** What the workshop sees first: the most urgent fact about a system. */
-export type Attention = 'overdue' | 'put-off' | 'on-bench' | 'settling' | 'soon' | 'dust' | 'planned' | 'fine' | 'unknown' | 'retired';
+export type Attention =
+  'overdue' | 'put-off' | 'on-bench' | 'waiting' | 'settling' | 'soon' | 'dust' | 'planned' | 'fine' | 'unknown' | 'retired';
 
 export const ATTENTION_WORDS: Record<Attention, string> = {
   overdue: 'overdue',
   'put-off': 'put off',
   'on-bench': 'on the bench',
+  waiting: 'waiting, opened',
   settling: 'settling check',
   soon: 'due soon',
   dust: 'dust',
@@ -36,18 +47,19 @@ const RANK: Record<Attention, number> = {
   overdue: 0,
   'put-off': 1,
   'on-bench': 2,
-  settling: 3,
-  soon: 4,
-  dust: 5,
-  unknown: 6,
-  planned: 7,
-  fine: 8,
-  retired: 9,
+  waiting: 3,
+  settling: 4,
+  soon: 5,
+  dust: 6,
+  unknown: 7,
+  planned: 8,
+  fine: 9,
+  retired: 10,
 };
 
 export function attentionOf(state: SystemState, dues: readonly OpenDue[], today: string): Attention {
   if (state === 'retired') return 'retired';
-  if (state === 'on-bench') return 'on-bench';
+  if (state === 'on-bench' || state === 'waiting') return state;
   // dust is cleaned beside other work: it never makes a machine overdue
   const wet = dues.filter(({ kind }) => kind !== 'dust-clean');
   if (wet.some(({ dueOn }) => dueState(dueOn, today) === 'overdue')) return 'overdue';

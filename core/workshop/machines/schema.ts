@@ -72,10 +72,10 @@ export interface SystemEdit extends SystemInput {
   readonly state: SystemState;
   readonly version: number;
 }
-/** `on-bench` is set by a run alone; nobody can type a machine onto the bench. */
+/** `on-bench` and `waiting` are set by a run alone; nobody can type a machine onto the bench. */
 export const systemEditSchema = Joi.object({
   ...systemFields,
-  state: Joi.string().valid('planned', 'on-bench', 'in-service', 'retired').required(),
+  state: Joi.string().valid('planned', 'on-bench', 'waiting', 'in-service', 'retired').required(),
   version: rowVersion(),
 });
 

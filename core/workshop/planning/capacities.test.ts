@@ -206,6 +206,7 @@ describe('a workshop’s board', () => {
       },
     ],
     slots: [],
+    waiting: [],
     running: [],
   };
 

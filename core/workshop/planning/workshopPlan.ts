@@ -1,3 +1,4 @@
+import type { WaitsSince } from '../jobs/waitFor.js';
 import type { JobKind } from '../jobs/kinds.js';
 import type { OwnerWindow } from '../jobs/schema.js';
 import type { KitKind, Skill } from './capacities.js';
@@ -45,6 +46,14 @@ export interface RunningNow {
   readonly isGuess: boolean;
 }
 
+/** A run that waits off its bench. */
+export interface WaitingRun {
+  readonly runId: string;
+  readonly systemName: string;
+  readonly ownerName: string;
+  readonly waits: WaitsSince;
+}
+
 /** Everything that a plan depends on, as the server tells it. */
 export interface WorkshopBoard {
   readonly now: string;
@@ -68,6 +77,8 @@ export interface WorkshopBoard {
   readonly jobs: readonly BoardJob[];
   readonly slots: readonly BoardSlot[];
   readonly running: readonly RunningNow[];
+  /** runs off their benches: each needs one again on the day it waits for */
+  readonly waiting: readonly WaitingRun[];
 }
 
 export interface BuiltProblem {

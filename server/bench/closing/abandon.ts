@@ -1,4 +1,4 @@
-import { leaveBench } from '../runs/runs.js';
+import { leaveBench, machineOf } from '../runs/runs.js';
 import { moveHands } from '../commands/commands.js';
 import { eq } from 'drizzle-orm';
 import { idFrom, type Ask } from '../../base/http/context.js';
@@ -8,6 +8,7 @@ import { job } from '../../base/database/tables/machines.js';
 import { keepContents } from '../runs/contents.js';
 import { foldOf } from '../runs/folds.js';
 import { putBack } from '../services/putBack.js';
+import { tellOthers } from '../services/tell.js';
 import { run } from '../../base/database/tables/runs.js';
 
 /** Takes a machine off the bench without a record. The log stays. */
@@ -17,13 +18,15 @@ export async function abandonRun(ask: Ask, reason: string) {
   const [row] = await scope.select().from(run).where(eq(run.id, runId)).for('update');
   if (!row) throw notFound('run');
   if (row.state !== 'active') throw new DomainError('refused', 'This run is already closed.');
-  await scope.update(run).set({ state: 'abandoned' }).where(eq(run.id, runId));
+  await scope.update(run).set({ state: 'abandoned', waits: null }).where(eq(run.id, runId));
   await pushNotice(scope, ask.account.workshopId, { kind: 'benches' });
+  await pushNotice(scope, ask.account.workshopId, { kind: 'dates' });
   if (row.benchId !== null) await moveHands(scope, ask.account.workshopId, row.benchId, { do: 'leave' });
   if (row.jobId === null) return { id: runId, state: 'abandoned' };
   // nothing is lost: the next run begins with what stands inside
   const { state, events } = await foldOf(scope, runId);
   if (events.length > 0) await keepContents(scope, { ...row, runId, seq: events.length }, state.contents);
+  await tellOthers(ask, { row, jobId: row.jobId, systemId: await machineOf(scope, row.loopId), state });
   if (row.procedure.service) await putBack(ask, row.jobId, reason);
   else await scope.update(job).set({ state: 'cancelled', note: reason }).where(eq(job.id, row.jobId));
   await leaveBench(scope, row.loopId);

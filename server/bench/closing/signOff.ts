@@ -11,6 +11,7 @@ import { refuseEntry } from '../../../core/bench/runs/rules.js';
 import type { RunState } from '../../../core/bench/runs/state.js';
 import { dayIn } from '../../../core/base/units/calendar.js';
 import { closeService } from '../services/close.js';
+import { tellOthers } from '../services/tell.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound } from '../../base/http/errors.js';
 import { pushNotice } from '../../base/push/notices.js';
@@ -71,6 +72,7 @@ export async function signOff(ask: Ask, input: SignOffInput) {
     .where(eq(job.id, jobId));
   const facts = { row, jobId, state, systemId: names.systemId, revisionId: asBuilt.id, filledOn };
   const dates = row.procedure.service ? await closeService(ask, facts) : await openDates(ask, facts, { taught });
+  if (!row.procedure.service) await tellOthers(ask, facts);
   await leaveBench(scope, row.loopId);
   await pushNotice(scope, account.workshopId, { kind: 'benches' });
   await pushNotice(scope, account.workshopId, { kind: 'dates' });

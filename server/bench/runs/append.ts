@@ -1,7 +1,7 @@
 import { tellBench } from '../commands/commands.js';
 import { aheadOf } from './practised.js';
 import { and, eq } from 'drizzle-orm';
-import type { Refusal } from '../../../core/bench/runs/entry.js';
+import { refusal, type Refusal } from '../../../core/bench/runs/entry.js';
 import type { RunEvent, RunEventInput } from '../../../core/bench/runs/log.js';
 import type { Procedure } from '../../../core/bench/runs/procedure.js';
 import { refuseEntry } from '../../../core/bench/runs/rules.js';
@@ -55,11 +55,13 @@ export async function tryAppend(writer: Writer, runId: string, input: RunEventIn
   const known = fold.find(input.id);
   if (known) return { event: known, now: now.toISOString() };
   if (row.state === 'abandoned') throw new DomainError('refused', 'This run was abandoned; start a new one.');
+  if (input.body.type === 'waits' || input.body.type === 'resumed')
+    return { refusal: refusal('unsafe', { why: 'wait-elsewhere' }), procedure };
   if (input.body.type === 'signed-off')
     throw new DomainError('refused', 'Sign off with its own request, so that record and dates are made with it.');
   const body = coolant ?? input.body;
-  const refusal = refuseEntry(procedure, fold.state, fold.events, body, now.getTime());
-  if (refusal) return { refusal, procedure };
+  const refused = refuseEntry(procedure, fold.state, fold.events, body, now.getTime());
+  if (refused) return { refusal: refused, procedure };
   const booking = row.jobId === null ? null : bookingOf(input.id, body, fold);
   const pumpWasOn = fold.state.pump?.on === true;
   const event = await insertEvent(writer, {
@@ -85,8 +87,8 @@ export async function append(writer: Writer, runId: string, input: RunEventInput
   return done;
 }
 
-export const refusedBy = (procedure: Procedure, refusal: Refusal): DomainError =>
-  new DomainError('refused', asSentence(refusalWords(procedure, refusal)), { reason: refusal.code });
+export const refusedBy = (procedure: Procedure, refused: Refusal): DomainError =>
+  new DomainError('refused', asSentence(refusalWords(procedure, refused)), { reason: refused.code });
 
 /** Names as the store has them, whatever the device sent: the record must be readable without the store. */
 async function coolantNames(scope: Scope, productId: string, lotId: string | null): Promise<{ productName: string; lot: string | null }> {

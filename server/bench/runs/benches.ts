@@ -131,6 +131,7 @@ async function activeRuns({ scope, clock }: Ask) {
       id: row.run.id,
       benchId: row.run.benchId,
       practice: row.run.jobId === null,
+      waits: row.run.waits,
       aheadMs,
       systemId: row.systemId,
       systemName: row.systemName,

@@ -61,7 +61,7 @@ export function demandJoints(file: LoopFile, joints: readonly string[]): void {
 }
 
 /** A bench holds one machine; two loops of the same machine may be worked on there at once. */
-async function claimBench(scope: Scope, benchId: string, systemId: string): Promise<void> {
+export async function claimBench(scope: Scope, benchId: string, systemId: string): Promise<void> {
   const [place] = await scope.select().from(bench).where(eq(bench.id, benchId)).for('update');
   if (!place) throw notFound('bench');
   const [other] = await scope
@@ -111,18 +111,27 @@ export const retireSystem = (scope: Scope, systemId: string) =>
     .set({ state: 'retired', version: sql`${system.version} + 1` })
     .where(eq(system.id, systemId));
 
-/** The machine leaves the bench once none of its loops is being worked on. It was in service if it ever had a signed-off run. */
+/** id of the machine that a loop belongs to */
+export async function machineOf(scope: Scope, loopId: string): Promise<string> {
+  const [own] = await scope.select({ systemId: loop.systemId }).from(loop).where(eq(loop.id, loopId));
+  if (!own) throw notFound('loop');
+  return own.systemId;
+}
+
+/** The machine leaves the bench once none of its loops is being worked on there. It was in service if it ever had a signed-off run. */
 export async function leaveBench(scope: Scope, loopId: string): Promise<void> {
   const [own] = await scope.select({ system }).from(loop).innerJoin(system, eq(system.id, loop.systemId)).where(eq(loop.id, loopId));
   if (!own) return;
   const runs = await scope
-    .select({ state: run.state, serviced: sql<boolean>`${run.procedure} ? 'service'` })
+    .select({ state: run.state, waits: run.waits, serviced: sql<boolean>`${run.procedure} ? 'service'` })
     .from(run)
     .innerJoin(loop, eq(loop.id, run.loopId))
     .where(and(eq(loop.systemId, own.system.id), isReal));
-  if (runs.some(({ state }) => state === 'active')) return;
+  const open = runs.filter(({ state }) => state === 'active');
+  if (open.some(({ waits }) => waits === null)) return;
   // a machine that came in for service was in use, whoever commissioned it
-  const state = runs.some((each) => each.state === 'signed-off' || each.serviced) ? 'in-service' : 'planned';
+  const idle = runs.some((each) => each.state === 'signed-off' || each.serviced) ? 'in-service' : 'planned';
+  const state = open.length > 0 ? 'waiting' : idle;
   await scope
     .update(system)
     .set({ state, version: sql`${system.version} + 1` })

@@ -20,7 +20,7 @@ import type { Ask } from '../../base/http/context.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { fill } from '../../base/database/tables/runs.js';
 import { endFitted, keepFitted } from '../../workshop/lots/lots.js';
-import { suspectedIn, type Mate } from '../../workshop/lots/mates.js';
+import { tellOthers } from './tell.js';
 import { keptPart } from '../../base/database/tables/store.js';
 import { finding } from '../../base/database/tables/machines.js';
 import { serviceJob } from '../../base/database/tables/jobs.js';
@@ -61,8 +61,7 @@ export async function closeService(ask: Ask, facts: DateFacts) {
     on: closing.filledOn,
     at: ask.clock.now(),
   });
-  await openTemporaryFixes(closing);
-  const mates = await flagLot(closing);
+  const mates = await tellOthers(ask, facts);
   // what was mostly put back is no new fill: its date stays
   if (dates.serviceDueOn !== null || facts.state.pours.length === 0) await answerDue(closing);
   return { ...dates, mates };
@@ -195,52 +194,6 @@ async function keepParts({ ask, jobId, state, service, systemId, filledOn }: Clo
       createdAt: ask.clock.now(),
     })),
   );
-}
-
-/** A temporary fix opens its own follow-up: what is awaited, by when, and how the machine may be used until then. */
-async function openTemporaryFixes({ ask, row, state, systemId }: Closing): Promise<void> {
-  for (const { what, awaits, until, limits } of state.service.temporaryFixes)
-    await openFollowUp(ask.scope, {
-      workshopId: ask.account.workshopId,
-      systemId,
-      loopId: row.loopId,
-      dueOn: until,
-      reason: { why: 'temporary', what, awaits, limits },
-      at: ask.clock.now(),
-    });
-}
-
-/** days in which the other machines of a suspected lot are looked at */
-const MATES_DAYS = 14;
-
-/** Other machines that hold the suspected lot now: each gets a finding and a day on which somebody looks. */
-async function flagLot({ ask, jobId, state, systemId }: Closing): Promise<readonly Mate[]> {
-  const { cause } = state.service;
-  if (!cause) return [];
-  const { scope, account, today, clock } = ask;
-  const { what, mates } = await suspectedIn(scope, { jobId, systemId, suspect: cause.suspect, item: cause.item });
-  const isCoolant = cause.suspect === 'coolant-lot';
-  for (const mate of mates) {
-    const lot = { what: what ?? '', cause: cause.cause };
-    await scope.insert(finding).values({
-      workshopId: account.workshopId,
-      systemId: mate.systemId,
-      jobId: null,
-      fact: { why: 'same-lot', ...lot },
-      text: findingWords({ why: 'same-lot', ...lot }),
-      severity: 'watch',
-      foundAt: clock.now(),
-    });
-    await openFollowUp(scope, {
-      workshopId: account.workshopId,
-      systemId: mate.systemId,
-      loopId: mate.loopId,
-      dueOn: addDays(today, MATES_DAYS),
-      reason: { why: 'same-lot', isCoolant, ...lot },
-      at: clock.now(),
-    });
-  }
-  return mates;
 }
 
 /** A part that was awaited is in: follow-ups that this very job answers are closed by the desk; a due service closes itself. */

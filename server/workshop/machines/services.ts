@@ -1,3 +1,4 @@
+import { isInRun } from '../../../core/workshop/machines/attention.js';
 import { and, desc, eq, gt } from 'drizzle-orm';
 import { refuse } from '../../../core/base/checking/input.js';
 import { type ServiceInput } from '../../../core/workshop/machines/schema.js';
@@ -21,7 +22,7 @@ async function revisionServiced({ scope, today, request }: Ask, input: ServiceIn
     .from(loop)
     .where(and(eq(loop.id, input.loopId), eq(loop.systemId, systemId)));
   if (!ownLoop) throw notFound('loop');
-  if (own.state === 'on-bench') throw new DomainError('refused', 'The machine stands on a bench; finish its run first.');
+  if (isInRun(own.state)) throw new DomainError('refused', 'A run is in progress on this machine; finish it first.');
   if (own.state === 'planned') throw new DomainError('refused', 'This loop was never filled; commission it first.');
   if (input.doneOn > today) refuse('doneOn', `cannot lie in the future; today is ${today} (got ${input.doneOn})`);
   const [revision] = await scope

@@ -2,7 +2,7 @@ import { insideOf } from '../../machine/loops/inside.js';
 import type { SystemLine } from '../../../core/workshop/machines/answers.js';
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
 import { escalationOf } from '../../../core/workshop/due-dates/escalation.js';
-import { attentionOf, compareAttention } from '../../../core/workshop/machines/attention.js';
+import { attentionOf, compareAttention, isInRun } from '../../../core/workshop/machines/attention.js';
 import type { SystemEdit, SystemInput } from '../../../core/workshop/machines/schema.js';
 import { fill, isReal, run } from '../../base/database/tables/runs.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
@@ -138,12 +138,10 @@ export async function editSystem(ask: Ask, input: SystemEdit) {
   const [now] = await scope.select().from(system).where(eq(system.id, id));
   if (!now) throw notFound('system');
   if (now.version !== version) throw stale('system', input, { ...now, policy: await ownPolicy(scope, { systemId: id }) });
-  if (values.state !== now.state && (values.state === 'on-bench' || now.state === 'on-bench')) {
+  if (values.state !== now.state && (isInRun(values.state) || isInRun(now.state))) {
     throw new DomainError(
       'refused',
-      now.state === 'on-bench'
-        ? 'The machine stands on a bench; finish its run first.'
-        : 'A machine comes onto the bench by starting a run.',
+      isInRun(now.state) ? 'A run is in progress on this machine; finish it first.' : 'A machine comes onto the bench by starting a run.',
     );
   }
   const [after] = await scope

@@ -2,7 +2,7 @@ import { conflictWords } from '../../../core/edge/words/plan.js';
 import { asc, eq, inArray, isNotNull, and, desc, sql } from 'drizzle-orm';
 import { planConflicts } from '../../../core/workshop/planning/planConflicts.js';
 import { learnDuration, type FinishedRun } from '../../../core/workshop/planning/jobSteps.js';
-import { buildProblem, type BoardJob, type WorkshopBoard } from '../../../core/workshop/planning/workshopPlan.js';
+import { buildProblem, type BoardJob, type WaitingRun, type WorkshopBoard } from '../../../core/workshop/planning/workshopPlan.js';
 import type {
   AbsenceInput,
   BoardInput,
@@ -64,6 +64,7 @@ export async function readBoard(ask: Ask): Promise<WorkshopBoard> {
       .orderBy(asc(absence.fromDay)),
     jobs: await boardJobs(ask),
     slots: slots.map(({ jobId, benchId, steps, confirmed, version }) => ({ jobId, benchId, steps, confirmed, version })),
+    waiting: await waitingRuns(ask),
     running: running.map(({ runId, benchId, jobId, systemName }) => {
       const plannedMs = slots.find((each) => each.jobId === jobId)?.endsAt.getTime() ?? 0;
       const isGuess = plannedMs <= now.getTime();
@@ -71,6 +72,19 @@ export async function readBoard(ask: Ask): Promise<WorkshopBoard> {
       return { runId, benchId: benchId as string, systemName, until: new Date(untilMs).toISOString(), isGuess };
     }),
   };
+}
+
+/** The day somebody looks again, soonest first. */
+async function waitingRuns({ scope }: Ask): Promise<WaitingRun[]> {
+  const rows = await scope
+    .select({ runId: run.id, systemName: system.name, ownerName: owner.name, waits: run.waits })
+    .from(run)
+    .innerJoin(loop, eq(loop.id, run.loopId))
+    .innerJoin(system, eq(system.id, loop.systemId))
+    .innerJoin(owner, eq(owner.id, system.ownerId))
+    .where(isNotNull(run.waits))
+    .orderBy(sql`${run.waits} ->> 'until'`);
+  return rows.flatMap(({ waits, ...row }) => (waits ? [{ ...row, waits }] : []));
 }
 
 async function boardJobs({ scope, account }: Ask): Promise<BoardJob[]> {

@@ -28,11 +28,16 @@ onMounted(async () => {
 });
 
 const names = computed(
-  () => new Map([...(props.procedure.facts?.parts ?? []), ...(props.procedure.facts?.joints ?? [])].map(({ id, name }) => [id, name])),
+  () =>
+    new Map([
+      ...[...(props.procedure.facts?.parts ?? []), ...(props.procedure.facts?.joints ?? [])].map(({ id, name }) => [id, name] as const),
+      ...(props.procedure.facts?.ports ?? []).map(({ name, label }) => [name, label] as const),
+    ]),
 );
 const nameOf = (id: string): string => names.value.get(id) ?? id;
 const doubts = computed(() => props.state.doubts.filter(({ answer }) => !answer?.tight));
 const leaks = computed(() => props.state.leaks.filter(({ retested }) => !retested?.dry));
+const seals = computed(() => props.state.borrowedSeals.filter(({ fitted }) => fitted === null));
 const spills = computed(() => props.state.spills.filter(({ onElectronics }) => onElectronics));
 const ranked = (leak: Leak) => {
   const kind = props.file.components.find(({ id }) => id === leak.where)?.kind ?? null;
@@ -53,11 +58,23 @@ function mend(leak: Leak): void {
 </script>
 
 <template>
-  <section v-if="doubts.length + leaks.length + spills.length" class="trouble" aria-label="Open troubles">
+  <section v-if="doubts.length + leaks.length + spills.length + seals.length" class="trouble" aria-label="Open troubles">
     <article v-for="doubt in doubts" :key="doubt.eventId">
       <h3>{{ nameOf(doubt.part) }} felt wrong</h3>
       <p>“{{ doubt.text }}”. Test it alone, with air, before any liquid.</p>
       <PartTestForm v-if="!locked" :procedure="procedure" :part="doubt.part" @send="emit('send', $event)" />
+    </article>
+    <article v-for="seal in seals" :key="seal.eventId">
+      <h3>No seal at {{ nameOf(seal.from) }}</h3>
+      <p>Its seal went to: {{ seal.text }}. No air, no liquid and no pump before it has one again.</p>
+      <div v-if="!locked" class="mend">
+        <v-text-field v-model="fixes[seal.eventId]" label="Which seal went in" hide-details density="comfortable" />
+        <v-btn
+          size="large"
+          @click="emit('send', { type: 'seal-fitted', borrowed: seal.eventId, text: fixes[seal.eventId]?.trim() || 'a new one' })"
+          >Sealed again</v-btn
+        >
+      </div>
     </article>
     <article v-for="leak in leaks" :key="leak.eventId">
       <h3>Leak at {{ nameOf(leak.where) }}</h3>

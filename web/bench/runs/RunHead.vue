@@ -4,8 +4,8 @@ import KeyCap from '../../base/keys/KeyCap.vue';
 import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
 
 /** Whose machine it is, on which bench, and what can be said at any time. */
-defineProps<{ answer: RunAnswer }>();
-const emit = defineEmits<{ note: []; trouble: []; leave: []; rescope: [] }>();
+defineProps<{ answer: RunAnswer; waits: boolean }>();
+const emit = defineEmits<{ note: []; trouble: []; leave: []; rescope: []; wait: []; stays: [] }>();
 </script>
 
 <template>
@@ -27,10 +27,17 @@ const emit = defineEmits<{ note: []; trouble: []; leave: []; rescope: [] }>();
         <v-btn v-if="answer.run.state === 'active' && answer.run.procedure.facts" variant="outlined" size="large" @click="emit('trouble')"
           >Something is wrong <KeyCap action="trouble"
         /></v-btn>
-        <v-btn v-if="answer.run.state === 'active' && answer.run.procedure.service" variant="text" size="large" @click="emit('rescope')"
-          >Change scope</v-btn
-        >
-        <v-btn v-if="answer.run.state === 'active'" variant="text" size="large" @click="emit('leave')">Off the bench</v-btn>
+        <v-menu v-if="answer.run.state === 'active'" location="bottom end">
+          <template #activator="{ props: more }">
+            <v-btn v-bind="more" variant="text" size="large">More</v-btn>
+          </template>
+          <v-list>
+            <v-list-item v-if="!answer.practice && !waits" @click="emit('wait')">Let it wait, off the bench</v-list-item>
+            <v-list-item v-if="!waits" @click="emit('stays')">Something stays open</v-list-item>
+            <v-list-item v-if="answer.run.procedure.service" @click="emit('rescope')">Change scope</v-list-item>
+            <v-list-item @click="emit('leave')">Off the bench without a record</v-list-item>
+          </v-list>
+        </v-menu>
       </div>
     </header>
     <p v-if="answer.practice?.debrief" class="closed">This practice is over. Its debrief stands below; its log stays.</p>

@@ -4,6 +4,7 @@ import { fillTotal } from '@core/bench/runs/contents.js';
 import { judgeBleeding, judgeDryTest } from '@core/bench/runs/criteria.js';
 import { serviceReport } from '@core/edge/records/serviceReport.js';
 import { computed, ref } from 'vue';
+import LeftOpenList from '../left-open/LeftOpenList.vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { pouredMl, type RunState } from '@core/bench/runs/state.js';
 import { balanceFill } from '@core/physics/filling/fillPlan.js';
@@ -28,7 +29,6 @@ const lines = computed(() => {
           ...(report.volumes.insideMl === null ? [] : [['Inside now', formatMl(Math.max(0, report.volumes.insideMl))]]),
           ...(report.comparison ? [['Before, after', report.comparison]] : []),
           ...report.looseEnds.map((each) => ['Loose end', each]),
-          ...report.temporary.map(({ what, until }) => ['Temporary', `${what}, by ${until}`]),
         ]
       : []),
     ['Planned fill', formatMlWithSd(planned.volumeMl, planned.sdMl)],
@@ -61,6 +61,10 @@ const deviations = computed(() =>
       <ul>
         <li v-for="each in deviations" :key="each">{{ each }}</li>
       </ul>
+    </div>
+    <div v-if="state.owed.length + state.service.temporaryFixes.length > 0">
+      <h3>Stays open, each with its own follow-up</h3>
+      <LeftOpenList :state="state" />
     </div>
     <v-textarea v-model="remark" label="Closing remark" placeholder="quiet setting kept; owner shown the level mark" />
     <p class="quiet">

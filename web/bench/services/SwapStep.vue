@@ -10,7 +10,8 @@ import { gradeItem } from '@core/bench/inspection/grade.js';
 import { get } from '../../base/http/api.js';
 import ChoiceRow from '../../base/look/ChoiceRow.vue';
 import NumberField from '../../base/units/NumberField.vue';
-import TemporaryFix from './TemporaryFix.vue';
+import LeftOpenDialog from '../left-open/LeftOpenDialog.vue';
+import LeftOpenList from '../left-open/LeftOpenList.vue';
 
 /** What goes out, what goes in, what it takes from the shelf. */
 const props = defineProps<{ procedure: Procedure; state: RunState; step: string; locked: boolean }>();
@@ -51,6 +52,7 @@ const wanted = computed(() =>
     return graded.grade === 'replace' || graded.renewSeal ? [{ item, graded, done }] : [];
   }),
 );
+const leaving = ref(false);
 const item = ref<string | null>(props.procedure.service?.takeOut?.part ?? null);
 const action = ref<SwapAction | null>('replaced');
 const text = ref('');
@@ -141,7 +143,11 @@ const done = computed(() => [
       <v-btn type="submit" size="large" variant="outlined" :disabled="usedId === null">Used</v-btn>
     </form>
     <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
-    <TemporaryFix v-if="mends && !locked" :state="state" @send="emit('send', $event)" />
+    <template v-if="mends && !locked">
+      <LeftOpenList :state="state" />
+      <v-btn variant="outlined" size="large" @click="leaving = true">This fix is temporary</v-btn>
+      <LeftOpenDialog v-model="leaving" :procedure="procedure" @send="emit('send', $event)" />
+    </template>
     <ul v-if="done.length" class="plain-list done-list">
       <li v-for="each in done" :key="each.id">{{ each.words }}</li>
     </ul>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isInRun } from '@core/workshop/machines/attention.js';
 import type { Owner, SystemRow } from '@core/workshop/machines/answers.js';
 import { ref, watch } from 'vue';
 import { call } from '../../base/http/api.js';
@@ -94,7 +95,7 @@ const ownerLabels = { name: 'Owner', phone: 'Phone', email: 'E-mail', channel: '
             <v-checkbox
               v-model="retired"
               label="Retired: the loop is gone or the machine was given up"
-              :disabled="props.system.state === 'on-bench'"
+              :disabled="isInRun(props.system.state)"
             />
           </div>
         </div>

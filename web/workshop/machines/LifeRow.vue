@@ -27,7 +27,7 @@ const bar = computed(() => {
     ? { left: `${at}%`, right: `${100 - zero.value}%` }
     : { left: `${zero.value}%`, right: `${100 - at}%`, background: props.line.coolant?.colour ?? 'var(--ink-soft)' };
 });
-const loud = computed(() => ['overdue', 'put-off', 'on-bench'].includes(props.line.attention));
+const loud = computed(() => ['overdue', 'put-off', 'on-bench', 'waiting'].includes(props.line.attention));
 </script>
 
 <template>

@@ -50,6 +50,7 @@ const base: WorkshopBoard = {
   absences: [],
   jobs: [],
   slots: [],
+  waiting: [],
   running: [],
 };
 let board: WorkshopBoard;

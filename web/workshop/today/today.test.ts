@@ -17,6 +17,7 @@ afterEach(() => {
 
 const run = (more: Partial<BenchRun> = {}): BenchRun => ({
   id: 'r1',
+  waits: null,
   practice: false,
   aheadMs: 0,
   benchId: 'b1',

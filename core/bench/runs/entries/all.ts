@@ -19,14 +19,18 @@ import { level, type LevelEntry } from './level.js';
 import { lost, type LostEntry } from './lost.js';
 import { note, type NoteEntry } from './note.js';
 import { outflow, type OutflowEntry } from './outflow.js';
+import { owed, type OwedEntry } from './owed.js';
 import { partTest, type PartTestEntry } from './partTest.js';
 import { photo, type PhotoEntry } from './photo.js';
 import { port, type PortEntry } from './port.js';
 import { pour, type PourEntry } from './pour.js';
 import { pump, type PumpEntry } from './pump.js';
 import { rescoped, type RescopedEntry } from './rescoped.js';
+import { resumed, type ResumedEntry } from './resumed.js';
 import { returned, type ReturnedEntry } from './returned.js';
 import { rinse, type RinseEntry } from './rinse.js';
+import { sealBorrowed, type SealBorrowedEntry } from './sealBorrowed.js';
+import { sealFitted, type SealFittedEntry } from './sealFitted.js';
 import { signedOff, type SignedOffEntry } from './signedOff.js';
 import { soak, type SoakEntry } from './soak.js';
 import { spill, type SpillEntry } from './spill.js';
@@ -38,6 +42,7 @@ import { timerStarted, type TimerStartedEntry } from './timerStarted.js';
 import { timerStopped, type TimerStoppedEntry } from './timerStopped.js';
 import { turn, type TurnEntry } from './turn.js';
 import { used, type UsedEntry } from './used.js';
+import { waits, type WaitsEntry } from './waits.js';
 import { water, type WaterEntry } from './water.js';
 import { weighed, type WeighedEntry } from './weighed.js';
 import { withdrawn, type WithdrawnEntry } from './withdrawn.js';
@@ -64,14 +69,18 @@ export type RunEventBody =
   | LostEntry
   | NoteEntry
   | OutflowEntry
+  | OwedEntry
   | PartTestEntry
   | PhotoEntry
   | PortEntry
   | PourEntry
   | PumpEntry
   | RescopedEntry
+  | ResumedEntry
   | ReturnedEntry
   | RinseEntry
+  | SealBorrowedEntry
+  | SealFittedEntry
   | SignedOffEntry
   | SoakEntry
   | SpillEntry
@@ -83,6 +92,7 @@ export type RunEventBody =
   | TimerStoppedEntry
   | TurnEntry
   | UsedEntry
+  | WaitsEntry
   | WaterEntry
   | WeighedEntry
   | WithdrawnEntry;
@@ -111,14 +121,18 @@ export const ENTRIES: { readonly [T in RunEventType]: EntryDefinition<BodyOf<T>>
   lost,
   note,
   outflow,
+  owed,
   'part-test': partTest,
   photo,
   port,
   pour,
   pump,
   rescoped,
+  resumed,
   returned,
   rinse,
+  'seal-borrowed': sealBorrowed,
+  'seal-fitted': sealFitted,
   'signed-off': signedOff,
   soak,
   spill,
@@ -130,6 +144,7 @@ export const ENTRIES: { readonly [T in RunEventType]: EntryDefinition<BodyOf<T>>
   'timer-stopped': timerStopped,
   turn,
   used,
+  waits,
   water,
   weighed,
   withdrawn,

@@ -5,7 +5,7 @@ import { AIR_OUT } from '../checkIds.js';
 import { judgeDryTest } from '../criteria.js';
 import { isPumpedUp } from '../../../physics/leak-testing/decay.js';
 import { bySource, remark, stamp, type EntryDefinition } from '../entry.js';
-import { pressureAgainst } from '../locks.js';
+import { pressureAgainst, sealsAgainst } from '../locks.js';
 import { beginDryTest, type DryReading, type ReadingSource, type RunState } from '../state.js';
 import { source } from './fields.js';
 
@@ -41,6 +41,9 @@ export const dryReading: EntryDefinition<DryReadingEntry> = {
     state.dryReadings.push(reading);
   },
   // runs that began before their loop's facts were kept know the cap alone
-  locks: ({ gaugeKpa }, { procedure: { facts } }) => pressureAgainst(facts ?? { mostGaugeKpa: MOST_GAUGE_KPA, weakest: null }, gaugeKpa),
+  locks: ({ gaugeKpa }, { procedure: { facts }, state }) => [
+    ...pressureAgainst(facts ?? { mostGaugeKpa: MOST_GAUGE_KPA, weakest: null }, gaugeKpa),
+    ...(gaugeKpa > LET_OUT_KPA ? sealsAgainst(state) : []),
+  ],
   reads: ({ gaugeKpa, tempC, source: from }) => `Gauge ${formatKpa(gaugeKpa)} at ${tempC.toFixed(1)} °C${bySource(from)}`,
 };

@@ -11,3 +11,6 @@ export const source = Joi.string().valid('hand', 'instrument', 'simulated');
 export const override = Joi.object({ rule: key.required(), reason: reason.required() });
 export const levelMm = finite().min(-1000).max(1000).required();
 export const oneOf = (values: readonly string[]): Joi.StringSchema => Joi.string().valid(...values);
+
+/** Whether a calendar day is over, wherever on earth the workshop stands. */
+export const isPast = (dayText: string, nowMs: number): boolean => Date.parse(`${dayText}T23:59:59Z`) < nowMs;

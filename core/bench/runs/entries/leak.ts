@@ -16,6 +16,7 @@ export interface LeakEntry {
 export const leak: EntryDefinition<LeakEntry> = {
   schema: { at: key.required(), when: oneOf(LEAK_WHEN).required(), amount: oneOf(LEAK_AMOUNT).required(), text: note().required() },
   belongs: 'anytime',
+  whileWaiting: true,
   apply: (state, { at: where, when, amount, text }, made) =>
     void state.leaks.push({
       ...remark(made, text),

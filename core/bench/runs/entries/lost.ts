@@ -14,6 +14,7 @@ export interface LostEntry {
 export const lost: EntryDefinition<LostEntry> = {
   schema: { step, volumeMl: positiveMl().max(20_000).required(), text: sentence.required() },
   belongs: 'own-step',
+  whileWaiting: true,
   moves: (book, { volumeMl }) => book.lost(volumeMl),
   apply: ({ service }, { volumeMl }, { eventId, at }) => void service.flows.push({ eventId, at, way: 'lost', liquid: 'old', volumeMl }),
   refuse: onlyInService,

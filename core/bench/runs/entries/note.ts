@@ -11,6 +11,7 @@ export interface NoteEntry {
 export const note: EntryDefinition<NoteEntry> = {
   schema: { step, text: noteText().trim().min(1).disallow('').required() },
   belongs: 'own-step',
+  whileWaiting: true,
   ahead: true,
   apply: (state, entry, made) => state.steps.find(({ id }) => id === entry.step)?.notes.push(remark(made, entry.text)),
   reads: ({ text }) => `Note: ${text}`,

@@ -12,6 +12,7 @@ export interface PhotoEntry extends PhotoTaken {
 export const photo: EntryDefinition<PhotoEntry> = {
   schema: { step, photoId: id().required(), caption: note().max(200).required() },
   belongs: 'own-step',
+  whileWaiting: true,
   apply: ({ service }, { photoId, caption }, made) => void service.photos.push({ photoId, caption, ...made }),
   refuse: onlyInService,
   reads: ({ caption }) => `Photograph${caption ? `: ${caption}` : ''}`,

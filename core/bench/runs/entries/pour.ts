@@ -4,7 +4,7 @@ import { formatMl } from '../../../base/units/display.js';
 import { ownJugMl } from '../../../physics/contents/ledger.js';
 import { AGREES_WITHIN_SD, jugSdMl } from '../../../physics/measuring/errors.js';
 import { bySource, refusal, stamp, type EntryDefinition } from '../entry.js';
-import { doubtsAgainst, leaksAgainst } from '../locks.js';
+import { doubtsAgainst, leaksAgainst, sealsAgainst } from '../locks.js';
 import type { ReadingSource } from '../state.js';
 import { oneOf, source } from './fields.js';
 
@@ -31,7 +31,8 @@ export const pour: EntryDefinition<PourEntry> = {
     const jugMl = ownJugMl(state.service.flows);
     return volumeMl > jugMl + AGREES_WITHIN_SD * jugSdMl(jugMl) ? refusal('unsafe', { why: 'jug-holds-less', ml: volumeMl, jugMl }) : null;
   },
-  locks: (_entry, { procedure, state }) => (procedure.facts ? [...doubtsAgainst(state), ...leaksAgainst(state)] : []),
+  locks: (_entry, { procedure, state }) =>
+    procedure.facts ? [...sealsAgainst(state), ...doubtsAgainst(state), ...leaksAgainst(state)] : [],
   reads: ({ volumeMl, toMark, from, source: by }) =>
     `${from === 'own-jug' ? 'Put back' : 'Poured'} ${formatMl(volumeMl)}${from === 'own-jug' ? ' out of its own jug' : ''}${toMark ? ', up to the mark' : ''}${bySource(by)}`,
   // what a simulated bench pours is no liquid

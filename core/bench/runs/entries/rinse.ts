@@ -4,7 +4,7 @@ import { formatMl } from '../../../base/units/display.js';
 import { RINSE_LIQUIDS, RINSE_WORDS } from '../../../machine/liquids/rinsing.js';
 import { RINSE_AS } from '../../../physics/contents/ledger.js';
 import type { EntryDefinition } from '../entry.js';
-import { leaksAgainst } from '../locks.js';
+import { leaksAgainst, sealsAgainst } from '../locks.js';
 import type { Rinsed } from '../state.js';
 import { oneOf, step } from './fields.js';
 import { onlyInService } from './service.js';
@@ -25,6 +25,9 @@ export const rinse: EntryDefinition<RinseEntry> = {
     service.flows.push({ eventId: made.eventId, at: made.at, way: 'in', liquid: RINSE_AS[liquid], volumeMl });
   },
   refuse: onlyInService,
-  locks: ({ liquid }, { procedure, state }) => (liquid !== 'cleaner' && procedure.facts ? leaksAgainst(state) : []),
+  locks: ({ liquid }, { procedure, state }) => [
+    ...sealsAgainst(state),
+    ...(liquid !== 'cleaner' && procedure.facts ? leaksAgainst(state) : []),
+  ],
   reads: ({ liquid, volumeMl }) => `In: ${formatMl(volumeMl)} of ${RINSE_WORDS[liquid]}`,
 };

@@ -11,6 +11,7 @@ export interface SpillEntry {
 export const spill: EntryDefinition<SpillEntry> = {
   schema: { onElectronics: Joi.boolean().required(), text: sentence.required() },
   belongs: 'anytime',
+  whileWaiting: true,
   apply: (state, { onElectronics, text }, made) => void state.spills.push({ ...remark(made, text), onElectronics, rinsedAt: null }),
   reads: ({ onElectronics, text }) => `Spill${onElectronics ? ' on electronics' : ''}: ${text}`,
 };

@@ -1,6 +1,7 @@
 import { readList, readObject } from '../../../../core/base/checking/stored.js';
 import type { BaselineReading } from '../../../../core/physics/diagnosis/reading.js';
 import type { TaughtVerdict } from '../../../../core/physics/learning/answers.js';
+import type { WaitsSince } from '../../../../core/workshop/jobs/waitFor.js';
 import type { LooseEnd } from '../../../../core/workshop/due-dates/facts.js';
 import { readStoredEntry } from '../../../../core/bench/runs/log.js';
 import type { ProcedureKind } from '../../../../core/bench/procedures/procedureKinds.js';
@@ -46,6 +47,8 @@ export const run = pgTable(
     /** the loop as it is being built; everything in the run refers to this revision */
     revisionId: uuid('revision_id').notNull(),
     benchId: uuid('bench_id'),
+    /** what it waits for, off its bench; null: it does not. The log holds it too: this is what lists ask for */
+    waits: stored('waits', readObject<WaitsSince>('what a run waits for')),
     procedure: stored('procedure', readProcedure).notNull(),
     state: text('state').$type<'active' | 'signed-off' | 'abandoned'>().notNull().default('active'),
     startedAt: instant('started_at').notNull(),
@@ -65,6 +68,7 @@ export const run = pgTable(
     }),
     foreignKey({ name: 'run_bench_fk', columns: [t.workshopId, t.benchId], foreignColumns: [bench.workshopId, bench.id] }),
     foreignKey({ name: 'run_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
+    check('run_waits_off_its_bench', sql`waits is null or (state = 'active' and bench_id is null and job_id is not null)`),
     check('run_state_known', sql`state in ('active', 'signed-off', 'abandoned')`),
     check('run_signed_off_has_instant', sql`(state = 'signed-off') = (signed_off_at is not null)`),
     index('run_active').on(t.workshopId, t.state),
