@@ -106,6 +106,7 @@ export async function booked(
   visitor: Visitor,
   { systemId, loopId }: { readonly systemId: string; readonly loopId: string },
   kind: JobKind,
+  more: object = {},
 ): Promise<{ id: string; version: number }> {
   const { body } = await visitor.post<{ id: string; version: number }>(`/systems/${systemId}/jobs`, {
     loopId,
@@ -115,6 +116,7 @@ export async function booked(
     estimate: { hours: 2, partsText: '', coolantMl: 0, priceText: '' },
     neededBy: null,
     note: '',
+    ...more,
   });
   return body;
 }

@@ -4,7 +4,7 @@ import type { SystemPage } from '@core/workshop/machines/answers.js';
 import { capital } from '@core/edge/words/say.js';
 import { computed, reactive, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
+import { JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { shortName } from '@core/machine/catalogue/names.js';
 import { hasRigidTube } from '@core/bench/inspection/items.js';
@@ -42,6 +42,9 @@ const chosen = ref(false);
 watch(page, (answer) => {
   const wanted = answer?.loops.find(({ id }) => id === route.query.loop);
   loopId.value = (wanted ?? answer?.loops[0])?.id ?? null;
+  const kind = JOB_KIND_KEYS.find((each) => each === route.query.kind);
+  if (kind) choose(kind);
+  if (typeof route.query.said === 'string' && !form.symptom) form.symptom = `The awaited part is in. Holds for now: ${route.query.said}`;
 });
 
 const advice = computed(() => (history.value ? adviceFor(form, history.value) : null));
@@ -63,6 +66,8 @@ function choose(kind: JobKind): void {
 }
 const loop = computed(() => page.value?.loops.find(({ id }) => id === loopId.value) ?? null);
 const parts = computed(() => (history.value?.file.components ?? []).map((part) => ({ value: part.id, title: shortName(part) })));
+/** the follow-up that this job is for */
+const answers = computed(() => (typeof route.query.answers === 'string' ? route.query.answers : null));
 const needsPart = computed(() => ['partial-drain', 'part-replacement'].includes(form.kind));
 
 async function book(): Promise<void> {
@@ -70,6 +75,7 @@ async function book(): Promise<void> {
     call<{ id: string }>('POST', `/systems/${props.id}/jobs`, {
       body: {
         loopId: loopId.value,
+        answers: answers.value,
         kind: form.kind,
         partId: needsPart.value ? form.partId : null,
         intake: intakeOf(form),

@@ -55,6 +55,10 @@ async function changed(text: string): Promise<void> {
 
 const activeRun = (loop: LoopOfSystem) => loop.runs.find(({ state }) => state === 'active');
 const several = computed(() => (page.value?.loops.length ?? 0) > 1);
+const waitingRunOf = (loopId: string): string | null =>
+  page.value?.system.state === 'waiting'
+    ? (page.value.loops.find(({ id }) => id === loopId)?.runs.find(({ state }) => state === 'active')?.id ?? null)
+    : null;
 const loopName = (loopId: string): string | null =>
   several.value ? (page.value?.loops.find(({ id }) => id === loopId)?.name ?? null) : null;
 const channelWords = { phone: 'likes a call', text: 'likes a text', email: 'likes an e-mail' };
@@ -187,6 +191,7 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
             :today="page.today"
             :big="index === 0"
             :loop-name="loopName(due.loopId)"
+            :waiting-run-id="waitingRunOf(due.loopId)"
             @changed="changed"
             @service="servicing = true"
           />

@@ -160,6 +160,8 @@ export interface TemporaryFix {
   /** day by which the final fix must be in */
   readonly until: string;
   readonly limits: readonly UseLimit[];
+  /** the job that the final fix is; missing: nobody said */
+  readonly then?: JobKind;
 }
 
 /** What stays to be done, and the day for it. */

@@ -72,7 +72,13 @@ export type DateReason =
   | { readonly why: 'put-off'; readonly until: string; readonly said: string; readonly first: DateReason }
   | { readonly why: 'overtaken'; readonly agreed: string; readonly first: DateReason }
   | { readonly why: 'early-look'; readonly because: readonly LooseEnd[] }
-  | { readonly why: 'temporary'; readonly what: string; readonly awaits: string; readonly limits: readonly UseLimit[] }
+  | {
+      readonly why: 'temporary';
+      readonly what: string;
+      readonly awaits: string;
+      readonly limits: readonly UseLimit[];
+      readonly then?: JobKind;
+    }
   | { readonly why: 'owed'; readonly kind: OwedKind; readonly what: string }
   | { readonly why: 'same-lot'; readonly what: string; readonly isCoolant: boolean; readonly cause: CauseKey };
 

@@ -42,6 +42,8 @@ export const MOST_WINDOWS = 6;
 
 export interface JobInput {
   readonly loopId: string;
+  /** the open follow-up that it is for; missing or null: the loop’s coolant service, where one is due */
+  readonly answers?: string | null;
   readonly kind: JobKind;
   /** component to be changed, where the job is about one */
   readonly partId: string | null;
@@ -108,9 +110,9 @@ const fields: Joi.SchemaMap = {
     .default([]),
   note: note().required(),
 };
-export const jobSchema = Joi.object({ ...fields, loopId: id().required() });
+export const jobSchema = Joi.object({ ...fields, loopId: id().required(), answers: id().allow(null) });
 export const jobEditSchema = Joi.object({ ...fields, version: rowVersion() });
-export type JobEdit = Omit<JobInput, 'loopId'> & { readonly version: number };
+export type JobEdit = Omit<JobInput, 'loopId' | 'answers'> & { readonly version: number };
 
 /** How an owner agreed. */
 export const CONSENT_WAYS = { phone: 'by phone', 'in-person': 'in person', text: 'by text', email: 'by e-mail' } as const;

@@ -98,8 +98,11 @@ export interface SystemPage {
   attention: Attention;
   loops: LoopOfSystem[];
   dues: (Due & {
+    systemId: string;
     loopId: string;
     estimated: boolean;
+    /** the job that is booked for it, or on a bench */
+    jobId: string | null;
     clocks: DueClock[];
     escalation: Escalation;
   })[];

@@ -63,7 +63,7 @@ export async function closeService(ask: Ask, facts: DateFacts) {
   });
   const mates = await tellOthers(ask, facts);
   // what was mostly put back is no new fill: its date stays
-  if (dates.serviceDueOn !== null || facts.state.pours.length === 0) await answerDue(closing);
+  await answerDue(closing, dates.serviceDueOn !== null || facts.state.pours.length === 0);
   return { ...dates, mates };
 }
 
@@ -196,13 +196,21 @@ async function keepParts({ ask, jobId, state, service, systemId, filledOn }: Clo
   );
 }
 
-/** A part that was awaited is in: follow-ups that this very job answers are closed by the desk; a due service closes itself. */
-async function answerDue({ ask, jobId, service }: Closing): Promise<void> {
+/** The follow-up that this very job was booked for is answered; so is a due service, once the loop was filled anew. */
+async function answerDue({ ask, jobId, service }: Closing, mayBeAnew: boolean): Promise<void> {
   const [own] = await ask.scope.select({ dueItemId: serviceJob.dueItemId }).from(serviceJob).where(eq(serviceJob.jobId, jobId));
-  if (!own || own.dueItemId === null || JOB_KINDS[service.kind].fill !== 'anew') return;
+  if (!own || own.dueItemId === null) return;
+  const [due] = await ask.scope.select({ kind: dueItem.kind }).from(dueItem).where(eq(dueItem.id, own.dueItemId));
+  const isFollowUp = due?.kind === 'follow-up';
+  if (!isFollowUp && (!mayBeAnew || JOB_KINDS[service.kind].fill !== 'anew')) return;
   await ask.scope
     .update(dueItem)
-    .set({ state: 'closed', outcome: { why: 'filled-anew' }, closedAt: ask.clock.now(), closedBy: ask.account.personId })
+    .set({
+      state: 'closed',
+      outcome: { why: isFollowUp ? 'in-service' : 'filled-anew' },
+      closedAt: ask.clock.now(),
+      closedBy: ask.account.personId,
+    })
     .where(and(eq(dueItem.id, own.dueItemId), eq(dueItem.state, 'open')));
 }
 

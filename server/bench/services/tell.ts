@@ -22,7 +22,10 @@ export interface Telling {
 export async function tellOthers(ask: Ask, telling: Telling): Promise<readonly Mate[]> {
   const { fixes, owed, cause } = untold(telling.state);
   const followUps = [
-    ...fixes.map(({ what, awaits, until, limits }) => ({ dueOn: until, reason: { why: 'temporary', what, awaits, limits } as const })),
+    ...fixes.map(({ what, awaits, until, limits, then }) => ({
+      dueOn: until,
+      reason: { why: 'temporary', what, awaits, limits, ...(then ? { then } : {}) } as const,
+    })),
     ...owed.map(({ kind, what, until }) => ({ dueOn: until, reason: { why: 'owed', kind, what } as const })),
   ];
   for (const followUp of followUps)

@@ -95,6 +95,29 @@ describe('a build that waits for a part', () => {
   });
 });
 
+describe('a follow-up whose part has come', () => {
+  it('is answered by the job that was booked for it', async () => {
+    const own = await commissioned(bench, desk, 'Capped branch', lot);
+    const first = await booked(desk, own, 'closed-loop');
+    await desk.post(`/jobs/${first.id}/consent`, { how: 'phone', words: 'yes', version: first.version });
+    const started = await desk.post<RunAnswer>(`/jobs/${first.id}/start`, { benchId: null, schools: { ...DEFAULT_SCHOOLS, leak: 'wet-only', wet: 'ten-minutes' } }); // prettier-ignore
+    const { run } = started.body;
+    const fix = { type: 'temporary-fix', what: 'a cap', awaits: 'a seal', until: dayIn(30), limits: ['do-not-move'], then: 'top-up' };
+    expect((await desk.entry(run.id, fix)).status).toBe(201);
+    await leadRun(bench, desk, run, lot);
+    const due = (await pageOf(own.systemId)).dues.find(({ kind }) => kind === 'follow-up');
+    expect(due).toMatchObject({ reason: { why: 'temporary', then: 'top-up' }, jobId: null });
+    const wrong = await booked(desk, own, 'top-up', { answers: randomUUID() });
+    expect(errorOf({ status: 400, body: wrong } as never).message).toContain('no open follow-up');
+    const job = await booked(desk, own, 'top-up', { answers: due?.id });
+    expect((await pageOf(own.systemId)).dues.find(({ id }) => id === due?.id)?.jobId).toBe(job.id);
+    await desk.post(`/jobs/${job.id}/consent`, { how: 'phone', words: 'yes', version: job.version });
+    const second = (await desk.post<RunAnswer>(`/jobs/${job.id}/start`, { benchId: null, schools: { ...DEFAULT_SCHOOLS, leak: 'wet-only', wet: 'ten-minutes' } })).body; // prettier-ignore
+    expect((await leadRun(bench, desk, second.run, lot)).status).toBe(201);
+    expect((await pageOf(own.systemId)).dues.map(({ id }) => id)).not.toContain(due?.id);
+  });
+});
+
 describe('a strip that waits overnight', () => {
   it('tells of its temporary fix and of the suspected lot at once, and not again at the sign-off', async () => {
     const bad = await lotOf(desk, 'W9', { coolantClass: 'clear' });

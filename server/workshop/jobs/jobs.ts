@@ -25,6 +25,25 @@ import { owner, job, system } from '../../base/database/tables/machines.js';
 import { consent, serviceJob } from '../../base/database/tables/jobs.js';
 
 /** Takes a machine in: a job is booked, with what the owner said and what was told to him. */
+/** The open date that a job answers: the follow-up it was booked for, else the loop's coolant service. */
+async function answeredBy(scope: Scope, { loopId, answers }: JobInput): Promise<string | null> {
+  const open = and(eq(dueItem.loopId, loopId), eq(dueItem.state, 'open'));
+  if (!answers) {
+    const [due] = await scope
+      .select({ id: dueItem.id })
+      .from(dueItem)
+      .where(and(open, eq(dueItem.kind, 'coolant-service')))
+      .limit(1);
+    return due?.id ?? null;
+  }
+  const [followUp] = await scope
+    .select({ id: dueItem.id })
+    .from(dueItem)
+    .where(and(open, eq(dueItem.kind, 'follow-up'), eq(dueItem.id, answers)));
+  if (!followUp) refuse('answers', 'is no open follow-up of this loop');
+  return followUp.id;
+}
+
 export async function bookJob(ask: Ask, input: JobInput) {
   const { scope, account, clock } = ask;
   const systemId = idFrom(ask.request, 'id', 'system');
@@ -37,11 +56,7 @@ export async function bookJob(ask: Ask, input: JobInput) {
   if (own.system.state === 'retired') throw new DomainError('refused', 'This system is retired; bring it back into service first.');
   if (own.system.state === 'planned') throw new DomainError('refused', 'This loop was never filled; commission it first.');
   await demandPart(scope, input.loopId, input.partId);
-  const [due] = await scope
-    .select({ id: dueItem.id })
-    .from(dueItem)
-    .where(and(eq(dueItem.loopId, input.loopId), eq(dueItem.state, 'open'), eq(dueItem.kind, 'coolant-service')))
-    .limit(1);
+  const dueItemId = await answeredBy(scope, input);
   const at = clock.now();
   const [made] = await scope
     .insert(job)
@@ -67,7 +82,7 @@ export async function bookJob(ask: Ask, input: JobInput) {
     partsOn: input.partsOn,
     dropOffOn: input.dropOffOn,
     windows: [...input.windows],
-    dueItemId: due?.id ?? null,
+    dueItemId,
     createdAt: at,
   });
   return readJob(ask, jobId);

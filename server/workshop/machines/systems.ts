@@ -1,6 +1,6 @@
 import { insideOf } from '../../machine/loops/inside.js';
 import type { SystemLine } from '../../../core/workshop/machines/answers.js';
-import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, getTableColumns, inArray, sql } from 'drizzle-orm';
 import { escalationOf } from '../../../core/workshop/due-dates/escalation.js';
 import { attentionOf, compareAttention, isInRun } from '../../../core/workshop/machines/attention.js';
 import type { SystemEdit, SystemInput } from '../../../core/workshop/machines/schema.js';
@@ -183,7 +183,11 @@ export async function readSystem(ask: Ask) {
           .where(inArray(loopRevision.loopId, loopIds))
           .orderBy(loopRevision.loopId, desc(loopRevision.number));
   const dues = await scope
-    .select()
+    .select({
+      ...getTableColumns(dueItem),
+      jobId: sql<string | null>`(select job.id from service_job join job on job.id = service_job.job_id
+        where service_job.due_item_id = due_item.id and job.state in ('booked', 'waiting', 'active') limit 1)`,
+    })
     .from(dueItem)
     .where(and(eq(dueItem.systemId, id), eq(dueItem.state, 'open')))
     .orderBy(asc(dueItem.dueOn));

@@ -2,6 +2,7 @@
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { USE_LIMIT_KEYS, type UseLimit } from '@core/workshop/due-dates/facts.js';
+import { JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
 import { OWED, OWED_KEYS, type OwedKind } from '@core/workshop/due-dates/owed.js';
 import { USE_LIMITS } from '@core/workshop/due-dates/useLimits.js';
 import { computed, reactive, ref, watch } from 'vue';
@@ -15,13 +16,15 @@ const emit = defineEmits<{ send: [body: RunEventBody] }>();
 
 type Kind = 'fix' | 'seal' | OwedKind;
 const kind = ref<Kind>('fix');
-const form = reactive<{ what: string; awaits: string; until: string; limits: UseLimit[]; from: string | null }>({
+const form = reactive<{ what: string; awaits: string; until: string; limits: UseLimit[]; from: string | null; then: JobKind }>({
   what: '',
   awaits: '',
   until: '',
   limits: [],
   from: null,
+  then: 'leak-repair',
 });
+const jobs = JOB_KIND_KEYS.map((value) => ({ value, title: JOB_KINDS[value].label }));
 const problem = ref<string | null>(null);
 watch(open, (now) => {
   if (!now) return;
@@ -65,7 +68,8 @@ function write(): void {
   const what = form.what.trim();
   const { until } = form;
   if (kind.value === 'seal') emit('send', { type: 'seal-borrowed', from: form.from ?? '', text: what });
-  else if (kind.value === 'fix') emit('send', { type: 'temporary-fix', what, awaits: form.awaits.trim(), until, limits: [...form.limits] });
+  else if (kind.value === 'fix')
+    emit('send', { type: 'temporary-fix', what, awaits: form.awaits.trim(), until, limits: [...form.limits], then: form.then });
   else emit('send', { type: 'owed', kind: kind.value, what, until });
   open.value = false;
 }
@@ -86,6 +90,7 @@ function write(): void {
       />
       <v-text-field v-model="form.until" type="date" :label="kind === 'fix' ? 'Final fix by' : 'By'" hide-details />
     </div>
+    <v-select v-if="kind === 'fix'" v-model="form.then" :items="jobs" label="The final fix is then a job of its own" hide-details />
     <fieldset v-if="kind === 'fix'">
       <legend>Until then the owner</legend>
       <label v-for="limit in USE_LIMIT_KEYS" :key="limit"

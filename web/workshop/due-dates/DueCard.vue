@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { SystemPage } from '@core/workshop/machines/answers.js';
 import { capital } from '@core/edge/words/say.js';
-import { ref } from 'vue';
+import { firstReason } from '@core/workshop/due-dates/facts.js';
+import { computed, ref } from 'vue';
 import { escalationWords, reasonWords } from '@core/edge/words/dates.js';
 import { sayDue } from '@core/workshop/machines/attention.js';
 import { useDates } from '../../base/units/dates.js';
@@ -12,7 +13,13 @@ import PostponeDialog from './PostponeDialog.vue';
 import SettlingDialog from './SettlingDialog.vue';
 
 /** One clock of a loop: when, why, and what can be done about it. */
-const props = defineProps<{ due: SystemPage['dues'][number]; today: string; big: boolean; loopName: string | null }>();
+const props = defineProps<{
+  due: SystemPage['dues'][number];
+  today: string;
+  big: boolean;
+  loopName: string | null;
+  waitingRunId?: string | null;
+}>();
 const emit = defineEmits<{ changed: [text: string]; service: [] }>();
 const dates = useDates();
 const postponing = ref(false);
@@ -31,6 +38,13 @@ async function followed(note: string): Promise<void> {
     notices.say(wordsOf(error));
   }
 }
+/** an awaited part that is in opens the job that it is for */
+const awaited = computed(() => {
+  const first = firstReason(props.due.reason);
+  if (props.due.kind !== 'follow-up' || first.why !== 'temporary' || props.due.jobId) return null;
+  const kind = first.then ?? 'leak-repair';
+  return `/systems/${props.due.systemId}/jobs/new?loop=${props.due.loopId}&answers=${props.due.id}&kind=${kind}&said=${encodeURIComponent(first.what)}`;
+});
 const names = { 'coolant-service': 'Coolant service', 'settling-check': 'Settling check', 'follow-up': 'Follow-up', 'dust-clean': 'Dust' };
 </script>
 
@@ -50,7 +64,15 @@ const names = { 'coolant-service': 'Coolant service', 'settling-check': 'Settlin
       <li v-for="clock in due.clocks.slice(1)" :key="clock.kind">later: {{ dates.day(clock.dueOn) }}, {{ reasonWords(clock.reason) }}</li>
     </ul>
     <div class="row mt-3 no-print">
-      <v-btn v-if="due.kind === 'follow-up' || due.kind === 'dust-clean'" @click="following = true">It is done</v-btn>
+      <v-btn v-if="waitingRunId && due.kind === 'follow-up'" :to="`/runs/${waitingRunId}`">To the run that waits</v-btn>
+      <v-btn v-else-if="awaited" :to="awaited">It has come: book the fix</v-btn>
+      <v-btn v-else-if="due.jobId && due.kind === 'follow-up'" variant="outlined" :to="`/jobs/${due.jobId}`">To its job</v-btn>
+      <v-btn
+        v-if="due.kind === 'follow-up' || due.kind === 'dust-clean'"
+        :variant="awaited || waitingRunId ? 'outlined' : undefined"
+        @click="following = true"
+        >It is done</v-btn
+      >
       <v-btn v-if="due.kind === 'settling-check'" @click="settling = true">Read the level</v-btn>
       <v-btn v-if="due.kind === 'coolant-service'" @click="emit('service')">Record the service</v-btn>
       <v-btn v-if="due.kind === 'coolant-service' || due.kind === 'dust-clean'" variant="outlined" @click="postponing = true"

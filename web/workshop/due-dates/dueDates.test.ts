@@ -15,7 +15,9 @@ const due = (more: object = {}) => ({
   reason: { why: 'policy' as const, scope: 'workshop' as const, policy: 'six-months' as const },
   postponed: 0,
   version: 4,
+  systemId: 's',
   loopId: 'l',
+  jobId: null,
   estimated: false,
   clocks: [],
   escalation: { level: 0 as const, times: 0, pastDays: 0 },
@@ -52,6 +54,27 @@ async function opened(component: Parameters<typeof mountScreen>[0], props: objec
   await settle();
   return screen;
 }
+
+describe('a follow-up that waits for a part', () => {
+  const fix = { why: 'temporary' as const, what: 'a cap on the branch', awaits: 'the seal', limits: [], then: 'partial-drain' as const };
+  const linksOf = (more: object, props: object = {}): (string | undefined)[] =>
+    mountScreen(DueCard, {
+      props: { due: due({ kind: 'follow-up', reason: fix, ...more }), today: '2026-08-29', big: false, loopName: null, ...props },
+    })
+      .findAll('a')
+      .map((each) => each.attributes('href'));
+
+  it('opens the job that it is for once the part has come, and leads to it once it is booked', () => {
+    expect(linksOf({})).toEqual([
+      expect.stringMatching(/^\/systems\/s\/jobs\/new\?loop=l&answers=d1&kind=partial-drain&said=a(%20|\+)cap/),
+    ]);
+    expect(linksOf({ jobId: 'j7' })).toEqual(['/jobs/j7']);
+  });
+
+  it('leads to the run that waits with it', () => {
+    expect(linksOf({}, { waitingRunId: 'r4' })).toEqual(['/runs/r4']);
+  });
+});
 
 describe('a date on the page of a system', () => {
   it('says when, why, and which other clocks run', () => {

@@ -1,5 +1,6 @@
 import Joi from 'joi';
 import { day } from '../../../base/checking/fields.js';
+import { JOB_KIND_KEYS } from '../../../workshop/jobs/kinds.js';
 import { USE_LIMIT_KEYS } from '../../../workshop/due-dates/facts.js';
 import { USE_LIMITS } from '../../../workshop/due-dates/useLimits.js';
 import { refusal, type EntryDefinition } from '../entry.js';
@@ -24,9 +25,11 @@ export const temporaryFix: EntryDefinition<TemporaryFixEntry> = {
       .unique()
       .required()
       .messages({ 'array.min': 'a temporary fix comes with at least one limit of use' }),
+    then: oneOf(JOB_KIND_KEYS),
   },
   belongs: 'anytime',
-  apply: ({ service }, { what, awaits, until, limits }, made) => void service.temporaryFixes.push({ what, awaits, until, limits, ...made }),
+  apply: ({ service }, { what, awaits, until, limits, then }, made) =>
+    void service.temporaryFixes.push({ what, awaits, until, limits, ...(then ? { then } : {}), ...made }),
   refuse: ({ until }, { nowMs }) => (isPast(until, nowMs) ? refusal('unsafe', { why: 'fix-day-past' }) : null),
   reads: ({ what, awaits, until, limits }) =>
     `Temporary: ${what}, until ${awaits}, by ${until} at the latest; ${limits.map((limit) => USE_LIMITS[limit]).join(', ')}`,
