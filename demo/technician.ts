@@ -1,3 +1,4 @@
+import { sistersOf } from '../core/bench/leak-finding/causes.js';
 import type { BaselineReading } from '../core/physics/diagnosis/reading.js';
 import type { RunEvent } from '../core/bench/runs/log.js';
 import type { RunEventBody } from '../core/bench/runs/entries/all.js';
@@ -111,7 +112,10 @@ function retest(events: readonly RunEvent[], say: Act['say']): void {
 /** The leak is mended, whatever else is renewed; the fix that waits for a part says so. */
 function mend({ leak, temporary }: ServiceScript, events: readonly RunEvent[], say: Act['say']): void {
   const found = events.find(({ body }) => body.type === 'leak');
-  if (found && leak) say({ type: 'leak-mended', leak: found.id, cause: leak.cause, fix: leak.fix }, 900);
+  if (found && leak) {
+    say({ type: 'leak-mended', leak: found.id, cause: leak.cause, fix: leak.fix }, 900);
+    if (sistersOf(leak.cause)) say({ type: 'sisters-seen', leak: found.id, text: 'all sound' }, 240);
+  }
   if (temporary) say({ type: 'temporary-fix', step: 'mend', ...temporary });
 }
 

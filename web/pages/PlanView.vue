@@ -190,7 +190,7 @@ const lateDays = (minutes: number): string => (minutes <= 0 ? 'nothing late' : `
                 <span class="quiet"
                   ><strong v-if="each.waits.until <= board.today">Look again: </strong>{{ dates.day(each.waits.until) }} ({{
                     sayDue(each.waits.until, board.today)
-                  }}), then it needs a bench; lies {{ each.waits.lies }}</span
+                  }}), then it needs a bench; it lies: {{ each.waits.lies }}</span
                 >
               </li>
             </ul>
@@ -264,6 +264,9 @@ li {
 }
 li .quiet {
   display: block;
+}
+.waits {
+  margin-bottom: 22px;
 }
 .chosen {
   margin-top: 16px;

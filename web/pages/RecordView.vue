@@ -249,6 +249,17 @@ onScopeDispose(
           </li>
         </ul>
       </section>
+      <section v-if="record.exchanged?.length" class="mt-8">
+        <h2>Exchanged</h2>
+        <ul>
+          <li v-for="each in record.exchanged" :key="each">{{ each }}</li>
+        </ul>
+      </section>
+      <section v-if="record.photos?.length" class="mt-8 photos" aria-label="Photographs">
+        <a v-for="photo in record.photos" :key="photo.photoId" :href="`/api/photos/${photo.photoId}`"
+          ><img :src="`/api/photos/${photo.photoId}`" :alt="photo.caption || 'Photograph'"
+        /></a>
+      </section>
       <section v-if="record.waits?.length" class="mt-8">
         <h2>Waited, off the bench</h2>
         <ul>
@@ -290,6 +301,14 @@ onScopeDispose(
 </template>
 
 <style scoped>
+.photos {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 12px;
+}
+.photos img {
+  height: 150px;
+}
 header p {
   margin: 2px 0 0;
 }

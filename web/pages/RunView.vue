@@ -8,6 +8,7 @@ import { lacksOf } from '@core/bench/runs/criteria.js';
 import { computed, provide, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { timerFace } from '@core/bench/runs/state.js';
+import { isDrawnDown } from '@core/bench/runs/drawDown.js';
 import { waitingNow } from '@core/bench/runs/waiting.js';
 import BaselineStep from '../bench/baseline/BaselineStep.vue';
 import BleedStep from '../bench/air/BleedStep.vue';
@@ -18,11 +19,9 @@ import { useStanding } from '../bench/filling/useStanding.js';
 import TopUp from '../bench/filling/TopUp.vue';
 import { call } from '../base/http/api.js';
 import { useSubmit } from '../base/http/useSubmit.js';
-import TroubleDialog from '../bench/leak-finding/TroubleDialog.vue';
 import TroubleList from '../bench/leak-finding/TroubleList.vue';
 import PartTestStep from '../bench/leak-testing/PartTestStep.vue';
 import DryTestStep from '../bench/leak-testing/DryTestStep.vue';
-import RescopeDialog from '../bench/services/RescopeDialog.vue';
 import ServiceStep from '../bench/services/ServiceStep.vue';
 import LoopProfile from '../machine/profile/LoopProfile.vue';
 import { useNotices } from '../base/shell/notices.js';
@@ -35,15 +34,13 @@ import DebriefView from '../bench/practice/DebriefView.vue';
 import PracticeBar from '../bench/practice/PracticeBar.vue';
 import HandsAtBench from '../bench/simulated-bench/HandsAtBench.vue';
 import StandIn from '../bench/simulated-bench/StandIn.vue';
-import LeftOpenDialog from '../bench/left-open/LeftOpenDialog.vue';
-import WaitDialog from '../bench/waiting/WaitDialog.vue';
 import WaitingPanel from '../bench/waiting/WaitingPanel.vue';
-import AbandonDialog from '../bench/runs/AbandonDialog.vue';
 import CheckRows from '../bench/runs/CheckRows.vue';
-import ReasonDialog from '../base/look/ReasonDialog.vue';
 import HandsPanel from '../bench/runs/HandsPanel.vue';
 import PumpControl from '../bench/runs/PumpControl.vue';
 import { usePumpSwitch } from '../bench/runs/pumpSwitch.js';
+import RunDialogs from '../bench/runs/RunDialogs.vue';
+import type { RunDialog } from '../bench/runs/runDialog.js';
 import RunHead from '../bench/runs/RunHead.vue';
 import RunLog from '../bench/runs/RunLog.vue';
 import SignOffStep from '../bench/runs/SignOffStep.vue';
@@ -69,14 +66,7 @@ void coolants.load().catch(() => undefined);
 useWakeLock();
 
 const looking = ref<string | null>(null);
-const noting = ref(false);
-const deviating = ref(false);
-const leaving = ref(false);
-const letting = ref(false);
-const staying = ref(false);
-const troubled = ref(false);
-const overriding = ref(false);
-const rescoping = ref(false);
+const dialog = ref<RunDialog | null>(null);
 
 const procedure = computed(() => desk.answer.value?.run.procedure ?? null);
 const state = computed(() => desk.state.value);
@@ -119,11 +109,9 @@ function mark(check: string, value: 'done' | 'open'): void {
 }
 function note(text: string): void {
   if (step.value) send({ type: 'note', step: step.value.id, text });
-  noting.value = false;
 }
-function deviate(reason: string): void {
-  if (step.value) send({ type: 'deviation', step: step.value.id, reason });
-  deviating.value = false;
+function photographed(photoId: string): void {
+  if (step.value) send({ type: 'photo', step: step.value.id, photoId, caption: step.value.title });
 }
 function undo(): void {
   desk.undoLast();
@@ -131,7 +119,18 @@ function undo(): void {
 
 /** steps in which hands switch the pump; in the wet test its clock is the switch */
 const hasPump = computed(
-  () => ['fill', 'bleed', 'rinse'].includes(step.value?.kind ?? '') || (isWet.value && pumpOn.value && !wetClock.value?.running),
+  () =>
+    ['fill', 'bleed', 'rinse'].includes(step.value?.kind ?? '') ||
+    refilling.value ||
+    (isWet.value && pumpOn.value && !wetClock.value?.running),
+);
+/** drawn down for a leak after the fill: it is filled again in this very step */
+const refilling = computed(
+  () =>
+    ['wet-run', 'bleed'].includes(step.value?.kind ?? '') &&
+    procedure.value !== null &&
+    state.value !== null &&
+    isDrawnDown(procedure.value, state.value),
 );
 const isWet = computed(() => step.value?.kind === 'wet-run');
 const pumpOn = computed(() => state.value?.pump?.on === true);
@@ -146,13 +145,12 @@ const hasHands = computed(() => ['dry-test', 'fill', 'wet-run', 'bleed', 'drain'
 const liquid = computed(() => coolants.liquidOf(state.value?.coolant?.productId ?? desk.answer.value?.coolantProductId ?? null));
 function override(reason: string): void {
   const held = desk.held.value;
-  overriding.value = false;
   if (held) send({ ...held.body, override: { rule: held.rule, reason } } as RunEventBody);
 }
 const { rests } = usePumpSwitch(computed(() => pumpOn.value || wetClock.value?.running === true));
 /** the speed that the next order asks for, so that the book reckons with it */
 function orderedSpeed(): { speed?: number } {
-  const fills = ['fill', 'rinse'].includes(step.value?.kind ?? '');
+  const fills = ['fill', 'rinse'].includes(step.value?.kind ?? '') || refilling.value;
   const order = fills && procedure.value && state.value && !pumpOn.value ? fillOrder(procedure.value, state.value, now.value) : null;
   return order?.do === 'pump-on' && order.speed !== null ? { speed: order.speed } : {};
 }
@@ -181,7 +179,7 @@ useShortcuts({
     if (next && !locked.value) mark(next.id, 'done');
   },
   note: () => {
-    noting.value = true;
+    dialog.value = 'note';
   },
   undo,
   pump: togglePump,
@@ -189,7 +187,7 @@ useShortcuts({
     if (pumpOn.value || wetClock.value?.running === true) togglePump();
   },
   trouble: () => {
-    if (desk.answer.value?.run.state === 'active') troubled.value = true;
+    if (desk.answer.value?.run.state === 'active') dialog.value = 'trouble';
   },
 });
 </script>
@@ -201,17 +199,7 @@ useShortcuts({
       <p>It belongs to no system of this workshop. <router-link to="/today">Today</router-link></p>
     </div>
     <div v-else-if="desk.answer.value && procedure && state && step && progress" class="bench">
-      <RunHead
-        class="head"
-        :answer="desk.answer.value"
-        @note="noting = true"
-        @trouble="troubled = true"
-        :waits="waits"
-        @leave="leaving = true"
-        @wait="letting = true"
-        @stays="staying = true"
-        @rescope="rescoping = true"
-      />
+      <RunHead class="head" :answer="desk.answer.value" :waits="waits" @open="dialog = $event" @photo="photographed" />
 
       <div v-if="desk.answer.value.run.state === 'active'" class="bench-top">
         <PracticeBar
@@ -240,7 +228,7 @@ useShortcuts({
         :state="state"
         :today="session.today"
         @resumed="desk.load()"
-        @again="letting = true"
+        @again="dialog = 'wait'"
       />
       <StepRail class="rail" :procedure="procedure" :state="state" :shown="step.id" @look="looking = $event" />
 
@@ -264,7 +252,7 @@ useShortcuts({
         <p class="lead">{{ step.lead }}</p>
         <p v-if="desk.problem.value" role="alert" class="danger problem">
           {{ desk.problem.value }}
-          <button v-if="desk.held.value" type="button" class="link" @click="overriding = true">Go on with a reason</button>
+          <button v-if="desk.held.value" type="button" class="link" @click="dialog = 'override'">Go on with a reason</button>
         </p>
         <TroubleList
           :procedure="procedure"
@@ -298,7 +286,7 @@ useShortcuts({
         <PartTestStep v-if="step.kind === 'part-test'" :procedure="procedure" :state="state" :locked="locked" @send="send" />
         <DryTestStep v-if="step.kind === 'dry-test'" :procedure="procedure" :state="state" :locked="locked" @send="send" />
         <FillStep
-          v-if="step.kind === 'fill'"
+          v-if="step.kind === 'fill' || (refilling && !locked)"
           :procedure="procedure"
           :state="state"
           :planned-product-id="desk.answer.value.coolantProductId"
@@ -318,7 +306,7 @@ useShortcuts({
           @send="send"
         />
         <TopUp
-          v-if="['wet-run', 'bleed'].includes(step.kind) && !locked"
+          v-if="['wet-run', 'bleed'].includes(step.kind) && !refilling && !locked"
           :procedure="procedure"
           :state="state"
           :liquid="liquid"
@@ -374,7 +362,7 @@ useShortcuts({
             >Done: {{ step.title.toLowerCase() }} <KeyCap action="step-done"
           /></v-btn>
           <p v-if="open.length" class="quiet">
-            {{ open.join('; ') }}. <button type="button" class="link" @click="deviating = true">Go on with a reason</button>
+            {{ open.join('; ') }}. <button type="button" class="link" @click="dialog = 'deviation'">Go on with a reason</button>
           </p>
         </div>
         <div v-else-if="looking && desk.answer.value.run.state === 'active'" class="actions">
@@ -408,45 +396,22 @@ useShortcuts({
         @note="note"
         @dismiss="desk.dismiss"
       />
-      <ReasonDialog v-model="noting" title="Note" label="What you saw or did" button="Write it down" :least="1" @say="note" />
-      <ReasonDialog
-        v-model="deviating"
-        title="Go on although it is not done"
-        label="Why, for the record"
-        button="Go on"
-        :least="3"
-        :warning="open.join('; ')"
-        @say="deviate"
-      />
-      <TroubleDialog v-model="troubled" :procedure="procedure" :pump-on="pumpOn" @send="send" />
-      <ReasonDialog
-        v-model="overriding"
-        title="Go on against the lock"
-        label="Why it is safe here, for the record"
-        button="Go on"
-        :least="3"
-        :warning="desk.problem.value ?? ''"
-        @say="override"
-      />
-      <RescopeDialog
-        v-if="rescoping && procedure.service"
-        :run-id="id"
-        :kind="procedure.service.kind"
-        :file="desk.answer.value.file"
-        @close="rescoping = false"
-        @changed="desk.load()"
-      />
-      <LeftOpenDialog v-model="staying" :procedure="procedure" @send="send" />
-      <WaitDialog
-        v-model="letting"
+      <RunDialogs
+        v-model="dialog"
         :run-id="id"
         :procedure="procedure"
         :state="state"
+        :file="desk.answer.value.file"
+        :step="step.id"
         :now-ms="now"
         :undelivered="desk.waiting.value"
-        @waits="desk.load()"
+        :lacks="open"
+        :problem="desk.problem.value"
+        @send="send"
+        @override="override"
+        @changed="desk.load()"
+        @left="router.push(`/systems/${desk.answer.value?.systemId}`)"
       />
-      <AbandonDialog v-model="leaving" :run-id="id" @left="router.push(`/systems/${desk.answer.value?.systemId}`)" />
     </div>
     <div v-else-if="desk.problem.value" class="page" role="alert">
       <h1>The run cannot be shown</h1>

@@ -88,7 +88,7 @@ function again(): void {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(300px, 1fr));
   gap: 0;
-  margin: 18px 0 46px;
+  margin: 14px 0 36px;
   align-items: stretch;
 }
 .dues {

@@ -57,6 +57,8 @@ export interface RunAnswer {
     procedure: Procedure;
     state: 'active' | 'signed-off' | 'abandoned';
     startedAt: string;
+    /** null: practice */
+    jobId: string | null;
     loopId: string;
     benchId: string | null;
   };

@@ -15,6 +15,8 @@ interface CauseRule {
   /** how it shows: relative likelihoods; what is not named gets `UNUSUAL` */
   readonly when: Partial<Readonly<Record<LeakWhen, number>>>;
   readonly amount: Partial<Readonly<Record<LeakAmount, number>>>;
+  /** other places of the same machine that have what this one had: they are looked at before it is signed off */
+  readonly sisters?: LeakPlace;
 }
 
 /** likelihood of a sign that a cause does not usually give */
@@ -34,6 +36,7 @@ export const LEAK_CAUSES = {
     at: { radiator: 5 },
     when: { 'first-pour': 0.35, 'pump-start': 0.4, 'under-pressure': 0.2 },
     amount: { gush: 0.65, drip: 0.25, seep: 0.1 },
+    sisters: 'radiator',
   },
   'tube-not-seated': {
     label: 'Tube not pushed home, or the nut not slid on first',
@@ -48,6 +51,7 @@ export const LEAK_CAUSES = {
     at: { joint: 3 },
     when: { 'pump-start': 0.3, 'under-pressure': 0.35, 'after-minutes': 0.2, warm: 0.1 },
     amount: { drip: 0.55, seep: 0.4 },
+    sisters: 'joint',
   },
   'fitting-ring': {
     label: 'Ring of the fitting missing, pinched or dry',
@@ -69,6 +73,7 @@ export const LEAK_CAUSES = {
     at: { block: 5, pump: 2 },
     when: { 'after-minutes': 0.3, 'after-hours': 0.25, warm: 0.25, 'under-pressure': 0.1 },
     amount: { seep: 0.7, drip: 0.3 },
+    sisters: 'block',
   },
   'strained-joint': {
     label: 'Joint carries weight or side load',
@@ -101,6 +106,11 @@ export const LEAK_CAUSES = {
 } as const satisfies Record<string, CauseRule>;
 
 export type LeakCause = keyof typeof LEAK_CAUSES;
+
+/** Which places share a cause: screws out of the same bag, ends cut in the same go, blocks pressed by the same hand. null: none. */
+export const sistersOf = (cause: string): LeakPlace | null =>
+  Object.hasOwn(LEAK_CAUSES, cause) ? ((LEAK_CAUSES[cause as LeakCause] as CauseRule).sisters ?? null) : null;
+
 /** A cause in words; what some older program called it, as it stands. */
 export const leakCauseWords = (cause: string): string =>
   Object.hasOwn(LEAK_CAUSES, cause) ? LEAK_CAUSES[cause as LeakCause].label : cause;

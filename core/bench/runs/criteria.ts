@@ -8,6 +8,7 @@ import { asksForCause, gradeItem, type Graded } from '../inspection/grade.js';
 import type { InspectItem } from '../inspection/items.js';
 import { LEVEL_STAYS } from './checkIds.js';
 import { stretchMm } from './book.js';
+import { isDrawnDown } from './drawDown.js';
 import { FILL_ORDER } from './fillOrder.js';
 import { fillBalance, fillTotal, judgeDrain, liquidAtDryTest } from './contents.js';
 import type { ServiceFacts } from './facts.js';
@@ -73,11 +74,14 @@ export function ranSince({ pump, pumpRuns }: RunState, sinceIso: string): boolea
 }
 
 /** The bleeding as it stands; what soft tube gives back at a stop is no air. */
-export const judgeBleeding = (procedure: Procedure, { bleedCycles }: Pick<RunState, 'bleedCycles'>): BleedState =>
-  judgeBleed(
-    bleedCycles.map(({ value }) => value),
+export function judgeBleeding(procedure: Procedure, { bleedCycles, outflows }: Pick<RunState, 'bleedCycles' | 'outflows'>): BleedState {
+  // what was drawn down since lets new air in: the cycles of before say nothing any more
+  const since = outflows.findLast(({ kept }) => kept)?.at ?? '';
+  return judgeBleed(
+    bleedCycles.filter(({ at }) => Date.parse(at) > (Date.parse(since) || 0)).map(({ value }) => value),
     stretchMm(procedure),
   );
+}
 
 /** What a step still lacks before it can be called done. Empty: it may be closed. */
 export function lacksOf(procedure: Procedure, state: RunState, stepId: string, nowMs: number): LackFact[] {
@@ -112,15 +116,15 @@ const inService =
 
 const CRITERIA: Readonly<Record<StepKind, Criterion>> = {
   checks: () => [],
-  'wet-run': () => [],
+  'wet-run': drawnLacks,
   power: () => [],
   'dry-test': dryTestLacks,
   fill: fillLacks,
   'part-test': partTestLacks,
-  bleed: (procedure, state) => [...judgeBleeding(procedure, state).missing],
+  bleed: (procedure, state) => [...drawnLacks(procedure, state), ...judgeBleeding(procedure, state).missing],
   baseline: (_procedure, { befores, baselines }, { does }) =>
     (does.includes('measures-before') ? befores : baselines).length === 0 ? [{ why: 'no-baseline' }] : [],
-  'sign-off': (_procedure, state) => openFailures(state),
+  'sign-off': openFailures,
   drain: inService(drainLacks),
   rinse: inService(rinseLacks),
   inspect: inService(inspectLacks),
@@ -128,6 +132,10 @@ const CRITERIA: Readonly<Record<StepKind, Criterion>> = {
   swap: inService(swapLacks),
   repair: (_procedure, { leaks, spills }) => (leaks.length + spills.length === 0 ? [{ why: 'nothing-wrong-recorded' }] : []),
 };
+
+function drawnLacks(procedure: Procedure, state: RunState): LackFact[] {
+  return isDrawnDown(procedure, state) ? [{ why: 'drawn-down' }] : [];
+}
 
 function dryTestLacks(procedure: Procedure, state: RunState): LackFact[] {
   const result = judgeDryTest(procedure, state);

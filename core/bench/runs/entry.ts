@@ -40,6 +40,8 @@ export interface Telling {
   readonly procedure: Procedure;
   /** name of a part, tube or item */
   readonly nameOf: (id: string) => string;
+  /** name of a port, as it was called when the run began */
+  readonly portOf: (id: string) => string;
   /** another entry of the same log, as a sentence */
   readonly sentenceOf: (eventId: string) => string;
 }

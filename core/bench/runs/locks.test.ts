@@ -183,7 +183,7 @@ describe('leaks and spills', () => {
     // nothing has pressed on it since: dry in any case
     expect(run.try({ type: 'leak-retested', leak, dry: true })?.message).toContain('run it first');
     expect(rule(run, pumpOn)).toBeNull();
-    expect(openFailures(run.state)).toHaveLength(1);
+    expect(openFailures(run.procedure, run.state)).toHaveLength(1);
     run.runTimer('wet', 'wet-run', 600).finish('wet').bleed().finish('bleed');
     run.runTimer('power', 'firmware', 900).finish('power').measure().finish('baseline');
     expect(rule(run, { type: 'signed-off', remark: '' })).toBe('open-failure');
@@ -219,7 +219,7 @@ describe('leaks and spills', () => {
   it('open again when the mended joint still leaks', () => {
     const { run, leak } = withLeak();
     run.say({ type: 'leak-mended', leak, cause: 'tube-not-seated', fix: 'seated again' }).say({ type: 'leak-retested', leak, dry: false });
-    expect(openFailures(run.state)).toHaveLength(1);
+    expect(openFailures(run.procedure, run.state)).toHaveLength(1);
   });
 
   it('give electronics no power until they were rinsed and a day has dried them', () => {

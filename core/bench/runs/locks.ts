@@ -1,6 +1,7 @@
 import type { StandingName } from '../../machine/loop-file/orientation.js';
 import { keepTally } from '../../physics/contents/ledger.js';
 import { holdsLiquid, isKnownEmpty, levelNow } from './contents.js';
+import { unseenSisters } from '../leak-finding/sisters.js';
 import { twinOf } from './book.js';
 import { LET_OUT_KPA } from '../../physics/leak-testing/defaults.js';
 import { AIR_OUT, PULLED } from './checkIds.js';
@@ -29,6 +30,7 @@ export type LockRule =
   | 'spill'
   | 'leak-open'
   | 'seal-missing'
+  | 'drawn-down'
   | 'open-failure'
   | 'must-not-mix';
 
@@ -51,6 +53,7 @@ export const CAN_OVERRIDE: Readonly<Record<LockRule, boolean>> = {
   spill: false,
   'leak-open': true,
   'seal-missing': false,
+  'drawn-down': false,
   'open-failure': false,
   // a lesser coolant fades; particles that fall out cost a strip-down, but the owner may have reasons: say them
   'must-not-mix': true,
@@ -87,7 +90,7 @@ export function dryingLeftMs(state: RunState, nowMs: number): number | null {
 }
 
 /** Failures that keep a run from being signed off. */
-export const openFailures = (state: RunState): FailureFact[] => [
+export const openFailures = (procedure: Procedure, state: RunState): FailureFact[] => [
   ...state.doubts
     .filter(({ answer }) => !answer?.tight)
     .map(({ part, answer }): FailureFact => ({ why: 'failed-doubt', place: part, leaked: answer !== null })),
@@ -97,6 +100,7 @@ export const openFailures = (state: RunState): FailureFact[] => [
   ...state.spills
     .filter(({ onElectronics, rinsedAt }) => onElectronics && rinsedAt === null)
     .map((): FailureFact => ({ why: 'failed-spill' })),
+  ...unseenSisters(procedure, state.leaks).map(({ where }): FailureFact => ({ why: 'failed-sisters', place: where })),
 ];
 
 export const doubtsAgainst = (state: RunState): Lock[] =>
@@ -117,7 +121,8 @@ export function spillsAgainst(state: RunState, nowMs: number): Lock[] {
   return left > 0 ? [lock('spill', { why: 'still-drying', hours: Math.ceil(left / 3_600_000) })] : [];
 }
 
-export const failuresAgainst = (state: RunState): Lock[] => openFailures(state).map((fact) => lock('open-failure', fact));
+export const failuresAgainst = (procedure: Procedure, state: RunState): Lock[] =>
+  openFailures(procedure, state).map((fact) => lock('open-failure', fact));
 
 /** Two liquids that must not meet while too much of the first is still inside. */
 export function mixAgainst({ service }: Procedure, state: RunState, productId: string): Lock[] {

@@ -76,6 +76,7 @@ export function describeEntry(procedure: Procedure, { body }: RunEvent, all: rea
   const places = placesOf(procedure);
   return definitionOf(body).reads(body, {
     procedure,
+    portOf: (port) => procedure.facts?.ports.find(({ name }) => name === port)?.label ?? port,
     nameOf: (place) => places.find((each) => each.id === place)?.name ?? place,
     sentenceOf: (eventId) => {
       const target = all.find(({ id: each }) => each === eventId);

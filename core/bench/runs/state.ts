@@ -12,9 +12,12 @@ import type { JobKind } from '../../workshop/jobs/kinds.js';
 import type { LotOnBag } from '../../workshop/lots/schema.js';
 import type { ItemFindings } from '../inspection/grade.js';
 import type { LeakAmount, LeakWhen } from '../leak-finding/causes.js';
-import type { Wait } from './waiting.js';
+import type { Waiting } from '../../workshop/jobs/waitFor.js';
 import { startContents } from './book.js';
 import type { Procedure, StepKind, StepTrait } from './procedure.js';
+
+/** A pour that comes from no lot: this job's old liquid, or what was drawn off in this very run. */
+export type PourFrom = 'own-jug' | 'drawn-off';
 
 /** see `entries/outflow.ts` */
 export type OutflowWay = 'ran-over' | 'drawn-off' | 'spilled';
@@ -81,6 +84,8 @@ export interface Leak extends Remark {
   /** found under test air: only test air shows that it is mended */
   readonly inAir: boolean;
   mended: (Remark & { cause: string }) | null;
+  /** the places that share its cause were looked at */
+  sistersSeen: Made | null;
   /** the last look since it was mended */
   retested: Retest | null;
   /** every look, of every mending */
@@ -169,6 +174,13 @@ export interface Owed {
   readonly kind: OwedKind;
   readonly what: string;
   readonly until: string;
+}
+
+/** A time off the bench, with what it waited for. */
+export interface Wait extends Waiting, Made {
+  readonly resumed: Made | null;
+  /** entries that others were told of when it began: their follow-ups are open, their lots flagged */
+  readonly told: readonly string[];
 }
 
 /** A place without its seal: nothing under pressure goes in before it has one again. */
@@ -293,9 +305,15 @@ export interface RunState {
   readonly spills: Spill[];
   readonly overrides: (Remark & { rule: string })[];
   coolant: Coolant | null;
-  readonly pours: Stamped<number>[];
+  readonly pours: (Stamped<number> & { readonly from?: PourFrom })[];
   /** what left again of what was poured: over the lid, drawn off, spilled */
-  readonly outflows: { readonly eventId: string; readonly at: string; readonly way: OutflowWay; readonly volumeMl: number }[];
+  readonly outflows: {
+    readonly eventId: string;
+    readonly at: string;
+    readonly way: OutflowWay;
+    readonly volumeMl: number;
+    readonly kept?: boolean;
+  }[];
   readonly bleedCycles: Stamped<BleedCycle>[];
   readonly baselines: Stamped<BaselineReading>[];
   /** of a service: measured before anything was touched */

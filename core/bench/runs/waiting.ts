@@ -1,13 +1,6 @@
 import { timerFace, runningSoak } from './state.js';
-import type { Cause, Made, Owed, RunState, TemporaryFix } from './state.js';
-import type { Waiting } from '../../workshop/jobs/waitFor.js';
+import type { Cause, Made, Owed, RunState, TemporaryFix, Wait } from './state.js';
 import type { Procedure } from './procedure.js';
-
-export interface Wait extends Waiting, Made {
-  readonly resumed: Made | null;
-  /** entries that others were told of when it began: their follow-ups are open, their lots flagged */
-  readonly told: readonly string[];
-}
 
 /** What it waits for now; null: it does not. */
 export function waitingNow({ waits }: Pick<RunState, 'waits'>): Wait | null {

@@ -28,6 +28,7 @@ export type LockFact =
   | { readonly why: 'doubt-leaked'; readonly place: string; readonly said: string }
   | { readonly why: 'leak-not-mended'; readonly place: string }
   | { readonly why: 'seal-missing'; readonly place: string }
+  | { readonly why: 'drawn-down' }
   | { readonly why: 'not-rinsed' }
   | { readonly why: 'still-drying'; readonly hours: number }
   | {
@@ -43,7 +44,8 @@ export type LockFact =
 export type FailureFact =
   | { readonly why: 'failed-doubt'; readonly place: string; readonly leaked: boolean }
   | { readonly why: 'failed-leak'; readonly place: string; readonly mended: boolean }
-  | { readonly why: 'failed-spill' };
+  | { readonly why: 'failed-spill' }
+  | { readonly why: 'failed-sisters'; readonly place: string };
 
 /** What a step still lacks before it can be called done. */
 export type LackFact =
@@ -58,6 +60,7 @@ export type LackFact =
   | { readonly why: 'fill-open' | 'fill-over'; readonly ml: number }
   | { readonly why: 'part-leaked'; readonly place: string }
   | BleedLack
+  | { readonly why: 'drawn-down' }
   | { readonly why: 'nothing-drained' | 'nothing-rinsed' | 'water-not-read' | 'ph-not-read' | 'cause-open' | 'nothing-wrong-recorded' }
   | { readonly why: 'more-out-than-in'; readonly ml: number }
   | { readonly why: 'old-left'; readonly percent: number; readonly targetPercent: number }

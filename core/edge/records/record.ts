@@ -5,11 +5,21 @@ import type { BaselineReading } from '../../physics/diagnosis/reading.js';
 import { settlingCheck } from '../../workshop/due-dates/due.js';
 import { fillBalance, fillTotal, liquidAtDryTest } from '../../bench/runs/contents.js';
 import { judgeBleeding, judgeDryTest } from '../../bench/runs/criteria.js';
+import { swapWords } from '../../bench/runs/entries/swapped.js';
 import { describeEntry, type RunEvent } from '../../bench/runs/log.js';
 import { placesOf, type Procedure } from '../../bench/runs/procedure.js';
 import type { Waiting } from '../../workshop/jobs/waitFor.js';
 import { replay } from '../../bench/runs/replay.js';
-import { pouredMl, type Leak, type Owed, type PastDryTest, type Retest, type TemporaryFix } from '../../bench/runs/state.js';
+import {
+  pouredMl,
+  type Leak,
+  type Owed,
+  type PastDryTest,
+  type PhotoTaken,
+  type Retest,
+  type RunState,
+  type TemporaryFix,
+} from '../../bench/runs/state.js';
 import { balanceWords } from '../words/bench.js';
 import { serviceReport, type ServiceReport } from './serviceReport.js';
 
@@ -58,6 +68,9 @@ export interface RunRecord {
   readonly owed?: readonly Owed[];
   /** fixes that hold for now, of a build: a service’s stand in its report */
   readonly holdsForNow?: readonly TemporaryFix[];
+  /** parts exchanged and photographs taken in a build: a service’s stand in its report */
+  readonly exchanged?: readonly string[];
+  readonly photos?: readonly PhotoTaken[];
   /** each time it waited off its bench */
   readonly waits?: readonly WaitOnRecord[];
   readonly passedOver: readonly { readonly step: string; readonly reason: string }[];
@@ -153,6 +166,7 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
     ...(service
       ? {}
       : { holdsForNow: state.service.temporaryFixes.map(({ what, awaits, until, limits }) => ({ what, awaits, until, limits })) }),
+    ...(service ? {} : buildExtras(procedure, state)),
     waits: state.waits.map(({ for: reason, what, until, lies, at, resumed }) => ({
       for: reason,
       what,
@@ -174,6 +188,12 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
     simulated: events.some(({ body }) => 'source' in body && body.source === 'simulated'),
   };
 }
+
+/** What a build has besides its measurements. */
+const buildExtras = (procedure: Procedure, { service: { swaps, photos } }: RunState): Pick<RunRecord, 'exchanged' | 'photos'> => ({
+  exchanged: swaps.map((swap) => swapWords(swap, nameIn(placesOf(procedure), swap.item))),
+  photos: photos.map(({ photoId, caption }) => ({ photoId, caption })),
+});
 
 function leakOnRecord(procedure: Procedure, { where, amount, text, inAir, at, by, mended, retests }: Leak): LeakOnRecord {
   return {

@@ -31,6 +31,7 @@ const WHY: Messages<WhyCode> = {
   'over-pressure': '{gaugeKpa} kPa is above {mostKpa} kPa{weakest}: let air out first; glass and acrylic burst',
   'doubt-untested': '{place} felt wrong (“{said}”): test that part alone with air before any liquid',
   'doubt-leaked': '{place} felt wrong (“{said}”): it leaked in its own test and must be replaced or mended',
+  'drawn-down': 'it was drawn down for the leak: fill it up again first, until liquid comes back',
   'seal-missing': '{place} gave its seal away and stands open: fit one there first',
   'leak-not-mended': 'the leak at {place} is not mended yet',
   'not-rinsed': 'electronics were splashed: rinse them as their maker advises; salts of the coolant do not dry away',
@@ -40,6 +41,7 @@ const WHY: Messages<WhyCode> = {
   // what keeps a run from its sign-off
   'failed-doubt': '{place} felt wrong and {leaked, select, true {leaked in its own test} other {was not tested on its own}}',
   'failed-leak': 'the leak at {place} is {mended, select, true {mended but not tested again} other {open}}',
+  'failed-sisters': 'what leaked at {place} may be elsewhere too: the places with the same cause are not looked at',
   'failed-spill': 'electronics were splashed and not rinsed',
   // what a step lacks
   'no-such-step': 'this run has no such step',
@@ -149,8 +151,6 @@ function valuesOf(procedure: Procedure, why: Why): MessageValues {
     if (name === 'liquid') return [name, RINSE_WORDS[value as keyof typeof RINSE_WORDS]];
     if (name === 'clarity') return [name, CLARITY_WORDS[value as keyof typeof CLARITY_WORDS]];
     if (name === 'label') return [name, String(value).toLowerCase()];
-    if (name === 'waitsFor') return [name, WAIT_FOR[value as WaitFor]];
-    if (why.why === 'waits' && name === 'what') return [name, value === '' ? '' : ` (${String(value)})`];
     if (name === 'weakest') return [name, value === null ? '' : `, the rating of ${String(value)}`];
     if (typeof value !== 'number') return [name, value as string | boolean | null];
     if (name === 'ml' || name.endsWith('Ml')) return [name, formatMl(value)];
@@ -158,8 +158,13 @@ function valuesOf(procedure: Procedure, why: Why): MessageValues {
     if (name === 'percent' || name.endsWith('Percent')) return [name, percent(value)];
     return name === 'mm' || name === 'ph' ? [name, value.toFixed(1)] : [name, value];
   });
-  return Object.fromEntries(written);
+  return { ...Object.fromEntries(written), ...(why.why === 'waits' ? waitValues(why) : {}) };
 }
+
+const waitValues = ({ waitsFor, what }: { readonly waitsFor: WaitFor; readonly what: string }): MessageValues => ({
+  waitsFor: WAIT_FOR[waitsFor],
+  what: what === '' ? '' : ` (${what})`,
+});
 
 export const whyWords = (procedure: Procedure, why: Why): string => say(WHY[why.why], valuesOf(procedure, why));
 /** What a loop lacks before it counts as bled: no place has to be named. */

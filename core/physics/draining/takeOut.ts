@@ -65,11 +65,27 @@ export function planTakeOut(
   componentId: string,
   contents: Contents = fullContents(turned.network),
 ): TakeOutPlan {
-  const { network, heightMm } = turned;
   const joints = loop.tubes.flatMap(({ id, from, to }) => [
     ...(from[0] === componentId ? [`${id}.from`] : []),
     ...(to[0] === componentId ? [`${id}.to`] : []),
   ]);
+  return planUndo(turned, loop, { joints, componentId }, contents);
+}
+
+/** What is undone: joints by their names, and the part that they free; null: joints alone. */
+export interface Undo {
+  readonly joints: readonly string[];
+  readonly componentId: string | null;
+}
+
+/** The same for any joints. */
+export function planUndo(
+  turned: TurnedNetwork,
+  loop: LoopFile,
+  { joints, componentId }: Undo,
+  contents: Contents = fullContents(turned.network),
+): TakeOutPlan {
+  const { network, heightMm } = turned;
   const jointHeight = (joint: string): number => heightMm[network.joints.get(joint)?.portNode as number] as number;
   const highest = joints.reduce((most, joint) => Math.max(most, jointHeight(joint)), Number.NEGATIVE_INFINITY);
   const opened = (drains: readonly string[], open: readonly string[], inside = contents) =>

@@ -270,6 +270,12 @@ export class LiveBook {
     Object.assign(this.own, laterContents(this.own, days));
   }
 
+  /** Drawn down and about to be undone: air gets in, the way is no longer full from end to end. */
+  opened(): void {
+    const { at } = this;
+    if (at) this.stand(at.wetted, at.standing.reservoirSdMl, false);
+  }
+
   /** Liquid was seen to come back: the way is full. */
   returned(): void {
     const { at } = this;

@@ -10,6 +10,8 @@ import { desc, eq } from 'drizzle-orm';
 import { refuseEntry } from '../../../core/bench/runs/rules.js';
 import type { RunState } from '../../../core/bench/runs/state.js';
 import { dayIn } from '../../../core/base/units/calendar.js';
+import { keepFitted } from '../../workshop/lots/lots.js';
+import { exchangeWords } from '../../../core/edge/words/exchange.js';
 import { closeService } from '../services/close.js';
 import { tellOthers } from '../services/tell.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
@@ -46,7 +48,7 @@ export async function signOff(ask: Ask, input: SignOffInput) {
   const { state, events } = fold.push(event);
   await keepContents(scope, { ...row, workshopId: account.workshopId, runId, seq }, state.contents);
   const taught = taughtFill(row.procedure, state);
-  const asBuilt = await markAsBuilt(ask, row, taught);
+  const asBuilt = await markAsBuilt(ask, row, taught, exchangeWords(row.procedure, state));
   const filledOn = dayIn(account.timeZone, new Date(state.pours.at(-1)?.at ?? now.toISOString()));
   const [names] = await scope
     .select({ systemId: system.id, systemName: system.name, owner: owner.name, loopName: loop.name })
@@ -72,7 +74,17 @@ export async function signOff(ask: Ask, input: SignOffInput) {
     .where(eq(job.id, jobId));
   const facts = { row, jobId, state, systemId: names.systemId, revisionId: asBuilt.id, filledOn };
   const dates = row.procedure.service ? await closeService(ask, facts) : await openDates(ask, facts, { taught });
-  if (!row.procedure.service) await tellOthers(ask, facts);
+  if (!row.procedure.service) {
+    await keepFitted(scope, state.service, {
+      workshopId: account.workshopId,
+      systemId: names.systemId,
+      loopId: row.loopId,
+      jobId,
+      on: filledOn,
+      at: now,
+    });
+    await tellOthers(ask, facts);
+  }
   await leaveBench(scope, row.loopId);
   await pushNotice(scope, account.workshopId, { kind: 'benches' });
   await pushNotice(scope, account.workshopId, { kind: 'dates' });
@@ -81,29 +93,37 @@ export async function signOff(ask: Ask, input: SignOffInput) {
   return { runId, state: 'signed-off', ...dates };
 }
 
-/** What was commissioned is what was built: a planned revision gets its "as built" twin, with what its first fill told of its parts. */
+/**
+ * What was commissioned is what was built: a planned revision gets its "as built" twin, with what its first fill told of its
+ * parts. A part that was exchanged makes a revision of its own, in a service as well.
+ */
 async function markAsBuilt(
   { scope, account, clock }: Ask,
   row: RunRow,
   taught: TaughtFill | null,
+  exchanged: string,
 ): Promise<typeof loopRevision.$inferSelect> {
   const [own] = await scope.select().from(loopRevision).where(eq(loopRevision.id, row.revisionId));
   if (!own) throw notFound('loop revision');
-  if (own.kind !== 'planned' || row.procedure.service) return own;
+  const isCommissioned = own.kind === 'planned' && !row.procedure.service;
+  if (!isCommissioned && exchanged === '') return own;
   const [newest] = await scope
     .select({ number: loopRevision.number })
     .from(loopRevision)
     .where(eq(loopRevision.loopId, row.loopId))
     .orderBy(desc(loopRevision.number))
     .limit(1);
-  const file = taught ? withOwnFill(own.file, taught) : own.file;
+  const file = taught && isCommissioned ? withOwnFill(own.file, taught) : own.file;
   return insertRevision(scope, {
     workshopId: account.workshopId,
     loopId: row.loopId,
     number: (newest?.number ?? own.number) + 1,
     kind: 'as-built',
-    reason:
-      taught && file !== own.file ? `as commissioned; volumes learned from ${Math.round(taught.volumeMl)} mL inside` : 'as commissioned',
+    reason: [
+      ...(isCommissioned ? ['as commissioned'] : []),
+      ...(exchanged ? [exchanged] : []),
+      ...(taught && file !== own.file ? [`volumes learned from ${Math.round(taught.volumeMl)} mL inside`] : []),
+    ].join('; '),
     personId: account.personId,
     file,
     at: clock.now(),

@@ -61,17 +61,20 @@ const places = [
 ];
 
 const clocks = computed(() =>
-  benches.runs.map((run) => {
-    const running = run.timers[0];
-    const leftS = running ? running.seconds - (now.value + run.aheadMs - Date.parse(running.startedAt)) / 1000 : null;
-    return {
-      id: run.id,
-      name: run.systemName,
-      step: run.stepTitle,
-      face: leftS === null ? null : leftS > 0 ? formatClock(leftS) : 'time is up',
-      ended: leftS !== null && leftS <= 0,
-    };
-  }),
+  // what waits has no clock: it stands on Today and in the plan
+  benches.runs
+    .filter(({ waits }) => !waits)
+    .map((run) => {
+      const running = run.timers[0];
+      const leftS = running ? running.seconds - (now.value + run.aheadMs - Date.parse(running.startedAt)) / 1000 : null;
+      return {
+        id: run.id,
+        name: run.systemName,
+        step: run.stepTitle,
+        face: leftS === null ? null : leftS > 0 ? formatClock(leftS) : 'time is up',
+        ended: leftS !== null && leftS <= 0,
+      };
+    }),
 );
 
 const outbox = useOutbox();

@@ -21,7 +21,7 @@ import { useNow } from '../../base/units/now.js';
 import FillOrderPanel from './FillOrder.vue';
 import WeighPanel from './WeighPanel.vue';
 import PourMix from './PourMix.vue';
-import { usePour } from './usePour.js';
+import { usePour, WORTH_PUTTING_BACK_ML } from './usePour.js';
 
 /** Pour by pour against the plan: "at most N mL now", what went in, what is to go. */
 const props = defineProps<{ procedure: Procedure; state: RunState; plannedProductId: string | null; locked: boolean; liquid?: Liquid }>();
@@ -33,9 +33,17 @@ const problem = ref<string | null>(null);
 onMounted(() => void coolants.load().catch(() => undefined));
 
 const pourField = usePour(props);
-const { volume, levelMl, scaleWords, jugMl, fromJug } = pourField;
-/** mL in the own jug that are worth putting back */
-const WORTH_PUTTING_BACK_ML = 20;
+const { volume, levelMl, scaleWords, jugsMl, from } = pourField;
+/** jugs of this loop that are worth putting back, each with what stands in it */
+const jugs = computed(() =>
+  (['drawn-off', 'own-jug'] as const)
+    .filter((jug) => jugsMl.value[jug] >= WORTH_PUTTING_BACK_ML)
+    .map((jug) => ({ jug, ml: jugsMl.value[jug] })),
+);
+const JUG_WORDS = {
+  'drawn-off': 'what was drawn down in this run',
+  'own-jug': 'its own jug: it came out of this loop, as old as it was',
+};
 
 const plan = computed(() => props.procedure.fillPlan);
 const poured = computed(() => pouredMl(props.state));
@@ -121,22 +129,21 @@ function pour(): void {
       <v-btn type="submit" size="x-large">This one</v-btn>
     </form>
     <template v-else>
-      <fieldset v-if="!locked && jugMl >= WORTH_PUTTING_BACK_ML" class="from">
+      <fieldset v-if="!locked && jugs.length" class="from">
         <legend class="quiet">Poured from</legend>
         <label
-          ><input v-model="fromJug" type="radio" :value="false" /> {{ state.coolant?.productName
+          ><input v-model="from" type="radio" :value="null" /> {{ state.coolant?.productName
           }}<template v-if="state.coolant?.lot">, lot {{ state.coolant.lot }}</template></label
         >
-        <label
-          ><input v-model="fromJug" type="radio" :value="true" /> its own jug: {{ formatMl(jugMl) }} that came out of this loop, as old as
-          they were</label
+        <label v-for="each in jugs" :key="each.jug"
+          ><input v-model="from" type="radio" :value="each.jug" /> {{ formatMl(each.ml) }}, {{ JUG_WORDS[each.jug] }}</label
         >
       </fieldset>
       <p v-else class="quiet">
         {{ state.coolant?.productName }}<template v-if="state.coolant?.lot">, lot {{ state.coolant.lot }}</template>
       </p>
       <PourMix
-        v-if="order && product && pourNowMl !== null && !(fromJug && jugMl > 0)"
+        v-if="order && product && pourNowMl !== null && !(from && jugsMl[from] > 0)"
         :procedure="procedure"
         :state="state"
         :product="product"

@@ -1,7 +1,8 @@
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { computed, ref, watch, type ComputedRef, type Ref } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
-import type { RunState } from '@core/bench/runs/state.js';
+import { drawnJugMl } from '@core/bench/runs/drawDown.js';
+import type { PourFrom, RunState } from '@core/bench/runs/state.js';
 import { liquidAt, WATER, type Liquid } from '@core/machine/liquids/fluids.js';
 import { ownJugMl } from '@core/physics/contents/ledger.js';
 import { levelMlOf } from '@core/bench/instruments/level.js';
@@ -17,13 +18,16 @@ export interface Pour {
   readonly scaleWords: ComputedRef<string | null>;
   /** mL in the reservoir by its sensor; null without one */
   readonly levelMl: ComputedRef<number | null>;
-  /** mL that stand in this job's own jug; 0 where nothing came out */
-  readonly jugMl: ComputedRef<number>;
-  /** the pour comes out of that jug */
-  readonly fromJug: Ref<boolean>;
+  /** mL that stand in jugs of this very loop: what came out in this job, what was drawn down in this run */
+  readonly jugsMl: ComputedRef<Readonly<Record<PourFrom, number>>>;
+  /** the jug that the pour comes out of; null: the bottle */
+  readonly from: Ref<PourFrom | null>;
   /** the entry, and an empty field; null where there is nothing to enter */
   take(): RunEventBody | null;
 }
+
+/** mL in a jug that are worth putting back */
+export const WORTH_PUTTING_BACK_ML = 20;
 
 /** °C at which the can is weighed */
 const CAN_C = 21;
@@ -34,8 +38,17 @@ export function usePour(props: { procedure: Procedure; state: RunState; liquid?:
   const now = useNow(500);
   const volume = ref<number | null>(null);
   const proposedMl = ref<number | null>(null);
-  const jugMl = computed(() => ownJugMl(props.state.service.flows));
-  const fromJug = ref(false);
+  const jugsMl = computed(() => ({ 'own-jug': ownJugMl(props.state.service.flows), 'drawn-off': drawnJugMl(props.state) }));
+  const from = ref<PourFrom | null>(null);
+  // what was drawn down for a leak goes back first
+  watch(
+    () => jugsMl.value['drawn-off'] >= WORTH_PUTTING_BACK_ML,
+    (stands, stood) => {
+      if (stands) from.value = 'drawn-off';
+      else if (stood && from.value === 'drawn-off') from.value = null;
+    },
+    { immediate: true },
+  );
   const densityKgL = computed(() => liquidAt(props.liquid ?? WATER, CAN_C).densityKgM3 / 1000);
   const weighed = computed(() => {
     if (!bench || bench.value('scale', now.value) === null) return null;
@@ -53,8 +66,8 @@ export function usePour(props: { procedure: Procedure; state: RunState; liquid?:
     volume.value = proposedMl.value;
   });
   return {
-    jugMl,
-    fromJug,
+    jugsMl,
+    from,
     volume,
     weighed,
     scaleWords: computed(() => {
@@ -77,7 +90,7 @@ export function usePour(props: { procedure: Procedure; state: RunState; liquid?:
         type: 'pour',
         volumeMl: volume.value,
         ...(source ? { source } : {}),
-        ...(fromJug.value && jugMl.value > 0 ? { from: 'own-jug' } : {}),
+        ...(from.value && jugsMl.value[from.value] > 0 ? { from: from.value } : {}),
       };
       volume.value = null;
       proposedMl.value = null;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
+import { sistersOfLeak } from '@core/bench/leak-finding/sisters.js';
 import { lackBeforeDry } from '@core/bench/runs/criteria.js';
 import { dryingLeftMs } from '@core/bench/runs/locks.js';
 import { computed, onMounted, ref } from 'vue';
@@ -8,6 +9,7 @@ import type { Leak, RunState } from '@core/bench/runs/state.js';
 import { LEAK_CAUSES, placeOf, rankCauses, type ConfirmedCauses, type LeakCause } from '@core/bench/leak-finding/causes.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { get } from '../../base/http/api.js';
+import DrawDown from './DrawDown.vue';
 import PartTestForm from '../leak-testing/PartTestForm.vue';
 import { formatMl } from '@core/base/units/display.js';
 import { wouldLeave } from '@core/bench/runs/wouldLeave.js';
@@ -17,6 +19,9 @@ import { useNow } from '../../base/units/now.js';
 const props = defineProps<{ procedure: Procedure; state: RunState; file: LoopFile; locked: boolean }>();
 const emit = defineEmits<{ send: [body: RunEventBody] }>();
 const now = useNow(60_000);
+const slowNow = useNow(5000);
+/** in a service its own drain step lets the liquid out; where this run filled the loop, the leak is drawn down here */
+const pours = computed(() => props.state.pours.length > 0);
 const confirmed = ref<ConfirmedCauses>({});
 const causes = ref<Record<string, LeakCause>>({});
 const fixes = ref<Record<string, string>>({});
@@ -36,7 +41,9 @@ const names = computed(
 );
 const nameOf = (id: string): string => names.value.get(id) ?? id;
 const doubts = computed(() => props.state.doubts.filter(({ answer }) => !answer?.tight));
-const leaks = computed(() => props.state.leaks.filter(({ retested }) => !retested?.dry));
+const leaks = computed(() => props.state.leaks.filter((leak) => !leak.retested?.dry || sistersFor(leak).length > 0));
+/** other places with the same cause, as long as nobody has looked at them */
+const sistersFor = (leak: Leak) => (leak.sistersSeen ? [] : sistersOfLeak(props.procedure, leak));
 const seals = computed(() => props.state.borrowedSeals.filter(({ fitted }) => fitted === null));
 const spills = computed(() => props.state.spills.filter(({ onElectronics }) => onElectronics));
 const ranked = (leak: Leak) => {
@@ -79,13 +86,16 @@ function mend(leak: Leak): void {
     <article v-for="leak in leaks" :key="leak.eventId">
       <h3>Leak at {{ nameOf(leak.where) }}</h3>
       <template v-if="!leak.mended">
-        <p v-if="above(leak) !== null">
-          {{
-            (above(leak) ?? 0) >= 5
-              ? `Undone now, about ${formatMl(above(leak) ?? 0)} would run here: draw the liquid below it first, or have a jug under both sides.`
-              : 'The liquid stands below it: it can be undone.'
-          }}
-        </p>
+        <p v-if="(above(leak) ?? 0) >= 5">Undone now, about {{ formatMl(above(leak) ?? 0) }} would run here.</p>
+        <DrawDown
+          v-if="!locked && !leak.inAir && pours"
+          :procedure="procedure"
+          :state="state"
+          :place="leak.where"
+          :now-ms="slowNow"
+          @send="emit('send', $event)"
+        />
+        <p v-else-if="above(leak) !== null && (above(leak) ?? 0) < 5">The liquid stands below it: it can be undone.</p>
         <ol class="plain-list">
           <li v-for="each in ranked(leak)" :key="each.cause">
             <label>
@@ -111,7 +121,20 @@ function mend(leak: Leak): void {
           <v-btn size="large" @click="mend(leak)">Mended</v-btn>
         </div>
       </template>
-      <div v-else class="mend">
+      <div v-if="leak.mended && sistersFor(leak).length" class="mend">
+        <p>
+          The same may be at
+          {{
+            sistersFor(leak)
+              .map(({ name }) => name)
+              .join(', ')
+          }}: look at each. What is not sound is said with “Something is wrong”.
+        </p>
+        <v-btn v-if="!locked" size="large" @click="emit('send', { type: 'sisters-seen', leak: leak.eventId, text: '' })"
+          >All looked at</v-btn
+        >
+      </div>
+      <div v-if="leak.mended && !leak.retested?.dry" class="mend">
         <p v-if="leak.inAir">Mended: {{ leak.mended.text }}. It was found with air: start the air test again and let it pass.</p>
         <p v-else>Mended: {{ leak.mended.text }}. Run it again, dry towel under it, and look.</p>
         <div v-if="!locked" class="row">

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import type { RunAnswer } from '@core/bench/benches/answers.js';
 import KeyCap from '../../base/keys/KeyCap.vue';
+import PhotoButton from '../../workshop/photos/PhotoButton.vue';
+import type { RunDialog } from './runDialog.js';
 import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
 
 /** Whose machine it is, on which bench, and what can be said at any time. */
 defineProps<{ answer: RunAnswer; waits: boolean }>();
-const emit = defineEmits<{ note: []; trouble: []; leave: []; rescope: []; wait: []; stays: [] }>();
+const emit = defineEmits<{ open: [dialog: RunDialog]; photo: [photoId: string] }>();
 </script>
 
 <template>
@@ -23,8 +25,19 @@ const emit = defineEmits<{ note: []; trouble: []; leave: []; rescope: []; wait: 
         </p>
       </div>
       <div class="row no-print">
-        <v-btn variant="outlined" size="large" @click="emit('note')">Note <KeyCap action="note" /></v-btn>
-        <v-btn v-if="answer.run.state === 'active' && answer.run.procedure.facts" variant="outlined" size="large" @click="emit('trouble')"
+        <v-btn variant="outlined" size="large" @click="emit('open', 'note')">Note <KeyCap action="note" /></v-btn>
+        <PhotoButton
+          v-if="answer.run.state === 'active' && answer.run.jobId"
+          :system-id="answer.systemId"
+          :job-id="answer.run.jobId"
+          :caption="answer.loopName"
+          @taken="emit('photo', $event)"
+        />
+        <v-btn
+          v-if="answer.run.state === 'active' && answer.run.procedure.facts"
+          variant="outlined"
+          size="large"
+          @click="emit('open', 'trouble')"
           >Something is wrong <KeyCap action="trouble"
         /></v-btn>
         <v-menu v-if="answer.run.state === 'active'" location="bottom end">
@@ -32,10 +45,11 @@ const emit = defineEmits<{ note: []; trouble: []; leave: []; rescope: []; wait: 
             <v-btn v-bind="more" variant="text" size="large">More</v-btn>
           </template>
           <v-list>
-            <v-list-item v-if="!answer.practice && !waits" @click="emit('wait')">Let it wait, off the bench</v-list-item>
-            <v-list-item v-if="!waits" @click="emit('stays')">Something stays open</v-list-item>
-            <v-list-item v-if="answer.run.procedure.service" @click="emit('rescope')">Change scope</v-list-item>
-            <v-list-item @click="emit('leave')">Off the bench without a record</v-list-item>
+            <v-list-item v-if="!answer.practice && !waits" @click="emit('open', 'wait')">Let it wait, off the bench</v-list-item>
+            <v-list-item v-if="!waits" @click="emit('open', 'stays-open')">Something stays open</v-list-item>
+            <v-list-item v-if="!waits && answer.run.procedure.facts" @click="emit('open', 'exchange')">A part was exchanged</v-list-item>
+            <v-list-item v-if="answer.run.procedure.service" @click="emit('open', 'rescope')">Change scope</v-list-item>
+            <v-list-item @click="emit('open', 'leave')">Off the bench without a record</v-list-item>
           </v-list>
         </v-menu>
       </div>

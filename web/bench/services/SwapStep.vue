@@ -2,7 +2,7 @@
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import type { RunState, SwapAction } from '@core/bench/runs/state.js';
 import { computed, onMounted, reactive, ref } from 'vue';
-import { stepOf, type Procedure } from '@core/bench/runs/procedure.js';
+import { placesOf, stepOf, type Procedure } from '@core/bench/runs/procedure.js';
 import { swapWords } from '@core/bench/runs/entries/swapped.js';
 import { usedWords } from '@core/bench/runs/entries/used.js';
 import { nameIn } from '@core/machine/catalogue/names.js';
@@ -42,7 +42,8 @@ const TEXT: Record<SwapAction, string> = {
   fitted: 'What was fitted',
 };
 const service = computed(() => props.procedure.service);
-const items = computed(() => (service.value?.items ?? []).map(({ id, name }) => ({ value: id, title: name })));
+/** a build has no sheet: its parts and tubes */
+const items = computed(() => (service.value?.items ?? placesOf(props.procedure)).map(({ id, name }) => ({ value: id, title: name })));
 const wanted = computed(() =>
   (service.value?.items ?? []).flatMap((item) => {
     const seen = props.state.service.sheet.get(item.id);
@@ -104,7 +105,7 @@ function use(): void {
   found.count -= usedCount.value;
 }
 const done = computed(() => [
-  ...props.state.service.swaps.map((swap) => ({ id: swap.eventId, words: swapWords(swap, nameIn(service.value?.items ?? [], swap.item)) })),
+  ...props.state.service.swaps.map((swap) => ({ id: swap.eventId, words: swapWords(swap, nameIn(placesOf(props.procedure), swap.item)) })),
   ...props.state.service.used.map((used) => ({ id: used.eventId, words: usedWords(used) })),
 ]);
 </script>

@@ -44,7 +44,7 @@ async function goOn(): Promise<void> {
       <p class="quiet">waits for {{ waiting.for === 'other' ? '' : waitsForWords(waiting).split(':')[0] }}</p>
       <p class="big">{{ capital(waiting.what || 'goes on tomorrow') }}</p>
       <p>
-        Looked at again <strong>{{ dates.day(waiting.until) }}</strong> ({{ sayDue(waiting.until, today) }}). It lies {{ waiting.lies }}.
+        Looked at again <strong>{{ dates.day(waiting.until) }}</strong> ({{ sayDue(waiting.until, today) }}). It lies: {{ waiting.lies }}.
         <button type="button" class="link" @click="emit('again')">Another day or place</button>
       </p>
     </div>

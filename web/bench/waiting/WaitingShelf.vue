@@ -29,13 +29,14 @@ const filledOf = (run: BenchRun): Map<string, number> | null => (run.inside ? ne
             :loop="run.file"
             :colour="run.colour"
             :filled="filledOf(run)"
-            :height="84"
+            :height="64"
             bare
             :label="`Loop of ${run.systemName}`"
           />
           <span class="words">
-            <strong>{{ run.systemName }}</strong> <span class="quiet">{{ run.ownerName }}</span><br />{{ waitsForWords(run.waits)
-            }}<br /><span class="quiet">{{ run.stepTitle }}; lies {{ run.waits.lies }}</span>
+            <strong>{{ run.systemName }}</strong> <span class="quiet">{{ run.ownerName }}</span>
+            <span class="line">{{ waitsForWords(run.waits) }}</span>
+            <span class="line quiet">{{ run.stepTitle }} · {{ run.waits.lies }}</span>
           </span>
           <span class="until figures" :class="{ now: run.waits.until <= today }"
             >{{ sayDue(run.waits.until, today) }}<small>{{ dates.day(run.waits.until) }}</small></span
@@ -48,7 +49,7 @@ const filledOf = (run: BenchRun): Map<string, number> | null => (run.inside ? ne
 
 <style scoped>
 .shelf {
-  margin: 0 0 34px;
+  margin: 0 0 26px;
 }
 ul {
   display: grid;
@@ -61,7 +62,7 @@ li {
 }
 a {
   display: grid;
-  grid-template-columns: 120px minmax(0, 1fr) auto;
+  grid-template-columns: 96px minmax(0, 1fr) auto;
   gap: 16px;
   align-items: center;
   text-decoration: none;
@@ -69,6 +70,15 @@ a {
 }
 a:hover strong {
   text-decoration: underline;
+}
+.words {
+  min-width: 0;
+}
+.line {
+  display: block;
+  overflow: hidden;
+  white-space: nowrap;
+  text-overflow: ellipsis;
 }
 .until {
   font-size: 1.6rem;

@@ -99,7 +99,7 @@ describe('a run that waits', () => {
     });
     await settle();
     expect(wordsOf(screen)).toContain('The plate’s seal');
-    expect(wordsOf(screen)).toContain('(in 2 days). It lies shelf 3.');
+    expect(wordsOf(screen)).toContain('(in 2 days). It lies: shelf 3.');
     expect(screen.find<HTMLInputElement>('input[value="b1"]').element.disabled).toBe(true);
     expect(screen.find<HTMLInputElement>('input[value="b2"]').element.checked).toBe(true);
     const back = screen.find('button[type="submit"]');

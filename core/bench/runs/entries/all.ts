@@ -32,6 +32,7 @@ import { rinse, type RinseEntry } from './rinse.js';
 import { sealBorrowed, type SealBorrowedEntry } from './sealBorrowed.js';
 import { sealFitted, type SealFittedEntry } from './sealFitted.js';
 import { signedOff, type SignedOffEntry } from './signedOff.js';
+import { sistersSeen, type SistersSeenEntry } from './sistersSeen.js';
 import { soak, type SoakEntry } from './soak.js';
 import { spill, type SpillEntry } from './spill.js';
 import { spillRinsed, type SpillRinsedEntry } from './spillRinsed.js';
@@ -82,6 +83,7 @@ export type RunEventBody =
   | SealBorrowedEntry
   | SealFittedEntry
   | SignedOffEntry
+  | SistersSeenEntry
   | SoakEntry
   | SpillEntry
   | SpillRinsedEntry
@@ -134,6 +136,7 @@ export const ENTRIES: { readonly [T in RunEventType]: EntryDefinition<BodyOf<T>>
   'seal-borrowed': sealBorrowed,
   'seal-fitted': sealFitted,
   'signed-off': signedOff,
+  'sisters-seen': sistersSeen,
   soak,
   spill,
   'spill-rinsed': spillRinsed,

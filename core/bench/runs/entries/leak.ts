@@ -25,6 +25,7 @@ export const leak: EntryDefinition<LeakEntry> = {
       amount,
       inAir: currentKind(state) === 'dry-test',
       mended: null,
+      sistersSeen: null,
       retested: null,
       retests: [],
     }),

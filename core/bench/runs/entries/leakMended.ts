@@ -18,6 +18,7 @@ export const leakMended: EntryDefinition<LeakMendedEntry> = {
     if (!found) return;
     found.mended = { ...remark(made, fix), cause };
     found.retested = null;
+    found.sistersSeen = null;
   },
   // a log of an older program may hold another name; a new entry says one of those that are learned from
   refuse: ({ leak, cause }, { state }) => {

@@ -2,7 +2,6 @@ import { positiveMl } from '../../../base/checking/fields.js';
 import { formatMl } from '../../../base/units/display.js';
 import type { EntryDefinition } from '../entry.js';
 import { sentence, step } from './fields.js';
-import { onlyInService } from './service.js';
 
 export interface LostEntry {
   readonly type: 'lost';
@@ -17,6 +16,5 @@ export const lost: EntryDefinition<LostEntry> = {
   whileWaiting: true,
   moves: (book, { volumeMl }) => book.lost(volumeMl),
   apply: ({ service }, { volumeMl }, { eventId, at }) => void service.flows.push({ eventId, at, way: 'lost', liquid: 'old', volumeMl }),
-  refuse: onlyInService,
   reads: ({ volumeMl, text }) => `Lost: about ${formatMl(volumeMl)} (${text})`,
 };

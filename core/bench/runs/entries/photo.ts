@@ -2,7 +2,6 @@ import { id, note } from '../../../base/checking/fields.js';
 import type { EntryDefinition } from '../entry.js';
 import type { PhotoTaken } from '../state.js';
 import { step } from './fields.js';
-import { onlyInService } from './service.js';
 
 export interface PhotoEntry extends PhotoTaken {
   readonly type: 'photo';
@@ -14,6 +13,5 @@ export const photo: EntryDefinition<PhotoEntry> = {
   belongs: 'own-step',
   whileWaiting: true,
   apply: ({ service }, { photoId, caption }, made) => void service.photos.push({ photoId, caption, ...made }),
-  refuse: onlyInService,
   reads: ({ caption }) => `Photograph${caption ? `: ${caption}` : ''}`,
 };

@@ -16,6 +16,6 @@ export const signedOff: EntryDefinition<SignedOffEntry> = {
     for (const step of state.steps) step.status = 'done';
   },
   refuse: (_entry, { state }) => (currentKind(state) === 'sign-off' ? null : refusal('too-early', { why: 'steps-before-sign-off' })),
-  locks: (_entry, { procedure, state }) => (procedure.facts ? failuresAgainst(state) : []),
+  locks: (_entry, { procedure, state }) => (procedure.facts ? failuresAgainst(procedure, state) : []),
   reads: (entry) => `Signed off${entry.remark ? `: ${entry.remark}` : ''}`,
 };

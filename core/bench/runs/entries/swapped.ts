@@ -1,10 +1,10 @@
 import { volumeMl } from '../../../base/checking/fields.js';
 import { formatMl } from '../../../base/units/display.js';
 import { lotOnBagSchema } from '../../../workshop/lots/schema.js';
-import type { EntryDefinition } from '../entry.js';
+import { refusal, type EntryDefinition } from '../entry.js';
+import { isPlace } from './doubt.js';
 import { SWAP_ACTIONS, type SwapAction, type Swapped } from '../state.js';
 import { item, oneOf, sentence, step } from './fields.js';
-import { onlyInService } from './service.js';
 
 export interface SwappedEntry extends Swapped {
   readonly type: 'swapped';
@@ -28,13 +28,14 @@ export const swapped: EntryDefinition<SwappedEntry> = {
     bag: lotOnBagSchema,
   },
   belongs: 'own-step',
+  refuse: ({ item: what }, standing) =>
+    standing.procedure.service || isPlace(what, standing) ? null : refusal('unknown-item', { why: 'unknown-item', name: what }),
   moves: (book, { heldMl }) => book.cameOut(heldMl, null),
   apply: ({ service }, { item: what, action, text, heldMl, bag }, made) => {
     service.swaps.push({ item: what, action, text, heldMl, ...(bag ? { bag } : {}), ...made });
     // a part that left full took its liquid along
     if (heldMl > 0) service.flows.push({ eventId: made.eventId, at: made.at, way: 'out', liquid: 'old', volumeMl: heldMl });
   },
-  refuse: onlyInService,
   reads: (entry, { nameOf }) => swapWords(entry, nameOf(entry.item)),
 };
 

@@ -1,4 +1,5 @@
 import { refusal, type EntryDefinition, type Standing } from '../entry.js';
+import { isDrawnDown } from '../drawDown.js';
 import { lowMarkAgainst, openAgainst, pumpAgainst } from '../locks.js';
 import { stepOf } from '../procedure.js';
 import { switchPump } from '../state.js';
@@ -25,7 +26,11 @@ export const timerStarted: EntryDefinition<TimerStartedEntry> = {
     // the machine's own power runs its pump
     if (kind === 'power') return openAgainst(procedure, state);
     return procedure.facts && kind === 'wet-run'
-      ? [...pumpAgainst(procedure, state, procedure.facts), ...lowMarkAgainst(procedure, state, procedure.facts, nowMs)]
+      ? [
+          ...(isDrawnDown(procedure, state) ? [{ rule: 'drawn-down', fact: { why: 'drawn-down' } } as const] : []),
+          ...pumpAgainst(procedure, state, procedure.facts),
+          ...lowMarkAgainst(procedure, state, procedure.facts, nowMs),
+        ]
       : [];
   },
   reads: (entry, { procedure }) =>

@@ -47,5 +47,5 @@ export const waits: EntryDefinition<WaitsEntry> = {
     return open.length > 0 ? refusal('unsafe', { why: 'not-left-safe', count: open.length }) : null;
   },
   reads: ({ for: what, what: text, until, lies }) =>
-    `Waits for ${WAIT_FOR[what]}${text ? `: ${text}` : ''}, until ${until}; it lies ${lies}`,
+    `Waits for ${WAIT_FOR[what]}${text ? `: ${text}` : ''}, until ${until}; it lies: ${lies}`,
 };

@@ -1,0 +1,65 @@
+import { STANDING } from '../../machine/loop-file/orientation.js';
+import { planUndo, type TakeOutPlan } from '../../physics/draining/takeOut.js';
+import { turnNetwork } from '../../physics/geometry/turned.js';
+import { standingNow } from './book.js';
+import { fillBalance } from './contents.js';
+import type { Procedure } from './procedure.js';
+import type { RunState } from './state.js';
+
+/** Drawn down in the middle of a run, so that a joint or a part can be undone: what came is kept clean and put back. */
+
+const plans = new WeakMap<object, Map<string, DrawDown>>();
+
+/** How the level is brought below a place by what is inside now. mL */
+export type DrawDown = TakeOutPlan;
+
+/**
+ * null where heights or contents are not known, or the machine lies turned.
+ * @param place a part, or a tube by its id: then both of its joints
+ */
+export function drawDownTo(procedure: Procedure, state: RunState, place: string, nowMs: number): DrawDown | null {
+  const now = state.stand.to === 'upright' && state.pump?.on !== true ? standingNow(procedure, state, nowMs) : null;
+  if (!now) return null;
+  const { twin, at } = now;
+  const loop = twin.loop;
+  const tube = loop.tubes.find(({ id }) => id === place);
+  const part = loop.components.find(({ id }) => id === place);
+  if (!tube && !part) return null;
+  // asked by every look at the clock: the same contents give the same plan
+  const key = state.contents.standing ?? state.contents;
+  const known = plans.get(key) ?? new Map<string, DrawDown>();
+  plans.set(key, known);
+  const made =
+    known.get(place) ??
+    planUndo(
+      turnNetwork(twin.drive.network, STANDING.upright),
+      loop,
+      tube
+        ? { joints: [`${tube.id}.from`, `${tube.id}.to`], componentId: null }
+        : {
+            joints: loop.tubes.flatMap(({ id, from, to }) => [
+              ...(from[0] === place ? [`${id}.from`] : []),
+              ...(to[0] === place ? [`${id}.to`] : []),
+            ]),
+            componentId: place,
+          },
+      twin.contents(at),
+    );
+  known.set(place, made);
+  return made;
+}
+
+/** mL that were drawn off in this run, kept clean, and not put back yet. */
+export const drawnJugMl = ({ outflows, pours }: Pick<RunState, 'outflows' | 'pours'>): number =>
+  Math.max(
+    0,
+    outflows.reduce((sum, { kept, volumeMl }) => (kept ? sum + volumeMl : sum), 0) -
+      pours.reduce((sum, { value, from }) => (from === 'drawn-off' ? sum + value : sum), 0),
+  );
+
+/** The loop was drawn down since it was full: it is filled again, and runs only until liquid comes back, before a clock starts. */
+export function isDrawnDown(procedure: Procedure, state: RunState): boolean {
+  if (!state.outflows.some(({ kept }) => kept)) return false;
+  const { standing } = state.contents;
+  return standing ? !standing.isRound : fillBalance(procedure, state).verdict === 'filling';
+}

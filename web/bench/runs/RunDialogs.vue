@@ -1,0 +1,116 @@
+<script setup lang="ts">
+import type { RunEventBody } from '@core/bench/runs/entries/all.js';
+import type { Procedure } from '@core/bench/runs/procedure.js';
+import type { RunState } from '@core/bench/runs/state.js';
+import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
+import { computed } from 'vue';
+import ReasonDialog from '../../base/look/ReasonDialog.vue';
+import LeftOpenDialog from '../left-open/LeftOpenDialog.vue';
+import TroubleDialog from '../leak-finding/TroubleDialog.vue';
+import RescopeDialog from '../services/RescopeDialog.vue';
+import SwapStep from '../services/SwapStep.vue';
+import WaitDialog from '../waiting/WaitDialog.vue';
+import AbandonDialog from './AbandonDialog.vue';
+import type { RunDialog } from './runDialog.js';
+
+/** What can be said of a run at any time, each in its own dialog; one is open at a time. */
+const which = defineModel<RunDialog | null>({ required: true });
+const props = defineProps<{
+  runId: string;
+  procedure: Procedure;
+  state: RunState;
+  file: LoopFile;
+  /** step that hands are at */
+  step: string;
+  nowMs: number;
+  /** entries that have not reached the server */
+  undelivered: number;
+  /** what the step still lacks, in words */
+  lacks: readonly string[];
+  /** why the last entry was refused */
+  problem: string | null;
+}>();
+const emit = defineEmits<{ send: [body: RunEventBody]; override: [reason: string]; changed: []; left: [] }>();
+
+const is = (name: RunDialog) =>
+  computed({
+    get: () => which.value === name,
+    set: (open: boolean) => {
+      which.value = open ? name : null;
+    },
+  });
+const noting = is('note');
+const deviating = is('deviation');
+const troubled = is('trouble');
+const overriding = is('override');
+const staying = is('stays-open');
+const exchanging = is('exchange');
+const waiting = is('wait');
+const leaving = is('leave');
+
+function say(body: RunEventBody): void {
+  which.value = null;
+  emit('send', body);
+}
+function override(reason: string): void {
+  which.value = null;
+  emit('override', reason);
+}
+</script>
+
+<template>
+  <ReasonDialog
+    v-model="noting"
+    title="Note"
+    label="What you saw or did"
+    button="Write it down"
+    :least="1"
+    @say="say({ type: 'note', step: props.step, text: $event })"
+  />
+  <ReasonDialog
+    v-model="deviating"
+    title="Go on although it is not done"
+    label="Why, for the record"
+    button="Go on"
+    :least="3"
+    :warning="lacks.join('; ')"
+    @say="say({ type: 'deviation', step: props.step, reason: $event })"
+  />
+  <TroubleDialog v-model="troubled" :procedure="procedure" :pump-on="state.pump?.on === true" @send="emit('send', $event)" />
+  <ReasonDialog
+    v-model="overriding"
+    title="Go on against the lock"
+    label="Why it is safe here, for the record"
+    button="Go on"
+    :least="3"
+    :warning="problem ?? ''"
+    @say="override"
+  />
+  <RescopeDialog
+    v-if="which === 'rescope' && procedure.service"
+    :run-id="runId"
+    :kind="procedure.service.kind"
+    :file="file"
+    @close="which = null"
+    @changed="emit('changed')"
+  />
+  <LeftOpenDialog v-model="staying" :procedure="procedure" @send="emit('send', $event)" />
+  <v-dialog v-model="exchanging" max-width="760" scrollable>
+    <v-card class="pa-6">
+      <h2>A part was exchanged</h2>
+      <p class="quiet">It makes a new revision of the loop; what stood on its bag is found again when a lot is suspected.</p>
+      <SwapStep :procedure="procedure" :state="state" :step="step" :locked="false" @send="emit('send', $event)" />
+      <div class="mt-4"><v-btn variant="text" size="large" @click="which = null">Close</v-btn></div>
+    </v-card>
+  </v-dialog>
+  <WaitDialog
+    v-model="waiting"
+    :run-id="runId"
+    :procedure="procedure"
+    :state="state"
+    :now-ms="nowMs"
+    :undelivered="undelivered"
+    @waits="emit('changed')"
+  />
+  <AbandonDialog v-model="leaving" :run-id="runId" @left="emit('left')" />
+</template>
