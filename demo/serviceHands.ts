@@ -72,6 +72,10 @@ export function serviceHands(procedure: Procedure, step: ProcedureStep, script: 
     case 'swap':
       for (const used of script.used ?? []) say({ type: 'used', step: step.id, ...used });
       for (const swap of script.swaps ?? []) say({ type: 'swapped', step: step.id, ...swap }, 400);
+      if (step.does.includes('puts-away'))
+        for (const { id: item } of procedure.facts?.parts ?? [])
+          if (!(script.swaps ?? []).some((swap) => swap.item === item && swap.action === 'removed'))
+            say({ type: 'swapped', step: step.id, item, action: 'removed', text: 'shelf 4, box with the machine’s name', heldMl: 0 }, 60);
       return;
     default:
   }

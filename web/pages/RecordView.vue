@@ -9,7 +9,8 @@ import type { RunRecord } from '@core/edge/records/record.js';
 import { computed, onMounted, onScopeDispose, ref, watch } from 'vue';
 import { normaliseBaseline } from '@core/physics/diagnosis/baseline.js';
 import { LEAK_SCHOOLS, WET_SCHOOLS } from '@core/physics/leak-testing/schools.js';
-import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
+import type { StepKind } from '@core/bench/runs/procedure.js';
+import { ENDS_LOOP, JOB_KINDS } from '@core/workshop/jobs/kinds.js';
 import { LEAK_LIMITS } from '@core/physics/leak-testing/defaults.js';
 import { formatLeak, formatLeakWithSe, formatMl, formatMlWithSd, formatMm, formatRoughMl } from '@core/base/units/display.js';
 import { get } from '../base/http/api.js';
@@ -44,6 +45,11 @@ const coolants = useCoolants();
 /** the record names its coolant; the colour is looked up and may be gone with the bottle */
 const colour = computed(() => coolants.products.find(({ name }) => name === record.value?.coolant?.productName)?.colour ?? null);
 const record = computed(() => answer.value?.record ?? null);
+/** a record says only what happened: without such steps nothing was tested, poured or bled */
+const had = (...kinds: readonly StepKind[]): boolean =>
+  record.value?.had === undefined || kinds.some((kind) => record.value?.had?.includes(kind));
+const endsLoop = computed(() => record.value?.service !== undefined && ENDS_LOOP.includes(record.value.service.kind));
+const settles = computed(() => !endsLoop.value && had('fill'));
 const title = computed(() => {
   const service = record.value?.service;
   const words = service ? JOB_KINDS[service.kind].label : 'commissioning';
@@ -120,10 +126,12 @@ onScopeDispose(
           </li>
         </ul>
       </section>
-      <section class="sheet mt-4"><LoopProfile :loop="record.loop.file" :colour="colour" :height="200" /></section>
+      <section class="sheet mt-4">
+        <LoopProfile :loop="record.loop.file" :colour="colour" :filled="endsLoop ? new Map() : null" :height="200" />
+      </section>
       <ServiceReportView v-if="record.service" class="mt-6" :report="record.service" />
       <div class="facts">
-        <section>
+        <section v-if="had('fill')">
           <h2>Volumes</h2>
           <dl class="figures">
             <dt>Poured</dt>
@@ -140,7 +148,7 @@ onScopeDispose(
             </dd>
           </dl>
         </section>
-        <section>
+        <section v-if="had('dry-test', 'wet-run', 'bleed') || record.leaks?.length">
           <h2>Tightness</h2>
           <dl class="figures">
             <dt>School</dt>
@@ -185,18 +193,22 @@ onScopeDispose(
                 >
               </dd>
             </template>
-            <dt>Bleeding</dt>
-            <dd>
-              {{ record.bleeding.cycles }} cycles,
-              {{ record.bleeding.lastRiseMm === null ? 'rise not read' : `last rise ${formatMm(record.bleeding.lastRiseMm)}`
-              }}{{ record.bleeding.bled ? '' : ', not by the criterion' }}
-            </dd>
-            <dt>Settling</dt>
-            <dd>to be checked {{ dates.day(record.settling.from) }} to {{ dates.day(record.settling.to) }}</dd>
+            <template v-if="had('bleed')"
+              ><dt>Bleeding</dt>
+              <dd>
+                {{ record.bleeding.cycles }} cycles,
+                {{ record.bleeding.lastRiseMm === null ? 'rise not read' : `last rise ${formatMm(record.bleeding.lastRiseMm)}`
+                }}{{ record.bleeding.bled ? '' : ', not by the criterion' }}
+              </dd></template
+            >
+            <template v-if="settles"
+              ><dt>Settling</dt>
+              <dd>to be checked {{ dates.day(record.settling.from) }} to {{ dates.day(record.settling.to) }}</dd></template
+            >
           </dl>
         </section>
       </div>
-      <section class="mt-8">
+      <section v-if="record.baselines.length" class="mt-8">
         <h2>Baseline</h2>
         <div class="scroll" tabindex="0" role="region" aria-label="Baseline readings">
           <table class="figures">

@@ -110,9 +110,11 @@ function timerLack(timer: TimerState | undefined, nowMs: number): 'timer-running
 
 type Criterion = (procedure: Procedure, state: RunState, step: ProcedureStep) => LackFact[];
 const inService =
-  (needs: (service: ServiceFacts, state: ServiceState, run: RunState, step: ProcedureStep) => LackFact[]): Criterion =>
-  ({ service }, run, step) =>
-    service ? needs(service, run.service, run, step) : [];
+  (
+    needs: (service: ServiceFacts, state: ServiceState, run: RunState, step: ProcedureStep, procedure: Procedure) => LackFact[],
+  ): Criterion =>
+  (procedure, run, step) =>
+    procedure.service ? needs(procedure.service, run.service, run, step, procedure) : [];
 
 const CRITERIA: Readonly<Record<StepKind, Criterion>> = {
   checks: () => [],
@@ -237,12 +239,27 @@ function cleanLacks({ items }: ServiceFacts, state: ServiceState): LackFact[] {
   ];
 }
 
+/** Parts that came out of a loop that is over, and of which nobody said where they lie. */
+export const withoutPlace = (
+  facts: Procedure['facts'],
+  { swaps }: ServiceState,
+): readonly { readonly id: string; readonly name: string }[] =>
+  (facts?.parts ?? []).filter(({ id }) => !swaps.some(({ item, action }) => item === id && action === 'removed'));
+
 /** Items of the sheet whose last look says something must still happen. */
-function swapLacks({ items }: ServiceFacts, state: ServiceState, { leaks }: RunState, { does }: ProcedureStep): LackFact[] {
+function swapLacks(
+  { items }: ServiceFacts,
+  state: ServiceState,
+  { leaks }: RunState,
+  { does }: ProcedureStep,
+  { facts }: Procedure,
+): LackFact[] {
   const done = new Set(state.swaps.map(({ item }) => item));
   const open = items.filter((item) => lastGrade(state, item)?.grade === 'replace' && !done.has(item.id)).map(({ id }) => id);
   const count = does.includes('mends') ? leaks.filter(({ mended }) => mended === null).length : 0;
+  const away = does.includes('puts-away') ? withoutPlace(facts, state) : [];
   return [
+    ...(away.length > 0 ? [{ why: 'no-place', items: away.map(({ id }) => id) } as const] : []),
     ...(open.length > 0 ? [{ why: 'to-replace', items: open } as const] : []),
     ...(count > 0 ? [{ why: 'leaks-not-mended', count } as const] : []),
   ];

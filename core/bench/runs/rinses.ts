@@ -1,6 +1,7 @@
 import { keepTally, LEDGER, type Flow } from '../../physics/contents/ledger.js';
 import { ledgerOf, type Kept } from './contents.js';
 import { rinseStandOf, type ServiceFacts } from './facts.js';
+import type { ServiceState } from './state.js';
 
 /** A flush as hands count it: a rinse is all that goes in until something comes out again, in however many pours. */
 export interface RinseForecast {
@@ -12,6 +13,27 @@ export interface RinseForecast {
   readonly coming: readonly number[];
   /** mL that should come when what is inside now is let out as the machine stands; null: nobody can tell */
   readonly nextOutMl: number | null;
+}
+
+/** What came out of a loop before its first rinse, and how many rinses of how much went through. */
+export interface Flushed {
+  readonly outMl: number;
+  readonly rinses: number;
+  /** mL of a rinse, on average; 0 without one */
+  readonly rinseMl: number;
+}
+
+export function flushedOf({ flows, rinses, drains }: Pick<ServiceState, 'flows' | 'rinses' | 'drains'>): Flushed {
+  const ofRinse = new Set(rinses.map(({ eventId }) => eventId));
+  const ofDrain = new Set(drains.map(({ eventId }) => eventId));
+  const first = flows.findIndex(({ eventId }) => ofRinse.has(eventId));
+  const before = first < 0 ? flows : flows.slice(0, first);
+  const groups = rinsesOf(flows.filter(({ way, eventId }) => way !== 'in' || ofRinse.has(eventId)));
+  return {
+    outMl: before.reduce((sum, { eventId, volumeMl }) => (ofDrain.has(eventId) ? sum + volumeMl : sum), 0),
+    rinses: groups.length,
+    rinseMl: groups.length === 0 ? 0 : groups.reduce((sum, { ml }) => sum + ml, 0) / groups.length,
+  };
 }
 
 const MOST_AHEAD = 8;

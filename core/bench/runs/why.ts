@@ -69,7 +69,7 @@ export type LackFact =
   | { readonly why: 'ph-off'; readonly ph: number; readonly from: number; readonly to: number }
   | { readonly why: 'items-not-seen'; readonly count: number }
   | { readonly why: 'cleaner-in'; readonly cleaner: string }
-  | { readonly why: 'not-smooth' | 'to-replace'; readonly items: readonly string[] }
+  | { readonly why: 'not-smooth' | 'to-replace' | 'no-place'; readonly items: readonly string[] }
   | { readonly why: 'leaks-not-mended'; readonly count: number };
 
 /** Why an entry does not fit the run it is meant for. */

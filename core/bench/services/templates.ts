@@ -207,6 +207,36 @@ const MEND: StepTemplate = {
   cautions: ['A radiator with a hole is scrap.', 'A reused O-ring is the commonest leak: renew what was opened.'],
 };
 
+/** The loop is over: nothing goes back in, and every part of it has a place. */
+const PUT_AWAY: StepTemplate = {
+  id: 'swap',
+  kind: 'swap',
+  does: ['puts-away'],
+  title: 'Put it away',
+  lead: 'Every part that came out is capped, labelled and has a place: somebody will ask for it.',
+  cautions: ['A part that still holds liquid is capped at both ends and stands upright.'],
+  timers: [],
+  checks: [],
+};
+const COOLER: StepTemplate = {
+  ...PUT_AWAY,
+  title: 'The new cooler on, the old parts away',
+  lead: 'The new cooler on its board or card, screws crosswise; every part that came out is capped, labelled and has a place.',
+  checks: [
+    tick('cooler', 'New cooler on, screws crosswise, its leads on the headers that it asks for', 'New cooler'),
+    tick('headers', 'Fan and pump headers set for it: no stop below its least speed', 'New cooler', { mayNotApply: true }),
+  ],
+};
+/** Of the return to power what does not ask for a pump and joints that lie on a shelf. */
+const POWER_WITHOUT_LOOP: StepTemplate = {
+  ...standard('power'),
+  checks: [
+    ...standard('power').checks.filter((each) => !('id' in each && ['pump-signal', 'joints-warm'].includes(each.id))),
+    tick('cooler-turns', 'Fans of the new cooler, and its pump where it has one, seen and heard turning', 'First start'),
+  ],
+};
+const BASELINE_WITHOUT_LOOP: StepTemplate = { ...standard('baseline'), checks: [] };
+
 const pick = (...ids: readonly string[]): StepTemplate[] => ids.map(standard);
 const REFILL = ['fill', 'wet', 'bleed', 'power', 'baseline', 'sign-off'] as const;
 
@@ -219,8 +249,8 @@ const STEPS: Record<JobKind, readonly StepTemplate[]> = {
   'leak-repair': [...pick('isolate'), FIND, DRAIN, MEND, ...pick('close', 'dry', ...REFILL)],
   'partial-drain': [BEFORE, ...pick('isolate'), DRAIN, SWAP, ...pick('close', 'dry', ...REFILL)],
   'part-replacement': [BEFORE, DUST, ...pick('isolate'), DRAIN, SWAP, ...pick('close', 'dry', ...REFILL)],
-  conversion: [...pick('isolate'), DRAIN, STRIP, SWAP, ...pick('power', 'baseline', 'sign-off')],
-  retirement: [...pick('isolate'), DRAIN, STRIP, SWAP, ...pick('sign-off')],
+  conversion: [...pick('isolate'), DRAIN, STRIP, COOLER, POWER_WITHOUT_LOOP, BASELINE_WITHOUT_LOOP, ...pick('sign-off')],
+  retirement: [...pick('isolate'), DRAIN, STRIP, PUT_AWAY, ...pick('sign-off')],
 };
 
 /** The led procedure of one kind of job. Its second half is the commissioning's own: refill, leak test, bleed, measure. */

@@ -190,6 +190,9 @@ export class Technician {
         break;
       case 'swap':
         this.mend();
+        if (step.does.includes('puts-away'))
+          for (const { id } of this.procedure.facts?.parts ?? [])
+            this.say({ type: 'swapped', step: step.id, item: id, action: 'removed', text: 'box 4', heldMl: 0 });
         break;
       case 'inspect':
         for (const { id } of this.procedure.service?.items ?? [])

@@ -7,7 +7,7 @@ import { fillBalance, fillTotal, liquidAtDryTest } from '../../bench/runs/conten
 import { judgeBleeding, judgeDryTest } from '../../bench/runs/criteria.js';
 import { swapWords } from '../../bench/runs/entries/swapped.js';
 import { describeEntry, type RunEvent } from '../../bench/runs/log.js';
-import { placesOf, type Procedure } from '../../bench/runs/procedure.js';
+import { placesOf, type Procedure, type StepKind } from '../../bench/runs/procedure.js';
 import type { Waiting } from '../../workshop/jobs/waitFor.js';
 import { replay } from '../../bench/runs/replay.js';
 import {
@@ -61,6 +61,8 @@ export interface RunRecord {
   } | null;
   /** leaks that were found, with what was mended and every look at it; missing in records before they were kept */
   readonly leaks?: readonly LeakOnRecord[];
+  /** kinds of steps that this run had, those passed over left out; missing in records before it was kept */
+  readonly had?: readonly StepKind[];
   readonly bleeding: { readonly cycles: number; readonly lastRiseMm: number | null; readonly bled: boolean };
   readonly baselines: readonly BaselineReading[];
   readonly notNeeded: readonly string[];
@@ -154,6 +156,7 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
         }
       : null,
     leaks: state.leaks.map((leak) => leakOnRecord(procedure, leak)),
+    had: [...new Set(state.steps.filter(({ deviation }) => deviation === null).map(({ kind }) => kind))],
     bleeding: { cycles: bleeding.risesMm.length, lastRiseMm: bleeding.risesMm.at(-1) ?? null, bled: bleeding.bled },
     baselines: state.baselines.map(({ value }) => value),
     notNeeded: procedure.steps.flatMap((step) => {

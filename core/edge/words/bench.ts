@@ -80,6 +80,7 @@ const WHY: Messages<WhyCode> = {
   'items-not-seen': '{count, plural, one {# item} other {# items}} not looked at',
   'cleaner-in': '{cleaner} is still in',
   'not-smooth': 'not felt smooth yet: {items}',
+  'no-place': 'nobody said where they lie: {items}',
   'to-replace': 'to be replaced: {items}',
   'leaks-not-mended': '{count, plural, one {# leak} other {# leaks}} not mended',
   // why an entry does not fit

@@ -23,6 +23,8 @@ export async function openDates(
   { row, jobId, state, systemId, revisionId, filledOn }: DateFacts,
   refill: {
     drainedMl?: number;
+    rinses?: number;
+    rinseMl?: number;
     taught?: TaughtFill | null;
     left?: Volume | null;
     intervalShare?: number;

@@ -2,6 +2,7 @@ import { findingWords } from '../../../core/edge/words/dates.js';
 import type { Finding, LooseEnd } from '../../../core/workshop/due-dates/facts.js';
 import { openDates, type DateFacts } from '../runs/openDates.js';
 import { FINS } from '../../../core/bench/runs/checkIds.js';
+import { flushedOf } from '../../../core/bench/runs/rinses.js';
 import { placesOf } from '../../../core/bench/runs/procedure.js';
 import { gradedSheet, looseEnds } from '../../../core/bench/runs/looseEnds.js';
 import { ledgerOf } from '../../../core/bench/runs/contents.js';
@@ -75,7 +76,7 @@ async function dateRefill(closing: Closing): Promise<{ serviceDueOn: string | nu
   const { ask, row, state, service, systemId, filledOn } = closing;
   const ledger = ledgerOf(service, state);
   const ends = looseEnds(row.procedure, state);
-  const drainedMl = state.service.drains.reduce((sum, { volumeMl }) => sum + volumeMl, 0);
+  const { outMl: drainedMl, rinses, rinseMl } = flushedOf(state.service);
   const poured = state.pours.length > 0;
   const at = ask.clock.now();
   const own = { workshopId: ask.account.workshopId, systemId, loopId: row.loopId, at };
@@ -90,6 +91,7 @@ async function dateRefill(closing: Closing): Promise<{ serviceDueOn: string | nu
     const shorter = [...ends, ...(aged ? [aged.reason] : [])];
     return openDates(ask, closing, {
       ...(drainedMl > 0 ? { drainedMl } : {}),
+      ...(rinses > 0 ? { rinses, rinseMl } : {}),
       left: leftBy(closing),
       ...(shorter.length > 0
         ? { intervalShare: Math.min(ends.length > 0 ? AFTER_FINDINGS.intervalShare : 1, aged?.share ?? 1), intervalReason: shorter }

@@ -14,6 +14,8 @@ export interface FillMade extends Omit<FillFacts, 'fillId'> {
   readonly lotId?: string | null;
   readonly pouredMl: number;
   readonly drainedMl?: number | null;
+  readonly rinses?: number;
+  readonly rinseMl?: number;
   /** what it teaches of the loop's volumes; nothing where it did not begin dry */
   readonly taught?: TaughtFill | null;
   /** what the drain before it left inside */
@@ -25,12 +27,12 @@ export interface FillMade extends Omit<FillFacts, 'fillId'> {
  * Before: run or service were checked.
  */
 export async function fillLoop(scope: Scope, made: FillMade): Promise<{ serviceDueOn: string; settlingDueOn: string }> {
-  const { workshopId, loopId, productId, revisionId, jobId, runId, lotId, filledOn, pouredMl, drainedMl } = made;
+  const { workshopId, loopId, productId, revisionId, jobId, runId, lotId, filledOn, pouredMl, drainedMl, rinses, rinseMl } = made;
   const { intervalShare, intervalReason, taught, left } = made;
   const [filled] = await scope
     .insert(fill)
     .values({
-      ...{ workshopId, revisionId, jobId, runId, productId, lotId, filledOn, pouredMl, drainedMl },
+      ...{ workshopId, revisionId, jobId, runId, productId, lotId, filledOn, pouredMl, drainedMl, rinses, rinseMl },
       ...(taught ? { taughtMl: taught.volumeMl, taughtSdMl: taught.sdMl } : {}),
       ...(left ? { leftMl: left.volumeMl, leftSdMl: left.sdMl } : {}),
       ...(intervalShare === undefined ? {} : { intervalShare, intervalReason }),

@@ -158,7 +158,7 @@ describe('a yearly flush', () => {
     const { dues, system, history } = await page(systemId);
     expect(system.state).toBe('in-service');
     expect(dues.map(({ kind }) => kind).sort()).toEqual(['coolant-service', 'dust-clean', 'settling-check']);
-    expect(history.some(({ title }) => title === 'Flush and refill')).toBe(true);
+    expect(history.find(({ title }) => title === 'Flush and refill')?.text).toMatch(/^\d+ mL out, 3 rinses of 600 mL, \d+ mL of .* in/);
   });
 
   it('counts what is put back out of its own jug as old as it was: mostly old leaves the clock, some of it shortens the next', async () => {
@@ -315,6 +315,11 @@ describe('a retired loop', () => {
     expect(history.length).toBeGreaterThan(2);
     const store = await desk.get<{ kept: { name: string; place: string; systemName: string }[] }>('/store');
     expect(store.body.kept).toContainEqual(expect.objectContaining({ name: 'pump', place: 'shelf 4', systemName: 'Old' }));
+    // every part of it has a place, and the record tells of no test that was not made
+    const parts = run.procedure.facts?.parts ?? [];
+    expect(store.body.kept.filter(({ systemName }) => systemName === 'Old')).toHaveLength(parts.length);
+    const { had } = await recordOf(run.id);
+    for (const kind of ['dry-test', 'wet-run', 'bleed', 'fill', 'power'] as const) expect(had).not.toContain(kind);
   });
 });
 

@@ -29,6 +29,8 @@ const jobs: Source = async (scope, systemId) => {
       signedOffAt: run.signedOffAt,
       pouredMl: fill.pouredMl,
       drainedMl: fill.drainedMl,
+      rinses: fill.rinses,
+      rinseMl: fill.rinseMl,
       coolantName: coolantProduct.name,
       colour: coolantProduct.colour,
     })
@@ -206,8 +208,17 @@ export async function systemHistory({ scope }: Pick<Ask, 'scope'>, systemId: str
   return entries.sort((a, b) => b.at.localeCompare(a.at));
 }
 
-function volumes(row: { pouredMl: number | null; drainedMl: number | null; coolantName: string | null }): string {
+interface Volumes {
+  readonly pouredMl: number | null;
+  readonly drainedMl: number | null;
+  readonly rinses: number | null;
+  readonly rinseMl: number | null;
+  readonly coolantName: string | null;
+}
+
+function volumes(row: Volumes): string {
   if (row.pouredMl === null) return '';
   const out = row.drainedMl === null ? '' : `${formatMl(row.drainedMl)} out, `;
-  return `${out}${formatMl(row.pouredMl)} of ${row.coolantName ?? 'coolant'} in`;
+  const rinsed = row.rinses === null ? '' : `${row.rinses} ${row.rinses === 1 ? 'rinse' : 'rinses'} of ${formatMl(row.rinseMl ?? 0)}, `;
+  return `${out}${rinsed}${formatMl(row.pouredMl)} of ${row.coolantName ?? 'coolant'} in`;
 }

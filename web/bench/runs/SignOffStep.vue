@@ -5,7 +5,7 @@ import { judgeBleeding, judgeDryTest } from '@core/bench/runs/criteria.js';
 import { serviceReport } from '@core/edge/records/serviceReport.js';
 import { computed, ref } from 'vue';
 import LeftOpenList from '../left-open/LeftOpenList.vue';
-import type { Procedure } from '@core/bench/runs/procedure.js';
+import type { Procedure, StepKind } from '@core/bench/runs/procedure.js';
 import { pouredMl, type RunState } from '@core/bench/runs/state.js';
 import { balanceFill } from '@core/physics/filling/fillPlan.js';
 import { formatLeak, formatMl, formatMlWithSd } from '@core/base/units/display.js';
@@ -17,6 +17,8 @@ const remark = ref('');
 
 const lines = computed(() => {
   const { procedure, state } = props;
+  // what this kind of job does not do is no line of it
+  const has = (kind: StepKind): boolean => procedure.steps.some((step) => step.kind === kind && !step.does.includes('measures-before'));
   const dry = judgeDryTest(procedure, state);
   const poured = pouredMl(state);
   const planned = fillTotal(procedure, state);
@@ -31,14 +33,21 @@ const lines = computed(() => {
           ...report.looseEnds.map((each) => ['Loose end', each]),
         ]
       : []),
-    ['Planned fill', formatMlWithSd(planned.volumeMl, planned.sdMl)],
-    ['Poured', poured > 0 ? `${formatMl(poured)}, ${balanceWords(balanceFill(planned, poured))}` : 'nothing recorded'],
-    ['Coolant', state.coolant ? `${state.coolant.productName}${state.coolant.lot ? `, lot ${state.coolant.lot}` : ''}` : 'not recorded'],
+    ...(has('fill')
+      ? [
+          ['Planned fill', formatMlWithSd(planned.volumeMl, planned.sdMl)],
+          ['Poured', poured > 0 ? `${formatMl(poured)}, ${balanceWords(balanceFill(planned, poured))}` : 'nothing recorded'],
+          [
+            'Coolant',
+            state.coolant ? `${state.coolant.productName}${state.coolant.lot ? `, lot ${state.coolant.lot}` : ''}` : 'not recorded',
+          ],
+        ]
+      : []),
     ...(procedure.dry
       ? [['Dry test', dry ? `${dry.verdict === 'pass' ? 'passed' : dry.verdict}, leak ${formatLeak(dry.leakMbarLs)}` : 'not made']]
       : []),
-    ['Bleeding', `${bleed.risesMm.length} cycles${bleed.bled ? ', bled' : ', not by the criterion'}`],
-    ['Baseline', `${state.baselines.length} ${state.baselines.length === 1 ? 'reading' : 'readings'}`],
+    ...(has('bleed') ? [['Bleeding', `${bleed.risesMm.length} cycles${bleed.bled ? ', bled' : ', not by the criterion'}`]] : []),
+    ...(has('baseline') ? [['Baseline', `${state.baselines.length} ${state.baselines.length === 1 ? 'reading' : 'readings'}`]] : []),
   ];
 });
 const deviations = computed(() =>

@@ -172,6 +172,12 @@ describe('open troubles', () => {
     await press(screen, /^Mended$/);
     expect(sent(screen)).toEqual([{ type: 'leak-mended', leak, cause: 'cut-not-square', fix: 'trimmed and seated' }]);
     run.say({ type: 'leak-mended', leak, cause: 'cut-not-square', fix: 'trimmed' });
+    // ends that were cut in the same go are asked for
+    const asks = await list(run);
+    expect(asks.findAll('button').map((each) => each.text())).toEqual(['All looked at', 'Still wet']);
+    await press(asks, /^All looked at$/);
+    expect(sent(asks)).toEqual([{ type: 'sisters-seen', leak, text: '' }]);
+    run.say({ type: 'sisters-seen', leak, text: '' });
     expect((await list(run)).findAll('button').map((each) => each.text())).toEqual(['Still wet']);
     run.say({ type: 'pump', on: true }).wait(60);
     const after = await list(run);

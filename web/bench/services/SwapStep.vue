@@ -4,6 +4,7 @@ import type { RunState, SwapAction } from '@core/bench/runs/state.js';
 import { computed, onMounted, reactive, ref } from 'vue';
 import { placesOf, stepOf, type Procedure } from '@core/bench/runs/procedure.js';
 import { swapWords } from '@core/bench/runs/entries/swapped.js';
+import { withoutPlace } from '@core/bench/runs/criteria.js';
 import { usedWords } from '@core/bench/runs/entries/used.js';
 import { nameIn } from '@core/machine/catalogue/names.js';
 import { gradeItem } from '@core/bench/inspection/grade.js';
@@ -92,6 +93,16 @@ function swap(): void {
   held.value = null;
   Object.assign(bag, { make: '', lot: '' });
 }
+/** parts of a loop that is over, without a place yet: most lie in one box */
+const away = computed(() =>
+  stepOf(props.procedure, props.step)?.does.includes('puts-away') ? withoutPlace(props.procedure.facts, props.state.service) : [],
+);
+const place = ref('');
+function putAway(): void {
+  for (const { id } of away.value)
+    emit('send', { type: 'swapped', step: props.step, item: id, action: 'removed', text: place.value.trim(), heldMl: 0 });
+  place.value = '';
+}
 function use(): void {
   const found = shelf.value.find(({ id }) => id === usedId.value);
   if (!found || usedCount.value === null || usedCount.value <= 0) return;
@@ -120,6 +131,10 @@ const done = computed(() => [
         </button>
       </li>
     </ul>
+    <form v-if="!locked && away.length" class="away" novalidate @submit.prevent="putAway">
+      <v-text-field v-model="place" :label="`Where they lie: ${away.map(({ name }) => name).join(', ')}`" hide-details />
+      <v-btn type="submit" size="large" :disabled="!place.trim()">All of them there</v-btn>
+    </form>
     <form v-if="!locked" class="entry" novalidate @submit.prevent="swap">
       <v-select v-model="item" :items="items" label="Part, plug or run" hide-details />
       <ChoiceRow v-model="action" label="It was" :options="ACTIONS" />
@@ -156,6 +171,12 @@ const done = computed(() => [
 </template>
 
 <style scoped>
+.away {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 12px;
+  align-items: center;
+}
 .swap {
   display: grid;
   gap: 14px;

@@ -153,6 +153,7 @@ describe('what stays open', () => {
           awaits: 'the seal',
           until: '2026-04-01',
           limits: ['do-not-move', 'level-daily'],
+          then: 'leak-repair',
         },
       ],
     ]);

@@ -165,7 +165,11 @@ export const fill = pgTable(
     lotId: uuid('lot_id'),
     filledOn: date('filled_on').notNull(),
     pouredMl: doublePrecision('poured_ml').notNull(),
+    /** what came out before anything else went in */
     drainedMl: doublePrecision('drained_ml'),
+    /** rinses between, and mL of one on average; null: none, or a fill from before they were counted apart */
+    rinses: integer('rinses'),
+    rinseMl: doublePrecision('rinse_ml'),
     /** mL that the drain before it left inside, by the book, with standard deviation; null where none was led or nobody knew */
     leftMl: doublePrecision('left_ml'),
     leftSdMl: doublePrecision('left_sd_ml'),
@@ -192,6 +196,7 @@ export const fill = pgTable(
       foreignColumns: [coolantProduct.workshopId, coolantProduct.id],
     }),
     foreignKey({ name: 'fill_lot_fk', columns: [t.workshopId, t.lotId], foreignColumns: [coolantLot.workshopId, coolantLot.id] }),
+    check('fill_rinses_sane', sql`(rinses is null) = (rinse_ml is null) and rinses > 0 and rinse_ml > 0`),
     check('fill_volume_sane', sql`poured_ml > 0 and drained_ml >= 0`),
     check('fill_taught_sane', sql`(taught_ml is null) = (taught_sd_ml is null) and taught_ml > 0 and taught_sd_ml > 0`),
     check('fill_left_sane', sql`(left_ml is null) = (left_sd_ml is null) and left_sd_ml >= 0`),
