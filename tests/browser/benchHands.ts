@@ -105,8 +105,10 @@ export async function fillAsOrdered(page: Page, app: RunningApp, until: (pouredM
     } else if (what === 'read-level') {
       // what the pump took into a loop that lacked some is missing in the reservoir
       const mark = Number(await order.getAttribute('data-mark'));
-      await field(page, 'Level in the reservoir').fill(String(pumped && poured === 0 ? mark - SUNK_ML : mark));
-      await page.getByRole('button', { name: 'Level read' }).click();
+      if (pumped && poured === 0) {
+        await field(page, 'Level in the reservoir').fill(String(mark - SUNK_ML));
+        await page.getByRole('button', { name: 'Level read' }).click();
+      } else await page.getByRole('button', { name: 'It stands at the mark' }).click();
     } else if (what === 'pump-on') {
       poured += await pumpAsOrdered(page, app, big);
       pumped = true;

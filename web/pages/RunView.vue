@@ -8,6 +8,7 @@ import { lacksOf } from '@core/bench/runs/criteria.js';
 import { computed, provide, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { timerFace } from '@core/bench/runs/state.js';
+import { openOf, rowsOf } from '@core/bench/runs/looks.js';
 import { isDrawnDown } from '@core/bench/runs/drawDown.js';
 import { waitingNow } from '@core/bench/runs/waiting.js';
 import BaselineStep from '../bench/baseline/BaselineStep.vue';
@@ -82,7 +83,9 @@ const open = computed(() =>
     ? lacksOf(procedure.value, state.value, step.value.id, now.value).map((lack) => whyWords(procedure.value as Procedure, lack))
     : [],
 );
-const openChecks = computed(() => step.value?.checks.filter(({ id }) => (progress.value?.checks[id]?.mark ?? 'open') === 'open') ?? []);
+const openLooks = computed(() =>
+  rowsOf(step.value?.checks ?? [], progress.value?.checks ?? {}).filter((look) => openOf(look, progress.value?.checks ?? {}).length > 0),
+);
 const colour = computed(
   () => coolants.find(state.value?.coolant?.productId ?? desk.answer.value?.coolantProductId ?? null)?.colour ?? null,
 );
@@ -175,8 +178,11 @@ async function signOff(remark: string): Promise<void> {
 useShortcuts({
   'step-done': stepDone,
   tick: () => {
-    const next = openChecks.value[0];
-    if (next && !locked.value) mark(next.id, 'done');
+    const next = openLooks.value[0];
+    if (!next || !step.value || locked.value) return;
+    const ids = openOf(next, progress.value?.checks ?? {}).map(({ id }) => id);
+    if (next.together && ids.length > 1) send({ type: 'checks', step: step.value.id, checks: ids });
+    else if (ids[0]) mark(ids[0], 'done');
   },
   note: () => {
     dialog.value = 'note';
@@ -246,7 +252,7 @@ useShortcuts({
         <div class="title">
           <h2>{{ step.title }}</h2>
           <p v-if="hasBigNumber && !locked" class="left figures">
-            {{ openChecks.length === 0 ? 'all ticked' : `${openChecks.length} to tick` }}
+            {{ openLooks.length === 0 ? 'all ticked' : `${openLooks.length} to tick` }}
           </p>
         </div>
         <p class="lead">{{ step.lead }}</p>
@@ -339,6 +345,7 @@ useShortcuts({
           :marks="progress.checks"
           :locked="locked"
           @mark="mark"
+          @seen="step && send({ type: 'checks', step: step.id, checks: $event })"
           @not-needed="(check, reason) => step && send({ type: 'check', step: step.id, check, mark: 'not-needed', reason })"
         />
         <SignOffStep

@@ -19,6 +19,7 @@ import {
 import type { CheckItem, ProcedureStep, StepKind } from '../runs/procedure.js';
 import {
   isEach,
+  ONE_LOOK,
   type CheckTemplate,
   type EachCheck,
   type EachKey,
@@ -271,12 +272,19 @@ const fillIn = (text: string, values: Record<Placeholder, string>): string =>
   text.replace(/\{(\w+)\}/g, (whole, name: string) => (Object.hasOwn(values, name) ? values[name as Placeholder] : whole));
 
 function checksOf(check: CheckTemplate, given: ExpandWith, values: Record<Placeholder, string>): CheckItem[] {
-  if (isEach(check)) return EXPAND[check.each](given).map((item) => withGroup(item, check));
-  const { onlyDry, where, textWithoutReservoir, ...item } = check;
+  if (isEach(check)) return EXPAND[check.each](given).map((item) => withLook(withGroup(item, check), check.each));
+  const { onlyDry, where, textWithoutReservoir, together, ...item } = check;
   const has = hasReservoir(given.loop);
   if ((onlyDry && !given.dry) || (where === 'reservoir' && !has) || (where === 'no-reservoir' && has)) return [];
-  return [{ ...item, text: fillIn(has ? item.text : (textWithoutReservoir ?? item.text), values) }];
+  const look = together ? { together: `${item.group ?? 'Kit'}: all of it lies here` } : {};
+  return [{ ...item, ...look, text: fillIn(has ? item.text : (textWithoutReservoir ?? item.text), values) }];
 }
+
+/** The first look at the joints is one at many places; the later ones are one line each already. */
+const withLook = (item: CheckItem, each: EachKey): CheckItem => {
+  const together = ONE_LOOK[each];
+  return together === undefined ? item : { ...item, together };
+};
 
 const withGroup = (item: CheckItem, { group }: EachCheck): CheckItem => (group === undefined || item.group ? item : { ...item, group });
 

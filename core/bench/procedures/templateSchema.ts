@@ -22,6 +22,8 @@ const check = Joi.alternatives(
     group: words(60),
     mayNotApply: Joi.boolean(),
     beforePower: Joi.boolean(),
+    // what guards people or power is ticked one by one
+    together: Joi.boolean().when('beforePower', { is: true, then: Joi.forbidden() }),
     onlyDry: Joi.boolean(),
     where: Joi.string().valid('reservoir', 'no-reservoir'),
     textWithoutReservoir: words(300),

@@ -41,6 +41,8 @@ export interface CheckItem {
   readonly mayNotApply?: boolean;
   /** without it, power must not go on: shown as such */
   readonly beforePower?: boolean;
+  /** one look with the others of its step that say the same: one touch ticks them all; missing: a check of its own */
+  readonly together?: string;
   /** heading that groups checks */
   readonly group?: string;
 }

@@ -26,6 +26,8 @@ export interface OwnCheck {
   readonly group?: string;
   readonly mayNotApply?: boolean;
   readonly beforePower?: boolean;
+  /** one look with the other checks of its group that say so */
+  readonly together?: boolean;
   /** only where the air test is part of the school */
   readonly onlyDry?: boolean;
   /** only in loops with a reservoir, or only in those without; missing: in both */
@@ -33,6 +35,15 @@ export interface OwnCheck {
   /** said instead of `text` where the loop has no reservoir */
   readonly textWithoutReservoir?: string;
 }
+
+/** Lists that are one look at many places. What guards people or power is ticked one by one: the pulled list, its way back, a drain's stands. */
+export const ONE_LOOK: Readonly<Partial<Record<EachKey, string>>> = {
+  flushable: 'Flushed, each until nothing comes',
+  joints: 'Both joints of each tube made, gripped and pulled',
+  closures: 'Plugs, caps and valves of every open port',
+  rounds: 'Dry at every joint, towels dry',
+  towels: 'Towels out and read, no spot on any',
+};
 
 export interface EachCheck {
   readonly each: EachKey;

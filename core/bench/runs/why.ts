@@ -80,6 +80,7 @@ export type MisfitFact =
   | { readonly why: 'step-not-done'; readonly step: string; readonly lacks: readonly LackFact[] }
   | { readonly why: 'protects-power' | 'protects-closing' | 'protects-emptying' | 'protects-return'; readonly step: string }
   | { readonly why: 'unknown-check' | 'unknown-timer'; readonly step: string; readonly name: string }
+  | { readonly why: 'one-by-one' }
   | { readonly why: 'always-needed'; readonly text: string }
   | {
       readonly why: 'unknown-port' | 'unknown-joint' | 'unknown-part' | 'unknown-place' | 'unknown-item' | 'unknown-cause';

@@ -75,7 +75,7 @@ const KIT: Record<JobKind, readonly CheckTemplate[]> = {
 const kit = (kind: JobKind): StepTemplate => ({
   ...standard('kit'),
   lead: 'Nothing is opened until everything lies here: no job stops half open for a missing tool or a wrong part.',
-  checks: KIT[kind],
+  checks: KIT[kind].map((check) => ('mayNotApply' in check && check.mayNotApply ? check : { ...check, together: true })),
 });
 
 const BEFORE: StepTemplate = {

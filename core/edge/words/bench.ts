@@ -98,6 +98,7 @@ const WHY: Messages<WhyCode> = {
   'protects-return': '"{step}" cannot be passed over: every towel and every connector must be accounted for before the board has power',
   'unknown-check': '"{step}" has no check "{name}"',
   'unknown-timer': '"{step}" has no timer "{name}"',
+  'one-by-one': 'these are ticked one by one: each guards somebody',
   'always-needed': '"{text}" is always needed',
   'unknown-port': 'this loop has no port "{name}"',
   'unknown-joint': 'this loop has no tube "{name}"',

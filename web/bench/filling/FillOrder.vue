@@ -114,7 +114,11 @@ function drawOff(): void {
       >Liquid comes back at the return</v-btn
     >
     <v-btn v-if="!locked && order.do === 'shut'" size="x-large" @click="shut">Shut</v-btn>
-    <LevelRead v-if="!locked && order.do === 'read-level'" @send="emit('send', $event)" />
+    <LevelRead
+      v-if="!locked && order.do === 'read-level'"
+      :mark-ml="procedure.facts?.reservoir?.fillMarkMl ?? null"
+      @send="emit('send', $event)"
+    />
     <form v-if="!locked && order.do === 'draw-off'" class="entry" novalidate @submit.prevent="drawOff">
       <NumberField v-model="drawn" large label="Drawn off" unit="mL" @enter="drawOff" />
       <v-btn type="submit" size="x-large" :disabled="!drawn">Drawn off</v-btn>

@@ -4,6 +4,7 @@ import { ref } from 'vue';
 import NumberField from '../../base/units/NumberField.vue';
 
 /** The level as an eye reads it off the reservoir. */
+const props = defineProps<{ markMl?: number | null }>();
 const emit = defineEmits<{ send: [body: RunEventBody] }>();
 const level = ref<number | null>(null);
 const problem = ref<string | null>(null);
@@ -17,12 +18,18 @@ function read(): void {
   emit('send', { type: 'level', levelMl: level.value });
   level.value = null;
 }
+/** the commonest reading, in one touch: the eye has looked all the same */
+function atMark(): void {
+  problem.value = null;
+  if (props.markMl) emit('send', { type: 'level', levelMl: props.markMl });
+}
 </script>
 
 <template>
   <form class="level" novalidate @submit.prevent="read">
     <NumberField v-model="level" large label="Level in the reservoir" unit="mL" @enter="read" />
     <v-btn type="submit" size="x-large">Level read</v-btn>
+    <v-btn v-if="markMl && level === null" size="x-large" variant="outlined" @click="atMark">It stands at the mark</v-btn>
     <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
   </form>
 </template>
@@ -30,7 +37,7 @@ function read(): void {
 <style scoped>
 .level {
   display: grid;
-  grid-template-columns: minmax(180px, 240px) auto;
+  grid-template-columns: minmax(180px, 240px) auto auto;
   gap: 12px;
   justify-content: start;
 }

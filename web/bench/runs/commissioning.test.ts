@@ -5,7 +5,7 @@ import { usualLoop } from '@core/machine/catalogue/testLoops.js';
 import 'fake-indexeddb/auto';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { defineComponent, h, nextTick } from 'vue';
-import { fakeServer, mountScreen, settle, type Asked } from '../../../tests/screens/mountScreen.js';
+import { fakeServer, mountScreen, settle, wordsOf, type Asked } from '../../../tests/screens/mountScreen.js';
 import BleedStep from '../air/BleedStep.vue';
 import FillStep from '../filling/FillStep.vue';
 import DryTestStep from '../leak-testing/DryTestStep.vue';
@@ -53,6 +53,30 @@ describe('checks for wet hands', () => {
     mountScreen(CheckRows, {
       props: { checks: step.checks, marks: { 'flushed:roof': { mark: 'done', reason: null, at: '', by: '' } }, locked },
     });
+
+  it('are one touch where one kind of thing is looked at in many places, and apart on request', async () => {
+    const close = procedureOf().steps.find(({ id }) => id === 'close')?.checks ?? [];
+    const screen = mountScreen(CheckRows, { props: { checks: close, marks: {}, locked: false } });
+    const joints = close.filter(({ id }) => id.startsWith('joint:'));
+    expect(screen.findAll('.check').length).toBeLessThan(close.length / 2);
+    expect(wordsOf(screen)).toContain(`Both joints of each tube made, gripped and pulled (${joints.length})`);
+    expect(wordsOf(screen)).toContain('Valve shut, handle across the pipe: drain');
+    const whole = screen.findAll('.check.whole');
+    await whole[0]?.find('input').trigger('change');
+    expect(screen.emitted('seen')).toEqual([[joints.map(({ id }) => id)]]);
+    await whole[0]?.find('.skip').trigger('click');
+    expect(screen.findAll('.check').length).toBeGreaterThan(joints.length);
+  });
+
+  it('never put together what guards people: the pulled list and its way back', () => {
+    const { steps } = procedureOf();
+    const guards = steps
+      .filter(({ id }) => id !== 'kit')
+      .flatMap(({ checks }) => checks)
+      .filter(({ id }) => /^(pulled|back):|^supply|^jumper/.test(id));
+    expect(guards.length).toBeGreaterThan(8);
+    expect(guards.every(({ together }) => together === undefined)).toBe(true);
+  });
 
   it('tick and untick with one touch', async () => {
     const screen = rows();

@@ -3,6 +3,7 @@ import { baseline, type BaselineEntry } from './baseline.js';
 import { bleedCycle, type BleedCycleEntry } from './bleedCycle.js';
 import { cause, type CauseEntry } from './cause.js';
 import { check, type CheckEntry } from './check.js';
+import { checks, type ChecksEntry } from './checks.js';
 import { coolant, type CoolantEntry } from './coolant.js';
 import { correction, type CorrectionEntry } from './correction.js';
 import { deviation, type DeviationEntry } from './deviation.js';
@@ -54,6 +55,7 @@ export type RunEventBody =
   | BleedCycleEntry
   | CauseEntry
   | CheckEntry
+  | ChecksEntry
   | CoolantEntry
   | CorrectionEntry
   | DeviationEntry
@@ -107,6 +109,7 @@ export const ENTRIES: { readonly [T in RunEventType]: EntryDefinition<BodyOf<T>>
   'bleed-cycle': bleedCycle,
   cause,
   check,
+  checks,
   coolant,
   correction,
   deviation,
