@@ -229,12 +229,14 @@ test('a loop is retired: nothing falls due, its parts have a place, the history 
   await drainAsAdvised(page);
   await done(page, 'Take it apart');
   await tickAll(page);
-  await done(page, 'Renew and replace');
+  await done(page, 'Put it away');
   await choose(page, 'Part, plug or run', 'pump');
   await page.getByRole('button', { name: 'taken out' }).click();
   await page.getByLabel('Where it lies now').fill('drawer 9, rinsed');
   await page.getByRole('button', { name: 'Write it down' }).click();
-  await tickAll(page);
+  await expect(page.getByText(/nobody said where they lie/)).toBeVisible();
+  await page.getByLabel(/^Where they lie: reservoir/).fill('box 7, capped');
+  await page.getByRole('button', { name: 'All of them there' }).click();
   await done(page, 'Sign off');
   await signOff(page);
   await openMachine(page, app, 'Mosaic desk');
