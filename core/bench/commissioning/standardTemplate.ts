@@ -5,6 +5,7 @@ export const STANDARD_TEMPLATE: ProcedureTemplate = {
   steps: [
     {
       id: 'kit',
+      does: ['lays-out'],
       kind: 'checks',
       title: 'Lay out the kit',
       lead: 'Nothing is opened until everything lies here.',

@@ -1,3 +1,4 @@
+import { findingsAtBench } from '../../machine/build-checks/beforeBuilding.js';
 import { shortName } from '../../machine/catalogue/names.js';
 import { countFittings, unusedPorts } from '../../machine/loop-file/fittings.js';
 import { hasReservoir } from '../../machine/loop-file/marks.js';
@@ -288,6 +289,17 @@ const withLook = (item: CheckItem, each: EachKey): CheckItem => {
 
 const withGroup = (item: CheckItem, { group }: EachCheck): CheckItem => (group === undefined || item.group ? item : { ...item, group });
 
+/** What the build check says against this loop stands first where the kit is laid out and again before it is closed, whatever a lead's version says. */
+function findings({ does }: StepTemplate, { loop, service }: ExpandWith): CheckItem[] {
+  if (service || !(does ?? []).some((trait) => trait === 'lays-out' || trait === 'closes')) return [];
+  return findingsAtBench(loop).map(({ code, weight, part, text, todo }) => ({
+    id: `finding:${code}:${part ?? 'loop'}`,
+    text: `Settled: ${text} ${todo}`,
+    group: 'The build check says',
+    ...(weight === 'stop' ? { beforePower: true } : { mayNotApply: true }),
+  }));
+}
+
 function stepOf(step: StepTemplate, given: ExpandWith, values: Record<Placeholder, string>): ProcedureStep {
   const has = hasReservoir(given.loop);
   const lead = has ? step.lead : (step.leadWithoutReservoir ?? step.lead);
@@ -299,7 +311,7 @@ function stepOf(step: StepTemplate, given: ExpandWith, values: Record<Placeholde
     title: step.title,
     lead: fillIn(lead, values),
     cautions: cautions.map((caution) => fillIn(caution, values)),
-    checks: step.checks.flatMap((check) => checksOf(check, given, values)),
+    checks: [...findings(step, given), ...step.checks.flatMap((check) => checksOf(check, given, values))],
     timers: step.timers.flatMap(({ id, label, minutes }) =>
       minutes === 'wet'
         ? given.wetSeconds === null

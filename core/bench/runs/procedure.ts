@@ -29,9 +29,19 @@ export type StepKind = (typeof STEP_KINDS)[number];
  * What a step does beyond its kind, so that no rule needs its name: `isolates` cuts power off everything but the pump,
  * `closes` closes the loop, `empties` takes it apart, `measures-before` reads the state on arrival, `mends` a leak,
  * `new-parts` is for parts that were never in use, `dusts` cleans fins and fans, `puts-away` gives every part of a loop that is over
- * its place.
+ * its place; `lays-out` is before anything is built.
  */
-export const STEP_TRAITS = ['isolates', 'closes', 'empties', 'measures-before', 'mends', 'new-parts', 'dusts', 'puts-away'] as const;
+export const STEP_TRAITS = [
+  'isolates',
+  'closes',
+  'empties',
+  'measures-before',
+  'mends',
+  'new-parts',
+  'dusts',
+  'puts-away',
+  'lays-out',
+] as const;
 export type StepTrait = (typeof STEP_TRAITS)[number];
 
 export interface CheckItem {

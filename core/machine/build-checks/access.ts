@@ -1,37 +1,63 @@
 import type { Circuit } from '../loop-file/circuits.js';
+import { partName, type LoopComponent } from '../loop-file/loopFile.js';
 import type { LoopFinding } from './finding.js';
 
 /** Share of a circuit's height that counts as "near" its lowest or highest port. */
 const NEAR_SHARE = 0.2;
 
-/** A port that opens near the low end, and one near the high end, of every circuit. */
+const heightsOf = ({ ports }: LoopComponent): number[] => Object.values(ports).map(([, y]) => y);
+const openable = (components: readonly LoopComponent[], isMeant: (closure: string) => boolean): number[] =>
+  components.flatMap((component) =>
+    Object.entries(component.closures ?? {})
+      .filter(([, closure]) => isMeant(closure))
+      .map(([port]) => (component.ports[port] as readonly number[])[1] as number),
+  );
+
+/**
+ * A valve that drains near the low end, and a port that opens near the high end, of every circuit. A bare plug is no drain: it
+ * lets everything go at once, over the hand that turns it. Nor is a valve above the lowest radiator, which keeps what it holds.
+ */
 export function accessFindings({ components, tubes }: Circuit): LoopFinding[] {
   if (tubes.length === 0) return [];
-  const heights = components.flatMap(({ ports }) => Object.values(ports).map(([, y]) => y));
-  const openable = components.flatMap((component) =>
-    Object.keys(component.closures ?? {}).map((port) => (component.ports[port] as readonly number[])[1] as number),
-  );
+  const heights = components.flatMap(heightsOf);
   const low = Math.min(...heights);
   const high = Math.max(...heights);
   const reach = NEAR_SHARE * (high - low) + 1;
-  const findings: LoopFinding[] = [];
-  if (!openable.some((y) => y <= low + reach)) {
-    findings.push({
+  return [...drainFinding(components, low + reach), ...inletFinding(components, high - reach)];
+}
+
+function drainFinding(components: readonly LoopComponent[], nearLow: number): LoopFinding[] {
+  const valve = Math.min(...openable(components, (closure) => closure === 'valve'));
+  const [lowest] = components
+    .filter(({ kind }) => kind === 'radiator')
+    .sort((a, b) => Math.min(...heightsOf(a)) - Math.min(...heightsOf(b)));
+  const keeps = lowest && valve > Math.min(...heightsOf(lowest)) + 1 && valve > nearLow ? lowest : null;
+  if (valve <= nearLow || (Number.isFinite(valve) && !keeps)) return [];
+  const text = !Number.isFinite(valve)
+    ? openable(components, () => true).some((y) => y <= nearLow)
+      ? 'Only a bare plug opens near the lowest point: it lets everything go at once, over the hand that turns it.'
+      : 'No port that opens lies near the lowest point.'
+    : `The lowest valve lies above ${keeps ? partName(keeps) : 'the lowest radiator'}: what stands in it stays.`;
+  return [
+    {
       code: 'no-drain',
       weight: 'look',
       part: null,
-      text: 'No port that opens lies near the lowest point.',
+      text,
       todo: 'Put a tee with a valve into the lowest tube, or expect to turn the machine at every drain.',
-    });
-  }
-  if (!openable.some((y) => y >= high - reach)) {
-    findings.push({
+    },
+  ];
+}
+
+function inletFinding(components: readonly LoopComponent[], nearHigh: number): LoopFinding[] {
+  if (openable(components, () => true).some((y) => y >= nearHigh)) return [];
+  return [
+    {
       code: 'no-air-inlet',
       weight: 'look',
       part: null,
       text: 'No port that opens lies near the highest point.',
       todo: 'Keep a plug within reach at the top: liquid leaves only as fast as air comes in.',
-    });
-  }
-  return findings;
+    },
+  ];
 }

@@ -1,3 +1,6 @@
+import { buildProcedure } from '../../bench/procedures/buildProcedure.js';
+import { DEFAULT_SCHOOLS } from '../../physics/leak-testing/schools.js';
+import { findingsAtBench } from './beforeBuilding.js';
 import { loopOf, part, tube, usualLoop } from '../catalogue/testLoops.js';
 import { describe, expect, it } from 'vitest';
 import { readFileSync } from 'node:fs';
@@ -23,7 +26,7 @@ describe('checking a loop before it is built', () => {
 
   it('has nothing against branches side by side, nor against two circuits in one case', () => {
     for (const name of ['parallel-cards', 'two-loops-one-case'])
-      expect(against(example(name)).filter((code) => code !== 'kink')).toEqual([]);
+      expect(against(example(name)).filter((code) => code !== 'kink' && code !== 'no-drain')).toEqual([]);
   });
 
   it('misses a pump, and notes a missing reservoir', () => {
@@ -76,6 +79,33 @@ describe('checking a loop before it is built', () => {
     const sealed = { ...loop, components: loop.components.map((component) => ({ ...component, closures: undefined })) };
     expect(against(sealed)).toEqual(expect.arrayContaining(['no-drain', 'no-air-inlet']));
     expect(found(example('high-drain'), 'no-drain')).toBeDefined();
+  });
+
+  it('takes neither a bare plug for a drain, nor a valve above the lowest radiator', () => {
+    const loop = usualLoop();
+    const closed = (closure: 'plug' | 'valve') => ({
+      ...loop,
+      components: loop.components.map((part) => (part.id === 'drain' ? { ...part, closures: { drain: closure } } : part)),
+    });
+    expect(found(loop, 'no-drain')).toBeUndefined();
+    expect(found(closed('plug') as typeof loop, 'no-drain')?.text).toContain('bare plug');
+    const raised = { ...closed('valve'), components: closed('valve').components.map((part) => (part.id === 'drain' ? { ...part, ports: Object.fromEntries(Object.entries(part.ports).map(([name, [x, , z]]) => [name, [x, 400, z]])) } : part)) }; // prettier-ignore
+    expect(found(raised as never, 'no-drain')?.text).toContain('what stands in it stays');
+  });
+
+  it('stands at the bench: what must not be built cannot be waved through, what is only trouble later takes a reason', () => {
+    const loop = usualLoop();
+    const backwards = {
+      ...loop,
+      tubes: loop.tubes.map((tube) => (tube.to[0] === 'processor' ? { ...tube, to: ['processor', 'out'] as const } : tube)),
+    };
+    const procedure = buildProcedure({ loop: backwards, schools: DEFAULT_SCHOOLS, order: { bottles: 1 }, coolantName: null });
+    for (const id of ['kit', 'close']) {
+      const check = procedure.steps.find((step) => step.id === id)?.checks.find((each) => each.id === 'finding:fed-backwards:processor');
+      expect(check?.text).toContain('is fed at its outlet. Swap the two tubes');
+      expect(check?.mayNotApply).toBeUndefined();
+    }
+    expect(findingsAtBench(loop)).toEqual([]);
   });
 
   it('sees tube that does not match its fitting in size or kind', () => {

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { tubesInOrder } from '@core/machine/catalogue/names.js';
+import { findingsAtBench } from '@core/machine/build-checks/beforeBuilding.js';
+import type { LoopFinding } from '@core/machine/build-checks/finding.js';
 import { circuitCount } from '@core/machine/loop-file/circuits.js';
 import { onMounted, reactive, ref } from 'vue';
 import { DEFAULT_SCHOOLS, LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from '@core/physics/leak-testing/schools.js';
@@ -32,6 +34,8 @@ const lostMl = ref<number | null>(null);
 const warnings = ref<string[]>([]);
 /** more than one: nothing can be led yet */
 const circuits = ref(1);
+/** what the build check says against this loop: it comes again in the kit and before the loop is closed */
+const findings = ref<LoopFinding[]>([]);
 const coolants = useCoolants();
 const practising = ref(false);
 const scenario = ref<Scenario>('surprise');
@@ -56,6 +60,7 @@ async function load(): Promise<void> {
   ready.value = true;
   // nothing is led before it is parted
   if (circuits.value > 1) return;
+  findings.value = findingsAtBench(loop.file);
   const facts = loopFacts(loop.file, coolants.liquidOf(loop.coolantProductId));
   const { fill } = facts;
   warnings.value = [...(fill && !fill.primes ? [cannotPrimeWords(fill)] : []), ...shortOfHeadWords(facts)];
@@ -114,6 +119,11 @@ async function start(): Promise<void> {
           clearable
           :error-messages="submit.at('benchId')"
         />
+        <ul v-if="findings.length" class="plain-list" aria-label="The build check says">
+          <li v-for="each in findings" :key="each.text" class="warning" :class="{ stops: each.weight === 'stop' }">
+            <strong v-if="each.weight === 'stop'">Do not build it so: </strong>{{ each.text }} {{ each.todo }}
+          </li>
+        </ul>
         <p v-for="warning in warnings" :key="warning" class="warning">{{ warning }}</p>
         <fieldset>
           <legend>In earnest, or to practise</legend>
