@@ -11,7 +11,8 @@ import { useSession } from '../workshop/people/sessionStore.js';
 import MessageDialog from '../workshop/messages/MessageDialog.vue';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
 import DueCard from '../workshop/due-dates/DueCard.vue';
-import { get } from '../base/http/api.js';
+import CameFilledDialog from '../machine/loop/CameFilledDialog.vue';
+import { call, get, wordsOf } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
 import { filledOf } from '../machine/profile/filledOf.js';
 import InsideWords from '../machine/profile/InsideWords.vue';
@@ -55,6 +56,15 @@ async function changed(text: string): Promise<void> {
 
 const activeRun = (loop: LoopOfSystem) => loop.runs.find(({ state }) => state === 'active');
 const several = computed(() => (page.value?.loops.length ?? 0) > 1);
+const cameIn = ref<string | null>(null);
+async function notFilled(loopId: string): Promise<void> {
+  try {
+    await call('DELETE', `/loops/${loopId}/came-filled`);
+    changed('It counts as never filled.');
+  } catch (error) {
+    notices.say(wordsOf(error));
+  }
+}
 const waitingRunOf = (loopId: string): string | null =>
   page.value?.system.state === 'waiting'
     ? (page.value.loops.find(({ id }) => id === loopId)?.runs.find(({ state }) => state === 'active')?.id ?? null)
@@ -126,6 +136,12 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
                 {{ coolants.find(loop.coolantProductId)?.name ?? 'coolant not chosen' }} · revision {{ loop.revision.number }},
                 {{ loop.revision.kind === 'as-built' ? 'as built' : loop.revision.kind }}<br />
                 <InsideWords :inside="loop.inside" />
+                <template v-if="loop.cameFilled && loop.runs.length === 0"
+                  ><br />filled elsewhere,
+                  {{ coolants.find(loop.cameFilled.productId)?.name ?? 'with an unknown coolant: it mixes with nothing'
+                  }}{{ loop.cameFilled.since ? `, since about ${dates.day(loop.cameFilled.since)}` : '' }}
+                  <button type="button" class="link no-print" @click="notFilled(loop.id)">It was not</button></template
+                >
               </p>
             </header>
             <LoopProfile
@@ -143,6 +159,9 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
                 size="large"
                 @click="starting = loop"
                 >{{ page.system.state === 'planned' ? 'Start commissioning' : 'Commission again' }}</v-btn
+              >
+              <v-btn v-if="loop.inside?.by === 'never-filled' && !activeRun(loop)" variant="outlined" size="large" @click="cameIn = loop.id"
+                >It came filled</v-btn
               >
               <v-btn variant="outlined" size="large" :to="`/loops/${loop.id}`">Open the loop</v-btn>
               <v-btn variant="text" size="large" :to="`/loops/${loop.id}/profile`">What drains</v-btn>
@@ -236,6 +255,7 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
         @sent="changed"
       />
       <EditSystemDialog v-model="editing" :system="page.system" :owner="page.owner" @saved="load" />
+      <CameFilledDialog :model-value="cameIn !== null" :loop-id="cameIn ?? ''" @update:model-value="cameIn = null" @saved="changed" />
       <ServiceDialog v-model="servicing" :system-id="page.system.id" :loops="page.loops" :today="page.today" @saved="changed" />
       <StartRunDialog
         v-if="starting"

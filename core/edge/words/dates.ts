@@ -45,6 +45,8 @@ const REASONS: Messages<DateReason['why']> = {
   overtaken: '{first}; earlier than when it was put off until {agreed}: tell the owner',
   'early-look': 'early look: {because}',
   temporary: 'temporary: {what}, until {awaits}; {limits}',
+  'came-filled':
+    '{product, select, none {unknown coolant, it mixes with nothing: find out or flush} other {filled elsewhere with {product}{months}}}; {since}',
   owed: '{kind}: {what}',
   'same-lot': '{look}, or ask for a photograph: the same lot ({what}) is suspected in another machine: {cause}',
 };
@@ -105,6 +107,12 @@ function valuesOf(reason: DateReason): MessageValues {
       return { agreed: formatDay(reason.agreed), first: reasonWords(reason.first) };
     case 'temporary':
       return { what: reason.what, awaits: reason.awaits, limits: useLimitWords(reason.limits) };
+    case 'came-filled':
+      return {
+        product: reason.product ?? 'none',
+        months: reason.months === null ? '' : `, ${reason.months} months by its sheet or class`,
+        since: reason.since === null ? 'since when nobody knows' : `since about ${formatDay(reason.since)}`,
+      };
     case 'owed':
       return { kind: OWED[reason.kind], what: reason.what };
     case 'same-lot':

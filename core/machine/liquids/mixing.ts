@@ -27,7 +27,7 @@ const limit: Record<MixVerdict, number> = { fine: 1, 'rinse-between': FLUSH.targ
 
 /**
  * Whether `after` may be poured onto rests of `before`. Same product, or same base and same inhibitor package: fine.
- * Suspensions with anything else: never, particles fall out where their charge is disturbed. All else: rinse between.
+ * Suspensions with anything else: never, particles fall out where their charge is disturbed. Unknown: as a suspension. All else: rinse between.
  */
 export function mayMix(before: Miscible | null, after: Miscible): Mix {
   const say = (verdict: MixVerdict, reason: string): Mix => ({
@@ -36,7 +36,7 @@ export function mayMix(before: Miscible | null, after: Miscible): Mix {
     reason,
     mostOldFraction: limit[verdict],
   });
-  if (!before) return say('rinse-between', 'nobody knows what was in the loop');
+  if (!before) return say('never', 'nobody knows what is in the loop: it may carry particles, or fall out with anything');
   if (before.productId === after.productId) return say('fine', 'the same product');
   const suspension = [before, after].find(({ coolantClass }) => SUSPENSION.includes(coolantClass));
   if (suspension) return say('never', `${suspension.name} carries particles: with another coolant they fall out and choke the fins`);

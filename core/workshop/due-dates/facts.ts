@@ -79,6 +79,7 @@ export type DateReason =
       readonly limits: readonly UseLimit[];
       readonly then?: JobKind;
     }
+  | { readonly why: 'came-filled'; readonly product: string | null; readonly since: string | null; readonly months: number | null }
   | { readonly why: 'owed'; readonly kind: OwedKind; readonly what: string }
   | { readonly why: 'same-lot'; readonly what: string; readonly isCoolant: boolean; readonly cause: CauseKey };
 

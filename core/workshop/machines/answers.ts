@@ -1,3 +1,4 @@
+import type { CameFilled } from '../../machine/loop-file/cameFilled.js';
 import type { DrainPolicy } from '../../physics/draining/defaults.js';
 import type { InsideNow } from '../../physics/live-book/insideNow.js';
 import type { DateReason } from '../due-dates/facts.js';
@@ -85,6 +86,8 @@ export interface LoopOfSystem {
   id: string;
   name: string;
   coolantProductId: string | null;
+  /** filled by somebody else before it came */
+  cameFilled: CameFilled | null;
   version: number;
   revision: { number: number; kind: string; volumeMl: number; volumeSdMl: number; file: LoopFile } | null;
   /** null without a drawing */

@@ -1,3 +1,4 @@
+import { contentsOf } from '../../machine/loops/inside.js';
 import { demandOneCircuit, pumpsBeside } from '../../machine/loops/circuits.js';
 import { newestRevision } from '../../machine/loops/revisions.js';
 import { insertRun, demandJoints, putOnBench, lockLoop, readRun, claimFor } from '../runs/runs.js';
@@ -21,6 +22,8 @@ export async function startRun(ask: Ask, input: RunCreate) {
   else await claimFor(scope, input.loopId, input.benchId, own.system.id);
   const revision = await newestRevision(scope, input.loopId);
   demandOneCircuit(revision.file);
+  if (!input.practice && own.loop.cameFilled && (await contentsOf(scope, input.loopId)) === null)
+    throw new DomainError('refused', 'This loop came filled: take it in as a service. A commissioning begins with a dry loop.');
   const why = input.practice ? cannotSimulate(revision.file) : null;
   if (why !== null) throw new DomainError('refused', `This loop cannot be practised on: ${why}.`);
   const product = await productOf(scope, own.loop.coolantProductId);

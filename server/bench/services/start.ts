@@ -1,5 +1,5 @@
 import { drainPolicyOf } from '../../machine/loops/drainPolicy.js';
-import { contentsOf } from '../../machine/loops/inside.js';
+import { cameFilledOf, contentsOf } from '../../machine/loops/inside.js';
 import { demandOneCircuit, pumpsBeside } from '../../machine/loops/circuits.js';
 import { newestRevision } from '../../machine/loops/revisions.js';
 import { orderFor, productOf } from '../../workshop/coolants/products.js';
@@ -92,7 +92,7 @@ async function procedureFor(scope: Scope, given: ProcedureFor): Promise<Procedur
     policy: await drainPolicyOf(scope),
     kind: given.kind,
     jobId: given.jobId,
-    filled: filled !== undefined && !(await leftUnfinished(scope, given.loopId)),
+    filled: (filled !== undefined || (await cameFilledOf(scope, given.loopId)) !== null) && !(await leftUnfinished(scope, given.loopId)),
     part: given.partId,
     old: product ? { productId: product.id, name: product.name } : null,
     mixes: shelf.map((each) => mayMix(product && miscible(product), miscible(each))),

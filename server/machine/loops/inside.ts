@@ -1,5 +1,6 @@
 import { dryContents, type LoopContents } from '../../../core/physics/live-book/loopContents.js';
 import { insideNow, type InsideNow } from '../../../core/physics/live-book/insideNow.js';
+import type { CameFilled } from '../../../core/machine/loop-file/cameFilled.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import { eq } from 'drizzle-orm';
 import type { Scope } from '../../base/database/client.js';
@@ -11,6 +12,12 @@ import { fill, loopContents } from '../../base/database/tables/runs.js';
 export async function contentsOf(scope: Scope, loopId: string): Promise<LoopContents | null> {
   const [row] = await scope.select({ contents: loopContents.contents }).from(loopContents).where(eq(loopContents.loopId, loopId));
   return row?.contents ?? null;
+}
+
+/** What a loop came filled with; null: it was not filled before it came. */
+export async function cameFilledOf(scope: Scope, loopId: string): Promise<CameFilled | null> {
+  const [row] = await scope.select({ cameFilled: loop.cameFilled }).from(loop).where(eq(loop.id, loopId));
+  return row?.cameFilled ?? null;
 }
 
 /** What is inside a loop now. */
@@ -26,5 +33,5 @@ export async function insideOf(scope: Scope, loopId: string, file: LoopFile): Pr
     .limit(1);
   // taken out of service without a run: whether it was drained is on no record
   const contents = kept ?? (filled?.systemState === 'retired' ? { ...dryContents(null), insideMl: null } : null);
-  return insideNow(file, contents, filled !== undefined);
+  return insideNow(file, contents, filled !== undefined || (await cameFilledOf(scope, loopId)) !== null);
 }

@@ -10,6 +10,8 @@ import {
 import { bodyAs, idFrom } from '../../base/http/context.js';
 import { notFound } from '../../base/http/errors.js';
 import type { Routes } from '../../base/http/routes.js';
+import { cameFilledSchema, type CameFilledInput } from '../../../core/machine/loop-file/cameFilled.js';
+import { cameFilled, neverFilled } from './cameFilled.js';
 import { partLoop } from './circuits.js';
 import { createLoop, loadLoop, loadRevision, reviseLoop } from './revisions.js';
 
@@ -18,6 +20,10 @@ export function loopRoutes(routes: Routes): void {
   routes.get<LoopAnswer>('/loops/:id', (ask) => loadLoop(ask.scope, idFrom(ask.request, 'id', 'loop')));
   routes.post<LoopAnswer>('/loops/:id/revisions', (ask) => reviseLoop(ask, bodyAs<RevisionCreate>(ask.request, revisionSchema)));
   routes.post<LoopAnswer>('/loops/:id/part', (ask) => partLoop(ask, bodyAs<LoopPart>(ask.request, loopPartSchema)));
+  routes.post<{ dueOn: string }>('/loops/:id/came-filled', (ask) =>
+    cameFilled(ask, bodyAs<CameFilledInput>(ask.request, cameFilledSchema)),
+  );
+  routes.delete('/loops/:id/came-filled', neverFilled);
   /** the loop file alone, as the contract has it */
   routes.get('/loops/:id/revisions/:number/file', async (ask) => {
     const number = Number(ask.request.params.number);

@@ -1,4 +1,4 @@
-import { insideOf } from '../../machine/loops/inside.js';
+import { cameFilledOf, insideOf } from '../../machine/loops/inside.js';
 import { newestRevision } from '../../machine/loops/revisions.js';
 import { productOf } from '../coolants/products.js';
 import type { Suspect } from '../../../core/workshop/lots/suspects.js';
@@ -225,7 +225,9 @@ async function loopHistory({ scope, today }: Pick<Ask, 'scope' | 'today'>, loopI
     .where(eq(loopRevision.loopId, loopId))
     .orderBy(desc(fill.filledOn), desc(fill.createdAt))
     .limit(1);
-  const product = await productOf(scope, last?.productId ?? null);
+  const came = last ? null : await cameFilledOf(scope, loopId);
+  const product = await productOf(scope, last?.productId ?? came?.productId ?? null);
+  const filledOn = last?.filledOn ?? came?.since ?? null;
   const measured = await scope
     .select({ reading: baseline.reading, takenAt: baseline.takenAt })
     .from(baseline)
@@ -237,8 +239,8 @@ async function loopHistory({ scope, today }: Pick<Ask, 'scope' | 'today'>, loopI
   const compared =
     newest && older && newest.reading.setting === older.reading.setting ? compareBaselines(older.reading, newest.reading) : null;
   return {
-    filledOn: last?.filledOn ?? null,
-    ageDays: last ? daysBetween(last.filledOn, today) : null,
+    filledOn,
+    ageDays: filledOn === null ? null : daysBetween(filledOn, today),
     coolantName: product?.name ?? null,
     coolantClass: product?.coolantClass ?? null,
     lifeMonths: product ? (product.sheetLifeMonths ?? COOLANT_CLASSES[product.coolantClass].baseLifeMonths) : null,

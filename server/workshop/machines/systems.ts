@@ -162,7 +162,7 @@ export async function readSystem(ask: Ask) {
   const [row] = await scope.select({ system, owner }).from(system).innerJoin(owner, eq(owner.id, system.ownerId)).where(eq(system.id, id));
   if (!row) throw notFound('system');
   const loops = await scope
-    .select({ id: loop.id, name: loop.name, coolantProductId: loop.coolantProductId, version: loop.version })
+    .select({ id: loop.id, name: loop.name, coolantProductId: loop.coolantProductId, cameFilled: loop.cameFilled, version: loop.version })
     .from(loop)
     .where(eq(loop.systemId, id))
     .orderBy(asc(loop.createdAt));

@@ -1,3 +1,5 @@
+import { readObject } from '../../../../core/base/checking/stored.js';
+import type { CameFilled } from '../../../../core/machine/loop-file/cameFilled.js';
 import { readStoredLoop } from '../../../../core/machine/loop-file/loopFile.js';
 import type { RevisionKind } from '../../../../core/machine/loop-file/revisionKinds.js';
 import { sql } from 'drizzle-orm';
@@ -14,6 +16,8 @@ export const loop = pgTable(
     systemId: uuid('system_id').notNull(),
     name: text('name').notNull(),
     coolantProductId: uuid('coolant_product_id'),
+    /** filled by somebody else before it came here; null: it was not */
+    cameFilled: stored('came_filled', readObject<CameFilled>('what a loop came filled with')),
     /** counts saves; a save made from an older one is refused */
     version: integer('version').notNull().default(1),
   },

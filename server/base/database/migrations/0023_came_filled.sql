@@ -1,0 +1,1 @@
+ALTER TABLE "loop" ADD COLUMN "came_filled" jsonb;

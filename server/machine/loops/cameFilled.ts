@@ -1,0 +1,113 @@
+import { and, eq, sql } from 'drizzle-orm';
+import { addMonths } from '../../../core/base/units/calendar.js';
+import { refuse } from '../../../core/base/checking/input.js';
+import { COOLANT_CLASSES } from '../../../core/machine/liquids/classes.js';
+import type { CameFilledInput } from '../../../core/machine/loop-file/cameFilled.js';
+import { coolantProduct } from '../../base/database/tables/coolants.js';
+import { dueItem } from '../../base/database/tables/due-dates.js';
+import { loop, loopRevision } from '../../base/database/tables/loops.js';
+import { system } from '../../base/database/tables/machines.js';
+import { fill, run } from '../../base/database/tables/runs.js';
+import { idFrom, type Ask } from '../../base/http/context.js';
+import { DomainError, notFound } from '../../base/http/errors.js';
+import { pushNotice } from '../../base/push/notices.js';
+
+/** The loop with its machine, locked; one that was filled or worked on here has a history of its own. */
+async function untouchedLoop({ scope, request }: Ask) {
+  const loopId = idFrom(request, 'id', 'loop');
+  const [own] = await scope
+    .select({ loop, system })
+    .from(loop)
+    .innerJoin(system, eq(system.id, loop.systemId))
+    .where(eq(loop.id, loopId))
+    .for('update');
+  if (!own) throw notFound('loop');
+  if (own.system.state === 'retired') throw new DomainError('refused', 'This system is retired; bring it back into service first.');
+  const ofLoop = eq(loopRevision.loopId, loopId);
+  const [filled] = await scope
+    .select({ id: fill.id })
+    .from(fill)
+    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
+    .where(ofLoop)
+    .limit(1);
+  const [worked] = await scope
+    .select({ id: run.id })
+    .from(run)
+    .where(and(eq(run.loopId, loopId), sql`job_id is not null`))
+    .limit(1);
+  if (filled || worked) throw new DomainError('refused', 'This loop was filled or worked on here: what is inside is known from that.');
+  return own;
+}
+
+/**
+ * A machine that somebody else filled is taken in: its loop counts as full, its coolant as said or as unknown, and a service is
+ * due by its age; at once where nobody knows what it is.
+ */
+export async function cameFilled(ask: Ask, input: CameFilledInput): Promise<{ dueOn: string }> {
+  const { scope, account, clock, today } = ask;
+  const own = await untouchedLoop(ask);
+  if (input.since !== null && input.since > today) refuse('since', `cannot lie in the future; today is ${today} (got ${input.since})`);
+  const [product] = input.productId === null ? [] : await scope.select().from(coolantProduct).where(eq(coolantProduct.id, input.productId));
+  if (input.productId !== null && !product) throw notFound('coolant');
+  const months = product ? (product.sheetLifeMonths ?? COOLANT_CLASSES[product.coolantClass].baseLifeMonths) : null;
+  const byAge = input.since !== null && months !== null ? addMonths(input.since, Math.floor(months)) : today;
+  const dueOn = byAge > today ? byAge : today;
+  await scope
+    .update(loop)
+    .set({ cameFilled: { ...input, notedOn: today }, coolantProductId: input.productId, version: sql`${loop.version} + 1` })
+    .where(eq(loop.id, own.loop.id));
+  await scope
+    .update(system)
+    .set({ state: 'in-service', version: sql`${system.version} + 1` })
+    .where(and(eq(system.id, own.system.id), eq(system.state, 'planned')));
+  await closeOpen(ask, own.loop.id);
+  await scope.insert(dueItem).values({
+    workshopId: account.workshopId,
+    systemId: own.system.id,
+    loopId: own.loop.id,
+    kind: 'coolant-service',
+    dueOn,
+    reason: { why: 'came-filled', product: product?.name ?? null, since: input.since, months },
+    estimated: true,
+    clocks: [],
+    createdAt: clock.now(),
+  });
+  await pushNotice(scope, account.workshopId, { kind: 'dates' });
+  return { dueOn };
+}
+
+/** It was a slip: the loop was never filled. */
+export async function neverFilled(ask: Ask): Promise<object> {
+  const { scope, account } = ask;
+  const own = await untouchedLoop(ask);
+  await scope
+    .update(loop)
+    .set({ cameFilled: null, version: sql`${loop.version} + 1` })
+    .where(eq(loop.id, own.loop.id));
+  await closeOpen(ask, own.loop.id);
+  const [other] = await scope
+    .select({ id: loop.id })
+    .from(loop)
+    .where(and(eq(loop.systemId, own.system.id), sql`came_filled is not null`))
+    .limit(1);
+  const [worked] = await scope
+    .select({ id: run.id })
+    .from(run)
+    .innerJoin(loop, eq(loop.id, run.loopId))
+    .where(eq(loop.systemId, own.system.id))
+    .limit(1);
+  if (!other && !worked)
+    await scope
+      .update(system)
+      .set({ state: 'planned', version: sql`${system.version} + 1` })
+      .where(eq(system.id, own.system.id));
+  await pushNotice(scope, account.workshopId, { kind: 'dates' });
+  return {};
+}
+
+/** One coolant service a loop is open at most. */
+const closeOpen = ({ scope, account, clock }: Ask, loopId: string) =>
+  scope
+    .update(dueItem)
+    .set({ state: 'closed', outcome: { why: 'said', text: '' }, closedAt: clock.now(), closedBy: account.personId })
+    .where(and(eq(dueItem.loopId, loopId), eq(dueItem.state, 'open'), eq(dueItem.kind, 'coolant-service')));
