@@ -277,7 +277,7 @@ function checksOf(check: CheckTemplate, given: ExpandWith, values: Record<Placeh
   const { onlyDry, where, textWithoutReservoir, together, ...item } = check;
   const has = hasReservoir(given.loop);
   if ((onlyDry && !given.dry) || (where === 'reservoir' && !has) || (where === 'no-reservoir' && has)) return [];
-  const look = together ? { together: `${item.group ?? 'Kit'}: all of it lies here` } : {};
+  const look = together ? { together: 'All of it lies here' } : {};
   return [{ ...item, ...look, text: fillIn(has ? item.text : (textWithoutReservoir ?? item.text), values) }];
 }
 

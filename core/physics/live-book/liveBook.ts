@@ -338,13 +338,23 @@ export class LiveBook {
     this.stand(at.wetted, at.standing.reservoirSdMl);
   }
 
-  /** Taken out of the reservoir again, measured. */
-  drawnOff(ml: number): void {
+  /**
+   * Taken out of the reservoir again, measured.
+   * @param giveAir ports that stood open: what they let down has come into the reservoir first
+   */
+  drawnOff(ml: number, giveAir: { readonly tilt: Tilt; readonly open: readonly string[] } | null = null): void {
     this.addInside(-ml, jugSdMl(ml));
     const { at } = this;
     if (!at) return;
-    at.wetted.reservoirMl = Math.max(0, at.wetted.reservoirMl - ml);
-    this.stand(at.wetted, Math.hypot(at.standing.reservoirSdMl, jugSdMl(ml)));
+    const { twin, wetted, standing } = at;
+    const before = wetted.reservoirMl;
+    if (giveAir && giveAir.open.length > 0) twin.open(wetted, giveAir.tilt, { open: giveAir.open, drains: [], closed: [] });
+    const settled = Math.abs(wetted.reservoirMl - before);
+    const rest = Math.max(0, ml - wetted.reservoirMl);
+    wetted.reservoirMl = Math.max(0, wetted.reservoirMl - ml);
+    // more than stood there by the book came down from above
+    if (rest > 0) this.thin(wetted, rest);
+    this.stand(wetted, Math.hypot(standing.reservoirSdMl, jugSdMl(ml), BOOK.settledSdShare * settled));
     this.own.isLevelRead = false;
   }
 

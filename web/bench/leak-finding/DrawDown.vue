@@ -17,6 +17,10 @@ const plan = computed(() => drawDownTo(props.procedure, props.state, props.place
 const wants = computed(() => plan.value !== null && plan.value.drawFirstMl >= WORTH_DRAWING_ML);
 const labelOf = (port: string): string => props.procedure.facts?.ports.find(({ name }) => name === port)?.label ?? port;
 const inletsShut = computed(() => (plan.value?.airs ?? []).filter((port) => !props.state.openPorts.has(port)));
+/** the plan reckons with its own openings alone: an open cap would run over when the column comes down */
+const shutFirst = computed(() =>
+  [...props.state.openPorts].filter((port) => !(plan.value?.airs ?? []).includes(port) && port !== plan.value?.drawAt),
+);
 const drawAt = computed(() => plan.value?.drawAt ?? null);
 const runsMl = computed(() => (plan.value?.joints ?? []).reduce((sum, { volumeMl }) => sum + volumeMl, 0) + (plan.value?.insideMl ?? 0));
 const drawn = ref<number | null>(null);
@@ -38,7 +42,11 @@ const toggle = (port: string): void => emit('send', { type: 'port', port, open: 
       >.
     </p>
     <template v-else>
-      <p v-if="inletsShut[0]" class="now">
+      <p v-if="shutFirst[0]" class="now">
+        First
+        <v-btn size="large" @click="toggle(shutFirst[0])">shut {{ labelOf(shutFirst[0]) }}</v-btn>
+      </p>
+      <p v-else-if="inletsShut[0]" class="now">
         Give it air first:
         <v-btn size="large" @click="toggle(inletsShut[0])">Open {{ labelOf(inletsShut[0]) }}</v-btn>
       </p>
@@ -50,7 +58,7 @@ const toggle = (port: string): void => emit('send', { type: 'port', port, open: 
         Draw <strong>{{ formatMl(plan.drawFirstMl) }}</strong> {{ drawAt ? `at ${labelOf(drawAt)}` : 'out of the reservoir, by hose' }},
         into a clean jug<template v-if="drawAt">; then shut it</template>.
       </p>
-      <form v-if="!inletsShut[0] && (!drawAt || openOf(drawAt))" class="came" novalidate @submit.prevent="enter">
+      <form v-if="!shutFirst[0] && !inletsShut[0] && (!drawAt || openOf(drawAt))" class="came" novalidate @submit.prevent="enter">
         <NumberField v-model="drawn" label="Drawn down" unit="mL" />
         <v-btn type="submit" size="large" :disabled="!drawn">It came, kept clean</v-btn>
       </form>

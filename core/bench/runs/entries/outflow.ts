@@ -34,10 +34,11 @@ export const outflow: EntryDefinition<OutflowEntry> = {
   moves: (book, { way, volumeMl, kept, at }, { stand, openPorts }) => {
     if (way !== 'drawn-off') return book.ranOver(volumeMl);
     if (!kept) return book.drawnOff(volumeMl);
-    if (at === undefined) book.drawnOff(volumeMl);
+    const tilt = STANDING[stand.to];
+    if (at === undefined) book.drawnOff(volumeMl, { tilt, open: [...openPorts] });
     else
       book.cameOut(volumeMl, {
-        tilt: STANDING[stand.to],
+        tilt,
         setup: { open: [...openPorts].filter((port) => port !== at), drains: [at], closed: [] },
       });
     return book.opened();
