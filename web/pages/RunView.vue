@@ -278,7 +278,7 @@ useShortcuts({
         <p v-if="progress.deviation" class="closed">Passed over: {{ progress.deviation.text }}</p>
 
         <TimerPanel
-          v-for="timer in step.timers"
+          v-for="timer in refilling ? [] : step.timers"
           :key="timer.id"
           :timer="timer"
           :state="state.timers[timer.id] ?? null"
@@ -338,7 +338,13 @@ useShortcuts({
           :locked="locked"
           @send="send"
         />
-        <HandsPanel v-if="hasHands && !locked" :procedure="procedure" :state="state" :locked="locked" @send="send" />
+        <HandsPanel
+          v-if="(hasHands || state.openPorts.size + state.openJoints.size > 0) && !locked"
+          :procedure="procedure"
+          :state="state"
+          :locked="locked"
+          @send="send"
+        />
         <CheckRows
           v-if="step.checks.length"
           :checks="step.checks"

@@ -70,6 +70,25 @@ describe('a leak found after the fill', () => {
     expect(run.try({ type: 'step-done', step: 'bleed' })?.message).toContain('fill it up again');
   });
 
+  it('is drawn by hose before the inlet is opened, so that what comes down finds room in the reservoir', () => {
+    const full = new TestRun().upTo('wet').say({ type: 'returned' });
+    const inletOf = 'roof.vent';
+    const reservoirMl = full.state.contents.standing?.reservoirMl ?? 0;
+    for (const { id } of full.procedure.facts?.joints ?? []) {
+      const plan = drawDownTo(full.procedure, full.state, id, full.nowMs);
+      if (plan?.drawAt === null && plan.drawFirstMl > 0) expect(plan.byHoseFirstMl).toBeCloseTo(Math.min(reservoirMl, plan.drawFirstMl), 6);
+      else expect(plan?.byHoseFirstMl).toBe(0);
+    }
+    // by hose, then the inlet, then by hose again: what the column let down is what comes
+    const drawn = (open: boolean): number => {
+      const run = new TestRun().upTo('wet').say({ type: 'returned' }).say({ type: 'outflow', way: 'drawn-off', volumeMl: 150, kept: true });
+      if (open) run.say({ type: 'port', port: inletOf, open: true });
+      run.say({ type: 'outflow', way: 'drawn-off', volumeMl: 100, kept: true });
+      return run.state.contents.standing?.reservoirMl ?? 0;
+    };
+    expect(drawn(true)).toBeGreaterThanOrEqual(drawn(false));
+  });
+
   it('takes no more out than can be inside', () => {
     const run = new TestRun().upTo('wet');
     expect(run.try({ type: 'outflow', way: 'drawn-off', volumeMl: 9000, kept: true })?.fact.why).toBe('too-much-out');

@@ -11,7 +11,13 @@ import type { RunState } from './state.js';
 const plans = new WeakMap<object, Map<string, DrawDown>>();
 
 /** How the level is brought below a place by what is inside now. mL */
-export type DrawDown = TakeOutPlan;
+export interface DrawDown extends TakeOutPlan {
+  /**
+   * out of the reservoir by hose before any inlet is opened: what comes down then finds room, and nothing runs over the rim of
+   * an open reservoir; 0 where it is drawn at a valve
+   */
+  readonly byHoseFirstMl: number;
+}
 
 /**
  * null where heights or contents are not known, or the machine lies turned.
@@ -29,22 +35,23 @@ export function drawDownTo(procedure: Procedure, state: RunState, place: string,
   const key = state.contents.standing ?? state.contents;
   const known = plans.get(key) ?? new Map<string, DrawDown>();
   plans.set(key, known);
-  const made =
-    known.get(place) ??
-    planUndo(
-      turnNetwork(twin.drive.network, STANDING.upright),
-      loop,
-      tube
-        ? { joints: [`${tube.id}.from`, `${tube.id}.to`], componentId: null }
-        : {
-            joints: loop.tubes.flatMap(({ id, from, to }) => [
-              ...(from[0] === place ? [`${id}.from`] : []),
-              ...(to[0] === place ? [`${id}.to`] : []),
-            ]),
-            componentId: place,
-          },
-      twin.contents(at),
-    );
+  const had = known.get(place);
+  if (had) return had;
+  const plan = planUndo(
+    turnNetwork(twin.drive.network, STANDING.upright),
+    loop,
+    tube
+      ? { joints: [`${tube.id}.from`, `${tube.id}.to`], componentId: null }
+      : {
+          joints: loop.tubes.flatMap(({ id, from, to }) => [
+            ...(from[0] === place ? [`${id}.from`] : []),
+            ...(to[0] === place ? [`${id}.to`] : []),
+          ]),
+          componentId: place,
+        },
+    twin.contents(at),
+  );
+  const made = { ...plan, byHoseFirstMl: plan.drawAt === null ? Math.min(plan.drawFirstMl, at.reservoirMl) : 0 };
   known.set(place, made);
   return made;
 }

@@ -21,6 +21,11 @@ const inletsShut = computed(() => (plan.value?.airs ?? []).filter((port) => !pro
 const shutFirst = computed(() =>
   [...props.state.openPorts].filter((port) => !(plan.value?.airs ?? []).includes(port) && port !== plan.value?.drawAt),
 );
+/** by hose while the column above still stands: the reservoir is low before it comes down */
+const hoseFirst = computed(() =>
+  inletsShut.value.length > 0 && (plan.value?.byHoseFirstMl ?? 0) >= WORTH_DRAWING_ML ? (plan.value?.byHoseFirstMl ?? 0) : 0,
+);
+const drawMl = computed(() => hoseFirst.value || (plan.value?.drawFirstMl ?? 0));
 const drawAt = computed(() => plan.value?.drawAt ?? null);
 const runsMl = computed(() => (plan.value?.joints ?? []).reduce((sum, { volumeMl }) => sum + volumeMl, 0) + (plan.value?.insideMl ?? 0));
 const drawn = ref<number | null>(null);
@@ -46,19 +51,24 @@ const toggle = (port: string): void => emit('send', { type: 'port', port, open: 
         First
         <v-btn size="large" @click="toggle(shutFirst[0])">shut {{ labelOf(shutFirst[0]) }}</v-btn>
       </p>
-      <p v-else-if="inletsShut[0]" class="now">
+      <p v-else-if="inletsShut[0] && !hoseFirst" class="now">
         Give it air first:
         <v-btn size="large" @click="toggle(inletsShut[0])">Open {{ labelOf(inletsShut[0]) }}</v-btn>
       </p>
-      <p v-else-if="drawAt && !openOf(drawAt)" class="now">
+      <p v-else-if="!hoseFirst && drawAt && !openOf(drawAt)" class="now">
         A clean jug under it, then
         <v-btn size="large" @click="toggle(drawAt)">open {{ labelOf(drawAt) }}</v-btn>
       </p>
       <p v-else class="now">
-        Draw <strong>{{ formatMl(plan.drawFirstMl) }}</strong> {{ drawAt ? `at ${labelOf(drawAt)}` : 'out of the reservoir, by hose' }},
-        into a clean jug<template v-if="drawAt">; then shut it</template>.
+        Draw <strong>{{ formatMl(drawMl) }}</strong> {{ drawAt ? `at ${labelOf(drawAt)}` : 'out of the reservoir, by hose' }}, into a clean
+        jug<template v-if="drawAt">; then shut it</template>.
       </p>
-      <form v-if="!shutFirst[0] && !inletsShut[0] && (!drawAt || openOf(drawAt))" class="came" novalidate @submit.prevent="enter">
+      <form
+        v-if="!shutFirst[0] && (hoseFirst || (!inletsShut[0] && (!drawAt || openOf(drawAt))))"
+        class="came"
+        novalidate
+        @submit.prevent="enter"
+      >
         <NumberField v-model="drawn" label="Drawn down" unit="mL" />
         <v-btn type="submit" size="large" :disabled="!drawn">It came, kept clean</v-btn>
       </form>
