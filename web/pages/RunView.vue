@@ -292,7 +292,7 @@ useShortcuts({
         <PartTestStep v-if="step.kind === 'part-test'" :procedure="procedure" :state="state" :locked="locked" @send="send" />
         <DryTestStep v-if="step.kind === 'dry-test'" :procedure="procedure" :state="state" :locked="locked" @send="send" />
         <FillStep
-          v-if="step.kind === 'fill' || (refilling && !locked)"
+          v-if="step.kind === 'fill' || (refilling && !locked && state.leaks.every(({ mended }) => mended !== null))"
           :procedure="procedure"
           :state="state"
           :planned-product-id="desk.answer.value.coolantProductId"

@@ -4,7 +4,7 @@ import { turnNetwork } from '../../physics/geometry/turned.js';
 import { standingNow } from './book.js';
 import { fillBalance } from './contents.js';
 import type { Procedure } from './procedure.js';
-import type { RunState } from './state.js';
+import { putBackMl, type RunState } from './state.js';
 
 /** Drawn down in the middle of a run, so that a joint or a part can be undone: what came is kept clean and put back. */
 
@@ -57,12 +57,8 @@ export function drawDownTo(procedure: Procedure, state: RunState, place: string,
 }
 
 /** mL that were drawn off in this run, kept clean, and not put back yet. */
-export const drawnJugMl = ({ outflows, pours }: Pick<RunState, 'outflows' | 'pours'>): number =>
-  Math.max(
-    0,
-    outflows.reduce((sum, { kept, volumeMl }) => (kept ? sum + volumeMl : sum), 0) -
-      pours.reduce((sum, { value, from }) => (from === 'drawn-off' ? sum + value : sum), 0),
-  );
+export const drawnJugMl = (state: Pick<RunState, 'outflows' | 'pours'>): number =>
+  Math.max(0, state.outflows.reduce((sum, { kept, volumeMl }) => (kept ? sum + volumeMl : sum), 0) - putBackMl(state));
 
 /** The loop was drawn down since it was full: it is filled again, and runs only until liquid comes back, before a clock starts. */
 export function isDrawnDown(procedure: Procedure, state: RunState): boolean {

@@ -431,10 +431,16 @@ export function closeStep(state: RunState, stepId: string, made: Made, deviation
 export const broughtMl = ({ partTests }: Pick<RunState, 'partTests'>): number =>
   partTests.reduce((sum, { value }) => sum + value.leftMl, 0);
 
-export const pouredMl = (state: RunState): number => state.pours.reduce((sum, { value }) => sum + value, 0);
+/** mL that went in out of bottles and this job's own jug. What was drawn down in the run and put back is told of nowhere twice. */
+export const pouredMl = ({ pours }: Pick<RunState, 'pours'>): number =>
+  pours.reduce((sum, { value, from }) => (from === 'drawn-off' ? sum : sum + value), 0);
 
-/** mL of what was poured that left again: it is not inside. */
-export const outflowMl = ({ outflows }: Pick<RunState, 'outflows'>): number => outflows.reduce((sum, { volumeMl }) => sum + volumeMl, 0);
+/** mL of what was drawn down that went back in. */
+export const putBackMl = ({ pours }: Pick<RunState, 'pours'>): number => pours.reduce((sum, { value, from }) => (from === 'drawn-off' ? sum + value : sum), 0); // prettier-ignore
+
+/** mL of what was poured that left again and did not come back: it is not inside. */
+export const outflowMl = (state: Pick<RunState, 'outflows' | 'pours'>): number =>
+  state.outflows.reduce((sum, { volumeMl }) => sum + volumeMl, 0) - putBackMl(state);
 
 /** Readings of the dry test that counts, with times from its first one. Sorted: a reading may be entered late. */
 export function dryReadings(state: RunState): DecayReading[] {

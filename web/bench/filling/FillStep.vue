@@ -48,10 +48,12 @@ const JUG_WORDS = {
 const plan = computed(() => props.procedure.fillPlan);
 const poured = computed(() => pouredMl(props.state));
 const balance = computed(() => fillBalance(props.procedure, props.state));
+/** drawn down in between: its pours tell no more of what the loop should take */
+const wasDrawnDown = computed(() => props.state.outflows.some(({ kept }) => kept));
 /** pours against the simulated fill; null where the loop cannot be simulated, or only what left is put back */
 const watched = computed(() => {
   const fill = props.procedure.facts?.fill;
-  if (!fill || plan.value.kind !== 'pulses') return null;
+  if (!fill || plan.value.kind !== 'pulses' || wasDrawnDown.value) return null;
   return watchFill({
     passiveMl: fill.passiveMl,
     pulses: fill.pulses,
@@ -195,7 +197,7 @@ function pour(): void {
         </li>
       </ol>
       <!-- where the fill was simulated, a plan from volumes alone would contradict it: columns fall back -->
-      <FillPlanDrawing v-if="!watched" :plan="plan" :colour="product?.colour ?? null" :poured="poured" />
+      <FillPlanDrawing v-if="!watched && !wasDrawnDown" :plan="plan" :colour="product?.colour ?? null" :poured="poured" />
     </template>
     <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
   </section>

@@ -11,8 +11,10 @@ import NumberField from '../../base/units/NumberField.vue';
 const props = defineProps<{ procedure: Procedure; state: RunState; place: string; nowMs: number }>();
 const emit = defineEmits<{ send: [body: RunEventBody] }>();
 
-/** mL below which nothing is drawn: drops, over a towel */
-const WORTH_DRAWING_ML = 5;
+/** mL below which nothing is drawn: a towel takes it */
+const WORTH_DRAWING_ML = 20;
+/** mL below which nothing is told of it */
+const DROPS_ML = 5;
 const plan = computed(() => drawDownTo(props.procedure, props.state, props.place, props.nowMs));
 const wants = computed(() => plan.value !== null && plan.value.drawFirstMl >= WORTH_DRAWING_ML);
 const labelOf = (port: string): string => props.procedure.facts?.ports.find(({ name }) => name === port)?.label ?? port;
@@ -42,7 +44,7 @@ const toggle = (port: string): void => emit('send', { type: 'port', port, open: 
 <template>
   <div v-if="plan" class="draw">
     <p v-if="!wants" class="now">
-      The liquid stands below it: it can be undone over a towel<template v-if="runsMl >= WORTH_DRAWING_ML"
+      The liquid stands below it: it can be undone over a towel<template v-if="runsMl >= DROPS_ML"
         >; about {{ formatMl(runsMl) }} come with it, a jug under both sides</template
       >.
     </p>

@@ -1,13 +1,12 @@
 <script setup lang="ts">
 import { balanceWords } from '@core/edge/words/bench.js';
-import { fillTotal } from '@core/bench/runs/contents.js';
+import { fillBalance, fillTotal } from '@core/bench/runs/contents.js';
 import { judgeBleeding, judgeDryTest } from '@core/bench/runs/criteria.js';
 import { serviceReport } from '@core/edge/records/serviceReport.js';
 import { computed, ref } from 'vue';
 import LeftOpenList from '../left-open/LeftOpenList.vue';
 import type { Procedure, StepKind } from '@core/bench/runs/procedure.js';
 import { pouredMl, type RunState } from '@core/bench/runs/state.js';
-import { balanceFill } from '@core/physics/filling/fillPlan.js';
 import { formatLeak, formatMl, formatMlWithSd } from '@core/base/units/display.js';
 
 /** The record as it will stand, before it is closed for ever. */
@@ -36,7 +35,7 @@ const lines = computed(() => {
     ...(has('fill')
       ? [
           ['Planned fill', formatMlWithSd(planned.volumeMl, planned.sdMl)],
-          ['Poured', poured > 0 ? `${formatMl(poured)}, ${balanceWords(balanceFill(planned, poured))}` : 'nothing recorded'],
+          ['Poured', poured > 0 ? `${formatMl(poured)}, ${balanceWords(fillBalance(procedure, state))}` : 'nothing recorded'],
           [
             'Coolant',
             state.coolant ? `${state.coolant.productName}${state.coolant.lot ? `, lot ${state.coolant.lot}` : ''}` : 'not recorded',
