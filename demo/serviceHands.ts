@@ -44,6 +44,16 @@ function clean(step: ProcedureStep, { cleaner, findings }: ServiceScript, say: S
   say({ type: 'water', step: step.id, ph: 6.9, clarity: 'clear' });
 }
 
+/** What is renewed, and where the parts of a loop that is over lie. */
+function swapParts(procedure: Procedure, step: ProcedureStep, script: ServiceScript, say: Say): void {
+  for (const used of script.used ?? []) say({ type: 'used', step: step.id, ...used });
+  for (const swap of script.swaps ?? []) say({ type: 'swapped', step: step.id, ...swap }, 400);
+  if (step.does.includes('puts-away'))
+    for (const { id: item } of procedure.facts?.parts ?? [])
+      if (!(script.swaps ?? []).some((swap) => swap.item === item && swap.action === 'removed'))
+        say({ type: 'swapped', step: step.id, item, action: 'removed', text: 'shelf 4, box with the machine’s name', heldMl: 0 }, 60);
+}
+
 /** What hands do in a step that only a service has. */
 export function serviceHands(procedure: Procedure, step: ProcedureStep, script: ServiceScript, say: Say): void {
   const facts = procedure.service;
@@ -70,12 +80,7 @@ export function serviceHands(procedure: Procedure, step: ProcedureStep, script: 
     case 'clean':
       return clean(step, script, say);
     case 'swap':
-      for (const used of script.used ?? []) say({ type: 'used', step: step.id, ...used });
-      for (const swap of script.swaps ?? []) say({ type: 'swapped', step: step.id, ...swap }, 400);
-      if (step.does.includes('puts-away'))
-        for (const { id: item } of procedure.facts?.parts ?? [])
-          if (!(script.swaps ?? []).some((swap) => swap.item === item && swap.action === 'removed'))
-            say({ type: 'swapped', step: step.id, item, action: 'removed', text: 'shelf 4, box with the machine’s name', heldMl: 0 }, 60);
+      swapParts(procedure, step, script, say);
       return;
     default:
   }

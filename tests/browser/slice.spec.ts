@@ -157,7 +157,7 @@ test('a loop from plan to signed-off commissioning and its next due date', async
   const touched = await touches.count();
   // of them are this story's own: a note, a reason, a reading sent too early, a look at Today
   const ownTouches = 3 + 3 + 1 + 2;
-  console.log(`touches of a commissioning, from the kit to its record: ${touched - ownTouches}`);
+  process.stdout.write(`touches of a commissioning, from the kit to its record: ${touched - ownTouches}\n`);
   expect(touched - ownTouches).toBeLessThanOrEqual(110);
   await expect(page.getByText(/Signed off .* by Maruna Osk: quiet setting kept/)).toBeVisible();
   await expect(page.getByText('Stillbrook Blue, lot L420').first()).toBeVisible();

@@ -5,7 +5,7 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { clusterFolder, startCluster } from '../../server/operations/cluster/cluster.js';
 
 /** How many kills, and from which seed; a few belong to every test. */
-export const KILLS = { runs: Number(process.env.LAVACRUM_KILL_RUNS ?? '10'), seed: Number(process.env.LAVACRUM_KILL_SEED ?? '1') };
+export const KILLS = { runs: Number(process.env.LAVACRUM_KILL_RUNS ?? '6'), seed: Number(process.env.LAVACRUM_KILL_SEED ?? '1') };
 /** share of all kills that fall at the bench; the others are spread over the work that nobody watches */
 export const AT_BENCH = 0.6;
 

@@ -3,7 +3,6 @@ import KeyCap from '../base/keys/KeyCap.vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { whyWords } from '@core/edge/words/bench.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
-import { fillOrder } from '@core/bench/runs/fillOrder.js';
 import { lacksOf } from '@core/bench/runs/criteria.js';
 import { computed, provide, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
@@ -39,7 +38,7 @@ import WaitingPanel from '../bench/waiting/WaitingPanel.vue';
 import CheckRows from '../bench/runs/CheckRows.vue';
 import HandsPanel from '../bench/runs/HandsPanel.vue';
 import PumpControl from '../bench/runs/PumpControl.vue';
-import { usePumpSwitch } from '../bench/runs/pumpSwitch.js';
+import { orderedSpeed, usePumpSwitch } from '../bench/runs/pumpSwitch.js';
 import RunDialogs from '../bench/runs/RunDialogs.vue';
 import type { RunDialog } from '../bench/runs/runDialog.js';
 import RunHead from '../bench/runs/RunHead.vue';
@@ -89,7 +88,6 @@ const openLooks = computed(() =>
 const colour = computed(
   () => coolants.find(state.value?.coolant?.productId ?? desk.answer.value?.coolantProductId ?? null)?.colour ?? null,
 );
-/** The drawing stands where liquid or joints are the matter; elsewhere the hands need the room. */
 const showsProfile = computed(() => ['checks', 'fill', 'wet-run', 'bleed', 'drain', 'rinse'].includes(step.value?.kind ?? ''));
 const hasBigNumber = computed(() => step.value?.kind === 'checks');
 
@@ -115,9 +113,6 @@ function note(text: string): void {
 }
 function photographed(photoId: string): void {
   if (step.value) send({ type: 'photo', step: step.value.id, photoId, caption: step.value.title });
-}
-function undo(): void {
-  desk.undoLast();
 }
 
 /** steps in which hands switch the pump; in the wet test its clock is the switch */
@@ -151,15 +146,10 @@ function override(reason: string): void {
   if (held) send({ ...held.body, override: { rule: held.rule, reason } } as RunEventBody);
 }
 const { rests } = usePumpSwitch(computed(() => pumpOn.value || wetClock.value?.running === true));
-/** the speed that the next order asks for, so that the book reckons with it */
-function orderedSpeed(): { speed?: number } {
-  const fills = ['fill', 'rinse'].includes(step.value?.kind ?? '') || refilling.value;
-  const order = fills && procedure.value && state.value && !pumpOn.value ? fillOrder(procedure.value, state.value, now.value) : null;
-  return order?.do === 'pump-on' && order.speed !== null ? { speed: order.speed } : {};
-}
 function togglePump(): void {
   if (locked.value || rests.value) return;
-  if (hasPump.value) send({ type: 'pump', on: !pumpOn.value, ...orderedSpeed() });
+  const fills = ['fill', 'rinse'].includes(step.value?.kind ?? '') || refilling.value;
+  if (hasPump.value) send({ type: 'pump', on: !pumpOn.value, ...(fills ? orderedSpeed(procedure.value, state.value, now.value) : {}) });
   else if (wetClock.value && step.value)
     send({ type: wetClock.value.running ? 'timer-stopped' : 'timer-started', step: step.value.id, timer: wetClock.value.timer });
 }
@@ -187,7 +177,7 @@ useShortcuts({
   note: () => {
     dialog.value = 'note';
   },
-  undo,
+  undo: () => desk.undoLast(),
   pump: togglePump,
   'pump-off': () => {
     if (pumpOn.value || wetClock.value?.running === true) togglePump();
@@ -405,7 +395,7 @@ useShortcuts({
         :keeping="desk.keeping.value"
         :away="desk.away.value"
         :refused="desk.refused.value"
-        @undo="undo"
+        @undo="desk.undoLast()"
         @note="note"
         @dismiss="desk.dismiss"
       />

@@ -195,7 +195,7 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
               <router-link :to="`/jobs/${job.id}`">{{ JOB_KINDS[job.kind].label }}</router-link>
             </h2>
             <p class="quiet">
-              {{ job.state === 'active' ? 'on the bench' : 'booked'
+              {{ job.state === 'active' ? (page.system.state === 'waiting' ? 'waits, off the bench' : 'on the bench') : 'booked'
               }}<template v-if="job.neededBy">, needed by {{ dates.day(job.neededBy) }}</template>
             </p>
           </article>

@@ -113,6 +113,7 @@ export const STANDARD_TEMPLATE: ProcedureTemplate = {
       ],
       timers: [],
       checks: [
+        { id: 'vessels-rinsed', text: 'Fill bottle and jug rinsed with distilled water' },
         { id: 'bleed-port', text: 'Bleed port open while pouring', where: 'reservoir' },
         { id: 'weighed-before', text: 'Machine weighed before the first pour', where: 'no-reservoir', group: 'Before', mayNotApply: true },
         { each: 'bottle-turns', group: 'Turns, the bottle connected' },
@@ -183,6 +184,7 @@ export const STANDARD_TEMPLATE: ProcedureTemplate = {
         { id: 'fans', text: 'Every fan seen turning (it may stop again at idle)', group: 'First start' },
         { id: 'firmware-temps', text: 'Temperatures steady in firmware for a quarter of an hour', group: 'First start' },
         { id: 'joints-warm', text: 'Joints once more, warm', group: 'First start' },
+        { id: 'bends-warm', text: 'Every bend once more, warm: none has given way', group: 'First start' },
       ],
     },
     {

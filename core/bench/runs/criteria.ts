@@ -121,7 +121,10 @@ const CRITERIA: Readonly<Record<StepKind, Criterion>> = {
   'wet-run': drawnLacks,
   power: () => [],
   'dry-test': dryTestLacks,
-  fill: fillLacks,
+  fill: (procedure, state) => [
+    ...state.fillTroubles.filter(({ solved }) => solved === null).map(({ symptom }): LackFact => ({ why: 'fill-trouble-open', symptom })),
+    ...fillLacks(procedure, state),
+  ],
   'part-test': partTestLacks,
   bleed: (procedure, state) => [...drawnLacks(procedure, state), ...judgeBleeding(procedure, state).missing],
   baseline: (_procedure, { befores, baselines }, { does }) =>

@@ -11,6 +11,7 @@ import type { CauseKey, UseLimit } from '../../workshop/due-dates/facts.js';
 import type { JobKind } from '../../workshop/jobs/kinds.js';
 import type { LotOnBag } from '../../workshop/lots/schema.js';
 import type { ItemFindings } from '../inspection/grade.js';
+import type { FillSymptom } from '../fill-troubles/causes.js';
 import type { LeakAmount, LeakWhen } from '../leak-finding/causes.js';
 import type { Waiting } from '../../workshop/jobs/waitFor.js';
 import { startContents } from './book.js';
@@ -98,6 +99,12 @@ export interface Retest {
   readonly how: 'air' | 'running' | 'standing';
   readonly at: string;
   readonly by: string;
+}
+
+/** What is wrong with the filling, until somebody says what was behind it. */
+export interface FillTrouble extends Remark {
+  readonly symptom: FillSymptom;
+  solved: (Remark & { readonly cause: string }) | null;
 }
 
 export interface Spill extends Remark {
@@ -303,6 +310,7 @@ export interface RunState {
   readonly partTests: Stamped<PartTest>[];
   readonly leaks: Leak[];
   readonly spills: Spill[];
+  readonly fillTroubles: FillTrouble[];
   readonly overrides: (Remark & { rule: string })[];
   coolant: Coolant | null;
   readonly pours: (Stamped<number> & { readonly from?: PourFrom })[];
@@ -362,6 +370,7 @@ export const emptyState = (procedure: Procedure): RunState => ({
   partTests: [],
   leaks: [],
   spills: [],
+  fillTroubles: [],
   overrides: [],
   coolant: null,
   pours: [],

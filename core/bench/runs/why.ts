@@ -1,4 +1,5 @@
 import type { BleedLack } from '../../physics/air/bleed.js';
+import type { FillSymptom } from '../fill-troubles/causes.js';
 import type { WaitFor } from '../../workshop/jobs/waitFor.js';
 import type { WaitHindrance } from './waiting.js';
 import type { Clarity, RinseLiquid } from '../../machine/liquids/rinsing.js';
@@ -61,6 +62,7 @@ export type LackFact =
   | { readonly why: 'part-leaked'; readonly place: string }
   | BleedLack
   | { readonly why: 'drawn-down' }
+  | { readonly why: 'fill-trouble-open'; readonly symptom: FillSymptom }
   | { readonly why: 'nothing-drained' | 'nothing-rinsed' | 'water-not-read' | 'ph-not-read' | 'cause-open' | 'nothing-wrong-recorded' }
   | { readonly why: 'more-out-than-in'; readonly ml: number }
   | { readonly why: 'old-left'; readonly percent: number; readonly targetPercent: number }
@@ -91,6 +93,7 @@ export type MisfitFact =
         | 'unknown-leak'
         | 'unknown-spill'
         | 'unknown-seal'
+        | 'unknown-trouble'
         | 'leak-mend-first'
         | 'test-air-again'
         | 'run-it-first'

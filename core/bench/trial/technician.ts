@@ -190,13 +190,10 @@ export class Technician {
         break;
       case 'swap':
         this.mend();
-        if (step.does.includes('puts-away'))
-          for (const { id } of this.procedure.facts?.parts ?? [])
-            this.say({ type: 'swapped', step: step.id, item: id, action: 'removed', text: 'box 4', heldMl: 0 });
+        if (step.does.includes('puts-away')) this.putAway(step);
         break;
       case 'inspect':
-        for (const { id } of this.procedure.service?.items ?? [])
-          this.say({ type: 'inspected', step: step.id, item: id, findings: { deposit: 'none', surface: 'sound', seal: null, worn: false, touch: null, wall: null, text: '' } }); // prettier-ignore
+        this.inspect(step);
         break;
       default:
     }
@@ -210,6 +207,16 @@ export class Technician {
       const lacks = lacksOf(this.procedure, this.state, step.id, this.bench.nowMs).map(({ why }) => why);
       throw new DeadEnd(`${step.id}: not done, ${lacks.join(', ')}`);
     }
+  }
+
+  private putAway(step: ProcedureStep): void {
+    for (const { id } of this.procedure.facts?.parts ?? [])
+      this.say({ type: 'swapped', step: step.id, item: id, action: 'removed', text: 'box 4', heldMl: 0 });
+  }
+
+  private inspect(step: ProcedureStep): void {
+    const findings = { deposit: 'none', surface: 'sound', seal: null, worn: false, touch: null, wall: null, text: '' } as const;
+    for (const { id } of this.procedure.service?.items ?? []) this.say({ type: 'inspected', step: step.id, item: id, findings });
   }
 
   private dryTest(): void {

@@ -1,6 +1,7 @@
 import { formatKg, formatMl, formatMlWithSd } from '../../base/units/display.js';
 import { AGREES_WITHIN_SD } from '../../physics/measuring/errors.js';
 import { placesOf, type Procedure } from '../../bench/runs/procedure.js';
+import { FILL_SYMPTOMS } from '../../bench/fill-troubles/causes.js';
 import { WAIT_FOR, type WaitFor } from '../../workshop/jobs/waitFor.js';
 import type { Refusal } from '../../bench/runs/entry.js';
 import type { LackFact, Why, WhyCode } from '../../bench/runs/why.js';
@@ -65,6 +66,7 @@ const WHY: Messages<WhyCode> = {
   'bleed-rise': 'rise at stop is {mm} mm, it should be at most {mostMm} mm',
   'bleed-bubbles': 'bubbles at the return',
   'bleed-noise': 'the pump still sounds of air',
+  'fill-trouble-open': '{symptom}: say what was behind it',
   'nothing-drained': 'nothing came out yet',
   'nothing-rinsed': 'nothing rinsed yet',
   'water-not-read': 'the last water was not read',
@@ -107,6 +109,7 @@ const WHY: Messages<WhyCode> = {
   'unknown-item': 'this loop has no part, plug or tube "{name}"',
   'unknown-cause': '"{name}" is no cause of a leak that is known here',
   'unknown-leak': 'there is no such leak in this run',
+  'unknown-trouble': 'there is no such trouble in this run, or it is answered',
   'unknown-seal': 'no seal was taken with that entry, or the place has one again',
   'unknown-spill': 'there is no such spill in this run',
   'leak-mend-first': 'mend the leak first, then test that joint again',
@@ -160,7 +163,11 @@ function valuesOf(procedure: Procedure, why: Why): MessageValues {
     if (name === 'percent' || name.endsWith('Percent')) return [name, percent(value)];
     return name === 'mm' || name === 'ph' ? [name, value.toFixed(1)] : [name, value];
   });
-  return { ...Object.fromEntries(written), ...(why.why === 'waits' ? waitValues(why) : {}) };
+  return {
+    ...Object.fromEntries(written),
+    ...(why.why === 'waits' ? waitValues(why) : {}),
+    ...(why.why === 'fill-trouble-open' ? { symptom: FILL_SYMPTOMS[why.symptom] } : {}),
+  };
 }
 
 const waitValues = ({ waitsFor, what }: { readonly waitsFor: WaitFor; readonly what: string }): MessageValues => ({

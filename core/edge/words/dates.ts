@@ -66,7 +66,30 @@ const broughtForwardWords = (season: HotSeason | null): string =>
   season === null ? '' : `; brought forward to before the hot months (${seasonWords(season)})`;
 const lookWords = (isCoolant: boolean): string => (isCoolant ? 'look at the reservoir' : 'look at that part');
 
+type LeftOpen = Extract<DateReason, { why: 'temporary' | 'owed' | 'came-filled' | 'same-lot' }>;
+const LEFT_OPEN: readonly DateReason['why'][] = ['temporary', 'owed', 'came-filled', 'same-lot'];
+const isLeftOpen = (reason: DateReason): reason is LeftOpen => LEFT_OPEN.includes(reason.why);
+
+/** What a run, another machine or another workshop left to be looked at. */
+function leftOpenValues(reason: LeftOpen): MessageValues {
+  switch (reason.why) {
+    case 'temporary':
+      return { what: reason.what, awaits: reason.awaits, limits: useLimitWords(reason.limits) };
+    case 'came-filled':
+      return {
+        product: reason.product ?? 'none',
+        months: reason.months === null ? '' : `, ${reason.months} months by its sheet or class`,
+        since: reason.since === null ? 'since when nobody knows' : `since about ${formatDay(reason.since)}`,
+      };
+    case 'owed':
+      return { kind: OWED[reason.kind], what: reason.what };
+    case 'same-lot':
+      return { look: lookWords(reason.isCoolant), what: reason.what, cause: CAUSES[reason.cause] };
+  }
+}
+
 function valuesOf(reason: DateReason): MessageValues {
+  if (isLeftOpen(reason)) return leftOpenValues(reason);
   switch (reason.why) {
     case 'policy':
       return { scope: POLICY_SCOPES[reason.scope], policy: SERVICE_POLICIES[reason.policy].label };
@@ -105,18 +128,6 @@ function valuesOf(reason: DateReason): MessageValues {
       return { until: formatDay(reason.until), said: reason.said, first: reasonWords(reason.first) };
     case 'overtaken':
       return { agreed: formatDay(reason.agreed), first: reasonWords(reason.first) };
-    case 'temporary':
-      return { what: reason.what, awaits: reason.awaits, limits: useLimitWords(reason.limits) };
-    case 'came-filled':
-      return {
-        product: reason.product ?? 'none',
-        months: reason.months === null ? '' : `, ${reason.months} months by its sheet or class`,
-        since: reason.since === null ? 'since when nobody knows' : `since about ${formatDay(reason.since)}`,
-      };
-    case 'owed':
-      return { kind: OWED[reason.kind], what: reason.what };
-    case 'same-lot':
-      return { look: lookWords(reason.isCoolant), what: reason.what, cause: CAUSES[reason.cause] };
     case 'settling':
       return { fromDays: reason.fromDays, toDays: reason.toDays };
     case 'said':

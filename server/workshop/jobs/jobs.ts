@@ -216,6 +216,12 @@ async function tookFor(scope: Scope, jobId: string): Promise<{ name: string; amo
   return [...sums.values()].filter(({ amount }) => Math.abs(amount) > 1e-9);
 }
 
+/** What a loop that was never filled here came with. */
+async function cameWith(scope: Scope, loopId: string): Promise<{ filledOn: string | null; productId: string | null }> {
+  const came = await cameFilledOf(scope, loopId);
+  return { filledOn: came?.since ?? null, productId: came?.productId ?? null };
+}
+
 /** What is known of the loop's liquid and baseline, for the advice on scope. */
 async function loopHistory({ scope, today }: Pick<Ask, 'scope' | 'today'>, loopId: string) {
   const [last] = await scope
@@ -225,9 +231,8 @@ async function loopHistory({ scope, today }: Pick<Ask, 'scope' | 'today'>, loopI
     .where(eq(loopRevision.loopId, loopId))
     .orderBy(desc(fill.filledOn), desc(fill.createdAt))
     .limit(1);
-  const came = last ? null : await cameFilledOf(scope, loopId);
-  const product = await productOf(scope, last?.productId ?? came?.productId ?? null);
-  const filledOn = last?.filledOn ?? came?.since ?? null;
+  const { filledOn, productId } = last ?? (await cameWith(scope, loopId));
+  const product = await productOf(scope, productId);
   const measured = await scope
     .select({ reading: baseline.reading, takenAt: baseline.takenAt })
     .from(baseline)

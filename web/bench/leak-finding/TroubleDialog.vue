@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { LEAK_AMOUNT, LEAK_WHEN, type LeakAmount, type LeakWhen } from '@core/bench/leak-finding/causes.js';
+import { FILL_SYMPTOM_KEYS, FILL_SYMPTOMS, type FillSymptom } from '@core/bench/fill-troubles/causes.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { computed, ref, watch } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
@@ -10,13 +11,14 @@ const open = defineModel<boolean>({ required: true });
 const props = defineProps<{ procedure: Procedure; pumpOn?: boolean }>();
 const emit = defineEmits<{ send: [body: RunEventBody] }>();
 
-const KINDS = { doubt: 'Felt wrong', leak: 'A leak', spill: 'A spill' } as const;
+const KINDS = { doubt: 'Felt wrong', leak: 'A leak', spill: 'A spill', fill: 'The filling' } as const;
 const kind = ref<keyof typeof KINDS>('doubt');
 const place = ref<string | null>(null);
 const text = ref('');
 const when = ref<LeakWhen>('pump-start');
 const amount = ref<LeakAmount>('drip');
 const electronics = ref(false);
+const symptom = ref<FillSymptom>('level-stays');
 const problem = ref<string | null>(null);
 watch(open, () => {
   place.value = null;
@@ -38,7 +40,7 @@ const parts = computed(() => props.procedure.facts?.parts ?? []);
 const joints = computed(() => props.procedure.facts?.joints ?? []);
 
 function say(): void {
-  if (kind.value !== 'spill' && place.value === null) {
+  if ((kind.value === 'doubt' || kind.value === 'leak') && place.value === null) {
     problem.value =
       kind.value === 'doubt' ? 'Touch the part that felt wrong.' : 'Touch the place where it is wet: the towel names the joint.';
     return;
@@ -47,6 +49,7 @@ function say(): void {
   if (kind.value === 'doubt') emit('send', { type: 'doubt', part: place.value as string, text: words || 'something felt wrong' });
   else if (kind.value === 'leak')
     emit('send', { type: 'leak', at: place.value as string, when: when.value, amount: amount.value, text: words });
+  else if (kind.value === 'fill') emit('send', { type: 'fill-trouble', symptom: symptom.value, text: words });
   else emit('send', { type: 'spill', onElectronics: electronics.value, text: words || 'coolant spilled' });
   open.value = false;
 }
@@ -68,7 +71,12 @@ function say(): void {
         {{ label }}
       </button>
     </div>
-    <template v-if="kind !== 'spill'">
+    <div v-if="kind === 'fill'" class="places" role="group" aria-label="What is seen">
+      <button v-for="each in FILL_SYMPTOM_KEYS" :key="each" type="button" :aria-pressed="symptom === each" @click="symptom = each">
+        {{ FILL_SYMPTOMS[each] }}
+      </button>
+    </div>
+    <template v-if="kind === 'doubt' || kind === 'leak'">
       <div class="places" role="group" aria-label="Part">
         <button v-for="part in parts" :key="part.id" type="button" :aria-pressed="place === part.id" @click="place = part.id">
           {{ part.name }}
@@ -96,7 +104,9 @@ function say(): void {
           ? 'No liquid goes in until that part was tested on its own.'
           : kind === 'leak'
             ? 'Supply off first. The pump stays locked until it is mended, the record unsigned until it was tested again.'
-            : 'Blot, rinse as the part’s maker advises, then a day to dry before power.'
+            : kind === 'fill'
+              ? 'Pump off while you look. The causes come ranked, each with its next check.'
+              : 'Blot, rinse as the part’s maker advises, then a day to dry before power.'
       }}
     </p>
   </FormDialog>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { sistersOfLeak } from '@core/bench/leak-finding/sisters.js';
+import type { ConfirmedFillCauses } from '@core/bench/fill-troubles/causes.js';
 import { lackBeforeDry } from '@core/bench/runs/criteria.js';
 import { dryingLeftMs } from '@core/bench/runs/locks.js';
 import { computed, onMounted, ref } from 'vue';
@@ -10,6 +11,8 @@ import { LEAK_CAUSES, placeOf, rankCauses, type ConfirmedCauses, type LeakCause 
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { get } from '../../base/http/api.js';
 import DrawDown from './DrawDown.vue';
+import FillTroubles from './FillTroubles.vue';
+import RankedCauses from './RankedCauses.vue';
 import PartTestForm from '../leak-testing/PartTestForm.vue';
 import { formatMl } from '@core/base/units/display.js';
 import { wouldLeave } from '@core/bench/runs/wouldLeave.js';
@@ -23,13 +26,16 @@ const slowNow = useNow(5000);
 /** in a service its own drain step lets the liquid out; where this run filled the loop, the leak is drawn down here */
 const pours = computed(() => props.state.pours.length > 0);
 const confirmed = ref<ConfirmedCauses>({});
+const confirmedFills = ref<ConfirmedFillCauses>({});
 const causes = ref<Record<string, LeakCause>>({});
 const fixes = ref<Record<string, string>>({});
 /** a leak that was called mended without its cause: the likeliest is proposed by its bar, never taken for granted */
 const unsaid = ref<string | null>(null);
 onMounted(async () => {
   // away from the network the rule set's own frequencies serve
-  confirmed.value = await get<{ confirmed: ConfirmedCauses }>('/leak-causes').then((answer) => answer.confirmed, () => ({})); // prettier-ignore
+  const found = await get<{ confirmed: ConfirmedCauses; fills?: ConfirmedFillCauses }>('/leak-causes').catch(() => null);
+  confirmed.value = found?.confirmed ?? {};
+  confirmedFills.value = found?.fills ?? {};
 });
 
 const names = computed(
@@ -44,6 +50,7 @@ const doubts = computed(() => props.state.doubts.filter(({ answer }) => !answer?
 const leaks = computed(() => props.state.leaks.filter((leak) => !leak.retested?.dry || sistersFor(leak).length > 0));
 /** other places with the same cause, as long as nobody has looked at them */
 const sistersFor = (leak: Leak) => (leak.sistersSeen ? [] : sistersOfLeak(props.procedure, leak));
+const fillTroubles = computed(() => props.state.fillTroubles.filter(({ solved }) => solved === null));
 const seals = computed(() => props.state.borrowedSeals.filter(({ fitted }) => fitted === null));
 const spills = computed(() => props.state.spills.filter(({ onElectronics }) => onElectronics));
 const ranked = (leak: Leak) => {
@@ -65,12 +72,17 @@ function mend(leak: Leak): void {
 </script>
 
 <template>
-  <section v-if="doubts.length + leaks.length + spills.length + seals.length" class="trouble" aria-label="Open troubles">
+  <section
+    v-if="doubts.length + leaks.length + spills.length + seals.length + fillTroubles.length"
+    class="trouble"
+    aria-label="Open troubles"
+  >
     <article v-for="doubt in doubts" :key="doubt.eventId">
       <h3>{{ nameOf(doubt.part) }} felt wrong</h3>
       <p>“{{ doubt.text }}”. Test it alone, with air, before any liquid.</p>
       <PartTestForm v-if="!locked" :procedure="procedure" :part="doubt.part" @send="emit('send', $event)" />
     </article>
+    <FillTroubles :procedure="procedure" :state="state" :confirmed="confirmedFills" :locked="locked" @send="emit('send', $event)" />
     <article v-for="seal in seals" :key="seal.eventId">
       <h3>No seal at {{ nameOf(seal.from) }}</h3>
       <p>Its seal went to: {{ seal.text }}. No air, no liquid and no pump before it has one again.</p>
@@ -96,25 +108,7 @@ function mend(leak: Leak): void {
           @send="emit('send', $event)"
         />
         <p v-else-if="above(leak) !== null && (above(leak) ?? 0) < 5">The liquid stands below it: it can be undone.</p>
-        <ol class="plain-list">
-          <li v-for="each in ranked(leak)" :key="each.cause">
-            <label>
-              <input
-                type="radio"
-                :name="leak.eventId"
-                :value="each.cause"
-                :checked="causes[leak.eventId] === each.cause"
-                @change="causes[leak.eventId] = each.cause"
-              />
-              <span class="bar" aria-hidden="true"><i :style="{ width: `${100 * each.probability}%` }" /></span>
-              <b class="figures">{{ Math.round(100 * each.probability) }} %</b>
-              <span
-                >{{ each.label }}<span v-if="each.confirmed" class="quiet">, found {{ each.confirmed }} × here</span>
-                <span class="next">{{ each.nextCheck }}</span></span
-              >
-            </label>
-          </li>
-        </ol>
+        <RankedCauses v-model="causes[leak.eventId]" :name="leak.eventId" :causes="ranked(leak)" />
         <p v-if="unsaid === leak.eventId && !causes[leak.eventId]" role="alert" class="danger">Touch the cause that was found first.</p>
         <div v-if="!locked" class="mend">
           <v-text-field v-model="fixes[leak.eventId]" label="What was done" hide-details density="comfortable" />
@@ -183,33 +177,6 @@ article {
 h3,
 p {
   margin: 0;
-}
-li label {
-  display: grid;
-  grid-template-columns: 26px 90px 52px 1fr;
-  gap: 10px;
-  align-items: start;
-  padding: 6px 0;
-  cursor: pointer;
-}
-.bar {
-  border: 1.5px solid var(--ink);
-  height: 14px;
-  margin-top: 4px;
-}
-.bar i {
-  display: block;
-  height: 100%;
-  background: var(--ink);
-}
-input[type='radio'] {
-  width: 20px;
-  height: 20px;
-  accent-color: var(--ink);
-}
-.next {
-  display: block;
-  color: var(--ink-soft);
 }
 .mend {
   display: grid;

@@ -1,3 +1,6 @@
+import { fillOrder } from '@core/bench/runs/fillOrder.js';
+import type { Procedure } from '@core/bench/runs/procedure.js';
+import type { RunState } from '@core/bench/runs/state.js';
 import { onScopeDispose, readonly, ref, watch, type Ref } from 'vue';
 
 /** ms after the pump stopped in which its switch starts nothing: longer than a hand needs to take in that it has stopped */
@@ -22,4 +25,10 @@ export function usePumpSwitch(on: Readonly<Ref<boolean>>): { rests: Readonly<Ref
   );
   onScopeDispose(() => clearTimeout(timer));
   return { rests: readonly(rests) };
+}
+
+/** The speed that the next order asks for, so that the book reckons with it; nothing while the pump runs. */
+export function orderedSpeed(procedure: Procedure | null, state: RunState | null, nowMs: number): { speed?: number } {
+  const order = procedure && state && state.pump?.on !== true ? fillOrder(procedure, state, nowMs) : null;
+  return order?.do === 'pump-on' && order.speed !== null ? { speed: order.speed } : {};
 }

@@ -6,11 +6,13 @@ import { whyWords } from '@core/edge/words/bench.js';
 import { asSentence, capital } from '@core/edge/words/say.js';
 import { standCheckWords } from '@core/edge/words/waiting.js';
 import { WAIT_FOR, WAIT_FOR_KEYS, type WaitFor } from '@core/workshop/jobs/waitFor.js';
+import { addDays } from '@core/base/units/calendar.js';
 import { computed, reactive, ref, watch } from 'vue';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import ChoiceRow from '../../base/look/ChoiceRow.vue';
 import FormDialog from '../../base/look/FormDialog.vue';
+import { useSession } from '../../workshop/people/sessionStore.js';
 import StandChecks from './StandChecks.vue';
 
 /** A run is left to wait: for what, until when, where it lies, and what must be true before anybody walks away. */
@@ -18,6 +20,7 @@ const open = defineModel<boolean>({ required: true });
 const props = defineProps<{ runId: string; procedure: Procedure; state: RunState; nowMs: number; undelivered: number }>();
 const emit = defineEmits<{ waits: [] }>();
 const submit = useSubmit();
+const session = useSession();
 
 const already = computed(() => waitingNow(props.state));
 const form = reactive<{ for: WaitFor; what: string; until: string; lies: string }>({ for: 'parts', what: '', until: '', lies: '' });
@@ -33,6 +36,13 @@ watch(
     id = crypto.randomUUID();
   },
   { immediate: true },
+);
+// overnight is until tomorrow
+watch(
+  () => form.for,
+  (reason) => {
+    if (reason === 'overnight' && !form.until) form.until = addDays(session.today, 1);
+  },
 );
 const reasons = WAIT_FOR_KEYS.map((value) => ({ value, title: capital(WAIT_FOR[value]) }));
 const LABELS: Record<WaitFor, string> = {

@@ -96,6 +96,9 @@ form {
 form > fieldset {
   width: 100%;
 }
+.link {
+  text-decoration: underline;
+}
 .tops {
   display: flex;
   flex-wrap: wrap;

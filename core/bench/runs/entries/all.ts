@@ -11,6 +11,8 @@ import { doubt, type DoubtEntry } from './doubt.js';
 import { drained, type DrainedEntry } from './drained.js';
 import { dryReading, type DryReadingEntry } from './dryReading.js';
 import { dryRestarted, type DryRestartedEntry } from './dryRestarted.js';
+import { fillTrouble, type FillTroubleEntry } from './fillTrouble.js';
+import { fillTroubleSolved, type FillTroubleSolvedEntry } from './fillTroubleSolved.js';
 import { inspected, type InspectedEntry } from './inspected.js';
 import { joint, type JointEntry } from './joint.js';
 import { leak, type LeakEntry } from './leak.js';
@@ -63,6 +65,8 @@ export type RunEventBody =
   | DrainedEntry
   | DryReadingEntry
   | DryRestartedEntry
+  | FillTroubleEntry
+  | FillTroubleSolvedEntry
   | InspectedEntry
   | JointEntry
   | LeakEntry
@@ -117,6 +121,8 @@ export const ENTRIES: { readonly [T in RunEventType]: EntryDefinition<BodyOf<T>>
   drained,
   'dry-reading': dryReading,
   'dry-restarted': dryRestarted,
+  'fill-trouble': fillTrouble,
+  'fill-trouble-solved': fillTroubleSolved,
   inspected,
   joint,
   leak,
