@@ -111,9 +111,6 @@ function mark(check: string, value: 'done' | 'open'): void {
 function note(text: string): void {
   if (step.value) send({ type: 'note', step: step.value.id, text });
 }
-function photographed(photoId: string): void {
-  if (step.value) send({ type: 'photo', step: step.value.id, photoId, caption: step.value.title });
-}
 
 /** steps in which hands switch the pump; in the wet test its clock is the switch */
 const hasPump = computed(
@@ -195,7 +192,13 @@ useShortcuts({
       <p>It belongs to no system of this workshop. <router-link to="/today">Today</router-link></p>
     </div>
     <div v-else-if="desk.answer.value && procedure && state && step && progress" class="bench">
-      <RunHead class="head" :answer="desk.answer.value" :waits="waits" @open="dialog = $event" @photo="photographed" />
+      <RunHead
+        class="head"
+        :answer="desk.answer.value"
+        :waits="waits"
+        @open="dialog = $event"
+        @photo="step && send({ type: 'photo', step: step.id, photoId: $event, caption: step.title })"
+      />
 
       <div v-if="desk.answer.value.run.state === 'active'" class="bench-top">
         <PracticeBar
