@@ -93,12 +93,8 @@ const hasBigNumber = computed(() => step.value?.kind === 'checks');
 
 const { filled, fronts } = useStanding(desk, step, live, now);
 
-watch(
-  () => desk.current.value?.id,
-  () => {
-    looking.value = null;
-  },
-);
+const lookAtCurrent = (): void => void (looking.value = null);
+watch(() => desk.current.value?.id, lookAtCurrent);
 
 const send = (body: RunEventBody): boolean => desk.send(body);
 
