@@ -61,7 +61,11 @@ describe('the demo workshop', () => {
   it('learns nothing from a fill that its lead leaves out, until it is asked again; no neighbour can say so', async () => {
     type Learned = { fills: number; surprising: { id: string; verdict: string | null }[] };
     const before = (await visitor.get<Learned>('/learned-volumes')).body;
-    const { rows } = await bench.pool.query<{ id: string }>('select id from fill where taught_ml is not null order by filled_on limit 1');
+    // of a loop that holds parts of the catalogue: one without them teaches nothing of it
+    const { rows } = await bench.pool.query<{ id: string }>(
+      `select fill.id from fill join loop_revision on loop_revision.id = fill.revision_id
+       where taught_ml is not null and file::text like '%"catalogue"%' order by filled_on, fill.id limit 1`,
+    );
     const path = `/fills/${rows[0]?.id}/verdict`;
     const other = await bench.workshop('Next door');
     expect((await other.put(path, { verdict: 'left-out' })).status).toBe(404);

@@ -6,6 +6,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { expect, test, type BrowserContext, type Page } from '@playwright/test';
+import { openOf, rowsOf } from '../../core/bench/runs/looks.js';
 import type { Procedure } from '../../core/bench/runs/procedure.js';
 import { seeded } from '../../core/machine/loop-file/generatedLoops.js';
 import { RunningApp, signIn } from '../browser/app.js';
@@ -120,7 +121,8 @@ async function once(runId: string, url: string, random: () => number): Promise<T
   if (!run) throw new Error('the server came back and went away again');
   const count = (id: string): number => events.filter((event) => event.id === id).length;
   const ids = [...saved];
-  const open = run.procedure.steps[0]?.checks.filter(({ id }) => (replay(run.procedure, events).steps[0]?.checks[id]?.mark ?? 'open') === 'open').length ?? 0; // prettier-ignore
+  const marks = replay(run.procedure, events).steps[0]?.checks ?? {};
+  const open = rowsOf(run.procedure.steps[0]?.checks ?? [], marks).filter((row) => openOf(row, marks).length > 0).length;
   // the screen that went on through it, or the one that was opened anew after its tab had gone
   const shouldSay = open === 0 ? 'all ticked' : `${open} to tick`;
   const says = page.locator('.title .left');
