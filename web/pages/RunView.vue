@@ -253,7 +253,7 @@ useShortcuts({
           :procedure="procedure"
           :state="state"
           :file="desk.answer.value.file"
-          :locked="desk.answer.value.run.state !== 'active'"
+          :locked="desk.answer.value.run.state !== 'active' || waits"
           @send="send"
         />
         <PumpControl
