@@ -43,22 +43,4 @@ function solved({ eventId }: FillTrouble): void {
   </article>
 </template>
 
-<style scoped>
-article {
-  border-left: 5px solid var(--danger);
-  background: var(--sheet);
-  padding: 12px 16px;
-  display: grid;
-  gap: 8px;
-}
-h3,
-p {
-  margin: 0;
-}
-.mend {
-  display: grid;
-  grid-template-columns: 1fr auto;
-  gap: 12px;
-  align-items: center;
-}
-</style>
+<style scoped src="./trouble.css"></style>

@@ -162,26 +162,11 @@ function mend(leak: Leak): void {
   </section>
 </template>
 
+<style scoped src="./trouble.css"></style>
+
 <style scoped>
 .trouble {
   display: grid;
   gap: 14px;
-}
-article {
-  border-left: 5px solid var(--danger);
-  background: var(--sheet);
-  padding: 12px 16px;
-  display: grid;
-  gap: 8px;
-}
-h3,
-p {
-  margin: 0;
-}
-.mend {
-  display: grid;
-  grid-template-columns: 1fr auto;
-  gap: 12px;
-  align-items: center;
 }
 </style>

@@ -55,7 +55,7 @@ label {
   align-items: center;
   min-height: 48px;
   padding: 0 18px;
-  border: 1.5px solid var(--line);
+  border: 1.5px solid var(--ink);
   border-radius: 3px;
   cursor: pointer;
   position: relative;
