@@ -74,7 +74,7 @@ const names = { 'coolant-service': 'Coolant service', 'settling-check': 'Settlin
         >It is done</v-btn
       >
       <v-btn v-if="due.kind === 'settling-check'" @click="settling = true">Read the level</v-btn>
-      <v-btn v-if="due.kind === 'coolant-service'" @click="emit('service')">Record the service</v-btn>
+      <v-btn v-if="due.kind === 'coolant-service' && !waitingRunId" @click="emit('service')">Record the service</v-btn>
       <v-btn v-if="due.kind === 'coolant-service' || due.kind === 'dust-clean'" variant="outlined" @click="postponing = true"
         >Owner puts it off</v-btn
       >
