@@ -1,5 +1,5 @@
 import { STANDING } from '../../machine/loop-file/orientation.js';
-import { planUndo, type TakeOutPlan } from '../../physics/draining/takeOut.js';
+import { planTakeOut, planUndo, type TakeOutPlan } from '../../physics/draining/takeOut.js';
 import { turnNetwork } from '../../physics/geometry/turned.js';
 import { standingNow } from './book.js';
 import { fillBalance } from './contents.js';
@@ -37,20 +37,11 @@ export function drawDownTo(procedure: Procedure, state: RunState, place: string,
   plans.set(key, known);
   const had = known.get(place);
   if (had) return had;
-  const plan = planUndo(
-    turnNetwork(twin.drive.network, STANDING.upright),
-    loop,
-    tube
-      ? { joints: [`${tube.id}.from`, `${tube.id}.to`], componentId: null }
-      : {
-          joints: loop.tubes.flatMap(({ id, from, to }) => [
-            ...(from[0] === place ? [`${id}.from`] : []),
-            ...(to[0] === place ? [`${id}.to`] : []),
-          ]),
-          componentId: place,
-        },
-    twin.contents(at),
-  );
+  const upright = turnNetwork(twin.drive.network, STANDING.upright);
+  const inside = twin.contents(at);
+  const plan = tube
+    ? planUndo(upright, loop, { joints: [`${tube.id}.from`, `${tube.id}.to`], componentId: null }, inside)
+    : planTakeOut(upright, loop, place, inside);
   const made = { ...plan, byHoseFirstMl: plan.drawAt === null ? Math.min(plan.drawFirstMl, at.reservoirMl) : 0 };
   known.set(place, made);
   return made;

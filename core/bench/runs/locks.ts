@@ -3,6 +3,7 @@ import { keepTally } from '../../physics/contents/ledger.js';
 import { holdsLiquid, isKnownEmpty, levelNow } from './contents.js';
 import { unseenSisters } from '../leak-finding/sisters.js';
 import { twinOf } from './book.js';
+import { isDrawnDown } from './drawDown.js';
 import { LET_OUT_KPA } from '../../physics/leak-testing/defaults.js';
 import { AIR_OUT, PULLED } from './checkIds.js';
 import { rinseStandOf, type LoopFacts } from './facts.js';
@@ -114,6 +115,10 @@ export const leaksAgainst = (state: RunState): Lock[] =>
 /** A place that gave its seal away: neither air nor liquid goes in. */
 export const sealsAgainst = (state: RunState): Lock[] =>
   state.borrowedSeals.filter(({ fitted }) => fitted === null).map(({ from }) => lock('seal-missing', { why: 'seal-missing', place: from }));
+
+/** Drawn down for a leak and not full again: no clock of a test starts. */
+export const drawnAgainst = (procedure: Procedure, state: RunState): Lock[] =>
+  isDrawnDown(procedure, state) ? [lock('drawn-down', { why: 'drawn-down' })] : [];
 
 export function spillsAgainst(state: RunState, nowMs: number): Lock[] {
   const left = dryingLeftMs(state, nowMs);

@@ -3,7 +3,7 @@ import { refusal, type Override, type Refusal, type Standing } from './entry.js'
 import { CAN_OVERRIDE, type Lock } from './locks.js';
 import { isKnownKind, type RunEvent } from './log.js';
 import type { Procedure, ProcedureStep } from './procedure.js';
-import type { RunState } from './state.js';
+import type { RunState, Wait } from './state.js';
 import { waitingNow } from './waiting.js';
 
 /** Every lock that stands against an entry. Empty: nothing does. */
@@ -25,10 +25,12 @@ export function refuseEntry(
   if (state.signedOff) return refusal('signed-off', { why: 'signed-off' });
   if (body.type === 'withdrawn') return refuseUndo(events, state, body.event);
   const waiting = waitingNow(state);
-  if (waiting && !definition.whileWaiting)
-    return refusal('waits', { why: 'waits', waitsFor: waiting.for, what: waiting.what, until: waiting.until });
+  if (waiting && !definition.whileWaiting) return refuseWaiting(waiting);
   return refuseLocked(procedure, state, body, nowMs) ?? refuseTooEarly(body, standing) ?? definition.refuse?.(body, standing) ?? null;
 }
+
+const refuseWaiting = (waiting: Wait): Refusal =>
+  refusal('waits', { why: 'waits', waitsFor: waiting.for, what: waiting.what, until: waiting.until });
 
 /** The first lock that stands against an entry, unless it may be passed over and was, with a reason. */
 function refuseLocked(procedure: Procedure, state: RunState, body: RunEventBody, nowMs: number): Refusal | null {
@@ -69,14 +71,12 @@ function refuseUndo(events: readonly RunEvent[], state: RunState, eventId: strin
 }
 
 /** What others were told of stays said; while a run waits only what was written since is taken back. */
-function refuseUndoAfterWait(events: readonly RunEvent[], state: RunState, { id, body }: RunEvent): Refusal | null {
+function refuseUndoAfterWait(events: readonly RunEvent[], state: RunState, { id }: RunEvent): Refusal | null {
   if (state.waits.some(({ told }) => told.includes(id))) return refusal('not-yours-to-undo', { why: 'told-already' });
   const waiting = waitingNow(state);
   const began = waiting ? events.findIndex((event) => event.id === waiting.eventId) : -1;
   if (!waiting || events.findIndex((event) => event.id === id) > began) return null;
-  return body.type === 'correction'
-    ? null
-    : refusal('waits', { why: 'waits', waitsFor: waiting.for, what: waiting.what, until: waiting.until });
+  return refuseWaiting(waiting);
 }
 
 /** The entry that undo would take back next, newest first, so that undo walks back the way the hands went; or null. */

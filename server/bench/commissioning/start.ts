@@ -1,7 +1,8 @@
 import { contentsOf } from '../../machine/loops/inside.js';
 import { demandOneCircuit, pumpsBeside } from '../../machine/loops/circuits.js';
+import { lockLoop } from '../../machine/loops/lock.js';
 import { newestRevision } from '../../machine/loops/revisions.js';
-import { insertRun, demandJoints, putOnBench, lockLoop, readRun, claimFor } from '../runs/runs.js';
+import { insertRun, demandJoints, putOnBench, readRun, claimFor } from '../runs/runs.js';
 import { orderFor, productOf } from '../../workshop/coolants/products.js';
 import { leftByAbandoned } from '../runs/contents.js';
 import { newestProcedure } from '../runs/procedures.js';

@@ -12,19 +12,6 @@ import { owner, system } from '../../base/database/tables/machines.js';
 import { loadEvents } from './folds.js';
 import { isReal, run, runRecord } from '../../base/database/tables/runs.js';
 
-/** The loop with its machine, locked against a second start. Retired ones are refused. */
-export async function lockLoop(scope: Scope, loopId: string) {
-  const [own] = await scope
-    .select({ loop, system })
-    .from(loop)
-    .innerJoin(system, eq(system.id, loop.systemId))
-    .where(eq(loop.id, loopId))
-    .for('update');
-  if (!own) throw notFound('loop');
-  if (own.system.state === 'retired') throw new DomainError('refused', 'This system is retired; bring it back into service first.');
-  return own;
-}
-
 /** One run at a time on a loop, one machine at a time on a bench. */
 export async function claimFor(scope: Scope, loopId: string, benchId: string | null, systemId: string): Promise<void> {
   const [active] = await scope

@@ -1,3 +1,4 @@
+import { lockLoop } from '../../machine/loops/lock.js';
 import { drainPolicyOf } from '../../machine/loops/drainPolicy.js';
 import { cameFilledOf, contentsOf } from '../../machine/loops/inside.js';
 import { demandOneCircuit, pumpsBeside } from '../../machine/loops/circuits.js';
@@ -18,7 +19,7 @@ import type { LoopContents } from '../../../core/physics/live-book/loopContents.
 import { newestProcedure } from '../runs/procedures.js';
 import { insertEvent } from '../runs/append.js';
 import { foldOf, forgetFold } from '../runs/folds.js';
-import { demandJoints, claimFor, insertRun, lockLoop, putOnBench, readRun } from '../runs/runs.js';
+import { demandJoints, claimFor, insertRun, putOnBench, readRun } from '../runs/runs.js';
 import { fill, run } from '../../base/database/tables/runs.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import type { Scope } from '../../base/database/client.js';

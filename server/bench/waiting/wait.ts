@@ -7,14 +7,14 @@ import { slot } from '../../base/database/tables/planning.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound } from '../../base/http/errors.js';
 import { pushNotice } from '../../base/push/notices.js';
+import { lockLoop } from '../../machine/loops/lock.js';
 import { moveHands } from '../commands/commands.js';
 import { insertEvent, refusedBy } from '../runs/append.js';
 import { keepContents } from '../runs/contents.js';
 import { foldOf } from '../runs/folds.js';
-import { claimBench, leaveBench, lockLoop, machineOf, putOnBench, readRun } from '../runs/runs.js';
+import type { RunRow } from '../runs/openDates.js';
+import { claimBench, leaveBench, machineOf, putOnBench, readRun } from '../runs/runs.js';
 import { tellOthers } from '../services/tell.js';
-
-type RunRow = typeof run.$inferSelect;
 
 /** The run's row, locked, and its log so far. Practice has no shelf to stand on. */
 async function lockedRun({ scope, request }: Ask) {

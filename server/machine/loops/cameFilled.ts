@@ -11,18 +11,12 @@ import { fill, run } from '../../base/database/tables/runs.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound } from '../../base/http/errors.js';
 import { pushNotice } from '../../base/push/notices.js';
+import { lockLoop } from './lock.js';
 
 /** The loop with its machine, locked; one that was filled or worked on here has a history of its own. */
 async function untouchedLoop({ scope, request }: Ask) {
   const loopId = idFrom(request, 'id', 'loop');
-  const [own] = await scope
-    .select({ loop, system })
-    .from(loop)
-    .innerJoin(system, eq(system.id, loop.systemId))
-    .where(eq(loop.id, loopId))
-    .for('update');
-  if (!own) throw notFound('loop');
-  if (own.system.state === 'retired') throw new DomainError('refused', 'This system is retired; bring it back into service first.');
+  const own = await lockLoop(scope, loopId);
   const ofLoop = eq(loopRevision.loopId, loopId);
   const [filled] = await scope
     .select({ id: fill.id })

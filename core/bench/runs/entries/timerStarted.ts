@@ -1,6 +1,5 @@
 import { refusal, type EntryDefinition, type Standing } from '../entry.js';
-import { isDrawnDown } from '../drawDown.js';
-import { lowMarkAgainst, openAgainst, pumpAgainst } from '../locks.js';
+import { drawnAgainst, lowMarkAgainst, openAgainst, pumpAgainst } from '../locks.js';
 import { stepOf } from '../procedure.js';
 import { switchPump } from '../state.js';
 import { key, step } from './fields.js';
@@ -27,7 +26,7 @@ export const timerStarted: EntryDefinition<TimerStartedEntry> = {
     if (kind === 'power') return openAgainst(procedure, state);
     return procedure.facts && kind === 'wet-run'
       ? [
-          ...(isDrawnDown(procedure, state) ? [{ rule: 'drawn-down', fact: { why: 'drawn-down' } } as const] : []),
+          ...drawnAgainst(procedure, state),
           ...pumpAgainst(procedure, state, procedure.facts),
           ...lowMarkAgainst(procedure, state, procedure.facts, nowMs),
         ]
