@@ -1,3 +1,5 @@
+import { ranked, type Ranked } from '../../base/numerics/rankedCauses.js';
+
 /** What goes wrong while a loop is filled, and what is behind it. Frequencies are general estimates from bench practice. */
 
 export const FILL_SYMPTOMS = {
@@ -93,18 +95,8 @@ export interface FillEvidence {
   readonly pumpOn: boolean;
 }
 
-export interface RankedFillCause {
-  readonly cause: FillCause;
-  readonly label: string;
-  readonly nextCheck: string;
-  /** 0 … 1 */
-  readonly probability: number;
-  /** times this workshop found it */
-  readonly confirmed: number;
-}
+export type RankedFillCause = Ranked<FillCause>;
 
-/** how many finds the rule set's own frequencies are worth beside the workshop's */
-const RULE_SET_WEIGHT = 12;
 /** factors on a frequency where this loop speaks for or against it (judged) */
 const SPEAKS_FOR = 6;
 const SPEAKS_AGAINST = 0.2;
@@ -116,25 +108,12 @@ function evidenceFor(cause: FillCause, { primes, hasValve, turned, pumpOn }: Fil
   return cause === 'falls-back' && pumpOn ? SPEAKS_AGAINST : 1;
 }
 
-/** Causes of one symptom, ranked: frequency × what this loop says; the workshop's own finds count as a Dirichlet prior's would. */
-export function rankFillCauses(symptom: FillSymptom, evidence: FillEvidence, confirmed: ConfirmedFillCauses = {}): RankedFillCause[] {
-  const rules = FILL_CAUSE_KEYS.map((cause) => ({ cause, rule: FILL_CAUSES[cause] as CauseRule })).filter(
-    ({ rule }) => (rule.behind[symptom] ?? 0) > 0,
+/** Causes of one symptom, ranked: frequency × what this loop says. */
+export const rankFillCauses = (symptom: FillSymptom, evidence: FillEvidence, confirmed: ConfirmedFillCauses = {}): RankedFillCause[] =>
+  ranked(
+    FILL_CAUSE_KEYS.map((cause) => {
+      const rule: CauseRule = FILL_CAUSES[cause];
+      return { cause, rule, frequency: rule.behind[symptom] ?? 0, findsCount: true, likelihood: evidenceFor(cause, evidence) };
+    }).filter(({ frequency }) => frequency > 0),
+    confirmed,
   );
-  const sum = rules.reduce((total, { rule }) => total + (rule.behind[symptom] ?? 0), 0);
-  const weighed = rules.map(({ cause, rule }) => ({
-    cause,
-    rule,
-    weight: ((RULE_SET_WEIGHT * (rule.behind[symptom] ?? 0)) / sum + (confirmed[cause] ?? 0)) * evidenceFor(cause, evidence),
-  }));
-  const total = weighed.reduce((so, { weight }) => so + weight, 0);
-  return weighed
-    .map(({ cause, rule, weight }) => ({
-      cause,
-      label: rule.label,
-      nextCheck: rule.nextCheck,
-      probability: weight / total,
-      confirmed: confirmed[cause] ?? 0,
-    }))
-    .sort((a, b) => b.probability - a.probability);
-}

@@ -1,3 +1,5 @@
+import { ranked, type Ranked } from '../../base/numerics/rankedCauses.js';
+
 export const LEAK_WHEN = ['first-pour', 'pump-start', 'under-pressure', 'after-minutes', 'after-hours', 'warm', 'after-moving'] as const;
 export type LeakWhen = (typeof LEAK_WHEN)[number];
 export const LEAK_AMOUNT = ['gush', 'drip', 'seep'] as const;
@@ -123,45 +125,26 @@ export interface LeakSymptoms {
   readonly amount: LeakAmount;
 }
 
-export interface RankedCause {
-  readonly cause: LeakCause;
-  readonly label: string;
-  /** 0 … 1 */
-  readonly probability: number;
-  readonly nextCheck: string;
-  /** times this workshop found this cause */
-  readonly confirmed: number;
-}
+export type RankedCause = Ranked<LeakCause>;
 
 /** Confirmed causes as the workshop's runs tell them, by cause. */
 export type ConfirmedCauses = Readonly<Partial<Record<LeakCause, number>>>;
 
-/** how many finds the rule set's own frequencies are worth beside the workshop's */
-const RULE_SET_WEIGHT = 12;
-
-/**
- * Causes ranked by probability (naive Bayes: frequency at the place × likelihood of when × of how much). The workshop's
- * confirmed finds update the frequencies as a Dirichlet prior would: rule set worth `RULE_SET_WEIGHT` finds.
- */
-export function rankCauses({ place, when, amount }: LeakSymptoms, confirmed: ConfirmedCauses = {}): RankedCause[] {
-  const rules = LEAK_CAUSE_KEYS.map((cause) => ({ cause, rule: LEAK_CAUSES[cause] as CauseRule }));
-  const here = rules.map(({ rule }) => rule.at[place] ?? UNUSUAL);
-  const sum = here.reduce((total, weight) => total + weight, 0);
-  const weights = rules.map(({ cause, rule }, index) => {
-    const frequency = ((here[index] as number) / sum) * RULE_SET_WEIGHT + ((rule.at[place] ?? 0) > 0 ? (confirmed[cause] ?? 0) : 0);
-    return frequency * (rule.when[when] ?? UNUSUAL) * (rule.amount[amount] ?? UNUSUAL);
-  });
-  const total = weights.reduce((so, weight) => so + weight, 0);
-  return rules
-    .map(({ cause, rule }, index) => ({
-      cause,
-      label: rule.label,
-      nextCheck: rule.nextCheck,
-      probability: (weights[index] as number) / total,
-      confirmed: confirmed[cause] ?? 0,
-    }))
-    .sort((a, b) => b.probability - a.probability);
-}
+/** Ranked by frequency at the place × likelihood of when × of how much. */
+export const rankCauses = ({ place, when, amount }: LeakSymptoms, confirmed: ConfirmedCauses = {}): RankedCause[] =>
+  ranked(
+    LEAK_CAUSE_KEYS.map((cause) => {
+      const rule: CauseRule = LEAK_CAUSES[cause];
+      return {
+        cause,
+        rule,
+        frequency: rule.at[place] ?? UNUSUAL,
+        findsCount: (rule.at[place] ?? 0) > 0,
+        likelihood: (rule.when[when] ?? UNUSUAL) * (rule.amount[amount] ?? UNUSUAL),
+      };
+    }),
+    confirmed,
+  );
 
 /** Which kind of place a part or a run is, for the rules. */
 export function placeOf(kind: string | null): LeakPlace {
