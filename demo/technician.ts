@@ -41,10 +41,14 @@ export function playRun({ procedure, startMs, random, coolant, by, stopIn, servi
   for (const step of procedure.steps) {
     const partial = step.id === stopIn;
     const checks = partial ? step.checks.slice(0, Math.ceil(step.checks.length / 3)) : step.checks;
-    const tick = (): void => checks.forEach(({ id }) => say({ type: 'check', step: step.id, check: id, mark: 'done' }));
-    if (step.kind !== 'wet-run' && step.kind !== 'dry-test') tick();
+    const isTest = step.kind === 'wet-run' || step.kind === 'dry-test';
+    const tick = (isBefore: boolean): void =>
+      checks
+        .filter(({ after }) => isBefore === (!isTest && after === undefined))
+        .forEach(({ id }) => say({ type: 'check', step: step.id, check: id, mark: 'done' }));
+    tick(true);
     act({ procedure, step, random, coolant, say, partial, service, events });
-    if (step.kind === 'wet-run' || step.kind === 'dry-test') tick();
+    tick(false);
     if (step.kind === 'wet-run' && !partial) retest(events, say);
     if (partial || step.kind === 'sign-off') break;
     say({ type: 'step-done', step: step.id }, 20);

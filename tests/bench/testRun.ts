@@ -2,6 +2,7 @@ import { buildProcedure } from '../../core/bench/procedures/buildProcedure.js';
 import { lacksOf } from '../../core/bench/runs/criteria.js';
 import type { RunEventBody } from '../../core/bench/runs/entries/all.js';
 import type { Refusal } from '../../core/bench/runs/entry.js';
+import { laterThan } from '../../core/bench/runs/laterChecks.js';
 import type { RunEvent } from '../../core/bench/runs/log.js';
 import type { Procedure } from '../../core/bench/runs/procedure.js';
 import { RunFold } from '../../core/bench/runs/replay.js';
@@ -77,9 +78,12 @@ export class TestRun {
     return this;
   }
 
+  /** Everything of a step that can be looked at by now. */
   tick(stepId: string): this {
-    const step = this.procedure.steps.find(({ id }) => id === stepId);
-    step?.checks.forEach(({ id }) => this.say({ type: 'check', step: stepId, check: id, mark: 'done' }));
+    const marks = this.state.steps.find(({ id }) => id === stepId)?.checks ?? {};
+    for (const check of this.procedure.steps.find(({ id }) => id === stepId)?.checks ?? [])
+      if (marks[check.id]?.mark !== 'done' && laterThan(this.procedure, this.state, stepId, check, this.nowMs) === null)
+        this.say({ type: 'check', step: stepId, check: check.id, mark: 'done' });
     return this;
   }
 

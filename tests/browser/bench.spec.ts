@@ -6,6 +6,7 @@ test('the bench keeps what is entered while the network is away, and delivers it
   await expect(page.locator('.title h2')).toHaveText('Dry test with air');
   const before = Number((await page.getByText(/\d+ readings/).innerText()).match(/(\d+) readings/)?.[1]);
   await context.setOffline(true);
+  await page.getByText('Enter another reading').click();
   await page.getByLabel('Gauge').fill('48.6');
   await page.getByLabel('Room at the loop').fill('21.3');
   await page.getByRole('button', { name: 'Enter reading' }).click();
@@ -21,7 +22,7 @@ test('hands can stay on the keyboard or a pedal: tick, note, take back', async (
   await signIn(page, app);
   await page.getByRole('article').filter({ hasText: 'Edit suite' }).getByRole('link').click();
   await expect(page.locator('.title h2')).toHaveText('Wet test');
-  const open = page.locator('.check.open');
+  const open = page.locator('.checks .check.open');
   const count = await open.count();
   // a finger leaves the cursor in the box that it ticked: keys go on
   await open.first().locator('label').click();

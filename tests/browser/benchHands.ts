@@ -1,9 +1,14 @@
 import type { Locator, Page } from '@playwright/test';
 import { choose, expect, timePasses, type RunningApp } from './app.js';
+import { framed } from './frame.js';
+
+/** The one figure of the step on screen. */
+export const figure = (page: Page): Locator => page.locator('[data-region="figure"] .big-number');
 
 /** Ticks everything that is open in the step on screen: the first row as a finger would, the others by their key. */
 export async function tickAll(page: Page): Promise<void> {
-  const open = page.locator('.step .check.open');
+  // what belongs later is pale: nobody can tick it yet
+  const open = page.locator('.checks .check.open:not(:has(.later))');
   const first = await open.count();
   if (first === 0) return;
   // a row that moves under the finger, because the page scrolls for it, is touched again
@@ -20,9 +25,11 @@ export async function tickAll(page: Page): Promise<void> {
   }).toPass({ timeout: 30_000 });
 }
 
-export async function done(page: Page, next: string): Promise<void> {
+/** @param look also looks at the frame of the step that comes, on both sizes of screen */
+export async function done(page: Page, next: string, look = false): Promise<void> {
   await page.getByRole('button', { name: /^Done:/ }).click();
   await expect(page.locator('.title h2')).toHaveText(next);
+  if (look) await framed(page, next);
 }
 
 /** One reading under the usual load, with the conditions that make it comparable. */
@@ -46,7 +53,7 @@ export async function cameOut(page: Page, ml: string): Promise<void> {
 
 /** Drains stand by stand, as much as the screen says should come. */
 export async function drainAsAdvised(page: Page): Promise<void> {
-  const big = page.locator('.drain .big-number');
+  const big = figure(page);
   for (let stand = 0; stand < 5; stand += 1) {
     const words = await big.innerText();
     if (!words.includes('should come')) break;
@@ -78,7 +85,7 @@ async function pumpAsOrdered(page: Page, app: RunningApp, big: string): Promise<
   await timePasses(page, app, orderedS + (orderedS >= 30 ? 3 : 1));
   await expect(page.getByRole('button', { name: /^Pump off/ })).toBeVisible();
   const back = page.getByRole('button', { name: 'Liquid comes back at the return' });
-  const toGo = page.locator('.order').getByText(/^About \d+ mL to go/);
+  const toGo = page.locator('.fill-order').getByText(/^About \d+ mL to go/);
   const left = (await toGo.count()) > 0 ? Number((await toGo.innerText()).match(/About (\d+)/)?.[1]) : 0;
   if ((await back.count()) > 0 && (pours || left < 60)) await back.click();
   await page.getByRole('button', { name: /^Pump off/ }).click();
@@ -91,12 +98,12 @@ const SUNK_ML = 100;
 
 /** Follows the orders of a fill until nothing more goes in. @returns mL poured */
 export async function fillAsOrdered(page: Page, app: RunningApp, until: (pouredMl: number) => boolean = () => false): Promise<number> {
-  const order = page.locator('.order');
+  const order = page.locator('.fill-order');
   let poured = 0;
   let pumped = false;
   for (let n = 0; n < 40 && !until(poured); n += 1) {
     const what = await order.getAttribute('data-order');
-    const big = await order.locator('.big-number').innerText();
+    const big = await figure(page).innerText();
     if (what === 'finish') break;
     if (what === 'pour') {
       const most = (await order.getAttribute('data-most')) as string;
@@ -113,9 +120,7 @@ export async function fillAsOrdered(page: Page, app: RunningApp, until: (pouredM
       poured += await pumpAsOrdered(page, app, big);
       pumped = true;
     } else throw new Error(`no hand follows the order ${what}: ${big}`);
-    await expect
-      .poll(async () => `${await order.getAttribute('data-order')} ${await order.locator('.big-number').innerText()}`)
-      .not.toBe(`${what} ${big}`);
+    await expect.poll(async () => `${await order.getAttribute('data-order')} ${await figure(page).innerText()}`).not.toBe(`${what} ${big}`);
   }
   return poured;
 }
@@ -158,6 +163,7 @@ export async function bleedAndPower(page: Page, app: RunningApp, partC: string):
   await done(page, 'Return to power');
   await tickAll(page);
   await clock(page, app, 1000);
+  await tickAll(page);
   await done(page, 'Hand-over baseline');
   await measure(page, partC);
   await tickAll(page);

@@ -69,9 +69,9 @@ test('deposit at the inspection: strip and clean, and the machines of the same l
   await takeIn(page, /full strip and clean/);
   await upToDrain(page, '78');
   await drainAsAdvised(page);
-  await done(page, 'Take it apart');
+  await done(page, 'Take it apart', true);
   await tickAll(page);
-  await done(page, 'Inspection sheet');
+  await done(page, 'Inspection sheet', true);
 
   // one block with a layer, the rest sound
   await page.getByRole('button', { name: 'graphics', exact: false }).first().click();
@@ -91,7 +91,7 @@ test('deposit at the inspection: strip and clean, and the machines of the same l
   await pick(page, /The coolant’s lot/);
   await page.getByText(/Some of it stays inside/).click();
   await page.locator('.cause').getByRole('button', { name: 'Write it down' }).click();
-  await done(page, 'Clean');
+  await done(page, 'Clean', true);
 
   // the cleaner has its clock, and rings when it stays in too long
   await page.getByLabel('Cleaner, by its bottle').fill('citric bath');
@@ -107,18 +107,18 @@ test('deposit at the inspection: strip and clean, and the machines of the same l
   await page.getByRole('button', { name: 'Read', exact: true }).click();
   await tickAll(page);
   await snap(page, 'bench-clean');
-  await done(page, 'Renew and replace');
+  await done(page, 'Renew and replace', true);
   await tickAll(page);
-  await done(page, 'Close the loop');
+  await done(page, 'Close the loop', true);
   await tickAll(page);
   // what the cleaner left in corners comes out with the last rinse, closed and run
-  await done(page, 'Rinse');
+  await done(page, 'Rinse', true);
   await rinseOnce(page, app);
   await page.getByRole('button', { name: 'clear', exact: true }).click();
   await page.getByLabel('pH, where a cleaner was inside').fill('6,9');
   await page.getByRole('button', { name: 'Read', exact: true }).click();
   await tickAll(page);
-  await done(page, 'Fill');
+  await done(page, 'Fill', true);
   await refill(page, app, 'L446');
   await bleedAndPower(page, app, '64');
   await expect(page.getByText('particles stayed inside')).toBeVisible();
@@ -147,6 +147,7 @@ test('a leak whose final part is awaited: mended for now, with limits of use and
   await done(page, 'Isolate, dry, find');
   await page.getByRole('button', { name: /Something is wrong/ }).click();
   await page.getByRole('button', { name: 'A leak', exact: true }).click();
+  await page.getByText('By name').click();
   await page.getByRole('group', { name: 'Tube with its two joints' }).getByRole('button').nth(3).click();
   await page.getByRole('button', { name: 'Put it on record' }).click();
   await tickAll(page);

@@ -124,8 +124,8 @@ async function once(runId: string, url: string, random: () => number): Promise<T
   const marks = replay(run.procedure, events).steps[0]?.checks ?? {};
   const open = rowsOf(run.procedure.steps[0]?.checks ?? [], marks).filter((row) => openOf(row, marks).length > 0).length;
   // the screen that went on through it, or the one that was opened anew after its tab had gone
-  const shouldSay = open === 0 ? 'all ticked' : `${open} to tick`;
-  const says = page.locator('.title .left');
+  const shouldSay = open === 0 ? 'all looked at' : `${open} to look at`;
+  const says = page.locator('[data-region="figure"] .big-number');
   await expect(says)
     .toHaveText(shouldSay, { timeout: 5000 })
     .catch(() => undefined);

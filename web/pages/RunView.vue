@@ -1,28 +1,19 @@
 <script setup lang="ts">
-import KeyCap from '../base/keys/KeyCap.vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { whyWords } from '@core/edge/words/bench.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { lacksOf } from '@core/bench/runs/criteria.js';
 import { computed, provide, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
-import { timerFace } from '@core/bench/runs/state.js';
-import { openOf, rowsOf } from '@core/bench/runs/looks.js';
-import { isDrawnDown } from '@core/bench/runs/drawDown.js';
+import { fillOrder } from '@core/bench/runs/fillOrder.js';
 import { waitingNow } from '@core/bench/runs/waiting.js';
-import BaselineStep from '../bench/baseline/BaselineStep.vue';
-import BleedStep from '../bench/air/BleedStep.vue';
 import { useSession } from '../workshop/people/sessionStore.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
-import FillStep from '../bench/filling/FillStep.vue';
 import { useStanding } from '../bench/filling/useStanding.js';
-import TopUp from '../bench/filling/TopUp.vue';
 import { call } from '../base/http/api.js';
 import { useSubmit } from '../base/http/useSubmit.js';
 import TroubleList from '../bench/leak-finding/TroubleList.vue';
-import PartTestStep from '../bench/leak-testing/PartTestStep.vue';
-import DryTestStep from '../bench/leak-testing/DryTestStep.vue';
-import ServiceStep from '../bench/services/ServiceStep.vue';
+import { LABEL_PX } from '../machine/profile/drawing.js';
 import LoopProfile from '../machine/profile/LoopProfile.vue';
 import { useNotices } from '../base/shell/notices.js';
 import { useWakeLock } from '../base/shell/wakeLock.js';
@@ -38,15 +29,21 @@ import WaitingPanel from '../bench/waiting/WaitingPanel.vue';
 import CheckRows from '../bench/runs/CheckRows.vue';
 import HandsPanel from '../bench/runs/HandsPanel.vue';
 import PumpControl from '../bench/runs/PumpControl.vue';
-import { orderedSpeed, usePumpSwitch } from '../bench/runs/pumpSwitch.js';
 import RunDialogs from '../bench/runs/RunDialogs.vue';
 import type { RunDialog } from '../bench/runs/runDialog.js';
 import RunHead from '../bench/runs/RunHead.vue';
+import BenchFrame from '../bench/frame/BenchFrame.vue';
+import CautionOfNow from '../bench/frame/CautionOfNow.vue';
+import FramePart from '../bench/frame/FramePart.vue';
+import StepAct from '../bench/frame/StepAct.vue';
+import StoppedHere from '../bench/frame/StoppedHere.vue';
+import { useLooks } from '../bench/runs/useLooks.js';
+import TroubleSheet from '../bench/leak-finding/TroubleSheet.vue';
 import RunLog from '../bench/runs/RunLog.vue';
+import StepParts from './StepParts.vue';
 import SignOffStep from '../bench/runs/SignOffStep.vue';
-import StepRail from '../bench/runs/StepRail.vue';
-import TimerPanel from '../bench/runs/TimerPanel.vue';
 import { useRun } from '../bench/runs/useRun.js';
+import { useRunPump } from '../bench/runs/useRunPump.js';
 
 const props = defineProps<{ id: string }>();
 const router = useRouter();
@@ -82,14 +79,21 @@ const open = computed(() =>
     ? lacksOf(procedure.value, state.value, step.value.id, now.value).map((lack) => whyWords(procedure.value as Procedure, lack))
     : [],
 );
-const openLooks = computed(() =>
-  rowsOf(step.value?.checks ?? [], progress.value?.checks ?? {}).filter((look) => openOf(look, progress.value?.checks ?? {}).length > 0),
-);
+const { openLooks, later, dots, tickNext, touch } = useLooks(desk, step, locked, now);
 const colour = computed(
   () => coolants.find(state.value?.coolant?.productId ?? desk.answer.value?.coolantProductId ?? null)?.colour ?? null,
 );
-const showsProfile = computed(() => ['checks', 'fill', 'wet-run', 'bleed', 'drain', 'rinse'].includes(step.value?.kind ?? ''));
-const hasBigNumber = computed(() => step.value?.kind === 'checks');
+/** picture or the step's own curve: the test with air is read off its curve, everything else off the loop */
+const shows = ref<'loop' | 'curve'>('loop');
+watch(
+  () => step.value?.kind,
+  (kind) => {
+    shows.value = kind === 'dry-test' ? 'curve' : 'loop';
+  },
+  { immediate: true },
+);
+/** steps with a figure of their own; any other counts what is still to be looked at */
+const countsLooks = computed(() => ['checks', 'power', 'repair'].includes(step.value?.kind ?? ''));
 
 const { filled, fronts } = useStanding(desk, step, live, now);
 
@@ -99,7 +103,7 @@ watch(() => desk.current.value?.id, lookAtCurrent);
 const send = (body: RunEventBody): boolean => desk.send(body);
 
 function stepDone(): void {
-  if (step.value && isCurrent.value && send({ type: 'step-done', step: step.value.id })) window.scrollTo({ top: 0 });
+  if (step.value && isCurrent.value) send({ type: 'step-done', step: step.value.id });
 }
 function mark(check: string, value: 'done' | 'open'): void {
   if (step.value) send({ type: 'check', step: step.value.id, check, mark: value });
@@ -108,28 +112,26 @@ function note(text: string): void {
   if (step.value) send({ type: 'note', step: step.value.id, text });
 }
 
-/** steps in which hands switch the pump; in the wet test its clock is the switch */
-const hasPump = computed(
-  () =>
-    ['fill', 'bleed', 'rinse'].includes(step.value?.kind ?? '') ||
-    refilling.value ||
-    (isWet.value && pumpOn.value && !wetClock.value?.running),
+const pump = useRunPump(desk, step, locked, now);
+const { refilling } = pump;
+/** what hands do next while it is filled: what is dangerous about it is said now */
+const order = computed(() =>
+  procedure.value && state.value && (['fill', 'rinse'].includes(step.value?.kind ?? '') || refilling.value) && !locked.value
+    ? fillOrder(procedure.value, state.value, now.value)
+    : null,
 );
-/** drawn down for a leak after the fill: it is filled again in this very step */
-const refilling = computed(
+/** a leak that is not mended comes before everything else, in the place of what hands would do next */
+const leaksFirst = computed(
   () =>
-    ['wet-run', 'bleed'].includes(step.value?.kind ?? '') &&
-    procedure.value !== null &&
-    state.value !== null &&
-    isDrawnDown(procedure.value, state.value),
+    state.value?.leaks.some(({ mended }) => mended === null) === true &&
+    // a repair has steps of its own for it
+    (!procedure.value?.service || state.value.pours.length > 0),
 );
-const isWet = computed(() => step.value?.kind === 'wet-run');
-const pumpOn = computed(() => state.value?.pump?.on === true);
-/** the wet test's clock, which is the pump's switch there */
-const wetClock = computed(() => {
-  const timer = isWet.value ? step.value?.timers[0] : undefined;
-  const started = timer && state.value?.timers[timer.id];
-  return timer ? { timer: timer.id, running: started !== undefined && timerFace(started, now.value).running } : null;
+const troubled = computed({
+  get: () => dialog.value === 'trouble',
+  set: (open) => {
+    dialog.value = open ? 'trouble' : null;
+  },
 });
 const airAtMostMl = ref<number | null>(null);
 const hasHands = computed(() => ['dry-test', 'fill', 'wet-run', 'bleed', 'drain', 'rinse'].includes(step.value?.kind ?? ''));
@@ -138,15 +140,6 @@ function override(reason: string): void {
   const held = desk.held.value;
   if (held) send({ ...held.body, override: { rule: held.rule, reason } } as RunEventBody);
 }
-const { rests } = usePumpSwitch(computed(() => pumpOn.value || wetClock.value?.running === true));
-function togglePump(): void {
-  if (locked.value || rests.value) return;
-  const fills = ['fill', 'rinse'].includes(step.value?.kind ?? '') || refilling.value;
-  if (hasPump.value) send({ type: 'pump', on: !pumpOn.value, ...(fills ? orderedSpeed(procedure.value, state.value, now.value) : {}) });
-  else if (wetClock.value && step.value)
-    send({ type: wetClock.value.running ? 'timer-stopped' : 'timer-started', step: step.value.id, timer: wetClock.value.timer });
-}
-
 let signId = crypto.randomUUID();
 async function signOff(remark: string): Promise<void> {
   const done = await signing.run(() =>
@@ -160,21 +153,13 @@ async function signOff(remark: string): Promise<void> {
 
 useShortcuts({
   'step-done': stepDone,
-  tick: () => {
-    const next = openLooks.value[0];
-    if (!next || !step.value || locked.value) return;
-    const ids = openOf(next, progress.value?.checks ?? {}).map(({ id }) => id);
-    if (next.together && ids.length > 1) send({ type: 'checks', step: step.value.id, checks: ids });
-    else if (ids[0]) mark(ids[0], 'done');
-  },
+  tick: tickNext,
   note: () => {
     dialog.value = 'note';
   },
   undo: () => desk.undoLast(),
-  pump: togglePump,
-  'pump-off': () => {
-    if (pumpOn.value || wetClock.value?.running === true) togglePump();
-  },
+  pump: pump.toggle,
+  'pump-off': pump.off,
   trouble: () => {
     if (desk.answer.value?.run.state === 'active') dialog.value = 'trouble';
   },
@@ -185,148 +170,147 @@ useShortcuts({
   <main class="bench-page">
     <div v-if="desk.missing.value" class="page">
       <h1>No such run</h1>
-      <p>It belongs to no system of this workshop. <router-link to="/today">Today</router-link></p>
+      <p>It belongs to no machine of this workshop. <router-link to="/today">Today</router-link></p>
     </div>
-    <div v-else-if="desk.answer.value && procedure && state && step && progress" class="bench">
-      <RunHead
-        class="head"
-        :answer="desk.answer.value"
-        :waits="waits"
-        @open="dialog = $event"
-        @photo="step && send({ type: 'photo', step: step.id, photoId: $event, caption: step.title })"
-      />
+    <template v-else-if="desk.answer.value && procedure && state && step && progress">
+      <div v-if="desk.answer.value.practice?.debrief" class="page over">
+        <RunHead
+          :answer="desk.answer.value"
+          :waits="waits"
+          :state="state"
+          :shown="step.id"
+          :undelivered="0"
+          :away="false"
+          @open="dialog = $event"
+        />
+        <DebriefView :debrief="desk.answer.value.practice.debrief" :system-id="desk.answer.value.systemId" />
+        <RunLog :procedure="procedure" :state="state" :events="desk.events.value" :waiting="0" />
+      </div>
+      <BenchFrame v-else v-model:shows="shows" :powered="pump.powered.value">
+        <template #head>
+          <RunHead
+            :answer="desk.answer.value"
+            :waits="waits"
+            :state="state"
+            :shown="step.id"
+            :undelivered="desk.waiting.value"
+            :away="desk.away.value"
+            @open="dialog = $event"
+            @look="looking = $event"
+            @photo="send({ type: 'photo', step: step.id, photoId: $event, caption: step.title })"
+          />
+        </template>
+        <template #picture="{ height }">
+          <LoopProfile
+            :loop="desk.answer.value.file"
+            :colour="colour"
+            :filled="filled"
+            :height="height"
+            :fronts="fronts"
+            :dots="dots"
+            :label-px="LABEL_PX.bench"
+            label="Loop profile with the fill front, predicted and measured"
+            @touch="touch"
+          />
+        </template>
+        <template #order>
+          <p class="lead" :class="{ long: step.lead.length > 62 }">{{ step.lead }}</p>
+        </template>
+        <template v-if="countsLooks && !locked" #figure>
+          <p class="big-number left figures">
+            {{ openLooks.length === 0 ? 'all' : openLooks.length }} <small>{{ openLooks.length === 0 ? 'looked at' : 'to look at' }}</small>
+          </p>
+        </template>
+        <template v-if="step.cautions.length && isCurrent" #caution>
+          <CautionOfNow :procedure="procedure" :state="state" :order="order" />
+        </template>
+        <template #sheet>
+          <TroubleSheet
+            v-model="troubled"
+            :procedure="procedure"
+            :file="desk.answer.value.file"
+            :colour="colour"
+            :pump-on="pump.running.value"
+            @send="send"
+            @pump-off="pump.off"
+          />
+        </template>
+        <template v-if="!waits" #act>
+          <StepAct
+            v-if="!locked && step.kind !== 'sign-off'"
+            :title="step.title"
+            :lacks="open"
+            :next="leaksFirst ? null : (openLooks[0]?.together ?? openLooks[0]?.items[0]?.text ?? null)"
+            @done="stepDone"
+            @tick="tickNext"
+            @pass-over="dialog = 'deviation'"
+          />
+          <v-btn v-else-if="looking && desk.answer.value.run.state === 'active'" size="x-large" variant="outlined" @click="looking = null"
+            >Back to the current step</v-btn
+          >
+        </template>
 
-      <div v-if="desk.answer.value.run.state === 'active'" class="bench-top">
+        <p v-if="desk.problem.value" role="alert" class="danger problem">
+          {{ desk.problem.value }}
+          <button v-if="desk.held.value" type="button" class="link" @click="dialog = 'override'">Go on with a reason</button>
+        </p>
+        <FramePart v-if="waits" at="work">
+          <WaitingPanel
+            :run-id="id"
+            :system-id="desk.answer.value.systemId"
+            :procedure="procedure"
+            :state="state"
+            :today="session.today"
+            @resumed="desk.load()"
+            @again="dialog = 'wait'"
+          />
+        </FramePart>
+        <component :is="leaksFirst ? FramePart : 'div'" v-if="!waits" at="work">
+          <TroubleList
+            :procedure="procedure"
+            :state="state"
+            :file="desk.answer.value.file"
+            :locked="desk.answer.value.run.state !== 'active'"
+            @send="send"
+          />
+        </component>
         <PracticeBar
-          v-if="desk.answer.value.practice"
+          v-if="desk.answer.value.run.state === 'active' && desk.answer.value.practice"
           :run-id="id"
           :ahead-ms="desk.aheadMs.value"
           :playing="live.source.value !== null"
           :reload="desk.load"
         />
-        <InstrumentStrip :bench="live" />
-        <StandIn v-if="benchId && !desk.answer.value.practice && procedure.facts && !procedure.service" :run-id="id" :bench="live" />
-      </div>
-      <DebriefView
-        v-if="desk.answer.value.practice?.debrief"
-        class="bench-top"
-        :debrief="desk.answer.value.practice.debrief"
-        :system-id="desk.answer.value.systemId"
-      />
-
-      <WaitingPanel
-        v-if="waits"
-        class="bench-top"
-        :run-id="id"
-        :system-id="desk.answer.value.systemId"
-        :procedure="procedure"
-        :state="state"
-        :today="session.today"
-        @resumed="desk.load()"
-        @again="dialog = 'wait'"
-      />
-      <StepRail class="rail" :procedure="procedure" :state="state" :shown="step.id" @look="looking = $event" />
-
-      <section class="step" :aria-label="step.title">
-        <LoopProfile
-          v-if="showsProfile"
-          class="profile"
-          :loop="desk.answer.value.file"
-          :colour="colour"
-          :filled="filled"
-          :height="164"
-          :fronts="fronts"
-          label="Loop profile with the fill front, predicted and measured"
-        />
-        <div class="title">
-          <h2>{{ step.title }}</h2>
-          <p v-if="hasBigNumber && !locked" class="left figures">
-            {{ openLooks.length === 0 ? 'all ticked' : `${openLooks.length} to tick` }}
-          </p>
-        </div>
-        <p class="lead">{{ step.lead }}</p>
-        <p v-if="desk.problem.value" role="alert" class="danger problem">
-          {{ desk.problem.value }}
-          <button v-if="desk.held.value" type="button" class="link" @click="dialog = 'override'">Go on with a reason</button>
-        </p>
-        <TroubleList
-          :procedure="procedure"
-          :state="state"
-          :file="desk.answer.value.file"
-          :locked="desk.answer.value.run.state !== 'active' || waits"
-          @send="send"
-        />
-        <PumpControl
-          v-if="hasPump && procedure.facts && !locked"
-          :procedure="procedure"
-          :state="state"
-          :locked="locked"
-          :rests="rests"
-          @toggle="togglePump"
-        />
         <p v-if="progress.deviation" class="closed">Passed over: {{ progress.deviation.text }}</p>
-
-        <TimerPanel
-          v-for="timer in refilling ? [] : step.timers"
-          :key="timer.id"
-          :timer="timer"
-          :state="state.timers[timer.id] ?? null"
-          :locked="locked"
-          :big="step.kind === 'wet-run'"
-          :pump="step.kind === 'wet-run'"
-          :rests="step.kind === 'wet-run' && rests"
-          @start="send({ type: 'timer-started', step: step.id, timer: timer.id })"
-          @stop="send({ type: 'timer-stopped', step: step.id, timer: timer.id })"
-        />
-        <PartTestStep v-if="step.kind === 'part-test'" :procedure="procedure" :state="state" :locked="locked" @send="send" />
-        <DryTestStep v-if="step.kind === 'dry-test'" :procedure="procedure" :state="state" :locked="locked" @send="send" />
-        <FillStep
-          v-if="step.kind === 'fill' || (refilling && !locked && state.leaks.every(({ mended }) => mended !== null))"
+        <PumpControl
+          v-if="pump.powered.value"
           :procedure="procedure"
           :state="state"
-          :planned-product-id="desk.answer.value.coolantProductId"
-          :liquid="liquid"
+          :locked="locked && !pump.running.value"
+          :rests="pump.rests.value"
+          :clock="pump.clock.value"
+          @toggle="pump.toggle"
+        />
+        <CheckRows
+          v-if="step.checks.length"
+          :checks="step.checks"
+          :marks="progress.checks"
           :locked="locked"
-          @send="send"
+          :later="later"
+          @mark="mark"
+          @seen="send({ type: 'checks', step: step.id, checks: $event })"
+          @not-needed="(check, reason) => step && send({ type: 'check', step: step.id, check, mark: 'not-needed', reason })"
         />
-        <BleedStep
-          v-if="step.kind === 'bleed'"
-          v-model:air-at-most-ml="airAtMostMl"
-          :procedure="procedure"
-          :state="state"
-          :colour="colour"
-          :locked="locked"
-          :file="desk.answer.value.file"
-          :liquid="liquid"
-          @send="send"
-        />
-        <TopUp
-          v-if="['wet-run', 'bleed'].includes(step.kind) && !refilling && !locked"
-          :procedure="procedure"
-          :state="state"
-          :liquid="liquid"
-          :colour="colour"
-          :air-at-most-ml="step.kind === 'bleed' ? airAtMostMl : null"
-          @send="send"
-        />
-        <ServiceStep
-          v-if="procedure.service"
-          :procedure="procedure"
-          :state="state"
-          :step="step"
-          :system-id="desk.answer.value.systemId"
-          :planned-product-id="desk.answer.value.coolantProductId"
-          :colour="colour"
-          :locked="locked"
-          @send="send"
-        />
-        <BaselineStep
-          v-if="step.kind === 'baseline'"
-          :state="state"
-          :before="step.does.includes('measures-before')"
-          :locked="locked"
-          @send="send"
-        />
+        <template v-if="desk.answer.value.run.state === 'active'">
+          <InstrumentStrip :bench="live" />
+          <HandsAtBench
+            v-if="live.source.value === 'simulated' && benchId && !locked"
+            :bench-id="benchId"
+            :bench="live"
+            :procedure="procedure"
+            :state="state"
+          />
+        </template>
         <HandsPanel
           v-if="(hasHands || state.openPorts.size + state.openJoints.size > 0) && !locked"
           :procedure="procedure"
@@ -334,70 +318,53 @@ useShortcuts({
           :locked="locked"
           @send="send"
         />
-        <CheckRows
-          v-if="step.checks.length"
-          :checks="step.checks"
-          :marks="progress.checks"
-          :locked="locked"
-          @mark="mark"
-          @seen="step && send({ type: 'checks', step: step.id, checks: $event })"
-          @not-needed="(check, reason) => step && send({ type: 'check', step: step.id, check, mark: 'not-needed', reason })"
-        />
-        <SignOffStep
-          v-if="step.kind === 'sign-off' && desk.answer.value.run.state === 'active'"
-          :procedure="procedure"
-          :state="state"
-          :busy="signing.busy.value"
-          :waiting="desk.waiting.value"
-          @sign="signOff"
-        />
-        <p v-if="signing.problem.value" role="alert" class="danger">{{ signing.problem.value }}</p>
-
+        <template v-if="!waits">
+          <StepParts
+            v-model:air-at-most-ml="airAtMostMl"
+            :answer="desk.answer.value"
+            :state="state"
+            :step="step"
+            :locked="locked"
+            :colour="colour"
+            :liquid="liquid"
+            :refilling="refilling"
+            :leaks-first="leaksFirst"
+            @send="send"
+          />
+          <SignOffStep
+            v-if="step.kind === 'sign-off' && desk.answer.value.run.state === 'active'"
+            :procedure="procedure"
+            :state="state"
+            :busy="signing.busy.value"
+            :waiting="desk.waiting.value"
+            @sign="signOff"
+          />
+          <p v-if="signing.problem.value" role="alert" class="danger">{{ signing.problem.value }}</p>
+        </template>
         <ul v-if="progress.notes.length" class="notes plain-list">
           <li v-for="each in progress.notes" :key="each.eventId">
             {{ each.text }} <span class="quiet">{{ each.by }}</span>
           </li>
         </ul>
-
-        <div v-if="!locked && step.kind !== 'sign-off'" class="actions">
-          <v-btn size="x-large" :disabled="open.length > 0" @click="stepDone"
-            >Done: {{ step.title.toLowerCase() }} <KeyCap action="step-done"
-          /></v-btn>
-          <p v-if="open.length" class="quiet">
-            {{ open.join('; ') }}. <button type="button" class="link" @click="dialog = 'deviation'">Go on with a reason</button>
-          </p>
-        </div>
-        <div v-else-if="looking && desk.answer.value.run.state === 'active'" class="actions">
-          <v-btn size="x-large" variant="outlined" @click="looking = null">Back to the current step</v-btn>
-        </div>
-      </section>
-
-      <aside v-if="step.cautions.length && isCurrent" class="cautions" aria-label="Cautions">
-        <p v-for="caution in step.cautions" :key="caution">{{ caution }}</p>
-      </aside>
-
-      <HandsAtBench
-        v-if="live.source.value === 'simulated' && benchId && !locked"
-        class="bench-hands"
-        :bench-id="benchId"
-        :bench="live"
-        :procedure="procedure"
-        :state="state"
-      />
-
-      <RunLog
-        class="log"
-        :procedure="procedure"
-        :state="state"
-        :events="desk.events.value"
-        :waiting="desk.waiting.value"
-        :keeping="desk.keeping.value"
-        :away="desk.away.value"
-        :refused="desk.refused.value"
-        @undo="desk.undoLast()"
-        @note="note"
-        @dismiss="desk.dismiss"
-      />
+        <StoppedHere v-if="isCurrent && !waits" :procedure="procedure" :events="desk.events.value" />
+        <RunLog
+          :procedure="procedure"
+          :state="state"
+          :events="desk.events.value"
+          :waiting="desk.waiting.value"
+          :keeping="desk.keeping.value"
+          :away="desk.away.value"
+          :refused="desk.refused.value"
+          @undo="desk.undoLast()"
+          @note="note"
+          @dismiss="desk.dismiss"
+        />
+        <StandIn
+          v-if="desk.answer.value.run.state === 'active' && benchId && !desk.answer.value.practice && procedure.facts && !procedure.service"
+          :run-id="id"
+          :bench="live"
+        />
+      </BenchFrame>
       <RunDialogs
         v-model="dialog"
         :run-id="id"
@@ -414,7 +381,7 @@ useShortcuts({
         @changed="desk.load()"
         @left="router.push(`/systems/${desk.answer.value?.systemId}`)"
       />
-    </div>
+    </template>
     <div v-else-if="desk.problem.value" class="page" role="alert">
       <h1>The run cannot be shown</h1>
       <p>{{ desk.problem.value }}</p>

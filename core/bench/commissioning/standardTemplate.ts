@@ -95,7 +95,7 @@ export const STANDARD_TEMPLATE: ProcedureTemplate = {
       timers: [],
       checks: [
         { id: 'goggles', text: 'Goggles on, fill port and valves closed' },
-        { id: 'air-out', text: 'After the verdict: air let out at the hand pump, needle back at zero' },
+        { id: 'air-out', text: 'Air let out at the hand pump, needle back at zero', after: 'verdict' },
       ],
     },
     {
@@ -125,6 +125,7 @@ export const STANDARD_TEMPLATE: ProcedureTemplate = {
         },
         {
           id: 'level-stays',
+          after: 'pour',
           text: 'The level stays at the mark and liquid comes back at the return',
           textWithoutReservoir: 'The bottle’s level stays in every stand, pump on and off',
         },
@@ -141,7 +142,7 @@ export const STANDARD_TEMPLATE: ProcedureTemplate = {
           where: 'no-reservoir',
           group: 'Before it is closed',
         },
-        { id: 'towels-dry', text: 'Towels dry after the last pour' },
+        { id: 'towels-dry', text: 'Towels dry after the last pour', after: 'pour' },
       ],
     },
     {
@@ -182,9 +183,14 @@ export const STANDARD_TEMPLATE: ProcedureTemplate = {
         { each: 'back', group: 'The pulled list' },
         { id: 'pump-signal', text: 'Pump speed signal present, pump turns under the machine’s control', group: 'First start' },
         { id: 'fans', text: 'Every fan seen turning (it may stop again at idle)', group: 'First start' },
-        { id: 'firmware-temps', text: 'Temperatures steady in firmware for a quarter of an hour', group: 'First start' },
-        { id: 'joints-warm', text: 'Joints once more, warm', group: 'First start' },
-        { id: 'bends-warm', text: 'Every bend once more, warm: none has given way', group: 'First start' },
+        {
+          id: 'firmware-temps',
+          text: 'Temperatures steady in firmware for a quarter of an hour',
+          after: 'clock-ends',
+          group: 'First start',
+        },
+        { id: 'joints-warm', text: 'Joints once more, warm', after: 'clock-ends', group: 'First start' },
+        { id: 'bends-warm', text: 'Every bend once more, warm: none has given way', after: 'clock-ends', group: 'First start' },
       ],
     },
     {

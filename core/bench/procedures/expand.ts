@@ -94,7 +94,7 @@ function closures(loop: LoopFile): CheckItem[] {
         closure === 'valve'
           ? `Valve shut, handle across the pipe: ${shortName(component)}`
           : `${CLOSURE_WORDS[closure] ?? 'Plug in'}: ${shortName(component)}, port ${port}`;
-      return { id: `closed:${component.id}:${port}`, text, beforePower: true };
+      return { id: `closed:${component.id}:${port}`, text, place: `${component.id}.${port}`, beforePower: true };
     }),
   );
 }
@@ -102,10 +102,18 @@ function closures(loop: LoopFile): CheckItem[] {
 /** A long run is looked at three times, a short one twice; the first look names every run. */
 function rounds({ facts, wetSeconds, onlyJoints }: ExpandWith): CheckItem[] {
   const runs = facts.joints.filter(({ id }) => onlyJoints === null || onlyJoints.includes(id));
-  const later = (wetSeconds ?? 0) > 3600 ? [['hour', 'Inspected after an hour'], ['end', 'Inspected at the end, warm']] : [['end', 'Inspected at the end']]; // prettier-ignore
+  const text = `All ${runs.length * 2} joints dry, towels dry`;
+  const isLong = (wetSeconds ?? 0) > 3600;
   return [
-    ...runs.map(({ id, name }) => ({ id: `dry-joint:${id}`, text: `Dry: ${name}`, group: 'Inspected at the start' })),
-    ...later.map(([id, group]) => ({ id: `round:${id}`, text: `All ${runs.length * 2} joints dry, towels dry`, group: group as string })),
+    ...runs.map(({ id, name }): CheckItem => ({
+      id: `dry-joint:${id}`,
+      text: `Dry: ${name}`,
+      place: id,
+      group: 'Inspected at the start',
+      after: 'clock-begins',
+    })),
+    ...(isLong ? [{ id: 'round:hour', text, group: 'Inspected after an hour', after: 'hour' } as const] : []),
+    { id: 'round:end', text, group: isLong ? 'Inspected at the end, warm' : 'Inspected at the end', after: 'clock-ends' },
   ];
 }
 
@@ -213,11 +221,16 @@ const EXPAND: Record<EachKey, (given: ExpandWith) => CheckItem[]> = {
   flushable: ({ loop }) =>
     loop.components
       .filter(({ kind }) => kind === 'radiator' || kind === 'block')
-      .map((component) => ({ id: `flushed:${component.id}`, text: `Flushed: ${shortName(component)}`, mayNotApply: true })),
+      .map((component) => ({
+        id: `flushed:${component.id}`,
+        text: `Flushed: ${shortName(component)}`,
+        place: component.id,
+        mayNotApply: true,
+      })),
   joints: ({ facts, onlyJoints }) =>
     facts.joints
       .filter(({ id }) => onlyJoints === null || onlyJoints.includes(id))
-      .map(({ id, name }) => ({ id: `joint:${id}`, text: `Both joints tight: ${name}` })),
+      .map(({ id, name }) => ({ id: `joint:${id}`, text: `Both joints tight: ${name}`, place: id })),
   closures: ({ loop }) => closures(loop),
   pulled: (given) => pullable(given).map(({ back: _, ...item }) => ({ ...item, id: `${PULLED}${item.id}` })),
   back: (given) =>
@@ -234,20 +247,20 @@ const EXPAND: Record<EachKey, (given: ExpandWith) => CheckItem[]> = {
     loop.components
       .filter(({ kind }) => kind === 'radiator')
       .flatMap((part) => [
-        { id: `reverse:${part.id}:back`, text: `Backward until clear: ${shortName(part)}` },
-        { id: `reverse:${part.id}:forth`, text: `Forward until clear: ${shortName(part)}` },
+        { id: `reverse:${part.id}:back`, text: `Backward until clear: ${shortName(part)}`, place: part.id },
+        { id: `reverse:${part.id}:forth`, text: `Forward until clear: ${shortName(part)}`, place: part.id },
       ]),
   soaked: ({ loop }) =>
     loop.components
       .filter(({ kind }) => kind !== 'radiator')
-      .map((part) => ({ id: `soaked:${part.id}`, text: `Soaked, brushed, smooth: ${shortName(part)}`, mayNotApply: true })),
+      .map((part) => ({ id: `soaked:${part.id}`, text: `Soaked, brushed, smooth: ${shortName(part)}`, place: part.id, mayNotApply: true })),
   'bottle-turns': ({ facts: { gravity } }) =>
     (gravity?.turns ?? []).map(({ orientation, pouredMl }, index) => ({
       id: `bottle-turn:${index}`,
       text: `${index === 0 ? `Bottle on ${gravity?.label ?? 'its port'}. ` : ''}${orientation === 'upright' ? 'Upright' : `Turned ${STANDING_WORDS[orientation]}`}: about ${Math.round(pouredMl / 5) * 5} mL go in`,
     })),
   towels: ({ facts }) =>
-    facts.joints.map(({ id, name }) => ({ id: `towel:${id}`, text: `Towel out and read, no spot: ${name}`, beforePower: true })),
+    facts.joints.map(({ id, name }) => ({ id: `towel:${id}`, text: `Towel out and read, no spot: ${name}`, place: id, beforePower: true })),
 };
 
 function words({ loop, bottles, coolantName, facts, holdMinutes, wetSeconds }: ExpandWith): Record<Placeholder, string> {

@@ -1,6 +1,6 @@
 import type { StepKind } from '../runs/procedure.js';
 import { STANDARD_TEMPLATE } from '../commissioning/standardTemplate.js';
-import { isProtected, type ProcedureTemplate } from '../runs/template.js';
+import { isEach, isProtected, type CheckTemplate, type OwnCheck, type ProcedureTemplate } from '../runs/template.js';
 import { JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '../../workshop/jobs/kinds.js';
 import { serviceTemplate } from '../services/templates.js';
 
@@ -22,10 +22,22 @@ export const protectedSteps = (kind: ProcedureKind): readonly string[] =>
     .steps.filter((step) => isProtected(step) || RECORDS.includes(step.kind))
     .map(({ id }) => id);
 
-/** What a standard step does is its own, whatever a lead's version of it says; a step of the lead's own does nothing beyond its kind. */
+/**
+ * What a standard step does, and what a standard check waits for, is its own, whatever a lead's version of it says; a step of the
+ * lead's own does nothing beyond its kind.
+ */
 export function withTraits(kind: ProcedureKind, { steps }: ProcedureTemplate): ProcedureTemplate {
-  const standard = new Map(standardProcedure(kind).steps.map(({ id, does }) => [id, does]));
+  const standard = new Map(standardProcedure(kind).steps.map((step) => [step.id, step]));
   return {
-    steps: steps.map(({ does: _given, ...step }) => ({ ...step, ...(standard.get(step.id) ? { does: standard.get(step.id) } : {}) })),
+    steps: steps.map(({ does: _given, ...step }) => {
+      const own = standard.get(step.id);
+      const checks = own ? step.checks.map((check) => withMoment(check, own.checks)) : step.checks;
+      return { ...step, checks, ...(own?.does ? { does: own.does } : {}) };
+    }),
   };
+}
+
+function withMoment(check: CheckTemplate, standard: readonly CheckTemplate[]): CheckTemplate {
+  const own = isEach(check) ? undefined : standard.find((each): each is OwnCheck => !isEach(each) && each.id === check.id);
+  return own?.after === undefined ? check : { ...(check as OwnCheck), after: own.after };
 }

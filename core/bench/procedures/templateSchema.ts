@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { STEP_KINDS, STEP_TRAITS } from '../runs/procedure.js';
+import { AFTER, STEP_KINDS, STEP_TRAITS } from '../runs/procedure.js';
 import { finite, note } from '../../base/checking/fields.js';
 import { PROCEDURE_KINDS, protectedSteps, standardProcedure, type ProcedureKind } from './procedureKinds.js';
 import { EACH, PLACEHOLDERS, PROTECTED_EACH, isEach, isProtected, type ProcedureTemplate, type StepTemplate } from '../runs/template.js';
@@ -22,6 +22,7 @@ const check = Joi.alternatives(
     group: words(60),
     mayNotApply: Joi.boolean(),
     beforePower: Joi.boolean(),
+    after: Joi.string().valid(...AFTER),
     // what guards people or power is ticked one by one
     together: Joi.boolean().when('beforePower', { is: true, then: Joi.forbidden() }),
     onlyDry: Joi.boolean(),

@@ -177,14 +177,19 @@ function isolationAgainst(procedure: Procedure, state: RunState): Lock[] {
   return [lock('not-isolated', { why: 'not-isolated', toPull })];
 }
 
-/** The air of the dry test still stands inside. */
-function airAgainst(procedure: Procedure, state: RunState): Lock[] {
+/** kPa of the air test that still stand inside, as last read; null: none. */
+export function airInsideKpa(procedure: Procedure, state: RunState): number | null {
   const last = state.dryReadings.at(-1);
   const step = stepOfKind(procedure, 'dry-test');
   const progress = state.steps.find(({ id }) => id === step?.id);
   const knows = step?.checks.some(({ id }) => id === AIR_OUT) === true;
-  if (!knows || !last || last.value.gaugeKpa <= LET_OUT_KPA || progress?.status !== 'current') return [];
-  return progress.checks[AIR_OUT]?.mark === 'done' ? [] : [lock('under-air', { why: 'under-air', gaugeKpa: last.value.gaugeKpa })];
+  if (!knows || !last || last.value.gaugeKpa <= LET_OUT_KPA || progress?.status !== 'current') return null;
+  return progress.checks[AIR_OUT]?.mark === 'done' ? null : last.value.gaugeKpa;
+}
+
+function airAgainst(procedure: Procedure, state: RunState): Lock[] {
+  const gaugeKpa = airInsideKpa(procedure, state);
+  return gaugeKpa === null ? [] : [lock('under-air', { why: 'under-air', gaugeKpa })];
 }
 
 /** What stands against the pump, whatever the level. */

@@ -44,9 +44,20 @@ export const STEP_TRAITS = [
 ] as const;
 export type StepTrait = (typeof STEP_TRAITS)[number];
 
+/**
+ * What a check waits for: it says something only once that has been. `clock-begins` and `clock-ends` are of the step's first clock,
+ * `hour` an hour into it; `verdict` is the air test's, `pour` the first liquid of the step.
+ */
+export const AFTER = ['clock-begins', 'hour', 'clock-ends', 'verdict', 'pour'] as const;
+export type After = (typeof AFTER)[number];
+
 export interface CheckItem {
   readonly id: string;
   readonly text: string;
+  /** id of the part, tube or port that is looked at: it is shown and ticked on the picture of the loop */
+  readonly place?: string;
+  /** cannot be ticked before; missing: at any time of its step */
+  readonly after?: After;
   /** may be answered "not needed" with a reason */
   readonly mayNotApply?: boolean;
   /** without it, power must not go on: shown as such */

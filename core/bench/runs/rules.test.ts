@@ -3,6 +3,8 @@ import type { RunEventBody } from './entries/all.js';
 import { buildRecord } from '../../edge/records/record.js';
 import { judgeDryTest } from './criteria.js';
 import { replay } from './replay.js';
+import { standardProcedure, withTraits } from '../procedures/procedureKinds.js';
+import type { ProcedureTemplate } from './template.js';
 import { lackWords, procedureOf, TestRun } from '../../../tests/bench/testRun.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
@@ -109,7 +111,7 @@ describe('the dry test in a run', () => {
 
   it('is not done without a pass', () => {
     const run = new TestRun().upTo('dry').tick('dry');
-    expect(open(run, 'dry')).toEqual(['no reading yet; a verdict needs at least 4']);
+    expect(open(run, 'dry')).toEqual(['1 check open', 'no reading yet; a verdict needs at least 4']);
     run.dryTest(4);
     expect(open(run, 'dry').at(-1)).toMatch(/^cannot tell yet: about \d+ more min/);
     run.dryTest(20);
@@ -180,13 +182,12 @@ describe('the dry test in a run', () => {
 describe('filling in a run', () => {
   it('asks for the coolant and for the planned volume', () => {
     const run = new TestRun().upTo('fill').tick('fill');
-    expect(open(run, 'fill')).toEqual(['coolant not chosen', 'nothing poured yet']);
-    run.pourAll();
-    expect(open(run, 'fill')).toEqual([]);
+    expect(open(run, 'fill')).toEqual(['2 checks open', 'coolant not chosen', 'nothing poured yet']);
+    expect(open(run.pourAll().tick('fill'), 'fill')).toEqual([]);
   });
 
   it('names an overfill and lets it pass only with a reason', () => {
-    const run = new TestRun().upTo('fill').tick('fill').pourAll().say({ type: 'pour', volumeMl: 900 });
+    const run = new TestRun().upTo('fill').pourAll().say({ type: 'pour', volumeMl: 900 }).tick('fill');
     expect(open(run, 'fill')[0]).toContain('mL more than the loop should hold');
     expect(run.try({ type: 'step-done', step: 'fill' })?.code).toBe('step-open');
     expect(run.try({ type: 'deviation', step: 'fill', reason: 'spilled and wiped' })).toBeNull();
@@ -208,9 +209,9 @@ describe('timers', () => {
       .runTimer('wet', 'wet-run', 100)
       .say({ type: 'timer-stopped', step: 'wet', timer: 'wet-run' })
       .wait(10_000);
-    expect(open(run, 'wet')).toEqual(['timer stopped before its end, start it again: pump running']);
+    expect(open(run.tick('wet'), 'wet')).toEqual(['1 check open', 'timer stopped before its end, start it again: pump running']);
     run.runTimer('wet', 'wet-run', 600);
-    expect(open(run, 'wet')).toEqual([]);
+    expect(open(run.tick('wet'), 'wet')).toEqual([]);
   });
 
   it('show a future start as not yet begun rather than as time gained', () => {
@@ -218,6 +219,38 @@ describe('timers', () => {
       timerFace({ step: 'wet', startedAt: '2026-03-10T10:00:00Z', stoppedAt: null, seconds: 600 }, Date.parse('2026-03-10T09:59:00Z'))
         .remainingS,
     ).toBe(600);
+  });
+});
+
+describe('a check that belongs after something', () => {
+  const tick = (run: TestRun, step: string, check: string) => run.try({ type: 'check', step, check, mark: 'done' });
+  const long = (): TestRun => new TestRun(procedureOf({ wet: 'day' }));
+
+  it('is refused before the clock that it is counted by', () => {
+    const run = long().upTo('wet');
+    const first = run.procedure.steps.find(({ id }) => id === 'wet')?.checks[0]?.id as string;
+    expect(tick(run, 'wet', first)).toMatchObject({ code: 'too-early', fact: { why: 'check-later', after: 'clock-begins' } });
+    run.runTimer('wet', 'wet-run', 60);
+    expect(tick(run, 'wet', first)).toBeNull();
+    expect(tick(run, 'wet', 'round:hour')?.message).toBe('"All 14 joints dry, towels dry" belongs after an hour of “pump running”');
+    expect(tick(run.wait(3600), 'wet', 'round:hour')).toBeNull();
+    expect(tick(run, 'wet', 'round:end')?.message).toContain('after “pump running” is over');
+    expect(tick(run.wait(24 * 3600), 'wet', 'round:end')).toBeNull();
+  });
+
+  it('lets the air of a test out once it says something, or once a leak was found under it', () => {
+    const run = new TestRun().upTo('dry').dryTest(4);
+    expect(tick(run, 'dry', 'air-out')?.message).toContain('after the verdict');
+    const joint = run.procedure.facts?.joints[0]?.id as string;
+    run.say({ type: 'leak', at: joint, when: 'under-pressure', amount: 'seep', text: '' });
+    expect(tick(run, 'dry', 'air-out')).toBeNull();
+    expect(tick(new TestRun().upTo('dry').dryTest(20), 'dry', 'air-out')).toBeNull();
+  });
+
+  it('keeps its moment in a lead’s own version of the step', () => {
+    const { steps } = standardProcedure('commissioning');
+    const own = { steps: steps.map((step) => ({ ...step, checks: step.checks.map((each) => ({ ...each, after: undefined })) })) };
+    expect(withTraits('commissioning', own as ProcedureTemplate)).toEqual(standardProcedure('commissioning'));
   });
 });
 

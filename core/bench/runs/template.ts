@@ -1,4 +1,4 @@
-import type { StepKind, StepTrait } from './procedure.js';
+import type { After, StepKind, StepTrait } from './procedure.js';
 
 /**
  * A procedure as data: what the lead writes, before a loop's own parts, joints and figures are filled in. Texts may hold
@@ -26,6 +26,8 @@ export interface OwnCheck {
   readonly group?: string;
   readonly mayNotApply?: boolean;
   readonly beforePower?: boolean;
+  /** cannot be ticked before; a standard check's is always its own, whatever a lead's version says */
+  readonly after?: After;
   /** one look with the other checks of its group that say so */
   readonly together?: boolean;
   /** only where the air test is part of the school */

@@ -1,6 +1,7 @@
 import type { BleedLack } from '../../physics/air/bleed.js';
 import type { FillSymptom } from '../fill-troubles/causes.js';
 import type { WaitFor } from '../../workshop/jobs/waitFor.js';
+import type { After } from './procedure.js';
 import type { WaitHindrance } from './waiting.js';
 import type { Clarity, RinseLiquid } from '../../machine/liquids/rinsing.js';
 
@@ -82,6 +83,7 @@ export type MisfitFact =
   | { readonly why: 'step-not-done'; readonly step: string; readonly lacks: readonly LackFact[] }
   | { readonly why: 'protects-power' | 'protects-closing' | 'protects-emptying' | 'protects-return'; readonly step: string }
   | { readonly why: 'unknown-check' | 'unknown-timer'; readonly step: string; readonly name: string }
+  | { readonly why: 'check-later'; readonly text: string; readonly after: After; readonly clock: string }
   | { readonly why: 'one-by-one' }
   | { readonly why: 'always-needed'; readonly text: string }
   | {

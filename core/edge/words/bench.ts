@@ -1,6 +1,7 @@
 import { formatKg, formatMl, formatMlWithSd } from '../../base/units/display.js';
 import { AGREES_WITHIN_SD } from '../../physics/measuring/errors.js';
-import { placesOf, type Procedure } from '../../bench/runs/procedure.js';
+import type { Later } from '../../bench/runs/laterChecks.js';
+import { placesOf, type After, type Procedure } from '../../bench/runs/procedure.js';
 import { FILL_SYMPTOMS } from '../../bench/fill-troubles/causes.js';
 import { WAIT_FOR, type WaitFor } from '../../workshop/jobs/waitFor.js';
 import type { Refusal } from '../../bench/runs/entry.js';
@@ -100,6 +101,7 @@ const WHY: Messages<WhyCode> = {
   'protects-return': '"{step}" cannot be passed over: every towel and every connector must be accounted for before the board has power',
   'unknown-check': '"{step}" has no check "{name}"',
   'unknown-timer': '"{step}" has no timer "{name}"',
+  'check-later': '"{text}" belongs {after}',
   'one-by-one': 'these are ticked one by one: each guards somebody',
   'always-needed': '"{text}" is always needed',
   'unknown-port': 'this loop has no port "{name}"',
@@ -155,6 +157,7 @@ function valuesOf(procedure: Procedure, why: Why): MessageValues {
     if (name === 'lacks') return [name, (value as readonly LackFact[]).map((lack) => whyWords(procedure, lack)).join('; ')];
     if (name === 'liquid') return [name, RINSE_WORDS[value as keyof typeof RINSE_WORDS]];
     if (name === 'clarity') return [name, CLARITY_WORDS[value as keyof typeof CLARITY_WORDS]];
+    if (name === 'after') return [name, laterWords(why as Later)];
     if (name === 'label') return [name, String(value).toLowerCase()];
     if (name === 'weakest') return [name, value === null ? '' : `, the rating of ${String(value)}`];
     if (typeof value !== 'number') return [name, value as string | boolean | null];
@@ -169,6 +172,16 @@ function valuesOf(procedure: Procedure, why: Why): MessageValues {
     ...(why.why === 'fill-trouble-open' ? { symptom: FILL_SYMPTOMS[why.symptom] } : {}),
   };
 }
+
+const AFTER_WORDS: Messages<After> = {
+  'clock-begins': 'after the clock “{clock}” has begun',
+  hour: 'after an hour of “{clock}”',
+  'clock-ends': 'after “{clock}” is over',
+  verdict: 'after the verdict',
+  pour: 'after the first pour',
+};
+/** When a check can be ticked that cannot be yet. */
+export const laterWords = ({ after, clock }: Later): string => say(AFTER_WORDS[after], { clock: clock.toLowerCase() });
 
 const waitValues = ({ waitsFor, what }: { readonly waitsFor: WaitFor; readonly what: string }): MessageValues => ({
   waitsFor: WAIT_FOR[waitsFor],

@@ -4,6 +4,8 @@ import { formatMl } from '../../base/units/display.js';
 
 /** One order as the bench says it: one thing big, what it is, how it is done. */
 export interface OrderWords {
+  /** what the hands do, in a few words that are read at two metres */
+  readonly order: string;
   readonly big: string;
   readonly small: string;
   readonly how: string;
@@ -25,6 +27,7 @@ function shutWords(order: FillOrder & { do: 'shut' }, facts: Procedure['facts'])
   const ports = order.ports.map((port) => facts?.ports.find(({ name }) => name === port)?.label ?? port);
   const joints = order.joints.map((joint) => `the joint at ${facts?.joints.find(({ id }) => id === joint)?.name ?? joint}`);
   return {
+    order: 'Shut what stands open',
     big: 'Shut',
     small: [...ports, ...joints].join(', '),
     how: 'It stands open: what is poured or pumped now would leave there.',
@@ -40,6 +43,9 @@ export function fillOrderWords(order: FillOrder, { facts }: Pick<Procedure, 'fac
       return shutWords(order, facts);
     case 'pour':
       return {
+        order: isMark(order.upToMl)
+          ? 'Pour slowly into the reservoir, to the mark'
+          : `Pour slowly, to ${formatMl(order.upToMl)} in the reservoir`,
         big: String(Math.round(order.mostMl)),
         small: 'mL at most now',
         how: isMark(order.upToMl)
@@ -49,6 +55,7 @@ export function fillOrderWords(order: FillOrder, { facts }: Pick<Procedure, 'fac
       };
     case 'read-level':
       return {
+        order: 'Read the level in the reservoir',
         big: 'Read',
         small: 'the level first',
         how: 'By the book alone nobody can tell what stands in the reservoir now; a pour or the pump could be too much.',
@@ -56,6 +63,9 @@ export function fillOrderWords(order: FillOrder, { facts }: Pick<Procedure, 'fac
       };
     case 'draw-off':
       return {
+        order: isMark(order.downToMl)
+          ? 'Draw it off with a syringe, to the mark'
+          : `Draw off, to ${formatMl(order.downToMl)} in the reservoir`,
         big: String(Math.round(order.ml)),
         small: 'mL too much',
         how: isMark(order.downToMl)
@@ -65,14 +75,17 @@ export function fillOrderWords(order: FillOrder, { facts }: Pick<Procedure, 'fac
       };
     case 'pump-on': {
       const speed = order.speed === null ? '' : `Set the pump to ${percent(order.speed)} first. `;
+      const slowed = order.speed === null ? '' : `Set it to ${percent(order.speed)}. `;
       return order.pour
         ? {
+            order: `${slowed}Pump on, and pour as fast as it draws`,
             big: String(Math.round(order.pour.ml)),
             small: 'mL while the pump runs',
             how: `${speed}Pump on, and pour as fast as it draws, never above ${formatMl(order.pour.upToMl)} in the reservoir, until liquid comes back: stopped on the way, the column falls back.`,
             isEstimate: true,
           }
         : {
+            order: `${slowed}Pump on, eyes on the level`,
             big: seconds(order.runS),
             small: 's of pump now',
             how: `${speed}Pump on, eyes on the level: off after this time or at ${formatMl(order.offAtMl)} in the reservoir, whichever comes first. Once liquid comes back at the return, say so.`,
@@ -80,9 +93,16 @@ export function fillOrderWords(order: FillOrder, { facts }: Pick<Procedure, 'fac
           };
     }
     case 'pump-off':
-      return { big: seconds(order.inS), small: 's to pump off', how: 'Off at the low mark, whatever the clock says.', isEstimate: true };
+      return {
+        order: 'Pump off at the low mark',
+        big: seconds(order.inS),
+        small: 's to pump off',
+        how: 'Off at the low mark, whatever the clock says.',
+        isEstimate: true,
+      };
     case 'pour-running':
       return {
+        order: 'Pour as fast as the pump draws',
         big: 'Pour',
         small: 'as fast as it draws',
         how: `Never above ${formatMl(order.upToMl)} in the reservoir, until liquid comes back at the return; then pump off. Stopped half way, what stands in the tubes runs back: leave room for it.`,
@@ -90,6 +110,7 @@ export function fillOrderWords(order: FillOrder, { facts }: Pick<Procedure, 'fac
       };
     case 'finish':
       return {
+        order: 'Nothing more goes in: look at the level',
         big: 'Full',
         small: 'nothing more goes in',
         how: 'The level stays at the mark and liquid comes back. What still comes home as bubbles is topped up later.',
@@ -97,6 +118,7 @@ export function fillOrderWords(order: FillOrder, { facts }: Pick<Procedure, 'fac
       };
     case 'cannot-prime':
       return {
+        order: 'This pump cannot lift it that high',
         big: String(Math.round(order.liftMm)),
         small: 'mm to lift',
         how: `This pump can push ${Math.round(order.shutoffMm)} mm at no flow: it does not prime. Raise the reservoir, lay the case down, or fill from the highest port.`,

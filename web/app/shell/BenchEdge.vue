@@ -60,6 +60,12 @@ const places = [
   { to: '/workshop', label: 'Workshop' },
 ];
 
+/** at a bench the edge is for clocks: places fold into one button, and the machine under the hands stands first */
+const atBench = computed(() => /^\/runs\/[^/]+$/.test(route.path));
+const here = (id: string): boolean => route.path === `/runs/${id}`;
+/** what hands do when a clock is over; any other clock says its own name */
+const THEN: Readonly<Record<string, string>> = { 'wet-run': 'look at the joints', firmware: 'read the temperatures' };
+
 const clocks = computed(() =>
   // what waits has no clock: it stands on Today and in the plan
   benches.runs
@@ -73,8 +79,10 @@ const clocks = computed(() =>
         step: run.stepTitle,
         face: leftS === null ? null : leftS > 0 ? formatClock(leftS) : 'time is up',
         ended: leftS !== null && leftS <= 0,
+        then: running ? (THEN[running.id] ?? running.label.toLowerCase()) : null,
       };
-    }),
+    })
+    .sort((a, b) => Number(here(b.id)) - Number(here(a.id))),
 );
 
 const outbox = useOutbox();
@@ -114,8 +122,16 @@ useShortcuts({
 
 <template>
   <nav class="edge no-print" aria-label="Main">
+    <v-menu v-if="atBench" location="top start">
+      <template #activator="{ props: activator }">
+        <button v-bind="activator" class="edge-places" type="button">Places</button>
+      </template>
+      <v-list>
+        <v-list-item v-for="place in places" :key="place.to" :title="place.label" :to="place.to" />
+      </v-list>
+    </v-menu>
     <router-link
-      v-for="place in places"
+      v-for="place in atBench ? [] : places"
       :key="place.to"
       class="edge-place"
       :class="{ here: route.path.startsWith(place.to) }"
@@ -127,7 +143,8 @@ useShortcuts({
         <router-link class="edge-clock" :class="{ ended: clock.ended }" :to="`/runs/${clock.id}`">
           <span class="edge-name">{{ clock.name }}</span>
           <span v-if="clock.face" class="edge-face figures">{{ clock.face }}</span>
-          <span v-else class="edge-step">{{ clock.step }}</span>
+          <span v-if="clock.ended" class="edge-step">{{ clock.then }}</span>
+          <span v-if="!clock.face" class="edge-step">{{ clock.step }}</span>
         </router-link>
       </li>
     </ul>
@@ -197,6 +214,13 @@ useShortcuts({
   text-decoration: none;
   font-size: 1.05rem;
   color: var(--on-slab-soft);
+}
+.edge-places {
+  margin: 8px 8px 8px 0;
+  padding: 0 18px;
+  border-radius: 3px;
+  background: var(--slab-raised);
+  color: var(--on-slab);
 }
 .edge-place.here {
   color: var(--on-slab);
@@ -280,7 +304,10 @@ useShortcuts({
     padding: 0 12px;
   }
   .edge-name {
-    display: none;
+    max-width: 10ch;
+  }
+  .edge-place {
+    font-size: 0.95rem;
   }
 }
 </style>

@@ -48,8 +48,8 @@ function read(raw: string): void {
 .number-large :deep(input) {
   font-size: 1.75rem;
   font-variant-numeric: tabular-nums;
-  min-height: 64px;
-  padding-block: 14px;
+  min-height: 62px;
+  padding-block: 20px 6px;
 }
 :deep(input) {
   font-variant-numeric: tabular-nums;

@@ -3,14 +3,20 @@ import { bleedWords } from '@core/edge/words/bench.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { computed, ref, watch } from 'vue';
 import { BLEED_CRITERION } from '@core/physics/air/bleed.js';
+import { levelNow } from '@core/bench/runs/contents.js';
 import { judgeBleeding } from '@core/bench/runs/criteria.js';
-import type { Procedure } from '@core/bench/runs/procedure.js';
+import { stepOfKind, type Procedure } from '@core/bench/runs/procedure.js';
 import type { RunState } from '@core/bench/runs/state.js';
 import { WATER, type Liquid } from '@core/machine/liquids/fluids.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { MEASURED } from '@core/physics/measuring/errors.js';
+import FrameFigure from '../frame/FrameFigure.vue';
+import FrameOrder from '../frame/FrameOrder.vue';
+import FramePart from '../frame/FramePart.vue';
+import ReservoirLimit from '../frame/ReservoirLimit.vue';
 import AirTrend from './AirTrend.vue';
 import { levelsAroundStop } from '@core/bench/instruments/level.js';
+import { useNow } from '../../base/units/now.js';
 import { useRunBench } from '../instruments/liveBench.js';
 import NumberField from '../../base/units/NumberField.vue';
 
@@ -84,6 +90,21 @@ watch(aroundStop, (levels) => {
   stopped.value = levels.stoppedMm;
 });
 
+const now = useNow(1000);
+const standing = computed(() => levelNow(props.procedure, props.state, now.value));
+const pumpOn = computed(() => props.state.pump?.on === true);
+const lead = computed(() => stepOfKind(props.procedure, 'bleed')?.lead ?? '');
+/** what comes next in a cycle: run, read while it runs, stop, read again */
+const order = computed(() => {
+  if (judged.value.bled) return 'Enough: the air is out';
+  if (pumpOn.value) return running.value === null ? 'Read the level while it runs' : 'Pump off, then read the level again';
+  return running.value === null || stopped.value !== null
+    ? lastStop.value
+      ? 'Look for bubbles, and close the cycle'
+      : 'Pump on for a cycle'
+    : 'Read the level again';
+});
+
 function enter(): void {
   if (running.value === null || stopped.value === null) {
     problem.value = 'Enter both levels, in mm on the reservoir’s scale.';
@@ -110,18 +131,24 @@ function bySensor(): { source?: 'instrument' | 'simulated' } {
 
 <template>
   <section class="bleed">
+    <FrameOrder v-if="!locked" :say="order" :how="lead" />
+    <FrameFigure
+      :value="judged.bled ? 'bled' : lastRise === null ? '0' : lastRise.toFixed(1)"
+      :unit="judged.bled ? '' : lastRise === null ? 'cycles yet' : 'mm rise at the last stop'"
+    />
+    <FramePart v-if="procedure.facts?.reservoir && standing" at="limit">
+      <ReservoirLimit :reservoir="procedure.facts.reservoir" :colour="colour" :stands-ml="standing.ml" :measured="standing.measured" />
+    </FramePart>
     <div aria-live="polite">
-      <p class="big-number">
-        {{ judged.bled ? 'bled' : lastRise === null ? '0' : lastRise.toFixed(1) }}
-        <small>{{ judged.bled ? '' : lastRise === null ? 'cycles yet' : 'mm rise at the last stop' }}</small>
-      </p>
-      <p>
-        {{
-          judged.bled
-            ? `${BLEED_CRITERION.cycles} cycles agree, nothing bubbles, the rise is small.`
-            : `Still missing: ${judged.missing.map(bleedWords).join('; ')}.`
-        }}
-      </p>
+      <FramePart at="so-far">
+        <p>
+          {{
+            judged.bled
+              ? `${BLEED_CRITERION.cycles} cycles agree, nothing bubbles, the rise is small.`
+              : `Still missing: ${judged.missing.map(bleedWords).join('; ')}.`
+          }}
+        </p>
+      </FramePart>
       <AirTrend
         v-if="file && cycles.length"
         v-model:at-most-ml="airAtMostMl"
@@ -132,49 +159,44 @@ function bySensor(): { source?: 'instrument' | 'simulated' } {
         :missing="missing"
       />
     </div>
-    <svg
-      v-if="cycles.length"
-      class="cycles"
-      viewBox="0 0 600 170"
-      preserveAspectRatio="none"
-      role="img"
-      :aria-label="`Levels over ${cycles.length} cycles`"
-    >
-      <g v-for="(cycle, index) in cycles" :key="index">
-        <rect
-          :x="20 + index * (560 / cycles.length)"
-          :y="scale.y(cycle.runningMm)"
-          :width="0.34 * (560 / cycles.length)"
-          :height="156 - scale.y(cycle.runningMm)"
-          :fill="colour ?? 'var(--ink-soft)'"
-        />
-        <rect
-          :x="20 + (index + 0.36) * (560 / cycles.length)"
-          :y="scale.y(cycle.stoppedMm)"
-          :width="0.34 * (560 / cycles.length)"
-          :height="156 - scale.y(cycle.stoppedMm)"
-          :fill="colour ?? 'var(--ink-soft)'"
-          opacity="0.55"
-        />
-        <line
-          :x1="20 + index * (560 / cycles.length)"
-          :x2="20 + (index + 0.7) * (560 / cycles.length)"
-          :y1="scale.y(cycle.runningMm)"
-          :y2="scale.y(cycle.runningMm)"
-          stroke="var(--ink)"
-          stroke-width="2"
-        />
-        <line
-          :x1="20 + (index + 0.36) * (560 / cycles.length)"
-          :x2="20 + (index + 0.7) * (560 / cycles.length)"
-          :y1="scale.y(cycle.stoppedMm)"
-          :y2="scale.y(cycle.stoppedMm)"
-          stroke="var(--ink)"
-          stroke-width="2"
-        />
-      </g>
-      <line x1="0" x2="600" y1="157" y2="157" stroke="var(--ink)" stroke-width="2" />
-    </svg>
+    <FramePart v-if="cycles.length" at="curve">
+      <svg class="cycles" viewBox="0 0 600 170" preserveAspectRatio="none" role="img" :aria-label="`Levels over ${cycles.length} cycles`">
+        <g v-for="(cycle, index) in cycles" :key="index">
+          <rect
+            :x="20 + index * (560 / cycles.length)"
+            :y="scale.y(cycle.runningMm)"
+            :width="0.34 * (560 / cycles.length)"
+            :height="156 - scale.y(cycle.runningMm)"
+            :fill="colour ?? 'var(--ink-soft)'"
+          />
+          <rect
+            :x="20 + (index + 0.36) * (560 / cycles.length)"
+            :y="scale.y(cycle.stoppedMm)"
+            :width="0.34 * (560 / cycles.length)"
+            :height="156 - scale.y(cycle.stoppedMm)"
+            :fill="colour ?? 'var(--ink-soft)'"
+            opacity="0.55"
+          />
+          <line
+            :x1="20 + index * (560 / cycles.length)"
+            :x2="20 + (index + 0.7) * (560 / cycles.length)"
+            :y1="scale.y(cycle.runningMm)"
+            :y2="scale.y(cycle.runningMm)"
+            stroke="var(--ink)"
+            stroke-width="2"
+          />
+          <line
+            :x1="20 + (index + 0.36) * (560 / cycles.length)"
+            :x2="20 + (index + 0.7) * (560 / cycles.length)"
+            :y1="scale.y(cycle.stoppedMm)"
+            :y2="scale.y(cycle.stoppedMm)"
+            stroke="var(--ink)"
+            stroke-width="2"
+          />
+        </g>
+        <line x1="0" x2="600" y1="157" y2="157" stroke="var(--ink)" stroke-width="2" />
+      </svg>
+    </FramePart>
     <ol v-if="cycles.length" class="plain-list list figures quiet">
       <li v-for="(cycle, index) in cycles" :key="index">
         {{ index + 1 }}: {{ cycle.runningMm }} mm running, {{ cycle.stoppedMm }} mm stopped<template v-if="cycle.bubbles"
@@ -189,14 +211,16 @@ function bySensor(): { source?: 'instrument' | 'simulated' } {
           : 'The pump stands: the surface comes to rest, then the sensor is read.'
       }}
     </p>
-    <form v-if="!locked" class="entry" novalidate @submit.prevent="enter">
-      <NumberField v-model="running" large label="Level, pump running" unit="mm" @enter="enter" />
-      <NumberField v-model="stopped" large label="Level, pump stopped" unit="mm" @enter="enter" />
-      <v-btn type="submit" size="x-large">Cycle done</v-btn>
-      <v-checkbox v-model="bubbles" label="Bubbles at the return" />
-      <v-checkbox v-model="noise" label="Pump sounds of air" />
-    </form>
-    <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
+    <FramePart v-if="!locked" at="act">
+      <form class="entry" novalidate @submit.prevent="enter">
+        <NumberField v-model="running" large label="Level, pump running" unit="mm" @enter="enter" />
+        <NumberField v-model="stopped" large label="Level, pump stopped" unit="mm" @enter="enter" />
+        <v-btn type="submit" size="x-large">Cycle done</v-btn>
+        <v-checkbox v-model="bubbles" label="Bubbles at the return" />
+        <v-checkbox v-model="noise" label="Pump sounds of air" />
+      </form>
+      <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
+    </FramePart>
   </section>
 </template>
 

@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import FramePart from '../frame/FramePart.vue';
 import type { BaselineReading } from '@core/physics/diagnosis/reading.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
-import { computed, reactive, ref } from 'vue';
+import { computed, reactive, ref, useId } from 'vue';
 import { normaliseBaseline } from '@core/physics/diagnosis/baseline.js';
 import type { RunState } from '@core/bench/runs/state.js';
 import NumberField from '../../base/units/NumberField.vue';
@@ -10,6 +11,8 @@ import NumberField from '../../base/units/NumberField.vue';
 const props = defineProps<{ state: RunState; locked: boolean; before?: boolean }>();
 const emit = defineEmits<{ send: [body: RunEventBody] }>();
 const problem = ref<string | null>(null);
+/** its button stands outside the form, where every step has its act */
+const formId = useId();
 
 type Form = { -readonly [K in keyof BaselineReading]: BaselineReading[K] extends number ? number | null : BaselineReading[K] };
 const form = reactive<Form>({
@@ -57,48 +60,52 @@ function enter(): void {
 </script>
 
 <template>
-  <section class="baseline">
-    <p v-if="readings.length" class="big-number">
-      {{ readings.at(-1)?.normal.aboveRoomK.toFixed(1) }} <small>K above the room, {{ readings.at(-1)?.value.setting }}</small>
-    </p>
-    <ul class="plain-list bars">
-      <li v-for="({ value, normal }, index) in readings" :key="index">
-        <span>{{ value.setting }}</span>
-        <span class="bar"><span :style="{ width: `${Math.max(0, (normal.aboveRoomK / hottest) * 100)}%` }" /></span>
-        <span class="figures"
-          >{{ normal.aboveRoomK.toFixed(1) }} K<template v-if="normal.kelvinPerWatt !== null"
-            >, {{ normal.kelvinPerWatt.toFixed(3) }} K/W</template
-          ></span
-        >
-        <span v-if="normal.weakPoints.length" class="quiet weak">{{ normal.weakPoints.join('; ') }}</span>
-      </li>
-    </ul>
-    <form v-if="!locked" class="entry" novalidate @submit.prevent="enter">
-      <v-combobox v-model="form.setting" :items="settings" label="Setting" />
-      <v-text-field v-model="form.workload" label="Workload" placeholder="render and graphics together" />
-      <NumberField v-model="form.durationMinutes" label="Lasted" unit="min" />
-      <NumberField v-model="form.powerW" label="Power into that part" unit="W" />
-      <v-combobox v-model="form.sensor" :items="sensors" label="Sensor" />
-      <v-select v-model="form.statistic" :items="statistics" label="Statistic" />
-      <NumberField v-model="form.partC" label="Part" unit="°C" />
-      <NumberField v-model="form.roomC" label="Room" unit="°C" />
-      <NumberField v-model="form.coolantC" label="Coolant, if measured" unit="°C" />
-      <NumberField v-model="form.pumpPercent" label="Pump" unit="%" />
-      <NumberField v-model="form.fanPercent" label="Fans" unit="%" />
-      <v-select
-        v-model="form.panels"
-        :items="[
-          { value: 'on', title: 'panels on' },
-          { value: 'off', title: 'panels off' },
-        ]"
-        label="Panels"
-      />
-      <NumberField v-model="form.flowLph" label="Flow, if metered" unit="L/h" />
-      <NumberField v-model="form.levelMm" label="Level mark" unit="mm" />
-      <v-btn type="submit" size="x-large">Enter reading</v-btn>
-    </form>
-    <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
-  </section>
+  <FramePart at="work">
+    <section class="baseline">
+      <p v-if="readings.length" class="big-number">
+        {{ readings.at(-1)?.normal.aboveRoomK.toFixed(1) }} <small>K above the room, {{ readings.at(-1)?.value.setting }}</small>
+      </p>
+      <ul class="plain-list bars">
+        <li v-for="({ value, normal }, index) in readings" :key="index">
+          <span>{{ value.setting }}</span>
+          <span class="bar"><span :style="{ width: `${Math.max(0, (normal.aboveRoomK / hottest) * 100)}%` }" /></span>
+          <span class="figures"
+            >{{ normal.aboveRoomK.toFixed(1) }} K<template v-if="normal.kelvinPerWatt !== null"
+              >, {{ normal.kelvinPerWatt.toFixed(3) }} K/W</template
+            ></span
+          >
+          <span v-if="normal.weakPoints.length" class="quiet weak">{{ normal.weakPoints.join('; ') }}</span>
+        </li>
+      </ul>
+      <form v-if="!locked" :id="formId" class="entry" novalidate @submit.prevent="enter">
+        <v-combobox v-model="form.setting" :items="settings" label="Setting" />
+        <v-text-field v-model="form.workload" label="Workload" placeholder="render and graphics together" />
+        <NumberField v-model="form.durationMinutes" label="Lasted" unit="min" />
+        <NumberField v-model="form.powerW" label="Power into that part" unit="W" />
+        <v-combobox v-model="form.sensor" :items="sensors" label="Sensor" />
+        <v-select v-model="form.statistic" :items="statistics" label="Statistic" />
+        <NumberField v-model="form.partC" label="Part" unit="°C" />
+        <NumberField v-model="form.roomC" label="Room" unit="°C" />
+        <NumberField v-model="form.coolantC" label="Coolant, if measured" unit="°C" />
+        <NumberField v-model="form.pumpPercent" label="Pump" unit="%" />
+        <NumberField v-model="form.fanPercent" label="Fans" unit="%" />
+        <v-select
+          v-model="form.panels"
+          :items="[
+            { value: 'on', title: 'panels on' },
+            { value: 'off', title: 'panels off' },
+          ]"
+          label="Panels"
+        />
+        <NumberField v-model="form.flowLph" label="Flow, if metered" unit="L/h" />
+        <NumberField v-model="form.levelMm" label="Level mark" unit="mm" />
+      </form>
+      <FramePart v-if="!locked" at="act">
+        <v-btn type="submit" :form="formId" size="x-large">Enter reading</v-btn>
+        <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
+      </FramePart>
+    </section>
+  </FramePart>
 </template>
 
 <style scoped>

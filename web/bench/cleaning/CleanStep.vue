@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FramePart from '../frame/FramePart.vue';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { type RunState, runningSoak } from '@core/bench/runs/state.js';
 import { computed } from 'vue';
@@ -26,22 +27,24 @@ function felt(id: string, touch: 'smooth' | 'gritty'): void {
 <template>
   <section class="clean">
     <SoakClock step="clean" :state="state" :locked="locked" @send="emit('send', $event)" />
-    <ul v-if="dirty.length" class="plain-list felt" aria-label="Parts that had deposit">
-      <li v-for="{ item, seen, graded } in dirty" :key="item.id">
-        <span
-          ><strong>{{ item.name }}</strong> <span class="quiet">{{ seen.first.deposit }}</span></span
-        >
-        <span role="group" :aria-label="`${item.name} feels`">
-          <button type="button" :disabled="locked" :aria-pressed="seen.last.touch === 'gritty'" @click="felt(item.id, 'gritty')">
-            gritty
-          </button>
-          <button type="button" :disabled="locked" :aria-pressed="seen.last.touch === 'smooth'" @click="felt(item.id, 'smooth')">
-            smooth
-          </button>
-        </span>
-        <span class="quiet">{{ GRADE_WORDS[graded.grade] }}: {{ graded.rule }}</span>
-      </li>
-    </ul>
+    <FramePart v-if="dirty.length && !soak" at="work">
+      <ul class="plain-list felt" aria-label="Parts that had deposit">
+        <li v-for="{ item, seen, graded } in dirty" :key="item.id">
+          <span
+            ><strong>{{ item.name }}</strong> <span class="quiet">{{ seen.first.deposit }}</span></span
+          >
+          <span role="group" :aria-label="`${item.name} feels`">
+            <button type="button" :disabled="locked" :aria-pressed="seen.last.touch === 'gritty'" @click="felt(item.id, 'gritty')">
+              gritty
+            </button>
+            <button type="button" :disabled="locked" :aria-pressed="seen.last.touch === 'smooth'" @click="felt(item.id, 'smooth')">
+              smooth
+            </button>
+          </span>
+          <span class="quiet">{{ GRADE_WORDS[graded.grade] }}: {{ graded.rule }}</span>
+        </li>
+      </ul>
+    </FramePart>
     <WaterReading v-if="!locked && state.service.soaks.length && !soak" step="clean" @send="emit('send', $event)" />
   </section>
 </template>

@@ -7,9 +7,13 @@ import { openingIn } from '@core/bench/runs/facts.js';
 import { FLUSH } from '@core/machine/liquids/rinsing.js';
 import { wantsLevelFirst } from '@core/bench/runs/book.js';
 import { formatMlWithSd } from '@core/base/units/display.js';
-import { computed } from 'vue';
-import type { Procedure } from '@core/bench/runs/procedure.js';
+import { computed, ref } from 'vue';
+import { stepOfKind, type Procedure } from '@core/bench/runs/procedure.js';
 import type { RunState } from '@core/bench/runs/state.js';
+import FrameFigure from '../frame/FrameFigure.vue';
+import FrameOrder from '../frame/FrameOrder.vue';
+import FramePart from '../frame/FramePart.vue';
+import JugLimit from '../frame/JugLimit.vue';
 import BookBar from './BookBar.vue';
 import LevelRead from '../filling/LevelRead.vue';
 import CameOut from './CameOut.vue';
@@ -33,21 +37,38 @@ const blow = computed(() => {
   return props.state.service.drains.length === facts.stands.length ? facts.blow : null;
 });
 const leftMl = computed(() => (service.value?.kind === 'partial-drain' ? null : (service.value?.leftMl ?? null)));
+/** its reservoir shows no level, or nobody gets to see it */
+const unread = ref(false);
+const levelFirst = computed(() => wantsLevelFirst(props.state) && !unread.value);
+/** what the hands do next: the next line of the stand, as the list beside it has it */
+const nextLine = computed(() => {
+  const step = stepOfKind(props.procedure, 'drain');
+  const marks = props.state.steps.find(({ id }) => id === step?.id)?.checks ?? {};
+  return step?.checks.find(({ id }) => (marks[id]?.mark ?? 'open') === 'open')?.text ?? null;
+});
+const order = computed(() => (levelFirst.value ? 'How high does it stand?' : (nextLine.value ?? 'Enter what came out')));
+const how = computed(() =>
+  levelFirst.value
+    ? 'Before anything is opened: nobody has looked since it was last here.'
+    : (stepOfKind(props.procedure, 'drain')?.lead ?? ''),
+);
 const astray = computed(() => verdict.value !== null && !['balances', 'cannot-tell'].includes(verdict.value.kind));
 </script>
 
 <template>
   <section v-if="service && ledger && verdict" class="drain">
-    <p class="big-number" aria-live="polite">
-      <template v-if="expected !== null && !locked"
-        >{{ Math.round(expected / 5) * 5 }} <small class="estimate">mL should come now</small></template
-      >
-      <template v-else-if="ledger.insideMl !== null"
-        >{{ Math.round(Math.max(0, ledger.insideMl)) }} <small>mL still inside, by the book</small></template
-      >
-      <template v-else>{{ Math.round(ledger.outMl) }} <small>mL came out</small></template>
-    </p>
-    <BookBar v-if="service.inside" :ledger="ledger" :start-ml="service.inside.volumeMl" :predicted-left-ml="leftMl" :colour="colour" />
+    <FrameOrder v-if="!locked" :say="order" :how="how" />
+    <FrameFigure v-if="expected !== null && !locked" :value="String(Math.round(expected / 5) * 5)" unit="mL should come now" estimate />
+    <FrameFigure
+      v-else-if="ledger.insideMl !== null"
+      :value="String(Math.round(Math.max(0, ledger.insideMl)))"
+      unit="mL still inside, by the book"
+    />
+    <FrameFigure v-else :value="String(Math.round(ledger.outMl))" unit="mL came out" />
+    <FramePart at="limit"><JugLimit :expected-ml="locked ? null : expected" :came-ml="ledger.outMl" :colour="colour" /></FramePart>
+    <FramePart v-if="service.inside" at="so-far">
+      <BookBar :ledger="ledger" :start-ml="service.inside.volumeMl" :predicted-left-ml="leftMl" :colour="colour" />
+    </FramePart>
     <p v-if="astray || state.service.drains.length > 0" :class="{ astray }" aria-live="polite">
       {{ asSentence(ledgerWords(verdict)) }}
     </p>
@@ -65,11 +86,13 @@ const astray = computed(() => verdict.value !== null && !['balances', 'cannot-te
     <p v-if="service.stands.length === 0" class="quiet">
       Heights of this loop are not on record, so nothing is predicted: drain at the lowest opening, then tilt, and measure.
     </p>
-    <div v-if="!locked && wantsLevelFirst(state)" class="first">
-      <p>Before anything is opened: how high does it stand? Nobody has looked since it was last here.</p>
-      <LevelRead @send="emit('send', $event)" />
-    </div>
-    <CameOut v-if="!locked" step="drain" :expected-ml="expected ?? blow?.likelyMl ?? null" @send="emit('send', $event)" />
+    <FramePart v-if="!locked" at="act">
+      <div v-if="levelFirst">
+        <LevelRead @send="emit('send', $event)" />
+        <button type="button" class="link" @click="unread = true">It cannot be read here</button>
+      </div>
+      <CameOut v-else step="drain" :expected-ml="expected ?? blow?.likelyMl ?? null" @send="emit('send', $event)" />
+    </FramePart>
   </section>
 </template>
 

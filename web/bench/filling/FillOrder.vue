@@ -9,6 +9,9 @@ import { formatMl } from '@core/base/units/display.js';
 import { fillOrderWords } from '@core/edge/words/filling.js';
 import { pourSdMl } from '@core/physics/measuring/errors.js';
 import NumberField from '../../base/units/NumberField.vue';
+import FrameFigure from '../frame/FrameFigure.vue';
+import FrameOrder from '../frame/FrameOrder.vue';
+import FramePart from '../frame/FramePart.vue';
 import LevelRead from './LevelRead.vue';
 import OutflowForm from './OutflowForm.vue';
 import type { Pour } from './usePour.js';
@@ -87,52 +90,52 @@ function drawOff(): void {
 
 <template>
   <div
-    class="order"
+    class="fill-order"
     :data-order="order.do"
     :data-most="mostMl === null ? '' : Math.floor(mostMl)"
     :data-mark="Math.round(procedure.facts?.reservoir?.fillMarkMl ?? 0)"
   >
-    <p class="big-number" aria-live="polite">
-      {{ words.big }} <small :class="{ estimate: words.isEstimate }">{{ words.small }}</small>
-    </p>
-    <p>{{ words.how }}</p>
-    <form v-if="!locked && showsPour" class="entry" novalidate @submit.prevent="pour(true)">
-      <NumberField v-model="volume" large label="Poured just now" unit="mL" @enter="pour(true)" />
-      <template v-if="pumpOn"><v-btn type="submit" size="x-large">Poured while it runs</v-btn></template>
-      <template v-else>
-        <v-btn type="submit" size="x-large">Poured up to the mark</v-btn>
-        <v-btn size="x-large" variant="outlined" @click="pour(false)">Poured, below the mark</v-btn>
-      </template>
-      <p v-if="scaleWords" class="quiet wide" aria-live="polite">{{ scaleWords }}</p>
-    </form>
-    <p v-if="doubtful" role="alert" class="doubt">
-      {{ formatMl(doubtful.overMl) }} more than there was room for. If the pump ran in between, or more fitted than reckoned, enter it as it
-      is; if the figure slipped, correct it.
-      <v-btn size="large" variant="outlined" @click="pour(doubtful.toMark)">It went in</v-btn>
-    </p>
-    <v-btn v-if="!locked && mayReturn" size="large" variant="outlined" @click="emit('send', { type: 'returned' })"
-      >Liquid comes back at the return</v-btn
-    >
-    <v-btn v-if="!locked && order.do === 'shut'" size="x-large" @click="shut">Shut</v-btn>
-    <LevelRead
-      v-if="!locked && order.do === 'read-level'"
-      :mark-ml="procedure.facts?.reservoir?.fillMarkMl ?? null"
-      @send="emit('send', $event)"
-    />
-    <form v-if="!locked && order.do === 'draw-off'" class="entry" novalidate @submit.prevent="drawOff">
-      <NumberField v-model="drawn" large label="Drawn off" unit="mL" @enter="drawOff" />
-      <v-btn type="submit" size="x-large" :disabled="!drawn">Drawn off</v-btn>
-    </form>
+    <FrameOrder :say="words.order" :how="words.how" />
+    <FrameFigure :value="words.big" :unit="words.small" :estimate="words.isEstimate" />
+    <FramePart at="act">
+      <form v-if="!locked && showsPour" class="entry" novalidate @submit.prevent="pour(true)">
+        <NumberField v-model="volume" large label="Poured just now" unit="mL" @enter="pour(true)" />
+        <template v-if="pumpOn"><v-btn type="submit" size="x-large">Poured while it runs</v-btn></template>
+        <template v-else>
+          <v-btn type="submit" size="x-large">Poured up to the mark</v-btn>
+          <v-btn size="x-large" variant="outlined" @click="pour(false)">Poured, below the mark</v-btn>
+        </template>
+        <p v-if="scaleWords" class="quiet wide" aria-live="polite">{{ scaleWords }}</p>
+      </form>
+      <p v-if="doubtful" role="alert" class="doubt">
+        {{ formatMl(doubtful.overMl) }} more than there was room for. If the pump ran in between, or more fitted than reckoned, enter it as
+        it is; if the figure slipped, correct it.
+        <v-btn size="large" variant="outlined" @click="pour(doubtful.toMark)">It went in</v-btn>
+      </p>
+      <v-btn v-if="!locked && mayReturn" size="large" variant="outlined" @click="emit('send', { type: 'returned' })"
+        >Liquid comes back at the return</v-btn
+      >
+      <v-btn v-if="!locked && order.do === 'shut'" size="x-large" @click="shut">Shut</v-btn>
+      <LevelRead
+        v-if="!locked && order.do === 'read-level'"
+        :mark-ml="procedure.facts?.reservoir?.fillMarkMl ?? null"
+        @send="emit('send', $event)"
+      />
+      <form v-if="!locked && order.do === 'draw-off'" class="entry" novalidate @submit.prevent="drawOff">
+        <NumberField v-model="drawn" large label="Drawn off" unit="mL" @enter="drawOff" />
+        <v-btn type="submit" size="x-large" :disabled="!drawn">Drawn off</v-btn>
+      </form>
+      <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
+    </FramePart>
     <p v-if="toGoMl !== null && order.do !== 'finish'" class="quiet">
       About {{ formatMl(toGoMl) }} to go by the parts’ volumes. <span class="estimate">The level decides.</span>
     </p>
     <OutflowForm v-if="!locked && state.pours.length > 0" @send="emit('send', $event)" />
-    <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
   </div>
 </template>
 
 <style scoped>
-.order {
+.fill-order {
   display: grid;
   gap: 12px;
   justify-items: start;

@@ -4,7 +4,7 @@ import { balanceWords } from '@core/edge/words/bench.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { fillFromNow, fillOrder } from '@core/bench/runs/fillOrder.js';
 import { forecastOf } from '@core/physics/filling/forecast.js';
-import { fillBalance } from '@core/bench/runs/contents.js';
+import { fillBalance, levelNow } from '@core/bench/runs/contents.js';
 import { computed, onMounted, ref } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { broughtMl, pouredMl, type RunState } from '@core/bench/runs/state.js';
@@ -16,8 +16,11 @@ import { useCoolants } from '../../workshop/coolants/coolantStore.js';
 import NumberField from '../../base/units/NumberField.vue';
 import FillPlanDrawing from '../../machine/filling/FillPlanDrawing.vue';
 import FillRange from '../../machine/filling/FillRange.vue';
-import LevelBar from '../../machine/filling/LevelBar.vue';
 import { useNow } from '../../base/units/now.js';
+import FrameFigure from '../frame/FrameFigure.vue';
+import FrameOrder from '../frame/FrameOrder.vue';
+import FramePart from '../frame/FramePart.vue';
+import ReservoirLimit from '../frame/ReservoirLimit.vue';
 import FillOrderPanel from './FillOrder.vue';
 import WeighPanel from './WeighPanel.vue';
 import PourMix from './PourMix.vue';
@@ -78,6 +81,15 @@ const lots = computed(() => coolants.find(productId.value)?.lots ?? []);
 const now = useNow(500);
 /** the next order by what is inside; null where heights are not known, so that only volumes tell */
 const order = computed(() => fillOrder(props.procedure, props.state, now.value, levelMl.value));
+/** what stands in the reservoir by the book or by the last look */
+const standing = computed(() => levelNow(props.procedure, props.state, now.value));
+/** mL in the reservoir at which the order of now ends; null: at the mark */
+const endsAtMl = computed(() => {
+  const next = order.value;
+  if (next?.do === 'pour' || next?.do === 'pour-running') return next.upToMl;
+  if (next?.do === 'draw-off') return next.downToMl;
+  return next?.do === 'pump-on' ? (next.pour?.upToMl ?? null) : null;
+});
 /** mL of the next pour; null where nothing is poured now */
 const pourNowMl = computed(() => {
   const next = order.value;
@@ -110,26 +122,35 @@ function pour(): void {
 
 <template>
   <section class="fill">
-    <form v-if="!state.coolant && !locked" class="coolant" @submit.prevent="choose">
-      <v-select
-        v-model="productId"
-        :items="coolants.products"
-        item-title="name"
-        item-value="id"
-        label="Coolant on the bench"
-        @update:model-value="lotId = null"
+    <template v-if="!state.coolant && !locked">
+      <FrameOrder
+        say="Say which coolant stands on the bench"
+        how="Its bottle, and its lot by the label: what is inside is found again by it."
       />
-      <v-select
-        v-model="lotId"
-        :items="lots"
-        item-title="lot"
-        item-value="id"
-        label="Lot"
-        clearable
-        no-data-text="No lot recorded; add one under Workshop"
-      />
-      <v-btn type="submit" size="x-large">This one</v-btn>
-    </form>
+      <FramePart at="act">
+        <form class="coolant" @submit.prevent="choose">
+          <v-select
+            v-model="productId"
+            :items="coolants.products"
+            item-title="name"
+            item-value="id"
+            label="Coolant on the bench"
+            @update:model-value="lotId = null"
+          />
+          <v-select
+            v-model="lotId"
+            :items="lots"
+            item-title="lot"
+            item-value="id"
+            label="Lot"
+            clearable
+            no-data-text="No lot recorded; add one under Workshop"
+          />
+          <v-btn type="submit" size="x-large">This one</v-btn>
+          <p v-if="problem" role="alert" class="danger wide">{{ problem }}</p>
+        </form>
+      </FramePart>
+    </template>
     <template v-else>
       <fieldset v-if="!locked && jugs.length" class="from">
         <legend class="quiet">Poured from</legend>
@@ -161,31 +182,37 @@ function pour(): void {
         @send="emit('send', $event)"
       />
       <template v-else>
-        <p v-if="balance.verdict === 'filling'" class="big-number">{{ Math.round(volumesMl) }} <small>mL at most now</small></p>
-        <p v-else class="big-number" :class="{ danger: balance.verdict === 'more-than-planned' }">
-          {{ formatMl(poured) }} <small>poured</small>
-        </p>
-        <form v-if="!locked" class="entry" novalidate @submit.prevent="pour">
-          <NumberField v-model="volume" large label="Poured just now" unit="mL" @enter="pour" />
-          <v-btn type="submit" size="x-large">{{ state.pours.length === 0 ? 'First pour is in' : 'Pulse done, poured' }}</v-btn>
-          <p v-if="scaleWords" class="quiet weighed" aria-live="polite">{{ scaleWords }}</p>
-        </form>
+        <FrameFigure v-if="balance.verdict === 'filling'" :value="String(Math.round(volumesMl))" unit="mL at most now" />
+        <FrameFigure v-else :value="String(Math.round(poured))" unit="mL poured" :danger="balance.verdict === 'more-than-planned'" />
+        <FramePart v-if="!locked" at="act">
+          <form class="entry" novalidate @submit.prevent="pour">
+            <NumberField v-model="volume" large label="Poured just now" unit="mL" @enter="pour" />
+            <v-btn type="submit" size="x-large">{{ state.pours.length === 0 ? 'First pour is in' : 'Pulse done, poured' }}</v-btn>
+            <p v-if="scaleWords" class="quiet weighed" aria-live="polite">{{ scaleWords }}</p>
+            <p v-if="problem" role="alert" class="danger weighed">{{ problem }}</p>
+          </form>
+        </FramePart>
       </template>
-      <p aria-live="polite">
-        <template v-if="state.pours.length"
-          >{{ formatMl(poured) }} poured in {{ state.pours.length }} {{ state.pours.length === 1 ? 'go' : 'goes' }}:
-          {{ balanceWords(balance) }}.</template
-        ><template v-else-if="procedure.facts?.gravity">The bottle gives what finds its way: note what it lost after each turn.</template
-        ><template v-else>Spout into the reservoir, slowly, to the fill mark.</template>
-      </p>
+      <FramePart at="so-far">
+        <p aria-live="polite">
+          <template v-if="state.pours.length"
+            >{{ formatMl(poured) }} poured in {{ state.pours.length }} {{ state.pours.length === 1 ? 'go' : 'goes' }}:
+            {{ balanceWords(balance) }}.</template
+          ><template v-else-if="procedure.facts?.gravity">The bottle gives what finds its way: note what it lost after each turn.</template
+          ><template v-else>Spout into the reservoir, slowly, to the fill mark.</template>
+        </p>
+      </FramePart>
+      <FramePart v-if="procedure.facts?.reservoir" at="limit">
+        <ReservoirLimit
+          :reservoir="procedure.facts.reservoir"
+          :colour="product?.colour ?? null"
+          :stands-ml="levelMl ?? standing?.ml ?? null"
+          :measured="levelMl !== null || standing?.measured === true"
+          :to-ml="endsAtMl"
+        />
+      </FramePart>
       <WeighPanel v-if="isWithoutReservoir" :procedure="procedure" :state="state" :locked="locked" @send="emit('send', $event)" />
       <p v-if="watched?.mismatch" role="alert" class="danger">{{ watched.mismatch.words }}</p>
-      <LevelBar
-        v-if="levelMl !== null && procedure.facts?.reservoir"
-        :level-ml="levelMl"
-        :reservoir="procedure.facts.reservoir"
-        :colour="product?.colour ?? null"
-      />
       <FillRange v-if="forecast" :forecast="forecast" :colour="product?.colour ?? null" />
       <ol v-if="watched && state.pours.length" class="plain-list pours" aria-label="Pours so far">
         <li v-for="(row, index) in state.pours" :key="row.eventId">
@@ -199,7 +226,6 @@ function pour(): void {
       <!-- where the fill was simulated, a plan from volumes alone would contradict it: columns fall back -->
       <FillPlanDrawing v-if="!watched && !wasDrawnDown" :plan="plan" :colour="product?.colour ?? null" :poured="poured" />
     </template>
-    <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
   </section>
 </template>
 
@@ -257,7 +283,8 @@ p {
   gap: 12px;
   justify-content: start;
 }
-.weighed {
+.weighed,
+.wide {
   grid-column: 1 / -1;
 }
 .entry .v-btn {

@@ -75,6 +75,6 @@ p {
   margin: 0;
 }
 .row > .v-input {
-  max-width: 260px;
+  flex: 1 1 240px;
 }
 </style>

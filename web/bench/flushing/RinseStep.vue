@@ -11,6 +11,9 @@ import { fillOrder } from '@core/bench/runs/fillOrder.js';
 import { useNow } from '../../base/units/now.js';
 import FillOrder from '../filling/FillOrder.vue';
 import { usePour } from '../filling/usePour.js';
+import FrameFigure from '../frame/FrameFigure.vue';
+import FrameOrder from '../frame/FrameOrder.vue';
+import FramePart from '../frame/FramePart.vue';
 import SoakClock from './SoakClock.vue';
 import CameOut from '../draining/CameOut.vue';
 import ChoiceRow from '../../base/look/ChoiceRow.vue';
@@ -55,6 +58,11 @@ const pourField = usePour(props);
 const now = useNow(500);
 /** the next order by what is inside, as in a fill; null where heights are not known */
 const order = computed(() => fillOrder(props.procedure, props.state, now.value, pourField.levelMl.value));
+/** hands are led order by order as in a fill; once nothing more goes in, what stands there comes out again */
+const isOrdered = computed(
+  () => !props.locked && order.value !== null && order.value.do !== 'finish' && runningSoak(props.state.service) === null,
+);
+const ownOrder = computed(() => (standsIn.value ? 'Pump off, and let it out again' : 'Fill it with rinse water'));
 const rinseOf = (volumeMl: number): RunEventBody & { readonly toMark?: boolean } => ({
   type: 'rinse',
   step: 'rinse',
@@ -74,14 +82,25 @@ function pour(): void {
 
 <template>
   <section v-if="service && ledger" class="rinse">
-    <p class="old" :class="order && !locked ? 'medium' : 'big-number'" aria-live="polite">
-      <template v-if="service.inside"
-        >{{ (100 * ledger.shares.old).toFixed(ledger.shares.old < 0.1 ? 1 : 0) }}
-        <small class="estimate">% old liquid inside</small></template
-      >
-      <template v-else>{{ forecast?.rinses ?? 0 }} <small>rinses</small></template>
-    </p>
-    <RinseCurve v-if="shares.length" :shares="shares" :coming="coming" :target="service.targetOldFraction" />
+    <template v-if="!isOrdered">
+      <FrameOrder v-if="!locked" :say="ownOrder" :how="standsIn ? outBy : null" />
+      <template v-if="runningSoak(state.service) !== null" />
+      <FrameFigure
+        v-else-if="service.inside"
+        :value="(100 * ledger.shares.old).toFixed(ledger.shares.old < 0.1 ? 1 : 0)"
+        unit="% old liquid inside"
+        estimate
+      />
+      <FrameFigure v-else :value="String(forecast?.rinses ?? 0)" unit="rinses" />
+    </template>
+    <FramePart v-else-if="service.inside" at="so-far">
+      <p class="old">
+        {{ (100 * ledger.shares.old).toFixed(ledger.shares.old < 0.1 ? 1 : 0) }} <span class="estimate">% old liquid inside</span>
+      </p>
+    </FramePart>
+    <FramePart v-if="shares.length" at="curve">
+      <RinseCurve :shares="shares" :coming="coming" :target="service.targetOldFraction" />
+    </FramePart>
     <p class="quiet">
       {{
         coming.length > 0
@@ -98,14 +117,16 @@ function pour(): void {
       <span class="estimate">Taken as mixed through: let the pump run a minute.</span>
     </p>
     <template v-if="!locked">
-      <form v-if="!order && !standsIn" class="in" novalidate @submit.prevent="pour">
-        <NumberField v-model="volume" large label="Rinse went in" unit="mL" @enter="pour" />
-        <v-btn type="submit" size="x-large">It is in</v-btn>
-        <ChoiceRow v-model="liquid" class="wide" label="Rinsed with" :options="liquids" />
-        <p v-if="problem" role="alert" class="danger wide">{{ problem }}</p>
-      </form>
+      <FramePart v-if="!order && !standsIn" at="act">
+        <form class="in" novalidate @submit.prevent="pour">
+          <NumberField v-model="volume" large label="Rinse went in" unit="mL" @enter="pour" />
+          <v-btn type="submit" size="x-large">It is in</v-btn>
+          <ChoiceRow v-model="liquid" class="wide" label="Rinsed with" :options="liquids" />
+          <p v-if="problem" role="alert" class="danger wide">{{ problem }}</p>
+        </form>
+      </FramePart>
       <FillOrder
-        v-if="order && order.do !== 'finish'"
+        v-if="order && isOrdered"
         :order="order"
         :procedure="procedure"
         :state="state"
@@ -116,8 +137,11 @@ function pour(): void {
       />
       <ChoiceRow v-if="order && !standsIn" v-model="liquid" label="Rinsed with" :options="liquids" />
       <SoakClock v-if="cleanerStands" step="rinse" :state="state" :locked="locked" @send="emit('send', $event)" />
-      <p v-if="standsIn && outBy" class="quiet">{{ outBy }}</p>
-      <CameOut v-if="standsIn" step="rinse" rinsing :expected-ml="forecast?.nextOutMl ?? null" @send="emit('send', $event)" />
+      <p v-if="standsIn && isOrdered && outBy" class="quiet">{{ outBy }}</p>
+      <FramePart v-if="standsIn && !isOrdered" at="act">
+        <CameOut step="rinse" rinsing :expected-ml="forecast?.nextOutMl ?? null" @send="emit('send', $event)" />
+      </FramePart>
+      <CameOut v-else-if="standsIn" step="rinse" rinsing :expected-ml="forecast?.nextOutMl ?? null" @send="emit('send', $event)" />
       <WaterReading v-if="state.service.rinses.length" step="rinse" @send="emit('send', $event)" />
     </template>
   </section>

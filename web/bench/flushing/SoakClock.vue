@@ -6,6 +6,8 @@ import { NEVER_TOGETHER } from '@core/machine/liquids/mixing.js';
 import { FLUSH } from '@core/machine/liquids/rinsing.js';
 import { formatClock } from '@core/base/units/display.js';
 import { beep } from '../../base/shell/alarm.js';
+import FrameFigure from '../frame/FrameFigure.vue';
+import FramePart from '../frame/FramePart.vue';
 import NumberField from '../../base/units/NumberField.vue';
 import { useNow } from '../../base/units/now.js';
 
@@ -45,22 +47,28 @@ function stop(): void {
 <template>
   <div class="soaking">
     <template v-if="soak && face">
-      <p class="big-number" :class="{ danger: face.overMinutes > 0 }" role="timer">
-        {{ formatClock(Math.abs(face.leftMinutes) * 60) }}
-        <small>{{ face.overMinutes > 0 ? 'too long: take it out now' : `until ${soak.cleaner} must be out` }}</small>
-      </p>
+      <FrameFigure
+        :value="formatClock(Math.abs(face.leftMinutes) * 60)"
+        :unit="face.overMinutes > 0 ? 'too long: take it out now' : `until ${soak.cleaner} must be out`"
+        :danger="face.overMinutes > 0"
+        timer
+      />
       <p v-if="face.overMinutes > 0" role="alert" class="danger">
         Beyond its sheet the cleaner eats what it should clean. Out, and rinse neutral.
       </p>
-      <v-btn v-if="!locked" size="x-large" class="stop" @click="stop">{{ soak.cleaner }} is out</v-btn>
+      <FramePart v-if="!locked" at="act"
+        ><v-btn size="x-large" class="stop" @click="stop">{{ soak.cleaner }} is out</v-btn></FramePart
+      >
     </template>
-    <form v-else-if="!locked" class="soak" novalidate @submit.prevent="start">
-      <v-text-field v-model="cleaner" label="Cleaner, by its bottle" />
-      <NumberField v-model="most" label="Longest time, by its sheet" unit="min" @enter="start" />
-      <v-btn type="submit" size="large">Cleaner is in</v-btn>
-      <p class="quiet wide">{{ NEVER_TOGETHER }}</p>
-      <p v-if="problem" role="alert" class="danger wide">{{ problem }}</p>
-    </form>
+    <FramePart v-else-if="!locked" at="act">
+      <form class="soak" novalidate @submit.prevent="start">
+        <v-text-field v-model="cleaner" label="Cleaner, by its bottle" />
+        <NumberField v-model="most" label="Longest time, by its sheet" unit="min" @enter="start" />
+        <v-btn type="submit" size="large">Cleaner is in</v-btn>
+        <p class="quiet wide">{{ NEVER_TOGETHER }}</p>
+        <p v-if="problem" role="alert" class="danger wide">{{ problem }}</p>
+      </form>
+    </FramePart>
   </div>
 </template>
 

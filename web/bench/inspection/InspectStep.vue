@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import FramePart from '../frame/FramePart.vue';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
-import { computed, reactive, ref, watch } from 'vue';
+import { computed, reactive, ref, useId, watch } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import type { RunState } from '@core/bench/runs/state.js';
 import {
@@ -28,6 +29,8 @@ type Form = { -readonly [K in keyof ItemFindings]: ItemFindings[K] };
 const sound = (): Form => ({ deposit: 'none', surface: 'sound', seal: null, worn: false, touch: null, wall: null, text: '' });
 const items = computed(() => props.procedure.service?.items ?? []);
 const at = ref<string | null>(null);
+/** its button stands outside the form, where every step has its act */
+const formId = useId();
 const form = reactive<Form>(sound());
 
 const seenOf = (id: string): ItemFindings | null => props.state.service.sheet.get(id)?.last ?? null;
@@ -62,37 +65,41 @@ const options = <T extends string>(values: readonly T[]) => values.map((value) =
 </script>
 
 <template>
-  <section class="inspect">
-    <p class="count figures" aria-live="polite">
-      <b>{{ open.length }}</b> {{ open.length === 1 ? 'item to look at' : 'items to look at' }}
-    </p>
-    <div class="columns">
-      <ol class="plain-list sheet-list" aria-label="Inspection sheet">
-        <li v-for="{ item, graded } in rows" :key="item.id">
-          <button type="button" :aria-current="item.id === chosen?.id" @click="at = item.id">
-            <i :class="graded?.grade ?? 'open'" aria-hidden="true" />
-            <span>{{ item.name }}</span>
-            <span class="quiet">{{ graded ? GRADE_WORDS[graded.grade] : '' }}</span>
-          </button>
-        </li>
-      </ol>
-      <form v-if="chosen && !locked" class="item" novalidate @submit.prevent="keep(form)">
-        <div class="spread">
-          <h3>{{ chosen.name }}</h3>
-          <v-btn size="large" variant="outlined" @click="keep(sound())">Sound, next</v-btn>
-        </div>
-        <ChoiceRow v-model="form.deposit" label="Deposit" :options="options(DEPOSITS)" />
-        <ChoiceRow v-if="!tube" v-model="form.surface" label="Surface" :options="options(SURFACES)" />
-        <ChoiceRow v-if="tube" v-model="form.wall" label="Wall, cut open" may-be-none :options="options(WALLS)" />
-        <ChoiceRow v-if="HAS_SEAL[chosen.kind]" v-model="form.seal" label="O-ring, gasket" may-be-none :options="options(SEALS)" />
-        <label v-if="wears" class="worn"><input v-model="form.worn" type="checkbox" /> {{ wears }}</label>
-        <v-text-field v-model="form.text" label="Note" hide-details />
+  <FramePart at="work">
+    <section class="inspect">
+      <p class="count figures" aria-live="polite">
+        <b>{{ open.length }}</b> {{ open.length === 1 ? 'item to look at' : 'items to look at' }}
+      </p>
+      <div class="columns">
+        <ol class="plain-list sheet-list" aria-label="Inspection sheet">
+          <li v-for="{ item, graded } in rows" :key="item.id">
+            <button type="button" :aria-current="item.id === chosen?.id" @click="at = item.id">
+              <i :class="graded?.grade ?? 'open'" aria-hidden="true" />
+              <span>{{ item.name }}</span>
+              <span class="quiet">{{ graded ? GRADE_WORDS[graded.grade] : '' }}</span>
+            </button>
+          </li>
+        </ol>
+        <form v-if="chosen && !locked" :id="formId" class="item" novalidate @submit.prevent="keep(form)">
+          <div class="spread">
+            <h3>{{ chosen.name }}</h3>
+            <v-btn size="large" variant="outlined" @click="keep(sound())">Sound, next</v-btn>
+          </div>
+          <ChoiceRow v-model="form.deposit" label="Deposit" :options="options(DEPOSITS)" />
+          <ChoiceRow v-if="!tube" v-model="form.surface" label="Surface" :options="options(SURFACES)" />
+          <ChoiceRow v-if="tube" v-model="form.wall" label="Wall, cut open" may-be-none :options="options(WALLS)" />
+          <ChoiceRow v-if="HAS_SEAL[chosen.kind]" v-model="form.seal" label="O-ring, gasket" may-be-none :options="options(SEALS)" />
+          <label v-if="wears" class="worn"><input v-model="form.worn" type="checkbox" /> {{ wears }}</label>
+          <v-text-field v-model="form.text" label="Note" hide-details />
+        </form>
+      </div>
+      <FramePart v-if="chosen && !locked" at="act">
         <p v-if="preview" class="rule" aria-live="polite">
           <strong>{{ GRADE_WORDS[preview.grade] }}</strong>: {{ preview.rule
           }}<template v-if="preview.renewSeal">; renew the O-ring</template>
         </p>
         <div class="row">
-          <v-btn type="submit" size="x-large">Looked at, next</v-btn>
+          <v-btn type="submit" :form="formId" size="x-large">Looked at, next</v-btn>
           <PhotoButton
             :system-id="systemId"
             :job-id="jobId"
@@ -100,10 +107,10 @@ const options = <T extends string>(values: readonly T[]) => values.map((value) =
             @taken="emit('send', { type: 'photo', step: 'inspect', photoId: $event, caption: chosen?.name ?? '' })"
           />
         </div>
-      </form>
-    </div>
-    <CauseForm v-if="causeAsked && !locked" :state="state" :items="items" :job-id="jobId" @send="emit('send', $event)" />
-  </section>
+      </FramePart>
+      <CauseForm v-if="causeAsked && !locked" :state="state" :items="items" :job-id="jobId" @send="emit('send', $event)" />
+    </section>
+  </FramePart>
 </template>
 
 <style scoped>

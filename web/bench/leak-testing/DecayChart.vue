@@ -127,7 +127,8 @@ const option = computed(() => {
 
 <style scoped>
 .decay {
-  height: 250px;
+  height: 100%;
+  min-height: 110px;
   width: 100%;
 }
 </style>

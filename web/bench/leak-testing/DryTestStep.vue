@@ -5,11 +5,15 @@ import { judgeDryTest } from '@core/bench/runs/criteria.js';
 import { computed, defineAsyncComponent, ref } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { dryReadings, type RunState } from '@core/bench/runs/state.js';
-import { LEAK_LIMITS } from '@core/physics/leak-testing/defaults.js';
+import { LEAK_LIMITS, TEST_GAUGE_KPA } from '@core/physics/leak-testing/defaults.js';
 import { formatLeak, formatLeakWithSe, formatRoughMl, formatSpan } from '@core/base/units/display.js';
 import NumberField from '../../base/units/NumberField.vue';
 import { useDates } from '../../base/units/dates.js';
 import { useNow } from '../../base/units/now.js';
+import FrameFigure from '../frame/FrameFigure.vue';
+import FrameOrder from '../frame/FrameOrder.vue';
+import FramePart from '../frame/FramePart.vue';
+import GaugeLimit from '../frame/GaugeLimit.vue';
 import { useRunBench } from '../instruments/liveBench.js';
 
 const DecayChart = defineAsyncComponent(() => import('./DecayChart.vue'));
@@ -45,6 +49,8 @@ const readings = computed(() => dryReadings(props.state));
 /** the same list until another reading comes: the chart is drawn anew with it, not with the clock */
 const times = computed(() => readings.value.map(({ tS }) => tS));
 const result = computed(() => judgeDryTest(props.procedure, props.state));
+/** it says something: another reading is one touch away, no longer what hands do next */
+const decided = computed(() => result.value !== null && result.value.verdict !== 'not-yet');
 const limitSlope = computed(() => (props.procedure.dry?.limitMbarLs ?? 0) / (props.procedure.volume.volumeMl / 1000) / 10);
 const sinceLastS = computed(() => {
   const last = props.state.dryReadings.at(-1);
@@ -54,24 +60,28 @@ const verdict = computed(() => {
   const judged = result.value;
   if (!judged)
     return {
-      big: '50',
+      order: 'Raise it, close, enter the first reading',
+      big: String(Math.min(TEST_GAUGE_KPA, props.procedure.facts?.mostGaugeKpa ?? TEST_GAUGE_KPA)),
       small: 'kPa to begin with',
-      words: 'Raise, close, enter the first reading. Do not judge before it has settled: soft tube stretches and pumped air is warm.',
+      words: 'Do not judge before it has settled: soft tube stretches and pumped air is warm.',
     };
   if (judged.verdict === 'pass')
     return {
+      order: 'Let the air out, needle back at zero',
       big: 'tight',
       small: '',
       words: `No leak above the ${LEAK_LIMITS[props.procedure.schools.limit].label} limit, with 95 % confidence.`,
     };
   if (judged.verdict === 'fail')
     return {
+      order: 'Brush the joints, look for bubbles',
       big: 'leaks',
       small: '',
       words:
         'Above the limit with 95 % confidence. Brush plain water on the joints in flow order and look for bubbles; mend it, then start the test again.',
     };
   return {
+    order: judged.open === 'lost-half' || judged.open === 'pumped-up' ? 'Start the test again' : 'Read the gauge about every minute',
     big: String(Math.ceil(judged.moreMinutes ?? 0)),
     small: 'min more, about',
     words: judged.open === null ? '' : OPEN_WORDS[judged.open],
@@ -125,11 +135,17 @@ function restart(): void {
 
 <template>
   <section class="dry">
-    <div class="verdict" aria-live="polite">
-      <p class="big-number" :class="{ danger: result?.verdict === 'fail' }">
-        {{ verdict.big }} <small>{{ verdict.small }}</small>
-      </p>
-      <p>{{ verdict.words }}</p>
+    <FrameOrder v-if="!locked" :say="verdict.order" :how="verdict.words" />
+    <FrameFigure :value="verdict.big" :unit="verdict.small" :danger="result?.verdict === 'fail'" />
+    <FramePart at="limit">
+      <GaugeLimit
+        :most-kpa="procedure.facts?.mostGaugeKpa ?? 50"
+        :first-kpa="readings[0]?.gaugeKpa ?? null"
+        :now-kpa="live?.gaugeKpa ?? readings.at(-1)?.gaugeKpa ?? null"
+      />
+    </FramePart>
+    <div class="verdict">
+      <p v-if="locked">{{ verdict.words }}</p>
       <dl v-if="result?.tail" class="facts figures">
         <dt>Leak</dt>
         <dd>{{ formatLeakWithSe(result.leakMbarLs, result.seMbarLs) }}</dd>
@@ -141,28 +157,34 @@ function restart(): void {
         <dd>{{ formatSpan(result.settledAfterS) }}</dd>
       </dl>
     </div>
-    <div v-if="!locked && live" class="row" aria-live="polite">
-      <p class="gauge figures">{{ live.gaugeKpa.toFixed(1) }} <small>kPa on the gauge now</small></p>
-      <v-btn v-if="!goesOn" size="x-large" @click="fromGauge">Closed at pressure: read it every minute</v-btn>
-      <p v-else class="quiet">Read by itself, once a minute.</p>
-    </div>
-    <DecayChart v-if="result && readings.length > 1" :times="times" :result="result" :limit-slope-kpa-per-s="limitSlope" />
-    <details v-if="!locked" class="by-hand" :open="!live">
-      <summary v-show="live">Enter a reading by hand</summary>
-      <form class="entry" novalidate @submit.prevent="enter">
-        <NumberField v-model="gauge" large label="Gauge" unit="kPa" @enter="enter" />
-        <NumberField v-model="temp" large label="Room at the loop" unit="°C" @enter="enter" />
-        <NumberField v-if="wantsBarometer" v-model="barometer" large label="Barometer, if there is one" unit="hPa" @enter="enter" />
-        <v-btn type="submit" size="x-large">Enter reading</v-btn>
-      </form>
-    </details>
-    <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
-    <p v-if="sinceLastS !== null && !locked" class="quiet figures">
-      {{ readings.length }} readings<template v-if="state.dryTestNumber > 1"> in test {{ state.dryTestNumber }}</template
-      >, the last {{ formatSpan(sinceLastS) }} ago.
-      <button type="button" class="link" @click="restarting = !restarting">Start the test again</button>
-    </p>
-    <form v-if="restarting" class="entry" @submit.prevent="restart">
+    <FramePart v-if="result && readings.length > 1" at="curve">
+      <DecayChart :times="times" :result="result" :limit-slope-kpa-per-s="limitSlope" />
+    </FramePart>
+    <FramePart v-if="!locked" at="act">
+      <div v-if="live && !decided" class="row" aria-live="polite">
+        <p class="gauge figures">{{ live.gaugeKpa.toFixed(1) }} <small>kPa on the gauge now</small></p>
+        <v-btn v-if="!goesOn" size="x-large" @click="fromGauge">Closed at pressure: read it every minute</v-btn>
+        <p v-else class="quiet">Read by itself, once a minute.</p>
+      </div>
+      <details class="by-hand" :open="!live && !decided">
+        <summary v-show="live || decided">{{ decided ? 'Enter another reading' : 'Enter a reading by hand' }}</summary>
+        <form class="entry" novalidate @submit.prevent="enter">
+          <NumberField v-model="gauge" large label="Gauge" unit="kPa" @enter="enter" />
+          <NumberField v-model="temp" large label="Room at the loop" unit="°C" @enter="enter" />
+          <NumberField v-if="wantsBarometer" v-model="barometer" large label="Barometer, if there is one" unit="hPa" @enter="enter" />
+          <v-btn type="submit" size="x-large">Enter reading</v-btn>
+        </form>
+      </details>
+      <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
+    </FramePart>
+    <FramePart v-if="sinceLastS !== null && !locked" at="so-far">
+      <p class="figures">
+        {{ readings.length }} readings<template v-if="state.dryTestNumber > 1"> in test {{ state.dryTestNumber }}</template
+        >, the last {{ formatSpan(sinceLastS) }} ago.
+        <button type="button" class="link" @click="restarting = !restarting">Start the test again</button>
+      </p>
+    </FramePart>
+    <form v-if="restarting && !locked" class="entry" @submit.prevent="restart">
       <v-text-field v-model="reason" label="Why: what was found or changed" autofocus />
       <v-btn type="submit" size="large">Start again from zero</v-btn>
     </form>
@@ -201,8 +223,7 @@ function restart(): void {
 }
 .facts {
   display: grid;
-  grid-template-columns: auto auto auto 1fr;
-  white-space: nowrap;
+  grid-template-columns: auto 1fr;
   gap: 2px 18px;
   margin: 10px 0 0;
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FramePart from '../frame/FramePart.vue';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { computed } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
@@ -13,19 +14,21 @@ const names = computed(() => new Map((props.procedure.facts?.parts ?? []).map(({
 </script>
 
 <template>
-  <section>
-    <p class="big-number">
-      {{ state.partTests.length }} <small>{{ state.partTests.length === 1 ? 'part tested' : 'parts tested' }}</small>
-    </p>
-    <p v-if="broughtMl(state) > 0">
-      They bring <b class="figures">{{ formatMl(broughtMl(state)) }}</b> with them: that much less to pour.
-    </p>
-    <ul class="plain-list">
-      <li v-for="{ eventId, value } in state.partTests" :key="eventId" :class="{ danger: !value.tight }">
-        <b>{{ names.get(value.part) ?? value.part }}</b> {{ value.tight ? 'tight' : 'leaks' }}, {{ value.how
-        }}<template v-if="value.leftMl">, {{ formatMl(value.leftMl) }} inside</template>
-      </li>
-    </ul>
-    <PartTestForm v-if="!locked" class="mt-3" :procedure="procedure" liquid @send="emit('send', $event)" />
-  </section>
+  <FramePart at="work">
+    <section>
+      <p class="big-number">
+        {{ state.partTests.length }} <small>{{ state.partTests.length === 1 ? 'part tested' : 'parts tested' }}</small>
+      </p>
+      <p v-if="broughtMl(state) > 0">
+        They bring <b class="figures">{{ formatMl(broughtMl(state)) }}</b> with them: that much less to pour.
+      </p>
+      <ul class="plain-list">
+        <li v-for="{ eventId, value } in state.partTests" :key="eventId" :class="{ danger: !value.tight }">
+          <b>{{ names.get(value.part) ?? value.part }}</b> {{ value.tight ? 'tight' : 'leaks' }}, {{ value.how
+          }}<template v-if="value.leftMl">, {{ formatMl(value.leftMl) }} inside</template>
+        </li>
+      </ul>
+      <PartTestForm v-if="!locked" class="mt-3" :procedure="procedure" liquid @send="emit('send', $event)" />
+    </section>
+  </FramePart>
 </template>

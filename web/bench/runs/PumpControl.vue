@@ -11,26 +11,36 @@ import { currentKind, type RunState } from '@core/bench/runs/state.js';
 import { levelMlOf } from '@core/bench/instruments/level.js';
 import { formatClock } from '@core/base/units/display.js';
 import { beep } from '../../base/shell/alarm.js';
+import FramePart from '../frame/FramePart.vue';
 import { useRunBench } from '../instruments/liveBench.js';
 import { useNow } from '../../base/units/now.js';
 
 /** The pump's switch as recorded: what stands against it, and while filling the seconds to the low mark. */
-const props = defineProps<{ procedure: Procedure; state: RunState; locked: boolean; rests?: boolean }>();
+const props = defineProps<{
+  procedure: Procedure;
+  state: RunState;
+  locked: boolean;
+  rests?: boolean;
+  /** the step's clock, where it is the switch: when it began, while it runs */
+  clock?: { readonly since: string | null; readonly words: string } | null;
+}>();
 const emit = defineEmits<{ toggle: [] }>();
 const now = useNow(200);
 
 const heads = computed(() => (props.procedure.facts ? shortOfHeadWords(props.procedure.facts) : []));
-const on = computed(() => props.state.pump?.on === true);
+const on = computed(() => props.state.pump?.on === true || (props.clock?.since ?? null) !== null);
+const since = computed(() => props.clock?.since ?? (props.state.pump?.on === true ? props.state.pump.since : null));
 const against = computed(() => (on.value ? [] : locksAgainst(props.procedure, props.state, { type: 'pump', on: true }, now.value)));
 const final = computed(() => against.value.filter(({ rule }) => !CAN_OVERRIDE[rule]));
-const runningS = computed(() => (props.state.pump ? Math.max(0, (now.value - Date.parse(props.state.pump.since)) / 1000) : 0));
+const runningS = computed(() => (since.value === null ? 0 : Math.max(0, (now.value - Date.parse(since.value)) / 1000)));
 const bench = useRunBench();
 /** the supply as it reports itself; null without one */
 const supply = computed(() => {
   const value = bench?.value('supply', now.value) ?? null;
   return value === null ? null : value === 1;
 });
-const disagrees = computed(() => supply.value !== null && supply.value !== on.value && runningS.value > SUPPLY_ANSWERS_S);
+const disagrees = computed(() => supply.value !== null && supply.value !== on.value && sinceSwitchS.value > SUPPLY_ANSWERS_S);
+const sinceSwitchS = computed(() => (now.value - Date.parse(since.value ?? props.state.pump?.since ?? '')) / 1000);
 /** s within which a supply has followed */
 const SUPPLY_ANSWERS_S = 2;
 /** mL that stand in the reservoir by its sensor; null without one */
@@ -62,42 +72,58 @@ watch(
 </script>
 
 <template>
-  <section class="pump" :class="{ alarm, running: on }" aria-label="Pump">
-    <div aria-live="assertive">
-      <p v-if="alarm" class="clock danger">Pump off now</p>
-      <p v-else-if="on && leftS !== null" class="clock figures">
-        {{ leftS.toFixed(leftS < 10 ? 1 : 0) }}
-        <small>s to pump off, {{ measuredMl === null ? 'predicted' : 'by the level sensor' }}</small>
-      </p>
-      <p v-else-if="on" class="clock figures">{{ formatClock(runningS) }} <small>pump running</small></p>
-      <p v-else class="clock">
-        off
-        <small v-if="next"
-          ><template v-if="slowed !== null">set it to {{ slowed }} % first; </template>then on for about {{ next.runS.toFixed(1) }} s,
-          predicted</small
-        >
-      </p>
-      <p v-if="disagrees" class="danger">The supply says {{ supply ? 'on' : 'off' }}: look at its switch.</p>
-      <p v-for="words in heads" :key="words" class="head">{{ words }}</p>
-      <ul v-if="against.length" class="plain-list why">
-        <li v-for="each in against" :key="each.fact.why">{{ whyWords(procedure, each.fact) }}</li>
-      </ul>
-    </div>
-    <v-btn v-if="!locked" size="x-large" :variant="on ? 'flat' : 'outlined'" :disabled="final.length > 0 || rests" @click="emit('toggle')"
-      >{{ on ? 'Pump off' : 'Pump on' }} <KeyCap action="pump"
-    /></v-btn>
-  </section>
+  <FramePart at="pump">
+    <section class="pump" :class="{ alarm, running: on }" aria-label="Pump">
+      <div class="state" aria-live="assertive">
+        <p v-if="alarm" class="clock danger">Pump off now</p>
+        <p v-else-if="on && leftS !== null" class="clock figures">
+          {{ leftS.toFixed(leftS < 10 ? 1 : 0) }}
+          <small>s to pump off, {{ measuredMl === null ? 'predicted' : 'by the level sensor' }}</small>
+        </p>
+        <p v-else-if="on" class="clock figures" :class="{ long: runningS >= 3600 }">
+          {{ formatClock(runningS) }} <small>pump running</small>
+        </p>
+        <p v-else class="clock">
+          off
+          <small v-if="next"
+            ><template v-if="slowed !== null">set it to {{ slowed }} % first; </template>then on for about {{ next.runS.toFixed(1) }} s,
+            predicted</small
+          >
+        </p>
+      </div>
+      <v-btn
+        v-if="!locked"
+        class="switch"
+        size="x-large"
+        :color="alarm ? 'error' : undefined"
+        :variant="on ? 'flat' : 'outlined'"
+        :disabled="final.length > 0 || rests"
+        @click="emit('toggle')"
+        ><span>{{ on ? 'Pump off' : (clock?.words ?? 'Pump on') }}</span> <KeyCap action="pump"
+      /></v-btn>
+      <div v-if="disagrees || heads.length || against.length" class="words">
+        <p v-if="disagrees" class="danger">The supply says {{ supply ? 'on' : 'off' }}: look at its switch.</p>
+        <ul v-if="against.length" class="plain-list why">
+          <li v-for="each in against" :key="each.fact.why">{{ whyWords(procedure, each.fact) }}</li>
+        </ul>
+        <p v-for="words in heads" :key="words" class="head">{{ words }}</p>
+      </div>
+    </section>
+  </FramePart>
 </template>
 
 <style scoped>
 .pump {
-  display: flex;
-  justify-content: space-between;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.1fr);
+  gap: 6px 14px;
   align-items: center;
-  gap: 20px;
-  padding: 10px 16px;
+  padding: 10px 14px;
   background: var(--sheet);
-  border-left: 5px solid var(--ink);
+  border-left: 6px solid var(--line);
+}
+.running {
+  border-color: var(--ink);
 }
 .alarm {
   border-color: var(--danger);
@@ -105,27 +131,38 @@ watch(
 }
 .clock {
   margin: 0;
-  font-size: 2.4rem;
-  line-height: 1.1;
-  font-weight: 340;
-}
-/* while it runs this is the number that matters: read from two metres */
-.running .clock {
-  font-size: clamp(4.25rem, 7.5vw, 6.5rem);
+  font-size: 3.75rem;
   line-height: 0.95;
+  font-weight: 420;
+  letter-spacing: -0.03em;
+}
+.clock.long {
+  font-size: 2.6rem;
+}
+.clock.danger {
+  font-weight: 700;
+  font-size: 2.2rem;
 }
 .clock small {
-  font-size: 1.05rem;
+  display: block;
+  font-size: 1rem;
+  line-height: 1.2;
+  letter-spacing: 0;
 }
-.why,
-.head {
-  max-width: 62ch;
+.switch {
+  min-height: 92px;
+  height: 100%;
+  font-size: 1.3rem;
+  border-width: 3px;
 }
-.head {
-  margin: 6px 0 0;
+.switch :deep(.v-btn__content) {
+  white-space: normal;
 }
-.pump .v-btn {
-  height: 64px;
-  flex: none;
+.words {
+  grid-column: 1 / -1;
+  font-size: 0.94rem;
+}
+p {
+  margin: 0;
 }
 </style>

@@ -6,7 +6,6 @@ import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { computed } from 'vue';
 import ReasonDialog from '../../base/look/ReasonDialog.vue';
 import LeftOpenDialog from '../left-open/LeftOpenDialog.vue';
-import TroubleDialog from '../leak-finding/TroubleDialog.vue';
 import RescopeDialog from '../services/RescopeDialog.vue';
 import SwapStep from '../services/SwapStep.vue';
 import WaitDialog from '../waiting/WaitDialog.vue';
@@ -41,7 +40,6 @@ const is = (name: RunDialog) =>
   });
 const noting = is('note');
 const deviating = is('deviation');
-const troubled = is('trouble');
 const overriding = is('override');
 const staying = is('stays-open');
 const exchanging = is('exchange');
@@ -76,7 +74,6 @@ function override(reason: string): void {
     :warning="lacks.join('; ')"
     @say="say({ type: 'deviation', step: props.step, reason: $event })"
   />
-  <TroubleDialog v-model="troubled" :procedure="procedure" :pump-on="state.pump?.on === true" @send="emit('send', $event)" />
   <ReasonDialog
     v-model="overriding"
     title="Go on against the lock"

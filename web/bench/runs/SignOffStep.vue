@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FramePart from '../frame/FramePart.vue';
 import { balanceWords } from '@core/edge/words/bench.js';
 import { fillBalance, fillTotal } from '@core/bench/runs/contents.js';
 import { judgeBleeding, judgeDryTest } from '@core/bench/runs/criteria.js';
@@ -57,32 +58,36 @@ const deviations = computed(() =>
 </script>
 
 <template>
-  <section class="sign">
-    <dl class="figures">
-      <template v-for="[name, value] in lines" :key="name"
-        ><dt>{{ name }}</dt>
-        <dd>{{ value }}</dd></template
-      >
-    </dl>
-    <div v-if="deviations.length">
-      <h3>Passed over with a reason</h3>
-      <ul>
-        <li v-for="each in deviations" :key="each">{{ each }}</li>
-      </ul>
-    </div>
-    <div v-if="state.owed.length + state.service.temporaryFixes.length > 0">
-      <h3>Stays open, each with its own follow-up</h3>
-      <LeftOpenList :state="state" />
-    </div>
-    <v-textarea v-model="remark" label="Closing remark" placeholder="quiet setting kept; owner shown the level mark" />
-    <p class="quiet">
-      Signing off opens the settling check in two to seven days, sets the next service date and closes this record. It can be added to,
-      never changed.
-    </p>
-    <v-btn size="x-large" :loading="busy" :disabled="waiting > 0" @click="emit('sign', remark)">{{
-      waiting > 0 ? 'Waiting for the last entries' : 'Sign off'
-    }}</v-btn>
-  </section>
+  <FramePart at="work">
+    <section class="sign">
+      <dl class="figures">
+        <template v-for="[name, value] in lines" :key="name"
+          ><dt>{{ name }}</dt>
+          <dd>{{ value }}</dd></template
+        >
+      </dl>
+      <div v-if="deviations.length">
+        <h3>Passed over with a reason</h3>
+        <ul>
+          <li v-for="each in deviations" :key="each">{{ each }}</li>
+        </ul>
+      </div>
+      <div v-if="state.owed.length + state.service.temporaryFixes.length > 0">
+        <h3>Stays open, each with its own follow-up</h3>
+        <LeftOpenList :state="state" />
+      </div>
+      <v-textarea v-model="remark" label="Closing remark" placeholder="quiet setting kept; owner shown the level mark" />
+      <p class="quiet">
+        Signing off opens the settling check in two to seven days, sets the next service date and closes this record. It can be added to,
+        never changed.
+      </p>
+      <FramePart at="act">
+        <v-btn size="x-large" :loading="busy" :disabled="waiting > 0" @click="emit('sign', remark)">{{
+          waiting > 0 ? 'Waiting for the last entries' : 'Sign off'
+        }}</v-btn>
+      </FramePart>
+    </section>
+  </FramePart>
 </template>
 
 <style scoped>

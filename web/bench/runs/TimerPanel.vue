@@ -1,20 +1,24 @@
 <script setup lang="ts">
-import KeyCap from '../../base/keys/KeyCap.vue';
 import { computed } from 'vue';
 import type { TimerItem } from '@core/bench/runs/procedure.js';
 import { timerFace, type TimerState } from '@core/bench/runs/state.js';
 import { formatClock, formatSpan } from '@core/base/units/display.js';
 import { useDates } from '../../base/units/dates.js';
 import { useNow } from '../../base/units/now.js';
+import FrameFigure from '../frame/FrameFigure.vue';
+import FramePart from '../frame/FramePart.vue';
+import RingLimit from '../frame/RingLimit.vue';
 
-/** A timer that runs on the log's own instants: a reload, another tablet or a restarted server show the same. */
+/**
+ * A timer that runs on the log's own instants: a reload, another tablet or a restarted server show the same. Where it is the pump's
+ * switch it is the figure of its step and the switch is the pump's own; any other stands where a pump would.
+ */
 const props = defineProps<{
   timer: TimerItem;
   state: TimerState | null;
   locked: boolean;
-  big?: boolean;
+  /** the pump's switch starts and stops it */
   pump?: boolean;
-  rests?: boolean;
 }>();
 const emit = defineEmits<{ start: []; stop: [] }>();
 const now = useNow(500);
@@ -22,45 +26,72 @@ const dates = useDates();
 const face = computed(() => (props.state ? timerFace(props.state, now.value) : null));
 const share = computed(() => (face.value ? 1 - face.value.remainingS / props.timer.seconds : 0));
 const endsAt = computed(() => (props.state ? new Date(Date.parse(props.state.startedAt) + props.timer.seconds * 1000).toISOString() : ''));
+const clock = computed(() =>
+  !face.value ? formatSpan(props.timer.seconds) : face.value.finished ? 'done' : formatClock(face.value.remainingS),
+);
 </script>
 
 <template>
-  <section class="timer" role="timer" :aria-label="timer.label">
-    <p :class="big ? 'big-number' : 'medium'" class="figures">
-      <template v-if="!face">{{ formatSpan(timer.seconds) }}</template>
-      <template v-else-if="face.finished">done</template>
-      <template v-else>{{ formatClock(face.remainingS) }}</template>
-    </p>
-    <div class="rule"><span :style="{ width: `${share * 100}%` }" /></div>
-    <p class="quiet">
-      {{ timer.label }}<template v-if="face && face.running">, until {{ dates.dayAndTime(endsAt) }}</template
-      ><template v-else-if="face && !face.finished">, stopped early</template>
-    </p>
-    <div v-if="!locked" class="row mt-2">
-      <v-btn v-if="!face || (!face.running && !face.finished)" size="x-large" :disabled="rests" @click="emit('start')"
-        >{{ pump ? (face ? 'Pump on, start again' : 'Pump on, start the clock') : face ? 'Start again' : 'Start the clock'
-        }}<KeyCap v-if="pump" action="pump"
-      /></v-btn>
-      <v-btn v-else-if="face.running" size="x-large" variant="outlined" @click="emit('stop')"
-        >{{ pump ? 'Pump off' : 'Stop early' }}<KeyCap v-if="pump" action="pump"
-      /></v-btn>
-    </div>
-  </section>
+  <template v-if="pump">
+    <FrameFigure :value="clock" :unit="face ? undefined : 'to run'" timer />
+    <FramePart at="limit"
+      ><RingLimit :share="share" :label="timer.label" :until="face?.running ? dates.time(endsAt) : undefined"
+    /></FramePart>
+    <FramePart at="so-far">
+      <p>
+        {{ timer.label }}<template v-if="face?.running">, until {{ dates.dayAndTime(endsAt) }}</template
+        ><template v-else-if="face && !face.finished">, stopped early</template>
+      </p>
+    </FramePart>
+  </template>
+  <FramePart v-else at="pump">
+    <section class="timer" role="timer" :aria-label="timer.label">
+      <p class="clock figures">{{ clock }}</p>
+      <v-btn
+        v-if="!locked && (!face || (!face.running && !face.finished))"
+        class="switch"
+        size="x-large"
+        variant="outlined"
+        @click="emit('start')"
+        >{{ face ? 'Start again' : 'Start the clock' }}</v-btn
+      >
+      <v-btn v-else-if="!locked && face?.running" class="switch" size="x-large" variant="outlined" @click="emit('stop')">Stop early</v-btn>
+      <p class="quiet">
+        {{ timer.label }}<template v-if="face?.running">, until {{ dates.dayAndTime(endsAt) }}</template
+        ><template v-else-if="face && !face.finished">, stopped early</template>
+      </p>
+      <div class="rule"><span :style="{ width: `${share * 100}%` }" /></div>
+    </section>
+  </FramePart>
 </template>
 
 <style scoped>
+.timer {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 4px 14px;
+  align-items: center;
+  padding: 10px 14px;
+  background: var(--sheet);
+}
+.clock {
+  font-size: 3.2rem;
+  line-height: 1;
+  font-weight: 420;
+}
+.switch {
+  min-height: 64px;
+}
 p {
   margin: 0;
 }
-.medium {
-  font-size: 2.2rem;
-  font-weight: 320;
+.quiet,
+.rule {
+  grid-column: 1 / -1;
 }
 .rule {
-  height: 12px;
-  border: 2px solid var(--ink);
-  margin: 10px 0 8px;
-  background: var(--glass);
+  height: 6px;
+  background: var(--well);
 }
 .rule span {
   display: block;

@@ -10,10 +10,11 @@ import BleedStep from '../air/BleedStep.vue';
 import FillStep from '../filling/FillStep.vue';
 import DryTestStep from '../leak-testing/DryTestStep.vue';
 import BaselineStep from '../baseline/BaselineStep.vue';
+import StepTicks from '../frame/StepTicks.vue';
 import CheckRows from './CheckRows.vue';
 import RunLog from './RunLog.vue';
+import PumpControl from './PumpControl.vue';
 import SignOffStep from './SignOffStep.vue';
-import StepRail from './StepRail.vue';
 import TimerPanel from './TimerPanel.vue';
 import { deliverAs, deviceOutbox } from '../../base/outbox/deviceOutbox.js';
 import { dropItem, keptItems } from '../../base/outbox/deviceStore.js';
@@ -34,10 +35,10 @@ afterEach(() => {
 
 const sent = (screen: ReturnType<typeof mountScreen>): unknown[] => (screen.emitted('send') ?? []).map(([body]) => body);
 
-describe('the rail of steps', () => {
+describe('the steps as ticks', () => {
   it('tells done, current and to come, and lets only reached steps be looked at', async () => {
     const run = new TestRun().upTo('close');
-    const screen = mountScreen(StepRail, { props: { procedure: run.procedure, state: run.state, shown: 'close' } });
+    const screen = mountScreen(StepTicks, { props: { procedure: run.procedure, state: run.state, shown: 'close' } });
     const buttons = screen.findAll('button');
     expect(buttons[2]?.attributes('aria-current')).toBe('step');
     expect(buttons[0]?.attributes('disabled')).toBeUndefined();
@@ -82,7 +83,8 @@ describe('checks for wet hands', () => {
     const screen = rows();
     const boxes = screen.findAll('input[type="checkbox"]');
     await boxes[0]?.trigger('change');
-    await boxes[2]?.trigger('change');
+    // what was ticked is folded, and opens again from there
+    await screen.find('details input').trigger('change');
     expect(screen.emitted('mark')).toEqual([
       ['flushed:graphics', 'done'],
       ['flushed:roof', 'open'],
@@ -140,11 +142,20 @@ describe('a timer', () => {
     expect(stopped.find('button').text()).toContain('Start again');
   });
 
-  it('of the wet test is the pump’s switch, and says so', () => {
-    const state = { step: 'wet', startedAt: new Date().toISOString(), stoppedAt: null, seconds: 600 };
-    const running = mountScreen(TimerPanel, { props: { timer, state, locked: false, pump: true } });
-    expect(running.find('button').text()).toMatch(/^Pump off/);
-    const fresh = mountScreen(TimerPanel, { props: { timer, state: null, locked: false, pump: true } });
+  it('of the wet test is the pump’s switch: it has none of its own', () => {
+    const running = mountScreen(TimerPanel, {
+      props: {
+        timer,
+        state: { step: 'wet', startedAt: new Date().toISOString(), stoppedAt: null, seconds: 600 },
+        locked: false,
+        pump: true,
+      },
+    });
+    expect(running.find('button').exists()).toBe(false);
+    expect(running.find('.big-number').text()).toMatch(/^(10:00|9:59)/);
+    const { procedure, state } = new TestRun().upTo('wet');
+    const clock = { since: null, words: 'Pump on, start the clock' };
+    const fresh = mountScreen(PumpControl, { props: { procedure, state, locked: false, clock } });
     expect(fresh.find('button').text()).toMatch(/^Pump on, start the clock/);
   });
 });

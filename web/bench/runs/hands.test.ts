@@ -7,7 +7,7 @@ import { fakeServer, mountScreen, settle, wordsOf } from '../../../tests/screens
 import AirTrend from '../air/AirTrend.vue';
 import { WATER } from '@core/machine/liquids/fluids.js';
 import FillStep from '../filling/FillStep.vue';
-import TroubleDialog from '../leak-finding/TroubleDialog.vue';
+import TroubleSheet from '../leak-finding/TroubleSheet.vue';
 import TroubleList from '../leak-finding/TroubleList.vue';
 import PartTestStep from '../leak-testing/PartTestStep.vue';
 import { setServerNow } from '../../base/units/now.js';
@@ -106,45 +106,50 @@ describe('ports, turns and the level', () => {
 });
 
 describe('something is wrong', () => {
-  it('keeps the pump’s switch within reach while it runs, and only then', async () => {
-    const off = (): HTMLElement | undefined =>
-      [...document.body.querySelectorAll('button')].find((each) => each.textContent?.trim() === 'Pump off');
-    const screen = mountScreen(TroubleDialog, { props: { modelValue: true, procedure: procedureOf(), pumpOn: true } });
+  const sheet = async (given: object = {}): Promise<Screen> => {
+    const screen = mountScreen(TroubleSheet, {
+      props: { modelValue: true, procedure: procedureOf(), file: usualLoop(), colour: null, pumpOn: false, ...given },
+    });
     await settle();
-    off()?.click();
-    expect(sent(screen)).toEqual([{ type: 'pump', on: false }]);
+    return screen;
+  };
+  const submit = (screen: Screen) => screen.find('form').trigger('submit');
+
+  it('keeps the pump’s switch within reach while it runs, and only then', async () => {
+    const screen = await sheet({ pumpOn: true });
+    await press(screen, /^Pump off$/);
+    expect(screen.emitted('pumpOff')).toHaveLength(1);
     await screen.setProps({ pumpOn: false });
-    expect(off()).toBeUndefined();
+    expect(button(screen, /^Pump off$/)).toBeUndefined();
   });
 
-  const dialog = async () => {
-    const screen = mountScreen(TroubleDialog, { props: { modelValue: true, procedure: procedureOf() } });
-    await settle();
-    const inside = (words: string): HTMLElement => [...document.body.querySelectorAll('button')].find((each) => each.textContent?.trim() === words) as HTMLElement; // prettier-ignore
-    const submit = async (): Promise<void> => {
-      document.body.querySelector('form')?.dispatchEvent(new Event('submit', { cancelable: true }));
-      await settle();
-    };
-    return { screen, inside, submit };
-  };
-
-  it('is one touch and the part', async () => {
-    const { screen, inside, submit } = await dialog();
-    await submit();
+  it('proposes nothing: a hurried touch puts nothing on record', async () => {
+    const screen = await sheet();
+    expect(screen.findAll('[aria-pressed="true"]')).toEqual([]);
+    await submit(screen);
     expect(sent(screen)).toEqual([]);
-    expect(document.body.textContent).toContain('Touch the part that felt wrong');
-    inside('front').click();
-    await submit();
+    expect(wordsOf(screen)).toContain('Touch what it is first');
+  });
+
+  it('is one touch and the part, on the picture', async () => {
+    const screen = await sheet();
+    await press(screen, /^Felt wrong$/);
+    await submit(screen);
+    expect(wordsOf(screen)).toContain('Touch the part that felt wrong');
+    // a part is no place of a leak at a joint: only parts are offered
+    expect(screen.find(`[data-place="${JOINT}"]`).exists()).toBe(false);
+    await screen.find('[data-place="front"]').trigger('click');
+    await submit(screen);
     expect(sent(screen)).toEqual([{ type: 'doubt', part: 'front', text: 'something felt wrong' }]);
   });
 
-  it('or a leak with its place, when and how much', async () => {
-    const { screen, inside, submit } = await dialog();
-    inside('A leak').click();
-    await settle();
+  it('or a leak with its place, when and how much; by name as well', async () => {
+    const screen = await sheet();
+    await press(screen, /^A leak$/);
     const joint = procedureOf().facts?.joints[1];
-    inside(joint?.name ?? '').click();
-    await submit();
+    const named = screen.findAll('.joints button').find((each) => each.text() === joint?.name);
+    await named?.trigger('click');
+    await submit(screen);
     expect(sent(screen)).toEqual([{ type: 'leak', at: joint?.id, when: 'pump-start', amount: 'drip', text: '' }]);
   });
 });

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FramePart from '../frame/FramePart.vue';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import type { RunState, SwapAction } from '@core/bench/runs/state.js';
 import { computed, onMounted, reactive, ref } from 'vue';
@@ -122,52 +123,54 @@ const done = computed(() => [
 </script>
 
 <template>
-  <section class="swap">
-    <ul v-if="wanted.length" class="plain-list wanted" aria-label="What the sheet asks for">
-      <li v-for="each in wanted" :key="each.item.id" :class="{ done: each.done }">
-        <button type="button" :disabled="locked" @click="choose(each.item.id, each.graded.grade === 'replace')">
-          <strong>{{ each.item.name }}</strong> <span>{{ each.graded.grade === 'replace' ? 'replace' : 'renew its O-ring' }}</span>
-          <span class="quiet">{{ each.done ? 'done' : each.graded.rule }}</span>
-        </button>
-      </li>
-    </ul>
-    <form v-if="!locked && away.length" class="away" novalidate @submit.prevent="putAway">
-      <v-text-field v-model="place" :label="`Where they lie: ${away.map(({ name }) => name).join(', ')}`" hide-details />
-      <v-btn type="submit" size="large" :disabled="!place.trim()">All of them there</v-btn>
-    </form>
-    <form v-if="!locked" class="entry" novalidate @submit.prevent="swap">
-      <v-select v-model="item" :items="items" label="Part, plug or run" hide-details />
-      <ChoiceRow v-model="action" label="It was" :options="ACTIONS" />
-      <v-text-field v-model="text" :label="TEXT[action ?? 'replaced']" hide-details />
-      <NumberField v-if="action === 'removed'" v-model="held" label="Capped full, holds" unit="mL" />
-      <div v-if="goesIn" class="bag">
-        <v-text-field v-model="bag.make" label="Make on its bag, if kept" autocomplete="off" hide-details />
-        <v-text-field v-model="bag.lot" label="Lot on its bag" autocomplete="off" hide-details />
-      </div>
-      <v-btn type="submit" size="large">Write it down</v-btn>
-    </form>
-    <form v-if="!locked && shelf.length" class="shelf" novalidate @submit.prevent="use">
-      <v-select
-        v-model="usedId"
-        :items="
-          shelf.map(({ id, name, lot, count, unit }) => ({ value: id, title: `${name}${lot ? `, lot ${lot}` : ''} (${count} ${unit})` }))
-        "
-        label="From the shelf"
-        hide-details
-      />
-      <NumberField v-model="usedCount" label="How many" :unit="shelf.find(({ id }) => id === usedId)?.unit ?? 'pcs'" />
-      <v-btn type="submit" size="large" variant="outlined" :disabled="usedId === null">Used</v-btn>
-    </form>
-    <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
-    <template v-if="mends && !locked">
-      <LeftOpenList :state="state" />
-      <v-btn variant="outlined" size="large" @click="leaving = true">This fix is temporary</v-btn>
-      <LeftOpenDialog v-model="leaving" :procedure="procedure" @send="emit('send', $event)" />
-    </template>
-    <ul v-if="done.length" class="plain-list done-list">
-      <li v-for="each in done" :key="each.id">{{ each.words }}</li>
-    </ul>
-  </section>
+  <FramePart at="work">
+    <section class="swap">
+      <ul v-if="wanted.length" class="plain-list wanted" aria-label="What the sheet asks for">
+        <li v-for="each in wanted" :key="each.item.id" :class="{ done: each.done }">
+          <button type="button" :disabled="locked" @click="choose(each.item.id, each.graded.grade === 'replace')">
+            <strong>{{ each.item.name }}</strong> <span>{{ each.graded.grade === 'replace' ? 'replace' : 'renew its O-ring' }}</span>
+            <span class="quiet">{{ each.done ? 'done' : each.graded.rule }}</span>
+          </button>
+        </li>
+      </ul>
+      <form v-if="!locked && away.length" class="away" novalidate @submit.prevent="putAway">
+        <v-text-field v-model="place" :label="`Where they lie: ${away.map(({ name }) => name).join(', ')}`" hide-details />
+        <v-btn type="submit" size="large" :disabled="!place.trim()">All of them there</v-btn>
+      </form>
+      <form v-if="!locked" class="entry" novalidate @submit.prevent="swap">
+        <v-select v-model="item" :items="items" label="Part, plug or run" hide-details />
+        <ChoiceRow v-model="action" label="It was" :options="ACTIONS" />
+        <v-text-field v-model="text" :label="TEXT[action ?? 'replaced']" hide-details />
+        <NumberField v-if="action === 'removed'" v-model="held" label="Capped full, holds" unit="mL" />
+        <div v-if="goesIn" class="bag">
+          <v-text-field v-model="bag.make" label="Make on its bag, if kept" autocomplete="off" hide-details />
+          <v-text-field v-model="bag.lot" label="Lot on its bag" autocomplete="off" hide-details />
+        </div>
+        <v-btn type="submit" size="large">Write it down</v-btn>
+      </form>
+      <form v-if="!locked && shelf.length" class="shelf" novalidate @submit.prevent="use">
+        <v-select
+          v-model="usedId"
+          :items="
+            shelf.map(({ id, name, lot, count, unit }) => ({ value: id, title: `${name}${lot ? `, lot ${lot}` : ''} (${count} ${unit})` }))
+          "
+          label="From the shelf"
+          hide-details
+        />
+        <NumberField v-model="usedCount" label="How many" :unit="shelf.find(({ id }) => id === usedId)?.unit ?? 'pcs'" />
+        <v-btn type="submit" size="large" variant="outlined" :disabled="usedId === null">Used</v-btn>
+      </form>
+      <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
+      <template v-if="mends && !locked">
+        <LeftOpenList :state="state" />
+        <v-btn variant="outlined" size="large" @click="leaving = true">This fix is temporary</v-btn>
+        <LeftOpenDialog v-model="leaving" :procedure="procedure" @send="emit('send', $event)" />
+      </template>
+      <ul v-if="done.length" class="plain-list done-list">
+        <li v-for="each in done" :key="each.id">{{ each.words }}</li>
+      </ul>
+    </section>
+  </FramePart>
 </template>
 
 <style scoped>

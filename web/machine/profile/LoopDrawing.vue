@@ -13,7 +13,19 @@ import { computed, ref, useId } from 'vue';
 import type { Fate, LiquidPicture } from '@core/physics/draining/picture.js';
 import type { DrawnPart, DrawnTube, DrawnVessel, UnrolledLoop } from '@core/physics/profile/unroll.js';
 import { useWidth } from '../../base/units/useSize.js';
-import { frameOf, frontPoint, heightMarks, placeNames, tubePathOf, tubePieces, vesselPath, type FrontMark } from './drawing.js';
+import {
+  frameOf,
+  frontPoint,
+  heightMarks,
+  LABEL_PX,
+  placeDots,
+  placeNames,
+  tubePathOf,
+  tubePieces,
+  vesselPath,
+  type FrontMark,
+  type PlaceDot,
+} from './drawing.js';
 import type { OpeningState } from './openings.js';
 
 /**
@@ -38,10 +50,14 @@ const props = withDefaults(
     selected?: string | null;
     /** where a filling front is expected, and where it was measured */
     fronts?: readonly FrontMark[];
+    /** places that are looked at: touched on the picture. A list beside it says the same to a keyboard and a screen reader */
+    dots?: readonly PlaceDot[];
+    /** px; size of the names */
+    labelPx?: number;
   }>(),
-  { height: 400, openings: null, line: null, bare: false, selected: null, fronts: () => [] },
+  { height: 400, openings: null, line: null, bare: false, selected: null, fronts: () => [], dots: () => [], labelPx: LABEL_PX.usual },
 );
-const emit = defineEmits<{ turn: [port: string]; select: [id: string] }>();
+const emit = defineEmits<{ turn: [port: string]; select: [id: string]; touch: [id: string] }>();
 
 const own = useId();
 const holder = ref<HTMLElement | null>(null);
@@ -50,7 +66,8 @@ const frame = computed(() => frameOf(props.unrolled, width.value, props.height, 
 const vessels = computed(() => props.unrolled.items.filter((item): item is DrawnVessel => item.shape === 'vessel'));
 const parts = computed(() => props.unrolled.items.filter((item): item is DrawnPart => item.shape === 'part'));
 const tubes = computed(() => props.unrolled.items.filter((item): item is DrawnTube => item.shape === 'tube'));
-const names = computed(() => (props.bare ? [] : placeNames(props.unrolled.items, frame.value)));
+const names = computed(() => (props.bare ? [] : placeNames(props.unrolled.items, frame.value, props.labelPx, dotsDrawn.value)));
+const dotsDrawn = computed(() => placeDots(props.unrolled, frame.value, props.dots));
 const marks = computed(() => (props.bare ? [] : heightMarks(props.unrolled, frame.value)));
 
 const liquid = computed(() => props.colour ?? 'var(--ink-soft)');
@@ -92,6 +109,13 @@ const STATE_WORDS: Record<OpeningState, string> = { closed: 'closed', air: 'open
 /** Bridges forward are drawn; the way home is only named. */
 const across = computed(() => props.unrolled.bridges.filter(({ from, to }) => to.x > from.x));
 const home = computed(() => props.unrolled.bridges.filter(({ from, to }) => to.x <= from.x));
+
+/** whether the tube that ends there comes from below: its name stands on the free side */
+const risesTo = ({ x, mm }: { readonly x: number; readonly mm: number }): boolean =>
+  tubes.value.some(({ points }) => {
+    const [before, end] = points.slice(-2);
+    return before !== undefined && end?.x === x && end.mm === mm && before.mm < mm;
+  });
 
 const frontsDrawn = computed(() =>
   props.fronts.flatMap((front) => {
@@ -160,7 +184,12 @@ const secondLine = computed(() => {
       />
       <g v-for="(bridge, index) in bare ? [] : home" :key="`home-${index}`" class="home">
         <path class="bridge" :d="`M${frame.x(bridge.from.x)} ${frame.y(bridge.from.mm)}h18`" />
-        <text v-if="bridge.towards" :x="frame.x(bridge.from.x) + 18" :y="frame.y(bridge.from.mm) + 18" text-anchor="end">
+        <text
+          v-if="bridge.towards"
+          :x="frame.x(bridge.from.x) + 18"
+          :y="frame.y(bridge.from.mm) + (risesTo(bridge.from) ? -10 : 20)"
+          text-anchor="end"
+        >
           → {{ bridge.towards }}
         </text>
       </g>
@@ -228,7 +257,16 @@ const secondLine = computed(() => {
         <text :x="front.x + 8" :y="front.kind === 'measured' ? height - 8 : height - 24">{{ front.kind }}</text>
       </g>
 
-      <text v-for="each in names" :key="each.id" class="name" :x="each.x" :y="each.y" text-anchor="middle" aria-hidden="true">
+      <text
+        v-for="each in names"
+        :key="each.id"
+        class="name"
+        :style="{ fontSize: `${labelPx}px` }"
+        :x="each.x"
+        :y="each.y"
+        text-anchor="middle"
+        aria-hidden="true"
+      >
         {{ each.text }}
       </text>
 
@@ -251,6 +289,24 @@ const secondLine = computed(() => {
         <circle v-else-if="port.state === 'air'" class="ring" r="7" />
         <rect v-else class="cap" x="-5" y="-5" width="10" height="10" rx="1.5" />
       </g>
+
+      <g
+        v-for="dot in dotsDrawn"
+        :key="dot.id"
+        class="dot"
+        :class="dot.state"
+        :data-place="dot.id"
+        :transform="`translate(${dot.x.toFixed(1)} ${dot.y.toFixed(1)})`"
+        aria-hidden="true"
+        @click.stop="emit('touch', dot.id)"
+      >
+        <title>{{ dot.label }}</title>
+        <circle class="reach" r="24" />
+        <circle v-if="dot.state === 'next'" class="halo" r="18" />
+        <circle class="disc" r="11" />
+        <path v-if="dot.state === 'done'" d="M-5 .5l3.5 4 6.5-9" />
+        <path v-if="dot.state === 'wrong'" d="M0-6v7M0 4v2" />
+      </g>
     </svg>
   </div>
 </template>
@@ -263,7 +319,7 @@ const secondLine = computed(() => {
   overflow: hidden;
 }
 .home text {
-  font-size: 11px;
+  font-size: 14px;
   fill: var(--ink-soft);
   font-variant-numeric: tabular-nums;
 }
@@ -336,6 +392,41 @@ const secondLine = computed(() => {
   fill: transparent;
 }
 .handle:hover:not(.still) .reach {
+  fill: var(--wash);
+}
+.dot {
+  cursor: pointer;
+}
+.disc {
+  fill: var(--glass);
+  stroke: var(--ink);
+  stroke-width: 2.5;
+}
+.dot.done .disc {
+  fill: var(--ink);
+}
+.dot.done path {
+  fill: none;
+  stroke: var(--ground);
+  stroke-width: 3;
+}
+.halo {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 3;
+}
+/* danger is a shape as well as a colour */
+.dot.wrong .disc {
+  fill: var(--danger);
+  stroke: var(--ink);
+  stroke-width: 3.5;
+}
+.dot.wrong path {
+  fill: none;
+  stroke: var(--on-danger);
+  stroke-width: 3.5;
+}
+.dot:hover .reach {
   fill: var(--wash);
 }
 .cap {

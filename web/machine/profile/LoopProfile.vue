@@ -5,7 +5,7 @@ import { fullContents } from '@core/physics/contents/contents.js';
 import { contentsOfShares } from '@core/physics/contents/shares.js';
 import { pictureOfContents } from '@core/physics/draining/picture.js';
 import { unrollUpright } from '@core/physics/profile/unroll.js';
-import type { FrontMark } from './drawing.js';
+import { LABEL_PX, type FrontMark, type PlaceDot } from './drawing.js';
 import LoopDrawing from './LoopDrawing.vue';
 
 /**
@@ -22,6 +22,8 @@ const props = withDefaults(
     selected?: string | null;
     label?: string;
     fronts?: readonly FrontMark[];
+    dots?: readonly PlaceDot[];
+    labelPx?: number;
   }>(),
   {
     colour: null,
@@ -31,9 +33,11 @@ const props = withDefaults(
     selected: null,
     label: 'Loop profile: heights along the flow path',
     fronts: () => [],
+    dots: () => [],
+    labelPx: LABEL_PX.usual,
   },
 );
-const emit = defineEmits<{ select: [id: string] }>();
+const emit = defineEmits<{ select: [id: string]; touch: [id: string] }>();
 
 const standing = computed(() => unrollUpright(props.loop));
 const picture = computed(() => {
@@ -52,7 +56,10 @@ const picture = computed(() => {
     :bare="bare"
     :selected="selected"
     :fronts="fronts"
+    :dots="dots"
+    :label-px="labelPx"
     :label="label"
     @select="emit('select', $event)"
+    @touch="emit('touch', $event)"
   />
 </template>

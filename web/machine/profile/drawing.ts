@@ -9,6 +9,11 @@ export interface Frame {
   readonly y: (mm: number) => number;
 }
 
+export interface Point {
+  readonly x: number;
+  readonly y: number;
+}
+
 export interface Label {
   readonly id: string;
   readonly text: string;
@@ -16,7 +21,8 @@ export interface Label {
   readonly y: number;
 }
 
-const MARGIN = { left: 46, right: 64, top: 34, bottom: 20 } as const;
+/** px; below the lowest part there is room for a name */
+const MARGIN = { left: 46, right: 64, top: 34, bottom: 34 } as const;
 /** without ruler and names */
 const BARE_MARGIN = { left: 6, right: 6, top: 8, bottom: 8 } as const;
 
@@ -87,27 +93,127 @@ export function heightMarks({ lowMm, highMm }: UnrolledLoop, { height }: Frame):
   }));
 }
 
-const GLYPH_PX = 6.8;
-const LINE_PX = 14;
+/** px; size of names in a picture, and at the bench, where it is read from two metres */
+export const LABEL_PX = { usual: 16, bench: 18 } as const;
+/** share of its size that a letter is wide, and a line high */
+const GLYPH = 0.54;
+const LINE = 1.06;
+
+interface Box {
+  readonly left: number;
+  readonly right: number;
+  readonly top: number;
+  readonly bottom: number;
+}
+
+/** What a name must stay clear of: tubes as the pieces between their points. */
+function tubeLines(items: readonly DrawnItem[], frame: Frame): readonly (readonly [Point, Point])[] {
+  return items.flatMap((item) => {
+    if (item.shape !== 'tube') return [];
+    const points = item.points.map(({ x, mm }) => ({ x: frame.x(x), y: frame.y(mm) }));
+    return points.slice(1).map((to, index) => [points[index] as Point, to] as const);
+  });
+}
+
+/** Whether a piece of tube runs through a box: its middle part, cut at the box's sides (Liang and Barsky, 1984). */
+function crosses([from, to]: readonly [Point, Point], { left, right, top, bottom }: Box): boolean {
+  const [dx, dy] = [to.x - from.x, to.y - from.y];
+  let [enter, leave] = [0, 1];
+  for (const [p, q] of [
+    [-dx, from.x - left],
+    [dx, right - from.x],
+    [-dy, from.y - top],
+    [dy, bottom - from.y],
+  ] as const) {
+    if (p === 0) {
+      if (q < 0) return false;
+      continue;
+    }
+    if (p < 0) enter = Math.max(enter, q / p);
+    else leave = Math.min(leave, q / p);
+  }
+  return enter <= leave;
+}
+
+/** px; half of a dot that is drawn */
+const DOT_PX = 13;
+const boxAround = (x: number, y: number, half: number): Box => ({ left: x - half, right: x + half, top: y - half, bottom: y + half });
+const overlap = (a: Box, b: Box): boolean => a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom;
 
 const topOf = (item: DrawnItem): number => (item.shape === 'vessel' ? item.topMm : item.shape === 'part' ? item.mm : 0);
 
-/** Names above their parts; where two would touch, below, and then a line further up. */
-export function placeNames(items: readonly DrawnItem[], frame: Frame): Label[] {
-  const placed: (Label & { half: number })[] = [];
-  const free = (x: number, y: number, half: number): boolean =>
-    placed.every((other) => Math.abs(other.x - x) > other.half + half + 4 || Math.abs(other.y - y) >= LINE_PX);
+/**
+ * Names beside their parts: above where that is free, else below, beside, or a line further off. Never on each other; on a tube only
+ * where every other place is taken.
+ */
+export function placeNames(
+  items: readonly DrawnItem[],
+  frame: Frame,
+  labelPx: number = LABEL_PX.usual,
+  dots: readonly Point[] = [],
+): Label[] {
+  const placed: (Label & { box: Box })[] = [];
+  const lines = tubeLines(items, frame);
+  const linePx = LINE * labelPx;
   for (const item of items) {
     if (item.shape === 'tube') continue;
-    const half = (item.name.length * GLYPH_PX) / 2;
-    const x = Math.min(frame.width - half - 2, Math.max(half + 42, frame.x((item.x0 + item.x1) / 2)));
-    const above = frame.y(topOf(item)) - (item.shape === 'part' ? 17 : 9);
-    const below = frame.y(item.shape === 'vessel' ? item.bottomMm : item.mm) + 26;
-    const options = [above, below, above - LINE_PX, below + LINE_PX, above - 2 * LINE_PX];
-    const y = options.find((each) => each > 11 && each < frame.height - 3 && free(x, each, half)) ?? Math.max(12, above);
-    placed.push({ id: item.id, text: item.name, x, y, half });
+    const half = (item.name.length * GLYPH * labelPx) / 2;
+    const middle = frame.x((item.x0 + item.x1) / 2);
+    const above = frame.y(topOf(item)) - (item.shape === 'part' ? 15 : 7);
+    const below = frame.y(item.shape === 'vessel' ? item.bottomMm : item.mm) + (item.shape === 'part' ? 12 : 4) + 0.8 * labelPx;
+    const candidates = [0, 1, 2, 3].flatMap((line) =>
+      [above - line * linePx, below + line * linePx].flatMap((y) =>
+        [0, -0.7 * half, 0.7 * half].map((dx) => ({ x: middle + dx, y, far: line + Math.abs(dx) / half })),
+      ),
+    );
+    const judged = candidates.map(({ x: wanted, y, far }) => {
+      const x = Math.min(frame.width - half - 2, Math.max(half + 42, wanted));
+      const box = { left: x - half - 2, right: x + half + 2, top: y - 0.8 * labelPx, bottom: y + 0.25 * labelPx };
+      const isOut = box.top < 0 || box.bottom > frame.height;
+      const others = placed.filter((each) => overlap(each.box, box)).length;
+      const tubes = lines.filter((line) => crosses(line, box)).length;
+      const under = dots.filter(({ x: dotX, y: dotY }) => overlap(box, boxAround(dotX, dotY, DOT_PX))).length;
+      return { x, y, box, cost: (isOut ? 1000 : 0) + 100 * others + 40 * under + 10 * Math.min(2, tubes) + far };
+    });
+    const best = judged.reduce((a, b) => (b.cost < a.cost ? b : a));
+    placed.push({ id: item.id, text: item.name, x: best.x, y: best.y, box: best.box });
+  }
+  return placed.map(({ box: _box, ...label }) => label);
+}
+
+/** A place of the loop that is looked at: part, tube or port. */
+export interface PlaceDot {
+  readonly id: string;
+  readonly label: string;
+  readonly state: 'open' | 'next' | 'done' | 'wrong';
+}
+
+/** px between the middles of two dots, so that each can be touched */
+const DOT_APART_PX = 30;
+
+/** Where each dot is drawn: on a tube half way along, on a part in its middle, on a port where it is. Two at one place stand beside each other. */
+export function placeDots({ items }: UnrolledLoop, frame: Frame, dots: readonly PlaceDot[]): (PlaceDot & Point)[] {
+  const placed: (PlaceDot & Point)[] = [];
+  for (const dot of dots) {
+    const at = pointOf(items, frame, dot.id);
+    if (!at) continue;
+    let { y } = at;
+    for (let turn = 0; turn < 6 && placed.some((other) => Math.hypot(other.x - at.x, other.y - y) < DOT_APART_PX); turn += 1)
+      y += DOT_APART_PX;
+    placed.push({ ...dot, x: at.x, y: Math.min(frame.height - 14, Math.max(14, y)) });
   }
   return placed;
+}
+
+function pointOf(items: readonly DrawnItem[], frame: Frame, id: string): Point | null {
+  const item = items.find((each) => each.id === id);
+  if (item?.shape === 'tube') return alongTube(item, frame, 0.5);
+  if (item) return { x: frame.x((item.x0 + item.x1) / 2), y: frame.y(item.shape === 'part' ? item.mm : (item.bottomMm + item.topMm) / 2) };
+  for (const each of items) {
+    const port = each.shape === 'tube' ? undefined : each.ports.find(({ name }) => name === id);
+    if (port) return { x: frame.x(port.x), y: frame.y(port.mm) };
+  }
+  return null;
 }
 
 /** Where a filling front stands: in which stretch, and how much of it is wet. */
@@ -119,12 +225,7 @@ export interface FrontMark {
 }
 
 /** The place of a front in the drawing: on a tube at its share of the length, in a vessel on the surface. null: not drawn. */
-export function frontPoint(
-  { items }: UnrolledLoop,
-  { vessels }: LiquidPicture,
-  frame: Frame,
-  { id, filled }: FrontMark,
-): { x: number; y: number } | null {
+export function frontPoint({ items }: UnrolledLoop, { vessels }: LiquidPicture, frame: Frame, { id, filled }: FrontMark): Point | null {
   const item = items.find((each) => each.id === id);
   if (!item) return null;
   if (item.shape === 'part') return { x: frame.x((item.x0 + item.x1) / 2), y: frame.y(item.mm) };
@@ -132,12 +233,17 @@ export function frontPoint(
     const surface = vessels.get(item.part)?.findLast(({ fate }) => fate === 'liquid')?.toMm ?? item.bottomMm;
     return { x: frame.x((item.x0 + item.x1) / 2), y: frame.y(surface) };
   }
-  const points = item.points.map(({ x, mm }) => ({ x: frame.x(x), y: frame.y(mm) }));
+  return alongTube(item, frame, filled);
+}
+
+/** The point at a share of a tube's drawn length. */
+function alongTube({ points: bends }: DrawnTube, frame: Frame, share: number): Point | null {
+  const points = bends.map(({ x, mm }) => ({ x: frame.x(x), y: frame.y(mm) }));
   const lengths = points.slice(1).map((point, index) => Math.hypot(point.x - (points[index]?.x ?? 0), point.y - (points[index]?.y ?? 0)));
-  let left = Math.min(1, Math.max(0, filled)) * lengths.reduce((sum, each) => sum + each, 0);
+  let left = Math.min(1, Math.max(0, share)) * lengths.reduce((sum, each) => sum + each, 0);
   for (let index = 0; index < lengths.length; index += 1) {
     const length = lengths[index] as number;
-    const [from, to] = [points[index], points[index + 1]] as [{ x: number; y: number }, { x: number; y: number }];
+    const [from, to] = [points[index], points[index + 1]] as [Point, Point];
     if (left <= length && length > 0)
       return { x: from.x + ((to.x - from.x) * left) / length, y: from.y + ((to.y - from.y) * left) / length };
     left -= length;

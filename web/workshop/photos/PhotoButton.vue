@@ -53,7 +53,7 @@ async function take(event: Event): Promise<void> {
 label {
   display: inline-flex;
   align-items: center;
-  min-height: 48px;
+  min-height: 44px;
   padding: 0 18px;
   border: 1.5px solid var(--ink);
   border-radius: 3px;

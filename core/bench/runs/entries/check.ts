@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import { BACK, PULLED, SUPPLY_OFF_AGAIN } from '../checkIds.js';
 import { refusal, type EntryDefinition } from '../entry.js';
+import { laterThan } from '../laterChecks.js';
 import { spillsAgainst } from '../locks.js';
 import { stepOf } from '../procedure.js';
 import type { CheckMark, Made, RunState } from '../state.js';
@@ -27,11 +28,13 @@ export const check: EntryDefinition<CheckEntry> = {
     const own = state.steps.find(({ id }) => id === entry.step);
     if (own) own.checks[entry.check] = { mark: entry.mark, reason: entry.reason ?? null, at: made.at, by: made.by };
   },
-  refuse: (entry, { procedure }) => {
+  refuse: (entry, { procedure, state, nowMs }) => {
     const own = stepOf(procedure, entry.step);
     const known = own?.checks.find(({ id }) => id === entry.check);
     if (!known) return refusal('unknown-item', { why: 'unknown-check', step: own?.title ?? entry.step, name: entry.check });
-    return entry.mark === 'not-needed' && !known.mayNotApply ? refusal('unsafe', { why: 'always-needed', text: known.text }) : null;
+    if (entry.mark === 'not-needed' && !known.mayNotApply) return refusal('unsafe', { why: 'always-needed', text: known.text });
+    const later = entry.mark === 'done' ? laterThan(procedure, state, entry.step, known, nowMs) : null;
+    return later && refusal('too-early', { why: 'check-later', text: known.text, ...later });
   },
   locks: (entry, { procedure, state, nowMs }) =>
     entry.mark === 'done' && stepOf(procedure, entry.step)?.kind === 'power' && entry.check !== SUPPLY_OFF_AGAIN

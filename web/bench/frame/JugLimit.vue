@@ -1,0 +1,87 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+
+/** A vessel under the drain: what should come, and the room there is for it. */
+const props = defineProps<{ /** mL */ expectedMl: number | null; cameMl: number; colour: string | null }>();
+const TOP = 14;
+const BOTTOM = 146;
+/** mL; round, above all that will have come */
+const whole = computed(() => {
+  const most = Math.max(100, props.cameMl + Math.max(props.expectedMl ?? 0, 0));
+  const step = [100, 250, 500, 1000, 2000].find((each) => most / each <= 5) ?? 5000;
+  return { most: Math.ceil(most / step) * step, step };
+});
+const y = (ml: number): number => BOTTOM - (Math.min(whole.value.most, ml) / whole.value.most) * (BOTTOM - TOP);
+const marks = computed(() =>
+  Array.from({ length: Math.floor(whole.value.most / whole.value.step) }, (_, index) => (index + 1) * whole.value.step),
+);
+</script>
+
+<template>
+  <svg
+    viewBox="0 0 248 160"
+    role="img"
+    :aria-label="`${Math.round(cameMl)} mL came out${expectedMl === null ? '' : `, about ${Math.round(expectedMl)} mL come now`}`"
+  >
+    <path class="glass" :d="`M10 ${TOP}V${BOTTOM}H100V${TOP}`" />
+    <rect x="12" :y="y(cameMl)" width="86" :height="BOTTOM - y(cameMl)" :style="{ fill: colour ?? 'var(--ink-soft)' }" class="liquid" />
+    <rect v-if="expectedMl" x="12" :y="y(cameMl + expectedMl)" width="86" :height="y(cameMl) - y(cameMl + expectedMl)" class="comes" />
+    <path class="jug" :d="`M4 ${TOP - 6}L10 ${TOP}V${BOTTOM}H100V${TOP}`" />
+    <g v-for="mark in marks" :key="mark">
+      <path class="tick" :d="`M100 ${y(mark)}h8`" />
+      <text x="112" :y="y(mark) + 5" class="scale">{{ mark }}</text>
+    </g>
+    <text v-if="expectedMl" x="164" :y="Math.max(24, y(cameMl + expectedMl / 2))" class="thought">
+      + {{ Math.round(expectedMl / 5) * 5 }}
+    </text>
+    <text x="164" y="142" class="strong">{{ Math.round(cameMl) }} out</text>
+  </svg>
+</template>
+
+<style scoped>
+svg {
+  width: 100%;
+  height: 100%;
+  max-height: 168px;
+}
+.glass {
+  fill: var(--glass);
+  stroke: none;
+}
+.jug {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 3;
+  stroke-linejoin: round;
+}
+.liquid {
+  stroke: var(--ink);
+  stroke-width: 1;
+}
+/* what is predicted, not seen */
+.comes {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1.5;
+  stroke-dasharray: 4 4;
+}
+.tick {
+  stroke: var(--ink);
+  stroke-width: 1.5;
+}
+.scale {
+  font-size: 14px;
+  fill: var(--ink-soft);
+}
+text {
+  font-size: 18px;
+  fill: var(--ink);
+  font-variant-numeric: tabular-nums;
+}
+.thought {
+  font-style: italic;
+}
+.strong {
+  font-weight: 660;
+}
+</style>

@@ -1,0 +1,124 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import type { ReservoirFacts } from '@core/bench/runs/facts.js';
+
+/** The reservoir with its marks, where it stands now, and where this order ends. */
+const props = defineProps<{
+  reservoir: ReservoirFacts;
+  colour: string | null;
+  /** mL that stand there; null: nobody can tell */
+  standsMl: number | null;
+  /** by a sensor or an eye rather than by the book */
+  measured: boolean;
+  /** mL at which this order ends, where that is not the mark */
+  toMl?: number | null;
+}>();
+const TOP = 12;
+const BOTTOM = 150;
+/** share of the fill mark that is drawn above it */
+const ABOVE = 0.18;
+const y = (ml: number): number =>
+  BOTTOM -
+  (Math.max(0, Math.min((1 + ABOVE) * props.reservoir.fillMarkMl, ml)) / ((1 + ABOVE) * props.reservoir.fillMarkMl)) * (BOTTOM - TOP);
+const rows = computed(() => {
+  const { reservoir, standsMl, measured, toMl } = props;
+  const isOwn = toMl !== undefined && toMl !== null && Math.abs(toMl - reservoir.fillMarkMl) >= 1;
+  const list = [
+    { id: 'mark', words: `mark ${Math.round(reservoir.fillMarkMl)}`, at: y(reservoir.fillMarkMl) },
+    ...(isOwn ? [{ id: 'to', words: `to ${Math.round(toMl)}`, at: y(toMl) }] : []),
+    ...(standsMl === null
+      ? []
+      : [{ id: measured ? 'now' : 'thought', words: `now ${Math.round(Math.max(0, standsMl))}`, at: y(standsMl) }]),
+    { id: 'low', words: `pump off ${Math.round(reservoir.lowMarkMl)}`, at: y(reservoir.lowMarkMl) },
+  ].sort((a, b) => a.at - b.at);
+  // words never lie on each other: each at least a line below the one before
+  let last = -Infinity;
+  const placed = list.map((row) => {
+    last = Math.max(row.at, last + LINE_PX);
+    return { ...row, text: last };
+  });
+  const over = (placed.at(-1)?.text ?? 0) - BOTTOM;
+  return over > 0
+    ? placed.map((row, index) => ({ ...row, text: Math.min(row.text, BOTTOM - (placed.length - 1 - index) * LINE_PX) }))
+    : placed;
+});
+const LINE_PX = 22;
+const words = computed(() => rows.value.map(({ words: each }) => each).join(', '));
+</script>
+
+<template>
+  <svg viewBox="0 0 248 160" role="img" :aria-label="`Reservoir, mL: ${words}${standsMl !== null && !measured ? ', predicted' : ''}`">
+    <rect x="4" :y="TOP" width="84" :height="BOTTOM - TOP" class="glass" />
+    <rect
+      v-if="standsMl !== null"
+      x="6"
+      :y="y(standsMl)"
+      width="80"
+      :height="Math.max(0, BOTTOM - 2 - y(standsMl))"
+      :style="{ fill: colour ?? 'var(--ink-soft)' }"
+      class="liquid"
+    />
+    <line v-if="standsMl !== null" x1="4" x2="88" :y1="y(standsMl)" :y2="y(standsMl)" class="surface" />
+    <rect x="4" :y="TOP" width="84" :height="BOTTOM - TOP" class="wall" />
+    <g v-for="row in rows" :key="row.id" :class="row.id">
+      <path :d="`M0 ${row.at}H96L116 ${row.text}`" />
+      <text x="120" :y="row.text + 6">{{ row.words }}</text>
+    </g>
+  </svg>
+</template>
+
+<style scoped>
+svg {
+  width: 100%;
+  height: 100%;
+  max-height: 168px;
+}
+.glass {
+  fill: var(--glass);
+}
+.wall {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 3;
+}
+.surface {
+  stroke: var(--ink);
+  stroke-width: 2;
+}
+.liquid {
+  stroke: var(--ink);
+  stroke-width: 1;
+}
+path {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2.5;
+}
+text {
+  font-size: 18px;
+  fill: var(--ink);
+  font-variant-numeric: tabular-nums;
+}
+.mark text,
+.to text {
+  font-weight: 640;
+}
+.now path,
+.thought path {
+  stroke-width: 1.25;
+}
+.thought path {
+  stroke-dasharray: 3 4;
+}
+.thought text {
+  font-style: italic;
+}
+.low path {
+  stroke: var(--danger);
+  stroke-dasharray: 7 4;
+}
+.low text {
+  fill: var(--danger);
+  font-weight: 700;
+}
+</style>

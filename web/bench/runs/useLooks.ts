@@ -1,0 +1,83 @@
+import { laterThan } from '@core/bench/runs/laterChecks.js';
+import { openOf, rowsOf, type Look } from '@core/bench/runs/looks.js';
+import type { CheckItem, ProcedureStep } from '@core/bench/runs/procedure.js';
+import { laterWords } from '@core/edge/words/bench.js';
+import { computed, type ComputedRef, type Ref } from 'vue';
+import type { PlaceDot } from '../../machine/profile/drawing.js';
+import type { RunDesk } from './useRun.js';
+
+export interface Looks {
+  /** what can be looked at now and nobody has */
+  readonly openLooks: ComputedRef<readonly Look[]>;
+  /** when a check can be ticked that cannot be yet, in words, by its id */
+  readonly later: ComputedRef<Readonly<Record<string, string>>>;
+  /** the same on the picture: each place that is looked at, the next one ringed, leaks as such */
+  readonly dots: ComputedRef<readonly PlaceDot[]>;
+  /** ticks the next of them */
+  tickNext(): void;
+  /** a place was touched on the picture: its next open check is done, or the last one is not */
+  touch(place: string): void;
+}
+
+/** What is to be looked at in the step on the screen: the list beside the picture and the dots on it are one account. */
+export function useLooks(
+  desk: RunDesk,
+  step: Readonly<Ref<ProcedureStep | null>>,
+  locked: Readonly<Ref<boolean>>,
+  now: Readonly<Ref<number>>,
+): Looks {
+  const marks = computed(() => desk.state.value?.steps.find(({ id }) => id === step.value?.id)?.checks ?? {});
+  const isOpen = ({ id }: CheckItem): boolean => (marks.value[id]?.mark ?? 'open') === 'open';
+
+  const later = computed(() => {
+    const procedure = desk.answer.value?.run.procedure;
+    const state = desk.state.value;
+    const of = step.value;
+    if (!procedure || !state || !of || locked.value) return {};
+    return Object.fromEntries(
+      of.checks.flatMap((check) => {
+        const waits = isOpen(check) ? laterThan(procedure, state, of.id, check, now.value) : null;
+        return waits ? [[check.id, laterWords(waits)]] : [];
+      }),
+    );
+  });
+  const openLooks = computed(() =>
+    rowsOf(step.value?.checks ?? [], marks.value).filter((look) =>
+      openOf(look, marks.value).some(({ id }) => later.value[id] === undefined),
+    ),
+  );
+
+  function tickNext(): void {
+    const next = openLooks.value[0];
+    const of = step.value;
+    if (!next || !of || locked.value) return;
+    const ids = openOf(next, marks.value).map(({ id }) => id);
+    if (next.together && ids.length > 1) desk.send({ type: 'checks', step: of.id, checks: ids });
+    else if (ids[0]) desk.send({ type: 'check', step: of.id, check: ids[0], mark: 'done' });
+  }
+
+  const dots = computed((): PlaceDot[] => {
+    const wet = desk.state.value?.leaks.filter(({ retested }) => !retested?.dry).map(({ where }) => where) ?? [];
+    const places = new Map<string, CheckItem[]>();
+    for (const check of step.value?.checks ?? [])
+      if (check.place !== undefined) places.set(check.place, [...(places.get(check.place) ?? []), check]);
+    const next = locked.value ? undefined : openLooks.value[0]?.items.find(isOpen)?.place;
+    const checked = [...places].map(([id, checks]): PlaceDot => {
+      const open = checks.find(isOpen);
+      const state = wet.includes(id) ? 'wrong' : open === undefined ? 'done' : id === next ? 'next' : 'open';
+      return { id, label: (open ?? checks.at(-1))?.text ?? '', state };
+    });
+    return [...checked, ...wet.filter((id) => !places.has(id)).map((id): PlaceDot => ({ id, label: 'It leaks here', state: 'wrong' }))];
+  });
+
+  function touch(place: string): void {
+    const of = step.value;
+    if (!of || locked.value) return;
+    const own = of.checks.filter((check) => check.place === place);
+    const open = own.find((check) => isOpen(check) && later.value[check.id] === undefined);
+    const last = own.findLast((check) => marks.value[check.id]?.mark === 'done');
+    if (open) desk.send({ type: 'check', step: of.id, check: open.id, mark: 'done' });
+    else if (last && !own.some(isOpen)) desk.send({ type: 'check', step: of.id, check: last.id, mark: 'open' });
+  }
+  return { openLooks, later, dots, tickNext, touch };
+}

@@ -1,0 +1,95 @@
+<script setup lang="ts">
+import type { RunAnswer } from '@core/bench/benches/answers.js';
+import type { RunEventBody } from '@core/bench/runs/entries/all.js';
+import type { ProcedureStep } from '@core/bench/runs/procedure.js';
+import type { RunState } from '@core/bench/runs/state.js';
+import type { Liquid } from '@core/machine/liquids/fluids.js';
+import { computed } from 'vue';
+import BaselineStep from '../bench/baseline/BaselineStep.vue';
+import BleedStep from '../bench/air/BleedStep.vue';
+import FillStep from '../bench/filling/FillStep.vue';
+import TopUp from '../bench/filling/TopUp.vue';
+import PartTestStep from '../bench/leak-testing/PartTestStep.vue';
+import DryTestStep from '../bench/leak-testing/DryTestStep.vue';
+import ServiceStep from '../bench/services/ServiceStep.vue';
+import TimerPanel from '../bench/runs/TimerPanel.vue';
+
+/** What each kind of step has to say: it puts its figure, its limit and its act into the frame, and the rest among the checks. */
+const props = defineProps<{
+  answer: RunAnswer;
+  state: RunState;
+  step: ProcedureStep;
+  locked: boolean;
+  colour: string | null;
+  liquid: Liquid;
+  /** drawn down for a leak: it is filled again in this very step */
+  refilling: boolean;
+  /** a leak that is not mended stands where hands would go on */
+  leaksFirst: boolean;
+}>();
+const emit = defineEmits<{ send: [body: RunEventBody] }>();
+const airAtMostMl = defineModel<number | null>('airAtMostMl', { required: true });
+const procedure = computed(() => props.answer.run.procedure);
+</script>
+
+<template>
+  <TimerPanel
+    v-for="timer in refilling || leaksFirst ? [] : step.timers"
+    :key="timer.id"
+    :timer="timer"
+    :state="state.timers[timer.id] ?? null"
+    :locked="locked"
+    :pump="step.kind === 'wet-run'"
+    @start="emit('send', { type: 'timer-started', step: step.id, timer: timer.id })"
+    @stop="emit('send', { type: 'timer-stopped', step: step.id, timer: timer.id })"
+  />
+  <PartTestStep v-if="step.kind === 'part-test'" :procedure="procedure" :state="state" :locked="locked" @send="emit('send', $event)" />
+  <DryTestStep v-if="step.kind === 'dry-test'" :procedure="procedure" :state="state" :locked="locked" @send="emit('send', $event)" />
+  <FillStep
+    v-if="(step.kind === 'fill' || (refilling && !locked)) && !leaksFirst"
+    :procedure="procedure"
+    :state="state"
+    :planned-product-id="answer.coolantProductId"
+    :liquid="liquid"
+    :locked="locked"
+    @send="emit('send', $event)"
+  />
+  <BleedStep
+    v-if="step.kind === 'bleed' && !refilling && !leaksFirst"
+    v-model:air-at-most-ml="airAtMostMl"
+    :procedure="procedure"
+    :state="state"
+    :colour="colour"
+    :locked="locked"
+    :file="answer.file"
+    :liquid="liquid"
+    @send="emit('send', $event)"
+  />
+  <TopUp
+    v-if="['wet-run', 'bleed'].includes(step.kind) && !refilling && !locked"
+    :procedure="procedure"
+    :state="state"
+    :liquid="liquid"
+    :colour="colour"
+    :air-at-most-ml="step.kind === 'bleed' ? airAtMostMl : null"
+    @send="emit('send', $event)"
+  />
+  <ServiceStep
+    v-if="procedure.service && !leaksFirst"
+    :procedure="procedure"
+    :state="state"
+    :step="step"
+    :system-id="answer.systemId"
+    :planned-product-id="answer.coolantProductId"
+    :colour="colour"
+    :locked="locked"
+    @send="emit('send', $event)"
+  />
+  <BaselineStep
+    v-if="step.kind === 'baseline'"
+    :state="state"
+    :before="step.does.includes('measures-before')"
+    :locked="locked"
+    @send="emit('send', $event)"
+  />
+</template>
