@@ -173,9 +173,16 @@ async function cancel(reason: string): Promise<void> {
             }}</v-btn>
           </template>
           <p v-else class="quiet">{{ job.note }}</p>
-          <template v-if="job.cause && job.cause.suspect !== 'none'">
+          <template v-if="job.causes.length">
             <h3 class="mt-4">Who else holds it</h3>
-            <LotMates :job-id="job.id" :suspect="job.cause.suspect" :item="job.cause.item" :done="job.state === 'done'" />
+            <LotMates
+              v-for="each in job.causes"
+              :key="`${each.suspect} ${each.item}`"
+              :job-id="job.id"
+              :suspect="each.suspect"
+              :item="each.item"
+              :done="job.state === 'done'"
+            />
           </template>
           <template v-if="job.took.length">
             <h3 class="mt-4">It took</h3>

@@ -19,6 +19,8 @@ import { deviceOutbox, useOutbox } from '../base/outbox/deviceOutbox.js';
 import type { OutboxItem } from '../base/outbox/items.js';
 import { useSession } from '../workshop/people/sessionStore.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
+import ThreeLines from '../bench/verdicts/ThreeLines.vue';
+import VerdictPlates from '../bench/verdicts/VerdictPlates.vue';
 import ServiceReportView from '../bench/services/ServiceReportView.vue';
 import LoopProfile from '../machine/profile/LoopProfile.vue';
 import { useNotices } from '../base/shell/notices.js';
@@ -55,6 +57,12 @@ const title = computed(() => {
   const words = service ? JOB_KINDS[service.kind].label : 'commissioning';
   return capital(words);
 });
+
+const failed = computed(() => [
+  ...(record.value?.dryTest?.before ?? []).filter(({ verdict }) => verdict === 'fail').map(({ testNumber }) => `air test ${testNumber}`),
+  ...(record.value?.leaks ?? []).map(({ place, inAir }) => `leak at ${place}${inAir ? ', found with air' : ''}`),
+]);
+const mended = computed(() => (record.value?.leaks ?? []).flatMap((leak) => (leak.mended ? [`${leak.place}: ${leak.mended.text}`] : [])));
 
 onMounted(() => void coolants.load().catch(() => undefined));
 
@@ -126,6 +134,8 @@ onScopeDispose(
           </li>
         </ul>
       </section>
+      <VerdictPlates class="mt-2" :verdicts="record.verdicts ?? []" />
+      <ThreeLines :passed-over="record.passedOver.map(({ step, reason }) => `${step}: ${reason}`)" :failed="failed" :mended="mended" />
       <section class="sheet mt-4">
         <LoopProfile :loop="record.loop.file" :colour="colour" :filled="endsLoop ? new Map() : null" :height="200" />
       </section>
@@ -280,10 +290,9 @@ onScopeDispose(
           </li>
         </ul>
       </section>
-      <section v-if="record.passedOver.length || record.notNeeded.length" class="mt-8">
-        <h2>Passed over or not needed</h2>
+      <section v-if="record.notNeeded.length" class="mt-8">
+        <h2>Not needed</h2>
         <ul>
-          <li v-for="each in record.passedOver" :key="each.step">{{ each.step }}: {{ each.reason }}</li>
           <li v-for="each in record.notNeeded" :key="each">{{ each }}</li>
         </ul>
       </section>

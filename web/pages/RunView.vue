@@ -6,6 +6,7 @@ import { lacksOf } from '@core/bench/runs/criteria.js';
 import { computed, provide, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { fillOrder } from '@core/bench/runs/fillOrder.js';
+import { verdictsOf } from '@core/bench/runs/verdicts.js';
 import { waitingNow } from '@core/bench/runs/waiting.js';
 import { useSession } from '../workshop/people/sessionStore.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
@@ -79,7 +80,8 @@ const open = computed(() =>
     ? lacksOf(procedure.value, state.value, step.value.id, now.value).map((lack) => whyWords(procedure.value as Procedure, lack))
     : [],
 );
-const { openLooks, later, dots, tickNext, touch } = useLooks(desk, step, locked, now);
+const { openLooks, later, dots, picked, tickNext, touch } = useLooks(desk, step, locked, now);
+
 const colour = computed(
   () => coolants.find(state.value?.coolant?.productId ?? desk.answer.value?.coolantProductId ?? null)?.colour ?? null,
 );
@@ -183,7 +185,11 @@ useShortcuts({
           :away="false"
           @open="dialog = $event"
         />
-        <DebriefView :debrief="desk.answer.value.practice.debrief" :system-id="desk.answer.value.systemId" />
+        <DebriefView
+          :debrief="desk.answer.value.practice.debrief"
+          :system-id="desk.answer.value.systemId"
+          :verdicts="verdictsOf(procedure, state)"
+        />
         <RunLog :procedure="procedure" :state="state" :events="desk.events.value" :waiting="0" />
       </div>
       <BenchFrame v-else v-model:shows="shows" :powered="pump.powered.value">
@@ -328,6 +334,7 @@ useShortcuts({
             :colour="colour"
             :liquid="liquid"
             :refilling="refilling"
+            :picked="picked"
             :leaks-first="leaksFirst"
             @send="send"
           />

@@ -24,6 +24,8 @@ const props = defineProps<{
   liquid: Liquid;
   /** drawn down for a leak: it is filled again in this very step */
   refilling: boolean;
+  /** place that was touched on the picture in a step that has a sheet of places */
+  picked: { readonly id: string } | null;
   /** a leak that is not mended stands where hands would go on */
   leaksFirst: boolean;
 }>();
@@ -79,6 +81,7 @@ const procedure = computed(() => props.answer.run.procedure);
     :procedure="procedure"
     :state="state"
     :step="step"
+    :picked="picked"
     :system-id="answer.systemId"
     :planned-product-id="answer.coolantProductId"
     :colour="colour"

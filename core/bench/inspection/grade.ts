@@ -78,8 +78,14 @@ const RULES: readonly Rule[] = [
   [(_, { touch, deposit }) => touch === 'gritty' && deposit !== 'none', 'clean-again', 'gritty to the finger: deposit is still on it'],
   [(_, { deposit, touch }) => deposit === 'blocked' && touch === null, 'clean-again', 'blocked: clean it, then feel whether it is smooth'],
   [(_, { deposit, touch }) => deposit === 'layer' && touch === null, 'clean-again', 'a layer: clean it, then feel whether it is smooth'],
+  [
+    (kind, { deposit, touch }) => (kind === 'radiator' || kind === 'block') && deposit === 'film' && touch === null,
+    'clean-again',
+    'a film on fins costs flow and heat: clean it, then feel whether it is smooth',
+  ],
   [(_, { surface }) => surface === 'plating-loss', 'watch', 'plating is gone but the metal is smooth: look again at the next service'],
   [(_, { deposit }) => deposit === 'blocked', 'watch', 'was blocked: compare its flow at the next service'],
+  [(_, { deposit, touch }) => deposit === 'film' && touch === null, 'reuse', 'a film that wipes off'],
   [() => true, 'reuse', 'sound, smooth and clear'],
 ];
 

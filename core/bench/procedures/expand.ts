@@ -144,16 +144,18 @@ function oneStand(
   const group = `${index + 1}. ${standing !== before ? `Turned ${STANDING_WORDS[standing]}` : index === 0 ? 'As it stands' : 'Still in this stand'}`;
   const [caps, madeUp] = [capFirst.filter((each) => !isJoint(each)), capFirst.filter(isJoint)];
   const id = (what: string): string => `stand-${index}:${what}`;
-  const inlet = {
+  const inlet: CheckItem = {
     id: id('air'),
+    ...(airs[0] === undefined ? {} : { place: placeOf(facts, airs[0]) }),
     text: airsFollow ? `Once it has stopped, air inlet open (opened before, it would run): ${list(airs)}` : `Air inlet open: ${list(airs)}`,
     group,
   };
   const comes = `about ${Math.round(drainedMl / 5) * 5} mL come`;
   const opening = openingIn(service, drain);
   const runsOver = runsOverRim(facts, { standing, drain });
-  const drained = {
+  const drained: CheckItem = {
     id: id('drain'),
+    place: placeOf(facts, drain),
     text: isJoint(drain)
       ? `Towels and a jug under both sides of ${opening}, undone; ${comes}`
       : runsOver
@@ -162,7 +164,7 @@ function oneStand(
     group,
   };
   return [
-    ...(caps.length > 0 ? [{ id: id('cap'), text: `Closed before the turn: ${list(caps)}`, group }] : []),
+    ...(caps.length > 0 ? [{ id: id('cap'), text: `Closed before the turn: ${list(caps)}`, place: caps[0] as string, group }] : []),
     ...(madeUp.length > 0 ? [{ id: id('made-up'), text: `Made up again with a new ring: ${list(madeUp)}`, group }] : []),
     // a tube is on before air lets anything come
     ...(airsFollow || (runsOver && airs.length > 0) ? [drained, inlet] : airs.length > 0 ? [inlet, drained] : [drained]),
@@ -171,6 +173,10 @@ function oneStand(
       : { id: id('shut'), text: 'Valve shut, air inlet shut', group },
   ];
 }
+
+/** An opening on the picture: a port where it is, a joint at its tube ("tube.from", "tube.to"). */
+const placeOf = ({ ports }: LoopFacts, opening: string): string =>
+  ports.some(({ name }) => name === opening) ? opening : opening.slice(0, opening.lastIndexOf('.'));
 
 const drawnAt = (service: ServiceFacts, drawAt: string | null | undefined): string =>
   drawAt === null ? 'out of the reservoir by hose' : `at ${drawAt === undefined ? 'the valve' : openingIn(service, drawAt)}, then shut`;

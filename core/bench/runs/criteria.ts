@@ -228,7 +228,7 @@ function inspectLacks({ items }: ServiceFacts, state: ServiceState): LackFact[] 
   const seen = [...state.sheet.values()].map(({ first }) => first);
   return [
     ...(count > 0 ? [{ why: 'items-not-seen', count } as const] : []),
-    ...(asksForCause(seen) && !state.cause ? [{ why: 'cause-open' } as const] : []),
+    ...(asksForCause(seen) && state.causes.length === 0 ? [{ why: 'cause-open' } as const] : []),
   ];
 }
 

@@ -13,7 +13,11 @@ export function looseEnds(procedure: Procedure, run: RunState): LooseEnd[] {
   const over = run.service.soaks
     .filter(({ startedAt, endedAt, mostMinutes }) => endedAt !== null && Date.parse(endedAt) - Date.parse(startedAt) > mostMinutes * 60_000)
     .map(({ cleaner }): LooseEnd => ({ why: 'cleaner-too-long', cleaner }));
-  return [...(run.service.cause?.particlesStayed ? [{ why: 'particles-stayed' } as const] : []), ...skipped, ...over];
+  return [
+    ...(run.service.causes.some(({ particlesStayed }) => particlesStayed) ? [{ why: 'particles-stayed' } as const] : []),
+    ...skipped,
+    ...over,
+  ];
 }
 
 export interface SheetLine {

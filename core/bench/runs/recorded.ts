@@ -230,7 +230,7 @@ export interface ServiceState {
   readonly soaks: Soak[];
   /** the last look at each item, and the first one where there were several: before and after cleaning */
   readonly sheet: Map<string, { first: ItemFindings; last: ItemFindings; looks: number }>;
-  cause: (Cause & Made) | null;
+  causes: (Cause & Made)[];
   readonly swaps: (Swapped & Made)[];
   readonly used: (Used & Made)[];
   readonly temporaryFixes: (TemporaryFix & Made)[];

@@ -138,7 +138,7 @@ export const emptyState = (procedure: Procedure): RunState => ({
     waters: [],
     soaks: [],
     sheet: new Map(),
-    cause: null,
+    causes: [],
     swaps: [],
     used: [],
     temporaryFixes: [],

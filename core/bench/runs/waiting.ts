@@ -80,17 +80,17 @@ export function hindersWaiting(procedure: Procedure, state: RunState, nowMs: num
   return soak && { why: 'wait-cleaner-in', cleaner: soak.cleaner };
 }
 
-/** What others were not told of yet: temporary fixes and what is owed without their follow-up, a cause whose lot is not flagged. */
+/** What others were not told of yet: temporary fixes and what is owed without their follow-up, causes whose lot is not flagged. */
 export function untold({ service, owed, waits }: Pick<RunState, 'service' | 'owed' | 'waits'>): {
   readonly fixes: readonly (TemporaryFix & Made)[];
   readonly owed: readonly (Owed & Made)[];
-  readonly cause: (Cause & Made) | null;
+  readonly causes: readonly (Cause & Made)[];
 } {
   const told = new Set(waits.flatMap((wait) => wait.told));
   const isNew = ({ eventId }: Made): boolean => !told.has(eventId);
   return {
     fixes: service.temporaryFixes.filter(isNew),
     owed: owed.filter(isNew),
-    cause: service.cause && isNew(service.cause) ? service.cause : null,
+    causes: service.causes.filter(isNew),
   };
 }

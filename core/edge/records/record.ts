@@ -20,6 +20,7 @@ import {
   type RunState,
   type TemporaryFix,
 } from '../../bench/runs/state.js';
+import { verdictsOf, type Verdict } from '../../bench/runs/verdicts.js';
 import { balanceWords } from '../words/bench.js';
 import { serviceReport, type ServiceReport } from './serviceReport.js';
 
@@ -63,6 +64,8 @@ export interface RunRecord {
   readonly leaks?: readonly LeakOnRecord[];
   /** kinds of steps that this run had, those passed over left out; missing in records before it was kept */
   readonly had?: readonly StepKind[];
+  /** what it can claim, as it was signed; missing in records before they were kept */
+  readonly verdicts?: readonly Verdict[];
   readonly bleeding: { readonly cycles: number; readonly lastRiseMm: number | null; readonly bled: boolean };
   readonly baselines: readonly BaselineReading[];
   readonly notNeeded: readonly string[];
@@ -157,6 +160,7 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
       : null,
     leaks: state.leaks.map((leak) => leakOnRecord(procedure, leak)),
     had: [...new Set(state.steps.filter(({ deviation }) => deviation === null).map(({ kind }) => kind))],
+    verdicts: verdictsOf(procedure, state),
     bleeding: { cycles: bleeding.risesMm.length, lastRiseMm: bleeding.risesMm.at(-1) ?? null, bled: bleeding.bled },
     baselines: state.baselines.map(({ value }) => value),
     notNeeded: procedure.steps.flatMap((step) => {

@@ -88,9 +88,13 @@ export function serviceReport(procedure: Procedure, state: RunState): ServiceRep
       oldShare: ledger.shares.old,
     },
     sheet: gradedSheet(procedure, own).map(({ name, words, grade, text }) => ({ name, words, grade, text })),
-    cause: own.cause
-      ? `${CAUSES[own.cause.cause]}${own.cause.suspect === 'coolant-lot' ? ', the coolant’s lot is suspected' : own.cause.item ? `, ${nameIn(service.items, own.cause.item)} is suspected` : ''}`
-      : null,
+    cause:
+      own.causes
+        .map(
+          ({ cause, suspect, item }) =>
+            `${CAUSES[cause]}${suspect === 'coolant-lot' ? ', the coolant’s lot is suspected' : item ? `, ${nameIn(service.items, item)} is suspected` : ''}`,
+        )
+        .join('; ') || null,
     done: [...own.swaps.map((swap) => swapWords(swap, nameIn(service.items, swap.item))), ...own.used.map(usedWords)],
     temporary: own.temporaryFixes.map(({ what, awaits, until, limits }) => ({
       what,

@@ -35,6 +35,26 @@ function shutWords(order: FillOrder & { do: 'shut' }, facts: Procedure['facts'])
   };
 }
 
+function pumpOnWords({ speed, pour, runS, offAtMl }: FillOrder & { do: 'pump-on' }): OrderWords {
+  const first = speed === null ? '' : `Set the pump to ${percent(speed)} first. `;
+  const slowed = speed === null ? '' : `Set it to ${percent(speed)}. `;
+  return pour
+    ? {
+        order: `${slowed}Pump on, and pour as fast as it draws`,
+        big: String(Math.round(pour.ml)),
+        small: 'mL while the pump runs',
+        how: `${first}Pump on, and pour as fast as it draws, never above ${formatMl(pour.upToMl)} in the reservoir, until liquid comes back: stopped on the way, the column falls back.`,
+        isEstimate: true,
+      }
+    : {
+        order: `${slowed}Pump on, eyes on the level`,
+        big: seconds(runS),
+        small: 's of pump now',
+        how: `${first}Pump on, eyes on the level: off after this time or at ${formatMl(offAtMl)} in the reservoir, whichever comes first. Once liquid comes back at the return, say so.`,
+        isEstimate: true,
+      };
+}
+
 export function fillOrderWords(order: FillOrder, { facts }: Pick<Procedure, 'facts'>): OrderWords {
   const mark = facts?.reservoir ? `the mark (${formatMl(facts.reservoir.fillMarkMl)} in the reservoir)` : 'the mark';
   const isMark = (ml: number): boolean => !facts?.reservoir || Math.abs(ml - facts.reservoir.fillMarkMl) < 1;
@@ -73,25 +93,8 @@ export function fillOrderWords(order: FillOrder, { facts }: Pick<Procedure, 'fac
           : `Draw it off with a syringe, down to ${formatMl(order.downToMl)} in the reservoir: ${LEAVES_ROOM}`,
         isEstimate: true,
       };
-    case 'pump-on': {
-      const speed = order.speed === null ? '' : `Set the pump to ${percent(order.speed)} first. `;
-      const slowed = order.speed === null ? '' : `Set it to ${percent(order.speed)}. `;
-      return order.pour
-        ? {
-            order: `${slowed}Pump on, and pour as fast as it draws`,
-            big: String(Math.round(order.pour.ml)),
-            small: 'mL while the pump runs',
-            how: `${speed}Pump on, and pour as fast as it draws, never above ${formatMl(order.pour.upToMl)} in the reservoir, until liquid comes back: stopped on the way, the column falls back.`,
-            isEstimate: true,
-          }
-        : {
-            order: `${slowed}Pump on, eyes on the level`,
-            big: seconds(order.runS),
-            small: 's of pump now',
-            how: `${speed}Pump on, eyes on the level: off after this time or at ${formatMl(order.offAtMl)} in the reservoir, whichever comes first. Once liquid comes back at the return, say so.`,
-            isEstimate: true,
-          };
-    }
+    case 'pump-on':
+      return pumpOnWords(order);
     case 'pump-off':
       return {
         order: 'Pump off at the low mark',

@@ -20,7 +20,7 @@ export interface JobPage {
   partsOn: string | null;
   dropOffOn: string | null;
   loans: Loans;
-  cause: { readonly suspect: Suspect; readonly item: string | null } | null;
+  causes: readonly { readonly suspect: Exclude<Suspect, 'none'>; readonly item: string | null }[];
   windows: readonly { readonly from: string; readonly to: string }[];
   version: number;
   consents: { id: string; at: string; kind: string; estimate: Estimate; how: string; words: string; by: string }[];

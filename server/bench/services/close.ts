@@ -137,25 +137,15 @@ function leftBy({ service, state: { service: own } }: Closing): Volume | null {
 async function noteFindings({ ask, row, jobId, state, service, systemId }: Closing): Promise<void> {
   const at = ask.clock.now();
   const sheet = gradedSheet(row.procedure, state.service).filter(({ grade }) => grade !== 'reuse');
-  const { cause } = state.service;
   const facts: { fact: Finding; severity: 'watch' | 'failure' }[] = [
     ...sheet.map(({ name, words, grade, text }) => ({
       fact: { why: 'item', name, rule: words, text } as const,
       severity: grade === 'replace' ? ('failure' as const) : ('watch' as const),
     })),
-    ...(cause
-      ? [
-          {
-            fact: {
-              why: 'cause',
-              cause: cause.cause,
-              name: cause.item ? nameIn(service.items, cause.item) : null,
-              text: cause.text,
-            } as const,
-            severity: 'watch' as const,
-          },
-        ]
-      : []),
+    ...state.service.causes.map(({ cause, item, text }) => ({
+      fact: { why: 'cause', cause, name: item ? nameIn(service.items, item) : null, text } as const,
+      severity: 'watch' as const,
+    })),
     ...state.leaks.map(({ where, mended }) => ({
       fact: { why: 'leak', place: placeIn(row, where), cause: mended?.cause ?? null, text: mended?.text ?? '' } as const,
       severity: 'failure' as const,

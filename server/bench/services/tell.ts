@@ -20,7 +20,7 @@ export interface Telling {
  * gets its flag. Told once: when the run begins to wait, or at its end.
  */
 export async function tellOthers(ask: Ask, telling: Telling): Promise<readonly Mate[]> {
-  const { fixes, owed, cause } = untold(telling.state);
+  const { fixes, owed, causes } = untold(telling.state);
   const followUps = [
     ...fixes.map(({ what, awaits, until, limits, then }) => ({
       dueOn: until,
@@ -36,7 +36,9 @@ export async function tellOthers(ask: Ask, telling: Telling): Promise<readonly M
       ...followUp,
       at: ask.clock.now(),
     });
-  return cause ? flagLot(ask, telling, cause) : [];
+  const mates: Mate[] = [];
+  for (const cause of causes) mates.push(...(await flagLot(ask, telling, cause)));
+  return mates;
 }
 
 /** days in which the other machines of a suspected lot are looked at */

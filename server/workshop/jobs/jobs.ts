@@ -124,16 +124,18 @@ export const consentsOf = (scope: Scope, jobId: string) =>
     .where(eq(consent.jobId, jobId))
     .orderBy(desc(consent.createdAt));
 
-/** What was suspected last at the bench, so that whoever else holds it can be listed. */
-async function suspicionOf(scope: Scope, jobId: string): Promise<{ suspect: Suspect; item: string | null } | null> {
-  const [row] = await scope
+/** What was suspected at the bench, so that whoever else holds it can be listed. */
+async function suspicionsOf(scope: Scope, jobId: string): Promise<{ suspect: Exclude<Suspect, 'none'>; item: string | null }[]> {
+  const rows = await scope
     .select({ body: runEvent.body })
     .from(runEvent)
     .innerJoin(run, eq(run.id, runEvent.runId))
-    .where(and(eq(run.jobId, jobId), sql`${runEvent.body} ->> 'type' = 'cause'`))
-    .orderBy(desc(run.startedAt), desc(runEvent.seq))
-    .limit(1);
-  return row?.body.type === 'cause' ? { suspect: row.body.suspect, item: row.body.item } : null;
+    .where(and(eq(run.jobId, jobId), sql`${runEvent.body} ->> 'type' = 'cause'`, sql`${runEvent.body} ->> 'suspect' <> 'none'`))
+    .orderBy(desc(run.startedAt), desc(runEvent.seq));
+  const said = rows.flatMap(({ body }) =>
+    body.type === 'cause' && body.suspect !== 'none' ? [{ suspect: body.suspect, item: body.item }] : [],
+  );
+  return said.filter((each, index) => said.findIndex(({ suspect, item }) => suspect === each.suspect && item === each.item) === index);
 }
 
 /** One job as its page needs it: intake, estimate, consents, what the loop's history says about its scope. */
@@ -181,7 +183,7 @@ export async function readJob(ask: Ask, jobId = idFrom(ask.request, 'id', 'job')
     history: await loopHistory(ask, row.service.loopId),
     run: led ?? null,
     photos,
-    cause: await suspicionOf(scope, jobId),
+    causes: await suspicionsOf(scope, jobId),
     loans: await loansFor(scope, jobId),
     took: await tookFor(scope, jobId),
     today: ask.today,

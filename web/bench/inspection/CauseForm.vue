@@ -3,6 +3,7 @@ import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import type { RunState } from '@core/bench/runs/state.js';
 import type { Suspect } from '@core/workshop/lots/suspects.js';
 import { computed, ref } from 'vue';
+import { capital } from '@core/edge/words/say.js';
 import { CAUSES } from '@core/bench/inspection/grade.js';
 import { CAUSE_KEYS, type CauseKey } from '@core/workshop/due-dates/facts.js';
 import type { InspectItem } from '@core/bench/inspection/items.js';
@@ -11,11 +12,13 @@ import LotMates from '../../workshop/lots/LotMates.vue';
 /** What is suspected, and whether anything stayed inside. A suspicion, so that other machines are looked at in time. */
 const props = defineProps<{ state: RunState; items: readonly InspectItem[]; jobId: string | null }>();
 const emit = defineEmits<{ send: [body: RunEventBody] }>();
-const cause = ref<CauseKey>(props.state.service.cause?.cause ?? 'unknown');
-const suspect = ref<Suspect>(props.state.service.cause?.suspect ?? 'none');
-const item = ref<string | null>(props.state.service.cause?.item ?? null);
-const stayed = ref(props.state.service.cause?.particlesStayed ?? false);
-const text = ref(props.state.service.cause?.text ?? '');
+const cause = ref<CauseKey>('unknown');
+const suspect = ref<Suspect>('none');
+const item = ref<string | null>(null);
+const stayed = ref(false);
+const text = ref('');
+const said = computed(() => props.state.service.causes);
+const nameOf = (id: string): string => props.items.find((each) => each.id === id)?.name ?? id;
 const causes = CAUSE_KEYS.map((value) => ({ value, title: CAUSES[value] }));
 const suspects = [
   { value: 'none', title: 'Nothing that other machines share' },
@@ -24,7 +27,7 @@ const suspects = [
 ];
 const parts = computed(() => props.items.map(({ id, name }) => ({ value: id, title: name })));
 
-const enter = (): void =>
+function enter(): void {
   emit('send', {
     type: 'cause',
     step: 'inspect',
@@ -34,11 +37,24 @@ const enter = (): void =>
     particlesStayed: stayed.value,
     text: text.value,
   });
+  cause.value = 'unknown';
+  suspect.value = 'none';
+  item.value = null;
+  stayed.value = false;
+  text.value = '';
+}
 </script>
 
 <template>
   <form class="cause" novalidate @submit.prevent="enter">
-    <h3>{{ state.service.cause ? 'Suspected cause, on record' : 'What is suspected?' }}</h3>
+    <h3>{{ said.length > 0 ? 'Suspected, on record' : 'What is suspected?' }}</h3>
+    <ul v-if="said.length" class="plain-list">
+      <li v-for="each in said" :key="each.eventId">
+        {{ capital(CAUSES[each.cause]) }}<template v-if="each.suspect === 'coolant-lot'">, the coolant’s lot</template
+        ><template v-else-if="each.item">, {{ nameOf(each.item) }}</template
+        ><template v-if="each.particlesStayed">; some of it stayed inside</template><template v-if="each.text">: {{ each.text }}</template>
+      </li>
+    </ul>
     <div class="fields">
       <v-select v-model="cause" :items="causes" label="Suspected cause" hide-details />
       <v-select v-model="suspect" :items="suspects" label="Suspected with it" hide-details />
@@ -50,7 +66,7 @@ const enter = (): void =>
       ><input v-model="stayed" type="checkbox" /> Some of it stays inside: “clean” is not claimed, an early look and a shorter interval
       follow</label
     >
-    <v-btn type="submit" size="large" variant="outlined">{{ state.service.cause ? 'Change it' : 'Write it down' }}</v-btn>
+    <v-btn type="submit" size="large" variant="outlined">{{ said.length > 0 ? 'Another one' : 'Write it down' }}</v-btn>
   </form>
 </template>
 

@@ -22,7 +22,14 @@ import PhotoButton from '../../workshop/photos/PhotoButton.vue';
 import CauseForm from './CauseForm.vue';
 
 /** The inspection sheet: every part, plug and run once; each tap says what becomes of it and by which rule. */
-const props = defineProps<{ procedure: Procedure; state: RunState; systemId: string; jobId: string | null; locked: boolean }>();
+const props = defineProps<{
+  procedure: Procedure;
+  state: RunState;
+  systemId: string;
+  jobId: string | null;
+  locked: boolean;
+  picked?: { readonly id: string } | null;
+}>();
 const emit = defineEmits<{ send: [body: RunEventBody] }>();
 
 type Form = { -readonly [K in keyof ItemFindings]: ItemFindings[K] };
@@ -47,6 +54,14 @@ const causeAsked = computed(() => asksForCause([...props.state.service.sheet.val
 const tube = computed(() => chosen.value !== null && isTube(chosen.value.kind));
 const wears = computed(() => (chosen.value ? WEARS[chosen.value.kind] : null));
 
+// touched on the picture: a part, a tube, or the port that a plug sits in
+watch(
+  () => props.picked,
+  (touched) => {
+    const found = items.value.find(({ id }) => id === touched?.id || id === `plug:${touched?.id}`);
+    if (found) at.value = found.id;
+  },
+);
 watch(
   () => chosen.value?.id,
   (id) => Object.assign(form, sound(), id ? (seenOf(id) ?? {}) : {}),
@@ -65,52 +80,52 @@ const options = <T extends string>(values: readonly T[]) => values.map((value) =
 </script>
 
 <template>
-  <FramePart at="work">
-    <section class="inspect">
-      <p class="count figures" aria-live="polite">
-        <b>{{ open.length }}</b> {{ open.length === 1 ? 'item to look at' : 'items to look at' }}
-      </p>
-      <div class="columns">
-        <ol class="plain-list sheet-list" aria-label="Inspection sheet">
-          <li v-for="{ item, graded } in rows" :key="item.id">
-            <button type="button" :aria-current="item.id === chosen?.id" @click="at = item.id">
-              <i :class="graded?.grade ?? 'open'" aria-hidden="true" />
-              <span>{{ item.name }}</span>
-              <span class="quiet">{{ graded ? GRADE_WORDS[graded.grade] : '' }}</span>
-            </button>
-          </li>
-        </ol>
-        <form v-if="chosen && !locked" :id="formId" class="item" novalidate @submit.prevent="keep(form)">
-          <div class="spread">
-            <h3>{{ chosen.name }}</h3>
-            <v-btn size="large" variant="outlined" @click="keep(sound())">Sound, next</v-btn>
-          </div>
-          <ChoiceRow v-model="form.deposit" label="Deposit" :options="options(DEPOSITS)" />
-          <ChoiceRow v-if="!tube" v-model="form.surface" label="Surface" :options="options(SURFACES)" />
-          <ChoiceRow v-if="tube" v-model="form.wall" label="Wall, cut open" may-be-none :options="options(WALLS)" />
-          <ChoiceRow v-if="HAS_SEAL[chosen.kind]" v-model="form.seal" label="O-ring, gasket" may-be-none :options="options(SEALS)" />
-          <label v-if="wears" class="worn"><input v-model="form.worn" type="checkbox" /> {{ wears }}</label>
-          <v-text-field v-model="form.text" label="Note" hide-details />
-        </form>
-      </div>
-      <FramePart v-if="chosen && !locked" at="act">
-        <p v-if="preview" class="rule" aria-live="polite">
-          <strong>{{ GRADE_WORDS[preview.grade] }}</strong>: {{ preview.rule
-          }}<template v-if="preview.renewSeal">; renew the O-ring</template>
-        </p>
-        <div class="row">
-          <v-btn type="submit" :form="formId" size="x-large">Looked at, next</v-btn>
-          <PhotoButton
-            :system-id="systemId"
-            :job-id="jobId"
-            :caption="chosen.name"
-            @taken="emit('send', { type: 'photo', step: 'inspect', photoId: $event, caption: chosen?.name ?? '' })"
-          />
+  <section class="inspect">
+    <p class="count figures" aria-live="polite">
+      <b>{{ open.length }}</b> {{ open.length === 1 ? 'item to look at' : 'items to look at' }}
+    </p>
+    <ol class="plain-list sheet-list" aria-label="Inspection sheet">
+      <li v-for="{ item, graded } in rows" :key="item.id">
+        <button type="button" :aria-current="item.id === chosen?.id" @click="at = item.id">
+          <i :class="graded?.grade ?? 'open'" aria-hidden="true" />
+          <span>{{ item.name }}</span>
+          <span class="quiet">{{ graded ? GRADE_WORDS[graded.grade] : '' }}</span>
+        </button>
+      </li>
+    </ol>
+    <FramePart v-if="causeAsked && open.length === 0 && !locked" at="work">
+      <CauseForm :state="state" :items="items" :job-id="jobId" @send="emit('send', $event)" />
+    </FramePart>
+    <FramePart v-else-if="chosen && !locked" at="work">
+      <form :id="formId" class="item" novalidate @submit.prevent="keep(form)">
+        <div class="spread">
+          <h3>{{ chosen.name }}</h3>
+          <v-btn size="large" variant="outlined" @click="keep(sound())">Sound, next</v-btn>
         </div>
-      </FramePart>
-      <CauseForm v-if="causeAsked && !locked" :state="state" :items="items" :job-id="jobId" @send="emit('send', $event)" />
-    </section>
-  </FramePart>
+        <ChoiceRow v-model="form.deposit" label="Deposit" :options="options(DEPOSITS)" />
+        <ChoiceRow v-if="!tube" v-model="form.surface" label="Surface" :options="options(SURFACES)" />
+        <ChoiceRow v-if="tube" v-model="form.wall" label="Wall, cut open" may-be-none :options="options(WALLS)" />
+        <ChoiceRow v-if="HAS_SEAL[chosen.kind]" v-model="form.seal" label="O-ring, gasket" may-be-none :options="options(SEALS)" />
+        <label v-if="wears" class="worn"><input v-model="form.worn" type="checkbox" /> {{ wears }}</label>
+        <v-text-field v-model="form.text" label="Note" hide-details />
+      </form>
+    </FramePart>
+    <FramePart v-if="chosen && !locked && !(causeAsked && open.length === 0)" at="act">
+      <p v-if="preview" class="rule" aria-live="polite">
+        <strong>{{ GRADE_WORDS[preview.grade] }}</strong>: {{ preview.rule
+        }}<template v-if="preview.renewSeal">; renew the O-ring</template>
+      </p>
+      <div class="row">
+        <v-btn type="submit" :form="formId" size="x-large">Looked at, next</v-btn>
+        <PhotoButton
+          :system-id="systemId"
+          :job-id="jobId"
+          :caption="chosen.name"
+          @taken="emit('send', { type: 'photo', step: 'inspect', photoId: $event, caption: chosen?.name ?? '' })"
+        />
+      </div>
+    </FramePart>
+  </section>
 </template>
 
 <style scoped>
@@ -124,16 +139,6 @@ p {
 .count b {
   font-size: 2.6rem;
   font-weight: 300;
-}
-.columns {
-  display: grid;
-  grid-template-columns: minmax(210px, 0.8fr) minmax(0, 1.6fr);
-  gap: 26px;
-  align-items: start;
-}
-.sheet-list {
-  max-height: 460px;
-  overflow-y: auto;
 }
 .sheet-list button {
   display: grid;
@@ -172,7 +177,7 @@ i.clean-again {
 }
 .item {
   display: grid;
-  gap: 10px;
+  gap: 8px;
 }
 .worn {
   display: flex;
@@ -188,13 +193,5 @@ i.clean-again {
 .rule {
   border-left: 4px solid var(--ink);
   padding: 4px 0 4px 12px;
-}
-@media (max-width: 800px) {
-  .columns {
-    grid-template-columns: 1fr;
-  }
-  .sheet-list {
-    max-height: 220px;
-  }
 }
 </style>

@@ -2,10 +2,12 @@
 import { computed } from 'vue';
 import type { Debrief, DebriefLine } from '@core/bench/practice/debrief.js';
 import { formatMl, formatSpan } from '@core/base/units/display.js';
+import type { Verdict } from '@core/bench/runs/verdicts.js';
+import VerdictPlates from '../verdicts/VerdictPlates.vue';
 import { useDates } from '../../base/units/dates.js';
 
 /** After a practice run: what the bench hid, what hands did about it, and what a better order would have saved. */
-const props = defineProps<{ debrief: Debrief; systemId: string }>();
+const props = defineProps<{ debrief: Debrief; systemId: string; verdicts?: readonly Verdict[] }>();
 const dates = useDates();
 
 const GROUPS: readonly { kind: DebriefLine['kind']; title: string }[] = [
@@ -34,6 +36,7 @@ const big = computed(() => {
     <p class="big-number">
       {{ big.text }} <small>{{ big.small }}</small>
     </p>
+    <VerdictPlates v-if="verdicts" :verdicts="verdicts" />
     <dl class="figures">
       <div>
         <dt>Pump ran dry</dt>
@@ -65,7 +68,7 @@ const big = computed(() => {
       </ul>
     </section>
     <p class="quiet">Only a simulation: the machine’s own record, dates and stock were not touched.</p>
-    <p><router-link :to="`/systems/${systemId}`">Back to the system</router-link></p>
+    <p><router-link :to="`/systems/${systemId}`">Back to the machine</router-link></p>
   </article>
 </template>
 

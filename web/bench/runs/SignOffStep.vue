@@ -2,11 +2,15 @@
 import FramePart from '../frame/FramePart.vue';
 import { balanceWords } from '@core/edge/words/bench.js';
 import { fillBalance, fillTotal } from '@core/bench/runs/contents.js';
-import { judgeBleeding, judgeDryTest } from '@core/bench/runs/criteria.js';
+import { judgeDryTest } from '@core/bench/runs/criteria.js';
 import { serviceReport } from '@core/edge/records/serviceReport.js';
 import { computed, ref } from 'vue';
+import { verdictsOf } from '@core/bench/runs/verdicts.js';
+import { nameIn } from '@core/machine/catalogue/names.js';
 import LeftOpenList from '../left-open/LeftOpenList.vue';
-import type { Procedure, StepKind } from '@core/bench/runs/procedure.js';
+import ThreeLines from '../verdicts/ThreeLines.vue';
+import VerdictPlates from '../verdicts/VerdictPlates.vue';
+import { placesOf, type Procedure, type StepKind } from '@core/bench/runs/procedure.js';
 import { pouredMl, type RunState } from '@core/bench/runs/state.js';
 import { formatLeak, formatMl, formatMlWithSd } from '@core/base/units/display.js';
 
@@ -23,12 +27,10 @@ const lines = computed(() => {
   const poured = pouredMl(state);
   const planned = fillTotal(procedure, state);
   const report = serviceReport(procedure, state);
-  const bleed = judgeBleeding(procedure, state);
   return [
     ...(report
       ? [
           ['Book, drained', report.volumes.balance],
-          ...(report.volumes.insideMl === null ? [] : [['Inside now', formatMl(Math.max(0, report.volumes.insideMl))]]),
           ...(report.comparison ? [['Before, after', report.comparison]] : []),
           ...report.looseEnds.map((each) => ['Loose end', each]),
         ]
@@ -43,35 +45,34 @@ const lines = computed(() => {
           ],
         ]
       : []),
-    ...(procedure.dry
-      ? [['Dry test', dry ? `${dry.verdict === 'pass' ? 'passed' : dry.verdict}, leak ${formatLeak(dry.leakMbarLs)}` : 'not made']]
-      : []),
-    ...(has('bleed') ? [['Bleeding', `${bleed.risesMm.length} cycles${bleed.bled ? ', bled' : ', not by the criterion'}`]] : []),
-    ...(has('baseline') ? [['Baseline', `${state.baselines.length} ${state.baselines.length === 1 ? 'reading' : 'readings'}`]] : []),
+    ...(procedure.dry && dry ? [['Air test', `leak ${formatLeak(dry.leakMbarLs)}`]] : []),
   ];
 });
+const verdicts = computed(() => verdictsOf(props.procedure, props.state));
+const nameOf = (id: string): string => nameIn(placesOf(props.procedure), id);
 const deviations = computed(() =>
   props.state.steps
     .filter(({ deviation }) => deviation)
     .map(({ id, deviation }) => `${props.procedure.steps.find((step) => step.id === id)?.title}: ${deviation?.text}`),
 );
+const failed = computed(() => [
+  ...props.state.pastDryTests.filter(({ verdict }) => verdict === 'fail').map(({ testNumber }) => `air test ${testNumber}`),
+  ...props.state.leaks.map(({ where, inAir }) => `leak at ${nameOf(where)}${inAir ? ', found with air' : ''}`),
+]);
+const mended = computed(() => props.state.leaks.flatMap(({ where, mended: fix }) => (fix ? [`${nameOf(where)}: ${fix.text}`] : [])));
 </script>
 
 <template>
   <FramePart at="work">
     <section class="sign">
+      <VerdictPlates :verdicts="verdicts" />
+      <ThreeLines :passed-over="deviations" :failed="failed" :mended="mended" />
       <dl class="figures">
         <template v-for="[name, value] in lines" :key="name"
           ><dt>{{ name }}</dt>
           <dd>{{ value }}</dd></template
         >
       </dl>
-      <div v-if="deviations.length">
-        <h3>Passed over with a reason</h3>
-        <ul>
-          <li v-for="each in deviations" :key="each">{{ each }}</li>
-        </ul>
-      </div>
       <div v-if="state.owed.length + state.service.temporaryFixes.length > 0">
         <h3>Stays open, each with its own follow-up</h3>
         <LeftOpenList :state="state" />

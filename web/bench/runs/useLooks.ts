@@ -2,7 +2,7 @@ import { laterThan } from '@core/bench/runs/laterChecks.js';
 import { openOf, rowsOf, type Look } from '@core/bench/runs/looks.js';
 import type { CheckItem, ProcedureStep } from '@core/bench/runs/procedure.js';
 import { laterWords } from '@core/edge/words/bench.js';
-import { computed, type ComputedRef, type Ref } from 'vue';
+import { computed, ref, type ComputedRef, type Ref } from 'vue';
 import type { PlaceDot } from '../../machine/profile/drawing.js';
 import type { RunDesk } from './useRun.js';
 
@@ -15,6 +15,8 @@ export interface Looks {
   readonly dots: ComputedRef<readonly PlaceDot[]>;
   /** ticks the next of them */
   tickNext(): void;
+  /** what was touched last in a step whose places have a sheet of their own; each touch is a new object */
+  readonly picked: Readonly<Ref<{ readonly id: string } | null>>;
   /** a place was touched on the picture: its next open check is done, or the last one is not */
   touch(place: string): void;
 }
@@ -56,7 +58,25 @@ export function useLooks(
     else if (ids[0]) desk.send({ type: 'check', step: of.id, check: ids[0], mark: 'done' });
   }
 
+  /** on an inspection sheet and where parts are exchanged, places are chosen on the picture rather than ticked */
+  const sheet = computed(() => {
+    const service = desk.answer.value?.run.procedure.service;
+    return service && !locked.value && (step.value?.kind === 'inspect' || step.value?.kind === 'swap') ? service.items : null;
+  });
+  const sheetDots = computed((): PlaceDot[] => {
+    const own = desk.state.value?.service;
+    const isDone = (id: string): boolean =>
+      step.value?.kind === 'inspect' ? own?.sheet.has(id) === true : own?.swaps.some(({ item }) => item === id) === true;
+    return (sheet.value ?? []).map(({ id, name }) => ({
+      id: id.replace(/^plug:/, ''),
+      label: name,
+      state: isDone(id) ? 'done' : id === picked.value?.id ? 'next' : 'open',
+    }));
+  });
+  const picked = ref<{ readonly id: string } | null>(null);
+
   const dots = computed((): PlaceDot[] => {
+    if (sheet.value) return sheetDots.value;
     const wet = desk.state.value?.leaks.filter(({ retested }) => !retested?.dry).map(({ where }) => where) ?? [];
     const places = new Map<string, CheckItem[]>();
     for (const check of step.value?.checks ?? [])
@@ -73,11 +93,15 @@ export function useLooks(
   function touch(place: string): void {
     const of = step.value;
     if (!of || locked.value) return;
+    if (sheet.value) {
+      picked.value = { id: place };
+      return;
+    }
     const own = of.checks.filter((check) => check.place === place);
     const open = own.find((check) => isOpen(check) && later.value[check.id] === undefined);
     const last = own.findLast((check) => marks.value[check.id]?.mark === 'done');
     if (open) desk.send({ type: 'check', step: of.id, check: open.id, mark: 'done' });
     else if (last && !own.some(isOpen)) desk.send({ type: 'check', step: of.id, check: last.id, mark: 'open' });
   }
-  return { openLooks, later, dots, tickNext, touch };
+  return { openLooks, later, dots, picked, tickNext, touch };
 }

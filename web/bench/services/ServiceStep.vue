@@ -19,6 +19,8 @@ const props = defineProps<{
   plannedProductId: string | null;
   colour: string | null;
   locked: boolean;
+  /** place that was touched on the picture */
+  picked?: { readonly id: string } | null;
 }>();
 const emit = defineEmits<{ send: [body: RunEventBody] }>();
 const send = (body: RunEventBody): void => emit('send', body);
@@ -30,7 +32,14 @@ const common = computed(() => ({ procedure: props.procedure, state: props.state,
   <DrainStep v-if="step.kind === 'drain'" v-bind="common" :colour="colour" @send="send" />
   <RinseStep v-else-if="step.kind === 'rinse'" v-bind="common" @send="send" />
   <CleanStep v-else-if="step.kind === 'clean'" v-bind="common" @send="send" />
-  <InspectStep v-else-if="step.kind === 'inspect'" v-bind="common" :system-id="systemId" :job-id="jobId" @send="send" />
-  <SwapStep v-else-if="step.kind === 'swap'" v-bind="common" :step="step.id" @send="send" />
+  <InspectStep
+    v-else-if="step.kind === 'inspect'"
+    v-bind="common"
+    :picked="picked ?? null"
+    :system-id="systemId"
+    :job-id="jobId"
+    @send="send"
+  />
+  <SwapStep v-else-if="step.kind === 'swap'" v-bind="common" :picked="picked ?? null" :step="step.id" @send="send" />
   <WaterIn v-else-if="step.kind === 'fill'" v-bind="common" :planned-product-id="plannedProductId" @send="send" />
 </template>

@@ -2,7 +2,7 @@
 import FramePart from '../frame/FramePart.vue';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import type { RunState, SwapAction } from '@core/bench/runs/state.js';
-import { computed, onMounted, reactive, ref } from 'vue';
+import { computed, onMounted, reactive, ref, watch } from 'vue';
 import { placesOf, stepOf, type Procedure } from '@core/bench/runs/procedure.js';
 import { swapWords } from '@core/bench/runs/entries/swapped.js';
 import { withoutPlace } from '@core/bench/runs/criteria.js';
@@ -16,7 +16,13 @@ import LeftOpenDialog from '../left-open/LeftOpenDialog.vue';
 import LeftOpenList from '../left-open/LeftOpenList.vue';
 
 /** What goes out, what goes in, what it takes from the shelf. */
-const props = defineProps<{ procedure: Procedure; state: RunState; step: string; locked: boolean }>();
+const props = defineProps<{
+  procedure: Procedure;
+  state: RunState;
+  step: string;
+  locked: boolean;
+  picked?: { readonly id: string } | null;
+}>();
 const mends = computed(() => stepOf(props.procedure, props.step)?.does.includes('mends') === true);
 const emit = defineEmits<{ send: [body: RunEventBody] }>();
 interface Shelf {
@@ -66,6 +72,15 @@ const goesIn = computed(() => action.value === 'replaced' || action.value === 'f
 const usedId = ref<string | null>(null);
 const usedCount = ref<number | null>(1);
 const problem = ref<string | null>(null);
+
+// touched on the picture
+watch(
+  () => props.picked,
+  (touched) => {
+    const found = items.value.find(({ value }) => value === touched?.id || value === `plug:${touched?.id}`);
+    if (found) item.value = found.value;
+  },
+);
 
 function choose(id: string, replace: boolean): void {
   item.value = id;

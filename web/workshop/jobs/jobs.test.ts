@@ -112,7 +112,7 @@ describe('rinses on screen', () => {
     const run = standAt('flush-refill', 'rinse');
     const screen = mountScreen(RinseStep, { props: { procedure: run.procedure, state: run.state, locked: false } });
     // so much has room now, by the book; more is asked about before it is taken
-    const most = Number(screen.find('.order').attributes('data-most'));
+    const most = Number(screen.find('.fill-order').attributes('data-most'));
     expect(most).toBeGreaterThan(50);
     await screen.find('input').setValue(String(most + 200));
     await screen.find('form').trigger('submit');

@@ -23,7 +23,9 @@ export const cause: EntryDefinition<CauseEntry> = {
   },
   belongs: 'own-step',
   apply: ({ service }, { cause: what, suspect, item: part, particlesStayed, text }, made) => {
-    service.cause = { cause: what, suspect, item: part, particlesStayed, text, ...made };
+    // the same suspicion said again stands as it is said now; another one stands beside it
+    const others = service.causes.filter((each) => each.cause !== what || (each.item !== part && each.suspect !== suspect));
+    service.causes = [...others, { cause: what, suspect, item: part, particlesStayed, text, ...made }];
   },
   refuse: (entry, { procedure }) => {
     if (!procedure.service) return refusal('unknown-item', { why: 'not-a-service' });

@@ -31,8 +31,8 @@ export const waits: EntryDefinition<WaitsEntry> = {
   // said again while it waits: another day, another shelf
   whileWaiting: true,
   apply: (state, { for: what, what: text, until, lies }, made) => {
-    const { fixes, owed, cause } = untold(state);
-    const told = [...fixes, ...owed, ...(cause ? [cause] : [])].map(({ eventId }) => eventId);
+    const { fixes, owed, causes } = untold(state);
+    const told = [...fixes, ...owed, ...causes].map(({ eventId }) => eventId);
     const now = { for: what, what: text, until, lies };
     const waiting = waitingNow(state);
     if (waiting) state.waits[state.waits.length - 1] = { ...waiting, ...now };

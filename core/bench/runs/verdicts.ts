@@ -1,0 +1,77 @@
+import { COMPARABLE, compareBaselines, pairOf } from '../../physics/diagnosis/compare.js';
+import { normaliseBaseline } from '../../physics/diagnosis/baseline.js';
+import { ENDS_LOOP } from '../../workshop/jobs/kinds.js';
+import { judgeBleeding, judgeDryTest } from './criteria.js';
+import { stepOfKind, type Procedure, type StepKind } from './procedure.js';
+import type { RunState } from './state.js';
+
+/**
+ * What a run can claim when it is closed, one plate each: `earned`, or why not. Only plates that its kind of job can earn are there.
+ * Volumes in mL, differences in K.
+ */
+export type Verdict =
+  | { readonly verdict: 'tight'; readonly earned: true; readonly by: 'air' | 'wet' | 'air-and-wet'; readonly wetS: number | null }
+  | { readonly verdict: 'tight'; readonly earned: false; readonly because: 'leak-open' | 'air-failed' | 'air-open' | 'not-tested' }
+  | { readonly verdict: 'bled'; readonly earned: boolean; readonly cycles: number }
+  | { readonly verdict: 'inside'; readonly earned: true; readonly ml: number; readonly sdMl: number; readonly product: string | null }
+  | { readonly verdict: 'inside'; readonly earned: false }
+  | { readonly verdict: 'cooler'; readonly earned: true; readonly than: 'before' | 'room'; readonly kelvin: number }
+  | { readonly verdict: 'cooler'; readonly earned: false; readonly because: 'not-measured' | 'not-comparable' | 'as-before' | 'warmer' };
+export type VerdictKind = Verdict['verdict'];
+
+export function verdictsOf(procedure: Procedure, state: RunState): Verdict[] {
+  // of a loop that is over nothing is claimed but what its own record says
+  if (procedure.service && ENDS_LOOP.includes(procedure.service.kind)) return [];
+  const has = (kind: StepKind): boolean => stepOfKind(procedure, kind) !== undefined;
+  return [
+    ...(has('dry-test') || has('wet-run') ? [tight(procedure, state)] : []),
+    ...(has('bleed') ? [bled(procedure, state)] : []),
+    ...(has('fill') ? [inside(state)] : []),
+    ...(has('baseline') ? [cooler(procedure, state)] : []),
+  ];
+}
+
+/** A step that was closed as it should be, not passed over. */
+const wasDone = ({ steps }: RunState, kind: StepKind): boolean =>
+  steps.some((step) => step.kind === kind && step.status === 'done' && step.deviation === null);
+
+function tight(procedure: Procedure, state: RunState): Verdict {
+  if (state.leaks.some(({ retested }) => !retested?.dry)) return { verdict: 'tight', earned: false, because: 'leak-open' };
+  const air = judgeDryTest(procedure, state)?.verdict ?? null;
+  if (air === 'fail') return { verdict: 'tight', earned: false, because: 'air-failed' };
+  const wet = wasDone(state, 'wet-run');
+  if (air === 'pass' || wet) {
+    const by = air === 'pass' ? (wet ? 'air-and-wet' : 'air') : 'wet';
+    return { verdict: 'tight', earned: true, by, wetS: wet ? procedure.wetSeconds : null };
+  }
+  return { verdict: 'tight', earned: false, because: air === 'not-yet' ? 'air-open' : 'not-tested' };
+}
+
+function bled(procedure: Procedure, state: RunState): Verdict {
+  const judged = judgeBleeding(procedure, state);
+  return { verdict: 'bled', earned: judged.bled, cycles: judged.risesMm.length };
+}
+
+function inside({ contents: { insideMl, insideSdMl }, coolant }: RunState): Verdict {
+  return insideMl === null
+    ? { verdict: 'inside', earned: false }
+    : { verdict: 'inside', earned: true, ml: Math.max(0, insideMl), sdMl: insideSdMl, product: coolant?.productName ?? null };
+}
+
+function cooler({ service }: Procedure, { befores, baselines }: RunState): Verdict {
+  const last = baselines.at(-1)?.value;
+  if (!last) return { verdict: 'cooler', earned: false, because: 'not-measured' };
+  // a build has nothing to be compared with yet: what it is measured at stands for the next one
+  if (!service) return { verdict: 'cooler', earned: true, than: 'room', kelvin: normaliseBaseline(last).aboveRoomK };
+  const pair = pairOf(
+    befores.map(({ value }) => value),
+    baselines.map(({ value }) => value),
+  );
+  if (!pair) return { verdict: 'cooler', earned: false, because: befores.length === 0 ? 'not-measured' : 'not-comparable' };
+  const { changeK } = compareBaselines(pair.before, pair.after);
+  if (changeK === null) return { verdict: 'cooler', earned: false, because: 'not-comparable' };
+  if (Math.abs(changeK) <= COMPARABLE.noiseK) return { verdict: 'cooler', earned: false, because: 'as-before' };
+  return changeK < 0
+    ? { verdict: 'cooler', earned: true, than: 'before', kelvin: -changeK }
+    : { verdict: 'cooler', earned: false, because: 'warmer' };
+}

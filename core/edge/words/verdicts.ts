@@ -1,0 +1,56 @@
+import { formatMlWithSd, formatSpan } from '../../base/units/display.js';
+import { COMPARABLE } from '../../physics/diagnosis/compare.js';
+import type { Verdict } from '../../bench/runs/verdicts.js';
+
+/** A plate as it is read: one word, and under it what it rests on or why it was not earned. */
+export interface PlateWords {
+  readonly word: string;
+  readonly under: string;
+}
+
+const NOT_TIGHT: Readonly<Record<'leak-open' | 'air-failed' | 'air-open' | 'not-tested', string>> = {
+  'leak-open': 'a leak is not closed',
+  'air-failed': 'the air test failed',
+  'air-open': 'the air test was not decided',
+  'not-tested': 'no test was made',
+};
+const NOT_COOLER: Readonly<Record<'not-measured' | 'not-comparable' | 'as-before' | 'warmer', string>> = {
+  'not-measured': 'not measured',
+  'not-comparable': 'before and after differ in more than the loop',
+  'as-before': `as before, within ${COMPARABLE.noiseK} K`,
+  warmer: 'warmer than before',
+};
+const TIGHT_BY = { air: 'by air', wet: 'wet', 'air-and-wet': 'by air, then wet' } as const;
+
+export function plateWords(verdict: Verdict): PlateWords {
+  switch (verdict.verdict) {
+    case 'tight':
+      return {
+        word: 'leak-tight',
+        under: verdict.earned
+          ? `${TIGHT_BY[verdict.by]}${verdict.wetS === null ? '' : ` for ${formatSpan(verdict.wetS)}`}`
+          : NOT_TIGHT[verdict.because],
+      };
+    case 'bled':
+      return {
+        word: 'bled',
+        under: verdict.earned
+          ? `${verdict.cycles} ${verdict.cycles === 1 ? 'cycle' : 'cycles'}`
+          : verdict.cycles === 0
+            ? 'no cycle was read'
+            : `${verdict.cycles} ${verdict.cycles === 1 ? 'cycle' : 'cycles'}, not by the criterion`,
+      };
+    case 'inside':
+      return {
+        word: 'inside',
+        under: verdict.earned
+          ? `${formatMlWithSd(verdict.ml, verdict.sdMl)}${verdict.product === null ? '' : ` ${verdict.product}`}`
+          : 'nobody can tell how much',
+      };
+    case 'cooler':
+      if (!verdict.earned) return { word: 'cooler', under: NOT_COOLER[verdict.because] };
+      return verdict.than === 'room'
+        ? { word: 'measured', under: `${verdict.kelvin.toFixed(1)} K above the room` }
+        : { word: 'cooler', under: `by ${verdict.kelvin.toFixed(1)} K, like with like` };
+  }
+}
