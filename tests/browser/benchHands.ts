@@ -82,7 +82,7 @@ async function pumpAsOrdered(page: Page, app: RunningApp, big: string): Promise<
   await expect(page.getByText(/on this device only|written to this device/)).toBeHidden();
   const orderedS = Math.ceil(Number(figure) > 90 ? 20 : Number(figure));
   // a hand takes a moment longer than the figure says; the page's clock lags behind the server's by the way of an answer
-  await timePasses(page, app, orderedS + (orderedS >= 30 ? 3 : 1));
+  await timePasses(page, app, orderedS + (orderedS >= 30 ? 8 : 1));
   await expect(page.getByRole('button', { name: /^Pump off/ })).toBeVisible();
   const back = page.getByRole('button', { name: 'Liquid comes back at the return' });
   const toGo = page.locator('.fill-order').getByText(/^About \d+ mL to go/);

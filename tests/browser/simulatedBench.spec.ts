@@ -35,9 +35,10 @@ class Commissioning {
     await page.locator('.life').filter({ hasText: 'Yorick Dunmere' }).first().click();
     await page.getByRole('button', { name: /^(Start commissioning|Commission again)/ }).click();
     if (mode === 'practice') {
-      await page.locator('label').filter({ hasText: 'A simulated bench plays this loop' }).click();
+      await page.getByRole('radio', { name: /Practice table/ }).click();
       await choose(page, 'What it hides', hides);
     }
+    await page.getByRole('button', { name: 'change', exact: true }).click();
     await page.locator('label').filter({ hasText: '10 minutes' }).click();
     await page.getByRole('button', { name: mode === 'practice' ? 'Practise' : 'Put it on the bench' }).click();
     await page.waitForURL('**/runs/*');

@@ -46,6 +46,8 @@ test('a loop from plan to signed-off commissioning and its next due date', async
 
   // onto the bench, by a short school
   await page.getByRole('button', { name: 'Start commissioning' }).click();
+  await snap(page, 'bench-start');
+  await page.getByRole('button', { name: 'change', exact: true }).click();
   await page.getByText('10 minutes').click();
   await snap(page, 'bench-schools');
   await page.getByRole('button', { name: 'Put it on the bench' }).click();

@@ -19,6 +19,8 @@ onMounted(() => void benches.refresh());
 
 const standing = computed(() => [
   ...benches.benches.map((bench) => ({ ...bench, runs: benches.runs.filter(({ benchId }) => benchId === bench.id) })),
+  // tables for practice are there while somebody practises
+  ...benches.runs.filter(({ practice }) => practice).map((run) => ({ id: run.id, name: 'Practice table', runs: [run] })),
   ...benches.runs.filter(({ benchId, waits }) => benchId === null && !waits).map((run) => ({ id: run.id, name: 'No bench', runs: [run] })),
 ]);
 interface TodayAnswer {

@@ -9,6 +9,8 @@ export interface InstrumentFace {
 }
 
 export interface BenchFace {
+  /** a table where a simulated bench is played */
+  readonly forPractice: boolean;
   readonly id: string;
   readonly name: string;
   readonly hasAccess: boolean;

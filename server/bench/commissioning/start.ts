@@ -12,15 +12,14 @@ import { cannotSimulate } from '../../../core/bench/simulated-bench/bench.js';
 import { liquidOf } from '../../../core/machine/liquids/fluids.js';
 import { type Ask } from '../../base/http/context.js';
 import { DomainError } from '../../base/http/errors.js';
-import { claimForPractice, notePractice } from '../practice/practice.js';
+import { notePractice, practiceTable } from '../practice/practice.js';
 import { job } from '../../base/database/tables/machines.js';
 
 /** Puts a machine on a bench and starts the commissioning of one of its loops. */
 export async function startRun(ask: Ask, input: RunCreate) {
   const { scope, account, clock } = ask;
   const own = await lockLoop(scope, input.loopId);
-  if (input.practice) await claimForPractice(scope, input.benchId);
-  else await claimFor(scope, input.loopId, input.benchId, own.system.id);
+  if (!input.practice) await claimFor(scope, input.loopId, input.benchId, own.system.id);
   const revision = await newestRevision(scope, input.loopId);
   demandOneCircuit(revision.file);
   if (!input.practice && own.loop.cameFilled && (await contentsOf(scope, input.loopId)) === null)
@@ -61,7 +60,7 @@ export async function startRun(ask: Ask, input: RunCreate) {
     jobId: madeJob?.id ?? null,
     loopId: input.loopId,
     revisionId: revision.id,
-    benchId: input.benchId,
+    benchId: input.practice ? await practiceTable(ask) : input.benchId,
     procedure,
   });
   if (input.practice) await notePractice(ask, runId, input.practice);

@@ -232,16 +232,19 @@ describe('a practice run at a simulated bench', () => {
   let place: string;
 
   beforeAll(async () => {
-    place = (await lead.post<{ id: string }>('/benches', { name: 'Practice' })).body.id;
     loopId = (await lead.loop(await lead.system('Practised on'))).id;
-    const answer = await lead.post<{ run: { id: string } }>('/runs', {
+    const answer = await lead.post<{ run: { id: string; benchId: string } }>('/runs', {
       loopId,
-      benchId: place,
+      benchId: null,
       schools: { leak: 'dry-then-wet', wet: 'ten-minutes', limit: 'screen', gaugeResolutionKpa: 0.1 },
       practice: { scenario: 'leak', seed: 11 },
     });
     expect(answer.status).toBe(201);
     runId = answer.body.run.id;
+    // a table of its own: no real bench is taken by it
+    place = answer.body.run.benchId;
+    const { benches } = (await lead.get<{ benches: { id: string }[] }>('/benches')).body;
+    expect(benches.map(({ id }) => id)).not.toContain(place);
     expect((await lead.post(`/runs/${runId}/simulated-bench`, { scenario: 'clean' })).status).toBe(201);
     await until(
       async () => (await lead.get<{ benches: Bench[] }>('/instruments')).body.benches.find(({ id }) => id === place) as Bench,
@@ -268,7 +271,6 @@ describe('a practice run at a simulated bench', () => {
   }
 
   it('does not begin on a loop that cannot be played, and says why', async () => {
-    const free = (await lead.post<{ id: string }>('/benches', { name: 'Free' })).body.id;
     const bare = usualLoop();
     const own = { ...bare, components: bare.components.map((part) => (part.kind === 'pump' ? { ...part, curve: undefined } : part)) };
     const made = await lead.post<{ id: string }>('/loops', {
@@ -279,7 +281,7 @@ describe('a practice run at a simulated bench', () => {
     });
     const refused = await lead.post('/runs', {
       loopId: made.body.id,
-      benchId: free,
+      benchId: null,
       schools: { ...DEFAULT_SCHOOLS },
       practice: { scenario: 'clean', seed: 1 },
     });
@@ -316,8 +318,14 @@ describe('a practice run at a simulated bench', () => {
     expect(body.debrief.hidden[0]).toMatch(/^A leak at/);
     expect(body.debrief.lines.some(({ kind, text }) => kind === 'missed' && /was not found/.test(text))).toBe(true);
     expect((await read()).practice.scenario).toBe('leak');
-    const again = await lead.run(loopId, {}, place);
-    expect(again.status).toBe(201);
+    // the table is free again: the next practice takes the same one
+    const again = await lead.post<{ run: { benchId: string } }>('/runs', {
+      loopId,
+      benchId: null,
+      schools: { ...DEFAULT_SCHOOLS },
+      practice: { scenario: 'clean', seed: 2 },
+    });
+    expect(again.body.run.benchId).toBe(place);
   });
 });
 

@@ -47,7 +47,10 @@ export function instrumentRoutes(routes: Routes): void {
 
 /** Benches with their instruments, and the newest value of each. */
 async function listBenches({ scope, instruments }: Ask) {
-  const benches = await scope.select({ id: bench.id, name: bench.name }).from(bench).orderBy(asc(bench.position));
+  const benches = await scope
+    .select({ id: bench.id, name: bench.name, forPractice: bench.forPractice })
+    .from(bench)
+    .orderBy(asc(bench.position));
   const rows = await scope.select().from(instrument).orderBy(asc(instrument.kind));
   const newest = await scope.execute<{ bench_id: string; kind: string; value: number; at: string }>(
     sql`select i.bench_id, i.kind, r.value, r.at from instrument i cross join lateral (select value, at from instrument_reading r where r.workshop_id = i.workshop_id and r.bench_id = i.bench_id and r.kind = i.kind and r.id > (select coalesce(max(id), 0) - 20000 from instrument_reading) order by r.id desc limit 1) r`,

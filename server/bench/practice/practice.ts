@@ -8,6 +8,7 @@ import type { SimulateInput } from '../../../core/bench/practice/schema.js';
 import { cannotSimulate } from '../../../core/bench/simulated-bench/bench.js';
 import { liquidOf } from '../../../core/machine/liquids/fluids.js';
 import { foldOf, loadEvents } from '../runs/folds.js';
+import { bench } from '../../base/database/tables/people.js';
 import { run } from '../../base/database/tables/runs.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import type { Scope } from '../../base/database/client.js';
@@ -17,15 +18,31 @@ import { renewAccess } from '../instruments/access.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { practice } from '../../base/database/tables/practice.js';
 
-/** A practice run needs a bench of its own, and a bench where no real device would be moved. */
-export async function claimForPractice(scope: Scope, benchId: string | null): Promise<void> {
-  if (benchId === null) throw new DomainError('refused', 'Choose a free bench to practise on: the simulated instruments stand there.');
-  const [taken] = await scope
-    .select({ id: run.id })
-    .from(run)
-    .where(and(eq(run.benchId, benchId), eq(run.state, 'active')));
-  if (taken) throw new DomainError('conflict', 'Something stands on this bench; choose a free one to practise on.', { runId: taken.id });
-  await noRealDevices(scope, benchId);
+/** benches of real machines come first wherever benches are listed by position */
+const AFTER_ALL = 1000;
+
+/** A table for a practice run: one that is free, else another one. No real bench is needed, and no real device is ever moved. */
+export async function practiceTable({ scope, account, clock }: Ask): Promise<string> {
+  // two that begin at once take two
+  await scope.execute(sql`select pg_advisory_xact_lock(hashtext(${`practice ${account.workshopId}`}))`);
+  const tables = await scope
+    .select({ id: bench.id, name: bench.name, runId: run.id })
+    .from(bench)
+    .leftJoin(run, and(eq(run.benchId, bench.id), eq(run.state, 'active')))
+    .where(eq(bench.forPractice, true));
+  const free = tables.find(({ runId }) => runId === null);
+  if (free) return free.id;
+  const [made] = await scope
+    .insert(bench)
+    .values({
+      workshopId: account.workshopId,
+      name: `Practice table ${tables.length + 1}`,
+      position: AFTER_ALL + tables.length,
+      forPractice: true,
+      createdAt: clock.now(),
+    })
+    .returning({ id: bench.id });
+  return (made as { id: string }).id;
 }
 
 async function noRealDevices(scope: Scope, benchId: string): Promise<void> {

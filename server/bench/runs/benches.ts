@@ -10,7 +10,7 @@ import { currentKind, timerFace, type RunState } from '../../../core/bench/runs/
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { owner, job, system } from '../../base/database/tables/machines.js';
-import { bench } from '../../base/database/tables/people.js';
+import { bench, isRealBench } from '../../base/database/tables/people.js';
 import { slot } from '../../base/database/tables/planning.js';
 import { run } from '../../base/database/tables/runs.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
@@ -23,7 +23,7 @@ import { foldOf } from './folds.js';
 export async function benchesNow(ask: Ask) {
   return {
     now: ask.clock.now().toISOString(),
-    benches: await ask.scope.select({ id: bench.id, name: bench.name }).from(bench).orderBy(asc(bench.position)),
+    benches: await ask.scope.select({ id: bench.id, name: bench.name }).from(bench).where(isRealBench).orderBy(asc(bench.position)),
     runs: await activeRuns(ask),
     next: await nextSlots(ask),
   };

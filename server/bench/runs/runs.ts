@@ -2,7 +2,7 @@ import { practiceOf } from './practised.js';
 import { and, eq, ne, sql } from 'drizzle-orm';
 import { refuse } from '../../../core/base/checking/input.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
-import { bench } from '../../base/database/tables/people.js';
+import { bench, isRealBench } from '../../base/database/tables/people.js';
 import type { Scope } from '../../base/database/client.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound } from '../../base/http/errors.js';
@@ -49,7 +49,11 @@ export function demandJoints(file: LoopFile, joints: readonly string[]): void {
 
 /** A bench holds one machine; two loops of the same machine may be worked on there at once. */
 export async function claimBench(scope: Scope, benchId: string, systemId: string): Promise<void> {
-  const [place] = await scope.select().from(bench).where(eq(bench.id, benchId)).for('update');
+  const [place] = await scope
+    .select()
+    .from(bench)
+    .where(and(eq(bench.id, benchId), isRealBench))
+    .for('update');
   if (!place) throw notFound('bench');
   const [other] = await scope
     .select({ name: system.name })

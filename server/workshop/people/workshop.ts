@@ -8,7 +8,7 @@ import { DomainError, stale } from '../../base/http/errors.js';
 import { DEFAULT_POLICY, ownPolicy, setPolicy } from '../due-dates/policies.js';
 import { redate } from '../due-dates/redate.js';
 import { hashPassword } from './password.js';
-import { bench, person, workshop } from '../../base/database/tables/people.js';
+import { bench, person, workshop, isRealBench } from '../../base/database/tables/people.js';
 
 /** Any number: two first visits at once must not make two workshops. */
 const SETUP_LOCK = 418_002;
@@ -48,7 +48,7 @@ export async function createWorkshop(scope: Scope, input: Omit<SetupInput, 'pass
 }
 
 const benchesOf = (scope: Scope) =>
-  scope.select({ id: bench.id, name: bench.name }).from(bench).orderBy(asc(bench.position), asc(bench.name));
+  scope.select({ id: bench.id, name: bench.name }).from(bench).where(isRealBench).orderBy(asc(bench.position), asc(bench.name));
 
 export async function readWorkshop({ scope, account }: Ask) {
   const [own] = await scope

@@ -16,7 +16,7 @@ import { hasRigidTube } from '../../../core/bench/inspection/items.js';
 import { WET_SCHOOLS } from '../../../core/physics/leak-testing/schools.js';
 import { dayIn } from '../../../core/base/units/calendar.js';
 import { refuse } from '../../../core/base/checking/input.js';
-import { bench, person, workshop } from '../../base/database/tables/people.js';
+import { bench, person, workshop, isRealBench } from '../../base/database/tables/people.js';
 import { run } from '../../base/database/tables/runs.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound, stale } from '../../base/http/errors.js';
@@ -50,7 +50,7 @@ export async function readBoard(ask: Ask): Promise<WorkshopBoard> {
     now: now.toISOString(),
     today,
     timeZone: account.timeZone,
-    benches: await scope.select({ id: bench.id, name: bench.name }).from(bench).orderBy(asc(bench.position)),
+    benches: await scope.select({ id: bench.id, name: bench.name }).from(bench).where(isRealBench).orderBy(asc(bench.position)),
     people: people.filter(({ role }) => role !== 'front-desk').map(({ id, name, skills, version }) => ({ id, name, skills, version })),
     workshopVersion: own?.version ?? 1,
     kits: await scope.select({ kind: kit.kind, count: kit.count }).from(kit).orderBy(asc(kit.kind)),

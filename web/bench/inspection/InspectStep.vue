@@ -106,8 +106,10 @@ const options = <T extends string>(values: readonly T[]) => values.map((value) =
         <ChoiceRow v-if="!tube" v-model="form.surface" label="Surface" :options="options(SURFACES)" />
         <ChoiceRow v-if="tube" v-model="form.wall" label="Wall, cut open" may-be-none :options="options(WALLS)" />
         <ChoiceRow v-if="HAS_SEAL[chosen.kind]" v-model="form.seal" label="O-ring, gasket" may-be-none :options="options(SEALS)" />
-        <label v-if="wears" class="worn"><input v-model="form.worn" type="checkbox" /> {{ wears }}</label>
-        <v-text-field v-model="form.text" label="Note" hide-details />
+        <div class="last">
+          <label v-if="wears" class="worn"><input v-model="form.worn" type="checkbox" /> {{ wears }}</label>
+          <v-text-field v-model="form.text" label="Note" hide-details />
+        </div>
       </form>
     </FramePart>
     <FramePart v-if="chosen && !locked && !(causeAsked && open.length === 0)" at="act">
@@ -178,6 +180,12 @@ i.clean-again {
 .item {
   display: grid;
   gap: 8px;
+}
+.last {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.2fr);
+  gap: 12px;
+  align-items: center;
 }
 .worn {
   display: flex;

@@ -52,7 +52,7 @@ const where = computed(() => {
     <p class="quiet">{{ where }} Topics and payloads stand in the documentation, under instruments.</p>
     <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
     <ul v-if="answer" class="plain-list benches">
-      <li v-for="bench in answer.benches" :key="bench.id">
+      <li v-for="bench in answer.benches.filter(({ forPractice }) => !forPractice)" :key="bench.id">
         <div class="spread">
           <strong>{{ bench.name }}</strong>
           <v-btn v-if="props.isLead" variant="outlined" @click="renew(bench.id)">{{

@@ -170,8 +170,10 @@ function say(): void {
   border: 3px solid var(--ink);
   border-left: 8px solid var(--danger);
   padding: 14px 20px;
-  overflow-y: auto;
+  overflow: hidden auto;
+  min-width: 0;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 12px;
   align-content: start;
 }
@@ -182,7 +184,7 @@ header {
 }
 .kinds {
   display: grid;
-  grid-template-columns: repeat(4, 1fr);
+  grid-template-columns: repeat(4, minmax(0, 1fr));
   gap: 10px;
 }
 .kinds button {

@@ -3,8 +3,9 @@ import { tubesInOrder } from '@core/machine/catalogue/names.js';
 import { findingsAtBench } from '@core/machine/build-checks/beforeBuilding.js';
 import type { LoopFinding } from '@core/machine/build-checks/finding.js';
 import { circuitCount } from '@core/machine/loop-file/circuits.js';
-import { onMounted, reactive, ref } from 'vue';
+import { computed, onMounted, reactive, ref } from 'vue';
 import { DEFAULT_SCHOOLS, LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from '@core/physics/leak-testing/schools.js';
+import { cannotSimulate } from '@core/bench/simulated-bench/bench.js';
 import { SCENARIOS, type Scenario } from '@core/bench/simulated-bench/truth.js';
 import { LEAK_LIMITS } from '@core/physics/leak-testing/defaults.js';
 import { loopFacts } from '@core/bench/procedures/loopFacts.js';
@@ -14,13 +15,14 @@ import { useCoolants } from '../../workshop/coolants/coolantStore.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { ApiError, call, get, wordsOf } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
+import BenchTops from '../benches/BenchTops.vue';
 import NumberField from '../../base/units/NumberField.vue';
 
 /** Which bench, and by which school: each choice says what it leaves open. */
 const props = defineProps<{ loopId: string; loopName: string; systemName: string }>();
 const emit = defineEmits<{ close: []; started: [runId: string] }>();
 const submit = useSubmit();
-const benches = ref<{ id: string; name: string }[]>([]);
+const benches = ref<{ id: string; name: string; taken: string | null }[]>([]);
 const benchId = ref<string | null>(null);
 const schools = reactive<{ -readonly [K in keyof Schools]: Schools[K] }>({ ...DEFAULT_SCHOOLS });
 const resolution = ref<number | null>(DEFAULT_SCHOOLS.gaugeResolutionKpa);
@@ -38,6 +40,22 @@ const circuits = ref(1);
 const findings = ref<LoopFinding[]>([]);
 const coolants = useCoolants();
 const practising = ref(false);
+/** why a simulated bench cannot play this loop */
+const cannot = ref<string | null>(null);
+/** how it is tested is the workshop's own way in one line; who wants another one opens it */
+const changing = ref(false);
+const ours = ref<Schools | null>(null);
+const isOurs = computed(
+  () => ours.value !== null && (['leak', 'wet', 'limit'] as const).every((each) => ours.value?.[each] === schools[each]),
+);
+const schoolWords = computed(() => {
+  const { label, dry, wet } = LEAK_SCHOOLS[schools.leak];
+  return [
+    label,
+    ...(dry ? [`air test to the ${LEAK_LIMITS[schools.limit].label} limit`] : []),
+    ...(wet ? [`${WET_SCHOOLS[schools.wet].label} of the pump alone`] : []),
+  ].join(', ');
+});
 const scenario = ref<Scenario>('surprise');
 const problem = ref<string | null>(null);
 
@@ -51,11 +69,15 @@ async function load(): Promise<void> {
     coolants.load().catch(() => undefined),
   ]);
   Object.assign(schools, shop.workshop.schools);
+  ours.value = { ...shop.workshop.schools };
   resolution.value = schools.gaugeResolutionKpa;
-  benches.value = shop.benches;
-  const taken = new Set(today.runs.filter(({ systemName }) => systemName !== props.systemName).map((run) => run.benchId));
-  benchId.value = shop.benches.find(({ id }) => !taken.has(id))?.id ?? null;
+  benches.value = shop.benches.map((bench) => ({
+    ...bench,
+    taken: today.runs.find((run) => run.benchId === bench.id && run.systemName !== props.systemName)?.systemName ?? null,
+  }));
+  benchId.value = benches.value.find(({ taken }) => taken === null)?.id ?? null;
   runs.value = tubesInOrder(loop.file);
+  cannot.value = cannotSimulate(loop.file);
   circuits.value = circuitCount(loop.file);
   ready.value = true;
   // nothing is led before it is parted
@@ -73,7 +95,7 @@ async function start(): Promise<void> {
     call<{ run: { id: string } }>('POST', '/runs', {
       body: {
         loopId: props.loopId,
-        benchId: benchId.value,
+        benchId: practising.value ? null : benchId.value,
         schools: { ...schools, gaugeResolutionKpa: resolution.value },
         ...serviceWork(),
         practice: practising.value ? { scenario: scenario.value, seed: null } : null,
@@ -110,14 +132,18 @@ async function start(): Promise<void> {
       </div>
       <form v-else-if="ready" class="stack" novalidate @submit.prevent="start">
         <h2>Commission {{ loopName.toLowerCase() }} of {{ systemName }}</h2>
+        <BenchTops v-model="benchId" v-model:practising="practising" :benches="benches" :practice="{ cannot }" />
+        <p v-if="submit.at('benchId').length" role="alert" class="danger">{{ submit.at('benchId').join(' ') }}</p>
+        <p class="quiet">
+          <template v-if="practising">Nothing here reaches the machine’s history, its stock or its dates.</template>
+          <template v-else-if="benchId === null">No bench is free: it can be led all the same, and stands on none.</template>
+          <template v-else>The machine stands on the bench; its record, fill and dates follow.</template>
+        </p>
         <v-select
-          v-model="benchId"
-          :items="benches"
-          item-title="name"
-          item-value="id"
-          label="Bench"
-          clearable
-          :error-messages="submit.at('benchId')"
+          v-if="practising"
+          v-model="scenario"
+          :items="Object.entries(SCENARIOS).map(([value, title]) => ({ value, title }))"
+          label="What it hides"
         />
         <ul v-if="findings.length" class="plain-list" aria-label="The build check says">
           <li v-for="each in findings" :key="each.text" class="warning" :class="{ stops: each.weight === 'stop' }">
@@ -125,71 +151,55 @@ async function start(): Promise<void> {
           </li>
         </ul>
         <p v-for="warning in warnings" :key="warning" class="warning">{{ warning }}</p>
-        <fieldset>
-          <legend>In earnest, or to practise</legend>
-          <label class="school"
-            ><input v-model="practising" type="radio" :value="false" />
-            <span
-              ><strong>In earnest</strong>
-              <span class="quiet">The machine stands on the bench; its record, fill and dates follow.</span></span
-            ></label
-          >
-          <label class="school"
-            ><input v-model="practising" type="radio" :value="true" />
-            <span
-              ><strong>Practise</strong>
-              <span class="quiet">A simulated bench plays this loop and hides a fault. The machine’s history is not touched.</span></span
-            ></label
-          >
-          <v-select
-            v-if="practising"
-            v-model="scenario"
-            class="mt-2"
-            :items="Object.entries(SCENARIOS).map(([value, title]) => ({ value, title }))"
-            label="What it hides"
-          />
-        </fieldset>
-        <fieldset>
-          <legend>How leaks are looked for</legend>
-          <label v-for="(school, key) in LEAK_SCHOOLS" :key="key" class="school"
-            ><input v-model="schools.leak" type="radio" :value="key" />
-            <span
-              ><strong>{{ school.label }}</strong> <span class="quiet">{{ school.consequence }}</span></span
-            ></label
-          >
-        </fieldset>
-        <fieldset v-if="LEAK_SCHOOLS[schools.leak].openedOnly">
-          <legend>What was opened</legend>
-          <div class="opened">
-            <label v-for="run in runs" :key="run.id"><input v-model="opened" type="checkbox" :value="run.id" /> {{ run.name }}</label>
-          </div>
-          <NumberField v-model="lostMl" class="mt-2" label="Left the loop" unit="mL" :errors="submit.at('lostMl')" />
-        </fieldset>
-        <fieldset v-if="LEAK_SCHOOLS[schools.leak].dry">
-          <legend>What the air test must exclude</legend>
-          <label v-for="(limit, key) in LEAK_LIMITS" :key="key" class="school"
-            ><input v-model="schools.limit" type="radio" :value="key" />
-            <span
-              ><strong>{{ limit.label }}</strong> <span class="quiet">{{ limit.meaning }}</span></span
-            ></label
-          >
-          <NumberField
-            v-model="resolution"
-            class="mt-2"
-            label="The gauge can be read to"
-            unit="kPa"
-            :errors="submit.at('schools.gaugeResolutionKpa')"
-          />
-        </fieldset>
-        <fieldset v-if="LEAK_SCHOOLS[schools.leak].wet">
-          <legend>How long only the pump runs</legend>
-          <label v-for="(school, key) in WET_SCHOOLS" :key="key" class="school"
-            ><input v-model="schools.wet" type="radio" :value="key" />
-            <span
-              ><strong>{{ school.label }}</strong> <span class="quiet">{{ school.consequence }}</span></span
-            ></label
-          >
-        </fieldset>
+        <p class="way">
+          {{ isOurs ? 'As the workshop does' : 'For this run' }}: <strong>{{ schoolWords }}</strong>
+          <button type="button" class="link" :aria-expanded="changing" @click="changing = !changing">
+            {{ changing ? 'fold' : 'change' }}
+          </button>
+        </p>
+        <template v-if="changing || LEAK_SCHOOLS[schools.leak].openedOnly">
+          <fieldset>
+            <legend>How leaks are looked for</legend>
+            <label v-for="(school, key) in LEAK_SCHOOLS" :key="key" class="school"
+              ><input v-model="schools.leak" type="radio" :value="key" />
+              <span
+                ><strong>{{ school.label }}</strong> <span class="quiet">{{ school.consequence }}</span></span
+              ></label
+            >
+          </fieldset>
+          <fieldset v-if="LEAK_SCHOOLS[schools.leak].openedOnly">
+            <legend>What was opened</legend>
+            <div class="opened">
+              <label v-for="run in runs" :key="run.id"><input v-model="opened" type="checkbox" :value="run.id" /> {{ run.name }}</label>
+            </div>
+            <NumberField v-model="lostMl" class="mt-2" label="Left the loop" unit="mL" :errors="submit.at('lostMl')" />
+          </fieldset>
+          <fieldset v-if="LEAK_SCHOOLS[schools.leak].dry">
+            <legend>What the air test must exclude</legend>
+            <label v-for="(limit, key) in LEAK_LIMITS" :key="key" class="school"
+              ><input v-model="schools.limit" type="radio" :value="key" />
+              <span
+                ><strong>{{ limit.label }}</strong> <span class="quiet">{{ limit.meaning }}</span></span
+              ></label
+            >
+            <NumberField
+              v-model="resolution"
+              class="mt-2"
+              label="The gauge can be read to"
+              unit="kPa"
+              :errors="submit.at('schools.gaugeResolutionKpa')"
+            />
+          </fieldset>
+          <fieldset v-if="LEAK_SCHOOLS[schools.leak].wet">
+            <legend>How long only the pump runs</legend>
+            <label v-for="(school, key) in WET_SCHOOLS" :key="key" class="school"
+              ><input v-model="schools.wet" type="radio" :value="key" />
+              <span
+                ><strong>{{ school.label }}</strong> <span class="quiet">{{ school.consequence }}</span></span
+              ></label
+            >
+          </fieldset>
+        </template>
         <p class="quiet">
           Figures are estimates to be checked against the makers' instructions; local rules and safety data sheets come first.
         </p>
@@ -205,6 +215,16 @@ async function start(): Promise<void> {
 </template>
 
 <style scoped>
+.way {
+  margin: 0;
+  padding: 10px 0;
+  border-block: 1.5px solid var(--line);
+}
+.link {
+  text-decoration: underline;
+  min-height: 32px;
+  padding: 0 8px;
+}
 .warning {
   margin: 0;
   padding: 8px 12px;

@@ -18,6 +18,7 @@ defineProps<{ verdicts: readonly Verdict[] }>();
 
 <style scoped>
 .plates {
+  width: 100%;
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(150px, 1fr));
   gap: 10px;

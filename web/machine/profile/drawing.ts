@@ -189,7 +189,7 @@ export interface PlaceDot {
 }
 
 /** px between the middles of two dots, so that each can be touched */
-const DOT_APART_PX = 30;
+const DOT_APART_PX = 24;
 
 /** Where each dot is drawn: on a tube half way along, on a part in its middle, on a port where it is. Two at one place stand beside each other. */
 export function placeDots({ items }: UnrolledLoop, frame: Frame, dots: readonly PlaceDot[]): (PlaceDot & Point)[] {

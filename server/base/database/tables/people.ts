@@ -1,7 +1,7 @@
 import { DRAIN_HABITS, type DrainHabits } from '../../../../core/physics/draining/defaults.js';
 import { readList, readObject } from '../../../../core/base/checking/stored.js';
 import type { Role } from '../../../../core/workshop/people/roles.js';
-import { sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import {
   boolean,
   check,
@@ -83,6 +83,8 @@ export const bench = pgTable(
     ...owned,
     name: text('name').notNull(),
     position: integer('position').notNull().default(0),
+    /** a table where a simulated bench is played: nothing of an owner's ever stands there */
+    forPractice: boolean('for_practice').notNull().default(false),
   },
   (t) => [
     foreignKey({ name: 'bench_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),
@@ -91,6 +93,9 @@ export const bench = pgTable(
     ...tenantWalls('bench', t),
   ],
 );
+
+/** Benches that machines stand on. */
+export const isRealBench = eq(bench.forPractice, false);
 
 /** Sign-in sessions, in the shape the session store expects. Not visible to the application role. */
 export const session = pgTable('session', {

@@ -1,0 +1,1 @@
+ALTER TABLE "bench" ADD COLUMN "for_practice" boolean DEFAULT false NOT NULL;
