@@ -424,6 +424,6 @@ test('a leak is found dry, mended and tested again, and the practice ends with i
   await expect(page.locator('.debrief')).toContainText('was found with air: not a drop came out');
   await snap(page, 'practice-debrief');
   expect(await barriers(page, 'debrief')).toEqual([]);
-  await page.getByRole('link', { name: 'Back to the system' }).click();
+  await page.getByRole('link', { name: 'Back to the machine' }).click();
   await expect(page.getByText('Practice', { exact: true })).toHaveCount(0);
 });

@@ -7,7 +7,6 @@ import { useRoute, useRouter } from 'vue-router';
 import { JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { shortName } from '@core/machine/catalogue/names.js';
-import { hasRigidTube } from '@core/bench/inspection/items.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
 import { call, get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
@@ -138,7 +137,7 @@ async function book(): Promise<void> {
         />
         <div class="stack">
           <h2>{{ capital(JOB_KINDS[form.kind].label) }}</h2>
-          <ScopeLadder :model-value="form.kind" :advice="advice" :rigid="hasRigidTube(history.file)" @update:model-value="choose" />
+          <ScopeLadder :model-value="form.kind" :advice="advice" :file="history.file" @update:model-value="choose" />
           <v-select
             v-if="needsPart"
             v-model="form.partId"

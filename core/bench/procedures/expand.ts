@@ -220,7 +220,15 @@ const cards = ({ loop }: ExpandWith): CheckItem[] =>
   loop.components
     .filter(({ kind, place }) => kind === 'block' && place === 'card')
     .flatMap((card) =>
-      CARD_STEPS.map(([id, text]) => ({ id: `card:${card.id}:${id}`, text, group: `Card under ${shortName(card)}`, mayNotApply: true })),
+      // several cards are stripped side by side: each thing is looked at once, at all of them
+      CARD_STEPS.map(([id, text]) => ({
+        id: `card:${card.id}:${id}`,
+        text: `${text}: ${shortName(card)}`,
+        together: text,
+        place: card.id,
+        group: 'Cards with a block',
+        mayNotApply: true,
+      })),
     );
 
 const EXPAND: Record<EachKey, (given: ExpandWith) => CheckItem[]> = {

@@ -1,3 +1,4 @@
+import { cannotBecome, stepsAfterRescope, type RescopeHindrance } from '../../../core/bench/services/rescope.js';
 import { lockLoop } from '../../machine/loops/lock.js';
 import { drainPolicyOf } from '../../machine/loops/drainPolicy.js';
 import { cameFilledOf, contentsOf } from '../../machine/loops/inside.js';
@@ -5,11 +6,9 @@ import { demandOneCircuit, pumpsBeside } from '../../machine/loops/circuits.js';
 import { newestRevision } from '../../machine/loops/revisions.js';
 import { orderFor, productOf } from '../../workshop/coolants/products.js';
 import { buildProcedure } from '../../../core/bench/procedures/buildProcedure.js';
-import { standardProcedure } from '../../../core/bench/procedures/procedureKinds.js';
 import type { Volume } from '../../../core/machine/loop-file/volume.js';
 import { and, eq, isNotNull } from 'drizzle-orm';
 import { type Procedure } from '../../../core/bench/runs/procedure.js';
-import { type RunState } from '../../../core/bench/runs/state.js';
 import { mayMix, type Miscible } from '../../../core/machine/liquids/mixing.js';
 import { liquidOf, type Glycol } from '../../../core/machine/liquids/fluids.js';
 import { JOB_KINDS, type JobKind, asJobKind } from '../../../core/workshop/jobs/kinds.js';
@@ -131,12 +130,10 @@ const miscible = (row: typeof coolantProduct.$inferSelect): Miscible => ({
   inhibitor: row.inhibitor,
 });
 
-/** Steps of the workshop's own that are done stay in front of the new steps: what was ticked is not lost. */
-function withOwnDone(now: Procedure, made: Procedure, kind: JobKind, state: RunState): Procedure['steps'] {
-  const comes = new Set([...standardProcedure(kind).steps, ...made.steps].map(({ id }) => id));
-  const own = now.steps.filter(({ id }) => !comes.has(id) && state.steps.some((step) => step.id === id && step.status === 'done'));
-  return [...own, ...made.steps];
-}
+const CANNOT_BECOME: Readonly<Record<RescopeHindrance['why'], string>> = {
+  'was-drained': 'Liquid was let out: it can only become a job that fills the loop again.',
+  'was-taken-apart': 'Joints were opened: it can only become a job that closes and tests them.',
+};
 
 /**
  * Findings made the job bigger, or smaller: its steps change, what was done stays done. The owner's consent to the new
@@ -169,14 +166,9 @@ export async function rescope(ask: Ask, input: RescopeInput) {
     coolantProductId: before.old?.productId ?? null,
     ...(row.procedure.start ? { start: row.procedure.start } : {}),
   });
-  const steps = withOwnDone(row.procedure, made, before.kind, state);
-  const keeps = new Set(steps.map(({ id }) => id));
-  const lost = state.steps.find(({ id, status }) => status === 'done' && !keeps.has(id));
-  if (lost)
-    throw new DomainError(
-      'refused',
-      `"${row.procedure.steps.find(({ id }) => id === lost.id)?.title}" is done and has no place in ${JOB_KINDS[input.kind].label}.`,
-    );
+  const hindered = cannotBecome(row.procedure, state, input.kind);
+  if (hindered) throw new DomainError('refused', CANNOT_BECOME[hindered.why]);
+  const steps = stepsAfterRescope(row.procedure, made, input.kind, state);
   await scope
     .update(run)
     .set({ procedure: { ...made, steps, service: { ...(made.service as object), inside: before.inside } as Procedure['service'] } })

@@ -312,6 +312,7 @@ const secondLine = computed(() => {
 </template>
 
 <style scoped src="./strokes.css"></style>
+<style scoped src="./dots.css"></style>
 
 <style scoped>
 .twin {
@@ -392,41 +393,6 @@ const secondLine = computed(() => {
   fill: transparent;
 }
 .handle:hover:not(.still) .reach {
-  fill: var(--wash);
-}
-.dot {
-  cursor: pointer;
-}
-.disc {
-  fill: var(--glass);
-  stroke: var(--ink);
-  stroke-width: 2.5;
-}
-.dot.done .disc {
-  fill: var(--ink);
-}
-.dot.done path {
-  fill: none;
-  stroke: var(--ground);
-  stroke-width: 3;
-}
-.halo {
-  fill: none;
-  stroke: var(--ink);
-  stroke-width: 3;
-}
-/* danger is a shape as well as a colour */
-.dot.wrong .disc {
-  fill: var(--danger);
-  stroke: var(--ink);
-  stroke-width: 3.5;
-}
-.dot.wrong path {
-  fill: none;
-  stroke: var(--on-danger);
-  stroke-width: 3.5;
-}
-.dot:hover .reach {
   fill: var(--wash);
 }
 .cap {

@@ -2,7 +2,6 @@
 import type { JobPage } from '@core/workshop/jobs/answers.js';
 import { computed, reactive } from 'vue';
 import { shortName } from '@core/machine/catalogue/names.js';
-import { hasRigidTube } from '@core/bench/inspection/items.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import EstimateFields from './EstimateFields.vue';
@@ -66,7 +65,7 @@ async function save(): Promise<void> {
     <div class="columns">
       <IntakeFields :model-value="form" :baseline-flow-lph="job.history.baselineFlowLph" :at="submit.at" />
       <div class="stack">
-        <ScopeLadder v-model="form.kind" :advice="advice" :rigid="hasRigidTube(job.loop.file)" />
+        <ScopeLadder v-model="form.kind" :advice="advice" :file="job.loop.file" />
         <v-select
           v-if="needsPart"
           v-model="form.partId"

@@ -2,13 +2,15 @@
 import { capital } from '@core/edge/words/say.js';
 import { computed } from 'vue';
 import { JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
+import { usualHours } from '@core/workshop/jobs/usualHours.js';
+import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import type { ScopeAdvice } from '@core/workshop/jobs/scope.js';
 
 /** Jobs from the lightest to the heaviest as rungs, each as long as it takes; the advised one is marked, any can be chosen. */
 const kind = defineModel<JobKind>({ required: true });
-const props = defineProps<{ advice: ScopeAdvice; rigid: boolean }>();
+const props = defineProps<{ advice: ScopeAdvice; file: LoopFile }>();
 
-const hours = (key: JobKind): number => JOB_KINDS[key].hours[props.rigid ? 'rigid' : 'soft'];
+const hours = (key: JobKind): number => usualHours(key, props.file);
 const rungs = computed(() =>
   JOB_KIND_KEYS.filter((key) => JOB_KINDS[key].rung !== null)
     .sort((a, b) => (JOB_KINDS[b].rung ?? 0) - (JOB_KINDS[a].rung ?? 0))

@@ -1,8 +1,8 @@
 import type { LoopHistory } from '@core/workshop/jobs/answers.js';
 import { COOLANT_CLASSES } from '@core/machine/liquids/classes.js';
 import { fillVolume } from '@core/physics/filling/fillPlan.js';
-import { hasRigidTube } from '@core/bench/inspection/items.js';
-import { JOB_KINDS, refillsAnew, type JobKind } from '@core/workshop/jobs/kinds.js';
+import { usualHours } from '@core/workshop/jobs/usualHours.js';
+import { refillsAnew, type JobKind } from '@core/workshop/jobs/kinds.js';
 import type { Estimate, Intake, OwnerWindow } from '@core/workshop/jobs/schema.js';
 import { adviseScope, type ScopeAdvice, type Sign } from '@core/workshop/jobs/scope.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
@@ -60,7 +60,7 @@ export const adviceFor = (form: JobForm, history: LoopHistory): ScopeAdvice =>
 
 /** What such a job usually takes: a start for the estimate, to be corrected by whoever has seen the machine. */
 export function usualEstimate(kind: JobKind, file: LoopFile): { hours: number; coolantMl: number } {
-  const hours = JOB_KINDS[kind].hours[hasRigidTube(file) ? 'rigid' : 'soft'];
+  const hours = usualHours(kind, file);
   const coolantMl = refillsAnew(kind) ? Math.ceil(fillVolume(file).volumeMl / 50) * 50 : 0;
   return { hours, coolantMl };
 }

@@ -53,13 +53,13 @@ const calm: ScopeInput = {
 describe('the ladder of scopes', () => {
   it('marks the lightest job that is safe and says what its neighbours leave or cost', () => {
     const advice = adviseScope({ ...calm, signs: ['cloud'] });
-    const screen = mountScreen(ScopeLadder, { props: { modelValue: 'flush-refill', advice, rigid: false } });
+    const screen = mountScreen(ScopeLadder, { props: { modelValue: 'flush-refill', advice, file: usualLoop() } });
     expect(screen.find('.advised').text()).toContain('flush and refill');
     expect(wordsOf(screen)).toContain('Would leave it as it is: cloud');
   });
 
   it('lets a hand choose another', async () => {
-    const screen = mountScreen(ScopeLadder, { props: { modelValue: 'closed-loop', advice: adviseScope(calm), rigid: true } });
+    const screen = mountScreen(ScopeLadder, { props: { modelValue: 'closed-loop', advice: adviseScope(calm), file: usualLoop() } });
     await screen.findAll('li button')[0]?.trigger('click');
     expect(screen.emitted('update:modelValue')).toEqual([['strip-clean']]);
   });

@@ -1,0 +1,36 @@
+import type { LoopFile } from '../../machine/loop-file/loopFile.js';
+import { findTubeMaterial } from '../../machine/materials/tubes.js';
+import { JOB_KINDS, type JobKind } from './kinds.js';
+
+/**
+ * Hours of attendance that more in a machine costs than the usual one has: two radiators, a processor and a graphics block, seven tubes
+ * (workshop practice, rough). What finished runs took says more as soon as there are some.
+ */
+const USUAL = { radiators: 2, blocks: 2, tubes: 7 } as const;
+const MORE_H = {
+  /** each: opened, flushed both ways, soaked, felt */
+  whole: { radiator: 1, block: 1.2, tube: 0.25 },
+  /** each: more to let out, to rinse and to bleed */
+  top: { radiator: 0.15, block: 0.05, tube: 0 },
+  part: { radiator: 0.25, block: 0.15, tube: 0.05 },
+  not: { radiator: 0.1, block: 0.25, tube: 0 },
+} as const;
+/** share of the usual hours that even a small machine takes */
+const LEAST_SHARE = 0.6;
+/** h to which an estimate is rounded */
+const ROUND_H = 0.25;
+
+/** Attended hours that a kind of job usually takes with what is in this machine. */
+export function usualHours(kind: JobKind, { components, tubes }: Pick<LoopFile, 'components' | 'tubes'>): number {
+  const { hours, opens } = JOB_KINDS[kind];
+  const isRigid = tubes.some(({ material }) => findTubeMaterial(material)?.soft === false);
+  const usual = hours[isRigid ? 'rigid' : 'soft'];
+  const count = (of: string): number => components.filter((each) => each.kind === of).length;
+  const more =
+    (count('radiator') - USUAL.radiators) * MORE_H[opens].radiator +
+    (count('block') - USUAL.blocks) * MORE_H[opens].block +
+    (tubes.length - USUAL.tubes) * MORE_H[opens].tube;
+  // a top-up looks at one level, whatever is in the machine
+  const sum = kind === 'top-up' ? usual : Math.max(LEAST_SHARE * usual, usual + more);
+  return Math.round(sum / ROUND_H) * ROUND_H || ROUND_H;
+}
