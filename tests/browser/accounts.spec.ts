@@ -48,7 +48,7 @@ test('bad input is named at its field and nothing is half saved', async ({ page,
 
 test('an address of nothing says so', async ({ page, app }) => {
   await signIn(page, app, '/systems/6f1f0d5e-0000-4000-8000-000000000001');
-  await expect(page.getByRole('heading', { name: 'No such system' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'No such machine' })).toBeVisible();
   await page.goto(`${app.url}/no/such/place`);
   await expect(page.getByRole('heading', { name: 'Nothing stands here' })).toBeVisible();
 });
@@ -69,9 +69,9 @@ test('without demo data the first visit makes the workshop and teaches the next 
     await page.getByRole('button', { name: 'Make the workshop' }).click();
     await page.waitForURL('**/today');
     await expect(page.getByRole('heading', { name: 'Quayside Loops' })).toBeVisible();
-    await expect(page.getByText('No systems yet.')).toBeVisible();
-    await page.getByRole('link', { name: 'Systems', exact: true }).click();
-    await expect(page.getByRole('link', { name: 'Enter the first system' })).toBeVisible();
+    await expect(page.getByText('No machines yet.')).toBeVisible();
+    await page.getByRole('link', { name: 'Machines', exact: true }).click();
+    await expect(page.getByRole('link', { name: 'Enter the first machine' })).toBeVisible();
     await page.goto(`${own.url}/workshop`);
     await expect(page.getByText('No coolant yet.')).toBeVisible();
     expect(complaints.filter((text) => !text.includes('422'))).toEqual([]);

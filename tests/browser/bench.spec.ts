@@ -3,7 +3,7 @@ import { expect, signIn, test } from './app.js';
 test('the bench keeps what is entered while the network is away, and delivers it once', async ({ page, app, context }) => {
   await signIn(page, app);
   await page.getByRole('article').filter({ hasText: 'Moss tower' }).getByRole('link').click();
-  await expect(page.locator('.title h2')).toHaveText('Dry test with air');
+  await expect(page.locator('.title h2')).toHaveText('Air test');
   const before = Number((await page.getByText(/\d+ readings/).innerText()).match(/(\d+) readings/)?.[1]);
   await context.setOffline(true);
   await page.getByText('Enter another reading').click();

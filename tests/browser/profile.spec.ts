@@ -15,7 +15,7 @@ test('turning the case and a handle answer at once; the advised plan is stepped 
   const advised = await big.innerText();
 
   // a handle by keyboard: from over the bowl to closed, and nothing runs any more
-  const handle = page.getByRole('button', { name: /open over the bowl/ });
+  const handle = page.getByRole('button', { name: /open over the jug/ });
   await handle.focus();
   await page.keyboard.press('Enter');
   await expect(page.getByText('Touch a handle in the drawing')).toBeVisible();
@@ -49,7 +49,7 @@ test('turning the case and a handle answer at once; the advised plan is stepped 
   await snap(page, 'profile-fill');
 
   // gas and flow: less pump, less flow
-  await page.getByRole('button', { name: 'Gas and flow' }).click();
+  await page.getByRole('button', { name: 'Air and flow' }).click();
   const flow = async (): Promise<number> => Number(/(\d+) L\/h/.exec(await page.locator('.speed').innerText())?.[1]);
   await expect(page.locator('.speed')).toContainText('L/h');
   const fast = await flow();

@@ -70,7 +70,7 @@ test('a loop from plan to signed-off commissioning and its next due date', async
   await page.getByRole('button', { name: 'Note it' }).click();
   await expect(page.getByText('not needed: no drives in this machine')).toBeVisible();
   await tickAll(page);
-  await done(page, 'Dry test with air', true);
+  await done(page, 'Air test', true);
 
   // dry test: a note, readings by hand, a reload after each, and a verdict
   await page.keyboard.press('m');

@@ -9,13 +9,13 @@ test('a workshop’s list comes in from a table, row by row, and goes out as one
   await page.getByRole('button', { name: 'Try it, write nothing' }).click();
   await expect(page.getByText('line 4')).toBeVisible();
   await expect(page.getByText('must be a phone number of digits')).toBeVisible();
-  await page.getByRole('button', { name: 'Bring in 2 systems' }).click();
-  await expect(page.getByText('systems brought in', { exact: true })).toBeVisible();
-  await page.getByRole('link', { name: 'To the systems' }).click();
+  await page.getByRole('button', { name: 'Bring in 2 machines' }).click();
+  await expect(page.getByText('machines brought in', { exact: true })).toBeVisible();
+  await page.getByRole('link', { name: 'To the machines' }).click();
   await page.getByRole('textbox', { name: 'Name, owner, phone, coolant' }).fill('lisbet harrow');
   await expect(page.locator('.life')).toHaveCount(2);
   const download = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'As CSV' }).click();
+  await page.getByRole('button', { name: 'As a table' }).click();
   expect((await download).suggestedFilename()).toMatch(/^systems-\d{4}-\d\d-\d\d\.csv$/);
   expect(complaints).toEqual([]);
 });

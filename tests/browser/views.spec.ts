@@ -9,7 +9,7 @@ const OF_MACHINES: Ways = {
     await page.getByRole('link', { name: 'Today' }).click();
   },
   systems: async (page) => {
-    await page.getByRole('link', { name: 'Systems', exact: true }).click();
+    await page.getByRole('link', { name: 'Machines', exact: true }).click();
     await expect(page.locator('.life').first()).toBeVisible();
   },
   system: async (page, app) => {

@@ -37,7 +37,7 @@ async function open(file: File | undefined): Promise<void> {
   const filled = rows.filter((cells) => cells.some((cell) => cell.trim() !== ''));
   if (headings.length < 2 || filled.length === 0) {
     table.value = null;
-    problem.value = `${file.name} is no table with a heading and rows: save it as CSV, with at least an owner and a machine in each row.`;
+    problem.value = `${file.name} is no table with a heading and rows: save it as text with commas or semicolons (CSV), with at least an owner and a machine in each row.`;
     return;
   }
   if (rows.length > IMPORT_LIMIT.rows) {
@@ -102,7 +102,7 @@ const shown = computed(() => done.value ?? trial.value);
 
 <template>
   <main class="page">
-    <h1>Bring systems from a table</h1>
+    <h1>Bring machines from a table</h1>
     <p class="lead">
       A CSV file with one machine a row: its owner and name at least. Loops, fills and dates are entered afterwards, or follow with the
       first service.
@@ -147,14 +147,14 @@ const shown = computed(() => done.value ?? trial.value);
           >Try it, write nothing</v-btn
         >
         <v-btn v-if="trial && trial.systems > 0" size="x-large" :loading="submit.busy.value" @click="send(false)"
-          >Bring in {{ trial.systems }} {{ trial.systems === 1 ? 'system' : 'systems' }}</v-btn
+          >Bring in {{ trial.systems }} {{ trial.systems === 1 ? 'machine' : 'machines' }}</v-btn
         >
       </div>
     </form>
 
     <section v-if="shown" aria-live="polite" class="result">
       <p class="big-number">
-        {{ shown.systems }} <small>{{ shown.systems === 1 ? 'system' : 'systems' }} {{ done ? 'brought in' : 'would come in' }}</small>
+        {{ shown.systems }} <small>{{ shown.systems === 1 ? 'machine' : 'machines' }} {{ done ? 'brought in' : 'would come in' }}</small>
       </p>
       <p>
         {{ shown.owners }} new {{ shown.owners === 1 ? 'owner' : 'owners' }}.
@@ -174,8 +174,8 @@ const shown = computed(() => done.value ?? trial.value);
         </li>
       </ul>
       <div class="row">
-        <v-btn v-if="shown.refused.length" variant="outlined" @click="refusedFile(shown.refused)">Rows not taken, as CSV</v-btn>
-        <v-btn v-if="done" to="/systems">To the systems</v-btn>
+        <v-btn v-if="shown.refused.length" variant="outlined" @click="refusedFile(shown.refused)">Rows not taken, as a table</v-btn>
+        <v-btn v-if="done" to="/systems">To the machines</v-btn>
       </div>
     </section>
   </main>

@@ -194,13 +194,13 @@ onBeforeRouteLeave(() => {
   >
     <div v-if="problem" class="stack">
       <h1>{{ problem }}</h1>
-      <p><router-link to="/systems">All systems</router-link></p>
+      <p><router-link to="/systems">All machines</router-link></p>
     </div>
     <template v-else-if="ready">
       <header class="head">
         <div class="naming">
           <p class="quiet">
-            <router-link v-if="systemId" :to="`/systems/${systemId}`">{{ saved?.systemName ?? 'the system' }}</router-link><template
+            <router-link v-if="systemId" :to="`/systems/${systemId}`">{{ saved?.systemName ?? 'the machine' }}</router-link><template
               v-if="saved"
               >, revision {{ saved.revisions[0]?.number }} of {{ dates.day(saved.revisions[0]?.at ?? '') }}</template
             >

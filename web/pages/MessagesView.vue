@@ -20,7 +20,7 @@ const STATES = { waiting: 'waits to be sent', sent: 'sent', failed: 'could not b
       <section>
         <h2>To owners</h2>
         <p v-if="answer.messages.length === 0" class="quiet">
-          Nothing yet. Every night those who like e-mail hear of services that come due; a message by hand is written on a system’s page.
+          Nothing yet. Every night those who like e-mail hear of services that come due; a message by hand is written on a machine’s page.
         </p>
         <details v-for="each in answer.messages" :key="each.id">
           <summary>

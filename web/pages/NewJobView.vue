@@ -91,7 +91,7 @@ async function book(): Promise<void> {
 
 <template>
   <main class="page">
-    <p v-if="problem" role="alert">{{ problem }} <router-link :to="`/systems/${id}`">Back to the system</router-link></p>
+    <p v-if="problem" role="alert">{{ problem }} <router-link :to="`/systems/${id}`">Back to the machine</router-link></p>
     <section v-else-if="page && page.loops.length === 0" class="stack none">
       <h1>Take in {{ page.system.name }}</h1>
       <p>

@@ -37,7 +37,7 @@ async function save(): Promise<void> {
 
 <template>
   <main class="page">
-    <h1>New system</h1>
+    <h1>New machine</h1>
     <form class="two mt-6" novalidate @submit.prevent="save">
       <section class="stack">
         <h2>Whose machine is it?</h2>

@@ -197,7 +197,7 @@ const lateDays = (minutes: number): string => (minutes <= 0 ? 'nothing late' : `
           </template>
           <h2>Waiting list</h2>
           <p v-if="backlog.length === 0" class="quiet">
-            Every booked job stands on the board. New ones come from “Take it in” on a system’s page.
+            Every booked job stands on the board. New ones come from “Take it in” on a machine’s page.
           </p>
           <ul class="plain-list">
             <li v-for="each in backlog" :key="each.id">

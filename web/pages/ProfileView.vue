@@ -14,7 +14,7 @@ import AirPanel from '../machine/air/AirPanel.vue';
 /** The loop profile of one loop: what drains, how it fills, where gas stays, how warm it gets; two variants compared. */
 const props = defineProps<{ id: string }>();
 
-const MODES = { drain: 'Drain', fill: 'Fill', air: 'Gas and flow', heat: 'Heat', compare: 'Compare' } as const;
+const MODES = { drain: 'Drain', fill: 'Fill', air: 'Air and flow', heat: 'Heat', compare: 'Compare' } as const;
 type Mode = keyof typeof MODES;
 
 const route = useRoute();
@@ -38,7 +38,7 @@ const twin = useTwin(
   <main class="page">
     <div v-if="problem" class="stack">
       <h1>{{ problem }}</h1>
-      <p><router-link to="/systems">All systems</router-link></p>
+      <p><router-link to="/systems">All machines</router-link></p>
     </div>
     <template v-else-if="loop">
       <header class="head">

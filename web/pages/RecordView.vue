@@ -108,8 +108,8 @@ onScopeDispose(
           <p class="quiet">{{ record.system.owner }} · {{ record.loop.name }}, revision {{ record.loop.revision }} as built</p>
         </div>
         <div class="row no-print">
-          <v-btn variant="outlined" @click="answer && downloadRecord(answer)">JSON</v-btn>
-          <v-btn variant="outlined" @click="answer && downloadLog(answer)">Log as CSV</v-btn>
+          <v-btn variant="outlined" @click="answer && downloadRecord(answer)">As a file</v-btn>
+          <v-btn variant="outlined" @click="answer && downloadLog(answer)">Log as a table</v-btn>
           <v-btn variant="outlined" @click="correcting = true">Add a correction</v-btn>
         </div>
       </header>
@@ -177,7 +177,7 @@ onScopeDispose(
               <dt>Excludes</dt>
               <dd>more than {{ formatRoughMl(record.dryTest.excludedMlPerDay) }} of water a day</dd>
               <template v-if="record.dryTest.gasMl !== undefined">
-                <dt>Gas in the loop then</dt>
+                <dt>Air in the loop then</dt>
                 <dd>{{ formatMl(record.dryTest.gasMl) }}</dd>
               </template>
               <template v-for="test in record.dryTest.before ?? []" :key="test.testNumber">

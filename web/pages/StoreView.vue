@@ -35,7 +35,7 @@ const lists = computed((): Readonly<Record<string, Record<string, string>[]>> =>
           :key="name"
           variant="text"
           @click="downloadTable(rows, `${fileName(name, 'store')}-${answer.today}`)"
-          >{{ name }} as CSV</v-btn
+          >{{ name }} as a table</v-btn
         >
       </div>
     </header>

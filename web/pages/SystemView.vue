@@ -90,9 +90,9 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
 <template>
   <main class="page">
     <div v-if="problem" class="stack">
-      <h1>{{ missing ? 'No such system' : 'This system cannot be shown' }}</h1>
+      <h1>{{ missing ? 'No such machine' : 'This machine cannot be shown' }}</h1>
       <p role="alert">{{ problem }}</p>
-      <p><router-link to="/systems">All systems</router-link></p>
+      <p><router-link to="/systems">All machines</router-link></p>
     </div>
     <template v-else-if="page">
       <header class="head">
@@ -181,7 +181,7 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
             <header class="spread mb-4">
               <h2>History</h2>
               <v-btn v-if="page.history.length > 0" variant="text" class="no-print" @click="downloadHistory(page.history, page.system.name)"
-                >As CSV</v-btn
+                >As a table</v-btn
               >
             </header>
             <HistoryLine :entries="page.history" />

@@ -46,11 +46,11 @@ useShortcuts({ 'search-systems': () => void nextTick(() => search.value?.focus()
 <template>
   <main class="page">
     <header class="spread">
-      <h1>Systems</h1>
+      <h1>Machines</h1>
       <div class="row">
-        <v-btn v-if="shown.length" variant="text" size="large" @click="downloadList(shown, today)">As CSV</v-btn>
+        <v-btn v-if="shown.length" variant="text" size="large" @click="downloadList(shown, today)">As a table</v-btn>
         <v-btn variant="outlined" size="large" to="/systems/import">From a table</v-btn>
-        <v-btn size="large" to="/systems/new">New system <KeyCap action="new-system" /></v-btn>
+        <v-btn size="large" to="/systems/new">New machine <KeyCap action="new-system" /></v-btn>
       </div>
     </header>
 
@@ -87,7 +87,7 @@ useShortcuts({ 'search-systems': () => void nextTick(() => search.value?.focus()
           each.month === 0 ? 'today' : `${each.month > 0 ? '+' : '−'}${Math.abs(each.month)} mo`
         }}</span>
       </div>
-      <ul class="plain-list" aria-label="Systems, most urgent first">
+      <ul class="plain-list" aria-label="Machines, most urgent first">
         <li v-for="line in shown" :key="line.id"><LifeRow :line="line" :today="today" /></li>
       </ul>
       <p v-if="shown.length === 0" class="mt-6">
@@ -106,10 +106,10 @@ useShortcuts({ 'search-systems': () => void nextTick(() => search.value?.focus()
     </template>
     <section v-else-if="loaded" class="mt-8 first">
       <p>
-        A system is one owner's machine. Enter it with its owner, then lay out its loop from generic parts in flow order: volume, coolant to
+        Each machine has one owner. Enter it with its owner, then lay out its loop from generic parts in flow order: volume, coolant to
         order and fill plan appear as you go.
       </p>
-      <v-btn size="x-large" class="mt-4" to="/systems/new">Enter the first system</v-btn>
+      <v-btn size="x-large" class="mt-4" to="/systems/new">Enter the first machine</v-btn>
     </section>
   </main>
 </template>

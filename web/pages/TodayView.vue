@@ -73,11 +73,11 @@ function again(): void {
     <section v-if="answer" class="dues">
       <header class="spread">
         <h2>{{ answer.overdue.length }} overdue, {{ answer.coming.length }} coming up</h2>
-        <router-link to="/systems">All {{ answer.count }} systems</router-link>
+        <router-link to="/systems">All {{ answer.count }} machines</router-link>
       </header>
       <DueRunway v-if="lines.length" :today="answer.today" :lines="lines" />
       <p v-else-if="answer.count === 0" class="first">
-        No systems yet. <router-link to="/systems/new">Enter the first machine</router-link>: its owner, then its loop. The fill plan, the
+        No machines yet. <router-link to="/systems/new">Enter the first machine</router-link>: its owner, then its loop. The fill plan, the
         leak test and the next service date follow from there.
       </p>
       <p v-else class="quiet">Nothing falls due in the next six weeks.</p>

@@ -86,7 +86,7 @@ export const STANDARD_TEMPLATE: ProcedureTemplate = {
     {
       id: 'dry',
       kind: 'dry-test',
-      title: 'Dry test with air',
+      title: 'Air test',
       lead: 'Raise to {gaugeKpa} kPa, let it settle, then read about every minute. Expect to hold {holdMinutes} min after settling.',
       cautions: [
         'Never above the lowest rating in the loop, {mostKpa} kPa here: glass and acrylic burst. Goggles.',
@@ -109,12 +109,12 @@ export const STANDARD_TEMPLATE: ProcedureTemplate = {
       cautionsWithoutReservoir: [
         'The bottle hangs above the machine and stays connected through every turn; it never runs empty.',
         'The pump must never run dry: a second or two at a time, hand on the switch, nothing before the last turn.',
-        'A loop closed without gas has nothing that gives when it warms: a joint does. Leave it its cushion.',
+        'A loop closed without air has nothing that gives when it warms: a joint does. Leave it its cushion.',
       ],
       timers: [],
       checks: [
         { id: 'vessels-rinsed', text: 'Fill bottle and jug rinsed with distilled water' },
-        { id: 'bleed-port', text: 'Bleed port open while pouring', where: 'reservoir' },
+        { id: 'bleed-port', text: 'Air inlet at the top open while pouring', where: 'reservoir' },
         { id: 'weighed-before', text: 'Machine weighed before the first pour', where: 'no-reservoir', group: 'Before', mayNotApply: true },
         { each: 'bottle-turns', group: 'Turns, the bottle connected' },
         {

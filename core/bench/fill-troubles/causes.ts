@@ -5,7 +5,7 @@ import { ranked, type Ranked } from '../../base/numerics/rankedCauses.js';
 export const FILL_SYMPTOMS = {
   'level-stays': 'the level does not go down',
   'nothing-returns': 'it goes down, but nothing comes back',
-  'comes-out': 'it comes out at the bleed port or the spout',
+  'comes-out': 'it comes out at the air inlet or the spout',
   foams: 'it foams',
 } as const;
 export type FillSymptom = keyof typeof FILL_SYMPTOMS;
@@ -48,7 +48,7 @@ export const FILL_CAUSES = {
   'no-way-out': {
     label: 'The air has no way out',
     nextCheck:
-      'Pump off, then the cap or the bleed port open while it is poured; shut before the pump runs where it stands below the level.',
+      'Pump off, then the cap or the air inlet open while it is poured; shut before the pump runs where it stands below the level.',
     behind: { 'level-stays': 2, 'nothing-returns': 2, 'comes-out': 4 },
   },
   'too-much-at-once': {

@@ -63,7 +63,7 @@ describe('what runs out, stand after stand', () => {
 describe('advice for draining', () => {
   const plan = adviseDraining(example, buildNetwork(example));
 
-  it('begins as the machine stands, with the low valve over the bowl and air from above', () => {
+  it('begins as the machine stands, with the low valve over the jug and air from above', () => {
     expect(plan.stages[0]).toMatchObject({ standing: 'upright', drain: 'gpu.low', airs: ['top.vent'] });
     const { drainedMl } = drainLoop(example, { tilt: STANDING.upright, open: ['top.vent'], drains: ['gpu.low'], closed: [] });
     expect(plan.stages[0]?.drainedMl).toBeCloseTo(drainedMl, 3);

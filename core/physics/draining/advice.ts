@@ -12,7 +12,7 @@ import { StageSearch, type Candidate, type MayRun } from './stageSearch.js';
 /** One stand of the machine: how it stands, what is open, what comes. */
 export interface DrainStage {
   readonly standing: StandingName;
-  /** the opening over the bowl: a port, or a joint undone, which runs at both its ends */
+  /** the opening over the jug: a port, or a joint undone, which runs at both its ends */
   readonly drain: string;
   /** openings that let air in; none of them runs itself when it is opened */
   readonly airs: readonly string[];

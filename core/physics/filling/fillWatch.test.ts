@@ -47,7 +47,7 @@ describe('a fill watched against its plan', () => {
     expect(more?.ml).toBe(240);
     expect(more?.words).toMatch(/^240 mL more than the loop can hold: look for a leak/);
     expect(watch([260, 140]).mismatch).toBeNull();
-    expect(watch([260, 140], { levelStays: true }).mismatch?.words).toMatch(/^220 mL less than expected.*gas is trapped/);
+    expect(watch([260, 140], { levelStays: true }).mismatch?.words).toMatch(/^220 mL less than expected.*air is trapped/);
     expect(watch([260, 140, 130, 60], { levelStays: true }).mismatch).toBeNull();
   });
 

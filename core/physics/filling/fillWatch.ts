@@ -102,6 +102,6 @@ function tooLittle(insideMl: number, totalMl: number, { sdMl }: Volume): FillWat
   if (ml <= AGREES_WITHIN_SD * sdMl) return null;
   return {
     ml: -ml,
-    words: `${formatMl(ml)} less than expected although nothing more goes in: gas is trapped, or a radiator is smaller than planned`,
+    words: `${formatMl(ml)} less than expected although nothing more goes in: air is trapped, or a radiator is smaller than planned`,
   };
 }

@@ -54,7 +54,7 @@ onScopeDispose(() => {
 
 const places = [
   { to: '/today', label: 'Today' },
-  { to: '/systems', label: 'Systems' },
+  { to: '/systems', label: 'Machines' },
   { to: '/plan', label: 'Plan' },
   { to: '/store', label: 'Store' },
   { to: '/workshop', label: 'Workshop' },

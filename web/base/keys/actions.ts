@@ -1,11 +1,11 @@
 /** Every single key of the program, by what it does: its usual key and its words. */
 export const KEY_ACTIONS = {
   today: { key: '1', words: 'Today' },
-  systems: { key: '2', words: 'Systems' },
+  systems: { key: '2', words: 'Machines' },
   plan: { key: '3', words: 'Plan' },
   store: { key: '4', words: 'Store' },
   workshop: { key: '5', words: 'Workshop' },
-  'new-system': { key: 'n', words: 'New system' },
+  'new-system': { key: 'n', words: 'New machine' },
   search: { key: 'f', words: 'Search across everything' },
   'search-systems': { key: '/', words: 'Search the systems' },
   sums: { key: 'r', words: 'Sums, then 1 … 8: air, screws, cuts, loss, mix, rinses, hold, level' },

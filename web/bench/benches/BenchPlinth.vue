@@ -72,7 +72,7 @@ const sinceS = computed(() => (props.run ? (now.value - Date.parse(props.run.sta
           ><strong>{{ next.systemName }}</strong></router-link
         >, {{ JOB_KINDS[next.kind].short }}<template v-if="!next.confirmed">, not confirmed</template>
       </p>
-      <p v-else class="free">Free. Open a planned system and start its loop here.</p>
+      <p v-else class="free">Free. Open a planned machine and start its loop here.</p>
     </component>
     <div class="top">
       <span>{{ name }}</span>

@@ -53,7 +53,7 @@ function enter(toMark?: true): void {
       Below the low mark: pump off and top up, at most {{ formatMl(Math.max(0, wantsMl ?? 0)) }}.
     </p>
     <p v-if="watched && watched.everyS !== null && !isLow" class="watch">
-      Up to {{ formatMl(watched.gasMl) }} of gas may still come home, {{ formatMl(watched.freeMl) }} stand above the low mark: look at the
+      Up to {{ formatMl(watched.gasMl) }} of air may still come home, {{ formatMl(watched.freeMl) }} stand above the low mark: look at the
       level <b>every {{ formatSpan(watched.everyS) }}</b> while the pump runs.
       <span class="estimate">By what went in and what the parts hold, and by the rise at the stops once there are some.</span>
     </p>

@@ -80,7 +80,8 @@ const simulated = computed(() => props.bench.source.value === 'simulated');
   font-size: 0.9rem;
 }
 .silent {
-  background: repeating-linear-gradient(-55deg, var(--line-soft) 0 1px, transparent 1px 8px);
+  outline: 1.5px dashed var(--line);
+  outline-offset: -1.5px;
 }
 .tag {
   align-self: center;

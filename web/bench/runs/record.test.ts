@@ -141,7 +141,7 @@ describe('a record as files', () => {
   it('goes out whole as JSON, corrections included', async () => {
     catchDownloads();
     const screen = await shown(signed(), [correction]);
-    await screen.findAll('button').find((each) => each.text() === 'JSON')?.trigger('click'); // prettier-ignore
+    await screen.findAll('button').find((each) => each.text() === 'As a file')?.trigger('click'); // prettier-ignore
     expect(caught[0]?.name).toBe('record-lighthouse-2026-03-10.json');
     const document = JSON.parse((await caught[0]?.text) ?? '{}') as { record: unknown; corrections: unknown[] };
     expect(document.record).toEqual(JSON.parse(JSON.stringify(recordOf(signed()))));
@@ -151,7 +151,7 @@ describe('a record as files', () => {
   it('goes out as a log that any table program reads and none takes for a formula', async () => {
     catchDownloads();
     const screen = await shown(signed(), [correction]);
-    await screen.findAll('button').find((each) => each.text() === 'Log as CSV')?.trigger('click'); // prettier-ignore
+    await screen.findAll('button').find((each) => each.text() === 'Log as a table')?.trigger('click'); // prettier-ignore
     await vi.waitFor(() => expect(caught).toHaveLength(1));
     const lines = ((await caught[0]?.text) ?? '').trim().split(/\r?\n/);
     expect(lines[0]).toBe('number,at,by,entry,taken_back');

@@ -47,7 +47,7 @@ function portWords(at: string): string {
 }
 const KEY = [
   { fate: 'liquid', words: 'liquid' },
-  { fate: 'gas', words: 'gas can stay here' },
+  { fate: 'gas', words: 'air can stay here' },
 ] as const;
 </script>
 
@@ -58,17 +58,17 @@ const KEY = [
       :colour="colour"
       :fates="KEY"
       :line="withPressure && upright && air?.flow ? { unit: 'kPa', at: air.flow.portGaugeKpa } : null"
-      label="Loop profile with the places where gas can stay"
+      label="Loop profile with the places where air can stay"
     />
     <div v-if="air" class="below">
       <section>
-        <p class="big-number">{{ Math.round(staysMl) }} <small>mL of gas stay with the pump running</small></p>
+        <p class="big-number">{{ Math.round(staysMl) }} <small>mL of air stay with the pump running</small></p>
         <p v-if="mayStayMl - staysMl >= 1" class="estimate">
           At most {{ formatMl(mayStayMl) }}: that a radiator’s channels carry the rest down at this flow is an estimate.
         </p>
         <p>
           {{ formatMl(air.totalMl) }} can stay while it stands; the flow carries {{ formatMl(Math.max(0, air.totalMl - staysMl)) }} to the
-          reservoir. <span class="quiet estimate">Upper limits: where gas can be, not where it is.</span>
+          reservoir. <span class="quiet estimate">Upper limits: where air can be, not where it is.</span>
         </p>
         <label v-if="air.flow" class="slide speed mt-4">
           <span
@@ -99,7 +99,7 @@ const KEY = [
       </section>
       <section>
         <h2>Pockets</h2>
-        <p v-if="air.pockets.length === 0" class="mt-2">None: from everywhere gas finds its way up to the reservoir.</p>
+        <p v-if="air.pockets.length === 0" class="mt-2">None: from everywhere air finds its way up to the reservoir.</p>
         <ol v-else class="pockets">
           <li v-for="(pocket, index) in air.pockets" :key="index">
             <p>

@@ -120,7 +120,7 @@ const AFTER = [
           </p>
           <p v-else-if="shownStage" class="quiet">{{ formatMl(shownStage.leftMl) }} then stay in the loop.</p>
         </template>
-        <p v-else class="teach">Touch a handle in the drawing: once for air, twice for the bowl under it.</p>
+        <p v-else class="teach">Touch a handle in the drawing: once for air, twice for the jug under it.</p>
         <p v-for="spill in settled ? [] : (result?.spills ?? [])" :key="spill.port" class="spill" role="alert">
           {{ nameOpening(loop, spill.port) }} would spill {{ formatMl(Math.max(spill.volumeMl, spill.withDrainsOpenMl)) }}:
           {{ spill.withDrainsOpenMl > spill.volumeMl ? 'cap it before the drain is opened.' : 'cap it before you turn.' }}

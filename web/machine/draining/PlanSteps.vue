@@ -27,8 +27,8 @@ function words({ standing, drain, airs, airsFollow, capFirst }: DrainStage, inde
       : `Turn it ${STANDING_WORDS[standing]}, two of you.`,
     ...(airsFollow || airs.length === 0 ? [] : [`Open ${list(airs)} for air.`]),
     joints.value.has(drain)
-      ? `Towels and a bowl under both sides of ${name}, undo it: it wants a new ring and a test.`
-      : `Bowl under ${name}, open it.`,
+      ? `Towels and a jug under both sides of ${name}, undo it: it wants a new ring and a test.`
+      : `Jug under ${name}, open it.`,
     ...(airsFollow ? [`Once it has stopped, let air in at ${list(airs)}: opened before, it would run.`] : []),
   ].join(' ');
 }

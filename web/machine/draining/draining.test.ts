@@ -34,8 +34,8 @@ describe('the advised plan on screen', () => {
     const screen = mountScreen(PlanSteps, { props: { loop, plan, shown: 0 } });
     const stages = screen.findAll('.stage');
     expect(stages.length).toBe(plan.stages.length);
-    expect(wordsOf(stages[0] as never)).toMatch(/^1 Leave it upright\. Open top, vent for air\. Bowl under gpu, low, open it\. 355 mL$/);
-    expect(wordsOf(stages[1] as never)).toMatch(/^2 (Cap .*\. )?Turn it .*, two of you\. Bowl under/);
+    expect(wordsOf(stages[0] as never)).toMatch(/^1 Leave it upright\. Open top, vent for air\. Jug under gpu, low, open it\. 355 mL$/);
+    expect(wordsOf(stages[1] as never)).toMatch(/^2 (Cap .*\. )?Turn it .*, two of you\. Jug under/);
     expect(screen.find('[role="img"]').attributes('aria-label')).toMatch(/mL out, .* stay$/);
     await stages[1]?.trigger('click');
     expect(screen.emitted('show')).toEqual([[1]]);

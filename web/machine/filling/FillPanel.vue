@@ -95,7 +95,7 @@ function step(by: number): void {
 const most = computed(() => Math.max(1, ...(simulation.value?.pulses.map(({ movedMl }) => movedMl) ?? [])));
 const KEY = [
   { fate: 'liquid', words: 'filled' },
-  { fate: 'gas', words: 'still gas' },
+  { fate: 'gas', words: 'still air' },
 ] as const;
 </script>
 
@@ -122,7 +122,7 @@ const KEY = [
           {{ cannotPrimeWords(simulation) }}
         </p>
         <p v-else-if="simulation.overflowMl > 0" class="warn" role="alert">
-          When the pump stops, gas enters at the return port and {{ formatMl(simulation.overflowMl) }} run over: fill lower, or bring the
+          When the pump stops, air enters at the return port and {{ formatMl(simulation.overflowMl) }} run over: fill lower, or bring the
           return under the surface.
         </p>
         <p v-else-if="simulation.tooQuick" class="warn" role="alert">
@@ -145,8 +145,8 @@ const KEY = [
         >
         <p class="quiet mt-2">
           About <b>{{ formatMl(simulation.totalMl) }}</b> to pour, in {{ simulation.pulses.length }}
-          {{ simulation.pulses.length === 1 ? 'pulse' : 'pulses' }}. The least is where a radiator’s channels carry no gas down, the most
-          once all gas is out: tilt the case, see Gas and flow. The front rises at most {{ Math.round(simulation.liftMm) }} mm above the
+          {{ simulation.pulses.length === 1 ? 'pulse' : 'pulses' }}. The least is where a radiator’s channels carry no air down, the most
+          once all air is out: tilt the case, see Air and flow. The front rises at most {{ Math.round(simulation.liftMm) }} mm above the
           surface; at no flow the pump pushes {{ Math.round(simulation.shutoffMm) }} mm.
           <span class="estimate">Computed for {{ liquidWords(liquid) }} at 25 °C from the drawing.</span>
         </p>

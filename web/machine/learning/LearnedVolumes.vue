@@ -113,7 +113,7 @@ const left = (ml: number): string => `${Math.max(0, (100 * ml) / most.value)}%`;
         The makers’ sheets are further off than was thought (about {{ learned.wider.toFixed(1) }} times), so all of them count for less.
       </p>
       <p class="quiet mt-3">
-        Gas that stays in a bled loop, which no volume is learned from:
+        Air that stays in a bled loop, which no volume is learned from:
         <span v-for="(each, index) in gasWords" :key="each.place" class="figures"
           >{{ index > 0 ? ', ' : '' }}{{ each.words }} <b>{{ each.figure }}</b></span
         >.

@@ -49,7 +49,7 @@ const findings = computed(() => loopFindings(props.loop));
         {{ Math.round(volume.volumeMl) }} <small>± {{ Math.round(volume.sdMl) }} mL</small>
       </p>
       <p class="quiet">
-        whole loop, one standard deviation. Filled to the reservoir's mark, with no gas left, it takes
+        whole loop, one standard deviation. Filled to the reservoir's mark, with no air left, it takes
         <strong class="figures">{{ Math.round(fill.volumeMl) }} mL</strong>.
       </p>
       <p v-if="learned.length" class="quiet">

@@ -7,7 +7,7 @@ defineProps<{ id: string; dirty: boolean }>();
   <p class="row">
     <router-link :to="`/loops/${id}/profile?show=drain`">What drains</router-link>
     <router-link :to="`/loops/${id}/profile?show=fill`">How it fills</router-link>
-    <router-link :to="`/loops/${id}/profile?show=air`">Where gas stays, flow and pressure</router-link>
+    <router-link :to="`/loops/${id}/profile?show=air`">Where air stays, flow and pressure</router-link>
     <router-link :to="`/loops/${id}/parts`">Parts and cuts to print</router-link>
     <span v-if="dirty" class="quiet">as last saved</span>
   </p>

@@ -104,11 +104,24 @@ const handles = computed(() => {
     state: props.openings?.get(name) ?? ('closed' as const),
   }));
 });
-const STATE_WORDS: Record<OpeningState, string> = { closed: 'closed', air: 'open for air', drain: 'open over the bowl' };
+const STATE_WORDS: Record<OpeningState, string> = { closed: 'closed', air: 'open for air', drain: 'open over the jug' };
 
 /** Bridges forward are drawn; the way home is only named. */
 const across = computed(() => props.unrolled.bridges.filter(({ from, to }) => to.x > from.x));
 const home = computed(() => props.unrolled.bridges.filter(({ from, to }) => to.x <= from.x));
+
+/** A vessel's level as a line, and a dashed middle through what stands empty in it. */
+function surfaces({ part, x0, x1, topMm, bottomMm }: DrawnVessel) {
+  const bands = props.picture.vessels.get(part) ?? [];
+  const wet = bands.filter(({ fate }) => fate !== 'gas');
+  const levelMm = wet.length === 0 ? bottomMm : Math.max(...wet.map(({ toMm }) => toMm));
+  const [left, right, middle] = [frame.value.x(x0) - 2, frame.value.x(x1) + 2, frame.value.x((x0 + x1) / 2)];
+  const y = frame.value.y(levelMm);
+  return [
+    ...(wet.length > 0 && levelMm < topMm ? [{ key: 'level', of: 'surface', at: { x1: left, x2: right, y1: y, y2: y } }] : []),
+    ...(levelMm < topMm ? [{ key: 'empty', of: 'empty', at: { x1: middle, x2: middle, y1: frame.value.y(topMm), y2: y } }] : []),
+  ];
+}
 
 /** whether the tube that ends there comes from below: its name stands on the free side */
 const risesTo = ({ x, mm }: { readonly x: number; readonly mm: number }): boolean =>
@@ -206,6 +219,13 @@ const secondLine = computed(() => {
           :style="{ stroke: paint(piece.fate) }"
           :stroke-width="px(tube.boreMm)"
         />
+        <!-- what holds no liquid has a dashed middle: a white liquid is no empty tube -->
+        <path
+          v-for="(piece, index) in bare ? [] : tubePieces(tube, picture, frame).filter(({ fate }) => fate === 'gas')"
+          :key="`empty-${index}`"
+          class="empty"
+          :d="piece.d"
+        />
       </g>
 
       <g
@@ -230,6 +250,13 @@ const secondLine = computed(() => {
             :fill="paint(band.fate)"
           />
         </g>
+        <line
+          v-for="mark in bare ? [] : surfaces(vessel)"
+          :key="mark.key"
+          :class="mark.of"
+          v-bind="mark.at"
+          :clip-path="`url(#${own}-${vessel.part})`"
+        />
         <path class="outline" :d="vesselPath(vessel, frame)" />
       </g>
       <g v-for="part in parts" :key="part.id" class="part" :class="{ selected: selected === part.id }" @click="emit('select', part.id)">
@@ -367,13 +394,13 @@ const secondLine = computed(() => {
 }
 .second path {
   fill: none;
-  stroke: var(--ring);
+  stroke: var(--ink);
   stroke-width: 2.25;
   stroke-dasharray: 7 4;
 }
 .second text {
-  font-size: 11px;
-  fill: var(--ring);
+  font-size: 14px;
+  fill: var(--ink);
   font-variant-numeric: tabular-nums;
 }
 .handle {

@@ -27,15 +27,15 @@ describe('the loop profile, draining', () => {
     const screen = await open('drain');
     expect(big(screen)).toBe('302 mL come as it stands');
     expect(wordsOf(screen)).toMatch(/\d+ mL then stay in the loop/);
-    expect(wordsOf(screen)).toContain('Leave it upright. Open top, vent for air. Bowl under gpu, low, open it.');
-    expect(handle(screen, /gpu, low/)?.attributes('aria-label')).toContain('open over the bowl');
+    expect(wordsOf(screen)).toContain('Leave it upright. Open top, vent for air. Jug under gpu, low, open it.');
+    expect(handle(screen, /gpu, low/)?.attributes('aria-label')).toContain('open over the jug');
   });
 
   it('answers as a handle is turned, and as the case is', async () => {
     const screen = await open('drain');
     await handle(screen, /top, vent/)?.trigger('click');
     await settle();
-    expect(handle(screen, /top, vent/)?.attributes('aria-label')).toContain('open over the bowl');
+    expect(handle(screen, /top, vent/)?.attributes('aria-label')).toContain('open over the jug');
     await handle(screen, /top, vent/)?.trigger('keydown', { key: 'Enter' });
     await settle();
     const closed = big(screen);
@@ -54,7 +54,7 @@ describe('the loop profile, draining', () => {
     await joint?.trigger('click');
     await joint?.trigger('click');
     await settle();
-    expect(handle(screen, /Joint of pump → gpu, first end/)?.attributes('aria-label')).toContain('open over the bowl');
+    expect(handle(screen, /Joint of pump → gpu, first end/)?.attributes('aria-label')).toContain('open over the jug');
     // the pump's outlet lies at the bottom: nearly everything above it runs out
     expect(Number.parseInt(big(screen), 10)).toBeGreaterThan(600);
   });
@@ -84,7 +84,7 @@ describe('the loop profile, filling', () => {
 describe('the loop profile, gas and flow', () => {
   it('shows what may stay, and less flow at a slower pump', async () => {
     const screen = await open('air');
-    expect(big(screen)).toContain('of gas stay');
+    expect(big(screen)).toContain('of air stay');
     const flow = (): number => Number(/(\d+) L\/h/.exec(screen.text())?.[1]);
     const fast = flow();
     expect(fast).toBeGreaterThan(200);

@@ -39,11 +39,11 @@ describe('systems from a table', () => {
     await screen.find('form').trigger('submit');
     await settle();
     expect(asked[0]?.body).toMatchObject({ dryRun: true, mapping: { owner: 0, email: 1, system: 2, phone: null } });
-    expect(wordsOf(screen)).toContain('2 systems would come in');
+    expect(wordsOf(screen)).toContain('2 machines would come in');
     expect(wordsOf(screen)).toContain('line 3 E-mail: must be a valid email');
-    await press(screen, /^Bring in 2 systems/);
+    await press(screen, /^Bring in 2 machines/);
     expect(asked[1]?.body).toMatchObject({ dryRun: false });
-    expect(wordsOf(screen)).toContain('2 systems brought in');
+    expect(wordsOf(screen)).toContain('2 machines brought in');
   });
 
   it('need an owner and a machine: without such a column nothing is sent', async () => {

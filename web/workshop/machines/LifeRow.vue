@@ -96,7 +96,9 @@ const loud = computed(() => ['overdue', 'put-off', 'on-bench', 'waiting'].includ
   box-shadow: inset 0 0 0 1px rgb(0 0 0 / 22%);
 }
 .bar.over {
-  background: repeating-linear-gradient(-55deg, var(--ink) 0 2px, transparent 2px 7px);
+  background: var(--ink);
+  /* over: solid, with a notched end; a hatch is for what is predicted only */
+  clip-path: polygon(0 0, 100% 0, calc(100% - 6px) 50%, 100% 100%, 0 100%);
   box-shadow: none;
 }
 .settle {

@@ -110,7 +110,7 @@ const FULL = 0.85;
     <div v-if="chosen" class="inside">
       <header class="spread">
         <h3>What went into {{ chosen.label }}</h3>
-        <v-btn v-if="entries.length" variant="text" @click="download">As CSV</v-btn>
+        <v-btn v-if="entries.length" variant="text" @click="download">As a table</v-btn>
       </header>
       <p v-if="entries.length === 0" class="quiet">Nothing yet.</p>
       <ul class="plain-list figures">
@@ -170,7 +170,8 @@ p {
 .can i {
   position: absolute;
   inset: auto 0 0;
-  background: repeating-linear-gradient(45deg, var(--ink-soft) 0 2px, transparent 2px 7px);
+  /* waste is dotted */
+  background: radial-gradient(circle, var(--ink-soft) 1.5px, transparent 1.8px) 0 0 / 7px 7px;
   border-top: 2px solid var(--ink);
 }
 .form {
