@@ -7,7 +7,8 @@ import { capital } from '@core/edge/words/say.js';
 import type { RunEvent } from '@core/bench/runs/log.js';
 import type { RunRecord } from '@core/edge/records/record.js';
 import { computed, onMounted, onScopeDispose, ref, watch } from 'vue';
-import { normaliseBaseline } from '@core/physics/diagnosis/baseline.js';
+import { CLARITY_WORDS } from '@core/machine/liquids/rinsing.js';
+import { SIGNS } from '@core/workshop/jobs/scope.js';
 import { LEAK_SCHOOLS, WET_SCHOOLS } from '@core/physics/leak-testing/schools.js';
 import type { StepKind } from '@core/bench/runs/procedure.js';
 import { ENDS_LOOP, JOB_KINDS } from '@core/workshop/jobs/kinds.js';
@@ -21,6 +22,7 @@ import { useSession } from '../workshop/people/sessionStore.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
 import ThreeLines from '../bench/verdicts/ThreeLines.vue';
 import VerdictPlates from '../bench/verdicts/VerdictPlates.vue';
+import BaselineTable from '../bench/baseline/BaselineTable.vue';
 import ServiceReportView from '../bench/services/ServiceReportView.vue';
 import LoopProfile from '../machine/profile/LoopProfile.vue';
 import { useNotices } from '../base/shell/notices.js';
@@ -203,6 +205,13 @@ onScopeDispose(
                 >
               </dd>
             </template>
+            <template v-if="record.lastWater"
+              ><dt>Last water</dt>
+              <dd>
+                {{ CLARITY_WORDS[record.lastWater.clarity]
+                }}{{ record.lastWater.ph === null ? '' : `, pH ${record.lastWater.ph.toFixed(1)}` }}
+              </dd></template
+            >
             <template v-if="had('bleed')"
               ><dt>Bleeding</dt>
               <dd>
@@ -218,47 +227,28 @@ onScopeDispose(
           </dl>
         </section>
       </div>
-      <section v-if="record.baselines.length" class="mt-8">
-        <h2>Baseline</h2>
-        <div class="scroll" tabindex="0" role="region" aria-label="Baseline readings">
-          <table class="figures">
-            <thead>
-              <tr>
-                <th scope="col">setting</th>
-                <th scope="col">workload</th>
-                <th scope="col">min</th>
-                <th scope="col">W</th>
-                <th scope="col">sensor, statistic</th>
-                <th scope="col">part °C</th>
-                <th scope="col">coolant °C</th>
-                <th scope="col">room °C</th>
-                <th scope="col">above room</th>
-                <th scope="col">pump / fans</th>
-                <th scope="col">panels</th>
-                <th scope="col">L/h</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="(each, index) in record.baselines" :key="index">
-                <td>{{ each.setting }}</td>
-                <td>{{ each.workload }}</td>
-                <td>{{ each.durationMinutes }}</td>
-                <td>{{ each.powerW ?? '' }}</td>
-                <td>{{ each.sensor }}, {{ each.statistic }}</td>
-                <td>{{ each.partC.toFixed(1) }}</td>
-                <td>{{ each.coolantC?.toFixed(1) ?? '' }}</td>
-                <td>{{ each.roomC.toFixed(1) }}</td>
-                <td>
-                  <strong>{{ normaliseBaseline(each).aboveRoomK.toFixed(1) }} K</strong>
-                </td>
-                <td>{{ each.pumpPercent }} / {{ each.fanPercent }} %</td>
-                <td>{{ each.panels }}</td>
-                <td>{{ each.flowLph ?? '' }}</td>
-              </tr>
-            </tbody>
-          </table>
-        </div>
+      <section v-if="record.intake && (record.intake.symptom || record.intake.condition || record.intake.signs.length)" class="mt-8">
+        <h2>As it came in</h2>
+        <dl>
+          <template v-if="record.intake.symptom"
+            ><dt>The owner said</dt>
+            <dd>{{ record.intake.symptom }}</dd></template
+          >
+          <template v-if="record.intake.signs.length"
+            ><dt>Seen</dt>
+            <dd>{{ record.intake.signs.map((sign) => SIGNS[sign]).join('; ') }}</dd></template
+          >
+          <template v-if="record.intake.condition"
+            ><dt>Its state</dt>
+            <dd>{{ record.intake.condition }}</dd></template
+          >
+          <template v-if="record.intake.flowLph !== null"
+            ><dt>Flow</dt>
+            <dd class="figures">{{ record.intake.flowLph }} L/h</dd></template
+          >
+        </dl>
       </section>
+      <BaselineTable :before="record.befores ?? []" :after="record.baselines" />
       <section v-if="record.owed?.length || record.holdsForNow?.length" class="mt-8">
         <h2>Stays open</h2>
         <ul>
@@ -359,26 +349,6 @@ dt {
 }
 dd {
   margin: 0;
-}
-.scroll {
-  overflow-x: auto;
-}
-table {
-  border-collapse: collapse;
-  margin-top: 8px;
-  white-space: nowrap;
-}
-th,
-td {
-  text-align: left;
-  padding: 5px 18px 5px 0;
-  border-top: 1px solid var(--line-soft);
-  font-weight: 420;
-}
-th {
-  color: var(--ink-soft);
-  font-size: 0.9rem;
-  border: none;
 }
 summary {
   cursor: pointer;

@@ -151,7 +151,7 @@ export function placeOf(kind: string | null): LeakPlace {
   if (kind === null) return 'joint';
   return kind === 'reservoir' || kind === 'radiator' || kind === 'block' || kind === 'pump'
     ? kind
-    : kind === 'valve' || kind === 'junction' || kind === 'meter'
+    : ['valve', 'junction', 'meter', 'filter', 'coupling', 'terminal'].includes(kind)
       ? 'port'
       : 'other';
 }

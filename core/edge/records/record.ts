@@ -8,6 +8,8 @@ import { judgeBleeding, judgeDryTest } from '../../bench/runs/criteria.js';
 import { swapWords } from '../../bench/runs/entries/swapped.js';
 import { describeEntry, type RunEvent } from '../../bench/runs/log.js';
 import { placesOf, type Procedure, type StepKind } from '../../bench/runs/procedure.js';
+import type { Clarity } from '../../machine/liquids/rinsing.js';
+import type { Intake } from '../../workshop/jobs/schema.js';
 import type { Waiting } from '../../workshop/jobs/waitFor.js';
 import { replay } from '../../bench/runs/replay.js';
 import {
@@ -68,6 +70,12 @@ export interface RunRecord {
   readonly verdicts?: readonly Verdict[];
   readonly bleeding: { readonly cycles: number; readonly lastRiseMm: number | null; readonly bled: boolean };
   readonly baselines: readonly BaselineReading[];
+  /** the same, before anything was touched; missing in records before they were kept */
+  readonly befores?: readonly BaselineReading[];
+  /** the last water that was read; null: none was */
+  readonly lastWater?: { readonly clarity: Clarity; readonly ph: number | null } | null;
+  /** what was said and seen when the machine came in; missing in a build */
+  readonly intake?: Intake;
   readonly notNeeded: readonly string[];
   /** what stays to be done, each with its follow-up; missing in records before it was kept */
   readonly owed?: readonly Owed[];
@@ -118,10 +126,12 @@ export interface RecordInput {
   readonly startedAt: string;
   /** the fill's calendar day in the workshop's time zone */
   readonly filledOn: string;
+  /** of a service */
+  readonly intake?: Intake | null;
 }
 
 /** Before: the log ends with its sign-off. After: a document that can be read without the program. */
-export function buildRecord({ procedure, events, system, loop, startedAt, filledOn }: RecordInput): RunRecord {
+export function buildRecord({ procedure, events, system, loop, startedAt, filledOn, intake }: RecordInput): RunRecord {
   const state = replay(procedure, events);
   if (!state.signedOff) throw new Error('a record is made of a signed-off run');
   const dry = judgeDryTest(procedure, state);
@@ -163,6 +173,9 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
     verdicts: verdictsOf(procedure, state),
     bleeding: { cycles: bleeding.risesMm.length, lastRiseMm: bleeding.risesMm.at(-1) ?? null, bled: bleeding.bled },
     baselines: state.baselines.map(({ value }) => value),
+    befores: state.befores.map(({ value }) => value),
+    lastWater: lastWaterOf(state),
+    ...(intake ? { intake } : {}),
     notNeeded: procedure.steps.flatMap((step) => {
       const checks = state.steps.find(({ id }) => id === step.id)?.checks ?? {};
       return step.checks
@@ -194,6 +207,11 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
     ...(service ? { service } : {}),
     simulated: events.some(({ body }) => 'source' in body && body.source === 'simulated'),
   };
+}
+
+function lastWaterOf({ service: { waters } }: RunState): RunRecord['lastWater'] {
+  const last = waters.at(-1);
+  return last ? { clarity: last.clarity, ph: last.ph } : null;
 }
 
 /** What a build has besides its measurements. */

@@ -98,6 +98,21 @@ function pump(key: string, label: string, volumeMl: number, curve: LoopComponent
   };
 }
 
+/** Something that sits in a line beside the board. */
+function inline(key: string, label: string, kind: string, volumeMl: number, kpa: number, materials: string[]): CataloguePart {
+  return {
+    key,
+    group: 'inline',
+    kind,
+    label,
+    volumeMl,
+    places: ['tray'],
+    place: placeInline,
+    flow: ['in', 'out'],
+    fixed: { ...quadratic(kpa), materials },
+  };
+}
+
 export const CATALOGUE: readonly CataloguePart[] = [
   reservoir(120, 90, 45),
   reservoir(200, 140, 48),
@@ -127,6 +142,12 @@ export const CATALOGUE: readonly CataloguePart[] = [
   radiator('360', 397, 45, 290, ['roof', 'front', 'floor']),
   radiator('360', 397, 60, 420, ['roof', 'front', 'floor']),
   radiator('480', 517, 60, 560, ['roof', 'front', 'floor']),
+  // for fans of 140 mm: wider, with more in their channels
+  radiator('140', 177, 30, 75, ['rear', 'floor', 'front', 'roof']),
+  radiator('280', 317, 30, 150, ['roof', 'front', 'floor']),
+  radiator('280', 317, 45, 240, ['roof', 'front', 'floor']),
+  radiator('420', 457, 30, 220, ['roof', 'front', 'floor']),
+  radiator('420', 457, 45, 350, ['roof', 'front', 'floor']),
   block('block-processor', 'processor block', 20, 15, ['board']),
   block('block-graphics', 'graphics card block', 60, 8, ['card']),
   block('block-memory', 'memory block', 15, 6, ['board', 'tray']),
@@ -143,17 +164,11 @@ export const CATALOGUE: readonly CataloguePart[] = [
     flow: ['in', 'out'],
     fixed: { materials: ['brass', 'nickel'], closures: { drain: 'valve' } },
   },
-  {
-    key: 'flow-meter',
-    group: 'inline',
-    kind: 'meter',
-    label: 'flow meter',
-    volumeMl: 8,
-    places: ['tray'],
-    place: placeInline,
-    flow: ['in', 'out'],
-    fixed: { ...quadratic(3), materials: ['acetal', 'stainless'] },
-  },
+  inline('filter', 'filter with a mesh', 'filter', 12, 4, ['acetal', 'stainless']),
+  // opened, both halves close by themselves: a few drops, and no drain
+  inline('quick-coupling', 'quick coupling, pair', 'coupling', 6, 5, ['brass', 'nickel', 'epdm']),
+  inline('terminal', 'terminal between two ports', 'terminal', 10, 1, ['acetal', 'brass']),
+  inline('flow-meter', 'flow meter', 'meter', 8, 3, ['acetal', 'stainless']),
 ];
 
 export function findCataloguePart(key: string): CataloguePart | undefined {

@@ -21,7 +21,10 @@ import { withOwnFill, type TaughtFill } from '../../../core/physics/learning/own
 import { taughtFill } from '../../../core/bench/commissioning/taughtFill.js';
 import { insertRevision } from '../../machine/loops/revisions.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
+import { serviceJob } from '../../base/database/tables/jobs.js';
 import { owner, job, system } from '../../base/database/tables/machines.js';
+import type { Scope } from '../../base/database/client.js';
+import type { Intake } from '../../../core/workshop/jobs/schema.js';
 import { baseline, reading, run, runRecord } from '../../base/database/tables/runs.js';
 
 /**
@@ -65,6 +68,7 @@ export async function signOff(ask: Ask, input: SignOffInput) {
     loop: { name: names.loopName, revision: asBuilt.number, file: asBuilt.file },
     startedAt: row.startedAt.toISOString(),
     filledOn,
+    intake: await intakeOf(scope, jobId),
   });
   await scope.insert(runRecord).values({ workshopId: account.workshopId, runId, record, createdAt: now });
   await scope.update(run).set({ state: 'signed-off', signedOffAt: now }).where(eq(run.id, runId));
@@ -148,4 +152,10 @@ async function writeMeasurements({ scope, account }: Ask, row: RunRow, state: Ru
     await scope.insert(reading).values(readings.map(({ at, ...rest }) => ({ ...own, ...rest, takenAt: new Date(at) })));
   if (state.baselines.length > 0)
     await scope.insert(baseline).values(state.baselines.map(({ at, value }) => ({ ...own, reading: value, takenAt: new Date(at) })));
+}
+
+/** What was said and seen when a machine came in; null in a build. */
+async function intakeOf(scope: Scope, jobId: string): Promise<Intake | null> {
+  const [own] = await scope.select({ intake: serviceJob.intake }).from(serviceJob).where(eq(serviceJob.jobId, jobId));
+  return own?.intake ?? null;
 }

@@ -264,6 +264,12 @@ describe('a strip and clean', () => {
       swaps: [{ item: 'pump', action: 'replaced', text: 'new pump', heldMl: 0 }],
     });
     expect(signed.body.mates?.map(({ systemName }) => systemName)).toEqual(['Mate']);
+    // the record tells how it came in, what was read before, what the last water was, and what it can claim
+    const record = await recordOf(run.id);
+    expect(record.intake?.signs).toBeDefined();
+    expect(record.befores).toHaveLength(1);
+    expect(record.lastWater?.clarity).toBe('clear');
+    expect(record.verdicts?.map(({ verdict }) => verdict)).toEqual(['tight', 'bled', 'inside', 'cooler']);
     const mates = await page(mate.systemId);
     expect(whyOf(mates.dues.find(({ kind }) => kind === 'follow-up'))).toContain('L9');
     expect(mates.history.some(({ kind, text }) => kind === 'finding' && text.includes('same lot'))).toBe(true);

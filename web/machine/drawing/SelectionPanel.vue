@@ -8,6 +8,7 @@ import { changePart } from '@core/machine/catalogue/edit.js';
 import { bendTube, changeTube, movePart, movePort } from '@core/machine/drawing/edit.js';
 import NumberField from '../../base/units/NumberField.vue';
 import ExchangePart from './ExchangePart.vue';
+import PartFacts from './PartFacts.vue';
 import PointFields from './PointFields.vue';
 import { extentOf } from './scene.js';
 
@@ -99,6 +100,7 @@ const CLOSURES = [
         @update:model-value="setClosure(String(port), $event as Closure | 'none')"
       />
     </div>
+    <PartFacts :loop="loop" :part="part" @change="emit('change', $event)" />
     <ExchangePart :loop="loop" :part="part" @change="emit('change', $event)" />
     <v-btn class="mt-4" variant="outlined" @click="emit('remove', part.id)">Take it out</v-btn>
   </section>

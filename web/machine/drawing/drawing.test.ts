@@ -11,6 +11,7 @@ import { useNotices } from '../../base/shell/notices.js';
 import CasePanel from './CasePanel.vue';
 import { useCases } from './caseStore.js';
 import ExchangePart from './ExchangePart.vue';
+import PartFacts from './PartFacts.vue';
 import SelectionPanel from './SelectionPanel.vue';
 
 const loop = readLoopFile(JSON.parse(exampleText));
@@ -180,5 +181,40 @@ describe('the case', () => {
     await useNotices().current?.undo?.();
     expect(calls.at(-1)).toBe('POST');
     expect(useCases().templates.map(({ label }) => label)).toEqual(['Tall oak']);
+  });
+});
+
+describe('a part’s own sheet on screen', () => {
+  const loop = usualLoop();
+  const of = (kind: string) => loop.components.find((each) => each.kind === kind) as (typeof loop.components)[number];
+  const changed = (screen: ReturnType<typeof mountScreen>, id: string) => {
+    const [[after]] = screen.emitted('change') as [[typeof loop]];
+    return after.components.find((each) => each.id === id);
+  };
+  const type = async (screen: ReturnType<typeof mountScreen>, label: string, value: string): Promise<void> => {
+    const field = screen.findAll('.v-text-field').find((each) => each.text().includes(label));
+    await field?.find('input').setValue(value);
+  };
+
+  it('takes a rating, and a resistance as sheets give it', async () => {
+    const radiator = of('radiator');
+    const rated = mountScreen(PartFacts, { props: { loop, part: radiator } });
+    await type(rated, 'Most pressure', '80');
+    expect(changed(rated, radiator.id)?.pressure_rating_kpa).toBe(80);
+    const resisting = mountScreen(PartFacts, { props: { loop, part: radiator } });
+    await type(resisting, 'Resistance', '5,73');
+    // Δp = b·Q² with Q = 3.785 L/min
+    expect(changed(resisting, radiator.id)?.resistance).toEqual({ linear_kpa_per_lpm: 0, quadratic_kpa_per_lpm2: 0.4 });
+  });
+
+  it('takes a pump’s speed and its curve, point by point, in rising flow', async () => {
+    const pump = { ...of('pump'), curve: [[0, 40], [1000, 10]] as [number, number][] }; // prettier-ignore
+    const slowed = mountScreen(PartFacts, { props: { loop, part: pump } });
+    await type(slowed, 'Set to', '60');
+    expect(changed(slowed, pump.id)?.speed).toBe(0.6);
+    const bent = mountScreen(PartFacts, { props: { loop, part: pump } });
+    await bent.findAll('li')[0]?.find('input').setValue('1200');
+    expect(changed(bent, pump.id)?.curve).toEqual([[1000, 10], [1200, 40]]); // prettier-ignore
+    expect(bent.findAll('button').map((each) => each.text())).toContain('Another point');
   });
 });
