@@ -129,7 +129,6 @@ summary {
 .two,
 li {
   display: grid;
-  grid-template-columns: 1fr 1fr;
   gap: 8px;
   padding-bottom: 8px;
 }
