@@ -32,6 +32,8 @@ const against = ref(0);
 const isLead = computed(() => session.account?.role === 'lead');
 const newest = computed(() => answer.value?.versions[0] ?? null);
 const shown = computed(() => draft.value ?? newest.value?.template ?? answer.value?.standard ?? null);
+/** the step in the middle; where it was taken out, the first */
+const chosen = computed(() => shown.value?.steps.find(({ id }) => id === open.value) ?? shown.value?.steps[0] ?? null);
 const templateOf = (number: number): ProcedureTemplate | null =>
   number === 0 ? (answer.value?.standard ?? null) : (answer.value?.versions.find((version) => version.number === number)?.template ?? null);
 const choices = computed(() => [
@@ -111,23 +113,23 @@ async function save(): Promise<void> {
     </h1>
     <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
     <div v-if="answer && shown" class="columns">
-      <ol class="plain-list steps">
+      <ol class="plain-list steps" aria-label="Steps">
         <li v-for="(step, index) in shown.steps" :key="step.id">
-          <button type="button" class="step" :aria-expanded="open === step.id" @click="open = open === step.id ? null : step.id">
+          <button type="button" class="step" :aria-current="chosen?.id === step.id ? 'step' : undefined" @click="open = step.id">
             <span class="figures">{{ index + 1 }}</span> <b>{{ step.title }}</b>
-            <span class="quiet">{{ step.lead }}</span>
           </button>
-          <StepEditor
-            v-if="open === step.id"
-            :step="step"
-            :readonly="!isLead"
-            :removable="!fixed.includes(step.id)"
-            @change="change"
-            @remove="remove(step.id)"
-            @add-after="addAfter(step.id)"
-          />
         </li>
       </ol>
+      <StepEditor
+        v-if="chosen"
+        :key="chosen.id"
+        :step="chosen"
+        :readonly="!isLead"
+        :removable="!fixed.includes(chosen.id)"
+        @change="change"
+        @remove="remove(chosen.id)"
+        @add-after="addAfter(chosen.id)"
+      />
       <aside>
         <form v-if="changed" class="save" novalidate @submit.prevent="save">
           <v-text-field v-model="note" label="What changed, and why" :error-messages="submit.at('note')" />
@@ -174,8 +176,9 @@ h1 small {
 }
 .columns {
   display: grid;
-  grid-template-columns: minmax(0, 1.5fr) minmax(320px, 1fr);
-  gap: 48px;
+  grid-template-columns: 210px minmax(0, 1.8fr) minmax(260px, 0.8fr);
+  gap: 28px;
+  align-items: start;
   margin-top: 14px;
 }
 .steps > li {
@@ -183,13 +186,20 @@ h1 small {
 }
 .step {
   display: grid;
-  grid-template-columns: 28px auto 1fr;
-  gap: 10px;
+  grid-template-columns: 28px 1fr;
+  gap: 8px;
   width: 100%;
   text-align: left;
-  align-items: baseline;
-  min-height: var(--touch);
-  padding: 10px 0;
+  align-items: center;
+  min-height: 48px;
+  padding: 4px 8px;
+}
+.step b {
+  font-weight: 420;
+}
+[aria-current='step'] {
+  background: var(--ink);
+  color: var(--ground);
 }
 .changes li {
   padding: 8px 0;

@@ -16,7 +16,7 @@ describe('a step in words', () => {
 
   it('takes new words, checks and an order of its own', async () => {
     const screen = editor();
-    await screen.findAll('input')[1]?.setValue('Everything on the towel.');
+    await screen.find('.order').setValue('Everything on the towel.');
     expect(last(screen)?.lead).toBe('Everything on the towel.');
     await screen.findAll('button').find((each) => each.text() === 'Add a check')?.trigger('click'); // prettier-ignore
     expect(last(screen)?.checks).toHaveLength(kit.checks.length + 1);
@@ -31,6 +31,15 @@ describe('a step in words', () => {
     expect(wordsOf(screen)).toContain('every connector that is pulled');
     const out = screen.findAll('button[aria-label="Take it out"]');
     expect(out[1]?.attributes('disabled')).toBeDefined();
+  });
+
+  it('is shown as the bench will show it, without a brace', async () => {
+    const dry = STANDARD_TEMPLATE.steps.find(({ id }) => id === 'dry') as typeof kit;
+    const screen = editor(dry);
+    const order = screen.find<HTMLTextAreaElement>('.order');
+    expect(order.element.value).toContain('Raise to ‹test pressure› kPa');
+    await order.setValue('To ‹test pressure› kPa, no more.');
+    expect(last(screen)?.lead).toBe('To {gaugeKpa} kPa, no more.');
   });
 
   it('is only read by those who do not lead', () => {
