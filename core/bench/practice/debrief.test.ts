@@ -5,6 +5,7 @@ import { describe, expect, it } from 'vitest';
 import { SimulatedBench } from '../simulated-bench/bench.js';
 import { drawTruth, type HiddenTruth, type Scenario } from '../simulated-bench/truth.js';
 import type { BenchReport } from '../simulated-bench/report.js';
+import { leakCauseWords } from '../leak-finding/causes.js';
 import { WATER } from '../../machine/liquids/fluids.js';
 import { debrief, type Debrief } from './debrief.js';
 
@@ -26,7 +27,8 @@ describe('a debrief', () => {
     const joint = report.truth.leak?.joint ?? '';
     const run = new TestRun();
     const name = run.procedure.facts?.joints.find(({ id }) => id === joint)?.name;
-    expect(told(run, report).hidden).toContain(`A leak at ${name}.`);
+    const cause = leakCauseWords(report.truth.leak?.cause ?? '');
+    expect(told(run, report).hidden).toContain(`A leak at ${name}. Its cause: ${cause}.`);
     expect(told(run, reportOf('clean')).hidden).toContain('No fault. Only the volumes were off their sheets.');
     expect(told(run, reportOf('weak-pump')).hidden[0]).toMatch(/^A pump at \d+ %? ?.*of its speed/);
   });
@@ -45,6 +47,18 @@ describe('a debrief', () => {
     expect(texts(told(new TestRun().upTo('dry').say(leakAt(wrong)), report), 'missed')).toContainEqual(
       expect.stringMatching(/was tight; the leak written down there was none/),
     );
+  });
+
+  it('tells whether the cause was named right: what is mended by another one leaks again', () => {
+    const report = reportOf('leak', { leakMended: true });
+    const { joint = '', cause = 'fitting-ring' } = report.truth.leak ?? {};
+    const mended = (by: string): TestRun => {
+      const run = new TestRun().upTo('dry').say(leakAt(joint));
+      return run.say({ type: 'leak-mended', leak: run.events.at(-1)?.id ?? '', cause: by as 'fitting-ring', fix: 'seated' });
+    };
+    expect(texts(told(mended(cause), report), 'good')).toContainEqual(expect.stringMatching(/^Its cause was named right/));
+    const other = cause === 'fitting-ring' ? 'cut-not-square' : 'fitting-ring';
+    expect(texts(told(mended(other), report), 'missed')).toContainEqual(expect.stringMatching(/^Its cause was: .*Written down was: /));
   });
 
   it('says what was not found, as harm once liquid came out', () => {

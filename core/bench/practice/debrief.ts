@@ -2,7 +2,8 @@ import { judgeDryTest } from '../runs/criteria.js';
 import type { RunEvent } from '../runs/log.js';
 import { replay } from '../runs/replay.js';
 import type { Procedure } from '../runs/procedure.js';
-import { type RunState } from '../runs/state.js';
+import { leakCauseWords } from '../leak-finding/causes.js';
+import { type Leak, type RunState } from '../runs/state.js';
 import { STANDING_WORDS } from '../../machine/loop-file/orientation.js';
 import { INSTRUMENT_KINDS } from '../instruments/kinds.js';
 import type { BenchReport } from '../simulated-bench/report.js';
@@ -88,7 +89,7 @@ function hiddenWords(told: Told): string[] {
   const { leak, pocket, pumpShare, dropout } = report.truth;
   const offMl = report.insideMl - procedure.volume.volumeMl;
   return [
-    ...(leak ? [`A leak at ${nameOf(leak.joint)}.`] : []),
+    ...(leak ? [`A leak at ${nameOf(leak.joint)}.${leak.cause ? ` Its cause: ${leakCauseWords(leak.cause)}.` : ''}`] : []),
     ...(pocket ? [`${formatMl(pocket.ml)} of air in ${pocketPlaces(told, pocket.parts)} that only a turn ${STANDING_WORDS[pocket.to]} lets out.`] : []), // prettier-ignore
     ...(pumpShare < WEAK_BELOW ? [`A pump at ${formatPercent(pumpShare)} of its speed.`] : []),
     ...(dropout ? [`${INSTRUMENT_KINDS[dropout.kind].label} silent for ${formatSpan(dropout.forS)}.`] : []),
@@ -97,6 +98,14 @@ function hiddenWords(told: Told): string[] {
       ? [`At the end ${formatMl(report.insideMl)} stood inside; the sheets say ${formatMl(procedure.volume.volumeMl)} for the whole loop.`]
       : []),
   ];
+}
+
+/** Whether what was mended was what was wrong: a seat that is renewed under a strained tube leaks again. */
+function onCause(cause: string | undefined, { mended }: Leak): DebriefLine[] {
+  if (cause === undefined || mended === null) return [];
+  return mended.cause === cause
+    ? [line('good', `Its cause was named right: ${leakCauseWords(cause)}.`, mended.at)]
+    : [line('missed', `Its cause was: ${leakCauseWords(cause)}. Written down was: ${leakCauseWords(mended.cause)}.`, mended.at)];
 }
 
 function onLeak({ state, input: { report }, nameOf }: Told): DebriefLine[] {
@@ -117,7 +126,12 @@ function onLeak({ state, input: { report }, nameOf }: Told): DebriefLine[] {
         `The leak at ${nameOf(leak.joint)} was found with coolant inside; ${formatMl(report.leakedMl)} came out first.`,
         found.at,
       );
-  return [...wrong, how, ...(report.leakMended ? [] : [line('harm', `The joint at ${nameOf(leak.joint)} still leaks.`)])];
+  return [
+    ...wrong,
+    how,
+    ...onCause(leak.cause, found),
+    ...(report.leakMended ? [] : [line('harm', `The joint at ${nameOf(leak.joint)} still leaks.`)]),
+  ];
 }
 
 function onPocket(told: Told): DebriefLine[] {

@@ -1,3 +1,4 @@
+import { SEEN_AT_JOINT } from '../leak-finding/hiddenCauses.js';
 import { liquidAt, type Liquid } from '../../machine/liquids/fluids.js';
 import { pumpsWithoutCurve } from '../../physics/flow/network.js';
 import { vesselsWithoutBox } from '../../physics/geometry/network.js';
@@ -279,7 +280,8 @@ export class SimulatedBench {
   private brush(joint: string): string {
     const { leak } = this.truth;
     if (!this.air.closed) return 'No bubbles: there is no pressure in the loop.';
-    return leak && !this.leakMended && leak.joint === joint ? `Bubbles at ${joint}.` : `No bubbles at ${joint}.`;
+    if (!leak || this.leakMended || leak.joint !== joint) return `No bubbles at ${joint}.`;
+    return `Bubbles at ${joint}.${leak.cause ? ` ${SEEN_AT_JOINT[leak.cause]}` : ''}`;
   }
 
   private look(): string {

@@ -4,6 +4,7 @@ import type { InstrumentKind } from '../instruments/kinds.js';
 import { LEAK_LIMITS } from '../../physics/leak-testing/defaults.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import { seededRandom, type Random } from '../../base/random/random.js';
+import { drawJointCause, type JointCause } from '../leak-finding/hiddenCauses.js';
 import { SIMULATED } from './defaults.js';
 
 /** Which fault a simulated bench hides. `surprise` draws one, or none. */
@@ -24,7 +25,11 @@ export interface HiddenTruth {
   /** by part and run: what it really holds over what its sheet says */
   readonly volumeFactor: Readonly<Record<string, number>>;
   /** run whose joint leaks, and how much air it lets out at the test pressure */
-  readonly leak: { readonly joint: string; readonly mbarLs: number } | null;
+  readonly leak: {
+    readonly joint: string;
+    readonly mbarLs: number;
+    /** missing in truths that an older program drew */ readonly cause?: JointCause;
+  } | null;
   /** share of the pump's stated speed */
   readonly pumpShare: number;
   /** gas that only a turn lets out */
@@ -36,6 +41,8 @@ export interface HiddenTruth {
 
 /** what a leak lets out, as multiples of the screening limit: found in minutes, and seen as drops within the hour */
 const LEAK_TIMES = [8, 40] as const;
+/** what hides is drawn apart, so that a seed hides the same leak as before */
+const CAUSE_SEED = 104_729;
 const WEAK_PUMP = [0.55, 0.75] as const;
 /** mL; a stop of the pump must show it: smaller ones hide behind the surface's own restlessness */
 const POCKET_ML = [45, 75] as const;
@@ -50,7 +57,7 @@ export function drawTruth(loop: LoopFile, seed: number, wanted: Scenario): Hidde
   return {
     scenario,
     volumeFactor: volumeFactors(loop, random),
-    leak: scenario === 'leak' && joints.length > 0 ? { joint: random.pick(joints), mbarLs: LEAK_LIMITS.screen.mbarLs * random.between(...LEAK_TIMES) } : null, // prettier-ignore
+    leak: scenario === 'leak' && joints.length > 0 ? { joint: random.pick(joints), mbarLs: LEAK_LIMITS.screen.mbarLs * random.between(...LEAK_TIMES), cause: drawJointCause(seededRandom(seed + CAUSE_SEED)) } : null, // prettier-ignore
     pumpShare: scenario === 'weak-pump' ? random.between(...WEAK_PUMP) : random.between(0.97, 1),
     pocket: scenario === 'pocket' ? pocketOf(loop, turn, random) : null,
     gaugeStepKpa: 0.1,
