@@ -129,7 +129,7 @@ async function once(runId: string, url: string, random: () => number): Promise<T
   await expect(says)
     .toHaveText(shouldSay, { timeout: 5000 })
     .catch(() => undefined);
-  const said = await says.innerText();
+  const said = (await says.innerText()).replace(/\s+/g, ' ').trim();
   return {
     victim,
     shownSaved: ids.length,

@@ -14,7 +14,7 @@ export type Verdict =
   | { readonly verdict: 'tight'; readonly earned: false; readonly because: 'leak-open' | 'air-failed' | 'air-open' | 'not-tested' }
   | { readonly verdict: 'bled'; readonly earned: boolean; readonly cycles: number }
   | { readonly verdict: 'inside'; readonly earned: true; readonly ml: number; readonly sdMl: number; readonly product: string | null }
-  | { readonly verdict: 'inside'; readonly earned: false }
+  | { readonly verdict: 'inside'; readonly earned: false; readonly because: 'unknown' | 'empty' }
   | { readonly verdict: 'cooler'; readonly earned: true; readonly than: 'before' | 'room'; readonly kelvin: number }
   | { readonly verdict: 'cooler'; readonly earned: false; readonly because: 'not-measured' | 'not-comparable' | 'as-before' | 'warmer' };
 export type VerdictKind = Verdict['verdict'];
@@ -53,9 +53,8 @@ function bled(procedure: Procedure, state: RunState): Verdict {
 }
 
 function inside({ contents: { insideMl, insideSdMl }, coolant }: RunState): Verdict {
-  return insideMl === null
-    ? { verdict: 'inside', earned: false }
-    : { verdict: 'inside', earned: true, ml: Math.max(0, insideMl), sdMl: insideSdMl, product: coolant?.productName ?? null };
+  if (insideMl === null || insideMl < 1) return { verdict: 'inside', earned: false, because: insideMl === null ? 'unknown' : 'empty' };
+  return { verdict: 'inside', earned: true, ml: insideMl, sdMl: insideSdMl, product: coolant?.productName ?? null };
 }
 
 function cooler({ service }: Procedure, { befores, baselines }: RunState): Verdict {

@@ -45,7 +45,9 @@ export function plateWords(verdict: Verdict): PlateWords {
         word: 'inside',
         under: verdict.earned
           ? `${formatMlWithSd(verdict.ml, verdict.sdMl)}${verdict.product === null ? '' : ` ${verdict.product}`}`
-          : 'nobody can tell how much',
+          : verdict.because === 'empty'
+            ? 'nothing was filled in'
+            : 'nobody can tell how much',
       };
     case 'cooler':
       if (!verdict.earned) return { word: 'cooler', under: NOT_COOLER[verdict.because] };

@@ -168,7 +168,8 @@ textarea {
   resize: vertical;
   field-sizing: content;
 }
-:read-only {
+input:read-only,
+textarea:read-only {
   border-color: transparent;
 }
 .title {
