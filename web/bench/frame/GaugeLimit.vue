@@ -35,12 +35,9 @@ const half = computed(() => (props.firstKpa === null ? null : props.firstKpa / 2
   </svg>
 </template>
 
+<style scoped src="./limit.css"></style>
+
 <style scoped>
-svg {
-  width: 100%;
-  height: 100%;
-  max-height: 168px;
-}
 path {
   fill: none;
   stroke: var(--ink);
@@ -65,11 +62,6 @@ path {
 }
 circle {
   fill: var(--ink);
-}
-text {
-  font-size: 17px;
-  fill: var(--ink);
-  font-variant-numeric: tabular-nums;
 }
 text.strong {
   font-weight: 660;

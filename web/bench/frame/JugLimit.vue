@@ -38,25 +38,14 @@ const marks = computed(() =>
   </svg>
 </template>
 
+<style scoped src="./limit.css"></style>
+
 <style scoped>
-svg {
-  width: 100%;
-  height: 100%;
-  max-height: 168px;
-}
-.glass {
-  fill: var(--glass);
-  stroke: none;
-}
 .jug {
   fill: none;
   stroke: var(--ink);
   stroke-width: 3;
   stroke-linejoin: round;
-}
-.liquid {
-  stroke: var(--ink);
-  stroke-width: 1;
 }
 /* what is predicted, not seen */
 .comes {
@@ -72,11 +61,6 @@ svg {
 .scale {
   font-size: 14px;
   fill: var(--ink-soft);
-}
-text {
-  font-size: 18px;
-  fill: var(--ink);
-  font-variant-numeric: tabular-nums;
 }
 .thought {
   font-style: italic;

@@ -67,15 +67,9 @@ const words = computed(() => rows.value.map(({ words: each }) => each).join(', '
   </svg>
 </template>
 
+<style scoped src="./limit.css"></style>
+
 <style scoped>
-svg {
-  width: 100%;
-  height: 100%;
-  max-height: 168px;
-}
-.glass {
-  fill: var(--glass);
-}
 .wall {
   fill: none;
   stroke: var(--ink);
@@ -85,19 +79,10 @@ svg {
   stroke: var(--ink);
   stroke-width: 2;
 }
-.liquid {
-  stroke: var(--ink);
-  stroke-width: 1;
-}
 path {
   fill: none;
   stroke: var(--ink);
   stroke-width: 2.5;
-}
-text {
-  font-size: 18px;
-  fill: var(--ink);
-  font-variant-numeric: tabular-nums;
 }
 .mark text,
 .to text {

@@ -20,12 +20,9 @@ const gone = computed(() => Math.max(0, Math.min(1, props.share)) * round);
   </svg>
 </template>
 
+<style scoped src="./limit.css"></style>
+
 <style scoped>
-svg {
-  width: 100%;
-  height: 100%;
-  max-height: 160px;
-}
 circle {
   fill: none;
   stroke: var(--ink);
