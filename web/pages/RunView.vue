@@ -97,7 +97,7 @@ watch(
 /** steps with a figure of their own; any other counts what is still to be looked at */
 const countsLooks = computed(() => ['checks', 'power', 'repair'].includes(step.value?.kind ?? ''));
 
-const { filled, fronts } = useStanding(desk, step, live, now);
+const { filled, fronts, measuredMl } = useStanding(desk, step, live, now);
 
 const lookAtCurrent = (): void => void (looking.value = null);
 watch(() => desk.current.value?.id, lookAtCurrent);
@@ -119,7 +119,7 @@ const { refilling } = pump;
 /** what hands do next while it is filled: what is dangerous about it is said now */
 const order = computed(() =>
   procedure.value && state.value && (['fill', 'rinse'].includes(step.value?.kind ?? '') || refilling.value) && !locked.value
-    ? fillOrder(procedure.value, state.value, now.value)
+    ? fillOrder(procedure.value, state.value, now.value, measuredMl.value)
     : null,
 );
 /** a leak that is not mended comes before everything else, in the place of what hands would do next */

@@ -17,7 +17,6 @@ export type Verdict =
   | { readonly verdict: 'inside'; readonly earned: false; readonly because: 'unknown' | 'empty' }
   | { readonly verdict: 'cooler'; readonly earned: true; readonly than: 'before' | 'room'; readonly kelvin: number }
   | { readonly verdict: 'cooler'; readonly earned: false; readonly because: 'not-measured' | 'not-comparable' | 'as-before' | 'warmer' };
-export type VerdictKind = Verdict['verdict'];
 
 export function verdictsOf(procedure: Procedure, state: RunState): Verdict[] {
   // of a loop that is over nothing is claimed but what its own record says

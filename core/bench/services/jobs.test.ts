@@ -270,6 +270,19 @@ describe('a strip and clean', () => {
     expect(looseEnds(run.procedure, run.state)).toEqual([]);
   });
 
+  it('keeps several suspicions beside each other; said again, one stands as it is said now', () => {
+    const run = inspected();
+    const say = (item: string | null, text: string) =>
+      run.say({ type: 'cause', step: 'inspect', cause: 'corrosion', suspect: item === null ? 'none' : 'part', item, particlesStayed: false, text }); // prettier-ignore
+    say('pump', 'pits');
+    say('graphics', 'green');
+    say('pump', 'pits and rust');
+    expect(run.state.service.causes.map(({ item, text }) => [item, text])).toEqual([
+      ['graphics', 'green'],
+      ['pump', 'pits and rust'],
+    ]);
+  });
+
   it('does not claim clean when particles stayed, a stage was skipped or a cleaner stayed too long', () => {
     const run = inspected();
     run.say({ type: 'cause', step: 'inspect', cause: 'fallout', suspect: 'none', item: null, particlesStayed: true, text: '' });

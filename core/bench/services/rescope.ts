@@ -7,8 +7,8 @@ export type RescopeHindrance = { readonly why: 'was-drained' } | { readonly why:
 
 const wasDrained = ({ service, outflows }: RunState): boolean =>
   service.drains.length > 0 || service.flows.some(({ way }) => way !== 'in') || outflows.length > 0;
-const isDone = (state: RunState, step: ProcedureStep): boolean =>
-  state.steps.some(({ id, status, deviation }) => id === step.id && status === 'done' && deviation === null);
+/** Closed, or passed over with a reason; what isolates or empties can only be closed. */
+const isDone = (state: RunState, step: ProcedureStep): boolean => state.steps.some(({ id, status }) => id === step.id && status === 'done');
 const wasOpened = (now: Procedure, state: RunState): boolean =>
   state.openJoints.size > 0 ||
   state.service.swaps.length > 0 ||
@@ -47,18 +47,17 @@ export function stepsAfterRescope(now: Procedure, made: Procedure, kind: JobKind
   const kept = now.steps.filter(
     (step) =>
       !comes.has(step.id) &&
-      (state.steps.some(({ id, status }) => id === step.id && status === 'done') ||
-        (closes && step.does.includes('closes')) ||
-        (good.includes(step.kind) && !hasKind(step.kind))),
+      (isDone(state, step) || (closes && step.does.includes('closes')) || (good.includes(step.kind) && !hasKind(step.kind))),
   );
   const steps = [...made.steps];
   const placeOf = (near: readonly ProcedureStep[]): number | undefined =>
     near.map(({ id }) => steps.findIndex((each) => each.id === id)).find((index) => index >= 0);
   for (const step of kept) {
     const at = now.steps.indexOf(step);
-    const wasDone = state.steps.some(({ id, status }) => id === step.id && status === 'done');
     // what was done stands behind the nearest that came before it, what makes good in front of the nearest that comes after it
-    const index = wasDone ? (placeOf(now.steps.slice(0, at).reverse()) ?? -1) + 1 : (placeOf(now.steps.slice(at + 1)) ?? steps.length);
+    const index = isDone(state, step)
+      ? (placeOf(now.steps.slice(0, at).reverse()) ?? -1) + 1
+      : (placeOf(now.steps.slice(at + 1)) ?? steps.length);
     steps.splice(index, 0, step);
   }
   return steps;

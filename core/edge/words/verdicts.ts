@@ -8,13 +8,16 @@ export interface PlateWords {
   readonly under: string;
 }
 
-const NOT_TIGHT: Readonly<Record<'leak-open' | 'air-failed' | 'air-open' | 'not-tested', string>> = {
+/** why a plate of a kind was not earned */
+type Because<Kind extends Verdict['verdict']> = Extract<Verdict, { verdict: Kind; earned: false; because: string }>['because'];
+
+const NOT_TIGHT: Readonly<Record<Because<'tight'>, string>> = {
   'leak-open': 'a leak is not closed',
   'air-failed': 'the air test failed',
   'air-open': 'the air test was not decided',
   'not-tested': 'no test was made',
 };
-const NOT_COOLER: Readonly<Record<'not-measured' | 'not-comparable' | 'as-before' | 'warmer', string>> = {
+const NOT_COOLER: Readonly<Record<Because<'cooler'>, string>> = {
   'not-measured': 'not measured',
   'not-comparable': 'before and after differ in more than the loop',
   'as-before': `as before, within ${COMPARABLE.noiseK} K`,

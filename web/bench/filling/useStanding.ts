@@ -17,7 +17,11 @@ export function useStanding(
   step: Ref<ProcedureStep | null>,
   live: LiveBench,
   now: Readonly<Ref<number>>,
-): { filled: ComputedRef<ReadonlyMap<string, number> | null>; fronts: ComputedRef<readonly FrontMark[]> } {
+): {
+  filled: ComputedRef<ReadonlyMap<string, number> | null>;
+  fronts: ComputedRef<readonly FrontMark[]>;
+  measuredMl: ComputedRef<number | null>;
+} {
   const measuredMl = computed(() => {
     const mm = live.value('level', now.value);
     const reservoir = desk.answer.value?.run.procedure.facts?.reservoir;
@@ -55,5 +59,5 @@ export function useStanding(
     const shares = sharesInside(run.procedure, file, state, now.value, measuredMl.value);
     return shares && new Map(Object.entries(shares));
   });
-  return { filled, fronts };
+  return { filled, fronts, measuredMl };
 }

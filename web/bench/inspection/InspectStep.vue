@@ -54,12 +54,11 @@ const causeAsked = computed(() => asksForCause([...props.state.service.sheet.val
 const tube = computed(() => chosen.value !== null && isTube(chosen.value.kind));
 const wears = computed(() => (chosen.value ? WEARS[chosen.value.kind] : null));
 
-// touched on the picture: a part, a tube, or the port that a plug sits in
+// touched on the picture
 watch(
   () => props.picked,
   (touched) => {
-    const found = items.value.find(({ id }) => id === touched?.id || id === `plug:${touched?.id}`);
-    if (found) at.value = found.id;
+    if (touched) at.value = touched.id;
   },
 );
 watch(

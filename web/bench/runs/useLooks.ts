@@ -15,7 +15,7 @@ export interface Looks {
   readonly dots: ComputedRef<readonly PlaceDot[]>;
   /** ticks the next of them */
   tickNext(): void;
-  /** what was touched last in a step whose places have a sheet of their own; each touch is a new object */
+  /** item that was touched last in a step whose places have a sheet of their own; each touch is a new object */
   readonly picked: Readonly<Ref<{ readonly id: string } | null>>;
   /** a place was touched on the picture: its next open check is done, or the last one is not */
   touch(place: string): void;
@@ -94,7 +94,9 @@ export function useLooks(
     const of = step.value;
     if (!of || locked.value) return;
     if (sheet.value) {
-      picked.value = { id: place };
+      // a plug is touched at its port
+      const item = sheet.value.find(({ id }) => id === place || id === `plug:${place}`);
+      if (item) picked.value = { id: item.id };
       return;
     }
     const own = of.checks.filter((check) => check.place === place);

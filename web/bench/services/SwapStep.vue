@@ -77,8 +77,7 @@ const problem = ref<string | null>(null);
 watch(
   () => props.picked,
   (touched) => {
-    const found = items.value.find(({ value }) => value === touched?.id || value === `plug:${touched?.id}`);
-    if (found) item.value = found.value;
+    if (touched) item.value = touched.id;
   },
 );
 

@@ -66,6 +66,8 @@ const frame = computed(() => frameOf(props.unrolled, width.value, props.height, 
 const vessels = computed(() => props.unrolled.items.filter((item): item is DrawnVessel => item.shape === 'vessel'));
 const parts = computed(() => props.unrolled.items.filter((item): item is DrawnPart => item.shape === 'part'));
 const tubes = computed(() => props.unrolled.items.filter((item): item is DrawnTube => item.shape === 'tube'));
+/** each tube cut where what stands in it changes */
+const pieces = computed(() => new Map(tubes.value.map((tube) => [tube.id, tubePieces(tube, props.picture, frame.value)])));
 const names = computed(() => (props.bare ? [] : placeNames(props.unrolled.items, frame.value, props.labelPx, dotsDrawn.value)));
 const dotsDrawn = computed(() => placeDots(props.unrolled, frame.value, props.dots));
 const marks = computed(() => (props.bare ? [] : heightMarks(props.unrolled, frame.value)));
@@ -212,7 +214,7 @@ const secondLine = computed(() => {
         <path class="wall" :d="tubePathOf(tube, frame)" :stroke-width="px(tube.boreMm) + 3.5" />
         <path class="inside" :d="tubePathOf(tube, frame)" :stroke-width="px(tube.boreMm)" />
         <path
-          v-for="(piece, index) in tubePieces(tube, picture, frame)"
+          v-for="(piece, index) in pieces.get(tube.id)"
           :key="index"
           class="content"
           :d="piece.d"
@@ -221,7 +223,7 @@ const secondLine = computed(() => {
         />
         <!-- what holds no liquid has a dashed middle: a white liquid is no empty tube -->
         <path
-          v-for="(piece, index) in bare ? [] : tubePieces(tube, picture, frame).filter(({ fate }) => fate === 'gas')"
+          v-for="(piece, index) in bare ? [] : pieces.get(tube.id)?.filter(({ fate }) => fate === 'gas')"
           :key="`empty-${index}`"
           class="empty"
           :d="piece.d"

@@ -24,7 +24,7 @@ export const cause: EntryDefinition<CauseEntry> = {
   belongs: 'own-step',
   apply: ({ service }, { cause: what, suspect, item: part, particlesStayed, text }, made) => {
     // the same suspicion said again stands as it is said now; another one stands beside it
-    const others = service.causes.filter((each) => each.cause !== what || (each.item !== part && each.suspect !== suspect));
+    const others = service.causes.filter((each) => each.cause !== what || each.item !== part);
     service.causes = [...others, { cause: what, suspect, item: part, particlesStayed, text, ...made }];
   },
   refuse: (entry, { procedure }) => {
