@@ -5,7 +5,10 @@ import { framed } from './frame.js';
 /** The one figure of the step on screen. */
 export const figure = (page: Page): Locator => page.locator('[data-region="figure"] .big-number');
 
-/** Ticks everything that is open in the step on screen: the first row as a finger would, the others by their key. */
+/**
+ * Ticks everything that is open in the step on screen: the first row as a finger would, the others by their key. What belongs after a
+ * clock is open only once the page shows that clock as over.
+ */
 export async function tickAll(page: Page): Promise<void> {
   // what belongs later is pale: nobody can tick it yet
   const open = page.locator('.checks .check.open:not(:has(.later))');
@@ -27,7 +30,9 @@ export async function tickAll(page: Page): Promise<void> {
 
 /** @param look also looks at the frame of the step that comes, on both sizes of screen */
 export async function done(page: Page, next: string, look = false): Promise<void> {
-  await page.getByRole('button', { name: /^Done:/ }).click();
+  const act = page.getByRole('button', { name: /^Done:/ });
+  await expect(act, `what is left before ${next} comes`).toBeVisible();
+  await act.click();
   await expect(page.locator('.title h2')).toHaveText(next);
   if (look) await framed(page, next);
 }

@@ -353,6 +353,7 @@ test('a commissioning is led by the instruments, through a cut network, and turn
   await page.getByRole('button', { name: 'Start the clock' }).click();
   await expect(page.getByText(/on this device only|written to this device/)).toBeHidden();
   await pass(1000);
+  await expect(page.getByRole('timer')).toContainText('done');
   await bench.tickAll();
   await bench.done('Hand-over baseline');
   await page.getByLabel('Workload').fill('render');

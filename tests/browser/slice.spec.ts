@@ -2,7 +2,7 @@ import { countTouches } from './touches.js';
 import type { Page } from '@playwright/test';
 import { choose, expect, signIn, snap, test, timePasses, type RunningApp } from './app.js';
 import { framed } from './frame.js';
-import { done, figure, fillAsOrdered, tickAll } from './benchHands.js';
+import { clock, done, figure, fillAsOrdered, tickAll } from './benchHands.js';
 
 async function reading(page: Page, app: RunningApp, gauge: string): Promise<void> {
   await page.getByLabel('Gauge').fill(gauge);
@@ -134,9 +134,7 @@ test('a loop from plan to signed-off commissioning and its next due date', async
   await framed(page, 'Bleed, bled');
   await done(page, 'Return to power', true);
   await tickAll(page);
-  await page.getByRole('button', { name: 'Start the clock' }).click();
-  await expect(page.getByText(/on this device only|written to this device/)).toBeHidden();
-  await timePasses(page, app, 1000);
+  await clock(page, app, 1000);
   await tickAll(page);
   await done(page, 'Hand-over baseline', true);
 
