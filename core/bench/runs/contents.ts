@@ -5,7 +5,7 @@ import { judgeLedger, keepTally, netMl, twinLeftSdMl, type Flow, type Ledger, ty
 import { balanceFill, fillVolume, type FillBalance, type FillPlan } from '../../physics/filling/fillPlan.js';
 import { LEAK_SCHOOLS } from '../../physics/leak-testing/schools.js';
 import { standingNow } from './book.js';
-import type { LoopFacts, ServiceFacts, TakeOutFacts } from './facts.js';
+import type { ServiceFacts, TakeOutFacts } from './facts.js';
 import type { Procedure } from './procedure.js';
 import { broughtMl, isDone, outflowMl, pouredMl, type RunState } from './state.js';
 
@@ -38,14 +38,16 @@ function insideBefore({ contents: { insideMl } }: Pick<RunState, 'contents'>, si
 }
 
 /** mL that the refill should take: the loop at its mark less what the book says was inside before its first pour. */
-function refillVolume(service: ServiceFacts, planned: Volume, state: RunState, facts: LoopFacts | undefined): Volume {
+function refillVolume({ facts, twin, earlier, fillPlan }: Procedure, service: ServiceFacts, state: RunState): Volume {
   const { flows } = state.service;
   const { way } = state.contents;
   // what this very loop held when it was filled and bled; a machine that lost some since takes more than came out of it
-  const whole = way && facts?.reservoir ? { volumeMl: way.ml + facts.reservoir.fillMarkMl, sdMl: way.sdMl } : service.inside;
+  // a part was left out: what was inside when it began belongs to another loop
+  const atMark = earlier && twin ? fillVolume(twin.loop) : service.inside;
+  const whole = way && facts?.reservoir ? { volumeMl: way.ml + facts.reservoir.fillMarkMl, sdMl: way.sdMl } : atMark;
   const first = flows.findIndex(({ eventId }) => eventId === state.pours[0]?.eventId);
   const before = insideBefore(state, first < 0 ? [] : flows.slice(first));
-  if (before === null || whole === null) return planned;
+  if (before === null || whole === null) return fillPlan.total;
   return {
     volumeMl: Math.max(0, whole.volumeMl - Math.max(0, before)),
     sdMl: keepTally(service.inside, flows).emptied ? whole.sdMl : Math.hypot(state.contents.insideSdMl, MEASURED.markSdMl),
@@ -53,13 +55,14 @@ function refillVolume(service: ServiceFacts, planned: Volume, state: RunState, f
 }
 
 /** What the fill should take: by the plan, or, in a service, what the book says is missing inside. */
-export function fillTotal({ fillPlan, service, facts }: Procedure, state: RunState): Volume {
+export function fillTotal(procedure: Procedure, state: RunState): Volume {
+  const { fillPlan, service, facts } = procedure;
   // what the simulated fill expects to end at: the same figure as on every other page
   if (!service)
     return fillPlan.kind === 'pulses' && facts?.fill?.primes === true
       ? { volumeMl: facts.fill.totalMl, sdMl: fillPlan.total.sdMl }
       : fillPlan.total;
-  return refillVolume(service, fillPlan.total, state, facts);
+  return refillVolume(procedure, service, state);
 }
 
 /**

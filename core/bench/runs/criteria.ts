@@ -247,7 +247,9 @@ export const withoutPlace = (
   facts: Procedure['facts'],
   { swaps }: ServiceState,
 ): readonly { readonly id: string; readonly name: string }[] =>
-  (facts?.parts ?? []).filter(({ id }) => !swaps.some(({ item, action }) => item === id && action === 'removed'));
+  (facts?.parts ?? []).filter(
+    ({ id }) => !swaps.some(({ item, action }) => item === id && (action === 'removed' || action === 'bypassed')),
+  );
 
 /** Items of the sheet whose last look says something must still happen. */
 function swapLacks(

@@ -106,7 +106,16 @@ export interface Procedure {
   readonly twin?: { readonly loop: LoopFile; readonly liquid: Liquid };
   /** what was inside when the run began; missing: nothing, or, in a service, what its facts say */
   readonly start?: LoopContents;
+  /** the loop as it was before each part that this run left out of it, in their order; missing: it is as it was */
+  readonly earlier?: readonly EarlierLoop[];
   readonly steps: readonly ProcedureStep[];
+}
+
+/** A loop that a run began with, or had until a part was left out. */
+export interface EarlierLoop {
+  readonly loop: Pick<Procedure, 'volume' | 'fillPlan' | 'facts' | 'twin'>;
+  /** what is no part of it any more: name by id */
+  readonly gone: readonly { readonly id: string; readonly name: string }[];
 }
 
 export const stepOf = ({ steps }: Procedure, id: string | null): ProcedureStep | undefined => steps.find((step) => step.id === id);
@@ -114,11 +123,12 @@ export const stepOfKind = ({ steps }: Procedure, kind: StepKind): ProcedureStep 
 export const stepThat = ({ steps }: Procedure, does: StepTrait): ProcedureStep | undefined =>
   steps.find((step) => step.does.includes(does));
 
-/** Places a run knows by name: parts, tubes, and the items of an inspection sheet. */
-export const placesOf = ({ facts, service }: Procedure): readonly { readonly id: string; readonly name: string }[] => [
+/** Places a run knows by name: parts, tubes, the items of an inspection sheet, and what was left out of the loop meanwhile. */
+export const placesOf = ({ facts, service, earlier = [] }: Procedure): readonly { readonly id: string; readonly name: string }[] => [
   ...(facts?.parts ?? []),
   ...(facts?.joints ?? []),
   ...(service?.items ?? []),
+  ...earlier.flatMap(({ gone }) => gone),
 ];
 
 /** Steps of procedures that were stored before steps carried what they do, by their id. */

@@ -143,7 +143,9 @@ export interface Cause {
 }
 
 export const SWAP_ACTIONS = ['renewed', 'replaced', 'removed', 'fitted'] as const;
-export type SwapAction = (typeof SWAP_ACTIONS)[number];
+/** what hands do with a part; `bypassed`: left out, so that the loop itself changed */
+export type HandSwap = (typeof SWAP_ACTIONS)[number];
+export type SwapAction = HandSwap | 'bypassed';
 
 export interface Swapped {
   readonly item: string;

@@ -1,27 +1,35 @@
 import { bookOf, twinOf } from './book.js';
-import { definitionOf } from './entries/all.js';
+import { definitionOf, type BodyOf } from './entries/all.js';
 import { remark, type Override } from './entry.js';
 import { isKnownKind, type RunEvent } from './log.js';
+import { carryOver, loopChanges, procedureAfter } from './loopThen.js';
 import type { Procedure } from './procedure.js';
 import { emptyState, type Made, type RunState } from './state.js';
 
 /** Joins one entry to a state that is carried forward. Costs the same however long the log is. */
-function apply(procedure: Procedure, state: RunState, { id, at, by, body }: RunEvent): void {
+function apply(whole: Procedure, state: RunState, { id, at, by, body }: RunEvent): void {
   const made: Made = { eventId: id, at, by };
   // a newer program wrote it: it is kept, shown as such, and changes nothing here
   if (!isKnownKind(body.type)) return void state.unknown.push({ ...made, kind: (body as { type: string }).type });
   const passed = (body as { override?: Override }).override;
   if (passed) state.overrides.push({ ...remark(made, passed.reason), rule: passed.rule });
   const definition = definitionOf(body);
+  // each entry is folded with the loop as it was then
+  const procedure = procedureAfter(whole, loopChanges(state));
   const book = bookOf(procedure, state.contents);
   const atMs = Date.parse(at);
   book.passTo(atMs);
   definition.moves?.(book, body, state, procedure, made);
   definition.apply(state, body, made, procedure);
+  if (body.type === 'bypassed') carryOver(whole, procedure, state, tookOver(procedure, body));
   if (state.pump?.on === true) book.pumpOn(atMs, slowedBy(procedure, body));
   else book.pumpOff(atMs);
   markCurrent(state);
 }
+
+/** The tube on the far side of a part that was left out is one with the tube that led to it. */
+const tookOver = ({ twin }: Procedure, { item, goneTube }: BodyOf<'bypassed'>): ReadonlyMap<string, string> =>
+  new Map((twin?.loop.tubes ?? []).filter(({ id, from, to }) => id !== goneTube && (from[0] === item || to[0] === item)).map(({ id }) => [goneTube, id])); // prettier-ignore
 
 /** Share of the file's speeds at which the pump was told to run. */
 function slowedBy(procedure: Procedure, body: RunEvent['body']): number {
@@ -78,7 +86,7 @@ export class RunFold {
   private places = new Map<string, number>();
 
   constructor(readonly procedure: Procedure) {
-    this.own = emptyState(procedure);
+    this.own = emptyState(procedureAfter(procedure, 0));
     this.checkpoints = [checkpointOf(this.own, 0)];
   }
 

@@ -60,13 +60,15 @@ function refuseTooEarly(body: RunEventBody, { procedure: { steps }, state }: Sta
     : null;
 }
 
+const NOT_UNDONE: readonly string[] = ['waits', 'resumed', 'rescoped', 'bypassed'];
+
 function refuseUndo(events: readonly RunEvent[], state: RunState, eventId: string): Refusal | null {
   const event = events.find(({ id }) => id === eventId);
   if (!event) return refusal('unknown-item', { why: 'no-entry' });
   if (state.withdrawn.has(eventId)) return refusal('not-yours-to-undo', { why: 'already-withdrawn' });
   if (event.body.type === 'withdrawn') return refusal('not-yours-to-undo', { why: 'undo-of-undo' });
-  // a machine was carried: a bench was freed or taken with it
-  if (event.body.type === 'waits' || event.body.type === 'resumed') return refusal('not-yours-to-undo', { why: 'not-undone' });
+  // a machine was carried: a bench was freed or taken with it; or the steps themselves changed
+  if (NOT_UNDONE.includes(event.body.type)) return refusal('not-yours-to-undo', { why: 'not-undone' });
   return refuseUndoAfterWait(events, state, event);
 }
 

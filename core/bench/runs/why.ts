@@ -77,7 +77,10 @@ export type LackFact =
 
 /** Why an entry does not fit the run it is meant for. */
 export type MisfitFact =
-  | { readonly why: 'open-run-correction' | 'signed-off' | 'steps-before-sign-off' | 'use-sign-off' | 'rescope-elsewhere' }
+  | {
+      readonly why:
+        'open-run-correction' | 'signed-off' | 'steps-before-sign-off' | 'use-sign-off' | 'rescope-elsewhere' | 'bypass-elsewhere';
+    }
   | { readonly why: 'no-step'; readonly step: string }
   | { readonly why: 'too-early'; readonly first: string; readonly then: string }
   | { readonly why: 'step-not-done'; readonly step: string; readonly lacks: readonly LackFact[] }

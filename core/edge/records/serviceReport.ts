@@ -95,7 +95,7 @@ export function serviceReport(procedure: Procedure, state: RunState): ServiceRep
             `${CAUSES[cause]}${suspect === 'coolant-lot' ? ', the coolant’s lot is suspected' : item ? `, ${nameIn(service.items, item)} is suspected` : ''}`,
         )
         .join('; ') || null,
-    done: [...own.swaps.map((swap) => swapWords(swap, nameIn(service.items, swap.item))), ...own.used.map(usedWords)],
+    done: [...own.swaps.map((swap) => swapWords(swap, nameIn(placesOf(procedure), swap.item))), ...own.used.map(usedWords)],
     temporary: own.temporaryFixes.map(({ what, awaits, until, limits }) => ({
       what,
       awaits,

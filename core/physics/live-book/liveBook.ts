@@ -338,6 +338,34 @@ export class LiveBook {
     this.stand(at.wetted, at.standing.reservoirSdMl);
   }
 
+  /** mL inside a part; 0 where heights are not known. */
+  heldIn(partId: string): number {
+    const { at } = this;
+    const { cells, network } = at?.twin.drive ?? { cells: [], network: null };
+    return cells.reduce(
+      (sum, { node }, index) => (network?.partIds[network.part[node] as number] === partId ? sum + (at?.wetted.wettedMl[index] ?? 0) : sum),
+      0,
+    );
+  }
+
+  /** A part left with what was inside it; what the book had there above that has run out of it before, and stays inside. */
+  leftWith(partId: string, ml: number): void {
+    // measured in hand: the book erred where it says that less was inside
+    this.addInside(-Math.min(ml, this.own.insideMl ?? ml), Math.max(BOOK.lostSdShare * ml, jugSdMl(ml)));
+    const { at } = this;
+    if (!at) return;
+    const { cells, network } = at.twin.drive;
+    let left = ml;
+    cells.forEach(({ node }, index) => {
+      if (network.partIds[network.part[node] as number] !== partId) return;
+      const here = Math.min(left, at.wetted.wettedMl[index] as number);
+      at.wetted.wettedMl[index] = (at.wetted.wettedMl[index] as number) - here;
+      left -= here;
+    });
+    if (left > 0) this.thin(at.wetted, left);
+    this.stand(at.wetted, Math.hypot(at.standing.reservoirSdMl, BOOK.lostSdShare * ml), false);
+  }
+
   /**
    * Taken out of the reservoir again, measured.
    * @param giveAir ports that stood open: what they let down has come into the reservoir first

@@ -10,10 +10,38 @@ import { buildProcedure } from '../../../core/bench/procedures/buildProcedure.js
 import type { RunCreate } from '../../../core/bench/commissioning/schema.js';
 import { cannotSimulate } from '../../../core/bench/simulated-bench/bench.js';
 import { liquidOf } from '../../../core/machine/liquids/fluids.js';
+import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
+import type { LoopContents } from '../../../core/physics/live-book/loopContents.js';
+import type { Procedure } from '../../../core/bench/runs/procedure.js';
+import type { Scope } from '../../base/database/client.js';
 import { type Ask } from '../../base/http/context.js';
 import { DomainError } from '../../base/http/errors.js';
 import { notePractice, practiceTable } from '../practice/practice.js';
 import { job } from '../../base/database/tables/machines.js';
+
+interface CommissioningOf extends Pick<RunCreate, 'loopId' | 'schools' | 'openedJoints' | 'lostMl'> {
+  readonly file: LoopFile;
+  readonly coolantProductId: string | null;
+  /** what an earlier run left inside */
+  readonly start: LoopContents | null;
+}
+
+/** The commissioning of a loop as it is built, with the workshop's own words. */
+export async function commissioningFor(scope: Scope, of: CommissioningOf): Promise<Procedure> {
+  const product = await productOf(scope, of.coolantProductId);
+  const ours = await newestProcedure(scope, 'commissioning');
+  return buildProcedure({
+    loop: of.file,
+    schools: of.schools,
+    order: orderFor(of.file, product),
+    coolantName: product?.name ?? null,
+    liquid: liquidOf(product),
+    pumpsBeside: await pumpsBeside(scope, of.loopId),
+    ...(of.start ? { start: of.start } : {}),
+    ...(of.lostMl === null ? {} : { opened: { joints: of.openedJoints, lostMl: of.lostMl } }),
+    ...(ours ? { template: ours.template, templateNumber: ours.number } : {}),
+  });
+}
 
 /** Puts a machine on a bench and starts the commissioning of one of its loops. */
 export async function startRun(ask: Ask, input: RunCreate) {
@@ -26,20 +54,15 @@ export async function startRun(ask: Ask, input: RunCreate) {
     throw new DomainError('refused', 'This loop came filled: take it in as a service. A commissioning begins with a dry loop.');
   const why = input.practice ? cannotSimulate(revision.file) : null;
   if (why !== null) throw new DomainError('refused', `This loop cannot be practised on: ${why}.`);
-  const product = await productOf(scope, own.loop.coolantProductId);
   if (input.schools.leak === 'opened-joints') demandJoints(revision.file, input.openedJoints);
-  const ours = await newestProcedure(scope, 'commissioning');
-  const left = input.practice ? null : await leftByAbandoned(scope, input.loopId);
-  const procedure = buildProcedure({
-    loop: revision.file,
+  const procedure = await commissioningFor(scope, {
+    loopId: input.loopId,
+    file: revision.file,
     schools: input.schools,
-    order: orderFor(revision.file, product),
-    coolantName: product?.name ?? null,
-    liquid: liquidOf(product),
-    pumpsBeside: await pumpsBeside(scope, input.loopId),
-    ...(left ? { start: left } : {}),
-    ...(input.lostMl === null ? {} : { opened: { joints: input.openedJoints, lostMl: input.lostMl } }),
-    ...(ours ? { template: ours.template, templateNumber: ours.number } : {}),
+    openedJoints: input.openedJoints,
+    lostMl: input.lostMl,
+    coolantProductId: own.loop.coolantProductId,
+    start: input.practice ? null : await leftByAbandoned(scope, input.loopId),
   });
 
   const at = clock.now();

@@ -1,5 +1,6 @@
 import { and, asc, eq, gte } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
+import { changesProcedure } from '../../../core/bench/runs/entries/all.js';
 import type { RunEvent } from '../../../core/bench/runs/log.js';
 import { RunFold } from '../../../core/bench/runs/replay.js';
 import type { Scope } from '../../base/database/client.js';
@@ -43,8 +44,8 @@ export async function foldOf(scope: Scope, runId: string): Promise<RunFold> {
   if (known) {
     const count = known.events.length;
     const [last, ...fresh] = await loadEvents(scope, runId, Math.max(1, count));
-    // a new scope brings new steps
-    const rescoped = fresh.some(({ body }) => body.type === 'rescoped');
+    // a new scope brings new steps, a part left out another loop
+    const rescoped = fresh.some(({ body }) => changesProcedure(body));
     if (count > 0 && last?.id === known.events[count - 1]?.id && !rescoped) return carryOn(runId, known, fresh);
   }
   const [row] = await scope.select({ procedure: run.procedure }).from(run).where(eq(run.id, runId));

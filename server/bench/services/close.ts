@@ -170,13 +170,13 @@ const placeIn = ({ procedure }: Closing['row'], id: string): string => nameIn(pl
 /** days in which somebody decides what becomes of a part that was taken out */
 const DECIDE_DAYS = 60;
 
-async function keepParts({ ask, jobId, state, service, systemId, filledOn }: Closing): Promise<void> {
-  const out = state.service.swaps.filter(({ action }) => action === 'removed');
+async function keepParts({ ask, row, jobId, state, systemId, filledOn }: Closing): Promise<void> {
+  const out = state.service.swaps.filter(({ action }) => action === 'removed' || action === 'bypassed');
   if (out.length === 0) return;
   await ask.scope.insert(keptPart).values(
     out.map(({ item, text, heldMl }) => ({
       workshopId: ask.account.workshopId,
-      name: nameIn(service.items, item),
+      name: placeIn(row, item),
       kind: 'removed' as const,
       systemId,
       jobId,

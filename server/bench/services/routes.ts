@@ -2,9 +2,12 @@ import type { RunAnswer } from '../../../core/bench/benches/answers.js';
 import { jobStartSchema, rescopeSchema, type JobStart, type RescopeInput } from '../../../core/workshop/jobs/schema.js';
 import { bodyAs } from '../../base/http/context.js';
 import type { Routes } from '../../base/http/routes.js';
+import { bypassSchema, type BypassInput } from '../../../core/bench/services/bypassSchema.js';
+import { bypass } from './bypass.js';
 import { rescope, startJob } from './start.js';
 
 export function serviceRoutes(routes: Routes): void {
   routes.post<RunAnswer>('/jobs/:id/start', (ask) => startJob(ask, bodyAs<JobStart>(ask.request, jobStartSchema)));
   routes.post<RunAnswer>('/runs/:id/rescope', (ask) => rescope(ask, bodyAs<RescopeInput>(ask.request, rescopeSchema)));
+  routes.post<RunAnswer>('/runs/:id/bypass', (ask) => bypass(ask, bodyAs<BypassInput>(ask.request, bypassSchema)));
 }

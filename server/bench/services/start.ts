@@ -73,7 +73,7 @@ interface ProcedureFor {
   readonly start?: LoopContents;
 }
 
-async function procedureFor(scope: Scope, given: ProcedureFor): Promise<Procedure> {
+export async function procedureFor(scope: Scope, given: ProcedureFor): Promise<Procedure> {
   const product = await productOf(scope, given.coolantProductId);
   const shelf = await scope.select().from(coolantProduct);
   const [filled] = await scope

@@ -85,7 +85,7 @@ const STAYS: readonly string[] = ['seal', 'tube', 'plug', 'fitting', 'part'];
 /** What a service fitted, by the bags it came out of; what it took out is gone. */
 export async function keepFitted(scope: Scope, { swaps, used }: ServiceState, { on, at, ...own }: Closed): Promise<void> {
   for (const { item, action } of swaps)
-    if (action === 'replaced' || action === 'removed')
+    if (action === 'replaced' || action === 'removed' || action === 'bypassed')
       await scope
         .update(fittedPart)
         .set({ goneOn: sql`greatest(${fittedPart.fittedOn}, ${on}::date)` })

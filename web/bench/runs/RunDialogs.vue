@@ -6,6 +6,7 @@ import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { computed } from 'vue';
 import ReasonDialog from '../../base/look/ReasonDialog.vue';
 import LeftOpenDialog from '../left-open/LeftOpenDialog.vue';
+import BypassDialog from '../services/BypassDialog.vue';
 import RescopeDialog from '../services/RescopeDialog.vue';
 import SwapStep from '../services/SwapStep.vue';
 import WaitDialog from '../waiting/WaitDialog.vue';
@@ -88,6 +89,16 @@ function override(reason: string): void {
     :run-id="runId"
     :kind="procedure.service.kind"
     :file="file"
+    @close="which = null"
+    @changed="emit('changed')"
+  />
+  <BypassDialog
+    v-if="which === 'bypass'"
+    :run-id="runId"
+    :procedure="procedure"
+    :state="state"
+    :file="file"
+    :undelivered="undelivered"
     @close="which = null"
     @changed="emit('changed')"
   />

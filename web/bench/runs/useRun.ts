@@ -1,6 +1,6 @@
 import type { RunAnswer } from '@core/bench/benches/answers.js';
 import { computed, onMounted, onScopeDispose, ref, shallowRef, type ComputedRef, type Ref } from 'vue';
-import type { RunEventBody } from '@core/bench/runs/entries/all.js';
+import { changesProcedure, type RunEventBody } from '@core/bench/runs/entries/all.js';
 import type { RunEvent } from '@core/bench/runs/log.js';
 import type { ProcedureStep } from '@core/bench/runs/procedure.js';
 import { RunFold } from '@core/bench/runs/replay.js';
@@ -132,7 +132,7 @@ export function useRun(id: string): RunDesk {
     try {
       const { events: more } = await get<{ events: RunEvent[] }>(`/runs/${id}/events?after=${known}`);
       // a sign-off and a new scope change more than the log
-      if (join(more).some(({ body }) => body.type === 'signed-off' || body.type === 'rescoped')) await load();
+      if (join(more).some(({ body }) => body.type === 'signed-off' || changesProcedure(body))) await load();
     } catch {
       await load();
     }

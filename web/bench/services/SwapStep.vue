@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import FramePart from '../frame/FramePart.vue';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
-import type { RunState, SwapAction } from '@core/bench/runs/state.js';
+import type { RunState, HandSwap } from '@core/bench/runs/state.js';
 import { computed, onMounted, reactive, ref, watch } from 'vue';
 import { placesOf, stepOf, type Procedure } from '@core/bench/runs/procedure.js';
 import { swapWords } from '@core/bench/runs/entries/swapped.js';
@@ -37,13 +37,13 @@ onMounted(async () => {
   shelf.value = (await get<{ items: Shelf[] }>('/store').catch(() => ({ items: [] }))).items;
 });
 
-const ACTIONS: { value: SwapAction; title: string }[] = [
+const ACTIONS: { value: HandSwap; title: string }[] = [
   { value: 'renewed', title: 'seal renewed' },
   { value: 'replaced', title: 'replaced' },
   { value: 'removed', title: 'taken out' },
   { value: 'fitted', title: 'fitted' },
 ];
-const TEXT: Record<SwapAction, string> = {
+const TEXT: Record<HandSwap, string> = {
   renewed: 'Which ring, which size',
   replaced: 'With what',
   removed: 'Where it lies now',
@@ -63,7 +63,7 @@ const wanted = computed(() =>
 );
 const leaving = ref(false);
 const item = ref<string | null>(props.procedure.service?.takeOut?.part ?? null);
-const action = ref<SwapAction | null>('replaced');
+const action = ref<HandSwap | null>('replaced');
 const text = ref('');
 const held = ref<number | null>(null);
 /** what stood on the bag of what goes in, where somebody kept it */

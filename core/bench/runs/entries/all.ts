@@ -1,6 +1,7 @@
 import type { EntryDefinition } from '../entry.js';
 import { baseline, type BaselineEntry } from './baseline.js';
 import { bleedCycle, type BleedCycleEntry } from './bleedCycle.js';
+import { bypassed, type BypassedEntry } from './bypassed.js';
 import { cause, type CauseEntry } from './cause.js';
 import { check, type CheckEntry } from './check.js';
 import { checks, type ChecksEntry } from './checks.js';
@@ -57,6 +58,7 @@ export type RunEventBody =
   | BleedCycleEntry
   | CauseEntry
   | CheckEntry
+  | BypassedEntry
   | ChecksEntry
   | CoolantEntry
   | CorrectionEntry
@@ -111,6 +113,7 @@ export type BodyOf<T extends RunEventType> = Extract<RunEventBody, { type: T }>;
 export const ENTRIES: { readonly [T in RunEventType]: EntryDefinition<BodyOf<T>> } = {
   baseline,
   'bleed-cycle': bleedCycle,
+  bypassed,
   cause,
   check,
   checks,
@@ -161,6 +164,9 @@ export const ENTRIES: { readonly [T in RunEventType]: EntryDefinition<BodyOf<T>>
   weighed,
   withdrawn,
 };
+
+/** Whether an entry came with other steps or another loop: what was folded with the old ones is folded anew. */
+export const changesProcedure = ({ type }: Pick<RunEventBody, 'type'>): boolean => type === 'rescoped' || type === 'bypassed';
 
 /** The definition of one entry. */
 export const definitionOf = (body: RunEventBody): EntryDefinition<RunEventBody> => ENTRIES[body.type] as never;

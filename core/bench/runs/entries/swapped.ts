@@ -3,7 +3,8 @@ import { formatMl } from '../../../base/units/display.js';
 import { lotOnBagSchema } from '../../../workshop/lots/schema.js';
 import { refusal, type EntryDefinition } from '../entry.js';
 import { isPlace } from './doubt.js';
-import { SWAP_ACTIONS, type SwapAction, type Swapped } from '../state.js';
+import type { Procedure } from '../procedure.js';
+import { SWAP_ACTIONS, type Made, type RunState, type SwapAction, type Swapped } from '../state.js';
 import { item, oneOf, sentence, step } from './fields.js';
 
 export interface SwappedEntry extends Swapped {
@@ -16,6 +17,7 @@ const SWAP_WORDS: Readonly<Record<SwapAction, string>> = {
   replaced: 'Replaced',
   removed: 'Taken out',
   fitted: 'Fitted',
+  bypassed: 'Left out of the loop',
 };
 
 export const swapped: EntryDefinition<SwappedEntry> = {
@@ -31,13 +33,25 @@ export const swapped: EntryDefinition<SwappedEntry> = {
   refuse: ({ item: what }, standing) =>
     standing.procedure.service || isPlace(what, standing) ? null : refusal('unknown-item', { why: 'unknown-item', name: what }),
   moves: (book, { heldMl }) => book.cameOut(heldMl, null),
-  apply: ({ service }, { item: what, action, text, heldMl, bag }, made) => {
+  apply: ({ service, outflows }, { item: what, action, text, heldMl, bag }, made, procedure) => {
     service.swaps.push({ item: what, action, text, heldMl, ...(bag ? { bag } : {}), ...made });
     // a part that left full took its liquid along
-    if (heldMl > 0) service.flows.push({ eventId: made.eventId, at: made.at, way: 'out', liquid: 'old', volumeMl: heldMl });
+    if (heldMl > 0) tookAlong({ service, outflows }, heldMl, made, procedure);
   },
   reads: (entry, { nameOf }) => swapWords(entry, nameOf(entry.item)),
 };
+
+/** What left inside a part: in a service of what was there, in a build of what was poured. */
+export function tookAlong(
+  { service, outflows }: Pick<RunState, 'service' | 'outflows'>,
+  volumeMl: number,
+  made: Made,
+  procedure: Procedure,
+): void {
+  const { eventId, at } = made;
+  if (procedure.service) service.flows.push({ eventId, at, way: 'out', liquid: 'old', volumeMl });
+  else outflows.push({ eventId, at, way: 'drawn-off', volumeMl });
+}
 
 export const swapWords = ({ action, text, heldMl, bag }: Swapped, name: string): string =>
   `${SWAP_WORDS[action]}: ${name}, ${text}${bag ? `, ${bag.make} lot ${bag.lot}` : ''}${heldMl > 0 ? `, ${formatMl(heldMl)} inside it` : ''}`;

@@ -1,0 +1,53 @@
+import type { Bypass } from '../../machine/drawing/bypass.js';
+import { placesOf, type Procedure, type ProcedureStep } from '../runs/procedure.js';
+import { bookOf, twinOf } from '../runs/book.js';
+import type { RunState } from '../runs/state.js';
+import { nameIn } from '../../machine/catalogue/names.js';
+
+/** mL inside a part as the book has it, with nobody having measured it; null where heights or contents are not known. */
+export function heldByBook(procedure: Procedure, { contents }: Pick<RunState, 'contents'>, part: string): number | null {
+  return twinOf(procedure) && contents.standing ? bookOf(procedure, contents).heldIn(part) : null;
+}
+
+/**
+ * A run goes on with one part left out of its loop: what was done stays as it was, what is still to come is made for the loop as it is
+ * now, and what is inside it is told from here on with the new one.
+ * @param made the procedure of the same kind for the new loop
+ */
+export function procedureWithout(now: Procedure, made: Procedure, state: RunState, part: string, { goneTube }: Bypass): Procedure {
+  const isDone = ({ id }: ProcedureStep): boolean => state.steps.some((step) => step.id === id && step.status === 'done');
+  const names = placesOf(now);
+  const gone = [part, goneTube].map((id) => ({ id, name: nameIn(names, id) }));
+  const isGone = (place: string | undefined): boolean =>
+    place !== undefined && gone.some(({ id }) => place === id || place.startsWith(`${id}.`));
+  const { volume, fillPlan, facts, twin } = now;
+  return {
+    ...now,
+    volume: made.volume,
+    fillPlan: made.fillPlan,
+    ...(made.facts ? { facts: made.facts } : {}),
+    ...(made.twin ? { twin: made.twin } : {}),
+    ...(now.service && made.service ? { service: serviceWithout(now.service, made.service, state) } : {}),
+    earlier: [...(now.earlier ?? []), { loop: { volume, fillPlan, ...(facts ? { facts } : {}), ...(twin ? { twin } : {}) }, gone }],
+    steps: now.steps.map((step) => {
+      if (isDone(step)) return step;
+      const anew = made.steps.find(({ id }) => id === step.id);
+      return anew ?? { ...step, checks: step.checks.filter(({ place }) => !isGone(place)) };
+    }),
+  };
+}
+
+type Service = NonNullable<Procedure['service']>;
+
+/** What was planned for the drain stays; what is looked at, rinsed and opened from here on is the new loop's. */
+function serviceWithout(now: Service, made: Service, { service: { sheet } }: RunState): Service {
+  const items = new Set(made.items.map(({ id }) => id));
+  return {
+    ...now,
+    rigid: made.rigid,
+    rinseStand: made.rinseStand,
+    openings: { ...now.openings, ...made.openings },
+    // what the sheet says of a part that is out now belongs to the record
+    items: [...made.items, ...now.items.filter(({ id }) => !items.has(id) && sheet.has(id))],
+  };
+}
