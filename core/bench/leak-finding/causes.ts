@@ -19,6 +19,8 @@ interface CauseRule {
   readonly amount: Partial<Readonly<Record<LeakAmount, number>>>;
   /** other places of the same machine that have what this one had: they are looked at before it is signed off */
   readonly sisters?: LeakPlace;
+  /** it lies in what came out of a bag: places that had the same bag are looked at */
+  readonly fromBag?: true;
 }
 
 /** likelihood of a sign that a cause does not usually give */
@@ -31,6 +33,7 @@ export const LEAK_CAUSES = {
     at: { reservoir: 6, pump: 3 },
     when: { 'first-pour': 0.6, 'pump-start': 0.2, 'under-pressure': 0.15 },
     amount: { gush: 0.6, drip: 0.3, seep: 0.1 },
+    fromBag: true,
   },
   'screw-through-tube': {
     label: 'A screw too long has split a cooling tube of the radiator',
@@ -39,6 +42,7 @@ export const LEAK_CAUSES = {
     when: { 'first-pour': 0.35, 'pump-start': 0.4, 'under-pressure': 0.2 },
     amount: { gush: 0.65, drip: 0.25, seep: 0.1 },
     sisters: 'radiator',
+    fromBag: true,
   },
   'tube-not-seated': {
     label: 'Tube not pushed home, or the nut not slid on first',
@@ -61,6 +65,7 @@ export const LEAK_CAUSES = {
     at: { joint: 3, port: 4, radiator: 2, block: 2, pump: 3, reservoir: 2 },
     when: { 'first-pour': 0.2, 'pump-start': 0.3, 'under-pressure': 0.25, 'after-minutes': 0.15 },
     amount: { drip: 0.6, seep: 0.3, gush: 0.1 },
+    fromBag: true,
   },
   'loose-closure': {
     label: 'Plug or cap not tight',
@@ -90,6 +95,7 @@ export const LEAK_CAUSES = {
     at: { reservoir: 2, block: 1.5, pump: 1, radiator: 1, other: 2 },
     when: { 'under-pressure': 0.3, 'after-moving': 0.2, warm: 0.2, 'pump-start': 0.15 },
     amount: { drip: 0.4, seep: 0.4, gush: 0.2 },
+    fromBag: true,
   },
   'soft-when-warm': {
     label: 'Tube softens and the joint opens when warm',
@@ -97,6 +103,7 @@ export const LEAK_CAUSES = {
     at: { joint: 1.5 },
     when: { warm: 0.7, 'after-hours': 0.25 },
     amount: { seep: 0.7, drip: 0.3 },
+    fromBag: true,
   },
   overflow: {
     label: 'Overflow at the fill port: no leak',
@@ -112,6 +119,10 @@ export type LeakCause = keyof typeof LEAK_CAUSES;
 /** Which places share a cause: screws out of the same bag, ends cut in the same go, blocks pressed by the same hand. null: none. */
 export const sistersOf = (cause: string): LeakPlace | null =>
   Object.hasOwn(LEAK_CAUSES, cause) ? ((LEAK_CAUSES[cause as LeakCause] as CauseRule).sisters ?? null) : null;
+
+/** Whether a cause lies in what came out of a bag: screws, rings, tube, a part of one batch. */
+export const comesFromBag = (cause: string): boolean =>
+  Object.hasOwn(LEAK_CAUSES, cause) && (LEAK_CAUSES[cause as LeakCause] as CauseRule).fromBag === true;
 
 /** A cause in words; what some older program called it, as it stands. */
 export const leakCauseWords = (cause: string): string =>

@@ -35,6 +35,8 @@ export interface ProcedureInput {
   readonly start?: LoopContents;
   /** pumps of the machine's other loops */
   readonly pumpsBeside?: readonly PumpBeside[];
+  /** what stood on the bags of what is fitted, place by place */
+  readonly fitted?: Procedure['fitted'];
   /** a service instead of a commissioning */
   readonly service?: ServiceFacts;
 }
@@ -49,7 +51,13 @@ function topUp(lostMl: number): FillPlan {
 }
 
 /** What only some procedures carry. */
-const whereGiven = ({ start, service, templateNumber }: ProcedureInput): Pick<Procedure, 'start' | 'service' | 'templateNumber'> => ({
+const whereGiven = ({
+  start,
+  service,
+  templateNumber,
+  fitted = [],
+}: ProcedureInput): Pick<Procedure, 'start' | 'service' | 'templateNumber' | 'fitted'> => ({
+  ...(fitted.length > 0 ? { fitted } : {}),
   ...(start ? { start } : {}),
   ...(service ? { service } : {}),
   ...(templateNumber === undefined ? {} : { templateNumber }),

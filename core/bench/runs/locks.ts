@@ -1,7 +1,7 @@
 import type { StandingName } from '../../machine/loop-file/orientation.js';
 import { keepTally } from '../../physics/contents/ledger.js';
 import { holdsLiquid, isKnownEmpty, levelNow } from './contents.js';
-import { unseenSisters } from '../leak-finding/sisters.js';
+import { sistersAsked } from '../leak-finding/sisters.js';
 import { twinOf } from './book.js';
 import { isDrawnDown } from './drawDown.js';
 import { LET_OUT_KPA } from '../../physics/leak-testing/defaults.js';
@@ -101,7 +101,7 @@ export const openFailures = (procedure: Procedure, state: RunState): FailureFact
   ...state.spills
     .filter(({ onElectronics, rinsedAt }) => onElectronics && rinsedAt === null)
     .map((): FailureFact => ({ why: 'failed-spill' })),
-  ...unseenSisters(procedure, state.leaks).map(({ where }): FailureFact => ({ why: 'failed-sisters', place: where })),
+  ...sistersAsked(procedure, state).map(({ where }): FailureFact => ({ why: 'failed-sisters', place: where })),
 ];
 
 export const doubtsAgainst = (state: RunState): Lock[] =>

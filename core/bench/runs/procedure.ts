@@ -104,6 +104,8 @@ export interface Procedure {
   readonly service?: ServiceFacts;
   /** the loop as it was when the run began, and what is poured: what is inside is reckoned with it. Missing in older runs */
   readonly twin?: { readonly loop: LoopFile; readonly liquid: Liquid };
+  /** what stood on the bags of what was fitted before this run, place by place */
+  readonly fitted?: readonly { readonly item: string; readonly make: string; readonly lot: string }[];
   /** what was inside when the run began; missing: nothing, or, in a service, what its facts say */
   readonly start?: LoopContents;
   /** the loop as it was before each part that this run left out of it, in their order; missing: it is as it was */
@@ -124,7 +126,11 @@ export const stepThat = ({ steps }: Procedure, does: StepTrait): ProcedureStep |
   steps.find((step) => step.does.includes(does));
 
 /** Places a run knows by name: parts, tubes, the items of an inspection sheet, and what was left out of the loop meanwhile. */
-export const placesOf = ({ facts, service, earlier = [] }: Procedure): readonly { readonly id: string; readonly name: string }[] => [
+export const placesOf = ({
+  facts,
+  service,
+  earlier = [],
+}: Pick<Procedure, 'facts' | 'service' | 'earlier'>): readonly { readonly id: string; readonly name: string }[] => [
   ...(facts?.parts ?? []),
   ...(facts?.joints ?? []),
   ...(service?.items ?? []),

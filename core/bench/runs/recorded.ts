@@ -156,12 +156,18 @@ export interface Swapped {
   readonly heldMl: number;
   /** what stood on the bag of what went in; missing: nobody kept it */
   readonly bag?: LotOnBag;
+  /** places that had the same bag were looked at */
+  sistersSeen?: Made;
 }
 
 export interface Used {
   readonly itemId: string;
   readonly itemName: string;
   readonly count: number;
+  /** the part or tube it went to; missing: nobody said */
+  readonly item?: string;
+  /** its lot on the shelf, where it has one */
+  readonly bag?: LotOnBag;
 }
 
 export interface TemporaryFix {

@@ -43,7 +43,7 @@ const WHY: Messages<WhyCode> = {
   // what keeps a run from its sign-off
   'failed-doubt': '{place} felt wrong and {leaked, select, true {leaked in its own test} other {was not tested on its own}}',
   'failed-leak': 'the leak at {place} is {mended, select, true {mended but not tested again} other {open}}',
-  'failed-sisters': 'what leaked at {place} may be elsewhere too: the places with the same cause are not looked at',
+  'failed-sisters': 'what {place} had may be elsewhere too: the places with the same cause or bag are not looked at',
   'failed-spill': 'electronics were splashed and not rinsed',
   // what a step lacks
   'no-such-step': 'this run has no such step',

@@ -16,6 +16,7 @@ import type { Procedure } from '../../../core/bench/runs/procedure.js';
 import type { Scope } from '../../base/database/client.js';
 import { type Ask } from '../../base/http/context.js';
 import { DomainError } from '../../base/http/errors.js';
+import { fittedIn } from '../../workshop/lots/lots.js';
 import { notePractice, practiceTable } from '../practice/practice.js';
 import { job } from '../../base/database/tables/machines.js';
 
@@ -37,6 +38,7 @@ export async function commissioningFor(scope: Scope, of: CommissioningOf): Promi
     coolantName: product?.name ?? null,
     liquid: liquidOf(product),
     pumpsBeside: await pumpsBeside(scope, of.loopId),
+    fitted: await fittedIn(scope, of.loopId),
     ...(of.start ? { start: of.start } : {}),
     ...(of.lostMl === null ? {} : { opened: { joints: of.openedJoints, lostMl: of.lostMl } }),
     ...(ours ? { template: ours.template, templateNumber: ours.number } : {}),

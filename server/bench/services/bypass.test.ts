@@ -65,7 +65,9 @@ describe('a part that is left out of the loop in the middle of a service', () =>
     await leaveOut(run.id, 'graphics');
     const { contents } = stateOf(await answerOf(run.id));
     expect((await desk.post(`/runs/${run.id}/abandon`, { reason: 'the owner needs the bench' })).status).toBe(201);
-    const loop = await desk.get<{ file: { components: { id: string }[] }; inside: { volume: { volumeMl: number } | null } }>(`/loops/${loopId}`);
+    const loop = await desk.get<{ file: { components: { id: string }[] }; inside: { volume: { volumeMl: number } | null } }>(
+      `/loops/${loopId}`,
+    );
     expect(loop.body.file.components.map(({ id }) => id)).not.toContain('graphics');
     expect(loop.body.inside.volume?.volumeMl).toBeCloseTo(contents.insideMl as number, 3);
   });

@@ -27,6 +27,7 @@ import { DomainError, notFound } from '../../base/http/errors.js';
 import { loopRevision } from '../../base/database/tables/loops.js';
 import { job } from '../../base/database/tables/machines.js';
 import { consentsOf, loadJob } from '../../workshop/jobs/jobs.js';
+import { fittedIn } from '../../workshop/lots/lots.js';
 import { leftUnfinished } from './putBack.js';
 import { consent, serviceJob } from '../../base/database/tables/jobs.js';
 
@@ -107,6 +108,7 @@ export async function procedureFor(scope: Scope, given: ProcedureFor): Promise<P
     liquid: liquidOf(product ?? undefined),
     pumpsBeside: await pumpsBeside(scope, given.loopId),
     ...(contents ? { start: contents } : {}),
+    fitted: await fittedIn(scope, given.loopId),
     ...(given.openedJoints.length > 0 ? { opened: { joints: given.openedJoints, lostMl: 0 } } : {}),
     service,
   });

@@ -1,4 +1,5 @@
 import { newestRevision } from '../../machine/loops/revisions.js';
+import type { Bagged } from '../../../core/bench/leak-finding/sisters.js';
 import type { ServiceState } from '../../../core/bench/runs/state.js';
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import { readInput, refuse } from '../../../core/base/checking/input.js';
@@ -27,6 +28,16 @@ export const lotsOf = (scope: Scope, systemId: string) =>
     .from(fittedPart)
     .where(and(eq(fittedPart.systemId, systemId), isNull(fittedPart.goneOn)))
     .orderBy(asc(fittedPart.make), asc(fittedPart.lot));
+
+/** What stood on the bags of what is in a loop now, where the place is known. */
+export async function fittedIn(scope: Scope, loopId: string): Promise<Bagged[]> {
+  const rows = await scope
+    .select({ item: fittedPart.itemId, make: fittedPart.make, lot: fittedPart.lot })
+    .from(fittedPart)
+    .where(and(eq(fittedPart.loopId, loopId), isNull(fittedPart.goneOn)))
+    .orderBy(asc(fittedPart.make), asc(fittedPart.lot));
+  return rows.flatMap(({ item, ...bag }) => (item === null ? [] : [{ item, ...bag }]));
+}
 
 /** Writes down what stood on a part's bag. */
 export async function addFitted({ scope, account, request, today, clock }: Ask, input: FittedPartInput) {
@@ -93,10 +104,10 @@ export async function keepFitted(scope: Scope, { swaps, used }: ServiceState, { 
   const shelf = used.length > 0 ? await scope.select().from(storeItem) : [];
   const rows = [
     ...swaps.flatMap(({ item, bag }) => (bag ? [{ ...own, ...bag, itemId: item, fittedOn: on, createdAt: at }] : [])),
-    ...used.flatMap(({ itemId }) => {
+    ...used.flatMap(({ itemId, item: place }) => {
       const item = shelf.find(({ id }) => id === itemId);
       return item && item.lot !== '' && STAYS.includes(item.kind)
-        ? [{ ...own, make: item.name, lot: item.lot, itemId: null, fittedOn: on, createdAt: at }]
+        ? [{ ...own, make: item.name, lot: item.lot, itemId: place ?? null, fittedOn: on, createdAt: at }]
         : [];
     }),
   ];

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
-import { sistersOfLeak } from '@core/bench/leak-finding/sisters.js';
+import { sistersAsked } from '@core/bench/leak-finding/sisters.js';
 import type { ConfirmedFillCauses } from '@core/bench/fill-troubles/causes.js';
 import { lackBeforeDry } from '@core/bench/runs/criteria.js';
 import { dryingLeftMs } from '@core/bench/runs/locks.js';
@@ -12,6 +12,7 @@ import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { get } from '../../base/http/api.js';
 import DrawDown from './DrawDown.vue';
 import FillTroubles from './FillTroubles.vue';
+import SistersLook from './SistersLook.vue';
 import RankedCauses from './RankedCauses.vue';
 import PartTestForm from '../leak-testing/PartTestForm.vue';
 import { formatMl } from '@core/base/units/display.js';
@@ -48,8 +49,10 @@ const names = computed(
 const nameOf = (id: string): string => names.value.get(id) ?? id;
 const doubts = computed(() => props.state.doubts.filter(({ answer }) => !answer?.tight));
 const leaks = computed(() => props.state.leaks.filter((leak) => !leak.retested?.dry || sistersFor(leak).length > 0));
-/** other places with the same cause, as long as nobody has looked at them */
-const sistersFor = (leak: Leak) => (leak.sistersSeen ? [] : sistersOfLeak(props.procedure, leak));
+/** other places with the same cause or bag, as long as nobody has looked at them */
+const asked = computed(() => sistersAsked(props.procedure, props.state));
+const sistersFor = (leak: Leak) => asked.value.filter(({ eventId }) => eventId === leak.eventId);
+const ofExchanges = computed(() => asked.value.filter(({ eventId }) => !props.state.leaks.some((leak) => leak.eventId === eventId)));
 const fillTroubles = computed(() => props.state.fillTroubles.filter(({ solved }) => solved === null));
 const seals = computed(() => props.state.borrowedSeals.filter(({ fitted }) => fitted === null));
 const spills = computed(() => props.state.spills.filter(({ onElectronics }) => onElectronics));
@@ -73,7 +76,7 @@ function mend(leak: Leak): void {
 
 <template>
   <section
-    v-if="doubts.length + leaks.length + spills.length + seals.length + fillTroubles.length"
+    v-if="doubts.length + leaks.length + spills.length + seals.length + fillTroubles.length + ofExchanges.length"
     class="trouble"
     aria-label="Open troubles"
   >
@@ -115,19 +118,13 @@ function mend(leak: Leak): void {
           <v-btn size="large" @click="mend(leak)">Mended</v-btn>
         </div>
       </template>
-      <div v-if="leak.mended && sistersFor(leak).length" class="mend">
-        <p>
-          The same may be at
-          {{
-            sistersFor(leak)
-              .map(({ name }) => name)
-              .join(', ')
-          }}: look at each. What is not sound is said with “Something is wrong”.
-        </p>
-        <v-btn v-if="!locked" size="large" @click="emit('send', { type: 'sisters-seen', leak: leak.eventId, text: '' })"
-          >All looked at</v-btn
-        >
-      </div>
+      <SistersLook
+        v-for="each in sistersFor(leak)"
+        :key="each.eventId"
+        :asked="each"
+        :locked="locked"
+        @seen="emit('send', { type: 'sisters-seen', leak: each.eventId, text: '' })"
+      />
       <div v-if="leak.mended && !leak.retested?.dry" class="mend">
         <p v-if="leak.inAir">Mended: {{ leak.mended.text }}. It was found with air: start the air test again and let it pass.</p>
         <p v-else>Mended: {{ leak.mended.text }}. Run it again, dry towel under it, and look.</p>
@@ -143,6 +140,10 @@ function mend(leak: Leak): void {
           }}</v-btn>
         </div>
       </div>
+    </article>
+    <article v-for="each in ofExchanges" :key="each.eventId">
+      <h3>{{ nameOf(each.where) }} went out</h3>
+      <SistersLook :asked="each" :locked="locked" @seen="emit('send', { type: 'sisters-seen', leak: each.eventId, text: '' })" />
     </article>
     <article v-for="spill in spills" :key="spill.eventId">
       <h3>Electronics were splashed</h3>

@@ -52,6 +52,9 @@ const TEXT: Record<HandSwap, string> = {
 const service = computed(() => props.procedure.service);
 /** a build has no sheet: its parts and tubes */
 const items = computed(() => (service.value?.items ?? placesOf(props.procedure)).map(({ id, name }) => ({ value: id, title: name })));
+const places = computed(() =>
+  placesOf({ ...(props.procedure.facts ? { facts: props.procedure.facts } : {}) }).map(({ id, name }) => ({ value: id, title: name })),
+);
 const wanted = computed(() =>
   (service.value?.items ?? []).flatMap((item) => {
     const seen = props.state.service.sheet.get(item.id);
@@ -71,6 +74,8 @@ const bag = reactive({ make: '', lot: '' });
 const goesIn = computed(() => action.value === 'replaced' || action.value === 'fitted');
 const usedId = ref<string | null>(null);
 const usedCount = ref<number | null>(1);
+/** where it went: then its bag is found again place by place */
+const usedAt = ref<string | null>(null);
 const problem = ref<string | null>(null);
 
 // touched on the picture
@@ -127,7 +132,10 @@ function use(): void {
     itemId: found.id,
     itemName: `${found.name}${found.lot ? `, lot ${found.lot}` : ''}`,
     count: usedCount.value,
+    ...(usedAt.value ? { item: usedAt.value } : {}),
+    ...(usedAt.value && found.lot ? { bag: { make: found.name, lot: found.lot } } : {}),
   });
+  usedAt.value = null;
   found.count -= usedCount.value;
 }
 const done = computed(() => [
@@ -171,6 +179,7 @@ const done = computed(() => [
           label="From the shelf"
           hide-details
         />
+        <v-select v-model="usedAt" :items="places" label="Went to, if one place" clearable hide-details />
         <NumberField v-model="usedCount" label="How many" :unit="shelf.find(({ id }) => id === usedId)?.unit ?? 'pcs'" />
         <v-btn type="submit" size="large" variant="outlined" :disabled="usedId === null">Used</v-btn>
       </form>
@@ -233,7 +242,7 @@ const done = computed(() => [
 }
 .shelf {
   display: grid;
-  grid-template-columns: 1fr 150px auto;
+  grid-template-columns: 1fr 1fr 150px auto;
   gap: 12px;
 }
 .shelf .v-btn {

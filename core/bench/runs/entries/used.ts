@@ -1,7 +1,9 @@
 import { finite, id } from '../../../base/checking/fields.js';
-import type { EntryDefinition } from '../entry.js';
+import { lotOnBagSchema } from '../../../workshop/lots/schema.js';
+import { refusal, type EntryDefinition } from '../entry.js';
+import { isPlace } from './doubt.js';
 import type { Used } from '../state.js';
-import { sentence, step } from './fields.js';
+import { item, sentence, step } from './fields.js';
 
 export interface UsedEntry extends Used {
   readonly type: 'used';
@@ -9,10 +11,20 @@ export interface UsedEntry extends Used {
 }
 
 export const used: EntryDefinition<UsedEntry> = {
-  schema: { step, itemId: id().required(), itemName: sentence.max(120).required(), count: finite().greater(0).max(1000).required() },
+  schema: {
+    step,
+    itemId: id().required(),
+    itemName: sentence.max(120).required(),
+    count: finite().greater(0).max(1000).required(),
+    item,
+    bag: lotOnBagSchema,
+  },
   belongs: 'own-step',
-  apply: ({ service }, { itemId, itemName, count }, made) => void service.used.push({ itemId, itemName, count, ...made }),
-  reads: (entry) => usedWords(entry),
+  apply: ({ service }, { itemId, itemName, count, item: place, bag }, made) =>
+    void service.used.push({ itemId, itemName, count, ...(place ? { item: place } : {}), ...(bag ? { bag } : {}), ...made }),
+  refuse: ({ item: place }, standing) =>
+    place === undefined || isPlace(place, standing) ? null : refusal('unknown-item', { why: 'unknown-item', name: place }),
+  reads: (entry, { nameOf }) => `${usedWords(entry)}${entry.item ? ` at ${nameOf(entry.item)}` : ''}`,
   books: ({ itemId, count }) => ({ kind: 'item', itemId, count }),
 };
 
