@@ -7,6 +7,8 @@ import { capital } from '@core/edge/words/say.js';
 import type { RunEvent } from '@core/bench/runs/log.js';
 import type { RunRecord } from '@core/edge/records/record.js';
 import { computed, onMounted, onScopeDispose, ref, watch } from 'vue';
+import { coolantReadWords } from '@core/bench/runs/entries/coolantRead.js';
+import { strengthWords } from '@core/edge/words/strength.js';
 import { CLARITY_WORDS } from '@core/machine/liquids/rinsing.js';
 import { SIGNS } from '@core/workshop/jobs/scope.js';
 import { LEAK_SCHOOLS, WET_SCHOOLS } from '@core/physics/leak-testing/schools.js';
@@ -205,6 +207,19 @@ onScopeDispose(
                 >
               </dd>
             </template>
+            <template v-if="record.strength"
+              ><dt>Strength</dt>
+              <dd>
+                {{ strengthWords(record.strength)
+                }}<template v-if="record.coolantRead && record.coolantRead.strength !== null"
+                  ><br />measured {{ coolantReadWords(record.coolantRead) }}, {{ dates.time(record.coolantRead.at) }}</template
+                >
+              </dd></template
+            >
+            <template v-if="record.coolantRead && (!record.strength || record.coolantRead.strength === null)"
+              ><dt>Coolant measured</dt>
+              <dd>{{ coolantReadWords(record.coolantRead) }}, {{ dates.time(record.coolantRead.at) }}</dd></template
+            >
             <template v-if="record.lastWater"
               ><dt>Last water</dt>
               <dd>

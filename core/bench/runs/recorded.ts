@@ -251,6 +251,21 @@ export interface Coolant {
   readonly productName: string;
   readonly lotId: string | null;
   readonly lot: string | null;
+  /** how it is poured, as the shelf had it at that moment; missing in entries before it was kept */
+  readonly product?: {
+    readonly form: 'ready-mix' | 'concentrate';
+    /** volume share of concentrate that it is mixed to */
+    readonly targetFraction: number | null;
+    /** share of full strength that its sheet asks for at least */
+    readonly leastFraction: number | null;
+  };
+}
+
+/** The coolant inside, measured. */
+export interface CoolantRead {
+  /** volume share of concentrate; null: not read */
+  readonly strength: number | null;
+  readonly ph: number | null;
 }
 
 /** A dry test that was begun anew. */

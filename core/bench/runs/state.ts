@@ -23,6 +23,7 @@ import type {
   BorrowedSeal,
   ServiceState,
   Coolant,
+  CoolantRead,
   PastDryTest,
   DryReading,
   PartTest,
@@ -74,6 +75,7 @@ export interface RunState {
     readonly volumeMl: number;
     readonly kept?: boolean;
   }[];
+  readonly coolantReads: (CoolantRead & Made)[];
   readonly bleedCycles: Stamped<BleedCycle>[];
   readonly baselines: Stamped<BaselineReading>[];
   /** of a service: measured before anything was touched */
@@ -127,6 +129,7 @@ export const emptyState = (procedure: Procedure): RunState => ({
   coolant: null,
   pours: [],
   outflows: [],
+  coolantReads: [],
   bleedCycles: [],
   baselines: [],
   befores: [],

@@ -104,7 +104,8 @@ export type MisfitFact =
         | 'run-it-first'
         | 'say-which-part'
         | 'fix-day-past'
-        | 'not-a-service';
+        | 'not-a-service'
+        | 'nothing-read';
     }
   | { readonly why: 'no-entry' | 'already-withdrawn' | 'undo-of-undo' | 'not-undone' | 'told-already' }
   | WaitHindrance

@@ -14,6 +14,7 @@ import type { Waiting } from '../../workshop/jobs/waitFor.js';
 import { replay } from '../../bench/runs/replay.js';
 import {
   pouredMl,
+  type CoolantRead,
   type Leak,
   type Owed,
   type PastDryTest,
@@ -23,6 +24,7 @@ import {
   type TemporaryFix,
 } from '../../bench/runs/state.js';
 import { verdictsOf, type Verdict } from '../../bench/runs/verdicts.js';
+import { strengthOf, type Strength } from '../../bench/runs/strength.js';
 import { balanceWords } from '../words/bench.js';
 import { serviceReport, type ServiceReport } from './serviceReport.js';
 
@@ -74,6 +76,10 @@ export interface RunRecord {
   readonly befores?: readonly BaselineReading[];
   /** the last water that was read; null: none was */
   readonly lastWater?: { readonly clarity: Clarity; readonly ph: number | null } | null;
+  /** what the coolant inside comes to by the book; null: nothing was filled, or nobody can tell. Missing in records before it was kept */
+  readonly strength?: Strength | null;
+  /** the coolant as it was measured last in this run; null: it was not */
+  readonly coolantRead?: (CoolantRead & { readonly at: string }) | null;
   /** what was said and seen when the machine came in; missing in a build */
   readonly intake?: Intake;
   readonly notNeeded: readonly string[];
@@ -175,6 +181,8 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
     baselines: state.baselines.map(({ value }) => value),
     befores: state.befores.map(({ value }) => value),
     lastWater: lastWaterOf(state),
+    strength: strengthOf(procedure, state),
+    coolantRead: coolantReadOf(state),
     ...(intake ? { intake } : {}),
     notNeeded: procedure.steps.flatMap((step) => {
       const checks = state.steps.find(({ id }) => id === step.id)?.checks ?? {};
@@ -212,6 +220,11 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
 function lastWaterOf({ service: { waters } }: RunState): RunRecord['lastWater'] {
   const last = waters.at(-1);
   return last ? { clarity: last.clarity, ph: last.ph } : null;
+}
+
+function coolantReadOf({ coolantReads }: RunState): RunRecord['coolantRead'] {
+  const last = coolantReads.at(-1);
+  return last ? { strength: last.strength, ph: last.ph, at: last.at } : null;
 }
 
 /** What a build has besides its measurements. */

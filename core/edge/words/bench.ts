@@ -91,6 +91,7 @@ const WHY: Messages<WhyCode> = {
   'signed-off': 'this run is signed off; add a correction to its record',
   'steps-before-sign-off': 'the steps before the sign-off are not done',
   'use-sign-off': 'sign off with the button of this step',
+  'nothing-read': 'enter what was read: the strength, the pH, or both',
   'bypass-elsewhere': 'a part is left out with its own request, so that loop and steps change with it',
   'rescope-elsewhere': 'the scope is changed with its own request, so that the steps change with it',
   'no-step': 'this run has no step "{step}"',

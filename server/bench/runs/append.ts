@@ -3,6 +3,7 @@ import { aheadOf } from './practised.js';
 import { and, eq } from 'drizzle-orm';
 import { refusal, type Refusal } from '../../../core/bench/runs/entry.js';
 import type { RunEvent, RunEventInput } from '../../../core/bench/runs/log.js';
+import type { Coolant } from '../../../core/bench/runs/state.js';
 import type { Procedure } from '../../../core/bench/runs/procedure.js';
 import { refuseEntry } from '../../../core/bench/runs/rules.js';
 import { moveOfEntry } from '../../../core/bench/simulated-bench/hands.js';
@@ -91,16 +92,29 @@ export const refusedBy = (procedure: Procedure, refused: Refusal): DomainError =
   new DomainError('refused', asSentence(refusalWords(procedure, refused)), { reason: refused.code });
 
 /** Names as the store has them, whatever the device sent: the record must be readable without the store. */
-async function coolantNames(scope: Scope, productId: string, lotId: string | null): Promise<{ productName: string; lot: string | null }> {
-  const [product] = await scope.select({ name: coolantProduct.name }).from(coolantProduct).where(eq(coolantProduct.id, productId));
+async function coolantNames(
+  scope: Scope,
+  productId: string,
+  lotId: string | null,
+): Promise<Pick<Coolant, 'productName' | 'lot' | 'product'>> {
+  const [product] = await scope
+    .select({
+      name: coolantProduct.name,
+      form: coolantProduct.form,
+      targetFraction: coolantProduct.targetFraction,
+      leastFraction: coolantProduct.leastFraction,
+    })
+    .from(coolantProduct)
+    .where(eq(coolantProduct.id, productId));
   if (!product) throw notFound('coolant');
-  if (lotId === null) return { productName: product.name, lot: null };
+  const { name: productName, ...poured } = product;
+  if (lotId === null) return { productName, lot: null, product: poured };
   const [lot] = await scope
     .select({ lot: coolantLot.lot })
     .from(coolantLot)
     .where(and(eq(coolantLot.id, lotId), eq(coolantLot.productId, productId)));
   if (!lot) throw notFound('coolant lot');
-  return { productName: product.name, lot: lot.lot };
+  return { productName, lot: lot.lot, product: poured };
 }
 
 export async function insertEvent(

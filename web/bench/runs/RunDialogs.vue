@@ -6,6 +6,7 @@ import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { computed } from 'vue';
 import ReasonDialog from '../../base/look/ReasonDialog.vue';
 import LeftOpenDialog from '../left-open/LeftOpenDialog.vue';
+import CoolantReadDialog from './CoolantReadDialog.vue';
 import BypassDialog from '../services/BypassDialog.vue';
 import RescopeDialog from '../services/RescopeDialog.vue';
 import SwapStep from '../services/SwapStep.vue';
@@ -92,6 +93,7 @@ function override(reason: string): void {
     @close="which = null"
     @changed="emit('changed')"
   />
+  <CoolantReadDialog v-if="which === 'coolant-read'" :procedure="procedure" :state="state" @close="which = null" @send="say" />
   <BypassDialog
     v-if="which === 'bypass'"
     :run-id="runId"

@@ -1,2 +1,3 @@
 /** Dialogs of a run: what can be said at any time. */
-export type RunDialog = 'note' | 'deviation' | 'trouble' | 'override' | 'rescope' | 'stays-open' | 'exchange' | 'bypass' | 'wait' | 'leave';
+export type RunDialog =
+  'note' | 'deviation' | 'trouble' | 'override' | 'rescope' | 'stays-open' | 'exchange' | 'bypass' | 'coolant-read' | 'wait' | 'leave';

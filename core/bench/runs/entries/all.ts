@@ -6,6 +6,7 @@ import { cause, type CauseEntry } from './cause.js';
 import { check, type CheckEntry } from './check.js';
 import { checks, type ChecksEntry } from './checks.js';
 import { coolant, type CoolantEntry } from './coolant.js';
+import { coolantRead, type CoolantReadEntry } from './coolantRead.js';
 import { correction, type CorrectionEntry } from './correction.js';
 import { deviation, type DeviationEntry } from './deviation.js';
 import { doubt, type DoubtEntry } from './doubt.js';
@@ -61,6 +62,7 @@ export type RunEventBody =
   | BypassedEntry
   | ChecksEntry
   | CoolantEntry
+  | CoolantReadEntry
   | CorrectionEntry
   | DeviationEntry
   | DoubtEntry
@@ -118,6 +120,7 @@ export const ENTRIES: { readonly [T in RunEventType]: EntryDefinition<BodyOf<T>>
   check,
   checks,
   coolant,
+  'coolant-read': coolantRead,
   correction,
   deviation,
   doubt,

@@ -1,0 +1,23 @@
+import { finite } from '../../../base/checking/fields.js';
+import { formatPercent } from '../../../base/units/display.js';
+import { refusal, type EntryDefinition } from '../entry.js';
+import type { CoolantRead } from '../state.js';
+
+/** The coolant inside was measured, a drop of it taken at the fill port: strength by a refractometer, pH by strip or meter. */
+export interface CoolantReadEntry extends CoolantRead {
+  readonly type: 'coolant-read';
+}
+
+export const coolantRead: EntryDefinition<CoolantReadEntry> = {
+  schema: {
+    strength: finite().min(0).max(1).allow(null).required(),
+    ph: finite().min(0).max(14).allow(null).required(),
+  },
+  belongs: 'anytime',
+  refuse: ({ strength, ph }) => (strength === null && ph === null ? refusal('unsafe', { why: 'nothing-read' }) : null),
+  apply: ({ coolantReads }, { strength, ph }, made) => void coolantReads.push({ strength, ph, ...made }),
+  reads: (entry) => `Coolant measured: ${coolantReadWords(entry)}`,
+};
+
+export const coolantReadWords = ({ strength, ph }: CoolantRead): string =>
+  [...(strength === null ? [] : [`${formatPercent(strength)} concentrate`]), ...(ph === null ? [] : [`pH ${ph.toFixed(1)}`])].join(', ');
