@@ -1,6 +1,6 @@
 import { tubeName, shortName } from '../../machine/catalogue/names.js';
 import { unusedPorts } from '../../machine/loop-file/fittings.js';
-import type { LoopFile } from '../../machine/loop-file/loopFile.js';
+import { tubesByHand, type LoopFile } from '../../machine/loop-file/loopFile.js';
 import { findTubeMaterial } from '../../machine/materials/tubes.js';
 
 export const INSPECT_KINDS = ['radiator', 'block', 'pump', 'reservoir', 'meter', 'plug', 'run', 'rigid-run', 'other'] as const;
@@ -34,7 +34,7 @@ export function inspectItems(loop: LoopFile): InspectItem[] {
       .filter((port) => (part.closures?.[port] ?? 'plug') === 'plug')
       .map((port): InspectItem => ({ id: `plug:${part.id}.${port}`, name: `plug in ${shortName(part)}, ${port}`, kind: 'plug' })),
   );
-  const runs = loop.tubes.map((tube): InspectItem => ({
+  const runs = tubesByHand(loop).map((tube): InspectItem => ({
     id: tube.id,
     name: tubeName(loop, tube),
     kind: isRigid(tube.material) ? 'rigid-run' : 'run',

@@ -2,7 +2,7 @@ import { freeingTurn } from '../../physics/air/airLeft.js';
 import type { StandingName } from '../../machine/loop-file/orientation.js';
 import type { InstrumentKind } from '../instruments/kinds.js';
 import { LEAK_LIMITS } from '../../physics/leak-testing/defaults.js';
-import type { LoopFile } from '../../machine/loop-file/loopFile.js';
+import { tubesByHand, type LoopFile } from '../../machine/loop-file/loopFile.js';
 import { seededRandom, type Random } from '../../base/random/random.js';
 import { drawJointCause, type JointCause } from '../leak-finding/hiddenCauses.js';
 import { SIMULATED } from './defaults.js';
@@ -53,7 +53,7 @@ export function drawTruth(loop: LoopFile, seed: number, wanted: Scenario): Hidde
   const possible = SCENARIO_KEYS.filter((key): key is HiddenTruth['scenario'] => key !== 'surprise');
   const drawn = random.pick(possible);
   const scenario = wanted === 'surprise' ? drawn : wanted;
-  const joints = loop.tubes.map(({ id }) => id);
+  const joints = tubesByHand(loop).map(({ id }) => id);
   return {
     scenario,
     volumeFactor: volumeFactors(loop, random),

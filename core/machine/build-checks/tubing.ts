@@ -4,6 +4,7 @@ import {
   partFinder,
   partName,
   tubePolyline,
+  tubesByHand,
   type LoopFile,
   type LoopTube,
   type PartFinder,
@@ -26,7 +27,7 @@ export const TUBING = {
 /** What is wrong with the tubes themselves: sizes, lengths, bends, the panel. */
 export function tubingFindings(loop: LoopFile): LoopFinding[] {
   const find = partFinder(loop);
-  return loop.tubes.flatMap((tube) => [
+  return tubesByHand(loop).flatMap((tube) => [
     ...wrongFittings(loop, tube, find),
     ...underLoad(loop, tube, find),
     ...kinks(loop, tube, find),

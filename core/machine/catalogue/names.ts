@@ -1,4 +1,4 @@
-import { findComponent, type LoopComponent, type LoopFile, type LoopTube } from '../loop-file/loopFile.js';
+import { findComponent, tubesByHand, type LoopComponent, type LoopFile, type LoopTube } from '../loop-file/loopFile.js';
 import { flowOrder } from '../loop-file/chain.js';
 import { findCataloguePart } from './parts.js';
 
@@ -20,11 +20,11 @@ export function tubeName(loop: LoopFile, tube: LoopTube): string {
   return `${ends[0]} → ${ends[1]}`;
 }
 
-/** Tubes in the order the coolant meets them, those off the path last. */
+/** Tubes that hands join, in the order the coolant meets them, those off the path last. */
 export const tubesInOrder = (loop: LoopFile): { id: string; name: string }[] => {
   const { links, offPath } = flowOrder(loop);
   const tubes = [...links.flatMap(({ tube }) => (tube ? [tube] : [])), ...offPath.tubes];
-  return tubes.map((tube) => ({ id: tube.id, name: tubeName(loop, tube) }));
+  return tubesByHand({ tubes }).map((tube) => ({ id: tube.id, name: tubeName(loop, tube) }));
 };
 
 /** What a part, tube or item is called by its id; the id itself where the list does not hold it. */

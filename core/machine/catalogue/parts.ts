@@ -8,7 +8,17 @@ import {
   type LoopTube,
   type PortRef,
 } from '../loop-file/loopFile.js';
-import { placeBlock, placeDrain, placeInline, placePump, placeRadiator, placeReservoir, type Geometry, type Place } from './places.js';
+import {
+  placeBlock,
+  placeDrain,
+  placeInline,
+  placePump,
+  placeRadiator,
+  placeReservoir,
+  placeSplitter,
+  type Geometry,
+  type Place,
+} from './places.js';
 
 /**
  * Generic parts with general engineering estimates, not any maker's data.
@@ -22,7 +32,8 @@ export interface CataloguePart {
   readonly volumeMl: number;
   readonly places: readonly Place[];
   readonly place: (place: Place) => Geometry;
-  readonly flow: readonly [string, string];
+  /** missing: it leads either way */
+  readonly flow?: readonly [string, string];
   readonly fixed: Partial<LoopComponent>;
 }
 
@@ -113,6 +124,21 @@ function inline(key: string, label: string, kind: string, volumeMl: number, kpa:
   };
 }
 
+/** Where one tube becomes two or three, or they become one again: no direction of its own. */
+function splitter(branches: 2 | 3): CataloguePart {
+  return {
+    key: `splitter-${branches}`,
+    group: 'inline',
+    kind: 'junction',
+    label: `splitter, one to ${branches === 2 ? 'two' : 'three'}`,
+    volumeMl: branches === 2 ? 6 : 9,
+    places: ['tray'],
+    place: () => placeSplitter(branches),
+    fixed: { materials: ['brass', 'nickel'] },
+  };
+}
+export const SPLITTERS = { 2: splitter(2), 3: splitter(3) } as const;
+
 export const CATALOGUE: readonly CataloguePart[] = [
   reservoir(120, 90, 45),
   reservoir(200, 140, 48),
@@ -188,7 +214,7 @@ export function makeComponent(part: CataloguePart, place: Place, id: string): Lo
     ...part.fixed,
     ports: geometry.ports,
     ...(geometry.box ? { box: geometry.box } : {}),
-    flow: part.flow,
+    ...(part.flow ? { flow: part.flow } : {}),
   };
 }
 

@@ -102,6 +102,16 @@ export function placeDrain(): Geometry {
   return { ports: { in: [290, 40, 100], out: [250, 40, 100], drain: [270, 25, 100] } };
 }
 
+/** A splitter: the trunk's port, and one for each branch in a row beside it. */
+export function placeSplitter(branches: number): Geometry {
+  const [x, y, z] = [235, 180, 100];
+  const side = Array.from(
+    { length: branches },
+    (_, index) => [`b${index + 1}`, [x + 15, y, z + 20 * (index - (branches - 1) / 2)]] as const,
+  );
+  return { ports: { trunk: [x - 15, y, z], ...Object.fromEntries(side) } as Geometry['ports'] };
+}
+
 /** An inline part such as a meter, on the way up behind the board's front edge. */
 export function placeInline(): Geometry {
   return { ports: { in: [250, 160, 100], out: [250, 200, 100] } };

@@ -58,10 +58,16 @@ export const STARTERS: readonly Starter[] = [
 
 const defaultTube = TUBE_KINDS[0] as TubeKind;
 
-/** The tube after `from` towards `to`, with an estimated length. */
-export function suggestCut(from: LoopComponent, to: LoopComponent, kind: TubeKind = defaultTube): ChainEntry['cut'] {
-  const outPort = from.flow?.[1] ?? Object.keys(from.ports)[0] ?? '';
-  const inPort = to.flow?.[0] ?? Object.keys(to.ports)[0] ?? '';
+/** The tube after `from` towards `to`, with an estimated length. `ports`: where it leaves and enters; missing: by their direction. */
+export function suggestCut(
+  from: LoopComponent,
+  to: LoopComponent,
+  kind: TubeKind = defaultTube,
+  [outPort, inPort]: readonly [string, string] = [
+    from.flow?.[1] ?? Object.keys(from.ports)[0] ?? '',
+    to.flow?.[0] ?? Object.keys(to.ports)[0] ?? '',
+  ],
+): ChainEntry['cut'] {
   return {
     id: `${from.id}--${to.id}`,
     bore_mm: kind.boreMm,

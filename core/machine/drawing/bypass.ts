@@ -2,7 +2,7 @@ import type { LoopComponent, LoopFile, LoopTube } from '../loop-file/loopFile.js
 
 /** Leaving one part out of a loop: its two tubes become one that passes it by. */
 
-export const BYPASS_HINDRANCES = ['no-such-part', 'reservoir', 'only-pump', 'not-two-tubes', 'bare-branch'] as const;
+export const BYPASS_HINDRANCES = ['no-such-part', 'reservoir', 'one-piece', 'only-pump', 'not-two-tubes', 'bare-branch'] as const;
 export type BypassHindrance = (typeof BYPASS_HINDRANCES)[number];
 
 export interface Bypass {
@@ -21,6 +21,7 @@ export function cannotBypass(loop: LoopFile, id: string): BypassHindrance | null
   const part = loop.components.find((each) => each.id === id);
   if (!part) return 'no-such-part';
   if (part.kind === 'reservoir') return 'reservoir';
+  if (part.unit !== undefined) return 'one-piece';
   if (part.kind === 'pump' && !hasOtherPump(loop, part)) return 'only-pump';
   const [one, other, more] = loop.tubes.filter((tube) => ends(tube).includes(id));
   if (!one || !other || more || one.from[0] === one.to[0]) return 'not-two-tubes';

@@ -1,4 +1,4 @@
-import type { LoopComponent, LoopFile } from './loopFile.js';
+import { tubesByHand, type LoopComponent, type LoopFile } from './loopFile.js';
 
 /** How many of each kind of fitting the loop needs. */
 export interface FittingCount {
@@ -30,7 +30,7 @@ export function unusedPorts(loop: LoopFile, component: LoopComponent): string[] 
  */
 export function countFittings(loop: LoopFile): FittingCount[] {
   const counts = new Map<string, number>();
-  for (const tube of loop.tubes) {
+  for (const tube of tubesByHand(loop)) {
     for (const kind of tube.fittings?.length ? tube.fittings : DEFAULT_ENDS) add(counts, kind);
   }
   for (const component of loop.components) {

@@ -44,6 +44,8 @@ export interface LoopComponent {
   speed_fixed?: boolean;
   /** stands of the case in which a pump may run, as `orientation` names them */
   may_stand?: readonly string[];
+  /** in one piece with the components that carry the same word */
+  unit?: string;
   /** tube each port's fitting takes */
   port_fits?: Record<string, { bore_mm: number; outer_mm: number; soft?: boolean }>;
   learned?: LearnedFrom;
@@ -68,6 +70,8 @@ export interface LoopTube {
   path?: readonly Point[];
   /** default: the path's length between the two ports */
   length_mm?: number;
+  /** a channel within one piece, such as from a reservoir into the pump under it: nothing is cut, joined or looked at */
+  inside?: boolean;
   fittings?: readonly string[];
   [unknownField: string]: unknown;
 }
@@ -111,6 +115,9 @@ export function readStoredLoop(raw: unknown): LoopFile {
 }
 
 export const distanceMm = (a: Point, b: Point): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
+
+/** Tubes that hands cut, join and look at. */
+export const tubesByHand = ({ tubes }: Pick<LoopFile, 'tubes'>): LoopTube[] => tubes.filter(({ inside }) => inside !== true);
 
 export function findComponent(loop: LoopFile, id: string): LoopComponent | undefined {
   return loop.components.find((component) => component.id === id);

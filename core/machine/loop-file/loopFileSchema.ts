@@ -38,6 +38,7 @@ const component = Joi.object({
   label: Joi.string().min(1).max(120),
   catalogue: Joi.string().max(80),
   place: Joi.string().max(40),
+  unit: Joi.string().max(80),
   pressure_rating_kpa: finite().greater(0).max(MOST.pressureKpa),
   may_stand: Joi.array().items(Joi.string().valid(...STANDING_NAMES)),
   port_fits: Joi.object().pattern(
@@ -64,6 +65,7 @@ const tube = Joi.object({
   material: Joi.string().min(1).max(60).required(),
   path: Joi.array().items(point).max(1000),
   length_mm: finite().greater(0).max(MOST.lengthMm),
+  inside: Joi.boolean(),
   fittings: Joi.array().items(Joi.string().max(40)).max(50),
 }).unknown(true);
 

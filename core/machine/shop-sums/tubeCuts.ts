@@ -1,5 +1,5 @@
 import { tubeName } from '../catalogue/names.js';
-import { partFinder, tubeLengthMm, type LoopFile, type LoopTube } from '../loop-file/loopFile.js';
+import { partFinder, tubeLengthMm, tubesByHand, type LoopFile, type LoopTube } from '../loop-file/loopFile.js';
 import { cutList, type CutList } from './cutList.js';
 
 export interface CutPiece {
@@ -40,7 +40,7 @@ const kindOf = ({ bore_mm, outer_mm, material }: LoopTube): string => `${materia
 export function tubeCuts(loop: LoopFile, soft: (material: string) => boolean, allowanceMm: number = CUTTING.allowanceMm): TubeKindCuts[] {
   const find = partFinder(loop);
   const kinds = new Map<string, LoopTube[]>();
-  for (const tube of loop.tubes) kinds.set(kindOf(tube), [...(kinds.get(kindOf(tube)) ?? []), tube]);
+  for (const tube of tubesByHand(loop)) kinds.set(kindOf(tube), [...(kinds.get(kindOf(tube)) ?? []), tube]);
   return [...kinds.values()].map((tubes) => {
     const [first] = tubes as [LoopTube];
     const isSoft = soft(first.material);

@@ -1,4 +1,4 @@
-import type { LoopFile } from '../../machine/loop-file/loopFile.js';
+import { tubesByHand, type LoopFile } from '../../machine/loop-file/loopFile.js';
 import { findTubeMaterial } from '../../machine/materials/tubes.js';
 import { JOB_KINDS, type JobKind } from './kinds.js';
 
@@ -29,7 +29,7 @@ export function usualHours(kind: JobKind, { components, tubes }: Pick<LoopFile, 
   const more =
     (count('radiator') - USUAL.radiators) * MORE_H[opens].radiator +
     (count('block') - USUAL.blocks) * MORE_H[opens].block +
-    (tubes.length - USUAL.tubes) * MORE_H[opens].tube;
+    (tubesByHand({ tubes }).length - USUAL.tubes) * MORE_H[opens].tube;
   // a top-up looks at one level, whatever is in the machine
   const sum = kind === 'top-up' ? usual : Math.max(LEAST_SHARE * usual, usual + more);
   return Math.round(sum / ROUND_H) * ROUND_H || ROUND_H;

@@ -28,6 +28,7 @@ import { procedureFor } from './start.js';
 const HINDERED: Readonly<Record<BypassHindrance, string>> = {
   'no-such-part': 'is not a part of this loop.',
   reservoir: 'is the reservoir: a loop that loses it is filled another way. Draw the loop anew and end this run.',
+  'one-piece': 'is one piece with its reservoir: it does not come out alone.',
   'only-pump': 'is the only pump: without it nothing goes round.',
   'not-two-tubes': 'does not stand between two tubes: they cannot be joined past it. Draw the loop anew instead.',
   'bare-branch':
