@@ -13,6 +13,7 @@ import { commissioningRoutes } from '../bench/commissioning/routes.js';
 import { runRoutes } from '../bench/runs/routes.js';
 import { serviceRoutes } from '../bench/services/routes.js';
 import { coolantRoutes } from '../workshop/coolants/routes.js';
+import { catalogueRoutes } from '../machine/catalogue/routes.js';
 import { drawingRoutes } from '../machine/drawing/routes.js';
 import { openDatabase } from '../base/database/client.js';
 import { dueRoutes } from '../workshop/due-dates/routes.js';
@@ -113,6 +114,7 @@ function api(app: App, parts: ServerParts): Router {
   const routes = routesOn(router, app, fingerprints(parts.secret));
   accountRoutes(routes);
   coolantRoutes(routes);
+  catalogueRoutes(routes);
   drawingRoutes(routes);
   systemRoutes(routes);
   loopRoutes(routes);

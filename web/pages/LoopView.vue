@@ -3,11 +3,12 @@ import type { LoopAnswer } from '@core/workshop/machines/answers.js';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { onBeforeRouteLeave, useRouter } from 'vue-router';
 import { mdiRedo, mdiUndo } from '@mdi/js';
-import { addPart } from '@core/machine/catalogue/edit.js';
+import { addPart, addUnit } from '@core/machine/catalogue/edit.js';
 import type { CataloguePart } from '@core/machine/catalogue/parts.js';
 import type { Place } from '@core/machine/catalogue/places.js';
+import type { CatalogueUnit } from '@core/machine/catalogue/units.js';
 import { buildLoop, emptyLoop, STARTERS, type Starter } from '@core/machine/catalogue/starters.js';
-import { isSeriesLoop } from '@core/machine/loop-file/chain.js';
+import { flowList } from '@core/machine/loop-file/branches.js';
 import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
 import type { RevisionKind } from '@core/machine/loop-file/revisionKinds.js';
 import { loopVolume } from '@core/machine/loop-file/volume.js';
@@ -76,7 +77,7 @@ const systemId = computed(() => saved.value?.systemId ?? props.systemId ?? '');
 /** what is inside the loop as it was saved; what is being changed holds nothing yet */
 const inside = computed(() => (editor.dirty.value ? null : (saved.value?.inside ?? null)));
 const product = computed(() => coolants.find(draft.value.coolantProductId));
-const series = computed(() => draft.value.file.components.length < 2 || isSeriesLoop(draft.value.file));
+const series = computed(() => draft.value.file.components.length < 2 || flowList(draft.value.file) !== null);
 const afterName = computed(() => {
   const component = draft.value.file.components.find(({ id }) => id === selected.value);
   return component ? partName(component) : null;
@@ -97,12 +98,14 @@ const stand = (answer: LoopAnswer): void => begin({ saved: answer });
 const change = (next: Partial<Draft>): void => editor.change(next);
 const setFile = (file: LoopFile): void => change({ file });
 
-function add(part: CataloguePart, place: Place): void {
+const behind = (): string | null => (draft.value.file.components.some(({ id }) => id === selected.value) ? selected.value : null);
+const add = (part: CataloguePart, place: Place): void => laidOut(addPart(draft.value.file, learned.withLearned(part), place, behind()));
+const addTheUnit = (unit: CatalogueUnit, place: Place): void => laidOut(addUnit(draft.value.file, unit, place, behind()));
+/** The loop with something new in it, and that chosen. */
+function laidOut(file: LoopFile): void {
   const before = new Set(draft.value.file.components.map(({ id }) => id));
-  const after = draft.value.file.components.some(({ id }) => id === selected.value) ? selected.value : null;
-  const file = addPart(draft.value.file, learned.withLearned(part), place, after);
   setFile(file);
-  selected.value = file.components.find(({ id }) => !before.has(id))?.id ?? null;
+  selected.value = file.components.findLast(({ id }) => !before.has(id))?.id ?? null;
 }
 
 function startWith(starter: Starter): void {
@@ -278,7 +281,7 @@ onBeforeRouteLeave(() => {
             starter.label
           }}</v-btn>
         </div>
-        <PartPicker class="mt-8" :after="null" @add="add" />
+        <PartPicker class="mt-8" :after="null" @add="add" @add-unit="addTheUnit" />
       </section>
       <template v-else>
         <section class="sheet profile-sheet">
@@ -313,7 +316,7 @@ onBeforeRouteLeave(() => {
               :at="submit.at"
               @change="setFile"
             />
-            <PartPicker v-if="series" class="mt-6" :after="afterName" @add="add" />
+            <PartPicker v-if="series" class="mt-6" :after="afterName" @add="add" @add-unit="addTheUnit" />
           </div>
           <aside>
             <LoopFigures :loop="draft.file" :product="product" :liquid="coolants.liquidOf(draft.coolantProductId)" :inside="inside" />

@@ -84,11 +84,16 @@ export function addUnit(loop: LoopFile, unit: CatalogueUnit, place: Place, after
   return addParts(loop, makeUnit(unit, place, idsOf(loop)), afterId);
 }
 
+/** A splitter that goes leaves its branches in line. */
+const withoutItem = (own: FlowList, at: number): FlowList => {
+  const item = own[at];
+  return own.toSpliced(at, 1, ...(item && isBranches(item) ? item.branches.flat() : []));
+};
+
 /** Takes a part out, and what is one piece with it. */
 export function removePart(loop: LoopFile, id: string): LoopFile {
   const out = ofOnePiece(loop, id);
-  const without = (list: FlowList): FlowList =>
-    out.reduce<FlowList>((rest, each) => inItsList(rest, each, (own, at) => own.toSpliced(at, 1)), list);
+  const without = (list: FlowList): FlowList => out.reduce<FlowList>((rest, each) => inItsList(rest, each, withoutItem), list);
   return relay(loop, tidied(without(listOf(loop))));
 }
 

@@ -1,9 +1,10 @@
 import { freshId } from '../loop-file/chain.js';
-import type { LoopFile, LoopTube, Point, PortRef } from '../loop-file/loopFile.js';
+import type { LoopComponent, LoopFile, LoopTube, Point, PortRef } from '../loop-file/loopFile.js';
 import { makeComponent, type CataloguePart, type TubeKind } from '../catalogue/parts.js';
 import { caseOf, mountOf } from './cases.js';
 import { changePart } from '../catalogue/edit.js';
 import type { Place } from '../catalogue/places.js';
+import { channel, makeUnit, ofOnePiece, type CatalogueUnit } from '../catalogue/units.js';
 
 /** Edits of a loop drawn true to size. Every function gives a new loop; the one given stays as it is. */
 
@@ -29,20 +30,21 @@ function drawnAnew(tube: LoopTube, path?: readonly Point[]): LoopTube {
 
 const touches = ({ from, to }: LoopTube, id: string): boolean => from[0] === id || to[0] === id;
 
-/** Moves a part with its ports and its box. Bends of the tubes stay where they are. */
+/** Moves a part, and what is one piece with it, with ports and box. Bends of the tubes stay where they are. */
 export function movePart(loop: LoopFile, id: string, by: Point): LoopFile {
   if (by.every((mm) => mm === 0)) return loop;
+  const moved = new Set(ofOnePiece(loop, id));
   return {
     ...loop,
     components: loop.components.map((component) => {
-      if (component.id !== id) return component;
+      if (!moved.has(component.id)) return component;
       return {
         ...component,
         ports: Object.fromEntries(Object.entries(component.ports).map(([port, at]) => [port, shifted(at, by)])),
         ...(component.box ? { box: { ...component.box, min: shifted(component.box.min, by), max: shifted(component.box.max, by) } } : {}),
       };
     }),
-    tubes: loop.tubes.map((tube) => (touches(tube, id) ? drawnAnew(tube) : tube)),
+    tubes: loop.tubes.map((tube) => (!tube.inside && [...moved].some((each) => touches(tube, each)) ? drawnAnew(tube) : tube)),
   };
 }
 
@@ -99,11 +101,25 @@ export function placePart(loop: LoopFile, part: CataloguePart, place: Place): { 
   return { loop: movePart(placed, component.id, [mount[0] - usual[0], mount[1] - usual[1], mount[2] - usual[2]]), id: component.id };
 }
 
-/** Removes a part with the tubes that end at it, or a tube. */
+/** A unit of pump and reservoir where its case mounts the reservoir, or else in its usual place; its channel is there already. */
+export function placeUnit(loop: LoopFile, unit: CatalogueUnit, place: Place): { loop: LoopFile; id: string } {
+  const taken = new Set([...loop.components, ...loop.tubes].map(({ id }) => id));
+  const [reservoir, pump] = makeUnit(unit, place, taken) as [LoopComponent, LoopComponent];
+  const inside = channel(freshId(taken, `${reservoir.id}--${pump.id}`), [reservoir.id, 'out'], [pump.id, 'in']);
+  const placed = { ...loop, components: [...loop.components, reservoir, pump], tubes: [...loop.tubes, inside] };
+  const mount = caseOf(loop).mounts[place];
+  if (!mount) return { loop: placed, id: reservoir.id };
+  const usual = mountOf(reservoir);
+  const by: Point = [mount[0] - usual[0], mount[1] - usual[1], mount[2] - usual[2]];
+  return { loop: movePart(placed, reservoir.id, by), id: reservoir.id };
+}
+
+/** Removes a part, what is one piece with it and the tubes that end there, or a tube. */
 export function removeFromDrawing(loop: LoopFile, id: string): LoopFile {
+  const out = new Set(ofOnePiece(loop, id));
   return {
     ...loop,
-    components: loop.components.filter((component) => component.id !== id),
-    tubes: loop.tubes.filter((tube) => tube.id !== id && !touches(tube, id)),
+    components: loop.components.filter((component) => !out.has(component.id)),
+    tubes: loop.tubes.filter((tube) => tube.id !== id && ![...out].some((each) => touches(tube, each))),
   };
 }

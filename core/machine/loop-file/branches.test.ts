@@ -87,6 +87,14 @@ describe('branches in the list', () => {
     expect(loop.components.some(({ kind, id }) => kind === 'junction' && id !== 'drain')).toBe(false);
   });
 
+  it('leaves the branches in line where a splitter is taken out', () => {
+    const loop = putBeside(usualLoop(), 'processor');
+    const split = loop.components.find(({ id }) => id.startsWith('split'))?.id as string;
+    const without = removePart(loop, split);
+    sound(without);
+    expect(shapeOf(without)).toEqual(series);
+  });
+
   it('never branches round the pump or the reservoir', () => {
     const loop = usualLoop();
     for (const id of ['reservoir', 'pump', 'drain']) expect(canStandBeside(loop, id)).toBe(false);

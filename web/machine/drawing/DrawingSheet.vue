@@ -8,7 +8,18 @@ import type { Place } from '@core/machine/catalogue/places.js';
 import { portPosition, type LoopFile, type Point } from '@core/machine/loop-file/loopFile.js';
 import { WATER, type Liquid } from '@core/machine/liquids/fluids.js';
 import { caseOf } from '@core/machine/drawing/cases.js';
-import { addTube, bendTube, DRAWING, movePart, placePart, refuseTube, removeFromDrawing, snap } from '@core/machine/drawing/edit.js';
+import {
+  addTube,
+  bendTube,
+  DRAWING,
+  movePart,
+  placePart,
+  placeUnit,
+  refuseTube,
+  removeFromDrawing,
+  snap,
+} from '@core/machine/drawing/edit.js';
+import type { CatalogueUnit } from '@core/machine/catalogue/units.js';
 import type { FigureKind } from '../compute/twinEngine.js';
 import { useTwin, useTwinAnswer } from '../compute/useTwin.js';
 import { usualBlocks } from '../heat/usual.js';
@@ -144,6 +155,11 @@ function add(part: CataloguePart, place: Place): void {
   change(loop);
   selected.value = id;
 }
+function addUnit(unit: CatalogueUnit, place: Place): void {
+  const { loop, id } = placeUnit(props.loop, unit, place);
+  change(loop);
+  selected.value = id;
+}
 /** Parts in order, for reaching them without a mouse. */
 const reach = computed(() => [...props.loop.components.map(({ id }) => id), ...props.loop.tubes.map(({ id }) => id)]);
 function step(by: number): void {
@@ -229,7 +245,7 @@ watch(chosenTube, (tube) => {
           density="comfortable"
           hide-details
         />
-        <PartPicker class="mt-4" :after="null" free @add="add" />
+        <PartPicker class="mt-4" :after="null" free @add="add" @add-unit="addUnit" />
       </template>
     </aside>
   </div>

@@ -6,7 +6,7 @@ import type { LoopComponent, LoopFile } from '@core/machine/loop-file/loopFile.j
 import NumberField from '../../base/units/NumberField.vue';
 
 /** What a part's own sheet says of it: rating, materials, resistance; of a pump its curve and speed. What is not known stays empty. */
-const props = defineProps<{ loop: LoopFile; part: LoopComponent }>();
+const props = defineProps<{ loop: LoopFile; part: LoopComponent; open?: boolean }>();
 const emit = defineEmits<{ change: [loop: LoopFile] }>();
 const change = (facts: Partial<LoopComponent>): void => emit('change', changePart(props.loop, props.part.id, facts));
 
@@ -54,7 +54,7 @@ const drawn = computed(() => {
 </script>
 
 <template>
-  <details class="facts">
+  <details class="facts" :open="open">
     <summary>Rating, materials{{ isPump ? ', curve and speed' : ', resistance' }}</summary>
     <div class="two">
       <NumberField

@@ -1,13 +1,17 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, onMounted } from 'vue';
+import { keptFrom, likeOf, ownKey } from '@core/machine/catalogue/ownParts.js';
 import { tubeName } from '@core/machine/catalogue/names.js';
 import { TUBE_KINDS, tubeKindOf } from '@core/machine/catalogue/parts.js';
 import { partName, tubeLengthMm, type Closure, type LoopFile, type Point } from '@core/machine/loop-file/loopFile.js';
 import { tubeVolumeMl } from '@core/machine/loop-file/volume.js';
 import { changePart } from '@core/machine/catalogue/edit.js';
 import { bendTube, changeTube, movePart, movePort } from '@core/machine/drawing/edit.js';
+import { useSubmit } from '../../base/http/useSubmit.js';
+import { useNotices } from '../../base/shell/notices.js';
 import NumberField from '../../base/units/NumberField.vue';
 import ExchangePart from './ExchangePart.vue';
+import { useOwnParts } from './ownPartStore.js';
 import PartFacts from './PartFacts.vue';
 import PointFields from './PointFields.vue';
 import { extentOf } from './scene.js';
@@ -57,6 +61,21 @@ function setKind(key: string): void {
   const kind = TUBE_KINDS.find((each) => each.key === key);
   if (kind && tube.value) emit('change', changeTube(props.loop, tube.value.id, { bore_mm: kind.boreMm, outer_mm: kind.outerMm, material: kind.material })); // prettier-ignore
 }
+const own = useOwnParts();
+const submit = useSubmit();
+const notices = useNotices();
+onMounted(() => void own.load().catch(() => undefined));
+const kept = computed(() => own.find(part.value?.catalogue ?? ''));
+const like = computed(() => (part.value ? likeOf(part.value, own.parts) : null));
+/** With its shape as drawn, its volume and what its sheet says; one that is kept already is changed. */
+async function keep(): Promise<void> {
+  const input = part.value && keptFrom(part.value, like.value);
+  if (!input || !part.value) return;
+  const saved = await submit.run((key) => (kept.value ? own.edit(kept.value, input) : own.add(input, key)));
+  if (!saved) return;
+  emit('change', changePart(props.loop, part.value.id, { catalogue: ownKey(saved.id) }));
+  notices.say(`${saved.label} is one of the workshop’s parts, with this shape where it sits.`);
+}
 const lengthMm = computed(() => (tube.value ? tubeLengthMm(props.loop, tube.value) : 0));
 const CLOSURES = [
   { value: 'none', title: 'open, or a tube' },
@@ -101,6 +120,10 @@ const CLOSURES = [
       />
     </div>
     <PartFacts :loop="loop" :part="part" @change="emit('change', $event)" />
+    <v-btn v-if="like" class="mt-3" variant="outlined" :loading="submit.busy.value" @click="keep">{{
+      kept ? 'Our part is now as drawn here' : 'Keep it as a part of our own'
+    }}</v-btn>
+    <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
     <ExchangePart :loop="loop" :part="part" @change="emit('change', $event)" />
     <v-btn class="mt-4" variant="outlined" @click="emit('remove', part.id)">Take it out</v-btn>
   </section>

@@ -1,13 +1,24 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { mdiArrowDown, mdiArrowUp, mdiClose } from '@mdi/js';
-import { changePart, changeRun, movePart, removePart, setElbows } from '@core/machine/catalogue/edit.js';
+import {
+  canStandBeside,
+  changePart,
+  changeRun,
+  isInBranch,
+  movePart,
+  putBeside,
+  putInLine,
+  removePart,
+  setElbows,
+} from '@core/machine/catalogue/edit.js';
 import { TUBE_KINDS, tubeKindOf } from '@core/machine/catalogue/parts.js';
 import { PLACES, type Place } from '@core/machine/catalogue/places.js';
 import { flowOrder } from '@core/machine/loop-file/chain.js';
 import { partName, tubeLengthMm, type LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { loopVolume } from '@core/machine/loop-file/volume.js';
 import { formatMlWithSd } from '@core/base/units/display.js';
+import { chainRows } from './chainRows.js';
 import NumberField from '../../base/units/NumberField.vue';
 
 /** The parts in the order the liquid meets them, with the tube after each; every volume drawn to one scale. */
@@ -18,12 +29,9 @@ const emit = defineEmits<{ change: [loop: LoopFile] }>();
 const volumes = computed(() => loopVolume(props.loop));
 const largest = computed(() => Math.max(1, ...volumes.value.parts.map(({ volumeMl }) => volumeMl)));
 const volumeOf = (id: string) => volumes.value.parts.find((part) => part.id === id) ?? { volumeMl: 0, sdMl: 0 };
-const rows = computed(() => {
-  const { links, offPath } = flowOrder(props.loop);
-  return [...links, ...offPath.components.map((component) => ({ component, tube: null }))];
-});
-const looseTubes = computed(() => flowOrder(props.loop).offPath.tubes);
-const tubes = computed(() => rows.value.map(({ tube }) => tube).concat(looseTubes.value));
+const rows = computed(() => chainRows(props.loop));
+const looseTubes = computed(() => (props.series ? [] : flowOrder(props.loop).offPath.tubes));
+const moves = (id: string, by: -1 | 1): boolean => movePart(props.loop, id, by) !== props.loop;
 const elbows = (fittings: readonly string[] | undefined, kind: string): number =>
   (fittings ?? []).filter((fitting) => fitting === kind).length;
 const pick = (id: string): void => {
@@ -46,50 +54,52 @@ const bad = (value: number, what: string): string[] => (value < 0 ? [`${what} ca
 
 <template>
   <ol class="plain-list chain" aria-label="Parts in flow order">
-    <template v-for="({ component, tube }, index) in rows" :key="component.id">
-      <li class="link" :class="{ open: selected === component.id }">
-        <button type="button" class="line" :aria-expanded="selected === component.id" @click="pick(component.id)">
-          <span class="node" :class="component.kind" />
+    <template v-for="row in rows" :key="row.key">
+      <li v-if="row.branch" class="branch" :style="{ '--depth': row.depth }">{{ row.branch }}</li>
+      <li v-if="'component' in row" class="link" :class="{ open: selected === row.component.id }" :style="{ '--depth': row.depth }">
+        <button type="button" class="line" :aria-expanded="selected === row.component.id" @click="pick(row.component.id)">
+          <span class="node" :class="row.component.kind" />
           <span class="name"
-            >{{ partName(component) }} <span class="quiet">{{ component.place ? PLACES[component.place as Place] : '' }}</span></span
+            >{{ partName(row.component) }}
+            <span class="quiet">{{ row.component.place ? PLACES[row.component.place as Place] : '' }}</span></span
           >
           <span class="bar"
-            ><span :style="{ width: `${(volumeOf(component.id).volumeMl / largest) * 100}%`, background: colour ?? 'var(--ink-soft)' }"
+            ><span :style="{ width: `${(volumeOf(row.component.id).volumeMl / largest) * 100}%`, background: colour ?? 'var(--ink-soft)' }"
           /></span>
-          <span class="figure figures">{{ formatMlWithSd(volumeOf(component.id).volumeMl, volumeOf(component.id).sdMl) }}</span>
+          <span class="figure figures">{{ formatMlWithSd(volumeOf(row.component.id).volumeMl, volumeOf(row.component.id).sdMl) }}</span>
         </button>
-        <div v-if="selected === component.id" class="fields">
+        <div v-if="selected === row.component.id" class="fields">
           <v-text-field
-            :model-value="component.label ?? component.id"
+            :model-value="row.component.label ?? row.component.id"
             label="Name"
             density="compact"
-            @update:model-value="$event && emit('change', changePart(loop, component.id, { label: $event }))"
+            @update:model-value="$event && emit('change', changePart(loop, row.component.id, { label: $event }))"
           />
           <NumberField
-            :model-value="component.volume_ml"
+            :model-value="row.component.volume_ml"
             label="Volume"
             unit="mL"
-            :errors="bad(component.volume_ml, 'A volume')"
-            @update:model-value="part(component.id, 'volume_ml', $event)"
+            :errors="bad(row.component.volume_ml, 'A volume')"
+            @update:model-value="part(row.component.id, 'volume_ml', $event)"
           />
           <NumberField
-            :model-value="component.volume_sd_ml ?? Math.round(component.volume_ml * 0.2)"
+            :model-value="row.component.volume_sd_ml ?? Math.round(row.component.volume_ml * 0.2)"
             label="± one sd"
             unit="mL"
-            @update:model-value="part(component.id, 'volume_sd_ml', $event)"
+            @update:model-value="part(row.component.id, 'volume_sd_ml', $event)"
           />
-          <template v-if="component.kind === 'reservoir'">
+          <template v-if="row.component.kind === 'reservoir'">
             <NumberField
-              :model-value="component.max_fill_ml ?? null"
+              :model-value="row.component.max_fill_ml ?? null"
               label="Fill mark"
               unit="mL"
-              @update:model-value="part(component.id, 'max_fill_ml', $event)"
+              @update:model-value="part(row.component.id, 'max_fill_ml', $event)"
             />
             <NumberField
-              :model-value="component.low_mark_ml ?? null"
+              :model-value="row.component.low_mark_ml ?? null"
               label="Low mark"
               unit="mL"
-              @update:model-value="part(component.id, 'low_mark_ml', $event)"
+              @update:model-value="part(row.component.id, 'low_mark_ml', $event)"
             />
           </template>
           <div v-if="series" class="row tools">
@@ -97,63 +107,77 @@ const bad = (value: number, what: string): string[] => (value < 0 ? [`${what} ca
               :icon="mdiArrowUp"
               size="small"
               variant="text"
-              :disabled="index === 0"
-              :aria-label="`Move ${partName(component)} up`"
-              @click="emit('change', movePart(loop, component.id, -1))"
+              :disabled="!moves(row.component.id, -1)"
+              :aria-label="`Move ${partName(row.component)} up`"
+              @click="emit('change', movePart(loop, row.component.id, -1))"
             />
             <v-btn
               :icon="mdiArrowDown"
               size="small"
               variant="text"
-              :disabled="index === rows.length - 1"
-              :aria-label="`Move ${partName(component)} down`"
-              @click="emit('change', movePart(loop, component.id, 1))"
+              :disabled="!moves(row.component.id, 1)"
+              :aria-label="`Move ${partName(row.component)} down`"
+              @click="emit('change', movePart(loop, row.component.id, 1))"
             />
-            <v-btn :prepend-icon="mdiClose" size="small" variant="text" @click="emit('change', removePart(loop, component.id))"
+            <v-btn
+              v-if="canStandBeside(loop, row.component.id)"
+              size="small"
+              variant="text"
+              @click="emit('change', putBeside(loop, row.component.id))"
+              >Lay it beside the one before</v-btn
+            >
+            <v-btn
+              v-if="isInBranch(loop, row.component.id)"
+              size="small"
+              variant="text"
+              @click="emit('change', putInLine(loop, row.component.id))"
+              >Lay it in line</v-btn
+            >
+            <v-btn :prepend-icon="mdiClose" size="small" variant="text" @click="emit('change', removePart(loop, row.component.id))"
               >Take it out</v-btn
             >
           </div>
         </div>
       </li>
-      <li v-if="tube" class="link tube" :class="{ open: selected === tube.id }">
-        <button type="button" class="line" :aria-expanded="selected === tube.id" @click="pick(tube.id)">
+      <li v-else class="link tube" :class="{ open: selected === row.tube.id }" :style="{ '--depth': row.depth }">
+        <button type="button" class="line" :aria-expanded="selected === row.tube.id" @click="pick(row.tube.id)">
           <span class="node pipe" />
           <span class="name figures"
-            >{{ Math.round(tubeLengthMm(loop, tube)) }} mm
+            >{{ Math.round(tubeLengthMm(loop, row.tube)) }} mm
             <span class="quiet">{{
-              tubeKindOf(tube)?.label ?? `${tube.material}, bore ${tube.bore_mm}, outer ${tube.outer_mm}`
+              tubeKindOf(row.tube)?.label ?? `${row.tube.material}, bore ${row.tube.bore_mm}, outer ${row.tube.outer_mm}`
             }}</span></span
           >
           <span class="bar"
-            ><span :style="{ width: `${(volumeOf(tube.id).volumeMl / largest) * 100}%`, background: colour ?? 'var(--ink-soft)' }"
+            ><span :style="{ width: `${(volumeOf(row.tube.id).volumeMl / largest) * 100}%`, background: colour ?? 'var(--ink-soft)' }"
           /></span>
-          <span class="figure figures quiet">{{ formatMlWithSd(volumeOf(tube.id).volumeMl, volumeOf(tube.id).sdMl) }}</span>
+          <span class="figure figures quiet">{{ formatMlWithSd(volumeOf(row.tube.id).volumeMl, volumeOf(row.tube.id).sdMl) }}</span>
         </button>
-        <div v-if="selected === tube.id" class="fields">
+        <div v-if="selected === row.tube.id" class="fields">
           <NumberField
-            :model-value="Math.round(tubeLengthMm(loop, tube))"
+            :model-value="Math.round(tubeLengthMm(loop, row.tube))"
             label="Length as cut"
             unit="mm"
-            @update:model-value="setLength(tube.id, $event)"
+            @update:model-value="setLength(row.tube.id, $event)"
           />
           <v-select
-            :model-value="tubeKindOf(tube)?.key"
+            :model-value="tubeKindOf(row.tube)?.key"
             :items="TUBE_KINDS.map(({ key, label }) => ({ value: key, title: label }))"
             label="Tube"
             density="compact"
-            @update:model-value="tubeKind(tube.id, $event)"
+            @update:model-value="tubeKind(row.tube.id, $event)"
           />
           <NumberField
-            :model-value="elbows(tube.fittings, '90')"
+            :model-value="elbows(row.tube.fittings, '90')"
             label="90° elbows"
             unit="pcs"
-            @update:model-value="emit('change', setElbows(loop, tube.id, '90', Math.min(10, Math.round($event ?? 0))))"
+            @update:model-value="emit('change', setElbows(loop, row.tube.id, '90', Math.min(10, Math.round($event ?? 0))))"
           />
           <NumberField
-            :model-value="elbows(tube.fittings, '45')"
+            :model-value="elbows(row.tube.fittings, '45')"
             label="45° elbows"
             unit="pcs"
-            @update:model-value="emit('change', setElbows(loop, tube.id, '45', Math.min(10, Math.round($event ?? 0))))"
+            @update:model-value="emit('change', setElbows(loop, row.tube.id, '45', Math.min(10, Math.round($event ?? 0))))"
           />
         </div>
       </li>
@@ -167,15 +191,28 @@ const bad = (value: number, what: string): string[] => (value < 0 ? [`${what} ca
       >
     </li>
   </ol>
-  <p v-if="!series && tubes.length" class="quiet mt-2">
-    This loop branches or is open, so order alone does not describe it. Volumes and lengths can be changed here; its layout comes from the
-    file.
+  <p v-if="!series && loop.tubes.length" class="quiet mt-2">
+    This loop is open, bridged or of two circuits, so no list describes it. Volumes and lengths can be changed here; its layout comes from
+    the file.
   </p>
 </template>
 
 <style scoped>
 .chain {
   position: relative;
+}
+.link,
+.branch {
+  margin-left: calc(var(--depth, 0) * 26px);
+}
+.link[style*='--depth: 1'],
+.branch {
+  border-left: 3px solid var(--line);
+}
+.branch {
+  padding: 6px 0 2px 10px;
+  color: var(--ink-soft);
+  font-size: 0.93rem;
 }
 .line {
   display: grid;

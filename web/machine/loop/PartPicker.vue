@@ -1,13 +1,19 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed, onMounted, ref } from 'vue';
+import type { OwnPart } from '@core/machine/catalogue/ownParts.js';
+import { UNITS, type CatalogueUnit } from '@core/machine/catalogue/units.js';
 import { CATALOGUE, type CataloguePart } from '@core/machine/catalogue/parts.js';
 import { PLACES, type Place } from '@core/machine/catalogue/places.js';
+import OwnPartDialog from '../drawing/OwnPartDialog.vue';
+import { useOwnParts } from '../drawing/ownPartStore.js';
 import { useLearned } from '../learning/learnedStore.js';
 
 /** The catalogue of generic parts; one press adds the part behind the chosen one, in its usual place. */
-defineProps<{ after: string | null; free?: boolean }>();
-const emit = defineEmits<{ add: [part: CataloguePart, place: Place] }>();
+const props = defineProps<{ after: string | null; free?: boolean }>();
+const emit = defineEmits<{ add: [part: CataloguePart, place: Place]; addUnit: [unit: CatalogueUnit, place: Place] }>();
 const learned = useLearned();
+const own = useOwnParts();
+onMounted(() => void own.load().catch(() => undefined));
 const group = ref<CataloguePart['group']>('reservoirs');
 const groups: { key: CataloguePart['group']; label: string }[] = [
   { key: 'reservoirs', label: 'Reservoirs' },
@@ -16,7 +22,13 @@ const groups: { key: CataloguePart['group']; label: string }[] = [
   { key: 'radiators', label: 'Radiators' },
   { key: 'inline', label: 'In line' },
 ];
-const shown = computed(() => CATALOGUE.filter((part) => part.group === group.value));
+/** in a list a splitter comes with its branches: "lay it beside" */
+const listed = (part: CataloguePart): boolean => part.group === group.value && (props.free === true || part.flow !== undefined);
+const ours = computed(() => own.picks.filter(({ part }) => listed(part)));
+const shown = computed(() => CATALOGUE.filter(listed));
+const units = computed(() => (group.value === 'reservoirs' || group.value === 'pumps' ? UNITS : []));
+/** the part that is being kept or changed; null while none is */
+const keeping = ref<{ own: OwnPart | null } | null>(null);
 </script>
 
 <template>
@@ -28,6 +40,23 @@ const shown = computed(() => CATALOGUE.filter((part) => part.group === group.val
       </button>
     </div>
     <ul class="plain-list">
+      <li v-for="{ own: kept, part } in ours" :key="part.key" class="own">
+        <span
+          ><b>{{ part.label }}</b> <span class="quiet figures">about {{ part.volumeMl }} mL</span>
+          <button type="button" class="change" :aria-label="`Change ${part.label}`" @click="keeping = { own: kept }">change</button></span
+        >
+        <span class="places">
+          <v-btn
+            v-for="place in part.places"
+            :key="place"
+            size="small"
+            variant="outlined"
+            :aria-label="`Add ${part.label} ${PLACES[place]}`"
+            @click="emit('add', part, place)"
+            >{{ PLACES[place] }}</v-btn
+          >
+        </span>
+      </li>
       <li v-for="part in shown" :key="part.key">
         <span
           >{{ part.label }}
@@ -49,7 +78,23 @@ const shown = computed(() => CATALOGUE.filter((part) => part.group === group.val
           >
         </span>
       </li>
+      <li v-for="unit in units" :key="unit.key">
+        <span>{{ unit.label }} <span class="quiet">no tube, no fittings inside</span></span>
+        <span class="places">
+          <v-btn
+            v-for="place in unit.places"
+            :key="place"
+            size="small"
+            variant="outlined"
+            :aria-label="`Add ${unit.label} ${PLACES[place]}`"
+            @click="emit('addUnit', unit, place)"
+            >{{ PLACES[place] }}</v-btn
+          >
+        </span>
+      </li>
     </ul>
+    <v-btn class="mt-3" variant="outlined" @click="keeping = { own: null }">A part of our own</v-btn>
+    <OwnPartDialog v-if="keeping" :own="keeping.own" @close="keeping = null" />
   </section>
 </template>
 
@@ -78,6 +123,12 @@ li {
   flex-wrap: wrap;
   padding: 7px 0;
   border-bottom: 1px solid var(--line-soft);
+}
+.change {
+  min-width: 44px;
+  min-height: 32px;
+  color: var(--ink-soft);
+  text-decoration: underline;
 }
 .places {
   display: flex;

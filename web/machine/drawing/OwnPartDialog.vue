@@ -1,0 +1,114 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import { changePart } from '@core/machine/catalogue/edit.js';
+import { keptFrom, pickable, type OwnPart } from '@core/machine/catalogue/ownParts.js';
+import { CATALOGUE, findCataloguePart, makeComponent } from '@core/machine/catalogue/parts.js';
+import type { Place } from '@core/machine/catalogue/places.js';
+import { emptyLoop } from '@core/machine/catalogue/starters.js';
+import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
+import FormDialog from '../../base/look/FormDialog.vue';
+import { useSubmit } from '../../base/http/useSubmit.js';
+import { useNotices } from '../../base/shell/notices.js';
+import NumberField from '../../base/units/NumberField.vue';
+import { useOwnParts } from './ownPartStore.js';
+import PartFacts from './PartFacts.vue';
+
+/** A part of the workshop's own: what general part it is like, what it is called, what it holds, what its sheet says. */
+const props = defineProps<{ own: OwnPart | null }>();
+const emit = defineEmits<{ close: [] }>();
+const store = useOwnParts();
+const notices = useNotices();
+const submit = useSubmit();
+const like = ref(props.own?.like ?? 'radiator-360-30');
+const label = ref(props.own?.label ?? '');
+
+/** the part alone in a loop, so that the same fields serve here and in the drawing */
+const laid = (key: string): LoopFile => {
+  const part = props.own && key === props.own.like ? pickable(props.own) : findCataloguePart(key);
+  return part ? { ...emptyLoop('part'), components: [makeComponent(part, part.places[0] as Place, 'part')] } : emptyLoop('part');
+};
+const loop = ref(laid(like.value));
+watch(like, (key) => (loop.value = laid(key)));
+const part = computed(() => loop.value.components[0] ?? null);
+const change = (facts: object): void => void (loop.value = changePart(loop.value, 'part', facts));
+
+async function keep(): Promise<void> {
+  if (!part.value) return;
+  const input = keptFrom({ ...part.value, label: label.value.trim() || ' ' }, like.value);
+  if (!input) return;
+  // its general shape in every place, unless it was drawn true once
+  const body = { ...input, geometry: props.own?.like === like.value ? props.own.geometry : null };
+  const saved = await submit.run((key) => (props.own ? store.edit(props.own, body) : store.add(body, key)));
+  if (!saved) return;
+  notices.say(`${saved.label} is one of the workshop’s parts.`);
+  emit('close');
+}
+const remove = async (): Promise<void> => {
+  const { own } = props;
+  if (!own || (await submit.run(() => store.remove(own.id).then(() => true))) === null) return;
+  const { id: _, version: _version, ...input } = own;
+  notices.say(`${own.label} is no longer offered; loops that hold it keep it.`, () => store.add(input, crypto.randomUUID()));
+  emit('close');
+};
+</script>
+
+<template>
+  <FormDialog
+    :title="own ? own.label : 'A part of our own'"
+    button="Keep it"
+    :busy="submit.busy.value"
+    :problem="submit.problem.value"
+    :width="560"
+    @submit="keep"
+    @close="emit('close')"
+  >
+    <v-text-field v-model="label" label="What you call it" :error-messages="submit.at('label')" />
+    <v-select
+      v-model="like"
+      :items="CATALOGUE.map(({ key, label: title }) => ({ value: key, title }))"
+      label="In shape and place it is like"
+    />
+    <template v-if="part">
+      <div class="two">
+        <NumberField
+          :model-value="part.volume_ml"
+          label="Volume"
+          unit="mL"
+          :errors="submit.at('volumeMl')"
+          @update:model-value="$event !== null && $event >= 0 && change({ volume_ml: $event })"
+        />
+        <NumberField
+          :model-value="part.volume_sd_ml ?? null"
+          label="± one sd"
+          unit="mL"
+          @update:model-value="change({ volume_sd_ml: $event ?? undefined })"
+        />
+        <template v-if="part.kind === 'reservoir'">
+          <NumberField
+            :model-value="part.max_fill_ml ?? null"
+            label="Fill mark"
+            unit="mL"
+            :errors="submit.at('facts.max_fill_ml')"
+            @update:model-value="change({ max_fill_ml: $event ?? undefined })"
+          />
+          <NumberField
+            :model-value="part.low_mark_ml ?? null"
+            label="Low mark"
+            unit="mL"
+            @update:model-value="change({ low_mark_ml: $event ?? undefined })"
+          />
+        </template>
+      </div>
+      <PartFacts :loop="loop" :part="part" open @change="loop = $event" />
+    </template>
+    <template #actions><v-btn v-if="own" variant="outlined" size="large" @click="remove">No longer offer it</v-btn></template>
+  </FormDialog>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+}
+</style>
