@@ -18,6 +18,7 @@ import { drawingRoutes } from '../machine/drawing/routes.js';
 import { openDatabase } from '../base/database/client.js';
 import { dueRoutes } from '../workshop/due-dates/routes.js';
 import { allWell, healthRoute, type PartsOf, type Readiness } from '../operations/health/routes.js';
+import { fileRoutes } from '../workshop/files/routes.js';
 import { importRoutes } from '../workshop/importing/routes.js';
 import { instrumentRoutes } from '../bench/instruments/routes.js';
 import { lotRoutes } from '../workshop/lots/routes.js';
@@ -65,8 +66,8 @@ export interface ServerParts {
   readonly photoQuotaBytes?: number;
 }
 
-/** No request needs more: a photograph is the largest, and whoever is not signed in sends a name and a password. */
-const BODY_LIMIT = { signedIn: '2mb', stranger: '16kb' } as const;
+/** A photograph is the largest that most requests carry, a paper at its own address; a stranger sends a name and a password. */
+const BODY_LIMIT = { paper: '7mb', signedIn: '2mb', stranger: '16kb' } as const;
 
 /** Wires the application. Order matters: health before anything that needs the database. */
 export function createServer(parts: ServerParts): Express {
@@ -135,6 +136,7 @@ function api(app: App, parts: ServerParts): Router {
   calendarRoutes(routes);
   wasteRoutes(routes);
   photoRoutes(routes, router, app);
+  fileRoutes(routes, router, app);
   importRoutes(routes);
   instrumentRoutes(routes);
   practiceRoutes(routes);
@@ -157,12 +159,14 @@ const requireJson: RequestHandler = (request, _response, next) => {
 const jsonUpTo = (limit: string | number): RequestHandler =>
   express.json({ limit, strict: false, verify: (_request, _response, bytes) => boundText(bytes) });
 const bodyOfSignedIn = jsonUpTo(BODY_LIMIT.signedIn);
+const bodyWithPaper = jsonUpTo(BODY_LIMIT.paper);
+const BRINGS_PAPER = /^\/(systems|coolants|own-parts)\/[^/]+\/files$/;
 const bodyOfStranger = jsonUpTo(BODY_LIMIT.stranger);
 /** Where somebody is let in: the only routes that read what a stranger sends. */
 const DOORS = new Set(['/session', '/setup']);
 /** A stranger's body is read at the door alone. Elsewhere the answer is "signed out", which a device waits for, whatever it sent. */
 const readBody: RequestHandler = (request, response, next) => {
-  if (request.session.signedIn) return bodyOfSignedIn(request, response, next);
+  if (request.session.signedIn) return (BRINGS_PAPER.test(request.path) ? bodyWithPaper : bodyOfSignedIn)(request, response, next);
   return DOORS.has(request.path) ? bodyOfStranger(request, response, next) : next();
 };
 

@@ -19,6 +19,7 @@ import InsideWords from '../machine/profile/InsideWords.vue';
 import LoopProfile from '../machine/profile/LoopProfile.vue';
 import { useNotices } from '../base/shell/notices.js';
 import { useDates } from '../base/units/dates.js';
+import FileList from '../workshop/files/FileList.vue';
 import PartLots from '../workshop/lots/PartLots.vue';
 import UsageCard from '../workshop/usage/UsageCard.vue';
 import EditSystemDialog from '../workshop/machines/EditSystemDialog.vue';
@@ -236,6 +237,7 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
             :today="page.today"
             @reload="load"
           />
+          <FileList owner="systems" :owner-id="page.system.id" usual="invoice" />
           <v-btn
             v-if="everFilled && page.system.state === 'in-service' && page.dues.every((due) => due.kind !== 'coolant-service')"
             variant="outlined"

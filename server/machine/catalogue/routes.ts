@@ -1,4 +1,4 @@
-import { and, asc, eq } from 'drizzle-orm';
+import { and, asc, eq, isNull } from 'drizzle-orm';
 import { ownPartEditSchema, ownPartSchema, demandPart, type OwnPartEdit } from '../../../core/machine/catalogue/ownPartSchema.js';
 import type { OwnPart, OwnPartInput } from '../../../core/machine/catalogue/ownParts.js';
 import { ownPart } from '../../base/database/tables/ownParts.js';
@@ -9,14 +9,15 @@ import type { Routes } from '../../base/http/routes.js';
 /** Parts that the workshop keeps. Loops that hold one carry all of it themselves: nothing of theirs changes with it. */
 export function catalogueRoutes(routes: Routes): void {
   routes.get<{ parts: OwnPart[] }>('/own-parts', async ({ scope }) => ({
-    parts: (await scope.select().from(ownPart).orderBy(asc(ownPart.label))).map(told),
+    parts: (await scope.select().from(ownPart).where(isNull(ownPart.goneAt)).orderBy(asc(ownPart.label))).map(told),
   }));
   routes.post<OwnPart>('/own-parts', (ask) => addPart(ask, bodyAs<OwnPartInput>(ask.request, ownPartSchema)));
   routes.put<OwnPart>('/own-parts/:id', (ask) => editPart(ask, bodyAs<OwnPartEdit>(ask.request, ownPartEditSchema)));
-  routes.delete('/own-parts/:id', removePart);
+  routes.delete('/own-parts/:id', (ask) => offer(ask, false));
+  routes.post('/own-parts/:id/back', (ask) => offer(ask, true));
 }
 
-const told = ({ workshopId: _, createdAt: _at, ...part }: typeof ownPart.$inferSelect): OwnPart => part;
+const told = ({ workshopId: _, createdAt: _at, goneAt: _gone, ...part }: typeof ownPart.$inferSelect): OwnPart => part;
 
 async function addPart({ scope, account }: Ask, input: OwnPartInput): Promise<OwnPart> {
   demandPart(input);
@@ -42,9 +43,12 @@ async function editPart({ scope, request }: Ask, input: OwnPartEdit): Promise<Ow
   throw stale('part', input, told(now));
 }
 
-async function removePart({ scope, request }: Ask) {
-  const id = idFrom(request, 'id', 'part');
-  const gone = await scope.delete(ownPart).where(eq(ownPart.id, id)).returning();
-  if (gone.length === 0) throw notFound('part');
-  return { removed: id };
+async function offer({ scope, request, clock }: Ask, offered: boolean): Promise<OwnPart> {
+  const [row] = await scope
+    .update(ownPart)
+    .set({ goneAt: offered ? null : clock.now() })
+    .where(eq(ownPart.id, idFrom(request, 'id', 'part')))
+    .returning();
+  if (!row) throw notFound('part');
+  return told(row);
 }

@@ -10,6 +10,7 @@ import FormDialog from '../../base/look/FormDialog.vue';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import { useNotices } from '../../base/shell/notices.js';
 import NumberField from '../../base/units/NumberField.vue';
+import FileList from '../../workshop/files/FileList.vue';
 import { useOwnParts } from './ownPartStore.js';
 import PartFacts from './PartFacts.vue';
 
@@ -46,8 +47,7 @@ async function keep(): Promise<void> {
 const remove = async (): Promise<void> => {
   const { own } = props;
   if (!own || (await submit.run(() => store.remove(own.id).then(() => true))) === null) return;
-  const { id: _, version: _version, ...input } = own;
-  notices.say(`${own.label} is no longer offered; loops that hold it keep it.`, () => store.add(input, crypto.randomUUID()));
+  notices.say(`${own.label} is no longer offered; loops that hold it keep it.`, () => store.bringBack(own.id));
   emit('close');
 };
 </script>
@@ -101,6 +101,7 @@ const remove = async (): Promise<void> => {
       </div>
       <PartFacts :loop="loop" :part="part" open @change="loop = $event" />
     </template>
+    <FileList v-if="own" owner="own-parts" :owner-id="own.id" usual="sheet" heading="Its papers" />
     <template #actions><v-btn v-if="own" variant="outlined" size="large" @click="remove">No longer offer it</v-btn></template>
   </FormDialog>
 </template>

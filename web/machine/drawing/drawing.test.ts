@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import { usualLoop } from '@core/machine/catalogue/testLoops.js';
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { readLoopFile } from '@core/machine/loop-file/loopFileSchema.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { caseInFile, CASES } from '@core/machine/drawing/cases.js';
@@ -13,6 +13,9 @@ import { useCases } from './caseStore.js';
 import ExchangePart from './ExchangePart.vue';
 import PartFacts from './PartFacts.vue';
 import SelectionPanel from './SelectionPanel.vue';
+
+// a workshop without parts of its own
+beforeEach(() => fakeServer(() => ({ status: 200, body: { parts: [], templates: [] } })));
 
 const loop = readLoopFile(JSON.parse(exampleText));
 const component = (id: string, from: LoopFile = loop) => from.components.find((each) => each.id === id) as LoopFile['components'][number];

@@ -33,6 +33,7 @@ export const useOwnParts = defineStore('own-parts', () => {
     add: async (body: OwnPartInput, idempotencyKey: string) => stands(await call<OwnPart>('POST', '/own-parts', { body, idempotencyKey })),
     edit: async ({ id, version }: Pick<OwnPart, 'id' | 'version'>, input: OwnPartInput) =>
       stands(await call<OwnPart>('PUT', `/own-parts/${id}`, { body: { ...input, version } })),
+    bringBack: async (id: string) => stands(await call<OwnPart>('POST', `/own-parts/${id}/back`, {})),
     remove: async (id: string) => {
       await call('DELETE', `/own-parts/${id}`, {});
       parts.value = parts.value.filter((each) => each.id !== id);

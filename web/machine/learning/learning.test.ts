@@ -24,7 +24,8 @@ const answer = (items: LearnedItem[], surprising: AskedFill[] = []): LearnedAnsw
   wider: 1,
   surprising,
 });
-const serve = (items: LearnedItem[]): void => void fakeServer(() => ({ status: 200, body: answer(items) }));
+const serve = (items: LearnedItem[]): void =>
+  void fakeServer(({ path }) => ({ status: 200, body: path === '/own-parts' ? { parts: [] } : answer(items) }));
 const part = (key: string): CataloguePart => findCataloguePart(key) as CataloguePart;
 
 beforeEach(() => setActivePinia(createPinia()));

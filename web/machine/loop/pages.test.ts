@@ -40,6 +40,7 @@ function serve(more: (asked: Asked) => object | null = () => null): void {
     const special = more(asked);
     if (special) return { status: 200, body: special };
     if (asked.path.includes('coolant')) return { status: 200, body: { products: [red], lots: [] } };
+    if (asked.path === '/own-parts') return { status: 200, body: { parts: [] } };
     if (asked.path === '/learned-volumes') return { status: 200, body: { items: [], fills: 0 } };
     return { status: 200, body: loopAnswer };
   });

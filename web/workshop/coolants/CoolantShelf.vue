@@ -8,6 +8,7 @@ import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import NumberField from '../../base/units/NumberField.vue';
 import LimitChange from './LimitChange.vue';
+import FileList from '../files/FileList.vue';
 import { useCoolants } from './coolantStore.js';
 
 /** The bottles on the shelf: each in its liquid's colour, with its class, life and lots. */
@@ -17,6 +18,8 @@ const lotSubmit = useSubmit();
 const adding = ref(false);
 const lotFor = ref<string | null>(null);
 const limitFor = ref<string | null>(null);
+/** the coolant whose sheets are open */
+const papersOf = ref<string | null>(null);
 const lot = ref('');
 onMounted(() => void coolants.load());
 
@@ -127,9 +130,18 @@ async function addLot(productId: string): Promise<void> {
           <p class="figures">
             Lots: {{ product.lots.map((each) => each.lot).join(', ') || 'none' }}
             <button type="button" class="link" @click="lotFor = lotFor === product.id ? null : product.id">add a lot</button>,
-            <button type="button" class="link" @click="limitFor = limitFor === product.id ? null : product.id">its limit changed</button>
+            <button type="button" class="link" @click="limitFor = limitFor === product.id ? null : product.id">its limit changed</button>,
+            <button
+              type="button"
+              class="link"
+              :aria-expanded="papersOf === product.id"
+              @click="papersOf = papersOf === product.id ? null : product.id"
+            >
+              its papers
+            </button>
           </p>
           <LimitChange v-if="limitFor === product.id" :product="product" @changed="coolants.load()" />
+          <FileList v-if="papersOf === product.id" owner="coolants" :owner-id="product.id" usual="safety-sheet" />
           <form v-if="lotFor === product.id" class="row" @submit.prevent="addLot(product.id)">
             <v-text-field v-model="lot" label="Lot on the bottle" autofocus :error-messages="lotSubmit.problem.value ?? []" /><v-btn
               type="submit"
