@@ -3,7 +3,7 @@ import { usualLoop } from '@core/machine/catalogue/testLoops.js';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { nextTick } from 'vue';
 import { loopVolume } from '@core/machine/loop-file/volume.js';
-import { mountScreen, settle, wordsOf } from '../../../tests/screens/mountScreen.js';
+import { fakeServer, mountScreen, settle, wordsOf } from '../../../tests/screens/mountScreen.js';
 import ChainList from './ChainList.vue';
 import { insideNow } from '@core/physics/live-book/insideNow.js';
 import LoopFigures from './LoopFigures.vue';
@@ -12,7 +12,11 @@ import { readDroppedLoop } from './loopTransfer.js';
 import PartPicker from './PartPicker.vue';
 import { useLoopDraft } from './useLoopDraft.js';
 
-beforeEach(() => localStorage.clear());
+beforeEach(() => {
+  localStorage.clear();
+  // a workshop without parts of its own
+  fakeServer(() => ({ status: 200, body: { parts: [] } }));
+});
 
 describe('the loop profile', () => {
   const levels = (screen: ReturnType<typeof mountScreen>, fate: string) => screen.findAll(`.level[data-fate="${fate}"]`);
