@@ -6,6 +6,7 @@ export const FILL_SYMPTOMS = {
   'level-stays': 'the level does not go down',
   'nothing-returns': 'it goes down, but nothing comes back',
   'comes-out': 'it comes out at the air inlet or the spout',
+  'flows-little': 'it goes round, but too little',
   foams: 'it foams',
 } as const;
 export type FillSymptom = keyof typeof FILL_SYMPTOMS;
@@ -28,17 +29,17 @@ export const FILL_CAUSES = {
   'air-at-intake': {
     label: 'Air in the pump’s eye',
     nextCheck: 'Pump off. Tilt so that the air goes up into the reservoir, knock, then a pulse of two seconds.',
-    behind: { 'level-stays': 4, 'nothing-returns': 1 },
+    behind: { 'level-stays': 4, 'nothing-returns': 1, 'flows-little': 1.5 },
   },
   'valve-shut': {
     label: 'A valve or a coupling in the way is shut',
     nextCheck: 'Handle along the pipe is open; a quick coupling is pushed until it clicks.',
-    behind: { 'level-stays': 2, 'nothing-returns': 2 },
+    behind: { 'level-stays': 2, 'nothing-returns': 2, 'flows-little': 1.5 },
   },
   kink: {
     label: 'A tube is kinked or pinched',
     nextCheck: 'Follow every tube with two fingers in flow order, behind the panel as well; look again once it is warm.',
-    behind: { 'level-stays': 1.5, 'nothing-returns': 3 },
+    behind: { 'level-stays': 1.5, 'nothing-returns': 3, 'flows-little': 4 },
   },
   'cannot-lift': {
     label: 'The pump does not lift it over the highest point',
@@ -75,7 +76,12 @@ export const FILL_CAUSES = {
   'block-choked': {
     label: 'A block is choked, or fed at its outlet',
     nextCheck: 'Undo the tube behind it over a jug: what comes before it and not behind it names it.',
-    behind: { 'nothing-returns': 1, 'level-stays': 0.5 },
+    behind: { 'nothing-returns': 1, 'level-stays': 0.5, 'flows-little': 4 },
+  },
+  'pump-weak': {
+    label: 'The pump gives less than its curve',
+    nextCheck: 'Full speed set, lead seated, supply at its voltage; then the same loop with another pump.',
+    behind: { 'flows-little': 3, 'nothing-returns': 0.5 },
   },
 } as const satisfies Record<string, CauseRule>;
 

@@ -141,6 +141,9 @@ export type RankedCause = Ranked<LeakCause>;
 /** Confirmed causes as the workshop's runs tell them, by cause. */
 export type ConfirmedCauses = Readonly<Partial<Record<LeakCause, number>>>;
 
+/** The same, by the kind of place it was found at. */
+export type ConfirmedByPlace = Readonly<Partial<Record<LeakPlace, ConfirmedCauses>>>;
+
 /** Ranked by frequency at the place × likelihood of when × of how much. */
 export const rankCauses = ({ place, when, amount }: LeakSymptoms, confirmed: ConfirmedCauses = {}): RankedCause[] =>
   ranked(

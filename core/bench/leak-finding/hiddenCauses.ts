@@ -2,13 +2,23 @@ import type { Random } from '../../base/random/random.js';
 import { LEAK_AMOUNT, LEAK_CAUSE_KEYS, LEAK_CAUSES, LEAK_WHEN, type LeakCause, type LeakPlace, type LeakSymptoms } from './causes.js';
 
 /** What an eye close by finds at a joint that leaks, by its cause: what the ranking of causes is to be held against. */
-export const SEEN_AT_JOINT = {
+const SEEN_AT_JOINT = {
   'tube-not-seated': 'The mark on the tube stands off the nut.',
   'cut-not-square': 'The gap round the tube is wider on one side.',
   'fitting-ring': 'They come from under the base of the fitting.',
   'strained-joint': 'They stop while the tube is lifted by hand.',
 } as const satisfies Partial<Record<LeakCause, string>>;
 export type JointCause = keyof typeof SEEN_AT_JOINT;
+
+/** The same at a joint or at a part. */
+export const SEEN_AT = {
+  ...SEEN_AT_JOINT,
+  'base-seal': 'They come from under its base, all round.',
+  'screw-through-tube': 'They come out of the core beside a fan screw.',
+  'uneven-gasket': 'They come from one edge of the plate, where its screws sit looser.',
+} as const satisfies Partial<Record<LeakCause, string>>;
+export type HiddenCause = keyof typeof SEEN_AT;
+
 const JOINT_CAUSES = Object.keys(SEEN_AT_JOINT) as JointCause[];
 
 /** One of several by its weight. */

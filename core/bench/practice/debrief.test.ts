@@ -24,7 +24,7 @@ const leakAt = (at: string): RunEventBody => ({ type: 'leak', at, when: 'under-p
 describe('a debrief', () => {
   it('tells the hidden fault, by name', () => {
     const report = reportOf('leak');
-    const joint = report.truth.leak?.joint ?? '';
+    const joint = report.truth.leak?.place ?? '';
     const run = new TestRun();
     const name = run.procedure.facts?.joints.find(({ id }) => id === joint)?.name;
     const cause = leakCauseWords(report.truth.leak?.cause ?? '');
@@ -35,7 +35,7 @@ describe('a debrief', () => {
 
   it('tells a leak found dry from one found wet, and from one that was not there', () => {
     const report = reportOf('leak', { leakMended: true, leakedMl: 12 });
-    const joint = report.truth.leak?.joint ?? '';
+    const joint = report.truth.leak?.place ?? '';
     const dry = new TestRun().upTo('dry').say(leakAt(joint));
     expect(texts(told(dry, report), 'good')).toContainEqual(expect.stringMatching(/found with air/));
     const wet = new TestRun().upTo('wet').say(leakAt(joint));
@@ -51,7 +51,7 @@ describe('a debrief', () => {
 
   it('tells whether the cause was named right: what is mended by another one leaks again', () => {
     const report = reportOf('leak', { leakMended: true });
-    const { joint = '', cause = 'fitting-ring' } = report.truth.leak ?? {};
+    const { place: joint = '', cause = 'fitting-ring' } = report.truth.leak ?? {};
     const mended = (by: string): TestRun => {
       const run = new TestRun().upTo('dry').say(leakAt(joint));
       return run.say({ type: 'leak-mended', leak: run.events.at(-1)?.id ?? '', cause: by as 'fitting-ring', fix: 'seated' });
@@ -101,6 +101,21 @@ describe('a debrief', () => {
     expect(texts(told(silent, report), 'missed')).toContainEqual(expect.stringMatching(/Flow stayed below/));
     const noted = new TestRun().upTo('wet').say({ type: 'note', step: 'wet', text: 'flow is low for this pump' });
     expect(texts(told(noted, report), 'good')).toContain('The weak pump was noticed and written down.');
+  });
+
+  it('asks why the flow was low: the cause by name, the place by a doubt, or nobody', () => {
+    const report = reportOf('kink', { pumpStarts: 4 });
+    expect(told(new TestRun(), report).hidden).toContainEqual(expect.stringMatching(/^A kinked tube: /));
+    const silent = new TestRun().upTo('wet');
+    expect(texts(told(silent, report), 'missed')).toContainEqual(expect.stringMatching(/nobody asked why: a kinked tube/));
+    const asked = (cause: string): TestRun => {
+      const run = new TestRun().upTo('wet').say({ type: 'fill-trouble', symptom: 'flows-little', text: 'half of what it should be' });
+      return run.say({ type: 'fill-trouble-solved', trouble: run.events.at(-1)?.id ?? '', cause, fix: 'done' });
+    };
+    expect(texts(told(asked('kink'), report), 'good')).toContainEqual(expect.stringMatching(/its cause was named: a kinked tube/));
+    expect(texts(told(asked('pump-weak'), report), 'missed')).toContainEqual(expect.stringMatching(/nobody asked why/));
+    const doubted = new TestRun().upTo('wet').say({ type: 'doubt', part: report.truth.narrow?.place ?? '', text: 'feels flat' });
+    expect(texts(told(doubted, report), 'good')).toContainEqual(expect.stringMatching(/was doubted/));
   });
 
   it('asks for readings by hand while an instrument was silent', () => {

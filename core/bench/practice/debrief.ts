@@ -67,7 +67,15 @@ export function debrief(input: DebriefInput): Debrief {
   const savings = [...dryWait(told), ...extraStarts(told), ...foundWet(told)];
   return {
     hidden: hiddenWords(told),
-    lines: [...onLeak(told), ...onPocket(told), ...onPump(told), ...onDropout(told), ...onHands(told), ...savings.map(({ line }) => line)],
+    lines: [
+      ...onLeak(told),
+      ...onPocket(told),
+      ...onPump(told),
+      ...onNarrow(told),
+      ...onDropout(told),
+      ...onHands(told),
+      ...savings.map(({ line }) => line),
+    ],
     ranDryS: sum(report.happenings.map((each) => (each.what === 'ran-dry' ? each.seconds : 0))),
     lostMl: report.spilledMl + report.leakedMl,
     tookS: s(startedAt, endedAt),
@@ -86,14 +94,15 @@ function pocketPlaces({ input: { procedure }, nameOf }: Told, ids: readonly stri
 
 function hiddenWords(told: Told): string[] {
   const { input: { procedure, report }, nameOf } = told; // prettier-ignore
-  const { leak, pocket, pumpShare, dropout } = report.truth;
+  const { leak, narrow, pocket, pumpShare, dropout } = report.truth;
   const offMl = report.insideMl - procedure.volume.volumeMl;
   return [
-    ...(leak ? [`A leak at ${nameOf(leak.joint)}.${leak.cause ? ` Its cause: ${leakCauseWords(leak.cause)}.` : ''}`] : []),
+    ...(leak ? [`A leak at ${nameOf(leak.place)}. Its cause: ${leakCauseWords(leak.cause)}.`] : []),
     ...(pocket ? [`${formatMl(pocket.ml)} of air in ${pocketPlaces(told, pocket.parts)} that only a turn ${STANDING_WORDS[pocket.to]} lets out.`] : []), // prettier-ignore
     ...(pumpShare < WEAK_BELOW ? [`A pump at ${formatPercent(pumpShare)} of its speed.`] : []),
+    ...(narrow ? [`${NARROW_WORDS[narrow.why]}: ${nameOf(narrow.place)}.`] : []),
     ...(dropout ? [`${INSTRUMENT_KINDS[dropout.kind].label} silent for ${formatSpan(dropout.forS)}.`] : []),
-    ...(!leak && !pocket && pumpShare >= WEAK_BELOW && !dropout ? ['No fault. Only the volumes were off their sheets.'] : []),
+    ...(!leak && !narrow && !pocket && pumpShare >= WEAK_BELOW && !dropout ? ['No fault. Only the volumes were off their sheets.'] : []),
     ...(report.pouredMl > 0 && Math.abs(offMl) > 1
       ? [`At the end ${formatMl(report.insideMl)} stood inside; the sheets say ${formatMl(procedure.volume.volumeMl)} for the whole loop.`]
       : []),
@@ -101,8 +110,8 @@ function hiddenWords(told: Told): string[] {
 }
 
 /** Whether what was mended was what was wrong: a seat that is renewed under a strained tube leaks again. */
-function onCause(cause: string | undefined, { mended }: Leak): DebriefLine[] {
-  if (cause === undefined || mended === null) return [];
+function onCause(cause: string, { mended }: Leak): DebriefLine[] {
+  if (mended === null) return [];
   return mended.cause === cause
     ? [line('good', `Its cause was named right: ${leakCauseWords(cause)}.`, mended.at)]
     : [line('missed', `Its cause was: ${leakCauseWords(cause)}. Written down was: ${leakCauseWords(mended.cause)}.`, mended.at)];
@@ -110,28 +119,23 @@ function onCause(cause: string | undefined, { mended }: Leak): DebriefLine[] {
 
 function onLeak({ state, input: { report }, nameOf }: Told): DebriefLine[] {
   const { leak } = report.truth;
-  const wrong = state.leaks.filter(({ where }) => where !== leak?.joint).map((each) => line('missed', `${nameOf(each.where)} was tight; the leak written down there was none.`, each.at)); // prettier-ignore
+  const wrong = state.leaks.filter(({ where }) => where !== leak?.place).map((each) => line('missed', `${nameOf(each.where)} was tight; the leak written down there was none.`, each.at)); // prettier-ignore
   if (!leak) return wrong;
-  const found = state.leaks.find(({ where }) => where === leak.joint);
+  const found = state.leaks.find(({ where }) => where === leak.place);
   if (!found) {
     const out = report.leakedMl > 0.05 ? `; ${formatMl(report.leakedMl)} came out` : '';
-    return [...wrong, line(out ? 'harm' : 'missed', `The leak at ${nameOf(leak.joint)} was not found${out}.`)];
+    return [...wrong, line(out ? 'harm' : 'missed', `The leak at ${nameOf(leak.place)} was not found${out}.`)];
   }
   const firstPour = state.pours[0]?.at;
   const dry = firstPour === undefined || found.at < firstPour;
   const how = dry
-    ? line('good', `The leak at ${nameOf(leak.joint)} was found with air: not a drop came out.`, found.at)
+    ? line('good', `The leak at ${nameOf(leak.place)} was found with air: not a drop came out.`, found.at)
     : line(
         'missed',
-        `The leak at ${nameOf(leak.joint)} was found with coolant inside; ${formatMl(report.leakedMl)} came out first.`,
+        `The leak at ${nameOf(leak.place)} was found with coolant inside; ${formatMl(report.leakedMl)} came out first.`,
         found.at,
       );
-  return [
-    ...wrong,
-    how,
-    ...onCause(leak.cause, found),
-    ...(report.leakMended ? [] : [line('harm', `The joint at ${nameOf(leak.joint)} still leaks.`)]),
-  ];
+  return [...wrong, how, ...onCause(leak.cause, found), ...(report.leakMended ? [] : [line('harm', `${nameOf(leak.place)} still leaks.`)])];
 }
 
 function onPocket(told: Told): DebriefLine[] {
@@ -156,6 +160,7 @@ function onPump({ state, input: { report, procedure, events } }: Told): DebriefL
   if (report.truth.pumpShare >= WEAK_BELOW || report.pumpStarts === 0) return [];
   const names = (procedure.facts?.parts ?? []).map(({ id }) => id);
   const said =
+    state.fillTroubles.some(({ solved }) => solved?.cause === 'pump-weak') ||
     state.doubts.some(({ part }) => names.includes(part) && /pump|flow|slow|weak/i.test(part)) ||
     events.some(({ body }) => 'text' in body && /pump|flow|slow|weak/i.test(body.text));
   return [
@@ -166,6 +171,20 @@ function onPump({ state, input: { report, procedure, events } }: Told): DebriefL
           `Flow stayed below what this loop should give: the pump ran at ${formatPercent(report.truth.pumpShare)} of its speed.`,
         ),
   ];
+}
+
+const NARROW_WORDS = { kink: 'A kinked tube', choked: 'A choked part' } as const;
+const NARROW_CAUSE = { kink: 'kink', choked: 'block-choked' } as const;
+
+/** Flow that something holds up: noticed where its cause was named, or the place itself was doubted. */
+function onNarrow({ state, input: { report }, nameOf }: Told): DebriefLine[] {
+  const { narrow } = report.truth;
+  if (!narrow || report.pumpStarts === 0) return [];
+  const named = state.fillTroubles.find(({ solved }) => solved?.cause === NARROW_CAUSE[narrow.why]);
+  const doubted = state.doubts.find(({ part }) => part === narrow.place);
+  const what = `${NARROW_WORDS[narrow.why].toLowerCase()}, ${nameOf(narrow.place)}`;
+  if (named) return [line('good', `The flow was too low, and its cause was named: ${what}.`, named.at)];
+  return [doubted ? line('good', `${nameOf(narrow.place)} was doubted: it was ${what}.`, doubted.at) : line('missed', `Flow stayed below what this loop should give, and nobody asked why: ${what}.`)]; // prettier-ignore
 }
 
 function onDropout({ input: { report, events, startedAt } }: Told): DebriefLine[] {
@@ -245,7 +264,7 @@ function extraStarts({ input: { procedure, report } }: Told): Saving[] {
 /** A leak that air would have shown: what was filled in vain, and the drying before the next try. */
 function foundWet({ state, input: { report, procedure } }: Told): Saving[] {
   const { leak } = report.truth;
-  const found = leak && state.leaks.find(({ where }) => where === leak.joint);
+  const found = leak && state.leaks.find(({ where }) => where === leak.place);
   const firstPour = state.pours[0]?.at;
   if (!found || firstPour === undefined || found.at < firstPour) return [];
   const savedS = s(firstPour, found.at);

@@ -59,8 +59,8 @@ describe('the air test at the simulated bench', () => {
   it('fails a leaking one, and water brushed on shows the joint', () => {
     const { bench, truth } = benchWith('leak');
     expect(judge(test(bench, 30)).verdict).toBe('fail');
-    expect(bench.act({ do: 'brush', joint: truth.leak?.joint ?? '' })?.text).toMatch(/^Bubbles at/);
-    const tight = usualLoop().tubes.find(({ id }) => id !== truth.leak?.joint)?.id ?? '';
+    expect(bench.act({ do: 'brush', joint: truth.leak?.place ?? '' })?.text).toMatch(/^Bubbles at/);
+    const tight = usualLoop().tubes.find(({ id }) => id !== truth.leak?.place)?.id ?? '';
     expect(bench.act({ do: 'brush', joint: tight })?.text).toMatch(/^No bubbles at/);
   });
 
@@ -68,7 +68,7 @@ describe('the air test at the simulated bench', () => {
     const { bench, truth } = benchWith('leak');
     bench.act({ do: 'mend', at: 'somewhere else' });
     expect(judge(test(bench, 30)).verdict).toBe('fail');
-    bench.act({ do: 'mend', at: truth.leak?.joint ?? '' });
+    bench.act({ do: 'mend', at: truth.leak?.place ?? '' });
     expect(judge(test(bench, 40)).verdict).toBe('pass');
     expect(bench.report().leakMended).toBe(true);
   });
@@ -245,5 +245,57 @@ describe('what is hidden', () => {
     };
     expect(cannotSimulate(without('box', 'reservoir'))).toMatch(/reservoir.*: outer measures are missing$/);
     expect(cannotSimulate(without('curve', 'pump'))).toMatch(/^(?!.*object).*pump.*: the pump’s curve is missing$/);
+  });
+});
+
+describe('what a bench hides at a place', () => {
+  const kindOf = (id: string | undefined) => usualLoop().components.find((part) => part.id === id)?.kind ?? 'tube';
+
+  it.each([
+    ['screw', ['radiator'], ['screw-through-tube']],
+    ['gasket', ['block'], ['uneven-gasket']],
+    ['ring', ['reservoir', 'pump', 'radiator', 'block', 'junction'], ['base-seal', 'fitting-ring']],
+  ] as const)('%s leaks where it can, shows itself under water, and is mended there', (scenario, kinds, causes) => {
+    for (let seed = 1; seed <= 12; seed += 1) {
+      const { bench, truth } = benchWith(scenario, seed);
+      const place = truth.leak?.place as string;
+      expect(kinds).toContain(kindOf(place));
+      expect(causes).toContain(truth.leak?.cause);
+      bench.act({ do: 'pump-up', gaugeKpa: 50 });
+      bench.advance(60);
+      expect(bench.act({ do: 'brush', joint: place })?.text).toMatch(/^Bubbles at/);
+      bench.act({ do: 'mend', at: place });
+      expect(bench.report().leakMended).toBe(true);
+    }
+  });
+
+  it.each(['kink', 'choked'] as const)('%s holds the flow up until its cause is put right, and fingers find it', (scenario) => {
+    const { bench, truth } = benchWith(scenario, 3);
+    const lph = (): number => {
+      fill(bench);
+      bench.switchSupply(true);
+      bench.advance(60);
+      const { flow } = bench.readings();
+      bench.switchSupply(false);
+      return flow as number;
+    };
+    const held = lph();
+    const place = truth.narrow?.place as string;
+    expect(bench.act({ do: 'feel', at: place })?.text).toMatch(/^(Pinched flat|Hardly anything)/);
+    const other = usualLoop().tubes.find(({ id }) => id !== place)?.id as string;
+    expect(bench.act({ do: 'feel', at: other })?.text).toMatch(/^Nothing out of the way/);
+    bench.act({ do: 'clear', why: scenario === 'kink' ? 'choked' : 'kink' });
+    expect(bench.report().narrowCleared).toBe(false);
+    bench.act({ do: 'clear', why: scenario });
+    expect(bench.report().narrowCleared).toBe(true);
+    const before = bench.report().insideMl;
+    expect(lph()).toBeGreaterThan(1.15 * held);
+    expect(bench.report().insideMl).toBeGreaterThanOrEqual(before - 1);
+  });
+
+  it('draws no fault that its loop has no place for', () => {
+    const loop = usualLoop();
+    const without = { ...loop, components: loop.components.map((part) => (part.kind === 'radiator' ? { ...part, kind: 'block' } : part)) };
+    for (let seed = 1; seed <= 60; seed += 1) expect(drawTruth(without, seed, 'surprise').scenario).not.toBe('screw');
   });
 });

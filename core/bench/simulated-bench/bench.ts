@@ -1,4 +1,4 @@
-import { SEEN_AT_JOINT } from '../leak-finding/hiddenCauses.js';
+import { SEEN_AT } from '../leak-finding/hiddenCauses.js';
 import { liquidAt, type Liquid } from '../../machine/liquids/fluids.js';
 import { pumpsWithoutCurve } from '../../physics/flow/network.js';
 import { vesselsWithoutBox } from '../../physics/geometry/network.js';
@@ -60,6 +60,7 @@ export class SimulatedBench {
   /** mL that a hand is still pouring while the pump runs */
   private pouringMl = 0;
   private leakMended = false;
+  private narrowCleared = false;
   private pumpStarts = 0;
   private startsBeforeReturn = 0;
   private dryS = 0;
@@ -67,7 +68,7 @@ export class SimulatedBench {
 
   /** Before: `cannotSimulate` has nothing against the loop. */
   constructor(
-    loop: LoopFile,
+    private readonly loop: LoopFile,
     private readonly truth: HiddenTruth,
     coolant: Liquid,
     private nowMs: number,
@@ -219,6 +220,11 @@ export class SimulatedBench {
       }
       case 'look':
         return tell(this.look());
+      case 'feel':
+        return tell(this.feel(move.at));
+      case 'clear':
+        this.clear(move.why);
+        return null;
       case 'knock':
         this.liquid.free(0.15);
         return null;
@@ -250,7 +256,7 @@ export class SimulatedBench {
   }
 
   private mend(at: string): void {
-    if (this.truth.leak?.joint === at && !this.leakMended) {
+    if (this.truth.leak?.place === at && !this.leakMended) {
       this.leakMended = true;
       this.seenMl = 0;
       this.happenings.push({ at: this.now, what: 'leak-mended' });
@@ -280,8 +286,22 @@ export class SimulatedBench {
   private brush(joint: string): string {
     const { leak } = this.truth;
     if (!this.air.closed) return 'No bubbles: there is no pressure in the loop.';
-    if (!leak || this.leakMended || leak.joint !== joint) return `No bubbles at ${joint}.`;
-    return `Bubbles at ${joint}.${leak.cause ? ` ${SEEN_AT_JOINT[leak.cause]}` : ''}`;
+    if (!leak || this.leakMended || leak.place !== joint) return `No bubbles at ${joint}.`;
+    return `Bubbles at ${joint}. ${SEEN_AT[leak.cause]}`;
+  }
+
+  private feel(at: string): string {
+    const narrow = this.narrowCleared ? null : this.truth.narrow;
+    if (narrow?.place !== at) return `Nothing out of the way at ${at}.`;
+    return narrow.why === 'kink' ? `Pinched flat at ${at}.` : `Hardly anything comes through at ${at}.`;
+  }
+
+  /** The cause that was named is put right, if it was that one: the flow is as it should be. */
+  private clear(why: 'kink' | 'choked'): void {
+    if (this.truth.narrow?.why !== why || this.narrowCleared) return;
+    this.narrowCleared = true;
+    this.liquid.widened(hiddenLoop(this.loop, { ...this.truth, narrow: null }), this.reservoir.id);
+    this.happenings.push({ at: this.now, what: 'cleared' });
   }
 
   private look(): string {
@@ -289,7 +309,7 @@ export class SimulatedBench {
     const drops = leak && !this.leakMended && this.seenMl >= SIMULATED.seenFromMl;
     const gas = this.liquid.circulating && this.supplyOn ? this.liquid.looseGasMl : 0;
     return [
-      drops ? `A drop on the towel under ${leak.joint}.` : 'Every towel is dry.',
+      drops ? `A drop on the towel under ${leak.place}.` : 'Every towel is dry.',
       ...(gas > 3 ? ['Bubbles come back at the return.'] : []),
       ...(this.supplyOn && this.dryFrom !== null ? ['The pump rattles.'] : []),
     ].join(' ');
@@ -339,6 +359,7 @@ export class SimulatedBench {
       gasMl: this.liquid.gasMl,
       pocketMl: this.liquid.pocketMl,
       leakMended: this.leakMended,
+      narrowCleared: this.narrowCleared,
       pumpStarts: this.pumpStarts,
       startsBeforeReturn: this.startsBeforeReturn,
       happenings: this.happenings,

@@ -13,6 +13,10 @@ export type HandMove =
   /** `toMark`: no further than the mark, however much is left in the bottle */
   | { readonly do: 'pour'; readonly ml: number; readonly toMark?: boolean }
   | { readonly do: 'look' }
+  /** two fingers along a tube, or an eye into a part that is flushed by itself */
+  | { readonly do: 'feel'; readonly at: string }
+  /** what held the flow up is put right */
+  | { readonly do: 'clear'; readonly why: 'kink' | 'choked' }
   | { readonly do: 'knock' }
   | { readonly do: 'turn'; readonly to: StandingName; readonly angleDeg: number }
   | { readonly do: 'port'; readonly port: string; readonly open: boolean }
@@ -30,6 +34,8 @@ const MOVES: Record<HandMove['do'], Joi.SchemaMap> = {
   brush: { joint: key },
   pour: { ml: finite().greater(0).max(5000).required(), toMark: Joi.boolean() },
   look: {},
+  feel: { at: key },
+  clear: { why: Joi.string().valid('kink', 'choked').required() },
   knock: {},
   turn: {
     to: Joi.string()
@@ -80,6 +86,8 @@ export function moveOfEntry(body: RunEventBody, state: RunState, again = false):
     case 'dry-reading':
       // a hand that types a pressure has pumped up to it
       return moved(body.source) ? { do: 'pump-up', gaugeKpa: body.gaugeKpa } : null;
+    case 'fill-trouble-solved':
+      return body.cause === 'kink' ? { do: 'clear', why: 'kink' } : body.cause === 'block-choked' ? { do: 'clear', why: 'choked' } : null;
     case 'leak-mended': {
       const leak = state.leaks.find(({ eventId }) => eventId === body.leak);
       return leak ? { do: 'mend', at: leak.where } : null;

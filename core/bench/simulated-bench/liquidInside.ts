@@ -19,7 +19,7 @@ export class LiquidInside {
   private movedMl = 0;
   looseGasMl = 0;
   private readonly at: Wetted;
-  private readonly twin: LiquidTwin;
+  private twin: LiquidTwin;
   /** mL on the way with no gas left */
   private readonly pathMl: number;
   /** share by which gas shrinks while the pump runs */
@@ -31,7 +31,7 @@ export class LiquidInside {
   constructor(
     loop: LoopFile,
     reservoir: LoopComponent,
-    fluid: Fluid,
+    private readonly fluid: Fluid,
     liquid: Liquid,
     wholeMl: number,
     public pocketMl: number,
@@ -90,6 +90,12 @@ export class LiquidInside {
 
   get steadyLph(): number {
     return this.twin.drive.steadyLph;
+  }
+
+  /** The same loop with what held its flow up put right: what stands where is as it was. */
+  widened(loop: LoopFile, reservoirId: string): void {
+    const reservoir = loop.components.find(({ id }) => id === reservoirId) as LoopComponent;
+    this.twin = new LiquidTwin(loop, this.fluid, reservoir, { drive: frontDrive(loop, this.fluid, reservoir), byCoreMl: 0 });
   }
 
   pour(ml: number): void {

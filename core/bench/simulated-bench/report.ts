@@ -7,6 +7,7 @@ export type Happening =
   | { readonly at: string; readonly what: 'too-much-pressure'; readonly gaugeKpa: number }
   | { readonly at: string; readonly what: 'pocket-freed'; readonly ml: number }
   | { readonly at: string; readonly what: 'leak-mended' }
+  | { readonly at: string; readonly what: 'cleared' }
   | { readonly at: string; readonly what: 'circulating' };
 
 export interface BenchReport {
@@ -18,6 +19,8 @@ export interface BenchReport {
   readonly gasMl: number;
   readonly pocketMl: number;
   readonly leakMended: boolean;
+  /** what held the flow up was put right */
+  readonly narrowCleared: boolean;
   readonly pumpStarts: number;
   /** until liquid came back for the first time */
   readonly startsBeforeReturn: number;

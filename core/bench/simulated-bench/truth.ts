@@ -2,17 +2,23 @@ import { freeingTurn } from '../../physics/air/airLeft.js';
 import type { StandingName } from '../../machine/loop-file/orientation.js';
 import type { InstrumentKind } from '../instruments/kinds.js';
 import { LEAK_LIMITS } from '../../physics/leak-testing/defaults.js';
-import { tubesByHand, type LoopFile } from '../../machine/loop-file/loopFile.js';
+import { tubesByHand, type LoopComponent, type LoopFile } from '../../machine/loop-file/loopFile.js';
 import { seededRandom, type Random } from '../../base/random/random.js';
-import { drawJointCause, type JointCause } from '../leak-finding/hiddenCauses.js';
+import { drawJointCause, type HiddenCause } from '../leak-finding/hiddenCauses.js';
+import { findTubeMaterial } from '../../machine/materials/tubes.js';
 import { SIMULATED } from './defaults.js';
 
 /** Which fault a simulated bench hides. `surprise` draws one, or none. */
 export const SCENARIOS = {
   clean: 'Nothing wrong but the volumes',
   leak: 'A leak at one of the joints',
+  ring: 'A ring that is pinched or missing',
+  screw: 'A screw that went through a radiator',
+  gasket: 'A gasket that is pressed unevenly',
   pocket: 'Air that will not come home by itself',
   'weak-pump': 'A pump below its curve',
+  kink: 'A tube that is kinked',
+  choked: 'A part that is choked',
   dropout: 'An instrument that falls silent',
   surprise: 'One of these, or none',
 } as const;
@@ -24,12 +30,10 @@ export interface HiddenTruth {
   readonly scenario: Exclude<Scenario, 'surprise'>;
   /** by part and run: what it really holds over what its sheet says */
   readonly volumeFactor: Readonly<Record<string, number>>;
-  /** run whose joint leaks, and how much air it lets out at the test pressure */
-  readonly leak: {
-    readonly joint: string;
-    readonly mbarLs: number;
-    /** missing in truths that an older program drew */ readonly cause?: JointCause;
-  } | null;
+  /** the tube or part that leaks, why, and how much air it lets out at the test pressure */
+  readonly leak: { readonly place: string; readonly mbarLs: number; readonly cause: HiddenCause } | null;
+  /** the tube that is kinked or the part that is choked: the flow through it is held up */
+  readonly narrow: { readonly place: string; readonly why: 'kink' | 'choked' } | null;
   /** share of the pump's stated speed */
   readonly pumpShare: number;
   /** gas that only a turn lets out */
@@ -50,19 +54,64 @@ const POCKET_ML = [45, 75] as const;
 export function drawTruth(loop: LoopFile, seed: number, wanted: Scenario): HiddenTruth {
   const random = seededRandom(seed);
   const turn = freeingTurn(loop);
-  const possible = SCENARIO_KEYS.filter((key): key is HiddenTruth['scenario'] => key !== 'surprise');
+  const possible = SCENARIO_KEYS.filter((key): key is HiddenTruth['scenario'] => key !== 'surprise' && canHide(loop, key));
   const drawn = random.pick(possible);
   const scenario = wanted === 'surprise' ? drawn : wanted;
-  const joints = tubesByHand(loop).map(({ id }) => id);
   return {
     scenario,
     volumeFactor: volumeFactors(loop, random),
-    leak: scenario === 'leak' && joints.length > 0 ? { joint: random.pick(joints), mbarLs: LEAK_LIMITS.screen.mbarLs * random.between(...LEAK_TIMES), cause: drawJointCause(seededRandom(seed + CAUSE_SEED)) } : null, // prettier-ignore
+    leak: leakOf(loop, scenario, random, seed),
+    narrow: narrowOf(loop, scenario, random),
     pumpShare: scenario === 'weak-pump' ? random.between(...WEAK_PUMP) : random.between(0.97, 1),
     pocket: scenario === 'pocket' ? pocketOf(loop, turn, random) : null,
     gaugeStepKpa: 0.1,
     dropout: scenario === 'dropout' ? { kind: random.pick(['gauge', 'level', 'scale'] as const), fromS: random.between(60, 240), forS: 900 } : null, // prettier-ignore
   };
+}
+
+const ofKind = ({ components }: LoopFile, ...kinds: readonly string[]): string[] =>
+  components.filter(({ kind }) => kinds.includes(kind)).map(({ id }) => id);
+
+/** Places at which a scenario may hide its fault; null: it hides none at a place. */
+function placesFor(loop: LoopFile, scenario: Scenario): string[] | null {
+  switch (scenario) {
+    case 'leak':
+      return tubesByHand(loop).map(({ id }) => id);
+    case 'ring':
+      return ofKind(loop, 'reservoir', 'pump', 'radiator', 'block', 'junction', 'valve');
+    case 'screw':
+      return ofKind(loop, 'radiator');
+    case 'gasket':
+      return ofKind(loop, 'block');
+    case 'kink':
+      return tubesByHand(loop)
+        .filter(({ material }) => findTubeMaterial(material)?.soft !== false)
+        .map(({ id }) => id);
+    case 'choked':
+      return ofKind(loop, 'block', 'filter');
+    default:
+      return null;
+  }
+}
+
+/** A loop without a radiator hides no screw in one. */
+const canHide = (loop: LoopFile, scenario: Scenario): boolean => placesFor(loop, scenario)?.length !== 0;
+
+const CAUSES: Readonly<Partial<Record<Scenario, HiddenCause>>> = { screw: 'screw-through-tube', gasket: 'uneven-gasket' };
+
+function leakOf(loop: LoopFile, scenario: Scenario, random: Random, seed: number): HiddenTruth['leak'] {
+  const places = ['leak', 'ring', 'screw', 'gasket'].includes(scenario) ? (placesFor(loop, scenario) ?? []) : [];
+  if (places.length === 0) return null;
+  const place = random.pick(places);
+  const mbarLs = LEAK_LIMITS.screen.mbarLs * random.between(...LEAK_TIMES);
+  const ring = loop.components.some(({ id, kind }) => id === place && kind === 'reservoir') ? 'base-seal' : 'fitting-ring';
+  const cause = CAUSES[scenario] ?? (scenario === 'ring' ? ring : drawJointCause(seededRandom(seed + CAUSE_SEED)));
+  return { place, mbarLs, cause };
+}
+
+function narrowOf(loop: LoopFile, scenario: Scenario, random: Random): HiddenTruth['narrow'] {
+  const places = scenario === 'kink' || scenario === 'choked' ? (placesFor(loop, scenario) ?? []) : [];
+  return places.length === 0 ? null : { place: random.pick(places), why: scenario === 'kink' ? 'kink' : 'choked' };
 }
 
 function volumeFactors(loop: LoopFile, random: Random): Record<string, number> {
@@ -90,14 +139,30 @@ function pocketOf(loop: LoopFile, turn: ReturnType<typeof freeingTurn>, random: 
   return largest && { parts: [largest.id], ml, to: 'on-back' };
 }
 
+/** elbows that a tube pinched to a slit is worth; what a block full of debris resists over a clean one (general estimates) */
+const KINK_ELBOWS = 40;
+const CHOKED_TIMES = 12;
+
 /** The loop as it really is behind the simulated bench. */
-export function hiddenLoop(loop: LoopFile, { volumeFactor, pumpShare }: HiddenTruth): LoopFile {
+export function hiddenLoop(loop: LoopFile, { volumeFactor, pumpShare, narrow }: HiddenTruth): LoopFile {
   return {
     ...loop,
     components: loop.components.map((part) => ({
       ...part,
       volume_ml: part.volume_ml * (volumeFactor[part.id] ?? 1),
       ...(part.kind === 'pump' ? { speed: (part.speed ?? 1) * pumpShare } : {}),
+      ...(narrow?.place === part.id && part.resistance ? { resistance: choked(part.resistance) } : {}),
     })),
+    tubes: loop.tubes.map((tube) =>
+      narrow?.place === tube.id ? { ...tube, fittings: [...(tube.fittings ?? []), ...Array<string>(KINK_ELBOWS).fill('90')] } : tube,
+    ),
   };
 }
+
+const choked = (resistance: NonNullable<LoopComponent['resistance']>): NonNullable<LoopComponent['resistance']> =>
+  'points' in resistance
+    ? { points: resistance.points.map(([lph, kpa]) => [lph, kpa * CHOKED_TIMES] as const) }
+    : {
+        linear_kpa_per_lpm: resistance.linear_kpa_per_lpm * CHOKED_TIMES,
+        quadratic_kpa_per_lpm2: resistance.quadratic_kpa_per_lpm2 * CHOKED_TIMES,
+      };

@@ -7,7 +7,7 @@ import { dryingLeftMs } from '@core/bench/runs/locks.js';
 import { computed, onMounted, ref } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import type { Leak, RunState } from '@core/bench/runs/state.js';
-import { LEAK_CAUSES, placeOf, rankCauses, type ConfirmedCauses, type LeakCause } from '@core/bench/leak-finding/causes.js';
+import { LEAK_CAUSES, placeOf, rankCauses, type ConfirmedByPlace, type LeakCause } from '@core/bench/leak-finding/causes.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { get } from '../../base/http/api.js';
 import DrawDown from './DrawDown.vue';
@@ -26,7 +26,7 @@ const now = useNow(60_000);
 const slowNow = useNow(5000);
 /** in a service its own drain step lets the liquid out; where this run filled the loop, the leak is drawn down here */
 const pours = computed(() => props.state.pours.length > 0);
-const confirmed = ref<ConfirmedCauses>({});
+const confirmed = ref<ConfirmedByPlace>({});
 const confirmedFills = ref<ConfirmedFillCauses>({});
 const causes = ref<Record<string, LeakCause>>({});
 const fixes = ref<Record<string, string>>({});
@@ -34,7 +34,7 @@ const fixes = ref<Record<string, string>>({});
 const unsaid = ref<string | null>(null);
 onMounted(async () => {
   // away from the network the rule set's own frequencies serve
-  const found = await get<{ confirmed: ConfirmedCauses; fills?: ConfirmedFillCauses }>('/leak-causes').catch(() => null);
+  const found = await get<{ confirmed: ConfirmedByPlace; fills?: ConfirmedFillCauses }>('/leak-causes').catch(() => null);
   confirmed.value = found?.confirmed ?? {};
   confirmedFills.value = found?.fills ?? {};
 });
@@ -58,7 +58,8 @@ const seals = computed(() => props.state.borrowedSeals.filter(({ fitted }) => fi
 const spills = computed(() => props.state.spills.filter(({ onElectronics }) => onElectronics));
 const ranked = (leak: Leak) => {
   const kind = props.file.components.find(({ id }) => id === leak.where)?.kind ?? null;
-  return rankCauses({ place: placeOf(kind), when: leak.when, amount: leak.amount }, confirmed.value).filter(({ probability }) => probability >= 0.04).slice(0, 4); // prettier-ignore
+  const place = placeOf(kind);
+  return rankCauses({ place, when: leak.when, amount: leak.amount }, confirmed.value[place]).filter(({ probability }) => probability >= 0.04).slice(0, 4); // prettier-ignore
 };
 /** mL that would run at a leak's place if it were undone now; null where nobody can tell */
 function above({ where }: Leak): number | null {

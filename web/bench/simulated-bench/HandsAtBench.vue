@@ -17,7 +17,8 @@ const pourMl = ref<number | null>(100);
 const stopsAtMark = ref(true);
 const joint = ref<string | null>(props.procedure.facts?.joints[0]?.id ?? null);
 const joints = computed(() => props.procedure.facts?.joints ?? []);
-const names = computed(() => new Map([...joints.value, ...(props.procedure.facts?.parts ?? [])].map(({ id, name }) => [id, name])));
+const places = computed(() => [...joints.value, ...(props.procedure.facts?.parts ?? [])]);
+const names = computed(() => new Map(places.value.map(({ id, name }) => [id, name])));
 const testKpa = computed(() => Math.min(TEST_GAUGE_KPA, props.procedure.facts?.mostGaugeKpa ?? TEST_GAUGE_KPA));
 /** the simulation knows runs by their id; people by their name */
 const seen = computed(() => {
@@ -42,7 +43,7 @@ const move = (wanted: HandMove): Promise<object | null | undefined> =>
     <div v-if="currentKind(state) === 'dry-test'" class="row">
       <v-select
         v-model="joint"
-        :items="joints"
+        :items="places"
         item-title="name"
         item-value="id"
         label="Water brushed on"
@@ -66,6 +67,20 @@ const move = (wanted: HandMove): Promise<object | null | undefined> =>
     <div v-if="['fill', 'wet-run', 'bleed', 'power'].includes(currentKind(state) ?? '')" class="row">
       <v-btn variant="outlined" size="large" :disabled="busy" @click="move({ do: 'look' })">Look around</v-btn>
       <v-btn variant="text" size="large" :disabled="busy" @click="move({ do: 'knock' })">Tap the tubes</v-btn>
+    </div>
+    <div v-if="['fill', 'wet-run', 'bleed'].includes(currentKind(state) ?? '')" class="row">
+      <v-select
+        v-model="joint"
+        :items="places"
+        item-title="name"
+        item-value="id"
+        label="Two fingers along"
+        hide-details
+        density="comfortable"
+      />
+      <v-btn variant="outlined" size="large" :disabled="busy || joint === null" @click="joint && move({ do: 'feel', at: joint })"
+        >Feel it</v-btn
+      >
     </div>
     <p class="seen" aria-live="polite">{{ seen ?? 'What eyes and ears notice comes here.' }}</p>
     <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
