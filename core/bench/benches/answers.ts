@@ -5,6 +5,7 @@ import type { Debrief } from '../practice/debrief.js';
 import type { RunEvent } from '../runs/log.js';
 import type { WaitsSince } from '../../workshop/jobs/waitFor.js';
 import type { Procedure } from '../runs/procedure.js';
+import type { LessonKey } from '../practice/course.js';
 import type { Scenario } from '../simulated-bench/truth.js';
 
 export interface BenchRun {
@@ -63,7 +64,7 @@ export interface RunAnswer {
     benchId: string | null;
   };
   /** a run against a simulated bench that hides a fault; null: in earnest */
-  practice: { aheadMs: number; scenario: Scenario | null; debrief: Debrief | null } | null;
+  practice: { aheadMs: number; scenario: Scenario | null; debrief: Debrief | null; lesson: LessonKey | null } | null;
   benchName: string | null;
   loopName: string;
   systemId: string;

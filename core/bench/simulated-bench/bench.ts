@@ -209,8 +209,6 @@ export class SimulatedBench {
       case 'let-out':
         this.air.letOut();
         return null;
-      case 'brush':
-        return tell(this.brush(move.joint));
       case 'pour': {
         this.air.letOut();
         this.pouringMl = move.ml;
@@ -218,13 +216,10 @@ export class SimulatedBench {
         if (this.supplyOn) return null;
         return this.pourStanding(move.ml, move.toMark === true) ? tell('It runs over the fill port.') : null;
       }
+      case 'brush':
       case 'look':
-        return tell(this.look());
       case 'feel':
-        return tell(this.feel(move.at));
-      case 'clear':
-        this.clear(move.why);
-        return null;
+        return tell(this.sense(move));
       case 'knock':
         this.liquid.free(0.15);
         return null;
@@ -236,10 +231,10 @@ export class SimulatedBench {
           this.air.letOut();
         } else this.openPorts.delete(move.port);
         return null;
-      case 'mend': {
-        this.mend(move.at);
+      case 'mend':
+      case 'clear':
+        this.putRight(move);
         return null;
-      }
       case 'speed':
       case 'draw':
         this.setOrDraw(move);
@@ -248,6 +243,16 @@ export class SimulatedBench {
         this.advance(move.seconds);
         return null;
     }
+  }
+
+  private putRight(move: Extract<HandMove, { do: 'mend' | 'clear' }>): void {
+    if (move.do === 'mend') this.mend(move.at);
+    else this.clear(move.why);
+  }
+
+  private sense(move: Extract<HandMove, { do: 'brush' | 'look' | 'feel' }>): string {
+    if (move.do === 'look') return this.look();
+    return move.do === 'brush' ? this.brush(move.joint) : this.feel(move.at);
   }
 
   private setOrDraw(move: Extract<HandMove, { do: 'speed' | 'draw' }>): void {

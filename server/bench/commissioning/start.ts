@@ -8,7 +8,6 @@ import { leftByAbandoned } from '../runs/contents.js';
 import { newestProcedure } from '../runs/procedures.js';
 import { buildProcedure } from '../../../core/bench/procedures/buildProcedure.js';
 import type { RunCreate } from '../../../core/bench/commissioning/schema.js';
-import { cannotSimulate } from '../../../core/bench/simulated-bench/bench.js';
 import { liquidOf } from '../../../core/machine/liquids/fluids.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import type { LoopContents } from '../../../core/physics/live-book/loopContents.js';
@@ -17,7 +16,7 @@ import type { Scope } from '../../base/database/client.js';
 import { type Ask } from '../../base/http/context.js';
 import { DomainError } from '../../base/http/errors.js';
 import { fittedIn } from '../../workshop/lots/lots.js';
-import { notePractice, practiceTable } from '../practice/practice.js';
+import { demandSimulation, notePractice, practiceTable } from '../practice/practice.js';
 import { job } from '../../base/database/tables/machines.js';
 
 interface CommissioningOf extends Pick<RunCreate, 'loopId' | 'schools' | 'openedJoints' | 'lostMl'> {
@@ -54,8 +53,7 @@ export async function startRun(ask: Ask, input: RunCreate) {
   demandOneCircuit(revision.file);
   if (!input.practice && own.loop.cameFilled && (await contentsOf(scope, input.loopId)) === null)
     throw new DomainError('refused', 'This loop came filled: take it in as a service. A commissioning begins with a dry loop.');
-  const why = input.practice ? cannotSimulate(revision.file) : null;
-  if (why !== null) throw new DomainError('refused', `This loop cannot be practised on: ${why}.`);
+  if (input.practice) demandSimulation(revision.file);
   if (input.schools.leak === 'opened-joints') demandJoints(revision.file, input.openedJoints);
   const procedure = await commissioningFor(scope, {
     loopId: input.loopId,

@@ -5,6 +5,7 @@ import { randomInt } from 'node:crypto';
 import { and, eq, isNull, sql } from 'drizzle-orm';
 import { debrief } from '../../../core/bench/practice/debrief.js';
 import type { SimulateInput } from '../../../core/bench/practice/schema.js';
+import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import { cannotSimulate } from '../../../core/bench/simulated-bench/bench.js';
 import { liquidOf } from '../../../core/machine/liquids/fluids.js';
 import { foldOf, loadEvents } from '../runs/folds.js';
@@ -43,6 +44,12 @@ export async function practiceTable({ scope, account, clock }: Ask): Promise<str
     })
     .returning({ id: bench.id });
   return (made as { id: string }).id;
+}
+
+/** @throws DomainError where a simulated bench cannot play a loop */
+export function demandSimulation(file: LoopFile): void {
+  const why = cannotSimulate(file);
+  if (why !== null) throw new DomainError('refused', `This loop cannot be practised on: ${why}.`);
 }
 
 async function noRealDevices(scope: Scope, benchId: string): Promise<void> {
@@ -138,7 +145,7 @@ export async function endPractice({ scope, account, clock }: Ask, runId: string)
     endedAt: new Date(now.getTime() + practised.aheadMs).toISOString(),
   });
   const done = state.current === null || row.state !== 'active';
-  await scope.update(practice).set({ debrief: told }).where(eq(practice.runId, runId));
+  await scope.update(practice).set({ debrief: told, endedAt: now }).where(eq(practice.runId, runId));
   await scope
     .update(run)
     .set(done ? { state: 'signed-off', signedOffAt: now } : { state: 'abandoned' })

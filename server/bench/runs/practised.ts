@@ -11,5 +11,5 @@ export async function aheadOf(scope: Scope, runId: string): Promise<number> {
 /** What a screen may know of a practice run: the fault stays hidden until the debrief. */
 export async function practiceOf(scope: Scope, runId: string) {
   const [row] = await scope.select().from(practice).where(eq(practice.runId, runId));
-  return row ? { aheadMs: row.aheadMs, scenario: row.debrief ? row.scenario : null, debrief: row.debrief } : null;
+  return row ? { aheadMs: row.aheadMs, scenario: row.debrief ? row.scenario : null, debrief: row.debrief, lesson: row.lesson } : null;
 }

@@ -1,3 +1,4 @@
+import { eq } from 'drizzle-orm';
 import type { ImportAnswer } from '../../../core/workshop/importing/answers.js';
 import { importSchema, readImport, type ImportTable, type KnownOwner } from '../../../core/workshop/importing/rows.js';
 import { bodyAs, type Ask } from '../../base/http/context.js';
@@ -12,8 +13,11 @@ export function importRoutes(routes: Routes): void {
 const CHUNK = 500;
 
 async function knownOwners({ scope }: Ask): Promise<KnownOwner[]> {
-  const owners = await scope.select({ id: owner.id, name: owner.name, phone: owner.phone, email: owner.email }).from(owner);
-  const systems = await scope.select({ ownerId: system.ownerId, name: system.name }).from(system);
+  const owners = await scope
+    .select({ id: owner.id, name: owner.name, phone: owner.phone, email: owner.email })
+    .from(owner)
+    .where(eq(owner.forCourse, false));
+  const systems = await scope.select({ ownerId: system.ownerId, name: system.name }).from(system).where(eq(system.forCourse, false));
   const names = new Map<string, string[]>();
   for (const { ownerId, name } of systems) names.set(ownerId, [...(names.get(ownerId) ?? []), name]);
   return owners.map((owner) => ({ ...owner, systems: names.get(owner.id) ?? [] }));

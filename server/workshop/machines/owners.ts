@@ -12,6 +12,7 @@ export async function listOwners({ scope }: Ask) {
     .select({ owner, policy: policy.service })
     .from(owner)
     .leftJoin(policy, eq(policy.ownerId, owner.id))
+    .where(eq(owner.forCourse, false))
     .orderBy(asc(owner.name));
   return { owners: rows.map((row) => ({ ...row.owner, policy: row.policy })) };
 }

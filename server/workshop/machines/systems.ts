@@ -27,7 +27,8 @@ export async function systemLines({ scope, today }: Pick<Ask, 'scope' | 'today'>
       ownerPhone: owner.phone,
     })
     .from(system)
-    .innerJoin(owner, eq(owner.id, system.ownerId));
+    .innerJoin(owner, eq(owner.id, system.ownerId))
+    .where(eq(system.forCourse, false));
   const dues = await scope
     .select({
       id: dueItem.id,

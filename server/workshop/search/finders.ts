@@ -1,6 +1,6 @@
 import type { Hit } from '../../../core/workshop/search/answers.js';
 import { findingWords } from '../../../core/edge/words/dates.js';
-import { desc, eq, ilike, or, sql, type SQL } from 'drizzle-orm';
+import { and, desc, eq, ilike, or, sql, type SQL } from 'drizzle-orm';
 import type { AnyPgColumn } from 'drizzle-orm/pg-core';
 import { JOB_WORDS } from '../../../core/workshop/jobs/kinds.js';
 import { fill, run, runEvent } from '../../base/database/tables/runs.js';
@@ -29,7 +29,12 @@ const systems: Finder = async (scope, pattern) => {
     .select({ id: system.id, name: system.name, text: system.note, caseText: system.caseText, owner: owner.name })
     .from(system)
     .innerJoin(owner, eq(owner.id, system.ownerId))
-    .where(matches(pattern, system.name, system.note, system.caseText, system.builtBy, owner.name, owner.email, owner.phone, owner.note))
+    .where(
+      and(
+        eq(system.forCourse, false),
+        matches(pattern, system.name, system.note, system.caseText, system.builtBy, owner.name, owner.email, owner.phone, owner.note),
+      ),
+    )
     .limit(MOST);
   return rows.map((row): Hit => ({
     kind: 'system',
@@ -101,12 +106,15 @@ const notes: Finder = async (scope, pattern) => {
     .innerJoin(loop, eq(loop.id, run.loopId))
     .innerJoin(system, eq(system.id, loop.systemId))
     .where(
-      matches(
-        pattern,
-        sql<string>`${runEvent.body}->>'text'`,
-        sql<string>`${runEvent.body}->>'reason'`,
-        sql<string>`${runEvent.body}->>'fix'`,
-        sql<string>`${runEvent.body}->'findings'->>'text'`,
+      and(
+        eq(system.forCourse, false),
+        matches(
+          pattern,
+          sql<string>`${runEvent.body}->>'text'`,
+          sql<string>`${runEvent.body}->>'reason'`,
+          sql<string>`${runEvent.body}->>'fix'`,
+          sql<string>`${runEvent.body}->'findings'->>'text'`,
+        ),
       ),
     )
     .orderBy(desc(runEvent.happenedAt))

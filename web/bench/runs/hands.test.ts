@@ -23,7 +23,7 @@ const press = async (screen: Screen, words: RegExp): Promise<void> => {
 const props = (run: TestRun) => ({ procedure: run.procedure, state: run.state, locked: false });
 const JOINT = procedureOf().facts?.joints[1]?.id ?? '';
 
-beforeEach(() => fakeServer(() => ({ status: 200, body: { products: [], confirmed: { 'cut-not-square': 3 } } })));
+beforeEach(() => fakeServer(() => ({ status: 200, body: { products: [], confirmed: { joint: { 'cut-not-square': 3 } } } })));
 afterEach(() => {
   vi.useRealTimers();
   setServerNow(new Date().toISOString());

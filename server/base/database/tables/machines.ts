@@ -2,7 +2,7 @@ import type { JobKind } from '../../../../core/workshop/jobs/kinds.js';
 import type { SystemState } from '../../../../core/workshop/machines/attention.js';
 import { readFinding } from '../../../../core/workshop/due-dates/facts.js';
 import { sql } from 'drizzle-orm';
-import { check, date, doublePrecision, foreignKey, index, integer, pgTable, text, uuid } from 'drizzle-orm/pg-core';
+import { boolean, check, date, doublePrecision, foreignKey, index, integer, pgTable, text, uuid } from 'drizzle-orm/pg-core';
 import type { DustPlace } from '../../../../core/workshop/due-dates/facts.js';
 import { person, workshop } from './people.js';
 import { instant, owned, stored, tenantWalls } from '../columns.js';
@@ -15,6 +15,8 @@ export const owner = pgTable(
     email: text('email'),
     phone: text('phone'),
     channel: text('channel').$type<'phone' | 'email' | 'text'>().notNull(),
+    /** nobody: who the machine of the course belongs to; no list of owners shows it */
+    forCourse: boolean('for_course').notNull().default(false),
     note: text('note').notNull().default(''),
     version: integer('version').notNull().default(1),
   },
@@ -35,6 +37,8 @@ export const system = pgTable(
     caseText: text('case_text').notNull().default(''),
     builtBy: text('built_by').notNull().default(''),
     state: text('state').$type<SystemState>().notNull().default('planned'),
+    /** no machine: what lessons of the course are led on; no list of machines shows it */
+    forCourse: boolean('for_course').notNull().default(false),
     hoursPerDay: doublePrecision('hours_per_day'),
     /** mean coolant temperature by its owner, °C */
     coolantC: doublePrecision('coolant_c'),
