@@ -187,6 +187,7 @@ useShortcuts({
         />
         <DebriefView
           :debrief="desk.answer.value.practice.debrief"
+          :of-course="desk.answer.value.practice.lesson !== null"
           :system-id="desk.answer.value.systemId"
           :verdicts="verdictsOf(procedure, state)"
         />

@@ -5,7 +5,18 @@ import { isSeriesLoop } from '../../machine/loop-file/chain.js';
 import { readLoopFile } from '../../machine/loop-file/loopFileSchema.js';
 import { cannotSimulate } from '../simulated-bench/bench.js';
 import { drawTruth } from '../simulated-bench/truth.js';
-import { courseOf, LESSON_KEYS, LESSONS, lessonLoop, nextLesson, standingOf, type LessonKey, type LessonResult } from './course.js';
+import {
+  courseOf,
+  isAttempt,
+  LESSON_KEYS,
+  wentWell,
+  LESSONS,
+  lessonLoop,
+  nextLesson,
+  standingOf,
+  type LessonKey,
+  type LessonResult,
+} from './course.js';
 
 const result = (lesson: LessonKey, more: Partial<LessonResult> = {}): LessonResult => ({
   lesson,
@@ -78,6 +89,11 @@ describe('where somebody stands', () => {
     expect(standingOf('kink', [wrong('kink'), result('ring')])).toMatchObject({ state: 'again', inLessons: 0 });
     expect(standingOf('kink', [wrong('kink'), result('kink')])).toMatchObject({ state: 'again', inLessons: 3 });
     expect(standingOf('kink', [result('kink')])).toMatchObject({ state: 'done', inLessons: null });
+  });
+
+  it('is not better for a lesson that was ended before anything was done', () => {
+    expect(isAttempt(result('kink', { noticed: 0 }))).toBe(false);
+    expect(wentWell(result('kink', { noticed: 0 }))).toBe(false);
   });
 
   it('counts what was noticed, missed and harmed', () => {

@@ -80,7 +80,11 @@ export function resultOf(lesson: LessonKey, at: string, { lines, tookS }: Debrie
   return { lesson, at, noticed: count('good'), missed: count('missed'), harmed: count('harm'), tookS };
 }
 
-export const wentWell = ({ missed, harmed }: Pick<LessonResult, 'missed' | 'harmed'>): boolean => missed === 0 && harmed === 0;
+/** Something was done right, and nothing missed or harmed. */
+export const wentWell = ({ noticed, missed, harmed }: Pick<LessonResult, 'noticed' | 'missed' | 'harmed'>): boolean =>
+  noticed > 0 && missed === 0 && harmed === 0;
+/** One that was ended before anything was done is no attempt. */
+export const isAttempt = ({ noticed, missed, harmed }: LessonResult): boolean => noticed + missed + harmed > 0;
 
 /** other lessons after which one that went wrong comes again: at once behind the next, then later, then much later */
 const COMES_AGAIN_AFTER = [1, 3, 6] as const;

@@ -19,6 +19,10 @@ import { LiquidInside } from './liquidInside.js';
 import type { BenchReport, Happening } from './report.js';
 import { hiddenLoop, type HiddenTruth } from './truth.js';
 
+type Sensing = Extract<HandMove, { do: 'brush' | 'look' | 'feel' }>;
+/** moves that change nothing: they only tell */
+const isSensing = (move: HandMove): move is Sensing => ['brush', 'look', 'feel'].includes(move.do);
+
 /** What eyes and ears notice after a move, or null where there is nothing to tell. */
 export type Seen = { readonly at: string; readonly text: string } | null;
 
@@ -199,6 +203,7 @@ export class SimulatedBench {
   /** Hands move. What can be noticed comes back in words. */
   act(move: HandMove): Seen {
     const tell = (text: string): Seen => ({ at: this.now, text });
+    if (isSensing(move)) return tell(this.sense(move));
     switch (move.do) {
       case 'pump-up': {
         if (this.openPorts.size > 0) return tell('Air comes out again: something is open.');
@@ -216,10 +221,6 @@ export class SimulatedBench {
         if (this.supplyOn) return null;
         return this.pourStanding(move.ml, move.toMark === true) ? tell('It runs over the fill port.') : null;
       }
-      case 'brush':
-      case 'look':
-      case 'feel':
-        return tell(this.sense(move));
       case 'knock':
         this.liquid.free(0.15);
         return null;
@@ -250,7 +251,7 @@ export class SimulatedBench {
     else this.clear(move.why);
   }
 
-  private sense(move: Extract<HandMove, { do: 'brush' | 'look' | 'feel' }>): string {
+  private sense(move: Sensing): string {
     if (move.do === 'look') return this.look();
     return move.do === 'brush' ? this.brush(move.joint) : this.feel(move.at);
   }

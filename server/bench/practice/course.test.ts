@@ -55,6 +55,9 @@ describe('the course', () => {
     expect(own).toMatchObject({ attempts: 1, noticed: 1, harmed: 1, missed: 0, next: 'air-tells' });
     expect(own.standings[0]).toMatchObject({ lesson: 'first-fill', state: 'again', inLessons: 1 });
     expect(people.find(({ personId }) => personId === own.personId)).toEqual(own);
+    // ended at once: no attempt
+    await ended((await begin('air-tells')).body.run.id, debriefed([]));
+    expect((await course()).own.attempts).toBe(1);
     await ended((await begin('air-tells')).body.run.id, debriefed(['good']));
     expect((await course()).own.next).toBe('first-fill');
   });

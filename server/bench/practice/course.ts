@@ -1,6 +1,6 @@
 import { randomInt } from 'node:crypto';
 import { and, asc, eq, isNotNull } from 'drizzle-orm';
-import { courseOf, lessonLoop, lessonSchools, LESSONS, resultOf, type CourseAnswer, type Lesson, type LessonKey, type LessonResult } from '../../../core/bench/practice/course.js'; // prettier-ignore
+import { courseOf, isAttempt, lessonLoop, lessonSchools, LESSONS, resultOf, type CourseAnswer, type Lesson, type LessonKey, type LessonResult } from '../../../core/bench/practice/course.js'; // prettier-ignore
 import { demandSimulation } from './practice.js';
 import { commissioningFor } from '../commissioning/start.js';
 import { insertRun, readRun } from '../runs/runs.js';
@@ -23,8 +23,10 @@ export async function readCourse({ scope, account }: Ask): Promise<CourseAnswer>
     .orderBy(asc(practice.endedAt));
   const results = new Map<string, LessonResult[]>();
   for (const { lesson, personId, endedAt, debrief } of rows)
-    if (lesson && personId && endedAt && debrief)
-      results.set(personId, [...(results.get(personId) ?? []), resultOf(lesson, endedAt.toISOString(), debrief)]);
+    if (lesson && personId && endedAt && debrief) {
+      const result = resultOf(lesson, endedAt.toISOString(), debrief);
+      if (isAttempt(result)) results.set(personId, [...(results.get(personId) ?? []), result]);
+    }
   const people =
     account.role === 'lead' ? await scope.select({ id: person.id, name: person.name }).from(person).orderBy(asc(person.name)) : [];
   return {

@@ -14,6 +14,7 @@ import { run } from '../../base/database/tables/runs.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import type { Scope } from '../../base/database/client.js';
 import type { Ask } from '../../base/http/context.js';
+import { pushNotice } from '../../base/push/notices.js';
 import { DomainError, notFound } from '../../base/http/errors.js';
 import { renewAccess } from '../instruments/access.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
@@ -151,5 +152,6 @@ export async function endPractice({ scope, account, clock }: Ask, runId: string)
     .set(done ? { state: 'signed-off', signedOffAt: now } : { state: 'abandoned' })
     .where(eq(run.id, runId));
   if (row.benchId !== null) await moveHands(scope, account.workshopId, row.benchId, { do: 'leave' });
+  await pushNotice(scope, account.workshopId, { kind: 'benches' });
   return { runId, debrief: told };
 }

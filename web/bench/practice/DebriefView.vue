@@ -7,7 +7,7 @@ import VerdictPlates from '../verdicts/VerdictPlates.vue';
 import { useDates } from '../../base/units/dates.js';
 
 /** After a practice run: what the bench hid, what hands did about it, and what a better order would have saved. */
-const props = defineProps<{ debrief: Debrief; systemId: string; verdicts?: readonly Verdict[] }>();
+const props = defineProps<{ debrief: Debrief; systemId: string; verdicts?: readonly Verdict[]; ofCourse?: boolean }>();
 const dates = useDates();
 
 const GROUPS: readonly { kind: DebriefLine['kind']; title: string }[] = [
@@ -68,7 +68,10 @@ const big = computed(() => {
       </ul>
     </section>
     <p class="quiet">Only a simulation: the machine’s own record, dates and stock were not touched.</p>
-    <p><router-link :to="`/systems/${systemId}`">Back to the machine</router-link></p>
+    <p>
+      <router-link v-if="ofCourse" to="/course">Back to the course</router-link
+      ><router-link v-else :to="`/systems/${systemId}`">Back to the machine</router-link>
+    </p>
   </article>
 </template>
 
