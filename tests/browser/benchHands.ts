@@ -217,3 +217,26 @@ export async function upToDrain(page: Page, beforeC: string): Promise<void> {
   await tickAll(page);
   await done(page, 'Drain');
 }
+
+/** Leaves a run to wait off its bench, as its dialog asks for it. @param until a day; missing: as it proposes */
+export async function letWait(page: Page, why: string, how: { what?: string; until?: string; lies: string }): Promise<void> {
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByText('Let it wait, off the bench').click();
+  const dialog = page.locator('.v-dialog');
+  await dialog.getByText(why, { exact: true }).click();
+  if (how.what) await dialog.getByLabel(/Which part|What comes next|For what|What the owner/).fill(how.what);
+  if (how.until) await dialog.getByLabel('Somebody looks again on').fill(how.until);
+  await dialog.getByLabel('Where it lies, with what came off it').fill(how.lies);
+  for (const line of await dialog.locator('fieldset input').all()) await line.check();
+  await dialog.getByRole('button', { name: 'It waits; the bench is free' }).click();
+  await expect(page.getByRole('region', { name: 'This run waits' })).toBeVisible();
+}
+
+/** Back on a free bench, at the step that it left. */
+export async function goOn(page: Page, step: string): Promise<void> {
+  const panel = page.getByRole('region', { name: 'This run waits' });
+  for (const line of await panel.locator('fieldset input').all()) await line.check();
+  await panel.getByRole('button', { name: 'Back on the bench, go on' }).click();
+  await expect(panel).toBeHidden();
+  await expect(page.locator('.title h2')).toHaveText(step);
+}

@@ -3,6 +3,8 @@ import {
   bleedAndPower,
   done,
   drainAsAdvised,
+  goOn,
+  letWait,
   measure,
   openMachine,
   refill,
@@ -12,6 +14,7 @@ import {
   tickAll,
   upToDrain,
 } from './benchHands.js';
+import { framed } from './frame.js';
 
 test.describe.configure({ mode: 'serial' });
 test.use({ actionTimeout: 15_000 });
@@ -92,6 +95,12 @@ test('deposit at the inspection: strip and clean, and the machines of the same l
   await page.getByText(/Some of it stays inside/).click();
   await page.locator('.cause').getByRole('button', { name: 'Write it down' }).click();
   await done(page, 'Clean', true);
+
+  // it waits overnight, apart as it is, and goes on in the morning at the same step
+  await letWait(page, 'Tomorrow', { lies: 'basin, parts in tray 1' });
+  await framed(page, 'Waits overnight');
+  app.pass(15 * 3600);
+  await goOn(page, 'Clean');
 
   // the cleaner has its clock, and rings when it stays in too long
   await page.getByLabel('Cleaner, by its bottle').fill('citric bath');

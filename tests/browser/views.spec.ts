@@ -92,6 +92,10 @@ const OF_THE_WORKSHOP: Ways = {
     await page.getByRole('link', { name: 'Workshop', exact: true }).click();
     await expect(page.getByRole('heading', { name: 'People' })).toBeVisible();
   },
+  course: async (page) => {
+    await page.getByRole('link', { name: 'The course at the practice table' }).click();
+    await expect(page.getByRole('region', { name: 'The next lesson' })).toBeVisible();
+  },
   import: async (page, app) => {
     await page.goto(`${app.url}/systems/import`);
     await page.setInputFiles('input[type="file"]', { name: 'list.csv', mimeType: 'text/csv', buffer: Buffer.from('Owner,Phone,Machine\nAda Larch,+351 555 1,Loft\nBo,call,Den\n') }); // prettier-ignore

@@ -238,6 +238,8 @@ useShortcuts({
             :file="desk.answer.value.file"
             :colour="colour"
             :pump-on="pump.running.value"
+            :filled="filled"
+            :step-kind="step.kind"
             @send="send"
             @pump-off="pump.off"
           />

@@ -44,7 +44,8 @@ const HAS_COME: Readonly<Record<After, HasCome>> = {
     const result = judgeDryTest(procedure, state);
     return (
       (result !== null && (result.verdict !== 'not-yet' || result.open === 'lost-half')) ||
-      state.leaks.some(({ inAir, retested }) => inAir && !retested?.dry) ||
+      // air of a test that is still to begin is not let out
+      (state.dryReadings.length > 0 && state.leaks.some(({ inAir, retested }) => inAir && !retested?.dry)) ||
       state.steps.some(({ kind, deviation }) => kind === 'dry-test' && deviation !== null)
     );
   },

@@ -154,3 +154,17 @@ describe('what a newer program wrote', () => {
     expect(() => readProcedure({ ...run.procedure, procedureVersion: 99 })).toThrow(/newer version of the program/);
   });
 });
+
+describe('air that is let out', () => {
+  it('is let out again behind each test: a tick of the one before says nothing of this one', () => {
+    const run = new TestRun().upTo('dry').tick('dry').dryTest(30);
+    run.say({ type: 'check', step: 'dry', check: 'air-out', mark: 'done' });
+    const marked = (): boolean => run.state.steps.find(({ id }) => id === 'dry')?.checks['air-out'] !== undefined;
+    expect(marked()).toBe(true);
+    run.say({ type: 'leak', at: 'roof', when: 'under-pressure', amount: 'drip', text: '' });
+    run.say({ type: 'dry-restarted', reason: 'mended' });
+    expect(marked()).toBe(false);
+    // nothing is raised yet: there is no air to let out
+    expect(run.try({ type: 'check', step: 'dry', check: 'air-out', mark: 'done' })?.fact.why).toBe('check-later');
+  });
+});

@@ -170,7 +170,12 @@ export function switchPump(state: RunState, on: boolean, at: string): void {
 }
 
 /** What was read before belongs to another test; what that came to is kept. */
-export function beginDryTest(state: RunState, note: Remark, judged: { verdict: PastDryTest['verdict']; leakMbarLs: number } | null): void {
+export function beginDryTest(
+  procedure: Procedure,
+  state: RunState,
+  note: Remark,
+  judged: { verdict: PastDryTest['verdict']; leakMbarLs: number } | null,
+): void {
   state.pastDryTests = [
     ...state.pastDryTests,
     { testNumber: state.dryTestNumber, verdict: judged?.verdict ?? 'not-yet', leakMbarLs: judged?.leakMbarLs ?? null, readings: state.dryReadings.length, ended: note.text }, // prettier-ignore
@@ -178,7 +183,11 @@ export function beginDryTest(state: RunState, note: Remark, judged: { verdict: P
   // a new list: the old one stays with the checkpoints that hold it
   state.dryReadings = [];
   state.dryTestNumber += 1;
-  state.steps.find(({ kind }) => kind === 'dry-test')?.notes.push(note);
+  const step = state.steps.find(({ kind }) => kind === 'dry-test');
+  step?.notes.push(note);
+  // what belongs behind the verdict, such as letting the air out, is to be done again behind this one
+  for (const { id, after } of procedure.steps.find(({ id: each }) => each === step?.id)?.checks ?? [])
+    if (after === 'verdict' && step) Reflect.deleteProperty(step.checks, id);
 }
 
 /** The step is over: a wet test's pump stops with it. */

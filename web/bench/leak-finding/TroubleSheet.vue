@@ -2,7 +2,7 @@
 import { LEAK_AMOUNT, LEAK_WHEN, type LeakAmount, type LeakWhen } from '@core/bench/leak-finding/causes.js';
 import { FILL_SYMPTOM_KEYS, FILL_SYMPTOMS, type FillSymptom } from '@core/bench/fill-troubles/causes.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
-import type { Procedure } from '@core/bench/runs/procedure.js';
+import type { Procedure, StepKind } from '@core/bench/runs/procedure.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { computed, nextTick, ref, watch } from 'vue';
 import { LABEL_PX, type PlaceDot } from '../../machine/profile/drawing.js';
@@ -13,7 +13,16 @@ import LoopProfile from '../../machine/profile/LoopProfile.vue';
  * next and never over the pump's switch; while the pump runs its own first thing is the switch.
  */
 const open = defineModel<boolean>({ required: true });
-const props = defineProps<{ procedure: Procedure; file: LoopFile; colour: string | null; pumpOn: boolean }>();
+const props = defineProps<{
+  procedure: Procedure;
+  file: LoopFile;
+  colour: string | null;
+  pumpOn: boolean;
+  /** share of each part that holds liquid; null: full */
+  filled?: ReadonlyMap<string, number> | null;
+  /** step that hands are at: what shows in an air test shows under air */
+  stepKind?: StepKind | null;
+}>();
 const emit = defineEmits<{ send: [body: RunEventBody]; pumpOff: [] }>();
 
 const KINDS = { leak: 'A leak', spill: 'A spill', doubt: 'Felt wrong', fill: 'The filling' } as const;
@@ -22,6 +31,13 @@ type Kind = keyof typeof KINDS;
 const kind = ref<Kind | null>(null);
 const place = ref<string | null>(null);
 const text = ref('');
+const SHOWS_IN: Partial<Record<StepKind, LeakWhen>> = {
+  'dry-test': 'under-pressure',
+  fill: 'first-pour',
+  rinse: 'first-pour',
+  power: 'warm',
+  baseline: 'warm',
+};
 const when = ref<LeakWhen>('pump-start');
 const amount = ref<LeakAmount>('drip');
 const electronics = ref(false);
@@ -34,6 +50,7 @@ watch(open, async (is) => {
   symptom.value = null;
   text.value = '';
   electronics.value = false;
+  when.value = (props.stepKind && SHOWS_IN[props.stepKind]) || 'pump-start';
   problem.value = null;
   if (!is) return;
   await nextTick();
@@ -122,6 +139,7 @@ function say(): void {
           :colour="colour"
           :height="190"
           :dots="dots"
+          :filled="filled ?? null"
           :label-px="LABEL_PX.bench"
           label="Loop: touch the place"
           @touch="place = $event"

@@ -104,7 +104,9 @@ const option = computed(() => {
     yAxis: {
       ...axis('kPa absolute, corrected', 52, soft),
       scale: true,
-      axisLabel: { color: soft, formatter: (value: number) => value.toFixed(1) },
+      // as many lines as the picture has room for
+      splitNumber: 3,
+      axisLabel: { color: soft, hideOverlap: true, formatter: (value: number) => value.toFixed(1) },
     },
     series: [
       ...(tail ? tailSeries(tail, { ink, soft }) : []),

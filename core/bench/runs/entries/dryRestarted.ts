@@ -12,6 +12,6 @@ export const dryRestarted: EntryDefinition<DryRestartedEntry> = {
   schema: { reason: reason.required() },
   belongs: { kind: 'dry-test' },
   apply: (state, entry, made, procedure) =>
-    beginDryTest(state, remark(made, `Test started again: ${entry.reason}`), judgeDryTest(procedure, state)),
+    beginDryTest(procedure, state, remark(made, `Test started again: ${entry.reason}`), judgeDryTest(procedure, state)),
   reads: (entry) => `Air test started again: ${entry.reason}`,
 };
