@@ -33,6 +33,7 @@ import { searchRoutes } from '../workshop/search/routes.js';
 import { leakFindingRoutes } from '../bench/leak-finding/routes.js';
 import { learningRoutes } from '../machine/learning/routes.js';
 import { loopRoutes } from '../machine/loops/routes.js';
+import { courseRoutes } from '../bench/course/routes.js';
 import { practiceRoutes } from '../bench/practice/routes.js';
 import { storeRoutes } from '../workshop/store/routes.js';
 import { systemRoutes } from '../workshop/machines/routes.js';
@@ -140,6 +141,7 @@ function api(app: App, parts: ServerParts): Router {
   importRoutes(routes);
   instrumentRoutes(routes);
   practiceRoutes(routes);
+  courseRoutes(routes);
   dueRoutes(routes);
   todayRoutes(routes);
   router.use((request) => {

@@ -2,12 +2,12 @@
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
 import type { RunAnswer } from '@core/bench/benches/answers.js';
-import { wentWell, type CourseAnswer, type Lesson, type LessonKey } from '@core/bench/practice/course.js';
+import { wentWell, type CourseAnswer, type Lesson, type LessonKey } from '@core/bench/course/course.js';
 import { call, get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
 import { useSubmit } from '../base/http/useSubmit.js';
-import CountBar from '../bench/practice/CountBar.vue';
-import LessonTile from '../bench/practice/LessonTile.vue';
+import CountBar from '../bench/course/CountBar.vue';
+import LessonTile from '../bench/course/LessonTile.vue';
 
 /** The course at the practice table: what comes next, where one stands with each lesson, and, for a lead, everybody. */
 const router = useRouter();

@@ -5,7 +5,7 @@ import type { Debrief } from '../practice/debrief.js';
 import type { RunEvent } from '../runs/log.js';
 import type { WaitsSince } from '../../workshop/jobs/waitFor.js';
 import type { Procedure } from '../runs/procedure.js';
-import type { LessonKey } from '../practice/course.js';
+import type { LessonKey } from '../course/course.js';
 import type { Scenario } from '../simulated-bench/truth.js';
 
 export interface BenchRun {

@@ -4,7 +4,7 @@ import { sql } from 'drizzle-orm';
 import { bigint, check, foreignKey, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import type { Debrief } from '../../../../core/bench/practice/debrief.js';
 import type { BenchReport } from '../../../../core/bench/simulated-bench/report.js';
-import type { LessonKey } from '../../../../core/bench/practice/course.js';
+import type { LessonKey } from '../../../../core/bench/course/course.js';
 import { person } from './people.js';
 import { run } from './runs.js';
 import { instant, owned, stored, tenantWalls } from '../columns.js';

@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { courseOf, LESSONS, type CourseAnswer, type LessonResult } from '@core/bench/practice/course.js';
+import { courseOf, LESSONS, type CourseAnswer, type LessonResult } from '@core/bench/course/course.js';
 import { describe, expect, it } from 'vitest';
 import { fakeServer, mountScreen, settle, wordsOf } from '../../../tests/screens/mountScreen.js';
 import CourseView from '../../pages/CourseView.vue';

@@ -1,10 +1,10 @@
 import { randomInt } from 'node:crypto';
 import { and, asc, eq, isNotNull } from 'drizzle-orm';
-import { courseOf, isAttempt, lessonLoop, lessonSchools, LESSONS, resultOf, type CourseAnswer, type Lesson, type LessonKey, type LessonResult } from '../../../core/bench/practice/course.js'; // prettier-ignore
-import { demandSimulation } from './practice.js';
+import { courseOf, isAttempt, lessonLoop, lessonSchools, LESSONS, resultOf, type CourseAnswer, type Lesson, type LessonKey, type LessonResult } from '../../../core/bench/course/course.js'; // prettier-ignore
+import { demandSimulation } from '../practice/practice.js';
 import { commissioningFor } from '../commissioning/start.js';
 import { insertRun, readRun } from '../runs/runs.js';
-import { practiceTable } from './practice.js';
+import { practiceTable } from '../practice/practice.js';
 import type { Scope } from '../../base/database/client.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import { loop } from '../../base/database/tables/loops.js';

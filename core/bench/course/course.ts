@@ -4,7 +4,7 @@ import { buildLoop, STARTERS, type PartPick } from '../../machine/catalogue/star
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import { DEFAULT_SCHOOLS, type Schools } from '../../physics/leak-testing/schools.js';
 import type { Scenario } from '../simulated-bench/truth.js';
-import type { Debrief } from './debrief.js';
+import type { Debrief } from '../practice/debrief.js';
 
 /** A small course at the practice table: graded lessons, each on a loop of its own, and what went wrong comes again. */
 

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { RunAnswer } from '../../../core/bench/benches/answers.js';
-import type { CourseAnswer } from '../../../core/bench/practice/course.js';
+import type { CourseAnswer } from '../../../core/bench/course/course.js';
 import type { Debrief } from '../../../core/bench/practice/debrief.js';
 import { TestBench, type Visitor } from '../../../tests/integration/bench.js';
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { wentWell, type Lesson, type LessonStanding } from '@core/bench/practice/course.js';
+import { wentWell, type Lesson, type LessonStanding } from '@core/bench/course/course.js';
 import CountBar from './CountBar.vue';
 
 /** One lesson, and where somebody stands with it. It can be taken at any time: the order is advice. */
