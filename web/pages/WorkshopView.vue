@@ -166,11 +166,8 @@ async function addBench(): Promise<void> {
       </div>
       <form class="stack" novalidate @submit.prevent="save">
         <h2>How this workshop works</h2>
-        <p>
-          <router-link to="/workshop/procedure">The procedures that lead every run</router-link><br /><router-link to="/course"
-            >The course at the practice table</router-link
-          >
-        </p>
+        <p><router-link to="/workshop/procedure">The procedures that lead every run</router-link></p>
+        <p><router-link to="/course">The course at the practice table</router-link></p>
         <p v-if="!isLead" class="quiet">Only the lead changes these.</p>
         <v-text-field v-model="form.name" label="Name" :readonly="!isLead" :error-messages="submit.at('name')" />
         <v-autocomplete

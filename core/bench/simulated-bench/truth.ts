@@ -10,6 +10,7 @@ import { SIMULATED } from './defaults.js';
 
 /** Which fault a simulated bench hides. `surprise` draws one, or none. */
 export const SCENARIOS = {
+  surprise: 'One of these, or none',
   clean: 'Nothing wrong but the volumes',
   leak: 'A leak at one of the joints',
   ring: 'A ring that is pinched or missing',
@@ -20,7 +21,6 @@ export const SCENARIOS = {
   kink: 'A tube that is kinked',
   choked: 'A part that is choked',
   dropout: 'An instrument that falls silent',
-  surprise: 'One of these, or none',
 } as const;
 export type Scenario = keyof typeof SCENARIOS;
 export const SCENARIO_KEYS = Object.keys(SCENARIOS) as Scenario[];

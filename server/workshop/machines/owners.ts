@@ -5,6 +5,7 @@ import { redate } from '../due-dates/redate.js';
 import { policy } from '../../base/database/tables/due-dates.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { notFound, stale } from '../../base/http/errors.js';
+import { told } from './told.js';
 import { owner } from '../../base/database/tables/machines.js';
 
 export async function listOwners({ scope }: Ask) {
@@ -14,7 +15,7 @@ export async function listOwners({ scope }: Ask) {
     .leftJoin(policy, eq(policy.ownerId, owner.id))
     .where(eq(owner.forCourse, false))
     .orderBy(asc(owner.name));
-  return { owners: rows.map((row) => ({ ...row.owner, policy: row.policy })) };
+  return { owners: rows.map((row) => ({ ...told(row.owner), policy: row.policy })) };
 }
 
 export async function addOwner({ scope, account }: Ask, input: OwnerInput) {
@@ -25,7 +26,7 @@ export async function addOwner({ scope, account }: Ask, input: OwnerInput) {
     .returning();
   const row = made as NonNullable<typeof made>;
   await setPolicy(scope, account.workshopId, { ownerId: row.id }, service);
-  return { ...row, policy: service };
+  return { ...told(row), policy: service };
 }
 
 export async function editOwner({ scope, request, account }: Ask, input: OwnerInput & { version: number }) {
@@ -39,9 +40,9 @@ export async function editOwner({ scope, request, account }: Ask, input: OwnerIn
   if (!after) {
     const [now] = await scope.select().from(owner).where(eq(owner.id, id));
     if (!now) throw notFound('owner');
-    throw stale('owner', input, { ...now, policy: await ownPolicy(scope, { ownerId: id }) });
+    throw stale('owner', input, { ...told(now), policy: await ownPolicy(scope, { ownerId: id }) });
   }
   await setPolicy(scope, account.workshopId, { ownerId: id }, service);
   await redate(scope, { ownerId: id });
-  return { ...after, policy: service };
+  return { ...told(after), policy: service };
 }

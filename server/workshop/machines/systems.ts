@@ -14,6 +14,7 @@ import { redate } from '../due-dates/redate.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound, stale } from '../../base/http/errors.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
+import { told } from './told.js';
 import { owner, system } from '../../base/database/tables/machines.js';
 
 export async function systemLines({ scope, today }: Pick<Ask, 'scope' | 'today'>): Promise<SystemLine[]> {
@@ -113,7 +114,7 @@ export async function addSystem({ scope, account }: Ask, input: SystemInput) {
     .returning();
   const row = made as NonNullable<typeof made>;
   await setPolicy(scope, account.workshopId, { systemId: row.id }, policy);
-  return { ...row, policy };
+  return { ...told(row), policy };
 }
 
 /** Nothing falls due on a machine that was given up; what was closed for that alone is open again when it comes back. */
@@ -138,7 +139,7 @@ export async function editSystem(ask: Ask, input: SystemEdit) {
   const { version, policy, ...values } = input;
   const [now] = await scope.select().from(system).where(eq(system.id, id));
   if (!now) throw notFound('system');
-  if (now.version !== version) throw stale('system', input, { ...now, policy: await ownPolicy(scope, { systemId: id }) });
+  if (now.version !== version) throw stale('system', input, { ...told(now), policy: await ownPolicy(scope, { systemId: id }) });
   if (values.state !== now.state && (isInRun(values.state) || isInRun(now.state))) {
     throw new DomainError(
       'refused',
@@ -154,7 +155,7 @@ export async function editSystem(ask: Ask, input: SystemEdit) {
   await setPolicy(scope, account.workshopId, { systemId: id }, policy);
   if ((values.state === 'retired') !== (now.state === 'retired')) await closeOrReopenDues(ask, id, values.state === 'retired');
   await redate(scope, { systemId: id });
-  return { ...after, policy };
+  return { ...told(after), policy };
 }
 
 export async function readSystem(ask: Ask) {
@@ -214,8 +215,8 @@ export async function readSystem(ask: Ask) {
     insides.push(revision && (await insideOf(scope, loopId, revision.file)));
   }
   return {
-    system: { ...row.system, policy: await ownPolicy(scope, { systemId: id }) },
-    owner: { ...row.owner, policy: await ownPolicy(scope, { ownerId: row.owner.id }) },
+    system: { ...told(row.system), policy: await ownPolicy(scope, { systemId: id }) },
+    owner: { ...told(row.owner), policy: await ownPolicy(scope, { ownerId: row.owner.id }) },
     attention: attentionOf(
       row.system.state,
       dues.map(({ kind, dueOn, postponed, clocks }) => ({ kind: kind, dueOn, postponed, firstDueOn: clocks[0]?.dueOn ?? null })),

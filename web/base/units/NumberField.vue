@@ -11,7 +11,8 @@ const text = ref(show(value.value));
 const wrong = ref<string | null>(null);
 
 watch(value, (now) => {
-  if (parse(text.value) !== now) text.value = show(now);
+  // half a number ("12,") is none yet, and stays as it is typed
+  if ((parse(text.value) ?? null) !== now) text.value = show(now);
 });
 
 function parse(raw: string): number | null | undefined {

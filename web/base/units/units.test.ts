@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import { describe, expect, it } from 'vitest';
-import { nextTick } from 'vue';
+import { defineComponent, h, nextTick, ref } from 'vue';
 import { mountScreen } from '../../../tests/screens/mountScreen.js';
 import { setTimeZone, useDates } from './dates.js';
 import { serverNowMs, setServerNow } from './now.js';
@@ -22,6 +22,22 @@ describe('a number field', () => {
     const screen = field();
     await screen.find('input').setValue(text);
     expect(last(screen)).toBe(value);
+    expect(screen.text()).not.toContain('A number');
+  });
+
+  it('takes a figure key by key: half a number stays as it is typed', async () => {
+    const screen = mountScreen(
+      defineComponent(() => {
+        const value = ref<number | null>(null);
+        return () => h(NumberField, { modelValue: value.value, 'onUpdate:modelValue': (now: number | null) => (value.value = now), label: 'Poured', unit: 'mL' }); // prettier-ignore
+      }),
+    );
+    const input = screen.find('input');
+    for (const key of '12,5') {
+      await input.setValue(input.element.value + key);
+      await nextTick();
+    }
+    expect(input.element.value).toBe('12,5');
     expect(screen.text()).not.toContain('A number');
   });
 

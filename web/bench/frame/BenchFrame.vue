@@ -2,6 +2,8 @@
 import { provide, reactive, ref } from 'vue';
 import { useHeight } from '../../base/units/useSize.js';
 import { FRAME, type FrameRegion } from './frame.js';
+import KeyPad from './KeyPad.vue';
+import { useKeyPad } from './useKeyPad.js';
 
 /**
  * One frame for every step at the bench: everything that hands need stands at its own place and nothing scrolls but the checks.
@@ -20,13 +22,15 @@ provide(FRAME, {
   },
 });
 
+const frame = ref<HTMLElement | null>(null);
+const typing = useKeyPad(frame);
 const picture = ref<HTMLElement | null>(null);
 const pictureHeight = useHeight(picture, 190);
 const shows = defineModel<'loop' | 'curve'>('shows', { required: true });
 </script>
 
 <template>
-  <div class="frame" :class="{ powered, working: has('work') }">
+  <div ref="frame" class="frame" :class="{ powered, working: has('work'), typing: typing.field.value !== null }">
     <div class="head"><slot name="head" /></div>
     <div class="picture">
       <div v-show="!has('curve') || shows === 'loop'" ref="picture" class="loop"><slot name="picture" :height="pictureHeight" /></div>
@@ -45,6 +49,7 @@ const shows = defineModel<'loop' | 'curve'>('shows', { required: true });
       <div v-if="$slots.caution" class="caution"><slot name="caution" /></div>
       <div v-show="has('pump')" data-region="pump" class="pump" />
       <section class="checks" aria-label="To look at"><slot /></section>
+      <KeyPad v-if="typing.field.value" :typing="typing" />
     </div>
     <div class="act">
       <div v-show="has('act')" data-region="act" class="own-act" />
