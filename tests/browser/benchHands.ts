@@ -236,7 +236,7 @@ export async function letWait(page: Page, why: string, how: { what?: string; unt
 export async function goOn(page: Page, step: string): Promise<void> {
   const panel = page.getByRole('region', { name: 'This run waits' });
   for (const line of await panel.locator('fieldset input').all()) await line.check();
-  await panel.getByRole('button', { name: 'Back on the bench, go on' }).click();
+  await page.getByRole('button', { name: 'Back on the bench, go on' }).click();
   await expect(panel).toBeHidden();
   await expect(page.locator('.title h2')).toHaveText(step);
 }

@@ -56,6 +56,7 @@ test('a build with a leak waits for a part, is mended, tested again and handed o
   await page.goto(`${app.url}/today`);
   await expect(page.getByRole('region', { name: 'Waiting, off the benches' })).toContainText('Edit suite 2');
   await page.goto(run);
+  await expect(page.getByRole('region', { name: 'This run waits' })).toBeVisible();
   await framed(page, 'Waits for a part');
   await goOn(page, 'Air test');
 

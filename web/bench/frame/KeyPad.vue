@@ -4,7 +4,12 @@ import type { Typing } from './useKeyPad.js';
 
 /** Figures under a wet finger: large keys over the checks, never over order, figure, caution or pump. */
 const props = defineProps<{ typing: Typing }>();
-const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', ',', '0', '−'] as const;
+/** each key and its place on the pad */
+const KEYS: readonly (readonly [string, string])[] = [
+  ...Array.from('1234567890', (digit) => [digit, `k${digit}`] as const),
+  [',', 'comma'],
+  ['−', 'sign'],
+];
 const label = computed(() => {
   const field = props.typing.field.value;
   return field?.getAttribute('aria-label') ?? field?.labels?.[0]?.textContent?.trim() ?? '';
@@ -14,10 +19,12 @@ const label = computed(() => {
 <template>
   <!-- what is pressed here leaves the focus in the field -->
   <div class="pad" role="group" :aria-label="`Keys for ${label}`" @pointerdown.prevent @mousedown.prevent>
-    <button v-for="key in KEYS" :key="key" type="button" tabindex="-1" @click="typing.type(key)">{{ key }}</button>
-    <button type="button" tabindex="-1" class="wide" aria-label="Rub out the last" @click="typing.rubOut">⌫</button>
+    <button v-for="[key, place] in KEYS" :key="key" type="button" tabindex="-1" :style="{ gridArea: place }" @click="typing.type(key)">
+      {{ key }}
+    </button>
+    <button type="button" tabindex="-1" class="wide rub" aria-label="Rub out the last" @click="typing.rubOut">⌫</button>
     <button type="button" tabindex="-1" class="wide next" @click="typing.next">next</button>
-    <button type="button" tabindex="-1" class="wide" @click="typing.close">close</button>
+    <button type="button" tabindex="-1" class="wide shut" @click="typing.close">close</button>
   </div>
 </template>
 
@@ -26,7 +33,11 @@ const label = computed(() => {
   display: grid;
   grid-template-columns: repeat(4, minmax(0, 1fr));
   grid-auto-rows: minmax(48px, 1fr);
-  grid-auto-flow: row;
+  grid-template-areas:
+    'k1 k2 k3 rub'
+    'k4 k5 k6 sign'
+    'k7 k8 k9 shut'
+    'comma k0 next next';
   gap: 6px;
   padding: 6px;
   background: var(--well);
@@ -45,7 +56,14 @@ button {
 .wide {
   font-size: 1.1rem;
 }
+.rub {
+  grid-area: rub;
+}
+.shut {
+  grid-area: shut;
+}
 .next {
+  grid-area: next;
   background: var(--ink);
   color: var(--ground);
 }
@@ -56,6 +74,9 @@ button:active {
 @media (max-width: 1000px) {
   .pad {
     grid-template-columns: repeat(8, minmax(0, 1fr));
+    grid-template-areas:
+      'k1 k2 k3 k4 k5 k6 k7 k8'
+      'k9 k0 comma sign rub shut next next';
     grid-area: checks;
     z-index: 1;
   }

@@ -10,6 +10,7 @@ import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import { useDates } from '../../base/units/dates.js';
 import { useBenches } from '../benches/benchStore.js';
+import FramePart from '../frame/FramePart.vue';
 import StandChecks from './StandChecks.vue';
 
 /** A run that waits: for what, until when, where it lies, and the way back onto a bench. */
@@ -48,7 +49,7 @@ async function goOn(): Promise<void> {
         <button type="button" class="link" @click="emit('again')">Another day or place</button>
       </p>
     </div>
-    <form novalidate @submit.prevent="goOn">
+    <form id="go-on" novalidate @submit.prevent="goOn">
       <StandChecks v-model="seen" legend="Before hands go on" :lines="lines" />
       <div class="tops" role="radiogroup" aria-label="Bench">
         <label v-for="bench in benches.benches" :key="bench.id" :class="{ on: bench.id === benchId, taken: taken(bench.id) !== null }"
@@ -62,12 +63,22 @@ async function goOn(): Promise<void> {
           />{{ bench.name }}<span v-if="taken(bench.id)">{{ taken(bench.id) }}</span></label
         >
       </div>
+    </form>
+    <!-- the act of now stands where it always stands -->
+    <FramePart at="act">
       <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
-      <v-btn type="submit" size="x-large" :disabled="seen.length < lines.length || benchId === null" :loading="submit.busy.value"
+      <v-btn
+        type="submit"
+        form="go-on"
+        size="x-large"
+        block
+        :disabled="seen.length < lines.length || benchId === null"
+        :loading="submit.busy.value"
         >Back on the bench, go on</v-btn
       >
       <p v-if="benchId === null" class="quiet">Every bench is taken.</p>
-    </form>
+      <p v-else-if="seen.length < lines.length" class="quiet">First what must be looked at before hands go on.</p>
+    </FramePart>
   </section>
 </template>
 
