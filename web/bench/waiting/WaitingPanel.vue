@@ -26,6 +26,7 @@ const lines = computed(() =>
   checksBeforeGoingOn(props.state).map((check) => ({ id: check.check, text: standCheckWords(props.procedure, check) })),
 );
 const seen = ref<string[]>([]);
+const unseenLine = computed(() => lines.value.find(({ id }) => !seen.value.includes(id)) ?? null);
 const taken = (benchId: string): string | null =>
   benches.runs.find((run) => run.benchId === benchId && run.systemId !== props.systemId)?.systemName ?? null;
 const chosen = ref<string | null>(null);
@@ -33,6 +34,7 @@ const benchId = computed(() => chosen.value ?? benches.benches.find(({ id }) => 
 const id = crypto.randomUUID();
 
 async function goOn(): Promise<void> {
+  if (unseenLine.value || benchId.value === null) return;
   const body = { id, benchId: benchId.value, seen: seen.value };
   const done = await submit.run(() => call('POST', `/runs/${props.runId}/go-on`, { body }));
   if (done) emit('resumed');
@@ -67,17 +69,14 @@ async function goOn(): Promise<void> {
     <!-- the act of now stands where it always stands -->
     <FramePart at="act">
       <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
-      <v-btn
-        type="submit"
-        form="go-on"
-        size="x-large"
-        block
-        :disabled="seen.length < lines.length || benchId === null"
-        :loading="submit.busy.value"
+      <!-- what must be looked at comes first, one look at a time: no grey bar -->
+      <v-btn v-if="unseenLine" size="x-large" variant="outlined" block @click="seen = [...seen, unseenLine.id]"
+        >✓ {{ unseenLine.text }}</v-btn
+      >
+      <v-btn v-else-if="benchId !== null" type="submit" form="go-on" size="x-large" block :loading="submit.busy.value"
         >Back on the bench, go on</v-btn
       >
-      <p v-if="benchId === null" class="quiet">Every bench is taken.</p>
-      <p v-else-if="seen.length < lines.length" class="quiet">First what must be looked at before hands go on.</p>
+      <p v-else-if="benches.benches.length > 0" class="quiet">Every bench is taken: it goes on once one is free.</p>
     </FramePart>
   </section>
 </template>
