@@ -9,10 +9,10 @@ import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import FormDialog from '../../base/look/FormDialog.vue';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import { useNotices } from '../../base/shell/notices.js';
-import NumberField from '../../base/units/NumberField.vue';
 import FileList from '../../workshop/files/FileList.vue';
 import { useOwnParts } from './ownPartStore.js';
 import PartFacts from './PartFacts.vue';
+import VolumeFields from './VolumeFields.vue';
 
 /** A part of the workshop's own: what general part it is like, what it is called, what it holds, what its sheet says. */
 const props = defineProps<{ own: OwnPart | null }>();
@@ -70,34 +70,11 @@ const remove = async (): Promise<void> => {
     />
     <template v-if="part">
       <div class="two">
-        <NumberField
-          :model-value="part.volume_ml"
-          label="Volume"
-          unit="mL"
-          :errors="submit.at('volumeMl')"
-          @update:model-value="$event !== null && $event >= 0 && change({ volume_ml: $event })"
+        <VolumeFields
+          :part="part"
+          :errors="{ volume_ml: submit.at('volumeMl'), volume_sd_ml: submit.at('volumeSdMl'), max_fill_ml: submit.at('facts.max_fill_ml') }"
+          @change="change"
         />
-        <NumberField
-          :model-value="part.volume_sd_ml ?? null"
-          label="± one sd"
-          unit="mL"
-          @update:model-value="change({ volume_sd_ml: $event ?? undefined })"
-        />
-        <template v-if="part.kind === 'reservoir'">
-          <NumberField
-            :model-value="part.max_fill_ml ?? null"
-            label="Fill mark"
-            unit="mL"
-            :errors="submit.at('facts.max_fill_ml')"
-            @update:model-value="change({ max_fill_ml: $event ?? undefined })"
-          />
-          <NumberField
-            :model-value="part.low_mark_ml ?? null"
-            label="Low mark"
-            unit="mL"
-            @update:model-value="change({ low_mark_ml: $event ?? undefined })"
-          />
-        </template>
       </div>
       <PartFacts :loop="loop" :part="part" open @change="loop = $event" />
     </template>

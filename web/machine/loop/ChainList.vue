@@ -18,6 +18,7 @@ import { flowOrder } from '@core/machine/loop-file/chain.js';
 import { partName, tubeLengthMm, type LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { loopVolume } from '@core/machine/loop-file/volume.js';
 import { formatMlWithSd } from '@core/base/units/display.js';
+import VolumeFields from '../drawing/VolumeFields.vue';
 import { chainRows } from './chainRows.js';
 import NumberField from '../../base/units/NumberField.vue';
 
@@ -38,10 +39,6 @@ const pick = (id: string): void => {
   selected.value = selected.value === id ? null : id;
 };
 
-/** Only a number that can be is taken; the field itself says when it is not one. */
-function part(id: string, field: 'volume_ml' | 'volume_sd_ml' | 'max_fill_ml' | 'low_mark_ml', value: number | null): void {
-  if (value !== null && value >= 0) emit('change', changePart(props.loop, id, { [field]: value }));
-}
 function setLength(id: string, lengthMm: number | null): void {
   if (lengthMm !== null && lengthMm > 0) emit('change', changeRun(props.loop, id, { length_mm: lengthMm }));
 }
@@ -49,7 +46,6 @@ function tubeKind(id: string, key: string): void {
   const kind = TUBE_KINDS.find((each) => each.key === key);
   if (kind) emit('change', changeRun(props.loop, id, { kind }));
 }
-const bad = (value: number, what: string): string[] => (value < 0 ? [`${what} cannot be negative`] : []);
 </script>
 
 <template>
@@ -75,33 +71,7 @@ const bad = (value: number, what: string): string[] => (value < 0 ? [`${what} ca
             density="compact"
             @update:model-value="$event && emit('change', changePart(loop, row.component.id, { label: $event }))"
           />
-          <NumberField
-            :model-value="row.component.volume_ml"
-            label="Volume"
-            unit="mL"
-            :errors="bad(row.component.volume_ml, 'A volume')"
-            @update:model-value="part(row.component.id, 'volume_ml', $event)"
-          />
-          <NumberField
-            :model-value="row.component.volume_sd_ml ?? Math.round(row.component.volume_ml * 0.2)"
-            label="± one sd"
-            unit="mL"
-            @update:model-value="part(row.component.id, 'volume_sd_ml', $event)"
-          />
-          <template v-if="row.component.kind === 'reservoir'">
-            <NumberField
-              :model-value="row.component.max_fill_ml ?? null"
-              label="Fill mark"
-              unit="mL"
-              @update:model-value="part(row.component.id, 'max_fill_ml', $event)"
-            />
-            <NumberField
-              :model-value="row.component.low_mark_ml ?? null"
-              label="Low mark"
-              unit="mL"
-              @update:model-value="part(row.component.id, 'low_mark_ml', $event)"
-            />
-          </template>
+          <VolumeFields :part="row.component" @change="emit('change', changePart(loop, row.component.id, $event))" />
           <div v-if="series" class="row tools">
             <v-btn
               :icon="mdiArrowUp"

@@ -3,9 +3,10 @@ import { computed, onMounted, ref } from 'vue';
 import type { OwnPart } from '@core/machine/catalogue/ownParts.js';
 import { UNITS, type CatalogueUnit } from '@core/machine/catalogue/units.js';
 import { CATALOGUE, type CataloguePart } from '@core/machine/catalogue/parts.js';
-import { PLACES, type Place } from '@core/machine/catalogue/places.js';
+import type { Place } from '@core/machine/catalogue/places.js';
 import OwnPartDialog from '../drawing/OwnPartDialog.vue';
 import { useOwnParts } from '../drawing/ownPartStore.js';
+import PlaceButtons from './PlaceButtons.vue';
 import { useLearned } from '../learning/learnedStore.js';
 
 /** The catalogue of generic parts; one press adds the part behind the chosen one, in its usual place. */
@@ -45,17 +46,7 @@ const keeping = ref<{ own: OwnPart | null } | null>(null);
           ><b>{{ part.label }}</b> <span class="quiet figures">about {{ part.volumeMl }} mL</span>
           <button type="button" class="change" :aria-label="`Change ${part.label}`" @click="keeping = { own: kept }">change</button></span
         >
-        <span class="places">
-          <v-btn
-            v-for="place in part.places"
-            :key="place"
-            size="small"
-            variant="outlined"
-            :aria-label="`Add ${part.label} ${PLACES[place]}`"
-            @click="emit('add', part, place)"
-            >{{ PLACES[place] }}</v-btn
-          >
-        </span>
+        <PlaceButtons :label="part.label" :places="part.places" @pick="emit('add', part, $event)" />
       </li>
       <li v-for="part in shown" :key="part.key">
         <span
@@ -66,31 +57,11 @@ const keeping = ref<{ own: OwnPart | null } | null>(null);
           >
           <span v-else class="quiet figures">about {{ part.volumeMl }} mL</span></span
         >
-        <span class="places">
-          <v-btn
-            v-for="place in part.places"
-            :key="place"
-            size="small"
-            variant="outlined"
-            :aria-label="`Add ${part.label} ${PLACES[place]}`"
-            @click="emit('add', part, place)"
-            >{{ PLACES[place] }}</v-btn
-          >
-        </span>
+        <PlaceButtons :label="part.label" :places="part.places" @pick="emit('add', part, $event)" />
       </li>
       <li v-for="unit in units" :key="unit.key">
         <span>{{ unit.label }} <span class="quiet">no tube, no fittings inside</span></span>
-        <span class="places">
-          <v-btn
-            v-for="place in unit.places"
-            :key="place"
-            size="small"
-            variant="outlined"
-            :aria-label="`Add ${unit.label} ${PLACES[place]}`"
-            @click="emit('addUnit', unit, place)"
-            >{{ PLACES[place] }}</v-btn
-          >
-        </span>
+        <PlaceButtons :label="unit.label" :places="unit.places" @pick="emit('addUnit', unit, $event)" />
       </li>
     </ul>
     <v-btn class="mt-3" variant="outlined" @click="keeping = { own: null }">A part of our own</v-btn>
@@ -129,10 +100,5 @@ li {
   min-height: 32px;
   color: var(--ink-soft);
   text-decoration: underline;
-}
-.places {
-  display: flex;
-  gap: 5px;
-  flex-wrap: wrap;
 }
 </style>

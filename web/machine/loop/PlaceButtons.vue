@@ -1,0 +1,29 @@
+<script setup lang="ts">
+import { PLACES, type Place } from '@core/machine/catalogue/places.js';
+
+/** One press lays a part out in that place. */
+defineProps<{ label: string; places: readonly Place[] }>();
+const emit = defineEmits<{ pick: [place: Place] }>();
+</script>
+
+<template>
+  <span class="places">
+    <v-btn
+      v-for="place in places"
+      :key="place"
+      size="small"
+      variant="outlined"
+      :aria-label="`Add ${label} ${PLACES[place]}`"
+      @click="emit('pick', place)"
+      >{{ PLACES[place] }}</v-btn
+    >
+  </span>
+</template>
+
+<style scoped>
+.places {
+  display: flex;
+  gap: 5px;
+  flex-wrap: wrap;
+}
+</style>
