@@ -4,7 +4,7 @@ import { defineConfig } from '@playwright/test';
 
 /** Debian's headless browser: a window nobody sees costs a third of the time; where it is missing, the whole one. */
 const BROWSER = ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium'].find((program) => existsSync(program)) ?? '';
-const LONG = /(simulatedBench|service|slice|views)\.spec\.ts$/;
+const LONG = /(simulatedBench|service|slice|views|waits)\.spec\.ts$/;
 const scratch = process.env.LAVACRUM_TEST_SCRATCH ?? 'test-results';
 
 export default defineConfig({
