@@ -59,7 +59,7 @@ export default defineConfig({
           setupFiles: ['tests/properties.ts'],
           // each file has a database of its own; two at a time suit a small machine
           maxWorkers: 2,
-          testTimeout: 30_000,
+          testTimeout: 90_000,
           hookTimeout: 60_000,
         },
       },
