@@ -78,7 +78,7 @@ const remove = async (): Promise<void> => {
       </div>
       <PartFacts :loop="loop" :part="part" open @change="loop = $event" />
     </template>
-    <FileList v-if="own" owner="own-parts" :owner-id="own.id" usual="sheet" heading="Its papers" />
+    <FileList v-if="own" owner="own-parts" :owner-id="own.id" usual="sheet" heading="Its files" />
     <template #actions><v-btn v-if="own" variant="outlined" size="large" @click="remove">No longer offer it</v-btn></template>
   </FormDialog>
 </template>

@@ -137,7 +137,7 @@ async function addLot(productId: string): Promise<void> {
               :aria-expanded="papersOf === product.id"
               @click="papersOf = papersOf === product.id ? null : product.id"
             >
-              its papers
+              its files
             </button>
           </p>
           <LimitChange v-if="limitFor === product.id" :product="product" @changed="coolants.load()" />

@@ -74,8 +74,8 @@ async function putAway(file: KeptFile): Promise<void> {
 </script>
 
 <template>
-  <section class="papers" aria-label="Papers">
-    <h3>{{ heading ?? 'Papers' }}</h3>
+  <section class="papers" aria-label="Files">
+    <h3>{{ heading ?? 'Files' }}</h3>
     <p v-if="files.length === 0" class="quiet">No sheet, no invoice yet: what is kept here is at hand when the phone rings.</p>
     <ul v-else class="plain-list">
       <li v-for="file in files" :key="file.id">
