@@ -1,5 +1,6 @@
 import type { LotOnBag } from '../../workshop/lots/schema.js';
 import { placesOf, type Procedure } from '../runs/procedure.js';
+import { tookOut } from '../runs/recorded.js';
 import type { Leak, Made, RunState, Swapped, Used } from '../runs/state.js';
 import { comesFromBag, placeOf, sistersOf } from './causes.js';
 
@@ -38,7 +39,7 @@ type Held = { readonly service: { readonly swaps: readonly (Swapped & Made)[]; r
 export function baggedAt({ fitted = [] }: Pick<Procedure, 'fitted'>, { service: { swaps, used } }: Held, before?: string): Bagged[] {
   const end = before === undefined ? swaps.length : swaps.findIndex(({ eventId }) => eventId === before);
   const until = swaps.slice(0, end < 0 ? swaps.length : end);
-  const gone = (item: string, at: string): boolean => until.some((swap) => swap.item === item && takesOut(swap) && swap.at > at);
+  const gone = (item: string, at: string): boolean => until.some((swap) => swap.item === item && tookOut(swap) && swap.at > at);
   const here: (Bagged & { readonly at: string })[] = [
     ...fitted.map((each) => ({ ...each, at: '' })),
     ...until.flatMap(({ item, bag, at }) => (bag ? [{ item, ...bag, at }] : [])),
@@ -46,8 +47,6 @@ export function baggedAt({ fitted = [] }: Pick<Procedure, 'fitted'>, { service: 
   ];
   return here.filter(({ item, at }) => !gone(item, at)).map(({ at: _, ...each }) => each);
 }
-
-const takesOut = ({ action }: Pick<Swapped, 'action'>): boolean => action === 'replaced' || action === 'removed' || action === 'bypassed';
 
 /** Places that got something out of a bag that this place had as well. */
 function ofTheSameBag(procedure: Known, state: Held, where: string, before?: string): Sister[] {

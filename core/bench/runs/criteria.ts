@@ -16,6 +16,7 @@ import { openFailures } from './locks.js';
 import { stepOf, type Procedure, type ProcedureStep, type StepKind } from './procedure.js';
 import {
   dryReadings,
+  liesOutside,
   runningSoak,
   timerFace,
   type Leak,
@@ -247,9 +248,7 @@ export const withoutPlace = (
   facts: Procedure['facts'],
   { swaps }: ServiceState,
 ): readonly { readonly id: string; readonly name: string }[] =>
-  (facts?.parts ?? []).filter(
-    ({ id }) => !swaps.some(({ item, action }) => item === id && (action === 'removed' || action === 'bypassed')),
-  );
+  (facts?.parts ?? []).filter(({ id }) => !swaps.some((swap) => swap.item === id && liesOutside(swap)));
 
 /** Items of the sheet whose last look says something must still happen. */
 function swapLacks(

@@ -146,6 +146,10 @@ export const SWAP_ACTIONS = ['renewed', 'replaced', 'removed', 'fitted'] as cons
 /** what hands do with a part; `bypassed`: left out, so that the loop itself changed */
 export type HandSwap = (typeof SWAP_ACTIONS)[number];
 export type SwapAction = HandSwap | 'bypassed';
+/** The part is out and nothing came in its place: it lies somewhere. */
+export const liesOutside = ({ action }: { readonly action: SwapAction }): boolean => action === 'removed' || action === 'bypassed';
+/** The part that was there is out, whatever came in its place. */
+export const tookOut = (swap: { readonly action: SwapAction }): boolean => swap.action === 'replaced' || liesOutside(swap);
 
 export interface Swapped {
   readonly item: string;

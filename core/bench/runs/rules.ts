@@ -1,4 +1,4 @@
-import { definitionOf, type RunEventBody } from './entries/all.js';
+import { changesProcedure, definitionOf, type RunEventBody } from './entries/all.js';
 import { refusal, type Override, type Refusal, type Standing } from './entry.js';
 import { CAN_OVERRIDE, type Lock } from './locks.js';
 import { isKnownKind, type RunEvent } from './log.js';
@@ -60,15 +60,15 @@ function refuseTooEarly(body: RunEventBody, { procedure: { steps }, state }: Sta
     : null;
 }
 
-const NOT_UNDONE: readonly string[] = ['waits', 'resumed', 'rescoped', 'bypassed'];
+const CARRIES_MACHINE: readonly string[] = ['waits', 'resumed'];
 
 function refuseUndo(events: readonly RunEvent[], state: RunState, eventId: string): Refusal | null {
   const event = events.find(({ id }) => id === eventId);
   if (!event) return refusal('unknown-item', { why: 'no-entry' });
   if (state.withdrawn.has(eventId)) return refusal('not-yours-to-undo', { why: 'already-withdrawn' });
   if (event.body.type === 'withdrawn') return refusal('not-yours-to-undo', { why: 'undo-of-undo' });
-  // a machine was carried: a bench was freed or taken with it; or the steps themselves changed
-  if (NOT_UNDONE.includes(event.body.type)) return refusal('not-yours-to-undo', { why: 'not-undone' });
+  // a machine was carried: a bench was freed or taken with it; or steps and loop themselves changed
+  if (CARRIES_MACHINE.includes(event.body.type) || changesProcedure(event.body)) return refusal('not-yours-to-undo', { why: 'not-undone' });
   return refuseUndoAfterWait(events, state, event);
 }
 

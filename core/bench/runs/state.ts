@@ -31,7 +31,7 @@ import type {
 } from './recorded.js';
 
 export type * from './recorded.js';
-export { SWAP_ACTIONS } from './recorded.js';
+export { liesOutside, SWAP_ACTIONS, tookOut } from './recorded.js';
 
 /** A run as its entries make it. Carried forward entry by entry: see `replay.ts`. */
 export interface RunState {

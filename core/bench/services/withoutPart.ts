@@ -1,7 +1,7 @@
 import type { Bypass } from '../../machine/drawing/bypass.js';
-import { placesOf, type Procedure, type ProcedureStep } from '../runs/procedure.js';
+import { placesOf, type Procedure } from '../runs/procedure.js';
 import { bookOf, twinOf } from '../runs/book.js';
-import type { RunState } from '../runs/state.js';
+import { isDone, type RunState } from '../runs/state.js';
 import { nameIn } from '../../machine/catalogue/names.js';
 
 /** mL inside a part as the book has it, with nobody having measured it; null where heights or contents are not known. */
@@ -15,7 +15,6 @@ export function heldByBook(procedure: Procedure, { contents }: Pick<RunState, 'c
  * @param made the procedure of the same kind for the new loop
  */
 export function procedureWithout(now: Procedure, made: Procedure, state: RunState, part: string, { goneTube }: Bypass): Procedure {
-  const isDone = ({ id }: ProcedureStep): boolean => state.steps.some((step) => step.id === id && step.status === 'done');
   const names = placesOf(now);
   const gone = [part, goneTube].map((id) => ({ id, name: nameIn(names, id) }));
   const isGone = (place: string | undefined): boolean =>
@@ -30,7 +29,7 @@ export function procedureWithout(now: Procedure, made: Procedure, state: RunStat
     ...(now.service && made.service ? { service: serviceWithout(now.service, made.service, state) } : {}),
     earlier: [...(now.earlier ?? []), { loop: { volume, fillPlan, ...(facts ? { facts } : {}), ...(twin ? { twin } : {}) }, gone }],
     steps: now.steps.map((step) => {
-      if (isDone(step)) return step;
+      if (isDone(state, ({ id }) => id === step.id)) return step;
       const anew = made.steps.find(({ id }) => id === step.id);
       return anew ?? { ...step, checks: step.checks.filter(({ place }) => !isGone(place)) };
     }),

@@ -9,7 +9,7 @@ import {
   type FlowItem,
   type FlowList,
 } from '../loop-file/branches.js';
-import { flowOrder, freshId } from '../loop-file/chain.js';
+import { flowOrder, freshId, idsOf } from '../loop-file/chain.js';
 import type { LoopComponent, LoopFile, LoopTube } from '../loop-file/loopFile.js';
 import { makeComponent, SPLITTERS, tubeKindOf, TUBE_KINDS, type CataloguePart, type TubeKind } from './parts.js';
 import type { Place } from './places.js';
@@ -26,7 +26,7 @@ function relay(loop: LoopFile, list: FlowList): LoopFile {
   if (list.length < 2) return { ...loop, components, tubes: [] };
   const before = new Map(loop.tubes.map((tube) => [tube.from[0], tube]));
   const usual = usualKind(loop);
-  const taken = new Set([...components, ...loop.tubes].map(({ id }) => id));
+  const taken = idsOf({ components, tubes: loop.tubes });
   return layList(loop, list, (from, fromPort, to, toPort) => {
     if (isOnePiece(from, to)) return channel(freshId(taken, `${from.id}--${to.id}`), [from.id, fromPort], [to.id, toPort]);
     const last = before.get(from.id);
@@ -76,8 +76,6 @@ export function addParts(loop: LoopFile, components: readonly LoopComponent[], a
   const isThere = afterId !== null && componentsOf(list).some(({ id }) => id === afterId);
   return relay(loop, isThere ? inItsList(list, afterId, (own, at) => own.toSpliced(at + 1, 0, ...components)) : [...list, ...components]);
 }
-
-export const idsOf = (loop: LoopFile): Set<string> => new Set([...loop.components, ...loop.tubes].map(({ id }) => id));
 
 /** Adds a unit of pump and reservoir behind a part, or at the end. */
 export function addUnit(loop: LoopFile, unit: CatalogueUnit, place: Place, afterId: string | null): LoopFile {

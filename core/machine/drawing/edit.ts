@@ -1,4 +1,4 @@
-import { freshId } from '../loop-file/chain.js';
+import { freshId, idsOf } from '../loop-file/chain.js';
 import type { LoopComponent, LoopFile, LoopTube, Point, PortRef } from '../loop-file/loopFile.js';
 import { makeComponent, type CataloguePart, type TubeKind } from '../catalogue/parts.js';
 import { caseOf, mountOf } from './cases.js';
@@ -76,7 +76,7 @@ export function refuseTube(loop: LoopFile, from: PortRef, to: PortRef): string |
 
 /** A straight tube from port to port. Before: `refuseTube` has nothing against it. */
 export function addTube(loop: LoopFile, from: PortRef, to: PortRef, kind: TubeKind): LoopFile {
-  const taken = new Set([...loop.components, ...loop.tubes].map(({ id }) => id));
+  const taken = idsOf(loop);
   const tube: LoopTube = {
     id: freshId(taken, `${from[0]}--${to[0]}`),
     from,
@@ -90,28 +90,26 @@ export function addTube(loop: LoopFile, from: PortRef, to: PortRef, kind: TubeKi
   return { ...loop, tubes: [...loop.tubes, tube] };
 }
 
+/** A part that was laid in its usual place, where the drawing's own case mounts it, if it says so. */
+function mounted(loop: LoopFile, part: LoopComponent, place: Place): { loop: LoopFile; id: string } {
+  const mount = caseOf(loop).mounts[place];
+  if (!mount) return { loop, id: part.id };
+  const usual = mountOf(part);
+  return { loop: movePart(loop, part.id, [mount[0] - usual[0], mount[1] - usual[1], mount[2] - usual[2]]), id: part.id };
+}
+
 /** A catalogue part where its case mounts it, or else in its usual place; tubes are drawn to it afterwards. */
 export function placePart(loop: LoopFile, part: CataloguePart, place: Place): { loop: LoopFile; id: string } {
-  const taken = new Set([...loop.components, ...loop.tubes].map(({ id }) => id));
-  const component = makeComponent(part, place, freshId(taken, `${part.kind}-${place}`));
-  const placed = { ...loop, components: [...loop.components, component] };
-  const mount = caseOf(loop).mounts[place];
-  if (!mount) return { loop: placed, id: component.id };
-  const usual = mountOf(component);
-  return { loop: movePart(placed, component.id, [mount[0] - usual[0], mount[1] - usual[1], mount[2] - usual[2]]), id: component.id };
+  const component = makeComponent(part, place, freshId(idsOf(loop), `${part.kind}-${place}`));
+  return mounted({ ...loop, components: [...loop.components, component] }, component, place);
 }
 
 /** A unit of pump and reservoir where its case mounts the reservoir, or else in its usual place; its channel is there already. */
 export function placeUnit(loop: LoopFile, unit: CatalogueUnit, place: Place): { loop: LoopFile; id: string } {
-  const taken = new Set([...loop.components, ...loop.tubes].map(({ id }) => id));
+  const taken = idsOf(loop);
   const [reservoir, pump] = makeUnit(unit, place, taken) as [LoopComponent, LoopComponent];
   const inside = channel(freshId(taken, `${reservoir.id}--${pump.id}`), [reservoir.id, 'out'], [pump.id, 'in']);
-  const placed = { ...loop, components: [...loop.components, reservoir, pump], tubes: [...loop.tubes, inside] };
-  const mount = caseOf(loop).mounts[place];
-  if (!mount) return { loop: placed, id: reservoir.id };
-  const usual = mountOf(reservoir);
-  const by: Point = [mount[0] - usual[0], mount[1] - usual[1], mount[2] - usual[2]];
-  return { loop: movePart(placed, reservoir.id, by), id: reservoir.id };
+  return mounted({ ...loop, components: [...loop.components, reservoir, pump], tubes: [...loop.tubes, inside] }, reservoir, place);
 }
 
 /** Removes a part, what is one piece with it and the tubes that end there, or a tube. */

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { usualLoop } from '../catalogue/testLoops.js';
-import { addPart, canStandBeside, idsOf, isInBranch, movePart, putBeside, putInLine, removePart } from '../catalogue/edit.js';
+import { addPart, canStandBeside, isInBranch, movePart, putBeside, putInLine, removePart } from '../catalogue/edit.js';
 import { findCataloguePart } from '../catalogue/parts.js';
+import { idsOf } from './chain.js';
 import { componentsOf, flowList, isBranches, type FlowList } from './branches.js';
 import { generateLadder, generateNetwork, generateParallelLoop } from './generatedLoops.js';
 import { readLoopFile } from './loopFileSchema.js';

@@ -96,6 +96,15 @@ export function closeChain(base: LoopFile, entries: readonly ChainEntry[]): Loop
   return { ...base, components: entries.map(({ component }) => component), tubes };
 }
 
+/** Every id of a loop: a new one must be none of them. */
+export const idsOf = ({
+  components,
+  tubes,
+}: {
+  readonly components: readonly LoopComponent[];
+  readonly tubes: readonly LoopTube[];
+}): Set<string> => new Set([...components, ...tubes].map(({ id }) => id));
+
 /** Returns `wanted`, or `wanted-2`, `wanted-3` … and marks it as taken. */
 export function freshId(taken: Set<string>, wanted: string): string {
   let id = wanted;

@@ -27,6 +27,9 @@ export const owned = {
   createdAt: instant('created_at').notNull().defaultNow(),
 };
 
+/** Bytes as they are: pictures, files. */
+export const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
+
 /**
  * Two walls between workshops: a policy that hides foreign rows, and a key over (workshop, id) that children refer to,
  * so that a row of one workshop cannot even point at a row of another.

@@ -6,7 +6,7 @@ import { foldOf } from '../runs/folds.js';
 import { leaveBench, retireSystem } from '../runs/runs.js';
 import { buildRecord } from '../../../core/edge/records/record.js';
 import type { SignOffInput } from '../../../core/bench/commissioning/schema.js';
-import { desc, eq } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import { refuseEntry } from '../../../core/bench/runs/rules.js';
 import type { RunState } from '../../../core/bench/runs/state.js';
 import { dayIn } from '../../../core/base/units/calendar.js';
@@ -19,7 +19,7 @@ import { DomainError, notFound } from '../../base/http/errors.js';
 import { pushNotice } from '../../base/push/notices.js';
 import { withOwnFill, type TaughtFill } from '../../../core/physics/learning/ownLoop.js';
 import { taughtFill } from '../../../core/bench/commissioning/taughtFill.js';
-import { insertRevision } from '../../machine/loops/revisions.js';
+import { addRevision } from '../../machine/loops/revisions.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { serviceJob } from '../../base/database/tables/jobs.js';
 import { owner, job, system } from '../../base/database/tables/machines.js';
@@ -111,17 +111,10 @@ async function markAsBuilt(
   if (!own) throw notFound('loop revision');
   const isCommissioned = own.kind === 'planned' && !row.procedure.service;
   if (!isCommissioned && exchanged === '') return own;
-  const [newest] = await scope
-    .select({ number: loopRevision.number })
-    .from(loopRevision)
-    .where(eq(loopRevision.loopId, row.loopId))
-    .orderBy(desc(loopRevision.number))
-    .limit(1);
   const file = taught && isCommissioned ? withOwnFill(own.file, taught) : own.file;
-  return insertRevision(scope, {
+  return addRevision(scope, {
     workshopId: account.workshopId,
     loopId: row.loopId,
-    number: (newest?.number ?? own.number) + 1,
     kind: 'as-built',
     reason: [
       ...(isCommissioned ? ['as commissioned'] : []),

@@ -1,6 +1,5 @@
 import { bypassPart, cannotBypass, type BypassHindrance } from '../../../core/machine/drawing/bypass.js';
 import { partName, type LoopFile } from '../../../core/machine/loop-file/loopFile.js';
-import type { RevisionKind } from '../../../core/machine/loop-file/revisionKinds.js';
 import { jointAgainst } from '../../../core/bench/runs/locks.js';
 import type { Procedure } from '../../../core/bench/runs/procedure.js';
 import type { RunState } from '../../../core/bench/runs/state.js';
@@ -9,7 +8,7 @@ import { wouldLeave } from '../../../core/bench/runs/wouldLeave.js';
 import { heldByBook, procedureWithout } from '../../../core/bench/services/withoutPart.js';
 import type { BypassInput } from '../../../core/bench/services/bypassSchema.js';
 import { formatMl } from '../../../core/base/units/display.js';
-import { desc, eq } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import { moveHands } from '../commands/commands.js';
 import { commissioningFor } from '../commissioning/start.js';
 import { insertEvent, refusedBy } from '../runs/append.js';
@@ -21,7 +20,7 @@ import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound } from '../../base/http/errors.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { run } from '../../base/database/tables/runs.js';
-import { insertRevision } from '../../machine/loops/revisions.js';
+import { addRevision } from '../../machine/loops/revisions.js';
 import { loadJob } from '../../workshop/jobs/jobs.js';
 import { procedureFor } from './start.js';
 
@@ -58,7 +57,15 @@ export async function bypass(ask: Ask, input: BypassInput) {
   const procedure = procedureWithout(row.procedure, made, state, input.part, left);
   const heldMl = input.heldMl ?? Math.round(heldByBook(row.procedure, state, input.part) ?? 0);
   const name = nameOf(own.file, input.part);
-  const revision = await nextRevision(ask, row, own.kind, `left out: ${name} (${input.text})`, left.loop);
+  const revision = await addRevision(scope, {
+    workshopId: account.workshopId,
+    loopId: row.loopId,
+    kind: own.kind,
+    reason: `left out: ${name} (${input.text})`,
+    personId: account.personId,
+    file: left.loop,
+    at: clock.now(),
+  });
   await scope.update(run).set({ procedure, revisionId: revision.id }).where(eq(run.id, runId));
   const at = clock.now();
   const seq = events.length + 1;
@@ -113,24 +120,5 @@ async function procedureAnew({ scope }: Ask, row: RunRow, file: LoopFile, state:
     partId: file.components.some(({ id }) => id === partId) ? partId : null,
     coolantProductId: service.old?.productId ?? null,
     ...(row.procedure.start ? { start: row.procedure.start } : {}),
-  });
-}
-
-async function nextRevision({ scope, account, clock }: Ask, { loopId }: RunRow, kind: RevisionKind, reason: string, file: LoopFile) {
-  const [newest] = await scope
-    .select({ number: loopRevision.number })
-    .from(loopRevision)
-    .where(eq(loopRevision.loopId, loopId))
-    .orderBy(desc(loopRevision.number))
-    .limit(1);
-  return insertRevision(scope, {
-    workshopId: account.workshopId,
-    loopId,
-    number: (newest?.number ?? 0) + 1,
-    kind,
-    reason,
-    personId: account.personId,
-    file,
-    at: clock.now(),
   });
 }

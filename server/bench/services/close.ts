@@ -2,6 +2,7 @@ import { findingWords } from '../../../core/edge/words/dates.js';
 import type { Finding, LooseEnd } from '../../../core/workshop/due-dates/facts.js';
 import { openDates, type DateFacts } from '../runs/openDates.js';
 import { FINS } from '../../../core/bench/runs/checkIds.js';
+import { liesOutside } from '../../../core/bench/runs/state.js';
 import { flushedOf } from '../../../core/bench/runs/rinses.js';
 import { placesOf } from '../../../core/bench/runs/procedure.js';
 import { gradedSheet, looseEnds } from '../../../core/bench/runs/looseEnds.js';
@@ -171,7 +172,7 @@ const placeIn = ({ procedure }: Closing['row'], id: string): string => nameIn(pl
 const DECIDE_DAYS = 60;
 
 async function keepParts({ ask, row, jobId, state, systemId, filledOn }: Closing): Promise<void> {
-  const out = state.service.swaps.filter(({ action }) => action === 'removed' || action === 'bypassed');
+  const out = state.service.swaps.filter(liesOutside);
   if (out.length === 0) return;
   await ask.scope.insert(keptPart).values(
     out.map(({ item, text, heldMl }) => ({

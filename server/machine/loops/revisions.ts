@@ -27,6 +27,15 @@ export interface NewRevision {
   readonly at: Date;
 }
 
+/** Writes the revision that follows the newest one of its loop. */
+export async function addRevision(scope: Scope, input: Omit<NewRevision, 'number'>): Promise<typeof loopRevision.$inferSelect> {
+  const [{ last } = { last: 0 }] = await scope
+    .select({ last: sql<number>`coalesce(max(${loopRevision.number}), 0)::int` })
+    .from(loopRevision)
+    .where(eq(loopRevision.loopId, input.loopId));
+  return insertRevision(scope, { ...input, number: last + 1 });
+}
+
 /** Writes a revision with its parts and tubes as rows. The file is kept whole beside them. */
 export async function insertRevision(scope: Scope, input: NewRevision): Promise<typeof loopRevision.$inferSelect> {
   const { workshopId, file } = input;
@@ -122,14 +131,9 @@ export async function reviseLoop(ask: Ask, input: RevisionCreate) {
   if (!now) throw notFound('loop');
   if (now.version !== input.version) throw stale('loop', input, await loadLoop(scope, loopId));
   await demandCoolant(scope, input.coolantProductId);
-  const [{ last } = { last: 0 }] = await scope
-    .select({ last: sql<number>`coalesce(max(${loopRevision.number}), 0)::int` })
-    .from(loopRevision)
-    .where(eq(loopRevision.loopId, loopId));
-  await insertRevision(scope, {
+  await addRevision(scope, {
     workshopId: account.workshopId,
     loopId,
-    number: last + 1,
     kind: input.kind,
     reason: input.reason,
     personId: account.personId,

@@ -1,6 +1,6 @@
 import { newestRevision } from '../../machine/loops/revisions.js';
 import type { Bagged } from '../../../core/bench/leak-finding/sisters.js';
-import type { ServiceState } from '../../../core/bench/runs/state.js';
+import { tookOut, type ServiceState } from '../../../core/bench/runs/state.js';
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import { readInput, refuse } from '../../../core/base/checking/input.js';
 import { matesSchema, type FittedPartInput, type MatesQuery } from '../../../core/workshop/lots/schema.js';
@@ -95,12 +95,11 @@ const STAYS: readonly string[] = ['seal', 'tube', 'plug', 'fitting', 'part'];
 
 /** What a service fitted, by the bags it came out of; what it took out is gone. */
 export async function keepFitted(scope: Scope, { swaps, used }: ServiceState, { on, at, ...own }: Closed): Promise<void> {
-  for (const { item, action } of swaps)
-    if (action === 'replaced' || action === 'removed' || action === 'bypassed')
-      await scope
-        .update(fittedPart)
-        .set({ goneOn: sql`greatest(${fittedPart.fittedOn}, ${on}::date)` })
-        .where(and(eq(fittedPart.systemId, own.systemId), eq(fittedPart.itemId, item), isNull(fittedPart.goneOn)));
+  for (const { item } of swaps.filter(tookOut))
+    await scope
+      .update(fittedPart)
+      .set({ goneOn: sql`greatest(${fittedPart.fittedOn}, ${on}::date)` })
+      .where(and(eq(fittedPart.systemId, own.systemId), eq(fittedPart.itemId, item), isNull(fittedPart.goneOn)));
   const shelf = used.length > 0 ? await scope.select().from(storeItem) : [];
   const rows = [
     ...swaps.flatMap(({ item, bag }) => (bag ? [{ ...own, ...bag, itemId: item, fittedOn: on, createdAt: at }] : [])),

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { computed } from 'vue';
 import type { LoopComponent } from '@core/machine/loop-file/loopFile.js';
 import NumberField from '../../base/units/NumberField.vue';
 
@@ -9,40 +10,30 @@ type Field = 'volume_ml' | 'volume_sd_ml' | 'max_fill_ml' | 'low_mark_ml';
 const pass = (field: Field, value: number | null): void => {
   if (value !== null && value >= 0) emit('change', { [field]: value });
 };
-const negative = (): string[] => (props.part.volume_ml < 0 ? ['A volume cannot be negative'] : []);
 /** share of a volume that nobody said how well it is known */
 const UNKNOWN_SHARE = 0.2;
+const fields = computed((): readonly { field: Field; label: string; value: number | null; errors: string[] }[] => {
+  const { part, errors } = props;
+  const negative = part.volume_ml < 0 ? ['A volume cannot be negative'] : [];
+  const told = (field: Field, label: string, value: number | null, otherwise: string[] = []) => ({ field, label, value, errors: errors?.[field] ?? otherwise }); // prettier-ignore
+  return [
+    told('volume_ml', 'Volume', part.volume_ml, negative),
+    told('volume_sd_ml', '± one sd', part.volume_sd_ml ?? Math.round(part.volume_ml * UNKNOWN_SHARE)),
+    ...(part.kind === 'reservoir'
+      ? [told('max_fill_ml', 'Fill mark', part.max_fill_ml ?? null), told('low_mark_ml', 'Low mark', part.low_mark_ml ?? null)]
+      : []),
+  ];
+});
 </script>
 
 <template>
   <NumberField
-    :model-value="part.volume_ml"
-    label="Volume"
+    v-for="{ field, label, value, errors: wrong } in fields"
+    :key="field"
+    :model-value="value"
+    :label="label"
     unit="mL"
-    :errors="errors?.volume_ml ?? negative()"
-    @update:model-value="pass('volume_ml', $event)"
+    :errors="wrong"
+    @update:model-value="pass(field, $event)"
   />
-  <NumberField
-    :model-value="part.volume_sd_ml ?? Math.round(part.volume_ml * UNKNOWN_SHARE)"
-    label="± one sd"
-    unit="mL"
-    :errors="errors?.volume_sd_ml ?? []"
-    @update:model-value="pass('volume_sd_ml', $event)"
-  />
-  <template v-if="part.kind === 'reservoir'">
-    <NumberField
-      :model-value="part.max_fill_ml ?? null"
-      label="Fill mark"
-      unit="mL"
-      :errors="errors?.max_fill_ml ?? []"
-      @update:model-value="pass('max_fill_ml', $event)"
-    />
-    <NumberField
-      :model-value="part.low_mark_ml ?? null"
-      label="Low mark"
-      unit="mL"
-      :errors="errors?.low_mark_ml ?? []"
-      @update:model-value="pass('low_mark_ml', $event)"
-    />
-  </template>
 </template>

@@ -14,10 +14,16 @@ export const useOwnParts = defineStore('own-parts', () => {
     return part;
   };
 
-  async function load(again = false): Promise<void> {
-    if (asked && !again) return;
+  /** asked for once; one that failed is asked again */
+  async function load(): Promise<void> {
+    if (asked) return;
     asked = true;
-    parts.value = (await get<{ parts: OwnPart[] }>('/own-parts')).parts;
+    try {
+      parts.value = (await get<{ parts: OwnPart[] }>('/own-parts')).parts;
+    } catch (error) {
+      asked = false;
+      throw error;
+    }
   }
 
   const picks = computed(() => parts.value.flatMap((own): { own: OwnPart; part: CataloguePart }[] => {

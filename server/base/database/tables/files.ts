@@ -1,13 +1,11 @@
 import { sql } from 'drizzle-orm';
-import { check, customType, foreignKey, index, pgTable, text, uuid } from 'drizzle-orm/pg-core';
+import { check, foreignKey, index, pgTable, text, uuid } from 'drizzle-orm/pg-core';
 import type { FileKind, FileType } from '../../../../core/workshop/files/schema.js';
-import { instant, owned, tenantWalls } from '../columns.js';
+import { bytes, instant, owned, tenantWalls } from '../columns.js';
 import { coolantProduct } from './coolants.js';
 import { system } from './machines.js';
 import { ownPart } from './ownParts.js';
 import { person } from './people.js';
-
-const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 
 /** Papers of a machine, a coolant or a part: sheets, invoices. One of the three it belongs to is set. */
 export const keptFile = pgTable(

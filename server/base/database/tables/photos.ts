@@ -1,10 +1,8 @@
 import { sql } from 'drizzle-orm';
-import { check, customType, foreignKey, index, pgTable, text, uuid } from 'drizzle-orm/pg-core';
+import { check, foreignKey, index, pgTable, text, uuid } from 'drizzle-orm/pg-core';
 import { person } from './people.js';
-import { owned, tenantWalls } from '../columns.js';
+import { bytes, owned, tenantWalls } from '../columns.js';
 import { job, system } from './machines.js';
-
-const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 
 /** A picture of a machine, made small on the device that took it. A trigger refuses every update and delete. */
 export const photo = pgTable(
