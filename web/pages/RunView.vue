@@ -169,7 +169,7 @@ useShortcuts({
 </script>
 
 <template>
-  <main class="bench-page">
+  <main class="bench-page" :data-now="Math.floor(now / 1000)">
     <div v-if="desk.missing.value" class="page">
       <h1>No such run</h1>
       <p>It belongs to no machine of this workshop. <router-link to="/today">Today</router-link></p>
@@ -290,6 +290,13 @@ useShortcuts({
           :playing="live.source.value !== null"
           :reload="desk.load"
         />
+        <HandsAtBench
+          v-if="live.source.value === 'simulated' && benchId && !locked && desk.answer.value.run.state === 'active'"
+          :bench-id="benchId"
+          :bench="live"
+          :procedure="procedure"
+          :state="state"
+        />
         <p v-if="progress.deviation" class="closed">Passed over: {{ progress.deviation.text }}</p>
         <PumpControl
           v-if="pump.powered.value"
@@ -312,13 +319,6 @@ useShortcuts({
         />
         <template v-if="desk.answer.value.run.state === 'active'">
           <InstrumentStrip :bench="live" />
-          <HandsAtBench
-            v-if="live.source.value === 'simulated' && benchId && !locked"
-            :bench-id="benchId"
-            :bench="live"
-            :procedure="procedure"
-            :state="state"
-          />
         </template>
         <HandsPanel
           v-if="(hasHands || state.openPorts.size + state.openJoints.size > 0) && !locked"

@@ -2,7 +2,7 @@ import Joi from 'joi';
 import { id, note, positiveMl } from '../../base/checking/fields.js';
 import { LEAK_SCHOOLS, type Schools } from '../../physics/leak-testing/schools.js';
 import { schoolsSchema } from '../../physics/leak-testing/schoolsSchema.js';
-import { simulateSchema, type SimulateInput } from '../practice/schema.js';
+import { practiceSchema, type PracticeInput } from '../practice/schema.js';
 
 export interface RunCreate {
   readonly loopId: string;
@@ -13,7 +13,7 @@ export interface RunCreate {
   /** mL that left the loop when they were opened; null for an empty loop */
   readonly lostMl: number | null;
   /** against a simulated bench that hides a fault; nothing of the owner's is touched. null: in earnest */
-  readonly practice: SimulateInput | null;
+  readonly practice: PracticeInput | null;
 }
 export const runCreateSchema = Joi.object({
   loopId: id().required(),
@@ -21,9 +21,10 @@ export const runCreateSchema = Joi.object({
   schools: schoolsSchema.required(),
   openedJoints: Joi.array().items(Joi.string().max(80)).max(200).default([]),
   lostMl: positiveMl().allow(null).default(null),
-  practice: simulateSchema.allow(null).default(null),
+  practice: practiceSchema.allow(null).default(null),
 }).custom((value: RunCreate, helpers) =>
-  LEAK_SCHOOLS[value.schools.leak].openedOnly && (value.openedJoints.length === 0 || value.lostMl === null)
+  // a practised service takes its joints like one in earnest: how much left is measured on the way
+  LEAK_SCHOOLS[value.schools.leak].openedOnly && !value.practice?.job && (value.openedJoints.length === 0 || value.lostMl === null)
     ? helpers.message({ custom: 'Name the runs that were opened and how much left the loop: only those are tested and topped up.' })
     : value,
 );

@@ -4,7 +4,7 @@ import { loopFindings } from '../../machine/build-checks/loopFindings.js';
 import { isSeriesLoop } from '../../machine/loop-file/chain.js';
 import { readLoopFile } from '../../machine/loop-file/loopFileSchema.js';
 import { cannotSimulate } from '../simulated-bench/bench.js';
-import { drawTruth } from '../simulated-bench/truth.js';
+import { drawTruth, scenariosFor } from '../simulated-bench/truth.js';
 import {
   courseOf,
   isAttempt,
@@ -47,8 +47,9 @@ describe('the loops of the course', () => {
         expect(() => readLoopFile(loop), lesson.key).not.toThrow();
         expect(isSeriesLoop(loop)).toBe(true);
         expect(cannotSimulate(loop), lesson.key).toBeNull();
+        expect(scenariosFor(lesson.job ?? null), lesson.key).toContain(lesson.scenario);
         expect(loopFindings(loop).filter(({ weight }) => weight === 'stop'), lesson.key).toEqual([]); // prettier-ignore
-        expect(drawTruth(loop, 3, lesson.scenario).scenario).toBe(lesson.scenario === 'surprise' ? drawTruth(loop, 3, 'surprise').scenario : lesson.scenario); // prettier-ignore
+        if (lesson.scenario !== 'surprise') expect(drawTruth(loop, 3, lesson.scenario, lesson.job ?? null).scenario).toBe(lesson.scenario);
       }
       expect(new Set(loops.map((loop) => JSON.stringify(loop))).size, lesson.key).toBeGreaterThan(1);
       expect(lessonLoop(lesson, 5)).toEqual(lessonLoop(lesson, 5));

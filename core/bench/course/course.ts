@@ -3,6 +3,7 @@ import { CATALOGUE, TUBE_KINDS, type TubeKind } from '../../machine/catalogue/pa
 import { buildLoop, STARTERS, type PartPick } from '../../machine/catalogue/starters.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import { DEFAULT_SCHOOLS, type Schools } from '../../physics/leak-testing/schools.js';
+import type { JobKind } from '../../workshop/jobs/kinds.js';
 import type { Scenario } from '../simulated-bench/truth.js';
 import type { Debrief } from '../practice/debrief.js';
 
@@ -17,6 +18,8 @@ export interface Lesson {
   readonly grade: 1 | 2 | 3;
   readonly scenario: Scenario;
   readonly leak: Schools['leak'];
+  /** the service that is practised; missing: a commissioning */
+  readonly job?: JobKind;
 }
 
 const lesson = (
@@ -25,20 +28,26 @@ const lesson = (
   scenario: Scenario,
   leak: Schools['leak'],
   teaches: string,
-): Omit<Lesson, 'key'> => ({ grade, title, scenario, leak, teaches });
+  job?: JobKind,
+): Omit<Lesson, 'key'> => ({ grade, title, scenario, leak, teaches, ...(job ? { job } : {}) });
 
 /** In the order they are taken. */
 const BY_KEY = {
   'first-fill': lesson(1, 'A first fill', 'clean', 'wet-only', 'Pour to the mark, pulse, read the level again: the pump never draws air.'), // prettier-ignore
   'air-tells': lesson(1, 'Air tells first', 'leak', 'dry-then-wet', 'A gauge that falls, water on the joints: the leak is found before a drop comes out.'), // prettier-ignore
   'stubborn-air': lesson(1, 'Air that stays', 'pocket', 'wet-only', 'Cycles that stop improving ask for a turn of the case, caps on.'),
+  'last-drop': lesson(1, 'Down to the last drop', 'clean', 'wet-only', 'Air in at the top, a jug under the valve, stand by stand; what came out is read and written down.', 'drain-refill'), // prettier-ignore
   'slow-flow': lesson(2, 'Too little flow', 'weak-pump', 'wet-only', 'The flow is held against what this loop should give.'),
   silent: lesson(2, 'A silent instrument', 'dropout', 'dry-then-wet', 'What no instrument reads is read by eye and written down.'),
   ring: lesson(2, 'A pinched ring', 'ring', 'dry-then-wet', 'Parts leak as well as joints: every seal gets its water.'),
   kink: lesson(2, 'A kink behind the panel', 'kink', 'wet-only', 'Two fingers along every tube before anything is taken apart.'),
+  thin: lesson(2, 'Until the water is clear', 'clean', 'wet-only', 'Each rinse is mixed by the pump before it is let out; the book and the water say when it is enough.', 'flush-refill'), // prettier-ignore
+  drip: lesson(2, 'A drip that somebody saw', 'leak', 'wet-only', 'Dry everything, look for the next drop, name its cause before the seal is renewed.', 'leak-repair'), // prettier-ignore
   screw: lesson(3, 'A screw too long', 'screw', 'dry-then-wet', 'What leaked at one radiator may be at the other.'),
   gasket: lesson(3, 'A block pressed unevenly', 'gasket', 'dry-then-wet', 'A seep that comes late: look where the plate meets its cover.'),
   choked: lesson(3, 'A choked part', 'choked', 'wet-only', 'Low flow with a sound pump and round tubes: what stands between them.'), // prettier-ignore
+  sediment: lesson(3, 'What lies in a part', 'deposit', 'dry-then-wet', 'Every part is looked at once before it is cleaned; it is done when it is smooth to the finger.', 'strip-clean'), // prettier-ignore
+  spent: lesson(3, 'What does not go back in', 'spent', 'dry-then-wet', 'Deposit comes off, wear does not: the difference decides what is replaced.', 'strip-clean'), // prettier-ignore
   anything: lesson(3, 'Anything, or nothing', 'surprise', 'dry-then-wet', 'Nobody says what is wrong. Nothing may be.'),
 } as const satisfies Record<string, Omit<Lesson, 'key'>>;
 export type LessonKey = keyof typeof BY_KEY;

@@ -1,21 +1,13 @@
 import { judgeDryTest } from '../runs/criteria.js';
-import type { RunEvent } from '../runs/log.js';
 import { replay } from '../runs/replay.js';
-import type { Procedure } from '../runs/procedure.js';
+import { placesOf } from '../runs/procedure.js';
 import { leakCauseWords } from '../leak-finding/causes.js';
-import { type Leak, type RunState } from '../runs/state.js';
+import type { Leak } from '../runs/state.js';
 import { STANDING_WORDS } from '../../machine/loop-file/orientation.js';
 import { INSTRUMENT_KINDS } from '../instruments/kinds.js';
-import type { BenchReport } from '../simulated-bench/report.js';
+import { line, type DebriefInput, type DebriefLine, type Saving, type Told } from './debriefLine.js';
+import { hiddenInService, onService, savedInService } from './debriefService.js';
 import { formatMl, formatPercent, formatSpan } from '../../base/units/display.js';
-
-/** What a practice run comes to. `harm` would have cost a owner something. */
-export interface DebriefLine {
-  readonly kind: 'good' | 'missed' | 'harm' | 'saving';
-  readonly text: string;
-  /** ISO instant, where it happened at one */
-  readonly at: string | null;
-}
 
 export interface Debrief {
   /** what the bench hid, now told */
@@ -26,14 +18,6 @@ export interface Debrief {
   readonly tookS: number;
   /** s that a better order would have saved, as far as it can be told */
   readonly savedS: number;
-}
-
-export interface DebriefInput {
-  readonly procedure: Procedure;
-  readonly events: readonly RunEvent[];
-  readonly report: BenchReport;
-  readonly startedAt: string;
-  readonly endedAt: string;
 }
 
 /** min beyond a clear verdict that are still no waste: reading it, letting the air out */
@@ -49,22 +33,16 @@ const GAS_WORTH_ML = 3;
 /** s between two instants */
 const s = (fromIso: string, toIso: string): number => (Date.parse(toIso) - Date.parse(fromIso)) / 1000;
 
-interface Told {
-  readonly state: RunState;
-  readonly input: DebriefInput;
-  nameOf(id: string): string;
-}
-
 /** Stages: what was hidden · the fault · what hands did · what a better order saves. */
 export function debrief(input: DebriefInput): Debrief {
   const { procedure, events, report, startedAt, endedAt } = input;
-  const places = [...(procedure.facts?.parts ?? []), ...(procedure.facts?.joints ?? [])];
+  const places = placesOf(procedure);
   const told: Told = {
     input,
     state: replay(procedure, events),
     nameOf: (id) => places.find((each) => each.id === id)?.name ?? id,
   };
-  const savings = [...dryWait(told), ...extraStarts(told), ...foundWet(told)];
+  const savings = [...dryWait(told), ...extraStarts(told), ...foundWet(told), ...savedInService(told)];
   return {
     hidden: hiddenWords(told),
     lines: [
@@ -73,6 +51,7 @@ export function debrief(input: DebriefInput): Debrief {
       ...onPump(told),
       ...onNarrow(told),
       ...onDropout(told),
+      ...onService(told),
       ...onHands(told),
       ...savings.map(({ line }) => line),
     ],
@@ -84,7 +63,6 @@ export function debrief(input: DebriefInput): Debrief {
 }
 
 const sum = (values: readonly number[]): number => values.reduce((total, each) => total + each, 0);
-const line = (kind: DebriefLine['kind'], text: string, at: string | null = null): DebriefLine => ({ kind, text, at });
 
 /** Parts that people know by name; the runs between them where there is no part. */
 function pocketPlaces({ input: { procedure }, nameOf }: Told, ids: readonly string[]): string {
@@ -102,7 +80,10 @@ function hiddenWords(told: Told): string[] {
     ...(pumpShare < WEAK_BELOW ? [`A pump at ${formatPercent(pumpShare)} of its speed.`] : []),
     ...(narrow ? [`${NARROW_WORDS[narrow.why]}: ${nameOf(narrow.place)}.`] : []),
     ...(dropout ? [`${INSTRUMENT_KINDS[dropout.kind].label} silent for ${formatSpan(dropout.forS)}.`] : []),
-    ...(!leak && !narrow && !pocket && pumpShare >= WEAK_BELOW && !dropout ? ['No fault. Only the volumes were off their sheets.'] : []),
+    ...hiddenInService(told),
+    ...(!leak && !narrow && !pocket && pumpShare >= WEAK_BELOW && !dropout && !report.truth.finding
+      ? ['No fault. Only the volumes were off their sheets.']
+      : []),
     ...(report.pouredMl > 0 && Math.abs(offMl) > 1
       ? [`At the end ${formatMl(report.insideMl)} stood inside; the sheets say ${formatMl(procedure.volume.volumeMl)} for the whole loop.`]
       : []),
@@ -117,7 +98,7 @@ function onCause(cause: string, { mended }: Leak): DebriefLine[] {
     : [line('missed', `Its cause was: ${leakCauseWords(cause)}. Written down was: ${leakCauseWords(mended.cause)}.`, mended.at)];
 }
 
-function onLeak({ state, input: { report }, nameOf }: Told): DebriefLine[] {
+function onLeak({ state, input: { report, procedure }, nameOf }: Told): DebriefLine[] {
   const { leak } = report.truth;
   const wrong = state.leaks.filter(({ where }) => where !== leak?.place).map((each) => line('missed', `${nameOf(each.where)} was tight; the leak written down there was none.`, each.at)); // prettier-ignore
   if (!leak) return wrong;
@@ -128,13 +109,17 @@ function onLeak({ state, input: { report }, nameOf }: Told): DebriefLine[] {
   }
   const firstPour = state.pours[0]?.at;
   const dry = firstPour === undefined || found.at < firstPour;
-  const how = dry
-    ? line('good', `The leak at ${nameOf(leak.place)} was found with air: not a drop came out.`, found.at)
-    : line(
-        'missed',
-        `The leak at ${nameOf(leak.place)} was found with coolant inside; ${formatMl(report.leakedMl)} came out first.`,
-        found.at,
-      );
+  // it came with liquid inside, and dripping
+  const how =
+    procedure.service?.kind === 'leak-repair' && dry
+      ? line('good', `The leak at ${nameOf(leak.place)} was found.`, found.at)
+      : dry
+        ? line('good', `The leak at ${nameOf(leak.place)} was found with air: not a drop came out.`, found.at)
+        : line(
+            'missed',
+            `The leak at ${nameOf(leak.place)} was found with coolant inside; ${formatMl(report.leakedMl)} came out first.`,
+            found.at,
+          );
   return [...wrong, how, ...onCause(leak.cause, found), ...(report.leakMended ? [] : [line('harm', `${nameOf(leak.place)} still leaks.`)])];
 }
 
@@ -221,11 +206,6 @@ function onHands({ state, input: { report } }: Told): DebriefLine[] {
   return [...lines, ...ranDry, ...passed];
 }
 
-interface Saving {
-  readonly line: DebriefLine;
-  readonly savedS: number;
-}
-
 /** The earliest reading at which the air test was clear, against when it was closed. */
 function dryWait({ state, input: { procedure, events } }: Told): Saving[] {
   const doneAt = state.steps.find(({ kind }) => kind === 'dry-test')?.doneAt;
@@ -249,7 +229,8 @@ function dryWait({ state, input: { procedure, events } }: Told): Saving[] {
 function extraStarts({ input: { procedure, report } }: Told): Saving[] {
   const planned = procedure.facts?.fill?.pulses.length;
   const circulatingAt = report.happenings.find(({ what }) => what === 'circulating')?.at;
-  if (planned === undefined || circulatingAt === undefined) return [];
+  // a service begins with a loop that goes round
+  if (planned === undefined || circulatingAt === undefined || procedure.service) return [];
   const extra = report.startsBeforeReturn - planned;
   if (extra <= FREE_STARTS) return [];
   const savedS = extra * START_TAKES_S;

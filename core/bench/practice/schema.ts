@@ -1,9 +1,24 @@
 import Joi from 'joi';
 import { finite } from '../../base/checking/fields.js';
-import { SCENARIO_KEYS, type Scenario } from '../simulated-bench/truth.js';
+import type { JobKind } from '../../workshop/jobs/kinds.js';
+import { PRACTISED, SCENARIO_KEYS, SCENARIOS, scenariosFor, type Scenario } from '../simulated-bench/truth.js';
 
 /** h that one skip may pass: the longest wet test */
 const MOST_SKIP_S = 48 * 3600;
+
+/** What is practised, where it is no commissioning. */
+export interface PracticeOf {
+  readonly kind: JobKind;
+  /** component to be changed, where the job is about one */
+  readonly partId: string | null;
+}
+/** Kinds that are about one part. */
+export const ABOUT_A_PART: readonly JobKind[] = ['partial-drain', 'part-replacement'];
+
+export interface PracticeInput extends SimulateInput {
+  /** null: a commissioning */
+  readonly job: PracticeOf | null;
+}
 
 export interface SimulateInput {
   readonly scenario: Scenario;
@@ -17,5 +32,27 @@ export const simulateSchema = Joi.object({
     .required(),
   seed: Joi.number().integer().min(0).max(2_147_483_647).allow(null).default(null),
 });
+
+export const practiceSchema = simulateSchema
+  .keys({
+    job: Joi.object({
+      kind: Joi.string()
+        .valid(...PRACTISED)
+        .required(),
+      partId: Joi.string().max(80).allow(null).default(null),
+    })
+      .custom((value: PracticeOf, helpers) =>
+        ABOUT_A_PART.includes(value.kind) && value.partId === null
+          ? helpers.message({ custom: 'Name the part that is to be changed: the drain goes down to it.' })
+          : value,
+      )
+      .allow(null)
+      .default(null),
+  })
+  .custom((value: PracticeInput, helpers) =>
+    scenariosFor(value.job?.kind ?? null).includes(value.scenario)
+      ? value
+      : helpers.message({ custom: `A bench cannot hide “${SCENARIOS[value.scenario]}” in this kind of job.` }),
+  );
 
 export const skipSchema = Joi.object({ seconds: finite().greater(0).max(MOST_SKIP_S).required() });

@@ -6,38 +6,17 @@ import { WATER } from '../../machine/liquids/fluids.js';
 import { simulateFill } from '../../physics/filling/fillSimulation.js';
 import { liquidAt } from '../../machine/liquids/fluids.js';
 import { judgeDecay, type DecayReading } from '../../physics/leak-testing/decay.js';
-import { reservoirMarks } from '../../machine/loop-file/marks.js';
 import { loopVolume } from '../../machine/loop-file/volume.js';
 import { cannotSimulate, SimulatedBench } from './bench.js';
 import type { HandMove } from './hands.js';
+import { fill } from './testHands.js';
 import { drawTruth, hiddenLoop, type HiddenTruth, type Scenario } from './truth.js';
 
 const START = Date.parse('2026-03-10T09:00:00Z');
-const reservoirOf = (loop = usualLoop()) =>
-  loop.components.find(({ kind }) => kind === 'reservoir') as never as Parameters<typeof reservoirMarks>[0];
 
 function benchWith(scenario: Scenario, seed = 7, more: Partial<HiddenTruth> = {}): { bench: SimulatedBench; truth: HiddenTruth } {
   const truth = { ...drawTruth(usualLoop(), seed, scenario), ...more };
   return { bench: new SimulatedBench(usualLoop(), truth, WATER, START, seed), truth };
-}
-
-/** Pours to the mark and pulses to the low mark until liquid goes round, as a careful technician does. */
-function fill(bench: SimulatedBench): void {
-  const { fillMarkMl, lowMarkMl } = reservoirMarks(reservoirOf());
-  const perMm = reservoirOf().volume_ml / ((reservoirOf().box?.max[1] ?? 0) - (reservoirOf().box?.min[1] ?? 0));
-  const inReservoir = (): number => (bench.readings().level ?? 0) * perMm;
-  const circulating = (): boolean => bench.report().happenings.some(({ what }) => what === 'circulating');
-  const toTheMark = (): void => {
-    for (let n = 0; n < 8 && inReservoir() < fillMarkMl - 6; n += 1) bench.act({ do: 'pour', ml: fillMarkMl - inReservoir() - 2 });
-  };
-  for (let pulse = 0; pulse < 40 && !circulating(); pulse += 1) {
-    toTheMark();
-    bench.switchSupply(true);
-    for (let s = 0; s < 60 && inReservoir() > lowMarkMl + 4 && !circulating(); s += 0.2) bench.advance(0.2);
-    bench.switchSupply(false);
-    bench.advance(3);
-  }
-  toTheMark();
 }
 
 describe('the air test at the simulated bench', () => {

@@ -1,10 +1,10 @@
-import { SEEN_AT } from '../leak-finding/hiddenCauses.js';
 import { liquidAt, type Liquid } from '../../machine/liquids/fluids.js';
 import { pumpsWithoutCurve } from '../../physics/flow/network.js';
 import { vesselsWithoutBox } from '../../physics/geometry/network.js';
-import type { StandingName } from '../../machine/loop-file/orientation.js';
+import type { JobKind } from '../../workshop/jobs/kinds.js';
+import { STANDING, type StandingName } from '../../machine/loop-file/orientation.js';
 import { uncoverAngles, type UncoverAngle } from '../../physics/filling/outletAngle.js';
-import { INSTRUMENT_KEYS, type InstrumentKind } from '../instruments/kinds.js';
+import type { InstrumentKind } from '../instruments/kinds.js';
 import { MOST_GAUGE_KPA, WORKING_KPA } from '../../physics/leak-testing/defaults.js';
 import { liquidMlPerDay } from '../../physics/leak-testing/decay.js';
 import { partName, type LoopComponent, type LoopFile } from '../../machine/loop-file/loopFile.js';
@@ -14,9 +14,14 @@ import { seededRandom, type Random } from '../../base/random/random.js';
 import { STANDARD_ATMOSPHERE_KPA } from '../../base/units/physics.js';
 import { AirInside } from './airInside.js';
 import { SIMULATED } from './defaults.js';
-import type { HandMove } from './hands.js';
+import { isServiceMove, type HandMove, type ServiceMove } from './hands.js';
 import { LiquidInside } from './liquidInside.js';
+import { OldInside } from './oldInside.js';
+import { OpenPlaces } from './openPlaces.js';
+import { ServiceHands } from './serviceHands.js';
 import type { BenchReport, Happening } from './report.js';
+import { readInstruments } from './instruments.js';
+import { brushed, felt, lookedAround } from './senses.js';
 import { hiddenLoop, type HiddenTruth } from './truth.js';
 
 type Sensing = Extract<HandMove, { do: 'brush' | 'look' | 'feel' }>;
@@ -52,7 +57,15 @@ export class SimulatedBench {
   private readonly areaMm2: number;
   private readonly fillMarkMl: number;
   private readonly happenings: Happening[] = [];
-  private readonly openPorts = new Set<string>();
+  private readonly places: OpenPlaces;
+  private readonly hands: ServiceHands;
+  /** null: nothing was inside when it began */
+  private readonly old: OldInside | null;
+  private readonly startMl: number;
+  /** mL that left with parts and onto towels, where a loop was taken apart */
+  private takenMl = 0;
+  /** mL drawn off and put aside */
+  private drawnMl = 0;
   private seconds = 0;
   private supplyOn = false;
   private stand: { to: StandingName; angleDeg: number; sinceS: number } = { to: 'upright', angleDeg: 0, sinceS: 0 };
@@ -63,20 +76,30 @@ export class SimulatedBench {
   private seenMl = 0;
   /** mL that a hand is still pouring while the pump runs */
   private pouringMl = 0;
+  /** what is poured comes out of a jug, and the can on its scale keeps its weight */
+  private byJug = false;
+  /** hands have poured something that no entry says yet */
+  private isUnsaid = false;
   private leakMended = false;
+  /** it does not leak yet: nobody has opened a joint */
+  private leakRests: boolean;
   private narrowCleared = false;
   private pumpStarts = 0;
   private startsBeforeReturn = 0;
   private dryS = 0;
   private dryFrom: string | null = null;
 
-  /** Before: `cannotSimulate` has nothing against the loop. */
+  /**
+   * Before: `cannotSimulate` has nothing against the loop.
+   * @param job the service that it came for: it is filled and bled then, a little below its mark. null: dry
+   */
   constructor(
     private readonly loop: LoopFile,
     private readonly truth: HiddenTruth,
     coolant: Liquid,
     private nowMs: number,
     seed: number,
+    job: JobKind | null = null,
   ) {
     const real = hiddenLoop(loop, truth);
     this.reservoir = real.components.find(({ kind }) => kind === 'reservoir') as LoopComponent;
@@ -91,6 +114,18 @@ export class SimulatedBench {
     const marks = reservoirMarks(this.reservoir);
     this.fillMarkMl = marks.fillMarkMl;
     this.uncovers = uncoverAngles(this.reservoir, marks.lowMarkMl);
+    if (job !== null) this.liquid.fillToMark(truth.lowMl ?? 0);
+    this.startMl = this.liquid.insideMl;
+    this.old = job === null ? null : new OldInside(this.standing);
+    this.places = new OpenPlaces(this.liquid);
+    this.hands = new ServiceHands(real, truth, this.liquid, this.places, this.old, this.random);
+    // a repair is for what drips on arrival; any other leak comes of what was opened
+    this.leakRests = job !== null && job !== 'leak-repair';
+    if (job === 'leak-repair') this.seenMl = SIMULATED.seenFromMl;
+  }
+
+  private get standing(): { reservoirMl: number; wayMl: number } {
+    return { reservoirMl: this.liquid.reservoirMl, wayMl: this.liquid.onTheWayMl };
   }
 
   get now(): string {
@@ -112,6 +147,7 @@ export class SimulatedBench {
       this.pouringMl = 0;
       const before = this.liquid.spilledMl;
       this.liquid.stop();
+      this.old?.follow(this.standing);
       this.noteSpill(before, 'overflow');
       this.endDry();
     }
@@ -135,7 +171,7 @@ export class SimulatedBench {
   private pass(step: number): void {
     this.seconds += step;
     this.nowMs += step * 1000;
-    const leak = this.truth.leak && !this.leakMended ? this.truth.leak : null;
+    const leak = this.truth.leak && !this.leakMended && !this.leakRests ? this.truth.leak : null;
     this.air.advance(step, leak?.mbarLs ?? 0);
     // a hand that pours beside a running pump pours as it draws, and never above the mark
     if (this.pouringMl > 0) {
@@ -152,6 +188,8 @@ export class SimulatedBench {
         this.dryFrom ??= this.now;
         this.dryS += dry;
       } else this.endDry();
+      this.old?.follow(this.standing);
+      if (this.liquid.circulating) this.old?.mix();
     }
     const heatingW = this.supplyOn ? SIMULATED.pumpHeatW : 0;
     const tauS = (4180 * Math.max(0.2, this.liquid.insideMl / 1000)) / SIMULATED.coolingWPerK;
@@ -169,6 +207,7 @@ export class SimulatedBench {
       this.supplyOn ? WORKING_KPA : WORKING_KPA / 10,
     );
     const gone = this.liquid.lose((perDay * step) / 86_400);
+    this.old?.follow(this.standing);
     this.leakedMl += gone;
     this.seenMl += gone;
   }
@@ -204,61 +243,113 @@ export class SimulatedBench {
   act(move: HandMove): Seen {
     const tell = (text: string): Seen => ({ at: this.now, text });
     if (isSensing(move)) return tell(this.sense(move));
+    if (isServiceMove(move)) return this.serve(move);
     switch (move.do) {
-      case 'pump-up': {
-        if (this.openPorts.size > 0) return tell('Air comes out again: something is open.');
-        this.air.pumpUp(move.gaugeKpa, this.roomC);
-        if (move.gaugeKpa > MOST_GAUGE_KPA) this.happenings.push({ at: this.now, what: 'too-much-pressure', gaugeKpa: move.gaugeKpa });
-        return null;
-      }
-      case 'let-out':
-        this.air.letOut();
-        return null;
+      case 'pump-up':
+        return this.pumpUp(move.gaugeKpa);
       case 'pour': {
+        if (this.isOnlySaid(move)) return null;
         this.air.letOut();
         this.pouringMl = move.ml;
         // with the pump running the bottle empties at a hand's pace; otherwise nothing moves meanwhile
         if (this.supplyOn) return null;
-        return this.pourStanding(move.ml, move.toMark === true) ? tell('It runs over the fill port.') : null;
+        return this.pourStanding(move.ml, move.toMark === true) ? tell('It runs over the fill port.') : this.letRun('open-port');
       }
-      case 'knock':
-        this.liquid.free(0.15);
-        return null;
       case 'turn':
-        return this.turn(move.to, move.angleDeg) ? tell('Liquid runs out of an open port.') : null;
+        this.stand = { to: move.angleDeg > 0 ? move.to : 'upright', angleDeg: move.angleDeg, sinceS: this.seconds };
+        return this.letRun('turn');
       case 'port':
-        if (move.open) {
-          this.openPorts.add(move.port);
-          this.air.letOut();
-        } else this.openPorts.delete(move.port);
-        return null;
-      case 'mend':
-      case 'clear':
-        this.putRight(move);
-        return null;
-      case 'speed':
-      case 'draw':
-        this.setOrDraw(move);
-        return null;
-      case 'skip':
-        this.advance(move.seconds);
+        if (!move.open) return this.serve({ do: 'shut', openings: [move.port] });
+        return this.openUp([move.port], false);
+      case 'open':
+        return this.openUp(move.openings, move.jug);
+      default:
+        this.adjust(move);
         return null;
     }
   }
 
-  private putRight(move: Extract<HandMove, { do: 'mend' | 'clear' }>): void {
-    if (move.do === 'mend') this.mend(move.at);
-    else this.clear(move.why);
+  /** An entry about what hands poured before it moves nothing; what they pour else is not written down yet. */
+  private isOnlySaid({ said }: Extract<HandMove, { do: 'pour' }>): boolean {
+    const isOnly = said === true && this.isUnsaid;
+    this.isUnsaid = said !== true;
+    this.byJug = said === true;
+    return isOnly;
+  }
+
+  /** Moves of which nothing is noticed at once. */
+  private adjust(move: Extract<HandMove, { do: 'let-out' | 'knock' | 'mend' | 'clear' | 'speed' | 'draw' | 'skip' }>): void {
+    switch (move.do) {
+      case 'let-out':
+        return this.air.letOut();
+      case 'knock':
+        return this.liquid.free(0.15);
+      case 'mend':
+        return this.mend(move.at);
+      case 'clear':
+        return this.clear(move.why);
+      case 'speed':
+        return this.liquid.setSpeed(move.speed);
+      case 'draw':
+        return this.draw(move);
+      case 'skip':
+        return this.advance(move.seconds);
+    }
+  }
+
+  private pumpUp(gaugeKpa: number): Seen {
+    if (!this.places.none) return { at: this.now, text: 'Air comes out again: something is open.' };
+    this.air.pumpUp(gaugeKpa, this.roomC);
+    if (gaugeKpa > MOST_GAUGE_KPA) this.happenings.push({ at: this.now, what: 'too-much-pressure', gaugeKpa });
+    return null;
+  }
+
+  private serve(move: ServiceMove): Seen {
+    const before = this.liquid.insideMl;
+    const text = this.hands.act(move);
+    const gone = before - this.liquid.insideMl;
+    if (move.do === 'take-apart') this.takenMl += gone;
+    if (move.do === 'take-apart' || (move.do === 'shut' && move.openings?.some((each) => /\.(from|to)$/.test(each))))
+      this.leakRests = false;
+    this.old?.follow(this.standing);
+    return text === null ? null : { at: this.now, text };
+  }
+
+  private openUp(openings: readonly string[], jug: boolean): Seen {
+    this.air.letOut();
+    for (const each of openings) this.places.openUp(each, jug);
+    return this.letRun('open-port');
+  }
+
+  /** What can leave by what stands open, leaves; a running pump is left alone until the case lies. */
+  private letRun(by: 'turn' | 'open-port'): Seen {
+    if (this.supplyOn && by !== 'turn') return null;
+    const { intoJugMl, besideMl } = this.places.run(this.stand);
+    this.liquid.spilledMl += besideMl;
+    if (besideMl > 0.05) this.happenings.push({ at: this.now, what: 'spilled', ml: besideMl, by });
+    this.old?.follow(this.standing);
+    if (intoJugMl > 0) this.hands.rinsed();
+    if (besideMl > 0.05) return { at: this.now, text: 'Liquid runs out of an open port.' };
+    return intoJugMl > 0 ? { at: this.now, text: 'It ran into the jug, and has stopped.' } : null;
   }
 
   private sense(move: Sensing): string {
-    if (move.do === 'look') return this.look();
-    return move.do === 'brush' ? this.brush(move.joint) : this.feel(move.at);
+    const leak = this.leakMended ? null : this.truth.leak;
+    if (move.do === 'brush') return brushed(leak, this.air.closed, move.joint);
+    if (move.do === 'feel') return felt(this.narrowCleared ? null : this.truth.narrow, move.at);
+    const dropAt = leak && this.seenMl >= SIMULATED.seenFromMl ? leak.place : null;
+    const bubblesMl = this.liquid.circulating && this.supplyOn ? this.liquid.looseGasMl : 0;
+    return lookedAround(dropAt, bubblesMl, this.supplyOn && this.dryFrom !== null);
   }
 
-  private setOrDraw(move: Extract<HandMove, { do: 'speed' | 'draw' }>): void {
-    if (move.do === 'speed') this.liquid.setSpeed(move.speed);
-    else this.liquid.lose(move.ml);
+  private draw({ ml, at, jug }: Extract<HandMove, { do: 'draw' }>): void {
+    const came =
+      at === undefined
+        ? this.liquid.lose(ml)
+        : this.liquid.openUntil(STANDING.upright, { open: this.places.names, drains: [at], closed: [] }, ml);
+    if (jug) this.places.catch(came);
+    else this.drawnMl += came;
+    this.old?.follow(this.standing);
   }
 
   private mend(at: string): void {
@@ -282,24 +373,12 @@ export class SimulatedBench {
   private pourNow(ml: number): boolean {
     const before = this.liquid.spilledMl;
     this.liquid.pour(ml);
+    this.old?.follow(this.standing, ml);
     this.pouredMl += ml;
     this.pouringMl = Math.max(0, this.pouringMl - ml);
-    this.canG -= ml * this.densityKgL;
+    if (!this.byJug) this.canG -= ml * this.densityKgL;
     this.noteSpill(before, 'overflow');
     return this.liquid.spilledMl > before + 0.05;
-  }
-
-  private brush(joint: string): string {
-    const { leak } = this.truth;
-    if (!this.air.closed) return 'No bubbles: there is no pressure in the loop.';
-    if (!leak || this.leakMended || leak.place !== joint) return `No bubbles at ${joint}.`;
-    return `Bubbles at ${joint}. ${SEEN_AT[leak.cause]}`;
-  }
-
-  private feel(at: string): string {
-    const narrow = this.narrowCleared ? null : this.truth.narrow;
-    if (narrow?.place !== at) return `Nothing out of the way at ${at}.`;
-    return narrow.why === 'kink' ? `Pinched flat at ${at}.` : `Hardly anything comes through at ${at}.`;
   }
 
   /** The cause that was named is put right, if it was that one: the flow is as it should be. */
@@ -310,48 +389,21 @@ export class SimulatedBench {
     this.happenings.push({ at: this.now, what: 'cleared' });
   }
 
-  private look(): string {
-    const { leak } = this.truth;
-    const drops = leak && !this.leakMended && this.seenMl >= SIMULATED.seenFromMl;
-    const gas = this.liquid.circulating && this.supplyOn ? this.liquid.looseGasMl : 0;
-    return [
-      drops ? `A drop on the towel under ${leak.place}.` : 'Every towel is dry.',
-      ...(gas > 3 ? ['Bubbles come back at the return.'] : []),
-      ...(this.supplyOn && this.dryFrom !== null ? ['The pump rattles.'] : []),
-    ].join(' ');
-  }
-
-  /** @returns whether something ran out */
-  private turn(to: StandingName, angleDeg: number): boolean {
-    this.stand = { to: angleDeg > 0 ? to : 'upright', angleDeg, sinceS: this.seconds };
-    if (angleDeg < 20 || this.openPorts.size === 0 || this.liquid.insideMl <= 0) return false;
-    const before = this.liquid.spilledMl;
-    this.liquid.spill(0.5 * this.liquid.reservoirMl);
-    this.noteSpill(before, 'turn');
-    return this.liquid.spilledMl > before;
-  }
-
   /** Readings of this moment; null for an instrument that is silent. */
   readings(): Record<InstrumentKind, number | null> {
-    const noisy = (value: number, sd: number, step: number): number => Math.round((value + sd * this.random.normal()) / step) * step;
-    const { dropout } = this.truth;
-    const shown = Math.max(0, this.liquid.shownMl(this.supplyOn));
-    const flow = this.supplyOn && this.liquid.circulating && this.dryFrom === null ? this.liquid.steadyLph * this.liquid.slowed : 0;
-    const all: Record<InstrumentKind, number> = {
-      gauge: noisy(this.air.gaugeKpa(this.roomC), this.air.closed ? SIMULATED.gaugeNoiseKpa : 0, this.truth.gaugeStepKpa),
-      level: noisy((shown * 1000) / this.areaMm2, shown > 0 ? SIMULATED.levelNoiseMm : 0, 0.1),
-      flow: Math.max(0, noisy(flow, flow * SIMULATED.flowNoiseShare, 1)),
-      'coolant-temp': noisy(this.coolantC, SIMULATED.tempNoiseK, 0.1),
-      'room-temp': noisy(this.roomC, SIMULATED.tempNoiseK, 0.1),
-      scale: noisy(this.canG, SIMULATED.scaleNoiseG, 1),
-      supply: this.supplyOn ? 1 : 0,
+    const shownMl = Math.max(0, this.liquid.shownMl(this.supplyOn));
+    const flows = this.supplyOn && this.liquid.circulating && this.dryFrom === null;
+    const now = {
+      gaugeKpa: this.air.gaugeKpa(this.roomC),
+      closed: this.air.closed,
+      levelMm: (shownMl * 1000) / this.areaMm2,
+      flowLph: flows ? this.liquid.steadyLph * this.liquid.slowed : 0,
+      coolantC: this.coolantC,
+      roomC: this.roomC,
+      canG: this.canG,
+      supplyOn: this.supplyOn,
     };
-    const silent = (kind: InstrumentKind): boolean =>
-      dropout?.kind === kind && this.seconds >= dropout.fromS && this.seconds < dropout.fromS + dropout.forS;
-    return Object.fromEntries(INSTRUMENT_KEYS.map((kind) => [kind, silent(kind) ? null : Number(all[kind].toFixed(2))])) as Record<
-      InstrumentKind,
-      number | null
-    >;
+    return readInstruments(now, this.truth, this.seconds, this.random);
   }
 
   report(): BenchReport {
@@ -362,6 +414,12 @@ export class SimulatedBench {
       insideMl: this.liquid.insideMl,
       spilledMl: this.liquid.spilledMl,
       leakedMl: this.leakedMl,
+      startMl: this.startMl,
+      caughtMl: this.places.caughtMl,
+      takenMl: this.takenMl,
+      drawnMl: this.drawnMl,
+      oldMl: this.old?.oldMl ?? 0,
+      soaks: this.hands.soaks,
       gasMl: this.liquid.gasMl,
       pocketMl: this.liquid.pocketMl,
       leakMended: this.leakMended,

@@ -11,6 +11,8 @@ export const SIMULATED = {
   settlingTauS: 75,
   /** share of the path that starts as bubbles when the return is reached */
   looseGasShare: 0.03,
+  /** share of the path's volume that hangs on its walls after a drain, until it is wetted again */
+  filmShare: 0.03,
   /** s of running after which 1/e of the loose gas is left */
   bleedTauS: 420,
   /** s that a turn must be held before a pocket finds its way up */

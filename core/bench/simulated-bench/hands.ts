@@ -1,8 +1,6 @@
-import type { RunEventBody } from '../runs/entries/all.js';
 import Joi from 'joi';
 import { readInput } from '../../base/checking/input.js';
 import { finite } from '../../base/checking/fields.js';
-import type { RunState } from '../runs/state.js';
 import { STANDING_NAMES, type StandingName } from '../../machine/loop-file/orientation.js';
 
 /** What hands do at a simulated bench. A real bench has real ones. */
@@ -10,8 +8,11 @@ export type HandMove =
   | { readonly do: 'pump-up'; readonly gaugeKpa: number }
   | { readonly do: 'let-out' }
   | { readonly do: 'brush'; readonly joint: string }
-  /** `toMark`: no further than the mark, however much is left in the bottle */
-  | { readonly do: 'pour'; readonly ml: number; readonly toMark?: boolean }
+  /**
+   * `toMark`: no further than the mark, however much is left in the bottle. `said`: an entry says so, of what hands have
+   * poured since the last one, or else of a jug that stands on no scale
+   */
+  | { readonly do: 'pour'; readonly ml: number; readonly toMark?: boolean; readonly said?: boolean }
   | { readonly do: 'look' }
   /** two fingers along a tube, or an eye into a part that is flushed by itself */
   | { readonly do: 'feel'; readonly at: string }
@@ -23,16 +24,48 @@ export type HandMove =
   | { readonly do: 'mend'; readonly at: string }
   /** the pump's speed is set; null: as its file says */
   | { readonly do: 'speed'; readonly speed: number | null }
-  /** out of the reservoir again, with a syringe */
-  | { readonly do: 'draw'; readonly ml: number }
-  | { readonly do: 'skip'; readonly seconds: number };
+  /** out of the reservoir again, by syringe or hose; `at`: at a valve instead; `jug`: it is measured there */
+  | { readonly do: 'draw'; readonly ml: number; readonly at?: string; readonly jug?: boolean }
+  | { readonly do: 'skip'; readonly seconds: number }
+  /** ports, or one end of a joint ("tube.from"); `jug`: one stands under it */
+  | { readonly do: 'open'; readonly openings: readonly string[]; readonly jug: boolean }
+  | ServiceMove;
+
+/** What hands do at a loop that was in use. */
+export type ServiceMove =
+  /** null: everything that stands open */
+  | { readonly do: 'shut'; readonly openings: readonly string[] | null }
+  | { readonly do: 'read-jug' }
+  /** the jug is emptied */
+  | { readonly do: 'pour-away' }
+  /** a part leaves the loop over the jug, its joints undone */
+  | { readonly do: 'take-out'; readonly part: string }
+  | { readonly do: 'take-apart' }
+  /** at what came out last, with a strip */
+  | { readonly do: 'look-at-water' }
+  /** at one thing on the inspection sheet */
+  | { readonly do: 'look-close'; readonly at: string }
+  /** a cleaner came out again */
+  | { readonly do: 'soaked' };
+const SERVICE_MOVES: readonly HandMove['do'][] = [
+  'shut',
+  'read-jug',
+  'pour-away',
+  'take-out',
+  'take-apart',
+  'look-at-water',
+  'look-close',
+  'soaked',
+];
+export const isServiceMove = (move: HandMove): move is ServiceMove => SERVICE_MOVES.includes(move.do);
 
 const key = Joi.string().min(1).max(120).required();
+const openings = Joi.array().items(Joi.string().min(1).max(120)).max(200);
 const MOVES: Record<HandMove['do'], Joi.SchemaMap> = {
   'pump-up': { gaugeKpa: finite().min(0).max(200).required() },
   'let-out': {},
   brush: { joint: key },
-  pour: { ml: finite().greater(0).max(5000).required(), toMark: Joi.boolean() },
+  pour: { ml: finite().greater(0).max(5000).required(), toMark: Joi.boolean(), said: Joi.boolean() },
   look: {},
   feel: { at: key },
   clear: { why: Joi.string().valid('kink', 'choked').required() },
@@ -46,8 +79,17 @@ const MOVES: Record<HandMove['do'], Joi.SchemaMap> = {
   port: { port: key, open: Joi.boolean().required() },
   mend: { at: key },
   speed: { speed: finite().greater(0).max(1).allow(null).required() },
-  draw: { ml: finite().greater(0).max(5000).required() },
+  draw: { ml: finite().greater(0).max(5000).required(), at: Joi.string().min(1).max(120), jug: Joi.boolean() },
   skip: { seconds: finite().greater(0).max(172_800).required() },
+  open: { openings: openings.min(1).required(), jug: Joi.boolean().required() },
+  shut: { openings: openings.allow(null).required() },
+  'read-jug': {},
+  'pour-away': {},
+  'take-out': { part: key },
+  'take-apart': {},
+  'look-at-water': {},
+  'look-close': { at: key },
+  soaked: {},
 };
 
 /** @throws InputProblem with the field that is wrong */
@@ -61,38 +103,4 @@ export function readMove(input: unknown): HandMove {
     input,
   ).do;
   return readInput<HandMove>(Joi.object({ do: Joi.string().required(), ...MOVES[kind] }), input);
-}
-
-/**
- * The movement behind an entry of a run, or null where the entry only says what was read. A pour that the scale saw
- * has been poured already.
- * @param again true when a bench that was switched off catches up with its run: then everything moves anew
- */
-export function moveOfEntry(body: RunEventBody, state: RunState, again = false): HandMove | null {
-  const moved = (source: string | undefined): boolean => again || source === undefined || source === 'hand';
-  switch (body.type) {
-    case 'pump':
-      return body.on ? { do: 'speed', speed: body.speed ?? null } : null;
-    case 'outflow':
-      return body.way === 'drawn-off' ? { do: 'draw', ml: body.volumeMl } : null;
-    case 'timer-started':
-      return { do: 'speed', speed: null };
-    case 'turn':
-      return { do: 'turn', to: body.to, angleDeg: body.angleDeg };
-    case 'port':
-      return { do: 'port', port: body.port, open: body.open };
-    case 'pour':
-      return moved(body.source) ? { do: 'pour', ml: body.volumeMl } : null;
-    case 'dry-reading':
-      // a hand that types a pressure has pumped up to it
-      return moved(body.source) ? { do: 'pump-up', gaugeKpa: body.gaugeKpa } : null;
-    case 'fill-trouble-solved':
-      return body.cause === 'kink' ? { do: 'clear', why: 'kink' } : body.cause === 'block-choked' ? { do: 'clear', why: 'choked' } : null;
-    case 'leak-mended': {
-      const leak = state.leaks.find(({ eventId }) => eventId === body.leak);
-      return leak ? { do: 'mend', at: leak.where } : null;
-    }
-    default:
-      return null;
-  }
 }

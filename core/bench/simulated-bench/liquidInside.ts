@@ -18,6 +18,8 @@ export class LiquidInside {
   /** mL moved since the pump started */
   private movedMl = 0;
   looseGasMl = 0;
+  /** mL that hang on walls after liquid ran out, and wait there to be washed down */
+  filmMl = 0;
   private readonly at: Wetted;
   private twin: LiquidTwin;
   /** mL on the way with no gas left */
@@ -55,9 +57,9 @@ export class LiquidInside {
     return this.looseGasMl + this.pocketMl;
   }
 
-  /** on the way, reservoir left out; at rest */
-  private get onTheWayMl(): number {
-    return this.circulating ? this.pathMl - this.gasMl : this.twin.wayMl(this.at);
+  /** on the way, reservoir left out, film and all; at rest */
+  get onTheWayMl(): number {
+    return this.circulating ? this.pathMl - this.gasMl : this.twin.wayMl(this.at) + this.filmMl;
   }
 
   get reservoirMl(): number {
@@ -99,6 +101,7 @@ export class LiquidInside {
   }
 
   pour(ml: number): void {
+    this.washDown();
     if (!this.circulating) {
       this.spilledMl += this.twin.pour(this.at, ml);
       return;
@@ -106,6 +109,20 @@ export class LiquidInside {
     this.reservoirMl += ml;
     const over = this.reservoirMl - this.brimMl;
     if (over > 0) this.spill(over);
+  }
+
+  private washDown(): void {
+    if (this.filmMl <= 0) return;
+    const film = this.filmMl;
+    this.filmMl = 0;
+    this.spilledMl += this.twin.pour(this.at, film);
+  }
+
+  /** Of so much that ran out, what hangs on the walls instead. @returns mL that stayed */
+  hang(ranMl: number): number {
+    const stays = Math.min(ranMl, Math.max(0, SIMULATED.filmShare * this.pathMl - this.filmMl));
+    this.filmMl += stays;
+    return stays;
   }
 
   /** Out of the reservoir and gone. */
@@ -151,6 +168,20 @@ export class LiquidInside {
     this.movedMl = 0;
   }
 
+  /** A loop that was filled and bled: everything wetted, the reservoir so far below its mark, pockets where they hide. */
+  fillToMark(belowMl: number): void {
+    const full = this.twin.atMark();
+    this.at.wettedMl.set(full.wettedMl);
+    this.at.reservoirMl = Math.max(0, full.reservoirMl - belowMl);
+    this.circulating = true;
+    this.looseGasMl = 0;
+  }
+
+  /** mL that would leave if it were opened so: nothing moves. */
+  wouldLeave(tilt: Tilt, setup: OpeningSetup): number {
+    return this.twin.open({ reservoirMl: this.at.reservoirMl, wettedMl: this.at.wettedMl.slice() }, tilt, setup, this.restContents()).drainedMl; // prettier-ignore
+  }
+
   /** Opened in a stand with the pump off. @returns mL that leave by each opening */
   open(tilt: Tilt, setup: OpeningSetup): (opening: string) => number {
     return this.twin.open(this.at, tilt, setup, this.comeToRest()).at;
@@ -173,11 +204,16 @@ export class LiquidInside {
 
   /** Liquid that went round stands everywhere on the way once it is opened, bubbles and pockets among it. */
   private comeToRest(): Float64Array {
+    const contents = this.restContents();
+    this.circulating = false;
+    this.looseGasMl = 0;
+    return contents;
+  }
+
+  private restContents(): Float64Array {
     if (!this.circulating) return this.twin.contents(this.at);
     const { network, reservoirNode } = this.twin.drive;
     const share = this.onTheWayMl / this.pathMl;
-    this.circulating = false;
-    this.looseGasMl = 0;
     return Float64Array.from(network.volumeMl, (ml, node) => (node === reservoirNode ? this.reservoirMl : share * ml));
   }
 
@@ -192,7 +228,7 @@ export class LiquidInside {
   empty(): void {
     this.circulating = false;
     this.looseGasMl = 0;
-    this.pocketMl = 0;
+    this.filmMl = 0;
     this.at.reservoirMl = 0;
     this.at.wettedMl.fill(0);
   }

@@ -16,6 +16,18 @@ export interface BenchReport {
   readonly insideMl: number;
   readonly spilledMl: number;
   readonly leakedMl: number;
+  /** mL inside when it began; missing here and below: a practice from before services were played */
+  readonly startMl?: number;
+  /** mL that ran into jugs */
+  readonly caughtMl?: number;
+  /** mL that were on towels and in parts when the loop was taken apart */
+  readonly takenMl?: number;
+  /** mL drawn off and put aside */
+  readonly drawnMl?: number;
+  /** mL inside that were there when it began */
+  readonly oldMl?: number;
+  /** cleaner that came out again */
+  readonly soaks?: number;
   readonly gasMl: number;
   readonly pocketMl: number;
   readonly leakMended: boolean;

@@ -2,11 +2,14 @@ import { freeingTurn } from '../../physics/air/airLeft.js';
 import type { StandingName } from '../../machine/loop-file/orientation.js';
 import type { InstrumentKind } from '../instruments/kinds.js';
 import { LEAK_LIMITS } from '../../physics/leak-testing/defaults.js';
+import { reservoirMarks } from '../../machine/loop-file/marks.js';
 import { tubesByHand, type LoopComponent, type LoopFile } from '../../machine/loop-file/loopFile.js';
 import { seededRandom, type Random } from '../../base/random/random.js';
 import { drawJointCause, type HiddenCause } from '../leak-finding/hiddenCauses.js';
 import { findTubeMaterial } from '../../machine/materials/tubes.js';
 import { SIMULATED } from './defaults.js';
+import { drawFinding, type HiddenFinding } from './finding.js';
+import { JOB_KINDS, type JobKind } from '../../workshop/jobs/kinds.js';
 
 /** Which fault a simulated bench hides. `surprise` draws one, or none. */
 export const SCENARIOS = {
@@ -21,9 +24,39 @@ export const SCENARIOS = {
   kink: 'A tube that is kinked',
   choked: 'A part that is choked',
   dropout: 'An instrument that falls silent',
+  deposit: 'Deposit in one of the parts',
+  spent: 'A part that is at its end',
 } as const;
 export type Scenario = keyof typeof SCENARIOS;
 export const SCENARIO_KEYS = Object.keys(SCENARIOS) as Scenario[];
+
+const OF_BUILDS: readonly Scenario[] = [
+  'surprise',
+  'clean',
+  'leak',
+  'ring',
+  'screw',
+  'gasket',
+  'pocket',
+  'weak-pump',
+  'kink',
+  'choked',
+  'dropout',
+];
+/** what a loop that is filled again may hide whatever was done to it */
+const OF_REFILLS: readonly Scenario[] = ['surprise', 'clean', 'pocket', 'weak-pump', 'kink', 'choked', 'dropout'];
+
+/** What a bench may hide where a kind of job is practised; null: a commissioning. */
+export function scenariosFor(job: JobKind | null): readonly Scenario[] {
+  if (job === null) return OF_BUILDS;
+  if (job === 'leak-repair') return ['surprise', 'leak', 'ring', 'screw', 'gasket'];
+  if (job === 'strip-clean') return [...OF_REFILLS, 'leak', 'deposit', 'spent'];
+  // nothing is filled again, or only drops are: only the volumes are off
+  return JOB_KINDS[job].fill === 'none' || job === 'top-up' ? ['clean'] : OF_REFILLS;
+}
+
+/** Jobs that can be practised: whatever moves liquid. */
+export const PRACTISED: readonly JobKind[] = (Object.keys(JOB_KINDS) as JobKind[]).filter((kind) => JOB_KINDS[kind].opens !== 'not');
 
 /** What the bench hides. The same loop, seed and scenario hide the same. */
 export interface HiddenTruth {
@@ -41,6 +74,10 @@ export interface HiddenTruth {
   /** kPa that the gauge can be read to */
   readonly gaugeStepKpa: number;
   readonly dropout: { readonly kind: InstrumentKind; readonly fromS: number; readonly forS: number } | null;
+  /** what the inspection sheet of a service should say; null: every part is sound. Missing in practices before services were played */
+  readonly finding?: HiddenFinding | null;
+  /** mL by which a machine stood below its mark when it came; missing: a build */
+  readonly lowMl?: number;
 }
 
 /** what a leak lets out, as multiples of the screening limit: found in minutes, and seen as drops within the hour */
@@ -51,10 +88,11 @@ const WEAK_PUMP = [0.55, 0.75] as const;
 /** mL; a stop of the pump must show it: smaller ones hide behind the surface's own restlessness */
 const POCKET_ML = [45, 75] as const;
 
-export function drawTruth(loop: LoopFile, seed: number, wanted: Scenario): HiddenTruth {
+/** @param job the service that is practised; null: a commissioning */
+export function drawTruth(loop: LoopFile, seed: number, wanted: Scenario, job: JobKind | null = null): HiddenTruth {
   const random = seededRandom(seed);
   const turn = freeingTurn(loop);
-  const possible = SCENARIO_KEYS.filter((key): key is HiddenTruth['scenario'] => key !== 'surprise' && canHide(loop, key));
+  const possible = scenariosFor(job).filter((key): key is HiddenTruth['scenario'] => key !== 'surprise' && canHide(loop, key));
   const drawn = random.pick(possible);
   const scenario = wanted === 'surprise' ? drawn : wanted;
   return {
@@ -66,7 +104,21 @@ export function drawTruth(loop: LoopFile, seed: number, wanted: Scenario): Hidde
     pocket: scenario === 'pocket' ? pocketOf(loop, turn, random) : null,
     gaugeStepKpa: 0.1,
     dropout: scenario === 'dropout' ? { kind: random.pick(['gauge', 'level', 'scale'] as const), fromS: random.between(60, 240), forS: 900 } : null, // prettier-ignore
+    ...(job === null ? {} : { finding: drawFinding(loop, scenario, seed), lowMl: lowOf(loop, job, seed) }),
   };
+}
+
+/** share of what stands between the marks that vapour took since the last visit, and where the job is to put it back */
+const LOW_SHARE = [0.05, 0.3] as const;
+const LOW_SHARE_TOP_UP = [0.4, 0.8] as const;
+const LOW_SEED = 7_368_787;
+
+function lowOf(loop: LoopFile, job: JobKind, seed: number): number {
+  const reservoir = loop.components.find(({ kind }) => kind === 'reservoir');
+  if (!reservoir) return 0;
+  const { fillMarkMl, lowMarkMl } = reservoirMarks(reservoir);
+  const [least, most] = job === 'top-up' ? LOW_SHARE_TOP_UP : LOW_SHARE;
+  return (fillMarkMl - lowMarkMl) * seededRandom(seed + LOW_SEED).between(least, most);
 }
 
 const ofKind = ({ components }: LoopFile, ...kinds: readonly string[]): string[] =>

@@ -27,8 +27,9 @@ export async function tellBench(
   scope: Scope,
   workshopId: string,
   benchId: string,
-  { pumpWasOn, pumpIsOn, move }: { readonly pumpWasOn: boolean; readonly pumpIsOn: boolean; readonly move: HandMove | null },
+  { pumpWasOn, pumpIsOn, moves }: { readonly pumpWasOn: boolean; readonly pumpIsOn: boolean; readonly moves: readonly HandMove[] },
 ): Promise<void> {
   if (pumpWasOn !== pumpIsOn) await switchSupply(scope, workshopId, benchId, pumpIsOn);
-  if (move && (await hasOnline(scope, benchId, 'simulated'))) await moveHands(scope, workshopId, benchId, move);
+  if (moves.length === 0 || !(await hasOnline(scope, benchId, 'simulated'))) return;
+  for (const move of moves) await moveHands(scope, workshopId, benchId, move);
 }

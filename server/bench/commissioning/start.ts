@@ -1,48 +1,16 @@
 import { contentsOf } from '../../machine/loops/inside.js';
-import { demandOneCircuit, pumpsBeside } from '../../machine/loops/circuits.js';
+import { demandOneCircuit } from '../../machine/loops/circuits.js';
 import { lockLoop } from '../../machine/loops/lock.js';
 import { newestRevision } from '../../machine/loops/revisions.js';
 import { insertRun, demandJoints, putOnBench, readRun, claimFor } from '../runs/runs.js';
-import { orderFor, productOf } from '../../workshop/coolants/products.js';
 import { leftByAbandoned } from '../runs/contents.js';
-import { newestProcedure } from '../runs/procedures.js';
-import { buildProcedure } from '../../../core/bench/procedures/buildProcedure.js';
 import type { RunCreate } from '../../../core/bench/commissioning/schema.js';
-import { liquidOf } from '../../../core/machine/liquids/fluids.js';
-import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
-import type { LoopContents } from '../../../core/physics/live-book/loopContents.js';
-import type { Procedure } from '../../../core/bench/runs/procedure.js';
-import type { Scope } from '../../base/database/client.js';
 import { type Ask } from '../../base/http/context.js';
 import { DomainError } from '../../base/http/errors.js';
-import { fittedIn } from '../../workshop/lots/lots.js';
+import { commissioningProcedure } from '../procedures/ofCommissioning.js';
+import { serviceProcedure } from '../procedures/ofService.js';
 import { demandSimulation, notePractice, practiceTable } from '../practice/practice.js';
 import { job } from '../../base/database/tables/machines.js';
-
-interface CommissioningOf extends Pick<RunCreate, 'loopId' | 'schools' | 'openedJoints' | 'lostMl'> {
-  readonly file: LoopFile;
-  readonly coolantProductId: string | null;
-  /** what an earlier run left inside */
-  readonly start: LoopContents | null;
-}
-
-/** The commissioning of a loop as it is built, with the workshop's own words. */
-export async function commissioningFor(scope: Scope, of: CommissioningOf): Promise<Procedure> {
-  const product = await productOf(scope, of.coolantProductId);
-  const ours = await newestProcedure(scope, 'commissioning');
-  return buildProcedure({
-    loop: of.file,
-    schools: of.schools,
-    order: orderFor(of.file, product),
-    coolantName: product?.name ?? null,
-    liquid: liquidOf(product),
-    pumpsBeside: await pumpsBeside(scope, of.loopId),
-    fitted: await fittedIn(scope, of.loopId),
-    ...(of.start ? { start: of.start } : {}),
-    ...(of.lostMl === null ? {} : { opened: { joints: of.openedJoints, lostMl: of.lostMl } }),
-    ...(ours ? { template: ours.template, templateNumber: ours.number } : {}),
-  });
-}
 
 /** Puts a machine on a bench and starts the commissioning of one of its loops. */
 export async function startRun(ask: Ask, input: RunCreate) {
@@ -55,15 +23,30 @@ export async function startRun(ask: Ask, input: RunCreate) {
     throw new DomainError('refused', 'This loop came filled: take it in as a service. A commissioning begins with a dry loop.');
   if (input.practice) demandSimulation(revision.file);
   if (input.schools.leak === 'opened-joints') demandJoints(revision.file, input.openedJoints);
-  const procedure = await commissioningFor(scope, {
-    loopId: input.loopId,
-    file: revision.file,
-    schools: input.schools,
-    openedJoints: input.openedJoints,
-    lostMl: input.lostMl,
-    coolantProductId: own.loop.coolantProductId,
-    start: input.practice ? null : await leftByAbandoned(scope, input.loopId),
-  });
+  const practised = input.practice?.job ?? null;
+  const partId = practised?.partId ?? null;
+  if (partId !== null && !revision.file.components.some(({ id }) => id === partId))
+    throw new DomainError('refused', 'The part that is to be changed is not in this loop; choose one that is.');
+  const procedure = practised
+    ? await serviceProcedure(scope, {
+        ...practised,
+        jobId: '',
+        loopId: input.loopId,
+        file: revision.file,
+        schools: input.schools,
+        openedJoints: input.openedJoints,
+        coolantProductId: own.loop.coolantProductId,
+        atMark: true,
+      })
+    : await commissioningProcedure(scope, {
+        loopId: input.loopId,
+        file: revision.file,
+        schools: input.schools,
+        openedJoints: input.openedJoints,
+        lostMl: input.lostMl,
+        coolantProductId: own.loop.coolantProductId,
+        start: input.practice ? null : await leftByAbandoned(scope, input.loopId),
+      });
 
   const at = clock.now();
   const [madeJob] = input.practice

@@ -2,7 +2,8 @@ import { randomInt } from 'node:crypto';
 import { and, asc, eq, isNotNull } from 'drizzle-orm';
 import { courseOf, isAttempt, lessonLoop, lessonSchools, LESSONS, resultOf, type CourseAnswer, type Lesson, type LessonKey, type LessonResult } from '../../../core/bench/course/course.js'; // prettier-ignore
 import { demandSimulation } from '../practice/practice.js';
-import { commissioningFor } from '../commissioning/start.js';
+import { commissioningProcedure } from '../procedures/ofCommissioning.js';
+import { serviceProcedure } from '../procedures/ofService.js';
 import { insertRun, readRun } from '../runs/runs.js';
 import { practiceTable } from '../practice/practice.js';
 import type { Scope } from '../../base/database/client.js';
@@ -65,15 +66,10 @@ export async function beginLesson(ask: Ask, lesson: Lesson, seed = randomInt(2_1
   const loopId = (made as { id: string }).id;
   const own = { workshopId: account.workshopId, loopId, number: 1, kind: 'planned' as const, reason: '', personId: account.personId };
   const revision = await insertRevision(scope, { ...own, file, at: clock.now() });
-  const procedure = await commissioningFor(scope, {
-    loopId,
-    file,
-    schools: lessonSchools(lesson),
-    openedJoints: [],
-    lostMl: null,
-    coolantProductId: product?.id ?? null,
-    start: null,
-  });
+  const of = { loopId, file, schools: lessonSchools(lesson), openedJoints: [], coolantProductId: product?.id ?? null };
+  const procedure = lesson.job
+    ? await serviceProcedure(scope, { ...of, jobId: '', kind: lesson.job, partId: null, atMark: true })
+    : await commissioningProcedure(scope, { ...of, lostMl: null, start: null });
   const runId = await insertRun(ask, { jobId: null, loopId, revisionId: revision.id, benchId: await practiceTable(ask), procedure });
   await scope.insert(practice).values({
     workshopId: account.workshopId,

@@ -6,12 +6,13 @@ import mqtt from 'mqtt';
 import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { instrumentTopic, benchTopic } from '../../../core/bench/instruments/topics.js';
+import type { RunAnswer } from '../../../core/bench/benches/answers.js';
 import { errorOf, TestBench, type Visitor } from '../../../tests/integration/bench.js';
 import { DEFAULT_SCHOOLS } from '../../../core/physics/leak-testing/schools.js';
 import { openDatabase } from '../../base/database/client.js';
 import { systemClock } from '../../base/http/clock.js';
 import { BenchKeeper } from '../simulated-bench/keeper.js';
-import type { ReadingRow } from '../../base/push/notices.js';
+import { PUSH_CHANNEL, type ReadingRow } from '../../base/push/notices.js';
 import { pruneReadings } from './ingest.js';
 import { instrumentsFor } from './reach.js';
 import { InstrumentService } from './service.js';
@@ -326,6 +327,65 @@ describe('a practice run at a simulated bench', () => {
       practice: { scenario: 'clean', seed: 2 },
     });
     expect(again.body.run.benchId).toBe(place);
+  });
+});
+
+describe('a practised service', () => {
+  const practise = async (job: object, scenario = 'clean') =>
+    lead.post<RunAnswer>('/runs', {
+      loopId: (await lead.loop(await lead.system(`Serviced ${crypto.randomUUID().slice(0, 6)}`))).id,
+      benchId: null,
+      schools: { ...DEFAULT_SCHOOLS, leak: 'wet-only' },
+      practice: { scenario, seed: 4, job },
+    });
+  /** what a hand reads off the jug */
+  const jugAt = async (place: string): Promise<string> => {
+    const heard: string[] = [];
+    const client = await bench.pool.connect();
+    client.on('notification', ({ payload = '{}' }) => {
+      const notice = JSON.parse(payload) as { kind: string; benchId: string; text: string };
+      if (notice.kind === 'seen' && notice.benchId === place && notice.text.startsWith('The jug')) heard.push(notice.text);
+    });
+    await client.query(`listen ${PUSH_CHANNEL}`);
+    expect((await lead.post(`/benches/${place}/hands`, { do: 'read-jug' })).status).toBe(201);
+    await until(async () => heard, (all) => all.length > 0); // prettier-ignore
+    client.release(true);
+    return heard.at(-1) as string;
+  };
+
+  it('begins filled, drains over the jug as its sheet is ticked, and tells in its debrief what was written down', async () => {
+    const { status, body } = await practise({ kind: 'drain-refill', partId: null });
+    expect(status).toBe(201);
+    const { id, benchId, procedure } = body.run;
+    expect(body.run.jobId).toBeNull();
+    expect(procedure.service).toMatchObject({ kind: 'drain-refill', inside: { volumeMl: expect.any(Number) as number } });
+    const place = benchId as string;
+    expect((await lead.post(`/runs/${id}/simulated-bench`, { scenario: 'clean' })).status).toBe(201);
+    await until(
+      async () => (await lead.get<{ readings: ReadingRow[] }>(`/benches/${place}/readings`)).body.readings,
+      (rows) => rows.some(([, kind, value]) => kind === 'level' && value > 20),
+    );
+    for (const step of procedure.steps) {
+      for (const check of step.checks) await lead.entry(id, { type: 'check', step: step.id, check: check.id, mark: 'done' });
+      if (step.id === 'drain') break;
+      await lead.entry(id, { type: 'deviation', step: step.id, text: 'practised elsewhere' });
+    }
+    const jug = Number((await jugAt(place)).match(/(\d+) mL/)?.[1]);
+    expect(jug).toBeGreaterThan(0.6 * (procedure.service?.inside?.volumeMl ?? 0));
+    await lead.entry(id, { type: 'drained', step: 'drain', volumeMl: jug, how: 'jug', wasteId: null });
+    expect(await jugAt(place)).toBe('The jug is empty.');
+    const { body: told } = await until(
+      () => lead.post<{ debrief: { lines: { kind: string; text: string }[] } }>(`/runs/${id}/debrief`, {}),
+      (answer) => answer.status === 201,
+    );
+    expect(told.debrief.lines).toContainEqual(expect.objectContaining({ kind: 'good', text: expect.stringMatching(/^What came out was measured/) as string })); // prettier-ignore
+  });
+
+  it('is refused where the job has no such fault, or no part to change', async () => {
+    expect(errorOf(await practise({ kind: 'drain-refill', partId: null }, 'leak')).message).toMatch(/cannot hide/);
+    expect(errorOf(await practise({ kind: 'partial-drain', partId: null })).message).toMatch(/Name the part/);
+    expect(errorOf(await practise({ kind: 'partial-drain', partId: 'nothing-like-it' })).message).toMatch(/is not in this loop/);
+    expect((await practise({ kind: 'closed-loop', partId: null })).status).toBe(422);
   });
 });
 

@@ -86,11 +86,10 @@ export async function simulateBench(ask: Ask, runId: string, input: SimulateInpu
   if (row.run.state !== 'active') throw new DomainError('refused', 'This run is closed; nothing stands on the bench.');
   const { benchId } = row.run;
   if (benchId === null) throw new DomainError('refused', 'This run stands on no bench; a simulated bench needs one.');
-  if (row.run.procedure.service)
-    throw new DomainError(
-      'refused',
-      'A service begins with a loop that holds liquid; the simulated bench plays loops from their first fill.',
-    );
+  const { service } = row.run.procedure;
+  // what stands inside a machine of somebody's is its own book's, and no bench made it up
+  if (service && row.run.jobId !== null)
+    throw new DomainError('refused', 'A machine that came for service is not simulated; services are practised at a practice table.');
   const why = cannotSimulate(row.file);
   if (why !== null) throw new DomainError('refused', `This loop cannot be simulated: ${why}.`);
   await noRealDevices(scope, benchId);

@@ -6,7 +6,7 @@ import type { RunEvent, RunEventInput } from '../../../core/bench/runs/log.js';
 import type { Coolant } from '../../../core/bench/runs/state.js';
 import type { Procedure } from '../../../core/bench/runs/procedure.js';
 import { refuseEntry } from '../../../core/bench/runs/rules.js';
-import { moveOfEntry } from '../../../core/bench/simulated-bench/hands.js';
+import { movesOfEntry } from '../../../core/bench/simulated-bench/movesOfEntry.js';
 import { refuse } from '../../../core/base/checking/input.js';
 import { refusalWords } from '../../../core/edge/words/bench.js';
 import { asSentence } from '../../../core/edge/words/say.js';
@@ -75,7 +75,7 @@ export async function tryAppend(writer: Writer, runId: string, input: RunEventIn
   });
   const after = fold.push(event).state;
   await keepContents(scope, { ...row, workshopId: account.workshopId, runId, seq: event.seq }, after.contents);
-  const told = { pumpWasOn, pumpIsOn: after.pump?.on === true, move: moveOfEntry(body, after) };
+  const told = { pumpWasOn, pumpIsOn: after.pump?.on === true, moves: movesOfEntry(body, after, procedure) };
   if (booking && row.jobId !== null) await book(writer, row.jobId, booking);
   if (row.benchId !== null) await tellBench(scope, account.workshopId, row.benchId, told);
   return { event, now: now.toISOString() };

@@ -1,7 +1,8 @@
-import { eq, sql } from 'drizzle-orm';
+import { and, desc, eq, gte, inArray, sql } from 'drizzle-orm';
 import type { LoopContents } from '../../../core/physics/live-book/loopContents.js';
 import type { Scope } from '../../base/database/client.js';
-import { loopContents, run } from '../../base/database/tables/runs.js';
+import { loopRevision } from '../../base/database/tables/loops.js';
+import { fill, loopContents, run, runEvent } from '../../base/database/tables/runs.js';
 
 /** What a commissioning that was broken off left inside; null: the loop is new, or was put together anew since. */
 export async function leftByAbandoned(scope: Scope, loopId: string): Promise<LoopContents | null> {
@@ -25,4 +26,29 @@ export async function keepContents(
     .insert(loopContents)
     .values({ workshopId, loopId, runId, seq, contents })
     .onConflictDoUpdate({ target: [loopContents.workshopId, loopContents.loopId], set: { runId, seq, contents, createdAt: sql`now()` } });
+}
+
+/** Liquid left this loop in a run that was broken off since its last fill: what stands inside now, nobody knows. */
+export async function leftUnfinished(scope: Scope, loopId: string): Promise<boolean> {
+  const [filled] = await scope
+    .select({ at: fill.createdAt })
+    .from(fill)
+    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
+    .where(eq(loopRevision.loopId, loopId))
+    .orderBy(desc(fill.createdAt))
+    .limit(1);
+  const [opened] = await scope
+    .select({ id: run.id })
+    .from(run)
+    .innerJoin(runEvent, eq(runEvent.runId, run.id))
+    .where(
+      and(
+        eq(run.loopId, loopId),
+        eq(run.state, 'abandoned'),
+        filled ? gte(run.startedAt, filled.at) : undefined,
+        inArray(sql`${runEvent.body} ->> 'type'`, ['drained', 'lost', 'rinse', 'swapped']),
+      ),
+    )
+    .limit(1);
+  return opened !== undefined;
 }

@@ -10,7 +10,7 @@ import type { BypassInput } from '../../../core/bench/services/bypassSchema.js';
 import { formatMl } from '../../../core/base/units/display.js';
 import { eq } from 'drizzle-orm';
 import { moveHands } from '../commands/commands.js';
-import { commissioningFor } from '../commissioning/start.js';
+import { commissioningProcedure } from '../procedures/ofCommissioning.js';
 import { insertEvent, refusedBy } from '../runs/append.js';
 import { keepContents } from '../runs/contents.js';
 import { foldOf, forgetFold } from '../runs/folds.js';
@@ -22,7 +22,7 @@ import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { run } from '../../base/database/tables/runs.js';
 import { addRevision } from '../../machine/loops/revisions.js';
 import { loadJob } from '../../workshop/jobs/jobs.js';
-import { procedureFor } from './start.js';
+import { serviceProcedure } from '../procedures/ofService.js';
 
 const HINDERED: Readonly<Record<BypassHindrance, string>> = {
   'no-such-part': 'is not a part of this loop.',
@@ -111,9 +111,9 @@ async function procedureAnew({ scope }: Ask, row: RunRow, file: LoopFile, state:
   const openedJoints = schools.leak === 'opened-joints' ? [...new Set([...state.openJoints, ...kept])].filter((id) => kept.has(id)) : [];
   const [own] = await scope.select({ coolant: loop.coolantProductId }).from(loop).where(eq(loop.id, row.loopId));
   const about = { loopId: row.loopId, file, schools, openedJoints, coolantProductId: own?.coolant ?? null };
-  if (!service || row.jobId === null) return commissioningFor(scope, { ...about, lostMl: null, start: row.procedure.start ?? null });
+  if (!service || row.jobId === null) return commissioningProcedure(scope, { ...about, lostMl: null, start: row.procedure.start ?? null });
   const { partId } = (await loadJob(scope, row.jobId)).service;
-  return procedureFor(scope, {
+  return serviceProcedure(scope, {
     ...about,
     jobId: row.jobId,
     kind: service.kind,

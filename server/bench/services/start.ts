@@ -1,34 +1,20 @@
 import { cannotBecome, stepsAfterRescope, type RescopeHindrance } from '../../../core/bench/services/rescope.js';
 import { lockLoop } from '../../machine/loops/lock.js';
-import { drainPolicyOf } from '../../machine/loops/drainPolicy.js';
-import { cameFilledOf, contentsOf } from '../../machine/loops/inside.js';
-import { demandOneCircuit, pumpsBeside } from '../../machine/loops/circuits.js';
+import { demandOneCircuit } from '../../machine/loops/circuits.js';
 import { newestRevision } from '../../machine/loops/revisions.js';
-import { orderFor, productOf } from '../../workshop/coolants/products.js';
-import { buildProcedure } from '../../../core/bench/procedures/buildProcedure.js';
-import type { Volume } from '../../../core/machine/loop-file/volume.js';
-import { and, eq, isNotNull } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import { type Procedure } from '../../../core/bench/runs/procedure.js';
-import { mayMix, type Miscible } from '../../../core/machine/liquids/mixing.js';
-import { liquidOf, type Glycol } from '../../../core/machine/liquids/fluids.js';
-import { JOB_KINDS, type JobKind, asJobKind } from '../../../core/workshop/jobs/kinds.js';
+import { JOB_KINDS, asJobKind } from '../../../core/workshop/jobs/kinds.js';
 import type { JobStart, RescopeInput } from '../../../core/workshop/jobs/schema.js';
-import { serviceFacts } from '../../../core/bench/services/serviceFacts.js';
-import type { LoopContents } from '../../../core/physics/live-book/loopContents.js';
-import { newestProcedure } from '../runs/procedures.js';
 import { insertEvent } from '../runs/append.js';
 import { foldOf, forgetFold } from '../runs/folds.js';
 import { demandJoints, claimFor, insertRun, putOnBench, readRun } from '../runs/runs.js';
-import { fill, run } from '../../base/database/tables/runs.js';
-import { coolantProduct } from '../../base/database/tables/coolants.js';
-import type { Scope } from '../../base/database/client.js';
+import { run } from '../../base/database/tables/runs.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound } from '../../base/http/errors.js';
-import { loopRevision } from '../../base/database/tables/loops.js';
 import { job } from '../../base/database/tables/machines.js';
 import { consentsOf, loadJob } from '../../workshop/jobs/jobs.js';
-import { fittedIn } from '../../workshop/lots/lots.js';
-import { leftUnfinished } from './putBack.js';
+import { serviceProcedure } from '../procedures/ofService.js';
 import { consent, serviceJob } from '../../base/database/tables/jobs.js';
 
 /** Puts a booked machine on a bench and begins its led procedure. The owner must have agreed first. */
@@ -45,7 +31,7 @@ export async function startJob(ask: Ask, input: JobStart) {
   const revision = await newestRevision(scope, row.service.loopId);
   demandOneCircuit(revision.file);
   if (input.schools.leak === 'opened-joints') demandJoints(revision.file, input.openedJoints);
-  const procedure = await procedureFor(scope, {
+  const procedure = await serviceProcedure(scope, {
     jobId,
     kind: asJobKind(row.job.kind),
     partId: row.service.partId,
@@ -60,77 +46,6 @@ export async function startJob(ask: Ask, input: JobStart) {
   await putOnBench(scope, own.system);
   return readRun(ask, runId);
 }
-
-interface ProcedureFor {
-  readonly jobId: string;
-  readonly kind: JobKind;
-  readonly partId: string | null;
-  readonly loopId: string;
-  readonly file: typeof loopRevision.$inferSelect.file;
-  readonly schools: Procedure['schools'];
-  readonly openedJoints: readonly string[];
-  readonly coolantProductId: string | null;
-  /** what was inside when the run began, where it goes on with other steps */
-  readonly start?: LoopContents;
-}
-
-export async function procedureFor(scope: Scope, given: ProcedureFor): Promise<Procedure> {
-  const product = await productOf(scope, given.coolantProductId);
-  const shelf = await scope.select().from(coolantProduct);
-  const [filled] = await scope
-    .select({ id: fill.id })
-    .from(fill)
-    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
-    .where(eq(loopRevision.loopId, given.loopId))
-    .limit(1);
-  const left = await leftBefore(scope, given.loopId);
-  const contents = given.start ?? (await contentsOf(scope, given.loopId));
-  const service = serviceFacts({
-    loop: given.file,
-    liquid: liquidOf(product ?? undefined),
-    ...(contents ? { contents } : {}),
-    leftBefore: left,
-    policy: await drainPolicyOf(scope),
-    kind: given.kind,
-    jobId: given.jobId,
-    filled: (filled !== undefined || (await cameFilledOf(scope, given.loopId)) !== null) && !(await leftUnfinished(scope, given.loopId)),
-    part: given.partId,
-    old: product ? { productId: product.id, name: product.name } : null,
-    mixes: shelf.map((each) => mayMix(product && miscible(product), miscible(each))),
-  });
-  const ours = await newestProcedure(scope, given.kind);
-  return buildProcedure({
-    loop: given.file,
-    ...(ours ? { template: ours.template, templateNumber: ours.number } : {}),
-    schools: given.schools,
-    order: orderFor(given.file, product),
-    coolantName: product?.name ?? null,
-    liquid: liquidOf(product ?? undefined),
-    pumpsBeside: await pumpsBeside(scope, given.loopId),
-    ...(contents ? { start: contents } : {}),
-    fitted: await fittedIn(scope, given.loopId),
-    ...(given.openedJoints.length > 0 ? { opened: { joints: given.openedJoints, lostMl: 0 } } : {}),
-    service,
-  });
-}
-
-/** What the drains of this loop, as it is built now, left inside. */
-async function leftBefore(scope: Scope, loopId: string): Promise<Volume[]> {
-  const { id } = await newestRevision(scope, loopId);
-  const rows = await scope
-    .select({ volumeMl: fill.leftMl, sdMl: fill.leftSdMl })
-    .from(fill)
-    .where(and(eq(fill.revisionId, id), isNotNull(fill.leftMl)));
-  return rows.map(({ volumeMl, sdMl }) => ({ volumeMl: volumeMl ?? 0, sdMl: sdMl ?? 0 }));
-}
-
-const miscible = (row: typeof coolantProduct.$inferSelect): Miscible => ({
-  productId: row.id,
-  name: row.name,
-  coolantClass: row.coolantClass,
-  glycol: row.glycol as Glycol | null,
-  inhibitor: row.inhibitor,
-});
 
 const CANNOT_BECOME: Readonly<Record<RescopeHindrance['why'], string>> = {
   'was-drained': 'Liquid was let out: it can only become a job that fills the loop again.',
@@ -156,7 +71,7 @@ export async function rescope(ask: Ask, input: RescopeInput) {
   const seq = events.length + 1;
   const at = state.current ?? 'kit';
   const opened = row.procedure.schools.leak === 'opened-joints' ? [...new Set(revision.file.tubes.map(({ id }) => id))] : [];
-  const made = await procedureFor(scope, {
+  const made = await serviceProcedure(scope, {
     jobId: row.jobId,
     kind: input.kind,
     partId: own.partId,

@@ -5,7 +5,8 @@ import { INSTRUMENT_KEYS, type InstrumentKind } from '../../../core/bench/instru
 import { readingPayload, statePayload } from '../../../core/bench/instruments/payloads.js';
 import { handsTopic, instrumentTopic, reportTopic, seenTopic, type Channel } from '../../../core/bench/instruments/topics.js';
 import { SimulatedBench } from '../../../core/bench/simulated-bench/bench.js';
-import { moveOfEntry, readMove, type HandMove } from '../../../core/bench/simulated-bench/hands.js';
+import { readMove, type HandMove } from '../../../core/bench/simulated-bench/hands.js';
+import { movesOfEntry } from '../../../core/bench/simulated-bench/movesOfEntry.js';
 import { drawTruth } from '../../../core/bench/simulated-bench/truth.js';
 import { processClock } from '../../base/http/clock.js';
 
@@ -33,7 +34,8 @@ function play(order: BenchOrder): void {
   const { workshopId, benchId, loop, coolant, seed, scenario, procedure, events } = order;
   let aheadMs = order.aheadMs;
   const nowMs = (): number => clock.now().getTime() + aheadMs;
-  const bench = new SimulatedBench(loop, drawTruth(loop, seed, scenario), coolant, Date.parse(order.startedAt), seed);
+  const job = procedure.service?.kind ?? null;
+  const bench = new SimulatedBench(loop, drawTruth(loop, seed, scenario, job), coolant, Date.parse(order.startedAt), seed, job);
   const topic = (kind: InstrumentKind, channel: Channel): string => instrumentTopic({ workshopId, benchId, kind, channel });
   const client = mqtt.connect(order.url, {
     ...(order.name === '' ? {} : { username: order.name, password: order.secret }),
@@ -90,8 +92,7 @@ function play(order: BenchOrder): void {
     bench.advance(Math.max(0, (Date.parse(event.at) - Date.parse(bench.now)) / 1000));
     const { state } = fold.push(event);
     bench.switchSupply(state.pump?.on ?? false);
-    const again = moveOfEntry(event.body, state, true);
-    if (again) bench.act(again);
+    for (const again of movesOfEntry(event.body, state, procedure, true)) bench.act(again);
   });
 
   client.on('connect', () => {

@@ -20,7 +20,7 @@ describe('the course', () => {
   it('begins with the first lesson, and one touch begins it with its bench alive', async () => {
     const asked = serve([]);
     const screen = await course();
-    expect(wordsOf(screen)).toContain('0 of 11 lessons done');
+    expect(wordsOf(screen)).toContain(`0 of ${LESSONS.length} lessons done`);
     expect(wordsOf(screen.find('.next') as never)).toContain('A first fill');
     await screen.find('.next button').trigger('click');
     await settle();

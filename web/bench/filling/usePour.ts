@@ -52,12 +52,13 @@ export function usePour(props: { procedure: Procedure; state: RunState; liquid?:
   const densityKgL = computed(() => liquidAt(props.liquid ?? WATER, CAN_C).densityKgM3 / 1000);
   const weighed = computed(() => {
     if (!bench || bench.value('scale', now.value) === null) return null;
-    const since =
-      props.state.pours.at(-1)?.at ??
-      props.state.steps
-        .map(({ doneAt }) => doneAt)
-        .filter((at) => at !== null)
+    const { pours, service, steps } = props.state;
+    const last = (of: readonly (string | null | undefined)[]): string | undefined =>
+      of
+        .filter((at) => typeof at === 'string')
+        .sort()
         .at(-1);
+    const since = last([pours.at(-1)?.at, service.rinses.at(-1)?.at]) ?? last(steps.map(({ doneAt }) => doneAt));
     return since ? pouredByScale(bench.history.value, since, densityKgL.value) : null;
   });
   watch(weighed, (pour) => {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import type { Debrief, DebriefLine } from '@core/bench/practice/debrief.js';
+import type { Debrief } from '@core/bench/practice/debrief.js';
+import type { DebriefLine } from '@core/bench/practice/debriefLine.js';
 import { formatMl, formatSpan } from '@core/base/units/display.js';
 import type { Verdict } from '@core/bench/runs/verdicts.js';
 import VerdictPlates from '../verdicts/VerdictPlates.vue';

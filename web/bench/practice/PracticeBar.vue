@@ -20,9 +20,7 @@ const skips = [
   { label: '1 h', seconds: 3600 },
   { label: '1 day', seconds: 86_400 },
 ];
-const ahead = computed(() =>
-  props.aheadMs > 0 ? `Its clock is ${formatSpan(props.aheadMs / 1000)} ahead.` : 'Its clock can be set ahead.',
-);
+const ahead = computed(() => (props.aheadMs > 0 ? `Its clock is ${formatSpan(props.aheadMs / 1000)} ahead.` : null));
 
 const act = (path: string, body: object): Promise<unknown> =>
   submit.run(async () => {
@@ -33,35 +31,50 @@ const act = (path: string, body: object): Promise<unknown> =>
 
 <template>
   <section class="practice no-print" aria-label="Practice">
-    <p><strong>Practice.</strong> Nothing here reaches the machine’s history. {{ ahead }}</p>
-    <div class="row">
+    <p><strong>Practice.</strong> No history is touched.</p>
+    <v-btn variant="flat" :loading="busy" @click="act('debrief', {})">End and debrief</v-btn>
+    <div v-if="playing" class="pass" role="group" aria-label="Let pass">
       <span class="quiet">Let pass</span>
       <v-btn
         v-for="skip in skips"
         :key="skip.seconds"
         variant="outlined"
-        :disabled="busy || !playing"
+        :disabled="busy"
         @click="act('skip', { seconds: skip.seconds })"
         >{{ skip.label }}</v-btn
       >
-      <v-btn v-if="!playing" :loading="busy" @click="act('simulated-bench', { scenario: 'surprise' })">Start the simulated bench</v-btn>
-      <v-btn variant="flat" :loading="busy" @click="act('debrief', {})">End and debrief</v-btn>
     </div>
+    <v-btn v-else class="pass" :loading="busy" @click="act('simulated-bench', { scenario: 'surprise' })">Start the simulated bench</v-btn>
+    <p v-if="ahead" class="quiet ahead">{{ ahead }}</p>
     <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
   </section>
 </template>
 
 <style scoped>
 .practice {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: space-between;
+  display: grid;
+  grid-template-columns: 1fr auto;
   align-items: center;
-  gap: 6px 24px;
-  padding: 8px 14px;
+  gap: 6px 12px;
+  padding: 6px 12px;
   border: 1.5px dashed var(--ink);
 }
 p {
   margin: 0;
+}
+.pass,
+.ahead,
+.danger {
+  grid-column: 1 / -1;
+}
+.pass {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px;
+}
+.pass > .v-btn {
+  min-width: 0;
+  padding: 0 10px;
 }
 </style>

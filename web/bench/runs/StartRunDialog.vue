@@ -3,10 +3,12 @@ import { tubesInOrder } from '@core/machine/catalogue/names.js';
 import { findingsAtBench } from '@core/machine/build-checks/beforeBuilding.js';
 import type { LoopFinding } from '@core/machine/build-checks/finding.js';
 import { circuitCount } from '@core/machine/loop-file/circuits.js';
-import { computed, onMounted, reactive, ref } from 'vue';
+import { computed, onMounted, reactive, ref, watch } from 'vue';
 import { DEFAULT_SCHOOLS, LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from '@core/physics/leak-testing/schools.js';
 import { cannotSimulate } from '@core/bench/simulated-bench/bench.js';
-import { SCENARIOS, type Scenario } from '@core/bench/simulated-bench/truth.js';
+import type { PracticeOf } from '@core/bench/practice/schema.js';
+import { jointsOfPart, usualSchools } from '@core/workshop/jobs/usualSchools.js';
+import type { Scenario } from '@core/bench/simulated-bench/truth.js';
 import { LEAK_LIMITS } from '@core/physics/leak-testing/defaults.js';
 import { loopFacts } from '@core/bench/procedures/loopFacts.js';
 import { cannotPrimeWords } from '@core/edge/words/filling.js';
@@ -15,6 +17,7 @@ import { useCoolants } from '../../workshop/coolants/coolantStore.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { ApiError, call, get, wordsOf } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
+import PracticeChoice from '../practice/PracticeChoice.vue';
 import BenchTops from '../benches/BenchTops.vue';
 import NumberField from '../../base/units/NumberField.vue';
 
@@ -57,6 +60,15 @@ const schoolWords = computed(() => {
   ].join(', ');
 });
 const scenario = ref<Scenario>('surprise');
+/** the service that is practised; null: a commissioning */
+const job = ref<PracticeOf | null>(null);
+const loopFile = ref<LoopFile | null>(null);
+/** how it is tested goes with what is practised */
+watch([job, practising], ([of, isPractice]) => {
+  Object.assign(schools, isPractice && of ? usualSchools(of.kind) : ours.value);
+  if (of && loopFile.value) opened.value = jointsOfPart(loopFile.value, of.partId);
+  if (schools.leak === 'opened-joints' && isPractice && opened.value.length === 0) schools.leak = 'wet-only';
+});
 const problem = ref<string | null>(null);
 
 onMounted(() => load().catch((error: unknown) => (problem.value = wordsOf(error))));
@@ -77,6 +89,7 @@ async function load(): Promise<void> {
   }));
   benchId.value = benches.value.find(({ taken }) => taken === null)?.id ?? null;
   runs.value = tubesInOrder(loop.file);
+  loopFile.value = loop.file;
   cannot.value = cannotSimulate(loop.file);
   circuits.value = circuitCount(loop.file);
   ready.value = true;
@@ -88,7 +101,9 @@ async function load(): Promise<void> {
   warnings.value = [...(fill && !fill.primes ? [cannotPrimeWords(fill)] : []), ...shortOfHeadWords(facts)];
 }
 
-const serviceWork = () => (LEAK_SCHOOLS[schools.leak].openedOnly ? { openedJoints: opened.value, lostMl: lostMl.value } : {});
+const ofService = computed(() => practising.value && job.value !== null);
+const serviceWork = () =>
+  LEAK_SCHOOLS[schools.leak].openedOnly ? { openedJoints: opened.value, lostMl: ofService.value ? null : lostMl.value } : {};
 
 async function start(): Promise<void> {
   const made = await submit.run((idempotencyKey) =>
@@ -98,7 +113,7 @@ async function start(): Promise<void> {
         benchId: practising.value ? null : benchId.value,
         schools: { ...schools, gaugeResolutionKpa: resolution.value },
         ...serviceWork(),
-        practice: practising.value ? { scenario: scenario.value, seed: null } : null,
+        practice: practising.value ? { scenario: scenario.value, seed: null, job: job.value } : null,
       },
       idempotencyKey,
     }).catch((error: unknown) => {
@@ -131,7 +146,7 @@ async function start(): Promise<void> {
         </div>
       </div>
       <form v-else-if="ready" class="stack" novalidate @submit.prevent="start">
-        <h2>Commission {{ loopName.toLowerCase() }} of {{ systemName }}</h2>
+        <h2>{{ practising ? 'Practise on' : 'Commission' }} {{ loopName.toLowerCase() }} of {{ systemName }}</h2>
         <BenchTops v-model="benchId" v-model:practising="practising" :benches="benches" :practice="{ cannot }" />
         <p v-if="submit.at('benchId').length" role="alert" class="danger">{{ submit.at('benchId').join(' ') }}</p>
         <p class="quiet">
@@ -139,18 +154,13 @@ async function start(): Promise<void> {
           <template v-else-if="benchId === null">No bench is free: it can be led all the same, and stands on none.</template>
           <template v-else>The machine stands on the bench; its record, fill and dates follow.</template>
         </p>
-        <v-select
-          v-if="practising"
-          v-model="scenario"
-          :items="Object.entries(SCENARIOS).map(([value, title]) => ({ value, title }))"
-          label="What it hides"
-        />
+        <PracticeChoice v-if="practising && loopFile" v-model:job="job" v-model:scenario="scenario" :file="loopFile" />
         <ul v-if="findings.length" class="plain-list" aria-label="The build check says">
           <li v-for="each in findings" :key="each.text" class="warning" :class="{ stops: each.weight === 'stop' }">
             <strong v-if="each.weight === 'stop'">Do not build it so: </strong>{{ each.text }} {{ each.todo }}
           </li>
         </ul>
-        <p v-for="warning in warnings" :key="warning" class="warning">{{ warning }}</p>
+        <p v-for="warning in ofService ? [] : warnings" :key="warning" class="warning">{{ warning }}</p>
         <p class="way">
           {{ isOurs ? 'As the workshop does' : 'For this run' }}: <strong>{{ schoolWords }}</strong>
           <button type="button" class="link" :aria-expanded="changing" @click="changing = !changing">
@@ -172,7 +182,7 @@ async function start(): Promise<void> {
             <div class="opened">
               <label v-for="run in runs" :key="run.id"><input v-model="opened" type="checkbox" :value="run.id" /> {{ run.name }}</label>
             </div>
-            <NumberField v-model="lostMl" class="mt-2" label="Left the loop" unit="mL" :errors="submit.at('lostMl')" />
+            <NumberField v-if="!ofService" v-model="lostMl" class="mt-2" label="Left the loop" unit="mL" :errors="submit.at('lostMl')" />
           </fieldset>
           <fieldset v-if="LEAK_SCHOOLS[schools.leak].dry">
             <legend>What the air test must exclude</legend>

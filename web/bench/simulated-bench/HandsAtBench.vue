@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import type { Procedure } from '@core/bench/runs/procedure.js';
+import type { Procedure, StepKind } from '@core/bench/runs/procedure.js';
 import { currentKind, type RunState } from '@core/bench/runs/state.js';
 import { TEST_GAUGE_KPA } from '@core/physics/leak-testing/defaults.js';
 import type { HandMove } from '@core/bench/simulated-bench/hands.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import type { LiveBench } from '../instruments/liveBench.js';
+import HandsInService from './HandsInService.vue';
 import NumberField from '../../base/units/NumberField.vue';
 
 /** Hands of a simulated bench: what a real one would feel. What is read and written down stays with the run. */
@@ -27,12 +28,23 @@ const seen = computed(() => {
   return [...names.value].reduce((text, [id, name]) => text.replace(new RegExp(`\\b(at|under) ${id}\\.`), `$1 ${name}.`), told.text);
 });
 
-const move = (wanted: HandMove): Promise<object | null | undefined> =>
-  submit.run(() => call<object>('POST', `/benches/${props.benchId}/hands`, { body: wanted }));
+const KINDS_WITH_HANDS: readonly StepKind[] = ['dry-test', 'fill', 'wet-run', 'bleed', 'power', 'repair'];
+const KINDS_OF_SERVICE: readonly StepKind[] = ['drain', 'rinse', 'inspect', 'clean'];
+/** in other steps hands do what the list says, and nothing is to be noticed */
+const isAtHand = computed(() => {
+  const kind = currentKind(props.state);
+  return kind !== null && (KINDS_WITH_HANDS.includes(kind) || (props.procedure.service !== undefined && KINDS_OF_SERVICE.includes(kind)));
+});
+
+/** one after the other: a drain is opened once air gets in */
+const move = (...wanted: readonly HandMove[]): Promise<void | null | undefined> =>
+  submit.run(async () => {
+    for (const each of wanted) await call<object>('POST', `/benches/${props.benchId}/hands`, { body: each });
+  });
 </script>
 
 <template>
-  <section class="hands" aria-label="Hands at the simulated bench">
+  <section v-if="isAtHand" class="hands" aria-label="Hands at the simulated bench">
     <h3>Your hands, simulated</h3>
     <div v-if="currentKind(state) === 'dry-test'" class="row">
       <v-btn variant="outlined" size="large" :disabled="busy" @click="move({ do: 'pump-up', gaugeKpa: testKpa })"
@@ -55,7 +67,7 @@ const move = (wanted: HandMove): Promise<object | null | undefined> =>
       >
     </div>
     <form
-      v-if="['fill', 'wet-run', 'bleed'].includes(currentKind(state) ?? '')"
+      v-if="['fill', 'wet-run', 'bleed', 'rinse'].includes(currentKind(state) ?? '')"
       class="row"
       novalidate
       @submit.prevent="pourMl && move({ do: 'pour', ml: pourMl, toMark: stopsAtMark })"
@@ -64,7 +76,8 @@ const move = (wanted: HandMove): Promise<object | null | undefined> =>
       <v-btn type="submit" variant="outlined" size="large" :disabled="busy || !pourMl || pourMl <= 0">Pour</v-btn>
       <v-checkbox v-model="stopsAtMark" label="stop at the mark" hide-details density="comfortable" />
     </form>
-    <div v-if="['fill', 'wet-run', 'bleed', 'power'].includes(currentKind(state) ?? '')" class="row">
+    <HandsInService v-if="procedure.service" :procedure="procedure" :state="state" :busy="busy" @move="move(...$event)" />
+    <div v-if="['fill', 'wet-run', 'bleed', 'power', 'repair'].includes(currentKind(state) ?? '')" class="row">
       <v-btn variant="outlined" size="large" :disabled="busy" @click="move({ do: 'look' })">Look around</v-btn>
       <v-btn variant="text" size="large" :disabled="busy" @click="move({ do: 'knock' })">Tap the tubes</v-btn>
     </div>

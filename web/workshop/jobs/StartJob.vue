@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { tubesInOrder } from '@core/machine/catalogue/names.js';
 import { computed, onMounted, reactive, ref } from 'vue';
-import { DEFAULT_SCHOOLS, LEAK_SCHOOLS, WET_SCHOOLS, type LeakSchool, type Schools } from '@core/physics/leak-testing/schools.js';
+import { DEFAULT_SCHOOLS, LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from '@core/physics/leak-testing/schools.js';
 import { JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
+import { jointsOfPart, usualSchools } from '@core/workshop/jobs/usualSchools.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { call, get } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
@@ -15,14 +16,8 @@ const benches = ref<{ id: string; name: string }[]>([]);
 const benchId = ref<string | null>(null);
 const schools = reactive<{ -readonly [K in keyof Schools]: Schools[K] }>({ ...DEFAULT_SCHOOLS });
 
-/** A drain through the valve opens no joint; a part change opens its own; a strip opens them all. */
-function usual(kind: JobKind): { leak: LeakSchool; wet: Schools['wet'] } {
-  const { opens } = JOB_KINDS[kind];
-  if (opens === 'whole') return { leak: 'dry-then-wet', wet: 'day' };
-  return opens === 'part' ? { leak: 'opened-joints', wet: 'hours' } : { leak: 'wet-only', wet: 'ten-minutes' };
-}
 onMounted(async () => {
-  Object.assign(schools, usual(props.kind));
+  Object.assign(schools, usualSchools(props.kind));
   const [shop, today] = await Promise.all([
     get<{ benches: { id: string; name: string }[] }>('/workshop'),
     get<{ runs: { benchId: string | null; systemName: string }[] }>('/benches'),
@@ -33,7 +28,7 @@ onMounted(async () => {
 });
 const runs = computed(() => tubesInOrder(props.file));
 /** joints of the part that is changed; more can be ticked */
-const opened = ref(props.file.tubes.filter(({ from, to }) => from[0] === props.partId || to[0] === props.partId).map(({ id }) => id));
+const opened = ref(jointsOfPart(props.file, props.partId));
 const refills = computed(() => JOB_KINDS[props.kind].fill !== 'none');
 
 async function start(): Promise<void> {

@@ -1,0 +1,99 @@
+import { formatMl, formatPercent, formatSpan } from '../../base/units/display.js';
+import { gradeItem, type ItemFindings } from '../inspection/grade.js';
+import { SOUND, type HiddenFinding } from '../simulated-bench/finding.js';
+import { rinseForecast } from '../runs/rinses.js';
+import { line, type DebriefLine, type Saving, type Told } from './debriefLine.js';
+
+/** What a practised service comes to: the jug, the old liquid that stays, the inspection sheet. */
+
+/** what was written down may be off what ran by the larger of these (a jug read at a slant) */
+const JUG_OFF_ML = 20;
+const JUG_OFF_SHARE = 0.05;
+/** s that one rinse takes with its drain (general estimate) */
+const RINSE_TAKES_S = 720;
+
+const sumMl = (of: readonly { readonly volumeMl: number }[]): number => of.reduce((sum, { volumeMl }) => sum + volumeMl, 0);
+
+export function hiddenInService({ input: { report, procedure }, nameOf }: Told): string[] {
+  const { finding } = report.truth;
+  if (!procedure.service) return [];
+  return [
+    ...(finding ? [`${finding.findings.deposit === 'none' ? 'At its end' : 'Deposit'}: ${nameOf(finding.item)}.`] : []),
+    ...(report.startMl === undefined ? [] : [`${formatMl(report.startMl)} stood inside when it came.`]),
+  ];
+}
+
+export const onService = (told: Told): DebriefLine[] =>
+  told.input.procedure.service ? [...onJug(told), ...onOldLiquid(told), ...onSheet(told)] : [];
+
+/** What was written down against what ran into the jug. */
+function onJug({ state, input: { report } }: Told): DebriefLine[] {
+  const { drains } = state.service;
+  const caught = report.caughtMl ?? 0;
+  if (caught <= 0) return [];
+  const written = sumMl(drains);
+  const at = drains.at(-1)?.at ?? null;
+  if (written <= 0) return [line('missed', `${formatMl(caught)} ran into the jug, and none of it was written down.`)];
+  return [
+    Math.abs(written - caught) > Math.max(JUG_OFF_ML, JUG_OFF_SHARE * caught)
+      ? line('missed', `${formatMl(caught)} ran into the jug; ${formatMl(written)} were written down.`, at)
+      : line('good', `What came out was measured: ${formatMl(written)} written down of ${formatMl(caught)}.`, at),
+  ];
+}
+
+/** The share of the old liquid among what is inside at the end, where it was to be thinned. */
+function onOldLiquid({ state, input: { report, procedure } }: Told): DebriefLine[] {
+  const { service } = procedure;
+  if (!service || state.pours.length === 0 || report.insideMl <= 0 || report.oldMl === undefined) return [];
+  const share = report.oldMl / report.insideMl;
+  const words = `${formatPercent(share)} of what is inside is the old liquid`;
+  if (!procedure.steps.some(({ kind }) => kind === 'rinse')) return [];
+  return [
+    share <= service.targetOldFraction
+      ? line('good', `${words}; at most ${formatPercent(service.targetOldFraction)} may be.`)
+      : line('missed', `${words}; at most ${formatPercent(service.targetOldFraction)} may be: rinse until the book and the water say so.`),
+  ];
+}
+
+const graded = (kind: Parameters<typeof gradeItem>[0], { deposit, surface, seal, worn, wall }: HiddenFinding['findings']) =>
+  gradeItem(kind, { deposit, surface, seal, worn, wall, touch: null, text: '' }).grade;
+
+/** Whether a line of the sheet says what the part looks like. */
+const alike = (seen: ItemFindings, truth: HiddenFinding['findings']): boolean =>
+  (seen.deposit !== 'none') === (truth.deposit !== 'none') && seen.surface === truth.surface && seen.worn === truth.worn;
+
+function onSheet({ state, input: { report, procedure }, nameOf }: Told): DebriefLine[] {
+  const { sheet, swaps } = state.service;
+  const { finding } = report.truth;
+  const items = procedure.service?.items ?? [];
+  return items.flatMap(({ id, kind }): DebriefLine[] => {
+    const seen = sheet.get(id);
+    if (finding?.item !== id)
+      return seen && !alike(seen.first, SOUND) ? [line('missed', `${nameOf(id)} was sound; the sheet says otherwise.`)] : [];
+    if (!seen) return sheet.size > 0 ? [line('missed', `${nameOf(id)} was not looked at.`)] : [];
+    const want = graded(kind, finding.findings);
+    const said = graded(kind, seen.first);
+    if (said !== want && !alike(seen.first, finding.findings)) return [line('missed', `${nameOf(id)} was not as sound as the sheet says.`)];
+    const found = line('good', `The sheet says what was wrong with ${nameOf(id)}.`);
+    if (want === 'replace' && !swaps.some(({ item, action }) => item === id && action === 'replaced') && state.pours.length > 0)
+      return [found, line('harm', `${nameOf(id)} went back in: it does not last to the next service.`)];
+    const isGritty = finding.findings.deposit !== 'none' && (report.soaks ?? 0) < finding.soaks && state.pours.length > 0;
+    return isGritty ? [found, line('missed', `${nameOf(id)} was still gritty when it went back in.`)] : [found];
+  });
+}
+
+/** Rinses after the book was content and the water was clear. */
+export function savedInService({ state, input: { procedure } }: Told): Saving[] {
+  const { service } = procedure;
+  const last = state.service.rinses.at(-1)?.at;
+  if (!service || last === undefined) return [];
+  const ofRinse = new Set(state.service.rinses.map(({ eventId }) => eventId));
+  const flows = state.service.flows.filter(({ way, eventId }) => way !== 'in' || ofRinse.has(eventId));
+  const { rinses, shares } = rinseForecast(service, { ...state, service: { ...state.service, flows } });
+  const enough = shares.findIndex((share, index) => index > 0 && share <= service.targetOldFraction);
+  const clear = state.service.waters.filter(({ clarity, at }) => clarity === 'clear' && at < last).length;
+  const extra = enough < 0 ? 0 : Math.min(rinses - enough, clear);
+  if (extra <= 0) return [];
+  const savedS = extra * RINSE_TAKES_S;
+  return [{ savedS, line: line('saving', `${extra === 1 ? 'One rinse' : `${extra} rinses`} more than the book and the water asked for. About ${formatSpan(savedS)}.`) }]; // prettier-ignore
+}

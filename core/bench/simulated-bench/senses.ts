@@ -1,0 +1,30 @@
+import { SEEN_AT } from '../leak-finding/hiddenCauses.js';
+import type { HiddenTruth } from './truth.js';
+
+/** What eyes, ears and fingers notice at a simulated bench, in words. */
+
+/** mL of bubbles that are seen coming back */
+const BUBBLES_FROM_ML = 3;
+
+type Leak = HiddenTruth['leak'];
+type Narrow = HiddenTruth['narrow'];
+
+/** Water brushed on. @param leak null: none, or it is mended */
+export function brushed(leak: Leak, isUnderPressure: boolean, joint: string): string {
+  if (!isUnderPressure) return 'No bubbles: there is no pressure in the loop.';
+  return leak?.place === joint ? `Bubbles at ${joint}. ${SEEN_AT[leak.cause]}` : `No bubbles at ${joint}.`;
+}
+
+/** Two fingers along a tube, or an eye into a part. @param narrow null: nothing holds the flow up */
+export function felt(narrow: Narrow, at: string): string {
+  if (narrow?.place !== at) return `Nothing out of the way at ${at}.`;
+  return narrow.why === 'kink' ? `Pinched flat at ${at}.` : `Hardly anything comes through at ${at}.`;
+}
+
+/** @param dropAt place with a drop on its towel */
+export const lookedAround = (dropAt: string | null, bubblesMl: number, rattles: boolean): string =>
+  [
+    dropAt === null ? 'Every towel is dry.' : `A drop on the towel under ${dropAt}.`,
+    ...(bubblesMl > BUBBLES_FROM_ML ? ['Bubbles come back at the return.'] : []),
+    ...(rattles ? ['The pump rattles.'] : []),
+  ].join(' ');

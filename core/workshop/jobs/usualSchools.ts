@@ -1,0 +1,14 @@
+import type { LoopFile } from '../../machine/loop-file/loopFile.js';
+import type { Schools } from '../../physics/leak-testing/schools.js';
+import { JOB_KINDS, type JobKind } from './kinds.js';
+
+/** How leaks are usually looked for after a job: a drain through the valve opens no joint, a part change its own, a strip all of them. */
+export function usualSchools(kind: JobKind): Pick<Schools, 'leak' | 'wet'> {
+  const { opens } = JOB_KINDS[kind];
+  if (opens === 'whole') return { leak: 'dry-then-wet', wet: 'day' };
+  return opens === 'part' ? { leak: 'opened-joints', wet: 'hours' } : { leak: 'wet-only', wet: 'ten-minutes' };
+}
+
+/** Joints that a job about one part opens: its tubes. */
+export const jointsOfPart = ({ tubes }: LoopFile, part: string | null): string[] =>
+  tubes.filter(({ from, to }) => from[0] === part || to[0] === part).map(({ id }) => id);

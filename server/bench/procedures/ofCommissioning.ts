@@ -1,0 +1,36 @@
+import { buildProcedure } from '../../../core/bench/procedures/buildProcedure.js';
+import type { RunCreate } from '../../../core/bench/commissioning/schema.js';
+import type { Procedure } from '../../../core/bench/runs/procedure.js';
+import { liquidOf } from '../../../core/machine/liquids/fluids.js';
+import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
+import type { LoopContents } from '../../../core/physics/live-book/loopContents.js';
+import type { Scope } from '../../base/database/client.js';
+import { pumpsBeside } from '../../machine/loops/circuits.js';
+import { orderFor, productOf } from '../../workshop/coolants/products.js';
+import { fittedIn } from '../../workshop/lots/lots.js';
+import { newestProcedure } from '../runs/procedures.js';
+
+interface CommissioningOf extends Pick<RunCreate, 'loopId' | 'schools' | 'openedJoints' | 'lostMl'> {
+  readonly file: LoopFile;
+  readonly coolantProductId: string | null;
+  /** what an earlier run left inside */
+  readonly start: LoopContents | null;
+}
+
+/** The commissioning of a loop as it is built, with the workshop's own words. */
+export async function commissioningProcedure(scope: Scope, of: CommissioningOf): Promise<Procedure> {
+  const product = await productOf(scope, of.coolantProductId);
+  const ours = await newestProcedure(scope, 'commissioning');
+  return buildProcedure({
+    loop: of.file,
+    schools: of.schools,
+    order: orderFor(of.file, product),
+    coolantName: product?.name ?? null,
+    liquid: liquidOf(product),
+    pumpsBeside: await pumpsBeside(scope, of.loopId),
+    fitted: await fittedIn(scope, of.loopId),
+    ...(of.start ? { start: of.start } : {}),
+    ...(of.lostMl === null ? {} : { opened: { joints: of.openedJoints, lostMl: of.lostMl } }),
+    ...(ours ? { template: ours.template, templateNumber: ours.number } : {}),
+  });
+}

@@ -1,0 +1,98 @@
+import { buildProcedure } from '../../../core/bench/procedures/buildProcedure.js';
+import type { Procedure } from '../../../core/bench/runs/procedure.js';
+import { serviceFacts } from '../../../core/bench/services/serviceFacts.js';
+import { liquidOf, type Glycol } from '../../../core/machine/liquids/fluids.js';
+import { mayMix, type Miscible } from '../../../core/machine/liquids/mixing.js';
+import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
+import type { Volume } from '../../../core/machine/loop-file/volume.js';
+import type { LoopContents } from '../../../core/physics/live-book/loopContents.js';
+import type { JobKind } from '../../../core/workshop/jobs/kinds.js';
+import { and, eq, isNotNull } from 'drizzle-orm';
+import type { Scope } from '../../base/database/client.js';
+import { coolantProduct } from '../../base/database/tables/coolants.js';
+import { loopRevision } from '../../base/database/tables/loops.js';
+import { fill } from '../../base/database/tables/runs.js';
+import { pumpsBeside } from '../../machine/loops/circuits.js';
+import { drainPolicyOf } from '../../machine/loops/drainPolicy.js';
+import { cameFilledOf, contentsOf } from '../../machine/loops/inside.js';
+import { newestRevision } from '../../machine/loops/revisions.js';
+import { orderFor, productOf } from '../../workshop/coolants/products.js';
+import { fittedIn } from '../../workshop/lots/lots.js';
+import { leftUnfinished } from '../runs/contents.js';
+import { newestProcedure } from '../runs/procedures.js';
+
+interface ProcedureFor {
+  readonly jobId: string;
+  readonly kind: JobKind;
+  readonly partId: string | null;
+  readonly loopId: string;
+  readonly file: LoopFile;
+  readonly schools: Procedure['schools'];
+  readonly openedJoints: readonly string[];
+  readonly coolantProductId: string | null;
+  /** what was inside when the run began, where it goes on with other steps */
+  readonly start?: LoopContents;
+  /** practised: it stands at its mark, whatever this machine’s own book says */
+  readonly atMark?: boolean;
+}
+
+/** The led procedure of a service, with the workshop's own words and what is known of this loop. */
+export async function serviceProcedure(scope: Scope, given: ProcedureFor): Promise<Procedure> {
+  const product = await productOf(scope, given.coolantProductId);
+  const shelf = await scope.select().from(coolantProduct);
+  const [filled] = await scope
+    .select({ id: fill.id })
+    .from(fill)
+    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
+    .where(eq(loopRevision.loopId, given.loopId))
+    .limit(1);
+  const left = given.atMark ? [] : await leftBefore(scope, given.loopId);
+  const contents = given.start ?? (given.atMark ? null : await contentsOf(scope, given.loopId));
+  const service = serviceFacts({
+    loop: given.file,
+    liquid: liquidOf(product ?? undefined),
+    ...(contents ? { contents } : {}),
+    leftBefore: left,
+    policy: await drainPolicyOf(scope),
+    kind: given.kind,
+    jobId: given.jobId,
+    filled:
+      given.atMark === true ||
+      ((filled !== undefined || (await cameFilledOf(scope, given.loopId)) !== null) && !(await leftUnfinished(scope, given.loopId))),
+    part: given.partId,
+    old: product ? { productId: product.id, name: product.name } : null,
+    mixes: shelf.map((each) => mayMix(product && miscible(product), miscible(each))),
+  });
+  const ours = await newestProcedure(scope, given.kind);
+  return buildProcedure({
+    loop: given.file,
+    ...(ours ? { template: ours.template, templateNumber: ours.number } : {}),
+    schools: given.schools,
+    order: orderFor(given.file, product),
+    coolantName: product?.name ?? null,
+    liquid: liquidOf(product ?? undefined),
+    pumpsBeside: await pumpsBeside(scope, given.loopId),
+    ...(contents ? { start: contents } : {}),
+    fitted: await fittedIn(scope, given.loopId),
+    ...(given.openedJoints.length > 0 ? { opened: { joints: given.openedJoints, lostMl: 0 } } : {}),
+    service,
+  });
+}
+
+/** What the drains of this loop, as it is built now, left inside. */
+async function leftBefore(scope: Scope, loopId: string): Promise<Volume[]> {
+  const { id } = await newestRevision(scope, loopId);
+  const rows = await scope
+    .select({ volumeMl: fill.leftMl, sdMl: fill.leftSdMl })
+    .from(fill)
+    .where(and(eq(fill.revisionId, id), isNotNull(fill.leftMl)));
+  return rows.map(({ volumeMl, sdMl }) => ({ volumeMl: volumeMl ?? 0, sdMl: sdMl ?? 0 }));
+}
+
+const miscible = (row: typeof coolantProduct.$inferSelect): Miscible => ({
+  productId: row.id,
+  name: row.name,
+  coolantClass: row.coolantClass,
+  glycol: row.glycol as Glycol | null,
+  inhibitor: row.inhibitor,
+});
