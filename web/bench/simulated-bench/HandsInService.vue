@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { currentKind, type RunState } from '@core/bench/runs/state.js';
 import type { HandMove } from '@core/bench/simulated-bench/hands.js';
@@ -10,7 +10,14 @@ const props = defineProps<{ procedure: Procedure; state: RunState; busy: boolean
 const emit = defineEmits<{ move: [moves: readonly HandMove[]] }>();
 const kind = computed(() => currentKind(props.state));
 const items = computed(() => props.procedure.service?.items ?? []);
-const item = ref<string | null>(items.value[0]?.id ?? null);
+/** what the sheet asks for next lies at hand */
+const next = computed(() => items.value.find(({ id }) => !props.state.service.sheet.has(id)) ?? items.value[0]);
+const item = ref<string | null>(null);
+watch(
+  () => next.value?.id ?? null,
+  (id) => (item.value = id),
+  { immediate: true },
+);
 
 function letOut(): void {
   if (props.procedure.service) emit('move', movesOfRinseOut(props.procedure.service));
