@@ -93,7 +93,7 @@ test('deposit at the inspection: strip and clean, and the machines of the same l
   await page.locator('.v-field').filter({ hasText: 'Suspected with it' }).first().click();
   await pick(page, /The coolant’s lot/);
   await page.getByText(/Some of it stays inside/).click();
-  await page.locator('.cause').getByRole('button', { name: 'Write it down' }).click();
+  await page.getByRole('button', { name: 'Write it down' }).click();
   await done(page, 'Clean', true);
 
   // it waits overnight, apart as it is, and goes on in the morning at the same step

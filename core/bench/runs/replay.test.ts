@@ -1,3 +1,4 @@
+import { formatDay } from '../../base/units/display.js';
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { gunzipSync } from 'node:zlib';
@@ -46,6 +47,8 @@ const reworded = (sentence: string): string =>
   sentence
     .replace('Dry test started again', 'Air test started again')
     .replace('interlock passed over', 'lock passed over')
+    // days are written as people read them
+    .replace(/\d{4}-\d\d-\d\d/g, formatDay)
     // a code then, words now
     .replace(/^Leak mended: ([a-z-]+), /, (_, cause: string) => `Leak mended: ${leakCauseWords(cause)}; `);
 

@@ -35,7 +35,7 @@ describe('a run that waits', () => {
     expect(run.state.openPorts).toContain(port);
     expect(run.state.contents.insideMl).toBeCloseTo(200, 6);
     expect(describeEntry(run.procedure, run.events.at(-2) as never, run.events)).toBe(
-      'Waits for parts: the seal of the plate, until 2026-03-14; it lies: shelf 3, screws in the blue tray',
+      'Waits for parts: the seal of the plate, until 14 Mar 2026; it lies: shelf 3, screws in the blue tray',
     );
   });
 

@@ -2,16 +2,19 @@
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import type { RunState } from '@core/bench/runs/state.js';
 import type { Suspect } from '@core/workshop/lots/suspects.js';
-import { computed, ref } from 'vue';
+import { computed, ref, useId } from 'vue';
 import { capital } from '@core/edge/words/say.js';
 import { CAUSES } from '@core/bench/inspection/grade.js';
 import { CAUSE_KEYS, type CauseKey } from '@core/workshop/due-dates/facts.js';
 import type { InspectItem } from '@core/bench/inspection/items.js';
+import FramePart from '../frame/FramePart.vue';
 import LotMates from '../../workshop/lots/LotMates.vue';
 
 /** What is suspected, and whether anything stayed inside. A suspicion, so that other machines are looked at in time. */
 const props = defineProps<{ state: RunState; items: readonly InspectItem[]; jobId: string | null }>();
 const emit = defineEmits<{ send: [body: RunEventBody] }>();
+/** its button stands outside the form, where every step has its act */
+const formId = useId();
 const cause = ref<CauseKey>('unknown');
 const suspect = ref<Suspect>('none');
 const item = ref<string | null>(null);
@@ -46,7 +49,7 @@ function enter(): void {
 </script>
 
 <template>
-  <form class="cause" novalidate @submit.prevent="enter">
+  <form :id="formId" class="cause" novalidate @submit.prevent="enter">
     <h3>{{ said.length > 0 ? 'Suspected, on record' : 'What is suspected?' }}</h3>
     <ul v-if="said.length" class="plain-list">
       <li v-for="each in said" :key="each.eventId">
@@ -66,7 +69,9 @@ function enter(): void {
       ><input v-model="stayed" type="checkbox" /> Some of it stays inside: “clean” is not claimed, an early look and a shorter interval
       follow</label
     >
-    <v-btn type="submit" size="large" variant="outlined">{{ said.length > 0 ? 'Another one' : 'Write it down' }}</v-btn>
+    <FramePart at="act">
+      <v-btn type="submit" :form="formId" size="x-large" variant="outlined">{{ said.length > 0 ? 'Another one' : 'Write it down' }}</v-btn>
+    </FramePart>
   </form>
 </template>
 

@@ -1,3 +1,4 @@
+import { formatDay } from '../../../base/units/display.js';
 import { day } from '../../../base/checking/fields.js';
 import { OWED, OWED_KEYS } from '../../../workshop/due-dates/owed.js';
 import { refusal, type EntryDefinition } from '../entry.js';
@@ -14,5 +15,5 @@ export const owed: EntryDefinition<OwedEntry> = {
   belongs: 'anytime',
   apply: (state, { kind, what, until }, made) => void state.owed.push({ kind, what, until, ...made }),
   refuse: ({ until }, { nowMs }) => (isPast(until, nowMs) ? refusal('unsafe', { why: 'fix-day-past' }) : null),
-  reads: ({ kind, what, until }) => `${OWED[kind]}: ${what}, by ${until}`,
+  reads: ({ kind, what, until }) => `${OWED[kind]}: ${what}, by ${formatDay(until)}`,
 };

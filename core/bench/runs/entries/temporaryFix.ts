@@ -1,3 +1,4 @@
+import { formatDay } from '../../../base/units/display.js';
 import Joi from 'joi';
 import { day } from '../../../base/checking/fields.js';
 import { JOB_KIND_KEYS } from '../../../workshop/jobs/kinds.js';
@@ -32,5 +33,5 @@ export const temporaryFix: EntryDefinition<TemporaryFixEntry> = {
     void service.temporaryFixes.push({ what, awaits, until, limits, ...(then ? { then } : {}), ...made }),
   refuse: ({ until }, { nowMs }) => (isPast(until, nowMs) ? refusal('unsafe', { why: 'fix-day-past' }) : null),
   reads: ({ what, awaits, until, limits }) =>
-    `Temporary: ${what}, until ${awaits}, by ${until} at the latest; ${limits.map((limit) => USE_LIMITS[limit]).join(', ')}`,
+    `Temporary: ${what}, until ${awaits}, by ${formatDay(until)} at the latest; ${limits.map((limit) => USE_LIMITS[limit]).join(', ')}`,
 };

@@ -1,3 +1,4 @@
+import { formatDay } from '../../../base/units/display.js';
 import Joi from 'joi';
 import { day } from '../../../base/checking/fields.js';
 import { refusal, type EntryDefinition } from '../entry.js';
@@ -47,5 +48,5 @@ export const waits: EntryDefinition<WaitsEntry> = {
     return open.length > 0 ? refusal('unsafe', { why: 'not-left-safe', count: open.length }) : null;
   },
   reads: ({ for: what, what: text, until, lies }) =>
-    `Waits for ${WAIT_FOR[what]}${text ? `: ${text}` : ''}, until ${until}; it lies: ${lies}`,
+    `Waits for ${WAIT_FOR[what]}${text ? `: ${text}` : ''}, until ${formatDay(until)}; it lies: ${lies}`,
 };
