@@ -43,7 +43,7 @@ describe('a run that waits', () => {
     const run = filling();
     run.say(waitsOf(run));
     expect(run.try({ type: 'pour', volumeMl: 50 })?.message).toBe(
-      'this run waits for parts (the seal of the plate), until 2026-03-14: put it back on a bench first',
+      'this run waits for parts (the seal of the plate), until 14 Mar 2026: put it back on a bench first',
     );
     expect(run.try({ type: 'pump', on: true })?.code).toBeTruthy();
     expect(run.try({ type: 'signed-off', remark: '' })?.code).toBe('waits');

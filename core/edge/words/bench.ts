@@ -1,9 +1,9 @@
-import { formatKg, formatMl, formatMlWithSd } from '../../base/units/display.js';
+import { formatDay, formatKg, formatMl, formatMlWithSd } from '../../base/units/display.js';
 import { AGREES_WITHIN_SD } from '../../physics/measuring/errors.js';
 import type { Later } from '../../bench/runs/laterChecks.js';
 import { placesOf, type After, type Procedure } from '../../bench/runs/procedure.js';
 import { FILL_SYMPTOMS } from '../../bench/fill-troubles/causes.js';
-import { WAIT_FOR, type WaitFor } from '../../workshop/jobs/waitFor.js';
+import { WAIT_FOR } from '../../workshop/jobs/waitFor.js';
 import type { Refusal } from '../../bench/runs/entry.js';
 import type { LackFact, Why, WhyCode } from '../../bench/runs/why.js';
 import { CLARITY_WORDS, RINSE_WORDS } from '../../machine/liquids/rinsing.js';
@@ -185,7 +185,8 @@ const AFTER_WORDS: Messages<After> = {
 /** When a check can be ticked that cannot be yet. */
 export const laterWords = ({ after, clock }: Later): string => say(AFTER_WORDS[after], { clock: clock.toLowerCase() });
 
-const waitValues = ({ waitsFor, what }: { readonly waitsFor: WaitFor; readonly what: string }): MessageValues => ({
+const waitValues = ({ waitsFor, what, until }: Extract<Why, { why: 'waits' }>): MessageValues => ({
+  until: formatDay(until),
   waitsFor: WAIT_FOR[waitsFor],
   what: what === '' ? '' : ` (${what})`,
 });
