@@ -146,4 +146,5 @@ for (const [which, ways] of Object.entries({ machines: OF_MACHINES, benches: OF_
     expect(complaints).toEqual([]);
     expect(foreign).toEqual([]);
     expect(await page.evaluate(() => document.fonts.check('16px "Atkinson Hyperlegible Next Variable"'))).toBe(true);
+    expect(await page.evaluate(async () => (await document.fonts.load('40px "Plain zero"', '0')).length)).toBe(1);
   });

@@ -9,6 +9,7 @@ import { installApp } from '../base/shell/installed.js';
 import '@fontsource-variable/atkinson-hyperlegible-next/wght.css';
 import '@fontsource-variable/atkinson-hyperlegible-mono/wght.css';
 import '../base/look/tokens.css';
+import '../base/look/figures.css';
 import '../base/look/base.css';
 
 startLook();

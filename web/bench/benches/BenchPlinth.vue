@@ -106,6 +106,7 @@ a.standing:hover .step {
   display: grid;
 }
 .clock-face {
+  font-family: var(--figures);
   font-size: 3rem;
   line-height: 1.05;
   font-weight: 320;

@@ -131,6 +131,7 @@ watch(
 }
 .clock {
   margin: 0;
+  font-family: var(--figures);
   font-size: 3.75rem;
   line-height: 0.95;
   font-weight: 420;

@@ -75,6 +75,7 @@ const clock = computed(() =>
   background: var(--sheet);
 }
 .clock {
+  font-family: var(--figures);
   font-size: 3.2rem;
   line-height: 1;
   font-weight: 420;
