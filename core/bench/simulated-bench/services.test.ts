@@ -92,12 +92,35 @@ describe('a machine that comes for a service', () => {
 
   it('loses nothing by a service: what was inside and poured is inside, caught, spilled or on towels', () => {
     for (const kind of PRACTISED) {
-      const { bench, tickDrain, say, procedure } = serviceAt(kind, 'clean', 11, kind === 'partial-drain' ? 'block' : null);
+      const { bench, tickDrain, say, procedure } = serviceAt(kind, 'clean', 11, kind === 'partial-drain' ? 'graphics' : null);
       if (stepOfKind(procedure, 'drain')) tickDrain();
       for (const step of procedure.steps) if (step.does.includes('empties')) say({ type: 'step-done', step: step.id });
       bench.act({ do: 'pour', ml: 150 });
       const { startMl = 0, pouredMl, insideMl, spilledMl, leakedMl, caughtMl = 0, takenMl = 0, drawnMl = 0 } = bench.report();
       expect(insideMl + spilledMl + leakedMl + caughtMl + takenMl + drawnMl, kind).toBeCloseTo(startMl + pouredMl, 6);
+    }
+  });
+});
+
+describe('a sheet that is followed line by line', () => {
+  it.each([
+    ['partial-drain', ['graphics', 'processor', 'roof', 'front', 'pump']],
+    ['part-replacement', ['graphics', 'front']],
+    ['leak-repair', [null]],
+    ['conversion', [null]],
+    ['retirement', [null]],
+    ['strip-clean', [null]],
+  ] as const)('of a %s spills nothing where no jug stands, whatever part it goes down to', (kind, parts) => {
+    for (const part of parts) {
+      const { bench, tickDrain, service } = serviceAt(kind, kind === 'leak-repair' ? 'leak' : 'clean', 5, part);
+      const before = bench.report().insideMl;
+      tickDrain();
+      const { spilledMl, caughtMl = 0, insideMl } = bench.report();
+      expect(spilledMl, String(part)).toBe(0);
+      expect(caughtMl, String(part)).toBeGreaterThan(0);
+      // a partial drain leaves the rest where it was
+      if (kind === 'partial-drain') expect(service.takeOut?.part).toBe(part);
+      else expect(insideMl).toBeLessThan(0.5 * before);
     }
   });
 });
