@@ -91,7 +91,7 @@ async function makeWorkshop(scope: Scope, clock: Clock, passwordHash: string): P
   await setPolicy(scope, workshopId, {}, DEFAULT_POLICY);
   const people = await scope
     .insert(person)
-    .values(DEMO_PEOPLE.map((each) => ({ workshopId, ...each, skills: each.skills ? [...each.skills] : null, passwordHash })))
+    .values(DEMO_PEOPLE.map((each) => ({ workshopId, ...each, skills: each.skills ? [...each.skills] : null, passwordHash, isDemo: true })))
     .returning();
   const benches = await scope
     .insert(bench)
@@ -124,6 +124,7 @@ async function makeWorkshop(scope: Scope, clock: Clock, passwordHash: string): P
     accounts: people.map((each) => ({
       personId: each.id,
       personName: each.name,
+      firstPassword: false,
       role: each.role as Account['role'],
       workshopId,
       workshopName: DEMO_WORKSHOP.name,

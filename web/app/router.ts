@@ -26,6 +26,7 @@ export const router = createRouter({
     { path: '/runs/:id', component: () => import('../pages/RunView.vue'), props: true, meta: { title: 'Bench', bench: true } },
     { path: '/runs/:id/record', component: () => import('../pages/RecordView.vue'), props: true, meta: { title: 'Record' } },
     { path: '/course', component: () => import('../pages/CourseView.vue'), meta: { title: 'The course' } },
+    { path: '/own-password', component: () => import('../pages/OwnPasswordView.vue'), meta: { title: 'Your password' } },
     { path: '/workshop', component: () => import('../pages/WorkshopView.vue'), meta: { title: 'Workshop' } },
     {
       path: '/workshop/procedure/:kind?',

@@ -2,11 +2,16 @@
 import { useRoute, useRouter } from 'vue-router';
 import ColumnDrawing from '../base/shell/ColumnDrawing.vue';
 import SignInForm from '../workshop/people/SignInForm.vue';
+import { useSession } from '../workshop/people/sessionStore.js';
 
 const route = useRoute();
 const router = useRouter();
+const session = useSession();
 /** Only a path of this app: an address from outside must not send anybody away after signing in. */
 const next = (): string => (typeof route.query.next === 'string' && /^\/(?!\/)/.test(route.query.next) ? route.query.next : '/today');
+
+/** Whoever was given a password is asked for an own one first. */
+const enter = (): unknown => router.replace(session.account?.firstPassword ? { path: '/own-password', query: { next: next() } } : next());
 </script>
 
 <template>
@@ -15,7 +20,7 @@ const next = (): string => (typeof route.query.next === 'string' && /^\/(?!\/)/.
     <section class="door-form">
       <h1>Lavacrum</h1>
       <p class="quiet mb-6">Fill it, test it, bleed it, and know when it is due.</p>
-      <SignInForm @done="router.replace(next())" />
+      <SignInForm @done="enter" />
     </section>
   </main>
 </template>

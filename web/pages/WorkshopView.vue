@@ -2,7 +2,6 @@
 import type { Shop } from '@core/workshop/people/answers.js';
 import { DRAIN_HABITS } from '@core/physics/draining/defaults.js';
 import { computed, reactive, ref, watch } from 'vue';
-import { ROLES, type Role } from '@core/workshop/people/roles.js';
 import { LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from '@core/physics/leak-testing/schools.js';
 import { SERVICE_POLICIES, type ServicePolicy } from '@core/workshop/due-dates/due.js';
 import { monthName } from '@core/workshop/due-dates/season.js';
@@ -18,13 +17,14 @@ import LearnedVolumes from '../machine/learning/LearnedVolumes.vue';
 import BenchDevices from '../bench/instruments/BenchDevices.vue';
 import ServerParts from '../base/shell/ServerParts.vue';
 import NumberField from '../base/units/NumberField.vue';
+import PeopleList from '../workshop/people/PeopleList.vue';
+import SignedInList from '../workshop/people/SignedInList.vue';
 import { useSession } from '../workshop/people/sessionStore.js';
 
 const session = useSession();
 const benchStore = useBenches();
 const notices = useNotices();
 const submit = useSubmit();
-const personSubmit = useSubmit();
 const benchSubmit = useSubmit();
 const { data: shop, problem, take } = usePage((signal) => get<Shop>('/workshop', signal));
 const resolution = ref<number | null>(null);
@@ -45,10 +45,8 @@ const MONTHS = [
   ...Array.from({ length: 12 }, (_, index) => ({ value: index + 1, title: monthName(index + 1) })),
 ];
 const HEADS = [{ value: null, title: 'never' }, ...[50, 100, 200, 300].map((ml) => ({ value: ml, title: `when it saves ${ml} mL or more` }))]; // prettier-ignore
-const newPerson = reactive({ name: '', email: '', role: 'technician' as Role, password: '' });
 const newBench = ref('');
 const devices = ref<InstanceType<typeof BenchDevices> | null>(null);
-const addingPerson = ref(false);
 const isLead = computed(() => session.account?.role === 'lead');
 const zones = Intl.supportedValuesOf('timeZone');
 const choices = (all: Record<string, { label: string }>) => Object.entries(all).map(([value, { label }]) => ({ value, title: label }));
@@ -87,16 +85,6 @@ function keepMine(): void {
   void save();
 }
 
-async function addPerson(): Promise<void> {
-  const made = await personSubmit.run((idempotencyKey) =>
-    call<Shop['people'][number]>('POST', '/people', { body: { ...newPerson }, idempotencyKey }),
-  );
-  if (!made) return;
-  if (shop.value) take({ ...shop.value, people: [...shop.value.people, made] });
-  Object.assign(newPerson, { name: '', email: '', role: 'technician', password: '' });
-  addingPerson.value = false;
-}
-
 async function addBench(): Promise<void> {
   const made = await benchSubmit.run((idempotencyKey) =>
     call<Shop['benches'][number]>('POST', '/benches', { body: { name: newBench.value.trim() }, idempotencyKey }),
@@ -115,40 +103,8 @@ async function addBench(): Promise<void> {
     <div v-if="shop" class="columns">
       <div class="stack wide-gap">
         <CoolantShelf />
-        <section>
-          <header class="spread">
-            <h2>People</h2>
-            <v-btn v-if="isLead" variant="outlined" @click="addingPerson = !addingPerson">{{
-              addingPerson ? 'Close' : 'New person'
-            }}</v-btn>
-          </header>
-          <form v-if="addingPerson" class="pair mt-3" novalidate @submit.prevent="addPerson">
-            <v-text-field v-model="newPerson.name" label="Name" :error-messages="personSubmit.at('name')" />
-            <v-select v-model="newPerson.role" :items="Object.entries(ROLES).map(([value, title]) => ({ value, title }))" label="Role" />
-            <v-text-field
-              v-model="newPerson.email"
-              label="E-mail"
-              type="email"
-              autocomplete="off"
-              :error-messages="personSubmit.at('email')"
-            />
-            <v-text-field
-              v-model="newPerson.password"
-              label="First password"
-              type="password"
-              autocomplete="new-password"
-              :error-messages="personSubmit.at('password')"
-            />
-            <p v-if="personSubmit.problem.value" role="alert" class="danger">{{ personSubmit.problem.value }}</p>
-            <v-btn type="submit" size="large" :loading="personSubmit.busy.value">Add</v-btn>
-          </form>
-          <ul class="plain-list lines">
-            <li v-for="person in shop.people" :key="person.id">
-              <strong>{{ person.name }}</strong><span>{{ ROLES[person.role] }}</span
-              ><span class="quiet">{{ person.email }}</span>
-            </li>
-          </ul>
-        </section>
+        <PeopleList :people="shop.people" :is-lead="isLead" @changed="shop && take({ ...shop, people: $event })" />
+        <SignedInList v-if="isLead" />
         <section>
           <h2>Benches and their instruments</h2>
           <BenchDevices ref="devices" :is-lead="isLead" />
@@ -297,16 +253,6 @@ async function addBench(): Promise<void> {
   grid-template-columns: 1fr 1fr;
   gap: 12px;
   align-items: start;
-}
-.lines li {
-  display: grid;
-  grid-template-columns: 1fr 120px 1fr;
-  gap: 14px;
-  padding: 9px 0;
-  border-top: 1px solid var(--line-soft);
-}
-.lines {
-  margin-top: 8px;
 }
 @media (max-width: 1000px) {
   .columns {

@@ -73,11 +73,15 @@ export function readInput<T>(schema: Joi.Schema, input: unknown): T {
   throw new InputProblem([...first.values()]);
 }
 
+/** Fields whose value never comes back, wherever a message is shown or kept. */
+const SECRETS: readonly (string | number | undefined)[] = ['password', 'current', 'secret', 'token'];
+const isSecret = (path: readonly (string | number)[]): boolean => SECRETS.includes(path.at(-1));
+
 function readable(detail: Joi.ValidationErrorItem): string {
   if (detail.type === 'object.unknown') return `${formatPath(detail.path)} is not a known field; remove it or check its spelling`;
   if (detail.path.length === 0)
     return detail.message.replace(/^value/, 'the document') + (detail.type.endsWith('.base') ? describeShape(detail) : '');
-  return SELF_EXPLAINING.has(detail.type) ? detail.message : `${detail.message}${describeValue(detail.context?.value)}`;
+  return SELF_EXPLAINING.has(detail.type) || isSecret(detail.path) ? detail.message : `${detail.message}${describeValue(detail.context?.value)}`; // prettier-ignore
 }
 
 function describeShape(detail: Joi.ValidationErrorItem): string {

@@ -1,7 +1,7 @@
 import type { DrainHabits } from '../../physics/draining/defaults.js';
 import type { Schools } from '../../physics/leak-testing/schools.js';
 import type { ServicePolicy } from '../due-dates/due.js';
-import type { Role } from './roles.js';
+import type { Device, Role } from './roles.js';
 
 export interface Account {
   personId: string;
@@ -10,6 +10,33 @@ export interface Account {
   workshopId: string;
   workshopName: string;
   timeZone: string;
+  /** somebody else chose the password: one's own is asked for */
+  firstPassword: boolean;
+}
+
+/** A person of the workshop. */
+export interface PersonRow {
+  id: string;
+  name: string;
+  email: string;
+  role: Role;
+  active: boolean;
+  version: number;
+}
+
+/** Where somebody is signed in. */
+export interface SignedInRow {
+  /** says nothing of the session itself */
+  id: string;
+  personId: string;
+  person: string;
+  /** null: it did not say */
+  device: Device | null;
+  /** ISO instants; null: begun under an older program */
+  since: string | null;
+  lastUsed: string;
+  /** the session that asks */
+  own: boolean;
 }
 
 /** Who is signed in, or that nobody is. */
@@ -28,6 +55,6 @@ export interface Shop {
     drain: DrainHabits;
     version: number;
   };
-  people: { id: string; name: string; email: string; role: Role; active: boolean }[];
+  people: PersonRow[];
   benches: { id: string; name: string }[];
 }

@@ -4,7 +4,7 @@ import Joi from 'joi';
 import { name, rowVersion } from '../../base/checking/fields.js';
 import type { Schools } from '../../physics/leak-testing/schools.js';
 import { SERVICE_POLICY_KEYS, type ServicePolicy } from '../due-dates/due.js';
-import { LEAST_PASSWORD_LENGTH, ROLES, type Role } from './roles.js';
+import { DEVICES, LEAST_PASSWORD_LENGTH, ROLES, type Device, type Role } from './roles.js';
 import { isTimeZone } from '../../base/units/calendar.js';
 
 const email = (): Joi.StringSchema => Joi.string().trim().email({ tlds: false }).max(200);
@@ -19,8 +19,14 @@ const timeZone = (): Joi.StringSchema =>
 export interface SignInInput {
   readonly email: string;
   readonly password: string;
+  /** missing: a program that is no screen */
+  readonly device?: Device;
 }
-export const signInSchema = Joi.object({ email: Joi.string().trim().max(200).required(), password: Joi.string().max(200).required() });
+export const signInSchema = Joi.object({
+  email: Joi.string().trim().max(200).required(),
+  password: Joi.string().max(200).required(),
+  device: Joi.string().valid(...Object.keys(DEVICES)),
+});
 
 export interface SetupInput {
   readonly workshopName: string;
@@ -51,6 +57,34 @@ export const personSchema = Joi.object({
     .required(),
   password: password().required(),
 });
+
+export interface PersonEdit {
+  readonly name: string;
+  readonly role: Role;
+  /** false: cannot sign in any more; what this person wrote keeps the name */
+  readonly active: boolean;
+  readonly version: number;
+}
+export const personEditSchema = Joi.object({
+  name: name().required(),
+  role: Joi.string()
+    .valid(...Object.keys(ROLES))
+    .required(),
+  active: Joi.boolean().required(),
+  version: rowVersion(),
+});
+
+/** A password that somebody else is given: it is to be changed at the next sign-in. */
+export interface PasswordGiven {
+  readonly password: string;
+}
+export const passwordGivenSchema = Joi.object({ password: password().required() });
+
+export interface PasswordChange {
+  readonly current: string;
+  readonly password: string;
+}
+export const passwordChangeSchema = Joi.object({ current: Joi.string().max(200).required(), password: password().required() });
 
 export interface WorkshopEdit {
   readonly name: string;

@@ -3,7 +3,7 @@ import { and, eq } from 'drizzle-orm';
 import type { Request } from 'express';
 import 'express-session';
 import type { Logger } from 'pino';
-import type { Role } from '../../../core/workshop/people/roles.js';
+import type { Device, Role } from '../../../core/workshop/people/roles.js';
 import { readInput } from '../../../core/base/checking/input.js';
 import { id } from '../../../core/base/checking/fields.js';
 import { dayIn } from '../../../core/base/units/calendar.js';
@@ -46,6 +46,8 @@ export interface SignedIn {
   readonly workshopId: string;
   /** ms; when somebody signed in; missing in sessions of older programs */
   sinceMs?: number;
+  /** missing where it did not say */
+  device?: Device;
 }
 
 export interface Account {
@@ -55,6 +57,7 @@ export interface Account {
   readonly role: Role;
   readonly workshopName: string;
   readonly timeZone: string;
+  readonly firstPassword: boolean;
 }
 
 /** A request of somebody signed in, with a transaction that sees one workshop. */
@@ -78,6 +81,7 @@ async function loadAccount(scope: Scope, { personId }: SignedIn): Promise<Accoun
       workshopId: workshop.id,
       workshopName: workshop.name,
       timeZone: workshop.timeZone,
+      firstPassword: person.firstPassword,
     })
     .from(person)
     .innerJoin(workshop, eq(workshop.id, person.workshopId))

@@ -1,12 +1,18 @@
-import type { Shop } from '../../../core/workshop/people/answers.js';
+import type { PersonRow, Shop, SignedInRow } from '../../../core/workshop/people/answers.js';
 import { eq } from 'drizzle-orm';
 import type { Request, Router } from 'express';
 import {
   benchSchema,
+  passwordChangeSchema,
+  passwordGivenSchema,
+  personEditSchema,
   personSchema,
   setupSchema,
   signInSchema,
   workshopSchema,
+  type PasswordChange,
+  type PasswordGiven,
+  type PersonEdit,
   type PersonInput,
   type SetupInput,
   type SignInInput,
@@ -20,7 +26,10 @@ import { passwordMatches } from './password.js';
 import { beginSession, endSession, forget } from './session.js';
 import { signInLimits, type KnownDevices, type SignInLimit } from './signInLimits.js';
 import { person } from '../../base/database/tables/people.js';
-import { addBench, addPerson, editWorkshop, hasWorkshop, readWorkshop, setUpWorkshop } from './workshop.js';
+import { addPerson, changePassword, editPerson, givePassword } from './people.js';
+import { endOthers, endSignedIn, listSignedIn } from './signedIn.js';
+import { demandOwnDoor } from './demoDoor.js';
+import { addBench, editWorkshop, hasWorkshop, readWorkshop, setUpWorkshop } from './workshop.js';
 
 /** How sessions begin and end on this server. */
 export interface Door {
@@ -43,14 +52,21 @@ export function openRoutes(router: Router, app: App, { limit, devices, overTls, 
   });
 
   router.post('/session', throttle, async (request, response) => {
-    const { email, password } = bodyAs<SignInInput>(request, signInSchema);
+    const { email, password, device } = bodyAs<SignInInput>(request, signInSchema);
     const [found] = await app.database
-      .select({ id: person.id, workshopId: person.workshopId, active: person.active, passwordHash: person.passwordHash })
+      .select({
+        id: person.id,
+        workshopId: person.workshopId,
+        active: person.active,
+        passwordHash: person.passwordHash,
+        isDemo: person.isDemo,
+      })
       .from(person)
       .where(eq(person.email, email.trim().toLowerCase()));
     const matches = await passwords.through('', () => passwordMatches(password, found?.active ? found.passwordHash : null));
     if (!matches || !found) throw new DomainError('wrong-credentials', 'That e-mail address and password do not belong together.');
-    await beginSession(request, { personId: found.id, workshopId: found.workshopId, sinceMs: Date.now() });
+    if (found.isDemo) await demandOwnDoor(app.database, request, found.workshopId);
+    await beginSession(request, { personId: found.id, workshopId: found.workshopId, sinceMs: Date.now(), ...(device ? { device } : {}) });
     devices.remember(response, email.trim().toLowerCase());
     response.status(201).json(await describeSession(app, request));
   });
@@ -89,10 +105,22 @@ export function accountRoutes(routes: Routes): void {
     needLead(ask);
     return editWorkshop(ask, bodyAs<WorkshopEdit>(ask.request, workshopSchema));
   });
-  routes.post<Shop['people'][number]>('/people', async (ask) => {
+  routes.post<PersonRow>('/people', async (ask) => {
     needLead(ask);
     return addPerson(ask, bodyAs<PersonInput>(ask.request, personSchema));
   });
+  routes.put<PersonRow>('/people/:id', async (ask) => {
+    needLead(ask);
+    return editPerson(ask, bodyAs<PersonEdit>(ask.request, personEditSchema));
+  });
+  routes.put<PersonRow>('/people/:id/password', async (ask) => {
+    needLead(ask);
+    return givePassword(ask, bodyAs<PasswordGiven>(ask.request, passwordGivenSchema));
+  });
+  routes.put<{ changed: true }>('/own-password', (ask) => changePassword(ask, bodyAs<PasswordChange>(ask.request, passwordChangeSchema)));
+  routes.get<{ sessions: SignedInRow[] }>('/signed-in', listSignedIn);
+  routes.delete<{ sessions: SignedInRow[] }>('/signed-in', endOthers);
+  routes.delete<{ sessions: SignedInRow[] }>('/signed-in/:id', endSignedIn);
   routes.post<Shop['benches'][number]>('/benches', async (ask) => {
     needLead(ask);
     return addBench(ask, bodyAs<{ name: string }>(ask.request, benchSchema).name);

@@ -3,6 +3,7 @@ import connectPgSimple from 'connect-pg-simple';
 import { Router, type Request, type RequestHandler, type Response } from 'express';
 import session from 'express-session';
 import type pg from 'pg';
+import type { SignedIn } from '../../base/http/context.js';
 
 export const SESSION = {
   /** ms; two weeks without use: a tablet at the bench is not asked every morning */
@@ -51,7 +52,7 @@ const endsInTime: RequestHandler = (request, _response, next) => {
 };
 
 /** A fresh session id at sign-in, so that one planted beforehand is worth nothing. */
-export function beginSession(request: Request, signedIn: { personId: string; workshopId: string; sinceMs: number }): Promise<string> {
+export function beginSession(request: Request, signedIn: SignedIn): Promise<string> {
   return new Promise((resolve, reject) => {
     request.session.regenerate((error: unknown) => {
       if (error) return reject(error instanceof Error ? error : new Error('session store'));

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { and, asc, eq, sql } from 'drizzle-orm';
-import type { PersonInput, SetupInput, WorkshopEdit } from '../../../core/workshop/people/schema.js';
+import type { SetupInput, WorkshopEdit } from '../../../core/workshop/people/schema.js';
 import { DEFAULT_SCHOOLS } from '../../../core/physics/leak-testing/schools.js';
 import { enterWorkshop, type Database, type Scope } from '../../base/database/client.js';
 import type { Ask } from '../../base/http/context.js';
@@ -8,6 +8,8 @@ import { DomainError, stale } from '../../base/http/errors.js';
 import { DEFAULT_POLICY, ownPolicy, setPolicy } from '../due-dates/policies.js';
 import { redate } from '../due-dates/redate.js';
 import { hashPassword } from './password.js';
+import { listPeople } from './people.js';
+import { demandStrength } from './strength.js';
 import { bench, person, workshop, isRealBench } from '../../base/database/tables/people.js';
 
 /** Any number: two first visits at once must not make two workshops. */
@@ -25,6 +27,7 @@ export interface NewWorkshop {
 
 /** The first visit makes the workshop, its lead and its first bench. Later visits are refused. */
 export async function setUpWorkshop(database: Database, input: SetupInput): Promise<NewWorkshop> {
+  demandStrength(input.password, [input.workshopName, input.personName, input.email]);
   const passwordHash = await hashPassword(input.password);
   return database.transaction(async (transaction) => {
     await transaction.execute(sql`select pg_advisory_xact_lock(${SETUP_LOCK})`);
@@ -65,10 +68,7 @@ export async function readWorkshop({ scope, account }: Ask) {
     .from(workshop)
     .where(eq(workshop.id, account.workshopId));
   if (!own) throw new DomainError('signed-out', 'This workshop is gone.');
-  const people = await scope
-    .select({ id: person.id, name: person.name, email: person.email, role: person.role, active: person.active })
-    .from(person)
-    .orderBy(asc(person.name));
+  const people = await listPeople(scope);
   const policy = (await ownPolicy(scope, {})) ?? DEFAULT_POLICY;
   return { workshop: { ...own, policy }, people, benches: await benchesOf(scope) };
 }
@@ -84,20 +84,6 @@ export async function editWorkshop(ask: Ask, input: WorkshopEdit) {
   await setPolicy(ask.scope, ask.account.workshopId, {}, policy);
   await redate(ask.scope, { everything: true });
   return readWorkshop(ask);
-}
-
-export async function addPerson({ scope, account }: Ask, input: PersonInput) {
-  const [made] = await scope
-    .insert(person)
-    .values({
-      workshopId: account.workshopId,
-      name: input.name,
-      email: input.email.toLowerCase(),
-      role: input.role,
-      passwordHash: await hashPassword(input.password),
-    })
-    .returning({ id: person.id, name: person.name, email: person.email, role: person.role, active: person.active });
-  return made as NonNullable<typeof made>;
 }
 
 export async function addBench({ scope, account }: Ask, name: string) {

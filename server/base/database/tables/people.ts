@@ -61,9 +61,13 @@ export const person = pgTable(
     role: text('role').$type<Role>().notNull(),
     passwordHash: text('password_hash').notNull(),
     active: boolean('active').notNull().default(true),
+    /** somebody else chose the password: it is to be changed */
+    firstPassword: boolean('first_password').notNull().default(false),
+    /** its password is published with the program: it signs in only while nobody else leads, and only on this machine */
+    isDemo: boolean('is_demo').notNull().default(false),
     /** what this person can do that not everybody can; null: nobody wrote it down, so everything */
     skills: stored('skills', readList<Skill>('the skills of a person')),
-    /** of skills and hours */
+    /** of name, role, skills and hours */
     version: integer('version').notNull().default(1),
   },
   (t) => [
