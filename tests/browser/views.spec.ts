@@ -92,7 +92,13 @@ const OF_THE_WORKSHOP: Ways = {
     await page.getByRole('link', { name: 'Workshop', exact: true }).click();
     await expect(page.getByRole('heading', { name: 'People' })).toBeVisible();
   },
-  course: async (page) => {
+  'own-password': async (page, app) => {
+    await page.goto(`${app.url}/own-password`);
+    await expect(page.getByRole('heading', { name: 'Signed in' })).toBeVisible();
+    await expect(page.getByText('here', { exact: true })).toBeVisible();
+  },
+  course: async (page, app) => {
+    await page.goto(`${app.url}/workshop`);
     await page.getByRole('link', { name: 'The course at the practice table' }).click();
     await expect(page.getByRole('region', { name: 'The next lesson' })).toBeVisible();
   },
