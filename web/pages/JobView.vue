@@ -21,10 +21,12 @@ import LoanBox from '../workshop/store/LoanBox.vue';
 import { useDates } from '../base/units/dates.js';
 import ConsentBox from '../workshop/jobs/ConsentBox.vue';
 import EditJobDialog from '../workshop/jobs/EditJobDialog.vue';
+import { useSession } from '../workshop/people/sessionStore.js';
 import StartJob from '../workshop/jobs/StartJob.vue';
 
 /** A booked job: as it came in, what was agreed, and the way onto a bench. */
 const props = defineProps<{ id: string }>();
+const session = useSession();
 const router = useRouter();
 const dates = useDates();
 const coolants = useCoolants();
@@ -156,8 +158,18 @@ async function cancel(reason: string): Promise<void> {
           />
         </div>
         <section>
+          <template v-if="open && !session.may('bench')">
+            <h2>Onto a bench</h2>
+            <p class="quiet">
+              {{
+                job.consented
+                  ? 'The owner agreed: a technician puts it on a bench.'
+                  : 'Once the owner has agreed to the estimate, a technician puts it on a bench.'
+              }}
+            </p>
+          </template>
           <StartJob
-            v-if="open"
+            v-else-if="open"
             :job-id="job.id"
             :kind="job.kind"
             :part-id="job.partId"

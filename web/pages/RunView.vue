@@ -8,6 +8,7 @@ import { useRouter } from 'vue-router';
 import { fillOrder } from '@core/bench/runs/fillOrder.js';
 import { verdictsOf } from '@core/bench/runs/verdicts.js';
 import { waitingNow } from '@core/bench/runs/waiting.js';
+import { WHOSE } from '@core/workshop/people/rights.js';
 import { useSession } from '../workshop/people/sessionStore.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
 import { useStanding } from '../bench/filling/useStanding.js';
@@ -74,7 +75,7 @@ const step = computed(
 const progress = computed(() => state.value?.steps.find(({ id }) => id === step.value?.id) ?? null);
 const isCurrent = computed(() => step.value?.id === desk.current.value?.id);
 const waits = computed(() => state.value !== null && waitingNow(state.value) !== null);
-const locked = computed(() => desk.answer.value?.run.state !== 'active' || !isCurrent.value || waits.value);
+const locked = computed(() => desk.answer.value?.run.state !== 'active' || !isCurrent.value || waits.value || !session.may('bench'));
 const open = computed(() =>
   procedure.value && state.value && step.value
     ? lacksOf(procedure.value, state.value, step.value.id, now.value).map((lack) => whyWords(procedure.value as Procedure, lack))
@@ -297,6 +298,7 @@ useShortcuts({
           :procedure="procedure"
           :state="state"
         />
+        <p v-if="!session.may('bench')" class="closed">{{ WHOSE.bench }}</p>
         <p v-if="progress.deviation" class="closed">Passed over: {{ progress.deviation.text }}</p>
         <PumpControl
           v-if="pump.powered.value"

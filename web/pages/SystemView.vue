@@ -118,9 +118,9 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
         </div>
         <div class="row no-print">
           <v-btn v-if="page.system.state === 'in-service'" size="large" :to="`/systems/${page.system.id}/jobs/new`">Take it in</v-btn>
-          <v-btn v-if="page.owner.email" variant="text" size="large" @click="writing = true">Write</v-btn>
+          <v-btn v-if="page.owner.email && session.may('desk')" variant="text" size="large" @click="writing = true">Write</v-btn>
           <v-btn variant="text" size="large" :to="`/systems/${page.system.id}/papers`">Papers</v-btn>
-          <v-btn variant="outlined" size="large" @click="editing = true">Edit</v-btn>
+          <v-btn v-if="session.may('desk')" variant="outlined" size="large" @click="editing = true">Edit</v-btn>
         </div>
       </header>
       <p v-if="page.system.note || page.owner.note" class="note">
@@ -155,7 +155,7 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
             <div class="row mt-3 no-print">
               <v-btn v-if="activeRun(loop)" size="large" :to="`/runs/${activeRun(loop)?.id}`">Go to the bench</v-btn>
               <v-btn
-                v-else-if="page.system.state !== 'retired'"
+                v-else-if="page.system.state !== 'retired' && session.may('bench')"
                 :variant="page.system.state === 'planned' ? 'flat' : 'outlined'"
                 size="large"
                 @click="starting = loop"

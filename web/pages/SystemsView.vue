@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useSession } from '../workshop/people/sessionStore.js';
 import KeyCap from '../base/keys/KeyCap.vue';
 import type { SystemsAnswer } from '@core/workshop/machines/answers.js';
 import { computed, nextTick, ref } from 'vue';
@@ -41,6 +42,7 @@ function remember(value: string | null): void {
 }
 
 useShortcuts({ 'search-systems': () => void nextTick(() => search.value?.focus()) });
+const session = useSession();
 </script>
 
 <template>
@@ -49,8 +51,8 @@ useShortcuts({ 'search-systems': () => void nextTick(() => search.value?.focus()
       <h1>Machines</h1>
       <div class="row">
         <v-btn v-if="shown.length" variant="text" size="large" @click="downloadList(shown, today)">As a table</v-btn>
-        <v-btn variant="outlined" size="large" to="/systems/import">From a table</v-btn>
-        <v-btn size="large" to="/systems/new">New machine <KeyCap action="new-system" /></v-btn>
+        <v-btn v-if="session.may('desk')" variant="outlined" size="large" to="/systems/import">From a table</v-btn>
+        <v-btn v-if="session.may('desk')" size="large" to="/systems/new">New machine <KeyCap action="new-system" /></v-btn>
       </div>
     </header>
 

@@ -38,14 +38,20 @@ const BY_KEY = {
   'stubborn-air': lesson(1, 'Air that stays', 'pocket', 'wet-only', 'Cycles that stop improving ask for a turn of the case, caps on.'),
   'last-drop': lesson(1, 'Down to the last drop', 'clean', 'wet-only', 'Air in at the top, a jug under the valve, stand by stand; what came out is read and written down.', 'drain-refill'), // prettier-ignore
   'slow-flow': lesson(2, 'Too little flow', 'weak-pump', 'wet-only', 'The flow is held against what this loop should give.'),
-  silent: lesson(2, 'A silent instrument', 'dropout', 'dry-then-wet', 'What no instrument reads is read by eye and written down.'),
-  ring: lesson(2, 'A pinched ring', 'ring', 'dry-then-wet', 'Parts leak as well as joints: every seal gets its water.'),
-  kink: lesson(2, 'A kink behind the panel', 'kink', 'wet-only', 'Two fingers along every tube before anything is taken apart.'),
+  silent: lesson(2, 'A bench that goes quiet', 'dropout', 'dry-then-wet', 'What no instrument reads is read by eye and written down.'),
+  ring: lesson(2, 'Every joint is tight', 'ring', 'dry-then-wet', 'Parts leak as well as joints: every seal gets its water.'),
+  kink: lesson(2, 'Slow behind the panel', 'kink', 'wet-only', 'Two fingers along every tube before anything is taken apart.'),
   thin: lesson(2, 'Until the water is clear', 'clean', 'wet-only', 'Each rinse is mixed by the pump before it is let out; the book and the water say when it is enough.', 'flush-refill'), // prettier-ignore
   drip: lesson(2, 'A drip that somebody saw', 'leak', 'wet-only', 'Dry everything, look for the next drop, name its cause before the seal is renewed.', 'leak-repair'), // prettier-ignore
-  screw: lesson(3, 'A screw too long', 'screw', 'dry-then-wet', 'What leaked at one radiator may be at the other.'),
-  gasket: lesson(3, 'A block pressed unevenly', 'gasket', 'dry-then-wet', 'A seep that comes late: look where the plate meets its cover.'),
-  choked: lesson(3, 'A choked part', 'choked', 'wet-only', 'Low flow with a sound pump and round tubes: what stands between them.'), // prettier-ignore
+  screw: lesson(3, 'Two alike', 'screw', 'dry-then-wet', 'What was wrong at one place may be wrong at its sister.'),
+  gasket: lesson(
+    3,
+    'It holds, and then it does not',
+    'gasket',
+    'dry-then-wet',
+    'A seep comes late: the test is as long as its limit asks for.',
+  ),
+  choked: lesson(3, 'Sound pump, round tubes', 'choked', 'wet-only', 'Low flow has one more place to be held up: what stands between them.'), // prettier-ignore
   sediment: lesson(3, 'What lies in a part', 'deposit', 'dry-then-wet', 'Every part is looked at once before it is cleaned; it is done when it is smooth to the finger.', 'strip-clean'), // prettier-ignore
   spent: lesson(3, 'What does not go back in', 'spent', 'dry-then-wet', 'Deposit comes off, wear does not: the difference decides what is replaced.', 'strip-clean'), // prettier-ignore
   anything: lesson(3, 'Anything, or nothing', 'surprise', 'dry-then-wet', 'Nobody says what is wrong. Nothing may be.'),

@@ -1,5 +1,7 @@
 import type { Request, RequestHandler, Response, Router } from 'express';
+import { may, rightOf, WHOSE } from '../../../core/workshop/people/rights.js';
 import { runScoped, type App, type Ask } from './context.js';
+import { DomainError } from './errors.js';
 import { Gate } from './gate.js';
 import { once, type Fingerprint } from './idempotency.js';
 
@@ -42,10 +44,13 @@ export function routesOn(router: Router, app: App, fingerprint: Fingerprint): Ro
     return id === undefined ? own() : rows.through(`${request.session.signedIn?.workshopId} ${id.toLowerCase()}`, own);
   };
   const on = <T extends object>(method: Method, path: string, work: Work<T>, status: number, isSecret = false): void => {
+    const right = rightOf(method, path);
+    const allowed = (ask: Ask): Promise<object> => {
+      if (right !== null && !may(ask.account.role, right)) throw new DomainError('forbidden', WHOSE[right]);
+      return method === 'post' ? once(ask, { status, isSecret, fingerprint }, work) : work(ask);
+    };
     const handler: RequestHandler = async (request, response) => {
-      const result = await inTurn(request, () =>
-        runScoped(app, request, (ask) => (method === 'post' ? once(ask, { status, isSecret, fingerprint }, work) : work(ask))),
-      );
+      const result = await inTurn(request, () => runScoped(app, request, allowed));
       send(response, status, result);
     };
     router[method](path, handler);

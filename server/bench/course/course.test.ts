@@ -40,6 +40,12 @@ describe('the course', () => {
     expect((await begin('no-such-lesson')).status).toBe(404);
   });
 
+  it('finds a table whatever benches are called', async () => {
+    const other = await bench.workshop('Named alike');
+    expect((await other.post('/benches', { name: 'Practice table 1' })).status).toBe(201);
+    expect((await begin('first-fill', other)).body.benchName).toBe('Practice table 2');
+  });
+
   it('stands in no list of machines or owners, and no search finds it', async () => {
     await begin('first-fill');
     const { systems } = (await lead.get<{ systems: { name: string }[] }>('/systems')).body;

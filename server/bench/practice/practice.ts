@@ -34,11 +34,15 @@ export async function practiceTable({ scope, account, clock }: Ask): Promise<str
     .where(eq(bench.forPractice, true));
   const free = tables.find(({ runId }) => runId === null);
   if (free) return free.id;
+  // a bench may be called like that already
+  const names = new Set((await scope.select({ name: bench.name }).from(bench)).map(({ name }) => name));
+  let nth = tables.length + 1;
+  while (names.has(`Practice table ${nth}`)) nth += 1;
   const [made] = await scope
     .insert(bench)
     .values({
       workshopId: account.workshopId,
-      name: `Practice table ${tables.length + 1}`,
+      name: `Practice table ${nth}`,
       position: AFTER_ALL + tables.length,
       forPractice: true,
       createdAt: clock.now(),

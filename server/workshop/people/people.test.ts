@@ -49,6 +49,30 @@ describe('people of a workshop', () => {
   });
 });
 
+describe('roles', () => {
+  it('lead runs or speak with owners, each their own; a refusal says whose it is, and nothing is written', async () => {
+    const own = await bench.workshop('Roles');
+    const [hand, desk] = [await own.colleague('technician'), await own.colleague('front-desk')];
+    const owner = { name: 'Bryn', email: null, phone: '+351 555 77', channel: 'phone', note: '', policy: null };
+    expect(errorOf(await hand.post('/owners', owner)).message).toMatch(/are the desk’s/);
+    expect((await desk.post('/owners', owner)).status).toBe(201);
+    const loop = await own.loop(await own.system('Rolled'));
+    const run = {
+      loopId: loop.id,
+      benchId: null,
+      schools: { leak: 'wet-only', wet: 'ten-minutes', limit: 'screen', gaugeResolutionKpa: 0.1 },
+    };
+    expect(errorOf(await desk.post('/runs', run)).message).toMatch(/led by technicians/);
+    const started = await hand.post<{ run: { id: string } }>('/runs', run);
+    expect(started.status).toBe(201);
+    expect((await desk.entry(started.body.run.id, { type: 'note', step: 'kit', text: 'from the desk' })).status).toBe(403);
+    // everybody reads everything
+    expect((await desk.get<{ events: object[] }>(`/runs/${started.body.run.id}`)).body.events).toEqual([]);
+    for (const who of [hand, desk]) expect((await who.post('/benches', { name: 'Mine' })).status).toBe(403);
+    for (const who of [hand, desk]) expect((await who.post('/systems', { ownerId: await own.owner(), name: 'Any', caseText: '', builtBy: '', hoursPerDay: null, policy: null, note: '' })).status).toBe(201); // prettier-ignore
+  });
+});
+
 describe('passwords', () => {
   it('are changed by oneself, with the old one, and every other device is signed out', async () => {
     const tess = await lead.colleague('technician');

@@ -141,7 +141,7 @@ describe('putting off', () => {
     expect((await read()).attention).toBe('put-off');
     await putOff(lead, after(30));
     expect(escalationWords((await due('coolant-service')).escalation)).toContain('only the lead');
-    const hand = await lead.colleague('technician');
+    const hand = await lead.colleague('front-desk');
     expect(errorOf(await putOff(hand, after(40))).message).toContain('Ask the lead');
     expect((await putOff(lead, after(40))).status).toBe(200);
     expect(reasonWords((await due('coolant-service')).reason).match(/put off by the owner/g)).toHaveLength(1);

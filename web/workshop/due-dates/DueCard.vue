@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useSession } from '../people/sessionStore.js';
 import type { SystemPage } from '@core/workshop/machines/answers.js';
 import { capital } from '@core/edge/words/say.js';
 import { firstReason } from '@core/workshop/due-dates/facts.js';
@@ -46,6 +47,9 @@ const awaited = computed(() => {
   return `/systems/${props.due.systemId}/jobs/new?loop=${props.due.loopId}&answers=${props.due.id}&kind=${kind}&said=${encodeURIComponent(first.what)}`;
 });
 const names = { 'coolant-service': 'Coolant service', 'settling-check': 'Settling check', 'follow-up': 'Follow-up', 'dust-clean': 'Dust' };
+const session = useSession();
+/** an owner's word is written down by the desk */
+const putsOff = computed(() => ['coolant-service', 'dust-clean'].includes(props.due.kind) && session.may('desk'));
 </script>
 
 <template>
@@ -75,9 +79,7 @@ const names = { 'coolant-service': 'Coolant service', 'settling-check': 'Settlin
       >
       <v-btn v-if="due.kind === 'settling-check'" @click="settling = true">Read the level</v-btn>
       <v-btn v-if="due.kind === 'coolant-service' && !waitingRunId" @click="emit('service')">Record the service</v-btn>
-      <v-btn v-if="due.kind === 'coolant-service' || due.kind === 'dust-clean'" variant="outlined" @click="postponing = true"
-        >Owner puts it off</v-btn
-      >
+      <v-btn v-if="putsOff" variant="outlined" @click="postponing = true">Owner puts it off</v-btn>
     </div>
     <ReasonDialog
       v-model="following"

@@ -1,4 +1,5 @@
 import type { Account, SessionAnswer } from '@core/workshop/people/answers.js';
+import { may, type Right } from '@core/workshop/people/rights.js';
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
 import type { SetupInput, SignInInput } from '@core/workshop/people/schema.js';
@@ -41,6 +42,8 @@ export const useSession = defineStore('session', () => {
   whenTokenIsOld(async () => take(await get<SessionAnswer>('/session')));
 
   return {
+    /** whether who is signed in may change such things; until it is known who that is nothing is hidden, the server decides */
+    may: (right: Right): boolean => account.value === null || may(account.value.role, right),
     account,
     setupNeeded,
     expired,
