@@ -4,7 +4,7 @@ import type { SystemPage } from '@core/workshop/machines/answers.js';
 import { capital } from '@core/edge/words/say.js';
 import { computed, reactive, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
+import { ABOUT_A_PART, JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { shortName } from '@core/machine/catalogue/names.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
@@ -67,7 +67,7 @@ const loop = computed(() => page.value?.loops.find(({ id }) => id === loopId.val
 const parts = computed(() => (history.value?.file.components ?? []).map((part) => ({ value: part.id, title: shortName(part) })));
 /** the follow-up that this job is for */
 const answers = computed(() => (typeof route.query.answers === 'string' ? route.query.answers : null));
-const needsPart = computed(() => ['partial-drain', 'part-replacement'].includes(form.kind));
+const needsPart = computed(() => ABOUT_A_PART.includes(form.kind));
 
 async function book(): Promise<void> {
   const made = await submit.run((idempotencyKey) =>

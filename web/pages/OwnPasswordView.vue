@@ -7,6 +7,7 @@ import { useSubmit } from '../base/http/useSubmit.js';
 import { useNotices } from '../base/shell/notices.js';
 import PasswordField from '../workshop/people/PasswordField.vue';
 import SignedInList from '../workshop/people/SignedInList.vue';
+import { nextPath } from '../workshop/people/nextPath.js';
 import { useSession } from '../workshop/people/sessionStore.js';
 
 /** One's own password, and where one is signed in. After a first password that somebody else chose, this page comes by itself. */
@@ -27,8 +28,7 @@ async function change(): Promise<void> {
   const wasFirst = isFirst.value;
   await session.load();
   notices.say('Changed. Your other devices are signed out.');
-  if (wasFirst)
-    await router.replace(typeof route.query.next === 'string' && /^\/(?!\/)/.test(route.query.next) ? route.query.next : '/today');
+  if (wasFirst) await router.replace(nextPath(route.query.next));
 }
 </script>
 

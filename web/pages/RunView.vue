@@ -319,9 +319,7 @@ useShortcuts({
           @seen="send({ type: 'checks', step: step.id, checks: $event })"
           @not-needed="(check, reason) => step && send({ type: 'check', step: step.id, check, mark: 'not-needed', reason })"
         />
-        <template v-if="desk.answer.value.run.state === 'active'">
-          <InstrumentStrip :bench="live" />
-        </template>
+        <InstrumentStrip v-if="desk.answer.value.run.state === 'active'" :bench="live" />
         <HandsPanel
           v-if="(hasHands || state.openPorts.size + state.openJoints.size > 0) && !locked"
           :procedure="procedure"

@@ -2,13 +2,13 @@
 import { useRoute, useRouter } from 'vue-router';
 import ColumnDrawing from '../base/shell/ColumnDrawing.vue';
 import SignInForm from '../workshop/people/SignInForm.vue';
+import { nextPath } from '../workshop/people/nextPath.js';
 import { useSession } from '../workshop/people/sessionStore.js';
 
 const route = useRoute();
 const router = useRouter();
 const session = useSession();
-/** Only a path of this app: an address from outside must not send anybody away after signing in. */
-const next = (): string => (typeof route.query.next === 'string' && /^\/(?!\/)/.test(route.query.next) ? route.query.next : '/today');
+const next = (): string => nextPath(route.query.next);
 
 /** Whoever was given a password is asked for an own one first. */
 const enter = (): unknown => router.replace(session.account?.firstPassword ? { path: '/own-password', query: { next: next() } } : next());

@@ -27,6 +27,9 @@ export interface ItemFindings {
   readonly text: string;
 }
 
+/** A part with nothing to it. */
+export const SOUND: ItemFindings = { deposit: 'none', surface: 'sound', seal: null, worn: false, touch: null, wall: null, text: '' };
+
 export type Grade = 'reuse' | 'watch' | 'replace' | 'clean-again';
 
 export interface Graded {

@@ -1,6 +1,5 @@
 import { formatMl, formatPercent, formatSpan } from '../../base/units/display.js';
-import { gradeItem, type ItemFindings } from '../inspection/grade.js';
-import { SOUND, type HiddenFinding } from '../simulated-bench/finding.js';
+import { gradeItem, SOUND, type ItemFindings } from '../inspection/grade.js';
 import { rinseForecast } from '../runs/rinses.js';
 import { line, type DebriefLine, type Saving, type Told } from './debriefLine.js';
 
@@ -55,11 +54,8 @@ function onOldLiquid({ state, input: { report, procedure } }: Told): DebriefLine
   ];
 }
 
-const graded = (kind: Parameters<typeof gradeItem>[0], { deposit, surface, seal, worn, wall }: HiddenFinding['findings']) =>
-  gradeItem(kind, { deposit, surface, seal, worn, wall, touch: null, text: '' }).grade;
-
 /** Whether a line of the sheet says what the part looks like. */
-const alike = (seen: ItemFindings, truth: HiddenFinding['findings']): boolean =>
+const alike = (seen: ItemFindings, truth: ItemFindings): boolean =>
   (seen.deposit !== 'none') === (truth.deposit !== 'none') && seen.surface === truth.surface && seen.worn === truth.worn;
 
 function onSheet({ state, input: { report, procedure }, nameOf }: Told): DebriefLine[] {
@@ -71,8 +67,8 @@ function onSheet({ state, input: { report, procedure }, nameOf }: Told): Debrief
     if (finding?.item !== id)
       return seen && !alike(seen.first, SOUND) ? [line('missed', `${nameOf(id)} was sound; the sheet says otherwise.`)] : [];
     if (!seen) return sheet.size > 0 ? [line('missed', `${nameOf(id)} was not looked at.`)] : [];
-    const want = graded(kind, finding.findings);
-    const said = graded(kind, seen.first);
+    const want = gradeItem(kind, finding.findings).grade;
+    const said = gradeItem(kind, seen.first).grade;
     if (said !== want && !alike(seen.first, finding.findings)) return [line('missed', `${nameOf(id)} was not as sound as the sheet says.`)];
     const found = line('good', `The sheet says what was wrong with ${nameOf(id)}.`);
     if (want === 'replace' && !swaps.some(({ item, action }) => item === id && action === 'replaced') && state.pours.length > 0)

@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import { finite } from '../../base/checking/fields.js';
-import type { JobKind } from '../../workshop/jobs/kinds.js';
+import { ABOUT_A_PART, type JobKind } from '../../workshop/jobs/kinds.js';
 import { PRACTISED, SCENARIO_KEYS, SCENARIOS, scenariosFor, type Scenario } from '../simulated-bench/truth.js';
 
 /** h that one skip may pass: the longest wet test */
@@ -12,8 +12,6 @@ export interface PracticeOf {
   /** component to be changed, where the job is about one */
   readonly partId: string | null;
 }
-/** Kinds that are about one part. */
-export const ABOUT_A_PART: readonly JobKind[] = ['partial-drain', 'part-replacement'];
 
 export interface PracticeInput extends SimulateInput {
   /** null: a commissioning */

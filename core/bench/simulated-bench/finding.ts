@@ -1,23 +1,21 @@
 import { seededRandom } from '../../base/random/random.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
-import { HAS_SEAL, isTube, type ItemFindings } from '../inspection/grade.js';
+import { HAS_SEAL, isTube, SOUND, type ItemFindings } from '../inspection/grade.js';
 import { inspectItems, type InspectItem, type InspectKind } from '../inspection/items.js';
 
 /** What one part of a loop that is taken apart really looks like. */
 export interface HiddenFinding {
   readonly item: string;
-  readonly findings: Omit<ItemFindings, 'touch' | 'text'>;
+  readonly findings: ItemFindings;
   /** soaks after which it is smooth to the finger */
   readonly soaks: number;
 }
-
-export const SOUND: HiddenFinding['findings'] = { deposit: 'none', surface: 'sound', seal: null, worn: false, wall: null };
 
 /** drawn apart, so that a seed hides the same volumes and leaks whatever else it hides */
 const FINDING_SEED = 611_953;
 
 /** What is at its end, by the kind of part: each is one that cleaning does not mend. */
-function spent(kind: InspectKind, pick: <T>(of: readonly T[]) => T): Partial<HiddenFinding['findings']> {
+function spent(kind: InspectKind, pick: <T>(of: readonly T[]) => T): Partial<ItemFindings> {
   if (isTube(kind)) return kind === 'run' ? { wall: pick(['hard', 'coloured'] as const) } : { surface: 'cracked' };
   if (kind === 'pump' || kind === 'meter') return { worn: true };
   if (kind === 'plug') return { surface: 'plating-loss' };

@@ -47,20 +47,20 @@ export type ServiceMove =
   | { readonly do: 'look-close'; readonly at: string }
   /** a cleaner came out again */
   | { readonly do: 'soaked' };
-const SERVICE_MOVES: readonly HandMove['do'][] = [
-  'shut',
-  'read-jug',
-  'pour-away',
-  'take-out',
-  'take-apart',
-  'look-at-water',
-  'look-close',
-  'soaked',
-];
-export const isServiceMove = (move: HandMove): move is ServiceMove => SERVICE_MOVES.includes(move.do);
-
 const key = Joi.string().min(1).max(120).required();
 const openings = Joi.array().items(Joi.string().min(1).max(120)).max(200);
+const OF_SERVICE: Record<ServiceMove['do'], Joi.SchemaMap> = {
+  shut: { openings: openings.allow(null).required() },
+  'read-jug': {},
+  'pour-away': {},
+  'take-out': { part: key },
+  'take-apart': {},
+  'look-at-water': {},
+  'look-close': { at: key },
+  soaked: {},
+};
+export const isServiceMove = (move: HandMove): move is ServiceMove => Object.hasOwn(OF_SERVICE, move.do);
+
 const MOVES: Record<HandMove['do'], Joi.SchemaMap> = {
   'pump-up': { gaugeKpa: finite().min(0).max(200).required() },
   'let-out': {},
@@ -82,14 +82,7 @@ const MOVES: Record<HandMove['do'], Joi.SchemaMap> = {
   draw: { ml: finite().greater(0).max(5000).required(), at: Joi.string().min(1).max(120), jug: Joi.boolean() },
   skip: { seconds: finite().greater(0).max(172_800).required() },
   open: { openings: openings.min(1).required(), jug: Joi.boolean().required() },
-  shut: { openings: openings.allow(null).required() },
-  'read-jug': {},
-  'pour-away': {},
-  'take-out': { part: key },
-  'take-apart': {},
-  'look-at-water': {},
-  'look-close': { at: key },
-  soaked: {},
+  ...OF_SERVICE,
 };
 
 /** @throws InputProblem with the field that is wrong */

@@ -3,7 +3,7 @@ import { bleedModel } from '../../physics/air/airLeft.js';
 import type { Tilt } from '../../machine/loop-file/orientation.js';
 import type { OpeningSetup } from '../../physics/draining/openings.js';
 import { frontDrive } from '../../physics/filling/frontMoves.js';
-import { LiquidTwin, type Wetted } from '../../physics/live-book/liquidTwin.js';
+import { copyOf, LiquidTwin, type Wetted } from '../../physics/live-book/liquidTwin.js';
 import type { LoopComponent, LoopFile } from '../../machine/loop-file/loopFile.js';
 import { STANDARD_ATMOSPHERE_KPA } from '../../base/units/physics.js';
 import { SIMULATED } from './defaults.js';
@@ -177,9 +177,15 @@ export class LiquidInside {
     this.looseGasMl = 0;
   }
 
-  /** mL that would leave if it were opened so: nothing moves. */
-  wouldLeave(tilt: Tilt, setup: OpeningSetup): number {
-    return this.twin.open({ reservoirMl: this.at.reservoirMl, wettedMl: this.at.wettedMl.slice() }, tilt, setup, this.restContents()).drainedMl; // prettier-ignore
+  /** As `open`, where at least so much would leave; null where less would, and nothing moves. */
+  openWhereItRuns(tilt: Tilt, setup: OpeningSetup, leastMl: number): ((opening: string) => number) | null {
+    const tried = copyOf(this.at);
+    const { drainedMl, at } = this.twin.open(tried, tilt, setup, this.restContents());
+    if (drainedMl < leastMl) return null;
+    this.comeToRest();
+    this.at.reservoirMl = tried.reservoirMl;
+    this.at.wettedMl.set(tried.wettedMl);
+    return at;
   }
 
   /** Opened in a stand with the pump off. @returns mL that leave by each opening */

@@ -61,8 +61,8 @@ export class OpenPlaces {
     if (openings.length === 0 || this.liquid.insideMl <= 0) return nothing;
     const tilt = STANDING[angleDeg >= LIES_FROM_DEG ? to : 'upright'];
     const setup = { open: openings, drains: openings, closed: [] };
-    if (this.liquid.wouldLeave(tilt, setup) < RUNS_FROM_ML) return nothing;
-    const leaves = this.liquid.open(tilt, setup);
+    const leaves = this.liquid.openWhereItRuns(tilt, setup, RUNS_FROM_ML);
+    if (!leaves) return nothing;
     const by = openings.map((opening) => ({ opening, ml: leaves(opening) }));
     const sum = (of: typeof by): number => of.reduce((so, { ml }) => so + ml, 0);
     const ranMl = sum(by);

@@ -9,7 +9,7 @@ import { drawJointCause, type HiddenCause } from '../leak-finding/hiddenCauses.j
 import { findTubeMaterial } from '../../machine/materials/tubes.js';
 import { SIMULATED } from './defaults.js';
 import { drawFinding, type HiddenFinding } from './finding.js';
-import { JOB_KINDS, type JobKind } from '../../workshop/jobs/kinds.js';
+import { JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '../../workshop/jobs/kinds.js';
 
 /** Which fault a simulated bench hides. `surprise` draws one, or none. */
 export const SCENARIOS = {
@@ -30,19 +30,9 @@ export const SCENARIOS = {
 export type Scenario = keyof typeof SCENARIOS;
 export const SCENARIO_KEYS = Object.keys(SCENARIOS) as Scenario[];
 
-const OF_BUILDS: readonly Scenario[] = [
-  'surprise',
-  'clean',
-  'leak',
-  'ring',
-  'screw',
-  'gasket',
-  'pocket',
-  'weak-pump',
-  'kink',
-  'choked',
-  'dropout',
-];
+/** what only an inspection sheet shows */
+const OF_SHEETS: readonly Scenario[] = ['deposit', 'spent'];
+const OF_BUILDS = SCENARIO_KEYS.filter((key) => !OF_SHEETS.includes(key));
 /** what a loop that is filled again may hide whatever was done to it */
 const OF_REFILLS: readonly Scenario[] = ['surprise', 'clean', 'pocket', 'weak-pump', 'kink', 'choked', 'dropout'];
 
@@ -50,13 +40,13 @@ const OF_REFILLS: readonly Scenario[] = ['surprise', 'clean', 'pocket', 'weak-pu
 export function scenariosFor(job: JobKind | null): readonly Scenario[] {
   if (job === null) return OF_BUILDS;
   if (job === 'leak-repair') return ['surprise', 'leak', 'ring', 'screw', 'gasket'];
-  if (job === 'strip-clean') return [...OF_REFILLS, 'leak', 'deposit', 'spent'];
+  if (job === 'strip-clean') return [...OF_REFILLS, 'leak', ...OF_SHEETS];
   // nothing is filled again, or only drops are: only the volumes are off
   return JOB_KINDS[job].fill === 'none' || job === 'top-up' ? ['clean'] : OF_REFILLS;
 }
 
 /** Jobs that can be practised: whatever moves liquid. */
-export const PRACTISED: readonly JobKind[] = (Object.keys(JOB_KINDS) as JobKind[]).filter((kind) => JOB_KINDS[kind].opens !== 'not');
+export const PRACTISED: readonly JobKind[] = JOB_KIND_KEYS.filter((kind) => JOB_KINDS[kind].opens !== 'not');
 
 /** What the bench hides. The same loop, seed and scenario hide the same. */
 export interface HiddenTruth {

@@ -9,6 +9,7 @@ import { RunFold } from '../runs/replay.js';
 import { leftOpen } from '../runs/locks.js';
 import { refuseEntry } from '../runs/rules.js';
 import type { RunState } from '../runs/state.js';
+import { SOUND } from '../inspection/grade.js';
 import { DrainHands } from './drainHands.js';
 import { TRIAL, type TrialBench } from './trialBench.js';
 
@@ -215,8 +216,7 @@ export class Technician {
   }
 
   private inspect(step: ProcedureStep): void {
-    const findings = { deposit: 'none', surface: 'sound', seal: null, worn: false, touch: null, wall: null, text: '' } as const;
-    for (const { id } of this.procedure.service?.items ?? []) this.say({ type: 'inspected', step: step.id, item: id, findings });
+    for (const { id } of this.procedure.service?.items ?? []) this.say({ type: 'inspected', step: step.id, item: id, findings: SOUND });
   }
 
   private dryTest(): void {

@@ -84,6 +84,9 @@ export function asJobKind(kind: string): JobKind {
 }
 export const JOB_KIND_KEYS = Object.keys(JOB_KINDS) as JobKind[];
 
+/** Kinds that are about one part. */
+export const ABOUT_A_PART: readonly JobKind[] = ['partial-drain', 'part-replacement'];
+
 /** Kinds after which nothing is left to fall due on this loop. */
 export const ENDS_LOOP: readonly JobKind[] = ['conversion', 'retirement'];
 export const refillsAnew = (kind: JobKind): boolean => JOB_KINDS[kind].fill === 'anew';

@@ -9,6 +9,7 @@ import { isTimeZone } from '../../base/units/calendar.js';
 
 const email = (): Joi.StringSchema => Joi.string().trim().email({ tlds: false }).max(200);
 const password = (): Joi.StringSchema => Joi.string().min(LEAST_PASSWORD_LENGTH).max(200);
+const role = (): Joi.StringSchema => Joi.string().valid(...Object.keys(ROLES));
 const timeZone = (): Joi.StringSchema =>
   Joi.string()
     .max(60)
@@ -52,9 +53,7 @@ export interface PersonInput {
 export const personSchema = Joi.object({
   name: name().required(),
   email: email().required(),
-  role: Joi.string()
-    .valid(...Object.keys(ROLES))
-    .required(),
+  role: role().required(),
   password: password().required(),
 });
 
@@ -67,9 +66,7 @@ export interface PersonEdit {
 }
 export const personEditSchema = Joi.object({
   name: name().required(),
-  role: Joi.string()
-    .valid(...Object.keys(ROLES))
-    .required(),
+  role: role().required(),
   active: Joi.boolean().required(),
   version: rowVersion(),
 });

@@ -112,8 +112,3 @@ export async function runScoped<T>(app: App, request: Request, work: (ask: Ask) 
     return work({ ...app, scope, account, request, today: todayOf(account, app.clock) });
   });
 }
-
-/** Stops unless the person may do what the lead does. */
-export function needLead({ account }: Ask): void {
-  if (account.role !== 'lead') throw new DomainError('forbidden', 'Only the workshop lead can change this.');
-}

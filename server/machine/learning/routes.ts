@@ -3,7 +3,7 @@ import { verdictSchema, type VerdictInput } from '../../../core/physics/learning
 import { and, eq, isNotNull, sql } from 'drizzle-orm';
 import { learnCatalogue } from '../../../core/physics/learning/catalogueVolumes.js';
 import { fill } from '../../base/database/tables/runs.js';
-import { bodyAs, idFrom, needLead, type Ask } from '../../base/http/context.js';
+import { bodyAs, idFrom, type Ask } from '../../base/http/context.js';
 import { notFound } from '../../base/http/errors.js';
 import type { Routes } from '../../base/http/routes.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
@@ -16,7 +16,6 @@ const measured = sql`not exists (select 1 from reading where reading.run_id = ${
 export function learningRoutes(routes: Routes): void {
   routes.get<LearnedAnswer>('/learned-volumes', learned);
   routes.put<LearnedAnswer>('/fills/:id/verdict', async (ask) => {
-    needLead(ask);
     const { verdict } = bodyAs<VerdictInput>(ask.request, verdictSchema);
     const [row] = await ask.scope
       .update(fill)

@@ -1,9 +1,10 @@
 import { randomBytes } from 'node:crypto';
-import { eq, sql } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import { isTimeZone } from '../../../core/base/units/calendar.js';
-import { person, session } from '../../base/database/tables/people.js';
+import { person } from '../../base/database/tables/people.js';
 import { inWorkshop, openDatabase, openPool, type Database } from '../../base/database/client.js';
 import { hashPassword } from '../../workshop/people/password.js';
+import { setPassword } from '../../workshop/people/people.js';
 import { createWorkshop } from '../../workshop/people/workshop.js';
 import type { Keeping } from '../backup/commands.js';
 import { LaunchProblem } from '../cluster/processes.js';
@@ -34,11 +35,8 @@ export const passwordCommand = (place: Keeping, [email]: readonly string[]): Pro
       .where(eq(person.email, email.trim().toLowerCase()));
     if (!found) throw new LaunchProblem(`nobody here has the address ${email}`);
     const password = drawnPassword();
-    const passwordHash = await hashPassword(password);
-    await inWorkshop(database, found.workshopId, (scope) =>
-      scope.update(person).set({ passwordHash, firstPassword: true }).where(eq(person.id, found.id)),
-    );
-    await database.delete(session).where(eq(sql`${session.sess} -> 'signedIn' ->> 'personId'`, found.id));
+    const { id: personId, workshopId } = found;
+    await inWorkshop(database, workshopId, (scope) => setPassword(scope, { database, workshopId, personId, password, isFirst: true }));
     place.say(`New first password for ${email}:  ${password}\nIt is to be changed at the next sign-in.`);
     if (!found.active) place.say('This person is not let in at the moment; a lead can change that under Workshop.');
   });
@@ -54,9 +52,8 @@ export const workshopCommand = (place: Keeping, [workshopName, personName, email
     if (taken) throw new LaunchProblem(`${address} has an account on this server already; an address signs in to one workshop`);
     const password = drawnPassword();
     const passwordHash = await hashPassword(password);
-    const { workshopId, personId } = await database.transaction((scope) =>
-      createWorkshop(scope, { workshopName, personName, email: address, timeZone, passwordHash }),
+    await database.transaction((scope) =>
+      createWorkshop(scope, { workshopName, personName, email: address, timeZone, passwordHash, firstPassword: true }),
     );
-    await inWorkshop(database, workshopId, (scope) => scope.update(person).set({ firstPassword: true }).where(eq(person.id, personId)));
     place.say(`${workshopName} is there. Its lead signs in as ${address} with  ${password}\nIt is to be changed at the first sign-in.`);
   });

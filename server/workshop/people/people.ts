@@ -3,7 +3,7 @@ import type { PersonRow } from '../../../core/workshop/people/answers.js';
 import type { PasswordChange, PasswordGiven, PersonEdit, PersonInput } from '../../../core/workshop/people/schema.js';
 import { refuse } from '../../../core/base/checking/input.js';
 import { person } from '../../base/database/tables/people.js';
-import type { Scope } from '../../base/database/client.js';
+import type { Database, Scope } from '../../base/database/client.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound, stale } from '../../base/http/errors.js';
 import { hashPassword, passwordMatches } from './password.js';
@@ -79,34 +79,50 @@ export async function editPerson(ask: Ask, input: PersonEdit): Promise<PersonRow
     .set({ ...values, version: version + 1 })
     .where(eq(person.id, found.id))
     .returning(ROW);
-  if (!input.active) await endSessionsOf(ask, found.id);
+  if (!input.active) await endSessionsOf(ask.database, ask.account.workshopId, found.id);
   return changed as NonNullable<typeof changed>;
+}
+
+interface NewPassword {
+  readonly database: Database;
+  readonly workshopId: string;
+  readonly personId: string;
+  readonly password: string;
+  /** somebody else chose it: it is to be changed */
+  readonly isFirst: boolean;
+  /** the session that stays; missing: none */
+  readonly butSid?: string;
+}
+
+/** Gives somebody a password, and signs every other device of theirs out. */
+export async function setPassword(scope: Scope, given: NewPassword): Promise<void> {
+  const { database, workshopId, personId, password, isFirst, butSid } = given;
+  await scope
+    .update(person)
+    .set({ passwordHash: await hashPassword(password), firstPassword: isFirst })
+    .where(eq(person.id, personId));
+  await endSessionsOf(database, workshopId, personId, butSid);
 }
 
 /** The lead gives a new first password: whoever was signed in with the old one is no longer. */
 export async function givePassword(ask: Ask, { password }: PasswordGiven): Promise<PersonRow> {
   const found = await personOf(ask);
   demandStrength(password, about(ask, found));
-  const [changed] = await ask.scope
-    .update(person)
-    .set({ passwordHash: await hashPassword(password), firstPassword: found.id !== ask.account.personId })
-    .where(eq(person.id, found.id))
-    .returning(ROW);
-  await endSessionsOf(ask, found.id, ask.request.sessionID);
-  return changed as NonNullable<typeof changed>;
+  const { scope, database, account, request } = ask;
+  const isFirst = found.id !== account.personId;
+  await setPassword(scope, { database, workshopId: account.workshopId, personId: found.id, password, isFirst, butSid: request.sessionID });
+  const { id, name, email, role, active, version } = found;
+  return { id, name, email, role, active, version };
 }
 
 /** One's own. Every other device is signed out: one of them may be why it is changed. */
 export async function changePassword(ask: Ask, { current, password }: PasswordChange): Promise<{ changed: true }> {
-  const { scope, account, request } = ask;
+  const { scope, database, account, request } = ask;
   const [own] = await scope.select().from(person).where(eq(person.id, account.personId)).for('update');
   if (!own || !(await passwordMatches(current, own.passwordHash))) refuse('current', 'is not your password');
   if (current === password) refuse('password', 'is the one you have: take another');
   demandStrength(password, about(ask, own as NonNullable<typeof own>));
-  await scope
-    .update(person)
-    .set({ passwordHash: await hashPassword(password), firstPassword: false })
-    .where(eq(person.id, account.personId));
-  await endSessionsOf(ask, account.personId, request.sessionID);
+  const { workshopId, personId } = account;
+  await setPassword(scope, { database, workshopId, personId, password, isFirst: false, butSid: request.sessionID });
   return { changed: true };
 }

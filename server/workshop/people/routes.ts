@@ -18,7 +18,7 @@ import {
   type SignInInput,
   type WorkshopEdit,
 } from '../../../core/workshop/people/schema.js';
-import { bodyAs, needLead, runScoped, type App } from '../../base/http/context.js';
+import { bodyAs, runScoped, type App } from '../../base/http/context.js';
 import { DomainError } from '../../base/http/errors.js';
 import { Gate } from '../../base/http/gate.js';
 import type { Routes } from '../../base/http/routes.js';
@@ -101,28 +101,13 @@ async function describeSession(app: App, request: Request): Promise<object> {
 
 export function accountRoutes(routes: Routes): void {
   routes.get<Shop>('/workshop', readWorkshop);
-  routes.put<Shop>('/workshop', async (ask) => {
-    needLead(ask);
-    return editWorkshop(ask, bodyAs<WorkshopEdit>(ask.request, workshopSchema));
-  });
-  routes.post<PersonRow>('/people', async (ask) => {
-    needLead(ask);
-    return addPerson(ask, bodyAs<PersonInput>(ask.request, personSchema));
-  });
-  routes.put<PersonRow>('/people/:id', async (ask) => {
-    needLead(ask);
-    return editPerson(ask, bodyAs<PersonEdit>(ask.request, personEditSchema));
-  });
-  routes.put<PersonRow>('/people/:id/password', async (ask) => {
-    needLead(ask);
-    return givePassword(ask, bodyAs<PasswordGiven>(ask.request, passwordGivenSchema));
-  });
+  routes.put<Shop>('/workshop', (ask) => editWorkshop(ask, bodyAs<WorkshopEdit>(ask.request, workshopSchema)));
+  routes.post<PersonRow>('/people', (ask) => addPerson(ask, bodyAs<PersonInput>(ask.request, personSchema)));
+  routes.put<PersonRow>('/people/:id', (ask) => editPerson(ask, bodyAs<PersonEdit>(ask.request, personEditSchema)));
+  routes.put<PersonRow>('/people/:id/password', (ask) => givePassword(ask, bodyAs<PasswordGiven>(ask.request, passwordGivenSchema)));
   routes.put<{ changed: true }>('/own-password', (ask) => changePassword(ask, bodyAs<PasswordChange>(ask.request, passwordChangeSchema)));
   routes.get<{ sessions: SignedInRow[] }>('/signed-in', listSignedIn);
   routes.delete<{ sessions: SignedInRow[] }>('/signed-in', endOthers);
   routes.delete<{ sessions: SignedInRow[] }>('/signed-in/:id', endSignedIn);
-  routes.post<Shop['benches'][number]>('/benches', async (ask) => {
-    needLead(ask);
-    return addBench(ask, bodyAs<{ name: string }>(ask.request, benchSchema).name);
-  });
+  routes.post<Shop['benches'][number]>('/benches', (ask) => addBench(ask, bodyAs<{ name: string }>(ask.request, benchSchema).name));
 }

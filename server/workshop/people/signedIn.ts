@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { and, eq, gt, ne, sql } from 'drizzle-orm';
 import type { SignedInRow } from '../../../core/workshop/people/answers.js';
 import { person, session } from '../../base/database/tables/people.js';
+import type { Database } from '../../base/database/client.js';
 import type { Ask, SignedIn } from '../../base/http/context.js';
 import { DomainError, notFound } from '../../base/http/errors.js';
 import { SESSION } from './session.js';
@@ -53,10 +54,11 @@ export async function endSignedIn(ask: Ask): Promise<{ sessions: SignedInRow[] }
 
 /** Every other device of who asks. */
 export async function endOthers(ask: Ask): Promise<{ sessions: SignedInRow[] }> {
-  await endSessionsOf(ask, ask.account.personId, ask.request.sessionID);
+  const { database, account, request } = ask;
+  await endSessionsOf(database, account.workshopId, account.personId, request.sessionID);
   return listSignedIn(ask);
 }
 
 /** Everywhere that somebody is signed in, but here. Open streams end within a beat of the push. */
-export const endSessionsOf = ({ database, account }: Ask, personId: string, butSid = ''): Promise<unknown> =>
-  database.delete(session).where(and(eq(workshopOf, account.workshopId), eq(personOf, personId), ne(session.sid, butSid)));
+export const endSessionsOf = (database: Database, workshopId: string, personId: string, butSid = ''): Promise<unknown> =>
+  database.delete(session).where(and(eq(workshopOf, workshopId), eq(personOf, personId), ne(session.sid, butSid)));

@@ -3,7 +3,7 @@ import zxcvbn from '@zxcvbn-ts/core';
 import { refuse } from '../../../core/base/checking/input.js';
 
 /** Guessed by somebody who knows what people choose: common passwords, rows of keys, dates, names (Wheeler, USENIX Security 2016). */
-const meter = new zxcvbn.ZxcvbnFactory({ dictionary: common.dictionary, graphs: common.adjacencyGraphs });
+let meter: InstanceType<typeof zxcvbn.ZxcvbnFactory> | undefined;
 /** of 4; below, an attacker who got the hashes has it within days */
 const LEAST_SCORE = 3;
 
@@ -13,6 +13,8 @@ const LEAST_SCORE = 3;
  */
 export function demandStrength(password: string, about: readonly string[]): void {
   const words = about.flatMap((each) => each.split(/[\s@.,-]+/)).filter((word) => word.length > 2);
+  // its dictionaries take a while and megabytes: not before somebody chooses a password
+  meter ??= new zxcvbn.ZxcvbnFactory({ dictionary: common.dictionary, graphs: common.adjacencyGraphs });
   if (meter.check(password, words).score < LEAST_SCORE)
     refuse(
       'password',

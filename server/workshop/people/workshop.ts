@@ -37,14 +37,24 @@ export async function setUpWorkshop(database: Database, input: SetupInput): Prom
   });
 }
 
-export async function createWorkshop(scope: Scope, input: Omit<SetupInput, 'password'> & { passwordHash: string }): Promise<NewWorkshop> {
+export async function createWorkshop(
+  scope: Scope,
+  input: Omit<SetupInput, 'password'> & { passwordHash: string; firstPassword?: boolean },
+): Promise<NewWorkshop> {
   const workshopId = randomUUID();
   await enterWorkshop(scope, workshopId);
   await scope.insert(workshop).values({ id: workshopId, name: input.workshopName, timeZone: input.timeZone, schools: DEFAULT_SCHOOLS });
   await setPolicy(scope, workshopId, {}, DEFAULT_POLICY);
   const [lead] = await scope
     .insert(person)
-    .values({ workshopId, name: input.personName, email: input.email, role: 'lead', passwordHash: input.passwordHash })
+    .values({
+      workshopId,
+      name: input.personName,
+      email: input.email,
+      role: 'lead',
+      passwordHash: input.passwordHash,
+      firstPassword: input.firstPassword ?? false,
+    })
     .returning({ id: person.id });
   await scope.insert(bench).values({ workshopId, name: 'Bench 1', position: 1 });
   return { workshopId, personId: (lead as { id: string }).id };

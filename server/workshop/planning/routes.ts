@@ -13,7 +13,7 @@ import {
   type ShiftsInput,
   type SkillsInput,
 } from '../../../core/workshop/planning/schema.js';
-import { bodyAs, needLead } from '../../base/http/context.js';
+import { bodyAs } from '../../base/http/context.js';
 import type { Routes } from '../../base/http/routes.js';
 import { addAbsence, clearSlot, confirmSlot, endAbsence, readBoard, saveSlots, setKits, setShifts, setSkills } from './board.js';
 
@@ -25,15 +25,12 @@ export function planRoutes(routes: Routes): void {
   );
   routes.delete<WorkshopBoard>('/jobs/:id/slot', clearSlot);
   routes.put<WorkshopBoard>('/people/:id/shifts', (ask) => {
-    needLead(ask);
     return setShifts(ask, bodyAs<ShiftsInput>(ask.request, shiftsSchema));
   });
   routes.put<WorkshopBoard>('/people/:id/skills', (ask) => {
-    needLead(ask);
     return setSkills(ask, bodyAs<SkillsInput>(ask.request, skillsSchema));
   });
   routes.put<WorkshopBoard>('/kits', (ask) => {
-    needLead(ask);
     return setKits(ask, bodyAs<KitsInput>(ask.request, kitsSchema));
   });
   routes.post<WorkshopBoard>('/absences', (ask) => addAbsence(ask, bodyAs<AbsenceInput>(ask.request, absenceSchema)));

@@ -12,6 +12,7 @@ import {
   HAS_SEAL,
   isTube,
   SEALS,
+  SOUND,
   SURFACES,
   WALLS,
   WEARS,
@@ -33,12 +34,11 @@ const props = defineProps<{
 const emit = defineEmits<{ send: [body: RunEventBody] }>();
 
 type Form = { -readonly [K in keyof ItemFindings]: ItemFindings[K] };
-const sound = (): Form => ({ deposit: 'none', surface: 'sound', seal: null, worn: false, touch: null, wall: null, text: '' });
 const items = computed(() => props.procedure.service?.items ?? []);
 const at = ref<string | null>(null);
 /** its button stands outside the form, where every step has its act */
 const formId = useId();
-const form = reactive<Form>(sound());
+const form = reactive<Form>({ ...SOUND });
 
 const seenOf = (id: string): ItemFindings | null => props.state.service.sheet.get(id)?.last ?? null;
 const rows = computed(() =>
@@ -63,7 +63,7 @@ watch(
 );
 watch(
   () => chosen.value?.id,
-  (id) => Object.assign(form, sound(), id ? (seenOf(id) ?? {}) : {}),
+  (id) => Object.assign(form, SOUND, id ? (seenOf(id) ?? {}) : {}),
   { immediate: true },
 );
 
@@ -99,7 +99,7 @@ const options = <T extends string>(values: readonly T[]) => values.map((value) =
       <form :id="formId" class="item" novalidate @submit.prevent="keep(form)">
         <div class="spread">
           <h3>{{ chosen.name }}</h3>
-          <v-btn size="large" variant="outlined" @click="keep(sound())">Sound, next</v-btn>
+          <v-btn size="large" variant="outlined" @click="keep(SOUND)">Sound, next</v-btn>
         </div>
         <ChoiceRow v-model="form.deposit" label="Deposit" :options="options(DEPOSITS)" />
         <ChoiceRow v-if="!tube" v-model="form.surface" label="Surface" :options="options(SURFACES)" />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ABOUT_A_PART } from '@core/workshop/jobs/kinds.js';
 import type { JobPage } from '@core/workshop/jobs/answers.js';
 import { computed, reactive } from 'vue';
 import { shortName } from '@core/machine/catalogue/names.js';
@@ -28,7 +29,7 @@ const form = reactive<JobForm>({
   note: props.job.note,
 });
 const advice = computed(() => adviceFor(form, props.job.history));
-const needsPart = computed(() => ['partial-drain', 'part-replacement'].includes(form.kind));
+const needsPart = computed(() => ABOUT_A_PART.includes(form.kind));
 const parts = computed(() => props.job.loop.file.components.map((part) => ({ value: part.id, title: shortName(part) })));
 
 async function save(): Promise<void> {

@@ -36,13 +36,16 @@ async function add(): Promise<void> {
   show(null);
 }
 
-async function edit({ id, version, ...was }: PersonRow, change: Partial<Pick<PersonRow, 'name' | 'role' | 'active'>>): Promise<boolean> {
+async function edit(
+  { id, version, ...was }: PersonRow,
+  change: Partial<Pick<PersonRow, 'name' | 'role' | 'active'>>,
+): Promise<PersonRow | null> {
   const body = { name: was.name, role: was.role, active: was.active, ...change, version };
   const changed = await submit.run(() => call<PersonRow>('PUT', `/people/${id}`, { body }));
-  if (!changed) return false;
+  if (!changed) return null;
   take(changed);
   if (id === session.account?.personId) await session.load();
-  return true;
+  return changed;
 }
 
 async function save(person: PersonRow): Promise<void> {
@@ -50,9 +53,9 @@ async function save(person: PersonRow): Promise<void> {
 }
 
 async function letIn(person: PersonRow, active: boolean): Promise<void> {
-  if (!(await edit(person, { active }))) return;
+  const changed = await edit(person, { active });
+  if (!changed) return;
   show(null);
-  const changed = { ...person, active, version: person.version + 1 };
   notices.say(
     active ? `${person.name} is let in again.` : `${person.name} is signed out everywhere, and no longer let in.`,
     active ? undefined : () => edit(changed, { active: true }),
