@@ -92,8 +92,9 @@ export class RunningApp {
 
 export const PICTURES = path.join(process.env.LAVACRUM_TEST_SCRATCH ?? 'test-results', 'screenshots');
 
-/** Leaves a picture of what stands on the screen in the temporary folder. */
+/** Leaves a picture of what stands on the screen in the temporary folder, where somebody wants to look: LAVACRUM_PICTURES=1. */
 export async function snap(page: Page, name: string): Promise<void> {
+  if (!process.env.LAVACRUM_PICTURES) return;
   await page.evaluate(() => document.fonts.ready);
   await page.screenshot({ path: path.join(PICTURES, `${name}.png`) });
 }

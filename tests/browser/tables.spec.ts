@@ -1,22 +1,54 @@
 import { expect, signIn, test } from './app.js';
 
-test('a workshop’s list comes in from a table, row by row, and goes out as one', async ({ page, app, complaints }) => {
+const asFile = (name: string, text: string) => ({ name, mimeType: 'text/csv', buffer: Buffer.from(text, 'latin1') });
+
+test('a workshop moves in from its own tables: the due list stands, a loop is laid out, the history follows, and one is taken back', async ({
+  page,
+  app,
+  complaints,
+}) => {
   await signIn(page, app, '/systems');
   await page.getByRole('link', { name: 'From a table' }).click();
-  const text =
-    'Customer;Phone;Machine;Hours per day\nLisbet Harrow;+351 555 811;Loft rig;5,5\nLisbet Harrow;+351 555 811;Small white;2\nOtto Vell;call me;Desk box;\n';
-  await page.setInputFiles('input[type="file"]', { name: 'list.csv', mimeType: 'text/csv', buffer: Buffer.from(text) });
+  const machines =
+    'Kunde;Telefon;Rechner;Seriennummer;Letzter Wechsel;Kühlmittel;Füllmenge;Std/Tag\nLisbet Härrow;(0351) 811;Loft rig;LH-1;3.4.2025;Hausblau;1,2 L;5,5\nLisbet Härrow;(0351) 811;Small white;LH-2;;;;2\nOtto Vell;call me;Desk box;;1.2.2026;Hausblau;;\n;;Nobody’s;;;;;\n';
+  await page.setInputFiles('input[type="file"]', asFile('list.csv', machines.replace('’', "'")));
+  await expect(page.getByText('3.4.2025 → 3 Apr 2025')).toBeVisible();
+  await expect(page.getByText('Hausblau 2 rows')).toBeVisible();
   await page.getByRole('button', { name: 'Try it, write nothing' }).click();
-  await expect(page.getByText('line 4')).toBeVisible();
-  await expect(page.getByText('must be a phone number of digits')).toBeVisible();
-  await page.getByRole('button', { name: 'Bring in 2 machines' }).click();
+  await expect(page.getByText('line 5')).toBeVisible();
+  await expect(page.getByText('“call me” is no phone number')).toBeVisible();
+  await page.getByRole('button', { name: 'Bring in 3 machines' }).click();
   await expect(page.getByText('machines brought in', { exact: true })).toBeVisible();
-  await page.getByRole('link', { name: 'To the machines' }).click();
+  await expect(page.getByRole('heading', { name: 'The due list stands' })).toBeVisible();
+
+  await page.getByRole('button', { name: 'Bring their history' }).click();
+  await page.setInputFiles(
+    'input[type="file"]',
+    asFile('history.csv', 'Tag;Date;What;Coolant;mL;By\nLH-2;2025-11-05;Flush and refill;Hausblau;900;Rui\n'),
+  );
+  await page.getByRole('button', { name: 'Try it, write nothing' }).click();
+  await page.getByRole('button', { name: 'Bring in 1 entry' }).click();
+  await expect(page.getByText('entry brought in', { exact: true })).toBeVisible();
+
+  await page.goto(`${app.url}/systems`);
   await page.getByRole('textbox', { name: 'Name, owner, phone, coolant' }).fill('lisbet harrow');
   await expect(page.locator('.life')).toHaveCount(2);
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'As a table' }).click();
   expect((await download).suggestedFilename()).toMatch(/^systems-\d{4}-\d\d-\d\d\.csv$/);
+  await page.locator('.life').filter({ hasText: 'Small white' }).first().click();
+  await expect(page.getByText('Flush and refill').first()).toBeVisible();
+  await page.getByRole('link', { name: 'Lay out the loop' }).click();
+  await page.getByRole('button', { name: 'Processor, one radiator' }).click();
+  await page.getByRole('button', { name: 'Save revision' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: /^Save/ }).click();
+  await expect(page.getByText('Saved as revision 2.')).toBeVisible();
+
+  await page.goto(`${app.url}/systems/import`);
+  await page.getByRole('button', { name: 'Take back history.csv' }).click();
+  await expect(page.getByText('Taken back: 1 entry.')).toBeVisible();
+  await page.getByRole('button', { name: 'Take back list.csv' }).click();
+  await expect(page.getByText(/Worked with since, so they stay: Small white/)).toBeVisible();
   expect(complaints).toEqual([]);
 });
 

@@ -22,6 +22,8 @@ import { useDates } from '../base/units/dates.js';
 import ConsentBox from '../workshop/jobs/ConsentBox.vue';
 import EditJobDialog from '../workshop/jobs/EditJobDialog.vue';
 import { useSession } from '../workshop/people/sessionStore.js';
+import { isOutline } from '@core/machine/loop-file/outline.js';
+import NotDrawn from '../machine/loop/NotDrawn.vue';
 import StartJob from '../workshop/jobs/StartJob.vue';
 
 /** A booked job: as it came in, what was agreed, and the way onto a bench. */
@@ -91,6 +93,7 @@ async function cancel(reason: string): Promise<void> {
         </div>
       </header>
       <LoopProfile
+        v-if="!isOutline(job.loop.file)"
         class="mt-4"
         :loop="job.loop.file"
         :filled="filledOf(job.loop.inside)"
@@ -167,6 +170,10 @@ async function cancel(reason: string): Promise<void> {
                   : 'Once the owner has agreed to the estimate, a technician puts it on a bench.'
               }}
             </p>
+          </template>
+          <template v-else-if="open && isOutline(job.loop.file)">
+            <h2>Before it comes onto a bench</h2>
+            <NotDrawn :file="job.loop.file" :loop-id="job.loop.id" />
           </template>
           <StartJob
             v-else-if="open"

@@ -9,8 +9,9 @@ import type { Place } from '@core/machine/catalogue/places.js';
 import type { CatalogueUnit } from '@core/machine/catalogue/units.js';
 import { buildLoop, emptyLoop, STARTERS, type Starter } from '@core/machine/catalogue/starters.js';
 import { flowList } from '@core/machine/loop-file/branches.js';
+import { isOutline } from '@core/machine/loop-file/outline.js';
+import { REVISION_KINDS, type RevisionKind } from '@core/machine/loop-file/revisionKinds.js';
 import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
-import type { RevisionKind } from '@core/machine/loop-file/revisionKinds.js';
 import { loopVolume } from '@core/machine/loop-file/volume.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
 import { call, get } from '../base/http/api.js';
@@ -88,7 +89,12 @@ watch(
   (now) => {
     if (!now) return;
     const { saved: loop } = now;
-    if (loop) editor.begin({ name: loop.name, coolantProductId: loop.coolantProductId, file: loop.file }, loop.version);
+    if (loop)
+      editor.begin(
+        // what was only stated is not edited: its parts are laid out anew
+        { name: loop.name, coolantProductId: loop.coolantProductId, file: isOutline(loop.file) ? emptyLoop(loop.name) : loop.file },
+        loop.version,
+      );
     else editor.begin({ name: 'Main loop', coolantProductId: null, file: emptyLoop('Main loop') }, 0);
   },
   { flush: 'sync' },
@@ -324,7 +330,7 @@ onBeforeRouteLeave(() => {
               <h2>Revisions</h2>
               <ul class="plain-list quiet mt-2">
                 <li v-for="revision in saved.revisions" :key="revision.id" class="figures">
-                  {{ revision.number }} {{ revision.kind }}, {{ dates.day(revision.at) }}, {{ revision.by }},
+                  {{ revision.number }} {{ REVISION_KINDS[revision.kind] }}, {{ dates.day(revision.at) }}, {{ revision.by }},
                   {{ Math.round(revision.volumeMl) }} mL<template v-if="revision.reason">: {{ revision.reason }}</template>
                 </li>
               </ul>

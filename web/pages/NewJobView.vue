@@ -5,6 +5,7 @@ import { capital } from '@core/edge/words/say.js';
 import { computed, reactive, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { ABOUT_A_PART, JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
+import { isOutline } from '@core/machine/loop-file/outline.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { shortName } from '@core/machine/catalogue/names.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
@@ -64,7 +65,12 @@ function choose(kind: JobKind): void {
   form.kind = kind;
 }
 const loop = computed(() => page.value?.loops.find(({ id }) => id === loopId.value) ?? null);
-const parts = computed(() => (history.value?.file.components ?? []).map((part) => ({ value: part.id, title: shortName(part) })));
+const parts = computed(() =>
+  (history.value && !isOutline(history.value.file) ? history.value.file.components : []).map((part) => ({
+    value: part.id,
+    title: shortName(part),
+  })),
+);
 /** the follow-up that this job is for */
 const answers = computed(() => (typeof route.query.answers === 'string' ? route.query.answers : null));
 const needsPart = computed(() => ABOUT_A_PART.includes(form.kind));
@@ -122,7 +128,7 @@ async function book(): Promise<void> {
       </header>
       <v-select v-if="page.loops.length > 1" v-model="loopId" :items="page.loops" item-title="name" item-value="id" label="Which loop" />
       <LoopProfile
-        v-if="loop?.revision"
+        v-if="loop?.revision && !isOutline(loop.revision.file)"
         :loop="loop.revision.file"
         :filled="filledOf(loop.inside)"
         :colour="coolants.find(loop.coolantProductId)?.colour"

@@ -20,7 +20,7 @@ type Mode = keyof typeof MODES;
 const route = useRoute();
 const router = useRouter();
 const coolants = useCoolants();
-const { loop, problem } = useLoopPage(() => props.id);
+const { loop, problem, notDrawn } = useLoopPage(() => props.id);
 const mode = computed<Mode>(() => (Object.hasOwn(MODES, String(route.query.show)) ? (route.query.show as Mode) : 'drain'));
 const colour = computed(() => coolants.find(loop.value?.coolantProductId ?? null)?.colour ?? null);
 const liquid = computed(() => coolants.liquidOf(loop.value?.coolantProductId ?? null));
@@ -38,6 +38,7 @@ const twin = useTwin(
   <main class="page">
     <div v-if="problem" class="stack">
       <h1>{{ problem }}</h1>
+      <p v-if="notDrawn"><router-link :to="`/loops/${id}`">Lay out the loop</router-link></p>
       <p><router-link to="/systems">All machines</router-link></p>
     </div>
     <template v-else-if="loop">

@@ -6,6 +6,8 @@ import { ATTENTION_WORDS, sayDue } from '@core/workshop/machines/attention.js';
 import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
 import { SERVICE_POLICIES } from '@core/workshop/due-dates/due.js';
 import { formatMlWithSd } from '@core/base/units/display.js';
+import { isOutline } from '@core/machine/loop-file/outline.js';
+import { REVISION_KINDS } from '@core/machine/loop-file/revisionKinds.js';
 import StartRunDialog from '../bench/runs/StartRunDialog.vue';
 import { useSession } from '../workshop/people/sessionStore.js';
 import MessageDialog from '../workshop/messages/MessageDialog.vue';
@@ -15,6 +17,7 @@ import CameFilledDialog from '../machine/loop/CameFilledDialog.vue';
 import { call, get, wordsOf } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
 import { filledOf } from '../machine/profile/filledOf.js';
+import NotDrawn from '../machine/loop/NotDrawn.vue';
 import InsideWords from '../machine/profile/InsideWords.vue';
 import LoopProfile from '../machine/profile/LoopProfile.vue';
 import { useNotices } from '../base/shell/notices.js';
@@ -101,7 +104,12 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
           <h1>{{ page.system.name }}</h1>
           <p class="quiet">
             {{
-              [page.system.caseText, page.system.builtBy ? `built by ${page.system.builtBy}` : '', ATTENTION_WORDS[page.attention]]
+              [
+                page.system.tag,
+                page.system.caseText,
+                page.system.builtBy ? `built by ${page.system.builtBy}` : '',
+                ATTENTION_WORDS[page.attention],
+              ]
                 .filter(Boolean)
                 .join(' · ')
             }}
@@ -135,7 +143,7 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
               <p v-if="loop.revision" class="quiet figures">
                 {{ formatMlWithSd(loop.revision.volumeMl, loop.revision.volumeSdMl) }} whole ·
                 {{ coolants.find(loop.coolantProductId)?.name ?? 'coolant not chosen' }} · revision {{ loop.revision.number }},
-                {{ loop.revision.kind === 'as-built' ? 'as built' : loop.revision.kind }}<br />
+                {{ REVISION_KINDS[loop.revision.kind] }}<br />
                 <InsideWords :inside="loop.inside" />
                 <template v-if="loop.cameFilled && loop.runs.length === 0"
                   ><br />filled elsewhere,
@@ -145,14 +153,15 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
                 >
               </p>
             </header>
+            <NotDrawn v-if="loop.revision && isOutline(loop.revision.file)" :file="loop.revision.file" :loop-id="loop.id" />
             <LoopProfile
-              v-if="loop.revision"
+              v-else-if="loop.revision"
               :loop="loop.revision.file"
               :colour="coolants.find(loop.coolantProductId)?.colour"
               :height="210"
               :filled="filledOf(loop.inside)"
             />
-            <div class="row mt-3 no-print">
+            <div v-if="!(loop.revision && isOutline(loop.revision.file))" class="row mt-3 no-print">
               <v-btn v-if="activeRun(loop)" size="large" :to="`/runs/${activeRun(loop)?.id}`">Go to the bench</v-btn>
               <v-btn
                 v-else-if="page.system.state !== 'retired' && session.may('bench')"

@@ -47,6 +47,7 @@ const REASONS: Messages<DateReason['why']> = {
   temporary: 'temporary: {what}, until {awaits}; {limits}',
   'came-filled':
     '{product, select, none {unknown coolant, it mixes with nothing: find out or flush} other {filled elsewhere with {product}{months}}}; {since}',
+  promised: 'promised to the owner{sooner}',
   owed: '{kind}: {what}',
   'same-lot': '{look}, or ask for a photograph: the same lot ({what}) is suspected in another machine: {cause}',
 };
@@ -110,6 +111,11 @@ function valuesOf(reason: DateReason): MessageValues {
       return { since: formatDay(reason.since), years: reason.years };
     case 'findings':
       return { because: listOf(reason.because), percent: reason.percent };
+    case 'promised':
+      return {
+        sooner:
+          reason.sooner === null ? '' : `; by its clocks it would be ${formatDay(reason.sooner.on)}: ${reasonWords(reason.sooner.reason)}`,
+      };
     case 'early-look':
       return { because: listOf(reason.because) };
     case 'season':

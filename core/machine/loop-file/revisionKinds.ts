@@ -1,3 +1,5 @@
 /** Why a revision of a loop exists. */
-export const REVISION_KINDS = { planned: 'planned', 'as-built': 'as built', change: 'change' } as const;
+export const REVISION_KINDS = { planned: 'planned', 'as-built': 'as built', change: 'change', stated: 'as stated, not drawn' } as const;
 export type RevisionKind = keyof typeof REVISION_KINDS;
+/** Those that somebody saves; what was only stated comes from a table. */
+export const SAVED_KINDS = (Object.keys(REVISION_KINDS) as RevisionKind[]).filter((kind) => kind !== 'stated');

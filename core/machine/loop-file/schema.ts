@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import { id, name } from '../../base/checking/fields.js';
-import { REVISION_KINDS, type RevisionKind } from './revisionKinds.js';
+import { SAVED_KINDS, type RevisionKind } from './revisionKinds.js';
 
 export interface LoopCreate {
   readonly systemId: string;
@@ -33,7 +33,7 @@ export interface RevisionCreate {
 }
 export const revisionSchema = Joi.object({
   kind: Joi.string()
-    .valid(...Object.keys(REVISION_KINDS))
+    .valid(...SAVED_KINDS)
     .required(),
   reason: Joi.string().trim().allow('').max(500).required(),
   name: name().required(),

@@ -42,6 +42,8 @@ export interface DueInput {
   /** share of the usual interval, because something was left inside at the fill; 1 or missing: nothing was */
   readonly intervalShare?: number;
   readonly intervalReason?: readonly LooseEnd[];
+  /** a day that the owner was promised for the next change; null or missing: none was */
+  readonly promisedOn?: string | null;
   /** day since which every seal and tube of the loop is in use; missing: not known */
   readonly sealsOn?: string | null;
   readonly tubeOn?: string | null;
@@ -51,7 +53,7 @@ export interface DueInput {
 
 /** One clock that runs on the fill, with its reason. */
 export interface DueClock {
-  readonly kind: 'policy' | 'coolant-life' | 'running-hours' | 'findings' | 'seals' | 'tube' | 'season';
+  readonly kind: 'policy' | 'coolant-life' | 'running-hours' | 'findings' | 'seals' | 'tube' | 'season' | 'promised';
   readonly dueOn: string;
   readonly reason: DateReason;
   /** true where a default stood in for something nobody measured */
@@ -66,13 +68,17 @@ export interface DueDate {
   readonly clocks: readonly DueClock[];
 }
 
-/** The next coolant service: the earliest of policy, coolant life, running hours and wear, and never in the hot months. */
+/**
+ * The next coolant service: the earliest of policy, coolant life, running hours and wear, and never in the hot months. What an owner
+ * was promised stands, and says where the clocks would have it earlier.
+ */
 export function nextService(input: DueInput): DueDate {
   const usual = [policyClock(input), lifeClock(input), hoursClock(input), ...wearClocks(input)]
     .filter((clock) => clock !== null)
     .sort((a, b) => a.dueOn.localeCompare(b.dueOn));
   const found = [...findingsClock(input, usual[0] as DueClock), ...usual];
-  const clocks = [...seasonClock(input, found[0] as DueClock), ...found];
+  const reckoned = [...seasonClock(input, found[0] as DueClock), ...found];
+  const clocks = [...promisedClock(input, reckoned[0] as DueClock), ...reckoned];
   const first = clocks[0] as DueClock;
   return { dueOn: first.dueOn, reason: first.reason, estimated: first.estimated, clocks };
 }
@@ -102,6 +108,12 @@ function findingsClock({ filledOn, intervalShare = 1, intervalReason = [] }: Due
       estimated: earliest.estimated,
     },
   ];
+}
+
+function promisedClock({ promisedOn = null }: DueInput, earliest: DueClock): DueClock[] {
+  if (promisedOn === null) return [];
+  const sooner = earliest.dueOn < promisedOn ? { on: earliest.dueOn, reason: earliest.reason } : null;
+  return [{ kind: 'promised', dueOn: promisedOn, reason: { why: 'promised', on: promisedOn, sooner }, estimated: false }];
 }
 
 /** The earliest clock ends in the hot months: the work is done before they begin. */

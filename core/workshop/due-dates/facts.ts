@@ -80,6 +80,8 @@ export type DateReason =
       readonly then?: JobKind;
     }
   | { readonly why: 'came-filled'; readonly product: string | null; readonly since: string | null; readonly months: number | null }
+  /** by whoever looked after it before; `sooner` is what its clocks say where that is earlier */
+  | { readonly why: 'promised'; readonly on: string; readonly sooner: { readonly on: string; readonly reason: DateReason } | null }
   | { readonly why: 'owed'; readonly kind: OwedKind; readonly what: string }
   | { readonly why: 'same-lot'; readonly what: string; readonly isCoolant: boolean; readonly cause: CauseKey };
 

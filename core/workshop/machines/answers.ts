@@ -28,6 +28,7 @@ export interface SystemLine {
   name: string;
   ownerName: string;
   ownerPhone: string | null;
+  tag: string;
   caseText: string;
   state: SystemState;
   attention: Attention;
@@ -55,6 +56,7 @@ export interface SystemRow {
   id: string;
   ownerId: string;
   name: string;
+  tag: string;
   caseText: string;
   builtBy: string;
   state: SystemState;
@@ -89,7 +91,7 @@ export interface LoopOfSystem {
   /** filled by somebody else before it came */
   cameFilled: CameFilled | null;
   version: number;
-  revision: { number: number; kind: string; volumeMl: number; volumeSdMl: number; file: LoopFile } | null;
+  revision: { number: number; kind: RevisionKind; volumeMl: number; volumeSdMl: number; file: LoopFile } | null;
   /** null without a drawing */
   inside: InsideNow | null;
   runs: { id: string; loopId: string; state: string; startedAt: string }[];

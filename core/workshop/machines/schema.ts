@@ -28,7 +28,7 @@ const ownerFields: Joi.SchemaMap = {
   phone: Joi.string()
     .trim()
     .max(40)
-    .pattern(/^[+\d][\d\s()/-]{3,}$/, 'a phone number of digits, spaces and + ( ) / -')
+    .pattern(/^[+(\d][\d\s()/.-]{3,}$/, 'a phone number of digits, spaces and + ( ) / - .')
     .allow(null)
     .required(),
   channel: Joi.string().valid('phone', 'email', 'text').required(),
@@ -42,6 +42,8 @@ export const ownerEditSchema = Joi.object({ ...ownerFields, version: rowVersion(
 export interface SystemInput {
   readonly ownerId: string;
   readonly name: string;
+  /** serial number, or the label that the workshop sticks on it; empty: none */
+  readonly tag: string;
   readonly caseText: string;
   readonly builtBy: string;
   readonly hoursPerDay: number | null;
@@ -55,6 +57,7 @@ export interface SystemInput {
 const systemFields: Joi.SchemaMap = {
   ownerId: id().required(),
   name: name().required(),
+  tag: Joi.string().trim().allow('').max(60).default(''),
   caseText: Joi.string().trim().allow('').max(200).required(),
   builtBy: Joi.string().trim().allow('').max(120).required(),
   hoursPerDay: finite().greater(0).max(24).allow(null).required(),

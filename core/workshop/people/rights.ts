@@ -48,6 +48,7 @@ const OF_ROUTE: Readonly<Record<Right, readonly string[]>> = {
     'PUT /owners/:id',
     'POST /messages',
     'POST /imports',
+    'POST /imports/:id/undo',
     'PUT /jobs/:id/slot',
     'DELETE /jobs/:id/slot',
     'PUT /plan/slots',

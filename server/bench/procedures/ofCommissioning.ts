@@ -5,6 +5,7 @@ import { liquidOf } from '../../../core/machine/liquids/fluids.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import type { LoopContents } from '../../../core/physics/live-book/loopContents.js';
 import type { Scope } from '../../base/database/client.js';
+import { demandDrawn } from '../../machine/loops/drawn.js';
 import { pumpsBeside } from '../../machine/loops/circuits.js';
 import { orderFor, productOf } from '../../workshop/coolants/products.js';
 import { fittedIn } from '../../workshop/lots/lots.js';
@@ -19,6 +20,7 @@ interface CommissioningOf extends Pick<RunCreate, 'loopId' | 'schools' | 'opened
 
 /** The commissioning of a loop as it is built, with the workshop's own words. */
 export async function commissioningProcedure(scope: Scope, of: CommissioningOf): Promise<Procedure> {
+  demandDrawn(of.file);
   const product = await productOf(scope, of.coolantProductId);
   const ours = await newestProcedure(scope, 'commissioning');
   return buildProcedure({

@@ -14,6 +14,7 @@ import { loopRevision } from '../../base/database/tables/loops.js';
 import { fill } from '../../base/database/tables/runs.js';
 import { pumpsBeside } from '../../machine/loops/circuits.js';
 import { drainPolicyOf } from '../../machine/loops/drainPolicy.js';
+import { demandDrawn } from '../../machine/loops/drawn.js';
 import { cameFilledOf, contentsOf } from '../../machine/loops/inside.js';
 import { newestRevision } from '../../machine/loops/revisions.js';
 import { orderFor, productOf } from '../../workshop/coolants/products.js';
@@ -38,6 +39,7 @@ interface ProcedureFor {
 
 /** The led procedure of a service, with the workshop's own words and what is known of this loop. */
 export async function serviceProcedure(scope: Scope, given: ProcedureFor): Promise<Procedure> {
+  demandDrawn(given.file);
   const product = await productOf(scope, given.coolantProductId);
   const shelf = await scope.select().from(coolantProduct);
   const [filled] = await scope

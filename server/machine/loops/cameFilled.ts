@@ -1,8 +1,8 @@
 import { and, eq, sql } from 'drizzle-orm';
-import { addMonths } from '../../../core/base/units/calendar.js';
 import { refuse } from '../../../core/base/checking/input.js';
-import { COOLANT_CLASSES } from '../../../core/machine/liquids/classes.js';
 import type { CameFilledInput } from '../../../core/machine/loop-file/cameFilled.js';
+import { cameFilledDue } from '../../../core/workshop/due-dates/cameFilled.js';
+import { policyResolver } from '../../workshop/due-dates/policies.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
@@ -43,9 +43,8 @@ export async function cameFilled(ask: Ask, input: CameFilledInput): Promise<{ du
   if (input.since !== null && input.since > today) refuse('since', `cannot lie in the future; today is ${today} (got ${input.since})`);
   const [product] = input.productId === null ? [] : await scope.select().from(coolantProduct).where(eq(coolantProduct.id, input.productId));
   if (input.productId !== null && !product) throw notFound('coolant');
-  const months = product ? (product.sheetLifeMonths ?? COOLANT_CLASSES[product.coolantClass].baseLifeMonths) : null;
-  const byAge = input.since !== null && months !== null ? addMonths(input.since, Math.floor(months)) : today;
-  const dueOn = byAge > today ? byAge : today;
+  const { policy } = (await policyResolver(scope))(own.system.id, own.system.ownerId);
+  const { dueOn, reason } = cameFilledDue({ product: product ?? null, since: input.since, policy, today });
   await scope
     .update(loop)
     .set({ cameFilled: { ...input, notedOn: today }, coolantProductId: input.productId, version: sql`${loop.version} + 1` })
@@ -61,7 +60,7 @@ export async function cameFilled(ask: Ask, input: CameFilledInput): Promise<{ du
     loopId: own.loop.id,
     kind: 'coolant-service',
     dueOn,
-    reason: { why: 'came-filled', product: product?.name ?? null, since: input.since, months },
+    reason,
     estimated: true,
     clocks: [],
     createdAt: clock.now(),

@@ -114,7 +114,7 @@ async function partHistory(
         ...{ workshopId, systemId, loopId: id, revisionId, productId, filledOn, personId, jobId, intervalShare, intervalReason },
         ...(runId === null ? {} : { runId }),
         lotId,
-        pouredMl: pouredMl * ((volumes[index + 1] ?? 0) / wholeMl),
+        pouredMl: pouredMl === null ? null : pouredMl * ((volumes[index + 1] ?? 0) / wholeMl),
         at: clock.now(),
       });
       // looked at with the other circuit already

@@ -130,7 +130,7 @@ export class NightlyWork {
   redateWorkshop(workshopId: string): Promise<number> {
     return inWorkshop(this.database, workshopId, async (scope) => {
       await pruneAnswers(scope, this.clock.now());
-      await openMissingDust(scope);
+      await openMissingDust(scope, null);
       return (await redate(scope, { everything: true })).length;
     });
   }

@@ -11,7 +11,7 @@ import { wearByLoop } from './wear.js';
 /** One fill, in what, of which liquid: what its clocks are counted from. */
 export interface ClockFacts {
   readonly loopId: string;
-  readonly fill: Pick<typeof fill.$inferSelect, 'filledOn' | 'intervalShare' | 'intervalReason'>;
+  readonly fill: Pick<typeof fill.$inferSelect, 'filledOn' | 'intervalShare' | 'intervalReason' | 'promisedOn'>;
   readonly product: Pick<typeof coolantProduct.$inferSelect, 'coolantClass' | 'name' | 'sheetLifeMonths' | 'sheetLifeHours'>;
   readonly machine: Pick<typeof system.$inferSelect, 'id' | 'ownerId' | 'hoursPerDay' | 'coolantC'>;
 }
@@ -29,7 +29,7 @@ export async function clockInputs(
   const wear = await wearByLoop(scope, some?.loopIds ?? null);
   const readings = await readingsBySystem(scope, some?.systemIds ?? null);
   const season = await hotSeasonOf(scope);
-  return ({ loopId, fill: { filledOn, intervalShare, intervalReason }, product, machine }) => ({
+  return ({ loopId, fill: { filledOn, intervalShare, intervalReason, promisedOn }, product, machine }) => ({
     filledOn,
     coolantClass: product.coolantClass,
     productName: product.name,
@@ -41,5 +41,6 @@ export async function clockInputs(
     ...wear.get(loopId),
     intervalShare,
     intervalReason,
+    promisedOn,
   });
 }

@@ -1,7 +1,7 @@
 import { isDeepStrictEqual } from 'node:util';
-import { and, eq, isNotNull, sql, type SQL } from 'drizzle-orm';
+import { and, eq, isNotNull, notInArray, sql, type SQL } from 'drizzle-orm';
 import { dustClean } from '../../../core/workshop/due-dates/dust.js';
-import type { Outcome } from '../../../core/workshop/due-dates/facts.js';
+import type { DustPlace, Outcome } from '../../../core/workshop/due-dates/facts.js';
 import type { HotSeason } from '../../../core/workshop/due-dates/season.js';
 import { workshop } from '../../base/database/tables/people.js';
 import { fill } from '../../base/database/tables/runs.js';
@@ -55,11 +55,39 @@ export async function beginDust(scope: Scope, cleaned: Cleaned): Promise<void> {
   if (!running) await restartDust(scope, cleaned);
 }
 
+/** A machine with the day on which its fins were clean. */
+export interface CleanOn {
+  readonly workshopId: string;
+  readonly systemId: string;
+  readonly loopId: string;
+  readonly place: DustPlace;
+  readonly on: string;
+}
+
+/** The open cleanings of machines, as rows. */
+export const dustItems = (cleaned: readonly CleanOn[], season: HotSeason | null) =>
+  cleaned.map(({ workshopId, systemId, loopId, place, on }) => ({
+    workshopId,
+    systemId,
+    loopId,
+    kind: 'dust-clean' as const,
+    sinceOn: on,
+    ...dustClean(on, place, season),
+    estimated: true,
+    clocks: [],
+  }));
+
 /**
  * Machines in service whose fins nobody dated yet, as those that were there before dust had a clock: clean at their last fill.
+ * @param systemIds only these; null: every machine of the workshop
  * @returns how many got a day
  */
-export async function openMissingDust(scope: Scope): Promise<number> {
+export async function openMissingDust(scope: Scope, systemIds: readonly string[] | null): Promise<number> {
+  if (systemIds?.length === 0) return 0;
+  const dated = scope
+    .select({ id: dueItem.systemId })
+    .from(dueItem)
+    .where(and(eq(dueItem.kind, 'dust-clean'), eq(dueItem.state, 'open')));
   const rows = await scope
     .select({
       workshopId: system.workshopId,
@@ -75,24 +103,12 @@ export async function openMissingDust(scope: Scope): Promise<number> {
     .where(
       and(
         eq(system.state, 'in-service'),
-        sql`not exists (select 1 from due_item where due_item.system_id = ${system.id} and due_item.kind = 'dust-clean' and due_item.state = 'open')`,
+        systemIds === null ? undefined : sql`${system.id} in (select id::uuid from jsonb_array_elements_text(${JSON.stringify(systemIds)}::jsonb) as t (id))`, // prettier-ignore
+        notInArray(system.id, dated),
       ),
     )
     .groupBy(system.id);
-  if (rows.length === 0) return 0;
-  const season = await hotSeasonOf(scope);
-  await scope.insert(dueItem).values(
-    rows.map(({ workshopId, systemId, loopId, place, on }) => ({
-      workshopId,
-      systemId,
-      loopId,
-      kind: 'dust-clean' as const,
-      sinceOn: on,
-      ...dustClean(on, place, season),
-      estimated: true,
-      clocks: [],
-    })),
-  );
+  if (rows.length > 0) await scope.insert(dueItem).values(dustItems(rows, await hotSeasonOf(scope)));
   return rows.length;
 }
 

@@ -12,7 +12,8 @@ export interface FillMade extends Omit<FillFacts, 'fillId'> {
   /** the led run that filled it; missing: entered afterwards */
   readonly runId?: string;
   readonly lotId?: string | null;
-  readonly pouredMl: number;
+  /** null: nobody wrote it down */
+  readonly pouredMl: number | null;
   readonly drainedMl?: number | null;
   readonly rinses?: number;
   readonly rinseMl?: number;

@@ -40,7 +40,12 @@ export async function openAfterFill(scope: Scope, facts: FillFacts): Promise<{ s
     .set({ state: 'closed', outcome: { why: 'filled-anew' }, closedAt: facts.at, closedBy: facts.personId })
     .where(and(eq(dueItem.loopId, facts.loopId), eq(dueItem.state, 'open'), inArray(dueItem.kind, ['coolant-service', 'settling-check'])));
   const inputOf = await clockInputs(scope, { loopIds: [facts.loopId], systemIds: [facts.systemId] });
-  const own = { filledOn: facts.filledOn, intervalShare: facts.intervalShare ?? 1, intervalReason: facts.intervalReason ?? [] };
+  const own = {
+    filledOn: facts.filledOn,
+    intervalShare: facts.intervalShare ?? 1,
+    intervalReason: facts.intervalReason ?? [],
+    promisedOn: null,
+  };
   const service = nextService(inputOf({ loopId: facts.loopId, fill: own, product, machine: holder }));
   const settling = settlingCheck(facts.filledOn);
   const item = { workshopId: facts.workshopId, systemId: facts.systemId, loopId: facts.loopId, fillId: facts.fillId, createdAt: facts.at };

@@ -38,7 +38,12 @@ export async function redate(scope: Scope, cause: RedateCause): Promise<Moved[]>
         clocks: dueItem.clocks,
         postponed: dueItem.postponed,
       },
-      fill: { filledOn: fill.filledOn, intervalShare: fill.intervalShare, intervalReason: fill.intervalReason },
+      fill: {
+        filledOn: fill.filledOn,
+        intervalShare: fill.intervalShare,
+        intervalReason: fill.intervalReason,
+        promisedOn: fill.promisedOn,
+      },
       product: {
         coolantClass: coolantProduct.coolantClass,
         name: coolantProduct.name,

@@ -1,3 +1,4 @@
+import { isOutline } from '../../../core/machine/loop-file/outline.js';
 import { cameFilledOf, insideOf } from '../../machine/loops/inside.js';
 import { newestRevision } from '../../machine/loops/revisions.js';
 import { productOf } from '../coolants/products.js';
@@ -91,6 +92,7 @@ export async function bookJob(ask: Ask, input: JobInput) {
 async function demandPart(scope: Scope, loopId: string, partId: string | null): Promise<void> {
   if (partId === null) return;
   const { file } = await newestRevision(scope, loopId);
+  if (isOutline(file)) refuse('partId', 'nobody laid out this loop yet: lay it out, then its parts can be named');
   if (!file.components.some(({ id }) => id === partId)) refuse('partId', `"${partId}" is not a part of this loop`);
 }
 
@@ -213,7 +215,7 @@ async function tookFor(scope: Scope, jobId: string): Promise<{ name: string; amo
     sums.set(`${name} ${unit}`, { name, unit, amount: (known?.amount ?? 0) + amount });
   };
   for (const { name, change, unit } of moves) add(name, -change, unit);
-  for (const { name, pouredMl } of poured) add(name, pouredMl, 'mL');
+  for (const { name, pouredMl } of poured) if (pouredMl !== null) add(name, pouredMl, 'mL');
   for (const { name, volumeMl } of waste) add(`into ${name}`, volumeMl, 'mL');
   return [...sums.values()].filter(({ amount }) => Math.abs(amount) > 1e-9);
 }

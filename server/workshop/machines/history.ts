@@ -1,5 +1,6 @@
 import type { HistoryEntry } from '../../../core/workshop/machines/answers.js';
 import { and, desc, eq } from 'drizzle-orm';
+import { REVISION_KINDS } from '../../../core/machine/loop-file/revisionKinds.js';
 import { JOB_WORDS } from '../../../core/workshop/jobs/kinds.js';
 import { capital } from '../../../core/edge/words/say.js';
 import { findingWords, outcomeWords, reasonWords } from '../../../core/edge/words/dates.js';
@@ -46,7 +47,7 @@ const jobs: Source = async (scope, systemId) => {
     kind: row.runId ? 'run' : 'job',
     title: capital(`${JOB_WORDS[row.job.kind] ?? row.job.kind}${stateWords[row.job.state] ?? ''}`),
     text: [volumes(row), row.job.note].filter(Boolean).join('. '),
-    by: row.by,
+    by: row.job.doneBy || (row.job.importId ? null : row.by),
     runId: row.runId,
     colour: row.colour,
     open: row.job.state === 'active',
@@ -72,7 +73,7 @@ const revisions: Source = async (scope, systemId) => {
     id: row.id,
     at: row.at.toISOString(),
     kind: 'revision',
-    title: `${row.loopName}: revision ${row.number}, ${row.kind === 'as-built' ? 'as built' : row.kind}`,
+    title: `${row.loopName}: revision ${row.number}, ${REVISION_KINDS[row.kind]}`,
     text: row.reason,
     by: row.by,
     ...NONE,

@@ -1,3 +1,4 @@
+import type { Scope } from '../../base/database/client.js';
 import { insideOf } from '../../machine/loops/inside.js';
 import type { SystemLine } from '../../../core/workshop/machines/answers.js';
 import { and, asc, desc, eq, getTableColumns, inArray, sql } from 'drizzle-orm';
@@ -22,6 +23,7 @@ export async function systemLines({ scope, today }: Pick<Ask, 'scope' | 'today'>
     .select({
       id: system.id,
       name: system.name,
+      tag: system.tag,
       caseText: system.caseText,
       state: system.state,
       ownerName: owner.name,
@@ -117,6 +119,18 @@ export async function addSystem({ scope, account }: Ask, input: SystemInput) {
   return { ...told(row), policy };
 }
 
+/** Where a machine stands that was given up and comes back: in service where something is inside or was, planned where it never was filled. */
+async function stateBack({ scope }: Ask, systemId: string): Promise<'in-service' | 'planned'> {
+  const [own] = await scope
+    .select({ id: loop.id })
+    .from(loop)
+    .leftJoin(loopRevision, eq(loopRevision.loopId, loop.id))
+    .leftJoin(fill, eq(fill.revisionId, loopRevision.id))
+    .where(and(eq(loop.systemId, systemId), sql`(${fill.id} is not null or ${loop.cameFilled} is not null)`))
+    .limit(1);
+  return own ? 'in-service' : 'planned';
+}
+
 /** Nothing falls due on a machine that was given up; what was closed for that alone is open again when it comes back. */
 async function closeOrReopenDues({ scope, account, clock }: Ask, systemId: string, isRetired: boolean): Promise<void> {
   const own = eq(dueItem.systemId, systemId);
@@ -146,9 +160,10 @@ export async function editSystem(ask: Ask, input: SystemEdit) {
       isInRun(now.state) ? 'A run is in progress on this machine; finish it first.' : 'A machine comes onto the bench by starting a run.',
     );
   }
+  const comesBack = now.state === 'retired' && values.state !== 'retired';
   const [after] = await scope
     .update(system)
-    .set({ ...values, version: version + 1 })
+    .set({ ...values, ...(comesBack ? { state: await stateBack(ask, id) } : {}), version: version + 1 })
     .where(and(eq(system.id, id), eq(system.version, version)))
     .returning();
   if (!after) throw new DomainError('conflict', 'Somebody else saved at the same moment; look again.');
@@ -158,16 +173,29 @@ export async function editSystem(ask: Ask, input: SystemEdit) {
   return { ...told(after), policy };
 }
 
+/** The loops of a machine; what one came filled with counts until it is filled here. */
+async function loopsOf(scope: Scope, systemId: string) {
+  const rows = await scope
+    .select({
+      id: loop.id,
+      name: loop.name,
+      coolantProductId: loop.coolantProductId,
+      cameFilled: loop.cameFilled,
+      version: loop.version,
+      isFilledHere: sql<boolean>`exists (select 1 from fill join loop_revision r on r.id = fill.revision_id where r.loop_id = loop.id)`,
+    })
+    .from(loop)
+    .where(eq(loop.systemId, systemId))
+    .orderBy(asc(loop.createdAt));
+  return rows.map(({ isFilledHere, ...each }) => ({ ...each, cameFilled: isFilledHere ? null : each.cameFilled }));
+}
+
 export async function readSystem(ask: Ask) {
   const { scope, request } = ask;
   const id = idFrom(request, 'id', 'system');
   const [row] = await scope.select({ system, owner }).from(system).innerJoin(owner, eq(owner.id, system.ownerId)).where(eq(system.id, id));
   if (!row) throw notFound('system');
-  const loops = await scope
-    .select({ id: loop.id, name: loop.name, coolantProductId: loop.coolantProductId, cameFilled: loop.cameFilled, version: loop.version })
-    .from(loop)
-    .where(eq(loop.systemId, id))
-    .orderBy(asc(loop.createdAt));
+  const loops = await loopsOf(scope, id);
   const loopIds = loops.map((each) => each.id);
   const revisions =
     loopIds.length === 0

@@ -1,5 +1,7 @@
-/** A machine or an owner as it is answered: what marks the one of the course is nobody's to read or to send back. */
-export function told<Row extends { readonly forCourse: boolean }>(row: Row): Omit<Row, 'forCourse'> {
-  const { forCourse: _, ...rest } = row;
+/** A machine or an owner as it is answered: what marks the one of the course, and which import brought it, is nobody's to send back. */
+export function told<Row extends { readonly forCourse: boolean; readonly importId: string | null }>(
+  row: Row,
+): Omit<Row, 'forCourse' | 'importId'> {
+  const { forCourse: _, importId: __, ...rest } = row;
   return rest;
 }

@@ -26,20 +26,31 @@ const matches = (pattern: string, ...columns: (AnyPgColumn | SQL<string>)[]): SQ
 /** Machines, by themselves and by their owners. */
 const systems: Finder = async (scope, pattern) => {
   const rows = await scope
-    .select({ id: system.id, name: system.name, text: system.note, caseText: system.caseText, owner: owner.name })
+    .select({ id: system.id, name: system.name, text: system.note, tag: system.tag, caseText: system.caseText, owner: owner.name })
     .from(system)
     .innerJoin(owner, eq(owner.id, system.ownerId))
     .where(
       and(
         eq(system.forCourse, false),
-        matches(pattern, system.name, system.note, system.caseText, system.builtBy, owner.name, owner.email, owner.phone, owner.note),
+        matches(
+          pattern,
+          system.name,
+          system.tag,
+          system.note,
+          system.caseText,
+          system.builtBy,
+          owner.name,
+          owner.email,
+          owner.phone,
+          owner.note,
+        ),
       ),
     )
     .limit(MOST);
   return rows.map((row): Hit => ({
     kind: 'system',
     title: row.name,
-    text: [row.owner, row.caseText, row.text].filter(Boolean).join(' · '),
+    text: [row.owner, row.tag, row.caseText, row.text].filter(Boolean).join(' · '),
     at: null,
     to: `/systems/${row.id}`,
   }));

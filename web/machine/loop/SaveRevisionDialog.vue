@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue';
-import { REVISION_KINDS, type RevisionKind } from '@core/machine/loop-file/revisionKinds.js';
+import { REVISION_KINDS, SAVED_KINDS, type RevisionKind } from '@core/machine/loop-file/revisionKinds.js';
 import FormDialog from '../../base/look/FormDialog.vue';
 
 /** What kind of revision this save is, and why: revisions are kept for ever and compared in years. */
@@ -9,7 +9,7 @@ defineProps<{ busy: boolean }>();
 const emit = defineEmits<{ save: [kind: RevisionKind, reason: string] }>();
 const kind = ref<RevisionKind>('planned');
 const reason = ref('');
-const kinds = Object.entries(REVISION_KINDS).map(([value, title]) => ({ value, title }));
+const kinds = SAVED_KINDS.map((value) => ({ value, title: REVISION_KINDS[value] }));
 </script>
 
 <template>

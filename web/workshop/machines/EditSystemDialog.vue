@@ -71,6 +71,7 @@ function keepMine(kind: 'system' | 'owner'): void {
 
 const systemLabels = {
   name: 'Machine',
+  tag: 'Serial or tag',
   caseText: 'Case',
   builtBy: 'Built by',
   hoursPerDay: 'Hours a day',

@@ -7,6 +7,7 @@ import NumberField from '../../base/units/NumberField.vue';
 
 export interface SystemForm {
   name: string;
+  tag: string;
   caseText: string;
   builtBy: string;
   hoursPerDay: number | null;
@@ -23,6 +24,7 @@ defineProps<{ at: (path: string) => string[] }>();
 <template>
   <div class="stack">
     <v-text-field v-model="form.name" label="What the owner calls the machine" autocomplete="off" :error-messages="at('name')" />
+    <v-text-field v-model="form.tag" label="Serial or tag" autocomplete="off" :error-messages="at('tag')" />
     <v-text-field
       v-model="form.caseText"
       label="Case"

@@ -7,6 +7,7 @@ const orNull = (text: string): string | null => (text.trim() === '' ? null : tex
 export const emptyOwner = (): OwnerForm => ({ name: '', email: '', phone: '', channel: 'phone', note: '', policy: null });
 export const emptySystem = (): SystemForm => ({
   name: '',
+  tag: '',
   caseText: '',
   builtBy: '',
   hoursPerDay: null,
@@ -28,6 +29,7 @@ export const ownerInput = (form: OwnerForm): OwnerInput => ({
 export const systemInput = (form: SystemForm, ownerId: string): SystemInput => ({
   ownerId,
   name: form.name.trim(),
+  tag: form.tag.trim(),
   caseText: form.caseText.trim(),
   builtBy: form.builtBy.trim(),
   hoursPerDay: form.hoursPerDay,

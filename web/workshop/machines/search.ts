@@ -8,7 +8,7 @@ const fold = (text: string): string =>
 
 /** True when every word occurs somewhere in what the desk may be told on the phone. Digits match with or without spaces. */
 export function matches(line: SystemLine, words: string): boolean {
-  const text = fold([line.name, line.ownerName, line.caseText, line.coolant?.name ?? '', line.ownerPhone ?? ''].join(' '));
+  const text = fold([line.name, line.ownerName, line.tag, line.caseText, line.coolant?.name ?? '', line.ownerPhone ?? ''].join(' '));
   const digits = (line.ownerPhone ?? '').replace(/\D/g, '');
   return fold(words)
     .split(/\s+/)

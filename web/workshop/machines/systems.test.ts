@@ -14,6 +14,7 @@ const line = (more: Partial<SystemLine> = {}): SystemLine => ({
   name: 'Glass Tower',
   ownerName: 'Ádá Fernwick',
   ownerPhone: '+351 555 475 145',
+  tag: 'FH-7',
   caseText: 'open frame',
   state: 'in-service',
   attention: 'fine',

@@ -1,6 +1,7 @@
 import type { CoolantClass } from '../../../../core/machine/liquids/classes.js';
 import { sql } from 'drizzle-orm';
 import { check, date, doublePrecision, foreignKey, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { importBatch } from './importing.js';
 import { person, workshop } from './people.js';
 import type { Glycol } from '../../../../core/machine/liquids/fluids.js';
 import { owned, tenantWalls } from '../columns.js';
@@ -20,6 +21,7 @@ export const coolantProduct = pgTable(
     /** running hours that its sheet states; null: none */
     sheetLifeHours: doublePrecision('sheet_life_hours'),
     version: integer('version').notNull().default(1),
+    importId: uuid('import_id'),
     /** inhibitor package as its sheet names it; empty: not known */
     inhibitor: text('inhibitor').notNull().default(''),
     /** volume fraction of base that the sheet asks for at least; null where it states none */
@@ -33,6 +35,11 @@ export const coolantProduct = pgTable(
   },
   (t) => [
     foreignKey({ name: 'coolant_product_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),
+    foreignKey({
+      name: 'coolant_product_import_fk',
+      columns: [t.workshopId, t.importId],
+      foreignColumns: [importBatch.workshopId, importBatch.id],
+    }),
     unique('coolant_product_name_once').on(t.workshopId, t.name),
     check('coolant_class_known', sql`coolant_class in ('show', 'opaque', 'clear', 'biocide')`),
     check('coolant_form_known', sql`form in ('ready-mix', 'concentrate')`),

@@ -52,7 +52,7 @@ export const loopRevision = pgTable(
     foreignKey({ name: 'loop_revision_loop_fk', columns: [t.workshopId, t.loopId], foreignColumns: [loop.workshopId, loop.id] }),
     foreignKey({ name: 'loop_revision_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
     unique('loop_revision_number_once').on(t.loopId, t.number),
-    check('loop_revision_kind_known', sql`kind in ('planned', 'as-built', 'change')`),
+    check('loop_revision_kind_known', sql`kind in ('planned', 'as-built', 'change', 'stated')`),
     check('loop_revision_number_positive', sql`number > 0`),
     check('loop_revision_volume_sane', sql`volume_ml >= 0 and volume_sd_ml >= 0`),
     ...tenantWalls('loop_revision', t),

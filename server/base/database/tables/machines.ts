@@ -4,6 +4,7 @@ import { readFinding } from '../../../../core/workshop/due-dates/facts.js';
 import { sql } from 'drizzle-orm';
 import { boolean, check, date, doublePrecision, foreignKey, index, integer, pgTable, text, uuid } from 'drizzle-orm/pg-core';
 import type { DustPlace } from '../../../../core/workshop/due-dates/facts.js';
+import { importBatch } from './importing.js';
 import { person, workshop } from './people.js';
 import { instant, owned, stored, tenantWalls } from '../columns.js';
 
@@ -17,10 +18,12 @@ export const owner = pgTable(
     channel: text('channel').$type<'phone' | 'email' | 'text'>().notNull(),
     /** nobody: who the machine of the course belongs to; no list of owners shows it */
     forCourse: boolean('for_course').notNull().default(false),
+    importId: uuid('import_id'),
     note: text('note').notNull().default(''),
     version: integer('version').notNull().default(1),
   },
   (t) => [
+    foreignKey({ name: 'owner_import_fk', columns: [t.workshopId, t.importId], foreignColumns: [importBatch.workshopId, importBatch.id] }),
     foreignKey({ name: 'owner_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),
     check('owner_name_given', sql`length(trim(name)) > 0`),
     check('owner_channel_known', sql`channel in ('phone', 'email', 'text')`),
@@ -34,6 +37,10 @@ export const system = pgTable(
     ...owned,
     ownerId: uuid('owner_id').notNull(),
     name: text('name').notNull(),
+    /** serial number or label; empty: none */
+    tag: text('tag').notNull().default(''),
+    /** the import that brought it; null: typed here */
+    importId: uuid('import_id'),
     caseText: text('case_text').notNull().default(''),
     builtBy: text('built_by').notNull().default(''),
     state: text('state').$type<SystemState>().notNull().default('planned'),
@@ -54,6 +61,7 @@ export const system = pgTable(
     check('system_hours_sane', sql`hours_per_day > 0 and hours_per_day <= 24`),
     check('system_coolant_sane', sql`coolant_c >= 0 and coolant_c <= 90`),
     check('system_dust_place_known', sql`dust_place in ('clean', 'usual', 'dusty')`),
+    foreignKey({ name: 'system_import_fk', columns: [t.workshopId, t.importId], foreignColumns: [importBatch.workshopId, importBatch.id] }),
     index('system_by_owner').on(t.workshopId, t.ownerId),
     ...tenantWalls('system', t),
   ],
@@ -70,8 +78,12 @@ export const job = pgTable(
     doneOn: date('done_on'),
     note: text('note').notNull().default(''),
     personId: uuid('person_id').notNull(),
+    /** who did it where that was nobody of this workshop's people; empty: the person */
+    doneBy: text('done_by').notNull().default(''),
+    importId: uuid('import_id'),
   },
   (t) => [
+    foreignKey({ name: 'job_import_fk', columns: [t.workshopId, t.importId], foreignColumns: [importBatch.workshopId, importBatch.id] }),
     foreignKey({ name: 'job_system_fk', columns: [t.workshopId, t.systemId], foreignColumns: [system.workshopId, system.id] }),
     foreignKey({ name: 'job_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
     check(

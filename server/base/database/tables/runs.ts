@@ -164,7 +164,10 @@ export const fill = pgTable(
     productId: uuid('product_id').notNull(),
     lotId: uuid('lot_id'),
     filledOn: date('filled_on').notNull(),
-    pouredMl: doublePrecision('poured_ml').notNull(),
+    /** null: it was done elsewhere and nobody wrote it down */
+    pouredMl: doublePrecision('poured_ml'),
+    /** day that was promised to the owner for the next change, by whoever filled it before this book; null: none was */
+    promisedOn: date('promised_on'),
     /** what came out before anything else went in */
     drainedMl: doublePrecision('drained_ml'),
     /** rinses between, and mL of one on average; null: none, or a fill from before they were counted apart */

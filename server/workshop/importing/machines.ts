@@ -1,0 +1,251 @@
+import { randomUUID } from 'node:crypto';
+import { eq, sql } from 'drizzle-orm';
+import { outlineLoop } from '../../../core/machine/loop-file/outline.js';
+import { loopVolume } from '../../../core/machine/loop-file/volume.js';
+import { cameFilledDue } from '../../../core/workshop/due-dates/cameFilled.js';
+import { nextService, type DueClock } from '../../../core/workshop/due-dates/due.js';
+import type { DateReason } from '../../../core/workshop/due-dates/facts.js';
+import type { ImportAnswer } from '../../../core/workshop/importing/answers.js';
+import type { MachineKey, Mapping } from '../../../core/workshop/importing/fields.js';
+import { MachineTableReader, type KnownOwner, type NewMachine, type NewOwner } from '../../../core/workshop/importing/machineTable.js';
+import type { ImportInput } from '../../../core/workshop/importing/schema.js';
+import { dueItem } from '../../base/database/tables/due-dates.js';
+import { loop, loopRevision } from '../../base/database/tables/loops.js';
+import { job, owner, system } from '../../base/database/tables/machines.js';
+import { fill } from '../../base/database/tables/runs.js';
+import { usageReading } from '../../base/database/tables/usage.js';
+import type { Ask } from '../../base/http/context.js';
+import { clockInputs } from '../due-dates/clockInputs.js';
+import { dustItems, hotSeasonOf } from '../due-dates/dust.js';
+import { policyResolver } from '../due-dates/policies.js';
+import { tellDates } from '../due-dates/writeDates.js';
+import { countDates, inTurn, insertAll, openBatch, readRows } from './batch.js';
+import { namedCoolants, writeCoolants, type NamedCoolants, type Product } from './coolants.js';
+
+async function known({ scope }: Ask): Promise<{ owners: KnownOwner[]; tags: string[] }> {
+  const owners = await scope
+    .select({ id: owner.id, name: owner.name, phone: owner.phone, email: owner.email })
+    .from(owner)
+    .where(eq(owner.forCourse, false));
+  const systems = await scope
+    .select({ ownerId: system.ownerId, name: system.name, tag: system.tag })
+    .from(system)
+    .where(eq(system.forCourse, false));
+  const names = new Map<string, string[]>();
+  for (const { ownerId, name } of systems) {
+    const own = names.get(ownerId);
+    if (own) own.push(name);
+    else names.set(ownerId, [name]);
+  }
+  return {
+    owners: owners.map((each) => ({ ...each, systems: names.get(each.id) ?? [] })),
+    tags: systems.map(({ tag }) => tag).filter((tag) => tag !== ''),
+  };
+}
+
+/** A machine with the ids of all that is made for it. */
+interface Placed {
+  readonly ids: { readonly owner: string; readonly system: string; readonly loop: string; readonly revision: string; readonly fill: string; readonly job: string }; // prettier-ignore
+  readonly row: NewMachine;
+  readonly product: Product | null;
+  readonly due: Due | null;
+  /** last change and coolant are known: a fill stands in the book */
+  readonly isFilled: boolean;
+}
+
+interface Due {
+  readonly dueOn: string;
+  readonly reason: DateReason;
+  readonly estimated: boolean;
+  readonly clocks: readonly DueClock[];
+}
+
+/** The day of each machine that comes in: the same clocks that count for every other. */
+async function dating(ask: Ask, undated: ImportInput['undated']) {
+  const inputOf = await clockInputs(ask.scope, { loopIds: [], systemIds: [] });
+  const policyOf = await policyResolver(ask.scope);
+  const { today } = ask;
+  return (ids: Placed['ids'], { machine, lastChange, promisedOn }: NewMachine, product: Product | null): Due | null => {
+    if (lastChange !== null && product !== null) {
+      const own = { filledOn: lastChange, intervalShare: 1, intervalReason: [], promisedOn };
+      const holder = { id: ids.system, ownerId: ids.owner, hoursPerDay: machine.hoursPerDay, coolantC: machine.coolantC };
+      // nothing says that seals and tube were in use before that change
+      return nextService({
+        ...inputOf({ loopId: ids.loop, fill: own, product, machine: holder }),
+        sealsOn: lastChange,
+        tubeOn: lastChange,
+      });
+    }
+    if (promisedOn !== null)
+      return { dueOn: promisedOn, reason: { why: 'promised', on: promisedOn, sooner: null }, estimated: false, clocks: [] };
+    if (lastChange === null && undated === 'no-date') return null;
+    const { policy } = policyOf(ids.system, ids.owner);
+    return { ...cameFilledDue({ product, since: lastChange, policy, today }), estimated: true, clocks: [] };
+  };
+}
+
+async function place(ask: Ask, input: ImportInput, owners: readonly NewOwner[], coolants: NamedCoolants): Promise<Placed[]> {
+  const dueOf = await dating(ask, input.undated);
+  const placed: Placed[] = [];
+  for (const each of owners) {
+    const ownerId = each.knownId ?? randomUUID();
+    for (const row of each.machines) {
+      const [systemId, loopId, revision, fillId, jobId] = [randomUUID(), randomUUID(), randomUUID(), randomUUID(), randomUUID()];
+      const ids = { owner: ownerId, system: systemId, loop: loopId, revision, fill: fillId, job: jobId };
+      const product = row.coolant === null ? null : coolants.productOf(row.coolantName as string, row.coolant);
+      placed.push({ ids, row, product, due: dueOf(ids, row, product), isFilled: product !== null && row.lastChange !== null });
+      await inTurn(placed.length);
+    }
+  }
+  return placed;
+}
+
+/** Reads a table of machines, and unless it is a trial, writes all of it that can be taken in one transaction. */
+export async function importMachines(ask: Ask, input: ImportInput): Promise<ImportAnswer> {
+  const coolants = await namedCoolants(ask, input.coolants);
+  const { owners: knownOwners, tags } = await known(ask);
+  const reader = new MachineTableReader({
+    mapping: input.mapping as Mapping<MachineKey>,
+    dayOrder: input.dayOrder,
+    today: ask.today,
+    coolants: coolants.uses,
+    known: knownOwners,
+    tags,
+  });
+  await readRows(input.rows, (line, cells) => reader.row(line, cells));
+  const { owners, refused, leftOut } = reader.result();
+  const placed = await place(ask, input, owners, coolants);
+  const counts = {
+    owners: owners.filter(({ knownId }) => knownId === null).length,
+    systems: placed.length,
+    works: 0,
+    coolants: coolants.made.size,
+  };
+  const dates = countDates(placed.map(({ due }) => due?.dueOn ?? null), ask.today); // prettier-ignore
+  const answer = { ...counts, dates, refused, leftOut };
+  if (input.dryRun || placed.length === 0) return { importId: null, ...answer };
+  const batch = await openBatch(ask, input, counts);
+  await writeCoolants(ask, batch.id, coolants);
+  await writeMachines(ask, batch, owners, placed);
+  await tellDates(ask.scope);
+  return { importId: batch.id, ...answer };
+}
+
+async function writeMachines(
+  { scope, account, today }: Ask,
+  { id: importId, at }: { id: string; at: Date },
+  owners: readonly NewOwner[],
+  placed: readonly Placed[],
+): Promise<void> {
+  const { workshopId, personId } = account;
+  const idOf = new Map(placed.map(({ row, ids }) => [row, ids.owner]));
+  const own = { workshopId, createdAt: at };
+  await insertAll(
+    scope,
+    owner,
+    owners
+      .filter(({ knownId }) => knownId === null)
+      .map(({ input: { policy: _, ...values }, machines }) => ({ ...own, ...values, importId, id: idOf.get(machines[0] as NewMachine) as string })),
+  ); // prettier-ignore
+  await insertAll(
+    scope,
+    system,
+    placed.map(({ ids, row: { machine: { policy: _, ...values } } }) => ({ ...own, ...values, importId, id: ids.system, ownerId: ids.owner, state: 'in-service' as const })),
+  ); // prettier-ignore
+  await insertAll(
+    scope,
+    loop,
+    placed.map(({ ids, row, product, isFilled }) => ({
+      ...own,
+      id: ids.loop,
+      systemId: ids.system,
+      name: 'Loop',
+      coolantProductId: product?.id ?? null,
+      cameFilled: isFilled ? null : { productId: product?.id ?? null, since: row.lastChange, notedOn: today },
+    })),
+  );
+  const files = placed.map(({ row }) => outlineLoop(row.machine.name, row.outline));
+  await insertAll(
+    scope,
+    loopRevision,
+    placed.map(({ ids }, index) => {
+      const file = files[index] as (typeof files)[number];
+      const { volumeMl, sdMl } = loopVolume(file);
+      return { ...own, id: ids.revision, loopId: ids.loop, number: 1, kind: 'stated' as const, personId, file, volumeMl, volumeSdMl: sdMl };
+    }),
+  );
+  await writeFills({ scope, own, personId, importId }, placed);
+}
+
+async function writeFills(
+  {
+    scope,
+    own,
+    personId,
+    importId,
+  }: { scope: Ask['scope']; own: { workshopId: string; createdAt: Date }; personId: string; importId: string },
+  placed: readonly Placed[],
+): Promise<void> {
+  const filled = placed.filter(({ isFilled }) => isFilled);
+  await insertAll(
+    scope,
+    job,
+    filled.map(({ ids, row }) => ({ ...own, id: ids.job, systemId: ids.system, kind: 'drain-refill' as const, state: 'done' as const, doneOn: row.lastChange, personId, importId })),
+  ); // prettier-ignore
+  await insertAll(
+    scope,
+    fill,
+    filled.map(({ ids, row, product }) => ({
+      ...own,
+      id: ids.fill,
+      revisionId: ids.revision,
+      jobId: ids.job,
+      productId: (product as Product).id,
+      filledOn: row.lastChange as string,
+      promisedOn: row.promisedOn,
+    })),
+  );
+  await insertAll(
+    scope,
+    dueItem,
+    placed.flatMap(({ ids, due, isFilled }) =>
+      due === null
+        ? []
+        : [
+            {
+              ...own,
+              systemId: ids.system,
+              loopId: ids.loop,
+              fillId: isFilled ? ids.fill : null,
+              kind: 'coolant-service' as const,
+              dueOn: due.dueOn,
+              reason: due.reason,
+              estimated: due.estimated,
+              clocks: [...due.clocks],
+            },
+          ],
+    ),
+  );
+  const season = await hotSeasonOf(scope);
+  const cleaned = filled.map(({ ids, row }) => ({ workshopId: own.workshopId, systemId: ids.system, loopId: ids.loop, place: row.machine.dustPlace, on: row.lastChange as string })); // prettier-ignore
+  await insertAll(scope, dueItem, dustItems(cleaned, season));
+  await insertAll(
+    scope,
+    usageReading,
+    placed.flatMap(({ ids, row: { reading } }) =>
+      reading === null
+        ? []
+        : [{ ...own, systemId: ids.system, source: 'meter' as const, readOn: reading.on, hours: reading.hours, personId, importId }],
+    ),
+  );
+}
+
+/** Machines of the workshop as a history finds them. */
+export async function machinesForHistory({ scope }: Ask) {
+  const { rows } = await scope.execute<{ id: string; name: string; tag: string; owner: string; state: string; loop_id: string | null; filled: string[] | null }>(sql`
+    select s.id, s.name, s.tag, o.name as owner, s.state,
+      (select l.id from loop l where l.system_id = s.id order by l.created_at limit 1) as loop_id,
+      (select array_agg(distinct f.filled_on::text) from fill f join loop_revision r on r.id = f.revision_id join loop l on l.id = r.loop_id where l.system_id = s.id) as filled
+    from system s join owner o on o.id = s.owner_id where not s.for_course and s.state <> 'retired'`); // prettier-ignore
+  return rows;
+}
