@@ -8,8 +8,8 @@ export default tseslint.config(
   ...vue.configs['flat/recommended'],
   { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: tseslint.parser } } },
   {
-    // rules that know the types; the compiler's own checks cover what stands in a template
-    files: ['{core,server,demo,web,tests,benchmarks}/**/*.ts'],
+    // rules that know the types; the compiler's own checks cover what stands in a template, and nothing in the core waits for anything
+    files: ['{server,demo,web,tests,benchmarks}/**/*.ts'],
     languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
     rules: {
       '@typescript-eslint/no-base-to-string': 'error',
@@ -58,6 +58,16 @@ export default tseslint.config(
           'indexedDB',
           'requestAnimationFrame',
         ].map((name) => ({ name, message: 'There is no page here.' })),
+      ],
+    },
+  },
+  {
+    files: ['core/**/*.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        { selector: ':function[async=true], AwaitExpression', message: 'The core computes and waits for nothing.' },
+        { selector: "Identifier[name='Promise']", message: 'The core computes and waits for nothing.' },
       ],
     },
   },
