@@ -2,6 +2,9 @@
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import type { DecayOpen } from '@core/physics/leak-testing/decay.js';
 import { judgeDryTest } from '@core/bench/runs/criteria.js';
+import { leaksAgainst, sealsAgainst } from '@core/bench/runs/locks.js';
+import { whyWords } from '@core/edge/words/bench.js';
+import { capital } from '@core/edge/words/say.js';
 import { computed, defineAsyncComponent, ref } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { dryReadings, type RunState } from '@core/bench/runs/state.js';
@@ -56,8 +59,17 @@ const sinceLastS = computed(() => {
   const last = props.state.dryReadings.at(-1);
   return last ? (now.value - Date.parse(last.at)) / 1000 : null;
 });
+/** Open somewhere: nothing is raised before it is closed. */
+const stillOpen = computed(() => [...sealsAgainst(props.state), ...leaksAgainst(props.state)][0] ?? null);
 const verdict = computed(() => {
   const judged = result.value;
+  if (!judged && stillOpen.value)
+    return {
+      order: 'First close what is open',
+      big: '0',
+      small: 'kPa',
+      words: `${capital(whyWords(props.procedure, stillOpen.value.fact))}.`,
+    };
   if (!judged)
     return {
       order: 'Raise it, close, enter the first reading',

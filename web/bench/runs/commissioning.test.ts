@@ -178,6 +178,16 @@ describe('the dry test on screen', () => {
     expect(sent(screen)).toEqual([{ type: 'dry-reading', gaugeKpa: 50, tempC: 21.5 }]);
   });
 
+  it('orders no pressure into a loop that stands open', () => {
+    const run = new TestRun().upTo('dry').say({ type: 'seal-borrowed', from: 'roof.vent', text: 'to the plate' });
+    const screen = screenOf(run);
+    expect(screen.text()).toContain('First close what is open');
+    expect(screen.text()).not.toContain('Raise it');
+    expect(screen.find('.big-number').text()).toBe('0 kPa');
+    run.say({ type: 'seal-fitted', borrowed: run.events.at(-1)?.id ?? '', text: 'a new one' });
+    expect(screenOf(run).text()).toContain('Raise it, close');
+  });
+
   it('says "cannot tell yet" with the minutes, then "tight"', () => {
     expect(screenOf(new TestRun().upTo('dry').dryTest(4)).text()).toMatch(/\d+ min more, about/);
     const tight = screenOf(new TestRun().upTo('dry').dryTest(20));
