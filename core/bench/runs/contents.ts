@@ -1,5 +1,6 @@
 import { MEASURED } from '../../physics/measuring/errors.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
+import { reservoirMarks } from '../../machine/loop-file/marks.js';
 import type { Volume } from '../../machine/loop-file/volume.js';
 import { judgeLedger, keepTally, netMl, twinLeftSdMl, type Flow, type Ledger, type LedgerVerdict } from '../../physics/contents/ledger.js';
 import { balanceFill, fillVolume, type FillBalance, type FillPlan } from '../../physics/filling/fillPlan.js';
@@ -14,12 +15,28 @@ import { broughtMl, isDone, outflowMl, pouredMl, type RunState } from './state.j
 /** What a service expects to pour, before anything was measured: the loop at its mark without what the twin keeps inside. */
 export function refillPlan(loop: LoopFile, { kind, leftMl, takeOut, inside }: ServiceFacts): FillPlan {
   const whole = fillVolume(loop);
+  if (kind === 'top-up') return upToTheMark(loop);
   const empty = kind === 'strip-clean' || inside === null;
   const stays = empty ? 0 : kind === 'partial-drain' && takeOut ? whole.volumeMl - takeOut.drawFirstMl - atPartMl(takeOut) : (leftMl ?? 0);
   return {
     kind: 'gravity',
     total: { volumeMl: Math.max(0, whole.volumeMl - stays), sdMl: whole.sdMl },
     reason: 'What came out goes in again; once the drain is measured, the book says how much.',
+  };
+}
+
+/**
+ * What a top-up takes at most is what lies between the reservoir's marks: below the low one nobody would have let it run. Half of that,
+ * give or take a quarter, until the level is read. Estimate.
+ */
+function upToTheMark(loop: LoopFile): FillPlan {
+  const reservoir = loop.components.find(({ kind }) => kind === 'reservoir');
+  const marks = reservoir ? reservoirMarks(reservoir) : null;
+  const betweenMl = marks ? marks.fillMarkMl - marks.lowMarkMl : fillVolume(loop).sdMl;
+  return {
+    kind: 'gravity',
+    total: { volumeMl: betweenMl / 2, sdMl: betweenMl / 4 },
+    reason: 'What left as vapour goes in again, up to the mark; the level that is read says how much.',
   };
 }
 

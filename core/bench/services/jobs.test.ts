@@ -133,6 +133,16 @@ describe('the procedures of service jobs', () => {
   });
 });
 
+describe('a top-up', () => {
+  it('has what lies between the marks ready, never a whole loop', () => {
+    const procedure = procedureOf('top-up');
+    const reservoir = procedure.twin?.loop.components.find(({ kind }) => kind === 'reservoir');
+    const betweenMl = (reservoir?.max_fill_ml ?? 0) - (reservoir?.low_mark_ml ?? 0);
+    expect(procedure.fillPlan.total.volumeMl).toBeGreaterThan(0);
+    expect(procedure.fillPlan.total.volumeMl).toBeLessThan(betweenMl);
+  });
+});
+
 describe('a drain and refill', () => {
   it('asks back exactly what came out, and ends with a balanced book', () => {
     const run = drain(toDrain(new TestRun(procedureOf('drain-refill'))));

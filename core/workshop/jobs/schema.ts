@@ -153,7 +153,12 @@ export interface RescopeInput {
 }
 export const rescopeSchema = Joi.object({
   kind: fields.kind,
-  reason: Joi.string().trim().min(3).max(1000).required(),
+  reason: Joi.string()
+    .trim()
+    .min(3)
+    .max(1000)
+    .required()
+    .messages({ 'string.empty': 'say what was found', 'string.min': 'say what was found' }),
   estimate: fields.estimate,
   how: Joi.string()
     .valid(...CONSENT_WAY_KEYS)

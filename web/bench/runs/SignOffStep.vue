@@ -30,7 +30,7 @@ const lines = computed(() => {
   return [
     ...(report
       ? [
-          ['Book, drained', report.volumes.balance],
+          ...(report.volumes.outMl + report.volumes.lostMl > 0 ? [['Book, drained', report.volumes.balance]] : []),
           ...(report.comparison ? [['Before, after', report.comparison]] : []),
           ...report.looseEnds.map((each) => ['Loose end', each]),
         ]

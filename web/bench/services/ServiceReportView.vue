@@ -1,10 +1,13 @@
 <script setup lang="ts">
+import { computed } from 'vue';
 import type { ServiceReport } from '@core/edge/records/serviceReport.js';
 import { GRADE_WORDS, type Grade } from '@core/bench/inspection/grade.js';
 import { formatMl, formatMlWithSd } from '@core/base/units/display.js';
 
 /** What a service found, did and left: the part of the record that the owner is told. */
-defineProps<{ report: ServiceReport }>();
+const props = defineProps<{ report: ServiceReport }>();
+/** what nothing came out of, such as a top-up, has no drain to tell of and handed nothing in */
+const cameOut = computed(() => props.report.volumes.outMl + props.report.volumes.lostMl + Math.max(0, props.report.volumes.unseenMl) > 0);
 
 /** The three that hold most, as the twin has it. */
 const places = (where: readonly { readonly name: string; readonly ml: number }[]): string =>
@@ -27,16 +30,16 @@ const places = (where: readonly { readonly name: string; readonly ml: number }[]
       {{ fix.limits.join(', ') }}.
     </div>
     <dl class="figures">
-      <dt>Came out</dt>
-      <dd>
+      <dt v-if="cameOut">Came out</dt>
+      <dd v-if="cameOut">
         {{ formatMl(report.volumes.outMl)
         }}<template v-if="report.volumes.lostMl > 0">, {{ formatMl(report.volumes.lostMl) }} lost</template
         ><template v-if="Math.abs(report.volumes.unseenMl) >= 5"
           >, {{ formatMl(report.volumes.unseenMl) }} in parts and towels when it was taken apart</template
         >
       </dd>
-      <dt>Went in</dt>
-      <dd>{{ formatMl(report.volumes.inMl) }}</dd>
+      <dt v-if="report.volumes.inMl > 0">Went in</dt>
+      <dd v-if="report.volumes.inMl > 0">{{ formatMl(report.volumes.inMl) }}</dd>
       <template v-if="report.volumes.drain"
         ><dt>At the drain</dt>
         <dd>
@@ -49,8 +52,10 @@ const places = (where: readonly { readonly name: string; readonly ml: number }[]
           >
         </dd></template
       >
-      <dt>The book, drained</dt>
-      <dd>{{ report.volumes.balance }}</dd>
+      <template v-if="cameOut"
+        ><dt>The book, drained</dt>
+        <dd>{{ report.volumes.balance }}</dd></template
+      >
       <template v-if="report.volumes.insideMl !== null"
         ><dt>Inside now</dt>
         <dd class="estimate">
@@ -88,7 +93,7 @@ const places = (where: readonly { readonly name: string; readonly ml: number }[]
         <img :src="`/api/photos/${photo.photoId}`" :alt="photo.caption || 'Photograph'" /><span class="quiet">{{ photo.caption }}</span>
       </li>
     </ul>
-    <p class="quiet">
+    <p v-if="cameOut" class="quiet">
       Used coolant and rinse water went into labelled containers for the collection point. Local rules and the safety data sheet come first.
     </p>
   </section>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
-import { fullContents } from '@core/physics/contents/contents.js';
+import { contentsAtMark } from '@core/physics/live-book/atMark.js';
 import { contentsOfShares } from '@core/physics/contents/shares.js';
 import { pictureOfContents } from '@core/physics/draining/picture.js';
 import { unrollUpright } from '@core/physics/profile/unroll.js';
@@ -42,7 +42,8 @@ const emit = defineEmits<{ select: [id: string]; touch: [id: string] }>();
 const standing = computed(() => unrollUpright(props.loop));
 const picture = computed(() => {
   const { turned } = standing.value;
-  const contents = props.filled === null ? fullContents(turned.network) : contentsOfShares(turned.network, props.filled);
+  const contents =
+    props.filled === null ? contentsAtMark(props.loop, turned.network, null) : contentsOfShares(turned.network, props.filled);
   return pictureOfContents(turned, contents);
 });
 </script>
