@@ -59,7 +59,10 @@ const places = (where: readonly { readonly name: string; readonly ml: number }[]
       <template v-if="report.volumes.insideMl !== null"
         ><dt>Inside now</dt>
         <dd class="estimate">
-          {{ formatMl(Math.max(0, report.volumes.insideMl)) }}, {{ (100 * report.volumes.oldShare).toFixed(1) }} % of it the old liquid
+          {{ formatMl(Math.max(0, report.volumes.insideMl))
+          }}<template v-if="report.volumes.insideMl >= 1"
+            >, {{ (100 * report.volumes.oldShare).toFixed(1) }} % of it the old liquid</template
+          >
         </dd></template
       >
       <template v-if="report.cause"
