@@ -19,6 +19,7 @@ import { openDatabase } from '../base/database/client.js';
 import { dueRoutes } from '../workshop/due-dates/routes.js';
 import { allWell, healthRoute, type PartsOf, type Readiness } from '../operations/health/routes.js';
 import { fileRoutes } from '../workshop/files/routes.js';
+import { callRoutes } from '../workshop/calls/routes.js';
 import { importRoutes } from '../workshop/importing/routes.js';
 import { instrumentRoutes } from '../bench/instruments/routes.js';
 import { lotRoutes } from '../workshop/lots/routes.js';
@@ -138,6 +139,7 @@ function api(app: App, parts: ServerParts): Router {
   wasteRoutes(routes);
   photoRoutes(routes, router, app);
   fileRoutes(routes, router, app);
+  callRoutes(routes);
   importRoutes(routes);
   instrumentRoutes(routes);
   practiceRoutes(routes);

@@ -1,12 +1,13 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
-import { mkdtempSync, renameSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, renameSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { AxeBuilder } from '@axe-core/playwright';
 import { expect, test as base, type Page, type Request } from '@playwright/test';
 import { DEMO_SIGN_IN } from '../../demo/people.js';
+import { makeBackup, restoreBackup } from '../../server/operations/backup/archive.js';
 import { createDatabase, urlOfDatabase } from '../../server/operations/cluster/cluster.js';
 import { freePort } from '../../server/operations/cluster/processes.js';
 
@@ -22,11 +23,25 @@ export class RunningApp {
     readonly database: string,
   ) {}
 
-  /** The demo is written once; every application begins with a copy of it. */
+  /**
+   * The demo is written once; every application begins with a copy of it. Where LAVACRUM_TEST_DEMO_FILE says so it is kept as a backup for
+   * clusters to come: writing it costs ten times as much as bringing it back.
+   */
   static async writeDemo(): Promise<void> {
+    const file = process.env.LAVACRUM_TEST_DEMO_FILE;
+    const admin = process.env.LAVACRUM_TEST_DATABASE as string;
+    if (file && existsSync(file)) {
+      const name = `browser_${randomUUID().replaceAll('-', '')}`;
+      const ownerUrl = urlOfDatabase(admin, name);
+      await createDatabase(urlOfDatabase(admin, 'postgres'), name, 'template0');
+      await restoreBackup({ ownerUrl, file, replace: false, migrations: 'server/base/database/migrations', now: new Date() });
+      process.env.LAVACRUM_TEST_DEMO = name;
+      return;
+    }
     const app = await RunningApp.open(true);
     // nobody may be connected to what is copied
     await app.end('SIGTERM');
+    if (file) await makeBackup({ ownerUrl: app.ownerUrl, file, now: new Date() });
     process.env.LAVACRUM_TEST_DEMO = app.database;
   }
 

@@ -66,7 +66,7 @@ interface Stored {
 test('a disk that fills up refuses in words, keeps what was taken, and goes on once there is room', async () => {
   test.skip(!mounted, 'a disk of its own cannot be mounted here');
   test.setTimeout(240_000);
-  await ownCluster(dataFolder);
+  await ownCluster(dataFolder, 'anew');
   const app = await RunningApp.open(true);
   const lead = new Visitor(app.url);
   await lead.signIn(DEMO_SIGN_IN.email, DEMO_SIGN_IN.password);

@@ -73,7 +73,7 @@ const POST_WAITS = `insert into message (workshop_id, owner_id, system_id, templ
 test.beforeAll(async () => {
   test.setTimeout(180_000);
   await ownCluster(dataFolder);
-  await RunningApp.writeDemo();
+  if (!process.env.LAVACRUM_TEST_DEMO) await RunningApp.writeDemo();
   mkdirSync(path.join(folder, 'work'));
 });
 test.afterAll(() => rmSync(path.join(folder, 'work'), { recursive: true, force: true }));

@@ -1,3 +1,4 @@
+import { RunningApp } from '../browser/app.js';
 import { execFileSync, spawn } from 'node:child_process';
 import { appendFileSync, existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';
@@ -35,13 +36,17 @@ export async function killDatabase(dataFolder: string): Promise<void> {
   await startCluster({ dataFolder, endsWithMe: true });
 }
 
-/** A cluster that may be killed, for every application that is opened from here on. */
-export async function ownCluster(dataFolder: string): Promise<void> {
+/**
+ * A cluster that may be killed, for every application that is opened from here on.
+ * @param demo brought back from its file where there is one; `anew`: each application writes its own, as on a disk that has no room twice
+ */
+export async function ownCluster(dataFolder: string, demo: 'kept' | 'anew' = 'kept'): Promise<void> {
   const { url, serverUrl } = await startCluster({ dataFolder, endsWithMe: true });
   process.env.LAVACRUM_TEST_DATABASE = url;
   process.env.LAVACRUM_TEST_SERVER = serverUrl;
   // a worker that ran another file before this one has a demo elsewhere
   delete process.env.LAVACRUM_TEST_DEMO;
+  if (demo === 'kept' && existsSync(process.env.LAVACRUM_TEST_DEMO_FILE ?? '')) await RunningApp.writeDemo();
 }
 
 /** A command in a group of its own, so that what it started can be killed with it. */

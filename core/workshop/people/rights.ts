@@ -47,6 +47,7 @@ const OF_ROUTE: Readonly<Record<Right, readonly string[]>> = {
     'POST /owners',
     'PUT /owners/:id',
     'POST /messages',
+    'POST /systems/:id/bookings',
     'POST /imports',
     'POST /imports/:id/undo',
     'PUT /jobs/:id/slot',

@@ -41,6 +41,8 @@ function parts(reports: string): Part[] {
     check('types of core, server and tests', 'tsc', '-p', 'tsconfig.server.json', '--noEmit'),
     check('lint of the floors and wings', 'depcruise', '--config', '.dependency-cruiser.json', 'core', 'server', 'web', 'demo'),
     vitest('unit'),
+    // what kills and browser stories begin with: written once, brought back wherever it is wanted
+    { name: 'demo', command: bin('playwright'), args: ['test', '-c', 'playwright.demo.config.ts'], isBeside: true },
     vitest('screens'),
     vitest('integration'),
     // a few kills at every test; `./lavacrum reliability` does hundreds
@@ -90,13 +92,14 @@ export async function runTests(root: string, only: readonly string[]): Promise<n
   const chosen = parts(scratch).filter(({ name }) => only.length === 0 || only.some((word) => name.startsWith(word)));
   const sum = { passed: 0, failed: 0, skipped: 0 };
   const lines: string[] = [];
-  const needsDatabase = chosen.some(({ name }) => name === 'integration' || name === 'browser');
+  const needsDatabase = chosen.some(({ name }) => ['integration', 'demo', 'browser'].includes(name));
   const cluster = needsDatabase ? await startCluster({ dataFolder, throwaway: true }) : null;
   const env = {
     ...process.env,
     LAVACRUM_TEST_DATABASE: cluster?.url ?? '',
     LAVACRUM_TEST_SERVER: cluster?.serverUrl ?? '',
     LAVACRUM_TEST_SCRATCH: scratch,
+    LAVACRUM_TEST_DEMO_FILE: path.join(scratch, 'demo.tar'),
     NODE_ENV: 'test',
     CI: process.env.CI ?? '',
   };

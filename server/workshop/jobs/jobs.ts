@@ -300,9 +300,8 @@ export async function editJob(ask: Ask, input: JobEdit) {
 }
 
 /** Writes down what the owner agreed to: the estimate as it stands now. */
-export async function agree(ask: Ask, input: ConsentInput) {
+export async function agree(ask: Ask, input: ConsentInput, jobId = idFrom(ask.request, 'id', 'job')) {
   const { scope, account, clock } = ask;
-  const jobId = idFrom(ask.request, 'id', 'job');
   const row = await loadJob(scope, jobId);
   if (row.service.version !== input.version) throw stale('job', input, row.service);
   await scope.insert(consent).values({

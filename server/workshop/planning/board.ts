@@ -12,6 +12,7 @@ import type {
   SkillsInput,
 } from '../../../core/workshop/planning/schema.js';
 import { JOB_KINDS, asJobKind } from '../../../core/workshop/jobs/kinds.js';
+import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import { hasRigidTube } from '../../../core/bench/inspection/items.js';
 import { WET_SCHOOLS } from '../../../core/physics/leak-testing/schools.js';
 import { dayIn } from '../../../core/base/units/calendar.js';
@@ -119,8 +120,7 @@ async function boardJobs({ scope, account }: Ask): Promise<BoardJob[]> {
       learnedFrom: learned.runs,
       rigid: hasRigidTube(file),
       windows: service.windows,
-      wetMinutes:
-        (JOB_KINDS[kind].opens === 'whole' ? WET_SCHOOLS[shop?.schools.wet ?? 'day'].seconds : WET_SCHOOLS['ten-minutes'].seconds) / 60,
+      wetMinutes: wetMinutesOf(kind, shop?.schools.wet ?? 'day'),
       arrivesOn: [service.partsOn, service.dropOffOn].reduce(
         (late, each) => (each !== null && (late === null || each > late) ? each : late),
         null,
@@ -131,6 +131,35 @@ async function boardJobs({ scope, account }: Ask): Promise<BoardJob[]> {
     };
   });
 }
+
+/** A job as the board would know it, before it is booked: by what such jobs took here, or by the hours that are thought of. */
+export async function boardJobOf(
+  { scope, account, today }: Ask,
+  { id, kind, hours, file }: { readonly id: string; readonly kind: BoardJob['kind']; readonly hours: number; readonly file: LoopFile },
+): Promise<BoardJob> {
+  const [shop] = await scope.select({ schools: workshop.schools }).from(workshop).where(eq(workshop.id, account.workshopId));
+  const rigid = hasRigidTube(file);
+  const learned = learnDuration(kind, rigid, hours * 60, await finishedRuns({ scope }));
+  return {
+    id,
+    kind,
+    systemName: '',
+    ownerName: '',
+    attendedMinutes: learned.minutes,
+    learnedFrom: learned.runs,
+    rigid,
+    windows: [],
+    wetMinutes: wetMinutesOf(kind, shop?.schools.wet ?? 'day'),
+    arrivesOn: null,
+    neededBy: null,
+    bookedOn: today,
+    consented: false,
+  };
+}
+
+/** min that only the pump runs after such a job */
+const wetMinutesOf = (kind: BoardJob['kind'], school: keyof typeof WET_SCHOOLS): number =>
+  (JOB_KINDS[kind].opens === 'whole' ? WET_SCHOOLS[school].seconds : WET_SCHOOLS['ten-minutes'].seconds) / 60;
 
 /** How long finished services took with somebody at them: from start to sign-off without the pump's own hours. */
 async function finishedRuns({ scope }: Pick<Ask, 'scope'>): Promise<FinishedRun[]> {
@@ -205,9 +234,12 @@ function refuseBroken(board: WorkshopBoard): void {
 }
 
 /** An appointment that was told to the owner stands; taken back, it may move again. */
-export async function confirmSlot(ask: Ask, input: ConfirmInput): Promise<WorkshopBoard & { told: boolean }> {
+export async function confirmSlot(
+  ask: Ask,
+  input: ConfirmInput,
+  jobId = idFrom(ask.request, 'id', 'job'),
+): Promise<WorkshopBoard & { told: boolean }> {
   const { scope, account, clock } = ask;
-  const jobId = idFrom(ask.request, 'id', 'job');
   const [known] = await scope
     .select({ slot, systemId: job.systemId })
     .from(slot)

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, onScopeDispose, ref, watch } from 'vue';
+import { computed, defineAsyncComponent, onMounted, onScopeDispose, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useTheme } from 'vuetify';
 import { mdiDotsVertical } from '@mdi/js';
@@ -19,6 +19,8 @@ import KeyCap from '../../base/keys/KeyCap.vue';
 import KeysDialog from '../../base/keys/KeysDialog.vue';
 
 /** The front edge of the bench: where one goes, and every clock that runs, on every screen. */
+/** what a call needs comes with the first one */
+const CallSheet = defineAsyncComponent(() => import('../../workshop/calls/CallSheet.vue'));
 const session = useSession();
 const benches = useBenches();
 const router = useRouter();
@@ -27,6 +29,7 @@ const theme = useTheme();
 const now = useNow();
 const keysOpen = ref(false);
 const sumsOpen = ref(false);
+const callOpen = ref(false);
 
 /** s; without the event stream, new runs of colleagues appear within this time */
 const REFRESH_S = 30;
@@ -111,6 +114,9 @@ useShortcuts({
   workshop: () => void router.push('/workshop'),
   'new-system': () => void router.push('/systems/new'),
   search: () => void router.push('/search'),
+  call: () => {
+    callOpen.value = true;
+  },
   sums: () => {
     sumsOpen.value = true;
   },
@@ -153,6 +159,7 @@ useShortcuts({
       <span v-if="kept > 0">{{ kept }} {{ kept === 1 ? 'waits' : 'wait' }} on this device{{ outbox.away ? ', server away' : '' }}</span>
       <span v-if="refused > 0">{{ refused }} not taken</span>
     </p>
+    <button class="edge-sums" type="button" :aria-expanded="callOpen" @click="callOpen = !callOpen">Call <KeyCap action="call" /></button>
     <button class="edge-sums" type="button" @click="sumsOpen = true">Sums <KeyCap action="sums" /></button>
     <v-menu location="top end">
       <template #activator="{ props: activator }">
@@ -174,6 +181,7 @@ useShortcuts({
         <v-list-item title="Sign out" @click="signOut()" />
       </v-list>
     </v-menu>
+    <Teleport to="body"><CallSheet v-if="callOpen" v-model="callOpen" /></Teleport>
     <ReckonerDialog v-model="sumsOpen" />
     <v-dialog v-model="leaving" max-width="520">
       <v-card class="pa-6">

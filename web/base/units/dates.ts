@@ -1,4 +1,5 @@
 import { ref } from 'vue';
+import { dayIn } from '@core/base/units/calendar.js';
 
 /** The workshop's time zone; the account brings it. */
 const zone = ref('UTC');
@@ -24,6 +25,8 @@ export function useDates() {
       formatter('UTC', { weekday: 'short', day: 'numeric', month: 'short' })
         .format(new Date(`${day}T00:00:00Z`))
         .replace(',', ''),
+    /** the day of the workshop's zone that an instant falls on */
+    isoDay: (iso: string): string => dayIn(zone.value, new Date(iso)),
     time: (iso: string): string => formatter(zone.value, { hour: '2-digit', minute: '2-digit' }).format(new Date(iso)),
     dayAndTime: (iso: string): string =>
       iso.length === 10

@@ -1,0 +1,56 @@
+import type { DateReason } from '../due-dates/facts.js';
+import type { JobKind } from '../jobs/kinds.js';
+import type { Estimate } from '../jobs/schema.js';
+import type { WaitsSince } from '../jobs/waitFor.js';
+import type { SystemState } from '../machines/attention.js';
+import type { Offer } from './offers.js';
+
+/** What the desk says on the phone about one machine. */
+export interface CallMachine {
+  readonly systemId: string;
+  readonly name: string;
+  readonly tag: string;
+  readonly state: SystemState;
+  readonly owner: string;
+  readonly phone: string | null;
+  readonly email: string | null;
+  /** the loop that is served; null: none is known */
+  readonly loopId: string | null;
+  readonly due: { readonly dueOn: string; readonly reason: DateReason; readonly estimated: boolean; readonly postponed: number } | null;
+  readonly job: CallJob | null;
+  readonly run: CallRun | null;
+}
+
+/** The job that is open for it. */
+export interface CallJob {
+  readonly id: string;
+  readonly kind: JobKind;
+  readonly consented: boolean;
+  readonly neededBy: string | null;
+  readonly estimate: Estimate;
+  readonly slot: { readonly from: string; readonly to: string; readonly bench: string; readonly confirmed: boolean } | null;
+}
+
+/** The run it stands in. */
+export interface CallRun {
+  readonly id: string;
+  /** null: nobody planned when it ends */
+  readonly until: string | null;
+  readonly waits: WaitsSince | null;
+}
+
+export interface CallAnswer {
+  readonly today: string;
+  readonly timeZone: string;
+  readonly machines: readonly CallMachine[];
+  /** more fit than are shown: a longer word finds them */
+  readonly more: boolean;
+}
+
+export interface OffersAnswer {
+  readonly offers: readonly (Offer & { readonly bench: string; readonly from: string; readonly to: string })[];
+  /** min with somebody at it */
+  readonly attendedMinutes: number;
+  /** runs that they were learned from; 0: an estimate */
+  readonly learnedFrom: number;
+}

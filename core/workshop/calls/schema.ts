@@ -1,0 +1,58 @@
+import Joi from 'joi';
+import { id, instant } from '../../base/checking/fields.js';
+import { JOB_KIND_KEYS, ABOUT_A_PART, type JobKind } from '../jobs/kinds.js';
+import { CONSENT_WAY_KEYS, jobSchema, type ConsentWay, type JobInput } from '../jobs/schema.js';
+import type { Offer } from './offers.js';
+
+export interface CallQuery {
+  readonly who: string;
+}
+export const callSchema = Joi.object({ who: Joi.string().trim().min(2).max(120).required() });
+
+/** Kinds that can be booked on the phone: those about one part need somebody who looks at it first. */
+export const CALLED_KINDS: readonly JobKind[] = JOB_KIND_KEYS.filter((kind) => !ABOUT_A_PART.includes(kind));
+
+export interface OffersQuery {
+  readonly loop: string;
+  readonly kind: JobKind;
+  readonly hours: string;
+}
+export const offersSchema = Joi.object({
+  loop: id().required(),
+  kind: Joi.string()
+    .valid(...CALLED_KINDS)
+    .required(),
+  hours: Joi.string()
+    .pattern(/^\d{1,3}(?:\.\d{1,2})?$/u, 'hours')
+    .required(),
+});
+
+/** A job with its slot, as it was agreed on the phone. */
+export interface BookingInput {
+  readonly job: JobInput;
+  readonly offer: Offer;
+  /** how the owner agreed to the estimate; null: not asked yet */
+  readonly agreed: ConsentWay | null;
+}
+export const bookingSchema = Joi.object({
+  job: jobSchema.required(),
+  offer: Joi.object({
+    benchId: id().required(),
+    steps: Joi.array()
+      .items(
+        Joi.object({
+          what: Joi.string().valid('work', 'soak', 'wet test').required(),
+          from: instant().required(),
+          to: instant().required(),
+          personId: id().allow(null).required(),
+        }),
+      )
+      .min(1)
+      .max(40)
+      .required(),
+  }).required(),
+  agreed: Joi.string()
+    .valid(...CONSENT_WAY_KEYS)
+    .allow(null)
+    .required(),
+});

@@ -1,0 +1,120 @@
+import { and, asc, eq, ilike, inArray, or, sql, type SQL } from 'drizzle-orm';
+import { alikeDigits, digitsOfCaller } from '../../../core/workshop/calls/who.js';
+import type { CallAnswer, CallJob, CallMachine, CallRun } from '../../../core/workshop/calls/answers.js';
+import { asJobKind } from '../../../core/workshop/jobs/kinds.js';
+import { bench } from '../../base/database/tables/people.js';
+import { consent, serviceJob } from '../../base/database/tables/jobs.js';
+import { dueItem } from '../../base/database/tables/due-dates.js';
+import { loop } from '../../base/database/tables/loops.js';
+import { job, owner, system } from '../../base/database/tables/machines.js';
+import { run } from '../../base/database/tables/runs.js';
+import { slot } from '../../base/database/tables/planning.js';
+import type { Ask } from '../../base/http/context.js';
+
+/** machines that one answer names: more are no answer on the phone */
+const SHOWN = 8;
+const literal = (word: string): string => `%${word.replace(/[\\%_]/gu, '\\$&')}%`;
+
+/** Machines that somebody on the phone may mean: by the number in any form, or by every word of a name. */
+export async function whoCalls(ask: Ask, who: string): Promise<CallAnswer> {
+  const { scope, today, account } = ask;
+  const digits = digitsOfCaller(who);
+  const words = who.split(/\s+/u).filter(Boolean);
+  const byWords = and(
+    ...words.map((word) => or(ilike(owner.name, literal(word)), ilike(system.name, literal(word)), ilike(system.tag, literal(word)), ilike(owner.email, literal(word)))),
+  ); // prettier-ignore
+  const byNumber = digits === null ? undefined : sql`regexp_replace(coalesce(${owner.phone}, ''), '\\D', '', 'g') like ${`%${digits}`}`;
+  const found = await scope
+    .select({
+      id: system.id,
+      name: system.name,
+      tag: system.tag,
+      state: system.state,
+      owner: owner.name,
+      phone: owner.phone,
+      email: owner.email,
+    })
+    .from(system)
+    .innerJoin(owner, eq(owner.id, system.ownerId))
+    .where(and(eq(system.forCourse, false), byNumber === undefined ? byWords : or(byNumber, byWords)))
+    .orderBy(sql`${system.state} = 'retired'`, asc(owner.name), asc(system.name))
+    .limit(SHOWN + 1);
+  const sure = digits === null ? found : [...found].sort((a, b) => alikeDigits(b.phone, who) - alikeDigits(a.phone, who));
+  const shown = sure.slice(0, SHOWN);
+  const ids = shown.map(({ id }) => id);
+  const [dues, jobs, runs, loops] = ids.length === 0 ? [new Map(), new Map(), new Map(), new Map()] as const : [await duesOf(ask, ids), await jobsOf(ask, ids), await runsOf(ask, ids), await loopsOf(ask, ids)] as const; // prettier-ignore
+  const machines = shown.map(({ id, ...each }): CallMachine => {
+    const openJob: CallJob | null = jobs.get(id) ?? null;
+    const openRun: CallRun | null = runs.get(id) ?? null;
+    // a run ends when its slot does, where it was planned
+    const runNow = openRun && { ...openRun, until: openRun.waits ? null : (openJob?.slot?.to ?? null) };
+    return { systemId: id, ...each, loopId: loops.get(id) ?? null, due: dues.get(id) ?? null, job: openJob, run: runNow };
+  });
+  return { today, timeZone: account.timeZone, machines, more: found.length > SHOWN };
+}
+
+/** Of each machine the loop that was made first. */
+async function loopsOf({ scope }: Ask, ids: readonly string[]): Promise<Map<string, string>> {
+  const rows = await scope
+    .selectDistinctOn([loop.systemId], { systemId: loop.systemId, id: loop.id })
+    .from(loop)
+    .where(inArray(loop.systemId, [...ids]))
+    .orderBy(loop.systemId, asc(loop.createdAt));
+  return new Map(rows.map(({ systemId, id }) => [systemId, id]));
+}
+
+/** The earliest date of each that is not dust. */
+async function duesOf({ scope }: Ask, ids: readonly string[]): Promise<Map<string, CallMachine['due']>> {
+  const rows = await scope
+    .selectDistinctOn([dueItem.systemId], {
+      systemId: dueItem.systemId,
+      dueOn: dueItem.dueOn,
+      reason: dueItem.reason,
+      estimated: dueItem.estimated,
+      postponed: dueItem.postponed,
+    })
+    .from(dueItem)
+    .where(and(inArray(dueItem.systemId, [...ids]), eq(dueItem.state, 'open'), inArray(dueItem.kind, ['coolant-service', 'follow-up'])))
+    .orderBy(dueItem.systemId, asc(dueItem.dueOn));
+  return new Map(rows.map(({ systemId, ...due }) => [systemId, due]));
+}
+
+async function jobsOf({ scope }: Ask, ids: readonly string[]): Promise<Map<string, CallJob>> {
+  const agreed: SQL<boolean> = sql`exists (select 1 from ${consent} where ${consent.jobId} = ${job.id} and ${consent.estimateNumber} = ${serviceJob.estimateNumber})`;
+  const rows = await scope
+    .select({
+      systemId: job.systemId,
+      id: job.id,
+      kind: job.kind,
+      neededBy: serviceJob.neededBy,
+      estimate: serviceJob.estimate,
+      consented: agreed,
+      slot: { startsAt: slot.startsAt, endsAt: slot.endsAt, confirmed: slot.confirmed },
+      bench: bench.name,
+    })
+    .from(serviceJob)
+    .innerJoin(job, eq(job.id, serviceJob.jobId))
+    .leftJoin(slot, eq(slot.jobId, job.id))
+    .leftJoin(bench, eq(bench.id, slot.benchId))
+    .where(and(inArray(job.systemId, [...ids]), inArray(job.state, ['booked', 'active', 'waiting'])))
+    .orderBy(asc(job.createdAt));
+  return new Map(
+    rows.map(({ systemId, slot: at, bench: benchName, kind, ...each }) => [
+      systemId,
+      {
+        ...each,
+        kind: asJobKind(kind),
+        slot: at && { from: at.startsAt.toISOString(), to: at.endsAt.toISOString(), bench: benchName ?? '', confirmed: at.confirmed },
+      },
+    ]),
+  );
+}
+
+async function runsOf({ scope }: Ask, ids: readonly string[]): Promise<Map<string, CallRun>> {
+  const rows = await scope
+    .select({ systemId: loop.systemId, id: run.id, waits: run.waits })
+    .from(run)
+    .innerJoin(loop, eq(loop.id, run.loopId))
+    .where(and(inArray(loop.systemId, [...ids]), eq(run.state, 'active'), sql`${run.jobId} is not null`));
+  return new Map(rows.map(({ systemId, id, waits }) => [systemId, { id, until: null, waits }]));
+}

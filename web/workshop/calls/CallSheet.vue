@@ -1,0 +1,375 @@
+<script setup lang="ts">
+import { computed, onMounted, onScopeDispose, ref, watch } from 'vue';
+import type { CallAnswer, CallMachine, OffersAnswer } from '@core/workshop/calls/answers.js';
+import { CALLED_KINDS, type BookingInput } from '@core/workshop/calls/schema.js';
+import type { LoopHistory } from '@core/workshop/jobs/answers.js';
+import { JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
+import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
+import { call, get, wordsOf } from '../../base/http/api.js';
+import { useSubmit } from '../../base/http/useSubmit.js';
+import { useNotices } from '../../base/shell/notices.js';
+import { useDates } from '../../base/units/dates.js';
+import { adviceFor, blankForm, daysOf, intakeOf, usualEstimate } from '../jobs/jobForm.js';
+import { useSession } from '../people/sessionStore.js';
+import { comesAnswer, costsAnswer, dueAnswer, readyAnswer } from './callWords.js';
+
+/**
+ * Somebody is on the phone: a number or a name, and the four answers. It lies over any page and covers neither the step's switch nor the
+ * edge: whoever holds a machine goes on.
+ */
+const open = defineModel<boolean>({ required: true });
+const dates = useDates();
+const notices = useNotices();
+const session = useSession();
+const submit = useSubmit();
+const field = ref<HTMLInputElement | null>(null);
+const who = ref('');
+const answer = ref<CallAnswer | null>(null);
+const problem = ref<string | null>(null);
+const chosen = ref<string | null>(null);
+const kind = ref<JobKind>('drain-refill');
+const history = ref<(LoopHistory & { file: LoopFile }) | null>(null);
+const offers = ref<OffersAnswer | null>(null);
+const picked = ref<number | null>(null);
+const agreed = ref(true);
+
+/** ms; a word is looked for once somebody stops typing it */
+const TYPING_MS = 180;
+let soon: number | undefined;
+onScopeDispose(() => window.clearTimeout(soon));
+onMounted(() => field.value?.focus());
+watch(who, () => {
+  window.clearTimeout(soon);
+  soon = window.setTimeout(() => void look(), TYPING_MS);
+});
+
+async function look(): Promise<void> {
+  const asked = who.value.trim();
+  if (asked.length < 2) {
+    answer.value = null;
+    return;
+  }
+  try {
+    const found = await get<CallAnswer>(`/calls?who=${encodeURIComponent(asked)}`);
+    if (asked !== who.value.trim()) return;
+    answer.value = found;
+    problem.value = null;
+    const kept = found.machines.some(({ systemId }) => systemId === chosen.value);
+    if (!kept) chosen.value = found.machines.length === 1 ? (found.machines[0]?.systemId ?? null) : null;
+  } catch (error) {
+    problem.value = wordsOf(error);
+  }
+}
+
+const machine = computed<CallMachine | null>(() => answer.value?.machines.find(({ systemId }) => systemId === chosen.value) ?? null);
+/** nothing is booked yet, and something could be */
+const bookable = computed(() => {
+  const own = machine.value;
+  return own !== null && own.loopId !== null && own.job === null && own.run === null && own.state === 'in-service';
+});
+const usual = computed(() => (history.value ? usualEstimate(kind.value, history.value.file) : null));
+
+watch(chosen, async () => {
+  history.value = null;
+  offers.value = null;
+  picked.value = null;
+  submit.clear();
+  const own = machine.value;
+  if (!own?.loopId || !bookable.value) return;
+  const found = await get<LoopHistory & { file: LoopFile }>(`/loops/${own.loopId}/history`).catch(() => null);
+  if (own.systemId !== chosen.value || !found) return;
+  history.value = found;
+  const advised = adviceFor(blankForm(), found).kind;
+  kind.value = CALLED_KINDS.includes(advised) ? advised : 'drain-refill';
+  await offer();
+});
+async function offer(): Promise<void> {
+  const own = machine.value;
+  const hours = usual.value?.hours;
+  offers.value = null;
+  picked.value = null;
+  if (!own?.loopId || hours === undefined) return;
+  const asked = kind.value;
+  try {
+    const found = await get<OffersAnswer>(`/offers?loop=${own.loopId}&kind=${asked}&hours=${hours.toFixed(2)}`);
+    if (asked !== kind.value || own.systemId !== chosen.value) return;
+    offers.value = found;
+    picked.value = found.offers.length > 0 ? 0 : null;
+  } catch (error) {
+    problem.value = wordsOf(error);
+  }
+}
+const choose = (next: JobKind): void => {
+  kind.value = next;
+  void offer();
+};
+
+const times = {
+  day: dates.day,
+  slotTime: (iso: string): string => `${dates.weekday(dates.isoDay(iso))}, ${dates.time(iso)}`,
+};
+const slot = computed(() => (picked.value === null ? null : (offers.value?.offers[picked.value] ?? null)));
+const answers = computed(() => {
+  const own = machine.value;
+  if (!own || !answer.value) return [];
+  const learned = offers.value && offers.value.learnedFrom > 0 ? offers.value.attendedMinutes / 60 : null;
+  const costs = usual.value && { ...usual.value, hours: learned ?? usual.value.hours, learnedFrom: offers.value?.learnedFrom ?? 0 };
+  return [
+    dueAnswer(own, answer.value.today, times),
+    comesAnswer(own, slot.value, times),
+    readyAnswer(own, slot.value, times),
+    costsAnswer(own, costs),
+  ];
+});
+
+async function book(): Promise<void> {
+  const [own, at, estimate] = [machine.value, slot.value, usual.value];
+  if (!own?.loopId || !at || !estimate) return;
+  const form = blankForm();
+  const body: BookingInput = {
+    job: {
+      loopId: own.loopId,
+      kind: kind.value,
+      partId: null,
+      intake: intakeOf(form),
+      estimate: { hours: estimate.hours, partsText: '', coolantMl: estimate.coolantMl, priceText: '' },
+      ...daysOf(form),
+      note: '',
+    },
+    offer: { benchId: at.benchId, steps: at.steps },
+    agreed: agreed.value ? 'phone' : null,
+  };
+  const done = await submit.run((idempotencyKey) => call('POST', `/systems/${own.systemId}/bookings`, { body, idempotencyKey }));
+  if (!done) {
+    // somebody else may have taken it: what is free now is shown
+    await offer();
+    return;
+  }
+  notices.say(`${own.name} comes in ${times.slotTime(at.from)}.`);
+  await look();
+}
+</script>
+
+<template>
+  <aside v-if="open" class="call no-print" role="dialog" aria-label="Call" @keydown.esc="open = false">
+    <header>
+      <label>
+        <span>Number, name, machine or tag</span>
+        <input ref="field" v-model="who" type="search" autocomplete="off" inputmode="text" maxlength="120" />
+      </label>
+      <button type="button" class="close" @click="open = false">Close</button>
+    </header>
+    <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
+    <p v-if="!answer" class="quiet hint">
+      The number in any form finds its machines: when each is due, when it can come in, when it is ready, what it costs.
+    </p>
+    <p v-else-if="answer.machines.length === 0" role="status">Nobody here has that number or name.</p>
+    <ul v-else-if="answer.machines.length > 1" class="plain-list who" aria-label="Whose machine">
+      <li v-for="each in answer.machines" :key="each.systemId">
+        <button type="button" :aria-pressed="chosen === each.systemId" @click="chosen = each.systemId">
+          <b>{{ each.name }}</b> <span>{{ each.owner }}</span>
+        </button>
+      </li>
+      <li v-if="answer.more" class="quiet">and more: another word finds them</li>
+    </ul>
+    <section v-if="machine" aria-live="polite">
+      <h2>
+        {{ machine.name }} <span class="quiet">{{ [machine.owner, machine.phone, machine.tag].filter(Boolean).join(' · ') }}</span>
+      </h2>
+      <dl class="plates">
+        <div v-for="each in answers" :key="each.title" class="plate" :class="{ guess: each.isGuess }">
+          <dt>{{ each.title }}</dt>
+          <dd class="big figures">{{ each.big }}</dd>
+          <dd class="small">{{ each.small }}</dd>
+        </div>
+      </dl>
+      <template v-if="bookable">
+        <v-select
+          :model-value="kind"
+          :items="CALLED_KINDS.map((value) => ({ value, title: JOB_KINDS[value].label }))"
+          label="What is to be done"
+          density="compact"
+          hide-details
+          class="kind"
+          @update:model-value="choose"
+        />
+        <div v-if="offers" class="offers" role="group" aria-label="Free slots">
+          <button
+            v-for="(each, index) in offers.offers"
+            :key="each.from"
+            type="button"
+            :aria-pressed="picked === index"
+            @click="picked = index"
+          >
+            <b class="figures">{{ times.slotTime(each.from) }}</b>
+            <span>ready {{ times.slotTime(each.to) }}</span>
+          </button>
+          <p v-if="offers.offers.length === 0">Nothing is free: nobody has hours for it in the plan, or every bench is held.</p>
+        </div>
+        <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
+        <div v-if="session.may('desk')" class="row">
+          <v-btn size="x-large" :disabled="!slot" :loading="submit.busy.value" @click="book">Book it</v-btn>
+          <label class="agreed"><input v-model="agreed" type="checkbox" /> agreed to the estimate, by phone</label>
+        </div>
+        <p v-else class="quiet">Slots are given by the desk and the lead.</p>
+      </template>
+      <p class="links">
+        <router-link :to="`/systems/${machine.systemId}`" @click="open = false">The machine</router-link>
+        <router-link v-if="machine.job" :to="`/jobs/${machine.job.id}`" @click="open = false">Its job</router-link>
+        <router-link v-if="machine.run" :to="`/runs/${machine.run.id}`" @click="open = false">Its bench</router-link>
+      </p>
+    </section>
+  </aside>
+</template>
+
+<style scoped>
+/* at a bench it covers picture, order and figure: switch, caution and clocks stay */
+.call {
+  position: fixed;
+  z-index: 900;
+  left: 0;
+  top: 0;
+  bottom: 64px;
+  width: min(856px, 100vw);
+  overflow-y: auto;
+  padding: 20px 24px;
+  background: var(--sheet);
+  color: var(--ink);
+  border-right: 3px solid var(--ink);
+  display: grid;
+  align-content: start;
+  gap: 12px;
+}
+header {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 12px;
+  align-items: end;
+}
+header span {
+  display: block;
+  line-height: 1.5;
+  color: var(--ink-soft);
+}
+header input {
+  width: 100%;
+  height: 64px;
+  padding: 0 16px;
+  font-size: 2rem;
+  border: 2.5px solid var(--ink);
+  border-radius: 3px;
+  background: var(--ground);
+  color: inherit;
+}
+.close {
+  min-height: 64px;
+  padding: 0 18px;
+}
+.who {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.who button {
+  min-height: 52px;
+  padding: 4px 14px;
+  border: 1.5px solid var(--line);
+  border-radius: 3px;
+  text-align: left;
+}
+.plates {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px;
+  margin: 10px 0 14px;
+}
+.plate {
+  border: 2px solid var(--ink);
+  border-radius: 3px;
+  padding: 8px 14px 10px;
+  min-width: 0;
+}
+.guess {
+  border-style: dashed;
+}
+.plate dt {
+  color: var(--ink-soft);
+}
+.plate dd {
+  margin: 0;
+}
+.big {
+  font-size: 2rem;
+  line-height: 1.15;
+}
+.small {
+  overflow-wrap: anywhere;
+}
+
+.kind {
+  margin-top: 8px;
+  max-width: 420px;
+}
+.offers {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 10px;
+  margin: 12px 0;
+}
+.offers button {
+  min-height: 72px;
+  padding: 6px 12px;
+  border: 2px solid var(--ink);
+  border-radius: 3px;
+  text-align: left;
+  display: grid;
+}
+.offers b {
+  font-size: 1.25rem;
+}
+.offers p {
+  grid-column: 1 / -1;
+  margin: 0;
+}
+[aria-pressed='true'] {
+  background: var(--ink);
+  color: var(--ground);
+}
+.agreed {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  min-height: 44px;
+}
+.agreed input {
+  width: 24px;
+  height: 24px;
+}
+.links {
+  display: flex;
+  gap: 24px;
+  margin: 14px 0 0;
+}
+p {
+  margin: 0;
+}
+/* held upright the switch stands in the middle of the page: the sheet ends above it */
+@media (max-width: 1000px) {
+  .call {
+    bottom: auto;
+    max-height: min(612px, calc(100dvh - 64px));
+    border-right: 0;
+    border-bottom: 3px solid var(--ink);
+  }
+}
+@media (max-width: 600px) {
+  .call {
+    padding: 12px 16px;
+    max-height: calc(100dvh - 64px);
+  }
+  .plates,
+  .offers {
+    grid-template-columns: 1fr;
+  }
+}
+</style>
