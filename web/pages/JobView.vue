@@ -24,6 +24,7 @@ import EditJobDialog from '../workshop/jobs/EditJobDialog.vue';
 import { useSession } from '../workshop/people/sessionStore.js';
 import { isOutline } from '@core/machine/loop-file/outline.js';
 import NotDrawn from '../machine/loop/NotDrawn.vue';
+import AppointmentWords from '../workshop/jobs/AppointmentWords.vue';
 import StartJob from '../workshop/jobs/StartJob.vue';
 
 /** A booked job: as it came in, what was agreed, and the way onto a bench. */
@@ -83,6 +84,7 @@ async function cancel(reason: string): Promise<void> {
             {{ job.owner.name }} · {{ STATES[job.state] }} · taken in {{ dates.day(job.createdAt)
             }}<template v-if="part"> · {{ part }}</template>
           </p>
+          <p v-if="job.appointment"><AppointmentWords :appointment="job.appointment" /></p>
         </div>
         <p v-if="job.neededBy" class="big-number">
           {{ sayDue(job.neededBy, job.today) }} <small>it is needed again, {{ dates.day(job.neededBy) }}</small>

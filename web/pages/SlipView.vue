@@ -5,6 +5,7 @@ import QRCode from 'qrcode';
 import { computed } from 'vue';
 import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
 import { useSession } from '../workshop/people/sessionStore.js';
+import AppointmentWords from '../workshop/jobs/AppointmentWords.vue';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
 import { get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
@@ -59,6 +60,7 @@ const next = computed(() => page.value?.dues.find(({ kind }) => kind === 'coolan
           <p v-if="job">
             {{ JOB_KINDS[job.kind].label }}<template v-if="job.neededBy">, needed by {{ dates.day(job.neededBy) }}</template>
           </p>
+          <p v-if="job?.appointment"><AppointmentWords :appointment="job.appointment" /></p>
           <p>Received {{ dates.day(page.today) }}. Condition: ______________________________</p>
           <p>With it: power cable &#9633; &ensp; box &#9633; &ensp; other ____________________</p>
           <p>
@@ -76,7 +78,7 @@ const next = computed(() => page.value?.dues.find(({ kind }) => kind === 'coolan
           <p>
             <strong>{{ page.system.name }}</strong> of {{ page.owner.name }}
           </p>
-          <p v-if="next">
+          <p v-if="next && next.dueOn > page.today">
             Coolant: {{ inside }}. Next service by <strong>{{ dates.day(next.dueOn) }}</strong>
           </p>
           <p>Look at the level mark in two to seven days; a photograph of it is enough.</p>

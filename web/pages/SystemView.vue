@@ -22,6 +22,7 @@ import InsideWords from '../machine/profile/InsideWords.vue';
 import LoopProfile from '../machine/profile/LoopProfile.vue';
 import { useNotices } from '../base/shell/notices.js';
 import { useDates } from '../base/units/dates.js';
+import AppointmentWords from '../workshop/jobs/AppointmentWords.vue';
 import FileList from '../workshop/files/FileList.vue';
 import PartLots from '../workshop/lots/PartLots.vue';
 import UsageCard from '../workshop/usage/UsageCard.vue';
@@ -208,6 +209,7 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
               {{ job.state === 'active' ? (page.system.state === 'waiting' ? 'waits, off the bench' : 'on the bench') : 'booked'
               }}<template v-if="job.neededBy">, needed by {{ dates.day(job.neededBy) }}</template>
             </p>
+            <p v-if="job.appointment"><AppointmentWords :appointment="job.appointment" /></p>
           </article>
           <p v-if="page.loan" class="booked">
             <router-link :to="`/jobs/${page.loan.jobId}`">{{ page.loan.name }}</router-link> is with {{ page.owner.name
@@ -336,6 +338,14 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
   .owner {
     text-align: left;
     grid-row: 2;
+  }
+}
+@media (max-width: 600px) {
+  .head {
+    grid-template-columns: 1fr;
+  }
+  .owner {
+    grid-row: auto;
   }
 }
 </style>

@@ -1,4 +1,5 @@
 import type { DateReason } from '../due-dates/facts.js';
+import type { Appointment } from '../jobs/answers.js';
 import type { JobKind } from '../jobs/kinds.js';
 import type { Estimate } from '../jobs/schema.js';
 import type { WaitsSince } from '../jobs/waitFor.js';
@@ -28,7 +29,7 @@ export interface CallJob {
   readonly consented: boolean;
   readonly neededBy: string | null;
   readonly estimate: Estimate;
-  readonly slot: { readonly from: string; readonly to: string; readonly bench: string; readonly confirmed: boolean } | null;
+  readonly slot: Appointment | null;
 }
 
 /** The run it stands in. */

@@ -6,6 +6,15 @@ import type { Estimate, Intake } from './schema.js';
 import type { Loans } from '../store/answers.js';
 import type { CoolantClass } from '../../machine/liquids/classes.js';
 
+/** When a job has its bench. */
+export interface Appointment {
+  readonly from: string;
+  readonly to: string;
+  readonly bench: string;
+  /** told to the owner; otherwise planned only */
+  readonly confirmed: boolean;
+}
+
 /** A job as its page shows it. */
 export interface JobPage {
   id: string;
@@ -25,6 +34,8 @@ export interface JobPage {
   version: number;
   consents: { id: string; at: string; kind: string; estimate: Estimate; how: string; words: string; by: string }[];
   consented: boolean;
+  /** null: it has no place in the plan */
+  appointment: Appointment | null;
   system: { id: string; name: string; state: string };
   owner: { id: string; name: string; phone: string | null; channel: string };
   loop: { id: string; name: string; file: LoopFile; coolantProductId: string | null; inside: InsideNow };

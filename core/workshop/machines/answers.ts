@@ -1,3 +1,4 @@
+import type { Appointment } from '../jobs/answers.js';
 import type { CameFilled } from '../../machine/loop-file/cameFilled.js';
 import type { DrainPolicy } from '../../physics/draining/defaults.js';
 import type { InsideNow } from '../../physics/live-book/insideNow.js';
@@ -117,7 +118,7 @@ export interface SystemPage {
   loan: { id: string; name: string; jobId: string; untilDay: string | null } | null;
   history: HistoryEntry[];
   /** booked or on a bench */
-  jobs: { id: string; kind: JobKind; state: string; neededBy: string | null }[];
+  jobs: { id: string; kind: JobKind; state: string; neededBy: string | null; appointment: Appointment | null }[];
   today: string;
 }
 

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { CallAnswer, OffersAnswer } from '../../../core/workshop/calls/answers.js';
+import type { SystemPage } from '../../../core/workshop/machines/answers.js';
 import type { JobPage } from '../../../core/workshop/jobs/answers.js';
 import { errorOf, TestBench, type Visitor } from '../../../tests/integration/bench.js';
 import { commissioned, lotOf } from '../../../tests/integration/led.js';
@@ -69,6 +70,19 @@ describe('somebody on the phone', () => {
     });
     // what is agreed is offered to nobody else
     expect((await offers()).offers.map(({ from }) => from)).not.toContain(second?.from);
+  });
+
+  it('has its appointment on every page, and a cancelled booking frees its place', async () => {
+    const [free] = (await offers()).offers;
+    const booked = await desk.post<JobPage>(`/systems/${tower.systemId}/bookings`, booking(free, null));
+    const appointment = { from: free?.from, to: free?.to, bench: free?.bench, confirmed: true };
+    expect(booked.body.appointment).toEqual(appointment);
+    const { jobs } = (await desk.get<SystemPage>(`/systems/${tower.systemId}`)).body;
+    expect(jobs.find(({ id }) => id === booked.body.id)?.appointment).toEqual(appointment);
+    expect((await offers()).offers.map(({ from }) => from)).not.toContain(free?.from);
+    await desk.post(`/jobs/${booked.body.id}/cancel`, { reason: 'the owner is away' });
+    expect((await offers()).offers.map(({ from }) => from)).toContain(free?.from);
+    expect((await desk.get<JobPage>(`/jobs/${booked.body.id}`)).body.appointment).toBe(null);
   });
 
   it('gets no slot that somebody else took meanwhile, and no half of a booking', async () => {

@@ -2,13 +2,12 @@ import { and, asc, eq, ilike, inArray, or, sql, type SQL } from 'drizzle-orm';
 import { alikeDigits, digitsOfCaller } from '../../../core/workshop/calls/who.js';
 import type { CallAnswer, CallJob, CallMachine, CallRun } from '../../../core/workshop/calls/answers.js';
 import { asJobKind } from '../../../core/workshop/jobs/kinds.js';
-import { bench } from '../../base/database/tables/people.js';
 import { consent, serviceJob } from '../../base/database/tables/jobs.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
 import { loop } from '../../base/database/tables/loops.js';
 import { job, owner, system } from '../../base/database/tables/machines.js';
 import { run } from '../../base/database/tables/runs.js';
-import { slot } from '../../base/database/tables/planning.js';
+import { appointmentsOf } from '../planning/appointments.js';
 import type { Ask } from '../../base/http/context.js';
 
 /** machines that one answer names: more are no answer on the phone */
@@ -89,24 +88,14 @@ async function jobsOf({ scope }: Ask, ids: readonly string[]): Promise<Map<strin
       neededBy: serviceJob.neededBy,
       estimate: serviceJob.estimate,
       consented: agreed,
-      slot: { startsAt: slot.startsAt, endsAt: slot.endsAt, confirmed: slot.confirmed },
-      bench: bench.name,
     })
     .from(serviceJob)
     .innerJoin(job, eq(job.id, serviceJob.jobId))
-    .leftJoin(slot, eq(slot.jobId, job.id))
-    .leftJoin(bench, eq(bench.id, slot.benchId))
     .where(and(inArray(job.systemId, [...ids]), inArray(job.state, ['booked', 'active', 'waiting'])))
     .orderBy(asc(job.createdAt));
+  const appointments = await appointmentsOf(scope, rows.map(({ id }) => id)); // prettier-ignore
   return new Map(
-    rows.map(({ systemId, slot: at, bench: benchName, kind, ...each }) => [
-      systemId,
-      {
-        ...each,
-        kind: asJobKind(kind),
-        slot: at && { from: at.startsAt.toISOString(), to: at.endsAt.toISOString(), bench: benchName ?? '', confirmed: at.confirmed },
-      },
-    ]),
+    rows.map(({ systemId, kind, ...each }) => [systemId, { ...each, kind: asJobKind(kind), slot: appointments.get(each.id) ?? null }]),
   );
 }
 

@@ -1,3 +1,5 @@
+import { appointmentsOf } from '../planning/appointments.js';
+import { slot } from '../../base/database/tables/planning.js';
 import { isOutline } from '../../../core/machine/loop-file/outline.js';
 import { cameFilledOf, insideOf } from '../../machine/loops/inside.js';
 import { newestRevision } from '../../machine/loops/revisions.js';
@@ -183,6 +185,7 @@ export async function readJob(ask: Ask, jobId = idFrom(ask.request, 'id', 'job')
       inside: await insideOf(scope, row.loop.id, revision.file),
     },
     history: await loopHistory(ask, row.service.loopId),
+    appointment: (await appointmentsOf(scope, [jobId])).get(jobId) ?? null,
     run: led ?? null,
     photos,
     causes: await suspicionsOf(scope, jobId),
@@ -325,6 +328,8 @@ export async function cancelJob(ask: Ask, reason: string) {
   if (!['booked', 'waiting'].includes(row.job.state))
     throw new DomainError('refused', 'This job stands on a bench or is over; leave its run instead.');
   await ask.scope.update(job).set({ state: 'cancelled', note: reason }).where(eq(job.id, jobId));
+  // its bench and hands are free for others, told to the owner or not
+  await ask.scope.delete(slot).where(eq(slot.jobId, jobId));
   return readJob(ask, jobId);
 }
 
@@ -336,5 +341,6 @@ export async function openJobsOf({ scope }: Pick<Ask, 'scope'>, systemId: string
     .innerJoin(job, eq(job.id, serviceJob.jobId))
     .where(and(eq(job.systemId, systemId), inArray(job.state, ['booked', 'active', 'waiting'])))
     .orderBy(job.createdAt);
-  return rows.map((row) => ({ ...row, kind: asJobKind(row.kind) }));
+  const appointments = await appointmentsOf(scope, rows.map(({ id }) => id)); // prettier-ignore
+  return rows.map((row) => ({ ...row, kind: asJobKind(row.kind), appointment: appointments.get(row.id) ?? null }));
 }

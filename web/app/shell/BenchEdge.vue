@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, onMounted, onScopeDispose, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { useTheme } from 'vuetify';
+import { useDisplay, useTheme } from 'vuetify';
 import { mdiDotsVertical } from '@mdi/js';
 import { urgentWords } from '@core/edge/words/health.js';
 import { ROLES } from '@core/workshop/people/roles.js';
@@ -65,6 +65,9 @@ const places = [
 
 /** at a bench the edge is for clocks: places fold into one button, and the machine under the hands stands first */
 const atBench = computed(() => /^\/runs\/[^/]+$/.test(route.path));
+/** on a phone five names do not fit beside the clocks either */
+const { xs } = useDisplay();
+const folded = computed(() => atBench.value || xs.value);
 const here = (id: string): boolean => route.path === `/runs/${id}`;
 /** what hands do when a clock is over; any other clock says its own name */
 const THEN: Readonly<Record<string, string>> = { 'wet-run': 'look at the joints', firmware: 'read the temperatures' };
@@ -128,7 +131,7 @@ useShortcuts({
 
 <template>
   <nav class="edge no-print" aria-label="Main">
-    <v-menu v-if="atBench" location="top start">
+    <v-menu v-if="folded" location="top start">
       <template #activator="{ props: activator }">
         <button v-bind="activator" class="edge-places" type="button">Places</button>
       </template>
@@ -137,7 +140,7 @@ useShortcuts({
       </v-list>
     </v-menu>
     <router-link
-      v-for="place in atBench ? [] : places"
+      v-for="place in folded ? [] : places"
       :key="place.to"
       class="edge-place"
       :class="{ here: route.path.startsWith(place.to) }"
@@ -317,6 +320,15 @@ useShortcuts({
   }
   .edge-place {
     font-size: 0.95rem;
+  }
+}
+/* a phone has no keys to press */
+@media (max-width: 600px) {
+  .edge :deep(kbd) {
+    display: none;
+  }
+  .edge-sums {
+    padding: 0 10px;
   }
 }
 </style>
