@@ -64,6 +64,7 @@ const WHY: Messages<WhyCode> = {
   'part-leaked': '{place} leaked in its own test',
   'bleed-cycles': '{count, plural, one {# more stop and start cycle} other {# more stop and start cycles}}',
   'bleed-drift': 'level still moves by {mm} mm between cycles',
+  'bleed-empty': 'the level was read as 0 mm: nothing stands in the reservoir, top up and run a cycle again',
   'bleed-rise': 'rise at stop is {mm} mm, it should be at most {mostMm} mm',
   'bleed-bubbles': 'bubbles at the return',
   'bleed-noise': 'the pump still sounds of air',

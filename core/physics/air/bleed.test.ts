@@ -25,6 +25,7 @@ describe('when a loop counts as bled', () => {
     ['a level that still moves', [cycle(96, 97), cycle(98, 99), cycle(100, 101)], { why: 'bleed-drift', mm: 4 }],
     ['a large rise', [cycle(100, 106), cycle(100, 106), cycle(100, 106)], { why: 'bleed-rise', mm: 6, mostMm: 2 }],
     ['bubbles', [cycle(100, 101), cycle(100, 101), cycle(100, 101, { bubbles: true })], { why: 'bleed-bubbles' }],
+    ['an empty reservoir', [cycle(0, 0), cycle(0, 0), cycle(0, 0)], { why: 'bleed-empty' }],
     ['noise', [cycle(100, 101), cycle(100, 101), cycle(100, 101, { noise: true })], { why: 'bleed-noise' }],
   ])('is not done with %s', (_name, cycles, lack) => {
     const state = judgeBleed(cycles);

@@ -22,7 +22,9 @@ export type BleedLack =
   | { readonly why: 'bleed-drift'; readonly mm: number }
   | { readonly why: 'bleed-rise'; readonly mm: number; readonly mostMm: number }
   | { readonly why: 'bleed-bubbles' }
-  | { readonly why: 'bleed-noise' };
+  | { readonly why: 'bleed-noise' }
+  /** nothing stood in the reservoir: no rise says anything of air */
+  | { readonly why: 'bleed-empty' };
 
 export interface BleedState {
   readonly bled: boolean;
@@ -51,5 +53,6 @@ export function judgeBleed(cycles: readonly BleedCycle[], stretchMm = 0): BleedS
   if (byAirMm > BLEED_CRITERION.riseBelowMm) missing.push({ why: 'bleed-rise', mm: byAirMm, mostMm: BLEED_CRITERION.riseBelowMm });
   if (latest?.bubbles) missing.push({ why: 'bleed-bubbles' });
   if (latest?.noise) missing.push({ why: 'bleed-noise' });
+  if (last.some(({ runningMm, stoppedMm }) => runningMm <= 0 && stoppedMm <= 0)) missing.push({ why: 'bleed-empty' });
   return { bled: missing.length === 0, risesMm: cycles.map(riseMm), missing };
 }
