@@ -1,5 +1,6 @@
 import Joi from 'joi';
-import { id, instant } from '../../base/checking/fields.js';
+import { id } from '../../base/checking/fields.js';
+import { placeFields } from '../planning/schema.js';
 import { JOB_KIND_KEYS, ABOUT_A_PART, type JobKind } from '../jobs/kinds.js';
 import { CONSENT_WAY_KEYS, jobSchema, type ConsentWay, type JobInput } from '../jobs/schema.js';
 import type { Offer } from './offers.js';
@@ -36,21 +37,7 @@ export interface BookingInput {
 }
 export const bookingSchema = Joi.object({
   job: jobSchema.required(),
-  offer: Joi.object({
-    benchId: id().required(),
-    steps: Joi.array()
-      .items(
-        Joi.object({
-          what: Joi.string().valid('work', 'soak', 'wet test').required(),
-          from: instant().required(),
-          to: instant().required(),
-          personId: id().allow(null).required(),
-        }),
-      )
-      .min(1)
-      .max(40)
-      .required(),
-  }).required(),
+  offer: Joi.object(placeFields).required(),
   agreed: Joi.string()
     .valid(...CONSENT_WAY_KEYS)
     .allow(null)

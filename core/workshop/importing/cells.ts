@@ -75,3 +75,10 @@ export class RowCells<Key extends ImportKey> {
 }
 
 export const isEmptyRow = (cells: readonly string[]): boolean => cells.every((cell) => cell.trim() === '');
+
+/** Puts a value among those of its key. */
+export function addTo<T>(map: Map<string, T[]>, key: string, value: T): void {
+  const own = map.get(key);
+  if (own) own.push(value);
+  else map.set(key, [value]);
+}

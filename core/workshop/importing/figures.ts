@@ -1,5 +1,6 @@
 import { MOST } from '../../base/checking/fields.js';
 import type { TubeMaterialName } from '../../machine/materials/tubes.js';
+import { MOST_METER_HOURS, SANE_COOLANT_C } from '../usage/defaults.js';
 import type { CellProblem } from './problems.js';
 
 /** Figures as people write them in tables: decimal commas, units in the cell, "about". */
@@ -46,9 +47,6 @@ export function hoursADay(text: string): Read<number> {
   return figure.value > 0 && figure.value <= 24 ? read(figure.value) : wrong({ why: 'not-a-days-hours' });
 }
 
-/** h; what an hour meter may show at most */
-export const MOST_METER_HOURS = 200_000;
-
 /** What an hour meter showed: "3.412 h". */
 export function meterHours(text: string): Read<number> {
   const figure = figureOf(text, true);
@@ -85,7 +83,9 @@ export function coolantC(text: string): Read<number> {
   const isF = figure?.unit === '°f' || figure?.unit === 'f';
   if (!figure || !(isF || ['', '°c', 'c', 'grad', '°'].includes(figure.unit))) return wrong({ why: 'not-a-temperature' });
   const celsius = isF ? ((figure.value - 32) * 5) / 9 : figure.value;
-  return celsius >= 0 && celsius <= 90 ? read(Math.round(celsius * 10) / 10) : wrong({ why: 'not-a-temperature' });
+  return celsius >= SANE_COOLANT_C.least && celsius <= SANE_COOLANT_C.most
+    ? read(Math.round(celsius * 10) / 10)
+    : wrong({ why: 'not-a-temperature' });
 }
 
 /** Tube as a table names it. */

@@ -1,5 +1,5 @@
-import { refillsAnew } from '../jobs/kinds.js';
-import { isEmptyRow, RowCells, type LeftOut, type RefusedRow } from './cells.js';
+import { REFILLING } from '../jobs/kinds.js';
+import { addTo, isEmptyRow, RowCells, type LeftOut, type RefusedRow } from './cells.js';
 import { dayIn, type DayOrder } from './days.js';
 import type { HistoryKey, Mapping } from './fields.js';
 import { volumeMlIn } from './figures.js';
@@ -24,7 +24,11 @@ export interface PastWork {
   readonly kind: HistoryKind;
   readonly on: string;
   /** what went in, where the loop held new coolant afterwards and its product is known */
-  readonly fill: { readonly coolant: Exclude<CoolantUse, { use: 'unknown' }>; readonly pouredMl: number | null } | null;
+  readonly fill: {
+    readonly coolantName: string;
+    readonly coolant: Exclude<CoolantUse, { use: 'unknown' }>;
+    readonly pouredMl: number | null;
+  } | null;
   readonly by: string;
   readonly note: string;
 }
@@ -46,7 +50,7 @@ export interface HistoryTableOptions {
 }
 
 /** The loop holds new coolant afterwards. */
-export const historyFills = (kind: HistoryKind): boolean => kind === 'commissioning' || kind === 'leak-repair' || refillsAnew(kind);
+export const historyFills = (kind: HistoryKind): boolean => kind === 'commissioning' || REFILLING.includes(kind);
 
 /** Reads a history row by row: each belongs to one machine, by its tag, its owner and name, or a name that only one has. */
 export class HistoryTableReader {
@@ -60,11 +64,8 @@ export class HistoryTableReader {
 
   constructor(private readonly options: HistoryTableOptions) {
     for (const machine of options.machines) {
-      if (machine.tag !== '') this.byTag.set(plainWord(machine.tag), [...(this.byTag.get(plainWord(machine.tag)) ?? []), machine]);
-      const name = plainWord(machine.name);
-      const alike = this.byName.get(name);
-      if (alike) alike.push(machine);
-      else this.byName.set(name, [machine]);
+      if (machine.tag !== '') addTo(this.byTag, plainWord(machine.tag), machine);
+      addTo(this.byName, plainWord(machine.name), machine);
       for (const day of machine.filledOn) this.filled.add(`${machine.systemId} ${day}`);
     }
   }
@@ -136,7 +137,7 @@ export class HistoryTableReader {
       systemId: machine.systemId,
       kind,
       on,
-      fill: fills ? { coolant, pouredMl } : null,
+      fill: fills ? { coolantName: name, coolant, pouredMl } : null,
       by: row.short('by', 120),
       note: [what, row.short('note', 1000), more].filter(Boolean).join(' · '),
     };

@@ -3,7 +3,7 @@ import { MOST } from '../../base/checking/fields.js';
 import { readInput, InputProblem } from '../../base/checking/input.js';
 import type { Outline } from '../../machine/loop-file/outline.js';
 import { ownerSchema, systemSchema, type OwnerInput, type SystemInput } from '../machines/schema.js';
-import { isEmptyRow, RowCells, type LeftOut, type RefusedRow } from './cells.js';
+import { addTo, isEmptyRow, RowCells, type LeftOut, type RefusedRow } from './cells.js';
 import { dayIn, type DayOrder } from './days.js';
 import type { MachineKey, Mapping } from './fields.js';
 import { coolantC, hoursADay, meterHours, tubeIn, volumeMlIn, type Read } from './figures.js';
@@ -101,7 +101,7 @@ export class MachineTableReader {
   private readonly checked = new Map<string, OwnerInput>();
 
   constructor(private readonly options: MachineTableOptions) {
-    for (const owner of options.known) add(this.known, owner.name.toLowerCase(), owner);
+    for (const owner of options.known) addTo(this.known, owner.name.toLowerCase(), owner);
     this.tags = new Set(options.tags.map(plainWord));
   }
 
@@ -210,7 +210,7 @@ export class MachineTableReader {
       names: new Set(known?.systems.map((each) => each.toLowerCase())),
     };
     this.drafts.push(draft);
-    add(this.byName, name, draft);
+    addTo(this.byName, name, draft);
     return draft;
   }
 
@@ -221,10 +221,4 @@ export class MachineTableReader {
     if (machine.tag !== '' && this.tags.has(plainWord(machine.tag))) there.push(['tag', { why: 'tag-there-already', tag: machine.tag }]);
     for (const [key, problem] of there) row.refuse(key, problem);
   }
-}
-
-function add<T>(map: Map<string, T[]>, key: string, value: T): void {
-  const own = map.get(key);
-  if (own) own.push(value);
-  else map.set(key, [value]);
 }

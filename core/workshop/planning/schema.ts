@@ -83,24 +83,29 @@ export interface BoardInput {
   /** jobs that leave the board with it, as when a plan is taken back */
   readonly off: readonly string[];
 }
+/** A bench and the steps on it, as a slot and an offer hold them. */
+export const placeFields: Joi.SchemaMap = {
+  benchId: id().required(),
+  steps: Joi.array()
+    .items(
+      Joi.object({
+        what: Joi.string().valid('work', 'soak', 'wet test').required(),
+        from: instant().required(),
+        to: instant().required(),
+        personId: id().allow(null).required(),
+      }),
+    )
+    .min(1)
+    .max(40)
+    .required(),
+};
+
 export const boardSchema = Joi.object({
   slots: Joi.array()
     .items(
       Joi.object({
         jobId: id().required(),
-        benchId: id().required(),
-        steps: Joi.array()
-          .items(
-            Joi.object({
-              what: Joi.string().valid('work', 'soak', 'wet test').required(),
-              from: instant().required(),
-              to: instant().required(),
-              personId: id().allow(null).required(),
-            }),
-          )
-          .min(1)
-          .max(40)
-          .required(),
+        ...placeFields,
         version: Joi.number().integer().min(0).required(),
       }),
     )

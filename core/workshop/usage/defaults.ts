@@ -6,5 +6,7 @@ export const DEFAULT_HOURS_PER_DAY = 4;
 export const LEAST_SPAN_DAYS = 7;
 /** min between two lines of a log above which the machine was off (loggers write every few seconds to minutes) */
 export const OFF_AFTER_MINUTES = 15;
+/** h; a meter that ran day and night for longer than a machine lives */
+export const MOST_METER_HOURS = 200_000;
 /** °C that a coolant can have; a line outside is a sensor that fell off, its time still counts */
 export const SANE_COOLANT_C = { least: 0, most: 90 } as const;

@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import { day, finite } from '../../base/checking/fields.js';
 import { daysBetween } from '../../base/units/calendar.js';
+import { MOST_METER_HOURS } from './defaults.js';
 
 export interface UsageReadingInput {
   readonly source: 'meter' | 'log';
@@ -10,9 +11,6 @@ export interface UsageReadingInput {
   readonly meanCoolantC: number | null;
   readonly note: string;
 }
-
-/** h; a meter that ran day and night for longer than a machine lives */
-const MOST_HOURS = 200_000;
 
 export const usageReadingSchema = Joi.object({
   source: Joi.string().valid('meter', 'log').required(),
@@ -25,7 +23,7 @@ export const usageReadingSchema = Joi.object({
       otherwise: Joi.valid(null).messages({ 'any.only': '{{#label}} belongs to a log; a meter is read on one day' }),
     }),
   on: day().required(),
-  hours: finite().min(0).max(MOST_HOURS).required(),
+  hours: finite().min(0).max(MOST_METER_HOURS).required(),
   meanCoolantC: finite().min(0).max(90).allow(null).required(),
   note: Joi.string().trim().allow('').max(200).required(),
 }).custom((value: UsageReadingInput, helpers) => {

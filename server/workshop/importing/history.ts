@@ -19,7 +19,16 @@ import { openMissingDust } from '../due-dates/dust.js';
 import { tellDates } from '../due-dates/writeDates.js';
 import { countDates, insertAll, openBatch, readRows } from './batch.js';
 import { namedCoolants, writeCoolants, type Product } from './coolants.js';
-import { machinesForHistory } from './machines.js';
+
+/** Machines of the workshop as a history finds them. */
+async function machinesForHistory({ scope }: Ask) {
+  const { rows } = await scope.execute<{ id: string; name: string; tag: string; owner: string; state: string; loop_id: string | null; filled: string[] | null }>(sql`
+    select s.id, s.name, s.tag, o.name as owner, s.state,
+      (select l.id from loop l where l.system_id = s.id order by l.created_at limit 1) as loop_id,
+      (select array_agg(distinct f.filled_on::text) from fill f join loop_revision r on r.id = f.revision_id join loop l on l.id = r.loop_id where l.system_id = s.id) as filled
+    from system s join owner o on o.id = s.owner_id where not s.for_course and s.state <> 'retired'`); // prettier-ignore
+  return rows;
+}
 
 /** Reads a history, and unless it is a trial, writes all of it that can be taken; clocks start again where a later fill came in. */
 export async function importHistory(ask: Ask, input: ImportInput): Promise<ImportAnswer> {
@@ -43,9 +52,7 @@ export async function importHistory(ask: Ask, input: ImportInput): Promise<Impor
   });
   await readRows(input.rows, (line, cells) => reader.row(line, cells));
   const { works, refused, leftOut } = reader.result();
-  const products = works.map(({ fill: own, ...work }) =>
-    own === null ? null : coolants.productOf(coolantNameOf(input, work.line), own.coolant),
-  );
+  const products = works.map(({ fill: own }) => (own === null ? null : coolants.productOf(own.coolantName, own.coolant)));
   const counts = { owners: 0, systems: 0, works: works.length, coolants: coolants.made.size };
   const loopOf = new Map(machines.map(({ id, loop_id }) => [id, loop_id]));
   if (input.dryRun || works.length === 0) {
@@ -87,11 +94,6 @@ export async function importHistory(ask: Ask, input: ImportInput): Promise<Impor
   await tellDates(scope);
   return { importId: batch.id, ...counts, dates: countDates(dues, today), refused, leftOut };
 }
-
-const coolantNameOf = (input: ImportInput, line: number): string => {
-  const column = (input.mapping as Mapping<HistoryKey>).coolant;
-  return column === null ? '' : (input.rows[line - 2]?.[column] ?? '').trim();
-};
 
 async function newestRevisions({ scope }: Ask, loopIds: readonly string[]): Promise<ReadonlyMap<string, string>> {
   const found = new Map<string, string>();

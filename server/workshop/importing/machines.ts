@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { eq, sql } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import { outlineLoop } from '../../../core/machine/loop-file/outline.js';
 import { loopVolume } from '../../../core/machine/loop-file/volume.js';
 import { cameFilledDue } from '../../../core/workshop/due-dates/cameFilled.js';
@@ -238,14 +238,4 @@ async function writeFills(
         : [{ ...own, systemId: ids.system, source: 'meter' as const, readOn: reading.on, hours: reading.hours, personId, importId }],
     ),
   );
-}
-
-/** Machines of the workshop as a history finds them. */
-export async function machinesForHistory({ scope }: Ask) {
-  const { rows } = await scope.execute<{ id: string; name: string; tag: string; owner: string; state: string; loop_id: string | null; filled: string[] | null }>(sql`
-    select s.id, s.name, s.tag, o.name as owner, s.state,
-      (select l.id from loop l where l.system_id = s.id order by l.created_at limit 1) as loop_id,
-      (select array_agg(distinct f.filled_on::text) from fill f join loop_revision r on r.id = f.revision_id join loop l on l.id = r.loop_id where l.system_id = s.id) as filled
-    from system s join owner o on o.id = s.owner_id where not s.for_course and s.state <> 'retired'`); // prettier-ignore
-  return rows;
 }

@@ -17,17 +17,20 @@ function formatter(timeZone: string, options: Intl.DateTimeFormatOptions): Intl.
   return known;
 }
 
+/** "Mon 30 Nov" of a plain day */
+const weekday = (day: string): string =>
+  formatter('UTC', { weekday: 'short', day: 'numeric', month: 'short' })
+    .format(new Date(`${day}T00:00:00Z`))
+    .replace(',', '');
+const time = (iso: string): string => formatter(zone.value, { hour: '2-digit', minute: '2-digit' }).format(new Date(iso));
+
 export function useDates() {
   return {
     day: (iso: string): string => formatDay(iso, zone.value),
-    /** "Mon 30 Nov" of a plain day */
-    weekday: (day: string): string =>
-      formatter('UTC', { weekday: 'short', day: 'numeric', month: 'short' })
-        .format(new Date(`${day}T00:00:00Z`))
-        .replace(',', ''),
-    /** the day of the workshop's zone that an instant falls on */
-    isoDay: (iso: string): string => dayIn(zone.value, new Date(iso)),
-    time: (iso: string): string => formatter(zone.value, { hour: '2-digit', minute: '2-digit' }).format(new Date(iso)),
+    weekday,
+    time,
+    /** "Mon 30 Nov, 09:00" by the workshop's clock: an appointment */
+    weekdayAndTime: (iso: string): string => `${weekday(dayIn(zone.value, new Date(iso)))}, ${time(iso)}`,
     dayAndTime: (iso: string): string =>
       iso.length === 10
         ? formatDay(iso, zone.value)

@@ -104,10 +104,7 @@ const choose = (next: JobKind): void => {
   void offer();
 };
 
-const times = {
-  day: dates.day,
-  slotTime: (iso: string): string => `${dates.weekday(dates.isoDay(iso))}, ${dates.time(iso)}`,
-};
+const times = { day: dates.day, slotTime: dates.weekdayAndTime };
 const slot = computed(() => (picked.value === null ? null : (offers.value?.offers[picked.value] ?? null)));
 const answers = computed(() => {
   const own = machine.value;

@@ -5,7 +5,7 @@ import { useDates } from '../../base/units/dates.js';
 /** When a machine comes in and when it is ready, as it stands in the plan. */
 defineProps<{ appointment: Appointment }>();
 const dates = useDates();
-const at = (iso: string): string => `${dates.weekday(dates.isoDay(iso))}, ${dates.time(iso)}`;
+const at = dates.weekdayAndTime;
 </script>
 
 <template>
