@@ -1,10 +1,16 @@
+import { DEFAULT_RATES } from '../core/workshop/prices/rates.js';
 import type { CaseOutline } from '../core/machine/drawing/cases.js';
 
 /** Invented people, machines and coolants of the demo workshop. Any likeness is chance. */
 
 export const DEMO_SIGN_IN = { email: 'lead@fernhollow.example', password: 'towel-under-joint' } as const;
 
-export const DEMO_WORKSHOP = { name: 'Fernhollow Loop Works', timeZone: 'Europe/Lisbon' } as const;
+export const DEMO_WORKSHOP = {
+  name: 'Fernhollow Loop Works',
+  timeZone: 'Europe/Lisbon',
+  rates: { ...DEFAULT_RATES, hourMinor: 5800, hourMinorByKind: { 'strip-clean': 5200 }, taxPercent: 23 },
+  contact: { address: 'Weir Lane 4, Fernhollow', phone: '+351 555 010 200', email: 'desk@fernhollow.example', publicAddress: '' },
+};
 
 export const DEMO_PEOPLE = [
   { name: 'Maruna Osk', email: DEMO_SIGN_IN.email, role: 'lead', skills: null },
@@ -100,6 +106,7 @@ export const DEMO_COOLANTS = [
     form: 'concentrate',
     targetFraction: 0.25,
     bottleMl: 500,
+    priceMinor: 3400,
     sheetLifeMonths: null,
     glycol: 'ethylene',
     glycolFraction: 0.27,
@@ -111,6 +118,7 @@ export const DEMO_COOLANTS = [
     form: 'ready-mix',
     targetFraction: null,
     bottleMl: 1000,
+    priceMinor: 3600,
     sheetLifeMonths: 18,
     glycol: 'propylene',
     glycolFraction: 0.3,
@@ -122,6 +130,7 @@ export const DEMO_COOLANTS = [
     form: 'ready-mix',
     targetFraction: null,
     bottleMl: 1000,
+    priceMinor: 2900,
     sheetLifeMonths: 12,
     glycol: 'ethylene',
     glycolFraction: 0.25,
@@ -133,6 +142,7 @@ export const DEMO_COOLANTS = [
     form: 'ready-mix',
     targetFraction: null,
     bottleMl: 1000,
+    priceMinor: 3100,
     sheetLifeMonths: 6,
   },
   {
@@ -142,6 +152,7 @@ export const DEMO_COOLANTS = [
     form: 'ready-mix',
     targetFraction: null,
     bottleMl: 1000,
+    priceMinor: 2600,
     sheetLifeMonths: null,
   },
   {
@@ -151,6 +162,7 @@ export const DEMO_COOLANTS = [
     form: 'ready-mix',
     targetFraction: null,
     bottleMl: 1000,
+    priceMinor: 2800,
     sheetLifeMonths: null,
   },
   {
@@ -160,6 +172,7 @@ export const DEMO_COOLANTS = [
     form: 'ready-mix',
     targetFraction: null,
     bottleMl: 500,
+    priceMinor: 3400,
     sheetLifeMonths: null,
   },
 ] as const;

@@ -128,6 +128,7 @@ async function makeWorkshop(scope: Scope, clock: Clock, passwordHash: string): P
       role: each.role as Account['role'],
       workshopId,
       workshopName: DEMO_WORKSHOP.name,
+      contact: DEMO_WORKSHOP.contact,
       timeZone: DEMO_WORKSHOP.timeZone,
     })),
     coolants: products.map((product, index) => ({

@@ -42,16 +42,16 @@ export interface ServiceWorld {
 }
 
 const SHELF = [
-  { name: 'O-ring 11 × 2', kind: 'seal', unit: 'pcs', lot: 'K3', count: 64, reorderAt: 40 },
-  { name: 'O-ring 24 × 2', kind: 'seal', unit: 'pcs', lot: '', count: 9, reorderAt: 12 },
-  { name: 'Gasket, graphics block', kind: 'seal', unit: 'pcs', lot: '', count: 5, reorderAt: 2 },
-  { name: 'Soft tube 10/16', kind: 'tube', unit: 'm', lot: 'T7', count: 11.5, reorderAt: 6 },
-  { name: 'Rigid tube 12/16', kind: 'tube', unit: 'm', lot: '', count: 4, reorderAt: 4 },
-  { name: 'Plug G1/4', kind: 'plug', unit: 'pcs', lot: '', count: 21, reorderAt: 10 },
-  { name: 'Fan screw M3 × 30', kind: 'screw', unit: 'pcs', lot: '', count: 130, reorderAt: 60 },
-  { name: 'Paste', kind: 'paste', unit: 'g', lot: '', count: 18, reorderAt: 10 },
-  { name: 'Citric cleaner', kind: 'cleaner', unit: 'mL', lot: '', count: 900, reorderAt: 500 },
-  { name: 'Distilled water', kind: 'water', unit: 'mL', lot: '', count: 18_000, reorderAt: 10_000 },
+  { name: 'O-ring 11 × 2', kind: 'seal', unit: 'pcs', lot: 'K3', count: 64, reorderAt: 40, priceMinor: 40 },
+  { name: 'O-ring 24 × 2', kind: 'seal', unit: 'pcs', lot: '', count: 9, reorderAt: 12, priceMinor: 60 },
+  { name: 'Gasket, graphics block', kind: 'seal', unit: 'pcs', lot: '', count: 5, reorderAt: 2, priceMinor: 650 },
+  { name: 'Soft tube 10/16', kind: 'tube', unit: 'm', lot: 'T7', count: 11.5, reorderAt: 6, priceMinor: 480 },
+  { name: 'Rigid tube 12/16', kind: 'tube', unit: 'm', lot: '', count: 4, reorderAt: 4, priceMinor: 720 },
+  { name: 'Plug G1/4', kind: 'plug', unit: 'pcs', lot: '', count: 21, reorderAt: 10, priceMinor: 320 },
+  { name: 'Fan screw M3 × 30', kind: 'screw', unit: 'pcs', lot: '', count: 130, reorderAt: 60, priceMinor: 15 },
+  { name: 'Paste', kind: 'paste', unit: 'g', lot: '', count: 18, reorderAt: 10, priceMinor: null },
+  { name: 'Citric cleaner', kind: 'cleaner', unit: 'mL', lot: '', count: 900, reorderAt: 500, priceMinor: 1900 },
+  { name: 'Distilled water', kind: 'water', unit: 'mL', lot: '', count: 18_000, reorderAt: 10_000, priceMinor: 150 },
 ] as const;
 
 const intake = (symptom: string): JobInput['intake'] => ({
@@ -67,6 +67,7 @@ const estimateOf = (kind: JobKind, partsText = ''): JobInput['estimate'] => ({
   partsText,
   coolantMl: JOB_KINDS[kind].fill === 'anew' ? 900 : 0,
   priceText: '',
+  parts: [],
 });
 const at = (day: string, hour: number): Date => new Date(`${day}T${String(hour).padStart(2, '0')}:20:00Z`);
 

@@ -20,6 +20,7 @@ import { dueRoutes } from '../workshop/due-dates/routes.js';
 import { allWell, healthRoute, type PartsOf, type Readiness } from '../operations/health/routes.js';
 import { fileRoutes } from '../workshop/files/routes.js';
 import { callRoutes } from '../workshop/calls/routes.js';
+import { priceRoutes } from '../workshop/prices/routes.js';
 import { importRoutes } from '../workshop/importing/routes.js';
 import { instrumentRoutes } from '../bench/instruments/routes.js';
 import { lotRoutes } from '../workshop/lots/routes.js';
@@ -140,6 +141,7 @@ function api(app: App, parts: ServerParts): Router {
   photoRoutes(routes, router, app);
   fileRoutes(routes, router, app);
   callRoutes(routes);
+  priceRoutes(routes);
   importRoutes(routes);
   instrumentRoutes(routes);
   practiceRoutes(routes);

@@ -131,7 +131,7 @@ export async function booked(
     kind,
     partId: null,
     intake: { symptom: '', condition: '', signs: [], dataSafe: 'yes', signsIn: '', flowLph: null },
-    estimate: { hours: 2, partsText: '', coolantMl: 0, priceText: '' },
+    estimate: { hours: 2, partsText: '', coolantMl: 0, priceText: '', parts: [] },
     neededBy: null,
     note: '',
     ...more,

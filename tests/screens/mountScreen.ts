@@ -1,3 +1,4 @@
+import { DEFAULT_RATES, type PriceList } from '../../core/workshop/prices/rates.js';
 import { mount, type ComponentMountingOptions, type VueWrapper } from '@vue/test-utils';
 import { createPinia, setActivePinia } from 'pinia';
 import type { Component } from 'vue';
@@ -56,7 +57,9 @@ export interface Asked {
 type Reply = { status: number; body: unknown } | 'unreachable';
 
 /** Replaces the network: answers with what `reply` says and remembers what was asked. */
-export function fakeServer(reply: (asked: Asked) => Reply): Asked[] {
+/** @param prices what the workshop asks; nothing is reckoned without. Screens load it beside what they are about: it is not among `asked` */
+const NO_PRICES: PriceList = { rates: DEFAULT_RATES, items: [], coolants: [] };
+export function fakeServer(reply: (asked: Asked) => Reply, prices: () => PriceList = () => NO_PRICES): Asked[] {
   const asked: Asked[] = [];
   globalThis.fetch = (async (url: string, init: RequestInit = {}) => {
     const one: Asked = {
@@ -65,6 +68,7 @@ export function fakeServer(reply: (asked: Asked) => Reply): Asked[] {
       body: init.body ? JSON.parse(init.body as string) : null,
       headers: init.headers as Record<string, string>,
     };
+    if (one.path === '/price-list') return new Response(JSON.stringify(prices()), { status: 200 });
     asked.push(one);
     const answer = reply(one);
     if (answer === 'unreachable') throw new TypeError('fetch failed');

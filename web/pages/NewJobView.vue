@@ -151,7 +151,7 @@ async function book(): Promise<void> {
             label="Which part is changed"
             :error-messages="submit.at('partId')"
           />
-          <EstimateFields :model-value="form" :at="submit.at" :today="page.today" />
+          <EstimateFields :model-value="form" :at="submit.at" :today="page.today" :coolant-id="loop?.coolantProductId ?? null" />
           <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
           <div class="row">
             <v-btn type="submit" size="x-large" :loading="submit.busy.value">Book it</v-btn>

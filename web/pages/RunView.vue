@@ -381,6 +381,7 @@ useShortcuts({
         :procedure="procedure"
         :state="state"
         :file="desk.answer.value.file"
+        :coolant-id="desk.answer.value.coolantProductId"
         :step="step.id"
         :now-ms="now"
         :undelivered="desk.waiting.value"

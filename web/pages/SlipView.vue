@@ -6,6 +6,9 @@ import { computed } from 'vue';
 import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
 import { useSession } from '../workshop/people/sessionStore.js';
 import AppointmentWords from '../workshop/jobs/AppointmentWords.vue';
+import { usePublicAddress } from '../workshop/people/publicAddress.js';
+import PriceLines from '../workshop/prices/PriceLines.vue';
+import type { JobPage } from '@core/workshop/jobs/answers.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
 import { get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
@@ -16,20 +19,31 @@ const props = defineProps<{ id: string }>();
 const session = useSession();
 const coolants = useCoolants();
 const dates = useDates();
+const address = usePublicAddress();
 const { data: slip, problem } = usePage(
   async (signal) => {
     const [page, picture] = await Promise.all([
       get<SystemPage>(`/systems/${props.id}`, signal),
-      QRCode.toString(`${window.location.origin}/systems/${props.id}`, { type: 'svg', margin: 0, color: { light: '#ffffff00' } }),
+      QRCode.toString(`${address.origin.value}/systems/${props.id}`, { type: 'svg', margin: 0, color: { light: '#ffffff00' } }),
       coolants.load().catch(() => undefined),
     ]);
-    return { page, code: `data:image/svg+xml;utf8,${encodeURIComponent(picture)}` };
+    const [open] = page.jobs;
+    const job = open ? await get<JobPage>(`/jobs/${open.id}`, signal) : null;
+    return {
+      page,
+      estimate: job?.estimate ?? null,
+      used: job?.bill.used ?? null,
+      code: `data:image/svg+xml;utf8,${encodeURIComponent(picture)}`,
+    };
   },
   () => props.id,
 );
 const page = computed(() => slip.value?.page ?? null);
 const code = computed(() => slip.value?.code ?? '');
 const print = (): void => window.print();
+const priced = computed(() => slip.value?.estimate?.priced ?? null);
+const contact = computed(() => session.account?.contact ?? null);
+const where = computed(() => [contact.value?.address, contact.value?.phone, contact.value?.email].filter(Boolean).join(' · '));
 const job = computed(() => page.value?.jobs[0] ?? null);
 const loan = computed(() => page.value?.loan ?? null);
 const inside = computed(() => coolants.find(page.value?.loops[0]?.coolantProductId ?? null)?.name ?? 'coolant not known');
@@ -50,6 +64,7 @@ const next = computed(() => page.value?.dues.find(({ kind }) => kind === 'coolan
           <v-btn variant="text" size="large" :to="`/systems/${id}`">Back</v-btn>
         </div>
       </header>
+      <p v-if="address.caveat.value" class="no-print quiet">Codes: {{ address.caveat.value }}</p>
       <div class="papers">
         <article class="slip">
           <h2>Drop-off</h2>
@@ -61,6 +76,8 @@ const next = computed(() => page.value?.dues.find(({ kind }) => kind === 'coolan
             {{ JOB_KINDS[job.kind].label }}<template v-if="job.neededBy">, needed by {{ dates.day(job.neededBy) }}</template>
           </p>
           <p v-if="job?.appointment"><AppointmentWords :appointment="job.appointment" /></p>
+          <PriceLines v-if="priced" :priced="priced" title="Estimate" />
+          <p v-else-if="slip?.estimate?.priceText">Estimate: {{ slip.estimate.priceText }}</p>
           <p>Received {{ dates.day(page.today) }}. Condition: ______________________________</p>
           <p>With it: power cable &#9633; &ensp; box &#9633; &ensp; other ____________________</p>
           <p>
@@ -70,7 +87,7 @@ const next = computed(() => page.value?.dues.find(({ kind }) => kind === 'coolan
             ><template v-else>loan machine &#9633;</template>
           </p>
           <p class="sign">Owner ______________________ Workshop ______________________</p>
-          <p class="quiet">{{ session.account?.workshopName }}</p>
+          <p class="quiet">{{ [session.account?.workshopName, where].filter(Boolean).join(' · ') }}</p>
         </article>
         <article class="slip">
           <h2>Pick-up</h2>
@@ -81,6 +98,7 @@ const next = computed(() => page.value?.dues.find(({ kind }) => kind === 'coolan
           <p v-if="next && next.dueOn > page.today">
             Coolant: {{ inside }}. Next service by <strong>{{ dates.day(next.dueOn) }}</strong>
           </p>
+          <PriceLines v-if="slip?.used" :priced="slip.used" title="To pay" />
           <p>Look at the level mark in two to seven days; a photograph of it is enough.</p>
           <p v-if="loan">
             <strong>Bring back {{ loan.name }}.</strong>
@@ -89,7 +107,9 @@ const next = computed(() => page.value?.dues.find(({ kind }) => kind === 'coolan
             <strong>Until {{ dates.day(due.dueOn) }}:</strong> {{ due.what }}, until {{ due.awaits }}; {{ useLimitWords(due.limits) }}
           </p>
           <p class="quiet">
-            In the first days {{ useLimitWords(['level-daily']) }}. If something drips: supply off at the wall, then call us.
+            In the first days {{ useLimitWords(['level-daily']) }}. If something drips: supply off at the wall, then call us{{
+              contact?.phone ? `: ${contact.phone}` : ''
+            }}.
           </p>
           <p class="sign">Owner ______________________ on ______________________</p>
         </article>

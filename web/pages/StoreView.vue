@@ -30,6 +30,7 @@ const lists = computed((): Readonly<Record<string, Record<string, string>[]>> =>
     <header class="spread mb-4">
       <h1>Store</h1>
       <div v-if="answer" class="row no-print">
+        <v-btn variant="outlined" to="/labels">Labels</v-btn>
         <v-btn
           v-for="(rows, name) in lists"
           :key="name"

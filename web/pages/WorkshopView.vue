@@ -17,6 +17,8 @@ import LearnedVolumes from '../machine/learning/LearnedVolumes.vue';
 import BenchDevices from '../bench/instruments/BenchDevices.vue';
 import ServerParts from '../base/shell/ServerParts.vue';
 import NumberField from '../base/units/NumberField.vue';
+import ContactForm from '../workshop/people/ContactForm.vue';
+import RatesForm from '../workshop/prices/RatesForm.vue';
 import PeopleList from '../workshop/people/PeopleList.vue';
 import SignedInList from '../workshop/people/SignedInList.vue';
 import { useSession } from '../workshop/people/sessionStore.js';
@@ -54,9 +56,15 @@ const choices = (all: Record<string, { label: string }>) => Object.entries(all).
 // the form follows what is saved; a new person or bench leaves it as it was typed
 watch(
   () => shop.value?.workshop,
-  (workshop) => {
+  (workshop, before) => {
     if (!workshop) return;
-    const { schools, ...rest } = workshop;
+    const { schools, rates: _rates, contact: _contact, ...rest } = workshop;
+    const ofForm = (shop: Shop['workshop']): string => JSON.stringify({ ...shop, rates: null, contact: null, version: null });
+    // contact and prices are saved by forms of their own
+    if (before && ofForm(before) === ofForm(workshop)) {
+      form.version = workshop.version;
+      return;
+    }
     Object.assign(form, rest, { drain: { ...rest.drain }, leak: schools.leak, wet: schools.wet, limit: schools.limit });
     resolution.value = schools.gaugeResolutionKpa;
   },
@@ -78,6 +86,12 @@ async function save(): Promise<void> {
   take(answer);
   await session.load();
   notices.say('Saved. Dates follow it at once; runs on the benches keep theirs.');
+}
+
+/** contact or prices were saved by their own forms */
+async function changed(answer: Shop): Promise<void> {
+  take(answer);
+  await session.load();
 }
 
 function keepMine(): void {
@@ -118,6 +132,8 @@ async function addBench(): Promise<void> {
             >
           </form>
         </section>
+        <ContactForm :shop="shop.workshop" :is-lead="isLead" @changed="changed" />
+        <RatesForm :shop="shop.workshop" :is-lead="isLead" :today="session.today" @changed="changed" />
         <ServerParts />
       </div>
       <form class="stack" novalidate @submit.prevent="save">

@@ -17,6 +17,8 @@ export const MOST = {
   lastDay: '2120-12-31',
   /** saves of one row: what its column holds */
   version: 2_147_483_646,
+  /** minor units of a currency in one price; above it a finger slipped */
+  minor: 1_000_000_000,
   /** characters in a note */
   noteLength: 4000,
 } as const;
@@ -27,6 +29,8 @@ export const positiveMl = (): Joi.NumberSchema => finite().greater(0).max(MOST.v
 export const fraction = (): Joi.NumberSchema => finite().min(0).max(1);
 export const name = (): Joi.StringSchema => Joi.string().trim().min(1).max(120).pattern(/\S/, 'a text with at least one letter or digit');
 export const note = (): Joi.StringSchema => Joi.string().allow('').max(MOST.noteLength);
+/** A price in whole minor units of a currency. */
+export const minor = (): Joi.NumberSchema => Joi.number().integer().min(0).max(MOST.minor);
 export const id = (): Joi.StringSchema => Joi.string().guid({ separator: '-' });
 export const rowVersion = (): Joi.NumberSchema => Joi.number().integer().min(1).max(MOST.version).required();
 const inTime = (day: string): boolean => day >= MOST.firstDay && day <= MOST.lastDay;

@@ -209,7 +209,7 @@ function downToPart(service: ServiceFacts, { name, drawFirstMl, drawAt, airs, jo
 const CARD_STEPS: readonly (readonly [id: string, text: string])[] = [
   ['map', 'Photograph and screw map'],
   ['hidden', 'Hidden screws and cables inside found before pulling'],
-  ['apart', 'Separated slowly: paste glues'],
+  ['apart', 'Separated slowly, for paste glues'],
   ['pads', 'Pad thickness map written down'],
   ['wipe', 'Wiped lint-free, paste by die size, screws crosswise'],
   ['kept', 'Original cooler, screws and pads bagged, their place noted'],

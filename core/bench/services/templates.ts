@@ -231,7 +231,7 @@ const COOLER: StepTemplate = {
 const POWER_WITHOUT_LOOP: StepTemplate = {
   ...standard('power'),
   checks: [
-    ...standard('power').checks.filter((each) => !('id' in each && ['pump-signal', 'joints-warm'].includes(each.id))),
+    ...standard('power').checks.filter((each) => !('id' in each && ['pump-signal', 'joints-warm', 'bends-warm'].includes(each.id))),
     tick('cooler-turns', 'Fans of the new cooler, and its pump where it has one, seen and heard turning', 'First start'),
   ],
 };

@@ -1,7 +1,7 @@
 import type { DateReason } from '../due-dates/facts.js';
 import type { Appointment } from '../jobs/answers.js';
 import type { JobKind } from '../jobs/kinds.js';
-import type { Estimate } from '../jobs/schema.js';
+import type { Estimate } from '../prices/estimate.js';
 import type { WaitsSince } from '../jobs/waitFor.js';
 import type { SystemState } from '../machines/attention.js';
 import type { Offer } from './offers.js';

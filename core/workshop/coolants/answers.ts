@@ -10,6 +10,8 @@ export interface Lot {
 export interface Product extends CoolantProductInput {
   id: string;
   version: number;
+  /** minor units for a litre of the bottle; null: no price */
+  priceMinor: number | null;
   lots: Lot[];
 }
 

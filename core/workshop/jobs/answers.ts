@@ -2,7 +2,9 @@ import type { InsideNow } from '../../physics/live-book/insideNow.js';
 import type { Suspect } from '../lots/suspects.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { JobKind } from './kinds.js';
-import type { Estimate, Intake } from './schema.js';
+import type { Intake } from './schema.js';
+import type { Estimate } from '../prices/estimate.js';
+import type { JobBill } from '../prices/answers.js';
 import type { Loans } from '../store/answers.js';
 import type { CoolantClass } from '../../machine/liquids/classes.js';
 
@@ -42,6 +44,8 @@ export interface JobPage {
   history: LoopHistory;
   run: { id: string; state: string } | null;
   photos: { id: string; caption: string; at: string }[];
+  /** what it costs so far, against what was agreed */
+  bill: JobBill;
   took: { name: string; amount: number; unit: string }[];
   today: string;
 }
@@ -50,6 +54,8 @@ export interface JobPage {
 export interface LoopHistory {
   readonly filledOn: string | null;
   readonly ageDays: number | null;
+  /** what is poured into this loop */
+  readonly coolantId: string | null;
   readonly coolantName: string | null;
   readonly coolantClass: CoolantClass | null;
   readonly lifeMonths: number | null;

@@ -2,6 +2,7 @@ import { schoolsSchema } from '../../physics/leak-testing/schoolsSchema.js';
 import Joi from 'joi';
 import type { Schools } from '../../physics/leak-testing/schools.js';
 import { day, finite, id, note, rowVersion } from '../../base/checking/fields.js';
+import { estimateSchema, type EstimateInput } from '../prices/estimate.js';
 import { JOB_KIND_KEYS, type JobKind } from './kinds.js';
 import { SIGN_KEYS, type Sign } from './scope.js';
 
@@ -22,15 +23,6 @@ export interface Intake {
   readonly flowLph: number | null;
 }
 
-/** Hours, parts and coolant as told to the owner. */
-export interface Estimate {
-  readonly hours: number;
-  readonly partsText: string;
-  readonly coolantMl: number;
-  /** as the workshop writes prices; empty where it quotes none here */
-  readonly priceText: string;
-}
-
 /** Days in which an owner can do without the machine, both counted. */
 export interface OwnerWindow {
   readonly from: string;
@@ -48,7 +40,7 @@ export interface JobInput {
   /** component to be changed, where the job is about one */
   readonly partId: string | null;
   readonly intake: Intake;
-  readonly estimate: Estimate;
+  readonly estimate: EstimateInput;
   readonly neededBy: string | null;
   /** day on which awaited parts are expected */
   readonly partsOn: string | null;
@@ -85,12 +77,7 @@ const fields: Joi.SchemaMap = {
     signsIn: text(120),
     flowLph: finite().greater(0).max(3000).allow(null).required(),
   }).required(),
-  estimate: Joi.object({
-    hours: finite().greater(0).max(400).required(),
-    partsText: text(1000),
-    coolantMl: finite().min(0).max(20_000).required(),
-    priceText: text(80),
-  }).required(),
+  estimate: estimateSchema.required(),
   neededBy: day().allow(null).required(),
   partsOn: day().allow(null).default(null),
   dropOffOn: day().allow(null).default(null),
@@ -148,7 +135,7 @@ export interface RescopeInput {
   readonly kind: JobKind;
   readonly reason: string;
   /** what the owner agreed to now */
-  readonly estimate: Estimate;
+  readonly estimate: EstimateInput;
   readonly how: ConsentWay;
 }
 export const rescopeSchema = Joi.object({

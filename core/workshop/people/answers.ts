@@ -1,6 +1,8 @@
 import type { DrainHabits } from '../../physics/draining/defaults.js';
 import type { Schools } from '../../physics/leak-testing/schools.js';
 import type { ServicePolicy } from '../due-dates/due.js';
+import type { Rates } from '../prices/rates.js';
+import type { Contact } from './contact.js';
 import type { Device, Role } from './roles.js';
 
 export interface Account {
@@ -10,6 +12,7 @@ export interface Account {
   workshopId: string;
   workshopName: string;
   timeZone: string;
+  contact: Contact;
   /** somebody else chose the password: one's own is asked for */
   firstPassword: boolean;
 }
@@ -53,6 +56,8 @@ export interface Shop {
     hotFromMonth: number | null;
     hotUntilMonth: number | null;
     drain: DrainHabits;
+    rates: Rates;
+    contact: Contact;
     version: number;
   };
   people: PersonRow[];

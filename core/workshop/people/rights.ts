@@ -97,6 +97,9 @@ const OF_ROUTE: Readonly<Record<Right, readonly string[]>> = {
     'PUT /coolant-lots/:id',
     'POST /store/items',
     'POST /store/items/:id/moves',
+    'PUT /store/items/:id/price',
+    'PUT /store/items/:id/count',
+    'PUT /coolants/:id/price',
     'POST /kept-parts',
     'PUT /kept-parts/:id',
     'PUT /kept-parts/:id/gone',
@@ -105,6 +108,8 @@ const OF_ROUTE: Readonly<Record<Right, readonly string[]>> = {
   ],
   lead: [
     'PUT /workshop',
+    'PUT /workshop/rates',
+    'PUT /workshop/contact',
     'POST /people',
     'PUT /people/:id',
     'PUT /people/:id/password',

@@ -9,6 +9,9 @@ export interface StoreRow {
   lot: string;
   count: number;
   reorderAt: number;
+  /** minor units for `PRICE_FOR` of its unit; null: no price */
+  priceMinor: number | null;
+  version: number;
 }
 
 export interface LotRow {
@@ -63,6 +66,8 @@ export interface WasteContainer {
   state: 'open' | 'handed-over';
   handedOn: string | null;
   handedTo: string;
+  carrier: string;
+  wasteCode: string;
   documentNumber: string;
   version: number;
 }

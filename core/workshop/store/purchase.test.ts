@@ -9,6 +9,7 @@ const job = (coolantMl: number, more: Partial<ComingJob> = {}): ComingJob => ({
   productId: 'c',
   coolantMl,
   partsText: '',
+  parts: [],
   ...more,
 });
 

@@ -28,6 +28,8 @@ export interface ComingJob {
   /** mL of finished coolant */
   readonly coolantMl: number;
   readonly partsText: string;
+  /** parts that its estimate names: from the store, or from elsewhere */
+  readonly parts: readonly { readonly itemId: string | null; readonly what: string; readonly amount: number; readonly unit: string }[];
 }
 
 export interface PurchaseLine {
@@ -53,16 +55,30 @@ export function purchaseList(coolants: readonly CoolantStock[], items: readonly 
         jobs.filter(({ productId }) => productId === coolant.productId),
       ),
     ),
-    ...items
-      .filter(({ count, reorderAt }) => count < reorderAt)
-      .map(({ name, unit, count, reorderAt }) => ({
-        what: name,
-        order: `${round(2 * reorderAt - count)} ${unit}`,
-        why: `${round(count)} ${unit} left, reorder at ${round(reorderAt)}`,
-      })),
+    ...items.flatMap((item) => itemLine(item, jobs)),
+    ...jobs.flatMap(({ systemName, parts }) =>
+      parts
+        .filter(({ itemId }) => itemId === null)
+        .map(({ what, amount, unit }) => ({ what, order: `${round(amount)} ${unit}`, why: systemName })),
+    ),
     ...jobs
       .filter(({ partsText }) => partsText.trim() !== '')
       .map(({ systemName, partsText }) => ({ what: partsText, order: 'for the job', why: systemName })),
+  ];
+}
+
+/** A counted thing that is below its mark, or will be after the jobs that name it. */
+function itemLine({ id, name, unit, count, reorderAt }: ItemStock, jobs: readonly ComingJob[]): PurchaseLine[] {
+  const takers = jobs.filter(({ parts }) => parts.some(({ itemId }) => itemId === id));
+  const need = takers.flatMap(({ parts }) => parts.filter(({ itemId }) => itemId === id)).reduce((sum, { amount }) => sum + amount, 0);
+  if (count - need >= reorderAt) return [];
+  const taken = need > 0 ? `, ${round(need)} for ${takers.map(({ systemName }) => systemName).join(', ')}` : '';
+  return [
+    {
+      what: name,
+      order: `${round(2 * reorderAt - count + need)} ${unit}`,
+      why: `${round(count)} ${unit} left${taken}, reorder at ${round(reorderAt)}`,
+    },
   ];
 }
 

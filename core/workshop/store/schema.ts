@@ -54,6 +54,13 @@ export const storeMoveSchema = Joi.object({
   reason: Joi.string().trim().min(2).max(200).required(),
 });
 
+/** The shelf was counted again: what stands there now. */
+export interface StoreCount {
+  readonly count: number;
+  readonly version: number;
+}
+export const storeCountSchema = Joi.object({ count: count().required(), version: rowVersion() });
+
 export interface LotEdit {
   readonly openedOn: string | null;
   readonly keepsUntil: string | null;
@@ -144,6 +151,10 @@ export const wasteEntrySchema = Joi.object({ volumeMl: finite().greater(0).max(1
 export interface HandOverInput {
   readonly on: string;
   readonly to: string;
+  /** who drove it there; empty: the workshop itself */
+  readonly carrier: string;
+  /** by the waste list that holds there, as the collection point names it */
+  readonly wasteCode: string;
   /** of the collection point's own paper */
   readonly documentNumber: string;
   readonly version: number;
@@ -151,6 +162,8 @@ export interface HandOverInput {
 export const handOverSchema = Joi.object({
   on: day().required(),
   to: Joi.string().trim().min(2).max(200).required(),
+  carrier: Joi.string().trim().allow('').max(200).default(''),
+  wasteCode: Joi.string().trim().allow('').max(40).default(''),
   documentNumber: Joi.string().trim().min(1).max(80).required(),
   version: rowVersion(),
 });

@@ -1,3 +1,4 @@
+import type { Contact } from '../../../core/workshop/people/contact.js';
 import type { BenchOrder } from '../../../core/bench/simulated-bench/order.js';
 import { and, eq } from 'drizzle-orm';
 import type { Request } from 'express';
@@ -57,6 +58,7 @@ export interface Account {
   readonly role: Role;
   readonly workshopName: string;
   readonly timeZone: string;
+  readonly contact: Contact;
   readonly firstPassword: boolean;
 }
 
@@ -81,6 +83,7 @@ async function loadAccount(scope: Scope, { personId }: SignedIn): Promise<Accoun
       workshopId: workshop.id,
       workshopName: workshop.name,
       timeZone: workshop.timeZone,
+      contact: workshop.contact,
       firstPassword: person.firstPassword,
     })
     .from(person)

@@ -53,15 +53,21 @@ export async function book(writer: Writer, jobId: string, { what, eventId, back 
       return;
     }
     case 'item': {
-      const [item] = await scope
-        .update(storeItem)
-        .set({ count: sql`${storeItem.count} - ${sign * what.count}`, version: sql`${storeItem.version} + 1` })
-        .where(eq(storeItem.id, what.itemId))
-        .returning({ id: storeItem.id });
+      const [item] = await scope.select().from(storeItem).where(eq(storeItem.id, what.itemId)).for('update');
       if (!item) throw notFound('store item');
+      const count = item.count - sign * what.count;
+      await scope
+        .update(storeItem)
+        .set({ count: Math.max(0, count), version: item.version + 1 })
+        .where(eq(storeItem.id, what.itemId));
       await scope
         .insert(storeMove)
         .values({ ...own, itemId: what.itemId, change: -sign * what.count, reason: back ? 'entry taken back' : 'used at the bench' });
+      // a hand that holds it knows better than the count: the shelf had more than was written, and ends at nothing
+      if (count < 0)
+        await scope
+          .insert(storeMove)
+          .values({ ...own, jobId: null, itemId: what.itemId, change: -count, reason: 'more were there than counted' });
     }
   }
 }

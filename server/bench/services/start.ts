@@ -1,3 +1,4 @@
+import { pricedEstimate } from '../../workshop/prices/estimate.js';
 import { cannotBecome, stepsAfterRescope, type RescopeHindrance } from '../../../core/bench/services/rescope.js';
 import { lockLoop } from '../../machine/loops/lock.js';
 import { demandOneCircuit } from '../../machine/loops/circuits.js';
@@ -91,16 +92,17 @@ export async function rescope(ask: Ask, input: RescopeInput) {
     .set({ procedure: { ...made, steps, service: { ...(made.service as object), inside: before.inside } as Procedure['service'] } })
     .where(eq(run.id, runId));
   await scope.update(job).set({ kind: input.kind }).where(eq(job.id, row.jobId));
+  const estimate = await pricedEstimate(ask, input.kind, row.loopId, input.estimate);
   const estimateNumber = own.estimateNumber + 1;
   await scope
     .update(serviceJob)
-    .set({ estimate: input.estimate, estimateNumber, version: own.version + 1 })
+    .set({ estimate, estimateNumber, version: own.version + 1 })
     .where(and(eq(serviceJob.jobId, row.jobId)));
   await scope.insert(consent).values({
     workshopId: account.workshopId,
     jobId: row.jobId,
     kind: input.kind,
-    estimate: input.estimate,
+    estimate,
     estimateNumber,
     how: input.how,
     words: input.reason,

@@ -114,7 +114,11 @@ describe('how a workshop drains', () => {
   it('is one policy for the loop page and the bench: a workshop that turns nothing is advised no turn', async () => {
     const { systemId, loopId } = await commissioned(bench, desk, 'Never turned', lot);
     const shop = async () =>
-      (await desk.get<{ workshop: { id: string; version: number; policy: string; drain: object } }>('/workshop')).body.workshop;
+      (
+        await desk.get<{ workshop: { id: string; version: number; policy: string; drain: object; rates: object; contact: object } }>(
+          '/workshop',
+        )
+      ).body.workshop;
     const loop = async () => (await desk.get<{ drainPolicy: { mayTurn: string[]; headLeastMl: number | null } }>(`/loops/${loopId}`)).body;
     const before = await shop();
     expect(before.drain).toEqual({ turns: true, headLeastMl: 100, joints: true });
@@ -123,7 +127,7 @@ describe('how a workshop drains', () => {
     expect(new Set(turned.procedure.service?.stands.map(({ standing }) => standing)).size).toBeGreaterThan(1);
     await desk.post(`/runs/${turned.id}/abandon`, { reason: 'only looked at' });
 
-    const { version, id: _, ...own } = before;
+    const { version, id: _, rates: __, contact: ___, ...own } = before;
     const wrong = await desk.put('/workshop', { ...own, version, drain: { turns: true, headLeastMl: -5, joints: true } });
     expect(errorOf(wrong).path).toBe('drain.headLeastMl');
     const drain = { turns: false, headLeastMl: 200, joints: false };

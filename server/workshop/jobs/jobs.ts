@@ -21,6 +21,8 @@ import { DomainError, notFound, stale } from '../../base/http/errors.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import { photo } from '../../base/database/tables/photos.js';
+import { billOf } from '../prices/bills.js';
+import { pricedEstimate, repricedEstimate } from '../prices/estimate.js';
 import { loansFor } from '../store/loans.js';
 import { storeItem, storeMove } from '../../base/database/tables/store.js';
 import { wasteContainer, wasteEntry } from '../../base/database/tables/waste.js';
@@ -80,7 +82,7 @@ export async function bookJob(ask: Ask, input: JobInput) {
     loopId: input.loopId,
     partId: input.partId,
     intake: input.intake,
-    estimate: input.estimate,
+    estimate: await pricedEstimate(ask, input.kind, input.loopId, input.estimate),
     neededBy: input.neededBy,
     partsOn: input.partsOn,
     dropOffOn: input.dropOffOn,
@@ -191,6 +193,7 @@ export async function readJob(ask: Ask, jobId = idFrom(ask.request, 'id', 'job')
     causes: await suspicionsOf(scope, jobId),
     loans: await loansFor(scope, jobId),
     took: await tookFor(scope, jobId),
+    bill: await billOf(ask, jobId),
     today: ask.today,
   };
 }
@@ -240,6 +243,7 @@ async function loopHistory({ scope, today }: Pick<Ask, 'scope' | 'today'>, loopI
     .limit(1);
   const { filledOn, productId } = last ?? (await cameWith(scope, loopId));
   const product = await productOf(scope, productId);
+  const [own] = await scope.select({ coolantId: loop.coolantProductId }).from(loop).where(eq(loop.id, loopId));
   const measured = await scope
     .select({ reading: baseline.reading, takenAt: baseline.takenAt })
     .from(baseline)
@@ -253,6 +257,7 @@ async function loopHistory({ scope, today }: Pick<Ask, 'scope' | 'today'>, loopI
   return {
     filledOn,
     ageDays: filledOn === null ? null : daysBetween(filledOn, today),
+    coolantId: own?.coolantId ?? null,
     coolantName: product?.name ?? null,
     coolantClass: product?.coolantClass ?? null,
     lifeMonths: product ? (product.sheetLifeMonths ?? COOLANT_CLASSES[product.coolantClass].baseLifeMonths) : null,
@@ -269,9 +274,6 @@ export async function readLoopHistory(ask: Ask) {
   return { ...(await loopHistory(ask, loopId)), file: (await newestRevision(ask.scope, loopId)).file };
 }
 
-const sameEstimate = (a: object, b: object): boolean =>
-  JSON.stringify(Object.entries(a).sort()) === JSON.stringify(Object.entries(b).sort());
-
 /** Changes a job that was not begun. A new kind or estimate asks for a new consent. */
 export async function editJob(ask: Ask, input: JobEdit) {
   const { scope } = ask;
@@ -281,13 +283,17 @@ export async function editJob(ask: Ask, input: JobEdit) {
   if (!['booked', 'waiting'].includes(row.job.state))
     throw new DomainError('refused', 'This job was begun; change its scope from the bench, so that its steps change with it.');
   await demandPart(scope, row.service.loopId, input.partId);
-  const asksAgain = row.job.kind !== input.kind || !sameEstimate(row.service.estimate, input.estimate);
+  const { estimate, changed: asksAgain } = await repricedEstimate(
+    ask,
+    { kind: row.job.kind, estimate: row.service.estimate },
+    { kind: input.kind, loopId: row.service.loopId, estimate: input.estimate },
+  );
   const changed = await scope
     .update(serviceJob)
     .set({
       partId: input.partId,
       intake: input.intake,
-      estimate: input.estimate,
+      estimate,
       neededBy: input.neededBy,
       partsOn: input.partsOn,
       dropOffOn: input.dropOffOn,

@@ -18,6 +18,7 @@ import {
   type SignInInput,
   type WorkshopEdit,
 } from '../../../core/workshop/people/schema.js';
+import { contactSchema, type ContactEdit } from '../../../core/workshop/people/contact.js';
 import { bodyAs, runScoped, type App } from '../../base/http/context.js';
 import { DomainError } from '../../base/http/errors.js';
 import { Gate } from '../../base/http/gate.js';
@@ -29,7 +30,7 @@ import { person } from '../../base/database/tables/people.js';
 import { addPerson, changePassword, editPerson, givePassword } from './people.js';
 import { endOthers, endSignedIn, listSignedIn } from './signedIn.js';
 import { demandOwnDoor } from './demoDoor.js';
-import { addBench, editWorkshop, hasWorkshop, readWorkshop, setUpWorkshop } from './workshop.js';
+import { addBench, editWorkshop, hasWorkshop, readWorkshop, setContact, setUpWorkshop } from './workshop.js';
 
 /** How sessions begin and end on this server. */
 export interface Door {
@@ -102,6 +103,7 @@ async function describeSession(app: App, request: Request): Promise<object> {
 export function accountRoutes(routes: Routes): void {
   routes.get<Shop>('/workshop', readWorkshop);
   routes.put<Shop>('/workshop', (ask) => editWorkshop(ask, bodyAs<WorkshopEdit>(ask.request, workshopSchema)));
+  routes.put<Shop>('/workshop/contact', (ask) => setContact(ask, bodyAs<ContactEdit>(ask.request, contactSchema)));
   routes.post<PersonRow>('/people', (ask) => addPerson(ask, bodyAs<PersonInput>(ask.request, personSchema)));
   routes.put<PersonRow>('/people/:id', (ask) => editPerson(ask, bodyAs<PersonEdit>(ask.request, personEditSchema)));
   routes.put<PersonRow>('/people/:id/password', (ask) => givePassword(ask, bodyAs<PasswordGiven>(ask.request, passwordGivenSchema)));

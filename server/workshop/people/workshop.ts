@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { and, asc, eq, sql } from 'drizzle-orm';
+import type { ContactEdit } from '../../../core/workshop/people/contact.js';
 import type { SetupInput, WorkshopEdit } from '../../../core/workshop/people/schema.js';
 import { DEFAULT_SCHOOLS } from '../../../core/physics/leak-testing/schools.js';
 import { enterWorkshop, type Database, type Scope } from '../../base/database/client.js';
@@ -73,6 +74,8 @@ export async function readWorkshop({ scope, account }: Ask) {
       hotFromMonth: workshop.hotFromMonth,
       hotUntilMonth: workshop.hotUntilMonth,
       drain: workshop.drain,
+      rates: workshop.rates,
+      contact: workshop.contact,
       version: workshop.version,
     })
     .from(workshop)
@@ -83,14 +86,22 @@ export async function readWorkshop({ scope, account }: Ask) {
   return { workshop: { ...own, policy }, people, benches: await benchesOf(scope) };
 }
 
-export async function editWorkshop(ask: Ask, input: WorkshopEdit) {
-  const { version, policy, ...values } = input;
+/** Changes the workshop's row where nobody else did meanwhile. */
+export async function changeWorkshop(ask: Ask, version: number, values: Partial<typeof workshop.$inferInsert>) {
   const changed = await ask.scope
     .update(workshop)
     .set({ ...values, version: version + 1 })
     .where(and(eq(workshop.id, ask.account.workshopId), eq(workshop.version, version)))
     .returning({ id: workshop.id });
-  if (changed.length === 0) throw stale('workshop', input, (await readWorkshop(ask)).workshop);
+  if (changed.length === 0) throw stale('workshop', values, (await readWorkshop(ask)).workshop);
+  return readWorkshop(ask);
+}
+
+export const setContact = (ask: Ask, { version, ...contact }: ContactEdit) => changeWorkshop(ask, version, { contact });
+
+export async function editWorkshop(ask: Ask, input: WorkshopEdit) {
+  const { version, policy, ...values } = input;
+  await changeWorkshop(ask, version, values);
   await setPolicy(ask.scope, ask.account.workshopId, {}, policy);
   await redate(ask.scope, { everything: true });
   return readWorkshop(ask);

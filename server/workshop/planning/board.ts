@@ -25,6 +25,7 @@ import { consent, serviceJob } from '../../base/database/tables/jobs.js';
 import { loop, type loopRevision } from '../../base/database/tables/loops.js';
 import { tellSlot } from '../messages/messages.js';
 import { owner, job, system } from '../../base/database/tables/machines.js';
+import { attendedMinutesOf } from './attended.js';
 import { absence, kit, shift, slot } from '../../base/database/tables/planning.js';
 
 /** ms that a run in progress holds its bench from now on, where nobody planned it: a guess until it is signed off */
@@ -170,10 +171,9 @@ async function finishedRuns({ scope }: Pick<Ask, 'scope'>): Promise<FinishedRun[
     .orderBy(desc(run.signedOffAt))
     .limit(300);
   return rows.flatMap(({ procedure, startedAt, signedOffAt }): FinishedRun[] => {
-    const { service, wetSeconds } = procedure;
-    if (!service || !signedOffAt) return [];
-    const minutes = (signedOffAt.getTime() - startedAt.getTime()) / 60_000 - (wetSeconds ?? 0) / 60;
-    return minutes > 0 ? [{ kind: service.kind, rigid: service.rigid, attendedMinutes: minutes }] : [];
+    const { service } = procedure;
+    const minutes = attendedMinutesOf({ procedure, startedAt, signedOffAt });
+    return service && minutes !== null ? [{ kind: service.kind, rigid: service.rigid, attendedMinutes: minutes }] : [];
   });
 }
 

@@ -9,11 +9,13 @@ import {
   keptPartSchema,
   loanSchema,
   storeItemSchema,
+  storeCountSchema,
   storeMoveSchema,
   type LotEdit,
   type GoneInput,
   type KeptPartInput,
   type LoanInput,
+  type StoreCount,
   type StoreItemInput,
   type StoreMoveInput,
 } from '../../../core/workshop/store/schema.js';
@@ -32,6 +34,7 @@ export function storeRoutes(routes: Routes): void {
   routes.get<StoreAnswer>('/store', readStore);
   routes.post('/store/items', (ask) => addItem(ask, bodyAs<StoreItemInput>(ask.request, storeItemSchema)));
   routes.post('/store/items/:id/moves', (ask) => moveItem(ask, bodyAs<StoreMoveInput>(ask.request, storeMoveSchema)));
+  routes.put('/store/items/:id/count', (ask) => countItem(ask, bodyAs<StoreCount>(ask.request, storeCountSchema)));
   routes.put('/coolant-lots/:id', (ask) => editLot(ask, bodyAs<LotEdit>(ask.request, lotEditSchema)));
   routes.post('/kept-parts', (ask) => addKept(ask, bodyAs<KeptPartInput>(ask.request, keptPartSchema)));
   routes.put('/kept-parts/:id', (ask) => editKept(ask, bodyAs<KeptPartInput & { version: number }>(ask.request, keptPartEditSchema)));
@@ -103,6 +106,7 @@ async function purchases({ scope, today }: Ask) {
       productId: row.productId,
       coolantMl: row.service.estimate.coolantMl,
       partsText: row.service.estimate.partsText,
+      parts: row.service.estimate.parts,
     })),
   );
 }
@@ -125,19 +129,45 @@ async function addItem({ scope, account, clock }: Ask, input: StoreItemInput) {
   return item;
 }
 
-/** The count may go below nothing: the shelf was counted wrongly before, and hiding it helps nobody. */
+/** More than lies there cannot leave: then the shelf was counted wrongly, and is counted again. */
 async function moveItem({ scope, account, clock, request }: Ask, { change, reason }: StoreMoveInput) {
   const itemId = idFrom(request, 'id', 'store item');
+  const [before] = await scope.select().from(storeItem).where(eq(storeItem.id, itemId)).for('update');
+  if (!before) throw notFound('store item');
+  if (before.count + change < 0)
+    refuse('change', `takes more than the ${before.count} ${before.unit} that are counted there: count the shelf again`);
   const [after] = await scope
     .update(storeItem)
-    .set({ count: sql`${storeItem.count} + ${change}`, version: sql`${storeItem.version} + 1` })
+    .set({ count: before.count + change, version: before.version + 1 })
     .where(eq(storeItem.id, itemId))
     .returning();
-  if (!after) throw notFound('store item');
   await scope
     .insert(storeMove)
     .values({ workshopId: account.workshopId, itemId, change, reason, personId: account.personId, createdAt: clock.now() });
-  return after;
+  return after as typeof storeItem.$inferSelect;
+}
+
+/** Counts the shelf again: what it differs by stands among its moves. */
+async function countItem({ scope, account, clock, request }: Ask, { count, version }: StoreCount) {
+  const itemId = idFrom(request, 'id', 'store item');
+  const [before] = await scope.select().from(storeItem).where(eq(storeItem.id, itemId)).for('update');
+  if (!before) throw notFound('store item');
+  if (before.version !== version) throw stale('store item', { count }, before);
+  const [after] = await scope
+    .update(storeItem)
+    .set({ count, version: version + 1 })
+    .where(eq(storeItem.id, itemId))
+    .returning();
+  if (count !== before.count)
+    await scope.insert(storeMove).values({
+      workshopId: account.workshopId,
+      itemId,
+      change: count - before.count,
+      reason: 'counted again',
+      personId: account.personId,
+      createdAt: clock.now(),
+    });
+  return after as typeof storeItem.$inferSelect;
 }
 
 async function editLot({ scope, request }: Ask, { version, ...input }: LotEdit) {

@@ -21,6 +21,20 @@ describe('the store', () => {
     expect(await bench.count('store_move')).toBe(2);
   });
 
+  it('lets nothing leave that is not there: the shelf is counted again, and the difference stands among its moves', async () => {
+    const { body: item } = await desk.post<{ id: string; version: number }>('/store/items', { ...ring, lot: 'N', count: 3 });
+    const refused = errorOf(await desk.post(`/store/items/${item.id}/moves`, { change: -4, reason: 'taken out' }));
+    expect(refused).toMatchObject({ path: 'change' });
+    expect(refused.message).toContain('count the shelf again');
+    const counted = await desk.put<{ count: number; version: number }>(`/store/items/${item.id}/count`, {
+      count: 7,
+      version: item.version,
+    });
+    expect(counted.body.count).toBe(7);
+    expect((await desk.put(`/store/items/${item.id}/count`, { count: 9, version: item.version })).status).toBe(409);
+    expect((await desk.post<{ count: number }>(`/store/items/${item.id}/moves`, { change: -4, reason: 'taken out' })).body.count).toBe(3);
+  });
+
   it('refuses a second item of the same name and lot, a move of nothing, and an unknown unit', async () => {
     expect((await desk.post('/store/items', ring)).status).toBe(409);
     const item = await desk.post<{ id: string }>('/store/items', { ...ring, lot: 'B' });
@@ -64,6 +78,8 @@ describe('waste containers', () => {
     const paper = { on: '2026-03-10', to: 'collection point', documentNumber: 'W-17', version: 1 };
     expect(errorOf(await desk.put(`/waste/${can.body.id}/hand-over`, { ...paper, on: '2030-01-01' })).path).toBe('on');
     expect((await desk.put<{ state: string }>(`/waste/${can.body.id}/hand-over`, paper)).body.state).toBe('handed-over');
+    // once: its paper is what it is
+    expect(errorOf(await desk.put(`/waste/${can.body.id}/hand-over`, { ...paper, version: 2 })).message).toContain('was handed over on');
     expect(errorOf(await desk.post(`/waste/${can.body.id}/entries`, { volumeMl: 1, note: '' })).message).toContain('was handed over');
   });
 

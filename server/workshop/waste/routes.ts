@@ -98,7 +98,9 @@ async function addEntry(ask: Ask, input: WasteEntryInput) {
 /** Writes down what the collection point took and the number of its paper. No legal statement: local rules come first. */
 async function handOver(ask: Ask, input: HandOverInput) {
   const container = await loadContainer(ask);
-  if (container.state !== 'open') throw new DomainError('refused', 'This container was handed over already.');
+  if (container.state !== 'open')
+    throw new DomainError('refused', `${container.label} was handed over on ${container.handedOn}, paper ${container.documentNumber}.`);
+  if (container.levelMl <= 0) throw new DomainError('refused', `Nothing is in ${container.label}; there is nothing to hand over.`);
   if (input.on > ask.today) refuse('on', `cannot lie in the future; today is ${ask.today} (got ${input.on})`);
   const changed = await ask.scope
     .update(wasteContainer)
@@ -106,6 +108,8 @@ async function handOver(ask: Ask, input: HandOverInput) {
       state: 'handed-over',
       handedOn: input.on,
       handedTo: input.to,
+      carrier: input.carrier,
+      wasteCode: input.wasteCode,
       documentNumber: input.documentNumber,
       version: input.version + 1,
     })

@@ -209,6 +209,7 @@ function pour(): void {
           :stands-ml="levelMl ?? standing?.ml ?? null"
           :measured="levelMl !== null || standing?.measured === true"
           :to-ml="endsAtMl"
+          :off-at-ml="order?.do === 'pump-on' ? order.offAtMl : null"
         />
       </FramePart>
       <WeighPanel v-if="isWithoutReservoir" :procedure="procedure" :state="state" :locked="locked" @send="emit('send', $event)" />

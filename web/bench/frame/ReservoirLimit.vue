@@ -12,6 +12,8 @@ const props = defineProps<{
   measured: boolean;
   /** mL at which this order ends, where that is not the mark */
   toMl?: number | null;
+  /** mL at which the order of now has the pump off; null: at the low mark */
+  offAtMl?: number | null;
 }>();
 const TOP = 12;
 const BOTTOM = 150;
@@ -22,6 +24,8 @@ const y = (ml: number): number =>
   (Math.max(0, Math.min((1 + ABOVE) * props.reservoir.fillMarkMl, ml)) / ((1 + ABOVE) * props.reservoir.fillMarkMl)) * (BOTTOM - TOP);
 const rows = computed(() => {
   const { reservoir, standsMl, measured, toMl } = props;
+  // one figure for one act: the order's own, where it ends the pump before the low mark does
+  const offMl = Math.max(props.offAtMl ?? 0, reservoir.lowMarkMl);
   const isOwn = toMl !== undefined && toMl !== null && Math.abs(toMl - reservoir.fillMarkMl) >= 1;
   const list = [
     { id: 'mark', words: `mark ${Math.round(reservoir.fillMarkMl)}`, at: y(reservoir.fillMarkMl) },
@@ -29,7 +33,7 @@ const rows = computed(() => {
     ...(standsMl === null
       ? []
       : [{ id: measured ? 'now' : 'thought', words: `now ${Math.round(Math.max(0, standsMl))}`, at: y(standsMl) }]),
-    { id: 'low', words: `pump off ${Math.round(reservoir.lowMarkMl)}`, at: y(reservoir.lowMarkMl) },
+    { id: 'low', words: `pump off ${Math.round(offMl)}`, at: y(offMl) },
   ].sort((a, b) => a.at - b.at);
   // words never lie on each other: each at least a line below the one before
   let last = -Infinity;

@@ -21,6 +21,8 @@ const props = defineProps<{
   procedure: Procedure;
   state: RunState;
   file: LoopFile;
+  /** what the loop holds by its own page */
+  coolantId: string | null;
   /** step that hands are at */
   step: string;
   nowMs: number;
@@ -90,6 +92,7 @@ function override(reason: string): void {
     :run-id="runId"
     :kind="procedure.service.kind"
     :file="file"
+    :coolant-id="coolantId"
     @close="which = null"
     @changed="emit('changed')"
   />

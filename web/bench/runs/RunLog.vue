@@ -76,8 +76,9 @@ const entries = computed(() => {
         :class="{ back, unsaved, keeping: unkept }"
       >
         <time :datetime="event.at" class="quiet">{{ dates.time(event.at) }}</time><span
-          >{{ text
-          }}<span v-if="event.deliveredBy" class="quiet">, made by {{ event.by }}, delivered by {{ event.deliveredBy }}</span></span
+          ><a v-if="event.body.type === 'photo'" :href="`/api/photos/${event.body.photoId}`" target="_blank" rel="noopener">{{ text }}</a
+          ><template v-else>{{ text }}</template
+          ><span v-if="event.deliveredBy" class="quiet">, made by {{ event.by }}, delivered by {{ event.deliveredBy }}</span></span
         >
       </li>
     </ol>

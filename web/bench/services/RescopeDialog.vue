@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { reactive, ref } from 'vue';
+import { computed, onMounted, reactive, ref } from 'vue';
 import { JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
 import { CONSENT_WAY_KEYS, CONSENT_WAYS, type ConsentWay } from '@core/workshop/jobs/schema.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
@@ -7,24 +7,37 @@ import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import ChoiceRow from '../../base/look/ChoiceRow.vue';
 import NumberField from '../../base/units/NumberField.vue';
-import { usualEstimate } from '../../workshop/jobs/jobForm.js';
+import PartLines, { type TypedPart } from '../../workshop/prices/PartLines.vue';
+import PriceLines from '../../workshop/prices/PriceLines.vue';
+import { usePriceList } from '../../workshop/prices/priceStore.js';
+import { estimateOf, priceOfForm, usualEstimate } from '../../workshop/jobs/jobForm.js';
 import FormDialog from '../../base/look/FormDialog.vue';
 
 /** Findings made the job bigger: a new kind, a new estimate, and the owner’s renewed consent, before the hands go on. */
-const props = defineProps<{ runId: string; kind: JobKind; file: LoopFile }>();
+const props = defineProps<{ runId: string; kind: JobKind; file: LoopFile; coolantId: string | null }>();
 const emit = defineEmits<{ close: []; changed: [] }>();
 const submit = useSubmit();
 const heavier = JOB_KIND_KEYS.filter((key) => key !== props.kind).map((value) => ({ value, title: JOB_KINDS[value].label }));
 const first: JobKind = props.kind === 'strip-clean' ? 'part-replacement' : 'strip-clean';
-const form = reactive({ kind: first, reason: '', partsText: '', priceText: '', ...usualEstimate(first, props.file) });
+const form = reactive({
+  kind: first,
+  reason: '',
+  partsText: '',
+  priceText: '',
+  parts: [] as TypedPart[],
+  ...usualEstimate(first, props.file),
+});
+const prices = usePriceList();
+onMounted(() => void prices.load().catch(() => undefined));
+const price = computed(() => priceOfForm(prices.list, form.kind, props.coolantId, form));
 const how = ref<ConsentWay | null>('phone');
 const ways = CONSENT_WAY_KEYS.map((value) => ({ value, title: CONSENT_WAYS[value] }));
 
 async function change(): Promise<void> {
-  const { kind, reason, hours, coolantMl, partsText, priceText } = form;
+  const { kind, reason } = form;
   const saved = await submit.run((idempotencyKey) =>
     call('POST', `/runs/${props.runId}/rescope`, {
-      body: { kind, reason, how: how.value ?? 'phone', estimate: { hours, coolantMl, partsText, priceText } },
+      body: { kind, reason, how: how.value ?? 'phone', estimate: estimateOf(form) },
       idempotencyKey,
     }),
   );
@@ -60,8 +73,9 @@ async function change(): Promise<void> {
       <NumberField v-model="form.hours" label="Attended hours in all" unit="h" :errors="submit.at('estimate.hours')" />
       <NumberField v-model="form.coolantMl" label="Coolant" unit="mL" :errors="submit.at('estimate.coolantMl')" />
     </div>
-    <v-text-field v-model="form.partsText" label="Parts" />
-    <v-text-field v-model="form.priceText" label="Price told, if one was" />
+    <PartLines v-model="form.parts" :at="submit.at" />
+    <PriceLines v-if="price" :priced="price" title="What it comes to" />
+    <v-text-field v-model="form.priceText" label="Price told otherwise" />
     <ChoiceRow v-model="how" label="Owner agreed" :options="ways" />
   </FormDialog>
 </template>

@@ -34,7 +34,7 @@ const places = (where: readonly { readonly name: string; readonly ml: number }[]
       <dd v-if="cameOut">
         {{ formatMl(report.volumes.outMl)
         }}<template v-if="report.volumes.lostMl > 0">, {{ formatMl(report.volumes.lostMl) }} lost</template
-        ><template v-if="Math.abs(report.volumes.unseenMl) >= 5"
+        ><template v-if="report.volumes.unseenMl >= 5"
           >, {{ formatMl(report.volumes.unseenMl) }} in parts and towels when it was taken apart</template
         >
       </dd>

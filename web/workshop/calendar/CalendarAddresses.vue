@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue';
+import { usePublicAddress } from '../people/publicAddress.js';
 import { call, get, wordsOf } from '../../base/http/api.js';
 
 /** Calendar addresses that nobody can guess. A new one ends the old one; it is shown once. */
 const props = defineProps<{ people: readonly { id: string; name: string }[] }>();
 const feeds = ref<{ personId: string | null }[]>([]);
+const address = usePublicAddress();
 const shown = ref<{ personId: string | null; url: string } | null>(null);
 const problem = ref<string | null>(null);
 
@@ -15,7 +17,7 @@ onMounted(load);
 async function make(personId: string | null): Promise<void> {
   try {
     const { path } = await call<{ path: string }>('POST', '/calendars', { body: { personId }, idempotencyKey: crypto.randomUUID() });
-    shown.value = { personId, url: `${window.location.origin}${path}` };
+    shown.value = { personId, url: `${address.origin.value}${path}` };
     problem.value = null;
     await load();
   } catch (error) {

@@ -9,7 +9,8 @@ import { call, get, wordsOf } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import { useNotices } from '../../base/shell/notices.js';
 import { useDates } from '../../base/units/dates.js';
-import { adviceFor, blankForm, daysOf, intakeOf, usualEstimate } from '../jobs/jobForm.js';
+import { adviceFor, blankForm, daysOf, intakeOf, priceOfForm, usualEstimate } from '../jobs/jobForm.js';
+import { usePriceList } from '../prices/priceStore.js';
 import { useSession } from '../people/sessionStore.js';
 import { comesAnswer, costsAnswer, dueAnswer, readyAnswer } from './callWords.js';
 
@@ -37,7 +38,11 @@ const agreed = ref(true);
 const TYPING_MS = 180;
 let soon: number | undefined;
 onScopeDispose(() => window.clearTimeout(soon));
-onMounted(() => field.value?.focus());
+const prices = usePriceList();
+onMounted(() => {
+  field.value?.focus();
+  void prices.load().catch(() => undefined);
+});
 watch(who, () => {
   window.clearTimeout(soon);
   soon = window.setTimeout(() => void look(), TYPING_MS);
@@ -110,7 +115,19 @@ const answers = computed(() => {
   const own = machine.value;
   if (!own || !answer.value) return [];
   const learned = offers.value && offers.value.learnedFrom > 0 ? offers.value.attendedMinutes / 60 : null;
-  const costs = usual.value && { ...usual.value, hours: learned ?? usual.value.hours, learnedFrom: offers.value?.learnedFrom ?? 0 };
+  const hours = learned ?? usual.value?.hours ?? null;
+  const priced =
+    usual.value && hours !== null
+      ? priceOfForm(prices.list, kind.value, history.value?.coolantId ?? null, {
+          ...usual.value,
+          hours,
+          partsText: '',
+          priceText: '',
+          parts: [],
+        })
+      : null;
+  const costs =
+    usual.value && hours !== null ? { coolantMl: usual.value.coolantMl, hours, learnedFrom: offers.value?.learnedFrom ?? 0, priced } : null;
   return [
     dueAnswer(own, answer.value.today, times),
     comesAnswer(own, slot.value, times),
@@ -129,7 +146,7 @@ async function book(): Promise<void> {
       kind: kind.value,
       partId: null,
       intake: intakeOf(form),
-      estimate: { hours: estimate.hours, partsText: '', coolantMl: estimate.coolantMl, priceText: '' },
+      estimate: { hours: estimate.hours, partsText: '', coolantMl: estimate.coolantMl, priceText: '', parts: [] },
       ...daysOf(form),
       note: '',
     },

@@ -2,6 +2,8 @@ import type { CallMachine, OffersAnswer } from '@core/workshop/calls/answers.js'
 import { reasonWords } from '@core/edge/words/dates.js';
 import { waitsForWords } from '@core/edge/words/waiting.js';
 import { sayDue } from '@core/workshop/machines/attention.js';
+import { taxWords, totalWords } from '@core/edge/words/prices.js';
+import type { Priced } from '@core/workshop/prices/priced.js';
 import { capital } from '@core/edge/words/say.js';
 import { formatMl } from '@core/base/units/display.js';
 
@@ -60,20 +62,35 @@ export function readyAnswer({ job, run }: CallMachine, picked: Picked, times: Ti
     : { title, big: times.slotTime(at), small: 'By the plan, if its tests pass the first time.', isGuess: true };
 }
 
+/** What such a job usually takes. */
+interface Usual {
+  readonly hours: number;
+  readonly coolantMl: number;
+  readonly learnedFrom: number;
+  /** null: this workshop reckons no prices */
+  readonly priced: Priced | null;
+}
+
 /** What was told, or what such a job usually takes. */
-export function costsAnswer({ job }: CallMachine, usual: { hours: number; coolantMl: number; learnedFrom: number } | null): Answer {
+export function costsAnswer({ job }: CallMachine, usual: Usual | null): Answer {
   const title = 'Costs';
   const hoursWords = (hours: number): string => `${Number(hours.toFixed(1))} h`;
   const coolantWords = (ml: number): string => (ml > 0 ? `${formatMl(ml)} of coolant` : '');
   const sentence = (parts: readonly string[]): string => `${capital(parts.filter(Boolean).join(', '))}.`;
   if (job) {
-    const { hours, coolantMl, partsText, priceText } = job.estimate;
+    const { hours, coolantMl, partsText, priceText, priced, parts } = job.estimate;
     const agreed = job.consented ? 'agreed' : 'not agreed yet';
-    const small = sentence([priceText ? hoursWords(hours) : '', coolantWords(coolantMl), partsText, agreed]);
-    return { title, big: priceText || hoursWords(hours), small, isGuess: false };
+    const price = priceText || (priced ? totalWords(priced) : '');
+    const small = sentence([price ? hoursWords(hours) : '', coolantWords(coolantMl), ...parts.map(({ what }) => what), partsText, agreed]);
+    return { title, big: price || hoursWords(hours), small, isGuess: false };
   }
   if (!usual) return { title, big: 'cannot tell yet', small: 'Say what is to be done.', isGuess: true };
   const from = usual.learnedFrom > 0 ? `as ${usual.learnedFrom} such jobs took here` : 'an estimate';
+  if (usual.priced) {
+    const { priced } = usual;
+    const small = sentence([hoursWords(usual.hours), coolantWords(usual.coolantMl), taxWords(priced), from]);
+    return { title, big: priced.open > 0 ? totalWords(priced) : `about ${totalWords(priced)}`, small, isGuess: true };
+  }
   const small = sentence([coolantWords(usual.coolantMl), from, 'a price is told with the estimate']);
   return { title, big: hoursWords(usual.hours), small, isGuess: true };
 }

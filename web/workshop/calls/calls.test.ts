@@ -3,6 +3,7 @@ import type { CallAnswer, CallMachine, OffersAnswer } from '@core/workshop/calls
 import { usualLoop } from '@core/machine/catalogue/testLoops.js';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { fakeServer, mountScreen, settle, wordsOf, type Asked } from '../../../tests/screens/mountScreen.js';
+import { DEFAULT_RATES, type PriceList } from '@core/workshop/prices/rates.js';
 import { useSession } from '../people/sessionStore.js';
 import CallSheet from './CallSheet.vue';
 import { comesAnswer, costsAnswer, dueAnswer, readyAnswer } from './callWords.js';
@@ -30,21 +31,27 @@ const OFFERS: OffersAnswer = {
     return { benchId: 'b1', bench: 'Long bench', steps: [step(from, to)], from, to };
   }),
 };
-const JOB = { id: 'j1', kind: 'drain-refill' as const, consented: true, neededBy: null, estimate: { hours: 2, partsText: '', coolantMl: 900, priceText: '140' }, slot: { from: '2026-03-11T09:00:00Z', to: '2026-03-11T11:00:00Z', bench: 'Long bench', confirmed: true } }; // prettier-ignore
+const JOB = { id: 'j1', kind: 'drain-refill' as const, consented: true, neededBy: null, estimate: { hours: 2, partsText: '', coolantMl: 900, priceText: '140', parts: [], priced: null }, slot: { from: '2026-03-11T09:00:00Z', to: '2026-03-11T11:00:00Z', bench: 'Long bench', confirmed: true } }; // prettier-ignore
 let asked: Asked[];
 let found: CallMachine[];
 let taken = false;
+const NO_PRICES: PriceList = { rates: DEFAULT_RATES, items: [], coolants: [] };
+let prices = NO_PRICES;
 beforeEach(() => {
   found = [machine()];
   taken = false;
-  asked = fakeServer(({ path, method }) => {
-    if (path.startsWith('/calls')) return { status: 200, body: { today: '2026-03-10', timeZone: 'UTC', machines: found, more: false } satisfies CallAnswer }; // prettier-ignore
-    if (path.startsWith('/loops')) return { status: 200, body: { coolantClass: 'clear', coolantName: 'Clear', ageDays: 300, lifeMonths: null, baselineFlowLph: null, risenK: null, file: usualLoop() } }; // prettier-ignore
-    if (path.startsWith('/offers')) return { status: 200, body: OFFERS };
-    if (method === 'POST' && taken) return { status: 422, body: { error: { code: 'invalid-input', message: 'slots: two jobs at the same time on Long bench', path: 'slots' } } }; // prettier-ignore
-    found = [machine({ job: JOB })];
-    return { status: 201, body: { id: 'j1' } };
-  });
+  prices = NO_PRICES;
+  asked = fakeServer(
+    ({ path, method }) => {
+      if (path.startsWith('/calls')) return { status: 200, body: { today: '2026-03-10', timeZone: 'UTC', machines: found, more: false } satisfies CallAnswer }; // prettier-ignore
+      if (path.startsWith('/loops')) return { status: 200, body: { coolantClass: 'clear', coolantName: 'Clear', ageDays: 300, lifeMonths: null, baselineFlowLph: null, risenK: null, coolantId: 'c', file: usualLoop() } }; // prettier-ignore
+      if (path.startsWith('/offers')) return { status: 200, body: OFFERS };
+      if (method === 'POST' && taken) return { status: 422, body: { error: { code: 'invalid-input', message: 'slots: two jobs at the same time on Long bench', path: 'slots' } } }; // prettier-ignore
+      found = [machine({ job: JOB })];
+      return { status: 201, body: { id: 'j1' } };
+    },
+    () => prices,
+  );
 });
 afterEach(() => {
   document.body.innerHTML = '';
@@ -66,6 +73,17 @@ describe('a call', () => {
     expect(asked[0]?.path).toBe('/calls?who=555%20123');
     expect(plates(screen)).toEqual(['in 4 weeks', 'Tue 10 Mar, 09:00', 'Tue 10 Mar, 10:00', expect.stringMatching(/ h$/)]);
     expect(wordsOf(screen)).toContain('a price is told with the estimate');
+  });
+
+  it('hears a price where the workshop says what an hour costs', async () => {
+    prices = {
+      rates: { ...DEFAULT_RATES, hourMinor: 6000 },
+      items: [],
+      coolants: [{ id: 'c', name: 'Clear', litreMinor: 4000, targetFraction: null }],
+    };
+    const screen = await called('555 123');
+    expect(plates(screen)[3]).toMatch(/^about €\d+\.\d\d$/);
+    expect(wordsOf(screen)).not.toContain('a price is told');
   });
 
   it('is booked with the slot that was picked and what was agreed', async () => {

@@ -9,6 +9,9 @@ import { useSubmit } from '../../base/http/useSubmit.js';
 import NumberField from '../../base/units/NumberField.vue';
 import LimitChange from './LimitChange.vue';
 import FileList from '../files/FileList.vue';
+import { formatMoney } from '@core/workshop/prices/money.js';
+import MoneyField from '../prices/MoneyField.vue';
+import { usePriceList } from '../prices/priceStore.js';
 import { useCoolants } from './coolantStore.js';
 
 /** The bottles on the shelf: each in its liquid's colour, with its class, life and lots. */
@@ -18,10 +21,27 @@ const lotSubmit = useSubmit();
 const adding = ref(false);
 const lotFor = ref<string | null>(null);
 const limitFor = ref<string | null>(null);
+const priceFor = ref<string | null>(null);
+const price = ref<number | null>(null);
+const pricing = useSubmit();
+const prices = usePriceList();
+function openPrice({ id, priceMinor }: Product): void {
+  pricing.clear();
+  priceFor.value = priceFor.value === id ? null : id;
+  price.value = priceMinor;
+}
+async function setPrice({ id, version }: Product): Promise<void> {
+  if (!(await pricing.run(() => call('PUT', `/coolants/${id}/price`, { body: { priceMinor: price.value, version } })))) return;
+  priceFor.value = null;
+  await coolants.load();
+}
 /** the coolant whose sheets are open */
 const papersOf = ref<string | null>(null);
 const lot = ref('');
-onMounted(() => void coolants.load());
+onMounted(() => {
+  void coolants.load();
+  void prices.load().catch(() => undefined);
+});
 
 const blank = () => ({
   name: '',
@@ -131,6 +151,8 @@ async function addLot(productId: string): Promise<void> {
             Lots: {{ product.lots.map((each) => each.lot).join(', ') || 'none' }}
             <button type="button" class="link" @click="lotFor = lotFor === product.id ? null : product.id">add a lot</button>,
             <button type="button" class="link" @click="limitFor = limitFor === product.id ? null : product.id">its limit changed</button>,
+            <button type="button" class="link" :aria-expanded="priceFor === product.id" @click="openPrice(product)">
+              {{ product.priceMinor === null ? 'its price' : `${formatMoney(product.priceMinor, prices.currency)} a litre` }}</button>,
             <button
               type="button"
               class="link"
@@ -140,6 +162,11 @@ async function addLot(productId: string): Promise<void> {
               its files
             </button>
           </p>
+          <form v-if="priceFor === product.id" class="row" novalidate @submit.prevent="setPrice(product)">
+            <MoneyField v-model="price" label="A litre of the bottle" :currency="prices.currency" :errors="pricing.at('priceMinor')" />
+            <v-btn type="submit" :loading="pricing.busy.value">Set the price</v-btn>
+            <p v-if="pricing.problem.value" role="alert" class="danger">{{ pricing.problem.value }}</p>
+          </form>
           <LimitChange v-if="limitFor === product.id" :product="product" @changed="coolants.load()" />
           <FileList v-if="papersOf === product.id" owner="coolants" :owner-id="product.id" usual="safety-sheet" />
           <form v-if="lotFor === product.id" class="row" @submit.prevent="addLot(product.id)">

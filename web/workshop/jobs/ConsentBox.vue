@@ -1,8 +1,11 @@
 <script setup lang="ts">
 import { ref } from 'vue';
-import { CONSENT_WAY_KEYS, CONSENT_WAYS, type ConsentWay, type Estimate } from '@core/workshop/jobs/schema.js';
+import type { Estimate } from '@core/workshop/prices/estimate.js';
+import { CONSENT_WAY_KEYS, CONSENT_WAYS, type ConsentWay } from '@core/workshop/jobs/schema.js';
 import { JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
-import { formatMl } from '@core/base/units/display.js';
+import type { JobBill } from '@core/workshop/prices/answers.js';
+import { estimateWords, totalWords } from '@core/edge/words/prices.js';
+import PriceLines from '../prices/PriceLines.vue';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import ChoiceRow from '../../base/look/ChoiceRow.vue';
@@ -16,6 +19,7 @@ const props = defineProps<{
     kind: JobKind;
     estimate: Estimate;
     consented: boolean;
+    bill: JobBill;
     consents: readonly { id: string; at: string; kind: string; estimate: Estimate; how: string; words: string; by: string }[];
   };
   phone: string | null;
@@ -37,17 +41,23 @@ async function agree(): Promise<void> {
   );
   if (saved) emit('agreed');
 }
-const say = ({ hours, partsText, coolantMl, priceText }: Estimate): string =>
-  [`${hours} h`, coolantMl > 0 ? `${formatMl(coolantMl)} of coolant` : '', partsText, priceText].filter(Boolean).join(', ');
 </script>
 
 <template>
   <section class="consent">
     <h2>Estimate and consent</h2>
-    <p class="figures">{{ JOB_KINDS[job.kind].label }}: {{ say(job.estimate) }}</p>
+    <PriceLines v-if="job.estimate.priced" :priced="job.estimate.priced" title="As told to the owner" />
+    <p v-if="!job.estimate.priced || job.estimate.priceText" class="figures">
+      {{ JOB_KINDS[job.kind].label }}: {{ estimateWords(job.estimate) }}
+    </p>
+    <p v-if="job.bill.passes && job.bill.used && job.bill.agreed" role="status" class="danger">
+      It took {{ totalWords(job.bill.used) }} so far; {{ totalWords(job.bill.agreed) }} is agreed. Ask the owner before it goes on.
+    </p>
+    <PriceLines v-if="job.bill.used" :priced="job.bill.used" title="What it took" />
     <ul v-if="job.consents.length" class="plain-list">
       <li v-for="each in job.consents" :key="each.id">
-        Agreed {{ dates.dayAndTime(each.at) }}, {{ ways.find(({ value }) => value === each.how)?.title }}: {{ say(each.estimate) }}
+        Agreed {{ dates.dayAndTime(each.at) }}, {{ ways.find(({ value }) => value === each.how)?.title }}:
+        {{ estimateWords(each.estimate) }}
         <span class="quiet">{{ each.words }} {{ each.by }}</span>
       </li>
     </ul>

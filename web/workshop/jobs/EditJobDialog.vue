@@ -20,6 +20,7 @@ const form = reactive<JobForm>({
   ...intake,
   signs: [...intake.signs],
   ...estimate,
+  parts: estimate.parts.map((each) => ({ ...each })),
   kind: props.job.kind,
   partId: props.job.partId,
   neededBy: props.job.neededBy ?? '',
@@ -74,7 +75,7 @@ async function save(): Promise<void> {
           label="Which part is changed"
           :error-messages="submit.at('partId')"
         />
-        <EstimateFields :model-value="form" :at="submit.at" :today="job.today" />
+        <EstimateFields :model-value="form" :at="submit.at" :today="job.today" :coolant-id="job.loop.coolantProductId" />
       </div>
     </div>
   </FormDialog>

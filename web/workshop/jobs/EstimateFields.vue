@@ -1,11 +1,18 @@
 <script setup lang="ts">
 import NumberField from '../../base/units/NumberField.vue';
 import OwnerDays from './OwnerDays.vue';
-import type { JobForm } from './jobForm.js';
+import { computed, onMounted } from 'vue';
+import PartLines from '../prices/PartLines.vue';
+import PriceLines from '../prices/PriceLines.vue';
+import { usePriceList } from '../prices/priceStore.js';
+import { priceOfForm, type JobForm } from './jobForm.js';
 
 /** Hours, parts and coolant as they are told to the owner. */
 const form = defineModel<JobForm>({ required: true });
-defineProps<{ at: (path: string) => string[]; today: string }>();
+const props = defineProps<{ at: (path: string) => string[]; today: string; coolantId: string | null }>();
+const prices = usePriceList();
+onMounted(() => void prices.load().catch(() => undefined));
+const price = computed(() => priceOfForm(prices.list, form.value.kind, props.coolantId, form.value));
 </script>
 
 <template>
@@ -14,11 +21,16 @@ defineProps<{ at: (path: string) => string[]; today: string }>();
     <NumberField v-model="form.coolantMl" label="Coolant" unit="mL" :errors="at('estimate.coolantMl')" />
     <v-text-field
       v-model="form.partsText"
-      label="Parts to have"
-      placeholder="six O-rings 11 × 2, tube 1.5 m"
+      label="Parts to have, in words"
+      placeholder="as the owner named them"
       :error-messages="at('estimate.partsText')"
     />
-    <v-text-field v-model="form.priceText" label="Price told, if one was" :error-messages="at('estimate.priceText')" />
+    <v-text-field v-model="form.priceText" label="Price told otherwise" :error-messages="at('estimate.priceText')" />
+    <PartLines v-model="form.parts" :at="at" class="wide" />
+    <PriceLines v-if="price" :priced="price" title="What it comes to" class="wide" />
+    <p v-else-if="!prices.reckons" class="wide quiet">
+      Prices are reckoned here once the workshop says what an hour costs (Workshop, Prices).
+    </p>
     <v-text-field v-model="form.neededBy" type="date" label="Needed again by" :min="today" :error-messages="at('neededBy')" />
     <v-text-field v-model="form.dropOffOn" type="date" label="Can come in from" :error-messages="at('dropOffOn')" />
     <v-text-field v-model="form.partsOn" type="date" label="Parts expected" :error-messages="at('partsOn')" />

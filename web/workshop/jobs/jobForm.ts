@@ -1,9 +1,14 @@
 import type { LoopHistory } from '@core/workshop/jobs/answers.js';
 import { COOLANT_CLASSES } from '@core/machine/liquids/classes.js';
 import { fillVolume } from '@core/physics/filling/fillPlan.js';
+import type { Priced } from '@core/workshop/prices/priced.js';
+import { priceEstimate } from '@core/workshop/prices/lines.js';
+import type { PriceList } from '@core/workshop/prices/rates.js';
+import type { TypedPart } from '../prices/PartLines.vue';
 import { usualHours } from '@core/workshop/jobs/usualHours.js';
 import { refillsAnew, type JobKind } from '@core/workshop/jobs/kinds.js';
-import type { Estimate, Intake, OwnerWindow } from '@core/workshop/jobs/schema.js';
+import type { EstimateInput } from '@core/workshop/prices/estimate.js';
+import type { Intake, OwnerWindow } from '@core/workshop/jobs/schema.js';
 import { adviseScope, type ScopeAdvice, type Sign } from '@core/workshop/jobs/scope.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 
@@ -20,6 +25,7 @@ export interface JobForm {
   partsText: string;
   coolantMl: number | null;
   priceText: string;
+  parts: TypedPart[];
   neededBy: string;
   partsOn: string;
   dropOffOn: string;
@@ -40,6 +46,7 @@ export const blankForm = (): JobForm => ({
   partsText: '',
   coolantMl: null,
   priceText: '',
+  parts: [],
   neededBy: '',
   partsOn: '',
   dropOffOn: '',
@@ -75,12 +82,32 @@ export const intakeOf = ({ symptom, condition, signs, dataSafe, signsIn, flowLph
 });
 
 /** null in a field that must be filled in: the server names the place. */
-export const estimateOf = ({ hours, partsText, coolantMl, priceText }: JobForm): { [K in keyof Estimate]: Estimate[K] | null } => ({
+export const estimateOf = ({
+  hours,
+  partsText,
+  coolantMl,
+  priceText,
+  parts,
+}: Pick<JobForm, 'hours' | 'partsText' | 'coolantMl' | 'priceText' | 'parts'>): Typed<EstimateInput> => ({
   hours,
   partsText: partsText.trim(),
   coolantMl,
   priceText: priceText.trim(),
+  parts: parts.map((each) => ({ ...each })) as unknown as EstimateInput['parts'],
 });
+type Typed<T> = { [K in keyof T]: T[K] | null };
+
+/** What the form's estimate comes to; null: prices are not reckoned here, or a figure is missing. */
+export function priceOfForm(
+  list: PriceList,
+  kind: JobKind,
+  coolantId: string | null,
+  form: Parameters<typeof estimateOf>[0],
+): Priced | null {
+  const { hours, coolantMl, parts, ...rest } = form;
+  const whole = parts.flatMap(({ amount, ...part }) => (amount === null || part.what.trim() === '' ? [] : [{ ...part, amount }]));
+  return hours === null ? null : priceEstimate(list, kind, coolantId, { ...rest, hours, coolantMl: coolantMl ?? 0, parts: whole });
+}
 
 /** The days of a form as the server takes them: an empty field is no day. */
 export const daysOf = ({

@@ -4,12 +4,14 @@ import { reactive, ref } from 'vue';
 import { formatMl } from '@core/base/units/display.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
+import { useDates } from '../../base/units/dates.js';
 import NumberField from '../../base/units/NumberField.vue';
 
-/** Coolant by lot: each as a bottle, as full as it stands on the shelf. */
+/** Coolant by lot: its bottles, the last one as full as it stands on the shelf. */
 defineProps<{ lots: readonly LotRow[] }>();
 const emit = defineEmits<{ changed: [] }>();
 const submit = useSubmit();
+const dates = useDates();
 const at = ref<string | null>(null);
 const form = reactive({ stockMl: null as number | null, openedOn: '', keepsUntil: '', samplePlace: '', version: 1 });
 
@@ -36,8 +38,20 @@ async function save(): Promise<void> {
   at.value = null;
   emit('changed');
 }
-/** bottles that are drawn full beside the open one */
-const level = ({ stockMl, bottleMl }: LotRow): number => Math.min(1, (stockMl ?? 0) / bottleMl);
+/** bottles that are drawn; above them the figure says it */
+const MOST_DRAWN = 6;
+/** How full each bottle of a lot is: full ones, then the open one. One dashed half where nobody counts. */
+function bottles({ stockMl, bottleMl }: LotRow): number[] {
+  if (stockMl === null) return [0.5];
+  const whole = Math.floor(stockMl / bottleMl + 1e-9);
+  const rest = stockMl / bottleMl - whole;
+  const all = [...Array<number>(whole).fill(1), ...(rest > 1e-6 || whole === 0 ? [rest] : [])];
+  return all.slice(-MOST_DRAWN);
+}
+const bottleWords = ({ stockMl, bottleMl }: LotRow): string =>
+  stockMl === null
+    ? 'not counted'
+    : `${formatMl(stockMl)}, ${Number((stockMl / bottleMl).toFixed(1))} ${stockMl === bottleMl ? 'bottle' : 'bottles'}`;
 </script>
 
 <template>
@@ -47,16 +61,17 @@ const level = ({ stockMl, bottleMl }: LotRow): number => Math.min(1, (stockMl ??
     <ul class="plain-list lots">
       <li v-for="lot in lots" :key="lot.id" :class="{ wide: at === lot.id }">
         <button type="button" class="lot" :aria-expanded="at === lot.id" @click="open(lot)">
-          <span class="bottle" aria-hidden="true"
-            ><i :style="{ height: `${100 * level(lot)}%`, background: lot.colour }" :class="{ unknown: lot.stockMl === null }"
-          /></span>
+          <span class="bottles" aria-hidden="true"
+            ><span v-for="(share, index) in bottles(lot)" :key="index" class="bottle"
+              ><i :style="{ height: `${100 * share}%`, background: lot.colour }" :class="{ unknown: lot.stockMl === null }" /></span
+          ></span>
           <span>
             <strong>{{ lot.productName }}</strong><br />
             <span class="quiet figures">lot {{ lot.lot }}</span
             ><br />
-            <span class="figures">{{ lot.stockMl === null ? 'not counted' : formatMl(lot.stockMl) }}</span>
+            <span class="figures">{{ bottleWords(lot) }}</span>
             <span v-if="lot.expired" class="danger"> past its day</span>
-            <span v-else-if="lot.keepsUntil" class="quiet"> keeps to {{ lot.keepsUntil }}</span>
+            <span v-else-if="lot.keepsUntil" class="quiet"> keeps to {{ dates.day(lot.keepsUntil) }}</span>
             <template v-if="lot.samplePlace"
               ><br /><span class="quiet">sample: {{ lot.samplePlace }}</span></template
             >
@@ -78,7 +93,7 @@ const level = ({ stockMl, bottleMl }: LotRow): number => Math.min(1, (stockMl ??
 <style scoped>
 .lots {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(275px, 1fr));
   gap: 14px 20px;
   padding-top: 10px;
 }
@@ -87,10 +102,16 @@ const level = ({ stockMl, bottleMl }: LotRow): number => Math.min(1, (stockMl ??
 }
 .lot {
   display: grid;
-  grid-template-columns: 40px 1fr;
+  grid-template-columns: auto 1fr;
   gap: 14px;
   text-align: left;
   align-items: end;
+}
+.bottles {
+  display: flex;
+}
+.bottle + .bottle {
+  margin-left: -14px;
 }
 .bottle {
   position: relative;

@@ -1,7 +1,11 @@
 <script setup lang="ts">
 import type { StoreRow } from '@core/workshop/store/answers.js';
 import { capital } from '@core/edge/words/say.js';
-import { computed, reactive, ref } from 'vue';
+import { computed, onMounted, reactive, ref } from 'vue';
+import { formatMoney } from '@core/workshop/prices/money.js';
+import { PRICE_FOR } from '@core/workshop/prices/rates.js';
+import MoneyField from '../prices/MoneyField.vue';
+import { usePriceList } from '../prices/priceStore.js';
 import { ITEM_KINDS, UNITS, type ItemKind, type StoreUnit } from '@core/workshop/store/schema.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
@@ -14,6 +18,12 @@ const submit = useSubmit();
 const moving = useSubmit();
 const adding = ref(false);
 const at = ref<string | null>(null);
+const counting = useSubmit();
+const pricing = useSubmit();
+const counted = ref<number | null>(null);
+const price = ref<number | null>(null);
+const prices = usePriceList();
+onMounted(() => void prices.load().catch(() => undefined));
 const move = reactive({ change: null as number | null, reason: 'came in' });
 const blank = () => ({
   name: '',
@@ -44,6 +54,26 @@ async function change(): Promise<void> {
   at.value = null;
   emit('changed');
 }
+function open(item: StoreRow): void {
+  at.value = at.value === item.id ? null : item.id;
+  for (const each of [moving, counting, pricing]) each.clear();
+  counted.value = null;
+  price.value = item.priceMinor;
+}
+async function count(item: StoreRow): Promise<void> {
+  const body = { count: counted.value, version: item.version };
+  if (!(await counting.run(() => call('PUT', `/store/items/${item.id}/count`, { body })))) return;
+  at.value = null;
+  emit('changed');
+}
+async function setPrice(item: StoreRow): Promise<void> {
+  const body = { priceMinor: price.value, version: item.version };
+  if (!(await pricing.run(() => call('PUT', `/store/items/${item.id}/price`, { body })))) return;
+  at.value = null;
+  emit('changed');
+}
+const priceWords = ({ priceMinor, unit }: StoreRow): string =>
+  priceMinor === null ? '' : `${formatMoney(priceMinor, prices.currency)} ${PRICE_FOR[unit].words}`;
 /** the bar is full at twice the reorder mark */
 const share = (item: StoreRow, value: number): string => {
   const full = Math.max(2 * item.reorderAt, item.count, 1);
@@ -74,22 +104,49 @@ const share = (item: StoreRow, value: number): string => {
       <h3>{{ capital(group.title) }}</h3>
       <ul class="plain-list">
         <li v-for="item in group.items" :key="item.id">
-          <button type="button" class="item" :aria-expanded="at === item.id" @click="at = at === item.id ? null : item.id">
+          <button type="button" class="item" :aria-expanded="at === item.id" @click="open(item)">
             <span
-              >{{ item.name }} <span v-if="item.lot" class="quiet">lot {{ item.lot }}</span></span
+              >{{ item.name }} <span v-if="item.lot" class="quiet">lot {{ item.lot }}</span>
+              <span v-if="item.priceMinor !== null" class="quiet figures">{{ priceWords(item) }}</span></span
             >
             <span class="bar" aria-hidden="true"
               ><i :style="{ width: share(item, item.count) }" /><b v-if="item.reorderAt > 0" :style="{ left: share(item, item.reorderAt) }"
             /></span>
             <span class="figures"
-              >{{ Math.round(item.count * 10) / 10 }} {{ item.unit }}<strong v-if="item.count < item.reorderAt"> low</strong></span
+              >{{ Math.round(item.count * 10) / 10 }} {{ item.unit }}<strong v-if="item.count < 0"> count again</strong
+              ><strong v-else-if="item.count < item.reorderAt"> low</strong></span
             >
           </button>
-          <form v-if="at === item.id" class="row" novalidate @submit.prevent="change">
-            <NumberField v-model="move.change" label="More, or less with a minus" :unit="item.unit" :errors="moving.at('change')" />
-            <v-text-field v-model="move.reason" label="Why" :error-messages="moving.at('reason')" />
-            <v-btn type="submit" :loading="moving.busy.value">Count it</v-btn>
-          </form>
+          <div v-if="at === item.id" class="acts">
+            <form class="row" novalidate @submit.prevent="change">
+              <NumberField v-model="move.change" label="More, or less with a minus" :unit="item.unit" :errors="moving.at('change')" />
+              <v-text-field v-model="move.reason" label="Why" :error-messages="moving.at('reason')" />
+              <v-btn type="submit" :loading="moving.busy.value">Write it down</v-btn>
+            </form>
+            <form class="row" novalidate @submit.prevent="count(item)">
+              <NumberField v-model="counted" label="Counted again: so many lie there" :unit="item.unit" :errors="counting.at('count')" />
+              <v-btn type="submit" variant="outlined" :loading="counting.busy.value">So many</v-btn>
+            </form>
+            <form class="row" novalidate @submit.prevent="setPrice(item)">
+              <MoneyField
+                v-model="price"
+                :label="`Price, ${PRICE_FOR[item.unit].words}`"
+                :currency="prices.currency"
+                :errors="pricing.at('priceMinor')"
+              />
+              <v-btn type="submit" variant="outlined" :loading="pricing.busy.value">Set the price</v-btn>
+            </form>
+            <p
+              v-for="(words, index) in [counting, pricing].map((each) =>
+                each.stale.value ? 'Somebody changed it meanwhile; close it and look again.' : each.problem.value,
+              )"
+              :key="index"
+              role="alert"
+              class="danger"
+            >
+              {{ words }}
+            </p>
+          </div>
         </li>
       </ul>
     </template>
@@ -133,7 +190,18 @@ h3 {
   width: 3px;
   background: var(--ink);
 }
+.acts {
+  display: grid;
+  gap: 4px;
+  padding: 6px 0 12px;
+}
+.acts p:empty {
+  display: none;
+}
 .row > * {
   flex: 1;
+}
+.row > .v-btn {
+  flex: 0 0 150px;
 }
 </style>

@@ -30,7 +30,17 @@ const type = async (screen: Screen, label: string, value: string): Promise<void>
 const sent = (method: string): Asked | undefined => asked.findLast((each) => each.method === method);
 
 describe('counted things', () => {
-  const ring: StoreRow = { id: 'r', name: 'O-ring 11 × 2', kind: 'seal', unit: 'pcs', lot: 'K3', count: 9, reorderAt: 12 };
+  const ring: StoreRow = {
+    id: 'r',
+    name: 'O-ring 11 × 2',
+    kind: 'seal',
+    unit: 'pcs',
+    lot: 'K3',
+    count: 9,
+    reorderAt: 12,
+    priceMinor: null,
+    version: 3,
+  };
 
   it('say when they run low', () => {
     expect(wordsOf(mountScreen(StoreShelf, { props: { items: [ring] } }))).toMatch(/O-ring 11 × 2 lot K3.*9 pcs low/);
@@ -179,7 +189,17 @@ describe('waste', () => {
 describe('the store’s lists as tables', () => {
   it('hold what the screen shows, one column for each thing', () => {
     const lot = lotRow({ id: 'l', productName: 'Plain Clear', colour: '#7fb8c9', bottleMl: 1000, lot: 'L1', openedOn: '2026-02-01', keepsUntil: null, stockMl: null, samplePlace: 'window', version: 1, expired: false }); // prettier-ignore
-    const item = itemRow({ id: 'r', name: 'O-ring', kind: 'seal', unit: 'pcs', lot: 'K3', count: 9, reorderAt: 12 });
+    const item = itemRow({
+      id: 'r',
+      name: 'O-ring',
+      kind: 'seal',
+      unit: 'pcs',
+      lot: 'K3',
+      count: 9,
+      reorderAt: 12,
+      priceMinor: null,
+      version: 3,
+    });
     expect(Object.keys(lot)).toEqual(Object.keys(item));
     expect(lot).toMatchObject({ what: 'Plain Clear', count: '', unit: 'mL', opened_on: '2026-02-01' });
     expect(item).toMatchObject({ what: 'O-ring', kind: 'O-rings and gaskets', count: '9', reorder_at: '12' });

@@ -7,6 +7,7 @@ import { downloadTable, fileName } from '../../base/files/download.js';
 import { call, get, wordsOf } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import { useDates } from '../../base/units/dates.js';
+import { useSession } from '../people/sessionStore.js';
 import NumberField from '../../base/units/NumberField.vue';
 
 /** Waste containers as they stand, each with its level; what went in from which job; the paper of the hand-over. */
@@ -14,6 +15,7 @@ const props = defineProps<{ today: string }>();
 const submit = useSubmit();
 const handing = useSubmit();
 const dates = useDates();
+const session = useSession();
 const containers = ref<WasteContainer[]>([]);
 const problem = ref<string | null>(null);
 const adding = ref(false);
@@ -22,7 +24,7 @@ const entries = ref<{ id: string; at: string; volumeMl: number; note: string; sy
 const form = reactive({ label: '', kind: 'used-coolant' as WasteKind, capacityMl: 20_000 as number | null });
 const pouring = useSubmit();
 const poured = reactive({ volumeMl: null as number | null, note: '' });
-const paper = reactive({ on: props.today, to: '', documentNumber: '' });
+const paper = reactive({ on: props.today, to: '', carrier: '', wasteCode: '', documentNumber: '' });
 const kinds = Object.entries(WASTE_KINDS).map(([value, title]) => ({ value, title }));
 
 async function load(): Promise<void> {
@@ -129,14 +131,19 @@ const FULL = 0.85;
       <form v-if="chosen.state === 'open'" class="form" novalidate @submit.prevent="handOver">
         <v-text-field v-model="paper.on" type="date" label="On" :max="today" :error-messages="handing.at('on')" />
         <v-text-field v-model="paper.to" label="Collection point" :error-messages="handing.at('to')" />
+        <v-text-field v-model="paper.carrier" label="Driven there by, if not by us" :error-messages="handing.at('carrier')" />
+        <v-text-field v-model="paper.wasteCode" label="Waste code, by their list" :error-messages="handing.at('wasteCode')" />
         <v-text-field v-model="paper.documentNumber" label="Paper number" :error-messages="handing.at('documentNumber')" />
         <p v-if="handing.problem.value" role="alert" class="danger">{{ handing.problem.value }}</p>
-        <v-btn type="submit" :loading="handing.busy.value">Handed over</v-btn>
+        <v-btn type="submit" :loading="handing.busy.value" :disabled="!session.may('lead')">Handed over</v-btn>
+        <v-btn variant="outlined" :to="`/waste/${chosen.id}/paper`">Its paper</v-btn>
+        <p v-if="!session.may('lead')" class="quiet">The lead hands it over.</p>
       </form>
     </div>
     <ul v-if="gone.length" class="plain-list quiet figures">
       <li v-for="can in gone" :key="can.id">
-        {{ can.label }}: {{ formatMl(can.levelMl) }} to {{ can.handedTo }} on {{ can.handedOn }}, paper {{ can.documentNumber }}
+        {{ can.label }}: {{ formatMl(can.levelMl) }} to {{ can.handedTo }} on {{ dates.day(can.handedOn ?? today) }},
+        <router-link :to="`/waste/${can.id}/paper`">paper {{ can.documentNumber }}</router-link>
       </li>
     </ul>
     <p class="quiet">No legal statement: local rules and the safety data sheet come first. Never down the drain.</p>

@@ -17,6 +17,8 @@ export const coolantProduct = pgTable(
     form: text('form').$type<'ready-mix' | 'concentrate'>().notNull(),
     targetFraction: doublePrecision('target_fraction'),
     bottleMl: doublePrecision('bottle_ml').notNull(),
+    /** minor units for a litre of the bottle; null: no price */
+    priceMinor: integer('price_minor'),
     sheetLifeMonths: doublePrecision('sheet_life_months'),
     /** running hours that its sheet states; null: none */
     sheetLifeHours: doublePrecision('sheet_life_hours'),
@@ -45,6 +47,7 @@ export const coolantProduct = pgTable(
     check('coolant_form_known', sql`form in ('ready-mix', 'concentrate')`),
     check('coolant_fraction_sane', sql`target_fraction > 0 and target_fraction <= 1`),
     check('coolant_concentrate_has_target', sql`form <> 'concentrate' or target_fraction is not null`),
+    check('coolant_price_sane', sql`price_minor >= 0`),
     check('coolant_bottle_positive', sql`bottle_ml > 0`),
     check('coolant_life_positive', sql`sheet_life_months > 0 and sheet_life_hours > 0`),
     check('coolant_glycol_whole', sql`(glycol is null) = (glycol_fraction is null)`),

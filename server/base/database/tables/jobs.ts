@@ -1,14 +1,15 @@
 import { readList, readObject } from '../../../../core/base/checking/stored.js';
 import { sql } from 'drizzle-orm';
 import { check, date, foreignKey, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
-import type { Estimate, Intake, OwnerWindow } from '../../../../core/workshop/jobs/schema.js';
+import type { Estimate } from '../../../../core/workshop/prices/estimate.js';
+import type { Intake, OwnerWindow } from '../../../../core/workshop/jobs/schema.js';
 import { person } from './people.js';
 import { owned, stored, tenantWalls } from '../columns.js';
 import { dueItem } from './due-dates.js';
 import { loop } from './loops.js';
 import { job } from './machines.js';
 
-const readEstimate = readObject<Estimate>('an estimate', { partsText: '', priceText: '' });
+const readEstimate = readObject<Estimate>('an estimate', { partsText: '', priceText: '', parts: [], priced: null });
 
 /** What a booked service adds to its job: how it came in, what the owner was told, what it is about. */
 export const serviceJob = pgTable(
@@ -30,6 +31,10 @@ export const serviceJob = pgTable(
     dropOffOn: date('drop_off_on'),
     /** days in which its owner can do without it; empty: any */
     windows: stored('windows', readList<OwnerWindow>('the days of an owner')).notNull().default([]),
+    /** day on which it was brought, on which it was not although it was awaited, on which it was fetched; null: not yet */
+    broughtOn: date('brought_on'),
+    notComeOn: date('not_come_on'),
+    fetchedOn: date('fetched_on'),
     /** the due item that it answers */
     dueItemId: uuid('due_item_id'),
     version: integer('version').notNull().default(1),

@@ -19,6 +19,8 @@ import {
 } from 'drizzle-orm/pg-core';
 import type { Skill } from '../../../../core/workshop/planning/capacities.js';
 import { DEFAULT_SCHOOLS, type Schools } from '../../../../core/physics/leak-testing/schools.js';
+import { DEFAULT_RATES, type Rates } from '../../../../core/workshop/prices/rates.js';
+import { NO_CONTACT, type Contact } from '../../../../core/workshop/people/contact.js';
 import { appRole, instant, owned, serverRole, stored, tenantWalls } from '../columns.js';
 
 export const workshop = pgTable(
@@ -33,6 +35,10 @@ export const workshop = pgTable(
     hotUntilMonth: integer('hot_until_month'),
     /** how machines are turned and opened to drain them */
     drain: stored('drain', readObject<DrainHabits>('how the workshop drains', DRAIN_HABITS)).notNull().default(DRAIN_HABITS),
+    /** what it asks for its work */
+    rates: stored('rates', readObject<Rates>('what the workshop asks', DEFAULT_RATES)).notNull().default(DEFAULT_RATES),
+    /** where it is found: on letters, papers and in calendars */
+    contact: stored('contact', readObject<Contact>('where the workshop is found', NO_CONTACT)).notNull().default(NO_CONTACT),
     version: integer('version').notNull().default(1),
     createdAt: instant('created_at').notNull().defaultNow(),
   },

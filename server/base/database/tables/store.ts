@@ -16,12 +16,15 @@ export const storeItem = pgTable(
     lot: text('lot').notNull().default(''),
     count: doublePrecision('count').notNull(),
     reorderAt: doublePrecision('reorder_at').notNull().default(0),
+    /** minor units for a piece, a metre, a litre, 100 g; null: no price */
+    priceMinor: integer('price_minor'),
     version: integer('version').notNull().default(1),
   },
   (t) => [
     foreignKey({ name: 'store_item_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),
     unique('store_item_once').on(t.workshopId, t.name, t.lot),
     check('store_item_kind_known', sql`kind in ('seal', 'tube', 'plug', 'screw', 'fitting', 'part', 'paste', 'cleaner', 'water', 'other')`),
+    check('store_item_price_sane', sql`price_minor >= 0`),
     check('store_item_unit_known', sql`unit in ('pcs', 'm', 'mL', 'g')`),
     ...tenantWalls('store_item', t),
   ],

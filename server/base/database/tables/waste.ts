@@ -16,6 +16,10 @@ export const wasteContainer = pgTable(
     state: text('state').$type<'open' | 'handed-over'>().notNull().default('open'),
     handedOn: date('handed_on'),
     handedTo: text('handed_to').notNull().default(''),
+    /** who drove it there; empty: the workshop itself */
+    carrier: text('carrier').notNull().default(''),
+    /** of the waste list that holds where the workshop is, as its paper names it */
+    wasteCode: text('waste_code').notNull().default(''),
     documentNumber: text('document_number').notNull().default(''),
     version: integer('version').notNull().default(1),
   },
