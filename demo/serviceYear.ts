@@ -15,6 +15,7 @@ import { book, bookingOf } from '../server/bench/runs/book.js';
 import { agree, bookJob } from '../server/workshop/jobs/jobs.js';
 import { startJob } from '../server/bench/services/start.js';
 import { lend, loansFor } from '../server/workshop/store/loans.js';
+import { serviceJob } from '../server/base/database/tables/jobs.js';
 import { keptPart, storeItem, storeMove } from '../server/base/database/tables/store.js';
 import { arrange } from '../core/workshop/planning/arrange.js';
 import { buildProblem, toSlots } from '../core/workshop/planning/workshopPlan.js';
@@ -169,8 +170,17 @@ export async function playServiceYear(world: ServiceWorld): Promise<void> {
       { item: 'roof-radiator', action: 'removed', text: 'top shelf, capped', heldMl: 60 },
     ],
   });
+  await allFetched(world, addDays(today, -7));
   await bookBacklog(world);
   await planBacklog(world);
+}
+
+/** What was done went home again; what was done since then still waits for its owner. */
+async function allFetched({ scope }: ServiceWorld, before: string): Promise<void> {
+  await scope
+    .update(serviceJob)
+    .set({ fetchedOn: sql`(select done_on from job where job.id = ${serviceJob.jobId})` })
+    .where(sql`exists (select 1 from job where job.id = ${serviceJob.jobId} and job.state = 'done' and job.done_on <= ${before})`);
 }
 
 interface Telling {

@@ -25,6 +25,9 @@ import { useSession } from '../workshop/people/sessionStore.js';
 import { isOutline } from '@core/machine/loop-file/outline.js';
 import NotDrawn from '../machine/loop/NotDrawn.vue';
 import AppointmentWords from '../workshop/jobs/AppointmentWords.vue';
+import type { Arrival } from '@core/workshop/jobs/arrival.js';
+import { useArrivals } from '../workshop/jobs/arrivals.js';
+import SlotOffers from '../workshop/calls/SlotOffers.vue';
 import StartJob from '../workshop/jobs/StartJob.vue';
 
 /** A booked job: as it came in, what was agreed, and the way onto a bench. */
@@ -51,7 +54,21 @@ const editing = ref(false);
 const cancelling = ref(false);
 
 const open = computed(() => job.value !== null && ['booked', 'waiting'].includes(job.value.state));
-const STATES = { booked: 'booked', active: 'on the bench', waiting: 'waiting', done: 'done', cancelled: 'taken back' };
+const STATES = { booked: 'booked', active: 'on the bench', waiting: 'waiting', done: 'done', cancelled: 'cancelled' };
+const arrivals = useArrivals(load);
+const cameWords = computed(() => {
+  const own = job.value;
+  if (!own) return '';
+  if (own.fetchedOn) return `fetched ${dates.day(own.fetchedOn)}`;
+  if (own.where === 'ready') return `ready since ${dates.day(own.doneOn ?? own.createdAt)}, not fetched yet`;
+  if (own.broughtOn) return `taken in ${dates.day(own.broughtOn)}`;
+  if (own.where === 'missed') return `did not come on ${dates.day(own.notComeOn ?? '')}`;
+  return `booked ${dates.day(own.createdAt)}, not here yet`;
+});
+const sayArrival = (what: Arrival): void => {
+  if (job.value)
+    void arrivals.say({ jobId: job.value.id, systemName: job.value.system.name, version: job.value.version }, what, job.value.today);
+};
 const part = computed(() => {
   const found = job.value?.loop.file.components.find(({ id }) => id === job.value?.partId);
   return found ? partName(found) : null;
@@ -81,8 +98,7 @@ async function cancel(reason: string): Promise<void> {
             <router-link :to="`/systems/${job.system.id}`">{{ job.system.name }}</router-link>
           </h1>
           <p class="quiet">
-            {{ job.owner.name }} · {{ STATES[job.state] }} · taken in {{ dates.day(job.createdAt)
-            }}<template v-if="part"> · {{ part }}</template>
+            {{ job.owner.name }} · {{ STATES[job.state] }} · {{ cameWords }}<template v-if="part"> · {{ part }}</template>
           </p>
           <p v-if="job.appointment"><AppointmentWords :appointment="job.appointment" /></p>
         </div>
@@ -90,9 +106,12 @@ async function cancel(reason: string): Promise<void> {
           {{ sayDue(job.neededBy, job.today) }} <small>it is needed again, {{ dates.day(job.neededBy) }}</small>
         </p>
         <div v-if="open" class="row no-print">
+          <v-btn v-if="job.where !== 'here'" @click="sayArrival('brought')">It is here</v-btn>
+          <v-btn v-if="job.where === 'awaited' && job.appointment" variant="outlined" @click="sayArrival('not-come')">Did not come</v-btn>
           <v-btn variant="outlined" @click="editing = true">Change</v-btn>
-          <v-btn variant="text" @click="cancelling = true">Take it back</v-btn>
+          <v-btn variant="text" @click="cancelling = true">Cancel it</v-btn>
         </div>
+        <v-btn v-else-if="job.where === 'ready'" size="large" @click="sayArrival('fetched')">Fetched</v-btn>
       </header>
       <LoopProfile
         v-if="!isOutline(job.loop.file)"
@@ -163,6 +182,10 @@ async function cancel(reason: string): Promise<void> {
           />
         </div>
         <section>
+          <div v-if="open && !job.appointment && session.may('desk')" class="mb-6">
+            <h2>Its slot</h2>
+            <SlotOffers :job-id="job.id" :owner-name="job.owner.name" @kept="load" />
+          </div>
           <template v-if="open && !session.may('bench')">
             <h2>Onto a bench</h2>
             <p class="quiet">
@@ -214,7 +237,7 @@ async function cancel(reason: string): Promise<void> {
         </section>
       </div>
       <EditJobDialog v-if="editing" :job="job" @close="editing = false" @saved="load" />
-      <ReasonDialog v-model="cancelling" title="Take the booking back" label="Why" button="Take it back" :least="3" @say="cancel" />
+      <ReasonDialog v-model="cancelling" title="Cancel the booking" label="Why" button="Cancel it" :least="3" @say="cancel" />
     </template>
   </main>
 </template>

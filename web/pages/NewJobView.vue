@@ -47,6 +47,8 @@ watch(page, (answer) => {
   if (typeof route.query.said === 'string' && !form.symptom) form.symptom = `The awaited part is in. Holds for now: ${route.query.said}`;
 });
 
+/** it stands here as it is taken in; unticked, it comes on another day */
+const here = ref(true);
 const advice = computed(() => (history.value ? adviceFor(form, history.value) : null));
 watch(
   () => advice.value?.kind,
@@ -87,6 +89,7 @@ async function book(): Promise<void> {
         estimate: estimateOf(form),
         ...daysOf(form),
         note: form.note,
+        here: here.value,
       },
       idempotencyKey,
     }),
@@ -153,6 +156,7 @@ async function book(): Promise<void> {
           />
           <EstimateFields :model-value="form" :at="submit.at" :today="page.today" :coolant-id="loop?.coolantProductId ?? null" />
           <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
+          <label class="tick"><input v-model="here" type="checkbox" /> It stands here now</label>
           <div class="row">
             <v-btn type="submit" size="x-large" :loading="submit.busy.value">Book it</v-btn>
             <v-btn variant="text" size="large" :to="`/systems/${id}`">Not now</v-btn>
@@ -168,6 +172,16 @@ async function book(): Promise<void> {
 .new-job {
   display: grid;
   gap: 16px;
+}
+.tick {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  min-height: 44px;
+}
+.tick input {
+  width: 24px;
+  height: 24px;
 }
 .none {
   max-width: 70ch;

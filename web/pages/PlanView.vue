@@ -14,6 +14,7 @@ import { HINDRANCE_WORDS, setAsideImpossible } from '@core/workshop/planning/pos
 import { useSession } from '../workshop/people/sessionStore.js';
 import { useNotices } from '../base/shell/notices.js';
 import { useDates } from '../base/units/dates.js';
+import SlotOffers from '../workshop/calls/SlotOffers.vue';
 import SkillsAndKits from '../workshop/planning/SkillsAndKits.vue';
 import PeopleHours from '../workshop/planning/PeopleHours.vue';
 import PlanBoard from '../workshop/planning/PlanBoard.vue';
@@ -106,6 +107,12 @@ async function confirm(confirmed: boolean): Promise<void> {
   } catch (error) {
     problem.value = wordsOf(error);
   }
+}
+/** a job of the waiting list that gets its place by hand */
+const placing = ref<string | null>(null);
+async function placed(): Promise<void> {
+  placing.value = null;
+  await load();
 }
 async function clear(): Promise<void> {
   try {
@@ -213,6 +220,16 @@ const lateDays = (minutes: number): string => (minutes <= 0 ? 'nothing late' : `
                 ><template v-if="each.windows.length">; its owner can do without it {{ each.windows.map(windowWords).join(', ') }}</template
                 ><template v-if="!each.consented">; no consent yet</template></span
               >
+              <button
+                v-if="session.may('desk')"
+                type="button"
+                class="link"
+                :aria-expanded="placing === each.id"
+                @click="placing = placing === each.id ? null : each.id"
+              >
+                {{ placing === each.id ? 'close' : 'put it on the board' }}
+              </button>
+              <SlotOffers v-if="placing === each.id" :job-id="each.id" :owner-name="each.ownerName" @kept="placed" />
             </li>
           </ul>
           <article v-if="job" class="chosen">

@@ -10,6 +10,7 @@ import { isOutline } from '@core/machine/loop-file/outline.js';
 import { REVISION_KINDS } from '@core/machine/loop-file/revisionKinds.js';
 import StartRunDialog from '../bench/runs/StartRunDialog.vue';
 import { useSession } from '../workshop/people/sessionStore.js';
+import type { Standing } from '@core/workshop/messages/fitting.js';
 import MessageDialog from '../workshop/messages/MessageDialog.vue';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
 import DueCard from '../workshop/due-dates/DueCard.vue';
@@ -51,6 +52,19 @@ const dates = useDates();
 const editing = ref(false);
 const writing = ref(false);
 const session = useSession();
+/** what the letter that fits is chosen by */
+const standing = computed((): Standing => {
+  const [job] = page.value?.jobs ?? [];
+  const due = page.value?.dues.find(({ kind }) => kind === 'coolant-service') ?? null;
+  return {
+    where: job?.where ?? (page.value?.ready ? 'ready' : null),
+    notComeOn: job?.notComeOn ?? null,
+    slot: job?.appointment ?? null,
+    partsOn: job?.partsOn ?? null,
+    due: due && { dueOn: due.dueOn, postponed: due.postponed },
+    today: page.value?.today ?? '',
+  };
+});
 const servicing = ref(false);
 const starting = ref<LoopOfSystem | null>(null);
 
@@ -263,7 +277,7 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
         :system-id="page.system.id"
         :machine="page.system.name"
         :owner="page.owner.name"
-        :workshop="session.account?.workshopName ?? ''"
+        :standing="standing"
         @close="writing = false"
         @sent="changed"
       />

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { SystemLine } from '@core/workshop/machines/answers.js';
+import type { TodayAnswer } from '@core/workshop/machines/answers.js';
 import { computed, onMounted } from 'vue';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { get } from '../base/http/api.js';
@@ -10,6 +10,7 @@ import { useDates } from '../base/units/dates.js';
 import { useBenches } from '../bench/benches/benchStore.js';
 import WaitingShelf from '../bench/waiting/WaitingShelf.vue';
 import BenchPlinth from '../bench/benches/BenchPlinth.vue';
+import DoorList from '../workshop/today/DoorList.vue';
 import DueRunway from '../workshop/today/DueRunway.vue';
 
 const benches = useBenches();
@@ -23,12 +24,6 @@ const standing = computed(() => [
   ...benches.runs.filter(({ practice }) => practice).map((run) => ({ id: run.id, name: 'Practice table', runs: [run] })),
   ...benches.runs.filter(({ benchId, waits }) => benchId === null && !waits).map((run) => ({ id: run.id, name: 'No bench', runs: [run] })),
 ]);
-interface TodayAnswer {
-  today: string;
-  overdue: SystemLine[];
-  coming: SystemLine[];
-  count: number;
-}
 const dues = usePage((signal) => get<TodayAnswer>('/today', signal));
 /** drawings of what stands on the benches; asked for once for each set of runs */
 const drawn = usePage(
@@ -69,6 +64,8 @@ function again(): void {
     </section>
 
     <WaitingShelf v-if="answer" :runs="benches.runs" :today="answer.today" :file-of="fileOf" />
+
+    <DoorList v-if="answer" :coming-in="answer.comingIn" :ready="answer.ready" :today="answer.today" @changed="dues.load()" />
 
     <section v-if="answer" class="dues">
       <header class="spread">

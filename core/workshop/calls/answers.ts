@@ -1,5 +1,6 @@
 import type { DateReason } from '../due-dates/facts.js';
-import type { Appointment } from '../jobs/answers.js';
+import type { Appointment, Ready } from '../jobs/answers.js';
+import type { Whereabouts } from '../jobs/arrival.js';
 import type { JobKind } from '../jobs/kinds.js';
 import type { Estimate } from '../prices/estimate.js';
 import type { WaitsSince } from '../jobs/waitFor.js';
@@ -19,6 +20,8 @@ export interface CallMachine {
   readonly loopId: string | null;
   readonly due: { readonly dueOn: string; readonly reason: DateReason; readonly estimated: boolean; readonly postponed: number } | null;
   readonly job: CallJob | null;
+  /** done and still here */
+  readonly ready: Ready | null;
   readonly run: CallRun | null;
 }
 
@@ -30,6 +33,9 @@ export interface CallJob {
   readonly neededBy: string | null;
   readonly estimate: Estimate;
   readonly slot: Appointment | null;
+  readonly where: Whereabouts;
+  readonly broughtOn: string | null;
+  readonly notComeOn: string | null;
 }
 
 /** The run it stands in. */

@@ -1,8 +1,8 @@
 import Joi from 'joi';
-import { id } from '../../base/checking/fields.js';
+import { day, id } from '../../base/checking/fields.js';
 import { placeFields } from '../planning/schema.js';
 import { JOB_KIND_KEYS, ABOUT_A_PART, type JobKind } from '../jobs/kinds.js';
-import { CONSENT_WAY_KEYS, jobSchema, type ConsentWay, type JobInput } from '../jobs/schema.js';
+import { CONSENT_WAY_KEYS, jobSchema, type ConsentWay, type JobInput, type OwnerWindow } from '../jobs/schema.js';
 import type { Offer } from './offers.js';
 
 export interface CallQuery {
@@ -17,7 +17,14 @@ export interface OffersQuery {
   readonly loop: string;
   readonly kind: JobKind;
   readonly hours: string;
+  /** days in which its owner can do without it, `from/to` by commas; empty: any */
+  readonly days: string;
+  /** day on which its parts are there */
+  readonly parts?: string;
 }
+/** The days of a query as the board knows them. */
+export const windowsOf = (days: string): OwnerWindow[] =>
+  days === '' ? [] : days.split(',').map((each) => ({ from: each.slice(0, 10), to: each.slice(11) }));
 export const offersSchema = Joi.object({
   loop: id().required(),
   kind: Joi.string()
@@ -26,6 +33,11 @@ export const offersSchema = Joi.object({
   hours: Joi.string()
     .pattern(/^\d{1,3}(?:\.\d{1,2})?$/u, 'hours')
     .required(),
+  days: Joi.string()
+    .pattern(/^(?:\d{4}-\d{2}-\d{2}\/\d{4}-\d{2}-\d{2})(?:,\d{4}-\d{2}-\d{2}\/\d{4}-\d{2}-\d{2}){0,5}$/u, 'days')
+    .allow('')
+    .default(''),
+  parts: day(),
 });
 
 /** A job with its slot, as it was agreed on the phone. */

@@ -1,6 +1,7 @@
 import type { InsideNow } from '../../physics/live-book/insideNow.js';
 import type { Suspect } from '../lots/suspects.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
+import type { Whereabouts } from './arrival.js';
 import type { JobKind } from './kinds.js';
 import type { Intake } from './schema.js';
 import type { Estimate } from '../prices/estimate.js';
@@ -15,6 +16,34 @@ export interface Appointment {
   readonly bench: string;
   /** told to the owner; otherwise planned only */
   readonly confirmed: boolean;
+}
+
+/** A machine that is awaited today, or was awaited and nobody knows. */
+export interface Coming {
+  readonly jobId: string;
+  readonly kind: JobKind;
+  readonly systemId: string;
+  readonly systemName: string;
+  readonly ownerName: string;
+  readonly phone: string | null;
+  /** its time; and that time's day by the workshop's clock */
+  readonly at: string;
+  readonly awaitedOn: string;
+  readonly bench: string;
+  readonly broughtOn: string | null;
+  readonly version: number;
+}
+
+/** A machine that is done and still here. */
+export interface Ready {
+  readonly jobId: string;
+  readonly kind: JobKind;
+  readonly systemId: string;
+  readonly systemName: string;
+  readonly ownerName: string;
+  readonly phone: string | null;
+  readonly since: string;
+  readonly version: number;
 }
 
 /** A job as its page shows it. */
@@ -36,6 +65,11 @@ export interface JobPage {
   version: number;
   consents: { id: string; at: string; kind: string; estimate: Estimate; how: string; words: string; by: string }[];
   consented: boolean;
+  broughtOn: string | null;
+  notComeOn: string | null;
+  fetchedOn: string | null;
+  where: Whereabouts;
+  doneOn: string | null;
   /** null: it has no place in the plan */
   appointment: Appointment | null;
   system: { id: string; name: string; state: string };

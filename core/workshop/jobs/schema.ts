@@ -36,6 +36,8 @@ export interface JobInput {
   readonly loopId: string;
   /** the open follow-up that it is for; missing or null: the loop’s coolant service, where one is due */
   readonly answers?: string | null;
+  /** it stands here as it is booked; missing: it comes later */
+  readonly here?: boolean;
   readonly kind: JobKind;
   /** component to be changed, where the job is about one */
   readonly partId: string | null;
@@ -97,9 +99,9 @@ const fields: Joi.SchemaMap = {
     .default([]),
   note: note().required(),
 };
-export const jobSchema = Joi.object({ ...fields, loopId: id().required(), answers: id().allow(null) });
+export const jobSchema = Joi.object({ ...fields, loopId: id().required(), answers: id().allow(null), here: Joi.boolean() });
 export const jobEditSchema = Joi.object({ ...fields, version: rowVersion() });
-export type JobEdit = Omit<JobInput, 'loopId' | 'answers'> & { readonly version: number };
+export type JobEdit = Omit<JobInput, 'loopId' | 'answers' | 'here'> & { readonly version: number };
 
 /** How an owner agreed. */
 export const CONSENT_WAYS = { phone: 'by phone', 'in-person': 'in person', text: 'by text', email: 'by e-mail' } as const;

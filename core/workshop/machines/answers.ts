@@ -1,4 +1,5 @@
-import type { Appointment } from '../jobs/answers.js';
+import type { Whereabouts } from '../jobs/arrival.js';
+import type { Appointment, Coming, Ready } from '../jobs/answers.js';
 import type { CameFilled } from '../../machine/loop-file/cameFilled.js';
 import type { DrainPolicy } from '../../physics/draining/defaults.js';
 import type { InsideNow } from '../../physics/live-book/insideNow.js';
@@ -117,8 +118,19 @@ export interface SystemPage {
   /** the loan machine that its owner has */
   loan: { id: string; name: string; jobId: string; untilDay: string | null } | null;
   history: HistoryEntry[];
+  /** done and still here; null: it is not */
+  ready: Ready | null;
   /** booked or on a bench */
-  jobs: { id: string; kind: JobKind; state: string; neededBy: string | null; appointment: Appointment | null }[];
+  jobs: {
+    id: string;
+    kind: JobKind;
+    state: string;
+    neededBy: string | null;
+    partsOn: string | null;
+    notComeOn: string | null;
+    where: Whereabouts;
+    appointment: Appointment | null;
+  }[];
   today: string;
 }
 
@@ -134,6 +146,10 @@ export interface TodayAnswer {
   overdue: SystemLine[];
   coming: SystemLine[];
   count: number;
+  /** awaited today, or before and nobody wrote down what became of it */
+  comingIn: readonly Coming[];
+  /** done and still here */
+  ready: readonly Ready[];
 }
 
 /** A loop with its newest revision. */

@@ -1,7 +1,16 @@
 import { describe, expect, it } from 'vitest';
 import { longDay, MESSAGE_TEMPLATES, writeMessage } from './templates.js';
 
-const facts = { owner: 'Ada Fernwick', machine: 'Tower', workshop: 'Fernhollow', when: 'on 3 May', text: 'a ring of the right size' };
+const contact = { address: 'Weir Lane 4', phone: '555 010', email: '', publicAddress: '' };
+const facts = {
+  owner: 'Ada Fernwick',
+  machine: 'Tower',
+  workshop: 'Fernhollow',
+  contact,
+  when: 'on 3 May',
+  ready: 'on 4 May',
+  text: 'a ring of the right size',
+};
 
 describe('messages to owners', () => {
   it('greet the owner, name the machine, and are signed by the workshop, whatever the matter', () => {
@@ -9,7 +18,7 @@ describe('messages to owners', () => {
       const { subject, body } = writeMessage(template, facts);
       expect(subject).toContain('Tower');
       expect(body.startsWith('Dear Ada Fernwick,')).toBe(true);
-      expect(body.endsWith('Fernhollow')).toBe(true);
+      expect(body.endsWith('Fernhollow\nWeir Lane 4\n555 010')).toBe(true);
       expect(`${subject}${body}`).not.toMatch(/undefined|null/);
     }
   });

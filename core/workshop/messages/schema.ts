@@ -6,6 +6,8 @@ export interface MessageInput {
   readonly systemId: string;
   readonly template: MessageTemplate;
   readonly when: string;
+  /** when it is ready by the plan, in words; empty: not said */
+  readonly ready: string;
   readonly text: string;
 }
 export const messageSchema = Joi.object({
@@ -14,5 +16,6 @@ export const messageSchema = Joi.object({
     .valid(...MESSAGE_TEMPLATES)
     .required(),
   when: Joi.string().trim().allow('').max(80).required(),
+  ready: Joi.string().trim().allow('').max(80).default(''),
   text: Joi.string().trim().allow('').max(1000).required(),
 });

@@ -72,6 +72,7 @@ const OF_ROUTE: Readonly<Record<Right, readonly string[]>> = {
     'DELETE /lots/:id',
     'PUT /jobs/:id',
     'POST /jobs/:id/cancel',
+    'PUT /jobs/:id/arrival',
     'POST /jobs/:id/consent',
     'PUT /jobs/:id/loan',
     'DELETE /jobs/:id/loan',

@@ -44,6 +44,9 @@ export async function startJob(ask: Ask, input: JobStart) {
   });
   const runId = await insertRun(ask, { jobId, loopId: row.service.loopId, revisionId: revision.id, benchId: input.benchId, procedure });
   await scope.update(job).set({ state: 'active' }).where(eq(job.id, jobId));
+  // what stands on a bench was brought, whether somebody wrote it down or not
+  if (row.service.broughtOn === null)
+    await scope.update(serviceJob).set({ broughtOn: ask.today, notComeOn: null }).where(eq(serviceJob.jobId, jobId));
   await putOnBench(scope, own.system);
   return readRun(ask, runId);
 }

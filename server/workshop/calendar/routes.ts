@@ -15,6 +15,7 @@ import { notFound } from '../../base/http/errors.js';
 import type { Routes } from '../../base/http/routes.js';
 import { slot } from '../../base/database/tables/planning.js';
 import { owner, job, system } from '../../base/database/tables/machines.js';
+import { PRODUCT, withoutRemarks } from './event.js';
 import { calendarFeed } from '../../base/database/tables/calendar.js';
 
 const feedSchema = Joi.object({ personId: id().allow(null).required() });
@@ -70,7 +71,7 @@ async function calendarOf(app: App, feed: Pick<typeof calendarFeed.$inferSelect,
     const calendar = ical({
       name: own ? `${own.name}, ${shop?.name}` : (shop?.name ?? 'Workshop'),
       method: ICalCalendarMethod.PUBLISH,
-      prodId: '-//lavacrum//plan//EN',
+      prodId: PRODUCT,
     });
     const slots = await scope
       .select({ slot, kind: job.kind, systemName: system.name, ownerName: owner.name, benchName: bench.name })
@@ -110,7 +111,6 @@ async function calendarOf(app: App, feed: Pick<typeof calendarFeed.$inferSelect,
           description: reasonWords(item.reason),
         });
     }
-    // remarks that the library makes to one maker's calendar program
-    return calendar.toString().replace(/^X-[A-Z-]*ALLDAYEVENT.*\r?\n/gm, '');
+    return withoutRemarks(calendar.toString());
   });
 }

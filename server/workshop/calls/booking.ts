@@ -1,8 +1,10 @@
 import { offerSlots } from '../../../core/workshop/calls/offers.js';
 import type { OffersAnswer } from '../../../core/workshop/calls/answers.js';
-import type { BookingInput, OffersQuery } from '../../../core/workshop/calls/schema.js';
+import type { BoardJob, WorkshopBoard } from '../../../core/workshop/planning/workshopPlan.js';
+import { windowsOf, type BookingInput, type OffersQuery } from '../../../core/workshop/calls/schema.js';
 import { newestRevision } from '../../machine/loops/revisions.js';
-import type { Ask } from '../../base/http/context.js';
+import { idFrom, type Ask } from '../../base/http/context.js';
+import { DomainError } from '../../base/http/errors.js';
 import { agree, bookJob, readJob } from '../jobs/jobs.js';
 import { boardJobOf, confirmSlot, readBoard, saveSlots } from '../planning/board.js';
 
@@ -10,10 +12,30 @@ import { boardJobOf, confirmSlot, readBoard, saveSlots } from '../planning/board
 const OFFERED = 3;
 
 /** The next slots for such a job on this loop. */
-export async function offersFor(ask: Ask, { loop, kind, hours }: OffersQuery): Promise<OffersAnswer> {
+export async function offersFor(ask: Ask, { loop, kind, hours, days, parts }: OffersQuery): Promise<OffersAnswer> {
   const { file } = await newestRevision(ask.scope, loop);
   const board = await readBoard(ask);
-  const job = await boardJobOf(ask, { id: 'offered', kind, hours: Number(hours), file });
+  const job = await boardJobOf(ask, {
+    id: 'offered',
+    kind,
+    hours: Number(hours),
+    file,
+    windows: windowsOf(days),
+    arrivesOn: parts ?? null,
+  });
+  return offersOf(board, job);
+}
+
+/** The next slots for a job that is booked: with its own days, parts and owner. */
+export async function offersForJob(ask: Ask): Promise<OffersAnswer> {
+  const jobId = idFrom(ask.request, 'id', 'job');
+  const board = await readBoard(ask);
+  const job = board.jobs.find(({ id }) => id === jobId);
+  if (!job) throw new DomainError('refused', 'This job is on a bench or over; it needs no slot.');
+  return offersOf(board, job);
+}
+
+function offersOf(board: WorkshopBoard, job: BoardJob): OffersAnswer {
   const benchOf = new Map(board.benches.map(({ id, name }) => [id, name]));
   return {
     attendedMinutes: job.attendedMinutes,

@@ -7,6 +7,8 @@ import { dueItem } from '../../base/database/tables/due-dates.js';
 import { loop } from '../../base/database/tables/loops.js';
 import { job, owner, system } from '../../base/database/tables/machines.js';
 import { run } from '../../base/database/tables/runs.js';
+import { whereIs } from '../../../core/workshop/jobs/arrival.js';
+import { readyToFetch } from '../jobs/comings.js';
 import { appointmentsOf } from '../planning/appointments.js';
 import type { Ask } from '../../base/http/context.js';
 
@@ -42,12 +44,21 @@ export async function whoCalls(ask: Ask, who: string): Promise<CallAnswer> {
   const shown = sure.slice(0, SHOWN);
   const ids = shown.map(({ id }) => id);
   const [dues, jobs, runs, loops] = ids.length === 0 ? [new Map(), new Map(), new Map(), new Map()] as const : [await duesOf(ask, ids), await jobsOf(ask, ids), await runsOf(ask, ids), await loopsOf(ask, ids)] as const; // prettier-ignore
+  const ready = ids.length === 0 ? [] : await readyToFetch(ask, ids);
   const machines = shown.map(({ id, ...each }): CallMachine => {
     const openJob: CallJob | null = jobs.get(id) ?? null;
     const openRun: CallRun | null = runs.get(id) ?? null;
     // a run ends when its slot does, where it was planned
     const runNow = openRun && { ...openRun, until: openRun.waits ? null : (openJob?.slot?.to ?? null) };
-    return { systemId: id, ...each, loopId: loops.get(id) ?? null, due: dues.get(id) ?? null, job: openJob, run: runNow };
+    return {
+      systemId: id,
+      ...each,
+      loopId: loops.get(id) ?? null,
+      due: dues.get(id) ?? null,
+      job: openJob,
+      ready: ready.find(({ systemId }) => systemId === id) ?? null,
+      run: runNow,
+    };
   });
   return { today, timeZone: account.timeZone, machines, more: found.length > SHOWN };
 }
@@ -86,7 +97,11 @@ async function jobsOf({ scope }: Ask, ids: readonly string[]): Promise<Map<strin
       id: job.id,
       kind: job.kind,
       neededBy: serviceJob.neededBy,
+      state: job.state,
       estimate: serviceJob.estimate,
+      broughtOn: serviceJob.broughtOn,
+      notComeOn: serviceJob.notComeOn,
+      fetchedOn: serviceJob.fetchedOn,
       consented: agreed,
     })
     .from(serviceJob)
@@ -95,7 +110,10 @@ async function jobsOf({ scope }: Ask, ids: readonly string[]): Promise<Map<strin
     .orderBy(asc(job.createdAt));
   const appointments = await appointmentsOf(scope, rows.map(({ id }) => id)); // prettier-ignore
   return new Map(
-    rows.map(({ systemId, kind, ...each }) => [systemId, { ...each, kind: asJobKind(kind), slot: appointments.get(each.id) ?? null }]),
+    rows.map(({ systemId, kind, state, fetchedOn, ...each }) => [
+      systemId,
+      { ...each, kind: asJobKind(kind), where: whereIs(state, { ...each, fetchedOn }), slot: appointments.get(each.id) ?? null },
+    ]),
   );
 }
 

@@ -4,11 +4,12 @@ import type { JobPage } from '../../../core/workshop/jobs/answers.js';
 import { readInput } from '../../../core/base/checking/input.js';
 import { bodyAs } from '../../base/http/context.js';
 import type { Routes } from '../../base/http/routes.js';
-import { bookCall, offersFor } from './booking.js';
+import { bookCall, offersFor, offersForJob } from './booking.js';
 import { whoCalls } from './calls.js';
 
 export function callRoutes(routes: Routes): void {
   routes.get<CallAnswer>('/calls', (ask) => whoCalls(ask, readInput<CallQuery>(callSchema, { ...ask.request.query }).who));
   routes.get<OffersAnswer>('/offers', (ask) => offersFor(ask, readInput<OffersQuery>(offersSchema, { ...ask.request.query })));
+  routes.get<OffersAnswer>('/jobs/:id/offers', offersForJob);
   routes.post<JobPage>('/systems/:id/bookings', (ask) => bookCall(ask, bodyAs<BookingInput>(ask.request, bookingSchema)));
 }

@@ -7,6 +7,8 @@ import { productOf } from '../coolants/products.js';
 import type { Suspect } from '../../../core/workshop/lots/suspects.js';
 import { and, desc, eq, inArray, sql } from 'drizzle-orm';
 import { compareBaselines } from '../../../core/physics/diagnosis/compare.js';
+import { whereIs } from '../../../core/workshop/jobs/arrival.js';
+import { tellCancelled } from '../messages/slots.js';
 import { refuse } from '../../../core/base/checking/input.js';
 import { COOLANT_CLASSES } from '../../../core/machine/liquids/classes.js';
 import { asJobKind } from '../../../core/workshop/jobs/kinds.js';
@@ -88,6 +90,7 @@ export async function bookJob(ask: Ask, input: JobInput) {
     dropOffOn: input.dropOffOn,
     windows: [...input.windows],
     dueItemId,
+    broughtOn: input.here ? ask.today : null,
     createdAt: at,
   });
   return readJob(ask, jobId);
@@ -175,6 +178,11 @@ export async function readJob(ask: Ask, jobId = idFrom(ask.request, 'id', 'job')
     dropOffOn: row.service.dropOffOn,
     windows: row.service.windows,
     version: row.service.version,
+    broughtOn: row.service.broughtOn,
+    notComeOn: row.service.notComeOn,
+    fetchedOn: row.service.fetchedOn,
+    where: whereIs(row.job.state, row.service),
+    doneOn: row.job.doneOn,
     consents,
     consented: consents.some(({ estimateNumber }) => estimateNumber === row.service.estimateNumber),
     system: { id: row.system.id, name: row.system.name, state: row.system.state },
@@ -334,19 +342,38 @@ export async function cancelJob(ask: Ask, reason: string) {
   if (!['booked', 'waiting'].includes(row.job.state))
     throw new DomainError('refused', 'This job stands on a bench or is over; leave its run instead.');
   await ask.scope.update(job).set({ state: 'cancelled', note: reason }).where(eq(job.id, jobId));
-  // its bench and hands are free for others, told to the owner or not
-  await ask.scope.delete(slot).where(eq(slot.jobId, jobId));
+  // its bench and hands are free for others; an owner who was told of it hears that it is off
+  const [gone] = await ask.scope.delete(slot).where(eq(slot.jobId, jobId)).returning();
+  if (gone) {
+    const { workshopId, personId, timeZone } = ask.account;
+    const writing = { workshopId, personId, at: ask.clock.now() };
+    await tellCancelled(ask.scope, writing, { ...gone, systemId: row.system.id, version: gone.version + 1, timeZone }, '');
+  }
   return readJob(ask, jobId);
 }
 
 /** Jobs of one machine that are not over. */
 export async function openJobsOf({ scope }: Pick<Ask, 'scope'>, systemId: string) {
   const rows = await scope
-    .select({ id: job.id, kind: job.kind, state: job.state, neededBy: serviceJob.neededBy })
+    .select({
+      id: job.id,
+      kind: job.kind,
+      state: job.state,
+      neededBy: serviceJob.neededBy,
+      partsOn: serviceJob.partsOn,
+      broughtOn: serviceJob.broughtOn,
+      notComeOn: serviceJob.notComeOn,
+      fetchedOn: serviceJob.fetchedOn,
+    })
     .from(serviceJob)
     .innerJoin(job, eq(job.id, serviceJob.jobId))
     .where(and(eq(job.systemId, systemId), inArray(job.state, ['booked', 'active', 'waiting'])))
     .orderBy(job.createdAt);
   const appointments = await appointmentsOf(scope, rows.map(({ id }) => id)); // prettier-ignore
-  return rows.map((row) => ({ ...row, kind: asJobKind(row.kind), appointment: appointments.get(row.id) ?? null }));
+  return rows.map(({ broughtOn, fetchedOn, ...row }) => ({
+    ...row,
+    kind: asJobKind(row.kind),
+    where: whereIs(row.state, { ...row, broughtOn, fetchedOn }),
+    appointment: appointments.get(row.id) ?? null,
+  }));
 }

@@ -15,20 +15,27 @@ import { message, standInMail } from '../../base/database/tables/messages.js';
 /** days before its date on which an owner hears that a service is due */
 export const TELL_DAYS = 21;
 
-interface Writing {
+export interface Writing {
   readonly workshopId: string;
   readonly personId: string | null;
   readonly at: Date;
 }
 
 /** Writes a message; the same thing is told once. @returns false where it was told before */
-async function write(
+export async function write(
   scope: Scope,
   { workshopId, personId, at }: Writing,
-  given: { systemId: string; template: MessageTemplate; about: string; when: string; text: string },
+  given: { systemId: string; template: MessageTemplate; about: string; when: string; ready?: string; text: string; calendar?: string },
 ): Promise<boolean> {
   const [row] = await scope
-    .select({ ownerId: owner.id, owner: owner.name, email: owner.email, machine: system.name, workshop: workshop.name })
+    .select({
+      ownerId: owner.id,
+      owner: owner.name,
+      email: owner.email,
+      machine: system.name,
+      workshop: workshop.name,
+      contact: workshop.contact,
+    })
     .from(system)
     .innerJoin(owner, eq(owner.id, system.ownerId))
     .innerJoin(workshop, eq(workshop.id, system.workshopId))
@@ -39,7 +46,9 @@ async function write(
     owner: row.owner,
     machine: row.machine,
     workshop: row.workshop,
+    contact: row.contact,
     when: given.when,
+    ready: given.ready ?? '',
     text: given.text,
   });
   const made = await scope
@@ -52,6 +61,7 @@ async function write(
       about: given.about,
       address: row.email,
       ...text,
+      calendar: given.calendar ?? null,
       personId,
       createdAt: at,
     })
@@ -96,29 +106,6 @@ async function tellRisks(scope: Scope, workshopId: string, at: Date): Promise<nu
       written += 1;
   }
   return written;
-}
-
-/**
- * The slot that was agreed goes to an owner who likes e-mail, once for each time.
- * @returns false where nobody is written to: the desk calls
- */
-export async function tellSlot(
-  scope: Scope,
-  { workshopId, personId, at }: Writing,
-  { systemId, jobId, startsAt, timeZone }: { systemId: string; jobId: string; startsAt: Date; timeZone: string },
-): Promise<boolean> {
-  const [own] = await scope
-    .select({ channel: owner.channel, email: owner.email })
-    .from(system)
-    .innerJoin(owner, eq(owner.id, system.ownerId))
-    .where(eq(system.id, systemId));
-  if (!own || own.channel !== 'email' || own.email === null) return false;
-  const when = new Intl.DateTimeFormat('en-GB', { timeZone, dateStyle: 'full', timeStyle: 'short' }).format(startsAt);
-  return write(
-    scope,
-    { workshopId, personId, at },
-    { systemId, template: 'slot', about: `${jobId} ${startsAt.toISOString()}`, when, text: '' },
-  );
 }
 
 /** Tells owners of services that come due, by e-mail to those who like it. Once for each date. @returns how many were written */

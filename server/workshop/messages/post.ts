@@ -59,6 +59,15 @@ export class Post {
           text: row.body,
           // plain eight-bit text: readable in any mailbox, the stand-in's included
           textEncoding: 'quoted-printable',
+          ...(row.calendar === null
+            ? {}
+            : {
+                icalEvent: {
+                  method: /METHOD:CANCEL/.test(row.calendar) ? 'CANCEL' : 'PUBLISH',
+                  filename: 'appointment.ics',
+                  content: row.calendar,
+                },
+              }),
           headers: { [WORKSHOP_HEADER]: workshopId, 'Message-ID': `<${row.id}@lavacrum.local>` },
         });
         await scope.update(message).set({ state: 'sent', sentAt: this.clock.now(), problem: '' }).where(eq(message.id, id));

@@ -31,6 +31,7 @@ export async function startStandIn(database: Database, log: Logger): Promise<{ p
               recipient: session.envelope.rcptTo.map(({ address }) => address).join(', '),
               subject: mail.subject ?? '',
               text: mail.text ?? '',
+              attached: mail.attachments.map(({ filename }) => filename ?? 'a file').join(', '),
             }),
           );
         })

@@ -86,14 +86,14 @@ export async function readWorkshop({ scope, account }: Ask) {
   return { workshop: { ...own, policy }, people, benches: await benchesOf(scope) };
 }
 
-/** Changes the workshop's row where nobody else did meanwhile. */
-export async function changeWorkshop(ask: Ask, version: number, values: Partial<typeof workshop.$inferInsert>) {
+/** Changes the workshop's row where nobody else did meanwhile. @param yours what was sent, for whoever has to choose */
+export async function changeWorkshop(ask: Ask, version: number, values: Partial<typeof workshop.$inferInsert>, yours: object = values) {
   const changed = await ask.scope
     .update(workshop)
     .set({ ...values, version: version + 1 })
     .where(and(eq(workshop.id, ask.account.workshopId), eq(workshop.version, version)))
     .returning({ id: workshop.id });
-  if (changed.length === 0) throw stale('workshop', values, (await readWorkshop(ask)).workshop);
+  if (changed.length === 0) throw stale('workshop', yours, (await readWorkshop(ask)).workshop);
   return readWorkshop(ask);
 }
 
@@ -101,7 +101,7 @@ export const setContact = (ask: Ask, { version, ...contact }: ContactEdit) => ch
 
 export async function editWorkshop(ask: Ask, input: WorkshopEdit) {
   const { version, policy, ...values } = input;
-  await changeWorkshop(ask, version, values);
+  await changeWorkshop(ask, version, values, input);
   await setPolicy(ask.scope, ask.account.workshopId, {}, policy);
   await redate(ask.scope, { everything: true });
   return readWorkshop(ask);

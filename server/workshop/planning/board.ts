@@ -23,7 +23,7 @@ import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound, stale } from '../../base/http/errors.js';
 import { consent, serviceJob } from '../../base/database/tables/jobs.js';
 import { loop, type loopRevision } from '../../base/database/tables/loops.js';
-import { tellSlot } from '../messages/messages.js';
+import { tellSlot } from '../messages/slots.js';
 import { owner, job, system } from '../../base/database/tables/machines.js';
 import { attendedMinutesOf } from './attended.js';
 import { absence, kit, shift, slot } from '../../base/database/tables/planning.js';
@@ -136,7 +136,14 @@ async function boardJobs({ scope, account }: Ask): Promise<BoardJob[]> {
 /** A job as the board would know it, before it is booked: by what such jobs took here, or by the hours that are thought of. */
 export async function boardJobOf(
   { scope, account, today }: Ask,
-  { id, kind, hours, file }: { readonly id: string; readonly kind: BoardJob['kind']; readonly hours: number; readonly file: LoopFile },
+  {
+    id,
+    kind,
+    hours,
+    file,
+    windows,
+    arrivesOn,
+  }: Pick<BoardJob, 'id' | 'kind' | 'windows' | 'arrivesOn'> & { readonly hours: number; readonly file: LoopFile },
 ): Promise<BoardJob> {
   const [shop] = await scope.select({ schools: workshop.schools }).from(workshop).where(eq(workshop.id, account.workshopId));
   const rigid = hasRigidTube(file);
@@ -149,9 +156,9 @@ export async function boardJobOf(
     attendedMinutes: learned.minutes,
     learnedFrom: learned.runs,
     rigid,
-    windows: [],
+    windows,
     wetMinutes: wetMinutesOf(kind, shop?.schools.wet ?? 'day'),
-    arrivesOn: null,
+    arrivesOn,
     neededBy: null,
     bookedOn: today,
     consented: false,
@@ -257,7 +264,14 @@ export async function confirmSlot(
     (await tellSlot(
       scope,
       { workshopId: account.workshopId, personId: account.personId, at: clock.now() },
-      { systemId: known.systemId, jobId, startsAt: known.slot.startsAt, timeZone: account.timeZone },
+      {
+        systemId: known.systemId,
+        jobId,
+        startsAt: known.slot.startsAt,
+        endsAt: known.slot.endsAt,
+        version: input.version + 1,
+        timeZone: account.timeZone,
+      },
     ));
   return { ...(await readBoard(ask)), told };
 }

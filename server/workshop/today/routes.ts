@@ -1,6 +1,7 @@
 import type { TodayAnswer } from '../../../core/workshop/machines/answers.js';
 import { addDays } from '../../../core/base/units/calendar.js';
 import type { Routes } from '../../base/http/routes.js';
+import { comingIn, readyToFetch } from '../jobs/comings.js';
 import { systemLines } from '../machines/systems.js';
 
 /** Days ahead that the Today screen looks. */
@@ -17,6 +18,8 @@ export function todayRoutes(routes: Routes): void {
         ({ attention, nextDueOn }) => attention !== 'overdue' && attention !== 'retired' && nextDueOn !== null && nextDueOn <= horizon,
       ),
       count: lines.length,
+      comingIn: await comingIn(ask),
+      ready: await readyToFetch(ask),
     };
   });
 }

@@ -11,6 +11,8 @@ import { useNotices } from '../../base/shell/notices.js';
 import { useDates } from '../../base/units/dates.js';
 import { adviceFor, blankForm, daysOf, intakeOf, priceOfForm, usualEstimate } from '../jobs/jobForm.js';
 import { usePriceList } from '../prices/priceStore.js';
+import OwnerDays from '../jobs/OwnerDays.vue';
+import OfferButtons from './OfferButtons.vue';
 import { useSession } from '../people/sessionStore.js';
 import { comesAnswer, costsAnswer, dueAnswer, readyAnswer } from './callWords.js';
 
@@ -32,6 +34,8 @@ const kind = ref<JobKind>('drain-refill');
 const history = ref<(LoopHistory & { file: LoopFile }) | null>(null);
 const offers = ref<OffersAnswer | null>(null);
 const picked = ref<number | null>(null);
+/** days in which the owner can do without it; empty: any */
+const days = ref<{ from: string; to: string }[]>([]);
 const agreed = ref(true);
 
 /** ms; a word is looked for once somebody stops typing it */
@@ -70,7 +74,7 @@ const machine = computed<CallMachine | null>(() => answer.value?.machines.find((
 /** nothing is booked yet, and something could be */
 const bookable = computed(() => {
   const own = machine.value;
-  return own !== null && own.loopId !== null && own.job === null && own.run === null && own.state === 'in-service';
+  return own !== null && own.loopId !== null && own.job === null && own.run === null && own.ready === null && own.state === 'in-service';
 });
 const usual = computed(() => (history.value ? usualEstimate(kind.value, history.value.file) : null));
 
@@ -78,6 +82,7 @@ watch(chosen, async () => {
   history.value = null;
   offers.value = null;
   picked.value = null;
+  days.value = [];
   submit.clear();
   const own = machine.value;
   if (!own?.loopId || !bookable.value) return;
@@ -88,6 +93,9 @@ watch(chosen, async () => {
   kind.value = CALLED_KINDS.includes(advised) ? advised : 'drain-refill';
   await offer();
 });
+/** days that are whole; one half typed waits */
+const wholeDays = () => days.value.filter(({ from, to }) => from !== '' && to !== '' && to >= from);
+const daysQuery = (): string => wholeDays().map(({ from, to }) => `${from}/${to}`).join(','); // prettier-ignore
 async function offer(): Promise<void> {
   const own = machine.value;
   const hours = usual.value?.hours;
@@ -96,7 +104,7 @@ async function offer(): Promise<void> {
   if (!own?.loopId || hours === undefined) return;
   const asked = kind.value;
   try {
-    const found = await get<OffersAnswer>(`/offers?loop=${own.loopId}&kind=${asked}&hours=${hours.toFixed(2)}`);
+    const found = await get<OffersAnswer>(`/offers?loop=${own.loopId}&kind=${asked}&hours=${hours.toFixed(2)}&days=${daysQuery()}`);
     if (asked !== kind.value || own.systemId !== chosen.value) return;
     offers.value = found;
     picked.value = found.offers.length > 0 ? 0 : null;
@@ -147,7 +155,7 @@ async function book(): Promise<void> {
       partId: null,
       intake: intakeOf(form),
       estimate: { hours: estimate.hours, partsText: '', coolantMl: estimate.coolantMl, priceText: '', parts: [] },
-      ...daysOf(form),
+      ...daysOf({ ...form, windows: wholeDays() }),
       note: '',
     },
     offer: { benchId: at.benchId, steps: at.steps },
@@ -207,19 +215,8 @@ async function book(): Promise<void> {
           class="kind"
           @update:model-value="choose"
         />
-        <div v-if="offers" class="offers" role="group" aria-label="Free slots">
-          <button
-            v-for="(each, index) in offers.offers"
-            :key="each.from"
-            type="button"
-            :aria-pressed="picked === index"
-            @click="picked = index"
-          >
-            <b class="figures">{{ times.slotTime(each.from) }}</b>
-            <span>ready {{ times.slotTime(each.to) }}</span>
-          </button>
-          <p v-if="offers.offers.length === 0">Nothing is free: nobody has hours for it in the plan, or every bench is held.</p>
-        </div>
+        <OwnerDays v-model="days" :today="answer?.today ?? ''" :at="() => []" @update:model-value="offer" />
+        <OfferButtons v-if="offers" v-model="picked" :offers="offers.offers" class="mt-3 mb-3" />
         <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
         <div v-if="session.may('desk')" class="row">
           <v-btn size="x-large" :disabled="!slot" :loading="submit.busy.value" @click="book">Book it</v-btn>
@@ -324,27 +321,6 @@ header input {
   margin-top: 8px;
   max-width: 420px;
 }
-.offers {
-  display: grid;
-  grid-template-columns: repeat(3, 1fr);
-  gap: 10px;
-  margin: 12px 0;
-}
-.offers button {
-  min-height: 72px;
-  padding: 6px 12px;
-  border: 2px solid var(--ink);
-  border-radius: 3px;
-  text-align: left;
-  display: grid;
-}
-.offers b {
-  font-size: 1.25rem;
-}
-.offers p {
-  grid-column: 1 / -1;
-  margin: 0;
-}
 [aria-pressed='true'] {
   background: var(--ink);
   color: var(--ground);
@@ -381,8 +357,7 @@ p {
     padding: 12px 16px;
     max-height: calc(100dvh - 64px);
   }
-  .plates,
-  .offers {
+  .plates {
     grid-template-columns: 1fr;
   }
 }

@@ -30,9 +30,17 @@ export function dueAnswer({ due, state }: CallMachine, today: string, { day }: T
 
 type Picked = OffersAnswer['offers'][number] | null;
 
-export function comesAnswer({ job, run, state }: CallMachine, picked: Picked, times: Times): Answer {
+export function comesAnswer({ job, ready, run, state }: CallMachine, picked: Picked, times: Times): Answer {
   const title = 'Comes in';
   if (run) return { title, big: 'it is here', small: run.waits ? 'Off the bench, waiting.' : 'On a bench.', isGuess: false };
+  if (ready) return { title, big: 'it is here', small: `Done on ${times.day(ready.since)}, not fetched yet.`, isGuess: false };
+  if (job?.where === 'here') {
+    const since = job.broughtOn ? ` since ${times.day(job.broughtOn)}` : '';
+    const slot = job.slot ? `; ${job.slot.bench} from ${times.slotTime(job.slot.from)}` : '';
+    return { title, big: 'it is here', small: `Brought${since}${slot}.`, isGuess: false };
+  }
+  if (job?.where === 'missed' && !job.slot)
+    return { title, big: 'did not come', small: `It was awaited on ${times.day(job.notComeOn ?? '')}; no new slot yet.`, isGuess: false };
   if (job?.slot) {
     const { from, bench, confirmed } = job.slot;
     return {
@@ -48,8 +56,9 @@ export function comesAnswer({ job, run, state }: CallMachine, picked: Picked, ti
   return { title, big: job ? 'no slot yet' : 'nothing booked', small: job ? 'Booked, without a place in the plan.' : 'A free slot stands below.', isGuess: false }; // prettier-ignore
 }
 
-export function readyAnswer({ job, run }: CallMachine, picked: Picked, times: Times): Answer {
+export function readyAnswer({ job, ready, run }: CallMachine, picked: Picked, times: Times): Answer {
   const title = 'Ready';
+  if (ready) return { title, big: 'it is ready', small: `Since ${times.day(ready.since)}.`, isGuess: false };
   if (run?.waits) return { title, big: `not before ${times.day(run.waits.until)}`, small: waitsForWords(run.waits), isGuess: true };
   if (run) {
     return run.until

@@ -19,6 +19,7 @@ const machine = (more: Partial<CallMachine> = {}): CallMachine => ({
   loopId: 'l1',
   due: { dueOn: '2026-04-10', reason: { why: 'policy', scope: 'workshop', policy: 'twelve-months' }, estimated: false, postponed: 0 },
   job: null,
+  ready: null,
   run: null,
   ...more,
 });
@@ -31,7 +32,7 @@ const OFFERS: OffersAnswer = {
     return { benchId: 'b1', bench: 'Long bench', steps: [step(from, to)], from, to };
   }),
 };
-const JOB = { id: 'j1', kind: 'drain-refill' as const, consented: true, neededBy: null, estimate: { hours: 2, partsText: '', coolantMl: 900, priceText: '140', parts: [], priced: null }, slot: { from: '2026-03-11T09:00:00Z', to: '2026-03-11T11:00:00Z', bench: 'Long bench', confirmed: true } }; // prettier-ignore
+const JOB = { id: 'j1', kind: 'drain-refill' as const, consented: true, neededBy: null, estimate: { hours: 2, partsText: '', coolantMl: 900, priceText: '140', parts: [], priced: null }, slot: { from: '2026-03-11T09:00:00Z', to: '2026-03-11T11:00:00Z', bench: 'Long bench', confirmed: true }, where: 'awaited' as const, broughtOn: null, notComeOn: null }; // prettier-ignore
 let asked: Asked[];
 let found: CallMachine[];
 let taken = false;
@@ -66,6 +67,19 @@ async function called(who: string) {
   return screen;
 }
 const plates = (screen: Awaited<ReturnType<typeof called>>): string[] => screen.findAll('.plate .big').map((each) => each.text());
+
+describe('who came and who did not', () => {
+  const times = { day: (iso: string) => iso, slotTime: (iso: string) => iso.slice(0, 16) };
+  it('is said on the phone', () => {
+    const here = machine({ job: { ...JOB, where: 'here', broughtOn: '2026-03-09' } });
+    expect(comesAnswer(here, null, times)).toMatchObject({ big: 'it is here', small: expect.stringContaining('Brought since 2026-03-09; Long bench from') }); // prettier-ignore
+    expect(comesAnswer(machine({ job: { ...JOB, slot: null, where: 'missed', notComeOn: '2026-03-09' } }), null, times).big).toBe(
+      'did not come',
+    );
+    const ready = { jobId: 'j', kind: 'flush-refill' as const, systemId: 's1', systemName: 'Tower', ownerName: 'Ada', phone: null, since: '2026-03-08', version: 1 }; // prettier-ignore
+    expect(readyAnswer(machine({ ready }), null, times)).toMatchObject({ big: 'it is ready', small: 'Since 2026-03-08.' });
+  });
+});
 
 describe('a call', () => {
   it('from one machine is answered by the number alone: due, in, ready, costs', async () => {

@@ -1,24 +1,44 @@
 <script setup lang="ts">
 import { computed, reactive } from 'vue';
-import { writeMessage, type MessageTemplate } from '@core/workshop/messages/templates.js';
+import { fittingLetter, type Standing } from '@core/workshop/messages/fitting.js';
+import { NO_CONTACT } from '@core/workshop/people/contact.js';
+import { useSession } from '../people/sessionStore.js';
+import { longDay, longTime, WITHOUT_DAY, writeMessage, type MessageTemplate } from '@core/workshop/messages/templates.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import FormDialog from '../../base/look/FormDialog.vue';
 
 /** A message to an owner from a template, read before it goes. */
-const props = defineProps<{ systemId: string; machine: string; owner: string; workshop: string }>();
+const props = defineProps<{ systemId: string; machine: string; owner: string; standing: Standing }>();
 const emit = defineEmits<{ close: []; sent: [text: string] }>();
 const submit = useSubmit();
-const form = reactive({ template: 'ready' as MessageTemplate, when: '', text: '' });
+const session = useSession();
+/** the letter that fits what is known; another one is chosen by hand */
+const fitting = fittingLetter(props.standing);
+const whenWords = (iso: string | null): string => {
+  if (iso === null) return '';
+  return iso.length === 10 ? `on ${longDay(iso)}` : `on ${longTime(iso, session.account?.timeZone ?? 'UTC')}`;
+};
+const form = reactive({ template: fitting.template, when: whenWords(fitting.when), ready: whenWords(fitting.ready), text: '' });
 const templates: { value: MessageTemplate; title: string }[] = [
   { value: 'ready', title: 'It is ready' },
   { value: 'slot', title: 'Its slot is kept' },
+  { value: 'moved', title: 'Its slot moved' },
+  { value: 'cancelled', title: 'Its slot is cancelled' },
+  { value: 'missed', title: 'It was awaited and did not come' },
+  { value: 'limit', title: 'What its coolant lasts changed' },
   { value: 'parts-late', title: 'A part is late' },
   { value: 'due-soon', title: 'Its coolant comes due' },
   { value: 'risk', title: 'What putting it off risks' },
 ];
 const letter = computed(() =>
-  writeMessage(form.template, { ...form, owner: props.owner, machine: props.machine, workshop: props.workshop }),
+  writeMessage(form.template, {
+    ...form,
+    owner: props.owner,
+    machine: props.machine,
+    workshop: session.account?.workshopName ?? '',
+    contact: session.account?.contact ?? NO_CONTACT,
+  }),
 );
 
 async function send(): Promise<void> {
@@ -43,11 +63,12 @@ async function send(): Promise<void> {
   >
     <v-select v-model="form.template" :items="templates" label="Matter" />
     <v-text-field
-      v-if="form.template !== 'ready'"
+      v-if="!WITHOUT_DAY.includes(form.template)"
       v-model="form.when"
       label="When, in words"
       placeholder="on Thursday, 3 December, from 9"
     />
+    <v-text-field v-if="['slot', 'moved'].includes(form.template)" v-model="form.ready" label="Ready by the plan" />
     <v-text-field v-model="form.text" label="What more" />
     <div class="letter">
       <strong>{{ letter.subject }}</strong>

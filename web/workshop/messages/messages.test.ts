@@ -5,14 +5,28 @@ import CalendarAddresses from '../calendar/CalendarAddresses.vue';
 import MessageDialog from './MessageDialog.vue';
 import MessagesView from '../../pages/MessagesView.vue';
 
+const STANDING = { where: 'ready' as const, notComeOn: null, slot: null, partsOn: null, due: null, today: '2026-03-10' };
+
 beforeEach(() => {
   document.body.innerHTML = '';
 });
 
 describe('a message to an owner', () => {
+  it('is the one that fits what is known, with its time and when it is ready', async () => {
+    fakeServer(() => ({ status: 200, body: {} }));
+    const slot = { from: '2026-03-12T09:00:00Z', to: '2026-03-12T15:00:00Z' };
+    mountScreen(MessageDialog, {
+      props: { systemId: 's', machine: 'Tower', owner: 'Ada', standing: { ...STANDING, where: 'awaited', slot } },
+    });
+    await settle();
+    const words = document.querySelector('.v-dialog')?.textContent ?? '';
+    expect(words).toContain('we have kept on Thursday 12 March 2026 at 09:00 for Tower');
+    expect(words).toContain('By the plan it is ready on Thursday 12 March 2026 at 15:00');
+  });
+
   it('is read before it goes, and is sent as it was read', async () => {
     const asked = fakeServer(() => ({ status: 201, body: { messages: [], standIn: [] } }));
-    const screen = mountScreen(MessageDialog, { props: { systemId: 's', machine: 'Tower', owner: 'Ada', workshop: 'Fernhollow' } });
+    const screen = mountScreen(MessageDialog, { props: { systemId: 's', machine: 'Tower', owner: 'Ada', standing: STANDING } });
     await settle();
     const dialog = document.querySelector('.v-dialog') as HTMLElement;
     expect(dialog.textContent).toContain('Tower is ready to be picked up.');
@@ -27,7 +41,7 @@ describe('a message to an owner', () => {
       status: 409,
       body: { error: { code: 'refused', message: 'Ada has no e-mail address on record; call instead.' } },
     }));
-    const screen = mountScreen(MessageDialog, { props: { systemId: 's', machine: 'Tower', owner: 'Ada', workshop: 'Fernhollow' } });
+    const screen = mountScreen(MessageDialog, { props: { systemId: 's', machine: 'Tower', owner: 'Ada', standing: STANDING } });
     await settle();
     document.querySelector('.v-dialog form')?.dispatchEvent(new Event('submit', { cancelable: true, bubbles: true }));
     await settle();

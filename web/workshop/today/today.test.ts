@@ -46,6 +46,8 @@ const today = (more: object = {}) => ({
   runs: [run()],
   overdue: [],
   coming: [],
+  comingIn: [],
+  ready: [],
   count: 3,
   loops: [{ runId: 'r1', file: usualLoop() }],
   next: [],

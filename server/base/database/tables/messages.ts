@@ -17,6 +17,8 @@ export const message = pgTable(
     address: text('address').notNull(),
     subject: text('subject').notNull(),
     body: text('body').notNull(),
+    /** an appointment for the owner's calendar (iCalendar); null: none goes with it */
+    calendar: text('calendar'),
     state: text('state').$type<'waiting' | 'sent' | 'failed'>().notNull().default('waiting'),
     attempts: integer('attempts').notNull().default(0),
     problem: text('problem').notNull().default(''),
@@ -29,7 +31,10 @@ export const message = pgTable(
     foreignKey({ name: 'message_system_fk', columns: [t.workshopId, t.systemId], foreignColumns: [system.workshopId, system.id] }),
     foreignKey({ name: 'message_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
     unique('message_once').on(t.workshopId, t.template, t.about),
-    check('message_template_known', sql`template in ('due-soon', 'ready', 'parts-late', 'slot', 'risk')`),
+    check(
+      'message_template_known',
+      sql`template in ('due-soon', 'ready', 'parts-late', 'slot', 'moved', 'cancelled', 'missed', 'limit', 'risk')`,
+    ),
     check('message_state_known', sql`state in ('waiting', 'sent', 'failed')`),
     check('message_sent_has_instant', sql`(state = 'sent') = (sent_at is not null)`),
     index('message_waiting').on(t.workshopId, t.state),
@@ -46,6 +51,8 @@ export const standInMail = pgTable(
     recipient: text('recipient').notNull(),
     subject: text('subject').notNull(),
     text: text('text').notNull(),
+    /** names of what was attached */
+    attached: text('attached').notNull().default(''),
   },
   (t) => [
     foreignKey({ name: 'stand_in_mail_workshop_fk', columns: [t.workshopId], foreignColumns: [workshop.id] }),

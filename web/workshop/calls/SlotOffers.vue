@@ -1,0 +1,76 @@
+<script setup lang="ts">
+import type { OffersAnswer } from '@core/workshop/calls/answers.js';
+import { computed, ref } from 'vue';
+import { call, get } from '../../base/http/api.js';
+import { usePage } from '../../base/http/usePage.js';
+import { useSubmit } from '../../base/http/useSubmit.js';
+import { useNotices } from '../../base/shell/notices.js';
+import { useDates } from '../../base/units/dates.js';
+import OfferButtons from './OfferButtons.vue';
+
+/** A booked job without a place: its next slots. Held as it is picked; told to the owner with the second button. */
+const props = defineProps<{ jobId: string; ownerName: string }>();
+const emit = defineEmits<{ kept: [] }>();
+const dates = useDates();
+const notices = useNotices();
+const submit = useSubmit();
+const {
+  data: answer,
+  problem,
+  load,
+} = usePage(
+  (signal) => get<OffersAnswer>(`/jobs/${props.jobId}/offers`, signal),
+  () => props.jobId,
+);
+const picked = ref<number | null>(0);
+const offer = computed(() => (picked.value === null ? null : (answer.value?.offers[picked.value] ?? null)));
+
+async function keep(isTold: boolean): Promise<void> {
+  const at = offer.value;
+  if (!at) return;
+  const kept = await submit.run(async () => {
+    await call('PUT', '/plan/slots', {
+      body: { slots: [{ jobId: props.jobId, benchId: at.benchId, steps: at.steps, version: 0 }], off: [] },
+    });
+    if (isTold) return call<{ told: boolean }>('PUT', `/jobs/${props.jobId}/slot`, { body: { confirmed: true, version: 1 } });
+    return { told: false };
+  });
+  if (!kept) {
+    await load();
+    return;
+  }
+  const when = dates.weekdayAndTime(at.from);
+  notices.say(
+    !isTold
+      ? `${when} is held; nobody was told yet.`
+      : kept.told
+        ? `${when} is kept; ${props.ownerName} gets it by e-mail.`
+        : `${when} is kept.`,
+  );
+  emit('kept');
+}
+</script>
+
+<template>
+  <section class="slot-offers" aria-label="Its next slots">
+    <p v-if="problem" role="alert" class="danger">{{ problem }} <button type="button" @click="load">Look again</button></p>
+    <template v-if="answer">
+      <OfferButtons v-model="picked" :offers="answer.offers" />
+      <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
+      <div v-if="answer.offers.length" class="row">
+        <v-btn :disabled="!offer" :loading="submit.busy.value" @click="keep(true)">Agreed with {{ ownerName }}</v-btn>
+        <v-btn variant="outlined" :disabled="!offer" @click="keep(false)">Hold it</v-btn>
+      </div>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.slot-offers {
+  display: grid;
+  gap: 10px;
+}
+p {
+  margin: 0;
+}
+</style>
