@@ -20,6 +20,7 @@ import { dueRoutes } from '../workshop/due-dates/routes.js';
 import { allWell, healthRoute, type PartsOf, type Readiness } from '../operations/health/routes.js';
 import { fileRoutes } from '../workshop/files/routes.js';
 import { callRoutes } from '../workshop/calls/routes.js';
+import { firstWeekRoutes } from '../workshop/first-week/routes.js';
 import { priceRoutes } from '../workshop/prices/routes.js';
 import { importRoutes } from '../workshop/importing/routes.js';
 import { instrumentRoutes } from '../bench/instruments/routes.js';
@@ -142,6 +143,7 @@ function api(app: App, parts: ServerParts): Router {
   fileRoutes(routes, router, app);
   callRoutes(routes);
   priceRoutes(routes);
+  firstWeekRoutes(routes);
   importRoutes(routes);
   instrumentRoutes(routes);
   practiceRoutes(routes);

@@ -38,7 +38,8 @@ test('the plan is arranged, moved by keys, undone, confirmed, and goes out as a 
   await page.getByRole('button', { name: 'Confirmed with the owner' }).click();
   await expect(page.getByRole('button', { name: /^Lamp box, drain and refill.*confirmed/ })).toBeVisible();
 
-  await page.getByRole('button', { name: 'make an address' }).first().click();
+  await page.goto(`${app.url}/workshop/hours`);
+  await page.getByRole('button', { name: /^Make an address for the whole workshop/i }).click();
   const address = await page.locator('code').innerText();
   const feed = await (await page.request.get(address)).text();
   expect(feed).toContain('Lamp box: drain and refill');
@@ -49,6 +50,8 @@ test('an owner is written to, the stand-in keeps the letter, and a word of it is
   await signIn(page, app);
   await openMachine(page, app, 'Cellar press');
   await page.getByRole('button', { name: 'Write' }).click();
+  await page.locator('.v-dialog .v-select').first().click();
+  await page.getByRole('option', { name: 'It is ready' }).click();
   await page.getByLabel('What more').fill('It runs quieter than a moth.');
   await expect(page.locator('.letter')).toContainText('Cellar press is ready to be picked up');
   await page.getByRole('button', { name: 'Send it' }).click();

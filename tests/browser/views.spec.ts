@@ -99,7 +99,7 @@ const OF_THE_WORKSHOP: Ways = {
   },
   course: async (page, app) => {
     await page.goto(`${app.url}/workshop`);
-    await page.getByRole('link', { name: 'The course at the practice table' }).click();
+    await page.getByRole('link', { name: 'The course', exact: true }).click();
     await expect(page.getByRole('region', { name: 'The next lesson' })).toBeVisible();
   },
   import: async (page, app) => {
@@ -110,7 +110,7 @@ const OF_THE_WORKSHOP: Ways = {
   },
   procedure: async (page, app) => {
     await page.goto(`${app.url}/workshop`);
-    await page.getByRole('link', { name: 'The procedures that lead every run' }).click();
+    await page.getByRole('link', { name: 'Procedures', exact: true }).click();
     await expect(page.getByRole('heading', { name: 'Differences' })).toBeVisible();
   },
 };

@@ -5,18 +5,18 @@ import { compareBoards, brokenPlacements, type Dragged, type MovedJob } from '@c
 import { buildProblem, toSlots, type BoardSlot, type WorkshopBoard } from '@core/workshop/planning/workshopPlan.js';
 import type { PlacedJob } from '@core/workshop/planning/problem.js';
 import { waitsForWords } from '@core/edge/words/waiting.js';
+import { daysBetween } from '@core/base/units/calendar.js';
 import { sayDue } from '@core/workshop/machines/attention.js';
 import { formatSpan } from '@core/base/units/display.js';
 import { ApiError, call, get, wordsOf } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
-import CalendarAddresses from '../workshop/calendar/CalendarAddresses.vue';
 import { HINDRANCE_WORDS, setAsideImpossible } from '@core/workshop/planning/possible.js';
 import { useSession } from '../workshop/people/sessionStore.js';
 import { useNotices } from '../base/shell/notices.js';
 import { useDates } from '../base/units/dates.js';
 import SlotOffers from '../workshop/calls/SlotOffers.vue';
-import SkillsAndKits from '../workshop/planning/SkillsAndKits.vue';
-import PeopleHours from '../workshop/planning/PeopleHours.vue';
+import AwayDays from '../workshop/planning/AwayDays.vue';
+import MoveTo from '../workshop/planning/MoveTo.vue';
 import PlanBoard from '../workshop/planning/PlanBoard.vue';
 import PlanChanges from '../workshop/planning/PlanChanges.vue';
 import { useArrange } from '../workshop/planning/useArrange.js';
@@ -123,6 +123,10 @@ async function clear(): Promise<void> {
 }
 const dates = useDates();
 const windowWords = ({ from, to }: { from: string; to: string }): string => `${dates.day(from)} to ${dates.day(to)}`;
+const marginWords = (partsOn: string, from: string): string => {
+  const days = daysBetween(partsOn, from.slice(0, 10));
+  return days <= 0 ? 'the day it begins: no margin' : days === 1 ? 'a day before it begins' : `${days} days before it begins`;
+};
 const lateDays = (minutes: number): string => (minutes <= 0 ? 'nothing late' : `${(minutes / 1440).toFixed(1)} weighted days late`);
 </script>
 
@@ -131,7 +135,7 @@ const lateDays = (minutes: number): string => (minutes <= 0 ? 'nothing late' : `
     <header class="spread">
       <h1>Plan</h1>
       <div v-if="built" class="row no-print">
-        <v-select v-model="days" :items="[5, 10, 20]" label="Days" density="compact" hide-details class="days" />
+        <v-select v-model="days" :items="[1, 5, 10, 20]" label="Days" density="compact" hide-details class="days" />
         <v-btn v-if="before" variant="outlined" @click="undo">Undo</v-btn>
         <v-btn v-if="search.searching.value" size="large" @click="search.stop">Stop, keep the best</v-btn>
         <v-btn v-else size="large" :disabled="!possible?.problem.jobs.length" @click="possible && search.start(possible.problem)"
@@ -146,11 +150,12 @@ const lateDays = (minutes: number): string => (minutes <= 0 ? 'nothing late' : `
       ><template v-else>Looking for an order …</template>
     </p>
     <p v-if="search.impossible.value" role="status">
-      The hours below are too short for every job: add hours, or move a promise. Nothing was changed.
+      Hours are too short for every job: add hours, or move a promise. Nothing was changed.
     </p>
     <template v-if="board && built">
       <p v-if="board.shifts.length === 0" class="empty">
-        Nobody’s hours are known yet, so nothing can be planned. Give each technician a usual week below.
+        Nobody’s hours are known yet, so nothing can be planned. Give each technician a
+        <router-link to="/workshop/hours">usual week</router-link>.
       </p>
       <p v-if="broken.length" role="status" class="loose">
         {{ broken.length === 1 ? 'One job no longer fits where it was put' : `${broken.length} jobs no longer fit where they were put` }}:
@@ -170,6 +175,7 @@ const lateDays = (minutes: number): string => (minutes <= 0 ? 'nothing late' : `
         @choose="chosen = $event"
         @preview="dragged = $event"
         @drop="save($event.placed)"
+        @refused="problem = $event"
       />
       <PlanChanges
         v-if="moved.length"
@@ -244,13 +250,31 @@ const lateDays = (minutes: number): string => (minutes <= 0 ? 'nothing late' : `
               <v-btn v-else variant="outlined" @click="confirm(false)">Take the confirmation back</v-btn>
               <v-btn v-if="!slot.confirmed" variant="text" @click="clear">Off the board</v-btn>
             </div>
-            <p class="quiet">A confirmed appointment is moved by nobody but a hand. Arrow keys move the chosen bar; with shift by a day.</p>
+            <p v-if="job.partsOn" class="figures">
+              Parts {{ dates.weekday(job.partsOn)
+              }}<template v-if="slot">, {{ marginWords(job.partsOn, slot.steps[0]?.from ?? '') }}</template>
+            </p>
+            <MoveTo
+              v-if="built && !slot?.confirmed && session.may('desk')"
+              :board="board"
+              :built="built"
+              :job-id="job.id"
+              @move="save($event.placed)"
+            />
+            <p class="quiet">
+              {{
+                slot?.confirmed
+                  ? 'Told to its owner: take the confirmation back, move it, confirm it again; the letter says that it moved.'
+                  : 'Arrow keys move the chosen bar by a quarter of an hour; with shift by a day.'
+              }}
+            </p>
           </article>
         </section>
         <div class="stack">
-          <SkillsAndKits :board="board" :is-lead="session.account?.role === 'lead'" @changed="take" @problem="problem = $event" />
-          <PeopleHours :board="board" @changed="take" @problem="problem = $event" />
-          <CalendarAddresses :people="board.people" />
+          <AwayDays :board="board" @changed="take" @problem="problem = $event" @choose="chosen = $event" />
+          <p class="quiet">
+            Hours, skills, kits and calendar addresses stand under <router-link to="/workshop/hours">Workshop</router-link>.
+          </p>
         </div>
       </div>
     </template>

@@ -5,6 +5,7 @@ import { get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
 import { downloadTable, fileName } from '../base/files/download.js';
 import WasteShelf from '../workshop/waste/WasteShelf.vue';
+import CoolantShelf from '../workshop/coolants/CoolantShelf.vue';
 import KeptParts from '../workshop/store/KeptParts.vue';
 import LotShelf from '../workshop/store/LotShelf.vue';
 import PurchaseList from '../workshop/store/PurchaseList.vue';
@@ -43,6 +44,7 @@ const lists = computed((): Readonly<Record<string, Record<string, string>[]>> =>
     <p v-if="problem" role="alert" class="danger">{{ problem }} <button type="button" @click="load">Try again</button></p>
     <div v-if="answer" class="columns">
       <div class="stack">
+        <CoolantShelf @changed="load" />
         <LotShelf :lots="answer.lots" @changed="load" />
         <StoreShelf :items="answer.items" @changed="load" />
       </div>

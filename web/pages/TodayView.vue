@@ -10,6 +10,7 @@ import { useDates } from '../base/units/dates.js';
 import { useBenches } from '../bench/benches/benchStore.js';
 import WaitingShelf from '../bench/waiting/WaitingShelf.vue';
 import BenchPlinth from '../bench/benches/BenchPlinth.vue';
+import FirstWeek from '../workshop/first-week/FirstWeek.vue';
 import DoorList from '../workshop/today/DoorList.vue';
 import DueRunway from '../workshop/today/DueRunway.vue';
 
@@ -49,6 +50,8 @@ function again(): void {
       <p class="quiet">{{ answer ? dates.day(answer.today) : '' }}</p>
     </header>
     <p v-if="problem" role="alert" class="danger">{{ problem }} <v-btn size="small" @click="again">Try again</v-btn></p>
+
+    <FirstWeek v-if="session.account?.role === 'lead'" @changed="again" />
 
     <section class="benches" aria-label="Benches">
       <template v-for="bench in standing" :key="bench.id">

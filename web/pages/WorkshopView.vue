@@ -1,112 +1,48 @@
 <script setup lang="ts">
 import type { Shop } from '@core/workshop/people/answers.js';
-import { DRAIN_HABITS } from '@core/physics/draining/defaults.js';
-import { computed, reactive, ref, watch } from 'vue';
-import { LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from '@core/physics/leak-testing/schools.js';
-import { SERVICE_POLICIES, type ServicePolicy } from '@core/workshop/due-dates/due.js';
-import { monthName } from '@core/workshop/due-dates/season.js';
-import { LEAK_LIMITS } from '@core/physics/leak-testing/defaults.js';
-import CoolantShelf from '../workshop/coolants/CoolantShelf.vue';
-import { call, get } from '../base/http/api.js';
+import type { WorkshopBoard } from '@core/workshop/planning/workshopPlan.js';
+import { computed } from 'vue';
+import { get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
-import { useSubmit } from '../base/http/useSubmit.js';
-import { useNotices } from '../base/shell/notices.js';
-import StaleNotice from '../base/shell/StaleNotice.vue';
-import { useBenches } from '../bench/benches/benchStore.js';
-import LearnedVolumes from '../machine/learning/LearnedVolumes.vue';
-import BenchDevices from '../bench/instruments/BenchDevices.vue';
 import ServerParts from '../base/shell/ServerParts.vue';
-import NumberField from '../base/units/NumberField.vue';
+import BenchList from '../bench/benches/BenchList.vue';
+import LearnedVolumes from '../machine/learning/LearnedVolumes.vue';
+import CalendarAddresses from '../workshop/calendar/CalendarAddresses.vue';
+import FirstWeek from '../workshop/first-week/FirstWeek.vue';
 import ContactForm from '../workshop/people/ContactForm.vue';
-import RatesForm from '../workshop/prices/RatesForm.vue';
 import PeopleList from '../workshop/people/PeopleList.vue';
 import SignedInList from '../workshop/people/SignedInList.vue';
+import WaysForm from '../workshop/people/WaysForm.vue';
+import PeopleHours from '../workshop/planning/PeopleHours.vue';
+import SkillsAndKits from '../workshop/planning/SkillsAndKits.vue';
+import RatesForm from '../workshop/prices/RatesForm.vue';
 import { useSession } from '../workshop/people/sessionStore.js';
 
+/** The workshop itself, one matter at a time: who works here, when, on what, how, for how much. */
+const props = defineProps<{ part?: string }>();
+const PARTS = {
+  people: 'People',
+  hours: 'Hours, skills, kits',
+  benches: 'Benches',
+  ways: 'How it works',
+  prices: 'Prices',
+  address: 'Address',
+  learned: 'Learned volumes',
+  server: 'Server',
+} as const;
+type Part = keyof typeof PARTS;
+const at = computed<Part>(() => (Object.keys(PARTS) as Part[]).find((each) => each === props.part) ?? 'people');
+
 const session = useSession();
-const benchStore = useBenches();
-const notices = useNotices();
-const submit = useSubmit();
-const benchSubmit = useSubmit();
-const { data: shop, problem, take } = usePage((signal) => get<Shop>('/workshop', signal));
-const resolution = ref<number | null>(null);
-const form = reactive({
-  name: '',
-  timeZone: '',
-  policy: 'twelve-months' as ServicePolicy,
-  leak: 'dry-then-wet' as Schools['leak'],
-  wet: 'day' as Schools['wet'],
-  limit: 'screen' as Schools['limit'],
-  hotFromMonth: null as number | null,
-  hotUntilMonth: null as number | null,
-  drain: { ...DRAIN_HABITS } as { turns: boolean; headLeastMl: number | null; joints: boolean },
-  version: 1,
-});
-const MONTHS = [
-  { value: null, title: 'no such rule' },
-  ...Array.from({ length: 12 }, (_, index) => ({ value: index + 1, title: monthName(index + 1) })),
-];
-const HEADS = [{ value: null, title: 'never' }, ...[50, 100, 200, 300].map((ml) => ({ value: ml, title: `when it saves ${ml} mL or more` }))]; // prettier-ignore
-const newBench = ref('');
-const devices = ref<InstanceType<typeof BenchDevices> | null>(null);
 const isLead = computed(() => session.account?.role === 'lead');
-const zones = Intl.supportedValuesOf('timeZone');
-const choices = (all: Record<string, { label: string }>) => Object.entries(all).map(([value, { label }]) => ({ value, title: label }));
-
-// the form follows what is saved; a new person or bench leaves it as it was typed
-watch(
-  () => shop.value?.workshop,
-  (workshop, before) => {
-    if (!workshop) return;
-    const { schools, rates: _rates, contact: _contact, ...rest } = workshop;
-    const ofForm = (shop: Shop['workshop']): string => JSON.stringify({ ...shop, rates: null, contact: null, version: null });
-    // contact and prices are saved by forms of their own
-    if (before && ofForm(before) === ofForm(workshop)) {
-      form.version = workshop.version;
-      return;
-    }
-    Object.assign(form, rest, { drain: { ...rest.drain }, leak: schools.leak, wet: schools.wet, limit: schools.limit });
-    resolution.value = schools.gaugeResolutionKpa;
-  },
+const { data: shop, problem, take } = usePage((signal) => get<Shop>('/workshop', signal));
+const board = usePage(
+  (signal) => get<WorkshopBoard>('/plan', signal),
+  () => (at.value === 'hours' ? 'hours' : null),
 );
-
-async function save(): Promise<void> {
-  const body = {
-    name: form.name,
-    timeZone: form.timeZone,
-    policy: form.policy,
-    hotFromMonth: form.hotFromMonth,
-    hotUntilMonth: form.hotFromMonth === null ? null : form.hotUntilMonth,
-    drain: form.drain,
-    schools: { leak: form.leak, wet: form.wet, limit: form.limit, gaugeResolutionKpa: resolution.value },
-    version: form.version,
-  };
-  const answer = await submit.run(() => call<Shop>('PUT', '/workshop', { body }));
-  if (!answer) return;
-  take(answer);
-  await session.load();
-  notices.say('Saved. Dates follow it at once; runs on the benches keep theirs.');
-}
-
-/** contact or prices were saved by their own forms */
 async function changed(answer: Shop): Promise<void> {
   take(answer);
   await session.load();
-}
-
-function keepMine(): void {
-  form.version = (submit.stale.value?.theirs as { version: number }).version;
-  void save();
-}
-
-async function addBench(): Promise<void> {
-  const made = await benchSubmit.run((idempotencyKey) =>
-    call<Shop['benches'][number]>('POST', '/benches', { body: { name: newBench.value.trim() }, idempotencyKey }),
-  );
-  if (!made) return;
-  if (shop.value) take({ ...shop.value, benches: [...shop.value.benches, made] });
-  newBench.value = '';
-  await Promise.all([benchStore.refresh(), devices.value?.load()]);
 }
 </script>
 
@@ -114,165 +50,99 @@ async function addBench(): Promise<void> {
   <main class="page">
     <h1>Workshop</h1>
     <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
-    <div v-if="shop" class="columns">
-      <div class="stack wide-gap">
-        <CoolantShelf />
-        <PeopleList :people="shop.people" :is-lead="isLead" @changed="shop && take({ ...shop, people: $event })" />
-        <SignedInList v-if="isLead" />
-        <section>
-          <h2>Benches and their instruments</h2>
-          <BenchDevices ref="devices" :is-lead="isLead" />
-          <form v-if="isLead" class="row mt-2" novalidate @submit.prevent="addBench">
-            <v-text-field v-model="newBench" label="Another bench" :error-messages="benchSubmit.problem.value ?? []" /><v-btn
-              type="submit"
-              size="large"
-              :disabled="newBench.trim() === ''"
-              :loading="benchSubmit.busy.value"
-              >Add</v-btn
-            >
-          </form>
+    <FirstWeek v-if="isLead" />
+    <div v-if="shop" class="parts">
+      <nav aria-label="Parts of the workshop">
+        <router-link
+          v-for="(title, part) in PARTS"
+          :key="part"
+          :to="`/workshop/${part}`"
+          :aria-current="at === part ? 'page' : undefined"
+          >{{ title }}</router-link
+        >
+        <router-link to="/workshop/procedure">Procedures</router-link>
+        <router-link to="/course">The course</router-link>
+      </nav>
+      <div class="part">
+        <template v-if="at === 'people'">
+          <PeopleList :people="shop.people" :is-lead="isLead" @changed="shop && take({ ...shop, people: $event })" />
+          <SignedInList v-if="isLead" />
+        </template>
+        <template v-else-if="at === 'hours'">
+          <p v-if="board.problem.value" role="alert" class="danger">{{ board.problem.value }}</p>
+          <template v-if="board.data.value">
+            <PeopleHours :board="board.data.value" @changed="board.take" @problem="board.problem.value = $event" />
+            <SkillsAndKits :board="board.data.value" :is-lead="isLead" @changed="board.take" @problem="board.problem.value = $event" />
+            <CalendarAddresses :people="board.data.value.people" />
+          </template>
+        </template>
+        <BenchList
+          v-else-if="at === 'benches'"
+          :benches="shop.benches"
+          :is-lead="isLead"
+          @changed="shop && take({ ...shop, benches: $event })"
+        />
+        <section v-else-if="at === 'ways'">
+          <h2>How this workshop works</h2>
+          <p v-if="!isLead" class="quiet">Only the lead changes these.</p>
+          <WaysForm :shop="shop" :is-lead="isLead" @changed="changed" />
         </section>
-        <ContactForm :shop="shop.workshop" :is-lead="isLead" @changed="changed" />
-        <RatesForm :shop="shop.workshop" :is-lead="isLead" :today="session.today" @changed="changed" />
-        <ServerParts />
+        <RatesForm v-else-if="at === 'prices'" :shop="shop.workshop" :is-lead="isLead" :today="session.today" @changed="changed" />
+        <ContactForm v-else-if="at === 'address'" :shop="shop.workshop" :is-lead="isLead" @changed="changed" />
+        <LearnedVolumes v-else-if="at === 'learned'" :is-lead="isLead" />
+        <ServerParts v-else />
       </div>
-      <form class="stack" novalidate @submit.prevent="save">
-        <h2>How this workshop works</h2>
-        <p><router-link to="/workshop/procedure">The procedures that lead every run</router-link></p>
-        <p><router-link to="/course">The course at the practice table</router-link></p>
-        <p v-if="!isLead" class="quiet">Only the lead changes these.</p>
-        <v-text-field v-model="form.name" label="Name" :readonly="!isLead" :error-messages="submit.at('name')" />
-        <v-autocomplete
-          v-model="form.timeZone"
-          :items="zones"
-          label="Time zone"
-          :readonly="!isLead"
-          :error-messages="submit.at('timeZone')"
-        />
-        <v-select
-          v-model="form.policy"
-          :items="choices(SERVICE_POLICIES)"
-          label="Coolant comes out"
-          hint="Or earlier, where the coolant's own life ends first"
-          persistent-hint
-          :readonly="!isLead"
-        />
-        <div class="pair">
-          <v-select
-            v-model="form.hotFromMonth"
-            :items="MONTHS"
-            label="Hot months from"
-            hint="What falls due in them is done before they begin"
-            persistent-hint
-            :readonly="!isLead"
-            :error-messages="submit.at('hotFromMonth')"
-          />
-          <v-select
-            v-if="form.hotFromMonth !== null"
-            v-model="form.hotUntilMonth"
-            :items="MONTHS.slice(1)"
-            label="to"
-            :readonly="!isLead"
-            :error-messages="submit.at('hotUntilMonth')"
-          />
-        </div>
-        <v-select
-          v-model="form.leak"
-          :items="choices(LEAK_SCHOOLS)"
-          label="Leaks are looked for"
-          :hint="LEAK_SCHOOLS[form.leak].consequence"
-          persistent-hint
-          :readonly="!isLead"
-        />
-        <v-select
-          v-model="form.limit"
-          :items="choices(LEAK_LIMITS)"
-          label="The air test excludes"
-          :hint="LEAK_LIMITS[form.limit].meaning"
-          persistent-hint
-          :readonly="!isLead"
-        />
-        <v-select
-          v-model="form.wet"
-          :items="choices(WET_SCHOOLS)"
-          label="Only the pump runs for"
-          :hint="WET_SCHOOLS[form.wet].consequence"
-          persistent-hint
-          :readonly="!isLead"
-        />
-        <v-select
-          v-model="form.drain.turns"
-          :items="[
-            { value: true, title: 'Lay it on a side where that gets more out' },
-            { value: false, title: 'As it stands: nothing is turned' },
-          ]"
-          label="To drain a machine"
-          :readonly="!isLead"
-        />
-        <v-select
-          v-if="form.drain.turns"
-          v-model="form.drain.headLeastMl"
-          :items="HEADS"
-          label="On its head"
-          hint="A lift for two: it must save at least so much against every other way"
-          persistent-hint
-          :readonly="!isLead"
-        />
-        <v-select
-          v-model="form.drain.joints"
-          :items="[
-            { value: true, title: 'May be undone where that is worth towels, a ring and a test' },
-            { value: false, title: 'Stay closed' },
-          ]"
-          label="Joints, to drain"
-          :readonly="!isLead"
-        />
-        <NumberField v-model="resolution" label="The gauge can be read to" unit="kPa" :errors="submit.at('schools.gaugeResolutionKpa')" />
-        <StaleNotice
-          v-if="submit.stale.value"
-          v-bind="submit.stale.value"
-          :labels="{
-            name: 'Name',
-            timeZone: 'Time zone',
-            policy: 'Policy',
-            hotFromMonth: 'Hot months from',
-            hotUntilMonth: 'to',
-            schools: 'Schools',
-            drain: 'How it drains',
-          }"
-          @take-theirs="
-            take({ ...shop, workshop: submit.stale.value.theirs as Shop['workshop'] });
-            submit.clear();
-          "
-          @keep-mine="keepMine"
-        />
-        <p v-else-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
-        <v-btn v-if="isLead" type="submit" size="large" :loading="submit.busy.value">Save</v-btn>
-      </form>
     </div>
-    <LearnedVolumes v-if="shop" :is-lead="isLead" />
   </main>
 </template>
 
 <style scoped>
-.columns {
+.parts {
   display: grid;
-  grid-template-columns: minmax(0, 1.7fr) minmax(320px, 1fr);
-  gap: 56px;
-  margin-top: 22px;
-}
-.wide-gap {
-  gap: 38px;
-}
-.pair {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 12px;
+  grid-template-columns: 210px minmax(0, 1fr);
+  gap: 44px;
+  margin-top: 18px;
   align-items: start;
 }
-@media (max-width: 1000px) {
-  .columns {
+nav {
+  display: grid;
+  position: sticky;
+  top: 12px;
+}
+nav a {
+  display: flex;
+  align-items: center;
+  min-height: 48px;
+  padding: 0 14px;
+  border-left: 4px solid var(--line);
+  color: inherit;
+  text-decoration: none;
+}
+nav a[aria-current] {
+  border-left-color: var(--ink);
+  font-weight: 660;
+}
+.part {
+  display: grid;
+  gap: 34px;
+  align-content: start;
+}
+@media (max-width: 900px) {
+  .parts {
     grid-template-columns: 1fr;
+    gap: 16px;
+  }
+  nav {
+    position: static;
+    display: flex;
+    flex-wrap: wrap;
+  }
+  nav a {
+    border-left: 0;
+    border-bottom: 4px solid var(--line);
+  }
+  nav a[aria-current] {
+    border-bottom-color: var(--ink);
   }
 }
 </style>

@@ -44,6 +44,7 @@ const job = (id: string, more: Partial<BoardJob> = {}): BoardJob => ({
   rigid: false,
   windows: [],
   arrivesOn: null,
+  partsOn: null,
   neededBy: null,
   bookedOn: '2026-03-09',
   consented: true,

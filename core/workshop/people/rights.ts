@@ -27,7 +27,14 @@ export const WHOSE: Readonly<Record<Right, string>> = {
 
 /** Every route that changes something, by its method and path. A route that is missing here is not served. */
 const OF_ROUTE: Readonly<Record<Right, readonly string[]>> = {
-  own: ['PUT /own-password', 'DELETE /signed-in', 'DELETE /signed-in/:id', 'POST /course/:lesson', 'POST /calendars'],
+  own: [
+    'PUT /own-password',
+    'DELETE /signed-in',
+    'DELETE /signed-in/:id',
+    'POST /course/:lesson',
+    'POST /calendars',
+    'DELETE /calendars/:whose',
+  ],
   bench: [
     'POST /runs',
     'POST /runs/:id/abandon',
@@ -110,6 +117,8 @@ const OF_ROUTE: Readonly<Record<Right, readonly string[]>> = {
   lead: [
     'PUT /workshop',
     'PUT /workshop/rates',
+    'PUT /first-week',
+    'POST /first-week/sample',
     'PUT /workshop/contact',
     'POST /people',
     'PUT /people/:id',
@@ -117,6 +126,7 @@ const OF_ROUTE: Readonly<Record<Right, readonly string[]>> = {
     'PUT /people/:id/shifts',
     'PUT /people/:id/skills',
     'POST /benches',
+    'PUT /benches/:id',
     'POST /benches/:id/access',
     'PUT /kits',
     'PUT /coolants/:id/limit',

@@ -130,9 +130,18 @@ describe('shifts', () => {
   });
 
   it('leave out absences and what is agreed', () => {
-    expect(shiftsOf('p', 'Europe/Lisbon', week, [shift], [{ personId: 'p', fromDay: '2026-03-20', toDay: '2026-03-25' }])).toHaveLength(1);
+    expect(
+      shiftsOf('p', 'Europe/Lisbon', week, [shift], [{ personId: 'p', part: 'whole', fromDay: '2026-03-20', toDay: '2026-03-25' }]),
+    ).toHaveLength(1);
     const noon = Date.parse('2026-03-23T12:00:00Z');
     expect(shiftsOf('p', 'Europe/Lisbon', { ...week, count: 1 }, [shift], [], [{ from: noon, to: noon + HOUR }])).toHaveLength(2);
+  });
+
+  it('leave out half days', () => {
+    const away = { personId: 'p', part: 'afternoon' as const, fromDay: '2026-03-23', toDay: '2026-03-23' };
+    const spans = (part: 'morning' | 'afternoon') => shiftsOf('p', 'UTC', { ...week, count: 1 }, [shift], [{ ...away, part }]).map(({ from, to }) => [new Date(from).getUTCHours(), new Date(to).getUTCHours()]); // prettier-ignore
+    expect(spans('afternoon')).toEqual([[9, 13]]);
+    expect(spans('morning')).toEqual([[13, 17]]);
   });
 
   it('taking out and joining never invents time', () => {

@@ -56,6 +56,22 @@ const onlyBench = (problem: PlanProblem, board: Board, bench: number, index: num
   return placed && { ...placed, bench };
 };
 
+/** The job on its bench at the first whole quarter hour that fits: nobody tells an owner "at seven minutes past". */
+function onQuarter(problem: PlanProblem, board: Board, index: number, bench: number, atMs: number): PlacedJob | null {
+  let fromMs = Math.max((problem.jobs[index] as PlanJob).releaseMs, atMs);
+  for (let tries = 0; tries < QUARTER_TRIES; tries += 1) {
+    const releaseMs = Math.ceil(fromMs / QUARTER_MS) * QUARTER_MS;
+    const jobs = problem.jobs.map((job, at) => (at === index ? { ...job, releaseMs } : job));
+    const placed = onlyBench({ ...problem, jobs }, board, bench, index);
+    if (!placed || startOf(placed) % QUARTER_MS === 0) return placed;
+    fromMs = startOf(placed);
+  }
+  return null;
+}
+const QUARTER_MS = 15 * MINUTE_MS;
+/** odd starts that are passed over before the job is said to fit nowhere: more than a board has shifts */
+const QUARTER_TRIES = 2000;
+
 export interface Dragged {
   readonly placed: readonly PlacedJob[];
   readonly moved: readonly MovedJob[];
@@ -70,10 +86,8 @@ export interface Dragged {
  * @returns null where the job fits nowhere on that bench
  */
 export function dragJob(problem: PlanProblem, current: readonly PlacedJob[], index: number, bench: number, atMs: number): Dragged | null {
-  const jobs = problem.jobs.map((job, at) => (at === index ? { ...job, releaseMs: Math.max(job.releaseMs, atMs) } : job));
-  const later: PlanProblem = { ...problem, jobs };
   const board = emptyBoard(problem);
-  const own = onlyBench(later, board, bench, index);
+  const own = onQuarter(problem, board, index, bench, atMs);
   if (!own) return null;
   putOnBoard(problem, board, own);
   const placed: PlacedJob[] = [own];

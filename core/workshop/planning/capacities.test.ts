@@ -200,6 +200,7 @@ describe('a workshop’s board', () => {
         rigid: false,
         windows: [{ from: '2026-03-16', to: '2026-03-17' }],
         arrivesOn: null,
+        partsOn: null,
         neededBy: null,
         bookedOn: '2026-03-08',
         consented: true,

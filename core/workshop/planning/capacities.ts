@@ -34,6 +34,18 @@ const MAKES_RUNS: readonly JobKind[] = ['part-replacement', 'partial-drain', 'le
 const FLUSHES: readonly JobKind[] = ['flush-refill', 'strip-clean'];
 const AIR_TESTED: readonly JobKind[] = ['strip-clean', 'leak-repair', 'part-replacement', 'partial-drain'];
 
+/** Kit that a led step takes, by the kind of the step. */
+export const KIT_OF_STEP: Readonly<Partial<Record<string, KitKind>>> = {
+  'dry-test': 'pressure-tester',
+  fill: 'pump-supply',
+  'wet-run': 'pump-supply',
+  bleed: 'pump-supply',
+  rinse: 'flush-rig',
+  clean: 'flush-rig',
+};
+/** min after which a step likely lets a tester or rig go; the pump's supply stays until the run is over (workshop practice) */
+export const KIT_LASTS_MINUTES = 120;
+
 /**
  * Kit that a step holds while it lasts.
  * @param beforeWet the last attended step before the pump runs alone: joints are tested and the loop is filled in it

@@ -1,5 +1,6 @@
 import Joi from 'joi';
 import { KIT_KEYS, SKILL_KEYS, type KitKind, type Skill } from './capacities.js';
+import { ABSENCE_WHYS, DAY_PARTS, type AbsenceWhy, type DayPart } from './shifts.js';
 import { day, id, instant, rowVersion } from '../../base/checking/fields.js';
 
 export interface ShiftsInput {
@@ -59,12 +60,20 @@ export interface AbsenceInput {
   readonly personId: string;
   readonly fromDay: string;
   readonly toDay: string;
+  readonly part: DayPart;
+  readonly why: AbsenceWhy;
   readonly reason: string;
 }
 export const absenceSchema = Joi.object({
   personId: id().required(),
   fromDay: day().required(),
   toDay: day().required(),
+  part: Joi.string()
+    .valid(...Object.keys(DAY_PARTS))
+    .default('whole'),
+  why: Joi.string()
+    .valid(...Object.keys(ABSENCE_WHYS))
+    .default('other'),
   reason: Joi.string().trim().allow('').max(200).required(),
 }).custom((value: AbsenceInput, helpers) =>
   value.fromDay <= value.toDay ? value : helpers.message({ custom: 'the last day away does not lie before the first' }),

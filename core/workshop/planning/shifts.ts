@@ -15,7 +15,18 @@ export interface Absence {
   readonly fromDay: string;
   /** last day away */
   readonly toDay: string;
+  /** of each of these days */
+  readonly part: DayPart;
 }
+
+export type DayPart = 'whole' | 'morning' | 'afternoon';
+/** Why somebody is away, as a code; what more there is to say is nobody's business. */
+export const ABSENCE_WHYS = { holiday: 'holiday', ill: 'ill', course: 'course', elsewhere: 'works elsewhere', other: 'away' } as const;
+export type AbsenceWhy = keyof typeof ABSENCE_WHYS;
+export const DAY_PARTS: Readonly<Record<DayPart, string>> = { whole: 'whole days', morning: 'mornings', afternoon: 'afternoons' };
+
+/** min of the day at which a morning ends and an afternoon begins */
+export const HALF_DAY_MINUTE = 13 * 60;
 
 /** Takes spans out of others. Both sorted, neither overlapping in itself. */
 export function without(spans: readonly Span[], taken: readonly Span[]): Span[] {
@@ -52,10 +63,14 @@ export function shiftsOf(
   const spans: Span[] = [];
   for (let n = 0; n < days.count; n += 1) {
     const day = addDays(days.from, n);
-    const away = absences.some((absence) => absence.personId === personId && absence.fromDay <= day && day <= absence.toDay);
-    if (away) continue;
-    for (const { fromMinute, toMinute } of shifts.filter((shift) => shift.personId === personId && shift.weekday === weekdayOf(day)))
-      spans.push({ from: instantIn(zone, day, fromMinute), to: instantIn(zone, day, toMinute) });
+    const away = absences.filter((absence) => absence.personId === personId && absence.fromDay <= day && day <= absence.toDay);
+    const begins = away.some(({ part }) => part !== 'afternoon') ? HALF_DAY_MINUTE : 0;
+    const ends = away.some(({ part }) => part !== 'morning') ? HALF_DAY_MINUTE : 24 * 60;
+    if (away.some(({ part }) => part === 'whole')) continue;
+    for (const { fromMinute, toMinute } of shifts.filter((shift) => shift.personId === personId && shift.weekday === weekdayOf(day))) {
+      const [from, to] = [Math.max(begins, fromMinute), Math.min(ends, toMinute)];
+      if (from < to) spans.push({ from: instantIn(zone, day, from), to: instantIn(zone, day, to) });
+    }
   }
   return without(joined(spans), joined(taken));
 }

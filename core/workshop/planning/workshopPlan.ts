@@ -6,7 +6,7 @@ import { addDays, instantIn } from '../../base/units/calendar.js';
 import { PLAN } from './defaults.js';
 import { jobSteps, type NamedStep } from './jobSteps.js';
 import { MINUTE_MS, type PlacedJob, type PlanJob, type PlanProblem, type Span } from './problem.js';
-import { joined, shiftsOf, type Absence, type Shift } from './shifts.js';
+import { joined, shiftsOf, type Absence, type AbsenceWhy, type Shift } from './shifts.js';
 
 /** A booked job as the board knows it. */
 export interface BoardJob {
@@ -23,6 +23,8 @@ export interface BoardJob {
   readonly windows: readonly OwnerWindow[];
   /** day it may come in; null: at once */
   readonly arrivesOn: string | null;
+  /** day on which its parts are expected; null: none are awaited */
+  readonly partsOn: string | null;
   readonly neededBy: string | null;
   readonly bookedOn: string;
   readonly consented: boolean;
@@ -42,6 +44,8 @@ export interface RunningNow {
   readonly benchId: string;
   readonly systemName: string;
   readonly until: string;
+  /** kits that it holds at the step it is at, each until it likely lets go */
+  readonly holds: readonly { readonly kit: KitKind; readonly until: string }[];
   /** nobody planned when it ends: `until` moves on with the clock, so a plan keeps clear of it but is not refused for it */
   readonly isGuess: boolean;
 }
@@ -73,7 +77,7 @@ export interface WorkshopBoard {
   /** how many of each kit there are; a kit that is not listed is always there */
   readonly kits: readonly { readonly kind: KitKind; readonly count: number }[];
   readonly shifts: readonly Shift[];
-  readonly absences: readonly (Absence & { readonly id: string; readonly reason: string })[];
+  readonly absences: readonly (Absence & { readonly id: string; readonly why: AbsenceWhy; readonly reason: string })[];
   readonly jobs: readonly BoardJob[];
   readonly slots: readonly BoardSlot[];
   readonly running: readonly RunningNow[];
@@ -137,7 +141,11 @@ export function buildProblem(board: WorkshopBoard, purpose: PlanPurpose = 'arran
           .map(({ until }) => ({ from: clockMs, to: Math.max(clockMs, Date.parse(until)) })),
       ]).filter(({ from, to }) => to > from),
     })),
-    kits: board.kits.map(({ kind, count }) => ({ id: kind, count, taken: fixed.flatMap((slot) => kitSpans(board, slot, kind)) })),
+    kits: board.kits.map(({ kind, count }) => ({
+      id: kind,
+      count,
+      taken: [...fixed.flatMap((slot) => kitSpans(board, slot, kind)), ...heldByRuns(board, kind, isCheck)],
+    })),
     jobs: jobs.map((job, index): PlanJob => ({
       id: job.id,
       windows: [...job.windows]
@@ -160,6 +168,16 @@ function kitSpans(board: WorkshopBoard, slot: BoardSlot, kind: KitKind): Span[] 
   const job = board.jobs.find(({ id }) => id === slot.jobId);
   const steps = job ? jobSteps(job) : [];
   return steps.length === slot.steps.length ? slot.steps.filter((_, index) => steps[index]?.kits?.includes(kind)).map(span) : [];
+}
+
+/** What runs on their benches hold now. A plan that people decided on is not refused for a guess. */
+function heldByRuns(board: WorkshopBoard, kit: KitKind, isCheck: boolean): Span[] {
+  const clockMs = Date.parse(board.now);
+  return board.running
+    .filter(({ isGuess }) => !(isCheck && isGuess))
+    .flatMap(({ holds }) => holds.filter((each) => each.kit === kit))
+    .map(({ until }) => ({ from: clockMs, to: Date.parse(until) }))
+    .filter(({ from, to }) => to > from);
 }
 
 /** Slots as placements; one whose steps or bench no longer fit the job is not a placement any more. */

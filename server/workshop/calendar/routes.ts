@@ -6,12 +6,12 @@ import ical, { ICalCalendarMethod } from 'ical-generator';
 import Joi from 'joi';
 import { JOB_KINDS, asJobKind } from '../../../core/workshop/jobs/kinds.js';
 import { id } from '../../../core/base/checking/fields.js';
-import { addDays } from '../../../core/base/units/calendar.js';
+import { addDays, dayIn } from '../../../core/base/units/calendar.js';
 import { bench, person, workshop } from '../../base/database/tables/people.js';
 import { inWorkshop } from '../../base/database/client.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
-import { bodyAs, type App, type Ask } from '../../base/http/context.js';
-import { notFound } from '../../base/http/errors.js';
+import { bodyAs, idFrom, type App, type Ask } from '../../base/http/context.js';
+import { DomainError, notFound } from '../../base/http/errors.js';
 import type { Routes } from '../../base/http/routes.js';
 import { slot } from '../../base/database/tables/planning.js';
 import { owner, job, system } from '../../base/database/tables/machines.js';
@@ -34,9 +34,41 @@ export function calendarRoutes(routes: Routes): void {
     (ask) => makeFeed(ask, bodyAs<{ personId: string | null }>(ask.request, feedSchema).personId),
     { secret: true },
   );
+  routes.delete<{ ended: number }>('/calendars/:whose', endFeed);
 }
 
-async function makeFeed({ scope, account, clock }: Ask, personId: string | null) {
+/** "Mon 30 Nov, 09:00" on the workshop's clock */
+const pieceTime = (timeZone: string, { from }: { readonly from: string }): string =>
+  new Intl.DateTimeFormat('en-GB', {
+    timeZone,
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+  }).format(new Date(from));
+
+/** One's own calendar is one's own; the workshop's and everybody else's are the lead's. */
+function demandFeed({ account }: Ask, personId: string | null): void {
+  if (personId === account.personId || account.role === 'lead') return;
+  throw new DomainError('forbidden', 'One makes one’s own calendar address; the workshop’s and those of others are the lead’s.');
+}
+
+/** From now on nobody reads it. */
+async function endFeed(ask: Ask): Promise<{ ended: number }> {
+  const whose = String(ask.request.params.whose);
+  const personId = whose === 'workshop' ? null : idFrom(ask.request, 'whose', 'calendar');
+  demandFeed(ask, personId);
+  const gone = await ask.scope
+    .delete(calendarFeed)
+    .where(personId === null ? isNull(calendarFeed.personId) : eq(calendarFeed.personId, personId))
+    .returning({ id: calendarFeed.id });
+  return { ended: gone.length };
+}
+
+async function makeFeed(ask: Ask, personId: string | null) {
+  const { scope, account, clock } = ask;
+  demandFeed(ask, personId);
   if (personId !== null) {
     const [own] = await scope.select({ id: person.id }).from(person).where(eq(person.id, personId));
     if (!own) throw notFound('person');
@@ -66,7 +98,10 @@ const DUE_DAYS = 120;
 
 async function calendarOf(app: App, feed: Pick<typeof calendarFeed.$inferSelect, 'workshopId' | 'personId'>): Promise<string> {
   return inWorkshop(app.database, feed.workshopId, async (scope) => {
-    const [shop] = await scope.select({ name: workshop.name }).from(workshop).where(eq(workshop.id, feed.workshopId));
+    const [shop] = await scope
+      .select({ name: workshop.name, timeZone: workshop.timeZone })
+      .from(workshop)
+      .where(eq(workshop.id, feed.workshopId));
     const [own] = feed.personId === null ? [] : await scope.select({ name: person.name }).from(person).where(eq(person.id, feed.personId));
     const calendar = ical({
       name: own ? `${own.name}, ${shop?.name}` : (shop?.name ?? 'Workshop'),
@@ -81,21 +116,27 @@ async function calendarOf(app: App, feed: Pick<typeof calendarFeed.$inferSelect,
       .innerJoin(owner, eq(owner.id, system.ownerId))
       .innerJoin(bench, eq(bench.id, slot.benchId))
       .orderBy(asc(slot.startsAt));
-    for (const row of slots)
-      row.slot.steps.forEach((step, index) => {
-        if (feed.personId !== null && step.personId !== feed.personId) return;
-        calendar.createEvent({
-          id: `${row.slot.jobId}-${index}`,
-          start: new Date(step.from),
-          end: new Date(step.to),
-          stamp: row.slot.startsAt,
-          summary: `${row.systemName}: ${step.what === 'work' ? JOB_KINDS[asJobKind(row.kind)].short : step.what}${row.slot.confirmed ? '' : ' (not confirmed)'}`,
-          location: row.benchName,
-          description: `${JOB_KINDS[asJobKind(row.kind)].label}, ${row.ownerName}`,
-        });
+    for (const { slot: own, kind, systemName, ownerName, benchName } of slots) {
+      const mine = own.steps.filter(({ personId }) => feed.personId === null || personId === feed.personId);
+      const [first, last] = [mine[0], mine.at(-1)];
+      if (!first || !last) continue;
+      // one event a job, however many pieces it has: its parts stand in the text
+      calendar.createEvent({
+        id: `${own.jobId}@lavacrum`,
+        sequence: own.version,
+        stamp: app.clock.now(),
+        start: new Date(first.from),
+        end: new Date(last.to),
+        summary: `${systemName}: ${JOB_KINDS[asJobKind(kind)].short}${own.confirmed ? '' : ' (not confirmed)'}`,
+        location: benchName,
+        description: [
+          `${JOB_KINDS[asJobKind(kind)].label}, ${ownerName}`,
+          ...(mine.length > 1 ? mine.map((step) => `${pieceTime(shop?.timeZone ?? 'UTC', step)} ${step.what}`) : []),
+        ].join('\n'),
       });
+    }
     if (feed.personId === null) {
-      const today = app.clock.now().toISOString().slice(0, 10);
+      const today = dayIn(shop?.timeZone ?? 'UTC', app.clock.now());
       const dues = await scope
         .select({ item: dueItem, systemName: system.name })
         .from(dueItem)
@@ -103,11 +144,13 @@ async function calendarOf(app: App, feed: Pick<typeof calendarFeed.$inferSelect,
         .where(and(eq(dueItem.state, 'open')));
       for (const { item, systemName } of dues.filter(({ item: each }) => each.dueOn <= addDays(today, DUE_DAYS)))
         calendar.createEvent({
-          id: `due-${item.id}`,
+          id: `due-${item.id}@lavacrum`,
+          sequence: item.version,
           start: new Date(`${item.dueOn}T00:00:00Z`),
           allDay: true,
-          stamp: item.createdAt,
+          stamp: app.clock.now(),
           summary: `${systemName}: ${item.kind.replace('-', ' ')}`,
+          // why it is due, never why it was put off: an address is read by whoever has it
           description: reasonWords(item.reason),
         });
     }

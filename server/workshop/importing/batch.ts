@@ -44,7 +44,11 @@ export async function insertAll<Table extends PgTable>(scope: Scope, table: Tabl
 }
 
 /** Its row goes before everything that it makes. */
-export async function openBatch(ask: Ask, input: ImportInput, counts: ImportCounts): Promise<{ id: string; at: Date }> {
+export async function openBatch(
+  ask: Ask,
+  input: Pick<ImportInput, 'kind' | 'fileName'>,
+  counts: ImportCounts,
+): Promise<{ id: string; at: Date }> {
   const at = ask.clock.now();
   const [made] = await ask.scope
     .insert(importBatch)

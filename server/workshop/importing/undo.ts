@@ -72,7 +72,7 @@ async function undoMachines(scope: Scope, importId: string): Promise<Undone> {
       sql`s.version > 1`,
       sql`exists (select 1 from job j where j.system_id = s.id and j.import_id is distinct from ${importId})`,
       sql`exists (select 1 from usage_reading u where u.system_id = s.id and u.import_id is distinct from ${importId})`,
-      sql`exists (select 1 from loop l join loop_revision r on r.loop_id = l.id where l.system_id = s.id and r.kind <> 'stated')`,
+      sql`exists (select 1 from loop l join loop_revision r on r.loop_id = l.id where l.system_id = s.id and r.kind <> 'stated' and not (s.is_sample and r.number = 1))`,
       sql`exists (select 1 from due_item d where d.system_id = s.id and (d.postponed > 0 or d.state = 'closed'))`,
     ],
     sql` or `,
@@ -88,6 +88,7 @@ async function undoMachines(scope: Scope, importId: string): Promise<Undone> {
   await scope.execute(sql`delete from fill where revision_id in ${revisions}`);
   await scope.execute(sql`delete from job where system_id in ${systems}`);
   await scope.execute(sql`delete from usage_reading where system_id in ${systems}`);
+  await scope.execute(sql`delete from tube where revision_id in ${revisions}`);
   await scope.execute(sql`delete from component where revision_id in ${revisions}`);
   await scope.execute(sql`delete from loop_revision where loop_id in ${loops}`);
   await scope.execute(sql`delete from loop where system_id in ${systems}`);

@@ -30,7 +30,7 @@ import { person } from '../../base/database/tables/people.js';
 import { addPerson, changePassword, editPerson, givePassword } from './people.js';
 import { endOthers, endSignedIn, listSignedIn } from './signedIn.js';
 import { demandOwnDoor } from './demoDoor.js';
-import { addBench, editWorkshop, hasWorkshop, readWorkshop, setContact, setUpWorkshop } from './workshop.js';
+import { addBench, editWorkshop, renameBench, hasWorkshop, readWorkshop, setContact, setUpWorkshop } from './workshop.js';
 
 /** How sessions begin and end on this server. */
 export interface Door {
@@ -111,5 +111,6 @@ export function accountRoutes(routes: Routes): void {
   routes.get<{ sessions: SignedInRow[] }>('/signed-in', listSignedIn);
   routes.delete<{ sessions: SignedInRow[] }>('/signed-in', endOthers);
   routes.delete<{ sessions: SignedInRow[] }>('/signed-in/:id', endSignedIn);
+  routes.put<Shop['benches'][number]>('/benches/:id', (ask) => renameBench(ask, bodyAs<{ name: string }>(ask.request, benchSchema).name));
   routes.post<Shop['benches'][number]>('/benches', (ask) => addBench(ask, bodyAs<{ name: string }>(ask.request, benchSchema).name));
 }

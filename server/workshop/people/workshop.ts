@@ -4,8 +4,8 @@ import type { ContactEdit } from '../../../core/workshop/people/contact.js';
 import type { SetupInput, WorkshopEdit } from '../../../core/workshop/people/schema.js';
 import { DEFAULT_SCHOOLS } from '../../../core/physics/leak-testing/schools.js';
 import { enterWorkshop, type Database, type Scope } from '../../base/database/client.js';
-import type { Ask } from '../../base/http/context.js';
-import { DomainError, stale } from '../../base/http/errors.js';
+import { idFrom, type Ask } from '../../base/http/context.js';
+import { DomainError, notFound, stale } from '../../base/http/errors.js';
 import { DEFAULT_POLICY, ownPolicy, setPolicy } from '../due-dates/policies.js';
 import { redate } from '../due-dates/redate.js';
 import { hashPassword } from './password.js';
@@ -114,4 +114,14 @@ export async function addBench({ scope, account }: Ask, name: string) {
     .values({ workshopId: account.workshopId, name, position: last + 1 })
     .returning({ id: bench.id, name: bench.name });
   return made as NonNullable<typeof made>;
+}
+
+export async function renameBench({ scope, request }: Ask, name: string) {
+  const [after] = await scope
+    .update(bench)
+    .set({ name })
+    .where(and(eq(bench.id, idFrom(request, 'id', 'bench')), isRealBench))
+    .returning({ id: bench.id, name: bench.name });
+  if (!after) throw notFound('bench');
+  return after;
 }

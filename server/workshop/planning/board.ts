@@ -2,7 +2,13 @@ import { conflictWords } from '../../../core/edge/words/plan.js';
 import { asc, eq, inArray, isNotNull, and, desc, sql } from 'drizzle-orm';
 import { planConflicts } from '../../../core/workshop/planning/planConflicts.js';
 import { learnDuration, type FinishedRun } from '../../../core/workshop/planning/jobSteps.js';
-import { buildProblem, type BoardJob, type WaitingRun, type WorkshopBoard } from '../../../core/workshop/planning/workshopPlan.js';
+import {
+  buildProblem,
+  type BoardJob,
+  type RunningNow,
+  type WaitingRun,
+  type WorkshopBoard,
+} from '../../../core/workshop/planning/workshopPlan.js';
 import type {
   AbsenceInput,
   BoardInput,
@@ -25,6 +31,8 @@ import { consent, serviceJob } from '../../base/database/tables/jobs.js';
 import { loop, type loopRevision } from '../../base/database/tables/loops.js';
 import { tellSlot } from '../messages/slots.js';
 import { owner, job, system } from '../../base/database/tables/machines.js';
+import { KIT_LASTS_MINUTES, KIT_OF_STEP } from '../../../core/workshop/planning/capacities.js';
+import { foldOf } from '../../bench/runs/folds.js';
 import { attendedMinutesOf } from './attended.js';
 import { absence, kit, shift, slot } from '../../base/database/tables/planning.js';
 
@@ -36,12 +44,6 @@ export async function readBoard(ask: Ask): Promise<WorkshopBoard> {
   const { scope, account, clock, today } = ask;
   const now = clock.now();
   const slots = await scope.select().from(slot).orderBy(asc(slot.startsAt));
-  const running = await scope
-    .select({ runId: run.id, benchId: run.benchId, jobId: run.jobId, systemName: system.name })
-    .from(run)
-    .innerJoin(loop, eq(loop.id, run.loopId))
-    .innerJoin(system, eq(system.id, loop.systemId))
-    .where(and(eq(run.state, 'active'), isNotNull(run.benchId)));
   const [own] = await scope.select({ version: workshop.version }).from(workshop).where(eq(workshop.id, account.workshopId));
   const people = await scope
     .select({ id: person.id, name: person.name, role: person.role, skills: person.skills, version: person.version })
@@ -61,19 +63,51 @@ export async function readBoard(ask: Ask): Promise<WorkshopBoard> {
       .from(shift)
       .orderBy(asc(shift.weekday), asc(shift.fromMinute)),
     absences: await scope
-      .select({ id: absence.id, personId: absence.personId, fromDay: absence.fromDay, toDay: absence.toDay, reason: absence.reason })
+      .select({
+        id: absence.id,
+        personId: absence.personId,
+        fromDay: absence.fromDay,
+        toDay: absence.toDay,
+        part: absence.part,
+        why: absence.why,
+        reason: absence.reason,
+      })
       .from(absence)
       .orderBy(asc(absence.fromDay)),
     jobs: await boardJobs(ask),
     slots: slots.map(({ jobId, benchId, steps, confirmed, version }) => ({ jobId, benchId, steps, confirmed, version })),
     waiting: await waitingRuns(ask),
-    running: running.map(({ runId, benchId, jobId, systemName }) => {
-      const plannedMs = slots.find((each) => each.jobId === jobId)?.endsAt.getTime() ?? 0;
-      const isGuess = plannedMs <= now.getTime();
-      const untilMs = isGuess ? now.getTime() + RUN_LASTS_MS : plannedMs;
-      return { runId, benchId: benchId as string, systemName, until: new Date(untilMs).toISOString(), isGuess };
-    }),
+    running: await runningNow(ask, slots),
   };
+}
+
+/** Runs on their benches: until when by the plan, and the kit that each holds at its step. */
+async function runningNow({ scope, clock }: Ask, slots: readonly (typeof slot.$inferSelect)[]): Promise<RunningNow[]> {
+  const nowMs = clock.now().getTime();
+  const running = await scope
+    .select({ runId: run.id, benchId: run.benchId, jobId: run.jobId, systemName: system.name, procedure: run.procedure })
+    .from(run)
+    .innerJoin(loop, eq(loop.id, run.loopId))
+    .innerJoin(system, eq(system.id, loop.systemId))
+    .where(and(eq(run.state, 'active'), isNotNull(run.benchId)));
+  const rows: RunningNow[] = [];
+  for (const { runId, benchId, jobId, systemName, procedure } of running) {
+    const plannedMs = slots.find((each) => each.jobId === jobId)?.endsAt.getTime() ?? 0;
+    const isGuess = plannedMs <= nowMs;
+    const untilMs = isGuess ? nowMs + RUN_LASTS_MS : plannedMs;
+    const { state } = await foldOf(scope, runId);
+    const kit = KIT_OF_STEP[procedure.steps.find(({ id }) => id === state.current)?.kind ?? ''];
+    const kitMs = kit === 'pump-supply' ? untilMs : Math.min(untilMs, nowMs + KIT_LASTS_MINUTES * 60_000);
+    rows.push({
+      runId,
+      benchId: benchId as string,
+      systemName,
+      holds: kit ? [{ kit, until: new Date(kitMs).toISOString() }] : [],
+      until: new Date(untilMs).toISOString(),
+      isGuess,
+    });
+  }
+  return rows;
 }
 
 /** The day somebody looks again, soonest first. */
@@ -126,6 +160,7 @@ async function boardJobs({ scope, account }: Ask): Promise<BoardJob[]> {
         (late, each) => (each !== null && (late === null || each > late) ? each : late),
         null,
       ),
+      partsOn: service.partsOn,
       neededBy: service.neededBy,
       bookedOn: dayIn(account.timeZone, own.createdAt),
       consented: consents.some(({ jobId, number }) => jobId === own.id && number === service.estimateNumber),
@@ -159,6 +194,7 @@ export async function boardJobOf(
     windows,
     wetMinutes: wetMinutesOf(kind, shop?.schools.wet ?? 'day'),
     arrivesOn,
+    partsOn: null,
     neededBy: null,
     bookedOn: today,
     consented: false,

@@ -131,8 +131,17 @@ describe('the plan', () => {
     expect(feed).toContain('BEGIN:VCALENDAR');
     expect(feed).toContain('One: flush');
     expect(feed).toContain('settling check');
+    // one event a job, with the parts it has in its text
+    const uids = [...feed.matchAll(/^UID:(.*)$/gmu)].map(([, uid]) => uid);
+    expect(new Set(uids).size).toBe(uids.length);
+    expect(feed).toMatch(/SEQUENCE:\d+/);
     await desk.post('/calendars', { personId: null });
     expect((await read(made.body.path)).status).toBe(404);
+    const hand = await desk.colleague('technician');
+    expect((await hand.post('/calendars', { personId: null })).status).toBe(403);
+    const again = await desk.post<{ path: string }>('/calendars', { personId: null });
+    expect((await desk.delete<{ ended: number }>('/calendars/workshop')).body.ended).toBe(1);
+    expect((await read(again.body.path)).status).toBe(404);
   });
 
   it('arranged now is taken minutes later: hands that begin at once, and a run whose end is only a guess', async () => {

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue';
+import { capital } from '@core/edge/words/say.js';
+import { useSession } from '../people/sessionStore.js';
 import { usePublicAddress } from '../people/publicAddress.js';
 import { call, get, wordsOf } from '../../base/http/api.js';
 
@@ -25,7 +27,22 @@ async function make(personId: string | null): Promise<void> {
   }
 }
 const has = (personId: string | null): boolean => feeds.value.some((feed) => feed.personId === personId);
-const rows = (): { id: string | null; name: string }[] => [{ id: null, name: 'The whole workshop' }, ...props.people];
+const session = useSession();
+/** one's own; the lead makes the workshop's and everybody's */
+const rows = (): { id: string | null; name: string }[] =>
+  session.account?.role === 'lead'
+    ? [{ id: null, name: 'the whole workshop' }, ...props.people]
+    : props.people.filter(({ id }) => id === session.account?.personId);
+async function end(personId: string | null): Promise<void> {
+  try {
+    await call('DELETE', `/calendars/${personId ?? 'workshop'}`);
+    if (shown.value?.personId === personId) shown.value = null;
+    problem.value = null;
+    await load();
+  } catch (error) {
+    problem.value = wordsOf(error);
+  }
+}
 </script>
 
 <template>
@@ -36,13 +53,24 @@ const rows = (): { id: string | null; name: string }[] => [{ id: null, name: 'Th
     </p>
     <ul class="plain-list">
       <li v-for="row in rows()" :key="row.id ?? 'workshop'">
-        <span>{{ row.name }}</span>
-        <button type="button" class="link" @click="make(row.id)">
-          {{ has(row.id) ? 'a new address; the old one ends' : 'make an address' }}
-        </button>
+        <span>{{ capital(row.name) }}</span>
+        <span class="acts">
+          <button
+            type="button"
+            class="link"
+            :aria-label="has(row.id) ? `A new address for ${row.name}; the old one ends` : `Make an address for ${row.name}`"
+            @click="make(row.id)"
+          >
+            {{ has(row.id) ? 'a new address; the old one ends' : 'make an address' }}
+          </button>
+          <button v-if="has(row.id)" type="button" class="link" :aria-label="`Switch off the calendar of ${row.name}`" @click="end(row.id)">
+            switch it off
+          </button>
+        </span>
         <code v-if="shown && shown.personId === row.id">{{ shown.url }}</code>
       </li>
     </ul>
+    <p v-if="shown && address.caveat.value" class="quiet">{{ address.caveat.value }}</p>
     <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
   </section>
 </template>
@@ -56,7 +84,12 @@ li {
   align-items: center;
   border-top: 1px solid var(--line-soft);
 }
+.acts {
+  display: flex;
+  gap: 18px;
+}
 .link {
+  min-height: 32px;
   text-decoration: underline;
 }
 code {

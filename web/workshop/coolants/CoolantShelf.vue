@@ -15,6 +15,7 @@ import { usePriceList } from '../prices/priceStore.js';
 import { useCoolants } from './coolantStore.js';
 
 /** The bottles on the shelf: each in its liquid's colour, with its class, life and lots. */
+const emit = defineEmits<{ changed: [] }>();
 const coolants = useCoolants();
 const submit = useSubmit();
 const lotSubmit = useSubmit();
@@ -101,6 +102,7 @@ async function addLot(productId: string): Promise<void> {
   lotFor.value = null;
   lot.value = '';
   await coolants.load();
+  emit('changed');
 }
 </script>
 

@@ -3,17 +3,14 @@ import { reactive, ref } from 'vue';
 import type { WorkshopBoard } from '@core/workshop/planning/workshopPlan.js';
 import { call } from '../../base/http/api.js';
 import { changeBoard, type BoardEvents } from './changeBoard.js';
-import { useDates } from '../../base/units/dates.js';
+import { USUAL_WEEK } from './usualWeek.js';
 
-/** Each technician's usual week, and the days they are away. */
+/** Each technician's usual week. */
 const props = defineProps<{ board: WorkshopBoard }>();
 const emit = defineEmits<BoardEvents>();
-const dates = useDates();
 const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
-const USUAL = [1, 2, 3, 4, 5].map((weekday) => ({ weekday, fromMinute: 9 * 60, toMinute: 17 * 60 + 30 }));
 const at = ref<string | null>(null);
 const week = reactive<{ on: boolean; from: string; to: string }[]>([]);
-const away = reactive({ fromDay: props.board.today, toDay: props.board.today, reason: '' });
 
 const clock = (minute: number): string => `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`;
 const minuteOf = (text: string): number => {
@@ -49,23 +46,16 @@ const saveWeek = (person: Person): Promise<void> =>
     person,
     week.flatMap(({ on, from, to }, index) => (on ? [{ weekday: index + 1, fromMinute: minuteOf(from), toMinute: minuteOf(to) }] : [])),
   );
-const addAway = (personId: string): Promise<void> =>
-  send(() => call<WorkshopBoard>('POST', '/absences', { body: { personId, ...away }, idempotencyKey: crypto.randomUUID() }));
-const back = (id: string): Promise<void> => send(() => call<WorkshopBoard>('DELETE', `/absences/${id}`));
 </script>
 
 <template>
   <section>
-    <h2>Hours and days away</h2>
+    <h2>Hours</h2>
     <ul class="plain-list">
       <li v-for="person in board.people" :key="person.id">
         <button type="button" class="person" :aria-expanded="at === person.id" @click="open(person.id)">
           <strong>{{ person.name }}</strong> <span class="quiet figures">{{ say(person.id) }}</span>
         </button>
-        <p v-for="absence in board.absences.filter(({ personId }) => personId === person.id)" :key="absence.id" class="quiet figures">
-          away {{ dates.day(absence.fromDay) }} to {{ dates.day(absence.toDay) }} {{ absence.reason }}
-          <button type="button" class="link" @click="back(absence.id)">is there after all</button>
-        </p>
         <div v-if="at === person.id" class="week">
           <div v-for="(day, index) in week" :key="index" class="day">
             <label><input v-model="day.on" type="checkbox" /> {{ WEEKDAYS[index] }}</label>
@@ -76,12 +66,7 @@ const back = (id: string): Promise<void> => send(() => call<WorkshopBoard>('DELE
           </div>
           <div class="row">
             <v-btn @click="saveWeek(person)">Save the week</v-btn>
-            <v-btn variant="outlined" @click="save(person, USUAL)">Monday to Friday, 9:00 to 17:30</v-btn>
-          </div>
-          <div class="row">
-            <label>away from <input v-model="away.fromDay" type="date" /></label>
-            <label>to <input v-model="away.toDay" type="date" /></label>
-            <v-btn variant="outlined" @click="addAway(person.id)">Away</v-btn>
+            <v-btn variant="outlined" @click="save(person, USUAL_WEEK)">Monday to Friday, 9:00 to 17:30</v-btn>
           </div>
         </div>
       </li>
@@ -100,9 +85,6 @@ li {
 }
 p {
   margin: 0;
-}
-.link {
-  text-decoration: underline;
 }
 .week {
   display: grid;
@@ -126,8 +108,7 @@ input[type='checkbox'] {
   height: 22px;
   accent-color: var(--ink);
 }
-input[type='time'],
-input[type='date'] {
+input[type='time'] {
   min-height: 44px;
   padding: 0 8px;
   border: 1.5px solid var(--line);

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
+import { KITS } from '@core/workshop/planning/capacities.js';
 import { dragJob, type Dragged } from '@core/workshop/planning/board.js';
 import { endOf, lateMinutes, startOf, type PlacedJob, type PlanJob } from '@core/workshop/planning/problem.js';
 import { fixedSlots, type BoardSlot, type BuiltProblem, type WorkshopBoard } from '@core/workshop/planning/workshopPlan.js';
@@ -16,7 +17,12 @@ const props = defineProps<{
   days: number;
   chosen: string | null;
 }>();
-const emit = defineEmits<{ choose: [jobId: string]; preview: [dragged: Dragged | null]; drop: [dragged: Dragged] }>();
+const emit = defineEmits<{
+  choose: [jobId: string];
+  preview: [dragged: Dragged | null];
+  drop: [dragged: Dragged];
+  refused: [words: string];
+}>();
 const dates = useDates();
 const frame = ref<HTMLElement | null>(null);
 const frameWidth = useWidth(frame, 1100);
@@ -25,7 +31,15 @@ const LABEL = 118;
 const ROW = 62;
 const HANDS = 26;
 const width = computed(() => Math.max(560, frameWidth.value || 1100));
-const scale = computed(() => planScale(props.board.timeZone, props.board.today, props.days, width.value - LABEL));
+/** what stands outside everybody's hours opens its day */
+const held = computed(() => [
+  ...props.board.slots.flatMap(({ steps }) =>
+    steps.flatMap(({ from, to, personId }) => (personId ? [Date.parse(from), Date.parse(to)] : [])),
+  ),
+]);
+const scale = computed(() =>
+  planScale(props.board.timeZone, props.board.today, props.days, width.value - LABEL, props.board.shifts, held.value),
+);
 const height = computed(() => 30 + ROW * props.board.benches.length + 12 + HANDS * props.board.people.length + 8);
 const benchY = (bench: number): number => 30 + bench * ROW;
 const handsY = (person: number): number => 30 + ROW * props.board.benches.length + 12 + person * HANDS;
@@ -38,11 +52,12 @@ interface Bar {
   readonly kind: string;
   readonly late: number;
   readonly fixed: boolean;
+  readonly consented: boolean;
   readonly steps: readonly { from: number; to: number; attended: boolean; technician: number | null }[];
 }
-const nameOf = (id: string): { label: string; kind: string } => {
+const nameOf = (id: string): { label: string; kind: string; consented: boolean } => {
   const job = props.board.jobs.find((each) => each.id === id);
-  return { label: job?.systemName ?? 'a machine', kind: job ? JOB_KINDS[job.kind].short : '' };
+  return { label: job?.systemName ?? 'a machine', kind: job ? JOB_KINDS[job.kind].short : '', consented: job?.consented ?? true };
 };
 const fixedBar = (slot: BoardSlot): Bar => ({
   id: slot.jobId,
@@ -86,7 +101,7 @@ const hands = computed(() =>
 );
 
 /** a bar in the hand: which job, and how far from its start the finger holds it */
-const held = ref<{ index: number; grabMs: number } | null>(null);
+const inHand = ref<{ index: number; grabMs: number } | null>(null);
 function at(event: PointerEvent): { ms: number; bench: number } {
   const box = (frame.value as HTMLElement).getBoundingClientRect();
   const bench = Math.floor((event.clientY - box.top - 30) / ROW);
@@ -96,29 +111,32 @@ function grab(event: PointerEvent, bar: Bar): void {
   emit('choose', bar.id);
   const index = props.built.jobs.findIndex(({ id }) => id === bar.id);
   if (bar.fixed || index < 0) return;
-  held.value = { index, grabMs: at(event).ms - (bar.steps[0]?.from ?? 0) };
+  inHand.value = { index, grabMs: at(event).ms - (bar.steps[0]?.from ?? 0) };
   (event.currentTarget as Element).setPointerCapture(event.pointerId);
 }
 let last: Dragged | null = null;
 function move(event: PointerEvent): void {
-  if (!held.value) return;
+  if (!inHand.value) return;
   const point = at(event);
-  last = dragJob(props.built.problem, props.built.current, held.value.index, point.bench, point.ms - held.value.grabMs);
+  last = dragJob(props.built.problem, props.built.current, inHand.value.index, point.bench, point.ms - inHand.value.grabMs);
   emit('preview', last);
 }
 function drop(): void {
-  if (!held.value) return;
-  held.value = null;
+  if (!inHand.value) return;
+  inHand.value = null;
   if (last && last.left.length === 0 && last.moved.length > 0) emit('drop', last);
-  else emit('preview', null);
+  else {
+    emit('preview', null);
+    if (last?.left.length) emit('refused', hindered(last));
+  }
   last = null;
 }
 const QUARTER_MS = 900_000;
 /** the same by keys: a quarter of an hour, a day with shift, the bench above or below; it is saved at once, and can be undone */
 function key(event: KeyboardEvent, bar: Bar): void {
   const steps: Record<string, [ms: number, bench: number]> = {
-    ArrowLeft: [event.shiftKey ? -96 : -2, 0],
-    ArrowRight: [event.shiftKey ? 96 : 2, 0],
+    ArrowLeft: [event.shiftKey ? -96 : -1, 0],
+    ArrowRight: [event.shiftKey ? 96 : 1, 0],
     ArrowUp: [0, -1],
     ArrowDown: [0, 1],
   };
@@ -128,28 +146,53 @@ function key(event: KeyboardEvent, bar: Bar): void {
   event.preventDefault();
   const bench = Math.max(0, Math.min(props.board.benches.length - 1, bar.bench + by[1]));
   const dragged = dragJob(props.built.problem, props.built.current, index, bench, (bar.steps[0]?.from ?? 0) + by[0] * QUARTER_MS);
-  if (dragged && dragged.left.length === 0 && dragged.moved.length > 0) emit('drop', dragged);
+  if (!dragged) emit('refused', `${bar.label} fits nowhere on ${props.board.benches[bench]?.name ?? 'that bench'} from then on.`);
+  else if (dragged.left.length > 0) emit('refused', hindered(dragged));
+  else if (dragged.moved.length > 0) emit('drop', dragged);
 }
+const hindered = ({ left }: Dragged): string =>
+  `Not moved: ${left.map((id) => nameOf(id).label).join(' and ')} would have no place any more.`;
 const say = (bar: Bar): string =>
   `${bar.label}, ${bar.kind}, ${props.board.benches[bar.bench]?.name ?? ''}, ${dates.dayAndTime(new Date(bar.steps[0]?.from ?? 0).toISOString())} to ${dates.dayAndTime(new Date(bar.steps.at(-1)?.to ?? 0).toISOString())}${bar.fixed ? ', confirmed' : ''}${bar.late > 0 ? ', late' : ''}`;
 const spanOf = (bar: Bar) => ({
   from: x(startOf({ job: 0, bench: 0, steps: bar.steps })),
   to: x(endOf({ job: 0, bench: 0, steps: bar.steps })),
 });
+/** an hour's job is narrower than its name: the words run on as far as nothing else stands on that bench */
+const roomBehind = (bench: number, from: number): number =>
+  Math.min(width.value, ...bars.value.filter((each) => each.bench === bench && spanOf(each).from > from + 1).map((each) => spanOf(each).from - 4)) - from; // prettier-ignore
+const roomOf = (bar: Bar): number => {
+  const { from, to } = spanOf(bar);
+  return Math.max(to - from, roomBehind(bar.bench, from));
+};
+/** px below which a word is a letter: then the chosen job says it under the board */
+const LEAST_ROOM = 44;
+const underName = (bar: Bar): string =>
+  [bar.late > 0 ? 'late' : bar.kind, bar.fixed ? 'confirmed' : '', bar.consented ? '' : 'not agreed yet'].filter(Boolean).join(', ');
+const holdsWords = ({ systemName, holds }: WorkshopBoard['running'][number]): string =>
+  [`${systemName}, on it now`, ...holds.map(({ kit, until }) => `holds the ${KITS[kit]} until about ${dates.weekdayAndTime(until)}`)].join(
+    '; ',
+  );
 </script>
 
 <template>
   <div ref="frame" class="frame">
-    <svg :width="width" :height="height" role="group" aria-label="Plan of the benches">
+    <svg :width="Math.max(width, LABEL + scale.width)" :height="height" role="group" aria-label="Plan of the benches">
       <defs>
         <pattern id="alone" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <line x1="0" y1="0" x2="0" y2="7" class="hatch" />
         </pattern>
       </defs>
-      <g v-for="{ day, x: at0, width: wide } in scale.days" :key="day">
+      <g v-for="{ day, x: at0, width: wide, isFree } in scale.days" :key="day">
+        <rect v-if="isFree" :x="LABEL + at0" y="24" :width="wide" :height="height - 24" class="free">
+          <title>{{ dates.weekday(day) }}: nobody works</title>
+        </rect>
         <line :x1="LABEL + at0" :x2="LABEL + at0" y1="24" :y2="height" class="day" />
-        <text :x="LABEL + at0 + 4" y="17" class="daytext">{{ wide > 74 ? dates.weekday(day) : dates.weekday(day).slice(0, 6) }}</text>
+        <text v-if="!isFree" :x="LABEL + at0 + 4" y="13" class="daytext">
+          {{ wide > 74 ? dates.weekday(day) : dates.weekday(day).slice(0, 6) }}
+        </text>
       </g>
+      <text v-for="tick in scale.hours" :key="tick.x" :x="LABEL + tick.x" y="27" class="hour">{{ tick.hour }}</text>
       <g v-for="(person, index) in board.people" :key="person.id">
         <text x="0" :y="handsY(index) + 16" class="label small">{{ person.name }}</text>
         <rect
@@ -184,14 +227,25 @@ const spanOf = (bar: Bar) => ({
           :height="ROW - 14"
           class="running"
         >
-          <title>{{ each.systemName }}, on it now</title>
+          <title>{{ holdsWords(each) }}</title>
         </rect>
+        <svg
+          v-if="roomBehind(each.bench, x(each.from)) >= LEAST_ROOM"
+          :x="x(each.from)"
+          :y="benchY(each.bench)"
+          :width="roomBehind(each.bench, x(each.from))"
+          :height="ROW"
+          overflow="hidden"
+        >
+          <text x="5" y="26" class="small">{{ each.systemName }}</text>
+          <text v-if="each.holds.length" x="5" y="41" class="small">holds {{ each.holds.map(({ kit }) => KITS[kit]).join(', ') }}</text>
+        </svg>
       </g>
       <g
         v-for="bar in bars"
         :key="bar.id"
         class="bar"
-        :class="{ chosen: bar.id === chosen, fixed: bar.fixed, late: bar.late > 0 }"
+        :class="{ chosen: bar.id === chosen, fixed: bar.fixed, late: bar.late > 0, open: !bar.consented }"
         tabindex="0"
         role="button"
         :aria-label="say(bar)"
@@ -219,15 +273,9 @@ const spanOf = (bar: Bar) => ({
           />
         </template>
         <!-- a picture of its own cuts off what the bar has no room for -->
-        <svg
-          :x="spanOf(bar).from"
-          :y="benchY(bar.bench)"
-          :width="Math.max(4, spanOf(bar).to - spanOf(bar).from)"
-          :height="ROW"
-          overflow="hidden"
-        >
-          <text x="5" y="24" class="name">{{ bar.label }}</text>
-          <text x="5" y="37" class="name small">{{ bar.late > 0 ? 'late' : bar.kind }}{{ bar.fixed ? ', confirmed' : '' }}</text>
+        <svg :x="spanOf(bar).from" :y="benchY(bar.bench)" :width="Math.max(4, roomOf(bar))" :height="ROW" overflow="hidden">
+          <text v-if="roomOf(bar) >= LEAST_ROOM" x="5" y="24" class="name">{{ bar.label }}</text>
+          <text v-if="roomOf(bar) >= LEAST_ROOM" x="5" y="37" class="name small">{{ underName(bar) }}</text>
         </svg>
       </g>
       <line :x1="x(Date.parse(board.now))" :x2="x(Date.parse(board.now))" y1="20" :y2="height" class="now" />
@@ -285,6 +333,17 @@ text {
 }
 .bar.fixed {
   cursor: default;
+}
+.open .body {
+  stroke-dasharray: 5 3;
+}
+.free {
+  fill: var(--well);
+}
+.hour {
+  font-size: 11.5px;
+  text-anchor: middle;
+  fill: var(--ink-soft);
 }
 .fixed .body {
   stroke-width: 3.5;

@@ -6,7 +6,12 @@ import type { BoardJob, BoardSlot, WorkshopBoard } from '@core/workshop/planning
 import { fakeServer, mountScreen, settle, wordsOf, type Asked } from '../../../tests/screens/mountScreen.js';
 import { useSession } from '../people/sessionStore.js';
 import { useNotices } from '../../base/shell/notices.js';
+import { buildProblem } from '@core/workshop/planning/workshopPlan.js';
+import AwayDays from './AwayDays.vue';
+import MoveTo from './MoveTo.vue';
 import PlanBoard from './PlanBoard.vue';
+import { planScale } from './planScale.js';
+import SkillsAndKits from './SkillsAndKits.vue';
 import PlanView from '../../pages/PlanView.vue';
 
 const job = (id: string, more: Partial<BoardJob> = {}): BoardJob => ({
@@ -20,6 +25,7 @@ const job = (id: string, more: Partial<BoardJob> = {}): BoardJob => ({
   rigid: false,
   windows: [],
   arrivesOn: null,
+  partsOn: null,
   neededBy: null,
   bookedOn: '2026-03-08',
   consented: true,
@@ -156,16 +162,18 @@ describe('the plan', () => {
   });
 });
 
+const fewOf = (isLead = true) => mountScreen(SkillsAndKits, { props: { board, isLead } });
+
 describe('what the workshop has few of', () => {
   it('writes down who cannot do what; whoever can do everything is nobody in particular', async () => {
-    const screen = await open();
+    const screen = fewOf();
     const box = screen.find('input[aria-label="Ilse Darrow acidic cleaner"]');
     expect((box.element as HTMLInputElement).checked).toBe(true);
     await box.trigger('change');
     await settle();
     expect(put(/^\/people\/p1\/skills$/)?.body).toEqual({ skills: ['rigid-tube', 'electronics'], version: 1 });
     board = { ...base, people: [{ id: 'p1', name: 'Ilse Darrow', skills: ['rigid-tube', 'electronics'], version: 2 }] };
-    const again = await open();
+    const again = fewOf();
     await again.find('input[aria-label="Ilse Darrow acidic cleaner"]').trigger('change');
     await settle();
     expect(put(/^\/people\/p1\/skills$/)?.body).toEqual({ skills: null, version: 2 });
@@ -173,7 +181,7 @@ describe('what the workshop has few of', () => {
 
   it('counts kits, and leaves out those nobody counts', async () => {
     board = { ...base, kits: [{ kind: 'flush-rig', count: 1 }] };
-    const screen = await open();
+    const screen = fewOf();
     expect(wordsOf(screen)).toContain('Kits: 1 × flush rig.');
     await press(screen, /count them/);
     await screen.find('form.kits').trigger('submit');
@@ -182,8 +190,80 @@ describe('what the workshop has few of', () => {
   });
 
   it('is only read by those who do not lead', async () => {
-    const screen = await open('technician');
+    const screen = fewOf(false);
     expect(screen.find('input[aria-label="Ilse Darrow rigid tube"]').attributes('disabled')).toBeDefined();
     expect(wordsOf(screen)).not.toContain('count them');
+  });
+});
+
+describe('who is away', () => {
+  const away = {
+    id: 'a1',
+    personId: 'p1',
+    fromDay: '2026-03-09',
+    toDay: '2026-03-09',
+    part: 'whole' as const,
+    why: 'ill' as const,
+    reason: '',
+  };
+  it('marks the jobs and owners that it hits, told or not', () => {
+    const hit = job('a');
+    const screen = mountScreen(AwayDays, {
+      props: { board: { ...base, jobs: [hit], slots: [slotOf(hit, '09:00', true)], absences: [away] } },
+    });
+    expect(wordsOf(screen)).toContain('Ilse Darrow ill, Mon 9 Mar');
+    expect(wordsOf(screen)).toContain('Machine a Mon 9 Mar, 09:00, Ada Fernwick was told');
+  });
+
+  it('for an afternoon leaves the morning as it is', () => {
+    const hit = job('a');
+    const morning = { ...base, jobs: [hit], slots: [slotOf(hit, '09:00')], absences: [{ ...away, part: 'afternoon' as const }] };
+    expect(wordsOf(mountScreen(AwayDays, { props: { board: morning } }))).not.toContain('Machine a');
+  });
+});
+
+describe('moving without dragging', () => {
+  const mover = (slots: BoardSlot[], jobs: BoardJob[]) => {
+    const own = { ...base, jobs, slots };
+    return mountScreen(MoveTo, { props: { board: own, built: buildProblem(own), jobId: jobs[0]?.id ?? '' } });
+  };
+  it('takes the first whole quarter hour that fits from then on', async () => {
+    const own = job('a');
+    const screen = mover([slotOf(own, '09:00')], [own]);
+    await screen.find('input[type="time"]').setValue('10:07');
+    await screen.find('form').trigger('submit');
+    const [dragged] = screen.emitted('move')?.[0] as [{ moved: { toMs: number }[] }];
+    expect(new Date(dragged.moved[0]?.toMs ?? 0).toISOString()).toBe('2026-03-09T10:15:00.000Z');
+  });
+
+  it('says in names why it cannot', async () => {
+    const screen = mover([], [job('a', { windows: [{ from: '2026-03-09', to: '2026-03-09' }] })]);
+    await screen.find('input[type="date"]').setValue('2026-03-12');
+    await screen.find('form').trigger('submit');
+    expect(screen.emitted('move')).toBeUndefined();
+    expect(wordsOf(screen)).toContain('Machine a fits nowhere on Window from then on');
+  });
+});
+
+describe('the axis of the plan', () => {
+  const hours = [1, 2, 3, 4, 5].map((weekday) => ({ weekday, fromMinute: 480, toMinute: 1020 }));
+  const scale = (count: number, held: number[] = []) => planScale('UTC', '2026-03-12', count, 1000, hours, held);
+  it('shows working time: nights and free days are folded', () => {
+    const { days, x } = scale(5);
+    // Thursday to Wednesday: five days of work, a Saturday and a Sunday between
+    expect(days.map(({ isFree }) => isFree)).toEqual([false, false, true, true, false, false, false]);
+    const px = (from: string, to: string): number => x(Date.parse(to)) - x(Date.parse(from));
+    expect(px('2026-03-12T09:00Z', '2026-03-12T10:00Z')).toBeGreaterThan(15);
+    expect(px('2026-03-12T17:00Z', '2026-03-13T08:00Z')).toBeLessThan(12);
+  });
+
+  it('opens a free day on which something stands', () => {
+    expect(scale(5, [Date.parse('2026-03-14T10:00Z')]).days[2]?.isFree).toBe(false);
+  });
+
+  it('finds the instant under a point again, on a quarter of an hour', () => {
+    const { x, ms, hours: ticks } = scale(1);
+    for (const at of ['2026-03-12T08:00Z', '2026-03-12T10:15Z', '2026-03-12T16:45Z']) expect(ms(x(Date.parse(at)))).toBe(Date.parse(at));
+    expect(ticks.map(({ hour }) => hour)).toEqual([8, 9, 10, 11, 12, 13, 14, 15, 16, 17]);
   });
 });

@@ -45,7 +45,7 @@ async function save(): Promise<void> {
 <template>
   <section>
     <h2>Prices</h2>
-    <p class="quiet">Prices of parts stand in the Store, those of coolants on their shelf here. No bookkeeping: bills go out as a table.</p>
+    <p class="quiet">Prices of parts and coolants stand in the Store. No bookkeeping: bills go out as a table.</p>
     <form class="rates" novalidate @submit.prevent="save">
       <MoneyField
         v-model="form.hourMinor"

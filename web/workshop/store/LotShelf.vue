@@ -57,7 +57,7 @@ const bottleWords = ({ stockMl, bottleMl }: LotRow): string =>
 <template>
   <section>
     <h2>Coolant lots</h2>
-    <p v-if="lots.length === 0" class="quiet">No lot yet. Add a coolant and its lot under Workshop; what a fill takes is taken off here.</p>
+    <p v-if="lots.length === 0" class="quiet">No lot yet. Add a coolant and its lot above; what a fill takes is taken off here.</p>
     <ul class="plain-list lots">
       <li v-for="lot in lots" :key="lot.id" :class="{ wide: at === lot.id }">
         <button type="button" class="lot" :aria-expanded="at === lot.id" @click="open(lot)">

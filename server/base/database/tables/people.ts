@@ -19,6 +19,7 @@ import {
 } from 'drizzle-orm/pg-core';
 import type { Skill } from '../../../../core/workshop/planning/capacities.js';
 import { DEFAULT_SCHOOLS, type Schools } from '../../../../core/physics/leak-testing/schools.js';
+import type { FirstStep } from '../../../../core/workshop/first-week/firstWeek.js';
 import { DEFAULT_RATES, type Rates } from '../../../../core/workshop/prices/rates.js';
 import { NO_CONTACT, type Contact } from '../../../../core/workshop/people/contact.js';
 import { appRole, instant, owned, serverRole, stored, tenantWalls } from '../columns.js';
@@ -39,6 +40,8 @@ export const workshop = pgTable(
     rates: stored('rates', readObject<Rates>('what the workshop asks', DEFAULT_RATES)).notNull().default(DEFAULT_RATES),
     /** where it is found: on letters, papers and in calendars */
     contact: stored('contact', readObject<Contact>('where the workshop is found', NO_CONTACT)).notNull().default(NO_CONTACT),
+    /** steps of the first week that need nothing here */
+    passedSteps: stored('passed_steps', readList<FirstStep>('steps of the first week')).notNull().default([]),
     version: integer('version').notNull().default(1),
     createdAt: instant('created_at').notNull().defaultNow(),
   },

@@ -1,3 +1,4 @@
+import type { AbsenceWhy, DayPart } from '../../../../core/workshop/planning/shifts.js';
 import { readList } from '../../../../core/base/checking/stored.js';
 import { sql } from 'drizzle-orm';
 import { boolean, check, date, foreignKey, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
@@ -31,9 +32,14 @@ export const absence = pgTable(
     personId: uuid('person_id').notNull(),
     fromDay: date('from_day').notNull(),
     toDay: date('to_day').notNull(),
+    /** of each of these days */
+    part: text('part').$type<DayPart>().notNull().default('whole'),
+    why: text('why').$type<AbsenceWhy>().notNull().default('other'),
     reason: text('reason').notNull().default(''),
   },
   (t) => [
+    check('absence_part_known', sql`part in ('whole', 'morning', 'afternoon')`),
+    check('absence_why_known', sql`why in ('holiday', 'ill', 'course', 'elsewhere', 'other')`),
     foreignKey({ name: 'absence_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
     check('absence_days_in_order', sql`from_day <= to_day`),
     ...tenantWalls('absence', t),
