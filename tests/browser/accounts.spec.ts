@@ -10,7 +10,7 @@ test('a wrong password is said plainly, and a page asked for is opened after sig
   await page.getByLabel('Password').fill('towel-under-joint');
   await page.getByRole('button', { name: 'Sign in' }).click();
   await page.waitForURL('**/workshop');
-  await expect(page.getByRole('heading', { name: 'Coolants' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'People' })).toBeVisible();
 });
 
 test('a session that ends under somebody’s hands loses nothing that was typed', async ({ page, app, context }) => {

@@ -97,6 +97,21 @@ const OF_THE_WORKSHOP: Ways = {
     await expect(page.getByRole('heading', { name: 'Signed in' })).toBeVisible();
     await expect(page.getByText('here', { exact: true })).toBeVisible();
   },
+  labels: async (page, app) => {
+    await page.goto(`${app.url}/labels`);
+    await page.locator('fieldset .link').first().click();
+    await expect(page.locator('article.label').first()).toBeVisible();
+  },
+  'waste-paper': async (page, app) => {
+    await page.goto(`${app.url}/store`);
+    await page.locator('.cans button').first().click();
+    await page.getByRole('link', { name: 'Its paper' }).click();
+    await expect(page.getByRole('heading', { name: 'Hand-over of waste' })).toBeVisible();
+  },
+  prices: async (page, app) => {
+    await page.goto(`${app.url}/workshop/prices`);
+    await expect(page.getByLabel('An hour of work')).toBeVisible();
+  },
   course: async (page, app) => {
     await page.goto(`${app.url}/workshop`);
     await page.getByRole('link', { name: 'The course', exact: true }).click();

@@ -152,7 +152,7 @@ const lines = ({ lines: all }: Label): readonly string[] => all.slice(0, stock.v
 <style scoped>
 .columns {
   display: grid;
-  grid-template-columns: minmax(260px, 1fr) auto;
+  grid-template-columns: minmax(260px, 1fr) minmax(0, auto);
   gap: 36px;
   align-items: start;
 }
@@ -179,6 +179,11 @@ fieldset input {
 .sheet {
   display: grid;
   justify-content: start;
+  max-width: 100%;
+  overflow-x: auto;
+}
+.columns > * {
+  min-width: 0;
 }
 .label,
 .used {
@@ -227,7 +232,7 @@ fieldset input {
 }
 @media (max-width: 1000px) {
   .columns {
-    grid-template-columns: 1fr;
+    grid-template-columns: minmax(0, 1fr);
   }
   .sheet {
     overflow-x: auto;
@@ -237,6 +242,9 @@ fieldset input {
   }
 }
 @media print {
+  .sheet {
+    overflow: visible;
+  }
   .page,
   .columns {
     display: block;

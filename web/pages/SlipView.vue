@@ -145,6 +145,10 @@ const next = computed(() => page.value?.dues.find(({ kind }) => kind === 'coolan
 }
 .slip,
 .label {
+  /* paper is white in the dark as well */
+  --ink: #111;
+  --ink-soft: #444;
+  --line-soft: #bbb;
   background: #fff;
   color: #111;
   border: 2px solid #111;
@@ -164,7 +168,7 @@ const next = computed(() => page.value?.dues.find(({ kind }) => kind === 'coolan
   clear: both;
   padding-top: 26px;
 }
-.quiet {
+.papers .quiet {
   color: #444;
 }
 .label {
