@@ -56,6 +56,9 @@ test('a limit that comes out after the fill dates every machine anew, with whom 
   await signIn(page, app, '/store');
   await page.locator('.shelf li').filter({ hasText: 'Distilled + biocide' }).getByRole('button', { name: 'its limit changed' }).click();
   await page.getByLabel('Life by its sheet').last().fill('3');
+  // asked first: nothing is written before it is said how many move
+  await page.getByRole('button', { name: 'What would move' }).click();
+  await expect(page.getByText('Nothing is written yet.')).toBeVisible();
   await page.getByRole('button', { name: 'Date all anew' }).click();
   await expect(page.getByText(/dates? moves?\./)).toBeVisible();
   const first = page.locator('.calls li').first();

@@ -21,6 +21,7 @@ export const router = createRouter({
     { path: '/plan', component: () => import('../pages/PlanView.vue'), meta: { title: 'Plan' } },
     { path: '/store', component: () => import('../pages/StoreView.vue'), meta: { title: 'Store' } },
     { path: '/labels', component: () => import('../pages/LabelsView.vue'), meta: { title: 'Labels' } },
+    { path: '/limit-changes/:id', component: () => import('../pages/LimitChangeView.vue'), props: true, meta: { title: 'Whom to tell' } },
     { path: '/waste/:id/paper', component: () => import('../pages/HandOverView.vue'), props: true, meta: { title: 'Hand-over' } },
     { path: '/loops/:id', component: () => import('../pages/LoopView.vue'), props: true, meta: { title: 'Loop' } },
     { path: '/loops/:id/profile', component: () => import('../pages/ProfileView.vue'), props: true, meta: { title: 'Loop profile' } },

@@ -11,6 +11,8 @@ import { REVISION_KINDS } from '@core/machine/loop-file/revisionKinds.js';
 import StartRunDialog from '../bench/runs/StartRunDialog.vue';
 import { useSession } from '../workshop/people/sessionStore.js';
 import type { Standing } from '@core/workshop/messages/fitting.js';
+import MachineAnswers from '../workshop/calls/MachineAnswers.vue';
+import { useArrivals } from '../workshop/jobs/arrivals.js';
 import MessageDialog from '../workshop/messages/MessageDialog.vue';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
 import DueCard from '../workshop/due-dates/DueCard.vue';
@@ -65,6 +67,9 @@ const standing = computed((): Standing => {
     today: page.value?.today ?? '',
   };
 });
+const arrivals = useArrivals(() => load());
+/** the open job: it is what one looks for next */
+const awaited = computed(() => (page.value?.system.state === 'in-service' ? (page.value.jobs[0] ?? null) : null));
 const servicing = ref(false);
 const starting = ref<LoopOfSystem | null>(null);
 
@@ -140,12 +145,15 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
           <p class="quiet">{{ page.owner.email }}</p>
         </div>
         <div class="row no-print">
-          <v-btn v-if="page.system.state === 'in-service'" size="large" :to="`/systems/${page.system.id}/jobs/new`">Take it in</v-btn>
+          <v-btn v-if="page.answers.ready" size="large" @click="arrivals.say(page.answers.ready, 'fetched', page.today)">Fetched</v-btn>
+          <v-btn v-else-if="awaited" size="large" :to="`/jobs/${awaited.id}`">Its job</v-btn>
+          <v-btn v-else-if="page.system.state === 'in-service'" size="large" :to="`/systems/${page.system.id}/jobs/new`">Take it in</v-btn>
           <v-btn v-if="page.owner.email && session.may('desk')" variant="text" size="large" @click="writing = true">Write</v-btn>
           <v-btn variant="text" size="large" :to="`/systems/${page.system.id}/papers`">Papers</v-btn>
           <v-btn v-if="session.may('desk')" variant="outlined" size="large" @click="editing = true">Edit</v-btn>
         </div>
       </header>
+      <MachineAnswers :machine="page.answers" :today="page.today" :loop="page.loops[0] ?? null" class="mt-4" />
       <p v-if="page.system.note || page.owner.note" class="note">
         {{ [page.system.note, page.owner.note].filter(Boolean).join(' ') }}
       </p>
@@ -230,11 +238,11 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
             }}<template v-if="page.loan.untilDay">, back {{ sayDue(page.loan.untilDay, page.today) }}</template>
           </p>
           <DueCard
-            v-for="(due, index) in dues"
+            v-for="due in dues"
             :key="due.id"
             :due="due"
             :today="page.today"
-            :big="index === 0"
+            :big="false"
             :loop-name="loopName(due.loopId)"
             :waiting-run-id="waitingRunOf(due.loopId)"
             @changed="changed"

@@ -54,10 +54,10 @@ async function changed(answer: Shop): Promise<void> {
     <div v-if="shop" class="parts">
       <nav aria-label="Parts of the workshop">
         <router-link
-          v-for="(title, part) in PARTS"
-          :key="part"
-          :to="`/workshop/${part}`"
-          :aria-current="at === part ? 'page' : undefined"
+          v-for="(title, each) in PARTS"
+          :key="each"
+          :to="`/workshop/${each}`"
+          :aria-current="at === each ? 'page' : undefined"
           >{{ title }}</router-link
         >
         <router-link to="/workshop/procedure">Procedures</router-link>

@@ -15,6 +15,28 @@ export interface Product extends CoolantProductInput {
   lots: Lot[];
 }
 
+/** What a coolant may last, as its sheet says; null: its class counts. */
+export interface SheetLife {
+  readonly sheetLifeMonths: number | null;
+  readonly sheetLifeHours: number | null;
+}
+
+/** A limit that was changed: what it was, what it is, whose dates moved, who heard of it. */
+export interface LimitChangeRow {
+  readonly id: string;
+  readonly at: string;
+  readonly by: string;
+  readonly coolant: string;
+  readonly before: SheetLife;
+  readonly after: SheetLife;
+  readonly moved: readonly Moved[];
+  /** ids of the dates whose owners were told */
+  readonly told: readonly string[];
+  readonly undoneAt: string | null;
+  /** nothing was changed on it since: it can be taken back */
+  readonly canUndo: boolean;
+}
+
 /** A machine whose date moved, and whom to call. */
 export interface Moved {
   readonly id: string;

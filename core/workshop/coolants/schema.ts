@@ -78,6 +78,13 @@ export const coolantLimitSchema = Joi.object({
   sheetLifeHours: sheetHours().default(null),
 });
 
+/** Who was told of a moved date, by the date's id. */
+export interface LimitTold {
+  readonly item: string;
+  readonly told: boolean;
+}
+export const limitToldSchema = Joi.object({ item: id().required(), told: Joi.boolean().required() });
+
 export interface CoolantLotInput {
   readonly productId: string;
   readonly lot: string;

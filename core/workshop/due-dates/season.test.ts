@@ -7,10 +7,23 @@ import { DUST_PLACES, dustClean } from './dust.js';
 import { DUST_PLACE_KEYS } from './facts.js';
 import { escalationOf } from './escalation.js';
 import { SEASON_LEAST_DAYS } from './defaults.js';
-import { beforeHotSeason, seasonWords } from './season.js';
+import { beforeHotSeason, comesSoon, seasonWords } from './season.js';
 
 const SUMMER = { fromMonth: 6, untilMonth: 8 };
 const SOUTHERN = { fromMonth: 12, untilMonth: 2 };
+
+describe('a date that comes soon', () => {
+  const summer = { fromMonth: 6, untilMonth: 8 };
+  it.each([
+    ['2026-03-01', 'over'],
+    ['2026-04-08', 'month'],
+    ['2026-07-15', 'hot'],
+    ['2026-05-15', null],
+    ['2027-07-15', null],
+  ])('%s is %s on 10 March', (dueOn, soon) => expect(comesSoon(dueOn, '2026-03-10', summer)).toBe(soon));
+
+  it('has no hot months where the workshop names none', () => expect(comesSoon('2026-07-15', '2026-03-10', null)).toBeNull());
+});
 
 describe('the hot months', () => {
   it.each([

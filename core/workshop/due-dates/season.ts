@@ -16,6 +16,18 @@ const monthOf = (day: string): number => Number(day.slice(5, 7));
 const isHot = (month: number, { fromMonth, untilMonth }: HotSeason): boolean =>
   fromMonth <= untilMonth ? month >= fromMonth && month <= untilMonth : month >= fromMonth || month <= untilMonth;
 
+/** days within which a coming date counts as soon, and within which hot months are the coming ones */
+const SOON_DAYS = 31;
+const COMING_HOT_DAYS = 183;
+
+/** Whether a date comes so soon, or so badly, that its work is done now where the machine is here anyway; null: it can wait. */
+export function comesSoon(dueOn: string, today: string, season: HotSeason | null): 'over' | 'month' | 'hot' | null {
+  const days = daysBetween(today, dueOn);
+  if (days <= 0) return 'over';
+  if (days <= SOON_DAYS) return 'month';
+  return season !== null && days <= COMING_HOT_DAYS && isHot(monthOf(dueOn), season) ? 'hot' : null;
+}
+
 /**
  * The last day before the hot months in which a date falls: high room temperatures are when a choked loop gives up, and
  * when owners can least do without their machine.

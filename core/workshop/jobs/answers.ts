@@ -3,6 +3,7 @@ import type { Suspect } from '../lots/suspects.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { Whereabouts } from './arrival.js';
 import type { JobKind } from './kinds.js';
+import type { DueSoon } from './scope.js';
 import type { Intake } from './schema.js';
 import type { Estimate } from '../prices/estimate.js';
 import type { JobBill } from '../prices/answers.js';
@@ -95,4 +96,6 @@ export interface LoopHistory {
   readonly lifeMonths: number | null;
   readonly baselineFlowLph: number | null;
   readonly risenK: number | null;
+  /** its coolant’s date comes so soon, or in the hot months, that it is changed while it is here; null: it can wait */
+  readonly dueSoon: DueSoon | null;
 }

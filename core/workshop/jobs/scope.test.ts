@@ -11,6 +11,7 @@ const calm: ScopeInput = {
   risenK: 0,
   signs: [],
   sameCoolantFollows: true,
+  dueSoon: null,
 };
 const advise = (change: Partial<ScopeInput>) => adviseScope({ ...calm, ...change });
 
@@ -24,6 +25,13 @@ describe('scope advice', () => {
     expect(advise({ ageDays: 400 }).kind).toBe('drain-refill');
     expect(advise({ ageDays: 400, sameCoolantFollows: false }).kind).toBe('flush-refill');
     expect(advise({ ageDays: 100, lifeMonths: 3, coolantClass: 'opaque' }).kind).toBe('flush-refill');
+  });
+
+  it('counts a date that comes within a month or in the hot weeks: it is changed while it is here', () => {
+    expect(advise({ dueSoon: 'month' })).toMatchObject({ kind: 'drain-refill', reasons: [expect.stringContaining('within a month')] });
+    expect(advise({ dueSoon: 'hot', coolantClass: 'opaque' }).kind).toBe('flush-refill');
+    // what is over already says so by its own age
+    expect(advise({ dueSoon: 'over', ageDays: 400 }).reasons).toEqual([expect.stringContaining('months are over')]);
   });
 
   it('takes it apart where rinsing does not help, however young it is', () => {

@@ -23,6 +23,9 @@ export const SIGNS = {
 export type Sign = keyof typeof SIGNS;
 export const SIGN_KEYS = Object.keys(SIGNS) as Sign[];
 
+/** Why a coming date speaks for changing the coolant now. */
+export type DueSoon = 'over' | 'month' | 'hot';
+
 export interface ScopeInput {
   readonly coolantClass: CoolantClass | null;
   /** days since the fill; null where nobody knows */
@@ -36,6 +39,8 @@ export interface ScopeInput {
   readonly signs: readonly Sign[];
   /** the same product, or one of the same base and inhibitor, follows */
   readonly sameCoolantFollows: boolean;
+  /** its coolant’s date comes within a month, or in the hot months that come next; null: neither, or no date */
+  readonly dueSoon: DueSoon | null;
 }
 
 /** Where a figure asks for a heavier job (workshop practice; a loop's own history goes before them). */
@@ -87,7 +92,17 @@ function evidenceOf(input: ScopeInput): Evidence[] {
       words: `${risenK.toFixed(1)} K hotter than its baseline: more than dust usually explains`,
     });
   const suspension = coolantClass === 'opaque' || coolantClass === 'show';
-  if (ageDays !== null && lifeMonths !== null && ageDays >= lifeMonths * SCOPE.daysPerMonth) {
+  const isOver = ageDays !== null && lifeMonths !== null && ageDays >= lifeMonths * SCOPE.daysPerMonth;
+  if (!isOver && input.dueSoon !== null)
+    found.push({
+      asksFor: suspension || !sameCoolantFollows ? 'flush-refill' : 'drain-refill',
+      words: {
+        over: 'its coolant’s date is over',
+        month: 'its coolant is due within a month: changed now, it need not come in again',
+        hot: 'its coolant is due in the hot weeks: changed now, it is fresh when it is needed most',
+      }[input.dueSoon],
+    });
+  if (isOver) {
     const over = `its ${lifeMonths} months are over`;
     if (suspension)
       found.push({ asksFor: 'flush-refill', words: `${over}, and ${COOLANT_CLASSES[coolantClass].label} leaves particles behind` });

@@ -1,3 +1,4 @@
+import type { CallMachine } from '../calls/answers.js';
 import type { Whereabouts } from '../jobs/arrival.js';
 import type { Appointment, Coming, Ready } from '../jobs/answers.js';
 import type { CameFilled } from '../../machine/loop-file/cameFilled.js';
@@ -103,6 +104,8 @@ export interface SystemPage {
   system: SystemRow;
   owner: Owner;
   attention: Attention;
+  /** what is said of it on the phone as well: due, in, ready, costs */
+  answers: CallMachine;
   loops: LoopOfSystem[];
   dues: (Due & {
     systemId: string;

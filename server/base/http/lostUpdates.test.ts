@@ -24,6 +24,7 @@ const made = async (path: string, body: object): Promise<Row> => (await lead.pos
 const EDITS: Readonly<Record<string, () => Promise<{ path: string; body: object }>>> = {
   'the hand-over of a container': async () => {
     const can = await made('/waste', { label: 'Grey', kind: 'used-coolant', capacityMl: 20_000 });
+    await made(`/waste/${can.id}/entries`, { volumeMl: 400, note: 'a jug' });
     return { path: `/waste/${can.id}/hand-over`, body: { on: '2026-03-01', to: 'the yard', documentNumber: 'W1', version: can.version } };
   },
   'an owner': async () => ({
@@ -49,7 +50,9 @@ const EDITS: Readonly<Record<string, () => Promise<{ path: string; body: object 
   },
   'a booked job': async () => {
     const job = await booked(lead, own, 'flush-refill');
-    const { intake, estimate } = (await lead.get<{ intake: object; estimate: object }>(`/jobs/${job.id}`)).body;
+    const { intake, estimate: told } = (await lead.get<{ intake: object; estimate: { priced: object } }>(`/jobs/${job.id}`)).body;
+    // its price is the server's
+    const { priced: _, ...estimate } = told;
     const { version } = (await lead.get<{ version: number }>(`/jobs/${job.id}`)).body;
     return {
       path: `/jobs/${job.id}`,

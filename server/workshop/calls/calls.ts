@@ -26,28 +26,45 @@ export async function whoCalls(ask: Ask, who: string): Promise<CallAnswer> {
   ); // prettier-ignore
   const byNumber = digits === null ? undefined : sql`regexp_replace(coalesce(${owner.phone}, ''), '\\D', '', 'g') like ${`%${digits}`}`;
   const found = await scope
-    .select({
-      id: system.id,
-      name: system.name,
-      tag: system.tag,
-      state: system.state,
-      owner: owner.name,
-      phone: owner.phone,
-      email: owner.email,
-    })
+    .select(CALLED)
     .from(system)
     .innerJoin(owner, eq(owner.id, system.ownerId))
     .where(and(eq(system.forCourse, false), byNumber === undefined ? byWords : or(byNumber, byWords)))
     .orderBy(sql`${system.state} = 'retired'`, asc(owner.name), asc(system.name))
     .limit(SHOWN + 1);
   const sure = digits === null ? found : [...found].sort((a, b) => alikeDigits(b.phone, who) - alikeDigits(a.phone, who));
-  const shown = sure.slice(0, SHOWN);
+  return { today, timeZone: account.timeZone, machines: await answersOf(ask, sure.slice(0, SHOWN)), more: found.length > SHOWN };
+}
+
+const CALLED = {
+  id: system.id,
+  name: system.name,
+  tag: system.tag,
+  state: system.state,
+  owner: owner.name,
+  phone: owner.phone,
+  email: owner.email,
+};
+
+/** The same answers for one machine, on its page. */
+export async function answersFor(ask: Ask, systemId: string): Promise<CallMachine | null> {
+  const found = await ask.scope.select(CALLED).from(system).innerJoin(owner, eq(owner.id, system.ownerId)).where(eq(system.id, systemId));
+  return (await answersOf(ask, found))[0] ?? null;
+}
+
+type Called = Omit<CallMachine, 'systemId' | 'loopId' | 'due' | 'job' | 'ready' | 'run'> & { readonly id: string };
+
+async function answersOf(ask: Ask, shown: readonly Called[]): Promise<CallMachine[]> {
+  if (shown.length === 0) return [];
   const ids = shown.map(({ id }) => id);
-  const [dues, jobs, runs, loops] = ids.length === 0 ? [new Map(), new Map(), new Map(), new Map()] as const : [await duesOf(ask, ids), await jobsOf(ask, ids), await runsOf(ask, ids), await loopsOf(ask, ids)] as const; // prettier-ignore
-  const ready = ids.length === 0 ? [] : await readyToFetch(ask, ids);
-  const machines = shown.map(({ id, ...each }): CallMachine => {
-    const openJob: CallJob | null = jobs.get(id) ?? null;
-    const openRun: CallRun | null = runs.get(id) ?? null;
+  const dues = await duesOf(ask, ids);
+  const jobs = await jobsOf(ask, ids);
+  const runs = await runsOf(ask, ids);
+  const loops = await loopsOf(ask, ids);
+  const ready = await readyToFetch(ask, ids);
+  return shown.map(({ id, ...each }): CallMachine => {
+    const openJob = jobs.get(id) ?? null;
+    const openRun = runs.get(id) ?? null;
     // a run ends when its slot does, where it was planned
     const runNow = openRun && { ...openRun, until: openRun.waits ? null : (openJob?.slot?.to ?? null) };
     return {
@@ -60,7 +77,6 @@ export async function whoCalls(ask: Ask, who: string): Promise<CallAnswer> {
       run: runNow,
     };
   });
-  return { today, timeZone: account.timeZone, machines, more: found.length > SHOWN };
 }
 
 /** Of each machine the loop that was made first. */

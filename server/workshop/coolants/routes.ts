@@ -1,16 +1,18 @@
-import type { Lot, Moved, Product } from '../../../core/workshop/coolants/answers.js';
-import { and, asc, eq } from 'drizzle-orm';
+import type { LimitChangeRow, Lot, Moved, Product } from '../../../core/workshop/coolants/answers.js';
+import { asc, eq } from 'drizzle-orm';
 import {
   coolantLotSchema,
   coolantLimitSchema,
+  limitToldSchema,
   coolantProductSchema,
   type CoolantLotInput,
   type CoolantLimitInput,
+  type LimitTold,
   type CoolantProductInput,
 } from '../../../core/workshop/coolants/schema.js';
-import { redate } from '../due-dates/redate.js';
-import { bodyAs, idFrom, type Ask } from '../../base/http/context.js';
-import { notFound, stale } from '../../base/http/errors.js';
+import { changeLimit, limitChanges, setTold, tryLimit, undoLimit, writeLimitLetters } from './limits.js';
+import { bodyAs, type Ask } from '../../base/http/context.js';
+import { notFound } from '../../base/http/errors.js';
 import type { Routes } from '../../base/http/routes.js';
 import { coolantLot, coolantProduct } from '../../base/database/tables/coolants.js';
 
@@ -20,6 +22,15 @@ export function coolantRoutes(routes: Routes): void {
   routes.put<{ moved: Moved[] }>('/coolants/:id/limit', (ask) =>
     changeLimit(ask, bodyAs<CoolantLimitInput>(ask.request, coolantLimitSchema)),
   );
+  routes.post<{ moved: Moved[] }>('/coolants/:id/limit/trial', (ask) =>
+    tryLimit(ask, bodyAs<CoolantLimitInput>(ask.request, coolantLimitSchema)),
+  );
+  routes.get<{ changes: LimitChangeRow[] }>('/coolants/:id/limit-changes', limitChanges);
+  routes.post<{ changes: LimitChangeRow[]; moved: Moved[] }>('/limit-changes/:id/undo', undoLimit);
+  routes.put<{ changes: LimitChangeRow[] }>('/limit-changes/:id/told', (ask) =>
+    setTold(ask, bodyAs<LimitTold>(ask.request, limitToldSchema)),
+  );
+  routes.post<{ changes: LimitChangeRow[]; written: number }>('/limit-changes/:id/letters', writeLimitLetters);
   routes.post<Lot>('/coolant-lots', (ask) => addLot(ask, bodyAs<CoolantLotInput>(ask.request, coolantLotSchema)));
 }
 
@@ -35,22 +46,6 @@ async function addProduct({ scope, account }: Ask, input: CoolantProductInput) {
     .values({ workshopId: account.workshopId, ...input })
     .returning();
   return { ...(made as NonNullable<typeof made>), lots: [] };
-}
-
-/** A changed limit dates every machine anew that holds the product, and says whom to call. */
-async function changeLimit({ scope, request }: Ask, input: CoolantLimitInput) {
-  const productId = idFrom(request, 'id', 'coolant');
-  const [after] = await scope
-    .update(coolantProduct)
-    .set({ sheetLifeMonths: input.sheetLifeMonths, sheetLifeHours: input.sheetLifeHours, version: input.version + 1 })
-    .where(and(eq(coolantProduct.id, productId), eq(coolantProduct.version, input.version)))
-    .returning();
-  if (!after) {
-    const [now] = await scope.select().from(coolantProduct).where(eq(coolantProduct.id, productId));
-    if (!now) throw notFound('coolant');
-    throw stale('coolant', input, now);
-  }
-  return { product: after, moved: await redate(scope, { productId }) };
 }
 
 async function addLot({ scope, account }: Ask, input: CoolantLotInput) {

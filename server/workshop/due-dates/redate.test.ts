@@ -55,6 +55,14 @@ const limit = (months: number | null, version: number) =>
   lead.put<{ moved: Moved[] }>(`/coolants/${productId}/limit`, { version, sheetLifeMonths: months });
 
 describe('a limit that changes after loops were filled', () => {
+  it('is tried first: whose dates would move is said, and nothing is written', async () => {
+    const before = await service();
+    const trial = await lead.post<{ moved: Moved[] }>(`/coolants/${productId}/limit/trial`, { version: 1, sheetLifeMonths: 4 });
+    expect(trial.body.moved.map(({ dueOn }) => dueOn)).toEqual(['2026-07-01']);
+    expect((await service()).dueOn).toBe(before.dueOn);
+    expect((await lead.get<{ products: { version: number }[] }>('/coolants')).body.products[0]?.version).toBe(1);
+  });
+
   it('dates every machine anew that holds the product, and lists whom to call', async () => {
     expect((await service()).dueOn).toBe('2027-03-01');
     const { status, body } = await limit(4, 1);
@@ -107,5 +115,55 @@ describe('a policy that changes', () => {
     const { id: _, workshopId: __, createdAt: ___, ...own } = system as Record<string, unknown>;
     expect((await lead.put(`/systems/${machine}`, { ...own, policy: 'six-months' })).status).toBe(200);
     expect(await dueOn()).toBe('2026-09-01');
+  });
+});
+
+describe('a limit that was changed', () => {
+  interface Change {
+    id: string;
+    moved: { id: string; dueOn: string }[];
+    told: string[];
+    canUndo: boolean;
+    undoneAt: string | null;
+  }
+  let coolant: string;
+  let tower: string;
+  const changes = async (): Promise<Change[]> => (await lead.get<{ changes: Change[] }>(`/coolants/${coolant}/limit-changes`)).body.changes;
+  const dueOn = async (): Promise<string | undefined> =>
+    (await lead.get<{ dues: Due[] }>(`/systems/${tower}`)).body.dues.find(({ kind }) => kind === 'coolant-service')?.dueOn;
+  beforeAll(async () => {
+    coolant = await lead.coolant({ name: 'Told Blue', sheetLifeMonths: 10 });
+    tower = await lead.system('Blue tower');
+    await fillOn(tower, coolant);
+  });
+
+  it('keeps whose dates moved and who was told, and is written to those who like e-mail, once', async () => {
+    await lead.put(`/coolants/${coolant}/limit`, { version: 1, sheetLifeMonths: 5 });
+    const [change] = (await changes()) as [Change];
+    const item = change.moved[0]?.id ?? '';
+    const told = await lead.put<{ changes: Change[] }>(`/limit-changes/${change.id}/told`, { item, told: true });
+    expect(told.body.changes[0]?.told).toEqual([item]);
+    expect((await lead.put(`/limit-changes/${change.id}/told`, { item: coolant, told: true })).status).toBe(404);
+    await lead.put(`/limit-changes/${change.id}/told`, { item, told: false });
+    expect((await lead.post<{ written: number }>(`/limit-changes/${change.id}/letters`, {})).body.written).toBe(0);
+    expect(
+      (await (await bench.workshop('Not theirs')).get<{ changes: Change[] }>(`/coolants/${coolant}/limit-changes`)).body.changes,
+    ).toEqual([]);
+  });
+
+  it('is taken back with its dates, the newest only', async () => {
+    const before = await dueOn();
+    await lead.put(`/coolants/${coolant}/limit`, { version: 2, sheetLifeMonths: 2 });
+    expect(await dueOn()).not.toBe(before);
+    const [newest, older] = await changes();
+    expect([newest?.canUndo, older?.canUndo]).toEqual([true, false]);
+    expect((await lead.post(`/limit-changes/${older?.id}/undo`, {})).status).toBe(409);
+    expect((await lead.post(`/limit-changes/${newest?.id}/undo`, {})).status).toBe(201);
+    expect(await dueOn()).toBe(before);
+    expect((await changes()).map(({ undoneAt, canUndo }) => [undoneAt !== null, canUndo])).toEqual([
+      [true, false],
+      [false, true],
+    ]);
+    expect((await (await lead.colleague('technician')).post(`/limit-changes/${older?.id}/undo`, {})).status).toBe(403);
   });
 });

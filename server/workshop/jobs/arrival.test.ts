@@ -114,3 +114,22 @@ describe('letters about a slot', () => {
     expect(last?.calendar).toMatch(/METHOD:CANCEL[\s\S]*STATUS:CANCELLED/);
   });
 });
+
+describe('days that contradict each other', () => {
+  it('are refused with the reason, at the field', async () => {
+    const refused = await lead.post(`/systems/${tower.systemId}/jobs`, {
+      loopId: tower.loopId,
+      kind: 'drain-refill',
+      partId: null,
+      intake: { symptom: '', condition: '', signs: [], dataSafe: 'unknown', signsIn: '', flowLph: null },
+      estimate: { hours: 1, partsText: '', coolantMl: 0, priceText: '' },
+      neededBy: '2027-01-04',
+      partsOn: '2027-01-08',
+      note: '',
+    });
+    expect(errorOf(refused)).toMatchObject({
+      path: 'neededBy',
+      message: expect.stringContaining('before 2027-01-08, when its parts are expected'),
+    });
+  });
+});

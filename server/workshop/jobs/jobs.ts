@@ -7,12 +7,15 @@ import { productOf } from '../coolants/products.js';
 import type { Suspect } from '../../../core/workshop/lots/suspects.js';
 import { and, desc, eq, inArray, sql } from 'drizzle-orm';
 import { compareBaselines } from '../../../core/physics/diagnosis/compare.js';
+import { contradictionOf, type Contradiction } from '../../../core/workshop/jobs/contradicts.js';
 import { whereIs } from '../../../core/workshop/jobs/arrival.js';
 import { tellCancelled } from '../messages/slots.js';
 import { refuse } from '../../../core/base/checking/input.js';
 import { COOLANT_CLASSES } from '../../../core/machine/liquids/classes.js';
 import { asJobKind } from '../../../core/workshop/jobs/kinds.js';
 import type { ConsentInput, JobEdit, JobInput } from '../../../core/workshop/jobs/schema.js';
+import { comesSoon } from '../../../core/workshop/due-dates/season.js';
+import { hotSeasonOf } from '../due-dates/dust.js';
 import { daysBetween } from '../../../core/base/units/calendar.js';
 import { person } from '../../base/database/tables/people.js';
 import { baseline, fill, run, runEvent } from '../../base/database/tables/runs.js';
@@ -63,6 +66,7 @@ export async function bookJob(ask: Ask, input: JobInput) {
   if (own.system.state === 'retired') throw new DomainError('refused', 'This system is retired; bring it back into service first.');
   if (own.system.state === 'planned') throw new DomainError('refused', 'This loop was never filled; commission it first.');
   await demandPart(scope, input.loopId, input.partId);
+  demandDays(input);
   const dueItemId = await answeredBy(scope, input);
   const at = clock.now();
   const [made] = await scope
@@ -94,6 +98,17 @@ export async function bookJob(ask: Ask, input: JobInput) {
     createdAt: at,
   });
   return readJob(ask, jobId);
+}
+
+const CONTRADICTIONS: Readonly<Record<Contradiction['why'], (day: string) => string>> = {
+  'before-it-comes': (day) => `lies before ${day}, when it can come in at the earliest`,
+  'before-its-parts': (day) => `lies before ${day}, when its parts are expected`,
+  'after-it-is-needed': (day) => `lies after ${day}, when it is needed again`,
+};
+/** Days that cannot all hold are said, not planned. */
+function demandDays(input: Parameters<typeof contradictionOf>[0]): void {
+  const wrong = contradictionOf(input);
+  if (wrong) refuse(wrong.field, CONTRADICTIONS[wrong.why](wrong.day));
 }
 
 async function demandPart(scope: Scope, loopId: string, partId: string | null): Promise<void> {
@@ -252,6 +267,11 @@ async function loopHistory({ scope, today }: Pick<Ask, 'scope' | 'today'>, loopI
   const { filledOn, productId } = last ?? (await cameWith(scope, loopId));
   const product = await productOf(scope, productId);
   const [own] = await scope.select({ coolantId: loop.coolantProductId }).from(loop).where(eq(loop.id, loopId));
+  const [due] = await scope
+    .select({ dueOn: dueItem.dueOn })
+    .from(dueItem)
+    .where(and(eq(dueItem.loopId, loopId), eq(dueItem.state, 'open'), eq(dueItem.kind, 'coolant-service')))
+    .limit(1);
   const measured = await scope
     .select({ reading: baseline.reading, takenAt: baseline.takenAt })
     .from(baseline)
@@ -271,6 +291,7 @@ async function loopHistory({ scope, today }: Pick<Ask, 'scope' | 'today'>, loopI
     lifeMonths: product ? (product.sheetLifeMonths ?? COOLANT_CLASSES[product.coolantClass].baseLifeMonths) : null,
     baselineFlowLph: measured.find(({ reading }) => reading.flowLph !== null)?.reading.flowLph ?? null,
     risenK: compared?.changeK ?? null,
+    dueSoon: due ? comesSoon(due.dueOn, today, await hotSeasonOf(scope)) : null,
   };
 }
 
@@ -291,6 +312,7 @@ export async function editJob(ask: Ask, input: JobEdit) {
   if (!['booked', 'waiting'].includes(row.job.state))
     throw new DomainError('refused', 'This job was begun; change its scope from the bench, so that its steps change with it.');
   await demandPart(scope, row.service.loopId, input.partId);
+  demandDays(input);
   const { estimate, changed: asksAgain } = await repricedEstimate(
     ask,
     { kind: row.job.kind, estimate: row.service.estimate },

@@ -12,6 +12,8 @@ import {
 } from '../../../core/workshop/machines/schema.js';
 import { bodyAs } from '../../base/http/context.js';
 import type { Routes } from '../../base/http/routes.js';
+import type { CallMachine } from '../../../core/workshop/calls/answers.js';
+import { answersFor } from '../calls/calls.js';
 import { readyToFetch } from '../jobs/comings.js';
 import { openJobsOf } from '../jobs/jobs.js';
 import { lotsOf } from '../lots/lots.js';
@@ -32,6 +34,7 @@ export function systemRoutes(routes: Routes): void {
     const page = await readSystem(ask);
     return {
       ...page,
+      answers: (await answersFor(ask, page.system.id)) as CallMachine,
       today: ask.today,
       history: await systemHistory(ask, page.system.id),
       jobs: await openJobsOf(ask, page.system.id),

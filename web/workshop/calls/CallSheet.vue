@@ -11,6 +11,7 @@ import { useNotices } from '../../base/shell/notices.js';
 import { useDates } from '../../base/units/dates.js';
 import { adviceFor, blankForm, daysOf, intakeOf, priceOfForm, usualEstimate } from '../jobs/jobForm.js';
 import { usePriceList } from '../prices/priceStore.js';
+import AnswerPlates from './AnswerPlates.vue';
 import OwnerDays from '../jobs/OwnerDays.vue';
 import OfferButtons from './OfferButtons.vue';
 import { useSession } from '../people/sessionStore.js';
@@ -198,13 +199,7 @@ async function book(): Promise<void> {
       <h2>
         {{ machine.name }} <span class="quiet">{{ [machine.owner, machine.phone, machine.tag].filter(Boolean).join(' · ') }}</span>
       </h2>
-      <dl class="plates">
-        <div v-for="each in answers" :key="each.title" class="plate" :class="{ guess: each.isGuess }">
-          <dt>{{ each.title }}</dt>
-          <dd class="big figures">{{ each.big }}</dd>
-          <dd class="small">{{ each.small }}</dd>
-        </div>
-      </dl>
+      <AnswerPlates :answers="answers" class="plates" />
       <template v-if="bookable">
         <v-select
           :model-value="kind"
@@ -289,34 +284,8 @@ header input {
   text-align: left;
 }
 .plates {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 10px;
   margin: 10px 0 14px;
 }
-.plate {
-  border: 2px solid var(--ink);
-  border-radius: 3px;
-  padding: 8px 14px 10px;
-  min-width: 0;
-}
-.guess {
-  border-style: dashed;
-}
-.plate dt {
-  color: var(--ink-soft);
-}
-.plate dd {
-  margin: 0;
-}
-.big {
-  font-size: 2rem;
-  line-height: 1.15;
-}
-.small {
-  overflow-wrap: anywhere;
-}
-
 .kind {
   margin-top: 8px;
   max-width: 420px;
@@ -356,9 +325,6 @@ p {
   .call {
     padding: 12px 16px;
     max-height: calc(100dvh - 64px);
-  }
-  .plates {
-    grid-template-columns: 1fr;
   }
 }
 </style>

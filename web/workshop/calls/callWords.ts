@@ -53,7 +53,7 @@ export function comesAnswer({ job, ready, run, state }: CallMachine, picked: Pic
   if (picked) return { title, big: times.slotTime(picked.from), small: `${picked.bench}, free until it is booked`, isGuess: false };
   if (state === 'planned')
     return { title, big: 'not yet', small: 'It was never filled: a build is put on a bench from its page.', isGuess: false };
-  return { title, big: job ? 'no slot yet' : 'nothing booked', small: job ? 'Booked, without a place in the plan.' : 'A free slot stands below.', isGuess: false }; // prettier-ignore
+  return { title, big: job ? 'no slot yet' : 'nothing booked', small: job ? 'Booked, without a place in the plan.' : 'Take it in, or call and book.', isGuess: false }; // prettier-ignore
 }
 
 export function readyAnswer({ job, ready, run }: CallMachine, picked: Picked, times: Times): Answer {

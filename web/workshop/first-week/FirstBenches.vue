@@ -7,8 +7,9 @@ import { useSubmit } from '../../base/http/useSubmit.js';
 /** What the benches are called: the one that is there, and those beside it. */
 const emit = defineEmits<{ done: [] }>();
 const submit = useSubmit();
-const benches = ref<Shop['benches']>([]);
-const names = ref<string[]>(['', '', '']);
+/** null: not read yet; nothing is typed before, so that nothing typed is lost */
+const benches = ref<Shop['benches'] | null>(null);
+const names = ref<string[]>([]);
 onMounted(async () => {
   benches.value = (await get<Shop>('/workshop').catch(() => ({ benches: [] as Shop['benches'] }))).benches;
   names.value = [...benches.value.map(({ name }) => name), '', ''];
@@ -16,7 +17,7 @@ onMounted(async () => {
 async function save(): Promise<void> {
   const saved = await submit.run(async () => {
     for (const [index, name] of names.value.map((each) => each.trim()).entries()) {
-      const known = benches.value[index];
+      const known = benches.value?.[index];
       if (name === '' || known?.name === name) continue;
       await (known ? call('PUT', `/benches/${known.id}`, { body: { name } }) : call('POST', '/benches', { body: { name }, idempotencyKey: crypto.randomUUID() })); // prettier-ignore
     }
@@ -27,7 +28,7 @@ async function save(): Promise<void> {
 </script>
 
 <template>
-  <form class="row" novalidate @submit.prevent="save">
+  <form v-if="benches" class="row" novalidate @submit.prevent="save">
     <v-text-field
       v-for="(_, index) in names"
       :key="index"

@@ -62,6 +62,7 @@ export const adviceFor = (form: JobForm, history: LoopHistory): ScopeAdvice =>
     flowRatio: form.flowLph !== null && history.baselineFlowLph !== null ? form.flowLph / history.baselineFlowLph : null,
     risenK: history.risenK,
     signs: form.signs,
+    dueSoon: history.dueSoon,
     sameCoolantFollows: true,
   });
 

@@ -48,6 +48,7 @@ const calm: ScopeInput = {
   risenK: 0,
   signs: [],
   sameCoolantFollows: true,
+  dueSoon: null,
 };
 
 describe('the ladder of scopes', () => {

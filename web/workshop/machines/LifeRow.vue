@@ -5,6 +5,7 @@ import { computed } from 'vue';
 import { ATTENTION_WORDS, sayDue } from '@core/workshop/machines/attention.js';
 import { daysBetween } from '@core/base/units/calendar.js';
 import { useDates } from '../../base/units/dates.js';
+import { DUE_KINDS, nextKind } from './dueKinds.js';
 import { AHEAD_MONTHS, PAST_MONTHS } from './lifeScale.js';
 
 /** One system as the time its coolant has left: the bar drains towards the waterline, and turns to hatching past it. */
@@ -19,6 +20,8 @@ const place = (day: string): number => {
 const zero = computed(() => place(props.today));
 const service = computed(() => props.line.dues.find(({ kind }) => kind === 'coolant-service') ?? null);
 const settling = computed(() => props.line.dues.find(({ kind }) => kind === 'settling-check') ?? null);
+/** dates of another kind than the bar's: dust, what was promised */
+const beside = computed(() => props.line.dues.filter(({ kind }) => kind === 'dust-clean' || kind === 'follow-up'));
 const over = computed(() => service.value !== null && service.value.dueOn < props.today);
 const bar = computed(() => {
   if (!service.value) return null;
@@ -40,12 +43,21 @@ const loud = computed(() => ['overdue', 'put-off', 'on-bench', 'waiting'].includ
     <span class="track" :title="line.nextReason ? reasonWords(line.nextReason) : ''">
       <span class="waterline" :style="{ left: `${zero}%` }" />
       <span v-if="bar" class="bar" :class="{ over }" :style="bar" />
+      <span
+        v-for="due in beside"
+        :key="due.kind"
+        class="beside"
+        :class="{ late: due.dueOn < today }"
+        :style="{ left: `${place(due.dueOn)}%` }"
+        :title="DUE_KINDS[due.kind]"
+      />
       <span v-if="settling" class="settle" :style="{ left: `${place(settling.dueOn)}%` }" title="settling check" />
     </span>
     <span class="state" :class="{ loud }">{{ ATTENTION_WORDS[line.attention] }}</span>
     <span class="when figures">
       <template v-if="line.nextDueOn"
-        ><strong>{{ sayDue(line.nextDueOn, today) }}</strong> <span class="quiet">{{ dates.day(line.nextDueOn) }}</span></template
+        ><strong>{{ sayDue(line.nextDueOn, today) }}</strong> {{ nextKind(line) }}
+        <span class="quiet">{{ dates.day(line.nextDueOn) }}</span></template
       >
     </span>
   </router-link>
@@ -54,7 +66,7 @@ const loud = computed(() => ['overdue', 'put-off', 'on-bench', 'waiting'].includ
 <style scoped>
 .life {
   display: grid;
-  grid-template-columns: minmax(200px, 1.3fr) 150px minmax(220px, 2fr) 112px 208px;
+  grid-template-columns: minmax(200px, 1.3fr) 150px minmax(220px, 2fr) 100px 300px;
   gap: 16px;
   align-items: center;
   min-height: 46px;
@@ -108,6 +120,19 @@ const loud = computed(() => ['overdue', 'put-off', 'on-bench', 'waiting'].includ
   height: 26px;
   border: 2px solid var(--ink);
   border-left: none;
+}
+.beside {
+  position: absolute;
+  top: 8px;
+  width: 10px;
+  height: 10px;
+  margin-left: -5px;
+  border: 2px solid var(--ink-soft);
+  border-radius: 50%;
+}
+.beside.late {
+  background: var(--ink);
+  border-color: var(--ink);
 }
 .state {
   color: var(--ink-soft);

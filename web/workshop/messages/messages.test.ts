@@ -2,6 +2,8 @@
 import { beforeEach, describe, expect, it } from 'vitest';
 import { fakeServer, mountScreen, settle, wordsOf } from '../../../tests/screens/mountScreen.js';
 import CalendarAddresses from '../calendar/CalendarAddresses.vue';
+import { NO_CONTACT } from '@core/workshop/people/contact.js';
+import { useSession } from '../people/sessionStore.js';
 import MessageDialog from './MessageDialog.vue';
 import MessagesView from '../../pages/MessagesView.vue';
 
@@ -20,8 +22,8 @@ describe('a message to an owner', () => {
     });
     await settle();
     const words = document.querySelector('.v-dialog')?.textContent ?? '';
-    expect(words).toContain('we have kept on Thursday 12 March 2026 at 09:00 for Tower');
-    expect(words).toContain('By the plan it is ready on Thursday 12 March 2026 at 15:00');
+    expect(words).toMatch(/we have kept on Thursday,? 12 March 2026 at 09:00 for Tower/);
+    expect(words).toMatch(/By the plan it is ready on Thursday,? 12 March 2026 at 15:00/);
   });
 
   it('is read before it goes, and is sent as it was read', async () => {
@@ -32,7 +34,7 @@ describe('a message to an owner', () => {
     expect(dialog.textContent).toContain('Tower is ready to be picked up.');
     dialog.querySelector('form')?.dispatchEvent(new Event('submit', { cancelable: true, bubbles: true }));
     await settle();
-    expect(asked[0]).toMatchObject({ path: '/messages', body: { systemId: 's', template: 'ready' } });
+    expect(asked.find(({ method }) => method === 'POST')).toMatchObject({ path: '/messages', body: { systemId: 's', template: 'ready' } });
     expect(screen.emitted('sent')?.[0]).toEqual(['The message waits to be sent; it goes within a minute.']);
   });
 
@@ -70,19 +72,44 @@ describe('what owners were told', () => {
 });
 
 describe('calendar addresses', () => {
+  const feedsFor = (account: object, feeds: object[]) =>
+    fakeServer(({ method, path }) => {
+      if (path === '/session')
+        return { status: 200, body: { signedIn: true, account, token: 't', today: '2026-03-10', now: '2026-03-10T09:00:00Z' } };
+      return method === 'POST' ? { status: 201, body: { path: '/calendar/abc.ics' } } : { status: 200, body: { feeds } };
+    });
+
   it('are made one at a time and shown once; a new one says that the old one ends', async () => {
-    const asked = fakeServer(({ method }) =>
-      method === 'POST' ? { status: 201, body: { path: '/calendar/abc.ics' } } : { status: 200, body: { feeds: [{ personId: null }] } },
-    );
+    const lead = { role: 'lead', personId: 'l', contact: NO_CONTACT };
+    const asked = feedsFor(lead, [{ personId: null }]);
     const screen = mountScreen(CalendarAddresses, { props: { people: [{ id: 'p', name: 'Ilse' }] } });
+    useSession().account = lead as never;
     await settle();
     expect(wordsOf(screen)).toContain('The whole workshop');
-    const [whole, own] = screen.findAll('button');
+    const [whole, off, own] = screen.findAll('button');
     expect(whole?.text()).toContain('the old one ends');
+    expect(off?.text()).toBe('switch it off');
     expect(own?.text()).toBe('make an address');
     await own?.trigger('click');
     await settle();
     expect(asked.find(({ method }) => method === 'POST')?.body).toEqual({ personId: 'p' });
     expect(screen.find('code').text()).toMatch(/\/calendar\/abc\.ics$/);
+    await off?.trigger('click');
+    await settle();
+    expect(asked.find(({ method }) => method === 'DELETE')?.path).toBe('/calendars/workshop');
+  });
+
+  it('are one’s own for everybody but the lead, and carry the workshop’s public address', async () => {
+    const people = [{ id: 'p', name: 'Ilse' }, { id: 'q', name: 'Jorrit' }]; // prettier-ignore
+    const contact = { ...NO_CONTACT, publicAddress: 'https://desk.example' };
+    const hand = { role: 'technician', personId: 'q', contact };
+    feedsFor(hand, []);
+    const screen = mountScreen(CalendarAddresses, { props: { people } });
+    useSession().account = hand as never;
+    await settle();
+    expect(screen.findAll('button')).toHaveLength(1);
+    await screen.find('button').trigger('click');
+    await settle();
+    expect(screen.find('code').text()).toBe('https://desk.example/calendar/abc.ics');
   });
 });

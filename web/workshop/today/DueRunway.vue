@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import type { SystemLine } from '@core/workshop/machines/answers.js';
+import { nextKind } from '../machines/dueKinds.js';
 import { reasonWords } from '@core/edge/words/dates.js';
 import { computed } from 'vue';
 import { daysBetween } from '@core/base/units/calendar.js';
-import { sayDue, type DueKind } from '@core/workshop/machines/attention.js';
+import { sayDue } from '@core/workshop/machines/attention.js';
 import { useDates } from '../../base/units/dates.js';
 
 /** Overdue and coming services on one axis of days; today is the waterline. */
@@ -12,17 +13,6 @@ const dates = useDates();
 
 const PAST_DAYS = 60;
 const AHEAD_DAYS = 45;
-const KINDS: Readonly<Record<DueKind, string>> = {
-  'coolant-service': 'coolant',
-  'settling-check': 'settling check',
-  'follow-up': 'follow-up',
-  'dust-clean': 'dust',
-};
-/** what falls due, and how often its owner put it off */
-function kindOf({ dues, nextDueOn }: SystemLine): string {
-  const next = dues.find(({ dueOn }) => dueOn === nextDueOn);
-  return `${KINDS[next?.kind ?? 'coolant-service']}${next && next.postponed > 0 ? `, put off ${next.postponed}×` : ''}`;
-}
 const place = (day: string): number => {
   const days = Math.max(-PAST_DAYS, Math.min(AHEAD_DAYS, daysBetween(props.today, day)));
   return ((days + PAST_DAYS) / (PAST_DAYS + AHEAD_DAYS)) * 100;
@@ -32,7 +22,7 @@ const weeks = [-8, -6, -4, -2, 0, 2, 4, 6].map((week) => ({ week, at: ((week * 7
 const rows = computed(() =>
   props.lines.map((line) => ({
     line,
-    kind: kindOf(line),
+    kind: nextKind(line),
     at: place(line.nextDueOn ?? props.today),
     over: (line.nextDueOn ?? '') < props.today,
   })),

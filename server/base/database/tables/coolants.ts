@@ -4,7 +4,9 @@ import { check, date, doublePrecision, foreignKey, index, integer, pgTable, text
 import { importBatch } from './importing.js';
 import { person, workshop } from './people.js';
 import type { Glycol } from '../../../../core/machine/liquids/fluids.js';
-import { owned, tenantWalls } from '../columns.js';
+import type { Moved, SheetLife } from '../../../../core/workshop/coolants/answers.js';
+import { readList, readObject } from '../../../../core/base/checking/stored.js';
+import { instant, owned, stored, tenantWalls } from '../columns.js';
 
 export const coolantProduct = pgTable(
   'coolant_product',
@@ -104,5 +106,31 @@ export const coolantMove = pgTable(
     foreignKey({ name: 'coolant_move_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
     index('coolant_move_by_event').on(t.workshopId, t.eventId),
     ...tenantWalls('coolant_move', t),
+  ],
+);
+
+/** A limit that was changed after loops were filled: what it was, what it is, whose dates moved and who heard of it. */
+export const limitChange = pgTable(
+  'limit_change',
+  {
+    ...owned,
+    productId: uuid('product_id').notNull(),
+    personId: uuid('person_id').notNull(),
+    before: stored('before', readObject<SheetLife>('a coolant’s limit')).notNull(),
+    after: stored('after', readObject<SheetLife>('a coolant’s limit')).notNull(),
+    moved: stored('moved', readList<Moved>('dates that moved')).notNull(),
+    /** ids of the dates whose owners were told */
+    told: stored('told', readList<string>('owners who were told')).notNull().default([]),
+    undoneAt: instant('undone_at'),
+  },
+  (t) => [
+    foreignKey({
+      name: 'limit_change_product_fk',
+      columns: [t.workshopId, t.productId],
+      foreignColumns: [coolantProduct.workshopId, coolantProduct.id],
+    }),
+    foreignKey({ name: 'limit_change_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
+    index('limit_change_by_product').on(t.workshopId, t.productId),
+    ...tenantWalls('limit_change', t),
   ],
 );

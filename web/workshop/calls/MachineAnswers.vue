@@ -1,0 +1,38 @@
+<script setup lang="ts">
+import type { CallMachine } from '@core/workshop/calls/answers.js';
+import type { LoopOfSystem } from '@core/workshop/machines/answers.js';
+import { computed, onMounted } from 'vue';
+import { useDates } from '../../base/units/dates.js';
+import { priceOfForm, usualEstimate } from '../jobs/jobForm.js';
+import { usePriceList } from '../prices/priceStore.js';
+import AnswerPlates from './AnswerPlates.vue';
+import { comesAnswer, costsAnswer, dueAnswer, readyAnswer } from './callWords.js';
+
+/** The four answers at the head of a machine's page: the same ones that are said on the phone. */
+const props = defineProps<{ machine: CallMachine; today: string; loop: Pick<LoopOfSystem, 'revision' | 'coolantProductId'> | null }>();
+const dates = useDates();
+const prices = usePriceList();
+onMounted(() => void prices.load().catch(() => undefined));
+/** what a drain and refill of it usually takes, where nothing was estimated yet */
+const usual = computed(() => {
+  const { loop, machine } = props;
+  if (!loop?.revision || machine.state !== 'in-service') return null;
+  const { hours, coolantMl } = usualEstimate('drain-refill', loop.revision.file);
+  const form = { hours, coolantMl, partsText: '', priceText: '', parts: [] };
+  return { hours, coolantMl, learnedFrom: 0, priced: priceOfForm(prices.list, 'drain-refill', loop.coolantProductId, form) };
+});
+const answers = computed(() => {
+  const times = { day: dates.day, slotTime: dates.weekdayAndTime };
+  const { machine, today } = props;
+  return [
+    dueAnswer(machine, today, times),
+    comesAnswer(machine, null, times),
+    readyAnswer(machine, null, times),
+    costsAnswer(machine, usual.value),
+  ];
+});
+</script>
+
+<template>
+  <AnswerPlates row :answers="answers" />
+</template>

@@ -1,0 +1,16 @@
+import type { SystemLine } from '@core/workshop/machines/answers.js';
+import type { DueKind } from '@core/workshop/machines/attention.js';
+
+/** What falls due, in a word. */
+export const DUE_KINDS: Readonly<Record<DueKind, string>> = {
+  'coolant-service': 'coolant',
+  'settling-check': 'settling check',
+  'follow-up': 'follow-up',
+  'dust-clean': 'dust',
+};
+
+/** What the next date of a machine is for: "dust", "coolant, put off 2×". */
+export function nextKind({ dues, nextDueOn }: SystemLine): string {
+  const next = dues.find(({ dueOn }) => dueOn === nextDueOn);
+  return `${DUE_KINDS[next?.kind ?? 'coolant-service']}${next && next.postponed > 0 ? `, put off ${next.postponed}×` : ''}`;
+}
