@@ -241,6 +241,16 @@ fieldset input {
     columns: 2;
   }
 }
+@media (max-width: 600px) {
+  fieldset {
+    columns: 1;
+  }
+  fieldset label {
+    flex-wrap: wrap;
+    gap: 0 10px;
+    padding: 6px 0;
+  }
+}
 @media print {
   .sheet {
     overflow: visible;

@@ -146,8 +146,8 @@ const session = useSession();
   position: relative;
   height: 22px;
   font-size: 0.82rem;
-  margin-left: calc(12px + (100% - 24px - 614px) * 1.3 / 3.3 + 182px);
-  width: calc((100% - 24px - 614px) * 2 / 3.3);
+  margin-left: calc(12px + (100% - 24px - 610px) * 1.3 / 3.3 + 182px);
+  width: calc((100% - 24px - 610px) * 2 / 3.3);
 }
 .axis span {
   position: absolute;

@@ -6,7 +6,7 @@ defineProps<{ answers: readonly Answer[]; row?: boolean }>();
 </script>
 
 <template>
-  <dl class="answer-plates" :class="{ row }">
+  <dl class="answer-plates" :class="{ four: row }">
     <div v-for="each in answers" :key="each.title" class="plate" :class="{ guess: each.isGuess }">
       <dt>{{ each.title }}</dt>
       <dd class="big figures">{{ each.big }}</dd>
@@ -22,7 +22,7 @@ defineProps<{ answers: readonly Answer[]; row?: boolean }>();
   gap: 10px;
   margin: 0;
 }
-.row {
+.four {
   grid-template-columns: repeat(4, minmax(0, 1fr));
 }
 .plate {
@@ -44,23 +44,23 @@ dd {
   font-size: 2rem;
   line-height: 1.15;
 }
-.row .big {
+.four .big {
   font-size: 1.6rem;
 }
 .small {
   overflow-wrap: anywhere;
 }
-.row .small {
+.four .small {
   font-size: 0.92rem;
 }
 @media (max-width: 1000px) {
-  .row {
+  .four {
     grid-template-columns: 1fr 1fr;
   }
 }
 @media (max-width: 600px) {
   .answer-plates,
-  .row {
+  .four {
     grid-template-columns: 1fr;
   }
 }

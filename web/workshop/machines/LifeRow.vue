@@ -5,7 +5,7 @@ import { computed } from 'vue';
 import { ATTENTION_WORDS, sayDue } from '@core/workshop/machines/attention.js';
 import { daysBetween } from '@core/base/units/calendar.js';
 import { useDates } from '../../base/units/dates.js';
-import { DUE_KINDS, nextKind } from './dueKinds.js';
+import { DUE_KINDS, nextWord } from './dueKinds.js';
 import { AHEAD_MONTHS, PAST_MONTHS } from './lifeScale.js';
 
 /** One system as the time its coolant has left: the bar drains towards the waterline, and turns to hatching past it. */
@@ -56,7 +56,7 @@ const loud = computed(() => ['overdue', 'put-off', 'on-bench', 'waiting'].includ
     <span class="state" :class="{ loud }">{{ ATTENTION_WORDS[line.attention] }}</span>
     <span class="when figures">
       <template v-if="line.nextDueOn"
-        ><strong>{{ sayDue(line.nextDueOn, today) }}</strong> {{ nextKind(line) }}
+        ><strong>{{ sayDue(line.nextDueOn, today) }}</strong> {{ nextWord(line) }}
         <span class="quiet">{{ dates.day(line.nextDueOn) }}</span></template
       >
     </span>
@@ -66,7 +66,7 @@ const loud = computed(() => ['overdue', 'put-off', 'on-bench', 'waiting'].includ
 <style scoped>
 .life {
   display: grid;
-  grid-template-columns: minmax(200px, 1.3fr) 150px minmax(220px, 2fr) 100px 300px;
+  grid-template-columns: minmax(200px, 1.3fr) 150px minmax(220px, 2fr) 116px 280px;
   gap: 16px;
   align-items: center;
   min-height: 46px;
@@ -144,6 +144,16 @@ const loud = computed(() => ['overdue', 'put-off', 'on-bench', 'waiting'].includ
 .when {
   text-align: right;
   white-space: nowrap;
+}
+@media (max-width: 600px) {
+  .when {
+    white-space: normal;
+  }
+  .who {
+    white-space: normal;
+    flex-wrap: wrap;
+    gap: 0 10px;
+  }
 }
 @media (max-width: 1000px) {
   .life {

@@ -9,6 +9,11 @@ export const DUE_KINDS: Readonly<Record<DueKind, string>> = {
   'dust-clean': 'dust',
 };
 
+/** The kind of a machine's next date, in a word. */
+export function nextWord({ dues, nextDueOn }: SystemLine): string {
+  return DUE_KINDS[dues.find(({ dueOn }) => dueOn === nextDueOn)?.kind ?? 'coolant-service'];
+}
+
 /** What the next date of a machine is for: "dust", "coolant, put off 2×". */
 export function nextKind({ dues, nextDueOn }: SystemLine): string {
   const next = dues.find(({ dueOn }) => dueOn === nextDueOn);

@@ -189,7 +189,7 @@ const holdsWords = ({ systemName, holds }: WorkshopBoard['running'][number]): st
         </rect>
         <line :x1="LABEL + at0" :x2="LABEL + at0" y1="24" :y2="height" class="day" />
         <text v-if="!isFree" :x="LABEL + at0 + 4" y="13" class="daytext">
-          {{ wide > 74 ? dates.weekday(day) : dates.weekday(day).slice(0, 6) }}
+          {{ dates.weekday(day).slice(0, wide > 74 ? undefined : wide > 46 ? 6 : 3) }}
         </text>
       </g>
       <text v-for="tick in scale.hours" :key="tick.x" :x="LABEL + tick.x" y="27" class="hour">{{ tick.hour }}</text>
