@@ -11,6 +11,7 @@ import { comesAnswer, costsAnswer, dueAnswer, readyAnswer } from './callWords.js
 /** The four answers at the head of a machine's page: the same ones that are said on the phone. */
 const props = defineProps<{ machine: CallMachine; today: string; loop: Pick<LoopOfSystem, 'revision' | 'coolantProductId'> | null }>();
 const dates = useDates();
+const times = { day: dates.day, slotTime: dates.weekdayAndTime };
 const prices = usePriceList();
 onMounted(() => void prices.load().catch(() => undefined));
 /** what a drain and refill of it usually takes, where nothing was estimated yet */
@@ -21,16 +22,19 @@ const usual = computed(() => {
   const form = { hours, coolantMl, partsText: '', priceText: '', parts: [] };
   return { hours, coolantMl, learnedFrom: 0, priced: priceOfForm(prices.list, 'drain-refill', loop.coolantProductId, form) };
 });
-const answers = computed(() => {
-  const times = { day: dates.day, slotTime: dates.weekdayAndTime };
-  const { machine, today } = props;
-  return [
-    dueAnswer(machine, today, times),
-    comesAnswer(machine, null, times),
-    readyAnswer(machine, null, times),
-    costsAnswer(machine, usual.value),
-  ];
+/** why it is due stands in its own card below */
+const due = computed(() => {
+  const own = dueAnswer(props.machine, props.today, times);
+  const { due: open } = props.machine;
+  const small = open && [dates.day(open.dueOn), open.postponed > 0 ? `put off ${open.postponed}×` : ''].filter(Boolean).join(', ');
+  return small === null ? own : { ...own, small };
 });
+const answers = computed(() => [
+  due.value,
+  comesAnswer(props.machine, null, times),
+  readyAnswer(props.machine, null, times),
+  costsAnswer(props.machine, usual.value),
+]);
 </script>
 
 <template>
