@@ -16,7 +16,9 @@ import { filledOf } from '../machine/profile/filledOf.js';
 import LoopProfile from '../machine/profile/LoopProfile.vue';
 import EstimateFields from '../workshop/jobs/EstimateFields.vue';
 import IntakeFields from '../workshop/jobs/IntakeFields.vue';
-import { adviceFor, blankForm, daysOf, estimateOf, intakeOf, usualEstimate, type JobForm } from '../workshop/jobs/jobForm.js';
+import { adviceFor, blankForm, daysOf, estimateOf, intakeOf, priceOfForm, usualEstimate, type JobForm } from '../workshop/jobs/jobForm.js';
+import { usePriceList } from '../workshop/prices/priceStore.js';
+import VerdictBar from '../workshop/jobs/VerdictBar.vue';
 import ScopeLadder from '../workshop/jobs/ScopeLadder.vue';
 
 /** A machine comes in: what is said and seen, the lightest job that is safe, what the owner is told. */
@@ -47,6 +49,8 @@ watch(page, (answer) => {
   if (typeof route.query.said === 'string' && !form.symptom) form.symptom = `The awaited part is in. Holds for now: ${route.query.said}`;
 });
 
+const prices = usePriceList();
+const price = computed(() => priceOfForm(prices.list, form.kind, loop.value?.coolantProductId ?? null, form));
 /** it stands here as it is taken in; unticked, it comes on another day */
 const here = ref(true);
 const advice = computed(() => (history.value ? adviceFor(form, history.value) : null));
@@ -155,15 +159,15 @@ async function book(): Promise<void> {
             :error-messages="submit.at('partId')"
           />
           <EstimateFields :model-value="form" :at="submit.at" :today="page.today" :coolant-id="loop?.coolantProductId ?? null" />
-          <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
           <label class="tick"><input v-model="here" type="checkbox" /> It stands here now</label>
-          <div class="row">
-            <v-btn type="submit" size="x-large" :loading="submit.busy.value">Book it</v-btn>
-            <v-btn variant="text" size="large" :to="`/systems/${id}`">Not now</v-btn>
-          </div>
           <p class="quiet">Hours are workshop practice, not this machine’s own. The owner’s consent follows on the next page.</p>
         </div>
       </div>
+      <VerdictBar :kind="form.kind" :hours="form.hours" :price="price" :advice="advice">
+        <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
+        <v-btn type="submit" size="x-large" :loading="submit.busy.value">Book it</v-btn>
+        <v-btn variant="text" size="large" :to="`/systems/${id}`">Not now</v-btn>
+      </VerdictBar>
     </form>
   </main>
 </template>

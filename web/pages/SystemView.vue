@@ -147,7 +147,13 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
         <div class="row no-print">
           <v-btn v-if="page.answers.ready" size="large" @click="arrivals.say(page.answers.ready, 'fetched', page.today)">Fetched</v-btn>
           <v-btn v-else-if="awaited" size="large" :to="`/jobs/${awaited.id}`">Its job</v-btn>
-          <v-btn v-else-if="page.system.state === 'in-service'" size="large" :to="`/systems/${page.system.id}/jobs/new`">Take it in</v-btn>
+          <v-btn
+            v-if="page.system.state === 'in-service'"
+            size="large"
+            :variant="page.answers.ready || awaited ? 'text' : 'flat'"
+            :to="`/systems/${page.system.id}/jobs/new`"
+            >Take it in</v-btn
+          >
           <v-btn v-if="page.owner.email && session.may('desk')" variant="text" size="large" @click="writing = true">Write</v-btn>
           <v-btn variant="text" size="large" :to="`/systems/${page.system.id}/papers`">Papers</v-btn>
           <v-btn v-if="session.may('desk')" variant="outlined" size="large" @click="editing = true">Edit</v-btn>

@@ -1,0 +1,65 @@
+<script setup lang="ts">
+import { JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
+import type { ScopeAdvice } from '@core/workshop/jobs/scope.js';
+import type { Priced } from '@core/workshop/prices/priced.js';
+import { totalWords } from '@core/edge/words/prices.js';
+import { capital } from '@core/edge/words/say.js';
+import { computed } from 'vue';
+
+/** What the take-in comes to, always in sight: the job, its hours, its price, and why; its one button beside it. */
+const props = defineProps<{ kind: JobKind; hours: number | null; price: Priced | null; advice: ScopeAdvice }>();
+const big = computed(() =>
+  [
+    capital(JOB_KINDS[props.kind].label),
+    props.hours === null ? '' : `${Number(props.hours.toFixed(2))} h`,
+    props.price ? totalWords(props.price) : '',
+  ]
+    .filter(Boolean)
+    .join(' · '),
+);
+const why = computed(() =>
+  props.kind === props.advice.kind
+    ? `because ${props.advice.reasons[0] ?? ''}`
+    : `chosen by hand; the lightest that is safe is ${JOB_KINDS[props.advice.kind].label}`,
+);
+</script>
+
+<template>
+  <section class="verdict" aria-label="What it comes to" aria-live="polite">
+    <p>
+      <strong class="figures">{{ big }}</strong> <span>{{ why }}</span>
+    </p>
+    <div class="row"><slot /></div>
+  </section>
+</template>
+
+<style scoped>
+.verdict {
+  position: sticky;
+  z-index: 5;
+  bottom: var(--edge-height);
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 8px 24px;
+  align-items: center;
+  background: var(--sheet);
+  border-top: 3px solid var(--ink);
+  padding: 10px 16px;
+}
+.verdict p {
+  margin: 0;
+}
+strong {
+  display: block;
+  font-size: 1.35rem;
+}
+@media (max-width: 700px) {
+  .verdict {
+    grid-template-columns: 1fr;
+    padding: 8px 10px;
+  }
+  strong {
+    font-size: 1.1rem;
+  }
+}
+</style>
