@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useEarlyTyping } from '../../base/keys/earlyTyping.js';
 import { computed, defineAsyncComponent, onMounted, onScopeDispose, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useDisplay, useTheme } from 'vuetify';
@@ -30,6 +31,8 @@ const now = useNow();
 const keysOpen = ref(false);
 const sumsOpen = ref(false);
 const callOpen = ref(false);
+/** somebody types the number as soon as the key is pressed: what comes before the sheet is there is kept for it */
+const early = useEarlyTyping(callOpen);
 
 /** s; without the event stream, new runs of colleagues appear within this time */
 const REFRESH_S = 30;
@@ -184,7 +187,7 @@ useShortcuts({
         <v-list-item title="Sign out" @click="signOut()" />
       </v-list>
     </v-menu>
-    <Teleport to="body"><CallSheet v-if="callOpen" v-model="callOpen" /></Teleport>
+    <Teleport to="body"><CallSheet v-if="callOpen" v-model="callOpen" :typed="early.typed.value" @ready="early.end" /></Teleport>
     <ReckonerDialog v-model="sumsOpen" />
     <v-dialog v-model="leaving" max-width="520">
       <v-card class="pa-6">

@@ -1,9 +1,10 @@
 // @vitest-environment happy-dom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { defineComponent, h } from 'vue';
+import { defineComponent, effectScope, h, ref } from 'vue';
 import { mountScreen, settle, unmountAll } from '../../../tests/screens/mountScreen.js';
 import { backToUsual, keyOf, keysAreOn } from './assigned.js';
 import KeysDialog from './KeysDialog.vue';
+import { useEarlyTyping } from './earlyTyping.js';
 import { useShortcuts } from './shortcuts.js';
 
 const did = vi.fn<(what: string) => void>();
@@ -132,5 +133,30 @@ describe('the list of keys', () => {
     type('Escape');
     await settle();
     expect(keyOf('note')).toBe('m');
+  });
+});
+
+describe('what is typed before a field is there', () => {
+  it('is kept for it, and turns no page', () => {
+    const scope = effectScope();
+    const open = ref(false);
+    const turned: string[] = [];
+    const page = (event: KeyboardEvent): void => void turned.push(event.key);
+    const early = scope.run(() => useEarlyTyping(open)) as ReturnType<typeof useEarlyTyping>;
+    window.addEventListener('keydown', page);
+    const press = (key: string, more: KeyboardEventInit = {}): boolean =>
+      window.dispatchEvent(new KeyboardEvent('keydown', { key, cancelable: true, ...more }));
+    press('5');
+    open.value = true;
+    for (const key of ['5', '5', ' ', '1']) press(key);
+    press('F9');
+    expect(early.typed.value).toBe('55 1');
+    // a pedal’s key stops the pump at any time
+    expect(turned).toEqual(['5', 'F9']);
+    early.end();
+    press('2');
+    expect(turned).toEqual(['5', 'F9', '2']);
+    scope.stop();
+    window.removeEventListener('keydown', page);
   });
 });

@@ -22,6 +22,9 @@ import { comesAnswer, costsAnswer, dueAnswer, readyAnswer } from './callWords.js
  * edge: whoever holds a machine goes on.
  */
 const open = defineModel<boolean>({ required: true });
+/** typed before the field was there */
+const props = defineProps<{ typed?: string }>();
+const emit = defineEmits<{ ready: [] }>();
 const dates = useDates();
 const notices = useNotices();
 const session = useSession();
@@ -45,7 +48,9 @@ let soon: number | undefined;
 onScopeDispose(() => window.clearTimeout(soon));
 const prices = usePriceList();
 onMounted(() => {
+  who.value = props.typed ?? '';
   field.value?.focus();
+  emit('ready');
   void prices.load().catch(() => undefined);
 });
 watch(who, () => {
