@@ -27,7 +27,7 @@ const { data: slip, problem } = usePage(
       QRCode.toString(`${address.origin.value}/systems/${props.id}`, { type: 'svg', margin: 0, color: { light: '#ffffff00' } }),
       coolants.load().catch(() => undefined),
     ]);
-    const open = page.jobs[0]?.id ?? page.ready?.jobId ?? null;
+    const open = page.jobs[0]?.id ?? page.answers.ready?.jobId ?? null;
     const job = open ? await get<JobPage>(`/jobs/${open}`, signal) : null;
     return {
       page,

@@ -59,7 +59,7 @@ const standing = computed((): Standing => {
   const [job] = page.value?.jobs ?? [];
   const due = page.value?.dues.find(({ kind }) => kind === 'coolant-service') ?? null;
   return {
-    where: job?.where ?? (page.value?.ready ? 'ready' : null),
+    where: job?.where ?? (page.value?.answers.ready ? 'ready' : null),
     notComeOn: job?.notComeOn ?? null,
     slot: job?.appointment ?? null,
     partsOn: job?.partsOn ?? null,

@@ -1,14 +1,10 @@
 import { addDays, dayIn, instantIn } from '../../base/units/calendar.js';
 import { emptyBoard, placeJob, putOnBoard } from '../planning/place.js';
-import { earliestOf, MINUTE_MS, startOf, type PlanJob } from '../planning/problem.js';
+import { earliestOf, QUARTER_MS, startOf, upToQuarter, type PlanJob } from '../planning/problem.js';
 import { buildProblem, toSlots, type BoardJob, type BoardSlot, type WorkshopBoard } from '../planning/workshopPlan.js';
 
 /** A slot that can be had: it fits bench, hands, kits, parts and the owner's days beside all that is planned. */
 export type Offer = Pick<BoardSlot, 'benchId' | 'steps'>;
-
-/** offers begin on whole quarter hours: nobody says "at seven minutes past" on the phone */
-const QUARTER_MS = 15 * MINUTE_MS;
-const upToQuarter = (ms: number): number => Math.ceil(ms / QUARTER_MS) * QUARTER_MS;
 
 /**
  * The next slots for a job, on different days, soonest first. What is planned stays where it is, agreed or not; a slot that the job has

@@ -19,32 +19,30 @@ export interface Appointment {
   readonly confirmed: boolean;
 }
 
-/** A machine that is awaited today, or was awaited and nobody knows. */
-export interface Coming {
+/** Whose machine a job is about. */
+interface AtTheDoor {
   readonly jobId: string;
   readonly kind: JobKind;
   readonly systemId: string;
   readonly systemName: string;
   readonly ownerName: string;
   readonly phone: string | null;
+  /** of the job */
+  readonly version: number;
+}
+
+/** A machine that is awaited today, or was awaited and nobody knows. */
+export interface Coming extends AtTheDoor {
   /** its time; and that time's day by the workshop's clock */
   readonly at: string;
   readonly awaitedOn: string;
   readonly bench: string;
   readonly broughtOn: string | null;
-  readonly version: number;
 }
 
 /** A machine that is done and still here. */
-export interface Ready {
-  readonly jobId: string;
-  readonly kind: JobKind;
-  readonly systemId: string;
-  readonly systemName: string;
-  readonly ownerName: string;
-  readonly phone: string | null;
+export interface Ready extends AtTheDoor {
   readonly since: string;
-  readonly version: number;
 }
 
 /** A job as its page shows it. */

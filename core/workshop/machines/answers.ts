@@ -121,8 +121,6 @@ export interface SystemPage {
   /** the loan machine that its owner has */
   loan: { id: string; name: string; jobId: string; untilDay: string | null } | null;
   history: HistoryEntry[];
-  /** done and still here; null: it is not */
-  ready: Ready | null;
   /** booked or on a bench */
   jobs: {
     id: string;

@@ -1,7 +1,17 @@
 import { planConflicts } from './planConflicts.js';
 import { emptyBoard, placeJob, putOnBoard, type Board } from './place.js';
 import { kitsFrom } from './kits.js';
-import { endOf, lateMinutes, MINUTE_MS, startOf, type PlacedJob, type PlanJob, type PlanProblem } from './problem.js';
+import {
+  endOf,
+  lateMinutes,
+  MINUTE_MS,
+  QUARTER_MS,
+  startOf,
+  upToQuarter,
+  type PlacedJob,
+  type PlanJob,
+  type PlanProblem,
+} from './problem.js';
 
 /** How one job moves when the plan changes. */
 export interface MovedJob {
@@ -60,7 +70,7 @@ const onlyBench = (problem: PlanProblem, board: Board, bench: number, index: num
 function onQuarter(problem: PlanProblem, board: Board, index: number, bench: number, atMs: number): PlacedJob | null {
   let fromMs = Math.max((problem.jobs[index] as PlanJob).releaseMs, atMs);
   for (let tries = 0; tries < QUARTER_TRIES; tries += 1) {
-    const releaseMs = Math.ceil(fromMs / QUARTER_MS) * QUARTER_MS;
+    const releaseMs = upToQuarter(fromMs);
     const jobs = problem.jobs.map((job, at) => (at === index ? { ...job, releaseMs } : job));
     const placed = onlyBench({ ...problem, jobs }, board, bench, index);
     if (!placed || startOf(placed) % QUARTER_MS === 0) return placed;
@@ -68,7 +78,6 @@ function onQuarter(problem: PlanProblem, board: Board, index: number, bench: num
   }
   return null;
 }
-const QUARTER_MS = 15 * MINUTE_MS;
 /** odd starts that are passed over before the job is said to fit nowhere: more than a board has shifts */
 const QUARTER_TRIES = 2000;
 

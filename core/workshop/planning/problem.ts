@@ -71,6 +71,10 @@ export interface Plan {
   readonly weightedLateMinutes: number;
 }
 
+/** Moves and offers begin on whole quarter hours: nobody says "at seven minutes past". */
+export const QUARTER_MS = 15 * 60_000;
+export const upToQuarter = (ms: number): number => Math.ceil(ms / QUARTER_MS) * QUARTER_MS;
+
 export const MINUTE_MS = 60_000;
 
 export const startOf = ({ steps }: PlacedJob): number => (steps[0] as PlacedStep).from;

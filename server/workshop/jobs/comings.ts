@@ -8,22 +8,22 @@ import { bench } from '../../base/database/tables/people.js';
 import { slot } from '../../base/database/tables/planning.js';
 import type { Ask } from '../../base/http/context.js';
 
+/** Whose machine a job is about, as the door's lists say it. */
+const AT_THE_DOOR = {
+  jobId: job.id,
+  kind: job.kind,
+  systemId: system.id,
+  systemName: system.name,
+  ownerName: owner.name,
+  phone: owner.phone,
+  version: serviceJob.version,
+};
+
 /** Machines whose appointment is today, or was and nobody wrote down what became of it. */
 export async function comingIn({ scope, account, today }: Ask): Promise<Coming[]> {
   const endOfToday = new Date(instantIn(account.timeZone, addDays(today, 1), 0));
   const rows = await scope
-    .select({
-      jobId: job.id,
-      kind: job.kind,
-      systemId: system.id,
-      systemName: system.name,
-      ownerName: owner.name,
-      phone: owner.phone,
-      startsAt: slot.startsAt,
-      bench: bench.name,
-      broughtOn: serviceJob.broughtOn,
-      version: serviceJob.version,
-    })
+    .select({ ...AT_THE_DOOR, startsAt: slot.startsAt, bench: bench.name, broughtOn: serviceJob.broughtOn })
     .from(slot)
     .innerJoin(job, eq(job.id, slot.jobId))
     .innerJoin(serviceJob, eq(serviceJob.jobId, job.id))
@@ -43,16 +43,7 @@ export async function comingIn({ scope, account, today }: Ask): Promise<Coming[]
 /** Machines that are done and still here, the longest first. @param systemIds only these; missing: all */
 export async function readyToFetch({ scope }: Pick<Ask, 'scope'>, systemIds?: readonly string[]): Promise<Ready[]> {
   const rows = await scope
-    .select({
-      jobId: job.id,
-      kind: job.kind,
-      systemId: system.id,
-      systemName: system.name,
-      ownerName: owner.name,
-      phone: owner.phone,
-      since: job.doneOn,
-      version: serviceJob.version,
-    })
+    .select({ ...AT_THE_DOOR, since: job.doneOn })
     .from(serviceJob)
     .innerJoin(job, eq(job.id, serviceJob.jobId))
     .innerJoin(system, eq(system.id, job.systemId))

@@ -14,7 +14,6 @@ import { bodyAs } from '../../base/http/context.js';
 import type { Routes } from '../../base/http/routes.js';
 import type { CallMachine } from '../../../core/workshop/calls/answers.js';
 import { answersFor } from '../calls/calls.js';
-import { readyToFetch } from '../jobs/comings.js';
 import { openJobsOf } from '../jobs/jobs.js';
 import { lotsOf } from '../lots/lots.js';
 import { loanOf } from '../store/loans.js';
@@ -38,7 +37,6 @@ export function systemRoutes(routes: Routes): void {
       today: ask.today,
       history: await systemHistory(ask, page.system.id),
       jobs: await openJobsOf(ask, page.system.id),
-      ready: (await readyToFetch(ask, [page.system.id]))[0] ?? null,
       lots: await lotsOf(ask.scope, page.system.id),
       loan: await loanOf(ask.scope, page.system.id),
     };

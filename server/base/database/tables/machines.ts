@@ -44,9 +44,9 @@ export const system = pgTable(
     caseText: text('case_text').notNull().default(''),
     builtBy: text('built_by').notNull().default(''),
     state: text('state').$type<SystemState>().notNull().default('planned'),
-    /** no machine: what lessons of the course are led on; no list of machines shows it */
     /** to try things with; taken back like an import */
     isSample: boolean('is_sample').notNull().default(false),
+    /** no machine: what lessons of the course are led on; no list of machines shows it */
     forCourse: boolean('for_course').notNull().default(false),
     hoursPerDay: doublePrecision('hours_per_day'),
     /** mean coolant temperature by its owner, °C */
