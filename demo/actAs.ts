@@ -14,6 +14,7 @@ export const actAs = ({ scope }: { readonly scope: Scope }, account: Account, at
   version: 'demo',
   instruments: NO_INSTRUMENTS,
   photoQuotaBytes: PHOTO.quotaBytes,
+  sendLetter: async () => undefined,
   scope,
   account,
   request: { params: { id } } as unknown as Request,

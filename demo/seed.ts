@@ -3,6 +3,7 @@ import { startRun } from '../server/bench/commissioning/start.js';
 import { signOff } from '../server/bench/closing/signOff.js';
 import { leaveToWait } from '../server/bench/waiting/wait.js';
 import { checksBeforeWaiting } from '../core/bench/runs/waiting.js';
+import { USUAL_READING } from '../core/base/units/reading.js';
 import type { RunEvent } from '../core/bench/runs/log.js';
 import { eq, sql } from 'drizzle-orm';
 import { DEFAULT_SCHOOLS, type Schools } from '../core/physics/leak-testing/schools.js';
@@ -129,6 +130,9 @@ async function makeWorkshop(scope: Scope, clock: Clock, passwordHash: string): P
       workshopId,
       workshopName: DEMO_WORKSHOP.name,
       contact: DEMO_WORKSHOP.contact,
+      reading: USUAL_READING,
+      ownReading: {},
+      workshopReading: USUAL_READING,
       timeZone: DEMO_WORKSHOP.timeZone,
     })),
     coolants: products.map((product, index) => ({

@@ -5,6 +5,7 @@ import type pg from 'pg';
 import type { Logger } from 'pino';
 import { boundShape, boundText } from '../../core/base/checking/bounds.js';
 import { accountRoutes, openRoutes } from '../workshop/people/routes.js';
+import { PasswordLinks } from '../workshop/people/passwordLink.js';
 import { KnownDevices, SIGN_IN_LIMIT, type SignInLimit } from '../workshop/people/signInLimits.js';
 import { sessions } from '../workshop/people/session.js';
 import { closingRoutes } from '../bench/closing/routes.js';
@@ -44,7 +45,7 @@ import { todayRoutes } from '../workshop/today/routes.js';
 import { wasteRoutes } from '../workshop/waste/routes.js';
 import type { Clock } from '../base/http/clock.js';
 import type { PushHub } from '../base/push/hub.js';
-import { runScoped, type App, type Instruments } from '../base/http/context.js';
+import { runScoped, type App, type Instruments, type SendLetter } from '../base/http/context.js';
 import { answerOf, databaseErrorOf, DomainError } from '../base/http/errors.js';
 import { fingerprints } from '../base/http/idempotency.js';
 import { routesOn } from '../base/http/routes.js';
@@ -64,6 +65,9 @@ export interface ServerParts {
   readonly behindProxy?: boolean;
   readonly push: PushHub;
   readonly instruments: Instruments;
+  readonly sendLetter: SendLetter;
+  /** where this server is reached on its own machine, "http://localhost:4180" */
+  readonly ownOrigin: string;
   /** how the parts beside the database do; left out: well */
   readonly partsOf?: PartsOf;
   /** bytes of photographs of one workshop; left out: the usual */
@@ -81,6 +85,7 @@ export function createServer(parts: ServerParts): Express {
     log: parts.log,
     version: parts.version,
     instruments: parts.instruments,
+    sendLetter: parts.sendLetter,
     photoQuotaBytes: parts.photoQuotaBytes ?? PHOTO.quotaBytes,
   };
   const server = express();
@@ -109,6 +114,7 @@ function api(app: App, parts: ServerParts): Router {
   openRoutes(router, app, {
     limit: parts.signInLimit ?? SIGN_IN_LIMIT,
     devices: new KnownDevices(parts.secret, overTls),
+    links: new PasswordLinks(parts.secret, parts.ownOrigin),
     overTls,
     onSignOut: (sessionId) => parts.push.endSession(sessionId),
   });
@@ -171,7 +177,7 @@ const bodyWithPaper = jsonUpTo(BODY_LIMIT.paper);
 const BRINGS_PAPER = /^\/(systems|coolants|own-parts)\/[^/]+\/files$/;
 const bodyOfStranger = jsonUpTo(BODY_LIMIT.stranger);
 /** Where somebody is let in: the only routes that read what a stranger sends. */
-const DOORS = new Set(['/session', '/setup']);
+const DOORS = new Set(['/session', '/setup', '/password-link', '/new-password']);
 /** A stranger's body is read at the door alone. Elsewhere the answer is "signed out", which a device waits for, whatever it sent. */
 const readBody: RequestHandler = (request, response, next) => {
   if (request.session.signedIn) return (BRINGS_PAPER.test(request.path) ? bodyWithPaper : bodyOfSignedIn)(request, response, next);

@@ -142,6 +142,8 @@ function start(): void {
     behindProxy: process.env.LAVACRUM_PROXY === '1',
     push,
     instruments: instrumentsFor(instruments, keeper),
+    sendLetter: (letter) => nightly.sendLetter(letter),
+    ownOrigin: `http://localhost:${settings.port}`,
     photoQuotaBytes: wholeNumber('LAVACRUM_PHOTOS_MB', PHOTO.quotaBytes / 1e6, 1e6) * 1e6,
     partsOf: () => ({
       queue: nightly.reached ? 'ok' : 'away',

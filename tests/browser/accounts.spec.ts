@@ -105,7 +105,8 @@ test('the lead adds a coolant, a lot, a person and a bench', async ({ page, app 
   await page.getByLabel('Name on the bottle').fill('Marshlight Green');
   await page.getByLabel('Life by its sheet, if any').fill('9');
   await page.getByRole('button', { name: 'Add to the shelf' }).click();
-  const bottle = page.getByRole('listitem').filter({ hasText: 'Marshlight Green' });
+  // its lot stands on the shelf below as well, under the same name
+  const bottle = page.getByRole('listitem').filter({ hasText: 'Marshlight Green' }).filter({ hasText: 'ready-mix' });
   await expect(bottle).toContainText('9 months by its sheet');
   await bottle.getByRole('button', { name: 'add a lot' }).click();
   await bottle.getByLabel('Lot on the bottle').fill('M-7');

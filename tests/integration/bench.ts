@@ -11,7 +11,7 @@ import { createWorkshop } from '../../server/workshop/people/workshop.js';
 import { openDatabase, openPool, type Database } from '../../server/base/database/client.js';
 import { createServer } from '../../server/app/app.js';
 import type { Clock } from '../../server/base/http/clock.js';
-import type { Instruments } from '../../server/base/http/context.js';
+import type { Instruments, OneLetter } from '../../server/base/http/context.js';
 import { NO_INSTRUMENTS } from '../../server/bench/instruments/none.js';
 import { routesOf, type Route } from '../../server/base/http/routeList.js';
 import { PushHub } from '../../server/base/push/hub.js';
@@ -35,6 +35,8 @@ export interface Answer<T = Record<string, never>> {
 export class TestBench {
   nowMs = FIRST_MS;
   readonly logged: string[] = [];
+  /** letters that were handed over at once */
+  readonly letters: OneLetter[] = [];
 
   private constructor(
     readonly url: string,
@@ -85,6 +87,8 @@ export class TestBench {
       ...(options.photoQuotaBytes === undefined ? {} : { photoQuotaBytes: options.photoQuotaBytes }),
       push,
       instruments: parts?.instruments ?? NO_INSTRUMENTS,
+      sendLetter: async (letter) => void holder.bench?.letters.push(letter),
+      ownOrigin: 'http://localhost:4180',
       signInLimit: options.signInLimit ?? { tries: 1000, accountTries: 1000, addressTries: 10_000, windowMs: 60_000 },
     });
     const server = await new Promise<Server>((resolve) => {
@@ -220,6 +224,7 @@ export class Visitor {
     const email = `${randomUUID()}@colleague.example`;
     await this.post('/people', { name: 'Tess', email, role, password: PASSWORD });
     const other = new Visitor(this.url);
+    Object.assign(other, { email, workshopId: this.workshopId });
     await other.signIn(email);
     return other;
   }

@@ -8,7 +8,7 @@ import SignInAgain from './shell/SignInAgain.vue';
 
 const session = useSession();
 const route = useRoute();
-const framed = computed(() => session.account !== null && !route.meta.open);
+const framed = computed(() => session.account !== null && !route.meta.open && !route.meta.anybody);
 </script>
 
 <template>

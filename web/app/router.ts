@@ -6,6 +6,7 @@ export const router = createRouter({
   routes: [
     { path: '/', redirect: '/today' },
     { path: '/sign-in', component: () => import('../pages/SignInView.vue'), meta: { open: true, title: 'Sign in' } },
+    { path: '/new-password', component: () => import('../pages/NewPasswordView.vue'), meta: { anybody: true, title: 'A new password' } },
     { path: '/first-visit', component: () => import('../pages/SetupView.vue'), meta: { open: true, title: 'First visit' } },
     { path: '/today', component: () => import('../pages/TodayView.vue'), meta: { title: 'Today' } },
     { path: '/systems', component: () => import('../pages/SystemsView.vue'), meta: { title: 'Systems' } },
@@ -29,7 +30,7 @@ export const router = createRouter({
     { path: '/runs/:id', component: () => import('../pages/RunView.vue'), props: true, meta: { title: 'Bench', bench: true } },
     { path: '/runs/:id/record', component: () => import('../pages/RecordView.vue'), props: true, meta: { title: 'Record' } },
     { path: '/course', component: () => import('../pages/CourseView.vue'), meta: { title: 'The course' } },
-    { path: '/own-password', component: () => import('../pages/OwnPasswordView.vue'), meta: { title: 'Your password' } },
+    { path: '/own-password', component: () => import('../pages/OwnPasswordView.vue'), meta: { title: 'Your account' } },
     {
       path: '/workshop/procedure/:kind?',
       props: true,
@@ -45,6 +46,7 @@ export const router = createRouter({
 router.beforeEach(async (to) => {
   const session = useSession();
   if (!session.loaded) await session.load().catch(() => undefined);
+  if (to.meta.anybody) return true;
   if (session.account) return to.meta.open ? '/today' : true;
   if (session.setupNeeded) return to.path === '/first-visit' ? true : '/first-visit';
   if (to.path === '/sign-in') return true;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { formatIn } from '@core/base/units/display.js';
 import type { JobPage } from '@core/workshop/jobs/answers.js';
 import { capital } from '@core/edge/words/say.js';
 import { computed, ref, watch } from 'vue';
@@ -136,9 +137,8 @@ async function cancel(reason: string): Promise<void> {
             <template v-if="job.intake.flowLph"
               ><dt>Flow</dt>
               <dd>
-                {{ job.intake.flowLph }} L/h<template v-if="job.history.baselineFlowLph"
-                  >, baseline {{ Math.round(job.history.baselineFlowLph) }} L/h</template
-                >
+                {{ formatIn('L/h', job.intake.flowLph)
+                }}<template v-if="job.history.baselineFlowLph">, baseline {{ formatIn('L/h', job.history.baselineFlowLph) }}</template>
               </dd></template
             >
             <template v-if="job.intake.condition"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { formatMl } from '@core/base/units/display.js';
 import type { LoopAnswer } from '@core/workshop/machines/answers.js';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { onBeforeRouteLeave, useRouter } from 'vue-router';
@@ -160,7 +161,7 @@ const compare = (from: { name?: string; coolantProductId?: string | null; file?:
   name: from?.name,
   coolant: coolants.find(from?.coolantProductId ?? null)?.name,
   parts: from?.file?.components.map(partName).join(', '),
-  volume: from?.file ? `${Math.round(loopVolume(from.file).volumeMl)} mL` : '',
+  volume: from?.file ? formatMl(loopVolume(from.file).volumeMl) : '',
 });
 const stale = computed(() =>
   submit.stale.value
@@ -331,7 +332,7 @@ onBeforeRouteLeave(() => {
               <ul class="plain-list quiet mt-2">
                 <li v-for="revision in saved.revisions" :key="revision.id" class="figures">
                   {{ revision.number }} {{ REVISION_KINDS[revision.kind] }}, {{ dates.day(revision.at) }}, {{ revision.by }},
-                  {{ Math.round(revision.volumeMl) }} mL<template v-if="revision.reason">: {{ revision.reason }}</template>
+                  {{ formatMl(revision.volumeMl) }}<template v-if="revision.reason">: {{ revision.reason }}</template>
                 </li>
               </ul>
             </section>

@@ -43,6 +43,10 @@ const STATES = { waiting: 'waits to be sent', sent: 'sent', failed: 'could not b
         <ul class="plain-list">
           <li v-for="each in answer.standIn" :key="each.id">
             {{ each.subject }}<br /><span class="quiet figures">{{ each.recipient }} · {{ dates.dayAndTime(each.at) }}</span>
+            <details v-if="each.text">
+              <summary>Read it</summary>
+              <pre>{{ each.text }}</pre>
+            </details>
           </li>
         </ul>
       </section>

@@ -6,6 +6,7 @@ import { call } from '../base/http/api.js';
 import { useSubmit } from '../base/http/useSubmit.js';
 import { useNotices } from '../base/shell/notices.js';
 import PasswordField from '../workshop/people/PasswordField.vue';
+import ReadingForm from '../workshop/people/ReadingForm.vue';
 import SignedInList from '../workshop/people/SignedInList.vue';
 import { nextPath } from '../workshop/people/nextPath.js';
 import { useSession } from '../workshop/people/sessionStore.js';
@@ -34,7 +35,7 @@ async function change(): Promise<void> {
 
 <template>
   <main class="page">
-    <h1>{{ isFirst ? 'A password of your own' : 'Your password' }}</h1>
+    <h1>{{ isFirst ? 'A password of your own' : 'Your account' }}</h1>
     <p v-if="isFirst" class="lead">
       The one that you signed in with was chosen by somebody else. Take one that only you know; what you write down here stands under your
       name.
@@ -61,6 +62,10 @@ async function change(): Promise<void> {
         <v-btn v-if="isFirst" variant="text" size="large" to="/today">Later</v-btn>
       </div>
     </form>
+    <section v-if="!isFirst" class="mt-8">
+      <h2>How you read numbers, days and words</h2>
+      <ReadingForm class="mt-4" />
+    </section>
     <SignedInList v-if="!isFirst" class="mt-8" />
   </main>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { unitName } from '@core/base/units/shown.js';
 import { computed, ref, watch } from 'vue';
 import { orderCoolant } from '@core/machine/liquids/order.js';
 import { CUTTING, tubeCuts } from '@core/machine/shop-sums/tubeCuts.js';
@@ -8,7 +9,7 @@ import { countFittings } from '@core/machine/loop-file/fittings.js';
 import { partName } from '@core/machine/loop-file/loopFile.js';
 import { findTubeMaterial } from '@core/machine/materials/tubes.js';
 import { fanScrews, SCREWS } from '@core/machine/shop-sums/fanScrews.js';
-import { formatMl } from '@core/base/units/display.js';
+import { digitsIn, formatIn, formatMl, formatTube, plainIn } from '@core/base/units/display.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
 import { useLoopPage } from '../machine/loop/useLoopPage.js';
 import NumberField from '../base/units/NumberField.vue';
@@ -66,25 +67,25 @@ const print = (): void => window.print();
       </header>
 
       <section v-for="kind in cuts" :key="`${kind.material}${kind.boreMm}${kind.outerMm}`" class="mt-6">
-        <h2>{{ findTubeMaterial(kind.material)?.label ?? kind.material }} {{ kind.boreMm }}/{{ kind.outerMm }} mm</h2>
+        <h2>{{ findTubeMaterial(kind.material)?.label ?? kind.material }} {{ formatTube(kind) }}</h2>
         <p v-for="piece in kind.tooLong" :key="piece.id" class="danger">
-          {{ piece.name }}: {{ piece.cutMm }} mm is longer than the {{ kind.stockMm }} mm stock.
+          {{ piece.name }}: {{ formatIn('mm', piece.cutMm) }} is longer than the {{ formatIn('mm', kind.stockMm) }} stock.
         </p>
         <ol class="stocks">
           <li v-for="(stock, index) in kind.list.stocks" :key="index" class="stock">
             <span class="figures">{{ index + 1 }}</span>
-            <span class="barrel" :aria-label="`${stock.join(', ')} mm`" role="img">
+            <span class="barrel" :aria-label="`${stock.map((mm) => digitsIn('mm', mm)).join(', ')} ${unitName('mm')}`" role="img">
               <i v-for="(piece, at) in stock" :key="at" :style="{ width: `${(100 * piece) / kind.stockMm}%` }">{{ piece }}</i>
             </span>
-            <span class="figures quiet">{{ Math.round(kind.stockMm - stock.reduce((sum, piece) => sum + piece, 0)) }} mm left</span>
+            <span class="figures quiet">{{ formatIn('mm', kind.stockMm - stock.reduce((sum, piece) => sum + piece, 0)) }} left</span>
           </li>
         </ol>
         <table class="figures">
           <thead>
             <tr>
               <th>run</th>
-              <th>laid mm</th>
-              <th>cut mm</th>
+              <th>laid, {{ unitName('mm') }}</th>
+              <th>cut, {{ unitName('mm') }}</th>
               <th aria-label="done">✓</th>
             </tr>
           </thead>
@@ -135,9 +136,14 @@ const print = (): void => window.print();
           <template v-if="hasRadiator">
             <h2 class="mt-4">Fan screws</h2>
             <p>
-              {{ screws.fits.length ? `${screws.fits.join(' or ')} mm` : 'none of the stock lengths' }}
-              <span class="quiet"
-                >for {{ fan }} mm fans: {{ screws.minMm }} to {{ screws.maxMm }} mm under the head; longer ones pierce the radiator</span
+              {{
+                screws.fits.length
+                  ? `${screws.fits.map((mm) => plainIn('mm', mm)).join(' or ')} ${unitName('mm')}`
+                  : 'none of the stock lengths'
+              }}
+              <span v-if="screws.minMm !== null && screws.maxMm !== null" class="quiet"
+                >for {{ plainIn('mm', fan ?? 0) }} {{ unitName('mm') }} fans: {{ plainIn('mm', screws.minMm) }} to
+                {{ plainIn('mm', screws.maxMm) }} {{ unitName('mm') }} under the head; longer ones pierce the radiator</span
               >
             </p>
           </template>

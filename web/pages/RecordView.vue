@@ -15,7 +15,7 @@ import { LEAK_SCHOOLS, WET_SCHOOLS } from '@core/physics/leak-testing/schools.js
 import type { StepKind } from '@core/bench/runs/procedure.js';
 import { ENDS_LOOP, JOB_KINDS } from '@core/workshop/jobs/kinds.js';
 import { LEAK_LIMITS } from '@core/physics/leak-testing/defaults.js';
-import { formatLeak, formatLeakWithSe, formatMl, formatMlWithSd, formatMm, formatRoughMl } from '@core/base/units/display.js';
+import { formatIn, formatLeak, formatLeakWithSe, formatMl, formatMlWithSd, formatMm, formatRoughMl } from '@core/base/units/display.js';
 import { get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
 import { deviceOutbox, useOutbox } from '../base/outbox/deviceOutbox.js';
@@ -259,7 +259,7 @@ onScopeDispose(
           >
           <template v-if="record.intake.flowLph !== null"
             ><dt>Flow</dt>
-            <dd class="figures">{{ record.intake.flowLph }} L/h</dd></template
+            <dd class="figures">{{ formatIn('L/h', record.intake.flowLph) }}</dd></template
           >
         </dl>
       </section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { unitName } from '@core/base/units/shown.js';
 import type { SystemPage } from '@core/workshop/machines/answers.js';
 import { useLimitWords } from '@core/edge/words/dates.js';
 import QRCode from 'qrcode';
@@ -128,7 +129,7 @@ const next = computed(() => page.value?.dues.find(({ kind }) => kind === 'coolan
             <h2>Used coolant</h2>
             <p>Not for the drain. Keep from children and animals.</p>
             <p>from {{ page.system.name }}: {{ inside }}</p>
-            <p class="figures">{{ dates.day(page.today) }}, ________ mL</p>
+            <p class="figures">{{ dates.day(page.today) }}, ________ {{ unitName('mL') }}</p>
           </div>
         </article>
       </div>

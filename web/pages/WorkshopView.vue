@@ -12,6 +12,7 @@ import FirstWeek from '../workshop/first-week/FirstWeek.vue';
 import ContactForm from '../workshop/people/ContactForm.vue';
 import PeopleList from '../workshop/people/PeopleList.vue';
 import SignedInList from '../workshop/people/SignedInList.vue';
+import ReadingForm from '../workshop/people/ReadingForm.vue';
 import WaysForm from '../workshop/people/WaysForm.vue';
 import PeopleHours from '../workshop/planning/PeopleHours.vue';
 import SkillsAndKits from '../workshop/planning/SkillsAndKits.vue';
@@ -25,6 +26,7 @@ const PARTS = {
   hours: 'Hours, skills, kits',
   benches: 'Benches',
   ways: 'How it works',
+  reading: 'Units and dates',
   prices: 'Prices',
   address: 'Address',
   learned: 'Learned volumes',
@@ -86,6 +88,11 @@ async function changed(answer: Shop): Promise<void> {
           <h2>How this workshop works</h2>
           <p v-if="!isLead" class="quiet">Only the lead changes these.</p>
           <WaysForm :shop="shop" :is-lead="isLead" @changed="changed" />
+        </section>
+        <section v-else-if="at === 'reading'">
+          <h2>Units, dates, language</h2>
+          <p class="quiet">For everybody here who chose no own way, for letters and calendars. An own way stands under your account.</p>
+          <ReadingForm class="mt-4" :shop="shop.workshop" :is-lead="isLead" @changed="changed" />
         </section>
         <RatesForm v-else-if="at === 'prices'" :shop="shop.workshop" :is-lead="isLead" :today="session.today" @changed="changed" />
         <ContactForm v-else-if="at === 'address'" :shop="shop.workshop" :is-lead="isLead" @changed="changed" />

@@ -1,42 +1,62 @@
-/** Sensible digits for the units of the bench. Every text carries its unit. */
+import { reading } from './reading.js';
+import { LARGE_FROM, largeVolume, scaleOf, shownIn, unitName, type StoredUnit } from './shown.js';
+
+/** Sensible digits for the units of the bench, as their reader counts. Every text carries its unit. */
 
 /** A true minus sign: a hyphen is lost beside tabular figures. Nothing, rounded, has no sign. */
 export const withMinus = (text: string): string => text.replace(/^-(?=[0.]*$)/, '').replace(/^-/, '−');
 
-/** by decimals; made once, since making a format takes a hundred times as long as using it */
-const groupings = new Map<number, Intl.NumberFormat>();
-function grouped(value: number, decimals: number): string {
+/** The language that numbers and dates are written in. */
+const LOCALES = { en: 'en-GB', de: 'de-DE' } as const;
+export const locale = (): string => LOCALES[reading().language];
+
+/** by language and decimals; made once, since making a format takes a hundred times as long as using it */
+const groupings = new Map<string, Intl.NumberFormat>();
+/** A number as its reader writes it: thousands apart by a thin space in every language, decimals by point or comma. */
+export function grouped(value: number, decimals: number): string {
+  const language = locale();
+  const key = `${language} ${decimals}`;
   const format =
-    groupings.get(decimals) ?? new Intl.NumberFormat('en-GB', { minimumFractionDigits: decimals, maximumFractionDigits: decimals });
-  groupings.set(decimals, format);
-  return withMinus(format.format(value).replace(/,/g, '\u202f'));
+    groupings.get(key) ?? new Intl.NumberFormat(language, { minimumFractionDigits: decimals, maximumFractionDigits: decimals });
+  groupings.set(key, format);
+  return withMinus(format.format(value).replace(language === LOCALES.de ? /\./g : /,/g, '\u202f'));
 }
 
-/** Volume in mL below 10 L, in L above; never finer than 1 mL, which no jug resolves. */
-export function formatMl(ml: number): string {
-  if (Math.abs(ml) >= 10_000) return `${grouped(ml / 1000, 1)} L`;
+/**
+ * A stored number in the unit of its reader, without the unit.
+ * @param decimals digits behind the point in the stored unit
+ */
+export const digitsIn = (unit: StoredUnit, stored: number, decimals = 0): string =>
   // a hair below nothing is nothing, and not "−0"
-  return `${grouped(Math.round(ml) || 0, 0)} mL`;
+  grouped(shownIn(unit, stored) || 0, decimals + scaleOf(unit).more);
+export const formatIn = (unit: StoredUnit, stored: number, decimals = 0): string => `${digitsIn(unit, stored, decimals)} ${unitName(unit)}`;
+
+/** Volume in mL below 10 L, in L above; never finer than 1 mL, which no jug resolves. In ounces and gallons for who reads those. */
+export function formatMl(ml: number): string {
+  if (Math.abs(ml) < LARGE_FROM[reading().volume]) return formatIn('mL', ml);
+  const { unit, factor, more } = largeVolume();
+  return `${grouped(ml * factor, more)} ${unit}`;
 }
 
 /** A volume known to two digits at most, small or large: `0.042 mL`, `1.2 mL`, `1 900 mL`. */
 export function formatRoughMl(ml: number): string {
-  const digits = ml > 0 ? Math.floor(Math.log10(ml)) - 1 : 0;
-  const rounded = Number((Math.round(ml / 10 ** digits) * 10 ** digits).toPrecision(2));
-  return `${grouped(rounded, Math.max(0, Math.min(6, -digits)))} mL`;
+  const shown = shownIn('mL', ml);
+  const digits = shown > 0 ? Math.floor(Math.log10(shown)) - 1 : 0;
+  const rounded = Number((Math.round(shown / 10 ** digits) * 10 ** digits).toPrecision(2));
+  return `${grouped(rounded, Math.max(0, Math.min(6, -digits)))} ${unitName('mL')}`;
 }
 
 /** `1 003 ± 62 mL`: the uncertainty is one standard deviation. A short tube, known to less than 1 mL, shows tenths. */
 export function formatMlWithSd(ml: number, sdMl: number): string {
   const decimals = sdMl > 0 && sdMl < 0.95 ? 1 : 0;
-  const sd = decimals === 1 && sdMl < 0.05 ? '<\u202f0.1' : grouped(sdMl, decimals);
-  return `${grouped(ml, decimals)} ± ${sd} mL`;
+  const sd = decimals === 1 && sdMl < 0.05 ? `<\u202f${grouped(0.1, 1)}` : digitsIn('mL', sdMl, decimals);
+  return `${digitsIn('mL', ml, decimals)} ± ${sd} ${unitName('mL')}`;
 }
 
 /** A level or its change, to the half millimetre that an eye reads. */
 export function formatMm(mm: number): string {
   const halves = Math.round(2 * mm);
-  return `${grouped(halves / 2, halves % 2 === 0 ? 0 : 1)} mm`;
+  return formatIn('mm', halves / 2, halves % 2 === 0 ? 0 : 1);
 }
 
 /** A whole machine's mass, to 5 g: what a scale that carries it shows. */
@@ -47,11 +67,9 @@ export function formatPercent(fraction: number, decimals = 0): string {
 }
 
 /** Whole degrees, with a true minus. */
-export const formatDegrees = (tempC: number): string => `${grouped(Math.round(tempC), 0)} °C`;
+export const formatDegrees = (tempC: number): string => formatIn('°C', tempC);
 
-export function formatKpa(kpa: number): string {
-  return `${grouped(kpa, 1)} kPa`;
-}
+export const formatKpa = (kpa: number): string => formatIn('kPa', kpa, 1);
 
 /** `45 s`, `12:05`, `1 h 20 min`, `3 d 4 h`: what a person would say of a running clock. */
 export function formatSpan(seconds: number): string {
@@ -113,6 +131,12 @@ function superscript(n: number): string {
   return [...String(n)].map((character) => RAISED[character] ?? '').join('');
 }
 
-const DAY = new Intl.DateTimeFormat('en-GB', { timeZone: 'UTC', day: 'numeric', month: 'short', year: 'numeric' });
-/** A calendar day, `2026-03-09`, as people read it: 9 Mar 2026. It is the same day in every zone. */
-export const formatDay = (day: string): string => DAY.format(new Date(`${day}T00:00:00Z`));
+/** As it would be written on a part: no zeros behind the point, and no unit. */
+export const plainIn = (unit: StoredUnit, stored: number): string => {
+  const whole = Number(shownIn(unit, stored).toFixed(scaleOf(unit).more + 1));
+  return grouped(whole, Math.min(4, (String(whole).split('.')[1] ?? '').length));
+};
+
+/** A tube by its two diameters, `10/13 mm`. */
+export const formatTube = ({ boreMm, outerMm }: { readonly boreMm: number; readonly outerMm: number }): string =>
+  `${plainIn('mm', boreMm)}/${plainIn('mm', outerMm)} ${unitName('mm')}`;

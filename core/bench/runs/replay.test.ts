@@ -1,4 +1,4 @@
-import { formatDay } from '../../base/units/display.js';
+import { formatDay } from '../../base/units/dates.js';
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { gunzipSync } from 'node:zlib';

@@ -1,4 +1,5 @@
-import { formatDay, formatKg, formatMl, formatMlWithSd } from '../../base/units/display.js';
+import { formatDay } from '../../base/units/dates.js';
+import { formatIn, formatKg, formatMl, formatMlWithSd, grouped } from '../../base/units/display.js';
 import { AGREES_WITHIN_SD } from '../../physics/measuring/errors.js';
 import type { Later } from '../../bench/runs/laterChecks.js';
 import { placesOf, type After, type Procedure } from '../../bench/runs/procedure.js';
@@ -25,12 +26,12 @@ const WHY: Messages<WhyCode> = {
   'pump-dry': 'nothing is inside yet: pour first, a pump that runs dry is ruined within seconds',
   'low-mark':
     'the level stands at its low mark ({levelMl}{measured, select, true {} other {, predicted}}): pour first, or the pump runs dry',
-  'under-air': '{gaugeKpa} kPa of test air stand inside: let them out at the pump and tick it, then open anything',
+  'under-air': '{gaugeKpa} of test air stand inside: let them out at the pump and tick it, then open anything',
   'air-before-drain': 'open an air inlet higher up first: without it the column hangs and lets go when knocked',
   'cap-before-turn': 'close it before the turn: {port}',
   'joint-before-turn': 'the joint at {joint} is undone: cap both ends before the turn',
   'outlet-uncovers': 'with the pump on, turn it to less than {uncoverDeg}°: beyond, the reservoir’s outlet comes out of the liquid',
-  'over-pressure': '{gaugeKpa} kPa is above {mostKpa} kPa{weakest}: let air out first; glass and acrylic burst',
+  'over-pressure': '{gaugeKpa} is above {mostKpa}{weakest}: let air out first; glass and acrylic burst',
   'doubt-untested': '{place} felt wrong (“{said}”): test that part alone with air before any liquid',
   'doubt-leaked': '{place} felt wrong (“{said}”): it leaked in its own test and must be replaced or mended',
   'drawn-down': 'it was drawn down for the leak: fill it up again first, until liquid comes back',
@@ -63,9 +64,9 @@ const WHY: Messages<WhyCode> = {
   'fill-over': '{ml} more than the loop should hold: look for a leak, or for a larger radiator than planned',
   'part-leaked': '{place} leaked in its own test',
   'bleed-cycles': '{count, plural, one {# more stop and start cycle} other {# more stop and start cycles}}',
-  'bleed-drift': 'level still moves by {mm} mm between cycles',
-  'bleed-empty': 'the level was read as 0 mm: nothing stands in the reservoir, top up and run a cycle again',
-  'bleed-rise': 'rise at stop is {mm} mm, it should be at most {mostMm} mm',
+  'bleed-drift': 'level still moves by {mm} between cycles',
+  'bleed-empty': 'by its level nothing stands in the reservoir: top up and run a cycle again',
+  'bleed-rise': 'rise at stop is {mm}, it should be at most {mostMm}',
   'bleed-bubbles': 'bubbles at the return',
   'bleed-noise': 'the pump still sounds of air',
   'fill-trouble-open': '{symptom}: say what was behind it',
@@ -163,11 +164,7 @@ function valuesOf(procedure: Procedure, why: Why): MessageValues {
     if (name === 'after') return [name, laterWords(why as Later)];
     if (name === 'label') return [name, String(value).toLowerCase()];
     if (name === 'weakest') return [name, value === null ? '' : `, the rating of ${String(value)}`];
-    if (typeof value !== 'number') return [name, value as string | boolean | null];
-    if (name === 'ml' || name.endsWith('Ml')) return [name, formatMl(value)];
-    if (name.endsWith('G')) return [name, formatKg(value)];
-    if (name === 'percent' || name.endsWith('Percent')) return [name, percent(value)];
-    return name === 'mm' || name === 'ph' ? [name, value.toFixed(1)] : [name, value];
+    return [name, typeof value === 'number' ? figureWords(name, value) : (value as string | boolean | null)];
   });
   return {
     ...Object.fromEntries(written),
@@ -192,9 +189,20 @@ const waitValues = ({ waitsFor, what, until }: Extract<Why, { why: 'waits' }>): 
   what: what === '' ? '' : ` (${what})`,
 });
 
+/** A figure by the unit that its name carries, as its reader counts. */
+function figureWords(name: string, value: number): string | number {
+  if (name === 'ml' || name.endsWith('Ml')) return formatMl(value);
+  if (name === 'mm' || name.endsWith('Mm')) return formatIn('mm', value, name === 'mm' ? 1 : 0);
+  if (name.endsWith('Kpa')) return formatIn('kPa', value, Number.isInteger(value) ? 0 : 1);
+  if (name.endsWith('G')) return formatKg(value);
+  if (name === 'percent' || name.endsWith('Percent')) return percent(value);
+  return name === 'ph' ? grouped(value, 1) : value;
+}
+
 export const whyWords = (procedure: Procedure, why: Why): string => say(WHY[why.why], valuesOf(procedure, why));
 /** What a loop lacks before it counts as bled: no place has to be named. */
-export const bleedWords = (lack: BleedLack): string => say(WHY[lack.why], Object.fromEntries(Object.entries(lack).map(([name, value]) => [name, name === 'mm' && typeof value === 'number' ? value.toFixed(1) : value])) as MessageValues); // prettier-ignore
+export const bleedWords = (lack: BleedLack): string =>
+  say(WHY[lack.why], Object.fromEntries(Object.entries(lack).map(([name, value]) => [name, typeof value === 'number' ? figureWords(name, value) : value]))); // prettier-ignore
 export const refusalWords = (procedure: Procedure, { fact }: Refusal): string => whyWords(procedure, fact);
 
 const LEDGER: Messages<LedgerVerdict['kind']> = {

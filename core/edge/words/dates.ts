@@ -1,4 +1,5 @@
-import { formatDay, withMinus } from '../../base/units/display.js';
+import { formatDay } from '../../base/units/dates.js';
+import { formatIn, formatMm } from '../../base/units/display.js';
 import { CAUSES } from '../../bench/inspection/grade.js';
 import { COOLANT_CLASSES } from '../../machine/liquids/classes.js';
 import { POLICY_SCOPES, SERVICE_POLICIES } from '../../workshop/due-dates/due.js';
@@ -55,12 +56,12 @@ const REASONS: Messages<DateReason['why']> = {
 const warmWords = (warm: Warmth | null): string =>
   warm === null
     ? ''
-    : `, shortened to ${warm.months.toFixed(1)} at ${Math.round(warm.coolantC)} °C coolant${warm.source === null ? '' : ` ${USAGE_SOURCE_WORDS[warm.source]}`}`;
+    : `, shortened to ${warm.months.toFixed(1)} at ${formatIn('°C', warm.coolantC)} coolant${warm.source === null ? '' : ` ${USAGE_SOURCE_WORDS[warm.source]}`}`;
 function usageWords(perDay: number, source: UsageSource): string {
   const rate = Number(perDay.toFixed(1));
   return source === 'default' ? `assumed ${rate} h a day` : `${rate} h a day ${USAGE_SOURCE_WORDS[source]}`;
 }
-const levelWords = (mm: number | null): string => (mm === null ? '' : `, level changed by ${withMinus(String(mm))} mm`);
+const levelWords = (mm: number | null): string => (mm === null ? '' : `, level changed by ${formatMm(mm)}`);
 const inBrackets = (note: string): string => (note ? ` (${note})` : '');
 
 const broughtForwardWords = (season: HotSeason | null): string =>

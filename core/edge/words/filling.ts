@@ -1,6 +1,7 @@
+import { unitName } from '../../base/units/shown.js';
 import type { FillOrder } from '../../bench/runs/fillOrder.js';
 import type { Procedure } from '../../bench/runs/procedure.js';
-import { formatMl } from '../../base/units/display.js';
+import { formatIn, formatMl } from '../../base/units/display.js';
 
 /** One order as the bench says it: one thing big, what it is, how it is done. */
 export interface OrderWords {
@@ -14,7 +15,7 @@ export interface OrderWords {
 
 /** A fill that the pump cannot push over its crest, and what helps. */
 export const cannotPrimeWords = ({ liftMm, shutoffMm }: { readonly liftMm: number; readonly shutoffMm: number }): string =>
-  `Does not prime: the front has to rise ${Math.round(liftMm)} mm, the pump pushes ${Math.round(shutoffMm)} mm. Raise the reservoir, turn the case, or fill from the highest radiator.`;
+  `Does not prime: the front has to rise ${formatIn('mm', liftMm)}, the pump pushes ${formatIn('mm', shutoffMm)}. Raise the reservoir, turn the case, or fill from the highest radiator.`;
 
 /** why a reservoir is filled less than to its mark */
 const LEAVES_ROOM =
@@ -42,7 +43,7 @@ function pumpOnWords({ speed, pour, runS, offAtMl }: FillOrder & { do: 'pump-on'
     ? {
         order: `${slowed}Pump on, and pour as fast as it draws`,
         big: String(Math.round(pour.ml)),
-        small: 'mL while the pump runs',
+        small: `${unitName('mL')} while the pump runs`,
         how: `${first}Pump on, and pour as fast as it draws, never above ${formatMl(pour.upToMl)} in the reservoir, until liquid comes back: stopped on the way, the column falls back.`,
         isEstimate: true,
       }
@@ -67,7 +68,7 @@ export function fillOrderWords(order: FillOrder, { facts }: Pick<Procedure, 'fac
           ? 'Pour slowly into the reservoir, to the mark'
           : `Pour slowly, to ${formatMl(order.upToMl)} in the reservoir`,
         big: String(Math.round(order.mostMl)),
-        small: 'mL at most now',
+        small: `${unitName('mL')} at most now`,
         how: isMark(order.upToMl)
           ? `Pour slowly, up to ${mark} and never above it.`
           : `Pour slowly, up to ${formatMl(order.upToMl)} in the reservoir and no further: ${LEAVES_ROOM}`,
@@ -87,7 +88,7 @@ export function fillOrderWords(order: FillOrder, { facts }: Pick<Procedure, 'fac
           ? 'Draw it off with a syringe, to the mark'
           : `Draw off, to ${formatMl(order.downToMl)} in the reservoir`,
         big: String(Math.round(order.ml)),
-        small: 'mL too much',
+        small: `${unitName('mL')} too much`,
         how: isMark(order.downToMl)
           ? `More stands in the reservoir than up to ${mark}: draw it off with a syringe, or it runs over when the pump stops.`
           : `Draw it off with a syringe, down to ${formatMl(order.downToMl)} in the reservoir: ${LEAVES_ROOM}`,
@@ -123,8 +124,8 @@ export function fillOrderWords(order: FillOrder, { facts }: Pick<Procedure, 'fac
       return {
         order: 'This pump cannot lift it that high',
         big: String(Math.round(order.liftMm)),
-        small: 'mm to lift',
-        how: `This pump can push ${Math.round(order.shutoffMm)} mm at no flow: it does not prime. Raise the reservoir, lay the case down, or fill from the highest port.`,
+        small: `${unitName('mm')} to lift`,
+        how: `This pump can push ${formatIn('mm', order.shutoffMm)} at no flow: it does not prime. Raise the reservoir, lay the case down, or fill from the highest port.`,
         isEstimate: true,
       };
   }

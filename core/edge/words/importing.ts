@@ -1,4 +1,5 @@
-import { formatDay, formatMl } from '../../base/units/display.js';
+import { formatDay } from '../../base/units/dates.js';
+import { formatMl } from '../../base/units/display.js';
 import type { CellProblem } from '../../workshop/importing/problems.js';
 import { say, type Messages, type MessageValues } from './say.js';
 

@@ -1,11 +1,11 @@
 import type { LoopFacts } from '../../bench/runs/facts.js';
 import { nameIn } from '../../machine/catalogue/names.js';
-import { withMinus } from '../../base/units/display.js';
+import { formatIn } from '../../base/units/display.js';
 import { INTAKE, type IntakeHead } from '../../physics/flow/intakeHead.js';
 
 /** A pump whose intake has too little head, in a sentence. */
 export function intakeWords({ gaugeKpa, verdict }: Pick<IntakeHead, 'gaugeKpa' | 'verdict'>, name: string): string {
-  const kpa = `${withMinus(gaugeKpa.toFixed(1))} kPa`;
+  const kpa = formatIn('kPa', gaugeKpa, 1);
   if (verdict === 'boils')
     return `At its intake ${name} stands at ${kpa}: coolant of ${INTAKE.hottestC} °C boils in it. Run it slower, and bring the reservoir right before it.`;
   if (verdict === 'draws-air')

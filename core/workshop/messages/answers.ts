@@ -1,4 +1,3 @@
-/** What was written to owners, and what the stand-in of the mail service keeps. */
 /** What owners were told, and what the mail stand-in took. */
 export interface MessagesAnswer {
   messages: {
@@ -14,5 +13,6 @@ export interface MessagesAnswer {
     systemName: string;
     by: string | null;
   }[];
-  standIn: { id: string; at: string; sender: string; recipient: string; subject: string }[];
+  /** `text` of letters that stand nowhere else: a link for a new password */
+  standIn: { id: string; at: string; sender: string; recipient: string; subject: string; text: string | null }[];
 }

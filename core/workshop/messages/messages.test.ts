@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { longDay, MESSAGE_TEMPLATES, writeMessage } from './templates.js';
+import { longDay } from '../../base/units/dates.js';
+import { MESSAGE_TEMPLATES, writeMessage } from './templates.js';
 
 const contact = { address: 'Weir Lane 4', phone: '555 010', email: '', publicAddress: '' };
 const facts = {

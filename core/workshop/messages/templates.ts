@@ -100,13 +100,6 @@ const LINES: Readonly<Record<MessageTemplate, (facts: MessageFacts) => { subject
   }),
 };
 
-/** A calendar day as an owner reads it in a letter: 10 March 2027. */
-export const longDay = (day: string): string =>
-  new Intl.DateTimeFormat('en-GB', { timeZone: 'UTC', dateStyle: 'long' }).format(new Date(`${day}T00:00:00Z`));
-/** A time by the workshop's clock as an owner reads it: Tuesday, 10 March 2027 at 09:00. */
-export const longTime = (iso: string, timeZone: string): string =>
-  new Intl.DateTimeFormat('en-GB', { timeZone, dateStyle: 'full', timeStyle: 'short' }).format(new Date(iso));
-
 /** A message as it is sent: greeting, the matter, the workshop and where it is. */
 export function writeMessage(template: MessageTemplate, facts: MessageFacts): MessageText {
   const { subject, lines } = LINES[template](facts);

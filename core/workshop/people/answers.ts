@@ -2,6 +2,8 @@ import type { DrainHabits } from '../../physics/draining/defaults.js';
 import type { Schools } from '../../physics/leak-testing/schools.js';
 import type { ServicePolicy } from '../due-dates/due.js';
 import type { Rates } from '../prices/rates.js';
+import type { Reading } from '../../base/units/reading.js';
+import type { OwnReading } from './readingSchema.js';
 import type { Contact } from './contact.js';
 import type { Device, Role } from './roles.js';
 
@@ -13,6 +15,10 @@ export interface Account {
   workshopName: string;
   timeZone: string;
   contact: Contact;
+  /** the workshop's way of reading numbers, dates and words, with one's own over it */
+  reading: Reading;
+  ownReading: OwnReading;
+  workshopReading: Reading;
   /** somebody else chose the password: one's own is asked for */
   firstPassword: boolean;
 }
@@ -58,6 +64,7 @@ export interface Shop {
     drain: DrainHabits;
     rates: Rates;
     contact: Contact;
+    reading: Reading;
     version: number;
   };
   people: PersonRow[];

@@ -29,6 +29,7 @@ export const WHOSE: Readonly<Record<Right, string>> = {
 const OF_ROUTE: Readonly<Record<Right, readonly string[]>> = {
   own: [
     'PUT /own-password',
+    'PUT /own-reading',
     'DELETE /signed-in',
     'DELETE /signed-in/:id',
     'POST /course/:lesson',
@@ -122,6 +123,7 @@ const OF_ROUTE: Readonly<Record<Right, readonly string[]>> = {
     'PUT /first-week',
     'POST /first-week/sample',
     'PUT /workshop/contact',
+    'PUT /workshop/reading',
     'POST /people',
     'PUT /people/:id',
     'PUT /people/:id/password',

@@ -83,6 +83,19 @@ export interface PasswordChange {
 }
 export const passwordChangeSchema = Joi.object({ current: Joi.string().max(200).required(), password: password().required() });
 
+/** Somebody forgot: a letter with a link goes to the address, if it is one of ours. */
+export interface LinkAsked {
+  readonly email: string;
+}
+export const linkAskedSchema = Joi.object({ email: email().required() });
+
+/** A new password by the link of that letter. */
+export interface PasswordByLink {
+  readonly link: string;
+  readonly password: string;
+}
+export const passwordByLinkSchema = Joi.object({ link: Joi.string().max(400).required(), password: password().required() });
+
 export interface WorkshopEdit {
   readonly name: string;
   readonly timeZone: string;

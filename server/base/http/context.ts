@@ -4,6 +4,8 @@ import { and, eq } from 'drizzle-orm';
 import type { Request } from 'express';
 import 'express-session';
 import type { Logger } from 'pino';
+import type { Reading } from '../../../core/base/units/reading.js';
+import { writtenFor } from './readers.js';
 import type { Device, Role } from '../../../core/workshop/people/roles.js';
 import { readInput } from '../../../core/base/checking/input.js';
 import { id } from '../../../core/base/checking/fields.js';
@@ -23,7 +25,19 @@ export interface App {
   readonly instruments: Instruments;
   /** bytes that the photographs of one workshop may fill */
   readonly photoQuotaBytes: number;
+  /** Hands a letter to the mail server, or its stand-in, at once. */
+  readonly sendLetter: SendLetter;
 }
+
+export interface OneLetter {
+  readonly workshopId: string;
+  /** name of the workshop that writes */
+  readonly from: string;
+  readonly to: string;
+  readonly subject: string;
+  readonly body: string;
+}
+export type SendLetter = (letter: OneLetter) => Promise<void>;
 
 /** The way to a bench's instruments, as far as requests need it. */
 export interface Instruments {
@@ -59,6 +73,10 @@ export interface Account {
   readonly workshopName: string;
   readonly timeZone: string;
   readonly contact: Contact;
+  /** the workshop's way of reading, with the person's own over it */
+  readonly reading: Reading;
+  readonly ownReading: Partial<Reading>;
+  readonly workshopReading: Reading;
   readonly firstPassword: boolean;
 }
 
@@ -84,13 +102,15 @@ async function loadAccount(scope: Scope, { personId }: SignedIn): Promise<Accoun
       workshopName: workshop.name,
       timeZone: workshop.timeZone,
       contact: workshop.contact,
+      workshopReading: workshop.reading,
+      ownReading: person.reading,
       firstPassword: person.firstPassword,
     })
     .from(person)
     .innerJoin(workshop, eq(workshop.id, person.workshopId))
     .where(and(eq(person.id, personId), eq(person.active, true)));
   if (!row) throw signedOut();
-  return row as Account;
+  return { ...row, reading: { ...row.workshopReading, ...row.ownReading } };
 }
 
 export const todayOf = (account: Account, clock: Clock): string => dayIn(account.timeZone, clock.now());
@@ -112,6 +132,6 @@ export async function runScoped<T>(app: App, request: Request, work: (ask: Ask) 
   if (!signedIn) throw signedOut();
   return inWorkshop(app.database, signedIn.workshopId, async (scope) => {
     const account = await loadAccount(scope, signedIn);
-    return work({ ...app, scope, account, request, today: todayOf(account, app.clock) });
+    return writtenFor(account.reading, () => work({ ...app, scope, account, request, today: todayOf(account, app.clock) }));
   });
 }

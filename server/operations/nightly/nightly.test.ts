@@ -152,6 +152,22 @@ describe('the night’s work', () => {
     expect(refused.message).toContain('no e-mail address');
   });
 
+  it('keeps a letter that is for its reader alone from everybody but leads', async () => {
+    const letter = {
+      workshopId: desk.workshopId,
+      from: 'Mill',
+      to: 'tess@mill.example',
+      subject: 'A new password',
+      body: 'Open this page',
+    };
+    await works[0]?.sendLetter(letter);
+    type Kept = { standIn: { subject: string; text: string | null }[] };
+    const of = async (who: Visitor) =>
+      (await who.get<Kept>('/messages')).body.standIn.filter(({ subject }) => subject === letter.subject).map(({ text }) => text?.trim());
+    expect(await of(desk)).toEqual(['Open this page']);
+    expect(await of(await desk.colleague('front-desk'))).toEqual([]);
+  });
+
   it('writes a message by hand, and another workshop sees none of it', async () => {
     await desk.post('/messages', { systemId, template: 'ready', when: '', text: 'It runs eight kelvin cooler.' });
     expect((await messages()).messages.some(({ body }) => body.includes('eight kelvin cooler'))).toBe(true);

@@ -9,6 +9,7 @@ import { redate } from '../../workshop/due-dates/redate.js';
 import type { Clock } from '../../base/http/clock.js';
 import { pruneAnswers } from '../../base/http/idempotency.js';
 import { tellDue } from '../../workshop/messages/messages.js';
+import type { OneLetter } from '../../base/http/context.js';
 import { Post } from '../../workshop/messages/post.js';
 import { startStandIn } from '../../workshop/messages/standIn.js';
 import { eq } from 'drizzle-orm';
@@ -116,6 +117,12 @@ export class NightlyWork {
     else await boss.unschedule(QUEUES.backup);
     await boss.schedule(QUEUES.post, POST_CRON);
     this.log.info({ mail: this.settings.smtpUrl === null ? 'stand-in' : 'outside' }, 'nightly work ready');
+  }
+
+  /** A letter that cannot wait for the next round. */
+  async sendLetter(letter: OneLetter): Promise<void> {
+    if (!this.post) throw new Error('no mail server yet');
+    await this.post.sendLetter(letter);
   }
 
   /** One piece a workshop: a large one does not keep the others waiting, and a failed one is tried again alone. */

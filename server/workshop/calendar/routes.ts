@@ -7,14 +7,16 @@ import Joi from 'joi';
 import { JOB_KINDS, asJobKind } from '../../../core/workshop/jobs/kinds.js';
 import { id } from '../../../core/base/checking/fields.js';
 import { addDays, dayIn } from '../../../core/base/units/calendar.js';
+import { formatWeekdayTime } from '../../../core/base/units/dates.js';
 import { bench, person, workshop } from '../../base/database/tables/people.js';
-import { inWorkshop } from '../../base/database/client.js';
+import { inWorkshop, type Scope } from '../../base/database/client.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
 import { bodyAs, idFrom, type App, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound } from '../../base/http/errors.js';
 import type { Routes } from '../../base/http/routes.js';
 import { slot } from '../../base/database/tables/planning.js';
 import { owner, job, system } from '../../base/database/tables/machines.js';
+import { inWorkshopsWay } from '../people/inWorkshopsWay.js';
 import { PRODUCT, withoutRemarks } from './event.js';
 import { calendarFeed } from '../../base/database/tables/calendar.js';
 
@@ -36,17 +38,6 @@ export function calendarRoutes(routes: Routes): void {
   );
   routes.delete<{ ended: number }>('/calendars/:whose', endFeed);
 }
-
-/** "Mon 30 Nov, 09:00" on the workshop's clock */
-const pieceTime = (timeZone: string, { from }: { readonly from: string }): string =>
-  new Intl.DateTimeFormat('en-GB', {
-    timeZone,
-    weekday: 'short',
-    day: 'numeric',
-    month: 'short',
-    hour: '2-digit',
-    minute: '2-digit',
-  }).format(new Date(from));
 
 /** One's own calendar is one's own; the workshop's and everybody else's are the lead's. */
 function demandFeed({ account }: Ask, personId: string | null): void {
@@ -96,64 +87,66 @@ export function openCalendar(router: Router, app: App): void {
 /** days of due dates that the workshop's calendar shows ahead */
 const DUE_DAYS = 120;
 
-async function calendarOf(app: App, feed: Pick<typeof calendarFeed.$inferSelect, 'workshopId' | 'personId'>): Promise<string> {
-  return inWorkshop(app.database, feed.workshopId, async (scope) => {
-    const [shop] = await scope
-      .select({ name: workshop.name, timeZone: workshop.timeZone })
-      .from(workshop)
-      .where(eq(workshop.id, feed.workshopId));
-    const [own] = feed.personId === null ? [] : await scope.select({ name: person.name }).from(person).where(eq(person.id, feed.personId));
-    const calendar = ical({
-      name: own ? `${own.name}, ${shop?.name}` : (shop?.name ?? 'Workshop'),
-      method: ICalCalendarMethod.PUBLISH,
-      prodId: PRODUCT,
-    });
-    const slots = await scope
-      .select({ slot, kind: job.kind, systemName: system.name, ownerName: owner.name, benchName: bench.name })
-      .from(slot)
-      .innerJoin(job, eq(job.id, slot.jobId))
-      .innerJoin(system, eq(system.id, job.systemId))
-      .innerJoin(owner, eq(owner.id, system.ownerId))
-      .innerJoin(bench, eq(bench.id, slot.benchId))
-      .orderBy(asc(slot.startsAt));
-    for (const { slot: own, kind, systemName, ownerName, benchName } of slots) {
-      const mine = own.steps.filter(({ personId }) => feed.personId === null || personId === feed.personId);
-      const [first, last] = [mine[0], mine.at(-1)];
-      if (!first || !last) continue;
-      // one event a job, however many pieces it has: its parts stand in the text
-      calendar.createEvent({
-        id: `${own.jobId}@lavacrum`,
-        sequence: own.version,
-        stamp: app.clock.now(),
-        start: new Date(first.from),
-        end: new Date(last.to),
-        summary: `${systemName}: ${JOB_KINDS[asJobKind(kind)].short}${own.confirmed ? '' : ' (not confirmed)'}`,
-        location: benchName,
-        description: [
-          `${JOB_KINDS[asJobKind(kind)].label}, ${ownerName}`,
-          ...(mine.length > 1 ? mine.map((step) => `${pieceTime(shop?.timeZone ?? 'UTC', step)} ${step.what}`) : []),
-        ].join('\n'),
-      });
-    }
-    if (feed.personId === null) {
-      const today = dayIn(shop?.timeZone ?? 'UTC', app.clock.now());
-      const dues = await scope
-        .select({ item: dueItem, systemName: system.name })
-        .from(dueItem)
-        .innerJoin(system, eq(system.id, dueItem.systemId))
-        .where(and(eq(dueItem.state, 'open')));
-      for (const { item, systemName } of dues.filter(({ item: each }) => each.dueOn <= addDays(today, DUE_DAYS)))
-        calendar.createEvent({
-          id: `due-${item.id}@lavacrum`,
-          sequence: item.version,
-          start: new Date(`${item.dueOn}T00:00:00Z`),
-          allDay: true,
-          stamp: app.clock.now(),
-          summary: `${systemName}: ${item.kind.replace('-', ' ')}`,
-          // why it is due, never why it was put off: an address is read by whoever has it
-          description: reasonWords(item.reason),
-        });
-    }
-    return withoutRemarks(calendar.toString());
+type Feed = Pick<typeof calendarFeed.$inferSelect, 'workshopId' | 'personId'>;
+const calendarOf = (app: App, feed: Feed): Promise<string> =>
+  inWorkshop(app.database, feed.workshopId, (scope) => inWorkshopsWay(scope, feed.workshopId, () => writeCalendar(app, scope, feed)));
+
+async function writeCalendar(app: App, scope: Scope, feed: Feed): Promise<string> {
+  const [shop] = await scope
+    .select({ name: workshop.name, timeZone: workshop.timeZone })
+    .from(workshop)
+    .where(eq(workshop.id, feed.workshopId));
+  const [own] = feed.personId === null ? [] : await scope.select({ name: person.name }).from(person).where(eq(person.id, feed.personId));
+  const calendar = ical({
+    name: own ? `${own.name}, ${shop?.name}` : (shop?.name ?? 'Workshop'),
+    method: ICalCalendarMethod.PUBLISH,
+    prodId: PRODUCT,
   });
+  const slots = await scope
+    .select({ slot, kind: job.kind, systemName: system.name, ownerName: owner.name, benchName: bench.name })
+    .from(slot)
+    .innerJoin(job, eq(job.id, slot.jobId))
+    .innerJoin(system, eq(system.id, job.systemId))
+    .innerJoin(owner, eq(owner.id, system.ownerId))
+    .innerJoin(bench, eq(bench.id, slot.benchId))
+    .orderBy(asc(slot.startsAt));
+  for (const { slot: own, kind, systemName, ownerName, benchName } of slots) {
+    const mine = own.steps.filter(({ personId }) => feed.personId === null || personId === feed.personId);
+    const [first, last] = [mine[0], mine.at(-1)];
+    if (!first || !last) continue;
+    // one event a job, however many pieces it has: its parts stand in the text
+    calendar.createEvent({
+      id: `${own.jobId}@lavacrum`,
+      sequence: own.version,
+      stamp: app.clock.now(),
+      start: new Date(first.from),
+      end: new Date(last.to),
+      summary: `${systemName}: ${JOB_KINDS[asJobKind(kind)].short}${own.confirmed ? '' : ' (not confirmed)'}`,
+      location: benchName,
+      description: [
+        `${JOB_KINDS[asJobKind(kind)].label}, ${ownerName}`,
+        ...(mine.length > 1 ? mine.map((step) => `${formatWeekdayTime(step.from, shop?.timeZone ?? 'UTC')} ${step.what}`) : []),
+      ].join('\n'),
+    });
+  }
+  if (feed.personId === null) {
+    const today = dayIn(shop?.timeZone ?? 'UTC', app.clock.now());
+    const dues = await scope
+      .select({ item: dueItem, systemName: system.name })
+      .from(dueItem)
+      .innerJoin(system, eq(system.id, dueItem.systemId))
+      .where(and(eq(dueItem.state, 'open')));
+    for (const { item, systemName } of dues.filter(({ item: each }) => each.dueOn <= addDays(today, DUE_DAYS)))
+      calendar.createEvent({
+        id: `due-${item.id}@lavacrum`,
+        sequence: item.version,
+        start: new Date(`${item.dueOn}T00:00:00Z`),
+        allDay: true,
+        stamp: app.clock.now(),
+        summary: `${systemName}: ${item.kind.replace('-', ' ')}`,
+        // why it is due, never why it was put off: an address is read by whoever has it
+        description: reasonWords(item.reason),
+      });
+  }
+  return withoutRemarks(calendar.toString());
 }

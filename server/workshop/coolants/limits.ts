@@ -1,10 +1,11 @@
 import { and, desc, eq, isNull } from 'drizzle-orm';
 import type { LimitChangeRow, Moved, SheetLife } from '../../../core/workshop/coolants/answers.js';
 import type { CoolantLimitInput, LimitTold } from '../../../core/workshop/coolants/schema.js';
-import { longDay } from '../../../core/workshop/messages/templates.js';
+import { longDay } from '../../../core/base/units/dates.js';
 import { coolantProduct, limitChange } from '../../base/database/tables/coolants.js';
 import { person } from '../../base/database/tables/people.js';
 import type { Scope } from '../../base/database/client.js';
+import { writtenFor } from '../../base/http/readers.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound, stale } from '../../base/http/errors.js';
 import { redate } from '../due-dates/redate.js';
@@ -58,6 +59,7 @@ export async function changeLimit(ask: Ask, input: CoolantLimitInput): Promise<{
     workshopId: account.workshopId,
     productId,
     personId: account.personId,
+    productVersion: input.version,
     before: lifeOf(before),
     after: lifeOf(input),
     moved,
@@ -78,7 +80,7 @@ async function changesOf(scope: Scope, productId: string): Promise<LimitChangeRo
     .innerJoin(person, eq(person.id, limitChange.personId))
     .innerJoin(coolantProduct, eq(coolantProduct.id, limitChange.productId))
     .where(eq(limitChange.productId, productId))
-    .orderBy(desc(limitChange.createdAt), desc(limitChange.id));
+    .orderBy(desc(limitChange.productVersion));
   const newest = rows.find(({ change }) => change.undoneAt === null)?.change.id;
   return rows.map(({ change, by, coolant }) => ({
     id: change.id,
@@ -112,7 +114,7 @@ export async function undoLimit(ask: Ask): Promise<{ changes: LimitChangeRow[]; 
     .select({ id: limitChange.id })
     .from(limitChange)
     .where(and(eq(limitChange.productId, change.productId), isNull(limitChange.undoneAt)))
-    .orderBy(desc(limitChange.createdAt), desc(limitChange.id))
+    .orderBy(desc(limitChange.productVersion))
     .limit(1);
   if (change.undoneAt !== null || newest?.id !== change.id)
     throw new DomainError('refused', 'Only the newest change of a limit is taken back; change it to what it should be.');
@@ -131,7 +133,10 @@ export async function setTold(ask: Ask, { item, told }: LimitTold): Promise<{ ch
 }
 
 /** Writes to every owner who likes e-mail and was not told yet, and ticks them. @returns how many letters wait to be sent */
-export async function writeLimitLetters(ask: Ask): Promise<{ changes: LimitChangeRow[]; written: number }> {
+export const writeLimitLetters = (ask: Ask): Promise<{ changes: LimitChangeRow[]; written: number }> =>
+  writtenFor(ask.account.workshopReading, () => writeToAll(ask));
+
+async function writeToAll(ask: Ask): Promise<{ changes: LimitChangeRow[]; written: number }> {
   const { scope, account, clock } = ask;
   const change = await loadChange(ask);
   const [product] = await scope.select({ name: coolantProduct.name }).from(coolantProduct).where(eq(coolantProduct.id, change.productId));

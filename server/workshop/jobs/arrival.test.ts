@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { USUAL_READING } from '../../../core/base/units/reading.js';
 import type { OffersAnswer } from '../../../core/workshop/calls/answers.js';
 import type { JobPage } from '../../../core/workshop/jobs/answers.js';
 import type { TodayAnswer } from '../../../core/workshop/machines/answers.js';
@@ -87,6 +88,19 @@ describe('who comes and who goes', () => {
 });
 
 describe('letters about a slot', () => {
+  it('are written the workshop’s way, whatever way whoever sends them reads', async () => {
+    const { version } = (await lead.get<{ workshop: { version: number } }>('/workshop')).body.workshop;
+    await lead.put('/workshop/reading', { ...USUAL_READING, clock: '12', version });
+    await lead.put('/own-reading', { clock: '24', language: 'de' });
+    const job = await book();
+    await kept(job.id, 0);
+    expect((await letters())[0]?.body).toMatch(/^Dear[^]* at \d{1,2}:\d\d[\s\u202f][ap]m/);
+    await lead.put('/own-reading', {});
+    await lead.put('/workshop/reading', { ...USUAL_READING, version: version + 1 });
+    await lead.post(`/jobs/${job.id}/cancel`, { reason: 'only a try' });
+    bench.wait(60);
+  });
+
   it('say it, say that it moved, and say that it is off: once each, with an entry for a calendar', async () => {
     const job = await book();
     await kept(job.id, 1);

@@ -4,7 +4,8 @@ import { REVISION_KINDS } from '../../../core/machine/loop-file/revisionKinds.js
 import { JOB_WORDS } from '../../../core/workshop/jobs/kinds.js';
 import { capital } from '../../../core/edge/words/say.js';
 import { findingWords, outcomeWords, reasonWords } from '../../../core/edge/words/dates.js';
-import { formatDay, formatMl } from '../../../core/base/units/display.js';
+import { formatDay } from '../../../core/base/units/dates.js';
+import { formatMl } from '../../../core/base/units/display.js';
 import { person } from '../../base/database/tables/people.js';
 import { baseline, fill, run } from '../../base/database/tables/runs.js';
 import { message } from '../../base/database/tables/messages.js';

@@ -1,9 +1,12 @@
 import { howOftenWords, reasonWords } from '../../../core/edge/words/dates.js';
 import { and, desc, eq, gt, gte, inArray, isNotNull, lte } from 'drizzle-orm';
 import type { MessageInput } from '../../../core/workshop/messages/schema.js';
-import { writeMessage, type MessageTemplate, longDay } from '../../../core/workshop/messages/templates.js';
+import { longDay } from '../../../core/base/units/dates.js';
+import { writeMessage, type MessageTemplate } from '../../../core/workshop/messages/templates.js';
 import { escalationOf } from '../../../core/workshop/due-dates/escalation.js';
 import { addDays } from '../../../core/base/units/calendar.js';
+import { inWorkshopsWay } from '../people/inWorkshopsWay.js';
+import { writtenFor } from '../../base/http/readers.js';
 import { person, workshop } from '../../base/database/tables/people.js';
 import type { Scope } from '../../base/database/client.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
@@ -35,6 +38,7 @@ export async function write(
       machine: system.name,
       workshop: workshop.name,
       contact: workshop.contact,
+      reading: workshop.reading,
     })
     .from(system)
     .innerJoin(owner, eq(owner.id, system.ownerId))
@@ -42,15 +46,18 @@ export async function write(
     .where(eq(system.id, given.systemId));
   if (!row) throw notFound('system');
   if (row.email === null) throw new DomainError('refused', `${row.owner} has no e-mail address on record; call instead.`);
-  const text = writeMessage(given.template, {
-    owner: row.owner,
-    machine: row.machine,
-    workshop: row.workshop,
-    contact: row.contact,
-    when: given.when,
-    ready: given.ready ?? '',
-    text: given.text,
-  });
+  const { owner: to, machine, workshop: from, contact } = row;
+  const text = writtenFor(row.reading, () =>
+    writeMessage(given.template, {
+      owner: to,
+      machine,
+      workshop: from,
+      contact,
+      when: given.when,
+      ready: given.ready ?? '',
+      text: given.text,
+    }),
+  );
   const made = await scope
     .insert(message)
     .values({
@@ -109,7 +116,10 @@ async function tellRisks(scope: Scope, workshopId: string, at: Date): Promise<nu
 }
 
 /** Tells owners of services that come due, by e-mail to those who like it. Once for each date. @returns how many were written */
-export async function tellDue(scope: Scope, workshopId: string, today: string, at: Date): Promise<number> {
+export const tellDue = (scope: Scope, workshopId: string, today: string, at: Date): Promise<number> =>
+  inWorkshopsWay(scope, workshopId, () => tellAllDue(scope, workshopId, today, at));
+
+async function tellAllDue(scope: Scope, workshopId: string, today: string, at: Date): Promise<number> {
   const rows = await scope
     .select({ item: dueItem })
     .from(dueItem)
@@ -149,7 +159,7 @@ export async function tellDue(scope: Scope, workshopId: string, today: string, a
 
 const MOST_SHOWN = 200;
 
-export async function listMessages({ scope }: Pick<Ask, 'scope'>) {
+export async function listMessages({ scope, account }: Pick<Ask, 'scope' | 'account'>) {
   const messages = await scope
     .select({
       id: message.id,
@@ -170,9 +180,22 @@ export async function listMessages({ scope }: Pick<Ask, 'scope'>) {
     .leftJoin(person, eq(person.id, message.personId))
     .orderBy(desc(message.createdAt))
     .limit(MOST_SHOWN);
-  const kept = await scope.select().from(standInMail).orderBy(desc(standInMail.createdAt)).limit(MOST_SHOWN);
+  const kept = await scope
+    .select()
+    .from(standInMail)
+    // whoever may give a password anyway sees the link to one
+    .where(account.role === 'lead' ? undefined : eq(standInMail.isPrivate, false))
+    .orderBy(desc(standInMail.createdAt))
+    .limit(MOST_SHOWN);
   return {
     messages,
-    standIn: kept.map(({ id, createdAt, sender, recipient, subject }) => ({ id, at: createdAt, sender, recipient, subject })),
+    standIn: kept.map(({ id, createdAt, sender, recipient, subject, text, isPrivate }) => ({
+      id,
+      at: createdAt,
+      sender,
+      recipient,
+      subject,
+      text: isPrivate ? text : null,
+    })),
   };
 }

@@ -4,7 +4,8 @@ import type { Logger } from 'pino';
 import { workshop } from '../../base/database/tables/people.js';
 import { inWorkshop, type Database } from '../../base/database/client.js';
 import type { Clock } from '../../base/http/clock.js';
-import { WORKSHOP_HEADER } from './standIn.js';
+import type { OneLetter } from '../../base/http/context.js';
+import { PRIVATE_HEADER, WORKSHOP_HEADER } from './standIn.js';
 import { message } from '../../base/database/tables/messages.js';
 
 /** tries before a message counts as failed; somebody then calls the owner */
@@ -82,6 +83,18 @@ export class Post {
           .where(eq(message.id, id));
         return false;
       }
+    });
+  }
+
+  /** A letter of this very moment, to somebody of the workshop. It is kept nowhere but in the mailbox it goes to. */
+  async sendLetter({ workshopId, from, to, subject, body }: OneLetter): Promise<void> {
+    await this.transport.sendMail({
+      from: { name: from, address: this.sender },
+      to,
+      subject,
+      text: body,
+      textEncoding: 'quoted-printable',
+      headers: { [WORKSHOP_HEADER]: workshopId, [PRIVATE_HEADER]: 'yes' },
     });
   }
 

@@ -1,11 +1,12 @@
 import { and, desc, eq, inArray, like } from 'drizzle-orm';
-import { longTime } from '../../../core/workshop/messages/templates.js';
+import { longTime } from '../../../core/base/units/dates.js';
 import type { MessageTemplate } from '../../../core/workshop/messages/templates.js';
 import type { Scope } from '../../base/database/client.js';
 import { owner, system } from '../../base/database/tables/machines.js';
 import { message } from '../../base/database/tables/messages.js';
 import { workshop } from '../../base/database/tables/people.js';
 import { appointmentFile } from '../calendar/event.js';
+import { inWorkshopsWay } from '../people/inWorkshopsWay.js';
 import { write, type Writing } from './messages.js';
 
 /** The slot of a job as its owner is told of it. */
@@ -37,12 +38,13 @@ async function lastTold(scope: Scope, jobId: string): Promise<{ template: string
 export async function tellSlot(scope: Scope, writing: Writing, slot: ToldSlot): Promise<boolean> {
   const before = await lastTold(scope, slot.jobId);
   if (before?.about.startsWith(`${slot.jobId} ${slot.startsAt.toISOString()}`)) return false;
-  return tell(scope, writing, slot, before ? 'moved' : 'slot', '');
+  return inWorkshopsWay(scope, writing.workshopId, () => tell(scope, writing, slot, before ? 'moved' : 'slot', ''));
 }
 
 /** A slot that was told and is given up: its owner hears it, and the calendar forgets it. @returns false where nobody was told of it */
 export async function tellCancelled(scope: Scope, writing: Writing, slot: ToldSlot, why: string): Promise<boolean> {
-  return (await lastTold(scope, slot.jobId)) !== null && tell(scope, writing, slot, 'cancelled', why);
+  if ((await lastTold(scope, slot.jobId)) === null) return false;
+  return inWorkshopsWay(scope, writing.workshopId, () => tell(scope, writing, slot, 'cancelled', why));
 }
 
 async function tell(scope: Scope, writing: Writing, slot: ToldSlot, template: MessageTemplate, text: string): Promise<boolean> {

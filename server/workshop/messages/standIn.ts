@@ -8,6 +8,9 @@ import { standInMail } from '../../base/database/tables/messages.js';
 /** Header that says whose message it is: the stand-in's mailbox belongs to one workshop, like every row. */
 export const WORKSHOP_HEADER = 'X-Lavacrum-Workshop';
 
+/** Header of a letter that is for its reader alone: leads, who give passwords anyway, find it in the stand-in's mailbox. */
+export const PRIVATE_HEADER = 'X-Lavacrum-Private';
+
 /** bytes of one message; ours are a few kilobytes */
 const MOST_BYTES = 200_000;
 
@@ -31,6 +34,7 @@ export async function startStandIn(database: Database, log: Logger): Promise<{ p
               recipient: session.envelope.rcptTo.map(({ address }) => address).join(', '),
               subject: mail.subject ?? '',
               text: mail.text ?? '',
+              isPrivate: mail.headers.has(PRIVATE_HEADER.toLowerCase()),
               attached: mail.attachments.map(({ filename }) => filename ?? 'a file').join(', '),
             }),
           );

@@ -1,5 +1,6 @@
 import { and, asc, eq, ne, sql } from 'drizzle-orm';
 import type { PersonRow } from '../../../core/workshop/people/answers.js';
+import type { OwnReading } from '../../../core/workshop/people/readingSchema.js';
 import type { PasswordChange, PasswordGiven, PersonEdit, PersonInput } from '../../../core/workshop/people/schema.js';
 import { refuse } from '../../../core/base/checking/input.js';
 import { person } from '../../base/database/tables/people.js';
@@ -81,6 +82,12 @@ export async function editPerson(ask: Ask, input: PersonEdit): Promise<PersonRow
     .returning(ROW);
   if (!input.active) await endSessionsOf(ask.database, ask.account.workshopId, found.id);
   return changed as NonNullable<typeof changed>;
+}
+
+/** How somebody reads numbers, dates and words, over what the workshop reads. */
+export async function setOwnReading({ scope, account }: Ask, reading: OwnReading): Promise<{ reading: OwnReading }> {
+  await scope.update(person).set({ reading }).where(eq(person.id, account.personId));
+  return { reading };
 }
 
 interface NewPassword {

@@ -3,6 +3,8 @@ import { eq } from 'drizzle-orm';
 import type { Request, Router } from 'express';
 import {
   benchSchema,
+  linkAskedSchema,
+  passwordByLinkSchema,
   passwordChangeSchema,
   passwordGivenSchema,
   personEditSchema,
@@ -10,6 +12,8 @@ import {
   setupSchema,
   signInSchema,
   workshopSchema,
+  type LinkAsked,
+  type PasswordByLink,
   type PasswordChange,
   type PasswordGiven,
   type PersonEdit,
@@ -18,24 +22,27 @@ import {
   type SignInInput,
   type WorkshopEdit,
 } from '../../../core/workshop/people/schema.js';
+import { ownReadingSchema, readingEditSchema, type OwnReading, type ReadingEdit } from '../../../core/workshop/people/readingSchema.js';
 import { contactSchema, type ContactEdit } from '../../../core/workshop/people/contact.js';
 import { bodyAs, runScoped, type App } from '../../base/http/context.js';
 import { DomainError } from '../../base/http/errors.js';
 import { Gate } from '../../base/http/gate.js';
 import type { Routes } from '../../base/http/routes.js';
 import { passwordMatches } from './password.js';
+import { linkLimits, type PasswordLinks } from './passwordLink.js';
 import { beginSession, endSession, forget } from './session.js';
 import { signInLimits, type KnownDevices, type SignInLimit } from './signInLimits.js';
 import { person } from '../../base/database/tables/people.js';
-import { addPerson, changePassword, editPerson, givePassword } from './people.js';
+import { addPerson, changePassword, editPerson, givePassword, setOwnReading } from './people.js';
 import { endOthers, endSignedIn, listSignedIn } from './signedIn.js';
 import { demandOwnDoor } from './demoDoor.js';
-import { addBench, editWorkshop, renameBench, hasWorkshop, readWorkshop, setContact, setUpWorkshop } from './workshop.js';
+import { addBench, editWorkshop, renameBench, hasWorkshop, readWorkshop, setContact, setReading, setUpWorkshop } from './workshop.js';
 
 /** How sessions begin and end on this server. */
 export interface Door {
   readonly limit: SignInLimit;
   readonly devices: KnownDevices;
+  readonly links: PasswordLinks;
   readonly overTls: boolean;
   /** open streams of a session end with it */
   readonly onSignOut: (sessionId: string) => void;
@@ -45,7 +52,7 @@ export interface Door {
 const passwords = new Gate(4, 200);
 
 /** Signing in and out, and the first visit: the only routes that need no session. */
-export function openRoutes(router: Router, app: App, { limit, devices, overTls, onSignOut }: Door): void {
+export function openRoutes(router: Router, app: App, { limit, devices, links, overTls, onSignOut }: Door): void {
   const throttle = signInLimits(limit, devices);
 
   router.get('/session', async (request, response) => {
@@ -72,6 +79,19 @@ export function openRoutes(router: Router, app: App, { limit, devices, overTls, 
     response.status(201).json(await describeSession(app, request));
   });
 
+  router.post('/password-link', linkLimits(), (request, response) => {
+    const { email } = bodyAs<LinkAsked>(request, linkAskedSchema);
+    // answered before anything is looked up: how long it takes tells nothing either
+    void links.send(app, email).catch((error: unknown) => app.log.warn({ name: nameOf(error) }, 'a link for a new password was not sent'));
+    response.status(202).json({ asked: true });
+  });
+
+  router.post('/new-password', throttle, async (request, response) => {
+    const input = bodyAs<PasswordByLink>(request, passwordByLinkSchema);
+    await passwords.through('', () => links.change(app, input));
+    response.json({ changed: true });
+  });
+
   router.post('/setup', throttle, async (request, response) => {
     const made = await setUpWorkshop(app.database, bodyAs<SetupInput>(request, setupSchema));
     await beginSession(request, { ...made, sinceMs: Date.now() });
@@ -84,6 +104,8 @@ export function openRoutes(router: Router, app: App, { limit, devices, overTls, 
     forget(response, overTls).json({ signedIn: false });
   });
 }
+
+const nameOf = (error: unknown): string => (error instanceof Error ? error.name : 'unknown');
 
 async function describeSession(app: App, request: Request): Promise<object> {
   if (!request.session.signedIn) return { signedIn: false, setupNeeded: !(await hasWorkshop(app.database)) };
@@ -104,6 +126,8 @@ export function accountRoutes(routes: Routes): void {
   routes.get<Shop>('/workshop', readWorkshop);
   routes.put<Shop>('/workshop', (ask) => editWorkshop(ask, bodyAs<WorkshopEdit>(ask.request, workshopSchema)));
   routes.put<Shop>('/workshop/contact', (ask) => setContact(ask, bodyAs<ContactEdit>(ask.request, contactSchema)));
+  routes.put<Shop>('/workshop/reading', (ask) => setReading(ask, bodyAs<ReadingEdit>(ask.request, readingEditSchema)));
+  routes.put<{ reading: OwnReading }>('/own-reading', (ask) => setOwnReading(ask, bodyAs<OwnReading>(ask.request, ownReadingSchema)));
   routes.post<PersonRow>('/people', (ask) => addPerson(ask, bodyAs<PersonInput>(ask.request, personSchema)));
   routes.put<PersonRow>('/people/:id', (ask) => editPerson(ask, bodyAs<PersonEdit>(ask.request, personEditSchema)));
   routes.put<PersonRow>('/people/:id/password', (ask) => givePassword(ask, bodyAs<PasswordGiven>(ask.request, passwordGivenSchema)));

@@ -53,10 +53,10 @@ export function signInLimits(limit: SignInLimit, devices: KnownDevices): Request
   );
 }
 
-const addressOf = (request: Request): string => ipKeyGenerator(request.ip ?? '');
+export const addressOf = (request: Request): string => ipKeyGenerator(request.ip ?? '');
 
 /** The account that somebody asks for; the body is not checked yet. */
-function emailOf(request: Request): string {
+export function emailOf(request: Request): string {
   const { email } = (request.body ?? {}) as { email?: unknown };
   return typeof email === 'string' ? email.trim().toLowerCase().slice(0, MOST_EMAIL) : '';
 }

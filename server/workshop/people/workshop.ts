@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import type { ContactEdit } from '../../../core/workshop/people/contact.js';
+import type { ReadingEdit } from '../../../core/workshop/people/readingSchema.js';
 import type { SetupInput, WorkshopEdit } from '../../../core/workshop/people/schema.js';
 import { DEFAULT_SCHOOLS } from '../../../core/physics/leak-testing/schools.js';
 import { enterWorkshop, type Database, type Scope } from '../../base/database/client.js';
@@ -76,6 +77,7 @@ export async function readWorkshop({ scope, account }: Ask) {
       drain: workshop.drain,
       rates: workshop.rates,
       contact: workshop.contact,
+      reading: workshop.reading,
       version: workshop.version,
     })
     .from(workshop)
@@ -97,6 +99,7 @@ export async function changeWorkshop(ask: Ask, version: number, values: Partial<
   return readWorkshop(ask);
 }
 
+export const setReading = (ask: Ask, { version, ...reading }: ReadingEdit) => changeWorkshop(ask, version, { reading });
 export const setContact = (ask: Ask, { version, ...contact }: ContactEdit) => changeWorkshop(ask, version, { contact });
 
 export async function editWorkshop(ask: Ask, input: WorkshopEdit) {

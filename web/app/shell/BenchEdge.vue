@@ -182,7 +182,7 @@ useShortcuts({
         <v-list-item :title="theme.global.name.value === 'day' ? 'Dark look' : 'Light look'" @click="switchLook" />
         <v-list-item title="Search everything" subtitle="press f" to="/search" />
         <v-list-item title="Messages to owners" to="/messages" />
-        <v-list-item title="Your password" to="/own-password" />
+        <v-list-item title="Your account" to="/own-password" />
         <v-list-item title="Keys" @click="keysOpen = true" />
         <v-list-item title="Sign out" @click="signOut()" />
       </v-list>

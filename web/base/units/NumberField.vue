@@ -1,12 +1,25 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
+import { isStoredUnit, scaleOf, shownIn, storedFrom, unitName } from '@core/base/units/shown.js';
+import { reading } from '@core/base/units/reading.js';
 
-/** A number with its unit. Takes 12.5 and 12,5; anything else is named, not repaired. */
+/**
+ * A number with its unit, which is its reader's: what is typed in fluid ounces is millilitres in the form. Takes 12.5 and 12,5; anything else
+ * is named, not repaired.
+ */
 const value = defineModel<number | null>({ required: true });
 const props = defineProps<{ label: string; unit: string; errors?: string[]; large?: boolean; hint?: string }>();
 const emit = defineEmits<{ enter: [] }>();
 
-const show = (number: number | null): string => (number === null ? '' : String(number));
+const shownUnit = computed(() => unitName(props.unit));
+const show = (number: number | null): string => {
+  if (number === null) return '';
+  const { unit } = props;
+  const scale = isStoredUnit(unit) ? scaleOf(unit) : null;
+  const asIs = scale === null || (scale.factor === 1 && scale.zero === 0);
+  const text = asIs || !isStoredUnit(unit) ? String(number) : String(Number(shownIn(unit, number).toFixed(scale.more + 1)));
+  return reading().language === 'de' ? text.replace('.', ',') : text;
+};
 const text = ref(show(value.value));
 const wrong = ref<string | null>(null);
 
@@ -18,13 +31,14 @@ watch(value, (now) => {
 function parse(raw: string): number | null | undefined {
   const trimmed = raw.trim().replace('\u2212', '-').replace(',', '.');
   if (trimmed === '') return null;
-  return /^-?\d*\.?\d+$/.test(trimmed) ? Number(trimmed) : undefined;
+  if (!/^-?\d*\.?\d+$/.test(trimmed)) return undefined;
+  return isStoredUnit(props.unit) ? storedFrom(props.unit, Number(trimmed)) : Number(trimmed);
 }
 
 function read(raw: string): void {
   text.value = raw;
   const parsed = parse(raw);
-  wrong.value = parsed === undefined ? `A number, in ${props.unit}` : null;
+  wrong.value = parsed === undefined ? `A number, in ${shownUnit.value}` : null;
   value.value = parsed === undefined ? null : parsed;
 }
 </script>
@@ -33,7 +47,7 @@ function read(raw: string): void {
   <v-text-field
     :model-value="text"
     :label="label"
-    :suffix="unit"
+    :suffix="shownUnit"
     inputmode="decimal"
     autocomplete="off"
     :hint="hint"

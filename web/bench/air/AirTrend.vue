@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { formatMl, digitsIn, formatIn } from '@core/base/units/display.js';
 import { computed, watch } from 'vue';
 import { airLeft, type LevelledCycle } from '@core/physics/air/airEstimate.js';
 import { shortName } from '@core/machine/catalogue/names.js';
@@ -33,7 +34,7 @@ const atMostMl = defineModel<number | null>('atMostMl');
 watch(now, (band) => (atMostMl.value = band?.highMl ?? null), { immediate: true });
 const range = computed(() => {
   const [low, high] = [Math.round(now.value?.lowMl ?? 0), Math.round(now.value?.highMl ?? 0)];
-  return low === high ? `${low} mL` : `${low} to ${high} mL`;
+  return low === high ? formatMl(low) : `${digitsIn('mL', low)} to ${formatMl(high)}`;
 });
 /** mL a cycle below which the air no longer changes */
 const STILL_ML = 0.5;
@@ -41,7 +42,7 @@ const trend = computed(() => {
   const ml = air.value.trendMl;
   if (ml === null) return '';
   if (Math.abs(ml) < STILL_ML) return ', no longer changing';
-  return `, ${ml < 0 ? 'falling' : 'rising'} by ${Math.abs(ml).toFixed(1)} mL a cycle`;
+  return `, ${ml < 0 ? 'falling' : 'rising'} by ${formatIn('mL', Math.abs(ml), 1)} a cycle`;
 });
 const turn = computed(() => {
   const found = model.value?.turn;
@@ -50,7 +51,7 @@ const turn = computed(() => {
   const mostMl = Math.round(Math.min(found.freesMl, now.value?.highMl ?? found.freesMl));
   if (mostMl < 1) return null;
   const names = found.parts.flatMap((id) => props.file.components.find((part) => part.id === id) ?? []).map(shortName);
-  return `${names.join(', ') || 'A run'} can hold most: turned ${STANDING_WORDS[found.to]}, up to ${mostMl} mL of it find their way up. Cap on first.`;
+  return `${names.join(', ') || 'A run'} can hold most: turned ${STANDING_WORDS[found.to]}, up to ${formatMl(mostMl)} of it find their way up. Cap on first.`;
 });
 const band = computed(() => {
   const { cycles } = air.value;
@@ -67,8 +68,8 @@ const band = computed(() => {
     <p v-if="now" class="air figures">
       About <b>{{ range }}</b> of air left{{ trend }}.
       <span class="quiet estimate"
-        >From the rise, {{ (model?.stretchMl ?? 0).toFixed(1) }} mL of tube stretch taken out; nine in ten lie in the range: where the air
-        may sit, what the levels are misread by, what the book misses.</span
+        >From the rise, {{ formatIn('mL', model?.stretchMl ?? 0, 1) }} of tube stretch taken out; nine in ten lie in the range: where the
+        air may sit, what the levels are misread by, what the book misses.</span
       >
     </p>
     <p v-if="turn">{{ turn }}</p>

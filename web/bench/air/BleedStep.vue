@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { unitName } from '@core/base/units/shown.js';
+import { formatIn } from '@core/base/units/display.js';
 import { bleedWords } from '@core/edge/words/bench.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { computed, ref, watch } from 'vue';
@@ -107,7 +109,7 @@ const order = computed(() => {
 
 function enter(): void {
   if (running.value === null || stopped.value === null) {
-    problem.value = 'Enter both levels, in mm on the reservoir’s scale.';
+    problem.value = `Enter both levels, in ${unitName('mm')} on the reservoir’s scale.`;
     return;
   }
   problem.value = null;
@@ -134,7 +136,7 @@ function bySensor(): { source?: 'instrument' | 'simulated' } {
     <FrameOrder v-if="!locked" :say="order" :how="lead" />
     <FrameFigure
       :value="judged.bled ? 'bled' : lastRise === null ? '0' : lastRise.toFixed(1)"
-      :unit="judged.bled ? '' : lastRise === null ? 'cycles yet' : 'mm rise at the last stop'"
+      :unit="judged.bled ? '' : lastRise === null ? 'cycles yet' : `${unitName('mm')} rise at the last stop`"
     />
     <FramePart v-if="procedure.facts?.reservoir && standing" at="limit">
       <ReservoirLimit :reservoir="procedure.facts.reservoir" :colour="colour" :stands-ml="standing.ml" :measured="standing.measured" />
@@ -199,7 +201,8 @@ function bySensor(): { source?: 'instrument' | 'simulated' } {
     </FramePart>
     <ol v-if="cycles.length" class="plain-list list figures quiet">
       <li v-for="(cycle, index) in cycles" :key="index">
-        {{ index + 1 }}: {{ cycle.runningMm }} mm running, {{ cycle.stoppedMm }} mm stopped<template v-if="cycle.bubbles"
+        {{ index + 1 }}: {{ formatIn('mm', cycle.runningMm, 1) }} running, {{ formatIn('mm', cycle.stoppedMm, 1) }} stopped<template
+          v-if="cycle.bubbles"
           >, bubbles</template
         ><template v-if="cycle.noise">, pump noise</template>
       </li>

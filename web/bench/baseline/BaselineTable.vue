@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { unitName } from '@core/base/units/shown.js';
 import { computed } from 'vue';
 import { normaliseBaseline } from '@core/physics/diagnosis/baseline.js';
 import type { BaselineReading } from '@core/physics/diagnosis/reading.js';
@@ -29,7 +30,7 @@ const readings = computed(() => [
             <th scope="col">above room</th>
             <th scope="col">pump / fans</th>
             <th scope="col">panels</th>
-            <th scope="col">L/h</th>
+            <th scope="col">{{ unitName('L/h') }}</th>
           </tr>
         </thead>
         <tbody>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { unitName } from '@core/base/units/shown.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { computed, onScopeDispose, ref, watch } from 'vue';
 import { formatMl } from '@core/base/units/display.js';
@@ -37,7 +38,7 @@ onScopeDispose(() => window.clearTimeout(later));
 
 function enter(): void {
   if (volume.value === null || volume.value <= 0) {
-    problem.value = 'Enter what stands in the jug, in mL.';
+    problem.value = `Enter what stands in the jug, in ${unitName('mL')}.`;
     return;
   }
   const room = containers.value.find(({ id }) => id === wasteId.value);
@@ -62,7 +63,7 @@ function enter(): void {
       large
       :label="losing ? 'Lost, about' : 'In the jug'"
       unit="mL"
-      :hint="expectedMl ? `about ${Math.round(expectedMl / 5) * 5} mL should come` : ''"
+      :hint="expectedMl ? `about ${formatMl(Math.round(expectedMl / 5) * 5)} should come` : ''"
       @enter="enter"
     />
     <v-text-field v-if="losing" v-model="lostText" label="Where it went" placeholder="on towels" />

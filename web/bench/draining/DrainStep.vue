@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { unitName } from '@core/base/units/shown.js';
 import { ledgerWords } from '@core/edge/words/bench.js';
 import { asSentence } from '@core/edge/words/say.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
@@ -6,7 +7,7 @@ import { ledgerOf, expectedDrains, judgeDrain } from '@core/bench/runs/contents.
 import { openingIn } from '@core/bench/runs/facts.js';
 import { FLUSH } from '@core/machine/liquids/rinsing.js';
 import { wantsLevelFirst } from '@core/bench/runs/book.js';
-import { formatMlWithSd } from '@core/base/units/display.js';
+import { digitsIn, formatIn, formatMlWithSd } from '@core/base/units/display.js';
 import { computed, ref } from 'vue';
 import { stepOfKind, type Procedure } from '@core/bench/runs/procedure.js';
 import type { RunState } from '@core/bench/runs/state.js';
@@ -58,13 +59,18 @@ const astray = computed(() => verdict.value !== null && !['balances', 'cannot-te
 <template>
   <section v-if="service && ledger && verdict" class="drain">
     <FrameOrder v-if="!locked" :say="order" :how="how" />
-    <FrameFigure v-if="expected !== null && !locked" :value="String(Math.round(expected / 5) * 5)" unit="mL should come now" estimate />
+    <FrameFigure
+      v-if="expected !== null && !locked"
+      :value="digitsIn('mL', Math.round(expected / 5) * 5)"
+      :unit="`${unitName('mL')} should come now`"
+      estimate
+    />
     <FrameFigure
       v-else-if="ledger.insideMl !== null"
       :value="String(Math.round(Math.max(0, ledger.insideMl)))"
-      unit="mL still inside, by the book"
+      :unit="`${unitName('mL')} still inside, by the book`"
     />
-    <FrameFigure v-else :value="String(Math.round(ledger.outMl))" unit="mL came out" />
+    <FrameFigure v-else :value="digitsIn('mL', ledger.outMl)" :unit="`${unitName('mL')} came out`" />
     <FramePart at="limit"><JugLimit :expected-ml="locked ? null : expected" :came-ml="ledger.outMl" :colour="colour" /></FramePart>
     <FramePart v-if="service.inside" at="so-far">
       <BookBar :ledger="ledger" :start-ml="service.inside.volumeMl" :predicted-left-ml="leftMl" :colour="colour" />
@@ -80,7 +86,8 @@ const astray = computed(() => verdict.value !== null && !['balances', 'cannot-te
       <span
         >Then a hand bulb at {{ openingIn(service, blow.air) }}, jug under {{ openingIn(service, blow.drain) }}, all else shut: about
         <b class="figures estimate">{{ formatMlWithSd(blow.likelyMl, blow.sdMl) }}</b> more. Gently, below
-        {{ Math.min(FLUSH.mostGaugeKpa, procedure.facts?.mostGaugeKpa ?? FLUSH.mostGaugeKpa) }} kPa; never with the mouth.</span
+        {{ formatIn('kPa', Math.min(FLUSH.mostGaugeKpa, procedure.facts?.mostGaugeKpa ?? FLUSH.mostGaugeKpa)) }}; never with the
+        mouth.</span
       >
     </p>
     <p v-if="service.stands.length === 0" class="quiet">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { unitName } from '@core/base/units/shown.js';
 import { fillBalance } from '@core/bench/runs/contents.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import type { FillOrder } from '@core/bench/runs/fillOrder.js';
@@ -58,7 +59,7 @@ const toGoMl = computed(() => {
 function pour(toMark: boolean): void {
   const ml = volume.value;
   if (ml === null || ml <= 0) {
-    problem.value = 'Enter what went in, in mL, as the jug says.';
+    problem.value = `Enter what went in, in ${unitName('mL')}, as the jug says.`;
     return;
   }
   problem.value = null;

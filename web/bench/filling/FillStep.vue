@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { unitName } from '@core/base/units/shown.js';
 import { LEVEL_STAYS } from '@core/bench/runs/checkIds.js';
 import { balanceWords } from '@core/edge/words/bench.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
@@ -11,7 +12,7 @@ import { broughtMl, pouredMl, type RunState } from '@core/bench/runs/state.js';
 import { hasReservoir } from '@core/machine/loop-file/marks.js';
 import { watchFill } from '@core/physics/filling/fillWatch.js';
 import type { Liquid } from '@core/machine/liquids/fluids.js';
-import { formatMl } from '@core/base/units/display.js';
+import { digitsIn, formatMl } from '@core/base/units/display.js';
 import { useCoolants } from '../../workshop/coolants/coolantStore.js';
 import NumberField from '../../base/units/NumberField.vue';
 import FillPlanDrawing from '../../machine/filling/FillPlanDrawing.vue';
@@ -115,7 +116,7 @@ function choose(): void {
 
 function pour(): void {
   const body = pourField.take();
-  problem.value = body ? null : 'Enter what went in, in mL, as the jug says.';
+  problem.value = body ? null : `Enter what went in, in ${unitName('mL')}, as the jug says.`;
   if (body) emit('send', body);
 }
 </script>
@@ -182,8 +183,13 @@ function pour(): void {
         @send="emit('send', $event)"
       />
       <template v-else>
-        <FrameFigure v-if="balance.verdict === 'filling'" :value="String(Math.round(volumesMl))" unit="mL at most now" />
-        <FrameFigure v-else :value="String(Math.round(poured))" unit="mL poured" :danger="balance.verdict === 'more-than-planned'" />
+        <FrameFigure v-if="balance.verdict === 'filling'" :value="digitsIn('mL', volumesMl)" :unit="`${unitName('mL')} at most now`" />
+        <FrameFigure
+          v-else
+          :value="digitsIn('mL', poured)"
+          :unit="`${unitName('mL')} poured`"
+          :danger="balance.verdict === 'more-than-planned'"
+        />
         <FramePart v-if="!locked" at="act">
           <form class="entry" novalidate @submit.prevent="pour">
             <NumberField v-model="volume" large label="Poured just now" unit="mL" @enter="pour" />
@@ -221,7 +227,7 @@ function pour(): void {
           <span class="track" aria-hidden="true">
             <i :style="{ width: `${(100 * row.value) / rowsScale}%`, background: product?.colour ?? 'var(--ink-soft)' }" />
           </span>
-          <span class="figures">{{ Math.round(row.value) }} mL</span>
+          <span class="figures">{{ formatMl(row.value) }}</span>
         </li>
       </ol>
       <!-- where the fill was simulated, a plan from volumes alone would contradict it: columns fall back -->

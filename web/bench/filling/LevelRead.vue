@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { unitName } from '@core/base/units/shown.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { ref } from 'vue';
 import NumberField from '../../base/units/NumberField.vue';
@@ -11,7 +12,7 @@ const problem = ref<string | null>(null);
 
 function read(): void {
   if (level.value === null || level.value < 0) {
-    problem.value = 'Read the level off the reservoir, in mL.';
+    problem.value = `Read the level off the reservoir, in ${unitName('mL')}.`;
     return;
   }
   problem.value = null;

@@ -61,7 +61,7 @@ function enter(toMark?: true): void {
       <NumberField v-model="volume" label="Topped up just now" unit="mL" @enter="enter()" />
       <v-btn type="submit" size="large" variant="outlined" :disabled="!volume || volume <= 0">Enter top-up</v-btn>
       <v-btn size="large" variant="text" :disabled="!volume || volume <= 0" @click="enter(true)">up to the mark</v-btn>
-      <span class="quiet">{{ scaleWords ?? (wantsMl !== null && wantsMl > 5 ? `${Math.round(wantsMl)} mL to the fill mark` : '') }}</span>
+      <span class="quiet">{{ scaleWords ?? (wantsMl !== null && wantsMl > 5 ? `${formatMl(wantsMl)} to the fill mark` : '') }}</span>
     </form>
   </section>
 </template>

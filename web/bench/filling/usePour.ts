@@ -1,3 +1,4 @@
+import { formatMl } from '@core/base/units/display.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { computed, ref, watch, type ComputedRef, type Ref } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
@@ -76,7 +77,7 @@ export function usePour(props: { procedure: Procedure; state: RunState; liquid?:
       if (!pour) return null;
       if (!pour.steady) return 'The scale still moves.';
       return pour.ml > 0
-        ? `The can lost ${Math.round(pour.ml)} mL since the last entry.`
+        ? `The can lost ${formatMl(pour.ml)} since the last entry.`
         : 'The can stands on its scale; what it loses comes here by itself.';
     }),
     levelMl: computed(() => {

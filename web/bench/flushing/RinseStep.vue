@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { unitName } from '@core/base/units/shown.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { ledgerOf } from '@core/bench/runs/contents.js';
 import { openingIn, rinseStandOf, runsOverRim } from '@core/bench/runs/facts.js';
@@ -72,7 +73,7 @@ const rinseOf = (volumeMl: number): RunEventBody & { readonly toMark?: boolean }
 
 function pour(): void {
   if (volume.value === null || volume.value <= 0 || liquid.value === null) {
-    problem.value = 'Enter what went in, in mL.';
+    problem.value = `Enter what went in, in ${unitName('mL')}.`;
     return;
   }
   problem.value = null;

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { unitName } from '@core/base/units/shown.js';
+import { digitsIn } from '@core/base/units/display.js';
 import { computed } from 'vue';
 import type { ReservoirFacts } from '@core/bench/runs/facts.js';
 
@@ -28,12 +30,12 @@ const rows = computed(() => {
   const offMl = Math.max(props.offAtMl ?? 0, reservoir.lowMarkMl);
   const isOwn = toMl !== undefined && toMl !== null && Math.abs(toMl - reservoir.fillMarkMl) >= 1;
   const list = [
-    { id: 'mark', words: `mark ${Math.round(reservoir.fillMarkMl)}`, at: y(reservoir.fillMarkMl) },
-    ...(isOwn ? [{ id: 'to', words: `to ${Math.round(toMl)}`, at: y(toMl) }] : []),
+    { id: 'mark', words: `mark ${digitsIn('mL', reservoir.fillMarkMl)}`, at: y(reservoir.fillMarkMl) },
+    ...(isOwn ? [{ id: 'to', words: `to ${digitsIn('mL', toMl)}`, at: y(toMl) }] : []),
     ...(standsMl === null
       ? []
-      : [{ id: measured ? 'now' : 'thought', words: `now ${Math.round(Math.max(0, standsMl))}`, at: y(standsMl) }]),
-    { id: 'low', words: `pump off ${Math.round(offMl)}`, at: y(offMl) },
+      : [{ id: measured ? 'now' : 'thought', words: `now ${digitsIn('mL', Math.max(0, standsMl))}`, at: y(standsMl) }]),
+    { id: 'low', words: `pump off ${digitsIn('mL', offMl)}`, at: y(offMl) },
   ].sort((a, b) => a.at - b.at);
   // words never lie on each other: each at least a line below the one before
   let last = -Infinity;
@@ -51,7 +53,11 @@ const words = computed(() => rows.value.map(({ words: each }) => each).join(', '
 </script>
 
 <template>
-  <svg viewBox="0 0 248 160" role="img" :aria-label="`Reservoir, mL: ${words}${standsMl !== null && !measured ? ', predicted' : ''}`">
+  <svg
+    viewBox="0 0 248 160"
+    role="img"
+    :aria-label="`Reservoir, ${unitName('mL')}: ${words}${standsMl !== null && !measured ? ', predicted' : ''}`"
+  >
     <rect x="4" :y="TOP" width="84" :height="BOTTOM - TOP" class="glass" />
     <rect
       v-if="standsMl !== null"

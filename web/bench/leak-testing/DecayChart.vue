@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { unitName } from '@core/base/units/shown.js';
+import { formatIn, grouped } from '@core/base/units/display.js';
 import { computed } from 'vue';
 import { LineChart, ScatterChart } from 'echarts/charts';
 import { GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
@@ -98,11 +100,11 @@ const option = computed(() => {
     tooltip: {
       trigger: 'item',
       valueFormatter: (value: unknown) =>
-        Array.isArray(value) ? `${Number(value[1]).toFixed(2)} kPa at ${Number(value[0]).toFixed(1)} min` : String(value),
+        Array.isArray(value) ? `${formatIn('kPa', Number(value[1]), 2)} at ${grouped(Number(value[0]), 1)} min` : String(value),
     },
     xAxis: { ...axis('min since closed', 28, soft), min: 0, axisLabel: { color: soft } },
     yAxis: {
-      ...axis('kPa absolute, corrected', 52, soft),
+      ...axis(`${unitName('kPa')} absolute, corrected`, 52, soft),
       scale: true,
       // as many lines as the picture has room for
       splitNumber: 3,

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { unitName } from '@core/base/units/shown.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import type { DecayOpen } from '@core/physics/leak-testing/decay.js';
 import { judgeDryTest } from '@core/bench/runs/criteria.js';
@@ -9,7 +10,7 @@ import { computed, defineAsyncComponent, ref } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { dryReadings, type RunState } from '@core/bench/runs/state.js';
 import { LEAK_LIMITS, TEST_GAUGE_KPA } from '@core/physics/leak-testing/defaults.js';
-import { formatLeak, formatLeakWithSe, formatRoughMl, formatSpan } from '@core/base/units/display.js';
+import { digitsIn, formatLeak, formatLeakWithSe, formatRoughMl, formatSpan } from '@core/base/units/display.js';
 import NumberField from '../../base/units/NumberField.vue';
 import { useDates } from '../../base/units/dates.js';
 import { useNow } from '../../base/units/now.js';
@@ -67,14 +68,14 @@ const verdict = computed(() => {
     return {
       order: 'First close what is open',
       big: '0',
-      small: 'kPa',
+      small: unitName('kPa'),
       words: `${capital(whyWords(props.procedure, stillOpen.value.fact))}.`,
     };
   if (!judged)
     return {
       order: 'Raise it, close, enter the first reading',
       big: String(Math.min(TEST_GAUGE_KPA, props.procedure.facts?.mostGaugeKpa ?? TEST_GAUGE_KPA)),
-      small: 'kPa to begin with',
+      small: `${unitName('kPa')} to begin with`,
       words: 'Do not judge before it has settled: soft tube stretches and pumped air is warm.',
     };
   if (judged.verdict === 'pass')
@@ -174,7 +175,9 @@ function restart(): void {
     </FramePart>
     <FramePart v-if="!locked" at="act">
       <div v-if="live && !decided" class="row" aria-live="polite">
-        <p class="gauge figures">{{ live.gaugeKpa.toFixed(1) }} <small>kPa on the gauge now</small></p>
+        <p class="gauge figures">
+          {{ digitsIn('kPa', live.gaugeKpa, 1) }} <small>{{ unitName('kPa') }} on the gauge now</small>
+        </p>
         <v-btn v-if="!goesOn" size="x-large" @click="fromGauge">Closed at pressure: read it every minute</v-btn>
         <p v-else class="quiet">Read by itself, once a minute.</p>
       </div>
@@ -206,9 +209,9 @@ function restart(): void {
         <thead>
           <tr>
             <th scope="col">at</th>
-            <th scope="col">gauge, kPa</th>
+            <th scope="col">gauge, {{ unitName('kPa') }}</th>
             <th scope="col">room, °C</th>
-            <th scope="col">corrected, kPa absolute</th>
+            <th scope="col">corrected, {{ unitName('kPa') }} absolute</th>
           </tr>
         </thead>
         <tbody>

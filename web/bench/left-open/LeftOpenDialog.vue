@@ -8,6 +8,7 @@ import { USE_LIMITS } from '@core/workshop/due-dates/useLimits.js';
 import { computed, reactive, ref, watch } from 'vue';
 import ChoiceRow from '../../base/look/ChoiceRow.vue';
 import FormDialog from '../../base/look/FormDialog.vue';
+import DayField from '../../base/units/DayField.vue';
 
 /** What stays open when the hands are done: a fix that holds for now, a seal that came from elsewhere, what is owed. At any time, in any run. */
 const open = defineModel<boolean>({ required: true });
@@ -88,7 +89,7 @@ function write(): void {
         placeholder="half a metre of the same tube"
         hide-details
       />
-      <v-text-field v-model="form.until" type="date" :label="kind === 'fix' ? 'Final fix by' : 'By'" hide-details />
+      <DayField v-model="form.until" :label="kind === 'fix' ? 'Final fix by' : 'By'" hide-details />
     </div>
     <v-select v-if="kind === 'fix'" v-model="form.then" :items="jobs" label="The final fix is then a job of its own" hide-details />
     <fieldset v-if="kind === 'fix'">

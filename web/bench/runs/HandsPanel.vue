@@ -136,7 +136,7 @@ function enterLevel(): void {
         <span v-if="standing" class="figures"
           >{{ formatMl(Math.max(0, standing.ml)) }}
           <span class="quiet"
-            >{{ standing.measured ? 'read' : 'predicted' }}, low mark {{ Math.round(facts.reservoir.lowMarkMl) }} mL</span
+            >{{ standing.measured ? 'read' : 'predicted' }}, low mark {{ formatMl(facts.reservoir.lowMarkMl) }}</span
           ></span
         >
       </form>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { formatIn } from '@core/base/units/display.js';
 import { computed, ref } from 'vue';
 import type { Procedure, StepKind } from '@core/bench/runs/procedure.js';
 import { currentKind, type RunState } from '@core/bench/runs/state.js';
@@ -48,7 +49,7 @@ const move = (...wanted: readonly HandMove[]): Promise<void | null | undefined> 
     <h3>Your hands, simulated</h3>
     <div v-if="currentKind(state) === 'dry-test'" class="row">
       <v-btn variant="outlined" size="large" :disabled="busy" @click="move({ do: 'pump-up', gaugeKpa: testKpa })"
-        >Pump up to {{ testKpa }} kPa</v-btn
+        >Pump up to {{ formatIn('kPa', testKpa) }}</v-btn
       >
       <v-btn variant="text" size="large" :disabled="busy" @click="move({ do: 'let-out' })">Let the air out</v-btn>
     </div>

@@ -14,6 +14,7 @@ import ChoiceRow from '../../base/look/ChoiceRow.vue';
 import FormDialog from '../../base/look/FormDialog.vue';
 import { useSession } from '../../workshop/people/sessionStore.js';
 import StandChecks from './StandChecks.vue';
+import DayField from '../../base/units/DayField.vue';
 
 /** A run is left to wait: for what, until when, where it lies, and what must be true before anybody walks away. */
 const open = defineModel<boolean>({ required: true });
@@ -87,7 +88,7 @@ async function leave(): Promise<void> {
     <ChoiceRow v-model="form.for" :options="reasons" label="Waits for" />
     <v-text-field v-model="form.what" :label="LABELS[form.for]" :error-messages="submit.at('what')" />
     <div class="pair">
-      <v-text-field v-model="form.until" type="date" label="Somebody looks again on" :error-messages="submit.at('until')" />
+      <DayField v-model="form.until" label="Somebody looks again on" :errors="submit.at('until')" />
       <v-text-field
         v-model="form.lies"
         label="Where it lies, with what came off it"

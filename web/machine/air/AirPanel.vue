@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import { unitName } from '@core/base/units/shown.js';
 import { computed, ref } from 'vue';
 import { STANDING, type Tilt } from '@core/machine/loop-file/orientation.js';
 import { shortName } from '@core/machine/catalogue/names.js';
 import { liquidWords, type Liquid } from '@core/machine/liquids/fluids.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { intakeWords } from '@core/edge/words/intake.js';
-import { formatMl, withMinus } from '@core/base/units/display.js';
+import { digitsIn, formatIn, formatKpa, formatMl } from '@core/base/units/display.js';
 import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
 import ProfileSheet from '../profile/ProfileSheet.vue';
 import StandingPicker from '../profile/StandingPicker.vue';
@@ -62,7 +63,9 @@ const KEY = [
     />
     <div v-if="air" class="below">
       <section>
-        <p class="big-number">{{ Math.round(staysMl) }} <small>mL of air stay with the pump running</small></p>
+        <p class="big-number">
+          {{ digitsIn('mL', staysMl) }} <small>{{ unitName('mL') }} of air stay with the pump running</small>
+        </p>
         <p v-if="mayStayMl - staysMl >= 1" class="estimate">
           At most {{ formatMl(mayStayMl) }}: that a radiator’s channels carry the rest down at this flow is an estimate.
         </p>
@@ -76,7 +79,7 @@ const KEY = [
           >
           <input v-model.number="speed" type="range" min="0" max="1" step="0.01" aria-label="Pump speed" />
           <span class="figures"
-            ><b>{{ Math.round(Math.abs(flowLph ?? 0)) }} L/h</b>
+            ><b>{{ formatIn('L/h', Math.abs(flowLph ?? 0)) }}</b>
             <span class="quiet estimate"> computed for {{ liquidWords(liquid) }} at 25 °C</span></span
           >
         </label>
@@ -89,8 +92,7 @@ const KEY = [
           hide-details
         />
         <p v-if="lowest && lowest[1] < -1" class="quiet">
-          Lowest pressure {{ withMinus(lowest[1].toFixed(1)) }} kPa at {{ portWords(lowest[0]) }}: a leak there draws air in instead of
-          dripping.
+          Lowest pressure {{ formatKpa(lowest[1]) }} at {{ portWords(lowest[0]) }}: a leak there draws air in instead of dripping.
         </p>
         <p v-for="intake in air.intakes" :key="intake.pump" :class="intake.verdict === 'enough' ? 'quiet' : 'warn'">
           {{ intakeWords(intake, names.get(intake.pump) ?? intake.pump) }}
@@ -110,7 +112,7 @@ const KEY = [
               <i class="swept" :style="{ width: `${(100 * (pocket.swept?.sweptMl ?? 0)) / most}%` }" />
             </div>
             <p class="quiet">
-              {{ Math.round(pocket.topMm - pocket.sillMm) }} mm high above its sill<template v-if="pocket.swept"
+              {{ formatIn('mm', pocket.topMm - pocket.sillMm) }} high above its sill<template v-if="pocket.swept"
                 >; {{ formatMl(pocket.swept.staysMl) }} stay<template v-if="pocket.swept.mayStayMl - pocket.swept.staysMl >= 1"
                   >, at most {{ formatMl(pocket.swept.mayStayMl) }}</template
                 >, {{ formatMl(pocket.swept.sweptMl) }} are carried off</template

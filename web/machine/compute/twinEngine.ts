@@ -1,3 +1,4 @@
+import { formatIn } from '@core/base/units/display.js';
 import { bleedModel, type BleedModel } from '@core/physics/air/airLeft.js';
 import { adviseDraining, bestExtraOpening, type DrainPlan, type ExtraOpening } from '@core/physics/draining/advice.js';
 import { DRAIN_POLICY, type DrainPolicy } from '@core/physics/draining/defaults.js';
@@ -242,7 +243,7 @@ export class TwinEngine {
     return new Map(
       [...flow.links].map(([id, { flowLph, dropKpa }]) => [
         id,
-        kind === 'flow' ? `${Math.round(Math.abs(flowLph))} L/h` : `${Math.abs(dropKpa).toFixed(1)} kPa`,
+        kind === 'flow' ? formatIn('L/h', Math.abs(flowLph)) : formatIn('kPa', Math.abs(dropKpa), 1),
       ]),
     );
   }

@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import { unitName } from '@core/base/units/shown.js';
 import { computed, ref, watch } from 'vue';
 import type { DrainPolicy } from '@core/physics/draining/defaults.js';
 import type { InsideNow } from '@core/physics/live-book/insideNow.js';
 import { openablePorts } from '@core/physics/draining/openings.js';
 import { STANDING, STANDING_WORDS, type Tilt } from '@core/machine/loop-file/orientation.js';
 import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
-import { formatMl } from '@core/base/units/display.js';
+import { digitsIn, formatMl } from '@core/base/units/display.js';
 import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
 import { NEXT_STATE, type OpeningState } from '../profile/openings.js';
 import ProfileSheet from '../profile/ProfileSheet.vue';
@@ -112,7 +113,8 @@ const AFTER = [
       <section class="now" aria-live="polite">
         <template v-if="big !== null">
           <p class="big-number">
-            {{ Math.round(big) }} <small>mL {{ !settled ? 'run out' : stage === 0 ? 'come as it stands' : 'more in this stand' }}</small>
+            {{ digitsIn('mL', big) }}
+            <small>{{ unitName('mL') }} {{ !settled ? 'run out' : stage === 0 ? 'come as it stands' : 'more in this stand' }}</small>
           </p>
           <p v-if="!settled && result">
             Up to <b>{{ formatMl(result.drainedMl + result.heldMl + result.trappedHighMl) }}</b> if a bubble gets in and the siphon holds;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { digitsIn, formatIn } from '@core/base/units/display.js';
 import { computed, markRaw, provide, ref, shallowRef, watch } from 'vue';
 import { ConnectionMode, VueFlow, useVueFlow, type Connection, type NodeDragEvent } from '@vue-flow/core';
 import '@vue-flow/core/dist/style.css';
@@ -205,7 +206,7 @@ watch(chosenTube, (tube) => {
       >
         <template #node-room="{ data }">
           <div class="room">
-            <span>{{ data.label }}, {{ data.depthMm }} × {{ data.heightMm }} mm; front to the right</span>
+            <span>{{ data.label }}, {{ digitsIn('mm', data.depthMm) }} × {{ formatIn('mm', data.heightMm) }}; front to the right</span>
           </div>
         </template>
       </VueFlow>
@@ -233,8 +234,8 @@ watch(chosenTube, (tube) => {
       <SelectionPanel v-if="selected" :key="selected" :loop="loop" :selected="selected" @change="change" @remove="remove" />
       <template v-else>
         <p class="quiet">
-          Drag a part, or choose it and use the arrow keys (<kbd>Shift</kbd> for 20 mm). Drag from port to port to draw a tube; press a tube
-          twice to bend it there.
+          Drag a part, or choose it and use the arrow keys (<kbd>Shift</kbd> for {{ formatIn('mm', 20) }}). Drag from port to port to draw a
+          tube; press a tube twice to bend it there.
         </p>
         <CasePanel class="mt-3" :loop="loop" @change="change" />
         <v-select

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { digitsIn, formatIn } from '@core/base/units/display.js';
 import { computed, reactive, ref } from 'vue';
 import { CATALOGUE } from '@core/machine/catalogue/parts.js';
 import type { LoopComponent, LoopFile } from '@core/machine/loop-file/loopFile.js';
@@ -24,9 +25,9 @@ const answer = computed(() => {
 const tubes = computed(() => (answer.value && 'loop' in answer.value ? reachOf(props.loop, answer.value.loop, props.part.id) : []));
 const WORDS: Record<ReachVerdict, (cutMm: number | null) => string> = {
   reaches: () => 'reaches',
-  'too-short': (mm) => `too short: new piece of ${mm} mm`,
-  shorten: (mm) => `cut off ${mm} mm`,
-  'new-piece': (mm) => `rigid: new piece of ${mm} mm`,
+  'too-short': (mm) => `too short: new piece of ${formatIn('mm', mm ?? 0)}`,
+  shorten: (mm) => `cut off ${formatIn('mm', mm ?? 0)}`,
+  'new-piece': (mm) => `rigid: new piece of ${formatIn('mm', mm ?? 0)}`,
 };
 const whole = (from: typeof room, otherwise: number) => ({
   lengthMm: from.lengthMm ?? otherwise,
@@ -57,7 +58,7 @@ const FIELDS = [
     <ul class="plain-list figures">
       <li v-for="tube in tubes" :key="tube.id">
         {{ tube.name }}: <b>{{ WORDS[tube.verdict](tube.cutMm) }}</b>
-        <span class="quiet"> has {{ Math.round(tube.hasMm) }}, needs {{ Math.round(tube.wayMm) }} mm</span>
+        <span class="quiet"> has {{ digitsIn('mm', tube.hasMm) }}, needs {{ formatIn('mm', tube.wayMm) }}</span>
       </li>
     </ul>
     <v-btn v-if="answer && 'loop' in answer && missing.length === 0" class="mt-2" @click="emit('change', answer.loop)">Put it in</v-btn>

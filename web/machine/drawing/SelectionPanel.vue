@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { formatIn } from '@core/base/units/display.js';
 import { computed, onMounted } from 'vue';
 import { keptFrom, likeOf, ownKey } from '@core/machine/catalogue/ownParts.js';
 import { tubeName } from '@core/machine/catalogue/names.js';
@@ -130,8 +131,8 @@ const CLOSURES = [
   <section v-else-if="tube" class="panel">
     <h2>{{ tubeName(loop, tube) }}</h2>
     <p class="figures">
-      <b>{{ Math.round(lengthMm) }} mm</b> {{ tube.length_mm === undefined ? 'along the drawing' : 'as entered' }},
-      {{ tubeVolumeMl(tube.bore_mm, lengthMm).toFixed(1) }} mL
+      <b>{{ formatIn('mm', lengthMm) }}</b> {{ tube.length_mm === undefined ? 'along the drawing' : 'as entered' }},
+      {{ formatIn('mL', tubeVolumeMl(tube.bore_mm, lengthMm), 1) }}
     </p>
     <v-select
       class="mt-2"

@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { unitName } from '@core/base/units/shown.js';
 import { computed, onScopeDispose, ref } from 'vue';
 import { STANDING, STANDING_WORDS } from '@core/machine/loop-file/orientation.js';
 import type { SimulatedPulse } from '@core/physics/filling/fillSimulation.js';
 import { liquidWords, type Liquid } from '@core/machine/liquids/fluids.js';
 import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
-import { formatMl } from '@core/base/units/display.js';
+import { digitsIn, formatIn, formatMl } from '@core/base/units/display.js';
 import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
 import { cannotPrimeWords } from '@core/edge/words/filling.js';
 import { forecastOf } from '@core/physics/filling/forecast.js';
@@ -53,13 +54,14 @@ const current = computed(() => simulation.value?.pulses[pulse.value] ?? null);
 
 const headline = computed(() => {
   if (!simulation.value) return null;
-  if (simulation.value.totalMl < 1) return { number: 0, words: 'mL: nothing more goes in' };
-  if (!current.value) return { number: simulation.value.passiveMl, words: 'mL to the fill mark; this much runs in by itself' };
+  if (simulation.value.totalMl < 1) return { number: 0, words: `${unitName('mL')}: nothing more goes in` };
+  if (!current.value)
+    return { number: simulation.value.passiveMl, words: `${unitName('mL')} to the fill mark; this much runs in by itself` };
   if (current.value.pouredRunning)
-    return { number: current.value.refillMl, words: `mL poured while the pump runs${slowedTo(current.value)}` };
+    return { number: current.value.refillMl, words: `${unitName('mL')} poured while the pump runs${slowedTo(current.value)}` };
   return running.value
     ? { number: current.value.runS, words: `s of pump${slowedTo(current.value)} moves ${formatMl(current.value.movedMl)}` }
-    : { number: current.value.refillMl, words: 'mL at most now' };
+    : { number: current.value.refillMl, words: `${unitName('mL')} at most now` };
 });
 /** the speed that a pulse needs, where it is less than the one set */
 const slowedTo = ({ speed, slowed }: SimulatedPulse): string => (slowed ? ` at ${Math.round(100 * speed)} % speed` : '');
@@ -146,9 +148,9 @@ const KEY = [
         <p class="quiet mt-2">
           About <b>{{ formatMl(simulation.totalMl) }}</b> to pour, in {{ simulation.pulses.length }}
           {{ simulation.pulses.length === 1 ? 'pulse' : 'pulses' }}. The least is where a radiator’s channels carry no air down, the most
-          once all air is out: tilt the case, see Air and flow. The front rises at most {{ Math.round(simulation.liftMm) }} mm above the
-          surface; at no flow the pump pushes {{ Math.round(simulation.shutoffMm) }} mm.
-          <span class="estimate">Computed for {{ liquidWords(liquid) }} at 25 °C from the drawing.</span>
+          once all air is out: tilt the case, see Air and flow. The front rises at most {{ formatIn('mm', simulation.liftMm) }} above the
+          surface; at no flow the pump pushes {{ formatIn('mm', simulation.shutoffMm) }}.
+          <span class="estimate">Computed for {{ liquidWords(liquid) }} at {{ formatIn('°C', 25) }} from the drawing.</span>
         </p>
         <p class="danger-note">The pump must never run dry: stop at the low mark, whatever this says.</p>
       </section>
@@ -162,7 +164,7 @@ const KEY = [
                 <i class="kept" :style="{ width: `${(100 * each.refillMl) / most}%`, background: colour ?? 'var(--ink-soft)' }" />
                 <i class="back" :style="{ width: `${(100 * each.fallsBackMl) / most}%` }" />
               </span>
-              <span class="figures">{{ digits(each.runS) }} s{{ slowedTo(each) }} · pour {{ Math.round(each.refillMl) }} mL</span>
+              <span class="figures">{{ digits(each.runS) }} s{{ slowedTo(each) }} · pour {{ formatMl(each.refillMl) }}</span>
             </button>
           </li>
         </ol>
@@ -186,7 +188,9 @@ const KEY = [
     </div>
     <div v-else-if="fill?.gravity" class="below">
       <section>
-        <p class="big-number">{{ Math.round(fill.gravity.totalMl) }} <small>mL by gravity</small></p>
+        <p class="big-number">
+          {{ digitsIn('mL', fill.gravity.totalMl) }} <small>{{ unitName('mL') }} by gravity</small>
+        </p>
         <p>There is no reservoir: hang a bottle above {{ nameOpening(loop, fill.gravity.port) }} and turn the case as listed.</p>
       </section>
       <section>

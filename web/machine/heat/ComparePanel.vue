@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { unitName } from '@core/base/units/shown.js';
+import { digitsIn } from '@core/base/units/display.js';
 import { computed, reactive, ref } from 'vue';
 import { shortName } from '@core/machine/catalogue/names.js';
 import type { Liquid } from '@core/machine/liquids/fluids.js';
@@ -158,7 +160,9 @@ function lineOf(answer: HeatAnswer | null, loop: LoopFile | null): SecondLine | 
           {{ letter }} <small>{{ title }}</small>
         </h2>
         <ProfileSheet :scene="answer" :colour="colour" :line="lines[key]" :label="`Loop profile of ${letter}, ${title}`" />
-        <p v-if="answer" class="big">{{ Math.round(answer.flowLph) }} <small>L/h through the pump</small></p>
+        <p v-if="answer" class="big">
+          {{ digitsIn('L/h', answer.flowLph) }} <small>{{ unitName('L/h') }} through the pump</small>
+        </p>
         <div class="speeds">
           <label class="slide">
             <span

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { formatIn } from '@core/base/units/display.js';
 import { computed, reactive, ref } from 'vue';
 import type { MeasuredBlock } from '@core/physics/diagnosis/measured.js';
 import { usualAir, type AirPath, type HeatEnd } from '@core/physics/heat/steady.js';
@@ -97,7 +98,7 @@ function takeQuiet(): void {
           <small>°C {{ hottest ? names.get(hottest.id) : 'no part carries a load' }}</small>
         </p>
         <p>
-          <b>{{ Math.round(heat.flowLph) }} L/h</b>, air in the case {{ heat.result.caseAirC.toFixed(1) }} °C.
+          <b>{{ formatIn('L/h', heat.flowLph) }}</b>, air in the case {{ formatIn('°C', heat.result.caseAirC, 1) }}.
           <span v-if="measured.length === 0" class="quiet estimate">Estimates from size and flow, ± 5 K until a baseline is recorded.</span>
           <span v-else class="quiet estimate"
             >{{ measured.map(({ id }) => names.get(id)).join(', ') }} from the recorded baseline, ± 2 K; the rest estimated from size and

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatMl } from '@core/base/units/display.js';
+import { digitsIn, formatIn, formatMl } from '@core/base/units/display.js';
 import type { TaughtVerdict } from '@core/physics/learning/answers.js';
 import type { GasPlace } from '@core/physics/learning/gasByStand.js';
 import { computed, onMounted, ref } from 'vue';
@@ -42,7 +42,9 @@ const gasWords = computed(() =>
       place,
       words: STANDS[place],
       figure:
-        place === 'elsewhere' ? `${mean.toFixed(0)} ± ${sd.toFixed(0)} mL` : `${(100 * mean).toFixed(1)} ± ${(100 * sd).toFixed(1)} %`,
+        place === 'elsewhere'
+          ? `${digitsIn('mL', mean)} ± ${formatIn('mL', sd)}`
+          : `${(100 * mean).toFixed(1)} ± ${(100 * sd).toFixed(1)} %`,
     }),
   ),
 );
@@ -103,7 +105,7 @@ const left = (ml: number): string => `${Math.max(0, (100 * ml) / most.value)}%`;
             <i class="now" :style="{ left: left(item.learned.volumeMl - item.learned.sdMl), width: left(2 * item.learned.sdMl) }" />
           </span>
           <span class="figures"
-            ><b>{{ Math.round(item.learned.volumeMl) }} ± {{ item.learned.sdMl.toFixed(item.learned.sdMl < 10 ? 1 : 0) }} mL</b>
+            ><b>{{ digitsIn('mL', item.learned.volumeMl) }} ± {{ formatIn('mL', item.learned.sdMl, item.learned.sdMl < 10 ? 1 : 0) }}</b>
             <span class="quiet"> was {{ Math.round(item.prior.volumeMl) }} ± {{ Math.round(item.prior.sdMl) }}</span></span
           >
           <span class="quiet figures">{{ item.fills }} {{ item.fills === 1 ? 'fill' : 'fills' }}</span>

@@ -4,6 +4,7 @@ import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import FormDialog from '../../base/look/FormDialog.vue';
 import { useCoolants } from '../../workshop/coolants/coolantStore.js';
+import DayField from '../../base/units/DayField.vue';
 
 /** A machine that somebody else filled: full, with what, since about when. Unknown is an answer: it mixes with nothing. */
 const open = defineModel<boolean>({ required: true });
@@ -49,6 +50,6 @@ async function save(): Promise<void> {
       level is read before anything is opened.
     </p>
     <v-select v-model="product" :items="products" label="With what" :error-messages="submit.at('productId')" />
-    <v-text-field v-model="since" type="date" label="Since about (may stay empty)" :error-messages="submit.at('since')" />
+    <DayField v-model="since" label="Since about (may stay empty)" :errors="submit.at('since')" />
   </FormDialog>
 </template>

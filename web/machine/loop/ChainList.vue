@@ -17,7 +17,7 @@ import { PLACES, type Place } from '@core/machine/catalogue/places.js';
 import { flowOrder } from '@core/machine/loop-file/chain.js';
 import { partName, tubeLengthMm, type LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { loopVolume } from '@core/machine/loop-file/volume.js';
-import { formatMlWithSd } from '@core/base/units/display.js';
+import { formatIn, formatMlWithSd } from '@core/base/units/display.js';
 import VolumeFields from '../drawing/VolumeFields.vue';
 import { chainRows } from './chainRows.js';
 import NumberField from '../../base/units/NumberField.vue';
@@ -113,7 +113,7 @@ function tubeKind(id: string, key: string): void {
         <button type="button" class="line" :aria-expanded="selected === row.tube.id" @click="pick(row.tube.id)">
           <span class="node pipe" />
           <span class="name figures"
-            >{{ Math.round(tubeLengthMm(loop, row.tube)) }} mm
+            >{{ formatIn('mm', tubeLengthMm(loop, row.tube)) }}
             <span class="quiet">{{
               tubeKindOf(row.tube)?.label ?? `${row.tube.material}, bore ${row.tube.bore_mm}, outer ${row.tube.outer_mm}`
             }}</span></span
@@ -155,7 +155,7 @@ function tubeKind(id: string, key: string): void {
     <li v-for="tube in looseTubes" :key="tube.id" class="link tube">
       <span class="line"
         ><span class="node pipe" /><span class="name figures"
-          >{{ Math.round(tubeLengthMm(loop, tube)) }} mm
+          >{{ formatIn('mm', tubeLengthMm(loop, tube)) }}
           <span class="quiet">{{ tube.from.join('.') }} → {{ tube.to.join('.') }}</span></span
         ></span
       >

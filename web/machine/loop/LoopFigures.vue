@@ -7,7 +7,7 @@ import { countFittings } from '@core/machine/loop-file/fittings.js';
 import { loopFindings } from '@core/machine/build-checks/loopFindings.js';
 import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { loopVolume } from '@core/machine/loop-file/volume.js';
-import { formatMl } from '@core/base/units/display.js';
+import { digitsIn, formatIn, formatMl } from '@core/base/units/display.js';
 import type { CoolantProduct } from '@core/machine/liquids/classes.js';
 import { WATER, type Liquid } from '@core/machine/liquids/fluids.js';
 import type { InsideNow } from '@core/physics/live-book/insideNow.js';
@@ -46,15 +46,15 @@ const findings = computed(() => loopFindings(props.loop));
   <div class="stack figures-column">
     <section>
       <p class="big-number" aria-label="Loop volume">
-        {{ Math.round(volume.volumeMl) }} <small>± {{ Math.round(volume.sdMl) }} mL</small>
+        {{ digitsIn('mL', volume.volumeMl) }} <small>± {{ formatIn('mL', volume.sdMl) }}</small>
       </p>
       <p class="quiet">
         whole loop, one standard deviation. Filled to the reservoir's mark, with no air left, it takes
-        <strong class="figures">{{ Math.round(fill.volumeMl) }} mL</strong>.
+        <strong class="figures">{{ formatMl(fill.volumeMl) }}</strong>.
       </p>
       <p v-if="learned.length" class="quiet">
         {{ learned.length }} parts carry what {{ fills === 1 ? 'the first fill' : `${fills} fills` }} of this loop told of them; most of it
-        {{ learned[0]?.name }}: was {{ Math.round(learned[0]?.priorMl ?? 0) }}, is {{ Math.round(learned[0]?.nowMl ?? 0) }} mL.
+        {{ learned[0]?.name }}: was {{ digitsIn('mL', learned[0]?.priorMl ?? 0) }}, is {{ formatIn('mL', learned[0]?.nowMl ?? 0) }}.
       </p>
     </section>
     <section>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { formatMl, formatMlWithSd } from '@core/base/units/display.js';
+import { formatMl, formatMlWithSd, formatTube } from '@core/base/units/display.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { outlineOf, UNSTATED_VOLUME } from '@core/machine/loop-file/outline.js';
 import { findTubeMaterial } from '@core/machine/materials/tubes.js';
@@ -16,7 +16,7 @@ const stated = computed(() => {
       ? `Nobody stated its volume: ${formatMlWithSd(UNSTATED_VOLUME.volumeMl, UNSTATED_VOLUME.sdMl)} is assumed.`
       : `Stated: ${formatMl(volumeMl)}.`;
   const material = tube?.material ? (findTubeMaterial(tube.material)?.label ?? tube.material) : '';
-  return tube ? `${volume} Tube ${tube.boreMm}/${tube.outerMm} mm${material ? `, ${material}` : ''}.` : volume;
+  return tube ? `${volume} Tube ${formatTube(tube)}${material ? `, ${material}` : ''}.` : volume;
 });
 </script>
 

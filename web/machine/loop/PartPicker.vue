@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { formatMl } from '@core/base/units/display.js';
 import { computed, onMounted, ref } from 'vue';
 import type { OwnPart } from '@core/machine/catalogue/ownParts.js';
 import { UNITS, type CatalogueUnit } from '@core/machine/catalogue/units.js';
@@ -43,7 +44,7 @@ const keeping = ref<{ own: OwnPart | null } | null>(null);
     <ul class="plain-list">
       <li v-for="{ own: kept, part } in ours" :key="part.key" class="own">
         <span
-          ><b>{{ part.label }}</b> <span class="quiet figures">about {{ part.volumeMl }} mL</span>
+          ><b>{{ part.label }}</b> <span class="quiet figures">about {{ formatMl(part.volumeMl) }}</span>
           <button type="button" class="change" :aria-label="`Change ${part.label}`" @click="keeping = { own: kept }">change</button></span
         >
         <PlaceButtons :label="part.label" :places="part.places" @pick="emit('add', part, $event)" />
@@ -52,10 +53,9 @@ const keeping = ref<{ own: OwnPart | null } | null>(null);
         <span
           >{{ part.label }}
           <span v-if="learned.find(part.key)" class="quiet figures"
-            >{{ Math.round(learned.find(part.key)?.learned.volumeMl ?? 0) }} mL, learned from
-            {{ learned.find(part.key)?.fills }} fills</span
+            >{{ formatMl(learned.find(part.key)?.learned.volumeMl ?? 0) }}, learned from {{ learned.find(part.key)?.fills }} fills</span
           >
-          <span v-else class="quiet figures">about {{ part.volumeMl }} mL</span></span
+          <span v-else class="quiet figures">about {{ formatMl(part.volumeMl) }}</span></span
         >
         <PlaceButtons :label="part.label" :places="part.places" @pick="emit('add', part, $event)" />
       </li>

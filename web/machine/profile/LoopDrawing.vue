@@ -9,6 +9,7 @@ export interface SecondLine {
 </script>
 
 <script setup lang="ts">
+import { formatMl } from '@core/base/units/display.js';
 import { computed, ref, useId } from 'vue';
 import type { Fate, LiquidPicture } from '@core/physics/draining/picture.js';
 import type { DrawnPart, DrawnTube, DrawnVessel, UnrolledLoop } from '@core/physics/profile/unroll.js';
@@ -237,7 +238,7 @@ const secondLine = computed(() => {
         :class="{ selected: selected === vessel.id }"
         @click="emit('select', vessel.id)"
       >
-        <title>{{ vessel.name }}, {{ Math.round(vessel.volumeMl) }} mL</title>
+        <title>{{ vessel.name }}, {{ formatMl(vessel.volumeMl) }}</title>
         <path class="glass" :d="vesselPath(vessel, frame)" />
         <g :clip-path="`url(#${own}-${vessel.part})`">
           <rect
@@ -262,7 +263,7 @@ const secondLine = computed(() => {
         <path class="outline" :d="vesselPath(vessel, frame)" />
       </g>
       <g v-for="part in parts" :key="part.id" class="part" :class="{ selected: selected === part.id }" @click="emit('select', part.id)">
-        <title>{{ part.name }}, {{ Math.round(part.volumeMl) }} mL</title>
+        <title>{{ part.name }}, {{ formatMl(part.volumeMl) }}</title>
         <rect
           class="outline"
           :x="frame.x(part.x0)"

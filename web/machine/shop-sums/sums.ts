@@ -1,3 +1,5 @@
+import { isStoredUnit, storedFrom, unitName, type StoredUnit } from '@core/base/units/shown.js';
+import { digitsIn, formatIn, grouped, plainIn } from '@core/base/units/display.js';
 import { expansionMl, levelAtReferenceMm } from '@core/physics/air/referenceLevel.js';
 import { airFromRiseMl } from '@core/physics/air/rise.js';
 import { InputProblem } from '@core/base/checking/input.js';
@@ -8,7 +10,6 @@ import { wallLoss } from '@core/machine/shop-sums/wallLoss.js';
 import { holdMinutes } from '@core/physics/leak-testing/hold.js';
 import { TUBE_MATERIAL_NAMES, TUBE_MATERIALS, type TubeMaterialName } from '@core/machine/materials/tubes.js';
 import { fanScrews, SCREWS } from '@core/machine/shop-sums/fanScrews.js';
-import { withMinus } from '@core/base/units/display.js';
 import { STANDARD_ATMOSPHERE_KPA } from '@core/base/units/physics.js';
 
 /** One thing to enter. A list takes several numbers with spaces or commas that are not decimal; a choice takes a word. */
@@ -63,19 +64,24 @@ const material: SumField = {
   words: TUBE_MATERIAL_NAMES.map((value) => ({ value, title: TUBE_MATERIALS[value].label })),
 };
 const n = (entered: Entered, id: string): number => entered[id] as number;
-const digits = (value: number): string => withMinus(Math.abs(value) < 10 ? value.toFixed(1) : String(Math.round(value)));
-/** "400 300,5 250" → numbers; anything else is left out and told of */
+const digits = (value: number): string => grouped(value, Math.abs(value) < 10 ? 1 : 0);
+/** two digits at least, in the unit of the reader */
+const small = (unit: StoredUnit, value: number): string => digitsIn(unit, value, Math.abs(value) < 10 ? 1 : 0);
+const inUnit = (unit: StoredUnit, value: number): string => `${small(unit, value)} ${unitName(unit)}`;
+/** "400 300,5 250" → numbers, typed in the reader's unit of length */
 const listOf = (entered: Entered, id: string): number[] =>
   String(entered[id] ?? '')
     .split(/[\s;]+/)
     .filter((word) => word !== '')
-    .map((word) => Number(word.replace(',', '.')));
+    .map((word) => storedFrom('mm', Number(word.replace(',', '.'))));
 const tubeOf = (entered: Entered, lengthMm: number) => ({
   material: entered.material as TubeMaterialName,
   boreMm: n(entered, 'bore'),
   outerMm: n(entered, 'outer'),
   lengthMm,
 });
+/** a length of the stock, as it is written on it */
+const plainMm = (mm: number): string => plainIn('mm', mm);
 const refuseIf = (wrong: boolean, message: string): void => {
   if (wrong) throw new InputProblem([{ path: '', message }]);
 };
@@ -104,7 +110,11 @@ export const SUMS: readonly Sum[] = [
       };
       const air = airFromRiseMl({ ...reading, tubes: [tubeOf(entered, 1000 * n(entered, 'length'))] });
       const without = airFromRiseMl({ ...reading, tubes: [] });
-      return { big: digits(air), unit: 'mL of air', lines: [`${digits(without - air)} mL of the reading is tube that swells.`] };
+      return {
+        big: small('mL', air),
+        unit: `${unitName('mL')} of air`,
+        lines: [`${inUnit('mL', without - air)} of the reading is tube that swells.`],
+      };
     },
   },
   {
@@ -116,7 +126,7 @@ export const SUMS: readonly Sum[] = [
       number('clearance', 'Flange to the tubes', 'mm', 4),
       { id: 'stock', label: 'Stock lengths', unit: 'mm', kind: 'list', start: '25 28 30 32 35' },
     ],
-    source: `At least ${SCREWS.threadMinMm} mm of thread, ${SCREWS.tipGapMm} mm off the tubes.`,
+    source: `At least ${formatIn('mm', SCREWS.threadMinMm)} of thread, ${formatIn('mm', SCREWS.tipGapMm)} off the tubes.`,
     answer: (entered) => {
       const stock = listOf(entered, 'stock');
       refuseIf(
@@ -134,9 +144,13 @@ export const SUMS: readonly Sum[] = [
         stock,
       );
       // never rounded up: half a millimetre too long is a pierced tube
-      const range = `${Math.ceil(choice.minMm * 10) / 10} to ${Math.floor(choice.maxMm * 10) / 10} mm under the head`;
+      const range = `${digitsIn('mm', Math.ceil(choice.minMm * 10) / 10, 1)} to ${formatIn('mm', Math.floor(choice.maxMm * 10) / 10, 1)} under the head`;
       return choice.fits.length > 0
-        ? { big: choice.fits.join(', '), unit: 'mm fit', lines: [`${range}. A longer one drives into the radiator’s tubes.`] }
+        ? {
+            big: choice.fits.map(plainMm).join(', '),
+            unit: `${unitName('mm')} fit`,
+            lines: [`${range}. A longer one drives into the radiator’s tubes.`],
+          }
         : { big: 'none', unit: 'of the stock fits', lines: [`Wanted: ${range}. Add washers to a longer one; never force it.`] };
     },
   },
@@ -160,8 +174,8 @@ export const SUMS: readonly Sum[] = [
         big: String(stocks.length),
         unit: stocks.length === 1 ? 'stock length' : 'stock lengths',
         lines: [
-          ...stocks.map((stock, index) => `${index + 1}: ${stock.join(' + ')}`),
-          `${digits(wasteMm)} mm left over. Cut the longest first.`,
+          ...stocks.map((stock, index) => `${index + 1}: ${stock.map(plainMm).join(' + ')}`),
+          `${inUnit('mm', wasteMm)} left over. Cut the longest first.`,
         ],
       };
     },
@@ -180,9 +194,9 @@ export const SUMS: readonly Sum[] = [
       refuseIf(n(entered, 'outer') <= n(entered, 'bore'), 'The outer diameter must be larger than the bore.');
       const { mlPerMonth, range } = wallLoss([tubeOf(entered, 1000 * n(entered, 'length'))], n(entered, 'temp'));
       return {
-        big: digits(mlPerMonth),
-        unit: 'mL a month',
-        lines: [`${digits(range[0])} to ${digits(range[1])} mL is usual; more than that is a leak to look for.`],
+        big: small('mL', mlPerMonth),
+        unit: `${unitName('mL')} a month`,
+        lines: [`${small('mL', range[0])} to ${inUnit('mL', range[1])} is usual; more than that is a leak to look for.`],
       };
     },
   },
@@ -199,11 +213,11 @@ export const SUMS: readonly Sum[] = [
       refuseIf(n(entered, 'target') > 100, 'At most 100 %.');
       const dose = doseConcentrate(n(entered, 'loop'), n(entered, 'left'), n(entered, 'target') / 100);
       if (!dose.possible)
-        return { big: 'drain more', unit: '', lines: [`${digits(dose.drainMoreMl ?? 0)} mL more has to come out first.`] };
+        return { big: 'drain more', unit: '', lines: [`${inUnit('mL', dose.drainMoreMl ?? 0)} more has to come out first.`] };
       return {
-        big: digits(dose.concentrateMl),
-        unit: 'mL concentrate',
-        lines: [`${digits(dose.waterMl)} mL distilled water; the mix you pour is ${digits(100 * (dose.pourFraction ?? 0))} % strong.`],
+        big: small('mL', dose.concentrateMl),
+        unit: `${unitName('mL')} concentrate`,
+        lines: [`${inUnit('mL', dose.waterMl)} distilled water; the mix you pour is ${digits(100 * (dose.pourFraction ?? 0))} % strong.`],
       };
     },
   },
@@ -239,11 +253,11 @@ export const SUMS: readonly Sum[] = [
         ),
       ),
       unit: 'min after it has settled',
-      lines: ['At 50 kPa, thermometer good to 0.1 K.'],
+      lines: [`At ${formatIn('kPa', 50)}, thermometer good to ${formatIn('K', 0.1, 1)}.`],
     }),
   },
   {
-    title: 'Level at 25 °C',
+    title: 'Level at a set temperature',
     fields: [
       number('level', 'Level as read', 'mm', null),
       number('temp', 'Coolant', '°C', 38),
@@ -253,7 +267,7 @@ export const SUMS: readonly Sum[] = [
     ],
     source: 'Density of water (Kell 1975), glycol by a general estimate; a filled fill tube counts to the cross-section.',
     answer: (entered) => {
-      refuseIf(n(entered, 'temp') > 90, 'Up to 90 °C.');
+      refuseIf(n(entered, 'temp') > 90, `Up to ${formatIn('°C', 90)}.`);
       const reading = {
         levelMm: n(entered, 'level'),
         coolantC: n(entered, 'temp'),
@@ -262,9 +276,9 @@ export const SUMS: readonly Sum[] = [
         glycolFraction: Math.min(1, n(entered, 'glycol') / 100),
       };
       return {
-        big: levelAtReferenceMm(reading).toFixed(1),
-        unit: 'mm at 25 °C',
-        lines: [`${digits(expansionMl(reading))} mL of the reading is warmth. Compare levels at this temperature only.`],
+        big: digitsIn('mm', levelAtReferenceMm(reading), 1),
+        unit: `${unitName('mm')} at ${formatIn('°C', 25)}`,
+        lines: [`${inUnit('mL', expansionMl(reading))} of the reading is warmth. Compare levels at this temperature only.`],
       };
     },
   },
@@ -276,7 +290,8 @@ export function missingOf(sum: Sum, entered: Entered): string | null {
     if (field.kind !== 'number') continue;
     const value = entered[field.id];
     if (typeof value !== 'number') return `${field.label}?`;
-    if (value < field.min) return `${field.label}: at least ${field.min} ${field.unit}.`;
+    if (value < field.min)
+      return `${field.label}: at least ${isStoredUnit(field.unit) ? formatIn(field.unit, field.min, 1) : `${field.min} ${field.unit}`}.`;
   }
   return null;
 }

@@ -5,6 +5,7 @@ import { addDays } from '@core/base/units/calendar.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import FormDialog from '../../base/look/FormDialog.vue';
+import DayField from '../../base/units/DayField.vue';
 
 const open = defineModel<boolean>({ required: true });
 const props = defineProps<{ due: Due; today: string }>();
@@ -40,7 +41,7 @@ async function save(): Promise<void> {
     @submit="save"
   >
     <p class="quiet">Temperatures look fine until particles choke the fins. Say so, and write down that you did.</p>
-    <v-text-field v-model="form.until" type="date" label="Until" :error-messages="submit.at('until')" />
+    <DayField v-model="form.until" label="Until" :errors="submit.at('until')" />
     <v-textarea v-model="form.reason" label="In the owner's words" :error-messages="submit.at('reason')" />
     <v-checkbox v-model="form.riskTold" label="The risk was told" :error-messages="submit.at('riskTold')" />
   </FormDialog>

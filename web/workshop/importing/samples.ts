@@ -1,4 +1,5 @@
-import { formatDay, formatMl } from '@core/base/units/display.js';
+import { formatDay } from '@core/base/units/dates.js';
+import { formatMl, formatTube } from '@core/base/units/display.js';
 import { cellProblemWords } from '@core/edge/words/importing.js';
 import { dayIn, type DayOrder } from '@core/workshop/importing/days.js';
 import type { ImportKey } from '@core/workshop/importing/fields.js';
@@ -20,7 +21,7 @@ export function readAs(key: ImportKey, text: string, order: DayOrder): string | 
     readOn: day,
     on: day,
     volume: shown(volumeMlIn, formatMl),
-    tube: shown(tubeIn, ({ boreMm, outerMm }) => `${boreMm}/${outerMm} mm`),
+    tube: shown(tubeIn, ({ boreMm, outerMm }) => formatTube({ boreMm, outerMm })),
     hoursPerDay: shown(hoursADay, (hours) => `${hours} h a day`),
     reading: shown(meterHours, (hours) => `${hours} h`),
     coolantC: shown(coolantC, (celsius) => `${celsius} °C`),

@@ -6,6 +6,7 @@ import PartLines from '../prices/PartLines.vue';
 import PriceLines from '../prices/PriceLines.vue';
 import { usePriceList } from '../prices/priceStore.js';
 import { priceOfForm, type JobForm } from './jobForm.js';
+import DayField from '../../base/units/DayField.vue';
 
 /** Hours, parts and coolant as they are told to the owner. */
 const form = defineModel<JobForm>({ required: true });
@@ -31,9 +32,9 @@ const price = computed(() => priceOfForm(prices.list, form.value.kind, props.coo
     <p v-else-if="!prices.reckons" class="wide quiet">
       Prices are reckoned here once the workshop says what an hour costs (Workshop, Prices).
     </p>
-    <v-text-field v-model="form.neededBy" type="date" label="Needed again by" :min="today" :error-messages="at('neededBy')" />
-    <v-text-field v-model="form.dropOffOn" type="date" label="Can come in from" :error-messages="at('dropOffOn')" />
-    <v-text-field v-model="form.partsOn" type="date" label="Parts expected" :error-messages="at('partsOn')" />
+    <DayField v-model="form.neededBy" label="Needed again by" :min="today" :errors="at('neededBy')" />
+    <DayField v-model="form.dropOffOn" label="Can come in from" :errors="at('dropOffOn')" />
+    <DayField v-model="form.partsOn" label="Parts expected" :errors="at('partsOn')" />
     <OwnerDays v-model="form.windows" :today="today" :at="at" class="wide" />
     <v-text-field v-model="form.note" label="Note for the bench" :error-messages="at('note')" />
   </section>

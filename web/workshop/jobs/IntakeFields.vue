@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { formatIn } from '@core/base/units/display.js';
 import { DATA_SAFE, type DataSafe } from '@core/workshop/jobs/schema.js';
 import { SIGN_KEYS, SIGNS } from '@core/workshop/jobs/scope.js';
 import ChoiceRow from '../../base/look/ChoiceRow.vue';
@@ -32,7 +33,7 @@ const dataSafe = (Object.keys(DATA_SAFE) as DataSafe[]).map((value) => ({ value,
         :hint="
           baselineFlowLph === null
             ? 'no baseline to compare with'
-            : `at the baseline’s pump setting; it was ${Math.round(baselineFlowLph)} L/h`
+            : `at the baseline’s pump setting; it was ${formatIn('L/h', baselineFlowLph)}`
         "
         :errors="at('intake.flowLph')"
       />

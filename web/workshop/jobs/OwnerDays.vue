@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { MOST_WINDOWS } from '@core/workshop/jobs/schema.js';
 import { addDays } from '@core/base/units/calendar.js';
+import DayField from '../../base/units/DayField.vue';
 
 /** Days in which the owner can do without the machine; none: any day will do. */
 const days = defineModel<{ from: string; to: string }[]>({ required: true });
@@ -24,8 +25,8 @@ const drop = (index: number): void => {
       </button>
     </p>
     <div v-for="(window, index) in days" :key="index" class="window">
-      <v-text-field v-model="window.from" type="date" label="From" :error-messages="at(`windows[${index}].from`)" />
-      <v-text-field v-model="window.to" type="date" label="To, that day too" :error-messages="at(`windows[${index}].to`)" />
+      <DayField v-model="window.from" label="From" :errors="at(`windows[${index}].from`)" />
+      <DayField v-model="window.to" label="To, that day too" :errors="at(`windows[${index}].to`)" />
       <v-btn variant="text" @click="drop(index)">Take out</v-btn>
     </div>
   </div>

@@ -7,6 +7,7 @@ import { call, wordsOf } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import { useNotices } from '../../base/shell/notices.js';
 import { useDates } from '../../base/units/dates.js';
+import DayField from '../../base/units/DayField.vue';
 
 const props = defineProps<{
   systemId: string;
@@ -83,7 +84,7 @@ async function take({ id, loopId, itemId, make, lot, fittedOn }: FittedLot): Pro
     </ul>
     <form v-if="adding" class="form" novalidate @submit.prevent="add">
       <v-select v-model="form.item" :items="items" label="Which part" :error-messages="submit.at('itemId')" />
-      <v-text-field v-model="form.fittedOn" type="date" label="Fitted on" :max="today" :error-messages="submit.at('fittedOn')" />
+      <DayField v-model="form.fittedOn" label="Fitted on" :max="today" :errors="submit.at('fittedOn')" />
       <v-text-field v-model="form.make" label="Make on its bag" autocomplete="off" :error-messages="submit.at('make')" />
       <v-text-field v-model="form.lot" label="Lot on its bag" autocomplete="off" :error-messages="submit.at('lot')" />
       <v-btn type="submit" :loading="submit.busy.value">Keep it</v-btn>

@@ -8,6 +8,7 @@ import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import NumberField from '../../base/units/NumberField.vue';
 import FormDialog from '../../base/look/FormDialog.vue';
+import DayField from '../../base/units/DayField.vue';
 
 /** Enters a service that was done; a refill starts the clocks again. */
 const open = defineModel<boolean>({ required: true });
@@ -77,7 +78,7 @@ async function save(): Promise<void> {
     <v-select v-if="loops.length > 1" v-model="form.loopId" :items="[...loops]" item-title="name" item-value="id" label="Loop" />
     <div class="pair">
       <v-select v-model="form.kind" :items="kinds" label="What was done" :error-messages="submit.at('kind')" />
-      <v-text-field v-model="form.doneOn" type="date" label="On" :max="today" :error-messages="submit.at('doneOn')" />
+      <DayField v-model="form.doneOn" label="On" :max="today" :errors="submit.at('doneOn')" />
     </div>
     <template v-if="refills">
       <v-select

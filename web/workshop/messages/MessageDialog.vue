@@ -3,7 +3,9 @@ import { computed, reactive } from 'vue';
 import { fittingLetter, type Standing } from '@core/workshop/messages/fitting.js';
 import { NO_CONTACT } from '@core/workshop/people/contact.js';
 import { useSession } from '../people/sessionStore.js';
-import { longDay, longTime, WITHOUT_DAY, writeMessage, type MessageTemplate } from '@core/workshop/messages/templates.js';
+import { reading, readingAs } from '@core/base/units/reading.js';
+import { longDay, longTime } from '@core/base/units/dates.js';
+import { WITHOUT_DAY, writeMessage, type MessageTemplate } from '@core/workshop/messages/templates.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import FormDialog from '../../base/look/FormDialog.vue';
@@ -15,9 +17,11 @@ const submit = useSubmit();
 const session = useSession();
 /** the letter that fits what is known; another one is chosen by hand */
 const fitting = fittingLetter(props.standing);
+/** a letter is written the workshop's way, whoever writes it */
+const inLetter = <T,>(work: () => T): T => readingAs(session.account?.workshopReading ?? reading(), work);
 const whenWords = (iso: string | null): string => {
   if (iso === null) return '';
-  return iso.length === 10 ? `on ${longDay(iso)}` : `on ${longTime(iso, session.account?.timeZone ?? 'UTC')}`;
+  return inLetter(() => `on ${iso.length === 10 ? longDay(iso) : longTime(iso, session.account?.timeZone ?? 'UTC')}`);
 };
 const form = reactive({ template: fitting.template, when: whenWords(fitting.when), ready: whenWords(fitting.ready), text: '' });
 const templates: { value: MessageTemplate; title: string }[] = [
@@ -32,13 +36,15 @@ const templates: { value: MessageTemplate; title: string }[] = [
   { value: 'risk', title: 'What putting it off risks' },
 ];
 const letter = computed(() =>
-  writeMessage(form.template, {
-    ...form,
-    owner: props.owner,
-    machine: props.machine,
-    workshop: session.account?.workshopName ?? '',
-    contact: session.account?.contact ?? NO_CONTACT,
-  }),
+  inLetter(() =>
+    writeMessage(form.template, {
+      ...form,
+      owner: props.owner,
+      machine: props.machine,
+      workshop: session.account?.workshopName ?? '',
+      contact: session.account?.contact ?? NO_CONTACT,
+    }),
+  ),
 );
 
 async function send(): Promise<void> {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { formatMl } from '@core/base/units/display.js';
 import type { Shop } from '@core/workshop/people/answers.js';
 import { DRAIN_HABITS } from '@core/physics/draining/defaults.js';
 import { reactive, ref, watch } from 'vue';
@@ -34,7 +35,7 @@ const MONTHS = [
   { value: null, title: 'no such rule' },
   ...Array.from({ length: 12 }, (_, index) => ({ value: index + 1, title: monthName(index + 1) })),
 ];
-const HEADS = [{ value: null, title: 'never' }, ...[50, 100, 200, 300].map((ml) => ({ value: ml, title: `when it saves ${ml} mL or more` }))]; // prettier-ignore
+const HEADS = [{ value: null, title: 'never' }, ...[50, 100, 200, 300].map((ml) => ({ value: ml, title: `when it saves ${formatMl(ml)} or more` }))]; // prettier-ignore
 const zones = Intl.supportedValuesOf('timeZone');
 const choices = (all: Record<string, { label: string }>) => Object.entries(all).map(([value, { label }]) => ({ value, title: label }));
 
@@ -42,8 +43,9 @@ const choices = (all: Record<string, { label: string }>) => Object.entries(all).
 watch(
   () => props.shop.workshop,
   (workshop, before) => {
-    const { schools, rates: _rates, contact: _contact, ...rest } = workshop;
-    const ofForm = (shop: Shop['workshop']): string => JSON.stringify({ ...shop, rates: null, contact: null, version: null });
+    const { schools, rates: _rates, contact: _contact, reading: _reading, ...rest } = workshop;
+    const ofForm = (shop: Shop['workshop']): string =>
+      JSON.stringify({ ...shop, rates: null, contact: null, reading: null, version: null });
     // contact and prices are saved by forms of their own
     if (before && ofForm(before) === ofForm(workshop)) {
       form.version = workshop.version;

@@ -3,7 +3,9 @@ import { describe, expect, it } from 'vitest';
 import type { PersonRow, SignedInRow } from '@core/workshop/people/answers.js';
 import { fakeServer, mountScreen, settle, wordsOf } from '../../../tests/screens/mountScreen.js';
 import OwnPasswordView from '../../pages/OwnPasswordView.vue';
+import NewPasswordView from '../../pages/NewPasswordView.vue';
 import PeopleList from './PeopleList.vue';
+import SignInForm from './SignInForm.vue';
 import SignedInList from './SignedInList.vue';
 
 const person = (name: string, more: Partial<PersonRow> = {}): PersonRow => ({
@@ -38,6 +40,37 @@ describe('the people of a workshop', () => {
     fakeServer(() => ({ status: 200, body: {} }));
     const screen = mountScreen(PeopleList, { props: { people: [person('Ada')], isLead: false } });
     expect(screen.findAll('button')).toHaveLength(0);
+  });
+});
+
+describe('somebody who forgot', () => {
+  it('asks for a link with the address that was typed, and is told where it goes', async () => {
+    const asked: unknown[] = [];
+    fakeServer(({ path, body }) => {
+      if (path === '/password-link') asked.push(body);
+      return { status: 202, body: { asked: true } };
+    });
+    const screen = mountScreen(SignInForm);
+    await screen.find('input[type="email"]').setValue('tess@mill.example');
+    await button(screen, /Send me a link/).trigger('click');
+    await settle();
+    expect(asked).toEqual([{ email: 'tess@mill.example' }]);
+    expect(wordsOf(screen)).toContain('If tess@mill.example has an account here');
+  });
+
+  it('chooses by the link, which leaves the address bar at once', async () => {
+    const sent: unknown[] = [];
+    fakeServer(({ path, body }) => {
+      if (path === '/new-password') sent.push(body);
+      return { status: 200, body: { changed: true } };
+    });
+    window.location.hash = '#mark';
+    const screen = mountScreen(NewPasswordView);
+    await screen.find('input[type="password"]').setValue('heron under mill door');
+    await screen.find('form').trigger('submit');
+    await settle();
+    expect(sent).toEqual([{ link: 'mark', password: 'heron under mill door' }]);
+    expect(window.location.hash).toBe('');
   });
 });
 

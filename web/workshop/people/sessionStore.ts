@@ -6,6 +6,7 @@ import type { SetupInput, SignInInput } from '@core/workshop/people/schema.js';
 import { call, get, setToken, whenSignedOut, whenTokenIsOld } from '../../base/http/api.js';
 import { deviceOutbox } from '../../base/outbox/deviceOutbox.js';
 import { forgetAnswers, rememberAnswer, rememberedAnswer } from '../../base/outbox/deviceStore.js';
+import { setReading } from '../../base/units/reader.js';
 import { setTimeZone } from '../../base/units/dates.js';
 import { setServerNow } from '../../base/units/now.js';
 
@@ -22,6 +23,7 @@ export const useSession = defineStore('session', () => {
     if (answer.signedIn) {
       account.value = answer.account;
       setTimeZone(answer.account.timeZone);
+      setReading(answer.account.reading);
       today.value = answer.today;
       expired.value = false;
       setToken(answer.token);
@@ -59,6 +61,7 @@ export const useSession = defineStore('session', () => {
         if (!known) throw error;
         account.value = known;
         setTimeZone(known.timeZone);
+        setReading(known.reading);
       }
     },
     signIn: async (input: SignInInput) => take(await call<SessionAnswer>('POST', '/session', { body: input })),

@@ -8,6 +8,7 @@ import { call } from '../../base/http/api.js';
 import { useDates } from '../../base/units/dates.js';
 import { useSession } from '../people/sessionStore.js';
 import { changeBoard, type BoardEvents } from './changeBoard.js';
+import DayField from '../../base/units/DayField.vue';
 
 /** Who is away when, and which jobs and owners that hits. */
 const props = defineProps<{ board: WorkshopBoard }>();
@@ -51,8 +52,8 @@ const choices = (all: Readonly<Record<string, string>>) => Object.entries(all).m
     <form v-if="open" class="away" novalidate @submit.prevent="add">
       <v-select v-model="form.personId" :items="board.people.map(({ id, name }) => ({ value: id, title: name }))" label="Who" />
       <v-select v-model="form.why" :items="choices(ABSENCE_WHYS)" label="Why" />
-      <v-text-field v-model="form.fromDay" type="date" label="From" />
-      <v-text-field v-model="form.toDay" type="date" label="To, that day too" />
+      <DayField v-model="form.fromDay" label="From" />
+      <DayField v-model="form.toDay" label="To, that day too" />
       <v-select v-model="form.part" :items="choices(DAY_PARTS)" label="Of each" />
       <v-btn type="submit" size="large">Away</v-btn>
     </form>

@@ -3,6 +3,8 @@ import { dayIn, instantIn } from '@core/base/units/calendar.js';
 import { dragJob, type Dragged } from '@core/workshop/planning/board.js';
 import type { BuiltProblem, WorkshopBoard } from '@core/workshop/planning/workshopPlan.js';
 import { computed, reactive, ref, watch } from 'vue';
+import DayField from '../../base/units/DayField.vue';
+import TimeField from '../../base/units/TimeField.vue';
 
 /** Moves a job without dragging (WCAG 2.5.7): day, time, bench. The first whole quarter hour from then on that fits is taken. */
 const props = defineProps<{ board: WorkshopBoard; built: BuiltProblem; jobId: string }>();
@@ -55,8 +57,8 @@ function move(): void {
 
 <template>
   <form class="row move-to" novalidate @submit.prevent="move">
-    <v-text-field v-model="form.day" type="date" label="Move it to" :min="board.today" />
-    <v-text-field v-model="form.time" type="time" step="900" label="from" />
+    <DayField v-model="form.day" label="Move it to" :min="board.today" />
+    <TimeField v-model="form.time" label="from" />
     <v-select v-model="form.bench" :items="board.benches.map(({ name }, value) => ({ value, title: name }))" label="on" />
     <v-btn type="submit" variant="outlined">Move</v-btn>
     <p v-if="why" role="alert">{{ why }}</p>

@@ -4,6 +4,7 @@ import type { WorkshopBoard } from '@core/workshop/planning/workshopPlan.js';
 import { call } from '../../base/http/api.js';
 import { changeBoard, type BoardEvents } from './changeBoard.js';
 import { USUAL_WEEK } from './usualWeek.js';
+import TimeField from '../../base/units/TimeField.vue';
 
 /** Each technician's usual week. */
 const props = defineProps<{ board: WorkshopBoard }>();
@@ -60,8 +61,8 @@ const saveWeek = (person: Person): Promise<void> =>
           <div v-for="(day, index) in week" :key="index" class="day">
             <label><input v-model="day.on" type="checkbox" /> {{ WEEKDAYS[index] }}</label>
             <template v-if="day.on"
-              ><input v-model="day.from" type="time" :aria-label="`${WEEKDAYS[index]} from`" />
-              <input v-model="day.to" type="time" :aria-label="`${WEEKDAYS[index]} to`"
+              ><TimeField v-model="day.from" density="compact" :label="`${WEEKDAYS[index]} from`" />
+              <TimeField v-model="day.to" density="compact" :label="`${WEEKDAYS[index]} to`"
             /></template>
           </div>
           <div class="row">
@@ -93,7 +94,7 @@ p {
 }
 .day {
   display: grid;
-  grid-template-columns: 90px 120px 120px;
+  grid-template-columns: 90px 140px 140px;
   gap: 12px;
   align-items: center;
   min-height: 44px;
@@ -107,11 +108,5 @@ input[type='checkbox'] {
   width: 22px;
   height: 22px;
   accent-color: var(--ink);
-}
-input[type='time'] {
-  min-height: 44px;
-  padding: 0 8px;
-  border: 1.5px solid var(--line);
-  border-radius: 3px;
 }
 </style>

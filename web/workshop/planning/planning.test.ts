@@ -230,7 +230,7 @@ describe('moving without dragging', () => {
   it('takes the first whole quarter hour that fits from then on', async () => {
     const own = job('a');
     const screen = mover([slotOf(own, '09:00')], [own]);
-    await screen.find('input[type="time"]').setValue('10:07');
+    await screen.findAll('input')[1]?.setValue('10:07');
     await screen.find('form').trigger('submit');
     const [dragged] = screen.emitted('move')?.[0] as [{ moved: { toMs: number }[] }];
     expect(new Date(dragged.moved[0]?.toMs ?? 0).toISOString()).toBe('2026-03-09T10:15:00.000Z');
@@ -238,7 +238,7 @@ describe('moving without dragging', () => {
 
   it('says in names why it cannot', async () => {
     const screen = mover([], [job('a', { windows: [{ from: '2026-03-09', to: '2026-03-09' }] })]);
-    await screen.find('input[type="date"]').setValue('2026-03-12');
+    await screen.findAll('input')[0]?.setValue('2026-03-12');
     await screen.find('form').trigger('submit');
     expect(screen.emitted('move')).toBeUndefined();
     expect(wordsOf(screen)).toContain('Machine a fits nowhere on Window from then on');

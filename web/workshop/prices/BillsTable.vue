@@ -7,6 +7,7 @@ import { addDays } from '@core/base/units/calendar.js';
 import { reactive, ref } from 'vue';
 import { downloadTable } from '../../base/files/download.js';
 import { get, wordsOf } from '../../base/http/api.js';
+import DayField from '../../base/units/DayField.vue';
 
 /** Finished jobs of some days as a table for the bookkeeping: one row a line. */
 const props = defineProps<{ today: string }>();
@@ -51,8 +52,8 @@ const shift = (by: number): void => {
 
 <template>
   <form class="row bills" novalidate @submit.prevent="download">
-    <v-text-field v-model="days.from" type="date" label="Finished from" />
-    <v-text-field v-model="days.to" type="date" label="to" />
+    <DayField v-model="days.from" label="Finished from" />
+    <DayField v-model="days.to" label="to" />
     <v-btn variant="text" @click="shift(-1)">The month before</v-btn>
     <v-btn type="submit" variant="outlined">Bills as a table</v-btn>
     <p v-if="said" role="status">{{ said }}</p>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { KEPT_KINDS, type KeptKind } from '@core/workshop/store/schema.js';
 import NumberField from '../../base/units/NumberField.vue';
+import DayField from '../../base/units/DayField.vue';
 
 /** What is written down of a part that lies here or is lent out. */
 export interface KeptForm {
@@ -25,5 +26,5 @@ const kinds = Object.entries(KEPT_KINDS).map(([value, title]) => ({ value, title
   <v-text-field v-model="form.condition" label="Condition" :error-messages="at('condition')" />
   <NumberField v-if="form.kind === 'removed'" v-model="form.heldMl" label="Capped full, holds" unit="mL" :errors="at('heldMl')" />
   <v-text-field v-else v-model="form.lentTo" label="Who has it" :error-messages="at('lentTo')" />
-  <v-text-field v-model="form.untilDay" type="date" label="Decide or back by" :error-messages="at('untilDay')" />
+  <DayField v-model="form.untilDay" label="Decide or back by" :errors="at('untilDay')" />
 </template>

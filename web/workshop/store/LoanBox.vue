@@ -6,6 +6,7 @@ import { addDays } from '@core/base/units/calendar.js';
 import { call, wordsOf } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import { useNotices } from '../../base/shell/notices.js';
+import DayField from '../../base/units/DayField.vue';
 
 const props = defineProps<{ jobId: string; loans: Loans; owner: string; neededBy: string | null; today: string; done: boolean }>();
 const emit = defineEmits<{ changed: [] }>();
@@ -63,7 +64,7 @@ async function back(): Promise<void> {
       <v-btn v-if="loans.free.length && !lending" variant="outlined" @click="lending = true">Lend one</v-btn>
       <form v-if="lending" class="form" novalidate @submit.prevent="lend">
         <v-select v-model="form.keptPartId" :items="choices" label="Which" :error-messages="submit.at('keptPartId')" />
-        <v-text-field v-model="form.untilDay" type="date" label="Back by" :min="today" :error-messages="submit.at('untilDay')" />
+        <DayField v-model="form.untilDay" label="Back by" :min="today" :errors="submit.at('untilDay')" />
         <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
         <v-btn type="submit" :loading="submit.busy.value">Lent</v-btn>
       </form>

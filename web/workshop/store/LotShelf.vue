@@ -6,6 +6,7 @@ import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import { useDates } from '../../base/units/dates.js';
 import NumberField from '../../base/units/NumberField.vue';
+import DayField from '../../base/units/DayField.vue';
 
 /** Coolant by lot: its bottles, the last one as full as it stands on the shelf. */
 defineProps<{ lots: readonly LotRow[] }>();
@@ -79,8 +80,8 @@ const bottleWords = ({ stockMl, bottleMl }: LotRow): string =>
         </button>
         <form v-if="at === lot.id" class="form" novalidate @submit.prevent="save">
           <NumberField v-model="form.stockMl" label="On the shelf" unit="mL" :errors="submit.at('stockMl')" />
-          <v-text-field v-model="form.openedOn" type="date" label="Opened" :error-messages="submit.at('openedOn')" />
-          <v-text-field v-model="form.keepsUntil" type="date" label="Keeps to" :error-messages="submit.at('keepsUntil')" />
+          <DayField v-model="form.openedOn" label="Opened" :errors="submit.at('openedOn')" />
+          <DayField v-model="form.keepsUntil" label="Keeps to" :errors="submit.at('keepsUntil')" />
           <v-text-field v-model="form.samplePlace" label="Retained sample stands" placeholder="window shelf, tube 4" />
           <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
           <v-btn type="submit" :loading="submit.busy.value">Save</v-btn>

@@ -7,6 +7,7 @@ import { useSubmit } from '../../base/http/useSubmit.js';
 import ChoiceRow from '../../base/look/ChoiceRow.vue';
 import NumberField from '../../base/units/NumberField.vue';
 import FormDialog from '../../base/look/FormDialog.vue';
+import DayField from '../../base/units/DayField.vue';
 
 /** A reading of an hour meter, or a log that the owner's machine kept. */
 const props = defineProps<{ systemId: string; today: string }>();
@@ -96,13 +97,18 @@ async function save(): Promise<void> {
       <p v-if="told" aria-live="polite">{{ told }}</p>
       <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
       <div class="pair">
-        <v-text-field v-model="form.fromOn" type="date" label="First day" :error-messages="submit.at('fromOn')" />
-        <v-text-field v-model="form.on" type="date" label="Last day" :error-messages="submit.at('on')" />
+        <DayField
+          :model-value="form.fromOn ?? ''"
+          label="First day"
+          :errors="submit.at('fromOn')"
+          @update:model-value="form.fromOn = $event"
+        />
+        <DayField v-model="form.on" label="Last day" :errors="submit.at('on')" />
       </div>
     </template>
     <p v-else class="quiet">Two readings at least a week apart make a rate. A count that fell is taken for a new meter.</p>
     <div class="pair">
-      <v-text-field v-if="form.source === 'meter'" v-model="form.on" type="date" label="Read on" :error-messages="submit.at('on')" />
+      <DayField v-if="form.source === 'meter'" v-model="form.on" label="Read on" :errors="submit.at('on')" />
       <NumberField
         v-model="form.hours"
         :label="form.source === 'meter' ? 'The meter shows' : 'It ran'"

@@ -9,6 +9,7 @@ import { useSubmit } from '../../base/http/useSubmit.js';
 import { useDates } from '../../base/units/dates.js';
 import { useSession } from '../people/sessionStore.js';
 import NumberField from '../../base/units/NumberField.vue';
+import DayField from '../../base/units/DayField.vue';
 
 /** Waste containers as they stand, each with its level; what went in from which job; the paper of the hand-over. */
 const props = defineProps<{ today: string }>();
@@ -129,7 +130,7 @@ const FULL = 0.85;
       </form>
       <p v-if="pouring.problem.value" role="alert" class="danger">{{ pouring.problem.value }}</p>
       <form v-if="chosen.state === 'open'" class="form" novalidate @submit.prevent="handOver">
-        <v-text-field v-model="paper.on" type="date" label="On" :max="today" :error-messages="handing.at('on')" />
+        <DayField v-model="paper.on" label="On" :max="today" :errors="handing.at('on')" />
         <v-text-field v-model="paper.to" label="Collection point" :error-messages="handing.at('to')" />
         <v-text-field v-model="paper.carrier" label="Driven there by, if not by us" :error-messages="handing.at('carrier')" />
         <v-text-field v-model="paper.wasteCode" label="Waste code, by their list" :error-messages="handing.at('wasteCode')" />

@@ -1,4 +1,4 @@
-import { formatDay } from '../../../base/units/display.js';
+import { formatDay } from '../../../base/units/dates.js';
 import Joi from 'joi';
 import { day } from '../../../base/checking/fields.js';
 import { JOB_KIND_KEYS } from '../../../workshop/jobs/kinds.js';

@@ -1,4 +1,4 @@
-import { formatDay } from '../../../base/units/display.js';
+import { formatDay } from '../../../base/units/dates.js';
 import Joi from 'joi';
 import { day } from '../../../base/checking/fields.js';
 import { refusal, type EntryDefinition } from '../entry.js';

@@ -116,6 +116,8 @@ export const limitChange = pgTable(
     ...owned,
     productId: uuid('product_id').notNull(),
     personId: uuid('person_id').notNull(),
+    /** version of the product that was changed: tells the newest change, however close two of them lie in time */
+    productVersion: integer('product_version').notNull(),
     before: stored('before', readObject<SheetLife>('a coolant’s limit')).notNull(),
     after: stored('after', readObject<SheetLife>('a coolant’s limit')).notNull(),
     moved: stored('moved', readList<Moved>('dates that moved')).notNull(),
@@ -130,7 +132,7 @@ export const limitChange = pgTable(
       foreignColumns: [coolantProduct.workshopId, coolantProduct.id],
     }),
     foreignKey({ name: 'limit_change_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
-    index('limit_change_by_product').on(t.workshopId, t.productId),
+    unique('limit_change_version_once').on(t.workshopId, t.productId, t.productVersion),
     ...tenantWalls('limit_change', t),
   ],
 );

@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { check, foreignKey, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { boolean, check, foreignKey, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { person, workshop } from './people.js';
 import { instant, owned, tenantWalls } from '../columns.js';
 import { owner, system } from './machines.js';
@@ -51,6 +51,8 @@ export const standInMail = pgTable(
     recipient: text('recipient').notNull(),
     subject: text('subject').notNull(),
     text: text('text').notNull(),
+    /** for its reader alone: a link for a new password */
+    isPrivate: boolean('is_private').notNull().default(false),
     /** names of what was attached */
     attached: text('attached').notNull().default(''),
   },

@@ -20,6 +20,7 @@ import {
 import type { Skill } from '../../../../core/workshop/planning/capacities.js';
 import { DEFAULT_SCHOOLS, type Schools } from '../../../../core/physics/leak-testing/schools.js';
 import type { FirstStep } from '../../../../core/workshop/first-week/firstWeek.js';
+import { USUAL_READING, type Reading } from '../../../../core/base/units/reading.js';
 import { DEFAULT_RATES, type Rates } from '../../../../core/workshop/prices/rates.js';
 import { NO_CONTACT, type Contact } from '../../../../core/workshop/people/contact.js';
 import { appRole, instant, owned, serverRole, stored, tenantWalls } from '../columns.js';
@@ -40,6 +41,8 @@ export const workshop = pgTable(
     rates: stored('rates', readObject<Rates>('what the workshop asks', DEFAULT_RATES)).notNull().default(DEFAULT_RATES),
     /** where it is found: on letters, papers and in calendars */
     contact: stored('contact', readObject<Contact>('where the workshop is found', NO_CONTACT)).notNull().default(NO_CONTACT),
+    /** how numbers, dates and words are read here, where nobody chose otherwise */
+    reading: stored('reading', readObject<Reading>('how the workshop reads', USUAL_READING)).notNull().default(USUAL_READING),
     /** steps of the first week that need nothing here */
     passedSteps: stored('passed_steps', readList<FirstStep>('steps of the first week')).notNull().default([]),
     version: integer('version').notNull().default(1),
@@ -76,6 +79,8 @@ export const person = pgTable(
     isDemo: boolean('is_demo').notNull().default(false),
     /** what this person can do that not everybody can; null: nobody wrote it down, so everything */
     skills: stored('skills', readList<Skill>('the skills of a person')),
+    /** what this person reads another way than the workshop */
+    reading: stored('reading', readObject<Partial<Reading>>('how a person reads')).notNull().default({}),
     /** of name, role, skills and hours */
     version: integer('version').notNull().default(1),
   },

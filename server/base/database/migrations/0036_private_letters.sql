@@ -1,0 +1,1 @@
+ALTER TABLE "stand_in_mail" ADD COLUMN "is_private" boolean DEFAULT false NOT NULL;

@@ -1,0 +1,2 @@
+ALTER TABLE "person" ADD COLUMN "reading" jsonb DEFAULT '{}'::jsonb NOT NULL;--> statement-breakpoint
+ALTER TABLE "workshop" ADD COLUMN "reading" jsonb DEFAULT '{"language":"en","volume":"mL","pressure":"kPa","temperature":"°C","length":"mm","flow":"L/h","date":"day-name","clock":"24","weekBegins":1}'::jsonb NOT NULL;

@@ -1,0 +1,105 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import { addDays } from '@core/base/units/calendar.js';
+import { formatDay } from '@core/base/units/dates.js';
+import { reading } from '@core/base/units/reading.js';
+import { typedDay } from '@core/base/units/typedDay.js';
+import { useDates } from './dates.js';
+import MonthSheet from './MonthSheet.vue';
+
+/**
+ * A day, typed as people write one (`9.3.`, `+10`, `tomorrow`) or touched in a month; shown as its reader writes days. The keys up and down move
+ * it by a day.
+ */
+const value = defineModel<string>({ required: true });
+const props = defineProps<{ label: string; min?: string; max?: string; errors?: string[]; hint?: string; hideDetails?: boolean }>();
+const dates = useDates();
+const text = ref(shown(value.value));
+const wrong = ref(false);
+const open = ref(false);
+const WORDS = new Map([['today', 0], ['tomorrow', 1], ['yesterday', -1]]); // prettier-ignore
+/** what is typed counts at once where it can mean nothing else; a part of it waits until the field is left */
+const WHOLE = /^\d{4}-\d{2}-\d{2}$|^\d{1,2}[./]\d{1,2}[./]\d{4}$/;
+
+function shown(day: string): string {
+  return day === '' ? '' : formatDay(day);
+}
+watch(value, (day) => {
+  if (typedDay(text.value, dates.today(), WORDS) !== day) text.value = shown(day);
+});
+
+function take(raw: string): void {
+  const typed = raw.trim() === '' ? '' : typedDay(raw, dates.today(), WORDS);
+  wrong.value = typed === null;
+  if (typed !== null) value.value = typed;
+}
+function typing(raw: string | null): void {
+  text.value = raw ?? '';
+  wrong.value = false;
+  if (text.value.trim() === '' || WHOLE.test(text.value.trim())) take(text.value);
+}
+function leave(): void {
+  take(text.value);
+  if (!wrong.value) text.value = shown(value.value);
+}
+function move(days: number): void {
+  leave();
+  if (wrong.value) return;
+  const to = value.value === '' ? dates.today() : addDays(value.value, days);
+  pick(props.min && to < props.min ? props.min : props.max && to > props.max ? props.max : to);
+}
+function pick(day: string): void {
+  value.value = day;
+  text.value = shown(day);
+  wrong.value = false;
+  open.value = false;
+}
+const example = computed(() => (reading().date === 'month-first' ? '3/9/2027' : '9.3.2027'));
+</script>
+
+<template>
+  <v-text-field
+    :model-value="text"
+    :label="label"
+    class="day-field figures"
+    autocomplete="off"
+    inputmode="text"
+    :hint="hint"
+    :persistent-hint="Boolean(hint)"
+    :hide-details="hideDetails ?? 'auto'"
+    :error-messages="wrong ? [`A day, such as ${example} or +10`] : errors"
+    @update:model-value="typing"
+    @blur="leave"
+    @keydown.enter="leave"
+    @keydown.up.prevent="move(1)"
+    @keydown.down.prevent="move(-1)"
+    @keydown.page-up.prevent="move(7)"
+    @keydown.page-down.prevent="move(-7)"
+  >
+    <template #append-inner>
+      <v-menu v-model="open" :close-on-content-click="false" location="bottom end">
+        <template #activator="{ props: menu }">
+          <button type="button" v-bind="menu" class="months" :aria-label="`${label}: choose in a month`">
+            <svg viewBox="0 0 24 24" width="24" height="24" aria-hidden="true"><path d="M3 5h18v16H3zM3 10h18M8 2v5M16 2v5" /></svg>
+          </button>
+        </template>
+        <MonthSheet :day="value" :today="dates.today()" :min="min" :max="max" @pick="pick" />
+      </v-menu>
+    </template>
+  </v-text-field>
+</template>
+
+<style scoped>
+.months {
+  width: 44px;
+  height: 44px;
+  margin-right: -8px;
+  display: grid;
+  place-items: center;
+}
+path {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2;
+}
+</style>
