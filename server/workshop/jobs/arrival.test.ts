@@ -90,8 +90,9 @@ describe('who comes and who goes', () => {
 describe('letters about a slot', () => {
   it('are written the workshop’s way, whatever way whoever sends them reads', async () => {
     const { version } = (await lead.get<{ workshop: { version: number } }>('/workshop')).body.workshop;
-    await lead.put('/workshop/reading', { ...USUAL_READING, clock: '12', version });
+    expect((await lead.put('/workshop/reading', { ...USUAL_READING, clock: '12', version })).status).toBe(200);
     await lead.put('/own-reading', { clock: '24', language: 'de' });
+    bench.wait(60);
     const job = await book();
     await kept(job.id, 0);
     expect((await letters())[0]?.body).toMatch(/^Dear[^]* at \d{1,2}:\d\d[\s\u202f][ap]m/);
