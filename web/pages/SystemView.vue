@@ -159,7 +159,7 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
           <v-btn v-if="session.may('desk')" variant="outlined" size="large" @click="editing = true">Edit</v-btn>
         </div>
       </header>
-      <MachineAnswers :machine="page.answers" :today="page.today" :loop="page.loops[0] ?? null" class="mt-4" />
+      <MachineAnswers :machine="page.answers" :today="page.today" :loop="page.loops.find(({ id }) => id === page?.answers?.loops[0]?.id) ?? null" class="mt-4" />
       <p v-if="page.system.note || page.owner.note" class="note">
         {{ [page.system.note, page.owner.note].filter(Boolean).join(' ') }}
       </p>

@@ -16,8 +16,8 @@ export interface CallMachine {
   readonly owner: string;
   readonly phone: string | null;
   readonly email: string | null;
-  /** the loop that is served; null: none is known */
-  readonly loopId: string | null;
+  /** loops that can be served, the one that falls due first at the head; empty: none is known */
+  readonly loops: readonly { readonly id: string; readonly name: string }[];
   readonly due: { readonly dueOn: string; readonly reason: DateReason; readonly estimated: boolean; readonly postponed: number } | null;
   readonly job: CallJob | null;
   /** done and still here */

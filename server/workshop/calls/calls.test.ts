@@ -52,7 +52,7 @@ describe('somebody on the phone', () => {
 
   it('hears when it is due, and whom it belongs to', async () => {
     const [machine] = (await call('555123')).machines;
-    expect(machine).toMatchObject({ owner: 'Ada Fernwick', loopId: tower.loopId, state: 'in-service', job: null, run: null });
+    expect(machine).toMatchObject({ owner: 'Ada Fernwick', loops: [{ id: tower.loopId }], state: 'in-service', job: null, run: null });
     expect(machine?.due?.reason.why).toBe('policy');
   });
 

@@ -52,7 +52,7 @@ export async function answersFor(ask: Ask, systemId: string): Promise<CallMachin
   return (await answersOf(ask, found))[0] ?? null;
 }
 
-type Called = Omit<CallMachine, 'systemId' | 'loopId' | 'due' | 'job' | 'ready' | 'run'> & { readonly id: string };
+type Called = Omit<CallMachine, 'systemId' | 'loops' | 'due' | 'job' | 'ready' | 'run'> & { readonly id: string };
 
 async function answersOf(ask: Ask, shown: readonly Called[]): Promise<CallMachine[]> {
   if (shown.length === 0) return [];
@@ -70,7 +70,7 @@ async function answersOf(ask: Ask, shown: readonly Called[]): Promise<CallMachin
     return {
       systemId: id,
       ...each,
-      loopId: loops.get(id) ?? null,
+      loops: loops.get(id) ?? [],
       due: dues.get(id) ?? null,
       job: openJob,
       ready: ready.find(({ systemId }) => systemId === id) ?? null,
@@ -79,14 +79,15 @@ async function answersOf(ask: Ask, shown: readonly Called[]): Promise<CallMachin
   });
 }
 
-/** Of each machine the loop that was made first. */
-async function loopsOf({ scope }: Ask, ids: readonly string[]): Promise<Map<string, string>> {
+/** The loops of each machine: what falls due first before what was made first. */
+async function loopsOf({ scope }: Ask, ids: readonly string[]): Promise<Map<string, CallMachine['loops']>> {
+  const first = sql`(select min(${dueItem.dueOn}) from ${dueItem} where ${dueItem.loopId} = ${loop.id} and ${dueItem.state} = 'open' and ${dueItem.kind} <> 'dust-clean')`;
   const rows = await scope
-    .selectDistinctOn([loop.systemId], { systemId: loop.systemId, id: loop.id })
+    .select({ systemId: loop.systemId, id: loop.id, name: loop.name })
     .from(loop)
     .where(inArray(loop.systemId, [...ids]))
-    .orderBy(loop.systemId, asc(loop.createdAt));
-  return new Map(rows.map(({ systemId, id }) => [systemId, id]));
+    .orderBy(sql`${first} nulls last`, asc(loop.createdAt));
+  return new Map(ids.map((id) => [id, rows.filter(({ systemId }) => systemId === id).map((each) => ({ id: each.id, name: each.name }))]));
 }
 
 /** The earliest date of each that is not dust. */

@@ -9,6 +9,7 @@ import { call, get, wordsOf } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import { useNotices } from '../../base/shell/notices.js';
 import { useDates } from '../../base/units/dates.js';
+import DayField from '../../base/units/DayField.vue';
 import { adviceFor, blankForm, daysOf, intakeOf, priceOfForm, usualEstimate } from '../jobs/jobForm.js';
 import { usePriceList } from '../prices/priceStore.js';
 import AnswerPlates from './AnswerPlates.vue';
@@ -40,6 +41,10 @@ const offers = ref<OffersAnswer | null>(null);
 const picked = ref<number | null>(null);
 /** days in which the owner can do without it; empty: any */
 const days = ref<{ from: string; to: string }[]>([]);
+/** day on which its parts are there; empty: nothing has to come */
+const partsOn = ref('');
+/** the loop that is spoken of, where there are several */
+const loopId = ref<string | null>(null);
 const agreed = ref(true);
 
 /** ms; a word is looked for once somebody stops typing it */
@@ -80,7 +85,7 @@ const machine = computed<CallMachine | null>(() => answer.value?.machines.find((
 /** nothing is booked yet, and something could be */
 const bookable = computed(() => {
   const own = machine.value;
-  return own !== null && own.loopId !== null && own.job === null && own.run === null && own.ready === null && own.state === 'in-service';
+  return own !== null && own.loops.length > 0 && own.job === null && own.run === null && own.ready === null && own.state === 'in-service';
 });
 const usual = computed(() => (history.value ? usualEstimate(kind.value, history.value.file) : null));
 
@@ -89,16 +94,20 @@ watch(chosen, async () => {
   offers.value = null;
   picked.value = null;
   days.value = [];
+  partsOn.value = '';
   submit.clear();
-  const own = machine.value;
-  if (!own?.loopId || !bookable.value) return;
-  const found = await get<LoopHistory & { file: LoopFile }>(`/loops/${own.loopId}/history`).catch(() => null);
-  if (own.systemId !== chosen.value || !found) return;
+  const first = machine.value?.loops[0]?.id;
+  if (first && bookable.value) await speakOf(first);
+});
+async function speakOf(loop: string): Promise<void> {
+  loopId.value = loop;
+  const found = await get<LoopHistory & { file: LoopFile }>(`/loops/${loop}/history`).catch(() => null);
+  if (loopId.value !== loop || !found) return;
   history.value = found;
   const advised = adviceFor(blankForm(), found).kind;
   kind.value = CALLED_KINDS.includes(advised) ? advised : 'drain-refill';
   await offer();
-});
+}
 /** days that are whole; one half typed waits */
 const wholeDays = () => days.value.filter(({ from, to }) => from !== '' && to !== '' && to >= from);
 const daysQuery = (): string => wholeDays().map(({ from, to }) => `${from}/${to}`).join(','); // prettier-ignore
@@ -107,11 +116,14 @@ async function offer(): Promise<void> {
   const hours = usual.value?.hours;
   offers.value = null;
   picked.value = null;
-  if (!own?.loopId || hours === undefined) return;
+  const loop = loopId.value;
+  if (!own || loop === null || hours === undefined) return;
   const asked = kind.value;
   try {
-    const found = await get<OffersAnswer>(`/offers?loop=${own.loopId}&kind=${asked}&hours=${hours.toFixed(2)}&days=${daysQuery()}`);
-    if (asked !== kind.value || own.systemId !== chosen.value) return;
+    const found = await get<OffersAnswer>(
+      `/offers?loop=${loop}&kind=${asked}&hours=${hours.toFixed(2)}&days=${daysQuery()}${partsOn.value ? `&parts=${partsOn.value}` : ''}`,
+    );
+    if (asked !== kind.value || loop !== loopId.value || own.systemId !== chosen.value) return;
     offers.value = found;
     picked.value = found.offers.length > 0 ? 0 : null;
   } catch (error) {
@@ -152,16 +164,16 @@ const answers = computed(() => {
 
 async function book(): Promise<void> {
   const [own, at, estimate] = [machine.value, slot.value, usual.value];
-  if (!own?.loopId || !at || !estimate) return;
+  if (!own || loopId.value === null || !at || !estimate) return;
   const form = blankForm();
   const body: BookingInput = {
     job: {
-      loopId: own.loopId,
+      loopId: loopId.value,
       kind: kind.value,
       partId: null,
       intake: intakeOf(form),
       estimate: { hours: estimate.hours, partsText: '', coolantMl: estimate.coolantMl, priceText: '', parts: [] },
-      ...daysOf({ ...form, windows: wholeDays() }),
+      ...daysOf({ ...form, partsOn: partsOn.value, windows: wholeDays() }),
       note: '',
     },
     offer: { benchId: at.benchId, steps: at.steps },
@@ -206,15 +218,35 @@ async function book(): Promise<void> {
       </h2>
       <AnswerPlates :answers="answers" class="plates" />
       <template v-if="bookable">
-        <v-select
-          :model-value="kind"
-          :items="CALLED_KINDS.map((value) => ({ value, title: JOB_KINDS[value].label }))"
-          label="What is to be done"
-          density="compact"
-          hide-details
-          class="kind"
-          @update:model-value="choose"
-        />
+        <div v-if="machine.loops.length > 1" class="row mb-2" role="group" aria-label="Which loop">
+          <button
+            v-for="loop in machine.loops"
+            :key="loop.id"
+            type="button"
+            class="loop"
+            :aria-pressed="loopId === loop.id"
+            @click="speakOf(loop.id)"
+          >
+            {{ loop.name }}
+          </button>
+        </div>
+        <div class="what">
+          <v-select
+            :model-value="kind"
+            :items="CALLED_KINDS.map((value) => ({ value, title: JOB_KINDS[value].label }))"
+            label="What is to be done"
+            density="compact"
+            hide-details
+            @update:model-value="choose"
+          />
+          <DayField
+            v-model="partsOn"
+            density="compact"
+            label="Its parts are here on, if any must come"
+            :min="answer?.today"
+            @update:model-value="offer"
+          />
+        </div>
         <OwnerDays v-model="days" :today="answer?.today ?? ''" :at="() => []" @update:model-value="offer" />
         <OfferButtons v-if="offers" v-model="picked" :offers="offers.offers" class="mt-3 mb-3" />
         <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
@@ -281,7 +313,8 @@ header input {
   flex-wrap: wrap;
   gap: 8px;
 }
-.who button {
+.who button,
+.loop {
   min-height: 52px;
   padding: 4px 14px;
   border: 1.5px solid var(--line);
@@ -291,9 +324,11 @@ header input {
 .plates {
   margin: 10px 0 14px;
 }
-.kind {
+.what {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));
+  gap: 8px 12px;
   margin-top: 8px;
-  max-width: 420px;
 }
 [aria-pressed='true'] {
   background: var(--ink);

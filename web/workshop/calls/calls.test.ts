@@ -16,7 +16,7 @@ const machine = (more: Partial<CallMachine> = {}): CallMachine => ({
   owner: 'Ada Fernwick',
   phone: '+351 555 123',
   email: null,
-  loopId: 'l1',
+  loops: [{ id: 'l1', name: 'Main' }],
   due: { dueOn: '2026-04-10', reason: { why: 'policy', scope: 'workshop', policy: 'twelve-months' }, estimated: false, postponed: 0 },
   job: null,
   ready: null,
@@ -98,6 +98,20 @@ describe('a call', () => {
     const screen = await called('555 123');
     expect(plates(screen)[3]).toMatch(/^about €\d+\.\d\d$/);
     expect(wordsOf(screen)).not.toContain('a price is told');
+  });
+
+  it('speaks of the loop that falls due first, asks when its parts are there, and turns to another one', async () => {
+    found = [machine({ loops: [{ id: 'l2', name: 'Memory' }, { id: 'l1', name: 'Main' }] })]; // prettier-ignore
+    const screen = await called('555 123');
+    const queries = (): string[] => asked.filter(({ path }) => path.startsWith('/offers')).map(({ path }) => path);
+    expect(queries().at(-1)).toContain('loop=l2');
+    const day = screen.findAll('input').find((each) => each.element.closest('.day-field'));
+    await day?.setValue('2026-04-02');
+    await settle();
+    expect(queries().at(-1)).toMatch(/loop=l2&.*&parts=2026-04-02$/);
+    await screen.findAll('.loop').find((each) => each.text() === 'Main')?.trigger('click'); // prettier-ignore
+    await settle();
+    expect(queries().at(-1)).toContain('loop=l1');
   });
 
   it('is booked with the slot that was picked and what was agreed', async () => {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, reactive, watch } from 'vue';
 import { formatDayTime, weekdayNames } from '@core/base/units/dates.js';
-import { formatDegrees, formatIn, formatKpa, formatMl, formatTube } from '@core/base/units/display.js';
+import { formatDegrees, formatIn, formatKpa, formatMl } from '@core/base/units/display.js';
 import { READING_CHOICES, readingAs, USUAL_READING, type Reading } from '@core/base/units/reading.js';
 import type { Shop } from '@core/workshop/people/answers.js';
 import { call } from '../../base/http/api.js';
@@ -41,10 +41,10 @@ const looks = <K extends keyof Reading>(key: K, value: Reading[K]): string =>
 const LANGUAGES = { en: 'English', de: 'Deutsch' } as const;
 const LOOKS: { readonly [K in keyof Reading]: (value: Reading[K]) => string } = {
   language: (value) => LANGUAGES[value],
-  volume: () => `${formatMl(750)}, ${formatMl(12_000)}`,
+  volume: () => formatMl(750),
   pressure: () => formatKpa(50),
   temperature: () => formatDegrees(31),
-  length: () => `${formatIn('mm', 420)}, ${formatTube({ boreMm: 10, outerMm: 13 })}`,
+  length: () => formatIn('mm', 420),
   flow: () => formatIn('L/h', 180),
   date: () => formatDayTime(DAY, 'UTC'),
   clock: () => formatDayTime(`${DAY}T14:30:00Z`, 'UTC').split(', ').at(-1) ?? '',
@@ -63,7 +63,7 @@ const LABELS: { readonly [K in keyof Reading]: string } = {
 };
 const KEYS = Object.keys(LABELS) as (keyof Reading)[];
 const items = (key: keyof Reading) => [
-  ...(props.shop ? [] : [{ value: null, title: `as the workshop: ${looks(key, workshops.value[key])}` }]),
+  ...(props.shop ? [] : [{ value: null, title: `workshop’s: ${looks(key, workshops.value[key])}` }]),
   ...READING_CHOICES[key].map((value) => ({ value, title: looks(key, value) })),
 ];
 const example = computed(() =>
