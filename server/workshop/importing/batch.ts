@@ -8,7 +8,7 @@ import type { Scope } from '../../base/database/client.js';
 import type { Ask } from '../../base/http/context.js';
 
 /** rows of one insert */
-const CHUNK = 500;
+const CHUNK = 5000;
 /** rows of a table that are worked on before others are served */
 const AT_ONCE = 100;
 
@@ -39,7 +39,7 @@ export async function insertAll<Table extends PgTable>(scope: Scope, table: Tabl
     const chunk = rows
       .slice(from, from + CHUNK)
       .map((row) => Object.fromEntries(used.map(([key, column]) => [column.name, (row as Record<string, unknown>)[key] ?? null])));
-    await scope.execute(sql`insert into ${table} (${names}) select ${names} from jsonb_populate_recordset(null::${table}, ${JSON.stringify(chunk)}::jsonb)`); // prettier-ignore
+    await scope.execute(sql`insert into ${table} (${names}) select ${names} from json_populate_recordset(null::${table}, ${JSON.stringify(chunk)}::json)`); // prettier-ignore
   }
 }
 
