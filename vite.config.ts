@@ -4,6 +4,7 @@ import vue from '@vitejs/plugin-vue';
 import { defineConfig } from 'vite';
 import { VitePWA } from 'vite-plugin-pwa';
 import vuetify from 'vite-plugin-vuetify';
+import { templateWords } from './words/templateWords';
 
 const root = path.dirname(fileURLToPath(import.meta.url));
 
@@ -11,7 +12,7 @@ export default defineConfig({
   root: path.join(root, 'web'),
   // the formatter breaks lines between elements; a break there is a space, as in any page
   plugins: [
-    vue({ template: { compilerOptions: { whitespace: 'preserve' } } }),
+    vue({ template: { compilerOptions: { whitespace: 'preserve', nodeTransforms: [templateWords()] } } }),
     vuetify({ autoImport: true }),
     VitePWA({
       // a new version waits until the person at the bench says so: nothing reloads under wet hands

@@ -3,6 +3,7 @@ import { fileURLToPath } from 'node:url';
 import vue from '@vitejs/plugin-vue';
 import vuetify from 'vite-plugin-vuetify';
 import { defineConfig } from 'vitest/config';
+import { templateWords } from './words/templateWords';
 
 const root = path.dirname(fileURLToPath(import.meta.url));
 const alias = { '@core': path.join(root, 'core') };
@@ -33,7 +34,7 @@ export default defineConfig({
       },
       {
         // as in the application's own build: a screen brings the components that it uses, and no others
-        plugins: [vue({ template: { compilerOptions: { whitespace: 'preserve' } } }), vuetify({ autoImport: true })],
+        plugins: [vue({ template: { compilerOptions: { whitespace: 'preserve', nodeTransforms: [templateWords()] } } }), vuetify({ autoImport: true })],
         resolve: { alias },
         test: {
           ...PURE,

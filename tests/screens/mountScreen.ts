@@ -4,6 +4,7 @@ import { createPinia, setActivePinia } from 'pinia';
 import type { Component } from 'vue';
 import { createRouter, createMemoryHistory } from 'vue-router';
 import { createVuetify } from 'vuetify';
+import { words } from '../../web/base/words/words.js';
 import { aliases, mdi } from 'vuetify/iconsets/mdi-svg';
 
 // The document of these tests has no visual viewport; dialogs place themselves in one.
@@ -38,7 +39,7 @@ export function mountScreen<T extends Component>(component: T, options: Componen
   const vuetify = createVuetify({ icons: { defaultSet: 'mdi', aliases, sets: { mdi } } });
   const screen = mount(
     component as Component,
-    { attachTo: document.body, ...options, global: { plugins: [pinia, router, vuetify], ...options.global } } as never,
+    { attachTo: document.body, ...options, global: { plugins: [pinia, router, vuetify, words], ...options.global } } as never,
   ) as VueWrapper;
   mounted.push(screen);
   return screen;

@@ -4,6 +4,7 @@ import App from './App.vue';
 import { startLook, vuetify } from '../base/look/vuetify.js';
 import { startOutbox } from '../base/outbox/deviceOutbox.js';
 import { useSession } from '../workshop/people/sessionStore.js';
+import { words } from '../base/words/words.js';
 import { router } from './router.js';
 import { installApp } from '../base/shell/installed.js';
 import '@fontsource-variable/atkinson-hyperlegible-next/wght.css';
@@ -13,7 +14,7 @@ import '../base/look/figures.css';
 import '../base/look/base.css';
 
 startLook();
-createApp(App).use(createPinia()).use(vuetify).use(router).mount('#app');
+createApp(App).use(createPinia()).use(vuetify).use(router).use(words).mount('#app');
 installApp();
 const session = useSession();
 startOutbox(() => session.account);

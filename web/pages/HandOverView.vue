@@ -2,7 +2,7 @@
 import type { WasteContainer, WasteEntryRow } from '@core/workshop/store/answers.js';
 import { WASTE_KINDS } from '@core/workshop/store/schema.js';
 import { formatMl } from '@core/base/units/display.js';
-import { capital } from '@core/edge/words/say.js';
+import { capital } from '@core/base/words/say.js';
 import { computed } from 'vue';
 import { get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { formatIn } from '@core/base/units/display.js';
 import type { JobPage } from '@core/workshop/jobs/answers.js';
-import { capital } from '@core/edge/words/say.js';
+import { capital } from '@core/base/words/say.js';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { partName } from '@core/machine/loop-file/loopFile.js';

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { LoopHistory } from '@core/workshop/jobs/answers.js';
 import type { SystemPage } from '@core/workshop/machines/answers.js';
-import { capital } from '@core/edge/words/say.js';
+import { capital } from '@core/base/words/say.js';
 import { computed, reactive, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { ABOUT_A_PART, JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';

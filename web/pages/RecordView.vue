@@ -3,7 +3,7 @@ import { serverNowIso } from '../base/units/now.js';
 import { useLimitWords } from '@core/edge/words/dates.js';
 import { waitsForWords } from '@core/edge/words/waiting.js';
 import { OWED } from '@core/workshop/due-dates/owed.js';
-import { capital } from '@core/edge/words/say.js';
+import { capital } from '@core/base/words/say.js';
 import type { RunEvent } from '@core/bench/runs/log.js';
 import type { RunRecord } from '@core/edge/records/record.js';
 import { computed, onMounted, onScopeDispose, ref, watch } from 'vue';

@@ -3,7 +3,7 @@ import { TestRun } from '../../../tests/bench/testRun.js';
 import type { Why } from '../../bench/runs/why.js';
 import { balanceWords, ledgerWords, whyWords } from './bench.js';
 import { looseEndWords } from './dates.js';
-import { asSentence, say } from './say.js';
+import { asSentence, say } from '../../base/words/say.js';
 
 const { procedure } = new TestRun();
 const part = procedure.facts?.parts[0];

@@ -11,7 +11,7 @@ import { CLARITY_WORDS, RINSE_WORDS } from '../../machine/liquids/rinsing.js';
 import type { BleedLack } from '../../physics/air/bleed.js';
 import type { LedgerVerdict } from '../../physics/contents/ledger.js';
 import type { FillBalance } from '../../physics/filling/fillPlan.js';
-import { say, type Messages, type MessageValues } from './say.js';
+import { say, type Messages, type MessageValues } from '../../base/words/say.js';
 
 /** What a run says: locks, refusals, what a step lacks. A code without words does not compile. */
 const WHY: Messages<WhyCode> = {

@@ -2,7 +2,7 @@ import { formatIn } from '../../base/units/display.js';
 import type { CautionFact } from '../../bench/runs/cautionNow.js';
 import { placesOf, type Procedure } from '../../bench/runs/procedure.js';
 import { nameIn } from '../../machine/catalogue/names.js';
-import { say, type Messages } from './say.js';
+import { say, type Messages } from '../../base/words/say.js';
 
 const CAUTIONS: Messages<CautionFact['caution']> = {
   'leak-open': 'It leaks at {place}: supply off, nothing runs before it is mended.',

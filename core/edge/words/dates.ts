@@ -11,7 +11,7 @@ import { seasonWords, type HotSeason } from '../../workshop/due-dates/season.js'
 import { USE_LIMITS } from '../../workshop/due-dates/useLimits.js';
 import { JOB_KINDS } from '../../workshop/jobs/kinds.js';
 import { USAGE_SOURCE_WORDS, type UsageSource } from '../../workshop/usage/usage.js';
-import { say, type Messages, type MessageValues } from './say.js';
+import { say, type Messages, type MessageValues } from '../../base/words/say.js';
 
 /** Words of dates: why something falls due, how it ended, what was found. */
 

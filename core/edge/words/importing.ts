@@ -1,7 +1,7 @@
 import { formatDay } from '../../base/units/dates.js';
 import { formatMl } from '../../base/units/display.js';
 import type { CellProblem } from '../../workshop/importing/problems.js';
-import { say, type Messages, type MessageValues } from './say.js';
+import { say, type Messages, type MessageValues } from '../../base/words/say.js';
 
 /** Words of what could not be taken from a table. */
 const PROBLEMS: Messages<CellProblem['why']> = {

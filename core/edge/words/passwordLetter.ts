@@ -1,4 +1,4 @@
-import { say } from './say.js';
+import { say } from '../../base/words/say.js';
 import type { MessageText } from '../../workshop/messages/templates.js';
 
 /** minutes that a link for a new password opens; long enough for a slow mailbox, short enough for a shared one */

@@ -1,5 +1,5 @@
 import type { PlanConflict } from '../../workshop/planning/planConflicts.js';
-import { say, type Messages, type MessageValues } from './say.js';
+import { say, type Messages, type MessageValues } from '../../base/words/say.js';
 
 /** Words of what is wrong with a plan. */
 const CONFLICTS: Messages<PlanConflict['why']> = {

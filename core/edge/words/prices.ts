@@ -4,7 +4,7 @@ import { formatMoney } from '../../workshop/prices/money.js';
 import { PRICE_FOR } from '../../workshop/prices/rates.js';
 import type { Priced, PricedLine } from '../../workshop/prices/priced.js';
 import type { Estimate } from '../../workshop/prices/estimate.js';
-import { capital } from './say.js';
+import { capital } from '../../base/words/say.js';
 
 const plain = (value: number): string => String(Number(value.toFixed(2)));
 

@@ -2,7 +2,7 @@ import { STANDING_WORDS } from '../../machine/loop-file/orientation.js';
 import { placesOf, type Procedure } from '../../bench/runs/procedure.js';
 import type { StandCheck } from '../../bench/runs/waiting.js';
 import { WAIT_FOR, type Waiting } from '../../workshop/jobs/waitFor.js';
-import { say, type Messages } from './say.js';
+import { say, type Messages } from '../../base/words/say.js';
 
 /** Words of a run that waits. */
 

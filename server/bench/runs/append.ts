@@ -9,7 +9,7 @@ import { refuseEntry } from '../../../core/bench/runs/rules.js';
 import { movesOfEntry } from '../../../core/bench/simulated-bench/movesOfEntry.js';
 import { refuse } from '../../../core/base/checking/input.js';
 import { refusalWords } from '../../../core/edge/words/bench.js';
-import { asSentence } from '../../../core/edge/words/say.js';
+import { asSentence } from '../../../core/base/words/say.js';
 import type { Scope } from '../../base/database/client.js';
 import { coolantLot, coolantProduct } from '../../base/database/tables/coolants.js';
 import { run, runEvent } from '../../base/database/tables/runs.js';

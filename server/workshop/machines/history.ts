@@ -2,7 +2,7 @@ import type { HistoryEntry } from '../../../core/workshop/machines/answers.js';
 import { and, desc, eq } from 'drizzle-orm';
 import { REVISION_KINDS } from '../../../core/machine/loop-file/revisionKinds.js';
 import { JOB_WORDS } from '../../../core/workshop/jobs/kinds.js';
-import { capital } from '../../../core/edge/words/say.js';
+import { capital } from '../../../core/base/words/say.js';
 import { findingWords, outcomeWords, reasonWords } from '../../../core/edge/words/dates.js';
 import { formatDay } from '../../../core/base/units/dates.js';
 import { formatMl } from '../../../core/base/units/display.js';

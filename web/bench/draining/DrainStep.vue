@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { unitName } from '@core/base/units/shown.js';
 import { ledgerWords } from '@core/edge/words/bench.js';
-import { asSentence } from '@core/edge/words/say.js';
+import { asSentence } from '@core/base/words/say.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { ledgerOf, expectedDrains, judgeDrain } from '@core/bench/runs/contents.js';
 import { openingIn } from '@core/bench/runs/facts.js';

@@ -3,7 +3,7 @@ import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import type { RunState } from '@core/bench/runs/state.js';
 import type { Suspect } from '@core/workshop/lots/suspects.js';
 import { computed, ref, useId } from 'vue';
-import { capital } from '@core/edge/words/say.js';
+import { capital } from '@core/base/words/say.js';
 import { CAUSES } from '@core/bench/inspection/grade.js';
 import { CAUSE_KEYS, type CauseKey } from '@core/workshop/due-dates/facts.js';
 import type { InspectItem } from '@core/bench/inspection/items.js';

@@ -3,7 +3,7 @@ import { FILL_CAUSES, FILL_SYMPTOMS, rankFillCauses, type ConfirmedFillCauses, t
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import type { FillTrouble, RunState } from '@core/bench/runs/state.js';
-import { capital } from '@core/edge/words/say.js';
+import { capital } from '@core/base/words/say.js';
 import { computed, ref } from 'vue';
 import RankedCauses from './RankedCauses.vue';
 

@@ -5,7 +5,7 @@ import type { DecayOpen } from '@core/physics/leak-testing/decay.js';
 import { judgeDryTest } from '@core/bench/runs/criteria.js';
 import { leaksAgainst, sealsAgainst } from '@core/bench/runs/locks.js';
 import { whyWords } from '@core/edge/words/bench.js';
-import { capital } from '@core/edge/words/say.js';
+import { capital } from '@core/base/words/say.js';
 import { computed, defineAsyncComponent, ref } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { dryReadings, type RunState } from '@core/bench/runs/state.js';

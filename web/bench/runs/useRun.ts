@@ -7,7 +7,7 @@ import { RunFold } from '@core/bench/runs/replay.js';
 import { lastUndoable, refuseEntry } from '@core/bench/runs/rules.js';
 import type { RunState } from '@core/bench/runs/state.js';
 import { refusalWords } from '@core/edge/words/bench.js';
-import { asSentence } from '@core/edge/words/say.js';
+import { asSentence } from '@core/base/words/say.js';
 import { ApiError, get, wordsOf } from '../../base/http/api.js';
 import { deviceOutbox, useOutbox } from '../../base/outbox/deviceOutbox.js';
 import { rememberAnswer, rememberedAnswer } from '../../base/outbox/deviceStore.js';

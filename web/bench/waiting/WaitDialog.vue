@@ -3,7 +3,7 @@ import type { Procedure } from '@core/bench/runs/procedure.js';
 import type { RunState } from '@core/bench/runs/state.js';
 import { checksBeforeWaiting, hindersWaiting, waitingNow } from '@core/bench/runs/waiting.js';
 import { whyWords } from '@core/edge/words/bench.js';
-import { asSentence, capital } from '@core/edge/words/say.js';
+import { asSentence, capital } from '@core/base/words/say.js';
 import { standCheckWords } from '@core/edge/words/waiting.js';
 import { WAIT_FOR, WAIT_FOR_KEYS, type WaitFor } from '@core/workshop/jobs/waitFor.js';
 import { addDays } from '@core/base/units/calendar.js';

@@ -2,7 +2,7 @@
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import type { RunState } from '@core/bench/runs/state.js';
 import { checksBeforeGoingOn, waitingNow } from '@core/bench/runs/waiting.js';
-import { capital } from '@core/edge/words/say.js';
+import { capital } from '@core/base/words/say.js';
 import { standCheckWords, waitsForWords } from '@core/edge/words/waiting.js';
 import { sayDue } from '@core/workshop/machines/attention.js';
 import { computed, ref } from 'vue';

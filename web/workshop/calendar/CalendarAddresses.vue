@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue';
-import { capital } from '@core/edge/words/say.js';
+import { capital } from '@core/base/words/say.js';
 import { useSession } from '../people/sessionStore.js';
 import { usePublicAddress } from '../people/publicAddress.js';
 import { call, get, wordsOf } from '../../base/http/api.js';

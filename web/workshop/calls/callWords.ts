@@ -4,7 +4,7 @@ import { waitsForWords } from '@core/edge/words/waiting.js';
 import { sayDue } from '@core/workshop/machines/attention.js';
 import { taxWords, totalWords } from '@core/edge/words/prices.js';
 import type { Priced } from '@core/workshop/prices/priced.js';
-import { capital } from '@core/edge/words/say.js';
+import { capital } from '@core/base/words/say.js';
 import { formatMl } from '@core/base/units/display.js';
 
 /** One of the four answers: a large word, and what stands behind it. */

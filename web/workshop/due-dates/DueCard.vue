@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useSession } from '../people/sessionStore.js';
 import type { SystemPage } from '@core/workshop/machines/answers.js';
-import { capital } from '@core/edge/words/say.js';
+import { capital } from '@core/base/words/say.js';
 import { firstReason } from '@core/workshop/due-dates/facts.js';
 import { computed, ref } from 'vue';
 import { escalationWords, reasonWords } from '@core/edge/words/dates.js';

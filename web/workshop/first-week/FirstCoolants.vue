@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { COOLANT_CLASS_KEYS, COOLANT_CLASSES, type CoolantClass } from '@core/machine/liquids/classes.js';
-import { capital } from '@core/edge/words/say.js';
+import { capital } from '@core/base/words/say.js';
 import { reactive } from 'vue';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';

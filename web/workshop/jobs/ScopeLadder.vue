@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { capital } from '@core/edge/words/say.js';
+import { capital } from '@core/base/words/say.js';
 import { computed } from 'vue';
 import { JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
 import { usualHours } from '@core/workshop/jobs/usualHours.js';

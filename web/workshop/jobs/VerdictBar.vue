@@ -3,7 +3,7 @@ import { JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
 import type { ScopeAdvice } from '@core/workshop/jobs/scope.js';
 import type { Priced } from '@core/workshop/prices/priced.js';
 import { totalWords } from '@core/edge/words/prices.js';
-import { capital } from '@core/edge/words/say.js';
+import { capital } from '@core/base/words/say.js';
 import { computed } from 'vue';
 
 /** What the take-in comes to, always in sight: the job, its hours, its price, and why; its one button beside it. */

@@ -1,7 +1,7 @@
 import { formatMl } from '@core/base/units/display.js';
 import { ITEM_KINDS, KEPT_KINDS, WASTE_KINDS } from '@core/workshop/store/schema.js';
 import type { KeptRow, LotRow, StoreRow, WasteContainer } from '@core/workshop/store/answers.js';
-import { capital } from '@core/edge/words/say.js';
+import { capital } from '@core/base/words/say.js';
 
 /** One label: what it is in large letters, and what the books know of it. */
 export interface Label {

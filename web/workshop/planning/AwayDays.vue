@@ -2,7 +2,7 @@
 import { hitBy, type HitJob } from '@core/workshop/planning/absences.js';
 import { ABSENCE_WHYS, DAY_PARTS, type AbsenceWhy, type DayPart } from '@core/workshop/planning/shifts.js';
 import type { WorkshopBoard } from '@core/workshop/planning/workshopPlan.js';
-import { capital } from '@core/edge/words/say.js';
+import { capital } from '@core/base/words/say.js';
 import { computed, reactive, ref } from 'vue';
 import { call } from '../../base/http/api.js';
 import { useDates } from '../../base/units/dates.js';

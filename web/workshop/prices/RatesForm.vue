@@ -3,7 +3,7 @@ import type { Shop } from '@core/workshop/people/answers.js';
 import { JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
 import { CURRENCIES } from '@core/workshop/prices/money.js';
 import { CHARGES } from '@core/workshop/prices/rates.js';
-import { capital } from '@core/edge/words/say.js';
+import { capital } from '@core/base/words/say.js';
 import { computed, ref, watch } from 'vue';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';

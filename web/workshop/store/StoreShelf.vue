@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { StoreRow } from '@core/workshop/store/answers.js';
-import { capital } from '@core/edge/words/say.js';
+import { capital } from '@core/base/words/say.js';
 import { computed, onMounted, reactive, ref } from 'vue';
 import { formatMoney } from '@core/workshop/prices/money.js';
 import { PRICE_FOR } from '@core/workshop/prices/rates.js';

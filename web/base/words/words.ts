@@ -1,0 +1,20 @@
+import type { App } from 'vue';
+import { say, sayWord, bringWords, hasWords, type MessageValues } from '@core/base/words/say.js';
+import type { Reading } from '@core/base/units/reading.js';
+
+/** What a template's text and labels are sent through when it is compiled (words/templateWords.ts). */
+export const templateSay = (message: unknown, values?: Readonly<Record<string, unknown>>): unknown =>
+  typeof message === 'string' ? say(message, values as MessageValues | undefined) : sayWord(message);
+
+export const words = {
+  install(app: App): void {
+    app.config.globalProperties.$say = templateSay;
+  },
+};
+
+/** Fetches the file of a language before anything is said in it. English is in the program itself. */
+export async function fetchWords(language: Reading['language']): Promise<void> {
+  if (hasWords(language)) return;
+  const { default: catalogue } = await import('@core/base/words/de.json');
+  bringWords(language, catalogue as Record<string, string>);
+}
