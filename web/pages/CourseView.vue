@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
 import type { RunAnswer } from '@core/bench/benches/answers.js';
@@ -26,8 +27,10 @@ const why = computed(() => {
   const own = next.value && standingOf(next.value.key);
   if (!own?.last || own.state === 'new') return null;
   if (!wentWell(own.last))
-    return `Last time ${own.last.harmed > 0 ? 'it would have cost something' : 'something went unnoticed'}: it comes again.`;
-  return 'It went well since; once more, to be sure.';
+    return say('Last time {say}: it comes again.', {
+      say: own.last.harmed > 0 ? say('it would have cost something') : say('something went unnoticed'),
+    });
+  return say('It went well since; once more, to be sure.');
 });
 const most = computed(() => Math.max(1, ...(course.value?.people ?? []).map(({ noticed, missed, harmed }) => noticed + missed + harmed)));
 

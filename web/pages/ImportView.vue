@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import type { ImportAnswer } from '@core/workshop/importing/answers.js';
@@ -115,7 +116,11 @@ async function send(dryRun: boolean): Promise<void> {
   trial.value = dryRun ? answer : null;
   done.value = dryRun ? null : answer;
   if (dryRun) return;
-  notices.say(kind.value === 'machines' ? `${answer.systems} machines brought in.` : `${answer.works} entries brought in.`);
+  notices.say(
+    kind.value === 'machines'
+      ? say('{systems} machines brought in.', { systems: answer.systems })
+      : say('{works} entries brought in.', { works: answer.works }),
+  );
   await Promise.all([past.value?.load(), shelf.load()]);
 }
 const shown = computed(() => done.value ?? trial.value);
@@ -123,8 +128,8 @@ const comes = computed(() => (trial.value ? (kind.value === 'machines' ? trial.v
 const bringWords = computed(() => {
   const count = comes.value;
   return kind.value === 'machines'
-    ? `Bring in ${count} ${count === 1 ? 'machine' : 'machines'}`
-    : `Bring in ${count} ${count === 1 ? 'entry' : 'entries'}`;
+    ? say('Bring in {count} {count2}', { count, count2: count === 1 ? 'machine' : 'machines' })
+    : say('Bring in {count} {count2}', { count, count2: count === 1 ? 'entry' : 'entries' });
 });
 function show(next: ImportTableKind | null): void {
   void router.replace({ query: next === 'history' ? { table: 'history' } : {} });

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { formatIn } from '@core/base/units/display.js';
 import type { JobPage } from '@core/workshop/jobs/answers.js';
-import { capital } from '@core/base/words/say.js';
+import { capital, say } from '@core/base/words/say.js';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { partName } from '@core/machine/loop-file/loopFile.js';
@@ -47,9 +47,9 @@ const {
   async (signal) => (await Promise.all([get<JobPage>(`/jobs/${props.id}`, signal), coolants.load().catch(() => undefined)]))[0],
   () => props.id,
 );
-const problem = computed(() => (missing.value ? 'There is no such job in this workshop.' : trouble.value));
+const problem = computed(() => (missing.value ? say('There is no such job in this workshop.') : trouble.value));
 watch(job, (answer) => {
-  if (answer) document.title = `${JOB_KINDS[answer.kind].short}, ${answer.system.name} · Lavacrum`;
+  if (answer) document.title = say('{short}, {name} · Lavacrum', { short: JOB_KINDS[answer.kind].short, name: answer.system.name });
 });
 const editing = ref(false);
 const cancelling = ref(false);
@@ -60,11 +60,11 @@ const arrivals = useArrivals(load);
 const cameWords = computed(() => {
   const own = job.value;
   if (!own) return '';
-  if (own.fetchedOn) return `fetched ${dates.day(own.fetchedOn)}`;
-  if (own.where === 'ready') return `ready since ${dates.day(own.doneOn ?? own.createdAt)}, not fetched yet`;
-  if (own.broughtOn) return `taken in ${dates.day(own.broughtOn)}`;
-  if (own.where === 'missed') return `did not come on ${dates.day(own.notComeOn ?? '')}`;
-  return `booked ${dates.day(own.createdAt)}, not here yet`;
+  if (own.fetchedOn) return say('fetched {day}', { day: dates.day(own.fetchedOn) });
+  if (own.where === 'ready') return say('ready since {day}, not fetched yet', { day: dates.day(own.doneOn ?? own.createdAt) });
+  if (own.broughtOn) return say('taken in {day}', { day: dates.day(own.broughtOn) });
+  if (own.where === 'missed') return say('did not come on {day}', { day: dates.day(own.notComeOn ?? '') });
+  return say('booked {day}, not here yet', { day: dates.day(own.createdAt) });
 });
 const sayArrival = (what: Arrival): void => {
   if (job.value)

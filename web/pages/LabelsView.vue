@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import type { StoreAnswer, WasteAnswer } from '@core/workshop/store/answers.js';
 import QRCode from 'qrcode';
 import { computed, onScopeDispose, ref, watch, watchEffect } from 'vue';
@@ -39,7 +40,7 @@ const chosen = ref<ReadonlySet<string>>(new Set());
 const skip = ref(0);
 const groups = computed(() =>
   (Object.keys(LABEL_GROUPS) as LabelGroup[])
-    .map((group) => ({ group, title: LABEL_GROUPS[group], labels: (labels.value ?? []).filter((each) => each.group === group) }))
+    .map((group) => ({ group, title: say(LABEL_GROUPS[group]), labels: (labels.value ?? []).filter((each) => each.group === group) }))
     .filter((each) => each.labels.length > 0),
 );
 const printed = computed(() => (labels.value ?? []).filter(({ id }) => chosen.value.has(id)));

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { formatMl } from '@core/base/units/display.js';
 import type { LoopAnswer } from '@core/workshop/machines/answers.js';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
@@ -60,7 +61,7 @@ const {
   },
   () => props.id ?? 'new',
 );
-const problem = computed(() => (missing.value ? 'There is no such loop in this workshop.' : trouble.value));
+const problem = computed(() => (missing.value ? say('There is no such loop in this workshop.') : trouble.value));
 const saved = computed(() => begun.value?.saved ?? null);
 /** nothing can be typed before the saved loop is there to be changed */
 const ready = computed(() => begun.value !== null);
@@ -96,7 +97,7 @@ watch(
         { name: loop.name, coolantProductId: loop.coolantProductId, file: isOutline(loop.file) ? emptyLoop(loop.name) : loop.file },
         loop.version,
       );
-    else editor.begin({ name: 'Main loop', coolantProductId: null, file: emptyLoop('Main loop') }, 0);
+    else editor.begin({ name: say('Main loop'), coolantProductId: null, file: emptyLoop('Main loop') }, 0);
   },
   { flush: 'sync' },
 );
@@ -126,7 +127,14 @@ async function importFile(file: File | undefined): Promise<void> {
   importProblem.value = 'problem' in read ? read.problem : null;
   if ('problem' in read) return;
   change({ file: read.loop, ...(read.loop.name ? { name: read.loop.name.slice(0, 120) } : {}) });
-  notices.say(`${file.name} laid out: ${read.loop.components.length} parts, ${read.loop.tubes.length} tubes.`, editor.undo);
+  notices.say(
+    say('{name} laid out: {length} parts, {length2} tubes.', {
+      name: file.name,
+      length: read.loop.components.length,
+      length2: read.loop.tubes.length,
+    }),
+    editor.undo,
+  );
 }
 
 const withName = (): LoopFile => ({ ...draft.value.file, name: draft.value.name });
@@ -147,13 +155,13 @@ async function save(kind: RevisionKind = 'planned', reason = '', version = saved
   if (!answer) return;
   saving.value = false;
   stand(answer);
-  notices.say(`Saved as revision ${answer.revisions[0]?.number}.`);
+  notices.say(say('Saved as revision {number}.', { number: answer.revisions[0]?.number }));
   if (!props.id) await router.replace(`/loops/${answer.id}`);
 }
 
 async function parted(answer: LoopAnswer, names: readonly string[]): Promise<void> {
   stand(answer);
-  notices.say(`${names.length} loops now: ${names.join(' and ')}.`);
+  notices.say(say('{length} loops now: {join}.', { length: names.length, join: names.join(' and ') }));
   await router.push(`/systems/${answer.systemId}`);
 }
 
@@ -189,7 +197,7 @@ function onKey(event: KeyboardEvent): void {
 }
 
 onBeforeRouteLeave(() => {
-  if (editor.dirty.value) notices.say('Your changes to the loop are not saved; they wait on this device.');
+  if (editor.dirty.value) notices.say(say('Your changes to the loop are not saved; they wait on this device.'));
 });
 </script>
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { LoopHistory } from '@core/workshop/jobs/answers.js';
 import type { SystemPage } from '@core/workshop/machines/answers.js';
-import { capital } from '@core/base/words/say.js';
+import { capital, say } from '@core/base/words/say.js';
 import { computed, reactive, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { ABOUT_A_PART, JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
@@ -46,7 +46,8 @@ watch(page, (answer) => {
   loopId.value = (wanted ?? answer?.loops[0])?.id ?? null;
   const kind = JOB_KIND_KEYS.find((each) => each === route.query.kind);
   if (kind) choose(kind);
-  if (typeof route.query.said === 'string' && !form.symptom) form.symptom = `The awaited part is in. Holds for now: ${route.query.said}`;
+  if (typeof route.query.said === 'string' && !form.symptom)
+    form.symptom = say('The awaited part is in. Holds for now: {said}', { said: route.query.said });
 });
 
 const prices = usePriceList();

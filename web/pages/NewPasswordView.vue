@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { LEAST_PASSWORD_LENGTH } from '@core/workshop/people/roles.js';
@@ -20,7 +21,7 @@ if (link) window.history.replaceState(window.history.state, '', window.location.
 async function choose(): Promise<void> {
   const done = await submit.run(() => call('POST', '/new-password', { body: { link, password: password.value } }));
   if (!done) return;
-  notices.say('That is your password now. Sign in with it.');
+  notices.say(say('That is your password now. Sign in with it.'));
   await router.replace('/sign-in');
 }
 </script>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { LEAST_PASSWORD_LENGTH } from '@core/workshop/people/roles.js';
@@ -28,7 +29,7 @@ async function change(): Promise<void> {
   password.value = '';
   const wasFirst = isFirst.value;
   await session.load();
-  notices.say('Changed. Your other devices are signed out.');
+  notices.say(say('Changed. Your other devices are signed out.'));
   if (wasFirst) await router.replace(nextPath(route.query.next));
 }
 </script>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { unitName } from '@core/base/units/shown.js';
 import { computed, ref, watch } from 'vue';
 import { orderCoolant } from '@core/machine/liquids/order.js';
@@ -20,7 +21,7 @@ const props = defineProps<{ id: string }>();
 const coolants = useCoolants();
 const { loop, problem } = useLoopPage(() => props.id);
 watch(loop, (found) => {
-  if (found) document.title = `${found.name}: parts and cuts · Lavacrum`;
+  if (found) document.title = say('{name}: parts and cuts · Lavacrum', { name: found.name });
 });
 const allowance = ref<number | null>(CUTTING.allowanceMm);
 const fan = ref<number | null>(25);

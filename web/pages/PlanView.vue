@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { computed, ref, shallowRef } from 'vue';
 import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
 import { compareBoards, brokenPlacements, type Dragged, type MovedJob } from '@core/workshop/planning/board.js';
@@ -103,7 +104,11 @@ async function confirm(confirmed: boolean): Promise<void> {
     take(now);
     const owner = job.value?.ownerName ?? 'its owner';
     if (confirmed)
-      notices.say(told ? `Confirmed; ${owner} gets it by e-mail within a minute.` : `Confirmed; tell ${owner} the day and time.`);
+      notices.say(
+        told
+          ? say('Confirmed; {owner} gets it by e-mail within a minute.', { owner })
+          : say('Confirmed; tell {owner} the day and time.', { owner }),
+      );
   } catch (error) {
     problem.value = wordsOf(error);
   }
@@ -122,12 +127,18 @@ async function clear(): Promise<void> {
   }
 }
 const dates = useDates();
-const windowWords = ({ from, to }: { from: string; to: string }): string => `${dates.day(from)} to ${dates.day(to)}`;
+const windowWords = ({ from, to }: { from: string; to: string }): string =>
+  say('{day} to {day2}', { day: dates.day(from), day2: dates.day(to) });
 const marginWords = (partsOn: string, from: string): string => {
   const days = daysBetween(partsOn, from.slice(0, 10));
-  return days <= 0 ? 'the day it begins: no margin' : days === 1 ? 'a day before it begins' : `${days} days before it begins`;
+  return days <= 0
+    ? say('the day it begins: no margin')
+    : days === 1
+      ? say('a day before it begins')
+      : say('{days} days before it begins', { days });
 };
-const lateDays = (minutes: number): string => (minutes <= 0 ? 'nothing late' : `${(minutes / 1440).toFixed(1)} weighted days late`);
+const lateDays = (minutes: number): string =>
+  minutes <= 0 ? 'nothing late' : say('{minutes} weighted days late', { minutes: (minutes / 1440).toFixed(1) });
 </script>
 
 <template>

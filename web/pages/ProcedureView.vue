@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import type { ProceduresAnswer } from '@core/bench/procedures/answers.js';
 import { compareTemplates, type TemplateChange } from '@core/bench/procedures/compareTemplates.js';
 import { PROCEDURE_KINDS, procedureLabel, protectedSteps, type ProcedureKind } from '@core/bench/procedures/procedureKinds.js';
@@ -37,8 +38,11 @@ const chosen = computed(() => shown.value?.steps.find(({ id }) => id === open.va
 const templateOf = (number: number): ProcedureTemplate | null =>
   number === 0 ? (answer.value?.standard ?? null) : (answer.value?.versions.find((version) => version.number === number)?.template ?? null);
 const choices = computed(() => [
-  { value: 0, title: 'the standard procedure' },
-  ...(answer.value?.versions ?? []).map(({ number, at }) => ({ value: number, title: `version ${number} of ${dates.day(at)}` })),
+  { value: 0, title: say('the standard procedure') },
+  ...(answer.value?.versions ?? []).map(({ number, at }) => ({
+    value: number,
+    title: say('version {number} of {day}', { number, day: dates.day(at) }),
+  })),
 ]);
 const changes = computed<TemplateChange[]>(() => {
   const before = templateOf(against.value);
@@ -72,11 +76,11 @@ function addAfter(id: string): void {
   const made: StepTemplate = {
     id: `${prefix}-${number}`,
     kind: 'checks',
-    title: 'A step of our own',
-    lead: 'What the hands do.',
+    title: say('A step of our own'),
+    lead: say('What the hands do.'),
     cautions: [],
     timers: [],
-    checks: [{ id: 'first', text: 'What is ticked' }],
+    checks: [{ id: 'first', text: say('What is ticked') }],
   };
   draft.value = { steps: shown.value.steps.flatMap((step) => (step.id === id ? [step, made] : [step])) };
   open.value = made.id;
@@ -90,7 +94,7 @@ async function save(): Promise<void> {
   );
   if (!now) return;
   take(now);
-  notices.say(`Version ${now.versions[0]?.number} leads the next run. Runs on the benches keep theirs.`);
+  notices.say(say('Version {number} leads the next run. Runs on the benches keep theirs.', { number: now.versions[0]?.number }));
 }
 </script>
 

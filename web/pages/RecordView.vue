@@ -3,7 +3,7 @@ import { serverNowIso } from '../base/units/now.js';
 import { useLimitWords } from '@core/edge/words/dates.js';
 import { waitsForWords } from '@core/edge/words/waiting.js';
 import { OWED } from '@core/workshop/due-dates/owed.js';
-import { capital } from '@core/base/words/say.js';
+import { capital, say } from '@core/base/words/say.js';
 import type { RunEvent } from '@core/bench/runs/log.js';
 import type { RunRecord } from '@core/edge/records/record.js';
 import { computed, onMounted, onScopeDispose, ref, watch } from 'vue';
@@ -42,9 +42,11 @@ const page = usePage(
   () => props.id,
 );
 const { data: answer, load } = page;
-const problem = computed(() => (page.missing.value ? 'There is no signed record here; the run may still be open.' : page.problem.value));
+const problem = computed(() =>
+  page.missing.value ? say('There is no signed record here; the run may still be open.') : page.problem.value,
+);
 watch(answer, (found) => {
-  if (found) document.title = `Record of ${found.record.system.name} · Lavacrum`;
+  if (found) document.title = say('Record of {name} · Lavacrum', { name: found.record.system.name });
 });
 const correcting = ref(false);
 const coolants = useCoolants();
@@ -58,13 +60,17 @@ const endsLoop = computed(() => record.value?.service !== undefined && ENDS_LOOP
 const settles = computed(() => !endsLoop.value && had('fill'));
 const title = computed(() => {
   const service = record.value?.service;
-  const words = service ? JOB_KINDS[service.kind].label : 'commissioning';
+  const words = service ? say(JOB_KINDS[service.kind].label) : 'commissioning';
   return capital(words);
 });
 
 const failed = computed(() => [
-  ...(record.value?.dryTest?.before ?? []).filter(({ verdict }) => verdict === 'fail').map(({ testNumber }) => `air test ${testNumber}`),
-  ...(record.value?.leaks ?? []).map(({ place, inAir }) => `leak at ${place}${inAir ? ', found with air' : ''}`),
+  ...(record.value?.dryTest?.before ?? [])
+    .filter(({ verdict }) => verdict === 'fail')
+    .map(({ testNumber }) => say('air test {testNumber}', { testNumber })),
+  ...(record.value?.leaks ?? []).map(({ place, inAir }) =>
+    say('leak at {place}{say}', { place, say: inAir ? say(', found with air') : '' }),
+  ),
 ]);
 const mended = computed(() => (record.value?.leaks ?? []).flatMap((leak) => (leak.mended ? [`${leak.place}: ${leak.mended.text}`] : [])));
 
@@ -92,7 +98,7 @@ const refused = computed(() => ownCorrections(outbox.value.refused));
 onScopeDispose(
   deviceOutbox.onDelivered((item) => {
     if (item.kind !== 'entry' || item.runId !== props.id) return;
-    notices.say('Correction added beside the record.');
+    notices.say(say('Correction added beside the record.'));
     void load();
   }),
 );

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { whyWords } from '@core/edge/words/bench.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
@@ -150,7 +151,7 @@ async function signOff(remark: string): Promise<void> {
   );
   if (!done) return;
   signId = crypto.randomUUID();
-  notices.say(done.serviceDueOn ? 'Signed off. The settling check and the next service date are open.' : 'Signed off.');
+  notices.say(done.serviceDueOn ? say('Signed off. The settling check and the next service date are open.') : say('Signed off.'));
   await router.replace(`/runs/${props.id}/record`);
 }
 

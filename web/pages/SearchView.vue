@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { HIT_KINDS, type Hit, type HitKind } from '@core/workshop/search/answers.js';
 import { computed, onScopeDispose, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -31,7 +32,7 @@ const GROUPS: Record<HitKind, string> = {
 const groups = computed(() =>
   HIT_KINDS.map((kind) => ({
     kind,
-    title: GROUPS[kind],
+    title: say(GROUPS[kind]),
     hits: (hits.value ?? []).filter((hit) => hit.kind === kind),
   })).filter((group) => group.hits.length > 0),
 );

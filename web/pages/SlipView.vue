@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { unitName } from '@core/base/units/shown.js';
 import type { SystemPage } from '@core/workshop/machines/answers.js';
 import { useLimitWords } from '@core/edge/words/dates.js';
@@ -47,7 +48,7 @@ const contact = computed(() => session.account?.contact ?? null);
 const where = computed(() => [contact.value?.address, contact.value?.phone, contact.value?.email].filter(Boolean).join(' · '));
 const job = computed(() => page.value?.jobs[0] ?? null);
 const loan = computed(() => page.value?.loan ?? null);
-const inside = computed(() => coolants.find(page.value?.loops[0]?.coolantProductId ?? null)?.name ?? 'coolant not known');
+const inside = computed(() => coolants.find(page.value?.loops[0]?.coolantProductId ?? null)?.name ?? say('coolant not known'));
 const temporary = computed(
   () => page.value?.dues.flatMap(({ id, dueOn, reason }) => (reason.why === 'temporary' ? [{ id, dueOn, ...reason }] : [])) ?? [],
 );

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import type { LoopOfSystem, SystemPage } from '@core/workshop/machines/answers.js';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
@@ -48,7 +49,7 @@ const {
   () => props.id,
 );
 watch(page, (answer) => {
-  if (answer) document.title = `${answer.system.name} · Lavacrum`;
+  if (answer) document.title = say('{name} · Lavacrum', { name: answer.system.name });
 });
 const dates = useDates();
 const editing = ref(false);
@@ -95,13 +96,13 @@ const waitingRunOf = (loopId: string): string | null =>
     : null;
 const loopName = (loopId: string): string | null =>
   several.value ? (page.value?.loops.find(({ id }) => id === loopId)?.name ?? null) : null;
-const channelWords = { phone: 'likes a call', text: 'likes a text', email: 'likes an e-mail' };
+const channelWords = { phone: say('likes a call'), text: say('likes a text'), email: say('likes an e-mail') };
 /** the narrowest policy that counts here */
 const policyWords = computed(() => {
   const own = page.value?.system.policy;
   const owners = page.value?.owner.policy;
-  if (own) return `${SERVICE_POLICIES[own].label}, set for this machine`;
-  return owners ? `${SERVICE_POLICIES[owners].label}, agreed with this owner` : 'as the workshop does';
+  if (own) return say('{label}, set for this machine', { label: SERVICE_POLICIES[own].label });
+  return owners ? say('{label}, agreed with this owner', { label: SERVICE_POLICIES[owners].label }) : say('as the workshop does');
 });
 /** dust beside what is wet: it is cleaned with other work, and never the first thing to say */
 const dues = computed(() => {
@@ -159,7 +160,12 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
           <v-btn v-if="session.may('desk')" variant="outlined" size="large" @click="editing = true">Edit</v-btn>
         </div>
       </header>
-      <MachineAnswers :machine="page.answers" :today="page.today" :loop="page.loops.find(({ id }) => id === page?.answers?.loops[0]?.id) ?? null" class="mt-4" />
+      <MachineAnswers
+        :machine="page.answers"
+        :today="page.today"
+        :loop="page.loops.find(({ id }) => id === page?.answers?.loops[0]?.id) ?? null"
+        class="mt-4"
+      />
       <p v-if="page.system.note || page.owner.note" class="note">
         {{ [page.system.note, page.owner.note].filter(Boolean).join(' ') }}
       </p>

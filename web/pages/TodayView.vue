@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import type { TodayAnswer } from '@core/workshop/machines/answers.js';
 import { computed, onMounted } from 'vue';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
@@ -22,8 +23,10 @@ onMounted(() => void benches.refresh());
 const standing = computed(() => [
   ...benches.benches.map((bench) => ({ ...bench, runs: benches.runs.filter(({ benchId }) => benchId === bench.id) })),
   // tables for practice are there while somebody practises
-  ...benches.runs.filter(({ practice }) => practice).map((run) => ({ id: run.id, name: 'Practice table', runs: [run] })),
-  ...benches.runs.filter(({ benchId, waits }) => benchId === null && !waits).map((run) => ({ id: run.id, name: 'No bench', runs: [run] })),
+  ...benches.runs.filter(({ practice }) => practice).map((run) => ({ id: run.id, name: say('Practice table'), runs: [run] })),
+  ...benches.runs
+    .filter(({ benchId, waits }) => benchId === null && !waits)
+    .map((run) => ({ id: run.id, name: say('No bench'), runs: [run] })),
 ]);
 const dues = usePage((signal) => get<TodayAnswer>('/today', signal));
 /** drawings of what stands on the benches; asked for once for each set of runs */

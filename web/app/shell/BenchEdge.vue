@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { useEarlyTyping } from '../../base/keys/earlyTyping.js';
 import { computed, defineAsyncComponent, onMounted, onScopeDispose, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -59,11 +60,11 @@ onScopeDispose(() => {
 });
 
 const places = [
-  { to: '/today', label: 'Today' },
-  { to: '/systems', label: 'Machines' },
-  { to: '/plan', label: 'Plan' },
-  { to: '/store', label: 'Store' },
-  { to: '/workshop', label: 'Workshop' },
+  { to: '/today', label: say('Today') },
+  { to: '/systems', label: say('Machines') },
+  { to: '/plan', label: say('Plan') },
+  { to: '/store', label: say('Store') },
+  { to: '/workshop', label: say('Workshop') },
 ];
 
 /** at a bench the edge is for clocks: places fold into one button, and the machine under the hands stands first */
@@ -86,7 +87,7 @@ const clocks = computed(() =>
         id: run.id,
         name: run.systemName,
         step: run.stepTitle,
-        face: leftS === null ? null : leftS > 0 ? formatClock(leftS) : 'time is up',
+        face: leftS === null ? null : leftS > 0 ? formatClock(leftS) : say('time is up'),
         ended: leftS !== null && leftS <= 0,
         then: running ? (THEN[running.id] ?? running.label.toLowerCase()) : null,
       };

@@ -1,3 +1,4 @@
+import { say } from '@core/base/words/say.js';
 import type { FieldProblem } from '@core/base/checking/input.js';
 
 /** An answer that is not a success: what is wrong, where, and what would be right. */
@@ -93,4 +94,4 @@ function toApiError(status: number, answer: unknown): ApiError {
 export const get = <T>(path: string, signal?: AbortSignal): Promise<T> => call<T>('GET', path, { signal });
 
 /** Words for any failure, for showing beside the button that was pressed. */
-export const wordsOf = (error: unknown): string => (error instanceof Error ? error.message : 'Something failed. Nothing was saved.');
+export const wordsOf = (error: unknown): string => (error instanceof Error ? error.message : say('Something failed. Nothing was saved.'));

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { computed, ref, watch } from 'vue';
 import { isStoredUnit, scaleOf, shownIn, storedFrom, unitName } from '@core/base/units/shown.js';
 import { reading } from '@core/base/units/reading.js';
@@ -38,7 +39,7 @@ function parse(raw: string): number | null | undefined {
 function read(raw: string): void {
   text.value = raw;
   const parsed = parse(raw);
-  wrong.value = parsed === undefined ? `A number, in ${shownUnit.value}` : null;
+  wrong.value = parsed === undefined ? say('A number, in {shownUnit}', { shownUnit: shownUnit.value }) : null;
   value.value = parsed === undefined ? null : parsed;
 }
 </script>

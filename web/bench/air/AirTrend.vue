@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { formatMl, digitsIn, formatIn } from '@core/base/units/display.js';
 import { computed, watch } from 'vue';
 import { airLeft, type LevelledCycle } from '@core/physics/air/airEstimate.js';
@@ -34,15 +35,15 @@ const atMostMl = defineModel<number | null>('atMostMl');
 watch(now, (band) => (atMostMl.value = band?.highMl ?? null), { immediate: true });
 const range = computed(() => {
   const [low, high] = [Math.round(now.value?.lowMl ?? 0), Math.round(now.value?.highMl ?? 0)];
-  return low === high ? formatMl(low) : `${digitsIn('mL', low)} to ${formatMl(high)}`;
+  return low === high ? formatMl(low) : say('{digitsIn} to {formatMl}', { digitsIn: digitsIn('mL', low), formatMl: formatMl(high) });
 });
 /** mL a cycle below which the air no longer changes */
 const STILL_ML = 0.5;
 const trend = computed(() => {
   const ml = air.value.trendMl;
   if (ml === null) return '';
-  if (Math.abs(ml) < STILL_ML) return ', no longer changing';
-  return `, ${ml < 0 ? 'falling' : 'rising'} by ${formatIn('mL', Math.abs(ml), 1)} a cycle`;
+  if (Math.abs(ml) < STILL_ML) return say(', no longer changing');
+  return say(', {ml} by {formatIn} a cycle', { ml: ml < 0 ? 'falling' : 'rising', formatIn: formatIn('mL', Math.abs(ml), 1) });
 });
 const turn = computed(() => {
   const found = model.value?.turn;
@@ -51,7 +52,11 @@ const turn = computed(() => {
   const mostMl = Math.round(Math.min(found.freesMl, now.value?.highMl ?? found.freesMl));
   if (mostMl < 1) return null;
   const names = found.parts.flatMap((id) => props.file.components.find((part) => part.id === id) ?? []).map(shortName);
-  return `${names.join(', ') || 'A run'} can hold most: turned ${STANDING_WORDS[found.to]}, up to ${formatMl(mostMl)} of it find their way up. Cap on first.`;
+  return say('{join} can hold most: turned {to}, up to {formatMl} of it find their way up. Cap on first.', {
+    join: names.join(', ') || say('A run'),
+    to: STANDING_WORDS[found.to],
+    formatMl: formatMl(mostMl),
+  });
 });
 const band = computed(() => {
   const { cycles } = air.value;

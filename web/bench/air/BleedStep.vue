@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { unitName } from '@core/base/units/shown.js';
 import { formatIn } from '@core/base/units/display.js';
 import { bleedWords } from '@core/edge/words/bench.js';
@@ -98,18 +99,18 @@ const pumpOn = computed(() => props.state.pump?.on === true);
 const lead = computed(() => stepOfKind(props.procedure, 'bleed')?.lead ?? '');
 /** what comes next in a cycle: run, read while it runs, stop, read again */
 const order = computed(() => {
-  if (judged.value.bled) return 'Enough: the air is out';
-  if (pumpOn.value) return running.value === null ? 'Read the level while it runs' : 'Pump off, then read the level again';
+  if (judged.value.bled) return say('Enough: the air is out');
+  if (pumpOn.value) return running.value === null ? say('Read the level while it runs') : say('Pump off, then read the level again');
   return running.value === null || stopped.value !== null
     ? lastStop.value
-      ? 'Look for bubbles, and close the cycle'
-      : 'Pump on for a cycle'
-    : 'Read the level again';
+      ? say('Look for bubbles, and close the cycle')
+      : say('Pump on for a cycle')
+    : say('Read the level again');
 });
 
 function enter(): void {
   if (running.value === null || stopped.value === null) {
-    problem.value = `Enter both levels, in ${unitName('mm')} on the reservoir’s scale.`;
+    problem.value = say('Enter both levels, in {unitName} on the reservoir’s scale.', { unitName: unitName('mm') });
     return;
   }
   problem.value = null;

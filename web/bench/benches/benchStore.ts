@@ -1,3 +1,4 @@
+import { say } from '@core/base/words/say.js';
 import type { BenchRun, BenchesAnswer, NextSlot } from '@core/bench/benches/answers.js';
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
@@ -26,7 +27,7 @@ export const useBenches = defineStore('benches', () => {
       problem.value = null;
       setServerNow(answer.now);
     } catch (error) {
-      if (turn.counts) problem.value = error instanceof ApiError ? error.message : 'The benches cannot be shown.';
+      if (turn.counts) problem.value = error instanceof ApiError ? error.message : say('The benches cannot be shown.');
     }
   }
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { computed } from 'vue';
 import { wentWell, type Lesson, type LessonStanding } from '@core/bench/course/course.js';
 import CountBar from './CountBar.vue';
@@ -9,10 +10,12 @@ const emit = defineEmits<{ begin: [] }>();
 const last = computed(() => props.standing?.last ?? null);
 const words = computed(() => {
   const { state = 'new', inLessons = null } = props.standing ?? {};
-  if (state === 'new') return 'not taken yet';
+  if (state === 'new') return say('not taken yet');
   if (state === 'done') return 'done';
-  const well = last.value && wentWell(last.value) ? 'went well, comes once more' : 'comes again';
-  return inLessons === 0 || inLessons === null ? `${well} now` : `${well} in ${inLessons} ${inLessons === 1 ? 'lesson' : 'lessons'}`;
+  const well = last.value && wentWell(last.value) ? say('went well, comes once more') : 'comes again';
+  return inLessons === 0 || inLessons === null
+    ? say('{well} now', { well })
+    : say('{well} in {inLessons} {inLessons2}', { well, inLessons, inLessons2: inLessons === 1 ? 'lesson' : 'lessons' });
 });
 const count = computed(() => (last.value ? last.value.noticed + last.value.missed + last.value.harmed : 1));
 </script>

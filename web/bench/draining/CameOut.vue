@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { unitName } from '@core/base/units/shown.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { computed, onScopeDispose, ref, watch } from 'vue';
@@ -20,7 +21,7 @@ const wanted = computed(() => (props.rinsing ? ['rinse-water', 'mixed', 'used-co
 const options = computed(() =>
   containers.value.map(({ id, label, capacityMl, levelMl }) => ({
     value: id,
-    title: `${label}, ${formatMl(Math.max(0, capacityMl - levelMl))} free`,
+    title: say('{label}, {formatMl} free', { label, formatMl: formatMl(Math.max(0, capacityMl - levelMl)) }),
   })),
 );
 /** the first that suits and takes what should come; one that is full is not proposed again */
@@ -38,12 +39,15 @@ onScopeDispose(() => window.clearTimeout(later));
 
 function enter(): void {
   if (volume.value === null || volume.value <= 0) {
-    problem.value = `Enter what stands in the jug, in ${unitName('mL')}.`;
+    problem.value = say('Enter what stands in the jug, in {unitName}.', { unitName: unitName('mL') });
     return;
   }
   const room = containers.value.find(({ id }) => id === wasteId.value);
   if (!losing.value && room && room.levelMl + volume.value > room.capacityMl) {
-    problem.value = `${room.label} has room for ${formatMl(Math.max(0, room.capacityMl - room.levelMl))} only; choose another container.`;
+    problem.value = say('{label} has room for {formatMl} only; choose another container.', {
+      label: room.label,
+      formatMl: formatMl(Math.max(0, room.capacityMl - room.levelMl)),
+    });
     return;
   }
   problem.value = null;

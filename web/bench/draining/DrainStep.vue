@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { unitName } from '@core/base/units/shown.js';
 import { ledgerWords } from '@core/edge/words/bench.js';
-import { asSentence } from '@core/base/words/say.js';
+import { asSentence, say } from '@core/base/words/say.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { ledgerOf, expectedDrains, judgeDrain } from '@core/bench/runs/contents.js';
 import { openingIn } from '@core/bench/runs/facts.js';
@@ -47,10 +47,10 @@ const nextLine = computed(() => {
   const marks = props.state.steps.find(({ id }) => id === step?.id)?.checks ?? {};
   return step?.checks.find(({ id }) => (marks[id]?.mark ?? 'open') === 'open')?.text ?? null;
 });
-const order = computed(() => (levelFirst.value ? 'How high does it stand?' : (nextLine.value ?? 'Enter what came out')));
+const order = computed(() => (levelFirst.value ? say('How high does it stand?') : (nextLine.value ?? say('Enter what came out'))));
 const how = computed(() =>
   levelFirst.value
-    ? 'Before anything is opened: nobody has looked since it was last here.'
+    ? say('Before anything is opened: nobody has looked since it was last here.')
     : (stepOfKind(props.procedure, 'drain')?.lead ?? ''),
 );
 const astray = computed(() => verdict.value !== null && !['balances', 'cannot-tell'].includes(verdict.value.kind));

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { unitName } from '@core/base/units/shown.js';
 import { fillBalance } from '@core/bench/runs/contents.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
@@ -59,7 +60,7 @@ const toGoMl = computed(() => {
 function pour(toMark: boolean): void {
   const ml = volume.value;
   if (ml === null || ml <= 0) {
-    problem.value = `Enter what went in, in ${unitName('mL')}, as the jug says.`;
+    problem.value = say('Enter what went in, in {unitName}, as the jug says.', { unitName: unitName('mL') });
     return;
   }
   problem.value = null;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { unitName } from '@core/base/units/shown.js';
 import { LEVEL_STAYS } from '@core/bench/runs/checkIds.js';
 import { balanceWords } from '@core/edge/words/bench.js';
@@ -106,7 +107,7 @@ const volumesMl = computed(() => {
 function choose(): void {
   const chosen = coolants.find(productId.value);
   if (!chosen) {
-    problem.value = 'Choose the coolant that stands on the bench.';
+    problem.value = say('Choose the coolant that stands on the bench.');
     return;
   }
   problem.value = null;
@@ -116,7 +117,7 @@ function choose(): void {
 
 function pour(): void {
   const body = pourField.take();
-  problem.value = body ? null : `Enter what went in, in ${unitName('mL')}, as the jug says.`;
+  problem.value = body ? null : say('Enter what went in, in {unitName}, as the jug says.', { unitName: unitName('mL') });
   if (body) emit('send', body);
 }
 </script>

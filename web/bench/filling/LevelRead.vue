@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { unitName } from '@core/base/units/shown.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { ref } from 'vue';
@@ -12,7 +13,7 @@ const problem = ref<string | null>(null);
 
 function read(): void {
   if (level.value === null || level.value < 0) {
-    problem.value = `Read the level off the reservoir, in ${unitName('mL')}.`;
+    problem.value = say('Read the level off the reservoir, in {unitName}.', { unitName: unitName('mL') });
     return;
   }
   problem.value = null;

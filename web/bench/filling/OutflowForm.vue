@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { OUTFLOW_WORDS, OUTFLOWS } from '@core/bench/runs/entries/outflow.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { ref } from 'vue';
@@ -7,7 +8,7 @@ import NumberField from '../../base/units/NumberField.vue';
 
 /** What was poured and is not inside: over the lid, drawn off, spilled. */
 const emit = defineEmits<{ send: [body: RunEventBody] }>();
-const ways = OUTFLOWS.map((value) => ({ value, title: OUTFLOW_WORDS[value] }));
+const ways = OUTFLOWS.map((value) => ({ value, title: say(OUTFLOW_WORDS[value]) }));
 const way = ref<(typeof OUTFLOWS)[number] | null>('ran-over');
 const volume = ref<number | null>(null);
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { ledgerOf } from '@core/bench/runs/contents.js';
 import { computed, ref } from 'vue';
@@ -27,7 +28,11 @@ const dose = computed(() => {
   const { finalFraction } = diluteReadyMix(whole.value, Math.min(whole.value, waterInside.value), 1, 0);
   const least = own.leastFraction;
   const weak = least !== null && finalFraction < least;
-  return `Ready-mix onto ${formatMl(waterInside.value)} of water ends at ${Math.round(100 * finalFraction)} % of its strength${weak ? `: below the ${Math.round(100 * least)} % of its sheet, drain more first` : ''}.`;
+  return say('Ready-mix onto {formatMl} of water ends at {finalFraction} % of its strength{say}.', {
+    formatMl: formatMl(waterInside.value),
+    finalFraction: Math.round(100 * finalFraction),
+    say: weak ? say(': below the {least} % of its sheet, drain more first', { least: Math.round(100 * least) }) : '',
+  });
 });
 
 function enter(): void {

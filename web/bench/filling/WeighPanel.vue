@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { computed, ref } from 'vue';
 import { formatKg, formatMl, formatMlWithSd } from '@core/base/units/display.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
@@ -22,7 +23,7 @@ const missed = computed(() => when.value === 'after' && before.value === null);
 
 function weigh(): void {
   if (mass.value === null || mass.value <= 0) {
-    problem.value = 'Read the scale, in g, hoses and bottle off.';
+    problem.value = say('Read the scale, in g, hoses and bottle off.');
     return;
   }
   problem.value = null;

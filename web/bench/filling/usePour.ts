@@ -1,3 +1,4 @@
+import { say } from '@core/base/words/say.js';
 import { formatMl } from '@core/base/units/display.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { computed, ref, watch, type ComputedRef, type Ref } from 'vue';
@@ -75,10 +76,10 @@ export function usePour(props: { procedure: Procedure; state: RunState; liquid?:
     scaleWords: computed(() => {
       const pour = weighed.value;
       if (!pour) return null;
-      if (!pour.steady) return 'The scale still moves.';
+      if (!pour.steady) return say('The scale still moves.');
       return pour.ml > 0
-        ? `The can lost ${formatMl(pour.ml)} since the last entry.`
-        : 'The can stands on its scale; what it loses comes here by itself.';
+        ? say('The can lost {formatMl} since the last entry.', { formatMl: formatMl(pour.ml) })
+        : say('The can stands on its scale; what it loses comes here by itself.');
     }),
     levelMl: computed(() => {
       const reservoir = props.procedure.facts?.reservoir;

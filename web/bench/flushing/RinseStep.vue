@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { unitName } from '@core/base/units/shown.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { ledgerOf } from '@core/bench/runs/contents.js';
@@ -28,7 +29,7 @@ const emit = defineEmits<{ send: [body: RunEventBody] }>();
 const volume = ref<number | null>(null);
 const liquid = ref<RinseLiquid | null>('distilled');
 const problem = ref<string | null>(null);
-const liquids = RINSE_LIQUIDS.map((value) => ({ value, title: RINSE_WORDS[value] }));
+const liquids = RINSE_LIQUIDS.map((value) => ({ value, title: say(RINSE_WORDS[value]) }));
 
 const service = computed(() => props.procedure.service);
 const ledger = computed(() => (service.value ? ledgerOf(service.value, props.state) : null));
@@ -43,10 +44,15 @@ const outBy = computed(() => {
   const air = stand.airs.map((each) => openingIn(facts, each)).join(' and ');
   const loop = props.procedure.facts;
   if (loop && runsOverRim(loop, stand))
-    return `Pump off, scrap tube on ${openingIn(facts, stand.drain)}, its end low in a jug, then air in at ${air}.`;
-  const drain = `jug under ${openingIn(facts, stand.drain)}`;
-  if (air === '') return `Pump off, then ${drain}, as it stands.`;
-  return stand.airsFollow ? `Pump off, ${drain}; once it has stopped, air in at ${air}.` : `Pump off, air in at ${air}, then ${drain}.`;
+    return say('Pump off, scrap tube on {openingIn}, its end low in a jug, then air in at {air}.', {
+      openingIn: openingIn(facts, stand.drain),
+      air,
+    });
+  const drain = say('jug under {openingIn}', { openingIn: openingIn(facts, stand.drain) });
+  if (air === '') return say('Pump off, then {drain}, as it stands.', { drain });
+  return stand.airsFollow
+    ? say('Pump off, {drain}; once it has stopped, air in at {air}.', { drain, air })
+    : say('Pump off, air in at {air}, then {drain}.', { air, drain });
 });
 const lastWater = computed(() => props.state.service.waters.at(-1) ?? null);
 const standsIn = computed(() => props.state.service.flows.findLast(({ way }) => way !== 'lost')?.way === 'in');
@@ -63,7 +69,7 @@ const order = computed(() => fillOrder(props.procedure, props.state, now.value, 
 const isOrdered = computed(
   () => !props.locked && order.value !== null && order.value.do !== 'finish' && runningSoak(props.state.service) === null,
 );
-const ownOrder = computed(() => (standsIn.value ? 'Pump off, and let it out again' : 'Fill it with rinse water'));
+const ownOrder = computed(() => (standsIn.value ? say('Pump off, and let it out again') : say('Fill it with rinse water')));
 const rinseOf = (volumeMl: number): RunEventBody & { readonly toMark?: boolean } => ({
   type: 'rinse',
   step: 'rinse',
@@ -73,7 +79,7 @@ const rinseOf = (volumeMl: number): RunEventBody & { readonly toMark?: boolean }
 
 function pour(): void {
   if (volume.value === null || volume.value <= 0 || liquid.value === null) {
-    problem.value = `Enter what went in, in ${unitName('mL')}.`;
+    problem.value = say('Enter what went in, in {unitName}.', { unitName: unitName('mL') });
     return;
   }
   problem.value = null;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { type RunState, runningSoak, soakFace } from '@core/bench/runs/state.js';
 import { computed, ref, watch } from 'vue';
@@ -32,7 +33,9 @@ watch(
 
 function start(): void {
   if (!cleaner.value.trim() || most.value === null || most.value <= 0 || most.value > FLUSH.mostSoakMinutes) {
-    problem.value = `Name the cleaner and the longest time of its sheet, up to ${FLUSH.mostSoakMinutes} min.`;
+    problem.value = say('Name the cleaner and the longest time of its sheet, up to {mostSoakMinutes} min.', {
+      mostSoakMinutes: FLUSH.mostSoakMinutes,
+    });
     return;
   }
   problem.value = null;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { ref } from 'vue';
 import { CLARITIES, CLARITY_WORDS, type Clarity } from '@core/machine/liquids/rinsing.js';
@@ -11,15 +12,15 @@ const emit = defineEmits<{ send: [body: RunEventBody] }>();
 const ph = ref<number | null>(null);
 const clarity = ref<Clarity | null>(null);
 const problem = ref<string | null>(null);
-const options = CLARITIES.map((value) => ({ value, title: CLARITY_WORDS[value] }));
+const options = CLARITIES.map((value) => ({ value, title: say(CLARITY_WORDS[value]) }));
 
 function enter(): void {
   if (clarity.value === null) {
-    problem.value = 'Hold it against the light: clear, tinted, cloudy or with particles?';
+    problem.value = say('Hold it against the light: clear, tinted, cloudy or with particles?');
     return;
   }
   if (ph.value !== null && (ph.value < 0 || ph.value > 14)) {
-    problem.value = 'pH lies between 0 and 14.';
+    problem.value = say('pH lies between 0 and 14.');
     return;
   }
   problem.value = null;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { unitName } from '@core/base/units/shown.js';
 import { digitsIn } from '@core/base/units/display.js';
 import { computed } from 'vue';
@@ -30,12 +31,18 @@ const rows = computed(() => {
   const offMl = Math.max(props.offAtMl ?? 0, reservoir.lowMarkMl);
   const isOwn = toMl !== undefined && toMl !== null && Math.abs(toMl - reservoir.fillMarkMl) >= 1;
   const list = [
-    { id: 'mark', words: `mark ${digitsIn('mL', reservoir.fillMarkMl)}`, at: y(reservoir.fillMarkMl) },
-    ...(isOwn ? [{ id: 'to', words: `to ${digitsIn('mL', toMl)}`, at: y(toMl) }] : []),
+    { id: 'mark', words: say('mark {digitsIn}', { digitsIn: digitsIn('mL', reservoir.fillMarkMl) }), at: y(reservoir.fillMarkMl) },
+    ...(isOwn ? [{ id: 'to', words: say('to {digitsIn}', { digitsIn: digitsIn('mL', toMl) }), at: y(toMl) }] : []),
     ...(standsMl === null
       ? []
-      : [{ id: measured ? 'now' : 'thought', words: `now ${digitsIn('mL', Math.max(0, standsMl))}`, at: y(standsMl) }]),
-    { id: 'low', words: `pump off ${digitsIn('mL', offMl)}`, at: y(offMl) },
+      : [
+          {
+            id: measured ? 'now' : 'thought',
+            words: say('now {digitsIn}', { digitsIn: digitsIn('mL', Math.max(0, standsMl)) }),
+            at: y(standsMl),
+          },
+        ]),
+    { id: 'low', words: say('pump off {digitsIn}', { digitsIn: digitsIn('mL', offMl) }), at: y(offMl) },
   ].sort((a, b) => a.at - b.at);
   // words never lie on each other: each at least a line below the one before
   let last = -Infinity;

@@ -3,7 +3,7 @@ import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import type { RunState } from '@core/bench/runs/state.js';
 import type { Suspect } from '@core/workshop/lots/suspects.js';
 import { computed, ref, useId } from 'vue';
-import { capital } from '@core/base/words/say.js';
+import { capital, say } from '@core/base/words/say.js';
 import { CAUSES } from '@core/bench/inspection/grade.js';
 import { CAUSE_KEYS, type CauseKey } from '@core/workshop/due-dates/facts.js';
 import type { InspectItem } from '@core/bench/inspection/items.js';
@@ -22,11 +22,11 @@ const stayed = ref(false);
 const text = ref('');
 const said = computed(() => props.state.service.causes);
 const nameOf = (id: string): string => props.items.find((each) => each.id === id)?.name ?? id;
-const causes = CAUSE_KEYS.map((value) => ({ value, title: CAUSES[value] }));
+const causes = CAUSE_KEYS.map((value) => ({ value, title: say(CAUSES[value]) }));
 const suspects = [
-  { value: 'none', title: 'Nothing that other machines share' },
-  { value: 'coolant-lot', title: 'The coolant’s lot: flag every machine that holds it' },
-  { value: 'part', title: 'One part, with its lot' },
+  { value: 'none', title: say('Nothing that other machines share') },
+  { value: 'coolant-lot', title: say('The coolant’s lot: flag every machine that holds it') },
+  { value: 'part', title: say('One part, with its lot') },
 ];
 const parts = computed(() => props.items.map(({ id, name }) => ({ value: id, title: name })));
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sayWord } from '@core/base/words/say.js';
 import FramePart from '../frame/FramePart.vue';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { computed, reactive, ref, useId, watch } from 'vue';
@@ -52,7 +53,7 @@ const chosen = computed(() => items.value.find(({ id }) => id === at.value) ?? o
 const preview = computed(() => (chosen.value ? gradeItem(chosen.value.kind, form) : null));
 const causeAsked = computed(() => asksForCause([...props.state.service.sheet.values()].map(({ first }) => first)));
 const tube = computed(() => chosen.value !== null && isTube(chosen.value.kind));
-const wears = computed(() => (chosen.value ? WEARS[chosen.value.kind] : null));
+const wears = computed(() => (chosen.value ? sayWord(WEARS[chosen.value.kind]) : null));
 
 // touched on the picture
 watch(
@@ -75,7 +76,7 @@ function keep(findings: ItemFindings): void {
   at.value = next?.item.id ?? item.id;
 }
 const WORDS: Record<string, string> = { 'plating-loss': 'plating gone' };
-const options = <T extends string>(values: readonly T[]) => values.map((value) => ({ value, title: WORDS[value] ?? value }));
+const options = <T extends string>(values: readonly T[]) => values.map((value) => ({ value, title: sayWord(WORDS[value]) ?? value }));
 </script>
 
 <template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import type { InstrumentsAnswer } from '@core/bench/instruments/answers.js';
 import { computed, onMounted, ref } from 'vue';
 import { INSTRUMENT_KINDS } from '@core/bench/instruments/kinds.js';
@@ -40,10 +41,10 @@ async function renew(benchId: string): Promise<void> {
 const where = computed(() => {
   const broker = answer.value?.broker;
   if (!broker) return '';
-  if (broker.url === null) return 'No broker is reached at the moment; hand entry goes on.';
+  if (broker.url === null) return say('No broker is reached at the moment; hand entry goes on.');
   return broker.embedded
-    ? `Devices connect to ${broker.url} on this machine (MQTT).`
-    : `Devices connect to the broker at ${broker.url} (MQTT).`;
+    ? say('Devices connect to {url} on this machine (MQTT).', { url: broker.url })
+    : say('Devices connect to the broker at {url} (MQTT).', { url: broker.url });
 });
 </script>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { computed } from 'vue';
 import type { SistersAsked } from '@core/bench/leak-finding/sisters.js';
 
@@ -8,7 +9,7 @@ const emit = defineEmits<{ seen: [] }>();
 const bags = computed(() => {
   const found = new Map<string, string[]>();
   for (const { name, bag } of props.asked.sisters) {
-    const of = bag ? `${bag.make} lot ${bag.lot}` : '';
+    const of = bag ? say('{make} lot {lot}', { make: bag.make, lot: bag.lot }) : '';
     found.set(of, [...(found.get(of) ?? []), name]);
   }
   return [...found].map(([bag, names]) => ({ bag, names: names.join(', ') }));

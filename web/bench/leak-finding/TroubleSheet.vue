@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { LEAK_AMOUNT, LEAK_WHEN, type LeakAmount, type LeakWhen } from '@core/bench/leak-finding/causes.js';
 import { FILL_SYMPTOM_KEYS, FILL_SYMPTOMS, type FillSymptom } from '@core/bench/fill-troubles/causes.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
@@ -81,22 +82,22 @@ const dots = computed((): PlaceDot[] =>
   places.value.map(({ id, name }) => ({ id, label: name, state: id === place.value ? 'wrong' : 'open' })),
 );
 
-function say(): void {
+function write(): void {
   if (kind.value === null) {
-    problem.value = 'Touch what it is first.';
+    problem.value = say('Touch what it is first.');
     return;
   }
   if (asksPlace.value && place.value === null) {
     problem.value =
-      kind.value === 'doubt' ? 'Touch the part that felt wrong.' : 'Touch the place where it is wet: the towel names the joint.';
+      kind.value === 'doubt' ? say('Touch the part that felt wrong.') : say('Touch the place where it is wet: the towel names the joint.');
     return;
   }
   if (kind.value === 'fill' && symptom.value === null) {
-    problem.value = 'Touch what is seen.';
+    problem.value = say('Touch what is seen.');
     return;
   }
   const words = text.value.trim();
-  if (kind.value === 'doubt') emit('send', { type: 'doubt', part: place.value as string, text: words || 'something felt wrong' });
+  if (kind.value === 'doubt') emit('send', { type: 'doubt', part: place.value as string, text: words || say('something felt wrong') });
   else if (kind.value === 'leak')
     emit('send', { type: 'leak', at: place.value as string, when: when.value, amount: amount.value, text: words });
   else if (kind.value === 'fill') emit('send', { type: 'fill-trouble', symptom: symptom.value as FillSymptom, text: words });
@@ -114,7 +115,7 @@ function say(): void {
     aria-label="Something is wrong"
     tabindex="-1"
     novalidate
-    @submit.prevent="say"
+    @submit.prevent="write"
     @keydown.esc="open = false"
   >
     <header>

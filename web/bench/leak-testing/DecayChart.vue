@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { unitName } from '@core/base/units/shown.js';
 import { formatIn, grouped } from '@core/base/units/display.js';
 import { computed } from 'vue';
@@ -100,7 +101,9 @@ const option = computed(() => {
     tooltip: {
       trigger: 'item',
       valueFormatter: (value: unknown) =>
-        Array.isArray(value) ? `${formatIn('kPa', Number(value[1]), 2)} at ${grouped(Number(value[0]), 1)} min` : String(value),
+        Array.isArray(value)
+          ? say('{formatIn} at {grouped} min', { formatIn: formatIn('kPa', Number(value[1]), 2), grouped: grouped(Number(value[0]), 1) })
+          : String(value),
     },
     xAxis: { ...axis('min since closed', 28, soft), min: 0, axisLabel: { color: soft } },
     yAxis: {

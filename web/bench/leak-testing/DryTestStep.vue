@@ -5,7 +5,7 @@ import type { DecayOpen } from '@core/physics/leak-testing/decay.js';
 import { judgeDryTest } from '@core/bench/runs/criteria.js';
 import { leaksAgainst, sealsAgainst } from '@core/bench/runs/locks.js';
 import { whyWords } from '@core/edge/words/bench.js';
-import { capital } from '@core/base/words/say.js';
+import { capital, say } from '@core/base/words/say.js';
 import { computed, defineAsyncComponent, ref } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { dryReadings, type RunState } from '@core/bench/runs/state.js';
@@ -66,38 +66,40 @@ const verdict = computed(() => {
   const judged = result.value;
   if (!judged && stillOpen.value)
     return {
-      order: 'First close what is open',
+      order: say('First close what is open'),
       big: '0',
       small: unitName('kPa'),
       words: `${capital(whyWords(props.procedure, stillOpen.value.fact))}.`,
     };
   if (!judged)
     return {
-      order: 'Raise it, close, enter the first reading',
+      order: say('Raise it, close, enter the first reading'),
       big: String(Math.min(TEST_GAUGE_KPA, props.procedure.facts?.mostGaugeKpa ?? TEST_GAUGE_KPA)),
-      small: `${unitName('kPa')} to begin with`,
-      words: 'Do not judge before it has settled: soft tube stretches and pumped air is warm.',
+      small: say('{unitName} to begin with', { unitName: unitName('kPa') }),
+      words: say('Do not judge before it has settled: soft tube stretches and pumped air is warm.'),
     };
   if (judged.verdict === 'pass')
     return {
-      order: 'Let the air out, needle back at zero',
+      order: say('Let the air out, needle back at zero'),
       big: 'tight',
       small: '',
-      words: `No leak above the ${LEAK_LIMITS[props.procedure.schools.limit].label} limit, with 95 % confidence.`,
+      words: say('No leak above the {label} limit, with 95 % confidence.', { label: LEAK_LIMITS[props.procedure.schools.limit].label }),
     };
   if (judged.verdict === 'fail')
     return {
-      order: 'Brush the joints, look for bubbles',
+      order: say('Brush the joints, look for bubbles'),
       big: 'leaks',
       small: '',
-      words:
+      words: say(
         'Above the limit with 95 % confidence. Brush plain water on the joints in flow order and look for bubbles; mend it, then start the test again.',
+      ),
     };
   return {
-    order: judged.open === 'lost-half' || judged.open === 'pumped-up' ? 'Start the test again' : 'Read the gauge about every minute',
+    order:
+      judged.open === 'lost-half' || judged.open === 'pumped-up' ? say('Start the test again') : say('Read the gauge about every minute'),
     big: String(Math.ceil(judged.moreMinutes ?? 0)),
-    small: 'min more, about',
-    words: judged.open === null ? '' : OPEN_WORDS[judged.open],
+    small: say('min more, about'),
+    words: judged.open === null ? '' : say(OPEN_WORDS[judged.open]),
   };
 });
 
@@ -116,7 +118,7 @@ function fromGauge(): void {
   const at = live.value;
   const source = bench?.source.value;
   if (!at || at.tempC === null || !source) {
-    problem.value = 'There is no room thermometer on this bench: enter both by hand.';
+    problem.value = say('There is no room thermometer on this bench: enter both by hand.');
     return;
   }
   problem.value = null;
@@ -125,7 +127,7 @@ function fromGauge(): void {
 
 function enter(): void {
   if (gauge.value === null || temp.value === null) {
-    problem.value = 'Enter the gauge and the room temperature; without the temperature a warm hand looks like a leak.';
+    problem.value = say('Enter the gauge and the room temperature; without the temperature a warm hand looks like a leak.');
     return;
   }
   problem.value = null;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { computed, ref } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
@@ -13,9 +14,9 @@ const leftMl = ref<number | null>(0);
 const problem = ref<string | null>(null);
 const parts = computed(() => [...(props.procedure.facts?.parts ?? []), ...(props.part ? (props.procedure.facts?.joints ?? []) : [])]);
 
-function say(tight: boolean): void {
+function tell(tight: boolean): void {
   if (chosen.value === null || how.value.trim() === '') {
-    problem.value = 'Say which part, and how it was tested.';
+    problem.value = say('Say which part, and how it was tested.');
     return;
   }
   problem.value = null;
@@ -31,8 +32,8 @@ function say(tight: boolean): void {
     <v-text-field v-model="how" label="How it was tested" hide-details />
     <NumberField v-if="liquid" v-model="leftMl" label="Stays inside" unit="mL" />
     <div class="row">
-      <v-btn size="large" @click="say(true)">It is tight</v-btn>
-      <v-btn size="large" variant="outlined" @click="say(false)">It leaks</v-btn>
+      <v-btn size="large" @click="tell(true)">It is tight</v-btn>
+      <v-btn size="large" variant="outlined" @click="tell(false)">It leaks</v-btn>
     </div>
     <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
   </form>

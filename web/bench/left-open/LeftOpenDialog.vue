@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { USE_LIMIT_KEYS, type UseLimit } from '@core/workshop/due-dates/facts.js';
@@ -25,7 +26,7 @@ const form = reactive<{ what: string; awaits: string; until: string; limits: Use
   from: null,
   then: 'leak-repair',
 });
-const jobs = JOB_KIND_KEYS.map((value) => ({ value, title: JOB_KINDS[value].label }));
+const jobs = JOB_KIND_KEYS.map((value) => ({ value, title: say(JOB_KINDS[value].label) }));
 const problem = ref<string | null>(null);
 watch(open, (now) => {
   if (!now) return;
@@ -33,9 +34,9 @@ watch(open, (now) => {
   problem.value = null;
 });
 const kinds = [
-  { value: 'fix' as const, title: 'Holds for now' },
-  { value: 'seal' as const, title: 'Seal borrowed' },
-  ...OWED_KEYS.map((value) => ({ value, title: OWED[value] })),
+  { value: 'fix' as const, title: say('Holds for now') },
+  { value: 'seal' as const, title: say('Seal borrowed') },
+  ...OWED_KEYS.map((value) => ({ value, title: say(OWED[value]) })),
 ];
 const LABELS: Record<Kind, string> = {
   fix: 'What holds for now',
@@ -47,7 +48,7 @@ const LABELS: Record<Kind, string> = {
 const places = computed(() => {
   const { parts = [], joints = [], ports = [] } = props.procedure.facts ?? {};
   return [
-    ...joints.map(({ id, name }) => ({ value: id, title: `joint: ${name}` })),
+    ...joints.map(({ id, name }) => ({ value: id, title: say('joint: {name}', { name }) })),
     ...ports.map(({ name, label }) => ({ value: name, title: label })),
     ...parts.map(({ id, name }) => ({ value: id, title: name })),
   ];
@@ -55,12 +56,12 @@ const places = computed(() => {
 
 /** what is still missing, in words; null: it can be written down */
 function lack(): string | null {
-  if (!form.what.trim()) return `${LABELS[kind.value]}?`;
-  if (kind.value === 'seal') return form.from === null ? 'From which place was it taken? It stays open.' : null;
-  if (!form.until) return 'By which day?';
+  if (!form.what.trim()) return `${say(LABELS[kind.value])}?`;
+  if (kind.value === 'seal') return form.from === null ? say('From which place was it taken? It stays open.') : null;
+  if (!form.until) return say('By which day?');
   if (kind.value !== 'fix') return null;
-  if (!form.awaits.trim()) return 'What is awaited?';
-  return form.limits.length === 0 ? 'At least one limit of use until then.' : null;
+  if (!form.awaits.trim()) return say('What is awaited?');
+  return form.limits.length === 0 ? say('At least one limit of use until then.') : null;
 }
 
 function write(): void {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { computed } from 'vue';
 import type { Debrief } from '@core/bench/practice/debrief.js';
 import type { DebriefLine } from '@core/bench/practice/debriefLine.js';
@@ -25,9 +26,9 @@ const groups = computed(() =>
 const big = computed(() => {
   const harms = props.debrief.lines.filter(({ kind }) => kind === 'harm').length;
   if (harms > 0)
-    return { text: String(harms), small: harms === 1 ? 'thing would have cost something' : 'things would have cost something' };
+    return { text: String(harms), small: harms === 1 ? say('thing would have cost something') : say('things would have cost something') };
   const missed = props.debrief.lines.filter(({ kind }) => kind === 'missed').length;
-  return missed > 0 ? { text: String(missed), small: 'went unnoticed, nothing was harmed' } : { text: 'clean', small: '' };
+  return missed > 0 ? { text: String(missed), small: say('went unnoticed, nothing was harmed') } : { text: 'clean', small: '' };
 });
 </script>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { computed } from 'vue';
 import { formatSpan } from '@core/base/units/display.js';
 import { call } from '../../base/http/api.js';
@@ -20,7 +21,9 @@ const skips = [
   { label: '1 h', seconds: 3600 },
   { label: '1 day', seconds: 86_400 },
 ];
-const ahead = computed(() => (props.aheadMs > 0 ? `Its clock is ${formatSpan(props.aheadMs / 1000)} ahead.` : null));
+const ahead = computed(() =>
+  props.aheadMs > 0 ? say('Its clock is {formatSpan} ahead.', { formatSpan: formatSpan(props.aheadMs / 1000) }) : null,
+);
 
 const act = (path: string, body: object): Promise<unknown> =>
   submit.run(async () => {

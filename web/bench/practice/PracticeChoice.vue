@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { computed, watch } from 'vue';
 import type { PracticeOf } from '@core/bench/practice/schema.js';
 import { PRACTISED, SCENARIOS, scenariosFor, type Scenario } from '@core/bench/simulated-bench/truth.js';
@@ -15,7 +16,7 @@ const scenario = defineModel<Scenario>('scenario', { required: true });
 const COMMISSIONING = 'commissioning';
 const first = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 const kinds = [
-  { value: COMMISSIONING, title: 'Commissioning' },
+  { value: COMMISSIONING, title: say('Commissioning') },
   ...PRACTISED.map((kind) => ({ value: kind as string, title: first(JOB_KINDS[kind].label) })),
 ];
 const parts = computed(() =>
@@ -36,7 +37,7 @@ const partId = computed({
     if (job.value) job.value = { ...job.value, partId: wanted };
   },
 });
-const hidden = computed(() => scenariosFor(job.value?.kind ?? null).map((value) => ({ value, title: SCENARIOS[value] })));
+const hidden = computed(() => scenariosFor(job.value?.kind ?? null).map((value) => ({ value, title: say(SCENARIOS[value]) })));
 watch(hidden, (all) => {
   if (!all.some(({ value }) => value === scenario.value)) scenario.value = all[0]?.value ?? 'clean';
 });

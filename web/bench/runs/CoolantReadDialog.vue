@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { computed, ref } from 'vue';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { strengthOf } from '@core/bench/runs/strength.js';
@@ -18,7 +19,7 @@ const book = computed(() => strengthOf(props.procedure, props.state));
 
 function enter(): void {
   if (percent.value === null && ph.value === null) {
-    problem.value = 'Enter what was read: the strength, the pH, or both.';
+    problem.value = say('Enter what was read: the strength, the pH, or both.');
     return;
   }
   emit('send', { type: 'coolant-read', strength: percent.value === null ? null : percent.value / 100, ph: ph.value });

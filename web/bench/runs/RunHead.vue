@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import type { RunAnswer } from '@core/bench/benches/answers.js';
 import KeyCap from '../../base/keys/KeyCap.vue';
 import PhotoButton from '../../workshop/photos/PhotoButton.vue';
@@ -20,8 +21,8 @@ const props = defineProps<{
 }>();
 const closed = computed(() => {
   const { run, practice } = props.answer;
-  if (practice?.debrief) return 'This practice is over. Its debrief stands below; its log stays.';
-  return run.state === 'abandoned' ? 'Taken off the bench without a record. Its log stays.' : null;
+  if (practice?.debrief) return say('This practice is over. Its debrief stands below; its log stays.');
+  return run.state === 'abandoned' ? say('Taken off the bench without a record. Its log stays.') : null;
 });
 const emit = defineEmits<{ open: [dialog: RunDialog]; photo: [photoId: string]; look: [step: string] }>();
 </script>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import FramePart from '../frame/FramePart.vue';
 import { balanceWords } from '@core/edge/words/bench.js';
 import { fillBalance, fillTotal } from '@core/bench/runs/contents.js';
@@ -30,22 +31,24 @@ const lines = computed(() => {
   return [
     ...(report
       ? [
-          ...(report.volumes.outMl + report.volumes.lostMl > 0 ? [['Book, drained', report.volumes.balance]] : []),
-          ...(report.comparison ? [['Before, after', report.comparison]] : []),
-          ...report.looseEnds.map((each) => ['Loose end', each]),
+          ...(report.volumes.outMl + report.volumes.lostMl > 0 ? [[say('Book, drained'), report.volumes.balance]] : []),
+          ...(report.comparison ? [[say('Before, after'), report.comparison]] : []),
+          ...report.looseEnds.map((each) => [say('Loose end'), each]),
         ]
       : []),
     ...(has('fill')
       ? [
-          ['Planned fill', formatMlWithSd(planned.volumeMl, planned.sdMl)],
-          ['Poured', poured > 0 ? `${formatMl(poured)}, ${balanceWords(fillBalance(procedure, state))}` : 'nothing recorded'],
+          [say('Planned fill'), formatMlWithSd(planned.volumeMl, planned.sdMl)],
+          [say('Poured'), poured > 0 ? `${formatMl(poured)}, ${balanceWords(fillBalance(procedure, state))}` : 'nothing recorded'],
           [
-            'Coolant',
-            state.coolant ? `${state.coolant.productName}${state.coolant.lot ? `, lot ${state.coolant.lot}` : ''}` : 'not recorded',
+            say('Coolant'),
+            state.coolant
+              ? `${state.coolant.productName}${state.coolant.lot ? say(', lot {lot}', { lot: state.coolant.lot }) : ''}`
+              : 'not recorded',
           ],
         ]
       : []),
-    ...(procedure.dry && dry ? [['Air test', `leak ${formatLeak(dry.leakMbarLs)}`]] : []),
+    ...(procedure.dry && dry ? [[say('Air test'), say('leak {formatLeak}', { formatLeak: formatLeak(dry.leakMbarLs) })]] : []),
   ];
 });
 const verdicts = computed(() => verdictsOf(props.procedure, props.state));
@@ -56,8 +59,12 @@ const deviations = computed(() =>
     .map(({ id, deviation }) => `${props.procedure.steps.find((step) => step.id === id)?.title}: ${deviation?.text}`),
 );
 const failed = computed(() => [
-  ...props.state.pastDryTests.filter(({ verdict }) => verdict === 'fail').map(({ testNumber }) => `air test ${testNumber}`),
-  ...props.state.leaks.map(({ where, inAir }) => `leak at ${nameOf(where)}${inAir ? ', found with air' : ''}`),
+  ...props.state.pastDryTests
+    .filter(({ verdict }) => verdict === 'fail')
+    .map(({ testNumber }) => say('air test {testNumber}', { testNumber })),
+  ...props.state.leaks.map(({ where, inAir }) =>
+    say('leak at {nameOf}{say}', { nameOf: nameOf(where), say: inAir ? say(', found with air') : '' }),
+  ),
 ]);
 const mended = computed(() => props.state.leaks.flatMap(({ where, mended: fix }) => (fix ? [`${nameOf(where)}: ${fix.text}`] : [])));
 </script>

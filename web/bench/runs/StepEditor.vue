@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { mdiArrowDown, mdiArrowUp, mdiClose } from '@mdi/js';
 import { asShown, asStored, shownAs } from '@core/edge/words/filledIn.js';
 import { EACH, PLACEHOLDERS, isEach, type CheckTemplate, type StepTemplate } from '@core/bench/runs/template.js';
@@ -27,7 +28,9 @@ function addCheck(): void {
   let number = 1;
   while (taken.has(`own-${number}`)) number += 1;
   const last = props.step.checks.at(-1);
-  set({ checks: [...props.step.checks, { id: `own-${number}`, text: 'What is ticked', ...(last?.group ? { group: last.group } : {}) }] });
+  set({
+    checks: [...props.step.checks, { id: `own-${number}`, text: say('What is ticked'), ...(last?.group ? { group: last.group } : {}) }],
+  });
 }
 const setCaution = (index: number, text: string): void =>
   set({ cautions: props.step.cautions.flatMap((each, at) => (at === index ? (text.trim() === '' ? [] : [asStored(text)]) : [each])) });

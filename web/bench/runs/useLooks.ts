@@ -1,3 +1,4 @@
+import { say } from '@core/base/words/say.js';
 import { laterThan } from '@core/bench/runs/laterChecks.js';
 import { openOf, rowsOf, type Look } from '@core/bench/runs/looks.js';
 import type { CheckItem, ProcedureStep } from '@core/bench/runs/procedure.js';
@@ -87,7 +88,10 @@ export function useLooks(
       const state = wet.includes(id) ? 'wrong' : open === undefined ? 'done' : id === next ? 'next' : 'open';
       return { id, label: (open ?? checks.at(-1))?.text ?? '', state };
     });
-    return [...checked, ...wet.filter((id) => !places.has(id)).map((id): PlaceDot => ({ id, label: 'It leaks here', state: 'wrong' }))];
+    return [
+      ...checked,
+      ...wet.filter((id) => !places.has(id)).map((id): PlaceDot => ({ id, label: say('It leaks here'), state: 'wrong' })),
+    ];
   });
 
   function touch(place: string): void {

@@ -7,7 +7,7 @@ import { RunFold } from '@core/bench/runs/replay.js';
 import { lastUndoable, refuseEntry } from '@core/bench/runs/rules.js';
 import type { RunState } from '@core/bench/runs/state.js';
 import { refusalWords } from '@core/edge/words/bench.js';
-import { asSentence } from '@core/base/words/say.js';
+import { asSentence, say } from '@core/base/words/say.js';
 import { ApiError, get, wordsOf } from '../../base/http/api.js';
 import { deviceOutbox, useOutbox } from '../../base/outbox/deviceOutbox.js';
 import { rememberAnswer, rememberedAnswer } from '../../base/outbox/deviceStore.js';
@@ -104,7 +104,7 @@ export function useRun(id: string): RunDesk {
       const same = known !== undefined && JSON.stringify(known) === JSON.stringify(now.run.procedure);
       answer.value = same ? { ...now, run: { ...now.run, procedure: known } } : now;
       stale.value = false;
-      document.title = `${now.systemName} · Lavacrum`;
+      document.title = say('{systemName} · Lavacrum', { systemName: now.systemName });
       void rememberAnswer(`run ${id}`, now).catch(() => undefined);
     } catch (error) {
       missing.value = error instanceof ApiError && error.status === 404;
@@ -179,7 +179,7 @@ export function useRun(id: string): RunDesk {
         body,
       })
       .catch(() => {
-        problem.value = 'This device could not keep the entry on its disk: do not close the page before it is delivered.';
+        problem.value = say('This device could not keep the entry on its disk: do not close the page before it is delivered.');
       });
     return true;
   }

@@ -1,3 +1,4 @@
+import { say } from '@core/base/words/say.js';
 import { isDrawnDown } from '@core/bench/runs/drawDown.js';
 import { stepOfKind, type ProcedureStep } from '@core/bench/runs/procedure.js';
 import { timerFace } from '@core/bench/runs/state.js';
@@ -56,7 +57,7 @@ export function useRunPump(
     const again = started.value !== null && !timerFace(started.value, now.value).finished;
     return {
       since: clockRuns.value ? (started.value?.startedAt ?? null) : null,
-      words: again ? 'Pump on, start again' : 'Pump on, start the clock',
+      words: again ? say('Pump on, start again') : say('Pump on, start the clock'),
     };
   });
   const { rests } = usePumpSwitch(running);

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { computed, onMounted, reactive, ref } from 'vue';
 import { JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
 import { CONSENT_WAY_KEYS, CONSENT_WAYS, type ConsentWay } from '@core/workshop/jobs/schema.js';
@@ -17,7 +18,7 @@ import FormDialog from '../../base/look/FormDialog.vue';
 const props = defineProps<{ runId: string; kind: JobKind; file: LoopFile; coolantId: string | null }>();
 const emit = defineEmits<{ close: []; changed: [] }>();
 const submit = useSubmit();
-const heavier = JOB_KIND_KEYS.filter((key) => key !== props.kind).map((value) => ({ value, title: JOB_KINDS[value].label }));
+const heavier = JOB_KIND_KEYS.filter((key) => key !== props.kind).map((value) => ({ value, title: say(JOB_KINDS[value].label) }));
 const first: JobKind = props.kind === 'strip-clean' ? 'part-replacement' : 'strip-clean';
 const form = reactive({
   kind: first,
@@ -31,7 +32,7 @@ const prices = usePriceList();
 onMounted(() => void prices.load().catch(() => undefined));
 const price = computed(() => priceOfForm(prices.list, form.kind, props.coolantId, form));
 const how = ref<ConsentWay | null>('phone');
-const ways = CONSENT_WAY_KEYS.map((value) => ({ value, title: CONSENT_WAYS[value] }));
+const ways = CONSENT_WAY_KEYS.map((value) => ({ value, title: say(CONSENT_WAYS[value]) }));
 
 async function change(): Promise<void> {
   const { kind, reason } = form;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import FramePart from '../frame/FramePart.vue';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import type { RunState, HandSwap } from '@core/bench/runs/state.js';
@@ -92,11 +93,11 @@ function choose(id: string, replace: boolean): void {
 }
 function swap(): void {
   if (goesIn.value && (bag.make.trim() === '') !== (bag.lot.trim() === '')) {
-    problem.value = 'A lot is found again by make and lot together: enter both, or neither.';
+    problem.value = say('A lot is found again by make and lot together: enter both, or neither.');
     return;
   }
   if (item.value === null || action.value === null || !text.value.trim()) {
-    problem.value = 'Say which part, what was done with it, and with what or where it lies.';
+    problem.value = say('Say which part, what was done with it, and with what or where it lies.');
     return;
   }
   problem.value = null;
@@ -130,7 +131,7 @@ function use(): void {
     type: 'used',
     step: props.step,
     itemId: found.id,
-    itemName: `${found.name}${found.lot ? `, lot ${found.lot}` : ''}`,
+    itemName: `${found.name}${found.lot ? say(', lot {lot}', { lot: found.lot }) : ''}`,
     count: usedCount.value,
     ...(usedAt.value ? { item: usedAt.value } : {}),
     ...(usedAt.value && found.lot ? { bag: { make: found.name, lot: found.lot } } : {}),

@@ -3,7 +3,7 @@ import type { Procedure } from '@core/bench/runs/procedure.js';
 import type { RunState } from '@core/bench/runs/state.js';
 import { checksBeforeWaiting, hindersWaiting, waitingNow } from '@core/bench/runs/waiting.js';
 import { whyWords } from '@core/edge/words/bench.js';
-import { asSentence, capital } from '@core/base/words/say.js';
+import { asSentence, capital, say } from '@core/base/words/say.js';
 import { standCheckWords } from '@core/edge/words/waiting.js';
 import { WAIT_FOR, WAIT_FOR_KEYS, type WaitFor } from '@core/workshop/jobs/waitFor.js';
 import { addDays } from '@core/base/units/calendar.js';
@@ -45,7 +45,7 @@ watch(
     if (reason === 'overnight' && !form.until) form.until = addDays(session.today, 1);
   },
 );
-const reasons = WAIT_FOR_KEYS.map((value) => ({ value, title: capital(WAIT_FOR[value]) }));
+const reasons = WAIT_FOR_KEYS.map((value) => ({ value, title: capital(say(WAIT_FOR[value])) }));
 const LABELS: Record<WaitFor, string> = {
   parts: 'Which part',
   owner: 'What the owner must say',
@@ -55,7 +55,7 @@ const LABELS: Record<WaitFor, string> = {
 const checks = computed(() => (already.value ? [] : checksBeforeWaiting(props.state)));
 const lines = computed(() => checks.value.map((check) => ({ id: check.check, text: standCheckWords(props.procedure, check) })));
 const hindered = computed(() => {
-  if (props.undelivered > 0) return 'Entries of this run are still on the device only: they must reach the server first.';
+  if (props.undelivered > 0) return say('Entries of this run are still on the device only: they must reach the server first.');
   const found = already.value ? null : hindersWaiting(props.procedure, props.state, props.nowMs);
   return found && asSentence(whyWords(props.procedure, found));
 });

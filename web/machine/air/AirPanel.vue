@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { unitName } from '@core/base/units/shown.js';
 import { computed, ref } from 'vue';
 import { STANDING, type Tilt } from '@core/machine/loop-file/orientation.js';
@@ -30,7 +31,7 @@ const names = computed(() => new Map(props.loop.components.map((part) => [part.i
 /** parts by name; the tubes between them go without saying */
 const partsOf = (ids: readonly string[]): string => {
   const known = ids.flatMap((id) => names.value.get(id) ?? []);
-  return known.length > 0 ? known.join(', ') : 'a tube between parts';
+  return known.length > 0 ? known.join(', ') : say('a tube between parts');
 };
 const flowLph = computed(() => {
   const first = props.loop.components.find(({ kind }) => kind === 'pump');
@@ -44,7 +45,7 @@ const lowest = computed(() => {
 /** "component.port" as said at the bench */
 function portWords(at: string): string {
   const dot = at.lastIndexOf('.');
-  return `${names.value.get(at.slice(0, dot)) ?? at.slice(0, dot)}, port ${at.slice(dot + 1)}`;
+  return say('{get}, port {slice}', { get: names.value.get(at.slice(0, dot)) ?? at.slice(0, dot), slice: at.slice(dot + 1) });
 }
 const KEY = [
   { fate: 'liquid', words: 'liquid' },

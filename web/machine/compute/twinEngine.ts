@@ -1,3 +1,4 @@
+import { say } from '@core/base/words/say.js';
 import { formatIn } from '@core/base/units/display.js';
 import { bleedModel, type BleedModel } from '@core/physics/air/airLeft.js';
 import { adviseDraining, bestExtraOpening, type DrainPlan, type ExtraOpening } from '@core/physics/draining/advice.js';
@@ -105,8 +106,11 @@ export class TwinEngine {
     this.network = null;
     this.flow = null;
     const boxless = vesselsWithoutBox(loop)[0];
-    if (boxless) return `${partName(boxless)} has no box: say where its inside begins and ends, then its liquid has a height.`;
-    if (loop.components.length === 0) return 'There are no parts yet.';
+    if (boxless)
+      return say('{partName} has no box: say where its inside begins and ends, then its liquid has a height.', {
+        partName: partName(boxless),
+      });
+    if (loop.components.length === 0) return say('There are no parts yet.');
     this.network = buildNetwork(loop);
     if (pumpsWithoutCurve(loop).length === 0) this.flow = prepareFlow(loop, liquidAt(liquid, ROOM_WARM_C));
     return null;

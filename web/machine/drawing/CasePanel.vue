@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { computed, onMounted, ref } from 'vue';
 import { PLACES, type Place } from '@core/machine/catalogue/places.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
@@ -25,8 +26,8 @@ const chosen = computed(() =>
 );
 const items = computed(() => [
   ...cases.templates.map(({ id, label: title }) => ({ value: id, title })),
-  ...Object.entries(CASES).map(([value, { label: title }]) => ({ value, title: `${title}, general` })),
-  ...(chosen.value === 'drawn' ? [{ value: 'drawn', title: `${outline.value.label}, from the file` }] : []),
+  ...Object.entries(CASES).map(([value, { label: title }]) => ({ value, title: say('{title}, general', { title }) })),
+  ...(chosen.value === 'drawn' ? [{ value: 'drawn', title: say('{label}, from the file', { label: outline.value.label }) }] : []),
 ]);
 function choose(value: string): void {
   const template = cases.templates.find(({ id }) => id === value);
@@ -35,7 +36,8 @@ function choose(value: string): void {
 }
 function size(side: 'depthMm' | 'heightMm' | 'widthMm', mm: number | null): void {
   if (mm === null || mm < 80 || mm > 2000) return;
-  const name = typeof props.loop.case === 'object' && !own.value ? outline.value.label : `${outline.value.label}, changed`;
+  const name =
+    typeof props.loop.case === 'object' && !own.value ? outline.value.label : say('{label}, changed', { label: outline.value.label });
   emit('change', { ...props.loop, case: caseInFile({ ...outline.value, label: name, [side]: mm }) });
 }
 const mounted = computed(() => Object.keys(templateFrom(props.loop, '').mounts).map((place) => PLACES[place as Place]));
@@ -48,14 +50,18 @@ async function keep(): Promise<void> {
   keeping.value = false;
   label.value = '';
   emit('change', { ...props.loop, case: caseInFile(made) });
-  notices.say(same ? `${made.label} now has the places of this drawing.` : `${made.label} is one of the workshop’s cases now.`);
+  notices.say(
+    same
+      ? say('{label} now has the places of this drawing.', { label: made.label })
+      : say('{label} is one of the workshop’s cases now.', { label: made.label }),
+  );
 }
 async function forget(): Promise<void> {
   const gone = own.value;
   if (!gone) return;
   if ((await submit.run(() => cases.remove(gone.id).then(() => true))) === null) return;
   const { label: name, depthMm, heightMm, widthMm, mounts } = gone;
-  notices.say(`${gone.label} is no longer offered; loops drawn in it keep it.`, () =>
+  notices.say(say('{label} is no longer offered; loops drawn in it keep it.', { label: gone.label }), () =>
     cases.add({ label: name, depthMm, heightMm, widthMm, mounts }, crypto.randomUUID()),
   );
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { digitsIn, formatIn } from '@core/base/units/display.js';
 import { computed, reactive, ref } from 'vue';
 import { CATALOGUE } from '@core/machine/catalogue/parts.js';
@@ -25,9 +26,9 @@ const answer = computed(() => {
 const tubes = computed(() => (answer.value && 'loop' in answer.value ? reachOf(props.loop, answer.value.loop, props.part.id) : []));
 const WORDS: Record<ReachVerdict, (cutMm: number | null) => string> = {
   reaches: () => 'reaches',
-  'too-short': (mm) => `too short: new piece of ${formatIn('mm', mm ?? 0)}`,
-  shorten: (mm) => `cut off ${formatIn('mm', mm ?? 0)}`,
-  'new-piece': (mm) => `rigid: new piece of ${formatIn('mm', mm ?? 0)}`,
+  'too-short': (mm) => say('too short: new piece of {formatIn}', { formatIn: formatIn('mm', mm ?? 0) }),
+  shorten: (mm) => say('cut off {formatIn}', { formatIn: formatIn('mm', mm ?? 0) }),
+  'new-piece': (mm) => say('rigid: new piece of {formatIn}', { formatIn: formatIn('mm', mm ?? 0) }),
 };
 const whole = (from: typeof room, otherwise: number) => ({
   lengthMm: from.lengthMm ?? otherwise,

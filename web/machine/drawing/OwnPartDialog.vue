@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { computed, ref, watch } from 'vue';
 import { changePart } from '@core/machine/catalogue/edit.js';
 import { keptFrom, pickable, type OwnPart } from '@core/machine/catalogue/ownParts.js';
@@ -41,13 +42,13 @@ async function keep(): Promise<void> {
   const body = { ...input, geometry: props.own?.like === like.value ? props.own.geometry : null };
   const saved = await submit.run((key) => (props.own ? store.edit(props.own, body) : store.add(body, key)));
   if (!saved) return;
-  notices.say(`${saved.label} is one of the workshop’s parts.`);
+  notices.say(say('{label} is one of the workshop’s parts.', { label: saved.label }));
   emit('close');
 }
 const remove = async (): Promise<void> => {
   const { own } = props;
   if (!own || (await submit.run(() => store.remove(own.id).then(() => true))) === null) return;
-  notices.say(`${own.label} is no longer offered; loops that hold it keep it.`, () => store.bringBack(own.id));
+  notices.say(say('{label} is no longer offered; loops that hold it keep it.', { label: own.label }), () => store.bringBack(own.id));
   emit('close');
 };
 </script>

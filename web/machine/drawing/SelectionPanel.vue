@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { formatIn } from '@core/base/units/display.js';
 import { computed, onMounted } from 'vue';
 import { keptFrom, likeOf, ownKey } from '@core/machine/catalogue/ownParts.js';
@@ -75,7 +76,7 @@ async function keep(): Promise<void> {
   const saved = await submit.run((key) => (kept.value ? own.edit(kept.value, input) : own.add(input, key)));
   if (!saved) return;
   emit('change', changePart(props.loop, part.value.id, { catalogue: ownKey(saved.id) }));
-  notices.say(`${saved.label} is one of the workshop’s parts, with this shape where it sits.`);
+  notices.say(say('{label} is one of the workshop’s parts, with this shape where it sits.', { label: saved.label }));
 }
 const lengthMm = computed(() => (tube.value ? tubeLengthMm(props.loop, tube.value) : 0));
 const CLOSURES = [

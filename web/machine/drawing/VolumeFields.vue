@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { computed } from 'vue';
 import type { LoopComponent } from '@core/machine/loop-file/loopFile.js';
 import NumberField from '../../base/units/NumberField.vue';
@@ -14,13 +15,13 @@ const pass = (field: Field, value: number | null): void => {
 const UNKNOWN_SHARE = 0.2;
 const fields = computed((): readonly { field: Field; label: string; value: number | null; errors: string[] }[] => {
   const { part, errors } = props;
-  const negative = part.volume_ml < 0 ? ['A volume cannot be negative'] : [];
+  const negative = part.volume_ml < 0 ? [say('A volume cannot be negative')] : [];
   const told = (field: Field, label: string, value: number | null, otherwise: string[] = []) => ({ field, label, value, errors: errors?.[field] ?? otherwise }); // prettier-ignore
   return [
-    told('volume_ml', 'Volume', part.volume_ml, negative),
-    told('volume_sd_ml', '± one sd', part.volume_sd_ml ?? Math.round(part.volume_ml * UNKNOWN_SHARE)),
+    told('volume_ml', say('Volume'), part.volume_ml, negative),
+    told('volume_sd_ml', say('± one sd'), part.volume_sd_ml ?? Math.round(part.volume_ml * UNKNOWN_SHARE)),
     ...(part.kind === 'reservoir'
-      ? [told('max_fill_ml', 'Fill mark', part.max_fill_ml ?? null), told('low_mark_ml', 'Low mark', part.low_mark_ml ?? null)]
+      ? [told('max_fill_ml', say('Fill mark'), part.max_fill_ml ?? null), told('low_mark_ml', say('Low mark'), part.low_mark_ml ?? null)]
       : []),
   ];
 });

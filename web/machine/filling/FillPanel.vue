@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { unitName } from '@core/base/units/shown.js';
 import { computed, onScopeDispose, ref } from 'vue';
 import { STANDING, STANDING_WORDS } from '@core/machine/loop-file/orientation.js';
@@ -54,21 +55,34 @@ const current = computed(() => simulation.value?.pulses[pulse.value] ?? null);
 
 const headline = computed(() => {
   if (!simulation.value) return null;
-  if (simulation.value.totalMl < 1) return { number: 0, words: `${unitName('mL')}: nothing more goes in` };
+  if (simulation.value.totalMl < 1) return { number: 0, words: say('{unitName}: nothing more goes in', { unitName: unitName('mL') }) };
   if (!current.value)
-    return { number: simulation.value.passiveMl, words: `${unitName('mL')} to the fill mark; this much runs in by itself` };
+    return {
+      number: simulation.value.passiveMl,
+      words: say('{unitName} to the fill mark; this much runs in by itself', { unitName: unitName('mL') }),
+    };
   if (current.value.pouredRunning)
-    return { number: current.value.refillMl, words: `${unitName('mL')} poured while the pump runs${slowedTo(current.value)}` };
+    return {
+      number: current.value.refillMl,
+      words: say('{unitName} poured while the pump runs{slowedTo}', { unitName: unitName('mL'), slowedTo: slowedTo(current.value) }),
+    };
   return running.value
-    ? { number: current.value.runS, words: `s of pump${slowedTo(current.value)} moves ${formatMl(current.value.movedMl)}` }
-    : { number: current.value.refillMl, words: `${unitName('mL')} at most now` };
+    ? {
+        number: current.value.runS,
+        words: say('s of pump{slowedTo} moves {formatMl}', {
+          slowedTo: slowedTo(current.value),
+          formatMl: formatMl(current.value.movedMl),
+        }),
+      }
+    : { number: current.value.refillMl, words: say('{unitName} at most now', { unitName: unitName('mL') }) };
 });
 /** the speed that a pulse needs, where it is less than the one set */
-const slowedTo = ({ speed, slowed }: SimulatedPulse): string => (slowed ? ` at ${Math.round(100 * speed)} % speed` : '');
+const slowedTo = ({ speed, slowed }: SimulatedPulse): string =>
+  slowed ? say(' at {speed} % speed', { speed: Math.round(100 * speed) }) : '';
 const tooQuickWords = computed(() =>
   props.loop.components.find(({ id }) => id === simulation.value?.tooQuick)?.speed_fixed
-    ? 'and its speed is fixed'
-    : 'as slow as the lift allows',
+    ? say('and its speed is fixed')
+    : say('as slow as the lift allows'),
 );
 const digits = (value: number): string => (value > 0 && value < 10 ? value.toFixed(1) : String(Math.round(value)));
 

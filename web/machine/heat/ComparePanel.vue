@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { unitName } from '@core/base/units/shown.js';
 import { digitsIn } from '@core/base/units/display.js';
 import { computed, reactive, ref } from 'vue';
@@ -36,10 +37,12 @@ type Figure = keyof typeof FIGURES;
 const figure = ref<Figure>('temperature');
 const choice = ref('swapped');
 const choices = computed(() => [
-  { value: 'same', title: 'the same loop, other speeds' },
-  { value: 'swapped', title: 'first two blocks swapped' },
-  { value: 'parallel', title: 'first two blocks in parallel' },
-  ...props.revisions.slice(1).map(({ number, kind }) => ({ value: String(number), title: `revision ${number}, ${kind}` })),
+  { value: 'same', title: say('the same loop, other speeds') },
+  { value: 'swapped', title: say('first two blocks swapped') },
+  { value: 'parallel', title: say('first two blocks in parallel') },
+  ...props.revisions
+    .slice(1)
+    .map(({ number, kind }) => ({ value: String(number), title: say('revision {number}, {kind}', { number, kind }) })),
 ]);
 /** the file of the chosen variant: a late answer never stands under another choice */
 const variant = usePage(
@@ -56,7 +59,7 @@ const other = variant.data;
 const problem = computed(() => {
   const changes = choice.value === 'swapped' || choice.value === 'parallel';
   if (!variant.problem.value && changes && other.value === props.loop)
-    return 'This loop has no two blocks that follow each other: both sides show it as drawn.';
+    return say('This loop has no two blocks that follow each other: both sides show it as drawn.');
   return variant.problem.value;
 });
 const otherTwin = useTwin(

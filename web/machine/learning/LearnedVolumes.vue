@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { digitsIn, formatIn, formatMl } from '@core/base/units/display.js';
 import type { TaughtVerdict } from '@core/physics/learning/answers.js';
 import type { GasPlace } from '@core/physics/learning/gasByStand.js';
@@ -40,7 +41,7 @@ const gasWords = computed(() =>
   [...learned.gas.filter(({ place }) => place !== 'elsewhere'), ...learned.gas.filter(({ place }) => place === 'elsewhere')].map(
     ({ place, learned: { mean, sd } }) => ({
       place,
-      words: STANDS[place],
+      words: say(STANDS[place]),
       figure:
         place === 'elsewhere'
           ? `${digitsIn('mL', mean)} ± ${formatIn('mL', sd)}`

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { computed, ref, watch } from 'vue';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
@@ -22,7 +23,7 @@ watch(open, (now) => {
   submit.clear();
 });
 const products = computed(() => [
-  { value: UNKNOWN, title: 'Unknown: it mixes with nothing' },
+  { value: UNKNOWN, title: say('Unknown: it mixes with nothing') },
   ...coolants.products.map(({ id, name }) => ({ value: id, title: name })),
 ]);
 

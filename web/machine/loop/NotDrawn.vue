@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { computed } from 'vue';
 import { formatMl, formatMlWithSd, formatTube } from '@core/base/units/display.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
@@ -13,10 +14,14 @@ const stated = computed(() => {
   const { volumeMl, tube } = outline;
   const volume =
     volumeMl === null
-      ? `Nobody stated its volume: ${formatMlWithSd(UNSTATED_VOLUME.volumeMl, UNSTATED_VOLUME.sdMl)} is assumed.`
-      : `Stated: ${formatMl(volumeMl)}.`;
+      ? say('Nobody stated its volume: {formatMlWithSd} is assumed.', {
+          formatMlWithSd: formatMlWithSd(UNSTATED_VOLUME.volumeMl, UNSTATED_VOLUME.sdMl),
+        })
+      : say('Stated: {formatMl}.', { formatMl: formatMl(volumeMl) });
   const material = tube?.material ? (findTubeMaterial(tube.material)?.label ?? tube.material) : '';
-  return tube ? `${volume} Tube ${formatTube(tube)}${material ? `, ${material}` : ''}.` : volume;
+  return tube
+    ? say('{volume} Tube {formatTube}{material}.', { volume, formatTube: formatTube(tube), material: material ? `, ${material}` : '' })
+    : volume;
 });
 </script>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { formatMl } from '@core/base/units/display.js';
 import { computed, onMounted, ref } from 'vue';
 import type { OwnPart } from '@core/machine/catalogue/ownParts.js';
@@ -18,11 +19,11 @@ const own = useOwnParts();
 onMounted(() => void own.load().catch(() => undefined));
 const group = ref<CataloguePart['group']>('reservoirs');
 const groups: { key: CataloguePart['group']; label: string }[] = [
-  { key: 'reservoirs', label: 'Reservoirs' },
-  { key: 'pumps', label: 'Pumps' },
-  { key: 'blocks', label: 'Blocks' },
-  { key: 'radiators', label: 'Radiators' },
-  { key: 'inline', label: 'In line' },
+  { key: 'reservoirs', label: say('Reservoirs') },
+  { key: 'pumps', label: say('Pumps') },
+  { key: 'blocks', label: say('Blocks') },
+  { key: 'radiators', label: say('Radiators') },
+  { key: 'inline', label: say('In line') },
 ];
 /** in a list a splitter comes with its branches: "lay it beside" */
 const listed = (part: CataloguePart): boolean => part.group === group.value && (props.free === true || part.flow !== undefined);

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { ref } from 'vue';
 import { REVISION_KINDS, SAVED_KINDS, type RevisionKind } from '@core/machine/loop-file/revisionKinds.js';
 import FormDialog from '../../base/look/FormDialog.vue';
@@ -9,7 +10,7 @@ defineProps<{ busy: boolean }>();
 const emit = defineEmits<{ save: [kind: RevisionKind, reason: string] }>();
 const kind = ref<RevisionKind>('planned');
 const reason = ref('');
-const kinds = SAVED_KINDS.map((value) => ({ value, title: REVISION_KINDS[value] }));
+const kinds = SAVED_KINDS.map((value) => ({ value, title: say(REVISION_KINDS[value]) }));
 </script>
 
 <template>

@@ -1,3 +1,4 @@
+import { say } from '@core/base/words/say.js';
 import { firstOf, flowList, isBranches, lastOf, type FlowItem, type FlowList } from '@core/machine/loop-file/branches.js';
 import { flowOrder } from '@core/machine/loop-file/chain.js';
 import type { LoopComponent, LoopFile, LoopTube } from '@core/machine/loop-file/loopFile.js';
@@ -39,7 +40,7 @@ function closed(loop: LoopFile, list: FlowList): ChainRow[] {
           partRow(item.split, depth),
           ...item.branches.flatMap((branch, index) => {
             const stations = [...branch.map((each) => [firstOf(each), lastOf(each)] as const), [item.meet, item.meet] as const];
-            const name = `branch ${index + 1} of ${item.branches.length}`;
+            const name = say('branch {index} of {length}', { index: index + 1, length: item.branches.length });
             return stations.flatMap(([first], at) => {
               const before = at === 0 ? item.split : (stations[at - 1] as (typeof stations)[number])[1];
               const own = branch[at];

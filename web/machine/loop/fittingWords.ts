@@ -1,3 +1,4 @@
+import { sayWord } from '@core/base/words/say.js';
 const FITTING_WORDS: Readonly<Record<string, string>> = {
   compression: 'compression fittings',
   barb: 'barbs',
@@ -13,6 +14,6 @@ const FITTING_WORDS: Readonly<Record<string, string>> = {
 
 /** Kinds of fittings as a parts drawer names them: "12 barbs", "1 barb". */
 export function fittingWords(kind: string, count: number): string {
-  const words = Object.hasOwn(FITTING_WORDS, kind) ? (FITTING_WORDS[kind] as string) : kind;
+  const words = Object.hasOwn(FITTING_WORDS, kind) ? (sayWord(FITTING_WORDS[kind]) as string) : kind;
   return count === 1 ? words.replace(/s(?=$|,)/, '') : words;
 }

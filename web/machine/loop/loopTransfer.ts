@@ -1,3 +1,4 @@
+import { say } from '@core/base/words/say.js';
 import { InputProblem } from '@core/base/checking/input.js';
 import { readLoopFile } from '@core/machine/loop-file/loopFileSchema.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
@@ -8,18 +9,30 @@ const MOST_BYTES = 2_000_000;
 
 /** Reads a loop file that somebody picked or dropped. The words say where the fault lies in the file. */
 export async function readDroppedLoop(file: File): Promise<{ loop: LoopFile } | { problem: string }> {
-  if (file.size > MOST_BYTES) return { problem: `${file.name} has ${(file.size / 1e6).toFixed(1)} MB; a loop file has a few kilobytes.` };
+  if (file.size > MOST_BYTES)
+    return { problem: say('{name} has {e6} MB; a loop file has a few kilobytes.', { name: file.name, e6: (file.size / 1e6).toFixed(1) }) };
   let document: unknown;
   try {
     document = JSON.parse(await file.text());
   } catch (error) {
-    return { problem: `${file.name} is not JSON: ${error instanceof Error ? error.message : 'it cannot be read'}` };
+    return {
+      problem: say('{name} is not JSON: {say}', {
+        name: file.name,
+        say: error instanceof Error ? error.message : say('it cannot be read'),
+      }),
+    };
   }
   try {
     return { loop: readLoopFile(document) };
   } catch (error) {
     if (!(error instanceof InputProblem)) throw error;
-    return { problem: `${file.name} is not a loop file. At ${error.path || 'its root'}: ${error.message}` };
+    return {
+      problem: say('{name} is not a loop file. At {path}: {message}', {
+        name: file.name,
+        path: error.path || 'its root',
+        message: error.message,
+      }),
+    };
   }
 }
 

@@ -1,3 +1,4 @@
+import { say } from '@core/base/words/say.js';
 import { computed, ref, shallowRef, watch, type ComputedRef, type Ref } from 'vue';
 import { emptyLoop } from '@core/machine/catalogue/starters.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
@@ -28,7 +29,7 @@ const MOST_STEPS = 200;
 
 /** An editable copy of a loop with undo and redo, kept on this device until it is saved. @param key where it is kept */
 export function useLoopDraft(key: () => string): LoopDraft {
-  const blank: Draft = { name: 'Main loop', coolantProductId: null, file: emptyLoop('Main loop') };
+  const blank: Draft = { name: say('Main loop'), coolantProductId: null, file: emptyLoop('Main loop') };
   const saved = shallowRef<Draft>(blank);
   const steps = shallowRef<readonly Draft[]>([blank]);
   const at = ref(0);

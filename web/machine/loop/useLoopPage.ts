@@ -1,3 +1,4 @@
+import { say } from '@core/base/words/say.js';
 import { computed, type ComputedRef } from 'vue';
 import type { LoopAnswer } from '@core/workshop/machines/answers.js';
 import { isOutline } from '@core/machine/loop-file/outline.js';
@@ -17,11 +18,13 @@ export function useLoopPage(id: () => string): {
     return get<LoopAnswer>(`/loops/${id()}`, signal);
   }, id);
   const notDrawn = computed(() =>
-    data.value && isOutline(data.value.file) ? `Nobody laid out ${data.value.systemName}’s loop yet.` : null,
+    data.value && isOutline(data.value.file)
+      ? say('Nobody laid out {systemName}’s loop yet.', { systemName: data.value.systemName })
+      : null,
   );
   return {
     loop: data,
-    problem: computed(() => (missing.value ? 'There is no such loop in this workshop.' : (problem.value ?? notDrawn.value))),
+    problem: computed(() => (missing.value ? say('There is no such loop in this workshop.') : (problem.value ?? notDrawn.value))),
     notDrawn,
   };
 }

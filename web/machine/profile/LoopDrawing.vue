@@ -9,6 +9,7 @@ export interface SecondLine {
 </script>
 
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { formatMl } from '@core/base/units/display.js';
 import { computed, ref, useId } from 'vue';
 import type { Fate, LiquidPicture } from '@core/physics/draining/picture.js';
@@ -95,7 +96,7 @@ const handles = computed(() => {
       const at = end === 'from' ? tube.points[0] : tube.points.at(-1);
       const name = `${tube.id}.${end}`;
       return at && props.openings?.has(name)
-        ? [{ name, label: `Joint of ${tube.name}, ${end === 'from' ? 'first' : 'far'} end`, ...at }]
+        ? [{ name, label: say('Joint of {name}, {end} end', { name: tube.name, end: end === 'from' ? 'first' : 'far' }), ...at }]
         : [];
     }),
   );

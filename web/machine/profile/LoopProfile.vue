@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { computed } from 'vue';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { contentsAtMark } from '@core/physics/live-book/atMark.js';
@@ -31,7 +32,7 @@ const props = withDefaults(
     height: 260,
     bare: false,
     selected: null,
-    label: 'Loop profile: heights along the flow path',
+    label: say('Loop profile: heights along the flow path'),
     fronts: () => [],
     dots: () => [],
     labelPx: LABEL_PX.usual,

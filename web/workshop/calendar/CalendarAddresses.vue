@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue';
-import { capital } from '@core/base/words/say.js';
+import { capital, say } from '@core/base/words/say.js';
 import { useSession } from '../people/sessionStore.js';
 import { usePublicAddress } from '../people/publicAddress.js';
 import { call, get, wordsOf } from '../../base/http/api.js';
@@ -31,7 +31,7 @@ const session = useSession();
 /** one's own; the lead makes the workshop's and everybody's */
 const rows = (): { id: string | null; name: string }[] =>
   session.account?.role === 'lead'
-    ? [{ id: null, name: 'the whole workshop' }, ...props.people]
+    ? [{ id: null, name: say('the whole workshop') }, ...props.people]
     : props.people.filter(({ id }) => id === session.account?.personId);
 async function end(personId: string | null): Promise<void> {
   try {

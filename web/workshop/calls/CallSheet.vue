@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { computed, onMounted, onScopeDispose, ref, watch } from 'vue';
 import type { CallAnswer, CallMachine, OffersAnswer } from '@core/workshop/calls/answers.js';
 import { CALLED_KINDS, type BookingInput } from '@core/workshop/calls/schema.js';
@@ -185,7 +186,7 @@ async function book(): Promise<void> {
     await offer();
     return;
   }
-  notices.say(`${own.name} comes in ${times.slotTime(at.from)}.`);
+  notices.say(say('{name} comes in {slotTime}.', { name: own.name, slotTime: times.slotTime(at.from) }));
   await look();
 }
 </script>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import type { OffersAnswer } from '@core/workshop/calls/answers.js';
 import { computed, ref } from 'vue';
 import { call, get } from '../../base/http/api.js';
@@ -42,10 +43,10 @@ async function keep(isTold: boolean): Promise<void> {
   const when = dates.weekdayAndTime(at.from);
   notices.say(
     !isTold
-      ? `${when} is held; nobody was told yet.`
+      ? say('{when} is held; nobody was told yet.', { when })
       : kept.told
-        ? `${when} is kept; ${props.ownerName} gets it by e-mail.`
-        : `${when} is kept.`,
+        ? say('{when} is kept; {ownerName} gets it by e-mail.', { when, ownerName: props.ownerName })
+        : say('{when} is kept.', { when }),
   );
   emit('kept');
 }

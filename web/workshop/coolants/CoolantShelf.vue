@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import type { Product } from '@core/workshop/coolants/answers.js';
 import { onMounted, reactive, ref } from 'vue';
 import { COOLANT_CLASSES, COOLANT_CLASS_KEYS, type CoolantClass } from '@core/machine/liquids/classes.js';
@@ -62,18 +63,18 @@ const GLYCOLS = [
   { value: 'ethylene', title: 'ethylene glycol' },
   { value: 'propylene', title: 'propylene glycol' },
 ];
-const classes = COOLANT_CLASS_KEYS.map((value) => ({ value, title: COOLANT_CLASSES[value].label }));
+const classes = COOLANT_CLASS_KEYS.map((value) => ({ value, title: say(COOLANT_CLASSES[value].label) }));
 
 function lifeWords(product: Product): string {
   const sheet = [
-    ...(product.sheetLifeMonths === null ? [] : [`${product.sheetLifeMonths} months`]),
-    ...(product.sheetLifeHours === null ? [] : [`${product.sheetLifeHours} running hours`]),
+    ...(product.sheetLifeMonths === null ? [] : [say('{sheetLifeMonths} months', { sheetLifeMonths: product.sheetLifeMonths })]),
+    ...(product.sheetLifeHours === null ? [] : [say('{sheetLifeHours} running hours', { sheetLifeHours: product.sheetLifeHours })]),
   ];
-  if (sheet.length > 0) return `${sheet.join(' or ')} by its sheet`;
+  if (sheet.length > 0) return say('{join} by its sheet', { join: sheet.join(' or ') });
   const base = COOLANT_CLASSES[product.coolantClass];
   return base.baseLifeRunningHours === null
-    ? `${base.baseLifeMonths} months for its class`
-    : `${base.baseLifeRunningHours} running hours for its class`;
+    ? say('{baseLifeMonths} months for its class', { baseLifeMonths: base.baseLifeMonths })
+    : say('{baseLifeRunningHours} running hours for its class', { baseLifeRunningHours: base.baseLifeRunningHours });
 }
 
 async function add(): Promise<void> {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import type { LimitChangeRow, Moved, Product, SheetLife } from '@core/workshop/coolants/answers.js';
 import { computed, ref } from 'vue';
 import { call, get, wordsOf } from '../../base/http/api.js';
@@ -53,7 +54,7 @@ async function act(
   }
 }
 async function undo(change: LimitChangeRow): Promise<void> {
-  await act('POST', `/limit-changes/${change.id}/undo`, {}, () => 'The limit is what it was, and so are its dates.');
+  await act('POST', `/limit-changes/${change.id}/undo`, {}, () => say('The limit is what it was, and so are its dates.'));
   emit('changed');
 }
 /** the newest change that stands: its owners are to be told */
@@ -64,14 +65,14 @@ const letters = computed(
     current.value?.moved.filter(({ id, channel, email }) => channel === 'email' && email && !current.value?.told.includes(id)).length ?? 0,
 );
 const reach = ({ channel, phone, email }: Moved): string =>
-  (channel === 'email' ? email : phone) ?? phone ?? email ?? 'no number on record';
+  (channel === 'email' ? email : phone) ?? phone ?? email ?? say('no number on record');
 const lifeWords = ({ sheetLifeMonths, sheetLifeHours }: SheetLife): string =>
   [sheetLifeMonths === null ? '' : `${sheetLifeMonths} months`, sheetLifeHours === null ? '' : `${sheetLifeHours} running hours`]
     .filter(Boolean)
     .join(' or ') || 'its class';
 const countWords = (moved: readonly Moved[]): string =>
   moved.length === 0
-    ? 'No date moves: another clock comes first everywhere.'
+    ? say('No date moves: another clock comes first everywhere.')
     : `${moved.length} ${moved.length === 1 ? 'date moves' : 'dates move'}`;
 </script>
 

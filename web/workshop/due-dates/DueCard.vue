@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useSession } from '../people/sessionStore.js';
 import type { SystemPage } from '@core/workshop/machines/answers.js';
-import { capital } from '@core/base/words/say.js';
+import { capital, say } from '@core/base/words/say.js';
 import { firstReason } from '@core/workshop/due-dates/facts.js';
 import { computed, ref } from 'vue';
 import { escalationWords, reasonWords } from '@core/edge/words/dates.js';
@@ -46,7 +46,12 @@ const awaited = computed(() => {
   const kind = first.then ?? 'leak-repair';
   return `/systems/${props.due.systemId}/jobs/new?loop=${props.due.loopId}&answers=${props.due.id}&kind=${kind}&said=${encodeURIComponent(first.what)}`;
 });
-const names = { 'coolant-service': 'Coolant service', 'settling-check': 'Settling check', 'follow-up': 'Follow-up', 'dust-clean': 'Dust' };
+const names = {
+  'coolant-service': say('Coolant service'),
+  'settling-check': say('Settling check'),
+  'follow-up': say('Follow-up'),
+  'dust-clean': say('Dust'),
+};
 const session = useSession();
 /** an owner's word is written down by the desk */
 const putsOff = computed(() => ['coolant-service', 'dust-clean'].includes(props.due.kind) && session.may('desk'));

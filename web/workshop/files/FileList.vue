@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { computed, onMounted, ref, watch } from 'vue';
 import { FILE_KIND_WORDS, FILE_KINDS, FILE_TYPES, MOST_FILE_BYTES, type FileKind, type FileOwner, type FileType, type KeptFile } from '@core/workshop/files/schema.js'; // prettier-ignore
 import { call, get } from '../../base/http/api.js';
@@ -44,11 +45,11 @@ async function keep(event: Event): Promise<void> {
   const type = typeOf(file);
   unreadable.value =
     type === null
-      ? `${file.name} is none of ${Object.values(FILE_TYPES).join(', ')}.`
+      ? say('{name} is none of {values}.', { name: file.name, values: Object.values(FILE_TYPES).join(', ') })
       : file.size > MOST_FILE_BYTES
-        ? `${file.name} has ${sizeWords(file.size)}; a file may have 5 MB.`
+        ? say('{name} has {sizeWords}; a file may have 5 MB.', { name: file.name, sizeWords: sizeWords(file.size) })
         : file.size === 0
-          ? `${file.name} is empty.`
+          ? say('{name} is empty.', { name: file.name })
           : null;
   if (type !== null && unreadable.value === null) {
     const id = crypto.randomUUID();
@@ -66,7 +67,7 @@ async function keep(event: Event): Promise<void> {
 async function putAway(file: KeptFile): Promise<void> {
   if ((await submit.run(() => call('DELETE', `/files/${file.id}`))) === null) return;
   files.value = files.value.filter(({ id }) => id !== file.id);
-  notices.say(`${file.name} is put away.`, async () => {
+  notices.say(say('{name} is put away.', { name: file.name }), async () => {
     await call('POST', `/files/${file.id}/back`, { body: {} });
     await load();
   });

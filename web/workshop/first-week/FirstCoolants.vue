@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { COOLANT_CLASS_KEYS, COOLANT_CLASSES, type CoolantClass } from '@core/machine/liquids/classes.js';
-import { capital } from '@core/base/words/say.js';
+import { capital, say } from '@core/base/words/say.js';
 import { reactive } from 'vue';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
@@ -14,7 +14,9 @@ const COLOURS: Readonly<Record<CoolantClass, string>> = { show: '#8d5fb0', opaqu
 const rows = reactive(COOLANT_CLASS_KEYS.map((key) => ({ key, name: '', colour: COLOURS[key] })));
 const life = (key: CoolantClass): string => {
   const { baseLifeMonths, baseLifeRunningHours } = COOLANT_CLASSES[key];
-  return baseLifeRunningHours === null ? `${baseLifeMonths} months` : `${baseLifeRunningHours} running hours`;
+  return baseLifeRunningHours === null
+    ? say('{baseLifeMonths} months', { baseLifeMonths })
+    : say('{baseLifeRunningHours} running hours', { baseLifeRunningHours });
 };
 async function save(): Promise<void> {
   const saved = await submit.run(async () => {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import type { FirstStep, FirstWeekAnswer } from '@core/workshop/first-week/firstWeek.js';
 import { computed, ref } from 'vue';
 import { call, get, wordsOf } from '../../base/http/api.js';
@@ -34,7 +35,7 @@ async function pass(step: FirstStep): Promise<void> {
     take(await call<FirstWeekAnswer>('PUT', '/first-week', { body: { passed } }));
   try {
     await put([...before, step]);
-    notices.say(`${STEP_WORDS[step].title}: nothing is needed.`, () => put(before));
+    notices.say(say('{title}: nothing is needed.', { title: STEP_WORDS[step].title }), () => put(before));
   } catch (error) {
     notices.say(wordsOf(error));
   }
@@ -42,7 +43,7 @@ async function pass(step: FirstStep): Promise<void> {
 async function addSample(): Promise<void> {
   try {
     take(await call<FirstWeekAnswer>('POST', '/first-week/sample', { body: {} }));
-    notices.say('The sample stands among your machines.');
+    notices.say(say('The sample stands among your machines.'));
     emit('changed');
   } catch (error) {
     notices.say(wordsOf(error));
@@ -51,7 +52,7 @@ async function addSample(): Promise<void> {
 async function dropSample(importId: string): Promise<void> {
   try {
     const { kept } = await call<{ kept: string[] }>('POST', `/imports/${importId}/undo`, { body: {} });
-    notices.say(kept.length === 0 ? 'The sample is gone.' : 'A run was led on the sample: it stays, and can be retired.');
+    notices.say(kept.length === 0 ? say('The sample is gone.') : say('A run was led on the sample: it stays, and can be retired.'));
     await done();
   } catch (error) {
     notices.say(wordsOf(error));

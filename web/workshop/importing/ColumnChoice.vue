@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { computed } from 'vue';
 import type { DayOrder } from '@core/workshop/importing/days.js';
 import { importFields, type ImportKey, type ImportTableKind } from '@core/workshop/importing/fields.js';
@@ -10,8 +11,8 @@ const props = defineProps<{ kind: ImportTableKind; table: FileTable; dayOrder: D
 const mapping = defineModel<Record<string, number | null>>({ required: true });
 const keys = computed(() => Object.keys(importFields(props.kind)) as ImportKey[]);
 const columns = computed(() => [
-  { value: null, title: 'not in this table' },
-  ...props.table.headings.map((heading, value) => ({ value, title: heading.trim() || `column ${value + 1}` })),
+  { value: null, title: say('not in this table') },
+  ...props.table.headings.map((heading, value) => ({ value, title: heading.trim() || say('column {value}', { value: value + 1 }) })),
 ]);
 const SHOWN = 3;
 function sample(key: ImportKey): string {

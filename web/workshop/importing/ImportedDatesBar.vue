@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { computed } from 'vue';
 import type { ImportedDates } from '@core/workshop/importing/answers.js';
 
@@ -7,7 +8,7 @@ const props = defineProps<{ dates: ImportedDates }>();
 const PARTS = { overdue: 'over', soon: 'due soon', later: 'later', none: 'no date yet' } as const;
 const parts = computed(() =>
   (Object.keys(PARTS) as (keyof ImportedDates)[])
-    .map((key) => ({ key, count: props.dates[key], words: PARTS[key] }))
+    .map((key) => ({ key, count: props.dates[key], words: say(PARTS[key]) }))
     .filter(({ count }) => count > 0),
 );
 </script>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { ref } from 'vue';
 import type { PastImport, UndoneImport } from '@core/workshop/importing/answers.js';
 import { call, get, wordsOf } from '../../base/http/api.js';
@@ -29,8 +30,12 @@ async function undo({ id }: PastImport): Promise<void> {
     const { removed, kept } = await call<UndoneImport>('POST', `/imports/${id}/undo`, { body: {} });
     notices.say(
       kept.length === 0
-        ? `Taken back: ${madeWords(removed) || 'nothing was left of it'}.`
-        : `Taken back: ${madeWords(removed) || 'nothing'}. Worked with since, so they stay: ${kept.slice(0, 5).join(', ')}${kept.length > 5 ? ` and ${kept.length - 5} more` : ''}.`,
+        ? say('Taken back: {madeWords}.', { madeWords: madeWords(removed) || say('nothing was left of it') })
+        : say('Taken back: {madeWords}. Worked with since, so they stay: {slice}{say}.', {
+            madeWords: madeWords(removed) || 'nothing',
+            slice: kept.slice(0, 5).join(', '),
+            say: kept.length > 5 ? say(' and {length} more', { length: kept.length - 5 }) : '',
+          }),
     );
     await load();
     emit('undone');

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say, sayWord } from '@core/base/words/say.js';
 import { computed } from 'vue';
 import { COOLANT_CLASSES, COOLANT_CLASS_KEYS } from '@core/machine/liquids/classes.js';
 import { JOB_WORDS } from '@core/workshop/jobs/kinds.js';
@@ -21,9 +22,12 @@ const coolants = defineModel<readonly CoolantWord[]>('coolants', { required: tru
 const kinds = defineModel<readonly KindWord[]>('kinds', { required: true });
 
 const USES = computed(() => [
-  ...COOLANT_CLASS_KEYS.map((key) => ({ value: `make ${key}`, title: `new on the shelf: ${COOLANT_CLASSES[key].label}` })),
-  ...props.shelf.map(({ id, name }) => ({ value: `known ${id}`, title: `the same as ${name}` })),
-  { value: 'unknown', title: 'nobody knows: it mixes with nothing' },
+  ...COOLANT_CLASS_KEYS.map((key) => ({
+    value: `make ${key}`,
+    title: say('new on the shelf: {label}', { label: COOLANT_CLASSES[key].label }),
+  })),
+  ...props.shelf.map(({ id, name }) => ({ value: `known ${id}`, title: say('the same as {name}', { name }) })),
+  { value: 'unknown', title: say('nobody knows: it mixes with nothing') },
 ]);
 const asText = (use: CoolantUse): string =>
   use.use === 'known' ? `known ${use.productId}` : use.use === 'make' ? `make ${use.coolantClass}` : 'unknown';
@@ -34,10 +38,10 @@ function asUse(text: string): CoolantUse {
 }
 const colourOf = ({ name, as }: CoolantWord): string | null =>
   as.use === 'make' ? guessColour(name) : as.use === 'known' ? (props.shelf.find(({ id }) => id === as.productId)?.colour ?? null) : null;
-const KINDS = HISTORY_KINDS.map((value) => ({ value, title: JOB_WORDS[value] ?? value }));
+const KINDS = HISTORY_KINDS.map((value) => ({ value, title: sayWord(JOB_WORDS[value]) ?? value }));
 const rows = (word: string): string => {
   const count = props.counts.get(word) ?? 0;
-  return count === 1 ? '1 row' : `${count} rows`;
+  return count === 1 ? '1 row' : say('{count} rows', { count });
 };
 </script>
 

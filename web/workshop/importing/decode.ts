@@ -1,3 +1,4 @@
+import { say } from '@core/base/words/say.js';
 /** What a file's bytes say as text, or what would be right. */
 export type Decoded = { readonly text: string } | { readonly problem: string };
 
@@ -27,7 +28,7 @@ function mended(text: string): string {
  */
 export function decodeTable(bytes: Uint8Array): Decoded {
   const [a, b] = bytes;
-  if (a === 0x50 && b === 0x4b) return { problem: `This is a workbook, not a table of text. ${SAVE_AS}` };
+  if (a === 0x50 && b === 0x4b) return { problem: say('This is a workbook, not a table of text. {SAVE_AS}', { SAVE_AS }) };
   if (a === 0xff && b === 0xfe) return { text: new TextDecoder('utf-16le').decode(bytes) };
   if (a === 0xfe && b === 0xff) return { text: new TextDecoder('utf-16be').decode(bytes) };
   const head = bytes.subarray(0, 2000);
@@ -36,11 +37,14 @@ export function decodeTable(bytes: Uint8Array): Decoded {
     const odd = head.filter((byte, index) => index % 2 === 1 && byte === 0).length;
     return odd > head.length / 4
       ? { text: new TextDecoder('utf-16le').decode(bytes) }
-      : { problem: `This is no text that a table is written in. ${SAVE_AS}` };
+      : { problem: say('This is no text that a table is written in. {SAVE_AS}', { SAVE_AS }) };
   }
   const text = inUtf8(bytes);
   if (text !== null)
-    return text.includes('\ufffd') ? { problem: `Some letters of this file were lost before. ${SAVE_AS}` } : { text: mended(text) };
-  if (bytes.some((byte) => NO_LETTER.has(byte))) return { problem: `It is not clear in which letters this file is written. ${SAVE_AS}` };
+    return text.includes('\ufffd')
+      ? { problem: say('Some letters of this file were lost before. {SAVE_AS}', { SAVE_AS }) }
+      : { text: mended(text) };
+  if (bytes.some((byte) => NO_LETTER.has(byte)))
+    return { problem: say('It is not clear in which letters this file is written. {SAVE_AS}', { SAVE_AS }) };
   return { text: new TextDecoder('windows-1252').decode(bytes) };
 }

@@ -1,3 +1,4 @@
+import { say } from '@core/base/words/say.js';
 import { IMPORT_LIMIT } from '@core/workshop/importing/schema.js';
 import { decodeTable } from './decode.js';
 
@@ -21,10 +22,19 @@ export async function readTable(file: File): Promise<{ readonly table: FileTable
   const filled = rows.filter((cells) => cells.some((cell) => cell.trim() !== '')).length;
   if (headings.length < 2 || filled === 0)
     return {
-      problem: `${file.name} is no table with a heading and rows: save it as text with commas or semicolons (CSV), with one machine or one piece of work a row.`,
+      problem: say(
+        '{name} is no table with a heading and rows: save it as text with commas or semicolons (CSV), with one machine or one piece of work a row.',
+        { name: file.name },
+      ),
     };
   if (rows.length > IMPORT_LIMIT.rows)
-    return { problem: `${file.name} has ${rows.length} rows; at most ${IMPORT_LIMIT.rows} go in at once. Cut it in two.` };
+    return {
+      problem: say('{name} has {length} rows; at most {rows} go in at once. Cut it in two.', {
+        name: file.name,
+        length: rows.length,
+        rows: IMPORT_LIMIT.rows,
+      }),
+    };
   return { table: { name: file.name, headings, rows, filled } };
 }
 

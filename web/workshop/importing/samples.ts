@@ -1,3 +1,4 @@
+import { say } from '@core/base/words/say.js';
 import { formatDay } from '@core/base/units/dates.js';
 import { formatMl, formatTube } from '@core/base/units/display.js';
 import { cellProblemWords } from '@core/edge/words/importing.js';
@@ -22,7 +23,7 @@ export function readAs(key: ImportKey, text: string, order: DayOrder): string | 
     on: day,
     volume: shown(volumeMlIn, formatMl),
     tube: shown(tubeIn, ({ boreMm, outerMm }) => formatTube({ boreMm, outerMm })),
-    hoursPerDay: shown(hoursADay, (hours) => `${hours} h a day`),
+    hoursPerDay: shown(hoursADay, (hours) => say('{hours} h a day', { hours })),
     reading: shown(meterHours, (hours) => `${hours} h`),
     coolantC: shown(coolantC, (celsius) => `${celsius} °C`),
   };

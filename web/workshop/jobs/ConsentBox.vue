@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { ref } from 'vue';
 import type { Estimate } from '@core/workshop/prices/estimate.js';
 import { CONSENT_WAY_KEYS, CONSENT_WAYS, type ConsentWay } from '@core/workshop/jobs/schema.js';
@@ -30,7 +31,7 @@ const submit = useSubmit();
 const dates = useDates();
 const how = ref<ConsentWay | null>('phone');
 const words = ref('');
-const ways = CONSENT_WAY_KEYS.map((value) => ({ value, title: CONSENT_WAYS[value] }));
+const ways = CONSENT_WAY_KEYS.map((value) => ({ value, title: say(CONSENT_WAYS[value]) }));
 
 async function agree(): Promise<void> {
   const saved = await submit.run((idempotencyKey) =>

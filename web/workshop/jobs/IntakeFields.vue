@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { formatIn } from '@core/base/units/display.js';
 import { DATA_SAFE, type DataSafe } from '@core/workshop/jobs/schema.js';
 import { SIGN_KEYS, SIGNS } from '@core/workshop/jobs/scope.js';
@@ -9,7 +10,7 @@ import type { JobForm } from './jobForm.js';
 /** What the owner says and what eyes and noses notice, before anything is opened. */
 const form = defineModel<JobForm>({ required: true });
 defineProps<{ baselineFlowLph: number | null; at: (path: string) => string[] }>();
-const dataSafe = (Object.keys(DATA_SAFE) as DataSafe[]).map((value) => ({ value, title: DATA_SAFE[value] }));
+const dataSafe = (Object.keys(DATA_SAFE) as DataSafe[]).map((value) => ({ value, title: say(DATA_SAFE[value]) }));
 </script>
 
 <template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { capital } from '@core/base/words/say.js';
+import { capital, say } from '@core/base/words/say.js';
 import { computed } from 'vue';
 import { JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
 import { usualHours } from '@core/workshop/jobs/usualHours.js';
@@ -14,7 +14,7 @@ const hours = (key: JobKind): number => usualHours(key, props.file);
 const rungs = computed(() =>
   JOB_KIND_KEYS.filter((key) => JOB_KINDS[key].rung !== null)
     .sort((a, b) => (JOB_KINDS[b].rung ?? 0) - (JOB_KINDS[a].rung ?? 0))
-    .map((key) => ({ key, label: JOB_KINDS[key].label, hours: hours(key), note: noteOf(key) })),
+    .map((key) => ({ key, label: say(JOB_KINDS[key].label), hours: hours(key), note: noteOf(key) })),
 );
 const others = JOB_KIND_KEYS.filter((key) => JOB_KINDS[key].rung === null);
 const longest = computed(() => Math.max(...rungs.value.map((rung) => Math.sqrt(rung.hours))));

@@ -3,14 +3,14 @@ import { JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
 import type { ScopeAdvice } from '@core/workshop/jobs/scope.js';
 import type { Priced } from '@core/workshop/prices/priced.js';
 import { totalWords } from '@core/edge/words/prices.js';
-import { capital } from '@core/base/words/say.js';
+import { capital, say } from '@core/base/words/say.js';
 import { computed } from 'vue';
 
 /** What the take-in comes to, always in sight: the job, its hours, its price, and why; its one button beside it. */
 const props = defineProps<{ kind: JobKind; hours: number | null; price: Priced | null; advice: ScopeAdvice }>();
 const big = computed(() =>
   [
-    capital(JOB_KINDS[props.kind].label),
+    capital(say(JOB_KINDS[props.kind].label)),
     props.hours === null ? '' : `${Number(props.hours.toFixed(2))} h`,
     props.price ? totalWords(props.price) : '',
   ]
@@ -19,8 +19,8 @@ const big = computed(() =>
 );
 const why = computed(() =>
   props.kind === props.advice.kind
-    ? `because ${props.advice.reasons[0] ?? ''}`
-    : `chosen by hand; the lightest that is safe is ${JOB_KINDS[props.advice.kind].label}`,
+    ? say('because {reasons}', { reasons: props.advice.reasons[0] ?? '' })
+    : say('chosen by hand; the lightest that is safe is {label}', { label: JOB_KINDS[props.advice.kind].label }),
 );
 </script>
 

@@ -1,12 +1,13 @@
+import { say } from '@core/base/words/say.js';
 import type { Arrival } from '@core/workshop/jobs/arrival.js';
 import type { JobPage } from '@core/workshop/jobs/answers.js';
 import { call, wordsOf } from '../../base/http/api.js';
 import { useNotices } from '../../base/shell/notices.js';
 
 const SAID: Readonly<Record<Arrival, (machine: string) => string>> = {
-  brought: (machine) => `${machine} is here.`,
-  'not-come': (machine) => `${machine} did not come; its place is free again.`,
-  fetched: (machine) => `${machine} went home.`,
+  brought: (machine) => say('{machine} is here.', { machine }),
+  'not-come': (machine) => say('{machine} did not come; its place is free again.', { machine }),
+  fetched: (machine) => say('{machine} went home.', { machine }),
 };
 
 /** Writes down who came and who went, with its undo. */

@@ -1,7 +1,7 @@
 import { formatMl } from '@core/base/units/display.js';
 import { ITEM_KINDS, KEPT_KINDS, WASTE_KINDS } from '@core/workshop/store/schema.js';
 import type { KeptRow, LotRow, StoreRow, WasteContainer } from '@core/workshop/store/answers.js';
-import { capital } from '@core/base/words/say.js';
+import { capital, say } from '@core/base/words/say.js';
 
 /** One label: what it is in large letters, and what the books know of it. */
 export interface Label {
@@ -30,23 +30,29 @@ export const wasteLabel = ({ id, label, kind, levelMl, capacityMl }: WasteContai
   id,
   group: 'waste',
   head: label,
-  lines: [capital(WASTE_KINDS[kind]), `${formatMl(levelMl)} of ${formatMl(capacityMl)} on ${day(today)}`],
-  warning: 'Not for the drain. Keep from children and animals.',
+  lines: [
+    capital(say(WASTE_KINDS[kind])),
+    say('{formatMl} of {formatMl2} on {day}', { formatMl: formatMl(levelMl), formatMl2: formatMl(capacityMl), day: day(today) }),
+  ],
+  warning: say('Not for the drain. Keep from children and animals.'),
   path: `/store`,
   colour: null,
 });
 
 export function lotLabel({ id, productName, colour, lot, stockMl, openedOn, keepsUntil, bottleMl }: LotRow, day: Day): Label {
   const known = [
-    openedOn && `opened ${day(openedOn)}`,
-    keepsUntil && `keeps to ${day(keepsUntil)}`,
+    openedOn && say('opened {day}', { day: day(openedOn) }),
+    keepsUntil && say('keeps to {day}', { day: day(keepsUntil) }),
     stockMl !== null && `${formatMl(stockMl)}`,
   ];
   return {
     id,
     group: 'lots',
     head: productName,
-    lines: [`lot ${lot}, bottle ${formatMl(bottleMl)}`, ...known.filter((each): each is string => typeof each === 'string')],
+    lines: [
+      say('lot {lot}, bottle {formatMl}', { lot, formatMl: formatMl(bottleMl) }),
+      ...known.filter((each): each is string => typeof each === 'string'),
+    ],
     warning: null,
     path: '/store',
     colour,
@@ -62,9 +68,9 @@ export const sampleLabel = (row: LotRow, day: Day): Label | null =>
         id: `${row.id}-sample`,
         group: 'samples',
         lines: [
-          `retained sample, lot ${row.lot}`,
-          ...(row.openedOn ? [`drawn from the bottle of ${day(row.openedOn)}`] : []),
-          `stands: ${row.samplePlace}`,
+          say('retained sample, lot {lot}', { lot: row.lot }),
+          ...(row.openedOn ? [say('drawn from the bottle of {day}', { day: day(row.openedOn) })] : []),
+          say('stands: {samplePlace}', { samplePlace: row.samplePlace }),
         ],
       };
 
@@ -72,7 +78,11 @@ export const itemLabel = ({ id, name, kind, unit, lot, reorderAt }: StoreRow): L
   id,
   group: 'shelf',
   head: name,
-  lines: [capital(ITEM_KINDS[kind]), ...(lot ? [`lot ${lot}`] : []), ...(reorderAt > 0 ? [`reorder at ${reorderAt} ${unit}`] : [])],
+  lines: [
+    capital(say(ITEM_KINDS[kind])),
+    ...(lot ? [say('lot {lot}', { lot })] : []),
+    ...(reorderAt > 0 ? [say('reorder at {reorderAt} {unit}', { reorderAt, unit })] : []),
+  ],
   warning: null,
   path: '/store',
   colour: null,
@@ -86,10 +96,10 @@ export const keptLabel = (
   group: 'kept',
   head: name,
   lines: [
-    [capital(KEPT_KINDS[kind]), systemName && `of ${systemName}`].filter(Boolean).join(' '),
+    [capital(say(KEPT_KINDS[kind])), systemName && `of ${systemName}`].filter(Boolean).join(' '),
     ...[place, condition, lentTo && `with ${lentTo}`, untilDay && `until ${day(untilDay)}`].filter((each): each is string => Boolean(each)),
   ],
-  warning: heldMl > 0 ? `${formatMl(heldMl)} inside: open over a basin` : null,
+  warning: heldMl > 0 ? say('{formatMl} inside: open over a basin', { formatMl: formatMl(heldMl) }) : null,
   path: systemId ? `/systems/${systemId}` : '/store',
   colour: null,
 });

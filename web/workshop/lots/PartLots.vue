@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import type { FittedLot } from '@core/workshop/lots/answers.js';
 import { computed, reactive, ref } from 'vue';
 import { inspectItems } from '@core/bench/inspection/items.js';
@@ -27,7 +28,10 @@ const items = computed(() =>
     file === null
       ? []
       : [
-          { value: `${id} `, title: props.loops.length > 1 ? `no part of the drawing, ${name}` : 'no part of the drawing' },
+          {
+            value: `${id} `,
+            title: props.loops.length > 1 ? say('no part of the drawing, {name}', { name }) : say('no part of the drawing'),
+          },
           ...inspectItems(file).map((item) => ({ value: `${id} ${item.id}`, title: item.name })),
         ],
   ),
@@ -51,7 +55,7 @@ async function add(): Promise<void> {
 async function take({ id, loopId, itemId, make, lot, fittedOn }: FittedLot): Promise<void> {
   try {
     await call('DELETE', `/lots/${id}`);
-    notices.say(`${make}, lot ${lot}, is out of the machine.`, async () => {
+    notices.say(say('{make}, lot {lot}, is out of the machine.', { make, lot }), async () => {
       await call('POST', `/systems/${props.systemId}/lots`, {
         body: { loopId, itemId, make, lot, fittedOn },
         idempotencyKey: crypto.randomUUID(),

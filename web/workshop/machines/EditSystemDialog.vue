@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { isInRun } from '@core/workshop/machines/attention.js';
 import type { Owner, SystemRow } from '@core/workshop/machines/answers.js';
 import { ref, watch } from 'vue';
@@ -70,18 +71,25 @@ function keepMine(kind: 'system' | 'owner'): void {
 }
 
 const systemLabels = {
-  name: 'Machine',
-  tag: 'Serial or tag',
-  caseText: 'Case',
-  builtBy: 'Built by',
-  hoursPerDay: 'Hours a day',
-  coolantC: 'Coolant on average',
-  dustPlace: 'Where it stands',
-  policy: 'Policy',
-  note: 'Note',
-  state: 'State',
+  name: say('Machine'),
+  tag: say('Serial or tag'),
+  caseText: say('Case'),
+  builtBy: say('Built by'),
+  hoursPerDay: say('Hours a day'),
+  coolantC: say('Coolant on average'),
+  dustPlace: say('Where it stands'),
+  policy: say('Policy'),
+  note: say('Note'),
+  state: say('State'),
 };
-const ownerLabels = { name: 'Owner', phone: 'Phone', email: 'E-mail', channel: 'Reached', policy: 'Policy', note: 'Note' };
+const ownerLabels = {
+  name: say('Owner'),
+  phone: say('Phone'),
+  email: 'E-mail',
+  channel: say('Reached'),
+  policy: say('Policy'),
+  note: say('Note'),
+};
 </script>
 
 <template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import type { ServicePolicy } from '@core/workshop/due-dates/due.js';
 import { POLICY_CHOICES } from './policyChoices.js';
 
@@ -15,7 +16,7 @@ const form = defineModel<OwnerForm>({ required: true });
 defineProps<{ at: (path: string) => string[] }>();
 const channels = [
   { value: 'phone', title: 'by phone' },
-  { value: 'text', title: 'by text message' },
+  { value: 'text', title: say('by text message') },
   { value: 'email', title: 'by e-mail' },
 ];
 </script>

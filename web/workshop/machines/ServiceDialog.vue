@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import type { LoopOfSystem } from '@core/workshop/machines/answers.js';
 import { computed, reactive, watch } from 'vue';
 import { type ServiceInput } from '@core/workshop/machines/schema.js';
@@ -49,7 +50,7 @@ watch(open, (now) => {
 });
 
 const refills = computed(() => REFILLING.includes(form.kind));
-const kinds = SERVICE_KIND_KEYS.map((value) => ({ value, title: JOB_KINDS[value].label }));
+const kinds = SERVICE_KIND_KEYS.map((value) => ({ value, title: say(JOB_KINDS[value].label) }));
 
 async function save(): Promise<void> {
   const body: ServiceInput = {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { DUST_PLACES } from '@core/workshop/due-dates/dust.js';
 import { DUST_PLACE_KEYS, type DustPlace } from '@core/workshop/due-dates/facts.js';
 import type { ServicePolicy } from '@core/workshop/due-dates/due.js';
@@ -16,7 +17,7 @@ export interface SystemForm {
   policy: ServicePolicy | null;
   note: string;
 }
-const DUST_CHOICES = DUST_PLACE_KEYS.map((value) => ({ value, title: DUST_PLACES[value].label }));
+const DUST_CHOICES = DUST_PLACE_KEYS.map((value) => ({ value, title: say(DUST_PLACES[value].label) }));
 const form = defineModel<SystemForm>({ required: true });
 defineProps<{ at: (path: string) => string[] }>();
 </script>

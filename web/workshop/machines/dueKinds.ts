@@ -1,3 +1,4 @@
+import { say } from '@core/base/words/say.js';
 import type { SystemLine } from '@core/workshop/machines/answers.js';
 import type { DueKind } from '@core/workshop/machines/attention.js';
 
@@ -11,11 +12,11 @@ export const DUE_KINDS: Readonly<Record<DueKind, string>> = {
 
 /** The kind of a machine's next date, in a word. */
 export function nextWord({ dues, nextDueOn }: SystemLine): string {
-  return DUE_KINDS[dues.find(({ dueOn }) => dueOn === nextDueOn)?.kind ?? 'coolant-service'];
+  return say(DUE_KINDS[dues.find(({ dueOn }) => dueOn === nextDueOn)?.kind ?? 'coolant-service']);
 }
 
 /** What the next date of a machine is for: "dust", "coolant, put off 2×". */
 export function nextKind({ dues, nextDueOn }: SystemLine): string {
   const next = dues.find(({ dueOn }) => dueOn === nextDueOn);
-  return `${DUE_KINDS[next?.kind ?? 'coolant-service']}${next && next.postponed > 0 ? `, put off ${next.postponed}×` : ''}`;
+  return `${say(DUE_KINDS[next?.kind ?? 'coolant-service'])}${next && next.postponed > 0 ? say(', put off {postponed}×', { postponed: next.postponed }) : ''}`;
 }

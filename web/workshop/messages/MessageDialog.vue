@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { computed, reactive } from 'vue';
 import { fittingLetter, type Standing } from '@core/workshop/messages/fitting.js';
 import { NO_CONTACT } from '@core/workshop/people/contact.js';
@@ -21,19 +22,21 @@ const fitting = fittingLetter(props.standing);
 const inLetter = <T,>(work: () => T): T => readingAs(session.account?.workshopReading ?? reading(), work);
 const whenWords = (iso: string | null): string => {
   if (iso === null) return '';
-  return inLetter(() => `on ${iso.length === 10 ? longDay(iso) : longTime(iso, session.account?.timeZone ?? 'UTC')}`);
+  return inLetter(() =>
+    say('on {longDay}', { longDay: iso.length === 10 ? longDay(iso) : longTime(iso, session.account?.timeZone ?? 'UTC') }),
+  );
 };
 const form = reactive({ template: fitting.template, when: whenWords(fitting.when), ready: whenWords(fitting.ready), text: '' });
 const templates: { value: MessageTemplate; title: string }[] = [
-  { value: 'ready', title: 'It is ready' },
-  { value: 'slot', title: 'Its slot is kept' },
-  { value: 'moved', title: 'Its slot moved' },
-  { value: 'cancelled', title: 'Its slot is cancelled' },
-  { value: 'missed', title: 'It was awaited and did not come' },
-  { value: 'limit', title: 'What its coolant lasts changed' },
-  { value: 'parts-late', title: 'A part is late' },
-  { value: 'due-soon', title: 'Its coolant comes due' },
-  { value: 'risk', title: 'What putting it off risks' },
+  { value: 'ready', title: say('It is ready') },
+  { value: 'slot', title: say('Its slot is kept') },
+  { value: 'moved', title: say('Its slot moved') },
+  { value: 'cancelled', title: say('Its slot is cancelled') },
+  { value: 'missed', title: say('It was awaited and did not come') },
+  { value: 'limit', title: say('What its coolant lasts changed') },
+  { value: 'parts-late', title: say('A part is late') },
+  { value: 'due-soon', title: say('Its coolant comes due') },
+  { value: 'risk', title: say('What putting it off risks') },
 ];
 const letter = computed(() =>
   inLetter(() =>

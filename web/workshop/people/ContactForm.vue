@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import type { Shop } from '@core/workshop/people/answers.js';
 import { reactive, watch } from 'vue';
 import { call } from '../../base/http/api.js';
@@ -21,7 +22,7 @@ async function save(): Promise<void> {
   const saved = await submit.run(() => call<Shop>('PUT', '/workshop/contact', { body: { ...form, version: props.shop.version } }));
   if (!saved) return;
   emit('changed', saved);
-  notices.say('Saved. New letters and papers carry it.');
+  notices.say(say('Saved. New letters and papers carry it.'));
 }
 </script>
 

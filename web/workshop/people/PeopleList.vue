@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { computed, reactive, ref } from 'vue';
 import type { PersonRow } from '@core/workshop/people/answers.js';
 import { LEAST_PASSWORD_LENGTH, ROLES, type Role } from '@core/workshop/people/roles.js';
@@ -18,7 +19,7 @@ const roles = Object.entries(ROLES).map(([value, title]) => ({ value, title }));
 /** id of the person whose line is open, or `new` */
 const open = ref<string | null>(null);
 const form = reactive({ name: '', email: '', role: 'technician' as Role, password: '' });
-const hint = `At least ${LEAST_PASSWORD_LENGTH} letters; it is changed at the first sign-in`;
+const hint = say('At least {LEAST_PASSWORD_LENGTH} letters; it is changed at the first sign-in', { LEAST_PASSWORD_LENGTH });
 const sorted = computed(() => [...props.people].sort((a, b) => Number(b.active) - Number(a.active) || a.name.localeCompare(b.name)));
 
 function show(id: string | null): void {
@@ -57,7 +58,9 @@ async function letIn(person: PersonRow, active: boolean): Promise<void> {
   if (!changed) return;
   show(null);
   notices.say(
-    active ? `${person.name} is let in again.` : `${person.name} is signed out everywhere, and no longer let in.`,
+    active
+      ? say('{name} is let in again.', { name: person.name })
+      : say('{name} is signed out everywhere, and no longer let in.', { name: person.name }),
     active ? undefined : () => edit(changed, { active: true }),
   );
 }
@@ -66,7 +69,7 @@ async function givePassword(person: PersonRow): Promise<void> {
   const changed = await submit.run(() => call<PersonRow>('PUT', `/people/${person.id}/password`, { body: { password: form.password } }));
   if (!changed) return;
   show(null);
-  notices.say(`${person.name} signs in with the new password, and is asked for an own one.`);
+  notices.say(say('{name} signs in with the new password, and is asked for an own one.', { name: person.name }));
 }
 </script>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { computed, reactive, watch } from 'vue';
 import { formatDayTime, weekdayNames } from '@core/base/units/dates.js';
 import { formatDegrees, formatIn, formatKpa, formatMl } from '@core/base/units/display.js';
@@ -63,7 +64,7 @@ const LABELS: { readonly [K in keyof Reading]: string } = {
 };
 const KEYS = Object.keys(LABELS) as (keyof Reading)[];
 const items = (key: keyof Reading) => [
-  ...(props.shop ? [] : [{ value: null, title: `workshop’s: ${looks(key, workshops.value[key])}` }]),
+  ...(props.shop ? [] : [{ value: null, title: say('workshop’s: {looks}', { looks: looks(key, workshops.value[key]) }) }]),
   ...READING_CHOICES[key].map((value) => ({ value, title: looks(key, value) })),
 ];
 const example = computed(() =>
@@ -83,7 +84,7 @@ async function save(): Promise<void> {
   });
   if (!saved) return;
   await session.load();
-  notices.say('Saved. Every page follows it; what is stored stays as it was.');
+  notices.say(say('Saved. Every page follows it; what is stored stays as it was.'));
 }
 </script>
 

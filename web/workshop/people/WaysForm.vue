@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { formatMl } from '@core/base/units/display.js';
 import type { Shop } from '@core/workshop/people/answers.js';
 import { DRAIN_HABITS } from '@core/physics/draining/defaults.js';
@@ -35,7 +36,7 @@ const MONTHS = [
   { value: null, title: 'no such rule' },
   ...Array.from({ length: 12 }, (_, index) => ({ value: index + 1, title: monthName(index + 1) })),
 ];
-const HEADS = [{ value: null, title: 'never' }, ...[50, 100, 200, 300].map((ml) => ({ value: ml, title: `when it saves ${formatMl(ml)} or more` }))]; // prettier-ignore
+const HEADS = [{ value: null, title: 'never' }, ...[50, 100, 200, 300].map((ml) => ({ value: ml, title: say('when it saves {formatMl} or more', { formatMl: formatMl(ml) }) }))]; // prettier-ignore
 const zones = Intl.supportedValuesOf('timeZone');
 const choices = (all: Record<string, { label: string }>) => Object.entries(all).map(([value, { label }]) => ({ value, title: label }));
 
@@ -71,7 +72,7 @@ async function save(): Promise<void> {
   const answer = await submit.run(() => call<Shop>('PUT', '/workshop', { body }));
   if (!answer) return;
   emit('changed', answer);
-  notices.say('Saved. Dates follow it at once; runs on the benches keep theirs.');
+  notices.say(say('Saved. Dates follow it at once; runs on the benches keep theirs.'));
 }
 
 function keepMine(): void {

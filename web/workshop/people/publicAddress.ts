@@ -1,3 +1,4 @@
+import { say } from '@core/base/words/say.js';
 import { computed } from 'vue';
 import { useSession } from './sessionStore.js';
 
@@ -14,7 +15,9 @@ export function usePublicAddress() {
     caveat: computed(() =>
       own.value
         ? null
-        : `Works on ${['localhost', '127.0.0.1', '[::1]'].includes(window.location.hostname) ? 'this machine' : 'this network'} only: the workshop has set no public address.`,
+        : say('Works on {includes} only: the workshop has set no public address.', {
+            includes: ['localhost', '127.0.0.1', '[::1]'].includes(window.location.hostname) ? 'this machine' : 'this network',
+          }),
     ),
   };
 }

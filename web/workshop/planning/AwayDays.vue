@@ -2,7 +2,7 @@
 import { hitBy, type HitJob } from '@core/workshop/planning/absences.js';
 import { ABSENCE_WHYS, DAY_PARTS, type AbsenceWhy, type DayPart } from '@core/workshop/planning/shifts.js';
 import type { WorkshopBoard } from '@core/workshop/planning/workshopPlan.js';
-import { capital } from '@core/base/words/say.js';
+import { capital, say } from '@core/base/words/say.js';
 import { computed, reactive, ref } from 'vue';
 import { call } from '../../base/http/api.js';
 import { useDates } from '../../base/units/dates.js';
@@ -39,7 +39,7 @@ async function add(): Promise<void> {
 }
 const back = (id: string): Promise<void> => send(() => call<WorkshopBoard>('DELETE', `/absences/${id}`));
 const hitWords = ({ ownerName, from, confirmed }: HitJob): string =>
-  `${dates.weekdayAndTime(from)}, ${confirmed ? `${ownerName} was told` : ownerName}`;
+  `${dates.weekdayAndTime(from)}, ${confirmed ? say('{ownerName} was told', { ownerName }) : ownerName}`;
 const choices = (all: Readonly<Record<string, string>>) => Object.entries(all).map(([value, title]) => ({ value, title: capital(title) }));
 </script>
 

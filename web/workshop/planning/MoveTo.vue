@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { dayIn, instantIn } from '@core/base/units/calendar.js';
 import { dragJob, type Dragged } from '@core/workshop/planning/board.js';
 import type { BuiltProblem, WorkshopBoard } from '@core/workshop/planning/workshopPlan.js';
@@ -34,7 +35,7 @@ function move(): void {
   const [hours = 0, minutes = 0] = form.time.split(':').map(Number);
   const bench = props.board.benches[form.bench]?.name ?? 'that bench';
   if (!form.day) {
-    why.value = 'Say on which day.';
+    why.value = say('Say on which day.');
     return;
   }
   const dragged = dragJob(
@@ -45,11 +46,14 @@ function move(): void {
     instantIn(props.board.timeZone, form.day, hours * 60 + minutes),
   );
   why.value = !dragged
-    ? `${nameOf(props.jobId)} fits nowhere on ${bench} from then on: hands, kits or its owner’s days end before.`
+    ? say('{nameOf} fits nowhere on {bench} from then on: hands, kits or its owner’s days end before.', {
+        nameOf: nameOf(props.jobId),
+        bench,
+      })
     : dragged.left.length > 0
-      ? `Not moved: ${dragged.left.map(nameOf).join(' and ')} would have no place any more.`
+      ? say('Not moved: {map} would have no place any more.', { map: dragged.left.map(nameOf).join(' and ') })
       : dragged.moved.length === 0
-        ? 'It stands there already.'
+        ? say('It stands there already.')
         : null;
   if (dragged && why.value === null) emit('move', dragged);
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { reactive, ref } from 'vue';
 import type { WorkshopBoard } from '@core/workshop/planning/workshopPlan.js';
 import { call } from '../../base/http/api.js';
@@ -19,11 +20,11 @@ const minuteOf = (text: string): number => {
   return hours * 60 + minutes;
 };
 const shiftsOf = (personId: string) => props.board.shifts.filter((shift) => shift.personId === personId);
-const say = (personId: string): string => {
+const hoursWords = (personId: string): string => {
   const own = shiftsOf(personId);
-  if (own.length === 0) return 'no hours yet';
+  if (own.length === 0) return say('no hours yet');
   const hours = own.reduce((sum, { fromMinute, toMinute }) => sum + toMinute - fromMinute, 0) / 60;
-  return `${own.map(({ weekday }) => WEEKDAYS[weekday - 1]).join(' ')}, ${hours.toFixed(1)} h a week`;
+  return say('{map}, {hours} h a week', { map: own.map(({ weekday }) => WEEKDAYS[weekday - 1]).join(' '), hours: hours.toFixed(1) });
 };
 
 function open(personId: string): void {
@@ -55,7 +56,7 @@ const saveWeek = (person: Person): Promise<void> =>
     <ul class="plain-list">
       <li v-for="person in board.people" :key="person.id">
         <button type="button" class="person" :aria-expanded="at === person.id" @click="open(person.id)">
-          <strong>{{ person.name }}</strong> <span class="quiet figures">{{ say(person.id) }}</span>
+          <strong>{{ person.name }}</strong> <span class="quiet figures">{{ hoursWords(person.id) }}</span>
         </button>
         <div v-if="at === person.id" class="week">
           <div v-for="(day, index) in week" :key="index" class="day">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { computed, ref } from 'vue';
 import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
 import { KITS } from '@core/workshop/planning/capacities.js';
@@ -151,9 +152,17 @@ function key(event: KeyboardEvent, bar: Bar): void {
   else if (dragged.moved.length > 0) emit('drop', dragged);
 }
 const hindered = ({ left }: Dragged): string =>
-  `Not moved: ${left.map((id) => nameOf(id).label).join(' and ')} would have no place any more.`;
-const say = (bar: Bar): string =>
-  `${bar.label}, ${bar.kind}, ${props.board.benches[bar.bench]?.name ?? ''}, ${dates.dayAndTime(new Date(bar.steps[0]?.from ?? 0).toISOString())} to ${dates.dayAndTime(new Date(bar.steps.at(-1)?.to ?? 0).toISOString())}${bar.fixed ? ', confirmed' : ''}${bar.late > 0 ? ', late' : ''}`;
+  say('Not moved: {map} would have no place any more.', { map: left.map((id) => nameOf(id).label).join(' and ') });
+const barWords = (bar: Bar): string =>
+  say('{label}, {kind}, {name}, {dayAndTime} to {dayAndTime2}{fixed}{late}', {
+    label: bar.label,
+    kind: bar.kind,
+    name: props.board.benches[bar.bench]?.name ?? '',
+    dayAndTime: dates.dayAndTime(new Date(bar.steps[0]?.from ?? 0).toISOString()),
+    dayAndTime2: dates.dayAndTime(new Date(bar.steps.at(-1)?.to ?? 0).toISOString()),
+    fixed: bar.fixed ? ', confirmed' : '',
+    late: bar.late > 0 ? ', late' : '',
+  });
 const spanOf = (bar: Bar) => ({
   from: x(startOf({ job: 0, bench: 0, steps: bar.steps })),
   to: x(endOf({ job: 0, bench: 0, steps: bar.steps })),
@@ -170,9 +179,12 @@ const LEAST_ROOM = 44;
 const underName = (bar: Bar): string =>
   [bar.late > 0 ? 'late' : bar.kind, bar.fixed ? 'confirmed' : '', bar.consented ? '' : 'not agreed yet'].filter(Boolean).join(', ');
 const holdsWords = ({ systemName, holds }: WorkshopBoard['running'][number]): string =>
-  [`${systemName}, on it now`, ...holds.map(({ kit, until }) => `holds the ${KITS[kit]} until about ${dates.weekdayAndTime(until)}`)].join(
-    '; ',
-  );
+  [
+    `${systemName}, on it now`,
+    ...holds.map(({ kit, until }) =>
+      say('holds the {kit} until about {weekdayAndTime}', { kit: KITS[kit], weekdayAndTime: dates.weekdayAndTime(until) }),
+    ),
+  ].join('; ');
 </script>
 
 <template>
@@ -248,7 +260,7 @@ const holdsWords = ({ systemName, holds }: WorkshopBoard['running'][number]): st
         :class="{ chosen: bar.id === chosen, fixed: bar.fixed, late: bar.late > 0, open: !bar.consented }"
         tabindex="0"
         role="button"
-        :aria-label="say(bar)"
+        :aria-label="barWords(bar)"
         @pointerdown="grab($event, bar)"
         @pointermove="move"
         @pointerup="drop"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import type { MovedJob } from '@core/workshop/planning/board.js';
 import type { WorkshopBoard } from '@core/workshop/planning/workshopPlan.js';
 import { useDates } from '../../base/units/dates.js';
@@ -11,7 +12,8 @@ const dates = useDates();
 const nameOf = (id: string): string => props.board.jobs.find((each) => each.id === id)?.systemName ?? id;
 const benchOf = (index: number): string => props.board.benches[index]?.name ?? '';
 const when = (ms: number): string => dates.dayAndTime(new Date(ms).toISOString());
-const days = (minutes: number): string => (minutes < 1440 ? `${Math.ceil(minutes / 60)} h` : `${(minutes / 1440).toFixed(1)} days`);
+const days = (minutes: number): string =>
+  minutes < 1440 ? `${Math.ceil(minutes / 60)} h` : say('{minutes} days', { minutes: (minutes / 1440).toFixed(1) });
 </script>
 
 <template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { reactive, ref, watch } from 'vue';
 import { KIT_KEYS, KITS, SKILL_KEYS, SKILLS, type KitKind, type Skill } from '@core/workshop/planning/capacities.js';
 import type { WorkshopBoard } from '@core/workshop/planning/workshopPlan.js';
@@ -34,7 +35,7 @@ function saveKits(): Promise<void> {
 }
 const kitWords = (): string => {
   const known = props.board.kits.map(({ kind, count }) => `${count} × ${KITS[kind]}`);
-  return known.length > 0 ? known.join(', ') : 'not counted: each is always there';
+  return known.length > 0 ? known.join(', ') : say('not counted: each is always there');
 };
 </script>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import type { BillsAnswer } from '@core/workshop/prices/answers.js';
 import { fromMinor } from '@core/workshop/prices/money.js';
 import { lineAmount, lineName } from '@core/edge/words/prices.js';
@@ -19,7 +20,7 @@ async function download(): Promise<void> {
   try {
     const { rows } = await get<BillsAnswer>(`/bills?from=${days.from}&to=${days.to}`);
     if (rows.length === 0) {
-      said.value = 'No job was finished in these days, or no prices are reckoned.';
+      said.value = say('No job was finished in these days, or no prices are reckoned.');
       return;
     }
     const table = rows.flatMap(({ bill, ...row }) =>

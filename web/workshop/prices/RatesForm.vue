@@ -3,7 +3,7 @@ import type { Shop } from '@core/workshop/people/answers.js';
 import { JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
 import { CURRENCIES } from '@core/workshop/prices/money.js';
 import { CHARGES } from '@core/workshop/prices/rates.js';
-import { capital } from '@core/base/words/say.js';
+import { capital, say } from '@core/base/words/say.js';
 import { computed, ref, watch } from 'vue';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
@@ -25,7 +25,7 @@ watch(
 );
 /** kinds with an hour of their own, and one more to choose */
 const own = computed(() => JOB_KIND_KEYS.filter((kind) => form.value.hourMinorByKind[kind] !== undefined));
-const more = computed(() => JOB_KIND_KEYS.filter((kind) => form.value.hourMinorByKind[kind] === undefined).map((value) => ({ value, title: JOB_KINDS[value].label }))); // prettier-ignore
+const more = computed(() => JOB_KIND_KEYS.filter((kind) => form.value.hourMinorByKind[kind] === undefined).map((value) => ({ value, title: say(JOB_KINDS[value].label) }))); // prettier-ignore
 function setOwn(kind: JobKind, minor: number | null): void {
   const { [kind]: _, ...rest } = form.value.hourMinorByKind;
   form.value.hourMinorByKind = minor === null ? rest : { ...rest, [kind]: minor };
@@ -38,7 +38,7 @@ async function save(): Promise<void> {
   const saved = await submit.run(() => call<Shop>('PUT', '/workshop/rates', { body: { ...form.value, version: props.shop.version } }));
   if (!saved) return;
   emit('changed', saved);
-  notices.say('Saved. New estimates follow it; what was told to owners stands.');
+  notices.say(say('Saved. New estimates follow it; what was told to owners stands.'));
 }
 </script>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import type { Loans } from '@core/workshop/store/answers.js';
 import { computed, reactive, ref, watch } from 'vue';
 import { sayDue } from '@core/workshop/machines/attention.js';
@@ -34,7 +35,7 @@ async function back(): Promise<void> {
   const { lent } = props.loans;
   try {
     await call('DELETE', `/jobs/${props.jobId}/loan`);
-    notices.say(`${lent?.name} is back.`, async () => {
+    notices.say(say('{name} is back.', { name: lent?.name }), async () => {
       await call('PUT', `/jobs/${props.jobId}/loan`, { body: { keptPartId: lent?.id, untilDay: lent?.untilDay ?? props.today } });
       emit('changed');
     });

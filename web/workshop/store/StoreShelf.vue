@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { StoreRow } from '@core/workshop/store/answers.js';
-import { capital } from '@core/base/words/say.js';
+import { capital, say } from '@core/base/words/say.js';
 import { computed, onMounted, reactive, ref } from 'vue';
 import { formatMoney } from '@core/workshop/prices/money.js';
 import { PRICE_FOR } from '@core/workshop/prices/rates.js';
@@ -73,7 +73,7 @@ async function setPrice(item: StoreRow): Promise<void> {
   emit('changed');
 }
 const priceWords = ({ priceMinor, unit }: StoreRow): string =>
-  priceMinor === null ? '' : `${formatMoney(priceMinor, prices.currency)} ${PRICE_FOR[unit].words}`;
+  priceMinor === null ? '' : `${formatMoney(priceMinor, prices.currency)} ${say(PRICE_FOR[unit].words)}`;
 /** the bar is full at twice the reorder mark */
 const share = (item: StoreRow, value: number): string => {
   const full = Math.max(2 * item.reorderAt, item.count, 1);

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import type { UsagePage } from '@core/workshop/usage/answers.js';
 import { computed, ref } from 'vue';
 import { USAGE_SOURCE_WORDS, type UsageFigure } from '@core/workshop/usage/usage.js';
@@ -16,7 +17,8 @@ const notices = useNotices();
 const adding = ref(false);
 const open = ref(false);
 
-const spanWords = ({ span }: UsageFigure): string => (span === null ? '' : `, ${dates.day(span.from)} to ${dates.day(span.to)}`);
+const spanWords = ({ span }: UsageFigure): string =>
+  span === null ? '' : say(', {day} to {day2}', { day: dates.day(span.from), day2: dates.day(span.to) });
 const hours = computed(() => props.page.usage.hoursPerDay[0] as UsageFigure);
 const coolant = computed(() => props.page.usage.coolantC[0] ?? null);
 /** the longest bar is a day that never ends */
@@ -30,7 +32,7 @@ function saved(text: string): void {
 async function strike(id: string, struck: boolean): Promise<void> {
   try {
     await call('PUT', `/usage-readings/${id}`, { body: { struck } });
-    if (struck) notices.say('Reading struck out; the dates follow.', () => strike(id, false));
+    if (struck) notices.say(say('Reading struck out; the dates follow.'), () => strike(id, false));
     emit('reload');
   } catch (error) {
     notices.say(wordsOf(error));

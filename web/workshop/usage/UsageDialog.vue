@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { computed, reactive, ref } from 'vue';
 import { dayIn } from '@core/base/units/calendar.js';
 import { readLog, samplesOf } from '@core/workshop/usage/log.js';
@@ -36,19 +37,19 @@ async function take(file: File | undefined): Promise<void> {
   problem.value = null;
   if (!file) return;
   if (file.size > MOST_BYTES) {
-    problem.value = `${file.name} is larger than 40 MB. Cut it down to some weeks; a mean needs no more.`;
+    problem.value = say('{name} is larger than 40 MB. Cut it down to some weeks; a mean needs no more.', { name: file.name });
     return;
   }
   const { default: papa } = await import('papaparse');
   const rows = papa.parse<string[]>(await file.text(), { skipEmptyLines: 'greedy' }).data;
   const table = samplesOf(rows);
   if (!table) {
-    problem.value = `${file.name} has no column whose heading says time or date. Lines look like: time,coolant °C`;
+    problem.value = say('{name} has no column whose heading says time or date. Lines look like: time,coolant °C', { name: file.name });
     return;
   }
   const usage = readLog(table.samples);
   if (!usage) {
-    problem.value = `${file.name} has no two lines with a time such as 2026-11-03 18:04:10.`;
+    problem.value = say('{name} has no two lines with a time such as 2026-11-03 18:04:10.', { name: file.name });
     return;
   }
   const dayOf = (ms: number): string => dayIn('UTC', new Date(ms));
@@ -61,10 +62,17 @@ async function take(file: File | undefined): Promise<void> {
     note: file.name.slice(0, 200),
   });
   const refused =
-    table.refused.length > 0 ? ` ${table.refused.length} lines without a time were left out, the first is line ${table.refused[0]}.` : '';
+    table.refused.length > 0
+      ? say(' {length} lines without a time were left out, the first is line {refused}.', {
+          length: table.refused.length,
+          refused: table.refused[0],
+        })
+      : '';
   const warm =
-    table.coolantColumn === null ? ' No column of coolant temperature was found.' : ` Temperature from “${table.coolantColumn}”.`;
-  told.value = `${usage.lines} lines read.${warm}${refused}`;
+    table.coolantColumn === null
+      ? say(' No column of coolant temperature was found.')
+      : say(' Temperature from “{coolantColumn}”.', { coolantColumn: table.coolantColumn });
+  told.value = say('{lines} lines read.{warm}{refused}', { lines: usage.lines, warm, refused });
 }
 
 const body = computed(() => ({ ...form, fromOn: form.source === 'log' ? form.fromOn : null }));
