@@ -42,7 +42,9 @@ function ofComponent(source: string, add: (message: string) => void): void {
 const IS_CONSTANT = /^[A-Z][A-Z0-9_]+$/;
 /** properties that hold words in a constant table */
 const WORDS = new Set(
-  'label title words hint small big short text name plain question say how why meaning consequence caution lead todo what source unit empty note risk'.split(' '),
+  'label title words hint small big short text name plain question say how why meaning consequence caution lead todo what source unit empty note risk'.split(
+    ' ',
+  ),
 );
 const looksLikeWords = (text: string): boolean => /\p{L}{2,}/u.test(text) && (/\s/.test(text) || /^\p{Lu}\p{Ll}/u.test(text));
 
@@ -57,7 +59,8 @@ export function ofProgram(source: string, add: (message: string) => void): void 
       const isTable = IS_CONSTANT.test(node.id.name);
       return walk(node.init, isTable, isTable && /\bMessages</.test(typed) ? 'words' : '');
     }
-    if (table && node.type === 'StringLiteral' && (WORDS.has(key) ? /\p{L}{2,}/u.test(node.value) : looksLikeWords(node.value))) add(node.value);
+    if (table && node.type === 'StringLiteral' && (WORDS.has(key) ? /\p{L}{2,}/u.test(node.value) : looksLikeWords(node.value)))
+      add(node.value);
     for (const [name, child] of Object.entries(node)) {
       if (name === 'loc' || name === 'leadingComments' || name === 'trailingComments' || name === 'typeAnnotation') continue;
       if (node.type === 'ObjectProperty' && name === 'key') continue;
@@ -73,7 +76,8 @@ function keyIn(node: BabelNode, key: string): string {
   if (node.type !== 'ObjectProperty' || key === 'words') return key;
   return node.key.type === 'Identifier' ? node.key.name : node.key.type === 'StringLiteral' ? node.key.value : key;
 }
-const isNode = (value: unknown): value is BabelNode => typeof value === 'object' && value !== null && typeof (value as { type?: unknown }).type === 'string';
+const isNode = (value: unknown): value is BabelNode =>
+  typeof value === 'object' && value !== null && typeof (value as { type?: unknown }).type === 'string';
 function textsOf(node: unknown): string[] {
   if (!isNode(node)) return [];
   if (node.type === 'StringLiteral') return [node.value];

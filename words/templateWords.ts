@@ -236,7 +236,7 @@ function withAliases(node: ElementNode, constants: ReadonlySet<string>): Readonl
   if (!said) return constants;
   const source = (said[3] ?? '').replace(/^Object\.(?:values|entries)\(/, '').trim();
   const root = /^\w+/.exec(source)?.[0] ?? '';
-  const names = (said[1] ?? said[2] ?? '').match(/\w+/g) ?? [];
+  const names: string[] = (said[1] ?? said[2] ?? '').match(/\w+/g) ?? [];
   const isConstant = IS_CONSTANT.test(root) || constants.has(root);
   // a name that is given anew hides the constant of the same name
   return new Set([...[...constants].filter((name) => !names.includes(name)), ...(isConstant ? names : [])]);

@@ -1,3 +1,4 @@
+import { say } from '../../core/base/words/say.js';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import express, { Router, type ErrorRequestHandler, type Express, type RequestHandler } from 'express';
@@ -103,7 +104,7 @@ function api(app: App, parts: ServerParts): Router {
   const router = Router();
   router.use((_request, response, next) => {
     response.set('cache-control', 'no-store');
-    if (!parts.readiness.ready) throw new DomainError('database-away', `Not ready: ${parts.readiness.reason}.`);
+    if (!parts.readiness.ready) throw new DomainError('database-away', say('Not ready: {reason}.', { reason: parts.readiness.reason }));
     next();
   });
   const overTls = parts.behindProxy ?? false;
@@ -157,8 +158,8 @@ function api(app: App, parts: ServerParts): Router {
   dueRoutes(routes);
   todayRoutes(routes);
   router.use((request) => {
-    if (!request.session.signedIn) throw new DomainError('signed-out', 'You are signed out. Sign in first.');
-    throw new DomainError('not-found', 'There is nothing at this address.');
+    if (!request.session.signedIn) throw new DomainError('signed-out', say('You are signed out. Sign in first.'));
+    throw new DomainError('not-found', say('There is nothing at this address.'));
   });
   return router;
 }
@@ -166,7 +167,7 @@ function api(app: App, parts: ServerParts): Router {
 /** A form post from another site cannot carry JSON without asking first. */
 const requireJson: RequestHandler = (request, _response, next) => {
   const hasBody = request.headers['transfer-encoding'] !== undefined || Number(request.headers['content-length'] ?? 0) > 0;
-  if (hasBody && !request.is('application/json')) throw new DomainError('wrong-type', 'Send the body as application/json.');
+  if (hasBody && !request.is('application/json')) throw new DomainError('wrong-type', say('Send the body as application/json.'));
   next();
 };
 
@@ -210,7 +211,9 @@ function errorHandler(log: Logger): ErrorRequestHandler {
   return (error: unknown, request, response, next) => {
     if (response.headersSent) return next(error);
     const fileMissing = (error as { status?: number } | null)?.status === 404 && !request.path.startsWith('/api');
-    const { status, body } = fileMissing ? answerOf(new DomainError('not-found', 'There is nothing at this address.')) : answerOf(error);
+    const { status, body } = fileMissing
+      ? answerOf(new DomainError('not-found', say('There is nothing at this address.')))
+      : answerOf(error);
     if (status >= 500) {
       const database = databaseErrorOf(error);
       log.error(

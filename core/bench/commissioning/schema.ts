@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import Joi from 'joi';
 import { id, note, positiveMl } from '../../base/checking/fields.js';
 import { LEAK_SCHOOLS, type Schools } from '../../physics/leak-testing/schools.js';
@@ -25,7 +26,7 @@ export const runCreateSchema = Joi.object({
 }).custom((value: RunCreate, helpers) =>
   // a practised service takes its joints like one in earnest: how much left is measured on the way
   LEAK_SCHOOLS[value.schools.leak].openedOnly && !value.practice?.job && (value.openedJoints.length === 0 || value.lostMl === null)
-    ? helpers.message({ custom: 'Name the runs that were opened and how much left the loop: only those are tested and topped up.' })
+    ? helpers.message({ custom: say('Name the runs that were opened and how much left the loop: only those are tested and topped up.') })
     : value,
 );
 

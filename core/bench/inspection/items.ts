@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { tubeName, shortName } from '../../machine/catalogue/names.js';
 import { unusedPorts } from '../../machine/loop-file/fittings.js';
 import { tubesByHand, type LoopFile } from '../../machine/loop-file/loopFile.js';
@@ -32,7 +33,11 @@ export function inspectItems(loop: LoopFile): InspectItem[] {
   const plugs = loop.components.flatMap((part) =>
     unusedPorts(loop, part)
       .filter((port) => (part.closures?.[port] ?? 'plug') === 'plug')
-      .map((port): InspectItem => ({ id: `plug:${part.id}.${port}`, name: `plug in ${shortName(part)}, ${port}`, kind: 'plug' })),
+      .map((port): InspectItem => ({
+        id: `plug:${part.id}.${port}`,
+        name: say('plug in {shortName}, {port}', { shortName: shortName(part), port }),
+        kind: 'plug',
+      })),
   );
   const runs = tubesByHand(loop).map((tube): InspectItem => ({
     id: tube.id,

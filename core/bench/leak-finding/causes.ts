@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { ranked, type Ranked } from '../../base/numerics/rankedCauses.js';
 
 export const LEAK_WHEN = ['first-pour', 'pump-start', 'under-pressure', 'after-minutes', 'after-hours', 'warm', 'after-moving'] as const;
@@ -126,7 +127,7 @@ export const comesFromBag = (cause: string): boolean =>
 
 /** A cause in words; what some older program called it, as it stands. */
 export const leakCauseWords = (cause: string): string =>
-  Object.hasOwn(LEAK_CAUSES, cause) ? LEAK_CAUSES[cause as LeakCause].label : cause;
+  Object.hasOwn(LEAK_CAUSES, cause) ? say(LEAK_CAUSES[cause as LeakCause].label) : cause;
 
 export const LEAK_CAUSE_KEYS = Object.keys(LEAK_CAUSES) as LeakCause[];
 

@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { judgeDryTest } from '../runs/criteria.js';
 import { replay } from '../runs/replay.js';
 import { placesOf } from '../runs/procedure.js';
@@ -75,17 +76,31 @@ function hiddenWords(told: Told): string[] {
   const { leak, narrow, pocket, pumpShare, dropout } = report.truth;
   const offMl = report.insideMl - procedure.volume.volumeMl;
   return [
-    ...(leak ? [`A leak at ${nameOf(leak.place)}. Its cause: ${leakCauseWords(leak.cause)}.`] : []),
-    ...(pocket ? [`${formatMl(pocket.ml)} of air in ${pocketPlaces(told, pocket.parts)} that only a turn ${STANDING_WORDS[pocket.to]} lets out.`] : []), // prettier-ignore
-    ...(pumpShare < WEAK_BELOW ? [`A pump at ${formatPercent(pumpShare)} of its speed.`] : []),
-    ...(narrow ? [`${NARROW_WORDS[narrow.why]}: ${nameOf(narrow.place)}.`] : []),
-    ...(dropout ? [`${INSTRUMENT_KINDS[dropout.kind].label} silent for ${formatSpan(dropout.forS)}.`] : []),
+    ...(leak
+      ? [
+          say('A leak at {nameOf}. Its cause: {leakCauseWords}.', {
+            nameOf: nameOf(leak.place),
+            leakCauseWords: leakCauseWords(leak.cause),
+          }),
+        ]
+      : []),
+    ...(pocket ? [say('{formatMl} of air in {pocketPlaces} that only a turn {to} lets out.', { formatMl: formatMl(pocket.ml), pocketPlaces: pocketPlaces(told, pocket.parts), to: STANDING_WORDS[pocket.to] })] : []), // prettier-ignore
+    ...(pumpShare < WEAK_BELOW ? [say('A pump at {formatPercent} of its speed.', { formatPercent: formatPercent(pumpShare) })] : []),
+    ...(narrow ? [`${say(NARROW_WORDS[narrow.why])}: ${nameOf(narrow.place)}.`] : []),
+    ...(dropout
+      ? [say('{label} silent for {formatSpan}.', { label: INSTRUMENT_KINDS[dropout.kind].label, formatSpan: formatSpan(dropout.forS) })]
+      : []),
     ...hiddenInService(told),
     ...(!leak && !narrow && !pocket && pumpShare >= WEAK_BELOW && !dropout && !report.truth.finding
-      ? ['No fault. Only the volumes were off their sheets.']
+      ? [say('No fault. Only the volumes were off their sheets.')]
       : []),
     ...(report.pouredMl > 0 && Math.abs(offMl) > 1
-      ? [`At the end ${formatMl(report.insideMl)} stood inside; the sheets say ${formatMl(procedure.volume.volumeMl)} for the whole loop.`]
+      ? [
+          say('At the end {formatMl} stood inside; the sheets say {formatMl2} for the whole loop.', {
+            formatMl: formatMl(report.insideMl),
+            formatMl2: formatMl(procedure.volume.volumeMl),
+          }),
+        ]
       : []),
   ];
 }
@@ -104,7 +119,7 @@ function onLeak({ state, input: { report, procedure }, nameOf }: Told): DebriefL
   if (!leak) return wrong;
   const found = state.leaks.find(({ where }) => where === leak.place);
   if (!found) {
-    const out = report.leakedMl > 0.05 ? `; ${formatMl(report.leakedMl)} came out` : '';
+    const out = report.leakedMl > 0.05 ? say('; {formatMl} came out', { formatMl: formatMl(report.leakedMl) }) : '';
     return [...wrong, line(out ? 'harm' : 'missed', `The leak at ${nameOf(leak.place)} was not found${out}.`)];
   }
   const firstPour = state.pours[0]?.at;
@@ -192,7 +207,7 @@ function onHands({ state, input: { report } }: Told): DebriefLine[] {
       case 'ran-dry':
         return [line('harm', `The pump drew air for ${each.seconds.toFixed(1)} s.`, each.at)];
       case 'spilled':
-        return [line('harm', `${formatMl(each.ml)} ran out (${{ overflow: 'over the fill port', turn: 'in a turn', 'open-port': 'of an open port' }[each.by]}).`, each.at)]; // prettier-ignore
+        return [line('harm', `${formatMl(each.ml)} ran out (${{ overflow: say('over the fill port'), turn: say('in a turn'), 'open-port': say('of an open port') }[each.by]}).`, each.at)]; // prettier-ignore
       case 'too-much-pressure':
         return [line('harm', `${Math.round(each.gaugeKpa)} kPa were pumped in: glass and acrylic can burst.`, each.at)];
       default:
@@ -249,6 +264,6 @@ function foundWet({ state, input: { report, procedure } }: Told): Saving[] {
   const firstPour = state.pours[0]?.at;
   if (!found || firstPour === undefined || found.at < firstPour) return [];
   const savedS = s(firstPour, found.at);
-  const why = procedure.dry ? 'the air test before it should have shown it' : 'an air test first would have shown it';
+  const why = procedure.dry ? say('the air test before it should have shown it') : say('an air test first would have shown it');
   return [{ savedS, line: line('saving', `${formatSpan(savedS)} from the first pour to the drop; ${why}.`, found.at) }];
 }

@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { formatMl, formatPercent, formatSpan } from '../../base/units/display.js';
 import { gradeItem, SOUND, type ItemFindings } from '../inspection/grade.js';
 import { rinseForecast } from '../runs/rinses.js';
@@ -17,8 +18,8 @@ export function hiddenInService({ input: { report, procedure }, nameOf }: Told):
   const { finding } = report.truth;
   if (!procedure.service) return [];
   return [
-    ...(finding ? [`${finding.findings.deposit === 'none' ? 'At its end' : 'Deposit'}: ${nameOf(finding.item)}.`] : []),
-    ...(report.startMl === undefined ? [] : [`${formatMl(report.startMl)} stood inside when it came.`]),
+    ...(finding ? [`${finding.findings.deposit === 'none' ? say('At its end') : say('Deposit')}: ${nameOf(finding.item)}.`] : []),
+    ...(report.startMl === undefined ? [] : [say('{formatMl} stood inside when it came.', { formatMl: formatMl(report.startMl) })]),
   ];
 }
 
@@ -45,7 +46,7 @@ function onOldLiquid({ state, input: { report, procedure } }: Told): DebriefLine
   const { service } = procedure;
   if (!service || state.pours.length === 0 || report.insideMl <= 0 || report.oldMl === undefined) return [];
   const share = report.oldMl / report.insideMl;
-  const words = `${formatPercent(share)} of what is inside is the old liquid`;
+  const words = say('{formatPercent} of what is inside is the old liquid', { formatPercent: formatPercent(share) });
   if (!procedure.steps.some(({ kind }) => kind === 'rinse')) return [];
   return [
     share <= service.targetOldFraction

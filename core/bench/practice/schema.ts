@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import Joi from 'joi';
 import { finite } from '../../base/checking/fields.js';
 import { ABOUT_A_PART, type JobKind } from '../../workshop/jobs/kinds.js';
@@ -41,7 +42,7 @@ export const practiceSchema = simulateSchema
     })
       .custom((value: PracticeOf, helpers) =>
         ABOUT_A_PART.includes(value.kind) && value.partId === null
-          ? helpers.message({ custom: 'Name the part that is to be changed: the drain goes down to it.' })
+          ? helpers.message({ custom: say('Name the part that is to be changed: the drain goes down to it.') })
           : value,
       )
       .allow(null)
@@ -50,7 +51,7 @@ export const practiceSchema = simulateSchema
   .custom((value: PracticeInput, helpers) =>
     scenariosFor(value.job?.kind ?? null).includes(value.scenario)
       ? value
-      : helpers.message({ custom: `A bench cannot hide “${SCENARIOS[value.scenario]}” in this kind of job.` }),
+      : helpers.message({ custom: say('A bench cannot hide “{scenario}” in this kind of job.', { scenario: SCENARIOS[value.scenario] }) }),
   );
 
 export const skipSchema = Joi.object({ seconds: finite().greater(0).max(MOST_SKIP_S).required() });

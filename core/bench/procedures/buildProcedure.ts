@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { jugSdMl } from '../../physics/measuring/errors.js';
 import type { Liquid } from '../../machine/liquids/fluids.js';
 import { WATER } from '../../machine/liquids/fluids.js';
@@ -46,7 +47,7 @@ function topUp(lostMl: number): FillPlan {
   return {
     kind: 'gravity',
     total: { volumeMl: lostMl, sdMl: jugSdMl(lostMl) },
-    reason: 'Only what left the loop is put back; the rest of it is still full.',
+    reason: say('Only what left the loop is put back; the rest of it is still full.'),
   };
 }
 

@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { EACH, isEach, type CheckTemplate, type ProcedureTemplate, type StepTemplate } from '../runs/template.js';
 
 /** One difference between two versions of a procedure, in words. */
@@ -12,9 +13,16 @@ export interface TemplateChange {
 type Words = ReadonlyMap<string, string>;
 
 const checkWords = (checks: readonly CheckTemplate[]): Words =>
-  new Map(checks.map((check) => (isEach(check) ? [`each ${check.each}`, EACH[check.each]] : [check.id, check.text])));
+  new Map(
+    checks.map((check) => (isEach(check) ? [say('each {each}', { each: check.each }), say(EACH[check.each])] : [check.id, check.text])),
+  );
 const timerWords = ({ timers }: StepTemplate): Words =>
-  new Map(timers.map(({ id, label, minutes }) => [id, `${label}, ${minutes === 'wet' ? 'as long as the school says' : `${minutes} min`}`]));
+  new Map(
+    timers.map(({ id, label, minutes }) => [
+      id,
+      `${label}, ${minutes === 'wet' ? say('as long as the school says') : say('{minutes} min', { minutes })}`,
+    ]),
+  );
 
 function listChanges(step: string, what: TemplateChange['what'], before: Words, after: Words): TemplateChange[] {
   const gone = [...before].flatMap(([key, words]): TemplateChange[] => {

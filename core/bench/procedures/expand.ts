@@ -1,3 +1,4 @@
+import { say, sayWord } from '../../base/words/say.js';
 import { findingsAtBench } from '../../machine/build-checks/beforeBuilding.js';
 import { shortName } from '../../machine/catalogue/names.js';
 import { countFittings, unusedPorts } from '../../machine/loop-file/fittings.js';
@@ -61,11 +62,11 @@ const pumpsOfOthers = (pumps: readonly PumpBeside[]): Pulled[] =>
   pumps.map(({ id, name, loop, isFilled }) => ({
     id: `pump:${id}`,
     text: isFilled
-      ? `Pump plug of ${name} (${loop}) pulled: it would run with this loop’s`
-      : `Pump plug of ${name} pulled until ${loop} is filled`,
+      ? say('Pump plug of {name} ({loop}) pulled: it would run with this loop’s', { name, loop })
+      : say('Pump plug of {name} pulled until {loop} is filled', { name, loop }),
     back: isFilled
-      ? `Pump plug of ${name} (${loop}) back in`
-      : `Pump plug of ${name} back in only where ${loop} is filled by now; else it stays pulled`,
+      ? say('Pump plug of {name} ({loop}) back in', { name, loop })
+      : say('Pump plug of {name} back in only where {loop} is filled by now; else it stays pulled', { name, loop }),
     beforePower: true,
   }));
 
@@ -73,15 +74,15 @@ const pumpsOfOthers = (pumps: readonly PumpBeside[]): Pulled[] =>
 function pullable({ loop, pumpsBeside }: Pick<ExpandWith, 'loop' | 'pumpsBeside'>): Pulled[] {
   const cards = loop.components.filter(({ kind, place }) => kind === 'block' && place === 'card').length;
   return [
-    { id: 'board-main', text: 'Board main connector pulled', beforePower: true },
-    { id: 'board-processor', text: 'Board processor connector pulled', beforePower: true },
+    { id: 'board-main', text: say('Board main connector pulled'), beforePower: true },
+    { id: 'board-processor', text: say('Board processor connector pulled'), beforePower: true },
     {
       id: 'card-power',
-      text: cards > 1 ? `Graphics card connectors pulled, ${cards} cards` : 'Graphics card connectors pulled',
+      text: cards > 1 ? say('Graphics card connectors pulled, {cards} cards', { cards }) : say('Graphics card connectors pulled'),
       beforePower: true,
       mayNotApply: true,
     },
-    { id: 'drive-power', text: 'Drives, lights and hubs pulled', beforePower: true, mayNotApply: true },
+    { id: 'drive-power', text: say('Drives, lights and hubs pulled'), beforePower: true, mayNotApply: true },
     ...pumpsOfOthers(pumpsBeside),
   ];
 }
@@ -92,8 +93,12 @@ function closures(loop: LoopFile): CheckItem[] {
       const closure = component.closures?.[port] ?? 'plug';
       const text =
         closure === 'valve'
-          ? `Valve shut, handle across the pipe: ${shortName(component)}`
-          : `${CLOSURE_WORDS[closure] ?? 'Plug in'}: ${shortName(component)}, port ${port}`;
+          ? say('Valve shut, handle across the pipe: {shortName}', { shortName: shortName(component) })
+          : say('{say}: {shortName}, port {port}', {
+              say: CLOSURE_WORDS[closure] ?? say('Plug in'),
+              shortName: shortName(component),
+              port,
+            });
       return { id: `closed:${component.id}:${port}`, text, place: `${component.id}.${port}`, beforePower: true };
     }),
   );
@@ -102,18 +107,18 @@ function closures(loop: LoopFile): CheckItem[] {
 /** A long run is looked at three times, a short one twice; the first look names every run. */
 function rounds({ facts, wetSeconds, onlyJoints }: ExpandWith): CheckItem[] {
   const runs = facts.joints.filter(({ id }) => onlyJoints === null || onlyJoints.includes(id));
-  const text = `All ${runs.length * 2} joints dry, towels dry`;
+  const text = say('All {length} joints dry, towels dry', { length: runs.length * 2 });
   const isLong = (wetSeconds ?? 0) > 3600;
   return [
     ...runs.map(({ id, name }): CheckItem => ({
       id: `dry-joint:${id}`,
-      text: `Dry: ${name}`,
+      text: say('Dry: {name}', { name }),
       place: id,
-      group: 'Inspected at the start',
+      group: say('Inspected at the start'),
       after: 'clock-begins',
     })),
-    ...(isLong ? [{ id: 'round:hour', text, group: 'Inspected after an hour', after: 'hour' } as const] : []),
-    { id: 'round:end', text, group: isLong ? 'Inspected at the end, warm' : 'Inspected at the end', after: 'clock-ends' },
+    ...(isLong ? [{ id: 'round:hour', text, group: say('Inspected after an hour'), after: 'hour' } as const] : []),
+    { id: 'round:end', text, group: isLong ? say('Inspected at the end, warm') : say('Inspected at the end'), after: 'clock-ends' },
   ];
 }
 
@@ -137,40 +142,50 @@ function oneStand(
     openings
       .map(
         (each) =>
-          `${openingIn(service, each)}${runs(each) > 0 ? ` (over a jug: up to ${Math.ceil(runs(each) / 5) * 5} mL come here if the stand before ran short)` : ''}`,
+          `${openingIn(service, each)}${runs(each) > 0 ? say(' (over a jug: up to {ceil} mL come here if the stand before ran short)', { ceil: Math.ceil(runs(each) / 5) * 5 }) : ''}`,
       )
       .join(', ');
   const before = service.stands[index - 1]?.standing ?? 'upright';
-  const group = `${index + 1}. ${standing !== before ? `Turned ${STANDING_WORDS[standing]}` : index === 0 ? 'As it stands' : 'Still in this stand'}`;
+  const group = `${index + 1}. ${standing !== before ? say('Turned {standing}', { standing: STANDING_WORDS[standing] }) : index === 0 ? say('As it stands') : say('Still in this stand')}`;
   const [caps, madeUp] = [capFirst.filter((each) => !isJoint(each)), capFirst.filter(isJoint)];
   const id = (what: string): string => `stand-${index}:${what}`;
   const inlet: CheckItem = {
     id: id('air'),
     ...(airs[0] === undefined ? {} : { place: placeOf(facts, airs[0]) }),
-    text: airsFollow ? `Once it has stopped, air inlet open (opened before, it would run): ${list(airs)}` : `Air inlet open: ${list(airs)}`,
+    text: airsFollow
+      ? say('Once it has stopped, air inlet open (opened before, it would run): {list}', { list: list(airs) })
+      : say('Air inlet open: {list}', { list: list(airs) }),
     group,
   };
-  const comes = `about ${Math.round(drainedMl / 5) * 5} mL come`;
+  const comes = say('about {drainedMl} mL come', { drainedMl: Math.round(drainedMl / 5) * 5 });
   const opening = openingIn(service, drain);
   const runsOver = runsOverRim(facts, { standing, drain });
   const drained: CheckItem = {
     id: id('drain'),
     place: placeOf(facts, drain),
     text: isJoint(drain)
-      ? `Towels and a jug under both sides of ${opening}, undone; ${comes}`
+      ? say('Towels and a jug under both sides of {opening}, undone; {comes}', { opening, comes })
       : runsOver
-        ? `Scrap tube on ${opening}, tight, its end low in a jug: what comes would run over the rim; ${comes}`
-        : `Jug under ${opening}, opened; ${comes}`,
+        ? say('Scrap tube on {opening}, tight, its end low in a jug: what comes would run over the rim; {comes}', { opening, comes })
+        : say('Jug under {opening}, opened; {comes}', { opening, comes }),
     group,
   };
   return [
-    ...(caps.length > 0 ? [{ id: id('cap'), text: `Closed before the turn: ${list(caps)}`, place: caps[0] as string, group }] : []),
-    ...(madeUp.length > 0 ? [{ id: id('made-up'), text: `Made up again with a new ring: ${list(madeUp)}`, group }] : []),
+    ...(caps.length > 0
+      ? [{ id: id('cap'), text: say('Closed before the turn: {list}', { list: list(caps) }), place: caps[0] as string, group }]
+      : []),
+    ...(madeUp.length > 0
+      ? [{ id: id('made-up'), text: say('Made up again with a new ring: {list}', { list: list(madeUp) }), group }]
+      : []),
     // a tube is on before air lets anything come
     ...(airsFollow || (runsOver && airs.length > 0) ? [drained, inlet] : airs.length > 0 ? [inlet, drained] : [drained]),
     isJoint(drain) && index === service.stands.length - 1
-      ? { id: id('shut'), text: `Made up again with a new ring, tested before it is powered: ${openingIn(service, drain)}`, group }
-      : { id: id('shut'), text: 'Valve shut, air inlet shut', group },
+      ? {
+          id: id('shut'),
+          text: say('Made up again with a new ring, tested before it is powered: {openingIn}', { openingIn: openingIn(service, drain) }),
+          group,
+        }
+      : { id: id('shut'), text: say('Valve shut, air inlet shut'), group },
   ];
 }
 
@@ -179,28 +194,53 @@ const placeOf = ({ ports }: LoopFacts, opening: string): string =>
   ports.some(({ name }) => name === opening) ? opening : opening.slice(0, opening.lastIndexOf('.'));
 
 const drawnAt = (service: ServiceFacts, drawAt: string | null | undefined): string =>
-  drawAt === null ? 'out of the reservoir by hose' : `at ${drawAt === undefined ? 'the valve' : openingIn(service, drawAt)}, then shut`;
+  drawAt === null
+    ? say('out of the reservoir by hose')
+    : say('at {openingIn}, then shut', { openingIn: drawAt === undefined ? 'the valve' : openingIn(service, drawAt) });
 
 function downToPart(service: ServiceFacts, { name, drawFirstMl, drawAt, airs, joints, hangsMl = 0, insideMl }: TakeOutFacts): CheckItem[] {
   const runsMl = joints.reduce((sum, { volumeMl }) => sum + volumeMl, hangsMl);
-  const group = `Down to ${name}`;
+  const group = say('Down to {name}', { name });
   return [
     // where every port would run, air comes in at the joints
     ...(airs.length > 0
-      ? [{ id: 'part:air', text: `Air inlet open: ${airs.map((each) => openingIn(service, each)).join(', then ')}`, group }]
+      ? [
+          {
+            id: 'part:air',
+            text: say('Air inlet open: {map}', { map: airs.map((each) => openingIn(service, each)).join(', then ') }),
+            group,
+          },
+        ]
       : []),
     ...(drawFirstMl >= 5
-      ? [{ id: 'part:draw', text: `About ${Math.round(drawFirstMl / 5) * 5} mL drawn ${drawnAt(service, drawAt)}`, group }]
+      ? [
+          {
+            id: 'part:draw',
+            text: say('About {drawFirstMl} mL drawn {drawnAt}', {
+              drawFirstMl: Math.round(drawFirstMl / 5) * 5,
+              drawnAt: drawnAt(service, drawAt),
+            }),
+            group,
+          },
+        ]
       : []),
     {
       // volumes are estimates: a jug stands there even where the sums say that nothing comes
       id: 'part:level',
-      text: `Level seen below the joints of ${name}, towels and a jug under both${runsMl >= 5 ? `: about ${Math.round(runsMl / 5) * 5} mL hang above them and run there, whatever was drawn` : ''}`,
+      text: say('Level seen below the joints of {name}, towels and a jug under both{say}', {
+        name,
+        say:
+          runsMl >= 5
+            ? say(': about {runsMl} mL hang above them and run there, whatever was drawn', { runsMl: Math.round(runsMl / 5) * 5 })
+            : '',
+      }),
       group,
     },
     {
       id: 'part:out',
-      text: `Joints undone over the jug; ${insideMl < 5 ? 'hardly any stays' : `about ${Math.round(insideMl / 5) * 5} mL stay`} in the part`,
+      text: say('Joints undone over the jug; {say} in the part', {
+        say: insideMl < 5 ? say('hardly any stays') : say('about {insideMl} mL stay', { insideMl: Math.round(insideMl / 5) * 5 }),
+      }),
       group,
     },
   ];
@@ -226,7 +266,7 @@ const cards = ({ loop }: ExpandWith): CheckItem[] =>
         text: `${text}: ${shortName(card)}`,
         together: text,
         place: card.id,
-        group: 'Cards with a block',
+        group: say('Cards with a block'),
         mayNotApply: true,
       })),
     );
@@ -237,14 +277,14 @@ const EXPAND: Record<EachKey, (given: ExpandWith) => CheckItem[]> = {
       .filter(({ kind }) => kind === 'radiator' || kind === 'block')
       .map((component) => ({
         id: `flushed:${component.id}`,
-        text: `Flushed: ${shortName(component)}`,
+        text: say('Flushed: {shortName}', { shortName: shortName(component) }),
         place: component.id,
         mayNotApply: true,
       })),
   joints: ({ facts, onlyJoints }) =>
     facts.joints
       .filter(({ id }) => onlyJoints === null || onlyJoints.includes(id))
-      .map(({ id, name }) => ({ id: `joint:${id}`, text: `Both joints tight: ${name}`, place: id })),
+      .map(({ id, name }) => ({ id: `joint:${id}`, text: say('Both joints tight: {name}', { name }), place: id })),
   closures: ({ loop }) => closures(loop),
   pulled: (given) => pullable(given).map(({ back: _, ...item }) => ({ ...item, id: `${PULLED}${item.id}` })),
   back: (given) =>
@@ -261,20 +301,34 @@ const EXPAND: Record<EachKey, (given: ExpandWith) => CheckItem[]> = {
     loop.components
       .filter(({ kind }) => kind === 'radiator')
       .flatMap((part) => [
-        { id: `reverse:${part.id}:back`, text: `Backward until clear: ${shortName(part)}`, place: part.id },
-        { id: `reverse:${part.id}:forth`, text: `Forward until clear: ${shortName(part)}`, place: part.id },
+        { id: `reverse:${part.id}:back`, text: say('Backward until clear: {shortName}', { shortName: shortName(part) }), place: part.id },
+        { id: `reverse:${part.id}:forth`, text: say('Forward until clear: {shortName}', { shortName: shortName(part) }), place: part.id },
       ]),
   soaked: ({ loop }) =>
     loop.components
       .filter(({ kind }) => kind !== 'radiator')
-      .map((part) => ({ id: `soaked:${part.id}`, text: `Soaked, brushed, smooth: ${shortName(part)}`, place: part.id, mayNotApply: true })),
+      .map((part) => ({
+        id: `soaked:${part.id}`,
+        text: say('Soaked, brushed, smooth: {shortName}', { shortName: shortName(part) }),
+        place: part.id,
+        mayNotApply: true,
+      })),
   'bottle-turns': ({ facts: { gravity } }) =>
     (gravity?.turns ?? []).map(({ orientation, pouredMl }, index) => ({
       id: `bottle-turn:${index}`,
-      text: `${index === 0 ? `Bottle on ${gravity?.label ?? 'its port'}. ` : ''}${orientation === 'upright' ? 'Upright' : `Turned ${STANDING_WORDS[orientation]}`}: about ${Math.round(pouredMl / 5) * 5} mL go in`,
+      text: say('{say}{say2}: about {pouredMl} mL go in', {
+        say: index === 0 ? say('Bottle on {label}. ', { label: gravity?.label ?? 'its port' }) : '',
+        say2: orientation === 'upright' ? say('Upright') : say('Turned {orientation}', { orientation: STANDING_WORDS[orientation] }),
+        pouredMl: Math.round(pouredMl / 5) * 5,
+      }),
     })),
   towels: ({ facts }) =>
-    facts.joints.map(({ id, name }) => ({ id: `towel:${id}`, text: `Towel out and read, no spot: ${name}`, place: id, beforePower: true })),
+    facts.joints.map(({ id, name }) => ({
+      id: `towel:${id}`,
+      text: say('Towel out and read, no spot: {name}', { name }),
+      place: id,
+      beforePower: true,
+    })),
 };
 
 function words({ loop, bottles, coolantName, facts, holdMinutes, wetSeconds }: ExpandWith): Record<Placeholder, string> {
@@ -283,10 +337,16 @@ function words({ loop, bottles, coolantName, facts, holdMinutes, wetSeconds }: E
     parts: loop.components.map(partName).join(', '),
     plugs:
       plugs === 0
-        ? 'No loose plugs needed; spare plugs at hand'
-        : `${plugs} ${plugs === 1 ? 'plug' : 'plugs'} for unused ports, and a spare`,
+        ? say('No loose plugs needed; spare plugs at hand')
+        : say('{plugs} {plugs2} for unused ports, and a spare', { plugs, plugs2: plugs === 1 ? 'plug' : 'plugs' }),
     bottles:
-      bottles !== null ? `${bottles} ${bottles === 1 ? 'bottle' : 'bottles'} of ${coolantName ?? 'coolant'}` : 'Coolant for the whole loop',
+      bottles !== null
+        ? say('{bottles} {bottles2} of {coolantName}', {
+            bottles,
+            bottles2: bottles === 1 ? 'bottle' : 'bottles',
+            coolantName: coolantName ?? 'coolant',
+          })
+        : say('Coolant for the whole loop'),
     gaugeKpa: String(Math.min(TEST_GAUGE_KPA, facts.mostGaugeKpa)),
     mostKpa: String(facts.mostGaugeKpa),
     holdMinutes: String(Math.ceil(holdMinutes)),
@@ -304,13 +364,13 @@ function checksOf(check: CheckTemplate, given: ExpandWith, values: Record<Placeh
   const { onlyDry, where, textWithoutReservoir, together, ...item } = check;
   const has = hasReservoir(given.loop);
   if ((onlyDry && !given.dry) || (where === 'reservoir' && !has) || (where === 'no-reservoir' && has)) return [];
-  const look = together ? { together: 'All of it lies here' } : {};
+  const look = together ? { together: say('All of it lies here') } : {};
   return [{ ...item, ...look, text: fillIn(has ? item.text : (textWithoutReservoir ?? item.text), values) }];
 }
 
 /** The first look at the joints is one at many places; the later ones are one line each already. */
 const withLook = (item: CheckItem, each: EachKey): CheckItem => {
-  const together = ONE_LOOK[each];
+  const together = sayWord(ONE_LOOK[each]);
   return together === undefined ? item : { ...item, together };
 };
 
@@ -321,8 +381,8 @@ function findings({ does }: StepTemplate, { loop, service }: ExpandWith): CheckI
   if (service || !(does ?? []).some((trait) => trait === 'lays-out' || trait === 'closes')) return [];
   return findingsAtBench(loop).map(({ code, weight, part, text, todo }) => ({
     id: `finding:${code}:${part ?? 'loop'}`,
-    text: `Settled: ${text} ${todo}`,
-    group: 'The build check says',
+    text: say('Settled: {text} {todo}', { text, todo }),
+    group: say('The build check says'),
     ...(weight === 'stop' ? { beforePower: true } : { mayNotApply: true }),
   }));
 }

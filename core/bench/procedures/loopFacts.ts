@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { BENCH_C } from '../../physics/measuring/errors.js';
 import { shortName, tubesInOrder } from '../../machine/catalogue/names.js';
 import { liquidAt, type Liquid } from '../../machine/liquids/fluids.js';
@@ -32,7 +33,7 @@ function portsOf(loop: LoopFile): PortFact[] {
   return loop.components.flatMap((part) =>
     Object.entries(part.closures ?? {}).map(([port, closure]) => ({
       name: `${part.id}.${port}`,
-      label: `${closure} of ${shortName(part)}, ${port}`,
+      label: say('{closure} of {shortName}, {port}', { closure, shortName: shortName(part), port }),
       valve: closure === 'valve',
       ofReservoir: part.kind === 'reservoir',
       heightMm: part.ports[port]?.[1] ?? 0,

@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import Joi from 'joi';
 import { AFTER, STEP_KINDS, STEP_TRAITS } from '../runs/procedure.js';
 import { finite, note } from '../../base/checking/fields.js';
@@ -65,7 +66,7 @@ const standardOf = (kind: ProcedureKind, id: string): StepTemplate | undefined =
 export function refuseTemplate({ steps }: ProcedureTemplate, kind: ProcedureKind = 'commissioning'): string | null {
   const ids = steps.map(({ id }) => id);
   const double = twice(ids);
-  if (double) return `two steps are called "${double}"`;
+  if (double) return say('two steps are called "{double}"', { double });
   const missing = protectedSteps(kind).find((id) => !ids.includes(id));
   if (missing) return refuseMissing(standardOf(kind, missing) as StepTemplate);
   return refuseOrder(kind, ids) ?? steps.map((each) => refuseStep(kind, each)).find((problem) => problem !== null) ?? null;
@@ -73,28 +74,35 @@ export function refuseTemplate({ steps }: ProcedureTemplate, kind: ProcedureKind
 
 const refuseMissing = (step: StepTemplate): string =>
   isProtected(step)
-    ? `the step "${step.title}" protects people or electronics and must stay`
-    : `the step "${step.title}" must stay: what it writes down is what the job is closed by`;
+    ? say('the step "{title}" protects people or electronics and must stay', { title: step.title })
+    : say('the step "{title}" must stay: what it writes down is what the job is closed by', { title: step.title });
 
 function refuseOrder(kind: ProcedureKind, ids: readonly string[]): string | null {
   const order = standardProcedure(kind).steps.map(({ id }) => id);
   const known = ids.filter((id) => order.includes(id));
   const astray = known.find((id, index) => index > 0 && order.indexOf(id) < order.indexOf(known[index - 1] as string));
-  if (astray) return `"${standardOf(kind, astray)?.title}" comes too late: the steps of the standard procedure keep their order`;
-  return ids.at(-1) === 'sign-off' ? null : 'the sign-off is the last step';
+  if (astray)
+    return say('"{standardOf}" comes too late: the steps of the standard procedure keep their order', {
+      standardOf: standardOf(kind, astray)?.title,
+    });
+  return ids.at(-1) === 'sign-off' ? null : say('the sign-off is the last step');
 }
 
 function refuseStep(kind: ProcedureKind, given: StepTemplate): string | null {
   const standard = standardOf(kind, given.id);
-  if (standard && standard.kind !== given.kind) return `the step "${given.id}" is of the kind ${standard.kind}`;
-  if (!standard && given.kind !== 'checks') return `a step of your own ("${given.title}") can only hold checks`;
+  if (standard && standard.kind !== given.kind) return say('the step "{id}" is of the kind {kind}', { id: given.id, kind: standard.kind });
+  if (!standard && given.kind !== 'checks') return say('a step of your own ("{title}") can only hold checks', { title: given.title });
   const double = twice(given.checks.flatMap((item) => (isEach(item) ? [] : [item.id])));
-  if (double) return `"${given.title}" has two checks called "${double}"`;
+  if (double) return say('"{title}" has two checks called "{double}"', { title: given.title, double });
   const unknown = textsOf(given)
     .flatMap((text) => [...text.matchAll(/\{(\w+)\}/g)].map(([, name]) => name as string))
     .find((name) => !(PLACEHOLDERS as readonly string[]).includes(name));
   if (unknown)
-    return `"{${unknown}}" in "${given.title}" stands for nothing; known are ${PLACEHOLDERS.map((name) => `{${name}}`).join(' ')}`;
+    return say('"\'{\'{unknown}\'}\'" in "{title}" stands for nothing; known are {map}', {
+      unknown,
+      title: given.title,
+      map: PLACEHOLDERS.map((name) => `{${name}}`).join(' '),
+    });
   return standard && protectedSteps(kind).includes(given.id) ? refuseUnprotected(standard, given) : null;
 }
 
@@ -104,7 +112,8 @@ function refuseUnprotected(standard: StepTemplate, given: StepTemplate): string 
     const kept = isEach(item)
       ? !PROTECTED_EACH.includes(item.each) || given.checks.some((each) => isEach(each) && each.each === item.each)
       : !item.beforePower || given.checks.some((each) => !isEach(each) && each.id === item.id && each.beforePower === true);
-    if (!kept) return `"${given.title}" must keep ${isEach(item) ? EACH[item.each] : `"${item.text}"`}`;
+    if (!kept)
+      return say('"{title}" must keep {isEach}', { title: given.title, isEach: isEach(item) ? EACH[item.each] : `"${item.text}"` });
   }
   return null;
 }

@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { MEASURED } from '../../physics/measuring/errors.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import { reservoirMarks } from '../../machine/loop-file/marks.js';
@@ -21,7 +22,7 @@ export function refillPlan(loop: LoopFile, { kind, leftMl, takeOut, inside }: Se
   return {
     kind: 'gravity',
     total: { volumeMl: Math.max(0, whole.volumeMl - stays), sdMl: whole.sdMl },
-    reason: 'What came out goes in again; once the drain is measured, the book says how much.',
+    reason: say('What came out goes in again; once the drain is measured, the book says how much.'),
   };
 }
 
@@ -36,7 +37,7 @@ function upToTheMark(loop: LoopFile): FillPlan {
   return {
     kind: 'gravity',
     total: { volumeMl: betweenMl / 2, sdMl: betweenMl / 4 },
-    reason: 'What left as vapour goes in again, up to the mark; the level that is read says how much.',
+    reason: say('What left as vapour goes in again, up to the mark; the level that is read says how much.'),
   };
 }
 

@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import type Joi from 'joi';
 import type { LiveBook } from '../../physics/live-book/liveBook.js';
 import type { Lock, LockRule } from './locks.js';
@@ -81,5 +82,6 @@ export const remark = (made: Made, text: string): Remark => ({ ...made, text });
 
 const SOURCE_WORDS: Record<ReadingSource, string> = { hand: '', instrument: ', by instrument', simulated: ', by a simulated instrument' };
 /** how a value came, behind it in a sentence */
-export const bySource = (source: ReadingSource | undefined): string => SOURCE_WORDS[source ?? 'hand'];
-export const passedOver = (override: Override | undefined): string => (override ? `, lock passed over: ${override.reason}` : '');
+export const bySource = (source: ReadingSource | undefined): string => say(SOURCE_WORDS[source ?? 'hand']);
+export const passedOver = (override: Override | undefined): string =>
+  override ? say(', lock passed over: {reason}', { reason: override.reason }) : '';

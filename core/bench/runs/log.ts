@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import Joi from 'joi';
 import { readInput, InputProblem, refuse } from '../../base/checking/input.js';
 import { id, instant } from '../../base/checking/fields.js';
@@ -59,7 +60,10 @@ export function readRunEvent(input: unknown): RunEventInput {
   const event = readInput<RunEventInput>(envelope, input);
   const { type, ...rest } = event.body as { type: string };
   if (!isKnownKind(type))
-    refuse('body.type', `"${type.slice(0, 40)}" is not a kind of entry; known are ${Object.keys(ENTRIES).join(', ')}`);
+    refuse(
+      'body.type',
+      say('"{slice}" is not a kind of entry; known are {keys}', { slice: type.slice(0, 40), keys: Object.keys(ENTRIES).join(', ') }),
+    );
   try {
     // a device may have waited with it since before it knew better
     const body = readInput<object>(schemaOf(type), upgraded(type, rest));
@@ -72,7 +76,7 @@ export function readRunEvent(input: unknown): RunEventInput {
 
 /** One entry of the log as a sentence, readable years later without the procedure at hand. */
 export function describeEntry(procedure: Procedure, { body }: RunEvent, all: readonly RunEvent[]): string {
-  if (!isKnownKind(body.type)) return `An entry of a newer version of the program (${(body as { type: string }).type})`;
+  if (!isKnownKind(body.type)) return say('An entry of a newer version of the program ({type})', { type: (body as { type: string }).type });
   const places = placesOf(procedure);
   return definitionOf(body).reads(body, {
     procedure,

@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { STANDARD_TEMPLATE } from '../commissioning/standardTemplate.js';
 import type { CheckTemplate, ProcedureTemplate, StepTemplate } from '../runs/template.js';
 import { NEVER_TOGETHER } from '../../machine/liquids/mixing.js';
@@ -74,7 +75,7 @@ const KIT: Record<JobKind, readonly CheckTemplate[]> = {
 
 const kit = (kind: JobKind): StepTemplate => ({
   ...standard('kit'),
-  lead: 'Nothing is opened until everything lies here: no job stops half open for a missing tool or a wrong part.',
+  lead: say('Nothing is opened until everything lies here: no job stops half open for a missing tool or a wrong part.'),
   checks: KIT[kind].map((check) => ('mayNotApply' in check && check.mayNotApply ? check : { ...check, together: true })),
 });
 

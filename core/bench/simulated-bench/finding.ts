@@ -1,3 +1,4 @@
+import { say, sayWord } from '../../base/words/say.js';
 import { seededRandom } from '../../base/random/random.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import { HAS_SEAL, isTube, SOUND, type ItemFindings } from '../inspection/grade.js';
@@ -62,9 +63,9 @@ const WORN_SEEN: Readonly<Partial<Record<InspectKind, string>>> = {
 export function seenClose({ id, kind }: InspectItem, finding: HiddenFinding | null | undefined): string {
   const { deposit, surface, worn, wall } = finding?.item === id ? finding.findings : SOUND;
   const more = [
-    SURFACE_SEEN[surface],
-    ...(isTube(kind) && kind === 'run' ? [WALL_SEEN[wall ?? 'clear']] : []),
-    ...(worn ? [WORN_SEEN[kind] ?? 'its thread is worn'] : []),
+    say(SURFACE_SEEN[surface]),
+    ...(isTube(kind) && kind === 'run' ? [say(WALL_SEEN[wall ?? 'clear'])] : []),
+    ...(worn ? [sayWord(WORN_SEEN[kind]) ?? sayWord('its thread is worn')] : []),
   ];
-  return `${DEPOSIT_SEEN[deposit]}; ${more.join(', ')}.`;
+  return `${say(DEPOSIT_SEEN[deposit])}; ${more.join(', ')}.`;
 }

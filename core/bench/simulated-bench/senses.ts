@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { SEEN_AT } from '../leak-finding/hiddenCauses.js';
 import type { HiddenTruth } from './truth.js';
 
@@ -11,14 +12,16 @@ type Narrow = HiddenTruth['narrow'];
 
 /** Water brushed on. @param leak null: none, or it is mended */
 export function brushed(leak: Leak, isUnderPressure: boolean, joint: string): string {
-  if (!isUnderPressure) return 'No bubbles: there is no pressure in the loop.';
-  return leak?.place === joint ? `Bubbles at ${joint}. ${SEEN_AT[leak.cause]}` : `No bubbles at ${joint}.`;
+  if (!isUnderPressure) return say('No bubbles: there is no pressure in the loop.');
+  return leak?.place === joint
+    ? say('Bubbles at {joint}. {cause}', { joint, cause: SEEN_AT[leak.cause] })
+    : say('No bubbles at {joint}.', { joint });
 }
 
 /** Two fingers along a tube, or an eye into a part. @param narrow null: nothing holds the flow up */
 export function felt(narrow: Narrow, at: string): string {
-  if (narrow?.place !== at) return `Nothing out of the way at ${at}.`;
-  return narrow.why === 'kink' ? `Pinched flat at ${at}.` : `Hardly anything comes through at ${at}.`;
+  if (narrow?.place !== at) return say('Nothing out of the way at {at}.', { at });
+  return narrow.why === 'kink' ? say('Pinched flat at {at}.', { at }) : say('Hardly anything comes through at {at}.', { at });
 }
 
 /** @param dropAt place with a drop on its towel */

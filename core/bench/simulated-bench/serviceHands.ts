@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import { inspectItems } from '../inspection/items.js';
 import type { Random } from '../../base/random/random.js';
@@ -72,26 +73,30 @@ export class ServiceHands {
 
   private readJug(): string {
     const { jugMl } = this.places;
-    if (jugMl < EMPTY_ML) return 'The jug is empty.';
+    if (jugMl < EMPTY_ML) return say('The jug is empty.');
     const read = jugMl * (1 + JUG_SD_SHARE * this.random.normal()) + JUG_SD_ML * this.random.normal();
-    return `The jug shows ${Math.max(1, Math.round(read))} mL.`;
+    return say('The jug shows {read} mL.', { read: Math.max(1, Math.round(read)) });
   }
 
   private water(): string {
     const share = this.old?.lastOutShare ?? 0;
     const { finding } = this.truth;
     const dirty = finding && finding.findings.deposit !== 'none' && this.soaks < finding.soaks;
-    const looks = dirty ? 'Small flakes turn in the water' : share > TINTED_FROM ? 'The water is tinted' : 'The water is clear';
+    const looks = dirty
+      ? say('Small flakes turn in the water')
+      : share > TINTED_FROM
+        ? say('The water is tinted')
+        : say('The water is clear');
     const ph = PH.water + share * (PH.old - PH.water) + this.cleanerShare * (PH.cleaner - PH.water);
-    return `${looks}; the strip says pH ${(Math.round(ph * 5) / 5).toFixed(1)}.`;
+    return say('{looks}; the strip says pH {ph}.', { looks, ph: (Math.round(ph * 5) / 5).toFixed(1) });
   }
 
   private close(at: string): string {
     const item = inspectItems(this.loop).find(({ id }) => id === at);
-    if (!item) return 'There is no such part here.';
+    if (!item) return say('There is no such part here.');
     const { finding } = this.truth;
     if (this.soaks === 0) return seenClose(item, finding);
     const isGritty = finding?.item === at && finding.findings.deposit !== 'none' && this.soaks < finding.soaks;
-    return isGritty ? 'Gritty to the finger.' : 'Smooth to the finger.';
+    return isGritty ? say('Gritty to the finger.') : say('Smooth to the finger.');
   }
 }

@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { leakCauseWords } from '../../bench/leak-finding/causes.js';
 import { nameIn } from '../../machine/catalogue/names.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
@@ -207,7 +208,10 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
     log: events.map((event) => ({
       seq: event.seq,
       at: event.at,
-      by: event.deliveredBy === undefined ? event.by : `${event.by}, delivered by ${event.deliveredBy}`,
+      by:
+        event.deliveredBy === undefined
+          ? event.by
+          : say('{by}, delivered by {deliveredBy}', { by: event.by, deliveredBy: event.deliveredBy }),
       text: describeEntry(procedure, event, events),
       takenBack: state.withdrawn.has(event.id),
     })),

@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { CAUSES } from '../../bench/inspection/grade.js';
 import { judgeDrain, ledgerOf } from '../../bench/runs/contents.js';
 import { swapWords } from '../../bench/runs/entries/swapped.js';
@@ -92,7 +93,7 @@ export function serviceReport(procedure: Procedure, state: RunState): ServiceRep
       own.causes
         .map(
           ({ cause, suspect, item }) =>
-            `${CAUSES[cause]}${suspect === 'coolant-lot' ? ', the coolant’s lot is suspected' : item ? `, ${nameIn(service.items, item)} is suspected` : ''}`,
+            `${say(CAUSES[cause])}${suspect === 'coolant-lot' ? say(', the coolant’s lot is suspected') : item ? say(', {nameIn} is suspected', { nameIn: nameIn(service.items, item) }) : ''}`,
         )
         .join('; ') || null,
     done: [...own.swaps.map((swap) => swapWords(swap, nameIn(placesOf(procedure), swap.item))), ...own.used.map(usedWords)],
@@ -100,7 +101,7 @@ export function serviceReport(procedure: Procedure, state: RunState): ServiceRep
       what,
       awaits,
       until,
-      limits: limits.map((limit) => USE_LIMITS[limit]),
+      limits: limits.map((limit) => say(USE_LIMITS[limit])),
     })),
     looseEnds: looseEnds(procedure, state).map(looseEndWords),
     comparison: pair ? compareBaselines(pair.before, pair.after).text : null,

@@ -159,17 +159,17 @@ function valuesOf(procedure: Procedure, why: Why): MessageValues {
     if (name === 'port') return [name, portOf(String(value))];
     if (name === 'items') return [name, (value as readonly string[]).map(nameOf).join(', ')];
     if (name === 'lacks') return [name, (value as readonly LackFact[]).map((lack) => whyWords(procedure, lack)).join('; ')];
-    if (name === 'liquid') return [name, RINSE_WORDS[value as keyof typeof RINSE_WORDS]];
-    if (name === 'clarity') return [name, CLARITY_WORDS[value as keyof typeof CLARITY_WORDS]];
+    if (name === 'liquid') return [name, say(RINSE_WORDS[value as keyof typeof RINSE_WORDS])];
+    if (name === 'clarity') return [name, say(CLARITY_WORDS[value as keyof typeof CLARITY_WORDS])];
     if (name === 'after') return [name, laterWords(why as Later)];
     if (name === 'label') return [name, String(value).toLowerCase()];
-    if (name === 'weakest') return [name, value === null ? '' : `, the rating of ${String(value)}`];
+    if (name === 'weakest') return [name, value === null ? '' : say(', the rating of {value}', { value: String(value) })];
     return [name, typeof value === 'number' ? figureWords(name, value) : (value as string | boolean | null)];
   });
   return {
     ...Object.fromEntries(written),
     ...(why.why === 'waits' ? waitValues(why) : {}),
-    ...(why.why === 'fill-trouble-open' ? { symptom: FILL_SYMPTOMS[why.symptom] } : {}),
+    ...(why.why === 'fill-trouble-open' ? { symptom: say(FILL_SYMPTOMS[why.symptom]) } : {}),
   };
 }
 
@@ -185,7 +185,7 @@ export const laterWords = ({ after, clock }: Later): string => say(AFTER_WORDS[a
 
 const waitValues = ({ waitsFor, what, until }: Extract<Why, { why: 'waits' }>): MessageValues => ({
   until: formatDay(until),
-  waitsFor: WAIT_FOR[waitsFor],
+  waitsFor: say(WAIT_FOR[waitsFor]),
   what: what === '' ? '' : ` (${what})`,
 });
 

@@ -26,7 +26,7 @@ export const looseEndWords = ({ why, ...values }: LooseEnd): string => say(LOOSE
 const listOf = (ends: readonly LooseEnd[]): string => ends.map(looseEndWords).join('; ');
 
 /** Limits of use of a temporary fix, one after the other. */
-export const useLimitWords = (limits: readonly UseLimit[]): string => limits.map((limit) => USE_LIMITS[limit]).join(', ');
+export const useLimitWords = (limits: readonly UseLimit[]): string => limits.map((limit) => say(USE_LIMITS[limit])).join(', ');
 
 const REASONS: Messages<DateReason['why']> = {
   said: '{text}',
@@ -56,17 +56,23 @@ const REASONS: Messages<DateReason['why']> = {
 const warmWords = (warm: Warmth | null): string =>
   warm === null
     ? ''
-    : `, shortened to ${warm.months.toFixed(1)} at ${formatIn('°C', warm.coolantC)} coolant${warm.source === null ? '' : ` ${USAGE_SOURCE_WORDS[warm.source]}`}`;
+    : say(', shortened to {months} at {formatIn} coolant{null}', {
+        months: warm.months.toFixed(1),
+        formatIn: formatIn('°C', warm.coolantC),
+        null: warm.source === null ? '' : ` ${USAGE_SOURCE_WORDS[warm.source]}`,
+      });
 function usageWords(perDay: number, source: UsageSource): string {
   const rate = Number(perDay.toFixed(1));
-  return source === 'default' ? `assumed ${rate} h a day` : `${rate} h a day ${USAGE_SOURCE_WORDS[source]}`;
+  return source === 'default'
+    ? say('assumed {rate} h a day', { rate })
+    : say('{rate} h a day {source}', { rate, source: USAGE_SOURCE_WORDS[source] });
 }
-const levelWords = (mm: number | null): string => (mm === null ? '' : `, level changed by ${formatMm(mm)}`);
+const levelWords = (mm: number | null): string => (mm === null ? '' : say(', level changed by {formatMm}', { formatMm: formatMm(mm) }));
 const inBrackets = (note: string): string => (note ? ` (${note})` : '');
 
 const broughtForwardWords = (season: HotSeason | null): string =>
-  season === null ? '' : `; brought forward to before the hot months (${seasonWords(season)})`;
-const lookWords = (isCoolant: boolean): string => (isCoolant ? 'look at the reservoir' : 'look at that part');
+  season === null ? '' : say('; brought forward to before the hot months ({seasonWords})', { seasonWords: seasonWords(season) });
+const lookWords = (isCoolant: boolean): string => (isCoolant ? say('look at the reservoir') : say('look at that part'));
 
 type LeftOpen = Extract<DateReason, { why: 'temporary' | 'owed' | 'came-filled' | 'same-lot' }>;
 const LEFT_OPEN: readonly DateReason['why'][] = ['temporary', 'owed', 'came-filled', 'same-lot'];
@@ -80,13 +86,14 @@ function leftOpenValues(reason: LeftOpen): MessageValues {
     case 'came-filled':
       return {
         product: reason.product ?? 'none',
-        months: reason.months === null ? '' : `, ${reason.months} months by its sheet or class`,
-        since: reason.since === null ? 'since when nobody knows' : `since about ${formatDay(reason.since)}`,
+        months: reason.months === null ? '' : say(', {months} months by its sheet or class', { months: reason.months }),
+        since:
+          reason.since === null ? say('since when nobody knows') : say('since about {formatDay}', { formatDay: formatDay(reason.since) }),
       };
     case 'owed':
       return { kind: OWED[reason.kind], what: reason.what };
     case 'same-lot':
-      return { look: lookWords(reason.isCoolant), what: reason.what, cause: CAUSES[reason.cause] };
+      return { look: lookWords(reason.isCoolant), what: reason.what, cause: say(CAUSES[reason.cause]) };
   }
 }
 
@@ -94,7 +101,7 @@ function valuesOf(reason: DateReason): MessageValues {
   if (isLeftOpen(reason)) return leftOpenValues(reason);
   switch (reason.why) {
     case 'policy':
-      return { scope: POLICY_SCOPES[reason.scope], policy: SERVICE_POLICIES[reason.policy].label };
+      return { scope: say(POLICY_SCOPES[reason.scope]), policy: say(SERVICE_POLICIES[reason.policy].label) };
     case 'class-life': {
       const { label, why } = COOLANT_CLASSES[reason.coolantClass];
       return { coolantClass: label, because: why, months: reason.months, warm: warmWords(reason.warm) };
@@ -115,7 +122,12 @@ function valuesOf(reason: DateReason): MessageValues {
     case 'promised':
       return {
         sooner:
-          reason.sooner === null ? '' : `; by its clocks it would be ${formatDay(reason.sooner.on)}: ${reasonWords(reason.sooner.reason)}`,
+          reason.sooner === null
+            ? ''
+            : say('; by its clocks it would be {formatDay}: {reasonWords}', {
+                formatDay: formatDay(reason.sooner.on),
+                reasonWords: reasonWords(reason.sooner.reason),
+              }),
       };
     case 'early-look':
       return { because: listOf(reason.because) };
@@ -124,7 +136,7 @@ function valuesOf(reason: DateReason): MessageValues {
     case 'dust': {
       return {
         since: formatDay(reason.since),
-        place: DUST_PLACES[reason.place].label,
+        place: say(DUST_PLACES[reason.place].label),
         months: reason.months,
         season: broughtForwardWords(reason.season),
       };

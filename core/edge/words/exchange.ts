@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { nameIn } from '../../machine/catalogue/names.js';
 import { placesOf, type Procedure } from '../../bench/runs/procedure.js';
 import type { RunState } from '../../bench/runs/state.js';
@@ -6,5 +7,5 @@ import type { RunState } from '../../bench/runs/state.js';
 export function exchangeWords(procedure: Procedure, { service: { swaps } }: Pick<RunState, 'service'>): string {
   const changed = swaps.filter(({ action }) => action === 'replaced' || action === 'fitted');
   const words = changed.map(({ item, text }) => `${nameIn(placesOf(procedure), item)} (${text})`);
-  return words.length === 0 ? '' : `exchanged: ${words.join(', ')}`;
+  return words.length === 0 ? '' : say('exchanged: {join}', { join: words.join(', ') });
 }

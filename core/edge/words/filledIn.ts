@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { PLACEHOLDERS, type Placeholder } from '../../bench/runs/template.js';
 
 /** What the loop puts into a sentence of a procedure, as whoever edits it reads it. */
@@ -14,7 +15,7 @@ export const FILLED_IN: Readonly<Record<Placeholder, string>> = {
 };
 const OPEN = '‹';
 const CLOSE = '›';
-export const shownAs = (name: Placeholder): string => `${OPEN}${FILLED_IN[name]}${CLOSE}`;
+export const shownAs = (name: Placeholder): string => `${OPEN}${say(FILLED_IN[name])}${CLOSE}`;
 
 /** A stored sentence as it is shown: "{gaugeKpa} kPa" reads "‹test pressure› kPa". */
 export const asShown = (stored: string): string => PLACEHOLDERS.reduce((text, name) => text.replaceAll(`{${name}}`, shownAs(name)), stored);

@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { unitName } from '../../base/units/shown.js';
 import type { FillOrder } from '../../bench/runs/fillOrder.js';
 import type { Procedure } from '../../bench/runs/procedure.js';
@@ -15,7 +16,10 @@ export interface OrderWords {
 
 /** A fill that the pump cannot push over its crest, and what helps. */
 export const cannotPrimeWords = ({ liftMm, shutoffMm }: { readonly liftMm: number; readonly shutoffMm: number }): string =>
-  `Does not prime: the front has to rise ${formatIn('mm', liftMm)}, the pump pushes ${formatIn('mm', shutoffMm)}. Raise the reservoir, turn the case, or fill from the highest radiator.`;
+  say(
+    'Does not prime: the front has to rise {formatIn}, the pump pushes {formatIn2}. Raise the reservoir, turn the case, or fill from the highest radiator.',
+    { formatIn: formatIn('mm', liftMm), formatIn2: formatIn('mm', shutoffMm) },
+  );
 
 /** why a reservoir is filled less than to its mark */
 const LEAVES_ROOM =
@@ -26,38 +30,48 @@ const seconds = (s: number): string => (s < 10 ? s.toFixed(1) : String(Math.roun
 
 function shutWords(order: FillOrder & { do: 'shut' }, facts: Procedure['facts']): OrderWords {
   const ports = order.ports.map((port) => facts?.ports.find(({ name }) => name === port)?.label ?? port);
-  const joints = order.joints.map((joint) => `the joint at ${facts?.joints.find(({ id }) => id === joint)?.name ?? joint}`);
+  const joints = order.joints.map((joint) =>
+    say('the joint at {find}', { find: facts?.joints.find(({ id }) => id === joint)?.name ?? joint }),
+  );
   return {
-    order: 'Shut what stands open',
-    big: 'Shut',
+    order: say('Shut what stands open'),
+    big: say('Shut'),
     small: [...ports, ...joints].join(', '),
-    how: 'It stands open: what is poured or pumped now would leave there.',
+    how: say('It stands open: what is poured or pumped now would leave there.'),
     isEstimate: false,
   };
 }
 
 function pumpOnWords({ speed, pour, runS, offAtMl }: FillOrder & { do: 'pump-on' }): OrderWords {
-  const first = speed === null ? '' : `Set the pump to ${percent(speed)} first. `;
-  const slowed = speed === null ? '' : `Set it to ${percent(speed)}. `;
+  const first = speed === null ? '' : say('Set the pump to {percent} first. ', { percent: percent(speed) });
+  const slowed = speed === null ? '' : say('Set it to {percent}. ', { percent: percent(speed) });
   return pour
     ? {
-        order: `${slowed}Pump on, and pour as fast as it draws`,
+        order: say('{slowed}Pump on, and pour as fast as it draws', { slowed }),
         big: String(Math.round(pour.ml)),
-        small: `${unitName('mL')} while the pump runs`,
-        how: `${first}Pump on, and pour as fast as it draws, never above ${formatMl(pour.upToMl)} in the reservoir, until liquid comes back: stopped on the way, the column falls back.`,
+        small: say('{unitName} while the pump runs', { unitName: unitName('mL') }),
+        how: say(
+          '{first}Pump on, and pour as fast as it draws, never above {formatMl} in the reservoir, until liquid comes back: stopped on the way, the column falls back.',
+          { first, formatMl: formatMl(pour.upToMl) },
+        ),
         isEstimate: true,
       }
     : {
-        order: `${slowed}Pump on, eyes on the level`,
+        order: say('{slowed}Pump on, eyes on the level', { slowed }),
         big: seconds(runS),
-        small: 's of pump now',
-        how: `${first}Pump on, eyes on the level: off after this time or at ${formatMl(offAtMl)} in the reservoir, whichever comes first. Once liquid comes back at the return, say so.`,
+        small: say('s of pump now'),
+        how: say(
+          '{first}Pump on, eyes on the level: off after this time or at {formatMl} in the reservoir, whichever comes first. Once liquid comes back at the return, say so.',
+          { first, formatMl: formatMl(offAtMl) },
+        ),
         isEstimate: true,
       };
 }
 
 export function fillOrderWords(order: FillOrder, { facts }: Pick<Procedure, 'facts'>): OrderWords {
-  const mark = facts?.reservoir ? `the mark (${formatMl(facts.reservoir.fillMarkMl)} in the reservoir)` : 'the mark';
+  const mark = facts?.reservoir
+    ? say('the mark ({formatMl} in the reservoir)', { formatMl: formatMl(facts.reservoir.fillMarkMl) })
+    : 'the mark';
   const isMark = (ml: number): boolean => !facts?.reservoir || Math.abs(ml - facts.reservoir.fillMarkMl) < 1;
   switch (order.do) {
     case 'shut':
@@ -65,67 +79,81 @@ export function fillOrderWords(order: FillOrder, { facts }: Pick<Procedure, 'fac
     case 'pour':
       return {
         order: isMark(order.upToMl)
-          ? 'Pour slowly into the reservoir, to the mark'
-          : `Pour slowly, to ${formatMl(order.upToMl)} in the reservoir`,
+          ? say('Pour slowly into the reservoir, to the mark')
+          : say('Pour slowly, to {formatMl} in the reservoir', { formatMl: formatMl(order.upToMl) }),
         big: String(Math.round(order.mostMl)),
-        small: `${unitName('mL')} at most now`,
+        small: say('{unitName} at most now', { unitName: unitName('mL') }),
         how: isMark(order.upToMl)
-          ? `Pour slowly, up to ${mark} and never above it.`
-          : `Pour slowly, up to ${formatMl(order.upToMl)} in the reservoir and no further: ${LEAVES_ROOM}`,
+          ? say('Pour slowly, up to {mark} and never above it.', { mark })
+          : say('Pour slowly, up to {formatMl} in the reservoir and no further: {LEAVES_ROOM}', {
+              formatMl: formatMl(order.upToMl),
+              LEAVES_ROOM,
+            }),
         isEstimate: true,
       };
     case 'read-level':
       return {
-        order: 'Read the level in the reservoir',
-        big: 'Read',
-        small: 'the level first',
-        how: 'By the book alone nobody can tell what stands in the reservoir now; a pour or the pump could be too much.',
+        order: say('Read the level in the reservoir'),
+        big: say('Read'),
+        small: say('the level first'),
+        how: say('By the book alone nobody can tell what stands in the reservoir now; a pour or the pump could be too much.'),
         isEstimate: false,
       };
     case 'draw-off':
       return {
         order: isMark(order.downToMl)
-          ? 'Draw it off with a syringe, to the mark'
-          : `Draw off, to ${formatMl(order.downToMl)} in the reservoir`,
+          ? say('Draw it off with a syringe, to the mark')
+          : say('Draw off, to {formatMl} in the reservoir', { formatMl: formatMl(order.downToMl) }),
         big: String(Math.round(order.ml)),
-        small: `${unitName('mL')} too much`,
+        small: say('{unitName} too much', { unitName: unitName('mL') }),
         how: isMark(order.downToMl)
-          ? `More stands in the reservoir than up to ${mark}: draw it off with a syringe, or it runs over when the pump stops.`
-          : `Draw it off with a syringe, down to ${formatMl(order.downToMl)} in the reservoir: ${LEAVES_ROOM}`,
+          ? say('More stands in the reservoir than up to {mark}: draw it off with a syringe, or it runs over when the pump stops.', {
+              mark,
+            })
+          : say('Draw it off with a syringe, down to {formatMl} in the reservoir: {LEAVES_ROOM}', {
+              formatMl: formatMl(order.downToMl),
+              LEAVES_ROOM,
+            }),
         isEstimate: true,
       };
     case 'pump-on':
       return pumpOnWords(order);
     case 'pump-off':
       return {
-        order: 'Pump off at the low mark',
+        order: say('Pump off at the low mark'),
         big: seconds(order.inS),
-        small: 's to pump off',
-        how: 'Off at the low mark, whatever the clock says.',
+        small: say('s to pump off'),
+        how: say('Off at the low mark, whatever the clock says.'),
         isEstimate: true,
       };
     case 'pour-running':
       return {
-        order: 'Pour as fast as the pump draws',
-        big: 'Pour',
-        small: 'as fast as it draws',
-        how: `Never above ${formatMl(order.upToMl)} in the reservoir, until liquid comes back at the return; then pump off. Stopped half way, what stands in the tubes runs back: leave room for it.`,
+        order: say('Pour as fast as the pump draws'),
+        big: say('Pour'),
+        small: say('as fast as it draws'),
+        how: say(
+          'Never above {formatMl} in the reservoir, until liquid comes back at the return; then pump off. Stopped half way, what stands in the tubes runs back: leave room for it.',
+          { formatMl: formatMl(order.upToMl) },
+        ),
         isEstimate: false,
       };
     case 'finish':
       return {
-        order: 'Nothing more goes in: look at the level',
-        big: 'Full',
-        small: 'nothing more goes in',
-        how: 'The level stays at the mark and liquid comes back. What still comes home as bubbles is topped up later.',
+        order: say('Nothing more goes in: look at the level'),
+        big: say('Full'),
+        small: say('nothing more goes in'),
+        how: say('The level stays at the mark and liquid comes back. What still comes home as bubbles is topped up later.'),
         isEstimate: false,
       };
     case 'cannot-prime':
       return {
-        order: 'This pump cannot lift it that high',
+        order: say('This pump cannot lift it that high'),
         big: String(Math.round(order.liftMm)),
-        small: `${unitName('mm')} to lift`,
-        how: `This pump can push ${formatIn('mm', order.shutoffMm)} at no flow: it does not prime. Raise the reservoir, lay the case down, or fill from the highest port.`,
+        small: say('{unitName} to lift', { unitName: unitName('mm') }),
+        how: say(
+          'This pump can push {formatIn} at no flow: it does not prime. Raise the reservoir, lay the case down, or fill from the highest port.',
+          { formatIn: formatIn('mm', order.shutoffMm) },
+        ),
         isEstimate: true,
       };
   }

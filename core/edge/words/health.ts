@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { PARTS, type Part, type Parts, type PartState } from '../../base/health/parts.js';
 
 /** What each part of the server is to somebody at the desk. */
@@ -22,13 +23,13 @@ const STATES: Readonly<Record<PartState, string>> = {
 export const partLines = (
   parts: Parts,
 ): readonly { readonly part: Part; readonly name: string; readonly says: string; readonly well: boolean }[] =>
-  PARTS.map((part) => ({ part, name: NAMES[part], says: STATES[parts[part]], well: ['ok', 'off'].includes(parts[part]) })).sort(
+  PARTS.map((part) => ({ part, name: say(NAMES[part]), says: say(STATES[parts[part]]), well: ['ok', 'off'].includes(parts[part]) })).sort(
     (a, b) => Number(a.well) - Number(b.well),
   );
 
 /** What everybody should know of it, in a few words; null: nothing. What comes back by itself is nobody's business. */
 export function urgentWords({ disk, backup }: Parts): string | null {
-  if (disk === 'low') return 'Server: disk nearly full';
-  if (backup === 'failed') return 'Server: backup failed';
-  return backup === 'old' ? 'Server: backup is old' : null;
+  if (disk === 'low') return say('Server: disk nearly full');
+  if (backup === 'failed') return say('Server: backup failed');
+  return backup === 'old' ? say('Server: backup is old') : null;
 }

@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import type { LoopFacts } from '../../bench/runs/facts.js';
 import { nameIn } from '../../machine/catalogue/names.js';
 import { formatIn } from '../../base/units/display.js';
@@ -7,12 +8,22 @@ import { INTAKE, type IntakeHead } from '../../physics/flow/intakeHead.js';
 export function intakeWords({ gaugeKpa, verdict }: Pick<IntakeHead, 'gaugeKpa' | 'verdict'>, name: string): string {
   const kpa = formatIn('kPa', gaugeKpa, 1);
   if (verdict === 'boils')
-    return `At its intake ${name} stands at ${kpa}: coolant of ${INTAKE.hottestC} °C boils in it. Run it slower, and bring the reservoir right before it.`;
+    return say(
+      'At its intake {name} stands at {kpa}: coolant of {hottestC} °C boils in it. Run it slower, and bring the reservoir right before it.',
+      { name, kpa, hottestC: INTAKE.hottestC },
+    );
   if (verdict === 'draws-air')
-    return `At its intake ${name} stands at ${kpa}: every joint before it draws air in and none of them drips. Run it slower, or bring the reservoir right before it.`;
-  return `At its intake ${name} stands at ${kpa}: enough, with coolant of ${INTAKE.hottestC} °C as well.`;
+    return say(
+      'At its intake {name} stands at {kpa}: every joint before it draws air in and none of them drips. Run it slower, or bring the reservoir right before it.',
+      { name, kpa },
+    );
+  return say('At its intake {name} stands at {kpa}: enough, with coolant of {hottestC} °C as well.', {
+    name,
+    kpa,
+    hottestC: INTAKE.hottestC,
+  });
 }
 
 /** Every pump of a loop that is short of head at full speed, in sentences. */
 export const shortOfHeadWords = ({ shortOfHead = [], parts }: Pick<LoopFacts, 'shortOfHead' | 'parts'>): string[] =>
-  shortOfHead.map((each) => `${intakeWords(each, nameIn(parts, each.pump))} (at full speed)`);
+  shortOfHead.map((each) => say('{intakeWords} (at full speed)', { intakeWords: intakeWords(each, nameIn(parts, each.pump)) }));

@@ -36,7 +36,7 @@ describe('one word for one thing', () => {
   });
 
   it.each(ONE_WORD.map((each) => [each.say, each] as const))('%s', (_say, { never, not }) => {
-    const astray = sentences.filter(({ text }) => never.test(text.replace(/\$\{[^}]*\}/g, ' ')) && not?.test(text) !== true);
+    const astray = sentences.filter(({ text }) => never.test(text.replace(/\$?\{[^}]*\}/g, ' ')) && not?.test(text) !== true);
     expect(astray.map(({ name, text }) => `${name}: ${text.trim().slice(0, 90)}`)).toEqual([]);
   });
 });

@@ -24,7 +24,7 @@ const CONFLICTS: Messages<PlanConflict['why']> = {
 export function conflictWords(conflict: PlanConflict, nameOf: (id: string) => string = (id) => id): string {
   const values = Object.entries(conflict).map(([name, value]: [string, unknown]): [string, MessageValues[string]] => {
     if (name === 'skills') return [name, (value as readonly string[]).join(', ')];
-    if (['first', 'second'].includes(name) && value === null) return [name, 'what is agreed'];
+    if (['first', 'second'].includes(name) && value === null) return [name, say('what is agreed')];
     return [name, typeof value === 'string' && name !== 'why' ? nameOf(value) : (value as number)];
   });
   return say(CONFLICTS[conflict.why], Object.fromEntries(values));

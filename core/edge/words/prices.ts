@@ -4,29 +4,31 @@ import { formatMoney } from '../../workshop/prices/money.js';
 import { PRICE_FOR } from '../../workshop/prices/rates.js';
 import type { Priced, PricedLine } from '../../workshop/prices/priced.js';
 import type { Estimate } from '../../workshop/prices/estimate.js';
-import { capital } from '../../base/words/say.js';
+import { capital, say } from '../../base/words/say.js';
 
 const plain = (value: number): string => String(Number(value.toFixed(2)));
 
 /** What a line is for: "Flush", "Clear coolant", "O-ring 11 × 2". */
 export function lineName({ kind, what }: PricedLine): string {
-  if (kind === 'labour') return `Work: ${JOB_WORDS[what] ?? what}`;
-  if (kind === 'coolant') return what === '' ? 'Coolant, not chosen yet' : what;
+  if (kind === 'labour') return say('Work: {what}', { what: JOB_WORDS[what] ?? what });
+  if (kind === 'coolant') return what === '' ? say('Coolant, not chosen yet') : what;
   return capital(what);
 }
 export const lineAmount = ({ amount, unit }: Pick<PricedLine, 'amount' | 'unit'>): string =>
   unit === 'mL' ? formatMl(amount) : `${plain(amount)} ${unit}`;
 /** "€64.00 an hour" */
 export const lineEach = ({ eachMinor, unit }: PricedLine, currency: string): string =>
-  eachMinor === null ? 'no price yet' : `${formatMoney(eachMinor, currency)} ${PRICE_FOR[unit].words}`;
+  eachMinor === null ? say('no price yet') : `${formatMoney(eachMinor, currency)} ${say(PRICE_FOR[unit].words)}`;
 
 /** "€148.50 with 23 % tax"; where lines have no price yet "at least €148.50". */
 export function totalWords({ totalMinor, currency, open }: Pick<Priced, 'totalMinor' | 'currency' | 'open'>): string {
   const sum = formatMoney(totalMinor, currency);
-  return open > 0 ? `at least ${sum}` : sum;
+  return open > 0 ? say('at least {sum}', { sum }) : sum;
 }
 export function taxWords({ taxMinor, taxPercent, currency }: Priced): string {
-  return taxPercent === 0 ? 'no tax' : `with ${plain(taxPercent)} % tax, ${formatMoney(taxMinor, currency)}`;
+  return taxPercent === 0
+    ? 'no tax'
+    : say('with {plain} % tax, {formatMoney}', { plain: plain(taxPercent), formatMoney: formatMoney(taxMinor, currency) });
 }
 
 /** An estimate in one line, as it is said on the phone. */

@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { formatMlWithSd, formatSpan } from '../../base/units/display.js';
 import { COMPARABLE } from '../../physics/diagnosis/compare.js';
 import type { Verdict } from '../../bench/runs/verdicts.js';
@@ -31,8 +32,8 @@ export function plateWords(verdict: Verdict): PlateWords {
       return {
         word: 'leak-tight',
         under: verdict.earned
-          ? `${TIGHT_BY[verdict.by]}${verdict.wetS === null ? '' : ` for ${formatSpan(verdict.wetS)}`}`
-          : NOT_TIGHT[verdict.because],
+          ? `${say(TIGHT_BY[verdict.by])}${verdict.wetS === null ? '' : say(' for {formatSpan}', { formatSpan: formatSpan(verdict.wetS) })}`
+          : say(NOT_TIGHT[verdict.because]),
       };
     case 'bled':
       return {
@@ -40,8 +41,11 @@ export function plateWords(verdict: Verdict): PlateWords {
         under: verdict.earned
           ? `${verdict.cycles} ${verdict.cycles === 1 ? 'cycle' : 'cycles'}`
           : verdict.cycles === 0
-            ? 'no cycle was read'
-            : `${verdict.cycles} ${verdict.cycles === 1 ? 'cycle' : 'cycles'}, not by the criterion`,
+            ? say('no cycle was read')
+            : say('{cycles} {cycles2}, not by the criterion', {
+                cycles: verdict.cycles,
+                cycles2: verdict.cycles === 1 ? 'cycle' : 'cycles',
+              }),
       };
     case 'inside':
       return {
@@ -49,13 +53,13 @@ export function plateWords(verdict: Verdict): PlateWords {
         under: verdict.earned
           ? `${formatMlWithSd(verdict.ml, verdict.sdMl)}${verdict.product === null ? '' : ` ${verdict.product}`}`
           : verdict.because === 'empty'
-            ? 'nothing was filled in'
-            : 'nobody can tell how much',
+            ? say('nothing was filled in')
+            : say('nobody can tell how much'),
       };
     case 'cooler':
-      if (!verdict.earned) return { word: 'cooler', under: NOT_COOLER[verdict.because] };
+      if (!verdict.earned) return { word: 'cooler', under: say(NOT_COOLER[verdict.because]) };
       return verdict.than === 'room'
-        ? { word: 'measured', under: `${verdict.kelvin.toFixed(1)} K above the room` }
-        : { word: 'cooler', under: `by ${verdict.kelvin.toFixed(1)} K, like with like` };
+        ? { word: 'measured', under: say('{kelvin} K above the room', { kelvin: verdict.kelvin.toFixed(1) }) }
+        : { word: 'cooler', under: say('by {kelvin} K, like with like', { kelvin: verdict.kelvin.toFixed(1) }) };
   }
 }

@@ -8,7 +8,7 @@ import { say, type Messages } from '../../base/words/say.js';
 
 /** "parts: the seal of the plate" */
 export const waitsForWords = ({ for: what, what: text }: Pick<Waiting, 'for' | 'what'>): string =>
-  text ? `${WAIT_FOR[what]}: ${text}` : WAIT_FOR[what];
+  text ? `${say(WAIT_FOR[what])}: ${text}` : say(WAIT_FOR[what]);
 
 const CHECKS: Messages<StandCheck['check']> = {
   'supply-out': 'Supply off at the wall, its lead and the jumper pulled and laid beside it',

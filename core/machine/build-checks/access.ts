@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import type { Circuit } from '../loop-file/circuits.js';
 import { partName, type LoopComponent } from '../loop-file/loopFile.js';
 import type { LoopFinding } from './finding.js';
@@ -35,16 +36,18 @@ function drainFinding(components: readonly LoopComponent[], nearLow: number): Lo
   if (valve <= nearLow || (Number.isFinite(valve) && !keeps)) return [];
   const text = !Number.isFinite(valve)
     ? openable(components, () => true).some((y) => y <= nearLow)
-      ? 'Only a bare plug opens near the lowest point: it lets everything go at once, over the hand that turns it.'
-      : 'No port that opens lies near the lowest point.'
-    : `The lowest valve lies above ${keeps ? partName(keeps) : 'the lowest radiator'}: what stands in it stays.`;
+      ? say('Only a bare plug opens near the lowest point: it lets everything go at once, over the hand that turns it.')
+      : say('No port that opens lies near the lowest point.')
+    : say('The lowest valve lies above {partName}: what stands in it stays.', {
+        partName: keeps ? partName(keeps) : say('the lowest radiator'),
+      });
   return [
     {
       code: 'no-drain',
       weight: 'look',
       part: null,
       text,
-      todo: 'Put a tee with a valve into the lowest tube, or expect to turn the machine at every drain.',
+      todo: say('Put a tee with a valve into the lowest tube, or expect to turn the machine at every drain.'),
     },
   ];
 }
@@ -56,8 +59,8 @@ function inletFinding(components: readonly LoopComponent[], nearHigh: number): L
       code: 'no-air-inlet',
       weight: 'look',
       part: null,
-      text: 'No port that opens lies near the highest point.',
-      todo: 'Keep a plug within reach at the top: liquid leaves only as fast as air comes in.',
+      text: say('No port that opens lies near the highest point.'),
+      todo: say('Keep a plug within reach at the top: liquid leaves only as fast as air comes in.'),
     },
   ];
 }

@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { findCircuits, type Circuit } from '../loop-file/circuits.js';
 import { unusedPorts } from '../loop-file/fittings.js';
 import { partName, type LoopComponent, type LoopFile } from '../loop-file/loopFile.js';
@@ -26,8 +27,8 @@ function missingParts({ components, tubes }: Circuit): LoopFinding[] {
       code: 'no-pump',
       weight: 'stop',
       part: null,
-      text: 'Nothing moves the coolant.',
-      todo: 'Add a pump, right after the reservoir.',
+      text: say('Nothing moves the coolant.'),
+      todo: say('Add a pump, right after the reservoir.'),
     });
   }
   if (reservoirs.length === 0) {
@@ -35,8 +36,8 @@ function missingParts({ components, tubes }: Circuit): LoopFinding[] {
       code: 'no-reservoir',
       weight: 'note',
       part: null,
-      text: 'There is no reservoir: the loop fills by gravity and turning, not by pulses.',
-      todo: 'Plan a temporary bottle above the machine, or add a reservoir.',
+      text: say('There is no reservoir: the loop fills by gravity and turning, not by pulses.'),
+      todo: say('Plan a temporary bottle above the machine, or add a reservoir.'),
     });
   }
   for (const pump of pumps) {
@@ -47,8 +48,8 @@ function missingParts({ components, tubes }: Circuit): LoopFinding[] {
         code: 'pump-above-reservoir',
         weight: 'stop',
         part: pump.id,
-        text: `${partName(pump)} draws from above the reservoir's outlet; it will not prime by itself.`,
-        todo: 'Lower the pump or raise the reservoir.',
+        text: say("{partName} draws from above the reservoir's outlet; it will not prime by itself.", { partName: partName(pump) }),
+        todo: say('Lower the pump or raise the reservoir.'),
       });
     }
     if (pump.may_stand && !pump.may_stand.includes('upright')) {
@@ -56,8 +57,8 @@ function missingParts({ components, tubes }: Circuit): LoopFinding[] {
         code: 'pump-attitude',
         weight: 'stop',
         part: pump.id,
-        text: `${partName(pump)} may not run as it stands in the upright case.`,
-        todo: `Mount it so that it may: its sheet allows the case ${pump.may_stand.join(', ') || 'in no stand'}.`,
+        text: say('{partName} may not run as it stands in the upright case.', { partName: partName(pump) }),
+        todo: say('Mount it so that it may: its sheet allows the case {join}.', { join: pump.may_stand.join(', ') || say('in no stand') }),
       });
     }
   }
@@ -72,8 +73,8 @@ function openPorts(loop: LoopFile, component: LoopComponent): LoopFinding[] {
           code: 'open-end',
           weight: 'stop',
           part: component.id,
-          text: `No tube ${component.flow[0] === port ? 'feeds' : 'leaves'} ${partName(component)}.`,
-          todo: 'Add the tube that carries the coolant on.',
+          text: say('No tube {port} {partName}.', { port: component.flow[0] === port ? 'feeds' : 'leaves', partName: partName(component) }),
+          todo: say('Add the tube that carries the coolant on.'),
         },
       ];
     }
@@ -83,8 +84,8 @@ function openPorts(loop: LoopFile, component: LoopComponent): LoopFinding[] {
         code: 'unplugged-port',
         weight: 'look',
         part: component.id,
-        text: `Port "${port}" of ${partName(component)} has neither tube nor plug.`,
-        todo: 'Plug it; one more plug is counted below.',
+        text: say('Port "{port}" of {partName} has neither tube nor plug.', { port, partName: partName(component) }),
+        todo: say('Plug it; one more plug is counted below.'),
       },
     ];
   });
@@ -101,8 +102,8 @@ function sharedPorts(loop: LoopFile): LoopFinding[] {
         code: 'two-on-one-port' as const,
         weight: 'stop' as const,
         part: component.id,
-        text: `Two tubes end at port "${port}" of ${partName(component)}.`,
-        todo: 'One bore takes one fitting: put a tee there, or use another port.',
+        text: say('Two tubes end at port "{port}" of {partName}.', { port, partName: partName(component) }),
+        todo: say('One bore takes one fitting: put a tee there, or use another port.'),
       })),
   );
 }
@@ -117,8 +118,8 @@ function fedBackwards(loop: LoopFile): LoopFinding[] {
         code: 'fed-backwards',
         weight: 'stop',
         part: id,
-        text: `${partName(component)} is fed at its outlet.`,
-        todo: 'Swap the two tubes: the inlet is the port over the jet plate or the pump eye.',
+        text: say('{partName} is fed at its outlet.', { partName: partName(component) }),
+        todo: say('Swap the two tubes: the inlet is the port over the jet plate or the pump eye.'),
       },
     ];
   });

@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { findCircuits } from '../loop-file/circuits.js';
 import { partName, type LoopFile } from '../loop-file/loopFile.js';
 import { judgeMetals } from '../materials/metals.js';
@@ -14,10 +15,10 @@ export function materialFindings(loop: LoopFile): LoopFinding[] {
           code: 'mixed-metals',
           weight: verdict === 'refuse' ? 'stop' : 'look',
           part: owner?.id ?? null,
-          text: `${baser} beside ${nobler}: ${why}.`,
+          text: say('{baser} beside {nobler}: {why}.', { baser, nobler, why }),
           todo: owner
-            ? `Exchange ${partName(owner)}, or take a coolant whose sheet allows both.`
-            : 'Take a coolant whose sheet allows both.',
+            ? say('Exchange {partName}, or take a coolant whose sheet allows both.', { partName: partName(owner) })
+            : say('Take a coolant whose sheet allows both.'),
         };
       }),
   );
@@ -29,8 +30,8 @@ export function materialFindings(loop: LoopFile): LoopFinding[] {
       code: 'no-pressure-rating',
       weight: 'note',
       part: null,
-      text: `${unrated.length} of ${loop.components.length} parts carry no pressure rating.`,
-      todo: 'Stay at or below 50 kPa in the air test until their sheets say more.',
+      text: say('{length} of {length2} parts carry no pressure rating.', { length: unrated.length, length2: loop.components.length }),
+      todo: say('Stay at or below 50 kPa in the air test until their sheets say more.'),
     },
   ];
 }

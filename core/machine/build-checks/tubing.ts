@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { tubeName } from '../catalogue/names.js';
 import {
   distanceMm,
@@ -50,8 +51,15 @@ function wrongFittings(loop: LoopFile, tube: LoopTube, find: PartFinder): LoopFi
         code: 'wrong-fitting',
         weight: 'stop',
         part: tube.id,
-        text: `${tubeName(loop, tube)}: tube of ${tube.bore_mm}/${tube.outer_mm} mm on a fitting for ${wanted} (${partName(part)}, ${port}).`,
-        todo: 'Change the fitting or the tube; a near size leaks or slips off.',
+        text: say('{tubeName}: tube of {bore_mm}/{outer_mm} mm on a fitting for {wanted} ({partName}, {port}).', {
+          tubeName: tubeName(loop, tube),
+          bore_mm: tube.bore_mm,
+          outer_mm: tube.outer_mm,
+          wanted,
+          partName: partName(part),
+          port,
+        }),
+        todo: say('Change the fitting or the tube; a near size leaks or slips off.'),
       },
     ];
   });
@@ -67,8 +75,12 @@ function underLoad(loop: LoopFile, tube: LoopTube, find: PartFinder): LoopFindin
       code: 'joint-under-load',
       weight: 'stop',
       part: tube.id,
-      text: `${tubeName(loop, tube)} is ${Math.round(tube.length_mm)} mm long for a way of ${Math.round(straightMm)} mm: it pulls at its joints.`,
-      todo: `Cut it at least ${Math.round(straightMm)} mm long.`,
+      text: say('{tubeName} is {length_mm} mm long for a way of {straightMm} mm: it pulls at its joints.', {
+        tubeName: tubeName(loop, tube),
+        length_mm: Math.round(tube.length_mm),
+        straightMm: Math.round(straightMm),
+      }),
+      todo: say('Cut it at least {straightMm} mm long.', { straightMm: Math.round(straightMm) }),
     },
   ];
 }
@@ -99,8 +111,14 @@ function kinks(loop: LoopFile, tube: LoopTube, find: PartFinder): LoopFinding[] 
       code: 'kink',
       weight: 'look',
       part: tube.id,
-      text: `${tubeName(loop, tube)} bends to a radius of ${Math.round(tightest)} mm; ${tube.bore_mm}/${tube.outer_mm} tube kinks below about ${Math.round(leastMm)} mm.`,
-      todo: 'Lay it in a wider bend, take an angled fitting, or slip a spring over it.',
+      text: say('{tubeName} bends to a radius of {tightest} mm; {bore_mm}/{outer_mm} tube kinks below about {leastMm} mm.', {
+        tubeName: tubeName(loop, tube),
+        tightest: Math.round(tightest),
+        bore_mm: tube.bore_mm,
+        outer_mm: tube.outer_mm,
+        leastMm: Math.round(leastMm),
+      }),
+      todo: say('Lay it in a wider bend, take an angled fitting, or slip a spring over it.'),
     },
   ];
 }
@@ -114,8 +132,11 @@ function panel(loop: LoopFile, tube: LoopTube, find: PartFinder): LoopFinding[] 
       code: 'panel-does-not-close',
       weight: 'stop',
       part: tube.id,
-      text: `${tubeName(loop, tube)} stands ${Math.round(highest - loop.panel_z_mm)} mm beyond the panel.`,
-      todo: 'Take an angled fitting or lay the tube deeper.',
+      text: say('{tubeName} stands {panel_z_mm} mm beyond the panel.', {
+        tubeName: tubeName(loop, tube),
+        panel_z_mm: Math.round(highest - loop.panel_z_mm),
+      }),
+      todo: say('Take an angled fitting or lay the tube deeper.'),
     },
   ];
 }

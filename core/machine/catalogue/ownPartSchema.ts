@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import Joi from 'joi';
 import { name, rowVersion, volumeMl } from '../../base/checking/fields.js';
 import { refuse } from '../../base/checking/input.js';
@@ -49,6 +50,9 @@ export function demandPart({ label, like, volumeMl: ml, volumeSdMl, facts, geome
     ...(shape as Partial<LoopComponent>),
   };
   if (part.kind === 'reservoir' && (part.max_fill_ml ?? 0) > ml)
-    refuse('facts.max_fill_ml', `the fill mark cannot lie above the ${ml} mL that it holds (got ${part.max_fill_ml})`);
+    refuse(
+      'facts.max_fill_ml',
+      say('the fill mark cannot lie above the {ml} mL that it holds (got {max_fill_ml})', { ml, max_fill_ml: part.max_fill_ml }),
+    );
   readLoopFile({ format: LOOP_FORMAT, version: LOOP_VERSION, components: [part], tubes: [] }, 'part');
 }

@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import {
   distanceMm,
   LOOP_FORMAT,
@@ -47,7 +48,7 @@ function radiator(fans: string, lengthMm: number, thicknessMm: number, volumeMl:
     key: `radiator-${fans}-${thicknessMm}`,
     group: 'radiators',
     kind: 'radiator',
-    label: `${fans} × ${thicknessMm} radiator, copper`,
+    label: say('{fans} × {thicknessMm} radiator, copper', { fans, thicknessMm }),
     volumeMl,
     places,
     place: (place) => placeRadiator(place, lengthMm, thicknessMm),
@@ -65,7 +66,7 @@ function reservoir(volumeMl: number, heightMm: number, widthMm: number): Catalog
     key: `reservoir-${volumeMl}`,
     group: 'reservoirs',
     kind: 'reservoir',
-    label: `${volumeMl} mL reservoir, acrylic`,
+    label: say('{volumeMl} mL reservoir, acrylic', { volumeMl }),
     volumeMl,
     places: ['tray', 'front', 'floor'],
     place: (place) => placeReservoir(place, heightMm, widthMm),
@@ -130,7 +131,7 @@ function splitter(branches: 2 | 3): CataloguePart {
     key: `splitter-${branches}`,
     group: 'inline',
     kind: 'junction',
-    label: `splitter, one to ${branches === 2 ? 'two' : 'three'}`,
+    label: say('splitter, one to {branches}', { branches: branches === 2 ? 'two' : 'three' }),
     volumeMl: branches === 2 ? 6 : 9,
     places: ['tray'],
     place: () => placeSplitter(branches),

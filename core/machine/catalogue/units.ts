@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { freshId } from '../loop-file/chain.js';
 import type { LoopComponent, LoopFile, LoopTube, Point } from '../loop-file/loopFile.js';
 import { findCataloguePart, makeComponent, type CataloguePart } from './parts.js';
@@ -42,11 +43,11 @@ export function makeUnit({ key, label, reservoir, pump }: CatalogueUnit, place: 
   const under = (at: Point): Point => [at[0] + outlet[0] - inlet[0], at[1] + outlet[1] - inlet[1], at[2] + outlet[2] - inlet[2]];
   const shared = { unit, catalogue_unit: key };
   return [
-    { ...above, ...shared, label: `${label}: reservoir` },
+    { ...above, ...shared, label: say('{label}: reservoir', { label }) },
     {
       ...below,
       ...shared,
-      label: `${label}: pump`,
+      label: say('{label}: pump', { label }),
       ports: Object.fromEntries(Object.entries(below.ports).map(([port, at]) => [port, under(at)])),
     },
   ];

@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { freshId, idsOf } from '../loop-file/chain.js';
 import type { LoopComponent, LoopFile, LoopTube, Point, PortRef } from '../loop-file/loopFile.js';
 import { makeComponent, type CataloguePart, type TubeKind } from '../catalogue/parts.js';
@@ -67,10 +68,10 @@ export function bendTube(loop: LoopFile, id: string, path: readonly Point[]): Lo
 
 /** Why no tube can be drawn between two ports, in words, or null. */
 export function refuseTube(loop: LoopFile, from: PortRef, to: PortRef): string | null {
-  if (from[0] === to[0]) return 'A tube joins two parts; this one would end where it begins.';
+  if (from[0] === to[0]) return say('A tube joins two parts; this one would end where it begins.');
   const taken = ([id, port]: PortRef): boolean =>
     loop.tubes.some(({ from: a, to: b }) => [a, b].some((end) => end[0] === id && end[1] === port));
-  if (taken(from) || taken(to)) return 'That port already carries a tube: one bore takes one fitting.';
+  if (taken(from) || taken(to)) return say('That port already carries a tube: one bore takes one fitting.');
   return null;
 }
 

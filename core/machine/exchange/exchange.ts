@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { makeComponent, type CataloguePart } from '../catalogue/parts.js';
 import type { Place } from '../catalogue/places.js';
 import { tubeName } from '../catalogue/names.js';
@@ -54,7 +55,7 @@ function alignedPart(old: LoopComponent, part: CataloguePart, place: Place): Loo
 /** Why the exchange cannot be made, in words, or the loop after it. Runs keep their lengths until they are cut. */
 export function exchangePart(loop: LoopFile, id: string, part: CataloguePart): { loop: LoopFile } | { refusal: string } {
   const old = loop.components.find((component) => component.id === id);
-  if (!old) return { refusal: 'There is no such part in this loop.' };
+  if (!old) return { refusal: say('There is no such part in this loop.') };
   const place = part.places.find((each) => each === old.place) ?? (part.places[0] as Place);
   const made = alignedPart(old, part, place);
   const rename = ([owner, port]: PortRef): PortRef | null => {
@@ -70,7 +71,10 @@ export function exchangePart(loop: LoopFile, id: string, part: CataloguePart): {
   const lost = tubes.findIndex((tube) => tube === null);
   if (lost >= 0) {
     return {
-      refusal: `${part.label} has no port for ${tubeName(loop, loop.tubes[lost] as LoopFile['tubes'][number])}: choose another part, or move that tube first.`,
+      refusal: say('{label} has no port for {tubeName}: choose another part, or move that tube first.', {
+        label: part.label,
+        tubeName: tubeName(loop, loop.tubes[lost] as LoopFile['tubes'][number]),
+      }),
     };
   }
   return {
@@ -116,7 +120,7 @@ export interface RoomForPart {
 /** What a new part needs beyond the room there is, in words; empty when it fits. */
 export function lackingFor(has: RoomForPart, needs: RoomForPart): string[] {
   const short = (what: string, unit: string, have: number, need: number): string[] =>
-    need > have ? [`${what}: ${need}${unit} needed, ${have}${unit} there`] : [];
+    need > have ? [say('{what}: {need}{unit} needed, {have}{unit} there', { what, need, unit, have })] : [];
   return [
     ...short('Length', ' mm', has.lengthMm, needs.lengthMm),
     ...short('Slots', '', has.slots, needs.slots),

@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 export interface Fluid {
   readonly densityKgM3: number;
   readonly viscosityMPaS: number;
@@ -63,4 +64,4 @@ export const heatCapacityOf = ({ glycol, massFraction }: Liquid): number =>
 
 /** In words, for what stands beside a computed figure. */
 export const liquidWords = ({ glycol, massFraction }: Liquid): string =>
-  glycol === null ? 'water' : `${Math.round(massFraction * 100)} % ${glycol} glycol`;
+  glycol === null ? 'water' : say('{massFraction} % {glycol} glycol', { massFraction: Math.round(massFraction * 100), glycol });

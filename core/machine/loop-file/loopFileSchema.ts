@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import Joi from 'joi';
 import { readInput, refuse } from '../../base/checking/input.js';
 import { STANDING_NAMES } from './orientation.js';
@@ -106,7 +107,8 @@ function demandReferences(loop: LoopFile, prefix: string): void {
   const seen = new Map<string, string>();
   const claim = (id: string, path: string): void => {
     const earlier = seen.get(id);
-    if (earlier !== undefined) refuse(path, `the id "${id}" is already used by ${earlier}; every part and tube needs its own`);
+    if (earlier !== undefined)
+      refuse(path, say('the id "{id}" is already used by {earlier}; every part and tube needs its own', { id, earlier }));
     seen.set(id, path);
   };
   loop.components.forEach((part, index) => {
@@ -114,7 +116,8 @@ function demandReferences(loop: LoopFile, prefix: string): void {
     claim(part.id, `${path}.id`);
     const ports = Object.keys(part.ports);
     const known = (port: string, where: string): void => {
-      if (!Object.hasOwn(part.ports, port)) refuse(where, `"${port}" is not a port of ${part.id}; its ports are ${ports.join(', ')}`);
+      if (!Object.hasOwn(part.ports, port))
+        refuse(where, say('"{port}" is not a port of {id}; its ports are {join}', { port, id: part.id, join: ports.join(', ') }));
     };
     part.flow?.forEach((port, end) => known(port, `${path}.flow[${end}]`));
     for (const port of Object.keys(part.closures ?? {})) known(port, `${path}.closures.${port}`);
@@ -128,13 +131,22 @@ function demandReferences(loop: LoopFile, prefix: string): void {
     const path = `${prefix}tubes[${index}]`;
     claim(tube.id, `${path}.id`);
     if (tube.outer_mm <= tube.bore_mm)
-      refuse(`${path}.outer_mm`, `the outer diameter must be larger than the bore of ${tube.bore_mm} mm (got ${tube.outer_mm})`);
+      refuse(
+        `${path}.outer_mm`,
+        say('the outer diameter must be larger than the bore of {bore_mm} mm (got {outer_mm})', {
+          bore_mm: tube.bore_mm,
+          outer_mm: tube.outer_mm,
+        }),
+      );
     (['from', 'to'] as const).forEach((end) => {
       const [id, port] = tube[end];
       const part = parts.get(id);
-      if (!part) refuse(`${path}.${end}`, `there is no component "${id}"; a tube ends at a component of this file`);
+      if (!part) refuse(`${path}.${end}`, say('there is no component "{id}"; a tube ends at a component of this file', { id }));
       if (!Object.hasOwn(part.ports, port))
-        refuse(`${path}.${end}`, `"${port}" is not a port of ${id}; its ports are ${Object.keys(part.ports).join(', ')}`);
+        refuse(
+          `${path}.${end}`,
+          say('"{port}" is not a port of {id}; its ports are {keys}', { port, id, keys: Object.keys(part.ports).join(', ') }),
+        );
     });
   });
 }
@@ -144,22 +156,24 @@ function demandCurve(points: LoopFile['components'][number]['curve'], path: stri
   points?.forEach(([lph, kpa], step) => {
     const before = points[step - 1];
     if (!before) return;
-    if (lph <= before[0]) refuse(`${path}[${step}]`, `flow must rise from point to point; ${lph} L/h follows ${before[0]} L/h`);
+    if (lph <= before[0])
+      refuse(`${path}[${step}]`, say('flow must rise from point to point; {lph} L/h follows {before} L/h', { lph, before: before[0] }));
     if (pressure === 'falls' ? kpa > before[1] : kpa < before[1]) {
-      const rule = pressure === 'falls' ? "a pump's pressure must not rise with flow" : 'a loss must not fall with flow';
-      refuse(`${path}[${step}]`, `${rule}; ${kpa} kPa follows ${before[1]} kPa`);
+      const rule = pressure === 'falls' ? say("a pump's pressure must not rise with flow") : say('a loss must not fall with flow');
+      refuse(`${path}[${step}]`, say('{rule}; {kpa} kPa follows {before} kPa', { rule, kpa, before: before[1] }));
     }
   });
 }
 
 function demandBox(min: readonly number[], max: readonly number[], path: string): void {
   const axis = [0, 1, 2].find((a) => (min[a] as number) >= (max[a] as number));
-  if (axis !== undefined) refuse(path, `min must lie below max on every axis; on ${'xyz'[axis]} it does not`);
+  if (axis !== undefined) refuse(path, say('min must lie below max on every axis; on {axis} it does not', { axis: 'xyz'[axis] }));
 }
 
 function demandReservoirMarks(part: LoopFile['components'][number], path: string): void {
   const { max_fill_ml: full, low_mark_ml: low, volume_ml: whole } = part;
-  if (full !== undefined && full > whole) refuse(`${path}.max_fill_ml`, `cannot be more than the ${whole} mL the part holds (got ${full})`);
+  if (full !== undefined && full > whole)
+    refuse(`${path}.max_fill_ml`, say('cannot be more than the {whole} mL the part holds (got {full})', { whole, full }));
   if (low !== undefined && low > (full ?? whole))
-    refuse(`${path}.low_mark_ml`, `must lie below the fill mark of ${full ?? whole} mL (got ${low})`);
+    refuse(`${path}.low_mark_ml`, say('must lie below the fill mark of {whole} mL (got {low})', { whole: full ?? whole, low }));
 }

@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 /**
  * Anodic index in V: how far two wetted metals stand apart in a conducting liquid (practice after MIL-STD-889;
  * figures of the handbook). It does not see porous plating: findings on plugs and plates add to it.
@@ -41,24 +42,29 @@ export function judgePair(a: Metal, b: Metal): MetalPair {
   const [baser, nobler] = ANODIC_INDEX_V[a] <= ANODIC_INDEX_V[b] ? [a, b] : [b, a];
   const apartV = ANODIC_INDEX_V[nobler] - ANODIC_INDEX_V[baser];
   const pair = { nobler, baser, apartV };
-  const apart = `${apartV.toFixed(2)} V apart`;
+  const apart = say('{apartV} V apart', { apartV: apartV.toFixed(2) });
   if (baser === 'aluminium' && COPPER_ALLOYS.has(nobler)) {
     return {
       ...pair,
       verdict: 'refuse',
-      why: `${apart}: aluminium dissolves and copper plates out, unless the coolant’s sheet allows the pair`,
+      why: say('{apart}: aluminium dissolves and copper plates out, unless the coolant’s sheet allows the pair', { apart }),
     };
   }
   if (a !== b && (a === 'silver' || b === 'silver') && (a === 'nickel' || b === 'nickel')) {
-    return { ...pair, verdict: 'warn', why: `${apart}: silver strips nickel plating` };
+    return { ...pair, verdict: 'warn', why: say('{apart}: silver strips nickel plating', { apart }) };
   }
   // solder lies inside the radiator's own copper: what it meets first is that, whatever else the loop holds
   if (baser === 'tin-lead solder') {
-    return { ...pair, verdict: 'with-inhibitor', why: `${apart}: usual inside a soldered radiator, while the inhibitor holds` };
+    return {
+      ...pair,
+      verdict: 'with-inhibitor',
+      why: say('{apart}: usual inside a soldered radiator, while the inhibitor holds', { apart }),
+    };
   }
   if (apartV <= METAL_LIMITS_V.fine + 1e-9) return { ...pair, verdict: 'fine', why: apart };
-  if (apartV <= METAL_LIMITS_V.withInhibitor + 1e-9) return { ...pair, verdict: 'with-inhibitor', why: `${apart}: needs an inhibitor` };
-  return { ...pair, verdict: 'warn', why: `${apart}: ${baser} is eaten where the coolant conducts` };
+  if (apartV <= METAL_LIMITS_V.withInhibitor + 1e-9)
+    return { ...pair, verdict: 'with-inhibitor', why: say('{apart}: needs an inhibitor', { apart }) };
+  return { ...pair, verdict: 'warn', why: say('{apart}: {baser} is eaten where the coolant conducts', { apart, baser }) };
 }
 
 const SEVERITY: Record<PairVerdict, number> = { refuse: 0, warn: 1, 'with-inhibitor': 2, fine: 3 };

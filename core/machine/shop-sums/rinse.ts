@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { refuse } from '../../base/checking/input.js';
 
 export interface RinsePlan {
@@ -22,7 +23,10 @@ export function planRinses(leftMl: number, rinseMl: number, targetFraction: numb
   let fraction = 1;
   while (fraction > targetFraction) {
     if (fractionAfter.length === MOST_RINSES) {
-      refuse('target_fraction', `would take more than ${MOST_RINSES} rinses; drain more first, or rinse with more than ${rinseMl} mL`);
+      refuse(
+        'target_fraction',
+        say('would take more than {MOST_RINSES} rinses; drain more first, or rinse with more than {rinseMl} mL', { MOST_RINSES, rinseMl }),
+      );
     }
     fraction *= step;
     fractionAfter.push(fraction);

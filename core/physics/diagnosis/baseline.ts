@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import type { BaselineReading } from './reading.js';
 
 /** What can be compared in a year: temperature above room, and per watt where the load's power is known. */
@@ -17,11 +18,11 @@ export function normaliseBaseline(reading: BaselineReading): NormalisedBaseline 
   const aboveRoomK = reading.partC - reading.roomC;
   const loaded = reading.powerW !== null && reading.powerW > 0;
   const weakPoints: string[] = [];
-  if (!loaded) weakPoints.push('no load power: cannot be compared per watt');
+  if (!loaded) weakPoints.push(say('no load power: cannot be compared per watt'));
   if (reading.durationMinutes < SATURATED_MINUTES)
-    weakPoints.push(`only ${reading.durationMinutes} min: the coolant is probably still warming`);
-  if (reading.coolantC === null) weakPoints.push('coolant not measured: part and radiator cannot be told apart');
-  if (aboveRoomK < 0) weakPoints.push('the part is colder than the room: check the sensor');
+    weakPoints.push(say('only {durationMinutes} min: the coolant is probably still warming', { durationMinutes: reading.durationMinutes }));
+  if (reading.coolantC === null) weakPoints.push(say('coolant not measured: part and radiator cannot be told apart'));
+  if (aboveRoomK < 0) weakPoints.push(say('the part is colder than the room: check the sensor'));
   return {
     aboveRoomK,
     kelvinPerWatt: loaded ? aboveRoomK / (reading.powerW as number) : null,

@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import type { BaselineReading } from './reading.js';
 import { normaliseBaseline } from './baseline.js';
 
@@ -41,17 +42,22 @@ const CONDITIONS: readonly Condition[] = [
 export function compareBaselines(before: BaselineReading, after: BaselineReading): BaselineComparison {
   const differences = CONDITIONS.filter(([, differs]) => differs(before, after)).map(([name]) => name);
   if (differences.length > 0)
-    return { differences, changeK: null, changeKPerW: null, text: `not comparable: ${differences.join(', ')} differed` };
+    return {
+      differences,
+      changeK: null,
+      changeKPerW: null,
+      text: say('not comparable: {join} differed', { join: differences.join(', ') }),
+    };
   const [a, b] = [normaliseBaseline(before), normaliseBaseline(after)];
   const changeK = b.aboveRoomK - a.aboveRoomK;
   const changeKPerW = a.kelvinPerWatt === null || b.kelvinPerWatt === null ? null : b.kelvinPerWatt - a.kelvinPerWatt;
   const size = `${Math.abs(changeK).toFixed(1)} K`;
   const text =
     Math.abs(changeK) <= COMPARABLE.noiseK
-      ? `as before, within ${COMPARABLE.noiseK} K`
+      ? say('as before, within {noiseK} K', { noiseK: COMPARABLE.noiseK })
       : changeK < 0
-        ? `${size} cooler than before`
-        : `${size} hotter than before`;
+        ? say('{size} cooler than before', { size })
+        : say('{size} hotter than before', { size });
   return { differences, changeK, changeKPerW, text };
 }
 

@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { tubeName, shortName } from '../../machine/catalogue/names.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 
@@ -10,5 +11,5 @@ export function nameOpening(loop: LoopFile, opening: string): string {
   }
   const tube = loop.tubes.find(({ id }) => opening === `${id}.from` || opening === `${id}.to`);
   if (!tube) return opening;
-  return `${tubeName(loop, tube)}, ${opening.endsWith('.from') ? 'first' : 'far'} end`;
+  return say('{tubeName}, {endsWith} end', { tubeName: tubeName(loop, tube), endsWith: opening.endsWith('.from') ? 'first' : 'far' });
 }

@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { AGREES_WITHIN_SD } from '../measuring/errors.js';
 import { flowOrder } from '../../machine/loop-file/chain.js';
 import { tubeName, shortName } from '../../machine/catalogue/names.js';
@@ -78,7 +79,7 @@ export function planFill(loop: LoopFile): FillPlan {
     return {
       kind: 'gravity',
       total,
-      reason: 'There is no reservoir: connect a temporary bottle above the machine and fill by gravity, turning the case.',
+      reason: say('There is no reservoir: connect a temporary bottle above the machine and fill by gravity, turning the case.'),
     };
   }
   const { fillMarkMl, lowMarkMl } = reservoirMarks(reservoir);
@@ -87,8 +88,9 @@ export function planFill(loop: LoopFile): FillPlan {
     return {
       kind: 'gravity',
       total,
-      reason:
+      reason: say(
         'The reservoir has no volume between its fill mark and its low mark to pulse with: pour while the pump runs, one person each.',
+      ),
     };
   }
   const firstPourMl = Math.min(total.volumeMl, fillMarkMl + selfFillingMl(loop));

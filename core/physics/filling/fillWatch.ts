@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { AGREES_WITHIN_SD } from '../measuring/errors.js';
 import { formatMl } from '../../base/units/display.js';
 import type { Volume } from '../../machine/loop-file/volume.js';
@@ -94,7 +95,12 @@ function whileRunning(pulses: readonly PlannedPulse[]): number | null {
 function tooMuch(insideMl: number, { volumeMl, sdMl }: Volume): FillWatch['mismatch'] {
   const ml = insideMl - volumeMl;
   if (ml <= AGREES_WITHIN_SD * sdMl) return null;
-  return { ml, words: `${formatMl(ml)} more than the loop can hold: look for a leak, or for a larger radiator than planned` };
+  return {
+    ml,
+    words: say('{formatMl} more than the loop can hold: look for a leak, or for a larger radiator than planned', {
+      formatMl: formatMl(ml),
+    }),
+  };
 }
 
 function tooLittle(insideMl: number, totalMl: number, { sdMl }: Volume): FillWatch['mismatch'] {
@@ -102,6 +108,8 @@ function tooLittle(insideMl: number, totalMl: number, { sdMl }: Volume): FillWat
   if (ml <= AGREES_WITHIN_SD * sdMl) return null;
   return {
     ml: -ml,
-    words: `${formatMl(ml)} less than expected although nothing more goes in: air is trapped, or a radiator is smaller than planned`,
+    words: say('{formatMl} less than expected although nothing more goes in: air is trapped, or a radiator is smaller than planned', {
+      formatMl: formatMl(ml),
+    }),
   };
 }

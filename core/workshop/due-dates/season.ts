@@ -1,3 +1,4 @@
+import { say, sayWord } from '../../base/words/say.js';
 import { addDays, daysBetween } from '../../base/units/calendar.js';
 import { SEASON_LEAST_DAYS } from './defaults.js';
 
@@ -8,9 +9,11 @@ export interface HotSeason {
 }
 
 const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
-export const monthName = (month: number): string => MONTHS[month - 1] as string;
+export const monthName = (month: number): string => sayWord(MONTHS[month - 1]) as string;
 export const seasonWords = ({ fromMonth, untilMonth }: HotSeason): string =>
-  fromMonth === untilMonth ? monthName(fromMonth) : `${monthName(fromMonth)} to ${monthName(untilMonth)}`;
+  fromMonth === untilMonth
+    ? monthName(fromMonth)
+    : say('{monthName} to {monthName2}', { monthName: monthName(fromMonth), monthName2: monthName(untilMonth) });
 
 const monthOf = (day: string): number => Number(day.slice(5, 7));
 const isHot = (month: number, { fromMonth, untilMonth }: HotSeason): boolean =>

@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import Joi from 'joi';
 import { id } from '../../base/checking/fields.js';
 import { COOLANT_CLASS_KEYS } from '../../machine/liquids/classes.js';
@@ -66,12 +67,12 @@ export const importSchema = Joi.object({
   dryRun: Joi.boolean().required(),
 }).custom((value: ImportInput, helpers) => {
   const missing = missingColumn(value.kind, value.mapping);
-  return missing === null ? value : helpers.message({ custom: `Say which column holds: ${missing}.` });
+  return missing === null ? value : helpers.message({ custom: say('Say which column holds: {missing}.', { missing }) });
 });
 
 /** The first column that a table cannot do without and nobody named; null: none is missing. */
 export function missingColumn(kind: ImportTableKind, mapping: Readonly<Record<string, number | null>>): string | null {
   const missing = Object.entries(importFields(kind)).find(([key, { needed }]) => needed && mapping[key] === null);
   if (missing) return importLabel(kind, missing[0] as ImportKey);
-  return kind === 'history' && mapping.tag === null && mapping.system === null ? 'Machine, or its tag' : null;
+  return kind === 'history' && mapping.tag === null && mapping.system === null ? say('Machine, or its tag') : null;
 }

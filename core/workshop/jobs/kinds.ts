@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 /** What a workshop does to a machine after it was commissioned. Each kind has its own led procedure. */
 interface JobKindFacts {
   readonly label: string;
@@ -102,7 +103,7 @@ export const CLEANS_FINS: readonly ServiceKind[] = ['closed-loop', 'strip-clean'
 
 /** Every kind of job in words, the commissioning and the settling visit included. */
 export const JOB_WORDS: Readonly<Record<string, string>> = {
-  ...Object.fromEntries(JOB_KIND_KEYS.map((kind) => [kind, JOB_KINDS[kind].label])),
+  ...Object.fromEntries(JOB_KIND_KEYS.map((kind) => [kind, say(JOB_KINDS[kind].label)])),
   commissioning: 'commissioning',
   'settling-check': 'settling check',
 };

@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { schoolsSchema } from '../../physics/leak-testing/schoolsSchema.js';
 import Joi from 'joi';
 import type { Schools } from '../../physics/leak-testing/schools.js';
@@ -64,7 +65,7 @@ const fields: Joi.SchemaMap = {
     .required()
     .when('kind', {
       is: 'partial-drain',
-      then: Joi.invalid(null).messages({ 'any.invalid': 'say which part is changed: the loop is only drained down to it' }),
+      then: Joi.invalid(null).messages({ 'any.invalid': say('say which part is changed: the loop is only drained down to it') }),
     }),
   intake: Joi.object({
     symptom: text(2000),
@@ -147,7 +148,7 @@ export const rescopeSchema = Joi.object({
     .min(3)
     .max(1000)
     .required()
-    .messages({ 'string.empty': 'say what was found', 'string.min': 'say what was found' }),
+    .messages({ 'string.empty': say('say what was found'), 'string.min': say('say what was found') }),
   estimate: fields.estimate,
   how: Joi.string()
     .valid(...CONSENT_WAY_KEYS)

@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { COOLANT_CLASSES, type CoolantClass } from '../../machine/liquids/classes.js';
 import { JOB_KINDS, type JobKind } from './kinds.js';
 
@@ -83,13 +84,19 @@ function evidenceOf(input: ScopeInput): Evidence[] {
   const { coolantClass, ageDays, lifeMonths, flowRatio, risenK, signs, sameCoolantFollows } = input;
   const found = signs.flatMap((sign) => BY_SIGN[sign] ?? []);
   if (flowRatio !== null && flowRatio < SCOPE.chokedFlow)
-    found.push({ asksFor: 'strip-clean', words: `flow is down to ${Math.round(100 * flowRatio)} % of its baseline` });
+    found.push({
+      asksFor: 'strip-clean',
+      words: say('flow is down to {flowRatio} % of its baseline', { flowRatio: Math.round(100 * flowRatio) }),
+    });
   else if (flowRatio !== null && flowRatio < SCOPE.weakFlow)
-    found.push({ asksFor: 'flush-refill', words: `flow is down to ${Math.round(100 * flowRatio)} % of its baseline` });
+    found.push({
+      asksFor: 'flush-refill',
+      words: say('flow is down to {flowRatio} % of its baseline', { flowRatio: Math.round(100 * flowRatio) }),
+    });
   if (risenK !== null && risenK > SCOPE.explainedRiseK)
     found.push({
       asksFor: 'flush-refill',
-      words: `${risenK.toFixed(1)} K hotter than its baseline: more than dust usually explains`,
+      words: say('{risenK} K hotter than its baseline: more than dust usually explains', { risenK: risenK.toFixed(1) }),
     });
   const suspension = coolantClass === 'opaque' || coolantClass === 'show';
   const isOver = ageDays !== null && lifeMonths !== null && ageDays >= lifeMonths * SCOPE.daysPerMonth;
@@ -97,18 +104,21 @@ function evidenceOf(input: ScopeInput): Evidence[] {
     found.push({
       asksFor: suspension || !sameCoolantFollows ? 'flush-refill' : 'drain-refill',
       words: {
-        over: 'its coolant’s date is over',
-        month: 'its coolant is due within a month: changed now, it need not come in again',
-        hot: 'its coolant is due in the hot weeks: changed now, it is fresh when it is needed most',
+        over: say('its coolant’s date is over'),
+        month: say('its coolant is due within a month: changed now, it need not come in again'),
+        hot: say('its coolant is due in the hot weeks: changed now, it is fresh when it is needed most'),
       }[input.dueSoon],
     });
   if (isOver) {
-    const over = `its ${lifeMonths} months are over`;
+    const over = say('its {lifeMonths} months are over', { lifeMonths });
     if (suspension)
-      found.push({ asksFor: 'flush-refill', words: `${over}, and ${COOLANT_CLASSES[coolantClass].label} leaves particles behind` });
+      found.push({
+        asksFor: 'flush-refill',
+        words: say('{over}, and {label} leaves particles behind', { over, label: COOLANT_CLASSES[coolantClass].label }),
+      });
     else if (sameCoolantFollows)
-      found.push({ asksFor: 'drain-refill', words: `${over}; the same coolant follows, a little of the old one is fine` });
-    else found.push({ asksFor: 'flush-refill', words: `${over}, and another coolant follows` });
+      found.push({ asksFor: 'drain-refill', words: say('{over}; the same coolant follows, a little of the old one is fine', { over }) });
+    else found.push({ asksFor: 'flush-refill', words: say('{over}, and another coolant follows', { over }) });
   }
   return found;
 }
@@ -131,8 +141,8 @@ export function adviseScope(input: ScopeInput): ScopeAdvice {
   if (input.signs.includes('leak'))
     return {
       kind: 'leak-repair',
-      reasons: ['a leak goes before everything: isolate, dry, find'],
-      lighter: { kind: 'top-up', words: 'a top-up hides it; the next drop may meet electronics' },
+      reasons: [say('a leak goes before everything: isolate, dry, find')],
+      lighter: { kind: 'top-up', words: say('a top-up hides it; the next drop may meet electronics') },
       heavier: null,
       unknown,
     };
@@ -143,29 +153,32 @@ export function adviseScope(input: ScopeInput): ScopeAdvice {
   const heavier = LADDER[rung(kind) + 1];
   return {
     kind,
-    reasons: decisive.length > 0 ? decisive : ['nothing speaks for opening the loop: look, dust, measure'],
-    lighter: lighter ? { kind: lighter, words: `would leave it as it is: ${decisive.join('; ')}` } : null,
+    reasons: decisive.length > 0 ? decisive : [say('nothing speaks for opening the loop: look, dust, measure')],
+    lighter: lighter ? { kind: lighter, words: say('would leave it as it is: {join}', { join: decisive.join('; ') }) } : null,
     heavier: heavier ? { kind: heavier, words: againstHeavier(heavier, input) } : null,
     unknown,
   };
 }
 
 function againstHeavier(heavier: Ladder, { flowRatio, coolantClass }: ScopeInput): string {
-  const costs = `${JOB_KINDS[heavier].hours.soft} h instead`;
+  const costs = say('{soft} h instead', { soft: JOB_KINDS[heavier].hours.soft });
   if (heavier === 'strip-clean')
     return flowRatio !== null && flowRatio >= SCOPE.weakFlow
-      ? `not needed: flow is as it was, nothing sits in the fins; ${costs}`
-      : `not shown to be needed, but the flow was not compared${coolantClass === 'opaque' ? ', and this coolant carries particles' : ''}; ${costs}`;
-  if (heavier === 'flush-refill') return `not needed while the liquid is clean and the same coolant follows; ${costs}`;
-  if (heavier === 'drain-refill') return `the coolant’s time is not over; ${costs}`;
-  return `the level stands; ${costs}`;
+      ? say('not needed: flow is as it was, nothing sits in the fins; {costs}', { costs })
+      : say('not shown to be needed, but the flow was not compared{say}; {costs}', {
+          say: coolantClass === 'opaque' ? say(', and this coolant carries particles') : '',
+          costs,
+        });
+  if (heavier === 'flush-refill') return say('not needed while the liquid is clean and the same coolant follows; {costs}', { costs });
+  if (heavier === 'drain-refill') return say('the coolant’s time is not over; {costs}', { costs });
+  return say('the level stands; {costs}', { costs });
 }
 
 function unknowns({ ageDays, flowRatio, risenK, coolantClass }: ScopeInput): string[] {
   return [
-    ...(coolantClass === null ? ['which coolant is inside'] : []),
-    ...(ageDays === null ? ['when it was filled'] : []),
-    ...(flowRatio === null ? ['the flow at the baseline’s pump setting'] : []),
-    ...(risenK === null ? ['a temperature under the baseline’s conditions'] : []),
+    ...(coolantClass === null ? [say('which coolant is inside')] : []),
+    ...(ageDays === null ? [say('when it was filled')] : []),
+    ...(flowRatio === null ? [say('the flow at the baseline’s pump setting')] : []),
+    ...(risenK === null ? [say('a temperature under the baseline’s conditions')] : []),
   ];
 }

@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { escalationOf } from '../due-dates/escalation.js';
 import { dueState } from '../due-dates/due.js';
 import { daysBetween } from '../../base/units/calendar.js';
@@ -87,8 +88,8 @@ export function sayDue(dueOn: string, today: string): string {
     span < 14
       ? `${span} ${span === 1 ? 'day' : 'days'}`
       : span < 70
-        ? `${Math.round(span / 7)} weeks`
-        : `${Math.round(span / 30.44)} months`;
+        ? say('{span} weeks', { span: Math.round(span / 7) })
+        : say('{span} months', { span: Math.round(span / 30.44) });
   if (days === 0) return 'today';
-  return days < 0 ? `${words} over` : `in ${words}`;
+  return days < 0 ? say('{words} over', { words }) : say('in {words}', { words });
 }

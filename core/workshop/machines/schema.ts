@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import Joi from 'joi';
 import { day, finite, id, name, note, positiveMl, rowVersion, volumeMl } from '../../base/checking/fields.js';
 import { DUST_PLACE_KEYS, type DustPlace } from '../due-dates/facts.js';
@@ -136,6 +137,9 @@ export interface PostponeInput {
 export const postponeSchema = Joi.object({
   until: day().required(),
   reason: Joi.string().trim().min(3).max(1000).required(),
-  riskTold: Joi.boolean().valid(true).required().messages({ 'any.only': 'tell the owner the risk first, then record that it was told' }),
+  riskTold: Joi.boolean()
+    .valid(true)
+    .required()
+    .messages({ 'any.only': say('tell the owner the risk first, then record that it was told') }),
   version: rowVersion(),
 });

@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import type { Contact } from '../people/contact.js';
 
 /** What an owner is told. Plain words, one matter each; the workshop's name, address and number stand under it. */
@@ -25,77 +26,88 @@ export interface MessageText {
   readonly body: string;
 }
 
-const readyLine = (ready: string): string[] => (ready ? [`By the plan it is ready ${ready}, if its tests pass the first time.`] : []);
+const readyLine = (ready: string): string[] =>
+  ready ? [say('By the plan it is ready {ready}, if its tests pass the first time.', { ready })] : [];
 const more = (text: string): string[] => (text ? [text] : []);
 
 const LINES: Readonly<Record<MessageTemplate, (facts: MessageFacts) => { subject: string; lines: readonly string[] }>> = {
   'due-soon': ({ machine, when, text }) => ({
-    subject: `${machine}: its coolant is due ${when}`,
+    subject: say('{machine}: its coolant is due {when}', { machine, when }),
     lines: [
-      `the coolant of ${machine} is due ${when}${text ? ` (${text})` : ''}.`,
-      'Temperatures often look fine until particles choke the fins; the date is earlier than the damage.',
-      'Tell us which days suit you, and whether you need a loan machine meanwhile.',
+      say('the coolant of {machine} is due {when}{text}.', { machine, when, text: text ? ` (${text})` : '' }),
+      say('Temperatures often look fine until particles choke the fins; the date is earlier than the damage.'),
+      say('Tell us which days suit you, and whether you need a loan machine meanwhile.'),
     ],
   }),
   ready: ({ machine, text }) => ({
-    subject: `${machine} is ready`,
+    subject: say('{machine} is ready', { machine }),
     lines: [
-      `${machine} is ready to be picked up.`,
+      say('{machine} is ready to be picked up.', { machine }),
       ...more(text),
-      'Look at the level mark in two to seven days; a photograph of it is enough.',
+      say('Look at the level mark in two to seven days; a photograph of it is enough.'),
     ],
   }),
   'parts-late': ({ machine, when, text }) => ({
-    subject: `${machine}: a part is late`,
+    subject: say('{machine}: a part is late', { machine }),
     lines: [
-      `a part for ${machine} is late${text ? `: ${text}` : ''}. We expect it ${when}.`,
-      'The machine stays as it is until then; nothing was put together half.',
+      say('a part for {machine} is late{text}. We expect it {when}.', { machine, text: text ? `: ${text}` : '', when }),
+      say('The machine stays as it is until then; nothing was put together half.'),
     ],
   }),
   risk: ({ machine, when, text }) => ({
-    subject: `${machine}: what putting its service off risks`,
+    subject: say('{machine}: what putting its service off risks', { machine }),
     lines: [
-      `the service of ${machine} was put off until ${when}${text ? ` (${text})` : ''}.`,
-      'Temperatures look fine until particles choke the fins. Then a flush no longer helps: the loop is stripped, and blocks, fins and plugs may have to be replaced.',
-      'Coolant past its life also stops protecting the metals inside.',
-      'Tell us a day that suits you; ask for a loan machine if you cannot be without it.',
+      say('the service of {machine} was put off until {when}{text}.', { machine, when, text: text ? ` (${text})` : '' }),
+      say(
+        'Temperatures look fine until particles choke the fins. Then a flush no longer helps: the loop is stripped, and blocks, fins and plugs may have to be replaced.',
+      ),
+      say('Coolant past its life also stops protecting the metals inside.'),
+      say('Tell us a day that suits you; ask for a loan machine if you cannot be without it.'),
     ],
   }),
   slot: ({ machine, when, ready, text }) => ({
-    subject: `${machine}: your slot is ${when}`,
+    subject: say('{machine}: your slot is {when}', { machine, when }),
     lines: [
-      `we have kept ${when} for ${machine}.`,
+      say('we have kept {when} for {machine}.', { when, machine }),
       ...readyLine(ready),
       ...more(text),
-      'Bring its power cable, and save what must not be lost.',
+      say('Bring its power cable, and save what must not be lost.'),
     ],
   }),
   moved: ({ machine, when, ready, text }) => ({
-    subject: `${machine}: its slot moved to ${when}`,
+    subject: say('{machine}: its slot moved to {when}', { machine, when }),
     lines: [
-      `the slot of ${machine} moved; it is now ${when}. What we wrote before no longer holds.`,
+      say('the slot of {machine} moved; it is now {when}. What we wrote before no longer holds.', { machine, when }),
       ...readyLine(ready),
       ...more(text),
-      'Call us if that does not suit you.',
+      say('Call us if that does not suit you.'),
     ],
   }),
   cancelled: ({ machine, when, text }) => ({
-    subject: `${machine}: its slot is cancelled`,
-    lines: [`the slot that we kept for ${machine}, ${when}, is cancelled.`, ...more(text), 'Call us for another day.'],
+    subject: say('{machine}: its slot is cancelled', { machine }),
+    lines: [
+      say('the slot that we kept for {machine}, {when}, is cancelled.', { machine, when }),
+      ...more(text),
+      say('Call us for another day.'),
+    ],
   }),
   missed: ({ machine, when, text }) => ({
-    subject: `${machine}: we missed you`,
+    subject: say('{machine}: we missed you', { machine }),
     lines: [
-      `we expected ${machine} ${when}, and it did not come. Its place went to somebody else.`,
+      say('we expected {machine} {when}, and it did not come. Its place went to somebody else.', { machine, when }),
       ...more(text),
-      'Tell us which days suit you.',
+      say('Tell us which days suit you.'),
     ],
   }),
   limit: ({ machine, when, text }) => ({
-    subject: `${machine}: its coolant is due ${when}`,
+    subject: say('{machine}: its coolant is due {when}', { machine, when }),
     lines: [
-      `what we know of the coolant in ${machine} changed${text ? `: ${text}` : ''}. It is now due ${when}.`,
-      'Nothing is wrong with it; only the date moved. Tell us which days suit you.',
+      say('what we know of the coolant in {machine} changed{text}. It is now due {when}.', {
+        machine,
+        text: text ? `: ${text}` : '',
+        when,
+      }),
+      say('Nothing is wrong with it; only the date moved. Tell us which days suit you.'),
     ],
   }),
 };

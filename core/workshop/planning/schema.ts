@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import Joi from 'joi';
 import { KIT_KEYS, SKILL_KEYS, type KitKind, type Skill } from './capacities.js';
 import { ABSENCE_WHYS, DAY_PARTS, type AbsenceWhy, type DayPart } from './shifts.js';
@@ -14,7 +15,7 @@ export const shiftsSchema = Joi.object({
     .items(
       Joi.object({ weekday: Joi.number().integer().min(1).max(7).required(), fromMinute: minute(), toMinute: minute() }).custom(
         (value: ShiftsInput['shifts'][number], helpers) =>
-          value.fromMinute < value.toMinute ? value : helpers.message({ custom: 'a shift ends after it begins' }),
+          value.fromMinute < value.toMinute ? value : helpers.message({ custom: say('a shift ends after it begins') }),
       ),
     )
     .max(28)
@@ -76,7 +77,7 @@ export const absenceSchema = Joi.object({
     .default('other'),
   reason: Joi.string().trim().allow('').max(200).required(),
 }).custom((value: AbsenceInput, helpers) =>
-  value.fromDay <= value.toDay ? value : helpers.message({ custom: 'the last day away does not lie before the first' }),
+  value.fromDay <= value.toDay ? value : helpers.message({ custom: say('the last day away does not lie before the first') }),
 );
 
 /** One job as somebody put it on the board. */
@@ -123,7 +124,7 @@ export const boardSchema = Joi.object({
     .required(),
   off: Joi.array().items(id()).max(500).unique().default([]),
 }).custom((value: BoardInput, helpers) =>
-  value.slots.length + value.off.length > 0 ? value : helpers.message({ custom: 'slots: name at least one job that moves or leaves' }),
+  value.slots.length + value.off.length > 0 ? value : helpers.message({ custom: say('slots: name at least one job that moves or leaves') }),
 );
 
 export interface ConfirmInput {

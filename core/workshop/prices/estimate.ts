@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import Joi from 'joi';
 import { finite, id, minor } from '../../base/checking/fields.js';
 import { UNITS, type StoreUnit } from '../store/schema.js';
@@ -42,7 +43,7 @@ export const estimateSchema = Joi.object({
     .items(
       Joi.object({
         itemId: id().allow(null).required(),
-        what: text(120).when('itemId', { is: null, then: Joi.invalid('').messages({ 'any.invalid': 'say what part it is' }) }),
+        what: text(120).when('itemId', { is: null, then: Joi.invalid('').messages({ 'any.invalid': say('say what part it is') }) }),
         amount: finite().greater(0).max(10_000).required(),
         unit: Joi.string()
           .valid(...UNITS)

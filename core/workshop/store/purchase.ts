@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { formatMl } from '../../base/units/display.js';
 
 /** What stands on the shelf of one coolant, all lots together. */
@@ -63,7 +64,7 @@ export function purchaseList(coolants: readonly CoolantStock[], items: readonly 
     ),
     ...jobs
       .filter(({ partsText }) => partsText.trim() !== '')
-      .map(({ systemName, partsText }) => ({ what: partsText, order: 'for the job', why: systemName })),
+      .map(({ systemName, partsText }) => ({ what: partsText, order: say('for the job'), why: systemName })),
   ];
 }
 
@@ -72,12 +73,13 @@ function itemLine({ id, name, unit, count, reorderAt }: ItemStock, jobs: readonl
   const takers = jobs.filter(({ parts }) => parts.some(({ itemId }) => itemId === id));
   const need = takers.flatMap(({ parts }) => parts.filter(({ itemId }) => itemId === id)).reduce((sum, { amount }) => sum + amount, 0);
   if (count - need >= reorderAt) return [];
-  const taken = need > 0 ? `, ${round(need)} for ${takers.map(({ systemName }) => systemName).join(', ')}` : '';
+  const taken =
+    need > 0 ? say(', {need} for {map}', { need: round(need), map: takers.map(({ systemName }) => systemName).join(', ') }) : '';
   return [
     {
       what: name,
       order: `${round(2 * reorderAt - count + need)} ${unit}`,
-      why: `${round(count)} ${unit} left${taken}, reorder at ${round(reorderAt)}`,
+      why: say('{count} {unit} left{taken}, reorder at {reorderAt}', { count: round(count), unit, taken, reorderAt: round(reorderAt) }),
     },
   ];
 }
@@ -93,14 +95,24 @@ function coolantLine(coolant: CoolantStock, jobs: readonly ComingJob[]): Purchas
   if (coolant.stockMl === null)
     return needMl === 0
       ? []
-      : [{ what: coolant.name, order: `${bottles(needMl, coolant.bottleMl)}, if the shelf is bare`, why: `${names}; no lot is counted` }];
+      : [
+          {
+            what: coolant.name,
+            order: say('{bottles}, if the shelf is bare', { bottles: bottles(needMl, coolant.bottleMl) }),
+            why: say('{names}; no lot is counted', { names }),
+          },
+        ];
   const shortMl = needMl + keepMl - coolant.stockMl;
   if (shortMl <= 0) return [];
   return [
     {
       what: coolant.name,
       order: bottles(shortMl, coolant.bottleMl),
-      why: `${formatMl(coolant.stockMl)} on the shelf${needMl > 0 ? `, ${formatMl(needMl)} for ${names}` : ''}${keepMl > 0 ? `, ${formatMl(keepMl)} kept in reserve` : ''}`,
+      why: say('{formatMl} on the shelf{say}{say2}', {
+        formatMl: formatMl(coolant.stockMl),
+        say: needMl > 0 ? say(', {formatMl} for {names}', { formatMl: formatMl(needMl), names }) : '',
+        say2: keepMl > 0 ? say(', {formatMl} kept in reserve', { formatMl: formatMl(keepMl) }) : '',
+      }),
     },
   ];
 }

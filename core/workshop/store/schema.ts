@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import Joi from 'joi';
 import { day, finite, id, name, note, rowVersion, volumeMl } from '../../base/checking/fields.js';
 
@@ -102,7 +103,7 @@ const keptFields: Joi.SchemaMap = {
     .allow('')
     .max(120)
     .required()
-    .when('kind', { is: 'lent', then: Joi.invalid('').messages({ 'any.invalid': 'say who has it' }) }),
+    .when('kind', { is: 'lent', then: Joi.invalid('').messages({ 'any.invalid': say('say who has it') }) }),
   untilDay: day().allow(null).required(),
 };
 export const keptPartSchema = Joi.object(keptFields);

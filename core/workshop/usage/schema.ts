@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import Joi from 'joi';
 import { day, finite } from '../../base/checking/fields.js';
 import { daysBetween } from '../../base/units/calendar.js';
@@ -28,9 +29,9 @@ export const usageReadingSchema = Joi.object({
   note: Joi.string().trim().allow('').max(200).required(),
 }).custom((value: UsageReadingInput, helpers) => {
   if (value.fromOn === null) return value;
-  if (value.fromOn > value.on) return helpers.message({ custom: 'fromOn: a log ends on its first day or later' });
+  if (value.fromOn > value.on) return helpers.message({ custom: say('fromOn: a log ends on its first day or later') });
   const mostHours = 24 * (daysBetween(value.fromOn, value.on) + 1);
   return value.hours <= mostHours
     ? value
-    : helpers.message({ custom: `hours: these days have ${mostHours} hours in all (got ${value.hours})` });
+    : helpers.message({ custom: say('hours: these days have {mostHours} hours in all (got {hours})', { mostHours, hours: value.hours }) });
 });

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import type { Contact } from '../../../core/workshop/people/contact.js';
 import type { BenchOrder } from '../../../core/bench/simulated-bench/order.js';
 import { and, eq } from 'drizzle-orm';
@@ -89,7 +90,8 @@ export interface Ask extends App {
   readonly today: string;
 }
 
-const signedOut = (): DomainError => new DomainError('signed-out', 'You are signed out. Sign in; what you typed is still on this device.');
+const signedOut = (): DomainError =>
+  new DomainError('signed-out', say('You are signed out. Sign in; what you typed is still on this device.'));
 
 /** The account behind a session, or `signed-out` where it was closed meanwhile. */
 async function loadAccount(scope: Scope, { personId }: SignedIn): Promise<Account> {

@@ -1,3 +1,4 @@
+import { say, sayWord } from '../../../core/base/words/say.js';
 import { InputProblem, type FieldProblem } from '../../../core/base/checking/input.js';
 
 export type ErrorCode =
@@ -52,14 +53,19 @@ export class DomainError extends Error {
   }
 }
 
-export const notFound = (what: string): DomainError => new DomainError('not-found', `There is no such ${what} in this workshop.`);
+export const notFound = (what: string): DomainError =>
+  new DomainError('not-found', say('There is no such {what} in this workshop.', { what }));
 
 /** A save that was made from an older version. Both versions travel back, so that the screen can show them side by side. */
 export const stale = (what: string, yours: unknown, theirs: unknown): DomainError =>
-  new DomainError('stale', `Somebody saved this ${what} after you opened it. Nothing of yours was written; compare and save again.`, {
-    yours,
-    theirs,
-  });
+  new DomainError(
+    'stale',
+    say('Somebody saved this {what} after you opened it. Nothing of yours was written; compare and save again.', { what }),
+    {
+      yours,
+      theirs,
+    },
+  );
 
 export interface ErrorAnswer {
   readonly error: { code: string; message: string; path?: string; fields?: readonly FieldProblem[] } & Record<string, unknown>;
@@ -121,13 +127,13 @@ export const isDatabaseAway = (error: unknown): boolean => {
 function toDomain(error: unknown): DomainError | InputProblem {
   if (error instanceof DomainError || error instanceof InputProblem) return error;
   if (isDatabaseAway(error))
-    return new DomainError('database-away', 'The database does not answer. Nothing was saved; try again in a moment.');
+    return new DomainError('database-away', say('The database does not answer. Nothing was saved; try again in a moment.'));
   const fromBody = bodyError(error);
   if (fromBody) return fromBody;
   const database = databaseErrorOf(error);
   const words = SQLSTATES[database?.code ?? ''];
-  if (!database || !words) return new DomainError('internal', 'Something failed on the server. Nothing was saved.');
-  const own = database.constraint === undefined ? undefined : CONSTRAINT_WORDS[database.constraint];
+  if (!database || !words) return new DomainError('internal', say('Something failed on the server. Nothing was saved.'));
+  const own = database.constraint === undefined ? undefined : sayWord(CONSTRAINT_WORDS[database.constraint]);
   if (words[0] === 'conflict' && own !== undefined) return new DomainError('conflict', own);
   return new DomainError(words[0], words[1].replace('{constraint}', database.constraint ? ` (${database.constraint})` : ''));
 }
@@ -169,13 +175,15 @@ const SQLSTATES: Readonly<Record<string, readonly [ErrorCode, string]>> = {
 /** Errors of the JSON body reader. */
 function bodyError(error: unknown): DomainError | null {
   const type = (error as { type?: unknown } | null)?.type;
-  if (type === 'entity.parse.failed') return new DomainError('broken-json', 'The request is not valid JSON.');
+  if (type === 'entity.parse.failed') return new DomainError('broken-json', say('The request is not valid JSON.'));
   if (type === 'entity.too.large')
-    return new DomainError('too-large', 'The request is larger than it may be: 2 MB, and 16 kB for whoever is not signed in.');
-  if (type === 'encoding.unsupported' || type === 'charset.unsupported') return new DomainError('wrong-type', 'Send UTF-8 JSON.');
-  if (type === 'request.aborted' || type === 'request.size.invalid') return new DomainError('broken-json', 'The request ended early.');
-  if (error instanceof URIError) return new DomainError('broken-json', 'The address is not a valid one.');
+    return new DomainError('too-large', say('The request is larger than it may be: 2 MB, and 16 kB for whoever is not signed in.'));
+  if (type === 'encoding.unsupported' || type === 'charset.unsupported') return new DomainError('wrong-type', say('Send UTF-8 JSON.'));
+  if (type === 'request.aborted' || type === 'request.size.invalid') return new DomainError('broken-json', say('The request ended early.'));
+  if (error instanceof URIError) return new DomainError('broken-json', say('The address is not a valid one.'));
   // what the framework itself blames on the request: a body that is not packed as it says, an address with a zero byte
   const status = (error as { status?: unknown } | null)?.status;
-  return typeof status === 'number' && status >= 400 && status < 500 ? new DomainError('broken-json', 'The request cannot be read.') : null;
+  return typeof status === 'number' && status >= 400 && status < 500
+    ? new DomainError('broken-json', say('The request cannot be read.'))
+    : null;
 }

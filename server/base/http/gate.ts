@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { DomainError } from './errors.js';
 
 /**
@@ -19,7 +20,7 @@ export class Gate {
     this.keys.set(key, own);
     if (own.inside >= this.mostInside) {
       if (own.waiting.length >= this.mostWaiting)
-        throw new DomainError('busy', 'Too many requests for the same thing are waiting. Nothing was saved; try again in a moment.');
+        throw new DomainError('busy', say('Too many requests for the same thing are waiting. Nothing was saved; try again in a moment.'));
       // whoever leaves hands its place over: nobody slips in between
       await new Promise<void>((resolve) => own.waiting.push(resolve));
     } else own.inside += 1;

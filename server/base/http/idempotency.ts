@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { createHmac } from 'node:crypto';
 import { and, eq, lt } from 'drizzle-orm';
 import type { Request } from 'express';
@@ -46,11 +47,11 @@ export async function once(
   if (taken.length === 0) {
     const [before] = await scope.select().from(idempotency).where(mine);
     if (before?.route !== route || before.personId !== account.personId || before.requestHash !== requestHash)
-      throw new DomainError('conflict', 'This idempotency key was already used for something else; use a fresh one.');
+      throw new DomainError('conflict', say('This idempotency key was already used for something else; use a fresh one.'));
     if (isSecret)
       throw new DomainError(
         'conflict',
-        'This was made already, and its secret is shown once. Make a new one; the old one then stops working.',
+        say('This was made already, and its secret is shown once. Make a new one; the old one then stops working.'),
       );
     return before.answer as object;
   }
@@ -66,6 +67,6 @@ export const pruneAnswers = (scope: Scope, now: Date): Promise<unknown> =>
 function keyOf(request: Request): string | null {
   const key = request.get('idempotency-key');
   if (key === undefined) return null;
-  if (id().validate(key).error) throw new DomainError('invalid-input', 'The idempotency key must be a UUID.');
+  if (id().validate(key).error) throw new DomainError('invalid-input', say('The idempotency key must be a UUID.'));
   return key.toLowerCase();
 }

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import type { Request, RequestHandler, Response, Router } from 'express';
 import { may, rightOf, WHOSE } from '../../../core/workshop/people/rights.js';
 import { runScoped, type App, type Ask } from './context.js';
@@ -46,7 +47,7 @@ export function routesOn(router: Router, app: App, fingerprint: Fingerprint): Ro
   const on = <T extends object>(method: Method, path: string, work: Work<T>, status: number, isSecret = false): void => {
     const right = rightOf(method, path);
     const allowed = (ask: Ask): Promise<object> => {
-      if (right !== null && !may(ask.account.role, right)) throw new DomainError('forbidden', WHOSE[right]);
+      if (right !== null && !may(ask.account.role, right)) throw new DomainError('forbidden', say(WHOSE[right]));
       return method === 'post' ? once(ask, { status, isSecret, fingerprint }, work) : work(ask);
     };
     const handler: RequestHandler = async (request, response) => {

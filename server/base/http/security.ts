@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { randomBytes, timingSafeEqual } from 'node:crypto';
 import type { ServerResponse } from 'node:http';
 import { Router, type RequestHandler, type Response } from 'express';
@@ -57,13 +58,13 @@ export const csrfGuard: RequestHandler = (request, _response, next) => {
   if (SAFE.has(request.method)) return next();
   const site = request.get('sec-fetch-site');
   if (site !== undefined && site !== 'same-origin' && site !== 'none')
-    throw new DomainError('csrf', 'This request came from another site and was refused.');
+    throw new DomainError('csrf', say('This request came from another site and was refused.'));
   const origin = request.get('origin');
   if (origin !== undefined && hostOf(origin) !== request.get('host'))
-    throw new DomainError('csrf', 'This request came from another site and was refused.');
+    throw new DomainError('csrf', say('This request came from another site and was refused.'));
   if (!request.session.signedIn) return next();
   if (!sameToken(request.get('x-lavacrum-token') ?? '', request.session.csrf ?? '')) {
-    throw new DomainError('csrf', 'The page is out of date with its session. Reload it; what you typed is still on this device.');
+    throw new DomainError('csrf', say('The page is out of date with its session. Reload it; what you typed is still on this device.'));
   }
   next();
 };

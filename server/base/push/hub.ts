@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import type { Response } from 'express';
 import pg from 'pg';
 import type { Logger } from 'pino';
@@ -129,7 +130,7 @@ export class PushHub {
   /** A browser begins to watch its workshop. It is told to fetch at once: between its page and this moment something may have happened. */
   watch(by: WatchedBy, response: Response): void {
     if (this.watchers.size >= STREAMS.process)
-      throw new DomainError('busy', 'Too many pages watch this server; this one asks from time to time.');
+      throw new DomainError('busy', say('Too many pages watch this server; this one asks from time to time.'));
     const same = [...this.watchers].filter(({ sessionId }) => sessionId === by.sessionId);
     same.slice(0, Math.max(0, same.length + 1 - STREAMS.session)).forEach((oldest) => oldest.response.end());
     response.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' });

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { leaveBench, machineOf } from '../runs/runs.js';
 import { moveHands } from '../commands/commands.js';
 import { eq } from 'drizzle-orm';
@@ -17,7 +18,7 @@ export async function abandonRun(ask: Ask, reason: string) {
   const runId = idFrom(request, 'id', 'run');
   const [row] = await scope.select().from(run).where(eq(run.id, runId)).for('update');
   if (!row) throw notFound('run');
-  if (row.state !== 'active') throw new DomainError('refused', 'This run is already closed.');
+  if (row.state !== 'active') throw new DomainError('refused', say('This run is already closed.'));
   await scope.update(run).set({ state: 'abandoned', waits: null }).where(eq(run.id, runId));
   await pushNotice(scope, ask.account.workshopId, { kind: 'benches' });
   await pushNotice(scope, ask.account.workshopId, { kind: 'dates' });

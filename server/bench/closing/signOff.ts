@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { keepContents } from '../runs/contents.js';
 import { openDates, type RunRow } from '../runs/openDates.js';
 import { moveHands } from '../commands/commands.js';
@@ -38,8 +39,8 @@ export async function signOff(ask: Ask, input: SignOffInput) {
   if (!row) throw notFound('run');
   const fold = await foldOf(scope, runId);
   if (fold.find(input.id)) return { runId, state: row.state };
-  if (row.state !== 'active') throw new DomainError('refused', 'This run is already closed.');
-  if (row.jobId === null) throw new DomainError('refused', 'A practice run is ended with its debrief, not signed off.');
+  if (row.state !== 'active') throw new DomainError('refused', say('This run is already closed.'));
+  if (row.jobId === null) throw new DomainError('refused', say('A practice run is ended with its debrief, not signed off.'));
   const { jobId } = row;
   const now = clock.now();
   const body = { type: 'signed-off', remark: input.remark } as const;
@@ -137,8 +138,8 @@ async function writeMeasurements({ scope, account }: Ask, row: RunRow, state: Ru
     ]),
     ...state.pours.map((pour) => ({ ...pour, quantity: 'poured volume', unit: 'mL' })),
     ...state.bleedCycles.flatMap(({ value, ...from }) => [
-      { ...from, quantity: 'level, pump running', value: value.runningMm, unit: 'mm' },
-      { ...from, quantity: 'level, pump stopped', value: value.stoppedMm, unit: 'mm' },
+      { ...from, quantity: say('level, pump running'), value: value.runningMm, unit: 'mm' },
+      { ...from, quantity: say('level, pump stopped'), value: value.stoppedMm, unit: 'mm' },
     ]),
   ];
   if (readings.length > 0)

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { contentsOf } from '../../machine/loops/inside.js';
 import { demandOneCircuit } from '../../machine/loops/circuits.js';
 import { lockLoop } from '../../machine/loops/lock.js';
@@ -20,13 +21,13 @@ export async function startRun(ask: Ask, input: RunCreate) {
   const revision = await newestRevision(scope, input.loopId);
   demandOneCircuit(revision.file);
   if (!input.practice && own.loop.cameFilled && (await contentsOf(scope, input.loopId)) === null)
-    throw new DomainError('refused', 'This loop came filled: take it in as a service. A commissioning begins with a dry loop.');
+    throw new DomainError('refused', say('This loop came filled: take it in as a service. A commissioning begins with a dry loop.'));
   if (input.practice) demandSimulation(revision.file);
   if (input.schools.leak === 'opened-joints') demandJoints(revision.file, input.openedJoints);
   const practised = input.practice?.job ?? null;
   const partId = practised?.partId ?? null;
   if (partId !== null && !revision.file.components.some(({ id }) => id === partId))
-    throw new DomainError('refused', 'The part that is to be changed is not in this loop; choose one that is.');
+    throw new DomainError('refused', say('The part that is to be changed is not in this loop; choose one that is.'));
   const procedure = practised
     ? await serviceProcedure(scope, {
         ...practised,

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { randomInt } from 'node:crypto';
 import { and, asc, eq, isNotNull } from 'drizzle-orm';
 import { courseOf, isAttempt, lessonLoop, lessonSchools, LESSONS, resultOf, type CourseAnswer, type Lesson, type LessonKey, type LessonResult } from '../../../core/bench/course/course.js'; // prettier-ignore
@@ -43,11 +44,11 @@ async function courseMachine(scope: Scope, workshopId: string): Promise<string> 
   if (known) return known.id;
   const [nobody] = await scope
     .insert(owner)
-    .values({ workshopId, name: 'The course', channel: 'phone', forCourse: true })
+    .values({ workshopId, name: say('The course'), channel: 'phone', forCourse: true })
     .returning({ id: owner.id });
   const [made] = await scope
     .insert(system)
-    .values({ workshopId, ownerId: (nobody as { id: string }).id, name: 'The course', forCourse: true })
+    .values({ workshopId, ownerId: (nobody as { id: string }).id, name: say('The course'), forCourse: true })
     .returning({ id: system.id });
   return (made as { id: string }).id;
 }

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { hasOnline, moveHands } from '../commands/commands.js';
 import { aheadOf } from '../runs/practised.js';
 import type { RunCreate } from '../../../core/bench/commissioning/schema.js';
@@ -42,7 +43,7 @@ export async function practiceTable({ scope, account, clock }: Ask): Promise<str
     .insert(bench)
     .values({
       workshopId: account.workshopId,
-      name: `Practice table ${nth}`,
+      name: say('Practice table {nth}', { nth }),
       position: AFTER_ALL + tables.length,
       forPractice: true,
       createdAt: clock.now(),
@@ -54,12 +55,12 @@ export async function practiceTable({ scope, account, clock }: Ask): Promise<str
 /** @throws DomainError where a simulated bench cannot play a loop */
 export function demandSimulation(file: LoopFile): void {
   const why = cannotSimulate(file);
-  if (why !== null) throw new DomainError('refused', `This loop cannot be practised on: ${why}.`);
+  if (why !== null) throw new DomainError('refused', say('This loop cannot be practised on: {why}.', { why }));
 }
 
 async function noRealDevices(scope: Scope, benchId: string): Promise<void> {
   const real = await hasOnline(scope, benchId, 'real');
-  if (real) throw new DomainError('conflict', 'Real instruments are connected to this bench: a simulated one would speak over them.');
+  if (real) throw new DomainError('conflict', say('Real instruments are connected to this bench: a simulated one would speak over them.'));
 }
 
 /** The row beside a practice run, with the fault it hides. */
@@ -87,15 +88,15 @@ export async function simulateBench(ask: Ask, runId: string, input: SimulateInpu
     .leftJoin(coolantProduct, eq(coolantProduct.id, loop.coolantProductId))
     .where(eq(run.id, runId));
   if (!row) throw notFound('run');
-  if (row.run.state !== 'active') throw new DomainError('refused', 'This run is closed; nothing stands on the bench.');
+  if (row.run.state !== 'active') throw new DomainError('refused', say('This run is closed; nothing stands on the bench.'));
   const { benchId } = row.run;
-  if (benchId === null) throw new DomainError('refused', 'This run stands on no bench; a simulated bench needs one.');
+  if (benchId === null) throw new DomainError('refused', say('This run stands on no bench; a simulated bench needs one.'));
   const { service } = row.run.procedure;
   // what stands inside a machine of somebody's is its own book's, and no bench made it up
   if (service && row.run.jobId !== null)
-    throw new DomainError('refused', 'A machine that came for service is not simulated; services are practised at a practice table.');
+    throw new DomainError('refused', say('A machine that came for service is not simulated; services are practised at a practice table.'));
   const why = cannotSimulate(row.file);
-  if (why !== null) throw new DomainError('refused', `This loop cannot be simulated: ${why}.`);
+  if (why !== null) throw new DomainError('refused', say('This loop cannot be simulated: {why}.', { why }));
   await noRealDevices(scope, benchId);
   const [practised] = await scope.select().from(practice).where(eq(practice.runId, runId));
   const access = await renewAccess(scope, account, benchId, true);
@@ -122,7 +123,7 @@ export async function skipTime({ scope, account }: Ask, runId: string, seconds: 
     .from(run)
     .where(and(eq(run.id, runId), eq(run.state, 'active'), isNull(run.jobId)));
   if (!row || row.benchId === null)
-    throw new DomainError('refused', 'Time passes by itself here; only a practice run’s clock can be set ahead.');
+    throw new DomainError('refused', say('Time passes by itself here; only a practice run’s clock can be set ahead.'));
   await scope
     .update(practice)
     .set({ aheadMs: sql`${practice.aheadMs} + ${Math.round(seconds * 1000)}` })
@@ -138,7 +139,7 @@ export async function endPractice({ scope, account, clock }: Ask, runId: string)
   if (!row || !practised) throw notFound('practice run');
   if (practised.debrief) return { runId, debrief: practised.debrief };
   if (!practised.report)
-    throw new DomainError('refused', 'The simulated bench has said nothing yet; start it, do something, then end the practice.');
+    throw new DomainError('refused', say('The simulated bench has said nothing yet; start it, do something, then end the practice.'));
   const { events, state } = await foldOf(scope, runId);
   const now = clock.now();
   const told = debrief({

@@ -9,7 +9,7 @@ import { refuseEntry } from '../../../core/bench/runs/rules.js';
 import { movesOfEntry } from '../../../core/bench/simulated-bench/movesOfEntry.js';
 import { refuse } from '../../../core/base/checking/input.js';
 import { refusalWords } from '../../../core/edge/words/bench.js';
-import { asSentence } from '../../../core/base/words/say.js';
+import { asSentence, say } from '../../../core/base/words/say.js';
 import type { Scope } from '../../base/database/client.js';
 import { coolantLot, coolantProduct } from '../../base/database/tables/coolants.js';
 import { run, runEvent } from '../../base/database/tables/runs.js';
@@ -27,9 +27,12 @@ const CLOCK_SLACK_MS = 60_000;
 function happenedAt(input: RunEventInput, startedAt: Date, now: Date): Date {
   if (input.at === undefined) return now;
   const at = new Date(input.at);
-  if (at.getTime() > now.getTime() + CLOCK_SLACK_MS) refuse('at', `cannot lie in the future (got ${input.at})`);
+  if (at.getTime() > now.getTime() + CLOCK_SLACK_MS) refuse('at', say('cannot lie in the future (got {at})', { at: input.at }));
   if (at.getTime() < startedAt.getTime() - CLOCK_SLACK_MS)
-    refuse('at', `cannot lie before the run began at ${startedAt.toISOString()} (got ${input.at})`);
+    refuse(
+      'at',
+      say('cannot lie before the run began at {toISOString} (got {at})', { toISOString: startedAt.toISOString(), at: input.at }),
+    );
   return at;
 }
 
@@ -55,11 +58,11 @@ export async function tryAppend(writer: Writer, runId: string, input: RunEventIn
   const { procedure } = fold;
   const known = fold.find(input.id);
   if (known) return { event: known, now: now.toISOString() };
-  if (row.state === 'abandoned') throw new DomainError('refused', 'This run was abandoned; start a new one.');
+  if (row.state === 'abandoned') throw new DomainError('refused', say('This run was abandoned; start a new one.'));
   if (input.body.type === 'waits' || input.body.type === 'resumed')
     return { refusal: refusal('unsafe', { why: 'wait-elsewhere' }), procedure };
   if (input.body.type === 'signed-off')
-    throw new DomainError('refused', 'Sign off with its own request, so that record and dates are made with it.');
+    throw new DomainError('refused', say('Sign off with its own request, so that record and dates are made with it.'));
   const body = coolant ?? input.body;
   const refused = refuseEntry(procedure, fold.state, fold.events, body, now.getTime());
   if (refused) return { refusal: refused, procedure };

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import type { BenchRun } from '../../../core/bench/benches/answers.js';
 import { asJobKind } from '../../../core/workshop/jobs/kinds.js';
 import { aheadOf } from './practised.js';
@@ -73,7 +74,7 @@ function derivedTimers(procedure: Procedure, state: RunState, nowMs: number): Be
       ? [
           {
             id: 'air-test',
-            label: 'Air test still to hold',
+            label: say('Air test still to hold'),
             startedAt: lastReading,
             seconds: (dry.moreMinutes ?? 0) * 60,
             finished: false,
@@ -84,7 +85,7 @@ function derivedTimers(procedure: Procedure, state: RunState, nowMs: number): Be
       ? [
           {
             id: 'drying',
-            label: 'Rinsed electronics dry',
+            label: say('Rinsed electronics dry'),
             startedAt: new Date(nowMs).toISOString(),
             seconds: dryingMs / 1000,
             finished: false,
@@ -140,7 +141,7 @@ async function activeRuns({ scope, clock }: Ask) {
       colour: row.colour,
       inside: sharesInside(procedure, file, state, nowMs),
       startedAt: row.run.startedAt.toISOString(),
-      stepTitle: step?.title ?? 'Sign off',
+      stepTitle: step?.title ?? say('Sign off'),
       lead: step?.lead ?? '',
       stepNumber: procedure.steps.findIndex(({ id }) => id === state.current) + 1,
       steps: procedure.steps.length,

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { and, eq, isNotNull, sql, sum } from 'drizzle-orm';
 import { definitionOf, type RunEventBody } from '../../../core/bench/runs/entries/all.js';
 import type { Booking } from '../../../core/bench/runs/entry.js';
@@ -60,14 +61,17 @@ export async function book(writer: Writer, jobId: string, { what, eventId, back 
         .update(storeItem)
         .set({ count: Math.max(0, count), version: item.version + 1 })
         .where(eq(storeItem.id, what.itemId));
-      await scope
-        .insert(storeMove)
-        .values({ ...own, itemId: what.itemId, change: -sign * what.count, reason: back ? 'entry taken back' : 'used at the bench' });
+      await scope.insert(storeMove).values({
+        ...own,
+        itemId: what.itemId,
+        change: -sign * what.count,
+        reason: back ? say('entry taken back') : say('used at the bench'),
+      });
       // a hand that holds it knows better than the count: the shelf had more than was written, and ends at nothing
       if (count < 0)
         await scope
           .insert(storeMove)
-          .values({ ...own, jobId: null, itemId: what.itemId, change: -count, reason: 'more were there than counted' });
+          .values({ ...own, jobId: null, itemId: what.itemId, change: -count, reason: say('more were there than counted') });
     }
   }
 }

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import type { TemplateCreate } from '../../../core/bench/procedures/templateSchema.js';
 import { PROCEDURE_KINDS, standardProcedure, type ProcedureKind } from '../../../core/bench/procedures/procedureKinds.js';
 import { desc, eq } from 'drizzle-orm';
@@ -11,7 +12,7 @@ import { procedureVersion } from '../../base/database/tables/runs.js';
 /** The kind that an address asks for; the commissioning where it names none. */
 function kindOf({ request }: Pick<Ask, 'request'>): ProcedureKind {
   const { kind = 'commissioning' } = request.query;
-  return PROCEDURE_KINDS.find((each) => each === kind) ?? refuse('kind', `is one of ${PROCEDURE_KINDS.join(', ')}`);
+  return PROCEDURE_KINDS.find((each) => each === kind) ?? refuse('kind', say('is one of {join}', { join: PROCEDURE_KINDS.join(', ') }));
 }
 
 /** The workshop's procedure of a kind in all its versions, newest first, and the standard one it began with. */

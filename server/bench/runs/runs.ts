@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { practiceOf } from './practised.js';
 import { and, eq, ne, sql } from 'drizzle-orm';
 import { refuse } from '../../../core/base/checking/input.js';
@@ -18,7 +19,7 @@ export async function claimFor(scope: Scope, loopId: string, benchId: string | n
     .select({ id: run.id })
     .from(run)
     .where(and(eq(run.loopId, loopId), eq(run.state, 'active'), isReal));
-  if (active) throw new DomainError('conflict', 'This loop already has a run in progress; open it.', { runId: active.id });
+  if (active) throw new DomainError('conflict', say('This loop already has a run in progress; open it.'), { runId: active.id });
   if (benchId !== null) await claimBench(scope, benchId, systemId);
 }
 
@@ -44,7 +45,7 @@ export const putOnBench = (scope: Scope, { id }: { id: string }) =>
 export function demandJoints(file: LoopFile, joints: readonly string[]): void {
   const known = new Set(file.tubes.map(({ id }) => id));
   const astray = joints.findIndex((id) => !known.has(id));
-  if (astray >= 0) refuse(`openedJoints[${astray}]`, `"${joints[astray]}" is not a tube of this loop`);
+  if (astray >= 0) refuse(`openedJoints[${astray}]`, say('"{astray}" is not a tube of this loop', { astray: joints[astray] }));
 }
 
 /** A bench holds one machine; two loops of the same machine may be worked on there at once. */
@@ -62,7 +63,8 @@ export async function claimBench(scope: Scope, benchId: string, systemId: string
     .innerJoin(system, eq(system.id, loop.systemId))
     .where(and(eq(run.benchId, benchId), eq(run.state, 'active'), ne(system.id, systemId)))
     .limit(1);
-  if (other) throw new DomainError('conflict', `${place.name} is taken by ${other.name}; choose another bench.`);
+  if (other)
+    throw new DomainError('conflict', say('{name} is taken by {name2}; choose another bench.', { name: place.name, name2: other.name }));
 }
 
 export async function readRun(ask: Ask, runId: string) {

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { bypassPart, cannotBypass, type BypassHindrance } from '../../../core/machine/drawing/bypass.js';
 import { partName, type LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import { jointAgainst } from '../../../core/bench/runs/locks.js';
@@ -46,8 +47,8 @@ export async function bypass(ask: Ask, input: BypassInput) {
   const runId = idFrom(ask.request, 'id', 'run');
   const [row] = await scope.select().from(run).where(eq(run.id, runId)).for('update');
   if (!row) throw notFound('run');
-  if (row.state !== 'active') throw new DomainError('refused', 'This run is closed: its loop is changed in the drawing.');
-  if (row.jobId === null) throw new DomainError('refused', 'A practice run keeps the loop that it began with.');
+  if (row.state !== 'active') throw new DomainError('refused', say('This run is closed: its loop is changed in the drawing.'));
+  if (row.jobId === null) throw new DomainError('refused', say('A practice run keeps the loop that it began with.'));
   const { state, events } = await foldOf(scope, runId);
   const [own] = await scope.select().from(loopRevision).where(eq(loopRevision.id, row.revisionId));
   if (!own) throw notFound('loop revision');
@@ -61,7 +62,7 @@ export async function bypass(ask: Ask, input: BypassInput) {
     workshopId: account.workshopId,
     loopId: row.loopId,
     kind: own.kind,
-    reason: `left out: ${name} (${input.text})`,
+    reason: say('left out: {name} ({text})', { name, text: input.text }),
     personId: account.personId,
     file: left.loop,
     at: clock.now(),
@@ -92,9 +93,9 @@ const nameOf = ({ components }: LoopFile, id: string): string => {
 
 /** Before its joints are undone: the pump stands, no air is pressed in, and nothing would run out of them. */
 function demandReady(procedure: Procedure, state: RunState, file: LoopFile, part: string, nowMs: number): void {
-  if (waitingNow(state)) throw new DomainError('refused', 'This run waits: take it up again first.');
+  if (waitingNow(state)) throw new DomainError('refused', say('This run waits: take it up again first.'));
   const hindered = cannotBypass(file, part);
-  if (hindered) throw new DomainError('refused', `${nameOf(file, part)} ${HINDERED[hindered]}`);
+  if (hindered) throw new DomainError('refused', `${nameOf(file, part)} ${say(HINDERED[hindered])}`);
   const [locked] = jointAgainst(procedure, state);
   if (locked) throw refusedBy(procedure, { code: 'interlock', fact: locked.fact, rule: locked.rule, mayOverride: false });
   const runs = file.tubes
@@ -102,7 +103,13 @@ function demandReady(procedure: Procedure, state: RunState, file: LoopFile, part
     .map(({ id }) => wouldLeave(procedure, state, id, nowMs)?.alone ?? 0);
   const most = Math.max(0, ...runs);
   if (most > MAY_RUN_ML)
-    throw new DomainError('refused', `About ${formatMl(most)} would run where ${nameOf(file, part)} is undone: draw it down first.`);
+    throw new DomainError(
+      'refused',
+      say('About {formatMl} would run where {nameOf} is undone: draw it down first.', {
+        formatMl: formatMl(most),
+        nameOf: nameOf(file, part),
+      }),
+    );
 }
 
 async function procedureAnew({ scope }: Ask, row: RunRow, file: LoopFile, state: RunState): Promise<Procedure> {

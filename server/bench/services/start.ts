@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { pricedEstimate } from '../../workshop/prices/estimate.js';
 import { cannotBecome, stepsAfterRescope, type RescopeHindrance } from '../../../core/bench/services/rescope.js';
 import { lockLoop } from '../../machine/loops/lock.js';
@@ -23,10 +24,10 @@ export async function startJob(ask: Ask, input: JobStart) {
   const { scope } = ask;
   const jobId = idFrom(ask.request, 'id', 'job');
   const row = await loadJob(scope, jobId);
-  if (!['booked', 'waiting'].includes(row.job.state)) throw new DomainError('refused', 'This job was begun already, or is over.');
+  if (!['booked', 'waiting'].includes(row.job.state)) throw new DomainError('refused', say('This job was begun already, or is over.'));
   const consents = await consentsOf(scope, jobId);
   if (!consents.some(({ estimateNumber }) => estimateNumber === row.service.estimateNumber))
-    throw new DomainError('refused', 'The owner has not agreed to this estimate yet: ask, then write the consent down.');
+    throw new DomainError('refused', say('The owner has not agreed to this estimate yet: ask, then write the consent down.'));
   const own = await lockLoop(scope, row.service.loopId);
   await claimFor(scope, row.service.loopId, input.benchId, own.system.id);
   const revision = await newestRevision(scope, row.service.loopId);
@@ -67,8 +68,9 @@ export async function rescope(ask: Ask, input: RescopeInput) {
   if (!row) throw notFound('run');
   const before = row.procedure.service;
   if (row.state !== 'active' || !before || row.jobId === null)
-    throw new DomainError('refused', 'Only a service in progress changes its scope.');
-  if (before.kind === input.kind) throw new DomainError('refused', `This job is ${JOB_KINDS[input.kind].label} already.`);
+    throw new DomainError('refused', say('Only a service in progress changes its scope.'));
+  if (before.kind === input.kind)
+    throw new DomainError('refused', say('This job is {label} already.', { label: JOB_KINDS[input.kind].label }));
   const { service: own } = await loadJob(scope, row.jobId);
   const revision = await newestRevision(scope, row.loopId);
   const { state, events } = await foldOf(scope, runId);
@@ -88,7 +90,7 @@ export async function rescope(ask: Ask, input: RescopeInput) {
     ...(row.procedure.start ? { start: row.procedure.start } : {}),
   });
   const hindered = cannotBecome(row.procedure, state, input.kind);
-  if (hindered) throw new DomainError('refused', CANNOT_BECOME[hindered.why]);
+  if (hindered) throw new DomainError('refused', say(CANNOT_BECOME[hindered.why]));
   const steps = stepsAfterRescope(row.procedure, made, input.kind, state);
   await scope
     .update(run)

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { eq } from 'drizzle-orm';
 import { refuseEntry } from '../../../core/bench/runs/rules.js';
 import type { RunState } from '../../../core/bench/runs/state.js';
@@ -25,8 +26,9 @@ async function lockedRun({ scope, request }: Ask) {
 }
 
 function demandOpen(row: RunRow): string {
-  if (row.state !== 'active') throw new DomainError('refused', 'This run is already closed.');
-  if (row.jobId === null) throw new DomainError('refused', 'A practice run does not wait; end it, and begin another one some other day.');
+  if (row.state !== 'active') throw new DomainError('refused', say('This run is already closed.'));
+  if (row.jobId === null)
+    throw new DomainError('refused', say('A practice run does not wait; end it, and begin another one some other day.'));
   return row.jobId;
 }
 

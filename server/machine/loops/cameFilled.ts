@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { and, eq, sql } from 'drizzle-orm';
 import { refuse } from '../../../core/base/checking/input.js';
 import type { CameFilledInput } from '../../../core/machine/loop-file/cameFilled.js';
@@ -29,7 +30,7 @@ async function untouchedLoop({ scope, request }: Ask) {
     .from(run)
     .where(and(eq(run.loopId, loopId), sql`job_id is not null`))
     .limit(1);
-  if (filled || worked) throw new DomainError('refused', 'This loop was filled or worked on here: what is inside is known from that.');
+  if (filled || worked) throw new DomainError('refused', say('This loop was filled or worked on here: what is inside is known from that.'));
   return own;
 }
 
@@ -40,7 +41,8 @@ async function untouchedLoop({ scope, request }: Ask) {
 export async function cameFilled(ask: Ask, input: CameFilledInput): Promise<{ dueOn: string }> {
   const { scope, account, clock, today } = ask;
   const own = await untouchedLoop(ask);
-  if (input.since !== null && input.since > today) refuse('since', `cannot lie in the future; today is ${today} (got ${input.since})`);
+  if (input.since !== null && input.since > today)
+    refuse('since', say('cannot lie in the future; today is {today} (got {since})', { today, since: input.since }));
   const [product] = input.productId === null ? [] : await scope.select().from(coolantProduct).where(eq(coolantProduct.id, input.productId));
   if (input.productId !== null && !product) throw notFound('coolant');
   const { policy } = (await policyResolver(scope))(own.system.id, own.system.ownerId);

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { and, desc, eq, ne } from 'drizzle-orm';
 import type { PumpBeside } from '../../../core/bench/runs/facts.js';
 import { shortName } from '../../../core/machine/catalogue/names.js';
@@ -22,7 +23,10 @@ export function demandOneCircuit(file: LoopFile): void {
   if (count > 1)
     throw new DomainError(
       'refused',
-      `This drawing holds ${count} circuits. Each is filled, tested, drained and dated for itself: open the loop and make ${count} loops of it.`,
+      say(
+        'This drawing holds {count} circuits. Each is filled, tested, drained and dated for itself: open the loop and make {count} loops of it.',
+        { count },
+      ),
     );
 }
 
@@ -56,12 +60,12 @@ export async function partLoop(ask: Ask, input: LoopPart) {
   const newest = await newestRevision(scope, loopId);
   const circuits = circuitFiles(newest.file);
   const [first, ...others] = circuits;
-  if (!first || others.length === 0) throw new DomainError('refused', 'This drawing holds one circuit; there is nothing to part.');
+  if (!first || others.length === 0) throw new DomainError('refused', say('This drawing holds one circuit; there is nothing to part.'));
   const [active] = await scope
     .select({ id: run.id })
     .from(run)
     .where(and(eq(run.loopId, loopId), eq(run.state, 'active')));
-  if (active) throw new DomainError('conflict', 'This loop stands on a bench; end that run first.', { runId: active.id });
+  if (active) throw new DomainError('conflict', say('This loop stands on a bench; end that run first.'), { runId: active.id });
 
   const { workshopId, personId } = account;
   const at = clock.now();

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { eq } from 'drizzle-orm';
 import type { Scope } from '../../base/database/client.js';
 import { loop } from '../../base/database/tables/loops.js';
@@ -13,6 +14,6 @@ export async function lockLoop(scope: Scope, loopId: string) {
     .where(eq(loop.id, loopId))
     .for('update');
   if (!own) throw notFound('loop');
-  if (own.system.state === 'retired') throw new DomainError('refused', 'This system is retired; bring it back into service first.');
+  if (own.system.state === 'retired') throw new DomainError('refused', say('This system is retired; bring it back into service first.'));
   return own;
 }

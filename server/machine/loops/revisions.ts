@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { drainPolicyOf } from './drainPolicy.js';
 import { insideOf } from './inside.js';
 import { and, desc, eq, sql } from 'drizzle-orm';
@@ -94,7 +95,7 @@ async function demandCoolant(scope: Scope, productId: string | null): Promise<vo
 
 /** A loop with no parts cannot be planned, filled or exported to any use. */
 function demandParts(file: LoopFile): void {
-  if (file.components.length === 0) refuse('file.components', 'a loop needs at least one part');
+  if (file.components.length === 0) refuse('file.components', say('a loop needs at least one part'));
 }
 
 export async function createLoop(ask: Ask, input: LoopCreate) {

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import ical, { ICalCalendarMethod, ICalEventStatus } from 'ical-generator';
 
 /** Who made a calendar, for the programs that read it. */
@@ -40,7 +41,7 @@ export function appointmentFile({
     stamp: at,
     start: from,
     end: new Date(from.getTime() + BRING_MINUTES * 60_000),
-    summary: `Bring ${machine} to ${workshop}`,
+    summary: say('Bring {machine} to {workshop}', { machine, workshop }),
     description,
     location: address || workshop,
     status: cancelled ? ICalEventStatus.CANCELLED : ICalEventStatus.CONFIRMED,

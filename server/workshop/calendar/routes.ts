@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { reasonWords } from '../../../core/edge/words/dates.js';
 import { createHash, randomBytes } from 'node:crypto';
 import { and, asc, eq, isNull } from 'drizzle-orm';
@@ -42,7 +43,7 @@ export function calendarRoutes(routes: Routes): void {
 /** One's own calendar is one's own; the workshop's and everybody else's are the lead's. */
 function demandFeed({ account }: Ask, personId: string | null): void {
   if (personId === account.personId || account.role === 'lead') return;
-  throw new DomainError('forbidden', 'One makes one’s own calendar address; the workshop’s and those of others are the lead’s.');
+  throw new DomainError('forbidden', say('One makes one’s own calendar address; the workshop’s and those of others are the lead’s.'));
 }
 
 /** From now on nobody reads it. */
@@ -98,7 +99,7 @@ async function writeCalendar(app: App, scope: Scope, feed: Feed): Promise<string
     .where(eq(workshop.id, feed.workshopId));
   const [own] = feed.personId === null ? [] : await scope.select({ name: person.name }).from(person).where(eq(person.id, feed.personId));
   const calendar = ical({
-    name: own ? `${own.name}, ${shop?.name}` : (shop?.name ?? 'Workshop'),
+    name: own ? `${own.name}, ${shop?.name}` : (shop?.name ?? say('Workshop')),
     method: ICalCalendarMethod.PUBLISH,
     prodId: PRODUCT,
   });
@@ -121,7 +122,7 @@ async function writeCalendar(app: App, scope: Scope, feed: Feed): Promise<string
       stamp: app.clock.now(),
       start: new Date(first.from),
       end: new Date(last.to),
-      summary: `${systemName}: ${JOB_KINDS[asJobKind(kind)].short}${own.confirmed ? '' : ' (not confirmed)'}`,
+      summary: `${systemName}: ${say(JOB_KINDS[asJobKind(kind)].short)}${own.confirmed ? '' : say(' (not confirmed)')}`,
       location: benchName,
       description: [
         `${JOB_KINDS[asJobKind(kind)].label}, ${ownerName}`,

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { offerSlots } from '../../../core/workshop/calls/offers.js';
 import type { OffersAnswer } from '../../../core/workshop/calls/answers.js';
 import type { BoardJob, WorkshopBoard } from '../../../core/workshop/planning/workshopPlan.js';
@@ -31,7 +32,7 @@ export async function offersForJob(ask: Ask): Promise<OffersAnswer> {
   const jobId = idFrom(ask.request, 'id', 'job');
   const board = await readBoard(ask);
   const job = board.jobs.find(({ id }) => id === jobId);
-  if (!job) throw new DomainError('refused', 'This job is on a bench or over; it needs no slot.');
+  if (!job) throw new DomainError('refused', say('This job is on a bench or over; it needs no slot.'));
   return offersOf(board, job);
 }
 

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { and, desc, eq, isNull } from 'drizzle-orm';
 import type { LimitChangeRow, Moved, SheetLife } from '../../../core/workshop/coolants/answers.js';
 import type { CoolantLimitInput, LimitTold } from '../../../core/workshop/coolants/schema.js';
@@ -117,7 +118,7 @@ export async function undoLimit(ask: Ask): Promise<{ changes: LimitChangeRow[]; 
     .orderBy(desc(limitChange.productVersion))
     .limit(1);
   if (change.undoneAt !== null || newest?.id !== change.id)
-    throw new DomainError('refused', 'Only the newest change of a limit is taken back; change it to what it should be.');
+    throw new DomainError('refused', say('Only the newest change of a limit is taken back; change it to what it should be.'));
   const now = await loadProduct(scope, change.productId);
   const moved = await setLife(scope, change.productId, { ...change.before, version: now.version });
   await scope.update(limitChange).set({ undoneAt: clock.now() }).where(eq(limitChange.id, change.id));
@@ -149,7 +150,7 @@ async function writeToAll(ask: Ask): Promise<{ changes: LimitChangeRow[]; writte
         systemId: each.systemId,
         template: 'limit',
         about: `${change.id} ${each.id}`,
-        when: `on ${longDay(each.dueOn)}`,
+        when: say('on {longDay}', { longDay: longDay(each.dueOn) }),
         text: product?.name ?? '',
       },
     );

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { and, eq } from 'drizzle-orm';
 import { addDays, daysBetween } from '../../../core/base/units/calendar.js';
 import { escalationWords } from '../../../core/edge/words/dates.js';
@@ -26,7 +27,7 @@ async function openItem({ scope, request }: Ask, version: number, yours: object)
     .where(eq(dueItem.id, idFrom(request, 'id', 'due item')));
   if (!item) throw notFound('due item');
   if (item.version !== version) throw stale('date', yours, item);
-  if (item.state !== 'open') throw new DomainError('refused', 'This item is already closed.');
+  if (item.state !== 'open') throw new DomainError('refused', say('This item is already closed.'));
   return item;
 }
 
@@ -41,11 +42,13 @@ async function closeDue(ask: Ask, input: CloseDueInput): Promise<object> {
   if (settling === (input.outcome === 'done')) {
     refuse(
       'outcome',
-      settling ? 'a settling check ends with settled or not-settled' : 'only a settling check ends with settled or not-settled; use done',
+      settling
+        ? say('a settling check ends with settled or not-settled')
+        : say('only a settling check ends with settled or not-settled; use done'),
     );
   }
   if (item.kind === 'coolant-service')
-    refuse('outcome', 'a coolant service is closed by recording the service, which starts the next clock');
+    refuse('outcome', say('a coolant service is closed by recording the service, which starts the next clock'));
   if (item.kind === 'dust-clean') {
     const own = { workshopId: account.workshopId, systemId: item.systemId, loopId: item.loopId, personId: account.personId };
     await restartDust(scope, { ...own, on: today, at: clock.now(), outcome: { why: 'done', note: input.note } });
@@ -71,7 +74,7 @@ async function closeDue(ask: Ask, input: CloseDueInput): Promise<object> {
     })
     .where(and(eq(dueItem.id, item.id), eq(dueItem.version, item.version)))
     .returning();
-  if (!after) throw new DomainError('conflict', 'Somebody else changed this item at the same moment; look again.');
+  if (!after) throw new DomainError('conflict', say('Somebody else changed this item at the same moment; look again.'));
   await tellDates(scope);
   return after;
 }
@@ -81,9 +84,10 @@ async function postponeDue(ask: Ask, input: PostponeInput): Promise<object> {
   const item = await openItem(ask, input.version, input);
   const escalation = escalationOf({ ...item, firstDueOn: item.clocks[0]?.dueOn ?? null });
   if (escalation.level === 3 && account.role !== 'lead')
-    throw new DomainError('refused', `This was ${escalationWords(escalation)}. Ask the lead.`);
-  if (daysBetween(item.dueOn, input.until) <= 0) refuse('until', `must lie after the present date ${item.dueOn} (got ${input.until})`);
-  if (daysBetween(today, input.until) <= 0) refuse('until', `must lie in the future (got ${input.until})`);
+    throw new DomainError('refused', say('This was {escalationWords}. Ask the lead.', { escalationWords: escalationWords(escalation) }));
+  if (daysBetween(item.dueOn, input.until) <= 0)
+    refuse('until', say('must lie after the present date {dueOn} (got {until})', { dueOn: item.dueOn, until: input.until }));
+  if (daysBetween(today, input.until) <= 0) refuse('until', say('must lie in the future (got {until})', { until: input.until }));
   await scope.insert(postponement).values({
     workshopId: account.workshopId,
     dueItemId: item.id,
@@ -103,7 +107,7 @@ async function postponeDue(ask: Ask, input: PostponeInput): Promise<object> {
     })
     .where(and(eq(dueItem.id, item.id), eq(dueItem.version, item.version)))
     .returning();
-  if (!after) throw new DomainError('conflict', 'Somebody else changed this item at the same moment; look again.');
+  if (!after) throw new DomainError('conflict', say('Somebody else changed this item at the same moment; look again.'));
   await tellDates(scope);
   return after;
 }

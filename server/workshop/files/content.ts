@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { refuse } from '../../../core/base/checking/input.js';
 import { FILE_TYPES, MOST_FILE_BYTES, type FileType } from '../../../core/workshop/files/schema.js';
 
@@ -17,10 +18,10 @@ const BEGINS: Readonly<Partial<Record<FileType, readonly number[]>>> = {
 export function contentOf(address: string): { readonly type: FileType; readonly bytes: Buffer } {
   const type = address.slice('data:'.length, address.indexOf(';')) as FileType;
   const bytes = Buffer.from(address.slice(address.indexOf(',') + 1), 'base64');
-  if (bytes.length > MOST_FILE_BYTES) refuse('content', 'is larger than 5 MB');
+  if (bytes.length > MOST_FILE_BYTES) refuse('content', say('is larger than 5 MB'));
   const begins = BEGINS[type];
   const isSo = begins ? begins.every((byte, index) => bytes[index] === byte) : isText(bytes);
-  if (!isSo) refuse('content', `is no ${FILE_TYPES[type]}, whatever it is called`);
+  if (!isSo) refuse('content', say('is no {type}, whatever it is called', { type: FILE_TYPES[type] }));
   return { type, bytes };
 }
 

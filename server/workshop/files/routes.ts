@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { and, desc, eq, isNull, sql, type SQL } from 'drizzle-orm';
 import type { Router } from 'express';
 import { fileSchema, type FileInput, type FileOwner, type KeptFile } from '../../../core/workshop/files/schema.js';
@@ -86,7 +87,10 @@ async function keepFile(ask: Ask, owner: FileOwner, input: FileInput): Promise<{
     .select({ heldBytes: sql<number>`coalesce(sum(octet_length(${keptFile.content})), 0)`.mapWith(Number) })
     .from(keptFile);
   if (heldBytes + bytes.length > photoQuotaBytes)
-    throw new DomainError('refused', `The files of this workshop fill their ${Math.round(photoQuotaBytes / 1e6)} MB. Nothing was kept.`);
+    throw new DomainError(
+      'refused',
+      say('The files of this workshop fill their {e6} MB. Nothing was kept.', { e6: Math.round(photoQuotaBytes / 1e6) }),
+    );
   await scope
     .insert(keptFile)
     .values({

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { and, asc, count, countDistinct, eq, isNull, ne } from 'drizzle-orm';
 import { firstWeek, type FirstStep, type FirstWeekAnswer, type FirstWeekPassed } from '../../../core/workshop/first-week/firstWeek.js';
 import { hourOf } from '../../../core/workshop/prices/rates.js';
@@ -15,7 +16,7 @@ export async function readFirstWeek({ scope, account }: Ask): Promise<FirstWeekA
     .select({ contact: workshop.contact, rates: workshop.rates, passed: workshop.passedSteps })
     .from(workshop)
     .where(eq(workshop.id, account.workshopId));
-  if (!own) throw new DomainError('signed-out', 'This workshop is gone.');
+  if (!own) throw new DomainError('signed-out', say('This workshop is gone.'));
   const benches = await scope.select({ name: bench.name }).from(bench).where(isRealBench).orderBy(asc(bench.position));
   const [people] = await scope.select({ n: count() }).from(person).where(eq(person.active, true));
   const handsOnly = and(eq(person.active, true), ne(person.role, 'front-desk'));

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { eq } from 'drizzle-orm';
 import { buildLoop, STARTERS, type Starter } from '../../../core/machine/catalogue/starters.js';
 import type { FirstWeekAnswer } from '../../../core/workshop/first-week/firstWeek.js';
@@ -16,7 +17,7 @@ const SAMPLE = { owner: 'Nobody (a sample)', machine: 'Sample tower', loop: 'Mai
 export async function addSample(ask: Ask): Promise<FirstWeekAnswer> {
   const { scope, account } = ask;
   const [known] = await scope.select({ id: system.id }).from(system).where(eq(system.isSample, true)).limit(1);
-  if (known) throw new DomainError('refused', `${SAMPLE.machine} is there already.`);
+  if (known) throw new DomainError('refused', say('{machine} is there already.', { machine: SAMPLE.machine }));
   const { workshopId, personId } = account;
   const batch = await openBatch(ask, { kind: 'machines', fileName: SAMPLE.machine }, { owners: 1, systems: 1, works: 0, coolants: 0 });
   const [madeOwner] = await scope

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { randomUUID } from 'node:crypto';
 import { refuse } from '../../../core/base/checking/input.js';
 import { guessColour, plainWord, USUAL_BOTTLE_ML, type CoolantUse, type CoolantWord } from '../../../core/workshop/importing/words.js';
@@ -29,7 +30,7 @@ export async function namedCoolants({ scope }: Pick<Ask, 'scope'>, words: readon
   const byName = new Map(shelf.map((product) => [plainWord(product.name), product]));
   const uses = new Map<string, CoolantUse>(shelf.map(({ id, name }) => [plainWord(name), { use: 'known', productId: id }]));
   words.forEach(({ name, as }, index) => {
-    if (as.use === 'known' && !byId.has(as.productId)) refuse(`coolants[${index}].as.productId`, 'is no coolant of this workshop');
+    if (as.use === 'known' && !byId.has(as.productId)) refuse(`coolants[${index}].as.productId`, say('is no coolant of this workshop'));
     // a name that the shelf has is that product, whatever an older page says
     if (!byName.has(plainWord(name))) uses.set(plainWord(name), as);
   });

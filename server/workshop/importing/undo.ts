@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { desc, eq, sql, type SQL } from 'drizzle-orm';
 import type { ImportCounts, PastImport, UndoneImport } from '../../../core/workshop/importing/answers.js';
 import { importBatch } from '../../base/database/tables/importing.js';
@@ -51,7 +52,7 @@ export async function undoImport(ask: Ask): Promise<UndoneImport> {
   const id = idFrom(request, 'id', 'import');
   const [batch] = await scope.select().from(importBatch).where(eq(importBatch.id, id)).for('update');
   if (!batch) throw notFound('import');
-  if (batch.undoneAt) throw new DomainError('refused', 'This import was undone already.');
+  if (batch.undoneAt) throw new DomainError('refused', say('This import was undone already.'));
   const undone = batch.kind === 'machines' ? await undoMachines(scope, id) : await undoHistory(scope, batch.id, batch.createdAt);
   const coolants = await takeUnused(scope, id);
   await scope.update(importBatch).set({ undoneAt: clock.now() }).where(eq(importBatch.id, id));

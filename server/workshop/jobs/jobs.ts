@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { appointmentsOf } from '../planning/appointments.js';
 import { slot } from '../../base/database/tables/planning.js';
 import { isOutline } from '../../../core/machine/loop-file/outline.js';
@@ -50,7 +51,7 @@ async function answeredBy(scope: Scope, { loopId, answers }: JobInput): Promise<
     .select({ id: dueItem.id })
     .from(dueItem)
     .where(and(open, eq(dueItem.kind, 'follow-up'), eq(dueItem.id, answers)));
-  if (!followUp) refuse('answers', 'is no open follow-up of this loop');
+  if (!followUp) refuse('answers', say('is no open follow-up of this loop'));
   return followUp.id;
 }
 
@@ -63,8 +64,8 @@ export async function bookJob(ask: Ask, input: JobInput) {
     .innerJoin(loop, and(eq(loop.systemId, system.id), eq(loop.id, input.loopId)))
     .where(eq(system.id, systemId));
   if (!own) throw notFound('system with this loop');
-  if (own.system.state === 'retired') throw new DomainError('refused', 'This system is retired; bring it back into service first.');
-  if (own.system.state === 'planned') throw new DomainError('refused', 'This loop was never filled; commission it first.');
+  if (own.system.state === 'retired') throw new DomainError('refused', say('This system is retired; bring it back into service first.'));
+  if (own.system.state === 'planned') throw new DomainError('refused', say('This loop was never filled; commission it first.'));
   await demandPart(scope, input.loopId, input.partId);
   demandDays(input);
   const dueItemId = await answeredBy(scope, input);
@@ -101,9 +102,9 @@ export async function bookJob(ask: Ask, input: JobInput) {
 }
 
 const CONTRADICTIONS: Readonly<Record<Contradiction['why'], (day: string) => string>> = {
-  'before-it-comes': (day) => `lies before ${day}, when it can come in at the earliest`,
-  'before-its-parts': (day) => `lies before ${day}, when its parts are expected`,
-  'after-it-is-needed': (day) => `lies after ${day}, when it is needed again`,
+  'before-it-comes': (day) => say('lies before {day}, when it can come in at the earliest', { day }),
+  'before-its-parts': (day) => say('lies before {day}, when its parts are expected', { day }),
+  'after-it-is-needed': (day) => say('lies after {day}, when it is needed again', { day }),
 };
 /** Days that cannot all hold are said, not planned. */
 function demandDays(input: Parameters<typeof contradictionOf>[0]): void {
@@ -114,8 +115,8 @@ function demandDays(input: Parameters<typeof contradictionOf>[0]): void {
 async function demandPart(scope: Scope, loopId: string, partId: string | null): Promise<void> {
   if (partId === null) return;
   const { file } = await newestRevision(scope, loopId);
-  if (isOutline(file)) refuse('partId', 'nobody laid out this loop yet: lay it out, then its parts can be named');
-  if (!file.components.some(({ id }) => id === partId)) refuse('partId', `"${partId}" is not a part of this loop`);
+  if (isOutline(file)) refuse('partId', say('nobody laid out this loop yet: lay it out, then its parts can be named'));
+  if (!file.components.some(({ id }) => id === partId)) refuse('partId', say('"{partId}" is not a part of this loop', { partId }));
 }
 
 export async function loadJob(scope: Scope, jobId: string) {
@@ -310,7 +311,7 @@ export async function editJob(ask: Ask, input: JobEdit) {
   const row = await loadJob(scope, jobId);
   if (row.service.version !== input.version) throw stale('job', input, { ...row.service, kind: row.job.kind });
   if (!['booked', 'waiting'].includes(row.job.state))
-    throw new DomainError('refused', 'This job was begun; change its scope from the bench, so that its steps change with it.');
+    throw new DomainError('refused', say('This job was begun; change its scope from the bench, so that its steps change with it.'));
   await demandPart(scope, row.service.loopId, input.partId);
   demandDays(input);
   const { estimate, changed: asksAgain } = await repricedEstimate(
@@ -362,7 +363,7 @@ export async function cancelJob(ask: Ask, reason: string) {
   const jobId = idFrom(ask.request, 'id', 'job');
   const row = await loadJob(ask.scope, jobId);
   if (!['booked', 'waiting'].includes(row.job.state))
-    throw new DomainError('refused', 'This job stands on a bench or is over; leave its run instead.');
+    throw new DomainError('refused', say('This job stands on a bench or is over; leave its run instead.'));
   await ask.scope.update(job).set({ state: 'cancelled', note: reason }).where(eq(job.id, jobId));
   // its bench and hands are free for others; an owner who was told of it hears that it is off
   const [gone] = await ask.scope.delete(slot).where(eq(slot.jobId, jobId)).returning();

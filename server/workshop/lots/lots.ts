@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { newestRevision } from '../../machine/loops/revisions.js';
 import type { Bagged } from '../../../core/bench/leak-finding/sisters.js';
 import { tookOut, type ServiceState } from '../../../core/bench/runs/state.js';
@@ -47,10 +48,12 @@ export async function addFitted({ scope, account, request, today, clock }: Ask, 
     .from(loop)
     .where(and(eq(loop.id, input.loopId), eq(loop.systemId, systemId)));
   if (!own) throw notFound('loop');
-  if (input.fittedOn > today) refuse('fittedOn', `cannot lie in the future; today is ${today} (got ${input.fittedOn})`);
+  if (input.fittedOn > today)
+    refuse('fittedOn', say('cannot lie in the future; today is {today} (got {fittedOn})', { today, fittedOn: input.fittedOn }));
   if (input.itemId !== null) {
     const { file } = await newestRevision(scope, input.loopId);
-    if (!inspectItems(file).some(({ id }) => id === input.itemId)) refuse('itemId', `"${input.itemId}" is not a part of this loop`);
+    if (!inspectItems(file).some(({ id }) => id === input.itemId))
+      refuse('itemId', say('"{itemId}" is not a part of this loop', { itemId: input.itemId }));
   }
   await scope.insert(fittedPart).values({ ...input, workshopId: account.workshopId, systemId, createdAt: clock.now() });
   return { lots: await lotsOf(scope, systemId) };
@@ -63,13 +66,13 @@ export async function takeFitted({ scope, request, today }: Ask) {
     .from(fittedPart)
     .where(eq(fittedPart.id, idFrom(request, 'id', 'part')));
   if (!row) throw notFound('part');
-  if (row.goneOn !== null) throw new DomainError('refused', 'This part is out already.');
+  if (row.goneOn !== null) throw new DomainError('refused', say('This part is out already.'));
   const changed = await scope
     .update(fittedPart)
     .set({ goneOn: today > row.fittedOn ? today : row.fittedOn })
     .where(and(eq(fittedPart.id, idFrom(request, 'id', 'part')), isNull(fittedPart.goneOn)))
     .returning({ id: fittedPart.id });
-  if (changed.length === 0) throw new DomainError('refused', 'This part is out already.');
+  if (changed.length === 0) throw new DomainError('refused', say('This part is out already.'));
   return { lots: await lotsOf(scope, row.systemId) };
 }
 

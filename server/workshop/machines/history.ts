@@ -2,7 +2,7 @@ import type { HistoryEntry } from '../../../core/workshop/machines/answers.js';
 import { and, desc, eq } from 'drizzle-orm';
 import { REVISION_KINDS } from '../../../core/machine/loop-file/revisionKinds.js';
 import { JOB_WORDS } from '../../../core/workshop/jobs/kinds.js';
-import { capital } from '../../../core/base/words/say.js';
+import { capital, say, sayWord } from '../../../core/base/words/say.js';
 import { findingWords, outcomeWords, reasonWords } from '../../../core/edge/words/dates.js';
 import { formatDay } from '../../../core/base/units/dates.js';
 import { formatMl } from '../../../core/base/units/display.js';
@@ -20,7 +20,7 @@ import { finding, job } from '../../base/database/tables/machines.js';
 type Source = (scope: Scope, systemId: string) => Promise<HistoryEntry[]>;
 
 const NONE = { runId: null, colour: null };
-const stateWords: Record<string, string> = { booked: ', booked', active: ', in progress', cancelled: ', abandoned', done: '' };
+const stateWords: Record<string, string> = { booked: ', booked', active: say(', in progress'), cancelled: ', abandoned', done: '' };
 
 const jobs: Source = async (scope, systemId) => {
   const rows = await scope
@@ -46,7 +46,7 @@ const jobs: Source = async (scope, systemId) => {
     id: row.job.id,
     at: row.signedOffAt?.toISOString() ?? row.job.doneOn ?? row.job.createdAt.toISOString(),
     kind: row.runId ? 'run' : 'job',
-    title: capital(`${JOB_WORDS[row.job.kind] ?? row.job.kind}${stateWords[row.job.state] ?? ''}`),
+    title: capital(`${sayWord(JOB_WORDS[row.job.kind]) ?? row.job.kind}${stateWords[row.job.state] ?? ''}`),
     text: [volumes(row), row.job.note].filter(Boolean).join('. '),
     by: row.job.doneBy || (row.job.importId ? null : row.by),
     runId: row.runId,
@@ -74,7 +74,7 @@ const revisions: Source = async (scope, systemId) => {
     id: row.id,
     at: row.at.toISOString(),
     kind: 'revision',
-    title: `${row.loopName}: revision ${row.number}, ${REVISION_KINDS[row.kind]}`,
+    title: say('{loopName}: revision {number}, {kind}', { loopName: row.loopName, number: row.number, kind: REVISION_KINDS[row.kind] }),
     text: row.reason,
     by: row.by,
     ...NONE,
@@ -87,7 +87,7 @@ const findings: Source = async (scope, systemId) => {
     id: row.id,
     at: row.foundAt.toISOString(),
     kind: 'finding',
-    title: 'Finding',
+    title: say('Finding'),
     text: findingWords(row.fact),
     by: null,
     ...NONE,
@@ -103,13 +103,13 @@ function closedEntry(due: ClosedDate): Pick<HistoryEntry, 'kind' | 'title' | 'te
     case 'settling-check':
       return due.outcome && ['filled-anew', 'topped-up', 'loop-ended', 'machine-retired'].includes(due.outcome.why)
         ? null
-        : { kind: 'check', title: 'Settling check', text: capital(outcome) };
+        : { kind: 'check', title: say('Settling check'), text: capital(outcome) };
     case 'dust-clean':
-      return due.outcome?.why === 'done' ? { kind: 'check', title: 'Fins and filters cleaned', text: capital(outcome) } : null;
+      return due.outcome?.why === 'done' ? { kind: 'check', title: say('Fins and filters cleaned'), text: capital(outcome) } : null;
     case 'follow-up':
       return {
         kind: 'follow-up',
-        title: 'Follow-up closed',
+        title: say('Follow-up closed'),
         text: [reasonWords(due.reason), ...(outcome ? [outcome] : [])].map(capital).join('. '),
       };
     default:
@@ -140,8 +140,8 @@ const postponements: Source = async (scope, systemId) => {
     id: row.id,
     at: row.createdAt.toISOString(),
     kind: 'postponed',
-    title: `Put off until ${formatDay(row.until)}`,
-    text: `${row.reason.replace(/\.+$/, '')}. The risk was told.`,
+    title: say('Put off until {formatDay}', { formatDay: formatDay(row.until) }),
+    text: say('{replace}. The risk was told.', { replace: row.reason.replace(/\.+$/, '') }),
     by,
     ...NONE,
   }));
@@ -158,8 +158,12 @@ const readings: Source = async (scope, systemId) => {
     id,
     at: at.toISOString(),
     kind: 'reading',
-    title: `Measured, ${setting}`,
-    text: `${sensor} ${(partC - roomC).toFixed(1)} K above the room${flowLph === null ? '' : `, ${Math.round(flowLph)} L/h`}`,
+    title: say('Measured, {setting}', { setting }),
+    text: say('{sensor} {roomC} K above the room{null}', {
+      sensor,
+      roomC: (partC - roomC).toFixed(1),
+      null: flowLph === null ? '' : `, ${Math.round(flowLph)} L/h`,
+    }),
     by: null,
     runId,
     colour: null,
@@ -176,7 +180,7 @@ const photographs: Source = async (scope, systemId) => {
     id,
     at: at.toISOString(),
     kind: 'photo',
-    title: 'Photograph',
+    title: say('Photograph'),
     text: caption,
     by,
     photoId: id,
@@ -194,7 +198,7 @@ const messages: Source = async (scope, systemId) => {
     id,
     at: at.toISOString(),
     kind: 'message',
-    title: `Message ${state === 'sent' ? 'sent' : state === 'failed' ? 'could not be sent' : 'waits'}`,
+    title: say('Message {say}', { say: state === 'sent' ? 'sent' : state === 'failed' ? say('could not be sent') : 'waits' }),
     text: subject,
     by,
     ...NONE,
@@ -220,7 +224,19 @@ interface Volumes {
 
 function volumes(row: Volumes): string {
   if (row.pouredMl === null) return '';
-  const out = row.drainedMl === null ? '' : `${formatMl(row.drainedMl)} out, `;
-  const rinsed = row.rinses === null ? '' : `${row.rinses} ${row.rinses === 1 ? 'rinse' : 'rinses'} of ${formatMl(row.rinseMl ?? 0)}, `;
-  return `${out}${rinsed}${formatMl(row.pouredMl)} of ${row.coolantName ?? 'coolant'} in`;
+  const out = row.drainedMl === null ? '' : say('{formatMl} out, ', { formatMl: formatMl(row.drainedMl) });
+  const rinsed =
+    row.rinses === null
+      ? ''
+      : say('{rinses} {rinses2} of {formatMl}, ', {
+          rinses: row.rinses,
+          rinses2: row.rinses === 1 ? 'rinse' : 'rinses',
+          formatMl: formatMl(row.rinseMl ?? 0),
+        });
+  return say('{out}{rinsed}{formatMl} of {coolantName} in', {
+    out,
+    rinsed,
+    formatMl: formatMl(row.pouredMl),
+    coolantName: row.coolantName ?? 'coolant',
+  });
 }

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { isInRun } from '../../../core/workshop/machines/attention.js';
 import { and, desc, eq, gt } from 'drizzle-orm';
 import { refuse } from '../../../core/base/checking/input.js';
@@ -22,9 +23,10 @@ async function revisionServiced({ scope, today, request }: Ask, input: ServiceIn
     .from(loop)
     .where(and(eq(loop.id, input.loopId), eq(loop.systemId, systemId)));
   if (!ownLoop) throw notFound('loop');
-  if (isInRun(own.state)) throw new DomainError('refused', 'A run is in progress on this machine; finish it first.');
-  if (own.state === 'planned') throw new DomainError('refused', 'This loop was never filled; commission it first.');
-  if (input.doneOn > today) refuse('doneOn', `cannot lie in the future; today is ${today} (got ${input.doneOn})`);
+  if (isInRun(own.state)) throw new DomainError('refused', say('A run is in progress on this machine; finish it first.'));
+  if (own.state === 'planned') throw new DomainError('refused', say('This loop was never filled; commission it first.'));
+  if (input.doneOn > today)
+    refuse('doneOn', say('cannot lie in the future; today is {today} (got {doneOn})', { today, doneOn: input.doneOn }));
   const [revision] = await scope
     .select({ id: loopRevision.id })
     .from(loopRevision)
@@ -56,7 +58,13 @@ async function refill({ scope, account, clock }: Ask, input: ServiceInput, { sys
     .where(and(eq(loopRevision.loopId, input.loopId), gt(fill.filledOn, input.doneOn)))
     .limit(1);
   if (later)
-    refuse('doneOn', `this loop has a later fill, on ${later.on}; a refill is entered in the order it happened (got ${input.doneOn})`);
+    refuse(
+      'doneOn',
+      say('this loop has a later fill, on {on}; a refill is entered in the order it happened (got {doneOn})', {
+        on: later.on,
+        doneOn: input.doneOn,
+      }),
+    );
   const { doneOn: filledOn, drainedMl, loopId } = input;
   await fillLoop(scope, { workshopId, systemId, loopId, personId, at, ...made, filledOn, drainedMl });
 }

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import type { Scope } from '../../base/database/client.js';
 import { insideOf } from '../../machine/loops/inside.js';
 import type { SystemLine } from '../../../core/workshop/machines/answers.js';
@@ -157,7 +158,9 @@ export async function editSystem(ask: Ask, input: SystemEdit) {
   if (values.state !== now.state && (isInRun(values.state) || isInRun(now.state))) {
     throw new DomainError(
       'refused',
-      isInRun(now.state) ? 'A run is in progress on this machine; finish it first.' : 'A machine comes onto the bench by starting a run.',
+      isInRun(now.state)
+        ? say('A run is in progress on this machine; finish it first.')
+        : say('A machine comes onto the bench by starting a run.'),
     );
   }
   const comesBack = now.state === 'retired' && values.state !== 'retired';
@@ -166,7 +169,7 @@ export async function editSystem(ask: Ask, input: SystemEdit) {
     .set({ ...values, ...(comesBack ? { state: await stateBack(ask, id) } : {}), version: version + 1 })
     .where(and(eq(system.id, id), eq(system.version, version)))
     .returning();
-  if (!after) throw new DomainError('conflict', 'Somebody else saved at the same moment; look again.');
+  if (!after) throw new DomainError('conflict', say('Somebody else saved at the same moment; look again.'));
   await setPolicy(scope, account.workshopId, { systemId: id }, policy);
   if ((values.state === 'retired') !== (now.state === 'retired')) await closeOrReopenDues(ask, id, values.state === 'retired');
   await redate(scope, { systemId: id });

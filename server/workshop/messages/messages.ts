@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { howOftenWords, reasonWords } from '../../../core/edge/words/dates.js';
 import { and, desc, eq, gt, gte, inArray, isNotNull, lte } from 'drizzle-orm';
 import type { MessageInput } from '../../../core/workshop/messages/schema.js';
@@ -45,7 +46,8 @@ export async function write(
     .innerJoin(workshop, eq(workshop.id, system.workshopId))
     .where(eq(system.id, given.systemId));
   if (!row) throw notFound('system');
-  if (row.email === null) throw new DomainError('refused', `${row.owner} has no e-mail address on record; call instead.`);
+  if (row.email === null)
+    throw new DomainError('refused', say('{owner} has no e-mail address on record; call instead.', { owner: row.owner }));
   const { owner: to, machine, workshop: from, contact } = row;
   const text = writtenFor(row.reading, () =>
     writeMessage(given.template, {
@@ -144,7 +146,7 @@ async function tellAllDue(scope: Scope, workshopId: string, today: string, at: D
         systemId: item.systemId,
         template: 'due-soon',
         about: `${item.id} ${item.dueOn}`,
-        when: `on ${longDay(item.dueOn)}`,
+        when: say('on {longDay}', { longDay: longDay(item.dueOn) }),
         text: reasonWords(item.reason),
       },
     ).catch((error: unknown) => {

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { and, eq } from 'drizzle-orm';
 import type { Request } from 'express';
 import { person } from '../../base/database/tables/people.js';
@@ -14,7 +15,7 @@ export async function demandOwnDoor(database: Database, request: Request, worksh
   if (!LOOPBACK.test(request.ip ?? ''))
     throw new DomainError(
       'forbidden',
-      'The demo’s account is published: it signs in on the machine itself only. Make the workshop’s own account first.',
+      say('The demo’s account is published: it signs in on the machine itself only. Make the workshop’s own account first.'),
     );
   const [own] = await inWorkshop(database, workshopId, (scope) =>
     scope
@@ -23,5 +24,5 @@ export async function demandOwnDoor(database: Database, request: Request, worksh
       .where(and(eq(person.role, 'lead'), eq(person.active, true), eq(person.isDemo, false)))
       .limit(1),
   );
-  if (own) throw new DomainError('forbidden', 'The demo’s account is closed: this workshop has a lead of its own.');
+  if (own) throw new DomainError('forbidden', say('The demo’s account is closed: this workshop has a lead of its own.'));
 }

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { eq } from 'drizzle-orm';
 import { refuse } from '../../../core/base/checking/input.js';
 import type { Scope } from '../../base/database/client.js';
@@ -17,6 +18,6 @@ export async function makerOf(scope: Scope, account: Pick<Account, 'personId' | 
   const own = { personId: account.personId, personName: account.personName, deliverer: null };
   if (madeBy === undefined || madeBy === account.personId) return own;
   const [maker] = await scope.select({ name: person.name }).from(person).where(eq(person.id, madeBy));
-  if (!maker) refuse('madeBy', 'is nobody of this workshop');
+  if (!maker) refuse('madeBy', say('is nobody of this workshop'));
   return { personId: madeBy, personName: maker.name, deliverer: { personId: account.personId, personName: account.personName } };
 }

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import { Router, type RequestHandler } from 'express';
@@ -88,7 +89,7 @@ export class PasswordLinks {
 const FINDABLE = { id: person.id, workshopId: person.workshopId, active: person.active, passwordHash: person.passwordHash } as const;
 
 const spent = (): DomainError =>
-  new DomainError('refused', 'This link is used or too old. Ask for another one: a link opens once, within the hour.');
+  new DomainError('refused', say('This link is used or too old. Ask for another one: a link opens once, within the hour.'));
 
 /** A mailbox is not filled by strangers. Unknown addresses count like known ones: nothing can be told from the answer. */
 export function linkLimits(): RequestHandler {
@@ -103,7 +104,7 @@ export function linkLimits(): RequestHandler {
         const { status, body } = answerOf(
           new DomainError(
             'too-many',
-            'Enough links were asked for within the hour. Look into your mailbox, or ask a lead of your workshop.',
+            say('Enough links were asked for within the hour. Look into your mailbox, or ask a lead of your workshop.'),
           ),
         );
         response.status(status).json(body);

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { and, asc, eq, ne, sql } from 'drizzle-orm';
 import type { PersonRow } from '../../../core/workshop/people/answers.js';
 import type { OwnReading } from '../../../core/workshop/people/readingSchema.js';
@@ -64,7 +65,8 @@ async function demandAnotherLead(scope: Scope, personId: string): Promise<void> 
     .from(person)
     .where(and(eq(person.role, 'lead'), eq(person.active, true), ne(person.id, personId)))
     .limit(1);
-  if (!other) throw new DomainError('refused', 'This is the only lead: make somebody else a lead first, or nobody could let people in.');
+  if (!other)
+    throw new DomainError('refused', say('This is the only lead: make somebody else a lead first, or nobody could let people in.'));
 }
 
 /** Renames, gives another role, lets in or no longer. Who is no longer let in is signed out everywhere at once. */
@@ -126,8 +128,8 @@ export async function givePassword(ask: Ask, { password }: PasswordGiven): Promi
 export async function changePassword(ask: Ask, { current, password }: PasswordChange): Promise<{ changed: true }> {
   const { scope, database, account, request } = ask;
   const [own] = await scope.select().from(person).where(eq(person.id, account.personId)).for('update');
-  if (!own || !(await passwordMatches(current, own.passwordHash))) refuse('current', 'is not your password');
-  if (current === password) refuse('password', 'is the one you have: take another');
+  if (!own || !(await passwordMatches(current, own.passwordHash))) refuse('current', say('is not your password'));
+  if (current === password) refuse('password', say('is the one you have: take another'));
   demandStrength(password, about(ask, own as NonNullable<typeof own>));
   const { workshopId, personId } = account;
   await setPassword(scope, { database, workshopId, personId, password, isFirst: false, butSid: request.sessionID });

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import type { PersonRow, Shop, SignedInRow } from '../../../core/workshop/people/answers.js';
 import { eq } from 'drizzle-orm';
 import type { Request, Router } from 'express';
@@ -72,7 +73,7 @@ export function openRoutes(router: Router, app: App, { limit, devices, links, ov
       .from(person)
       .where(eq(person.email, email.trim().toLowerCase()));
     const matches = await passwords.through('', () => passwordMatches(password, found?.active ? found.passwordHash : null));
-    if (!matches || !found) throw new DomainError('wrong-credentials', 'That e-mail address and password do not belong together.');
+    if (!matches || !found) throw new DomainError('wrong-credentials', say('That e-mail address and password do not belong together.'));
     if (found.isDemo) await demandOwnDoor(app.database, request, found.workshopId);
     await beginSession(request, { personId: found.id, workshopId: found.workshopId, sinceMs: Date.now(), ...(device ? { device } : {}) });
     devices.remember(response, email.trim().toLowerCase());

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import { Router, type Request, type RequestHandler, type Response } from 'express';
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
@@ -37,7 +38,9 @@ export function signInLimits(limit: SignInLimit, devices: KnownDevices): Request
       skip: (request) => sparesKnown && devices.knows(request, emailOf(request)),
       handler: (_request, response) => {
         const minutes = Math.ceil(limit.windowMs / 60_000);
-        const words = `Too many failed sign-ins. Wait ${minutes === 5 ? 'five minutes' : `${minutes} min`}, then try again.`;
+        const words = say('Too many failed sign-ins. Wait {say}, then try again.', {
+          say: minutes === 5 ? 'five minutes' : say('{minutes} min', { minutes }),
+        });
         const { status, body } = answerOf(new DomainError('too-many', words));
         response.status(status).json(body);
       },

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { createHash } from 'node:crypto';
 import { and, eq, gt, ne, sql } from 'drizzle-orm';
 import type { SignedInRow } from '../../../core/workshop/people/answers.js';
@@ -47,7 +48,7 @@ export async function endSignedIn(ask: Ask): Promise<{ sessions: SignedInRow[] }
   const wanted = request.params.id;
   const found = (await rows(ask, account.role === 'lead' ? null : account.personId)).find(({ sid }) => nameOf(sid) === wanted);
   if (!found) throw notFound('sign-in');
-  if (found.sid === request.sessionID) throw new DomainError('refused', 'This is where you are: sign out instead.');
+  if (found.sid === request.sessionID) throw new DomainError('refused', say('This is where you are: sign out instead.'));
   await database.delete(session).where(eq(session.sid, found.sid));
   return listSignedIn(ask);
 }

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import common from '@zxcvbn-ts/language-common';
 import zxcvbn from '@zxcvbn-ts/core';
 import { refuse } from '../../../core/base/checking/input.js';
@@ -18,6 +19,6 @@ export function demandStrength(password: string, about: readonly string[]): void
   if (meter.check(password, words).score < LEAST_SCORE)
     refuse(
       'password',
-      'is guessed too easily: a common password, a row of keys, a date or a name. Take four words that do not belong together',
+      say('is guessed too easily: a common password, a row of keys, a date or a name. Take four words that do not belong together'),
     );
 }

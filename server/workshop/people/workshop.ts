@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { randomUUID } from 'node:crypto';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import type { ContactEdit } from '../../../core/workshop/people/contact.js';
@@ -34,7 +35,7 @@ export async function setUpWorkshop(database: Database, input: SetupInput): Prom
   return database.transaction(async (transaction) => {
     await transaction.execute(sql`select pg_advisory_xact_lock(${SETUP_LOCK})`);
     const [existing] = await transaction.select({ id: workshop.id }).from(workshop).limit(1);
-    if (existing) throw new DomainError('refused', 'This server already has its workshop; ask its lead for an account.');
+    if (existing) throw new DomainError('refused', say('This server already has its workshop; ask its lead for an account.'));
     return createWorkshop(transaction, { ...input, email: input.email.toLowerCase(), passwordHash });
   });
 }
@@ -82,7 +83,7 @@ export async function readWorkshop({ scope, account }: Ask) {
     })
     .from(workshop)
     .where(eq(workshop.id, account.workshopId));
-  if (!own) throw new DomainError('signed-out', 'This workshop is gone.');
+  if (!own) throw new DomainError('signed-out', say('This workshop is gone.'));
   const people = await listPeople(scope);
   const policy = (await ownPolicy(scope, {})) ?? DEFAULT_POLICY;
   return { workshop: { ...own, policy }, people, benches: await benchesOf(scope) };

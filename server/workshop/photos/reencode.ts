@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import sharp from 'sharp';
 import { refuse } from '../../../core/base/checking/input.js';
 import { MOST_PHOTO_BYTES } from '../../../core/workshop/photos/schema.js';
@@ -27,7 +28,7 @@ const encoders = new Gate(2, 60);
  */
 export async function reencode(image: string): Promise<Buffer> {
   const given = Buffer.from(image.slice(image.indexOf(',') + 1), 'base64');
-  if (given.length > MOST_PHOTO_BYTES) refuse('image', 'is larger than 1 MB; the device makes pictures small before it sends them');
+  if (given.length > MOST_PHOTO_BYTES) refuse('image', say('is larger than 1 MB; the device makes pictures small before it sends them'));
   return encoders.through('', async () => {
     try {
       const { mostPixels, mostSidePx, quality } = PHOTO;
@@ -39,7 +40,10 @@ export async function reencode(image: string): Promise<Buffer> {
         .toBuffer();
     } catch (error) {
       const isLarge = error instanceof Error && /pixel limit/i.test(error.message);
-      return refuse('image', isLarge ? `has more than ${mostMegapixels} megapixels` : 'cannot be read as a picture');
+      return refuse(
+        'image',
+        isLarge ? say('has more than {mostMegapixels} megapixels', { mostMegapixels }) : say('cannot be read as a picture'),
+      );
     }
   });
 }

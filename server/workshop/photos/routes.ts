@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { and, eq, sql } from 'drizzle-orm';
 import type { Request, Router } from 'express';
 import { photoSchema, type PhotoInput } from '../../../core/workshop/photos/schema.js';
@@ -47,14 +48,14 @@ async function addPhoto({ scope, account, clock, request, photoQuotaBytes }: Ask
     if (!work) throw notFound('job of this system');
   }
   const image = pictures.get(request);
-  if (!image) throw new DomainError('wrong-type', 'Send a picture.');
+  if (!image) throw new DomainError('wrong-type', say('Send a picture.'));
   const [{ heldBytes } = { heldBytes: 0 }] = await scope
     .select({ heldBytes: sql<number>`coalesce(sum(octet_length(${photo.image})), 0)`.mapWith(Number) })
     .from(photo);
   if (heldBytes + image.length > photoQuotaBytes)
     throw new DomainError(
       'refused',
-      `The photographs of this workshop fill their ${Math.round(photoQuotaBytes / 1e6)} MB. Nothing was kept.`,
+      say('The photographs of this workshop fill their {e6} MB. Nothing was kept.', { e6: Math.round(photoQuotaBytes / 1e6) }),
     );
   const maker = await makerOf(scope, account, input.madeBy);
   await scope

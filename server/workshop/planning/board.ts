@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { conflictWords } from '../../../core/edge/words/plan.js';
 import { asc, eq, inArray, isNotNull, and, desc, sql } from 'drizzle-orm';
 import { planConflicts } from '../../../core/workshop/planning/planConflicts.js';
@@ -230,10 +231,13 @@ export async function saveSlots(ask: Ask, { slots, off }: BoardInput): Promise<W
   slots.forEach((given, index) => {
     const known = board.slots.find(({ jobId }) => jobId === given.jobId);
     const own = board.jobs.find(({ id }) => id === given.jobId);
-    if (!own) refuse(`slots[${index}].jobId`, 'is not a booked job that waits for its slot');
+    if (!own) refuse(`slots[${index}].jobId`, say('is not a booked job that waits for its slot'));
     if ((known?.version ?? 0) !== given.version) throw stale('plan', given, known ?? null);
     if (known?.confirmed)
-      refuse(`slots[${index}].jobId`, `${own.systemName} is confirmed with its owner; take the confirmation back first`);
+      refuse(
+        `slots[${index}].jobId`,
+        say('{systemName} is confirmed with its owner; take the confirmation back first', { systemName: own.systemName }),
+      );
   });
   const changed = new Set(slots.map(({ jobId }) => jobId));
   const after: WorkshopBoard = {
@@ -271,7 +275,7 @@ function refuseBroken(board: WorkshopBoard): void {
     ({ jobId, confirmed }) =>
       !confirmed && built.jobs.some(({ id }) => id === jobId) && !placed.has(built.jobs.findIndex(({ id }) => id === jobId)),
   );
-  if (unplaced.length > 0) refuse('slots', 'has a job whose steps are not those of its kind; arrange it anew');
+  if (unplaced.length > 0) refuse('slots', say('has a job whose steps are not those of its kind; arrange it anew'));
   const wrong = planConflicts(built.problem, built.current).filter(({ why }) => why !== 'not-planned');
   if (wrong[0]) refuse('slots', conflictWords(wrong[0], nameIn(board)));
 }
@@ -318,7 +322,7 @@ export async function clearSlot(ask: Ask): Promise<WorkshopBoard> {
     .delete(slot)
     .where(and(eq(slot.jobId, jobId), eq(slot.confirmed, false)))
     .returning({ id: slot.id });
-  if (gone.length === 0) throw new DomainError('refused', 'This job has no slot, or one that is confirmed with its owner.');
+  if (gone.length === 0) throw new DomainError('refused', say('This job has no slot, or one that is confirmed with its owner.'));
   return readBoard(ask);
 }
 

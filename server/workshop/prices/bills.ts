@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { and, asc, desc, eq, gte, inArray, lte, sql } from 'drizzle-orm';
 import { refuse } from '../../../core/base/checking/input.js';
 import { dayIn } from '../../../core/base/units/calendar.js';
@@ -70,8 +71,9 @@ export async function billOf(ask: Pick<Ask, 'scope' | 'account'>, jobId: string)
 
 /** Jobs that were finished between two days, with what is asked for each: the table that the bookkeeping takes. */
 export async function readBills(ask: Ask, { from, to }: BillsQuery): Promise<BillsAnswer> {
-  if (to < from) refuse('to', `must not lie before the first day, ${from}`);
-  if (Date.parse(to) - Date.parse(from) > MOST_DAYS * 86_400_000) refuse('to', `must lie within ${MOST_DAYS} days of ${from}`);
+  if (to < from) refuse('to', say('must not lie before the first day, {from}', { from }));
+  if (Date.parse(to) - Date.parse(from) > MOST_DAYS * 86_400_000)
+    refuse('to', say('must lie within {MOST_DAYS} days of {from}', { MOST_DAYS, from }));
   const { scope, account } = ask;
   const day = sql<string>`to_char(${run.signedOffAt} at time zone ${account.timeZone}, 'YYYY-MM-DD')`;
   const rows = await scope

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { asc, eq } from 'drizzle-orm';
 import type { PriceList } from '../../../core/workshop/prices/rates.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
@@ -25,7 +26,10 @@ export async function readPriceList({ scope, account }: Pick<Ask, 'scope' | 'acc
     .orderBy(asc(coolantProduct.name));
   return {
     rates: own?.rates ?? DEFAULT_RATES,
-    items: items.map(({ lot, ...each }) => ({ ...each, name: lot === '' ? each.name : `${each.name}, lot ${lot}` })),
+    items: items.map(({ lot, ...each }) => ({
+      ...each,
+      name: lot === '' ? each.name : say('{name}, lot {lot}', { name: each.name, lot }),
+    })),
     coolants: coolants.map(({ form, targetFraction, ...each }) => ({
       ...each,
       targetFraction: form === 'concentrate' ? targetFraction : null,

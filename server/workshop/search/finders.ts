@@ -1,3 +1,4 @@
+import { say, sayWord } from '../../../core/base/words/say.js';
 import type { Hit } from '../../../core/workshop/search/answers.js';
 import { findingWords } from '../../../core/edge/words/dates.js';
 import { and, desc, eq, ilike, or, sql, type SQL } from 'drizzle-orm';
@@ -77,7 +78,7 @@ const jobs: Finder = async (scope, pattern) => {
     .limit(MOST);
   return rows.map((row): Hit => ({
     kind: 'job',
-    title: `${row.name}: ${JOB_WORDS[row.kind] ?? row.kind}`,
+    title: `${row.name}: ${sayWord(JOB_WORDS[row.kind]) ?? row.kind}`,
     text: [row.intake?.symptom, row.note].filter(Boolean).join(' · '),
     at: row.at.toISOString(),
     to: row.booked ? `/jobs/${row.id}` : `/systems/${row.systemId}`,
@@ -149,7 +150,7 @@ const lots: Finder = async (scope, pattern) => {
   return rows.map((row): Hit => ({
     kind: 'lot',
     title: row.name,
-    text: `${row.product}, lot ${row.lot}`,
+    text: say('{product}, lot {lot}', { product: row.product, lot: row.lot }),
     at: row.on,
     to: `/systems/${row.systemId}`,
   }));
@@ -167,7 +168,7 @@ const bags: Finder = async (scope, pattern) => {
   return rows.map((row): Hit => ({
     kind: 'lot',
     title: row.name,
-    text: `${row.make}, lot ${row.lot}`,
+    text: say('{make}, lot {lot}', { make: row.make, lot: row.lot }),
     at: row.on,
     to: `/systems/${row.systemId}`,
   }));
@@ -226,7 +227,13 @@ const items: Finder = async (scope, pattern) => {
     .from(storeItem)
     .where(matches(pattern, storeItem.name, storeItem.lot))
     .limit(MOST);
-  return rows.map((row): Hit => ({ kind: 'shelf', title: row.name, text: row.lot ? `lot ${row.lot}` : '', at: null, to: '/store' }));
+  return rows.map((row): Hit => ({
+    kind: 'shelf',
+    title: row.name,
+    text: row.lot ? say('lot {lot}', { lot: row.lot }) : '',
+    at: null,
+    to: '/store',
+  }));
 };
 
 /** every place that is looked in, in the order in which hits are shown */

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import { and, asc, eq, isNull } from 'drizzle-orm';
 import { refuse } from '../../../core/base/checking/input.js';
 import type { LoanInput } from '../../../core/workshop/store/schema.js';
@@ -47,18 +48,18 @@ export async function lend({ scope, request, today }: Ask, { keptPartId, untilDa
     .innerJoin(owner, eq(owner.id, system.ownerId))
     .where(eq(job.id, jobId));
   if (!own) throw notFound('job');
-  if (own.state === 'cancelled') throw new DomainError('refused', 'This booking was taken back.');
-  if (untilDay < today) refuse('untilDay', `cannot lie in the past; today is ${today} (got ${untilDay})`);
+  if (own.state === 'cancelled') throw new DomainError('refused', say('This booking was taken back.'));
+  if (untilDay < today) refuse('untilDay', say('cannot lie in the past; today is {today} (got {untilDay})', { today, untilDay }));
   const { lent, free } = await loansFor(scope, jobId);
-  if (lent) throw new DomainError('refused', `${own.owner} has ${lent.name} already.`);
-  if (!free.some(({ id }) => id === keptPartId)) refuse('keptPartId', 'is no loan machine that stands free');
+  if (lent) throw new DomainError('refused', say('{owner} has {name} already.', { owner: own.owner, name: lent.name }));
+  if (!free.some(({ id }) => id === keptPartId)) refuse('keptPartId', say('is no loan machine that stands free'));
   const [taken] = await scope
     .update(keptPart)
     .set({ jobId, lentTo: own.owner, untilDay })
     // two desks at once: the first has it
     .where(and(eq(keptPart.id, keptPartId), eq(keptPart.lentTo, ''), isLoanMachine))
     .returning({ id: keptPart.id });
-  if (!taken) throw new DomainError('conflict', 'Somebody else lent it at the same moment; look again.');
+  if (!taken) throw new DomainError('conflict', say('Somebody else lent it at the same moment; look again.'));
   return loansFor(scope, jobId);
 }
 

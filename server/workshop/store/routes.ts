@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import type { StoreAnswer } from '../../../core/workshop/store/answers.js';
 import { and, asc, desc, eq, gte, inArray, isNull, or, sql } from 'drizzle-orm';
 import { refuse } from '../../../core/base/checking/input.js';
@@ -135,7 +136,10 @@ async function moveItem({ scope, account, clock, request }: Ask, { change, reaso
   const [before] = await scope.select().from(storeItem).where(eq(storeItem.id, itemId)).for('update');
   if (!before) throw notFound('store item');
   if (before.count + change < 0)
-    refuse('change', `takes more than the ${before.count} ${before.unit} that are counted there: count the shelf again`);
+    refuse(
+      'change',
+      say('takes more than the {count} {unit} that are counted there: count the shelf again', { count: before.count, unit: before.unit }),
+    );
   const [after] = await scope
     .update(storeItem)
     .set({ count: before.count + change, version: before.version + 1 })
@@ -172,7 +176,13 @@ async function countItem({ scope, account, clock, request }: Ask, { count, versi
 
 async function editLot({ scope, request }: Ask, { version, ...input }: LotEdit) {
   if (input.openedOn !== null && input.keepsUntil !== null && input.keepsUntil < input.openedOn)
-    refuse('keepsUntil', `must not lie before the day it was opened, ${input.openedOn} (got ${input.keepsUntil})`);
+    refuse(
+      'keepsUntil',
+      say('must not lie before the day it was opened, {openedOn} (got {keepsUntil})', {
+        openedOn: input.openedOn,
+        keepsUntil: input.keepsUntil,
+      }),
+    );
   const lotId = idFrom(request, 'id', 'lot');
   const [after] = await scope
     .update(coolantLot)

@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import type { UsagePage } from '../../../core/workshop/usage/answers.js';
 import { asReading, type OwnersWord } from '../due-dates/usageFigures.js';
 import { and, asc, eq, isNull } from 'drizzle-orm';
@@ -31,8 +32,8 @@ export async function addReading(ask: Ask, input: UsageReadingInput) {
   const systemId = idFrom(request, 'id', 'system');
   const [own] = await scope.select({ state: system.state }).from(system).where(eq(system.id, systemId));
   if (!own) throw notFound('system');
-  if (own.state === 'retired') throw new DomainError('refused', 'This machine is retired; nothing falls due on it.');
-  if (input.on > today) refuse('on', `cannot lie in the future; today is ${today} (got ${input.on})`);
+  if (own.state === 'retired') throw new DomainError('refused', say('This machine is retired; nothing falls due on it.'));
+  if (input.on > today) refuse('on', say('cannot lie in the future; today is {today} (got {on})', { today, on: input.on }));
   const { on, ...values } = input;
   const [made] = await scope
     .insert(usageReading)

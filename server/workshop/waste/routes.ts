@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import type { WasteAnswer, WasteContainerAnswer } from '../../../core/workshop/store/answers.js';
 import { and, asc, desc, eq, sql } from 'drizzle-orm';
 import { refuse } from '../../../core/base/checking/input.js';
@@ -81,9 +82,13 @@ async function addEntry(ask: Ask, input: WasteEntryInput) {
   await holdOpen(ask.scope, idFrom(ask.request, 'id', 'waste container'));
   const container = await loadContainer(ask);
   if (container.state !== 'open')
-    throw new DomainError('refused', `${container.label} was handed over on ${container.handedOn}; take another one.`);
+    throw new DomainError(
+      'refused',
+      say('{label} was handed over on {handedOn}; take another one.', { label: container.label, handedOn: container.handedOn }),
+    );
   const room = container.capacityMl - container.levelMl;
-  if (input.volumeMl > room) refuse('volumeMl', `does not fit: ${Math.max(0, Math.round(room))} mL are free in ${container.label}`);
+  if (input.volumeMl > room)
+    refuse('volumeMl', say('does not fit: {room} mL are free in {label}', { room: Math.max(0, Math.round(room)), label: container.label }));
   await ask.scope.insert(wasteEntry).values({
     workshopId: ask.account.workshopId,
     containerId: container.id,
@@ -99,9 +104,17 @@ async function addEntry(ask: Ask, input: WasteEntryInput) {
 async function handOver(ask: Ask, input: HandOverInput) {
   const container = await loadContainer(ask);
   if (container.state !== 'open')
-    throw new DomainError('refused', `${container.label} was handed over on ${container.handedOn}, paper ${container.documentNumber}.`);
-  if (container.levelMl <= 0) throw new DomainError('refused', `Nothing is in ${container.label}; there is nothing to hand over.`);
-  if (input.on > ask.today) refuse('on', `cannot lie in the future; today is ${ask.today} (got ${input.on})`);
+    throw new DomainError(
+      'refused',
+      say('{label} was handed over on {handedOn}, paper {documentNumber}.', {
+        label: container.label,
+        handedOn: container.handedOn,
+        documentNumber: container.documentNumber,
+      }),
+    );
+  if (container.levelMl <= 0)
+    throw new DomainError('refused', say('Nothing is in {label}; there is nothing to hand over.', { label: container.label }));
+  if (input.on > ask.today) refuse('on', say('cannot lie in the future; today is {today} (got {on})', { today: ask.today, on: input.on }));
   const changed = await ask.scope
     .update(wasteContainer)
     .set({

@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import Joi from 'joi';
 import { baselineSchema } from '../../../physics/diagnosis/readingSchema.js';
 import type { BaselineReading } from '../../../physics/diagnosis/reading.js';
@@ -15,5 +16,11 @@ export const baseline: EntryDefinition<BaselineEntry> = {
   belongs: ({ before }) => ({ kind: 'baseline', before: before === true }),
   apply: (state, { reading, before }, made) => void (before ? state.befores : state.baselines).push(stamp(made, reading, 'hand')),
   reads: ({ reading, before }) =>
-    `${before ? 'Before' : 'Baseline'}, ${reading.setting}: ${reading.sensor} ${reading.partC.toFixed(1)} °C in a room of ${reading.roomC.toFixed(1)} °C`,
+    say('{say}, {setting}: {sensor} {partC} °C in a room of {roomC} °C', {
+      say: before ? say('Before') : say('Baseline'),
+      setting: reading.setting,
+      sensor: reading.sensor,
+      partC: reading.partC.toFixed(1),
+      roomC: reading.roomC.toFixed(1),
+    }),
 };

@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import Joi from 'joi';
 import type { BleedCycle } from '../../../physics/air/bleed.js';
 import { bySource, stamp, type EntryDefinition } from '../entry.js';
@@ -15,5 +16,11 @@ export const bleedCycle: EntryDefinition<BleedCycleEntry> = {
   apply: (state, { runningMm, stoppedMm, bubbles, noise, source: from }, made) =>
     void state.bleedCycles.push(stamp(made, { runningMm, stoppedMm, bubbles, noise }, from)),
   reads: ({ runningMm, stoppedMm, bubbles, noise, source: from }) =>
-    `Level ${runningMm} mm running, ${stoppedMm} mm stopped${bubbles ? ', bubbles at the return' : ''}${noise ? ', pump sounds of air' : ''}${bySource(from)}`,
+    say('Level {runningMm} mm running, {stoppedMm} mm stopped{say}{say2}{bySource}', {
+      runningMm,
+      stoppedMm,
+      say: bubbles ? say(', bubbles at the return') : '',
+      say2: noise ? say(', pump sounds of air') : '',
+      bySource: bySource(from),
+    }),
 };

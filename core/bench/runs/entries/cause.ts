@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import Joi from 'joi';
 import { note } from '../../../base/checking/fields.js';
 import { CAUSE_KEYS } from '../../../workshop/due-dates/facts.js';
@@ -32,5 +33,10 @@ export const cause: EntryDefinition<CauseEntry> = {
     return entry.suspect === 'part' && entry.item === null ? refusal('unknown-item', { why: 'say-which-part' }) : null;
   },
   reads: (entry, { nameOf }) =>
-    `Suspected cause: ${CAUSES[entry.cause]}${entry.suspect === 'coolant-lot' ? ', the coolant’s lot' : entry.item ? `, ${nameOf(entry.item)}` : ''}${entry.particlesStayed ? '; particles stayed inside' : ''}${entry.text ? `: ${entry.text}` : ''}`,
+    say('Suspected cause: {cause}{say}{say2}{text}', {
+      cause: CAUSES[entry.cause],
+      say: entry.suspect === 'coolant-lot' ? say(', the coolant’s lot') : entry.item ? `, ${nameOf(entry.item)}` : '',
+      say2: entry.particlesStayed ? say('; particles stayed inside') : '',
+      text: entry.text ? `: ${entry.text}` : '',
+    }),
 };

@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import Joi from 'joi';
 import { BACK, PULLED, SUPPLY_OFF_AGAIN } from '../checkIds.js';
 import { refusal, type EntryDefinition } from '../entry.js';
@@ -42,7 +43,11 @@ export const check: EntryDefinition<CheckEntry> = {
       : [],
   reads: (entry, { procedure }) => {
     const text = stepOf(procedure, entry.step)?.checks.find(({ id }) => id === entry.check)?.text ?? entry.check;
-    return entry.mark === 'done' ? text : entry.mark === 'open' ? `Unticked: ${text}` : `Not needed: ${text} (${entry.reason ?? ''})`;
+    return entry.mark === 'done'
+      ? text
+      : entry.mark === 'open'
+        ? say('Unticked: {text}', { text })
+        : say('Not needed: {text} ({reason})', { text, reason: entry.reason ?? '' });
   },
 };
 
@@ -52,6 +57,6 @@ function mirrorPulled(state: RunState, { check: id, mark }: CheckEntry, { at, by
   const checks = state.steps.find(({ kind }) => kind === 'power')?.checks;
   const back = `${BACK}${id.slice(PULLED.length)}`;
   if (!checks) return;
-  if (mark === 'not-needed') checks[back] = { mark: 'not-needed', reason: 'was not pulled', at, by };
+  if (mark === 'not-needed') checks[back] = { mark: 'not-needed', reason: say('was not pulled'), at, by };
   else if (checks[back]?.mark === 'not-needed') checks[back] = { mark: 'open', reason: null, at, by };
 }

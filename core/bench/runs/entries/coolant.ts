@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import Joi from 'joi';
 import { finite, id } from '../../../base/checking/fields.js';
 import type { EntryDefinition } from '../entry.js';
@@ -30,5 +31,5 @@ export const coolant: EntryDefinition<CoolantEntry> = {
   },
   locks: ({ productId }, { procedure, state }) =>
     procedure.facts ? [...doubtsAgainst(state), ...leaksAgainst(state), ...mixAgainst(procedure, state, productId)] : [],
-  reads: ({ productName, lot }) => `Coolant: ${productName}${lot ? `, lot ${lot}` : ''}`,
+  reads: ({ productName, lot }) => say('Coolant: {productName}{say}', { productName, say: lot ? say(', lot {lot}', { lot }) : '' }),
 };

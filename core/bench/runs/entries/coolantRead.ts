@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { finite } from '../../../base/checking/fields.js';
 import { formatPercent } from '../../../base/units/display.js';
 import { refusal, type EntryDefinition } from '../entry.js';
@@ -16,7 +17,7 @@ export const coolantRead: EntryDefinition<CoolantReadEntry> = {
   belongs: 'anytime',
   refuse: ({ strength, ph }) => (strength === null && ph === null ? refusal('unsafe', { why: 'nothing-read' }) : null),
   apply: ({ coolantReads }, { strength, ph }, made) => void coolantReads.push({ strength, ph, ...made }),
-  reads: (entry) => `Coolant measured: ${coolantReadWords(entry)}`,
+  reads: (entry) => say('Coolant measured: {coolantReadWords}', { coolantReadWords: coolantReadWords(entry) }),
 };
 
 export const coolantReadWords = ({ strength, ph }: CoolantRead): string =>

@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { id, note } from '../../../base/checking/fields.js';
 import { refusal, remark, type EntryDefinition } from '../entry.js';
 
@@ -12,5 +13,5 @@ export const correction: EntryDefinition<CorrectionEntry> = {
   belongs: 'log',
   apply: (state, { text, about }, made) => void state.corrections.push({ ...remark(made, text), about }),
   refuse: (_entry, { state }) => (state.signedOff ? null : refusal('step-open', { why: 'open-run-correction' })),
-  reads: ({ text }) => `Correction: ${text}`,
+  reads: ({ text }) => say('Correction: {text}', { text }),
 };

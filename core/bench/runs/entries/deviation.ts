@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { noteDrainEnd } from '../drainEnd.js';
 import { refusal, remark, type EntryDefinition } from '../entry.js';
 import { stepOf, type ProcedureStep } from '../procedure.js';
@@ -23,7 +24,11 @@ export const deviation: EntryDefinition<DeviationEntry> = {
     const fact = own && protectedBy(own);
     return fact ? refusal('unsafe', fact) : null;
   },
-  reads: (entry, { procedure }) => `Passed over with a reason: ${stepOf(procedure, entry.step)?.title ?? entry.step} (${entry.reason})`,
+  reads: (entry, { procedure }) =>
+    say('Passed over with a reason: {stepOf} ({reason})', {
+      stepOf: stepOf(procedure, entry.step)?.title ?? entry.step,
+      reason: entry.reason,
+    }),
 };
 
 /** Steps that may not be passed over with a reason, because somebody or something would be hurt. */

@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { refusal, remark, type EntryDefinition, type Standing } from '../entry.js';
 import { key, sentence } from './fields.js';
 
@@ -12,7 +13,7 @@ export const doubt: EntryDefinition<DoubtEntry> = {
   belongs: 'anytime',
   apply: (state, { part, text }, made) => void state.doubts.push({ ...remark(made, text), part, answer: null }),
   refuse: ({ part }, standing) => (isPlace(part, standing) ? null : refusal('unknown-item', { why: 'unknown-part', name: part })),
-  reads: ({ part, text }, { nameOf }) => `Felt wrong: ${nameOf(part)} (${text})`,
+  reads: ({ part, text }, { nameOf }) => say('Felt wrong: {nameOf} ({text})', { nameOf: nameOf(part), text }),
 };
 
 /** Whether a run knows a part or tube; one that knows none takes any. */

@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { id, positiveMl } from '../../../base/checking/fields.js';
 import { STANDING } from '../../../machine/loop-file/orientation.js';
 import { rinseStandOf } from '../facts.js';
@@ -37,6 +38,6 @@ export const drained: EntryDefinition<DrainedEntry> = {
     const most = insideMl === null ? Infinity : Math.max(0, insideMl) + MOST_OVER_SD * insideSdMl + MOST_OVER_ML;
     return volumeMl > most ? refusal('unsafe', { why: 'too-much-out', ml: volumeMl, insideMl: Math.max(0, insideMl ?? 0) }) : null;
   },
-  reads: ({ volumeMl, how }) => `Came out: ${formatMl(volumeMl)}, by ${how}`,
+  reads: ({ volumeMl, how }) => say('Came out: {formatMl}, by {how}', { formatMl: formatMl(volumeMl), how }),
   books: ({ volumeMl, wasteId }) => (wasteId === null ? null : { kind: 'waste', containerId: wasteId, ml: volumeMl }),
 };

@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { finite } from '../../../base/checking/fields.js';
 import { formatKpa } from '../../../base/units/display.js';
 import { LET_OUT_KPA, MOST_GAUGE_KPA } from '../../../physics/leak-testing/defaults.js';
@@ -45,5 +46,6 @@ export const dryReading: EntryDefinition<DryReadingEntry> = {
     ...pressureAgainst(facts ?? { mostGaugeKpa: MOST_GAUGE_KPA, weakest: null }, gaugeKpa),
     ...(gaugeKpa > LET_OUT_KPA ? sealsAgainst(state) : []),
   ],
-  reads: ({ gaugeKpa, tempC, source: from }) => `Gauge ${formatKpa(gaugeKpa)} at ${tempC.toFixed(1)} °C${bySource(from)}`,
+  reads: ({ gaugeKpa, tempC, source: from }) =>
+    say('Gauge {formatKpa} at {tempC} °C{bySource}', { formatKpa: formatKpa(gaugeKpa), tempC: tempC.toFixed(1), bySource: bySource(from) }),
 };

@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { judgeDryTest } from '../criteria.js';
 import { remark, type EntryDefinition } from '../entry.js';
 import { beginDryTest } from '../state.js';
@@ -13,5 +14,5 @@ export const dryRestarted: EntryDefinition<DryRestartedEntry> = {
   belongs: { kind: 'dry-test' },
   apply: (state, entry, made, procedure) =>
     beginDryTest(procedure, state, remark(made, `Test started again: ${entry.reason}`), judgeDryTest(procedure, state)),
-  reads: (entry) => `Air test started again: ${entry.reason}`,
+  reads: (entry) => say('Air test started again: {reason}', { reason: entry.reason }),
 };

@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { id } from '../../../base/checking/fields.js';
 import { FILL_CAUSES, type FillCause } from '../../fill-troubles/causes.js';
 import { refusal, remark, type EntryDefinition } from '../entry.js';
@@ -24,5 +25,8 @@ export const fillTroubleSolved: EntryDefinition<FillTroubleSolvedEntry> = {
     return Object.hasOwn(FILL_CAUSES, cause) ? null : refusal('unknown-item', { why: 'unknown-cause', name: cause });
   },
   reads: ({ cause, fix }) =>
-    `Filling goes on: ${Object.hasOwn(FILL_CAUSES, cause) ? FILL_CAUSES[cause as FillCause].label : cause}; ${fix}`,
+    say('Filling goes on: {hasOwn}; {fix}', {
+      hasOwn: Object.hasOwn(FILL_CAUSES, cause) ? FILL_CAUSES[cause as FillCause].label : cause,
+      fix,
+    }),
 };

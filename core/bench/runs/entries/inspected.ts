@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import Joi from 'joi';
 import { note } from '../../../base/checking/fields.js';
 import { DEPOSITS, gradeItem, GRADE_WORDS, SEALS, SURFACES, TOUCHES, WALLS, type ItemFindings } from '../../inspection/grade.js';
@@ -34,6 +35,11 @@ export const inspected: EntryDefinition<InspectedEntry> = {
   },
   reads: (entry, { procedure: { service }, nameOf }) => {
     const graded = gradeItem(service?.items.find(({ id }) => id === entry.item)?.kind ?? 'other', entry.findings);
-    return `Looked at ${nameOf(entry.item)}: ${GRADE_WORDS[graded.grade]}, ${graded.rule}${entry.findings.text ? ` (${entry.findings.text})` : ''}`;
+    return say('Looked at {nameOf}: {grade}, {rule}{text}', {
+      nameOf: nameOf(entry.item),
+      grade: GRADE_WORDS[graded.grade],
+      rule: graded.rule,
+      text: entry.findings.text ? ` (${entry.findings.text})` : '',
+    });
   },
 };

@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import Joi from 'joi';
 import { refusal, type EntryDefinition } from '../entry.js';
 import { jointAgainst } from '../locks.js';
@@ -18,5 +19,5 @@ export const joint: EntryDefinition<JointEntry> = {
       ? null
       : refusal('unknown-item', { why: 'unknown-joint', name: entry.joint }),
   locks: (entry, { procedure, state }) => (entry.open && procedure.facts ? jointAgainst(procedure, state) : []),
-  reads: (entry, { nameOf }) => `${entry.open ? 'Joint undone' : 'Joint closed'}: ${nameOf(entry.joint)}`,
+  reads: (entry, { nameOf }) => `${entry.open ? say('Joint undone') : say('Joint closed')}: ${nameOf(entry.joint)}`,
 };

@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { note } from '../../../base/checking/fields.js';
 import { LEAK_AMOUNT, LEAK_WHEN, type LeakAmount, type LeakWhen } from '../../leak-finding/causes.js';
 import { currentKind } from '../state.js';
@@ -30,5 +31,6 @@ export const leak: EntryDefinition<LeakEntry> = {
       retests: [],
     }),
   refuse: ({ at }, standing) => (isPlace(at, standing) ? null : refusal('unknown-item', { why: 'unknown-place', name: at })),
-  reads: ({ at, amount, text }, { nameOf }) => `Leak found at ${nameOf(at)}: a ${amount}${text ? `, ${text}` : ''}`,
+  reads: ({ at, amount, text }, { nameOf }) =>
+    say('Leak found at {nameOf}: a {amount}{text}', { nameOf: nameOf(at), amount, text: text ? `, ${text}` : '' }),
 };

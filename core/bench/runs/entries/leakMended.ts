@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { id } from '../../../base/checking/fields.js';
 import { LEAK_CAUSES, leakCauseWords } from '../../leak-finding/causes.js';
 import { refusal, remark, type EntryDefinition } from '../entry.js';
@@ -25,5 +26,5 @@ export const leakMended: EntryDefinition<LeakMendedEntry> = {
     if (!state.leaks.some(({ eventId }) => eventId === leak)) return refusal('unknown-item', { why: 'unknown-leak' });
     return Object.hasOwn(LEAK_CAUSES, cause) ? null : refusal('unknown-item', { why: 'unknown-cause', name: cause });
   },
-  reads: ({ cause, fix }) => `Leak mended: ${leakCauseWords(cause)}; ${fix}`,
+  reads: ({ cause, fix }) => say('Leak mended: {leakCauseWords}; {fix}', { leakCauseWords: leakCauseWords(cause), fix }),
 };

@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import Joi from 'joi';
 import { id } from '../../../base/checking/fields.js';
 import { lackBeforeDry, ranSince } from '../criteria.js';
@@ -25,7 +26,7 @@ export const leakRetested: EntryDefinition<LeakRetestedEntry> = {
     const lack = dry ? lackBeforeDry(procedure, state, found) : found.mended === null ? 'leak-mend-first' : null;
     return lack && refusal('step-open', { why: lack });
   },
-  reads: ({ dry }) => (dry ? 'Joint tested again: dry' : 'Joint tested again: still leaking'),
+  reads: ({ dry }) => (dry ? say('Joint tested again: dry') : say('Joint tested again: still leaking')),
 };
 
 /** As what a look counts: what was found with air is only seen with air; else whether the pump ran since it was mended. */

@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { finite } from '../../../base/checking/fields.js';
 import { formatMl } from '../../../base/units/display.js';
 import { bySource, stamp, type EntryDefinition } from '../entry.js';
@@ -15,5 +16,6 @@ export const level: EntryDefinition<LevelEntry> = {
   belongs: 'anytime',
   moves: (book, { levelMl, source: from }) => book.level(levelMl, book.levelSdMl(from !== undefined && from !== 'hand')),
   apply: (state, { levelMl, source: from }, made) => void state.levels.push(stamp(made, levelMl, from)),
-  reads: ({ levelMl, source: from }) => `Level: ${formatMl(levelMl)} in the reservoir${bySource(from)}`,
+  reads: ({ levelMl, source: from }) =>
+    say('Level: {formatMl} in the reservoir{bySource}', { formatMl: formatMl(levelMl), bySource: bySource(from) }),
 };

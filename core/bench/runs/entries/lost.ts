@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { positiveMl } from '../../../base/checking/fields.js';
 import { formatMl } from '../../../base/units/display.js';
 import type { EntryDefinition } from '../entry.js';
@@ -16,5 +17,5 @@ export const lost: EntryDefinition<LostEntry> = {
   whileWaiting: true,
   moves: (book, { volumeMl }) => book.lost(volumeMl),
   apply: ({ service }, { volumeMl }, { eventId, at }) => void service.flows.push({ eventId, at, way: 'lost', liquid: 'old', volumeMl }),
-  reads: ({ volumeMl, text }) => `Lost: about ${formatMl(volumeMl)} (${text})`,
+  reads: ({ volumeMl, text }) => say('Lost: about {formatMl} ({text})', { formatMl: formatMl(volumeMl), text }),
 };

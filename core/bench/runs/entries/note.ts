@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { note as noteText } from '../../../base/checking/fields.js';
 import { remark, type EntryDefinition } from '../entry.js';
 import { step } from './fields.js';
@@ -14,5 +15,5 @@ export const note: EntryDefinition<NoteEntry> = {
   whileWaiting: true,
   ahead: true,
   apply: (state, entry, made) => state.steps.find(({ id }) => id === entry.step)?.notes.push(remark(made, entry.text)),
-  reads: ({ text }) => `Note: ${text}`,
+  reads: ({ text }) => say('Note: {text}', { text }),
 };

@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import Joi from 'joi';
 import { STANDING } from '../../../machine/loop-file/orientation.js';
 import { positiveMl } from '../../../base/checking/fields.js';
@@ -58,6 +59,9 @@ export const outflow: EntryDefinition<OutflowEntry> = {
   },
   reads: ({ way, volumeMl, kept, at }, { portOf }) =>
     kept
-      ? `Drawn down: ${formatMl(volumeMl)} ${at === undefined ? 'out of the reservoir' : `at ${portOf(at)}`}, kept clean`
-      : `${OUTFLOW_WORDS[way]}: about ${formatMl(volumeMl)}`,
+      ? say('Drawn down: {formatMl} {say}, kept clean', {
+          formatMl: formatMl(volumeMl),
+          say: at === undefined ? say('out of the reservoir') : say('at {portOf}', { portOf: portOf(at) }),
+        })
+      : say('{way}: about {formatMl}', { way: OUTFLOW_WORDS[way], formatMl: formatMl(volumeMl) }),
 };

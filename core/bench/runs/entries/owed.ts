@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { formatDay } from '../../../base/units/dates.js';
 import { day } from '../../../base/checking/fields.js';
 import { OWED, OWED_KEYS } from '../../../workshop/due-dates/owed.js';
@@ -15,5 +16,5 @@ export const owed: EntryDefinition<OwedEntry> = {
   belongs: 'anytime',
   apply: (state, { kind, what, until }, made) => void state.owed.push({ kind, what, until, ...made }),
   refuse: ({ until }, { nowMs }) => (isPast(until, nowMs) ? refusal('unsafe', { why: 'fix-day-past' }) : null),
-  reads: ({ kind, what, until }) => `${OWED[kind]}: ${what}, by ${formatDay(until)}`,
+  reads: ({ kind, what, until }) => say('{kind}: {what}, by {formatDay}', { kind: OWED[kind], what, formatDay: formatDay(until) }),
 };

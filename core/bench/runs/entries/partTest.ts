@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import Joi from 'joi';
 import { finite } from '../../../base/checking/fields.js';
 import { formatMl } from '../../../base/units/display.js';
@@ -25,5 +26,10 @@ export const partTest: EntryDefinition<PartTestEntry> = {
   },
   refuse: ({ part }, standing) => (isPlace(part, standing) ? null : refusal('unknown-item', { why: 'unknown-part', name: part })),
   reads: ({ part, tight, how, leftMl }, { nameOf }) =>
-    `Tested alone: ${nameOf(part)} is ${tight ? 'tight' : 'leaking'} (${how})${leftMl > 0 ? `, ${formatMl(leftMl)} stay inside` : ''}`,
+    say('Tested alone: {nameOf} is {tight} ({how}){say}', {
+      nameOf: nameOf(part),
+      tight: tight ? 'tight' : 'leaking',
+      how,
+      say: leftMl > 0 ? say(', {formatMl} stay inside', { formatMl: formatMl(leftMl) }) : '',
+    }),
 };

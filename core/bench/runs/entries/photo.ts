@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { id, note } from '../../../base/checking/fields.js';
 import type { EntryDefinition } from '../entry.js';
 import type { PhotoTaken } from '../state.js';
@@ -13,5 +14,5 @@ export const photo: EntryDefinition<PhotoEntry> = {
   belongs: 'own-step',
   whileWaiting: true,
   apply: ({ service }, { photoId, caption }, made) => void service.photos.push({ photoId, caption, ...made }),
-  reads: ({ caption }) => `Photograph${caption ? `: ${caption}` : ''}`,
+  reads: ({ caption }) => say('Photograph{caption}', { caption: caption ? `: ${caption}` : '' }),
 };

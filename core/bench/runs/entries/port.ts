@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import Joi from 'joi';
 import { passedOver, refusal, type EntryDefinition, type Override } from '../entry.js';
 import { openingAgainst } from '../locks.js';
@@ -28,5 +29,5 @@ export const port: EntryDefinition<PortEntry> = {
   locks: (entry, { procedure, state }) =>
     entry.open && !entry.bottle && procedure.facts ? openingAgainst(procedure, state, procedure.facts, entry.port) : [],
   reads: (entry, { procedure }) =>
-    `${entry.open ? (entry.bottle ? 'Bottle connected' : 'Opened') : 'Closed'}: ${procedure.facts?.ports.find(({ name }) => name === entry.port)?.label ?? entry.port}${passedOver(entry.override)}`,
+    `${entry.open ? (entry.bottle ? say('Bottle connected') : say('Opened')) : say('Closed')}: ${procedure.facts?.ports.find(({ name }) => name === entry.port)?.label ?? entry.port}${passedOver(entry.override)}`,
 };

@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import Joi from 'joi';
 import { positiveMl } from '../../../base/checking/fields.js';
 import { formatMl } from '../../../base/units/display.js';
@@ -42,7 +43,7 @@ export const pour: EntryDefinition<PourEntry> = {
   locks: (_entry, { procedure, state }) =>
     procedure.facts ? [...sealsAgainst(state), ...doubtsAgainst(state), ...leaksAgainst(state)] : [],
   reads: ({ volumeMl, toMark, from, source: by }) =>
-    `${from ? 'Put back' : 'Poured'} ${formatMl(volumeMl)}${from ? FROM_WORDS[from] : ''}${toMark ? ', up to the mark' : ''}${bySource(by)}`,
+    `${from ? say('Put back') : say('Poured')} ${formatMl(volumeMl)}${from ? say(FROM_WORDS[from]) : ''}${toMark ? say(', up to the mark') : ''}${bySource(by)}`,
   // what a simulated bench pours is no liquid
   books: ({ volumeMl, from, source: by }, { coolant }) =>
     coolant?.lotId && !from && by !== 'simulated' ? { kind: 'coolant', lotId: coolant.lotId, ml: volumeMl } : null,

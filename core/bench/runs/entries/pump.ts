@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import Joi from 'joi';
 import { finite } from '../../../base/checking/fields.js';
 import { bySource, passedOver, type EntryDefinition, type Override } from '../entry.js';
@@ -25,7 +26,8 @@ export const pump: EntryDefinition<PumpEntry> = {
     on && procedure.facts
       ? [...pumpAgainst(procedure, state, procedure.facts), ...lowMarkAgainst(procedure, state, procedure.facts, nowMs)]
       : [],
-  reads: ({ on, source: from, override: passed }) => `Pump ${on ? 'on' : 'off'}${bySource(from)}${passedOver(passed)}`,
+  reads: ({ on, source: from, override: passed }) =>
+    say('Pump {on}{bySource}{passedOver}', { on: on ? 'on' : 'off', bySource: bySource(from), passedOver: passedOver(passed) }),
 };
 
 /** The wet test's clock counts a running pump. */

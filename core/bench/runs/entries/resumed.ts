@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import Joi from 'joi';
 import { judgeDryTest } from '../criteria.js';
 import { refusal, remark, type EntryDefinition } from '../entry.js';
@@ -36,5 +37,5 @@ export const resumed: EntryDefinition<ResumedEntry> = {
     const open = unseen(checksBeforeGoingOn(state), seen);
     return open.length > 0 ? refusal('unsafe', { why: 'not-looked-at', count: open.length }) : null;
   },
-  reads: () => 'Back on a bench: it goes on where it stopped',
+  reads: () => say('Back on a bench: it goes on where it stopped'),
 };

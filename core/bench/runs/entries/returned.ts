@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { bySource, type EntryDefinition } from '../entry.js';
 import type { ReadingSource } from '../state.js';
 import { source } from './fields.js';
@@ -13,5 +14,5 @@ export const returned: EntryDefinition<ReturnedEntry> = {
   belongs: 'anytime',
   moves: (book) => book.returned(),
   apply: () => undefined,
-  reads: ({ source: from }) => `Liquid comes back${bySource(from)}`,
+  reads: ({ source: from }) => say('Liquid comes back{bySource}', { bySource: bySource(from) }),
 };

@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { refusal, type EntryDefinition } from '../entry.js';
 import type { BorrowedSeal } from '../state.js';
 import { isPlace } from './doubt.js';
@@ -16,5 +17,5 @@ export const sealBorrowed: EntryDefinition<SealBorrowedEntry> = {
     isPlace(from, standing) || standing.procedure.facts?.ports.some(({ name }) => name === from)
       ? null
       : refusal('unknown-item', { why: 'unknown-place', name: from }),
-  reads: ({ from, text }, { nameOf }) => `Seal taken from ${nameOf(from)}: ${text}; that place stays open`,
+  reads: ({ from, text }, { nameOf }) => say('Seal taken from {nameOf}: {text}; that place stays open', { nameOf: nameOf(from), text }),
 };

@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { id } from '../../../base/checking/fields.js';
 import { refusal, type EntryDefinition } from '../entry.js';
 import { sentence } from './fields.js';
@@ -22,5 +23,5 @@ export const sealFitted: EntryDefinition<SealFittedEntry> = {
     state.borrowedSeals.some(({ eventId, fitted }) => eventId === borrowed && fitted === null)
       ? null
       : refusal('unknown-item', { why: 'unknown-seal' }),
-  reads: ({ text }) => `Sealed again where a seal was missing: ${text}`,
+  reads: ({ text }) => say('Sealed again where a seal was missing: {text}', { text }),
 };

@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { note } from '../../../base/checking/fields.js';
 import { refusal, remark, type EntryDefinition } from '../entry.js';
 import { failuresAgainst } from '../locks.js';
@@ -17,5 +18,5 @@ export const signedOff: EntryDefinition<SignedOffEntry> = {
   },
   refuse: (_entry, { state }) => (currentKind(state) === 'sign-off' ? null : refusal('too-early', { why: 'steps-before-sign-off' })),
   locks: (_entry, { procedure, state }) => (procedure.facts ? failuresAgainst(procedure, state) : []),
-  reads: (entry) => `Signed off${entry.remark ? `: ${entry.remark}` : ''}`,
+  reads: (entry) => say('Signed off{remark}', { remark: entry.remark ? `: ${entry.remark}` : '' }),
 };

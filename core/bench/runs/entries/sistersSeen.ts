@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { id, note } from '../../../base/checking/fields.js';
 import { refusal, type EntryDefinition } from '../entry.js';
 
@@ -22,5 +23,5 @@ export const sistersSeen: EntryDefinition<SistersSeenEntry> = {
     [...state.leaks, ...state.service.swaps].some(({ eventId }) => eventId === leak)
       ? null
       : refusal('unknown-item', { why: 'unknown-leak' }),
-  reads: ({ text }) => `Places with the same cause or bag looked at${text ? `: ${text}` : ''}`,
+  reads: ({ text }) => say('Places with the same cause or bag looked at{text}', { text: text ? `: ${text}` : '' }),
 };

@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import Joi from 'joi';
 import { finite } from '../../../base/checking/fields.js';
 import { FLUSH } from '../../../machine/liquids/rinsing.js';
@@ -35,5 +36,6 @@ export const soak: EntryDefinition<SoakEntry> = {
     if (on && running) return refusal('step-open', { why: 'cleaner-is-in', cleaner: running.cleaner });
     return !on && !running ? refusal('unknown-item', { why: 'no-cleaner-in' }) : null;
   },
-  reads: ({ on, cleaner, mostMinutes }) => (on ? `Cleaner in: ${cleaner}, at most ${mostMinutes} min` : `Cleaner out: ${cleaner}`),
+  reads: ({ on, cleaner, mostMinutes }) =>
+    on ? say('Cleaner in: {cleaner}, at most {mostMinutes} min', { cleaner, mostMinutes }) : say('Cleaner out: {cleaner}', { cleaner }),
 };

@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import Joi from 'joi';
 import { remark, type EntryDefinition } from '../entry.js';
 import { sentence } from './fields.js';
@@ -13,5 +14,5 @@ export const spill: EntryDefinition<SpillEntry> = {
   belongs: 'anytime',
   whileWaiting: true,
   apply: (state, { onElectronics, text }, made) => void state.spills.push({ ...remark(made, text), onElectronics, rinsedAt: null }),
-  reads: ({ onElectronics, text }) => `Spill${onElectronics ? ' on electronics' : ''}: ${text}`,
+  reads: ({ onElectronics, text }) => say('Spill{say}: {text}', { say: onElectronics ? say(' on electronics') : '', text }),
 };

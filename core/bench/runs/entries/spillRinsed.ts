@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { id } from '../../../base/checking/fields.js';
 import { refusal, type EntryDefinition } from '../entry.js';
 import { sentence } from './fields.js';
@@ -17,5 +18,5 @@ export const spillRinsed: EntryDefinition<SpillRinsedEntry> = {
   },
   refuse: ({ spill }, { state }) =>
     state.spills.some(({ eventId }) => eventId === spill) ? null : refusal('unknown-item', { why: 'unknown-spill' }),
-  reads: (entry) => `Rinsed with ${entry.with}; drying since`,
+  reads: (entry) => say('Rinsed with {with}; drying since', { with: entry.with }),
 };

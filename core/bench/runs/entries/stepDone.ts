@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { lacksOf } from '../criteria.js';
 import { refusal, type EntryDefinition } from '../entry.js';
 import { noteDrainEnd } from '../drainEnd.js';
@@ -34,5 +35,5 @@ export const stepDone: EntryDefinition<StepDoneEntry> = {
   },
   locks: (entry, { procedure, state, nowMs }) =>
     procedure.facts && stepOf(procedure, entry.step)?.kind === 'power' ? spillsAgainst(state, nowMs) : [],
-  reads: (entry, { procedure }) => `Done: ${stepOf(procedure, entry.step)?.title ?? entry.step}`,
+  reads: (entry, { procedure }) => say('Done: {stepOf}', { stepOf: stepOf(procedure, entry.step)?.title ?? entry.step }),
 };

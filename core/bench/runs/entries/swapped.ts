@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { volumeMl } from '../../../base/checking/fields.js';
 import { formatMl } from '../../../base/units/display.js';
 import { lotOnBagSchema } from '../../../workshop/lots/schema.js';
@@ -54,4 +55,4 @@ export function tookAlong(
 }
 
 export const swapWords = ({ action, text, heldMl, bag }: Swapped, name: string): string =>
-  `${SWAP_WORDS[action]}: ${name}, ${text}${bag ? `, ${bag.make} lot ${bag.lot}` : ''}${heldMl > 0 ? `, ${formatMl(heldMl)} inside it` : ''}`;
+  `${say(SWAP_WORDS[action])}: ${name}, ${text}${bag ? say(', {make} lot {lot}', { make: bag.make, lot: bag.lot }) : ''}${heldMl > 0 ? say(', {formatMl} inside it', { formatMl: formatMl(heldMl) }) : ''}`;

@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { formatDay } from '../../../base/units/dates.js';
 import Joi from 'joi';
 import { day } from '../../../base/checking/fields.js';
@@ -25,7 +26,7 @@ export const temporaryFix: EntryDefinition<TemporaryFixEntry> = {
       .min(1)
       .unique()
       .required()
-      .messages({ 'array.min': 'a temporary fix comes with at least one limit of use' }),
+      .messages({ 'array.min': say('a temporary fix comes with at least one limit of use') }),
     then: oneOf(JOB_KIND_KEYS),
   },
   belongs: 'anytime',
@@ -33,5 +34,10 @@ export const temporaryFix: EntryDefinition<TemporaryFixEntry> = {
     void service.temporaryFixes.push({ what, awaits, until, limits, ...(then ? { then } : {}), ...made }),
   refuse: ({ until }, { nowMs }) => (isPast(until, nowMs) ? refusal('unsafe', { why: 'fix-day-past' }) : null),
   reads: ({ what, awaits, until, limits }) =>
-    `Temporary: ${what}, until ${awaits}, by ${formatDay(until)} at the latest; ${limits.map((limit) => USE_LIMITS[limit]).join(', ')}`,
+    say('Temporary: {what}, until {awaits}, by {formatDay} at the latest; {map}', {
+      what,
+      awaits,
+      formatDay: formatDay(until),
+      map: limits.map((limit) => USE_LIMITS[limit]).join(', '),
+    }),
 };

@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { refusal, type EntryDefinition, type Standing } from '../entry.js';
 import { drawnAgainst, lowMarkAgainst, openAgainst, pumpAgainst } from '../locks.js';
 import { stepOf } from '../procedure.js';
@@ -33,7 +34,9 @@ export const timerStarted: EntryDefinition<TimerStartedEntry> = {
       : [];
   },
   reads: (entry, { procedure }) =>
-    `Timer started: ${stepOf(procedure, entry.step)?.timers.find(({ id }) => id === entry.timer)?.label ?? entry.timer}`,
+    say('Timer started: {stepOf}', {
+      stepOf: stepOf(procedure, entry.step)?.timers.find(({ id }) => id === entry.timer)?.label ?? entry.timer,
+    }),
 };
 
 export function refuseUnknownTimer(entry: { readonly step: string; readonly timer: string }, { procedure }: Standing) {

@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import type { EntryDefinition } from '../entry.js';
 import { stepOf } from '../procedure.js';
 import { switchPump } from '../state.js';
@@ -20,5 +21,7 @@ export const timerStopped: EntryDefinition<TimerStoppedEntry> = {
   },
   refuse: refuseUnknownTimer,
   reads: (entry, { procedure }) =>
-    `Timer stopped: ${stepOf(procedure, entry.step)?.timers.find(({ id }) => id === entry.timer)?.label ?? entry.timer}`,
+    say('Timer stopped: {stepOf}', {
+      stepOf: stepOf(procedure, entry.step)?.timers.find(({ id }) => id === entry.timer)?.label ?? entry.timer,
+    }),
 };

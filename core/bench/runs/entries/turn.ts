@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { finite } from '../../../base/checking/fields.js';
 import { STANDING_NAMES, STANDING_TOWARDS, type StandingName } from '../../../machine/loop-file/orientation.js';
 import { passedOver, type EntryDefinition, type Override } from '../entry.js';
@@ -19,5 +20,11 @@ export const turn: EntryDefinition<TurnEntry> = {
   },
   locks: ({ to, angleDeg }, { procedure, state }) => (procedure.facts ? turnAgainst(procedure, state, procedure.facts, to, angleDeg) : []),
   reads: ({ to, angleDeg, override: passed }) =>
-    angleDeg === 0 ? 'Case upright' : `Case turned ${STANDING_TOWARDS[to]}, ${Math.round(angleDeg)}°${passedOver(passed)}`,
+    angleDeg === 0
+      ? say('Case upright')
+      : say('Case turned {to}, {angleDeg}°{passedOver}', {
+          to: STANDING_TOWARDS[to],
+          angleDeg: Math.round(angleDeg),
+          passedOver: passedOver(passed),
+        }),
 };

@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { finite, id } from '../../../base/checking/fields.js';
 import { lotOnBagSchema } from '../../../workshop/lots/schema.js';
 import { refusal, type EntryDefinition } from '../entry.js';
@@ -24,8 +25,8 @@ export const used: EntryDefinition<UsedEntry> = {
     void service.used.push({ itemId, itemName, count, ...(place ? { item: place } : {}), ...(bag ? { bag } : {}), ...made }),
   refuse: ({ item: place }, standing) =>
     place === undefined || isPlace(place, standing) ? null : refusal('unknown-item', { why: 'unknown-item', name: place }),
-  reads: (entry, { nameOf }) => `${usedWords(entry)}${entry.item ? ` at ${nameOf(entry.item)}` : ''}`,
+  reads: (entry, { nameOf }) => `${usedWords(entry)}${entry.item ? say(' at {nameOf}', { nameOf: nameOf(entry.item) }) : ''}`,
   books: ({ itemId, count }) => ({ kind: 'item', itemId, count }),
 };
 
-export const usedWords = ({ itemName, count }: Used): string => `Used: ${count} × ${itemName}`;
+export const usedWords = ({ itemName, count }: Used): string => say('Used: {count} × {itemName}', { count, itemName });

@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { formatDay } from '../../../base/units/dates.js';
 import Joi from 'joi';
 import { day } from '../../../base/checking/fields.js';
@@ -22,7 +23,7 @@ export const waits: EntryDefinition<WaitsEntry> = {
       .when('for', { is: 'overnight', otherwise: Joi.invalid('') })
       .required()
       .messages({
-        'any.invalid': 'say what it waits for: the part, the question, the reason',
+        'any.invalid': say('say what it waits for: the part, the question, the reason'),
       }),
     until: day().required(),
     lies: sentence.max(300).required(),
@@ -48,5 +49,10 @@ export const waits: EntryDefinition<WaitsEntry> = {
     return open.length > 0 ? refusal('unsafe', { why: 'not-left-safe', count: open.length }) : null;
   },
   reads: ({ for: what, what: text, until, lies }) =>
-    `Waits for ${WAIT_FOR[what]}${text ? `: ${text}` : ''}, until ${formatDay(until)}; it lies: ${lies}`,
+    say('Waits for {what}{text}, until {formatDay}; it lies: {lies}', {
+      what: WAIT_FOR[what],
+      text: text ? `: ${text}` : '',
+      formatDay: formatDay(until),
+      lies,
+    }),
 };

@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { finite } from '../../../base/checking/fields.js';
 import { CLARITIES, CLARITY_WORDS } from '../../../machine/liquids/rinsing.js';
 import type { EntryDefinition } from '../entry.js';
@@ -15,5 +16,6 @@ export const water: EntryDefinition<WaterEntry> = {
   belongs: 'own-step',
   apply: ({ service }, { ph, clarity }, made) => void service.waters.push({ ph, clarity, ...made }),
   refuse: onlyInService,
-  reads: ({ ph, clarity }) => `Water read: ${CLARITY_WORDS[clarity]}${ph === null ? '' : `, pH ${ph.toFixed(1)}`}`,
+  reads: ({ ph, clarity }) =>
+    say('Water read: {clarity}{say}', { clarity: CLARITY_WORDS[clarity], say: ph === null ? '' : say(', pH {ph}', { ph: ph.toFixed(1) }) }),
 };

@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { finite } from '../../../base/checking/fields.js';
 import { formatKg } from '../../../base/units/display.js';
 import { BENCH_C, scaleSdG } from '../../../physics/measuring/errors.js';
@@ -53,8 +54,9 @@ export const weighed: EntryDefinition<WeighedEntry> = {
     const { insideMl, insideSdMl } = state.contents;
     if (when === 'before') state.weights.before = { massG, insideMl, insideSdMl };
     else state.weights.after = { massG };
-    const id = WEIGHED[when];
+    const id = say(WEIGHED[when]);
     for (const step of state.steps) if (step.kind === 'fill') step.checks[id] = { mark: 'done', reason: null, at, by };
   },
-  reads: ({ when, massG }) => `Machine weighed ${when === 'before' ? 'before the fill' : 'filled'}: ${formatKg(massG)}`,
+  reads: ({ when, massG }) =>
+    say('Machine weighed {say}: {formatKg}', { say: when === 'before' ? say('before the fill') : 'filled', formatKg: formatKg(massG) }),
 };

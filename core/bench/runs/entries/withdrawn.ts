@@ -1,3 +1,4 @@
+import { say } from '../../../base/words/say.js';
 import { id } from '../../../base/checking/fields.js';
 import type { EntryDefinition } from '../entry.js';
 
@@ -11,5 +12,5 @@ export const withdrawn: EntryDefinition<WithdrawnEntry> = {
   belongs: 'log',
   // what it takes back is left out of the fold: see replay.ts
   apply: () => undefined,
-  reads: ({ event }, { sentenceOf }) => `Taken back: ${sentenceOf(event)}`,
+  reads: ({ event }, { sentenceOf }) => say('Taken back: {sentenceOf}', { sentenceOf: sentenceOf(event) }),
 };
