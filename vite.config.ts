@@ -4,7 +4,7 @@ import vue from '@vitejs/plugin-vue';
 import { defineConfig } from 'vite';
 import { VitePWA } from 'vite-plugin-pwa';
 import vuetify from 'vite-plugin-vuetify';
-import { templateWords } from './words/templateWords';
+import { templateWords } from './words/templateWords.ts';
 
 const root = path.dirname(fileURLToPath(import.meta.url));
 

@@ -3,7 +3,7 @@ import { fileURLToPath } from 'node:url';
 import vue from '@vitejs/plugin-vue';
 import vuetify from 'vite-plugin-vuetify';
 import { defineConfig } from 'vitest/config';
-import { templateWords } from './words/templateWords';
+import { templateWords } from './words/templateWords.ts';
 
 const root = path.dirname(fileURLToPath(import.meta.url));
 const alias = { '@core': path.join(root, 'core') };
@@ -26,7 +26,7 @@ export default defineConfig({
         test: {
           ...PURE,
           name: 'unit',
-          include: ['core/**/*.test.ts', 'tests/oracle/**/*.test.ts', 'server/**/*.unit.test.ts'],
+          include: ['core/**/*.test.ts', 'words/**/*.test.ts', 'tests/oracle/**/*.test.ts', 'server/**/*.unit.test.ts'],
           environment: 'node',
           // nothing in the core keeps a state of its own: its files share what is loaded
           isolate: false,
@@ -34,7 +34,10 @@ export default defineConfig({
       },
       {
         // as in the application's own build: a screen brings the components that it uses, and no others
-        plugins: [vue({ template: { compilerOptions: { whitespace: 'preserve', nodeTransforms: [templateWords()] } } }), vuetify({ autoImport: true })],
+        plugins: [
+          vue({ template: { compilerOptions: { whitespace: 'preserve', nodeTransforms: [templateWords()] } } }),
+          vuetify({ autoImport: true }),
+        ],
         resolve: { alias },
         test: {
           ...PURE,

@@ -46,6 +46,7 @@ const WORDS = new Set(
     ' ',
   ),
 );
+const IS_ADDRESS = /^(GET|PUT|POST|DELETE) \//;
 const looksLikeWords = (text: string): boolean => /\p{L}{2,}/u.test(text) && (/\s/.test(text) || /^\p{Lu}\p{Ll}/u.test(text));
 
 /** What is said outright in a program, and what stands in its constant tables. */
@@ -59,7 +60,14 @@ export function ofProgram(source: string, add: (message: string) => void): void 
       const isTable = IS_CONSTANT.test(node.id.name);
       return walk(node.init, isTable, isTable && /\bMessages</.test(typed) ? 'words' : '');
     }
-    if (table && node.type === 'StringLiteral' && (WORDS.has(key) ? /\p{L}{2,}/u.test(node.value) : looksLikeWords(node.value)))
+    // headings of tables that come from elsewhere, and addresses, are read by programs
+    if (key === 'headings') return;
+    if (
+      table &&
+      node.type === 'StringLiteral' &&
+      !IS_ADDRESS.test(node.value) &&
+      (WORDS.has(key) ? /\p{L}{2,}/u.test(node.value) : looksLikeWords(node.value))
+    )
       add(node.value);
     for (const [name, child] of Object.entries(node)) {
       if (name === 'loc' || name === 'leadingComments' || name === 'trailingComments' || name === 'typeAnnotation') continue;

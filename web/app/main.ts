@@ -1,10 +1,12 @@
 import { createPinia } from 'pinia';
-import { createApp } from 'vue';
+import { createApp, watchEffect } from 'vue';
+import { reading, USUAL_READING } from '@core/base/units/reading.js';
+import { setReading } from '../base/units/reader.js';
 import App from './App.vue';
 import { startLook, vuetify } from '../base/look/vuetify.js';
 import { startOutbox } from '../base/outbox/deviceOutbox.js';
 import { useSession } from '../workshop/people/sessionStore.js';
-import { words } from '../base/words/words.js';
+import { deviceLanguage, fetchWords, words } from '../base/words/words.js';
 import { router } from './router.js';
 import { installApp } from '../base/shell/installed.js';
 import '@fontsource-variable/atkinson-hyperlegible-next/wght.css';
@@ -14,6 +16,12 @@ import '../base/look/figures.css';
 import '../base/look/base.css';
 
 startLook();
+// until somebody signs in, the device's own language
+await fetchWords(deviceLanguage());
+setReading({ ...USUAL_READING, language: deviceLanguage() });
+watchEffect(() => {
+  vuetify.locale.current.value = reading().language;
+});
 createApp(App).use(createPinia()).use(vuetify).use(router).use(words).mount('#app');
 installApp();
 const session = useSession();

@@ -1,45 +1,48 @@
-import { createRouter, createWebHistory } from 'vue-router';
+import { say } from '@core/base/words/say.js';
+import { createRouter, createWebHistory, type RouteRecordRaw } from 'vue-router';
 import { useSession } from '../workshop/people/sessionStore.js';
+
+const ROUTES: RouteRecordRaw[] = [
+  { path: '/', redirect: '/today' },
+  { path: '/sign-in', component: () => import('../pages/SignInView.vue'), meta: { open: true, title: 'Sign in' } },
+  { path: '/new-password', component: () => import('../pages/NewPasswordView.vue'), meta: { anybody: true, title: 'A new password' } },
+  { path: '/first-visit', component: () => import('../pages/SetupView.vue'), meta: { open: true, title: 'First visit' } },
+  { path: '/today', component: () => import('../pages/TodayView.vue'), meta: { title: 'Today' } },
+  { path: '/systems', component: () => import('../pages/SystemsView.vue'), meta: { title: 'Machines' } },
+  { path: '/systems/new', component: () => import('../pages/NewSystemView.vue'), meta: { title: 'New machine' } },
+  { path: '/systems/import', component: () => import('../pages/ImportView.vue'), meta: { title: 'Bring machines in' } },
+  { path: '/systems/:id', component: () => import('../pages/SystemView.vue'), props: true, meta: { title: 'Machine' } },
+  { path: '/systems/:systemId/loops/new', component: () => import('../pages/LoopView.vue'), props: true, meta: { title: 'New loop' } },
+  { path: '/systems/:id/jobs/new', component: () => import('../pages/NewJobView.vue'), props: true, meta: { title: 'Take in' } },
+  { path: '/jobs/:id', component: () => import('../pages/JobView.vue'), props: true, meta: { title: 'Job' } },
+  { path: '/systems/:id/papers', component: () => import('../pages/SlipView.vue'), props: true, meta: { title: 'Papers' } },
+  { path: '/search', component: () => import('../pages/SearchView.vue'), meta: { title: 'Search' } },
+  { path: '/messages', component: () => import('../pages/MessagesView.vue'), meta: { title: 'Messages' } },
+  { path: '/plan', component: () => import('../pages/PlanView.vue'), meta: { title: 'Plan' } },
+  { path: '/store', component: () => import('../pages/StoreView.vue'), meta: { title: 'Store' } },
+  { path: '/labels', component: () => import('../pages/LabelsView.vue'), meta: { title: 'Labels' } },
+  { path: '/limit-changes/:id', component: () => import('../pages/LimitChangeView.vue'), props: true, meta: { title: 'Whom to tell' } },
+  { path: '/waste/:id/paper', component: () => import('../pages/HandOverView.vue'), props: true, meta: { title: 'Hand-over' } },
+  { path: '/loops/:id', component: () => import('../pages/LoopView.vue'), props: true, meta: { title: 'Loop' } },
+  { path: '/loops/:id/profile', component: () => import('../pages/ProfileView.vue'), props: true, meta: { title: 'Loop profile' } },
+  { path: '/loops/:id/parts', component: () => import('../pages/PartsSheet.vue'), props: true, meta: { title: 'Parts and cuts' } },
+  { path: '/runs/:id', component: () => import('../pages/RunView.vue'), props: true, meta: { title: 'Bench', bench: true } },
+  { path: '/runs/:id/record', component: () => import('../pages/RecordView.vue'), props: true, meta: { title: 'Record' } },
+  { path: '/course', component: () => import('../pages/CourseView.vue'), meta: { title: 'The course' } },
+  { path: '/own-password', component: () => import('../pages/OwnPasswordView.vue'), meta: { title: 'Your account' } },
+  {
+    path: '/workshop/procedure/:kind?',
+    props: true,
+    component: () => import('../pages/ProcedureView.vue'),
+    meta: { title: 'Procedure' },
+  },
+  { path: '/workshop/:part?', props: true, component: () => import('../pages/WorkshopView.vue'), meta: { title: 'Workshop' } },
+  { path: '/:path(.*)*', component: () => import('../pages/NowhereView.vue'), meta: { title: 'Not found' } },
+];
 
 export const router = createRouter({
   history: createWebHistory(),
-  routes: [
-    { path: '/', redirect: '/today' },
-    { path: '/sign-in', component: () => import('../pages/SignInView.vue'), meta: { open: true, title: 'Sign in' } },
-    { path: '/new-password', component: () => import('../pages/NewPasswordView.vue'), meta: { anybody: true, title: 'A new password' } },
-    { path: '/first-visit', component: () => import('../pages/SetupView.vue'), meta: { open: true, title: 'First visit' } },
-    { path: '/today', component: () => import('../pages/TodayView.vue'), meta: { title: 'Today' } },
-    { path: '/systems', component: () => import('../pages/SystemsView.vue'), meta: { title: 'Systems' } },
-    { path: '/systems/new', component: () => import('../pages/NewSystemView.vue'), meta: { title: 'New system' } },
-    { path: '/systems/import', component: () => import('../pages/ImportView.vue'), meta: { title: 'Bring systems in' } },
-    { path: '/systems/:id', component: () => import('../pages/SystemView.vue'), props: true, meta: { title: 'System' } },
-    { path: '/systems/:systemId/loops/new', component: () => import('../pages/LoopView.vue'), props: true, meta: { title: 'New loop' } },
-    { path: '/systems/:id/jobs/new', component: () => import('../pages/NewJobView.vue'), props: true, meta: { title: 'Take in' } },
-    { path: '/jobs/:id', component: () => import('../pages/JobView.vue'), props: true, meta: { title: 'Job' } },
-    { path: '/systems/:id/papers', component: () => import('../pages/SlipView.vue'), props: true, meta: { title: 'Papers' } },
-    { path: '/search', component: () => import('../pages/SearchView.vue'), meta: { title: 'Search' } },
-    { path: '/messages', component: () => import('../pages/MessagesView.vue'), meta: { title: 'Messages' } },
-    { path: '/plan', component: () => import('../pages/PlanView.vue'), meta: { title: 'Plan' } },
-    { path: '/store', component: () => import('../pages/StoreView.vue'), meta: { title: 'Store' } },
-    { path: '/labels', component: () => import('../pages/LabelsView.vue'), meta: { title: 'Labels' } },
-    { path: '/limit-changes/:id', component: () => import('../pages/LimitChangeView.vue'), props: true, meta: { title: 'Whom to tell' } },
-    { path: '/waste/:id/paper', component: () => import('../pages/HandOverView.vue'), props: true, meta: { title: 'Hand-over' } },
-    { path: '/loops/:id', component: () => import('../pages/LoopView.vue'), props: true, meta: { title: 'Loop' } },
-    { path: '/loops/:id/profile', component: () => import('../pages/ProfileView.vue'), props: true, meta: { title: 'Loop profile' } },
-    { path: '/loops/:id/parts', component: () => import('../pages/PartsSheet.vue'), props: true, meta: { title: 'Parts and cuts' } },
-    { path: '/runs/:id', component: () => import('../pages/RunView.vue'), props: true, meta: { title: 'Bench', bench: true } },
-    { path: '/runs/:id/record', component: () => import('../pages/RecordView.vue'), props: true, meta: { title: 'Record' } },
-    { path: '/course', component: () => import('../pages/CourseView.vue'), meta: { title: 'The course' } },
-    { path: '/own-password', component: () => import('../pages/OwnPasswordView.vue'), meta: { title: 'Your account' } },
-    {
-      path: '/workshop/procedure/:kind?',
-      props: true,
-      component: () => import('../pages/ProcedureView.vue'),
-      meta: { title: 'Procedure' },
-    },
-    { path: '/workshop/:part?', props: true, component: () => import('../pages/WorkshopView.vue'), meta: { title: 'Workshop' } },
-    { path: '/:path(.*)*', component: () => import('../pages/NowhereView.vue'), meta: { title: 'Not found' } },
-  ],
+  routes: ROUTES,
   scrollBehavior: (_to, _from, saved) => saved ?? { top: 0 },
 });
 
@@ -54,5 +57,5 @@ router.beforeEach(async (to) => {
 });
 
 router.afterEach((to) => {
-  document.title = `${String(to.meta.title)} · Lavacrum`;
+  document.title = `${say(String(to.meta.title))} · Lavacrum`;
 });

@@ -33,6 +33,12 @@ export function say(message: string, values: MessageValues = {}): string {
   return String(format.format(values as Record<string, string | number | boolean>));
 }
 
+/** A text with places of its own to be filled in later, as a procedure has: looked up, and left as it stands. */
+export function sayText(text: string): string {
+  const { language } = reading();
+  return language === 'en' ? text : (catalogues.get(language)?.[text] ?? text);
+}
+
 /** What comes from a constant table of words, in the reader's language; what is no text stays as it is. */
 export const sayWord = <T>(word: T): T => (typeof word === 'string' ? (say(word) as T) : word);
 

@@ -1,4 +1,4 @@
-import { say, sayWord } from '../../base/words/say.js';
+import { say, sayWord, sayText } from '../../base/words/say.js';
 import { findingsAtBench } from '../../machine/build-checks/beforeBuilding.js';
 import { shortName } from '../../machine/catalogue/names.js';
 import { countFittings, unusedPorts } from '../../machine/loop-file/fittings.js';
@@ -357,7 +357,7 @@ function words({ loop, bottles, coolantName, facts, holdMinutes, wetSeconds }: E
 }
 
 const fillIn = (text: string, values: Record<Placeholder, string>): string =>
-  text.replace(/\{(\w+)\}/g, (whole, name: string) => (Object.hasOwn(values, name) ? values[name as Placeholder] : whole));
+  sayText(text).replace(/\{(\w+)\}/g, (whole, name: string) => (Object.hasOwn(values, name) ? values[name as Placeholder] : whole));
 
 function checksOf(check: CheckTemplate, given: ExpandWith, values: Record<Placeholder, string>): CheckItem[] {
   if (isEach(check)) return EXPAND[check.each](given).map((item) => withLook(withGroup(item, check), check.each));
@@ -365,7 +365,8 @@ function checksOf(check: CheckTemplate, given: ExpandWith, values: Record<Placeh
   const has = hasReservoir(given.loop);
   if ((onlyDry && !given.dry) || (where === 'reservoir' && !has) || (where === 'no-reservoir' && has)) return [];
   const look = together ? { together: say('All of it lies here') } : {};
-  return [{ ...item, ...look, text: fillIn(has ? item.text : (textWithoutReservoir ?? item.text), values) }];
+  const group = item.group === undefined ? {} : { group: sayText(item.group) };
+  return [{ ...item, ...look, ...group, text: fillIn(has ? item.text : (textWithoutReservoir ?? item.text), values) }];
 }
 
 /** The first look at the joints is one at many places; the later ones are one line each already. */
@@ -374,7 +375,8 @@ const withLook = (item: CheckItem, each: EachKey): CheckItem => {
   return together === undefined ? item : { ...item, together };
 };
 
-const withGroup = (item: CheckItem, { group }: EachCheck): CheckItem => (group === undefined || item.group ? item : { ...item, group });
+const withGroup = (item: CheckItem, { group }: EachCheck): CheckItem =>
+  group === undefined || item.group ? item : { ...item, group: sayText(group) };
 
 /** What the build check says against this loop stands first where the kit is laid out and again before it is closed, whatever a lead's version says. */
 function findings({ does }: StepTemplate, { loop, service }: ExpandWith): CheckItem[] {
@@ -395,7 +397,7 @@ function stepOf(step: StepTemplate, given: ExpandWith, values: Record<Placeholde
     id: step.id,
     kind: step.kind,
     does: step.does ?? [],
-    title: step.title,
+    title: sayText(step.title),
     lead: fillIn(lead, values),
     cautions: cautions.map((caution) => fillIn(caution, values)),
     checks: [...findings(step, given), ...step.checks.flatMap((check) => checksOf(check, given, values))],
@@ -403,8 +405,8 @@ function stepOf(step: StepTemplate, given: ExpandWith, values: Record<Placeholde
       minutes === 'wet'
         ? given.wetSeconds === null
           ? []
-          : [{ id, label, seconds: given.wetSeconds }]
-        : [{ id, label, seconds: minutes * 60 }],
+          : [{ id, label: sayText(label), seconds: given.wetSeconds }]
+        : [{ id, label: sayText(label), seconds: minutes * 60 }],
     ),
   };
 }

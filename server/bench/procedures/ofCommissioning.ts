@@ -1,4 +1,4 @@
-import { buildProcedure } from '../../../core/bench/procedures/buildProcedure.js';
+import { asTheWorkshopReads } from './asTheWorkshopReads.js';
 import type { RunCreate } from '../../../core/bench/commissioning/schema.js';
 import type { Procedure } from '../../../core/bench/runs/procedure.js';
 import { liquidOf } from '../../../core/machine/liquids/fluids.js';
@@ -23,7 +23,7 @@ export async function commissioningProcedure(scope: Scope, of: CommissioningOf):
   demandDrawn(of.file);
   const product = await productOf(scope, of.coolantProductId);
   const ours = await newestProcedure(scope, 'commissioning');
-  return buildProcedure({
+  return asTheWorkshopReads(scope, {
     loop: of.file,
     schools: of.schools,
     order: orderFor(of.file, product),

@@ -1,4 +1,4 @@
-import { buildProcedure } from '../../../core/bench/procedures/buildProcedure.js';
+import { asTheWorkshopReads } from './asTheWorkshopReads.js';
 import type { Procedure } from '../../../core/bench/runs/procedure.js';
 import { serviceFacts } from '../../../core/bench/services/serviceFacts.js';
 import { liquidOf, type Glycol } from '../../../core/machine/liquids/fluids.js';
@@ -66,7 +66,7 @@ export async function serviceProcedure(scope: Scope, given: ProcedureFor): Promi
     mixes: shelf.map((each) => mayMix(product && miscible(product), miscible(each))),
   });
   const ours = await newestProcedure(scope, given.kind);
-  return buildProcedure({
+  return asTheWorkshopReads(scope, {
     loop: given.file,
     ...(ours ? { template: ours.template, templateNumber: ours.number } : {}),
     schools: given.schools,

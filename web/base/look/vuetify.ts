@@ -1,4 +1,5 @@
 import { createVuetify } from 'vuetify';
+import { de, en } from 'vuetify/locale';
 import { aliases, mdi } from 'vuetify/iconsets/mdi-svg';
 import 'vuetify/styles/core';
 import './spacing.css';
@@ -48,6 +49,7 @@ const presentLook = (): Look => chosenLook() ?? (system.matches ? 'night' : 'day
 const styleNonce = (): string | undefined => document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.nonce;
 
 export const vuetify = createVuetify({
+  locale: { locale: 'en', fallback: 'en', messages: { en, de } },
   icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
   theme: { defaultTheme: presentLook(), themes: { day, night }, cspNonce: styleNonce() },
   defaults: {

@@ -12,6 +12,9 @@ export const words = {
   },
 };
 
+/** Of the languages there are, the one that this device is set to. */
+export const deviceLanguage = (): Reading['language'] => (navigator.language.startsWith('de') ? 'de' : 'en');
+
 /** Fetches the file of a language before anything is said in it. English is in the program itself. */
 export async function fetchWords(language: Reading['language']): Promise<void> {
   if (hasWords(language)) return;

@@ -3,7 +3,7 @@ import { say } from '@core/base/words/say.js';
 import { computed, reactive, watch } from 'vue';
 import { formatDayTime, weekdayNames } from '@core/base/units/dates.js';
 import { formatDegrees, formatIn, formatKpa, formatMl } from '@core/base/units/display.js';
-import { READING_CHOICES, readingAs, USUAL_READING, type Reading } from '@core/base/units/reading.js';
+import { READING_CHOICES, reading, readingAs, USUAL_READING, type Reading } from '@core/base/units/reading.js';
 import type { Shop } from '@core/workshop/people/answers.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
@@ -83,7 +83,10 @@ async function save(): Promise<void> {
     return true;
   });
   if (!saved) return;
+  const before = reading().language;
   await session.load();
+  // what a page made when it was opened is said in the old language: all of it is made anew
+  if (reading().language !== before) return window.location.reload();
   notices.say(say('Saved. Every page follows it; what is stored stays as it was.'));
 }
 </script>

@@ -6,6 +6,7 @@ import type { SetupInput, SignInInput } from '@core/workshop/people/schema.js';
 import { call, get, setToken, whenSignedOut, whenTokenIsOld } from '../../base/http/api.js';
 import { deviceOutbox } from '../../base/outbox/deviceOutbox.js';
 import { forgetAnswers, rememberAnswer, rememberedAnswer } from '../../base/outbox/deviceStore.js';
+import { fetchWords } from '../../base/words/words.js';
 import { setReading } from '../../base/units/reader.js';
 import { setTimeZone } from '../../base/units/dates.js';
 import { setServerNow } from '../../base/units/now.js';
@@ -18,7 +19,9 @@ export const useSession = defineStore('session', () => {
   const today = ref('');
   const loaded = ref(false);
 
-  function take(answer: SessionAnswer): void {
+  async function take(answer: SessionAnswer): Promise<void> {
+    // nothing is said before the words are there
+    if (answer.signedIn) await fetchWords(answer.account.reading?.language ?? 'en').catch(() => undefined);
     loaded.value = true;
     if (answer.signedIn) {
       account.value = answer.account;
@@ -53,13 +56,14 @@ export const useSession = defineStore('session', () => {
     loaded,
     load: async () => {
       try {
-        take(await get<SessionAnswer>('/session'));
+        await take(await get<SessionAnswer>('/session'));
         if (account.value) void rememberAnswer('account', account.value).catch(() => undefined);
       } catch (error) {
         // away from the network the bench goes on under the last name; what is entered waits for the server's word
         const known = await rememberedAnswer<Account>('account').catch(() => null);
         if (!known) throw error;
         account.value = known;
+        await fetchWords(known.reading?.language ?? 'en').catch(() => undefined);
         setTimeZone(known.timeZone);
         setReading(known.reading);
       }
@@ -69,7 +73,7 @@ export const useSession = defineStore('session', () => {
     signOut: async () => {
       await call('DELETE', '/session');
       await forgetAnswers().catch(() => undefined);
-      take({ signedIn: false, setupNeeded: false });
+      await take({ signedIn: false, setupNeeded: false });
     },
   };
 });
