@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { parse as parseProgram } from '@babel/parser';
-import type { Node as BabelNode } from '@babel/types';
+import type { Node as BabelNode, VariableDeclarator } from '@babel/types';
 import { parse } from '@vue/compiler-dom';
 import { parse as parseComponent } from '@vue/compiler-sfc';
 import { templateWords } from './templateWords.js';
@@ -15,7 +15,8 @@ const filesOf = (folder: string): string[] =>
   });
 const isSource = (name: string): boolean => /\.(vue|ts)$/.test(name) && !/\.(test|d)\.ts$/.test(name);
 /** calls, fields of files and commands of the server speak English alone: programs read them */
-const SPOKEN_BY_PROGRAMS = /core\/edge\/calc\/|core\/bench\/trial\/|server\/operations\/|server\/base\/database\/|benchmarks\//;
+const SPOKEN_BY_PROGRAMS =
+  /core\/edge\/calc\/|core\/bench\/trial\/|importing\/(words|figures)\.ts|generatedLoops|usePush|server\/operations\/|server\/base\/database\/|benchmarks\//;
 
 export function everyMessage(root: string): Map<string, string> {
   const found = new Map<string, string>();
@@ -46,6 +47,15 @@ const WORDS = new Set(
     ' ',
   ),
 );
+const IS_NAMED_WORDS = /(^|_)(WORDS|STATES|KINDS|LABELS|NAMES|ROLES|PARTS|DEVICES|EACH|SKILLS|REASONS|KITS)$/;
+/** `{ a: 'words', b: 'more words' }`, and nothing else in it */
+function holdsTexts(init: BabelNode): boolean {
+  const table = init.type === 'TSAsExpression' || init.type === 'TSSatisfiesExpression' ? init.expression : init;
+  return (
+    table.type === 'ObjectExpression' &&
+    table.properties.every((each) => each.type === 'ObjectProperty' && each.value.type === 'StringLiteral')
+  );
+}
 const IS_ADDRESS = /^(GET|PUT|POST|DELETE) \//;
 const looksLikeWords = (text: string): boolean => /\p{L}{2,}/u.test(text) && (/\s/.test(text) || /^\p{Lu}\p{Ll}/u.test(text));
 
@@ -56,28 +66,35 @@ export function ofProgram(source: string, add: (message: string) => void): void 
       for (const text of textsOf(node.arguments[0])) add(text);
     }
     if (node.type === 'VariableDeclarator' && node.id.type === 'Identifier' && node.init) {
-      const typed = node.id.typeAnnotation ? source.slice(node.id.typeAnnotation.start ?? 0, node.id.typeAnnotation.end ?? 0) : '';
       const isTable = IS_CONSTANT.test(node.id.name);
-      return walk(node.init, isTable, isTable && /\bMessages</.test(typed) ? 'words' : '');
+      return walk(node.init, isTable, isTable && isAllWords(node, source) ? 'words' : '');
     }
     // headings of tables that come from elsewhere, and addresses, are read by programs
     if (key === 'headings') return;
-    if (
-      table &&
-      node.type === 'StringLiteral' &&
-      !IS_ADDRESS.test(node.value) &&
-      (WORDS.has(key) ? /\p{L}{2,}/u.test(node.value) : looksLikeWords(node.value))
-    )
-      add(node.value);
-    for (const [name, child] of Object.entries(node)) {
-      if (name === 'loc' || name === 'leadingComments' || name === 'trailingComments' || name === 'typeAnnotation') continue;
-      if (node.type === 'ObjectProperty' && name === 'key') continue;
-      const own = node.type === 'ObjectProperty' && node.key.type === 'Identifier' && !table ? '' : keyIn(node, key);
-      for (const each of Array.isArray(child) ? (child as unknown[]) : [child]) if (isNode(each)) walk(each, table, own);
-    }
+    if (table && node.type === 'StringLiteral' && isRead(node.value, key)) add(node.value);
+    const own = table ? keyIn(node, key) : '';
+    for (const each of childrenOf(node)) walk(each, table, own);
   };
   walk(parseProgram(source, { sourceType: 'module', plugins: ['typescript'] }).program, false, '');
 }
+
+/** A table of words by its name or by its type holds nothing else. */
+function isAllWords({ id, init }: VariableDeclarator, source: string): boolean {
+  if (id.type !== 'Identifier' || !init) return false;
+  const typed = id.typeAnnotation ? source.slice(id.typeAnnotation.start ?? 0, id.typeAnnotation.end ?? 0) : '';
+  return /\bMessages<|, string>>?$/.test(typed) || (IS_NAMED_WORDS.test(id.name) && holdsTexts(init));
+}
+
+/** @param key of the property that holds the text */
+const isRead = (text: string, key: string): boolean =>
+  !IS_ADDRESS.test(text) && !text.startsWith('#') && (WORDS.has(key) ? /\p{L}{2,}/u.test(text) : looksLikeWords(text));
+
+const NOT_WALKED = new Set(['loc', 'leadingComments', 'trailingComments', 'typeAnnotation']);
+const childrenOf = (node: BabelNode): BabelNode[] =>
+  Object.entries(node)
+    .filter(([name]) => !NOT_WALKED.has(name) && !(node.type === 'ObjectProperty' && name === 'key'))
+    .flatMap(([, child]) => (Array.isArray(child) ? (child as unknown[]) : [child]))
+    .filter(isNode);
 
 /** `key` of the nearest property whose name says that it holds words; a whole table of messages holds nothing else. */
 function keyIn(node: BabelNode, key: string): string {

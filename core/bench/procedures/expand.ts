@@ -196,7 +196,7 @@ const placeOf = ({ ports }: LoopFacts, opening: string): string =>
 const drawnAt = (service: ServiceFacts, drawAt: string | null | undefined): string =>
   drawAt === null
     ? say('out of the reservoir by hose')
-    : say('at {openingIn}, then shut', { openingIn: drawAt === undefined ? 'the valve' : openingIn(service, drawAt) });
+    : say('at {openingIn}, then shut', { openingIn: drawAt === undefined ? say('the valve') : openingIn(service, drawAt) });
 
 function downToPart(service: ServiceFacts, { name, drawFirstMl, drawAt, airs, joints, hangsMl = 0, insideMl }: TakeOutFacts): CheckItem[] {
   const runsMl = joints.reduce((sum, { volumeMl }) => sum + volumeMl, hangsMl);
@@ -338,13 +338,13 @@ function words({ loop, bottles, coolantName, facts, holdMinutes, wetSeconds }: E
     plugs:
       plugs === 0
         ? say('No loose plugs needed; spare plugs at hand')
-        : say('{plugs} {plugs2} for unused ports, and a spare', { plugs, plugs2: plugs === 1 ? 'plug' : 'plugs' }),
+        : say('{plugs} {plugs2} for unused ports, and a spare', { plugs, plugs2: plugs === 1 ? say('plug') : say('plugs') }),
     bottles:
       bottles !== null
         ? say('{bottles} {bottles2} of {coolantName}', {
             bottles,
-            bottles2: bottles === 1 ? 'bottle' : 'bottles',
-            coolantName: coolantName ?? 'coolant',
+            bottles2: bottles === 1 ? say('bottle') : say('bottles'),
+            coolantName: coolantName ?? say('coolant'),
           })
         : say('Coolant for the whole loop'),
     gaugeKpa: String(Math.min(TEST_GAUGE_KPA, facts.mostGaugeKpa)),

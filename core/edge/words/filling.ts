@@ -68,10 +68,11 @@ function pumpOnWords({ speed, pour, runS, offAtMl }: FillOrder & { do: 'pump-on'
       };
 }
 
+// eslint-disable-next-line max-lines-per-function -- a case for each order, each with its words
 export function fillOrderWords(order: FillOrder, { facts }: Pick<Procedure, 'facts'>): OrderWords {
   const mark = facts?.reservoir
     ? say('the mark ({formatMl} in the reservoir)', { formatMl: formatMl(facts.reservoir.fillMarkMl) })
-    : 'the mark';
+    : say('the mark');
   const isMark = (ml: number): boolean => !facts?.reservoir || Math.abs(ml - facts.reservoir.fillMarkMl) < 1;
   switch (order.do) {
     case 'shut':

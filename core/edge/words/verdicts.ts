@@ -39,12 +39,12 @@ export function plateWords(verdict: Verdict): PlateWords {
       return {
         word: 'bled',
         under: verdict.earned
-          ? `${verdict.cycles} ${verdict.cycles === 1 ? 'cycle' : 'cycles'}`
+          ? `${verdict.cycles} ${verdict.cycles === 1 ? say('cycle') : say('cycles')}`
           : verdict.cycles === 0
             ? say('no cycle was read')
             : say('{cycles} {cycles2}, not by the criterion', {
                 cycles: verdict.cycles,
-                cycles2: verdict.cycles === 1 ? 'cycle' : 'cycles',
+                cycles2: verdict.cycles === 1 ? say('cycle') : say('cycles'),
               }),
       };
     case 'inside':

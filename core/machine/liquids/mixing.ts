@@ -30,22 +30,22 @@ const limit: Record<MixVerdict, number> = { fine: 1, 'rinse-between': FLUSH.targ
  * Suspensions with anything else: never, particles fall out where their charge is disturbed. Unknown: as a suspension. All else: rinse between.
  */
 export function mayMix(before: Miscible | null, after: Miscible): Mix {
-  const say = (verdict: MixVerdict, reason: string): Mix => ({
+  const told = (verdict: MixVerdict, reason: string): Mix => ({
     productId: after.productId,
     verdict,
     reason,
     mostOldFraction: limit[verdict],
   });
-  if (!before) return say('never', 'nobody knows what is in the loop: it may carry particles, or fall out with anything');
-  if (before.productId === after.productId) return say('fine', 'the same product');
+  if (!before) return told('never', 'nobody knows what is in the loop: it may carry particles, or fall out with anything');
+  if (before.productId === after.productId) return told('fine', 'the same product');
   const suspension = [before, after].find(({ coolantClass }) => SUSPENSION.includes(coolantClass));
-  if (suspension) return say('never', `${suspension.name} carries particles: with another coolant they fall out and choke the fins`);
-  if (before.glycol !== after.glycol) return say('rinse-between', 'their bases differ');
+  if (suspension) return told('never', `${suspension.name} carries particles: with another coolant they fall out and choke the fins`);
+  if (before.glycol !== after.glycol) return told('rinse-between', 'their bases differ');
   if (before.inhibitor === '' || before.inhibitor !== after.inhibitor)
-    return say('rinse-between', 'their inhibitor packages differ or are not known');
+    return told('rinse-between', 'their inhibitor packages differ or are not known');
   return before.coolantClass === after.coolantClass
-    ? say('fine', 'the same base and the same inhibitor package')
-    : say('rinse-between', 'they are of different classes');
+    ? told('fine', 'the same base and the same inhibitor package')
+    : told('rinse-between', 'they are of different classes');
 }
 
 /** Cleaners and household chemicals that must never meet. Said at the soak, whatever the bottle is called. */

@@ -86,10 +86,10 @@ export function sayDue(dueOn: string, today: string): string {
   const span = Math.abs(days);
   const words =
     span < 14
-      ? `${span} ${span === 1 ? 'day' : 'days'}`
+      ? say('{span, plural, one {# day} other {# days}}', { span })
       : span < 70
         ? say('{span} weeks', { span: Math.round(span / 7) })
         : say('{span} months', { span: Math.round(span / 30.44) });
-  if (days === 0) return 'today';
+  if (days === 0) return say('today');
   return days < 0 ? say('{words} over', { words }) : say('in {words}', { words });
 }

@@ -119,5 +119,5 @@ function coolantLine(coolant: CoolantStock, jobs: readonly ComingJob[]): Purchas
 
 const bottles = (ml: number, bottleMl: number): string => {
   const count = Math.ceil(ml / bottleMl - 1e-9);
-  return `${count} ${count === 1 ? 'bottle' : 'bottles'}`;
+  return `${count} ${count === 1 ? say('bottle') : say('bottles')}`;
 };

@@ -12,7 +12,7 @@ const words = computed(() => {
   const { state = 'new', inLessons = null } = props.standing ?? {};
   if (state === 'new') return say('not taken yet');
   if (state === 'done') return 'done';
-  const well = last.value && wentWell(last.value) ? say('went well, comes once more') : 'comes again';
+  const well = last.value && wentWell(last.value) ? say('went well, comes once more') : say('comes again');
   return inLessons === 0 || inLessons === null
     ? say('{well} now', { well })
     : say('{well} in {inLessons} {inLessons2}', { well, inLessons, inLessons2: inLessons === 1 ? 'lesson' : 'lessons' });

@@ -23,6 +23,7 @@ export interface Looks {
 }
 
 /** What is to be looked at in the step on the screen: the list beside the picture and the dots on it are one account. */
+// eslint-disable-next-line max-lines-per-function -- one account: list and dots share what is looked at
 export function useLooks(
   desk: RunDesk,
   step: Readonly<Ref<ProcedureStep | null>>,

@@ -85,7 +85,7 @@ const answers = {
   b: useTwinAnswer(otherTwin, () => ask(speeds.b), (question) => otherTwin.engine.heat(question)), // prettier-ignore
 };
 const sides = computed(() => [
-  { key: 'a' as const, letter: 'A', title: 'as drawn', answer: answers.a.value },
+  { key: 'a' as const, letter: 'A', title: say('as drawn'), answer: answers.a.value },
   {
     key: 'b' as const,
     letter: 'B',

@@ -23,8 +23,8 @@ interface Times {
 
 export function dueAnswer({ due, state }: CallMachine, today: string, { day }: Times): Answer {
   const title = say('Due');
-  if (state === 'retired') return { title, big: 'retired', small: say('Nothing falls due on it.'), isGuess: false };
-  if (!due) return { title, big: 'no date', small: say('It is made from the first signed-off fill.'), isGuess: false };
+  if (state === 'retired') return { title, big: say('retired'), small: say('Nothing falls due on it.'), isGuess: false };
+  if (!due) return { title, big: say('no date'), small: say('It is made from the first signed-off fill.'), isGuess: false };
   return { title, big: sayDue(due.dueOn, today), small: `${day(due.dueOn)}: ${reasonWords(due.reason)}`, isGuess: due.estimated };
 }
 
@@ -69,8 +69,8 @@ export function comesAnswer({ job, ready, run, state }: CallMachine, picked: Pic
       isGuess: false,
     };
   if (state === 'planned')
-    return { title, big: 'not yet', small: say('It was never filled: a build is put on a bench from its page.'), isGuess: false };
-  return { title, big: job ? say('no slot yet') : 'nothing booked', small: job ? say('Booked, without a place in the plan.') : say('Take it in, or call and book.'), isGuess: false }; // prettier-ignore
+    return { title, big: say('not yet'), small: say('It was never filled: a build is put on a bench from its page.'), isGuess: false };
+  return { title, big: job ? say('no slot yet') : say('nothing booked'), small: job ? say('Booked, without a place in the plan.') : say('Take it in, or call and book.'), isGuess: false }; // prettier-ignore
 }
 
 export function readyAnswer({ job, ready, run }: CallMachine, picked: Picked, times: Times): Answer {
@@ -106,13 +106,13 @@ export function costsAnswer({ job }: CallMachine, usual: Usual | null): Answer {
   const sentence = (parts: readonly string[]): string => `${capital(parts.filter(Boolean).join(', '))}.`;
   if (job) {
     const { hours, coolantMl, partsText, priceText, priced, parts } = job.estimate;
-    const agreed = job.consented ? 'agreed' : say('not agreed yet');
+    const agreed = job.consented ? say('agreed') : say('not agreed yet');
     const price = priceText || (priced ? totalWords(priced) : '');
     const small = sentence([price ? hoursWords(hours) : '', coolantWords(coolantMl), ...parts.map(({ what }) => what), partsText, agreed]);
     return { title, big: price || hoursWords(hours), small, isGuess: false };
   }
   if (!usual) return { title, big: say('cannot tell yet'), small: say('Say what is to be done.'), isGuess: true };
-  const from = usual.learnedFrom > 0 ? say('as {learnedFrom} such jobs took here', { learnedFrom: usual.learnedFrom }) : 'an estimate';
+  const from = usual.learnedFrom > 0 ? say('as {learnedFrom} such jobs took here', { learnedFrom: usual.learnedFrom }) : say('an estimate');
   if (usual.priced) {
     const { priced } = usual;
     const small = sentence([hoursWords(usual.hours), coolantWords(usual.coolantMl), taxWords(priced), from]);
@@ -123,6 +123,6 @@ export function costsAnswer({ job }: CallMachine, usual: Usual | null): Answer {
       isGuess: true,
     };
   }
-  const small = sentence([coolantWords(usual.coolantMl), from, 'a price is told with the estimate']);
+  const small = sentence([coolantWords(usual.coolantMl), from, say('a price is told with the estimate')]);
   return { title, big: hoursWords(usual.hours), small, isGuess: true };
 }

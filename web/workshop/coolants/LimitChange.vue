@@ -73,7 +73,7 @@ const lifeWords = ({ sheetLifeMonths, sheetLifeHours }: SheetLife): string =>
 const countWords = (moved: readonly Moved[]): string =>
   moved.length === 0
     ? say('No date moves: another clock comes first everywhere.')
-    : `${moved.length} ${moved.length === 1 ? 'date moves' : 'dates move'}`;
+    : `${moved.length} ${moved.length === 1 ? say('date moves') : say('dates move')}`;
 </script>
 
 <template>

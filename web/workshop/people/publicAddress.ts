@@ -16,7 +16,7 @@ export function usePublicAddress() {
       own.value
         ? null
         : say('Works on {includes} only: the workshop has set no public address.', {
-            includes: ['localhost', '127.0.0.1', '[::1]'].includes(window.location.hostname) ? 'this machine' : 'this network',
+            includes: ['localhost', '127.0.0.1', '[::1]'].includes(window.location.hostname) ? say('this machine') : say('this network'),
           }),
     ),
   };

@@ -33,7 +33,7 @@ watch(
 const nameOf = (id: string): string => props.built.jobs.find((job) => job.id === id)?.systemName ?? 'a machine';
 function move(): void {
   const [hours = 0, minutes = 0] = form.time.split(':').map(Number);
-  const bench = props.board.benches[form.bench]?.name ?? 'that bench';
+  const bench = props.board.benches[form.bench]?.name ?? say('that bench');
   if (!form.day) {
     why.value = say('Say on which day.');
     return;

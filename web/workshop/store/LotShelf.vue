@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import type { LotRow } from '@core/workshop/store/answers.js';
 import { reactive, ref } from 'vue';
 import { formatMl } from '@core/base/units/display.js';
@@ -52,7 +53,7 @@ function bottles({ stockMl, bottleMl }: LotRow): number[] {
 const bottleWords = ({ stockMl, bottleMl }: LotRow): string =>
   stockMl === null
     ? 'not counted'
-    : `${formatMl(stockMl)}, ${Number((stockMl / bottleMl).toFixed(1))} ${stockMl === bottleMl ? 'bottle' : 'bottles'}`;
+    : `${formatMl(stockMl)}, ${Number((stockMl / bottleMl).toFixed(1))} ${stockMl === bottleMl ? say('bottle') : say('bottles')}`;
 </script>
 
 <template>
