@@ -19,6 +19,7 @@ import { useServerHealth } from '../../base/shell/serverHealth.js';
 import { useShortcuts } from '../../base/keys/shortcuts.js';
 import KeyCap from '../../base/keys/KeyCap.vue';
 import KeysDialog from '../../base/keys/KeysDialog.vue';
+import DialogFocus from '../../base/look/DialogFocus.vue';
 
 /** The front edge of the bench: where one goes, and every clock that runs, on every screen. */
 /** what a call needs comes with the first one */
@@ -192,6 +193,7 @@ useShortcuts({
     <ReckonerDialog v-model="sumsOpen" />
     <v-dialog v-model="leaving" max-width="520">
       <v-card class="pa-6">
+        <DialogFocus />
         <h2>{{ waiting }} {{ waiting === 1 ? 'entry waits' : 'entries wait' }} on this device</h2>
         <p class="mt-2 mb-4">
           The server does not have {{ waiting === 1 ? 'it' : 'them' }} yet. Signed out, {{ waiting === 1 ? 'it stays' : 'they stay' }} here

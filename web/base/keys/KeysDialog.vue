@@ -2,6 +2,7 @@
 import { onScopeDispose, ref, watch } from 'vue';
 import { KEY_ACTION_NAMES, KEY_ACTIONS, type KeyAction } from './actions.js';
 import { assign, backToUsual, isUsual, keyOf, keysAreOn } from './assigned.js';
+import DialogFocus from '../look/DialogFocus.vue';
 
 /** Every key with what it does. Each can be another one, and all that type a character can be silent. */
 const open = defineModel<boolean>({ required: true });
@@ -37,6 +38,7 @@ watch(open, () => {
 <template>
   <v-dialog v-model="open" max-width="620" scrollable>
     <v-card class="pa-6">
+      <DialogFocus />
       <h2>Keys</h2>
       <p class="quiet">Touch a key to give it another. They are kept on this device: a pedal is a keyboard, and belongs to its bench.</p>
       <label class="on"><input v-model="keysAreOn" type="checkbox" /> Single letters, digits and signs do something</label>

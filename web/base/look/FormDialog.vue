@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import DialogFocus from './DialogFocus.vue';
+
 /** A form in a dialog: its heading, its fields, what went wrong, and the two ways out. Used with `v-model` or rendered while it is open. */
 const open = defineModel<boolean>({ default: true });
 withDefaults(
@@ -16,6 +18,7 @@ function close(): void {
 <template>
   <v-dialog :model-value="open" :max-width="width" scrollable @update:model-value="close">
     <v-card class="pa-6">
+      <DialogFocus />
       <form class="stack" novalidate @submit.prevent="emit('submit')">
         <h2>{{ title }}</h2>
         <slot />

@@ -13,6 +13,7 @@ import SwapStep from '../services/SwapStep.vue';
 import WaitDialog from '../waiting/WaitDialog.vue';
 import AbandonDialog from './AbandonDialog.vue';
 import type { RunDialog } from './runDialog.js';
+import DialogFocus from '../../base/look/DialogFocus.vue';
 
 /** What can be said of a run at any time, each in its own dialog; one is open at a time. */
 const which = defineModel<RunDialog | null>({ required: true });
@@ -110,6 +111,7 @@ function override(reason: string): void {
   <LeftOpenDialog v-model="staying" :procedure="procedure" @send="emit('send', $event)" />
   <v-dialog v-model="exchanging" max-width="760" scrollable>
     <v-card class="pa-6">
+      <DialogFocus />
       <h2>A part was exchanged</h2>
       <p class="quiet">It makes a new revision of the loop; what stood on its bag is found again when a lot is suspected.</p>
       <SwapStep :procedure="procedure" :state="state" :step="step" :locked="false" @send="emit('send', $event)" />

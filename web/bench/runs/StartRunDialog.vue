@@ -20,6 +20,7 @@ import { useSubmit } from '../../base/http/useSubmit.js';
 import PracticeChoice from '../practice/PracticeChoice.vue';
 import BenchTops from '../benches/BenchTops.vue';
 import NumberField from '../../base/units/NumberField.vue';
+import DialogFocus from '../../base/look/DialogFocus.vue';
 
 /** Which bench, and by which school: each choice says what it leaves open. */
 const props = defineProps<{ loopId: string; loopName: string; systemName: string }>();
@@ -133,6 +134,7 @@ async function start(): Promise<void> {
 <template>
   <v-dialog :model-value="true" max-width="760" scrollable @update:model-value="emit('close')">
     <v-card class="pa-6">
+      <DialogFocus />
       <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
       <div v-else-if="circuits > 1" class="stack">
         <h2>{{ circuits }} circuits in one drawing</h2>

@@ -3,6 +3,7 @@ import { computed, nextTick, onScopeDispose, ref, watch } from 'vue';
 import { InputProblem } from '@core/base/checking/input.js';
 import NumberField from '../../base/units/NumberField.vue';
 import { missingOf, SUMS, type Entered, type SumField } from './sums.js';
+import DialogFocus from '../../base/look/DialogFocus.vue';
 
 /** Sums for the bench, two keys away from anywhere: r, then a number. */
 const open = defineModel<boolean>({ required: true });
@@ -52,6 +53,7 @@ onScopeDispose(() => window.removeEventListener('keydown', onKey));
 <template>
   <v-dialog v-model="open" max-width="900">
     <v-card class="reckoner">
+      <DialogFocus />
       <nav aria-label="Sums">
         <button v-for="(each, index) in SUMS" :key="each.title" type="button" :class="{ now: index === chosen }" @click="choose(index)">
           <kbd>{{ index + 1 }}</kbd> {{ each.title }}

@@ -10,6 +10,7 @@ import { call, get, wordsOf } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import { useNotices } from '../../base/shell/notices.js';
 import { useDates } from '../../base/units/dates.js';
+import DialogFocus from '../../base/look/DialogFocus.vue';
 import DayField from '../../base/units/DayField.vue';
 import { adviceFor, blankForm, daysOf, intakeOf, priceOfForm, usualEstimate } from '../jobs/jobForm.js';
 import { usePriceList } from '../prices/priceStore.js';
@@ -193,6 +194,7 @@ async function book(): Promise<void> {
 
 <template>
   <aside v-if="open" class="call no-print" role="dialog" aria-label="Call" @keydown.esc="open = false">
+    <DialogFocus />
     <header>
       <label>
         <span>Number, name, machine or tag</span>

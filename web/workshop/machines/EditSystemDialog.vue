@@ -9,6 +9,7 @@ import StaleNotice from '../../base/shell/StaleNotice.vue';
 import OwnerFields, { type OwnerForm } from './OwnerFields.vue';
 import { ownerInput, systemInput } from './forms.js';
 import SystemFields, { type SystemForm } from './SystemFields.vue';
+import DialogFocus from '../../base/look/DialogFocus.vue';
 
 const open = defineModel<boolean>({ required: true });
 const props = defineProps<{ system: SystemRow; owner: Owner }>();
@@ -95,6 +96,7 @@ const ownerLabels = {
 <template>
   <v-dialog v-model="open" max-width="960" scrollable>
     <v-card class="pa-6">
+      <DialogFocus />
       <form class="stack" novalidate @submit.prevent="save">
         <h2>Owner and machine</h2>
         <div class="two">
