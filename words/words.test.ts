@@ -2,7 +2,7 @@ import path from 'node:path';
 import { IntlMessageFormat } from 'intl-messageformat';
 import { describe, expect, it } from 'vitest';
 import { compileTemplate } from '@vue/compiler-sfc';
-import german from '../core/base/words/de.json';
+import german from '../core/base/words/de.json' with { type: 'json' };
 import { bringWords, say } from '../core/base/words/say.js';
 import { readingAs, USUAL_READING } from '../core/base/units/reading.js';
 import { everyMessage, ofProgram } from './everyMessage.js';

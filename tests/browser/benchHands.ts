@@ -227,7 +227,7 @@ export async function letWait(page: Page, why: string, how: { what?: string; unt
   const dialog = page.locator('.v-dialog');
   await dialog.getByText(why, { exact: true }).click();
   if (how.what) await dialog.getByLabel(/Which part|What comes next|For what|What the owner/).fill(how.what);
-  if (how.until) await dialog.getByLabel('Somebody looks again on').fill(how.until);
+  if (how.until) await dialog.getByRole('textbox', { name: 'Somebody looks again on' }).fill(how.until);
   await dialog.getByLabel('Where it lies, with what came off it').fill(how.lies);
   for (const line of await dialog.locator('fieldset input').all()) await line.check();
   await dialog.getByRole('button', { name: 'It waits; the bench is free' }).click();

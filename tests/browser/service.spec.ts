@@ -171,7 +171,7 @@ test('a leak whose final part is awaited: mended for now, with limits of use and
   await page.getByLabel('What holds for now').fill('a run that pulls a little');
   await page.getByLabel('What is awaited').fill('half a metre of the same tube');
   const until = new Date(Date.now() + 12 * 86_400_000).toISOString().slice(0, 10);
-  await page.getByLabel('Final fix by').fill(until);
+  await page.getByRole('textbox', { name: 'Final fix by' }).fill(until);
   await page.getByRole('dialog').getByRole('button', { name: 'Write it down' }).click();
   await snap(page, 'bench-mend');
   await tickAll(page);

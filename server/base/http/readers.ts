@@ -1,5 +1,5 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
-import german from '../../../core/base/words/de.json';
+import german from '../../../core/base/words/de.json' with { type: 'json' };
 import { bringWords } from '../../../core/base/words/say.js';
 import { readBy, USUAL_READING, type Reading } from '../../../core/base/units/reading.js';
 

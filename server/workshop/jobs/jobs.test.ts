@@ -115,7 +115,7 @@ describe('how a workshop drains', () => {
     const { systemId, loopId } = await commissioned(bench, desk, 'Never turned', lot);
     const shop = async () =>
       (
-        await desk.get<{ workshop: { id: string; version: number; policy: string; drain: object; rates: object; contact: object } }>(
+        await desk.get<{ workshop: { id: string; version: number; policy: string; drain: object; rates: object; contact: object; reading: object } }>(
           '/workshop',
         )
       ).body.workshop;
@@ -127,7 +127,7 @@ describe('how a workshop drains', () => {
     expect(new Set(turned.procedure.service?.stands.map(({ standing }) => standing)).size).toBeGreaterThan(1);
     await desk.post(`/runs/${turned.id}/abandon`, { reason: 'only looked at' });
 
-    const { version, id: _, rates: __, contact: ___, ...own } = before;
+    const { version, id: _, rates: __, contact: ___, reading: ____, ...own } = before;
     const wrong = await desk.put('/workshop', { ...own, version, drain: { turns: true, headLeastMl: -5, joints: true } });
     expect(errorOf(wrong).path).toBe('drain.headLeastMl');
     const drain = { turns: false, headLeastMl: 200, joints: false };

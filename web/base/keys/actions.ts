@@ -7,7 +7,7 @@ export const KEY_ACTIONS = {
   workshop: { key: '5', words: 'Workshop' },
   'new-system': { key: 'n', words: 'New machine' },
   search: { key: 'f', words: 'Search across everything' },
-  'search-systems': { key: '/', words: 'Search the systems' },
+  'search-systems': { key: '/', words: 'Search the machines' },
   call: { key: 'a', words: 'Answer a call: when due, when in, when ready, what it costs' },
   sums: { key: 'r', words: 'Sums, then 1 … 8: air, screws, cuts, loss, mix, rinses, hold, level' },
   keys: { key: '?', words: 'This list' },

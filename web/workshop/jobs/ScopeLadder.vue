@@ -6,15 +6,16 @@ import { usualHours } from '@core/workshop/jobs/usualHours.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import type { ScopeAdvice } from '@core/workshop/jobs/scope.js';
 
-/** Jobs from the lightest to the heaviest as rungs, each as long as it takes; the advised one is marked, any can be chosen. */
+/** Jobs from the longest to the shortest as rungs of one height, each bar as long as it takes; the advised one is marked, any can be chosen. */
 const kind = defineModel<JobKind>({ required: true });
 const props = defineProps<{ advice: ScopeAdvice; file: LoopFile }>();
 
 const hours = (key: JobKind): number => usualHours(key, props.file);
 const rungs = computed(() =>
   JOB_KIND_KEYS.filter((key) => JOB_KINDS[key].rung !== null)
-    .sort((a, b) => (JOB_KINDS[b].rung ?? 0) - (JOB_KINDS[a].rung ?? 0))
-    .map((key) => ({ key, label: say(JOB_KINDS[key].label), hours: hours(key), note: noteOf(key) })),
+    .map((key) => ({ key, label: say(JOB_KINDS[key].label), hours: hours(key), note: noteOf(key) }))
+    // by what each takes on this very machine: a bar that is out of order reads as a mistake
+    .sort((a, b) => b.hours - a.hours || (JOB_KINDS[b.key].rung ?? 0) - (JOB_KINDS[a.key].rung ?? 0)),
 );
 const others = JOB_KIND_KEYS.filter((key) => JOB_KINDS[key].rung === null);
 const longest = computed(() => Math.max(...rungs.value.map((rung) => Math.sqrt(rung.hours))));
@@ -71,13 +72,17 @@ p {
 }
 ol {
   border-left: 4px solid var(--ink);
+  display: grid;
+  grid-auto-rows: 1fr;
 }
 li button {
   display: grid;
   grid-template-columns: 110px 1fr;
   gap: 2px 16px;
   width: 100%;
+  height: 100%;
   min-height: 52px;
+  align-content: center;
   align-items: center;
   text-align: left;
   padding: 6px 10px 6px 0;
