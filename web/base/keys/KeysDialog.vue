@@ -38,7 +38,7 @@ watch(open, () => {
 <template>
   <v-dialog v-model="open" max-width="620" scrollable>
     <v-card class="pa-6">
-      <DialogFocus />
+      <DialogFocus keys-only />
       <h2>Keys</h2>
       <p class="quiet">Touch a key to give it another. They are kept on this device: a pedal is a keyboard, and belongs to its bench.</p>
       <label class="on"><input v-model="keysAreOn" type="checkbox" /> Single letters, digits and signs do something</label>

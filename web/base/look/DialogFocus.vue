@@ -2,6 +2,8 @@
 import { nextTick, onBeforeUnmount, onMounted, ref } from 'vue';
 
 /** Stands inside a dialog: its first field has the keyboard when it opens, and what opened it has it back when it closes. */
+/** `keysOnly`: what is pressed next is for the dialog itself, not for a field of it */
+const props = defineProps<{ keysOnly?: boolean }>();
 const here = ref<HTMLElement | null>(null);
 /** known before the dialog draws anything: afterwards the focus is its own */
 const opener = document.activeElement instanceof HTMLElement ? document.activeElement : null;
@@ -10,7 +12,7 @@ const FIELDS = 'input:not([type="hidden"]):not([disabled]), textarea:not([disabl
 onMounted(async () => {
   await nextTick();
   const dialog = here.value?.parentElement;
-  if (!dialog || (document.activeElement !== null && dialog.contains(document.activeElement))) return;
+  if (props.keysOnly || !dialog || (document.activeElement !== null && dialog.contains(document.activeElement))) return;
   (dialog.querySelector<HTMLElement>('[autofocus]') ?? dialog.querySelector<HTMLElement>(FIELDS))?.focus();
 });
 onBeforeUnmount(() => {

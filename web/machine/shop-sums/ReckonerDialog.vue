@@ -53,7 +53,7 @@ onScopeDispose(() => window.removeEventListener('keydown', onKey));
 <template>
   <v-dialog v-model="open" max-width="900">
     <v-card class="reckoner">
-      <DialogFocus />
+      <DialogFocus keys-only />
       <nav aria-label="Sums">
         <button v-for="(each, index) in SUMS" :key="each.title" type="button" :class="{ now: index === chosen }" @click="choose(index)">
           <kbd>{{ index + 1 }}</kbd> {{ each.title }}
