@@ -7,13 +7,13 @@ const props = defineProps<{ keysOnly?: boolean }>();
 const here = ref<HTMLElement | null>(null);
 /** known before the dialog draws anything: afterwards the focus is its own */
 const opener = document.activeElement instanceof HTMLElement ? document.activeElement : null;
-const FIELDS = 'input:not([type="hidden"]):not([disabled]), textarea:not([disabled]), select:not([disabled]), [role="combobox"]';
+const fieldsOf = 'input:not([type="hidden"]):not([disabled]), textarea:not([disabled]), select:not([disabled]), [role="combobox"]';
 
 onMounted(async () => {
   await nextTick();
   const dialog = here.value?.parentElement;
   if (props.keysOnly || !dialog || (document.activeElement !== null && dialog.contains(document.activeElement))) return;
-  (dialog.querySelector<HTMLElement>('[autofocus]') ?? dialog.querySelector<HTMLElement>(FIELDS))?.focus();
+  (dialog.querySelector<HTMLElement>('[autofocus]') ?? dialog.querySelector<HTMLElement>(fieldsOf))?.focus();
 });
 onBeforeUnmount(() => {
   // a line of a menu is gone by then: the page itself takes it, and reading goes on from its head
