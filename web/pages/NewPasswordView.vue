@@ -2,12 +2,11 @@
 import { say } from '@core/base/words/say.js';
 import { ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { LEAST_PASSWORD_LENGTH } from '@core/workshop/people/roles.js';
 import { call } from '../base/http/api.js';
 import { useSubmit } from '../base/http/useSubmit.js';
 import { useNotices } from '../base/shell/notices.js';
 import ColumnDrawing from '../base/shell/ColumnDrawing.vue';
-import PasswordField from '../workshop/people/PasswordField.vue';
+import NewPasswordField from '../workshop/people/NewPasswordField.vue';
 
 /** Where the link of a letter leads: a password is chosen, and every device of before is signed out. */
 const router = useRouter();
@@ -33,13 +32,7 @@ async function choose(): Promise<void> {
       <h1>A new password</h1>
       <form v-if="link" class="stack" novalidate @submit.prevent="choose">
         <p class="quiet mb-2">Every device that is signed in with the old one is signed out.</p>
-        <PasswordField
-          v-model="password"
-          label="Your new password"
-          autocomplete="new-password"
-          :hint="`At least ${LEAST_PASSWORD_LENGTH} letters. Four words that do not belong together are easy to type and hard to guess.`"
-          :errors="submit.at('password')"
-        />
+        <NewPasswordField v-model="password" :errors="submit.at('password')" />
         <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
         <v-btn type="submit" size="x-large" :loading="submit.busy.value">Take it</v-btn>
       </form>

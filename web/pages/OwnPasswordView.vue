@@ -2,10 +2,10 @@
 import { say } from '@core/base/words/say.js';
 import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { LEAST_PASSWORD_LENGTH } from '@core/workshop/people/roles.js';
 import { call } from '../base/http/api.js';
 import { useSubmit } from '../base/http/useSubmit.js';
 import { useNotices } from '../base/shell/notices.js';
+import NewPasswordField from '../workshop/people/NewPasswordField.vue';
 import PasswordField from '../workshop/people/PasswordField.vue';
 import ReadingForm from '../workshop/people/ReadingForm.vue';
 import SignedInList from '../workshop/people/SignedInList.vue';
@@ -50,13 +50,7 @@ async function change(): Promise<void> {
         autocomplete="current-password"
         :errors="submit.at('current')"
       />
-      <PasswordField
-        v-model="password"
-        label="Your new password"
-        autocomplete="new-password"
-        :hint="`At least ${LEAST_PASSWORD_LENGTH} letters. Four words that do not belong together are easy to type and hard to guess.`"
-        :errors="submit.at('password')"
-      />
+      <NewPasswordField v-model="password" :errors="submit.at('password')" />
       <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
       <div class="row">
         <v-btn type="submit" size="x-large" :loading="submit.busy.value">Change it</v-btn>

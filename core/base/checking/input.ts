@@ -1,3 +1,4 @@
+import { say, sayText } from '../words/say.js';
 import type Joi from 'joi';
 
 /** One thing that is wrong with an input, and where. `path` starts at the document's root, e.g. `loop.components[2].ports`. */
@@ -68,7 +69,8 @@ export function readInput<T>(schema: Joi.Schema, input: unknown): T {
   for (const detail of error.details) {
     if (first.size === MOST_PROBLEMS) break;
     const path = formatPath(detail.path);
-    if (!first.has(path)) first.set(path, { path, message: readable(detail) });
+    // a schema's own messages were made when the program was loaded, whoever reads them now
+    if (!first.has(path)) first.set(path, { path, message: sayText(readable(detail)) });
   }
   throw new InputProblem([...first.values()]);
 }
@@ -87,4 +89,9 @@ function readable(detail: Joi.ValidationErrorItem): string {
 function describeShape(detail: Joi.ValidationErrorItem): string {
   const value: unknown = detail.context?.value;
   return value === null ? ' (got null)' : Array.isArray(value) ? ' (got a list)' : value === undefined ? '' : ` (got a ${typeof value})`;
+}
+
+/** Refuses a day that lies in the future, of something that is said to have happened. @throws InputProblem */
+export function demandPast(path: string, on: string, today: string): void {
+  if (on > today) refuse(path, say('cannot lie in the future; today is {today} (got {on})', { today, on }));
 }

@@ -63,6 +63,8 @@ export const weekdayNames = (): string[] =>
   });
 /** "November 2026" */
 export const monthName = (day: string): string => ofDay(day, { month: 'long', year: 'numeric' });
+/** "November" of 11 */
+export const monthOfYear = (month: number, language?: string): string =>
+  ofDay(`2026-${String(month).padStart(2, '0')}-01`, { month: 'long' }, language);
 /** Names of a month, 1 to 12, in lower case: as the reader writes it, and in English. */
-export const monthNames = (month: number): string[] =>
-  [locale(), 'en-GB'].map((language) => ofDay(`2026-${String(month).padStart(2, '0')}-01`, { month: 'long' }, language).toLowerCase());
+export const monthNames = (month: number): string[] => [undefined, 'en-GB'].map((language) => monthOfYear(month, language).toLowerCase());

@@ -13,9 +13,7 @@ export interface TemplateChange {
 type Words = ReadonlyMap<string, string>;
 
 const checkWords = (checks: readonly CheckTemplate[]): Words =>
-  new Map(
-    checks.map((check) => (isEach(check) ? [say('each {each}', { each: check.each }), say(EACH[check.each])] : [check.id, check.text])),
-  );
+  new Map(checks.map((check) => (isEach(check) ? [`each ${check.each}`, say(EACH[check.each])] : [check.id, check.text])));
 const timerWords = ({ timers }: StepTemplate): Words =>
   new Map(
     timers.map(({ id, label, minutes }) => [

@@ -1,4 +1,3 @@
-import { say } from '../../base/words/say.js';
 import {
   distanceMm,
   LOOP_FORMAT,
@@ -48,7 +47,7 @@ function radiator(fans: string, lengthMm: number, thicknessMm: number, volumeMl:
     key: `radiator-${fans}-${thicknessMm}`,
     group: 'radiators',
     kind: 'radiator',
-    label: say('{fans} × {thicknessMm} radiator, copper', { fans, thicknessMm }),
+    label: `${fans} × ${thicknessMm} radiator, copper`,
     volumeMl,
     places,
     place: (place) => placeRadiator(place, lengthMm, thicknessMm),
@@ -66,7 +65,7 @@ function reservoir(volumeMl: number, heightMm: number, widthMm: number): Catalog
     key: `reservoir-${volumeMl}`,
     group: 'reservoirs',
     kind: 'reservoir',
-    label: say('{volumeMl} mL reservoir, acrylic', { volumeMl }),
+    label: `${volumeMl} mL reservoir, acrylic`,
     volumeMl,
     places: ['tray', 'front', 'floor'],
     place: (place) => placeReservoir(place, heightMm, widthMm),
@@ -131,7 +130,7 @@ function splitter(branches: 2 | 3): CataloguePart {
     key: `splitter-${branches}`,
     group: 'inline',
     kind: 'junction',
-    label: say('splitter, one to {branches}', { branches: branches === 2 ? 'two' : 'three' }),
+    label: `splitter, one to ${branches === 2 ? 'two' : 'three'}`,
     volumeMl: branches === 2 ? 6 : 9,
     places: ['tray'],
     place: () => placeSplitter(branches),

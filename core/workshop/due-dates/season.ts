@@ -1,5 +1,6 @@
-import { say, sayWord } from '../../base/words/say.js';
+import { say } from '../../base/words/say.js';
 import { addDays, daysBetween } from '../../base/units/calendar.js';
+import { monthOfYear } from '../../base/units/dates.js';
 import { SEASON_LEAST_DAYS } from './defaults.js';
 
 /** The hot months of a workshop, 1 January … 12 December; from November to February where that is summer. */
@@ -8,12 +9,10 @@ export interface HotSeason {
   readonly untilMonth: number;
 }
 
-const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
-export const monthName = (month: number): string => sayWord(MONTHS[month - 1]) as string;
 export const seasonWords = ({ fromMonth, untilMonth }: HotSeason): string =>
   fromMonth === untilMonth
-    ? monthName(fromMonth)
-    : say('{monthName} to {monthName2}', { monthName: monthName(fromMonth), monthName2: monthName(untilMonth) });
+    ? monthOfYear(fromMonth)
+    : say('{monthName} to {monthName2}', { monthName: monthOfYear(fromMonth), monthName2: monthOfYear(untilMonth) });
 
 const monthOf = (day: string): number => Number(day.slice(5, 7));
 const isHot = (month: number, { fromMonth, untilMonth }: HotSeason): boolean =>

@@ -138,8 +138,8 @@ async function writeMeasurements({ scope, account }: Ask, row: RunRow, state: Ru
     ]),
     ...state.pours.map((pour) => ({ ...pour, quantity: 'poured volume', unit: 'mL' })),
     ...state.bleedCycles.flatMap(({ value, ...from }) => [
-      { ...from, quantity: say('level, pump running'), value: value.runningMm, unit: 'mm' },
-      { ...from, quantity: say('level, pump stopped'), value: value.stoppedMm, unit: 'mm' },
+      { ...from, quantity: 'level, pump running', value: value.runningMm, unit: 'mm' },
+      { ...from, quantity: 'level, pump stopped', value: value.stoppedMm, unit: 'mm' },
     ]),
   ];
   if (readings.length > 0)

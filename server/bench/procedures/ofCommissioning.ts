@@ -1,4 +1,5 @@
-import { asTheWorkshopReads } from './asTheWorkshopReads.js';
+import { buildProcedure, type ProcedureInput } from '../../../core/bench/procedures/buildProcedure.js';
+import { inWorkshopsWay } from '../../workshop/people/inWorkshopsWay.js';
 import type { RunCreate } from '../../../core/bench/commissioning/schema.js';
 import type { Procedure } from '../../../core/bench/runs/procedure.js';
 import { liquidOf } from '../../../core/machine/liquids/fluids.js';
@@ -23,7 +24,7 @@ export async function commissioningProcedure(scope: Scope, of: CommissioningOf):
   demandDrawn(of.file);
   const product = await productOf(scope, of.coolantProductId);
   const ours = await newestProcedure(scope, 'commissioning');
-  return asTheWorkshopReads(scope, {
+  const input: ProcedureInput = {
     loop: of.file,
     schools: of.schools,
     order: orderFor(of.file, product),
@@ -34,5 +35,7 @@ export async function commissioningProcedure(scope: Scope, of: CommissioningOf):
     ...(of.start ? { start: of.start } : {}),
     ...(of.lostMl === null ? {} : { opened: { joints: of.openedJoints, lostMl: of.lostMl } }),
     ...(ours ? { template: ours.template, templateNumber: ours.number } : {}),
-  });
+  };
+  // several people read it at one bench, and in years to come
+  return inWorkshopsWay(scope, () => buildProcedure(input));
 }

@@ -1,4 +1,5 @@
-import { asTheWorkshopReads } from './asTheWorkshopReads.js';
+import { buildProcedure, type ProcedureInput } from '../../../core/bench/procedures/buildProcedure.js';
+import { inWorkshopsWay } from '../../workshop/people/inWorkshopsWay.js';
 import type { Procedure } from '../../../core/bench/runs/procedure.js';
 import { serviceFacts } from '../../../core/bench/services/serviceFacts.js';
 import { liquidOf, type Glycol } from '../../../core/machine/liquids/fluids.js';
@@ -66,7 +67,7 @@ export async function serviceProcedure(scope: Scope, given: ProcedureFor): Promi
     mixes: shelf.map((each) => mayMix(product && miscible(product), miscible(each))),
   });
   const ours = await newestProcedure(scope, given.kind);
-  return asTheWorkshopReads(scope, {
+  const input: ProcedureInput = {
     loop: given.file,
     ...(ours ? { template: ours.template, templateNumber: ours.number } : {}),
     schools: given.schools,
@@ -78,7 +79,9 @@ export async function serviceProcedure(scope: Scope, given: ProcedureFor): Promi
     fitted: await fittedIn(scope, given.loopId),
     ...(given.openedJoints.length > 0 ? { opened: { joints: given.openedJoints, lostMl: 0 } } : {}),
     service,
-  });
+  };
+  // several people read it at one bench, and in years to come
+  return inWorkshopsWay(scope, () => buildProcedure(input));
 }
 
 /** What the drains of this loop, as it is built now, left inside. */

@@ -1,6 +1,6 @@
 import { say } from '../../../core/base/words/say.js';
 import { and, eq, sql } from 'drizzle-orm';
-import { refuse } from '../../../core/base/checking/input.js';
+import { demandPast } from '../../../core/base/checking/input.js';
 import type { CameFilledInput } from '../../../core/machine/loop-file/cameFilled.js';
 import { cameFilledDue } from '../../../core/workshop/due-dates/cameFilled.js';
 import { policyResolver } from '../../workshop/due-dates/policies.js';
@@ -41,8 +41,7 @@ async function untouchedLoop({ scope, request }: Ask) {
 export async function cameFilled(ask: Ask, input: CameFilledInput): Promise<{ dueOn: string }> {
   const { scope, account, clock, today } = ask;
   const own = await untouchedLoop(ask);
-  if (input.since !== null && input.since > today)
-    refuse('since', say('cannot lie in the future; today is {today} (got {since})', { today, since: input.since }));
+  if (input.since !== null) demandPast('since', input.since, today);
   const [product] = input.productId === null ? [] : await scope.select().from(coolantProduct).where(eq(coolantProduct.id, input.productId));
   if (input.productId !== null && !product) throw notFound('coolant');
   const { policy } = (await policyResolver(scope))(own.system.id, own.system.ownerId);

@@ -90,7 +90,7 @@ const DUE_DAYS = 120;
 
 type Feed = Pick<typeof calendarFeed.$inferSelect, 'workshopId' | 'personId'>;
 const calendarOf = (app: App, feed: Feed): Promise<string> =>
-  inWorkshop(app.database, feed.workshopId, (scope) => inWorkshopsWay(scope, feed.workshopId, () => writeCalendar(app, scope, feed)));
+  inWorkshop(app.database, feed.workshopId, (scope) => inWorkshopsWay(scope, () => writeCalendar(app, scope, feed)));
 
 async function writeCalendar(app: App, scope: Scope, feed: Feed): Promise<string> {
   const [shop] = await scope

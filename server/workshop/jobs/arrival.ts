@@ -1,6 +1,5 @@
-import { say } from '../../../core/base/words/say.js';
 import { and, eq } from 'drizzle-orm';
-import { refuse } from '../../../core/base/checking/input.js';
+import { demandPast } from '../../../core/base/checking/input.js';
 import { whereIs, type ArrivalInput } from '../../../core/workshop/jobs/arrival.js';
 import { serviceJob } from '../../base/database/tables/jobs.js';
 import { slot } from '../../base/database/tables/planning.js';
@@ -13,7 +12,7 @@ export async function setArrival(ask: Ask, { what, on, version }: ArrivalInput) 
   const { scope } = ask;
   const jobId = idFrom(ask.request, 'id', 'job');
   const row = await loadJob(scope, jobId);
-  if (on !== null && on > ask.today) refuse('on', say('cannot lie in the future; today is {today} (got {on})', { today: ask.today, on }));
+  if (on !== null) demandPast('on', on, ask.today);
   const where = whereIs(row.job.state, row.service);
   const refused = (words: string): never => {
     throw new DomainError('refused', words);

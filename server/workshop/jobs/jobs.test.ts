@@ -115,9 +115,9 @@ describe('how a workshop drains', () => {
     const { systemId, loopId } = await commissioned(bench, desk, 'Never turned', lot);
     const shop = async () =>
       (
-        await desk.get<{ workshop: { id: string; version: number; policy: string; drain: object; rates: object; contact: object; reading: object } }>(
-          '/workshop',
-        )
+        await desk.get<{
+          workshop: { id: string; version: number; policy: string; drain: object; rates: object; contact: object; reading: object };
+        }>('/workshop')
       ).body.workshop;
     const loop = async () => (await desk.get<{ drainPolicy: { mayTurn: string[]; headLeastMl: number | null } }>(`/loops/${loopId}`)).body;
     const before = await shop();

@@ -3,7 +3,7 @@ import { newestRevision } from '../../machine/loops/revisions.js';
 import type { Bagged } from '../../../core/bench/leak-finding/sisters.js';
 import { tookOut, type ServiceState } from '../../../core/bench/runs/state.js';
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
-import { readInput, refuse } from '../../../core/base/checking/input.js';
+import { demandPast, readInput, refuse } from '../../../core/base/checking/input.js';
 import { matesSchema, type FittedPartInput, type MatesQuery } from '../../../core/workshop/lots/schema.js';
 import { inspectItems } from '../../../core/bench/inspection/items.js';
 import type { Scope } from '../../base/database/client.js';
@@ -48,8 +48,7 @@ export async function addFitted({ scope, account, request, today, clock }: Ask, 
     .from(loop)
     .where(and(eq(loop.id, input.loopId), eq(loop.systemId, systemId)));
   if (!own) throw notFound('loop');
-  if (input.fittedOn > today)
-    refuse('fittedOn', say('cannot lie in the future; today is {today} (got {fittedOn})', { today, fittedOn: input.fittedOn }));
+  demandPast('fittedOn', input.fittedOn, today);
   if (input.itemId !== null) {
     const { file } = await newestRevision(scope, input.loopId);
     if (!inspectItems(file).some(({ id }) => id === input.itemId))

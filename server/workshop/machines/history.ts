@@ -20,7 +20,7 @@ import { finding, job } from '../../base/database/tables/machines.js';
 type Source = (scope: Scope, systemId: string) => Promise<HistoryEntry[]>;
 
 const NONE = { runId: null, colour: null };
-const stateWords: Record<string, string> = { booked: ', booked', active: say(', in progress'), cancelled: ', abandoned', done: '' };
+const STATE_WORDS: Record<string, string> = { booked: ', booked', active: ', in progress', cancelled: ', abandoned', done: '' };
 
 const jobs: Source = async (scope, systemId) => {
   const rows = await scope
@@ -46,7 +46,7 @@ const jobs: Source = async (scope, systemId) => {
     id: row.job.id,
     at: row.signedOffAt?.toISOString() ?? row.job.doneOn ?? row.job.createdAt.toISOString(),
     kind: row.runId ? 'run' : 'job',
-    title: capital(`${sayWord(JOB_WORDS[row.job.kind]) ?? row.job.kind}${stateWords[row.job.state] ?? ''}`),
+    title: capital(`${sayWord(JOB_WORDS[row.job.kind]) ?? row.job.kind}${sayWord(STATE_WORDS[row.job.state]) ?? ''}`),
     text: [volumes(row), row.job.note].filter(Boolean).join('. '),
     by: row.job.doneBy || (row.job.importId ? null : row.by),
     runId: row.runId,
@@ -198,7 +198,7 @@ const messages: Source = async (scope, systemId) => {
     id,
     at: at.toISOString(),
     kind: 'message',
-    title: say('Message {say}', { say: state === 'sent' ? 'sent' : state === 'failed' ? say('could not be sent') : 'waits' }),
+    title: say('Message {say}', { say: state === 'sent' ? say('sent') : state === 'failed' ? say('could not be sent') : say('waits') }),
     text: subject,
     by,
     ...NONE,

@@ -1,7 +1,7 @@
 import { say } from '../../../core/base/words/say.js';
 import { isInRun } from '../../../core/workshop/machines/attention.js';
 import { and, desc, eq, gt } from 'drizzle-orm';
-import { refuse } from '../../../core/base/checking/input.js';
+import { demandPast, refuse } from '../../../core/base/checking/input.js';
 import { type ServiceInput } from '../../../core/workshop/machines/schema.js';
 import { CLEANS_FINS, JOB_KINDS, REFILLING } from '../../../core/workshop/jobs/kinds.js';
 import { fill, loopContents } from '../../base/database/tables/runs.js';
@@ -25,8 +25,7 @@ async function revisionServiced({ scope, today, request }: Ask, input: ServiceIn
   if (!ownLoop) throw notFound('loop');
   if (isInRun(own.state)) throw new DomainError('refused', say('A run is in progress on this machine; finish it first.'));
   if (own.state === 'planned') throw new DomainError('refused', say('This loop was never filled; commission it first.'));
-  if (input.doneOn > today)
-    refuse('doneOn', say('cannot lie in the future; today is {today} (got {doneOn})', { today, doneOn: input.doneOn }));
+  demandPast('doneOn', input.doneOn, today);
   const [revision] = await scope
     .select({ id: loopRevision.id })
     .from(loopRevision)

@@ -119,7 +119,7 @@ async function tellRisks(scope: Scope, workshopId: string, at: Date): Promise<nu
 
 /** Tells owners of services that come due, by e-mail to those who like it. Once for each date. @returns how many were written */
 export const tellDue = (scope: Scope, workshopId: string, today: string, at: Date): Promise<number> =>
-  inWorkshopsWay(scope, workshopId, () => tellAllDue(scope, workshopId, today, at));
+  inWorkshopsWay(scope, () => tellAllDue(scope, workshopId, today, at));
 
 async function tellAllDue(scope: Scope, workshopId: string, today: string, at: Date): Promise<number> {
   const rows = await scope

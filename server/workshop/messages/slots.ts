@@ -38,13 +38,13 @@ async function lastTold(scope: Scope, jobId: string): Promise<{ template: string
 export async function tellSlot(scope: Scope, writing: Writing, slot: ToldSlot): Promise<boolean> {
   const before = await lastTold(scope, slot.jobId);
   if (before?.about.startsWith(`${slot.jobId} ${slot.startsAt.toISOString()}`)) return false;
-  return inWorkshopsWay(scope, writing.workshopId, () => tell(scope, writing, slot, before ? 'moved' : 'slot', ''));
+  return inWorkshopsWay(scope, () => tell(scope, writing, slot, before ? 'moved' : 'slot', ''));
 }
 
 /** A slot that was told and is given up: its owner hears it, and the calendar forgets it. @returns false where nobody was told of it */
 export async function tellCancelled(scope: Scope, writing: Writing, slot: ToldSlot, why: string): Promise<boolean> {
   if ((await lastTold(scope, slot.jobId)) === null) return false;
-  return inWorkshopsWay(scope, writing.workshopId, () => tell(scope, writing, slot, 'cancelled', why));
+  return inWorkshopsWay(scope, () => tell(scope, writing, slot, 'cancelled', why));
 }
 
 async function tell(scope: Scope, writing: Writing, slot: ToldSlot, template: MessageTemplate, text: string): Promise<boolean> {

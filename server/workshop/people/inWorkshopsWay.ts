@@ -1,11 +1,12 @@
-import { eq } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
 import { USUAL_READING } from '../../../core/base/units/reading.js';
 import type { Scope } from '../../base/database/client.js';
 import { workshop } from '../../base/database/tables/people.js';
 import { writtenFor } from '../../base/http/readers.js';
 
-/** Letters and calendars are written the workshop's way, whoever sends them, and by night as well. */
-export async function inWorkshopsWay<T>(scope: Scope, workshopId: string, work: () => Promise<T>): Promise<T> {
-  const [own] = await scope.select({ reading: workshop.reading }).from(workshop).where(eq(workshop.id, workshopId));
-  return writtenFor(own?.reading ?? USUAL_READING, work);
+/** Letters, calendars and led runs are written the way of the scope's workshop, whoever sends or starts them, and by night as well. */
+export async function inWorkshopsWay<T>(scope: Scope, work: () => T | Promise<T>): Promise<T> {
+  const own = sql`${workshop.id} = nullif(current_setting('lavacrum.workshop', true), '')::uuid`;
+  const [row] = await scope.select({ reading: workshop.reading }).from(workshop).where(own);
+  return writtenFor(row?.reading ?? USUAL_READING, work);
 }

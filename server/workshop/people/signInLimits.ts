@@ -39,7 +39,7 @@ export function signInLimits(limit: SignInLimit, devices: KnownDevices): Request
       handler: (_request, response) => {
         const minutes = Math.ceil(limit.windowMs / 60_000);
         const words = say('Too many failed sign-ins. Wait {say}, then try again.', {
-          say: minutes === 5 ? 'five minutes' : say('{minutes} min', { minutes }),
+          say: minutes === 5 ? say('five minutes') : say('{minutes} min', { minutes }),
         });
         const { status, body } = answerOf(new DomainError('too-many', words));
         response.status(status).json(body);

@@ -2,7 +2,7 @@ import { say } from '../../../core/base/words/say.js';
 import type { UsagePage } from '../../../core/workshop/usage/answers.js';
 import { asReading, type OwnersWord } from '../due-dates/usageFigures.js';
 import { and, asc, eq, isNull } from 'drizzle-orm';
-import { refuse } from '../../../core/base/checking/input.js';
+import { demandPast } from '../../../core/base/checking/input.js';
 import { usageOf } from '../../../core/workshop/usage/usage.js';
 import type { UsageReadingInput } from '../../../core/workshop/usage/schema.js';
 import type { Scope } from '../../base/database/client.js';
@@ -33,7 +33,7 @@ export async function addReading(ask: Ask, input: UsageReadingInput) {
   const [own] = await scope.select({ state: system.state }).from(system).where(eq(system.id, systemId));
   if (!own) throw notFound('system');
   if (own.state === 'retired') throw new DomainError('refused', say('This machine is retired; nothing falls due on it.'));
-  if (input.on > today) refuse('on', say('cannot lie in the future; today is {today} (got {on})', { today, on: input.on }));
+  demandPast('on', input.on, today);
   const { on, ...values } = input;
   const [made] = await scope
     .insert(usageReading)

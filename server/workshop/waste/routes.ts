@@ -1,7 +1,7 @@
 import { say } from '../../../core/base/words/say.js';
 import type { WasteAnswer, WasteContainerAnswer } from '../../../core/workshop/store/answers.js';
 import { and, asc, desc, eq, sql } from 'drizzle-orm';
-import { refuse } from '../../../core/base/checking/input.js';
+import { demandPast, refuse } from '../../../core/base/checking/input.js';
 import {
   handOverSchema,
   wasteContainerSchema,
@@ -114,7 +114,7 @@ async function handOver(ask: Ask, input: HandOverInput) {
     );
   if (container.levelMl <= 0)
     throw new DomainError('refused', say('Nothing is in {label}; there is nothing to hand over.', { label: container.label }));
-  if (input.on > ask.today) refuse('on', say('cannot lie in the future; today is {today} (got {on})', { today: ask.today, on: input.on }));
+  demandPast('on', input.on, ask.today);
   const changed = await ask.scope
     .update(wasteContainer)
     .set({

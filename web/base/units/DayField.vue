@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
+import { computed, ref } from 'vue';
 import { addDays } from '@core/base/units/calendar.js';
 import { formatDay } from '@core/base/units/dates.js';
 import { reading } from '@core/base/units/reading.js';
 import { typedDay } from '@core/base/units/typedDay.js';
 import { useDates } from './dates.js';
 import MonthSheet from './MonthSheet.vue';
+import { useTypedField } from './typedField.js';
 
 /**
  * A day, typed as people write one (`9.3.`, `+10`, `tomorrow`) or touched in a month; shown as its reader writes days. The keys up and down move
@@ -14,44 +15,22 @@ import MonthSheet from './MonthSheet.vue';
 const value = defineModel<string>({ required: true });
 const props = defineProps<{ label: string; min?: string; max?: string; errors?: string[]; hint?: string; hideDetails?: boolean }>();
 const dates = useDates();
-const text = ref(shown(value.value));
-const wrong = ref(false);
 const open = ref(false);
 const WORDS = new Map([['today', 0], ['tomorrow', 1], ['yesterday', -1]]); // prettier-ignore
-/** what is typed counts at once where it can mean nothing else; a part of it waits until the field is left */
 const WHOLE = /^\d{4}-\d{2}-\d{2}$|^\d{1,2}[./]\d{1,2}[./]\d{4}$/;
-
-function shown(day: string): string {
-  return day === '' ? '' : formatDay(day);
-}
-watch(value, (day) => {
-  if (typedDay(text.value, dates.today(), WORDS) !== day) text.value = shown(day);
+const { text, wrong, typing, leave, set } = useTypedField(value, {
+  parse: (typed) => typedDay(typed, dates.today(), WORDS),
+  show: formatDay,
+  isWhole: (typed) => WHOLE.test(typed),
 });
 
-function take(raw: string): void {
-  const typed = raw.trim() === '' ? '' : typedDay(raw, dates.today(), WORDS);
-  wrong.value = typed === null;
-  if (typed !== null) value.value = typed;
-}
-function typing(raw: string | null): void {
-  text.value = raw ?? '';
-  wrong.value = false;
-  if (text.value.trim() === '' || WHOLE.test(text.value.trim())) take(text.value);
-}
-function leave(): void {
-  take(text.value);
-  if (!wrong.value) text.value = shown(value.value);
-}
 function move(days: number): void {
-  leave();
-  if (wrong.value) return;
+  if (!leave()) return;
   const to = value.value === '' ? dates.today() : addDays(value.value, days);
   pick(props.min && to < props.min ? props.min : props.max && to > props.max ? props.max : to);
 }
 function pick(day: string): void {
-  value.value = day;
-  text.value = shown(day);
-  wrong.value = false;
+  set(day);
   open.value = false;
 }
 const example = computed(() => (reading().date === 'month-first' ? '3/9/2027' : '9.3.2027'));

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, ref } from 'vue';
-import { addDays, addMonths } from '@core/base/units/calendar.js';
+import { addDays, addMonths, daysBetween, weekdayOf } from '@core/base/units/calendar.js';
 import { formatDay, monthName, weekdayNames } from '@core/base/units/dates.js';
 import { reading } from '@core/base/units/reading.js';
 
@@ -9,13 +9,11 @@ const props = defineProps<{ day: string; today: string; min?: string; max?: stri
 const emit = defineEmits<{ pick: [day: string] }>();
 const grid = ref<HTMLElement | null>(null);
 const at = ref(props.day || props.today);
-/** ISO: 1 Monday to 7 Sunday */
-const weekdayOf = (day: string): number => ((new Date(`${day}T00:00:00Z`).getUTCDay() + 6) % 7) + 1;
 const days = computed(() => {
   const first = `${at.value.slice(0, 8)}01`;
   const begins = addDays(first, -((weekdayOf(first) - reading().weekBegins + 7) % 7));
   const last = addDays(addMonths(first, 1), -1);
-  const rows = Math.ceil((Math.round((Date.parse(last) - Date.parse(begins)) / 86_400_000) + 1) / 7);
+  const rows = Math.ceil((daysBetween(begins, last) + 1) / 7);
   return Array.from({ length: 7 * rows }, (_, index) => addDays(begins, index));
 });
 const isOut = (day: string): boolean => (props.min ? day < props.min : false) || (props.max ? day > props.max : false);

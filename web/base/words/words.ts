@@ -1,10 +1,10 @@
 import type { App } from 'vue';
-import { say, sayWord, bringWords, hasWords, type MessageValues } from '@core/base/words/say.js';
+import { say, bringWords, hasWords, type MessageValues } from '@core/base/words/say.js';
 import type { Reading } from '@core/base/units/reading.js';
 
 /** What a template's text and labels are sent through when it is compiled (words/templateWords.ts). */
 export const templateSay = (message: unknown, values?: Readonly<Record<string, unknown>>): unknown =>
-  typeof message === 'string' ? say(message, values as MessageValues | undefined) : sayWord(message);
+  typeof message === 'string' ? say(message, values as MessageValues | undefined) : message;
 
 export const words = {
   install(app: App): void {

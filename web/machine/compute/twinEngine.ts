@@ -242,7 +242,7 @@ export class TwinEngine {
     const flow = solveAtSpeed(this.flow, pumpSpeed);
     if (kind === 'temperature') {
       const { end, parts } = solveHeat(loop, flow, { roomC: 24, ...this.warm(), loadsW, air: airOf(loop, fanSpeed), caseHeatW: 60 });
-      return end === 'solved' ? new Map(parts.map(({ id, coolantOutC }) => [id, `${coolantOutC.toFixed(1)} °C`])) : null;
+      return end === 'solved' ? new Map(parts.map(({ id, coolantOutC }) => [id, formatIn('°C', coolantOutC, 1)])) : null;
     }
     return new Map(
       [...flow.links].map(([id, { flowLph, dropKpa }]) => [

@@ -2,7 +2,9 @@ import { wrap, type Remote } from 'comlink';
 import { onScopeDispose, ref, shallowRef, watch, type Ref, type ShallowRef } from 'vue';
 import { WATER, type Liquid } from '@core/machine/liquids/fluids.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
+import { reading, type Reading } from '@core/base/units/reading.js';
 import { TwinEngine } from './twinEngine.js';
+import type { TwinInWorker } from './twinWorker.js';
 
 /** The twin in a worker, or beside the page where there are no workers. */
 export interface Twin {
@@ -19,15 +21,19 @@ export function useTwin(loop: () => LoopFile | null, liquid: () => Liquid = () =
   const problem = ref<string | null>(null);
   let worker: Worker | null = null;
   let engine: Remote<TwinEngine> | TwinEngine;
+  let writeFor = async (_way: Reading): Promise<void> => undefined;
   if (typeof Worker === 'undefined') engine = new TwinEngine();
   else {
     worker = new Worker(new URL('./twinWorker.ts', import.meta.url), { type: 'module' });
-    engine = wrap<TwinEngine>(worker);
+    const own = wrap<TwinInWorker>(worker);
+    engine = own;
+    writeFor = (way) => own.writeFor(way);
   }
   watch(
-    [loop, liquid] as const,
-    async ([file, holds]) => {
+    [loop, liquid, reading] as const,
+    async ([file, holds, way]) => {
       if (!file) return;
+      await writeFor({ ...way });
       // a worker is handed a copy: a reactive object cannot be sent
       problem.value = await engine.load(JSON.parse(JSON.stringify(file)) as LoopFile, { ...holds });
       if (problem.value === null) loaded.value += 1;

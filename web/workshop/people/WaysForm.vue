@@ -6,7 +6,7 @@ import { DRAIN_HABITS } from '@core/physics/draining/defaults.js';
 import { reactive, ref, watch } from 'vue';
 import { LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from '@core/physics/leak-testing/schools.js';
 import { SERVICE_POLICIES, type ServicePolicy } from '@core/workshop/due-dates/due.js';
-import { monthName } from '@core/workshop/due-dates/season.js';
+import { monthOfYear } from '@core/base/units/dates.js';
 import { LEAK_LIMITS } from '@core/physics/leak-testing/defaults.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
@@ -34,7 +34,7 @@ const form = reactive({
 });
 const MONTHS = [
   { value: null, title: 'no such rule' },
-  ...Array.from({ length: 12 }, (_, index) => ({ value: index + 1, title: monthName(index + 1) })),
+  ...Array.from({ length: 12 }, (_, index) => ({ value: index + 1, title: monthOfYear(index + 1) })),
 ];
 const HEADS = [{ value: null, title: 'never' }, ...[50, 100, 200, 300].map((ml) => ({ value: ml, title: say('when it saves {formatMl} or more', { formatMl: formatMl(ml) }) }))]; // prettier-ignore
 const zones = Intl.supportedValuesOf('timeZone');

@@ -1,0 +1,316 @@
+import { say } from '../../base/words/say.js';
+import { shortName } from '../../machine/catalogue/names.js';
+import { unusedPorts } from '../../machine/loop-file/fittings.js';
+import { type LoopFile } from '../../machine/loop-file/loopFile.js';
+import { STANDING_WORDS } from '../../machine/loop-file/orientation.js';
+import { BACK, PULLED } from '../runs/checkIds.js';
+import {
+  openingIn,
+  runsOverRim,
+  type DrainStand,
+  type LoopFacts,
+  type PumpBeside,
+  type ServiceFacts,
+  type TakeOutFacts,
+} from '../runs/facts.js';
+import type { CheckItem } from '../runs/procedure.js';
+import { type EachKey } from '../runs/template.js';
+
+/** What the loop and the school put into a template's texts and lists. */
+export interface ExpandWith {
+  readonly loop: LoopFile;
+  readonly service: ServiceFacts | undefined;
+  readonly pumpsBeside: readonly PumpBeside[];
+  readonly bottles: number | null;
+  readonly coolantName: string | null;
+  readonly facts: LoopFacts;
+  readonly dry: boolean;
+  /** parts are tested on their own first */
+  readonly parts: boolean;
+  readonly holdMinutes: number;
+  readonly wetSeconds: number | null;
+  /** runs whose joints were opened, where only those are looked at; null: all */
+  readonly onlyJoints: readonly string[] | null;
+}
+
+const CLOSURE_WORDS: Record<string, string> = { plug: 'Plug in', cap: 'Cap on' };
+
+interface Pulled extends CheckItem {
+  /** what the return to power says of it */
+  readonly back?: string;
+}
+
+/** Two loops on one supply: the pump of the one that is still dry would run with the other. */
+const pumpsOfOthers = (pumps: readonly PumpBeside[]): Pulled[] =>
+  pumps.map(({ id, name, loop, isFilled }) => ({
+    id: `pump:${id}`,
+    text: isFilled
+      ? say('Pump plug of {name} ({loop}) pulled: it would run with this loop’s', { name, loop })
+      : say('Pump plug of {name} pulled until {loop} is filled', { name, loop }),
+    back: isFilled
+      ? say('Pump plug of {name} ({loop}) back in', { name, loop })
+      : say('Pump plug of {name} back in only where {loop} is filled by now; else it stays pulled', { name, loop }),
+    beforePower: true,
+  }));
+
+/** Connectors to pull, so that a leak meets dead electronics. Each comes back by name in the return to power. */
+function pullable({ loop, pumpsBeside }: Pick<ExpandWith, 'loop' | 'pumpsBeside'>): Pulled[] {
+  const cards = loop.components.filter(({ kind, place }) => kind === 'block' && place === 'card').length;
+  return [
+    { id: 'board-main', text: say('Board main connector pulled'), beforePower: true },
+    { id: 'board-processor', text: say('Board processor connector pulled'), beforePower: true },
+    {
+      id: 'card-power',
+      text: cards > 1 ? say('Graphics card connectors pulled, {cards} cards', { cards }) : say('Graphics card connectors pulled'),
+      beforePower: true,
+      mayNotApply: true,
+    },
+    { id: 'drive-power', text: say('Drives, lights and hubs pulled'), beforePower: true, mayNotApply: true },
+    ...pumpsOfOthers(pumpsBeside),
+  ];
+}
+
+function closures(loop: LoopFile): CheckItem[] {
+  return loop.components.flatMap((component) =>
+    unusedPorts(loop, component).map((port): CheckItem => {
+      const closure = component.closures?.[port] ?? 'plug';
+      const text =
+        closure === 'valve'
+          ? say('Valve shut, handle across the pipe: {shortName}', { shortName: shortName(component) })
+          : say('{say}: {shortName}, port {port}', {
+              say: CLOSURE_WORDS[closure] ?? say('Plug in'),
+              shortName: shortName(component),
+              port,
+            });
+      return { id: `closed:${component.id}:${port}`, text, place: `${component.id}.${port}`, beforePower: true };
+    }),
+  );
+}
+
+/** A long run is looked at three times, a short one twice; the first look names every run. */
+function rounds({ facts, wetSeconds, onlyJoints }: ExpandWith): CheckItem[] {
+  const runs = facts.joints.filter(({ id }) => onlyJoints === null || onlyJoints.includes(id));
+  const text = say('All {length} joints dry, towels dry', { length: runs.length * 2 });
+  const isLong = (wetSeconds ?? 0) > 3600;
+  return [
+    ...runs.map(({ id, name }): CheckItem => ({
+      id: `dry-joint:${id}`,
+      text: say('Dry: {name}', { name }),
+      place: id,
+      group: say('Inspected at the start'),
+      after: 'clock-begins',
+    })),
+    ...(isLong ? [{ id: 'round:hour', text, group: say('Inspected after an hour'), after: 'hour' } as const] : []),
+    { id: 'round:end', text, group: isLong ? say('Inspected at the end, warm') : say('Inspected at the end'), after: 'clock-ends' },
+  ];
+}
+
+/** The advised plan, stand by stand, as the hands do it; down to the part where only that is changed. */
+function stands(given: ExpandWith): CheckItem[] {
+  const { service } = given;
+  if (!service) return [];
+  return service.takeOut && service.kind === 'partial-drain'
+    ? downToPart(service, service.takeOut)
+    : service.stands.flatMap((stand, index) => oneStand({ ...given, service }, stand, index));
+}
+
+function oneStand(
+  { service, facts }: ExpandWith & { readonly service: ServiceFacts },
+  { standing, drain, airs, airsFollow, capFirst, mayRun, drainedMl }: DrainStand,
+  index: number,
+): CheckItem[] {
+  const isJoint = (opening: string): boolean => !facts.ports.some(({ name }) => name === opening);
+  const runs = (each: string): number => mayRun?.find(({ opening }) => opening === each)?.volumeMl ?? 0;
+  const list = (openings: readonly string[]): string =>
+    openings
+      .map(
+        (each) =>
+          `${openingIn(service, each)}${runs(each) > 0 ? say(' (over a jug: up to {ceil} mL come here if the stand before ran short)', { ceil: Math.ceil(runs(each) / 5) * 5 }) : ''}`,
+      )
+      .join(', ');
+  const before = service.stands[index - 1]?.standing ?? 'upright';
+  const group = `${index + 1}. ${standing !== before ? say('Turned {standing}', { standing: STANDING_WORDS[standing] }) : index === 0 ? say('As it stands') : say('Still in this stand')}`;
+  const [caps, madeUp] = [capFirst.filter((each) => !isJoint(each)), capFirst.filter(isJoint)];
+  const id = (what: string): string => `stand-${index}:${what}`;
+  const inlet: CheckItem = {
+    id: id('air'),
+    ...(airs[0] === undefined ? {} : { place: placeOf(facts, airs[0]) }),
+    text: airsFollow
+      ? say('Once it has stopped, air inlet open (opened before, it would run): {list}', { list: list(airs) })
+      : say('Air inlet open: {list}', { list: list(airs) }),
+    group,
+  };
+  const comes = say('about {drainedMl} mL come', { drainedMl: Math.round(drainedMl / 5) * 5 });
+  const opening = openingIn(service, drain);
+  const runsOver = runsOverRim(facts, { standing, drain });
+  const drained: CheckItem = {
+    id: id('drain'),
+    place: placeOf(facts, drain),
+    text: isJoint(drain)
+      ? say('Towels and a jug under both sides of {opening}, undone; {comes}', { opening, comes })
+      : runsOver
+        ? say('Scrap tube on {opening}, tight, its end low in a jug: what comes would run over the rim; {comes}', { opening, comes })
+        : say('Jug under {opening}, opened; {comes}', { opening, comes }),
+    group,
+  };
+  return [
+    ...(caps.length > 0
+      ? [{ id: id('cap'), text: say('Closed before the turn: {list}', { list: list(caps) }), place: caps[0] as string, group }]
+      : []),
+    ...(madeUp.length > 0
+      ? [{ id: id('made-up'), text: say('Made up again with a new ring: {list}', { list: list(madeUp) }), group }]
+      : []),
+    // a tube is on before air lets anything come
+    ...(airsFollow || (runsOver && airs.length > 0) ? [drained, inlet] : airs.length > 0 ? [inlet, drained] : [drained]),
+    isJoint(drain) && index === service.stands.length - 1
+      ? {
+          id: id('shut'),
+          text: say('Made up again with a new ring, tested before it is powered: {openingIn}', { openingIn: openingIn(service, drain) }),
+          group,
+        }
+      : { id: id('shut'), text: say('Valve shut, air inlet shut'), group },
+  ];
+}
+
+/** An opening on the picture: a port where it is, a joint at its tube ("tube.from", "tube.to"). */
+const placeOf = ({ ports }: LoopFacts, opening: string): string =>
+  ports.some(({ name }) => name === opening) ? opening : opening.slice(0, opening.lastIndexOf('.'));
+
+const drawnAt = (service: ServiceFacts, drawAt: string | null | undefined): string =>
+  drawAt === null
+    ? say('out of the reservoir by hose')
+    : say('at {openingIn}, then shut', { openingIn: drawAt === undefined ? say('the valve') : openingIn(service, drawAt) });
+
+function downToPart(service: ServiceFacts, { name, drawFirstMl, drawAt, airs, joints, hangsMl = 0, insideMl }: TakeOutFacts): CheckItem[] {
+  const runsMl = joints.reduce((sum, { volumeMl }) => sum + volumeMl, hangsMl);
+  const group = say('Down to {name}', { name });
+  return [
+    // where every port would run, air comes in at the joints
+    ...(airs.length > 0
+      ? [
+          {
+            id: 'part:air',
+            text: say('Air inlet open: {map}', { map: airs.map((each) => openingIn(service, each)).join(', then ') }),
+            group,
+          },
+        ]
+      : []),
+    ...(drawFirstMl >= 5
+      ? [
+          {
+            id: 'part:draw',
+            text: say('About {drawFirstMl} mL drawn {drawnAt}', {
+              drawFirstMl: Math.round(drawFirstMl / 5) * 5,
+              drawnAt: drawnAt(service, drawAt),
+            }),
+            group,
+          },
+        ]
+      : []),
+    {
+      // volumes are estimates: a jug stands there even where the sums say that nothing comes
+      id: 'part:level',
+      text: say('Level seen below the joints of {name}, towels and a jug under both{say}', {
+        name,
+        say:
+          runsMl >= 5
+            ? say(': about {runsMl} mL hang above them and run there, whatever was drawn', { runsMl: Math.round(runsMl / 5) * 5 })
+            : '',
+      }),
+      group,
+    },
+    {
+      id: 'part:out',
+      text: say('Joints undone over the jug; {say} in the part', {
+        say: insideMl < 5 ? say('hardly any stays') : say('about {insideMl} mL stay', { insideMl: Math.round(insideMl / 5) * 5 }),
+      }),
+      group,
+    },
+  ];
+}
+
+const CARD_STEPS: readonly (readonly [id: string, text: string])[] = [
+  ['map', 'Photograph and screw map'],
+  ['hidden', 'Hidden screws and cables inside found before pulling'],
+  ['apart', 'Separated slowly, for paste glues'],
+  ['pads', 'Pad thickness map written down'],
+  ['wipe', 'Wiped lint-free, paste by die size, screws crosswise'],
+  ['kept', 'Original cooler, screws and pads bagged, their place noted'],
+  ['label', 'Warranty label’s state noted, with the owner’s consent'],
+];
+
+const cards = ({ loop }: ExpandWith): CheckItem[] =>
+  loop.components
+    .filter(({ kind, place }) => kind === 'block' && place === 'card')
+    .flatMap((card) =>
+      // several cards are stripped side by side: each thing is looked at once, at all of them
+      CARD_STEPS.map(([id, text]) => ({
+        id: `card:${card.id}:${id}`,
+        text: `${text}: ${shortName(card)}`,
+        together: text,
+        place: card.id,
+        group: say('Cards with a block'),
+        mayNotApply: true,
+      })),
+    );
+
+/** What a check is repeated over, of this very loop. */
+export const EXPAND: Record<EachKey, (given: ExpandWith) => CheckItem[]> = {
+  flushable: ({ loop }) =>
+    loop.components
+      .filter(({ kind }) => kind === 'radiator' || kind === 'block')
+      .map((component) => ({
+        id: `flushed:${component.id}`,
+        text: say('Flushed: {shortName}', { shortName: shortName(component) }),
+        place: component.id,
+        mayNotApply: true,
+      })),
+  joints: ({ facts, onlyJoints }) =>
+    facts.joints
+      .filter(({ id }) => onlyJoints === null || onlyJoints.includes(id))
+      .map(({ id, name }) => ({ id: `joint:${id}`, text: say('Both joints tight: {name}', { name }), place: id })),
+  closures: ({ loop }) => closures(loop),
+  pulled: (given) => pullable(given).map(({ back: _, ...item }) => ({ ...item, id: `${PULLED}${item.id}` })),
+  back: (given) =>
+    pullable(given).map(({ id, text, back }) => ({
+      id: `${BACK}${id}`,
+      text: back ?? text.replace(/pulled.*$/, 'back in'),
+      mayNotApply: true,
+      beforePower: true,
+    })),
+  rounds,
+  stands,
+  cards,
+  reverse: ({ loop }) =>
+    loop.components
+      .filter(({ kind }) => kind === 'radiator')
+      .flatMap((part) => [
+        { id: `reverse:${part.id}:back`, text: say('Backward until clear: {shortName}', { shortName: shortName(part) }), place: part.id },
+        { id: `reverse:${part.id}:forth`, text: say('Forward until clear: {shortName}', { shortName: shortName(part) }), place: part.id },
+      ]),
+  soaked: ({ loop }) =>
+    loop.components
+      .filter(({ kind }) => kind !== 'radiator')
+      .map((part) => ({
+        id: `soaked:${part.id}`,
+        text: say('Soaked, brushed, smooth: {shortName}', { shortName: shortName(part) }),
+        place: part.id,
+        mayNotApply: true,
+      })),
+  'bottle-turns': ({ facts: { gravity } }) =>
+    (gravity?.turns ?? []).map(({ orientation, pouredMl }, index) => ({
+      id: `bottle-turn:${index}`,
+      text: say('{say}{say2}: about {pouredMl} mL go in', {
+        say: index === 0 ? say('Bottle on {label}. ', { label: gravity?.label ?? 'its port' }) : '',
+        say2: orientation === 'upright' ? say('Upright') : say('Turned {orientation}', { orientation: STANDING_WORDS[orientation] }),
+        pouredMl: Math.round(pouredMl / 5) * 5,
+      }),
+    })),
+  towels: ({ facts }) =>
+    facts.joints.map(({ id, name }) => ({
+      id: `towel:${id}`,
+      text: say('Towel out and read, no spot: {name}', { name }),
+      place: id,
+      beforePower: true,
+    })),
+};
