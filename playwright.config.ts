@@ -19,7 +19,8 @@ export default defineConfig({
   // two at a time, each with an application and a database of its own: a third only slows the others down
   workers: 2,
   fullyParallel: true,
-  timeout: 120_000,
+  // against hanging: a slow machine is no fault
+  timeout: 600_000,
   expect: { timeout: 10_000 },
   retries: 0,
   reporter: [['list'], ['json', { outputFile: path.join(scratch, 'browser.json') }]],

@@ -7,7 +7,6 @@ const x = (page: Page) => page.locator('.panel').getByLabel('x', { exact: true }
 const xOf = async (page: Page): Promise<number> => Number(await x(page).inputValue());
 
 test('a part is nudged, dragged and taken back; a tube is bent, taken out and drawn again', async ({ page, app, complaints }) => {
-  test.setTimeout(180_000);
   await signIn(page, app);
   await page.goto(`${app.url}/systems`);
   await page.getByLabel('Name, owner, phone, coolant', { exact: true }).fill('Glass cube 2');

@@ -2,7 +2,6 @@ import { choose, expect, signIn, snap, test } from './app.js';
 
 /** The loop twin on screen: turning, opening, the advised plan, filling, and the way there by hand. */
 test('turning the case and a handle answer at once; the advised plan is stepped through', async ({ page, app, complaints }) => {
-  test.setTimeout(180_000);
   await signIn(page, app);
   await page.goto(`${app.url}/systems`);
   await page.getByLabel('Name, owner, phone, coolant', { exact: true }).fill('Slate tower');

@@ -20,7 +20,6 @@ test.describe.configure({ mode: 'serial' });
 test.use({ actionTimeout: 15_000 });
 
 test('a yearly flush: taken in with its signs, led, balanced, compared and closed', async ({ page, app, complaints }) => {
-  test.setTimeout(180_000);
   await signIn(page, app);
   await openMachine(page, app, 'Orchard rig');
   await page.getByRole('link', { name: 'Take it in' }).click();
@@ -64,7 +63,6 @@ test('a yearly flush: taken in with its signs, led, balanced, compared and close
 });
 
 test('deposit at the inspection: strip and clean, and the machines of the same lot are flagged', async ({ page, app, complaints }) => {
-  test.setTimeout(240_000);
   await signIn(page, app);
   await openMachine(page, app, 'Ferry cube');
   await page.getByRole('link', { name: 'Take it in' }).click();
@@ -143,7 +141,6 @@ test('deposit at the inspection: strip and clean, and the machines of the same l
 });
 
 test('a leak whose final part is awaited: mended for now, with limits of use and its own day', async ({ page, app, complaints }) => {
-  test.setTimeout(180_000);
   await signIn(page, app);
   await openMachine(page, app, 'Weir tower');
   await page.getByRole('link', { name: 'Take it in' }).click();
@@ -194,7 +191,6 @@ test('a leak whose final part is awaited: mended for now, with limits of use and
 });
 
 test('a partial drain for a part change leaves the coolant’s clock as it was', async ({ page, app, complaints }) => {
-  test.setTimeout(180_000);
   await signIn(page, app);
   await openMachine(page, app, 'Lamp box');
   const clockBefore = await page.locator('.due').filter({ hasText: 'Coolant service' }).locator('.figures').nth(1).innerText();
@@ -227,7 +223,6 @@ test('a partial drain for a part change leaves the coolant’s clock as it was',
 });
 
 test('a loop is retired: nothing falls due, its parts have a place, the history stays', async ({ page, app, complaints }) => {
-  test.setTimeout(120_000);
   await signIn(page, app);
   await openMachine(page, app, 'Mosaic desk');
   await page.getByRole('link', { name: 'Take it in' }).click();

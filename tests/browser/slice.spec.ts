@@ -18,7 +18,6 @@ async function reading(page: Page, app: RunningApp, gauge: string): Promise<void
 const SERVER_AWAY = /ERR_CONNECTION|ERR_CONTENT_LENGTH_MISMATCH|ERR_INCOMPLETE_CHUNKED_ENCODING|503/;
 
 test('a loop from plan to signed-off commissioning and its next due date', async ({ page, app, complaints }) => {
-  test.setTimeout(240_000);
   await signIn(page, app);
 
   // a new owner with a machine

@@ -17,7 +17,6 @@ async function gauge(page: Page, app: RunningApp, kpa: string): Promise<void> {
 test.use({ actionTimeout: 15_000 });
 
 test('a build with a leak waits for a part, is mended, tested again and handed over', async ({ page, app, complaints }) => {
-  test.setTimeout(200_000);
   await signIn(page, app);
   await openMachine(page, app, 'Edit suite 2');
   await page

@@ -99,6 +99,11 @@ export const LABEL_PX = { usual: 16, bench: 18 } as const;
 const GLYPH = 0.54;
 const LINE = 1.06;
 
+interface Judged extends Point {
+  readonly box: Box;
+  readonly cost: number;
+}
+
 interface Box {
   readonly left: number;
   readonly right: number;
@@ -117,6 +122,9 @@ function tubeLines(items: readonly DrawnItem[], frame: Frame): readonly (readonl
 
 /** Whether a piece of tube runs through a box: its middle part, cut at the box's sides (Liang and Barsky, 1984). */
 function crosses([from, to]: readonly [Point, Point], { left, right, top, bottom }: Box): boolean {
+  // most pieces lie wholly to one side
+  if (Math.max(from.x, to.x) < left || Math.min(from.x, to.x) > right || Math.max(from.y, to.y) < top || Math.min(from.y, to.y) > bottom)
+    return false;
   const [dx, dy] = [to.x - from.x, to.y - from.y];
   let [enter, leave] = [0, 1];
   for (const [p, q] of [
@@ -161,21 +169,27 @@ export function placeNames(
     const middle = frame.x((item.x0 + item.x1) / 2);
     const above = frame.y(topOf(item)) - (item.shape === 'part' ? 15 : 7);
     const below = frame.y(item.shape === 'vessel' ? item.bottomMm : item.mm) + (item.shape === 'part' ? 12 : 4) + 0.8 * labelPx;
-    const candidates = [0, 1, 2, 3].flatMap((line) =>
-      [above - line * linePx, below + line * linePx].flatMap((y) =>
-        [0, -0.7 * half, 0.7 * half].map((dx) => ({ x: middle + dx, y, far: line + Math.abs(dx) / half })),
-      ),
-    );
-    const judged = candidates.map(({ x: wanted, y, far }) => {
+    const candidates = [0, 1, 2, 3]
+      .flatMap((line) =>
+        [above - line * linePx, below + line * linePx].flatMap((y) =>
+          [0, -0.7 * half, 0.7 * half].map((dx) => ({ x: middle + dx, y, far: line + Math.abs(dx) / half })),
+        ),
+      )
+      .sort((a, b) => a.far - b.far);
+    // a place costs at least how far off it is: once nothing that is left can be better, the search ends
+    let best: Judged | null = null;
+    for (const { x: wanted, y, far } of candidates) {
+      if (best && best.cost <= far) break;
       const x = Math.min(frame.width - half - 2, Math.max(half + 42, wanted));
       const box = { left: x - half - 2, right: x + half + 2, top: y - 0.8 * labelPx, bottom: y + 0.25 * labelPx };
       const isOut = box.top < 0 || box.bottom > frame.height;
       const others = placed.filter((each) => overlap(each.box, box)).length;
       const tubes = lines.filter((line) => crosses(line, box)).length;
       const under = dots.filter(({ x: dotX, y: dotY }) => overlap(box, boxAround(dotX, dotY, DOT_PX))).length;
-      return { x, y, box, cost: (isOut ? 1000 : 0) + 100 * others + 40 * under + 10 * Math.min(2, tubes) + far };
-    });
-    const best = judged.reduce((a, b) => (b.cost < a.cost ? b : a));
+      const cost = (isOut ? 1000 : 0) + 100 * others + 40 * under + 10 * Math.min(2, tubes) + far;
+      if (!best || cost < best.cost) best = { x, y, box, cost };
+    }
+    if (!best) continue;
     placed.push({ id: item.id, text: item.name, x: best.x, y: best.y, box: best.box });
   }
   return placed.map(({ box: _box, ...label }) => label);
