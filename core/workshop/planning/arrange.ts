@@ -1,18 +1,28 @@
 import { exhaust } from './exact.js';
 import { lowerBound } from './bound.js';
 import { placeInOrder } from './place.js';
+import { pricedBounds } from './pricedBound.js';
 import { tighten } from './tighten.js';
-import { endOf, earliestOf, isPlain, weightedLate, type PlacedJob, type Plan, type PlanJob, type PlanProblem } from './problem.js';
+import { TriedOrders, type Ordered } from './triedOrders.js';
+import { endOf, earliestOf, isPlain, weightedLate, workOf, type PlacedJob, type Plan, type PlanJob, type PlanProblem } from './problem.js';
 import { seededRandom } from '../../base/random/random.js';
 
 /** How hard the search tries. */
 export const ARRANGE = {
   /** nodes of the exact search: a few jobs are proven in a blink, dozens are not tried */
-  exactNodes: 60_000,
+  exactNodes: 300_000,
   /** steps in all, above which orders are too many to go through */
-  exactSteps: 9,
-  /** temperature at the start of the search, as a share of the first plan's cost */
-  startShare: 0.05,
+  exactSteps: 16,
+  /** orders that are tried before the exact search, so that it begins with something good */
+  beforeExact: 400,
+  /** what a worse order may cost more at the start of the search and at its end, as shares of the best plan's cost */
+  startShare: 0.2,
+  coldShare: 0.0002,
+  cooling: 0.998,
+  /** share of moves that bring a late job forward */
+  lateMoves: 0.4,
+  /** orders for each round of prices */
+  perPrice: 100,
   /** orders by chance where no rule's order fits into the shifts */
   chanceOrders: 200,
   /** orders between two looks at the clock, at progress and at a wish to stop */
@@ -22,6 +32,8 @@ export const ARRANGE = {
 export interface ArrangeProgress {
   readonly tried: number;
   readonly weightedLateMinutes: number;
+  /** no plan is below it, as far as is known by now */
+  readonly lowerBound: number;
   /** the best plan so far: whoever stops the search keeps it */
   readonly placed: readonly PlacedJob[];
 }
@@ -40,47 +52,53 @@ export interface Arranged extends Plan {
 
 /**
  * Plans all jobs: least weighted lateness first, then machines away from their owners as briefly as that allows.
- * Stages: several orders by rules · local search over the order (simulated annealing with moves and swaps) · on small
- * problems every order there is · early steps moved as late as the ends allow.
+ * Stages: several orders by rules · local search over the order (simulated annealing), with orders by prices between · on
+ * small problems every order there is · early steps moved as late as the ends allow.
  * @returns null where the shifts are too short for all jobs
  */
 export function arrange(problem: PlanProblem, { isOver, onProgress }: ArrangeOptions): Arranged | null {
-  const bound = lowerBound(problem);
-  if (bound === Number.POSITIVE_INFINITY) return null;
+  const least = lowerBound(problem);
+  if (least === Number.POSITIVE_INFINITY) return null;
   const first = bestByRules(problem) ?? anyOrder(problem);
-  let best = first && searchOrders(problem, first, bound, isOver, onProgress);
-  let proven = best !== null && best.cost <= bound + 1e-9;
-  const steps = problem.jobs.reduce((sum, job) => sum + job.steps.length, 0);
-  // the exact search knows nothing of benches that are held, of skills, kits and owners' days
-  const free = isPlain(problem) && problem.benches.every(({ taken }) => !taken?.length);
-  if (!proven && free && steps <= ARRANGE.exactSteps) {
-    const all = exhaust(problem, best?.cost ?? Number.POSITIVE_INFINITY, ARRANGE.exactNodes, isOver);
-    if (all.plan) best = { order: [], placed: [...all.plan], cost: all.weightedLateMinutes };
-    proven = all.proven;
-  }
-  if (!best) return null;
+  const found = isSmall(problem)
+    ? searchSmall(problem, first, least, { isOver, onProgress })
+    : first && searchOrders(problem, first, least, Number.POSITIVE_INFINITY, { isOver, onProgress });
+  if (!found) return null;
+  const { best, bound } = found;
+  const proven = best.cost <= bound + 1e-9;
   const jobs = tighten(problem, best.placed);
   return {
     jobs,
     weightedLateMinutes: weightedLate(problem, jobs),
-    lowerBound: proven ? best.cost : Math.min(bound, best.cost),
+    lowerBound: Math.min(bound, best.cost),
     optimal: proven,
   };
 }
 
-interface Ordered {
-  /** of precedence; empty where the plan came from the exact search */
-  readonly order: readonly number[];
-  readonly placed: PlacedJob[];
-  readonly cost: number;
+/** The exact search knows nothing of benches that are held, of skills, kits and owners' days. */
+const isSmall = (problem: PlanProblem): boolean =>
+  isPlain(problem) &&
+  problem.benches.every(({ taken }) => !taken?.length) &&
+  problem.jobs.reduce((sum, { steps }) => sum + steps.length, 0) <= ARRANGE.exactSteps;
+
+/** Some orders, then every order there is; where those are too many, orders by chance again. */
+function searchSmall(problem: PlanProblem, first: Ordered | null, least: number, options: ArrangeOptions): Searched | null {
+  const some = first && searchOrders(problem, first, least, ARRANGE.beforeExact, options);
+  if (some && some.best.cost <= some.bound + 1e-9) return some;
+  const [best, bound] = [some?.best.cost ?? Number.POSITIVE_INFINITY, some?.bound ?? least];
+  const all = exhaust(problem, { best, least: bound }, ARRANGE.exactNodes, options.isOver);
+  const exact: Ordered | null = all.plan && { order: [], placed: [...all.plan], cost: all.weightedLateMinutes };
+  const known = exact ?? some?.best;
+  if (!known) return null;
+  if (all.proven || !some || options.isOver()) return { best: known, bound: all.proven ? known.cost : bound };
+  const more = searchOrders(problem, some.best, bound, Number.POSITIVE_INFINITY, options);
+  return known.cost < more.best.cost ? { best: known, bound: more.bound } : more;
 }
 
 function tryOrder(problem: PlanProblem, order: readonly number[]): Ordered | null {
   const placed = placeInOrder(problem, order);
   return placed && { order, placed, cost: weightedLate(problem, placed) };
 }
-
-const workOf = ({ steps }: PlanJob): number => steps.reduce((sum, { durationMs }) => sum + durationMs, 0);
 
 /** Rules that practice and literature know: earliest due date, least slack, weight over work, first come. */
 const RULES: readonly ((job: PlanJob, problem: PlanProblem) => number)[] = [
@@ -108,46 +126,76 @@ function anyOrder(problem: PlanProblem): Ordered | null {
   for (let tried = 0; tried < ARRANGE.chanceOrders; tried += 1) {
     const found = tryOrder(problem, order);
     if (found) return found;
-    for (let moves = 0; moves < order.length; moves += 1) order = neighbour(order, random.next);
+    order = order.map((job) => ({ job, at: random.next() })).sort((a, b) => a.at - b.at).map(({ job }) => job); // prettier-ignore
   }
   return null;
 }
 
-/** Takes one job out of the order and puts it elsewhere, or swaps two; worse orders are kept now and then, less and less. */
-function searchOrders(
-  problem: PlanProblem,
-  first: Ordered,
-  bound: number,
-  isOver: () => boolean,
-  onProgress: ArrangeOptions['onProgress'],
-): Ordered {
+interface Searched {
+  readonly best: Ordered;
+  readonly bound: number;
+}
+
+/**
+ * Simulated annealing over orders, which the prices of the bound give a start now and then: one job is put elsewhere, or two are swapped;
+ * worse orders are kept now and then, less and less, and from the best one it begins warm again.
+ * @param most orders that it tries
+ */
+function searchOrders(problem: PlanProblem, first: Ordered, least: number, most: number, { isOver, onProgress }: ArrangeOptions): Searched {
   const n = problem.jobs.length;
   const random = seededRandom(n * 7919 + 17);
-  let [best, current] = [first, first];
-  let temperature = ARRANGE.startShare * first.cost;
-  for (let tried = 0; n > 1 && best.cost > bound + 1e-9; tried += 1) {
+  const orders = new TriedOrders(problem, first);
+  let [best, bound] = [first, least];
+  let warmth: number = ARRANGE.startShare;
+  const prices = pricedBounds(problem, lastEnd(first), () => best.cost);
+  const better = (candidate: Ordered): boolean =>
+    candidate.cost < best.cost || (candidate.cost === best.cost && lastEnd(candidate) < lastEnd(best));
+  for (let tried = 0; n > 1 && tried < most && best.cost > bound + 1e-9; tried += 1) {
     if (tried % ARRANGE.perLook === 0) {
       if (isOver()) break;
-      onProgress?.({ tried, weightedLateMinutes: best.cost, placed: best.placed });
-      // a handful of jobs has few orders: the exact search does the rest
-      if (n <= 4 && tried > 400) break;
+      onProgress?.({ tried, weightedLateMinutes: best.cost, lowerBound: Math.min(bound, best.cost), placed: best.placed });
     }
-    const candidate = tryOrder(problem, neighbour(current.order, random.next));
-    if (!candidate) continue;
-    const worse = candidate.cost - current.cost;
-    if (worse <= 0 || random.next() < Math.exp(-worse / Math.max(1e-9, temperature))) current = candidate;
-    if (candidate.cost < best.cost || (candidate.cost === best.cost && lastEnd(candidate) < lastEnd(best))) best = candidate;
-    temperature *= 0.999;
+    if (tried % ARRANGE.perPrice === 0) {
+      const priced = prices.next().value;
+      if (priced) {
+        bound = Math.max(bound, priced.bound);
+        const candidate = tryOrder(problem, priced.order);
+        if (candidate && candidate.cost < orders.current.cost) orders.keep(candidate);
+        if (candidate && better(candidate)) best = candidate;
+      }
+    }
+    const { order, from } = neighbour(problem, orders.current, random.next);
+    // what chance would still keep: dearer orders are given up as soon as they are
+    const dearest = orders.current.cost - warmth * best.cost * Math.log(Math.max(1e-12, random.next()));
+    const candidate = orders.try(order, from, dearest + 1e-9);
+    if (candidate) orders.keep(candidate);
+    if (candidate && better(candidate)) best = candidate;
+    warmth *= ARRANGE.cooling;
+    if (warmth < ARRANGE.coldShare) {
+      warmth = ARRANGE.startShare / 2;
+      orders.keep(best);
+    }
   }
-  return best;
+  return { best, bound };
 }
 
 const lastEnd = ({ placed }: Ordered): number => placed.reduce((last, each) => Math.max(last, endOf(each)), 0);
 
-function neighbour(order: readonly number[], next: () => number): number[] {
+/** An order beside another, and the first place in which they differ. */
+function neighbour({ jobs }: PlanProblem, { order, placed }: Ordered, next: () => number): { order: number[]; from: number } {
   const changed = [...order];
-  const [a, b] = [Math.floor(next() * order.length), Math.floor(next() * order.length)];
-  if (next() < 0.5) [changed[a], changed[b]] = [changed[b] as number, changed[a] as number];
+  const any = (below: number): number => Math.floor(next() * below);
+  const how = next();
+  let [a, b] = [any(order.length), any(order.length)];
+  if (how < ARRANGE.lateMoves) {
+    // one that is late, earlier
+    const late = placed.flatMap((each, at) => (endOf(each) > (jobs[each.job] as PlanJob).dueMs && at > 0 ? [at] : []));
+    if (late.length > 0) {
+      a = late[any(late.length)] as number;
+      b = any(a);
+    }
+  }
+  if (how > 0.7) [changed[a], changed[b]] = [changed[b] as number, changed[a] as number];
   else changed.splice(b, 0, changed.splice(a, 1)[0] as number);
-  return changed;
+  return { order: changed, from: Math.min(a, b) };
 }

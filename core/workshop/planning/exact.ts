@@ -27,12 +27,17 @@ const MOST_ROUNDS = 60;
  * Every order of steps on technicians and benches, cut off where it can no longer beat the best. Given the orders, the
  * least starts follow by pushing each step to its constraints until nothing moves; the objective never falls with a
  * later start, so the least ones are the best of that order.
- * @param best weighted late minutes to beat
+ * @param aim `best`: weighted late minutes to beat; `least`: no plan goes below, so that one which reaches it ends the search
  * @param mostNodes of the search tree, before it gives up
  * @param isOver asked now and then; true ends it
  */
 // eslint-disable-next-line max-lines-per-function -- one search tree, walked in place: its parts share the state of the walk
-export function exhaust(problem: PlanProblem, best: number, mostNodes: number, isOver: () => boolean): Exhausted {
+export function exhaust(
+  problem: PlanProblem,
+  aim: { readonly best: number; readonly least: number },
+  mostNodes: number,
+  isOver: () => boolean,
+): Exhausted {
   const { jobs, technicians, benches } = problem;
   const next = jobs.map(() => 0);
   const benchOf = jobs.map(() => -1);
@@ -42,7 +47,7 @@ export function exhaust(problem: PlanProblem, best: number, mostNodes: number, i
   const heldBy = benches.map(() => -1);
   const chosen: Chosen[] = [];
   let found: PlacedJob[] | null = null;
-  let bound = best;
+  let bound = aim.best;
   let nodes = 0;
 
   /** Least starts of what is chosen, or null where a longest wait or a shift cannot be kept. */
@@ -116,7 +121,7 @@ export function exhaust(problem: PlanProblem, best: number, mostNodes: number, i
     if (chosen.length === jobs.reduce((sum, { steps }) => sum + steps.length, 0)) {
       bound = cost;
       record(starts);
-      return true;
+      return bound > aim.least + EPSILON;
     }
     for (let job = 0; job < jobs.length; job += 1) {
       const step = next[job] as number;
@@ -160,6 +165,6 @@ export function exhaust(problem: PlanProblem, best: number, mostNodes: number, i
     return goesOn;
   }
 
-  const proven = descend();
+  const proven = descend() || bound <= aim.least + EPSILON;
   return { plan: found, weightedLateMinutes: bound, proven };
 }

@@ -18,28 +18,34 @@ export function mostHeld(held: readonly Span[], from: number, to: number): numbe
   }, 0);
 }
 
+/** Whether one more of a kit is there between two instants. */
+function hasOneMore(held: readonly Span[], count: number, from: number, to: number): boolean {
+  let own = 0;
+  for (const span of held) if (meets(span, from, to)) own += 1;
+  // what meets it need not be held all at once
+  return own < count || mostHeld(held, from, to) < count;
+}
+
 /** Earliest start at or after an instant at which one more of a kit is there for a whole duration. null: never. */
 function earliestWith(held: readonly Span[], count: number, from: number, durationMs: number): number | null {
   if (durationMs <= 0) return from;
   if (count <= 0) return null;
-  if (mostHeld(held, from, from + durationMs) < count) return from;
+  if (hasOneMore(held, count, from, from + durationMs)) return from;
   const ends = held
     .map(({ to }) => to)
     .filter((to) => to > from)
     .sort((a, b) => a - b);
-  return ends.find((at) => mostHeld(held, at, at + durationMs) < count) ?? null;
+  return ends.find((at) => hasOneMore(held, count, at, at + durationMs)) ?? null;
 }
 
 /** Earliest start at which every kit of a step is there. A kit that the workshop does not count is always there. */
-export function kitsFrom(problem: PlanProblem, held: HeldKits, step: PlanStep, from: number): number | null {
-  const wanted = (step.kits ?? []).flatMap((id) => {
-    const kit = problem.kits?.find((each) => each.id === id);
-    return kit ? [kit] : [];
-  });
+export function kitsFrom({ kits }: PlanProblem, held: HeldKits, step: PlanStep, from: number): number | null {
+  if (!kits || !step.kits?.length) return from;
   let at = from;
   for (let moved = true; moved;) {
     moved = false;
-    for (const { id, count } of wanted) {
+    for (const { id, count } of kits) {
+      if (!step.kits.includes(id)) continue;
       const next = earliestWith(held.get(id) ?? [], count, at, step.durationMs);
       if (next === null) return null;
       if (next > at) {

@@ -11,6 +11,7 @@ import {
   type PlanProblem,
   type PlanStep,
   type Span,
+  workOf,
 } from './problem.js';
 
 /** ms; less is rounding, not waiting */
@@ -100,14 +101,16 @@ interface Gap {
   readonly freeSince: number;
 }
 
-/** The first gap of one bench in which a job ends within a window. null: there is none. */
-function firstGap(problem: PlanProblem, board: Board, job: PlanJob, bench: number, window: Span): Gap | null {
+/** The first gap of one bench in which a job ends within a window, and no later than somewhere else. null: there is none. */
+function firstGap(problem: PlanProblem, board: Board, job: PlanJob, bench: number, window: Span, latestEnd: number): Gap | null {
   const held = board.benches[bench] as Span[];
+  const work = workOf(job);
   let opens = window.from;
   for (let next = held.findIndex(({ to }) => to > window.from); ; next += 1) {
     const closes = next < 0 ? undefined : held[next];
     // the bench is free up to there; behind it, the next gap
-    if (!closes || closes.from > opens) {
+    if (opens + work > latestEnd) return null;
+    if (!closes || closes.from >= opens + work) {
       const steps = placeSteps(problem, board, job, opens);
       const end = steps?.at(-1)?.to;
       // begun later it ends no earlier
@@ -125,7 +128,7 @@ function placeInWindow(problem: PlanProblem, board: Board, index: number, { from
   const window = { from: Math.max(earliestOf(problem, job), from), to };
   let best: (Gap & { bench: number }) | null = null;
   for (let bench = 0; bench < problem.benches.length; bench += 1) {
-    const found = firstGap(problem, board, job, bench, window);
+    const found = firstGap(problem, board, job, bench, window, best?.end ?? Number.POSITIVE_INFINITY);
     // of benches where it ends alike, the one that was held last: longer gaps stay whole
     if (found && (!best || found.end < best.end || (found.end === best.end && found.freeSince > best.freeSince)))
       best = { ...found, bench };

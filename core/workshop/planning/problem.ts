@@ -79,6 +79,8 @@ export const MINUTE_MS = 60_000;
 
 export const startOf = ({ steps }: PlacedJob): number => (steps[0] as PlacedStep).from;
 export const endOf = ({ steps }: PlacedJob): number => (steps[steps.length - 1] as PlacedStep).to;
+/** ms of all its steps, without waits */
+export const workOf = ({ steps }: PlanJob): number => steps.reduce((sum, { durationMs }) => sum + durationMs, 0);
 export const lateMinutes = ({ dueMs }: PlanJob, endMs: number): number => Math.max(0, (endMs - dueMs) / MINUTE_MS);
 
 /** Nothing of a job begins before it is there, or in the past. */

@@ -1,6 +1,5 @@
 import { proxy, wrap } from 'comlink';
 import { onScopeDispose, ref, shallowRef, type Ref, type ShallowRef } from 'vue';
-import { lowerBound } from '@core/workshop/planning/bound.js';
 import type { ArrangeProgress } from '@core/workshop/planning/arrange.js';
 import { weightedLate, type PlacedJob, type PlanProblem } from '@core/workshop/planning/problem.js';
 import { tighten } from '@core/workshop/planning/tighten.js';
@@ -65,7 +64,7 @@ export function useArrange(): {
     end();
     if (!best || !asked) return;
     const placed = tighten(asked, best.placed);
-    proposal.value = { placed, weightedLateMinutes: weightedLate(asked, placed), lowerBound: lowerBound(asked) };
+    proposal.value = { placed, weightedLateMinutes: weightedLate(asked, placed), lowerBound: best.lowerBound };
   }
   onScopeDispose(end);
   return {
