@@ -108,6 +108,10 @@ const OF_THE_WORKSHOP: Ways = {
     await page.getByRole('link', { name: 'Its paper' }).click();
     await expect(page.getByRole('heading', { name: 'Hand-over of waste' })).toBeVisible();
   },
+  reading: async (page, app) => {
+    await page.goto(`${app.url}/workshop/reading`);
+    await expect(page.getByRole('button', { name: 'Save how it is read' })).toBeVisible();
+  },
   prices: async (page, app) => {
     await page.goto(`${app.url}/workshop/prices`);
     await expect(page.getByLabel('An hour of work')).toBeVisible();

@@ -25,6 +25,7 @@ import EditJobDialog from '../workshop/jobs/EditJobDialog.vue';
 import { useSession } from '../workshop/people/sessionStore.js';
 import { isOutline } from '@core/machine/loop-file/outline.js';
 import NotDrawn from '../machine/loop/NotDrawn.vue';
+import JobMarks from '../workshop/jobs/JobMarks.vue';
 import AppointmentWords from '../workshop/jobs/AppointmentWords.vue';
 import type { Arrival } from '@core/workshop/jobs/arrival.js';
 import { useArrivals } from '../workshop/jobs/arrivals.js';
@@ -66,6 +67,17 @@ const cameWords = computed(() => {
   if (own.where === 'missed') return say('did not come on {day}', { day: dates.day(own.notComeOn ?? '') });
   return say('booked {day}, not here yet', { day: dates.day(own.createdAt) });
 });
+/** The one big figure: the day of its slot, or the day it is needed again. */
+const when = computed(() => {
+  const own = job.value;
+  if (!own) return null;
+  const needed = own.neededBy && say('it is needed again, {day}', { day: dates.day(own.neededBy) });
+  const day = own.appointment && dates.dayOf(own.appointment.from);
+  if (!open.value || !own.appointment || day === null || day < own.today)
+    return own.neededBy && needed ? { big: sayDue(own.neededBy, own.today), small: needed } : null;
+  const slot = say('its slot, {time}', { time: dates.dayAndTime(own.appointment.from) });
+  return { big: sayDue(day, own.today), small: slot };
+});
 const sayArrival = (what: Arrival): void => {
   if (job.value)
     void arrivals.say({ jobId: job.value.id, systemName: job.value.system.name, version: job.value.version }, what, job.value.today);
@@ -99,12 +111,13 @@ async function cancel(reason: string): Promise<void> {
             <router-link :to="`/systems/${job.system.id}`">{{ job.system.name }}</router-link>
           </h1>
           <p class="quiet">
-            {{ job.owner.name }} · {{ STATES[job.state] }} · {{ cameWords }}<template v-if="part"> · {{ part }}</template>
+            {{ job.owner.name }} · {{ STATES[job.state] }} · {{ cameWords }}<template v-if="part"> · {{ part }}</template
+            ><template v-if="job.neededBy && job.appointment"> · needed again {{ dates.day(job.neededBy) }}</template>
           </p>
           <p v-if="job.appointment"><AppointmentWords :appointment="job.appointment" /></p>
         </div>
-        <p v-if="job.neededBy" class="big-number">
-          {{ sayDue(job.neededBy, job.today) }} <small>it is needed again, {{ dates.day(job.neededBy) }}</small>
+        <p v-if="when" class="big-number">
+          {{ when.big }} <small>{{ when.small }}</small>
         </p>
         <div v-if="open" class="row no-print">
           <v-btn v-if="job.where !== 'here'" @click="sayArrival('brought')">It is here</v-btn>
@@ -114,6 +127,7 @@ async function cancel(reason: string): Promise<void> {
         </div>
         <v-btn v-else-if="job.where === 'ready'" size="large" @click="sayArrival('fetched')">Fetched</v-btn>
       </header>
+      <JobMarks v-if="open" :job="job" />
       <LoopProfile
         v-if="!isOutline(job.loop.file)"
         class="mt-4"

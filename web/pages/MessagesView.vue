@@ -22,7 +22,7 @@ const STATES = { waiting: 'waits to be sent', sent: 'sent', failed: 'could not b
         <p v-if="answer.messages.length === 0" class="quiet">
           Nothing yet. Every night those who like e-mail hear of services that come due; a message by hand is written on a machine’s page.
         </p>
-        <details v-for="each in answer.messages" :key="each.id">
+        <details v-for="(each, index) in answer.messages" :key="each.id" :open="index === 0">
           <summary>
             <strong>{{ each.subject }}</strong>
             <span class="quiet figures"> {{ each.address }} · {{ dates.dayAndTime(each.sentAt ?? each.at) }}</span>
@@ -74,6 +74,7 @@ pre {
   white-space: pre-wrap;
   border-left: 4px solid var(--line);
   padding-left: 14px;
+  max-width: 70ch;
 }
 li {
   border-top: 1px solid var(--line-soft);

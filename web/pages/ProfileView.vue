@@ -101,6 +101,7 @@ const twin = useTwin(
 }
 .modes {
   display: flex;
+  flex-wrap: wrap;
   gap: 4px;
 }
 .modes button {

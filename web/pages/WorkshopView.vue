@@ -130,13 +130,14 @@ nav a[aria-current] {
   font-weight: 660;
 }
 .part {
+  grid-template-columns: minmax(0, 1fr);
   display: grid;
   gap: 34px;
   align-content: start;
 }
 @media (max-width: 900px) {
   .parts {
-    grid-template-columns: 1fr;
+    grid-template-columns: minmax(0, 1fr);
     gap: 16px;
   }
   nav {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { JOB_KINDS } from './kinds.js';
-import { adviseScope, SIGN_KEYS, type ScopeInput } from './scope.js';
+import { adviseScope, SIGN_KEYS, signsAt, type ScopeInput } from './scope.js';
 
 const calm: ScopeInput = {
   coolantClass: 'clear',
@@ -63,5 +63,11 @@ describe('scope advice', () => {
         expect(rung([...new Set([...signs, more])])).toBeGreaterThanOrEqual(rung(signs));
       }),
     );
+  });
+});
+
+describe('the signs', () => {
+  it('stand in one place each, so that each can be noticed and none twice', () => {
+    expect(Object.values(signsAt).flat().toSorted()).toEqual(SIGN_KEYS.toSorted());
   });
 });

@@ -24,6 +24,41 @@ export const SIGNS = {
 export type Sign = keyof typeof SIGNS;
 export const SIGN_KEYS = Object.keys(SIGNS) as Sign[];
 
+/** The same in as few words as a tile has room for. */
+export const SIGN_TILES: Readonly<Record<Sign, string>> = {
+  'colour-differs': 'Another colour',
+  cloud: 'Cloudy',
+  flakes: 'Flakes, strings',
+  layer: 'Layer on the floor',
+  deposit: 'Deposit in a block',
+  foam: 'Foam that stays',
+  smell: 'It smells',
+  'instant-hot': 'Hot at once',
+  'slow-creep': 'Crept up over months',
+  bubble: 'Bubble in a block',
+  'level-falling': 'The level falls',
+  'tube-milky': 'Milky tube',
+  dust: 'Dust on the fins',
+  'paste-old': 'Old paste',
+  leak: 'Drop, wet joint',
+  noise: 'Noisy pump',
+};
+
+/** Where one looks: signs that are noticed together stand together. */
+export const SIGN_PLACES = {
+  liquid: 'In the liquid',
+  settled: 'On floor, blocks and tube',
+  warm: 'Warmer than it was',
+  air: 'Air, leaks, noise',
+} as const;
+export type SignPlace = keyof typeof SIGN_PLACES;
+export const signsAt: Readonly<Record<SignPlace, readonly Sign[]>> = {
+  liquid: ['colour-differs', 'cloud', 'flakes', 'foam', 'smell'],
+  settled: ['layer', 'deposit', 'tube-milky'],
+  warm: ['instant-hot', 'slow-creep', 'dust', 'paste-old'],
+  air: ['level-falling', 'bubble', 'leak', 'noise'],
+};
+
 /** Why a coming date speaks for changing the coolant now. */
 export type DueSoon = 'over' | 'month' | 'hot';
 

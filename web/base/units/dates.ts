@@ -15,6 +15,8 @@ export function useDates() {
     /** the workshop's calendar day of now */
     today: (): string => dayIn(zone.value, new Date(serverNowMs())),
     day: (iso: string): string => formatDay(iso.length === 10 ? iso : dayIn(zone.value, new Date(iso))),
+    /** the calendar day of an instant, ISO */
+    dayOf: (iso: string): string => dayIn(zone.value, new Date(iso)),
     weekday: formatWeekday,
     time: (iso: string): string => formatTime(iso, zone.value),
     weekdayAndTime: (iso: string): string => formatWeekdayTime(iso, zone.value),

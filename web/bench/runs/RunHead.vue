@@ -145,5 +145,9 @@ p {
     order: 3;
     flex: 1 0 100%;
   }
+  .row {
+    flex: 0 1 auto;
+    min-width: 0;
+  }
 }
 </style>

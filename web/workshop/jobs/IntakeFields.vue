@@ -2,9 +2,9 @@
 import { say } from '@core/base/words/say.js';
 import { formatIn } from '@core/base/units/display.js';
 import { DATA_SAFE, type DataSafe } from '@core/workshop/jobs/schema.js';
-import { SIGN_KEYS, SIGNS } from '@core/workshop/jobs/scope.js';
 import ChoiceRow from '../../base/look/ChoiceRow.vue';
 import NumberField from '../../base/units/NumberField.vue';
+import SignTiles from './SignTiles.vue';
 import type { JobForm } from './jobForm.js';
 
 /** What the owner says and what eyes and noses notice, before anything is opened. */
@@ -22,10 +22,7 @@ const dataSafe = (Object.keys(DATA_SAFE) as DataSafe[]).map((value) => ({ value,
       placeholder="gets loud after ten minutes, was quiet last winter"
       :error-messages="at('intake.symptom')"
     />
-    <fieldset>
-      <legend>What is seen, heard, smelled</legend>
-      <label v-for="sign in SIGN_KEYS" :key="sign"><input v-model="form.signs" type="checkbox" :value="sign" /> {{ SIGNS[sign] }}</label>
-    </fieldset>
+    <SignTiles v-model="form.signs" />
     <div class="pair">
       <NumberField
         v-model="form.flowLph"
@@ -50,29 +47,6 @@ const dataSafe = (Object.keys(DATA_SAFE) as DataSafe[]).map((value) => ({ value,
   display: grid;
   gap: 12px;
 }
-fieldset {
-  border: 0;
-  padding: 0;
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  column-gap: 20px;
-}
-legend {
-  font-weight: 620;
-  padding: 0 0 4px;
-}
-label {
-  display: flex;
-  gap: 10px;
-  align-items: center;
-  min-height: 40px;
-}
-input[type='checkbox'] {
-  width: 22px;
-  height: 22px;
-  flex: none;
-  accent-color: var(--ink);
-}
 .pair {
   display: grid;
   grid-template-columns: 1fr 1fr;
@@ -80,7 +54,6 @@ input[type='checkbox'] {
   align-items: start;
 }
 @media (max-width: 620px) {
-  fieldset,
   .pair {
     grid-template-columns: 1fr;
   }

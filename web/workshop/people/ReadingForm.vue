@@ -112,7 +112,7 @@ async function save(): Promise<void> {
 <style scoped>
 .reading {
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(250px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(min(250px, 100%), 1fr));
   gap: 10px 12px;
   align-items: start;
   max-width: 860px;

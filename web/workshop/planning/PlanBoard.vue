@@ -176,6 +176,8 @@ const roomOf = (bar: Bar): number => {
 };
 /** px below which a word is a letter: then the chosen job says it under the board */
 const LEAST_ROOM = 44;
+/** px; WCAG 2.5.8 */
+const LEAST_TARGET = 24;
 const underName = (bar: Bar): string =>
   [bar.late > 0 ? 'late' : bar.kind, bar.fixed ? 'confirmed' : '', bar.consented ? '' : 'not agreed yet'].filter(Boolean).join(', ');
 const holdsWords = ({ systemName, holds }: WorkshopBoard['running'][number]): string =>
@@ -268,6 +270,14 @@ const holdsWords = ({ systemName, holds }: WorkshopBoard['running'][number]): st
         @keydown="key($event, bar)"
         @focus="emit('choose', bar.id)"
       >
+        <!-- what a finger needs, where the bar is narrower -->
+        <rect
+          :x="spanOf(bar).from - Math.max(0, LEAST_TARGET - (spanOf(bar).to - spanOf(bar).from)) / 2"
+          :y="benchY(bar.bench) + 8"
+          :width="Math.max(LEAST_TARGET, spanOf(bar).to - spanOf(bar).from)"
+          :height="ROW - 12"
+          fill="transparent"
+        />
         <rect
           :x="spanOf(bar).from"
           :y="benchY(bar.bench) + 8"
