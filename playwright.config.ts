@@ -14,6 +14,8 @@ export default defineConfig({
     { name: 'stories', testMatch: LONG },
     { name: 'pages', testIgnore: LONG },
   ],
+  // what integration tests tell as well, or takes minutes: every night, not at every change (`./lavacrum reliability`, LAVACRUM_THOROUGH=1)
+  grepInvert: process.env.LAVACRUM_THOROUGH ? undefined : /@thorough/,
   outputDir: path.join(scratch, 'browser'),
   globalSetup: './tests/browser/globalSetup.ts',
   // two at a time, each with an application and a database of its own: a third only slows the others down

@@ -63,7 +63,7 @@ interface Stored {
   readonly events: { id: string; body: { type: string } }[];
 }
 
-test('a disk that fills up refuses in words, keeps what was taken, and goes on once there is room', async () => {
+test('a disk that fills up refuses in words, keeps what was taken, and goes on once there is room', { tag: '@thorough' }, async () => {
   test.skip(!mounted, 'a disk of its own cannot be mounted here');
   test.setTimeout(240_000);
   await ownCluster(dataFolder, 'anew');

@@ -8,7 +8,7 @@ import { freePort, isAlive } from '../../server/operations/cluster/processes.js'
 import { endDatabase } from './victims.js';
 
 /** The service of a machine: what its unit runs. */
-test('serve brings back a server and a database that were killed, and ends both when it is told to', async () => {
+test('serve brings back a server and a database that were killed, and ends both when it is told to', { tag: '@thorough' }, async () => {
   test.setTimeout(180_000);
   const dataFolder = path.join(mkdtempSync(path.join(tmpdir(), 'lavacrum-serve-')), 'data');
   const port = await freePort();

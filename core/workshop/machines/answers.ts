@@ -146,6 +146,8 @@ export interface TodayAnswer {
   today: string;
   overdue: SystemLine[];
   coming: SystemLine[];
+  /** machines that are dusty and nothing else: cleaned beside other work, they are not overdue */
+  dusty: number;
   count: number;
   /** awaited today, or before and nobody wrote down what became of it */
   comingIn: readonly Coming[];

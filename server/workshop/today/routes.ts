@@ -17,6 +17,7 @@ export function todayRoutes(routes: Routes): void {
       coming: lines.filter(
         ({ attention, nextDueOn }) => attention !== 'overdue' && attention !== 'retired' && nextDueOn !== null && nextDueOn <= horizon,
       ),
+      dusty: lines.filter(({ attention }) => attention === 'dust').length,
       count: lines.length,
       comingIn: await comingIn(ask),
       ready: await readyToFetch(ask),

@@ -46,6 +46,7 @@ const today = (more: object = {}) => ({
   runs: [run()],
   overdue: [],
   coming: [],
+  dusty: 0,
   comingIn: [],
   ready: [],
   count: 3,
