@@ -8,8 +8,8 @@ import { buildNetwork } from '../core/physics/geometry/network.js';
 import { STANDING, STANDING_NAMES } from '../core/machine/loop-file/orientation.js';
 import { turnNetwork } from '../core/physics/geometry/turned.js';
 import { arrange } from '../core/workshop/planning/arrange.js';
-import { canBeDone } from '../core/workshop/planning/bound.js';
 import { generatePlan } from '../core/workshop/planning/generatedPlans.js';
+import { setAsideImpossible } from '../core/workshop/planning/possible.js';
 import { addDays } from '../core/base/units/calendar.js';
 import { generateLadder, generateParallelLoop, generateSpatialLoop, lengthenTubes } from '../core/machine/loop-file/generatedLoops.js';
 import type { LoopFile } from '../core/machine/loop-file/loopFile.js';
@@ -143,10 +143,10 @@ function planning(): boolean[] {
   say(`      after 1 s of search: ${Math.round(plan?.weightedLateMinutes ?? 0)} weighted late minutes, no plan below ${Math.round(plan?.lowerBound ?? 0)} (gap ${Math.round(100 * gap)} %)`); // prettier-ignore
   const ratios = [1, 2, 3].map((seed) => {
     const full = generatePlan(seed, { jobs: 50, benches: 4, technicians: 3, days: 28, mostSteps: 5 });
-    const possible = { ...full, jobs: full.jobs.filter((_, index) => canBeDone(full, index)) };
+    const { problem: possible } = setAsideImpossible(full);
     const end = Date.now() + 6000;
     const found = arrange(possible, { isOver: () => Date.now() >= end });
-    return found ? `${(found.weightedLateMinutes / Math.max(1, found.lowerBound)).toFixed(2)}` : 'no plan';
+    return found ? (found.weightedLateMinutes / Math.max(1, found.lowerBound)).toFixed(2) : 'no plan';
   });
   say(`      50 jobs in four full weeks, after 6 s: cost ÷ bound ${ratios.join(', ')}`);
   return [first];

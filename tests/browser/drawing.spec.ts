@@ -7,8 +7,7 @@ const x = (page: Page) => page.locator('.panel').getByLabel('x', { exact: true }
 const xOf = async (page: Page): Promise<number> => Number(await x(page).inputValue());
 
 test('a part is nudged, dragged and taken back; a tube is bent, taken out and drawn again', async ({ page, app, complaints }) => {
-  await signIn(page, app);
-  await page.goto(`${app.url}/systems`);
+  await signIn(page, app, '/systems');
   await page.getByLabel('Name, owner, phone, coolant', { exact: true }).fill('Glass cube 2');
   await page.locator('.life').filter({ hasText: 'Glass cube 2' }).click();
   await page.getByRole('link', { name: 'Open the loop' }).click();

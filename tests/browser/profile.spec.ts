@@ -2,8 +2,7 @@ import { choose, expect, signIn, snap, test } from './app.js';
 
 /** The loop twin on screen: turning, opening, the advised plan, filling, and the way there by hand. */
 test('turning the case and a handle answer at once; the advised plan is stepped through', async ({ page, app, complaints }) => {
-  await signIn(page, app);
-  await page.goto(`${app.url}/systems`);
+  await signIn(page, app, '/systems');
   await page.getByLabel('Name, owner, phone, coolant', { exact: true }).fill('Slate tower');
   await page.locator('.life').filter({ hasText: 'Slate tower 2' }).click();
   await page.getByRole('link', { name: 'What drains' }).click();

@@ -2,13 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { arrange } from '../../core/workshop/planning/arrange.js';
 import { canBeDone } from '../../core/workshop/planning/bound.js';
 import { planConflicts } from '../../core/workshop/planning/planConflicts.js';
-import { generatePlan } from '../../core/workshop/planning/generatedPlans.js';
+import { afterLooks, generatePlan } from '../../core/workshop/planning/generatedPlans.js';
 import { optimumByMip } from './planMip.js';
-
-const looks = (most: number): (() => boolean) => {
-  let asked = 0;
-  return () => (asked += 1) > most;
-};
 
 describe('small workshops, against an independent solver', () => {
   it.each(Array.from({ length: 24 }, (_, seed) => seed))('seed %i: as good as the mixed-integer program', async (seed) => {
@@ -20,7 +15,7 @@ describe('small workshops, against an independent solver', () => {
       mostSteps: 3,
     });
     if (!problem.jobs.every((_, index) => canBeDone(problem, index))) return;
-    const [ours, optimum] = [arrange(problem, { isOver: looks(100) }), await optimumByMip(problem)];
+    const [ours, optimum] = [arrange(problem, { isOver: afterLooks(100) }), await optimumByMip(problem)];
     if (optimum === null) return expect(ours).toBeNull();
     expect(planConflicts(problem, ours?.jobs ?? [])).toEqual([]);
     expect(ours?.weightedLateMinutes).toBeCloseTo(optimum, 3);

@@ -71,12 +71,11 @@ const cameWords = computed(() => {
 const when = computed(() => {
   const own = job.value;
   if (!own) return null;
-  const needed = own.neededBy && say('it is needed again, {day}', { day: dates.day(own.neededBy) });
-  const day = own.appointment && dates.dayOf(own.appointment.from);
-  if (!open.value || !own.appointment || day === null || day < own.today)
-    return own.neededBy && needed ? { big: sayDue(own.neededBy, own.today), small: needed } : null;
-  const slot = say('its slot, {time}', { time: dates.dayAndTime(own.appointment.from) });
-  return { big: sayDue(day, own.today), small: slot };
+  const from = open.value ? own.appointment?.from : undefined;
+  if (from !== undefined && dates.dayOf(from) >= own.today)
+    return { big: sayDue(dates.dayOf(from), own.today), small: say('its slot, {time}', { time: dates.dayAndTime(from) }) };
+  if (own.neededBy === null) return null;
+  return { big: sayDue(own.neededBy, own.today), small: say('it is needed again, {day}', { day: dates.day(own.neededBy) }) };
 });
 const sayArrival = (what: Arrival): void => {
   if (job.value)

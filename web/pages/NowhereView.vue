@@ -6,7 +6,8 @@ import { useRoute, useRouter } from 'vue-router';
 const route = useRoute();
 const router = useRouter();
 // the last word of an address is what somebody most likely meant
-const query = ref(/[a-z]{3,}/i.test(route.path.split('/').at(-1) ?? '') ? decodeURIComponent(route.path.split('/').at(-1) ?? '') : '');
+const last = [route.params.path ?? ''].flat().at(-1) ?? '';
+const query = ref(/[a-z]{3,}/i.test(last) ? last : '');
 const look = (): void => void router.push({ path: '/search', query: { q: query.value } });
 </script>
 

@@ -76,9 +76,7 @@ function again(): void {
     <section v-if="answer" class="dues">
       <header class="spread">
         <h2>{{ answer.overdue.length }} overdue, {{ answer.coming.length }} coming up</h2>
-        <p v-if="answer.dusty > 0" class="quiet">
-          {{ answer.dusty }} only to dust: done beside other work, so it never counts as overdue
-        </p>
+        <p v-if="answer.dusty > 0" class="quiet">{{ answer.dusty }} only to dust: done beside other work, so it never counts as overdue</p>
         <router-link to="/systems">All {{ answer.count }} machines</router-link>
       </header>
       <DueRunway v-if="lines.length" :today="answer.today" :lines="lines" />

@@ -21,6 +21,8 @@ export const ARRANGE = {
   cooling: 0.998,
   /** share of moves that bring a late job forward */
   lateMoves: 0.4,
+  /** share that swaps two jobs */
+  swaps: 0.3,
   /** orders for each round of prices */
   perPrice: 100,
   /** orders by chance where no rule's order fits into the shifts */
@@ -195,7 +197,7 @@ function neighbour({ jobs }: PlanProblem, { order, placed }: Ordered, next: () =
       b = any(a);
     }
   }
-  if (how > 0.7) [changed[a], changed[b]] = [changed[b] as number, changed[a] as number];
+  if (how > 1 - ARRANGE.swaps) [changed[a], changed[b]] = [changed[b] as number, changed[a] as number];
   else changed.splice(b, 0, changed.splice(a, 1)[0] as number);
   return { order: changed, from: Math.min(a, b) };
 }

@@ -1,6 +1,6 @@
 import { cheapestMatching } from './matching.js';
 import { emptyBoard, placeJob } from './place.js';
-import { endOf, lateMinutes, type PlanProblem } from './problem.js';
+import { endOf, lateCost, workOf, type PlanProblem } from './problem.js';
 
 const ascending = (values: readonly number[]): number[] => [...values].sort((a, b) => a - b);
 /** running sums: the k smallest together */
@@ -48,13 +48,13 @@ export function lowerBound(problem: PlanProblem): number {
     const placed = placeJob(problem, emptyBoard(problem), index);
     return placed ? endOf(placed) : Number.POSITIVE_INFINITY;
   });
-  const benchSums = sums(jobs.map(({ steps }) => steps.reduce((sum, { durationMs }) => sum + durationMs, 0)));
+  const benchSums = sums(jobs.map(workOf));
   const handSums = sums(jobs.map(({ steps }) => steps.reduce((sum, step) => sum + (step.attended ? step.durationMs : 0), 0)));
   const doneBy = workDoneBy(problem);
   const kth = jobs.map((_, k) => Math.max(nowMs + (benchSums[k] as number) / Math.max(1, benches.length), doneBy(handSums[k] as number)));
   // more attended work than all shifts together
   if (![...kth, ...alone].every(Number.isFinite)) return Number.POSITIVE_INFINITY;
-  const cost = jobs.map((job, index) => kth.map((at) => job.weight * lateMinutes(job, Math.max(at, alone[index] as number))));
+  const cost = jobs.map((job, index) => kth.map((at) => lateCost(job, Math.max(at, alone[index] as number))));
   return cheapestMatching(cost);
 }
 

@@ -6,7 +6,7 @@ import { canBeDone } from './bound.js';
 import { dragJob } from './board.js';
 import { KIT_KEYS, SKILL_KEYS } from './capacities.js';
 import { planConflicts } from './planConflicts.js';
-import { generatePlan } from './generatedPlans.js';
+import { afterLooks, generatePlan } from './generatedPlans.js';
 import { jobSteps } from './jobSteps.js';
 import { mostHeld } from './kits.js';
 import { setAsideImpossible } from './possible.js';
@@ -14,10 +14,6 @@ import { endOf, startOf, type PlacedJob, type PlanJob, type PlanProblem, type Pl
 import { buildProblem, type WorkshopBoard } from './workshopPlan.js';
 
 const HOUR = 3_600_000;
-const looks = (most: number): (() => boolean) => {
-  let asked = 0;
-  return () => (asked += 1) > most;
-};
 const work = (hours: number, more: Partial<PlanStep> = {}): PlanStep => ({
   durationMs: hours * HOUR,
   attended: true,
@@ -49,7 +45,7 @@ const shop = (jobs: readonly PlanJob[], more: Partial<PlanProblem> = {}): PlanPr
   ...more,
 });
 const plan = (problem: PlanProblem): readonly PlacedJob[] => {
-  const found = arrange(problem, { isOver: looks(3) });
+  const found = arrange(problem, { isOver: afterLooks(3) });
   if (!found) throw new Error('no plan');
   expect(planConflicts(problem, found.jobs)).toEqual([]);
   return found.jobs;
@@ -62,7 +58,7 @@ describe('skills, kits and owners’ days', () => {
     for (let seed = 0; seed < 500; seed += 1) {
       const size = { jobs: 2 + (seed % 9), benches: 1 + (seed % 4), technicians: 1 + (seed % 3), days: 12, mostSteps: 5 };
       const { problem } = setAsideImpossible(generatePlan(seed, { ...size, scarce: true }));
-      const found = arrange(problem, { isOver: looks(2) });
+      const found = arrange(problem, { isOver: afterLooks(2) });
       if (!found) continue;
       planned += 1;
       expect(planConflicts(problem, found.jobs), `seed ${seed}`).toEqual([]);

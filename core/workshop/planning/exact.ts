@@ -1,4 +1,4 @@
-import { earliestOf, lateMinutes, type PlacedJob, type PlanJob, type PlanProblem } from './problem.js';
+import { earliestOf, lateCost, type PlacedJob, type PlanJob, type PlanProblem } from './problem.js';
 import { earliestIn } from './freeTime.js';
 
 /** A step that was given its place: after what, and with whom. */
@@ -96,7 +96,7 @@ export function exhaust(
     jobs.reduce((sum, job, index) => {
       const last = lastOf[index] as number;
       const reached = last < 0 ? earliestOf(problem, job) : (starts[last] as number) + durationOf(chosen[last] as Chosen);
-      return sum + job.weight * lateMinutes(job, reached + restOf(index));
+      return sum + lateCost(job, reached + restOf(index));
     }, 0);
 
   function record(starts: Float64Array): void {

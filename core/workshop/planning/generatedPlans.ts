@@ -78,3 +78,9 @@ function withScarcity(plain: PlanProblem, next: () => number, days: number): Pla
 }
 
 const windowFrom = (from: number, lengthDays: number): { from: number; to: number } => ({ from, to: from + lengthDays * DAY_MS });
+
+/** Ends a search after so many looks, on every machine alike. */
+export function afterLooks(most: number): () => boolean {
+  let asked = 0;
+  return () => (asked += 1) > most;
+}

@@ -143,14 +143,24 @@ export function putOnBoard({ jobs }: PlanProblem, board: Board, placed: PlacedJo
   take(board.benches[placed.bench] as Span[], { from: startOf(placed), to: endOf(placed) });
 }
 
-/** Jobs in an order of precedence, each as early as it then can (serial schedule generation). null: one fits nowhere. */
-export function placeInOrder(problem: PlanProblem, order: readonly number[], board: Board = emptyBoard(problem)): PlacedJob[] | null {
+/**
+ * Jobs in an order of precedence, each as early as it then can (serial schedule generation).
+ * @param goesOn asked behind each job; false gives the order up
+ * @returns null: one fits nowhere, or it was given up
+ */
+export function placeInOrder(
+  problem: PlanProblem,
+  order: readonly number[],
+  board: Board = emptyBoard(problem),
+  goesOn: (placed: PlacedJob) => boolean = () => true,
+): PlacedJob[] | null {
   const placed: PlacedJob[] = [];
   for (const index of order) {
     const job = placeJob(problem, board, index);
     if (!job) return null;
     putOnBoard(problem, board, job);
     placed.push(job);
+    if (!goesOn(job)) return null;
   }
   return placed;
 }

@@ -2,23 +2,17 @@ import { describe, expect, it } from 'vitest';
 import { CALC_COMMANDS } from '../../edge/calc/commands.js';
 import { calcPlan } from '../../edge/calc/planning.js';
 import { arrange } from './arrange.js';
-import { canBeDone, lowerBound } from './bound.js';
+import { lowerBound } from './bound.js';
 import { planConflicts } from './planConflicts.js';
-import { generatePlan } from './generatedPlans.js';
+import { afterLooks, generatePlan } from './generatedPlans.js';
 import { cheapestMatching } from './matching.js';
+import { setAsideImpossible } from './possible.js';
 import { placeInOrder } from './place.js';
 import { endOf, startOf, type PlanProblem } from './problem.js';
 import { tighten } from './tighten.js';
 
-const looks = (most: number): (() => boolean) => {
-  let asked = 0;
-  return () => (asked += 1) > most;
-};
 /** jobs that fit into the shifts when they are alone; the others make no problem of planning */
-const feasible = (problem: PlanProblem): PlanProblem => ({
-  ...problem,
-  jobs: problem.jobs.filter((_, index) => canBeDone(problem, index)),
-});
+const feasible = (problem: PlanProblem): PlanProblem => setAsideImpossible(problem).problem;
 
 describe('a plan', () => {
   it('breaks no rule, in 500 workshops made by chance', () => {
@@ -27,7 +21,7 @@ describe('a plan', () => {
       const problem = feasible(
         generatePlan(seed, { jobs: 2 + (seed % 9), benches: 1 + (seed % 4), technicians: 1 + (seed % 3), days: 10, mostSteps: 5 }),
       );
-      const plan = arrange(problem, { isOver: looks(2) });
+      const plan = arrange(problem, { isOver: afterLooks(2) });
       if (!plan) continue;
       planned += 1;
       expect(planConflicts(problem, plan.jobs), `seed ${seed}`).toEqual([]);
@@ -38,7 +32,7 @@ describe('a plan', () => {
 
   it('of sixty jobs, four benches and three technicians is whole, and says how far from the best it can be at most', () => {
     const problem = feasible(generatePlan(1, { jobs: 60, benches: 4, technicians: 3, days: 60, mostSteps: 5 }));
-    const plan = arrange(problem, { isOver: looks(1) });
+    const plan = arrange(problem, { isOver: afterLooks(1) });
     expect(planConflicts(problem, plan?.jobs ?? [])).toEqual([]);
     expect(plan?.lowerBound).toBeLessThanOrEqual(plan?.weightedLateMinutes ?? 0);
   });
@@ -46,8 +40,8 @@ describe('a plan', () => {
   it('gets better the longer it is searched, and says how it goes', () => {
     const problem = feasible(generatePlan(5, { jobs: 30, benches: 3, technicians: 2, days: 40, mostSteps: 4 }));
     const seen: number[] = [];
-    const quick = arrange(problem, { isOver: looks(1) });
-    const long = arrange(problem, { isOver: looks(60), onProgress: ({ weightedLateMinutes }) => seen.push(weightedLateMinutes) });
+    const quick = arrange(problem, { isOver: afterLooks(1) });
+    const long = arrange(problem, { isOver: afterLooks(60), onProgress: ({ weightedLateMinutes }) => seen.push(weightedLateMinutes) });
     expect(long?.weightedLateMinutes).toBeLessThanOrEqual(quick?.weightedLateMinutes ?? 0);
     expect([...seen].sort((a, b) => b - a)).toEqual(seen);
   });
@@ -72,7 +66,7 @@ describe('a plan', () => {
 describe('the checker', () => {
   it('sees what breaks a rule', () => {
     const problem = feasible(generatePlan(3, { jobs: 4, benches: 1, technicians: 1, days: 14, mostSteps: 3 }));
-    const plan = arrange(problem, { isOver: looks(1) })?.jobs ?? [];
+    const plan = arrange(problem, { isOver: afterLooks(1) })?.jobs ?? [];
     expect(planConflicts(problem, plan)).toEqual([]);
     expect(planConflicts(problem, plan.slice(1))).toContainEqual({ why: 'not-planned', count: 1 });
     const moved = plan.map((each, index) => (index === 0 ? { ...each, steps: each.steps.map((step) => ({ ...step, from: step.from + 6e7, to: step.to + 6e7 })) } : each)); // prettier-ignore
@@ -102,7 +96,7 @@ describe('the bound', () => {
       })),
     };
     expect(lowerBound(problem)).toBe(120);
-    expect(arrange(problem, { isOver: looks(1) })).toMatchObject({ weightedLateMinutes: 120, optimal: true });
+    expect(arrange(problem, { isOver: afterLooks(1) })).toMatchObject({ weightedLateMinutes: 120, optimal: true });
   });
 });
 

@@ -2,15 +2,16 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { arrange } from './arrange.js';
 import { canBeDone, lowerBound } from './bound.js';
-import { generatePlan } from './generatedPlans.js';
+import { afterLooks, generatePlan } from './generatedPlans.js';
 import { placeInOrder } from './place.js';
+import { setAsideImpossible } from './possible.js';
 import { pricedBounds } from './pricedBound.js';
 import { endOf, MINUTE_MS, weightedLate, type PlanProblem, type Span } from './problem.js';
 import { inSlots } from './slots.js';
 import { TriedOrders } from './triedOrders.js';
 
 const HOUR = 60 * MINUTE_MS;
-const feasible = (problem: PlanProblem): PlanProblem => ({ ...problem, jobs: problem.jobs.filter((_, at) => canBeDone(problem, at)) });
+const feasible = (problem: PlanProblem): PlanProblem => setAsideImpossible(problem).problem;
 const inEveryOrder = (n: number): number[] => Array.from({ length: n }, (_, index) => index);
 
 /** the best bound of some rounds */
@@ -48,8 +49,7 @@ describe('the bound by prices', () => {
         const placed = placeInOrder(problem, inEveryOrder(problem.jobs.length));
         if (!placed || placed.length === 0) return;
         const first = weightedLate(problem, placed);
-        let looks = 0;
-        const best = arrange(problem, { isOver: () => (looks += 1) > 60 });
+        const best = arrange(problem, { isOver: afterLooks(60) });
         const least = Math.min(first, best?.weightedLateMinutes ?? first);
         expect(boundOf(problem, least + 1, Math.max(...placed.map(endOf)), 60)).toBeLessThanOrEqual(least + 1e-6);
       }),
@@ -81,8 +81,7 @@ describe('the bound by prices', () => {
     for (let seed = 0; seed < 40; seed += 1) {
       const problem = generatePlan(seed, { jobs: 4, benches: 1 + (seed % 2), technicians: 1, days: 6, mostSteps: 3 });
       if (!problem.jobs.every((_, at) => canBeDone(problem, at))) continue;
-      let looks = 0;
-      const best = arrange(problem, { isOver: () => (looks += 1) > 400 });
+      const best = arrange(problem, { isOver: afterLooks(400) });
       if (!best?.optimal || best.weightedLateMinutes === 0) continue;
       of += 1;
       counted += lowerBound(problem) / best.weightedLateMinutes;

@@ -1,4 +1,4 @@
-import { MINUTE_MS, type PlanProblem } from './problem.js';
+import { lateCost, type PlanProblem } from './problem.js';
 import { BENCHES, inSlots, type SlotJob, type Slots, type SlotStep } from './slots.js';
 
 /** How prices are sought (volume algorithm; Barahona & Anbil 2000). */
@@ -114,8 +114,7 @@ function placer({ jobs, count, demands, originMs, slotMs }: Slots): {
   const queue = new Int32Array(count + 2);
   // what a demand pays when it begins in a slot
   const paid = demands.map(() => new Float64Array(count + 1));
-  const lateCost = ({ weight, dueMs }: SlotJob, endSlot: number): number =>
-    weight * Math.max(0, (originMs + endSlot * slotMs - dueMs) / MINUTE_MS);
+  const lateAt = (job: SlotJob, endSlot: number): number => lateCost(job, originMs + endSlot * slotMs);
 
   const price = (sums: readonly Float64Array[]): void =>
     demands.forEach(({ length, holds, may }, index) => {
@@ -158,7 +157,7 @@ function placer({ jobs, count, demands, originMs, slotMs }: Slots): {
     let slots: number[] = [];
     for (const window of job.windows) {
       // behind the table nothing is scarce: at least as late as its end
-      const beyond = window.to === Number.POSITIVE_INFINITY ? lateCost(job, count) : Number.POSITIVE_INFINITY;
+      const beyond = window.to === Number.POSITIVE_INFINITY ? lateAt(job, count) : Number.POSITIVE_INFINITY;
       if (beyond < best) [best, slots] = [beyond, []];
       const to = Math.min(window.to, count);
       const [begins, pays] = [costs[0] as Float64Array, paid[first.demand] as Float64Array];
@@ -168,8 +167,10 @@ function placer({ jobs, count, demands, originMs, slotMs }: Slots): {
       for (let slot = window.from; slot + last.length <= to; slot += 1) {
         const end = slot + last.length;
         const cost = (ends[slot] as number) + (bench[end] as number);
-        if (cost >= best || cost + lateCost(job, end) >= best) continue;
-        best = cost + lateCost(job, end);
+        if (cost >= best) continue;
+        const inAll = cost + lateAt(job, end);
+        if (inAll >= best) continue;
+        best = inAll;
         slots = [slot];
         for (let k = steps.length - 1; k > 0; k -= 1) slots.unshift((froms[k] as Int32Array)[slots[0] as number] as number);
       }

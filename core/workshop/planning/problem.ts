@@ -81,13 +81,13 @@ export const startOf = ({ steps }: PlacedJob): number => (steps[0] as PlacedStep
 export const endOf = ({ steps }: PlacedJob): number => (steps[steps.length - 1] as PlacedStep).to;
 /** ms of all its steps, without waits */
 export const workOf = ({ steps }: PlanJob): number => steps.reduce((sum, { durationMs }) => sum + durationMs, 0);
-export const lateMinutes = ({ dueMs }: PlanJob, endMs: number): number => Math.max(0, (endMs - dueMs) / MINUTE_MS);
+export const lateMinutes = ({ dueMs }: Pick<PlanJob, 'dueMs'>, endMs: number): number => Math.max(0, (endMs - dueMs) / MINUTE_MS);
 
 /** Nothing of a job begins before it is there, or in the past. */
 export const earliestOf = ({ nowMs }: PlanProblem, { releaseMs }: PlanJob): number => Math.max(nowMs, releaseMs);
 
+/** Weighted minutes late of one job that ends then. */
+export const lateCost = (job: Pick<PlanJob, 'dueMs' | 'weight'>, endMs: number): number => job.weight * lateMinutes(job, endMs);
+
 export const weightedLate = ({ jobs }: PlanProblem, placed: readonly PlacedJob[]): number =>
-  placed.reduce((sum, each) => {
-    const job = jobs[each.job] as PlanJob;
-    return sum + job.weight * lateMinutes(job, endOf(each));
-  }, 0);
+  placed.reduce((sum, each) => sum + lateCost(jobs[each.job] as PlanJob, endOf(each)), 0);

@@ -1,6 +1,6 @@
 import { earliestOf, hasSkills, MINUTE_MS, type PlanProblem, type PlanStep, type Span } from './problem.js';
 
-/** min; the finest that every duration, shift and release divides by is taken, so that nothing is lost by counting in slots */
+/** min; the coarsest by which every duration, wait, shift and release divides is taken, so that nothing is lost by counting in slots */
 const SLOT_MINUTES = [60, 30, 15, 10, 5] as const;
 /** slots, above which they get coarser: what is rounded makes the bound smaller, never wrong */
 const MOST_SLOTS = 20_000;
@@ -127,6 +127,6 @@ function slotFor(problem: PlanProblem, lastMs: number): number {
   ];
   const divides = (minutes: number): boolean => instants.every((ms) => ms % (minutes * MINUTE_MS) === 0);
   const fits = (minutes: number): boolean => (lastMs - problem.nowMs) / (minutes * MINUTE_MS) <= MOST_SLOTS;
-  const finest = SLOT_MINUTES.find(divides) ?? (SLOT_MINUTES.at(-1) as number);
-  return (SLOT_MINUTES.toReversed().find((minutes) => minutes >= finest && fits(minutes)) ?? SLOT_MINUTES[0]) * MINUTE_MS;
+  const exact = SLOT_MINUTES.find(divides) ?? (SLOT_MINUTES.at(-1) as number);
+  return (SLOT_MINUTES.toReversed().find((minutes) => minutes >= exact && fits(minutes)) ?? SLOT_MINUTES[0]) * MINUTE_MS;
 }

@@ -1,5 +1,5 @@
-import { emptyBoard, placeJob, putOnBoard, type Board } from './place.js';
-import { endOf, lateMinutes, type PlacedJob, type PlanJob, type PlanProblem } from './problem.js';
+import { emptyBoard, placeInOrder, putOnBoard, type Board } from './place.js';
+import { endOf, lateCost, type PlacedJob, type PlanJob, type PlanProblem } from './problem.js';
 
 export interface Ordered {
   /** of precedence; empty where the plan did not come from an order */
@@ -53,23 +53,15 @@ export class TriedOrders {
     const nearest = Math.min(this.boards.length - 1, Math.floor(from / KEPT_EVERY));
     if (nearest < 0) return null;
     const board = copyOf(this.boards[nearest] as Board);
-    const placed = this.kept.placed.slice(0, from);
-    placed.slice(nearest * KEPT_EVERY).forEach((each) => putOnBoard(this.problem, board, each));
+    const same = this.kept.placed.slice(0, from);
+    same.slice(nearest * KEPT_EVERY).forEach((each) => putOnBoard(this.problem, board, each));
     let cost = this.costs[from] ?? this.kept.cost;
-    for (const index of order.slice(from)) {
-      const job = placeJob(this.problem, board, index);
-      if (!job) return null;
-      putOnBoard(this.problem, board, job);
-      placed.push(job);
-      cost += this.costOf(job);
-      if (cost > most) return null;
-    }
-    return { order, placed, cost };
+    const rest = placeInOrder(this.problem, order.slice(from), board, (job) => (cost += this.costOf(job)) <= most);
+    return rest && { order, placed: [...same, ...rest], cost };
   }
 
   private costOf(placed: PlacedJob): number {
-    const job = this.problem.jobs[placed.job] as PlanJob;
-    return job.weight * lateMinutes(job, endOf(placed));
+    return lateCost(this.problem.jobs[placed.job] as PlanJob, endOf(placed));
   }
 }
 

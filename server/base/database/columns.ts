@@ -30,12 +30,15 @@ export const owned = {
 /** Bytes as they are: pictures, files. */
 export const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 
+/** The workshop that a piece of work is in; null outside of one. */
+export const ownWorkshop = sql`nullif(current_setting('lavacrum.workshop', true), '')::uuid`;
+
 /**
  * Two walls between workshops: a policy that hides foreign rows, and a key over (workshop, id) that children refer to,
  * so that a row of one workshop cannot even point at a row of another.
  */
 export function tenantWalls(table: string, columns: { id: AnyPgColumn; workshopId: AnyPgColumn }): PgTableExtraConfigValue[] {
-  const own = sql`workshop_id = nullif(current_setting('lavacrum.workshop', true), '')::uuid`;
+  const own = sql`workshop_id = ${ownWorkshop}`;
   return [
     unique(`${table}_tenant_key`).on(columns.workshopId as never, columns.id as never),
     pgPolicy(`${table}_own_workshop`, { for: 'all', to: appRole, using: own, withCheck: own }),

@@ -33,8 +33,8 @@ const marks = computed(() => {
     <li v-for="{ what, is, words } in marks" :key="what" :class="{ settled: is }">
       <span class="mark" aria-hidden="true"></span>
       <span
-        ><strong>{{ what }}</strong
-        ><span class="visually-hidden">{{ is ? 'settled' : 'open' }}</span> <span class="words figures">{{ words }}</span></span
+        ><strong>{{ what }}</strong> <span class="visually-hidden">{{ is ? 'settled' : 'open' }}</span>
+        <span class="words figures">{{ words }}</span></span
       >
     </li>
   </ul>

@@ -2,7 +2,7 @@ import type { InstrumentKind } from '../../../../core/bench/instruments/kinds.js
 import { sql } from 'drizzle-orm';
 import { bigserial, boolean, check, doublePrecision, foreignKey, index, pgPolicy, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { bench, person } from './people.js';
-import { appRole, instant, owned, tenantWalls } from '../columns.js';
+import { appRole, instant, owned, ownWorkshop, tenantWalls } from '../columns.js';
 
 /** Secrets a bench's devices sign in with: one for real devices, one for its simulated stand-in. Hashes only. */
 export const benchAccess = pgTable(
@@ -65,8 +65,8 @@ export const instrumentReading = pgTable(
     pgPolicy('instrument_reading_own_workshop', {
       for: 'all',
       to: appRole,
-      using: sql`workshop_id = nullif(current_setting('lavacrum.workshop', true), '')::uuid`,
-      withCheck: sql`workshop_id = nullif(current_setting('lavacrum.workshop', true), '')::uuid`,
+      using: sql`workshop_id = ${ownWorkshop}`,
+      withCheck: sql`workshop_id = ${ownWorkshop}`,
     }),
   ],
 );

@@ -23,7 +23,7 @@ import type { FirstStep } from '../../../../core/workshop/first-week/firstWeek.j
 import { USUAL_READING, type Reading } from '../../../../core/base/units/reading.js';
 import { DEFAULT_RATES, type Rates } from '../../../../core/workshop/prices/rates.js';
 import { NO_CONTACT, type Contact } from '../../../../core/workshop/people/contact.js';
-import { appRole, instant, owned, serverRole, stored, tenantWalls } from '../columns.js';
+import { appRole, instant, owned, ownWorkshop, serverRole, stored, tenantWalls } from '../columns.js';
 
 export const workshop = pgTable(
   'workshop',
@@ -57,8 +57,8 @@ export const workshop = pgTable(
     pgPolicy('workshop_own', {
       for: 'all',
       to: appRole,
-      using: sql`id = nullif(current_setting('lavacrum.workshop', true), '')::uuid`,
-      withCheck: sql`id = nullif(current_setting('lavacrum.workshop', true), '')::uuid`,
+      using: sql`id = ${ownWorkshop}`,
+      withCheck: sql`id = ${ownWorkshop}`,
     }),
   ],
 );
@@ -141,8 +141,8 @@ export const idempotency = pgTable(
     pgPolicy('idempotency_own_workshop', {
       for: 'all',
       to: appRole,
-      using: sql`workshop_id = nullif(current_setting('lavacrum.workshop', true), '')::uuid`,
-      withCheck: sql`workshop_id = nullif(current_setting('lavacrum.workshop', true), '')::uuid`,
+      using: sql`workshop_id = ${ownWorkshop}`,
+      withCheck: sql`workshop_id = ${ownWorkshop}`,
     }),
   ],
 );
