@@ -48,7 +48,7 @@ test.afterAll(() => {
 /** Not a byte is left for anybody. */
 function fill(): void {
   for (let size = 1 << 20; size >= 1024; size /= 4) {
-    for (let n = 0; ; n += 1) {
+    for (;;) {
       try {
         writeFileSync(ballast, randomBytes(size), { flag: 'a' });
       } catch {
