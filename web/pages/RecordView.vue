@@ -57,6 +57,8 @@ const record = computed(() => answer.value?.record ?? null);
 const had = (...kinds: readonly StepKind[]): boolean =>
   record.value?.had === undefined || kinds.some((kind) => record.value?.had?.includes(kind));
 const endsLoop = computed(() => record.value?.service !== undefined && ENDS_LOOP.includes(record.value.service.kind));
+/** a top-up gives back what is missing: nothing was planned, nothing stood on the bench */
+const pours = computed(() => had('fill') && (record.value?.service?.kind !== 'top-up' || record.value.volumes.pouredMl > 0));
 const settles = computed(() => !endsLoop.value && had('fill'));
 const title = computed(() => {
   const service = record.value?.service;
@@ -151,7 +153,7 @@ onScopeDispose(
       </section>
       <ServiceReportView v-if="record.service" class="mt-6" :report="record.service" />
       <div class="facts">
-        <section v-if="had('fill')">
+        <section v-if="pours">
           <h2>Volumes</h2>
           <dl class="figures">
             <dt>Poured</dt>

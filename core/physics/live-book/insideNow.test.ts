@@ -40,5 +40,7 @@ describe('what is inside a loop now', () => {
       standing: { reservoirMl: 10, reservoirSdMl: 1, wettedMl: [1, 2], isRound: false },
     };
     expect(insideNow(loop, other, true)).toMatchObject({ by: 'book', volume: { volumeMl: 500 }, shares: null, standing: null });
+    // drained to its last drops it is not drawn full
+    expect(insideNow(loop, { ...other, insideMl: 20 }, true)).toMatchObject({ by: 'book', volume: { volumeMl: 20 }, shares: {} });
   });
 });

@@ -26,6 +26,9 @@ export const standingMl = (standing: InsideNow['standing'] | undefined): number 
 /** mL; less is wet, not filled */
 export const DRY_ML = 1;
 
+/** share of a whole fill; a loop with less that nobody can place is drawn as drained, with more as standing at its mark */
+const DRAINED_SHARE = 0.5;
+
 /**
  * @param contents what the last run left, null where none is on record
  * @param filled some fill of this loop is on record
@@ -39,10 +42,11 @@ export function insideNow(loop: LoopFile, contents: LoopContents | null, filled:
   const twin = contents.standing && twinFor(loop, WATER);
   // a book of a loop of another shape says how much, not where
   const at = twin && wettedOf(twin, contents.standing);
+  const isDrained = !at && insideMl < DRAINED_SHARE * fillVolume(loop).volumeMl;
   return {
     by: 'book',
     volume,
-    shares: twin && at && sharesOf(twin.drive.network, twin.contents(at)),
+    shares: isDrained ? {} : twin && at && sharesOf(twin.drive.network, twin.contents(at)),
     standing: at && { reservoirMl: at.reservoirMl, wettedMl: Array.from(at.wettedMl) },
   };
 }

@@ -14,7 +14,7 @@ export const MACHINE_FIELDS = {
   email: { label: 'E-mail', needed: false, headings: ['email', 'e-mail', 'mail', 'e-mail address', 'email address'] },
   channel: { label: 'Preferred channel', needed: false, headings: ['channel', 'preferred channel', 'contact by', 'reach by'] },
   system: { label: 'Machine', needed: true, headings: ['system', 'machine', 'pc', 'computer', 'name', 'system name', 'rechner', 'gerät'] },
-  tag: { label: 'Serial or tag', needed: false, headings: ['tag', 'serial', 'serial number', 'serial no', 's/n', 'asset', 'asset tag', 'inventory', 'seriennummer', 'id'] },
+  tag: { label: 'Serial or tag', needed: false, headings: ['tag', 'serial', 'serial number', 'serial no', 's/n', 'asset', 'asset tag', 'inventory', 'seriennummer', 'seriennr', 'serien-nr', 'inventarnummer', 'id'] },
   caseText: { label: 'Case', needed: false, headings: ['case', 'chassis', 'housing', 'gehäuse'] },
   builtBy: { label: 'Built by', needed: false, headings: ['built by', 'builder', 'assembled by', 'gebaut von'] },
   lastChange: { label: 'Last change', needed: false, headings: ['last change', 'last coolant change', 'last fill', 'filled on', 'filled', 'last service', 'last refill', 'coolant changed', 'letzter wechsel', 'letzte befüllung', 'gewechselt'] },
@@ -25,7 +25,7 @@ export const MACHINE_FIELDS = {
   hoursPerDay: { label: 'Hours a day', needed: false, headings: ['hours per day', 'hours a day', 'usage', 'h/day', 'daily hours', 'h/d', 'std/tag', 'stunden am tag'] },
   reading: { label: 'Last meter reading', needed: false, headings: ['reading', 'last reading', 'meter', 'hour meter', 'running hours', 'betriebsstunden', 'zählerstand'] },
   readOn: { label: 'Meter read on', needed: false, headings: ['read on', 'reading date', 'meter date', 'abgelesen am', 'abgelesen'] },
-  coolantC: { label: 'Coolant temperature', needed: false, headings: ['coolant temperature', 'coolant temp', 'water temperature', 'coolant °c', 'wassertemperatur'] },
+  coolantC: { label: 'Coolant temperature', needed: false, headings: ['coolant temperature', 'coolant temp', 'water temperature', 'coolant °c', 'wassertemperatur', 'temperature', 'temperatur', 'temp', 'temp °c', '°c'] },
   note: { label: 'Note', needed: false, headings: ['note', 'notes', 'remark', 'remarks', 'comment', 'bemerkung', 'notiz'] },
 } as const satisfies Record<string, ImportField>; // prettier-ignore
 

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { usualLoop } from '../../machine/catalogue/testLoops.js';
-import { JOB_KIND_KEYS } from './kinds.js';
+import { outlineLoop } from '../../machine/loop-file/outline.js';
+import { JOB_KIND_KEYS, JOB_KINDS } from './kinds.js';
 import { usualHours } from './usualHours.js';
 
 const loop = usualLoop();
@@ -13,6 +14,11 @@ describe('hours of a job', () => {
     for (const kind of JOB_KIND_KEYS) expect(usualHours(kind, grown), kind).toBeGreaterThanOrEqual(usualHours(kind, loop));
     expect(usualHours('strip-clean', grown) - usualHours('strip-clean', loop)).toBeGreaterThan(2);
     expect(usualHours('top-up', grown)).toBe(usualHours('top-up', loop));
+  });
+
+  it('are those of a usual machine where nobody drew what is in it', () => {
+    const stated = outlineLoop('Stated', { volumeMl: 900, tube: null });
+    for (const kind of JOB_KIND_KEYS) expect(usualHours(kind, stated), kind).toBe(JOB_KINDS[kind].hours.soft);
   });
 
   it('never shrink below what laying out, draining and testing take in any machine', () => {

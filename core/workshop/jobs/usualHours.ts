@@ -1,4 +1,5 @@
 import { tubesByHand, type LoopFile } from '../../machine/loop-file/loopFile.js';
+import { isOutline } from '../../machine/loop-file/outline.js';
 import { findTubeMaterial } from '../../machine/materials/tubes.js';
 import { JOB_KINDS, type JobKind } from './kinds.js';
 
@@ -20,11 +21,12 @@ const LEAST_SHARE = 0.6;
 /** h to which an estimate is rounded */
 const ROUND_H = 0.25;
 
-/** Attended hours that a kind of job usually takes with what is in this machine. */
+/** Attended hours that a kind of job usually takes with what is in this machine; one that nobody drew is taken for a usual one. */
 export function usualHours(kind: JobKind, { components, tubes }: Pick<LoopFile, 'components' | 'tubes'>): number {
   const { hours, opens } = JOB_KINDS[kind];
   const isRigid = tubes.some(({ material }) => findTubeMaterial(material)?.soft === false);
   const usual = hours[isRigid ? 'rigid' : 'soft'];
+  if (isOutline({ components })) return usual;
   const count = (of: string): number => components.filter((each) => each.kind === of).length;
   const more =
     (count('radiator') - USUAL.radiators) * MORE_H[opens].radiator +

@@ -30,8 +30,8 @@ export async function whoCalls(ask: Ask, who: string): Promise<CallAnswer> {
     .from(system)
     .innerJoin(owner, eq(owner.id, system.ownerId))
     .where(and(eq(system.forCourse, false), byNumber === undefined ? byWords : or(byNumber, byWords)))
-    .orderBy(sql`${system.state} = 'retired'`, asc(owner.name), asc(system.name))
-    .limit(SHOWN + 1);
+    .orderBy(sql`${system.state} = 'retired'`, sql`lower(${who.trim()}) not in (lower(${system.name}), lower(${owner.name}), lower(coalesce(${system.tag}, '')))`, asc(owner.name), asc(system.name))
+    .limit(SHOWN + 1); // prettier-ignore
   const sure = digits === null ? found : [...found].sort((a, b) => alikeDigits(b.phone, who) - alikeDigits(a.phone, who));
   return { today, timeZone: account.timeZone, machines: await answersOf(ask, sure.slice(0, SHOWN)), more: found.length > SHOWN };
 }

@@ -321,8 +321,21 @@ useShortcuts({
     min-width: 0;
     padding: 0 12px;
   }
+  /* name over time: two whole clocks instead of one and a half */
+  .edge-clock {
+    flex-direction: column;
+    align-items: flex-start;
+    justify-content: center;
+    gap: 0;
+    padding: 0 10px;
+    line-height: 1.2;
+  }
   .edge-name {
-    max-width: 10ch;
+    max-width: 12ch;
+    font-size: 0.85rem;
+  }
+  .edge-face {
+    font-size: 1.1rem;
   }
   .edge-place {
     font-size: 0.95rem;
