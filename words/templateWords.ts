@@ -22,7 +22,7 @@ import {
 
 /** Attributes and properties that are read by people. */
 const READ = new Set(
-  'label title placeholder aria-label hint alt button no-data-text legend subtitle heading caption warning say how text note problem unit items labels empty what words lead small'.split(
+  'label title placeholder aria-label hint alt button no-data-text legend subtitle heading caption warning say how text note problem unit items labels empty what words lead small options'.split(
     ' ',
   ),
 );
@@ -171,8 +171,8 @@ class Words {
         case 'MemberExpression':
         case 'OptionalMemberExpression':
         case 'Identifier':
-          if (constants.has(rootOf(node)) || (node.type !== 'Identifier' && IS_CONSTANT.test(rootOf(node))))
-            cuts.push({ ...at, with: `$say(${rest(node)})` });
+          // a whole table as well: `:items="KINDS"`
+          if (constants.has(rootOf(node)) || IS_CONSTANT.test(rootOf(node))) cuts.push({ ...at, with: `$say(${rest(node)})` });
       }
     };
     visit(parsed);
@@ -233,7 +233,8 @@ function rootOf(node: BabelNode): string {
 /** What is listed from a constant table is constant too. */
 function withAliases(node: ElementNode, constants: ReadonlySet<string>): ReadonlySet<string> {
   const each = node.props.find((prop): prop is DirectiveNode => prop.type === NodeTypes.DIRECTIVE && prop.name === 'for');
-  const said = each && /^\s*(?:\(([^)]*)\)|(\w+))\s+(?:in|of)\s+(.+)$/s.exec((each.exp as SimpleExpressionNode | undefined)?.content ?? '');
+  const said =
+    each && /^\s*(?:[({]([^)]*?)[)}]|(\w+))\s+(?:in|of)\s+(.+)$/s.exec((each.exp as SimpleExpressionNode | undefined)?.content ?? '');
   if (!said) return constants;
   const source = (said[3] ?? '').replace(/^Object\.(?:values|entries)\(/, '').trim();
   const root = /^\w+/.exec(source)?.[0] ?? '';

@@ -22,7 +22,9 @@ setReading({ ...USUAL_READING, language: deviceLanguage() });
 watchEffect(() => {
   vuetify.locale.current.value = reading().language;
 });
-createApp(App).use(createPinia()).use(vuetify).use(router).use(words).mount('#app');
+const app = createApp(App).use(createPinia()).use(vuetify).use(router).use(words);
 installApp();
 const session = useSession();
 startOutbox(() => session.account);
+// the first page knows who reads it, and in which language
+void router.isReady().then(() => app.mount('#app'));

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { say } from '@core/base/words/say.js';
+import { say, sayWord } from '@core/base/words/say.js';
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
 import type { RunAnswer } from '@core/bench/benches/answers.js';
@@ -61,8 +61,8 @@ async function begin(key: LessonKey): Promise<void> {
       <section class="next sheet" aria-label="The next lesson">
         <div>
           <p class="quiet">{{ next ? 'Next' : 'All done' }}</p>
-          <h2>{{ next?.title ?? 'Every lesson went well' }}</h2>
-          <p>{{ next?.teaches ?? 'Take any of them again: its loop is a new one each time.' }}</p>
+          <h2>{{ next ? sayWord(next.title) : 'Every lesson went well' }}</h2>
+          <p>{{ next ? sayWord(next.teaches) : 'Take any of them again: its loop is a new one each time.' }}</p>
           <p v-if="why" class="why">{{ why }}</p>
         </div>
         <v-btn v-if="next" size="x-large" :loading="submit.busy.value" @click="begin(next.key)">Begin this lesson</v-btn>

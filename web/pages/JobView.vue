@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { formatIn } from '@core/base/units/display.js';
 import type { JobPage } from '@core/workshop/jobs/answers.js';
-import { capital, say } from '@core/base/words/say.js';
+import { capital, say, sayWord } from '@core/base/words/say.js';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { partName } from '@core/machine/loop-file/loopFile.js';
@@ -50,7 +50,8 @@ const {
 );
 const problem = computed(() => (missing.value ? say('There is no such job in this workshop.') : trouble.value));
 watch(job, (answer) => {
-  if (answer) document.title = say('{short}, {name} · Lavacrum', { short: JOB_KINDS[answer.kind].short, name: answer.system.name });
+  if (answer)
+    document.title = say('{short}, {name} · Lavacrum', { short: sayWord(JOB_KINDS[answer.kind].short), name: answer.system.name });
 });
 const editing = ref(false);
 const cancelling = ref(false);

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { say } from '@core/base/words/say.js';
+import { say, sayWord } from '@core/base/words/say.js';
 import type { StoreAnswer, WasteAnswer } from '@core/workshop/store/answers.js';
 import QRCode from 'qrcode';
 import { computed, onScopeDispose, ref, watch, watchEffect } from 'vue';
@@ -101,7 +101,7 @@ const lines = ({ lines: all }: Label): readonly string[] => all.slice(0, stock.v
       <section class="no-print stack choose" aria-label="Which labels">
         <v-select
           v-model="size"
-          :items="LABEL_SIZE_KEYS.map((value) => ({ value, title: LABEL_SIZES[value].title }))"
+          :items="LABEL_SIZE_KEYS.map((value) => ({ value, title: sayWord(LABEL_SIZES[value].title) }))"
           label="Labels in the printer"
         />
         <v-select
@@ -110,7 +110,7 @@ const lines = ({ lines: all }: Label): readonly string[] => all.slice(0, stock.v
           :items="
             Array.from({ length: stock.sheet.columns * stock.sheet.rows }, (_, index) => ({
               value: index,
-              title: index === 0 ? 'a full sheet' : `${index} used already`,
+              title: index === 0 ? say('a full sheet') : say('{index} used already', { index }),
             }))
           "
           label="The sheet"

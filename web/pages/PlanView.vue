@@ -102,7 +102,7 @@ async function confirm(confirmed: boolean): Promise<void> {
       body: { confirmed, version: slot.value?.version },
     });
     take(now);
-    const owner = job.value?.ownerName ?? 'its owner';
+    const owner = job.value?.ownerName ?? say('its owner');
     if (confirmed)
       notices.say(
         told
@@ -138,7 +138,7 @@ const marginWords = (partsOn: string, from: string): string => {
       : say('{days} days before it begins', { days });
 };
 const lateDays = (minutes: number): string =>
-  minutes <= 0 ? 'nothing late' : say('{minutes} weighted days late', { minutes: (minutes / 1440).toFixed(1) });
+  minutes <= 0 ? say('nothing late') : say('{minutes} weighted days late', { minutes: (minutes / 1440).toFixed(1) });
 </script>
 
 <template>

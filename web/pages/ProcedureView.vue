@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { say } from '@core/base/words/say.js';
+import { say, sayWord } from '@core/base/words/say.js';
 import type { ProceduresAnswer } from '@core/bench/procedures/answers.js';
 import { compareTemplates, type TemplateChange } from '@core/bench/procedures/compareTemplates.js';
 import { PROCEDURE_KINDS, procedureLabel, protectedSteps, type ProcedureKind } from '@core/bench/procedures/procedureKinds.js';
@@ -120,7 +120,7 @@ async function save(): Promise<void> {
       <ol class="plain-list steps" aria-label="Steps">
         <li v-for="(step, index) in shown.steps" :key="step.id">
           <button type="button" class="step" :aria-current="chosen?.id === step.id ? 'step' : undefined" @click="open = step.id">
-            <span class="figures">{{ index + 1 }}</span> <b>{{ step.title }}</b>
+            <span class="figures">{{ index + 1 }}</span> <b>{{ sayWord(step.title) }}</b>
           </button>
         </li>
       </ol>

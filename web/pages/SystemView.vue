@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { say } from '@core/base/words/say.js';
+import { say, sayWord } from '@core/base/words/say.js';
 import type { LoopOfSystem, SystemPage } from '@core/workshop/machines/answers.js';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
@@ -85,7 +85,7 @@ const cameIn = ref<string | null>(null);
 async function notFilled(loopId: string): Promise<void> {
   try {
     await call('DELETE', `/loops/${loopId}/came-filled`);
-    changed('It counts as never filled.');
+    changed(say('It counts as never filled.'));
   } catch (error) {
     notices.say(wordsOf(error));
   }
@@ -101,8 +101,8 @@ const channelWords = { phone: say('likes a call'), text: say('likes a text'), em
 const policyWords = computed(() => {
   const own = page.value?.system.policy;
   const owners = page.value?.owner.policy;
-  if (own) return say('{label}, set for this machine', { label: SERVICE_POLICIES[own].label });
-  return owners ? say('{label}, agreed with this owner', { label: SERVICE_POLICIES[owners].label }) : say('as the workshop does');
+  if (own) return say('{label}, set for this machine', { label: sayWord(SERVICE_POLICIES[own].label) });
+  return owners ? say('{label}, agreed with this owner', { label: sayWord(SERVICE_POLICIES[owners].label) }) : say('as the workshop does');
 });
 /** dust beside what is wet: it is cleaned with other work, and never the first thing to say */
 const dues = computed(() => {

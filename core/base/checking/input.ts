@@ -1,5 +1,6 @@
 import { say, sayText } from '../words/say.js';
 import type Joi from 'joi';
+import { refusalMessages } from './refusals.js';
 
 /** One thing that is wrong with an input, and where. `path` starts at the document's root, e.g. `loop.components[2].ports`. */
 export interface FieldProblem {
@@ -38,10 +39,10 @@ export function formatPath(segments: readonly (string | number)[]): string {
 /** Shows a refused value beside the rule it broke, shortened so that a 10 MB string does not come back. */
 function describeValue(value: unknown): string {
   if (value === undefined) return '';
-  if (typeof value === 'number' && !Number.isFinite(value)) return ` (got ${String(value)})`;
+  if (typeof value === 'number' && !Number.isFinite(value)) return say(' (got {value})', { value: String(value) });
   const text = JSON.stringify(value) as string | undefined;
   if (text === undefined) return '';
-  return ` (got ${text.length > 40 ? `${text.slice(0, 37)}…` : text})`;
+  return say(' (got {value})', { value: text.length > 40 ? `${text.slice(0, 37)}…` : text });
 }
 
 /** More than a screen can show helps nobody. */
@@ -60,8 +61,7 @@ export function readInput<T>(schema: Joi.Schema, input: unknown): T {
     abortEarly: false,
     convert: false,
     errors: { wrap: { label: false }, label: 'path' },
-    // a named pattern is named by what would be right
-    messages: { 'string.pattern.name': '{{#label}} must be {{#name}}' },
+    messages: refusalMessages(),
   }) as { error?: Joi.ValidationError; value: unknown };
   if (!error) return value as T;
   // One value can break several rules; the first says what matters.
@@ -80,15 +80,17 @@ const SECRETS: readonly (string | number | undefined)[] = ['password', 'current'
 const isSecret = (path: readonly (string | number)[]): boolean => SECRETS.includes(path.at(-1));
 
 function readable(detail: Joi.ValidationErrorItem): string {
-  if (detail.type === 'object.unknown') return `${formatPath(detail.path)} is not a known field; remove it or check its spelling`;
+  if (detail.type === 'object.unknown')
+    return say('{path} is not a known field; remove it or check its spelling', { path: formatPath(detail.path) });
   if (detail.path.length === 0)
-    return detail.message.replace(/^value/, 'the document') + (detail.type.endsWith('.base') ? describeShape(detail) : '');
+    return detail.message.replace(/^value/, say('the document')) + (detail.type.endsWith('.base') ? describeShape(detail) : '');
   return SELF_EXPLAINING.has(detail.type) || isSecret(detail.path) ? detail.message : `${detail.message}${describeValue(detail.context?.value)}`; // prettier-ignore
 }
 
 function describeShape(detail: Joi.ValidationErrorItem): string {
   const value: unknown = detail.context?.value;
-  return value === null ? ' (got null)' : Array.isArray(value) ? ' (got a list)' : value === undefined ? '' : ` (got a ${typeof value})`;
+  if (value === undefined) return '';
+  return Array.isArray(value) ? say(' (got a list)') : say(' (got {value})', { value: value === null ? 'null' : `a ${typeof value}` });
 }
 
 /** Refuses a day that lies in the future, of something that is said to have happened. @throws InputProblem */

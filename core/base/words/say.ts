@@ -15,6 +15,8 @@ const catalogues = new Map<Reading['language'], Catalogue>();
 export function bringWords(language: Reading['language'], catalogue: Catalogue): void {
   catalogues.set(language, catalogue);
 }
+/** What a language says; nothing for English, and for one that was not brought. */
+export const catalogueOf = (language: Reading['language']): Catalogue => catalogues.get(language) ?? {};
 export const hasWords = (language: Reading['language']): boolean => language === 'en' || catalogues.has(language);
 
 const isPlain = (text: string): boolean => !text.includes('{') && !text.includes("'");

@@ -1,4 +1,4 @@
-import { say } from '../../base/words/say.js';
+import { say, sayWord } from '../../base/words/say.js';
 import { judgeDryTest } from '../runs/criteria.js';
 import { replay } from '../runs/replay.js';
 import { placesOf } from '../runs/procedure.js';
@@ -84,11 +84,16 @@ function hiddenWords(told: Told): string[] {
           }),
         ]
       : []),
-    ...(pocket ? [say('{formatMl} of air in {pocketPlaces} that only a turn {to} lets out.', { formatMl: formatMl(pocket.ml), pocketPlaces: pocketPlaces(told, pocket.parts), to: STANDING_WORDS[pocket.to] })] : []), // prettier-ignore
+    ...(pocket ? [say('{formatMl} of air in {pocketPlaces} that only a turn {to} lets out.', { formatMl: formatMl(pocket.ml), pocketPlaces: pocketPlaces(told, pocket.parts), to: sayWord(STANDING_WORDS[pocket.to]) })] : []), // prettier-ignore
     ...(pumpShare < WEAK_BELOW ? [say('A pump at {formatPercent} of its speed.', { formatPercent: formatPercent(pumpShare) })] : []),
     ...(narrow ? [`${say(NARROW_WORDS[narrow.why])}: ${nameOf(narrow.place)}.`] : []),
     ...(dropout
-      ? [say('{label} silent for {formatSpan}.', { label: INSTRUMENT_KINDS[dropout.kind].label, formatSpan: formatSpan(dropout.forS) })]
+      ? [
+          say('{label} silent for {formatSpan}.', {
+            label: sayWord(INSTRUMENT_KINDS[dropout.kind].label),
+            formatSpan: formatSpan(dropout.forS),
+          }),
+        ]
       : []),
     ...hiddenInService(told),
     ...(!leak && !narrow && !pocket && pumpShare >= WEAK_BELOW && !dropout && !report.truth.finding
@@ -109,33 +114,50 @@ function hiddenWords(told: Told): string[] {
 function onCause(cause: string, { mended }: Leak): DebriefLine[] {
   if (mended === null) return [];
   return mended.cause === cause
-    ? [line('good', `Its cause was named right: ${leakCauseWords(cause)}.`, mended.at)]
-    : [line('missed', `Its cause was: ${leakCauseWords(cause)}. Written down was: ${leakCauseWords(mended.cause)}.`, mended.at)];
+    ? [line('good', say('Its cause was named right: {leakCauseWords}.', { leakCauseWords: leakCauseWords(cause) }), mended.at)]
+    : [
+        line(
+          'missed',
+          say('Its cause was: {leakCauseWords}. Written down was: {leakCauseWords2}.', {
+            leakCauseWords: leakCauseWords(cause),
+            leakCauseWords2: leakCauseWords(mended.cause),
+          }),
+          mended.at,
+        ),
+      ];
 }
 
 function onLeak({ state, input: { report, procedure }, nameOf }: Told): DebriefLine[] {
   const { leak } = report.truth;
-  const wrong = state.leaks.filter(({ where }) => where !== leak?.place).map((each) => line('missed', `${nameOf(each.where)} was tight; the leak written down there was none.`, each.at)); // prettier-ignore
+  const wrong = state.leaks.filter(({ where }) => where !== leak?.place).map((each) => line('missed', say('{nameOf} was tight; the leak written down there was none.', { nameOf: nameOf(each.where) }), each.at)); // prettier-ignore
   if (!leak) return wrong;
   const found = state.leaks.find(({ where }) => where === leak.place);
   if (!found) {
     const out = report.leakedMl > 0.05 ? say('; {formatMl} came out', { formatMl: formatMl(report.leakedMl) }) : '';
-    return [...wrong, line(out ? 'harm' : 'missed', `The leak at ${nameOf(leak.place)} was not found${out}.`)];
+    return [...wrong, line(out ? 'harm' : 'missed', say('The leak at {nameOf} was not found{out}.', { nameOf: nameOf(leak.place), out }))];
   }
   const firstPour = state.pours[0]?.at;
   const dry = firstPour === undefined || found.at < firstPour;
   // it came with liquid inside, and dripping
   const how =
     procedure.service?.kind === 'leak-repair' && dry
-      ? line('good', `The leak at ${nameOf(leak.place)} was found.`, found.at)
+      ? line('good', say('The leak at {nameOf} was found.', { nameOf: nameOf(leak.place) }), found.at)
       : dry
-        ? line('good', `The leak at ${nameOf(leak.place)} was found with air: not a drop came out.`, found.at)
+        ? line('good', say('The leak at {nameOf} was found with air: not a drop came out.', { nameOf: nameOf(leak.place) }), found.at)
         : line(
             'missed',
-            `The leak at ${nameOf(leak.place)} was found with coolant inside; ${formatMl(report.leakedMl)} came out first.`,
+            say('The leak at {nameOf} was found with coolant inside; {formatMl} came out first.', {
+              nameOf: nameOf(leak.place),
+              formatMl: formatMl(report.leakedMl),
+            }),
             found.at,
           );
-  return [...wrong, how, ...onCause(leak.cause, found), ...(report.leakMended ? [] : [line('harm', `${nameOf(leak.place)} still leaks.`)])];
+  return [
+    ...wrong,
+    how,
+    ...onCause(leak.cause, found),
+    ...(report.leakMended ? [] : [line('harm', say('{nameOf} still leaks.', { nameOf: nameOf(leak.place) }))]),
+  ];
 }
 
 function onPocket(told: Told): DebriefLine[] {
@@ -145,13 +167,18 @@ function onPocket(told: Told): DebriefLine[] {
   const loose = report.gasMl - report.pocketMl;
   const rest =
     loose > GAS_WORTH_ML && state.bleedCycles.length > 0
-      ? [line('missed', `${formatMl(loose)} of small bubbles are still on the way: run longer before the last cycle.`)]
+      ? [
+          line(
+            'missed',
+            say('{formatMl} of small bubbles are still on the way: run longer before the last cycle.', { formatMl: formatMl(loose) }),
+          ),
+        ]
       : [];
   if (!pocket || state.pours.length === 0) return rest;
   return [
     freed
-      ? line('good', `The turn ${STANDING_WORDS[pocket.to]} let the pocket in ${pocketPlaces(told, pocket.parts)} out.`, freed.at)
-      : line('missed', `${formatMl(report.pocketMl)} of air still hang in ${pocketPlaces(told, pocket.parts)}: turn the case ${STANDING_WORDS[pocket.to]}, cap on.`), // prettier-ignore
+      ? line('good', say('The turn {to} let the pocket in {pocketPlaces} out.', { to: sayWord(STANDING_WORDS[pocket.to]), pocketPlaces: pocketPlaces(told, pocket.parts) }), freed.at)
+      : line('missed', say('{formatMl} of air still hang in {pocketPlaces}: turn the case {to}, cap on.', { formatMl: formatMl(report.pocketMl), pocketPlaces: pocketPlaces(told, pocket.parts), to: sayWord(STANDING_WORDS[pocket.to]) })), // prettier-ignore
     ...rest,
   ];
 }
@@ -165,10 +192,12 @@ function onPump({ state, input: { report, procedure, events } }: Told): DebriefL
     events.some(({ body }) => 'text' in body && /pump|flow|slow|weak/i.test(body.text));
   return [
     said
-      ? line('good', 'The weak pump was noticed and written down.')
+      ? line('good', say('The weak pump was noticed and written down.'))
       : line(
           'missed',
-          `Flow stayed below what this loop should give: the pump ran at ${formatPercent(report.truth.pumpShare)} of its speed.`,
+          say('Flow stayed below what this loop should give: the pump ran at {formatPercent} of its speed.', {
+            formatPercent: formatPercent(report.truth.pumpShare),
+          }),
         ),
   ];
 }
@@ -182,9 +211,9 @@ function onNarrow({ state, input: { report }, nameOf }: Told): DebriefLine[] {
   if (!narrow || report.pumpStarts === 0) return [];
   const named = state.fillTroubles.find(({ solved }) => solved?.cause === NARROW_CAUSE[narrow.why]);
   const doubted = state.doubts.find(({ part }) => part === narrow.place);
-  const what = `${NARROW_WORDS[narrow.why].toLowerCase()}, ${nameOf(narrow.place)}`;
-  if (named) return [line('good', `The flow was too low, and its cause was named: ${what}.`, named.at)];
-  return [doubted ? line('good', `${nameOf(narrow.place)} was doubted: it was ${what}.`, doubted.at) : line('missed', `Flow stayed below what this loop should give, and nobody asked why: ${what}.`)]; // prettier-ignore
+  const what = `${sayWord(NARROW_WORDS[narrow.why]).toLowerCase()}, ${nameOf(narrow.place)}`;
+  if (named) return [line('good', say('The flow was too low, and its cause was named: {what}.', { what }), named.at)];
+  return [doubted ? line('good', say('{nameOf} was doubted: it was {what}.', { nameOf: nameOf(narrow.place), what }), doubted.at) : line('missed', say('Flow stayed below what this loop should give, and nobody asked why: {what}.', { what }))]; // prettier-ignore
 }
 
 function onDropout({ input: { report, events, startedAt } }: Told): DebriefLine[] {
@@ -193,11 +222,14 @@ function onDropout({ input: { report, events, startedAt } }: Told): DebriefLine[
   const from = Date.parse(startedAt) + dropout.fromS * 1000;
   const within = events.filter(({ at }) => Date.parse(at) >= from && Date.parse(at) <= from + dropout.forS * 1000);
   const byHand = within.some(({ body }) => 'source' in body && body.source !== 'instrument' || (body.type === 'dry-reading' || body.type === 'pour') && !body.source); // prettier-ignore
-  const label = INSTRUMENT_KINDS[dropout.kind].label.toLowerCase();
+  const label = sayWord(INSTRUMENT_KINDS[dropout.kind].label).toLowerCase();
   return [
     byHand
-      ? line('good', `While the ${label} was silent, readings went on by hand.`)
-      : line('missed', `The ${label} was silent for ${formatSpan(dropout.forS)} and no reading was taken by hand.`),
+      ? line('good', say('While the {label} was silent, readings went on by hand.', { label }))
+      : line(
+          'missed',
+          say('The {label} was silent for {formatSpan} and no reading was taken by hand.', { label, formatSpan: formatSpan(dropout.forS) }),
+        ),
   ];
 }
 
@@ -205,18 +237,20 @@ function onHands({ state, input: { report } }: Told): DebriefLine[] {
   const lines = report.happenings.flatMap((each): DebriefLine[] => {
     switch (each.what) {
       case 'ran-dry':
-        return [line('harm', `The pump drew air for ${each.seconds.toFixed(1)} s.`, each.at)];
+        return [line('harm', say('The pump drew air for {toFixed} s.', { toFixed: each.seconds.toFixed(1) }), each.at)];
       case 'spilled':
         return [line('harm', `${formatMl(each.ml)} ran out (${{ overflow: say('over the fill port'), turn: say('in a turn'), 'open-port': say('of an open port') }[each.by]}).`, each.at)]; // prettier-ignore
       case 'too-much-pressure':
-        return [line('harm', `${Math.round(each.gaugeKpa)} kPa were pumped in: glass and acrylic can burst.`, each.at)];
+        return [
+          line('harm', say('{round} kPa were pumped in: glass and acrylic can burst.', { round: Math.round(each.gaugeKpa) }), each.at),
+        ];
       default:
         return [];
     }
   });
-  const ranDry = lines.length > 0 || report.pumpStarts === 0 ? [] : [line('good', 'The pump never drew air and nothing ran over.')];
+  const ranDry = lines.length > 0 || report.pumpStarts === 0 ? [] : [line('good', say('The pump never drew air and nothing ran over.'))];
   const passed = state.overrides.map(({ rule, at }) =>
-    line('missed', `A lock was passed over with a reason (${rule.replaceAll('-', ' ')}).`, at),
+    line('missed', say('A lock was passed over with a reason ({replaceAll}).', { replaceAll: rule.replaceAll('-', ' ') }), at),
   );
   return [...lines, ...ranDry, ...passed];
 }
@@ -236,7 +270,7 @@ function dryWait({ state, input: { procedure, events } }: Told): Saving[] {
   return [
     {
       savedS: waitedS,
-      line: line('saving', `The air test was clear ${formatSpan(waitedS)} before it was closed.`, clear),
+      line: line('saving', say('The air test was clear {formatSpan} before it was closed.', { formatSpan: formatSpan(waitedS) }), clear),
     },
   ];
 }
@@ -252,7 +286,7 @@ function extraStarts({ input: { procedure, report } }: Told): Saving[] {
   return [
     {
       savedS,
-      line: line('saving', `${report.startsBeforeReturn} pump starts to fill, ${planned} would do: pour to the mark, run to the low mark. About ${formatSpan(savedS)}.`), // prettier-ignore
+      line: line('saving', say('{startsBeforeReturn} pump starts to fill, {planned} would do: pour to the mark, run to the low mark. About {formatSpan}.', { startsBeforeReturn: report.startsBeforeReturn, planned, formatSpan: formatSpan(savedS) })), // prettier-ignore
     },
   ];
 }
@@ -265,5 +299,10 @@ function foundWet({ state, input: { report, procedure } }: Told): Saving[] {
   if (!found || firstPour === undefined || found.at < firstPour) return [];
   const savedS = s(firstPour, found.at);
   const why = procedure.dry ? say('the air test before it should have shown it') : say('an air test first would have shown it');
-  return [{ savedS, line: line('saving', `${formatSpan(savedS)} from the first pour to the drop; ${why}.`, found.at) }];
+  return [
+    {
+      savedS,
+      line: line('saving', say('{formatSpan} from the first pour to the drop; {why}.', { formatSpan: formatSpan(savedS), why }), found.at),
+    },
+  ];
 }

@@ -33,11 +33,23 @@ function onJug({ state, input: { report } }: Told): DebriefLine[] {
   if (caught <= 0) return [];
   const written = sumMl(drains);
   const at = drains.at(-1)?.at ?? null;
-  if (written <= 0) return [line('missed', `${formatMl(caught)} ran into the jug, and none of it was written down.`)];
+  if (written <= 0)
+    return [line('missed', say('{formatMl} ran into the jug, and none of it was written down.', { formatMl: formatMl(caught) }))];
   return [
     Math.abs(written - caught) > Math.max(JUG_OFF_ML, JUG_OFF_SHARE * caught)
-      ? line('missed', `${formatMl(caught)} ran into the jug; ${formatMl(written)} were written down.`, at)
-      : line('good', `What came out was measured: ${formatMl(written)} written down of ${formatMl(caught)}.`, at),
+      ? line(
+          'missed',
+          say('{formatMl} ran into the jug; {formatMl2} were written down.', { formatMl: formatMl(caught), formatMl2: formatMl(written) }),
+          at,
+        )
+      : line(
+          'good',
+          say('What came out was measured: {formatMl} written down of {formatMl2}.', {
+            formatMl: formatMl(written),
+            formatMl2: formatMl(caught),
+          }),
+          at,
+        ),
   ];
 }
 
@@ -50,8 +62,14 @@ function onOldLiquid({ state, input: { report, procedure } }: Told): DebriefLine
   if (!procedure.steps.some(({ kind }) => kind === 'rinse')) return [];
   return [
     share <= service.targetOldFraction
-      ? line('good', `${words}; at most ${formatPercent(service.targetOldFraction)} may be.`)
-      : line('missed', `${words}; at most ${formatPercent(service.targetOldFraction)} may be: rinse until the book and the water say so.`),
+      ? line('good', say('{words}; at most {formatPercent} may be.', { words, formatPercent: formatPercent(service.targetOldFraction) }))
+      : line(
+          'missed',
+          say('{words}; at most {formatPercent} may be: rinse until the book and the water say so.', {
+            words,
+            formatPercent: formatPercent(service.targetOldFraction),
+          }),
+        ),
   ];
 }
 
@@ -66,16 +84,19 @@ function onSheet({ state, input: { report, procedure }, nameOf }: Told): Debrief
   return items.flatMap(({ id, kind }): DebriefLine[] => {
     const seen = sheet.get(id);
     if (finding?.item !== id)
-      return seen && !alike(seen.first, SOUND) ? [line('missed', `${nameOf(id)} was sound; the sheet says otherwise.`)] : [];
-    if (!seen) return sheet.size > 0 ? [line('missed', `${nameOf(id)} was not looked at.`)] : [];
+      return seen && !alike(seen.first, SOUND)
+        ? [line('missed', say('{nameOf} was sound; the sheet says otherwise.', { nameOf: nameOf(id) }))]
+        : [];
+    if (!seen) return sheet.size > 0 ? [line('missed', say('{nameOf} was not looked at.', { nameOf: nameOf(id) }))] : [];
     const want = gradeItem(kind, finding.findings).grade;
     const said = gradeItem(kind, seen.first).grade;
-    if (said !== want && !alike(seen.first, finding.findings)) return [line('missed', `${nameOf(id)} was not as sound as the sheet says.`)];
-    const found = line('good', `The sheet says what was wrong with ${nameOf(id)}.`);
+    if (said !== want && !alike(seen.first, finding.findings))
+      return [line('missed', say('{nameOf} was not as sound as the sheet says.', { nameOf: nameOf(id) }))];
+    const found = line('good', say('The sheet says what was wrong with {nameOf}.', { nameOf: nameOf(id) }));
     if (want === 'replace' && !swaps.some(({ item, action }) => item === id && action === 'replaced') && state.pours.length > 0)
-      return [found, line('harm', `${nameOf(id)} went back in: it does not last to the next service.`)];
+      return [found, line('harm', say('{nameOf} went back in: it does not last to the next service.', { nameOf: nameOf(id) }))];
     const isGritty = finding.findings.deposit !== 'none' && (report.soaks ?? 0) < finding.soaks && state.pours.length > 0;
-    return isGritty ? [found, line('missed', `${nameOf(id)} was still gritty when it went back in.`)] : [found];
+    return isGritty ? [found, line('missed', say('{nameOf} was still gritty when it went back in.', { nameOf: nameOf(id) }))] : [found];
   });
 }
 

@@ -1,4 +1,4 @@
-import { say } from '../../base/words/say.js';
+import { say, sayWord } from '../../base/words/say.js';
 import { shortName } from '../../machine/catalogue/names.js';
 import { unusedPorts } from '../../machine/loop-file/fittings.js';
 import { type LoopFile } from '../../machine/loop-file/loopFile.js';
@@ -78,7 +78,7 @@ function closures(loop: LoopFile): CheckItem[] {
         closure === 'valve'
           ? say('Valve shut, handle across the pipe: {shortName}', { shortName: shortName(component) })
           : say('{say}: {shortName}, port {port}', {
-              say: CLOSURE_WORDS[closure] ?? say('Plug in'),
+              say: sayWord(CLOSURE_WORDS[closure]) ?? say('Plug in'),
               shortName: shortName(component),
               port,
             });
@@ -129,7 +129,7 @@ function oneStand(
       )
       .join(', ');
   const before = service.stands[index - 1]?.standing ?? 'upright';
-  const group = `${index + 1}. ${standing !== before ? say('Turned {standing}', { standing: STANDING_WORDS[standing] }) : index === 0 ? say('As it stands') : say('Still in this stand')}`;
+  const group = `${index + 1}. ${standing !== before ? say('Turned {standing}', { standing: sayWord(STANDING_WORDS[standing]) }) : index === 0 ? say('As it stands') : say('Still in this stand')}`;
   const [caps, madeUp] = [capFirst.filter((each) => !isJoint(each)), capFirst.filter(isJoint)];
   const id = (what: string): string => `stand-${index}:${what}`;
   const inlet: CheckItem = {
@@ -302,7 +302,8 @@ export const EXPAND: Record<EachKey, (given: ExpandWith) => CheckItem[]> = {
       id: `bottle-turn:${index}`,
       text: say('{say}{say2}: about {pouredMl} mL go in', {
         say: index === 0 ? say('Bottle on {label}. ', { label: gravity?.label ?? 'its port' }) : '',
-        say2: orientation === 'upright' ? say('Upright') : say('Turned {orientation}', { orientation: STANDING_WORDS[orientation] }),
+        say2:
+          orientation === 'upright' ? say('Upright') : say('Turned {orientation}', { orientation: sayWord(STANDING_WORDS[orientation]) }),
         pouredMl: Math.round(pouredMl / 5) * 5,
       }),
     })),

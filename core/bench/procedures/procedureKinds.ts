@@ -8,7 +8,8 @@ import { serviceTemplate } from '../services/templates.js';
 /** What a workshop has a procedure for: the commissioning, and every kind of service. */
 export type ProcedureKind = 'commissioning' | JobKind;
 export const PROCEDURE_KINDS: readonly ProcedureKind[] = ['commissioning', ...JOB_KIND_KEYS];
-export const procedureLabel = (kind: ProcedureKind): string => (kind === 'commissioning' ? 'commissioning' : say(JOB_KINDS[kind].label));
+export const procedureLabel = (kind: ProcedureKind): string =>
+  kind === 'commissioning' ? say('commissioning') : say(JOB_KINDS[kind].label);
 
 /** The procedure that a kind comes with. */
 export const standardProcedure = (kind: ProcedureKind): ProcedureTemplate =>

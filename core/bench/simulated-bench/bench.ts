@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { liquidAt, type Liquid } from '../../machine/liquids/fluids.js';
 import { pumpsWithoutCurve } from '../../physics/flow/network.js';
 import { vesselsWithoutBox } from '../../physics/geometry/network.js';
@@ -253,7 +254,7 @@ export class SimulatedBench {
         this.pouringMl = move.ml;
         // with the pump running the bottle empties at a hand's pace; otherwise nothing moves meanwhile
         if (this.supplyOn) return null;
-        return this.pourStanding(move.ml, move.toMark === true) ? tell('It runs over the fill port.') : this.letRun('open-port');
+        return this.pourStanding(move.ml, move.toMark === true) ? tell(say('It runs over the fill port.')) : this.letRun('open-port');
       }
       case 'turn':
         this.stand = { to: move.angleDeg > 0 ? move.to : 'upright', angleDeg: move.angleDeg, sinceS: this.seconds };
@@ -298,7 +299,7 @@ export class SimulatedBench {
   }
 
   private pumpUp(gaugeKpa: number): Seen {
-    if (!this.places.none) return { at: this.now, text: 'Air comes out again: something is open.' };
+    if (!this.places.none) return { at: this.now, text: say('Air comes out again: something is open.') };
     this.air.pumpUp(gaugeKpa, this.roomC);
     if (gaugeKpa > MOST_GAUGE_KPA) this.happenings.push({ at: this.now, what: 'too-much-pressure', gaugeKpa });
     return null;
@@ -329,8 +330,8 @@ export class SimulatedBench {
     if (besideMl > 0.05) this.happenings.push({ at: this.now, what: 'spilled', ml: besideMl, by });
     this.old?.follow(this.standing);
     if (intoJugMl > 0) this.hands.rinsed();
-    if (besideMl > 0.05) return { at: this.now, text: 'Liquid runs out of an open port.' };
-    return intoJugMl > 0 ? { at: this.now, text: 'It ran into the jug, and has stopped.' } : null;
+    if (besideMl > 0.05) return { at: this.now, text: say('Liquid runs out of an open port.') };
+    return intoJugMl > 0 ? { at: this.now, text: say('It ran into the jug, and has stopped.') } : null;
   }
 
   private sense(move: Sensing): string {

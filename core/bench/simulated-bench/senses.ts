@@ -27,7 +27,7 @@ export function felt(narrow: Narrow, at: string): string {
 /** @param dropAt place with a drop on its towel */
 export const lookedAround = (dropAt: string | null, bubblesMl: number, rattles: boolean): string =>
   [
-    dropAt === null ? 'Every towel is dry.' : `A drop on the towel under ${dropAt}.`,
-    ...(bubblesMl > BUBBLES_FROM_ML ? ['Bubbles come back at the return.'] : []),
-    ...(rattles ? ['The pump rattles.'] : []),
+    dropAt === null ? say('Every towel is dry.') : say('A drop on the towel under {dropAt}.', { dropAt }),
+    ...(bubblesMl > BUBBLES_FROM_ML ? [say('Bubbles come back at the return.')] : []),
+    ...(rattles ? [say('The pump rattles.')] : []),
   ].join(' ');

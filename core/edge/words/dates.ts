@@ -11,7 +11,7 @@ import { seasonWords, type HotSeason } from '../../workshop/due-dates/season.js'
 import { USE_LIMITS } from '../../workshop/due-dates/useLimits.js';
 import { JOB_KINDS } from '../../workshop/jobs/kinds.js';
 import { USAGE_SOURCE_WORDS, type UsageSource } from '../../workshop/usage/usage.js';
-import { say, type Messages, type MessageValues } from '../../base/words/say.js';
+import { say, type Messages, type MessageValues, sayWord } from '../../base/words/say.js';
 
 /** Words of dates: why something falls due, how it ended, what was found. */
 
@@ -59,13 +59,13 @@ const warmWords = (warm: Warmth | null): string =>
     : say(', shortened to {months} at {formatIn} coolant{null}', {
         months: warm.months.toFixed(1),
         formatIn: formatIn('°C', warm.coolantC),
-        null: warm.source === null ? '' : ` ${USAGE_SOURCE_WORDS[warm.source]}`,
+        null: warm.source === null ? '' : ` ${sayWord(USAGE_SOURCE_WORDS[warm.source])}`,
       });
 function usageWords(perDay: number, source: UsageSource): string {
   const rate = Number(perDay.toFixed(1));
   return source === 'default'
     ? say('assumed {rate} h a day', { rate })
-    : say('{rate} h a day {source}', { rate, source: USAGE_SOURCE_WORDS[source] });
+    : say('{rate} h a day {source}', { rate, source: sayWord(USAGE_SOURCE_WORDS[source]) });
 }
 const levelWords = (mm: number | null): string => (mm === null ? '' : say(', level changed by {formatMm}', { formatMm: formatMm(mm) }));
 const inBrackets = (note: string): string => (note ? ` (${note})` : '');
@@ -170,7 +170,7 @@ export function outcomeWords(outcome: Outcome): string {
   const { why, ...values } = outcome;
   if (outcome.why === 'done') return say(OUTCOMES.done, { note: inBrackets(outcome.note) });
   if (outcome.why === 'settled') return say(OUTCOMES.settled, { level: levelWords(outcome.levelChangeMm), note: inBrackets(outcome.note) });
-  if (outcome.why === 'loop-ended') return say(OUTCOMES[why], { kind: JOB_KINDS[outcome.kind].label });
+  if (outcome.why === 'loop-ended') return say(OUTCOMES[why], { kind: sayWord(JOB_KINDS[outcome.kind].label) });
   return say(OUTCOMES[why], values);
 }
 
@@ -189,14 +189,14 @@ export function findingWords(finding: Finding): string {
       return say(FINDINGS.item, { name: finding.name, rule: finding.rule, text: inBrackets(finding.text) });
     case 'cause':
       return say(FINDINGS.cause, {
-        cause: CAUSES[finding.cause],
+        cause: sayWord(CAUSES[finding.cause]),
         name: finding.name === null ? '' : `, ${finding.name}`,
         text: finding.text ? `. ${finding.text}` : '',
       });
     case 'leak':
       return say(FINDINGS.leak, { place: finding.place, mended: finding.cause === null ? '' : `: ${finding.cause}, ${finding.text}` });
     case 'same-lot':
-      return say(FINDINGS['same-lot'], { what: finding.what, cause: CAUSES[finding.cause] });
+      return say(FINDINGS['same-lot'], { what: finding.what, cause: sayWord(CAUSES[finding.cause]) });
   }
 }
 

@@ -4,13 +4,13 @@ import { formatMoney } from '../../workshop/prices/money.js';
 import { PRICE_FOR } from '../../workshop/prices/rates.js';
 import type { Priced, PricedLine } from '../../workshop/prices/priced.js';
 import type { Estimate } from '../../workshop/prices/estimate.js';
-import { capital, say } from '../../base/words/say.js';
+import { capital, say, sayWord } from '../../base/words/say.js';
 
 const plain = (value: number): string => String(Number(value.toFixed(2)));
 
 /** What a line is for: "Flush", "Clear coolant", "O-ring 11 × 2". */
 export function lineName({ kind, what }: PricedLine): string {
-  if (kind === 'labour') return say('Work: {what}', { what: JOB_WORDS[what] ?? what });
+  if (kind === 'labour') return say('Work: {what}', { what: sayWord(JOB_WORDS[what]) ?? what });
   if (kind === 'coolant') return what === '' ? say('Coolant, not chosen yet') : what;
   return capital(what);
 }
@@ -27,7 +27,7 @@ export function totalWords({ totalMinor, currency, open }: Pick<Priced, 'totalMi
 }
 export function taxWords({ taxMinor, taxPercent, currency }: Priced): string {
   return taxPercent === 0
-    ? 'no tax'
+    ? say('no tax')
     : say('with {plain} % tax, {formatMoney}', { plain: plain(taxPercent), formatMoney: formatMoney(taxMinor, currency) });
 }
 
@@ -36,7 +36,7 @@ export function estimateWords({ hours, coolantMl, partsText, parts, priceText, p
   const named = parts.map(({ what, amount, unit }) => `${lineAmount({ amount, unit })} ${what}`);
   return [
     `${plain(hours)} h`,
-    coolantMl > 0 ? `${formatMl(coolantMl)} of coolant` : '',
+    coolantMl > 0 ? say('{formatMl} of coolant', { formatMl: formatMl(coolantMl) }) : '',
     ...named,
     partsText,
     priceText || (priced ? totalWords(priced) : ''),

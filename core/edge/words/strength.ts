@@ -6,7 +6,7 @@ import { isTooWeak, type Strength } from '../../bench/runs/strength.js';
 export function strengthWords(strength: Strength): string {
   const { ofFull, concentrate, waterMl, least } = strength;
   const water = waterMl >= 1 ? say('{formatMl} of water were inside', { formatMl: formatMl(waterMl) }) : '';
-  const thinned = ofFull < 0.995 ? say('{formatPercent} of what was poured', { formatPercent: formatPercent(ofFull) }) : 'as poured';
+  const thinned = ofFull < 0.995 ? say('{formatPercent} of what was poured', { formatPercent: formatPercent(ofFull) }) : say('as poured');
   const mixed = concentrate === null ? '' : say('{formatPercent} concentrate', { formatPercent: formatPercent(concentrate) });
   const weak =
     isTooWeak(strength) && least !== null

@@ -2,7 +2,7 @@ import { STANDING_WORDS } from '../../machine/loop-file/orientation.js';
 import { placesOf, type Procedure } from '../../bench/runs/procedure.js';
 import type { StandCheck } from '../../bench/runs/waiting.js';
 import { WAIT_FOR, type Waiting } from '../../workshop/jobs/waitFor.js';
-import { say, type Messages } from '../../base/words/say.js';
+import { say, type Messages, sayWord } from '../../base/words/say.js';
 
 /** Words of a run that waits. */
 
@@ -30,6 +30,6 @@ export function standCheckWords(procedure: Procedure, check: StandCheck): string
     procedure.facts?.ports.find(({ name }) => name === id)?.label ?? places.find((each) => each.id === id)?.name ?? id;
   return say(CHECKS[check.check], {
     places: 'places' in check ? check.places.map(nameOf).join(', ') : '',
-    stand: 'to' in check ? STANDING_WORDS[check.to] : '',
+    stand: 'to' in check ? sayWord(STANDING_WORDS[check.to]) : '',
   });
 }

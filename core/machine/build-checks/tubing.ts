@@ -45,7 +45,11 @@ function wrongFittings(loop: LoopFile, tube: LoopTube, find: PartFinder): LoopFi
     const soft = findTubeMaterial(tube.material)?.soft;
     const wrongKind = fits.soft !== undefined && soft !== undefined && fits.soft !== soft;
     if (!off && !wrongKind) return [];
-    const wanted = `${fits.soft === undefined ? '' : fits.soft ? 'soft ' : 'rigid '}${fits.bore_mm}/${fits.outer_mm} mm`;
+    const wanted = say('{soft}{bore_mm}/{outer_mm} mm', {
+      soft: fits.soft === undefined ? '' : `${fits.soft ? say('soft') : say('rigid')} `,
+      bore_mm: fits.bore_mm,
+      outer_mm: fits.outer_mm,
+    });
     return [
       {
         code: 'wrong-fitting',

@@ -1,3 +1,4 @@
+import { say } from '../../base/words/say.js';
 import { FLUSH } from './rinsing.js';
 import type { Glycol } from './fluids.js';
 import type { CoolantClass } from './classes.js';
@@ -36,16 +37,17 @@ export function mayMix(before: Miscible | null, after: Miscible): Mix {
     reason,
     mostOldFraction: limit[verdict],
   });
-  if (!before) return told('never', 'nobody knows what is in the loop: it may carry particles, or fall out with anything');
-  if (before.productId === after.productId) return told('fine', 'the same product');
+  if (!before) return told('never', say('nobody knows what is in the loop: it may carry particles, or fall out with anything'));
+  if (before.productId === after.productId) return told('fine', say('the same product'));
   const suspension = [before, after].find(({ coolantClass }) => SUSPENSION.includes(coolantClass));
-  if (suspension) return told('never', `${suspension.name} carries particles: with another coolant they fall out and choke the fins`);
-  if (before.glycol !== after.glycol) return told('rinse-between', 'their bases differ');
+  if (suspension)
+    return told('never', say('{name} carries particles: with another coolant they fall out and choke the fins', { name: suspension.name }));
+  if (before.glycol !== after.glycol) return told('rinse-between', say('their bases differ'));
   if (before.inhibitor === '' || before.inhibitor !== after.inhibitor)
-    return told('rinse-between', 'their inhibitor packages differ or are not known');
+    return told('rinse-between', say('their inhibitor packages differ or are not known'));
   return before.coolantClass === after.coolantClass
-    ? told('fine', 'the same base and the same inhibitor package')
-    : told('rinse-between', 'they are of different classes');
+    ? told('fine', say('the same base and the same inhibitor package'))
+    : told('rinse-between', say('they are of different classes'));
 }
 
 /** Cleaners and household chemicals that must never meet. Said at the soak, whatever the bottle is called. */

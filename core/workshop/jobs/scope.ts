@@ -1,4 +1,4 @@
-import { say } from '../../base/words/say.js';
+import { say, sayWord } from '../../base/words/say.js';
 import { COOLANT_CLASSES, type CoolantClass } from '../../machine/liquids/classes.js';
 import { JOB_KINDS, type JobKind } from './kinds.js';
 
@@ -149,7 +149,7 @@ function evidenceOf(input: ScopeInput): Evidence[] {
     if (suspension)
       found.push({
         asksFor: 'flush-refill',
-        words: say('{over}, and {label} leaves particles behind', { over, label: COOLANT_CLASSES[coolantClass].label }),
+        words: say('{over}, and {label} leaves particles behind', { over, label: sayWord(COOLANT_CLASSES[coolantClass].label) }),
       });
     else if (sameCoolantFollows)
       found.push({ asksFor: 'drain-refill', words: say('{over}; the same coolant follows, a little of the old one is fine', { over }) });

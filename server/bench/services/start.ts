@@ -1,4 +1,4 @@
-import { say } from '../../../core/base/words/say.js';
+import { say, sayWord } from '../../../core/base/words/say.js';
 import { pricedEstimate } from '../../workshop/prices/estimate.js';
 import { cannotBecome, stepsAfterRescope, type RescopeHindrance } from '../../../core/bench/services/rescope.js';
 import { lockLoop } from '../../machine/loops/lock.js';
@@ -70,7 +70,7 @@ export async function rescope(ask: Ask, input: RescopeInput) {
   if (row.state !== 'active' || !before || row.jobId === null)
     throw new DomainError('refused', say('Only a service in progress changes its scope.'));
   if (before.kind === input.kind)
-    throw new DomainError('refused', say('This job is {label} already.', { label: JOB_KINDS[input.kind].label }));
+    throw new DomainError('refused', say('This job is {label} already.', { label: sayWord(JOB_KINDS[input.kind].label) }));
   const { service: own } = await loadJob(scope, row.jobId);
   const revision = await newestRevision(scope, row.loopId);
   const { state, events } = await foldOf(scope, runId);

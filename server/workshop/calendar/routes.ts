@@ -1,4 +1,4 @@
-import { say } from '../../../core/base/words/say.js';
+import { say, sayWord } from '../../../core/base/words/say.js';
 import { reasonWords } from '../../../core/edge/words/dates.js';
 import { createHash, randomBytes } from 'node:crypto';
 import { and, asc, eq, isNull } from 'drizzle-orm';
@@ -125,7 +125,7 @@ async function writeCalendar(app: App, scope: Scope, feed: Feed): Promise<string
       summary: `${systemName}: ${say(JOB_KINDS[asJobKind(kind)].short)}${own.confirmed ? '' : say(' (not confirmed)')}`,
       location: benchName,
       description: [
-        `${JOB_KINDS[asJobKind(kind)].label}, ${ownerName}`,
+        `${sayWord(JOB_KINDS[asJobKind(kind)].label)}, ${ownerName}`,
         ...(mine.length > 1 ? mine.map((step) => `${formatWeekdayTime(step.from, shop?.timeZone ?? 'UTC')} ${step.what}`) : []),
       ].join('\n'),
     });

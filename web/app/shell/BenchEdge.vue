@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { say } from '@core/base/words/say.js';
+import { say, sayWord } from '@core/base/words/say.js';
 import { useEarlyTyping } from '../../base/keys/earlyTyping.js';
 import { computed, defineAsyncComponent, onMounted, onScopeDispose, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -87,7 +87,7 @@ const clocks = computed(() =>
       return {
         id: run.id,
         name: run.systemName,
-        step: run.stepTitle,
+        step: sayWord(run.stepTitle),
         face: leftS === null ? null : leftS > 0 ? formatClock(leftS) : say('time is up'),
         ended: leftS !== null && leftS <= 0,
         then: running ? (THEN[running.id] ?? running.label.toLowerCase()) : null,

@@ -86,7 +86,7 @@ async function ask<T>(method: Method, path: string, options: Options): Promise<T
 
 function toApiError(status: number, answer: unknown): ApiError {
   const body = (answer as { error?: Record<string, unknown> } | null)?.error;
-  if (!body) return new ApiError(status, 'internal', 'The server gave an answer that cannot be read. Nothing was saved.', [], {});
+  if (!body) return new ApiError(status, 'internal', say('The server gave an answer that cannot be read. Nothing was saved.'), [], {});
   const { code, message, fields, ...details } = body as { code: string; message: string; fields?: FieldProblem[] };
   return new ApiError(status, code, message, fields ?? [], details);
 }

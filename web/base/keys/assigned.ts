@@ -1,4 +1,4 @@
-import { say } from '@core/base/words/say.js';
+import { say, sayWord } from '@core/base/words/say.js';
 import { computed, ref } from 'vue';
 import { isAssignable, isCharacter, KEY_ACTION_NAMES, KEY_ACTIONS, type KeyAction } from './actions.js';
 
@@ -48,7 +48,8 @@ export const actionOf = (key: string): KeyAction | null => KEY_ACTION_NAMES.find
 export function assign(action: KeyAction, key: string): string | null {
   if (!isAssignable(key)) return say('Choose a letter, a digit, a sign or a function key.');
   const taken = actionOf(key);
-  if (taken !== null && taken !== action) return say('{key} already does something: {words}.', { key, words: KEY_ACTIONS[taken].words });
+  if (taken !== null && taken !== action)
+    return say('{key} already does something: {words}.', { key, words: sayWord(KEY_ACTIONS[taken].words) });
   keep({ ...assigned.value, keys: { ...assigned.value.keys, [action]: key } });
   return null;
 }

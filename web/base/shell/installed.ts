@@ -1,3 +1,4 @@
+import { say } from '@core/base/words/say.js';
 import { registerSW } from 'virtual:pwa-register';
 import { useNotices } from './notices.js';
 
@@ -5,6 +6,6 @@ import { useNotices } from './notices.js';
 export function installApp(): void {
   if (!('serviceWorker' in navigator)) return;
   const renew = registerSW({
-    onNeedRefresh: () => useNotices().say('A newer version of Lavacrum is ready.', () => void renew(true), 'Load it'),
+    onNeedRefresh: () => useNotices().say(say('A newer version of Lavacrum is ready.'), () => void renew(true), say('Load it')),
   });
 }

@@ -1,10 +1,16 @@
 import type { App } from 'vue';
-import { say, bringWords, hasWords, type MessageValues } from '@core/base/words/say.js';
+import { say, sayWord, bringWords, hasWords, type MessageValues } from '@core/base/words/say.js';
 import type { Reading } from '@core/base/units/reading.js';
 
-/** What a template's text and labels are sent through when it is compiled (words/templateWords.ts). */
-export const templateSay = (message: unknown, values?: Readonly<Record<string, unknown>>): unknown =>
-  typeof message === 'string' ? say(message, values as MessageValues | undefined) : message;
+/** What a template's text, labels and lists are sent through when it is compiled (words/templateWords.ts). */
+export const templateSay = (message: unknown, values?: Readonly<Record<string, unknown>>): unknown => {
+  if (typeof message === 'string') return say(message, values as MessageValues | undefined);
+  return Array.isArray(message) ? message.map(choiceSaid) : message;
+};
+
+/** One choice of a list: its title is read, its value is not. */
+const choiceSaid = (choice: unknown): unknown =>
+  typeof choice === 'object' && choice !== null && 'title' in choice ? { ...choice, title: sayWord(choice.title) } : choice;
 
 export const words = {
   install(app: App): void {

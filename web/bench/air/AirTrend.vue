@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { say } from '@core/base/words/say.js';
+import { say, sayWord } from '@core/base/words/say.js';
 import { formatMl, digitsIn, formatIn } from '@core/base/units/display.js';
 import { computed, watch } from 'vue';
 import { airLeft, type LevelledCycle } from '@core/physics/air/airEstimate.js';
@@ -54,7 +54,7 @@ const turn = computed(() => {
   const names = found.parts.flatMap((id) => props.file.components.find((part) => part.id === id) ?? []).map(shortName);
   return say('{join} can hold most: turned {to}, up to {formatMl} of it find their way up. Cap on first.', {
     join: names.join(', ') || say('A run'),
-    to: STANDING_WORDS[found.to],
+    to: sayWord(STANDING_WORDS[found.to]),
     formatMl: formatMl(mostMl),
   });
 });

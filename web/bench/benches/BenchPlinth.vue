@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { sayWord } from '@core/base/words/say.js';
+import { sayAnew } from '@core/base/words/sayAnew.js';
 import type { BenchRun, NextSlot } from '@core/bench/benches/answers.js';
 import { computed } from 'vue';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
@@ -48,7 +50,7 @@ const sinceS = computed(() => (props.run ? (now.value - Date.parse(props.run.sta
           <h3>{{ run.systemName }}</h3>
           <p class="quiet">{{ run.practice ? 'practice, not the machine itself' : run.ownerName }}</p>
           <p class="step">
-            {{ run.stepTitle }} <span class="quiet figures">step {{ run.stepNumber }} of {{ run.steps }}</span>
+            {{ sayWord(run.stepTitle) }} <span class="quiet figures">step {{ run.stepNumber }} of {{ run.steps }}</span>
           </p>
         </div>
         <div class="clock">
@@ -64,7 +66,7 @@ const sinceS = computed(() => (props.run ? (now.value - Date.parse(props.run.sta
             <span class="quiet">on this bench for {{ formatSpan(sinceS) }}</span>
           </template>
         </div>
-        <p class="next">{{ run.lead }}</p>
+        <p class="next">{{ sayAnew(run.lead) }}</p>
       </template>
       <p v-else-if="next" class="free">
         Free. Next, {{ dates.dayAndTime(next.startsAt) }}:<br />

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { say } from '@core/base/words/say.js';
+import { say, sayWord } from '@core/base/words/say.js';
 import { computed } from 'vue';
 import { wentWell, type Lesson, type LessonStanding } from '@core/bench/course/course.js';
 import CountBar from './CountBar.vue';
@@ -11,22 +11,22 @@ const last = computed(() => props.standing?.last ?? null);
 const words = computed(() => {
   const { state = 'new', inLessons = null } = props.standing ?? {};
   if (state === 'new') return say('not taken yet');
-  if (state === 'done') return 'done';
+  if (state === 'done') return say('done');
   const well = last.value && wentWell(last.value) ? say('went well, comes once more') : say('comes again');
   return inLessons === 0 || inLessons === null
     ? say('{well} now', { well })
-    : say('{well} in {inLessons} {inLessons2}', { well, inLessons, inLessons2: inLessons === 1 ? 'lesson' : 'lessons' });
+    : say('{well} in {inLessons} {inLessons2}', { well, inLessons, inLessons2: inLessons === 1 ? say('lesson') : say('lessons') });
 });
 const count = computed(() => (last.value ? last.value.noticed + last.value.missed + last.value.harmed : 1));
 </script>
 
 <template>
   <li class="lesson" :class="[standing?.state ?? 'new', { due: next }]">
-    <button type="button" :disabled="busy" :aria-label="`${lesson.title}: ${words}. Begin it`" @click="emit('begin')">
+    <button type="button" :disabled="busy" :aria-label="`${sayWord(lesson.title)}: ${words}. Begin it`" @click="emit('begin')">
       <span class="mark" aria-hidden="true" />
-      <b>{{ lesson.title }}</b>
+      <b>{{ sayWord(lesson.title) }}</b>
       <span class="quiet">{{ words }}</span>
-      <span class="teaches">{{ lesson.teaches }}</span>
+      <span class="teaches">{{ sayWord(lesson.teaches) }}</span>
       <CountBar v-if="last" class="bar" :noticed="last.noticed" :missed="last.missed" :harmed="last.harmed" :most="count" />
     </button>
   </li>

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, watch } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
-import type { RunState } from '@core/bench/runs/state.js';
+import type { RunState, StepState } from '@core/bench/runs/state.js';
 
 /** The steps as ticks, the one of now raised: what is done can be looked at again. */
 const props = defineProps<{ procedure: Procedure; state: RunState; shown: string | null }>();
 const emit = defineEmits<{ look: [id: string] }>();
 const holder = ref<HTMLElement | null>(null);
-const statusOf = (id: string): string => props.state.steps.find((step) => step.id === id)?.status ?? 'to-come';
+const STATUS_WORDS = { done: 'done', current: 'now', 'to-come': 'to come' } as const;
+const statusOf = (id: string): StepState['status'] => props.state.steps.find((step) => step.id === id)?.status ?? 'to-come';
 const at = computed(() => props.procedure.steps.findIndex(({ id }) => id === props.shown));
 const then = computed(() => props.procedure.steps[at.value + 1]?.title ?? null);
 
@@ -27,7 +28,7 @@ watch(() => props.state.current, show, { flush: 'post' });
           type="button"
           :disabled="statusOf(step.id) === 'to-come'"
           :aria-current="statusOf(step.id) === 'current' ? 'step' : undefined"
-          :aria-label="`${index + 1}: ${step.title}, ${statusOf(step.id)}`"
+          :aria-label="`${index + 1}: ${step.title}, ${STATUS_WORDS[statusOf(step.id)]}`"
           :title="step.title"
           @click="emit('look', step.id)"
         >

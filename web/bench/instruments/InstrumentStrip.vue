@@ -26,7 +26,7 @@ const faces = computed(() =>
     const value = props.bench.value(kind, now.value);
     const last = props.bench.latest.value.get(kind);
     const text = value === null ? null : kind === 'supply' ? (value === 1 ? 'on' : 'off') : withMinus(value.toFixed(decimals));
-    const silent = value !== null ? null : known.problem ?? (last ? say('silent for {formatSpan}', { formatSpan: formatSpan(Math.max(0, (now.value - Date.parse(last.at)) / 1000)) }) : 'off line'); // prettier-ignore
+    const silent = value !== null ? null : known.problem ?? (last ? say('silent for {formatSpan}', { formatSpan: formatSpan(Math.max(0, (now.value - Date.parse(last.at)) / 1000)) }) : say('off line')); // prettier-ignore
     return [{ kind, label, text, unit: unit ?? '', silent }];
   }),
 );

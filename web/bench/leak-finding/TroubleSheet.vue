@@ -101,7 +101,7 @@ function write(): void {
   else if (kind.value === 'leak')
     emit('send', { type: 'leak', at: place.value as string, when: when.value, amount: amount.value, text: words });
   else if (kind.value === 'fill') emit('send', { type: 'fill-trouble', symptom: symptom.value as FillSymptom, text: words });
-  else emit('send', { type: 'spill', onElectronics: electronics.value, text: words || 'coolant spilled' });
+  else emit('send', { type: 'spill', onElectronics: electronics.value, text: words || say('coolant spilled') });
   open.value = false;
 }
 </script>

@@ -58,7 +58,7 @@ function tailSeries(tail: NonNullable<DecayResult['tail']>, { ink, soft }: Inks)
   const spread = Z_TWO_SIDED_95 * tail.slopeSe;
   return [
     bandPart(
-      'lower bound',
+      say('lower bound'),
       over((s) => from + (tail.slope - spread) * s),
       null,
     ),
@@ -68,12 +68,12 @@ function tailSeries(tail: NonNullable<DecayResult['tail']>, { ink, soft }: Inks)
       ink,
     ),
     straight(
-      'a leak at the limit',
+      say('a leak at the limit'),
       over((s) => from - props.limitSlopeKpaPerS * s),
       { color: soft, type: 'dashed', width: 1.5 },
     ),
     straight(
-      'settled tail',
+      say('settled tail'),
       over((s) => from + tail.slope * s),
       { color: ink, width: 2.5 },
     ),
@@ -105,9 +105,9 @@ const option = computed(() => {
           ? say('{formatIn} at {grouped} min', { formatIn: formatIn('kPa', Number(value[1]), 2), grouped: grouped(Number(value[0]), 1) })
           : String(value),
     },
-    xAxis: { ...axis('min since closed', 28, soft), min: 0, axisLabel: { color: soft } },
+    xAxis: { ...axis(say('min since closed'), 28, soft), min: 0, axisLabel: { color: soft } },
     yAxis: {
-      ...axis(`${unitName('kPa')} absolute, corrected`, 52, soft),
+      ...axis(say('{unitName} absolute, corrected', { unitName: unitName('kPa') }), 52, soft),
       scale: true,
       // as many lines as the picture has room for
       splitNumber: 3,

@@ -5,7 +5,7 @@ import type { DecayOpen } from '@core/physics/leak-testing/decay.js';
 import { judgeDryTest } from '@core/bench/runs/criteria.js';
 import { leaksAgainst, sealsAgainst } from '@core/bench/runs/locks.js';
 import { whyWords } from '@core/edge/words/bench.js';
-import { capital, say } from '@core/base/words/say.js';
+import { capital, say, sayWord } from '@core/base/words/say.js';
 import { computed, defineAsyncComponent, ref } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { dryReadings, type RunState } from '@core/bench/runs/state.js';
@@ -83,7 +83,9 @@ const verdict = computed(() => {
       order: say('Let the air out, needle back at zero'),
       big: 'tight',
       small: '',
-      words: say('No leak above the {label} limit, with 95 % confidence.', { label: LEAK_LIMITS[props.procedure.schools.limit].label }),
+      words: say('No leak above the {label} limit, with 95 % confidence.', {
+        label: sayWord(LEAK_LIMITS[props.procedure.schools.limit].label),
+      }),
     };
   if (judged.verdict === 'fail')
     return {

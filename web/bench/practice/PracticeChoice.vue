@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { say } from '@core/base/words/say.js';
+import { say, sayWord } from '@core/base/words/say.js';
 import { computed, watch } from 'vue';
 import type { PracticeOf } from '@core/bench/practice/schema.js';
 import { PRACTISED, SCENARIOS, scenariosFor, type Scenario } from '@core/bench/simulated-bench/truth.js';
@@ -17,7 +17,7 @@ const COMMISSIONING = 'commissioning';
 const first = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 const kinds = [
   { value: COMMISSIONING, title: say('Commissioning') },
-  ...PRACTISED.map((kind) => ({ value: kind as string, title: first(JOB_KINDS[kind].label) })),
+  ...PRACTISED.map((kind) => ({ value: kind as string, title: first(sayWord(JOB_KINDS[kind].label)) })),
 ];
 const parts = computed(() =>
   props.file.components

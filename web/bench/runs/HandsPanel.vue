@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { whyWords } from '@core/edge/words/bench.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { locksAgainst } from '@core/bench/runs/rules.js';
@@ -47,8 +48,9 @@ const runs = computed(() => {
     const leaves = props.state.openPorts.has(name) ? null : wouldLeave(props.procedure, props.state, name, slowNow.value);
     if (!leaves) continue;
     const ml = Math.max(leaves.alone, leaves.beside);
-    if (ml >= WORTH_TELLING_ML) told.set(name, `about ${formatMl(ml)} would leave`);
-    else if (leaves.hangs >= WORTH_TELLING_ML) told.set(name, `up to ${formatMl(leaves.hangs)} hang above it until air gets in`);
+    if (ml >= WORTH_TELLING_ML) told.set(name, say('about {formatMl} would leave', { formatMl: formatMl(ml) }));
+    else if (leaves.hangs >= WORTH_TELLING_ML)
+      told.set(name, say('up to {formatMl} hang above it until air gets in', { formatMl: formatMl(leaves.hangs) }));
   }
   return told;
 });

@@ -39,7 +39,7 @@ const lines = computed(() => {
     ...(has('fill')
       ? [
           [say('Planned fill'), formatMlWithSd(planned.volumeMl, planned.sdMl)],
-          [say('Poured'), poured > 0 ? `${formatMl(poured)}, ${balanceWords(fillBalance(procedure, state))}` : 'nothing recorded'],
+          [say('Poured'), poured > 0 ? `${formatMl(poured)}, ${balanceWords(fillBalance(procedure, state))}` : say('nothing recorded')],
           [
             say('Coolant'),
             state.coolant

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say, sayWord } from '@core/base/words/say.js';
 import { tubesInOrder } from '@core/machine/catalogue/names.js';
 import { findingsAtBench } from '@core/machine/build-checks/beforeBuilding.js';
 import type { LoopFinding } from '@core/machine/build-checks/finding.js';
@@ -56,8 +57,8 @@ const schoolWords = computed(() => {
   const { label, dry, wet } = LEAK_SCHOOLS[schools.leak];
   return [
     label,
-    ...(dry ? [`air test to the ${LEAK_LIMITS[schools.limit].label} limit`] : []),
-    ...(wet ? [`${WET_SCHOOLS[schools.wet].label} of the pump alone`] : []),
+    ...(dry ? [say('air test to the {label} limit', { label: sayWord(LEAK_LIMITS[schools.limit].label) })] : []),
+    ...(wet ? [say('{label} of the pump alone', { label: sayWord(WET_SCHOOLS[schools.wet].label) })] : []),
   ].join(', ');
 });
 const scenario = ref<Scenario>('surprise');

@@ -2,6 +2,7 @@ import type { RunAnswer } from '@core/bench/benches/answers.js';
 import { computed, onMounted, onScopeDispose, ref, shallowRef, type ComputedRef, type Ref } from 'vue';
 import { changesProcedure, type RunEventBody } from '@core/bench/runs/entries/all.js';
 import type { RunEvent } from '@core/bench/runs/log.js';
+import { inReadersWords } from '@core/bench/procedures/inReadersWords.js';
 import type { ProcedureStep } from '@core/bench/runs/procedure.js';
 import { RunFold } from '@core/bench/runs/replay.js';
 import { lastUndoable, refuseEntry } from '@core/bench/runs/rules.js';
@@ -97,15 +98,16 @@ export function useRun(id: string): RunDesk {
     try {
       // a page that was opened without the network has no session's token yet
       if (!session.loaded) await session.load();
-      const now = await get<RunAnswer>(`/runs/${id}`);
-      setServerNow(now.now);
+      const kept = await get<RunAnswer>(`/runs/${id}`);
+      setServerNow(kept.now);
+      const now = { ...kept, run: { ...kept.run, procedure: inReadersWords(kept.run.procedure) } };
       // the same steps stay the same object: what was folded with them is not folded again
       const known = answer.value?.run.procedure;
       const same = known !== undefined && JSON.stringify(known) === JSON.stringify(now.run.procedure);
       answer.value = same ? { ...now, run: { ...now.run, procedure: known } } : now;
       stale.value = false;
       document.title = say('{systemName} · Lavacrum', { systemName: now.systemName });
-      void rememberAnswer(`run ${id}`, now).catch(() => undefined);
+      void rememberAnswer(`run ${id}`, kept).catch(() => undefined);
     } catch (error) {
       missing.value = error instanceof ApiError && error.status === 404;
       const unreachable = error instanceof ApiError && (error.status === 0 || error.status >= 500);

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sayWord } from '@core/base/words/say.js';
 import { ref } from 'vue';
 import { SCENARIOS, type Scenario } from '@core/bench/simulated-bench/truth.js';
 import { call } from '../../base/http/api.js';
@@ -27,7 +28,7 @@ async function start(): Promise<void> {
     <form v-if="asking" class="row" @submit.prevent="start">
       <v-select
         v-model="scenario"
-        :items="Object.entries(SCENARIOS).map(([value, title]) => ({ value, title }))"
+        :items="Object.entries(SCENARIOS).map(([value, title]) => ({ value, title: sayWord(title) }))"
         label="What it hides"
         density="comfortable"
         hide-details

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say, sayWord } from '@core/base/words/say.js';
 import type { DrainPlan, DrainStage } from '@core/physics/draining/advice.js';
 import { STANDING_WORDS } from '@core/machine/loop-file/orientation.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
@@ -19,17 +20,17 @@ function words({ standing, drain, airs, airsFollow, capFirst }: DrainStage, inde
   const name = nameOpening(props.loop, drain);
   return [
     ...(caps.length > 0 ? [`Cap ${list(caps)}.`] : []),
-    ...(madeUp.length > 0 ? [`Make up ${list(madeUp)} again.`] : []),
+    ...(madeUp.length > 0 ? [say('Make up {madeUp} again.', { madeUp: list(madeUp) })] : []),
     standing === before
       ? index === 0
-        ? 'Leave it upright.'
-        : 'Leave it as it stands.'
-      : `Turn it ${STANDING_WORDS[standing]}, two of you.`,
-    ...(airsFollow || airs.length === 0 ? [] : [`Open ${list(airs)} for air.`]),
+        ? say('Leave it upright.')
+        : say('Leave it as it stands.')
+      : say('Turn it {standing}, two of you.', { standing: sayWord(STANDING_WORDS[standing]) }),
+    ...(airsFollow || airs.length === 0 ? [] : [say('Open {airs} for air.', { airs: list(airs) })]),
     joints.value.has(drain)
-      ? `Towels and a jug under both sides of ${name}, undo it: it wants a new ring and a test.`
-      : `Jug under ${name}, open it.`,
-    ...(airsFollow ? [`Once it has stopped, let air in at ${list(airs)}: opened before, it would run.`] : []),
+      ? say('Towels and a jug under both sides of {name}, undo it: it wants a new ring and a test.', { name })
+      : say('Jug under {name}, open it.', { name }),
+    ...(airsFollow ? [say('Once it has stopped, let air in at {airs}: opened before, it would run.', { airs: list(airs) })] : []),
   ].join(' ');
 }
 const share = (ml: number): number => (props.plan.wholeMl > 0 ? (100 * ml) / props.plan.wholeMl : 0);

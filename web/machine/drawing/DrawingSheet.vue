@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sayWord } from '@core/base/words/say.js';
 import { digitsIn, formatIn } from '@core/base/units/display.js';
 import { computed, markRaw, provide, ref, shallowRef, watch } from 'vue';
 import { ConnectionMode, VueFlow, useVueFlow, type Connection, type NodeDragEvent } from '@vue-flow/core';
@@ -241,7 +242,7 @@ watch(chosenTube, (tube) => {
         <v-select
           v-model="kindKey"
           class="mt-3"
-          :items="TUBE_KINDS.map(({ key, label }) => ({ value: key, title: label }))"
+          :items="TUBE_KINDS.map(({ key, label }) => ({ value: key, title: sayWord(label) }))"
           label="New tubes are"
           density="comfortable"
           hide-details

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { say } from '@core/base/words/say.js';
+import { say, sayWord } from '@core/base/words/say.js';
 import { digitsIn, formatIn } from '@core/base/units/display.js';
 import { computed, reactive, ref } from 'vue';
 import { CATALOGUE } from '@core/machine/catalogue/parts.js';
@@ -17,7 +17,7 @@ const room = reactive<Record<'lengthMm' | 'slots' | 'powerSockets', number | nul
 const needs = reactive<Record<'lengthMm' | 'slots' | 'powerSockets', number | null>>({ lengthMm: null, slots: null, powerSockets: null });
 
 const choices = computed(() =>
-  CATALOGUE.filter(({ kind }) => kind === props.part.kind).map(({ key: value, label }) => ({ value, title: label })),
+  CATALOGUE.filter(({ kind }) => kind === props.part.kind).map(({ key: value, label }) => ({ value, title: sayWord(label) })),
 );
 const answer = computed(() => {
   const chosen = CATALOGUE.find((each) => each.key === key.value);

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { say } from '@core/base/words/say.js';
+import { say, sayWord } from '@core/base/words/say.js';
 import { computed, ref, watch } from 'vue';
 import { changePart } from '@core/machine/catalogue/edit.js';
 import { keptFrom, pickable, type OwnPart } from '@core/machine/catalogue/ownParts.js';
@@ -66,7 +66,7 @@ const remove = async (): Promise<void> => {
     <v-text-field v-model="label" label="What you call it" :error-messages="submit.at('label')" />
     <v-select
       v-model="like"
-      :items="CATALOGUE.map(({ key, label: title }) => ({ value: key, title }))"
+      :items="CATALOGUE.map(({ key, label }) => ({ value: key, title: sayWord(label) }))"
       label="In shape and place it is like"
     />
     <template v-if="part">

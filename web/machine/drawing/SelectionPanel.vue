@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { say } from '@core/base/words/say.js';
+import { say, sayWord } from '@core/base/words/say.js';
 import { formatIn } from '@core/base/units/display.js';
 import { computed, onMounted } from 'vue';
 import { keptFrom, likeOf, ownKey } from '@core/machine/catalogue/ownParts.js';
@@ -138,7 +138,7 @@ const CLOSURES = [
     <v-select
       class="mt-2"
       :model-value="tubeKindOf(tube)?.key ?? null"
-      :items="TUBE_KINDS.map(({ key, label }) => ({ value: key, title: label }))"
+      :items="TUBE_KINDS.map(({ key, label }) => ({ value: key, title: sayWord(label) }))"
       label="Tube"
       density="comfortable"
       hide-details

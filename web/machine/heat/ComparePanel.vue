@@ -107,7 +107,7 @@ const rows = computed(() => {
     .map((part) => ({
       id: part.id,
       name: shortName(part),
-      what: figure.value === 'temperature' ? (part.kind === 'block' ? 'the part' : 'coolant leaving') : '',
+      what: figure.value === 'temperature' ? (part.kind === 'block' ? say('the part') : say('coolant leaving')) : '',
       a: a.get(part.id) as number,
       b: b.get(part.id) as number,
     }))
@@ -128,7 +128,7 @@ const lines = computed(() => {
 function difference(a: number, b: number): string {
   const text = Math.abs(b - a).toFixed(FIGURES[figure.value].digits);
   return Number(text) === 0
-    ? 'no change'
+    ? say('no change')
     : `${b > a ? '+' : '−'}${text} ${figure.value === 'temperature' ? 'K' : FIGURES[figure.value].unit}`;
 }
 function lineOf(answer: HeatAnswer | null, loop: LoopFile | null): SecondLine | null {

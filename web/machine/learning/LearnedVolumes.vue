@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { say } from '@core/base/words/say.js';
+import { say, sayWord } from '@core/base/words/say.js';
 import { digitsIn, formatIn, formatMl } from '@core/base/units/display.js';
 import type { TaughtVerdict } from '@core/physics/learning/answers.js';
 import type { GasPlace } from '@core/physics/learning/gasByStand.js';
@@ -100,7 +100,7 @@ const left = (ml: number): string => `${Math.max(0, (100 * ml) / most.value)}%`;
       </p>
       <ul class="plain-list rows">
         <li v-for="item in learned.items" :key="item.key">
-          <span>{{ item.label }}</span>
+          <span>{{ sayWord(item.label) }}</span>
           <span class="scale" aria-hidden="true">
             <i class="prior" :style="{ left: left(item.prior.volumeMl - item.prior.sdMl), width: left(2 * item.prior.sdMl) }" />
             <i class="now" :style="{ left: left(item.learned.volumeMl - item.learned.sdMl), width: left(2 * item.learned.sdMl) }" />

@@ -32,7 +32,7 @@ async function save(): Promise<void> {
   const saved = await submit.run((idempotencyKey) => call('POST', `/loops/${props.loopId}/came-filled`, { body, idempotencyKey }));
   if (!saved) return;
   open.value = false;
-  emit('saved', 'It counts as full; its next service has a day.');
+  emit('saved', say('It counts as full; its next service has a day.'));
 }
 </script>
 

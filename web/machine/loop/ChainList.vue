@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sayWord } from '@core/base/words/say.js';
 import { computed } from 'vue';
 import { mdiArrowDown, mdiArrowUp, mdiClose } from '@mdi/js';
 import {
@@ -115,7 +116,7 @@ function tubeKind(id: string, key: string): void {
           <span class="name figures"
             >{{ formatIn('mm', tubeLengthMm(loop, row.tube)) }}
             <span class="quiet">{{
-              tubeKindOf(row.tube)?.label ?? `${row.tube.material}, bore ${row.tube.bore_mm}, outer ${row.tube.outer_mm}`
+              sayWord(tubeKindOf(row.tube)?.label) ?? `${row.tube.material}, bore ${row.tube.bore_mm}, outer ${row.tube.outer_mm}`
             }}</span></span
           >
           <span class="bar"
@@ -132,7 +133,7 @@ function tubeKind(id: string, key: string): void {
           />
           <v-select
             :model-value="tubeKindOf(row.tube)?.key"
-            :items="TUBE_KINDS.map(({ key, label }) => ({ value: key, title: label }))"
+            :items="TUBE_KINDS.map(({ key, label }) => ({ value: key, title: sayWord(label) }))"
             label="Tube"
             density="compact"
             @update:model-value="tubeKind(row.tube.id, $event)"

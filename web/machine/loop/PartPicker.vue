@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { say } from '@core/base/words/say.js';
+import { say, sayWord } from '@core/base/words/say.js';
 import { formatMl } from '@core/base/units/display.js';
 import { computed, onMounted, ref } from 'vue';
 import type { OwnPart } from '@core/machine/catalogue/ownParts.js';
@@ -39,7 +39,7 @@ const keeping = ref<{ own: OwnPart | null } | null>(null);
     <p class="quiet mb-2">{{ free ? 'Add in its usual place, then draw its tubes' : `Add ${after ? `after ${after}` : 'at the end'}` }}</p>
     <div class="groups" role="group" aria-label="Kind of part">
       <button v-for="each in groups" :key="each.key" type="button" :aria-pressed="group === each.key" @click="group = each.key">
-        {{ each.label }}
+        {{ sayWord(each.label) }}
       </button>
     </div>
     <ul class="plain-list">
@@ -52,17 +52,17 @@ const keeping = ref<{ own: OwnPart | null } | null>(null);
       </li>
       <li v-for="part in shown" :key="part.key">
         <span
-          >{{ part.label }}
+          >{{ sayWord(part.label) }}
           <span v-if="learned.find(part.key)" class="quiet figures"
             >{{ formatMl(learned.find(part.key)?.learned.volumeMl ?? 0) }}, learned from {{ learned.find(part.key)?.fills }} fills</span
           >
           <span v-else class="quiet figures">about {{ formatMl(part.volumeMl) }}</span></span
         >
-        <PlaceButtons :label="part.label" :places="part.places" @pick="emit('add', part, $event)" />
+        <PlaceButtons :label="sayWord(part.label)" :places="part.places" @pick="emit('add', part, $event)" />
       </li>
       <li v-for="unit in units" :key="unit.key">
-        <span>{{ unit.label }} <span class="quiet">no tube, no fittings inside</span></span>
-        <PlaceButtons :label="unit.label" :places="unit.places" @pick="emit('addUnit', unit, $event)" />
+        <span>{{ sayWord(unit.label) }} <span class="quiet">no tube, no fittings inside</span></span>
+        <PlaceButtons :label="sayWord(unit.label)" :places="unit.places" @pick="emit('addUnit', unit, $event)" />
       </li>
     </ul>
     <v-btn class="mt-3" variant="outlined" @click="keeping = { own: null }">A part of our own</v-btn>

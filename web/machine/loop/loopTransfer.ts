@@ -29,7 +29,7 @@ export async function readDroppedLoop(file: File): Promise<{ loop: LoopFile } | 
     return {
       problem: say('{name} is not a loop file. At {path}: {message}', {
         name: file.name,
-        path: error.path || 'its root',
+        path: error.path || say('its root'),
         message: error.message,
       }),
     };

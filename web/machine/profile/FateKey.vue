@@ -1,4 +1,5 @@
 <script lang="ts">
+import { sayWord } from '@core/base/words/say.js';
 import type { Fate } from '@core/physics/draining/picture.js';
 
 /** A fill of the drawing and what it stands for. */
@@ -15,7 +16,7 @@ defineProps<{ colour: string | null; fates: readonly FateWords[] }>();
 
 <template>
   <ul class="key quiet" :style="{ '--liquid': colour ?? 'var(--ink-soft)' }">
-    <li v-for="each in fates" :key="each.fate"><i :class="each.fate" aria-hidden="true" />{{ each.words }}</li>
+    <li v-for="each in fates" :key="each.fate"><i :class="each.fate" aria-hidden="true" />{{ sayWord(each.words) }}</li>
   </ul>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sayWord } from '@core/base/words/say.js';
 import { computed, nextTick, onScopeDispose, ref, watch } from 'vue';
 import { InputProblem } from '@core/base/checking/input.js';
 import NumberField from '../../base/units/NumberField.vue';
@@ -56,30 +57,35 @@ onScopeDispose(() => window.removeEventListener('keydown', onKey));
       <DialogFocus keys-only />
       <nav aria-label="Sums">
         <button v-for="(each, index) in SUMS" :key="each.title" type="button" :class="{ now: index === chosen }" @click="choose(index)">
-          <kbd>{{ index + 1 }}</kbd> {{ each.title }}
+          <kbd>{{ index + 1 }}</kbd> {{ sayWord(each.title) }}
         </button>
       </nav>
       <div class="work">
-        <h2>{{ sum.title }}</h2>
+        <h2>{{ sayWord(sum.title) }}</h2>
         <div ref="fieldsElement" class="fields">
           <template v-for="field in sum.fields" :key="`${chosen}-${field.id}`">
             <NumberField
               v-if="field.kind === 'number'"
               hide-details="auto"
               :model-value="numberAt(field.id)"
-              :label="field.label"
+              :label="sayWord(field.label)"
               :unit="field.unit"
               @update:model-value="entered[field.id] = $event"
             />
             <v-text-field
               v-else-if="field.kind === 'list'"
               :model-value="String(entered[field.id] ?? '')"
-              :label="`${field.label}, with spaces`"
+              :label="`${sayWord(field.label)}, with spaces`"
               :suffix="field.unit"
               class="wide"
               @update:model-value="entered[field.id] = $event"
             />
-            <v-select v-else v-model="entered[field.id]" :items="[...field.words]" :label="field.label" />
+            <v-select
+              v-else
+              v-model="entered[field.id]"
+              :items="field.words.map((each) => ({ ...each, title: sayWord(each.title) }))"
+              :label="sayWord(field.label)"
+            />
           </template>
         </div>
         <div class="answer" aria-live="polite">
@@ -90,7 +96,7 @@ onScopeDispose(() => window.removeEventListener('keydown', onKey));
             <p v-for="line in outcome.answer.lines" :key="line" class="figures">{{ line }}</p>
           </template>
           <p v-else class="quiet">{{ outcome.missing }}</p>
-          <p class="quiet estimate mt-2">{{ sum.source }}</p>
+          <p class="quiet estimate mt-2">{{ sayWord(sum.source) }}</p>
         </div>
         <v-btn variant="outlined" @click="open = false">Close</v-btn>
       </div>

@@ -1,3 +1,4 @@
+import { say } from '@core/base/words/say.js';
 import { isStoredUnit, storedFrom, unitName, type StoredUnit } from '@core/base/units/shown.js';
 import { digitsIn, formatIn, grouped, plainIn } from '@core/base/units/display.js';
 import { expansionMl, levelAtReferenceMm } from '@core/physics/air/referenceLevel.js';
@@ -112,8 +113,8 @@ export const SUMS: readonly Sum[] = [
       const without = airFromRiseMl({ ...reading, tubes: [] });
       return {
         big: small('mL', air),
-        unit: `${unitName('mL')} of air`,
-        lines: [`${inUnit('mL', without - air)} of the reading is tube that swells.`],
+        unit: say('{unitName} of air', { unitName: unitName('mL') }),
+        lines: [say('{inUnit} of the reading is tube that swells.', { inUnit: inUnit('mL', without - air) })],
       };
     },
   },
@@ -126,7 +127,10 @@ export const SUMS: readonly Sum[] = [
       number('clearance', 'Flange to the tubes', 'mm', 4),
       { id: 'stock', label: 'Stock lengths', unit: 'mm', kind: 'list', start: '25 28 30 32 35' },
     ],
-    source: `At least ${formatIn('mm', SCREWS.threadMinMm)} of thread, ${formatIn('mm', SCREWS.tipGapMm)} off the tubes.`,
+    source: say('At least {formatIn} of thread, {formatIn2} off the tubes.', {
+      formatIn: formatIn('mm', SCREWS.threadMinMm),
+      formatIn2: formatIn('mm', SCREWS.tipGapMm),
+    }),
     answer: (entered) => {
       const stock = listOf(entered, 'stock');
       refuseIf(
@@ -144,14 +148,21 @@ export const SUMS: readonly Sum[] = [
         stock,
       );
       // never rounded up: half a millimetre too long is a pierced tube
-      const range = `${digitsIn('mm', Math.ceil(choice.minMm * 10) / 10, 1)} to ${formatIn('mm', Math.floor(choice.maxMm * 10) / 10, 1)} under the head`;
+      const range = say('{digitsIn} to {formatIn} under the head', {
+        digitsIn: digitsIn('mm', Math.ceil(choice.minMm * 10) / 10, 1),
+        formatIn: formatIn('mm', Math.floor(choice.maxMm * 10) / 10, 1),
+      });
       return choice.fits.length > 0
         ? {
             big: choice.fits.map(plainMm).join(', '),
-            unit: `${unitName('mm')} fit`,
-            lines: [`${range}. A longer one drives into the radiator’s tubes.`],
+            unit: say('{unitName} fit', { unitName: unitName('mm') }),
+            lines: [say('{range}. A longer one drives into the radiator’s tubes.', { range })],
           }
-        : { big: 'none', unit: 'of the stock fits', lines: [`Wanted: ${range}. Add washers to a longer one; never force it.`] };
+        : {
+            big: 'none',
+            unit: say('of the stock fits'),
+            lines: [say('Wanted: {range}. Add washers to a longer one; never force it.', { range })],
+          };
     },
   },
   {
@@ -175,7 +186,7 @@ export const SUMS: readonly Sum[] = [
         unit: stocks.length === 1 ? 'stock length' : 'stock lengths',
         lines: [
           ...stocks.map((stock, index) => `${index + 1}: ${stock.map(plainMm).join(' + ')}`),
-          `${inUnit('mm', wasteMm)} left over. Cut the longest first.`,
+          say('{inUnit} left over. Cut the longest first.', { inUnit: inUnit('mm', wasteMm) }),
         ],
       };
     },
@@ -196,7 +207,12 @@ export const SUMS: readonly Sum[] = [
       return {
         big: small('mL', mlPerMonth),
         unit: `${unitName('mL')} a month`,
-        lines: [`${small('mL', range[0])} to ${inUnit('mL', range[1])} is usual; more than that is a leak to look for.`],
+        lines: [
+          say('{small} to {inUnit} is usual; more than that is a leak to look for.', {
+            small: small('mL', range[0]),
+            inUnit: inUnit('mL', range[1]),
+          }),
+        ],
       };
     },
   },
@@ -213,11 +229,20 @@ export const SUMS: readonly Sum[] = [
       refuseIf(n(entered, 'target') > 100, 'At most 100 %.');
       const dose = doseConcentrate(n(entered, 'loop'), n(entered, 'left'), n(entered, 'target') / 100);
       if (!dose.possible)
-        return { big: 'drain more', unit: '', lines: [`${inUnit('mL', dose.drainMoreMl ?? 0)} more has to come out first.`] };
+        return {
+          big: say('drain more'),
+          unit: '',
+          lines: [say('{inUnit} more has to come out first.', { inUnit: inUnit('mL', dose.drainMoreMl ?? 0) })],
+        };
       return {
         big: small('mL', dose.concentrateMl),
-        unit: `${unitName('mL')} concentrate`,
-        lines: [`${inUnit('mL', dose.waterMl)} distilled water; the mix you pour is ${digits(100 * (dose.pourFraction ?? 0))} % strong.`],
+        unit: say('{unitName} concentrate', { unitName: unitName('mL') }),
+        lines: [
+          say('{inUnit} distilled water; the mix you pour is {digits} % strong.', {
+            inUnit: inUnit('mL', dose.waterMl),
+            digits: digits(100 * (dose.pourFraction ?? 0)),
+          }),
+        ],
       };
     },
   },
@@ -234,7 +259,9 @@ export const SUMS: readonly Sum[] = [
       return {
         big: String(rinses),
         unit: rinses === 1 ? 'rinse' : 'rinses',
-        lines: fractionAfter.slice(0, 6).map((share, index) => `after ${index + 1}: ${(100 * share).toPrecision(2)} %`),
+        lines: fractionAfter
+          .slice(0, 6)
+          .map((share, index) => say('after {index}: {toPrecision} %', { index: index + 1, toPrecision: (100 * share).toPrecision(2) })),
       };
     },
   },
@@ -253,7 +280,7 @@ export const SUMS: readonly Sum[] = [
         ),
       ),
       unit: 'min after it has settled',
-      lines: [`At ${formatIn('kPa', 50)}, thermometer good to ${formatIn('K', 0.1, 1)}.`],
+      lines: [say('At {formatIn}, thermometer good to {formatIn2}.', { formatIn: formatIn('kPa', 50), formatIn2: formatIn('K', 0.1, 1) })],
     }),
   },
   {
@@ -267,7 +294,7 @@ export const SUMS: readonly Sum[] = [
     ],
     source: 'Density of water (Kell 1975), glycol by a general estimate; a filled fill tube counts to the cross-section.',
     answer: (entered) => {
-      refuseIf(n(entered, 'temp') > 90, `Up to ${formatIn('°C', 90)}.`);
+      refuseIf(n(entered, 'temp') > 90, say('Up to {formatIn}.', { formatIn: formatIn('°C', 90) }));
       const reading = {
         levelMm: n(entered, 'level'),
         coolantC: n(entered, 'temp'),
@@ -277,8 +304,12 @@ export const SUMS: readonly Sum[] = [
       };
       return {
         big: digitsIn('mm', levelAtReferenceMm(reading), 1),
-        unit: `${unitName('mm')} at ${formatIn('°C', 25)}`,
-        lines: [`${inUnit('mL', expansionMl(reading))} of the reading is warmth. Compare levels at this temperature only.`],
+        unit: say('{unitName} at {formatIn}', { unitName: unitName('mm'), formatIn: formatIn('°C', 25) }),
+        lines: [
+          say('{inUnit} of the reading is warmth. Compare levels at this temperature only.', {
+            inUnit: inUnit('mL', expansionMl(reading)),
+          }),
+        ],
       };
     },
   },

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import type { CallMachine } from '@core/workshop/calls/answers.js';
 import type { LoopOfSystem } from '@core/workshop/machines/answers.js';
 import { computed, onMounted } from 'vue';
@@ -26,7 +27,11 @@ const usual = computed(() => {
 const due = computed(() => {
   const own = dueAnswer(props.machine, props.today, times);
   const { due: open } = props.machine;
-  const small = open && [dates.day(open.dueOn), open.postponed > 0 ? `put off ${open.postponed}×` : ''].filter(Boolean).join(', ');
+  const small =
+    open &&
+    [dates.day(open.dueOn), open.postponed > 0 ? say('put off {postponed}×', { postponed: open.postponed }) : '']
+      .filter(Boolean)
+      .join(', ');
   return small === null ? own : { ...own, small };
 });
 const answers = computed(() => [

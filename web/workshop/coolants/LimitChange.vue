@@ -67,9 +67,12 @@ const letters = computed(
 const reach = ({ channel, phone, email }: Moved): string =>
   (channel === 'email' ? email : phone) ?? phone ?? email ?? say('no number on record');
 const lifeWords = ({ sheetLifeMonths, sheetLifeHours }: SheetLife): string =>
-  [sheetLifeMonths === null ? '' : `${sheetLifeMonths} months`, sheetLifeHours === null ? '' : `${sheetLifeHours} running hours`]
+  [
+    sheetLifeMonths === null ? '' : say('{sheetLifeMonths} months', { sheetLifeMonths }),
+    sheetLifeHours === null ? '' : say('{sheetLifeHours} running hours', { sheetLifeHours }),
+  ]
     .filter(Boolean)
-    .join(' or ') || 'its class';
+    .join(' or ') || say('its class');
 const countWords = (moved: readonly Moved[]): string =>
   moved.length === 0
     ? say('No date moves: another clock comes first everywhere.')

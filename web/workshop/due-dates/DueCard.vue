@@ -34,7 +34,7 @@ async function followed(note: string): Promise<void> {
     await call('PUT', `/due-items/${props.due.id}/close`, {
       body: { outcome: 'done', levelChangeMm: null, note, version: props.due.version },
     });
-    emit('changed', props.due.kind === 'dust-clean' ? 'Clean again; the next cleaning has its day.' : 'The follow-up is closed.');
+    emit('changed', props.due.kind === 'dust-clean' ? say('Clean again; the next cleaning has its day.') : say('The follow-up is closed.'));
   } catch (error) {
     notices.say(wordsOf(error));
   }

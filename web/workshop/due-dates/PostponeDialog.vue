@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import type { Due } from '@core/workshop/machines/answers.js';
 import { reactive, watch } from 'vue';
 import { addDays } from '@core/base/units/calendar.js';
@@ -26,7 +27,7 @@ async function save(): Promise<void> {
   );
   if (!saved) return;
   open.value = false;
-  emit('saved', 'Put off; it stays open and comes back on its new date.');
+  emit('saved', say('Put off; it stays open and comes back on its new date.'));
 }
 </script>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import type { Due } from '@core/workshop/machines/answers.js';
 import { reactive, watch } from 'vue';
 import { call } from '../../base/http/api.js';
@@ -26,7 +27,7 @@ async function save(outcome: 'settled' | 'not-settled'): Promise<void> {
   open.value = false;
   emit(
     'saved',
-    outcome === 'settled' ? 'Settled; the check is closed.' : 'Not settled: the check stays open and comes back in three days.',
+    outcome === 'settled' ? say('Settled; the check is closed.') : say('Not settled: the check stays open and comes back in three days.'),
   );
 }
 </script>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { say } from '@core/base/words/say.js';
+import { say, sayWord } from '@core/base/words/say.js';
 import type { FirstStep, FirstWeekAnswer } from '@core/workshop/first-week/firstWeek.js';
 import { computed, ref } from 'vue';
 import { call, get, wordsOf } from '../../base/http/api.js';
@@ -35,7 +35,7 @@ async function pass(step: FirstStep): Promise<void> {
     take(await call<FirstWeekAnswer>('PUT', '/first-week', { body: { passed } }));
   try {
     await put([...before, step]);
-    notices.say(say('{title}: nothing is needed.', { title: STEP_WORDS[step].title }), () => put(before));
+    notices.say(say('{title}: nothing is needed.', { title: sayWord(STEP_WORDS[step].title) }), () => put(before));
   } catch (error) {
     notices.say(wordsOf(error));
   }

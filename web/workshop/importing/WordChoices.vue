@@ -24,7 +24,7 @@ const kinds = defineModel<readonly KindWord[]>('kinds', { required: true });
 const USES = computed(() => [
   ...COOLANT_CLASS_KEYS.map((key) => ({
     value: `make ${key}`,
-    title: say('new on the shelf: {label}', { label: COOLANT_CLASSES[key].label }),
+    title: say('new on the shelf: {label}', { label: sayWord(COOLANT_CLASSES[key].label) }),
   })),
   ...props.shelf.map(({ id, name }) => ({ value: `known ${id}`, title: say('the same as {name}', { name }) })),
   { value: 'unknown', title: say('nobody knows: it mixes with nothing') },

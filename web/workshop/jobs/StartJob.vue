@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sayWord } from '@core/base/words/say.js';
 import { tubesInOrder } from '@core/machine/catalogue/names.js';
 import { computed, onMounted, reactive, ref } from 'vue';
 import { DEFAULT_SCHOOLS, LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from '@core/physics/leak-testing/schools.js';
@@ -61,7 +62,7 @@ async function start(): Promise<void> {
     <template v-if="refills">
       <v-select
         v-model="schools.leak"
-        :items="Object.entries(LEAK_SCHOOLS).map(([value, { label }]) => ({ value, title: label }))"
+        :items="Object.entries(LEAK_SCHOOLS).map(([value, { label }]) => ({ value, title: sayWord(label) }))"
         label="Leak test afterwards"
         :hint="LEAK_SCHOOLS[schools.leak].consequence"
         persistent-hint
@@ -73,7 +74,7 @@ async function start(): Promise<void> {
       <v-select
         v-if="LEAK_SCHOOLS[schools.leak].wet"
         v-model="schools.wet"
-        :items="Object.entries(WET_SCHOOLS).map(([value, { label }]) => ({ value, title: label }))"
+        :items="Object.entries(WET_SCHOOLS).map(([value, { label }]) => ({ value, title: sayWord(label) }))"
         label="Only the pump runs"
         :hint="WET_SCHOOLS[schools.wet].consequence"
         persistent-hint

@@ -3,7 +3,7 @@ import { JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
 import type { ScopeAdvice } from '@core/workshop/jobs/scope.js';
 import type { Priced } from '@core/workshop/prices/priced.js';
 import { totalWords } from '@core/edge/words/prices.js';
-import { capital, say } from '@core/base/words/say.js';
+import { capital, say, sayWord } from '@core/base/words/say.js';
 import { computed } from 'vue';
 
 /** What the take-in comes to, always in sight: the job, its hours, its price, and why; its one button beside it. */
@@ -20,7 +20,7 @@ const big = computed(() =>
 const why = computed(() =>
   props.kind === props.advice.kind
     ? say('because {reasons}', { reasons: props.advice.reasons[0] ?? '' })
-    : say('chosen by hand; the lightest that is safe is {label}', { label: JOB_KINDS[props.advice.kind].label }),
+    : say('chosen by hand; the lightest that is safe is {label}', { label: sayWord(JOB_KINDS[props.advice.kind].label) }),
 );
 </script>
 

@@ -97,7 +97,9 @@ export const keptLabel = (
   head: name,
   lines: [
     [capital(say(KEPT_KINDS[kind])), systemName && `of ${systemName}`].filter(Boolean).join(' '),
-    ...[place, condition, lentTo && `with ${lentTo}`, untilDay && `until ${day(untilDay)}`].filter((each): each is string => Boolean(each)),
+    ...[place, condition, lentTo && say('with {lentTo}', { lentTo }), untilDay && say('until {day}', { day: day(untilDay) })].filter(
+      (each): each is string => Boolean(each),
+    ),
   ],
   warning: heldMl > 0 ? say('{formatMl} inside: open over a basin', { formatMl: formatMl(heldMl) }) : null,
   path: systemId ? `/systems/${systemId}` : '/store',

@@ -15,9 +15,9 @@ export interface OwnerForm {
 const form = defineModel<OwnerForm>({ required: true });
 defineProps<{ at: (path: string) => string[] }>();
 const channels = [
-  { value: 'phone', title: 'by phone' },
+  { value: 'phone', title: say('by phone') },
   { value: 'text', title: say('by text message') },
-  { value: 'email', title: 'by e-mail' },
+  { value: 'email', title: say('by e-mail') },
 ];
 </script>
 

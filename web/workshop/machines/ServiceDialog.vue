@@ -62,7 +62,7 @@ async function save(): Promise<void> {
   const saved = await submit.run((idempotencyKey) => call('POST', `/systems/${props.systemId}/services`, { body, idempotencyKey }));
   if (!saved) return;
   open.value = false;
-  emit('saved', refills.value ? 'Service recorded; a settling check and the next date are open.' : 'Service recorded.');
+  emit('saved', refills.value ? say('Service recorded; a settling check and the next date are open.') : say('Service recorded.'));
 }
 </script>
 

@@ -55,7 +55,7 @@ async function send(): Promise<void> {
     call('POST', '/messages', { body: { systemId: props.systemId, ...form }, idempotencyKey }),
   );
   if (!sent) return;
-  emit('sent', 'The message waits to be sent; it goes within a minute.');
+  emit('sent', say('The message waits to be sent; it goes within a minute.'));
   emit('close');
 }
 </script>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { say } from '@core/base/words/say.js';
+import { say, sayWord } from '@core/base/words/say.js';
 import { computed, reactive, ref } from 'vue';
 import type { PersonRow } from '@core/workshop/people/answers.js';
 import { LEAST_PASSWORD_LENGTH, ROLES, type Role } from '@core/workshop/people/roles.js';
@@ -15,7 +15,7 @@ const emit = defineEmits<{ changed: [people: PersonRow[]] }>();
 const session = useSession();
 const notices = useNotices();
 const submit = useSubmit();
-const roles = Object.entries(ROLES).map(([value, title]) => ({ value, title }));
+const roles = Object.entries(ROLES).map(([value, title]) => ({ value, title: sayWord(title) }));
 /** id of the person whose line is open, or `new` */
 const open = ref<string | null>(null);
 const form = reactive({ name: '', email: '', role: 'technician' as Role, password: '' });

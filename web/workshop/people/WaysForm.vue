@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { say } from '@core/base/words/say.js';
+import { say, sayWord } from '@core/base/words/say.js';
 import { formatMl } from '@core/base/units/display.js';
 import type { Shop } from '@core/workshop/people/answers.js';
 import { DRAIN_HABITS } from '@core/physics/draining/defaults.js';
@@ -38,7 +38,8 @@ const MONTHS = [
 ];
 const HEADS = [{ value: null, title: 'never' }, ...[50, 100, 200, 300].map((ml) => ({ value: ml, title: say('when it saves {formatMl} or more', { formatMl: formatMl(ml) }) }))]; // prettier-ignore
 const zones = Intl.supportedValuesOf('timeZone');
-const choices = (all: Record<string, { label: string }>) => Object.entries(all).map(([value, { label }]) => ({ value, title: label }));
+const choices = (all: Record<string, { label: string }>) =>
+  Object.entries(all).map(([value, { label }]) => ({ value, title: sayWord(label) }));
 
 // the form follows what is saved; a new person or bench leaves it as it was typed
 watch(

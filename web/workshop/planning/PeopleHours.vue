@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { say } from '@core/base/words/say.js';
+import { say, sayWord } from '@core/base/words/say.js';
 import { reactive, ref } from 'vue';
 import type { WorkshopBoard } from '@core/workshop/planning/workshopPlan.js';
 import { call } from '../../base/http/api.js';
@@ -24,7 +24,10 @@ const hoursWords = (personId: string): string => {
   const own = shiftsOf(personId);
   if (own.length === 0) return say('no hours yet');
   const hours = own.reduce((sum, { fromMinute, toMinute }) => sum + toMinute - fromMinute, 0) / 60;
-  return say('{map}, {hours} h a week', { map: own.map(({ weekday }) => WEEKDAYS[weekday - 1]).join(' '), hours: hours.toFixed(1) });
+  return say('{map}, {hours} h a week', {
+    map: own.map(({ weekday }) => sayWord(WEEKDAYS[weekday - 1])).join(' '),
+    hours: hours.toFixed(1),
+  });
 };
 
 function open(personId: string): void {

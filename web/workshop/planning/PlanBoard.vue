@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { say } from '@core/base/words/say.js';
+import { say, sayWord } from '@core/base/words/say.js';
 import { computed, ref } from 'vue';
 import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
 import { KITS } from '@core/workshop/planning/capacities.js';
 import { dragJob, type Dragged } from '@core/workshop/planning/board.js';
 import { endOf, lateMinutes, startOf, type PlacedJob, type PlanJob } from '@core/workshop/planning/problem.js';
 import { fixedSlots, type BoardSlot, type BuiltProblem, type WorkshopBoard } from '@core/workshop/planning/workshopPlan.js';
+import { heldWords, underBar } from './barWords.js';
 import { useDates } from '../../base/units/dates.js';
 import { useWidth } from '../../base/units/useSize.js';
 import { planScale } from './planScale.js';
@@ -58,7 +59,7 @@ interface Bar {
 }
 const nameOf = (id: string): { label: string; kind: string; consented: boolean } => {
   const job = props.board.jobs.find((each) => each.id === id);
-  return { label: job?.systemName ?? 'a machine', kind: job ? JOB_KINDS[job.kind].short : '', consented: job?.consented ?? true };
+  return { label: job?.systemName ?? 'a machine', kind: job ? sayWord(JOB_KINDS[job.kind].short) : '', consented: job?.consented ?? true };
 };
 const fixedBar = (slot: BoardSlot): Bar => ({
   id: slot.jobId,
@@ -147,7 +148,14 @@ function key(event: KeyboardEvent, bar: Bar): void {
   event.preventDefault();
   const bench = Math.max(0, Math.min(props.board.benches.length - 1, bar.bench + by[1]));
   const dragged = dragJob(props.built.problem, props.built.current, index, bench, (bar.steps[0]?.from ?? 0) + by[0] * QUARTER_MS);
-  if (!dragged) emit('refused', `${bar.label} fits nowhere on ${props.board.benches[bench]?.name ?? 'that bench'} from then on.`);
+  if (!dragged)
+    emit(
+      'refused',
+      say('{label} fits nowhere on {name} from then on.', {
+        label: bar.label,
+        name: props.board.benches[bench]?.name ?? say('that bench'),
+      }),
+    );
   else if (dragged.left.length > 0) emit('refused', hindered(dragged));
   else if (dragged.moved.length > 0) emit('drop', dragged);
 }
@@ -178,15 +186,6 @@ const roomOf = (bar: Bar): number => {
 const LEAST_ROOM = 44;
 /** px; WCAG 2.5.8 */
 const LEAST_TARGET = 24;
-const underName = (bar: Bar): string =>
-  [bar.late > 0 ? 'late' : bar.kind, bar.fixed ? 'confirmed' : '', bar.consented ? '' : 'not agreed yet'].filter(Boolean).join(', ');
-const holdsWords = ({ systemName, holds }: WorkshopBoard['running'][number]): string =>
-  [
-    `${systemName}, on it now`,
-    ...holds.map(({ kit, until }) =>
-      say('holds the {kit} until about {weekdayAndTime}', { kit: KITS[kit], weekdayAndTime: dates.weekdayAndTime(until) }),
-    ),
-  ].join('; ');
 </script>
 
 <template>
@@ -241,7 +240,7 @@ const holdsWords = ({ systemName, holds }: WorkshopBoard['running'][number]): st
           :height="ROW - 14"
           class="running"
         >
-          <title>{{ holdsWords(each) }}</title>
+          <title>{{ heldWords(each, dates) }}</title>
         </rect>
         <svg
           v-if="roomBehind(each.bench, x(each.from)) >= LEAST_ROOM"
@@ -297,7 +296,7 @@ const holdsWords = ({ systemName, holds }: WorkshopBoard['running'][number]): st
         <!-- a picture of its own cuts off what the bar has no room for -->
         <svg :x="spanOf(bar).from" :y="benchY(bar.bench)" :width="Math.max(4, roomOf(bar))" :height="ROW" overflow="hidden">
           <text v-if="roomOf(bar) >= LEAST_ROOM" x="5" y="24" class="name">{{ bar.label }}</text>
-          <text v-if="roomOf(bar) >= LEAST_ROOM" x="5" y="37" class="name small">{{ underName(bar) }}</text>
+          <text v-if="roomOf(bar) >= LEAST_ROOM" x="5" y="37" class="name small">{{ underBar(bar) }}</text>
         </svg>
       </g>
       <line :x1="x(Date.parse(board.now))" :x2="x(Date.parse(board.now))" y1="20" :y2="height" class="now" />

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { say } from '@core/base/words/say.js';
+import { say, sayWord } from '@core/base/words/say.js';
 import { reactive, ref, watch } from 'vue';
 import { KIT_KEYS, KITS, SKILL_KEYS, SKILLS, type KitKind, type Skill } from '@core/workshop/planning/capacities.js';
 import type { WorkshopBoard } from '@core/workshop/planning/workshopPlan.js';
@@ -34,7 +34,7 @@ function saveKits(): Promise<void> {
   return send(() => call<WorkshopBoard>('PUT', '/kits', { body: { kits, version: props.board.workshopVersion } }));
 }
 const kitWords = (): string => {
-  const known = props.board.kits.map(({ kind, count }) => `${count} × ${KITS[kind]}`);
+  const known = props.board.kits.map(({ kind, count }) => `${count} × ${sayWord(KITS[kind])}`);
   return known.length > 0 ? known.join(', ') : say('not counted: each is always there');
 };
 </script>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { say } from '@core/base/words/say.js';
+import { say, sayWord } from '@core/base/words/say.js';
 import type { BillsAnswer } from '@core/workshop/prices/answers.js';
 import { fromMinor } from '@core/workshop/prices/money.js';
 import { lineAmount, lineName } from '@core/edge/words/prices.js';
@@ -29,7 +29,7 @@ async function download(): Promise<void> {
         job: row.jobId,
         owner: row.owner,
         machine: row.system,
-        kind: JOB_WORDS[row.kind] ?? row.kind,
+        kind: sayWord(JOB_WORDS[row.kind]) ?? row.kind,
         line: lineName(line),
         amount: lineAmount(line),
         sum: line.sumMinor === null ? '' : fromMinor(line.sumMinor, bill.currency),

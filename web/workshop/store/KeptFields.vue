@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sayWord } from '@core/base/words/say.js';
 import { KEPT_KINDS, type KeptKind } from '@core/workshop/store/schema.js';
 import NumberField from '../../base/units/NumberField.vue';
 import DayField from '../../base/units/DayField.vue';
@@ -16,7 +17,7 @@ export interface KeptForm {
 }
 const form = defineModel<KeptForm>({ required: true });
 defineProps<{ at: (path: string) => string[] }>();
-const kinds = Object.entries(KEPT_KINDS).map(([value, title]) => ({ value, title }));
+const kinds = Object.entries(KEPT_KINDS).map(([value, title]) => ({ value, title: sayWord(title) }));
 </script>
 
 <template>

@@ -52,7 +52,7 @@ function bottles({ stockMl, bottleMl }: LotRow): number[] {
 }
 const bottleWords = ({ stockMl, bottleMl }: LotRow): string =>
   stockMl === null
-    ? 'not counted'
+    ? say('not counted')
     : `${formatMl(stockMl)}, ${Number((stockMl / bottleMl).toFixed(1))} ${stockMl === bottleMl ? say('bottle') : say('bottles')}`;
 </script>
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { StoreRow } from '@core/workshop/store/answers.js';
-import { capital, say } from '@core/base/words/say.js';
+import { capital, say, sayWord } from '@core/base/words/say.js';
 import { computed, onMounted, reactive, ref } from 'vue';
 import { formatMoney } from '@core/workshop/prices/money.js';
 import { PRICE_FOR } from '@core/workshop/prices/rates.js';
@@ -34,7 +34,7 @@ const blank = () => ({
   reorderAt: 0 as number | null,
 });
 const form = reactive(blank());
-const kinds = Object.entries(ITEM_KINDS).map(([value, title]) => ({ value, title }));
+const kinds = Object.entries(ITEM_KINDS).map(([value, title]) => ({ value, title: sayWord(title) }));
 const groups = computed(() =>
   Object.entries(ITEM_KINDS)
     .map(([kind, title]) => ({ kind, title, items: props.items.filter((item) => item.kind === kind) }))

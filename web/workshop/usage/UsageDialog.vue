@@ -81,7 +81,7 @@ async function save(): Promise<void> {
     call<{ moved: unknown[] }>('POST', `/systems/${props.systemId}/usage`, { body: body.value, idempotencyKey }),
   );
   if (!saved) return;
-  emit('saved', saved.moved.length > 0 ? 'Kept; its date moves.' : 'Kept; no date moves.');
+  emit('saved', saved.moved.length > 0 ? say('Kept; its date moves.') : say('Kept; no date moves.'));
   emit('close');
 }
 </script>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sayWord } from '@core/base/words/say.js';
 import type { WasteContainer } from '@core/workshop/store/answers.js';
 import { computed, onMounted, reactive, ref } from 'vue';
 import { WASTE_KINDS, type WasteKind } from '@core/workshop/store/schema.js';
@@ -26,7 +27,7 @@ const form = reactive({ label: '', kind: 'used-coolant' as WasteKind, capacityMl
 const pouring = useSubmit();
 const poured = reactive({ volumeMl: null as number | null, note: '' });
 const paper = reactive({ on: props.today, to: '', carrier: '', wasteCode: '', documentNumber: '' });
-const kinds = Object.entries(WASTE_KINDS).map(([value, title]) => ({ value, title }));
+const kinds = Object.entries(WASTE_KINDS).map(([value, title]) => ({ value, title: sayWord(title) }));
 
 async function load(): Promise<void> {
   try {

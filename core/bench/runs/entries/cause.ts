@@ -1,4 +1,4 @@
-import { say } from '../../../base/words/say.js';
+import { say, sayWord } from '../../../base/words/say.js';
 import Joi from 'joi';
 import { note } from '../../../base/checking/fields.js';
 import { CAUSE_KEYS } from '../../../workshop/due-dates/facts.js';
@@ -34,7 +34,7 @@ export const cause: EntryDefinition<CauseEntry> = {
   },
   reads: (entry, { nameOf }) =>
     say('Suspected cause: {cause}{say}{say2}{text}', {
-      cause: CAUSES[entry.cause],
+      cause: sayWord(CAUSES[entry.cause]),
       say: entry.suspect === 'coolant-lot' ? say(', the coolant’s lot') : entry.item ? `, ${nameOf(entry.item)}` : '',
       say2: entry.particlesStayed ? say('; particles stayed inside') : '',
       text: entry.text ? `: ${entry.text}` : '',

@@ -21,4 +21,7 @@ export const coolantRead: EntryDefinition<CoolantReadEntry> = {
 };
 
 export const coolantReadWords = ({ strength, ph }: CoolantRead): string =>
-  [...(strength === null ? [] : [`${formatPercent(strength)} concentrate`]), ...(ph === null ? [] : [`pH ${ph.toFixed(1)}`])].join(', ');
+  [
+    ...(strength === null ? [] : [say('{formatPercent} concentrate', { formatPercent: formatPercent(strength) })]),
+    ...(ph === null ? [] : [say('pH {toFixed}', { toFixed: ph.toFixed(1) })]),
+  ].join(', ');

@@ -38,7 +38,7 @@ export const dryReading: EntryDefinition<DryReadingEntry> = {
     if (isOut && judgeDryTest(procedure, state)?.verdict === 'pass') return;
     if (gaugeKpa > LET_OUT_KPA) openAirCheck(state);
     const isLater = last !== undefined && Date.parse(last.at) < Date.parse(made.at);
-    if (isLater && isPumpedUp({ tS: 0, ...last.value }, { tS: 1, ...reading.value })) beginDryTest(procedure, state, remark(made, 'Pumped up again: a new test begins.'), judgeDryTest(procedure, state)); // prettier-ignore
+    if (isLater && isPumpedUp({ tS: 0, ...last.value }, { tS: 1, ...reading.value })) beginDryTest(procedure, state, remark(made, say('Pumped up again: a new test begins.')), judgeDryTest(procedure, state)); // prettier-ignore
     state.dryReadings.push(reading);
   },
   // runs that began before their loop's facts were kept know the cap alone

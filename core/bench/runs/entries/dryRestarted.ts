@@ -13,6 +13,11 @@ export const dryRestarted: EntryDefinition<DryRestartedEntry> = {
   schema: { reason: reason.required() },
   belongs: { kind: 'dry-test' },
   apply: (state, entry, made, procedure) =>
-    beginDryTest(procedure, state, remark(made, `Test started again: ${entry.reason}`), judgeDryTest(procedure, state)),
+    beginDryTest(
+      procedure,
+      state,
+      remark(made, say('Test started again: {reason}', { reason: entry.reason })),
+      judgeDryTest(procedure, state),
+    ),
   reads: (entry) => say('Air test started again: {reason}', { reason: entry.reason }),
 };

@@ -1,4 +1,4 @@
-import { say } from '../../../base/words/say.js';
+import { say, sayWord } from '../../../base/words/say.js';
 import Joi from 'joi';
 import { note } from '../../../base/checking/fields.js';
 import { DEPOSITS, gradeItem, GRADE_WORDS, SEALS, SURFACES, TOUCHES, WALLS, type ItemFindings } from '../../inspection/grade.js';
@@ -37,7 +37,7 @@ export const inspected: EntryDefinition<InspectedEntry> = {
     const graded = gradeItem(service?.items.find(({ id }) => id === entry.item)?.kind ?? 'other', entry.findings);
     return say('Looked at {nameOf}: {grade}, {rule}{text}', {
       nameOf: nameOf(entry.item),
-      grade: GRADE_WORDS[graded.grade],
+      grade: sayWord(GRADE_WORDS[graded.grade]),
       rule: graded.rule,
       text: entry.findings.text ? ` (${entry.findings.text})` : '',
     });

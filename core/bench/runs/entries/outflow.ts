@@ -1,4 +1,4 @@
-import { say } from '../../../base/words/say.js';
+import { say, sayWord } from '../../../base/words/say.js';
 import Joi from 'joi';
 import { STANDING } from '../../../machine/loop-file/orientation.js';
 import { positiveMl } from '../../../base/checking/fields.js';
@@ -63,5 +63,5 @@ export const outflow: EntryDefinition<OutflowEntry> = {
           formatMl: formatMl(volumeMl),
           say: at === undefined ? say('out of the reservoir') : say('at {portOf}', { portOf: portOf(at) }),
         })
-      : say('{way}: about {formatMl}', { way: OUTFLOW_WORDS[way], formatMl: formatMl(volumeMl) }),
+      : say('{way}: about {formatMl}', { way: sayWord(OUTFLOW_WORDS[way]), formatMl: formatMl(volumeMl) }),
 };

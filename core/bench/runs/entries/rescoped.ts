@@ -1,4 +1,4 @@
-import { say } from '../../../base/words/say.js';
+import { say, sayWord } from '../../../base/words/say.js';
 import { JOB_KINDS, JOB_KIND_KEYS } from '../../../workshop/jobs/kinds.js';
 import { refusal, type EntryDefinition } from '../entry.js';
 import type { Rescoped } from '../state.js';
@@ -16,5 +16,5 @@ export const rescoped: EntryDefinition<RescopedEntry> = {
   // it is written by its own request, so that the steps change with it
   refuse: (_entry, { procedure }) =>
     procedure.service ? refusal('unsafe', { why: 'rescope-elsewhere' }) : refusal('unknown-item', { why: 'not-a-service' }),
-  reads: ({ kind, reason }) => say('Scope changed to {label}: {reason}', { label: JOB_KINDS[kind].label, reason }),
+  reads: ({ kind, reason }) => say('Scope changed to {label}: {reason}', { label: sayWord(JOB_KINDS[kind].label), reason }),
 };

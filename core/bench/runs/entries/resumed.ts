@@ -30,7 +30,7 @@ export const resumed: EntryDefinition<ResumedEntry> = {
     // its air was let off: what was read belongs to a test that is over, unless it had passed
     const judged = currentKind(state) === 'dry-test' && state.dryReadings.length > 0 ? judgeDryTest(procedure, state) : null;
     if (judged && judged.verdict !== 'pass')
-      beginDryTest(procedure, state, remark(made, 'Test started again: the machine had waited off the bench'), judged);
+      beginDryTest(procedure, state, remark(made, say('Test started again: the machine had waited off the bench')), judged);
   },
   refuse: ({ seen }, { state }) => {
     if (!waitingNow(state)) return refusal('unknown-item', { why: 'not-waiting' });

@@ -1,4 +1,4 @@
-import { say } from '../../../base/words/say.js';
+import { say, sayWord } from '../../../base/words/say.js';
 import Joi from 'joi';
 import { positiveMl } from '../../../base/checking/fields.js';
 import { formatMl } from '../../../base/units/display.js';
@@ -30,5 +30,6 @@ export const rinse: EntryDefinition<RinseEntry> = {
     ...sealsAgainst(state),
     ...(liquid !== 'cleaner' && procedure.facts ? leaksAgainst(state) : []),
   ],
-  reads: ({ liquid, volumeMl }) => say('In: {formatMl} of {liquid}', { formatMl: formatMl(volumeMl), liquid: RINSE_WORDS[liquid] }),
+  reads: ({ liquid, volumeMl }) =>
+    say('In: {formatMl} of {liquid}', { formatMl: formatMl(volumeMl), liquid: sayWord(RINSE_WORDS[liquid]) }),
 };

@@ -1,4 +1,4 @@
-import { say } from '../../../base/words/say.js';
+import { say, sayWord } from '../../../base/words/say.js';
 import { finite } from '../../../base/checking/fields.js';
 import { CLARITIES, CLARITY_WORDS } from '../../../machine/liquids/rinsing.js';
 import type { EntryDefinition } from '../entry.js';
@@ -17,5 +17,8 @@ export const water: EntryDefinition<WaterEntry> = {
   apply: ({ service }, { ph, clarity }, made) => void service.waters.push({ ph, clarity, ...made }),
   refuse: onlyInService,
   reads: ({ ph, clarity }) =>
-    say('Water read: {clarity}{say}', { clarity: CLARITY_WORDS[clarity], say: ph === null ? '' : say(', pH {ph}', { ph: ph.toFixed(1) }) }),
+    say('Water read: {clarity}{say}', {
+      clarity: sayWord(CLARITY_WORDS[clarity]),
+      say: ph === null ? '' : say(', pH {ph}', { ph: ph.toFixed(1) }),
+    }),
 };
