@@ -2,7 +2,7 @@
 import type { WasteContainer, WasteEntryRow } from '@core/workshop/store/answers.js';
 import { WASTE_KINDS } from '@core/workshop/store/schema.js';
 import { formatMl } from '@core/base/units/display.js';
-import { capital } from '@core/base/words/say.js';
+import { capital, sayWord } from '@core/base/words/say.js';
 import { computed } from 'vue';
 import { get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
@@ -41,7 +41,7 @@ const BLANK = '______________________';
           <dt>Container</dt>
           <dd>{{ paper.container.label }}, holds {{ formatMl(paper.container.capacityMl) }}</dd>
           <dt>What</dt>
-          <dd>{{ capital(WASTE_KINDS[paper.container.kind]) }} out of liquid-cooling loops</dd>
+          <dd>{{ capital(sayWord(WASTE_KINDS[paper.container.kind])) }} out of liquid-cooling loops</dd>
           <dt>How much</dt>
           <dd class="figures">{{ formatMl(paper.container.levelMl) }}, as {{ paper.entries.length }} entries were poured in</dd>
           <dt>Waste code</dt>

@@ -107,7 +107,7 @@ async function cancel(reason: string): Promise<void> {
       <header class="spread">
         <div>
           <h1>
-            {{ capital(JOB_KINDS[job.kind].short) }},
+            {{ capital(sayWord(JOB_KINDS[job.kind].short)) }},
             <router-link :to="`/systems/${job.system.id}`">{{ job.system.name }}</router-link>
           </h1>
           <p class="quiet">

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { LoopHistory } from '@core/workshop/jobs/answers.js';
 import type { SystemPage } from '@core/workshop/machines/answers.js';
-import { capital, say } from '@core/base/words/say.js';
+import { capital, say, sayWord } from '@core/base/words/say.js';
 import { computed, reactive, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { ABOUT_A_PART, JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
@@ -150,7 +150,7 @@ async function book(): Promise<void> {
           @update:model-value="Object.assign(form, $event)"
         />
         <div class="stack">
-          <h2>{{ capital(JOB_KINDS[form.kind].label) }}</h2>
+          <h2>{{ capital(sayWord(JOB_KINDS[form.kind].label)) }}</h2>
           <ScopeLadder :model-value="form.kind" :advice="advice" :file="history.file" @update:model-value="choose" />
           <v-select
             v-if="needsPart"

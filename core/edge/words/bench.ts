@@ -11,7 +11,7 @@ import { CLARITY_WORDS, RINSE_WORDS } from '../../machine/liquids/rinsing.js';
 import type { BleedLack } from '../../physics/air/bleed.js';
 import type { LedgerVerdict } from '../../physics/contents/ledger.js';
 import type { FillBalance } from '../../physics/filling/fillPlan.js';
-import { say, type Messages, type MessageValues } from '../../base/words/say.js';
+import { say, type Messages, type MessageValues, midSentence } from '../../base/words/say.js';
 
 /** What a run says: locks, refusals, what a step lacks. A code without words does not compile. */
 const WHY: Messages<WhyCode> = {
@@ -162,7 +162,7 @@ function valuesOf(procedure: Procedure, why: Why): MessageValues {
     if (name === 'liquid') return [name, say(RINSE_WORDS[value as keyof typeof RINSE_WORDS])];
     if (name === 'clarity') return [name, say(CLARITY_WORDS[value as keyof typeof CLARITY_WORDS])];
     if (name === 'after') return [name, laterWords(why as Later)];
-    if (name === 'label') return [name, String(value).toLowerCase()];
+    if (name === 'label') return [name, midSentence(String(value))];
     if (name === 'weakest') return [name, value === null ? '' : say(', the rating of {value}', { value: String(value) })];
     return [name, typeof value === 'number' ? figureWords(name, value) : (value as string | boolean | null)];
   });
@@ -181,7 +181,7 @@ const AFTER_WORDS: Messages<After> = {
   pour: 'after the first pour',
 };
 /** When a check can be ticked that cannot be yet. */
-export const laterWords = ({ after, clock }: Later): string => say(AFTER_WORDS[after], { clock: clock.toLowerCase() });
+export const laterWords = ({ after, clock }: Later): string => say(AFTER_WORDS[after], { clock: midSentence(clock) });
 
 const waitValues = ({ waitsFor, what, until }: Extract<Why, { why: 'waits' }>): MessageValues => ({
   until: formatDay(until),

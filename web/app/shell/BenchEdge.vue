@@ -168,7 +168,7 @@ useShortcuts({
       <span v-if="refused > 0">{{ refused }} not taken</span>
     </p>
     <button class="edge-sums" type="button" :aria-expanded="callOpen" @click="callOpen = !callOpen">Call <KeyCap action="call" /></button>
-    <button class="edge-sums" type="button" @click="sumsOpen = true">Sums <KeyCap action="sums" /></button>
+    <button class="edge-sums spare" type="button" @click="sumsOpen = true">Sums <KeyCap action="sums" /></button>
     <v-menu location="top end">
       <template #activator="{ props: activator }">
         <button v-bind="activator" class="edge-me" type="button" :aria-label="`${session.account?.personName}: account and look`">
@@ -185,6 +185,7 @@ useShortcuts({
         <v-list-item title="Search everything" subtitle="press f" to="/search" />
         <v-list-item title="Messages to owners" to="/messages" />
         <v-list-item title="Your account" to="/own-password" />
+        <v-list-item title="Sums" @click="sumsOpen = true" />
         <v-list-item title="Keys" @click="keysOpen = true" />
         <v-list-item title="Sign out" @click="signOut()" />
       </v-list>
@@ -227,8 +228,8 @@ useShortcuts({
 .edge-place {
   display: grid;
   place-items: center;
-  min-width: 104px;
-  padding: 0 18px;
+  min-width: 92px;
+  padding: 0 14px;
   text-decoration: none;
   font-size: 1.05rem;
   color: var(--on-slab-soft);
@@ -348,6 +349,10 @@ useShortcuts({
   }
   .edge-sums {
     padding: 0 10px;
+  }
+  /* it stands in the menu as well: the clock needs the room */
+  .edge-sums.spare {
+    display: none;
   }
 }
 </style>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { sayWord } from '@core/base/words/say.js';
+import { sayWord, midSentence } from '@core/base/words/say.js';
 import { sayAnew } from '@core/base/words/sayAnew.js';
 import type { BenchRun, NextSlot } from '@core/bench/benches/answers.js';
 import { computed } from 'vue';
@@ -56,9 +56,9 @@ const sinceS = computed(() => (props.run ? (now.value - Date.parse(props.run.sta
         <div class="clock">
           <template v-if="clock">
             <span class="clock-face figures">{{ clock.left > 0 ? formatClock(clock.left) : 'time is up' }}</span>
-            <span class="quiet">{{ clock.label.toLowerCase() }}, until {{ dates.time(clock.endsAt) }}</span>
+            <span class="quiet">{{ midSentence(sayWord(clock.label)) }}, until {{ dates.time(clock.endsAt) }}</span>
             <span v-for="each in clocks.slice(1)" :key="each.id" class="quiet figures"
-              >{{ each.left > 0 ? formatClock(each.left) : 'time is up' }} {{ each.label.toLowerCase() }}</span
+              >{{ each.left > 0 ? formatClock(each.left) : 'time is up' }} {{ midSentence(sayWord(each.label)) }}</span
             >
           </template>
           <template v-else>

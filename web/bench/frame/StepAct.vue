@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { midSentence } from '@core/base/words/say.js';
 import KeyCap from '../../base/keys/KeyCap.vue';
 
 /**
@@ -12,7 +13,7 @@ const emit = defineEmits<{ done: []; tick: []; passOver: [] }>();
 <template>
   <div class="foot">
     <v-btn v-if="lacks.length === 0" class="whole" size="x-large" @click="emit('done')"
-      >Done: {{ title.toLowerCase() }} <KeyCap action="step-done"
+      >Done: {{ midSentence(title) }} <KeyCap action="step-done"
     /></v-btn>
     <v-btn v-else-if="next" class="whole next" size="x-large" variant="outlined" @click="emit('tick')"
       ><span class="words">✓ {{ next }}</span> <KeyCap action="tick"

@@ -3,7 +3,7 @@ import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import type { RunState } from '@core/bench/runs/state.js';
 import type { Suspect } from '@core/workshop/lots/suspects.js';
 import { computed, ref, useId } from 'vue';
-import { capital, say } from '@core/base/words/say.js';
+import { capital, say, sayWord } from '@core/base/words/say.js';
 import { CAUSES } from '@core/bench/inspection/grade.js';
 import { CAUSE_KEYS, type CauseKey } from '@core/workshop/due-dates/facts.js';
 import type { InspectItem } from '@core/bench/inspection/items.js';
@@ -53,7 +53,7 @@ function enter(): void {
     <h3>{{ said.length > 0 ? 'Suspected, on record' : 'What is suspected?' }}</h3>
     <ul v-if="said.length" class="plain-list">
       <li v-for="each in said" :key="each.eventId">
-        {{ capital(CAUSES[each.cause]) }}<template v-if="each.suspect === 'coolant-lot'">, the coolant’s lot</template
+        {{ capital(sayWord(CAUSES[each.cause])) }}<template v-if="each.suspect === 'coolant-lot'">, the coolant’s lot</template
         ><template v-else-if="each.item">, {{ nameOf(each.item) }}</template
         ><template v-if="each.particlesStayed">; some of it stayed inside</template><template v-if="each.text">: {{ each.text }}</template>
       </li>

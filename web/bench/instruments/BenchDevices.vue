@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { say } from '@core/base/words/say.js';
+import { say, midSentence, sayWord } from '@core/base/words/say.js';
 import type { InstrumentsAnswer } from '@core/bench/instruments/answers.js';
 import { computed, onMounted, ref } from 'vue';
 import { INSTRUMENT_KINDS } from '@core/bench/instruments/kinds.js';
@@ -63,7 +63,7 @@ const where = computed(() => {
         <p v-if="bench.instruments.length === 0" class="quiet">Nothing connected: readings are typed.</p>
         <p v-else class="kinds">
           <span v-for="each in bench.instruments" :key="each.kind" :class="{ off: !each.online }"
-            >{{ INSTRUMENT_KINDS[each.kind].label.toLowerCase() }}{{ each.online ? '' : ', off line'
+            >{{ midSentence(sayWord(INSTRUMENT_KINDS[each.kind].label)) }}{{ each.online ? '' : ', off line'
             }}{{ each.simulated ? ', simulated' : '' }}</span
           >
         </p>

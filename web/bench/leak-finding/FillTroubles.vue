@@ -3,7 +3,7 @@ import { FILL_CAUSES, FILL_SYMPTOMS, rankFillCauses, type ConfirmedFillCauses, t
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import type { FillTrouble, RunState } from '@core/bench/runs/state.js';
-import { capital } from '@core/base/words/say.js';
+import { capital, sayWord } from '@core/base/words/say.js';
 import { computed, ref } from 'vue';
 import RankedCauses from './RankedCauses.vue';
 
@@ -32,7 +32,7 @@ function solved({ eventId }: FillTrouble): void {
 
 <template>
   <article v-for="trouble in open" :key="trouble.eventId">
-    <h3>{{ capital(FILL_SYMPTOMS[trouble.symptom]) }}</h3>
+    <h3>{{ capital(sayWord(FILL_SYMPTOMS[trouble.symptom])) }}</h3>
     <p v-if="trouble.text">“{{ trouble.text }}”</p>
     <RankedCauses v-model="causes[trouble.eventId]" :name="trouble.eventId" :causes="ranked(trouble)" />
     <p v-if="unsaid === trouble.eventId && !causes[trouble.eventId]" role="alert" class="danger">Touch the cause that was found first.</p>

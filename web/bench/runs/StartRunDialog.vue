@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { say, sayWord } from '@core/base/words/say.js';
+import { say, sayWord, midSentence } from '@core/base/words/say.js';
 import { tubesInOrder } from '@core/machine/catalogue/names.js';
 import { findingsAtBench } from '@core/machine/build-checks/beforeBuilding.js';
 import type { LoopFinding } from '@core/machine/build-checks/finding.js';
@@ -149,7 +149,7 @@ async function start(): Promise<void> {
         </div>
       </div>
       <form v-else-if="ready" class="stack" novalidate @submit.prevent="start">
-        <h2>{{ practising ? 'Practise on' : 'Commission' }} {{ loopName.toLowerCase() }} of {{ systemName }}</h2>
+        <h2>{{ practising ? 'Practise on' : 'Commission' }} {{ midSentence(loopName) }} of {{ systemName }}</h2>
         <BenchTops v-model="benchId" v-model:practising="practising" :benches="benches" :practice="{ cannot }" />
         <p v-if="submit.at('benchId').length" role="alert" class="danger">{{ submit.at('benchId').join(' ') }}</p>
         <p class="quiet">

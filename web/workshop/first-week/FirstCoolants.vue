@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { COOLANT_CLASS_KEYS, COOLANT_CLASSES, type CoolantClass } from '@core/machine/liquids/classes.js';
-import { capital, say } from '@core/base/words/say.js';
+import { capital, say, sayWord } from '@core/base/words/say.js';
 import { reactive } from 'vue';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
@@ -43,7 +43,7 @@ async function save(): Promise<void> {
   <form class="coolants" novalidate @submit.prevent="save">
     <div v-for="row in rows" :key="row.key" class="one">
       <input v-model="row.colour" type="color" :aria-label="`Colour of the ${COOLANT_CLASSES[row.key].label}`" />
-      <v-text-field v-model="row.name" :label="`${capital(COOLANT_CLASSES[row.key].label)}: name on the bottle`" hide-details />
+      <v-text-field v-model="row.name" :label="`${capital(sayWord(COOLANT_CLASSES[row.key].label))}: name on the bottle`" hide-details />
       <span class="figures">{{ life(row.key) }}</span>
     </div>
     <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
