@@ -29,7 +29,7 @@ test('a loop file is dropped in, edited, and goes out as it came, unknown fields
   await expect(page.getByText('foreign.json laid out: 6 parts, 6 tubes.')).toBeVisible();
   await expect(page.getByLabel('Loop volume')).toContainText('806');
   await page.getByRole('button', { name: 'Save the loop' }).click();
-  await expect(page.getByText('Saved as revision 1.')).toBeVisible();
+  await expect(page.getByText(/, revision 1 of/)).toBeVisible();
   await page.waitForURL(/loops\/[0-9a-f-]{36}$/);
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Export' }).click()]);
   const out = JSON.parse(readFileSync(await download.path(), 'utf8')) as Record<string, unknown>;
@@ -65,7 +65,7 @@ test('edits are undone and redone, survive a reload, and become revisions', asyn
   await page.getByRole('button', { name: 'Save revision' }).click();
   await page.getByLabel('What changed and why').fill('thicker radiator');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
-  await expect(page.getByText('Saved as revision 2.')).toBeVisible();
+  await expect(page.getByText(/, revision 2 of/)).toBeVisible();
   await expect(page.getByText(/2 planned,[^]*: thicker radiator/)).toBeVisible();
 });
 
@@ -83,7 +83,7 @@ test('a save made from an older revision shows both loops and loses neither', as
     await where.getByRole('button', { name: 'Save', exact: true }).click();
   };
   await rename(other, 'Theirs');
-  await expect(other.getByText('Saved as revision 2.')).toBeVisible();
+  await expect(other.getByText(/, revision 2 of/)).toBeVisible();
   await rename(page, 'Mine');
   const stale = page.getByRole('alert');
   await expect(stale).toContainText('Somebody saved this after you opened it');
@@ -91,5 +91,5 @@ test('a save made from an older revision shows both loops and loses neither', as
   await expect(stale).toContainText('Theirs');
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Save mine over it' }).click();
-  await expect(page.getByText('Saved as revision 3.')).toBeVisible();
+  await expect(page.getByText(/, revision 3 of/)).toBeVisible();
 });

@@ -19,48 +19,52 @@ import { framed } from './frame.js';
 test.describe.configure({ mode: 'serial' });
 test.use({ actionTimeout: 15_000 });
 
-test('a yearly flush: taken in with its signs, led, balanced, compared and closed', async ({ page, app, complaints }) => {
-  await signIn(page, app);
-  await openMachine(page, app, 'Orchard rig');
-  await page.getByRole('link', { name: 'Take it in' }).click();
+test(
+  'a yearly flush: taken in with its signs, led, balanced, compared and closed',
+  { tag: '@thorough' },
+  async ({ page, app, complaints }) => {
+    await signIn(page, app);
+    await openMachine(page, app, 'Orchard rig');
+    await page.getByRole('link', { name: 'Take it in' }).click();
 
-  // signs move the advice; a hand may overrule it
-  await page.getByLabel('In the owner’s words').fill('smells a little since spring');
-  await page.getByText('It smells').click();
-  await expect(page.locator('.advised')).toContainText('flush and refill');
-  await expect(page.locator('.advised')).toContainText('A smell means growth');
-  await snap(page, 'take-in');
-  await takeIn(page, /flush and refill/);
-  await upToDrain(page, '71');
-  await expect(page.getByText(/this loop keeps/)).toBeVisible();
-  await drainAsAdvised(page);
-  await expect(page.getByText('The book balances')).toBeVisible();
-  await page.evaluate(() => window.scrollTo(0, 0));
-  await snap(page, 'bench-drain');
-  await done(page, 'Rinse');
+    // signs move the advice; a hand may overrule it
+    await page.getByLabel('In the owner’s words').fill('smells a little since spring');
+    await page.getByText('It smells').click();
+    await expect(page.locator('.advised')).toContainText('flush and refill');
+    await expect(page.locator('.advised')).toContainText('A smell means growth');
+    await snap(page, 'take-in');
+    await takeIn(page, /flush and refill/);
+    await upToDrain(page, '71');
+    await expect(page.getByText(/this loop keeps/)).toBeVisible();
+    await drainAsAdvised(page);
+    await expect(page.getByText('The book balances')).toBeVisible();
+    await page.evaluate(() => window.scrollTo(0, 0));
+    await snap(page, 'bench-drain');
+    await done(page, 'Rinse');
 
-  // rinses until the old liquid is thin enough and the water is clear
-  for (let n = 0; n < 3; n += 1) {
-    await rinseOnce(page, app);
-  }
-  await page.getByRole('button', { name: 'still tinted' }).click();
-  await page.getByRole('button', { name: 'Read', exact: true }).click();
-  await expect(page.getByText(/the last water is still tinted/)).toBeVisible();
-  await page.getByRole('button', { name: 'clear', exact: true }).click();
-  await page.getByRole('button', { name: 'Read', exact: true }).click();
-  await snap(page, 'bench-rinse');
-  await done(page, 'Fill');
-  await refill(page, app, 'L433');
-  await bleedAndPower(page, app, '63');
-  await expect(page.getByText('8.0 K cooler than before')).toBeVisible();
-  await signOff(page);
-  await expect(page.getByRole('heading', { name: /Flush and refill of Orchard rig/ })).toBeVisible();
-  await snap(page, 'record-flush');
-  await openMachine(page, app, 'Orchard rig');
-  await expect(page.getByText('Settling check').first()).toBeVisible();
-  await expect(page.locator('.due').filter({ hasText: 'Coolant service' })).toContainText('in 12 months');
-  expect(complaints).toEqual([]);
-});
+    // rinses until the old liquid is thin enough and the water is clear
+    for (let n = 0; n < 3; n += 1) {
+      await rinseOnce(page, app);
+    }
+    await page.getByRole('button', { name: 'still tinted' }).click();
+    await page.getByRole('button', { name: 'Read', exact: true }).click();
+    await expect(page.getByText(/the last water is still tinted/)).toBeVisible();
+    await page.getByRole('button', { name: 'clear', exact: true }).click();
+    await page.getByRole('button', { name: 'Read', exact: true }).click();
+    await snap(page, 'bench-rinse');
+    await done(page, 'Fill');
+    await refill(page, app, 'L433');
+    await bleedAndPower(page, app, '63');
+    await expect(page.getByText('8.0 K cooler than before')).toBeVisible();
+    await signOff(page);
+    await expect(page.getByRole('heading', { name: /Flush and refill of Orchard rig/ })).toBeVisible();
+    await snap(page, 'record-flush');
+    await openMachine(page, app, 'Orchard rig');
+    await expect(page.getByText('Settling check').first()).toBeVisible();
+    await expect(page.locator('.due').filter({ hasText: 'Coolant service' })).toContainText('in 12 months');
+    expect(complaints).toEqual([]);
+  },
+);
 
 test('deposit at the inspection: strip and clean, and the machines of the same lot are flagged', async ({ page, app, complaints }) => {
   await signIn(page, app);

@@ -40,7 +40,7 @@ test('a loop from plan to signed-off commissioning and its next due date', async
   await expect(page.getByText('of Stillbrook Blue')).toBeVisible();
   await expect(page.getByText(/First .* to the fill mark, then/)).toBeVisible();
   await page.getByRole('button', { name: 'Save the loop' }).click();
-  await expect(page.getByText('Saved as revision 1.')).toBeVisible();
+  await expect(page.getByText(/, revision 1 of/)).toBeVisible();
   await page.getByRole('link', { name: 'Lighthouse' }).click();
 
   // onto the bench, by a short school

@@ -42,7 +42,7 @@ test('a workshop moves in from its own tables: the due list stands, a loop is la
   await page.getByRole('button', { name: 'Processor, one radiator' }).click();
   await page.getByRole('button', { name: 'Save revision' }).click();
   await page.getByRole('dialog').getByRole('button', { name: /^Save/ }).click();
-  await expect(page.getByText('Saved as revision 2.')).toBeVisible();
+  await expect(page.getByText(/, revision 2 of/)).toBeVisible();
 
   await page.goto(`${app.url}/systems/import`);
   await page.getByRole('button', { name: 'Take back history.csv' }).click();

@@ -94,7 +94,7 @@ describe('groups against each other', () => {
 describe('Weibull', () => {
   it('is found again from lives of which some have not ended', () => {
     const random = seededRandom(7);
-    const drawn = Array.from({ length: 6000 }, (): Life => {
+    const drawn = Array.from({ length: 3000 }, (): Life => {
       const months = 20 * (-Math.log(1 - random.next())) ** (1 / 2.5);
       const watched = 5 + 25 * random.next();
       return { months: Math.min(months, watched), event: months <= watched, entryMonths: 0 };
@@ -107,7 +107,7 @@ describe('Weibull', () => {
   it('does not take lives for long because the short ones were never seen', () => {
     const random = seededRandom(9);
     const drawn: Life[] = [];
-    while (drawn.length < 6000) {
+    while (drawn.length < 3000) {
       const months = 20 * (-Math.log(1 - random.next())) ** (1 / 2.5);
       const entryMonths = 24 * random.next();
       if (months > entryMonths) drawn.push({ months, event: true, entryMonths });
@@ -142,7 +142,7 @@ describe('Weibull', () => {
     const random = seededRandom(21);
     const trueMonths = 20 * (-Math.log(0.95)) ** (1 / 2.5);
     let held = 0;
-    const TRIES = 400;
+    const TRIES = 200;
     for (let n = 0; n < TRIES; n += 1) {
       const own = Array.from({ length: 60 }, (): Life => ({
         months: 20 * (-Math.log(1 - random.next())) ** (1 / 2.5),

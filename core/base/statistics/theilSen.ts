@@ -1,3 +1,4 @@
+import { Z_TWO_SIDED_95 } from '../units/physics.js';
 import { medianOf } from './median.js';
 
 /** One reading on its day; days are counted from any fixed day. */
@@ -18,8 +19,6 @@ export interface Trend {
   readonly crossesHighDay: number | null;
 }
 
-/** two-sided 95 % of a standard normal distribution */
-const Z95 = 1.96;
 /** points with which the interval is that of the extremes: its rank falls a thousandth short of one */
 const EXTREMES_AT = 5;
 
@@ -56,7 +55,7 @@ export function theilSen(points: readonly DayValue[], limit: number | null): Tre
 
 /** @param slopes sorted */
 function senInterval(slopes: readonly number[], n: number): [number | null, number | null] {
-  const c = Z95 * Math.sqrt((n * (n - 1) * (2 * n + 5)) / 18);
+  const c = Z_TWO_SIDED_95 * Math.sqrt((n * (n - 1) * (2 * n + 5)) / 18);
   const rank = Math.max(Math.floor((slopes.length - c) / 2), n === EXTREMES_AT ? 1 : 0);
   return rank < 1 ? [null, null] : [slopes[rank - 1] ?? null, slopes[slopes.length - rank] ?? null];
 }

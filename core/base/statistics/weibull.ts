@@ -1,3 +1,4 @@
+import { Z_TWO_SIDED_95 } from '../units/physics.js';
 import type { Life } from './lives.js';
 
 export interface Weibull {
@@ -14,7 +15,6 @@ export interface AgeAtRisk {
   readonly highMonths: number;
 }
 
-const Z95 = 1.96;
 /** shapes between which a likelihood's top counts as found: beyond them one age fits as well as any */
 const LOG_SHAPES = { from: Math.log(0.02), to: Math.log(500) } as const;
 /** steps of the search: the top to one part in 1e12 */
@@ -81,6 +81,6 @@ export function ageAtRisk(lives: readonly Life[], { shape, scale }: Weibull, ris
   const [byShape, byScale] = [-reach / shape ** 2, 1];
   const variance = (byShape ** 2 * aa - 2 * byShape * byScale * ka + byScale ** 2 * kk) / determinant;
   const months = scale * Math.exp(reach / shape);
-  const factor = Math.exp(Z95 * Math.sqrt(variance));
+  const factor = Math.exp(Z_TWO_SIDED_95 * Math.sqrt(variance));
   return { months, lowMonths: months / factor, highMonths: months * factor };
 }

@@ -1,4 +1,5 @@
 import { calcCut, calcLoss, calcRise, calcScrews } from './benchTools.js';
+import { calcColour, calcCompare, calcLife, calcMates, calcSaturate, calcTrend } from './condition.js';
 import { calcDrain } from './draining.js';
 import { calcFill } from './filling.js';
 import { calcFlow } from './flow.js';
@@ -31,6 +32,12 @@ export const CALC_COMMANDS: Readonly<Record<string, CalcCommand>> = {
   decay: { summary: 'verdict of an air test from its readings', run: calcDecay },
   rinse: { summary: 'rinses needed to dilute what a drain leaves behind', run: calcRinse },
   dose: { summary: 'concentrate and water for a target strength, or the strength a ready-mix ends at', run: calcDose },
+  saturate: { summary: 'where a warming ends, how far it is and how long until half a kelvin is left', run: calcSaturate },
+  compare: { summary: 'two readings under load, a part at a time, at the same room, power and heat', run: calcCompare },
+  trend: { summary: 'a robust line through readings with its interval, and the days it meets a limit', run: calcTrend },
+  life: { summary: 'how long fills last: survival, Weibull, and the age at a chosen risk', run: calcLife },
+  mates: { summary: 'whether groups, such as lots, last alike: log-rank', run: calcMates },
+  colour: { summary: 'how unlike two colours look: ΔE₀₀', run: calcColour },
   plan: {
     summary: 'jobs on benches and technicians over days: least weighted lateness, with its lower bound',
     run: (input) => calcPlan(input),

@@ -34,7 +34,7 @@ describe('what runs out, stand after stand', () => {
         expect(flowed.heldMl).toBeCloseTo(split.heldMl, 3);
         expect(totalMl(flowed.left) + flowed.drainedMl).toBeCloseTo(loopVolume(loop).volumeMl, 3);
       }),
-      { numRuns: 200 },
+      { numRuns: 100 },
     );
   });
 
@@ -55,7 +55,7 @@ describe('what runs out, stand after stand', () => {
         expect(totalMl(then.left) + then.drainedMl).toBeCloseTo(totalMl(first.left), 3);
         then.left.forEach((ml, node) => expect(ml).toBeLessThanOrEqual((network.volumeMl[node] as number) * 1.001 + 1e-6));
       }),
-      { numRuns: 200 },
+      { numRuns: 100 },
     );
   });
 });

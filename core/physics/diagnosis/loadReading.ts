@@ -1,0 +1,40 @@
+/** What was read of a machine under load, with the conditions that make it comparable. Ids are those of the blocks. */
+export interface LoadReading {
+  readonly roomC: number;
+  readonly powersW: Readonly<Record<string, number>>;
+  readonly partsC: Readonly<Record<string, number>>;
+  readonly coolantC?: number;
+  readonly flowLph?: number;
+  /** 0 to 1 */
+  readonly pumpSpeed?: number;
+  readonly fanSpeed?: number;
+  readonly workload?: string;
+  readonly sensor?: string;
+  readonly statistic?: string;
+  readonly panels?: string;
+  /** of load before the reading */
+  readonly minutes?: number;
+  /** share of the way to its end, where the warming was watched */
+  readonly reachedFraction?: number;
+  /** blocks that were replaced since the other reading */
+  readonly changed?: readonly string[];
+}
+
+/** What a reading under load is off by, one standard deviation each, independent in two readings (workshop practice). */
+export const READING_ERRORS = {
+  partK: 0.5,
+  roomK: 0.3,
+  coolantK: 0.3,
+  powerShare: 0.02,
+  flowShare: 0.03,
+  /** min in which a loop of usual size comes to 63 % of its end, where nobody watched it */
+  warmingMinutes: 10,
+  /** a reading further from its end than this says nothing */
+  leastReached: 0.05,
+} as const;
+
+/** How far it was from its steady state when it was read, 0 to 1. */
+export const reachedOf = ({ reachedFraction, minutes }: LoadReading): number =>
+  reachedFraction ?? (minutes === undefined ? 1 : 1 - Math.exp(-minutes / READING_ERRORS.warmingMinutes));
+
+export const allPowerW = ({ powersW }: LoadReading): number => Object.values(powersW).reduce((sum, each) => sum + each, 0);
