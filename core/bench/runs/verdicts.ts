@@ -1,4 +1,4 @@
-import { COMPARABLE, compareBaselines, pairOf } from '../../physics/diagnosis/compare.js';
+import { compareBaselines, pairOf } from '../../physics/diagnosis/compare.js';
 import { normaliseBaseline } from '../../physics/diagnosis/baseline.js';
 import { ENDS_LOOP } from '../../workshop/jobs/kinds.js';
 import { judgeBleeding, judgeDryTest } from './criteria.js';
@@ -66,9 +66,9 @@ function cooler({ service }: Procedure, { befores, baselines }: RunState): Verdi
     baselines.map(({ value }) => value),
   );
   if (!pair) return { verdict: 'cooler', earned: false, because: befores.length === 0 ? 'not-measured' : 'not-comparable' };
-  const { changeK } = compareBaselines(pair.before, pair.after);
+  const { changeK, verdict } = compareBaselines(pair.before, pair.after);
   if (changeK === null) return { verdict: 'cooler', earned: false, because: 'not-comparable' };
-  if (Math.abs(changeK) <= COMPARABLE.noiseK) return { verdict: 'cooler', earned: false, because: 'as-before' };
+  if (verdict === 'as-before') return { verdict: 'cooler', earned: false, because: 'as-before' };
   return changeK < 0
     ? { verdict: 'cooler', earned: true, than: 'before', kelvin: -changeK }
     : { verdict: 'cooler', earned: false, because: 'warmer' };

@@ -11,6 +11,7 @@ import { nameIn } from '../../machine/catalogue/names.js';
 import { compareBaselines, pairOf } from '../../physics/diagnosis/compare.js';
 import type { JobKind } from '../../workshop/jobs/kinds.js';
 import { ledgerWords } from '../words/bench.js';
+import { comparisonWords } from '../words/readings.js';
 import { looseEndWords } from '../words/dates.js';
 
 export interface DrainReport {
@@ -104,7 +105,7 @@ export function serviceReport(procedure: Procedure, state: RunState): ServiceRep
       limits: limits.map((limit) => say(USE_LIMITS[limit])),
     })),
     looseEnds: looseEnds(procedure, state).map(looseEndWords),
-    comparison: pair ? compareBaselines(pair.before, pair.after).text : null,
+    comparison: pair ? comparisonWords(compareBaselines(pair.before, pair.after)) : null,
     notReconnected: (power?.checks ?? [])
       .filter(({ id }) => marks[id]?.mark === 'not-needed' && marks[id]?.reason !== 'was not pulled')
       .map(({ id, text }) => `${text.replace(' back in', '')}: ${marks[id]?.reason ?? ''}`),

@@ -1,7 +1,14 @@
 import { say, type Messages } from '../../base/words/say.js';
-import { formatPercent } from '../../base/units/display.js';
+import { formatPercent, withMinus } from '../../base/units/display.js';
+import type { BaselineComparison } from '../../physics/diagnosis/compare.js';
 import type { ReadingDifference } from '../../physics/diagnosis/compareReadings.js';
 
+const UNLIKE_WORDS: Messages<'workload' | 'sensor' | 'statistic' | 'panels'> = {
+  workload: 'another workload',
+  sensor: 'another sensor',
+  statistic: 'another statistic',
+  panels: 'panels on the one time, off the other',
+};
 const CONDITION_WORDS: Messages<'workload' | 'sensor' | 'statistic' | 'panels' | 'pumpSpeed' | 'fanSpeed' | 'coolantC'> = {
   workload: 'the workload',
   sensor: 'the sensor',
@@ -17,7 +24,7 @@ const SIDE_WORDS: Messages<'before' | 'after'> = { before: 'before', after: 'aft
 export function differenceWords(difference: ReadingDifference): string {
   switch (difference.what) {
     case 'unlike':
-      return say('{condition} differs', { condition: say(CONDITION_WORDS[difference.condition]) });
+      return say(UNLIKE_WORDS[difference.condition]);
     case 'setting':
       return say('{condition} differs: {before} and {after}', {
         condition: say(CONDITION_WORDS[difference.condition]),
@@ -49,4 +56,20 @@ export function differenceWords(difference: ReadingDifference): string {
     case 'part-missing':
       return say('{part} is missing in one of them', { part: difference.part });
   }
+}
+
+/** What two baselines come to: kelvin at the same power, give or take one standard deviation, or why it cannot be told. */
+export function comparisonWords({ verdict, changeK, sdK, atLeast, differences }: BaselineComparison): string {
+  if (changeK === null || sdK === null || verdict === 'not-comparable') {
+    const why = differences.filter(({ what }) => what !== 'missing').map(differenceWords);
+    return why.length > 0 ? say('not comparable: {why}', { why: why.join('; ') }) : say('not comparable');
+  }
+  const size = `${Math.abs(changeK).toFixed(1)} ± ${sdK.toFixed(1)} K`;
+  if (verdict === 'as-before')
+    return say('no difference seen: {change} ± {sd} K at the same power', { change: withMinus(changeK.toFixed(1)), sd: sdK.toFixed(1) });
+  if (atLeast)
+    return verdict === 'cooler'
+      ? say('at least {size} cooler than before: its task was harder', { size })
+      : say('at least {size} hotter than before: its task was easier', { size });
+  return verdict === 'cooler' ? say('{size} cooler than before', { size }) : say('{size} hotter than before', { size });
 }

@@ -1,6 +1,5 @@
 import { say } from '../../base/words/say.js';
 import { formatMlWithSd, formatSpan } from '../../base/units/display.js';
-import { COMPARABLE } from '../../physics/diagnosis/compare.js';
 import type { Verdict } from '../../bench/runs/verdicts.js';
 
 /** A plate as it is read: one word, and under it what it rests on or why it was not earned. */
@@ -21,7 +20,7 @@ const NOT_TIGHT: Readonly<Record<Because<'tight'>, string>> = {
 const NOT_COOLER: Readonly<Record<Because<'cooler'>, string>> = {
   'not-measured': 'not measured',
   'not-comparable': 'before and after differ in more than the loop',
-  'as-before': `as before, within ${COMPARABLE.noiseK} K`,
+  'as-before': 'no difference seen',
   warmer: 'warmer than before',
 };
 const TIGHT_BY = { air: 'by air', wet: 'wet', 'air-and-wet': 'by air, then wet' } as const;

@@ -21,22 +21,40 @@ const load: BaselineReading = {
 
 describe('before and after', () => {
   it('compares above the room: a hotter room is not a dirty loop', () => {
-    const { changeK, text } = compareBaselines(load, { ...load, roomC: 26, partC: 76 });
-    expect(changeK).toBe(0);
-    expect(text).toContain('as before');
+    const { changeK, verdict } = compareBaselines(load, { ...load, roomC: 26, partC: 76, coolantC: 39 });
+    expect(changeK).toBeCloseTo(0, 9);
+    expect(verdict).toBe('as-before');
+  });
+
+  it('takes the watts out: the same loop at 30 W more is no hotter loop', () => {
+    const more = 430 / 400;
+    const { changeK, verdict } = compareBaselines(load, { ...load, powerW: 430, partC: 20 + 50 * more, coolantC: 20 + 13 * more });
+    expect(changeK).toBeCloseTo(0, 1);
+    expect(verdict).toBe('as-before');
   });
 
   it('says how much cooler, and per watt', () => {
-    const { changeK, changeKPerW, text } = compareBaselines(load, { ...load, partC: 62 });
-    expect(changeK).toBe(-8);
-    expect(changeKPerW).toBeCloseTo(-0.02, 10);
-    expect(text).toBe('8.0 K cooler than before');
+    const { changeK, changeKPerW, verdict, sdK } = compareBaselines(load, { ...load, partC: 62 });
+    // both were a hundredth away from their end
+    expect(changeK).toBeCloseTo(-8, 0);
+    expect(changeKPerW).toBeCloseTo((changeK ?? 0) / 400, 12);
+    expect(verdict).toBe('cooler');
+    expect(sdK).toBeGreaterThan(1);
+  });
+
+  it('does not take a test of ten minutes for a cooler machine', () => {
+    expect(compareBaselines(load, { ...load, durationMinutes: 10, partC: 61, coolantC: 30 }).verdict).toBe('as-before');
+  });
+
+  it('of unknown power both times are compared as long as it was the same, of one alone not at all', () => {
+    expect(compareBaselines({ ...load, powerW: null }, { ...load, powerW: null, partC: 62 })).toMatchObject({ verdict: 'cooler', powerUnknown: true }); // prettier-ignore
+    expect(compareBaselines({ ...load, powerW: null }, load).differences).toEqual([{ what: 'no-power', part: 'processor package' }]);
   });
 
   it('refuses unlike conditions and names each difference', () => {
     const { differences, changeK } = compareBaselines(load, { ...load, fanPercent: 80, workload: 'game', powerW: 300 });
     expect(changeK).toBeNull();
-    expect(differences).toEqual(['the workload', 'the fans’ setting', 'the load’s power']);
+    expect(differences.map(({ what }) => what)).toEqual(['unlike', 'setting', 'power']);
   });
 
   it('pairs readings of one setting, the last of each', () => {

@@ -1,64 +1,43 @@
-import { say } from '../../base/words/say.js';
+import { compareReadings, type PartChange, type ReadingDifference } from './compareReadings.js';
+import type { LoadReading } from './loadReading.js';
 import type { BaselineReading } from './reading.js';
-import { normaliseBaseline } from './baseline.js';
 
-/** Conditions that may differ and still be the same conditions (workshop practice). */
-export const COMPARABLE = {
-  /** share of the load's power */
-  powerShare: 0.08,
-  /** percentage points of pump and fan settings */
-  settingPoints: 5,
-  /** K within which two readings of the same sensor agree: sensors step by one, rooms drift */
-  noiseK: 1.5,
-} as const;
+/** W; where nobody knew the power it is taken to be the same both times */
+const SAME_POWER_W = 1;
 
-export interface BaselineComparison {
-  /** differences that make it "not comparable"; empty: like with like */
-  readonly differences: readonly string[];
-  /** K above the room, after − before; null where not comparable */
-  readonly changeK: number | null;
-  readonly changeKPerW: number | null;
-  readonly text: string;
+export interface BaselineComparison extends PartChange {
+  /** differences that make it "not comparable", and conditions that only one of them has */
+  readonly differences: readonly ReadingDifference[];
+  /** nobody knew the power of either: as long as it was the same */
+  readonly powerUnknown: boolean;
 }
 
-type Condition = readonly [name: string, differs: (a: BaselineReading, b: BaselineReading) => boolean];
-const apart = (a: number, b: number, by: number): boolean => Math.abs(a - b) > by;
-const CONDITIONS: readonly Condition[] = [
-  ['the workload', (a, b) => a.workload.trim().toLowerCase() !== b.workload.trim().toLowerCase()],
-  ['the sensor', (a, b) => a.sensor !== b.sensor],
-  ['the statistic', (a, b) => a.statistic !== b.statistic],
-  ['the panels', (a, b) => a.panels !== b.panels],
-  ['the pump’s setting', (a, b) => apart(a.pumpPercent, b.pumpPercent, COMPARABLE.settingPoints)],
-  ['the fans’ setting', (a, b) => apart(a.fanPercent, b.fanPercent, COMPARABLE.settingPoints)],
-  [
-    'the load’s power',
-    (a, b) =>
-      (a.powerW === null) !== (b.powerW === null) ||
-      (a.powerW !== null && b.powerW !== null && apart(a.powerW, b.powerW, COMPARABLE.powerShare * a.powerW)),
-  ],
-];
+/** @param part name of what is read: the sensor, which is the same in all that can be compared */
+function asLoadReading(reading: BaselineReading, part: string, powerUnknown: boolean): LoadReading {
+  const { powerW, coolantC, flowLph } = reading;
+  return {
+    roomC: reading.roomC,
+    powersW: { [part]: powerUnknown ? SAME_POWER_W : (powerW ?? 0) },
+    partsC: { [part]: reading.partC },
+    coolantC: coolantC ?? undefined,
+    flowLph: flowLph ?? undefined,
+    pumpSpeed: reading.pumpPercent / 100,
+    fanSpeed: reading.fanPercent / 100,
+    workload: reading.workload,
+    sensor: reading.sensor,
+    statistic: reading.statistic,
+    panels: reading.panels,
+    minutes: reading.durationMinutes,
+  };
+}
 
-/** Two baselines under like conditions, as temperature above the room: a hotter room is not a dirty loop. */
+/** Two baselines, at the room and the power of the first: a hotter room or more watts are no dirty loop. */
 export function compareBaselines(before: BaselineReading, after: BaselineReading): BaselineComparison {
-  const differences = CONDITIONS.filter(([, differs]) => differs(before, after)).map(([name]) => name);
-  if (differences.length > 0)
-    return {
-      differences,
-      changeK: null,
-      changeKPerW: null,
-      text: say('not comparable: {join} differed', { join: differences.join(', ') }),
-    };
-  const [a, b] = [normaliseBaseline(before), normaliseBaseline(after)];
-  const changeK = b.aboveRoomK - a.aboveRoomK;
-  const changeKPerW = a.kelvinPerWatt === null || b.kelvinPerWatt === null ? null : b.kelvinPerWatt - a.kelvinPerWatt;
-  const size = `${Math.abs(changeK).toFixed(1)} K`;
-  const text =
-    Math.abs(changeK) <= COMPARABLE.noiseK
-      ? say('as before, within {noiseK} K', { noiseK: COMPARABLE.noiseK })
-      : changeK < 0
-        ? say('{size} cooler than before', { size })
-        : say('{size} hotter than before', { size });
-  return { differences, changeK, changeKPerW, text };
+  const powerUnknown = !before.powerW && !after.powerW;
+  const part = after.sensor;
+  const [one, other] = [before, after].map((reading) => asLoadReading(reading, part, powerUnknown)) as [LoadReading, LoadReading];
+  const { parts, differences } = compareReadings(one, other);
+  return { ...(parts[part] as PartChange), differences, powerUnknown };
 }
 
 /** The pair of one setting, the last of each; null where a setting was measured only once. */

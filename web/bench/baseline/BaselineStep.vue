@@ -1,8 +1,11 @@
 <script setup lang="ts">
+import { formatDegrees } from '@core/base/units/display.js';
+import { comparisonWords } from '@core/edge/words/readings.js';
+import { compareBaselines } from '@core/physics/diagnosis/compare.js';
 import FramePart from '../frame/FramePart.vue';
 import type { BaselineReading } from '@core/physics/diagnosis/reading.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
-import { computed, reactive, ref, useId } from 'vue';
+import { computed, reactive, ref, useId, watch } from 'vue';
 import { normaliseBaseline } from '@core/physics/diagnosis/baseline.js';
 import type { RunState } from '@core/bench/runs/state.js';
 import NumberField from '../../base/units/NumberField.vue';
@@ -45,6 +48,22 @@ const needed: { key: keyof Form; word: string }[] = [
 const readings = computed(() =>
   (props.before ? props.state.befores : props.state.baselines).map(({ value }) => ({ value, normal: normaliseBaseline(value) })),
 );
+/** what was read before in the same setting: it stands beside the fields, and its conditions are proposed */
+const earlier = computed(() =>
+  props.before ? null : ([...props.state.befores].reverse().find(({ value }) => value.setting === form.setting)?.value ?? null),
+);
+watch(
+  earlier,
+  (found) => {
+    if (!found) return;
+    const { workload, sensor, statistic, panels, durationMinutes, powerW, pumpPercent, fanPercent } = found;
+    Object.assign(form, { workload, sensor, statistic, panels, durationMinutes, powerW, pumpPercent, fanPercent });
+  },
+  { immediate: true },
+);
+const isWhole = (typed: Form): typed is BaselineReading => needed.every(({ key }) => typed[key] !== null && typed[key] !== '');
+/** the difference as it is typed */
+const soFar = computed(() => (earlier.value && isWhole(form) ? comparisonWords(compareBaselines(earlier.value, form)) : null));
 const hottest = computed(() => Math.max(1, ...readings.value.map(({ normal }) => normal.aboveRoomK)));
 
 function enter(): void {
@@ -77,6 +96,13 @@ function enter(): void {
           <span v-if="normal.weakPoints.length" class="quiet weak">{{ normal.weakPoints.join('; ') }}</span>
         </li>
       </ul>
+      <p v-if="!locked && earlier" class="earlier" role="status">
+        <span class="quiet"
+          >Before, {{ earlier.setting }}: {{ formatDegrees(earlier.partC) }} in a room of {{ formatDegrees(earlier.roomC)
+          }}<template v-if="earlier.powerW !== null">, {{ earlier.powerW }} W</template></span
+        >
+        <strong class="figures">{{ soFar ?? 'the difference appears as you type' }}</strong>
+      </p>
       <form v-if="!locked" :id="formId" class="entry" novalidate @submit.prevent="enter">
         <v-combobox v-model="form.setting" :items="settings" label="Setting" />
         <v-text-field v-model="form.workload" label="Workload" placeholder="render and graphics together" />
@@ -132,6 +158,12 @@ p {
   display: block;
   height: 100%;
   background: var(--ink);
+}
+.earlier {
+  display: grid;
+  gap: 2px;
+  border-left: 5px solid var(--ink);
+  padding: 4px 0 4px 14px;
 }
 .weak {
   grid-column: 2 / -1;
