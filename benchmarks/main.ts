@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { adviseDraining } from '../core/physics/draining/advice.js';
 import { drainTurned } from '../core/physics/draining/drain.js';
 import { nextService, type DueInput } from '../core/workshop/due-dates/due.js';
@@ -20,6 +21,8 @@ import { refuseEntry } from '../core/bench/runs/rules.js';
 import { verdictShares, WRONG_VERDICTS } from '../tests/bench/seededAirTests.js';
 import { TestRun } from '../tests/bench/testRun.js';
 import { datesOnServer } from './datesOnServer.js';
+import { readLoopFile } from '../core/machine/loop-file/loopFileSchema.js';
+import { diagnosisFigures } from './diagnosis.js';
 import { planQuality } from './drainPlans.js';
 import { Epanet, epanetInput } from '../tests/oracle/epanet.js';
 
@@ -198,7 +201,34 @@ function verdicts(): boolean[] {
   });
 }
 
+/** Hidden faults found again, on two thousand machines read with their errors. */
+function diagnoses(): boolean[] {
+  const loop = readLoopFile(JSON.parse(readFileSync('examples/two-radiators.json', 'utf8')));
+  const found = diagnosisFigures(loop, water, 2000, true);
+  say(`\nHidden faults of ${found.machines} machines, coolant and flow measured, nothing seen; ${show(found.msEach * 1000)} each`);
+  const first = line(
+    'true cause first, dust with fan and pump with kink as one',
+    percent(found.first),
+    'at least 85 %',
+    found.first >= 0.85,
+  );
+  const three = line('true cause in the first three', percent(found.firstThree), 'at least 95 %', found.firstThree >= 0.95);
+  const sure = line('said against true, worst tenth of 200 cases or more', `${(100 * found.worstGap).toFixed(1)} points`, 'at most 5', found.worstGap <= 0.05); // prettier-ignore
+  const bare = diagnosisFigures(loop, water, 400, false);
+  say(`      with parts alone: first ${percent(bare.first)}, first three ${percent(bare.firstThree)}, and it says so: ${percent(bare.claimed)} of its first`); // prettier-ignore
+  return [first, three, sure];
+}
+
 say('Lavacrum bench: ratios in one run');
-const results = [...entries(), ...(await flow()), ...draining(), ...dates(), ...(await storedDates()), ...planning(), ...verdicts()];
+const results = [
+  ...entries(),
+  ...(await flow()),
+  ...draining(),
+  ...dates(),
+  ...(await storedDates()),
+  ...planning(),
+  ...verdicts(),
+  ...diagnoses(),
+];
 say(`\n${results.filter(Boolean).length} met, ${results.filter((met) => !met).length} missed`);
 process.exitCode = results.every(Boolean) ? 0 : 1;

@@ -1,5 +1,6 @@
 import { calcCut, calcLoss, calcRise, calcScrews } from './benchTools.js';
 import { calcColour, calcCompare, calcLife, calcMates, calcSaturate, calcTrend } from './condition.js';
+import { calcDiagnose } from './diagnosing.js';
 import { calcDrain } from './draining.js';
 import { calcFill } from './filling.js';
 import { calcFlow } from './flow.js';
@@ -35,6 +36,7 @@ export const CALC_COMMANDS: Readonly<Record<string, CalcCommand>> = {
   saturate: { summary: 'where a warming ends, how far it is and how long until half a kelvin is left', run: calcSaturate },
   compare: { summary: 'two readings under load, a part at a time, at the same room, power and heat', run: calcCompare },
   trend: { summary: 'a robust line through readings with its interval, and the days it meets a limit', run: calcTrend },
+  diagnose: { summary: 'what makes a machine worse than on its sound days, and what to look at next', run: calcDiagnose },
   life: { summary: 'how long fills last: survival, Weibull, and the age at a chosen risk', run: calcLife },
   mates: { summary: 'whether groups, such as lots, last alike: log-rank', run: calcMates },
   colour: { summary: 'how unlike two colours look: ΔE₀₀', run: calcColour },

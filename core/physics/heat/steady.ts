@@ -27,6 +27,8 @@ export interface HeatConditions {
   readonly caseHeatW: number;
   /** by block id: its resistance as measured over the general estimate; 1 where nobody measured */
   readonly blockFactors?: Readonly<Record<string, number>>;
+  /** by radiator id: its conductance as measured over the general estimate; 1 where nobody measured */
+  readonly radiatorFactors?: Readonly<Record<string, number>>;
 }
 
 export interface PartHeat {
@@ -96,19 +98,25 @@ export function crossFlowEffectiveness(ntu: number, capacityRatio: number): numb
   return 1 - Math.exp((ntu ** 0.22 / capacityRatio) * (Math.exp(-capacityRatio * ntu ** 0.78) - 1));
 }
 
-function radiating(radiator: LoopComponent, air: RadiatorAir, coolantW: number, flowLph: number): Radiating {
+function radiating(radiator: LoopComponent, air: RadiatorAir, coolantW: number, flowLph: number, factor: number): Radiating {
   const share = Math.max(0.02, air.fanSpeed) * (1 - air.blockage);
   const { face, thicknessMm } = sizeOf(radiator);
   const airW = (face * HEAT.faceAirflowM3h * share * HEAT.airDensity * HEAT.airHeatCapacity) / 3600;
   const depth = (thicknessMm / HEAT.faceThicknessMm) ** HEAT.thicknessExponent;
-  const conductance = face * HEAT.faceConductance * depth * share ** HEAT.airExponent * (flowLph / (flowLph + HEAT.radiatorHalfFlowLph));
+  const conductance =
+    factor * face * HEAT.faceConductance * depth * share ** HEAT.airExponent * (flowLph / (flowLph + HEAT.radiatorHalfFlowLph));
   const [small, large] = airW < coolantW ? [airW, coolantW] : [coolantW, airW];
   const effectiveness = crossFlowEffectiveness(conductance / small, small / large);
   return { airW, drop: (effectiveness * small) / coolantW, air };
 }
 
-/** K/W between a block's part and its coolant: R₀ + c·Q^(−0.5). */
-export const blockResistance = (flowLph: number): number => HEAT.blockBase + HEAT.blockPerRootFlow / Math.sqrt(Math.max(1, flowLph));
+/**
+ * K/W between a block's part and its coolant: R₀ + c·Q^(−0.5). A coolant grown thicker than it was lets less heat through at the same flow:
+ * a film goes with Re^(1/2)·Pr^(1/3), so its resistance with the sixth root of the viscosity (Incropera & DeWitt, section 7.2).
+ * @param thickened viscosity over that of the sound coolant
+ */
+export const blockResistance = (flowLph: number, thickened = 1): number =>
+  HEAT.blockBase + (HEAT.blockPerRootFlow * thickened ** (1 / 6)) / Math.sqrt(Math.max(1, flowLph));
 
 /**
  * Steady temperatures with coolant and case air solved together. Everything is linear once the flows are known: each
@@ -117,7 +125,7 @@ export const blockResistance = (flowLph: number): number => HEAT.blockBase + HEA
  * @param flow of the same loop
  */
 export function solveHeat(loop: LoopFile, flow: FlowResult, conditions: HeatConditions): HeatResult {
-  const { roomC, fluid, loadsW, caseHeatW, heatCapacity = HEAT.heatCapacity, blockFactors = {} } = conditions;
+  const { roomC, fluid, loadsW, caseHeatW, heatCapacity = HEAT.heatCapacity, blockFactors = {}, radiatorFactors = {} } = conditions;
   const flowOf = (id: string): number => flow.links.get(id)?.flowLph ?? 0;
   const flowing = loop.components.filter(({ id }) => Math.abs(flowOf(id)) > 0.1);
   if (flowing.length === 0) return { end: 'nothing-flows', parts: [], caseAirC: roomC };
@@ -128,7 +136,10 @@ export function solveHeat(loop: LoopFile, flow: FlowResult, conditions: HeatCond
       .filter(({ kind }) => kind === 'radiator')
       .map((part) => {
         const air = Object.hasOwn(conditions.air, part.id) ? (conditions.air[part.id] as RadiatorAir) : usualAir(part, 1);
-        return [part.id, radiating(part, air, capacity(flowOf(part.id)), Math.abs(flowOf(part.id)))] as const;
+        return [
+          part.id,
+          radiating(part, air, capacity(flowOf(part.id)), Math.abs(flowOf(part.id)), radiatorFactors[part.id] ?? 1),
+        ] as const;
       }),
   );
   if (radiators.size === 0) return { end: 'no-radiator', parts: [], caseAirC: roomC };

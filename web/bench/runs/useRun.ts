@@ -94,11 +94,17 @@ export function useRun(id: string): RunDesk {
   const nowMs = (): number => serverNowMs() + aheadMs.value;
   const current = computed(() => answer.value?.run.procedure.steps.find((step) => step.id === state.value?.current) ?? null);
 
+  let asked = 0;
+  let answered = 0;
   async function load(): Promise<void> {
+    const turn = (asked += 1);
     try {
       // a page that was opened without the network has no session's token yet
       if (!session.loaded) await session.load();
       const kept = await get<RunAnswer>(`/runs/${id}`);
+      // an answer that was overtaken by a newer one would set the run and its clocks back
+      if (turn < answered) return;
+      answered = turn;
       setServerNow(kept.now);
       const now = { ...kept, run: { ...kept.run, procedure: inReadersWords(kept.run.procedure) } };
       // the same steps stay the same object: what was folded with them is not folded again
