@@ -38,6 +38,28 @@ describe('./lavacrum calc', () => {
         .trim()
         .split('\n')
         .map((line) => line.split(' ')[0]),
-    ).toEqual(['volume', 'flow', 'drain', 'air', 'fill', 'rise', 'loss', 'screws', 'cut', 'hold', 'decay', 'rinse', 'dose', 'saturate', 'compare', 'trend', 'diagnose', 'life', 'mates', 'colour', 'plan']);
+    ).toEqual([
+      'volume',
+      'flow',
+      'drain',
+      'air',
+      'fill',
+      'rise',
+      'loss',
+      'screws',
+      'cut',
+      'hold',
+      'decay',
+      'rinse',
+      'dose',
+      'saturate',
+      'compare',
+      'trend',
+      'diagnose',
+      'life',
+      'mates',
+      'colour',
+      'plan',
+    ]);
   });
 });
