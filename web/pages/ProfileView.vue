@@ -4,6 +4,7 @@ import { useRoute, useRouter } from 'vue-router';
 import { useTwin } from '../machine/compute/useTwin.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
 import { blocksFromBaselines } from '@core/physics/diagnosis/measured.js';
+import CausePanel from '../machine/condition/CausePanel.vue';
 import DrainPanel from '../machine/draining/DrainPanel.vue';
 import FillPanel from '../machine/filling/FillPanel.vue';
 import ComparePanel from '../machine/heat/ComparePanel.vue';
@@ -14,7 +15,7 @@ import AirPanel from '../machine/air/AirPanel.vue';
 /** The loop profile of one loop: what drains, how it fills, where gas stays, how warm it gets; two variants compared. */
 const props = defineProps<{ id: string }>();
 
-const MODES = { drain: 'Drain', fill: 'Fill', air: 'Air and flow', heat: 'Heat', compare: 'Compare' } as const;
+const MODES = { drain: 'Drain', fill: 'Fill', air: 'Air and flow', heat: 'Heat', cause: 'Cause', compare: 'Compare' } as const;
 type Mode = keyof typeof MODES;
 
 const route = useRoute();
@@ -76,6 +77,7 @@ const twin = useTwin(
         <FillPanel v-else-if="mode === 'fill'" :loop="loop.file" :twin="twin" :colour="colour" :liquid="liquid" :inside="loop.inside" />
         <AirPanel v-else-if="mode === 'air'" :loop="loop.file" :twin="twin" :colour="colour" :liquid="liquid" />
         <HeatPanel v-else-if="mode === 'heat'" :loop="loop.file" :twin="twin" :colour="colour" :measured="measured" />
+        <CausePanel v-else-if="mode === 'cause'" :loop="loop.file" :twin="twin" :baselines="loop.baselines.map(({ reading }) => reading)" />
         <ComparePanel
           v-else
           :loop-id="id"

@@ -1,6 +1,7 @@
 import { say, type Messages } from '../../base/words/say.js';
 import { formatPercent, withMinus } from '../../base/units/display.js';
 import type { BaselineComparison } from '../../physics/diagnosis/compare.js';
+import type { CauseCheck, HeatCause } from '../../physics/diagnosis/causes.js';
 import type { ReadingDifference } from '../../physics/diagnosis/compareReadings.js';
 
 const UNLIKE_WORDS: Messages<'workload' | 'sensor' | 'statistic' | 'panels'> = {
@@ -73,3 +74,35 @@ export function comparisonWords({ verdict, changeK, sdK, atLeast, differences }:
       : say('at least {size} hotter than before: its task was easier', { size });
   return verdict === 'cooler' ? say('{size} cooler than before', { size }) : say('{size} hotter than before', { size });
 }
+
+const CAUSE_WORDS: Messages<HeatCause> = {
+  nothing: 'nothing: room and load explain it',
+  dust: 'dust on {part}',
+  fan: 'a slow or still fan at {part}',
+  paste: 'dry paste under {part}',
+  block: 'choked fins in {part}',
+  radiator: '{part} choked inside',
+  pump: 'a weak pump',
+  kink: 'a kink or a pinched tube',
+  'air-inside': 'air inside',
+  coolant: 'coolant grown thick',
+};
+/** @param part its name, where a cause sits at one */
+export const causeWords = (cause: HeatCause, part: string | null): string => say(CAUSE_WORDS[cause], { part });
+
+/** Looks at a machine that runs worse, and what they find. */
+export const CHECK_WORDS: Readonly<Record<CauseCheck, { readonly look: string; readonly found: string; readonly sound: string }>> = {
+  'look-at-fans': { look: 'Look at every fan under load', found: 'one is slow or still', sound: 'all turn alike' },
+  'look-at-fins': { look: 'A light behind the fins and filters', found: 'dust between them', sound: 'light comes through' },
+  'feel-tubes': { look: 'Two fingers along every tube', found: 'kinked or pinched', sound: 'round all along' },
+  'listen-to-pump': { look: 'An ear at the pump', found: 'it rattles or hums unevenly', sound: 'it runs quietly' },
+  'look-for-bubbles': { look: 'The return and the level, at full speed', found: 'bubbles come back', sound: 'no bubbles' },
+  'look-at-colour': { look: 'The coolant beside its retained sample', found: 'another colour, or cloudy', sound: 'the same' },
+  'rinse-the-radiator': {
+    look: 'A jug of water through the radiator alone',
+    found: 'flakes or dirt come out',
+    sound: 'it runs clear and freely',
+  },
+  'renew-the-paste': { look: 'The cooler off, the paste renewed', found: 'dry, or not all over', sound: 'soft and all over' },
+  'open-the-block': { look: 'The block open, its fins under a light', found: 'choked', sound: 'open' },
+};

@@ -56,3 +56,13 @@ export function blocksFromBaselines(loop: LoopFile, readings: readonly BaselineR
   }
   return [...found.values()];
 }
+
+/** What stands for a machine's sound days: its newest reading under a known load, of the one block that it can mean. */
+export function soundFrom(loop: LoopFile, readings: readonly BaselineReading[]): (BaselineReading & { readonly part: string }) | null {
+  const blocks = loop.components.filter(({ kind }) => kind === 'block');
+  for (const reading of readings) {
+    const block = blockOf(blocks, reading.sensor);
+    if (block && (reading.powerW ?? 0) > 0) return { ...reading, part: block.id };
+  }
+  return null;
+}

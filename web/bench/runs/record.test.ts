@@ -1,5 +1,6 @@
 // @vitest-environment happy-dom
-import { buildRecord } from '@core/edge/records/record.js';
+import type { ServiceReport } from '@core/edge/records/serviceReport.js';
+import { buildRecord, type RunRecord } from '@core/edge/records/record.js';
 import { TestRun } from '../../../tests/bench/testRun.js';
 import { usualLoop } from '@core/machine/catalogue/testLoops.js';
 import { describe, expect, it, vi } from 'vitest';
@@ -22,7 +23,11 @@ function recordOf(run: TestRun) {
 const signed = (): TestRun => new TestRun().upTo('sign-off').say({ type: 'signed-off', remark: 'quiet setting kept' });
 
 async function shown(run: TestRun, corrections: unknown[] = []) {
-  fakeServer(({ path }) => ({ status: 200, body: path === '/coolants' ? { products: [] } : { record: recordOf(run), corrections } }));
+  return shownRecord(recordOf(run), corrections);
+}
+
+async function shownRecord(record: RunRecord, corrections: unknown[] = []) {
+  fakeServer(({ path }) => ({ status: 200, body: path === '/coolants' ? { products: [] } : { record, corrections } }));
   const screen = mountScreen(RecordView, { props: { id: 'r1' } });
   await settle();
   return screen;
@@ -54,6 +59,27 @@ describe('a signed record', () => {
         .map((each) => each.text()) ?? [];
     expect(rows[0]).not.toContain('estimate');
     expect(rows[1]).toContain('estimate');
+  });
+
+  it('of a top-up says what went in, and neither plans a fill nor misses a coolant', async () => {
+    const record = recordOf(signed());
+    const service: ServiceReport = {
+      kind: 'top-up',
+      volumes: { startMl: 890, outMl: 0, inMl: 40, lostMl: 0, insideMl: 930, unseenMl: 0, balance: '', oldShare: 0.957 },
+      sheet: [],
+      cause: null,
+      done: [],
+      temporary: [],
+      looseEnds: [],
+      comparison: null,
+      notReconnected: [],
+      photos: [],
+    };
+    const topUp = { ...record, had: ['checks', 'fill', 'sign-off'], coolant: null, volumes: { ...record.volumes, pouredMl: 0 }, service };
+    const text = wordsOf(await shownRecord(topUp as RunRecord));
+    expect(text).toContain('40 mL');
+    expect(text).not.toContain('Planned');
+    expect(text).not.toContain('not recorded');
   });
 
   it('shows corrections beside it, with their person', async () => {

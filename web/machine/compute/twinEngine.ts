@@ -20,6 +20,8 @@ import { fullContents } from '@core/physics/contents/contents.js';
 import { buildNetwork, vesselsWithoutBox, type GeometricNetwork } from '@core/physics/geometry/network.js';
 import { STANDING, type Tilt } from '@core/machine/loop-file/orientation.js';
 import { turnNetwork } from '@core/physics/geometry/turned.js';
+import { diagnose, type Diagnosis } from '@core/physics/diagnosis/diagnose.js';
+import type { LoadReading } from '@core/physics/diagnosis/loadReading.js';
 import { findQuietPoint, type QuietSearch } from '@core/physics/heat/quietPoint.js';
 import { airOf, solveHeat, type AirPath, type HeatResult } from '@core/physics/heat/steady.js';
 import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
@@ -132,6 +134,12 @@ export class TwinEngine {
       result: drainTurned(turned, setup),
       extra: bestExtraOpening(turned, loop, setup),
     };
+  }
+
+  /** What makes it worse than on its sound days; null where a pump has no curve, or nothing flows. */
+  diagnose(before: LoadReading, after: LoadReading, seen: readonly string[]): Diagnosis | null {
+    const { loop } = this.loaded();
+    return this.flow ? diagnose(loop, liquidAt(this.liquid, LOADED_C), before, after, seen) : null;
   }
 
   /** With which levels at a stop of the pump can be read, at the pump speed of the file. null where they say nothing about millilitres. */
