@@ -23,7 +23,7 @@ export default defineConfig({
   fullyParallel: true,
   // against hanging: a slow machine is no fault
   timeout: 600_000,
-  expect: { timeout: 10_000 },
+  expect: { timeout: 30_000 },
   retries: 0,
   reporter: [['list'], ['json', { outputFile: path.join(scratch, 'browser.json') }]],
   use: {

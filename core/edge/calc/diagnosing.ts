@@ -41,5 +41,5 @@ export function calcDiagnose(input: unknown): object {
   }
   const found = diagnose(loop, readFluid(document.fluid), asReading(document.before), asReading(document.after), [...new Set(seen)]);
   if (!found) return refuse('loop', 'has no steady state under this load: nothing flows, or no radiator gives its heat off');
-  return found;
+  return { causes: found.causes, next: found.next };
 }

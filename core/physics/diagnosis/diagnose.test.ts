@@ -88,6 +88,12 @@ describe('what makes a machine worse', () => {
     expect(all.map(({ probability }) => probability)).toEqual([...all.map(({ probability }) => probability)].sort((a, b) => b - a));
   });
 
+  it('is not explained by one cause where no one cause does it', () => {
+    expect(likelihood(later('dust', 'top', 0.3)).found?.explained).toBe(true);
+    const far = later('nothing', null);
+    expect(likelihood({ ...far, coolantC: (far.coolantC ?? 0) + 25 }).found?.explained).toBe(false);
+  });
+
   it('is hardly known from the parts alone', () => {
     const bare = (reading: LoadReading): LoadReading => ({ ...reading, coolantC: undefined, flowLph: undefined });
     const found = diagnose(loop, fluid, bare(sound), bare(later('dust', 'top', 0.5)));

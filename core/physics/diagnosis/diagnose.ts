@@ -1,3 +1,4 @@
+import { chiSquareAbove } from '../../base/statistics/chiSquare.js';
 import { cholesky } from '../../base/numerics/cholesky.js';
 import type { Fluid } from '../../machine/liquids/fluids.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
@@ -35,7 +36,12 @@ export interface Diagnosis {
   readonly causes: readonly RankedCause[];
   /** what tells most a minute first */
   readonly next: readonly NextCheck[];
+  /** false: even the best of them does not make these readings likely; more than one thing is wrong, or a reading is */
+  readonly explained: boolean;
 }
+
+/** a reading so far off is seen less often than this where the best cause is the true one */
+const UNEXPLAINED = 0.001;
 
 /** points at which a cause's range is looked through */
 const POINTS = 16;
@@ -208,9 +214,11 @@ export function diagnose(
   const candidates = candidatesOf(loop, compared.parts);
   const figures = (compared.flow ? 1 : 0) + (compared.coolant ? 1 : 0) + compared.parts.length;
   const covariance = figures === 0 ? null : covarianceOf(hydraulics, earlier, later, compared);
+  let explained = true;
   if (covariance) {
     const logs = candidates.map(({ cause, part }) => logLikelihoods(twin, later, compared, covariance, shiftsOf(cause, part)));
     const best = Math.max(...logs.flat());
+    explained = chiSquareAbove(-2 * best, figures) >= UNEXPLAINED;
     candidates.forEach((candidate, index) => {
       const own = logs[index] as number[];
       candidate.likelihood = own.reduce((sum, log) => sum + Math.exp(log - best), 0) / own.length;
@@ -225,7 +233,7 @@ export function diagnose(
   const causes = candidates
     .map(({ cause, part }, index): RankedCause => ({ cause, part, probability: (told[index] as number) / sum }))
     .sort((a, b) => b.probability - a.probability);
-  return { causes, next: nextChecks(causes, seen) };
+  return { causes, next: nextChecks(causes, seen), explained };
 }
 
 /** No figure tells dust from a slow fan, or a weak pump from a kink: both are as likely as the two together. */

@@ -52,7 +52,7 @@ export function hiddenFaults(loop: LoopFile, fluid: Fluid, count: number, seed: 
     const truth: SoundTwin = {
       hydraulics,
       pumpFactor: between(random, 0.9, 1.1),
-      uaFactor: between(random, 0.7, 1.4),
+      radiatorSize: between(random, 0.7, 1.4),
       blockFactors: Object.fromEntries(blocks.map((id) => [id, between(random, 0.8, 1.6)])),
     };
     const day = (): LoadReading => ({

@@ -62,13 +62,13 @@ export class Hydraulics {
 export interface SoundTwin {
   readonly hydraulics: Hydraulics;
   readonly pumpFactor: number;
-  readonly uaFactor: number;
+  readonly radiatorSize: number;
   readonly blockFactors: Readonly<Record<string, number>>;
 }
 
 /** bounds of the factors that a sound reading may ask for */
 const PUMP_FACTOR = [0.2, 4] as const;
-const UA_FACTOR = [0.02, 50] as const;
+const RADIATOR_SIZE = [0.02, 50] as const;
 const LEAST_BLOCK_FACTOR = 0.05;
 /** halvings: a factor to one part in a million */
 const HALVINGS = 28;
@@ -124,14 +124,14 @@ function heatAt(twin: SoundTwin, reading: LoadReading, shift: Shift, flow: FlowR
   const air = airOf(twin.hydraulics.loop, speedOf(reading.fanSpeed));
   if (shift.air && air[shift.air.radiator]) air[shift.air.radiator] = { ...air[shift.air.radiator]!, blockage: 1 - shift.air.share };
   const radiators = twin.hydraulics.loop.components.filter(({ kind }) => kind === 'radiator');
-  const uaOf = (id: string): number => twin.uaFactor * (shift.ua?.radiator === id ? shift.ua.factor : 1);
+  const factorOf = (id: string) => ({ size: twin.radiatorSize, conductance: shift.ua?.radiator === id ? shift.ua.factor : 1 });
   return solveHeat(twin.hydraulics.loop, flow, {
     roomC: reading.roomC,
     fluid: twin.hydraulics.fluid,
     loadsW: reading.powersW,
     air,
     caseHeatW: 0,
-    radiatorFactors: Object.fromEntries(radiators.map(({ id }) => [id, uaOf(id)])),
+    radiatorFactors: Object.fromEntries(radiators.map(({ id }) => [id, factorOf(id)])),
   });
 }
 
@@ -183,7 +183,7 @@ export function showAt(twin: SoundTwin, reading: LoadReading, shift: Shift = {})
 /** The twin that says what was read on sound days: pump by the flow, radiators by the coolant, each block by its own temperature. */
 export function fitSound(hydraulics: Hydraulics, before: LoadReading): SoundTwin | null {
   const { loop } = hydraulics;
-  const bare: SoundTwin = { hydraulics, pumpFactor: 1, uaFactor: 1, blockFactors: {} };
+  const bare: SoundTwin = { hydraulics, pumpFactor: 1, radiatorSize: 1, blockFactors: {} };
   const { flowLph, coolantC } = before;
   const pumpFactor =
     flowLph === undefined
@@ -194,10 +194,10 @@ export function fitSound(hydraulics: Hydraulics, before: LoadReading): SoundTwin
   const last = lastRadiator(loop, flow);
   const reached = reachedOf(before);
   const ended = (c: number): number => before.roomC + (c - before.roomC) / reached;
-  const supplyAt = (uaFactor: number): number =>
-    heatAt({ ...flowing, uaFactor }, before, {}, flow).parts.find(({ id }) => id === last)?.coolantOutC ?? before.roomC;
-  const uaFactor = coolantC === undefined ? 1 : factorFor(UA_FACTOR, (factor) => supplyAt(factor) > ended(coolantC));
-  const cooled = { ...flowing, uaFactor };
+  const supplyAt = (radiatorSize: number): number =>
+    heatAt({ ...flowing, radiatorSize }, before, {}, flow).parts.find(({ id }) => id === last)?.coolantOutC ?? before.roomC;
+  const radiatorSize = coolantC === undefined ? 1 : factorFor(RADIATOR_SIZE, (factor) => supplyAt(factor) > ended(coolantC));
+  const cooled = { ...flowing, radiatorSize };
   const heat = heatAt(cooled, before, {}, flow);
   if (heat.end !== 'solved') return null;
   const blockFactors = Object.fromEntries(

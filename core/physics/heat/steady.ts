@@ -14,6 +14,13 @@ export interface RadiatorAir {
   readonly blockage: number;
 }
 
+/** A radiator that gives more or less than the general estimate: as if it were larger, and by what its surfaces pass. */
+export interface RadiatorFactor {
+  /** of its air and its conductance alike */
+  readonly size: number;
+  readonly conductance: number;
+}
+
 export interface HeatConditions {
   readonly roomC: number;
   readonly fluid: Fluid;
@@ -27,8 +34,8 @@ export interface HeatConditions {
   readonly caseHeatW: number;
   /** by block id: its resistance as measured over the general estimate; 1 where nobody measured */
   readonly blockFactors?: Readonly<Record<string, number>>;
-  /** by radiator id: its conductance as measured over the general estimate; 1 where nobody measured */
-  readonly radiatorFactors?: Readonly<Record<string, number>>;
+  /** by radiator id: as measured over the general estimate; 1 where nobody measured */
+  readonly radiatorFactors?: Readonly<Record<string, RadiatorFactor>>;
 }
 
 export interface PartHeat {
@@ -98,13 +105,21 @@ export function crossFlowEffectiveness(ntu: number, capacityRatio: number): numb
   return 1 - Math.exp((ntu ** 0.22 / capacityRatio) * (Math.exp(-capacityRatio * ntu ** 0.78) - 1));
 }
 
-function radiating(radiator: LoopComponent, air: RadiatorAir, coolantW: number, flowLph: number, factor: number): Radiating {
+const AS_ESTIMATED: RadiatorFactor = { size: 1, conductance: 1 };
+
+function radiating(radiator: LoopComponent, air: RadiatorAir, coolantW: number, flowLph: number, factor: RadiatorFactor): Radiating {
   const share = Math.max(0.02, air.fanSpeed) * (1 - air.blockage);
   const { face, thicknessMm } = sizeOf(radiator);
-  const airW = (face * HEAT.faceAirflowM3h * share * HEAT.airDensity * HEAT.airHeatCapacity) / 3600;
+  const airW = (factor.size * face * HEAT.faceAirflowM3h * share * HEAT.airDensity * HEAT.airHeatCapacity) / 3600;
   const depth = (thicknessMm / HEAT.faceThicknessMm) ** HEAT.thicknessExponent;
   const conductance =
-    factor * face * HEAT.faceConductance * depth * share ** HEAT.airExponent * (flowLph / (flowLph + HEAT.radiatorHalfFlowLph));
+    factor.size *
+    factor.conductance *
+    face *
+    HEAT.faceConductance *
+    depth *
+    share ** HEAT.airExponent *
+    (flowLph / (flowLph + HEAT.radiatorHalfFlowLph));
   const [small, large] = airW < coolantW ? [airW, coolantW] : [coolantW, airW];
   const effectiveness = crossFlowEffectiveness(conductance / small, small / large);
   return { airW, drop: (effectiveness * small) / coolantW, air };
@@ -138,7 +153,7 @@ export function solveHeat(loop: LoopFile, flow: FlowResult, conditions: HeatCond
         const air = Object.hasOwn(conditions.air, part.id) ? (conditions.air[part.id] as RadiatorAir) : usualAir(part, 1);
         return [
           part.id,
-          radiating(part, air, capacity(flowOf(part.id)), Math.abs(flowOf(part.id)), radiatorFactors[part.id] ?? 1),
+          radiating(part, air, capacity(flowOf(part.id)), Math.abs(flowOf(part.id)), radiatorFactors[part.id] ?? AS_ESTIMATED),
         ] as const;
       }),
   );

@@ -108,47 +108,61 @@ const looked = computed(() =>
         <h2>Sound days</h2>
         <h2>Now</h2>
         <span>Room</span>
-        <NumberField v-model="before.roomC" label="Room, sound days" unit="°C" />
-        <NumberField v-model="after.roomC" label="Room, now" unit="°C" />
+        <NumberField v-model="before.roomC" label="" aria-label="Room, sound days" unit="°C" />
+        <NumberField v-model="after.roomC" label="" aria-label="Room, now" unit="°C" />
         <template v-for="{ id, name } in blocks" :key="id">
           <span>{{ name }}</span>
           <span class="two"
-            ><NumberField v-model="before.partsC[id] as number | null" :label="`${name}, sound days`" unit="°C" /><NumberField
+            ><NumberField v-model="before.partsC[id] as number | null" label="" :aria-label="`${name}, sound days`" unit="°C" /><NumberField
               v-model="before.powersW[id] as number | null"
-              :label="`Into ${name}, sound days`"
+              label=""
+              :aria-label="`Into ${name}, sound days`"
               unit="W"
           /></span>
           <span class="two"
-            ><NumberField v-model="after.partsC[id] as number | null" :label="`${name}, now`" unit="°C" /><NumberField
+            ><NumberField v-model="after.partsC[id] as number | null" label="" :aria-label="`${name}, now`" unit="°C" /><NumberField
               v-model="after.powersW[id] as number | null"
-              :label="`Into ${name}, now`"
+              label=""
+              :aria-label="`Into ${name}, now`"
               unit="W"
           /></span>
         </template>
         <span>Coolant behind the last radiator</span>
-        <NumberField v-model="before.coolantC" label="Coolant, sound days" unit="°C" />
-        <NumberField v-model="after.coolantC" label="Coolant, now" unit="°C" />
+        <NumberField v-model="before.coolantC" label="" aria-label="Coolant, sound days" unit="°C" />
+        <NumberField v-model="after.coolantC" label="" aria-label="Coolant, now" unit="°C" />
         <span>Flow</span>
-        <NumberField v-model="before.flowLph" label="Flow, sound days" unit="L/h" />
-        <NumberField v-model="after.flowLph" label="Flow, now" unit="L/h" />
+        <NumberField v-model="before.flowLph" label="" aria-label="Flow, sound days" unit="L/h" />
+        <NumberField v-model="after.flowLph" label="" aria-label="Flow, now" unit="L/h" />
         <span>Pump and fans</span>
         <span class="two"
-          ><NumberField v-model="before.pump" label="Pump, sound days" unit="%" /><NumberField
+          ><NumberField v-model="before.pump" label="" aria-label="Pump, sound days" unit="%" /><NumberField
             v-model="before.fans"
-            label="Fans, sound days"
+            label=""
+            aria-label="Fans, sound days"
             unit="%"
         /></span>
         <span class="two"
-          ><NumberField v-model="after.pump" label="Pump, now" unit="%" /><NumberField v-model="after.fans" label="Fans, now" unit="%"
+          ><NumberField v-model="after.pump" label="" aria-label="Pump, now" unit="%" /><NumberField
+            v-model="after.fans"
+            label=""
+            aria-label="Fans, now"
+            unit="%"
         /></span>
       </div>
       <p v-if="recorded" class="quiet">Sound days: what was recorded last at the bench. Watts that nobody recorded are usual ones.</p>
     </section>
     <section aria-live="polite">
       <template v-if="found">
-        <p class="big-number">
+        <p v-if="found.explained" class="big-number">
           {{ Math.round(ranked[0]?.percent ?? 0) }} <small>% {{ ranked[0]?.words }}</small>
         </p>
+        <template v-else>
+          <p class="big-number">– <small>no one cause does it</small></p>
+          <p>
+            Even the best of them does not make these readings likely: more than one thing is wrong, or a figure is. Below is only which
+            comes nearest.
+          </p>
+        </template>
         <ul class="plain-list causes">
           <li v-for="each in ranked" :key="each.key">
             <span>{{ each.words }}</span>
