@@ -120,7 +120,10 @@ const lines = ({ lines: all }: Label): readonly string[] => all.slice(0, stock.v
         </p>
         <fieldset v-for="group in groups" :key="group.group">
           <legend>
-            <b>{{ group.title }}</b> <button type="button" class="link" @click="toggle(group.labels.map(({ id }) => id))">all</button>
+            <b>{{ group.title }}</b>
+            <button type="button" class="link" :aria-label="`all: ${group.title}`" @click="toggle(group.labels.map(({ id }) => id))">
+              all
+            </button>
           </legend>
           <label v-for="each in group.labels" :key="each.id">
             <input type="checkbox" :checked="chosen.has(each.id)" @change="toggle([each.id])" /> {{ each.head }}

@@ -56,9 +56,13 @@ const where = computed(() => {
       <li v-for="bench in answer.benches.filter(({ forPractice }) => !forPractice)" :key="bench.id">
         <div class="spread">
           <strong>{{ bench.name }}</strong>
-          <v-btn v-if="props.isLead" variant="outlined" @click="renew(bench.id)">{{
-            bench.hasAccess ? 'New secret for its devices' : 'Connect devices'
-          }}</v-btn>
+          <v-btn
+            v-if="props.isLead"
+            variant="outlined"
+            :aria-label="bench.hasAccess ? `New secret for its devices: ${bench.name}` : `Connect devices: ${bench.name}`"
+            @click="renew(bench.id)"
+            >{{ bench.hasAccess ? 'New secret for its devices' : 'Connect devices' }}</v-btn
+          >
         </div>
         <p v-if="bench.instruments.length === 0" class="quiet">Nothing connected: readings are typed.</p>
         <p v-else class="kinds">

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { say } from '@core/base/words/say.js';
+import { say, sayWord } from '@core/base/words/say.js';
 import { mdiArrowDown, mdiArrowUp, mdiClose } from '@mdi/js';
 import { asShown, asStored, shownAs } from '@core/edge/words/filledIn.js';
 import { EACH, PLACEHOLDERS, isEach, type CheckTemplate, type StepTemplate } from '@core/bench/runs/template.js';
@@ -34,6 +34,7 @@ function addCheck(): void {
 }
 const setCaution = (index: number, text: string): void =>
   set({ cautions: props.step.cautions.flatMap((each, at) => (at === index ? (text.trim() === '' ? [] : [asStored(text)]) : [each])) });
+const nameOf = (check: CheckTemplate): string => sayWord(isEach(check) ? EACH[check.each] : asShown(check.text));
 </script>
 
 <template>
@@ -98,7 +99,7 @@ const setCaution = (index: number, text: string): void =>
                 size="x-small"
                 variant="text"
                 :disabled="index === 0"
-                aria-label="Earlier"
+                :aria-label="`Earlier: ${nameOf(check)}`"
                 @click="move(index, -1)"
               />
               <v-btn
@@ -106,7 +107,7 @@ const setCaution = (index: number, text: string): void =>
                 size="x-small"
                 variant="text"
                 :disabled="index === step.checks.length - 1"
-                aria-label="Later"
+                :aria-label="`Later: ${nameOf(check)}`"
                 @click="move(index, 1)"
               />
               <v-btn
@@ -114,7 +115,7 @@ const setCaution = (index: number, text: string): void =>
                 size="x-small"
                 variant="text"
                 :disabled="isEach(check)"
-                aria-label="Take it out"
+                :aria-label="`Take it out: ${nameOf(check)}`"
                 @click="setCheck(index, null)"
               />
             </template>

@@ -79,8 +79,20 @@ const left = (ml: number): string => `${Math.max(0, (100 * ml) / most.value)}%`;
           >
           <span v-if="isLead" class="answers">
             <template v-if="fill.verdict === null">
-              <v-btn variant="outlined" :disabled="busy" @click="judge(fill.id, 'counts')">It counts</v-btn>
-              <v-btn variant="text" :disabled="busy" @click="judge(fill.id, 'left-out')">Leave it out</v-btn>
+              <v-btn
+                variant="outlined"
+                :disabled="busy"
+                :aria-label="`It counts: ${fill.system.name}, ${dates.day(fill.filledOn)}`"
+                @click="judge(fill.id, 'counts')"
+                >It counts</v-btn
+              >
+              <v-btn
+                variant="text"
+                :disabled="busy"
+                :aria-label="`Leave it out: ${fill.system.name}, ${dates.day(fill.filledOn)}`"
+                @click="judge(fill.id, 'left-out')"
+                >Leave it out</v-btn
+              >
             </template>
             <template v-else
               ><span class="quiet">left out</span>

@@ -152,13 +152,30 @@ async function addLot(productId: string): Promise<void> {
           </p>
           <p class="figures">
             Lots: {{ product.lots.map((each) => each.lot).join(', ') || 'none' }}
-            <button type="button" class="link" @click="lotFor = lotFor === product.id ? null : product.id">add a lot</button>,
-            <button type="button" class="link" @click="limitFor = limitFor === product.id ? null : product.id">its limit changed</button>,
-            <button type="button" class="link" :aria-expanded="priceFor === product.id" @click="openPrice(product)">
-              {{ product.priceMinor === null ? 'its price' : `${formatMoney(product.priceMinor, prices.currency)} a litre` }}</button>,
             <button
               type="button"
               class="link"
+              :aria-label="`add a lot: ${product.name}`"
+              @click="lotFor = lotFor === product.id ? null : product.id"
+            >
+              add a lot</button
+            >,
+            <button
+              type="button"
+              class="link"
+              :aria-label="`its limit changed: ${product.name}`"
+              @click="limitFor = limitFor === product.id ? null : product.id"
+            >
+              its limit changed</button
+            >,
+            <button type="button" class="link" :aria-expanded="priceFor === product.id" @click="openPrice(product)">
+              {{ product.priceMinor === null ? 'its price' : `${formatMoney(product.priceMinor, prices.currency)} a litre`
+              }}<span class="visually-hidden">: {{ product.name }}</span></button
+            >,
+            <button
+              type="button"
+              class="link"
+              :aria-label="`its files: ${product.name}`"
               :aria-expanded="papersOf === product.id"
               @click="papersOf = papersOf === product.id ? null : product.id"
             >

@@ -79,12 +79,15 @@ const putsOff = computed(() => ['coolant-service', 'dust-clean'].includes(props.
       <v-btn
         v-if="due.kind === 'follow-up' || due.kind === 'dust-clean'"
         :variant="awaited || waitingRunId ? 'outlined' : undefined"
+        :aria-label="`It is done: ${names[due.kind]}`"
         @click="following = true"
         >It is done</v-btn
       >
       <v-btn v-if="due.kind === 'settling-check'" @click="settling = true">Read the level</v-btn>
       <v-btn v-if="due.kind === 'coolant-service' && !waitingRunId" @click="emit('service')">Record the service</v-btn>
-      <v-btn v-if="putsOff" variant="outlined" @click="postponing = true">Owner puts it off</v-btn>
+      <v-btn v-if="putsOff" variant="outlined" :aria-label="`Owner puts it off: ${names[due.kind]}`" @click="postponing = true"
+        >Owner puts it off</v-btn
+      >
     </div>
     <ReasonDialog
       v-model="following"

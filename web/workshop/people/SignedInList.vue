@@ -45,7 +45,7 @@ const end = (id: string): Promise<unknown> =>
           type="button"
           class="link"
           :disabled="submit.busy.value"
-          :aria-label="`Sign out: ${each.person}, ${each.device ? DEVICES[each.device] : 'somewhere'}`"
+          :aria-label="`Sign out: ${each.person}, ${each.device ? DEVICES[each.device] : 'somewhere'}, ${dates.day(each.lastUsed)}, ${dates.time(each.lastUsed)}`"
           @click="end(each.id)"
         >
           sign out

@@ -96,8 +96,10 @@ async function gone(part: KeptRow): Promise<void> {
           ><template v-if="part.lentTo">, {{ part.lentTo }} has it</template><template v-if="part.place">, {{ part.place }}</template
           ><template v-if="part.condition">, {{ part.condition }}</template
           ><template v-if="part.heldMl > 0">, capped with {{ formatMl(part.heldMl) }} inside</template>
-          <button type="button" class="link" @click="openChange(part)">change</button>,
-          <button type="button" class="link" @click="at = at === part.id ? null : part.id">it is gone</button>
+          <button type="button" class="link" :aria-label="`change: ${part.name}`" @click="openChange(part)">change</button>,
+          <button type="button" class="link" :aria-label="`it is gone: ${part.name}`" @click="at = at === part.id ? null : part.id">
+            it is gone
+          </button>
         </p>
         <form v-if="changing?.id === part.id" class="form" novalidate @submit.prevent="saveChange">
           <KeptFields v-model="change" :at="editing.at" />
