@@ -190,7 +190,9 @@ useShortcuts({
         <v-list-item title="Sign out" @click="signOut()" />
       </v-list>
     </v-menu>
-    <Teleport to="body"><CallSheet v-if="callOpen" v-model="callOpen" :typed="early.typed.value" @ready="early.end" /></Teleport>
+    <Teleport to="body"
+      ><CallSheet v-if="callOpen" v-model="callOpen" :at-bench="atBench" :typed="early.typed.value" @ready="early.end"
+    /></Teleport>
     <ReckonerDialog v-model="sumsOpen" />
     <v-dialog v-model="leaving" max-width="520">
       <v-card class="pa-6">

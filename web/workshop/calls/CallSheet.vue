@@ -25,8 +25,8 @@ import { comesAnswer, costsAnswer, dueAnswer, readyAnswer } from './callWords.js
  * edge: whoever holds a machine goes on.
  */
 const open = defineModel<boolean>({ required: true });
-/** typed before the field was there */
-const props = defineProps<{ typed?: string }>();
+/** `typed` before the field was there; at a bench it leaves the switch free */
+const props = defineProps<{ typed?: string; atBench?: boolean }>();
 const emit = defineEmits<{ ready: [] }>();
 const dates = useDates();
 const notices = useNotices();
@@ -193,7 +193,7 @@ async function book(): Promise<void> {
 </script>
 
 <template>
-  <aside v-if="open" class="call no-print" role="dialog" aria-label="Call" @keydown.esc="open = false">
+  <aside v-if="open" class="call no-print" :class="{ beside: atBench }" role="dialog" aria-label="Call" @keydown.esc="open = false">
     <DialogFocus />
     <header>
       <label>
@@ -359,9 +359,12 @@ p {
 @media (max-width: 1000px) {
   .call {
     bottom: auto;
-    max-height: min(612px, calc(100dvh - 64px));
+    max-height: calc(100dvh - 64px);
     border-right: 0;
     border-bottom: 3px solid var(--ink);
+  }
+  .call.beside {
+    max-height: min(612px, calc(100dvh - 64px));
   }
 }
 @media (max-width: 600px) {
