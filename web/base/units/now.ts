@@ -3,7 +3,18 @@ import { inject, onScopeDispose, ref, toValue, watch, type InjectionKey, type Ma
 /** ms that the server's clock is ahead of this device's: timers follow the server, whatever the tablet thinks. */
 const aheadMs = ref(0);
 
-export function setServerNow(iso: string): void {
+/** ms, of this page's own clock: when the answer was asked for whose time was taken last */
+let takenFrom = -Infinity;
+
+/**
+ * Takes the server's time from an answer. One that was overtaken by an answer asked for later would set every clock back, and is not taken.
+ * @param askedAt `performance.now()` when it was asked for; missing: just now
+ */
+export function setServerNow(iso: string, askedAt = performance.now()): void {
+  // a page's own clock that began anew knows nothing of before
+  const isOvertaken = askedAt < takenFrom && takenFrom <= performance.now();
+  if (isOvertaken) return;
+  takenFrom = askedAt;
   aheadMs.value = Date.parse(iso) - Date.now();
 }
 

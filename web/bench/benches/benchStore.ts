@@ -17,6 +17,7 @@ export const useBenches = defineStore('benches', () => {
 
   async function refresh(): Promise<void> {
     const turn = asking.begin();
+    const askedAt = performance.now();
     try {
       const answer = await get<BenchesAnswer>('/benches', turn.signal);
       if (!turn.counts) return;
@@ -25,7 +26,7 @@ export const useBenches = defineStore('benches', () => {
       next.value = answer.next;
       loaded.value = true;
       problem.value = null;
-      setServerNow(answer.now);
+      setServerNow(answer.now, askedAt);
     } catch (error) {
       if (turn.counts) problem.value = error instanceof ApiError ? error.message : say('The benches cannot be shown.');
     }

@@ -98,6 +98,7 @@ export function useRun(id: string): RunDesk {
   let answered = 0;
   async function load(): Promise<void> {
     const turn = (asked += 1);
+    const askedAt = performance.now();
     try {
       // a page that was opened without the network has no session's token yet
       if (!session.loaded) await session.load();
@@ -105,7 +106,7 @@ export function useRun(id: string): RunDesk {
       // an answer that was overtaken by a newer one would set the run and its clocks back
       if (turn < answered) return;
       answered = turn;
-      setServerNow(kept.now);
+      setServerNow(kept.now, askedAt);
       const now = { ...kept, run: { ...kept.run, procedure: inReadersWords(kept.run.procedure) } };
       // the same steps stay the same object: what was folded with them is not folded again
       const known = answer.value?.run.procedure;
