@@ -1,7 +1,7 @@
 import { expect, signIn, snap, test } from './app.js';
 import { openMachine } from './benchHands.js';
 
-test.use({ actionTimeout: 15_000 });
+test.use({ actionTimeout: 60_000 });
 
 test('the plan is arranged, moved by keys, undone, confirmed, and goes out as a calendar', async ({ page, app, complaints }) => {
   await signIn(page, app, '/plan');

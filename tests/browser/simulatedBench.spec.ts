@@ -270,7 +270,7 @@ class Commissioning {
 }
 
 test.describe.configure({ timeout: 300_000 });
-test.use({ actionTimeout: 15_000 });
+test.use({ actionTimeout: 60_000 });
 
 // what it fills, bleeds and turns by orders is played a thousandfold by `./lavacrum trial`, by hand in the slice: every night, not at every change
 test(
