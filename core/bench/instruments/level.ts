@@ -1,3 +1,4 @@
+import { medianOf } from '../../base/statistics/median.js';
 import { AUTO } from './defaults.js';
 import type { InstrumentReading } from './kinds.js';
 
@@ -5,10 +6,7 @@ import type { InstrumentReading } from './kinds.js';
 export const levelMlOf = ({ mlPerMm }: { readonly mlPerMm?: number }, levelMm: number): number | null =>
   mlPerMm === undefined ? null : levelMm * mlPerMm;
 
-const median = (values: readonly number[]): number => {
-  const sorted = [...values].sort((a, b) => a - b);
-  return ((sorted[Math.floor((sorted.length - 1) / 2)] as number) + (sorted[Math.ceil((sorted.length - 1) / 2)] as number)) / 2;
-};
+const median = (values: readonly number[]): number => medianOf([...values].sort((a, b) => a - b));
 
 /**
  * Levels before and after a stop of the pump: the median of the last seconds while it ran, and of the last ones once

@@ -14,10 +14,6 @@ export interface HiddenFault {
   readonly after: LoadReading;
 }
 
-/** standard normal, by twelve even draws */
-const gauss = (random: Random): number => Array.from({ length: 12 }, () => random.next()).reduce((sum, each) => sum + each, -6);
-const between = (random: Random, from: number, to: number): number => from + (to - from) * random.next();
-
 /** What somebody reads of a machine that shows this: each figure off by its error. */
 function readOf(
   random: Random,
@@ -28,10 +24,12 @@ function readOf(
   const { partK, roomK, coolantK, powerShare, flowShare } = READING_ERRORS;
   return {
     ...truth,
-    roomC: truth.roomC + roomK * gauss(random),
-    powersW: Object.fromEntries(Object.entries(truth.powersW).map(([id, watts]) => [id, watts * (1 + powerShare * gauss(random))])),
-    partsC: Object.fromEntries(Object.entries(shown.partsC).map(([id, c]) => [id, c + partK * gauss(random)])),
-    ...(withFlow ? { coolantC: shown.coolantC + coolantK * gauss(random), flowLph: shown.flowLph * (1 + flowShare * gauss(random)) } : {}),
+    roomC: truth.roomC + roomK * random.normal(),
+    powersW: Object.fromEntries(Object.entries(truth.powersW).map(([id, watts]) => [id, watts * (1 + powerShare * random.normal())])),
+    partsC: Object.fromEntries(Object.entries(shown.partsC).map(([id, c]) => [id, c + partK * random.normal()])),
+    ...(withFlow
+      ? { coolantC: shown.coolantC + coolantK * random.normal(), flowLph: shown.flowLph * (1 + flowShare * random.normal()) }
+      : {}),
   };
 }
 
@@ -51,13 +49,13 @@ export function hiddenFaults(loop: LoopFile, fluid: Fluid, count: number, seed: 
     const part = CAUSE_AT[cause] === 'loop' ? null : random.pick(CAUSE_AT[cause] === 'block' ? blocks : radiators);
     const truth: SoundTwin = {
       hydraulics,
-      pumpFactor: between(random, 0.9, 1.1),
-      radiatorSize: between(random, 0.7, 1.4),
-      blockFactors: Object.fromEntries(blocks.map((id) => [id, between(random, 0.8, 1.6)])),
+      pumpFactor: random.between(0.9, 1.1),
+      radiatorSize: random.between(0.7, 1.4),
+      blockFactors: Object.fromEntries(blocks.map((id) => [id, random.between(0.8, 1.6)])),
     };
     const day = (): LoadReading => ({
-      roomC: between(random, 18, 28),
-      powersW: Object.fromEntries(blocks.map((id) => [id, between(random, 130, 320)])),
+      roomC: random.between(18, 28),
+      powersW: Object.fromEntries(blocks.map((id) => [id, random.between(130, 320)])),
       partsC: {},
       pumpSpeed: 0.7,
       fanSpeed: 0.6,

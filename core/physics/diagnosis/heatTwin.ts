@@ -107,11 +107,10 @@ const scaledFlow = (flow: FlowResult, share: number): FlowResult =>
         links: new Map([...flow.links].map(([id, link]): [string, LinkFlow] => [id, { ...link, flowLph: link.flowLph * share }])),
       };
 
-/** Flow round the loop: that of its meter, else the largest through a pump. */
+/** Flow round the loop: the largest through a pump. */
 function roundLph(loop: LoopFile, flow: FlowResult): number {
-  const through = (kind: string): number[] =>
-    loop.components.filter((part) => part.kind === kind).map(({ id }) => Math.abs(flow.links.get(id)?.flowLph ?? 0));
-  return Math.max(0, ...through('pump'));
+  const pumps = loop.components.filter(({ kind }) => kind === 'pump');
+  return Math.max(0, ...pumps.map(({ id }) => Math.abs(flow.links.get(id)?.flowLph ?? 0)));
 }
 
 function flowAt({ hydraulics, pumpFactor }: SoundTwin, reading: LoadReading, shift: Shift): FlowResult {
@@ -135,7 +134,7 @@ function heatAt(twin: SoundTwin, reading: LoadReading, shift: Shift, flow: FlowR
   });
 }
 
-/** Ids of radiators in the order in which the coolant meets them behind the pump. */
+/** The radiator that the coolant meets last behind the pump. */
 function lastRadiator(loop: LoopFile, flow: FlowResult): string | null {
   const next = new Map<string, string[]>();
   for (const { id, from, to } of loop.tubes) {

@@ -1,3 +1,4 @@
+import { medianOf } from '../../base/statistics/median.js';
 import type { JobKind } from '../jobs/kinds.js';
 import { kitsFor, skillsFor } from './capacities.js';
 import { AFTER_SOAK_SHARE, PLAN, SHARES } from './defaults.js';
@@ -84,7 +85,5 @@ export function learnDuration(kind: JobKind, rigid: boolean, estimateMinutes: nu
     .map(({ attendedMinutes }) => attendedMinutes)
     .sort((a, b) => a - b);
   if (own.length < PLAN.leastRuns) return { minutes: estimateMinutes, runs: 0 };
-  const middle = own.length >> 1;
-  const median = own.length % 2 === 1 ? (own[middle] as number) : ((own[middle - 1] as number) + (own[middle] as number)) / 2;
-  return { minutes: median, runs: own.length };
+  return { minutes: medianOf(own), runs: own.length };
 }
