@@ -15,7 +15,8 @@ const PURE = {
   pool: 'threads',
   setupFiles: 'tests/properties.ts',
   // a limit against hanging, not a measure of speed
-  testTimeout: 60_000,
+  testTimeout: 300_000,
+  expect: { poll: { timeout: 120_000 } },
 } as const;
 
 export default defineConfig({
@@ -63,8 +64,9 @@ export default defineConfig({
           setupFiles: ['tests/properties.ts'],
           // each file has a database of its own; two at a time suit a small machine
           maxWorkers: 2,
-          testTimeout: 90_000,
-          hookTimeout: 60_000,
+          testTimeout: 300_000,
+          hookTimeout: 300_000,
+          expect: { poll: { timeout: 120_000 } },
         },
       },
     ],

@@ -27,6 +27,7 @@ import { priceRoutes } from '../workshop/prices/routes.js';
 import { importRoutes } from '../workshop/importing/routes.js';
 import { instrumentRoutes } from '../bench/instruments/routes.js';
 import { lotRoutes } from '../workshop/lots/routes.js';
+import { logRoutes } from '../workshop/logs/routes.js';
 import { usageRoutes } from '../workshop/usage/routes.js';
 import { jobRoutes } from '../workshop/jobs/routes.js';
 import { PHOTO } from '../workshop/photos/reencode.js';
@@ -139,6 +140,7 @@ function api(app: App, parts: ServerParts): Router {
   waitingRoutes(routes);
   jobRoutes(routes);
   usageRoutes(routes);
+  logRoutes(routes);
   lotRoutes(routes);
   storeRoutes(routes);
   planRoutes(routes);

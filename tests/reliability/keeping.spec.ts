@@ -15,7 +15,7 @@ import { freePort, runToEnd } from '../../server/operations/cluster/processes.js
 import { QUEUES } from '../../server/operations/nightly/nightly.js';
 import { RunningApp } from '../browser/app.js';
 import { release1Database } from '../golden/release1.js';
-import { AT_BENCH, Command, killDatabase, KILLS, ownCluster, report } from './victims.js';
+import { AT_BENCH, Command, killDatabase, KILLS, ownCluster, patienceMs, report } from './victims.js';
 
 /**
  * Kills the work that nobody watches: the night's queue, a backup, a restore, a change of tables. Each at a moment that a
@@ -62,7 +62,7 @@ async function killOnTheWay(command: Command, usualMs: number, ends = true): Pro
   if (victim < 0.4) return command.kill(false);
   if (victim < 0.6) return command.kill(true);
   await killDatabase(dataFolder);
-  if (ends) await Promise.race([command.ended, sleep(20_000)]);
+  if (ends) await Promise.race([command.ended, sleep(60_000)]);
   await command.kill(false);
 }
 
@@ -71,7 +71,6 @@ const POST_WAITS = `insert into message (workshop_id, owner_id, system_id, templ
   from (select * from system limit 1) s, generate_series(1, $2::int) i`;
 
 test.beforeAll(async () => {
-  test.setTimeout(180_000);
   await ownCluster(dataFolder);
   if (!process.env.LAVACRUM_TEST_DEMO) await RunningApp.writeDemo();
   mkdirSync(path.join(folder, 'work'));
@@ -79,7 +78,7 @@ test.beforeAll(async () => {
 test.afterAll(() => rmSync(path.join(folder, 'work'), { recursive: true, force: true }));
 
 test(`${EACH} kills of a backup leave a whole one or none`, async () => {
-  test.setTimeout(60_000 + EACH * 60_000);
+  test.setTimeout(patienceMs(EACH));
   const file = path.join(folder, 'work', 'one.tar');
   const wanted = await printsOf(demoDatabase());
   const backup = (): Command => new Command(process.execPath, ['dist/launcher.mjs', 'backup', file], envOf(demoDatabase()));
@@ -110,7 +109,7 @@ test(`${EACH} kills of a backup leave a whole one or none`, async () => {
 });
 
 test(`${EACH} kills of a restore leave what was there, or all of what came`, async () => {
-  test.setTimeout(60_000 + EACH * 90_000);
+  test.setTimeout(patienceMs(EACH));
   const file = path.join(folder, 'work', 'come.tar');
   const made = new Command(process.execPath, ['dist/launcher.mjs', 'backup', file], envOf(demoDatabase()));
   expect([await made.ended, made.words]).toEqual([0, expect.stringContaining('Backed up')]);
@@ -151,14 +150,14 @@ test(`${EACH} kills of a restore leave what was there, or all of what came`, asy
 });
 
 test(`${EACH} kills of a change of tables end in the same rows`, async () => {
-  test.setTimeout(120_000 + EACH * 60_000);
+  test.setTimeout(patienceMs(EACH));
   const old = await release1Database(ownerOf('lavacrum'));
   const name = 'migrated';
   const port = await freePort();
   const start = (): Command => new Command(process.execPath, ['dist/main.mjs'], { ...envOf(name), LAVACRUM_PORT: String(port) });
   const ready = async (command: Command): Promise<void> => {
     const ask = (): Promise<boolean> => fetch(`http://127.0.0.1:${port}/api/health`).then((answer) => answer.ok, () => false); // prettier-ignore
-    await expect.poll(ask, { timeout: 60_000, intervals: [100], message: command.words }).toBe(true);
+    await expect.poll(ask, { intervals: [100], message: command.words }).toBe(true);
   };
   const anew = async (): Promise<void> => {
     await drop(name);
@@ -190,7 +189,7 @@ test(`${EACH} kills of a change of tables end in the same rows`, async () => {
 });
 
 test(`${EACH} kills of the night's work leave no message lost and no date wrong`, async () => {
-  test.setTimeout(180_000 + EACH * 60_000);
+  test.setTimeout(patienceMs(EACH));
   const app = await RunningApp.open(true);
   const { ownerUrl } = app;
   const workshops = await withClient(ownerUrl, async (client) => (await client.query<{ id: string }>('select id from workshop')).rows);
@@ -208,7 +207,7 @@ test(`${EACH} kills of the night's work leave no message lost and no date wrong`
         return rows[0]?.open === '0';
       });
   };
-  const night = async (...names: string[]): Promise<void> => expect.poll(await send(names), { timeout: 60_000 }).toBe(true);
+  const night = async (...names: string[]): Promise<void> => expect.poll(await send(names)).toBe(true);
   const count = (query: string): Promise<number> =>
     withClient(ownerUrl, async (client) => Number((await client.query<{ n: string }>(query)).rows[0]?.n));
   for (let n = 0; n < EACH; n += 1) {

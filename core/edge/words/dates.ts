@@ -1,5 +1,5 @@
 import { formatDay } from '../../base/units/dates.js';
-import { formatIn, formatMm } from '../../base/units/display.js';
+import { formatDegrees, formatIn, formatMm } from '../../base/units/display.js';
 import { CAUSES } from '../../bench/inspection/grade.js';
 import { COOLANT_CLASSES } from '../../machine/liquids/classes.js';
 import { POLICY_SCOPES, SERVICE_POLICIES } from '../../workshop/due-dates/due.js';
@@ -11,6 +11,7 @@ import { seasonWords, type HotSeason } from '../../workshop/due-dates/season.js'
 import { USE_LIMITS } from '../../workshop/due-dates/useLimits.js';
 import { JOB_KINDS } from '../../workshop/jobs/kinds.js';
 import { USAGE_SOURCE_WORDS, type UsageSource } from '../../workshop/usage/usage.js';
+import type { ThetaLimit } from '../../physics/condition/series.js';
 import { say, type Messages, type MessageValues, sayWord } from '../../base/words/say.js';
 
 /** Words of dates: why something falls due, how it ended, what was found. */
@@ -48,6 +49,8 @@ const REASONS: Messages<DateReason['why']> = {
   temporary: 'temporary: {what}, until {awaits}; {limits}',
   'came-filled':
     '{product, select, none {unknown coolant, it mixes with nothing: find out or flush} other {filled elsewhere with {product}{months}}}; {since}',
+  condition:
+    '{part} over the room, per watt: {isOver, select, true {stands over its limit of {limit} ({because})} other {meets its limit of {limit} ({because}); {range}}}, by its readings',
   promised: 'promised to the owner{sooner}',
   owed: '{kind}: {what}',
   'same-lot': '{look}, or ask for a photograph: the same lot ({what}) is suspected in another machine: {cause}',
@@ -67,6 +70,18 @@ function usageWords(perDay: number, source: UsageSource): string {
     ? say('assumed {rate} h a day', { rate })
     : say('{rate} h a day {source}', { rate, source: sayWord(USAGE_SOURCE_WORDS[source]) });
 }
+/** Where a limit of a part's resistance comes from. */
+export const limitWords = ({ why, powerW, partC, hotRoomC, riseShare }: ThetaLimit): string =>
+  why === 'hot-day'
+    ? say('{part} at {powerW} W in a room of {room}', { part: formatDegrees(partC), powerW: Math.round(powerW), room: formatDegrees(hotRoomC) })
+    : say('{percent} % over its best days', { percent: Math.round(100 * riseShare) });
+/** Between which days a line meets its limit. */
+export const rangeWords = (lowOn: string | null, highOn: string | null): string =>
+  lowOn === null
+    ? say('on a day that is not certain')
+    : highOn === null
+      ? say('{low} at the earliest', { low: formatDay(lowOn) })
+      : say('between {low} and {high}', { low: formatDay(lowOn), high: formatDay(highOn) });
 const levelWords = (mm: number | null): string => (mm === null ? '' : say(', level changed by {formatMm}', { formatMm: formatMm(mm) }));
 const inBrackets = (note: string): string => (note ? ` (${note})` : '');
 
@@ -119,6 +134,14 @@ function valuesOf(reason: DateReason): MessageValues {
       return { since: formatDay(reason.since), years: reason.years };
     case 'findings':
       return { because: listOf(reason.because), percent: reason.percent };
+    case 'condition':
+      return {
+        part: reason.part,
+        isOver: String(reason.isOver),
+        limit: `${reason.limit.theta.toFixed(3)} K/W`,
+        because: limitWords(reason.limit),
+        range: rangeWords(reason.lowOn, reason.highOn),
+      };
     case 'promised':
       return {
         sooner:

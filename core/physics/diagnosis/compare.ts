@@ -1,6 +1,7 @@
 import { compareReadings, type PartChange, type ReadingDifference } from './compareReadings.js';
 import type { LoadReading } from './loadReading.js';
 import type { BaselineReading } from './reading.js';
+import { kindOfPart, type ReadPart } from './sensors.js';
 
 /** W; where nobody knew the power it is taken to be the same both times */
 const SAME_POWER_W = 1;
@@ -29,6 +30,14 @@ function asLoadReading(reading: BaselineReading, part: string, powerUnknown: boo
     panels: reading.panels,
     minutes: reading.durationMinutes,
   };
+}
+
+/** A baseline as a reading of the one part that its sensor can mean; null where it could be several, or its power is not known. */
+export function baselineAsReading(reading: BaselineReading, parts: readonly ReadPart[]): LoadReading | null {
+  const kind = kindOfPart(reading.sensor);
+  const meant = kind === null ? [] : parts.filter((part) => part.kind === kind);
+  const [part] = meant;
+  return part && meant.length === 1 && (reading.powerW ?? 0) > 0 ? asLoadReading(reading, part.part, false) : null;
 }
 
 /** Two baselines, at the room and the power of the first: a hotter room or more watts are no dirty loop. */

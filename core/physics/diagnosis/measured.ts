@@ -1,12 +1,12 @@
 import { MEASURED } from '../measuring/errors.js';
 import type { BaselineReading } from './reading.js';
-import { shortName } from '../../machine/catalogue/names.js';
 import { prepareFlow, solveAtSpeed } from '../flow/flow.js';
 import { liquidAt, type Liquid } from '../../machine/liquids/fluids.js';
 import { pumpsWithoutCurve } from '../flow/network.js';
-import type { LoopComponent, LoopFile } from '../../machine/loop-file/loopFile.js';
+import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import { SATURATED_MINUTES } from './baseline.js';
 import { blockResistance } from '../heat/steady.js';
+import { blockOf } from './sensors.js';
 
 export interface MeasuredBlock {
   readonly id: string;
@@ -16,17 +16,6 @@ export interface MeasuredBlock {
   readonly flowLph: number;
   /** measured over the general estimate at that flow */
   readonly factor: number;
-}
-
-const IS_GRAPHICS = /graphic|card|gpu/i;
-const IS_PROCESSOR = /processor|package|core|cpu/i;
-
-/** The one block a sensor can mean, or null where it could be several. */
-function blockOf(blocks: readonly LoopComponent[], sensor: string): LoopComponent | null {
-  const kind = IS_GRAPHICS.test(sensor) ? IS_GRAPHICS : IS_PROCESSOR.test(sensor) ? IS_PROCESSOR : null;
-  if (!kind) return null;
-  const meant = blocks.filter((part) => kind.test(shortName(part)));
-  return meant.length === 1 ? (meant[0] as LoopComponent) : null;
 }
 
 /**

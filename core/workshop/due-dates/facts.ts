@@ -1,4 +1,5 @@
 import type { CoolantClass } from '../../machine/liquids/classes.js';
+import type { ThetaLimit } from '../../physics/condition/series.js';
 import type { JobKind } from '../jobs/kinds.js';
 import type { OwedKind } from './owed.js';
 import type { UsageSource } from '../usage/usage.js';
@@ -82,8 +83,28 @@ export type DateReason =
   | { readonly why: 'came-filled'; readonly product: string | null; readonly since: string | null; readonly months: number | null }
   /** by whoever looked after it before; `sooner` is what its clocks say where that is earlier */
   | { readonly why: 'promised'; readonly on: string; readonly sooner: { readonly on: string; readonly reason: DateReason } | null }
+  /** readings of a part rise toward their limit, or stand over it */
+  | {
+      readonly why: 'condition';
+      readonly part: string;
+      /** K/W a year */
+      readonly perYear: number;
+      readonly limit: ThetaLimit;
+      /** 95 %: the earlier and the later day; null: not within what can be told */
+      readonly lowOn: string | null;
+      readonly highOn: string | null;
+      readonly isOver: boolean;
+    }
   | { readonly why: 'owed'; readonly kind: OwedKind; readonly what: string }
   | { readonly why: 'same-lot'; readonly what: string; readonly isCoolant: boolean; readonly cause: CauseKey };
+
+/** The day on which a machine's readings call it in. */
+export interface ConditionClock {
+  readonly on: string;
+  /** day of the newest reading that it rests on */
+  readonly lastOn: string;
+  readonly reason: Extract<DateReason, { why: 'condition' }>;
+}
 
 /** How an item ended. */
 export type Outcome =

@@ -1,3 +1,4 @@
+import type { HeatLimits } from '../../physics/condition/limits.js';
 import type { DrainHabits } from '../../physics/draining/defaults.js';
 import type { Schools } from '../../physics/leak-testing/schools.js';
 import type { ServicePolicy } from '../due-dates/due.js';
@@ -65,6 +66,7 @@ export interface Shop {
     rates: Rates;
     contact: Contact;
     reading: Reading;
+    heatLimits: HeatLimits;
     version: number;
   };
   people: PersonRow[];

@@ -124,7 +124,7 @@ describe('the event stream', () => {
     await bench.pool.query(
       "select pg_terminate_backend(pid) from pg_stat_activity where application_name = 'lavacrum push' and datname = current_database()",
     );
-    await expect.poll(() => stream.of('resync').length, { timeout: 8000 }).toBe(2);
+    await expect.poll(() => stream.of('resync').length, { timeout: 120_000 }).toBe(2);
     await note('third');
     await expect.poll(() => stream.of('run').length).toBe(1);
     stream.close();

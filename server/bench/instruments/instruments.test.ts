@@ -72,7 +72,7 @@ const readings = async (after = ''): Promise<ReadingRow[]> =>
   (await lead.get<{ readings: ReadingRow[] }>(`/benches/${benchId}/readings${after ? `?after=${after}` : ''}`)).body.readings;
 
 async function until<T>(look: () => Promise<T>, good: (found: T) => boolean): Promise<T> {
-  for (let attempt = 0; attempt < 100; attempt += 1) {
+  for (let attempt = 0; attempt < 2000; attempt += 1) {
     const found = await look();
     if (good(found)) return found;
     await new Promise((resolve) => setTimeout(resolve, 60));
@@ -180,7 +180,7 @@ describe('the thread of the instruments', () => {
     const thread = new InstrumentsThread(own, file, log);
     thread.start();
     try {
-      await expect.poll(() => thread.reached, { timeout: 20_000 }).toBe(true);
+      await expect.poll(() => thread.reached, { timeout: 120_000 }).toBe(true);
       const { name, secret } = await access();
       const client = await mqtt.connectAsync(thread.url as string, { username: name, password: secret, reconnectPeriod: 0 }, false);
       clients.push(client);

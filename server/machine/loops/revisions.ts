@@ -190,7 +190,7 @@ export async function loadLoop(scope: Scope, loopId: string) {
     .select({ reading: baseline.reading, at: baseline.takenAt })
     .from(baseline)
     .innerJoin(loopRevision, eq(loopRevision.id, baseline.revisionId))
-    .where(eq(loopRevision.loopId, loopId))
+    .where(and(eq(loopRevision.loopId, loopId), eq(baseline.before, false)))
     .orderBy(desc(baseline.takenAt))
     .limit(NEWEST_BASELINES);
   const inside = await insideOf(scope, loopId, newest.file);

@@ -64,7 +64,7 @@ describe('the private cluster', () => {
     const place = await new Promise<string>((resolve) => maker.stdout.once('data', (data: Buffer) => resolve(data.toString())));
     const pid = Number(readFileSync(path.join(place, 'postmaster.pid'), 'utf8').split('\n')[0]);
     maker.kill('SIGKILL');
-    await vi.waitFor(() => expect([isAlive(pid), existsSync(place)]).toEqual([false, false]), { timeout: 20_000, interval: 100 });
+    await vi.waitFor(() => expect([isAlive(pid), existsSync(place)]).toEqual([false, false]), { timeout: 120_000, interval: 100 });
   });
 
   it('started twice is the same cluster', async () => {
@@ -85,7 +85,7 @@ describe('the private cluster', () => {
       .filter((each) => /^\d+$/.test(each) && readStatus(each) === pid)
       .map(Number);
     for (const each of [pid, ...children]) killIfThere(each);
-    await new Promise((resolve) => setTimeout(resolve, 300));
+    await vi.waitFor(() => expect([pid, ...children].filter(isAlive)).toEqual([]), { timeout: 120_000 });
     writeFileSync(lock, text.replace(String(pid), String(process.pid)));
     expect(await query(await startCluster({ dataFolder: folder }), 'select one from kept')).toEqual([{ one: 1 }]);
   });

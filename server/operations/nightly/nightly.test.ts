@@ -140,7 +140,7 @@ describe('the night’s work', () => {
           (await bench.pool.query(`select count(*)::int as n from pgboss.job where name = 'redate-workshop' and state = 'completed'`))
             .rows[0]?.n as number,
         {
-          timeout: 20_000,
+          timeout: 120_000,
         },
       )
       .toBe(1);

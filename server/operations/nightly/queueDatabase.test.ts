@@ -95,10 +95,10 @@ it('work whose database goes away while a piece is being done goes on, and the p
       )
     ).rows[0]?.n ?? 0;
   await work.planNight();
-  await expect.poll(() => begun, { timeout: 20_000 }).toBe(1);
+  await expect.poll(() => begun, { timeout: 120_000 }).toBe(1);
   expect(await done()).toBe(0);
   await wire.join();
-  await expect.poll(done, { timeout: 20_000 }).toBe(1);
+  await expect.poll(done, { timeout: 120_000 }).toBe(1);
   expect((await desk.get('/workshop')).status).toBe(200);
   await work.close();
   await wire.cut();

@@ -13,7 +13,7 @@ export interface ClockFacts {
   readonly loopId: string;
   readonly fill: Pick<typeof fill.$inferSelect, 'filledOn' | 'intervalShare' | 'intervalReason' | 'promisedOn'>;
   readonly product: Pick<typeof coolantProduct.$inferSelect, 'coolantClass' | 'name' | 'sheetLifeMonths' | 'sheetLifeHours'>;
-  readonly machine: Pick<typeof system.$inferSelect, 'id' | 'ownerId' | 'hoursPerDay' | 'coolantC'>;
+  readonly machine: Pick<typeof system.$inferSelect, 'id' | 'ownerId' | 'hoursPerDay' | 'coolantC' | 'condition'>;
 }
 
 /**
@@ -38,6 +38,7 @@ export async function clockInputs(
     ...policyOf(machine.id, machine.ownerId),
     ...figuresOf(readings.get(machine.id), machine, filledOn),
     season,
+    condition: machine.condition,
     ...wear.get(loopId),
     intervalShare,
     intervalReason,

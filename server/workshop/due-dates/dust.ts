@@ -1,3 +1,4 @@
+import { refreshCondition } from '../../machine/condition/condition.js';
 import { isDeepStrictEqual } from 'node:util';
 import { and, eq, isNotNull, notInArray, sql, type SQL } from 'drizzle-orm';
 import { dustClean } from '../../../core/workshop/due-dates/dust.js';
@@ -43,6 +44,7 @@ export async function restartDust(
   await scope
     .insert(dueItem)
     .values({ workshopId, systemId, loopId, kind: 'dust-clean', sinceOn: on, ...next, estimated: true, clocks: [], createdAt: at });
+  await refreshCondition(scope, systemId);
 }
 
 /** A loop was filled for the first time here: its fins are clean, unless a cleaning already runs. */

@@ -1,3 +1,4 @@
+import { refreshCondition } from '../../machine/condition/condition.js';
 import { clockInputs } from './clockInputs.js';
 import { and, eq, inArray } from 'drizzle-orm';
 import type { DateReason, LooseEnd } from '../../../core/workshop/due-dates/facts.js';
@@ -28,8 +29,10 @@ export interface FillFacts {
  * Before: the fill's row exists. After: exactly one open item of each kind for this loop.
  */
 export async function openAfterFill(scope: Scope, facts: FillFacts): Promise<{ serviceDueOn: string; settlingDueOn: string }> {
+  // what was read before this fill says nothing of it
+  await refreshCondition(scope, facts.systemId);
   const [holder] = await scope
-    .select({ id: system.id, ownerId: system.ownerId, hoursPerDay: system.hoursPerDay, coolantC: system.coolantC })
+    .select({ id: system.id, ownerId: system.ownerId, hoursPerDay: system.hoursPerDay, coolantC: system.coolantC, condition: system.condition })
     .from(system)
     .where(eq(system.id, facts.systemId));
   const [product] = await scope.select().from(coolantProduct).where(eq(coolantProduct.id, facts.productId));

@@ -56,6 +56,7 @@ export async function redate(scope: Scope, cause: RedateCause): Promise<Moved[]>
         ownerId: system.ownerId,
         hoursPerDay: system.hoursPerDay,
         coolantC: system.coolantC,
+        condition: system.condition,
       },
       owner: { name: owner.name, phone: owner.phone, email: owner.email, channel: owner.channel },
     })

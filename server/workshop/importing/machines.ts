@@ -68,7 +68,7 @@ async function dating(ask: Ask, undated: ImportInput['undated']) {
   return (ids: Placed['ids'], { machine, lastChange, promisedOn }: NewMachine, product: Product | null): Due | null => {
     if (lastChange !== null && product !== null) {
       const own = { filledOn: lastChange, intervalShare: 1, intervalReason: [], promisedOn };
-      const holder = { id: ids.system, ownerId: ids.owner, hoursPerDay: machine.hoursPerDay, coolantC: machine.coolantC };
+      const holder = { id: ids.system, ownerId: ids.owner, hoursPerDay: machine.hoursPerDay, coolantC: machine.coolantC, condition: null };
       // nothing says that seals and tube were in use before that change
       return nextService({
         ...inputOf({ loopId: ids.loop, fill: own, product, machine: holder }),

@@ -16,7 +16,7 @@ const OWN = 'heron under mill door';
 async function linkFor(email: string): Promise<string> {
   const before = bench.letters.length;
   expect((await stranger().post('/password-link', { email })).status).toBe(202);
-  await vi.waitFor(() => expect(bench.letters.length).toBe(before + 1));
+  await vi.waitFor(() => expect(bench.letters.length).toBe(before + 1), { timeout: 120_000 });
   return /new-password#(\S+)/.exec(bench.letters.at(-1)?.body ?? '')?.[1] as string;
 }
 const choose = (link: string, password = OWN) => stranger().post('/new-password', { link, password });

@@ -23,6 +23,7 @@ import {
   type SignInInput,
   type WorkshopEdit,
 } from '../../../core/workshop/people/schema.js';
+import { heatLimitsSchema, type HeatLimitsEdit } from '../../../core/physics/condition/limits.js';
 import { ownReadingSchema, readingEditSchema, type OwnReading, type ReadingEdit } from '../../../core/workshop/people/readingSchema.js';
 import { contactSchema, type ContactEdit } from '../../../core/workshop/people/contact.js';
 import { bodyAs, runScoped, type App } from '../../base/http/context.js';
@@ -37,7 +38,7 @@ import { person } from '../../base/database/tables/people.js';
 import { addPerson, changePassword, editPerson, givePassword, setOwnReading } from './people.js';
 import { endOthers, endSignedIn, listSignedIn } from './signedIn.js';
 import { demandOwnDoor } from './demoDoor.js';
-import { addBench, editWorkshop, renameBench, hasWorkshop, readWorkshop, setContact, setReading, setUpWorkshop } from './workshop.js';
+import { addBench, editWorkshop, renameBench, hasWorkshop, readWorkshop, setContact, setHeatLimits, setReading, setUpWorkshop } from './workshop.js';
 
 /** How sessions begin and end on this server. */
 export interface Door {
@@ -127,6 +128,7 @@ export function accountRoutes(routes: Routes): void {
   routes.get<Shop>('/workshop', readWorkshop);
   routes.put<Shop>('/workshop', (ask) => editWorkshop(ask, bodyAs<WorkshopEdit>(ask.request, workshopSchema)));
   routes.put<Shop>('/workshop/contact', (ask) => setContact(ask, bodyAs<ContactEdit>(ask.request, contactSchema)));
+  routes.put<Shop>('/workshop/heat-limits', (ask) => setHeatLimits(ask, bodyAs<HeatLimitsEdit>(ask.request, heatLimitsSchema)));
   routes.put<Shop>('/workshop/reading', (ask) => setReading(ask, bodyAs<ReadingEdit>(ask.request, readingEditSchema)));
   routes.put<{ reading: OwnReading }>('/own-reading', (ask) => setOwnReading(ask, bodyAs<OwnReading>(ask.request, ownReadingSchema)));
   routes.post<PersonRow>('/people', (ask) => addPerson(ask, bodyAs<PersonInput>(ask.request, personSchema)));

@@ -2,6 +2,8 @@ import { say } from '../../../core/base/words/say.js';
 import { randomUUID } from 'node:crypto';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import type { ContactEdit } from '../../../core/workshop/people/contact.js';
+import type { HeatLimitsEdit } from '../../../core/physics/condition/limits.js';
+import { refreshAllConditions } from '../../machine/condition/condition.js';
 import type { ReadingEdit } from '../../../core/workshop/people/readingSchema.js';
 import type { SetupInput, WorkshopEdit } from '../../../core/workshop/people/schema.js';
 import { DEFAULT_SCHOOLS } from '../../../core/physics/leak-testing/schools.js';
@@ -79,6 +81,7 @@ export async function readWorkshop({ scope, account }: Ask) {
       rates: workshop.rates,
       contact: workshop.contact,
       reading: workshop.reading,
+      heatLimits: workshop.heatLimits,
       version: workshop.version,
     })
     .from(workshop)
@@ -102,6 +105,14 @@ export async function changeWorkshop(ask: Ask, version: number, values: Partial<
 
 export const setReading = (ask: Ask, { version, ...reading }: ReadingEdit) => changeWorkshop(ask, version, { reading });
 export const setContact = (ask: Ask, { version, ...contact }: ContactEdit) => changeWorkshop(ask, version, { contact });
+
+/** What is too hot: every machine's readings are held against it anew. */
+export async function setHeatLimits(ask: Ask, { version, ...heatLimits }: HeatLimitsEdit) {
+  const shop = await changeWorkshop(ask, version, { heatLimits });
+  await refreshAllConditions(ask.scope);
+  await redate(ask.scope, { everything: true });
+  return shop;
+}
 
 export async function editWorkshop(ask: Ask, input: WorkshopEdit) {
   const { version, policy, ...values } = input;

@@ -6,6 +6,7 @@ import { demandPast } from '../../../core/base/checking/input.js';
 import { usageOf } from '../../../core/workshop/usage/usage.js';
 import type { UsageReadingInput } from '../../../core/workshop/usage/schema.js';
 import type { Scope } from '../../base/database/client.js';
+import { strikeReadingsOf } from '../logs/logs.js';
 import { redate } from '../due-dates/redate.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound } from '../../base/http/errors.js';
@@ -49,7 +50,8 @@ export async function strikeReading({ scope, request, clock }: Ask, struck: bool
     .update(usageReading)
     .set({ struckAt: struck ? clock.now() : null })
     .where(eq(usageReading.id, id))
-    .returning({ systemId: usageReading.systemId });
+    .returning({ systemId: usageReading.systemId, source: usageReading.source, struckAt: usageReading.struckAt });
   if (!row) throw notFound('reading');
+  if (row.source === 'log') await strikeReadingsOf(scope, id, row.systemId, row.struckAt);
   return { moved: await redate(scope, { systemId: row.systemId }) };
 }

@@ -49,15 +49,42 @@ export async function call<T>(method: Method, path: string, options: Options = {
       // still away: sent without a token it would be refused if the network came back in between
       if (error instanceof ApiError && error.status === 0) throw error;
     });
-  try {
-    return await ask<T>(method, path, options);
-  } catch (error) {
-    if (!(error instanceof ApiError) || error.code !== 'csrf') throw error;
-    // nothing was written: the token goes first, the work only after it
-    await renewToken();
-    return ask<T>(method, path, options);
+  for (let again = 0; ; again += 1) {
+    try {
+      return await ask<T>(method, path, options);
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error;
+      if (error.code === 'csrf' && again === 0) {
+        // nothing was written: the token goes first, the work only after it
+        await renewToken();
+        continue;
+      }
+      const waitMs = AGAIN_MS[again];
+      // a question does nothing twice: asked again before anybody is told to come back later
+      if (method !== 'GET' || !OVER_SOON.has(error.code) || waitMs === undefined) throw error;
+      await pause(waitMs, options.signal);
+    }
   }
 }
+
+/** What a server says that is overrun, or whose database is just coming back. */
+const OVER_SOON: ReadonlySet<string> = new Set(['busy', 'database-away']);
+/** ms before a question is asked again, each time */
+const AGAIN_MS = [300, 900, 2000] as const;
+
+const pause = (ms: number, signal?: AbortSignal): Promise<void> =>
+  new Promise((resolve, reject) => {
+    const ended = (): void => {
+      clearTimeout(timer);
+      reject(new DOMException('no longer asked for', 'AbortError'));
+    };
+    const timer = setTimeout(() => {
+      signal?.removeEventListener('abort', ended);
+      resolve();
+    }, ms);
+    if (signal?.aborted) ended();
+    else signal?.addEventListener('abort', ended, { once: true });
+  });
 
 async function ask<T>(method: Method, path: string, options: Options): Promise<T> {
   const headers: Record<string, string> = { accept: 'application/json' };
@@ -75,7 +102,7 @@ async function ask<T>(method: Method, path: string, options: Options): Promise<T
     });
   } catch (error) {
     if (error instanceof DOMException && error.name === 'AbortError') throw error;
-    throw new ApiError(0, 'unreachable', 'The server cannot be reached. Nothing was saved; what you typed is still here.', [], {});
+    throw new ApiError(0, 'unreachable', say('The server cannot be reached. Nothing was saved; what you typed is still here.'), [], {});
   }
   const answer: unknown = await response.json().catch(() => null);
   if (response.ok) return answer as T;

@@ -1,10 +1,11 @@
 // @vitest-environment happy-dom
-import { beforeEach, describe, expect, it } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { fakeServer, settle } from '../../../tests/screens/mountScreen.js';
 import { ApiError, call, get, setToken, whenSignedOut } from './api.js';
 import { useSubmit } from './useSubmit.js';
 
 beforeEach(() => setToken(null));
+afterEach(() => vi.useRealTimers());
 const refusedWith = (status: number, error: object) => ({ status, body: { error: { code: 'x', message: 'words', ...error } } });
 
 describe('asking the server', () => {
@@ -38,6 +39,30 @@ describe('asking the server', () => {
     await expect(get('/x')).rejects.toMatchObject({ code: 'unreachable', message: expect.stringContaining('still here') as string });
     globalThis.fetch = (async () => new Response('<html>', { status: 502 })) as typeof fetch;
     await expect(get('/x')).rejects.toMatchObject({ status: 502, message: expect.stringContaining('Nothing was saved') as string });
+  });
+
+  it('asks a question again while the server is overrun, and sends nothing twice that writes', async () => {
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
+    const busy = refusedWith(503, { code: 'busy', message: 'later' });
+    const replies = [busy, busy, { status: 200, body: { name: 'Loft' } }];
+    const asked = fakeServer(() => replies.shift() ?? busy);
+    const answer = get('/x');
+    await vi.advanceTimersByTimeAsync(5000);
+    expect(await answer).toEqual({ name: 'Loft' });
+    expect(asked).toHaveLength(3);
+
+    const told = get('/x').catch(({ message }: Error) => message);
+    await vi.advanceTimersByTimeAsync(10_000);
+    expect([await told, asked.length]).toEqual(['later', 7]);
+    await expect(call('POST', '/x', { body: {} })).rejects.toMatchObject({ code: 'busy' });
+    expect(asked).toHaveLength(8);
+
+    const left = new AbortController();
+    const dropped = get('/x', left.signal).catch(({ name }: Error) => name);
+    await vi.advanceTimersByTimeAsync(0);
+    left.abort();
+    await vi.advanceTimersByTimeAsync(10_000);
+    expect([await dropped, asked.length]).toEqual(['AbortError', 9]);
   });
 
   it('tells when the session has ended', async () => {

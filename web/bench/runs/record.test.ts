@@ -178,7 +178,7 @@ describe('a record as files', () => {
     catchDownloads();
     const screen = await shown(signed(), [correction]);
     await screen.findAll('button').find((each) => each.text() === 'Log as a table')?.trigger('click'); // prettier-ignore
-    await vi.waitFor(() => expect(caught).toHaveLength(1));
+    await vi.waitFor(() => expect(caught).toHaveLength(1), { timeout: 120_000 });
     const lines = ((await caught[0]?.text) ?? '').trim().split(/\r?\n/);
     expect(lines[0]).toBe('number,at,by,entry,taken_back');
     expect(lines).toHaveLength(1 + recordOf(signed()).log.length + 1);

@@ -1,9 +1,10 @@
 import type { JobKind } from '../../../../core/workshop/jobs/kinds.js';
 import type { SystemState } from '../../../../core/workshop/machines/attention.js';
+import { readObject } from '../../../../core/base/checking/stored.js';
 import { readFinding } from '../../../../core/workshop/due-dates/facts.js';
 import { sql } from 'drizzle-orm';
 import { boolean, check, date, doublePrecision, foreignKey, index, integer, pgTable, text, uuid } from 'drizzle-orm/pg-core';
-import type { DustPlace } from '../../../../core/workshop/due-dates/facts.js';
+import type { ConditionClock, DustPlace } from '../../../../core/workshop/due-dates/facts.js';
 import { importBatch } from './importing.js';
 import { person, workshop } from './people.js';
 import { instant, owned, stored, tenantWalls } from '../columns.js';
@@ -53,6 +54,8 @@ export const system = pgTable(
     coolantC: doublePrecision('coolant_c'),
     /** where it stands, which decides how fast it takes dust */
     dustPlace: text('dust_place').$type<DustPlace>().notNull().default('usual'),
+    /** when its readings say that it must come in, worked out anew with every reading; null: they do not say */
+    condition: stored('condition', readObject<ConditionClock>('what readings say of a machine')),
     note: text('note').notNull().default(''),
     version: integer('version').notNull().default(1),
   },

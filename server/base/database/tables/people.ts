@@ -20,6 +20,7 @@ import {
 import type { Skill } from '../../../../core/workshop/planning/capacities.js';
 import { DEFAULT_SCHOOLS, type Schools } from '../../../../core/physics/leak-testing/schools.js';
 import type { FirstStep } from '../../../../core/workshop/first-week/firstWeek.js';
+import { USUAL_LIMITS, type HeatLimits } from '../../../../core/physics/condition/limits.js';
 import { USUAL_READING, type Reading } from '../../../../core/base/units/reading.js';
 import { DEFAULT_RATES, type Rates } from '../../../../core/workshop/prices/rates.js';
 import { NO_CONTACT, type Contact } from '../../../../core/workshop/people/contact.js';
@@ -43,6 +44,8 @@ export const workshop = pgTable(
     contact: stored('contact', readObject<Contact>('where the workshop is found', NO_CONTACT)).notNull().default(NO_CONTACT),
     /** how numbers, dates and words are read here, where nobody chose otherwise */
     reading: stored('reading', readObject<Reading>('how the workshop reads', USUAL_READING)).notNull().default(USUAL_READING),
+    /** what it takes for too hot */
+    heatLimits: stored('heat_limits', readObject<HeatLimits>('what is too hot', USUAL_LIMITS)).notNull().default(USUAL_LIMITS),
     /** steps of the first week that need nothing here */
     passedSteps: stored('passed_steps', readList<FirstStep>('steps of the first week')).notNull().default([]),
     version: integer('version').notNull().default(1),

@@ -8,7 +8,7 @@ import type { ProcedureKind } from '../../../../core/bench/procedures/procedureK
 import { readContents } from '../../../../core/physics/live-book/stored.js';
 import { readRecord } from '../../../../core/edge/records/record.js';
 import { isNotNull, sql } from 'drizzle-orm';
-import { check, date, doublePrecision, foreignKey, index, integer, pgTable, text, unique, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import { boolean, check, date, doublePrecision, foreignKey, index, integer, pgTable, text, unique, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
 import { readProcedure } from '../../../../core/bench/runs/procedure.js';
 import type { ProcedureTemplate } from '../../../../core/bench/runs/template.js';
 import { bench, person } from './people.js';
@@ -221,6 +221,8 @@ export const baseline = pgTable(
       readObject<BaselineReading>('a reading', { powerW: null, coolantC: null, flowLph: null, levelMm: null }),
     ).notNull(),
     takenAt: instant('taken_at').notNull(),
+    /** read before anything was touched, not at the hand-over */
+    before: boolean('before').notNull().default(false),
   },
   (t) => [
     foreignKey({ name: 'baseline_run_fk', columns: [t.workshopId, t.runId], foreignColumns: [run.workshopId, run.id] }),

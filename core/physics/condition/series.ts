@@ -1,0 +1,231 @@
+import { addDays, daysBetween } from '../../base/units/calendar.js';
+import { DAYS_PER_YEAR } from '../../base/units/physics.js';
+import { medianOf } from '../../base/statistics/median.js';
+import { pettitt } from '../../base/statistics/pettitt.js';
+import { theilSen } from '../../base/statistics/theilSen.js';
+import { ALIKE } from '../diagnosis/compareReadings.js';
+import { READING_ERRORS, reachedOf, type LoadReading } from '../diagnosis/loadReading.js';
+import type { PartKind } from '../diagnosis/sensors.js';
+import type { HeatLimits } from './limits.js';
+
+/** A reading under load on its day, and where it comes from. */
+export interface DatedReading {
+  readonly id: string;
+  readonly on: string;
+  /** `log`: found in a log; `hand`: read in between; `before` and `after`: at a service or a hand-over */
+  readonly source: 'log' | 'hand' | 'before' | 'after';
+  readonly reading: LoadReading;
+}
+
+/** What was done to a machine that may move its readings. */
+export const MARK_KINDS = ['filled', 'dusted', 'paste', 'part'] as const;
+export type MarkKind = (typeof MARK_KINDS)[number];
+export interface ConditionMark {
+  readonly on: string;
+  readonly kind: MarkKind;
+  /** the part it was done to; null: all of it */
+  readonly part: string | null;
+}
+
+/** One reading of one part. */
+export interface ConditionPoint {
+  readonly id: string;
+  readonly on: string;
+  readonly source: DatedReading['source'];
+  /** K/W, part over room */
+  readonly theta: number;
+  readonly sd: number;
+  /** K/W, part over coolant per watt of the part; null: coolant not measured */
+  readonly toCoolant: number | null;
+  /** K per watt of all parts, coolant over room */
+  readonly toRoom: number | null;
+  readonly powerW: number;
+  /** why it does not count in the trend; null: it does */
+  readonly left: 'settings' | 'still-warming' | null;
+}
+
+export interface Crossing {
+  readonly on: string;
+  /** 95 %: the earlier and the later day; null: not before the end of what can be told */
+  readonly lowOn: string | null;
+  readonly highOn: string | null;
+}
+
+export interface ThetaLimit {
+  readonly theta: number;
+  readonly why: 'hot-day' | 'rise';
+  /** `hot-day`: at so many watts, so hot, in such a room; `rise`: so much over the first reading since the mark */
+  readonly powerW: number;
+  readonly partC: number;
+  readonly hotRoomC: number;
+  readonly riseShare: number;
+}
+
+export interface PartCondition {
+  readonly part: string;
+  readonly points: readonly ConditionPoint[];
+  /** the day from which the trend is taken: since the last thing that was done to it */
+  readonly since: string | null;
+  readonly limit: ThetaLimit | null;
+  /** per year, with its 95 % interval; null: fewer than `TREND.leastPoints`, or all within `TREND.leastDays` */
+  readonly trend: { readonly perYear: number; readonly low: number | null; readonly high: number | null } | null;
+  /** a step that explains it better than a line; its day is the first after it */
+  readonly step: { readonly on: string; readonly by: number } | null;
+  /** the newest reading already stands over the limit */
+  readonly isOver: boolean;
+  readonly crosses: Crossing | null;
+}
+
+export const TREND = {
+  leastPoints: 5,
+  /** days between the first and the last; less is weather */
+  leastDays: 21,
+  /** later than this nothing is told: a line is not drawn that far */
+  mostDays: 1825,
+  /** share of the way to its end from which a reading stands in a trend without being brought there */
+  leastReached: 0.85,
+  /** chance below which a step is one */
+  stepP: 0.01,
+} as const;
+
+/** readings that make a better beginning than one alone */
+const FIRST_FEW = 3;
+const middleOf = (values: readonly number[]): number => medianOf([...values].sort((a, b) => a - b));
+
+function pointOf({ id, on, source, reading }: DatedReading, part: string): ConditionPoint | null {
+  const [partC, powerW] = [reading.partsC[part], reading.powersW[part]];
+  if (partC === undefined || !powerW) return null;
+  const { partK, roomK, powerShare } = READING_ERRORS;
+  const theta = (partC - reading.roomC) / powerW;
+  const all = Object.values(reading.powersW).reduce((sum, each) => sum + each, 0);
+  const { coolantC } = reading;
+  return {
+    id,
+    on,
+    source,
+    theta,
+    sd: Math.hypot(Math.hypot(partK, roomK) / powerW, powerShare * theta),
+    toCoolant: coolantC === undefined ? null : (partC - coolantC) / powerW,
+    toRoom: coolantC === undefined ? null : (coolantC - reading.roomC) / all,
+    powerW,
+    left: reachedOf(reading) < TREND.leastReached ? 'still-warming' : null,
+  };
+}
+
+/** The setting that most readings were taken in: others do not count beside them. */
+function withSettings(readings: readonly DatedReading[], points: readonly ConditionPoint[]): ConditionPoint[] {
+  const byId = new Map(readings.map((each) => [each.id, each.reading]));
+  const usual = (of: 'pumpSpeed' | 'fanSpeed'): number | null => {
+    const known = points.flatMap(({ id }) => byId.get(id)?.[of] ?? []);
+    return known.length === 0 ? null : middleOf(known);
+  };
+  const [pump, fan] = [usual('pumpSpeed'), usual('fanSpeed')];
+  const isOff = (value: number | undefined, median: number | null): boolean =>
+    value !== undefined && median !== null && Math.abs(value - median) > ALIKE.setting + 1e-9;
+  return points.map((point) => {
+    const reading = byId.get(point.id);
+    const isUnlike = isOff(reading?.pumpSpeed, pump) || isOff(reading?.fanSpeed, fan);
+    return point.left === null && isUnlike ? { ...point, left: 'settings' } : point;
+  });
+}
+
+/**
+ * What a part showed on its best days: the first readings after each thing that was done to it, the lowest of them. A service that mended
+ * nothing is no new beginning.
+ */
+function soundTheta(points: readonly ConditionPoint[], marks: readonly string[]): number | null {
+  const stretches = [...marks, ''].map((from) => {
+    const until = marks.filter((mark) => mark > from).sort()[0];
+    return points.filter(({ on, left }) => left === null && on >= from && (until === undefined || on < until));
+  });
+  const firsts = stretches
+    .filter(({ length }) => length > 0)
+    .map((stretch) => middleOf(stretch.slice(0, FIRST_FEW).map(({ theta }) => theta)));
+  return firsts.length === 0 ? null : Math.min(...firsts);
+}
+
+/** The nearer of two limits: what a part may reach on a hot day at the power it usually draws, and how far it may go from its best days. */
+function limitOf(counted: readonly ConditionPoint[], sound: number | null, kind: PartKind | null, limits: HeatLimits): ThetaLimit | null {
+  if (counted.length === 0 || sound === null) return null;
+  const powerW = middleOf(counted.map((point) => point.powerW));
+  const partC = limits.partC[kind ?? 'other'];
+  const onHotDay = (partC - limits.hotRoomC) / powerW;
+  const risen = (1 + limits.riseShare) * sound;
+  const why = onHotDay < risen ? 'hot-day' : 'rise';
+  return { theta: Math.min(onHotDay, risen), why, powerW, partC, hotRoomC: limits.hotRoomC, riseShare: limits.riseShare };
+}
+
+/**
+ * What a machine's readings say of each part over time: K/W above the room, since the last thing that was done to it, as a robust line
+ * with its interval and the days on which it meets its limit. A step is told from a creep: a line through a step meets nothing.
+ */
+export function conditionOf(
+  parts: readonly { readonly part: string; readonly kind: PartKind | null }[],
+  readings: readonly DatedReading[],
+  marks: readonly ConditionMark[],
+  limits: HeatLimits,
+): PartCondition[] {
+  const ordered = [...readings].sort((a, b) => a.on.localeCompare(b.on));
+  return parts.map(({ part, kind }) => {
+    const own = ordered.flatMap((each) => pointOf(each, part) ?? []);
+    const points = withSettings(ordered, own);
+    const days = marks.filter((mark) => mark.part === null || mark.part === part).map(({ on }) => on);
+    const since = [...days].sort().at(-1);
+    // what was read on the day of a mark before it was made is older; a hand-over's is the first of the new
+    const counted = points.filter(({ on, source, left }) => left === null && (since === undefined || on > since || (on === since && source === 'after'))); // prettier-ignore
+    const limit = limitOf(counted, soundTheta(points, days), kind, limits);
+    const trend = trendOf(counted, limit);
+    const newest = counted.at(-1);
+    return {
+      part,
+      points,
+      since: since ?? null,
+      limit,
+      trend: trend?.line ?? null,
+      step: trend?.step ?? null,
+      isOver: newest !== undefined && limit !== null && newest.theta - ALIKE.verdictSd * newest.sd > limit.theta,
+      crosses: trend?.crosses ?? null,
+    };
+  });
+}
+
+function trendOf(counted: readonly ConditionPoint[], limit: ThetaLimit | null) {
+  const [first, last] = [counted[0], counted.at(-1)];
+  if (!first || !last || counted.length < TREND.leastPoints || daysBetween(first.on, last.on) < TREND.leastDays) return null;
+  const days = counted.map(({ on, theta }) => ({ day: daysBetween(first.on, on), value: theta }));
+  const found = theilSen(days, limit?.theta ?? null);
+  if (!found) return null;
+  const aYear = (slope: number | null): number | null => (slope === null ? null : slope * DAYS_PER_YEAR);
+  const line = { perYear: found.slope * DAYS_PER_YEAR, low: aYear(found.low), high: aYear(found.high) };
+  const step = stepOf(counted);
+  // a line that may as well be level reaches nothing
+  const rises = found.low !== null && found.low > 0 && step === null;
+  const onDay = (day: number | null): string | null => (day === null || day > TREND.mostDays ? null : addDays(first.on, Math.floor(day)));
+  const on = rises ? onDay(found.crossesDay) : null;
+  const crosses = on === null ? null : { on, lowOn: onDay(found.crossesLowDay), highOn: onDay(found.crossesHighDay) };
+  return { line, step, crosses };
+}
+
+/** A change of level: Pettitt finds the place, and neither side of it may go on rising by itself. */
+function stepOf(counted: readonly ConditionPoint[]): PartCondition['step'] {
+  const change = pettitt(counted.map(({ theta }) => theta));
+  if (!change || change.p >= TREND.stepP) return null;
+  const sides = [counted.slice(0, change.last + 1), counted.slice(change.last + 1)] as const;
+  const isLevel = (side: readonly ConditionPoint[]): boolean => {
+    const from = side[0]?.on ?? '';
+    const trend = side.length < TREND.leastPoints ? null : theilSen(side.map(({ on, theta }) => ({ day: daysBetween(from, on), value: theta })), null); // prettier-ignore
+    return trend === null || trend.low === null || trend.high === null || (trend.low <= 0 && trend.high >= 0);
+  };
+  if (!sides.every(isLevel)) return null;
+  const middle = (side: readonly ConditionPoint[]): number => middleOf(side.map(({ theta }) => theta));
+  const after = sides[1][0];
+  return after ? { on: after.on, by: middle(sides[1]) - middle(sides[0]) } : null;
+}
+
+/** The earliest day on which any part meets its limit. */
+export function firstCrossing(
+  conditions: readonly PartCondition[],
+): (Crossing & { readonly part: string; readonly limit: ThetaLimit }) | null {
+  const all = conditions.flatMap(({ part, crosses, limit }) => (crosses && limit ? [{ ...crosses, part, limit }] : []));
+  return all.sort((a, b) => a.on.localeCompare(b.on))[0] ?? null;
+}

@@ -1,0 +1,24 @@
+import Joi from 'joi';
+import { finite } from '../../base/checking/fields.js';
+
+const byPart = (value: Joi.NumberSchema): Joi.ObjectSchema =>
+  Joi.object().pattern(Joi.string().min(1).max(120), value).min(1).max(40).required();
+const share = (): Joi.NumberSchema => finite().min(0).max(1);
+const words = (most: number): Joi.StringSchema => Joi.string().trim().min(1).max(most);
+
+/** A reading under load as it is stored: what was measured, and under which conditions. */
+export const loadReadingSchema = Joi.object({
+  roomC: finite().min(-10).max(60).required(),
+  powersW: byPart(finite().greater(0).max(3000)),
+  partsC: byPart(finite().min(-10).max(130)),
+  coolantC: finite().min(-10).max(100),
+  flowLph: finite().min(0).max(3000),
+  pumpSpeed: share(),
+  fanSpeed: share(),
+  workload: words(120),
+  sensor: words(80),
+  statistic: words(60),
+  panels: words(20),
+  minutes: finite().min(0).max(525_600),
+  reachedFraction: share(),
+});

@@ -1,0 +1,150 @@
+import { and, asc, desc, eq, isNotNull, isNull } from 'drizzle-orm';
+import { dayIn } from '../../../core/base/units/calendar.js';
+import { isOutline } from '../../../core/machine/loop-file/outline.js';
+import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
+import { conditionOf, firstCrossing, type ConditionMark, type DatedReading } from '../../../core/physics/condition/series.js';
+import type { HeatLimits } from '../../../core/physics/condition/limits.js';
+import { baselineAsReading } from '../../../core/physics/diagnosis/compare.js';
+import { readParts, type ReadPart } from '../../../core/physics/diagnosis/sensors.js';
+import type { ConditionClock } from '../../../core/workshop/due-dates/facts.js';
+import type { ConditionPage } from '../../../core/workshop/logs/answers.js';
+import type { Scope } from '../../base/database/client.js';
+import { dueItem } from '../../base/database/tables/due-dates.js';
+import { loadReading, logColumns } from '../../base/database/tables/logs.js';
+import { loop, loopRevision } from '../../base/database/tables/loops.js';
+import { owner, system } from '../../base/database/tables/machines.js';
+import { workshop } from '../../base/database/tables/people.js';
+import { baseline, fill } from '../../base/database/tables/runs.js';
+import { idFrom, type Ask } from '../../base/http/context.js';
+import { notFound } from '../../base/http/errors.js';
+import { loadRevision } from '../loops/revisions.js';
+
+interface DrawnLoop {
+  readonly id: string;
+  readonly name: string;
+  readonly file: LoopFile;
+}
+
+/** Loops of a machine that are drawn, the newest revision of each. */
+async function drawnLoops(scope: Scope, systemId: string): Promise<DrawnLoop[]> {
+  const newest = await scope
+    .selectDistinctOn([loop.id], { id: loop.id, name: loop.name, number: loopRevision.number })
+    .from(loop)
+    .innerJoin(loopRevision, eq(loopRevision.loopId, loop.id))
+    .where(eq(loop.systemId, systemId))
+    .orderBy(loop.id, desc(loopRevision.number));
+  const all = await Promise.all(
+    newest.map(async ({ id, name, number }) => ({ id, name, file: (await loadRevision(scope, id, number)).file })),
+  );
+  return all.filter(({ file }) => !isOutline(file));
+}
+
+/** Readings under load of a machine, from services, from logs and by hand. */
+async function readingsOf(scope: Scope, systemId: string, parts: readonly ReadPart[], zone: string): Promise<DatedReading[]> {
+  const served = await scope
+    .select({ id: baseline.id, reading: baseline.reading, at: baseline.takenAt, before: baseline.before })
+    .from(baseline)
+    .innerJoin(loopRevision, eq(loopRevision.id, baseline.revisionId))
+    .innerJoin(loop, eq(loop.id, loopRevision.loopId))
+    .where(eq(loop.systemId, systemId));
+  const between = await scope
+    .select({ id: loadReading.id, reading: loadReading.reading, on: loadReading.readOn, logId: loadReading.logId })
+    .from(loadReading)
+    .where(and(eq(loadReading.systemId, systemId), isNull(loadReading.struckAt)))
+    .orderBy(asc(loadReading.readOn));
+  return [
+    ...served.flatMap(({ id, reading, at, before }): DatedReading[] => {
+      const own = baselineAsReading(reading, parts);
+      return own ? [{ id, on: dayIn(zone, at), source: before ? 'before' : 'after', reading: own }] : [];
+    }),
+    ...between.map(({ id, reading, on, logId }): DatedReading => ({ id, on, source: logId === null ? 'hand' : 'log', reading })),
+  ];
+}
+
+/** What was done to a machine that may move its readings: fills and cleanings. */
+async function marksOf(scope: Scope, systemId: string): Promise<ConditionMark[]> {
+  const fills = await scope
+    .select({ on: fill.filledOn })
+    .from(fill)
+    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
+    .innerJoin(loop, eq(loop.id, loopRevision.loopId))
+    .where(eq(loop.systemId, systemId));
+  const cleaned = await scope
+    .select({ on: dueItem.sinceOn })
+    .from(dueItem)
+    .where(and(eq(dueItem.systemId, systemId), eq(dueItem.kind, 'dust-clean'), isNotNull(dueItem.sinceOn)));
+  const filledOn = new Set(fills.map(({ on }) => on));
+  return [
+    ...fills.map(({ on }): ConditionMark => ({ on, kind: 'filled', part: null })),
+    // fins are clean with every fill: that is said once
+    ...cleaned.flatMap(({ on }): ConditionMark[] => (on === null || filledOn.has(on) ? [] : [{ on, kind: 'dusted', part: null }])),
+  ];
+}
+
+async function limitsOf(scope: Scope): Promise<{ limits: HeatLimits; zone: string }> {
+  const [own] = await scope.select({ limits: workshop.heatLimits, zone: workshop.timeZone }).from(workshop);
+  if (!own) throw notFound('workshop');
+  return own;
+}
+
+interface Known {
+  readonly parts: readonly ReadPart[];
+  readonly readings: readonly DatedReading[];
+  readonly marks: readonly ConditionMark[];
+  readonly limits: HeatLimits;
+  readonly loops: readonly DrawnLoop[];
+  readonly zone: string;
+}
+
+async function knownOf(scope: Scope, systemId: string): Promise<Known> {
+  const { limits, zone } = await limitsOf(scope);
+  const loops = await drawnLoops(scope, systemId);
+  const parts = readParts(loops.map(({ file }) => file));
+  return { parts, readings: await readingsOf(scope, systemId, parts, zone), marks: await marksOf(scope, systemId), limits, loops, zone };
+}
+
+/** When a machine's readings call it in: as its due date takes it. */
+function clockOf({ parts, readings, marks, limits }: Known): ConditionClock | null {
+  const conditions = conditionOf(parts, readings, marks, limits);
+  const nameOf = (part: string): string => parts.find((each) => each.part === part)?.name ?? part;
+  const newest = (part: string) =>
+    conditions
+      .find((each) => each.part === part)
+      ?.points.filter(({ left }) => left === null)
+      .at(-1)?.on ?? '';
+  const over = conditions.find(({ isOver }) => isOver);
+  if (over?.limit) {
+    const lastOn = newest(over.part);
+    const { limit, trend } = over;
+    return { on: lastOn, lastOn, reason: { why: 'condition', part: nameOf(over.part), perYear: trend?.perYear ?? 0, limit, lowOn: null, highOn: null, isOver: true } }; // prettier-ignore
+  }
+  const first = firstCrossing(conditions);
+  if (!first) return null;
+  const { part, limit, on, lowOn, highOn } = first;
+  const perYear = conditions.find((each) => each.part === part)?.trend?.perYear ?? 0;
+  return { on, lastOn: newest(part), reason: { why: 'condition', part: nameOf(part), perYear, limit, lowOn, highOn, isOver: false } };
+}
+
+/** A machine's readings changed, or what they are held against: what they say of its date is worked out anew. Its dates follow with `redate`. */
+export async function refreshCondition(scope: Scope, systemId: string): Promise<void> {
+  await scope.update(system).set({ condition: clockOf(await knownOf(scope, systemId)) }).where(eq(system.id, systemId)); // prettier-ignore
+}
+
+/** The workshop holds its machines against other limits. */
+export async function refreshAllConditions(scope: Scope): Promise<void> {
+  const read = await scope.selectDistinct({ id: loadReading.systemId }).from(loadReading).where(isNull(loadReading.struckAt));
+  for (const { id } of read) await refreshCondition(scope, id);
+}
+
+export async function conditionPage({ scope, request, today }: Ask): Promise<ConditionPage> {
+  const systemId = idFrom(request, 'id', 'system');
+  const [own] = await scope
+    .select({ id: system.id, name: system.name, ownerName: owner.name, state: system.state })
+    .from(system)
+    .innerJoin(owner, eq(owner.id, system.ownerId))
+    .where(eq(system.id, systemId));
+  if (!own) throw notFound('system');
+  const [read] = await scope.select({ columns: logColumns.columns }).from(logColumns).where(eq(logColumns.systemId, systemId));
+  const { state, ...names } = own;
+  return { system: { ...names, retired: state === 'retired' }, columns: read?.columns ?? null, today, ...(await knownOf(scope, systemId)) };
+}
