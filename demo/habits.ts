@@ -5,7 +5,7 @@ import { seededRandom } from '../core/base/random/random.js';
 import { addDays, daysBetween } from '../core/base/units/calendar.js';
 import { fill } from '../server/base/database/tables/runs.js';
 import type { Scope } from '../server/base/database/client.js';
-import { restartDust } from '../server/workshop/due-dates/dust.js';
+import { restartDust } from '../server/workshop/due-dates/cleaned.js';
 import { redate } from '../server/workshop/due-dates/redate.js';
 import { dueItem, postponement } from '../server/base/database/tables/due-dates.js';
 import type { Account } from '../server/base/http/context.js';

@@ -1,7 +1,6 @@
 import { expect, signIn, snap, test } from './app.js';
 import { openMachine } from './benchHands.js';
 
-
 test('the plan is arranged, moved by keys, undone, confirmed, and goes out as a calendar', async ({ page, app, complaints }) => {
   await signIn(page, app, '/plan');
   await expect(page.locator('g.bar').first()).toBeVisible();

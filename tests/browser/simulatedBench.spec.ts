@@ -191,9 +191,7 @@ class Commissioning {
     if (seconds >= STEP_S) await pass(seconds);
     const flowLph = async (): Promise<number> => Number((await this.face('Flow').locator('.value').innerText()).split(/\s/)[0]);
     // liquid comes back, or the guard takes the supply off at the low mark
-    await expect
-      .poll(async () => (await flowLph()) > 20 || (await page.getByRole('button', { name: /^Pump on/ }).isVisible()))
-      .toBe(true);
+    await expect.poll(async () => (await flowLph()) > 20 || (await page.getByRole('button', { name: /^Pump on/ }).isVisible())).toBe(true);
     const back = page.getByRole('button', { name: 'Liquid comes back at the return' });
     if ((await flowLph()) > 20 && (await back.isVisible())) await back.click();
     // the guard may be as quick as the hand: its press then finds a switch that rests
@@ -268,7 +266,6 @@ class Commissioning {
     for (let n = 0; n < most && !(await big.innerText()).includes('bled'); n += 1) await this.cycle(pass);
   }
 }
-
 
 // what it fills, bleeds and turns by orders is played a thousandfold by `./lavacrum trial`, by hand in the slice: every night, not at every change
 test(

@@ -1,7 +1,6 @@
 import { choose, expect, signIn, test } from './app.js';
 import { openMachine } from './benchHands.js';
 
-
 /** How a machine is used, what its parts came out of, who waits for it: what moves its dates and its owner's days. */
 test('a log moves a date, a bag is found again, a spare machine goes home with its owner', async ({ page, app, complaints }) => {
   await signIn(page, app);
@@ -9,20 +8,23 @@ test('a log moves a date, a bag is found again, a spare machine goes home with i
 
   // a warm log shortens the coolant's life, and the reason says whose log it was
   const lines = Array.from({ length: 9 }, (_, day) =>
-    Array.from({ length: 13 }, (__, at) => `2026-05-0${day + 1} 18:${String((at * 5) % 60).padStart(2, '0')}:00;52,0`)
-      .slice(0, 12)
-      .join('\n'),
+    Array.from(
+      { length: 60 },
+      (__, minute) => `2026-05-0${day + 1} 18:${String(minute).padStart(2, '0')}:00;52,0;22,0;${70 + day};180`,
+    ).join('\n'),
   );
-  await page.getByRole('button', { name: 'Meter or log' }).click();
-  const dialog = page.getByRole('dialog');
-  await dialog.getByRole('button', { name: 'log of the machine' }).click();
-  await dialog.locator('input[type="file"]').setInputFiles({
+  await page.getByRole('link', { name: 'Log and condition' }).click();
+  await page.locator('.intake input[type="file"]').setInputFiles({
     name: 'summer.csv',
     mimeType: 'text/csv',
-    buffer: Buffer.from(`Time;Coolant °C\n${lines.join('\n')}\n`),
+    buffer: Buffer.from(`Zeit;Kühlmittel °C;Raum °C;Prozessor °C;Prozessor Leistung W\n${lines.join('\n')}\n`),
   });
-  await expect(dialog).toContainText('108 lines read. Temperature from “Coolant °C”.');
-  await dialog.getByRole('button', { name: 'Keep it' }).click();
+  await page.getByRole('button', { name: 'Read it', exact: true }).click();
+  await expect(page.getByText('9 days of 9 with a steady load: a reading each')).toBeVisible();
+  await expect(page.locator('.part svg .point')).not.toHaveCount(0);
+  await page.getByRole('button', { name: 'Keep this log' }).click();
+  await expect(page.getByText('Kept: 9 readings')).toBeVisible();
+  await page.getByRole('link', { name: 'Survey station 2', exact: true }).click();
   await expect(page.getByText('Coolant 52 °C on average by its log')).toBeVisible();
   await expect(page.locator('.due').filter({ hasText: 'Coolant service' })).toContainText('52 °C coolant by its log');
   await page.getByRole('button', { name: /^\d+ readings?$/ }).click();

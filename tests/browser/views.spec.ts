@@ -59,8 +59,13 @@ const OF_BENCHES: Ways = {
     await page.getByRole('link', { name: 'Take it in' }).click();
     await expect(page.getByLabel('Scope of the job')).toBeVisible();
   },
-  papers: async (page) => {
+  condition: async (page) => {
     await page.getByRole('link', { name: 'Not now' }).click();
+    await page.getByRole('link', { name: 'Log and condition' }).click();
+    await expect(page.getByRole('heading', { name: 'Its log' })).toBeVisible();
+  },
+  papers: async (page) => {
+    await page.getByRole('link', { name: 'Weir tower', exact: true }).click();
     await page.getByRole('link', { name: 'Papers' }).click();
     await expect(page.getByRole('heading', { name: 'Drop-off' })).toBeVisible();
   },

@@ -14,7 +14,6 @@ async function gauge(page: Page, app: RunningApp, kpa: string): Promise<void> {
   await timePasses(page, app, 120);
 }
 
-
 test('a build with a leak waits for a part, is mended, tested again and handed over', async ({ page, app, complaints }) => {
   await signIn(page, app);
   await openMachine(page, app, 'Edit suite 2');

@@ -15,6 +15,7 @@ const ROUTES: RouteRecordRaw[] = [
   { path: '/systems/:systemId/loops/new', component: () => import('../pages/LoopView.vue'), props: true, meta: { title: 'New loop' } },
   { path: '/systems/:id/jobs/new', component: () => import('../pages/NewJobView.vue'), props: true, meta: { title: 'Take in' } },
   { path: '/jobs/:id', component: () => import('../pages/JobView.vue'), props: true, meta: { title: 'Job' } },
+  { path: '/systems/:id/condition', component: () => import('../pages/ConditionView.vue'), props: true, meta: { title: 'Condition' } },
   { path: '/systems/:id/papers', component: () => import('../pages/SlipView.vue'), props: true, meta: { title: 'Papers' } },
   { path: '/search', component: () => import('../pages/SearchView.vue'), meta: { title: 'Search' } },
   { path: '/messages', component: () => import('../pages/MessagesView.vue'), meta: { title: 'Messages' } },

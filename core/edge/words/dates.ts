@@ -73,7 +73,11 @@ function usageWords(perDay: number, source: UsageSource): string {
 /** Where a limit of a part's resistance comes from. */
 export const limitWords = ({ why, powerW, partC, hotRoomC, riseShare }: ThetaLimit): string =>
   why === 'hot-day'
-    ? say('{part} at {powerW} W in a room of {room}', { part: formatDegrees(partC), powerW: Math.round(powerW), room: formatDegrees(hotRoomC) })
+    ? say('{part} at {powerW} W in a room of {room}', {
+        part: formatDegrees(partC),
+        powerW: Math.round(powerW),
+        room: formatDegrees(hotRoomC),
+      })
     : say('{percent} % over its best days', { percent: Math.round(100 * riseShare) });
 /** Between which days a line meets its limit. */
 export const rangeWords = (lowOn: string | null, highOn: string | null): string =>
@@ -89,11 +93,11 @@ const broughtForwardWords = (season: HotSeason | null): string =>
   season === null ? '' : say('; brought forward to before the hot months ({seasonWords})', { seasonWords: seasonWords(season) });
 const lookWords = (isCoolant: boolean): string => (isCoolant ? say('look at the reservoir') : say('look at that part'));
 
-type LeftOpen = Extract<DateReason, { why: 'temporary' | 'owed' | 'came-filled' | 'same-lot' }>;
-const LEFT_OPEN: readonly DateReason['why'][] = ['temporary', 'owed', 'came-filled', 'same-lot'];
+type LeftOpen = Extract<DateReason, { why: 'temporary' | 'owed' | 'came-filled' | 'same-lot' | 'condition' }>;
+const LEFT_OPEN: readonly DateReason['why'][] = ['temporary', 'owed', 'came-filled', 'same-lot', 'condition'];
 const isLeftOpen = (reason: DateReason): reason is LeftOpen => LEFT_OPEN.includes(reason.why);
 
-/** What a run, another machine or another workshop left to be looked at. */
+/** What a run, another machine, another workshop or its own readings left to be looked at. */
 function leftOpenValues(reason: LeftOpen): MessageValues {
   switch (reason.why) {
     case 'temporary':
@@ -107,6 +111,14 @@ function leftOpenValues(reason: LeftOpen): MessageValues {
       };
     case 'owed':
       return { kind: OWED[reason.kind], what: reason.what };
+    case 'condition':
+      return {
+        part: reason.part,
+        isOver: String(reason.isOver),
+        limit: `${reason.limit.theta.toFixed(3)} K/W`,
+        because: limitWords(reason.limit),
+        range: rangeWords(reason.lowOn, reason.highOn),
+      };
     case 'same-lot':
       return { look: lookWords(reason.isCoolant), what: reason.what, cause: say(CAUSES[reason.cause]) };
   }
@@ -134,14 +146,6 @@ function valuesOf(reason: DateReason): MessageValues {
       return { since: formatDay(reason.since), years: reason.years };
     case 'findings':
       return { because: listOf(reason.because), percent: reason.percent };
-    case 'condition':
-      return {
-        part: reason.part,
-        isOver: String(reason.isOver),
-        limit: `${reason.limit.theta.toFixed(3)} K/W`,
-        because: limitWords(reason.limit),
-        range: rangeWords(reason.lowOn, reason.highOn),
-      };
     case 'promised':
       return {
         sooner:

@@ -60,7 +60,7 @@ export function differenceWords(difference: ReadingDifference): string {
 }
 
 /** What two baselines come to: kelvin at the same power, give or take one standard deviation, or why it cannot be told. */
-export function comparisonWords({ verdict, changeK, sdK, atLeast, differences }: BaselineComparison): string {
+export function comparisonWords({ verdict, changeK, sdK, atLeast, differences }: Omit<BaselineComparison, 'powerUnknown'>): string {
   if (changeK === null || sdK === null || verdict === 'not-comparable') {
     const why = differences.filter(({ what }) => what !== 'missing').map(differenceWords);
     return why.length > 0 ? say('not comparable: {why}', { why: why.join('; ') }) : say('not comparable');

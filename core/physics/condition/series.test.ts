@@ -24,6 +24,8 @@ describe('a part’s condition over time', () => {
     // 0.2 K/W and 0.02 a hundred days: 30 % more, 0.2606 by the first three, on day 303
     const found = cpuOf(days(30, (day) => 0.2 + 0.0002 * day));
     expect(found?.trend?.perYear).toBeCloseTo(0.0002 * 365.25, 9);
+    expect(found?.trend?.theta).toBeCloseTo(0.2, 9);
+    expect([found?.best, found?.now]).toEqual([expect.closeTo(0.2006, 9), expect.closeTo(0.2 + 0.0002 * 84, 9)]);
     expect(found?.limit).toMatchObject({ why: 'rise' });
     expect(found?.limit?.theta).toBeCloseTo(1.3 * 0.2006, 9);
     expect(found?.crosses?.on).toBe(addDays(DAY0, Math.floor((1.3 * 0.2006 - 0.2) / 0.0002)));
@@ -43,8 +45,8 @@ describe('a part’s condition over time', () => {
       return at(n * 4, 0.2, { roomC, partsC: { cpu: roomC + 200 * 0.2 + 0.5 * random.normal() } });
     });
     const found = cpuOf(seasonal);
-    expect(found?.trend?.low).toBeLessThan(0);
-    expect(found?.trend?.high).toBeGreaterThan(0);
+    expect(found?.trend?.low?.perYear).toBeLessThan(0);
+    expect(found?.trend?.high?.perYear).toBeGreaterThan(0);
     expect(found?.crosses).toBeNull();
   });
 
@@ -75,6 +77,17 @@ describe('a part’s condition over time', () => {
     const found = cpuOf([...days(8, () => 0.2), at(30, 0.17, { fanSpeed: 1 }), at(33, 0.1, { minutes: 8 })]);
     expect(found?.points.filter(({ left }) => left !== null).map(({ left }) => left)).toEqual(['settings', 'still-warming']);
     expect(found?.trend?.perYear).toBeCloseTo(0, 9);
+  });
+
+  it('of a machine that is read in two settings counts the one it was read in more often, the newer of two', () => {
+    const quiet = (day: number) => at(day, 0.2, { fanSpeed: 0.4 }, 'after');
+    const full = (day: number) => ({ ...at(day, 0.16, { fanSpeed: 1 }, 'after'), id: `${day} full` });
+    const counting = (readings: readonly DatedReading[]) =>
+      cpuOf(readings)
+        ?.points.filter(({ left }) => left === null)
+        .map(({ id }) => id);
+    expect(counting([quiet(0), full(0)])).toEqual(['0 full']);
+    expect(counting([quiet(0), full(0), quiet(30)])).toEqual(['0 after', '30 after']);
   });
 
   it('stands over its limit only where its own error cannot explain it', () => {

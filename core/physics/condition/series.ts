@@ -67,13 +67,26 @@ export interface PartCondition {
   /** the day from which the trend is taken: since the last thing that was done to it */
   readonly since: string | null;
   readonly limit: ThetaLimit | null;
-  /** per year, with its 95 % interval; null: fewer than `TREND.leastPoints`, or all within `TREND.leastDays` */
-  readonly trend: { readonly perYear: number; readonly low: number | null; readonly high: number | null } | null;
+  /** K/W on its best days, and by its newest readings; null: none counts */
+  readonly best: number | null;
+  readonly now: number | null;
+  /** null: fewer than `TREND.leastPoints`, or all within `TREND.leastDays` */
+  readonly trend: TrendLine | null;
   /** a step that explains it better than a line; its day is the first after it */
   readonly step: { readonly on: string; readonly by: number } | null;
   /** the newest reading already stands over the limit */
   readonly isOver: boolean;
   readonly crosses: Crossing | null;
+}
+
+/** A robust line through a part's readings, with the two that bound it (95 %): each goes through a point on the first day. */
+export interface TrendLine {
+  readonly fromOn: string;
+  readonly perYear: number;
+  readonly theta: number;
+  /** null: too few readings to bound it */
+  readonly low: { readonly perYear: number; readonly theta: number } | null;
+  readonly high: { readonly perYear: number; readonly theta: number } | null;
 }
 
 export const TREND = {
@@ -112,21 +125,35 @@ function pointOf({ id, on, source, reading }: DatedReading, part: string): Condi
   };
 }
 
-/** The setting that most readings were taken in: others do not count beside them. */
+const speedsOf = ({ pumpSpeed, fanSpeed }: LoadReading): readonly (number | undefined)[] => [pumpSpeed, fanSpeed];
+/** What neither of them says keeps nothing apart. */
+const areAlike = (a: readonly (number | undefined)[], b: readonly (number | undefined)[]): boolean =>
+  a.every((speed, index) => {
+    const other = b[index];
+    return speed === undefined || other === undefined || Math.abs(speed - other) <= ALIKE.setting + 1e-9;
+  });
+
+/** Pump and fans as most readings were taken, the newer of two as frequent: others do not count beside them. */
+function usualSpeeds(readings: readonly LoadReading[]): readonly (number | undefined)[] {
+  const kinds = new Map<string, { readonly speeds: readonly (number | undefined)[]; readonly last: number }>();
+  readings.forEach((reading, last) => {
+    const speeds = speedsOf(reading);
+    kinds.set(speeds.map((speed) => speed?.toFixed(2) ?? '').join(' '), { speeds, last });
+  });
+  const counted = [...kinds.values()].map((kind) => ({
+    ...kind,
+    count: readings.filter((each) => areAlike(speedsOf(each), kind.speeds)).length,
+  }));
+  return counted.sort((a, b) => b.count - a.count || b.last - a.last)[0]?.speeds ?? [];
+}
+
 function withSettings(readings: readonly DatedReading[], points: readonly ConditionPoint[]): ConditionPoint[] {
   const byId = new Map(readings.map((each) => [each.id, each.reading]));
-  const usual = (of: 'pumpSpeed' | 'fanSpeed'): number | null => {
-    const known = points.flatMap(({ id }) => byId.get(id)?.[of] ?? []);
-    return known.length === 0 ? null : middleOf(known);
-  };
-  const [pump, fan] = [usual('pumpSpeed'), usual('fanSpeed')];
-  const isOff = (value: number | undefined, median: number | null): boolean =>
-    value !== undefined && median !== null && Math.abs(value - median) > ALIKE.setting + 1e-9;
-  return points.map((point) => {
-    const reading = byId.get(point.id);
-    const isUnlike = isOff(reading?.pumpSpeed, pump) || isOff(reading?.fanSpeed, fan);
-    return point.left === null && isUnlike ? { ...point, left: 'settings' } : point;
-  });
+  const own = points.flatMap(({ id }) => byId.get(id) ?? []);
+  const usual = usualSpeeds(own);
+  return points.map((point, index) =>
+    point.left === null && !areAlike(speedsOf(own[index] as LoadReading), usual) ? { ...point, left: 'settings' } : point,
+  );
 }
 
 /**
@@ -173,7 +200,8 @@ export function conditionOf(
     const since = [...days].sort().at(-1);
     // what was read on the day of a mark before it was made is older; a hand-over's is the first of the new
     const counted = points.filter(({ on, source, left }) => left === null && (since === undefined || on > since || (on === since && source === 'after'))); // prettier-ignore
-    const limit = limitOf(counted, soundTheta(points, days), kind, limits);
+    const best = soundTheta(points, days);
+    const limit = limitOf(counted, best, kind, limits);
     const trend = trendOf(counted, limit);
     const newest = counted.at(-1);
     return {
@@ -181,6 +209,8 @@ export function conditionOf(
       points,
       since: since ?? null,
       limit,
+      best,
+      now: counted.length === 0 ? null : middleOf(counted.slice(-FIRST_FEW).map(({ theta }) => theta)),
       trend: trend?.line ?? null,
       step: trend?.step ?? null,
       isOver: newest !== undefined && limit !== null && newest.theta - ALIKE.verdictSd * newest.sd > limit.theta,
@@ -195,8 +225,12 @@ function trendOf(counted: readonly ConditionPoint[], limit: ThetaLimit | null) {
   const days = counted.map(({ on, theta }) => ({ day: daysBetween(first.on, on), value: theta }));
   const found = theilSen(days, limit?.theta ?? null);
   if (!found) return null;
-  const aYear = (slope: number | null): number | null => (slope === null ? null : slope * DAYS_PER_YEAR);
-  const line = { perYear: found.slope * DAYS_PER_YEAR, low: aYear(found.low), high: aYear(found.high) };
+  const through = (slope: number) => ({
+    perYear: slope * DAYS_PER_YEAR,
+    theta: middleOf(days.map(({ day, value }) => value - slope * day)),
+  });
+  const bound = (slope: number | null) => (slope === null ? null : through(slope));
+  const line: TrendLine = { fromOn: first.on, ...through(found.slope), low: bound(found.low), high: bound(found.high) };
   const step = stepOf(counted);
   // a line that may as well be level reaches nothing
   const rises = found.low !== null && found.low > 0 && step === null;
@@ -220,6 +254,23 @@ function stepOf(counted: readonly ConditionPoint[]): PartCondition['step'] {
   const middle = (side: readonly ConditionPoint[]): number => middleOf(side.map(({ theta }) => theta));
   const after = sides[1][0];
   return after ? { on: after.on, by: middle(sides[1]) - middle(sides[0]) } : null;
+}
+
+/** Two readings to hold against each other: from the best days and the newest, of the part that has gone furthest from its best. */
+export function soundAndNow(
+  conditions: readonly PartCondition[],
+  readings: readonly DatedReading[],
+): { sound: DatedReading; now: DatedReading } | null {
+  const rise = ({ best, now }: PartCondition): number => (best !== null && now !== null ? now / best : 0);
+  const furthest = [...conditions].sort((a, b) => rise(b) - rise(a))[0];
+  const valid = furthest?.points.filter(({ left }) => left === null) ?? [];
+  const newest = valid.at(-1);
+  const best = furthest?.best ?? null;
+  if (!newest || best === null) return null;
+  const nearest = [...valid].filter(({ on }) => on < newest.on).sort((a, b) => Math.abs(a.theta - best) - Math.abs(b.theta - best))[0];
+  const of = (id: string | undefined): DatedReading | undefined => readings.find((each) => each.id === id);
+  const [sound, now] = [of(nearest?.id), of(newest.id)];
+  return sound && now ? { sound, now } : null;
 }
 
 /** The earliest day on which any part meets its limit. */

@@ -14,7 +14,12 @@ export interface ConditionPage {
   /** how its log was read last; null: none was */
   readonly columns: LogColumns | null;
   /** drawn loops, the newest revision of each */
-  readonly loops: readonly { readonly id: string; readonly name: string; readonly file: LoopFile }[];
+  readonly loops: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly coolantProductId: string | null;
+    readonly file: LoopFile;
+  }[];
   readonly today: string;
   readonly zone: string;
 }

@@ -94,35 +94,36 @@ function wallOf(text: string, style: TimeStyle): Wall | null {
     return { atMs: style === 'seconds' ? value * 1000 : value };
   }
   if (!scan.of(text)) return null;
-  const { numbers, count } = scan;
   if (style === 'clock') {
-    const ms = count >= 2 ? timeOfDay(0) : null;
+    const ms = scan.count >= 2 ? timeOfDay(0) : null;
     return ms === null ? null : { wallMs: ms };
   }
-  const named = scan.letters === '' ? undefined : MONTHS[scan.letters.slice(0, 3).toLowerCase()];
-  if (count < (named === undefined ? 3 : 2)) return null;
-  let year: number;
-  let month: number;
-  let day: number;
-  let rest = 3;
-  if (named !== undefined) {
-    rest = 2;
-    month = named;
-    [day, year] = numbers as [number, number];
-    if (day > 31) [day, year] = [year, day];
-  } else {
-    const [a, b, c] = numbers as [number, number, number];
-    [year, month, day] = style === 'ymd' ? [a, b, c] : style === 'dmy' ? [c, b, a] : [c, a, b];
-  }
-  if (year < 100) year += 2000;
-  if (year < 1990 || year > 2100 || month < 1 || month > 12 || day < 1 || day > 31) return null;
-  const ms = timeOfDay(rest);
-  if (ms === null) return null;
-  const wallMs = Date.UTC(year, month - 1, day) + ms;
-  // the 31st of a month that has none
-  if (new Date(wallMs).getUTCMonth() !== month - 1) return null;
+  const dayMs = dayOf(style);
+  const ms = dayMs === null ? null : timeOfDay(isMonthNamed() ? 2 : 3);
+  if (dayMs === null || ms === null) return null;
+  const wallMs = dayMs + ms;
   return scan.zoneMinutes === null ? { wallMs } : { atMs: wallMs - scan.zoneMinutes * MINUTE_MS };
 }
+
+const namedMonth = (): number | undefined => (scan.letters === '' ? undefined : MONTHS[scan.letters.slice(0, 3).toLowerCase()]);
+const isMonthNamed = (): boolean => namedMonth() !== undefined;
+
+/** The day of what was scanned, ms of its midnight; null for what is none, such as the 31st of a month that has none. */
+function dayOf(style: DayOrder): number | null {
+  const { numbers, count } = scan;
+  const named = namedMonth();
+  if (count < (named === undefined ? 3 : 2)) return null;
+  const [a, b, c] = numbers as [number, number, number];
+  const ofNumbers = { ymd: [a, b, c], dmy: [c, b, a], mdy: [c, a, b] } as const;
+  const [year, month, day] = named === undefined ? ofNumbers[style] : a > 31 ? [a, named, b] : [b, named, a];
+  const whole = year < 100 ? year + 2000 : year;
+  if (whole < YEARS.first || whole > YEARS.last || month < 1 || month > 12) return null;
+  const dayMs = Date.UTC(whole, month - 1, day);
+  return new Date(dayMs).getUTCMonth() === month - 1 && day > 0 ? dayMs : null;
+}
+
+/** years that a log can be of */
+const YEARS = { first: 1990, last: 2100 } as const;
 
 /** share of the cells that a way of writing must read: a line may be broken */
 const MOST = 0.8;

@@ -250,7 +250,7 @@ describe('the logger that ships with the application', () => {
     expect(found?.left).toMatchObject({ unreadable: 0, repeated: 0, insane: 0 });
     const readings = (found?.days ?? []).map(({ on, reading }) => ({ id: on, on, source: 'log' as const, reading }));
     const [cpu, gpu] = conditionOf(PARTS, readings, [], USUAL_LIMITS);
-    expect(cpu?.trend?.low).toBeGreaterThan(0);
+    expect(cpu?.trend?.low?.perYear).toBeGreaterThan(0);
     expect(cpu?.trend?.perYear).toBeGreaterThan(4 * Math.abs(gpu?.trend?.perYear ?? 0));
   });
 

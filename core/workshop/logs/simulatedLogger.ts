@@ -38,7 +38,7 @@ const LOGGER = {
   noise: { partC: 0.35, coolantC: 0.08, roomC: 0.05, powerShare: 0.02, flowShare: 0.012, rpmShare: 0.004 },
 } as const;
 
-const HEADINGS = ['Time', 'Room °C', 'Coolant °C', 'Flow L/h', 'Pump rpm', 'Fans rpm'] as const;
+const headings = ['Time', 'Room °C', 'Coolant °C', 'Flow L/h', 'Pump rpm', 'Fans rpm'] as const;
 
 /** What ails the machine of a seed. */
 export function hiddenFaultOf({ loop, seed, fault }: SimulatedMachine): { cause: HeatCause; part: string | null } {
@@ -116,7 +116,7 @@ export function* simulatedLog(machine: SimulatedMachine): Generator<string> {
   const { cause, part } = hiddenFaultOf(machine);
   const whole = shiftAt(cause, part, LOGGER.reaches);
   const names = parts.filter((each) => blocks.includes(each.part));
-  yield `${[...HEADINGS, ...names.flatMap(({ name }) => [`${name} °C`, `${name} power W`])].join(',')}\n`;
+  yield `${[...headings, ...names.flatMap(({ name }) => [`${name} °C`, `${name} power W`])].join(',')}\n`;
   for (let index = 0; index < days; index += 1) {
     const share = Math.max(0, (index / Math.max(1, days - 1) - LOGGER.soundShare) / (1 - LOGGER.soundShare));
     const roomC = 21 + 2.5 * Math.sin(index / 9) + random.normal();

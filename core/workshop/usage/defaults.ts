@@ -4,8 +4,6 @@
 export const DEFAULT_HOURS_PER_DAY = 4;
 /** days a meter or a log must span before it says anything about a usual day: a whole week, working days and the other two */
 export const LEAST_SPAN_DAYS = 7;
-/** min between two lines of a log above which the machine was off (loggers write every few seconds to minutes) */
-export const OFF_AFTER_MINUTES = 15;
 /** h; a meter that ran day and night for longer than a machine lives */
 export const MOST_METER_HOURS = 200_000;
 /** °C that a coolant can have; a line outside is a sensor that fell off, its time still counts */

@@ -1,7 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readInput } from '../../base/checking/input.js';
-import { readLog, samplesOf } from './log.js';
 import { usageReadingSchema } from './schema.js';
 import { DEFAULT_HOURS_PER_DAY } from './defaults.js';
 import { USAGE_SOURCES, usageOf, usedFigures, type UsageReading } from './usage.js';
@@ -89,48 +88,6 @@ describe('how a machine is used', () => {
   });
 
   it('ranks every source there is', () => expect(USAGE_SOURCES).toEqual(['meter', 'log', 'owner', 'default']));
-});
-
-describe('a log of the machine', () => {
-  const T0 = Date.parse('2026-03-01T10:00:00Z');
-  const line = (minute: number, coolantC: number | null) => ({ atMs: T0 + minute * 60_000, coolantC });
-
-  it('counts the hours that it ran, and leaves out the time it was off', () => {
-    const found = readLog([line(0, 30), line(10, 32), line(600, 31), line(610, 33)]);
-    expect(found?.hours).toBeCloseTo(20 / 60, 9);
-  });
-
-  it('gives the mean over time, not over lines', () => {
-    // ten minutes at 30, then one minute of many lines at 60
-    const found = readLog([line(0, 30), line(10, 30), line(10, 60), line(10.5, 60), line(11, 60)]);
-    expect(found?.meanCoolantC).toBeCloseTo((10 * 30 + 1 * 60) / 11, 6);
-  });
-
-  it('leaves out a sensor that fell off, but not its time', () => {
-    const found = readLog([line(0, 30), line(5, -127), line(10, 30), line(15, 34)]);
-    expect(found).toMatchObject({ hours: 0.25 });
-    expect(found?.meanCoolantC).toBeCloseTo(32, 9);
-    expect(readLog([line(0, null), line(5, null)])?.meanCoolantC).toBeNull();
-    expect(readLog([line(0, 30)])).toBeNull();
-  });
-
-  it('reads a table by its headings, with dots or commas, and says which lines it could not read', () => {
-    const table = samplesOf([
-      ['Time', 'CPU °C', 'Coolant °C'],
-      ['2026-03-01 10:00:00', '61', '31,5'],
-      ['yesterday', '61', '31'],
-      ['2026-03-01T10:00:30Z', '62', ''],
-      ['1772359260', '62', '32.0'],
-    ]);
-    expect(table?.coolantColumn).toBe('Coolant °C');
-    expect(table?.refused).toEqual([3]);
-    expect(table?.samples).toEqual([
-      { atMs: T0, coolantC: 31.5 },
-      { atMs: T0 + 30_000, coolantC: null },
-      { atMs: T0 + 60_000, coolantC: 32 },
-    ]);
-    expect(samplesOf([['a', 'b']])).toBeNull();
-  });
 });
 
 describe('a reading as it is entered', () => {

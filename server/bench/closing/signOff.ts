@@ -144,11 +144,12 @@ async function writeMeasurements({ scope, account }: Ask, row: RunRow, state: Ru
   ];
   if (readings.length > 0)
     await scope.insert(reading).values(readings.map(({ at, ...rest }) => ({ ...own, ...rest, takenAt: new Date(at) })));
-  const read = [...state.befores.map((each) => ({ ...each, before: true })), ...state.baselines.map((each) => ({ ...each, before: false }))];
+  const read = [
+    ...state.befores.map((each) => ({ ...each, before: true })),
+    ...state.baselines.map((each) => ({ ...each, before: false })),
+  ];
   if (read.length > 0)
-    await scope
-      .insert(baseline)
-      .values(read.map(({ at, value, before }) => ({ ...own, reading: value, takenAt: new Date(at), before })));
+    await scope.insert(baseline).values(read.map(({ at, value, before }) => ({ ...own, reading: value, takenAt: new Date(at), before })));
 }
 
 /** What was said and seen when a machine came in; null in a build. */

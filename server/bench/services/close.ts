@@ -15,7 +15,7 @@ import { ENDS_LOOP, JOB_KINDS } from '../../../core/workshop/jobs/kinds.js';
 import { nameIn } from '../../../core/machine/catalogue/names.js';
 import { AFTER_FINDINGS } from '../../../core/workshop/due-dates/defaults.js';
 import { addDays, daysBetween } from '../../../core/base/units/calendar.js';
-import { restartDust } from '../../workshop/due-dates/dust.js';
+import { restartDust } from '../../workshop/due-dates/cleaned.js';
 import { openFollowUp, openSettling } from '../../workshop/due-dates/open.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
 import type { Ask } from '../../base/http/context.js';

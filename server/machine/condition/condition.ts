@@ -17,25 +17,22 @@ import { workshop } from '../../base/database/tables/people.js';
 import { baseline, fill } from '../../base/database/tables/runs.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { notFound } from '../../base/http/errors.js';
-import { loadRevision } from '../loops/revisions.js';
 
 interface DrawnLoop {
   readonly id: string;
   readonly name: string;
+  readonly coolantProductId: string | null;
   readonly file: LoopFile;
 }
 
 /** Loops of a machine that are drawn, the newest revision of each. */
 async function drawnLoops(scope: Scope, systemId: string): Promise<DrawnLoop[]> {
-  const newest = await scope
-    .selectDistinctOn([loop.id], { id: loop.id, name: loop.name, number: loopRevision.number })
+  const all = await scope
+    .selectDistinctOn([loop.id], { id: loop.id, name: loop.name, coolantProductId: loop.coolantProductId, file: loopRevision.file })
     .from(loop)
     .innerJoin(loopRevision, eq(loopRevision.loopId, loop.id))
     .where(eq(loop.systemId, systemId))
     .orderBy(loop.id, desc(loopRevision.number));
-  const all = await Promise.all(
-    newest.map(async ({ id, name, number }) => ({ id, name, file: (await loadRevision(scope, id, number)).file })),
-  );
   return all.filter(({ file }) => !isOutline(file));
 }
 

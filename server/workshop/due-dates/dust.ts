@@ -1,8 +1,7 @@
-import { refreshCondition } from '../../machine/condition/condition.js';
 import { isDeepStrictEqual } from 'node:util';
 import { and, eq, isNotNull, notInArray, sql, type SQL } from 'drizzle-orm';
 import { dustClean } from '../../../core/workshop/due-dates/dust.js';
-import type { DustPlace, Outcome } from '../../../core/workshop/due-dates/facts.js';
+import type { DustPlace } from '../../../core/workshop/due-dates/facts.js';
 import type { HotSeason } from '../../../core/workshop/due-dates/season.js';
 import { workshop } from '../../base/database/tables/people.js';
 import { fill } from '../../base/database/tables/runs.js';
@@ -16,45 +15,6 @@ import { writeDates } from './writeDates.js';
 export async function hotSeasonOf(scope: Scope): Promise<HotSeason | null> {
   const [own] = await scope.select({ fromMonth: workshop.hotFromMonth, untilMonth: workshop.hotUntilMonth }).from(workshop).limit(1);
   return own && own.fromMonth !== null && own.untilMonth !== null ? { fromMonth: own.fromMonth, untilMonth: own.untilMonth } : null;
-}
-
-interface Cleaned {
-  readonly workshopId: string;
-  readonly systemId: string;
-  readonly loopId: string;
-  readonly on: string;
-  readonly personId: string;
-  readonly at: Date;
-  /** words of whoever did it without a job */
-  readonly outcome?: Outcome;
-}
-
-/** Fins and filters are clean: what was due is answered, and the next cleaning gets its day. One open item a machine. */
-export async function restartDust(
-  scope: Scope,
-  { workshopId, systemId, loopId, on, personId, at, outcome = { why: 'in-service' } }: Cleaned,
-): Promise<void> {
-  const [own] = await scope.select({ place: system.dustPlace }).from(system).where(eq(system.id, systemId));
-  if (!own) return;
-  await scope
-    .update(dueItem)
-    .set({ state: 'closed', outcome, closedAt: at, closedBy: personId })
-    .where(and(eq(dueItem.systemId, systemId), eq(dueItem.kind, 'dust-clean'), eq(dueItem.state, 'open')));
-  const next = dustClean(on, own.place, await hotSeasonOf(scope));
-  await scope
-    .insert(dueItem)
-    .values({ workshopId, systemId, loopId, kind: 'dust-clean', sinceOn: on, ...next, estimated: true, clocks: [], createdAt: at });
-  await refreshCondition(scope, systemId);
-}
-
-/** A loop was filled for the first time here: its fins are clean, unless a cleaning already runs. */
-export async function beginDust(scope: Scope, cleaned: Cleaned): Promise<void> {
-  const [running] = await scope
-    .select({ id: dueItem.id })
-    .from(dueItem)
-    .where(and(eq(dueItem.systemId, cleaned.systemId), eq(dueItem.kind, 'dust-clean'), eq(dueItem.state, 'open')))
-    .limit(1);
-  if (!running) await restartDust(scope, cleaned);
 }
 
 /** A machine with the day on which its fins were clean. */

@@ -7,7 +7,7 @@ import { coolantProduct } from '../../base/database/tables/coolants.js';
 import type { Scope } from '../../base/database/client.js';
 import { notFound } from '../../base/http/errors.js';
 import { system } from '../../base/database/tables/machines.js';
-import { beginDust } from './dust.js';
+import { beginDust } from './cleaned.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
 
 export interface FillFacts {
@@ -32,7 +32,13 @@ export async function openAfterFill(scope: Scope, facts: FillFacts): Promise<{ s
   // what was read before this fill says nothing of it
   await refreshCondition(scope, facts.systemId);
   const [holder] = await scope
-    .select({ id: system.id, ownerId: system.ownerId, hoursPerDay: system.hoursPerDay, coolantC: system.coolantC, condition: system.condition })
+    .select({
+      id: system.id,
+      ownerId: system.ownerId,
+      hoursPerDay: system.hoursPerDay,
+      coolantC: system.coolantC,
+      condition: system.condition,
+    })
     .from(system)
     .where(eq(system.id, facts.systemId));
   const [product] = await scope.select().from(coolantProduct).where(eq(coolantProduct.id, facts.productId));

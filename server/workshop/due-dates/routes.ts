@@ -9,7 +9,7 @@ import { escalationOf } from '../../../core/workshop/due-dates/escalation.js';
 import { bodyAs, idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound, stale } from '../../base/http/errors.js';
 import type { Routes } from '../../base/http/routes.js';
-import { restartDust } from './dust.js';
+import { restartDust } from './cleaned.js';
 import { tellDates } from './writeDates.js';
 import { dueItem, postponement } from '../../base/database/tables/due-dates.js';
 

@@ -111,7 +111,13 @@ async function newestRevisions({ scope }: Ask, loopIds: readonly string[]): Prom
 async function datesAfter(ask: Ask, works: readonly PastWork[], products: readonly (Product | null)[]): Promise<string[]> {
   const inputOf = await clockInputs(ask.scope, { loopIds: [], systemIds: [] });
   const rows = await ask.scope
-    .select({ id: system.id, ownerId: system.ownerId, hoursPerDay: system.hoursPerDay, coolantC: system.coolantC, condition: system.condition })
+    .select({
+      id: system.id,
+      ownerId: system.ownerId,
+      hoursPerDay: system.hoursPerDay,
+      coolantC: system.coolantC,
+      condition: system.condition,
+    })
     .from(system);
   const holders = new Map(rows.map((row) => [row.id, row]));
   const latest = new Map<string, { on: string; product: Product }>();
@@ -140,7 +146,13 @@ async function redateLoops(ask: Ask, loopIds: readonly string[], at: Date): Prom
       loopId: loopRevision.loopId,
       fill: { id: fill.id, filledOn: fill.filledOn, intervalShare: fill.intervalShare, intervalReason: fill.intervalReason, promisedOn: fill.promisedOn }, // prettier-ignore
       product: coolantProduct,
-      machine: { id: system.id, ownerId: system.ownerId, hoursPerDay: system.hoursPerDay, coolantC: system.coolantC, condition: system.condition },
+      machine: {
+        id: system.id,
+        ownerId: system.ownerId,
+        hoursPerDay: system.hoursPerDay,
+        coolantC: system.coolantC,
+        condition: system.condition,
+      },
     })
     .from(fill)
     .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))

@@ -116,7 +116,7 @@ describe('how a workshop drains', () => {
     const shop = async () =>
       (
         await desk.get<{
-          workshop: { id: string; version: number; policy: string; drain: object; rates: object; contact: object; reading: object };
+          workshop: { id: string; version: number; policy: string; drain: object; rates: object; contact: object; reading: object; heatLimits: object };
         }>('/workshop')
       ).body.workshop;
     const loop = async () => (await desk.get<{ drainPolicy: { mayTurn: string[]; headLeastMl: number | null } }>(`/loops/${loopId}`)).body;
@@ -127,7 +127,7 @@ describe('how a workshop drains', () => {
     expect(new Set(turned.procedure.service?.stands.map(({ standing }) => standing)).size).toBeGreaterThan(1);
     await desk.post(`/runs/${turned.id}/abandon`, { reason: 'only looked at' });
 
-    const { version, id: _, rates: __, contact: ___, reading: ____, ...own } = before;
+    const { version, id: _, rates: __, contact: ___, reading: ____, heatLimits: _____, ...own } = before;
     const wrong = await desk.put('/workshop', { ...own, version, drain: { turns: true, headLeastMl: -5, joints: true } });
     expect(errorOf(wrong).path).toBe('drain.headLeastMl');
     const drain = { turns: false, headLeastMl: 200, joints: false };

@@ -6,7 +6,7 @@ import { type ServiceInput } from '../../../core/workshop/machines/schema.js';
 import { CLEANS_FINS, JOB_KINDS, REFILLING } from '../../../core/workshop/jobs/kinds.js';
 import { fill, loopContents } from '../../base/database/tables/runs.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
-import { restartDust } from '../due-dates/dust.js';
+import { restartDust } from '../due-dates/cleaned.js';
 import { fillLoop } from '../due-dates/fillLoop.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound } from '../../base/http/errors.js';

@@ -1,7 +1,12 @@
-/** A machine or an owner as it is answered: what marks the ones of course and first week, and which import brought it, is nobody's to send back. */
-export function told<Row extends { readonly forCourse: boolean; readonly isSample?: boolean; readonly importId: string | null }>(
-  row: Row,
-): Omit<Row, 'forCourse' | 'isSample' | 'importId'> {
-  const { forCourse: _, isSample: __, importId: ___, ...rest } = row;
+interface Inner {
+  readonly forCourse: boolean;
+  readonly isSample?: boolean;
+  readonly importId: string | null;
+  readonly condition?: unknown;
+}
+
+/** A machine or an owner as it is answered: what marks the ones of course and first week, which import brought it and what its readings say of its date is nobody’s to send back. */
+export function told<Row extends Inner>(row: Row): Omit<Row, keyof Inner> {
+  const { forCourse: _, isSample: __, importId: ___, condition: ____, ...rest } = row;
   return rest;
 }

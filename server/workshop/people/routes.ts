@@ -38,7 +38,17 @@ import { person } from '../../base/database/tables/people.js';
 import { addPerson, changePassword, editPerson, givePassword, setOwnReading } from './people.js';
 import { endOthers, endSignedIn, listSignedIn } from './signedIn.js';
 import { demandOwnDoor } from './demoDoor.js';
-import { addBench, editWorkshop, renameBench, hasWorkshop, readWorkshop, setContact, setHeatLimits, setReading, setUpWorkshop } from './workshop.js';
+import {
+  addBench,
+  editWorkshop,
+  renameBench,
+  hasWorkshop,
+  readWorkshop,
+  setContact,
+  setHeatLimits,
+  setReading,
+  setUpWorkshop,
+} from './workshop.js';
 
 /** How sessions begin and end on this server. */
 export interface Door {

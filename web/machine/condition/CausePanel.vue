@@ -1,15 +1,13 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue';
-import { causeWords, CHECK_WORDS } from '@core/edge/words/readings.js';
-import { shortName } from '@core/machine/catalogue/names.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
-import { CHECK_RULES, type CauseCheck } from '@core/physics/diagnosis/causes.js';
 import type { LoadReading } from '@core/physics/diagnosis/loadReading.js';
 import { soundFrom } from '@core/physics/diagnosis/measured.js';
 import type { BaselineReading } from '@core/physics/diagnosis/reading.js';
 import NumberField from '../../base/units/NumberField.vue';
 import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
 import { usualBlocks } from '../heat/usual.js';
+import CauseAnswer from './CauseAnswer.vue';
 
 /** What makes this machine worse than on its sound days: ranked on its own twin, with the look that tells most a minute. */
 const props = defineProps<{ loop: LoopFile; twin: Twin; baselines: readonly BaselineReading[] }>();
@@ -73,31 +71,6 @@ const found = useTwinAnswer(
   },
   ({ sound, now, seen: signs }) => props.twin.engine.diagnose(sound, now, signs),
 );
-const nameOf = (id: string): string => {
-  const part = props.loop.components.find((each) => each.id === id);
-  return part ? shortName(part) : id;
-};
-/** % below which a cause is not worth a line */
-const LEAST_SHOWN = 1;
-const ranked = computed(() =>
-  (found.value?.causes ?? [])
-    .map(({ cause, part, probability }) => ({
-      key: `${cause} ${part ?? ''}`,
-      words: causeWords(cause, part && nameOf(part)),
-      percent: 100 * probability,
-    })) // prettier-ignore
-    .filter(({ percent }, index) => index < 3 || percent >= LEAST_SHOWN),
-);
-const next = computed(() => (found.value?.next ?? []).slice(0, 4));
-const most = computed(() => Math.max(0.01, ...next.value.map(({ bits, minutes }) => bits / minutes)));
-const said = (check: CauseCheck, isFound: boolean): void =>
-  void seen.value.push(isFound ? CHECK_RULES[check].found : CHECK_RULES[check].sound);
-const looked = computed(() =>
-  seen.value.map((sign) => {
-    const check = (Object.keys(CHECK_RULES) as CauseCheck[]).find((key) => [CHECK_RULES[key].found, CHECK_RULES[key].sound].includes(sign));
-    return { sign, words: check ? CHECK_WORDS[check][CHECK_RULES[check].found === sign ? 'found' : 'sound'] : sign };
-  }),
-);
 </script>
 
 <template>
@@ -152,56 +125,7 @@ const looked = computed(() =>
       <p v-if="recorded" class="quiet">Sound days: what was recorded last at the bench. Watts that nobody recorded are usual ones.</p>
     </section>
     <section aria-live="polite">
-      <template v-if="found">
-        <p v-if="found.explained" class="big-number">
-          {{ Math.round(ranked[0]?.percent ?? 0) }} <small>% {{ ranked[0]?.words }}</small>
-        </p>
-        <template v-else>
-          <p class="big-number">– <small>no one cause does it</small></p>
-          <p>
-            Even the best of them does not make these readings likely: more than one thing is wrong, or a figure is. Below is only which
-            comes nearest.
-          </p>
-        </template>
-        <ul class="plain-list causes">
-          <li v-for="each in ranked" :key="each.key">
-            <span>{{ each.words }}</span>
-            <span class="bar" aria-hidden="true"><i :style="{ width: `${each.percent}%` }" /></span>
-            <span class="figures">{{ each.percent < 1 ? '< 1' : Math.round(each.percent) }} %</span>
-          </li>
-        </ul>
-        <h2 class="mt-4">Look next</h2>
-        <ul class="plain-list checks">
-          <li v-for="{ check, minutes, bits } in next" :key="check">
-            <span class="bar" aria-hidden="true"><i :style="{ width: `${(100 * bits) / minutes / most}%` }" /></span>
-            <span
-              ><b>{{ CHECK_WORDS[check].look }}</b> <span class="quiet figures">{{ minutes }} min</span></span
-            >
-            <span class="row">
-              <v-btn size="small" variant="outlined" @click="said(check, true)">{{ CHECK_WORDS[check].found }}</v-btn>
-              <v-btn size="small" variant="outlined" @click="said(check, false)">{{ CHECK_WORDS[check].sound }}</v-btn>
-            </span>
-          </li>
-        </ul>
-        <p v-if="looked.length" class="mt-2">
-          Seen:
-          <button
-            v-for="{ sign, words } in looked"
-            :key="sign"
-            type="button"
-            class="sign"
-            :aria-label="`Take back: ${words}`"
-            @click="seen = seen.filter((each) => each !== sign)"
-          >
-            {{ words }} ×
-          </button>
-        </p>
-        <p class="quiet mt-2">
-          <em class="estimate"
-            >Chances from this loop’s own twin and the errors of both readings; what a look finds is workshop practice.</em
-          >
-        </p>
-      </template>
+      <CauseAnswer v-if="found" v-model="seen" :loop="loop" :found="found" />
       <template v-else>
         <p class="big-number">– <small>cannot tell yet</small></p>
         <p>Room and one part with its watts, both times: then causes are ranked. Coolant and flow tell most of what parts alone cannot.</p>
@@ -226,45 +150,6 @@ const looked = computed(() =>
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 6px;
-}
-.causes li {
-  display: grid;
-  grid-template-columns: 1.2fr 1fr 52px;
-  gap: 12px;
-  align-items: center;
-  padding: 4px 0;
-}
-.causes .figures {
-  text-align: right;
-}
-.bar {
-  height: 16px;
-  background: var(--well);
-  display: block;
-}
-.bar i {
-  display: block;
-  height: 100%;
-  background: var(--ink);
-}
-.checks li {
-  display: grid;
-  grid-template-columns: 60px 1fr;
-  gap: 4px 12px;
-  align-items: center;
-  border-top: 1px solid var(--line-soft);
-  padding: 8px 0;
-}
-.checks .row {
-  grid-column: 2;
-  flex-wrap: wrap;
-}
-.sign {
-  min-height: 32px;
-  padding: 0 10px;
-  margin-left: 6px;
-  border: 1.5px solid var(--ink);
-  border-radius: 3px;
 }
 @media (max-width: 700px) {
   .pair {

@@ -44,7 +44,10 @@ async function strike(id: string, struck: boolean): Promise<void> {
   <section class="usage">
     <header class="spread">
       <h2>How it is used</h2>
-      <v-btn v-if="!retired" variant="text" class="no-print" @click="adding = true">Meter or log</v-btn>
+      <span class="row no-print">
+        <v-btn v-if="!retired" variant="text" @click="adding = true">Read its meter</v-btn>
+        <v-btn variant="outlined" :to="`/systems/${systemId}/condition`">Log and condition</v-btn>
+      </span>
     </header>
     <ul class="plain-list bars" aria-label="Running hours of a day's 24, the figure that counts first">
       <li v-for="(figure, index) in page.usage.hoursPerDay" :key="figure.source" :class="{ quiet: index > 0 }">

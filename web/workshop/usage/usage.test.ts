@@ -36,14 +36,6 @@ async function submit(): Promise<void> {
     ?.dispatchEvent(new Event('submit', { cancelable: true, bubbles: true }));
   await settle();
 }
-async function drop(text: string, name = 'log.csv'): Promise<void> {
-  const input = dialog().querySelector('input[type="file"]') as HTMLInputElement;
-  Object.defineProperty(input, 'files', { value: [new File([text], name)], configurable: true });
-  input.dispatchEvent(new Event('change'));
-  await new Promise((resolve) => setTimeout(resolve, 80));
-  await settle();
-}
-
 describe('how a machine is used', () => {
   it('never lets an assumption look measured', () => {
     const words = wordsOf(card([]));
@@ -71,7 +63,7 @@ describe('how a machine is used', () => {
 describe('a new reading', () => {
   it('of a meter is one day and one count', async () => {
     const screen = card([]);
-    await press(screen, /Meter or log/);
+    await press(screen, /Read its meter/);
     await type('The meter shows', '1204');
     await submit();
     expect(asked.at(-1)).toMatchObject({
@@ -79,31 +71,5 @@ describe('a new reading', () => {
       body: { source: 'meter', fromOn: null, on: '2026-03-10', hours: 1204, meanCoolantC: null },
     });
     expect(useNotices().current?.text).toBe('Kept; its date moves.');
-  });
-
-  it('of a log is read from the file: hours, days, mean temperature, and which lines were left out', async () => {
-    const screen = card([]);
-    await press(screen, /Meter or log/);
-    [...dialog().querySelectorAll('button')].find((each) => each.textContent?.includes('log of the machine'))?.click();
-    await settle();
-    const lines = Array.from(
-      { length: 61 },
-      (_, minute) => `2026-03-0${minute < 30 ? 1 : 9} 10:${String(minute % 60).padStart(2, '0')}:00,33`,
-    );
-    await drop(`time,coolant °C\n${lines.join('\n')}\nlater,40\n`);
-    expect(dialog().textContent).toContain('61 lines read. Temperature from “coolant °C”. 1 lines without a time');
-    await submit();
-    expect(asked.at(-1)?.body).toMatchObject({ source: 'log', fromOn: '2026-03-01', on: '2026-03-09', meanCoolantC: 33, note: 'log.csv' });
-  });
-
-  it('without a time says what a line looks like, and keeps what was typed', async () => {
-    const screen = card([]);
-    await press(screen, /Meter or log/);
-    [...dialog().querySelectorAll('button')].find((each) => each.textContent?.includes('log of the machine'))?.click();
-    await settle();
-    await type('Note', 'from his stick');
-    await drop('a,b\n1,2\n');
-    expect(dialog().querySelector('[role="alert"]')?.textContent).toContain('no column whose heading says time or date');
-    expect(field('Note').value).toBe('from his stick');
   });
 });

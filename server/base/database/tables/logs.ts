@@ -24,7 +24,11 @@ export const loadReading = pgTable(
   },
   (t) => [
     foreignKey({ name: 'load_reading_system_fk', columns: [t.workshopId, t.systemId], foreignColumns: [system.workshopId, system.id] }),
-    foreignKey({ name: 'load_reading_log_fk', columns: [t.workshopId, t.logId], foreignColumns: [usageReading.workshopId, usageReading.id] }),
+    foreignKey({
+      name: 'load_reading_log_fk',
+      columns: [t.workshopId, t.logId],
+      foreignColumns: [usageReading.workshopId, usageReading.id],
+    }),
     foreignKey({ name: 'load_reading_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
     // two logs of the same days bring each day once
     uniqueIndex('load_reading_day_once')

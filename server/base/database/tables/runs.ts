@@ -8,7 +8,20 @@ import type { ProcedureKind } from '../../../../core/bench/procedures/procedureK
 import { readContents } from '../../../../core/physics/live-book/stored.js';
 import { readRecord } from '../../../../core/edge/records/record.js';
 import { isNotNull, sql } from 'drizzle-orm';
-import { boolean, check, date, doublePrecision, foreignKey, index, integer, pgTable, text, unique, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import {
+  boolean,
+  check,
+  date,
+  doublePrecision,
+  foreignKey,
+  index,
+  integer,
+  pgTable,
+  text,
+  unique,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core';
 import { readProcedure } from '../../../../core/bench/runs/procedure.js';
 import type { ProcedureTemplate } from '../../../../core/bench/runs/template.js';
 import { bench, person } from './people.js';

@@ -1,0 +1,148 @@
+<script setup lang="ts">
+import { computed, reactive, ref } from 'vue';
+import { formatDay } from '@core/base/units/dates.js';
+import { say } from '@core/base/words/say.js';
+import { comparisonWords, differenceWords } from '@core/edge/words/readings.js';
+import type { DatedReading } from '@core/physics/condition/series.js';
+import { compareReadings } from '@core/physics/diagnosis/compareReadings.js';
+import type { LoadReading } from '@core/physics/diagnosis/loadReading.js';
+import type { ReadPart } from '@core/physics/diagnosis/sensors.js';
+import { call } from '../../base/http/api.js';
+import { useSubmit } from '../../base/http/useSubmit.js';
+import FormDialog from '../../base/look/FormDialog.vue';
+import DayField from '../../base/units/DayField.vue';
+import NumberField from '../../base/units/NumberField.vue';
+
+/** A reading under load between two services: one set of conditions, each part with its own row; the last one stands beside the fields. */
+const props = defineProps<{ systemId: string; parts: readonly ReadPart[]; last: DatedReading | null; today: string }>();
+const emit = defineEmits<{ close: []; saved: [text: string] }>();
+const submit = useSubmit();
+const missing = ref<string | null>(null);
+
+const rounded = (value: number | undefined): number | null => (value === undefined ? null : Math.round(value));
+const percent = (share: number | undefined): number | null => (share === undefined ? null : Math.round(100 * share));
+const form = reactive({
+  on: props.today,
+  roomC: null as number | null,
+  coolantC: null as number | null,
+  flowLph: null as number | null,
+  pump: percent(props.last?.reading.pumpSpeed),
+  fans: percent(props.last?.reading.fanSpeed),
+  minutes: 45 as number | null,
+  workload: props.last?.reading.workload ?? '',
+  partsC: Object.fromEntries(props.parts.map(({ part }) => [part, null])) as Record<string, number | null>,
+  // the load of last time is proposed: a part whose watts are missing would make the others' heat look larger
+  powersW: Object.fromEntries(props.parts.map(({ part }) => [part, rounded(props.last?.reading.powersW[part])])) as Record<
+    string,
+    number | null
+  >,
+});
+
+const reading = computed((): LoadReading | null => {
+  const whole = props.parts.filter(({ part }) => typeof form.partsC[part] === 'number' && (form.powersW[part] ?? 0) > 0);
+  if (form.roomC === null || whole.length === 0) return null;
+  const share = (value: number | null): number => Math.max(0, Math.min(1, (value ?? 0) / 100));
+  return {
+    roomC: form.roomC,
+    partsC: Object.fromEntries(whole.map(({ part }) => [part, form.partsC[part] as number])),
+    powersW: Object.fromEntries(Object.entries(form.powersW).filter((entry): entry is [string, number] => (entry[1] ?? 0) > 0)),
+    ...(form.coolantC === null ? {} : { coolantC: form.coolantC }),
+    ...(form.flowLph === null ? {} : { flowLph: form.flowLph }),
+    ...(form.pump === null ? {} : { pumpSpeed: share(form.pump) }),
+    ...(form.fans === null ? {} : { fanSpeed: share(form.fans) }),
+    ...(form.minutes === null ? {} : { minutes: form.minutes }),
+    ...(form.workload.trim() === '' ? {} : { workload: form.workload.trim() }),
+  };
+});
+const comparison = computed(() => (props.last && reading.value ? compareReadings(props.last.reading, reading.value) : null));
+const nameOf = (part: string): string => props.parts.find((each) => each.part === part)?.name ?? part;
+const lines = computed(() =>
+  Object.entries(comparison.value?.parts ?? {}).map(([part, change]) => ({
+    part,
+    name: nameOf(part),
+    words: comparisonWords({ ...change, differences: comparison.value?.differences ?? [] }),
+  })),
+);
+const unlike = computed(() => (comparison.value?.differences ?? []).filter(({ what }) => what !== 'missing').map(differenceWords));
+
+async function save(): Promise<void> {
+  missing.value = reading.value ? null : say('The room and one part with its watts are needed: nothing else can be compared.');
+  const body = { on: form.on, reading: reading.value };
+  if (!reading.value) return;
+  const saved = await submit.run((idempotencyKey) =>
+    call<{ moved: unknown[] }>('POST', `/systems/${props.systemId}/readings`, { body, idempotencyKey }),
+  );
+  if (!saved) return;
+  emit('saved', saved.moved.length > 0 ? say('Kept; its date moves.') : say('Kept; no date moves.'));
+  emit('close');
+}
+</script>
+
+<template>
+  <FormDialog
+    title="Read under load"
+    button="Keep this reading"
+    :busy="submit.busy.value"
+    :problem="missing ?? submit.problem.value"
+    :width="760"
+    @submit="save"
+    @close="emit('close')"
+  >
+    <p v-if="last" class="quiet">Last read on {{ formatDay(last.on) }}: its conditions are proposed, its figures stand under the fields.</p>
+    <div class="grid">
+      <DayField v-model="form.on" label="Read on" :errors="submit.at('on')" />
+      <NumberField
+        v-model="form.roomC"
+        label="Room"
+        unit="°C"
+        :hint="last ? `${last.reading.roomC.toFixed(1)}` : ''"
+        :errors="submit.at('reading.roomC')"
+      />
+      <NumberField v-model="form.minutes" label="Under that load for" unit="min" />
+      <template v-for="{ part, name } in parts" :key="part">
+        <NumberField
+          v-model="form.partsC[part] as number | null"
+          :label="name"
+          unit="°C"
+          :hint="last?.reading.partsC[part]?.toFixed(1) ?? ''"
+          :errors="submit.at(`reading.partsC.${part}`)"
+        />
+        <NumberField
+          v-model="form.powersW[part] as number | null"
+          :label="`Power into ${name}`"
+          unit="W"
+          :hint="last?.reading.powersW[part]?.toFixed(0) ?? ''"
+          :errors="submit.at(`reading.powersW.${part}`)"
+        />
+        <p class="said figures" role="status">{{ lines.find((line) => line.part === part)?.words ?? '' }}</p>
+      </template>
+      <NumberField v-model="form.coolantC" label="Coolant, if measured" unit="°C" :hint="last?.reading.coolantC?.toFixed(1) ?? ''" />
+      <NumberField v-model="form.flowLph" label="Flow, if metered" unit="L/h" />
+      <v-text-field v-model="form.workload" label="Workload" hide-details="auto" />
+      <NumberField v-model="form.pump" label="Pump" unit="%" />
+      <NumberField v-model="form.fans" label="Fans" unit="%" />
+    </div>
+    <p v-if="unlike.length" class="quiet">Not alike: {{ unlike.join('; ') }}.</p>
+  </FormDialog>
+</template>
+
+<style scoped>
+.grid {
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 10px 14px;
+  align-items: start;
+}
+.said {
+  align-self: center;
+  font-weight: 600;
+}
+p {
+  margin: 0;
+}
+@media (max-width: 700px) {
+  .grid {
+    grid-template-columns: 1fr 1fr;
+  }
+}
+</style>
