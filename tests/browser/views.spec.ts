@@ -140,7 +140,7 @@ const OF_THE_WORKSHOP: Ways = {
 };
 
 for (const [which, ways] of Object.entries({ machines: OF_MACHINES, benches: OF_BENCHES, 'the workshop': OF_THE_WORKSHOP }))
-  test(`every view of ${which} is readable in light and dark, accessible, fits a tablet held upright, and stays at home`, async ({
+  test(`every view of ${which} is readable, accessible, fits a tablet held upright, and stays at home`, async ({
     page,
     app,
     complaints,
@@ -162,10 +162,13 @@ for (const [which, ways] of Object.entries({ machines: OF_MACHINES, benches: OF_
       await snap(page, `${name}-light`);
       await fits(name);
       expect(await barriers(page, name)).toEqual([]);
-      await page.emulateMedia({ colorScheme: 'dark' });
-      await quiet.now();
-      await snap(page, `${name}-dark`);
-      expect(await faintWords(page, `${name} in the dark`)).toEqual([]);
+      if (process.env.LAVACRUM_THOROUGH) {
+        // the night's colours are held against one another in colours.test.ts at every change; here each page is looked at, every night
+        await page.emulateMedia({ colorScheme: 'dark' });
+        await quiet.now();
+        await snap(page, `${name}-dark`);
+        expect(await faintWords(page, `${name} in the dark`)).toEqual([]);
+      }
       await page.setViewportSize({ width: 800, height: 1280 });
       await quiet.now();
       await snap(page, `${name}-tablet`);

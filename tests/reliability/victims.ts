@@ -6,7 +6,7 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { clusterFolder, startCluster } from '../../server/operations/cluster/cluster.js';
 
 /** How many kills, and from which seed; a few belong to every test. */
-export const KILLS = { runs: Number(process.env.LAVACRUM_KILL_RUNS ?? '6'), seed: Number(process.env.LAVACRUM_KILL_SEED ?? '1') };
+export const KILLS = { runs: Number(process.env.LAVACRUM_KILL_RUNS ?? '3'), seed: Number(process.env.LAVACRUM_KILL_SEED ?? '1') };
 /** ms for so many kills: against hanging, on a machine that others use as well */
 export const patienceMs = (kills: number): number => 1_800_000 + kills * 120_000;
 /** share of all kills that fall at the bench; the others are spread over the work that nobody watches */

@@ -10,6 +10,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { changePart } from '../../machine/catalogue/edit.js';
 import { DEFAULT_SCHOOLS } from '../../physics/leak-testing/schools.js';
+import { often } from '../../../tests/often.js';
 
 const pumpOn: RunEventBody = { type: 'pump', on: true };
 const pumpOff: RunEventBody = { type: 'pump', on: false };
@@ -294,7 +295,7 @@ describe('any log', () => {
           expect(state.openPorts.has(VALVE)).toBe(false);
         }
       }),
-      { numRuns: 60 },
+      { numRuns: often(60) },
     );
   });
 });

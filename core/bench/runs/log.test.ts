@@ -2,6 +2,7 @@ import { readRunEvent, readStoredEntry } from './log.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { InputProblem } from '../../base/checking/input.js';
+import { often } from '../../../tests/often.js';
 
 const id = '6f1f0d5e-0000-4000-8000-000000000001';
 
@@ -72,7 +73,7 @@ describe('an entry as a device sends it', () => {
           expect(error).toBeInstanceOf(InputProblem);
         }
       }),
-      { numRuns: 500 },
+      { numRuns: often(500) },
     );
   });
 });

@@ -10,6 +10,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { lastUndoable } from './rules.js';
 import { dryReadings, pouredMl, timerFace } from './state.js';
+import { often } from '../../../tests/often.js';
 
 const open = (run: TestRun, step: string): string[] => lackWords(run.procedure, run.state, step, run.nowMs);
 
@@ -395,7 +396,7 @@ describe('the log', () => {
         expect(replay(run.procedure, run.events)).toEqual(replay(run.procedure, run.events));
         expect(run.state.steps.filter(({ status }) => status === 'current')).toHaveLength(1);
       }),
-      { numRuns: 60 },
+      { numRuns: often(60) },
     );
   });
 });

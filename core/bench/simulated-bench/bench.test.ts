@@ -11,6 +11,7 @@ import { cannotSimulate, SimulatedBench } from './bench.js';
 import type { HandMove } from './hands.js';
 import { fill } from './testHands.js';
 import { drawTruth, hiddenLoop, type HiddenTruth, type Scenario } from './truth.js';
+import { often } from '../../../tests/often.js';
 
 const START = Date.parse('2026-03-10T09:00:00Z');
 
@@ -149,7 +150,7 @@ describe('filling the simulated bench', () => {
           expect(insideMl).toBeGreaterThanOrEqual(-1e-9);
         }
       }),
-      { numRuns: 60 },
+      { numRuns: often(60) },
     );
   });
 });

@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { usualLoop } from '../../machine/catalogue/testLoops.js';
 import { runTrial } from './trial.js';
+import { often } from '../../../tests/often.js';
 
 describe('the led technician', () => {
   it('gets through every procedure by orders alone, with nothing over the lid, no dry pump and no spill', () => {
-    const result = runTrial(8, 5, () => usualLoop());
+    const result = runTrial(often(9), 5, () => usualLoop());
     expect(result.complaints).toEqual([]);
     expect(result).toMatchObject({ dead_ends: 0, contradictions: 0, over_lid_runs: 0 });
     expect(result.unwarned_ml).toBeLessThan(0.5);

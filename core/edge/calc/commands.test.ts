@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { InputProblem } from '../../base/checking/input.js';
 import { CALC_COMMANDS, type CalcCommand } from './commands.js';
+import { often } from '../../../tests/often.js';
 
 const loop = JSON.parse(readFileSync('examples/two-radiators.json', 'utf8')) as Record<string, unknown>;
 const run = (name: string, input: unknown): Record<string, unknown> =>
@@ -99,7 +100,7 @@ describe('the calculations as documents', () => {
           expect(error).toBeInstanceOf(InputProblem);
         }
       }),
-      { numRuns: 400 },
+      { numRuns: often(400) },
     );
   });
 

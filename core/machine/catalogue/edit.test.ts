@@ -8,6 +8,7 @@ import { loopVolume } from '../loop-file/volume.js';
 import { addPart, changePart, changeRun, movePart, removePart, setElbows, usualKind } from './edit.js';
 import { CATALOGUE, findCataloguePart, makeComponent, suggestLengthMm, TUBE_KINDS, tubeKindOf, type CataloguePart } from './parts.js';
 import { emptyLoop, STARTERS, buildLoop } from './starters.js';
+import { often } from '../../../tests/often.js';
 
 const order = (loop: LoopFile): string[] => flowOrder(loop).links.map(({ component }) => component.id);
 const stock = (key: string): CataloguePart => findCataloguePart(key) as CataloguePart;
@@ -126,7 +127,7 @@ describe('editing a series loop', () => {
         expect(isSeriesLoop(loop)).toBe(true);
         expect(() => readLoopFile(loop)).not.toThrow();
       }),
-      { numRuns: 60 },
+      { numRuns: often(60) },
     );
   });
 });

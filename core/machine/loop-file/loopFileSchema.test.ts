@@ -5,6 +5,7 @@ import { describe, expect, it } from 'vitest';
 import { InputProblem } from '../../base/checking/input.js';
 import type { LoopFile } from './loopFile.js';
 import { readLoopFile } from './loopFileSchema.js';
+import { often } from '../../../tests/often.js';
 
 const text = readFileSync('examples/two-radiators.json', 'utf8');
 const example = (): LoopFile => JSON.parse(text) as LoopFile;
@@ -135,7 +136,7 @@ describe('refusing a loop file', () => {
           }
         },
       ),
-      { numRuns: 1500 },
+      { numRuns: often(1500) },
     );
   });
 });

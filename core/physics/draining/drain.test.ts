@@ -8,6 +8,7 @@ import type { LoopComponent, LoopFile, LoopTube, Point } from '../../machine/loo
 import { loopVolume } from '../../machine/loop-file/volume.js';
 import { drainLoop, type DrainResult } from './drain.js';
 import type { DrainSetup } from './openings.js';
+import { often } from '../../../tests/often.js';
 
 const example = readLoopFile(JSON.parse(readFileSync('examples/two-radiators.json', 'utf8')));
 
@@ -234,7 +235,7 @@ describe('draining, whatever the loop', () => {
           expect(Math.min(part.drainedMl, part.heldMl, part.trappedHighMl, part.trappedLowMl)).toBeGreaterThanOrEqual(-1e-9);
         });
       }),
-      { numRuns: 300 },
+      { numRuns: often(300) },
     );
   });
 
@@ -247,7 +248,7 @@ describe('draining, whatever the loop', () => {
         expect(sum).toBeLessThanOrEqual(all + 1e-6);
         for (const { volumeMl, heldMl } of spills) expect(volumeMl + heldMl).toBeLessThanOrEqual(loopVolume(file).volumeMl + 1e-6);
       }),
-      { numRuns: 200 },
+      { numRuns: often(200) },
     );
   });
 
@@ -257,7 +258,7 @@ describe('draining, whatever the loop', () => {
         const shuffled = { ...file, components: [...file.components].reverse(), tubes: [...file.tubes].reverse() };
         expect(figures(drain(shuffled, { tilt, drains, open }))).toEqual(figures(drain(file, { tilt, drains, open })));
       }),
-      { numRuns: 200 },
+      { numRuns: often(200) },
     );
   });
 
@@ -271,7 +272,7 @@ describe('draining, whatever the loop', () => {
         const before = figures(drain(file, { tilt: STANDING[standing], drains, open }));
         expect(figures(drain(quarterTurn(file), { tilt: STANDING[turned], drains, open }))).toEqual(before);
       }),
-      { numRuns: 200 },
+      { numRuns: often(200) },
     );
   });
 
@@ -282,7 +283,7 @@ describe('draining, whatever the loop', () => {
         expect(drain(file, { tilt, drains, open: [...open, more] }).drainedMl).toBeGreaterThanOrEqual(before - 1e-9);
         expect(drain(file, { tilt, drains: [...drains, more], open }).drainedMl).toBeGreaterThanOrEqual(before - 1e-9);
       }),
-      { numRuns: 300 },
+      { numRuns: often(300) },
     );
   });
 });

@@ -6,6 +6,7 @@ import { readLoopFile } from '../../machine/loop-file/loopFileSchema.js';
 import type { LoopComponent, LoopFile } from '../../machine/loop-file/loopFile.js';
 import { addFriction, prepareFriction } from './friction.js';
 import { prepareFlow, solveFlow, solvePrepared, type FlowResult } from './flow.js';
+import { often } from '../../../tests/often.js';
 
 const example = readLoopFile(JSON.parse(readFileSync('examples/two-radiators.json', 'utf8')));
 const water = { densityKgM3: 998.2, viscosityMPaS: 1.0016 };
@@ -153,7 +154,7 @@ describe('flow, whatever the loop', () => {
           expect(flowLph * dropKpa).toBeGreaterThanOrEqual(-1e-9);
         }
       }),
-      { numRuns: 150 },
+      { numRuns: often(150) },
     );
   });
 });

@@ -9,6 +9,7 @@ import { JOB_KIND_KEYS } from '../jobs/kinds.js';
 import { endOf, MINUTE_MS, startOf, type PlacedJob, type PlanProblem } from './problem.js';
 import { joined, shiftsOf, without } from './shifts.js';
 import { PLAN } from './defaults.js';
+import { often } from '../../../tests/often.js';
 
 const HOUR = 60 * MINUTE_MS;
 const NOON = Date.parse('2026-03-10T08:00:00Z');
@@ -39,7 +40,7 @@ describe('the board of a workshop', () => {
         const plan = arrange(given, { isOver: () => (looks += 1) > 3 });
         if (plan) expect(planConflicts(given, plan.jobs)).toEqual([]);
       }),
-      { numRuns: 60 },
+      { numRuns: often(60) },
     );
   });
 

@@ -12,6 +12,7 @@ import { mostHeld } from './kits.js';
 import { setAsideImpossible } from './possible.js';
 import { endOf, startOf, type PlacedJob, type PlanJob, type PlanProblem, type PlanStep } from './problem.js';
 import { buildProblem, type WorkshopBoard } from './workshopPlan.js';
+import { often } from '../../../tests/often.js';
 
 const HOUR = 3_600_000;
 const work = (hours: number, more: Partial<PlanStep> = {}): PlanStep => ({
@@ -52,10 +53,10 @@ const plan = (problem: PlanProblem): readonly PlacedJob[] => {
 };
 
 describe('skills, kits and owners’ days', () => {
-  it('break no rule, in 500 workshops made by chance', () => {
+  it('break no rule, in workshops made by chance', () => {
     let planned = 0;
     let constrained = 0;
-    for (let seed = 0; seed < 500; seed += 1) {
+    for (let seed = 0; seed < often(500); seed += 1) {
       const size = { jobs: 2 + (seed % 9), benches: 1 + (seed % 4), technicians: 1 + (seed % 3), days: 12, mostSteps: 5 };
       const { problem } = setAsideImpossible(generatePlan(seed, { ...size, scarce: true }));
       const found = arrange(problem, { isOver: afterLooks(2) });
@@ -66,9 +67,9 @@ describe('skills, kits and owners’ days', () => {
       if (planConflicts({ ...problem, kits: problem.kits?.map((kit) => ({ ...kit, count: 0 })) ?? [] }, found.jobs).length > 0)
         constrained += 1;
     }
-    expect(planned).toBeGreaterThan(400);
+    expect(planned).toBeGreaterThan(0.8 * often(500));
     // the constraints were really there
-    expect(constrained).toBeGreaterThan(300);
+    expect(constrained).toBeGreaterThan(0.6 * often(500));
   });
 
   it('put the one who can bend at the jobs that ask for it, one after the other', () => {

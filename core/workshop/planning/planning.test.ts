@@ -10,14 +10,15 @@ import { setAsideImpossible } from './possible.js';
 import { placeInOrder } from './place.js';
 import { endOf, startOf, type PlanProblem } from './problem.js';
 import { tighten } from './tighten.js';
+import { often } from '../../../tests/often.js';
 
 /** jobs that fit into the shifts when they are alone; the others make no problem of planning */
 const feasible = (problem: PlanProblem): PlanProblem => setAsideImpossible(problem).problem;
 
 describe('a plan', () => {
-  it('breaks no rule, in 500 workshops made by chance', () => {
+  it('breaks no rule, in workshops made by chance', () => {
     let planned = 0;
-    for (let seed = 0; seed < 500; seed += 1) {
+    for (let seed = 0; seed < often(500); seed += 1) {
       const problem = feasible(
         generatePlan(seed, { jobs: 2 + (seed % 9), benches: 1 + (seed % 4), technicians: 1 + (seed % 3), days: 10, mostSteps: 5 }),
       );
@@ -27,7 +28,7 @@ describe('a plan', () => {
       expect(planConflicts(problem, plan.jobs), `seed ${seed}`).toEqual([]);
       expect(plan.weightedLateMinutes, `seed ${seed}`).toBeGreaterThanOrEqual(plan.lowerBound - 1e-6);
     }
-    expect(planned).toBeGreaterThan(450);
+    expect(planned).toBeGreaterThan(0.9 * often(500));
   });
 
   it('of sixty jobs, four benches and three technicians is whole, and says how far from the best it can be at most', () => {

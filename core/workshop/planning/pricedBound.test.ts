@@ -9,6 +9,7 @@ import { pricedBounds } from './pricedBound.js';
 import { endOf, MINUTE_MS, weightedLate, type PlanProblem, type Span } from './problem.js';
 import { inSlots } from './slots.js';
 import { TriedOrders } from './triedOrders.js';
+import { often } from '../../../tests/often.js';
 
 const HOUR = 60 * MINUTE_MS;
 const feasible = (problem: PlanProblem): PlanProblem => setAsideImpossible(problem).problem;
@@ -53,7 +54,7 @@ describe('the bound by prices', () => {
         const least = Math.min(first, best?.weightedLateMinutes ?? first);
         expect(boundOf(problem, least + 1, Math.max(...placed.map(endOf)), 60)).toBeLessThanOrEqual(least + 1e-6);
       }),
-      { numRuns: 60 },
+      { numRuns: often(60) },
     );
   });
 
