@@ -22,6 +22,7 @@ import { verdictShares, WRONG_VERDICTS } from '../tests/bench/seededAirTests.js'
 import { TestRun } from '../tests/bench/testRun.js';
 import { datesOnServer } from './datesOnServer.js';
 import { readLoopFile } from '../core/machine/loop-file/loopFileSchema.js';
+import { logFigures } from './logs.js';
 import { diagnosisFigures } from './diagnosis.js';
 import { planQuality } from './drainPlans.js';
 import { Epanet, epanetInput } from '../tests/oracle/epanet.js';
@@ -219,6 +220,15 @@ function diagnoses(): boolean[] {
   return [first, three, sure];
 }
 
+async function logs(): Promise<boolean[]> {
+  const { lines, bytes, libraryS, readS, peakBytes, days } = await logFigures(1_000_000);
+  say(`\nA log of ${lines} lines, ${Math.round(bytes / 1e6)} MB, ${days} days with a reading: ${readS.toFixed(1)} s; the CSV library alone ${libraryS.toFixed(1)} s`); // prettier-ignore
+  return [
+    line('reading a log against the CSV library alone', `${(readS / libraryS).toFixed(2)} ×`, 'at most 3 ×', readS <= 3 * libraryS),
+    line('memory that it takes', `${Math.round(peakBytes / 1e6)} MB`, 'at most 300 MB', peakBytes <= 300e6),
+  ];
+}
+
 say('Lavacrum bench: ratios in one run');
 const results = [
   ...entries(),
@@ -229,6 +239,7 @@ const results = [
   ...planning(),
   ...verdicts(),
   ...diagnoses(),
+  ...(await logs()),
 ];
 say(`\n${results.filter(Boolean).length} met, ${results.filter((met) => !met).length} missed`);
 process.exitCode = results.every(Boolean) ? 0 : 1;

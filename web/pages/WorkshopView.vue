@@ -6,6 +6,7 @@ import { get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
 import ServerParts from '../base/shell/ServerParts.vue';
 import BenchList from '../bench/benches/BenchList.vue';
+import HeatLimitsForm from '../machine/condition/HeatLimitsForm.vue';
 import LearnedVolumes from '../machine/learning/LearnedVolumes.vue';
 import CalendarAddresses from '../workshop/calendar/CalendarAddresses.vue';
 import FirstWeek from '../workshop/first-week/FirstWeek.vue';
@@ -88,6 +89,7 @@ async function changed(answer: Shop): Promise<void> {
           <h2>How this workshop works</h2>
           <p v-if="!isLead" class="quiet">Only the lead changes these.</p>
           <WaysForm :shop="shop" :is-lead="isLead" @changed="changed" />
+          <HeatLimitsForm class="mt-8" :shop="shop.workshop" :is-lead="isLead" @changed="changed" />
         </section>
         <section v-else-if="at === 'reading'">
           <h2>Units, dates, language</h2>

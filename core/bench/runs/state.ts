@@ -80,6 +80,8 @@ export interface RunState {
   readonly baselines: Stamped<BaselineReading>[];
   /** of a service: measured before anything was touched */
   readonly befores: Stamped<BaselineReading>[];
+  /** temperatures on the way to a reading */
+  readonly warmings: Stamped<{ readonly sensor: string; readonly tempC: number; readonly before: boolean }>[];
   readonly service: ServiceState;
   /** what is inside the loop */
   readonly contents: LoopContents;
@@ -133,6 +135,7 @@ export const emptyState = (procedure: Procedure): RunState => ({
   bleedCycles: [],
   baselines: [],
   befores: [],
+  warmings: [],
   service: {
     flows: [],
     drains: [],

@@ -13,13 +13,23 @@ export interface NormalisedBaseline {
 
 /** minutes of load before a loop of usual size is near its steady state */
 export const SATURATED_MINUTES = 30;
+/** share of the way from which a curve that was watched counts as at its end */
+const SATURATED_SHARE = 0.98;
 
 export function normaliseBaseline(reading: BaselineReading): NormalisedBaseline {
   const aboveRoomK = reading.partC - reading.roomC;
   const loaded = reading.powerW !== null && reading.powerW > 0;
   const weakPoints: string[] = [];
   if (!loaded) weakPoints.push(say('no load power: cannot be compared per watt'));
-  if (reading.durationMinutes < SATURATED_MINUTES)
+  if (reading.warming && reading.warming.reachedFraction < SATURATED_SHARE)
+    weakPoints.push(
+      say('read at {percent} % of the way: by its curve it ends at {ends} °C ± {sd}', {
+        percent: Math.round(100 * reading.warming.reachedFraction),
+        ends: reading.warming.endsC.toFixed(1),
+        sd: reading.warming.endsSdK.toFixed(1),
+      }),
+    );
+  else if (!reading.warming && reading.durationMinutes < SATURATED_MINUTES)
     weakPoints.push(say('only {durationMinutes} min: the coolant is probably still warming', { durationMinutes: reading.durationMinutes }));
   if (reading.coolantC === null) weakPoints.push(say('coolant not measured: part and radiator cannot be told apart'));
   if (aboveRoomK < 0) weakPoints.push(say('the part is colder than the room: check the sensor'));

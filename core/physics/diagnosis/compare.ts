@@ -29,6 +29,7 @@ function asLoadReading(reading: BaselineReading, part: string, powerUnknown: boo
     statistic: reading.statistic,
     panels: reading.panels,
     minutes: reading.durationMinutes,
+    reachedFraction: reading.warming?.reachedFraction,
   };
 }
 

@@ -14,4 +14,6 @@ export interface BaselineReading {
   readonly coolantC: number | null;
   readonly flowLph: number | null;
   readonly levelMm: number | null;
+  /** where its curve would have ended, where it was read before its end; missing: nobody watched it warm */
+  readonly warming?: { readonly reachedFraction: number; readonly endsC: number; readonly endsSdK: number };
 }

@@ -16,4 +16,9 @@ export const baselineSchema = Joi.object({
   coolantC: finite().min(-10).max(100).allow(null).required(),
   flowLph: finite().min(0).max(3000).allow(null).required(),
   levelMm: finite().min(-1000).max(1000).allow(null).required(),
+  warming: Joi.object({
+    reachedFraction: finite().min(0).max(1).required(),
+    endsC: finite().min(-60).max(300).required(),
+    endsSdK: finite().min(0).max(300).required(),
+  }),
 });

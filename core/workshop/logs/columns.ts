@@ -62,6 +62,8 @@ const INTO: Readonly<Record<LogUnit, (value: number) => number>> = {
   s: (value) => value / 3600,
 };
 
+/** Nothing to turn into anything: most columns are, and a million lines ask for each. */
+export const isOwnUnit = (unit: LogUnit): boolean => ['C', 'W', 'rpm', 'L/h', 'h'].includes(unit);
 /** °C, W, 1/min or a share of full speed, L/h, h */
 export const inOwnUnit = (value: number, unit: LogUnit): number => INTO[unit](value);
 

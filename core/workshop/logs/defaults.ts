@@ -18,6 +18,8 @@ export const STEADY = {
   leadMinutes: 20,
   /** min whose mean is the reading */
   windowMinutes: 10,
+  /** min between two looks at a stretch that goes on */
+  lookMinutes: 5,
   /** share by which power may move from minute to minute and still be the same load */
   powerShare: 0.08,
   /** W, the same for loads so small that a share of them is noise */

@@ -166,6 +166,25 @@ function spanOf(texts: readonly string[], style: DayOrder): number {
   return Math.max(...walls) - Math.min(...walls);
 }
 
+/** letters of "18:04:10" */
+const PLAIN_TIME = 8;
+
+/** ms of a time of day written as 18:04:10 from a place to the end of a text; null where it is written otherwise. */
+function plainTimeOfDay(text: string, from: number): number | null {
+  if (text.length !== from + PLAIN_TIME || text.charCodeAt(from + 2) !== 58 || text.charCodeAt(from + 5) !== 58) return null;
+  const hour = twoDigits(text, from);
+  const minute = twoDigits(text, from + 3);
+  const second = twoDigits(text, from + 6);
+  // NaN is below nothing
+  return hour < 24 && minute < 60 && second <= 60 ? hour * HOUR_MS + minute * MINUTE_MS + second * 1000 : null;
+}
+
+function twoDigits(text: string, at: number): number {
+  const a = text.charCodeAt(at) - 48;
+  const b = text.charCodeAt(at + 1) - 48;
+  return a >= 0 && a <= 9 && b >= 0 && b <= 9 ? 10 * a + b : Number.NaN;
+}
+
 /** Steps that a clock may go back and still not have been set back for winter. */
 const BACK_MS = 50 * MINUTE_MS;
 
@@ -179,6 +198,9 @@ export class InstantReader {
   private lastMs = -Infinity;
   private lastWallMs = -Infinity;
   private dayMs: number;
+  private lastLength = -1;
+  private lastDay = '';
+  private lastDayMs = 0;
   /** what a zone's clocks are ahead, by the hour of the wall clock: the first and, where the hour comes twice, the second time */
   private readonly ahead = new Map<number, readonly [number, number]>();
 
@@ -193,9 +215,33 @@ export class InstantReader {
 
   /** ms since 1970, or null for a line without a time. @param day of its own column, where there is one */
   read(text: string, day?: string): number | null {
+    // most lines are of the day of the line above, written alike: only their time of day is read
+    if (day === undefined && text.length === this.lastLength && text.startsWith(this.lastDay)) {
+      const ofDayMs = plainTimeOfDay(text, this.lastDay.length);
+      if (ofDayMs !== null) return this.instantOf(this.lastDayMs + ofDayMs);
+    }
+    const at = this.readWhole(text, day);
+    if (day === undefined && at !== null) this.remember(text);
+    return at;
+  }
+
+  /** What stands before a plain time of day at the end of a text is the day of the lines to come. */
+  private remember(text: string): void {
+    this.lastLength = -1;
+    const from = text.length - PLAIN_TIME;
+    if (from <= 0 || this.style === 'clock' || plainTimeOfDay(text, from) === null || !Number.isFinite(this.lastWallMs)) return;
+    this.lastLength = text.length;
+    this.lastDay = text.slice(0, from);
+    this.lastDayMs = Math.floor(this.lastWallMs / DAY_MS) * DAY_MS;
+  }
+
+  private readWhole(text: string, day?: string): number | null {
     const wall = wallOf(day === undefined ? text : `${day} ${text}`, this.style);
     if (wall === null) return null;
-    if ('atMs' in wall) return wall.atMs;
+    if ('atMs' in wall) {
+      this.lastWallMs = Number.NaN;
+      return wall.atMs;
+    }
     const at = this.instantOf(this.style === 'clock' ? this.onItsDay(wall.wallMs) : wall.wallMs);
     return Number.isFinite(at) ? at : null;
   }

@@ -1,9 +1,10 @@
 import { dayIn } from '../../base/units/calendar.js';
 import type { LoadReading } from '../../physics/diagnosis/loadReading.js';
-import { headingsOf, indexOfColumn, inOwnUnit, type LogColumn, type LogColumns } from './columns.js';
+import { headingsOf, indexOfColumn, inOwnUnit, isOwnUnit, type LogColumn, type LogColumns, type LogUnit } from './columns.js';
 import { MOST_DAYS, OFF_AFTER_MINUTES, SANE, TOLD_LINES } from './defaults.js';
 import { InstantReader } from './instants.js';
 import { isHeadingAgain, type LogLayout } from './layout.js';
+import { numberIn } from './numbers.js';
 import { SteadyFinder, type LogMinute, type SteadyWindow, type Throttled } from './steady.js';
 
 /** A day on which a machine was loaded long enough for its end to be read. */
@@ -62,45 +63,74 @@ export interface LogReport {
 const [MINUTE_MS, HOUR_MS, DAY_MS] = [60_000, 3_600_000, 86_400_000];
 const OFF_MS = OFF_AFTER_MINUTES * MINUTE_MS;
 type Range = { readonly least: number; readonly most: number };
+/** the channels behind the parts, in their order */
+const OTHERS = { coolant: 0, room: 1, flow: 2, pump: 3, fan: 4, hours: 5 } as const;
 
-/** A column as it is read: where, in what unit, within which bounds; its mean over the minute that runs. */
-class Channel {
-  index = -1;
-  private sum = 0;
-  private count = 0;
+/** A column as it is read: in what unit, within which bounds. */
+interface Channel {
+  readonly column: LogColumn | null | undefined;
+  readonly range: Range;
+}
 
-  constructor(
-    private readonly column: LogColumn | null | undefined,
-    private readonly range: Range,
-    private readonly onInsane: () => void,
-  ) {}
+/**
+ * The means of a minute that runs, column beside column: a million lines ask for each of their figures, so they lie in flat lists and not
+ * in objects.
+ */
+class RunningMeans {
+  private readonly at: Int32Array;
+  private readonly units: readonly (LogUnit | null)[];
+  private readonly sums: Float64Array;
+  private readonly counts: Int32Array;
+  /** figures that no sensor can mean */
+  insane = 0;
+
+  constructor(private readonly channels: readonly Channel[]) {
+    this.at = new Int32Array(channels.length).fill(-1);
+    this.sums = new Float64Array(channels.length);
+    this.counts = new Int32Array(channels.length);
+    this.units = channels.map(({ column }) => (column && !isOwnUnit(column.unit) ? column.unit : null));
+  }
 
   /** Columns may move where a program is started anew. */
   find(headings: ReturnType<typeof headingsOf>): void {
-    this.index = indexOfColumn(headings, this.column);
+    this.channels.forEach(({ column }, index) => {
+      this.at[index] = indexOfColumn(headings, column);
+    });
   }
 
-  take(row: readonly string[], decimalComma: boolean): number {
-    if (this.index < 0) return Number.NaN;
-    const text = row[this.index];
-    if (text === undefined || text === '') return Number.NaN;
-    const own = Number(decimalComma ? text.replace(',', '.') : text);
-    if (!Number.isFinite(own)) return Number.NaN;
-    const value = inOwnUnit(own, (this.column as LogColumn).unit);
-    if (value < this.range.least || value > this.range.most) {
-      this.onInsane();
-      return Number.NaN;
+  has(index: number): boolean {
+    return (this.at[index] ?? -1) >= 0;
+  }
+
+  /** @returns what was read of the column that somebody follows line by line; NaN where nothing was */
+  take(row: readonly string[], decimalComma: boolean, followed: number): number {
+    const { at, sums, counts, units, channels } = this;
+    let found = Number.NaN;
+    for (let index = 0; index < at.length; index += 1) {
+      const place = at[index] as number;
+      const text = place < 0 ? undefined : row[place];
+      if (text === undefined || text === '') continue;
+      const own = numberIn(text, decimalComma);
+      const unit = units[index] as LogUnit | null;
+      const value = unit === null ? own : inOwnUnit(own, unit);
+      const { least, most } = (channels[index] as Channel).range;
+      if (value >= least && value <= most) {
+        sums[index] = (sums[index] as number) + value;
+        counts[index] = (counts[index] as number) + 1;
+        if (index === followed) found = value;
+      } else if (!Number.isNaN(value)) this.insane += 1;
     }
-    this.sum += value;
-    this.count += 1;
-    return value;
+    return found;
   }
 
-  mean(): number {
-    const mean = this.count === 0 ? Number.NaN : this.sum / this.count;
-    this.sum = 0;
-    this.count = 0;
-    return mean;
+  mean(index: number): number {
+    const count = this.counts[index] as number;
+    return count === 0 ? Number.NaN : (this.sums[index] as number) / count;
+  }
+
+  clear(): void {
+    this.sums.fill(0);
+    this.counts.fill(0);
   }
 }
 
@@ -112,15 +142,9 @@ export class LogReader {
   private readonly instants: InstantReader;
   private time = -1;
   private date = -1;
-  private readonly partsC: Channel[];
-  private readonly powersW: Channel[];
-  private readonly coolant: Channel;
-  private readonly room: Channel;
-  private readonly flow: Channel;
-  private readonly pump: Channel;
-  private readonly fan: Channel;
-  private readonly meter: Channel;
-  private readonly all: Channel[];
+  private readonly means: RunningMeans;
+  /** where the channels begin behind the temperatures and the powers of the parts */
+  private readonly others: number;
   private readonly steady: SteadyFinder;
 
   private lines = 0;
@@ -128,7 +152,6 @@ export class LogReader {
   private unreadable = 0;
   private readonly firstUnreadable: number[] = [];
   private repeated = 0;
-  private insane = 0;
   private restarts = 0;
   private offTimes = 0;
   private longestOffMs = 0;
@@ -159,21 +182,22 @@ export class LogReader {
     beginsOn: string | null = null,
   ) {
     this.instants = new InstantReader(layout.style, zone, beginsOn);
-    const onInsane = (): void => {
-      this.insane += 1;
-    };
-    const channel = (column: LogColumn | null | undefined, range: Range): Channel => new Channel(column, range, onInsane);
-    const speed = (column: LogColumn | null | undefined): Channel => channel(column, column?.unit === 'percent' ? { least: 0, most: 1 } : SANE.rpm); // prettier-ignore
     const { channels, parts } = columns;
-    this.partsC = parts.map(({ temperature }) => channel(temperature, SANE.partC));
-    this.powersW = parts.map(({ power }) => channel(power, SANE.powerW));
-    this.coolant = channel(channels.coolant, SANE.coolantC);
-    this.room = channel(channels.room, SANE.roomC);
-    this.flow = channel(channels.flow, SANE.flowLph);
-    this.pump = speed(channels.pump);
-    this.fan = speed(channels.fan);
-    this.meter = channel(channels.hours, { least: 0, most: 1e6 });
-    this.all = [...this.partsC, ...this.powersW, this.coolant, this.room, this.flow, this.pump, this.fan, this.meter];
+    const speed = (column: LogColumn | undefined): Channel => ({
+      column,
+      range: column?.unit === 'percent' ? { least: 0, most: 1 } : SANE.rpm,
+    });
+    this.others = 2 * parts.length;
+    this.means = new RunningMeans([
+      ...parts.map(({ temperature }) => ({ column: temperature, range: SANE.partC })),
+      ...parts.map(({ power }) => ({ column: power, range: SANE.powerW })),
+      { column: channels.coolant, range: SANE.coolantC },
+      { column: channels.room, range: SANE.roomC },
+      { column: channels.flow, range: SANE.flowLph },
+      speed(channels.pump),
+      speed(channels.fan),
+      { column: channels.hours, range: { least: 0, most: 1e6 } },
+    ]);
     this.steady = new SteadyFinder(
       (window) => this.keep(window),
       (throttled) => this.keepThrottled(throttled),
@@ -185,7 +209,7 @@ export class LogReader {
     const headings = headingsOf(cells);
     this.time = indexOfColumn(headings, this.columns.time);
     this.date = indexOfColumn(headings, this.columns.date);
-    for (const channel of this.all) channel.find(headings);
+    this.means.find(headings);
   }
 
   /** The next row of the file, the heading and what stands above it included. */
@@ -232,15 +256,7 @@ export class LogReader {
     }
     this.minute = minute;
     if (atMs >= this.dayEndsMs) this.beginDay(atMs);
-    for (const channel of this.partsC) channel.take(row, decimalComma);
-    for (const channel of this.powersW) channel.take(row, decimalComma);
-    this.room.take(row, decimalComma);
-    this.flow.take(row, decimalComma);
-    this.pump.take(row, decimalComma);
-    this.fan.take(row, decimalComma);
-    const meter = this.meter.take(row, decimalComma);
-    if (Number.isFinite(meter)) this.meterHours = meter;
-    const coolantC = this.coolant.take(row, decimalComma);
+    const coolantC = this.means.take(row, decimalComma, this.others + OTHERS.coolant);
     if (gapMs <= OFF_MS) {
       this.runMs += gapMs;
       if (Number.isFinite(coolantC) && Number.isFinite(this.lastCoolantC)) {
@@ -253,16 +269,21 @@ export class LogReader {
 
   private closeMinute(): void {
     if (this.minute < 0) return;
+    const { means, others } = this;
+    const parts = others / 2;
+    const meter = means.mean(others + OTHERS.hours);
+    if (Number.isFinite(meter)) this.meterHours = meter;
     const minute: LogMinute = {
       minute: this.minute,
-      partsC: this.partsC.map((channel) => channel.mean()),
-      powersW: this.powersW.map((channel) => channel.mean()),
-      coolantC: this.coolant.mean(),
-      roomC: this.room.mean(),
-      flowLph: this.flow.mean(),
-      pump: this.pump.mean(),
-      fan: this.fan.mean(),
+      partsC: Array.from({ length: parts }, (_, part) => means.mean(part)),
+      powersW: Array.from({ length: parts }, (_, part) => means.mean(parts + part)),
+      coolantC: means.mean(others + OTHERS.coolant),
+      roomC: means.mean(others + OTHERS.room),
+      flowLph: means.mean(others + OTHERS.flow),
+      pump: means.mean(others + OTHERS.pump),
+      fan: means.mean(others + OTHERS.fan),
     };
+    means.clear();
     if (minute.pump > this.mostPump) this.mostPump = minute.pump;
     if (minute.fan > this.mostFan) this.mostFan = minute.fan;
     this.steady.take(minute);
@@ -323,7 +344,7 @@ export class LogReader {
       meterHours: Number.isFinite(this.meterHours) ? this.meterHours : null,
       days,
       daysLogged: this.daysLogged,
-      left: { unreadable: this.unreadable, firstUnreadable: this.firstUnreadable, repeated: this.repeated, insane: this.insane },
+      left: { unreadable: this.unreadable, firstUnreadable: this.firstUnreadable, repeated: this.repeated, insane: this.means.insane },
       off: { times: this.offTimes, longestMinutes: Math.round(this.longestOffMs / MINUTE_MS) },
       restarts: this.restarts,
       setBack: this.instants.setBack,
@@ -341,8 +362,10 @@ export class LogReader {
   }
 
   private whyNone(): LogReport['noReadings'] {
-    if (!this.powersW.some(({ index }, part) => index >= 0 && (this.partsC[part]?.index ?? -1) >= 0)) return 'no-power';
-    return this.room.index < 0 && this.columns.roomC === null ? 'no-room' : 'no-load';
+    const parts = this.others / 2;
+    const isWhole = (part: number): boolean => this.means.has(part) && this.means.has(parts + part);
+    if (!this.columns.parts.some((_, part) => isWhole(part))) return 'no-power';
+    return !this.means.has(this.others + OTHERS.room) && this.columns.roomC === null ? 'no-room' : 'no-load';
   }
 
   private asReading(window: SteadyWindow, fullPump: number | null, fullFan: number | null): LoadReading | null {

@@ -97,6 +97,7 @@ export class SteadyFinder {
 
   /** The machine went off, or the log ends. */
   end(): void {
+    this.lookBack();
     if (this.found) this.onWindow(this.found);
     this.found = null;
     this.stretch = [];
@@ -106,6 +107,7 @@ export class SteadyFinder {
 
   /** What a stretch shows so far, without ending it: a load that runs over midnight counts on each of its days. */
   cut(): void {
+    this.lookBack();
     if (this.found) this.onWindow(this.found);
     this.found = null;
   }
@@ -139,7 +141,20 @@ export class SteadyFinder {
     this.power += (sumOf(minute.powersW) - this.power) / this.length;
     const minutes = minute.minute - this.began;
     if (minutes < STEADY.leadMinutes || this.power < STEADY.leastLoadW || this.stretch.length < STEADY.windowMinutes) return;
+    // what is looked at overlaps: not every minute says something new
+    if (this.length % STEADY.lookMinutes === 0) this.look(minutes);
+  }
+
+  private look(minutes: number): void {
     if (this.isSettled()) this.found = { ...meanMinute(this.stretch), minutes };
+  }
+
+  /** The last minutes of a stretch tell most. */
+  private lookBack(): void {
+    const last = this.stretch.at(-1);
+    const minutes = last ? last.minute - this.began : 0;
+    const isLong = minutes >= STEADY.leadMinutes && this.stretch.length === STEADY.windowMinutes;
+    if (isLong && this.power >= STEADY.leastLoadW && this.length % STEADY.lookMinutes !== 0) this.look(minutes);
   }
 
   /** Neither half of the window is warmer than the other, above its room. */

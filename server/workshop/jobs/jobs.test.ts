@@ -116,7 +116,16 @@ describe('how a workshop drains', () => {
     const shop = async () =>
       (
         await desk.get<{
-          workshop: { id: string; version: number; policy: string; drain: object; rates: object; contact: object; reading: object; heatLimits: object };
+          workshop: {
+            id: string;
+            version: number;
+            policy: string;
+            drain: object;
+            rates: object;
+            contact: object;
+            reading: object;
+            heatLimits: object;
+          };
         }>('/workshop')
       ).body.workshop;
     const loop = async () => (await desk.get<{ drainPolicy: { mayTurn: string[]; headLeastMl: number | null } }>(`/loops/${loopId}`)).body;

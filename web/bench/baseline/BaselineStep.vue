@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { formatDegrees } from '@core/base/units/display.js';
 import { comparisonWords } from '@core/edge/words/readings.js';
 import { compareBaselines } from '@core/physics/diagnosis/compare.js';
@@ -7,8 +8,10 @@ import type { BaselineReading } from '@core/physics/diagnosis/reading.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { computed, reactive, ref, useId, watch } from 'vue';
 import { normaliseBaseline } from '@core/physics/diagnosis/baseline.js';
+import { warmingOf } from '@core/bench/runs/warming.js';
 import type { RunState } from '@core/bench/runs/state.js';
 import NumberField from '../../base/units/NumberField.vue';
+import WarmingCurve from './WarmingCurve.vue';
 
 /** Readings with the conditions that make them comparable in a year. */
 const props = defineProps<{ state: RunState; locked: boolean; before?: boolean }>();
@@ -17,7 +20,8 @@ const problem = ref<string | null>(null);
 /** its button stands outside the form, where every step has its act */
 const formId = useId();
 
-type Form = { -readonly [K in keyof BaselineReading]: BaselineReading[K] extends number ? number | null : BaselineReading[K] };
+type Typed = Omit<BaselineReading, 'warming'>;
+type Form = { -readonly [K in keyof Typed]: Typed[K] extends number ? number | null : Typed[K] };
 const form = reactive<Form>({
   setting: 'load, quiet',
   workload: '',
@@ -63,7 +67,23 @@ watch(
 );
 const isWhole = (typed: Form): typed is BaselineReading => needed.every(({ key }) => typed[key] !== null && typed[key] !== '');
 /** the difference as it is typed */
-const soFar = computed(() => (earlier.value && isWhole(form) ? comparisonWords(compareBaselines(earlier.value, form)) : null));
+const soFar = computed(() =>
+  earlier.value && isWhole(form) ? comparisonWords(compareBaselines(earlier.value, { ...form, warming: itsEnd.value })) : null,
+);
+/** what was noted of this sensor on the way */
+const warming = computed(() => warmingOf(props.state, form.sensor, props.before === true));
+/** where it ends, for a reading that is entered before its end */
+const itsEnd = computed((): BaselineReading['warming'] => {
+  const ends = warming.value?.ends;
+  if (!ends || !Number.isFinite(ends.finalSdC)) return undefined;
+  return { reachedFraction: ends.reachedFraction, endsC: ends.finalC, endsSdK: ends.finalSdC };
+});
+function noteIt(): void {
+  problem.value = form.partC === null ? say('Type what the part shows now.') : null;
+  if (form.partC === null) return;
+  emit('send', { type: 'warming', sensor: form.sensor, tempC: form.partC, ...(props.before ? { before: true } : {}) });
+  form.partC = null;
+}
 const hottest = computed(() => Math.max(1, ...readings.value.map(({ normal }) => normal.aboveRoomK)));
 
 function enter(): void {
@@ -73,7 +93,11 @@ function enter(): void {
     return;
   }
   problem.value = null;
-  emit('send', { type: 'baseline', reading: { ...form } as BaselineReading, ...(props.before ? { before: true } : {}) });
+  emit('send', {
+    type: 'baseline',
+    reading: { ...form, ...(itsEnd.value ? { warming: itsEnd.value } : {}) } as BaselineReading,
+    ...(props.before ? { before: true } : {}),
+  });
   form.partC = null;
 }
 </script>
@@ -103,6 +127,7 @@ function enter(): void {
         >
         <strong class="figures">{{ soFar ?? 'the difference appears as you type' }}</strong>
       </p>
+      <WarmingCurve v-if="!locked && warming" :warming="warming" />
       <form v-if="!locked" :id="formId" class="entry" novalidate @submit.prevent="enter">
         <v-combobox v-model="form.setting" :items="settings" label="Setting" />
         <v-text-field v-model="form.workload" label="Workload" placeholder="render and graphics together" />
@@ -128,6 +153,7 @@ function enter(): void {
       </form>
       <FramePart v-if="!locked" at="act">
         <v-btn type="submit" :form="formId" size="x-large">Enter reading</v-btn>
+        <v-btn size="x-large" variant="outlined" @click="noteIt">Note it, still warming</v-btn>
         <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
       </FramePart>
     </section>

@@ -40,7 +40,12 @@ const readings = computed(() => [
             <td>{{ each.durationMinutes }}</td>
             <td>{{ each.powerW ?? '' }}</td>
             <td>{{ each.sensor }}, {{ each.statistic }}</td>
-            <td>{{ each.partC.toFixed(1) }}</td>
+            <td>
+              {{ each.partC.toFixed(1)
+              }}<template v-if="each.warming && each.warming.reachedFraction < 0.98">
+                (ends at {{ each.warming.endsC.toFixed(1) }} ± {{ each.warming.endsSdK.toFixed(1) }})</template
+              >
+            </td>
             <td>{{ each.coolantC?.toFixed(1) ?? '' }}</td>
             <td>{{ each.roomC.toFixed(1) }}</td>
             <td>

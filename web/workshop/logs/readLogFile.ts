@@ -8,6 +8,12 @@ import type { ReadPart } from '@core/physics/diagnosis/sensors.js';
 import papa from 'papaparse';
 import { lettersOf, type Letters } from '../importing/decode.js';
 
+/** A file as it is read: by pieces. */
+export interface Bytes {
+  readonly size: number;
+  slice(from: number, to: number): { arrayBuffer(): Promise<ArrayBuffer> };
+}
+
 /** What the first lines of a file show, before it is read. */
 export interface LogLook {
   readonly letters: Letters;
@@ -46,7 +52,7 @@ function wholeLines(bytes: Uint8Array, isAll: boolean): Uint8Array {
  * How a log is written and what its columns seem to hold.
  * @param known how this machine's log was read before; taken where its headings stand in the file
  */
-export async function lookAtLog(file: Blob, parts: readonly ReadPart[], known: LogColumns | null): Promise<Looked> {
+export async function lookAtLog(file: Bytes, parts: readonly ReadPart[], known: LogColumns | null): Promise<Looked> {
   if (file.size === 0) return { problem: say('This file is empty.') };
   if (file.size > MOST_LOG_BYTES) return { problem: say('This file is larger than 400 MB. Cut it: a year in one file is enough.') };
   const isAll = file.size <= LOOK_BYTES;
@@ -73,7 +79,7 @@ export async function lookAtLog(file: Blob, parts: readonly ReadPart[], known: L
 /** The other way to read days that can be read both ways. */
 export const withOrder = (layout: LogLayout, order: DayOrder): LogLayout => ({ ...layout, style: order });
 
-/** A line may end inside of a quoted cell: such a piece is no whole one. */
+/** A line may end inside of a quoted cell: such a piece is no whole one, and waits for the next. */
 function isWhole(text: string): boolean {
   let quotes = 0;
   for (let at = text.indexOf('"'); at >= 0; at = text.indexOf('"', at + 1)) quotes += 1;
@@ -86,33 +92,45 @@ function isWhole(text: string): boolean {
  * @returns null for a file with fewer than two lines that tell the time
  */
 export async function readLogFile(
-  file: Blob,
+  file: Bytes,
   way: LogWay,
   onProgress: (share: number) => void = () => undefined,
 ): Promise<LogReport | null> {
   const decoder = new TextDecoder(way.letters);
   const reader = new LogReader(way.layout, way.columns, way.zone, way.beginsOn);
-  const take = (text: string): void => {
-    for (const row of papa.parse<string[]>(text, { delimiter: way.separator }).data) reader.take(row);
+  const take = (bytes: Uint8Array): boolean => {
+    const text = decoder.decode(bytes);
+    if (!isWhole(text)) return false;
+    for (const row of papa.parse<string[]>(text, { delimiter: way.separator, newline: newlineOf(text) }).data) reader.take(row);
+    return true;
   };
-  let waiting = '';
-  let read = 0;
-  const bytes = file.stream().getReader();
-  for (let part = await bytes.read(); !part.done; part = await bytes.read()) {
-    const chunk = part.value as Uint8Array;
-    read += chunk.length;
-    waiting += decoder.decode(chunk, { stream: true });
-    if (waiting.length < PIECE) continue;
-    const end = waiting.lastIndexOf('\n');
-    if (end < 0) continue;
-    const piece = waiting.slice(0, end);
-    if (!isWhole(piece)) continue;
-    take(piece);
-    waiting = waiting.slice(end + 1);
-    onProgress(read / file.size);
+  const lineFeed = way.letters.startsWith('utf-16') ? 2 : 1;
+  let waiting: Uint8Array = new Uint8Array(0);
+  for (let from = 0; from < file.size; from += PIECE) {
+    const bytes = new Uint8Array(await file.slice(from, from + PIECE).arrayBuffer());
+    waiting = waiting.length === 0 ? bytes : joined(waiting, bytes);
+    onProgress(Math.min(1, (from + PIECE) / file.size));
+    // whole lines alone: no letter is cut, and each piece is a text of its own
+    const end = lineEnd(waiting, way.letters);
+    if (end > 0 && take(waiting.subarray(0, end))) waiting = waiting.subarray(end + lineFeed);
   }
-  waiting += decoder.decode();
-  if (waiting !== '') take(waiting);
-  onProgress(1);
+  if (waiting.length > 0) take(waiting);
   return reader.end();
 }
+
+function joined(a: Uint8Array, b: Uint8Array): Uint8Array {
+  const both = new Uint8Array(a.length + b.length);
+  both.set(a);
+  both.set(b, a.length);
+  return both;
+}
+
+/** Where the last whole line of some bytes ends, before its line feed; 0: nowhere. Letters of two bytes have their line feed in two as well. */
+function lineEnd(bytes: Uint8Array, letters: Letters): number {
+  if (letters === 'utf-8' || letters === 'windows-1252') return Math.max(0, bytes.lastIndexOf(10));
+  const low = letters === 'utf-16le' ? 0 : 1;
+  for (let at = bytes.length - (bytes.length % 2) - 2; at >= 0; at -= 2) if (bytes[at + low] === 10 && bytes[at + 1 - low] === 0) return at;
+  return 0;
+}
+
+const newlineOf = (text: string): '\n' | '\r\n' => (text.slice(0, 4000).includes('\r\n') ? '\r\n' : '\n');

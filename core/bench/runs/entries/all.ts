@@ -49,6 +49,7 @@ import { timerStopped, type TimerStoppedEntry } from './timerStopped.js';
 import { turn, type TurnEntry } from './turn.js';
 import { used, type UsedEntry } from './used.js';
 import { waits, type WaitsEntry } from './waits.js';
+import { warming, type WarmingEntry } from './warming.js';
 import { water, type WaterEntry } from './water.js';
 import { weighed, type WeighedEntry } from './weighed.js';
 import { withdrawn, type WithdrawnEntry } from './withdrawn.js';
@@ -105,6 +106,7 @@ export type RunEventBody =
   | TurnEntry
   | UsedEntry
   | WaitsEntry
+  | WarmingEntry
   | WaterEntry
   | WeighedEntry
   | WithdrawnEntry;
@@ -163,6 +165,7 @@ export const ENTRIES: { readonly [T in RunEventType]: EntryDefinition<BodyOf<T>>
   turn,
   used,
   waits,
+  warming,
   water,
   weighed,
   withdrawn,

@@ -1,0 +1,25 @@
+import { LEAST_SAMPLES, saturate, type Saturation, type WarmingSample } from '../../physics/diagnosis/saturation.js';
+import type { RunState } from './state.js';
+
+/** A load test while it runs: what was noted of one sensor, and where its curve ends. */
+export interface Warming {
+  readonly samples: readonly WarmingSample[];
+  /** instant of the first, ISO 8601 */
+  readonly from: string;
+  /** null: fewer than `LEAST_SAMPLES`, or all at one moment */
+  readonly ends: Saturation | null;
+}
+
+/** What was noted of a sensor since its last reading was entered; null: nothing. */
+export function warmingOf({ warmings, befores, baselines }: RunState, sensor: string, before: boolean): Warming | null {
+  const readings = before ? befores : baselines;
+  const since = readings.filter(({ value }) => value.sensor === sensor).at(-1)?.at ?? '';
+  const own = warmings.filter(({ at, value }) => value.sensor === sensor && value.before === before && at > since);
+  const [first] = own;
+  if (!first) return null;
+  const start = Date.parse(first.at);
+  const samples = own
+    .map(({ at, value }): WarmingSample => ({ tS: (Date.parse(at) - start) / 1000, tempC: value.tempC }))
+    .sort((a, b) => a.tS - b.tS);
+  return { samples, from: first.at, ends: samples.length < LEAST_SAMPLES ? null : saturate(samples) };
+}

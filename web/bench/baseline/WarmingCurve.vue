@@ -1,0 +1,145 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+import { formatIn } from '@core/base/units/display.js';
+import { say } from '@core/base/words/say.js';
+import type { Warming } from '@core/bench/runs/warming.js';
+import { LEAST_SAMPLES } from '@core/physics/diagnosis/saturation.js';
+import { useWidth } from '../../base/units/useSize.js';
+
+/** A load test while it warms: what was noted, the curve through it, where it ends and how long that takes. */
+const props = defineProps<{ warming: Warming }>();
+const frame = ref<HTMLElement | null>(null);
+const width = useWidth(frame, 520);
+const HEIGHT = 150;
+const EDGE = { left: 44, right: 128, top: 12, bottom: 24 } as const;
+/** s that are drawn at least, and behind the last note */
+const LEAST_S = 600;
+const AHEAD = 0.6;
+
+const ends = computed(() => props.warming.ends);
+const lastS = computed(() => props.warming.samples.at(-1)?.tS ?? 0);
+const spanS = computed(() => {
+  const { tauS = null } = ends.value ?? {};
+  return Math.max(LEAST_S, lastS.value * (1 + AHEAD), tauS === null ? 0 : Math.min(3 * tauS, 4 * lastS.value));
+});
+const range = computed(() => {
+  const temps = [...props.warming.samples.map(({ tempC }) => tempC), ...(ends.value ? [ends.value.finalC] : [])];
+  const [low, high] = [Math.min(...temps), Math.max(...temps)];
+  const pad = Math.max(1, 0.12 * (high - low));
+  return { low: low - pad, high: high + pad };
+});
+const x = (s: number): number => EDGE.left + ((width.value - EDGE.left - EDGE.right) * s) / spanS.value;
+const y = (c: number): number =>
+  HEIGHT - EDGE.bottom - ((HEIGHT - EDGE.top - EDGE.bottom) * (c - range.value.low)) / (range.value.high - range.value.low);
+/** T∞ − A·e^(−t/τ), with A from how far it is at the last note */
+const curve = computed(() => {
+  const found = ends.value;
+  const first = props.warming.samples[0]?.tempC ?? 0;
+  if (!found || found.tauS === null) return '';
+  const { finalC, tauS } = found;
+  const amplitude = finalC - first;
+  return Array.from({ length: 61 }, (_, n) => (n / 60) * spanS.value)
+    .map((s, n) => `${n === 0 ? 'M' : 'L'}${x(s).toFixed(1)} ${y(finalC - amplitude * Math.exp(-s / tauS)).toFixed(1)}`)
+    .join('');
+});
+const band = computed(() => {
+  const found = ends.value;
+  if (!found || !Number.isFinite(found.finalSdC)) return null;
+  const [top, bottom] = [
+    Math.max(EDGE.top, y(found.finalC + 2 * found.finalSdC)),
+    Math.min(HEIGHT - EDGE.bottom, y(found.finalC - 2 * found.finalSdC)),
+  ];
+  return { top, height: Math.max(1, bottom - top) };
+});
+const minutes = computed(() =>
+  Array.from({ length: Math.floor(spanS.value / 600) + 1 }, (_, n) => n * 10).filter((_, n, all) => n % Math.ceil(all.length / 6) === 0),
+);
+const words = computed(() => {
+  const found = ends.value;
+  if (!found) {
+    const more = Math.max(1, LEAST_SAMPLES - props.warming.samples.length);
+    return say('{more, plural, one {one note more} other {{more} notes more}}, a minute or two apart, and the curve says where it ends.', {
+      more,
+    });
+  }
+  if (found.minutesToHalfKelvin === 0) return say('It changes no more by half a kelvin: the test may end.');
+  return say('{percent} % there; in {minutes} min it is within half a kelvin. Read now, it is brought to its end by the curve.', {
+    percent: Math.round(100 * found.reachedFraction),
+    minutes: Math.ceil(found.minutesToHalfKelvin),
+  });
+});
+const endWords = computed(() => {
+  const found = ends.value;
+  if (!found) return null;
+  return Number.isFinite(found.finalSdC) ? `${formatIn('°C', found.finalC, 1)} ± ${found.finalSdC.toFixed(1)} K` : '≈ –';
+});
+</script>
+
+<template>
+  <div ref="frame" class="warming" role="status">
+    <svg :viewBox="`0 0 ${width} ${HEIGHT}`" :width="width" :height="HEIGHT" role="img" aria-label="How it warms">
+      <g class="axis">
+        <text v-for="c in [range.low, range.high]" :key="c" :x="EDGE.left - 6" :y="y(c) + 4" text-anchor="end">{{ c.toFixed(0) }}</text>
+        <text v-for="minute in minutes" :key="`m${minute}`" :x="x(minute * 60)" :y="HEIGHT - 6" text-anchor="middle">{{ minute }}</text>
+        <line :x1="EDGE.left" :x2="width - EDGE.right" :y1="HEIGHT - EDGE.bottom" :y2="HEIGHT - EDGE.bottom" />
+      </g>
+      <rect
+        v-if="band"
+        class="band"
+        :x="EDGE.left"
+        :width="Math.max(0, width - EDGE.left - EDGE.right)"
+        :y="band.top"
+        :height="band.height"
+      />
+      <template v-if="ends">
+        <line class="end" :x1="EDGE.left" :x2="width - EDGE.right" :y1="y(ends.finalC)" :y2="y(ends.finalC)" />
+        <text :x="width - EDGE.right + 6" :y="y(ends.finalC) + 5" class="final">{{ endWords }}</text>
+      </template>
+      <path v-if="curve" :d="curve" class="curve" />
+      <circle v-for="(sample, index) in warming.samples" :key="index" :cx="x(sample.tS)" :cy="y(sample.tempC)" r="3.5" />
+    </svg>
+    <p>{{ words }}</p>
+  </div>
+</template>
+
+<style scoped>
+.warming {
+  min-width: 0;
+}
+svg {
+  display: block;
+  max-width: 100%;
+}
+text {
+  font-size: 12.5px;
+  fill: var(--ink-soft);
+  font-variant-numeric: tabular-nums;
+}
+.final {
+  fill: var(--ink);
+  font-size: 14px;
+  font-weight: 600;
+}
+.axis line {
+  stroke: var(--line);
+}
+.band {
+  fill: var(--ink);
+  opacity: 0.1;
+}
+.end {
+  stroke: var(--ink);
+  stroke-dasharray: 8 5;
+}
+.curve {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2;
+}
+circle {
+  fill: var(--ink);
+}
+p {
+  margin: 4px 0 0;
+}
+</style>
