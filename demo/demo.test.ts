@@ -3,6 +3,8 @@ import type { RunEventBody } from '../core/bench/runs/entries/all.js';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DEMO_SIGN_IN } from './people.js';
 import { seedDemo } from './seed.js';
+import { conditionOf } from '../core/physics/condition/series.js';
+import type { ConditionPage } from '../core/workshop/logs/answers.js';
 import { refuseEntry } from '../core/bench/runs/rules.js';
 import type { Procedure } from '../core/bench/runs/procedure.js';
 import { readLoopFile } from '../core/machine/loop-file/loopFileSchema.js';
@@ -40,6 +42,26 @@ describe('the demo workshop', () => {
     for (const { attention } of await lines()) counts.set(attention, (counts.get(attention) ?? 0) + 1);
     for (const attention of ['overdue', 'soon', 'settling', 'fine', 'planned', 'retired', 'on-bench'])
       expect(counts.get(attention) ?? 0, attention).toBeGreaterThanOrEqual(2);
+  });
+
+  it('tells by logs what ails three machines: dust that was cleaned, a block that was opened, and one that must come in', async () => {
+    const { rows } = await bench.pool.query<{ system_id: string }>('select distinct system_id from load_reading');
+    expect(rows).toHaveLength(3);
+    const pages = await Promise.all(
+      rows.map(async ({ system_id: id }) => (await visitor.get<ConditionPage>(`/systems/${id}/condition`)).body),
+    );
+    const conditions = pages.map(({ parts, readings, marks, limits }) => conditionOf(parts, readings, marks, limits));
+    const comesIn = conditions.filter((parts) => parts.some(({ crosses, isOver }) => crosses !== null || isOver));
+    expect(comesIn).toHaveLength(1);
+    expect(pages.flatMap(({ marks }) => marks).some(({ kind }) => kind === 'dusted')).toBe(true);
+    // what a service mended stands lower after it than before it
+    const mended = conditions.filter((parts) => !comesIn.includes(parts));
+    for (const parts of mended)
+      expect(Math.max(...parts.map(({ points, since }) => Math.max(...points.filter(({ on }) => on < (since ?? '')).map(({ theta }) => theta)) / (points.at(-1)?.theta ?? NaN)))).toBeGreaterThan(1.08); // prettier-ignore
+    const { body } = await visitor.get<{ dues: { kind: string; reason: { why: string } }[] }>(
+      `/systems/${pages[conditions.indexOf(comesIn[0] ?? [])]?.system.id}`,
+    );
+    expect(body.dues.find(({ kind }) => kind === 'coolant-service')?.reason.why).toBe('condition');
   });
 
   it('has a run in progress whose clock still runs', async () => {

@@ -27,6 +27,7 @@ import { owner, system } from '../server/base/database/tables/machines.js';
 import { actAs } from './actAs.js';
 import { atNoon, earlier, putOff, retire, settle } from './afterwards.js';
 import { countKits, demoSeason, giveHabits } from './habits.js';
+import { tellByLogs } from './logStories.js';
 import { exampleLoop } from './exampleLoops.js';
 import { demoLoop, usualDemoLoop } from './loops.js';
 import { playServiceYear } from './serviceYear.js';
@@ -68,6 +69,7 @@ export async function seedDemo(database: Database, clock: Clock): Promise<boolea
       insertLog: (...log) => insertLog(world, ...log),
     });
     await giveHabits(world);
+    await tellByLogs(world);
     return true;
   });
 }

@@ -1,0 +1,159 @@
+import { and, asc, desc, eq, lt, sql } from 'drizzle-orm';
+import { addDays, daysBetween } from '../core/base/units/calendar.js';
+import { waterAt } from '../core/machine/liquids/fluids.js';
+import { isOutline } from '../core/machine/loop-file/outline.js';
+import type { LoopFile } from '../core/machine/loop-file/loopFile.js';
+import type { HeatCause } from '../core/physics/diagnosis/causes.js';
+import { readParts } from '../core/physics/diagnosis/sensors.js';
+import { proposeColumns } from '../core/workshop/logs/columns.js';
+import { layoutOf } from '../core/workshop/logs/layout.js';
+import { LogReader } from '../core/workshop/logs/reader.js';
+import { simulatedLog } from '../core/workshop/logs/simulatedLogger.js';
+import type { Scope } from '../server/base/database/client.js';
+import { loadReading, logColumns } from '../server/base/database/tables/logs.js';
+import { loop, loopRevision } from '../server/base/database/tables/loops.js';
+import { job, system } from '../server/base/database/tables/machines.js';
+import { fill } from '../server/base/database/tables/runs.js';
+import { usageReading } from '../server/base/database/tables/usage.js';
+import type { Account } from '../server/base/http/context.js';
+import { refreshCondition } from '../server/machine/condition/condition.js';
+import { restartDust } from '../server/workshop/due-dates/cleaned.js';
+import { redate } from '../server/workshop/due-dates/redate.js';
+import { atNoon } from './afterwards.js';
+
+/** What owners' logs tell of three machines: dust that was cleaned off, a block that choked and was opened, paste that dries now. */
+
+interface Shop {
+  readonly scope: Scope;
+  readonly today: string;
+  readonly accounts: readonly Account[];
+}
+
+interface Machine {
+  readonly systemId: string;
+  readonly loopId: string;
+  readonly filledOn: string;
+  /** of the job that filled it */
+  readonly kind: string;
+  readonly file: LoopFile;
+}
+
+/** days of a story that has its turn in the middle, and of what comes after it */
+const STORY = { before: 90, after: 30, open: 110 } as const;
+
+export async function tellByLogs(shop: Shop): Promise<void> {
+  const machines = (await drawnMachines(shop)).filter(
+    ({ filledOn }) => daysBetween(filledOn, shop.today) >= STORY.before + STORY.after + 8,
+  );
+  const block = machines.find(({ kind }) => kind === 'strip-clean');
+  const [dusty, dry] = machines.filter((each) => each !== block);
+  if (dusty) await dustThatWasCleaned(shop, dusty);
+  if (dry) await pasteThatDries(shop, dry);
+  if (block) await blockThatWasOpened(shop, block);
+}
+
+/** Machines in service with their newest drawing and their last fill, in the order of their names. */
+async function drawnMachines({ scope }: Shop): Promise<Machine[]> {
+  const rows = await scope
+    .selectDistinctOn([system.name, system.id], {
+      systemId: system.id,
+      loopId: loop.id,
+      filledOn: fill.filledOn,
+      kind: job.kind,
+      file: loopRevision.file,
+    })
+    .from(fill)
+    .innerJoin(job, eq(job.id, fill.jobId))
+    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
+    .innerJoin(loop, eq(loop.id, loopRevision.loopId))
+    .innerJoin(system, eq(system.id, loop.systemId))
+    .where(and(eq(system.state, 'in-service'), eq(system.forCourse, false)))
+    .orderBy(asc(system.name), asc(system.id), desc(fill.filledOn));
+  return rows.filter(({ file }) => !isOutline(file) && file.components.some(({ kind }) => kind === 'block'));
+}
+
+const placeOf = (file: LoopFile, kind: 'block' | 'radiator'): string | null =>
+  file.components.find((each) => each.kind === kind)?.id ?? null;
+
+async function dustThatWasCleaned(shop: Shop, machine: Machine): Promise<void> {
+  const { systemId, loopId, filledOn, file } = machine;
+  const cleanedOn = addDays(filledOn, STORY.before + 3);
+  const fault = { cause: 'dust', part: placeOf(file, 'radiator') } as const;
+  await keepLog(shop, machine, { fromOn: addDays(filledOn, 2), days: STORY.before, fault, seed: 11 });
+  const { workshopId, personId } = shop.accounts[1] as Account;
+  await restartDust(shop.scope, { workshopId, systemId, loopId, on: cleanedOn, personId, at: atNoon(cleanedOn, 14) });
+  await keepLog(shop, machine, { fromOn: addDays(cleanedOn, 1), days: STORY.after, fault: SOUND, seed: 11 });
+}
+
+async function pasteThatDries(shop: Shop, machine: Machine): Promise<void> {
+  const fault = { cause: 'paste', part: placeOf(machine.file, 'block') } as const;
+  await keepLog(shop, machine, { fromOn: addDays(shop.today, -STORY.open), days: STORY.open - 1, fault, seed: 23 });
+}
+
+/** It ran hotter and slower until it was stripped; its log goes on behind that. */
+async function blockThatWasOpened(shop: Shop, machine: Machine): Promise<void> {
+  const { systemId, filledOn, file } = machine;
+  const [before] = await shop.scope
+    .select({ on: sql<string>`max(${fill.filledOn})::text` })
+    .from(fill)
+    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
+    .innerJoin(loop, eq(loop.id, loopRevision.loopId))
+    .where(and(eq(loop.systemId, systemId), lt(fill.filledOn, filledOn)));
+  const days = before?.on ? Math.min(STORY.before, daysBetween(before.on, filledOn) - 4) : 0;
+  const fault = { cause: 'block', part: placeOf(file, 'block') } as const;
+  if (days > STORY.after) await keepLog(shop, machine, { fromOn: addDays(filledOn, -days - 1), days, fault, seed: 37 });
+  await keepLog(shop, machine, { fromOn: addDays(filledOn, 2), days: STORY.after, fault: SOUND, seed: 37 });
+}
+
+interface Logged {
+  readonly fromOn: string;
+  readonly days: number;
+  readonly fault: { readonly cause: HeatCause; readonly part: string | null };
+  /** the same for the logs of one machine */
+  readonly seed: number;
+}
+const SOUND = { cause: 'nothing', part: null } as const;
+
+/** What the logger stand-in writes, read as an owner's log is read, and kept. */
+async function keepLog(
+  { scope, today, accounts }: Shop,
+  { systemId, file }: Machine,
+  { fromOn, days, fault, seed }: Logged,
+): Promise<void> {
+  const parts = readParts([file]);
+  const text = [...simulatedLog({ loop: file, fluid: waterAt(35), parts, fromOn, days, seed, fault })].join('');
+  const rows = text.split('\n').map((line) => line.split(','));
+  const layout = layoutOf(rows);
+  if (!layout) return;
+  const columns = proposeColumns(layout.headings, layout.time, layout.date, parts);
+  const reader = new LogReader(layout, columns, 'UTC');
+  for (const row of rows) reader.take(row);
+  const report = reader.end();
+  if (!report || report.days.length === 0) return;
+  const untilOn = addDays(fromOn, days - 1);
+  if (untilOn >= today) return;
+  const { workshopId, personId } = accounts[3] as Account;
+  const own = { workshopId, systemId, personId, createdAt: atNoon(addDays(untilOn, 1), 10) };
+  const [log] = await scope
+    .insert(usageReading)
+    .values({
+      ...own,
+      source: 'log',
+      fromOn,
+      readOn: untilOn,
+      hours: report.hours,
+      meanCoolantC: report.meanCoolantC,
+      note: 'monitor.csv from its owner',
+    })
+    .returning({ id: usageReading.id });
+  await scope
+    .insert(loadReading)
+    .values(report.days.map(({ on, at, reading }) => ({ ...own, logId: log?.id ?? null, readOn: on, takenAt: new Date(at), reading })));
+  const known = { ...columns, fullPumpRpm: report.fullPumpRpm, fullFanRpm: report.fullFanRpm };
+  await scope
+    .insert(logColumns)
+    .values({ workshopId, systemId, columns: known, name: 'monitor.csv' })
+    .onConflictDoUpdate({ target: [logColumns.workshopId, logColumns.systemId], set: { columns: known } });
+  await refreshCondition(scope, systemId);
+  await redate(scope, { systemId });
+}
