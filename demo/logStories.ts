@@ -1,5 +1,6 @@
 import { and, asc, desc, eq, lt, sql } from 'drizzle-orm';
 import { addDays, daysBetween } from '../core/base/units/calendar.js';
+import type { CoolantClass } from '../core/machine/liquids/classes.js';
 import { waterAt } from '../core/machine/liquids/fluids.js';
 import { isOutline } from '../core/machine/loop-file/outline.js';
 import type { LoopFile } from '../core/machine/loop-file/loopFile.js';
@@ -10,6 +11,7 @@ import { layoutOf } from '../core/workshop/logs/layout.js';
 import { LogReader } from '../core/workshop/logs/reader.js';
 import { simulatedLog } from '../core/workshop/logs/simulatedLogger.js';
 import type { Scope } from '../server/base/database/client.js';
+import { coolantProduct } from '../server/base/database/tables/coolants.js';
 import { loadReading, logColumns } from '../server/base/database/tables/logs.js';
 import { loop, loopRevision } from '../server/base/database/tables/loops.js';
 import { job, system } from '../server/base/database/tables/machines.js';
@@ -35,18 +37,25 @@ interface Machine {
   readonly filledOn: string;
   /** of the job that filled it */
   readonly kind: string;
+  readonly coolantClass: CoolantClass;
   readonly file: LoopFile;
 }
 
 /** days of a story that has its turn in the middle, and of what comes after it */
-const STORY = { before: 90, after: 30, open: 110 } as const;
+const STORY = { before: 90, after: 30, open: 110, coolantLasts: 300 } as const;
 
 export async function tellByLogs(shop: Shop): Promise<void> {
   const machines = (await drawnMachines(shop)).filter(
     ({ filledOn }) => daysBetween(filledOn, shop.today) >= STORY.before + STORY.after + 8,
   );
   const block = machines.find(({ kind }) => kind === 'strip-clean');
-  const [dusty, dry] = machines.filter((each) => each !== block);
+  const others = machines.filter((each) => each !== block);
+  // all the heat goes through one radiator: its dust is seen
+  const dusty = others.find(({ file }) => file.components.filter(({ kind }) => kind === 'radiator').length === 1) ?? others[0];
+  // its coolant lasts longer than its paste does
+  const dry = others.find(
+    (each) => each !== dusty && each.coolantClass === 'clear' && daysBetween(each.filledOn, shop.today) < STORY.coolantLasts,
+  );
   if (dusty) await dustThatWasCleaned(shop, dusty);
   if (dry) await pasteThatDries(shop, dry);
   if (block) await blockThatWasOpened(shop, block);
@@ -60,10 +69,12 @@ async function drawnMachines({ scope }: Shop): Promise<Machine[]> {
       loopId: loop.id,
       filledOn: fill.filledOn,
       kind: job.kind,
+      coolantClass: coolantProduct.coolantClass,
       file: loopRevision.file,
     })
     .from(fill)
     .innerJoin(job, eq(job.id, fill.jobId))
+    .innerJoin(coolantProduct, eq(coolantProduct.id, fill.productId))
     .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
     .innerJoin(loop, eq(loop.id, loopRevision.loopId))
     .innerJoin(system, eq(system.id, loop.systemId))
@@ -79,7 +90,7 @@ async function dustThatWasCleaned(shop: Shop, machine: Machine): Promise<void> {
   const { systemId, loopId, filledOn, file } = machine;
   const cleanedOn = addDays(filledOn, STORY.before + 3);
   const fault = { cause: 'dust', part: placeOf(file, 'radiator') } as const;
-  await keepLog(shop, machine, { fromOn: addDays(filledOn, 2), days: STORY.before, fault, seed: 11 });
+  await keepLog(shop, machine, { fromOn: addDays(filledOn, 2), days: STORY.before, fault, reaches: 1, seed: 11 });
   const { workshopId, personId } = shop.accounts[1] as Account;
   await restartDust(shop.scope, { workshopId, systemId, loopId, on: cleanedOn, personId, at: atNoon(cleanedOn, 14) });
   await keepLog(shop, machine, { fromOn: addDays(cleanedOn, 1), days: STORY.after, fault: SOUND, seed: 11 });
@@ -87,7 +98,7 @@ async function dustThatWasCleaned(shop: Shop, machine: Machine): Promise<void> {
 
 async function pasteThatDries(shop: Shop, machine: Machine): Promise<void> {
   const fault = { cause: 'paste', part: placeOf(machine.file, 'block') } as const;
-  await keepLog(shop, machine, { fromOn: addDays(shop.today, -STORY.open), days: STORY.open - 1, fault, seed: 23 });
+  await keepLog(shop, machine, { fromOn: addDays(shop.today, -STORY.open), days: STORY.open - 1, fault, reaches: 0.1, seed: 23 });
 }
 
 /** It ran hotter and slower until it was stripped; its log goes on behind that. */
@@ -109,19 +120,16 @@ interface Logged {
   readonly fromOn: string;
   readonly days: number;
   readonly fault: { readonly cause: HeatCause; readonly part: string | null };
+  readonly reaches?: number;
   /** the same for the logs of one machine */
   readonly seed: number;
 }
 const SOUND = { cause: 'nothing', part: null } as const;
 
 /** What the logger stand-in writes, read as an owner's log is read, and kept. */
-async function keepLog(
-  { scope, today, accounts }: Shop,
-  { systemId, file }: Machine,
-  { fromOn, days, fault, seed }: Logged,
-): Promise<void> {
+async function keepLog({ scope, today, accounts }: Shop, { systemId, file }: Machine, { fromOn, days, ...how }: Logged): Promise<void> {
   const parts = readParts([file]);
-  const text = [...simulatedLog({ loop: file, fluid: waterAt(35), parts, fromOn, days, seed, fault })].join('');
+  const text = [...simulatedLog({ loop: file, fluid: waterAt(35), parts, fromOn, days, ...how })].join('');
   const rows = text.split('\n').map((line) => line.split(','));
   const layout = layoutOf(rows);
   if (!layout) return;

@@ -64,7 +64,7 @@ const shown = computed(() =>
     }))
     .sort((a, b) => (b.risen ?? -Infinity) - (a.risen ?? -Infinity)),
 );
-const percent = (risen: number): string => `${risen < 0 ? '−' : '+'}${Math.abs(risen).toFixed(0)}`;
+const percent = (risen: number): string => (Math.round(risen) === 0 ? '0' : `${risen < 0 ? '−' : '+'}${Math.abs(risen).toFixed(0)}`);
 
 const pair = computed(() => soundAndNow(conditions.value, readings.value));
 const newest = computed(() => [...(page.value?.readings ?? [])].sort((a, b) => a.on.localeCompare(b.on)).at(-1) ?? null);
@@ -339,7 +339,7 @@ const lines = computed(() =>
 }
 .moved li {
   display: grid;
-  grid-template-columns: minmax(120px, 1fr) 1fr minmax(150px, auto);
+  grid-template-columns: minmax(120px, 1fr) 1fr 180px;
   gap: 12px;
   align-items: center;
   padding: 5px 0;

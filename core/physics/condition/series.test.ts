@@ -94,6 +94,10 @@ describe('a part’s condition over time', () => {
     const sound = days(8, () => 0.2);
     expect(cpuOf([...sound, at(60, 0.3)])?.isOver).toBe(true);
     expect(cpuOf([...sound, at(60, 0.262)])?.isOver).toBe(false);
+    // handed over hot: the bench has seen it
+    const filled: ConditionMark = { on: addDays(DAY0, 60), kind: 'filled', part: null };
+    expect(cpuOf([...sound, at(60, 0.3, {}, 'after')], [filled])?.isOver).toBe(false);
+    expect(cpuOf([...sound, at(60, 0.3, {}, 'after'), at(64, 0.3)], [filled])?.isOver).toBe(true);
   });
 
   it('says nothing of few readings, and of none', () => {

@@ -204,6 +204,8 @@ export function conditionOf(
     const limit = limitOf(counted, best, kind, limits);
     const trend = trendOf(counted, limit);
     const newest = counted.at(-1);
+    // what a hand-over itself reads is the bench's to judge: it calls nobody in again on the same day
+    const isSince = newest !== undefined && counted.length > 1 && (since === undefined || newest.on > since);
     return {
       part,
       points,
@@ -213,7 +215,7 @@ export function conditionOf(
       now: counted.length === 0 ? null : middleOf(counted.slice(-FIRST_FEW).map(({ theta }) => theta)),
       trend: trend?.line ?? null,
       step: trend?.step ?? null,
-      isOver: newest !== undefined && limit !== null && newest.theta - ALIKE.verdictSd * newest.sd > limit.theta,
+      isOver: isSince && limit !== null && newest.theta - ALIKE.verdictSd * newest.sd > limit.theta,
       crosses: trend?.crosses ?? null,
     };
   });

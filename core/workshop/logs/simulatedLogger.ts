@@ -18,6 +18,8 @@ export interface SimulatedMachine {
   readonly days: number;
   readonly seed: number;
   /** what ails it, and where; missing: the seed decides */
+  /** how far through its range the fault comes by the last day, 0 to 1; missing: `LOGGER.reaches` */
+  readonly reaches?: number;
   readonly fault?: { readonly cause: HeatCause; readonly part: string | null };
 }
 
@@ -114,7 +116,7 @@ export function* simulatedLog(machine: SimulatedMachine): Generator<string> {
   };
   const fullW = Object.fromEntries(blocks.map((id) => [id, Math.round(random.between(140, 280))]));
   const { cause, part } = hiddenFaultOf(machine);
-  const whole = shiftAt(cause, part, LOGGER.reaches);
+  const whole = shiftAt(cause, part, machine.reaches ?? LOGGER.reaches);
   const names = parts.filter((each) => blocks.includes(each.part));
   yield `${[...headings, ...names.flatMap(({ name }) => [`${name} °C`, `${name} power W`])].join(',')}\n`;
   for (let index = 0; index < days; index += 1) {

@@ -50,7 +50,7 @@ const months = computed(() => {
         words: `${monthOfYear(Number(on.slice(5, 7))).slice(0, 3)}${on.slice(5, 7) === '01' ? ` ${on.slice(0, 4)}` : ''}`,
       });
   }
-  const every = Math.max(1, Math.ceil((46 * all.length) / Math.max(1, width.value - EDGE.left)));
+  const every = Math.max(1, Math.ceil((64 * all.length) / Math.max(1, width.value - EDGE.left)));
   return all.filter((_, index) => index % every === 0);
 });
 const grid = computed(() => {
