@@ -7,6 +7,8 @@ interface Described {
   readonly flags?: { readonly presence?: string; readonly only?: boolean; readonly default?: unknown };
   readonly allow?: readonly unknown[];
   readonly keys?: Readonly<Record<string, Described>>;
+  /** of an object whose keys are names: what stands under each */
+  readonly patterns?: readonly { readonly rule: Described }[];
   readonly items?: readonly Described[];
   readonly ordered?: readonly Described[];
   readonly matches?: readonly { readonly schema?: Described }[];
@@ -51,12 +53,12 @@ export class Instances {
     }
   }
 
-  private object({ keys = {} }: Described): Record<string, unknown> {
-    return Object.fromEntries(
-      Object.entries(keys)
-        .filter(([, { flags }]) => flags?.presence === 'required' || this.random.next() < 0.6)
-        .map(([key, value]) => [key, this.make(value, key)]),
-    );
+  private object({ keys = {}, patterns = [] }: Described): Record<string, unknown> {
+    const own = Object.entries(keys)
+      .filter(([, { flags }]) => flags?.presence === 'required' || this.random.next() < 0.6)
+      .map(([key, value]) => [key, this.make(value, key)] as const);
+    const named = patterns.flatMap(({ rule }) => ['cpu', 'gpu'].map((name) => [name, this.make(rule, name)] as const));
+    return Object.fromEntries([...own, ...named]);
   }
 
   private list({ items = [], ordered = [] }: Described): unknown[] {
