@@ -13,6 +13,7 @@ import { call, get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
 import { useSubmit } from '../base/http/useSubmit.js';
 import { filledOf } from '../machine/profile/filledOf.js';
+import ItSays from '../machine/condition/ItSays.vue';
 import LoopProfile from '../machine/profile/LoopProfile.vue';
 import EstimateFields from '../workshop/jobs/EstimateFields.vue';
 import IntakeFields from '../workshop/jobs/IntakeFields.vue';
@@ -143,12 +144,15 @@ async function book(): Promise<void> {
         :height="130"
       />
       <div class="columns">
-        <IntakeFields
-          :model-value="form"
-          :baseline-flow-lph="history.baselineFlowLph"
-          :at="submit.at"
-          @update:model-value="Object.assign(form, $event)"
-        />
+        <div class="stack">
+          <IntakeFields
+            :model-value="form"
+            :baseline-flow-lph="history.baselineFlowLph"
+            :at="submit.at"
+            @update:model-value="Object.assign(form, $event)"
+          />
+          <ItSays :system-id="id" />
+        </div>
         <div class="stack">
           <h2>{{ capital(sayWord(JOB_KINDS[form.kind].label)) }}</h2>
           <ScopeLadder :model-value="form.kind" :advice="advice" :file="history.file" @update:model-value="choose" />

@@ -8,6 +8,7 @@ import type { DatedReading } from '@core/physics/condition/series.js';
 import { readParts } from '@core/physics/diagnosis/sensors.js';
 import type { ConditionPage } from '@core/workshop/logs/answers.js';
 import { fakeServer, mountScreen, settle, wordsOf, type Asked } from '../../tests/screens/mountScreen.js';
+import ItSays from '../machine/condition/ItSays.vue';
 import ConditionView from './ConditionView.vue';
 
 const file = readLoopFile(JSON.parse(readFileSync('examples/two-radiators.json', 'utf8')));
@@ -147,6 +148,21 @@ describe('a log that comes in', () => {
     const screen = await open(page([]));
     await press(screen, /logger stand-in writes one/i);
     await until(screen, /Logger stand-in, 120 days: what its columns are/);
+  });
+});
+
+describe('at the take-in', () => {
+  const says = async (of: ConditionPage): Promise<string> => {
+    answer = of;
+    const screen = mountScreen(ItSays, { props: { systemId: 's' } });
+    await settle();
+    return wordsOf(screen);
+  };
+  it('stands beside the owner’s words what the machine says by itself; nothing where it was never read', async () => {
+    const words = await says(page(Array.from({ length: 30 }, (_, n) => reading(3 * n, 0.08 * n * 3))));
+    expect(words).toMatch(/cpu ?\+1\d % ?Meets its limit of/);
+    expect(words).toMatch(/gpu ?±0 % ?No trend/);
+    expect(await says(page([]))).toBe('');
   });
 });
 

@@ -130,7 +130,9 @@ export async function refreshCondition(scope: Scope, systemId: string): Promise<
 /** The workshop holds its machines against other limits. */
 export async function refreshAllConditions(scope: Scope): Promise<void> {
   const read = await scope.selectDistinct({ id: loadReading.systemId }).from(loadReading).where(isNull(loadReading.struckAt));
-  for (const { id } of read) await refreshCondition(scope, id);
+  // read at services alone, and called in by that
+  const called = await scope.select({ id: system.id }).from(system).where(isNotNull(system.condition));
+  for (const id of new Set([...read, ...called].map((each) => each.id))) await refreshCondition(scope, id);
 }
 
 export async function conditionPage({ scope, request, today }: Ask): Promise<ConditionPage> {
