@@ -269,7 +269,7 @@ async function loopHistory({ scope, today }: Pick<Ask, 'scope' | 'today'>, loopI
   const product = await productOf(scope, productId);
   const [own] = await scope.select({ coolantId: loop.coolantProductId }).from(loop).where(eq(loop.id, loopId));
   const [due] = await scope
-    .select({ dueOn: dueItem.dueOn })
+    .select({ dueOn: dueItem.dueOn, reason: dueItem.reason, clocks: dueItem.clocks })
     .from(dueItem)
     .where(and(eq(dueItem.loopId, loopId), eq(dueItem.state, 'open'), eq(dueItem.kind, 'coolant-service')))
     .limit(1);
@@ -277,7 +277,7 @@ async function loopHistory({ scope, today }: Pick<Ask, 'scope' | 'today'>, loopI
     .select({ reading: baseline.reading, takenAt: baseline.takenAt })
     .from(baseline)
     .innerJoin(loopRevision, eq(loopRevision.id, baseline.revisionId))
-    .where(eq(loopRevision.loopId, loopId))
+    .where(and(eq(loopRevision.loopId, loopId), eq(baseline.before, false)))
     .orderBy(desc(baseline.takenAt))
     .limit(4);
   const [newest, older] = measured;
@@ -292,9 +292,13 @@ async function loopHistory({ scope, today }: Pick<Ask, 'scope' | 'today'>, loopI
     lifeMonths: product ? (product.sheetLifeMonths ?? COOLANT_CLASSES[product.coolantClass].baseLifeMonths) : null,
     baselineFlowLph: measured.find(({ reading }) => reading.flowLph !== null)?.reading.flowLph ?? null,
     risenK: compared?.changeK ?? null,
-    dueSoon: due ? comesSoon(due.dueOn, today, await hotSeasonOf(scope)) : null,
+    dueSoon: due ? comesSoon(coolantDueOn(due), today, await hotSeasonOf(scope)) : null,
   };
 }
+
+/** A machine that its own readings call in need not have its coolant changed for that: then the next clock is the coolant's. */
+const coolantDueOn = ({ dueOn, reason, clocks }: Pick<typeof dueItem.$inferSelect, 'dueOn' | 'reason' | 'clocks'>): string =>
+  reason.why === 'condition' ? (clocks.find(({ kind }) => kind !== 'condition')?.dueOn ?? dueOn) : dueOn;
 
 /** History of a loop for a job that is about to be booked. */
 export async function readLoopHistory(ask: Ask) {

@@ -120,6 +120,9 @@ describe('a reading by hand', () => {
     const made = await lead.post<{ id: string }>(`/systems/${systemId}/readings`, hot);
     expect(made.status).toBe(201);
     expect(await due()).toMatchObject({ dueOn: hot.on, reason: { why: 'condition', isOver: true } });
+    // its coolant is as good as it was: at the take-in nobody advises to change it for that
+    const loopId = (await condition()).loops[0]?.id;
+    expect((await lead.get<{ dueSoon: unknown }>(`/loops/${loopId}/history`)).body.dueSoon).toBeNull();
     await lead.put(`/load-readings/${made.body.id}`, { struck: true });
     expect(await due()).toMatchObject({ reason: { why: 'condition', isOver: false } });
     const stranger = await bench.workshop('Foreign');

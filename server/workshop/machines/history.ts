@@ -149,16 +149,16 @@ const postponements: Source = async (scope, systemId) => {
 
 const readings: Source = async (scope, systemId) => {
   const rows = await scope
-    .select({ id: baseline.id, at: baseline.takenAt, reading: baseline.reading, runId: baseline.runId })
+    .select({ id: baseline.id, at: baseline.takenAt, reading: baseline.reading, runId: baseline.runId, before: baseline.before })
     .from(baseline)
     .innerJoin(loopRevision, eq(loopRevision.id, baseline.revisionId))
     .innerJoin(loop, eq(loop.id, loopRevision.loopId))
     .where(eq(loop.systemId, systemId));
-  return rows.map(({ id, at, reading: { setting, sensor, partC, roomC, flowLph }, runId }) => ({
+  return rows.map(({ id, at, reading: { setting, sensor, partC, roomC, flowLph }, runId, before }) => ({
     id,
     at: at.toISOString(),
     kind: 'reading',
-    title: say('Measured, {setting}', { setting }),
+    title: before ? say('Measured before the service, {setting}', { setting }) : say('Measured, {setting}', { setting }),
     text: say('{sensor} {roomC} K above the room{null}', {
       sensor,
       roomC: (partC - roomC).toFixed(1),
