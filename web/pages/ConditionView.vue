@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue';
-import { conditionWords, kelvinPerWatt, risenPercent, SOURCE_WORDS } from '@core/edge/words/condition.js';
+import { conditionWords, risenPercent, signedPercent, SOURCE_WORDS } from '@core/edge/words/condition.js';
 import { differenceWords } from '@core/edge/words/readings.js';
 import { formatDay } from '@core/base/units/dates.js';
-import { formatDegrees, formatIn } from '@core/base/units/display.js';
+import { formatDegrees, formatIn, formatKelvinPerWatt } from '@core/base/units/display.js';
 import { say } from '@core/base/words/say.js';
 import { liquidOf } from '@core/machine/liquids/fluids.js';
 import { conditionOf, soundAndNow, type DatedReading } from '@core/physics/condition/series.js';
 import { compareReadings } from '@core/physics/diagnosis/compareReadings.js';
+import { allPowerW } from '@core/physics/diagnosis/loadReading.js';
+import { partName } from '@core/physics/diagnosis/sensors.js';
 import { CAUSE_JOBS } from '@core/workshop/jobs/causeJobs.js';
 import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
 import type { ConditionPage } from '@core/workshop/logs/answers.js';
@@ -37,6 +39,7 @@ const {
 watch(page, (answer) => {
   if (answer) document.title = say('Condition of {name} · Lavacrum', { name: answer.system.name });
 });
+const nameOf = (part: string): string => partName(page.value?.parts ?? [], part);
 /** what goes to the twin's worker is no reactive object */
 const preview = shallowRef<readonly DatedReading[]>([]);
 const reading = ref(false);
@@ -59,12 +62,11 @@ const shown = computed(() =>
     .filter(({ points }) => points.length > 0)
     .map((condition) => ({
       condition,
-      name: page.value?.parts.find(({ part }) => part === condition.part)?.name ?? condition.part,
+      name: nameOf(condition.part),
       risen: risenPercent(condition),
     }))
     .sort((a, b) => (b.risen ?? -Infinity) - (a.risen ?? -Infinity)),
 );
-const percent = (risen: number): string => (Math.round(risen) === 0 ? '0' : `${risen < 0 ? '−' : '+'}${Math.abs(risen).toFixed(0)}`);
 
 const pair = computed(() => soundAndNow(conditions.value, readings.value));
 const newest = computed(() => [...(page.value?.readings ?? [])].sort((a, b) => a.on.localeCompare(b.on)).at(-1) ?? null);
@@ -90,15 +92,13 @@ const job = computed(() => {
 const moved = computed(() => {
   if (!pair.value) return [];
   const [a, b] = [pair.value.sound.reading, pair.value.now.reading];
-  const all = (of: typeof a): number => Object.values(of.powersW).reduce((sum, each) => sum + each, 0);
-  const nameOf = (part: string): string => page.value?.parts.find((each) => each.part === part)?.name ?? part;
   const both = (x: number | undefined, y: number | undefined): x is number => x !== undefined && y !== undefined;
   return [
     ...Object.keys(b.partsC).flatMap((part) => {
       const theta = (of: typeof a): number => ((of.partsC[part] ?? NaN) - (of.coolantC ?? of.roomC)) / (of.powersW[part] ?? NaN);
       const over = both(a.coolantC, b.coolantC) ? say('{part} over the coolant', { part: nameOf(part) }) : say('{part} over the room', { part: nameOf(part) }); // prettier-ignore
       return Number.isFinite(theta(a)) && Number.isFinite(theta(b))
-        ? [{ key: part, words: over, before: theta(a), after: theta(b), show: kelvinPerWatt }]
+        ? [{ key: part, words: over, before: theta(a), after: theta(b), show: formatKelvinPerWatt }]
         : [];
     }),
     ...(both(a.coolantC, b.coolantC)
@@ -106,9 +106,9 @@ const moved = computed(() => {
           {
             key: 'coolant',
             words: say('coolant over the room'),
-            before: (a.coolantC - a.roomC) / all(a),
-            after: ((b.coolantC ?? NaN) - b.roomC) / all(b),
-            show: kelvinPerWatt,
+            before: (a.coolantC - a.roomC) / allPowerW(a),
+            after: ((b.coolantC ?? NaN) - b.roomC) / allPowerW(b),
+            show: formatKelvinPerWatt,
           },
         ]
       : []),
@@ -148,10 +148,7 @@ const lines = computed(() =>
       on,
       source,
       words: [
-        ...Object.entries(own.partsC).map(
-          ([part, c]) =>
-            `${page.value?.parts.find((each) => each.part === part)?.name ?? part} ${formatDegrees(c)}, ${Math.round(own.powersW[part] ?? 0)} W`,
-        ),
+        ...Object.entries(own.partsC).map(([part, c]) => `${nameOf(part)} ${formatDegrees(c)}, ${Math.round(own.powersW[part] ?? 0)} W`),
         say('room {temp}', { temp: formatDegrees(own.roomC) }),
       ].join(' · '),
     })),
@@ -181,10 +178,10 @@ const lines = computed(() =>
       <section v-for="{ condition, name, risen } in shown" :key="condition.part" class="part" :aria-label="name">
         <div class="says">
           <h2>{{ name }}</h2>
-          <p class="big-number">{{ risen === null ? '–' : percent(risen) }}<small v-if="risen !== null"> %</small></p>
+          <p class="big-number">{{ risen === null ? '–' : signedPercent(risen) }}<small v-if="risen !== null"> %</small></p>
           <p v-if="risen !== null">over its best days</p>
           <p v-if="condition.now !== null" class="figures quiet">
-            {{ kelvinPerWatt(condition.now) }} now, {{ kelvinPerWatt(condition.best ?? condition.now) }} at its best
+            {{ formatKelvinPerWatt(condition.now) }} now, {{ formatKelvinPerWatt(condition.best ?? condition.now) }} at its best
           </p>
           <p :class="{ danger: condition.isOver }">{{ conditionWords(condition) }}</p>
         </div>

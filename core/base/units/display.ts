@@ -69,6 +69,9 @@ export function formatPercent(fraction: number, decimals = 0): string {
 /** Whole degrees, with a true minus. */
 export const formatDegrees = (tempC: number): string => formatIn('°C', tempC);
 
+/** A thermal resistance with three digits, as technicians compare it. */
+export const formatKelvinPerWatt = (kelvinPerWatt: number): string => `${kelvinPerWatt.toFixed(3)} K/W`;
+
 export const formatKpa = (kpa: number): string => formatIn('kPa', kpa, 1);
 
 /** `45 s`, `12:05`, `1 h 20 min`, `3 d 4 h`: what a person would say of a running clock. */

@@ -1,5 +1,6 @@
 import { daysBetween } from '../../base/units/calendar.js';
 import { formatDay } from '../../base/units/dates.js';
+import { formatKelvinPerWatt } from '../../base/units/display.js';
 import { say, type Messages } from '../../base/words/say.js';
 import {
   TREND,
@@ -25,12 +26,13 @@ export const LEFT_WORDS: Messages<NonNullable<ConditionPoint['left']>> = {
   'still-warming': 'still warming',
 };
 
-/** K/W with three digits, as a technician compares them. */
-export const kelvinPerWatt = (theta: number): string => `${theta.toFixed(3)} K/W`;
-
 /** How much higher a part stands than on its best days: "+12 %"; null: nothing to compare. */
 export const risenPercent = ({ best, now }: PartCondition): number | null =>
   best === null || now === null ? null : 100 * (now / best - 1);
+
+/** "+12", "−3", or "0": in whole per cent. */
+export const signedPercent = (percent: number): string =>
+  Math.round(percent) === 0 ? '0' : `${percent < 0 ? '−' : '+'}${Math.abs(percent).toFixed(0)}`;
 
 /** What a part's readings say, in a sentence or two. */
 export function conditionWords(condition: PartCondition): string {
@@ -38,7 +40,7 @@ export function conditionWords(condition: PartCondition): string {
   if (points.length === 0) return say('Never read under load with its watts.');
   if (isOver && limit)
     return say('Stands over its limit of {limit} ({because}): bring it in.', {
-      limit: kelvinPerWatt(limit.theta),
+      limit: formatKelvinPerWatt(limit.theta),
       because: limitWords(limit),
     });
   if (step)
@@ -48,7 +50,7 @@ export function conditionWords(condition: PartCondition): string {
     });
   if (crosses && limit)
     return say('Meets its limit of {limit} ({because}) about {day}, {range}.', {
-      limit: kelvinPerWatt(limit.theta),
+      limit: formatKelvinPerWatt(limit.theta),
       because: limitWords(limit),
       day: formatDay(crosses.on),
       range: rangeWords(crosses.lowOn, crosses.highOn),
@@ -62,8 +64,7 @@ function slopeWords({ low, high }: TrendLine): string {
   return say('No trend: what it moves in a year may as well be nothing.');
 }
 
-function tooFewWords({ points, since }: PartCondition): string {
-  const counted = points.filter(({ on, left }) => left === null && (since === null || on >= since));
+function tooFewWords({ counted, since }: PartCondition): string {
   const [first, last] = [counted[0], counted.at(-1)];
   return say(
     'Cannot tell yet: {counted, plural, one {one reading counts} other {{counted} readings count}}{since}, over {days, plural, one {one day} other {{days} days}}; a line takes {least} over {span} days.',

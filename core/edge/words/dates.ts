@@ -1,5 +1,5 @@
 import { formatDay } from '../../base/units/dates.js';
-import { formatDegrees, formatIn, formatMm } from '../../base/units/display.js';
+import { formatDegrees, formatIn, formatKelvinPerWatt, formatMm } from '../../base/units/display.js';
 import { CAUSES } from '../../bench/inspection/grade.js';
 import { COOLANT_CLASSES } from '../../machine/liquids/classes.js';
 import { POLICY_SCOPES, SERVICE_POLICIES } from '../../workshop/due-dates/due.js';
@@ -115,7 +115,7 @@ function leftOpenValues(reason: LeftOpen): MessageValues {
       return {
         part: reason.part,
         isOver: String(reason.isOver),
-        limit: `${reason.limit.theta.toFixed(3)} K/W`,
+        limit: formatKelvinPerWatt(reason.limit.theta),
         because: limitWords(reason.limit),
         range: rangeWords(reason.lowOn, reason.highOn),
       };

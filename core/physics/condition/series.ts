@@ -4,7 +4,7 @@ import { medianOf } from '../../base/statistics/median.js';
 import { pettitt } from '../../base/statistics/pettitt.js';
 import { theilSen } from '../../base/statistics/theilSen.js';
 import { ALIKE } from '../diagnosis/compareReadings.js';
-import { READING_ERRORS, reachedOf, type LoadReading } from '../diagnosis/loadReading.js';
+import { allPowerW, READING_ERRORS, reachedOf, type LoadReading } from '../diagnosis/loadReading.js';
 import type { PartKind } from '../diagnosis/sensors.js';
 import type { HeatLimits } from './limits.js';
 
@@ -64,6 +64,8 @@ export interface ThetaLimit {
 export interface PartCondition {
   readonly part: string;
   readonly points: readonly ConditionPoint[];
+  /** those of them that the line, the limit and `now` rest on */
+  readonly counted: readonly ConditionPoint[];
   /** the day from which the trend is taken: since the last thing that was done to it */
   readonly since: string | null;
   readonly limit: ThetaLimit | null;
@@ -110,7 +112,6 @@ function pointOf({ id, on, source, reading }: DatedReading, part: string): Condi
   if (partC === undefined || !powerW) return null;
   const { partK, roomK, powerShare } = READING_ERRORS;
   const theta = (partC - reading.roomC) / powerW;
-  const all = Object.values(reading.powersW).reduce((sum, each) => sum + each, 0);
   const { coolantC } = reading;
   return {
     id,
@@ -119,7 +120,7 @@ function pointOf({ id, on, source, reading }: DatedReading, part: string): Condi
     theta,
     sd: Math.hypot(Math.hypot(partK, roomK) / powerW, powerShare * theta),
     toCoolant: coolantC === undefined ? null : (partC - coolantC) / powerW,
-    toRoom: coolantC === undefined ? null : (coolantC - reading.roomC) / all,
+    toRoom: coolantC === undefined ? null : (coolantC - reading.roomC) / allPowerW(reading),
     powerW,
     left: reachedOf(reading) < TREND.leastReached ? 'still-warming' : null,
   };
@@ -209,6 +210,7 @@ export function conditionOf(
     return {
       part,
       points,
+      counted,
       since: since ?? null,
       limit,
       best,

@@ -29,6 +29,9 @@ export interface ReadPart {
   readonly name: string;
 }
 
+/** What a part is called; its id where a machine has it no more. */
+export const partName = (parts: readonly ReadPart[], part: string): string => parts.find((each) => each.part === part)?.name ?? part;
+
 /** Parts of a machine that can be read. */
 export const readParts = (loops: readonly LoopFile[]): ReadPart[] => {
   const blocks = loops.flatMap(({ components }) => components.filter(({ kind }) => kind === 'block'));

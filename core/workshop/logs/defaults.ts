@@ -1,10 +1,12 @@
+import { SANE_COOLANT_C } from '../usage/defaults.js';
+
 /** What a log is read by (workshop practice, unless a source is named). */
 
 /** min between two lines above which the machine was off (loggers write every few seconds to minutes) */
 export const OFF_AFTER_MINUTES = 15;
 /** what a sensor can mean; a figure outside is one that fell off, its time still counts */
 export const SANE = {
-  coolantC: { least: 0, most: 90 },
+  coolantC: SANE_COOLANT_C,
   roomC: { least: -10, most: 60 },
   partC: { least: -10, most: 125 },
   powerW: { least: 0, most: 1500 },

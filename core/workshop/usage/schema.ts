@@ -13,6 +13,9 @@ export interface UsageReadingInput {
   readonly note: string;
 }
 
+/** Something read wrongly is struck out, or brought back. */
+export const strikeSchema = Joi.object({ struck: Joi.boolean().required() });
+
 export const usageReadingSchema = Joi.object({
   source: Joi.string().valid('meter', 'log').required(),
   fromOn: day()

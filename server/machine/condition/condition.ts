@@ -5,7 +5,7 @@ import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import { conditionOf, firstCrossing, type ConditionMark, type DatedReading } from '../../../core/physics/condition/series.js';
 import type { HeatLimits } from '../../../core/physics/condition/limits.js';
 import { baselineAsReading } from '../../../core/physics/diagnosis/compare.js';
-import { readParts, type ReadPart } from '../../../core/physics/diagnosis/sensors.js';
+import { partName, readParts, type ReadPart } from '../../../core/physics/diagnosis/sensors.js';
 import type { ConditionClock } from '../../../core/workshop/due-dates/facts.js';
 import type { ConditionPage } from '../../../core/workshop/logs/answers.js';
 import type { Scope } from '../../base/database/client.js';
@@ -103,23 +103,22 @@ async function knownOf(scope: Scope, systemId: string): Promise<Known> {
 /** When a machine's readings call it in: as its due date takes it. */
 function clockOf({ parts, readings, marks, limits }: Known): ConditionClock | null {
   const conditions = conditionOf(parts, readings, marks, limits);
-  const nameOf = (part: string): string => parts.find((each) => each.part === part)?.name ?? part;
-  const newest = (part: string) =>
-    conditions
-      .find((each) => each.part === part)
-      ?.points.filter(({ left }) => left === null)
-      .at(-1)?.on ?? '';
+  const newest = (part: string): string => conditions.find((each) => each.part === part)?.counted.at(-1)?.on ?? '';
   const over = conditions.find(({ isOver }) => isOver);
   if (over?.limit) {
     const lastOn = newest(over.part);
     const { limit, trend } = over;
-    return { on: lastOn, lastOn, reason: { why: 'condition', part: nameOf(over.part), perYear: trend?.perYear ?? 0, limit, lowOn: null, highOn: null, isOver: true } }; // prettier-ignore
+    return { on: lastOn, lastOn, reason: { why: 'condition', part: partName(parts, over.part), perYear: trend?.perYear ?? 0, limit, lowOn: null, highOn: null, isOver: true } }; // prettier-ignore
   }
   const first = firstCrossing(conditions);
   if (!first) return null;
   const { part, limit, on, lowOn, highOn } = first;
   const perYear = conditions.find((each) => each.part === part)?.trend?.perYear ?? 0;
-  return { on, lastOn: newest(part), reason: { why: 'condition', part: nameOf(part), perYear, limit, lowOn, highOn, isOver: false } };
+  return {
+    on,
+    lastOn: newest(part),
+    reason: { why: 'condition', part: partName(parts, part), perYear, limit, lowOn, highOn, isOver: false },
+  };
 }
 
 /** A machine's readings changed, or what they are held against: what they say of its date is worked out anew. Its dates follow with `redate`. */

@@ -12,8 +12,8 @@ import { DomainError, notFound } from '../../base/http/errors.js';
 import { refreshCondition } from '../../machine/condition/condition.js';
 import { redate } from '../due-dates/redate.js';
 
-/** Locked until the end: two logs of one machine come in one after the other. */
-async function demandInUse(scope: Scope, systemId: string): Promise<void> {
+/** Refuses what comes of a machine that is not there or retired. Locked until the end: two logs of one machine come in one after the other. */
+export async function demandInUse(scope: Scope, systemId: string): Promise<void> {
   const [own] = await scope.select({ state: system.state }).from(system).where(eq(system.id, systemId)).for('update');
   if (!own) throw notFound('system');
   if (own.state === 'retired') throw new DomainError('refused', say('This machine is retired; nothing falls due on it.'));

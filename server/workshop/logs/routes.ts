@@ -1,11 +1,9 @@
-import Joi from 'joi';
 import { handReadingSchema, logSchema, type HandReadingInput, type LogInput } from '../../../core/workshop/logs/schema.js';
+import { strikeSchema } from '../../../core/workshop/usage/schema.js';
 import { bodyAs } from '../../base/http/context.js';
 import type { Routes } from '../../base/http/routes.js';
 import { conditionPage } from '../../machine/condition/condition.js';
 import { addLoadReading, keepLog, strikeLoadReading } from './logs.js';
-
-const strikeSchema = Joi.object({ struck: Joi.boolean().required() });
 
 export function logRoutes(routes: Routes): void {
   routes.get('/systems/:id/condition', conditionPage);

@@ -1,10 +1,7 @@
-import Joi from 'joi';
-import { usageReadingSchema, type UsageReadingInput } from '../../../core/workshop/usage/schema.js';
+import { strikeSchema, usageReadingSchema, type UsageReadingInput } from '../../../core/workshop/usage/schema.js';
 import { bodyAs } from '../../base/http/context.js';
 import type { Routes } from '../../base/http/routes.js';
 import { addReading, strikeReading } from './usage.js';
-
-const strikeSchema = Joi.object({ struck: Joi.boolean().required() });
 
 export function usageRoutes(routes: Routes): void {
   routes.post('/systems/:id/usage', (ask) => addReading(ask, bodyAs<UsageReadingInput>(ask.request, usageReadingSchema)));

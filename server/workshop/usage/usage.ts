@@ -1,4 +1,3 @@
-import { say } from '../../../core/base/words/say.js';
 import type { UsagePage } from '../../../core/workshop/usage/answers.js';
 import { asReading, type OwnersWord } from '../due-dates/usageFigures.js';
 import { and, asc, eq, isNull } from 'drizzle-orm';
@@ -6,11 +5,10 @@ import { demandPast } from '../../../core/base/checking/input.js';
 import { usageOf } from '../../../core/workshop/usage/usage.js';
 import type { UsageReadingInput } from '../../../core/workshop/usage/schema.js';
 import type { Scope } from '../../base/database/client.js';
-import { strikeReadingsOf } from '../logs/logs.js';
+import { demandInUse, strikeReadingsOf } from '../logs/logs.js';
 import { redate } from '../due-dates/redate.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
-import { DomainError, notFound } from '../../base/http/errors.js';
-import { system } from '../../base/database/tables/machines.js';
+import { notFound } from '../../base/http/errors.js';
 import { usageReading } from '../../base/database/tables/usage.js';
 
 /** Every source of a machine's use beside the others, and what was read. */
@@ -31,9 +29,7 @@ export async function usagePage(scope: Scope, systemId: string, word: OwnersWord
 export async function addReading(ask: Ask, input: UsageReadingInput) {
   const { scope, account, request, today, clock } = ask;
   const systemId = idFrom(request, 'id', 'system');
-  const [own] = await scope.select({ state: system.state }).from(system).where(eq(system.id, systemId));
-  if (!own) throw notFound('system');
-  if (own.state === 'retired') throw new DomainError('refused', say('This machine is retired; nothing falls due on it.'));
+  await demandInUse(scope, systemId);
   demandPast('on', input.on, today);
   const { on, ...values } = input;
   const [made] = await scope

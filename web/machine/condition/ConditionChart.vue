@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { limitWords } from '@core/edge/words/dates.js';
-import { kelvinPerWatt, LEFT_WORDS, MARK_WORDS, SOURCE_WORDS } from '@core/edge/words/condition.js';
+import { LEFT_WORDS, MARK_WORDS, SOURCE_WORDS } from '@core/edge/words/condition.js';
 import { addDays, daysBetween } from '@core/base/units/calendar.js';
 import { formatDay, monthOfYear } from '@core/base/units/dates.js';
+import { formatKelvinPerWatt } from '@core/base/units/display.js';
 import { DAYS_PER_YEAR, Z_TWO_SIDED_95 } from '@core/base/units/physics.js';
 import { say } from '@core/base/words/say.js';
 import type { ConditionMark, ConditionPoint, PartCondition } from '@core/physics/condition/series.js';
@@ -78,7 +79,7 @@ const wedge = computed(() => {
 const isLarge = ({ source }: ConditionPoint): boolean => source === 'before' || source === 'after';
 const told = (point: ConditionPoint): string =>
   [
-    `${formatDay(point.on)}: ${kelvinPerWatt(point.theta)} ± ${point.sd.toFixed(3)}`,
+    `${formatDay(point.on)}: ${formatKelvinPerWatt(point.theta)} ± ${point.sd.toFixed(3)}`,
     say(SOURCE_WORDS[point.source]),
     say('{watts} W', { watts: Math.round(point.powerW) }),
     ...(point.left ? [say('left out: {why}', { why: say(LEFT_WORDS[point.left]) })] : []),

@@ -6,7 +6,7 @@ import { comparisonWords, differenceWords } from '@core/edge/words/readings.js';
 import type { DatedReading } from '@core/physics/condition/series.js';
 import { compareReadings } from '@core/physics/diagnosis/compareReadings.js';
 import type { LoadReading } from '@core/physics/diagnosis/loadReading.js';
-import type { ReadPart } from '@core/physics/diagnosis/sensors.js';
+import { partName, type ReadPart } from '@core/physics/diagnosis/sensors.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import FormDialog from '../../base/look/FormDialog.vue';
@@ -55,11 +55,10 @@ const reading = computed((): LoadReading | null => {
   };
 });
 const comparison = computed(() => (props.last && reading.value ? compareReadings(props.last.reading, reading.value) : null));
-const nameOf = (part: string): string => props.parts.find((each) => each.part === part)?.name ?? part;
 const lines = computed(() =>
   Object.entries(comparison.value?.parts ?? {}).map(([part, change]) => ({
     part,
-    name: nameOf(part),
+    name: partName(props.parts, part),
     words: comparisonWords({ ...change, differences: comparison.value?.differences ?? [] }),
   })),
 );

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { conditionWords, risenPercent } from '@core/edge/words/condition.js';
+import { conditionWords, risenPercent, signedPercent } from '@core/edge/words/condition.js';
 import { conditionOf } from '@core/physics/condition/series.js';
+import { partName } from '@core/physics/diagnosis/sensors.js';
 import type { ConditionPage } from '@core/workshop/logs/answers.js';
 import { get } from '../../base/http/api.js';
 import { usePage } from '../../base/http/usePage.js';
@@ -19,14 +20,13 @@ const lines = computed(() => {
     .filter(({ points }) => points.length > 0)
     .map((condition) => ({
       part: condition.part,
-      name: parts.find((each) => each.part === condition.part)?.name ?? condition.part,
+      name: partName(parts, condition.part),
       risen: risenPercent(condition),
       isOver: condition.isOver,
       words: conditionWords(condition),
     }));
 });
-const percent = (risen: number | null): string =>
-  risen === null ? '–' : `${Math.round(risen) === 0 ? '±' : risen < 0 ? '−' : '+'}${Math.abs(risen).toFixed(0)} %`;
+const percent = (risen: number | null): string => (risen === null ? '–' : `${Math.round(risen) === 0 ? '±' : ''}${signedPercent(risen)} %`);
 </script>
 
 <template>

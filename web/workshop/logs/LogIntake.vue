@@ -6,6 +6,7 @@ import { formatDegrees, grouped } from '@core/base/units/display.js';
 import { say } from '@core/base/words/say.js';
 import { liquidAt, liquidOf } from '@core/machine/liquids/fluids.js';
 import type { DatedReading } from '@core/physics/condition/series.js';
+import { partName } from '@core/physics/diagnosis/sensors.js';
 import type { ConditionPage, KeptLog } from '@core/workshop/logs/answers.js';
 import type { LogColumns } from '@core/workshop/logs/columns.js';
 import { OFF_AFTER_MINUTES, STEADY } from '@core/workshop/logs/defaults.js';
@@ -208,12 +209,11 @@ const leftOut = computed((): string[] => {
     ...(found.setBack > 0 ? [say('the clock was set back: an hour came twice and is told apart')] : []),
   ];
 });
-const nameOf = (part: string): string => props.page.parts.find((each) => each.part === part)?.name ?? part;
 const held = computed(() =>
   (report.value?.throttled ?? []).map(({ on, part, atC, fromW, toW }) =>
     say('{day}: {part} held {temp} and gave power away, {from} to {to} W', {
       day: formatDay(on),
-      part: nameOf(part),
+      part: partName(props.page.parts, part),
       temp: formatDegrees(atC),
       from: Math.round(fromW),
       to: Math.round(toW),
