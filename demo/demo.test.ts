@@ -3,6 +3,7 @@ import type { RunEventBody } from '../core/bench/runs/entries/all.js';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DEMO_SIGN_IN } from './people.js';
 import { seedDemo } from './seed.js';
+import type { LivesAnswer } from '../core/workshop/learned-lives/answers.js';
 import { conditionOf, type PartCondition } from '../core/physics/condition/series.js';
 import type { ConditionPage } from '../core/workshop/logs/answers.js';
 import { refuseEntry } from '../core/bench/runs/rules.js';
@@ -23,6 +24,7 @@ afterAll(() => bench.close());
 
 interface Line {
   id: string;
+  name: string;
   attention: string;
   filledOn: string | null;
 }
@@ -42,6 +44,18 @@ describe('the demo workshop', () => {
     for (const { attention } of await lines()) counts.set(attention, (counts.get(attention) ?? 0) + 1);
     for (const attention of ['overdue', 'soon', 'settling', 'fine', 'planned', 'retired', 'on-bench'])
       expect(counts.get(attention) ?? 0, attention).toBeGreaterThanOrEqual(2);
+  });
+
+  it('tells of one lot that falls out early, one of whose machines was opened for it', async () => {
+    const { body } = await visitor.get<LivesAnswer>('/learned-lives');
+    expect(body.early.map(({ what }) => what)).toEqual(['Chalkdown Pastel White, L448']);
+    const [lot] = body.early;
+    expect(lot?.observed).toBeGreaterThan(2 * (lot?.expected ?? Infinity));
+    // two machines hold it still: their owners can be told
+    expect(lot?.holders.map(({ systemName }) => systemName)).toEqual(expect.arrayContaining(['Ferry cube', 'Lamp box']));
+    const opened = (await lines()).find(({ name }) => name === 'Cellar press');
+    const { rows } = await bench.pool.query('select 1 from load_reading where system_id = $1 limit 1', [opened?.id]);
+    expect(rows).toHaveLength(1);
   });
 
   it('tells by logs what ails three machines: dust that was cleaned, a block that was opened, and one that must come in', async () => {

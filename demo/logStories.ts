@@ -37,6 +37,7 @@ interface Machine {
   readonly filledOn: string;
   /** of the job that filled it */
   readonly kind: string;
+  readonly isLed: boolean;
   readonly coolantClass: CoolantClass;
   readonly file: LoopFile;
 }
@@ -45,11 +46,10 @@ interface Machine {
 const STORY = { before: 90, after: 30, open: 110, coolantLasts: 300 } as const;
 
 export async function tellByLogs(shop: Shop): Promise<void> {
-  const machines = (await drawnMachines(shop)).filter(
-    ({ filledOn }) => daysBetween(filledOn, shop.today) >= STORY.before + STORY.after + 8,
-  );
-  const block = machines.find(({ kind }) => kind === 'strip-clean');
-  const others = machines.filter((each) => each !== block);
+  const machines = await drawnMachines(shop);
+  // the one that was led, with its findings; its log goes on only for as long as it is home
+  const block = machines.find(({ kind, isLed }) => kind === 'strip-clean' && isLed);
+  const others = machines.filter((each) => each !== block && daysBetween(each.filledOn, shop.today) >= STORY.before + STORY.after + 8);
   // all the heat goes through one radiator: its dust is seen
   const dusty = others.find(({ file }) => file.components.filter(({ kind }) => kind === 'radiator').length === 1) ?? others[0];
   // its coolant lasts longer than its paste does
@@ -69,6 +69,7 @@ async function drawnMachines({ scope }: Shop): Promise<Machine[]> {
       loopId: loop.id,
       filledOn: fill.filledOn,
       kind: job.kind,
+      isLed: sql<boolean>`${fill.runId} is not null`,
       coolantClass: coolantProduct.coolantClass,
       file: loopRevision.file,
     })
@@ -113,7 +114,8 @@ async function blockThatWasOpened(shop: Shop, machine: Machine): Promise<void> {
   const days = before?.on ? Math.min(STORY.before, daysBetween(before.on, filledOn) - 4) : 0;
   const fault = { cause: 'block', part: placeOf(file, 'block') } as const;
   if (days > STORY.after) await keepLog(shop, machine, { fromOn: addDays(filledOn, -days - 1), days, fault, seed: 37 });
-  await keepLog(shop, machine, { fromOn: addDays(filledOn, 2), days: STORY.after, fault: SOUND, seed: 37 });
+  const home = Math.min(STORY.after, daysBetween(filledOn, shop.today) - 3);
+  if (home > 0) await keepLog(shop, machine, { fromOn: addDays(filledOn, 2), days: home, fault: SOUND, seed: 37 });
 }
 
 interface Logged {

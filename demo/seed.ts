@@ -27,6 +27,7 @@ import { owner, system } from '../server/base/database/tables/machines.js';
 import { actAs } from './actAs.js';
 import { atNoon, earlier, putOff, retire, settle } from './afterwards.js';
 import { countKits, demoSeason, giveHabits } from './habits.js';
+import { badLot, tellByLives } from './lifeStories.js';
 import { tellByLogs } from './logStories.js';
 import { exampleLoop } from './exampleLoops.js';
 import { demoLoop, usualDemoLoop } from './loops.js';
@@ -62,12 +63,15 @@ export async function seedDemo(database: Database, clock: Clock): Promise<boolea
     if (existing) return false;
     const world = await makeWorkshop(scope, clock, passwordHash);
     for (const [index, story] of STORIES.entries()) await makeSystem(world, story, index);
+    const white = await badLot(scope, world.today, world.coolants[3] as DemoCoolant);
     await playServiceYear({
       ...world,
+      early: white,
       makeMachine: (name, coolant, day) => makeMachine(world, name, coolant, day),
       settle: (systemId) => settle(world, systemId, 'fine'),
       insertLog: (...log) => insertLog(world, ...log),
     });
+    await tellByLives(world, white);
     await giveHabits(world);
     await tellByLogs(world);
     return true;

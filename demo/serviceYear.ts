@@ -35,6 +35,8 @@ export interface ServiceWorld {
   readonly today: string;
   readonly accounts: readonly Account[];
   readonly coolants: readonly DemoCoolant[];
+  /** white pastel of the lot that falls out early */
+  readonly early: DemoCoolant;
   /** a machine whose loop was commissioned on a day */
   makeMachine(name: string, coolant: DemoCoolant, day: string): Promise<{ systemId: string; loopId: string }>;
   /** settling checks that were made meanwhile */
@@ -106,6 +108,7 @@ export async function playServiceYear(world: ServiceWorld): Promise<void> {
   const { today, coolants } = world;
   const wasteId = await stockWorkshop(world);
   const [clear, , red, white] = coolants as [DemoCoolant, DemoCoolant, DemoCoolant, DemoCoolant];
+  const { early } = world;
   const tell = (
     name: string,
     kind: JobKind,
@@ -114,10 +117,11 @@ export async function playServiceYear(world: ServiceWorld): Promise<void> {
     script: ServiceScript,
     coolant = clear,
     partId: string | null = null,
-  ) => playService(world, { name, kind, days, symptom, script: { wasteId, ...script }, coolant, partId });
+    refill = coolant,
+  ) => playService(world, { name, kind, days, symptom, script: { wasteId, ...script }, coolant, partId, refill });
 
   await tell('Weir tower', 'flush-refill', 21, 'A year is over; it got a little louder.', { before: 47, rinses: 3 });
-  for (const name of ['Ferry cube', 'Lamp box']) await world.makeMachine(name, white, addDays(today, -64));
+  for (const name of ['Ferry cube', 'Lamp box']) await world.makeMachine(name, early, addDays(today, -64));
   await tell(
     'Cellar press',
     'strip-clean',
@@ -139,6 +143,8 @@ export async function playServiceYear(world: ServiceWorld): Promise<void> {
       },
       cleaner: { name: 'citric cleaner', minutes: 85, mostMinutes: 120 },
     },
+    early,
+    null,
     white,
   );
   await tell('Mosaic desk', 'leak-repair', 6, 'A brown ring on the shelf under it.', {
@@ -191,6 +197,8 @@ interface Telling {
   readonly script: ServiceScript;
   readonly coolant: DemoCoolant;
   readonly partId: string | null;
+  /** what went in instead */
+  readonly refill: DemoCoolant;
 }
 
 /** A machine that came in, was led through its service and signed off, by the code that does it today. */
@@ -231,7 +239,7 @@ async function playService(world: ServiceWorld, told: Telling): Promise<void> {
     procedure: run.procedure,
     startMs: at(day, 8).getTime(),
     random,
-    coolant: told.coolant,
+    coolant: told.refill,
     by: account.personName,
     service: script,
   });

@@ -26,6 +26,7 @@ import { firstWeekRoutes } from '../workshop/first-week/routes.js';
 import { priceRoutes } from '../workshop/prices/routes.js';
 import { importRoutes } from '../workshop/importing/routes.js';
 import { instrumentRoutes } from '../bench/instruments/routes.js';
+import { learnedLivesRoutes } from '../workshop/learned-lives/routes.js';
 import { lotRoutes } from '../workshop/lots/routes.js';
 import { logRoutes } from '../workshop/logs/routes.js';
 import { usageRoutes } from '../workshop/usage/routes.js';
@@ -142,6 +143,7 @@ function api(app: App, parts: ServerParts): Router {
   usageRoutes(routes);
   logRoutes(routes);
   lotRoutes(routes);
+  learnedLivesRoutes(routes);
   storeRoutes(routes);
   planRoutes(routes);
   messageRoutes(routes);

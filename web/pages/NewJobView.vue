@@ -150,8 +150,9 @@ async function book(): Promise<void> {
             :baseline-flow-lph="history.baselineFlowLph"
             :at="submit.at"
             @update:model-value="Object.assign(form, $event)"
-          />
-          <ItSays :system-id="id" />
+          >
+            <ItSays :system-id="id" :early-lots="page.earlyLots" />
+          </IntakeFields>
         </div>
         <div class="stack">
           <h2>{{ capital(sayWord(JOB_KINDS[form.kind].label)) }}</h2>

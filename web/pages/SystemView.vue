@@ -249,6 +249,10 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
             <router-link :to="`/jobs/${page.loan.jobId}`">{{ page.loan.name }}</router-link> is with {{ page.owner.name
             }}<template v-if="page.loan.untilDay">, back {{ sayDue(page.loan.untilDay, page.today) }}</template>
           </p>
+          <p v-for="lot in page.earlyLots" :key="lot" class="early">
+            <strong>{{ lot }}</strong> fails earlier here than others: look at the liquid.
+            <router-link to="/workshop/lives">Learned lives</router-link>
+          </p>
           <DueCard
             v-for="due in dues"
             :key="due.id"

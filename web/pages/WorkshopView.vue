@@ -8,6 +8,7 @@ import ServerParts from '../base/shell/ServerParts.vue';
 import BenchList from '../bench/benches/BenchList.vue';
 import HeatLimitsForm from '../machine/condition/HeatLimitsForm.vue';
 import LearnedVolumes from '../machine/learning/LearnedVolumes.vue';
+import LearnedLives from '../workshop/learned-lives/LearnedLives.vue';
 import CalendarAddresses from '../workshop/calendar/CalendarAddresses.vue';
 import FirstWeek from '../workshop/first-week/FirstWeek.vue';
 import ContactForm from '../workshop/people/ContactForm.vue';
@@ -31,6 +32,7 @@ const PARTS = {
   prices: 'Prices',
   address: 'Address',
   learned: 'Learned volumes',
+  lives: 'Learned lives',
   server: 'Server',
 } as const;
 type Part = keyof typeof PARTS;
@@ -99,6 +101,7 @@ async function changed(answer: Shop): Promise<void> {
         <RatesForm v-else-if="at === 'prices'" :shop="shop.workshop" :is-lead="isLead" :today="session.today" @changed="changed" />
         <ContactForm v-else-if="at === 'address'" :shop="shop.workshop" :is-lead="isLead" @changed="changed" />
         <LearnedVolumes v-else-if="at === 'learned'" :is-lead="isLead" />
+        <LearnedLives v-else-if="at === 'lives'" :is-lead="isLead" />
         <ServerParts v-else />
       </div>
     </div>

@@ -1,6 +1,6 @@
 import { chiSquareAbove } from './chiSquare.js';
 import { cholesky, type Cholesky } from '../numerics/cholesky.js';
-import { atRiskAt, eventAges, eventsAt, type Life } from './lives.js';
+import { eventAges, Watched, type Life } from './lives.js';
 
 export interface LifeGroup {
   readonly name: string;
@@ -28,10 +28,11 @@ export function logRank(groups: readonly LifeGroup[]): LogRank {
   const expected = new Array<number>(size).fill(0);
   const variance = Array.from({ length: size }, () => new Array<number>(size).fill(0));
   const all = groups.flatMap(({ lives }) => lives);
+  const watched = groups.map(({ lives }) => new Watched(lives));
   for (const months of eventAges(all)) {
-    const atRisk = groups.map(({ lives }) => atRiskAt(lives, months));
+    const atRisk = watched.map((group) => group.atRisk(months));
     const n = atRisk.reduce((sum, each) => sum + each, 0);
-    const d = eventsAt(all, months);
+    const d = watched.reduce((sum, group) => sum + group.events(months), 0);
     // the last of all says nothing of the groups
     const spread = n > 1 ? (d * (n - d)) / (n - 1) : 0;
     atRisk.forEach((own, row) => {

@@ -1,6 +1,8 @@
 /** Calendar arithmetic on plain days (`YYYY-MM-DD`), free of clock time and zone. */
 
 const DAY_MS = 86_400_000;
+/** days of a mean month */
+export const DAYS_PER_MONTH = 30.44;
 
 const toUtc = (day: string): number => Date.parse(`${day}T00:00:00Z`);
 const fromUtc = (ms: number): string => new Date(ms).toISOString().slice(0, 10);
@@ -10,7 +12,7 @@ export function addDays(day: string, days: number): string {
 }
 
 /**
- * Adds calendar months; fractions become days of 30.44 d. The 31st falls back to the last day of a shorter month,
+ * Adds calendar months; fractions become days of a mean month. The 31st falls back to the last day of a shorter month,
  * so that "six months after 31 August" is 28 February and not 3 March.
  */
 export function addMonths(day: string, months: number): string {
@@ -19,7 +21,7 @@ export function addMonths(day: string, months: number): string {
   const first = new Date(Date.UTC(year, month - 1 + whole, 1));
   const lastOfMonth = new Date(Date.UTC(first.getUTCFullYear(), first.getUTCMonth() + 1, 0)).getUTCDate();
   first.setUTCDate(Math.min(dayOfMonth, lastOfMonth));
-  return addDays(fromUtc(first.getTime()), (months - whole) * 30.44);
+  return addDays(fromUtc(first.getTime()), (months - whole) * DAYS_PER_MONTH);
 }
 
 /** Whole days from `from` to `to`; negative when `to` is earlier. */

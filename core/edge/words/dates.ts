@@ -51,6 +51,8 @@ const REASONS: Messages<DateReason['why']> = {
     '{product, select, none {unknown coolant, it mixes with nothing: find out or flush} other {filled elsewhere with {product}{months}}}; {since}',
   condition:
     '{part} over the room, per watt: {isOver, select, true {stands over its limit of {limit} ({because})} other {meets its limit of {limit} ({because}); {range}}}, by its readings',
+  'learned-life':
+    '{whose}: {months} months until {percent} % failed, {low} at the least; learned from {fills, plural, one {# fill} other {# fills}}, {failed} failed',
   promised: 'promised to the owner{sooner}',
   owed: '{kind}: {what}',
   'same-lot': '{look}, or ask for a photograph: the same lot ({what}) is suspected in another machine: {cause}',
@@ -93,11 +95,11 @@ const broughtForwardWords = (season: HotSeason | null): string =>
   season === null ? '' : say('; brought forward to before the hot months ({seasonWords})', { seasonWords: seasonWords(season) });
 const lookWords = (isCoolant: boolean): string => (isCoolant ? say('look at the reservoir') : say('look at that part'));
 
-type LeftOpen = Extract<DateReason, { why: 'temporary' | 'owed' | 'came-filled' | 'same-lot' | 'condition' }>;
-const LEFT_OPEN: readonly DateReason['why'][] = ['temporary', 'owed', 'came-filled', 'same-lot', 'condition'];
+type LeftOpen = Extract<DateReason, { why: 'temporary' | 'owed' | 'came-filled' | 'same-lot' | 'condition' | 'learned-life' }>;
+const LEFT_OPEN: readonly DateReason['why'][] = ['temporary', 'owed', 'came-filled', 'same-lot', 'condition', 'learned-life'];
 const isLeftOpen = (reason: DateReason): reason is LeftOpen => LEFT_OPEN.includes(reason.why);
 
-/** What a run, another machine, another workshop or its own readings left to be looked at. */
+/** What a run, other machines, another workshop or its own readings say of it. */
 function leftOpenValues(reason: LeftOpen): MessageValues {
   switch (reason.why) {
     case 'temporary':
@@ -118,6 +120,15 @@ function leftOpenValues(reason: LeftOpen): MessageValues {
         limit: formatKelvinPerWatt(reason.limit.theta),
         because: limitWords(reason.limit),
         range: rangeWords(reason.lowOn, reason.highOn),
+      };
+    case 'learned-life':
+      return {
+        whose: reason.of === 'product' ? reason.product : say(COOLANT_CLASSES[reason.coolantClass].label),
+        months: reason.months.toFixed(1),
+        low: reason.lowMonths.toFixed(1),
+        percent: Math.round(100 * reason.risk),
+        fills: reason.fills,
+        failed: reason.failed,
       };
     case 'same-lot':
       return { look: lookWords(reason.isCoolant), what: reason.what, cause: say(CAUSES[reason.cause]) };

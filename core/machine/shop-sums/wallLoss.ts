@@ -1,11 +1,10 @@
+import { DAYS_PER_MONTH } from '../../base/units/calendar.js';
 import { TUBE_MATERIALS, type TubePiece } from '../materials/tubes.js';
 
 export const WALL_LOSS = {
   /** °C the permeabilities hold at, and the K in which they double (handbook I) */
   referenceC: 38,
   doublingK: 10,
-  /** days in a mean month */
-  monthDays: 30.44,
   /** published permeabilities of one family differ by about this factor either way */
   spread: 2,
 } as const;
@@ -23,6 +22,6 @@ export function wallLoss(tubes: readonly TubePiece[], coolantC: number): WallLos
     const areaM2 = (Math.PI * ((boreMm + outerMm) / 2) * lengthMm) / 1e6;
     return sum + (TUBE_MATERIALS[material].permeability * areaM2 * warmth) / ((outerMm - boreMm) / 2);
   }, 0);
-  const mlPerMonth = gramsPerDay * WALL_LOSS.monthDays;
+  const mlPerMonth = gramsPerDay * DAYS_PER_MONTH;
   return { mlPerMonth, range: [mlPerMonth / WALL_LOSS.spread, mlPerMonth * WALL_LOSS.spread] };
 }

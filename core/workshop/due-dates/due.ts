@@ -3,7 +3,7 @@ import { addDays, addMonths, daysBetween } from '../../base/units/calendar.js';
 import { DEFAULT_HOURS_PER_DAY } from '../usage/defaults.js';
 import type { UsageSource } from '../usage/usage.js';
 import { SETTLING_WINDOW_DAYS, SOON_DAYS, WEAR_MONTHS } from './defaults.js';
-import type { ConditionClock, DateReason, LooseEnd, Warmth } from './facts.js';
+import type { ConditionClock, DateReason, LearnedMonths, LooseEnd, Warmth } from './facts.js';
 import { beforeHotSeason, type HotSeason } from './season.js';
 
 /** The workshop's schools for when a coolant comes out. Each is combined with the coolant's own limit: the earliest wins. */
@@ -49,13 +49,16 @@ export interface DueInput {
   readonly tubeOn?: string | null;
   /** what its readings under load say; null or missing: they say nothing of a day */
   readonly condition?: ConditionClock | null;
+  /** how long fills of it lasted here; null or missing: too few failed to tell */
+  readonly learned?: LearnedMonths | null;
   /** soft tube hardens and clouds; rigid tube is cleaned */
   readonly softTube?: boolean;
 }
 
 /** One clock that runs on the fill, with its reason. */
 export interface DueClock {
-  readonly kind: 'policy' | 'coolant-life' | 'running-hours' | 'condition' | 'findings' | 'seals' | 'tube' | 'season' | 'promised';
+  readonly kind:
+    'policy' | 'coolant-life' | 'running-hours' | 'learned-life' | 'condition' | 'findings' | 'seals' | 'tube' | 'season' | 'promised';
   readonly dueOn: string;
   readonly reason: DateReason;
   /** true where a default stood in for something nobody measured */
@@ -75,7 +78,7 @@ export interface DueDate {
  * was promised stands, and says where the clocks would have it earlier.
  */
 export function nextService(input: DueInput): DueDate {
-  const usual = [policyClock(input), lifeClock(input), hoursClock(input), conditionClock(input), ...wearClocks(input)]
+  const usual = [policyClock(input), lifeClock(input), hoursClock(input), learnedClock(input), conditionClock(input), ...wearClocks(input)]
     .filter((clock) => clock !== null)
     .sort((a, b) => a.dueOn.localeCompare(b.dueOn));
   const found = [...findingsClock(input, usual[0] as DueClock), ...usual];
@@ -96,6 +99,17 @@ function wearClocks({ filledOn, sealsOn = null, tubeOn = null, softTube = false 
     return dueOn <= filledOn ? [] : [{ kind, dueOn, reason: { why: kind, since, years: months / 12 }, estimated: true }];
   };
   return [...clock('seals', sealsOn, WEAR_MONTHS.seals), ...(softTube ? clock('tube', tubeOn, WEAR_MONTHS.softTube) : [])];
+}
+
+/** What the workshop's own fills say. It is warmed and driven as they were: their ages hold both. */
+function learnedClock({ filledOn, productName, coolantClass, learned = null }: DueInput): DueClock | null {
+  if (learned === null) return null;
+  return {
+    kind: 'learned-life',
+    dueOn: addMonths(filledOn, learned.months),
+    reason: { why: 'learned-life', product: productName, coolantClass, ...learned },
+    estimated: false,
+  };
 }
 
 /** Readings from before the fill say nothing of what came after it. */

@@ -95,8 +95,22 @@ export type DateReason =
       readonly highOn: string | null;
       readonly isOver: boolean;
     }
+  /** by how long fills lasted in this workshop, beside what their sheet or class says */
+  | ({ readonly why: 'learned-life'; readonly product: string; readonly coolantClass: CoolantClass } & LearnedMonths)
   | { readonly why: 'owed'; readonly kind: OwedKind; readonly what: string }
   | { readonly why: 'same-lot'; readonly what: string; readonly isCoolant: boolean; readonly cause: CauseKey };
+
+/** How long fills lasted here: as a due date takes it. */
+export interface LearnedMonths {
+  /** whose fills: of this very product, or of its whole class */
+  readonly of: 'product' | 'class';
+  /** months at which `risk` of them have failed, with the lower end of the interval (95 % two-sided) */
+  readonly months: number;
+  readonly lowMonths: number;
+  readonly risk: number;
+  readonly fills: number;
+  readonly failed: number;
+}
 
 /** The day on which a machine's readings call it in. */
 export interface ConditionClock {
@@ -114,12 +128,12 @@ export type Outcome =
   | { readonly why: 'settled'; readonly levelChangeMm: number | null; readonly note: string }
   | { readonly why: 'loop-ended'; readonly kind: JobKind };
 
-/** What was found on a machine. */
+/** What was found on a machine; `item` is the part of the drawing, where it was one. */
 export type Finding =
   | Said
-  | { readonly why: 'item'; readonly name: string; readonly rule: string; readonly text: string }
-  | { readonly why: 'cause'; readonly cause: CauseKey; readonly name: string | null; readonly text: string }
-  | { readonly why: 'leak'; readonly place: string; readonly cause: string | null; readonly text: string }
+  | { readonly why: 'item'; readonly item?: string; readonly name: string; readonly rule: string; readonly text: string }
+  | { readonly why: 'cause'; readonly cause: CauseKey; readonly item?: string; readonly name: string | null; readonly text: string }
+  | { readonly why: 'leak'; readonly item?: string; readonly place: string; readonly cause: string | null; readonly text: string }
   | { readonly why: 'same-lot'; readonly what: string; readonly cause: CauseKey };
 
 /** Reads what is stored; whatever an older program wrote as words stays words. */

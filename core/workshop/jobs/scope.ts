@@ -1,3 +1,4 @@
+import { DAYS_PER_MONTH } from '../../base/units/calendar.js';
 import { say, sayWord } from '../../base/words/say.js';
 import { COOLANT_CLASSES, type CoolantClass } from '../../machine/liquids/classes.js';
 import { JOB_KINDS, type JobKind } from './kinds.js';
@@ -87,7 +88,6 @@ export const SCOPE = {
   weakFlow: 0.88,
   /** K above the baseline that a dusty radiator or old paste explains at most */
   explainedRiseK: 4,
-  daysPerMonth: 30.44,
 } as const;
 
 type Ladder = 'closed-loop' | 'top-up' | 'drain-refill' | 'flush-refill' | 'strip-clean';
@@ -134,7 +134,7 @@ function evidenceOf(input: ScopeInput): Evidence[] {
       words: say('{risenK} K hotter than its baseline: more than dust usually explains', { risenK: risenK.toFixed(1) }),
     });
   const suspension = coolantClass === 'opaque' || coolantClass === 'show';
-  const isOver = ageDays !== null && lifeMonths !== null && ageDays >= lifeMonths * SCOPE.daysPerMonth;
+  const isOver = ageDays !== null && lifeMonths !== null && ageDays >= lifeMonths * DAYS_PER_MONTH;
   if (!isOver && input.dueSoon !== null)
     found.push({
       asksFor: suspension || !sameCoolantFollows ? 'flush-refill' : 'drain-refill',

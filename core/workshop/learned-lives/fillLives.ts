@@ -1,6 +1,6 @@
 import type { Life } from '../../base/statistics/lives.js';
 import { ageAtRisk, fitWeibull, type AgeAtRisk, type Weibull } from '../../base/statistics/weibull.js';
-import { daysBetween } from '../../base/units/calendar.js';
+import { DAYS_PER_MONTH, daysBetween } from '../../base/units/calendar.js';
 import type { CoolantClass } from '../../machine/liquids/classes.js';
 import type { CauseKey } from '../due-dates/facts.js';
 
@@ -14,9 +14,11 @@ export interface FillLife extends Life {
   readonly coolantClass: CoolantClass;
   readonly productId: string;
   readonly lotId: string | null;
+  /** materials of its tubes and wetted metals, each in order */
+  readonly tubes: readonly string[];
+  readonly metals: readonly string[];
 }
 
-const DAYS_PER_MONTH = 30.44;
 /** a fill that fails on its own day lasted half of it */
 const LEAST_MONTHS = 0.5 / DAYS_PER_MONTH;
 const monthsFrom = (from: string, to: string): number => Math.max(LEAST_MONTHS, daysBetween(from, to) / DAYS_PER_MONTH);
@@ -52,8 +54,9 @@ export interface LearnedLife {
   readonly alone: AgeAtRisk;
   /** of what these fills say, beside the policy of their class: 0 to 1 */
   readonly weight: number;
-  /** months at the chosen risk, both together */
+  /** months at the chosen risk, both together, and the lower end of their interval (95 % two-sided) */
   readonly months: number;
+  readonly lowMonths: number;
 }
 
 /**
@@ -68,6 +71,6 @@ export function learnedLife(lives: readonly Life[], policyMonths: number, risk: 
   if (!weibull || !alone || !(policyMonths > 0)) return null;
   const failed = lives.filter(({ event }) => event).length;
   const weight = failed / (failed + LEARNING.policyWorth);
-  const months = Math.exp(weight * Math.log(alone.months) + (1 - weight) * Math.log(policyMonths));
-  return { fills: lives.length, failed, weibull, alone, weight, months };
+  const blended = (months: number): number => Math.exp(weight * Math.log(months) + (1 - weight) * Math.log(policyMonths));
+  return { fills: lives.length, failed, weibull, alone, weight, months: blended(alone.months), lowMonths: blended(alone.lowMonths) };
 }

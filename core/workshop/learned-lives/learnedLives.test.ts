@@ -61,7 +61,7 @@ describe('how long coolants last here', () => {
 
 describe('lots that fail early', () => {
   const lot = (random: Random, group: string, machines: number, scale = 24): GroupedLife[] =>
-    Array.from({ length: machines }, (_, n) => ({ ...drawn(random, 2, scale, 12), systemId: `${group} ${n}`, group }));
+    Array.from({ length: machines }, (_, n) => ({ ...drawn(random, 2, scale, 12), systemId: `${group} ${n}`, kind: 'clear', group }));
 
   it('are named where they do', () => {
     const random = seededRandom(8);
@@ -90,6 +90,7 @@ describe('lots that fail early', () => {
       event: true,
       entryMonths: 0,
       systemId: 'one',
+      kind: 'clear',
       group: 'same',
     }));
     expect(earlyGroups([...others, ...again])).toEqual([]);
@@ -98,9 +99,20 @@ describe('lots that fail early', () => {
     ]);
   });
 
+  it('are held against their own kind: pastels are no early clear coolants', () => {
+    const random = seededRandom(5);
+    const short = Array.from({ length: 4 }, (_, n) => lot(random, `P${n}`, 6, 4)).flat();
+    const long = Array.from({ length: 12 }, (_, n) => lot(random, `C${n}`, 6)).flat();
+    const named = (lives: readonly GroupedLife[]): (string | null)[] => earlyGroups(lives).map(({ group }) => group);
+    expect(named([...long, ...short]).length).toBeGreaterThan(0);
+    expect(named([...long, ...short.map((life) => ({ ...life, kind: 'opaque' }))])).toEqual([]);
+    // what came from an unknown lot is one of the others, never named
+    expect(named([...long, ...short.map((life) => ({ ...life, group: null }))])).toEqual([]);
+  });
+
   it('need three failures, and others to be held against', () => {
-    const failed = (n: number): GroupedLife => ({ months: 1, event: true, entryMonths: 0, systemId: `${n}`, group: 'two' });
-    const sound = Array.from({ length: 30 }, (_, n): GroupedLife => ({ months: 12, event: false, entryMonths: 0, systemId: `s${n}`, group: 'sound' })); // prettier-ignore
+    const failed = (n: number): GroupedLife => ({ months: 1, event: true, entryMonths: 0, systemId: `${n}`, kind: 'clear', group: 'two' });
+    const sound = Array.from({ length: 30 }, (_, n): GroupedLife => ({ months: 12, event: false, entryMonths: 0, systemId: `s${n}`, kind: 'clear', group: 'sound' })); // prettier-ignore
     expect(earlyGroups([failed(1), failed(2), ...sound])).toEqual([]);
     expect(earlyGroups([failed(1), failed(2), failed(3)])).toEqual([]);
     const [named] = earlyGroups([failed(1), failed(2), failed(3), ...sound]);

@@ -118,6 +118,8 @@ export interface SystemPage {
   })[];
   usage: UsagePage;
   lots: FittedLot[];
+  /** what is in it now of lots that fail earlier than others */
+  earlyLots: string[];
   /** the loan machine that its owner has */
   loan: { id: string; name: string; jobId: string; untilDay: string | null } | null;
   history: HistoryEntry[];

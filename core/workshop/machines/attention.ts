@@ -1,7 +1,7 @@
 import { say } from '../../base/words/say.js';
 import { escalationOf } from '../due-dates/escalation.js';
 import { dueState } from '../due-dates/due.js';
-import { daysBetween } from '../../base/units/calendar.js';
+import { DAYS_PER_MONTH, daysBetween } from '../../base/units/calendar.js';
 
 /** Where a system stands in its life, as recorded. */
 export const SYSTEM_STATES = {
@@ -89,7 +89,7 @@ export function sayDue(dueOn: string, today: string): string {
       ? say('{span, plural, one {# day} other {# days}}', { span })
       : span < 70
         ? say('{span} weeks', { span: Math.round(span / 7) })
-        : say('{span} months', { span: Math.round(span / 30.44) });
+        : say('{span} months', { span: Math.round(span / DAYS_PER_MONTH) });
   if (days === 0) return say('today');
   return days < 0 ? say('{words} over', { words }) : say('in {words}', { words });
 }

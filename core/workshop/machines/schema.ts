@@ -1,7 +1,7 @@
 import { say } from '../../base/words/say.js';
 import Joi from 'joi';
 import { day, finite, id, name, note, positiveMl, rowVersion, volumeMl } from '../../base/checking/fields.js';
-import { DUST_PLACE_KEYS, type DustPlace } from '../due-dates/facts.js';
+import { CAUSE_KEYS, DUST_PLACE_KEYS, type CauseKey, type DustPlace } from '../due-dates/facts.js';
 import { SERVICE_POLICY_KEYS, type ServicePolicy } from '../due-dates/due.js';
 import type { SystemState } from './attention.js';
 import { REFILLING, SERVICE_KIND_KEYS, type ServiceKind } from '../jobs/kinds.js';
@@ -91,6 +91,10 @@ export interface ServiceInput {
   readonly productId: string | null;
   readonly drainedMl: number | null;
   readonly pouredMl: number | null;
+  /** lot of what was poured; null: nobody wrote it down */
+  readonly lotId?: string | null;
+  /** what ended the coolant that came out; null: it was still good, or nobody looked */
+  readonly ended?: CauseKey | null;
   readonly note: string;
   readonly finding: string;
 }
@@ -109,6 +113,11 @@ export const serviceSchema = Joi.object({
   productId: id().allow(null).required().when('kind', refilling),
   drainedMl: volumeMl().allow(null).required(),
   pouredMl: positiveMl().allow(null).required().when('kind', refilling),
+  lotId: id().allow(null).default(null),
+  ended: Joi.string()
+    .valid(...CAUSE_KEYS)
+    .allow(null)
+    .default(null),
   note: note().required(),
   finding: note().required(),
 });

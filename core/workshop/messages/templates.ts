@@ -2,11 +2,22 @@ import { say } from '../../base/words/say.js';
 import type { Contact } from '../people/contact.js';
 
 /** What an owner is told. Plain words, one matter each; the workshop's name, address and number stand under it. */
-export const MESSAGE_TEMPLATES = ['due-soon', 'ready', 'parts-late', 'slot', 'moved', 'cancelled', 'missed', 'limit', 'risk'] as const;
+export const MESSAGE_TEMPLATES = [
+  'due-soon',
+  'ready',
+  'parts-late',
+  'slot',
+  'moved',
+  'cancelled',
+  'missed',
+  'limit',
+  'risk',
+  'lot',
+] as const;
 export type MessageTemplate = (typeof MESSAGE_TEMPLATES)[number];
 
 /** Letters that name no day. */
-export const WITHOUT_DAY: readonly MessageTemplate[] = ['ready'];
+export const WITHOUT_DAY: readonly MessageTemplate[] = ['ready', 'lot'];
 
 export interface MessageFacts {
   readonly owner: string;
@@ -99,6 +110,14 @@ const LINES: Readonly<Record<MessageTemplate, (facts: MessageFacts) => { subject
       say('Tell us which days suit you.'),
     ],
   }),
+  lot: ({ machine, text }) => ({
+    subject: say('{machine}: we would like to look at it sooner', { machine }),
+    lines: [
+      say('what is in {machine} ({text}) lasted less long in other machines than such things usually do.', { machine, text }),
+      say('Yours may be sound. Look at the liquid in the reservoir: if it is cloudy, has flakes or another colour, tell us at once.'),
+      say('Send us a photograph of the reservoir, or tell us a day on which we may look.'),
+    ],
+  }),
   limit: ({ machine, when, text }) => ({
     subject: say('{machine}: its coolant is due {when}', { machine, when }),
     lines: [
@@ -117,5 +136,5 @@ export function writeMessage(template: MessageTemplate, facts: MessageFacts): Me
   const { subject, lines } = LINES[template](facts);
   const { address, phone, email } = facts.contact;
   const under = [facts.workshop, ...[address, phone, email].filter((each) => each !== '')];
-  return { subject, body: [`Dear ${facts.owner},`, '', ...lines, '', ...under].join('\n') };
+  return { subject, body: [say('Dear {owner},', { owner: facts.owner }), '', ...lines, '', ...under].join('\n') };
 }

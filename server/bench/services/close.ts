@@ -1,3 +1,4 @@
+import { ENDS_A_COOLANT } from '../../../core/workshop/learned-lives/fillLives.js';
 import { findingWords } from '../../../core/edge/words/dates.js';
 import type { Finding, LooseEnd } from '../../../core/workshop/due-dates/facts.js';
 import { openDates, type DateFacts } from '../runs/openDates.js';
@@ -21,6 +22,8 @@ import { dueItem } from '../../base/database/tables/due-dates.js';
 import type { Ask } from '../../base/http/context.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { fill } from '../../base/database/tables/runs.js';
+import { redate } from '../../workshop/due-dates/redate.js';
+import { refreshLives } from '../../workshop/learned-lives/refresh.js';
 import { endFitted, keepFitted } from '../../workshop/lots/lots.js';
 import { tellOthers } from './tell.js';
 import { keptPart } from '../../base/database/tables/store.js';
@@ -64,6 +67,7 @@ export async function closeService(ask: Ask, facts: DateFacts) {
     at: ask.clock.now(),
   });
   const mates = await tellOthers(ask, facts);
+  await learnFromEnd(closing);
   // what was mostly put back is no new fill: its date stays
   await answerDue(closing, dates.serviceDueOn !== null || facts.state.pours.length === 0);
   return { ...dates, mates };
@@ -139,16 +143,16 @@ async function noteFindings({ ask, row, jobId, state, service, systemId }: Closi
   const at = ask.clock.now();
   const sheet = gradedSheet(row.procedure, state.service).filter(({ grade }) => grade !== 'reuse');
   const facts: { fact: Finding; severity: 'watch' | 'failure' }[] = [
-    ...sheet.map(({ name, words, grade, text }) => ({
-      fact: { why: 'item', name, rule: words, text } as const,
+    ...sheet.map(({ item, name, words, grade, text }) => ({
+      fact: { why: 'item', item, name, rule: words, text } as const,
       severity: grade === 'replace' ? ('failure' as const) : ('watch' as const),
     })),
     ...state.service.causes.map(({ cause, item, text }) => ({
-      fact: { why: 'cause', cause, name: item ? nameIn(service.items, item) : null, text } as const,
+      fact: { why: 'cause', cause, ...(item ? { item } : {}), name: item ? nameIn(service.items, item) : null, text } as const,
       severity: 'watch' as const,
     })),
     ...state.leaks.map(({ where, mended }) => ({
-      fact: { why: 'leak', place: placeIn(row, where), cause: mended?.cause ?? null, text: mended?.text ?? '' } as const,
+      fact: { why: 'leak', item: where, place: placeIn(row, where), cause: mended?.cause ?? null, text: mended?.text ?? '' } as const,
       severity: 'failure' as const,
     })),
   ];
@@ -164,6 +168,13 @@ async function noteFindings({ ask, row, jobId, state, service, systemId }: Closi
         createdAt: at,
       })),
     );
+}
+
+/** Something ended this coolant: how long its kind lasts here is known better now, and the dates of others move with it. */
+async function learnFromEnd({ ask, state }: Closing): Promise<void> {
+  if (!state.service.causes.some(({ cause }) => ENDS_A_COOLANT.includes(cause))) return;
+  await refreshLives(ask.scope, { workshopId: ask.account.workshopId, today: ask.today, at: ask.clock.now() });
+  await redate(ask.scope, { everything: true });
 }
 
 const placeIn = ({ procedure }: Closing['row'], id: string): string => nameIn(placesOf(procedure), id);

@@ -5,6 +5,7 @@ import { dayIn } from '../../../core/base/units/calendar.js';
 import { workshop } from '../../base/database/tables/people.js';
 import { inWorkshop, workshopIds, type Database } from '../../base/database/client.js';
 import { openMissingDust } from '../../workshop/due-dates/dust.js';
+import { refreshLives } from '../../workshop/learned-lives/refresh.js';
 import { redate } from '../../workshop/due-dates/redate.js';
 import type { Clock } from '../../base/http/clock.js';
 import { pruneAnswers } from '../../base/http/idempotency.js';
@@ -133,10 +134,14 @@ export class NightlyWork {
     }
   }
 
-  /** Dates computed anew: policies, limits and usage as they are now. */
-  redateWorkshop(workshopId: string): Promise<number> {
+  /** How long fills last, and dates computed anew: policies, limits and usage as they are now. */
+  async redateWorkshop(workshopId: string): Promise<number> {
+    const now = this.clock.now();
+    const [own] = await this.database.select({ timeZone: workshop.timeZone }).from(workshop).where(eq(workshop.id, workshopId));
+    if (!own) return 0;
     return inWorkshop(this.database, workshopId, async (scope) => {
-      await pruneAnswers(scope, this.clock.now());
+      await pruneAnswers(scope, now);
+      await refreshLives(scope, { workshopId, today: dayIn(own.timeZone, now), at: now });
       await openMissingDust(scope, null);
       return (await redate(scope, { everything: true })).length;
     });

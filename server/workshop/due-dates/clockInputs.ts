@@ -5,6 +5,7 @@ import type { system } from '../../base/database/tables/machines.js';
 import type { Scope } from '../../base/database/client.js';
 import { hotSeasonOf } from './dust.js';
 import { policyResolver } from './policies.js';
+import { learnedMonths } from './learnedMonths.js';
 import { figuresOf, readingsBySystem } from './usageFigures.js';
 import { wearByLoop } from './wear.js';
 
@@ -12,7 +13,7 @@ import { wearByLoop } from './wear.js';
 export interface ClockFacts {
   readonly loopId: string;
   readonly fill: Pick<typeof fill.$inferSelect, 'filledOn' | 'intervalShare' | 'intervalReason' | 'promisedOn'>;
-  readonly product: Pick<typeof coolantProduct.$inferSelect, 'coolantClass' | 'name' | 'sheetLifeMonths' | 'sheetLifeHours'>;
+  readonly product: Pick<typeof coolantProduct.$inferSelect, 'id' | 'coolantClass' | 'name' | 'sheetLifeMonths' | 'sheetLifeHours'>;
   readonly machine: Pick<typeof system.$inferSelect, 'id' | 'ownerId' | 'hoursPerDay' | 'coolantC' | 'condition'>;
 }
 
@@ -29,6 +30,7 @@ export async function clockInputs(
   const wear = await wearByLoop(scope, some?.loopIds ?? null);
   const readings = await readingsBySystem(scope, some?.systemIds ?? null);
   const season = await hotSeasonOf(scope);
+  const learnedOf = await learnedMonths(scope);
   return ({ loopId, fill: { filledOn, intervalShare, intervalReason, promisedOn }, product, machine }) => ({
     filledOn,
     coolantClass: product.coolantClass,
@@ -39,6 +41,7 @@ export async function clockInputs(
     ...figuresOf(readings.get(machine.id), machine, filledOn),
     season,
     condition: machine.condition,
+    learned: learnedOf(product),
     ...wear.get(loopId),
     intervalShare,
     intervalReason,

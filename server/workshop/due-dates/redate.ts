@@ -45,6 +45,7 @@ export async function redate(scope: Scope, cause: RedateCause): Promise<Moved[]>
         promisedOn: fill.promisedOn,
       },
       product: {
+        id: coolantProduct.id,
         coolantClass: coolantProduct.coolantClass,
         name: coolantProduct.name,
         sheetLifeMonths: coolantProduct.sheetLifeMonths,

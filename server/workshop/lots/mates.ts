@@ -1,4 +1,5 @@
 import type { Mate as MateAnswer, MatesAnswer } from '../../../core/workshop/lots/answers.js';
+import type { LotOnBag } from '../../../core/workshop/lots/schema.js';
 import type { Suspect } from '../../../core/workshop/lots/suspects.js';
 import { and, desc, eq, isNull, ne, sql } from 'drizzle-orm';
 import { fill } from '../../base/database/tables/runs.js';
@@ -8,6 +9,9 @@ import { serviceJob } from '../../base/database/tables/jobs.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { owner, system } from '../../base/database/tables/machines.js';
 import { fittedPart } from '../../base/database/tables/lots.js';
+
+/** What a lot is called: its product or make, and what stands on the bottle or bag. */
+export const lotWords = (of: string, lot: string): string => `${of}, ${lot}`;
 
 /** Another machine that holds what is suspected, and in which loop. */
 export interface Mate extends MateAnswer {
@@ -31,9 +35,22 @@ export async function suspectedIn(scope: Scope, { jobId, systemId, suspect, item
   return suspect === 'part' && item !== null ? partMates(scope, jobId, systemId, item) : { what: null, mates: [] };
 }
 
-async function coolantMates(scope: Scope, jobId: string, systemId: string): Promise<Suspected> {
-  const own = await lotBefore(scope, jobId, systemId);
-  if (!own) return { what: null, mates: [] };
+/** A machine that holds something now, with how its owner is reached. */
+export type Holder = Mate & { readonly email: string | null; readonly channel: string };
+
+const HELD = {
+  systemId: system.id,
+  systemName: system.name,
+  ownerName: owner.name,
+  phone: owner.phone,
+  email: owner.email,
+  channel: owner.channel,
+};
+
+const asMate = ({ systemId, systemName, ownerName, phone, loopId, since }: Holder): Mate => ({ systemId, systemName, ownerName, phone, loopId, since }); // prettier-ignore
+
+/** Machines in use whose last fill is of a lot, by name. */
+export async function holdersOfCoolant(scope: Scope, lotId: string): Promise<Holder[]> {
   const newest = scope
     .$with('newest')
     .as(
@@ -43,24 +60,41 @@ async function coolantMates(scope: Scope, jobId: string, systemId: string): Prom
         .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
         .orderBy(loopRevision.loopId, desc(fill.filledOn), desc(fill.createdAt)),
     );
-  const mates = await scope
+  return scope
     .with(newest)
-    .select({
-      systemId: system.id,
-      systemName: system.name,
-      ownerName: owner.name,
-      phone: owner.phone,
-      loopId: loop.id,
-      since: newest.filledOn,
-    })
+    .select({ ...HELD, loopId: loop.id, since: newest.filledOn })
     .from(newest)
     .innerJoin(loop, eq(loop.id, newest.loopId))
     .innerJoin(system, eq(system.id, loop.systemId))
     .innerJoin(owner, eq(owner.id, system.ownerId))
-    .where(and(eq(newest.lotId, own.lotId), ne(system.id, systemId), ne(system.state, 'retired')))
+    .where(and(eq(newest.lotId, lotId), ne(system.state, 'retired')))
     .orderBy(system.name);
-  return { what: own.what, mates };
 }
+
+/** Machines in use that hold a part of a make and lot, by name. */
+export const holdersOfPart = (scope: Scope, { make, lot }: LotOnBag): Promise<Holder[]> =>
+  scope
+    .selectDistinctOn([system.name, system.id], { ...HELD, loopId: fittedPart.loopId, since: fittedPart.fittedOn })
+    .from(fittedPart)
+    .innerJoin(system, eq(system.id, fittedPart.systemId))
+    .innerJoin(owner, eq(owner.id, system.ownerId))
+    .where(
+      and(
+        sql`lower(${fittedPart.make}) = lower(${make})`,
+        sql`lower(${fittedPart.lot}) = lower(${lot})`,
+        isNull(fittedPart.goneOn),
+        ne(system.state, 'retired'),
+      ),
+    )
+    .orderBy(system.name, system.id, fittedPart.fittedOn);
+
+async function coolantMates(scope: Scope, jobId: string, systemId: string): Promise<Suspected> {
+  const own = await lotBefore(scope, jobId, systemId);
+  return own ? { what: own.what, mates: await others(holdersOfCoolant(scope, own.lotId), systemId) } : { what: null, mates: [] };
+}
+
+const others = async (holders: Promise<Holder[]>, systemId: string): Promise<Mate[]> =>
+  (await holders).filter((holder) => holder.systemId !== systemId).map(asMate);
 
 /** The lot that was in the loop when the job began: the last fill that is not this job's own. */
 async function lotBefore(scope: Scope, jobId: string, systemId: string): Promise<{ lotId: string; what: string } | null> {
@@ -75,7 +109,7 @@ async function lotBefore(scope: Scope, jobId: string, systemId: string): Promise
     .where(and(eq(loop.systemId, systemId), ne(fill.jobId, jobId)))
     .orderBy(desc(fill.filledOn), desc(fill.createdAt))
     .limit(1);
-  return row && row.lotId !== null ? { lotId: row.lotId, what: `${row.product}, ${row.lot}` } : null;
+  return row && row.lotId !== null ? { lotId: row.lotId, what: lotWords(row.product, row.lot ?? '') } : null;
 }
 
 async function partMates(scope: Scope, jobId: string, systemId: string, item: string): Promise<Suspected> {
@@ -93,28 +127,5 @@ async function partMates(scope: Scope, jobId: string, systemId: string, item: st
     .orderBy(desc(fittedPart.fittedOn), desc(fittedPart.createdAt))
     .limit(1);
   if (!own) return { what: null, mates: [] };
-  const what = `${own.make}, ${own.lot}`;
-  const mates = await scope
-    .selectDistinctOn([system.name, system.id], {
-      systemId: system.id,
-      systemName: system.name,
-      ownerName: owner.name,
-      phone: owner.phone,
-      loopId: fittedPart.loopId,
-      since: fittedPart.fittedOn,
-    })
-    .from(fittedPart)
-    .innerJoin(system, eq(system.id, fittedPart.systemId))
-    .innerJoin(owner, eq(owner.id, system.ownerId))
-    .where(
-      and(
-        sql`lower(${fittedPart.make}) = lower(${own.make})`,
-        sql`lower(${fittedPart.lot}) = lower(${own.lot})`,
-        isNull(fittedPart.goneOn),
-        ne(system.id, systemId),
-        ne(system.state, 'retired'),
-      ),
-    )
-    .orderBy(system.name, system.id, fittedPart.fittedOn);
-  return { what, mates };
+  return { what: lotWords(own.make, own.lot), mates: await others(holdersOfPart(scope, own), systemId) };
 }

@@ -15,6 +15,7 @@ import type { Routes } from '../../base/http/routes.js';
 import type { CallMachine } from '../../../core/workshop/calls/answers.js';
 import { answersFor } from '../calls/calls.js';
 import { openJobsOf } from '../jobs/jobs.js';
+import { earlyIn } from '../lots/earlyLots.js';
 import { lotsOf } from '../lots/lots.js';
 import { loanOf } from '../store/loans.js';
 import { addOwner, editOwner, listOwners } from './owners.js';
@@ -38,6 +39,7 @@ export function systemRoutes(routes: Routes): void {
       history: await systemHistory(ask, page.system.id),
       jobs: await openJobsOf(ask, page.system.id),
       lots: await lotsOf(ask.scope, page.system.id),
+      earlyLots: await earlyIn(ask.scope, page.system.id),
       loan: await loanOf(ask.scope, page.system.id),
     };
   });

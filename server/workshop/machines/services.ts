@@ -1,11 +1,13 @@
 import { say } from '../../../core/base/words/say.js';
 import { isInRun } from '../../../core/workshop/machines/attention.js';
 import { and, desc, eq, gt } from 'drizzle-orm';
+import { findingWords } from '../../../core/edge/words/dates.js';
+import type { Finding } from '../../../core/workshop/due-dates/facts.js';
 import { demandPast, refuse } from '../../../core/base/checking/input.js';
 import { type ServiceInput } from '../../../core/workshop/machines/schema.js';
 import { CLEANS_FINS, JOB_KINDS, REFILLING } from '../../../core/workshop/jobs/kinds.js';
 import { fill, loopContents } from '../../base/database/tables/runs.js';
-import { coolantProduct } from '../../base/database/tables/coolants.js';
+import { coolantLot, coolantProduct } from '../../base/database/tables/coolants.js';
 import { restartDust } from '../due-dates/cleaned.js';
 import { fillLoop } from '../due-dates/fillLoop.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
@@ -48,6 +50,14 @@ interface Refill {
 async function refill({ scope, account, clock }: Ask, input: ServiceInput, { systemId, ...made }: Refill): Promise<void> {
   const at = clock.now();
   const { workshopId, personId } = account;
+  const { lotId = null } = input;
+  if (lotId !== null) {
+    const [lot] = await scope
+      .select({ id: coolantLot.id })
+      .from(coolantLot)
+      .where(and(eq(coolantLot.id, lotId), eq(coolantLot.productId, made.productId)));
+    if (!lot) throw notFound('lot of this coolant');
+  }
   const [product] = await scope.select({ id: coolantProduct.id }).from(coolantProduct).where(eq(coolantProduct.id, made.productId));
   if (!product) throw notFound('coolant');
   const [later] = await scope
@@ -65,7 +75,7 @@ async function refill({ scope, account, clock }: Ask, input: ServiceInput, { sys
       }),
     );
   const { doneOn: filledOn, drainedMl, loopId } = input;
-  await fillLoop(scope, { workshopId, systemId, loopId, personId, at, ...made, filledOn, drainedMl });
+  await fillLoop(scope, { workshopId, systemId, loopId, personId, at, ...made, lotId, filledOn, drainedMl });
 }
 
 /** Enters a service that was done; where the loop was refilled its clocks start again from that day. */
@@ -80,10 +90,13 @@ export async function recordService(ask: Ask, input: ServiceInput) {
     .returning();
   const jobRow = made as NonNullable<typeof made>;
   const text = input.finding.trim();
-  if (text !== '')
+  const { ended = null } = input;
+  if (text !== '' || ended !== null) {
+    const fact: Finding = ended === null ? { why: 'said', text } : { why: 'cause', cause: ended, name: null, text };
     await scope
       .insert(finding)
-      .values({ workshopId, systemId, jobId: jobRow.id, fact: { why: 'said', text }, text, severity: 'watch', foundAt: at });
+      .values({ workshopId, systemId, jobId: jobRow.id, fact, text: findingWords(fact), severity: 'watch', foundAt: at });
+  }
   const { productId, pouredMl } = input;
   if (REFILLING.includes(input.kind) && productId !== null && pouredMl !== null)
     await refill(ask, input, { systemId, revisionId, jobId: jobRow.id, productId, pouredMl });

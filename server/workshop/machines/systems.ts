@@ -1,5 +1,6 @@
 import { say } from '../../../core/base/words/say.js';
 import type { Scope } from '../../base/database/client.js';
+import { groupBy } from '../../../core/base/numerics/groupBy.js';
 import { insideOf } from '../../machine/loops/inside.js';
 import type { SystemLine } from '../../../core/workshop/machines/answers.js';
 import { and, asc, desc, eq, getTableColumns, inArray, sql } from 'drizzle-orm';
@@ -66,8 +67,8 @@ export async function systemLines({ scope, today }: Pick<Ask, 'scope' | 'today'>
     .innerJoin(loop, eq(loop.id, run.loopId))
     .where(and(eq(run.state, 'active'), isReal));
 
-  const duesBy = groupBySystem(dues);
-  const loopsBy = groupBySystem(loops);
+  const duesBy = groupBy(dues, ({ systemId }) => systemId);
+  const loopsBy = groupBy(loops, ({ systemId }) => systemId);
   const lastFill = new Map(fills.map((row) => [row.systemId, row]));
   const runBy = new Map(runs.map((row) => [row.systemId, row.id]));
   return systems
@@ -97,16 +98,6 @@ export async function systemLines({ scope, today }: Pick<Ask, 'scope' | 'today'>
       };
     })
     .sort(compareAttention);
-}
-
-function groupBySystem<T extends { systemId: string }>(rows: readonly T[]): Map<string, T[]> {
-  const groups = new Map<string, T[]>();
-  for (const row of rows) {
-    const group = groups.get(row.systemId);
-    if (group) group.push(row);
-    else groups.set(row.systemId, [row]);
-  }
-  return groups;
 }
 
 export async function addSystem({ scope, account }: Ask, input: SystemInput) {

@@ -7,8 +7,9 @@ import type { ConditionPage } from '@core/workshop/logs/answers.js';
 import { get } from '../../base/http/api.js';
 import { usePage } from '../../base/http/usePage.js';
 
-/** What a machine says by itself, beside its owner's words: each part that was read under load, in a line. Nothing where it never was. */
-const props = defineProps<{ systemId: string }>();
+/** What a machine says by itself, beside its owner's words: each part that was read under load, in a line. and what it holds of lots that
+ * fail early. Nothing where it was never read. */
+const props = defineProps<{ systemId: string; earlyLots?: readonly string[] }>();
 const { data: page } = usePage(
   (signal) => get<ConditionPage>(`/systems/${props.systemId}/condition`, signal),
   () => props.systemId,
@@ -30,16 +31,23 @@ const percent = (risen: number | null): string => (risen === null ? '–' : `${M
 </script>
 
 <template>
-  <section v-if="lines.length" class="says" aria-label="What it says by itself">
+  <section v-if="lines.length || earlyLots?.length" class="says" aria-label="What it says by itself">
     <header class="spread">
       <h2>What it says by itself</h2>
-      <router-link :to="`/systems/${systemId}/condition`">Its condition</router-link>
+      <router-link v-if="lines.length" :to="`/systems/${systemId}/condition`">Its condition</router-link>
     </header>
     <ul class="plain-list">
       <li v-for="line in lines" :key="line.part">
         <strong>{{ line.name }}</strong>
         <span class="figures">{{ percent(line.risen) }}</span>
         <span :class="{ danger: line.isOver }">{{ line.words }}</span>
+      </li>
+      <li v-for="lot in earlyLots" :key="lot" class="lot">
+        <strong>{{ lot }}</strong>
+        <span
+          >fails earlier here than others: look at the liquid and its sample.
+          <router-link to="/workshop/lives">Learned lives</router-link></span
+        >
       </li>
     </ul>
   </section>
@@ -52,5 +60,8 @@ const percent = (risen: number | null): string => (risen === null ? '–' : `${M
   gap: 12px;
   padding: 8px 0;
   border-top: 1px solid var(--line-soft);
+}
+.says .lot {
+  grid-template-columns: minmax(0, 190px) 1fr;
 }
 </style>

@@ -111,6 +111,7 @@ async function addLot(productId: string): Promise<void> {
   <section>
     <header class="spread">
       <h2>Coolants</h2>
+      <router-link to="/workshop/lives">How long they last here</router-link>
       <v-btn variant="outlined" @click="adding = !adding">{{ adding ? 'Close' : 'New coolant' }}</v-btn>
     </header>
     <form v-if="adding" class="form mt-3" novalidate @submit.prevent="add">

@@ -22,6 +22,8 @@ const dataSafe = (Object.keys(DATA_SAFE) as DataSafe[]).map((value) => ({ value,
       placeholder="gets loud after ten minutes, was quiet last winter"
       :error-messages="at('intake.symptom')"
     />
+    <!-- what the machine says by itself, beside its owner's words -->
+    <slot />
     <SignTiles v-model="form.signs" />
     <div class="pair">
       <NumberField

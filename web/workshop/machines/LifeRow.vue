@@ -3,7 +3,7 @@ import type { SystemLine } from '@core/workshop/machines/answers.js';
 import { reasonWords } from '@core/edge/words/dates.js';
 import { computed } from 'vue';
 import { ATTENTION_WORDS, sayDue } from '@core/workshop/machines/attention.js';
-import { daysBetween } from '@core/base/units/calendar.js';
+import { DAYS_PER_MONTH, daysBetween } from '@core/base/units/calendar.js';
 import { useDates } from '../../base/units/dates.js';
 import { DUE_KINDS, nextWord } from './dueKinds.js';
 import { AHEAD_MONTHS, PAST_MONTHS } from './lifeScale.js';
@@ -12,9 +12,8 @@ import { AHEAD_MONTHS, PAST_MONTHS } from './lifeScale.js';
 const props = defineProps<{ line: SystemLine; today: string }>();
 const dates = useDates();
 
-const DAYS_A_MONTH = 30.44;
 const place = (day: string): number => {
-  const months = daysBetween(props.today, day) / DAYS_A_MONTH;
+  const months = daysBetween(props.today, day) / DAYS_PER_MONTH;
   return ((Math.max(-PAST_MONTHS, Math.min(AHEAD_MONTHS, months)) + PAST_MONTHS) / (PAST_MONTHS + AHEAD_MONTHS)) * 100;
 };
 const zero = computed(() => place(props.today));

@@ -5,6 +5,8 @@ import { computed, reactive, watch } from 'vue';
 import { type ServiceInput } from '@core/workshop/machines/schema.js';
 import { JOB_KINDS, REFILLING, SERVICE_KIND_KEYS, type ServiceKind } from '@core/workshop/jobs/kinds.js';
 import { useCoolants } from '../coolants/coolantStore.js';
+import { CAUSES } from '@core/bench/inspection/grade.js';
+import { CAUSE_KEYS, type CauseKey } from '@core/workshop/due-dates/facts.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import NumberField from '../../base/units/NumberField.vue';
@@ -24,6 +26,8 @@ const form = reactive<{
   productId: string | null;
   drainedMl: number | null;
   pouredMl: number | null;
+  lotId: string | null;
+  ended: CauseKey | null;
   note: string;
   finding: string;
 }>(blank());
@@ -37,6 +41,8 @@ function blank() {
     productId: loop?.coolantProductId ?? null,
     drainedMl: null,
     pouredMl: null,
+    lotId: null,
+    ended: null,
     note: '',
     finding: '',
   };
@@ -50,6 +56,19 @@ watch(open, (now) => {
 });
 
 const refills = computed(() => REFILLING.includes(form.kind));
+/** lots of the coolant that was poured, and that nobody knows */
+const lots = computed(() => [
+  { value: null, title: say('not known') },
+  ...(coolants.find(form.productId)?.lots ?? []).map(({ id, lot }) => ({ value: id, title: lot })),
+]);
+watch(
+  () => form.productId,
+  () => (form.lotId = null),
+);
+const causes = [
+  { value: null, title: say('still good, or not looked at') },
+  ...CAUSE_KEYS.map((value) => ({ value, title: say(CAUSES[value]) })),
+];
 const kinds = SERVICE_KIND_KEYS.map((value) => ({ value, title: say(JOB_KINDS[value].label) }));
 
 async function save(): Promise<void> {
@@ -58,6 +77,7 @@ async function save(): Promise<void> {
     productId: refills.value ? form.productId : null,
     drainedMl: refills.value ? form.drainedMl : null,
     pouredMl: refills.value ? form.pouredMl : null,
+    lotId: refills.value ? form.lotId : null,
   };
   const saved = await submit.run((idempotencyKey) => call('POST', `/systems/${props.systemId}/services`, { body, idempotencyKey }));
   if (!saved) return;
@@ -82,19 +102,23 @@ async function save(): Promise<void> {
       <DayField v-model="form.doneOn" label="On" :max="today" :errors="submit.at('doneOn')" />
     </div>
     <template v-if="refills">
-      <v-select
-        v-model="form.productId"
-        :items="coolants.products"
-        item-title="name"
-        item-value="id"
-        label="Coolant poured"
-        :error-messages="submit.at('productId')"
-      />
+      <div class="pair">
+        <v-select
+          v-model="form.productId"
+          :items="coolants.products"
+          item-title="name"
+          item-value="id"
+          label="Coolant poured"
+          :error-messages="submit.at('productId')"
+        />
+        <v-select v-model="form.lotId" :items="lots" label="Its lot" :error-messages="submit.at('lotId')" />
+      </div>
       <div class="pair">
         <NumberField v-model="form.drainedMl" label="Came out" unit="mL" :errors="submit.at('drainedMl')" />
         <NumberField v-model="form.pouredMl" label="Went in" unit="mL" :errors="submit.at('pouredMl')" />
       </div>
     </template>
+    <v-select v-model="form.ended" :items="causes" label="The coolant that came out" :error-messages="submit.at('ended')" />
     <v-textarea v-model="form.finding" label="Finding, if any" :error-messages="submit.at('finding')" />
     <v-textarea v-model="form.note" label="Note" :error-messages="submit.at('note')" />
   </FormDialog>

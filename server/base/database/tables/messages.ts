@@ -33,7 +33,7 @@ export const message = pgTable(
     unique('message_once').on(t.workshopId, t.template, t.about),
     check(
       'message_template_known',
-      sql`template in ('due-soon', 'ready', 'parts-late', 'slot', 'moved', 'cancelled', 'missed', 'limit', 'risk')`,
+      sql`template in ('due-soon', 'ready', 'parts-late', 'slot', 'moved', 'cancelled', 'missed', 'limit', 'risk', 'lot')`,
     ),
     check('message_state_known', sql`state in ('waiting', 'sent', 'failed')`),
     check('message_sent_has_instant', sql`(state = 'sent') = (sent_at is not null)`),

@@ -5,6 +5,7 @@ import { eq, sql } from 'drizzle-orm';
 import {
   boolean,
   check,
+  doublePrecision,
   foreignKey,
   integer,
   json,
@@ -20,6 +21,7 @@ import {
 import type { Skill } from '../../../../core/workshop/planning/capacities.js';
 import { DEFAULT_SCHOOLS, type Schools } from '../../../../core/physics/leak-testing/schools.js';
 import type { FirstStep } from '../../../../core/workshop/first-week/firstWeek.js';
+import { LEARNING } from '../../../../core/workshop/learned-lives/fillLives.js';
 import { USUAL_LIMITS, type HeatLimits } from '../../../../core/physics/condition/limits.js';
 import { USUAL_READING, type Reading } from '../../../../core/base/units/reading.js';
 import { DEFAULT_RATES, type Rates } from '../../../../core/workshop/prices/rates.js';
@@ -46,6 +48,8 @@ export const workshop = pgTable(
     reading: stored('reading', readObject<Reading>('how the workshop reads', USUAL_READING)).notNull().default(USUAL_READING),
     /** what it takes for too hot */
     heatLimits: stored('heat_limits', readObject<HeatLimits>('what is too hot', USUAL_LIMITS)).notNull().default(USUAL_LIMITS),
+    /** share of fills that may have failed by the day of their change */
+    lifeRisk: doublePrecision('life_risk').notNull().default(LEARNING.risk),
     /** steps of the first week that need nothing here */
     passedSteps: stored('passed_steps', readList<FirstStep>('steps of the first week')).notNull().default([]),
     version: integer('version').notNull().default(1),
@@ -53,6 +57,7 @@ export const workshop = pgTable(
   },
   () => [
     check('workshop_name_given', sql`length(trim(name)) > 0`),
+    check('workshop_risk_sane', sql`life_risk >= 0.01 and life_risk <= 0.5`),
     check('workshop_season_whole', sql`(hot_from_month is null) = (hot_until_month is null)`),
     check('workshop_season_months', sql`hot_from_month between 1 and 12 and hot_until_month between 1 and 12`),
     // which workshops there are, and what their clocks say: for the night's work (columns are granted one by one)
