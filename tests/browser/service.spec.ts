@@ -26,6 +26,31 @@ test(
     await openMachine(page, app, 'Orchard rig');
     await page.getByRole('link', { name: 'Take it in' }).click();
 
+    // liquid and sample on one photograph: touched twice, it moves the advice
+    const picture = await page.evaluate(() => {
+      const canvas = Object.assign(document.createElement('canvas'), { width: 640, height: 400 });
+      const pen = canvas.getContext('2d') as CanvasRenderingContext2D;
+      for (const [colour, x, y, width, height] of [
+        ['#dcd8ce', 0, 0, 640, 400],
+        ['#7a2c30', 140, 120, 100, 240],
+        ['#8a4a2c', 400, 120, 100, 240],
+      ] as const) {
+        pen.fillStyle = colour;
+        pen.fillRect(x, y, width, height);
+      }
+      return canvas.toDataURL('image/png').split(',')[1] as string;
+    });
+    await page.getByRole('button', { name: 'Photograph it beside its sample' }).click();
+    await page.locator('.v-overlay input[type=file]').setInputFiles({ name: 'glasses.png', mimeType: 'image/png', buffer: Buffer.from(picture, 'base64') }); // prettier-ignore
+    await expect(page.getByText('Touch the retained sample.')).toBeVisible();
+    const canvas = page.locator('canvas');
+    const box = (await canvas.boundingBox()) as { width: number; height: number };
+    for (const x of [190, 450]) await canvas.click({ position: { x: (x / 640) * box.width, y: (240 / 400) * box.height } });
+    await expect(page.getByText('no longer the colour of its retained sample')).toBeVisible();
+    await page.getByRole('button', { name: 'Write it down' }).click();
+    await expect(page.locator('.advised')).toContainText('flush and refill');
+    await page.getByRole('button', { name: 'Leave it out' }).click();
+    await expect(page.locator('.advised')).toContainText('loop stays closed');
     // signs move the advice; a hand may overrule it
     await page.getByLabel('In the owner’s words').fill('smells a little since spring');
     await page.getByText('It smells').click();

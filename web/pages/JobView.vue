@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { colourWords } from '@core/edge/words/colour.js';
 import { formatIn } from '@core/base/units/display.js';
 import type { JobPage } from '@core/workshop/jobs/answers.js';
 import { capital, say, sayWord } from '@core/base/words/say.js';
@@ -147,6 +148,10 @@ async function cancel(reason: string): Promise<void> {
             <template v-if="job.history.coolantName"
               ><dt>Inside</dt>
               <dd>{{ job.history.coolantName }}, {{ job.history.ageDays }} days</dd></template
+            >
+            <template v-if="job.intake.colour"
+              ><dt>Colour</dt>
+              <dd class="figures">{{ colourWords(job.intake.colour) }}</dd></template
             >
             <template v-if="job.intake.flowLph"
               ><dt>Flow</dt>

@@ -146,6 +146,7 @@ async function book(): Promise<void> {
       <div class="columns">
         <div class="stack">
           <IntakeFields
+            :system-id="id"
             :model-value="form"
             :baseline-flow-lph="history.baselineFlowLph"
             :at="submit.at"

@@ -15,6 +15,7 @@ import { LEAK_SCHOOLS, WET_SCHOOLS } from '@core/physics/leak-testing/schools.js
 import type { StepKind } from '@core/bench/runs/procedure.js';
 import { ENDS_LOOP, JOB_KINDS } from '@core/workshop/jobs/kinds.js';
 import { LEAK_LIMITS } from '@core/physics/leak-testing/defaults.js';
+import { colourWords } from '@core/edge/words/colour.js';
 import { formatIn, formatLeak, formatLeakWithSe, formatMl, formatMlWithSd, formatMm, formatRoughMl } from '@core/base/units/display.js';
 import { get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
@@ -228,6 +229,10 @@ onScopeDispose(
               ><dt>Coolant measured</dt>
               <dd>{{ coolantReadWords(record.coolantRead) }}, {{ dates.time(record.coolantRead.at) }}</dd></template
             >
+            <template v-for="read in record.colours ?? []" :key="read.at"
+              ><dt>Colour beside the sample</dt>
+              <dd class="figures">{{ colourWords(read) }}, {{ dates.time(read.at) }}</dd></template
+            >
             <template v-if="record.lastWater"
               ><dt>Last water</dt>
               <dd>
@@ -264,6 +269,10 @@ onScopeDispose(
           <template v-if="record.intake.condition"
             ><dt>Its state</dt>
             <dd>{{ record.intake.condition }}</dd></template
+          >
+          <template v-if="record.intake.colour"
+            ><dt>Colour</dt>
+            <dd class="figures">{{ colourWords(record.intake.colour) }}</dd></template
           >
           <template v-if="record.intake.flowLph !== null"
             ><dt>Flow</dt>

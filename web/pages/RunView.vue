@@ -379,6 +379,8 @@ useShortcuts({
       <RunDialogs
         v-model="dialog"
         :run-id="id"
+        :system-id="desk.answer.value.systemId"
+        :job-id="desk.answer.value.run.jobId"
         :procedure="procedure"
         :state="state"
         :file="desk.answer.value.file"

@@ -116,6 +116,7 @@ export const CAUSES: Readonly<Record<CauseKey, string>> = {
   growth: 'something grew',
   corrosion: 'metals were attacked',
   'plating-loss': 'plating came off',
+  colour: 'its colour left that of the retained sample',
   debris: 'debris from new parts or from manufacture',
   mixing: 'two liquids that do not go together',
   unknown: 'not known',

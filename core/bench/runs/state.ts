@@ -1,3 +1,4 @@
+import type { ColourRead } from '../../machine/liquids/colourSchema.js';
 import type { StandingName } from '../../machine/loop-file/orientation.js';
 import type { BleedCycle } from '../../physics/air/bleed.js';
 import type { LoopContents } from '../../physics/live-book/loopContents.js';
@@ -76,6 +77,8 @@ export interface RunState {
     readonly kept?: boolean;
   }[];
   readonly coolantReads: (CoolantRead & Made)[];
+  /** the liquid beside its retained sample, as photographs told it */
+  readonly colours: (ColourRead & Made)[];
   readonly bleedCycles: Stamped<BleedCycle>[];
   readonly baselines: Stamped<BaselineReading>[];
   /** of a service: measured before anything was touched */
@@ -132,6 +135,7 @@ export const emptyState = (procedure: Procedure): RunState => ({
   pours: [],
   outflows: [],
   coolantReads: [],
+  colours: [],
   bleedCycles: [],
   baselines: [],
   befores: [],

@@ -1,3 +1,4 @@
+import type { ColourRead } from '../../machine/liquids/colourSchema.js';
 import { say } from '../../base/words/say.js';
 import { leakCauseWords } from '../../bench/leak-finding/causes.js';
 import { nameIn } from '../../machine/catalogue/names.js';
@@ -81,6 +82,8 @@ export interface RunRecord {
   readonly strength?: Strength | null;
   /** the coolant as it was measured last in this run; null: it was not */
   readonly coolantRead?: (CoolantRead & { readonly at: string }) | null;
+  /** the liquid beside its retained sample, each time it was photographed; missing in records before it was kept */
+  readonly colours?: readonly (ColourRead & { readonly at: string })[];
   /** what was said and seen when the machine came in; missing in a build */
   readonly intake?: Intake;
   readonly notNeeded: readonly string[];
@@ -185,6 +188,7 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
     lastWater: lastWaterOf(state),
     strength: strengthOf(procedure, state),
     coolantRead: coolantReadOf(state),
+    colours: state.colours.map(({ deltaE, sd, photoId, at }) => ({ deltaE, sd, photoId, at })),
     ...(intake ? { intake } : {}),
     notNeeded: procedure.steps.flatMap((step) => {
       const checks = state.steps.find(({ id }) => id === step.id)?.checks ?? {};

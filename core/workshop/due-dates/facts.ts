@@ -15,7 +15,17 @@ export interface Said {
 }
 
 /** Suspected causes. A suspicion, never a verdict. */
-export const CAUSE_KEYS = ['fallout', 'plasticiser-bloom', 'growth', 'corrosion', 'plating-loss', 'debris', 'mixing', 'unknown'] as const;
+export const CAUSE_KEYS = [
+  'fallout',
+  'plasticiser-bloom',
+  'growth',
+  'corrosion',
+  'plating-loss',
+  'colour',
+  'debris',
+  'mixing',
+  'unknown',
+] as const;
 export type CauseKey = (typeof CAUSE_KEYS)[number];
 
 /** Limits of use that a temporary fix comes with. */

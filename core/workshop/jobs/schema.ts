@@ -3,6 +3,7 @@ import { schoolsSchema } from '../../physics/leak-testing/schoolsSchema.js';
 import Joi from 'joi';
 import type { Schools } from '../../physics/leak-testing/schools.js';
 import { day, finite, id, note, rowVersion } from '../../base/checking/fields.js';
+import { colourReadFields, type ColourRead } from '../../machine/liquids/colourSchema.js';
 import { estimateSchema, type EstimateInput } from '../prices/estimate.js';
 import { JOB_KIND_KEYS, type JobKind } from './kinds.js';
 import { SIGN_KEYS, type Sign } from './scope.js';
@@ -22,6 +23,8 @@ export interface Intake {
   readonly signsIn: string;
   /** L/h read on arrival at the baseline’s pump setting; null where not read */
   readonly flowLph: number | null;
+  /** liquid and retained sample on one photograph; missing or null: nobody compared them so */
+  readonly colour?: ColourRead | null;
 }
 
 /** Days in which an owner can do without the machine, both counted. */
@@ -79,6 +82,7 @@ const fields: Joi.SchemaMap = {
       .required(),
     signsIn: text(120),
     flowLph: finite().greater(0).max(3000).allow(null).required(),
+    colour: Joi.object(colourReadFields).allow(null).default(null),
   }).required(),
   estimate: estimateSchema.required(),
   neededBy: day().allow(null).required(),

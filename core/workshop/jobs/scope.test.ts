@@ -34,6 +34,13 @@ describe('scope advice', () => {
     expect(advise({ dueSoon: 'over', ageDays: 400 }).reasons).toEqual([expect.stringContaining('months are over')]);
   });
 
+  it('flushes what left the colour of its sample on a photograph; a little off is no reason', () => {
+    expect(advise({ colour: { deltaE: 6.2 } })).toMatchObject({ kind: 'flush-refill', reasons: [expect.stringContaining('ΔE₀₀ 6.2')] });
+    expect(advise({ colour: { deltaE: 4 } }).kind).toBe('closed-loop');
+    // seen by eye and by the picture: said once
+    expect(advise({ colour: { deltaE: 9 }, signs: ['colour-differs'] }).reasons).toHaveLength(1);
+  });
+
   it('takes it apart where rinsing does not help, however young it is', () => {
     for (const sign of ['layer', 'deposit', 'flakes', 'instant-hot'] as const) expect(advise({ signs: [sign] }).kind).toBe('strip-clean');
     expect(advise({ flowRatio: 0.6 }).kind).toBe('strip-clean');

@@ -1,5 +1,6 @@
 import { DAYS_PER_MONTH } from '../../base/units/calendar.js';
 import { say, sayWord } from '../../base/words/say.js';
+import { colourVerdict } from '../../machine/liquids/colourDifference.js';
 import { COOLANT_CLASSES, type CoolantClass } from '../../machine/liquids/classes.js';
 import { JOB_KINDS, type JobKind } from './kinds.js';
 
@@ -74,6 +75,8 @@ export interface ScopeInput {
   /** K that the hottest part rose against its baseline above the room, same load; null where not comparable */
   readonly risenK: number | null;
   readonly signs: readonly Sign[];
+  /** liquid and retained sample on one photograph; null or missing: nobody compared them so */
+  readonly colour?: { readonly deltaE: number } | null;
   /** the same product, or one of the same base and inhibitor, follows */
   readonly sameCoolantFollows: boolean;
   /** its coolant’s date comes within a month, or in the hot months that come next; null: neither, or no date */
@@ -132,6 +135,11 @@ function evidenceOf(input: ScopeInput): Evidence[] {
     found.push({
       asksFor: 'flush-refill',
       words: say('{risenK} K hotter than its baseline: more than dust usually explains', { risenK: risenK.toFixed(1) }),
+    });
+  if (input.colour && colourVerdict(input.colour.deltaE) === 'changed' && !signs.includes('colour-differs'))
+    found.push({
+      asksFor: 'flush-refill',
+      words: say('its colour left that of the retained sample: ΔE₀₀ {deltaE}', { deltaE: input.colour.deltaE.toFixed(1) }),
     });
   const suspension = coolantClass === 'opaque' || coolantClass === 'show';
   const isOver = ageDays !== null && lifeMonths !== null && ageDays >= lifeMonths * DAYS_PER_MONTH;

@@ -5,7 +5,7 @@ import type { CoolantClass } from '../../machine/liquids/classes.js';
 import type { CauseKey } from '../due-dates/facts.js';
 
 /** What ends the life of a coolant, where it is found; dirt from elsewhere and mistakes of hands do not. */
-export const ENDS_A_COOLANT: readonly CauseKey[] = ['fallout', 'plasticiser-bloom', 'growth', 'corrosion', 'plating-loss'];
+export const ENDS_A_COOLANT: readonly CauseKey[] = ['fallout', 'plasticiser-bloom', 'growth', 'corrosion', 'plating-loss', 'colour'];
 
 /** One fill, from the day it went in until it failed, came out, or today. */
 export interface FillLife extends Life {

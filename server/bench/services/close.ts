@@ -1,9 +1,10 @@
 import { ENDS_A_COOLANT } from '../../../core/workshop/learned-lives/fillLives.js';
+import { colourVerdict } from '../../../core/machine/liquids/colourDifference.js';
 import { findingWords } from '../../../core/edge/words/dates.js';
 import type { Finding, LooseEnd } from '../../../core/workshop/due-dates/facts.js';
 import { openDates, type DateFacts } from '../runs/openDates.js';
 import { FINS } from '../../../core/bench/runs/checkIds.js';
-import { liesOutside } from '../../../core/bench/runs/state.js';
+import { liesOutside, type RunState } from '../../../core/bench/runs/state.js';
 import { flushedOf } from '../../../core/bench/runs/rinses.js';
 import { placesOf } from '../../../core/bench/runs/procedure.js';
 import { gradedSheet, looseEnds } from '../../../core/bench/runs/looseEnds.js';
@@ -151,6 +152,7 @@ async function noteFindings({ ask, row, jobId, state, service, systemId }: Closi
       fact: { why: 'cause', cause, ...(item ? { item } : {}), name: item ? nameIn(service.items, item) : null, text } as const,
       severity: 'watch' as const,
     })),
+    ...colourEnd(state),
     ...state.leaks.map(({ where, mended }) => ({
       fact: { why: 'leak', item: where, place: placeIn(row, where), cause: mended?.cause ?? null, text: mended?.text ?? '' } as const,
       severity: 'failure' as const,
@@ -172,9 +174,18 @@ async function noteFindings({ ask, row, jobId, state, service, systemId }: Closi
 
 /** Something ended this coolant: how long its kind lasts here is known better now, and the dates of others move with it. */
 async function learnFromEnd({ ask, state }: Closing): Promise<void> {
-  if (!state.service.causes.some(({ cause }) => ENDS_A_COOLANT.includes(cause))) return;
+  const isEnd = colourEnd(state).length > 0 || state.service.causes.some(({ cause }) => ENDS_A_COOLANT.includes(cause));
+  if (!isEnd) return;
   await refreshLives(ask.scope, { workshopId: ask.account.workshopId, today: ask.today, at: ask.clock.now() });
   await redate(ask.scope, { everything: true });
+}
+
+/** The liquid left the colour of its sample and nobody named another cause: that is what ended it. */
+function colourEnd({ colours, pours, service: { causes } }: RunState): { fact: Finding; severity: 'watch' }[] {
+  // what was photographed once the new coolant was in says nothing of the old one
+  const old = colours.filter(({ at }) => pours.every((pour) => at < pour.at)).at(-1);
+  if (!old || colourVerdict(old.deltaE) !== 'changed' || causes.some(({ cause }) => ENDS_A_COOLANT.includes(cause))) return [];
+  return [{ fact: { why: 'cause', cause: 'colour', name: null, text: `ΔE₀₀ ${old.deltaE.toFixed(1)}` }, severity: 'watch' }];
 }
 
 const placeIn = ({ procedure }: Closing['row'], id: string): string => nameIn(placesOf(procedure), id);

@@ -158,9 +158,14 @@ describe('a yearly flush', () => {
     await desk.put(`/coolant-lots/${lot.lotId}`, { openedOn: null, keepsUntil: null, stockMl: 5000, samplePlace: 'shelf 2', version: 1 });
     bench.wait(360 * 86_400);
     const { run } = await begun(systemId, loopId, 'flush-refill');
-    const signed = await leadRun(bench, desk, run, lot, { wasteId: can.body.id, before: 47 });
+    // before anything ran out it was photographed beside its sample
+    const colour = { type: 'colour' as const, deltaE: 7.25, sd: 0.4, photoId: null };
+    const signed = await leadRun(bench, desk, run, lot, { wasteId: can.body.id, before: 47 }, (body) =>
+      body.type === 'drained' ? [body, colour] : [body],
+    );
     expect(signed.status).toBe(201);
-    const { service } = await recordOf(run.id);
+    const { service, colours } = await recordOf(run.id);
+    expect(colours?.[0]).toMatchObject({ deltaE: 7.25, sd: 0.4 });
     expect(service?.volumes.balance).toMatch(/balances|inside/);
     expect(service?.comparison).toBeTruthy();
     const waste = await desk.get<{ container: { levelMl: number }; entries: { systemName: string }[] }>(`/waste/${can.body.id}`);
@@ -169,6 +174,8 @@ describe('a yearly flush', () => {
     const store = await desk.get<{ lots: { id: string; stockMl: number }[] }>('/store');
     expect(store.body.lots.find(({ id }) => id === lot.lotId)?.stockMl).toBeLessThan(5000);
     const { dues, system, history } = await page(systemId);
+    // nobody named another cause: its colour ended it
+    expect(history.find(({ kind }) => kind === 'finding')?.text).toBe('Suspected cause: its colour left that of the retained sample. ΔE₀₀ 7.3'); // prettier-ignore
     expect(system.state).toBe('in-service');
     expect(dues.map(({ kind }) => kind).sort()).toEqual(['coolant-service', 'dust-clean', 'settling-check']);
     expect(history.find(({ title }) => title === 'Flush and refill')?.text).toMatch(/^\d+ mL out, 3 rinses of 600 mL, \d+ mL of .* in/);

@@ -7,6 +7,7 @@ import { computed } from 'vue';
 import ReasonDialog from '../../base/look/ReasonDialog.vue';
 import LeftOpenDialog from '../left-open/LeftOpenDialog.vue';
 import CoolantReadDialog from './CoolantReadDialog.vue';
+import ColourDialog from '../../workshop/colour/ColourDialog.vue';
 import BypassDialog from '../services/BypassDialog.vue';
 import RescopeDialog from '../services/RescopeDialog.vue';
 import SwapStep from '../services/SwapStep.vue';
@@ -19,6 +20,9 @@ import DialogFocus from '../../base/look/DialogFocus.vue';
 const which = defineModel<RunDialog | null>({ required: true });
 const props = defineProps<{
   runId: string;
+  systemId: string;
+  /** null: a practice run */
+  jobId: string | null;
   procedure: Procedure;
   state: RunState;
   file: LoopFile;
@@ -96,6 +100,13 @@ function override(reason: string): void {
     :coolant-id="coolantId"
     @close="which = null"
     @changed="emit('changed')"
+  />
+  <ColourDialog
+    v-if="which === 'colour'"
+    :system-id="systemId"
+    :job-id="jobId"
+    @close="which = null"
+    @read="say({ type: 'colour', ...$event })"
   />
   <CoolantReadDialog v-if="which === 'coolant-read'" :procedure="procedure" :state="state" @close="which = null" @send="say" />
   <BypassDialog

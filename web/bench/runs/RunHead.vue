@@ -76,6 +76,7 @@ const emit = defineEmits<{ open: [dialog: RunDialog]; photo: [photoId: string]; 
           <v-list-item v-if="!waits" @click="emit('open', 'stays-open')">Something stays open</v-list-item>
           <v-list-item v-if="!waits && answer.run.procedure.facts" @click="emit('open', 'exchange')">A part was exchanged</v-list-item>
           <v-list-item v-if="!waits" @click="emit('open', 'coolant-read')">The coolant was measured</v-list-item>
+          <v-list-item v-if="!waits" @click="emit('open', 'colour')">Colour beside the sample</v-list-item>
           <v-list-item v-if="!waits && answer.run.jobId && answer.run.procedure.facts" @click="emit('open', 'bypass')"
             >Leave a part out of the loop</v-list-item
           >

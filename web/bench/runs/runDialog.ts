@@ -1,3 +1,14 @@
 /** Dialogs of a run: what can be said at any time. */
 export type RunDialog =
-  'note' | 'deviation' | 'trouble' | 'override' | 'rescope' | 'stays-open' | 'exchange' | 'bypass' | 'coolant-read' | 'wait' | 'leave';
+  | 'note'
+  | 'deviation'
+  | 'trouble'
+  | 'override'
+  | 'rescope'
+  | 'stays-open'
+  | 'exchange'
+  | 'bypass'
+  | 'coolant-read'
+  | 'colour'
+  | 'wait'
+  | 'leave';

@@ -65,7 +65,7 @@ async function save(): Promise<void> {
     @close="emit('close')"
   >
     <div class="columns">
-      <IntakeFields :model-value="form" :baseline-flow-lph="job.history.baselineFlowLph" :at="submit.at" />
+      <IntakeFields :system-id="job.system.id" :model-value="form" :baseline-flow-lph="job.history.baselineFlowLph" :at="submit.at" />
       <div class="stack">
         <ScopeLadder v-model="form.kind" :advice="advice" :file="job.loop.file" />
         <v-select

@@ -1,15 +1,19 @@
 <script setup lang="ts">
+import { ref } from 'vue';
 import { say } from '@core/base/words/say.js';
 import { formatIn } from '@core/base/units/display.js';
 import { DATA_SAFE, type DataSafe } from '@core/workshop/jobs/schema.js';
 import ChoiceRow from '../../base/look/ChoiceRow.vue';
 import NumberField from '../../base/units/NumberField.vue';
+import { colourWords } from '@core/edge/words/colour.js';
+import ColourDialog from '../colour/ColourDialog.vue';
 import SignTiles from './SignTiles.vue';
 import type { JobForm } from './jobForm.js';
 
 /** What the owner says and what eyes and noses notice, before anything is opened. */
 const form = defineModel<JobForm>({ required: true });
-defineProps<{ baselineFlowLph: number | null; at: (path: string) => string[] }>();
+defineProps<{ systemId: string; baselineFlowLph: number | null; at: (path: string) => string[] }>();
+const comparing = ref(false);
 const dataSafe = (Object.keys(DATA_SAFE) as DataSafe[]).map((value) => ({ value, title: say(DATA_SAFE[value]) }));
 </script>
 
@@ -25,6 +29,21 @@ const dataSafe = (Object.keys(DATA_SAFE) as DataSafe[]).map((value) => ({ value,
     <!-- what the machine says by itself, beside its owner's words -->
     <slot />
     <SignTiles v-model="form.signs" />
+    <div class="row colour">
+      <v-btn variant="outlined" @click="comparing = true">Photograph it beside its sample</v-btn>
+      <span v-if="form.colour" class="figures">{{ colourWords(form.colour) }}</span>
+      <v-btn v-if="form.colour" variant="text" @click="form.colour = null">Leave it out</v-btn>
+    </div>
+    <ColourDialog
+      v-if="comparing"
+      :system-id="systemId"
+      :job-id="null"
+      @close="comparing = false"
+      @read="
+        form.colour = $event;
+        comparing = false;
+      "
+    />
     <div class="pair">
       <NumberField
         v-model="form.flowLph"

@@ -7,6 +7,7 @@ import type { PriceList } from '@core/workshop/prices/rates.js';
 import type { TypedPart } from '../prices/PartLines.vue';
 import { usualHours } from '@core/workshop/jobs/usualHours.js';
 import { refillsAnew, type JobKind } from '@core/workshop/jobs/kinds.js';
+import type { ColourRead } from '@core/machine/liquids/colourSchema.js';
 import type { EstimateInput } from '@core/workshop/prices/estimate.js';
 import type { Intake, OwnerWindow } from '@core/workshop/jobs/schema.js';
 import { adviseScope, type ScopeAdvice, type Sign } from '@core/workshop/jobs/scope.js';
@@ -21,6 +22,7 @@ export interface JobForm {
   dataSafe: Intake['dataSafe'];
   signsIn: string;
   flowLph: number | null;
+  colour?: ColourRead | null;
   hours: number | null;
   partsText: string;
   coolantMl: number | null;
@@ -42,6 +44,7 @@ export const blankForm = (): JobForm => ({
   dataSafe: 'unknown',
   signsIn: '',
   flowLph: null,
+  colour: null,
   hours: null,
   partsText: '',
   coolantMl: null,
@@ -62,6 +65,7 @@ export const adviceFor = (form: JobForm, history: LoopHistory): ScopeAdvice =>
     flowRatio: form.flowLph !== null && history.baselineFlowLph !== null ? form.flowLph / history.baselineFlowLph : null,
     risenK: history.risenK,
     signs: form.signs,
+    colour: form.colour ?? null,
     dueSoon: history.dueSoon,
     sameCoolantFollows: true,
   });
@@ -73,13 +77,14 @@ export function usualEstimate(kind: JobKind, file: LoopFile): { hours: number; c
   return { hours, coolantMl };
 }
 
-export const intakeOf = ({ symptom, condition, signs, dataSafe, signsIn, flowLph }: JobForm): Intake => ({
+export const intakeOf = ({ symptom, condition, signs, dataSafe, signsIn, flowLph, colour = null }: JobForm): Intake => ({
   symptom: symptom.trim(),
   condition: condition.trim(),
   signs: [...signs],
   dataSafe,
   signsIn: signsIn.trim(),
   flowLph,
+  colour: colour === null ? null : { ...colour },
 });
 
 /** null in a field that must be filled in: the server names the place. */

@@ -6,6 +6,7 @@ import { cause, type CauseEntry } from './cause.js';
 import { check, type CheckEntry } from './check.js';
 import { checks, type ChecksEntry } from './checks.js';
 import { coolant, type CoolantEntry } from './coolant.js';
+import { colour, type ColourEntry } from './colour.js';
 import { coolantRead, type CoolantReadEntry } from './coolantRead.js';
 import { correction, type CorrectionEntry } from './correction.js';
 import { deviation, type DeviationEntry } from './deviation.js';
@@ -63,6 +64,7 @@ export type RunEventBody =
   | BypassedEntry
   | ChecksEntry
   | CoolantEntry
+  | ColourEntry
   | CoolantReadEntry
   | CorrectionEntry
   | DeviationEntry
@@ -122,6 +124,7 @@ export const ENTRIES: { readonly [T in RunEventType]: EntryDefinition<BodyOf<T>>
   check,
   checks,
   coolant,
+  colour,
   'coolant-read': coolantRead,
   correction,
   deviation,

@@ -1,0 +1,16 @@
+import { say } from '../../../base/words/say.js';
+import { colourReadFields, type ColourRead } from '../../../machine/liquids/colourSchema.js';
+import type { EntryDefinition } from '../entry.js';
+
+/** The liquid was photographed beside its retained sample. */
+export interface ColourEntry extends ColourRead {
+  readonly type: 'colour';
+}
+
+export const colour: EntryDefinition<ColourEntry> = {
+  schema: colourReadFields,
+  belongs: 'anytime',
+  apply: ({ colours }, { deltaE, sd, photoId }, made) => void colours.push({ deltaE, sd, photoId, ...made }),
+  reads: ({ deltaE, sd }) =>
+    say('Colour beside the retained sample: ΔE₀₀ {deltaE} ± {sd}', { deltaE: deltaE.toFixed(1), sd: Math.max(0.1, sd).toFixed(1) }),
+};
