@@ -27,6 +27,7 @@ import { priceRoutes } from '../workshop/prices/routes.js';
 import { importRoutes } from '../workshop/importing/routes.js';
 import { instrumentRoutes } from '../bench/instruments/routes.js';
 import { learnedLivesRoutes } from '../workshop/learned-lives/routes.js';
+import { markRoutes } from '../workshop/marks/routes.js';
 import { lotRoutes } from '../workshop/lots/routes.js';
 import { logRoutes } from '../workshop/logs/routes.js';
 import { usageRoutes } from '../workshop/usage/routes.js';
@@ -143,6 +144,7 @@ function api(app: App, parts: ServerParts): Router {
   usageRoutes(routes);
   logRoutes(routes);
   lotRoutes(routes);
+  markRoutes(routes);
   learnedLivesRoutes(routes);
   storeRoutes(routes);
   planRoutes(routes);

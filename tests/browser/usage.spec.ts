@@ -21,7 +21,7 @@ test('a log moves a date, a bag is found again, a spare machine goes home with i
   });
   await page.getByRole('button', { name: 'Read it', exact: true }).click();
   await expect(page.getByText('9 days of 9 with a steady load: a reading each')).toBeVisible();
-  await expect(page.locator('.part svg .point')).not.toHaveCount(0);
+  await expect(page.locator('.drift svg .point')).not.toHaveCount(0);
   await page.getByRole('button', { name: 'Keep this log' }).click();
   await expect(page.getByText('Kept: 9 readings')).toBeVisible();
   await page.getByRole('link', { name: 'Survey station 2', exact: true }).click();

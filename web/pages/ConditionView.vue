@@ -1,25 +1,26 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue';
 import { conditionWords, risenPercent, signedPercent, SOURCE_WORDS } from '@core/edge/words/condition.js';
-import { differenceWords } from '@core/edge/words/readings.js';
 import { formatDay } from '@core/base/units/dates.js';
-import { formatDegrees, formatIn, formatKelvinPerWatt } from '@core/base/units/display.js';
+import { formatDegrees, formatKelvinPerWatt } from '@core/base/units/display.js';
 import { say } from '@core/base/words/say.js';
 import { liquidOf } from '@core/machine/liquids/fluids.js';
+import { flowSeries } from '@core/physics/condition/flowSeries.js';
 import { conditionOf, soundAndNow, type DatedReading } from '@core/physics/condition/series.js';
-import { compareReadings } from '@core/physics/diagnosis/compareReadings.js';
-import { allPowerW } from '@core/physics/diagnosis/loadReading.js';
+import type { HeatCause } from '@core/physics/diagnosis/causes.js';
 import { partName } from '@core/physics/diagnosis/sensors.js';
-import { CAUSE_JOBS } from '@core/workshop/jobs/causeJobs.js';
-import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
 import type { ConditionPage } from '@core/workshop/logs/answers.js';
 import { call, get, wordsOf } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
 import { useNotices } from '../base/shell/notices.js';
 import { useTwin, useTwinAnswer } from '../machine/compute/useTwin.js';
-import CauseAnswer from '../machine/condition/CauseAnswer.vue';
 import ConditionChart from '../machine/condition/ConditionChart.vue';
+import FlowDrift from '../machine/condition/FlowDrift.vue';
+import LevelDrift from '../machine/condition/LevelDrift.vue';
 import HandReadingDialog from '../machine/condition/HandReadingDialog.vue';
+import MarkDialog from '../machine/condition/MarkDialog.vue';
+import WhatItMayBe from '../machine/condition/WhatItMayBe.vue';
+import { useSession } from '../workshop/people/sessionStore.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
 import LogIntake from '../workshop/logs/LogIntake.vue';
 
@@ -32,6 +33,7 @@ const {
   problem,
   missing,
   load,
+  take,
 } = usePage(
   async (signal) => (await Promise.all([get<ConditionPage>(`/systems/${props.id}/condition`, signal), coolants.load()]))[0],
   () => props.id,
@@ -42,7 +44,9 @@ watch(page, (answer) => {
 const nameOf = (part: string): string => partName(page.value?.parts ?? [], part);
 /** what goes to the twin's worker is no reactive object */
 const preview = shallowRef<readonly DatedReading[]>([]);
+const session = useSession();
 const reading = ref(false);
+const marking = ref(false);
 const listed = ref(false);
 const seen = ref<string[]>([]);
 
@@ -81,65 +85,45 @@ const twin = useTwin(
 );
 const found = useTwinAnswer(
   twin,
-  () => (pair.value && loop.value ? { sound: pair.value.sound.reading, now: pair.value.now.reading, signs: [...seen.value] } : null),
-  ({ sound, now, signs }) => twin.engine.diagnose(sound, now, signs),
+  () => (pair.value && loop.value ? { sound: pair.value.sound.reading, now: pair.value.now.reading, signs: [...seen.value], known: { ...page.value?.found } } : null), // prettier-ignore
+  ({ sound, now, signs, known }) => twin.engine.diagnose(sound, now, signs, known),
 );
-const job = computed(() => {
-  const [first] = found.value?.explained ? found.value.causes : [];
-  return first ? CAUSE_JOBS[first.cause] : null;
-});
-/** what the two readings share and where they differ, figure by figure */
-const moved = computed(() => {
-  if (!pair.value) return [];
-  const [a, b] = [pair.value.sound.reading, pair.value.now.reading];
-  const both = (x: number | undefined, y: number | undefined): x is number => x !== undefined && y !== undefined;
-  return [
-    ...Object.keys(b.partsC).flatMap((part) => {
-      const theta = (of: typeof a): number => ((of.partsC[part] ?? NaN) - (of.coolantC ?? of.roomC)) / (of.powersW[part] ?? NaN);
-      const over = both(a.coolantC, b.coolantC) ? say('{part} over the coolant', { part: nameOf(part) }) : say('{part} over the room', { part: nameOf(part) }); // prettier-ignore
-      return Number.isFinite(theta(a)) && Number.isFinite(theta(b))
-        ? [{ key: part, words: over, before: theta(a), after: theta(b), show: formatKelvinPerWatt }]
-        : [];
-    }),
-    ...(both(a.coolantC, b.coolantC)
-      ? [
-          {
-            key: 'coolant',
-            words: say('coolant over the room'),
-            before: (a.coolantC - a.roomC) / allPowerW(a),
-            after: ((b.coolantC ?? NaN) - b.roomC) / allPowerW(b),
-            show: formatKelvinPerWatt,
-          },
-        ]
-      : []),
-    ...(both(a.flowLph, b.flowLph)
-      ? [{ key: 'flow', words: say('flow'), before: a.flowLph, after: b.flowLph ?? NaN, show: (lph: number) => formatIn('L/h', lph) }]
-      : []),
-  ];
-});
-const longest = (before: number, after: number): number => Math.max(before, after, 1e-9);
-const unlike = computed(() =>
-  pair.value
-    ? compareReadings(pair.value.sound.reading, pair.value.now.reading)
-        .differences.filter(({ what }) => what !== 'missing')
-        .map(differenceWords)
-    : [],
+const flow = computed(() => flowSeries(readings.value, page.value?.marks ?? []));
+const obstruction = useTwinAnswer(
+  twin,
+  () => (pair.value && loop.value ? { sound: pair.value.sound.reading, now: pair.value.now.reading } : null),
+  ({ sound, now }) => twin.engine.obstruction(sound, now),
 );
-
 async function kept(words: string): Promise<void> {
   preview.value = [];
   notices.say(words);
   await load();
 }
-async function strike(id: string, struck: boolean): Promise<void> {
+const strike = (id: string, struck: boolean): Promise<void> =>
+  strikeOut(`/load-readings/${id}`, struck, say('Reading struck out; its date follows.'), () => strike(id, false));
+async function confirm(cause: HeatCause, part: string | null): Promise<void> {
   try {
-    await call('PUT', `/load-readings/${id}`, { body: { struck } });
-    if (struck) notices.say(say('Reading struck out; its date follows.'), () => strike(id, false));
+    take(await call<ConditionPage>('POST', `/systems/${props.id}/causes`, { body: { cause, part, on: page.value?.today } }));
+    notices.say(say('Kept: it moves what is thought likely of the next machine.'));
+  } catch (error) {
+    notices.say(wordsOf(error));
+  }
+}
+async function strikeOut(path: string, struck: boolean, words: string, undo: () => Promise<void>): Promise<void> {
+  try {
+    await call('PUT', path, { body: { struck } });
+    if (struck) notices.say(words, undo);
     await load();
   } catch (error) {
     notices.say(wordsOf(error));
   }
 }
+const strikeCause = (id: string, struck: boolean): Promise<void> =>
+  strikeOut(`/confirmed-causes/${id}`, struck, say('Struck out.'), () => strikeCause(id, false));
+const strikeMark = (id: string, struck: boolean): Promise<void> =>
+  strikeOut(`/machine-marks/${id}`, struck, say('Struck out; its date follows.'), () => strikeMark(id, false));
+const strikeLevel = (id: string, struck: boolean): Promise<void> =>
+  strikeOut(`/level-readings/${id}`, struck, say('Struck out.'), () => strikeLevel(id, false));
 const lines = computed(() =>
   [...(page.value?.readings ?? [])]
     .sort((a, b) => b.on.localeCompare(a.on))
@@ -171,11 +155,12 @@ const lines = computed(() =>
           </p>
         </div>
         <div v-if="!page.system.retired" class="row no-print">
+          <v-btn size="large" variant="text" @click="marking = true">Something was done to it</v-btn>
           <v-btn size="large" variant="outlined" @click="reading = true">Read it by hand</v-btn>
         </div>
       </header>
 
-      <section v-for="{ condition, name, risen } in shown" :key="condition.part" class="part" :aria-label="name">
+      <section v-for="{ condition, name, risen } in shown" :key="condition.part" class="drift" :aria-label="name">
         <div class="says">
           <h2>{{ name }}</h2>
           <p class="big-number">{{ risen === null ? '–' : signedPercent(risen) }}<small v-if="risen !== null"> %</small></p>
@@ -195,6 +180,20 @@ const lines = computed(() =>
         Nobody has read {{ page.system.name }} under load with its watts yet. A log of its owner’s monitoring program brings a reading for
         every day with a steady load: how it ages, when it must come in, and what it may be.
       </p>
+
+      <FlowDrift v-if="flow.points.length > 1" :series="flow" :marks="page.marks" :obstruction="obstruction ?? null" :today="page.today" />
+      <LevelDrift
+        v-for="each in page.levels"
+        :key="each.loopId"
+        :system-id="page.system.id"
+        :levels="each"
+        :name="page.levels.length > 1 ? (page.loops.find(({ id: own }) => own === each.loopId)?.name ?? null) : null"
+        :file="page.loops.find(({ id: own }) => own === each.loopId)?.file ?? null"
+        :today="page.today"
+        :can-write="!page.system.retired && session.may('machines')"
+        @saved="kept"
+        @strike="strikeLevel($event, true)"
+      />
 
       <section v-if="!page.system.retired" class="no-print log" aria-label="Its log">
         <h2>Its log</h2>
@@ -219,32 +218,27 @@ const lines = computed(() =>
           </li>
         </ul>
       </section>
-      <section v-if="pair" class="cause" aria-label="What it may be">
-        <div>
-          <h2>What it may be</h2>
-          <p class="quiet">{{ formatDay(pair.sound.on) }}, one of its best days, against {{ formatDay(pair.now.on) }}.</p>
-          <ul class="plain-list moved">
-            <li v-for="each in moved" :key="each.key">
-              <span>{{ each.words }}</span>
-              <span class="bars" aria-hidden="true"
-                ><i class="was" :style="{ width: `${(100 * each.before) / longest(each.before, each.after)}%` }" /><i
-                  :style="{ width: `${(100 * each.after) / longest(each.before, each.after)}%` }"
-              /></span>
-              <span class="figures">{{ each.show(each.before) }} → {{ each.show(each.after) }}</span>
-            </li>
-          </ul>
-          <p v-if="unlike.length" class="quiet">Not alike: {{ unlike.join('; ') }}.</p>
-          <v-btn
-            v-if="job && !page.system.retired"
-            size="large"
-            class="mt-3 no-print"
-            :to="`/systems/${page.system.id}/jobs/new?kind=${job}${loop ? `&loop=${loop.id}` : ''}`"
-            >Take it in: {{ JOB_KINDS[job].label }}</v-btn
-          >
-        </div>
-        <CauseAnswer v-if="found && loop" v-model="seen" :loop="loop.file" :found="found" />
-        <p v-else-if="!loop" class="quiet">Causes are ranked on the loop’s own twin: draw its loop first.</p>
-      </section>
+      <WhatItMayBe
+        v-if="pair"
+        v-model="seen"
+        :page="page"
+        :pair="pair"
+        :loop="loop"
+        :found="found ?? null"
+        :can-write="!page.system.retired && session.may('machines')"
+        @confirm="confirm"
+        @strike="strikeCause($event, true)"
+      />
+      <MarkDialog
+        v-if="marking"
+        :system-id="page.system.id"
+        :parts="page.parts"
+        :marks="page.marks"
+        :today="page.today"
+        @close="marking = false"
+        @saved="kept"
+        @strike="strikeMark($event, true)"
+      />
       <HandReadingDialog
         v-if="reading"
         :system-id="page.system.id"
@@ -258,24 +252,14 @@ const lines = computed(() =>
   </main>
 </template>
 
+<style scoped src="../machine/condition/drift.css"></style>
+
 <style scoped>
 .head {
   display: grid;
   grid-template-columns: 1fr auto;
   gap: 16px;
   align-items: start;
-}
-.part {
-  display: grid;
-  grid-template-columns: 270px minmax(0, 1fr);
-  gap: 24px;
-  padding: 18px 0;
-  border-top: 1px solid var(--line-soft);
-}
-.part .says {
-  display: grid;
-  gap: 8px;
-  align-content: start;
 }
 .key {
   display: flex;
@@ -306,18 +290,6 @@ const lines = computed(() =>
   background: none;
   border: 1.3px solid var(--ink-soft);
 }
-.cause {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 24px 40px;
-  margin: 24px 0;
-  align-items: start;
-}
-.cause > div {
-  display: grid;
-  gap: 10px;
-  justify-items: start;
-}
 .log {
   display: grid;
   gap: 10px;
@@ -326,35 +298,10 @@ const lines = computed(() =>
 .log .link {
   justify-self: start;
 }
-.moved {
-  width: 100%;
-}
 .empty {
   max-width: 60ch;
   font-size: 1.15rem;
   margin: 18px 0;
-}
-.moved li {
-  display: grid;
-  grid-template-columns: minmax(120px, 1fr) 1fr 180px;
-  gap: 12px;
-  align-items: center;
-  padding: 5px 0;
-}
-.moved .figures {
-  text-align: right;
-}
-.bars {
-  display: grid;
-  gap: 2px;
-}
-.bars i {
-  display: block;
-  height: 8px;
-  background: var(--ink);
-}
-.bars .was {
-  background: var(--line);
 }
 .readings {
   max-height: 340px;
@@ -376,10 +323,6 @@ p {
   margin: 0;
 }
 @media (max-width: 1000px) {
-  .part,
-  .cause {
-    grid-template-columns: minmax(0, 1fr);
-  }
   .key {
     padding-left: 0;
   }

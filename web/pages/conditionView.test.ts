@@ -36,6 +36,9 @@ const page = (readings: readonly DatedReading[], more: Partial<ConditionPage> = 
   marks: [{ on: '2026-03-01', kind: 'filled', part: null }],
   limits: USUAL_LIMITS,
   columns: null,
+  levels: [],
+  confirmed: [],
+  found: {},
   loops: [{ id: 'l', name: 'Loop', coolantProductId: null, file }],
   today: TODAY,
   zone: 'UTC',
@@ -47,7 +50,7 @@ let answer: ConditionPage;
 beforeEach(() => {
   document.body.innerHTML = '';
   asked = fakeServer(({ method, path }) => {
-    if (path.endsWith('/condition')) return { status: 200, body: answer };
+    if (path.endsWith('/condition') || path.endsWith('/causes')) return { status: 200, body: answer };
     if (method === 'POST') return { status: 201, body: { id: 'log', taken: 2, known: 0, moved: [{}] } };
     return { status: 200, body: { products: [], lots: [] } };
   });
@@ -78,21 +81,58 @@ describe('a machine’s condition', () => {
 
   it('puts first the part that is furthest from its best days, with the days on which it meets its limit', async () => {
     const screen = await open(page(Array.from({ length: 30 }, (_, n) => reading(3 * n, 0.08 * n * 3))));
-    const headings = screen.findAll('.part h2').map((each) => each.text());
+    const headings = screen.findAll('.drift h2').map((each) => each.text());
     expect(headings[0]).toMatch(/cpu|processor/i);
-    const [first, second] = screen.findAll('.part').map((each) => wordsOf(each));
+    const [first, second] = screen.findAll('.drift').map((each) => wordsOf(each));
     expect(first).toMatch(/\+1\d % over its best days/);
     expect(first).toMatch(/Meets its limit of 0\.\d{3} K\/W \(30 % over its best days\) about \d/);
     expect(second).toContain('No trend');
-    expect(screen.findAll('.part svg .point')).toHaveLength(60);
-    expect(screen.find('.part svg').attributes('aria-label')).toContain('30 readings from 1 Mar 2026');
+    expect(screen.findAll('.drift svg .point')).toHaveLength(90);
+    expect(screen.find('.drift svg').attributes('aria-label')).toContain('30 readings from 1 Mar 2026');
   });
 
   it('ranks what it may be on the loop’s own twin, and ends in the job that mends it', async () => {
     const screen = await open(page([...Array.from({ length: 6 }, (_, n) => reading(5 * n, 0)), reading(40, 9)]));
     await until(screen, /dry paste under/);
     expect(wordsOf(screen)).toContain('flow 180 L/h → 180 L/h');
+    // what speaks for it, and what against the next
+    expect(wordsOf(screen)).toMatch(/for it ?(cpu|processor) 69 °C, sound it would be 60 °C, with this 6\d °C/i);
+    expect(wordsOf(screen)).toContain('against it');
+    await press(screen, /It was this/);
+    expect(asked.find(({ path }) => path === '/systems/s/causes')?.body).toMatchObject({ cause: 'paste', part: 'cpu' });
     expect(screen.find('.cause a.v-btn').attributes('href')).toBe('/systems/s/jobs/new?kind=closed-loop&loop=l');
+  });
+});
+
+describe('flow and level', () => {
+  it('are drawn beside what explains them: a resistance, and what the walls let through', async () => {
+    const fell = Array.from({ length: 8 }, (_, n) => {
+      const own = reading(5 * n, 0);
+      return { ...own, reading: { ...own.reading, flowLph: n < 4 ? 180 : 140 } };
+    });
+    const read = [
+      { on: addDays('2026-03-01', 5), mm: -1, source: 'settling' as const },
+      { id: 'l1', on: addDays('2026-03-01', 60), mm: -19, source: 'hand' as const },
+    ];
+    const screen = await open(page(fell, { levels: [{ loopId: 'l', filledOn: '2026-03-01', coolantC: 34, read }] }));
+    await until(screen, /A resistance of \d\.\d\d ± \d\.\d\d kPa/);
+    expect(wordsOf(screen)).toContain('140 L/h now, 180 L/h on its best days at 70 % of the pump.');
+    expect(wordsOf(screen)).toMatch(/Falls by 10\.0 ± 0\.8 mm a month; the walls take \d\.\d to \d\.\d mm a month\. Look for a leak\./);
+    await press(screen, /strike out 30 Apr/);
+    expect(asked.find(({ path }) => path === '/level-readings/l1')?.body).toEqual({ struck: true });
+  });
+
+  it('are written down, as is new paste', async () => {
+    const screen = await open(page([reading(1, 0)], { levels: [{ loopId: 'l', filledOn: '2026-03-01', coolantC: null, read: [] }] }));
+    expect(wordsOf(screen)).toContain('Cannot tell yet: read it once in the first days');
+    await screen.find('.shows input').setValue('-3');
+    await screen.find('.shows form').trigger('submit');
+    await settle();
+    expect(asked.find(({ path }) => path === '/systems/s/levels')?.body).toEqual({ loopId: 'l', on: TODAY, mm: -3 });
+    await press(screen, /Something was done to it/);
+    (document.querySelector('.v-overlay form') as HTMLFormElement).dispatchEvent(new Event('submit', { cancelable: true }));
+    await settle();
+    expect(asked.find(({ path }) => path === '/systems/s/marks')?.body).toEqual({ kind: 'paste', part: null, on: TODAY });
   });
 });
 
@@ -113,7 +153,7 @@ describe('a log that comes in', () => {
     await until(screen, /one day of 1 with a steady load/);
     expect(wordsOf(screen)).toContain('one line without a time: 62');
     // it already stands in the picture
-    expect(screen.findAll('.part svg .point')).toHaveLength(1);
+    expect(screen.findAll('.drift svg .point')).toHaveLength(1);
     await press(screen, /^Keep this log$/);
     const body = asked.find(({ path }) => path === '/systems/s/logs')?.body as {
       days: unknown[];

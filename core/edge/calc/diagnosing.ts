@@ -41,5 +41,6 @@ export function calcDiagnose(input: unknown): object {
   }
   const found = diagnose(loop, readFluid(document.fluid), asReading(document.before), asReading(document.after), [...new Set(seen)]);
   if (!found) return refuse('loop', 'has no steady state under this load: nothing flows, or no radiator gives its heat off');
-  return { causes: found.causes, next: found.next };
+  const causes = found.causes.map(({ cause, part, probability }) => ({ cause, part, probability }));
+  return { causes, next: found.next };
 }

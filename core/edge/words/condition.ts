@@ -4,6 +4,7 @@ import { formatKelvinPerWatt } from '../../base/units/display.js';
 import { say, type Messages } from '../../base/words/say.js';
 import {
   TREND,
+  type ConditionMark,
   type ConditionPoint,
   type DatedReading,
   type MarkKind,
@@ -14,7 +15,9 @@ import { limitWords, rangeWords } from './dates.js';
 
 /** Words of a machine's condition. */
 
-export const MARK_WORDS: Messages<MarkKind> = { filled: 'filled', dusted: 'dusted', paste: 'new paste', part: 'new part' };
+const MARK_WORDS: Messages<MarkKind> = { filled: 'filled', dusted: 'dusted', paste: 'new paste', part: 'new part' };
+/** What was done, with the coolant that went in. */
+export const markWords = ({ kind, coolant }: Pick<ConditionMark, 'kind' | 'coolant'>): string => coolant ?? say(MARK_WORDS[kind]);
 export const SOURCE_WORDS: Messages<DatedReading['source']> = {
   log: 'from its log',
   hand: 'read by hand',

@@ -1,7 +1,8 @@
 import { say, type Messages } from '../../base/words/say.js';
-import { formatPercent, withMinus } from '../../base/units/display.js';
+import { formatDegrees, formatIn, formatPercent, withMinus } from '../../base/units/display.js';
 import type { BaselineComparison } from '../../physics/diagnosis/compare.js';
 import type { CauseCheck, HeatCause } from '../../physics/diagnosis/causes.js';
+import type { Evidence } from '../../physics/diagnosis/diagnose.js';
 import type { ReadingDifference } from '../../physics/diagnosis/compareReadings.js';
 
 const UNLIKE_WORDS: Messages<'workload' | 'sensor' | 'statistic' | 'panels'> = {
@@ -89,6 +90,17 @@ const CAUSE_WORDS: Messages<HeatCause> = {
 };
 /** @param part its name, where a cause sits at one */
 export const causeWords = (cause: HeatCause, part: string | null): string => say(CAUSE_WORDS[cause], { part });
+
+const EVIDENCE: Messages<Evidence['figure']> = {
+  flow: 'flow {read}, sound it would be {sound}, with this {shows}',
+  coolant: 'coolant {read}, sound it would be {sound}, with this {shows}',
+  part: '{part} {read}, sound it would be {sound}, with this {shows}',
+};
+/** What one figure says of a cause. @param part its name, where it is one */
+export function evidenceWords({ figure, read, sound, shows }: Evidence, part: string): string {
+  const show = (value: number): string => (figure === 'flow' ? formatIn('L/h', value) : formatDegrees(value));
+  return say(EVIDENCE[figure], { part, read: show(read), sound: show(sound), shows: show(shows) });
+}
 
 /** Looks at a machine that runs worse, and what they find. */
 export const CHECK_WORDS: Readonly<Record<CauseCheck, { readonly look: string; readonly found: string; readonly sound: string }>> = {

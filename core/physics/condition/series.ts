@@ -25,6 +25,10 @@ export interface ConditionMark {
   readonly kind: MarkKind;
   /** the part it was done to; null: all of it */
   readonly part: string | null;
+  /** name of the coolant that went in, where it is known */
+  readonly coolant?: string;
+  /** it was written down by hand: its id, to strike it out */
+  readonly id?: string;
 }
 
 /** One reading of one part. */

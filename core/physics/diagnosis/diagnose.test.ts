@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { readLoopFile } from '../../machine/loop-file/loopFileSchema.js';
 import { CAUSE_CHECKS, CHECK_RULES, HEAT_CAUSES, type HeatCause } from './causes.js';
-import { diagnose, shiftAt } from './diagnose.js';
+import { causePriors, diagnose, shiftAt } from './diagnose.js';
 import { hiddenFaults } from './generatedFaults.js';
 import { fitSound, Hydraulics, showAt } from './heatTwin.js';
 import type { LoadReading } from './loadReading.js';
@@ -142,4 +142,52 @@ it('finds a hidden fault among the first three of generated machines, and is as 
   expect(first / faults.length).toBeGreaterThan(0.75);
   // what it claims of its first is what comes true, as far as sixty machines tell
   expect(Math.abs(first - claimed) / faults.length).toBeLessThan(0.12);
+});
+
+describe('what speaks for a cause, and what against it', () => {
+  const found = diagnose(loop, fluid, sound, later('block', 'gpu'));
+  const of = (cause: HeatCause, part: string | null) => found?.causes.find((each) => each.cause === cause && each.part === part);
+  const speaking = (cause: HeatCause, part: string | null, speaks: string): string[] =>
+    (of(cause, part)?.evidence ?? []).filter((each) => each.speaks === speaks).map(({ figure, part: at }) => at ?? figure);
+
+  it('is told figure by figure: read, as a sound machine would show it, as this cause shows it', () => {
+    expect(speaking('block', 'gpu', 'for')).toEqual(expect.arrayContaining(['flow', 'gpu']));
+    expect(speaking('block', 'gpu', 'against')).toEqual([]);
+    const flow = of('block', 'gpu')?.evidence.find(({ figure }) => figure === 'flow');
+    expect(flow?.sound).toBeCloseTo(180, 0);
+    expect(flow?.read).toBeLessThan(170);
+    expect(Math.abs((flow?.shows ?? 0) - (flow?.read ?? 0))).toBeLessThan(2 * (flow?.sd ?? 0));
+    // paste leaves the flow alone: a flow that fell speaks against it, and so does it against nothing at all
+    expect(speaking('paste', 'gpu', 'against')).toContain('flow');
+    expect(speaking('nothing', null, 'against')).toEqual(expect.arrayContaining(['flow', 'gpu']));
+  });
+
+  it('counts what was seen, where it tells one from another', () => {
+    const seen = diagnose(loop, fluid, sound, later('pump', null), [CHECK_RULES['listen-to-pump'].found]);
+    expect(seen?.causes.find(({ cause }) => cause === 'pump')?.signs).toEqual([
+      { sign: CHECK_RULES['listen-to-pump'].found, speaks: 'for' },
+    ]);
+    expect(seen?.causes.find(({ cause }) => cause === 'paste')?.signs[0]?.speaks).not.toBe('for');
+  });
+});
+
+describe('what a workshop found before', () => {
+  it('moves what is thought likely, and stays a share of one', () => {
+    expect(causePriors({}).dust).toBeCloseTo(1 / HEAT_CAUSES.length, 12);
+    const priors = causePriors({ paste: 12, dust: 3 });
+    expect(Object.values(priors).reduce((sum, each) => sum + each, 0)).toBeCloseTo(1, 12);
+    expect(priors.paste).toBeGreaterThan(2 * priors.dust);
+    expect(priors.kink).toBeGreaterThan(0.05);
+  });
+
+  it('counts where figures say little, and gives way where they say much', () => {
+    const often = causePriors({ fan: 30 });
+    const chance = (after: LoadReading, cause: HeatCause, priors?: typeof often): number =>
+      diagnose(loop, fluid, sound, after, [], priors)?.causes.filter((each) => each.cause === cause).reduce((sum, { probability }) => sum + probability, 0) ?? 0; // prettier-ignore
+    // no figure tells dust from a fan: what was found before does
+    const dusty = later('dust', loop.components.find(({ kind }) => kind === 'radiator')?.id ?? null);
+    expect(chance(dusty, 'fan', often)).toBeGreaterThan(3 * chance(dusty, 'dust', often));
+    expect(chance(dusty, 'fan')).toBeCloseTo(chance(dusty, 'dust'), 2);
+    expect(chance(later('block', 'gpu'), 'block', often)).toBeGreaterThan(0.8);
+  });
 });

@@ -17,7 +17,23 @@ import {
 import { fitSound, Hydraulics, showAt, type Shift, type Shown, type SoundTwin } from './heatTwin.js';
 import { READING_ERRORS, type LoadReading } from './loadReading.js';
 
+/** One figure of the later reading beside what the twin makes of it. L/h for the flow, °C for all others. */
+export interface Evidence {
+  readonly figure: 'flow' | 'coolant' | 'part';
+  readonly part: string | null;
+  readonly read: number;
+  /** what a sound machine would show under this load, and what this cause shows where it fits best */
+  readonly sound: number;
+  readonly shows: number;
+  readonly sd: number;
+  readonly speaks: Speaks;
+}
+export type Speaks = 'for' | 'against' | 'neither';
+
 export interface RankedCause {
+  readonly evidence: readonly Evidence[];
+  /** what was seen, where it tells this cause from others */
+  readonly signs: readonly { readonly sign: string; readonly speaks: Speaks }[];
   readonly cause: HeatCause;
   /** id of the block or radiator; null: it acts on the whole loop */
   readonly part: string | null;
@@ -42,6 +58,26 @@ export interface Diagnosis {
 
 /** a reading so far off is seen less often than this where the best cause is the true one */
 const UNEXPLAINED = 0.001;
+
+/** errors from which a figure speaks: moved from the sound machine, or missed by the cause */
+const SPEAKS_SD = 2;
+/** how many times likelier than usual, or less likely, a sign is where it speaks */
+const SIGN_SPEAKS = 1.5;
+
+/** How much a workshop's own confirmed causes weigh: each cause begins as if it had been found so many times. */
+const PRIOR_WORTH = 3;
+/**
+ * Share of each cause among those that a workshop found so far, beside the even shares that it began with (Dirichlet prior).
+ * @param confirmed how often each was found
+ */
+export function causePriors(confirmed: Readonly<Partial<Record<HeatCause, number>>>): Record<HeatCause, number> {
+  const total = HEAT_CAUSES.reduce((sum, cause) => sum + PRIOR_WORTH + (confirmed[cause] ?? 0), 0);
+  return Object.fromEntries(HEAT_CAUSES.map((cause) => [cause, (PRIOR_WORTH + (confirmed[cause] ?? 0)) / total])) as Record<
+    HeatCause,
+    number
+  >;
+}
+const EVEN = causePriors({});
 
 /** points at which a cause's range is looked through */
 const POINTS = 16;
@@ -158,15 +194,18 @@ interface Candidate {
   readonly part: string | null;
   readonly prior: number;
   likelihood: number;
+  /** place in its range at which it fits best */
+  best: Shift | null;
 }
 
-function candidatesOf(loop: LoopFile, blocks: readonly string[]): Candidate[] {
+function candidatesOf(loop: LoopFile, blocks: readonly string[], priors: Readonly<Record<HeatCause, number>>): Candidate[] {
   const radiators = loop.components.filter(({ kind }) => kind === 'radiator').map(({ id }) => id);
   const placesOf = { loop: [null], block: blocks, radiator: radiators } as const;
   const possible = HEAT_CAUSES.filter((cause) => placesOf[CAUSE_AT[cause]].length > 0);
+  const whole = possible.reduce((sum, cause) => sum + priors[cause], 0);
   return possible.flatMap((cause) => {
     const places = placesOf[CAUSE_AT[cause]];
-    return places.map((part): Candidate => ({ cause, part, prior: 1 / possible.length / places.length, likelihood: 0 }));
+    return places.map((part): Candidate => ({ cause, part, prior: priors[cause] / whole / places.length, likelihood: 0, best: null }));
   });
 }
 
@@ -192,9 +231,10 @@ function logLikelihoods(
 
 /**
  * What makes a machine worse than on its sound days, on the loop's own twin: each cause shifts it over its range, the likelihood of the
- * later reading is integrated over that, and what was seen multiplies in. Causes are as likely as each other before anything is read.
+ * later reading is integrated over that, and what was seen multiplies in.
  * @param before from sound days
  * @param seen signs of `SEEN_SIGNS`
+ * @param priors how likely each cause is before anything is read; missing: as likely as each other
  * @returns null where the twin has no steady state: nothing flows, or nothing gives heat off
  */
 export function diagnose(
@@ -203,6 +243,7 @@ export function diagnose(
   before: LoadReading,
   after: LoadReading,
   seen: readonly string[] = [],
+  priors: Readonly<Record<HeatCause, number>> = EVEN,
 ): Diagnosis | null {
   const conditions = { pumpSpeed: before.pumpSpeed ?? after.pumpSpeed, fanSpeed: before.fanSpeed ?? after.fanSpeed };
   const earlier = { ...before, ...conditions };
@@ -211,17 +252,19 @@ export function diagnose(
   const hydraulics = new Hydraulics(loop, fluid);
   const twin = fitSound(hydraulics, earlier);
   if (!twin || !showAt(twin, later)) return null;
-  const candidates = candidatesOf(loop, compared.parts);
+  const candidates = candidatesOf(loop, compared.parts, priors);
   const figures = (compared.flow ? 1 : 0) + (compared.coolant ? 1 : 0) + compared.parts.length;
   const covariance = figures === 0 ? null : covarianceOf(hydraulics, earlier, later, compared);
   let explained = true;
   if (covariance) {
-    const logs = candidates.map(({ cause, part }) => logLikelihoods(twin, later, compared, covariance, shiftsOf(cause, part)));
+    const shifts = candidates.map(({ cause, part }) => shiftsOf(cause, part));
+    const logs = shifts.map((own) => logLikelihoods(twin, later, compared, covariance, own));
     const best = Math.max(...logs.flat());
     explained = chiSquareAbove(-2 * best, figures) >= UNEXPLAINED;
     candidates.forEach((candidate, index) => {
       const own = logs[index] as number[];
       candidate.likelihood = own.reduce((sum, log) => sum + Math.exp(log - best), 0) / own.length;
+      candidate.best = shifts[index]?.[own.indexOf(Math.max(...own))] ?? null;
     });
   } else for (const candidate of candidates) candidate.likelihood = 1;
   shareBetweenTwins(candidates);
@@ -231,9 +274,48 @@ export function diagnose(
   const told = total > 0 && Number.isFinite(total) ? weights : candidates.map(({ prior }) => prior);
   const sum = told.reduce((whole, each) => whole + each, 0);
   const causes = candidates
-    .map(({ cause, part }, index): RankedCause => ({ cause, part, probability: (told[index] as number) / sum }))
+    .map(({ cause, part, best }, index): RankedCause => ({
+      cause,
+      part,
+      probability: (told[index] as number) / sum,
+      evidence: covariance ? evidenceOf(twin, later, compared, covariance, best) : [],
+      signs: seen.map((sign) => ({ sign, speaks: signSpeaks(sign, cause) })),
+    }))
     .sort((a, b) => b.probability - a.probability);
   return { causes, next: nextChecks(causes, seen), explained };
+}
+
+/** What each figure says of a cause, where that fits best. */
+function evidenceOf(
+  twin: SoundTwin,
+  after: LoadReading,
+  compared: Compared,
+  covariance: readonly number[][],
+  best: Shift | null,
+): Evidence[] {
+  const [sound, shown] = [showAt(twin, after), best && showAt(twin, after, best)];
+  if (!sound || !shown) return [];
+  const read = figuresOf({ flowLph: after.flowLph ?? 0, coolantC: after.coolantC ?? 0, partsC: after.partsC }, compared);
+  const [sounds, shows] = [figuresOf(sound, compared), figuresOf(shown, compared)];
+  const names = [
+    ...(compared.flow ? [{ figure: 'flow', part: null } as const] : []),
+    ...(compared.coolant ? [{ figure: 'coolant', part: null } as const] : []),
+    ...compared.parts.map((part) => ({ figure: 'part', part }) as const),
+  ];
+  return names.map((name, index): Evidence => {
+    const own = { read: read[index] as number, sound: sounds[index] as number, shows: shows[index] as number };
+    const sd = Math.sqrt(covariance[index]?.[index] ?? 0);
+    const isMissed = Math.abs(own.read - own.shows) > SPEAKS_SD * sd;
+    const hasMoved = Math.abs(own.read - own.sound) > SPEAKS_SD * sd;
+    return { ...name, ...own, sd, speaks: isMissed ? 'against' : hasMoved ? 'for' : 'neither' };
+  });
+}
+
+/** What was seen, held against how often it is seen with any cause. */
+function signSpeaks(sign: string, cause: HeatCause): Speaks {
+  const usual = HEAT_CAUSES.reduce((sum, each) => sum + signChance(sign, each), 0) / HEAT_CAUSES.length;
+  const ratio = signChance(sign, cause) / usual;
+  return ratio >= SIGN_SPEAKS ? 'for' : ratio <= 1 / SIGN_SPEAKS ? 'against' : 'neither';
 }
 
 /** No figure tells dust from a slow fan, or a weak pump from a kink: both are as likely as the two together. */

@@ -74,7 +74,7 @@ const LEAST_BLOCK_FACTOR = 0.05;
 const HALVINGS = 28;
 
 /** Full speed where nobody noted one. */
-const speedOf = (speed: number | undefined): number => speed ?? 1;
+export const speedOf = (speed: number | undefined): number => speed ?? 1;
 
 /** Factor at which a falling or rising figure meets its target, searched on a logarithmic scale; the nearer bound where none does. */
 function factorFor([from, to]: readonly [number, number], tooLow: (factor: number) => boolean): number {
@@ -108,7 +108,7 @@ const scaledFlow = (flow: FlowResult, share: number): FlowResult =>
       };
 
 /** Flow round the loop: the largest through a pump. */
-function roundLph(loop: LoopFile, flow: FlowResult): number {
+export function roundLph(loop: LoopFile, flow: FlowResult): number {
   const pumps = loop.components.filter(({ kind }) => kind === 'pump');
   return Math.max(0, ...pumps.map(({ id }) => Math.abs(flow.links.get(id)?.flowLph ?? 0)));
 }

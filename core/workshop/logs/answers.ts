@@ -1,3 +1,5 @@
+import type { LevelPoint } from '../../physics/condition/level.js';
+import type { HeatCause } from '../../physics/diagnosis/causes.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { HeatLimits } from '../../physics/condition/limits.js';
 import type { ConditionMark, DatedReading } from '../../physics/condition/series.js';
@@ -5,6 +7,24 @@ import type { ReadPart } from '../../physics/diagnosis/sensors.js';
 import type { LogColumns } from './columns.js';
 
 /** Everything that a machine's readings tell, as the server sends it. */
+/** Levels of one loop that was filled, and how warm its coolant usually is. */
+export interface LoopLevels {
+  readonly loopId: string;
+  readonly filledOn: string;
+  readonly read: readonly LevelPoint[];
+  /** °C; null: nobody measured it */
+  readonly coolantC: number | null;
+}
+
+/** A cause that somebody looked at and found. */
+export interface ConfirmedCause {
+  readonly id: string;
+  readonly cause: HeatCause;
+  readonly part: string | null;
+  readonly on: string;
+  readonly by: string;
+}
+
 export interface ConditionPage {
   readonly system: { readonly id: string; readonly name: string; readonly ownerName: string; readonly retired: boolean };
   readonly parts: readonly ReadPart[];
@@ -20,6 +40,12 @@ export interface ConditionPage {
     readonly coolantProductId: string | null;
     readonly file: LoopFile;
   }[];
+  /** levels of each loop since its last fill */
+  readonly levels: readonly LoopLevels[];
+  /** what was found to be the matter with it, the newest first */
+  readonly confirmed: readonly ConfirmedCause[];
+  /** how often each cause was found in this workshop */
+  readonly found: Readonly<Partial<Record<HeatCause, number>>>;
   readonly today: string;
   readonly zone: string;
 }

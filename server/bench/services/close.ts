@@ -24,6 +24,8 @@ import type { Ask } from '../../base/http/context.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { fill } from '../../base/database/tables/runs.js';
 import { redate } from '../../workshop/due-dates/redate.js';
+import { keepMarks } from '../../workshop/marks/fromService.js';
+import { newestRevision } from '../../machine/loops/revisions.js';
 import { refreshLives } from '../../workshop/learned-lives/refresh.js';
 import { endFitted, keepFitted } from '../../workshop/lots/lots.js';
 import { tellOthers } from './tell.js';
@@ -48,25 +50,15 @@ export async function closeService(ask: Ask, facts: DateFacts) {
   const closing: Closing = { ...facts, ask, service };
   await noteFindings(closing);
   await keepParts(closing);
-  if (finsCleaned(closing))
-    await restartDust(ask.scope, {
-      workshopId: ask.account.workshopId,
-      systemId: closing.systemId,
-      loopId: closing.row.loopId,
-      on: closing.filledOn,
-      personId: ask.account.personId,
-      at: ask.clock.now(),
-    });
+  const { jobId, filledOn: on } = closing;
+  const { workshopId, personId } = ask.account;
+  const done = { workshopId, systemId: closing.systemId, jobId, on, at: ask.clock.now() };
+  const { loopId } = closing.row;
+  if (finsCleaned(closing)) await restartDust(ask.scope, { ...done, loopId, personId });
   if (ENDS_LOOP.includes(service.kind)) return endLoop(closing);
   const dates = await dateRefill(closing);
-  await keepFitted(ask.scope, closing.state.service, {
-    workshopId: ask.account.workshopId,
-    systemId: closing.systemId,
-    loopId: closing.row.loopId,
-    jobId: closing.jobId,
-    on: closing.filledOn,
-    at: ask.clock.now(),
-  });
+  await keepFitted(ask.scope, closing.state.service, { ...done, loopId });
+  await keepMarks(ask.scope, closing.state, (await newestRevision(ask.scope, loopId)).file, { ...done, personId });
   const mates = await tellOthers(ask, facts);
   await learnFromEnd(closing);
   // what was mostly put back is no new fill: its date stays

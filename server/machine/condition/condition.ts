@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, isNotNull, isNull } from 'drizzle-orm';
+import { and, asc, count, desc, eq, isNotNull, isNull } from 'drizzle-orm';
 import { dayIn } from '../../../core/base/units/calendar.js';
 import { isOutline } from '../../../core/machine/loop-file/outline.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
@@ -9,13 +9,15 @@ import { partName, readParts, type ReadPart } from '../../../core/physics/diagno
 import type { ConditionClock } from '../../../core/workshop/due-dates/facts.js';
 import type { ConditionPage } from '../../../core/workshop/logs/answers.js';
 import type { Scope } from '../../base/database/client.js';
+import { coolantProduct } from '../../base/database/tables/coolants.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
-import { loadReading, logColumns } from '../../base/database/tables/logs.js';
+import { confirmedCause, loadReading, logColumns, machineMark } from '../../base/database/tables/logs.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { owner, system } from '../../base/database/tables/machines.js';
-import { workshop } from '../../base/database/tables/people.js';
+import { person, workshop } from '../../base/database/tables/people.js';
 import { baseline, fill } from '../../base/database/tables/runs.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
+import { levelsOf } from './levels.js';
 import { notFound } from '../../base/http/errors.js';
 
 interface DrawnLoop {
@@ -58,11 +60,12 @@ async function readingsOf(scope: Scope, systemId: string, parts: readonly ReadPa
   ];
 }
 
-/** What was done to a machine that may move its readings: fills and cleanings. */
+/** What was done to a machine that may move its readings: fills, cleanings, paste, parts. */
 async function marksOf(scope: Scope, systemId: string): Promise<ConditionMark[]> {
   const fills = await scope
-    .select({ on: fill.filledOn })
+    .select({ on: fill.filledOn, coolant: coolantProduct.name })
     .from(fill)
+    .innerJoin(coolantProduct, eq(coolantProduct.id, fill.productId))
     .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
     .innerJoin(loop, eq(loop.id, loopRevision.loopId))
     .where(eq(loop.systemId, systemId));
@@ -70,12 +73,22 @@ async function marksOf(scope: Scope, systemId: string): Promise<ConditionMark[]>
     .select({ on: dueItem.sinceOn })
     .from(dueItem)
     .where(and(eq(dueItem.systemId, systemId), eq(dueItem.kind, 'dust-clean'), isNotNull(dueItem.sinceOn)));
+  const byHand = await scope
+    .select({ id: machineMark.id, on: machineMark.doneOn, kind: machineMark.kind, part: machineMark.part })
+    .from(machineMark)
+    .where(and(eq(machineMark.systemId, systemId), isNull(machineMark.struckAt)));
   const filledOn = new Set(fills.map(({ on }) => on));
   return [
-    ...fills.map(({ on }): ConditionMark => ({ on, kind: 'filled', part: null })),
+    ...fills.map(({ on, coolant }): ConditionMark => ({ on, kind: 'filled', part: null, coolant })),
+    ...byHand,
     // fins are clean with every fill: that is said once
     ...cleaned.flatMap(({ on }): ConditionMark[] => (on === null || filledOn.has(on) ? [] : [{ on, kind: 'dusted', part: null }])),
   ];
+}
+
+/** Whether a part stands in one of a machine's drawings. */
+export async function hasPart(scope: Scope, systemId: string, part: string): Promise<boolean> {
+  return (await drawnLoops(scope, systemId)).some(({ file }) => file.components.some(({ id }) => id === part));
 }
 
 async function limitsOf(scope: Scope): Promise<{ limits: HeatLimits; zone: string }> {
@@ -143,6 +156,28 @@ export async function conditionPage({ scope, request, today }: Ask): Promise<Con
     .where(eq(system.id, systemId));
   if (!own) throw notFound('system');
   const [read] = await scope.select({ columns: logColumns.columns }).from(logColumns).where(eq(logColumns.systemId, systemId));
+  const confirmed = await scope
+    .select({ id: confirmedCause.id, cause: confirmedCause.cause, part: confirmedCause.part, on: confirmedCause.foundOn, by: person.name })
+    .from(confirmedCause)
+    .innerJoin(person, eq(person.id, confirmedCause.personId))
+    .where(and(eq(confirmedCause.systemId, systemId), isNull(confirmedCause.struckAt)))
+    .orderBy(desc(confirmedCause.foundOn), desc(confirmedCause.createdAt));
+  const counted = await scope
+    .select({ cause: confirmedCause.cause, count: count() })
+    .from(confirmedCause)
+    .where(isNull(confirmedCause.struckAt))
+    .groupBy(confirmedCause.cause);
+  const found = Object.fromEntries(counted.map((each) => [each.cause, each.count]));
+  const known = await knownOf(scope, systemId);
+  const levels = await levelsOf(scope, systemId, known.zone);
   const { state, ...names } = own;
-  return { system: { ...names, retired: state === 'retired' }, columns: read?.columns ?? null, today, ...(await knownOf(scope, systemId)) };
+  return {
+    system: { ...names, retired: state === 'retired' },
+    columns: read?.columns ?? null,
+    levels,
+    confirmed,
+    found,
+    today,
+    ...known,
+  };
 }

@@ -33,10 +33,34 @@ export async function pastImports({ scope }: Ask): Promise<PastImport[]> {
  * against the keys of the database, so that a new table cannot be forgotten.
  */
 export const WORKED_ON = {
-  system: ['finding', 'fitted_part', 'kept_file', 'kept_part', 'load_reading', 'log_columns', 'message', 'photo', 'policy'],
-  loop: ['fitted_part', 'loop_contents', 'run', 'service_job'],
+  system: [
+    'confirmed_cause',
+    'finding',
+    'fitted_part',
+    'kept_file',
+    'kept_part',
+    'load_reading',
+    'log_columns',
+    'machine_mark',
+    'message',
+    'photo',
+    'policy',
+  ],
+  loop: ['fitted_part', 'level_reading', 'loop_contents', 'run', 'service_job'],
   /** of a piece of work that a history brought */
-  job: ['consent', 'finding', 'fitted_part', 'kept_part', 'photo', 'run', 'service_job', 'slot', 'store_move', 'waste_entry'],
+  job: [
+    'consent',
+    'finding',
+    'fitted_part',
+    'kept_part',
+    'machine_mark',
+    'photo',
+    'run',
+    'service_job',
+    'slot',
+    'store_move',
+    'waste_entry',
+  ],
   /** of a coolant that was made with an import */
   product: ['coolant_lot', 'kept_file', 'limit_change'],
 } as const;

@@ -64,7 +64,7 @@ describe('a log that is kept', () => {
     const page = await condition();
     expect(page.columns?.roomC).toBe(21);
     expect(page.readings.filter(({ source }) => source === 'log')).toHaveLength(30);
-    expect(page.marks).toContainEqual({ on: filledOn, kind: 'filled', part: null });
+    expect(page.marks).toContainEqual({ on: filledOn, kind: 'filled', part: null, coolant: expect.stringContaining('Clear') });
     const after = await due();
     expect((after?.dueOn ?? '') < before).toBe(true);
     // the server dates by what the screen draws
@@ -160,5 +160,60 @@ describe('a cleaning', () => {
     expect((await lead.put(`/due-items/${dust?.id}/close`, done)).status).toBe(200);
     expect((await due())?.reason.why).not.toBe('condition');
     expect((await condition()).marks.map(({ kind }) => kind)).toContain('dusted');
+  });
+});
+
+describe('what was done to a part, and what was found', () => {
+  it('begins its line anew from that day, until it is struck out', async () => {
+    const on = addDays(filledOn, 70);
+    const made = await lead.post<{ id: string }>(`/systems/${systemId}/marks`, { kind: 'paste', part, on });
+    expect(made.status, JSON.stringify(made.body)).toBe(201);
+    const marks = async () => (await condition()).marks.filter(({ id }) => id !== undefined);
+    expect(await marks()).toMatchObject([{ id: made.body.id, kind: 'paste', part, on }]);
+    const { parts, readings, marks: all, limits } = await condition();
+    expect(
+      conditionOf(parts, readings, all, limits)
+        .find((each) => each.part === part)
+        ?.counted.every((each) => each.on > on),
+    ).toBe(true);
+    await lead.put(`/machine-marks/${made.body.id}`, { struck: true });
+    expect(await marks()).toEqual([]);
+    expect(errorOf(await lead.post(`/systems/${systemId}/marks`, { kind: 'paste', part: 'wheel', on })).message).toContain(
+      'not a part of this loop',
+    );
+    expect(errorOf(await lead.post(`/systems/${systemId}/marks`, { kind: 'paste', part, on: addDays(filledOn, 900) })).message).toContain(
+      'future',
+    );
+  });
+
+  it('is counted over the whole workshop, and in no other', async () => {
+    const body = { cause: 'paste', part, on: addDays(filledOn, 71) };
+    const { body: page } = await lead.post<ConditionPage>(`/systems/${systemId}/causes`, body);
+    expect(page.confirmed).toMatchObject([{ cause: 'paste', part, on: body.on }]);
+    expect(page.found).toEqual({ paste: 1 });
+    expect((await lead.post(`/systems/${systemId}/causes`, { ...body, cause: 'ghost' })).status).toBe(422);
+    const stranger = await bench.workshop('Afar');
+    expect((await stranger.post(`/systems/${systemId}/causes`, body)).status).toBe(404);
+    expect((await stranger.put(`/confirmed-causes/${page.confirmed[0]?.id}`, { struck: true })).status).toBe(404);
+    await lead.put(`/confirmed-causes/${page.confirmed[0]?.id}`, { struck: true });
+    expect(await condition()).toMatchObject({ confirmed: [], found: {} });
+  });
+});
+
+describe('a level between two fills', () => {
+  it('stands beside the check of the first days, and can be struck out', async () => {
+    const loopId = (await condition()).loops[0]?.id;
+    const made = await lead.post<{ id: string }>(`/systems/${systemId}/levels`, { loopId, on: addDays(filledOn, 60), mm: -4 });
+    expect(made.status).toBe(201);
+    const { levels } = await condition();
+    expect(levels).toMatchObject([{ loopId, filledOn, read: [{ id: made.body.id, mm: -4, source: 'hand' }] }]);
+    const { dues } = (await lead.get<{ dues: { id: string; kind: string; version: number }[] }>(`/systems/${systemId}`)).body;
+    const check = dues.find(({ kind }) => kind === 'settling-check');
+    await lead.put(`/due-items/${check?.id}/close`, { outcome: 'settled', levelChangeMm: -2, note: '', version: check?.version });
+    expect((await condition()).levels[0]?.read).toContainEqual(expect.objectContaining({ mm: -2, source: 'settling' }));
+    await lead.put(`/level-readings/${made.body.id}`, { struck: true });
+    expect((await condition()).levels[0]?.read.map(({ source }) => source)).toEqual(['settling']);
+    const elsewhere = await lead.system('Another');
+    expect((await lead.post(`/systems/${elsewhere}/levels`, { loopId, on: filledOn, mm: 0 })).status).toBe(404);
   });
 });

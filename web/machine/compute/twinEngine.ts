@@ -20,7 +20,9 @@ import { fullContents } from '@core/physics/contents/contents.js';
 import { buildNetwork, vesselsWithoutBox, type GeometricNetwork } from '@core/physics/geometry/network.js';
 import { STANDING, type Tilt } from '@core/machine/loop-file/orientation.js';
 import { turnNetwork } from '@core/physics/geometry/turned.js';
-import { diagnose, type Diagnosis } from '@core/physics/diagnosis/diagnose.js';
+import { obstructionOf, type Obstruction } from '@core/physics/diagnosis/obstruction.js';
+import type { HeatCause } from '@core/physics/diagnosis/causes.js';
+import { causePriors, diagnose, type Diagnosis } from '@core/physics/diagnosis/diagnose.js';
 import type { LoadReading } from '@core/physics/diagnosis/loadReading.js';
 import { findQuietPoint, type QuietSearch } from '@core/physics/heat/quietPoint.js';
 import { airOf, solveHeat, type AirPath, type HeatResult } from '@core/physics/heat/steady.js';
@@ -137,9 +139,20 @@ export class TwinEngine {
   }
 
   /** What makes it worse than on its sound days; null where a pump has no curve, or nothing flows. */
-  diagnose(before: LoadReading, after: LoadReading, seen: readonly string[]): Diagnosis | null {
+  diagnose(
+    before: LoadReading,
+    after: LoadReading,
+    seen: readonly string[],
+    confirmed: Partial<Record<HeatCause, number>> = {},
+  ): Diagnosis | null {
     const { loop } = this.loaded();
-    return this.flow ? diagnose(loop, liquidAt(this.liquid, LOADED_C), before, after, seen) : null;
+    return this.flow ? diagnose(loop, liquidAt(this.liquid, LOADED_C), before, after, seen, causePriors(confirmed)) : null;
+  }
+
+  /** What explains a flow that fell; null where none did, or nobody can tell. */
+  obstruction(sound: LoadReading, now: LoadReading): Obstruction | null {
+    const { loop } = this.loaded();
+    return this.flow ? obstructionOf(loop, liquidAt(this.liquid, LOADED_C), sound, now) : null;
   }
 
   /** With which levels at a stop of the pump can be read, at the pump speed of the file. null where they say nothing about millilitres. */

@@ -1,13 +1,16 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { causeWords, CHECK_WORDS } from '@core/edge/words/readings.js';
+import { say } from '@core/base/words/say.js';
+import { causeWords, CHECK_WORDS, evidenceWords } from '@core/edge/words/readings.js';
 import { shortName } from '@core/machine/catalogue/names.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
-import { CHECK_RULES, type CauseCheck } from '@core/physics/diagnosis/causes.js';
+import { CHECK_RULES, type CauseCheck, type HeatCause } from '@core/physics/diagnosis/causes.js';
 import type { Diagnosis } from '@core/physics/diagnosis/diagnose.js';
 
 /** Causes in their order, with the looks that tell most a minute; what a look finds ranks them anew. */
-const props = defineProps<{ loop: LoopFile; found: Diagnosis }>();
+const props = defineProps<{ loop: LoopFile; found: Diagnosis; canConfirm?: boolean }>();
+/** somebody looked, and it was this */
+const emit = defineEmits<{ confirm: [cause: HeatCause, part: string | null] }>();
 /** signs that were looked for */
 const seen = defineModel<string[]>({ required: true });
 
@@ -19,23 +22,34 @@ const nameOf = (id: string): string => {
 const LEAST_SHOWN = 1;
 const ranked = computed(() =>
   props.found.causes
-    .map(({ cause, part, probability }) => ({
+    .map(({ cause, part, probability, evidence, signs }) => ({
+      cause,
+      part,
+      speaks: (['for', 'against'] as const).map((side) => ({
+        side,
+        words: [
+          ...evidence.filter(({ speaks }) => speaks === side).map((each) => evidenceWords(each, nameOf(each.part ?? ''))),
+          ...signs.filter(({ speaks }) => speaks === side).map(({ sign }) => signWords(sign)),
+        ],
+      })),
       key: `${cause} ${part ?? ''}`,
       words: causeWords(cause, part && nameOf(part)),
       percent: 100 * probability,
     })) // prettier-ignore
     .filter(({ percent }, index) => index < 3 || percent >= LEAST_SHOWN),
 );
+/** causes of which it is told what speaks for and against them */
+const TOLD = 3;
 const next = computed(() => props.found.next.slice(0, 4));
 const most = computed(() => Math.max(0.01, ...next.value.map(({ bits, minutes }) => bits / minutes)));
 const said = (check: CauseCheck, isFound: boolean): void =>
   void (seen.value = [...seen.value, isFound ? CHECK_RULES[check].found : CHECK_RULES[check].sound]);
-const looked = computed(() =>
-  seen.value.map((sign) => {
-    const check = (Object.keys(CHECK_RULES) as CauseCheck[]).find((key) => [CHECK_RULES[key].found, CHECK_RULES[key].sound].includes(sign));
-    return { sign, words: check ? CHECK_WORDS[check][CHECK_RULES[check].found === sign ? 'found' : 'sound'] : sign };
-  }),
-);
+function signWords(sign: string): string {
+  const check = (Object.keys(CHECK_RULES) as CauseCheck[]).find((key) => [CHECK_RULES[key].found, CHECK_RULES[key].sound].includes(sign));
+  return check ? CHECK_WORDS[check][CHECK_RULES[check].found === sign ? 'found' : 'sound'] : sign;
+}
+const looked = computed(() => seen.value.map((sign) => ({ sign, words: signWords(sign) })));
+const SIDES: Readonly<Record<'for' | 'against', string>> = { for: 'for it', against: 'against it' };
 </script>
 
 <template>
@@ -51,10 +65,25 @@ const looked = computed(() =>
       </p>
     </template>
     <ul class="plain-list causes">
-      <li v-for="each in ranked" :key="each.key">
+      <li v-for="(each, index) in ranked" :key="each.key">
         <span>{{ each.words }}</span>
         <span class="bar" aria-hidden="true"><i :style="{ width: `${each.percent}%` }" /></span>
         <span class="figures">{{ each.percent < 1 ? '< 1' : Math.round(each.percent) }} %</span>
+        <template v-for="{ side, words } in each.speaks" :key="side">
+          <span v-if="words.length && index < TOLD" class="speaks figures"
+            ><i>{{ say(SIDES[side]) }}</i
+            ><span>{{ words.join('; ') }}</span></span
+          >
+        </template>
+        <button
+          v-if="canConfirm"
+          type="button"
+          class="link no-print"
+          :aria-label="say('It was this: {cause}', { cause: each.words })"
+          @click="emit('confirm', each.cause, each.part)"
+        >
+          It was this
+        </button>
       </li>
     </ul>
     <h2 class="mt-4">Look next</h2>
@@ -99,6 +128,23 @@ const looked = computed(() =>
 }
 .causes .figures {
   text-align: right;
+}
+.causes .speaks {
+  grid-column: 1 / -1;
+  display: grid;
+  grid-template-columns: 84px 1fr;
+  text-align: left;
+  color: var(--ink-soft);
+}
+.causes .speaks i {
+  font-style: normal;
+  color: var(--ink);
+}
+.causes .link {
+  text-decoration: underline;
+  grid-column: 1 / -1;
+  justify-self: start;
+  min-height: 32px;
 }
 .bar {
   height: 16px;

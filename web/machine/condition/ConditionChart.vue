@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { limitWords } from '@core/edge/words/dates.js';
-import { LEFT_WORDS, MARK_WORDS, SOURCE_WORDS } from '@core/edge/words/condition.js';
+import { LEFT_WORDS, markWords, SOURCE_WORDS } from '@core/edge/words/condition.js';
 import { addDays, daysBetween } from '@core/base/units/calendar.js';
 import { formatDay, monthOfYear } from '@core/base/units/dates.js';
 import { formatKelvinPerWatt } from '@core/base/units/display.js';
@@ -125,7 +125,7 @@ const summary = computed(() =>
       </g>
       <g v-for="mark in marks" :key="`${mark.kind}${mark.on}`" class="mark">
         <line :x1="x(mark.on)" :x2="x(mark.on)" :y1="EDGE.top - 6" :y2="HEIGHT - EDGE.bottom" />
-        <text :x="x(mark.on) + 4" :y="EDGE.top - 10">{{ say(MARK_WORDS[mark.kind]) }}</text>
+        <text :x="x(mark.on) + 4" :y="EDGE.top - 10">{{ markWords(mark) }}</text>
       </g>
       <line class="today" :x1="x(today)" :x2="x(today)" :y1="EDGE.top" :y2="HEIGHT - EDGE.bottom" />
       <g :clip-path="`url(#paper-${condition.part})`">
