@@ -115,7 +115,9 @@ async function blockThatWasOpened(shop: Shop, machine: Machine): Promise<void> {
   const fault = { cause: 'block', part: placeOf(file, 'block') } as const;
   if (days > STORY.after) await keepLog(shop, machine, { fromOn: addDays(filledOn, -days - 1), days, fault, seed: 37 });
   const home = Math.min(STORY.after, daysBetween(filledOn, shop.today) - 3);
-  if (home > 0) await keepLog(shop, machine, { fromOn: addDays(filledOn, 2), days: home, fault: SOUND, seed: 37 });
+  if (home <= 0) return;
+  await keepLog(shop, machine, { fromOn: addDays(filledOn, 2), days: home, fault: SOUND, seed: 37 });
+  await readQuietly(shop, machine);
 }
 
 interface Logged {
@@ -166,4 +168,38 @@ async function keepLog({ scope, today, accounts }: Shop, { systemId, file }: Mac
     .onConflictDoUpdate({ target: [logColumns.workshopId, logColumns.systemId], set: { columns: known } });
   await refreshCondition(scope, systemId);
   await redate(scope, { systemId });
+}
+
+/** how much more a part stands above its room with the fans turned down (a story; the loop's own twin would say so too) */
+const QUIET = { fanSpeed: 0.3, rise: 1.16, noiseDba: 29 } as const;
+
+/** Its owner tried it quieter, and read what that costs. */
+async function readQuietly({ scope, today, accounts }: Shop, { systemId }: Machine): Promise<void> {
+  const [last] = await scope
+    .select({ reading: loadReading.reading })
+    .from(loadReading)
+    .where(eq(loadReading.systemId, systemId))
+    .orderBy(desc(loadReading.readOn))
+    .limit(1);
+  if (!last) return;
+  const { workshopId, personId } = accounts[3] as Account;
+  const { roomC, partsC, coolantC, ...own } = last.reading;
+  const quieter = (celsius: number): number => Math.round(10 * (roomC + QUIET.rise * (celsius - roomC))) / 10;
+  const on = addDays(today, -1);
+  await scope.insert(loadReading).values({
+    ...{ workshopId, personId, systemId, logId: null, readOn: on, takenAt: atNoon(on, 19), createdAt: atNoon(on, 19) },
+    reading: {
+      ...own,
+      roomC,
+      partsC: Object.fromEntries(Object.entries(partsC).map(([part, celsius]) => [part, quieter(celsius)])),
+      ...(coolantC === undefined ? {} : { coolantC: quieter(coolantC) }),
+      fanSpeed: QUIET.fanSpeed,
+      noiseDba: QUIET.noiseDba,
+      fanGroups: [
+        { name: 'roof', speed: QUIET.fanSpeed, by: 'hub' },
+        { name: 'front', speed: QUIET.fanSpeed, by: 'hub' },
+      ],
+    },
+  });
+  await refreshCondition(scope, systemId);
 }

@@ -7,6 +7,7 @@ import { say } from '@core/base/words/say.js';
 import { liquidOf } from '@core/machine/liquids/fluids.js';
 import { flowSeries } from '@core/physics/condition/flowSeries.js';
 import { conditionOf, soundAndNow, type DatedReading } from '@core/physics/condition/series.js';
+import { settingsOf, type Setting } from '@core/physics/condition/settings.js';
 import type { HeatCause } from '@core/physics/diagnosis/causes.js';
 import { partName } from '@core/physics/diagnosis/sensors.js';
 import type { ConditionPage } from '@core/workshop/logs/answers.js';
@@ -19,6 +20,7 @@ import FlowDrift from '../machine/condition/FlowDrift.vue';
 import LevelDrift from '../machine/condition/LevelDrift.vue';
 import HandReadingDialog from '../machine/condition/HandReadingDialog.vue';
 import MarkDialog from '../machine/condition/MarkDialog.vue';
+import TwoSettings from '../machine/condition/TwoSettings.vue';
 import WhatItMayBe from '../machine/condition/WhatItMayBe.vue';
 import { useSession } from '../workshop/people/sessionStore.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
@@ -88,6 +90,10 @@ const found = useTwinAnswer(
   () => (pair.value && loop.value ? { sound: pair.value.sound.reading, now: pair.value.now.reading, signs: [...seen.value], known: { ...page.value?.found } } : null), // prettier-ignore
   ({ sound, now, signs, known }) => twin.engine.diagnose(sound, now, signs, known),
 );
+const settings = computed(() => {
+  const { parts, marks, limits } = page.value ?? { parts: [], marks: [], limits: null };
+  return limits ? settingsOf(parts, readings.value, marks, limits) : [];
+});
 const flow = computed(() => flowSeries(readings.value, page.value?.marks ?? []));
 const obstruction = useTwinAnswer(
   twin,
@@ -105,6 +111,14 @@ async function confirm(cause: HeatCause, part: string | null): Promise<void> {
   try {
     take(await call<ConditionPage>('POST', `/systems/${props.id}/causes`, { body: { cause, part, on: page.value?.today } }));
     notices.say(say('Kept: it moves what is thought likely of the next machine.'));
+  } catch (error) {
+    notices.say(wordsOf(error));
+  }
+}
+async function keepSetting({ pumpSpeed, fanSpeed }: Setting): Promise<void> {
+  try {
+    take(await call<ConditionPage>('PUT', `/systems/${props.id}/kept-setting`, { body: { pumpSpeed, fanSpeed } }));
+    notices.say(say('Kept.'));
   } catch (error) {
     notices.say(wordsOf(error));
   }
@@ -181,6 +195,15 @@ const lines = computed(() =>
         every day with a steady load: how it ages, when it must come in, and what it may be.
       </p>
 
+      <TwoSettings
+        v-if="settings.length > 1"
+        :settings="settings"
+        :limits="page.limits"
+        :kept="page.keptSetting"
+        :name-of="nameOf"
+        :can-write="!page.system.retired && session.may('machines')"
+        @keep="keepSetting"
+      />
       <FlowDrift v-if="flow.points.length > 1" :series="flow" :marks="page.marks" :obstruction="obstruction ?? null" :today="page.today" />
       <LevelDrift
         v-for="each in page.levels"

@@ -36,6 +36,7 @@ const page = (readings: readonly DatedReading[], more: Partial<ConditionPage> = 
   marks: [{ on: '2026-03-01', kind: 'filled', part: null }],
   limits: USUAL_LIMITS,
   columns: null,
+  keptSetting: null,
   levels: [],
   confirmed: [],
   found: {},
@@ -50,7 +51,7 @@ let answer: ConditionPage;
 beforeEach(() => {
   document.body.innerHTML = '';
   asked = fakeServer(({ method, path }) => {
-    if (path.endsWith('/condition') || path.endsWith('/causes')) return { status: 200, body: answer };
+    if (path.endsWith('/condition') || path.endsWith('/causes') || path.endsWith('/kept-setting')) return { status: 200, body: answer };
     if (method === 'POST') return { status: 201, body: { id: 'log', taken: 2, known: 0, moved: [{}] } };
     return { status: 200, body: { products: [], lots: [] } };
   });
@@ -133,6 +134,20 @@ describe('flow and level', () => {
     (document.querySelector('.v-overlay form') as HTMLFormElement).dispatchEvent(new Event('submit', { cancelable: true }));
     await settle();
     expect(asked.find(({ path }) => path === '/systems/s/marks')?.body).toEqual({ kind: 'paste', part: null, on: TODAY });
+  });
+});
+
+describe('two settings', () => {
+  it('stand against every part’s limit on a hot day; the quiet one that holds is proposed, one is kept', async () => {
+    const loud = reading(40, 0);
+    const quiet = { ...reading(41, 6), source: 'hand' as const };
+    const screen = await open(page([loud, { ...quiet, reading: { ...quiet.reading, fanSpeed: 0.3, noiseDba: 29 } }]));
+    const [first, second] = screen.findAll('.settings article').map((each) => wordsOf(each));
+    expect(first).toMatch(/fans 30 %, pump 70 %.*29 dB\(A\).*the quietest that holds/);
+    // 44 K over its room at 300 W, in one of 32 °C
+    expect(second).toMatch(/gpu ?76 °C ± \d of 85 °C ?holds/);
+    await press(screen, /^This one is kept$/);
+    expect(asked.find(({ path }) => path === '/systems/s/kept-setting')?.body).toEqual({ pumpSpeed: 0.7, fanSpeed: 0.3 });
   });
 });
 

@@ -1,3 +1,12 @@
+/** Who turns a group of fans. */
+export const FAN_RULERS = ['board', 'hub', 'program', 'fixed'] as const;
+export interface FanGroup {
+  readonly name: string;
+  /** 0 to 1 */
+  readonly speed: number;
+  readonly by: (typeof FAN_RULERS)[number];
+}
+
 /** What was read of a machine under load, with the conditions that make it comparable. Ids are those of the blocks. */
 export interface LoadReading {
   readonly roomC: number;
@@ -8,7 +17,14 @@ export interface LoadReading {
   /** 0 to 1 */
   readonly pumpSpeed?: number;
   readonly fanSpeed?: number;
+  /** where they are not all turned alike; `fanSpeed` is their middle then */
+  readonly fanGroups?: readonly FanGroup[];
   readonly workload?: string;
+  /** work done, by the program that loads it, in its own points */
+  readonly score?: number;
+  readonly clockMhz?: number;
+  readonly powerLimitW?: number;
+  readonly noiseDba?: number;
   readonly sensor?: string;
   readonly statistic?: string;
   readonly panels?: string;

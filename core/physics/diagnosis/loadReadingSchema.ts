@@ -1,5 +1,6 @@
 import Joi from 'joi';
 import { finite } from '../../base/checking/fields.js';
+import { FAN_RULERS } from './loadReading.js';
 
 const byPart = (value: Joi.NumberSchema): Joi.ObjectSchema =>
   Joi.object().pattern(Joi.string().min(1).max(120), value).min(1).max(40).required();
@@ -15,6 +16,21 @@ export const loadReadingSchema = Joi.object({
   flowLph: finite().min(0).max(3000),
   pumpSpeed: share(),
   fanSpeed: share(),
+  fanGroups: Joi.array()
+    .items(
+      Joi.object({
+        name: words(40).required(),
+        speed: share().required(),
+        by: Joi.string()
+          .valid(...FAN_RULERS)
+          .required(),
+      }),
+    )
+    .max(8),
+  score: finite().min(0).max(10_000_000),
+  clockMhz: finite().greater(0).max(20_000),
+  powerLimitW: finite().greater(0).max(3000),
+  noiseDba: finite().min(0).max(120),
   workload: words(120),
   sensor: words(80),
   statistic: words(60),

@@ -1,3 +1,4 @@
+import type { KeptSetting } from '../marks/schema.js';
 import type { LevelPoint } from '../../physics/condition/level.js';
 import type { HeatCause } from '../../physics/diagnosis/causes.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
@@ -40,6 +41,8 @@ export interface ConditionPage {
     readonly coolantProductId: string | null;
     readonly file: LoopFile;
   }[];
+  /** pump and fans as they were left; null: nobody chose */
+  readonly keptSetting: KeptSetting | null;
   /** levels of each loop since its last fill */
   readonly levels: readonly LoopLevels[];
   /** what was found to be the matter with it, the newest first */

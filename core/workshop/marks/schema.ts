@@ -21,6 +21,18 @@ export const markSchema = Joi.object({
   on: day().required(),
 });
 
+/** Pump and fans as they are left, 0 to 1; null: not noted. */
+export interface KeptSettingInput {
+  readonly pumpSpeed: number | null;
+  readonly fanSpeed: number | null;
+}
+export interface KeptSetting extends KeptSettingInput {
+  readonly on: string;
+  readonly by: string;
+}
+const share = (): Joi.NumberSchema => finite().min(0).max(1).allow(null).required();
+export const keptSettingSchema = Joi.object({ pumpSpeed: share(), fanSpeed: share() });
+
 /** The level against its mark, machine standing and cold. */
 export interface LevelInput {
   readonly loopId: string;

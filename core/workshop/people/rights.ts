@@ -88,6 +88,7 @@ const OF_ROUTE: Readonly<Record<Right, readonly string[]>> = {
     'PUT /machine-marks/:id',
     'POST /systems/:id/causes',
     'POST /systems/:id/levels',
+    'PUT /systems/:id/kept-setting',
     'PUT /level-readings/:id',
     'PUT /confirmed-causes/:id',
     'DELETE /lots/:id',

@@ -150,7 +150,7 @@ export async function refreshAllConditions(scope: Scope): Promise<void> {
 export async function conditionPage({ scope, request, today }: Ask): Promise<ConditionPage> {
   const systemId = idFrom(request, 'id', 'system');
   const [own] = await scope
-    .select({ id: system.id, name: system.name, ownerName: owner.name, state: system.state })
+    .select({ id: system.id, name: system.name, ownerName: owner.name, state: system.state, keptSetting: system.keptSetting })
     .from(system)
     .innerJoin(owner, eq(owner.id, system.ownerId))
     .where(eq(system.id, systemId));
@@ -170,10 +170,11 @@ export async function conditionPage({ scope, request, today }: Ask): Promise<Con
   const found = Object.fromEntries(counted.map((each) => [each.cause, each.count]));
   const known = await knownOf(scope, systemId);
   const levels = await levelsOf(scope, systemId, known.zone);
-  const { state, ...names } = own;
+  const { state, keptSetting, ...names } = own;
   return {
     system: { ...names, retired: state === 'retired' },
     columns: read?.columns ?? null,
+    keptSetting,
     levels,
     confirmed,
     found,

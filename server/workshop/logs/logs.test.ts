@@ -217,3 +217,19 @@ describe('a level between two fills', () => {
     expect((await lead.post(`/systems/${elsewhere}/levels`, { loopId, on: filledOn, mm: 0 })).status).toBe(404);
   });
 });
+
+describe('a setting that is kept', () => {
+  it('stands with its day and who left it so, and a reading keeps how its fans were turned', async () => {
+    const { body } = await lead.put<ConditionPage>(`/systems/${systemId}/kept-setting`, { pumpSpeed: 0.6, fanSpeed: 0.35 });
+    expect(body.keptSetting).toMatchObject({ pumpSpeed: 0.6, fanSpeed: 0.35, by: expect.stringContaining('Lead') });
+    expect((await lead.put(`/systems/${systemId}/kept-setting`, { pumpSpeed: 60, fanSpeed: 0.35 })).status).toBe(422);
+    expect((await lead.get<{ system: object }>(`/systems/${systemId}`)).body.system).not.toHaveProperty('keptSetting');
+    const fanGroups = [
+      { name: 'roof', speed: 0.4, by: 'hub' },
+      { name: 'front', speed: 0.3, by: 'board' },
+    ];
+    const own = { roomC: 22, powersW: { [part]: 200 }, partsC: { [part]: 60 }, fanGroups, fanSpeed: 0.35, score: 12_400, noiseDba: 31 };
+    await lead.post(`/systems/${systemId}/readings`, { on: addDays(filledOn, 99), reading: own });
+    expect((await condition()).readings.find(({ reading }) => reading.score === 12_400)?.reading.fanGroups).toEqual(fanGroups);
+  });
+});

@@ -1,8 +1,9 @@
 import { and, eq } from 'drizzle-orm';
 import { say } from '../../../core/base/words/say.js';
 import { demandPast, refuse } from '../../../core/base/checking/input.js';
-import type { ConfirmedInput, LevelInput, MarkInput } from '../../../core/workshop/marks/schema.js';
+import type { ConfirmedInput, KeptSettingInput, LevelInput, MarkInput } from '../../../core/workshop/marks/schema.js';
 import { confirmedCause, levelReading, machineMark } from '../../base/database/tables/logs.js';
+import { system } from '../../base/database/tables/machines.js';
 import { loop } from '../../base/database/tables/loops.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { notFound } from '../../base/http/errors.js';
@@ -42,6 +43,18 @@ export async function strikeMark({ scope, request, clock }: Ask, struck: boolean
   if (!row) throw notFound('mark');
   await refreshCondition(scope, row.systemId);
   return { moved: await redate(scope, { systemId: row.systemId }) };
+}
+
+/** This setting is kept: pump and fans as they are left. */
+export async function keepSetting(ask: Ask, setting: KeptSettingInput) {
+  const { scope, account, request, today } = ask;
+  const systemId = idFrom(request, 'id', 'system');
+  await demandInUse(scope, systemId);
+  await scope
+    .update(system)
+    .set({ keptSetting: { ...setting, on: today, by: account.personName } })
+    .where(eq(system.id, systemId));
+  return conditionPage(ask);
 }
 
 /** The level between two fills. */

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { say } from '@core/base/words/say.js';
 import { causeWords, CHECK_WORDS, evidenceWords } from '@core/edge/words/readings.js';
 import { shortName } from '@core/machine/catalogue/names.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
@@ -71,7 +70,7 @@ const SIDES: Readonly<Record<'for' | 'against', string>> = { for: 'for it', agai
         <span class="figures">{{ each.percent < 1 ? '< 1' : Math.round(each.percent) }} %</span>
         <template v-for="{ side, words } in each.speaks" :key="side">
           <span v-if="words.length && index < TOLD" class="speaks figures"
-            ><i>{{ say(SIDES[side]) }}</i
+            ><i>{{ SIDES[side] }}</i
             ><span>{{ words.join('; ') }}</span></span
           >
         </template>
@@ -79,7 +78,7 @@ const SIDES: Readonly<Record<'for' | 'against', string>> = { for: 'for it', agai
           v-if="canConfirm"
           type="button"
           class="link no-print"
-          :aria-label="say('It was this: {cause}', { cause: each.words })"
+          :aria-label="`It was this: ${each.words}`"
           @click="emit('confirm', each.cause, each.part)"
         >
           It was this

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
+import { groupBy } from '@core/base/numerics/groupBy.js';
 import { limitWords } from '@core/edge/words/dates.js';
 import { LEFT_WORDS, markWords, SOURCE_WORDS } from '@core/edge/words/condition.js';
 import { addDays, daysBetween } from '@core/base/units/calendar.js';
@@ -76,8 +77,11 @@ const wedge = computed(() => {
     line.theta + (line.perYear * daysBetween(trend.fromOn, on)) / DAYS_PER_YEAR;
   return `M${x(trend.fromOn)} ${y(trend.low.theta)}L${x(end)} ${y(at(trend.low, end))}L${x(end)} ${y(at(trend.high, end))}L${x(trend.fromOn)} ${y(trend.high.theta)}Z`;
 });
+/** what was done on one day, said once */
+const told = computed(() => [...groupBy(marks.value, ({ on }) => on)].map(([on, own]) => ({ on, words: own.map(markWords).join(', ') })));
+const isFarRight = (on: string): boolean => x(on) > 0.78 * width.value;
 const isLarge = ({ source }: ConditionPoint): boolean => source === 'before' || source === 'after';
-const told = (point: ConditionPoint): string =>
+const pointWords = (point: ConditionPoint): string =>
   [
     `${formatDay(point.on)}: ${formatKelvinPerWatt(point.theta)} ± ${point.sd.toFixed(3)}`,
     say(SOURCE_WORDS[point.source]),
@@ -123,9 +127,11 @@ const summary = computed(() =>
           :y2="HEIGHT - EDGE.bottom + 6"
         />
       </g>
-      <g v-for="mark in marks" :key="`${mark.kind}${mark.on}`" class="mark">
+      <g v-for="mark in told" :key="mark.on" class="mark">
         <line :x1="x(mark.on)" :x2="x(mark.on)" :y1="EDGE.top - 6" :y2="HEIGHT - EDGE.bottom" />
-        <text :x="x(mark.on) + 4" :y="EDGE.top - 10">{{ markWords(mark) }}</text>
+        <text :x="x(mark.on) + (isFarRight(mark.on) ? -4 : 4)" :y="EDGE.top - 10" :text-anchor="isFarRight(mark.on) ? 'end' : 'start'">
+          {{ mark.words }}
+        </text>
       </g>
       <line class="today" :x1="x(today)" :x2="x(today)" :y1="EDGE.top" :y2="HEIGHT - EDGE.bottom" />
       <g :clip-path="`url(#paper-${condition.part})`">
@@ -137,7 +143,7 @@ const summary = computed(() =>
         <text :x="width - EDGE.right - 6" :y="y(condition.limit.theta) - 5" text-anchor="end">{{ limitWords(condition.limit) }}</text>
       </g>
       <g v-for="point in condition.points" :key="point.id" class="point" :class="{ out: point.left, large: isLarge(point) }">
-        <title>{{ told(point) }}</title>
+        <title>{{ pointWords(point) }}</title>
         <line
           v-if="isLarge(point)"
           :x1="x(point.on)"

@@ -35,13 +35,13 @@ const shown = computed(() =>
 </script>
 
 <template>
-  <section class="drift" :aria-label="say('Flow')">
+  <section class="drift" aria-label="Flow">
     <div class="says">
       <h2>Flow</h2>
       <p class="big-number">{{ moved ?? '–' }}<small v-if="moved !== null"> %</small></p>
       <p>{{ flowWords(series, obstruction) }}</p>
     </div>
-    <DriftChart :name="say('Flow over time')" unit="L/h" :points="points" :marks="shown" :today="today" :digits="0" />
+    <DriftChart name="Flow over time" unit="L/h" :points="points" :marks="shown" :today="today" :digits="0" />
   </section>
 </template>
 

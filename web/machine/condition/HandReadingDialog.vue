@@ -5,7 +5,7 @@ import { say } from '@core/base/words/say.js';
 import { comparisonWords, differenceWords } from '@core/edge/words/readings.js';
 import type { DatedReading } from '@core/physics/condition/series.js';
 import { compareReadings } from '@core/physics/diagnosis/compareReadings.js';
-import type { LoadReading } from '@core/physics/diagnosis/loadReading.js';
+import { FAN_RULERS, type FanGroup, type LoadReading } from '@core/physics/diagnosis/loadReading.js';
 import { partName, type ReadPart } from '@core/physics/diagnosis/sensors.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
@@ -21,6 +21,11 @@ const missing = ref<string | null>(null);
 
 const rounded = (value: number | undefined): number | null => (value === undefined ? null : Math.round(value));
 const percent = (share: number | undefined): number | null => (share === undefined ? null : Math.round(100 * share));
+interface TypedGroup {
+  name: string;
+  percent: number | null;
+  by: FanGroup['by'];
+}
 const form = reactive({
   on: props.today,
   roomC: null as number | null,
@@ -30,6 +35,11 @@ const form = reactive({
   fans: percent(props.last?.reading.fanSpeed),
   minutes: 45 as number | null,
   workload: props.last?.reading.workload ?? '',
+  score: null as number | null,
+  clockMhz: null as number | null,
+  powerLimitW: (props.last?.reading.powerLimitW ?? null) as number | null,
+  noiseDba: null as number | null,
+  groups: (props.last?.reading.fanGroups ?? []).map(({ name, speed, by }): TypedGroup => ({ name, percent: percent(speed), by })),
   partsC: Object.fromEntries(props.parts.map(({ part }) => [part, null])) as Record<string, number | null>,
   // the load of last time is proposed: a part whose watts are missing would make the others' heat look larger
   powersW: Object.fromEntries(props.parts.map(({ part }) => [part, rounded(props.last?.reading.powersW[part])])) as Record<
@@ -38,10 +48,25 @@ const form = reactive({
   >,
 });
 
+const RULER_WORDS: Readonly<Record<FanGroup['by'], string>> = {
+  board: 'the board',
+  hub: 'a hub',
+  program: 'a program',
+  fixed: 'nobody, fixed',
+};
+const rulers = FAN_RULERS.map((value) => ({ value, title: say(RULER_WORDS[value]) }));
+const more = ref(form.groups.length > 0);
+const share = (value: number | null): number => Math.max(0, Math.min(1, (value ?? 0) / 100));
+/** several groups: what is compared is their middle */
+function fansRead(): Pick<LoadReading, 'fanSpeed' | 'fanGroups'> {
+  const groups = form.groups.filter(({ name, percent: own }) => name.trim() !== '' && own !== null);
+  if (groups.length === 0) return form.fans === null ? {} : { fanSpeed: share(form.fans) };
+  const fanGroups = groups.map(({ name, percent: own, by }) => ({ name: name.trim(), speed: share(own), by }));
+  return { fanGroups, fanSpeed: fanGroups.reduce((sum, { speed }) => sum + speed, 0) / fanGroups.length };
+}
 const reading = computed((): LoadReading | null => {
   const whole = props.parts.filter(({ part }) => typeof form.partsC[part] === 'number' && (form.powersW[part] ?? 0) > 0);
   if (form.roomC === null || whole.length === 0) return null;
-  const share = (value: number | null): number => Math.max(0, Math.min(1, (value ?? 0) / 100));
   return {
     roomC: form.roomC,
     partsC: Object.fromEntries(whole.map(({ part }) => [part, form.partsC[part] as number])),
@@ -49,7 +74,11 @@ const reading = computed((): LoadReading | null => {
     ...(form.coolantC === null ? {} : { coolantC: form.coolantC }),
     ...(form.flowLph === null ? {} : { flowLph: form.flowLph }),
     ...(form.pump === null ? {} : { pumpSpeed: share(form.pump) }),
-    ...(form.fans === null ? {} : { fanSpeed: share(form.fans) }),
+    ...fansRead(),
+    ...(form.score === null ? {} : { score: form.score }),
+    ...(form.clockMhz === null ? {} : { clockMhz: form.clockMhz }),
+    ...(form.powerLimitW === null ? {} : { powerLimitW: form.powerLimitW }),
+    ...(form.noiseDba === null ? {} : { noiseDba: form.noiseDba }),
     ...(form.minutes === null ? {} : { minutes: form.minutes }),
     ...(form.workload.trim() === '' ? {} : { workload: form.workload.trim() }),
   };
@@ -119,8 +148,23 @@ async function save(): Promise<void> {
       <NumberField v-model="form.flowLph" label="Flow, if metered" unit="L/h" />
       <v-text-field v-model="form.workload" label="Workload" hide-details="auto" />
       <NumberField v-model="form.pump" label="Pump" unit="%" />
-      <NumberField v-model="form.fans" label="Fans" unit="%" />
+      <NumberField v-if="form.groups.length === 0" v-model="form.fans" label="Fans" unit="%" />
+      <template v-if="more">
+        <NumberField v-model="form.score" label="Work done, its score" unit="points" :hint="last?.reading.score?.toFixed(0) ?? ''" />
+        <NumberField v-model="form.clockMhz" label="Clock" unit="MHz" :hint="last?.reading.clockMhz?.toFixed(0) ?? ''" />
+        <NumberField v-model="form.powerLimitW" label="Power limit" unit="W" />
+        <NumberField v-model="form.noiseDba" label="Noise" unit="dB(A)" :hint="last?.reading.noiseDba?.toFixed(0) ?? ''" />
+      </template>
     </div>
+    <div v-if="more" class="groups">
+      <div v-for="(group, index) in form.groups" :key="index" class="grid">
+        <v-text-field v-model="group.name" :label="`Fan group ${index + 1}`" hide-details="auto" />
+        <NumberField v-model="group.percent" label="turns at" unit="%" />
+        <v-select v-model="group.by" :items="rulers" label="turned by" hide-details="auto" />
+      </div>
+      <v-btn variant="text" @click="form.groups.push({ name: '', percent: form.fans, by: 'board' })">A fan group</v-btn>
+    </div>
+    <button v-else type="button" class="link" @click="more = true">Score, clock, power limit, noise, several fan groups</button>
     <p v-if="unlike.length" class="quiet">Not alike: {{ unlike.join('; ') }}.</p>
   </FormDialog>
 </template>
@@ -135,6 +179,16 @@ async function save(): Promise<void> {
 .said {
   align-self: center;
   font-weight: 600;
+}
+.groups {
+  display: grid;
+  gap: 10px;
+  justify-items: start;
+}
+.link {
+  text-decoration: underline;
+  min-height: 40px;
+  text-align: left;
 }
 p {
   margin: 0;

@@ -51,6 +51,7 @@ const points = computed(() => [
     told: say('{day}: {level} from its mark', { day: formatDay(on), level: formatMm(mm) }),
   })),
 ]);
+const filled = computed(() => ({ on: props.levels.filledOn, words: say('filled') }));
 const byHand = computed(() => drift.value.points.flatMap((point) => (point.id === undefined ? [] : [{ ...point, id: point.id }])));
 
 async function save(): Promise<void> {
@@ -64,7 +65,7 @@ async function save(): Promise<void> {
 </script>
 
 <template>
-  <section class="drift" :aria-label="name ? say('Level, {name}', { name }) : say('Level')">
+  <section class="drift" :aria-label="name ? `Level, ${name}` : 'Level'">
     <div class="says">
       <h2>
         Level<template v-if="name">, {{ name }}</template>
@@ -80,15 +81,7 @@ async function save(): Promise<void> {
       </p>
     </div>
     <div class="shows">
-      <DriftChart
-        :name="say('Level against its mark')"
-        unit="mm"
-        :points="points"
-        :marks="[{ on: levels.filledOn, words: say('filled') }]"
-        :band="band"
-        :today="today"
-        :digits="0"
-      />
+      <DriftChart name="Level against its mark" unit="mm" :points="points" :marks="[filled]" :band="band" :today="today" :digits="0" />
       <form v-if="canWrite" class="row no-print" novalidate @submit.prevent="save">
         <NumberField v-model="form.mm" label="From its mark" unit="mm" :errors="submit.at('mm')" />
         <DayField v-model="form.on" label="On" :max="today" :errors="submit.at('on')" />
@@ -98,7 +91,7 @@ async function save(): Promise<void> {
           :key="point.id"
           type="button"
           class="link"
-          :aria-label="say('Strike out the level of {day}', { day: formatDay(point.on) })"
+          :aria-label="`Strike out the level of ${formatDay(point.on)}`"
           @click="emit('strike', point.id)"
         >
           strike out {{ formatDay(point.on) }}

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
+import { markWords } from '@core/edge/words/condition.js';
 import { causeWords, differenceWords } from '@core/edge/words/readings.js';
 import { formatDay } from '@core/base/units/dates.js';
 import { formatIn, formatKelvinPerWatt } from '@core/base/units/display.js';
@@ -60,6 +61,13 @@ const moved = computed(() => {
       : []),
   ];
 });
+/** what was done after the one and before the other: no reading tells it apart */
+const between = computed(() =>
+  props.page.marks
+    .filter(({ on }) => on > props.pair.sound.on && on <= props.pair.now.on)
+    .sort((a, b) => a.on.localeCompare(b.on))
+    .map((mark) => `${formatDay(mark.on)} ${markWords(mark)}${mark.part === null ? '' : ` (${nameOf(mark.part)})`}`),
+);
 const longest = (before: number, after: number): number => Math.max(before, after, 1e-9);
 const unlike = computed(() =>
   compareReadings(props.pair.sound.reading, props.pair.now.reading)
@@ -83,6 +91,7 @@ const unlike = computed(() =>
           <span class="figures">{{ each.show(each.before) }} → {{ each.show(each.after) }}</span>
         </li>
       </ul>
+      <p v-if="between.length">Between them: {{ between.join('; ') }}. What moved is all of that together.</p>
       <p v-if="unlike.length" class="quiet">Not alike: {{ unlike.join('; ') }}.</p>
       <ul v-if="page.confirmed.length" class="plain-list known" aria-label="What it was">
         <li v-for="each in page.confirmed" :key="each.id">
@@ -91,7 +100,7 @@ const unlike = computed(() =>
             v-if="canWrite"
             type="button"
             class="link no-print"
-            :aria-label="say('It was not: {cause}', { cause: causeWords(each.cause, each.part && nameOf(each.part)) })"
+            :aria-label="`It was not: ${causeWords(each.cause, each.part && nameOf(each.part))}`"
             @click="emit('strike', each.id)"
           >
             strike out

@@ -175,7 +175,7 @@ async function write(): Promise<void> {
                 v-if="places[patch]"
                 tabindex="0"
                 role="button"
-                :aria-label="say('{patch}: arrows move it', { patch: say(PATCH_WORDS[patch]) })"
+                :aria-label="`${PATCH_WORDS[patch]}: arrows move it`"
                 :transform="`translate(${places[patch]?.x} ${places[patch]?.y})`"
                 @keydown="key($event, patch)"
               >
@@ -196,7 +196,7 @@ async function write(): Promise<void> {
             <p class="big-number">{{ answer.reading.deltaE.toFixed(1) }}</p>
             <p class="figures">ΔE₀₀ ± {{ Math.max(0.1, answer.reading.sd).toFixed(1) }}</p>
             <p>
-              <strong>{{ say(COLOUR_VERDICTS[colourVerdict(answer.reading.deltaE)]) }}</strong>
+              <strong>{{ COLOUR_VERDICTS[colourVerdict(answer.reading.deltaE)] }}</strong>
             </p>
             <p class="quiet">{{ colourLimitWords() }}</p>
           </template>
@@ -215,7 +215,7 @@ async function write(): Promise<void> {
         <v-btn v-if="file && answer?.reading" size="large" :loading="busy" @click="write">Write it down</v-btn>
         <label class="file"
           ><input type="file" accept="image/*" capture="environment" @change="take" />{{
-            photo ? say('Take another') : say('Take the photograph')
+            photo ? 'Take another' : 'Take the photograph'
           }}</label
         >
         <v-btn v-if="!photo" variant="text" size="large" @click="draw">Try it on a drawn picture</v-btn>

@@ -57,14 +57,14 @@ const tell = ({ id }: EarlyLot, { systemId }: LotHolder, told: boolean): Promise
       <v-btn v-if="unwritten(lot).length && session.may('desk')" :loading="busy" @click="write(lot)">{{ ownersWords(lot) }}</v-btn>
     </header>
     <p v-if="lot.holders.length === 0">No machine in use holds it now.</p>
-    <ul v-else class="plain-list" :aria-label="say('Machines that hold {lot} now', { lot: lot.what })">
+    <ul v-else class="plain-list" :aria-label="`Machines that hold ${lot.what} now`">
       <li v-for="each in lot.holders" :key="each.systemId">
         <label>
           <input
             type="checkbox"
             :checked="lot.told.includes(each.systemId)"
             :disabled="busy || !session.may('desk')"
-            :aria-label="say('{ownerName} was told of {systemName}', { ownerName: each.ownerName, systemName: each.systemName })"
+            :aria-label="`${each.ownerName} was told of ${each.systemName}`"
             @change="tell(lot, each, ($event.target as HTMLInputElement).checked)"
           />
           told

@@ -67,7 +67,7 @@ const anew = (): Promise<void> =>
     <template v-if="lives">
       <EarlyLots :lots="lives.early" @changed="take" />
       <p v-if="lives.groups.length === 0" class="empty">
-        {{ lives.at === null ? say('Nothing was worked out yet: it is done every night.') : say('No fill is on record yet.') }}
+        {{ lives.at === null ? 'Nothing was worked out yet: it is done every night.' : 'No fill is on record yet.' }}
         Each fill is a life: it ends when somebody finds that it fell out, grew, bloomed or corroded, or it was still good when it came out.
         The more fail, the more the date of the next change rests on them and the less on what a class usually lasts.
         <v-btn v-if="isLead && lives.at === null" class="mt-3" :loading="busy" @click="anew">Work it out now</v-btn>
@@ -124,9 +124,7 @@ const anew = (): Promise<void> =>
                 <i v-if="each.learned" class="months" :style="{ left: left(each.learned.months) }" />
               </span>
               <span class="figures"
-                ><b>{{
-                  each.learned ? say('{months} months', { months: each.learned.months.toFixed(1) }) : say('cannot tell yet')
-                }}</b></span
+                ><b>{{ each.learned ? `${each.learned.months.toFixed(1)} months` : 'cannot tell yet' }}</b></span
               >
             </button>
           </li>

@@ -4,6 +4,7 @@ import { readObject } from '../../../../core/base/checking/stored.js';
 import { readFinding } from '../../../../core/workshop/due-dates/facts.js';
 import { sql } from 'drizzle-orm';
 import { boolean, check, date, doublePrecision, foreignKey, index, integer, pgTable, text, uuid } from 'drizzle-orm/pg-core';
+import type { KeptSetting } from '../../../../core/workshop/marks/schema.js';
 import type { ConditionClock, DustPlace } from '../../../../core/workshop/due-dates/facts.js';
 import { importBatch } from './importing.js';
 import { person, workshop } from './people.js';
@@ -57,6 +58,8 @@ export const system = pgTable(
     /** when its readings say that it must come in, worked out anew with every reading; null: they do not say */
     condition: stored('condition', readObject<ConditionClock>('what readings say of a machine')),
     note: text('note').notNull().default(''),
+    /** pump and fans as they were left after two settings were held against each other; null: nobody chose */
+    keptSetting: stored('kept_setting', readObject<KeptSetting>('a setting that is kept')),
     version: integer('version').notNull().default(1),
   },
   (t) => [

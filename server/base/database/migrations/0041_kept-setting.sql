@@ -1,0 +1,1 @@
+ALTER TABLE "system" ADD COLUMN "kept_setting" jsonb;
