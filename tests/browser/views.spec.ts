@@ -64,8 +64,19 @@ const OF_BENCHES: Ways = {
     await page.getByRole('link', { name: 'Log and condition' }).click();
     await expect(page.getByRole('heading', { name: 'Its log' })).toBeVisible();
   },
-  papers: async (page) => {
-    await page.getByRole('link', { name: 'Weir tower', exact: true }).click();
+  // with parts, settings, flow, level and causes to show
+  'condition-told': async (page, app) => {
+    await page.goto(`${app.url}/systems`);
+    await page.getByRole('textbox', { name: 'Name, owner, phone, coolant' }).fill('Cellar press');
+    await page.locator('.life').filter({ hasText: 'Cellar press' }).first().click();
+    await page.getByRole('link', { name: 'Log and condition' }).click();
+    await expect(page.getByRole('heading', { name: 'Settings on a hot day' })).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'Look next' })).toBeVisible();
+  },
+  papers: async (page, app) => {
+    await page.goto(`${app.url}/systems`);
+    await page.getByRole('textbox', { name: 'Name, owner, phone, coolant' }).fill('Weir tower');
+    await page.locator('.life').filter({ hasText: 'Weir tower' }).first().click();
     await page.getByRole('link', { name: 'Papers' }).click();
     await expect(page.getByRole('heading', { name: 'Drop-off' })).toBeVisible();
   },
@@ -112,6 +123,10 @@ const OF_THE_WORKSHOP: Ways = {
     await page.locator('.cans button').first().click();
     await page.getByRole('link', { name: 'Its paper' }).click();
     await expect(page.getByRole('heading', { name: 'Hand-over of waste' })).toBeVisible();
+  },
+  lives: async (page, app) => {
+    await page.goto(`${app.url}/workshop/lives`);
+    await expect(page.getByRole('heading', { name: /L448 fails earlier than others/ })).toBeVisible();
   },
   reading: async (page, app) => {
     await page.goto(`${app.url}/workshop/reading`);

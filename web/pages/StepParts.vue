@@ -5,6 +5,7 @@ import type { ProcedureStep } from '@core/bench/runs/procedure.js';
 import type { RunState } from '@core/bench/runs/state.js';
 import type { Liquid } from '@core/machine/liquids/fluids.js';
 import { computed } from 'vue';
+import { useSession } from '../workshop/people/sessionStore.js';
 import BaselineStep from '../bench/baseline/BaselineStep.vue';
 import BleedStep from '../bench/air/BleedStep.vue';
 import FillStep from '../bench/filling/FillStep.vue';
@@ -31,6 +32,7 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ send: [body: RunEventBody] }>();
 const airAtMostMl = defineModel<number | null>('airAtMostMl', { required: true });
+const session = useSession();
 const procedure = computed(() => props.answer.run.procedure);
 </script>
 
@@ -92,6 +94,7 @@ const procedure = computed(() => props.answer.run.procedure);
     v-if="step.kind === 'baseline'"
     :state="state"
     :before="step.does.includes('measures-before')"
+    :machine="answer.run.jobId ? { systemId: answer.systemId, file: answer.file, today: session.today } : undefined"
     :locked="locked"
     @send="emit('send', $event)"
   />

@@ -10,11 +10,20 @@ import { computed, reactive, ref, useId, watch } from 'vue';
 import { normaliseBaseline } from '@core/physics/diagnosis/baseline.js';
 import { warmingOf } from '@core/bench/runs/warming.js';
 import type { RunState } from '@core/bench/runs/state.js';
+import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
+import type { LoadReading } from '@core/physics/diagnosis/loadReading.js';
 import NumberField from '../../base/units/NumberField.vue';
+import TestLog from './TestLog.vue';
 import WarmingCurve from './WarmingCurve.vue';
 
 /** Readings with the conditions that make them comparable in a year. */
-const props = defineProps<{ state: RunState; locked: boolean; before?: boolean }>();
+const props = defineProps<{
+  state: RunState;
+  locked: boolean;
+  before?: boolean;
+  /** the machine whose log may have run along; missing: nobody's */
+  machine?: { readonly systemId: string; readonly file: LoopFile; readonly today: string };
+}>();
 const emit = defineEmits<{ send: [body: RunEventBody] }>();
 const problem = ref<string | null>(null);
 /** its button stands outside the form, where every step has its act */
@@ -40,7 +49,7 @@ const form = reactive<Form>({
 });
 const settings = ['idle, quiet', 'load, quiet', 'load, full speed'];
 const sensors = ['processor package', 'hottest core', 'graphics chip', 'graphics memory'];
-const statistics = ['mean of the last five minutes', 'peak', 'last value'];
+const statistics = ['mean of the last five minutes', 'mean of the last ten minutes', 'mean of the whole run', 'peak', 'last value'];
 const needed: { key: keyof Form; word: string }[] = [
   { key: 'workload', word: 'workload' },
   { key: 'durationMinutes', word: 'duration' },
@@ -83,6 +92,21 @@ function noteIt(): void {
   if (form.partC === null) return;
   emit('send', { type: 'warming', sensor: form.sensor, tempC: form.partC, ...(props.before ? { before: true } : {}) });
   form.partC = null;
+}
+/** what a log shows is the mean of its last ten minutes */
+function fromLog(read: LoadReading, part: string): void {
+  const percent = (share: number | undefined, kept: number | null): number | null => (share === undefined ? kept : Math.round(100 * share));
+  Object.assign(form, {
+    statistic: 'mean of the last ten minutes',
+    roomC: read.roomC,
+    partC: read.partsC[part] ?? null,
+    powerW: read.powersW[part] ?? null,
+    coolantC: read.coolantC ?? form.coolantC,
+    flowLph: read.flowLph ?? form.flowLph,
+    pumpPercent: percent(read.pumpSpeed, form.pumpPercent),
+    fanPercent: percent(read.fanSpeed, form.fanPercent),
+    durationMinutes: read.minutes === undefined ? form.durationMinutes : Math.round(read.minutes),
+  });
 }
 const hottest = computed(() => Math.max(1, ...readings.value.map(({ normal }) => normal.aboveRoomK)));
 
@@ -128,6 +152,14 @@ function enter(): void {
         <strong class="figures">{{ soFar ?? 'the difference appears as you type' }}</strong>
       </p>
       <WarmingCurve v-if="!locked && warming" :warming="warming" />
+      <TestLog
+        v-if="!locked && machine"
+        :system-id="machine.systemId"
+        :file="machine.file"
+        :sensor="form.sensor"
+        :today="machine.today"
+        @read="fromLog"
+      />
       <form v-if="!locked" :id="formId" class="entry" novalidate @submit.prevent="enter">
         <v-combobox v-model="form.setting" :items="settings" label="Setting" />
         <v-text-field v-model="form.workload" label="Workload" placeholder="render and graphics together" />
