@@ -56,7 +56,8 @@ export async function fillLives(scope: Scope, today: string): Promise<FillLife[]
     )
     select v.id, v.system_id, p.coolant_class, v.product_id, v.lot_id, v.filled_on::text, least(v.next_on, v.ended_on)::text as drained_on,
       v.known_from::text, m.tubes, m.materials, failures.days as failed_on
-    from lives v join coolant_product p on p.id = v.product_id join materials m on m.id = v.revision_id left join failures on failures.id = v.id`);
+    from lives v join coolant_product p on p.id = v.product_id join materials m on m.id = v.revision_id left join failures on failures.id = v.id
+    order by v.filled_on, v.id`);
   return rows.map((row): FillLife => ({
     fillId: row.id,
     systemId: row.system_id,
@@ -100,7 +101,7 @@ export async function partLives(scope: Scope, today: string): Promise<GroupedLif
       (select array_agg(coalesce(j.done_on, x.found_at::date)::text) from finding x left join job j on j.id = x.job_id
         where x.system_id = p.system_id and x.fact ->> 'item' = p.item_id and x.job_id is distinct from p.job_id
           and (x.severity = 'failure' or x.fact ->> 'why' = 'cause')) as failed_on
-    from fitted_part p where p.item_id is not null`);
+    from fitted_part p where p.item_id is not null order by p.fitted_on, p.id`);
   return rows.map((row): GroupedLife => ({
     systemId: row.system_id,
     kind: `part ${row.kind}`,

@@ -27,10 +27,8 @@ function marksOf({ steps, service }: RunState, file: LoopFile): { kind: HandMark
   const blocks = new Set(file.components.filter(({ kind }) => kind === 'block').map(({ id }) => id));
   return [
     ...(done.some(({ id, isClosed }) => isClosed && id === 'paste') ? [{ kind: 'paste' as const, part: null }] : []),
-    ...done.flatMap(({ id }) => {
-      const part = CARD_WIPED.exec(id)?.[1];
-      return part ? [{ kind: 'paste' as const, part }] : [];
-    }),
+    // a card is ticked in more than one step: it got its paste once
+    ...[...new Set(done.flatMap(({ id }) => CARD_WIPED.exec(id)?.[1] ?? []))].map((part) => ({ kind: 'paste' as const, part })),
     ...service.swaps.filter((swap) => tookOut(swap) && blocks.has(swap.item)).map(({ item }) => ({ kind: 'part' as const, part: item })),
   ];
 }

@@ -6,6 +6,7 @@ import type { LoadReading } from '@core/physics/diagnosis/loadReading.js';
 import { blockOf, readParts } from '@core/physics/diagnosis/sensors.js';
 import type { ConditionPage } from '@core/workshop/logs/answers.js';
 import { get, wordsOf } from '../../base/http/api.js';
+import FileButton from '../../base/files/FileButton.vue';
 import { useLog } from '../../workshop/logs/useLog.js';
 
 /** A reading out of the log that ran along with the test: the last even load of it, for the part that the sensor means. */
@@ -14,17 +15,11 @@ const emit = defineEmits<{ read: [reading: LoadReading, part: string] }>();
 const log = useLog();
 const problem = ref<string | null>(null);
 
-async function take(event: Event): Promise<void> {
-  const field = event.target as HTMLInputElement;
-  const picked = field.files?.[0];
-  if (!picked) return;
-  problem.value = null;
+async function take(picked: File): Promise<void> {
   try {
     problem.value = await readOut(picked);
   } catch (error) {
     problem.value = wordsOf(error);
-  } finally {
-    field.value = '';
   }
 }
 
@@ -56,36 +51,14 @@ async function readOut(picked: File): Promise<string | null> {
 
 <template>
   <div class="row">
-    <label class="file"
-      ><input type="file" accept=".csv,.txt,.log,text/*" :disabled="log.busy.value !== null" @change="take" />{{
-        log.busy.value === null ? 'From a log of the test' : 'Reading it …'
-      }}</label
-    >
+    <FileButton accept=".csv,.txt,.log,text/*" :disabled="log.busy.value !== null" @picked="take">{{
+      log.busy.value === null ? 'From a log of the test' : 'Reading it …'
+    }}</FileButton>
     <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
   </div>
 </template>
 
 <style scoped>
-.file {
-  position: relative;
-  display: inline-flex;
-  align-items: center;
-  min-height: 48px;
-  padding: 0 18px;
-  border: 1.5px solid var(--ink);
-  border-radius: 3px;
-  cursor: pointer;
-}
-.file input {
-  position: absolute;
-  inset: 0;
-  opacity: 0;
-  cursor: pointer;
-}
-.file:focus-within {
-  outline: 3px solid var(--ring);
-  outline-offset: 2px;
-}
 p {
   margin: 0;
 }

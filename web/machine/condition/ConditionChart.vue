@@ -4,11 +4,12 @@ import { groupBy } from '@core/base/numerics/groupBy.js';
 import { limitWords } from '@core/edge/words/dates.js';
 import { LEFT_WORDS, markWords, SOURCE_WORDS } from '@core/edge/words/condition.js';
 import { addDays, daysBetween } from '@core/base/units/calendar.js';
-import { formatDay, monthOfYear } from '@core/base/units/dates.js';
+import { formatDay } from '@core/base/units/dates.js';
 import { formatKelvinPerWatt } from '@core/base/units/display.js';
 import { DAYS_PER_YEAR, Z_TWO_SIDED_95 } from '@core/base/units/physics.js';
 import { say } from '@core/base/words/say.js';
 import type { ConditionMark, ConditionPoint, PartCondition } from '@core/physics/condition/series.js';
+import { dayAxis } from './dayAxis.js';
 import { useWidth } from '../../base/units/useSize.js';
 
 /** One part over time: its readings per watt above the room, what was done to it, the line through them and the days on which it meets its limit. */
@@ -30,8 +31,8 @@ const until = computed(() => {
   const days = [props.today, ...props.condition.points.map(({ on }) => on), ...(crosses ? [crosses.highOn ?? crosses.on] : [])];
   return addDays([...days].sort().at(-1) ?? props.today, PAD);
 });
-const span = computed(() => Math.max(1, daysBetween(from.value, until.value)));
-const x = (on: string): number => EDGE.left + ((width.value - EDGE.left - EDGE.right) * daysBetween(from.value, on)) / span.value;
+const axis = computed(() => dayAxis(from.value, until.value, EDGE.left, width.value - EDGE.right));
+const x = (on: string): number => axis.value.x(on);
 const range = computed(() => {
   const values = [...props.condition.points.map(({ theta }) => theta), ...(props.condition.limit ? [props.condition.limit.theta] : [])];
   const [low, high] = values.length === 0 ? [0, 1] : [Math.min(...values), Math.max(...values)];
@@ -41,20 +42,6 @@ const range = computed(() => {
 const y = (theta: number): number =>
   HEIGHT - EDGE.bottom - ((HEIGHT - EDGE.top - EDGE.bottom) * (theta - range.value.low)) / (range.value.high - range.value.low);
 
-/** first days of months, as many as there is room for */
-const months = computed(() => {
-  const first = `${from.value.slice(0, 8)}01`;
-  const all: { on: string; words: string }[] = [];
-  for (let on = first; on <= until.value; on = addDays(`${on.slice(0, 8)}28`, 5).slice(0, 8) + '01') {
-    if (on >= from.value)
-      all.push({
-        on,
-        words: `${monthOfYear(Number(on.slice(5, 7))).slice(0, 3)}${on.slice(5, 7) === '01' ? ` ${on.slice(0, 4)}` : ''}`,
-      });
-  }
-  const every = Math.max(1, Math.ceil((64 * all.length) / Math.max(1, width.value - EDGE.left)));
-  return all.filter((_, index) => index % every === 0);
-});
 const grid = computed(() => {
   const { low, high } = range.value;
   const step = [0.005, 0.01, 0.02, 0.05, 0.1, 0.2, 0.5].find((each) => (high - low) / each <= 5) ?? 1;
@@ -117,9 +104,9 @@ const summary = computed(() =>
           <text :x="EDGE.left - 8" :y="y(theta) + 4" text-anchor="end">{{ theta.toFixed(3) }}</text>
         </g>
         <text :x="4" :y="14" class="unit">K/W</text>
-        <text v-for="month in months" :key="month.on" :x="x(month.on)" :y="HEIGHT - 8">{{ month.words }}</text>
+        <text v-for="month in axis.months" :key="month.on" :x="x(month.on)" :y="HEIGHT - 8">{{ month.words }}</text>
         <line
-          v-for="month in months"
+          v-for="month in axis.months"
           :key="`t${month.on}`"
           :x1="x(month.on)"
           :x2="x(month.on)"
@@ -167,33 +154,11 @@ const summary = computed(() =>
   </div>
 </template>
 
+<style scoped src="../../base/look/chart.css"></style>
+
 <style scoped>
-.frame {
-  min-width: 0;
-}
-svg {
-  display: block;
-  max-width: 100%;
-}
-text {
-  font-size: 12.5px;
-  fill: var(--ink-soft);
-  font-variant-numeric: tabular-nums;
-}
-.grid line {
-  stroke: var(--line-soft);
-}
-.mark line {
-  stroke: var(--ink);
-  stroke-dasharray: 1 4;
-}
 .mark text {
   fill: var(--ink);
-}
-.today {
-  stroke: var(--line);
-  stroke-width: 6;
-  opacity: 0.45;
 }
 .wedge {
   fill: var(--ink);
@@ -209,8 +174,7 @@ text {
   stroke-width: 1.5;
   stroke-dasharray: 9 5;
 }
-.limit text,
-.mark text {
+.limit text {
   fill: var(--ink);
   paint-order: stroke;
   stroke: var(--ground);

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { addDays, daysBetween } from '@core/base/units/calendar.js';
-import { monthOfYear } from '@core/base/units/dates.js';
+import { addDays } from '@core/base/units/calendar.js';
+import { dayAxis } from './dayAxis.js';
 import { useWidth } from '../../base/units/useSize.js';
 
 /** One figure of a machine over days: what was read, what was done, and where it would go by itself. */
@@ -32,7 +32,8 @@ const PAD_DAYS = 8;
 const days = computed(() => [...props.points.map(({ on }) => on), ...props.marks.map(({ on }) => on), ...(props.band ?? []).map(({ on }) => on), props.today].sort()); // prettier-ignore
 const from = computed(() => addDays(days.value[0] ?? props.today, -PAD_DAYS));
 const until = computed(() => addDays(days.value.at(-1) ?? props.today, PAD_DAYS));
-const x = (on: string): number => EDGE.left + ((width.value - EDGE.left - EDGE.right) * daysBetween(from.value, on)) / Math.max(1, daysBetween(from.value, until.value)); // prettier-ignore
+const axis = computed(() => dayAxis(from.value, until.value, EDGE.left, width.value - EDGE.right));
+const x = (on: string): number => axis.value.x(on);
 /** its words would run out of the picture */
 const isFarRight = (on: string): boolean => x(on) > 0.82 * width.value;
 const range = computed(() => {
@@ -48,13 +49,6 @@ const grid = computed(() => {
   const rough = 10 ** Math.floor(Math.log10((high - low) / 3));
   const step = [1, 2, 5, 10].map((times) => times * rough).find((each) => (high - low) / each <= 4) ?? rough * 10;
   return Array.from({ length: 6 }, (_, n) => (Math.ceil(low / step) + n) * step).filter((value) => value <= high);
-});
-const months = computed(() => {
-  const all: { on: string; words: string }[] = [];
-  for (let on = `${from.value.slice(0, 8)}01`; on <= until.value; on = `${addDays(`${on.slice(0, 8)}28`, 5).slice(0, 8)}01`)
-    if (on >= from.value) all.push({ on, words: `${monthOfYear(Number(on.slice(5, 7))).slice(0, 3)}${on.slice(5, 7) === '01' ? ` ${on.slice(0, 4)}` : ''}` }); // prettier-ignore
-  const every = Math.max(1, Math.ceil((64 * all.length) / Math.max(1, width.value - EDGE.left)));
-  return all.filter((_, index) => index % every === 0);
 });
 const bandPath = computed(() => {
   const band = props.band ?? [];
@@ -73,7 +67,7 @@ const bandPath = computed(() => {
           <text :x="EDGE.left - 8" :y="y(value) + 4" text-anchor="end">{{ value.toFixed(digits) }}</text>
         </g>
         <text :x="4" :y="14">{{ unit }}</text>
-        <text v-for="month in months" :key="month.on" :x="x(month.on)" :y="HEIGHT - 8">{{ month.words }}</text>
+        <text v-for="month in axis.months" :key="month.on" :x="x(month.on)" :y="HEIGHT - 8">{{ month.words }}</text>
       </g>
       <path v-if="bandPath" class="band" :d="bandPath" />
       <g v-for="mark in marks" :key="`${mark.on}${mark.words}`" class="mark">
@@ -98,40 +92,12 @@ const bandPath = computed(() => {
   </div>
 </template>
 
+<style scoped src="../../base/look/chart.css"></style>
+
 <style scoped>
-.frame {
-  min-width: 0;
-}
-svg {
-  display: block;
-  max-width: 100%;
-}
-text {
-  font-size: 12.5px;
-  fill: var(--ink-soft);
-  font-variant-numeric: tabular-nums;
-}
-.grid line {
-  stroke: var(--line-soft);
-}
-.mark line {
-  stroke: var(--ink);
-  stroke-dasharray: 1 4;
-}
-.mark text {
-  fill: var(--ink);
-  paint-order: stroke;
-  stroke: var(--ground);
-  stroke-width: 4px;
-}
 .band {
   fill: var(--ink);
   opacity: 0.13;
-}
-.today {
-  stroke: var(--line);
-  stroke-width: 6;
-  opacity: 0.45;
 }
 .point {
   fill: var(--ink);

@@ -82,11 +82,12 @@ const VERDICTS: Readonly<Record<HotDayPart['verdict'], string>> = { holds: 'hold
 }
 .columns {
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(340px, 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(min(340px, 100%), 1fr));
   gap: 18px 36px;
 }
 article {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 8px;
   align-content: start;
   justify-items: start;
@@ -125,6 +126,17 @@ li {
 }
 p {
   margin: 0;
+}
+@media (max-width: 1100px) {
+  li {
+    grid-template-columns: minmax(0, 1fr) auto;
+    gap: 2px 10px;
+    padding: 6px 0;
+  }
+  .bar {
+    grid-column: 1 / -1;
+    grid-row: 2;
+  }
 }
 @media (max-width: 700px) {
   .columns {

@@ -9,6 +9,7 @@ import type { ColourRead } from '@core/machine/liquids/colourSchema.js';
 import { simulatedPhoto } from '@core/machine/liquids/simulatedPhoto.js';
 import { wordsOf } from '../../base/http/api.js';
 import DialogFocus from '../../base/look/DialogFocus.vue';
+import FileButton from '../../base/files/FileButton.vue';
 import { useSession } from '../people/sessionStore.js';
 import { sendPhoto } from '../photos/takePhoto.js';
 
@@ -53,10 +54,7 @@ async function show(own: Photo): Promise<void> {
   const context = canvas.value?.getContext('2d');
   context?.putImageData(new ImageData(new Uint8ClampedArray(own.pixels), own.width, own.height), 0, 0);
 }
-async function take(event: Event): Promise<void> {
-  const field = event.target as HTMLInputElement;
-  const picked = field.files?.[0];
-  if (!picked) return;
+async function take(picked: File): Promise<void> {
   problem.value = null;
   try {
     const bitmap = await createImageBitmap(picked);
@@ -71,8 +69,6 @@ async function take(event: Event): Promise<void> {
     await show({ width, height, pixels: context.getImageData(0, 0, width, height).data });
   } catch {
     problem.value = say('This file is no picture that can be read.');
-  } finally {
-    field.value = '';
   }
 }
 /** a stand-in for a camera */
@@ -213,11 +209,7 @@ async function write(): Promise<void> {
       <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
       <div class="row acts">
         <v-btn v-if="file && answer?.reading" size="large" :loading="busy" @click="write">Write it down</v-btn>
-        <label class="file"
-          ><input type="file" accept="image/*" capture="environment" @change="take" />{{
-            photo ? 'Take another' : 'Take the photograph'
-          }}</label
-        >
+        <FileButton accept="image/*" capture @picked="take">{{ photo ? 'Take another' : 'Take the photograph' }}</FileButton>
         <v-btn v-if="!photo" variant="text" size="large" @click="draw">Try it on a drawn picture</v-btn>
         <v-btn variant="text" size="large" @click="emit('close')">Close</v-btn>
       </div>
@@ -273,26 +265,6 @@ canvas {
 }
 .acts {
   margin-top: 16px;
-}
-.file {
-  display: inline-flex;
-  align-items: center;
-  min-height: 48px;
-  padding: 0 20px;
-  border: 1.5px solid var(--ink);
-  border-radius: 3px;
-  position: relative;
-  cursor: pointer;
-}
-.file input {
-  position: absolute;
-  inset: 0;
-  opacity: 0;
-  cursor: pointer;
-}
-.file:focus-within {
-  outline: 3px solid var(--ring);
-  outline-offset: 2px;
 }
 @media (max-width: 700px) {
   .look {

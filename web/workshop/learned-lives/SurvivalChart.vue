@@ -99,22 +99,9 @@ const summary = computed(() =>
   </div>
 </template>
 
+<style scoped src="../../base/look/chart.css"></style>
+
 <style scoped>
-.frame {
-  min-width: 0;
-}
-svg {
-  display: block;
-  max-width: 100%;
-}
-text {
-  font-size: 12.5px;
-  fill: var(--ink-soft);
-  font-variant-numeric: tabular-nums;
-}
-.grid line {
-  stroke: var(--line-soft);
-}
 .grid .tick {
   stroke: var(--line);
 }
@@ -140,19 +127,9 @@ text {
   fill: var(--ink);
   opacity: 0.32;
 }
-.mark line {
-  stroke: var(--ink-soft);
-  stroke-dasharray: 1 4;
-}
 .mark.learned line {
   stroke: var(--ink);
   stroke-width: 2;
   stroke-dasharray: none;
-}
-.mark text {
-  fill: var(--ink);
-  paint-order: stroke;
-  stroke: var(--ground);
-  stroke-width: 4px;
 }
 </style>

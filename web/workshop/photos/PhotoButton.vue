@@ -3,6 +3,7 @@ import { computed, ref } from 'vue';
 import { wordsOf } from '../../base/http/api.js';
 import { deviceOutbox, useOutbox } from '../../base/outbox/deviceOutbox.js';
 import { useSession } from '../people/sessionStore.js';
+import FileButton from '../../base/files/FileButton.vue';
 import { sendPhoto } from './takePhoto.js';
 
 /** Takes a picture with the device's camera, or a file where it has none. */
@@ -15,10 +16,7 @@ const refused = computed(() => outbox.value.refused.filter((item) => item.kind =
 const busy = ref(false);
 const problem = ref<string | null>(null);
 
-async function take(event: Event): Promise<void> {
-  const field = event.target as HTMLInputElement;
-  const file = field.files?.[0];
-  if (!file) return;
+async function take(file: File): Promise<void> {
   busy.value = true;
   problem.value = null;
   try {
@@ -27,18 +25,13 @@ async function take(event: Event): Promise<void> {
     problem.value = wordsOf(error);
   } finally {
     busy.value = false;
-    field.value = '';
   }
 }
 </script>
 
 <template>
   <span class="photo">
-    <label :class="{ busy }"
-      ><input type="file" accept="image/*" capture="environment" :disabled="busy" @change="take" />{{
-        busy ? 'Keeping it …' : (label ?? 'Photograph')
-      }}</label
-    >
+    <FileButton accept="image/*" capture :disabled="busy" @picked="take">{{ busy ? 'Keeping it …' : (label ?? 'Photograph') }}</FileButton>
     <span v-if="waitingPhotos > 0" role="status" class="quiet"
       >{{ waitingPhotos === 1 ? 'one waits' : `${waitingPhotos} wait` }} on this device for the server</span
     >
@@ -48,29 +41,3 @@ async function take(event: Event): Promise<void> {
     <span v-if="problem" role="alert" class="danger">{{ problem }}</span>
   </span>
 </template>
-
-<style scoped>
-label {
-  display: inline-flex;
-  align-items: center;
-  min-height: 44px;
-  padding: 0 18px;
-  border: 1.5px solid var(--ink);
-  border-radius: 3px;
-  cursor: pointer;
-  position: relative;
-}
-input {
-  position: absolute;
-  inset: 0;
-  opacity: 0;
-  cursor: pointer;
-}
-label:focus-within {
-  outline: 3px solid var(--ring);
-  outline-offset: 2px;
-}
-.busy {
-  color: var(--ink-soft);
-}
-</style>
