@@ -52,6 +52,8 @@ export interface ServiceReport {
   /** what keeps "clean" from being claimed */
   readonly looseEnds: readonly string[];
   readonly comparison: string | null;
+  /** what of it the cleaning did and what came after it; missing or null: nobody read in between, all of it counts as one */
+  readonly split?: { readonly dusting: string; readonly rest: string } | null;
   /** what was pulled and not put back */
   readonly notReconnected: readonly string[];
   readonly photos: readonly { readonly photoId: string; readonly caption: string }[];
@@ -106,6 +108,12 @@ export function serviceReport(procedure: Procedure, state: RunState): ServiceRep
     })),
     looseEnds: looseEnds(procedure, state).map(looseEndWords),
     comparison: pair ? comparisonWords(compareBaselines(pair.before, pair.after)) : null,
+    split: pair?.dusted
+      ? {
+          dusting: comparisonWords(compareBaselines(pair.before, pair.dusted)),
+          rest: comparisonWords(compareBaselines(pair.dusted, pair.after)),
+        }
+      : null,
     notReconnected: (power?.checks ?? [])
       .filter(({ id }) => marks[id]?.mark === 'not-needed' && marks[id]?.reason !== 'was not pulled')
       .map(({ id, text }) => `${text.replace(' back in', '')}: ${marks[id]?.reason ?? ''}`),

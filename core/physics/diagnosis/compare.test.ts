@@ -68,4 +68,15 @@ describe('before and after', () => {
     expect([pair?.before.partC, pair?.after.partC]).toEqual([71, 60]);
     expect(pairOf([], [load])).toBeNull();
   });
+
+  it('keep what a cleaning alone did apart: the two steps together are the whole', () => {
+    const dusted = { ...load, partC: 64, coolantC: 29, dusted: true };
+    const after = { ...load, partC: 58, coolantC: 27 };
+    const pair = pairOf([load, dusted], [after]);
+    expect([pair?.before.partC, pair?.dusted?.partC, pair?.after.partC]).toEqual([70, 64, 58]);
+    const by = (a: BaselineReading, b: BaselineReading): number => compareBaselines(a, b).changeK ?? NaN;
+    expect(by(load, dusted) + by(dusted, after)).toBeCloseTo(by(load, after), 6);
+    // read after the cleaning alone: that is what it came with
+    expect(pairOf([dusted], [after])).toMatchObject({ before: { partC: 64 }, dusted: null });
+  });
 });

@@ -50,14 +50,21 @@ export function compareBaselines(before: BaselineReading, after: BaselineReading
   return { ...(parts[part] as PartChange), differences, powerUnknown };
 }
 
+/** Readings of one setting before and after; `dusted` stands between them where it was read once more after a cleaning alone. */
+export interface ReadPair {
+  readonly before: BaselineReading;
+  readonly dusted: BaselineReading | null;
+  readonly after: BaselineReading;
+}
+
 /** The pair of one setting, the last of each; null where a setting was measured only once. */
-export function pairOf(
-  befores: readonly BaselineReading[],
-  afters: readonly BaselineReading[],
-): { before: BaselineReading; after: BaselineReading } | null {
+export function pairOf(befores: readonly BaselineReading[], afters: readonly BaselineReading[]): ReadPair | null {
   for (const after of [...afters].reverse()) {
-    const before = [...befores].reverse().find(({ setting }) => setting === after.setting);
-    if (before) return { before, after };
+    const own = [...befores].reverse().filter(({ setting }) => setting === after.setting);
+    const dusted = own.find((each) => each.dusted === true) ?? null;
+    const untouched = own.find((each) => each.dusted !== true);
+    if (untouched) return { before: untouched, dusted, after };
+    if (dusted) return { before: dusted, dusted: null, after };
   }
   return null;
 }

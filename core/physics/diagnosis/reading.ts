@@ -1,3 +1,13 @@
+/** What a figure is of the run that it was read in. */
+export const BASELINE_STATISTICS = [
+  'mean of the last five minutes',
+  'mean of the last ten minutes',
+  'mean of the whole run',
+  'peak',
+  'last value',
+] as const;
+export type BaselineStatistic = (typeof BASELINE_STATISTICS)[number];
+
 /** Conditions and values of one baseline measurement. Temperatures in °C. */
 export interface BaselineReading {
   readonly setting: string;
@@ -5,7 +15,7 @@ export interface BaselineReading {
   readonly durationMinutes: number;
   readonly powerW: number | null;
   readonly sensor: string;
-  readonly statistic: 'peak' | 'mean of the last five minutes' | 'last value';
+  readonly statistic: BaselineStatistic;
   readonly panels: 'on' | 'off';
   readonly pumpPercent: number;
   readonly fanPercent: number;
@@ -14,6 +24,8 @@ export interface BaselineReading {
   readonly coolantC: number | null;
   readonly flowLph: number | null;
   readonly levelMm: number | null;
+  /** before a service: fins and filters had been cleaned, nothing was opened yet */
+  readonly dusted?: boolean;
   /** where its curve would have ended, where it was read before its end; missing: nobody watched it warm */
   readonly warming?: { readonly reachedFraction: number; readonly endsC: number; readonly endsSdK: number };
 }

@@ -1,5 +1,6 @@
 import Joi from 'joi';
 import { finite } from '../../base/checking/fields.js';
+import { BASELINE_STATISTICS } from './reading.js';
 
 export const baselineSchema = Joi.object({
   setting: Joi.string().trim().min(1).max(80).required(),
@@ -7,7 +8,9 @@ export const baselineSchema = Joi.object({
   durationMinutes: finite().greater(0).max(2880).required(),
   powerW: finite().min(0).max(3000).allow(null).required(),
   sensor: Joi.string().trim().min(1).max(80).required(),
-  statistic: Joi.string().valid('peak', 'mean of the last five minutes', 'last value').required(),
+  statistic: Joi.string()
+    .valid(...BASELINE_STATISTICS)
+    .required(),
   panels: Joi.string().valid('on', 'off').required(),
   pumpPercent: finite().min(0).max(100).required(),
   fanPercent: finite().min(0).max(100).required(),
@@ -16,6 +19,7 @@ export const baselineSchema = Joi.object({
   coolantC: finite().min(-10).max(100).allow(null).required(),
   flowLph: finite().min(0).max(3000).allow(null).required(),
   levelMm: finite().min(-1000).max(1000).allow(null).required(),
+  dusted: Joi.boolean(),
   warming: Joi.object({
     reachedFraction: finite().min(0).max(1).required(),
     endsC: finite().min(-60).max(300).required(),

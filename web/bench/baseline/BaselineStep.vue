@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { say } from '@core/base/words/say.js';
+import { say, sayWord } from '@core/base/words/say.js';
 import { formatDegrees } from '@core/base/units/display.js';
 import { comparisonWords } from '@core/edge/words/readings.js';
 import { compareBaselines } from '@core/physics/diagnosis/compare.js';
 import FramePart from '../frame/FramePart.vue';
-import type { BaselineReading } from '@core/physics/diagnosis/reading.js';
+import { BASELINE_STATISTICS, type BaselineReading } from '@core/physics/diagnosis/reading.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { computed, reactive, ref, useId, watch } from 'vue';
 import { normaliseBaseline } from '@core/physics/diagnosis/baseline.js';
@@ -49,7 +49,7 @@ const form = reactive<Form>({
 });
 const settings = ['idle, quiet', 'load, quiet', 'load, full speed'];
 const sensors = ['processor package', 'hottest core', 'graphics chip', 'graphics memory'];
-const statistics = ['mean of the last five minutes', 'mean of the last ten minutes', 'mean of the whole run', 'peak', 'last value'];
+const statistics = BASELINE_STATISTICS.map((value) => ({ value, title: sayWord(value) }));
 const needed: { key: keyof Form; word: string }[] = [
   { key: 'workload', word: 'workload' },
   { key: 'durationMinutes', word: 'duration' },
@@ -74,6 +74,9 @@ watch(
   },
   { immediate: true },
 );
+/** read once more after a cleaning alone: what the cleaning did stands apart from what is opened later */
+const dusted = ref(false);
+const mayBeDusted = computed(() => props.before === true && props.state.befores.some(({ value }) => value.setting === form.setting));
 const isWhole = (typed: Form): typed is BaselineReading => needed.every(({ key }) => typed[key] !== null && typed[key] !== '');
 /** the difference as it is typed */
 const soFar = computed(() =>
@@ -119,10 +122,11 @@ function enter(): void {
   problem.value = null;
   emit('send', {
     type: 'baseline',
-    reading: { ...form, ...(itsEnd.value ? { warming: itsEnd.value } : {}) } as BaselineReading,
+    reading: { ...form, ...(dusted.value ? { dusted: true } : {}), ...(itsEnd.value ? { warming: itsEnd.value } : {}) } as BaselineReading,
     ...(props.before ? { before: true } : {}),
   });
   form.partC = null;
+  dusted.value = false;
 }
 </script>
 
@@ -182,6 +186,7 @@ function enter(): void {
         />
         <NumberField v-model="form.flowLph" label="Flow, if metered" unit="L/h" />
         <NumberField v-model="form.levelMm" label="Level mark" unit="mm" />
+        <v-checkbox v-if="mayBeDusted" v-model="dusted" label="Fins and filters were cleaned since, nothing was opened" hide-details />
       </form>
       <FramePart v-if="!locked" at="act">
         <v-btn type="submit" :form="formId" size="x-large">Enter reading</v-btn>

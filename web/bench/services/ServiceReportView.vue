@@ -21,6 +21,8 @@ const places = (where: readonly { readonly name: string; readonly ml: number }[]
   <section class="report">
     <p v-if="report.comparison" class="compare">
       <strong>Same load, before and after: {{ report.comparison }}.</strong>
+      <template v-if="report.split"> Cleaning alone: {{ report.split.dusting }}; what was done after it: {{ report.split.rest }}.</template>
+      <template v-else-if="report.split === null"> All that was done counts as one: nothing was read in between.</template>
     </p>
     <div v-if="report.looseEnds.length" class="loose">
       <strong>Not claimed clean:</strong> {{ report.looseEnds.join('; ') }}. An early look and a shorter interval follow.

@@ -11,7 +11,8 @@ export function dayAxis(from: string, until: string, leftPx: number, rightPx: nu
   const all: { on: string; words: string }[] = [];
   for (let on = `${from.slice(0, 8)}01`; on <= until; on = `${addDays(`${on.slice(0, 8)}28`, 5).slice(0, 8)}01`) {
     const year = on.slice(5, 7) === '01' ? ` ${on.slice(0, 4)}` : '';
-    if (on >= from) all.push({ on, words: `${monthOfYear(Number(on.slice(5, 7))).slice(0, 3)}${year}` });
+    // a name that would run out of the picture is left out
+    if (on >= from && x(on) <= rightPx - MONTH_PX / 2) all.push({ on, words: `${monthOfYear(Number(on.slice(5, 7))).slice(0, 3)}${year}` });
   }
   const every = Math.max(1, Math.ceil((MONTH_PX * all.length) / Math.max(1, rightPx)));
   return { x, months: all.filter((_, index) => index % every === 0) };
