@@ -102,12 +102,14 @@ ul {
 }
 li {
   display: grid;
-  grid-template-columns: 100px minmax(60px, 1fr) 134px 92px;
-  gap: 10px;
+  grid-template-columns: minmax(0, 1fr) auto auto;
+  gap: 2px 14px;
   align-items: center;
-  min-height: 34px;
+  padding: 6px 0;
 }
 .bar {
+  grid-column: 1 / -1;
+  grid-row: 2;
   position: relative;
   height: 14px;
   background: var(--well);
@@ -126,17 +128,6 @@ li {
 }
 p {
   margin: 0;
-}
-@media (max-width: 1100px) {
-  li {
-    grid-template-columns: minmax(0, 1fr) auto;
-    gap: 2px 10px;
-    padding: 6px 0;
-  }
-  .bar {
-    grid-column: 1 / -1;
-    grid-row: 2;
-  }
 }
 @media (max-width: 700px) {
   .columns {
