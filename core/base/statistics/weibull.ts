@@ -17,14 +17,31 @@ export interface AgeAtRisk {
 
 /** shapes between which a likelihood's top counts as found: beyond them one age fits as well as any */
 const LOG_SHAPES = { from: Math.log(0.02), to: Math.log(500) } as const;
-/** steps of the search: the top to one part in 1e12 */
-const STEPS = 120;
+/** halvings of the search: the shape to the last digit */
+const STEPS = 60;
+
+/** Lives of one age, put together: days of a year are few, fills are many. */
+interface Alike {
+  readonly months: number;
+  readonly entryMonths: number;
+  readonly count: number;
+}
+
+function alike(lives: readonly Life[]): Alike[] {
+  const byAge = new Map<number, Map<number, number>>();
+  for (const { months, entryMonths } of lives) {
+    const own = byAge.get(months) ?? new Map<number, number>();
+    own.set(entryMonths, (own.get(entryMonths) ?? 0) + 1);
+    byAge.set(months, own);
+  }
+  return [...byAge].flatMap(([months, own]) => [...own].map(([entryMonths, count]) => ({ months, entryMonths, count })));
+}
 
 /** What the likelihood of a Weibull distribution is made of at a shape, ages measured in the scale: Σ over lives of u^j·e^(k·u). */
-function sumsAt(lives: readonly Life[], shape: number, logScale: number): [number, number, number] {
+function sumsAt(lives: readonly Alike[], shape: number, logScale: number): [number, number, number] {
   const sums: [number, number, number] = [0, 0, 0];
-  for (const { months, entryMonths } of lives)
-    for (const [age, sign] of [[months, 1], [entryMonths, -1]] as const) {
+  for (const { months, entryMonths, count } of lives)
+    for (const [age, sign] of [[months, count], [entryMonths, -count]] as const) {
       if (age <= 0) continue;
       const u = Math.log(age) - logScale;
       const power = sign * Math.exp(shape * u);
@@ -42,14 +59,15 @@ function sumsAt(lives: readonly Life[], shape: number, logScale: number): [numbe
  */
 export function fitWeibull(lives: readonly Life[]): Weibull | null {
   const failed = lives.filter(({ event }) => event);
-  const oldest = Math.max(...lives.map(({ months }) => months));
+  const oldest = lives.reduce((most, { months }) => Math.max(most, months), 0);
   if (failed.length === 0 || failed.every(({ months }) => months === oldest)) return null;
   const meanLog = failed.reduce((sum, { months }) => sum + Math.log(months), 0) / failed.length;
+  const ages = alike(lives);
   // ages around their middle, so that no power runs over
-  const scaleAt = (shape: number): number => meanLog + Math.log(sumsAt(lives, shape, meanLog)[0] / failed.length) / shape;
+  const scaleAt = (shape: number): number => meanLog + Math.log(sumsAt(ages, shape, meanLog)[0] / failed.length) / shape;
   /** derivative of the profile likelihood by the shape, a failure; falls with it */
   const slopeAt = (shape: number): number => {
-    const [power, first] = sumsAt(lives, shape, meanLog);
+    const [power, first] = sumsAt(ages, shape, meanLog);
     return 1 / shape - first / power;
   };
   let [from, to] = [LOG_SHAPES.from as number, LOG_SHAPES.to as number];
@@ -71,7 +89,7 @@ export function fitWeibull(lives: readonly Life[]): Weibull | null {
 export function ageAtRisk(lives: readonly Life[], { shape, scale }: Weibull, risk: number): AgeAtRisk | null {
   const logScale = Math.log(scale);
   const failures = lives.filter(({ event }) => event).length;
-  const [power, first, second] = sumsAt(lives, shape, logScale);
+  const [power, first, second] = sumsAt(alike(lives), shape, logScale);
   // the observed information in (shape, ln scale) at the maximum
   const [kk, ka, aa] = [failures / shape ** 2 + second, failures - power - shape * first, shape ** 2 * power];
   const determinant = kk * aa - ka * ka;

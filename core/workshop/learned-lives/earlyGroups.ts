@@ -23,6 +23,8 @@ export interface GroupedLife extends Life {
 
 /** failures below which a group is not looked at, chance below which it is named, and how often its members are drawn anew */
 export const EARLY = { leastFailed: 3, below: 0.01, draws: 9999, seed: 1 } as const;
+/** draws as large from which a group cannot be named any more, whatever comes (Besag & Clifford 1991, Biometrika 78, 301) */
+const ENOUGH = Math.ceil(EARLY.below * (EARLY.draws + 1));
 
 /** Fills of one machine in one group are no independent witnesses: its first failure counts, or its longest life. */
 function oneEach(lives: readonly GroupedLife[]): GroupedLife[] {
@@ -57,6 +59,7 @@ function chanceOf(all: readonly number[], size: number, surplus: number, seed: n
   const places = all.map((_, index) => index);
   let asLarge = 0;
   for (let draw = 0; draw < EARLY.draws; draw += 1) {
+    if (asLarge >= ENOUGH) return asLarge / draw;
     let sum = 0;
     for (let n = 0; n < size; n += 1) {
       const other = n + Math.floor(random.next() * (places.length - n));

@@ -12,7 +12,7 @@ import { ledgerOf } from '../../../core/bench/runs/contents.js';
 import type { ServiceFacts } from '../../../core/bench/runs/facts.js';
 import type { Volume } from '../../../core/machine/loop-file/volume.js';
 import type { Ledger } from '../../../core/physics/contents/ledger.js';
-import { and, desc, eq, inArray, ne } from 'drizzle-orm';
+import { and, count, desc, eq, inArray, ne } from 'drizzle-orm';
 import { ENDS_LOOP, JOB_KINDS } from '../../../core/workshop/jobs/kinds.js';
 import { nameIn } from '../../../core/machine/catalogue/names.js';
 import { AFTER_FINDINGS } from '../../../core/workshop/due-dates/defaults.js';
@@ -164,10 +164,15 @@ async function noteFindings({ ask, row, jobId, state, service, systemId }: Closi
     );
 }
 
+/** fills up to which that is worked out while somebody waits for the sign-off; with more of them it is done at night */
+const LEARNS_AT_ONCE = 5000;
+
 /** Something ended this coolant: how long its kind lasts here is known better now, and the dates of others move with it. */
 async function learnFromEnd({ ask, state }: Closing): Promise<void> {
   const isEnd = colourEnd(state).length > 0 || state.service.causes.some(({ cause }) => ENDS_A_COOLANT.includes(cause));
   if (!isEnd) return;
+  const [known] = await ask.scope.select({ fills: count() }).from(fill);
+  if ((known?.fills ?? 0) > LEARNS_AT_ONCE) return;
   await refreshLives(ask.scope, { workshopId: ask.account.workshopId, today: ask.today, at: ask.clock.now() });
   await redate(ask.scope, { everything: true });
 }
