@@ -1,12 +1,10 @@
-import { medianOf } from '../../base/statistics/median.js';
+import { middleOf } from '../../base/statistics/median.js';
 import { AUTO } from './defaults.js';
 import type { InstrumentReading } from './kinds.js';
 
 /** mL in a reservoir whose level sensor stands at so many mm above its bottom; null where its measures are unknown. */
 export const levelMlOf = ({ mlPerMm }: { readonly mlPerMm?: number }, levelMm: number): number | null =>
   mlPerMm === undefined ? null : levelMm * mlPerMm;
-
-const median = (values: readonly number[]): number => medianOf([...values].sort((a, b) => a - b));
 
 /**
  * Levels before and after a stop of the pump: the median of the last seconds while it ran, and of the last ones once
@@ -30,7 +28,7 @@ export function levelsAroundStop(
   const standing = rested.filter(({ atMs }) => atMs <= untilMs).map(({ value }) => value);
   const round = (value: number): number => Math.round(value * 10) / 10;
   return {
-    runningMm: running.length > 0 ? round(median(running)) : null,
-    stoppedMm: standing.length > 0 ? round(median(standing)) : null,
+    runningMm: running.length > 0 ? round(middleOf(running)) : null,
+    stoppedMm: standing.length > 0 ? round(middleOf(standing)) : null,
   };
 }

@@ -1,7 +1,7 @@
-import { medianOf } from '../../base/statistics/median.js';
-import { ALIKE } from '../diagnosis/compareReadings.js';
+import { middleOf } from '../../base/statistics/median.js';
+import { isMoved } from '../diagnosis/compareReadings.js';
 import { reachedOf } from '../diagnosis/loadReading.js';
-import { TREND, type ConditionMark, type DatedReading } from './series.js';
+import { beginnings, FIRST_FEW, TREND, type ConditionMark, type DatedReading } from './series.js';
 
 /** The flow on a day. */
 export interface FlowPoint {
@@ -22,9 +22,6 @@ export interface FlowSeries {
   readonly now: number | null;
 }
 
-const FIRST_FEW = 3;
-const middle = (values: readonly number[]): number => medianOf([...values].sort((a, b) => a - b));
-
 /** Flow over time at the pump's usual setting: the one at which most was read. */
 export function flowSeries(readings: readonly DatedReading[], marks: readonly ConditionMark[]): FlowSeries {
   const own = readings
@@ -38,26 +35,24 @@ export function flowSeries(readings: readonly DatedReading[], marks: readonly Co
       isWarm: reachedOf(reading) >= TREND.leastReached,
     }));
   const speeds = own.flatMap(({ pumpSpeed }) => (pumpSpeed === null ? [] : [pumpSpeed]));
-  const near = (a: number, b: number): boolean => Math.abs(a - b) <= ALIKE.setting + 1e-9;
+  const near = (a: number, b: number): boolean => !isMoved(a, b);
   const counts = speeds.map((speed) => ({ speed, count: speeds.filter((other) => near(other, speed)).length }));
   const most = counts.sort((a, b) => b.count - a.count)[0]?.speed;
-  const usual = most === undefined ? null : middle(speeds.filter((speed) => near(speed, most)));
+  const usual = most === undefined ? null : middleOf(speeds.filter((speed) => near(speed, most)));
   const points = own.map(({ isWarm, ...point }): FlowPoint => ({
     ...point,
     left: !isWarm || (usual !== null && point.pumpSpeed !== null && !near(point.pumpSpeed, usual)),
   }));
   const counted = points.filter(({ left }) => !left);
   const fills = marks.filter(({ kind }) => kind === 'filled').map(({ on }) => on);
-  const starts = ['', ...fills].sort();
-  const firsts = starts.flatMap((from, index) => {
-    const until = starts[index + 1];
-    const stretch = counted.filter(({ on }) => on >= from && (until === undefined || on < until));
-    return stretch.length === 0 ? [] : [middle(stretch.slice(0, FIRST_FEW).map(({ lph }) => lph))];
-  });
+  const firsts = beginnings(
+    counted.map(({ on, lph }) => ({ on, value: lph })),
+    fills,
+  );
   return {
     points,
     pumpSpeed: usual,
     best: firsts.length === 0 ? null : Math.max(...firsts),
-    now: counted.length === 0 ? null : middle(counted.slice(-FIRST_FEW).map(({ lph }) => lph)),
+    now: counted.length === 0 ? null : middleOf(counted.slice(-FIRST_FEW).map(({ lph }) => lph)),
   };
 }

@@ -1,9 +1,9 @@
 import { addDays, daysBetween } from '../../base/units/calendar.js';
 import { DAYS_PER_YEAR } from '../../base/units/physics.js';
-import { medianOf } from '../../base/statistics/median.js';
+import { middleOf } from '../../base/statistics/median.js';
 import { pettitt } from '../../base/statistics/pettitt.js';
 import { theilSen } from '../../base/statistics/theilSen.js';
-import { ALIKE } from '../diagnosis/compareReadings.js';
+import { ALIKE, isMoved } from '../diagnosis/compareReadings.js';
 import { allPowerW, READING_ERRORS, reachedOf, type LoadReading } from '../diagnosis/loadReading.js';
 import type { PartKind } from '../diagnosis/sensors.js';
 import type { HeatLimits } from './limits.js';
@@ -108,8 +108,7 @@ export const TREND = {
 } as const;
 
 /** readings that make a better beginning than one alone */
-const FIRST_FEW = 3;
-const middleOf = (values: readonly number[]): number => medianOf([...values].sort((a, b) => a - b));
+export const FIRST_FEW = 3;
 
 function pointOf({ id, on, source, reading }: DatedReading, part: string): ConditionPoint | null {
   const [partC, powerW] = [reading.partsC[part], reading.powersW[part]];
@@ -135,7 +134,7 @@ const speedsOf = ({ pumpSpeed, fanSpeed }: LoadReading): readonly (number | unde
 const areAlike = (a: readonly (number | undefined)[], b: readonly (number | undefined)[]): boolean =>
   a.every((speed, index) => {
     const other = b[index];
-    return speed === undefined || other === undefined || Math.abs(speed - other) <= ALIKE.setting + 1e-9;
+    return speed === undefined || other === undefined || !isMoved(speed, other);
   });
 
 /** Pump and fans as most readings were taken, the newer of two as frequent: others do not count beside them. */
@@ -161,18 +160,20 @@ function withSettings(readings: readonly DatedReading[], points: readonly Condit
   );
 }
 
-/**
- * What a part showed on its best days: the first readings after each thing that was done to it, the lowest of them. A service that mended
- * nothing is no new beginning.
- */
-function soundTheta(points: readonly ConditionPoint[], marks: readonly string[]): number | null {
-  const stretches = [...marks, ''].map((from) => {
-    const until = marks.filter((mark) => mark > from).sort()[0];
-    return points.filter(({ on, left }) => left === null && on >= from && (until === undefined || on < until));
+/** How each stretch between two marks began: the middle of its first values, in the order of the marks; a stretch without any is left out. */
+export function beginnings(values: readonly { readonly on: string; readonly value: number }[], marks: readonly string[]): number[] {
+  const starts = ['', ...[...marks].sort()];
+  return starts.flatMap((from, index) => {
+    const until = starts[index + 1];
+    const stretch = values.filter(({ on }) => on >= from && (until === undefined || on < until));
+    return stretch.length === 0 ? [] : [middleOf(stretch.slice(0, FIRST_FEW).map(({ value }) => value))];
   });
-  const firsts = stretches
-    .filter(({ length }) => length > 0)
-    .map((stretch) => middleOf(stretch.slice(0, FIRST_FEW).map(({ theta }) => theta)));
+}
+
+/** What a part showed on its best days: the lowest beginning. A service that mended nothing is no new one. */
+function soundTheta(points: readonly ConditionPoint[], marks: readonly string[]): number | null {
+  const valid = points.filter(({ left }) => left === null).map(({ on, theta }) => ({ on, value: theta }));
+  const firsts = beginnings(valid, marks);
   return firsts.length === 0 ? null : Math.min(...firsts);
 }
 

@@ -1,5 +1,5 @@
-import { medianOf } from '../../base/statistics/median.js';
-import { ALIKE } from '../diagnosis/compareReadings.js';
+import { middleOf } from '../../base/statistics/median.js';
+import { ALIKE, isMoved } from '../diagnosis/compareReadings.js';
 import { READING_ERRORS, reachedOf, type LoadReading } from '../diagnosis/loadReading.js';
 import type { ReadPart } from '../diagnosis/sensors.js';
 import type { HeatLimits } from './limits.js';
@@ -30,8 +30,7 @@ export interface Setting {
 /** readings of a setting that make one figure */
 const NEWEST = 3;
 
-const isNear = (a: number | null, b: number | null): boolean =>
-  a === null || b === null ? a === b : Math.abs(a - b) <= ALIKE.setting + 1e-9;
+const isNear = (a: number | null, b: number | null): boolean => (a === null || b === null ? a === b : !isMoved(a, b));
 
 /**
  * Settings that a machine was read at since its last fill, the quietest first, each against every part's limit on the workshop's hot day.
@@ -60,7 +59,7 @@ export function settingsOf(
   }
   // the heaviest load that a part was read at anywhere: an idle reading promises nothing of a busy day
   const heaviest = new Map(
-    parts.map(({ part }) => [part, Math.max(0, ...groups.map((group) => middleOf(group, part, (reading) => reading.powersW[part]) ?? 0))]),
+    parts.map(({ part }) => [part, Math.max(0, ...groups.map((group) => newestOf(group, part, (reading) => reading.powersW[part]) ?? 0))]),
   );
   const read = parts.filter(({ part }) => (heaviest.get(part) ?? 0) > 0);
   return groups.map((group) => settingOf(read, group, heaviest, limits)).sort(quieterFirst);
@@ -73,12 +72,12 @@ function quieterFirst(a: Setting, b: Setting): number {
 }
 
 /** The middle of a part's newest readings that have its watts; null: none has. */
-function middleOf(group: readonly DatedReading[], part: string, of: (reading: LoadReading) => number | undefined): number | null {
+function newestOf(group: readonly DatedReading[], part: string, of: (reading: LoadReading) => number | undefined): number | null {
   const values = group
     .filter(({ reading }) => reading.partsC[part] !== undefined && (reading.powersW[part] ?? 0) > 0)
     .slice(0, NEWEST)
     .flatMap(({ reading }) => of(reading) ?? []);
-  return values.length === 0 ? null : medianOf([...values].sort((a, b) => a - b));
+  return values.length === 0 ? null : middleOf(values);
 }
 
 /** @param parts that were read at any setting: one that does not know them all holds nothing for certain */
@@ -90,8 +89,8 @@ function settingOf(
 ): Setting {
   const newest = group[0] as DatedReading;
   const shown = parts.flatMap(({ part, kind }): HotDayPart[] => {
-    const theta = middleOf(group, part, ({ partsC, powersW, roomC }) => ((partsC[part] as number) - roomC) / (powersW[part] as number));
-    const readW = middleOf(group, part, ({ powersW }) => powersW[part]);
+    const theta = newestOf(group, part, ({ partsC, powersW, roomC }) => ((partsC[part] as number) - roomC) / (powersW[part] as number));
+    const readW = newestOf(group, part, ({ powersW }) => powersW[part]);
     if (theta === null || readW === null) return [];
     const powerW = heaviest.get(part) ?? readW;
     const { partK, roomK, powerShare } = READING_ERRORS;

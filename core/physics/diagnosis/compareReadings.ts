@@ -95,7 +95,8 @@ function wholeDifferences(before: LoadReading, after: LoadReading): ReadingDiffe
 const plain = (words: string): string => words.trim().toLowerCase();
 /** what a computer rounds is no setting of its own */
 const ROUNDING = 1e-9;
-const isMoved = (a: number, b: number): boolean => Math.abs(a - b) > ALIKE.setting + ROUNDING;
+/** Whether two settings are further apart than one that is the same. */
+export const isMoved = (a: number, b: number): boolean => Math.abs(a - b) > ALIKE.setting + ROUNDING;
 
 function partDifferences(before: LoadReading, after: LoadReading, part: string, byCoolant: boolean): ReadingDifference[] {
   const [p, q] = [before.powersW[part], after.powersW[part]];

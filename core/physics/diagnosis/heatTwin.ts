@@ -77,7 +77,7 @@ const HALVINGS = 28;
 export const speedOf = (speed: number | undefined): number => speed ?? 1;
 
 /** Factor at which a falling or rising figure meets its target, searched on a logarithmic scale; the nearer bound where none does. */
-function factorFor([from, to]: readonly [number, number], tooLow: (factor: number) => boolean): number {
+export function factorFor([from, to]: readonly [number, number], tooLow: (factor: number) => boolean): number {
   let [low, high] = [Math.log(from), Math.log(to)];
   for (let n = 0; n < HALVINGS; n += 1) {
     const middle = (low + high) / 2;

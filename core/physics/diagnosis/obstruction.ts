@@ -1,8 +1,8 @@
 import type { Fluid } from '../../machine/liquids/fluids.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import { prepareFlow, solvePrepared } from '../flow/flow.js';
-import { fitSound, Hydraulics, roundLph, speedOf } from './heatTwin.js';
-import { ALIKE } from './compareReadings.js';
+import { factorFor, fitSound, Hydraulics, roundLph, speedOf } from './heatTwin.js';
+import { isMoved } from './compareReadings.js';
 import { READING_ERRORS, type LoadReading } from './loadReading.js';
 
 /** What stands in the way of a flow that fell at the same pump setting, as one resistance behind the pump (handbook B). */
@@ -20,7 +20,6 @@ export interface Obstruction {
 const PUT_IN = '\u0000obstruction';
 /** kPa/(L/min)² between which it is looked for */
 const RANGE = [1e-4, 500] as const;
-const HALVINGS = 40;
 /** standard deviations that a flow must have fallen to be explained */
 const FELL_SD = 2;
 
@@ -60,7 +59,7 @@ export function obstructionOf(loop: LoopFile, fluid: Fluid, sound: LoadReading, 
   const [before, after] = [sound.flowLph, now.flowLph];
   if (before === undefined || after === undefined) return null;
   const speed = speedOf(sound.pumpSpeed);
-  if (Math.abs(speedOf(now.pumpSpeed ?? sound.pumpSpeed) - speed) > ALIKE.setting + 1e-9) return null;
+  if (isMoved(speedOf(now.pumpSpeed ?? sound.pumpSpeed), speed)) return null;
   const sdShare = READING_ERRORS.flowShare * Math.SQRT2;
   if (1 - after / before < FELL_SD * sdShare) return null;
   const twin = fitSound(new Hydraulics(loop, fluid), sound);
@@ -71,15 +70,7 @@ export function obstructionOf(loop: LoopFile, fluid: Fluid, sound: LoadReading, 
     const choked = obstructed(loop, quadratic) as LoopFile;
     return roundLph(choked, solvePrepared(prepareFlow(choked, fluid), speeds));
   };
-  const quadraticFor = (flowLph: number): number => {
-    let [low, high] = [Math.log(RANGE[0]), Math.log(RANGE[1])];
-    for (let n = 0; n < HALVINGS; n += 1) {
-      const middle = (low + high) / 2;
-      if (flowWith(Math.exp(middle)) > flowLph) low = middle;
-      else high = middle;
-    }
-    return Math.exp((low + high) / 2);
-  };
+  const quadraticFor = (flowLph: number): number => factorFor(RANGE, (quadratic) => flowWith(quadratic) > flowLph);
   const quadratic = quadraticFor(after);
   const sd = Math.abs(quadraticFor(after * (1 + sdShare)) - quadraticFor(after * (1 - sdShare))) / 2;
   return { kpa: quadratic * (after / 60) ** 2, quadratic, sd, left: after / before };

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { say } from '@core/base/words/say.js';
+import { reachWords } from '@core/edge/words/reach.js';
 import type { LimitChangeRow, Moved, Product, SheetLife } from '@core/workshop/coolants/answers.js';
 import { computed, ref } from 'vue';
 import { call, get, wordsOf } from '../../base/http/api.js';
@@ -64,8 +65,6 @@ const letters = computed(
   () =>
     current.value?.moved.filter(({ id, channel, email }) => channel === 'email' && email && !current.value?.told.includes(id)).length ?? 0,
 );
-const reach = ({ channel, phone, email }: Moved): string =>
-  (channel === 'email' ? email : phone) ?? phone ?? email ?? say('no number on record');
 const lifeWords = ({ sheetLifeMonths, sheetLifeHours }: SheetLife): string =>
   [
     sheetLifeMonths === null ? '' : say('{sheetLifeMonths} months', { sheetLifeMonths }),
@@ -139,7 +138,7 @@ const countWords = (moved: readonly Moved[]): string =>
             told
           </label>
           <router-link :to="`/systems/${each.systemId}`">{{ each.systemName }}</router-link>
-          <span>{{ each.ownerName }}, {{ reach(each) }}</span>
+          <span>{{ each.ownerName }}, {{ reachWords(each) }}</span>
           <span class="figures"
             ><s class="quiet">{{ dates.day(each.before) }}</s> {{ dates.day(each.dueOn) }}</span
           >

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue';
 import { say } from '@core/base/words/say.js';
+import { reachWords } from '@core/edge/words/reach.js';
 import { earlyWords } from '@core/edge/words/lives.js';
 import type { EarlyLot, LivesAnswer, LotHolder } from '@core/workshop/learned-lives/answers.js';
 import { call, wordsOf } from '../../base/http/api.js';
@@ -20,8 +21,6 @@ const unwritten = ({ holders, told }: EarlyLot): LotHolder[] =>
   holders.filter(({ email, systemId }) => email !== null && !told.includes(systemId));
 const ownersWords = (lot: EarlyLot): string =>
   say('{owners, plural, one {Write to its owner} other {Write to # owners}}', { owners: unwritten(lot).length });
-const reach = ({ channel, phone, email }: LotHolder): string =>
-  (channel === 'email' ? email : phone) ?? phone ?? email ?? say('no number on record');
 
 async function act(work: () => Promise<LivesAnswer>): Promise<void> {
   busy.value = true;
@@ -70,7 +69,7 @@ const tell = ({ id }: EarlyLot, { systemId }: LotHolder, told: boolean): Promise
           told
         </label>
         <router-link :to="`/systems/${each.systemId}`">{{ each.systemName }}</router-link>
-        <span>{{ each.ownerName }}, {{ reach(each) }}</span>
+        <span>{{ each.ownerName }}, {{ reachWords(each) }}</span>
         <span class="figures quiet">in it since {{ dates.day(each.since) }}</span>
       </li>
     </ul>
