@@ -2,6 +2,9 @@
 export const AUTO = {
   /** s between gauge readings that join the log: enough for a verdict, few enough to read years later */
   dryEveryS: 60,
+  /** s between temperatures of a load test that join the log, and s after which nobody waits for its end any more */
+  warmEveryS: 60,
+  warmMostS: 7200,
   /** ms that a reading may come early and still count for its minute */
   slackMs: 2000,
   /** ms between looks at the level while the pump runs: a pump runs dry in a second or two */

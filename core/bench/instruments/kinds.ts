@@ -1,3 +1,5 @@
+import { PART_KINDS, type PartKind } from '../../physics/diagnosis/sensors.js';
+
 /** What can stand on a bench. One of each kind a bench; a second gauge is another bench's. */
 export interface InstrumentKindFacts {
   readonly label: string;
@@ -10,6 +12,8 @@ export interface InstrumentKindFacts {
   readonly most: number;
   /** s without a reading after which the last one no longer counts as live */
   readonly staleAfterS: number;
+  /** it sits in the machine and goes with it: gone, it is no broken instrument of the bench */
+  readonly ofMachine?: true;
 }
 
 export const INSTRUMENT_KINDS = {
@@ -19,10 +23,24 @@ export const INSTRUMENT_KINDS = {
   'coolant-temp': { label: 'Coolant', unit: '°C', decimals: 1, least: -30, most: 120, staleAfterS: 60 },
   'room-temp': { label: 'Room', unit: '°C', decimals: 1, least: -30, most: 60, staleAfterS: 60 },
   scale: { label: 'Scale', unit: 'g', decimals: 0, least: -50_000, most: 50_000, staleAfterS: 10 },
+  'processor-temp': { label: 'Processor', unit: '°C', decimals: 1, least: -30, most: 130, staleAfterS: 60, ofMachine: true },
+  'processor-power': { label: 'Into the processor', unit: 'W', decimals: 0, least: 0, most: 3000, staleAfterS: 60, ofMachine: true },
+  'graphics-temp': { label: 'Graphics', unit: '°C', decimals: 1, least: -30, most: 130, staleAfterS: 60, ofMachine: true },
+  'graphics-power': { label: 'Into the graphics', unit: 'W', decimals: 0, least: 0, most: 3000, staleAfterS: 60, ofMachine: true },
+  'memory-temp': { label: 'Memory', unit: '°C', decimals: 1, least: -30, most: 130, staleAfterS: 60, ofMachine: true },
   supply: { label: 'Pump supply', unit: null, decimals: 0, least: 0, most: 1, staleAfterS: 30 },
 } as const satisfies Record<string, InstrumentKindFacts>;
 
 export type InstrumentKind = keyof typeof INSTRUMENT_KINDS;
+/** What a machine on the bench says of its own parts. */
+export const PART_INSTRUMENTS = {
+  processor: { temp: 'processor-temp', power: 'processor-power', sensor: 'processor package' },
+  graphics: { temp: 'graphics-temp', power: 'graphics-power', sensor: 'graphics chip' },
+  memory: { temp: 'memory-temp', power: null, sensor: 'graphics memory' },
+} as const satisfies Record<PartKind, { temp: InstrumentKind; power: InstrumentKind | null; sensor: string }>;
+/** The part that an instrument reads the temperature of; null: none. */
+export const partReadBy = (instrument: InstrumentKind): PartKind | null => PART_KINDS.find((kind) => PART_INSTRUMENTS[kind].temp === instrument) ?? null;
+
 export const INSTRUMENT_KEYS = Object.keys(INSTRUMENT_KINDS) as InstrumentKind[];
 export const isInstrument = (word: string): word is InstrumentKind => Object.hasOwn(INSTRUMENT_KINDS, word);
 

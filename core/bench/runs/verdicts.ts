@@ -1,4 +1,4 @@
-import { compareBaselines, pairOf } from '../../physics/diagnosis/compare.js';
+import { compareBaselines, pairsOf } from '../../physics/diagnosis/compare.js';
 import { normaliseBaseline } from '../../physics/diagnosis/baseline.js';
 import { ENDS_LOOP } from '../../workshop/jobs/kinds.js';
 import { judgeBleeding, judgeDryTest } from './criteria.js';
@@ -59,12 +59,12 @@ function inside({ contents: { insideMl, insideSdMl }, coolant }: RunState): Verd
 function cooler({ service }: Procedure, { befores, baselines }: RunState): Verdict {
   const last = baselines.at(-1)?.value;
   if (!last) return { verdict: 'cooler', earned: false, because: 'not-measured' };
-  // a build has nothing to be compared with yet: what it is measured at stands for the next one
-  if (!service) return { verdict: 'cooler', earned: true, than: 'room', kelvin: normaliseBaseline(last).aboveRoomK };
-  const pair = pairOf(
+  const [pair] = pairsOf(
     befores.map(({ value }) => value),
     baselines.map(({ value }) => value),
   );
+  // a build has nothing to be compared with yet, but for its old cooler: what it is measured at stands for the next one
+  if (!service && !pair) return { verdict: 'cooler', earned: true, than: 'room', kelvin: normaliseBaseline(last).aboveRoomK };
   if (!pair) return { verdict: 'cooler', earned: false, because: befores.length === 0 ? 'not-measured' : 'not-comparable' };
   const { changeK, verdict } = compareBaselines(pair.before, pair.after);
   if (changeK === null) return { verdict: 'cooler', earned: false, because: 'not-comparable' };

@@ -10,11 +10,24 @@ export interface Warming {
   readonly ends: Saturation | null;
 }
 
-/** What was noted of a sensor since its last reading was entered; null: nothing. */
-export function warmingOf({ warmings, befores, baselines }: RunState, sensor: string, before: boolean): Warming | null {
+type Notes = RunState['warmings'];
+
+/** Notes of a sensor since its last reading was entered, in the order of the log. */
+function notesOf({ warmings, befores, baselines }: RunState, sensor: string, before: boolean): Notes {
   const readings = before ? befores : baselines;
   const since = readings.filter(({ value }) => value.sensor === sensor).at(-1)?.at ?? '';
-  const own = warmings.filter(({ at, value }) => value.sensor === sensor && value.before === before && at > since);
+  return warmings.filter(({ at, value }) => value.sensor === sensor && value.before === before && at > since);
+}
+
+/** The last note of a sensor while an instrument goes on noting it by itself; null: it rests, or a hand notes it. */
+export function streamedNote(state: RunState, sensor: string, before: boolean): Notes[number] | null {
+  const last = notesOf(state, sensor, before).at(-1);
+  return last && last.source !== 'hand' ? last : null;
+}
+
+/** What was noted of a sensor since its last reading was entered; null: nothing. */
+export function warmingOf(state: RunState, sensor: string, before: boolean): Warming | null {
+  const own = notesOf(state, sensor, before);
   const [first] = own;
   if (!first) return null;
   const start = Date.parse(first.at);

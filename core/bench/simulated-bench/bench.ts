@@ -15,13 +15,14 @@ import { seededRandom, type Random } from '../../base/random/random.js';
 import { STANDARD_ATMOSPHERE_KPA } from '../../base/units/physics.js';
 import { AirInside } from './airInside.js';
 import { SIMULATED } from './defaults.js';
+import { HeatInside } from './heatInside.js';
 import { isServiceMove, type HandMove, type ServiceMove } from './hands.js';
 import { LiquidInside } from './liquidInside.js';
 import { OldInside } from './oldInside.js';
 import { OpenPlaces } from './openPlaces.js';
 import { ServiceHands } from './serviceHands.js';
 import type { BenchReport, Happening } from './report.js';
-import { readInstruments } from './instruments.js';
+import { instrumentsWith, readInstruments } from './instruments.js';
 import { brushed, felt, lookedAround } from './senses.js';
 import { hiddenLoop, type HiddenTruth } from './truth.js';
 
@@ -70,7 +71,7 @@ export class SimulatedBench {
   private seconds = 0;
   private supplyOn = false;
   private stand: { to: StandingName; angleDeg: number; sinceS: number } = { to: 'upright', angleDeg: 0, sinceS: 0 };
-  private coolantC: number = SIMULATED.roomC;
+  private readonly heat: HeatInside;
   private canG: number = SIMULATED.canG;
   private pouredMl = 0;
   private leakedMl = 0;
@@ -108,6 +109,7 @@ export class SimulatedBench {
     this.densityKgL = fluid.densityKgM3 / 1000;
     const wholeMl = loopVolume(real).volumeMl;
     this.liquid = new LiquidInside(real, this.reservoir, fluid, coolant, wholeMl, truth.pocket?.ml ?? 0);
+    this.heat = new HeatInside(real, fluid);
     this.air = new AirInside(() => wholeMl - this.liquid.insideMl);
     this.random = seededRandom(seed ^ 0x5eed);
     const box = this.reservoir.box as NonNullable<LoopComponent['box']>;
@@ -135,6 +137,16 @@ export class SimulatedBench {
 
   private get roomC(): number {
     return SIMULATED.roomC + SIMULATED.roomSwingK * Math.sin((2 * Math.PI * this.seconds) / SIMULATED.roomPeriodS);
+  }
+
+  private get flows(): boolean {
+    // a machine under load runs its own pump
+    return (this.supplyOn || this.heat.isLoaded) && this.liquid.circulating && this.dryFrom === null;
+  }
+
+  /** Instruments that speak here: a machine says nothing of parts that it does not have. */
+  get instruments(): readonly InstrumentKind[] {
+    return instrumentsWith(this.heat.parts);
   }
 
   /** Runs the supply's switch. */
@@ -192,10 +204,13 @@ export class SimulatedBench {
       this.old?.follow(this.standing);
       if (this.liquid.circulating) this.old?.mix();
     }
-    const heatingW = this.supplyOn ? SIMULATED.pumpHeatW : 0;
-    const tauS = (4180 * Math.max(0.2, this.liquid.insideMl / 1000)) / SIMULATED.coolingWPerK;
-    const target = this.roomC + heatingW / SIMULATED.coolingWPerK;
-    this.coolantC += (target - this.coolantC) * (1 - Math.exp(-step / tauS));
+    this.heat.advance(step, {
+      roomC: this.roomC,
+      insideMl: this.liquid.insideMl,
+      pumping: this.supplyOn || this.heat.isLoaded,
+      flows: this.flows,
+      slowed: this.liquid.slowed,
+    });
     this.releaseByTurn();
   }
 
@@ -279,7 +294,7 @@ export class SimulatedBench {
   }
 
   /** Moves of which nothing is noticed at once. */
-  private adjust(move: Extract<HandMove, { do: 'let-out' | 'knock' | 'mend' | 'clear' | 'speed' | 'draw' | 'skip' }>): void {
+  private adjust(move: Extract<HandMove, { do: 'let-out' | 'knock' | 'mend' | 'clear' | 'speed' | 'draw' | 'load' | 'skip' }>): void {
     switch (move.do) {
       case 'let-out':
         return this.air.letOut();
@@ -293,6 +308,8 @@ export class SimulatedBench {
         return this.liquid.setSpeed(move.speed);
       case 'draw':
         return this.draw(move);
+      case 'load':
+        return this.heat.load(move.on);
       case 'skip':
         return this.advance(move.seconds);
     }
@@ -386,23 +403,25 @@ export class SimulatedBench {
   private clear(why: 'kink' | 'choked'): void {
     if (this.truth.narrow?.why !== why || this.narrowCleared) return;
     this.narrowCleared = true;
-    this.liquid.widened(hiddenLoop(this.loop, { ...this.truth, narrow: null }), this.reservoir.id);
+    const wide = hiddenLoop(this.loop, { ...this.truth, narrow: null });
+    this.liquid.widened(wide, this.reservoir.id);
+    this.heat.widened(wide);
     this.happenings.push({ at: this.now, what: 'cleared' });
   }
 
   /** Readings of this moment; null for an instrument that is silent. */
   readings(): Record<InstrumentKind, number | null> {
     const shownMl = Math.max(0, this.liquid.shownMl(this.supplyOn));
-    const flows = this.supplyOn && this.liquid.circulating && this.dryFrom === null;
     const now = {
       gaugeKpa: this.air.gaugeKpa(this.roomC),
       closed: this.air.closed,
       levelMm: (shownMl * 1000) / this.areaMm2,
-      flowLph: flows ? this.liquid.steadyLph * this.liquid.slowed : 0,
-      coolantC: this.coolantC,
+      flowLph: this.flows ? this.liquid.steadyLph * this.liquid.slowed : 0,
+      coolantC: this.heat.coolantC,
       roomC: this.roomC,
       canG: this.canG,
       supplyOn: this.supplyOn,
+      parts: this.heat.shown(),
     };
     return readInstruments(now, this.truth, this.seconds, this.random);
   }

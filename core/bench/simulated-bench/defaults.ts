@@ -22,6 +22,19 @@ export const SIMULATED = {
   /** W that the pump puts into the coolant, and W/K that the standing loop gives off */
   pumpHeatW: 6,
   coolingWPerK: 2,
+  /** J/K of what the coolant warms with it: blocks, radiators, tube (general estimate for a loop of usual size) */
+  metalJPerK: 1200,
+  /** share of full speed at which the fans turn under load */
+  loadFans: 0.5,
+  /** s in which a part comes to 63 % of where it stands over its coolant */
+  partTauS: 25,
+  /** share of its load that a part draws at idle */
+  idleShare: 0.08,
+  /** °C at which a part gives up work rather than get hotter, and K over the coolant that it would reach were nothing to flow */
+  throttlesAtC: 95,
+  withoutFlowK: 140,
+  /** W; steps of what a machine says of its own power, and its noise as a share */
+  powerNoiseShare: 0.01,
   /** kPa, mm, L/h, K, g; standard deviations of the instruments */
   gaugeNoiseKpa: 0.06,
   levelNoiseMm: 0.15,

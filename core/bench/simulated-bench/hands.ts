@@ -26,6 +26,8 @@ export type HandMove =
   | { readonly do: 'speed'; readonly speed: number | null }
   /** out of the reservoir again, by syringe or hose; `at`: at a valve instead; `jug`: it is measured there */
   | { readonly do: 'draw'; readonly ml: number; readonly at?: string; readonly jug?: boolean }
+  /** the load test is started, or ended */
+  | { readonly do: 'load'; readonly on: boolean }
   | { readonly do: 'skip'; readonly seconds: number }
   /** ports, or one end of a joint ("tube.from"); `jug`: one stands under it */
   | { readonly do: 'open'; readonly openings: readonly string[]; readonly jug: boolean }
@@ -80,6 +82,7 @@ const MOVES: Record<HandMove['do'], Joi.SchemaMap> = {
   mend: { at: key },
   speed: { speed: finite().greater(0).max(1).allow(null).required() },
   draw: { ml: finite().greater(0).max(5000).required(), at: Joi.string().min(1).max(120), jug: Joi.boolean() },
+  load: { on: Joi.boolean().required() },
   skip: { seconds: finite().greater(0).max(172_800).required() },
   open: { openings: openings.min(1).required(), jug: Joi.boolean().required() },
   ...OF_SERVICE,

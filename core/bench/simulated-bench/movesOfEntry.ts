@@ -31,6 +31,8 @@ const MOVES: Moves = {
   lost: () => [{ do: 'pour-away' }],
   // a hand that types a pressure has pumped up to it
   'dry-reading': ({ gaugeKpa, source }, { moved }) => (moved(source) ? [{ do: 'pump-up', gaugeKpa }] : []),
+  // who notes how it warms has started the load
+  warming: ({ source }, { moved }) => (moved(source) ? [{ do: 'load', on: true }] : []),
   'fill-trouble-solved': ({ cause }) => (cause === 'kink' ? [{ do: 'clear', why: 'kink' }] : cause === 'block-choked' ? [{ do: 'clear', why: 'choked' }] : []), // prettier-ignore
   'leak-mended': ({ leak }, { state }) => {
     const found = state.leaks.find(({ eventId }) => eventId === leak);

@@ -8,7 +8,8 @@ import { placesOf, stepOfKind, type Procedure } from '../../bench/runs/procedure
 import type { DrainEnd, RunState } from '../../bench/runs/state.js';
 import { USE_LIMITS } from '../../workshop/due-dates/useLimits.js';
 import { nameIn } from '../../machine/catalogue/names.js';
-import { compareBaselines, pairOf } from '../../physics/diagnosis/compare.js';
+import type { BaselineReading } from '../../physics/diagnosis/reading.js';
+import { compareBaselines, pairsOf, type ReadPair } from '../../physics/diagnosis/compare.js';
 import type { JobKind } from '../../workshop/jobs/kinds.js';
 import { ledgerWords } from '../words/bench.js';
 import { comparisonWords } from '../words/readings.js';
@@ -66,13 +67,23 @@ function drainReport(procedure: Procedure, drained: DrainEnd | null): DrainRepor
   return { cameMl, shouldMl, leftMl, leftSdMl, where: where.map(({ id, ml }) => ({ name: nameIn(names, id), ml })) };
 }
 
+/** Sensor by sensor what two readings come to; with one alone its name is not said. null: nothing was read twice. */
+function changeWords(pairs: readonly ReadPair[], of: (pair: ReadPair) => readonly [BaselineReading, BaselineReading] | null): string | null {
+  const said = pairs.flatMap((pair) => {
+    const both = of(pair);
+    return both ? [{ sensor: pair.after.sensor, words: comparisonWords(compareBaselines(...both)) }] : [];
+  });
+  if (said.length === 0) return null;
+  return said.map(({ sensor, words }) => (said.length > 1 ? `${sensor}: ${words}` : words)).join('; ');
+}
+
 /** The report of a service, or null for a commissioning. */
 export function serviceReport(procedure: Procedure, state: RunState): ServiceReport | null {
   const { service } = procedure;
   if (!service) return null;
   const own = state.service;
   const ledger = ledgerOf(service, state);
-  const pair = pairOf(
+  const pairs = pairsOf(
     state.befores.map(({ value }) => value),
     state.baselines.map(({ value }) => value),
   );
@@ -107,11 +118,11 @@ export function serviceReport(procedure: Procedure, state: RunState): ServiceRep
       limits: limits.map((limit) => say(USE_LIMITS[limit])),
     })),
     looseEnds: looseEnds(procedure, state).map(looseEndWords),
-    comparison: pair ? comparisonWords(compareBaselines(pair.before, pair.after)) : null,
-    split: pair?.dusted
+    comparison: changeWords(pairs, ({ before, after }) => [before, after]),
+    split: pairs.some(({ dusted }) => dusted)
       ? {
-          dusting: comparisonWords(compareBaselines(pair.before, pair.dusted)),
-          rest: comparisonWords(compareBaselines(pair.dusted, pair.after)),
+          dusting: changeWords(pairs, ({ before, dusted }) => dusted && [before, dusted]) ?? '',
+          rest: changeWords(pairs, ({ dusted, after }) => dusted && [dusted, after]) ?? '',
         }
       : null,
     notReconnected: (power?.checks ?? [])

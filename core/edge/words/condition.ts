@@ -27,6 +27,7 @@ export const SOURCE_WORDS: Messages<DatedReading['source']> = {
 export const LEFT_WORDS: Messages<NonNullable<ConditionPoint['left']>> = {
   settings: 'pump or fans turned at another speed',
   'still-warming': 'still warming',
+  'old-cooler': 'with the old cooler',
 };
 
 /** How much higher a part stands than on its best days: "+12 %"; null: nothing to compare. */

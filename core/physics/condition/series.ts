@@ -45,7 +45,7 @@ export interface ConditionPoint {
   readonly toRoom: number | null;
   readonly powerW: number;
   /** why it does not count in the trend; null: it does */
-  readonly left: 'settings' | 'still-warming' | null;
+  readonly left: 'settings' | 'still-warming' | 'old-cooler' | null;
 }
 
 export interface Crossing {
@@ -125,7 +125,7 @@ function pointOf({ id, on, source, reading }: DatedReading, part: string): Condi
     toCoolant: coolantC === undefined ? null : (partC - coolantC) / powerW,
     toRoom: coolantC === undefined ? null : (coolantC - reading.roomC) / allPowerW(reading),
     powerW,
-    left: reachedOf(reading) < TREND.leastReached ? 'still-warming' : null,
+    left: reading.oldCooler ? 'old-cooler' : reachedOf(reading) < TREND.leastReached ? 'still-warming' : null,
   };
 }
 

@@ -1,6 +1,6 @@
 import type { BaselineReading } from './reading.js';
 import { describe, expect, it } from 'vitest';
-import { compareBaselines, pairOf } from './compare.js';
+import { baselinesAsReading, compareBaselines, pairsOf } from './compare.js';
 
 const load: BaselineReading = {
   setting: 'load, quiet',
@@ -58,7 +58,7 @@ describe('before and after', () => {
   });
 
   it('pairs readings of one setting, the last of each', () => {
-    const pair = pairOf(
+    const [pair] = pairsOf(
       [load, { ...load, partC: 71 }],
       [
         { ...load, setting: 'idle, quiet' },
@@ -66,17 +66,38 @@ describe('before and after', () => {
       ],
     );
     expect([pair?.before.partC, pair?.after.partC]).toEqual([71, 60]);
-    expect(pairOf([], [load])).toBeNull();
+    expect(pairsOf([], [load])).toEqual([]);
   });
 
   it('keep what a cleaning alone did apart: the two steps together are the whole', () => {
     const dusted = { ...load, partC: 64, coolantC: 29, dusted: true };
     const after = { ...load, partC: 58, coolantC: 27 };
-    const pair = pairOf([load, dusted], [after]);
+    const [pair] = pairsOf([load, dusted], [after]);
     expect([pair?.before.partC, pair?.dusted?.partC, pair?.after.partC]).toEqual([70, 64, 58]);
     const by = (a: BaselineReading, b: BaselineReading): number => compareBaselines(a, b).changeK ?? NaN;
     expect(by(load, dusted) + by(dusted, after)).toBeCloseTo(by(load, after), 6);
     // read after the cleaning alone: that is what it came with
-    expect(pairOf([dusted], [after])).toMatchObject({ before: { partC: 64 }, dusted: null });
+    expect(pairsOf([dusted], [after])).toMatchObject([{ before: { partC: 64 }, dusted: null }]);
+  });
+
+  it('pairs sensor by sensor, and those that were read both times alone', () => {
+    const card = { ...load, sensor: 'graphics chip', partC: 60 };
+    const found = pairsOf([load, card], [{ ...load, partC: 64 }, { ...card, partC: 51 }, { ...load, sensor: 'graphics memory' }]); // prettier-ignore
+    expect(found.map(({ before, after }) => [after.sensor, before.partC, after.partC])).toEqual([
+      ['processor package', 70, 64],
+      ['graphics chip', 60, 51],
+    ]);
+    // no sensor was read twice: what cannot be compared is still said
+    const [unlike] = pairsOf([card], [load]);
+    expect(unlike && compareBaselines(unlike.before, unlike.after).verdict).toBe('not-comparable');
+  });
+
+  it('takes sensors of one moment together: their watts warm the coolant together', () => {
+    const parts = [{ part: 'cpu', kind: 'processor' as const, name: 'processor' }, { part: 'gpu', kind: 'graphics' as const, name: 'card' }]; // prettier-ignore
+    const card = { ...load, sensor: 'graphics chip', partC: 60, powerW: 320 };
+    const read = baselinesAsReading([load, card, { ...load, sensor: 'hottest core', partC: 81 }], parts);
+    expect(read).toMatchObject({ partsC: { cpu: 70, gpu: 60 }, powersW: { cpu: load.powerW, gpu: 320 } });
+    expect(read?.sensor).toBeUndefined();
+    expect(baselinesAsReading([{ ...load, sensor: 'pump head' }], parts)).toBeNull();
   });
 });

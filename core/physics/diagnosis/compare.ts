@@ -28,6 +28,7 @@ function asLoadReading(reading: BaselineReading, part: string, powerUnknown: boo
     sensor: reading.sensor,
     statistic: reading.statistic,
     panels: reading.panels,
+    oldCooler: reading.oldCooler,
     minutes: reading.durationMinutes,
     reachedFraction: reading.warming?.reachedFraction,
   };
@@ -39,6 +40,18 @@ export function baselineAsReading(reading: BaselineReading, parts: readonly Read
   const meant = kind === null ? [] : parts.filter((part) => part.kind === kind);
   const [part] = meant;
   return part && meant.length === 1 && (reading.powerW ?? 0) > 0 ? asLoadReading(reading, part.part, false) : null;
+}
+
+/** Sensors that were read at one moment as one reading: what the parts draw together warms the coolant. null: none says which part it means. */
+export function baselinesAsReading(together: readonly BaselineReading[], parts: readonly ReadPart[]): LoadReading | null {
+  const [first, ...others] = together.flatMap((each) => baselineAsReading(each, parts) ?? []);
+  if (!first || others.length === 0) return first ?? null;
+  // of two sensors in one part the first counts; and which it was is said of one alone
+  const { sensor: _, ...conditions } = first;
+  return others.reduce<LoadReading>(
+    (sum, { partsC, powersW }) => ({ ...sum, partsC: { ...partsC, ...sum.partsC }, powersW: { ...powersW, ...sum.powersW } }),
+    conditions,
+  );
 }
 
 /** Two baselines, at the room and the power of the first: a hotter room or more watts are no dirty loop. */
@@ -57,14 +70,23 @@ export interface ReadPair {
   readonly after: BaselineReading;
 }
 
-/** The pair of one setting, the last of each; null where a setting was measured only once. */
-export function pairOf(befores: readonly BaselineReading[], afters: readonly BaselineReading[]): ReadPair | null {
-  for (const after of [...afters].reverse()) {
-    const own = [...befores].reverse().filter(({ setting }) => setting === after.setting);
-    const dusted = own.find((each) => each.dusted === true) ?? null;
-    const untouched = own.find((each) => each.dusted !== true);
-    if (untouched) return { before: untouched, dusted, after };
-    if (dusted) return { before: dusted, dusted: null, after };
+function pairFor(befores: readonly BaselineReading[], after: BaselineReading): ReadPair | null {
+  const own = befores.filter(({ setting }) => setting === after.setting);
+  const dusted = own.findLast((each) => each.dusted === true) ?? null;
+  const untouched = own.findLast((each) => each.dusted !== true);
+  if (untouched) return { before: untouched, dusted, after };
+  return dusted && { before: dusted, dusted: null, after };
+}
+
+/** A pair for each sensor that was read both times in one setting, the last of each, in the order in which they were read. */
+export function pairsOf(befores: readonly BaselineReading[], afters: readonly BaselineReading[]): ReadPair[] {
+  const found = new Map<string, ReadPair>();
+  for (const after of afters) {
+    const pair = pairFor(befores.filter(({ sensor }) => sensor === after.sensor), after); // prettier-ignore
+    if (pair) found.set(after.sensor, pair);
   }
-  return null;
+  if (found.size > 0) return [...found.values()];
+  // other sensors both times: what is not alike is said
+  const unlike = afters.flatMap((after) => pairFor(befores, after) ?? []).at(-1);
+  return unlike ? [unlike] : [];
 }

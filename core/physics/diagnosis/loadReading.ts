@@ -32,6 +32,10 @@ export interface LoadReading {
   readonly minutes?: number;
   /** share of the way to its end, where the warming was watched */
   readonly reachedFraction?: number;
+  /** settings by the name that the owner's program or the workshop gives them */
+  readonly profile?: string;
+  /** read before the loop was built */
+  readonly oldCooler?: boolean;
   /** blocks that were replaced since the other reading */
   readonly changed?: readonly string[];
 }

@@ -35,6 +35,8 @@ export const loadReadingSchema = Joi.object({
   sensor: words(80),
   statistic: words(60),
   panels: words(20),
+  profile: words(40),
+  oldCooler: Joi.boolean(),
   minutes: finite().min(0).max(525_600),
   reachedFraction: share(),
 });

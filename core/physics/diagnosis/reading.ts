@@ -26,6 +26,21 @@ export interface BaselineReading {
   readonly levelMm: number | null;
   /** before a service: fins and filters had been cleaned, nothing was opened yet */
   readonly dusted?: boolean;
+  /** of a build: what cooled it before the loop did; says nothing of the loop itself */
+  readonly oldCooler?: boolean;
   /** where its curve would have ended, where it was read before its end; missing: nobody watched it warm */
   readonly warming?: { readonly reachedFraction: number; readonly endsC: number; readonly endsSdK: number };
 }
+
+/** Another sensor read at the same moment, under the same conditions. */
+export type AlsoRead = Pick<BaselineReading, 'sensor' | 'partC' | 'powerW' | 'warming'>;
+
+/** One set of conditions with many sensors, as a reading for each. */
+export const readingsTogether = (reading: BaselineReading, others: readonly AlsoRead[]): BaselineReading[] => [
+  reading,
+  // what one sensor's curve said is not said of another
+  ...others.map(({ warming, ...other }) => {
+    const { warming: own, ...conditions } = reading;
+    return { ...conditions, ...other, ...(warming ? { warming } : {}) };
+  }),
+];

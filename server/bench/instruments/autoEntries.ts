@@ -6,9 +6,11 @@ import { randomUUID } from 'node:crypto';
 import { and, eq } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import { currentKind, type RunState } from '../../../core/bench/runs/state.js';
-import type { Procedure } from '../../../core/bench/runs/procedure.js';
+import { stepOf, type Procedure } from '../../../core/bench/runs/procedure.js';
 import type { RunEvent } from '../../../core/bench/runs/log.js';
-import type { InstrumentReading } from '../../../core/bench/instruments/kinds.js';
+import { PART_INSTRUMENTS, partReadBy, type InstrumentReading } from '../../../core/bench/instruments/kinds.js';
+import { streamedNote, warmingOf } from '../../../core/bench/runs/warming.js';
+import type { PartKind } from '../../../core/physics/diagnosis/sensors.js';
 import { AUTO } from '../../../core/bench/instruments/defaults.js';
 import { SupplyEcho } from '../../../core/bench/instruments/supplyEcho.js';
 import { levelMlOf } from '../../../core/bench/instruments/level.js';
@@ -28,6 +30,8 @@ interface Memory {
   roomC: number | null;
   /** ms; the last gauge reading that was tried as an entry */
   triedMs: number;
+  /** ms by part; its last temperature that was tried as a note of a load test */
+  readonly warmedMs: Map<PartKind, number>;
   supplyOn: boolean | null;
   /** ms; the level was seen below its mark and the pump switched off */
   guardedMs: number;
@@ -71,6 +75,7 @@ export class AutoEntries {
     const fresh: Memory = {
       roomC: null,
       triedMs: 0,
+      warmedMs: new Map(),
       supplyOn: null,
       guardedMs: 0,
       lastLevel: null,
@@ -107,7 +112,12 @@ export class AutoEntries {
     receivedMs: number,
   ): Promise<void> {
     const atMs = Date.parse(at);
-    if (kind === 'room-temp') memory.roomC = value;
+    const part = partReadBy(kind);
+    if (part !== null) {
+      if (atMs - (memory.warmedMs.get(part) ?? 0) < AUTO.warmEveryS * 1000 - AUTO.slackMs) return;
+      memory.warmedMs.set(part, atMs);
+      await this.onRun(workshopId, benchId, (active) => this.warming(active, PART_INSTRUMENTS[part].sensor, value, at));
+    } else if (kind === 'room-temp') memory.roomC = value;
     else if (kind === 'level') await this.levelSeen(workshopId, benchId, memory, value, at);
     else if (kind === 'gauge' && atMs - memory.triedMs >= AUTO.dryEveryS * 1000) {
       memory.triedMs = atMs;
@@ -177,6 +187,18 @@ export class AutoEntries {
     if (currentKind(state) !== 'dry-test' || !last || last.source === 'hand' || memory.roomC === null) return;
     if (Date.parse(at) - Date.parse(last.at) < AUTO.dryEveryS * 1000 - AUTO.slackMs) return;
     await this.add(active, { type: 'dry-reading', gaugeKpa, tempC: memory.roomC, source }, at);
+  }
+
+  /** A load test goes on being noted once a minute from its first note by an instrument, until its reading is entered. */
+  private async warming(active: Active, sensor: string, tempC: number, at: string): Promise<void> {
+    const { state, procedure, source } = active;
+    if (currentKind(state) !== 'baseline') return;
+    const before = stepOf(procedure, state.current ?? '')?.does.includes('measures-before') === true;
+    const last = streamedNote(state, sensor, before);
+    const from = warmingOf(state, sensor, before)?.from;
+    if (!last || from === undefined || Date.parse(at) - Date.parse(from) > AUTO.warmMostS * 1000) return;
+    if (Date.parse(at) - Date.parse(last.at) < AUTO.warmEveryS * 1000 - AUTO.slackMs) return;
+    await this.add(active, { type: 'warming', sensor, tempC, ...(before ? { before } : {}), source }, at);
   }
 
   /** The switch was turned at the bench itself. */

@@ -382,6 +382,31 @@ describe('a practised service', () => {
     expect(told.debrief.lines).toContainEqual(expect.objectContaining({ kind: 'good', text: expect.stringMatching(/^What came out was measured/) as string })); // prettier-ignore
   });
 
+  it('notes a load test minute by minute from its first note on, until the reading is entered', async () => {
+    const { body } = await practise({ kind: 'drain-refill', partId: null });
+    const { id, benchId: at } = body.run;
+    const place = at as string;
+    expect((await lead.post(`/runs/${id}/simulated-bench`, { scenario: 'clean' })).status).toBe(201);
+    const kinds = async (): Promise<string[]> => ((await lead.get<{ benches: Bench[] }>('/instruments')).body.benches.find((each) => each.id === place) as Bench).instruments.map(({ kind }) => kind); // prettier-ignore
+    await until(kinds, (all) => all.includes('level'));
+    // the machine says nothing of its parts before it runs
+    expect(await kinds()).not.toContain('processor-temp');
+    await until(() => lead.post(`/benches/${place}/hands`, { do: 'load', on: true }), ({ status }) => status === 201); // prettier-ignore
+    await until(kinds, (all) => all.includes('processor-temp') && all.includes('graphics-power'));
+    const kit = body.run.procedure.steps.find((step) => step.id === 'kit');
+    for (const check of kit?.checks ?? []) await lead.entry(id, { type: 'check', step: 'kit', check: check.id, mark: 'done' });
+    await lead.entry(id, { type: 'step-done', step: 'kit' });
+    expect(await lead.entry(id, { type: 'warming', sensor: 'processor package', tempC: 24, before: true, source: 'simulated' })).toMatchObject({ status: 201 });
+    expect((await lead.post(`/runs/${id}/skip`, { seconds: 900 })).status).toBe(201);
+    const notes = async () => {
+      const { events } = (await lead.get<{ events: { body: { type: string; source?: string; tempC?: number; sensor?: string } }[] }>(`/runs/${id}`)).body; // prettier-ignore
+      return events.flatMap((event) => (event.body.type === 'warming' ? [event.body] : []));
+    };
+    const noted = await until(notes, (all) => all.length >= 9);
+    expect(noted.every(({ source, sensor }) => source === 'simulated' && sensor === 'processor package')).toBe(true);
+    expect(noted.at(-1)?.tempC).toBeGreaterThan(30);
+  });
+
   it('is refused where the job has no such fault, or no part to change', async () => {
     expect(errorOf(await practise({ kind: 'drain-refill', partId: null }, 'leak')).message).toMatch(/cannot hide/);
     expect(errorOf(await practise({ kind: 'partial-drain', partId: null })).message).toMatch(/Name the part/);

@@ -1,7 +1,7 @@
 import type { BenchOrder } from '../../../core/bench/simulated-bench/order.js';
 import { RunFold } from '../../../core/bench/runs/replay.js';
 import mqtt from 'mqtt';
-import { INSTRUMENT_KEYS, type InstrumentKind } from '../../../core/bench/instruments/kinds.js';
+import type { InstrumentKind } from '../../../core/bench/instruments/kinds.js';
 import { readingPayload, statePayload } from '../../../core/bench/instruments/payloads.js';
 import { handsTopic, instrumentTopic, reportTopic, seenTopic, type Channel } from '../../../core/bench/instruments/topics.js';
 import { SimulatedBench } from '../../../core/bench/simulated-bench/bench.js';
@@ -74,7 +74,7 @@ function play(order: BenchOrder): void {
     const steps = Math.min(MOST_JUMP_STEPS, Math.ceil(gapS / JUMP_STEP_S));
     for (let step = 0; step < steps; step += 1) {
       bench.advance(gapS / steps);
-      publish(INSTRUMENT_KEYS);
+      publish(bench.instruments);
     }
   };
   const move = (wanted: HandMove): void => {
@@ -82,7 +82,7 @@ function play(order: BenchOrder): void {
     catchUp();
     const seen = wanted.do === 'skip' ? null : bench.act(wanted);
     if (seen) client.publish(seenTopic(workshopId, benchId), JSON.stringify(seen), { qos: 1 });
-    publish(INSTRUMENT_KEYS);
+    publish(bench.instruments);
     report();
   };
 
@@ -97,7 +97,7 @@ function play(order: BenchOrder): void {
 
   client.on('connect', () => {
     online.clear();
-    client.subscribe([topic('supply', 'set'), handsTopic(workshopId, benchId)], { qos: 1 }, () => publish(INSTRUMENT_KEYS));
+    client.subscribe([topic('supply', 'set'), handsTopic(workshopId, benchId)], { qos: 1 }, () => publish(bench.instruments));
   });
   client.on('error', () => undefined);
   client.on('message', (heard, payload) => {
@@ -106,7 +106,7 @@ function play(order: BenchOrder): void {
       if (heard === topic('supply', 'set')) {
         catchUp();
         bench.switchSupply(message.on === true);
-        publish(INSTRUMENT_KEYS);
+        publish(bench.instruments);
         report();
       } else if (message.do === 'leave') leave();
       else move(readMove(message));
@@ -119,13 +119,13 @@ function play(order: BenchOrder): void {
   const timer = setInterval(() => {
     catchUp();
     look += 1;
-    publish(look % SLOW_EVERY === 0 ? INSTRUMENT_KEYS : FAST);
+    publish(look % SLOW_EVERY === 0 ? bench.instruments : FAST);
     if (look % SLOW_EVERY === 0) report();
   }, TICK_MS);
 
   function leave(): void {
     clearInterval(timer);
-    for (const kind of INSTRUMENT_KEYS) say(kind, false);
+    for (const kind of bench.instruments) say(kind, false);
     client.end(false, {}, () => process.exit(0));
     setTimeout(() => process.exit(0), 1000).unref();
   }

@@ -1,10 +1,11 @@
-import { and, asc, count, desc, eq, isNotNull, isNull } from 'drizzle-orm';
+import { and, asc, count, desc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
+import { groupBy } from '../../../core/base/numerics/groupBy.js';
 import { dayIn } from '../../../core/base/units/calendar.js';
 import { isOutline } from '../../../core/machine/loop-file/outline.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import { conditionOf, firstCrossing, type ConditionMark, type DatedReading } from '../../../core/physics/condition/series.js';
 import type { HeatLimits } from '../../../core/physics/condition/limits.js';
-import { baselineAsReading } from '../../../core/physics/diagnosis/compare.js';
+import { baselinesAsReading } from '../../../core/physics/diagnosis/compare.js';
 import { partName, readParts, type ReadPart } from '../../../core/physics/diagnosis/sensors.js';
 import type { ConditionClock } from '../../../core/workshop/due-dates/facts.js';
 import type { ConditionPage } from '../../../core/workshop/logs/answers.js';
@@ -45,16 +46,22 @@ async function readingsOf(scope: Scope, systemId: string, parts: readonly ReadPa
     .from(baseline)
     .innerJoin(loopRevision, eq(loopRevision.id, baseline.revisionId))
     .innerJoin(loop, eq(loop.id, loopRevision.loopId))
-    .where(eq(loop.systemId, systemId));
+    .where(eq(loop.systemId, systemId))
+    .orderBy(baseline.takenAt, sql`${baseline.reading} ->> 'sensor'`);
   const between = await scope
     .select({ id: loadReading.id, reading: loadReading.reading, on: loadReading.readOn, logId: loadReading.logId })
     .from(loadReading)
     .where(and(eq(loadReading.systemId, systemId), isNull(loadReading.struckAt)))
     .orderBy(asc(loadReading.readOn));
   return [
-    ...served.flatMap(({ id, reading, at, before }): DatedReading[] => {
-      const own = baselineAsReading(reading, parts);
-      return own ? [{ id, on: dayIn(zone, at), source: before ? 'before' : 'after', reading: own }] : [];
+    ...[...groupBy(served, ({ at, before }) => `${at.getTime()} ${before}`).values()].flatMap((together): DatedReading[] => {
+      const own = baselinesAsReading(
+        together.map(({ reading }) => reading),
+        parts,
+      );
+      const [first] = together;
+      if (!own || !first) return [];
+      return [{ id: first.id, on: dayIn(zone, first.at), source: first.before ? 'before' : 'after', reading: own }];
     }),
     ...between.map(({ id, reading, on, logId }): DatedReading => ({ id, on, source: logId === null ? 'hand' : 'log', reading })),
   ];

@@ -6,7 +6,7 @@ import { soundFrom } from '@core/physics/diagnosis/measured.js';
 import type { BaselineReading } from '@core/physics/diagnosis/reading.js';
 import NumberField from '../../base/units/NumberField.vue';
 import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
-import { usualBlocks } from '../heat/usual.js';
+import { usualBlocks } from '@core/physics/heat/usual.js';
 import CauseAnswer from './CauseAnswer.vue';
 
 /** What makes this machine worse than on its sound days: ranked on its own twin, with the look that tells most a minute. */

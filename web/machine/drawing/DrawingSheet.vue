@@ -24,7 +24,7 @@ import {
 import type { CatalogueUnit } from '@core/machine/catalogue/units.js';
 import type { FigureKind } from '../compute/twinEngine.js';
 import { useTwin, useTwinAnswer } from '../compute/useTwin.js';
-import { usualBlocks } from '../heat/usual.js';
+import { usualBlocks } from '@core/physics/heat/usual.js';
 import PartPicker from '../loop/PartPicker.vue';
 import { BENDS } from './bends.js';
 import CasePanel from './CasePanel.vue';

@@ -1,26 +1,34 @@
-import { say } from '../../../base/words/say.js';
 import Joi from 'joi';
-import { baselineSchema } from '../../../physics/diagnosis/readingSchema.js';
-import type { BaselineReading } from '../../../physics/diagnosis/reading.js';
+import { say } from '../../../base/words/say.js';
+import { readingsTogether, type AlsoRead, type BaselineReading } from '../../../physics/diagnosis/reading.js';
+import { alsoReadSchema, baselineSchema } from '../../../physics/diagnosis/readingSchema.js';
 import { stamp, type EntryDefinition } from '../entry.js';
 
 export interface BaselineEntry {
   readonly type: 'baseline';
   readonly reading: BaselineReading;
+  /** other sensors at the same moment, under the same conditions */
+  readonly others?: readonly AlsoRead[];
   /** of a service, before anything was touched */
   readonly before?: boolean;
 }
 
+/** parts that one machine is read at together */
+const MOST_SENSORS = 12;
+
 export const baseline: EntryDefinition<BaselineEntry> = {
-  schema: { reading: baselineSchema.required(), before: Joi.boolean() },
-  belongs: ({ before }) => ({ kind: 'baseline', before: before === true }),
-  apply: (state, { reading, before }, made) => void (before ? state.befores : state.baselines).push(stamp(made, reading, 'hand')),
-  reads: ({ reading, before }) =>
-    say('{say}, {setting}: {sensor} {partC} °C in a room of {roomC} °C', {
-      say: before ? say('Before') : say('Baseline'),
+  schema: { reading: baselineSchema.required(), others: Joi.array().items(alsoReadSchema).max(MOST_SENSORS), before: Joi.boolean() },
+  // what an old cooler did is known long before the loop is closed
+  belongs: ({ before, reading }) => (reading.oldCooler ? 'anytime' : { kind: 'baseline', before: before === true }),
+  apply: (state, { reading, others = [], before }, made) => {
+    const kept = before || reading.oldCooler ? state.befores : state.baselines;
+    kept.push(...readingsTogether(reading, others).map((each) => stamp(made, each, 'hand')));
+  },
+  reads: ({ reading, others = [], before }) =>
+    say('{say}, {setting}: {sensors} in a room of {roomC} °C', {
+      say: reading.oldCooler ? say('With the old cooler') : before ? say('Before') : say('Baseline'),
       setting: reading.setting,
-      sensor: reading.sensor,
-      partC: reading.partC.toFixed(1),
+      sensors: [reading, ...others].map(({ sensor, partC }) => `${sensor} ${partC.toFixed(1)} °C`).join(', '),
       roomC: reading.roomC.toFixed(1),
     }),
 };

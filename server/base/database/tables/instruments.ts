@@ -1,4 +1,4 @@
-import type { InstrumentKind } from '../../../../core/bench/instruments/kinds.js';
+import { INSTRUMENT_KEYS, type InstrumentKind } from '../../../../core/bench/instruments/kinds.js';
 import { sql } from 'drizzle-orm';
 import { bigserial, boolean, check, doublePrecision, foreignKey, index, pgPolicy, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { bench, person } from './people.js';
@@ -38,7 +38,7 @@ export const instrument = pgTable(
   },
   (t) => [
     foreignKey({ name: 'instrument_bench_fk', columns: [t.workshopId, t.benchId], foreignColumns: [bench.workshopId, bench.id] }),
-    check('instrument_kind_known', sql`kind in ('gauge', 'level', 'flow', 'coolant-temp', 'room-temp', 'scale', 'supply')`),
+    check('instrument_kind_known', sql`kind in (${sql.raw(INSTRUMENT_KEYS.map((key) => `'${key}'`).join(', '))})`),
     unique('instrument_once').on(t.benchId, t.kind),
     ...tenantWalls('instrument', t),
   ],

@@ -1,6 +1,6 @@
-import { blockRole, type BlockRole } from '@core/machine/catalogue/blockRole.js';
-import { shortName } from '@core/machine/catalogue/names.js';
-import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
+import { blockRole, type BlockRole } from '../../machine/catalogue/blockRole.js';
+import { shortName } from '../../machine/catalogue/names.js';
+import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 
 /** W and °C of a part nobody has measured yet, by what it is (general estimates). */
 const USUAL: Readonly<Record<BlockRole, { loadW: number; limitC: number }>> = {
@@ -9,6 +9,7 @@ const USUAL: Readonly<Record<BlockRole, { loadW: number; limitC: number }>> = {
   other: { loadW: 15, limitC: 70 },
 };
 
+/** A block with what its part draws and may reach, as long as nobody measured. */
 export interface BlockEstimate {
   readonly id: string;
   readonly name: string;

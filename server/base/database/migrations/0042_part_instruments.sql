@@ -1,0 +1,2 @@
+ALTER TABLE "instrument" DROP CONSTRAINT "instrument_kind_known";--> statement-breakpoint
+ALTER TABLE "instrument" ADD CONSTRAINT "instrument_kind_known" CHECK (kind in ('gauge', 'level', 'flow', 'coolant-temp', 'room-temp', 'scale', 'processor-temp', 'processor-power', 'graphics-temp', 'graphics-power', 'memory-temp', 'supply'));
