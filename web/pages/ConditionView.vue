@@ -115,9 +115,9 @@ async function confirm(cause: HeatCause, part: string | null): Promise<void> {
     notices.say(wordsOf(error));
   }
 }
-async function keepSetting({ pumpSpeed, fanSpeed }: Setting): Promise<void> {
+async function keepSetting({ pumpSpeed, fanSpeed, profile }: Setting): Promise<void> {
   try {
-    take(await call<ConditionPage>('PUT', `/systems/${props.id}/kept-setting`, { body: { pumpSpeed, fanSpeed } }));
+    take(await call<ConditionPage>('PUT', `/systems/${props.id}/kept-setting`, { body: { pumpSpeed, fanSpeed, profile } }));
     notices.say(say('Kept.'));
   } catch (error) {
     notices.say(wordsOf(error));
@@ -268,6 +268,7 @@ const lines = computed(() =>
         :parts="page.parts"
         :last="newest"
         :today="page.today"
+        :may-be-old="!page.marks.some(({ kind }) => kind === 'filled')"
         @close="reading = false"
         @saved="kept"
       />

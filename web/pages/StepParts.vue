@@ -94,7 +94,8 @@ const procedure = computed(() => props.answer.run.procedure);
     v-if="step.kind === 'baseline'"
     :state="state"
     :before="step.does.includes('measures-before')"
-    :machine="answer.run.jobId ? { systemId: answer.systemId, file: answer.file, today: session.today } : undefined"
+    :build="!procedure.service"
+    :machine="!answer.practice ? { systemId: answer.systemId, file: answer.file, today: session.today } : undefined"
     :locked="locked"
     @send="emit('send', $event)"
   />

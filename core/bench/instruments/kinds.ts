@@ -39,7 +39,8 @@ export const PART_INSTRUMENTS = {
   memory: { temp: 'memory-temp', power: null, sensor: 'graphics memory' },
 } as const satisfies Record<PartKind, { temp: InstrumentKind; power: InstrumentKind | null; sensor: string }>;
 /** The part that an instrument reads the temperature of; null: none. */
-export const partReadBy = (instrument: InstrumentKind): PartKind | null => PART_KINDS.find((kind) => PART_INSTRUMENTS[kind].temp === instrument) ?? null;
+export const partReadBy = (instrument: InstrumentKind): PartKind | null =>
+  PART_KINDS.find((kind) => PART_INSTRUMENTS[kind].temp === instrument) ?? null;
 
 export const INSTRUMENT_KEYS = Object.keys(INSTRUMENT_KINDS) as InstrumentKind[];
 export const isInstrument = (word: string): word is InstrumentKind => Object.hasOwn(INSTRUMENT_KINDS, word);

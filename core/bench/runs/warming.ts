@@ -4,11 +4,16 @@ import type { RunState } from './state.js';
 /** A load test while it runs: what was noted of one sensor, and where its curve ends. */
 export interface Warming {
   readonly samples: readonly WarmingSample[];
+  /** those that the curve goes through */
+  readonly fitted: readonly WarmingSample[];
   /** instant of the first, ISO 8601 */
   readonly from: string;
   /** null: fewer than `LEAST_SAMPLES`, or all at one moment */
   readonly ends: Saturation | null;
 }
+
+/** s from the start of a load within which a part, metal and all, comes to where it stands over its coolant (general estimate) */
+const JUMP_S = 100;
 
 type Notes = RunState['warmings'];
 
@@ -34,5 +39,8 @@ export function warmingOf(state: RunState, sensor: string, before: boolean): War
   const samples = own
     .map(({ at, value }): WarmingSample => ({ tS: (Date.parse(at) - start) / 1000, tempC: value.tempC }))
     .sort((a, b) => a.tS - b.tS);
-  return { samples, from: first.at, ends: samples.length < LEAST_SAMPLES ? null : saturate(samples) };
+  // by hand nobody notes the jump that a part makes before its coolant begins to warm; an instrument does
+  const later = first.source === 'hand' ? samples : samples.filter(({ tS }) => tS >= JUMP_S);
+  const fitted = later.length < LEAST_SAMPLES ? samples : later;
+  return { samples, fitted, from: first.at, ends: fitted.length < LEAST_SAMPLES ? null : saturate(fitted) };
 }

@@ -68,7 +68,10 @@ function drainReport(procedure: Procedure, drained: DrainEnd | null): DrainRepor
 }
 
 /** Sensor by sensor what two readings come to; with one alone its name is not said. null: nothing was read twice. */
-function changeWords(pairs: readonly ReadPair[], of: (pair: ReadPair) => readonly [BaselineReading, BaselineReading] | null): string | null {
+function changeWords(
+  pairs: readonly ReadPair[],
+  of: (pair: ReadPair) => readonly [BaselineReading, BaselineReading] | null,
+): string | null {
   const said = pairs.flatMap((pair) => {
     const both = of(pair);
     return both ? [{ sensor: pair.after.sensor, words: comparisonWords(compareBaselines(...both)) }] : [];

@@ -5,11 +5,12 @@ import type { CauseCheck, HeatCause } from '../../physics/diagnosis/causes.js';
 import type { Evidence } from '../../physics/diagnosis/diagnose.js';
 import type { ReadingDifference } from '../../physics/diagnosis/compareReadings.js';
 
-const UNLIKE_WORDS: Messages<'workload' | 'sensor' | 'statistic' | 'panels'> = {
+const UNLIKE_WORDS: Messages<'workload' | 'sensor' | 'statistic' | 'panels' | 'profile'> = {
   workload: 'another workload',
   sensor: 'another sensor',
   statistic: 'another statistic',
   panels: 'panels on the one time, off the other',
+  profile: 'another profile, and no figures of pump and fans',
 };
 const CONDITION_WORDS: Messages<'workload' | 'sensor' | 'statistic' | 'panels' | 'pumpSpeed' | 'fanSpeed' | 'coolantC'> = {
   workload: 'the workload',

@@ -110,4 +110,13 @@ describe('a part’s condition over time', () => {
     const [point] = cpuOf([at(0, 0.2, { coolantC: 34, powersW: { cpu: 200, gpu: 100 } })])?.points ?? [];
     expect(point).toMatchObject({ toCoolant: (62 - 34) / 200, toRoom: 12 / 300 });
   });
+
+  it('holds nothing against what another cooler did, hotter or cooler', () => {
+    const before = [0, 3, 6].map((day) => at(day, 0.15, { oldCooler: true, pumpSpeed: undefined, fanSpeed: undefined }));
+    const after = Array.from({ length: 12 }, (_, n) => at(20 + 3 * n, 0.2));
+    const found = cpuOf([...before, ...after]);
+    expect(found?.points.filter(({ left }) => left === 'old-cooler')).toHaveLength(3);
+    expect(found?.best).toBeCloseTo(0.2, 9);
+    expect(found?.counted).toHaveLength(12);
+  });
 });

@@ -3,7 +3,7 @@ import { DAYS_PER_YEAR } from '../../base/units/physics.js';
 import { middleOf } from '../../base/statistics/median.js';
 import { pettitt } from '../../base/statistics/pettitt.js';
 import { theilSen } from '../../base/statistics/theilSen.js';
-import { ALIKE, isMoved } from '../diagnosis/compareReadings.js';
+import { ALIKE, isMoved, sameProfile } from '../diagnosis/compareReadings.js';
 import { allPowerW, READING_ERRORS, reachedOf, type LoadReading } from '../diagnosis/loadReading.js';
 import type { PartKind } from '../diagnosis/sensors.js';
 import type { HeatLimits } from './limits.js';
@@ -129,34 +129,29 @@ function pointOf({ id, on, source, reading }: DatedReading, part: string): Condi
   };
 }
 
-const speedsOf = ({ pumpSpeed, fanSpeed }: LoadReading): readonly (number | undefined)[] => [pumpSpeed, fanSpeed];
 /** What neither of them says keeps nothing apart. */
-const areAlike = (a: readonly (number | undefined)[], b: readonly (number | undefined)[]): boolean =>
-  a.every((speed, index) => {
-    const other = b[index];
-    return speed === undefined || other === undefined || !isMoved(speed, other);
-  });
+const areAlike = (a: LoadReading, b: LoadReading): boolean =>
+  sameProfile(a, b) &&
+  ([[a.pumpSpeed, b.pumpSpeed], [a.fanSpeed, b.fanSpeed]] as const).every(([one, other]) => one === undefined || other === undefined || !isMoved(one, other)); // prettier-ignore
 
-/** Pump and fans as most readings were taken, the newer of two as frequent: others do not count beside them. */
-function usualSpeeds(readings: readonly LoadReading[]): readonly (number | undefined)[] {
-  const kinds = new Map<string, { readonly speeds: readonly (number | undefined)[]; readonly last: number }>();
+/** A reading with pump and fans as most were taken, the newer of two as frequent: others do not count beside them. */
+function usualOf(readings: readonly LoadReading[]): LoadReading | null {
+  const kinds = new Map<string, { readonly reading: LoadReading; readonly last: number }>();
   readings.forEach((reading, last) => {
-    const speeds = speedsOf(reading);
-    kinds.set(speeds.map((speed) => speed?.toFixed(2) ?? '').join(' '), { speeds, last });
+    const { pumpSpeed, fanSpeed, profile } = reading;
+    kinds.set(`${pumpSpeed?.toFixed(2)} ${fanSpeed?.toFixed(2)} ${profile}`, { reading, last });
   });
-  const counted = [...kinds.values()].map((kind) => ({
-    ...kind,
-    count: readings.filter((each) => areAlike(speedsOf(each), kind.speeds)).length,
-  }));
-  return counted.sort((a, b) => b.count - a.count || b.last - a.last)[0]?.speeds ?? [];
+  const counted = [...kinds.values()].map((kind) => ({ ...kind, count: readings.filter((each) => areAlike(each, kind.reading)).length }));
+  return counted.sort((a, b) => b.count - a.count || b.last - a.last)[0]?.reading ?? null;
 }
 
 function withSettings(readings: readonly DatedReading[], points: readonly ConditionPoint[]): ConditionPoint[] {
   const byId = new Map(readings.map((each) => [each.id, each.reading]));
   const own = points.flatMap(({ id }) => byId.get(id) ?? []);
-  const usual = usualSpeeds(own);
+  // what another cooler did is no setting of this one
+  const usual = usualOf(own.filter(({ oldCooler }) => oldCooler !== true));
   return points.map((point, index) =>
-    point.left === null && !areAlike(speedsOf(own[index] as LoadReading), usual) ? { ...point, left: 'settings' } : point,
+    point.left === null && usual && !areAlike(own[index] as LoadReading, usual) ? { ...point, left: 'settings' } : point,
   );
 }
 

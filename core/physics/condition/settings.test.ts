@@ -62,4 +62,17 @@ describe('two settings against each other', () => {
     const half = read('2026-04-02', 0.2, 60, { partsC: { cpu: 40 } });
     expect(of(half, read('2026-04-01', 0.7, 58))[0]).toMatchObject({ fanSpeed: 0.2, holds: false });
   });
+
+  it('may go by name where nobody noted figures, and leave the old cooler out', () => {
+    const bare = (on: string, profile: string, gpuC: number): DatedReading => {
+      const whole = read(on, 0, gpuC, { profile });
+      const { pumpSpeed: _, fanSpeed: __, ...reading } = whole.reading;
+      return { ...whole, reading };
+    };
+    const settings = of(bare('2026-04-01', 'still', 60), bare('2026-04-02', 'full', 50), bare('2026-04-03', 'Still', 62));
+    expect(settings.map(({ profile }) => profile).sort()).toEqual(['Still', 'full']);
+    // with figures a name only names
+    expect(of(read('2026-04-01', 0.4, 60, { profile: 'still' }), read('2026-04-02', 0.41, 60))).toMatchObject([{ profile: 'still' }]);
+    expect(of(read('2026-04-02', 0.41, 60, { oldCooler: true }))).toEqual([]);
+  });
 });

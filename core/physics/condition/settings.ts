@@ -1,5 +1,5 @@
 import { middleOf } from '../../base/statistics/median.js';
-import { ALIKE, isMoved } from '../diagnosis/compareReadings.js';
+import { ALIKE, isMoved, sameProfile } from '../diagnosis/compareReadings.js';
 import { READING_ERRORS, reachedOf, type LoadReading } from '../diagnosis/loadReading.js';
 import type { ReadPart } from '../diagnosis/sensors.js';
 import type { HeatLimits } from './limits.js';
@@ -19,6 +19,8 @@ export interface HotDayPart {
 export interface Setting {
   readonly pumpSpeed: number | null;
   readonly fanSpeed: number | null;
+  /** what it is called; null: nobody named it */
+  readonly profile: string | null;
   /** of its newest reading */
   readonly on: string;
   readonly noiseDba: number | null;
@@ -45,14 +47,19 @@ export function settingsOf(
   const filledOn = marks.filter(({ kind }) => kind === 'filled').map(({ on }) => on).sort().at(-1) ?? ''; // prettier-ignore
   const valid = readings
     .filter(
-      ({ on, source, reading }) => (on > filledOn || (on === filledOn && source === 'after')) && reachedOf(reading) >= TREND.leastReached,
+      ({ on, source, reading }) =>
+        !reading.oldCooler && (on > filledOn || (on === filledOn && source === 'after')) && reachedOf(reading) >= TREND.leastReached,
     )
     .sort((a, b) => b.on.localeCompare(a.on));
   const groups: DatedReading[][] = [];
   for (const each of valid) {
     const { pumpSpeed = null, fanSpeed = null } = each.reading;
     const own = groups.find(
-      ([first]) => first && isNear(first.reading.pumpSpeed ?? null, pumpSpeed) && isNear(first.reading.fanSpeed ?? null, fanSpeed),
+      ([first]) =>
+        first &&
+        isNear(first.reading.pumpSpeed ?? null, pumpSpeed) &&
+        isNear(first.reading.fanSpeed ?? null, fanSpeed) &&
+        sameProfile(first.reading, each.reading),
     );
     if (own) own.push(each);
     else groups.push([each]);
@@ -105,6 +112,7 @@ function settingOf(
   return {
     pumpSpeed,
     fanSpeed,
+    profile: group.find(({ reading }) => reading.profile !== undefined)?.reading.profile ?? null,
     on: newest.on,
     noiseDba,
     score,

@@ -22,8 +22,9 @@ function asLoadReading(reading: BaselineReading, part: string, powerUnknown: boo
     partsC: { [part]: reading.partC },
     coolantC: coolantC ?? undefined,
     flowLph: flowLph ?? undefined,
-    pumpSpeed: reading.pumpPercent / 100,
-    fanSpeed: reading.fanPercent / 100,
+    // the old cooler's fans are others, and it may have had no pump
+    pumpSpeed: reading.oldCooler ? undefined : reading.pumpPercent / 100,
+    fanSpeed: reading.oldCooler ? undefined : reading.fanPercent / 100,
     workload: reading.workload,
     sensor: reading.sensor,
     statistic: reading.statistic,

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compareReadings } from './compareReadings.js';
-import type { LoadReading } from './loadReading.js';
+import { asDrawn, type LoadReading } from './loadReading.js';
 
 const sound: LoadReading = {
   roomC: 22,
@@ -134,5 +134,19 @@ describe('two readings of one machine', () => {
         for (const part of ['cpu', 'gpu']) expect(there.parts[part]?.changeK).toBeCloseTo(-(back.parts[part]?.changeK ?? NaN), 9);
       }),
     );
+  });
+
+  it('go by the name of their settings where no figures were noted', () => {
+    const named = (profile: string): LoadReading => ({ ...alone, profile });
+    expect(compareReadings(named('Still'), named('still ')).comparable).toBe(true);
+    expect(compareReadings(named('still'), named('full')).differences).toContainEqual({ what: 'unlike', condition: 'profile' });
+    const figures = { pumpSpeed: 0.6, fanSpeed: 0.4 };
+    expect(compareReadings({ ...named('still'), ...figures }, { ...named('full'), ...figures }).comparable).toBe(true);
+  });
+
+  it('that were taken before a loop was drawn speak of its one block of that kind', () => {
+    const reading: LoadReading = { roomC: 22, powersW: { processor: 150, graphics: 300 }, partsC: { processor: 70, graphics: 60 } };
+    const parts = [{ part: 'cpu', kind: 'processor' as const, name: 'cpu' }, ...['a', 'b'].map((part) => ({ part, kind: 'graphics' as const, name: part }))]; // prettier-ignore
+    expect(asDrawn(reading, parts)).toMatchObject({ partsC: { cpu: 70, graphics: 60 }, powersW: { cpu: 150, graphics: 300 } });
   });
 });

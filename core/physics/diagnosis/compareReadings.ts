@@ -19,7 +19,7 @@ type Setting = (typeof SETTINGS)[number];
 
 /** Why two readings are unlike; `missing` alone keeps nothing from being compared. */
 export type ReadingDifference =
-  | { readonly what: 'unlike'; readonly condition: Worded }
+  | { readonly what: 'unlike'; readonly condition: Worded | 'profile' }
   | { readonly what: 'setting'; readonly condition: Setting; readonly before: number; readonly after: number }
   | { readonly what: 'missing'; readonly condition: Worded | Setting | 'coolantC'; readonly in: 'before' | 'after' }
   | { readonly what: 'not-warm'; readonly in: 'before' | 'after'; readonly reached: number }
@@ -81,6 +81,7 @@ function wholeDifferences(before: LoadReading, after: LoadReading): ReadingDiffe
     const [a, b] = [before[condition], after[condition]];
     if (a !== undefined && b !== undefined && plain(a) !== plain(b)) found.push({ what: 'unlike', condition });
   }
+  if (!sameProfile(before, after)) found.push({ what: 'unlike', condition: 'profile' });
   for (const condition of SETTINGS) {
     const [a, b] = [before[condition], after[condition]];
     if (a !== undefined && b !== undefined && isMoved(a, b)) found.push({ what: 'setting', condition, before: a, after: b });
@@ -97,6 +98,13 @@ const plain = (words: string): string => words.trim().toLowerCase();
 const ROUNDING = 1e-9;
 /** Whether two settings are further apart than one that is the same. */
 export const isMoved = (a: number, b: number): boolean => Math.abs(a - b) > ALIKE.setting + ROUNDING;
+
+/** Settings that go by name alone are the same where the names are; figures of pump and fans, where both have them, say it better than names. */
+export const sameProfile = (a: LoadReading, b: LoadReading): boolean =>
+  a.profile === undefined ||
+  b.profile === undefined ||
+  plain(a.profile) === plain(b.profile) ||
+  SETTINGS.every((condition) => a[condition] !== undefined && b[condition] !== undefined);
 
 function partDifferences(before: LoadReading, after: LoadReading, part: string, byCoolant: boolean): ReadingDifference[] {
   const [p, q] = [before.powersW[part], after.powersW[part]];

@@ -1,3 +1,5 @@
+import type { ReadPart } from './sensors.js';
+
 /** Who turns a group of fans. */
 export const FAN_RULERS = ['board', 'hub', 'program', 'fixed'] as const;
 export interface FanGroup {
@@ -58,3 +60,15 @@ export const reachedOf = ({ reachedFraction, minutes }: LoadReading): number =>
   reachedFraction ?? (minutes === undefined ? 1 : 1 - Math.exp(-minutes / READING_ERRORS.warmingMinutes));
 
 export const allPowerW = ({ powersW }: LoadReading): number => Object.values(powersW).reduce((sum, each) => sum + each, 0);
+
+/** What was read before a loop was drawn speaks of "processor" and "graphics": of the one block of that kind, once there is one. */
+export function asDrawn(reading: LoadReading, parts: readonly ReadPart[]): LoadReading {
+  const drawn = (key: string): string => {
+    if (parts.some(({ part }) => part === key)) return key;
+    const meant = parts.filter(({ kind }) => kind === key);
+    return meant.length === 1 ? (meant[0] as ReadPart).part : key;
+  };
+  const renamed = (by: Readonly<Record<string, number>>): Record<string, number> =>
+    Object.fromEntries(Object.entries(by).map(([key, value]) => [drawn(key), value]));
+  return { ...reading, partsC: renamed(reading.partsC), powersW: renamed(reading.powersW) };
+}

@@ -40,7 +40,7 @@ export const readingsTogether = (reading: BaselineReading, others: readonly Also
   reading,
   // what one sensor's curve said is not said of another
   ...others.map(({ warming, ...other }) => {
-    const { warming: own, ...conditions } = reading;
+    const { warming: _, ...conditions } = reading;
     return { ...conditions, ...other, ...(warming ? { warming } : {}) };
   }),
 ];

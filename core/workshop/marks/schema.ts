@@ -25,13 +25,19 @@ export const markSchema = Joi.object({
 export interface KeptSettingInput {
   readonly pumpSpeed: number | null;
   readonly fanSpeed: number | null;
+  /** by name; missing: nobody named it */
+  readonly profile?: string | null;
 }
 export interface KeptSetting extends KeptSettingInput {
   readonly on: string;
   readonly by: string;
 }
 const share = (): Joi.NumberSchema => finite().min(0).max(1).allow(null).required();
-export const keptSettingSchema = Joi.object({ pumpSpeed: share(), fanSpeed: share() });
+export const keptSettingSchema = Joi.object({
+  pumpSpeed: share(),
+  fanSpeed: share(),
+  profile: Joi.string().trim().min(1).max(40).allow(null),
+});
 
 /** The level against its mark, machine standing and cold. */
 export interface LevelInput {

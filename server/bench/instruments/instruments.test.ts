@@ -396,7 +396,9 @@ describe('a practised service', () => {
     const kit = body.run.procedure.steps.find((step) => step.id === 'kit');
     for (const check of kit?.checks ?? []) await lead.entry(id, { type: 'check', step: 'kit', check: check.id, mark: 'done' });
     await lead.entry(id, { type: 'step-done', step: 'kit' });
-    expect(await lead.entry(id, { type: 'warming', sensor: 'processor package', tempC: 24, before: true, source: 'simulated' })).toMatchObject({ status: 201 });
+    expect(
+      await lead.entry(id, { type: 'warming', sensor: 'processor package', tempC: 24, before: true, source: 'simulated' }),
+    ).toMatchObject({ status: 201 });
     expect((await lead.post(`/runs/${id}/skip`, { seconds: 900 })).status).toBe(201);
     const notes = async () => {
       const { events } = (await lead.get<{ events: { body: { type: string; source?: string; tempC?: number; sensor?: string } }[] }>(`/runs/${id}`)).body; // prettier-ignore

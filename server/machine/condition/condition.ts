@@ -6,6 +6,7 @@ import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import { conditionOf, firstCrossing, type ConditionMark, type DatedReading } from '../../../core/physics/condition/series.js';
 import type { HeatLimits } from '../../../core/physics/condition/limits.js';
 import { baselinesAsReading } from '../../../core/physics/diagnosis/compare.js';
+import { asDrawn } from '../../../core/physics/diagnosis/loadReading.js';
 import { partName, readParts, type ReadPart } from '../../../core/physics/diagnosis/sensors.js';
 import type { ConditionClock } from '../../../core/workshop/due-dates/facts.js';
 import type { ConditionPage } from '../../../core/workshop/logs/answers.js';
@@ -63,7 +64,12 @@ async function readingsOf(scope: Scope, systemId: string, parts: readonly ReadPa
       if (!own || !first) return [];
       return [{ id: first.id, on: dayIn(zone, first.at), source: first.before ? 'before' : 'after', reading: own }];
     }),
-    ...between.map(({ id, reading, on, logId }): DatedReading => ({ id, on, source: logId === null ? 'hand' : 'log', reading })),
+    ...between.map(({ id, reading, on, logId }): DatedReading => ({
+      id,
+      on,
+      source: logId === null ? 'hand' : 'log',
+      reading: asDrawn(reading, parts),
+    })),
   ];
 }
 

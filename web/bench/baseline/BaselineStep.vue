@@ -1,26 +1,26 @@
 <script setup lang="ts">
 import { say, sayWord } from '@core/base/words/say.js';
-import { formatDegrees } from '@core/base/units/display.js';
-import { comparisonWords } from '@core/edge/words/readings.js';
-import { compareBaselines } from '@core/physics/diagnosis/compare.js';
 import FramePart from '../frame/FramePart.vue';
-import { BASELINE_STATISTICS, type BaselineReading } from '@core/physics/diagnosis/reading.js';
+import { BASELINE_STATISTICS } from '@core/physics/diagnosis/reading.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
-import { computed, reactive, ref, useId, watch } from 'vue';
+import { computed, ref, useId } from 'vue';
 import { normaliseBaseline } from '@core/physics/diagnosis/baseline.js';
-import { warmingOf } from '@core/bench/runs/warming.js';
 import type { RunState } from '@core/bench/runs/state.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import type { LoadReading } from '@core/physics/diagnosis/loadReading.js';
 import NumberField from '../../base/units/NumberField.vue';
+import SensorRows from './SensorRows.vue';
 import TestLog from './TestLog.vue';
 import WarmingCurve from './WarmingCurve.vue';
+import { useBaselineForm } from './useBaselineForm.js';
 
-/** Readings with the conditions that make them comparable in a year. */
+/** Readings with the conditions that make them comparable in a year: one set of conditions, a row for each part. */
 const props = defineProps<{
   state: RunState;
   locked: boolean;
   before?: boolean;
+  /** nothing was in this machine's loop before: it may have been read with another cooler */
+  build?: boolean;
   /** the machine whose log may have run along; missing: nobody's */
   machine?: { readonly systemId: string; readonly file: LoopFile; readonly today: string };
 }>();
@@ -28,117 +28,103 @@ const emit = defineEmits<{ send: [body: RunEventBody] }>();
 const problem = ref<string | null>(null);
 /** its button stands outside the form, where every step has its act */
 const formId = useId();
+const form = useBaselineForm(props);
+const { conditions, rows, faces, dusted, oldCooler } = form;
 
-type Typed = Omit<BaselineReading, 'warming'>;
-type Form = { -readonly [K in keyof Typed]: Typed[K] extends number ? number | null : Typed[K] };
-const form = reactive<Form>({
-  setting: 'load, quiet',
-  workload: '',
-  durationMinutes: 45,
-  powerW: null,
-  sensor: 'processor package',
-  statistic: 'mean of the last five minutes',
-  panels: 'on',
-  pumpPercent: 60,
-  fanPercent: 40,
-  roomC: null,
-  partC: null,
-  coolantC: null,
-  flowLph: null,
-  levelMm: null,
-});
 const settings = ['idle, quiet', 'load, quiet', 'load, full speed'];
-const sensors = ['processor package', 'hottest core', 'graphics chip', 'graphics memory'];
 const statistics = BASELINE_STATISTICS.map((value) => ({ value, title: sayWord(value) }));
-const needed: { key: keyof Form; word: string }[] = [
-  { key: 'workload', word: 'workload' },
-  { key: 'durationMinutes', word: 'duration' },
-  { key: 'roomC', word: 'room temperature' },
-  { key: 'partC', word: 'part temperature' },
-  { key: 'pumpPercent', word: 'pump speed' },
-  { key: 'fanPercent', word: 'fan speed' },
-];
+const isBefore = computed(() => (props.before ? { before: true } : {}));
 const readings = computed(() =>
-  (props.before ? props.state.befores : props.state.baselines).map(({ value }) => ({ value, normal: normaliseBaseline(value) })),
+  (props.before ? props.state.befores : props.state.baselines).map(({ eventId, value }) => ({
+    eventId,
+    value,
+    normal: normaliseBaseline(value),
+  })),
 );
-/** what was read before in the same setting: it stands beside the fields, and its conditions are proposed */
-const earlier = computed(() =>
-  props.before ? null : ([...props.state.befores].reverse().find(({ value }) => value.setting === form.setting)?.value ?? null),
+/** of the last set the sensor that was entered first */
+const newest = computed(() => readings.value.find(({ eventId }) => eventId === readings.value.at(-1)?.eventId) ?? null);
+/** what the old cooler did, in a build */
+const older = computed(() =>
+  props.build
+    ? props.state.befores.filter(({ value }) => value.oldCooler).map(({ value }) => ({ value, normal: normaliseBaseline(value) }))
+    : [],
 );
-watch(
-  earlier,
-  (found) => {
-    if (!found) return;
-    const { workload, sensor, statistic, panels, durationMinutes, powerW, pumpPercent, fanPercent } = found;
-    Object.assign(form, { workload, sensor, statistic, panels, durationMinutes, powerW, pumpPercent, fanPercent });
-  },
-  { immediate: true },
-);
+const hottest = computed(() => Math.max(1, ...[...readings.value, ...older.value].map(({ normal }) => normal.aboveRoomK)));
 /** read once more after a cleaning alone: what the cleaning did stands apart from what is opened later */
-const dusted = ref(false);
-const mayBeDusted = computed(() => props.before === true && props.state.befores.some(({ value }) => value.setting === form.setting));
-const isWhole = (typed: Form): typed is BaselineReading => needed.every(({ key }) => typed[key] !== null && typed[key] !== '');
-/** the difference as it is typed */
-const soFar = computed(() =>
-  earlier.value && isWhole(form) ? comparisonWords(compareBaselines(earlier.value, { ...form, warming: itsEnd.value })) : null,
-);
-/** what was noted of this sensor on the way */
-const warming = computed(() => warmingOf(props.state, form.sensor, props.before === true));
-/** where it ends, for a reading that is entered before its end */
-const itsEnd = computed((): BaselineReading['warming'] => {
-  const ends = warming.value?.ends;
-  if (!ends || !Number.isFinite(ends.finalSdC)) return undefined;
-  return { reachedFraction: ends.reachedFraction, endsC: ends.finalC, endsSdK: ends.finalSdC };
-});
+const mayBeDusted = computed(() => props.before === true && props.state.befores.some(({ value }) => value.setting === conditions.setting));
+
+/** sensors that somebody watches */
+const warm = computed(() => (props.locked ? [] : faces.value.flatMap(({ row, warming }) => (warming ? [{ row, warming }] : []))));
+
 function noteIt(): void {
-  problem.value = form.partC === null ? say('Type what the part shows now.') : null;
-  if (form.partC === null) return;
-  emit('send', { type: 'warming', sensor: form.sensor, tempC: form.partC, ...(props.before ? { before: true } : {}) });
-  form.partC = null;
+  const typed = rows.filter(({ partC }) => partC !== null);
+  problem.value = typed.length === 0 ? say('Type what the part shows now.') : null;
+  const source = form.source.value;
+  for (const row of typed) {
+    emit('send', {
+      type: 'warming',
+      sensor: row.sensor,
+      tempC: row.partC as number,
+      ...isBefore.value,
+      ...(source === 'hand' ? {} : { source }),
+    });
+    if (source === 'hand') row.partC = null;
+  }
 }
 /** what a log shows is the mean of its last ten minutes */
-function fromLog(read: LoadReading, part: string): void {
+function fromLog(read: LoadReading, sensors: readonly { readonly sensor: string; readonly part: string }[]): void {
   const percent = (share: number | undefined, kept: number | null): number | null => (share === undefined ? kept : Math.round(100 * share));
-  Object.assign(form, {
+  Object.assign(conditions, {
     statistic: 'mean of the last ten minutes',
     roomC: read.roomC,
-    partC: read.partsC[part] ?? null,
-    powerW: read.powersW[part] ?? null,
-    coolantC: read.coolantC ?? form.coolantC,
-    flowLph: read.flowLph ?? form.flowLph,
-    pumpPercent: percent(read.pumpSpeed, form.pumpPercent),
-    fanPercent: percent(read.fanSpeed, form.fanPercent),
-    durationMinutes: read.minutes === undefined ? form.durationMinutes : Math.round(read.minutes),
+    coolantC: read.coolantC ?? conditions.coolantC,
+    flowLph: read.flowLph ?? conditions.flowLph,
+    pumpPercent: percent(read.pumpSpeed, conditions.pumpPercent),
+    fanPercent: percent(read.fanSpeed, conditions.fanPercent),
+    durationMinutes: read.minutes === undefined ? conditions.durationMinutes : Math.round(read.minutes),
   });
+  for (const { sensor, part } of sensors) {
+    const figures = { partC: read.partsC[part] ?? null, powerW: read.powersW[part] ?? null };
+    const row = rows.find((each) => each.sensor === sensor);
+    if (row) Object.assign(row, figures);
+    else rows.push({ sensor, ...figures });
+  }
+  // rows that the log says nothing of are not held against it
+  const empty = rows.filter(({ partC }) => partC === null);
+  if (empty.length < rows.length) for (const each of empty) rows.splice(rows.indexOf(each), 1);
 }
-const hottest = computed(() => Math.max(1, ...readings.value.map(({ normal }) => normal.aboveRoomK)));
 
 function enter(): void {
-  const missing = needed.filter(({ key }) => form[key] === null || form[key] === '').map(({ word }) => word);
+  const missing = form.missing();
   if (missing.length > 0) {
     problem.value = `Still missing: ${missing.join(', ')}. Without them a later comparison is a guess.`;
     return;
   }
   problem.value = null;
-  emit('send', {
-    type: 'baseline',
-    reading: { ...form, ...(dusted.value ? { dusted: true } : {}), ...(itsEnd.value ? { warming: itsEnd.value } : {}) } as BaselineReading,
-    ...(props.before ? { before: true } : {}),
-  });
-  form.partC = null;
+  const { reading, others } = form.whole();
+  emit('send', { type: 'baseline', reading, ...(others.length > 0 ? { others } : {}), ...(oldCooler.value ? {} : isBefore.value) });
+  for (const row of rows) row.partC = null;
   dusted.value = false;
+  oldCooler.value = false;
 }
 </script>
 
 <template>
   <FramePart at="work">
     <section class="baseline">
-      <p v-if="readings.length" class="big-number">
-        {{ readings.at(-1)?.normal.aboveRoomK.toFixed(1) }} <small>K above the room, {{ readings.at(-1)?.value.setting }}</small>
+      <p v-if="newest" class="big-number">
+        {{ newest.normal.aboveRoomK.toFixed(1) }} <small>K above the room, {{ newest.value.sensor }}, {{ newest.value.setting }}</small>
       </p>
       <ul class="plain-list bars">
+        <li v-for="({ value, normal }, index) in older" :key="`old ${index}`">
+          <span>old cooler, {{ value.sensor }}</span>
+          <span class="bar old"><span :style="{ width: `${Math.max(0, (normal.aboveRoomK / hottest) * 100)}%` }" /></span>
+          <span class="figures">{{ normal.aboveRoomK.toFixed(1) }} K</span>
+        </li>
         <li v-for="({ value, normal }, index) in readings" :key="index">
-          <span>{{ value.setting }}</span>
+          <span
+            >{{ value.sensor }}<small class="quiet">, {{ value.setting }}</small></span
+          >
           <span class="bar"><span :style="{ width: `${Math.max(0, (normal.aboveRoomK / hottest) * 100)}%` }" /></span>
           <span class="figures"
             >{{ normal.aboveRoomK.toFixed(1) }} K<template v-if="normal.kelvinPerWatt !== null"
@@ -148,49 +134,48 @@ function enter(): void {
           <span v-if="normal.weakPoints.length" class="quiet weak">{{ normal.weakPoints.join('; ') }}</span>
         </li>
       </ul>
-      <p v-if="!locked && earlier" class="earlier" role="status">
-        <span class="quiet"
-          >Before, {{ earlier.setting }}: {{ formatDegrees(earlier.partC) }} in a room of {{ formatDegrees(earlier.roomC)
-          }}<template v-if="earlier.powerW !== null">, {{ earlier.powerW }} W</template></span
-        >
-        <strong class="figures">{{ soFar ?? 'the difference appears as you type' }}</strong>
-      </p>
-      <WarmingCurve v-if="!locked && warming" :warming="warming" />
+      <div v-if="warm.length" class="curves">
+        <WarmingCurve v-for="face in warm" :key="face.row.sensor" :name="face.row.sensor" :warming="face.warming" />
+      </div>
       <TestLog
         v-if="!locked && machine"
         :system-id="machine.systemId"
         :file="machine.file"
-        :sensor="form.sensor"
+        :sensors="rows.map(({ sensor }) => sensor)"
         :today="machine.today"
         @read="fromLog"
       />
-      <form v-if="!locked" :id="formId" class="entry" novalidate @submit.prevent="enter">
-        <v-combobox v-model="form.setting" :items="settings" label="Setting" />
-        <v-text-field v-model="form.workload" label="Workload" placeholder="render and graphics together" />
-        <NumberField v-model="form.durationMinutes" label="Lasted" unit="min" />
-        <NumberField v-model="form.powerW" label="Power into that part" unit="W" />
-        <v-combobox v-model="form.sensor" :items="sensors" label="Sensor" />
-        <v-select v-model="form.statistic" :items="statistics" label="Statistic" />
-        <NumberField v-model="form.partC" label="Part" unit="°C" />
-        <NumberField v-model="form.roomC" label="Room" unit="°C" />
-        <NumberField v-model="form.coolantC" label="Coolant, if measured" unit="°C" />
-        <NumberField v-model="form.pumpPercent" label="Pump" unit="%" />
-        <NumberField v-model="form.fanPercent" label="Fans" unit="%" />
-        <v-select
-          v-model="form.panels"
-          :items="[
-            { value: 'on', title: 'panels on' },
-            { value: 'off', title: 'panels off' },
-          ]"
-          label="Panels"
-        />
-        <NumberField v-model="form.flowLph" label="Flow, if metered" unit="L/h" />
-        <NumberField v-model="form.levelMm" label="Level mark" unit="mm" />
+      <form v-if="!locked" :id="formId" class="form" novalidate @submit.prevent="enter">
+        <SensorRows :faces="faces" @add="rows.push({ sensor: '', partC: null, powerW: null })" @remove="rows.splice($event, 1)" />
+        <div class="entry">
+          <v-combobox v-model="conditions.setting" :items="settings" label="Setting" />
+          <v-text-field v-model="conditions.workload" label="Workload" placeholder="render and graphics together" />
+          <NumberField v-model="conditions.durationMinutes" label="Lasted" unit="min" />
+          <v-select v-model="conditions.statistic" :items="statistics" label="Statistic" />
+          <NumberField v-model="conditions.roomC" label="Room" unit="°C" />
+          <NumberField v-model="conditions.coolantC" label="Coolant, if measured" unit="°C" />
+          <NumberField v-model="conditions.pumpPercent" label="Pump" unit="%" />
+          <NumberField v-model="conditions.fanPercent" label="Fans" unit="%" />
+          <v-select
+            v-model="conditions.panels"
+            :items="[
+              { value: 'on', title: 'panels on' },
+              { value: 'off', title: 'panels off' },
+            ]"
+            label="Panels"
+          />
+          <NumberField v-model="conditions.flowLph" label="Flow, if metered" unit="L/h" />
+          <NumberField v-model="conditions.levelMm" label="Level mark" unit="mm" />
+        </div>
         <v-checkbox v-if="mayBeDusted" v-model="dusted" label="Fins and filters were cleaned since, nothing was opened" hide-details />
+        <v-checkbox v-if="build" v-model="oldCooler" label="This was read with the old cooler, before the loop" hide-details />
       </form>
       <FramePart v-if="!locked" at="act">
         <v-btn type="submit" :form="formId" size="x-large">Enter reading</v-btn>
-        <v-btn size="x-large" variant="outlined" @click="noteIt">Note it, still warming</v-btn>
+        <v-btn v-if="form.liveParts.value.length === 0 || form.mayWatch.value" size="x-large" variant="outlined" @click="noteIt">{{
+          form.mayWatch.value ? 'The load runs: watch it warm' : 'Note it, still warming'
+        }}</v-btn>
+        <p v-else class="quiet">It is noted once a minute by itself.</p>
         <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
       </FramePart>
     </section>
@@ -207,7 +192,7 @@ p {
 }
 .bars li {
   display: grid;
-  grid-template-columns: 130px 1fr 150px;
+  grid-template-columns: minmax(130px, 0.6fr) 1fr 150px;
   gap: 14px;
   align-items: center;
   padding: 4px 0;
@@ -222,11 +207,17 @@ p {
   height: 100%;
   background: var(--ink);
 }
-.earlier {
+.old span {
+  opacity: 0.45;
+}
+.curves {
   display: grid;
-  gap: 2px;
-  border-left: 5px solid var(--ink);
-  padding: 4px 0 4px 14px;
+  grid-template-columns: repeat(auto-fit, minmax(min(330px, 100%), 1fr));
+  gap: 8px 18px;
+}
+.form {
+  display: grid;
+  gap: 14px;
 }
 .weak {
   grid-column: 2 / -1;

@@ -1,17 +1,19 @@
 <script setup lang="ts">
 import { ref } from 'vue';
 import { say } from '@core/base/words/say.js';
+import { PART_INSTRUMENTS } from '@core/bench/instruments/kinds.js';
+import { shortName } from '@core/machine/catalogue/names.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import type { LoadReading } from '@core/physics/diagnosis/loadReading.js';
-import { blockOf, readParts } from '@core/physics/diagnosis/sensors.js';
+import { blockOf, kindOfPart, readParts } from '@core/physics/diagnosis/sensors.js';
 import type { ConditionPage } from '@core/workshop/logs/answers.js';
 import { get, wordsOf } from '../../base/http/api.js';
 import FileButton from '../../base/files/FileButton.vue';
 import { useLog } from '../../workshop/logs/useLog.js';
 
-/** A reading out of the log that ran along with the test: the last even load of it, for the part that the sensor means. */
-const props = defineProps<{ systemId: string; file: LoopFile; sensor: string; today: string }>();
-const emit = defineEmits<{ read: [reading: LoadReading, part: string] }>();
+/** A reading out of the log that ran along with the test: the last even load of it, for every part of this loop that it reads. */
+const props = defineProps<{ systemId: string; file: LoopFile; sensors: readonly string[]; today: string }>();
+const emit = defineEmits<{ read: [reading: LoadReading, sensors: { sensor: string; part: string }[]] }>();
 const log = useLog();
 const problem = ref<string | null>(null);
 
@@ -25,27 +27,35 @@ async function take(picked: File): Promise<void> {
 
 /** @returns why nothing was read; null: it was */
 async function readOut(picked: File): Promise<string | null> {
-  const part = blockOf(
-    props.file.components.filter(({ kind }) => kind === 'block'),
-    props.sensor,
-  )?.id;
-  if (part === undefined) return say('The sensor {sensor} means no one block of this loop.', { sensor: props.sensor });
   const known = await get<ConditionPage>(`/systems/${props.systemId}/condition`);
   const looked = await log.look(picked, readParts([props.file]), known.columns);
   if (!looked) return null;
   if ('problem' in looked) return looked.problem;
-  const column = looked.columns.parts.find((each) => each.part === part);
-  if (!column?.temperature || !column.power)
-    return say('No column of this log is known for the temperature and the watts of that part. Tell them once under Log and condition.');
+  const whole = looked.columns.parts.filter(({ temperature, power }) => temperature && power);
+  if (whole.length === 0)
+    return say('No column of this log is known for the temperature and the watts of a part. Tell them once under Log and condition.');
   const report = await log.read(picked, {
     ...looked,
     zone: known.zone,
     beginsOn: looked.layout.style === 'clock' ? props.today : null,
   });
-  const last = report?.days.filter(({ reading }) => reading.partsC[part] !== undefined).at(-1);
+  const last = report?.days.at(-1);
   if (!last) return say('No even load of twenty minutes stands in this log.');
-  emit('read', last.reading, part);
+  const read = sensorsIn(last.reading);
+  if (read.length === 0) return say('The log reads parts that this loop does not have.');
+  emit('read', last.reading, read);
   return null;
+}
+
+/** Parts of a reading, by the sensor that is read for each, or the usual one of its kind. */
+function sensorsIn({ partsC }: LoadReading): { sensor: string; part: string }[] {
+  const blocks = props.file.components.filter(({ kind }) => kind === 'block');
+  return blocks.flatMap((block) => {
+    const kind = kindOfPart(shortName(block));
+    if (partsC[block.id] === undefined) return [];
+    const sensor = props.sensors.find((each) => blockOf(blocks, each)?.id === block.id) ?? (kind && PART_INSTRUMENTS[kind].sensor);
+    return sensor === null ? [] : [{ sensor, part: block.id }];
+  });
 }
 </script>
 

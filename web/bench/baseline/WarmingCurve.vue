@@ -7,11 +7,11 @@ import { LEAST_SAMPLES } from '@core/physics/diagnosis/saturation.js';
 import { useWidth } from '../../base/units/useSize.js';
 
 /** A load test while it warms: what was noted, the curve through it, where it ends and how long that takes. */
-const props = defineProps<{ warming: Warming }>();
+const props = defineProps<{ name: string; warming: Warming }>();
 const frame = ref<HTMLElement | null>(null);
 const width = useWidth(frame, 520);
 const HEIGHT = 150;
-const EDGE = { left: 44, right: 128, top: 12, bottom: 24 } as const;
+const EDGE = { left: 34, right: 116, top: 12, bottom: 24 } as const;
 /** s that are drawn at least, and behind the last note */
 const LEAST_S = 600;
 const AHEAD = 0.6;
@@ -34,12 +34,13 @@ const y = (c: number): number =>
 /** T∞ − A·e^(−t/τ), with A from how far it is at the last note */
 const curve = computed(() => {
   const found = ends.value;
-  const first = props.warming.samples[0]?.tempC ?? 0;
+  const { tS: fromS, tempC: first } = props.warming.fitted[0] ?? { tS: 0, tempC: 0 };
   if (!found || found.tauS === null) return '';
   const { finalC, tauS } = found;
   const amplitude = finalC - first;
   return Array.from({ length: 61 }, (_, n) => (n / 60) * spanS.value)
-    .map((s, n) => `${n === 0 ? 'M' : 'L'}${x(s).toFixed(1)} ${y(finalC - amplitude * Math.exp(-s / tauS)).toFixed(1)}`)
+    .filter((s) => s >= fromS)
+    .map((s, n) => `${n === 0 ? 'M' : 'L'}${x(s).toFixed(1)} ${y(finalC - amplitude * Math.exp((fromS - s) / tauS)).toFixed(1)}`)
     .join('');
 });
 const band = computed(() => {
@@ -77,7 +78,7 @@ const endWords = computed(() => {
 
 <template>
   <div ref="frame" class="warming" role="status">
-    <svg :viewBox="`0 0 ${width} ${HEIGHT}`" :width="width" :height="HEIGHT" role="img" aria-label="How it warms">
+    <svg :viewBox="`0 0 ${width} ${HEIGHT}`" :width="width" :height="HEIGHT" role="img" :aria-label="`How it warms: ${name}`">
       <g class="axis">
         <text v-for="c in [range.low, range.high]" :key="c" :x="EDGE.left - 6" :y="y(c) + 4" text-anchor="end">{{ c.toFixed(0) }}</text>
         <text v-for="minute in minutes" :key="`m${minute}`" :x="x(minute * 60)" :y="HEIGHT - 6" text-anchor="middle">{{ minute }}</text>
@@ -98,7 +99,9 @@ const endWords = computed(() => {
       <path v-if="curve" :d="curve" class="curve" />
       <circle v-for="(sample, index) in warming.samples" :key="index" :cx="x(sample.tS)" :cy="y(sample.tempC)" r="3.5" />
     </svg>
-    <p>{{ words }}</p>
+    <p>
+      <strong>{{ name }}</strong> {{ words }}
+    </p>
   </div>
 </template>
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { say } from '@core/base/words/say.js';
 import { computed } from 'vue';
-import { INSTRUMENT_KEYS, INSTRUMENT_KINDS, type InstrumentKind } from '@core/bench/instruments/kinds.js';
+import { INSTRUMENT_KEYS, INSTRUMENT_KINDS, type InstrumentKind, type InstrumentKindFacts } from '@core/bench/instruments/kinds.js';
 import { formatSpan, withMinus } from '@core/base/units/display.js';
 import { useNow } from '../../base/units/now.js';
 import type { LiveBench } from './liveBench.js';
@@ -21,9 +21,10 @@ interface Face {
 const faces = computed(() =>
   INSTRUMENT_KEYS.flatMap((kind): Face[] => {
     const known = props.bench.instruments.value.find((each) => each.kind === kind);
-    if (!known) return [];
-    const { label, unit, decimals } = INSTRUMENT_KINDS[kind];
+    const { label, unit, decimals, ofMachine }: InstrumentKindFacts = INSTRUMENT_KINDS[kind];
     const value = props.bench.value(kind, now.value);
+    // what sits in a machine leaves with it
+    if (!known || (ofMachine && value === null)) return [];
     const last = props.bench.latest.value.get(kind);
     const text = value === null ? null : kind === 'supply' ? (value === 1 ? 'on' : 'off') : withMinus(value.toFixed(decimals));
     const silent = value !== null ? null : known.problem ?? (last ? say('silent for {formatSpan}', { formatSpan: formatSpan(Math.max(0, (now.value - Date.parse(last.at)) / 1000)) }) : say('off line')); // prettier-ignore

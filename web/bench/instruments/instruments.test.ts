@@ -4,6 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { effectScope, nextTick, ref, type EffectScope } from 'vue';
 import { fakeServer, mountScreen, settle, wordsOf, type Asked } from '../../../tests/screens/mountScreen.js';
 import DryTestStep from '../leak-testing/DryTestStep.vue';
+import BaselineStep from '../baseline/BaselineStep.vue';
 import TopUp from '../filling/TopUp.vue';
 import PumpControl from '../runs/PumpControl.vue';
 import PracticeBar from '../practice/PracticeBar.vue';
@@ -138,6 +139,33 @@ describe('a step with instruments', () => {
     expect(screen.emitted('send')).toEqual([[body]]);
     await screen.setProps(props(run.say(body)));
     expect(wordsOf(screen)).toContain('Read by itself, once a minute.');
+  });
+
+  it('takes a load test from the machine on the bench: watched from one touch on, the mean of five minutes in the fields', async () => {
+    kinds = [face('processor-temp'), face('processor-power'), face('room-temp'), face('coolant-temp', { online: false })];
+    const ago = (seconds: number): string => new Date(Date.now() - seconds * 1000).toISOString();
+    const minutes = [6, 5, 4, 3, 2, 1, 0];
+    stored = minutes.flatMap((minute, n): typeof stored => [[3 * n + 1, 'processor-temp', 60 + n / 10, ago(60 * minute)], [3 * n + 2, 'processor-power', 150, ago(60 * minute)], [3 * n + 3, 'room-temp', 22, ago(60 * minute)]]); // prettier-ignore
+    const bench = await open();
+    const run = new TestRun().upTo('baseline');
+    const screen = mountScreen(BaselineStep, { props: { state: run.state, locked: false }, ...beside(bench) } as never);
+    const press = async (words: string) => screen.findAll('button').find((each) => each.text() === words)?.trigger('click'); // prettier-ignore
+    await press('The load runs: watch it warm');
+    // the newest five minutes of it, and no coolant that nobody reads
+    const note = { type: 'warming', sensor: 'processor package', tempC: 60.4, source: 'instrument' } as const;
+    expect(screen.emitted('send')).toEqual([[note]]);
+    await screen.setProps({ state: run.say(note).state });
+    expect(wordsOf(screen)).toContain('It is noted once a minute by itself.');
+    await screen.findAll('input').find((each) => each.attributes('placeholder') === 'render and graphics together')?.setValue('render'); // prettier-ignore
+    await screen.find('form').trigger('submit');
+    const entry = screen.emitted('send')?.at(-1)?.[0] as { reading: object };
+    expect(entry.reading).toMatchObject({
+      partC: 60.4,
+      powerW: 150,
+      roomC: 22,
+      coolantC: null,
+      statistic: 'mean of the last five minutes',
+    });
   });
 
   it('puts what the can lost into the field, and says so in the entry; a typed value is a hand’s', async () => {

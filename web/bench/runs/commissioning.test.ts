@@ -8,7 +8,6 @@ import { defineComponent, h, nextTick } from 'vue';
 import { fakeServer, mountScreen, settle, wordsOf, type Asked } from '../../../tests/screens/mountScreen.js';
 import BleedStep from '../air/BleedStep.vue';
 import FillStep from '../filling/FillStep.vue';
-import BaselineStep from '../baseline/BaselineStep.vue';
 import StepTicks from '../frame/StepTicks.vue';
 import CheckRows from './CheckRows.vue';
 import RunLog from './RunLog.vue';
@@ -198,7 +197,7 @@ describe('filling on screen', () => {
   });
 });
 
-describe('bleeding and baseline on screen', () => {
+describe('bleeding and the sign-off on screen', () => {
   it('enter a cycle and show the rise', async () => {
     const run = new TestRun().upTo('bleed').say({ type: 'bleed-cycle', runningMm: 110, stoppedMm: 116, bubbles: true, noise: false });
     const screen = mountScreen(BleedStep, { props: { procedure: run.procedure, state: run.state, colour: null, locked: false } });
@@ -208,51 +207,6 @@ describe('bleeding and baseline on screen', () => {
     await inputs[1]?.setValue('113');
     await screen.find('form').trigger('submit');
     expect(sent(screen)).toEqual([{ type: 'bleed-cycle', runningMm: 112, stoppedMm: 113, bubbles: false, noise: false }]);
-  });
-
-  it('name the conditions that are missing', async () => {
-    const run = new TestRun().upTo('baseline');
-    const screen = mountScreen(BaselineStep, { props: { state: run.state, locked: false } });
-    await screen.find('form').trigger('submit');
-    expect(screen.text()).toContain('Still missing: workload, room temperature, part temperature');
-    expect(sent(screen)).toEqual([]);
-  });
-
-  it('say where a test ends while it warms, and bring a short one there', async () => {
-    const run = new TestRun().upTo('baseline');
-    // every entry comes 20 s after what was before it: one each two minutes
-    const note = (minute: number): void =>
-      void run.say({ type: 'warming', sensor: 'processor package', tempC: 70 - 30 * Math.exp(-minute / 8) }).wait(100);
-    for (const minute of [0, 2, 4]) note(minute);
-    const few = mountScreen(BaselineStep, { props: { state: run.state, locked: false } });
-    expect(wordsOf(few)).toContain('one note more, a minute or two apart');
-    for (const minute of [6, 8, 10]) note(minute);
-    const screen = mountScreen(BaselineStep, { props: { state: run.state, locked: false } });
-    // an exact curve: τ of 8 min, ten minutes into it
-    expect(wordsOf(screen)).toContain('70.0 °C ± 0.0 K');
-    expect(wordsOf(screen)).toContain('71 % there; in 23 min it is within half a kelvin');
-    const type = (label: string, value: string) => screen.findAllComponents({ name: 'NumberField' }).find((each) => each.props('label') === label)?.find('input').setValue(value); // prettier-ignore
-    await type('Part', '61.4');
-    await screen.findAll('button').find((each) => each.text() === 'Note it, still warming')?.trigger('click'); // prettier-ignore
-    expect(sent(screen)).toEqual([{ type: 'warming', sensor: 'processor package', tempC: 61.4 }]);
-    await type('Part', '61.4');
-    await type('Room', '22');
-    await screen.findAll('input').find((each) => each.attributes('placeholder') === 'render and graphics together')?.setValue('render'); // prettier-ignore
-    await screen.find('form').trigger('submit');
-    const entry = sent(screen).at(-1) as { reading: { partC: number; warming: { reachedFraction: number; endsC: number } } };
-    expect(entry.reading.partC).toBe(61.4);
-    expect(entry.reading.warming.endsC).toBeCloseTo(70, 6);
-    expect(entry.reading.warming.reachedFraction).toBeCloseTo(1 - Math.exp(-10 / 8), 6);
-  });
-
-  it('say that a test may end once nothing changes any more, and begin anew after a reading', () => {
-    const run = new TestRun().upTo('baseline');
-    for (const minute of [0, 10, 20, 30, 40, 50])
-      run.say({ type: 'warming', sensor: 'processor package', tempC: 70 - 30 * Math.exp(-minute / 8) }).wait(580);
-    const screen = (): string => wordsOf(mountScreen(BaselineStep, { props: { state: run.state, locked: false } }));
-    expect(screen()).toContain('the test may end');
-    run.measure();
-    expect(screen()).not.toContain('the test may end');
   });
 
   it('sum the run up before it is signed off, deviations included', async () => {

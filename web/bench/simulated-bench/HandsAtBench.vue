@@ -29,7 +29,7 @@ const seen = computed(() => {
   return [...names.value].reduce((text, [id, name]) => text.replace(new RegExp(`\\b(at|under) ${id}\\.`), `$1 ${name}.`), told.text);
 });
 
-const KINDS_WITH_HANDS: readonly StepKind[] = ['dry-test', 'fill', 'wet-run', 'bleed', 'power', 'repair'];
+const KINDS_WITH_HANDS: readonly StepKind[] = ['dry-test', 'fill', 'wet-run', 'bleed', 'power', 'repair', 'baseline'];
 const KINDS_OF_SERVICE: readonly StepKind[] = ['drain', 'rinse', 'inspect', 'clean'];
 /** in other steps hands do what the list says, and nothing is to be noticed */
 const isAtHand = computed(() => {
@@ -95,6 +95,10 @@ const move = (...wanted: readonly HandMove[]): Promise<void | null | undefined> 
       <v-btn variant="outlined" size="large" :disabled="busy || joint === null" @click="joint && move({ do: 'feel', at: joint })"
         >Feel it</v-btn
       >
+    </div>
+    <div v-if="currentKind(state) === 'baseline'" class="row">
+      <v-btn variant="outlined" size="large" :disabled="busy" @click="move({ do: 'load', on: true })">Start the load</v-btn>
+      <v-btn variant="text" size="large" :disabled="busy" @click="move({ do: 'load', on: false })">End the load</v-btn>
     </div>
     <p class="seen" aria-live="polite">{{ seen ?? 'What eyes and ears notice comes here.' }}</p>
     <p v-if="problem" role="alert" class="danger">{{ problem }}</p>

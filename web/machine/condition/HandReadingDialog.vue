@@ -14,7 +14,13 @@ import DayField from '../../base/units/DayField.vue';
 import NumberField from '../../base/units/NumberField.vue';
 
 /** A reading under load between two services: one set of conditions, each part with its own row; the last one stands beside the fields. */
-const props = defineProps<{ systemId: string; parts: readonly ReadPart[]; last: DatedReading | null; today: string }>();
+const props = defineProps<{
+  systemId: string;
+  parts: readonly ReadPart[];
+  last: DatedReading | null;
+  today: string;
+  /** its loop was never filled here */ mayBeOld?: boolean;
+}>();
 const emit = defineEmits<{ close: []; saved: [text: string] }>();
 const submit = useSubmit();
 const missing = ref<string | null>(null);
@@ -35,6 +41,8 @@ const form = reactive({
   fans: percent(props.last?.reading.fanSpeed),
   minutes: 45 as number | null,
   workload: props.last?.reading.workload ?? '',
+  profile: props.last?.reading.profile ?? '',
+  oldCooler: false,
   score: null as number | null,
   clockMhz: null as number | null,
   powerLimitW: (props.last?.reading.powerLimitW ?? null) as number | null,
@@ -80,6 +88,8 @@ const reading = computed((): LoadReading | null => {
     ...(form.powerLimitW === null ? {} : { powerLimitW: form.powerLimitW }),
     ...(form.noiseDba === null ? {} : { noiseDba: form.noiseDba }),
     ...(form.minutes === null ? {} : { minutes: form.minutes }),
+    ...(form.profile.trim() === '' ? {} : { profile: form.profile.trim() }),
+    ...(form.oldCooler ? { oldCooler: true } : {}),
     ...(form.workload.trim() === '' ? {} : { workload: form.workload.trim() }),
   };
 });
@@ -147,6 +157,7 @@ async function save(): Promise<void> {
       <NumberField v-model="form.coolantC" label="Coolant, if measured" unit="°C" :hint="last?.reading.coolantC?.toFixed(1) ?? ''" />
       <NumberField v-model="form.flowLph" label="Flow, if metered" unit="L/h" />
       <v-text-field v-model="form.workload" label="Workload" hide-details="auto" />
+      <v-text-field v-model="form.profile" label="Settings, by name" hide-details="auto" />
       <NumberField v-model="form.pump" label="Pump" unit="%" />
       <NumberField v-if="form.groups.length === 0" v-model="form.fans" label="Fans" unit="%" />
       <template v-if="more">
@@ -165,6 +176,7 @@ async function save(): Promise<void> {
       <v-btn variant="text" @click="form.groups.push({ name: '', percent: form.fans, by: 'board' })">A fan group</v-btn>
     </div>
     <button v-else type="button" class="link" @click="more = true">Score, clock, power limit, noise, several fan groups</button>
+    <v-checkbox v-if="mayBeOld" v-model="form.oldCooler" label="This was read with the old cooler, before the loop" hide-details />
     <p v-if="unlike.length" class="quiet">Not alike: {{ unlike.join('; ') }}.</p>
   </FormDialog>
 </template>

@@ -18,11 +18,22 @@ const props = defineProps<{
 const emit = defineEmits<{ keep: [setting: Setting] }>();
 
 const proposed = computed(() => quietestThatHolds(props.settings));
-const isKept = ({ pumpSpeed, fanSpeed }: Setting): boolean =>
-  props.kept !== null && props.kept.pumpSpeed === pumpSpeed && props.kept.fanSpeed === fanSpeed;
+const isKept = ({ pumpSpeed, fanSpeed, profile }: Setting): boolean =>
+  props.kept !== null &&
+  props.kept.pumpSpeed === pumpSpeed &&
+  props.kept.fanSpeed === fanSpeed &&
+  // figures say more than a name that came later
+  (pumpSpeed !== null || fanSpeed !== null || (props.kept.profile ?? null) === profile);
 const share = (value: number | null): string => (value === null ? say('not noted') : formatPercent(value));
-const settingWords = ({ fanSpeed, pumpSpeed }: Pick<Setting, 'fanSpeed' | 'pumpSpeed'>): string =>
-  say('fans {fans}, pump {pump}', { fans: share(fanSpeed), pump: share(pumpSpeed) });
+const settingWords = ({
+  fanSpeed,
+  pumpSpeed,
+  profile = null,
+}: Pick<Setting, 'fanSpeed' | 'pumpSpeed'> & { profile?: string | null }): string => {
+  if (profile !== null && fanSpeed === null && pumpSpeed === null) return profile;
+  const figures = say('fans {fans}, pump {pump}', { fans: share(fanSpeed), pump: share(pumpSpeed) });
+  return profile === null ? figures : `${profile}: ${figures}`;
+};
 /** °C at the left of the bars: a hot room, so that what a part adds is seen */
 const span = computed(() => Math.max(...props.settings.flatMap(({ parts }) => parts.map(({ onHotDayC, limitC }) => Math.max(onHotDayC, limitC)))) - props.limits.hotRoomC + 4); // prettier-ignore
 const at = (celsius: number): string => `${Math.max(0, (100 * (celsius - props.limits.hotRoomC)) / span.value)}%`;

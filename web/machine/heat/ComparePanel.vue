@@ -14,7 +14,7 @@ import { get } from '../../base/http/api.js';
 import { usePage } from '../../base/http/usePage.js';
 import ProfileSheet from '../profile/ProfileSheet.vue';
 import type { SecondLine } from '../profile/LoopDrawing.vue';
-import { usualBlocks } from './usual.js';
+import { usualBlocks } from '@core/physics/heat/usual.js';
 
 /** Two variants of a loop side by side: flow, pressure and temperature, part by part. */
 const props = defineProps<{

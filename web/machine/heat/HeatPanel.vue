@@ -9,7 +9,7 @@ import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
 import ProfileSheet from '../profile/ProfileSheet.vue';
 import NumberField from '../../base/units/NumberField.vue';
 import RadiatorAir from './RadiatorAir.vue';
-import { usualBlocks } from './usual.js';
+import { usualBlocks } from '@core/physics/heat/usual.js';
 
 /** Temperatures at steady load, with coolant and case air solved together; the quietest speeds. */
 const props = defineProps<{ loop: LoopFile; twin: Twin; colour: string | null; measured: readonly MeasuredBlock[] }>();

@@ -4,7 +4,7 @@ import { readLoopFile } from '@core/machine/loop-file/loopFileSchema.js';
 import { fakeServer, mountScreen, settle, wordsOf } from '../../../tests/screens/mountScreen.js';
 import exampleText from '../../../examples/two-radiators.json?raw';
 import ProfileView from '../../pages/ProfileView.vue';
-import { usualBlocks } from './usual.js';
+import { usualBlocks } from '@core/physics/heat/usual.js';
 
 const file = readLoopFile(JSON.parse(exampleText));
 

@@ -16,9 +16,15 @@ export interface WarmingEntry {
 }
 
 export const warming: EntryDefinition<WarmingEntry> = {
-  schema: { sensor: Joi.string().trim().min(1).max(80).required(), tempC: finite().min(-10).max(130).required(), before: Joi.boolean(), source },
+  schema: {
+    sensor: Joi.string().trim().min(1).max(80).required(),
+    tempC: finite().min(-10).max(130).required(),
+    before: Joi.boolean(),
+    source,
+  },
   belongs: ({ before }) => ({ kind: 'baseline', before: before === true }),
-  apply: (state, { sensor, tempC, before = false, source: from }, made) => void state.warmings.push(stamp(made, { sensor, tempC, before }, from)),
+  apply: (state, { sensor, tempC, before = false, source: from }, made) =>
+    void state.warmings.push(stamp(made, { sensor, tempC, before }, from)),
   reads: ({ sensor, tempC, source: from }) =>
     say('{sensor} at {temp} °C, still warming{bySource}', { sensor, temp: tempC.toFixed(1), bySource: bySource(from) }),
 };
