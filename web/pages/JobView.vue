@@ -6,7 +6,7 @@ import { capital, say, sayWord } from '@core/base/words/say.js';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { partName } from '@core/machine/loop-file/loopFile.js';
-import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
+import { BOOKED_KINDS } from '@core/workshop/jobs/kinds.js';
 import { DATA_SAFE } from '@core/workshop/jobs/schema.js';
 import { SIGNS } from '@core/workshop/jobs/scope.js';
 import { sayDue } from '@core/workshop/machines/attention.js';
@@ -31,6 +31,7 @@ import AppointmentWords from '../workshop/jobs/AppointmentWords.vue';
 import type { Arrival } from '@core/workshop/jobs/arrival.js';
 import { useArrivals } from '../workshop/jobs/arrivals.js';
 import SlotOffers from '../workshop/calls/SlotOffers.vue';
+import StartRunDialog from '../bench/runs/StartRunDialog.vue';
 import StartJob from '../workshop/jobs/StartJob.vue';
 
 /** A booked job: as it came in, what was agreed, and the way onto a bench. */
@@ -52,10 +53,11 @@ const {
 const problem = computed(() => (missing.value ? say('There is no such job in this workshop.') : trouble.value));
 watch(job, (answer) => {
   if (answer)
-    document.title = say('{short}, {name} · Lavacrum', { short: sayWord(JOB_KINDS[answer.kind].short), name: answer.system.name });
+    document.title = say('{short}, {name} · Lavacrum', { short: sayWord(BOOKED_KINDS[answer.kind].short), name: answer.system.name });
 });
 const editing = ref(false);
 const cancelling = ref(false);
+const building = ref(false);
 
 const open = computed(() => job.value !== null && ['booked', 'waiting'].includes(job.value.state));
 const STATES = { booked: 'booked', active: 'on the bench', waiting: 'waiting', done: 'done', cancelled: 'cancelled' };
@@ -108,7 +110,7 @@ async function cancel(reason: string): Promise<void> {
       <header class="spread">
         <div>
           <h1>
-            {{ capital(sayWord(JOB_KINDS[job.kind].short)) }},
+            {{ capital(sayWord(BOOKED_KINDS[job.kind].short)) }},
             <router-link :to="`/systems/${job.system.id}`">{{ job.system.name }}</router-link>
           </h1>
           <p class="quiet">
@@ -139,7 +141,7 @@ async function cancel(reason: string): Promise<void> {
       />
       <div class="columns">
         <section class="stack">
-          <h2>As it came in</h2>
+          <h2>{{ job.kind === 'commissioning' ? 'What is wanted' : 'As it came in' }}</h2>
           <blockquote v-if="job.intake.symptom">{{ job.intake.symptom }}</blockquote>
           <ul v-if="job.intake.signs.length" class="plain-list signs">
             <li v-for="sign in job.intake.signs" :key="sign">{{ SIGNS[sign] }}</li>
@@ -219,6 +221,11 @@ async function cancel(reason: string): Promise<void> {
             <h2>Before it comes onto a bench</h2>
             <NotDrawn :file="job.loop.file" :loop-id="job.loop.id" />
           </template>
+          <template v-else-if="open && job.kind === 'commissioning'">
+            <h2>Onto a bench</h2>
+            <v-btn class="mt-3" size="x-large" :disabled="!job.consented" @click="building = true">Begin the build</v-btn>
+            <p v-if="!job.consented" class="quiet mt-2">Once the owner has agreed to the estimate.</p>
+          </template>
           <StartJob
             v-else-if="open"
             :job-id="job.id"
@@ -255,6 +262,15 @@ async function cancel(reason: string): Promise<void> {
           </template>
         </section>
       </div>
+      <StartRunDialog
+        v-if="building"
+        :loop-id="job.loop.id"
+        :loop-name="job.loop.name"
+        :system-name="job.system.name"
+        :job-id="job.id"
+        @close="building = false"
+        @started="router.push(`/runs/${$event}`)"
+      />
       <EditJobDialog v-if="editing" :job="job" @close="editing = false" @saved="load" />
       <ReasonDialog v-model="cancelling" title="Cancel the booking" label="Why" button="Cancel it" :least="3" @say="cancel" />
     </template>

@@ -4,7 +4,7 @@ import type { SystemPage } from '@core/workshop/machines/answers.js';
 import { capital, say, sayWord } from '@core/base/words/say.js';
 import { computed, reactive, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { ABOUT_A_PART, JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
+import { ABOUT_A_PART, BOOKED_KIND_KEYS, BOOKED_KINDS, type BookedKind } from '@core/workshop/jobs/kinds.js';
 import { isOutline } from '@core/machine/loop-file/outline.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { shortName } from '@core/machine/catalogue/names.js';
@@ -39,14 +39,17 @@ const { data: history, problem: historyProblem } = usePage(
 );
 const problem = computed(() => pageProblem.value ?? historyProblem.value);
 const form = reactive<JobForm>(blankForm());
+/** a loop that was never filled is built: nothing came in that could be looked at */
+const isBuild = computed(() => form.kind === 'commissioning');
 /** true once somebody chose the kind: the advice does not overrule a hand */
 const chosen = ref(false);
 
 watch(page, (answer) => {
   const wanted = answer?.loops.find(({ id }) => id === route.query.loop);
   loopId.value = (wanted ?? answer?.loops[0])?.id ?? null;
-  const kind = JOB_KIND_KEYS.find((each) => each === route.query.kind);
-  if (kind) choose(kind);
+  const kind = BOOKED_KIND_KEYS.find((each) => each === route.query.kind);
+  if (answer?.system.state === 'planned') choose('commissioning');
+  else if (kind) choose(kind);
   if (typeof route.query.said === 'string' && !form.symptom)
     form.symptom = say('The awaited part is in. Holds for now: {said}', { said: route.query.said });
 });
@@ -68,7 +71,7 @@ watch(
     if (known) Object.assign(form, usualEstimate(kind, known.file));
   },
 );
-function choose(kind: JobKind): void {
+function choose(kind: BookedKind): void {
   chosen.value = true;
   form.kind = kind;
 }
@@ -81,7 +84,7 @@ const parts = computed(() =>
 );
 /** the follow-up that this job is for */
 const answers = computed(() => (typeof route.query.answers === 'string' ? route.query.answers : null));
-const needsPart = computed(() => ABOUT_A_PART.includes(form.kind));
+const needsPart = computed(() => form.kind !== 'commissioning' && ABOUT_A_PART.includes(form.kind));
 
 async function book(): Promise<void> {
   const made = await submit.run((idempotencyKey) =>
@@ -125,7 +128,7 @@ async function book(): Promise<void> {
     <form v-else-if="page && history && advice" class="new-job" novalidate @submit.prevent="book">
       <header class="spread">
         <div>
-          <h1>Take in {{ page.system.name }}</h1>
+          <h1>{{ isBuild ? `Build ${page.system.name}` : `Take in ${page.system.name}` }}</h1>
           <p class="quiet">
             {{ page.owner.name }}<template v-if="page.owner.phone"> · {{ page.owner.phone }}</template>
           </p>
@@ -133,7 +136,7 @@ async function book(): Promise<void> {
         <p v-if="history.ageDays !== null" class="big-number age">
           {{ history.ageDays }} <small>days old: {{ history.coolantName }}</small>
         </p>
-        <p v-else class="quiet">No fill of this loop is on record.</p>
+        <p v-else-if="!isBuild" class="quiet">No fill of this loop is on record.</p>
       </header>
       <v-select v-if="page.loops.length > 1" v-model="loopId" :items="page.loops" item-title="name" item-value="id" label="Which loop" />
       <LoopProfile
@@ -147,17 +150,24 @@ async function book(): Promise<void> {
         <div class="stack">
           <IntakeFields
             :system-id="id"
+            :build="isBuild"
             :model-value="form"
             :baseline-flow-lph="history.baselineFlowLph"
             :at="submit.at"
             @update:model-value="Object.assign(form, $event)"
           >
-            <ItSays :system-id="id" :early-lots="page.earlyLots" />
+            <ItSays v-if="!isBuild" :system-id="id" :early-lots="page.earlyLots" />
           </IntakeFields>
         </div>
         <div class="stack">
-          <h2>{{ capital(sayWord(JOB_KINDS[form.kind].label)) }}</h2>
-          <ScopeLadder :model-value="form.kind" :advice="advice" :file="history.file" @update:model-value="choose" />
+          <h2>{{ capital(sayWord(BOOKED_KINDS[form.kind].label)) }}</h2>
+          <ScopeLadder
+            v-if="form.kind !== 'commissioning'"
+            :model-value="form.kind"
+            :advice="advice"
+            :file="history.file"
+            @update:model-value="choose"
+          />
           <v-select
             v-if="needsPart"
             v-model="form.partId"
@@ -166,11 +176,13 @@ async function book(): Promise<void> {
             :error-messages="submit.at('partId')"
           />
           <EstimateFields :model-value="form" :at="submit.at" :today="page.today" :coolant-id="loop?.coolantProductId ?? null" />
-          <label class="tick"><input v-model="here" type="checkbox" /> It stands here now</label>
+          <label class="tick"
+            ><input v-model="here" type="checkbox" /> {{ isBuild ? 'Its parts are here now' : 'It stands here now' }}</label
+          >
           <p class="quiet">Hours are workshop practice, not this machine’s own. The owner’s consent follows on the next page.</p>
         </div>
       </div>
-      <VerdictBar :kind="form.kind" :hours="form.hours" :price="price" :advice="advice">
+      <VerdictBar :kind="form.kind" :hours="form.hours" :price="price" :advice="isBuild ? null : advice">
         <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
         <v-btn type="submit" size="x-large" :loading="submit.busy.value">Book it</v-btn>
         <v-btn variant="text" size="large" :to="`/systems/${id}`">Not now</v-btn>

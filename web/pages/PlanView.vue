@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { say } from '@core/base/words/say.js';
 import { computed, ref, shallowRef } from 'vue';
-import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
+import { BOOKED_KINDS } from '@core/workshop/jobs/kinds.js';
 import { compareBoards, brokenPlacements, type Dragged, type MovedJob } from '@core/workshop/planning/board.js';
 import { buildProblem, toSlots, type BoardSlot, type WorkshopBoard } from '@core/workshop/planning/workshopPlan.js';
 import type { PlacedJob } from '@core/workshop/planning/problem.js';
@@ -228,7 +228,7 @@ const lateDays = (minutes: number): string =>
               <router-link :to="`/jobs/${each.id}`"
                 ><strong>{{ each.systemName }}</strong></router-link
               >
-              {{ JOB_KINDS[each.kind].short }}
+              {{ BOOKED_KINDS[each.kind].short }}
               <span class="quiet figures"
                 >{{ formatSpan(each.attendedMinutes * 60) }} with hands<template v-if="each.learnedFrom"
                   >, learned from {{ each.learnedFrom }} runs</template
@@ -251,7 +251,7 @@ const lateDays = (minutes: number): string =>
           </ul>
           <article v-if="job" class="chosen">
             <h2>
-              <router-link :to="`/jobs/${job.id}`">{{ job.systemName }}</router-link>, {{ JOB_KINDS[job.kind].short }}
+              <router-link :to="`/jobs/${job.id}`">{{ job.systemName }}</router-link>, {{ BOOKED_KINDS[job.kind].short }}
             </h2>
             <p class="quiet">
               {{ job.ownerName }}<template v-if="job.neededBy"> · needed {{ sayDue(job.neededBy, board.today) }}</template>

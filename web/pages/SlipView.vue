@@ -5,7 +5,7 @@ import type { SystemPage } from '@core/workshop/machines/answers.js';
 import { useLimitWords } from '@core/edge/words/dates.js';
 import QRCode from 'qrcode';
 import { computed } from 'vue';
-import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
+import { BOOKED_KINDS } from '@core/workshop/jobs/kinds.js';
 import { useSession } from '../workshop/people/sessionStore.js';
 import AppointmentWords from '../workshop/jobs/AppointmentWords.vue';
 import { usePublicAddress } from '../workshop/people/publicAddress.js';
@@ -75,7 +75,7 @@ const next = computed(() => page.value?.dues.find(({ kind }) => kind === 'coolan
             <strong>{{ page.system.name }}</strong> of {{ page.owner.name }}
           </p>
           <p v-if="job">
-            {{ JOB_KINDS[job.kind].label }}<template v-if="job.neededBy">, needed by {{ dates.day(job.neededBy) }}</template>
+            {{ BOOKED_KINDS[job.kind].label }}<template v-if="job.neededBy">, needed by {{ dates.day(job.neededBy) }}</template>
           </p>
           <p v-if="job?.appointment"><AppointmentWords :appointment="job.appointment" /></p>
           <PriceLines v-if="priced" :priced="priced" title="Estimate" />

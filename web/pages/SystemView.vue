@@ -4,7 +4,7 @@ import type { LoopOfSystem, SystemPage } from '@core/workshop/machines/answers.j
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { ATTENTION_WORDS, sayDue } from '@core/workshop/machines/attention.js';
-import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
+import { BOOKED_KINDS } from '@core/workshop/jobs/kinds.js';
 import { SERVICE_POLICIES } from '@core/workshop/due-dates/due.js';
 import { formatMlWithSd } from '@core/base/units/display.js';
 import { isOutline } from '@core/machine/loop-file/outline.js';
@@ -79,6 +79,8 @@ async function changed(text: string): Promise<void> {
   await load();
 }
 
+/** the build that waits for its bench */
+const bookedBuild = computed(() => page.value?.jobs.find(({ kind, state }) => kind === 'commissioning' && state === 'booked') ?? null);
 const activeRun = (loop: LoopOfSystem) => loop.runs.find(({ state }) => state === 'active');
 const several = computed(() => (page.value?.loops.length ?? 0) > 1);
 const cameIn = ref<string | null>(null);
@@ -198,12 +200,22 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
             />
             <div v-if="!(loop.revision && isOutline(loop.revision.file))" class="row mt-3 no-print">
               <v-btn v-if="activeRun(loop)" size="large" :to="`/runs/${activeRun(loop)?.id}`">Go to the bench</v-btn>
+              <v-btn v-else-if="bookedBuild && loop.inside?.by === 'never-filled'" size="large" :to="`/jobs/${bookedBuild.id}`"
+                >Its build</v-btn
+              >
               <v-btn
                 v-else-if="page.system.state !== 'retired' && session.may('bench')"
                 :variant="page.system.state === 'planned' ? 'flat' : 'outlined'"
                 size="large"
                 @click="starting = loop"
                 >{{ page.system.state === 'planned' ? 'Start commissioning' : 'Commission again' }}</v-btn
+              >
+              <v-btn
+                v-if="loop.inside?.by === 'never-filled' && !activeRun(loop) && !bookedBuild && page.system.state !== 'retired'"
+                variant="outlined"
+                size="large"
+                :to="`/systems/${page.system.id}/jobs/new?kind=commissioning&loop=${loop.id}`"
+                >Book its build</v-btn
               >
               <v-btn v-if="loop.inside?.by === 'never-filled' && !activeRun(loop)" variant="outlined" size="large" @click="cameIn = loop.id"
                 >It came filled</v-btn
@@ -237,7 +249,7 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
         <aside class="stack">
           <article v-for="job in page.jobs" :key="job.id" class="booked">
             <h2>
-              <router-link :to="`/jobs/${job.id}`">{{ JOB_KINDS[job.kind].label }}</router-link>
+              <router-link :to="`/jobs/${job.id}`">{{ BOOKED_KINDS[job.kind].label }}</router-link>
             </h2>
             <p class="quiet">
               {{ job.state === 'active' ? (page.system.state === 'waiting' ? 'waits, off the bench' : 'on the bench') : 'booked'

@@ -147,7 +147,7 @@ describe('two settings', () => {
     // 44 K over its room at 300 W, in one of 32 °C
     expect(second).toMatch(/gpu ?76 °C ± \d of 85 °C ?holds/);
     await press(screen, /^This one is kept$/);
-    expect(asked.find(({ path }) => path === '/systems/s/kept-setting')?.body).toEqual({ pumpSpeed: 0.7, fanSpeed: 0.3 });
+    expect(asked.find(({ path }) => path === '/systems/s/kept-setting')?.body).toEqual({ pumpSpeed: 0.7, fanSpeed: 0.3, profile: null });
   });
 });
 

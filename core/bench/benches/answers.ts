@@ -1,4 +1,4 @@
-import type { JobKind } from '../../workshop/jobs/kinds.js';
+import type { BookedKind } from '../../workshop/jobs/kinds.js';
 import type { Shares } from '../../physics/contents/shares.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { Debrief } from '../practice/debrief.js';
@@ -37,7 +37,7 @@ export interface NextSlot {
   benchId: string;
   startsAt: string;
   jobId: string;
-  kind: JobKind;
+  kind: BookedKind;
   systemName: string;
   ownerName: string;
   confirmed: boolean;

@@ -1,7 +1,7 @@
 import type { DateReason } from '../due-dates/facts.js';
 import type { Appointment, Ready } from '../jobs/answers.js';
 import type { Whereabouts } from '../jobs/arrival.js';
-import type { JobKind } from '../jobs/kinds.js';
+import type { BookedKind } from '../jobs/kinds.js';
 import type { Estimate } from '../prices/estimate.js';
 import type { WaitsSince } from '../jobs/waitFor.js';
 import type { SystemState } from '../machines/attention.js';
@@ -28,7 +28,7 @@ export interface CallMachine {
 /** The job that is open for it. */
 export interface CallJob {
   readonly id: string;
-  readonly kind: JobKind;
+  readonly kind: BookedKind;
   readonly consented: boolean;
   readonly neededBy: string | null;
   readonly estimate: Estimate;

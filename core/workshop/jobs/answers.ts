@@ -2,7 +2,7 @@ import type { InsideNow } from '../../physics/live-book/insideNow.js';
 import type { Suspect } from '../lots/suspects.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { Whereabouts } from './arrival.js';
-import type { JobKind } from './kinds.js';
+import type { BookedKind } from './kinds.js';
 import type { DueSoon } from './scope.js';
 import type { Intake } from './schema.js';
 import type { Estimate } from '../prices/estimate.js';
@@ -22,7 +22,7 @@ export interface Appointment {
 /** Whose machine a job is about. */
 interface AtTheDoor {
   readonly jobId: string;
-  readonly kind: JobKind;
+  readonly kind: BookedKind;
   readonly systemId: string;
   readonly systemName: string;
   readonly ownerName: string;
@@ -48,7 +48,7 @@ export interface Ready extends AtTheDoor {
 /** A job as its page shows it. */
 export interface JobPage {
   id: string;
-  kind: JobKind;
+  kind: BookedKind;
   state: 'booked' | 'active' | 'waiting' | 'done' | 'cancelled';
   note: string;
   createdAt: string;

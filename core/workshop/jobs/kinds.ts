@@ -78,6 +78,27 @@ export const JOB_KINDS = {
 
 export type JobKind = keyof typeof JOB_KINDS;
 
+/** What is booked: services, and the build of a loop that was never filled. */
+export type BookedKind = JobKind | 'commissioning';
+export const BOOKED_KINDS: Readonly<Record<BookedKind, JobKindFacts>> = {
+  ...JOB_KINDS,
+  commissioning: {
+    label: 'build and commissioning',
+    short: 'build',
+    opens: 'whole',
+    fill: 'anew',
+    hours: { soft: 7, rigid: 12 },
+    rung: null,
+  },
+};
+export const BOOKED_KIND_KEYS = Object.keys(BOOKED_KINDS) as BookedKind[];
+
+/** Narrows what a row of booked jobs holds. @throws Error for a visit that nobody booked */
+export function asBookedKind(kind: string): BookedKind {
+  if (!Object.hasOwn(BOOKED_KINDS, kind)) throw new Error(`${kind} is nothing that is booked`);
+  return kind as BookedKind;
+}
+
 /** Narrows what a row of all jobs holds. @throws Error for a job that is no service: its row has no service beside it */
 export function asJobKind(kind: string): JobKind {
   if (!Object.hasOwn(JOB_KINDS, kind)) throw new Error(`${kind} is no kind of service`);

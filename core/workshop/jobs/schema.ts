@@ -5,7 +5,7 @@ import type { Schools } from '../../physics/leak-testing/schools.js';
 import { day, finite, id, note, rowVersion } from '../../base/checking/fields.js';
 import { colourReadFields, type ColourRead } from '../../machine/liquids/colourSchema.js';
 import { estimateSchema, type EstimateInput } from '../prices/estimate.js';
-import { JOB_KIND_KEYS, type JobKind } from './kinds.js';
+import { BOOKED_KIND_KEYS, JOB_KIND_KEYS, type BookedKind, type JobKind } from './kinds.js';
 import { SIGN_KEYS, type Sign } from './scope.js';
 
 export const DATA_SAFE = { yes: 'a copy exists', no: 'no copy exists', unknown: 'not asked yet' } as const;
@@ -42,7 +42,7 @@ export interface JobInput {
   readonly answers?: string | null;
   /** it stands here as it is booked; missing: it comes later */
   readonly here?: boolean;
-  readonly kind: JobKind;
+  readonly kind: BookedKind;
   /** component to be changed, where the job is about one */
   readonly partId: string | null;
   readonly intake: Intake;
@@ -60,7 +60,7 @@ export interface JobInput {
 const text = (most: number): Joi.StringSchema => Joi.string().trim().allow('').max(most).required();
 const fields: Joi.SchemaMap = {
   kind: Joi.string()
-    .valid(...JOB_KIND_KEYS)
+    .valid(...BOOKED_KIND_KEYS)
     .required(),
   partId: Joi.string()
     .max(80)
@@ -146,7 +146,9 @@ export interface RescopeInput {
   readonly how: ConsentWay;
 }
 export const rescopeSchema = Joi.object({
-  kind: fields.kind,
+  kind: Joi.string()
+    .valid(...JOB_KIND_KEYS)
+    .required(),
   reason: Joi.string()
     .trim()
     .min(3)

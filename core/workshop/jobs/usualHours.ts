@@ -1,7 +1,7 @@
 import { tubesByHand, type LoopFile } from '../../machine/loop-file/loopFile.js';
 import { isOutline } from '../../machine/loop-file/outline.js';
 import { findTubeMaterial } from '../../machine/materials/tubes.js';
-import { JOB_KINDS, type JobKind } from './kinds.js';
+import { BOOKED_KINDS, type BookedKind } from './kinds.js';
 
 /**
  * Hours of attendance that more in a machine costs than the usual one has: two radiators, a processor and a graphics block, seven tubes
@@ -15,6 +15,8 @@ const MORE_H = {
   top: { radiator: 0.15, block: 0.05, tube: 0 },
   part: { radiator: 0.25, block: 0.15, tube: 0.05 },
   not: { radiator: 0.1, block: 0.25, tube: 0 },
+  /** each: prepared, screwed in, measured, cut, joined */
+  build: { radiator: 0.75, block: 0.75, tube: 0.3 },
 } as const;
 /** share of the usual hours that even a small machine takes */
 const LEAST_SHARE = 0.6;
@@ -22,16 +24,17 @@ const LEAST_SHARE = 0.6;
 const ROUND_H = 0.25;
 
 /** Attended hours that a kind of job usually takes with what is in this machine; one that nobody drew is taken for a usual one. */
-export function usualHours(kind: JobKind, { components, tubes }: Pick<LoopFile, 'components' | 'tubes'>): number {
-  const { hours, opens } = JOB_KINDS[kind];
+export function usualHours(kind: BookedKind, { components, tubes }: Pick<LoopFile, 'components' | 'tubes'>): number {
+  const { hours, opens } = BOOKED_KINDS[kind];
+  const each = MORE_H[kind === 'commissioning' ? 'build' : opens];
   const isRigid = tubes.some(({ material }) => findTubeMaterial(material)?.soft === false);
   const usual = hours[isRigid ? 'rigid' : 'soft'];
   if (isOutline({ components })) return usual;
-  const count = (of: string): number => components.filter((each) => each.kind === of).length;
+  const count = (of: string): number => components.filter((part) => part.kind === of).length;
   const more =
-    (count('radiator') - USUAL.radiators) * MORE_H[opens].radiator +
-    (count('block') - USUAL.blocks) * MORE_H[opens].block +
-    (tubesByHand({ tubes }).length - USUAL.tubes) * MORE_H[opens].tube;
+    (count('radiator') - USUAL.radiators) * each.radiator +
+    (count('block') - USUAL.blocks) * each.block +
+    (tubesByHand({ tubes }).length - USUAL.tubes) * each.tube;
   // a top-up looks at one level, whatever is in the machine
   const sum = kind === 'top-up' ? usual : Math.max(LEAST_SHARE * usual, usual + more);
   return Math.round(sum / ROUND_H) * ROUND_H || ROUND_H;

@@ -1,10 +1,10 @@
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { Schools } from '../../physics/leak-testing/schools.js';
-import { JOB_KINDS, type JobKind } from './kinds.js';
+import { BOOKED_KINDS, type BookedKind } from './kinds.js';
 
 /** How leaks are usually looked for after a job: a drain through the valve opens no joint, a part change its own, a strip all of them. */
-export function usualSchools(kind: JobKind): Pick<Schools, 'leak' | 'wet'> {
-  const { opens } = JOB_KINDS[kind];
+export function usualSchools(kind: BookedKind): Pick<Schools, 'leak' | 'wet'> {
+  const { opens } = BOOKED_KINDS[kind];
   if (opens === 'whole') return { leak: 'dry-then-wet', wet: 'day' };
   return opens === 'part' ? { leak: 'opened-joints', wet: 'hours' } : { leak: 'wet-only', wet: 'ten-minutes' };
 }

@@ -11,7 +11,7 @@ import type { DueClock, ServicePolicy } from '../due-dates/due.js';
 import type { DustPlace } from '../due-dates/facts.js';
 import type { FittedLot } from '../lots/answers.js';
 import type { UsagePage } from '../usage/answers.js';
-import type { JobKind } from '../jobs/kinds.js';
+import type { BookedKind } from '../jobs/kinds.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { RevisionKind } from '../../machine/loop-file/revisionKinds.js';
 import type { BaselineReading } from '../../physics/diagnosis/reading.js';
@@ -126,7 +126,7 @@ export interface SystemPage {
   /** booked or on a bench */
   jobs: {
     id: string;
-    kind: JobKind;
+    kind: BookedKind;
     state: string;
     neededBy: string | null;
     partsOn: string | null;

@@ -114,9 +114,26 @@ describe('a job as steps', () => {
 
   it('learns its length once three such runs are finished, soft and rigid apart', () => {
     const run = (attendedMinutes: number, rigid = false) => ({ kind: 'flush-refill' as const, rigid, attendedMinutes });
-    expect(learnDuration('flush-refill', false, 120, [run(80), run(90)])).toEqual({ minutes: 120, runs: 0 });
-    expect(learnDuration('flush-refill', false, 120, [run(80), run(90), run(300), run(500, true)])).toEqual({ minutes: 90, runs: 3 });
-    expect(learnDuration('flush-refill', false, 120, [run(80), run(90), run(100), run(300)])).toEqual({ minutes: 95, runs: 4 });
+    const usual = { estimateMinutes: 120, usualMinutes: 120 };
+    expect(learnDuration('flush-refill', false, usual, [run(80), run(90)])).toEqual({ minutes: 120, runs: 0 });
+    expect(learnDuration('flush-refill', false, usual, [run(80), run(90), run(300), run(500, true)])).toEqual({ minutes: 90, runs: 3 });
+    expect(learnDuration('flush-refill', false, usual, [run(80), run(90), run(100), run(300)])).toEqual({ minutes: 95, runs: 4 });
+  });
+
+  it('learns it by what was in them: a larger machine takes as much longer as is usual', () => {
+    const build = (attendedMinutes: number, usualMinutes: number) => ({ kind: 'commissioning' as const, rigid: false, attendedMinutes, usualMinutes }); // prettier-ignore
+    // each took half as long again as usual, small or large
+    const finished = [build(300, 200), build(600, 400), build(900, 600)];
+    expect(learnDuration('commissioning', false, { estimateMinutes: 60, usualMinutes: 500 }, finished)).toEqual({ minutes: 750, runs: 3 });
+  });
+
+  it('builds by hands first, the pump alone through its night, and hands again', () => {
+    const steps = jobSteps({ kind: 'commissioning', rigid: true, attendedMinutes: 600, wetMinutes: 1440 });
+    const wet = steps.findIndex(({ what }) => what === 'wet test');
+    expect(steps[wet]).toMatchObject({ attended: false, durationMs: 1440 * MINUTE_MS, kits: ['pump-supply'] });
+    expect(steps[wet - 1]?.kits).toEqual(['pressure-tester']);
+    expect(steps[0]?.skills).toEqual(['electronics', 'rigid-tube']);
+    expect(steps.at(-1)?.what).toBe('work');
   });
 });
 

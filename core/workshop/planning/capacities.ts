@@ -1,4 +1,4 @@
-import type { JobKind } from '../jobs/kinds.js';
+import type { BookedKind } from '../jobs/kinds.js';
 
 /** What not everybody in a workshop can do. */
 export const SKILLS = {
@@ -19,20 +19,21 @@ export type KitKind = keyof typeof KITS;
 export const KIT_KEYS = Object.keys(KITS) as KitKind[];
 
 /** Skills that a kind of job asks for (workshop practice). Rigid tube asks for its own where runs are made anew. */
-export function skillsFor(kind: JobKind, rigid: boolean): readonly Skill[] {
+export function skillsFor(kind: BookedKind, rigid: boolean): readonly Skill[] {
   const own: readonly Skill[] = SKILLS_OF[kind] ?? [];
   return rigid && MAKES_RUNS.includes(kind) ? [...own, 'rigid-tube'] : own;
 }
-const SKILLS_OF: Partial<Record<JobKind, readonly Skill[]>> = {
+const SKILLS_OF: Partial<Record<BookedKind, readonly Skill[]>> = {
   'strip-clean': ['cleaner'],
+  commissioning: ['electronics'],
   'leak-repair': ['electronics'],
   'partial-drain': ['electronics'],
 };
-const MAKES_RUNS: readonly JobKind[] = ['part-replacement', 'partial-drain', 'leak-repair'];
+const MAKES_RUNS: readonly BookedKind[] = ['commissioning', 'part-replacement', 'partial-drain', 'leak-repair'];
 
 /** Kinds that rinse from a rig, and kinds whose joints are tested with air before liquid goes in. */
-const FLUSHES: readonly JobKind[] = ['flush-refill', 'strip-clean'];
-const AIR_TESTED: readonly JobKind[] = ['strip-clean', 'leak-repair', 'part-replacement', 'partial-drain'];
+const FLUSHES: readonly BookedKind[] = ['flush-refill', 'strip-clean'];
+const AIR_TESTED: readonly BookedKind[] = ['commissioning', 'strip-clean', 'leak-repair', 'part-replacement', 'partial-drain'];
 
 /** Kit that a led step takes, by the kind of the step. */
 export const KIT_OF_STEP: Readonly<Partial<Record<string, KitKind>>> = {
@@ -50,7 +51,7 @@ export const KIT_LASTS_MINUTES = 120;
  * Kit that a step holds while it lasts.
  * @param beforeWet the last attended step before the pump runs alone: joints are tested and the loop is filled in it
  */
-export function kitsFor(kind: JobKind, what: 'work' | 'soak' | 'wet test', beforeWet: boolean): readonly KitKind[] {
+export function kitsFor(kind: BookedKind, what: 'work' | 'soak' | 'wet test', beforeWet: boolean): readonly KitKind[] {
   if (what === 'wet test') return ['pump-supply'];
   if (what === 'soak') return ['flush-rig'];
   return [

@@ -1,4 +1,4 @@
-import type { JobKind } from '../jobs/kinds.js';
+import type { BookedKind } from '../jobs/kinds.js';
 
 /** How a workshop's plan is put together. Durations are workshop practice until finished runs say otherwise. */
 export const PLAN = {
@@ -25,7 +25,8 @@ export const PLAN = {
 } as const;
 
 /** How a job's attended time lies around its unattended stretches: before the soak, before the wet test, after it. */
-export const SHARES: Readonly<Record<JobKind, { readonly first: number; readonly soak: boolean; readonly wet: boolean }>> = {
+export const SHARES: Readonly<Record<BookedKind, { readonly first: number; readonly soak: boolean; readonly wet: boolean }>> = {
+  commissioning: { first: 0.85, soak: false, wet: true },
   'closed-loop': { first: 1, soak: false, wet: false },
   'top-up': { first: 1, soak: false, wet: false },
   'drain-refill': { first: 0.7, soak: false, wet: true },

@@ -1,5 +1,5 @@
 import { medianOf } from '../../base/statistics/median.js';
-import type { JobKind } from '../jobs/kinds.js';
+import { BOOKED_KINDS, type BookedKind } from '../jobs/kinds.js';
 import { kitsFor, skillsFor } from './capacities.js';
 import { AFTER_SOAK_SHARE, PLAN, SHARES } from './defaults.js';
 import { MINUTE_MS, type PlanStep } from './problem.js';
@@ -10,7 +10,7 @@ export interface NamedStep extends PlanStep {
 }
 
 export interface JobTimes {
-  readonly kind: JobKind;
+  readonly kind: BookedKind;
   /** runs that are cut and bent, not pushed on */
   readonly rigid: boolean;
   /** min with somebody at it, in all */
@@ -67,9 +67,11 @@ function bareSteps({ kind, attendedMinutes, wetMinutes }: JobTimes): NamedStep[]
 
 /** Attended minutes of a finished run of one kind. */
 export interface FinishedRun {
-  readonly kind: JobKind;
+  readonly kind: BookedKind;
   readonly rigid: boolean;
   readonly attendedMinutes: number;
+  /** what is usual with what was in that machine; missing: its loop was not kept, and counts as a usual one */
+  readonly usualMinutes?: number;
 }
 
 export interface LearnedDuration {
@@ -78,12 +80,26 @@ export interface LearnedDuration {
   readonly runs: number;
 }
 
-/** The middle of what such jobs took here, once there are enough; before that the estimate. */
-export function learnDuration(kind: JobKind, rigid: boolean, estimateMinutes: number, finished: readonly FinishedRun[]): LearnedDuration {
+/** How long a job is thought to take, and what is usual with as many runs, blocks and radiators. */
+export interface ThoughtOf {
+  readonly estimateMinutes: number;
+  readonly usualMinutes: number;
+}
+
+/**
+ * The middle of what such jobs took here over what is usual with what was in them, once there are enough; before that the estimate. Twice
+ * the radiators take longer, whoever works.
+ */
+export function learnDuration(
+  kind: BookedKind,
+  rigid: boolean,
+  { estimateMinutes, usualMinutes }: ThoughtOf,
+  finished: readonly FinishedRun[],
+): LearnedDuration {
   const own = finished
     .filter((run) => run.kind === kind && run.rigid === rigid)
-    .map(({ attendedMinutes }) => attendedMinutes)
+    .map((run) => run.attendedMinutes / (run.usualMinutes ?? BOOKED_KINDS[kind].hours[rigid ? 'rigid' : 'soft'] * 60))
     .sort((a, b) => a - b);
   if (own.length < PLAN.leastRuns) return { minutes: estimateMinutes, runs: 0 };
-  return { minutes: medianOf(own), runs: own.length };
+  return { minutes: Math.round(medianOf(own) * usualMinutes), runs: own.length };
 }

@@ -1,5 +1,5 @@
 import type { WaitsSince } from '../jobs/waitFor.js';
-import type { JobKind } from '../jobs/kinds.js';
+import type { BookedKind } from '../jobs/kinds.js';
 import type { OwnerWindow } from '../jobs/schema.js';
 import type { KitKind, Skill } from './capacities.js';
 import { addDays, instantIn } from '../../base/units/calendar.js';
@@ -11,7 +11,7 @@ import { joined, shiftsOf, type Absence, type AbsenceWhy, type Shift } from './s
 /** A booked job as the board knows it. */
 export interface BoardJob {
   readonly id: string;
-  readonly kind: JobKind;
+  readonly kind: BookedKind;
   readonly systemName: string;
   readonly ownerName: string;
   readonly attendedMinutes: number;

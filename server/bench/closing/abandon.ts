@@ -6,6 +6,7 @@ import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound } from '../../base/http/errors.js';
 import { pushNotice } from '../../base/push/notices.js';
 import { job } from '../../base/database/tables/machines.js';
+import { serviceJob } from '../../base/database/tables/jobs.js';
 import { keepContents } from '../runs/contents.js';
 import { foldOf } from '../runs/folds.js';
 import { putBack } from '../services/putBack.js';
@@ -28,7 +29,9 @@ export async function abandonRun(ask: Ask, reason: string) {
   const { state, events } = await foldOf(scope, runId);
   if (events.length > 0) await keepContents(scope, { ...row, runId, seq: events.length }, state.contents);
   await tellOthers(ask, { row, jobId: row.jobId, systemId: await machineOf(scope, row.loopId), state });
-  if (row.procedure.service) await putBack(ask, row.jobId, reason);
+  // what was booked is booked again; a commissioning that nobody booked is over
+  const [booked] = await scope.select({ id: serviceJob.jobId }).from(serviceJob).where(eq(serviceJob.jobId, row.jobId));
+  if (booked) await putBack(ask, row.jobId, reason);
   else await scope.update(job).set({ state: 'cancelled', note: reason }).where(eq(job.id, row.jobId));
   await leaveBench(scope, row.loopId);
   return { id: runId, state: 'abandoned' };

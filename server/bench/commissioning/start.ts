@@ -11,7 +11,27 @@ import { DomainError } from '../../base/http/errors.js';
 import { commissioningProcedure } from '../procedures/ofCommissioning.js';
 import { serviceProcedure } from '../procedures/ofService.js';
 import { demandSimulation, notePractice, practiceTable } from '../practice/practice.js';
+import { and, eq, inArray } from 'drizzle-orm';
+import type { Scope } from '../../base/database/client.js';
+import { serviceJob } from '../../base/database/tables/jobs.js';
 import { job } from '../../base/database/tables/machines.js';
+
+/** A commissioning begins with a dry loop. */
+export async function demandDry(scope: Scope, { id, cameFilled }: { readonly id: string; readonly cameFilled: unknown }): Promise<void> {
+  if (cameFilled && (await contentsOf(scope, id)) === null)
+    throw new DomainError('refused', say('This loop came filled: take it in as a service. A commissioning begins with a dry loop.'));
+}
+
+/** A build that was booked goes onto its bench from its job: its consent, its slot and its parts hang on that. */
+async function demandUnbooked(scope: Scope, loopId: string): Promise<void> {
+  const [booked] = await scope
+    .select({ id: job.id })
+    .from(serviceJob)
+    .innerJoin(job, eq(job.id, serviceJob.jobId))
+    .where(and(eq(serviceJob.loopId, loopId), eq(job.kind, 'commissioning'), inArray(job.state, ['booked', 'waiting'])));
+  if (booked)
+    throw new DomainError('conflict', say('The build of this loop is booked; put it on a bench from its job.'), { jobId: booked.id });
+}
 
 /** Puts a machine on a bench and starts the commissioning of one of its loops. */
 export async function startRun(ask: Ask, input: RunCreate) {
@@ -20,8 +40,10 @@ export async function startRun(ask: Ask, input: RunCreate) {
   if (!input.practice) await claimFor(scope, input.loopId, input.benchId, own.system.id);
   const revision = await newestRevision(scope, input.loopId);
   demandOneCircuit(revision.file);
-  if (!input.practice && own.loop.cameFilled && (await contentsOf(scope, input.loopId)) === null)
-    throw new DomainError('refused', say('This loop came filled: take it in as a service. A commissioning begins with a dry loop.'));
+  if (!input.practice) {
+    await demandDry(scope, own.loop);
+    await demandUnbooked(scope, input.loopId);
+  }
   if (input.practice) demandSimulation(revision.file);
   if (input.schools.leak === 'opened-joints') demandJoints(revision.file, input.openedJoints);
   const practised = input.practice?.job ?? null;

@@ -1,6 +1,6 @@
 import { say } from '../../../core/base/words/say.js';
 import type { BenchRun } from '../../../core/bench/benches/answers.js';
-import { asJobKind } from '../../../core/workshop/jobs/kinds.js';
+import { asBookedKind } from '../../../core/workshop/jobs/kinds.js';
 import { aheadOf } from './practised.js';
 import { and, asc, eq, gte, inArray } from 'drizzle-orm';
 import { judgeDryTest } from '../../../core/bench/runs/criteria.js';
@@ -59,7 +59,7 @@ async function nextSlots({ scope, clock }: Pick<Ask, 'scope' | 'clock'>) {
   const seen = new Set<string>();
   return rows
     .filter(({ benchId }) => !seen.has(benchId) && seen.add(benchId))
-    .map((row) => ({ ...row, kind: asJobKind(row.kind), startsAt: row.startsAt.toISOString() }));
+    .map((row) => ({ ...row, kind: asBookedKind(row.kind), startsAt: row.startsAt.toISOString() }));
 }
 
 type BenchTimer = BenchRun['timers'][number];

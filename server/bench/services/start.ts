@@ -16,6 +16,9 @@ import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound } from '../../base/http/errors.js';
 import { job } from '../../base/database/tables/machines.js';
 import { consentsOf, loadJob } from '../../workshop/jobs/jobs.js';
+import { demandDry } from '../commissioning/start.js';
+import { leftByAbandoned } from '../runs/contents.js';
+import { commissioningProcedure } from '../procedures/ofCommissioning.js';
 import { serviceProcedure } from '../procedures/ofService.js';
 import { consent, serviceJob } from '../../base/database/tables/jobs.js';
 
@@ -32,17 +35,19 @@ export async function startJob(ask: Ask, input: JobStart) {
   await claimFor(scope, row.service.loopId, input.benchId, own.system.id);
   const revision = await newestRevision(scope, row.service.loopId);
   demandOneCircuit(revision.file);
+  if (row.job.kind === 'commissioning') await demandDry(scope, own.loop);
   if (input.schools.leak === 'opened-joints') demandJoints(revision.file, input.openedJoints);
-  const procedure = await serviceProcedure(scope, {
-    jobId,
-    kind: asJobKind(row.job.kind),
-    partId: row.service.partId,
+  const of = {
     loopId: row.service.loopId,
     file: revision.file,
     schools: input.schools,
     openedJoints: input.openedJoints,
     coolantProductId: own.loop.coolantProductId,
-  });
+  };
+  const procedure =
+    row.job.kind === 'commissioning'
+      ? await commissioningProcedure(scope, { ...of, lostMl: null, start: await leftByAbandoned(scope, of.loopId) })
+      : await serviceProcedure(scope, { ...of, jobId, kind: asJobKind(row.job.kind), partId: row.service.partId });
   const runId = await insertRun(ask, { jobId, loopId: row.service.loopId, revisionId: revision.id, benchId: input.benchId, procedure });
   await scope.update(job).set({ state: 'active' }).where(eq(job.id, jobId));
   // what stands on a bench was brought, whether somebody wrote it down or not

@@ -5,7 +5,7 @@ import { and, asc, eq, isNull } from 'drizzle-orm';
 import type { Router } from 'express';
 import ical, { ICalCalendarMethod } from 'ical-generator';
 import Joi from 'joi';
-import { JOB_KINDS, asJobKind } from '../../../core/workshop/jobs/kinds.js';
+import { BOOKED_KINDS, asBookedKind } from '../../../core/workshop/jobs/kinds.js';
 import { id } from '../../../core/base/checking/fields.js';
 import { addDays, dayIn } from '../../../core/base/units/calendar.js';
 import { formatWeekdayTime } from '../../../core/base/units/dates.js';
@@ -122,10 +122,10 @@ async function writeCalendar(app: App, scope: Scope, feed: Feed): Promise<string
       stamp: app.clock.now(),
       start: new Date(first.from),
       end: new Date(last.to),
-      summary: `${systemName}: ${say(JOB_KINDS[asJobKind(kind)].short)}${own.confirmed ? '' : say(' (not confirmed)')}`,
+      summary: `${systemName}: ${say(BOOKED_KINDS[asBookedKind(kind)].short)}${own.confirmed ? '' : say(' (not confirmed)')}`,
       location: benchName,
       description: [
-        `${sayWord(JOB_KINDS[asJobKind(kind)].label)}, ${ownerName}`,
+        `${sayWord(BOOKED_KINDS[asBookedKind(kind)].label)}, ${ownerName}`,
         ...(mine.length > 1 ? mine.map((step) => `${formatWeekdayTime(step.from, shop?.timeZone ?? 'UTC')} ${step.what}`) : []),
       ].join('\n'),
     });

@@ -1,7 +1,7 @@
 import { and, asc, eq, ilike, inArray, or, sql, type SQL } from 'drizzle-orm';
 import { alikeDigits, digitsOfCaller } from '../../../core/workshop/calls/who.js';
 import type { CallAnswer, CallJob, CallMachine, CallRun } from '../../../core/workshop/calls/answers.js';
-import { asJobKind } from '../../../core/workshop/jobs/kinds.js';
+import { asBookedKind } from '../../../core/workshop/jobs/kinds.js';
 import { consent, serviceJob } from '../../base/database/tables/jobs.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
 import { loop } from '../../base/database/tables/loops.js';
@@ -129,7 +129,7 @@ async function jobsOf({ scope }: Ask, ids: readonly string[]): Promise<Map<strin
   return new Map(
     rows.map(({ systemId, kind, state, fetchedOn, ...each }) => [
       systemId,
-      { ...each, kind: asJobKind(kind), where: whereIs(state, { ...each, fetchedOn }), slot: appointments.get(each.id) ?? null },
+      { ...each, kind: asBookedKind(kind), where: whereIs(state, { ...each, fetchedOn }), slot: appointments.get(each.id) ?? null },
     ]),
   );
 }

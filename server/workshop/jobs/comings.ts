@@ -1,6 +1,6 @@
 import { and, asc, eq, inArray, isNull, lte, or } from 'drizzle-orm';
 import type { Coming, Ready } from '../../../core/workshop/jobs/answers.js';
-import { asJobKind } from '../../../core/workshop/jobs/kinds.js';
+import { asBookedKind } from '../../../core/workshop/jobs/kinds.js';
 import { addDays, dayIn, instantIn } from '../../../core/base/units/calendar.js';
 import { serviceJob } from '../../base/database/tables/jobs.js';
 import { job, owner, system } from '../../base/database/tables/machines.js';
@@ -34,7 +34,7 @@ export async function comingIn({ scope, account, today }: Ask): Promise<Coming[]
     .orderBy(asc(slot.startsAt));
   return rows.map(({ startsAt, kind, ...row }) => ({
     ...row,
-    kind: asJobKind(kind),
+    kind: asBookedKind(kind),
     at: startsAt.toISOString(),
     awaitedOn: dayIn(account.timeZone, startsAt),
   }));
@@ -50,5 +50,5 @@ export async function readyToFetch({ scope }: Pick<Ask, 'scope'>, systemIds?: re
     .innerJoin(owner, eq(owner.id, system.ownerId))
     .where(and(eq(job.state, 'done'), isNull(serviceJob.fetchedOn), systemIds ? inArray(system.id, [...systemIds]) : undefined))
     .orderBy(asc(job.doneOn), asc(system.name));
-  return rows.flatMap(({ since, kind, ...row }) => (since === null ? [] : [{ ...row, kind: asJobKind(kind), since }]));
+  return rows.flatMap(({ since, kind, ...row }) => (since === null ? [] : [{ ...row, kind: asBookedKind(kind), since }]));
 }

@@ -1,25 +1,20 @@
 import { say } from '../../../core/base/words/say.js';
+import { loopHistory } from './loopHistory.js';
 import { appointmentsOf } from '../planning/appointments.js';
 import { slot } from '../../base/database/tables/planning.js';
 import { isOutline } from '../../../core/machine/loop-file/outline.js';
 import { cameFilledOf, insideOf } from '../../machine/loops/inside.js';
 import { newestRevision } from '../../machine/loops/revisions.js';
-import { productOf } from '../coolants/products.js';
 import type { Suspect } from '../../../core/workshop/lots/suspects.js';
 import { and, desc, eq, inArray, sql } from 'drizzle-orm';
-import { compareBaselines } from '../../../core/physics/diagnosis/compare.js';
 import { contradictionOf, type Contradiction } from '../../../core/workshop/jobs/contradicts.js';
 import { whereIs } from '../../../core/workshop/jobs/arrival.js';
 import { tellCancelled } from '../messages/slots.js';
 import { refuse } from '../../../core/base/checking/input.js';
-import { COOLANT_CLASSES } from '../../../core/machine/liquids/classes.js';
-import { asJobKind } from '../../../core/workshop/jobs/kinds.js';
+import { asBookedKind } from '../../../core/workshop/jobs/kinds.js';
 import type { ConsentInput, JobEdit, JobInput } from '../../../core/workshop/jobs/schema.js';
-import { comesSoon } from '../../../core/workshop/due-dates/season.js';
-import { hotSeasonOf } from '../due-dates/dust.js';
-import { daysBetween } from '../../../core/base/units/calendar.js';
 import { person } from '../../base/database/tables/people.js';
-import { baseline, fill, run, runEvent } from '../../base/database/tables/runs.js';
+import { fill, run, runEvent } from '../../base/database/tables/runs.js';
 import type { Scope } from '../../base/database/client.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
@@ -65,7 +60,7 @@ export async function bookJob(ask: Ask, input: JobInput) {
     .where(eq(system.id, systemId));
   if (!own) throw notFound('system with this loop');
   if (own.system.state === 'retired') throw new DomainError('refused', say('This system is retired; bring it back into service first.'));
-  if (own.system.state === 'planned') throw new DomainError('refused', say('This loop was never filled; commission it first.'));
+  await demandKind(scope, input, own.system.state);
   await demandPart(scope, input.loopId, input.partId);
   demandDays(input);
   const dueItemId = await answeredBy(scope, input);
@@ -99,6 +94,30 @@ export async function bookJob(ask: Ask, input: JobInput) {
     createdAt: at,
   });
   return readJob(ask, jobId);
+}
+
+/** A loop that was never filled is built; one that holds something, or did, is serviced. */
+async function demandKind(scope: Scope, { kind, loopId }: Pick<JobInput, 'kind' | 'loopId'>, state: string): Promise<void> {
+  if (kind !== 'commissioning') {
+    if (state === 'planned') throw new DomainError('refused', say('This loop was never filled: book its build first.'));
+    return;
+  }
+  const [filled] = await scope
+    .select({ id: fill.id })
+    .from(fill)
+    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
+    .where(eq(loopRevision.loopId, loopId))
+    .limit(1);
+  if (filled || (await cameFilledOf(scope, loopId)))
+    throw new DomainError('refused', say('This loop was filled already: what is done to it now is a service.'));
+  const { file } = await newestRevision(scope, loopId);
+  if (isOutline(file)) refuse('loopId', say('nobody laid out this loop yet: a build is led by its drawing'));
+  const [open] = await scope
+    .select({ id: job.id })
+    .from(serviceJob)
+    .innerJoin(job, eq(job.id, serviceJob.jobId))
+    .where(and(eq(serviceJob.loopId, loopId), eq(job.kind, 'commissioning'), inArray(job.state, ['booked', 'waiting', 'active'])));
+  if (open) throw new DomainError('conflict', say('The build of this loop is booked already; open its job.'), { jobId: open.id });
 }
 
 const CONTRADICTIONS: Readonly<Record<Contradiction['why'], (day: string) => string>> = {
@@ -182,7 +201,7 @@ export async function readJob(ask: Ask, jobId = idFrom(ask.request, 'id', 'job')
     .orderBy(photo.createdAt);
   return {
     id: jobId,
-    kind: asJobKind(row.job.kind),
+    kind: asBookedKind(row.job.kind),
     state: row.job.state,
     note: row.job.note,
     createdAt: row.job.createdAt.toISOString(),
@@ -250,64 +269,6 @@ async function tookFor(scope: Scope, jobId: string): Promise<{ name: string; amo
   return [...sums.values()].filter(({ amount }) => Math.abs(amount) > 1e-9);
 }
 
-/** What a loop that was never filled here came with. */
-async function cameWith(scope: Scope, loopId: string): Promise<{ filledOn: string | null; productId: string | null }> {
-  const came = await cameFilledOf(scope, loopId);
-  return { filledOn: came?.since ?? null, productId: came?.productId ?? null };
-}
-
-/** What is known of the loop's liquid and baseline, for the advice on scope. */
-async function loopHistory({ scope, today }: Pick<Ask, 'scope' | 'today'>, loopId: string) {
-  const [last] = await scope
-    .select({ filledOn: fill.filledOn, productId: fill.productId })
-    .from(fill)
-    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
-    .where(eq(loopRevision.loopId, loopId))
-    .orderBy(desc(fill.filledOn), desc(fill.createdAt))
-    .limit(1);
-  const { filledOn, productId } = last ?? (await cameWith(scope, loopId));
-  const product = await productOf(scope, productId);
-  const [own] = await scope.select({ coolantId: loop.coolantProductId }).from(loop).where(eq(loop.id, loopId));
-  const [due] = await scope
-    .select({ dueOn: dueItem.dueOn, reason: dueItem.reason, clocks: dueItem.clocks })
-    .from(dueItem)
-    .where(and(eq(dueItem.loopId, loopId), eq(dueItem.state, 'open'), eq(dueItem.kind, 'coolant-service')))
-    .limit(1);
-  const measured = await scope
-    .select({ reading: baseline.reading, takenAt: baseline.takenAt })
-    .from(baseline)
-    .innerJoin(loopRevision, eq(loopRevision.id, baseline.revisionId))
-    .where(and(eq(loopRevision.loopId, loopId), eq(baseline.before, false)))
-    .orderBy(desc(baseline.takenAt))
-    .limit(4);
-  const [newest, older] = measured;
-  const compared =
-    newest && older && newest.reading.setting === older.reading.setting ? compareBaselines(older.reading, newest.reading) : null;
-  return {
-    filledOn,
-    ageDays: filledOn === null ? null : daysBetween(filledOn, today),
-    coolantId: own?.coolantId ?? null,
-    coolantName: product?.name ?? null,
-    coolantClass: product?.coolantClass ?? null,
-    lifeMonths: product ? (product.sheetLifeMonths ?? COOLANT_CLASSES[product.coolantClass].baseLifeMonths) : null,
-    baselineFlowLph: measured.find(({ reading }) => reading.flowLph !== null)?.reading.flowLph ?? null,
-    risenK: compared?.changeK ?? null,
-    dueSoon: due ? comesSoon(coolantDueOn(due), today, await hotSeasonOf(scope)) : null,
-  };
-}
-
-/** A machine that its own readings call in need not have its coolant changed for that: then the next clock is the coolant's. */
-const coolantDueOn = ({ dueOn, reason, clocks }: Pick<typeof dueItem.$inferSelect, 'dueOn' | 'reason' | 'clocks'>): string =>
-  reason.why === 'condition' ? (clocks.find(({ kind }) => kind !== 'condition')?.dueOn ?? dueOn) : dueOn;
-
-/** History of a loop for a job that is about to be booked. */
-export async function readLoopHistory(ask: Ask) {
-  const loopId = idFrom(ask.request, 'id', 'loop');
-  const [own] = await ask.scope.select({ id: loop.id }).from(loop).where(eq(loop.id, loopId));
-  if (!own) throw notFound('loop');
-  return { ...(await loopHistory(ask, loopId)), file: (await newestRevision(ask.scope, loopId)).file };
-}
-
 /** Changes a job that was not begun. A new kind or estimate asks for a new consent. */
 export async function editJob(ask: Ask, input: JobEdit) {
   const { scope } = ask;
@@ -316,6 +277,8 @@ export async function editJob(ask: Ask, input: JobEdit) {
   if (row.service.version !== input.version) throw stale('job', input, { ...row.service, kind: row.job.kind });
   if (!['booked', 'waiting'].includes(row.job.state))
     throw new DomainError('refused', say('This job was begun; change its scope from the bench, so that its steps change with it.'));
+  if ((row.job.kind === 'commissioning') !== (input.kind === 'commissioning'))
+    refuse('kind', say('A build stays a build, and a service a service; cancel it and book the other.'));
   await demandPart(scope, row.service.loopId, input.partId);
   demandDays(input);
   const { estimate, changed: asksAgain } = await repricedEstimate(
@@ -399,7 +362,7 @@ export async function openJobsOf({ scope }: Pick<Ask, 'scope'>, systemId: string
   const appointments = await appointmentsOf(scope, rows.map(({ id }) => id)); // prettier-ignore
   return rows.map(({ broughtOn, fetchedOn, ...row }) => ({
     ...row,
-    kind: asJobKind(row.kind),
+    kind: asBookedKind(row.kind),
     where: whereIs(row.state, { ...row, broughtOn, fetchedOn }),
     appointment: appointments.get(row.id) ?? null,
   }));

@@ -13,7 +13,8 @@ import { bodyAs } from '../../base/http/context.js';
 import type { Routes } from '../../base/http/routes.js';
 import { arrivalSchema, type ArrivalInput } from '../../../core/workshop/jobs/arrival.js';
 import { setArrival } from './arrival.js';
-import { agree, bookJob, cancelJob, editJob, readJob, readLoopHistory } from './jobs.js';
+import { agree, bookJob, cancelJob, editJob, readJob } from './jobs.js';
+import { readLoopHistory } from './loopHistory.js';
 
 const cancelSchema = Joi.object({ reason: Joi.string().trim().min(3).max(1000).required() });
 

@@ -2,7 +2,7 @@ import { say } from '../../../core/base/words/say.js';
 import { conflictWords } from '../../../core/edge/words/plan.js';
 import { asc, eq, inArray, isNotNull, and, desc, sql } from 'drizzle-orm';
 import { planConflicts } from '../../../core/workshop/planning/planConflicts.js';
-import { learnDuration, type FinishedRun } from '../../../core/workshop/planning/jobSteps.js';
+import { learnDuration, type FinishedRun, type ThoughtOf } from '../../../core/workshop/planning/jobSteps.js';
 import {
   buildProblem,
   type BoardJob,
@@ -18,7 +18,8 @@ import type {
   ShiftsInput,
   SkillsInput,
 } from '../../../core/workshop/planning/schema.js';
-import { JOB_KINDS, asJobKind } from '../../../core/workshop/jobs/kinds.js';
+import { usualHours } from '../../../core/workshop/jobs/usualHours.js';
+import { BOOKED_KINDS, asBookedKind } from '../../../core/workshop/jobs/kinds.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import { hasRigidTube } from '../../../core/bench/inspection/items.js';
 import { WET_SCHOOLS } from '../../../core/physics/leak-testing/schools.js';
@@ -33,12 +34,14 @@ import { loop, type loopRevision } from '../../base/database/tables/loops.js';
 import { tellSlot } from '../messages/slots.js';
 import { owner, job, system } from '../../base/database/tables/machines.js';
 import { KIT_LASTS_MINUTES, KIT_OF_STEP } from '../../../core/workshop/planning/capacities.js';
+import type { Procedure } from '../../../core/bench/runs/procedure.js';
+import type { RunState } from '../../../core/bench/runs/state.js';
 import { foldOf } from '../../bench/runs/folds.js';
 import { attendedMinutesOf } from './attended.js';
 import { absence, kit, shift, slot } from '../../base/database/tables/planning.js';
 
-/** ms that a run in progress holds its bench from now on, where nobody planned it: a guess until it is signed off */
-const RUN_LASTS_MS = 6 * 3_600_000;
+/** ms with somebody at it that a run in progress needs from now on, where nobody planned it: a guess until it is signed off */
+const HANDS_LAST_MS = 6 * 3_600_000;
 
 /** Everything a plan depends on. */
 export async function readBoard(ask: Ask): Promise<WorkshopBoard> {
@@ -95,8 +98,8 @@ async function runningNow({ scope, clock }: Ask, slots: readonly (typeof slot.$i
   for (const { runId, benchId, jobId, systemName, procedure } of running) {
     const plannedMs = slots.find((each) => each.jobId === jobId)?.endsAt.getTime() ?? 0;
     const isGuess = plannedMs <= nowMs;
-    const untilMs = isGuess ? nowMs + RUN_LASTS_MS : plannedMs;
     const { state } = await foldOf(scope, runId);
+    const untilMs = isGuess ? nowMs + HANDS_LAST_MS + clocksLeftMs(procedure, state, nowMs) : plannedMs;
     const kit = KIT_OF_STEP[procedure.steps.find(({ id }) => id === state.current)?.kind ?? ''];
     const kitMs = kit === 'pump-supply' ? untilMs : Math.min(untilMs, nowMs + KIT_LASTS_MINUTES * 60_000);
     rows.push({
@@ -109,6 +112,17 @@ async function runningNow({ scope, clock }: Ask, slots: readonly (typeof slot.$i
     });
   }
   return rows;
+}
+
+/** ms that the clocks of a run still hold its bench: a day's wet test holds it a day, whoever is there. */
+function clocksLeftMs({ steps }: Procedure, state: RunState, nowMs: number): number {
+  const at = steps.findIndex(({ id }) => id === state.current);
+  const ahead = at < 0 ? [] : steps.slice(at).flatMap(({ timers }) => timers);
+  return ahead.reduce((sum, { id, seconds }) => {
+    const { startedAt = null } = state.timers[id] ?? {};
+    const left = seconds * 1000 - (startedAt === null ? 0 : nowMs - Date.parse(startedAt));
+    return sum + Math.max(0, left);
+  }, 0);
 }
 
 /** The day somebody looks again, soonest first. */
@@ -145,8 +159,8 @@ async function boardJobs({ scope, account }: Ask): Promise<BoardJob[]> {
   const consents = await scope.select({ jobId: consent.jobId, number: consent.estimateNumber }).from(consent);
   const finished = await finishedRuns({ scope });
   return rows.map(({ job: own, service, systemName, ownerName, file }): BoardJob => {
-    const kind = asJobKind(own.kind);
-    const learned = learnDuration(kind, hasRigidTube(file), service.estimate.hours * 60, finished);
+    const kind = asBookedKind(own.kind);
+    const learned = learnDuration(kind, hasRigidTube(file), thoughtOf(kind, service.estimate.hours, file), finished);
     return {
       id: own.id,
       kind,
@@ -183,7 +197,7 @@ export async function boardJobOf(
 ): Promise<BoardJob> {
   const [shop] = await scope.select({ schools: workshop.schools }).from(workshop).where(eq(workshop.id, account.workshopId));
   const rigid = hasRigidTube(file);
-  const learned = learnDuration(kind, rigid, hours * 60, await finishedRuns({ scope }));
+  const learned = learnDuration(kind, rigid, thoughtOf(kind, hours, file), await finishedRuns({ scope }));
   return {
     id,
     kind,
@@ -202,22 +216,30 @@ export async function boardJobOf(
   };
 }
 
+const thoughtOf = (kind: BoardJob['kind'], hours: number, file: LoopFile): ThoughtOf => ({
+  estimateMinutes: hours * 60,
+  usualMinutes: usualHours(kind, file) * 60,
+});
+
 /** min that only the pump runs after such a job */
 const wetMinutesOf = (kind: BoardJob['kind'], school: keyof typeof WET_SCHOOLS): number =>
-  (JOB_KINDS[kind].opens === 'whole' ? WET_SCHOOLS[school].seconds : WET_SCHOOLS['ten-minutes'].seconds) / 60;
+  (BOOKED_KINDS[kind].opens === 'whole' ? WET_SCHOOLS[school].seconds : WET_SCHOOLS['ten-minutes'].seconds) / 60;
 
-/** How long finished services took with somebody at them: from start to sign-off without the pump's own hours. */
+/** How long finished services and builds took with somebody at them: from start to sign-off without the pump's own hours. */
 async function finishedRuns({ scope }: Pick<Ask, 'scope'>): Promise<FinishedRun[]> {
   const rows = await scope
     .select({ procedure: run.procedure, startedAt: run.startedAt, signedOffAt: run.signedOffAt })
     .from(run)
-    .where(and(eq(run.state, 'signed-off'), sql`${run.procedure} ? 'service'`))
+    .where(and(eq(run.state, 'signed-off'), isNotNull(run.jobId)))
     .orderBy(desc(run.signedOffAt))
     .limit(300);
   return rows.flatMap(({ procedure, startedAt, signedOffAt }): FinishedRun[] => {
-    const { service } = procedure;
+    const { service, twin } = procedure;
     const minutes = attendedMinutesOf({ procedure, startedAt, signedOffAt });
-    return service && minutes !== null ? [{ kind: service.kind, rigid: service.rigid, attendedMinutes: minutes }] : [];
+    const rigid = service?.rigid ?? (twin ? hasRigidTube(twin.loop) : null);
+    if (minutes === null || rigid === null) return [];
+    const kind = service?.kind ?? 'commissioning';
+    return [{ kind, rigid, attendedMinutes: minutes, ...(twin ? { usualMinutes: usualHours(kind, twin.loop) * 60 } : {}) }];
   });
 }
 

@@ -1,6 +1,6 @@
 import type { Shop } from '../../../core/workshop/people/answers.js';
 import { readInput } from '../../../core/base/checking/input.js';
-import { JOB_KIND_KEYS } from '../../../core/workshop/jobs/kinds.js';
+import { BOOKED_KIND_KEYS } from '../../../core/workshop/jobs/kinds.js';
 import type { BillsAnswer } from '../../../core/workshop/prices/answers.js';
 import type { PriceList } from '../../../core/workshop/prices/rates.js';
 import {
@@ -17,7 +17,7 @@ import { readBills } from './bills.js';
 import { readPriceList } from './priceList.js';
 import { setCoolantPrice, setItemPrice, setRates } from './rates.js';
 
-const rates = ratesSchema(JOB_KIND_KEYS);
+const rates = ratesSchema(BOOKED_KIND_KEYS);
 
 export function priceRoutes(routes: Routes): void {
   routes.get<PriceList>('/price-list', readPriceList);

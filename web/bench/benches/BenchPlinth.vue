@@ -8,7 +8,7 @@ import { formatClock, formatSpan } from '@core/base/units/display.js';
 import LoopProfile from '../../machine/profile/LoopProfile.vue';
 import { useDates } from '../../base/units/dates.js';
 import { useNow } from '../../base/units/now.js';
-import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
+import { BOOKED_KINDS } from '@core/workshop/jobs/kinds.js';
 
 /** One bench: the machine that stands on it, what its clock says, what the hands do next. */
 const props = defineProps<{ name: string; run: BenchRun | null; file: LoopFile | null; next?: NextSlot | null }>();
@@ -72,7 +72,7 @@ const sinceS = computed(() => (props.run ? (now.value - Date.parse(props.run.sta
         Free. Next, {{ dates.dayAndTime(next.startsAt) }}:<br />
         <router-link :to="`/jobs/${next.jobId}`"
           ><strong>{{ next.systemName }}</strong></router-link
-        >, {{ JOB_KINDS[next.kind].short }}<template v-if="!next.confirmed">, not confirmed</template>
+        >, {{ BOOKED_KINDS[next.kind].short }}<template v-if="!next.confirmed">, not confirmed</template>
       </p>
       <p v-else class="free">Free. Open a planned machine and start its loop here.</p>
     </component>

@@ -24,7 +24,7 @@ import NumberField from '../../base/units/NumberField.vue';
 import DialogFocus from '../../base/look/DialogFocus.vue';
 
 /** Which bench, and by which school: each choice says what it leaves open. */
-const props = defineProps<{ loopId: string; loopName: string; systemName: string }>();
+const props = defineProps<{ loopId: string; loopName: string; systemName: string; /** of a build that was booked */ jobId?: string }>();
 const emit = defineEmits<{ close: []; started: [runId: string] }>();
 const submit = useSubmit();
 const benches = ref<{ id: string; name: string; taken: string | null }[]>([]);
@@ -61,6 +61,13 @@ const schoolWords = computed(() => {
     ...(wet ? [say('{label} of the pump alone', { label: sayWord(WET_SCHOOLS[schools.wet].label) })] : []),
   ].join(', ');
 });
+/** a build has no joints that stayed shut */
+const leakSchools = computed(
+  () =>
+    Object.fromEntries(Object.entries(LEAK_SCHOOLS).filter(([, { openedOnly }]) => props.jobId === undefined || !openedOnly)) as Partial<
+      typeof LEAK_SCHOOLS
+    >,
+);
 const scenario = ref<Scenario>('surprise');
 /** the service that is practised; null: a commissioning */
 const job = ref<PracticeOf | null>(null);
@@ -108,15 +115,18 @@ const serviceWork = () =>
   LEAK_SCHOOLS[schools.leak].openedOnly ? { openedJoints: opened.value, lostMl: ofService.value ? null : lostMl.value } : {};
 
 async function start(): Promise<void> {
+  const booked = practising.value ? undefined : props.jobId;
   const made = await submit.run((idempotencyKey) =>
-    call<{ run: { id: string } }>('POST', '/runs', {
-      body: {
-        loopId: props.loopId,
-        benchId: practising.value ? null : benchId.value,
-        schools: { ...schools, gaugeResolutionKpa: resolution.value },
-        ...serviceWork(),
-        practice: practising.value ? { scenario: scenario.value, seed: null, job: job.value } : null,
-      },
+    call<{ run: { id: string } }>('POST', booked ? `/jobs/${booked}/start` : '/runs', {
+      body: booked
+        ? { benchId: benchId.value, schools: { ...schools, gaugeResolutionKpa: resolution.value }, openedJoints: [] }
+        : {
+            loopId: props.loopId,
+            benchId: practising.value ? null : benchId.value,
+            schools: { ...schools, gaugeResolutionKpa: resolution.value },
+            ...serviceWork(),
+            practice: practising.value ? { scenario: scenario.value, seed: null, job: job.value } : null,
+          },
       idempotencyKey,
     }).catch((error: unknown) => {
       const runId = error instanceof ApiError ? error.details.runId : undefined;
@@ -173,7 +183,7 @@ async function start(): Promise<void> {
         <template v-if="changing || LEAK_SCHOOLS[schools.leak].openedOnly">
           <fieldset>
             <legend>How leaks are looked for</legend>
-            <label v-for="(school, key) in LEAK_SCHOOLS" :key="key" class="school"
+            <label v-for="(school, key) in leakSchools" :key="key" class="school"
               ><input v-model="schools.leak" type="radio" :value="key" />
               <span
                 ><strong>{{ school.label }}</strong> <span class="quiet">{{ school.consequence }}</span></span

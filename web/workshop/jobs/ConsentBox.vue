@@ -3,7 +3,7 @@ import { say } from '@core/base/words/say.js';
 import { ref } from 'vue';
 import type { Estimate } from '@core/workshop/prices/estimate.js';
 import { CONSENT_WAY_KEYS, CONSENT_WAYS, type ConsentWay } from '@core/workshop/jobs/schema.js';
-import { JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
+import { BOOKED_KINDS, type BookedKind } from '@core/workshop/jobs/kinds.js';
 import type { JobBill } from '@core/workshop/prices/answers.js';
 import { estimateWords, totalWords } from '@core/edge/words/prices.js';
 import PriceLines from '../prices/PriceLines.vue';
@@ -17,7 +17,7 @@ const props = defineProps<{
   job: {
     id: string;
     version: number;
-    kind: JobKind;
+    kind: BookedKind;
     estimate: Estimate;
     consented: boolean;
     bill: JobBill;
@@ -49,7 +49,7 @@ async function agree(): Promise<void> {
     <h2>Estimate and consent</h2>
     <PriceLines v-if="job.estimate.priced" :priced="job.estimate.priced" title="As told to the owner" />
     <p v-if="!job.estimate.priced || job.estimate.priceText" class="figures">
-      {{ JOB_KINDS[job.kind].label }}: {{ estimateWords(job.estimate) }}
+      {{ BOOKED_KINDS[job.kind].label }}: {{ estimateWords(job.estimate) }}
     </p>
     <p v-if="job.bill.passes && job.bill.used && job.bill.agreed" role="status" class="danger">
       It took {{ totalWords(job.bill.used) }} so far; {{ totalWords(job.bill.agreed) }} is agreed. Ask the owner before it goes on.

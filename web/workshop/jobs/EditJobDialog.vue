@@ -30,7 +30,8 @@ const form = reactive<JobForm>({
   note: props.job.note,
 });
 const advice = computed(() => adviceFor(form, props.job.history));
-const needsPart = computed(() => ABOUT_A_PART.includes(form.kind));
+const isBuild = computed(() => form.kind === 'commissioning');
+const needsPart = computed(() => form.kind !== 'commissioning' && ABOUT_A_PART.includes(form.kind));
 const parts = computed(() => props.job.loop.file.components.map((part) => ({ value: part.id, title: shortName(part) })));
 
 async function save(): Promise<void> {
@@ -65,9 +66,15 @@ async function save(): Promise<void> {
     @close="emit('close')"
   >
     <div class="columns">
-      <IntakeFields :system-id="job.system.id" :model-value="form" :baseline-flow-lph="job.history.baselineFlowLph" :at="submit.at" />
+      <IntakeFields
+        :system-id="job.system.id"
+        :build="isBuild"
+        :model-value="form"
+        :baseline-flow-lph="job.history.baselineFlowLph"
+        :at="submit.at"
+      />
       <div class="stack">
-        <ScopeLadder v-model="form.kind" :advice="advice" :file="job.loop.file" />
+        <ScopeLadder v-if="form.kind !== 'commissioning'" v-model="form.kind" :advice="advice" :file="job.loop.file" />
         <v-select
           v-if="needsPart"
           v-model="form.partId"

@@ -32,8 +32,17 @@ const price = computed(() => priceOfForm(prices.list, form.value.kind, props.coo
     <p v-else-if="!prices.reckons" class="wide quiet">
       Prices are reckoned here once the workshop says what an hour costs (Workshop, Prices).
     </p>
-    <DayField v-model="form.neededBy" label="Needed again by" :min="today" :errors="at('neededBy')" />
-    <DayField v-model="form.dropOffOn" label="Can come in from" :errors="at('dropOffOn')" />
+    <DayField
+      v-model="form.neededBy"
+      :label="form.kind === 'commissioning' ? 'Wanted by' : 'Needed again by'"
+      :min="today"
+      :errors="at('neededBy')"
+    />
+    <DayField
+      v-model="form.dropOffOn"
+      :label="form.kind === 'commissioning' ? 'Can begin from' : 'Can come in from'"
+      :errors="at('dropOffOn')"
+    />
     <DayField v-model="form.partsOn" label="Parts expected" :errors="at('partsOn')" />
     <OwnerDays v-model="form.windows" :today="today" :at="at" class="wide" />
     <v-text-field v-model="form.note" label="Note for the bench" :error-messages="at('note')" />

@@ -12,7 +12,12 @@ import type { JobForm } from './jobForm.js';
 
 /** What the owner says and what eyes and noses notice, before anything is opened. */
 const form = defineModel<JobForm>({ required: true });
-defineProps<{ systemId: string; baselineFlowLph: number | null; at: (path: string) => string[] }>();
+defineProps<{
+  systemId: string;
+  baselineFlowLph: number | null;
+  at: (path: string) => string[];
+  /** nothing was in it yet: wishes, no signs */ build?: boolean;
+}>();
 const comparing = ref(false);
 const dataSafe = (Object.keys(DATA_SAFE) as DataSafe[]).map((value) => ({ value, title: say(DATA_SAFE[value]) }));
 </script>
@@ -22,14 +27,14 @@ const dataSafe = (Object.keys(DATA_SAFE) as DataSafe[]).map((value) => ({ value,
     <v-textarea
       v-model="form.symptom"
       rows="2"
-      label="In the owner’s words"
-      placeholder="gets loud after ten minutes, was quiet last winter"
+      :label="build ? 'What the owner wants' : 'In the owner’s words'"
+      :placeholder="build ? 'quiet at night, room for a second card later' : 'gets loud after ten minutes, was quiet last winter'"
       :error-messages="at('intake.symptom')"
     />
     <!-- what the machine says by itself, beside its owner's words -->
     <slot />
-    <SignTiles v-model="form.signs" />
-    <div class="row colour">
+    <SignTiles v-if="!build" v-model="form.signs" />
+    <div v-if="!build" class="row colour">
       <v-btn variant="outlined" @click="comparing = true">Photograph it beside its sample</v-btn>
       <span v-if="form.colour" class="figures">{{ colourWords(form.colour) }}</span>
       <v-btn v-if="form.colour" variant="text" @click="form.colour = null">Leave it out</v-btn>
@@ -46,6 +51,7 @@ const dataSafe = (Object.keys(DATA_SAFE) as DataSafe[]).map((value) => ({ value,
     />
     <div class="pair">
       <NumberField
+        v-if="!build"
         v-model="form.flowLph"
         label="Flow now"
         unit="L/h"

@@ -3,14 +3,14 @@ import { sayWord } from '@core/base/words/say.js';
 import { tubesInOrder } from '@core/machine/catalogue/names.js';
 import { computed, onMounted, reactive, ref } from 'vue';
 import { DEFAULT_SCHOOLS, LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from '@core/physics/leak-testing/schools.js';
-import { JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
+import { BOOKED_KINDS, type BookedKind } from '@core/workshop/jobs/kinds.js';
 import { jointsOfPart, usualSchools } from '@core/workshop/jobs/usualSchools.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { call, get } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 
 /** Which bench, and how leaks are looked for afterwards: by how far the loop is opened. */
-const props = defineProps<{ jobId: string; kind: JobKind; partId: string | null; file: LoopFile; systemName: string; ready: boolean }>();
+const props = defineProps<{ jobId: string; kind: BookedKind; partId: string | null; file: LoopFile; systemName: string; ready: boolean }>();
 const emit = defineEmits<{ started: [runId: string] }>();
 const submit = useSubmit();
 const benches = ref<{ id: string; name: string }[]>([]);
@@ -30,7 +30,7 @@ onMounted(async () => {
 const runs = computed(() => tubesInOrder(props.file));
 /** joints of the part that is changed; more can be ticked */
 const opened = ref(jointsOfPart(props.file, props.partId));
-const refills = computed(() => JOB_KINDS[props.kind].fill !== 'none');
+const refills = computed(() => BOOKED_KINDS[props.kind].fill !== 'none');
 
 async function start(): Promise<void> {
   const made = await submit.run((idempotencyKey) =>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
+import { BOOKED_KINDS, type BookedKind } from '@core/workshop/jobs/kinds.js';
 import type { ScopeAdvice } from '@core/workshop/jobs/scope.js';
 import type { Priced } from '@core/workshop/prices/priced.js';
 import { totalWords } from '@core/edge/words/prices.js';
@@ -7,10 +7,15 @@ import { capital, say, sayWord } from '@core/base/words/say.js';
 import { computed } from 'vue';
 
 /** What the take-in comes to, always in sight: the job, its hours, its price, and why; its one button beside it. */
-const props = defineProps<{ kind: JobKind; hours: number | null; price: Priced | null; advice: ScopeAdvice }>();
+const props = defineProps<{
+  kind: BookedKind;
+  hours: number | null;
+  price: Priced | null;
+  /** null: a build, which nothing advises */ advice: ScopeAdvice | null;
+}>();
 const big = computed(() =>
   [
-    capital(say(JOB_KINDS[props.kind].label)),
+    capital(say(BOOKED_KINDS[props.kind].label)),
     props.hours === null ? '' : `${Number(props.hours.toFixed(2))} h`,
     props.price ? totalWords(props.price) : '',
   ]
@@ -18,9 +23,11 @@ const big = computed(() =>
     .join(' · '),
 );
 const why = computed(() =>
-  props.kind === props.advice.kind
-    ? say('because {reasons}', { reasons: props.advice.reasons[0] ?? '' })
-    : say('chosen by hand; the lightest that is safe is {label}', { label: sayWord(JOB_KINDS[props.advice.kind].label) }),
+  props.advice === null
+    ? say('with what is in its drawing; what builds took here says more as soon as there are three')
+    : props.kind === props.advice.kind
+      ? say('because {reasons}', { reasons: props.advice.reasons[0] ?? '' })
+      : say('chosen by hand; the lightest that is safe is {label}', { label: sayWord(BOOKED_KINDS[props.advice.kind].label) }),
 );
 </script>
 

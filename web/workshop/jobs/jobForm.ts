@@ -6,7 +6,7 @@ import { priceEstimate } from '@core/workshop/prices/lines.js';
 import type { PriceList } from '@core/workshop/prices/rates.js';
 import type { TypedPart } from '../prices/PartLines.vue';
 import { usualHours } from '@core/workshop/jobs/usualHours.js';
-import { refillsAnew, type JobKind } from '@core/workshop/jobs/kinds.js';
+import { BOOKED_KINDS, type BookedKind } from '@core/workshop/jobs/kinds.js';
 import type { ColourRead } from '@core/machine/liquids/colourSchema.js';
 import type { EstimateInput } from '@core/workshop/prices/estimate.js';
 import type { Intake, OwnerWindow } from '@core/workshop/jobs/schema.js';
@@ -14,7 +14,7 @@ import { adviseScope, type ScopeAdvice, type Sign } from '@core/workshop/jobs/sc
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 
 export interface JobForm {
-  kind: JobKind;
+  kind: BookedKind;
   partId: string | null;
   symptom: string;
   condition: string;
@@ -71,9 +71,9 @@ export const adviceFor = (form: JobForm, history: LoopHistory): ScopeAdvice =>
   });
 
 /** What such a job usually takes: a start for the estimate, to be corrected by whoever has seen the machine. */
-export function usualEstimate(kind: JobKind, file: LoopFile): { hours: number; coolantMl: number } {
+export function usualEstimate(kind: BookedKind, file: LoopFile): { hours: number; coolantMl: number } {
   const hours = usualHours(kind, file);
-  const coolantMl = refillsAnew(kind) ? Math.ceil(fillVolume(file).volumeMl / 50) * 50 : 0;
+  const coolantMl = BOOKED_KINDS[kind].fill === 'anew' ? Math.ceil(fillVolume(file).volumeMl / 50) * 50 : 0;
   return { hours, coolantMl };
 }
 
@@ -106,7 +106,7 @@ type Typed<T> = { [K in keyof T]: T[K] | null };
 /** What the form's estimate comes to; null: prices are not reckoned here, or a figure is missing. */
 export function priceOfForm(
   list: PriceList,
-  kind: JobKind,
+  kind: BookedKind,
   coolantId: string | null,
   form: Parameters<typeof estimateOf>[0],
 ): Priced | null {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { say, sayWord } from '@core/base/words/say.js';
 import { computed, ref } from 'vue';
-import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
+import { BOOKED_KINDS } from '@core/workshop/jobs/kinds.js';
 import { KITS } from '@core/workshop/planning/capacities.js';
 import { dragJob, type Dragged } from '@core/workshop/planning/board.js';
 import { endOf, lateMinutes, startOf, type PlacedJob, type PlanJob } from '@core/workshop/planning/problem.js';
@@ -59,7 +59,11 @@ interface Bar {
 }
 const nameOf = (id: string): { label: string; kind: string; consented: boolean } => {
   const job = props.board.jobs.find((each) => each.id === id);
-  return { label: job?.systemName ?? 'a machine', kind: job ? sayWord(JOB_KINDS[job.kind].short) : '', consented: job?.consented ?? true };
+  return {
+    label: job?.systemName ?? 'a machine',
+    kind: job ? sayWord(BOOKED_KINDS[job.kind].short) : '',
+    consented: job?.consented ?? true,
+  };
 };
 const fixedBar = (slot: BoardSlot): Bar => ({
   id: slot.jobId,

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Shop } from '@core/workshop/people/answers.js';
-import { JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
+import { BOOKED_KIND_KEYS, BOOKED_KINDS, type BookedKind } from '@core/workshop/jobs/kinds.js';
 import { CURRENCIES } from '@core/workshop/prices/money.js';
 import { CHARGES } from '@core/workshop/prices/rates.js';
 import { capital, say } from '@core/base/words/say.js';
@@ -17,16 +17,19 @@ const props = defineProps<{ shop: Shop['workshop']; isLead: boolean; today: stri
 const emit = defineEmits<{ changed: [shop: Shop] }>();
 const submit = useSubmit();
 const notices = useNotices();
-const copy = () => ({ ...props.shop.rates, hourMinorByKind: { ...props.shop.rates.hourMinorByKind } as Partial<Record<JobKind, number>> });
+const copy = () => ({
+  ...props.shop.rates,
+  hourMinorByKind: { ...props.shop.rates.hourMinorByKind } as Partial<Record<BookedKind, number>>,
+});
 const form = ref(copy());
 watch(
   () => props.shop.rates,
   () => (form.value = copy()),
 );
 /** kinds with an hour of their own, and one more to choose */
-const own = computed(() => JOB_KIND_KEYS.filter((kind) => form.value.hourMinorByKind[kind] !== undefined));
-const more = computed(() => JOB_KIND_KEYS.filter((kind) => form.value.hourMinorByKind[kind] === undefined).map((value) => ({ value, title: say(JOB_KINDS[value].label) }))); // prettier-ignore
-function setOwn(kind: JobKind, minor: number | null): void {
+const own = computed(() => BOOKED_KIND_KEYS.filter((kind) => form.value.hourMinorByKind[kind] !== undefined));
+const more = computed(() => BOOKED_KIND_KEYS.filter((kind) => form.value.hourMinorByKind[kind] === undefined).map((value) => ({ value, title: say(BOOKED_KINDS[value].label) }))); // prettier-ignore
+function setOwn(kind: BookedKind, minor: number | null): void {
   const { [kind]: _, ...rest } = form.value.hourMinorByKind;
   form.value.hourMinorByKind = minor === null ? rest : { ...rest, [kind]: minor };
 }
@@ -82,7 +85,7 @@ async function save(): Promise<void> {
         v-for="kind in own"
         :key="kind"
         :model-value="form.hourMinorByKind[kind] ?? null"
-        :label="`An hour of: ${JOB_KINDS[kind].short}`"
+        :label="`An hour of: ${BOOKED_KINDS[kind].short}`"
         :currency="form.currency"
         hint="Empty: as any other hour"
         @update:model-value="setOwn(kind, $event)"
@@ -92,7 +95,7 @@ async function save(): Promise<void> {
         :model-value="null"
         :items="more"
         label="Another price for one kind of job"
-        @update:model-value="setOwn($event as unknown as JobKind, form.hourMinor)"
+        @update:model-value="setOwn($event as unknown as BookedKind, form.hourMinor)"
       />
       <p v-if="submit.stale.value" role="alert" class="danger wide">Somebody changed the workshop meanwhile; load the page again.</p>
       <p v-else-if="submit.problem.value" role="alert" class="danger wide">{{ submit.problem.value }}</p>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Coming, Ready } from '@core/workshop/jobs/answers.js';
-import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
+import { BOOKED_KINDS } from '@core/workshop/jobs/kinds.js';
 import { daysBetween } from '@core/base/units/calendar.js';
 import { useDates } from '../../base/units/dates.js';
 import { useArrivals } from '../jobs/arrivals.js';
@@ -25,7 +25,7 @@ const arrivals = useArrivals(() => emit('changed'));
             <router-link :to="`/jobs/${each.jobId}`"
               ><strong>{{ each.systemName }}</strong></router-link
             >
-            {{ JOB_KINDS[each.kind].short }}
+            {{ BOOKED_KINDS[each.kind].short }}
             <span class="quiet">{{ each.ownerName }}, {{ each.bench }}</span>
           </span>
           <span v-if="each.broughtOn" class="here">here</span>
@@ -54,7 +54,7 @@ const arrivals = useArrivals(() => emit('changed'));
             <router-link :to="`/jobs/${each.jobId}`"
               ><strong>{{ each.systemName }}</strong></router-link
             >
-            {{ JOB_KINDS[each.kind].short }}
+            {{ BOOKED_KINDS[each.kind].short }}
             <span class="quiet">{{ [each.ownerName, each.phone].filter(Boolean).join(', ') }}</span>
           </span>
           <span v-if="session.may('machines')" class="acts">
