@@ -22,7 +22,7 @@ import { verdictShares, WRONG_VERDICTS } from '../tests/bench/seededAirTests.js'
 import { TestRun } from '../tests/bench/testRun.js';
 import { datesOnServer } from './datesOnServer.js';
 import { readLoopFile } from '../core/machine/loop-file/loopFileSchema.js';
-import { logFigures } from './logs.js';
+import { logFigures, measureLog, MEASURE_LOG } from './logs.js';
 import { diagnosisFigures } from './diagnosis.js';
 import { planQuality } from './drainPlans.js';
 import { Epanet, epanetInput } from '../tests/oracle/epanet.js';
@@ -221,12 +221,21 @@ function diagnoses(): boolean[] {
 }
 
 async function logs(): Promise<boolean[]> {
-  const { lines, bytes, libraryS, readS, peakBytes, days } = await logFigures(1_000_000);
-  say(`\nA log of ${lines} lines, ${Math.round(bytes / 1e6)} MB, ${days} days with a reading: ${readS.toFixed(1)} s; the CSV library alone ${libraryS.toFixed(1)} s`); // prettier-ignore
+  const { lines, bytes, runs } = await logFigures(1_000_000);
+  const ratios = runs.map(({ readS, libraryS }) => readS / libraryS).sort((a, b) => a - b);
+  const [middle, last] = [ratios[Math.floor(ratios.length / 2)] as number, runs.at(-1)];
+  const peak = Math.max(...runs.map(({ peakBytes }) => peakBytes));
+  say(`\nA log of ${lines} lines, ${Math.round(bytes / 1e6)} MB, ${last?.days} days with a reading: ${last?.readS.toFixed(1)} s; the CSV library alone ${last?.libraryS.toFixed(1)} s`); // prettier-ignore
+  say(`      in ${runs.length} fresh processes: ${ratios.map((ratio) => ratio.toFixed(2)).join(', ')} × the library`);
   return [
-    line('reading a log against the CSV library alone', `${(readS / libraryS).toFixed(2)} ×`, 'at most 3 ×', readS <= 3 * libraryS),
-    line('memory that it takes', `${Math.round(peakBytes / 1e6)} MB`, 'at most 300 MB', peakBytes <= 300e6),
+    line('reading a log against the CSV library alone, middle of them', `${middle.toFixed(2)} ×`, 'at most 3 ×', middle <= 3),
+    line('memory that it takes', `${Math.round(peak / 1e6)} MB`, 'at most 300 MB', peak <= 300e6),
   ];
+}
+
+if (process.argv[2] === MEASURE_LOG) {
+  process.send?.(await measureLog(process.argv[3] as string));
+  process.exit(0);
 }
 
 say('Lavacrum bench: ratios in one run');

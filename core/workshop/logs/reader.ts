@@ -81,6 +81,8 @@ class RunningMeans {
   private readonly units: readonly (LogUnit | null)[];
   private readonly sums: Float64Array;
   private readonly counts: Int32Array;
+  private readonly least: Float64Array;
+  private readonly most: Float64Array;
   /** figures that no sensor can mean */
   insane = 0;
 
@@ -88,6 +90,8 @@ class RunningMeans {
     this.at = new Int32Array(channels.length).fill(-1);
     this.sums = new Float64Array(channels.length);
     this.counts = new Int32Array(channels.length);
+    this.least = Float64Array.from(channels, ({ range }) => range.least);
+    this.most = Float64Array.from(channels, ({ range }) => range.most);
     this.units = channels.map(({ column }) => (column && !isOwnUnit(column.unit) ? column.unit : null));
   }
 
@@ -104,7 +108,7 @@ class RunningMeans {
 
   /** @returns what was read of the column that somebody follows line by line; NaN where nothing was */
   take(row: readonly string[], decimalComma: boolean, followed: number): number {
-    const { at, sums, counts, units, channels } = this;
+    const { at, sums, counts, units, least, most } = this;
     let found = Number.NaN;
     for (let index = 0; index < at.length; index += 1) {
       const place = at[index] as number;
@@ -113,8 +117,7 @@ class RunningMeans {
       const own = numberIn(text, decimalComma);
       const unit = units[index] as LogUnit | null;
       const value = unit === null ? own : inOwnUnit(own, unit);
-      const { least, most } = (channels[index] as Channel).range;
-      if (value >= least && value <= most) {
+      if (value >= (least[index] as number) && value <= (most[index] as number)) {
         sums[index] = (sums[index] as number) + value;
         counts[index] = (counts[index] as number) + 1;
         if (index === followed) found = value;
