@@ -9,6 +9,7 @@ import DrainPanel from '../machine/draining/DrainPanel.vue';
 import FillPanel from '../machine/filling/FillPanel.vue';
 import ComparePanel from '../machine/heat/ComparePanel.vue';
 import HeatPanel from '../machine/heat/HeatPanel.vue';
+import { useHeatSetup } from '../machine/heat/useHeatSetup.js';
 import { useLoopPage } from '../machine/loop/useLoopPage.js';
 import AirPanel from '../machine/air/AirPanel.vue';
 
@@ -29,6 +30,7 @@ const measured = computed(
   () =>
   loop.value ? blocksFromBaselines(loop.value.file, loop.value.baselines.map(({ reading }) => reading), liquid.value) : [], // prettier-ignore
 );
+const setup = useHeatSetup(() => props.id, loop);
 const twin = useTwin(
   () => loop.value?.file ?? null,
   () => liquid.value,
@@ -76,10 +78,18 @@ const twin = useTwin(
         />
         <FillPanel v-else-if="mode === 'fill'" :loop="loop.file" :twin="twin" :colour="colour" :liquid="liquid" :inside="loop.inside" />
         <AirPanel v-else-if="mode === 'air'" :loop="loop.file" :twin="twin" :colour="colour" :liquid="liquid" />
-        <HeatPanel v-else-if="mode === 'heat'" :loop="loop.file" :twin="twin" :colour="colour" :measured="measured" />
+        <HeatPanel
+          v-else-if="mode === 'heat' && setup"
+          v-model:setup="setup"
+          :loop="loop.file"
+          :twin="twin"
+          :colour="colour"
+          :measured="measured"
+        />
         <CausePanel v-else-if="mode === 'cause'" :loop="loop.file" :twin="twin" :baselines="loop.baselines.map(({ reading }) => reading)" />
         <ComparePanel
-          v-else
+          v-else-if="setup"
+          :setup="setup"
           :loop-id="id"
           :loop="loop.file"
           :twin="twin"

@@ -26,13 +26,15 @@ export const STEP_KINDS = [
 export type StepKind = (typeof STEP_KINDS)[number];
 
 /**
- * What a step does beyond its kind, so that no rule needs its name: `isolates` cuts power off everything but the pump,
+ * What a step does beyond its kind, so that no rule needs its name: `isolates` cuts power off everything but the pump, `cuts-mains` takes
+ * the whole machine off the wall where its loop stays closed,
  * `closes` closes the loop, `empties` takes it apart, `measures-before` reads the state on arrival, `mends` a leak,
  * `new-parts` is for parts that were never in use, `dusts` cleans fins and fans, `puts-away` gives every part of a loop that is over
  * its place; `lays-out` is before anything is built.
  */
 export const STEP_TRAITS = [
   'isolates',
+  'cuts-mains',
   'closes',
   'empties',
   'measures-before',

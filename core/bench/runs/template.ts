@@ -89,5 +89,5 @@ export const isEach = (check: CheckTemplate): check is EachCheck => 'each' in ch
 
 /** Steps that protect people or electronics: a template without them is refused. */
 export const isProtected = ({ kind, does }: StepTemplate): boolean =>
-  ['fill', 'power', 'sign-off'].includes(kind) || (does ?? []).some((each) => each === 'closes' || each === 'isolates');
+  ['fill', 'power', 'sign-off'].includes(kind) || (does ?? []).some((each) => ['closes', 'isolates', 'cuts-mains'].includes(each));
 export const PROTECTED_EACH: readonly EachKey[] = ['joints', 'closures', 'pulled', 'back', 'towels', 'stands', 'reverse'];

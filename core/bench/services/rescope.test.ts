@@ -28,7 +28,7 @@ function led(kind: JobKind, upTo: string): TestRun {
   const run = new TestRun(procedureOf(kind));
   for (const { id } of run.procedure.steps) {
     if (id === upTo) break;
-    if (id === 'isolate') run.finish(id);
+    if (['isolate', 'off'].includes(id)) run.finish(id);
     else run.tick(id).say({ type: 'deviation', step: id, reason: 'for the test' });
   }
   return run;
@@ -53,11 +53,29 @@ describe('a job that changes its kind in the middle', () => {
   });
 
   it('brings back what was pulled, although a top-up alone pulls nothing', () => {
-    const run = closed('closed-loop', 'isolate');
+    const run = closed('drain-refill', 'isolate');
     expect(procedureOf('top-up').steps.map(({ kind }) => kind)).not.toContain('power');
     const steps = after(run, 'top-up');
     expect(steps.indexOf('power')).toBeGreaterThan(steps.indexOf('fill'));
     expect(steps.at(-1)).toBe('sign-off');
+  });
+
+  it('brings back by name what was pulled, although work with the loop closed pulls nothing', () => {
+    const steps = stepsAfterRescope(closed('drain-refill', 'isolate').procedure, procedureOf('closed-loop'), 'closed-loop', closed('drain-refill', 'isolate').state); // prettier-ignore
+    const power = steps.filter(({ kind }) => kind === 'power');
+    expect(power.map(({ id }) => id)).toEqual(['power']);
+    expect(power[0]?.checks.some(({ id }) => id.startsWith('back:'))).toBe(true);
+  });
+
+  it('still pulls every load before a pump runs alone, although the machine was off the wall', () => {
+    const run = closed('closed-loop', 'off');
+    const steps = after(run, 'drain-refill');
+    expect(steps.indexOf('off')).toBeLessThan(steps.indexOf('isolate'));
+    expect(steps.indexOf('isolate')).toBeLessThan(steps.indexOf('fill'));
+    expect(steps).not.toContain('on');
+    expect(run.state.steps.some(({ id }) => id === 'isolate')).toBe(false);
+    // a top-up alone does not think of the wall
+    expect(after(run, 'top-up')).toContain('on');
   });
 
   it('closes and tests a loop that was taken apart, although a flush opens nothing', () => {

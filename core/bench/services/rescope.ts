@@ -1,5 +1,6 @@
 import { ENDS_LOOP, JOB_KINDS, type JobKind } from '../../workshop/jobs/kinds.js';
-import type { Procedure, ProcedureStep, StepKind } from '../runs/procedure.js';
+import { BACK } from '../runs/checkIds.js';
+import type { Procedure, ProcedureStep, StepKind, StepTrait } from '../runs/procedure.js';
 import type { RunState } from '../runs/state.js';
 
 /** Why a job in progress cannot become another kind: what was done already asks for more than that kind does. */
@@ -22,15 +23,19 @@ export function cannotBecome(now: Procedure, state: RunState, kind: JobKind): Re
   return wasDrained(state) && (fill === 'none' || kind === 'top-up') ? { why: 'was-drained' } : null;
 }
 
+const didAny = (now: Procedure, state: RunState, ...traits: readonly StepTrait[]): boolean =>
+  now.steps.some((step) => step.does.some((each) => traits.includes(each)) && isDone(state, step));
+/** A return to power that names what was pulled. */
+const bringsBack = ({ kind, checks }: ProcedureStep): boolean => kind === 'power' && checks.some(({ id }) => id.startsWith(BACK));
+
 /** What was undone so far, and the kinds of steps that make it good, in their order. */
 function makesGood(now: Procedure, state: RunState, kind: JobKind): readonly StepKind[] {
-  const isolated = now.steps.some((step) => step.does.includes('isolates') && isDone(state, step));
   const drained = wasDrained(state);
   const over = ENDS_LOOP.includes(kind);
   return [
     ...(wasOpened(now, state) && !over ? (['dry-test'] as const) : []),
     ...(drained && !over ? (['fill', 'wet-run', 'bleed'] as const) : []),
-    ...(isolated ? (['power'] as const) : []),
+    ...(didAny(now, state, 'isolates', 'cuts-mains') ? (['power'] as const) : []),
   ];
 }
 
@@ -41,15 +46,18 @@ function makesGood(now: Procedure, state: RunState, kind: JobKind): readonly Ste
  */
 export function stepsAfterRescope(now: Procedure, made: Procedure, kind: JobKind, state: RunState): ProcedureStep[] {
   const good = makesGood(now, state, kind);
-  const comes = new Set(made.steps.map(({ id }) => id));
-  const hasKind = (of: StepKind): boolean => made.steps.some((step) => step.kind === of);
+  // plugs that were pulled come back by name, although the new kind pulls none
+  const pulled = didAny(now, state, 'isolates');
+  const fits = made.steps.filter((step) => step.kind !== 'power' || !pulled || bringsBack(step));
+  const comes = new Set(fits.map(({ id }) => id));
+  const hasKind = (of: StepKind): boolean => fits.some((step) => step.kind === of);
   const closes = wasOpened(now, state) && !ENDS_LOOP.includes(kind) && !made.steps.some((step) => step.does.includes('closes'));
   const kept = now.steps.filter(
     (step) =>
       !comes.has(step.id) &&
       (isDone(state, step) || (closes && step.does.includes('closes')) || (good.includes(step.kind) && !hasKind(step.kind))),
   );
-  const steps = [...made.steps];
+  const steps = [...fits];
   const placeOf = (near: readonly ProcedureStep[]): number | undefined =>
     near.map(({ id }) => steps.findIndex((each) => each.id === id)).find((index) => index >= 0);
   for (const step of kept) {

@@ -98,6 +98,21 @@ const DUST: StepTemplate = {
   timers: [],
   checks: [tick('fins', 'Fins and fans free of dust', 'Dust'), tick('filters', 'Filters washed and dry', 'Dust', { mayNotApply: true })],
 };
+/** Nothing wet is opened and no pump runs by itself: the machine goes off the wall, whole. */
+const OFF: StepTemplate = {
+  id: 'off',
+  does: ['cuts-mains'],
+  kind: 'checks',
+  title: 'Off at the wall',
+  lead: 'The loop stays closed: nothing is pulled, no jumper, no pump by itself.',
+  cautions: ['No hand goes in while a light on the board is lit.'],
+  timers: [],
+  checks: [
+    tick('shut-down', 'Shut down, supply switched off at the back', 'Supply', { beforePower: true }),
+    tick('lead-out', 'Lead out of the wall, power button held until no light is left', 'Supply', { beforePower: true }),
+    tick('photo', 'Photograph taken of every plug that has to move', 'Record', { mayNotApply: true }),
+  ],
+};
 const CLOSED: StepTemplate = {
   id: 'closed',
   does: ['dusts'],
@@ -116,6 +131,28 @@ const CLOSED: StepTemplate = {
     tick('strain', 'Joints dry and not strained after the move', 'After the move'),
   ],
 };
+const standardCheck = (step: string, ...ids: readonly string[]): CheckTemplate[] =>
+  standard(step).checks.filter((each) => 'id' in each && ids.includes(each.id));
+const ON: StepTemplate = {
+  id: 'on',
+  kind: 'power',
+  title: 'Back on the wall',
+  lead: 'Nothing was pulled, so nothing is missing; what was swung or moved is looked at once more.',
+  cautions: ['No power while anything in the case is wet.'],
+  timers: [],
+  checks: [
+    tick('nothing-loose', 'Nothing left in the case: screws, wipes and tools counted', 'Before the first start', { beforePower: true }),
+    tick('moved-back', 'Every plug that was moved back in its place, by the photograph', 'Before the first start', {
+      mayNotApply: true,
+      beforePower: true,
+    }),
+    ...standardCheck('power', 'pump-signal', 'fans'),
+    tick('temps', 'First minutes watched in firmware: no part runs away', 'First start'),
+    tick('joints-warm', 'Joints and bends dry once it is warm, where anything was moved', 'First start', { mayNotApply: true }),
+  ],
+};
+/** No coolant was poured: no sample of it is kept. */
+const BASELINE_CLOSED: StepTemplate = { ...standard('baseline'), checks: standardCheck('baseline', 'level-mark') };
 const DRAIN: StepTemplate = {
   id: 'drain',
   kind: 'drain',
@@ -242,7 +279,7 @@ const pick = (...ids: readonly string[]): StepTemplate[] => ids.map(standard);
 const REFILL = ['fill', 'wet', 'bleed', 'power', 'baseline', 'sign-off'] as const;
 
 const STEPS: Record<JobKind, readonly StepTemplate[]> = {
-  'closed-loop': [BEFORE, ...pick('isolate'), CLOSED, ...pick('power', 'baseline', 'sign-off')],
+  'closed-loop': [BEFORE, OFF, CLOSED, ON, BASELINE_CLOSED, ...pick('sign-off')],
   'top-up': pick('fill', 'sign-off'),
   'drain-refill': [BEFORE, DUST, ...pick('isolate'), DRAIN, ...pick(...REFILL)],
   'flush-refill': [BEFORE, DUST, ...pick('isolate'), DRAIN, RINSE, ...pick(...REFILL)],

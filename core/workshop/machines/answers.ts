@@ -12,6 +12,7 @@ import type { DustPlace } from '../due-dates/facts.js';
 import type { FittedLot } from '../lots/answers.js';
 import type { UsagePage } from '../usage/answers.js';
 import type { BookedKind } from '../jobs/kinds.js';
+import type { HeatSetup } from '../../physics/heat/setup.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { RevisionKind } from '../../machine/loop-file/revisionKinds.js';
 import type { BaselineReading } from '../../physics/diagnosis/reading.js';
@@ -165,6 +166,8 @@ export interface LoopAnswer {
   systemName: string;
   coolantProductId: string | null;
   version: number;
+  /** what was said of its air and load; null: nothing yet */
+  heatSetup: HeatSetup | null;
   file: LoopFile;
   inside: InsideNow;
   /** the workshop's policy of stands and openings */

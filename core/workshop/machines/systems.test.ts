@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { personSchema, setupSchema, workshopSchema } from '../people/schema.js';
 import { normaliseBaseline } from '../../physics/diagnosis/baseline.js';
-import { readInput, InputProblem } from '../../base/checking/input.js';
+import { pathsOf } from '../../../tests/paths.js';
 import { DEFAULT_SCHOOLS } from '../../physics/leak-testing/schools.js';
 import { coolantProductSchema } from '../coolants/schema.js';
 import { attentionOf, compareAttention, sayDue } from './attention.js';
@@ -9,16 +9,6 @@ import { ownerSchema, postponeSchema, serviceSchema, systemSchema } from './sche
 
 const today = '2026-03-10';
 const id = '6f1f0d5e-0000-4000-8000-000000000001';
-
-function pathsOf(schema: Parameters<typeof readInput>[0], input: unknown): string[] {
-  try {
-    readInput(schema, input);
-    return [];
-  } catch (error) {
-    if (error instanceof InputProblem) return error.fields.map(({ path }) => path);
-    throw error;
-  }
-}
 
 describe('what needs attention', () => {
   const none = { postponed: 0, firstDueOn: null };

@@ -104,6 +104,7 @@ const OF_ROUTE: Readonly<Record<Right, readonly string[]>> = {
     'POST /loops/:id/came-filled',
     'DELETE /loops/:id/came-filled',
     'POST /loops/:id/part',
+    'PUT /loops/:id/heat-setup',
     'POST /own-parts',
     'PUT /own-parts/:id',
     'DELETE /own-parts/:id',

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
+import { setupOf, type HeatSetup } from '../../../core/physics/heat/setup.js';
 import { loopVolume } from '../../../core/machine/loop-file/volume.js';
 import { errorOf, TestBench, type Visitor } from '../../../tests/integration/bench.js';
 
@@ -96,5 +97,19 @@ describe('revisions', () => {
     const { body } = await create(example());
     const statuses = (await Promise.all([1, 2, 3, 4].map(() => revise(body.id, 1, example())))).map(({ status }) => status).sort();
     expect(statuses).toEqual([201, 409, 409, 409]);
+  });
+});
+
+describe('what is said of a loop’s air and load', () => {
+  it('stays with it, unseen by others, and a new drawing does not lose it', async () => {
+    const { body } = await create(example());
+    const setup = setupOf(example(), null);
+    const said = { ...setup, fanSpeed: 0.35, air: { front: { from: 'case', to: 'out', blockage: 0.2 } } };
+    expect((await tech.put(`/loops/${body.id}/heat-setup`, { ...said, fanSpeed: 2 })).status).toBe(422);
+    expect((await tech.put(`/loops/${body.id}/heat-setup`, said)).status).toBe(200);
+    const other = await bench.workshop('Others');
+    expect((await other.put(`/loops/${body.id}/heat-setup`, said)).status).toBe(404);
+    await tech.post(`/loops/${body.id}/revisions`, { name: 'Main', coolantProductId: null, file: example(), kind: 'change', reason: 'redrawn', version: 1 }); // prettier-ignore
+    expect((await tech.get<{ heatSetup: HeatSetup }>(`/loops/${body.id}`)).body.heatSetup).toEqual(said);
   });
 });

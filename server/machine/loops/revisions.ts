@@ -161,6 +161,7 @@ export async function loadLoop(scope: Scope, loopId: string) {
       systemName: system.name,
       coolantProductId: loop.coolantProductId,
       version: loop.version,
+      heatSetup: loop.heatSetup,
     })
     .from(loop)
     .innerJoin(system, eq(system.id, loop.systemId))

@@ -64,9 +64,9 @@ const schoolWords = computed(() => {
 /** a build has no joints that stayed shut */
 const leakSchools = computed(
   () =>
-    Object.fromEntries(Object.entries(LEAK_SCHOOLS).filter(([, { openedOnly }]) => props.jobId === undefined || !openedOnly)) as Partial<
-      typeof LEAK_SCHOOLS
-    >,
+    Object.fromEntries(
+      Object.entries(LEAK_SCHOOLS).filter(([, { openedOnly }]) => props.jobId === undefined || !openedOnly),
+    ) as typeof LEAK_SCHOOLS,
 );
 const scenario = ref<Scenario>('surprise');
 /** the service that is practised; null: a commissioning */

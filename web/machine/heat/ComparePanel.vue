@@ -14,7 +14,8 @@ import { get } from '../../base/http/api.js';
 import { usePage } from '../../base/http/usePage.js';
 import ProfileSheet from '../profile/ProfileSheet.vue';
 import type { SecondLine } from '../profile/LoopDrawing.vue';
-import { usualBlocks } from '@core/physics/heat/usual.js';
+import { given } from '@core/physics/heat/setup.js';
+import type { HeatForm } from './useHeatSetup.js';
 
 /** Two variants of a loop side by side: flow, pressure and temperature, part by part. */
 const props = defineProps<{
@@ -25,6 +26,8 @@ const props = defineProps<{
   liquid: Liquid;
   measured: readonly MeasuredBlock[];
   revisions: readonly { number: number; kind: string }[];
+  /** what is said of air and load */
+  setup: HeatForm;
 }>();
 
 const FIGURES = {
@@ -67,15 +70,14 @@ const otherTwin = useTwin(
   () => props.liquid,
 );
 
-const usualSpeed = props.loop.components.find(({ kind }) => kind === 'pump')?.speed ?? 0.8;
-const speeds = reactive({ a: { pump: usualSpeed, fans: 0.5 }, b: { pump: usualSpeed, fans: 0.5 } });
-const loadsW = Object.fromEntries(usualBlocks(props.loop).map(({ id, loadW }) => [id, loadW]));
+const usual = { pump: props.setup.pumpSpeed, fans: props.setup.fanSpeed };
+const speeds = reactive({ a: { ...usual }, b: { ...usual } });
 const blockFactors = Object.fromEntries(props.measured.map(({ id, factor }) => [id, factor]));
 const ask = ({ pump, fans }: { pump: number; fans: number }) => ({
-  roomC: 24,
-  caseHeatW: 60,
-  loadsW,
-  air: {},
+  roomC: props.setup.roomC ?? 24,
+  caseHeatW: Math.max(0, props.setup.caseHeatW ?? 0),
+  loadsW: given(props.setup.loadsW),
+  air: Object.fromEntries(Object.entries(props.setup.air).map(([id, path]) => [id, { ...path }])),
   blockFactors,
   pumpSpeed: pump,
   fanSpeed: fans,

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { formatIn } from '@core/base/units/display.js';
-import { computed, reactive, ref } from 'vue';
+import { computed } from 'vue';
 import type { MeasuredBlock } from '@core/physics/diagnosis/measured.js';
 import { usualAir, type AirPath, type HeatEnd } from '@core/physics/heat/steady.js';
 import { shortName } from '@core/machine/catalogue/names.js';
@@ -9,10 +9,24 @@ import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
 import ProfileSheet from '../profile/ProfileSheet.vue';
 import NumberField from '../../base/units/NumberField.vue';
 import RadiatorAir from './RadiatorAir.vue';
-import { usualBlocks } from '@core/physics/heat/usual.js';
+import { airUntold, given } from '@core/physics/heat/setup.js';
+import type { HeatForm } from './useHeatSetup.js';
 
 /** Temperatures at steady load, with coolant and case air solved together; the quietest speeds. */
 const props = defineProps<{ loop: LoopFile; twin: Twin; colour: string | null; measured: readonly MeasuredBlock[] }>();
+/** what is said of air and load, the same in every panel */
+const setup = defineModel<HeatForm>('setup', { required: true });
+/** radiators of which neither the drawing nor a hand says how they breathe */
+const untold = computed(() => airUntold(props.loop, setup.value));
+const pathOf = (id: string): AirPath | null => setup.value.air[id] ?? usualPaths.get(id) ?? null;
+const usualPaths = new Map(
+  props.loop.components
+    .filter(({ kind }) => kind === 'radiator')
+    .map((part) => {
+      const { from, to, blockage } = usualAir(part, 1);
+      return [part.id, { from, to, blockage }] as const;
+    }),
+);
 
 const WHY_NOT: Readonly<Record<HeatEnd, string>> = {
   solved: '',
@@ -21,43 +35,26 @@ const WHY_NOT: Readonly<Record<HeatEnd, string>> = {
   singular: 'Some parts take up heat and have no way to give it off: there is no steady temperature.',
 };
 
-const blocks = usualBlocks(props.loop);
-const loads = reactive<Record<string, number | null>>(Object.fromEntries(blocks.map(({ id, loadW }) => [id, loadW])));
-const limits = reactive<Record<string, number | null>>(Object.fromEntries(blocks.map(({ id, limitC }) => [id, limitC])));
-const pumpSpeed = ref(props.loop.components.find(({ kind }) => kind === 'pump')?.speed ?? 0.8);
-const fanSpeed = ref(0.5);
-const roomC = ref<number | null>(24);
-const caseHeatW = ref<number | null>(60);
-/** how each radiator breathes: as usual for its place until somebody says otherwise */
-const air = reactive<Record<string, AirPath>>(
-  Object.fromEntries(
-    props.loop.components
-      .filter(({ kind }) => kind === 'radiator')
-      .map((part) => {
-        const { from, to, blockage } = usualAir(part, 1);
-        return [part.id, { from, to, blockage }];
-      }),
-  ),
-);
 const blockFactors = Object.fromEntries(props.measured.map(({ id, factor }) => [id, factor]));
 
-const given = (from: Record<string, number | null>): Record<string, number> =>
-  Object.fromEntries(Object.entries(from).filter((entry): entry is [string, number] => entry[1] !== null));
-const carried = () => ({
-  roomC: roomC.value ?? 24,
-  caseHeatW: Math.max(0, caseHeatW.value ?? 0),
-  loadsW: given(loads),
-  air: Object.fromEntries(Object.entries(air).map(([id, path]) => [id, { ...path }])),
-  blockFactors,
-});
+const carried = () => {
+  const { roomC, caseHeatW, loadsW, air } = setup.value;
+  return {
+    roomC: roomC ?? 24,
+    caseHeatW: Math.max(0, caseHeatW ?? 0),
+    loadsW: given(loadsW),
+    air: Object.fromEntries(Object.entries(air).map(([id, path]) => [id, { ...path }])),
+    blockFactors,
+  };
+};
 const heat = useTwinAnswer(
   props.twin,
-  () => ({ ...carried(), pumpSpeed: pumpSpeed.value, fanSpeed: fanSpeed.value }),
+  () => ({ ...carried(), pumpSpeed: setup.value.pumpSpeed, fanSpeed: setup.value.fanSpeed }),
   (question) => props.twin.engine.heat(question),
 );
 const quiet = useTwinAnswer(
   props.twin,
-  () => ({ ...carried(), limitsC: given(limits) }),
+  () => ({ ...carried(), limitsC: given(setup.value.limitsC) }),
   (question) => props.twin.engine.quietPoint(question),
 );
 const names = computed(() => new Map(props.loop.components.map((part) => [part.id, shortName(part)])));
@@ -76,15 +73,15 @@ const line = computed(() => {
   return at.size > 0 ? { unit: '°C', at } : null;
 });
 const scale = computed(
-  () => Math.max(40, ...hot.value.map(({ partC }) => partC ?? 0), ...Object.values(limits).map((limit) => limit ?? 0)) * 1.05,
+  () => Math.max(40, ...hot.value.map(({ partC }) => partC ?? 0), ...Object.values(setup.value.limitsC).map((limit) => limit ?? 0)) * 1.05,
 );
 const radiators = computed(() => heat.value?.result.parts.filter(({ air }) => air !== null) ?? []);
 const isMeasured = (id: string): boolean => Object.hasOwn(blockFactors, id);
 function takeQuiet(): void {
   const best = quiet.value?.best;
   if (!best) return;
-  pumpSpeed.value = best.pumpSpeed;
-  fanSpeed.value = Math.ceil(best.fanSpeed * 100) / 100;
+  setup.value.pumpSpeed = best.pumpSpeed;
+  setup.value.fanSpeed = Math.ceil(best.fanSpeed * 100) / 100;
 }
 </script>
 
@@ -107,27 +104,27 @@ function takeQuiet(): void {
         </p>
         <label class="slide">
           <span
-            >Fans <b class="figures">{{ Math.round(fanSpeed * 100) }} %</b></span
+            >Fans <b class="figures">{{ Math.round(setup.fanSpeed * 100) }} %</b></span
           >
-          <input v-model.number="fanSpeed" type="range" min="0.1" max="1" step="0.01" aria-label="Fan speed" />
+          <input v-model.number="setup.fanSpeed" type="range" min="0.1" max="1" step="0.01" aria-label="Fan speed" />
         </label>
         <label class="slide">
           <span
-            >Pump <b class="figures">{{ Math.round(pumpSpeed * 100) }} %</b></span
+            >Pump <b class="figures">{{ Math.round(setup.pumpSpeed * 100) }} %</b></span
           >
-          <input v-model.number="pumpSpeed" type="range" min="0.1" max="1" step="0.01" aria-label="Pump speed" />
+          <input v-model.number="setup.pumpSpeed" type="range" min="0.1" max="1" step="0.01" aria-label="Pump speed" />
         </label>
         <p v-if="quiet?.best" class="mt-2">
           Quiet point: fans <b>{{ Math.round(quiet.best.fanSpeed * 100) }} %</b>, pump
-          <b>{{ Math.round(quiet.best.pumpSpeed * 100) }} %</b> keep every limit at {{ roomC }} °C.
+          <b>{{ Math.round(quiet.best.pumpSpeed * 100) }} %</b> keep every limit at {{ setup.roomC }} °C.
           <v-btn class="ml-2" size="small" variant="outlined" @click="takeQuiet">Set it</v-btn>
         </p>
         <p v-else-if="quiet" class="mt-2">
-          <b>No speed keeps every limit at {{ roomC }} °C:</b> more radiator, a lower power limit, or a cooler room.
+          <b>No speed keeps every limit at {{ setup.roomC }} °C:</b> more radiator, a lower power limit, or a cooler room.
         </p>
         <div class="conditions mt-3">
-          <NumberField v-model="roomC" label="Room" unit="°C" />
-          <NumberField v-model="caseHeatW" label="Air-cooled parts" unit="W" />
+          <NumberField v-model="setup.roomC as number | null" label="Room" unit="°C" />
+          <NumberField v-model="setup.caseHeatW as number | null" label="Air-cooled parts" unit="W" />
         </div>
       </section>
       <section>
@@ -144,13 +141,17 @@ function takeQuiet(): void {
                 }"
               />
               <i :style="{ width: `${(100 * ((each.partC ?? 0) - (each.coolantInC + each.coolantOutC) / 2)) / scale}%` }" />
-              <b v-if="limits[each.id] !== null" class="limit" :style="{ left: `${(100 * (limits[each.id] ?? 0)) / scale}%` }" />
+              <b
+                v-if="setup.limitsC[each.id] !== null"
+                class="limit"
+                :style="{ left: `${(100 * (setup.limitsC[each.id] ?? 0)) / scale}%` }"
+              />
             </span>
             <span class="figures"
               ><b>{{ (each.partC ?? 0).toFixed(1) }} °C</b> <span class="quiet">{{ isMeasured(each.id) ? '± 2' : '± 5' }}</span></span
             >
-            <NumberField v-model="loads[each.id] as number | null" class="small" label="load" unit="W" />
-            <NumberField v-model="limits[each.id] as number | null" class="small" label="limit" unit="°C" />
+            <NumberField v-model="setup.loadsW[each.id] as number | null" class="small" label="load" unit="W" />
+            <NumberField v-model="setup.limitsC[each.id] as number | null" class="small" label="limit" unit="°C" />
           </li>
         </ul>
         <p class="quiet">In the liquid’s colour: the coolant. Beyond it: what the part stands above it. The mark: its limit.</p>
@@ -164,7 +165,13 @@ function takeQuiet(): void {
                 {{ each.coolantOutC.toFixed(1) }} °C</span
               >
             </p>
-            <RadiatorAir v-if="air[each.id]" v-model="air[each.id] as AirPath" :name="names.get(each.id) ?? each.id" />
+            <p v-if="untold.includes(each.id)" class="danger">Where it sits is not drawn: taken to breathe room air until said here.</p>
+            <RadiatorAir
+              v-if="pathOf(each.id)"
+              :model-value="pathOf(each.id) as AirPath"
+              @update:model-value="setup.air[each.id] = $event"
+              :name="names.get(each.id) ?? each.id"
+            />
           </li>
         </ul>
       </section>

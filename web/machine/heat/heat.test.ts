@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { readLoopFile } from '@core/machine/loop-file/loopFileSchema.js';
-import { fakeServer, mountScreen, settle, wordsOf } from '../../../tests/screens/mountScreen.js';
+import { fakeServer, mountScreen, settle, wordsOf, type Asked } from '../../../tests/screens/mountScreen.js';
 import exampleText from '../../../examples/two-radiators.json?raw';
 import ProfileView from '../../pages/ProfileView.vue';
 import { usualBlocks } from '@core/physics/heat/usual.js';
@@ -13,7 +13,7 @@ const MEASURED = { setting: 'load', workload: 'render', durationMinutes: 45, pow
 async function open(change: (loop: typeof file) => void = () => undefined, more: object = {}, show = 'heat') {
   const loop = structuredClone(file);
   change(loop);
-  fakeServer(({ path }) => ({
+  asked = fakeServer(({ path }) => ({
     status: 200,
     body: path.includes('coolant')
       ? { products: [], lots: [] }
@@ -36,6 +36,7 @@ async function open(change: (loop: typeof file) => void = () => undefined, more:
   await settle();
   return screen;
 }
+let asked: Asked[] = [];
 type Screen = Awaited<ReturnType<typeof open>>;
 const hottest = (screen: Screen): number => Number.parseInt(screen.find('.big-number').text(), 10);
 const set = async (screen: Screen, label: string, value: string): Promise<void> => {
@@ -105,6 +106,40 @@ describe('the heat view', () => {
       for (const part of loop.components) if (part.kind === 'radiator') part.kind = 'block';
     });
     expect(wordsOf(bare)).toContain('no radiator to give the heat off');
+  });
+});
+
+describe('what is said of air and load', () => {
+  const KEPT = { roomC: 29, caseHeatW: 20, pumpSpeed: 0.6, fanSpeed: 0.8, loadsW: { cpu: 90, gpu: 340, gone: 10 }, limitsC: { cpu: 80, gpu: 65 }, air: { front: { from: 'case', to: 'out', blockage: 0.3 } } }; // prettier-ignore
+  const field = (screen: Screen, label: string): string => screen.findAllComponents({ name: 'NumberField' }).find((each) => each.props('label') === label)?.find('input').element.value ?? ''; // prettier-ignore
+
+  it('stays with the loop: it stands there again, in the comparison as well, and what a part left with it is gone', async () => {
+    const screen = await open(() => undefined, { heatSetup: KEPT });
+    expect([field(screen, 'Room'), field(screen, 'Air-cooled parts'), field(screen, 'load')]).toEqual(['29', '20', '90']);
+    expect(wordsOf(screen)).toMatch(/Fans 80 %/);
+    expect(screen.find<HTMLSelectElement>('select[aria-label="Air of front"]').element.value).toBe('case out');
+    const hot = await open(() => undefined, { heatSetup: { ...KEPT, roomC: 40 } }, 'compare');
+    const cool = await open(() => undefined, { heatSetup: KEPT }, 'compare');
+    const gpu = (of: Screen): number => Number(/gpu the part ([\d.]+)/.exec(wordsOf(of))?.[1]);
+    expect(gpu(hot) - gpu(cool)).toBeCloseTo(11, 0);
+  });
+
+  it('is kept once the hand rests', async () => {
+    const screen = await open();
+    await set(screen, 'Fan speed', '0.9');
+    await new Promise((resolve) => setTimeout(resolve, 800));
+    const put = asked.find(({ path }) => path === '/loops/l/heat-setup');
+    expect(put?.body).toMatchObject({ fanSpeed: 0.9, loadsW: { cpu: 150, gpu: 340 }, air: {} });
+  });
+
+  it('says of a radiator without a place that its air is taken for the room’s, until somebody says', async () => {
+    const screen = await open((loop) => {
+      for (const part of loop.components) if (part.kind === 'radiator') delete (part as { place?: string }).place;
+    });
+    expect(wordsOf(screen).match(/taken to breathe room air/g)).toHaveLength(2);
+    await screen.find('select[aria-label="Air of front"]').setValue('case out');
+    await settle();
+    expect(wordsOf(screen).match(/taken to breathe room air/g)).toHaveLength(1);
   });
 });
 

@@ -35,7 +35,7 @@ export const deviation: EntryDefinition<DeviationEntry> = {
 function protectedBy({ title, kind, does }: ProcedureStep): MisfitFact | null {
   if (kind === 'sign-off') return { why: 'use-sign-off' };
   if (kind === 'power') return { why: 'protects-return', step: title };
-  if (does.includes('isolates')) return { why: 'protects-power', step: title };
+  if (does.includes('isolates') || does.includes('cuts-mains')) return { why: 'protects-power', step: title };
   if (does.includes('closes')) return { why: 'protects-closing', step: title };
   return does.includes('empties') ? { why: 'protects-emptying', step: title } : null;
 }

@@ -1,4 +1,5 @@
 import { readObject } from '../../../../core/base/checking/stored.js';
+import type { HeatSetup } from '../../../../core/physics/heat/setup.js';
 import type { CameFilled } from '../../../../core/machine/loop-file/cameFilled.js';
 import { readStoredLoop } from '../../../../core/machine/loop-file/loopFile.js';
 import type { RevisionKind } from '../../../../core/machine/loop-file/revisionKinds.js';
@@ -18,6 +19,8 @@ export const loop = pgTable(
     coolantProductId: uuid('coolant_product_id'),
     /** filled by somebody else before it came here; null: it was not */
     cameFilled: stored('came_filled', readObject<CameFilled>('what a loop came filled with')),
+    /** what was said of its air and load; null: nothing yet */
+    heatSetup: stored('heat_setup', readObject<HeatSetup>('what is said of a loop’s air and load')),
     /** counts saves; a save made from an older one is refused */
     version: integer('version').notNull().default(1),
   },

@@ -1,0 +1,1 @@
+ALTER TABLE "loop" ADD COLUMN "heat_setup" jsonb;
