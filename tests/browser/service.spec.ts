@@ -79,7 +79,7 @@ test(
     await done(page, 'Fill');
     await refill(page, app, 'L433');
     await bleedAndPower(page, app, '63');
-    await expect(page.getByText(/^8\.\d ± \d\.\d K cooler than before$/)).toBeVisible();
+    await expect(page.getByText(/^8\.\d ± \d\.\d K cooler than before, −0\.\d{3} K\/W$/)).toBeVisible();
     await signOff(page);
     await expect(page.getByRole('heading', { name: /Flush and refill of Orchard rig/ })).toBeVisible();
     await snap(page, 'record-flush');

@@ -12,7 +12,7 @@ import type { BaselineReading } from '../../physics/diagnosis/reading.js';
 import { compareBaselines, pairsOf, type ReadPair } from '../../physics/diagnosis/compare.js';
 import type { JobKind } from '../../workshop/jobs/kinds.js';
 import { ledgerWords } from '../words/bench.js';
-import { comparisonWords } from '../words/readings.js';
+import { comparisonWords, perWattWords } from '../words/readings.js';
 import { looseEndWords } from '../words/dates.js';
 
 export interface DrainReport {
@@ -74,7 +74,9 @@ function changeWords(
 ): string | null {
   const said = pairs.flatMap((pair) => {
     const both = of(pair);
-    return both ? [{ sensor: pair.after.sensor, words: comparisonWords(compareBaselines(...both)) }] : [];
+    if (!both) return [];
+    const compared = compareBaselines(...both);
+    return [{ sensor: pair.after.sensor, words: [comparisonWords(compared), perWattWords(compared)].filter(Boolean).join(', ') }];
   });
   if (said.length === 0) return null;
   return said.map(({ sensor, words }) => (said.length > 1 ? `${sensor}: ${words}` : words)).join('; ');

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { compareBaselines } from '../../physics/diagnosis/compare.js';
 import type { BaselineReading } from '../../physics/diagnosis/reading.js';
-import { comparisonWords } from './readings.js';
+import { comparisonWords, perWattWords } from './readings.js';
 
 const load: BaselineReading = {
   setting: 'load, quiet',
@@ -26,6 +26,15 @@ describe('what two baselines come to, in words', () => {
     expect(words({ partC: 62 })).toMatch(/^8\.0 ± 1\.\d K cooler than before$/);
     expect(words({ partC: 80 })).toMatch(/^10\.0 ± 1\.\d K hotter than before$/);
     expect(words({ partC: 69 })).toMatch(/^no difference seen: −1\.0 ± 1\.\d K at the same power$/);
+  });
+
+  it('has the same per watt, where somebody knew the watts', () => {
+    const perWatt = (before: BaselineReading, after: Partial<BaselineReading>): string =>
+      perWattWords(compareBaselines(before, { ...before, ...after }));
+    expect(perWatt(load, { partC: 62 })).toBe('−0.040 K/W');
+    expect(perWatt(load, { partC: 80 })).toBe('+0.050 K/W');
+    expect(perWatt({ ...load, powerW: null }, { partC: 62 })).toBe('');
+    expect(perWatt(load, { panels: 'off' })).toBe('');
   });
 
   it('names what makes two readings unlike', () => {

@@ -77,6 +77,15 @@ export function comparisonWords({ verdict, changeK, sdK, atLeast, differences }:
   return verdict === 'cooler' ? say('{size} cooler than before', { size }) : say('{size} hotter than before', { size });
 }
 
+/** The same per watt: "−0.054 K/W"; empty where nothing can be told, or nobody knew the power. */
+export const perWattWords = ({
+  changeKPerW,
+  powerUnknown = false,
+}: {
+  readonly changeKPerW: number | null;
+  readonly powerUnknown?: boolean;
+}): string => (changeKPerW === null || powerUnknown ? '' : `${changeKPerW > 0 ? '+' : ''}${withMinus(changeKPerW.toFixed(3))} K/W`);
+
 const CAUSE_WORDS: Messages<HeatCause> = {
   nothing: 'nothing: room and load explain it',
   dust: 'dust on {part}',

@@ -34,6 +34,7 @@ const beforeWords = ({ earlier }: SensorFace): string =>
       <p v-if="face.earlier" class="earlier" role="status">
         <span class="quiet">{{ beforeWords(face) }}</span>
         <strong class="figures">{{ face.soFar ?? 'the difference appears as you type' }}</strong>
+        <span v-if="face.perWatt" class="quiet figures">{{ face.perWatt }}</span>
       </p>
     </div>
     <v-btn variant="text" @click="emit('add')">One more sensor</v-btn>

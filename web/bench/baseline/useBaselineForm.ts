@@ -6,7 +6,7 @@ import type { ReadingSource, RunState } from '@core/bench/runs/state.js';
 import { compareBaselines } from '@core/physics/diagnosis/compare.js';
 import type { AlsoRead, BaselineReading } from '@core/physics/diagnosis/reading.js';
 import { PART_KINDS, type PartKind } from '@core/physics/diagnosis/sensors.js';
-import { comparisonWords } from '@core/edge/words/readings.js';
+import { comparisonWords, perWattWords } from '@core/edge/words/readings.js';
 import { useNow } from '../../base/units/now.js';
 import { useRunBench } from '../instruments/liveBench.js';
 
@@ -29,6 +29,7 @@ export interface SensorFace {
   readonly streams: boolean;
   /** the difference as it is typed */
   readonly soFar: string | null;
+  readonly perWatt: string;
 }
 
 const NEEDED: readonly { key: keyof Conditions; word: string }[] = [
@@ -179,9 +180,16 @@ export function useBaselineForm(props: { readonly state: RunState; readonly befo
     rows.map((row): SensorFace => {
       const known = earlier.value.get(row.sensor) ?? null;
       const warming = warmingOf(props.state, row.sensor, before.value);
-      const soFar =
-        known && row.partC !== null && conditionsGiven() ? comparisonWords(compareBaselines(known, asReading(row, warming))) : null;
-      return { row, earlier: known, warming, soFar, streams: streamedNote(props.state, row.sensor, before.value) !== null };
+      const compared = known && row.partC !== null && conditionsGiven() ? compareBaselines(known, asReading(row, warming)) : null;
+      const soFar = compared && comparisonWords(compared);
+      return {
+        row,
+        earlier: known,
+        warming,
+        soFar,
+        perWatt: compared ? perWattWords(compared) : '',
+        streams: streamedNote(props.state, row.sensor, before.value) !== null,
+      };
     }),
   );
 

@@ -2,7 +2,7 @@
 import { computed, reactive, ref } from 'vue';
 import { formatDay } from '@core/base/units/dates.js';
 import { say } from '@core/base/words/say.js';
-import { comparisonWords, differenceWords } from '@core/edge/words/readings.js';
+import { comparisonWords, differenceWords, perWattWords } from '@core/edge/words/readings.js';
 import type { DatedReading } from '@core/physics/condition/series.js';
 import { compareReadings } from '@core/physics/diagnosis/compareReadings.js';
 import { FAN_RULERS, type FanGroup, type LoadReading } from '@core/physics/diagnosis/loadReading.js';
@@ -99,6 +99,7 @@ const lines = computed(() =>
     part,
     name: partName(props.parts, part),
     words: comparisonWords({ ...change, differences: comparison.value?.differences ?? [] }),
+    perWatt: perWattWords(change),
   })),
 );
 const unlike = computed(() => (comparison.value?.differences ?? []).filter(({ what }) => what !== 'missing').map(differenceWords));
@@ -152,7 +153,10 @@ async function save(): Promise<void> {
           :hint="last?.reading.powersW[part]?.toFixed(0) ?? ''"
           :errors="submit.at(`reading.powersW.${part}`)"
         />
-        <p class="said figures" role="status">{{ lines.find((line) => line.part === part)?.words ?? '' }}</p>
+        <p class="said figures" role="status">
+          {{ lines.find((line) => line.part === part)?.words ?? '' }}
+          <span class="quiet">{{ lines.find((line) => line.part === part)?.perWatt ?? '' }}</span>
+        </p>
       </template>
       <NumberField v-model="form.coolantC" label="Coolant, if measured" unit="°C" :hint="last?.reading.coolantC?.toFixed(1) ?? ''" />
       <NumberField v-model="form.flowLph" label="Flow, if metered" unit="L/h" />
