@@ -169,8 +169,8 @@ function takeQuiet(): void {
             <RadiatorAir
               v-if="pathOf(each.id)"
               :model-value="pathOf(each.id) as AirPath"
-              @update:model-value="setup.air[each.id] = $event"
               :name="names.get(each.id) ?? each.id"
+              @update:model-value="setup.air[each.id] = $event"
             />
           </li>
         </ul>
