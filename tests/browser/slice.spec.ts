@@ -15,7 +15,8 @@ async function reading(page: Page, app: RunningApp, gauge: string): Promise<void
 }
 
 /** what a browser says of a server that was killed, an answer cut off half way included */
-const SERVER_AWAY = /ERR_CONNECTION|ERR_SOCKET_NOT_CONNECTED|ERR_EMPTY_RESPONSE|ERR_CONTENT_LENGTH_MISMATCH|ERR_INCOMPLETE_CHUNKED_ENCODING|503/;
+const SERVER_AWAY =
+  /ERR_CONNECTION|ERR_SOCKET_NOT_CONNECTED|ERR_EMPTY_RESPONSE|ERR_CONTENT_LENGTH_MISMATCH|ERR_INCOMPLETE_CHUNKED_ENCODING|503/;
 
 test('a loop from plan to signed-off commissioning and its next due date', async ({ page, app, complaints }) => {
   await signIn(page, app);
