@@ -9,8 +9,9 @@ import { fillVolume } from '@core/physics/filling/fillPlan.js';
 import { countFittings } from '@core/machine/loop-file/fittings.js';
 import { partName } from '@core/machine/loop-file/loopFile.js';
 import { findTubeMaterial } from '@core/machine/materials/tubes.js';
-import { fanScrews, SCREWS } from '@core/machine/shop-sums/fanScrews.js';
-import { digitsIn, formatIn, formatMl, formatTube, plainIn } from '@core/base/units/display.js';
+import FanStackRows from '../machine/shop-sums/FanStackRows.vue';
+import { useSession } from '../workshop/people/sessionStore.js';
+import { digitsIn, formatIn, formatMl, formatTube } from '@core/base/units/display.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
 import { useLoopPage } from '../machine/loop/useLoopPage.js';
 import NumberField from '../base/units/NumberField.vue';
@@ -19,14 +20,12 @@ import { fittingWords } from '../machine/loop/fittingWords.js';
 /** What to lay out and cut for one loop, on one page to print. */
 const props = defineProps<{ id: string }>();
 const coolants = useCoolants();
+const session = useSession();
 const { loop, problem } = useLoopPage(() => props.id);
 watch(loop, (found) => {
   if (found) document.title = say('{name}: parts and cuts · Lavacrum', { name: found.name });
 });
 const allowance = ref<number | null>(CUTTING.allowanceMm);
-const fan = ref<number | null>(25);
-const flange = ref<number | null>(1.5);
-const clearance = ref<number | null>(4);
 
 const cuts = computed(() =>
   loop.value
@@ -36,19 +35,6 @@ const cuts = computed(() =>
 const fittings = computed(() => (loop.value ? countFittings(loop.value.file) : []));
 const product = computed(() => coolants.find(loop.value?.coolantProductId ?? null));
 const order = computed(() => (loop.value && product.value ? orderCoolant(fillVolume(loop.value.file), product.value) : null));
-const screws = computed(() =>
-  fanScrews(
-    {
-      fanMm: fan.value ?? 0,
-      washersMm: 0,
-      flangeMm: flange.value ?? 0,
-      clearanceMm: clearance.value ?? 0,
-      threadMinMm: SCREWS.threadMinMm,
-    },
-    [25, 28, 30, 32, 35, 38],
-  ),
-);
-const hasRadiator = computed(() => loop.value?.file.components.some(({ kind }) => kind === 'radiator') ?? false);
 const print = (): void => window.print();
 </script>
 
@@ -134,27 +120,11 @@ const print = (): void => window.print();
             :colour="product?.colour ?? null"
             :inside="loop.inside"
           />
-          <template v-if="hasRadiator">
-            <h2 class="mt-4">Fan screws</h2>
-            <p>
-              {{
-                screws.fits.length
-                  ? `${screws.fits.map((mm) => plainIn('mm', mm)).join(' or ')} ${unitName('mm')}`
-                  : 'none of the stock lengths'
-              }}
-              <span v-if="screws.minMm !== null && screws.maxMm !== null" class="quiet"
-                >for {{ plainIn('mm', fan ?? 0) }} {{ unitName('mm') }} fans: {{ plainIn('mm', screws.minMm) }} to
-                {{ plainIn('mm', screws.maxMm) }} {{ unitName('mm') }} under the head; longer ones pierce the radiator</span
-              >
-            </p>
-          </template>
+          <FanStackRows :loop-id="id" :loop="loop.file" :kept="loop.fanStacks" :can-write="session.may('machines')" />
         </section>
       </div>
       <section class="no-print settings mt-6">
         <NumberField v-model="allowance" label="Cut longer by" unit="mm" />
-        <NumberField v-model="fan" label="Fan thickness" unit="mm" />
-        <NumberField v-model="flange" label="Threaded flange" unit="mm" />
-        <NumberField v-model="clearance" label="Flange to the tubes" unit="mm" />
       </section>
     </template>
   </main>

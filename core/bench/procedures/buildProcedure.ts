@@ -4,6 +4,7 @@ import type { Liquid } from '../../machine/liquids/fluids.js';
 import { WATER } from '../../machine/liquids/fluids.js';
 import type { CoolantOrder } from '../../machine/liquids/order.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
+import type { FanStacks } from '../../machine/shop-sums/fanScrews.js';
 import { loopVolume } from '../../machine/loop-file/volume.js';
 import type { LoopContents } from '../../physics/live-book/loopContents.js';
 import { planFill, type FillPlan } from '../../physics/filling/fillPlan.js';
@@ -34,6 +35,8 @@ export interface ProcedureInput {
   readonly templateNumber?: number;
   /** what is inside when it begins, where an earlier run left it on record */
   readonly start?: LoopContents;
+  /** screws of the fans, radiator by radiator, where somebody measured */
+  readonly fanStacks?: FanStacks;
   /** pumps of the machine's other loops */
   readonly pumpsBeside?: readonly PumpBeside[];
   /** what stood on the bags of what is fitted, place by place */
@@ -102,6 +105,7 @@ export function buildProcedure(input: ProcedureInput): Procedure {
         wetSeconds,
         parts: school.parts,
         onlyJoints: opened?.joints ?? null,
+        fanStacks: input.fanStacks,
       },
     ),
   };

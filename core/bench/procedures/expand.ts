@@ -4,6 +4,7 @@ import { countFittings } from '../../machine/loop-file/fittings.js';
 import { hasReservoir } from '../../machine/loop-file/marks.js';
 import { loopVolume } from '../../machine/loop-file/volume.js';
 import { partName } from '../../machine/loop-file/loopFile.js';
+import { screwsOfStack } from '../../machine/shop-sums/fanScrews.js';
 import { TEST_GAUGE_KPA } from '../../physics/leak-testing/defaults.js';
 import { formatSpan } from '../../base/units/display.js';
 import type { CheckItem, ProcedureStep, StepKind } from '../runs/procedure.js';
@@ -22,7 +23,25 @@ import { EXPAND, type ExpandWith } from './expandEach.js';
 /** share by which coolant grows from the bench to 60 °C (water 1.5 %, a third of glycol 2.3 %; handbook values of density) */
 const GROWS_SHARE = 0.02;
 
-function words({ loop, bottles, coolantName, facts, holdMinutes, wetSeconds }: ExpandWith): Record<Placeholder, string> {
+/** Lengths for each radiator that was measured; of the others that they were not. */
+function screwWords({ loop, fanStacks = {} }: ExpandWith): string {
+  const radiators = loop.components.filter(({ kind }) => kind === 'radiator');
+  if (radiators.length === 0) return say('no radiator');
+  return radiators
+    .map((part) => {
+      const stack = Object.hasOwn(fanStacks, part.id) ? fanStacks[part.id] : undefined;
+      const name = partName(part);
+      if (!stack) return say('{name} not measured yet: parts and cuts say how', { name });
+      const { fits } = screwsOfStack(stack);
+      return fits.length > 0
+        ? say('{name} {lengths} mm', { name, lengths: fits.join(say(' or ')) })
+        : say('{name} no stock length fits', { name });
+    })
+    .join('; ');
+}
+
+function words(given: ExpandWith): Record<Placeholder, string> {
+  const { loop, bottles, coolantName, facts, holdMinutes, wetSeconds } = given;
   const plugs = countFittings(loop).find(({ kind }) => kind === 'plug')?.count ?? 0;
   return {
     parts: loop.components.map(partName).join(', '),
@@ -43,6 +62,7 @@ function words({ loop, bottles, coolantName, facts, holdMinutes, wetSeconds }: E
     holdMinutes: String(Math.ceil(holdMinutes)),
     wetSpan: formatSpan(wetSeconds ?? 0),
     joints: String(facts.joints.length * 2),
+    screws: screwWords(given),
     cushionMl: String(Math.max(5, Math.ceil((GROWS_SHARE * loopVolume(loop).volumeMl) / 5) * 5)),
   };
 }

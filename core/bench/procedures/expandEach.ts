@@ -1,3 +1,4 @@
+import type { FanStacks } from '../../machine/shop-sums/fanScrews.js';
 import { say, sayWord } from '../../base/words/say.js';
 import { shortName } from '../../machine/catalogue/names.js';
 import { unusedPorts } from '../../machine/loop-file/fittings.js';
@@ -31,6 +32,8 @@ export interface ExpandWith {
   readonly wetSeconds: number | null;
   /** runs whose joints were opened, where only those are looked at; null: all */
   readonly onlyJoints: readonly string[] | null;
+  /** screws of the fans, radiator by radiator, where somebody measured */
+  readonly fanStacks: FanStacks | undefined;
 }
 
 const CLOSURE_WORDS: Record<string, string> = { plug: 'Plug in', cap: 'Cap on' };

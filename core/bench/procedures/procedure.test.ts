@@ -6,6 +6,8 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { circuitFiles, type OwnCircuit } from '../../machine/loop-file/circuits.js';
 import { readLoopFile } from '../../machine/loop-file/loopFileSchema.js';
+import { USUAL_STACK } from '../../machine/shop-sums/fanScrews.js';
+import type { Procedure } from '../runs/procedure.js';
 import { DEFAULT_SCHOOLS, LEAK_SCHOOL_KEYS } from '../../physics/leak-testing/schools.js';
 
 const stepIds = (schools: Parameters<typeof procedureOf>[0]): string[] => procedureOf(schools).steps.map(({ id }) => id);
@@ -68,6 +70,16 @@ describe('the procedure knows its own loop', () => {
 
   it('orders the bottles and plugs that it needs', () => {
     expect(texts(procedure, 'kit')).toEqual(expect.arrayContaining(['2 bottles of Plain Clear', '2 plugs for unused ports, and a spare']));
+  });
+
+  it('names the screws of each radiator that was measured, and says which was not', () => {
+    const radiators = usualLoop().components.filter(({ kind }) => kind === 'radiator');
+    const [first] = radiators;
+    const given = { loop: usualLoop(), schools: DEFAULT_SCHOOLS, order: null, coolantName: null };
+    const screws = (of: Procedure): string => texts(of, 'kit').find((text) => text.startsWith('Fan and radiator screws')) ?? '';
+    expect(screws(buildProcedure(given)).match(/not measured yet/g)).toHaveLength(radiators.length);
+    const measured = screws(buildProcedure({ ...given, fanStacks: { [first?.id ?? '']: { ...USUAL_STACK, panelMm: 1, spacerMm: 1 } } }));
+    expect(measured).toMatch(/ 32 mm; .* not measured yet/);
   });
 
   it('puts back by name what was pulled', () => {

@@ -82,7 +82,18 @@ export interface ProcedureTemplate {
 }
 
 /** What `{…}` in a text may stand for. */
-export const PLACEHOLDERS = ['parts', 'plugs', 'bottles', 'gaugeKpa', 'mostKpa', 'holdMinutes', 'wetSpan', 'joints', 'cushionMl'] as const;
+export const PLACEHOLDERS = [
+  'parts',
+  'plugs',
+  'bottles',
+  'gaugeKpa',
+  'mostKpa',
+  'holdMinutes',
+  'wetSpan',
+  'joints',
+  'cushionMl',
+  'screws',
+] as const;
 export type Placeholder = (typeof PLACEHOLDERS)[number];
 
 export const isEach = (check: CheckTemplate): check is EachCheck => 'each' in check;

@@ -12,6 +12,7 @@ export const FILLED_IN: Readonly<Record<Placeholder, string>> = {
   wetSpan: 'length of the wet test',
   joints: 'number of joints',
   cushionMl: 'cushion',
+  screws: 'screw lengths',
 };
 const OPEN = '‹';
 const CLOSE = '›';

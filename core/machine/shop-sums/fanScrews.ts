@@ -32,3 +32,38 @@ export function fanScrews({ fanMm, washersMm, flangeMm, clearanceMm, threadMinMm
   const maxMm = fanMm + washersMm + flangeMm + clearanceMm - SCREWS.tipGapMm;
   return { minMm, maxMm, fits: stockMm.filter((length) => length >= minMm && length <= maxMm).sort((a, b) => a - b) };
 }
+
+/** What the screws of one radiator's fans pass on their way, as it was measured; mm. */
+export interface MeasuredStack {
+  /** of the case, where the screw goes through it as well */
+  readonly panelMm: number;
+  /** washers and gasket together */
+  readonly washersMm: number;
+  readonly spacerMm: number;
+  readonly fanMm: number;
+  readonly flangeMm: number;
+  /** from behind the flange to the first tube or fin, felt with a pin */
+  readonly clearanceMm: number;
+}
+export const STACK_FIELDS = [
+  'panelMm',
+  'washersMm',
+  'spacerMm',
+  'fanMm',
+  'flangeMm',
+  'clearanceMm',
+] as const satisfies readonly (keyof MeasuredStack)[];
+/** By radiator id; one that is missing was never measured. */
+export type FanStacks = Readonly<Record<string, MeasuredStack>>;
+
+/** A usual stack to begin with, never to drive a screw by (workshop practice). */
+export const USUAL_STACK: MeasuredStack = { panelMm: 0, washersMm: 1, spacerMm: 0, fanMm: 25, flangeMm: 1.5, clearanceMm: 4 };
+/** lengths under the head that are sold, mm: through a panel alone, through a thin fan, through a usual one */
+export const STOCK_SCREWS_MM: readonly number[] = [5, 6, 8, 10, 12, 18, 20, 25, 28, 30, 32, 35, 38, 40];
+
+/** The screws that one stack takes. */
+export const screwsOfStack = (
+  { panelMm, washersMm, spacerMm, fanMm, flangeMm, clearanceMm }: MeasuredStack,
+  stockMm: readonly number[] = STOCK_SCREWS_MM,
+): ScrewChoice =>
+  fanScrews({ fanMm, washersMm: panelMm + washersMm + spacerMm, flangeMm, clearanceMm, threadMinMm: SCREWS.threadMinMm }, stockMm);

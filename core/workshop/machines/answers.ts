@@ -13,6 +13,7 @@ import type { FittedLot } from '../lots/answers.js';
 import type { UsagePage } from '../usage/answers.js';
 import type { BookedKind } from '../jobs/kinds.js';
 import type { HeatSetup } from '../../physics/heat/setup.js';
+import type { FanStacks } from '../../machine/shop-sums/fanScrews.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { RevisionKind } from '../../machine/loop-file/revisionKinds.js';
 import type { BaselineReading } from '../../physics/diagnosis/reading.js';
@@ -168,6 +169,8 @@ export interface LoopAnswer {
   version: number;
   /** what was said of its air and load; null: nothing yet */
   heatSetup: HeatSetup | null;
+  /** what the screws of its fans pass; null: nobody measured */
+  fanStacks: FanStacks | null;
   file: LoopFile;
   inside: InsideNow;
   /** the workshop's policy of stands and openings */

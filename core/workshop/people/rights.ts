@@ -105,6 +105,7 @@ const OF_ROUTE: Readonly<Record<Right, readonly string[]>> = {
     'DELETE /loops/:id/came-filled',
     'POST /loops/:id/part',
     'PUT /loops/:id/heat-setup',
+    'PUT /loops/:id/fan-stacks',
     'POST /own-parts',
     'PUT /own-parts/:id',
     'DELETE /own-parts/:id',

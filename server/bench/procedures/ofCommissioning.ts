@@ -7,6 +7,7 @@ import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import type { LoopContents } from '../../../core/physics/live-book/loopContents.js';
 import type { Scope } from '../../base/database/client.js';
 import { demandDrawn } from '../../machine/loops/drawn.js';
+import { fanStacksOf } from '../../machine/loops/said.js';
 import { pumpsBeside } from '../../machine/loops/circuits.js';
 import { orderFor, productOf } from '../../workshop/coolants/products.js';
 import { fittedIn } from '../../workshop/lots/lots.js';
@@ -32,6 +33,7 @@ export async function commissioningProcedure(scope: Scope, of: CommissioningOf):
     liquid: liquidOf(product),
     pumpsBeside: await pumpsBeside(scope, of.loopId),
     fitted: await fittedIn(scope, of.loopId),
+    fanStacks: await fanStacksOf(scope, of.loopId),
     ...(of.start ? { start: of.start } : {}),
     ...(of.lostMl === null ? {} : { opened: { joints: of.openedJoints, lostMl: of.lostMl } }),
     ...(ours ? { template: ours.template, templateNumber: ours.number } : {}),

@@ -1,6 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Procedure } from '../../../core/bench/runs/procedure.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
+import { USUAL_STACK } from '../../../core/machine/shop-sums/fanScrews.js';
 import { setupOf, type HeatSetup } from '../../../core/physics/heat/setup.js';
 import { loopVolume } from '../../../core/machine/loop-file/volume.js';
 import { errorOf, TestBench, type Visitor } from '../../../tests/integration/bench.js';
@@ -100,7 +102,16 @@ describe('revisions', () => {
   });
 });
 
-describe('what is said of a loop’s air and load', () => {
+describe('what is said of a loop beside its drawing', () => {
+  it('names the measured screws in the kit of its build', async () => {
+    const { body } = await create(example());
+    expect((await tech.put(`/loops/${body.id}/fan-stacks`, { stacks: { front: { ...USUAL_STACK, fanMm: -1 } } })).status).toBe(422);
+    expect((await tech.put(`/loops/${body.id}/fan-stacks`, { stacks: { front: USUAL_STACK } })).status).toBe(200);
+    const { run } = (await tech.run(body.id)).body as unknown as { run: { procedure: Procedure } };
+    const kit = run.procedure.steps.find(({ id }) => id === 'kit')?.checks.map(({ text }) => text) ?? [];
+    expect(kit.find((text) => text.startsWith('Fan and radiator screws'))).toMatch(/30 mm.*not measured yet/);
+  });
+
   it('stays with it, unseen by others, and a new drawing does not lose it', async () => {
     const { body } = await create(example());
     const setup = setupOf(example(), null);

@@ -162,6 +162,7 @@ export async function loadLoop(scope: Scope, loopId: string) {
       coolantProductId: loop.coolantProductId,
       version: loop.version,
       heatSetup: loop.heatSetup,
+      fanStacks: loop.fanStacks,
     })
     .from(loop)
     .innerJoin(system, eq(system.id, loop.systemId))

@@ -12,7 +12,9 @@ import { notFound } from '../../base/http/errors.js';
 import type { Routes } from '../../base/http/routes.js';
 import { cameFilledSchema, type CameFilledInput } from '../../../core/machine/loop-file/cameFilled.js';
 import { cameFilled, neverFilled } from './cameFilled.js';
-import { keepHeatSetup } from './heatSetup.js';
+import { fanStacksSchema } from '../../../core/machine/shop-sums/fanStacksSchema.js';
+import type { FanStacks } from '../../../core/machine/shop-sums/fanScrews.js';
+import { keepSaid } from './said.js';
 import { heatSetupSchema } from '../../../core/physics/heat/setupSchema.js';
 import type { HeatSetup } from '../../../core/physics/heat/setup.js';
 import { partLoop } from './circuits.js';
@@ -27,7 +29,12 @@ export function loopRoutes(routes: Routes): void {
     cameFilled(ask, bodyAs<CameFilledInput>(ask.request, cameFilledSchema)),
   );
   routes.delete('/loops/:id/came-filled', neverFilled);
-  routes.put<{ kept: boolean }>('/loops/:id/heat-setup', (ask) => keepHeatSetup(ask, bodyAs<HeatSetup>(ask.request, heatSetupSchema)));
+  routes.put<{ kept: boolean }>('/loops/:id/fan-stacks', (ask) =>
+    keepSaid(ask, { fanStacks: bodyAs<{ stacks: FanStacks }>(ask.request, fanStacksSchema).stacks }),
+  );
+  routes.put<{ kept: boolean }>('/loops/:id/heat-setup', (ask) =>
+    keepSaid(ask, { heatSetup: bodyAs<HeatSetup>(ask.request, heatSetupSchema) }),
+  );
   /** the loop file alone, as the contract has it */
   routes.get('/loops/:id/revisions/:number/file', async (ask) => {
     const number = Number(ask.request.params.number);

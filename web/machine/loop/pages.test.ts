@@ -28,6 +28,8 @@ const loopAnswer = {
   systemName: 'Small black',
   coolantProductId: 'p',
   version: 3,
+  heatSetup: null,
+  fanStacks: null,
   file,
   inside: { by: 'never-filled', volume: { volumeMl: 0, sdMl: 0 }, shares: {}, standing: null },
   activeRunId: null,
@@ -35,13 +37,14 @@ const loopAnswer = {
     { id: 'r', number: 2, kind: 'as-built', reason: '', at: '2026-03-01T10:00:00Z', by: 'Ilse Darrow', volumeMl: 780, volumeSdMl: 60 },
   ],
 };
+let asked: Asked[] = [];
 function serve(more: (asked: Asked) => object | null = () => null): void {
-  fakeServer((asked) => {
-    const special = more(asked);
+  asked = fakeServer((asking) => {
+    const special = more(asking);
     if (special) return { status: 200, body: special };
-    if (asked.path.includes('coolant')) return { status: 200, body: { products: [red], lots: [] } };
-    if (asked.path === '/own-parts') return { status: 200, body: { parts: [] } };
-    if (asked.path === '/learned-volumes') return { status: 200, body: { items: [], fills: 0 } };
+    if (asking.path.includes('coolant')) return { status: 200, body: { products: [red], lots: [] } };
+    if (asking.path === '/own-parts') return { status: 200, body: { parts: [] } };
+    if (asking.path === '/learned-volumes') return { status: 200, body: { items: [], fills: 0 } };
     return { status: 200, body: loopAnswer };
   });
 }
@@ -84,11 +87,26 @@ describe('the parts and cuts sheet', () => {
     expect(wordsOf(screen)).toContain('14 compression fittings');
     expect(wordsOf(screen)).toContain('1 cap');
     expect(wordsOf(screen)).toMatch(/\d × 1.000 mL Emberlow Red/);
-    expect(wordsOf(screen)).toContain('28 mm for 25 mm fans');
+    // the same answer as the quick sum, and said to be nobody's measure
+    expect(wordsOf(screen)).toMatch(/floor radiator 360 × 30 30 mm 29 to 30.5 under the head/);
+    expect(wordsOf(screen)).toContain('Usual figures, nobody measured this one');
     const longest = (): number => Number(screen.find('tbody tr b').text());
     const before = longest();
     await screen.findAll('.v-text-field').find((each) => each.find('label').text() === 'Cut longer by')?.find('input').setValue('22'); // prettier-ignore
     expect(longest()).toBe(before + 10);
+  });
+
+  it('keeps what was measured of a radiator’s screws, and says so', async () => {
+    const screen = await open();
+    const [front] = screen.findAll('article');
+    const fields = front?.findAll('input') ?? [];
+    await fields[1]?.setValue('0');
+    expect(wordsOf(front as NonNullable<typeof front>)).toContain('28 mm');
+    await front?.find('button').trigger('click');
+    await settle();
+    const put = asked.find(({ path }) => path === '/loops/l/fan-stacks');
+    expect((put?.body as { stacks: Record<string, object> }).stacks.floor).toMatchObject({ washersMm: 0, fanMm: 25 });
+    expect(wordsOf(front as NonNullable<typeof front>)).toContain('As measured.');
   });
 
   it('says that there is no such loop', async () => {

@@ -10,7 +10,7 @@ import { planRinses } from '@core/machine/shop-sums/rinse.js';
 import { wallLoss } from '@core/machine/shop-sums/wallLoss.js';
 import { holdMinutes } from '@core/physics/leak-testing/hold.js';
 import { TUBE_MATERIAL_NAMES, TUBE_MATERIALS, type TubeMaterialName } from '@core/machine/materials/tubes.js';
-import { fanScrews, SCREWS } from '@core/machine/shop-sums/fanScrews.js';
+import { SCREWS, screwsOfStack, STOCK_SCREWS_MM, USUAL_STACK } from '@core/machine/shop-sums/fanScrews.js';
 import { STANDARD_ATMOSPHERE_KPA } from '@core/base/units/physics.js';
 
 /** One thing to enter. A list takes several numbers with spaces or commas that are not decimal; a choice takes a word. */
@@ -121,11 +121,13 @@ export const SUMS: readonly Sum[] = [
   {
     title: 'Fan screws',
     fields: [
-      number('fan', 'Fan', 'mm', 25),
-      number('washers', 'Washers and gasket', 'mm', 1),
-      number('flange', 'Threaded flange', 'mm', 1.5),
-      number('clearance', 'Flange to the tubes', 'mm', 4),
-      { id: 'stock', label: 'Stock lengths', unit: 'mm', kind: 'list', start: '25 28 30 32 35' },
+      number('panel', 'Case panel', 'mm', USUAL_STACK.panelMm),
+      number('washers', 'Washers and gasket', 'mm', USUAL_STACK.washersMm),
+      number('spacer', 'Spacer', 'mm', USUAL_STACK.spacerMm),
+      number('fan', 'Fan', 'mm', USUAL_STACK.fanMm),
+      number('flange', 'Threaded flange', 'mm', USUAL_STACK.flangeMm),
+      number('clearance', 'Flange to the tubes', 'mm', USUAL_STACK.clearanceMm),
+      { id: 'stock', label: 'Stock lengths', unit: 'mm', kind: 'list', start: STOCK_SCREWS_MM.join(' ') },
     ],
     source: say('At least {formatIn} of thread, {formatIn2} off the tubes.', {
       formatIn: formatIn('mm', SCREWS.threadMinMm),
@@ -137,13 +139,14 @@ export const SUMS: readonly Sum[] = [
         stock.some((length) => !(length > 0)),
         'Stock lengths are numbers with spaces between them.',
       );
-      const choice = fanScrews(
+      const choice = screwsOfStack(
         {
-          fanMm: n(entered, 'fan'),
+          panelMm: n(entered, 'panel'),
           washersMm: n(entered, 'washers'),
+          spacerMm: n(entered, 'spacer'),
+          fanMm: n(entered, 'fan'),
           flangeMm: n(entered, 'flange'),
           clearanceMm: n(entered, 'clearance'),
-          threadMinMm: SCREWS.threadMinMm,
         },
         stock,
       );

@@ -1,5 +1,6 @@
 import { readObject } from '../../../../core/base/checking/stored.js';
 import type { HeatSetup } from '../../../../core/physics/heat/setup.js';
+import type { FanStacks } from '../../../../core/machine/shop-sums/fanScrews.js';
 import type { CameFilled } from '../../../../core/machine/loop-file/cameFilled.js';
 import { readStoredLoop } from '../../../../core/machine/loop-file/loopFile.js';
 import type { RevisionKind } from '../../../../core/machine/loop-file/revisionKinds.js';
@@ -21,6 +22,8 @@ export const loop = pgTable(
     cameFilled: stored('came_filled', readObject<CameFilled>('what a loop came filled with')),
     /** what was said of its air and load; null: nothing yet */
     heatSetup: stored('heat_setup', readObject<HeatSetup>('what is said of a loop’s air and load')),
+    /** what the screws of its fans pass, radiator by radiator; null: nobody measured */
+    fanStacks: stored('fan_stacks', readObject<FanStacks>('what was measured of a loop’s fan screws')),
     /** counts saves; a save made from an older one is refused */
     version: integer('version').notNull().default(1),
   },
