@@ -22,7 +22,7 @@ import { verdictShares, WRONG_VERDICTS } from '../tests/bench/seededAirTests.js'
 import { TestRun } from '../tests/bench/testRun.js';
 import { datesOnServer } from './datesOnServer.js';
 import { readLoopFile } from '../core/machine/loop-file/loopFileSchema.js';
-import { logFigures, measureLog, MEASURE_LOG } from './logs.js';
+import { logFigures, measureLog, MEASURE_LOG, type LogWork } from './logs.js';
 import { diagnosisFigures } from './diagnosis.js';
 import { planQuality } from './drainPlans.js';
 import { Epanet, epanetInput } from '../tests/oracle/epanet.js';
@@ -226,7 +226,7 @@ async function logs(): Promise<boolean[]> {
   const [middle, last] = [ratios[Math.floor(ratios.length / 2)] as number, runs.at(-1)];
   const peak = Math.max(...runs.map(({ peakBytes }) => peakBytes));
   say(`\nA log of ${lines} lines, ${Math.round(bytes / 1e6)} MB, ${last?.days} days with a reading: ${last?.readS.toFixed(1)} s; the CSV library alone ${last?.libraryS.toFixed(1)} s`); // prettier-ignore
-  say(`      in ${runs.length} fresh processes: ${ratios.map((ratio) => ratio.toFixed(2)).join(', ')} × the library`);
+  say(`      in ${runs.length} pairs of fresh processes: ${ratios.map((ratio) => ratio.toFixed(2)).join(', ')} × the library`);
   return [
     line('reading a log against the CSV library alone, middle of them', `${middle.toFixed(2)} ×`, 'at most 3 ×', middle <= 3),
     line('memory that it takes', `${Math.round(peak / 1e6)} MB`, 'at most 300 MB', peak <= 300e6),
@@ -234,7 +234,7 @@ async function logs(): Promise<boolean[]> {
 }
 
 if (process.argv[2] === MEASURE_LOG) {
-  process.send?.(await measureLog(process.argv[3] as string));
+  process.send?.(await measureLog(process.argv[3] as LogWork, process.argv[4] as string));
   process.exit(0);
 }
 
