@@ -120,9 +120,9 @@ const print = (): void => window.print();
             :colour="product?.colour ?? null"
             :inside="loop.inside"
           />
-          <FanStackRows :loop-id="id" :loop="loop.file" :kept="loop.fanStacks" :can-write="session.may('machines')" />
         </section>
       </div>
+      <FanStackRows :loop-id="id" :loop="loop.file" :kept="loop.fanStacks" :can-write="session.may('machines')" />
       <section class="no-print settings mt-6">
         <NumberField v-model="allowance" label="Cut longer by" unit="mm" />
       </section>

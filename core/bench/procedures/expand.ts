@@ -3,6 +3,7 @@ import { findingsAtBench } from '../../machine/build-checks/beforeBuilding.js';
 import { countFittings } from '../../machine/loop-file/fittings.js';
 import { hasReservoir } from '../../machine/loop-file/marks.js';
 import { loopVolume } from '../../machine/loop-file/volume.js';
+import { shortName } from '../../machine/catalogue/names.js';
 import { partName } from '../../machine/loop-file/loopFile.js';
 import { screwsOfStack } from '../../machine/shop-sums/fanScrews.js';
 import { TEST_GAUGE_KPA } from '../../physics/leak-testing/defaults.js';
@@ -30,7 +31,7 @@ function screwWords({ loop, fanStacks = {} }: ExpandWith): string {
   return radiators
     .map((part) => {
       const stack = Object.hasOwn(fanStacks, part.id) ? fanStacks[part.id] : undefined;
-      const name = partName(part);
+      const name = shortName(part);
       if (!stack) return say('{name} not measured yet: parts and cuts say how', { name });
       const { fits } = screwsOfStack(stack);
       return fits.length > 0

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, reactive } from 'vue';
-import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
+import { shortName } from '@core/machine/catalogue/names.js';
+import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { screwsOfStack, STACK_FIELDS, USUAL_STACK, type FanStacks, type MeasuredStack } from '@core/machine/shop-sums/fanScrews.js';
 import { plainIn } from '@core/base/units/display.js';
 import { unitName } from '@core/base/units/shown.js';
@@ -35,7 +36,7 @@ const rows = computed(() =>
     const choice = stack && screwsOfStack(stack);
     return {
       id: part.id,
-      name: partName(part),
+      name: shortName(part),
       measured: stored[part.id] !== undefined && sameAs(part.id),
       big: !choice ? '–' : choice.fits.length > 0 ? choice.fits.map((mm) => plainIn('mm', mm)).join(say(' or ')) : say('none'),
       range: choice ? say('{least} to {most} under the head; longer ones pierce it', { least: plainIn('mm', choice.minMm), most: plainIn('mm', choice.maxMm) }) : '', // prettier-ignore
@@ -53,7 +54,7 @@ async function keep(id: string): Promise<void> {
 </script>
 
 <template>
-  <section v-if="radiators.length" class="mt-4" aria-label="Fan screws">
+  <section v-if="radiators.length" class="screws mt-6" aria-label="Fan screws">
     <h2>Fan screws</h2>
     <article v-for="row in rows" :key="row.id" :class="{ guess: !row.measured }">
       <p>
@@ -85,11 +86,20 @@ async function keep(id: string): Promise<void> {
 </template>
 
 <style scoped>
+.screws {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(480px, 100%), 1fr));
+  gap: 12px 36px;
+}
+h2,
+.danger {
+  grid-column: 1 / -1;
+}
 article {
   border-left: 4px solid var(--ink);
   padding: 4px 0 4px 14px;
-  margin-top: 10px;
   display: grid;
+  align-content: start;
   gap: 6px;
 }
 article.guess {
