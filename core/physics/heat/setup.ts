@@ -46,3 +46,16 @@ export const airUntold = (loop: LoopFile, { air }: Pick<HeatSetup, 'air'>): stri
 /** Figures of a setup that somebody gave. */
 export const given = (by: Readonly<Record<string, number | null>>): Record<string, number> =>
   Object.fromEntries(Object.entries(by).filter((entry): entry is [string, number] => entry[1] !== null));
+
+/** What a setup asks of the heat model, whatever the speeds; a field that somebody emptied counts as usual. */
+export const heatAskedBy = ({
+  roomC,
+  caseHeatW,
+  loadsW,
+  air,
+}: Pick<HeatSetup, 'loadsW' | 'air'> & { readonly roomC: number | null; readonly caseHeatW: number | null }) => ({
+  roomC: roomC ?? USUAL.roomC,
+  caseHeatW: Math.max(0, caseHeatW ?? 0),
+  loadsW: given(loadsW),
+  air: Object.fromEntries(Object.entries(air).map(([id, path]) => [id, { ...path }])),
+});

@@ -193,7 +193,7 @@ export class AutoEntries {
   private async warming(active: Active, sensor: string, tempC: number, at: string): Promise<void> {
     const { state, procedure, source } = active;
     if (currentKind(state) !== 'baseline') return;
-    const before = stepOf(procedure, state.current ?? '')?.does.includes('measures-before') === true;
+    const before = stepOf(procedure, state.current)?.does.includes('measures-before') === true;
     const last = streamedNote(state, sensor, before);
     const from = warmingOf(state, sensor, before)?.from;
     if (!last || from === undefined || Date.parse(at) - Date.parse(from) > AUTO.warmMostS * 1000) return;

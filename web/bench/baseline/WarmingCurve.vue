@@ -77,7 +77,7 @@ const endWords = computed(() => {
 </script>
 
 <template>
-  <div ref="frame" class="warming" role="status">
+  <div ref="frame" class="frame" role="status">
     <svg :viewBox="`0 0 ${width} ${HEIGHT}`" :width="width" :height="HEIGHT" role="img" :aria-label="`How it warms: ${name}`">
       <g class="axis">
         <text v-for="c in [range.low, range.high]" :key="c" :x="EDGE.left - 6" :y="y(c) + 4" text-anchor="end">{{ c.toFixed(0) }}</text>
@@ -105,19 +105,9 @@ const endWords = computed(() => {
   </div>
 </template>
 
+<style scoped src="../../base/look/chart.css"></style>
+
 <style scoped>
-.warming {
-  min-width: 0;
-}
-svg {
-  display: block;
-  max-width: 100%;
-}
-text {
-  font-size: 12.5px;
-  fill: var(--ink-soft);
-  font-variant-numeric: tabular-nums;
-}
 .final {
   fill: var(--ink);
   font-size: 14px;

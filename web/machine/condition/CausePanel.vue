@@ -6,6 +6,7 @@ import { soundFrom } from '@core/physics/diagnosis/measured.js';
 import type { BaselineReading } from '@core/physics/diagnosis/reading.js';
 import NumberField from '../../base/units/NumberField.vue';
 import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
+import { given } from '@core/physics/heat/setup.js';
 import { usualBlocks } from '@core/physics/heat/usual.js';
 import CauseAnswer from './CauseAnswer.vue';
 
@@ -44,8 +45,6 @@ if (recorded) {
 }
 const seen = ref<string[]>([]);
 
-const given = (from: Readonly<Record<string, number | null>>): Record<string, number> =>
-  Object.fromEntries(Object.entries(from).filter((entry): entry is [string, number] => entry[1] !== null));
 const share = (percent: number | null): number | undefined => (percent === null ? undefined : Math.max(0, Math.min(1, percent / 100)));
 function asReading(typed: Typed): LoadReading | null {
   if (typed.roomC === null) return null;

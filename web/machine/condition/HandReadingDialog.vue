@@ -6,7 +6,7 @@ import { comparisonWords, differenceWords, perWattWords } from '@core/edge/words
 import type { DatedReading } from '@core/physics/condition/series.js';
 import { compareReadings } from '@core/physics/diagnosis/compareReadings.js';
 import { FAN_RULERS, type FanGroup, type LoadReading } from '@core/physics/diagnosis/loadReading.js';
-import { partName, type ReadPart } from '@core/physics/diagnosis/sensors.js';
+import type { ReadPart } from '@core/physics/diagnosis/sensors.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import FormDialog from '../../base/look/FormDialog.vue';
@@ -95,12 +95,12 @@ const reading = computed((): LoadReading | null => {
 });
 const comparison = computed(() => (props.last && reading.value ? compareReadings(props.last.reading, reading.value) : null));
 const lines = computed(() =>
-  Object.entries(comparison.value?.parts ?? {}).map(([part, change]) => ({
-    part,
-    name: partName(props.parts, part),
-    words: comparisonWords({ ...change, differences: comparison.value?.differences ?? [] }),
-    perWatt: perWattWords(change),
-  })),
+  Object.fromEntries(
+    Object.entries(comparison.value?.parts ?? {}).map(([part, change]) => [
+      part,
+      { words: comparisonWords({ ...change, differences: comparison.value?.differences ?? [] }), perWatt: perWattWords(change) },
+    ]),
+  ),
 );
 const unlike = computed(() => (comparison.value?.differences ?? []).filter(({ what }) => what !== 'missing').map(differenceWords));
 
@@ -154,8 +154,7 @@ async function save(): Promise<void> {
           :errors="submit.at(`reading.powersW.${part}`)"
         />
         <p class="said figures" role="status">
-          {{ lines.find((line) => line.part === part)?.words ?? '' }}
-          <span class="quiet">{{ lines.find((line) => line.part === part)?.perWatt ?? '' }}</span>
+          {{ lines[part]?.words ?? '' }} <span class="quiet">{{ lines[part]?.perWatt ?? '' }}</span>
         </p>
       </template>
       <NumberField v-model="form.coolantC" label="Coolant, if measured" unit="°C" :hint="last?.reading.coolantC?.toFixed(1) ?? ''" />

@@ -14,7 +14,7 @@ import { get } from '../../base/http/api.js';
 import { usePage } from '../../base/http/usePage.js';
 import ProfileSheet from '../profile/ProfileSheet.vue';
 import type { SecondLine } from '../profile/LoopDrawing.vue';
-import { given } from '@core/physics/heat/setup.js';
+import { heatAskedBy } from '@core/physics/heat/setup.js';
 import type { HeatForm } from './useHeatSetup.js';
 
 /** Two variants of a loop side by side: flow, pressure and temperature, part by part. */
@@ -74,10 +74,7 @@ const usual = { pump: props.setup.pumpSpeed, fans: props.setup.fanSpeed };
 const speeds = reactive({ a: { ...usual }, b: { ...usual } });
 const blockFactors = Object.fromEntries(props.measured.map(({ id, factor }) => [id, factor]));
 const ask = ({ pump, fans }: { pump: number; fans: number }) => ({
-  roomC: props.setup.roomC ?? 24,
-  caseHeatW: Math.max(0, props.setup.caseHeatW ?? 0),
-  loadsW: given(props.setup.loadsW),
-  air: Object.fromEntries(Object.entries(props.setup.air).map(([id, path]) => [id, { ...path }])),
+  ...heatAskedBy(props.setup),
   blockFactors,
   pumpSpeed: pump,
   fanSpeed: fans,

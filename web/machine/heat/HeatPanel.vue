@@ -9,7 +9,7 @@ import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
 import ProfileSheet from '../profile/ProfileSheet.vue';
 import NumberField from '../../base/units/NumberField.vue';
 import RadiatorAir from './RadiatorAir.vue';
-import { airUntold, given } from '@core/physics/heat/setup.js';
+import { airUntold, given, heatAskedBy } from '@core/physics/heat/setup.js';
 import type { HeatForm } from './useHeatSetup.js';
 
 /** Temperatures at steady load, with coolant and case air solved together; the quietest speeds. */
@@ -37,16 +37,7 @@ const WHY_NOT: Readonly<Record<HeatEnd, string>> = {
 
 const blockFactors = Object.fromEntries(props.measured.map(({ id, factor }) => [id, factor]));
 
-const carried = () => {
-  const { roomC, caseHeatW, loadsW, air } = setup.value;
-  return {
-    roomC: roomC ?? 24,
-    caseHeatW: Math.max(0, caseHeatW ?? 0),
-    loadsW: given(loadsW),
-    air: Object.fromEntries(Object.entries(air).map(([id, path]) => [id, { ...path }])),
-    blockFactors,
-  };
-};
+const carried = () => ({ ...heatAskedBy(setup.value), blockFactors });
 const heat = useTwinAnswer(
   props.twin,
   () => ({ ...carried(), pumpSpeed: setup.value.pumpSpeed, fanSpeed: setup.value.fanSpeed }),
