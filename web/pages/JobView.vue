@@ -6,7 +6,7 @@ import { capital, say, sayWord } from '@core/base/words/say.js';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { partName } from '@core/machine/loop-file/loopFile.js';
-import { BOOKED_KINDS } from '@core/workshop/jobs/kinds.js';
+import { BOOKED_KINDS, isBuild } from '@core/workshop/jobs/kinds.js';
 import { DATA_SAFE } from '@core/workshop/jobs/schema.js';
 import { SIGNS } from '@core/workshop/jobs/scope.js';
 import { sayDue } from '@core/workshop/machines/attention.js';
@@ -15,6 +15,7 @@ import { useCoolants } from '../workshop/coolants/coolantStore.js';
 import { call, get, wordsOf } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
 import { filledOf } from '../machine/profile/filledOf.js';
+import ChangeWork from '../machine/loop-change/ChangeWork.vue';
 import LoopProfile from '../machine/profile/LoopProfile.vue';
 import LotMates from '../workshop/lots/LotMates.vue';
 import PhotoButton from '../workshop/photos/PhotoButton.vue';
@@ -85,6 +86,11 @@ const sayArrival = (what: Arrival): void => {
   if (job.value)
     void arrivals.say({ jobId: job.value.id, systemName: job.value.system.name, version: job.value.version }, what, job.value.today);
 };
+/** mL that come for a change, drawn, at its joints and out of its parts */
+const comesMl = computed(() => {
+  const out = job.value?.change?.takeOut;
+  return out ? out.drawFirstMl + out.hangsMl + out.insideMl + out.joints.reduce((sum, { volumeMl }) => sum + volumeMl, 0) : null;
+});
 const part = computed(() => {
   const found = job.value?.loop.file.components.find(({ id }) => id === job.value?.partId);
   return found ? partName(found) : null;
@@ -139,9 +145,14 @@ async function cancel(reason: string): Promise<void> {
         :colour="coolants.find(job.loop.coolantProductId)?.colour"
         :height="150"
       />
+      <section v-if="job.change" class="becomes">
+        <h2>What it shall become, revision {{ job.change.number }}</h2>
+        <LoopProfile :loop="job.change.file" :filled="new Map()" :height="120" label="The loop as it is wanted" />
+        <ChangeWork :work="job.change.work" :drain="job.change.drain" :comes-ml="comesMl" />
+      </section>
       <div class="columns">
         <section class="stack">
-          <h2>{{ job.kind === 'commissioning' ? 'What is wanted' : 'As it came in' }}</h2>
+          <h2>{{ isBuild(job.kind) ? 'What is wanted' : 'As it came in' }}</h2>
           <blockquote v-if="job.intake.symptom">{{ job.intake.symptom }}</blockquote>
           <ul v-if="job.intake.signs.length" class="plain-list signs">
             <li v-for="sign in job.intake.signs" :key="sign">{{ SIGNS[sign] }}</li>
@@ -221,7 +232,7 @@ async function cancel(reason: string): Promise<void> {
             <h2>Before it comes onto a bench</h2>
             <NotDrawn :file="job.loop.file" :loop-id="job.loop.id" />
           </template>
-          <template v-else-if="open && job.kind === 'commissioning'">
+          <template v-else-if="open && isBuild(job.kind)">
             <h2>Onto a bench</h2>
             <v-btn class="mt-3" size="x-large" :disabled="!job.consented" @click="building = true">Begin the build</v-btn>
             <p v-if="!job.consented" class="quiet mt-2">Once the owner has agreed to the estimate.</p>
@@ -278,6 +289,11 @@ async function cancel(reason: string): Promise<void> {
 </template>
 
 <style scoped>
+.becomes {
+  display: grid;
+  gap: 10px;
+  margin-top: 18px;
+}
 .columns {
   display: grid;
   grid-template-columns: 1fr 1fr 1fr;

@@ -12,7 +12,7 @@ import type { CatalogueUnit } from '@core/machine/catalogue/units.js';
 import { buildLoop, emptyLoop, STARTERS, type Starter } from '@core/machine/catalogue/starters.js';
 import { flowList } from '@core/machine/loop-file/branches.js';
 import { isOutline } from '@core/machine/loop-file/outline.js';
-import { REVISION_KINDS, type RevisionKind } from '@core/machine/loop-file/revisionKinds.js';
+import type { RevisionKind } from '@core/machine/loop-file/revisionKinds.js';
 import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { loopVolume } from '@core/machine/loop-file/volume.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
@@ -23,6 +23,7 @@ import { useLearned } from '../machine/learning/learnedStore.js';
 import { useNotices } from '../base/shell/notices.js';
 import StaleNotice from '../base/shell/StaleNotice.vue';
 import { useDates } from '../base/units/dates.js';
+import DrawnWork from '../machine/loop-change/DrawnWork.vue';
 import ChainList from '../machine/loop/ChainList.vue';
 import EditAs from '../machine/loop/EditAs.vue';
 import LoopFigures from '../machine/loop/LoopFigures.vue';
@@ -32,6 +33,7 @@ import LoopProfile from '../machine/profile/LoopProfile.vue';
 import { downloadLoop, readDroppedLoop } from '../machine/loop/loopTransfer.js';
 import PartCircuits from '../machine/loop/PartCircuits.vue';
 import PartPicker from '../machine/loop/PartPicker.vue';
+import RevisionList from '../machine/loop/RevisionList.vue';
 import SaveRevisionDialog from '../machine/loop/SaveRevisionDialog.vue';
 import { useLoopDraft, type Draft } from '../machine/loop/useLoopDraft.js';
 
@@ -79,6 +81,12 @@ const draft = editor.draft;
 const systemId = computed(() => saved.value?.systemId ?? props.systemId ?? '');
 /** what is inside the loop as it was saved; what is being changed holds nothing yet */
 const inside = computed(() => (editor.dirty.value ? null : (saved.value?.inside ?? null)));
+const isFilled = computed(() => saved.value !== null && saved.value.inside.by !== 'never-filled');
+const bookAt = (number: number): string => `/systems/${systemId.value}/jobs/new?kind=loop-change&loop=${props.id}&wanted=${number}`;
+async function drawOn(number: number): Promise<void> {
+  setFile(await get<LoopFile>(`/loops/${props.id}/revisions/${number}/file`));
+  notices.say(say('Wanted revision {number} is drawn here; what is inside stays as it is.', { number }), editor.undo);
+}
 const product = computed(() => coolants.find(draft.value.coolantProductId));
 const series = computed(() => draft.value.file.components.length < 2 || flowList(draft.value.file) !== null);
 const afterName = computed(() => {
@@ -155,7 +163,13 @@ async function save(kind: RevisionKind = 'planned', reason = '', version = saved
   if (!answer) return;
   saving.value = false;
   stand(answer);
-  notices.say(say('Saved as revision {number}.', { number: answer.revisions[0]?.number }));
+  const number = answer.revisions[0]?.number ?? 0;
+  notices.say(
+    kind === 'wanted'
+      ? say('Kept as wanted, revision {number}: what is inside stays as it is until a job makes it so.', { number })
+      : say('Saved as revision {number}.', { number }),
+  );
+  if (kind === 'wanted') await router.push(bookAt(number));
   if (!props.id) await router.replace(`/loops/${answer.id}`);
 }
 
@@ -311,6 +325,7 @@ onBeforeRouteLeave(() => {
           <LoopPages v-if="id" :id="id" :dirty="editor.dirty.value" />
         </section>
         <PartCircuits :file="draft.file" :saved="editor.dirty.value ? null : saved" @parted="parted" />
+        <DrawnWork v-if="saved && isFilled && editor.dirty.value" :inside="saved.file" :drawn="draft.file" />
         <EditAs v-model="drawn" />
         <DrawingSheet
           v-if="drawn"
@@ -335,19 +350,11 @@ onBeforeRouteLeave(() => {
           </div>
           <aside>
             <LoopFigures :loop="draft.file" :product="product" :liquid="coolants.liquidOf(draft.coolantProductId)" :inside="inside" />
-            <section v-if="saved" class="mt-8">
-              <h2>Revisions</h2>
-              <ul class="plain-list quiet mt-2">
-                <li v-for="revision in saved.revisions" :key="revision.id" class="figures">
-                  {{ revision.number }} {{ REVISION_KINDS[revision.kind] }}, {{ dates.day(revision.at) }}, {{ revision.by }},
-                  {{ formatMl(revision.volumeMl) }}<template v-if="revision.reason">: {{ revision.reason }}</template>
-                </li>
-              </ul>
-            </section>
+            <RevisionList v-if="saved" class="mt-8" :revisions="saved.revisions" :book-at="bookAt" @draw="drawOn" />
           </aside>
         </div>
       </template>
-      <SaveRevisionDialog v-model="saving" :busy="submit.busy.value" @save="save" />
+      <SaveRevisionDialog v-model="saving" :filled="isFilled" :busy="submit.busy.value" @save="save" />
     </template>
   </main>
 </template>

@@ -1,12 +1,13 @@
 <script setup lang="ts">
-import type { LoopHistory } from '@core/workshop/jobs/answers.js';
+import type { BookableLoop } from '@core/workshop/jobs/answers.js';
 import type { SystemPage } from '@core/workshop/machines/answers.js';
 import { capital, say, sayWord } from '@core/base/words/say.js';
 import { computed, reactive, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { ABOUT_A_PART, BOOKED_KIND_KEYS, BOOKED_KINDS, type BookedKind } from '@core/workshop/jobs/kinds.js';
+import { ABOUT_A_PART, BOOKED_KIND_KEYS, BOOKED_KINDS, isBuild as isBuildKind, type BookedKind } from '@core/workshop/jobs/kinds.js';
 import { isOutline } from '@core/machine/loop-file/outline.js';
-import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
+import { changeBetween } from '@core/machine/loop-change/loopChange.js';
+import { toHave } from '@core/edge/words/loopChange.js';
 import { shortName } from '@core/machine/catalogue/names.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
 import { call, get } from '../base/http/api.js';
@@ -19,6 +20,7 @@ import EstimateFields from '../workshop/jobs/EstimateFields.vue';
 import IntakeFields from '../workshop/jobs/IntakeFields.vue';
 import { adviceFor, blankForm, daysOf, estimateOf, intakeOf, priceOfForm, usualEstimate, type JobForm } from '../workshop/jobs/jobForm.js';
 import { usePriceList } from '../workshop/prices/priceStore.js';
+import WantedLoop from '../workshop/jobs/WantedLoop.vue';
 import VerdictBar from '../workshop/jobs/VerdictBar.vue';
 import ScopeLadder from '../workshop/jobs/ScopeLadder.vue';
 
@@ -33,14 +35,13 @@ const { data: page, problem: pageProblem } = usePage(
   () => props.id,
 );
 const loopId = ref<string | null>(null);
-const { data: history, problem: historyProblem } = usePage(
-  (signal) => get<LoopHistory & { file: LoopFile }>(`/loops/${loopId.value}/history`, signal),
-  loopId,
-);
+const { data: history, problem: historyProblem } = usePage((signal) => get<BookableLoop>(`/loops/${loopId.value}/history`, signal), loopId);
 const problem = computed(() => pageProblem.value ?? historyProblem.value);
 const form = reactive<JobForm>(blankForm());
 /** a loop that was never filled is built: nothing came in that could be looked at */
-const isBuild = computed(() => form.kind === 'commissioning');
+const isBuild = computed(() => isBuildKind(form.kind));
+/** the machine has another cooler now, that is measured and comes off first */
+const fromCooler = computed({ get: () => form.kind === 'into-loop', set: (is) => choose(is ? 'into-loop' : 'commissioning') });
 /** true once somebody chose the kind: the advice does not overrule a hand */
 const chosen = ref(false);
 
@@ -48,7 +49,7 @@ watch(page, (answer) => {
   const wanted = answer?.loops.find(({ id }) => id === route.query.loop);
   loopId.value = (wanted ?? answer?.loops[0])?.id ?? null;
   const kind = BOOKED_KIND_KEYS.find((each) => each === route.query.kind);
-  if (answer?.system.state === 'planned') choose('commissioning');
+  if (answer?.system.state === 'planned') choose(kind === 'into-loop' ? kind : 'commissioning');
   else if (kind) choose(kind);
   if (typeof route.query.said === 'string' && !form.symptom)
     form.symptom = say('The awaited part is in. Holds for now: {said}', { said: route.query.said });
@@ -65,10 +66,22 @@ watch(
     if (kind && !chosen.value) form.kind = kind;
   },
 );
+watch(history, (known) => {
+  const asked = Number(route.query.wanted);
+  form.wanted = known?.wishes.find(({ number }) => number === asked)?.number ?? known?.wishes[0]?.number ?? null;
+});
+/** from the loop inside to the one that was chosen; null: the job leaves it as it is */
+const work = computed(() => {
+  const wish = form.kind === 'loop-change' ? history.value?.wishes.find(({ number }) => number === form.wanted) : undefined;
+  return wish && history.value ? { file: wish.file, change: changeBetween(history.value.file, wish.file) } : null;
+});
 watch(
-  () => [form.kind, history.value] as const,
-  ([kind, known]) => {
-    if (known) Object.assign(form, usualEstimate(kind, known.file));
+  () => [form.kind, history.value, work.value] as const,
+  ([kind, known, wish]) => {
+    if (!known) return;
+    Object.assign(form, usualEstimate(kind, wish?.file ?? known.file, wish?.change ?? null));
+    // what the shelf may have keeps its price there: the names are told, the estimate stays to be corrected
+    if (wish) form.parts = toHave(wish.change).map((each) => ({ ...each, itemId: null, eachMinor: null }));
   },
 );
 function choose(kind: BookedKind): void {
@@ -84,7 +97,7 @@ const parts = computed(() =>
 );
 /** the follow-up that this job is for */
 const answers = computed(() => (typeof route.query.answers === 'string' ? route.query.answers : null));
-const needsPart = computed(() => form.kind !== 'commissioning' && ABOUT_A_PART.includes(form.kind));
+const needsPart = computed(() => !isBuildKind(form.kind) && ABOUT_A_PART.includes(form.kind));
 
 async function book(): Promise<void> {
   const made = await submit.run((idempotencyKey) =>
@@ -94,6 +107,7 @@ async function book(): Promise<void> {
         answers: answers.value,
         kind: form.kind,
         partId: needsPart.value ? form.partId : null,
+        wanted: form.kind === 'loop-change' ? form.wanted : null,
         intake: intakeOf(form),
         estimate: estimateOf(form),
         ...daysOf(form),
@@ -162,17 +176,29 @@ async function book(): Promise<void> {
         <div class="stack">
           <h2>{{ capital(sayWord(BOOKED_KINDS[form.kind].label)) }}</h2>
           <ScopeLadder
-            v-if="form.kind !== 'commissioning'"
+            v-if="!isBuildKind(form.kind)"
             :model-value="form.kind"
             :advice="advice"
             :file="history.file"
             @update:model-value="choose"
           />
+          <label v-else class="tick"
+            ><input v-model="fromCooler" type="checkbox" /> It has another cooler now: measured with that, which then comes off</label
+          >
+          <WantedLoop
+            v-if="form.kind === 'loop-change'"
+            v-model="form.wanted"
+            :wishes="history.wishes"
+            :inside="history.file"
+            :loop-id="loopId"
+            :colour="coolants.find(loop?.coolantProductId ?? null)?.colour ?? null"
+            :at="submit.at"
+          />
           <v-select
             v-if="needsPart"
             v-model="form.partId"
             :items="parts"
-            label="Which part is changed"
+            :label="form.kind === 'part-conversion' ? 'Which part gets a cooler of its own' : 'Which part is changed'"
             :error-messages="submit.at('partId')"
           />
           <EstimateFields :model-value="form" :at="submit.at" :today="page.today" :coolant-id="loop?.coolantProductId ?? null" />

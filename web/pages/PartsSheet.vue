@@ -15,7 +15,7 @@ import { digitsIn, formatIn, formatMl, formatTube } from '@core/base/units/displ
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
 import { useLoopPage } from '../machine/loop/useLoopPage.js';
 import NumberField from '../base/units/NumberField.vue';
-import { fittingWords } from '../machine/loop/fittingWords.js';
+import { fittingWords } from '@core/edge/words/fittings.js';
 
 /** What to lay out and cut for one loop, on one page to print. */
 const props = defineProps<{ id: string }>();

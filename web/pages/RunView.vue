@@ -340,6 +340,7 @@ useShortcuts({
             :refilling="refilling"
             :picked="picked"
             :leaks-first="leaksFirst"
+            @changed="desk.load()"
             @send="send"
           />
           <SignOffStep

@@ -30,7 +30,7 @@ const props = defineProps<{
   /** a leak that is not mended stands where hands would go on */
   leaksFirst: boolean;
 }>();
-const emit = defineEmits<{ send: [body: RunEventBody] }>();
+const emit = defineEmits<{ send: [body: RunEventBody]; changed: [] }>();
 const airAtMostMl = defineModel<number | null>('airAtMostMl', { required: true });
 const session = useSession();
 const procedure = computed(() => props.answer.run.procedure);
@@ -80,6 +80,7 @@ const procedure = computed(() => props.answer.run.procedure);
   />
   <ServiceStep
     v-if="procedure.service && !leaksFirst"
+    :run-id="answer.run.id"
     :procedure="procedure"
     :state="state"
     :step="step"
@@ -88,6 +89,7 @@ const procedure = computed(() => props.answer.run.procedure);
     :planned-product-id="answer.coolantProductId"
     :colour="colour"
     :locked="locked"
+    @changed="emit('changed')"
     @send="emit('send', $event)"
   />
   <BaselineStep

@@ -80,7 +80,9 @@ async function changed(text: string): Promise<void> {
 }
 
 /** the build that waits for its bench */
-const bookedBuild = computed(() => page.value?.jobs.find(({ kind, state }) => kind === 'commissioning' && state === 'booked') ?? null);
+const bookedBuild = computed(
+  () => page.value?.jobs.find(({ kind, state }) => (kind === 'commissioning' || kind === 'into-loop') && state === 'booked') ?? null,
+);
 const activeRun = (loop: LoopOfSystem) => loop.runs.find(({ state }) => state === 'active');
 const several = computed(() => (page.value?.loops.length ?? 0) > 1);
 const cameIn = ref<string | null>(null);

@@ -11,6 +11,7 @@ import { planFill, type FillPlan } from '../../physics/filling/fillPlan.js';
 import { LEAK_LIMITS } from '../../physics/leak-testing/defaults.js';
 import { holdMinutes } from '../../physics/leak-testing/hold.js';
 import { LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from '../../physics/leak-testing/schools.js';
+import { afterOldCooler } from '../commissioning/intoLoop.js';
 import { STANDARD_TEMPLATE } from '../commissioning/standardTemplate.js';
 import { refillPlan } from '../runs/contents.js';
 import type { PumpBeside, ServiceFacts } from '../runs/facts.js';
@@ -41,6 +42,8 @@ export interface ProcedureInput {
   readonly pumpsBeside?: readonly PumpBeside[];
   /** what stood on the bags of what is fitted, place by place */
   readonly fitted?: Procedure['fitted'];
+  /** of a build: the machine has another cooler now, that is measured and comes off first */
+  readonly fromCooler?: boolean;
   /** a service instead of a commissioning */
   readonly service?: ServiceFacts;
 }
@@ -67,6 +70,12 @@ const whereGiven = ({
   ...(templateNumber === undefined ? {} : { templateNumber }),
 });
 
+/** The workshop's own procedure of this kind, or the standard one. */
+function templateOf({ service, template, fromCooler }: ProcedureInput): ProcedureTemplate {
+  const own = withTraits(service?.kind ?? 'commissioning', template ?? (service ? serviceTemplate(service.kind) : STANDARD_TEMPLATE));
+  return fromCooler ? afterOldCooler(own) : own;
+}
+
 /** The commissioning of one loop, from kit list to sign-off, with its own parts, joints and figures. */
 export function buildProcedure(input: ProcedureInput): Procedure {
   const { loop, schools } = input;
@@ -91,22 +100,19 @@ export function buildProcedure(input: ProcedureInput): Procedure {
     facts,
     twin: { loop, liquid: input.liquid ?? WATER },
     ...whereGiven(input),
-    steps: expandTemplate(
-      withTraits(service?.kind ?? 'commissioning', input.template ?? (service ? serviceTemplate(service.kind) : STANDARD_TEMPLATE)),
-      {
-        loop,
-        service,
-        pumpsBeside: input.pumpsBeside ?? [],
-        bottles: input.order?.bottles ?? null,
-        coolantName: input.coolantName,
-        facts,
-        dry: school.dry,
-        holdMinutes: hold,
-        wetSeconds,
-        parts: school.parts,
-        onlyJoints: opened?.joints ?? null,
-        fanStacks: input.fanStacks,
-      },
-    ),
+    steps: expandTemplate(templateOf(input), {
+      loop,
+      service,
+      pumpsBeside: input.pumpsBeside ?? [],
+      bottles: input.order?.bottles ?? null,
+      coolantName: input.coolantName,
+      facts,
+      dry: school.dry,
+      holdMinutes: hold,
+      wetSeconds,
+      parts: school.parts,
+      onlyJoints: opened?.joints ?? null,
+      fanStacks: input.fanStacks,
+    }),
   };
 }

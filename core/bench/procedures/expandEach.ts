@@ -6,6 +6,7 @@ import { type LoopFile } from '../../machine/loop-file/loopFile.js';
 import { STANDING_WORDS } from '../../machine/loop-file/orientation.js';
 import { BACK, PULLED } from '../runs/checkIds.js';
 import {
+  drainsDownTo,
   openingIn,
   runsOverRim,
   type DrainStand,
@@ -16,6 +17,7 @@ import {
 } from '../runs/facts.js';
 import type { CheckItem } from '../runs/procedure.js';
 import { type EachKey } from '../runs/template.js';
+import { cardChecks, changeChecks } from './expandChange.js';
 
 /** What the loop and the school put into a template's texts and lists. */
 export interface ExpandWith {
@@ -112,9 +114,9 @@ function rounds({ facts, wetSeconds, onlyJoints }: ExpandWith): CheckItem[] {
 function stands(given: ExpandWith): CheckItem[] {
   const { service } = given;
   if (!service) return [];
-  return service.takeOut && service.kind === 'partial-drain'
-    ? downToPart(service, service.takeOut)
-    : service.stands.flatMap((stand, index) => oneStand({ ...given, service }, stand, index));
+  const downTo = drainsDownTo(service);
+  if (service.change?.drain === 'none' && !downTo) return [];
+  return downTo ? downToPart(service, downTo) : service.stands.flatMap((stand, index) => oneStand({ ...given, service }, stand, index));
 }
 
 function oneStand(
@@ -232,30 +234,7 @@ function downToPart(service: ServiceFacts, { name, drawFirstMl, drawAt, airs, jo
   ];
 }
 
-const CARD_STEPS: readonly (readonly [id: string, text: string])[] = [
-  ['map', 'Photograph and screw map'],
-  ['hidden', 'Hidden screws and cables inside found before pulling'],
-  ['apart', 'Separated slowly, for paste glues'],
-  ['pads', 'Pad thickness map written down'],
-  ['wipe', 'Wiped lint-free, paste by die size, screws crosswise'],
-  ['kept', 'Original cooler, screws and pads bagged, their place noted'],
-  ['label', 'Warranty label’s state noted, with the owner’s consent'],
-];
-
-const cards = ({ loop }: ExpandWith): CheckItem[] =>
-  loop.components
-    .filter(({ kind, place }) => kind === 'block' && place === 'card')
-    .flatMap((card) =>
-      // several cards are stripped side by side: each thing is looked at once, at all of them
-      CARD_STEPS.map(([id, text]) => ({
-        id: `card:${card.id}:${id}`,
-        text: `${text}: ${shortName(card)}`,
-        together: text,
-        place: card.id,
-        group: say('Cards with a block'),
-        mayNotApply: true,
-      })),
-    );
+const cards = ({ loop }: ExpandWith): CheckItem[] => cardChecks(loop.components);
 
 /** What a check is repeated over, of this very loop. */
 export const EXPAND: Record<EachKey, (given: ExpandWith) => CheckItem[]> = {
@@ -284,6 +263,7 @@ export const EXPAND: Record<EachKey, (given: ExpandWith) => CheckItem[]> = {
   rounds,
   stands,
   cards,
+  changes: ({ service }) => (service?.change ? changeChecks(service.change) : []),
   reverse: ({ loop }) =>
     loop.components
       .filter(({ kind }) => kind === 'radiator')

@@ -7,18 +7,20 @@ import { judgeLedger, keepTally, netMl, twinLeftSdMl, type Flow, type Ledger, ty
 import { balanceFill, fillVolume, type FillBalance, type FillPlan } from '../../physics/filling/fillPlan.js';
 import { LEAK_SCHOOLS } from '../../physics/leak-testing/schools.js';
 import { standingNow } from './book.js';
-import type { ServiceFacts, TakeOutFacts } from './facts.js';
+import { drainsDownTo, type ServiceFacts, type TakeOutFacts } from './facts.js';
 import type { Procedure } from './procedure.js';
 import { broughtMl, isDone, outflowMl, pouredMl, type RunState } from './state.js';
 
 /** What is inside a loop during a run, as far as its entries tell. */
 
 /** What a service expects to pour, before anything was measured: the loop at its mark without what the twin keeps inside. */
-export function refillPlan(loop: LoopFile, { kind, leftMl, takeOut, inside }: ServiceFacts): FillPlan {
+export function refillPlan(loop: LoopFile, service: ServiceFacts): FillPlan {
+  const { kind, leftMl, inside } = service;
+  const downTo = drainsDownTo(service);
   const whole = fillVolume(loop);
   if (kind === 'top-up') return upToTheMark(loop);
   const empty = kind === 'strip-clean' || inside === null;
-  const stays = empty ? 0 : kind === 'partial-drain' && takeOut ? whole.volumeMl - takeOut.drawFirstMl - atPartMl(takeOut) : (leftMl ?? 0);
+  const stays = empty ? 0 : downTo ? whole.volumeMl - downTo.drawFirstMl - atPartMl(downTo) : (leftMl ?? 0);
   return {
     kind: 'gravity',
     total: { volumeMl: Math.max(0, whole.volumeMl - stays), sdMl: whole.sdMl },
@@ -68,7 +70,10 @@ function refillVolume({ facts, twin, earlier, fillPlan }: Procedure, service: Se
   if (before === null || whole === null) return fillPlan.total;
   return {
     volumeMl: Math.max(0, whole.volumeMl - Math.max(0, before)),
-    sdMl: keepTally(service.inside, flows).emptied ? whole.sdMl : Math.hypot(state.contents.insideSdMl, MEASURED.markSdMl),
+    // what another loop holds is known by its parts' volumes alone; of the same one by what was inside before
+    sdMl: keepTally(service.inside, flows).emptied
+      ? whole.sdMl
+      : Math.hypot(state.contents.insideSdMl, MEASURED.markSdMl, earlier && !way ? whole.sdMl : 0),
   };
 }
 
@@ -93,7 +98,7 @@ export const fillBalance = (procedure: Procedure, state: RunState): FillBalance 
 /** The book after a drain: against what the twin keeps inside once the planned stands are done. */
 export function judgeDrain(service: ServiceFacts, state: Kept): LedgerVerdict {
   const { rinses, drains } = state.service;
-  const drainedOnly = rinses.length === 0 && service.kind !== 'partial-drain';
+  const drainedOnly = rinses.length === 0 && !drainsDownTo(service);
   const { leftMl, kept } = service;
   const blown = drains.length > service.stands.length ? (service.blow ?? null) : null;
   const predicted =
@@ -111,11 +116,13 @@ const atPartMl = ({ joints, insideMl, drawAt }: TakeOutFacts): number =>
   joints.reduce((sum, { volumeMl }) => sum + (drawAt === undefined ? 0 : volumeMl), insideMl);
 
 /** mL; less is drops, not a volume to draw */
-const WORTH_DRAWING_ML = 5;
+export const WORTH_DRAWING_ML = 5;
 
 /** What should come, one after the other: stand by stand, or down to the part and then out of it. */
-export function expectedDrains({ kind, takeOut, stands }: ServiceFacts): number[] {
-  const volumes = kind === 'partial-drain' && takeOut ? [takeOut.drawFirstMl, atPartMl(takeOut)] : stands.map(({ drainedMl }) => drainedMl);
+export function expectedDrains(service: ServiceFacts): number[] {
+  const downTo = drainsDownTo(service);
+  if (service.change?.drain === 'none') return [];
+  const volumes = downTo ? [downTo.drawFirstMl, atPartMl(downTo)] : service.stands.map(({ drainedMl }) => drainedMl);
   return volumes.filter((ml) => ml >= WORTH_DRAWING_ML);
 }
 

@@ -188,6 +188,8 @@ function partTestLacks(_procedure: Procedure, { partTests }: RunState): LackFact
 }
 
 function drainLacks(service: ServiceFacts, { drains }: ServiceState, state: RunState): LackFact[] {
+  // above the level there is nothing to let out
+  if (drains.length === 0 && service.change?.drain === 'none') return [];
   if (drains.length === 0) return [{ why: 'nothing-drained' }];
   const { kind, ml } = judgeDrain(service, state);
   return kind === 'more-out-than-in' ? [{ why: 'more-out-than-in', ml }] : [];
@@ -243,27 +245,32 @@ function cleanLacks({ items }: ServiceFacts, state: ServiceState): LackFact[] {
   ];
 }
 
-/** Parts that came out of a loop that is over, and of which nobody said where they lie. */
-export const withoutPlace = (
-  facts: Procedure['facts'],
+/** Parts that this step takes out, and of which nobody said where they lie: all of a loop that is over, those that a change takes out. */
+export function withoutPlace(
+  { facts, service }: Pick<Procedure, 'facts' | 'service'>,
+  { does }: Pick<ProcedureStep, 'does'>,
   { swaps }: ServiceState,
-): readonly { readonly id: string; readonly name: string }[] =>
-  (facts?.parts ?? []).filter(({ id }) => !swaps.some((swap) => swap.item === id && liesOutside(swap)));
+): readonly { readonly id: string; readonly name: string }[] {
+  const comeOut = does.includes('puts-away') ? (facts?.parts ?? []) : does.includes('changes-loop') ? (service?.change?.out ?? []) : [];
+  return comeOut.filter(({ id }) => !swaps.some((swap) => swap.item === id && liesOutside(swap)));
+}
 
 /** Items of the sheet whose last look says something must still happen. */
 function swapLacks(
   { items }: ServiceFacts,
   state: ServiceState,
   { leaks }: RunState,
-  { does }: ProcedureStep,
-  { facts }: Procedure,
+  step: ProcedureStep,
+  procedure: Procedure,
 ): LackFact[] {
+  const { does } = step;
   const done = new Set(state.swaps.map(({ item }) => item));
   const open = items.filter((item) => lastGrade(state, item)?.grade === 'replace' && !done.has(item.id)).map(({ id }) => id);
   const count = does.includes('mends') ? leaks.filter(({ mended }) => mended === null).length : 0;
-  const away = does.includes('puts-away') ? withoutPlace(facts, state) : [];
+  const away = withoutPlace(procedure, step, state);
   return [
     ...(away.length > 0 ? [{ why: 'no-place', items: away.map(({ id }) => id) } as const] : []),
+    ...(does.includes('changes-loop') && state.rebuilds.length === 0 ? [{ why: 'not-rebuilt' } as const] : []),
     ...(open.length > 0 ? [{ why: 'to-replace', items: open } as const] : []),
     ...(count > 0 ? [{ why: 'leaks-not-mended', count } as const] : []),
   ];

@@ -40,7 +40,7 @@ export function drawDownTo(procedure: Procedure, state: RunState, place: string,
   const upright = turnNetwork(twin.drive.network, STANDING.upright);
   const inside = twin.contents(at);
   const plan = tube
-    ? planUndo(upright, loop, { joints: [`${tube.id}.from`, `${tube.id}.to`], componentId: null }, inside)
+    ? planUndo(upright, loop, { joints: [`${tube.id}.from`, `${tube.id}.to`], parts: [] }, inside)
     : planTakeOut(upright, loop, place, inside);
   const made = { ...plan, byHoseFirstMl: plan.drawAt === null ? Math.min(plan.drawFirstMl, at.reservoirMl) : 0 };
   known.set(place, made);

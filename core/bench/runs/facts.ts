@@ -1,6 +1,8 @@
 import type { BlowThrough } from '../../physics/draining/blowThrough.js';
 import type { DrainStage } from '../../physics/draining/advice.js';
 import type { TakeOutPlan } from '../../physics/draining/takeOut.js';
+import type { LoopChange } from '../../machine/loop-change/loopChange.js';
+import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { Volume } from '../../machine/loop-file/volume.js';
 import type { Mix } from '../../machine/liquids/mixing.js';
 import type { Kept } from '../../physics/contents/kept.js';
@@ -85,10 +87,18 @@ export function runsOverRim({ ports }: LoopFacts, { standing, drain }: Pick<Drai
 /** Taking one part out of a loop as it stands. */
 export interface TakeOutFacts extends Omit<TakeOutPlan, 'elsewhereMl' | 'drawAt' | 'hangsMl'> {
   readonly part: string;
+  /** where several come out at once: each of them; missing: the one */
+  readonly parts?: readonly string[];
   readonly name: string;
   /** missing in runs that began before the valve was named */
   readonly drawAt?: string | null;
   readonly hangsMl?: number;
+}
+
+/** From the loop that is inside to the one that is wanted, and how far it is let out for that. */
+export interface ChangeFacts extends LoopChange {
+  readonly wanted: LoopFile;
+  readonly drain: 'none' | 'down-to' | 'whole';
 }
 
 /** What a service knows of its job and its loop. Stored with the run. */
@@ -107,6 +117,8 @@ export interface ServiceFacts {
   /** a hand bulb after the last stand; null where none is worth it, missing in runs that began before it was reckoned */
   readonly blow?: BlowThrough | null;
   readonly takeOut: TakeOutFacts | null;
+  /** the work between two drawings; missing where the loop stays as it is */
+  readonly change?: ChangeFacts;
   readonly items: readonly InspectItem[];
   readonly rigid: boolean;
   readonly old: { readonly productId: string; readonly name: string } | null;
@@ -116,6 +128,10 @@ export interface ServiceFacts {
   /** openings by their names, as they were called when the run began */
   readonly openings: Readonly<Record<string, string>>;
 }
+
+/** The part, or the set of joints, down to which a service drains; null: it drains all that comes. */
+export const drainsDownTo = ({ kind, takeOut, change }: Pick<ServiceFacts, 'kind' | 'takeOut' | 'change'>): TakeOutFacts | null =>
+  kind === 'partial-drain' || change ? takeOut : null;
 
 /** ids of openings in the words of the run */
 export const openingIn = ({ openings }: ServiceFacts, opening: string): string => openings[opening] ?? opening;

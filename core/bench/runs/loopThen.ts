@@ -3,10 +3,10 @@ import { twinOf } from './book.js';
 import type { Procedure } from './procedure.js';
 import type { RunState } from './state.js';
 
-/** The loop of a run as it was at each of its entries: a part that is left out in the middle changes it. */
+/** The loop of a run as it was at each of its entries: a part that is left out, or a loop that is rebuilt, changes it in the middle. */
 
-export const loopChanges = ({ service: { swaps } }: Pick<RunState, 'service'>): number =>
-  swaps.filter(({ action }) => action === 'bypassed').length;
+export const loopChanges = ({ service: { swaps, rebuilds } }: Pick<RunState, 'service'>): number =>
+  swaps.filter(({ action }) => action === 'bypassed').length + rebuilds.length;
 
 const madeOf = new WeakMap<Procedure, Procedure[]>();
 

@@ -30,7 +30,7 @@ export type StepKind = (typeof STEP_KINDS)[number];
  * the whole machine off the wall where its loop stays closed,
  * `closes` closes the loop, `empties` takes it apart, `measures-before` reads the state on arrival, `mends` a leak,
  * `new-parts` is for parts that were never in use, `dusts` cleans fins and fans, `puts-away` gives every part of a loop that is over
- * its place; `lays-out` is before anything is built.
+ * its place; `changes-loop` makes of the loop inside the one that is wanted; `lays-out` is before anything is built.
  */
 export const STEP_TRAITS = [
   'isolates',
@@ -42,6 +42,7 @@ export const STEP_TRAITS = [
   'new-parts',
   'dusts',
   'puts-away',
+  'changes-loop',
   'lays-out',
 ] as const;
 export type StepTrait = (typeof STEP_TRAITS)[number];
@@ -110,12 +111,12 @@ export interface Procedure {
   readonly fitted?: readonly { readonly item: string; readonly make: string; readonly lot: string }[];
   /** what was inside when the run began; missing: nothing, or, in a service, what its facts say */
   readonly start?: LoopContents;
-  /** the loop as it was before each part that this run left out of it, in their order; missing: it is as it was */
+  /** the loop as it was before each change that this run made to it, in their order; missing: it is as it was */
   readonly earlier?: readonly EarlierLoop[];
   readonly steps: readonly ProcedureStep[];
 }
 
-/** A loop that a run began with, or had until a part was left out. */
+/** A loop that a run began with, or had until it was changed. */
 export interface EarlierLoop {
   readonly loop: Pick<Procedure, 'volume' | 'fillPlan' | 'facts' | 'twin'>;
   /** what is no part of it any more: name by id */

@@ -248,6 +248,8 @@ export interface ServiceState {
   readonly temporaryFixes: (TemporaryFix & Made)[];
   readonly photos: (PhotoTaken & Made)[];
   readonly rescopes: (Rescoped & Made)[];
+  /** when the loop became the one that was wanted */
+  readonly rebuilds: Made[];
 }
 
 export interface Coolant {

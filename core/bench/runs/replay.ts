@@ -22,6 +22,7 @@ function apply(whole: Procedure, state: RunState, { id, at, by, body }: RunEvent
   definition.moves?.(book, body, state, procedure, made);
   definition.apply(state, body, made, procedure);
   if (body.type === 'bypassed') carryOver(whole, procedure, state, tookOver(procedure, body));
+  if (body.type === 'rebuilt') carryOver(whole, procedure, state, tookNone(body));
   if (state.pump?.on === true) book.pumpOn(atMs, slowedBy(procedure, body));
   else book.pumpOff(atMs);
   markCurrent(state);
@@ -30,6 +31,10 @@ function apply(whole: Procedure, state: RunState, { id, at, by, body }: RunEvent
 /** The tube on the far side of a part that was left out is one with the tube that led to it. */
 const tookOver = ({ twin }: Procedure, { item, goneTube }: BodyOf<'bypassed'>): ReadonlyMap<string, string> =>
   new Map((twin?.loop.tubes ?? []).filter(({ id, from, to }) => id !== goneTube && (from[0] === item || to[0] === item)).map(({ id }) => [goneTube, id])); // prettier-ignore
+
+/** What came out gives nothing to what goes in under the same id: that is dry. */
+const tookNone = ({ outParts, outTubes }: BodyOf<'rebuilt'>): ReadonlyMap<string, string> =>
+  new Map([...outParts, ...outTubes].map((id) => [id, `${id} (out)`]));
 
 /** Share of the file's speeds at which the pump was told to run. */
 function slowedBy(procedure: Procedure, body: RunEvent['body']): number {

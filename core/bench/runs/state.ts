@@ -154,6 +154,7 @@ export const emptyState = (procedure: Procedure): RunState => ({
     temporaryFixes: [],
     photos: [],
     rescopes: [],
+    rebuilds: [],
   },
   corrections: [],
   signedOff: null,

@@ -14,6 +14,7 @@ export const EACH = {
   towels: 'the towel under every tube',
   stands: 'every stand of the advised drain',
   cards: 'every card with a block, stripped down',
+  changes: 'everything between the loop inside and the one that is wanted',
   'bottle-turns': 'every turn of a fill from a bottle',
   reverse: 'every radiator, both ways',
   soaked: 'every other part that meets coolant',
@@ -100,5 +101,6 @@ export const isEach = (check: CheckTemplate): check is EachCheck => 'each' in ch
 
 /** Steps that protect people or electronics: a template without them is refused. */
 export const isProtected = ({ kind, does }: StepTemplate): boolean =>
-  ['fill', 'power', 'sign-off'].includes(kind) || (does ?? []).some((each) => ['closes', 'isolates', 'cuts-mains'].includes(each));
-export const PROTECTED_EACH: readonly EachKey[] = ['joints', 'closures', 'pulled', 'back', 'towels', 'stands', 'reverse'];
+  ['fill', 'power', 'sign-off'].includes(kind) ||
+  (does ?? []).some((each) => ['closes', 'isolates', 'cuts-mains', 'changes-loop'].includes(each));
+export const PROTECTED_EACH: readonly EachKey[] = ['joints', 'closures', 'pulled', 'back', 'towels', 'stands', 'reverse', 'changes'];

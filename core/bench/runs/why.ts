@@ -73,18 +73,28 @@ export type LackFact =
   | { readonly why: 'items-not-seen'; readonly count: number }
   | { readonly why: 'cleaner-in'; readonly cleaner: string }
   | { readonly why: 'not-smooth' | 'to-replace' | 'no-place'; readonly items: readonly string[] }
+  | { readonly why: 'not-rebuilt' }
   | { readonly why: 'leaks-not-mended'; readonly count: number };
 
 /** Why an entry does not fit the run it is meant for. */
 export type MisfitFact =
   | {
       readonly why:
-        'open-run-correction' | 'signed-off' | 'steps-before-sign-off' | 'use-sign-off' | 'rescope-elsewhere' | 'bypass-elsewhere';
+        | 'open-run-correction'
+        | 'signed-off'
+        | 'steps-before-sign-off'
+        | 'use-sign-off'
+        | 'rescope-elsewhere'
+        | 'bypass-elsewhere'
+        | 'rebuilt-elsewhere';
     }
   | { readonly why: 'no-step'; readonly step: string }
   | { readonly why: 'too-early'; readonly first: string; readonly then: string }
   | { readonly why: 'step-not-done'; readonly step: string; readonly lacks: readonly LackFact[] }
-  | { readonly why: 'protects-power' | 'protects-closing' | 'protects-emptying' | 'protects-return'; readonly step: string }
+  | {
+      readonly why: 'protects-power' | 'protects-closing' | 'protects-emptying' | 'protects-change' | 'protects-return';
+      readonly step: string;
+    }
   | { readonly why: 'unknown-check' | 'unknown-timer'; readonly step: string; readonly name: string }
   | { readonly why: 'check-later'; readonly text: string; readonly after: After; readonly clock: string }
   | { readonly why: 'one-by-one' }

@@ -55,7 +55,11 @@ export function stepsAfterRescope(now: Procedure, made: Procedure, kind: JobKind
   const kept = now.steps.filter(
     (step) =>
       !comes.has(step.id) &&
-      (isDone(state, step) || (closes && step.does.includes('closes')) || (good.includes(step.kind) && !hasKind(step.kind))),
+      (isDone(state, step) ||
+        // a change that was begun is finished, whatever else the job becomes
+        (step.does.includes('changes-loop') && !ENDS_LOOP.includes(kind)) ||
+        (closes && step.does.includes('closes')) ||
+        (good.includes(step.kind) && !hasKind(step.kind))),
   );
   const steps = [...fits];
   const placeOf = (near: readonly ProcedureStep[]): number | undefined =>

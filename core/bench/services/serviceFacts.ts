@@ -15,6 +15,7 @@ import { contentsAtMark, contentsNow, twinFor } from '../../physics/live-book/at
 import { adviseBlowing } from '../../physics/draining/blowThrough.js';
 import { nameOpening } from '../../physics/draining/openingNames.js';
 import { openablePorts } from '../../physics/draining/openings.js';
+import { changeOf, leastDrain } from './changeFacts.js';
 import { planTakeOut } from '../../physics/draining/takeOut.js';
 import { fillVolume } from '../../physics/filling/fillPlan.js';
 import { buildNetwork, vesselsWithoutBox, type GeometricNetwork } from '../../physics/geometry/network.js';
@@ -38,24 +39,24 @@ export interface ServiceFactsInput {
   /** what its own drains left inside so far, by the book */
   readonly leftBefore?: readonly Volume[];
   readonly liquid?: Liquid;
+  /** the loop that is wanted, where the job changes it */
+  readonly wanted?: LoopFile;
+  /** the change that its run is in the middle of, or has made: it stays as it was begun */
+  readonly change?: ServiceFacts['change'];
   readonly old: ServiceFacts['old'];
   readonly mixes: readonly Mix[];
 }
 
 /** Facts of a service, computed once when its run begins. What geometry is missing for stays empty or null. */
 export function serviceFacts(input: ServiceFactsInput): ServiceFacts {
-  const { loop, kind, jobId, part } = input;
-  const network = vesselsWithoutBox(loop).length === 0 ? buildNetwork(loop) : null;
-  const component = loop.components.find(({ id }) => id === part);
+  const { loop, kind, jobId } = input;
+  const network = networkOf(loop);
   return {
     kind,
     jobId,
     inside: insideOf(input),
     ...drainFacts(input, network),
-    takeOut:
-      network && component
-        ? takeOutFacts(loop, network, component, contentsNow(loop, input.liquid ?? WATER, network, input.contents?.standing))
-        : null,
+    ...outFacts(input, network),
     items: inspectItems(loop),
     rigid: hasRigidTube(loop),
     old: input.old,
@@ -68,6 +69,31 @@ export function serviceFacts(input: ServiceFactsInput): ServiceFacts {
       ]),
     ),
   };
+}
+
+const networkOf = (loop: LoopFile): GeometricNetwork | null => (vesselsWithoutBox(loop).length === 0 ? buildNetwork(loop) : null);
+
+/** What comes out of the loop: the part that the job is about, or what two drawings say. */
+export function outFacts(
+  {
+    loop,
+    part,
+    wanted,
+    change: begun,
+    contents,
+    liquid = WATER,
+  }: Pick<ServiceFactsInput, 'loop' | 'part' | 'wanted' | 'change' | 'contents' | 'liquid'>,
+  network = networkOf(loop),
+): Pick<ServiceFacts, 'takeOut' | 'change'> {
+  const inside = (known: GeometricNetwork): Contents => contentsNow(loop, liquid, known, contents?.standing);
+  if (begun) return { takeOut: null, change: begun };
+  const change = wanted ? changeOf(loop, wanted) : null;
+  if (change) {
+    const { drain, takeOut } = leastDrain(loop, network, change, network && inside(network));
+    return { takeOut, change: { ...change, drain } };
+  }
+  const component = loop.components.find(({ id }) => id === part);
+  return { takeOut: network && component ? takeOutFacts(loop, network, component, inside(network)) : null };
 }
 
 /** Stand by stand how the loop is drained, by the workshop's policy, and how a rinse is let out. */

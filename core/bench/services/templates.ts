@@ -64,6 +64,24 @@ const KIT: Record<JobKind, readonly CheckTemplate[]> = {
     tick('gauge', 'Hand pump with gauge and relief valve', 'Tools', { onlyDry: true }),
     ...OPEN_TOOLS,
   ],
+  'loop-change': [
+    tick('fits', 'Each new part checked to fit this very board, card or place', 'Parts'),
+    tick('drawing', 'The wanted drawing and its cut list lie here', 'Parts'),
+    tick('coolant', '{bottles}', 'Parts'),
+    tick('seals', 'A ring for every joint that is made, plugs, caps, tube for every new piece', 'Parts'),
+    tick('distilled', 'Distilled water to flush what is new', 'Parts'),
+    tick('paste', 'Paste by die size, pads by the thickness map', 'Parts', { mayNotApply: true }),
+    tick('gauge', 'Hand pump with gauge and relief valve', 'Tools', { onlyDry: true }),
+    ...OPEN_TOOLS,
+  ],
+  'part-conversion': [
+    tick('fits', 'Its own cooler checked to fit this very card or board', 'Parts'),
+    tick('seals', 'Rings for the joints that are made, caps for what comes out', 'Parts'),
+    tick('coolant', 'Coolant of the same lot for what was lost', 'Parts'),
+    tick('paste', 'Paste and pads by the cooler’s own map', 'Parts'),
+    tick('gauge', 'Hand pump with gauge and relief valve', 'Tools', { onlyDry: true }),
+    ...OPEN_TOOLS,
+  ],
   conversion: [
     tick('fits', 'The new cooler checked to fit this very board or card', 'Parts'),
     tick('caps', 'Caps and labels for the parts that come out', 'Parts'),
@@ -99,7 +117,7 @@ const DUST: StepTemplate = {
   checks: [tick('fins', 'Fins and fans free of dust', 'Dust'), tick('filters', 'Filters washed and dry', 'Dust', { mayNotApply: true })],
 };
 /** Nothing wet is opened and no pump runs by itself: the machine goes off the wall, whole. */
-const OFF: StepTemplate = {
+export const OFF: StepTemplate = {
   id: 'off',
   does: ['cuts-mains'],
   kind: 'checks',
@@ -245,6 +263,33 @@ const MEND: StepTemplate = {
   cautions: ['A radiator with a hole is scrap.', 'A reused O-ring is the commonest leak: renew what was opened.'],
 };
 
+/** Out, cut, in, plugged, each by name; only then is the loop the other one. */
+const CHANGE: StepTemplate = {
+  id: 'change',
+  kind: 'swap',
+  does: ['changes-loop'],
+  title: 'Change the loop',
+  lead: 'By the wanted drawing: what comes out first, each over the jug; nothing goes in that was not flushed.',
+  cautions: [
+    'A joint that stands below the level runs: look at the level before each is undone.',
+    'A part that comes out full is capped at both ends, labelled and weighed.',
+    'No screw goes into a radiator before its length was measured at that very stack.',
+  ],
+  timers: [],
+  checks: [{ each: 'changes' }, tick('strain', 'No tube pulls, kinks or leans on a fan', 'In and made')],
+};
+const CHANGE_TO_COOLER: StepTemplate = {
+  ...CHANGE,
+  title: 'Take it out of the loop',
+  lead: 'The part leaves the loop and gets its own cooler; the tubes beside it are joined past it.',
+  checks: [
+    ...CHANGE.checks,
+    tick('cooler', 'Its own cooler on, paste and pads new, screws crosswise', 'Its own cooler'),
+    tick('leads', 'Fans of that cooler on the part’s own headers', 'Its own cooler', { mayNotApply: true }),
+    tick('air', 'Nothing stands before its fans: it breathes the case’s air now', 'Its own cooler'),
+  ],
+};
+
 /** The loop is over: nothing goes back in, and every part of it has a place. */
 const PUT_AWAY: StepTemplate = {
   id: 'swap',
@@ -287,6 +332,8 @@ const STEPS: Record<JobKind, readonly StepTemplate[]> = {
   'leak-repair': [...pick('isolate'), FIND, DRAIN, MEND, ...pick('close', 'dry', ...REFILL)],
   'partial-drain': [BEFORE, ...pick('isolate'), DRAIN, SWAP, ...pick('close', 'dry', ...REFILL)],
   'part-replacement': [BEFORE, DUST, ...pick('isolate'), DRAIN, SWAP, ...pick('close', 'dry', ...REFILL)],
+  'loop-change': [BEFORE, DUST, ...pick('isolate'), DRAIN, CHANGE, ...pick('close', 'dry', ...REFILL)],
+  'part-conversion': [BEFORE, DUST, ...pick('isolate'), DRAIN, CHANGE_TO_COOLER, ...pick('close', 'dry', ...REFILL)],
   conversion: [...pick('isolate'), DRAIN, STRIP, COOLER, POWER_WITHOUT_LOOP, BASELINE_WITHOUT_LOOP, ...pick('sign-off')],
   retirement: [...pick('isolate'), DRAIN, STRIP, PUT_AWAY, ...pick('sign-off')],
 };

@@ -4,6 +4,7 @@ import type { Tilt } from '../../machine/loop-file/orientation.js';
 import type { OpeningSetup } from '../../physics/draining/openings.js';
 import { frontDrive } from '../../physics/filling/frontMoves.js';
 import { copyOf, LiquidTwin, type Wetted } from '../../physics/live-book/liquidTwin.js';
+import { wettedInto } from '../../physics/live-book/passedOn.js';
 import type { LoopComponent, LoopFile } from '../../machine/loop-file/loopFile.js';
 import { STANDARD_ATMOSPHERE_KPA } from '../../base/units/physics.js';
 import { SIMULATED } from './defaults.js';
@@ -206,6 +207,18 @@ export class LiquidInside {
     const rest = contents.map((ml, node) => (network.partIds[network.part[node] as number] === part ? 0 : ml));
     this.twin.take(this.at, rest);
     return own;
+  }
+
+  /** The loop was changed: what stood in the old one stands in what stayed of it; what is gone took its own along. @returns mL that left so */
+  carryFrom(old: LiquidInside, gone: readonly string[]): number {
+    const left = gone.reduce((sum, id) => sum + old.takeOut(id), 0);
+    const nothing = new Map(gone.map((id) => [id, `${id} (out)`]));
+    const at = wettedInto(old.twin, old.at, this.twin, nothing);
+    this.at.reservoirMl = at.reservoirMl;
+    this.at.wettedMl.set(at.wettedMl);
+    this.spilledMl = old.spilledMl;
+    this.filmMl = old.filmMl;
+    return left;
   }
 
   /** Liquid that went round stands everywhere on the way once it is opened, bubbles and pockets among it. */

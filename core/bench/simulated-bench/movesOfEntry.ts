@@ -101,7 +101,10 @@ function inlets({ airs, mayRun = [] }: DrainStand): HandMove[] {
   return airs.map((air) => ({ do: 'open', openings: [air], jug: mayRun.some(({ opening }) => opening === air) }));
 }
 
-function ofPart({ airs, drawFirstMl, drawAt = null, joints, part }: NonNullable<ServiceFacts['takeOut']>, what: string): HandMove[] {
+function ofPart(
+  { airs, drawFirstMl, drawAt = null, joints, part, parts = [part] }: NonNullable<ServiceFacts['takeOut']>,
+  what: string,
+): HandMove[] {
   switch (what) {
     case 'air':
       return airs.map((air) => ({ do: 'open', openings: [air], jug: false }));
@@ -110,7 +113,7 @@ function ofPart({ airs, drawFirstMl, drawAt = null, joints, part }: NonNullable<
     case 'out':
       return [
         { do: 'open', openings: joints.map(({ joint }) => joint), jug: true },
-        { do: 'take-out', part },
+        ...parts.map((each) => ({ do: 'take-out', part: each }) as const),
       ];
     default:
       return [];

@@ -9,7 +9,7 @@ import { drawJointCause, type HiddenCause } from '../leak-finding/hiddenCauses.j
 import { findTubeMaterial } from '../../machine/materials/tubes.js';
 import { SIMULATED } from './defaults.js';
 import { drawFinding, type HiddenFinding } from './finding.js';
-import { JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '../../workshop/jobs/kinds.js';
+import { changesLoop, JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '../../workshop/jobs/kinds.js';
 
 /** Which fault a simulated bench hides. `surprise` draws one, or none. */
 export const SCENARIOS = {
@@ -45,8 +45,8 @@ export function scenariosFor(job: JobKind | null): readonly Scenario[] {
   return JOB_KINDS[job].fill === 'none' || job === 'top-up' ? ['clean'] : OF_REFILLS;
 }
 
-/** Jobs that can be practised: whatever moves liquid. */
-export const PRACTISED: readonly JobKind[] = JOB_KIND_KEYS.filter((kind) => JOB_KINDS[kind].opens !== 'not');
+/** Jobs that can be practised: whatever moves liquid in a loop that stays as it is. */
+export const PRACTISED: readonly JobKind[] = JOB_KIND_KEYS.filter((kind) => JOB_KINDS[kind].opens !== 'not' && !changesLoop(kind));
 
 /** What the bench hides. The same loop, seed and scenario hide the same. */
 export interface HiddenTruth {

@@ -2,6 +2,7 @@ import type { Random } from '../../base/random/random.js';
 import { wantsLevelFirst } from '../runs/book.js';
 import { expectedDrains } from '../runs/contents.js';
 import type { RunEventBody } from '../runs/entries/all.js';
+import { drainsDownTo } from '../runs/facts.js';
 import type { Procedure } from '../runs/procedure.js';
 import type { RunState } from '../runs/state.js';
 import { TRIAL, type TrialBench } from './trialBench.js';
@@ -12,7 +13,7 @@ export class DrainHands {
   private forgotten: (() => void)[] = [];
 
   constructor(
-    private readonly procedure: Procedure,
+    private procedure: Procedure,
     private readonly bench: TrialBench,
     private readonly random: Random,
     private readonly say: (body: RunEventBody) => boolean,
@@ -20,6 +21,11 @@ export class DrainHands {
 
   get hasForgotten(): boolean {
     return this.forgotten.length > 0;
+  }
+
+  /** The run goes on with another loop; what was left open still is. */
+  goOnWith(procedure: Procedure): void {
+    this.procedure = procedure;
   }
 
   /** A lock said so: everything is shut. */
@@ -35,8 +41,10 @@ export class DrainHands {
     if (!service) return;
     // the screen asks for the level before anything is opened
     if (wantsLevelFirst(state)) this.say({ type: 'level', levelMl: this.bench.readLevelMl() });
-    if (service.kind === 'partial-drain' && service.takeOut) {
-      this.drainToPart(service.takeOut);
+    if (service.change?.drain === 'none') return;
+    const downTo = drainsDownTo(service);
+    if (downTo) {
+      this.drainToPart(downTo);
       return;
     }
     const come = expectedDrains(service);
@@ -49,7 +57,14 @@ export class DrainHands {
   }
 
   /** Down to the part: air first, what stands above its joints drawn, then the joints undone and the part out. */
-  private drainToPart({ part, airs, drawFirstMl, drawAt = null, joints }: NonNullable<NonNullable<Procedure['service']>['takeOut']>): void {
+  private drainToPart({
+    part,
+    parts = [part],
+    airs,
+    drawFirstMl,
+    drawAt = null,
+    joints,
+  }: NonNullable<NonNullable<Procedure['service']>['takeOut']>): void {
     const drew = (volumeMl: number): void => {
       if (volumeMl > 0) this.say({ type: 'drained', step: 'drain', volumeMl, how: 'jug', wasteId: null });
     };
@@ -64,10 +79,12 @@ export class DrainHands {
       drew(this.bench.jugMl(ran));
       if (drawAt !== null) this.say({ type: 'port', port: drawAt, open: false });
     }
-    const tubes = [...new Set(joints.map(({ joint }) => joint.replace(/\.(from|to)$/, '')))];
+    const tubes = [
+      ...new Set(joints.filter(({ joint }) => /\.(from|to)$/.test(joint)).map(({ joint }) => joint.replace(/\.(from|to)$/, ''))),
+    ];
     for (const joint of tubes) this.say({ type: 'joint', joint, open: true });
     const came = this.bench.takeOut(
-      part,
+      parts,
       joints.map(({ joint }) => joint),
       airs,
     );

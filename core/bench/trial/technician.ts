@@ -9,6 +9,7 @@ import { RunFold } from '../runs/replay.js';
 import { leftOpen } from '../runs/locks.js';
 import { refuseEntry } from '../runs/rules.js';
 import type { RunState } from '../runs/state.js';
+import { procedureAfterChange, rebuiltEntry } from '../services/changedLoop.js';
 import { SOUND } from '../inspection/grade.js';
 import { DrainHands } from './drainHands.js';
 import { TRIAL, type TrialBench } from './trialBench.js';
@@ -65,7 +66,7 @@ const READING: BaselineReading = {
  * nothing: what goes wrong here was ordered.
  */
 export class Technician {
-  private readonly fold: RunFold;
+  private fold: RunFold;
   private readonly drains: DrainHands;
   private readonly contradictions: string[] = [];
   private readonly booked: Played['booked'][number][] = [];
@@ -73,9 +74,11 @@ export class Technician {
   private alike = { key: '', times: 0 };
 
   constructor(
-    private readonly procedure: Procedure,
+    private procedure: Procedure,
     private readonly bench: TrialBench,
     private readonly random: Random,
+    /** the procedure for the loop that is wanted, once the run has changed it; null: it changes none */
+    private readonly remade: (() => Procedure) | null = null,
   ) {
     this.fold = new RunFold(procedure);
     this.drains = new DrainHands(procedure, bench, random, (body) => this.say(body));
@@ -126,7 +129,9 @@ export class Technician {
   play(): Played {
     let deadEnd: string | null = null;
     try {
-      for (const step of this.procedure.steps) {
+      // a change puts other steps in the place of those to come, in the same order
+      for (let nth = 0; nth < this.procedure.steps.length; nth += 1) {
+        const step = this.procedure.steps[nth] as ProcedureStep;
         this.step(step);
         this.judgeBook(step);
       }
@@ -192,6 +197,7 @@ export class Technician {
       case 'swap':
         this.mend();
         if (step.does.includes('puts-away')) this.putAway(step);
+        if (step.does.includes('changes-loop')) this.change(step);
         break;
       case 'inspect':
         this.inspect(step);
@@ -213,6 +219,29 @@ export class Technician {
   private putAway(step: ProcedureStep): void {
     for (const { id } of this.procedure.facts?.parts ?? [])
       this.say({ type: 'swapped', step: step.id, item: id, action: 'removed', text: 'box 4', heldMl: 0 });
+  }
+
+  /** What comes out is emptied over the jug, what is wanted goes in, and the run goes on with the loop as it is now. */
+  private change(step: ProcedureStep): void {
+    const change = this.procedure.service?.change;
+    if (!change || !this.remade) return;
+    const out = change.out.map(({ id }) => id);
+    const opened = [...change.undone, ...change.ports.filter(({ does }) => does === 'opens').map(({ place }) => place)];
+    const ran = opened.length > 0 ? this.bench.takeOut(out, opened, []) : 0;
+    const volumeMl = this.bench.jugMl(ran);
+    if (ran > 1 && volumeMl > 0) this.say({ type: 'drained', step: step.id, volumeMl, how: 'jug', wasteId: null });
+    for (const id of out) this.say({ type: 'swapped', step: step.id, item: id, action: 'removed', text: 'box 4', heldMl: 0 });
+    this.tick(step);
+    const entry = rebuiltEntry(this.procedure, step.id);
+    const gone = [...entry.outParts, ...entry.outTubes];
+    const { events } = this.fold;
+    const seq = events.length + 1;
+    this.bench.rebuild(change.wanted, gone);
+    this.procedure = procedureAfterChange(this.procedure, this.remade(), this.state, gone);
+    const at = new Date(this.bench.nowMs).toISOString();
+    const made = { id: `00000000-0000-4000-8000-${String(seq).padStart(12, '0')}`, seq, at, by: 'trial', body: entry };
+    this.fold = new RunFold(this.procedure).sync([...events, made]);
+    this.drains.goOnWith(this.procedure);
   }
 
   private inspect(step: ProcedureStep): void {

@@ -4,7 +4,8 @@ import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { LoopContents } from '../../physics/live-book/loopContents.js';
 import { DEFAULT_SCHOOLS } from '../../physics/leak-testing/schools.js';
 import type { JobKind } from '../../workshop/jobs/kinds.js';
-import { buildProcedure } from '../procedures/buildProcedure.js';
+import { generateChange } from '../../machine/loop-change/generatedChanges.js';
+import { buildProcedure, type ProcedureInput } from '../procedures/buildProcedure.js';
 import { serviceFacts } from '../services/serviceFacts.js';
 import { Technician, type Played } from './technician.js';
 import { TrialBench } from './trialBench.js';
@@ -20,6 +21,7 @@ export const TRIAL_PROCEDURES = [
   'leak-repair',
   'part-replacement',
   'partial-drain',
+  'loop-change',
 ] as const;
 export type TrialProcedure = (typeof TRIAL_PROCEDURES)[number];
 
@@ -110,10 +112,10 @@ function playMachine(loop: LoopFile, seed: number, service: JobKind, told: (proc
   const bench = new TrialBench(loop, WATER, random, Date.parse('2026-03-10T09:00:00Z'));
   const schools = { ...DEFAULT_SCHOOLS, wet: 'ten-minutes' } as const;
   let before = { overMl: 0, unwarnedMl: 0 };
-  const play = (procedure: Parameters<typeof buildProcedure>[0]): { run: OneRun; contents: LoopContents } => {
+  const play = (procedure: ProcedureInput, remade: (() => ProcedureInput) | null = null): { run: OneRun; contents: LoopContents } => {
     const built = buildProcedure(procedure);
     bench.dryWorstS = 0;
-    const played = new Technician(built, bench, random).play();
+    const played = new Technician(built, bench, random, remade && (() => buildProcedure(remade()))).play();
     const now = { overMl: bench.liquid.spilledMl, unwarnedMl: bench.unwarnedMl };
     const run: OneRun & { trace: readonly string[] } = {
       ...played,
@@ -134,15 +136,15 @@ function playMachine(loop: LoopFile, seed: number, service: JobKind, told: (proc
   bench.drawOff(random.between(...VAPOUR_ML));
   const part =
     service === 'partial-drain' ? random.pick(loop.components.filter(({ kind }) => kind === 'block' || kind === 'radiator')).id : null;
-  const facts = serviceFacts({ loop, contents: first.contents, kind: service, jobId: '', filled: true, part, old: null, mixes: [] });
-  const second = play({
-    loop,
-    schools: { ...schools, leak: 'wet-only' },
-    order: null,
-    coolantName: null,
-    service: facts,
-    start: first.contents,
-  });
+  const wanted = service === 'loop-change' ? generateChange(loop, random) : null;
+  const given = { contents: first.contents, kind: service, jobId: '', filled: true, part, old: null, mixes: [] };
+  const facts = serviceFacts({ ...given, loop, ...(wanted ? { wanted } : {}) });
+  const about = { schools: { ...schools, leak: 'wet-only' as const }, order: null, coolantName: null, start: first.contents };
+  const { change } = facts;
+  const remade = change
+    ? () => ({ ...about, loop: change.wanted, service: serviceFacts({ ...given, loop: change.wanted, change }) })
+    : null;
+  const second = play({ ...about, loop, service: facts }, remade);
   told(service as TrialProcedure, second.run);
 }
 

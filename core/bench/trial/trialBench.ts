@@ -34,27 +34,41 @@ export const TRIAL = {
   pourMlPerS: 25,
 } as const;
 
+const reservoirOf = ({ components }: LoopFile): LoopComponent => components.find(({ kind }) => kind === 'reservoir') as LoopComponent;
+
 const cut = (random: Random, sd: number, most: number): number => Math.max(-most, Math.min(most, sd * random.normal()));
 
-/** The loop as it really is: parts off by their priors, the pump by its head. */
-export function hiddenTrialLoop(loop: LoopFile, random: Random): LoopFile {
+/**
+ * The loop as it really is: parts off by their priors, the pump by its head.
+ * @param known what it really was before it was changed
+ * @param gone parts and tubes of that which are no more
+ */
+export function hiddenTrialLoop(loop: LoopFile, random: Random, known: LoopFile | null = null, gone: readonly string[] = []): LoopFile {
+  // what stayed in a loop that is changed is in truth what it was
+  const had = <T extends { id: string }>(list: readonly T[] | undefined, { id }: T): T | undefined =>
+    gone.includes(id) ? undefined : list?.find((each) => each.id === id);
   const factor = (share: number): number => Math.max(0.3, 1 + cut(random, share, TRIAL.cutSd * share));
   const head = 1 + TRIAL.headShare * (2 * random.next() - 1);
   return {
     ...loop,
     components: loop.components.map((part) => {
       if (part.kind === 'reservoir' || part.volume_ml <= 0) return part;
+      const stayed = had(known?.components, part);
+      if (stayed) return { ...part, volume_ml: stayed.volume_ml, ...(stayed.curve ? { curve: stayed.curve } : {}) };
       const share = part.volume_sd_ml === undefined ? TRIAL.partSdShare : part.volume_sd_ml / part.volume_ml;
       const curve = part.curve?.map(([lph, kpa]) => [lph, kpa * head] as const);
       return { ...part, volume_ml: part.volume_ml * factor(share), ...(curve ? { curve } : {}) };
     }),
-    tubes: loop.tubes.map((tube) => ({ ...tube, bore_mm: tube.bore_mm * Math.sqrt(factor(TRIAL.tubeSdShare)) })),
+    tubes: loop.tubes.map((tube) => ({
+      ...tube,
+      bore_mm: had(known?.tubes, tube)?.bore_mm ?? tube.bore_mm * Math.sqrt(factor(TRIAL.tubeSdShare)),
+    })),
   };
 }
 
 /** A bench whose truth nobody sees: what hands and pump do to it, what eyes read off it, and what went wrong on it. */
 export class TrialBench {
-  readonly liquid: LiquidInside;
+  liquid: LiquidInside;
   readonly fillMarkMl: number;
   readonly lowMarkMl: number;
   nowMs: number;
@@ -63,24 +77,39 @@ export class TrialBench {
   unwarnedMl = 0;
   dryWorstS = 0;
   private dryS = 0;
+  private real: LoopFile;
+  private readonly missedShare: number;
   private readonly mlPerMm: number;
 
   constructor(
     loop: LoopFile,
-    coolant: Liquid,
+    private readonly coolant: Liquid,
     private readonly random: Random,
     startMs: number,
   ) {
-    const real = hiddenTrialLoop(loop, random);
-    const reservoir = real.components.find(({ kind }) => kind === 'reservoir') as LoopComponent;
+    this.real = hiddenTrialLoop(loop, random);
+    this.missedShare = TRIAL.coreMissesShare * random.next();
+    this.liquid = this.liquidIn(this.real);
+    const reservoir = reservoirOf(this.real);
     const box = reservoir.box as NonNullable<LoopComponent['box']>;
-    const fluid = liquidAt(coolant, BENCH_C);
-    const missed = TRIAL.coreMissesShare * random.next();
-    const drive = fillDrive(real, fluid, reservoir, missed).drive;
-    this.liquid = new LiquidInside(real, reservoir, fluid, coolant, loopVolume(real).volumeMl, 0, drive);
     ({ fillMarkMl: this.fillMarkMl, lowMarkMl: this.lowMarkMl } = reservoirMarks(reservoir));
     this.mlPerMm = reservoir.volume_ml / (box.max[1] - box.min[1]);
     this.nowMs = startMs;
+  }
+
+  private liquidIn(real: LoopFile): LiquidInside {
+    const reservoir = reservoirOf(real);
+    const fluid = liquidAt(this.coolant, BENCH_C);
+    const { drive } = fillDrive(real, fluid, reservoir, this.missedShare);
+    return new LiquidInside(real, reservoir, fluid, this.coolant, loopVolume(real).volumeMl, 0, drive);
+  }
+
+  /** Hands made of the loop the one that was wanted; what is gone took along what was in it. */
+  rebuild(wanted: LoopFile, gone: readonly string[]): void {
+    this.real = hiddenTrialLoop(wanted, this.random, this.real, gone);
+    const before = this.liquid;
+    this.liquid = this.liquidIn(this.real);
+    this.liquid.carryFrom(before, gone);
   }
 
   /** mL, as an eye reads the level off the reservoir's wall. */
@@ -168,13 +197,13 @@ export class TrialBench {
   }
 
   /**
-   * A part goes out: its joints undone over the jug that was ordered; what stands in it goes with it.
-   * @returns mL that came out of the part
+   * Parts go out: their joints undone over the jug that was ordered; what stands in them goes into it as well.
+   * @returns mL that came
    */
-  takeOut(part: string, joints: readonly string[], airs: readonly string[]): number {
+  takeOut(parts: readonly string[], joints: readonly string[], airs: readonly string[]): number {
     const left = this.liquid.open(STANDING.upright, { open: airs, drains: joints, closed: [] });
     const ran = joints.reduce((sum, joint) => sum + left(joint), 0);
-    return ran + this.liquid.takeOut(part);
+    return ran + parts.reduce((sum, part) => sum + this.liquid.takeOut(part), 0);
   }
 
   /** Opens the drain over a jug. @returns mL that came */

@@ -86,6 +86,25 @@ export function exchangePart(loop: LoopFile, id: string, part: CataloguePart): {
   };
 }
 
+/** A tube as it is cut, against the way that it shall take. mm */
+export interface TubeWay {
+  readonly hasMm: number;
+  readonly wayMm: number;
+  /** between its two ends */
+  readonly straightMm: number;
+  readonly soft: boolean;
+}
+
+/** Whether it reaches. Rigid tube does not give: any change of its way is a new piece. */
+export function reachesAs({ hasMm, wayMm, straightMm, soft }: TubeWay): Pick<TubeReach, 'verdict' | 'cutMm'> {
+  const newPiece = Math.ceil(wayMm + EXCHANGE.allowanceMm);
+  if (!soft && Math.abs(hasMm - wayMm) > EXCHANGE.reachSlackMm) return { verdict: 'new-piece', cutMm: newPiece };
+  // a soft tube may leave its bends and go straighter, but not further than it is long
+  if (hasMm < straightMm - EXCHANGE.reachSlackMm) return { verdict: 'too-short', cutMm: newPiece };
+  if (soft && hasMm > wayMm + EXCHANGE.softExtraMm) return { verdict: 'shorten', cutMm: Math.floor(hasMm - wayMm) };
+  return { verdict: 'reaches', cutMm: null };
+}
+
 /**
  * Which tubes at a part still reach once it was exchanged. Rigid tubes do not give: any change of their way is a new piece.
  * @param before the loop as built, `after` with the part exchanged (`exchangePart`)
@@ -101,13 +120,7 @@ export function reachOf(before: LoopFile, after: LoopFile, id: string): TubeReac
       const wayMm = pathLengthMm(line);
       const straightMm = distanceMm(line[0] as Point, line.at(-1) as Point);
       const soft = findTubeMaterial(tube.material)?.soft ?? true;
-      const named = { id: tube.id, name: tubeName(after, tube), hasMm, wayMm };
-      const newPiece = Math.ceil(wayMm + EXCHANGE.allowanceMm);
-      if (!soft && Math.abs(hasMm - wayMm) > EXCHANGE.reachSlackMm) return { ...named, verdict: 'new-piece', cutMm: newPiece };
-      // a soft tube may leave its bends and go straighter, but not further than it is long
-      if (hasMm < straightMm - EXCHANGE.reachSlackMm) return { ...named, verdict: 'too-short', cutMm: newPiece };
-      if (soft && hasMm > wayMm + EXCHANGE.softExtraMm) return { ...named, verdict: 'shorten', cutMm: Math.floor(hasMm - wayMm) };
-      return { ...named, verdict: 'reaches', cutMm: null };
+      return { id: tube.id, name: tubeName(after, tube), hasMm, wayMm, ...reachesAs({ hasMm, wayMm, straightMm, soft }) };
     });
 }
 

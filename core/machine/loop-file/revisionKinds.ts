@@ -1,5 +1,11 @@
-/** Why a revision of a loop exists. */
-export const REVISION_KINDS = { planned: 'planned', 'as-built': 'as built', change: 'change', stated: 'as stated, not drawn' } as const;
+/** Why a revision of a loop exists. All but the wanted ones say what is inside the machine. */
+export const REVISION_KINDS = {
+  planned: 'planned',
+  'as-built': 'as built',
+  change: 'change',
+  wanted: 'wanted',
+  stated: 'as stated, not drawn',
+} as const;
 export type RevisionKind = keyof typeof REVISION_KINDS;
 /** Those that somebody saves; what was only stated comes from a table. */
 export const SAVED_KINDS = (Object.keys(REVISION_KINDS) as RevisionKind[]).filter((kind) => kind !== 'stated');

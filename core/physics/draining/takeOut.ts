@@ -24,7 +24,7 @@ export interface TakeOutPlan {
   readonly drawAt: string | null;
   /** mL that hang above the joints and follow when air gets in */
   readonly hangsMl: number;
-  /** mL that stays inside the part: it comes out when the part is tilted */
+  /** mL that stays inside what comes out: it runs when that is tilted */
   readonly insideMl: number;
   /** mL that stays in the rest of the loop */
   readonly elsewhereMl: number;
@@ -69,29 +69,30 @@ export function planTakeOut(
     ...(from[0] === componentId ? [`${id}.from`] : []),
     ...(to[0] === componentId ? [`${id}.to`] : []),
   ]);
-  return planUndo(turned, loop, { joints, componentId }, contents);
+  return planUndo(turned, loop, { joints, parts: [componentId] }, contents);
 }
 
-/** What is undone: joints by their names, and the part that they free; null: joints alone. */
+/** What is undone: joints or closed ports by their names, and the parts that they free; none: joints alone. */
 export interface Undo {
   readonly joints: readonly string[];
-  readonly componentId: string | null;
+  readonly parts: readonly string[];
 }
 
-/** The same for any joints. */
+/** The same for any joints and ports, all of them open before the first part is lifted. */
 export function planUndo(
   turned: TurnedNetwork,
   loop: LoopFile,
-  { joints, componentId }: Undo,
+  { joints, parts }: Undo,
   contents: Contents = fullContents(turned.network),
 ): TakeOutPlan {
   const { network, heightMm } = turned;
-  const jointHeight = (joint: string): number => heightMm[network.joints.get(joint)?.portNode as number] as number;
+  const jointHeight = (joint: string): number =>
+    heightMm[(network.joints.get(joint)?.portNode ?? network.ports.get(joint)) as number] as number;
   const highest = joints.reduce((most, joint) => Math.max(most, jointHeight(joint)), Number.NEGATIVE_INFINITY);
   const opened = (drains: readonly string[], open: readonly string[], inside = contents) =>
     runOut(turned, openUp(network, { open, drains, closed: [] }), inside);
   const ports = openablePorts(loop);
-  const others = ports.filter((port) => !port.startsWith(`${componentId}.`));
+  const others = ports.filter((port) => !joints.includes(port) && !parts.some((id) => port.startsWith(`${id}.`)));
   const drawnWith = (airs: readonly string[], inside: Contents): Drawn => {
     // its own valve as well: what it drains is out before the joints are undone
     const draws = ports
@@ -126,7 +127,7 @@ export function planUndo(
   let insideMl = 0;
   let elsewhereMl = 0;
   undone.left.forEach((ml, node) => {
-    if (network.partIds[network.part[node] as number] === componentId) insideMl += ml;
+    if (parts.includes(network.partIds[network.part[node] as number] as string)) insideMl += ml;
     else elsewhereMl += ml;
   });
   return {

@@ -10,6 +10,13 @@ const MOST_UNSEEN_PULSES = 40;
 /** standard deviations beyond which a level that was read shows that the book was wrong about its own error */
 const LOST_TRACK_SD = 4;
 
+/** How liquid came out: by which openings in which stand, and what was emptied over the jug by hand. */
+export interface CameOutHow {
+  readonly tilt: Tilt;
+  readonly setup: OpeningSetup;
+  readonly emptied?: readonly string[];
+}
+
 /**
  * The one account of what is inside a loop, carried forward by what hands, pump and instruments do. Errors are carried
  * beside the figures; a level that is read corrects where the liquid stands, never how much went in.
@@ -298,19 +305,33 @@ export class LiveBook {
 
   /**
    * Came out, measured. The twin says from where; the measure says how much.
-   * @param how stand and openings; null: nobody said
+   * @param how stand and openings, and the parts and tubes that were emptied over the jug as well; null: nobody said
    */
-  cameOut(ml: number, how: { readonly tilt: Tilt; readonly setup: OpeningSetup } | null, sdMl = jugSdMl(ml)): void {
+  cameOut(ml: number, how: CameOutHow | null, sdMl = jugSdMl(ml)): void {
     this.addInside(-ml, sdMl);
     // what the reservoir shows from now on says nothing any more of what was lost before anybody looked
     this.own.staleSdMl = 0;
     const { at } = this;
     if (!at) return;
     const { twin, wetted } = at;
-    const rest = ml - (how ? twin.openUntil(wetted, how.tilt, how.setup, ml) : 0);
+    const ran = ml - (how ? twin.openUntil(wetted, how.tilt, how.setup, ml) : 0);
+    const rest = ran - this.outOf(how?.emptied ?? [], ran, at);
     if (rest > 0) this.thin(wetted, rest);
     this.stand(wetted, Math.hypot(BOOK.drainedSdMl, BOOK.drainedSdShare * wetted.reservoirMl), false);
     this.own.isLevelRead = false;
+  }
+
+  /** Out of some parts and tubes, no more than `mostMl`. @returns mL that came */
+  private outOf(ids: readonly string[], mostMl: number, { twin, wetted }: { twin: LiquidTwin; wetted: Wetted }): number {
+    const { cells, network } = twin.drive;
+    let came = 0;
+    cells.forEach(({ node }, index) => {
+      if (!ids.includes(network.partIds[network.part[node] as number] as string)) return;
+      const here = Math.min(mostMl - came, wetted.wettedMl[index] as number);
+      wetted.wettedMl[index] = (wetted.wettedMl[index] as number) - here;
+      came += here;
+    });
+    return came;
   }
 
   /** Less everywhere, in the same proportions: nobody knows from where. */
@@ -354,16 +375,21 @@ export class LiveBook {
     this.addInside(-Math.min(ml, this.own.insideMl ?? ml), Math.max(BOOK.lostSdShare * ml, jugSdMl(ml)));
     const { at } = this;
     if (!at) return;
-    const { cells, network } = at.twin.drive;
-    let left = ml;
-    cells.forEach(({ node }, index) => {
-      if (network.partIds[network.part[node] as number] !== partId) return;
-      const here = Math.min(left, at.wetted.wettedMl[index] as number);
-      at.wetted.wettedMl[index] = (at.wetted.wettedMl[index] as number) - here;
-      left -= here;
-    });
+    const left = ml - this.outOf([partId], ml, at);
     if (left > 0) this.thin(at.wetted, left);
     this.stand(at.wetted, Math.hypot(at.standing.reservoirSdMl, BOOK.lostSdShare * ml), false);
+  }
+
+  /**
+   * Parts and tubes left for good: what the book still has in them went along, and nobody measured it.
+   * @param ids of parts and tubes
+   */
+  wentWith(ids: readonly string[]): void {
+    const { at } = this;
+    if (!at) return;
+    const gone = this.outOf(ids, Infinity, at);
+    this.addInside(-Math.min(gone, this.own.insideMl ?? gone), BOOK.lostSdShare * gone);
+    this.stand(at.wetted, at.standing.reservoirSdMl, false);
   }
 
   /**

@@ -1,5 +1,4 @@
-import type { LiquidTwin } from './liquidTwin.js';
-import { wettedOf } from './liquidTwin.js';
+import { wettedOf, type LiquidTwin, type Wetted } from './liquidTwin.js';
 import type { LoopContents } from './loopContents.js';
 
 /** part or tube that each cell of the way belongs to */
@@ -21,6 +20,12 @@ export function passedOn(
   const own = { ...contents, way: null };
   const at = from && wettedOf(from, contents.standing);
   if (!from || !to || !at || !contents.standing) return { ...own, standing: null };
+  const { reservoirMl, wettedMl } = wettedInto(from, at, to, takesOver);
+  return { ...own, standing: { ...contents.standing, reservoirMl, wettedMl: Array.from(wettedMl), isRound: false } };
+}
+
+/** The same of what stands where: nothing is lost. */
+export function wettedInto(from: LiquidTwin, at: Wetted, to: LiquidTwin, takesOver: ReadonlyMap<string, string>): Wetted {
   const held = new Map<string, number>();
   ownersOf(from).forEach((id, index) => {
     const owner = takesOver.get(id) ?? id;
@@ -40,5 +45,5 @@ export function passedOn(
     rest -= more;
     return ml + more;
   });
-  return { ...own, standing: { ...contents.standing, reservoirMl: at.reservoirMl + rest, wettedMl, isRound: false } };
+  return { reservoirMl: at.reservoirMl + rest, wettedMl: Float64Array.from(wettedMl) };
 }

@@ -1,5 +1,7 @@
 import type { InsideNow } from '../../physics/live-book/insideNow.js';
 import type { Suspect } from '../lots/suspects.js';
+import type { LoopChange } from '../../machine/loop-change/loopChange.js';
+import type { TakeOutPlan } from '../../physics/draining/takeOut.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { Whereabouts } from './arrival.js';
 import type { BookedKind } from './kinds.js';
@@ -45,6 +47,17 @@ export interface Ready extends AtTheDoor {
   readonly since: string;
 }
 
+/** From the loop inside to the one that a job wants, and the least that is let out for it. */
+export interface JobChange {
+  /** of the wanted revision */
+  readonly number: number;
+  readonly file: LoopFile;
+  readonly work: LoopChange;
+  readonly drain: 'none' | 'down-to' | 'whole';
+  /** mL that come for it, and where they are drawn first; null: it is drained whole */
+  readonly takeOut: Pick<TakeOutPlan, 'drawFirstMl' | 'joints' | 'hangsMl' | 'insideMl'> | null;
+}
+
 /** A job as its page shows it. */
 export interface JobPage {
   id: string;
@@ -55,6 +68,8 @@ export interface JobPage {
   intake: Intake;
   estimate: Estimate;
   partId: string | null;
+  /** null: the loop stays as it is, or has become what was wanted */
+  change: JobChange | null;
   neededBy: string | null;
   partsOn: string | null;
   dropOffOn: string | null;
@@ -81,6 +96,21 @@ export interface JobPage {
   bill: JobBill;
   took: { name: string; amount: number; unit: string }[];
   today: string;
+}
+
+/** A drawing that a loop shall become, and has not yet. */
+export interface WantedLoop {
+  readonly number: number;
+  readonly at: string;
+  readonly reason: string;
+  readonly file: LoopFile;
+}
+
+/** A loop's history with what is inside it, for a job that is about to be booked. */
+export interface BookableLoop extends LoopHistory {
+  readonly file: LoopFile;
+  /** the newest first */
+  readonly wishes: readonly WantedLoop[];
 }
 
 /** What the server knows of a loop's liquid and baselines. */

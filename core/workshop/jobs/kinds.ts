@@ -65,6 +65,22 @@ export const JOB_KINDS = {
     hours: { soft: 3, rigid: 5 },
     rung: null,
   },
+  'loop-change': {
+    label: 'loop changed or enlarged',
+    short: 'loop change',
+    opens: 'part',
+    fill: 'anew',
+    hours: { soft: 3.5, rigid: 6 },
+    rung: null,
+  },
+  'part-conversion': {
+    label: 'one part to a cooler of its own',
+    short: 'part conversion',
+    opens: 'part',
+    fill: 'anew',
+    hours: { soft: 3, rigid: 5 },
+    rung: null,
+  },
   conversion: {
     label: 'conversion to a sealed cooler or to air',
     short: 'conversion',
@@ -78,8 +94,9 @@ export const JOB_KINDS = {
 
 export type JobKind = keyof typeof JOB_KINDS;
 
-/** What is booked: services, and the build of a loop that was never filled. */
-export type BookedKind = JobKind | 'commissioning';
+/** What is booked: services, and the build of a loop that was never filled, in a new machine or in one that had another cooler. */
+export type BuildKind = 'commissioning' | 'into-loop';
+export type BookedKind = JobKind | BuildKind;
 export const BOOKED_KINDS: Readonly<Record<BookedKind, JobKindFacts>> = {
   ...JOB_KINDS,
   commissioning: {
@@ -90,7 +107,18 @@ export const BOOKED_KINDS: Readonly<Record<BookedKind, JobKindFacts>> = {
     hours: { soft: 7, rigid: 12 },
     rung: null,
   },
+  'into-loop': {
+    label: 'conversion into a loop',
+    short: 'conversion into a loop',
+    opens: 'whole',
+    fill: 'anew',
+    // the old cooler measured, off and put away
+    hours: { soft: 8, rigid: 13 },
+    rung: null,
+  },
 };
+export const buildKinds: BuildKind[] = ['commissioning', 'into-loop'];
+export const isBuild = (kind: BookedKind): kind is BuildKind => buildKinds.some((each) => each === kind);
 export const BOOKED_KIND_KEYS = Object.keys(BOOKED_KINDS) as BookedKind[];
 
 /** Narrows what a row of booked jobs holds. @throws Error for a visit that nobody booked */
@@ -107,15 +135,20 @@ export function asJobKind(kind: string): JobKind {
 export const JOB_KIND_KEYS = Object.keys(JOB_KINDS) as JobKind[];
 
 /** Kinds that are about one part. */
-export const ABOUT_A_PART: readonly JobKind[] = ['partial-drain', 'part-replacement'];
+export const ABOUT_A_PART: readonly JobKind[] = ['partial-drain', 'part-replacement', 'part-conversion'];
+
+/** Kinds that go from the loop that is inside to another one. */
+const LOOP_CHANGING = ['loop-change', 'part-conversion'] as const;
+export type LoopChanging = (typeof LOOP_CHANGING)[number];
+export const changesLoop = (kind: BookedKind): kind is LoopChanging => LOOP_CHANGING.some((each) => each === kind);
 
 /** Kinds after which nothing is left to fall due on this loop. */
 export const ENDS_LOOP: readonly JobKind[] = ['conversion', 'retirement'];
 export const refillsAnew = (kind: JobKind): boolean => JOB_KINDS[kind].fill === 'anew';
 
 /** Kinds that may also be entered after they were done, without having been led. */
-export type ServiceKind = Exclude<JobKind, 'conversion' | 'retirement'>;
-export const SERVICE_KIND_KEYS = JOB_KIND_KEYS.filter((kind): kind is ServiceKind => !ENDS_LOOP.includes(kind));
+export type ServiceKind = Exclude<JobKind, 'conversion' | 'retirement' | LoopChanging>;
+export const SERVICE_KIND_KEYS = JOB_KIND_KEYS.filter((kind): kind is ServiceKind => !ENDS_LOOP.includes(kind) && !changesLoop(kind));
 /** Of those, the ones after which the loop holds new coolant: a repair entered by hand says what was poured. */
 export const REFILLING: readonly ServiceKind[] = SERVICE_KIND_KEYS.filter((kind) => refillsAnew(kind) || kind === 'leak-repair');
 
@@ -124,7 +157,7 @@ export const CLEANS_FINS: readonly ServiceKind[] = ['closed-loop', 'strip-clean'
 
 /** Every kind of job in words, the commissioning and the settling visit included. */
 export const JOB_WORDS: Readonly<Record<string, string>> = {
-  ...Object.fromEntries(JOB_KIND_KEYS.map((kind) => [kind, say(JOB_KINDS[kind].label)])),
+  ...Object.fromEntries(BOOKED_KIND_KEYS.map((kind) => [kind, say(BOOKED_KINDS[kind].label)])),
   commissioning: 'commissioning',
   'settling-check': 'settling check',
 };

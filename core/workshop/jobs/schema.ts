@@ -45,6 +45,8 @@ export interface JobInput {
   readonly kind: BookedKind;
   /** component to be changed, where the job is about one */
   readonly partId: string | null;
+  /** number of the wanted revision, where the job changes the loop; missing or null: it does not, or the part that leaves says it all */
+  readonly wanted?: number | null;
   readonly intake: Intake;
   readonly estimate: EstimateInput;
   readonly neededBy: string | null;
@@ -67,8 +69,22 @@ const fields: Joi.SchemaMap = {
     .allow(null)
     .required()
     .when('kind', {
-      is: 'partial-drain',
-      then: Joi.invalid(null).messages({ 'any.invalid': say('say which part is changed: the loop is only drained down to it') }),
+      is: Joi.valid('partial-drain', 'part-conversion'),
+      then: Joi.invalid(null).messages({ 'any.invalid': say('say which part it is about: the loop is only drained down to it') }),
+    }),
+  wanted: Joi.number()
+    .integer()
+    .min(1)
+    .allow(null)
+    .default(null)
+    .when('kind', {
+      is: 'loop-change',
+      then: Joi.required()
+        .invalid(null)
+        .messages({
+          'any.invalid': say('say which wanted drawing the loop shall become'),
+          'any.required': say('say which wanted drawing the loop shall become'),
+        }),
     }),
   intake: Joi.object({
     symptom: text(2000),

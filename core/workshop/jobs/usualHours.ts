@@ -1,7 +1,8 @@
 import { tubesByHand, type LoopFile } from '../../machine/loop-file/loopFile.js';
+import type { LoopChange } from '../../machine/loop-change/loopChange.js';
 import { isOutline } from '../../machine/loop-file/outline.js';
 import { findTubeMaterial } from '../../machine/materials/tubes.js';
-import { BOOKED_KINDS, type BookedKind } from './kinds.js';
+import { BOOKED_KINDS, isBuild, type BookedKind } from './kinds.js';
 
 /**
  * Hours of attendance that more in a machine costs than the usual one has: two radiators, a processor and a graphics block, seven tubes
@@ -23,10 +24,17 @@ const LEAST_SHARE = 0.6;
 /** h to which an estimate is rounded */
 const ROUND_H = 0.25;
 
-/** Attended hours that a kind of job usually takes with what is in this machine; one that nobody drew is taken for a usual one. */
-export function usualHours(kind: BookedKind, { components, tubes }: Pick<LoopFile, 'components' | 'tubes'>): number {
+/**
+ * Attended hours that a kind of job usually takes with what is in this machine; one that nobody drew is taken for a usual one.
+ * @param work of a job that changes the loop: each part beyond the first, and each tube that is cut, costs what it costs in a build
+ */
+export function usualHours(
+  kind: BookedKind,
+  { components, tubes }: Pick<LoopFile, 'components' | 'tubes'>,
+  work: Pick<LoopChange, 'in' | 'out' | 'tubes'> | null = null,
+): number {
   const { hours, opens } = BOOKED_KINDS[kind];
-  const each = MORE_H[kind === 'commissioning' ? 'build' : opens];
+  const each = MORE_H[isBuild(kind) ? 'build' : opens];
   const isRigid = tubes.some(({ material }) => findTubeMaterial(material)?.soft === false);
   const usual = hours[isRigid ? 'rigid' : 'soft'];
   if (isOutline({ components })) return usual;
@@ -35,7 +43,8 @@ export function usualHours(kind: BookedKind, { components, tubes }: Pick<LoopFil
     (count('radiator') - USUAL.radiators) * each.radiator +
     (count('block') - USUAL.blocks) * each.block +
     (tubesByHand({ tubes }).length - USUAL.tubes) * each.tube;
+  const changed = work ? Math.max(0, Math.max(work.in.length, work.out.length) - 1) * MORE_H.build.block + work.tubes.filter(({ fate }) => fate === 'new' || fate === 'cut').length * MORE_H.build.tube : 0; // prettier-ignore
   // a top-up looks at one level, whatever is in the machine
-  const sum = kind === 'top-up' ? usual : Math.max(LEAST_SHARE * usual, usual + more);
+  const sum = kind === 'top-up' ? usual : Math.max(LEAST_SHARE * usual, usual + more) + changed;
   return Math.round(sum / ROUND_H) * ROUND_H || ROUND_H;
 }

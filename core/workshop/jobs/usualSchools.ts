@@ -5,6 +5,8 @@ import { BOOKED_KINDS, type BookedKind } from './kinds.js';
 /** How leaks are usually looked for after a job: a drain through the valve opens no joint, a part change its own, a strip all of them. */
 export function usualSchools(kind: BookedKind): Pick<Schools, 'leak' | 'wet'> {
   const { opens } = BOOKED_KINDS[kind];
+  // new parts are in: air goes over all of it before any liquid does
+  if (kind === 'loop-change') return { leak: 'dry-then-wet', wet: 'hours' };
   if (opens === 'whole') return { leak: 'dry-then-wet', wet: 'day' };
   return opens === 'part' ? { leak: 'opened-joints', wet: 'hours' } : { leak: 'wet-only', wet: 'ten-minutes' };
 }

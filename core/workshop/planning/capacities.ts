@@ -26,14 +26,34 @@ export function skillsFor(kind: BookedKind, rigid: boolean): readonly Skill[] {
 const SKILLS_OF: Partial<Record<BookedKind, readonly Skill[]>> = {
   'strip-clean': ['cleaner'],
   commissioning: ['electronics'],
+  'into-loop': ['electronics'],
   'leak-repair': ['electronics'],
   'partial-drain': ['electronics'],
+  'loop-change': ['electronics'],
+  'part-conversion': ['electronics'],
 };
-const MAKES_RUNS: readonly BookedKind[] = ['commissioning', 'part-replacement', 'partial-drain', 'leak-repair'];
+const MAKES_RUNS: readonly BookedKind[] = [
+  'commissioning',
+  'into-loop',
+  'part-replacement',
+  'partial-drain',
+  'leak-repair',
+  'loop-change',
+  'part-conversion',
+];
 
 /** Kinds that rinse from a rig, and kinds whose joints are tested with air before liquid goes in. */
 const FLUSHES: readonly BookedKind[] = ['flush-refill', 'strip-clean'];
-const AIR_TESTED: readonly BookedKind[] = ['commissioning', 'strip-clean', 'leak-repair', 'part-replacement', 'partial-drain'];
+const AIR_TESTED: readonly BookedKind[] = [
+  'commissioning',
+  'into-loop',
+  'strip-clean',
+  'leak-repair',
+  'part-replacement',
+  'partial-drain',
+  'loop-change',
+  'part-conversion',
+];
 
 /** Kit that a led step takes, by the kind of the step. */
 export const KIT_OF_STEP: Readonly<Partial<Record<string, KitKind>>> = {

@@ -27,6 +27,7 @@ export const PLAN = {
 /** How a job's attended time lies around its unattended stretches: before the soak, before the wet test, after it. */
 export const SHARES: Readonly<Record<BookedKind, { readonly first: number; readonly soak: boolean; readonly wet: boolean }>> = {
   commissioning: { first: 0.85, soak: false, wet: true },
+  'into-loop': { first: 0.85, soak: false, wet: true },
   'closed-loop': { first: 1, soak: false, wet: false },
   'top-up': { first: 1, soak: false, wet: false },
   'drain-refill': { first: 0.7, soak: false, wet: true },
@@ -35,6 +36,8 @@ export const SHARES: Readonly<Record<BookedKind, { readonly first: number; reado
   'leak-repair': { first: 0.7, soak: false, wet: true },
   'partial-drain': { first: 0.75, soak: false, wet: true },
   'part-replacement': { first: 0.75, soak: false, wet: true },
+  'loop-change': { first: 0.8, soak: false, wet: true },
+  'part-conversion': { first: 0.75, soak: false, wet: true },
   conversion: { first: 1, soak: false, wet: false },
   retirement: { first: 1, soak: false, wet: false },
 };

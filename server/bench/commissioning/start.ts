@@ -14,6 +14,7 @@ import { demandSimulation, notePractice, practiceTable } from '../practice/pract
 import { and, eq, inArray } from 'drizzle-orm';
 import type { Scope } from '../../base/database/client.js';
 import { serviceJob } from '../../base/database/tables/jobs.js';
+import { buildKinds } from '../../../core/workshop/jobs/kinds.js';
 import { job } from '../../base/database/tables/machines.js';
 
 /** A commissioning begins with a dry loop. */
@@ -28,7 +29,7 @@ async function demandUnbooked(scope: Scope, loopId: string): Promise<void> {
     .select({ id: job.id })
     .from(serviceJob)
     .innerJoin(job, eq(job.id, serviceJob.jobId))
-    .where(and(eq(serviceJob.loopId, loopId), eq(job.kind, 'commissioning'), inArray(job.state, ['booked', 'waiting'])));
+    .where(and(eq(serviceJob.loopId, loopId), inArray(job.kind, buildKinds), inArray(job.state, ['booked', 'waiting'])));
   if (booked)
     throw new DomainError('conflict', say('The build of this loop is booked; put it on a bench from its job.'), { jobId: booked.id });
 }

@@ -3,6 +3,7 @@ import { inWorkshopsWay } from '../../workshop/people/inWorkshopsWay.js';
 import type { RunCreate } from '../../../core/bench/commissioning/schema.js';
 import type { Procedure } from '../../../core/bench/runs/procedure.js';
 import { liquidOf } from '../../../core/machine/liquids/fluids.js';
+import type { BuildKind } from '../../../core/workshop/jobs/kinds.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import type { LoopContents } from '../../../core/physics/live-book/loopContents.js';
 import type { Scope } from '../../base/database/client.js';
@@ -14,6 +15,8 @@ import { fittedIn } from '../../workshop/lots/lots.js';
 import { newestProcedure } from '../runs/procedures.js';
 
 interface CommissioningOf extends Pick<RunCreate, 'loopId' | 'schools' | 'openedJoints' | 'lostMl'> {
+  /** missing: a new machine, without a cooler that comes off */
+  readonly kind?: BuildKind;
   readonly file: LoopFile;
   readonly coolantProductId: string | null;
   /** what an earlier run left inside */
@@ -34,6 +37,7 @@ export async function commissioningProcedure(scope: Scope, of: CommissioningOf):
     pumpsBeside: await pumpsBeside(scope, of.loopId),
     fitted: await fittedIn(scope, of.loopId),
     fanStacks: await fanStacksOf(scope, of.loopId),
+    fromCooler: of.kind === 'into-loop',
     ...(of.start ? { start: of.start } : {}),
     ...(of.lostMl === null ? {} : { opened: { joints: of.openedJoints, lostMl: of.lostMl } }),
     ...(ours ? { template: ours.template, templateNumber: ours.number } : {}),

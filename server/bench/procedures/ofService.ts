@@ -1,5 +1,6 @@
 import { buildProcedure, type ProcedureInput } from '../../../core/bench/procedures/buildProcedure.js';
 import { inWorkshopsWay } from '../../workshop/people/inWorkshopsWay.js';
+import type { ServiceFacts } from '../../../core/bench/runs/facts.js';
 import type { Procedure } from '../../../core/bench/runs/procedure.js';
 import { serviceFacts } from '../../../core/bench/services/serviceFacts.js';
 import { liquidOf, type Glycol } from '../../../core/machine/liquids/fluids.js';
@@ -27,6 +28,10 @@ interface ProcedureFor {
   readonly jobId: string;
   readonly kind: JobKind;
   readonly partId: string | null;
+  /** the loop that the job wants */
+  readonly wanted?: LoopFile | undefined;
+  /** the change that its run is in the middle of */
+  readonly change?: ServiceFacts['change'];
   readonly loopId: string;
   readonly file: LoopFile;
   readonly schools: Procedure['schools'];
@@ -63,6 +68,8 @@ export async function serviceProcedure(scope: Scope, given: ProcedureFor): Promi
       given.atMark === true ||
       ((filled !== undefined || (await cameFilledOf(scope, given.loopId)) !== null) && !(await leftUnfinished(scope, given.loopId))),
     part: given.partId,
+    ...(given.wanted ? { wanted: given.wanted } : {}),
+    ...(given.change ? { change: given.change } : {}),
     old: product ? { productId: product.id, name: product.name } : null,
     mixes: shelf.map((each) => mayMix(product && miscible(product), miscible(each))),
   });

@@ -6,7 +6,7 @@ import { demandOneCircuit } from '../../machine/loops/circuits.js';
 import { newestRevision } from '../../machine/loops/revisions.js';
 import { and, eq } from 'drizzle-orm';
 import { type Procedure } from '../../../core/bench/runs/procedure.js';
-import { JOB_KINDS, asJobKind } from '../../../core/workshop/jobs/kinds.js';
+import { asBookedKind, changesLoop, isBuild, JOB_KINDS } from '../../../core/workshop/jobs/kinds.js';
 import type { JobStart, RescopeInput } from '../../../core/workshop/jobs/schema.js';
 import { insertEvent } from '../runs/append.js';
 import { foldOf, forgetFold } from '../runs/folds.js';
@@ -19,6 +19,7 @@ import { consentsOf, loadJob } from '../../workshop/jobs/jobs.js';
 import { demandDry } from '../commissioning/start.js';
 import { leftByAbandoned } from '../runs/contents.js';
 import { commissioningProcedure } from '../procedures/ofCommissioning.js';
+import { wantedFile } from '../../workshop/jobs/wanted.js';
 import { serviceProcedure } from '../procedures/ofService.js';
 import { consent, serviceJob } from '../../base/database/tables/jobs.js';
 
@@ -35,7 +36,8 @@ export async function startJob(ask: Ask, input: JobStart) {
   await claimFor(scope, row.service.loopId, input.benchId, own.system.id);
   const revision = await newestRevision(scope, row.service.loopId);
   demandOneCircuit(revision.file);
-  if (row.job.kind === 'commissioning') await demandDry(scope, own.loop);
+  const kind = asBookedKind(row.job.kind);
+  if (isBuild(kind)) await demandDry(scope, own.loop);
   if (input.schools.leak === 'opened-joints') demandJoints(revision.file, input.openedJoints);
   const of = {
     loopId: row.service.loopId,
@@ -44,10 +46,15 @@ export async function startJob(ask: Ask, input: JobStart) {
     openedJoints: input.openedJoints,
     coolantProductId: own.loop.coolantProductId,
   };
-  const procedure =
-    row.job.kind === 'commissioning'
-      ? await commissioningProcedure(scope, { ...of, lostMl: null, start: await leftByAbandoned(scope, of.loopId) })
-      : await serviceProcedure(scope, { ...of, jobId, kind: asJobKind(row.job.kind), partId: row.service.partId });
+  const procedure = isBuild(kind)
+    ? await commissioningProcedure(scope, { ...of, kind, lostMl: null, start: await leftByAbandoned(scope, of.loopId) })
+    : await serviceProcedure(scope, {
+        ...of,
+        jobId,
+        kind,
+        partId: row.service.partId,
+        wanted: (await wantedFile(scope, row.service.wantedRevisionId))?.file,
+      });
   const runId = await insertRun(ask, { jobId, loopId: row.service.loopId, revisionId: revision.id, benchId: input.benchId, procedure });
   await scope.update(job).set({ state: 'active' }).where(eq(job.id, jobId));
   // what stands on a bench was brought, whether somebody wrote it down or not
@@ -77,6 +84,8 @@ export async function rescope(ask: Ask, input: RescopeInput) {
   if (before.kind === input.kind)
     throw new DomainError('refused', say('This job is {label} already.', { label: sayWord(JOB_KINDS[input.kind].label) }));
   const { service: own } = await loadJob(scope, row.jobId);
+  if (changesLoop(input.kind))
+    throw new DomainError('refused', say('What the loop shall become is drawn first: end this run, draw it as wanted, and book its job.'));
   const revision = await newestRevision(scope, row.loopId);
   const { state, events } = await foldOf(scope, runId);
   const seq = events.length + 1;
@@ -86,6 +95,7 @@ export async function rescope(ask: Ask, input: RescopeInput) {
     jobId: row.jobId,
     kind: input.kind,
     partId: own.partId,
+    ...(before.change ? { change: before.change } : {}),
     loopId: row.loopId,
     file: revision.file,
     // a loop that is taken apart is tested whole, whatever was planned for the smaller job

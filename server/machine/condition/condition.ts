@@ -14,7 +14,7 @@ import type { Scope } from '../../base/database/client.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
 import { confirmedCause, loadReading, logColumns, machineMark } from '../../base/database/tables/logs.js';
-import { loop, loopRevision } from '../../base/database/tables/loops.js';
+import { isInside, loop, loopRevision } from '../../base/database/tables/loops.js';
 import { owner, system } from '../../base/database/tables/machines.js';
 import { person, workshop } from '../../base/database/tables/people.js';
 import { baseline, fill } from '../../base/database/tables/runs.js';
@@ -35,7 +35,7 @@ async function drawnLoops(scope: Scope, systemId: string): Promise<DrawnLoop[]> 
     .selectDistinctOn([loop.id], { id: loop.id, name: loop.name, coolantProductId: loop.coolantProductId, file: loopRevision.file })
     .from(loop)
     .innerJoin(loopRevision, eq(loopRevision.loopId, loop.id))
-    .where(eq(loop.systemId, systemId))
+    .where(and(eq(loop.systemId, systemId), isInside))
     .orderBy(loop.id, desc(loopRevision.number));
   return all.filter(({ file }) => !isOutline(file));
 }

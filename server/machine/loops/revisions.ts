@@ -12,10 +12,11 @@ import { person } from '../../base/database/tables/people.js';
 import { baseline, isReal, run } from '../../base/database/tables/runs.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import type { Scope } from '../../base/database/client.js';
+import { carryContents } from './carried.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { notFound, stale } from '../../base/http/errors.js';
 import { system } from '../../base/database/tables/machines.js';
-import { component, loop, loopRevision, tube } from '../../base/database/tables/loops.js';
+import { component, isInside, loop, loopRevision, tube } from '../../base/database/tables/loops.js';
 
 export interface NewRevision {
   readonly workshopId: string;
@@ -132,6 +133,7 @@ export async function reviseLoop(ask: Ask, input: RevisionCreate) {
   if (!now) throw notFound('loop');
   if (now.version !== input.version) throw stale('loop', input, await loadLoop(scope, loopId));
   await demandCoolant(scope, input.coolantProductId);
+  if (input.kind !== 'wanted') await carryContents(scope, loopId, (await newestRevision(scope, loopId)).file, file);
   await addRevision(scope, {
     workshopId: account.workshopId,
     loopId,
@@ -151,7 +153,7 @@ export async function reviseLoop(ask: Ask, input: RevisionCreate) {
 /** Baselines that travel with a loop: what was measured last says how its blocks do now. */
 const NEWEST_BASELINES = 12;
 
-/** A loop with its newest revision and the list of all. */
+/** A loop as it is inside, and the list of all its revisions. */
 export async function loadLoop(scope: Scope, loopId: string) {
   const [row] = await scope
     .select({
@@ -183,7 +185,7 @@ export async function loadLoop(scope: Scope, loopId: string) {
     .innerJoin(person, eq(person.id, loopRevision.personId))
     .where(eq(loopRevision.loopId, loopId))
     .orderBy(desc(loopRevision.number));
-  const newest = await loadRevision(scope, loopId, revisions[0]?.number ?? 0);
+  const newest = await newestRevision(scope, loopId);
   const [active] = await scope
     .select({ id: run.id })
     .from(run)
@@ -209,11 +211,12 @@ export async function loadRevision(scope: Scope, loopId: string, number: number)
   return revision;
 }
 
+/** The loop as it is inside its machine: the newest revision that is no mere wish. */
 export async function newestRevision(scope: Scope, loopId: string): Promise<typeof loopRevision.$inferSelect> {
   const [revision] = await scope
     .select()
     .from(loopRevision)
-    .where(eq(loopRevision.loopId, loopId))
+    .where(and(eq(loopRevision.loopId, loopId), isInside))
     .orderBy(desc(loopRevision.number))
     .limit(1);
   if (!revision) throw notFound('loop revision');

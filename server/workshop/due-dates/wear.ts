@@ -30,7 +30,7 @@ export async function wearByLoop(scope: Scope, loopIds: readonly string[] | null
     sql`, `,
   );
   const { rows } = await scope.execute<{ loop_id: string; first: string; strip: string | null; soft: boolean }>(sql`
-    with newest as (select distinct on (r.loop_id) r.loop_id, r.id from loop_revision r where ${only} order by r.loop_id, r.number desc),
+    with newest as (select distinct on (r.loop_id) r.loop_id, r.id from loop_revision r where ${only} and r.kind <> 'wanted' order by r.loop_id, r.number desc),
     filled as (
       select r.loop_id, min(f.filled_on)::text as first, (max(f.filled_on) filter (where j.kind = 'strip-clean'))::text as strip
       from fill f join loop_revision r on r.id = f.revision_id join job j on j.id = f.job_id where ${only} group by r.loop_id)

@@ -9,7 +9,7 @@ import type { ImportInput } from '../../../core/workshop/importing/schema.js';
 import { plainWord } from '../../../core/workshop/importing/words.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
-import { loop, loopRevision } from '../../base/database/tables/loops.js';
+import { isInside, loop, loopRevision } from '../../base/database/tables/loops.js';
 import { job, system } from '../../base/database/tables/machines.js';
 import { person } from '../../base/database/tables/people.js';
 import { fill } from '../../base/database/tables/runs.js';
@@ -101,7 +101,7 @@ async function newestRevisions({ scope }: Ask, loopIds: readonly string[]): Prom
   const rows = await scope
     .selectDistinctOn([loopRevision.loopId], { loopId: loopRevision.loopId, id: loopRevision.id })
     .from(loopRevision)
-    .where(inArray(loopRevision.loopId, [...new Set(loopIds)]))
+    .where(and(inArray(loopRevision.loopId, [...new Set(loopIds)]), isInside))
     .orderBy(loopRevision.loopId, desc(loopRevision.number));
   for (const { loopId, id } of rows) found.set(loopId, id);
   return found;

@@ -3,7 +3,13 @@ import { loopHistory } from './loopHistory.js';
 import { appointmentsOf } from '../planning/appointments.js';
 import { slot } from '../../base/database/tables/planning.js';
 import { isOutline } from '../../../core/machine/loop-file/outline.js';
-import { cameFilledOf, insideOf } from '../../machine/loops/inside.js';
+import { outFacts } from '../../../core/bench/services/serviceFacts.js';
+import { liquidOf } from '../../../core/machine/liquids/fluids.js';
+import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
+import type { JobChange } from '../../../core/workshop/jobs/answers.js';
+import { productOf } from '../coolants/products.js';
+import { wantedFile, wantedRevision } from './wanted.js';
+import { cameFilledOf, contentsOf, insideOf } from '../../machine/loops/inside.js';
 import { newestRevision } from '../../machine/loops/revisions.js';
 import type { Suspect } from '../../../core/workshop/lots/suspects.js';
 import { and, desc, eq, inArray, sql } from 'drizzle-orm';
@@ -11,7 +17,7 @@ import { contradictionOf, type Contradiction } from '../../../core/workshop/jobs
 import { whereIs } from '../../../core/workshop/jobs/arrival.js';
 import { tellCancelled } from '../messages/slots.js';
 import { refuse } from '../../../core/base/checking/input.js';
-import { asBookedKind } from '../../../core/workshop/jobs/kinds.js';
+import { asBookedKind, buildKinds, isBuild } from '../../../core/workshop/jobs/kinds.js';
 import type { ConsentInput, JobEdit, JobInput } from '../../../core/workshop/jobs/schema.js';
 import { person } from '../../base/database/tables/people.js';
 import { fill, run, runEvent } from '../../base/database/tables/runs.js';
@@ -64,6 +70,7 @@ export async function bookJob(ask: Ask, input: JobInput) {
   await demandPart(scope, input.loopId, input.partId);
   demandDays(input);
   const dueItemId = await answeredBy(scope, input);
+  const wantedRevisionId = await wantedRevision(ask, input);
   const at = clock.now();
   const [made] = await scope
     .insert(job)
@@ -83,6 +90,7 @@ export async function bookJob(ask: Ask, input: JobInput) {
     jobId,
     loopId: input.loopId,
     partId: input.partId,
+    wantedRevisionId,
     intake: input.intake,
     estimate: await pricedEstimate(ask, input.kind, input.loopId, input.estimate),
     neededBy: input.neededBy,
@@ -98,7 +106,7 @@ export async function bookJob(ask: Ask, input: JobInput) {
 
 /** A loop that was never filled is built; one that holds something, or did, is serviced. */
 async function demandKind(scope: Scope, { kind, loopId }: Pick<JobInput, 'kind' | 'loopId'>, state: string): Promise<void> {
-  if (kind !== 'commissioning') {
+  if (!isBuild(kind)) {
     if (state === 'planned') throw new DomainError('refused', say('This loop was never filled: book its build first.'));
     return;
   }
@@ -116,7 +124,7 @@ async function demandKind(scope: Scope, { kind, loopId }: Pick<JobInput, 'kind' 
     .select({ id: job.id })
     .from(serviceJob)
     .innerJoin(job, eq(job.id, serviceJob.jobId))
-    .where(and(eq(serviceJob.loopId, loopId), eq(job.kind, 'commissioning'), inArray(job.state, ['booked', 'waiting', 'active'])));
+    .where(and(eq(serviceJob.loopId, loopId), inArray(job.kind, buildKinds), inArray(job.state, ['booked', 'waiting', 'active'])));
   if (open) throw new DomainError('conflict', say('The build of this loop is booked already; open its job.'), { jobId: open.id });
 }
 
@@ -208,6 +216,7 @@ export async function readJob(ask: Ask, jobId = idFrom(ask.request, 'id', 'job')
     intake: row.service.intake,
     estimate: row.service.estimate,
     partId: row.service.partId,
+    change: await changeFor(scope, row, revision.file),
     neededBy: row.service.neededBy,
     partsOn: row.service.partsOn,
     dropOffOn: row.service.dropOffOn,
@@ -239,6 +248,22 @@ export async function readJob(ask: Ask, jobId = idFrom(ask.request, 'id', 'job')
     bill: await billOf(ask, jobId),
     today: ask.today,
   };
+}
+
+/** The work between the loop inside and the one that a job wants; null where it wants none, or has made it. */
+async function changeFor(
+  scope: Scope,
+  { service, loop: own }: Awaited<ReturnType<typeof loadJob>>,
+  file: LoopFile,
+): Promise<JobChange | null> {
+  const wanted = await wantedFile(scope, service.wantedRevisionId);
+  if (!wanted) return null;
+  const contents = await contentsOf(scope, service.loopId);
+  const liquid = liquidOf((await productOf(scope, own.coolantProductId)) ?? undefined);
+  const { change, takeOut } = outFacts({ loop: file, part: null, wanted: wanted.file, liquid, ...(contents ? { contents } : {}) });
+  if (!change) return null;
+  const { wanted: _same, drain, ...work } = change;
+  return { number: wanted.number, file: wanted.file, work, drain, takeOut: takeOut && { hangsMl: 0, ...takeOut } };
 }
 
 /** What a job took from the shelf and put into waste. */
@@ -277,10 +302,12 @@ export async function editJob(ask: Ask, input: JobEdit) {
   if (row.service.version !== input.version) throw stale('job', input, { ...row.service, kind: row.job.kind });
   if (!['booked', 'waiting'].includes(row.job.state))
     throw new DomainError('refused', say('This job was begun; change its scope from the bench, so that its steps change with it.'));
-  if ((row.job.kind === 'commissioning') !== (input.kind === 'commissioning'))
+  if (isBuild(asBookedKind(row.job.kind)) !== isBuild(input.kind))
     refuse('kind', say('A build stays a build, and a service a service; cancel it and book the other.'));
   await demandPart(scope, row.service.loopId, input.partId);
   demandDays(input);
+  const isSameWish = input.kind === row.job.kind && (input.kind === 'part-conversion' ? input.partId === row.service.partId : input.wanted === undefined || input.wanted === null); // prettier-ignore
+  const wantedRevisionId = isSameWish ? row.service.wantedRevisionId : await wantedRevision(ask, { ...input, loopId: row.service.loopId });
   const { estimate, changed: asksAgain } = await repricedEstimate(
     ask,
     { kind: row.job.kind, estimate: row.service.estimate },
@@ -290,6 +317,7 @@ export async function editJob(ask: Ask, input: JobEdit) {
     .update(serviceJob)
     .set({
       partId: input.partId,
+      wantedRevisionId,
       intake: input.intake,
       estimate,
       neededBy: input.neededBy,

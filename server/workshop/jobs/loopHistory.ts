@@ -12,6 +12,7 @@ import { idFrom, type Ask } from '../../base/http/context.js';
 import { notFound } from '../../base/http/errors.js';
 import { cameFilledOf } from '../../machine/loops/inside.js';
 import { newestRevision } from '../../machine/loops/revisions.js';
+import { wishesOf } from './wanted.js';
 import { productOf } from '../coolants/products.js';
 import { hotSeasonOf } from '../due-dates/dust.js';
 
@@ -87,5 +88,6 @@ export async function readLoopHistory(ask: Ask) {
   const loopId = idFrom(ask.request, 'id', 'loop');
   const [own] = await ask.scope.select({ id: loop.id }).from(loop).where(eq(loop.id, loopId));
   if (!own) throw notFound('loop');
-  return { ...(await loopHistory(ask, loopId)), file: (await newestRevision(ask.scope, loopId)).file };
+  const { file } = await newestRevision(ask.scope, loopId);
+  return { ...(await loopHistory(ask, loopId)), file, wishes: await wishesOf(ask.scope, loopId, file) };
 }

@@ -1,5 +1,4 @@
-import type { JobPage, LoopHistory } from '../../../core/workshop/jobs/answers.js';
-import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
+import type { JobPage, BookableLoop } from '../../../core/workshop/jobs/answers.js';
 import Joi from 'joi';
 import {
   consentSchema,
@@ -20,7 +19,7 @@ const cancelSchema = Joi.object({ reason: Joi.string().trim().min(3).max(1000).r
 
 export function jobRoutes(routes: Routes): void {
   routes.get<JobPage>('/jobs/:id', (ask) => readJob(ask));
-  routes.get<LoopHistory & { file: LoopFile }>('/loops/:id/history', readLoopHistory);
+  routes.get<BookableLoop>('/loops/:id/history', readLoopHistory);
   routes.post<JobPage>('/systems/:id/jobs', (ask) => bookJob(ask, bodyAs<JobInput>(ask.request, jobSchema)));
   routes.put<JobPage>('/jobs/:id', (ask) => editJob(ask, bodyAs<JobEdit>(ask.request, jobEditSchema)));
   routes.put<JobPage>('/jobs/:id/arrival', (ask) => setArrival(ask, bodyAs<ArrivalInput>(ask.request, arrivalSchema)));

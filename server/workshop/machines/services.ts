@@ -12,7 +12,7 @@ import { restartDust } from '../due-dates/cleaned.js';
 import { fillLoop } from '../due-dates/fillLoop.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound } from '../../base/http/errors.js';
-import { loop, loopRevision } from '../../base/database/tables/loops.js';
+import { isInside, loop, loopRevision } from '../../base/database/tables/loops.js';
 import { finding, job, system } from '../../base/database/tables/machines.js';
 
 /** The newest revision of a loop that may have been serviced that day; refuses what cannot have been. */
@@ -31,7 +31,7 @@ async function revisionServiced({ scope, today, request }: Ask, input: ServiceIn
   const [revision] = await scope
     .select({ id: loopRevision.id })
     .from(loopRevision)
-    .where(eq(loopRevision.loopId, input.loopId))
+    .where(and(eq(loopRevision.loopId, input.loopId), isInside))
     .orderBy(desc(loopRevision.number))
     .limit(1);
   if (!revision) throw notFound('loop revision');

@@ -16,7 +16,7 @@ import { ownPolicy, setPolicy } from '../due-dates/policies.js';
 import { redate } from '../due-dates/redate.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound, stale } from '../../base/http/errors.js';
-import { loop, loopRevision } from '../../base/database/tables/loops.js';
+import { isInside, loop, loopRevision } from '../../base/database/tables/loops.js';
 import { told } from './told.js';
 import { owner, system } from '../../base/database/tables/machines.js';
 
@@ -204,7 +204,7 @@ export async function readSystem(ask: Ask) {
             file: loopRevision.file,
           })
           .from(loopRevision)
-          .where(inArray(loopRevision.loopId, loopIds))
+          .where(and(inArray(loopRevision.loopId, loopIds), isInside))
           .orderBy(loopRevision.loopId, desc(loopRevision.number));
   const dues = await scope
     .select({

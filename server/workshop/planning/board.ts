@@ -147,7 +147,7 @@ async function boardJobs({ scope, account }: Ask): Promise<BoardJob[]> {
       ownerName: owner.name,
       file: sql<
         typeof loopRevision.$inferSelect.file
-      >`(select file from loop_revision where loop_revision.loop_id = ${serviceJob.loopId} order by number desc limit 1)`,
+      >`(select file from loop_revision where loop_revision.loop_id = ${serviceJob.loopId} and loop_revision.kind <> 'wanted' order by number desc limit 1)`,
     })
     .from(serviceJob)
     .innerJoin(job, eq(job.id, serviceJob.jobId))

@@ -33,6 +33,9 @@ const { conditions, rows, faces, dusted, oldCooler } = form;
 
 const settings = ['idle, quiet', 'load, quiet', 'load, full speed'];
 const statistics = BASELINE_STATISTICS.map((value) => ({ value, title: sayWord(value) }));
+/** before a build whatever is read is read with the old cooler: nothing else is in it */
+const ofOldCooler = computed(() => props.build === true && props.before === true);
+oldCooler.value = ofOldCooler.value;
 const isBefore = computed(() => (props.before ? { before: true } : {}));
 const readings = computed(() =>
   (props.before ? props.state.befores : props.state.baselines).map(({ eventId, value }) => ({
@@ -105,7 +108,7 @@ function enter(): void {
   emit('send', { type: 'baseline', reading, ...(others.length > 0 ? { others } : {}), ...(oldCooler.value ? {} : isBefore.value) });
   for (const row of rows) row.partC = null;
   dusted.value = false;
-  oldCooler.value = false;
+  oldCooler.value = ofOldCooler.value;
 }
 </script>
 
@@ -168,7 +171,7 @@ function enter(): void {
           <NumberField v-model="conditions.levelMm" label="Level mark" unit="mm" />
         </div>
         <v-checkbox v-if="mayBeDusted" v-model="dusted" label="Fins and filters were cleaned since, nothing was opened" hide-details />
-        <v-checkbox v-if="build" v-model="oldCooler" label="This was read with the old cooler, before the loop" hide-details />
+        <v-checkbox v-if="build && !before" v-model="oldCooler" label="This was read with the old cooler, before the loop" hide-details />
       </form>
       <FramePart v-if="!locked" at="act">
         <v-btn type="submit" :form="formId" size="x-large">Enter reading</v-btn>

@@ -7,7 +7,7 @@ import { fillVolume } from '@core/physics/filling/fillPlan.js';
 import { formatMl } from '@core/base/units/display.js';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import type { RunState } from '@core/bench/runs/state.js';
-import { heldByBook } from '@core/bench/services/withoutPart.js';
+import { heldByBook } from '@core/bench/services/changedLoop.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import FormDialog from '../../base/look/FormDialog.vue';

@@ -8,10 +8,12 @@ import DrainStep from '../draining/DrainStep.vue';
 import WaterIn from '../filling/WaterIn.vue';
 import RinseStep from '../flushing/RinseStep.vue';
 import InspectStep from '../inspection/InspectStep.vue';
+import ChangeStep from '../loop-change/ChangeStep.vue';
 import SwapStep from './SwapStep.vue';
 
 /** The part of a bench screen that only a service has. */
 const props = defineProps<{
+  runId: string;
   procedure: Procedure;
   state: RunState;
   step: ProcedureStep;
@@ -22,7 +24,7 @@ const props = defineProps<{
   /** place that was touched on the picture */
   picked?: { readonly id: string } | null;
 }>();
-const emit = defineEmits<{ send: [body: RunEventBody] }>();
+const emit = defineEmits<{ send: [body: RunEventBody]; changed: [] }>();
 const send = (body: RunEventBody): void => emit('send', body);
 const jobId = computed(() => props.procedure.service?.jobId ?? null);
 const common = computed(() => ({ procedure: props.procedure, state: props.state, locked: props.locked }));
@@ -40,6 +42,21 @@ const common = computed(() => ({ procedure: props.procedure, state: props.state,
     :job-id="jobId"
     @send="send"
   />
-  <SwapStep v-else-if="step.kind === 'swap'" v-bind="common" :picked="picked ?? null" :step="step.id" @send="send" />
-  <WaterIn v-else-if="step.kind === 'fill'" v-bind="common" :planned-product-id="plannedProductId" @send="send" />
+  <ChangeStep
+    v-if="step.does.includes('changes-loop')"
+    v-bind="common"
+    :run-id="runId"
+    :step="step.id"
+    @send="send"
+    @changed="emit('changed')"
+  />
+  <SwapStep
+    v-if="step.kind === 'swap'"
+    :folded="step.does.includes('changes-loop')"
+    v-bind="common"
+    :picked="picked ?? null"
+    :step="step.id"
+    @send="send"
+  />
+  <WaterIn v-if="step.kind === 'fill'" v-bind="common" :planned-product-id="plannedProductId" @send="send" />
 </template>

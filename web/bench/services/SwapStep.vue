@@ -23,8 +23,12 @@ const props = defineProps<{
   step: string;
   locked: boolean;
   picked?: { readonly id: string } | null;
+  /** something else leads the step: what else went in or out is one touch away */
+  folded?: boolean;
 }>();
-const mends = computed(() => stepOf(props.procedure, props.step)?.does.includes('mends') === true);
+const isOpen = ref(false);
+const own = computed(() => stepOf(props.procedure, props.step));
+const mends = computed(() => own.value?.does.includes('mends') === true);
 const emit = defineEmits<{ send: [body: RunEventBody] }>();
 interface Shelf {
   id: string;
@@ -115,9 +119,7 @@ function swap(): void {
   Object.assign(bag, { make: '', lot: '' });
 }
 /** parts of a loop that is over, without a place yet: most lie in one box */
-const away = computed(() =>
-  stepOf(props.procedure, props.step)?.does.includes('puts-away') ? withoutPlace(props.procedure.facts, props.state.service) : [],
-);
+const away = computed(() => (own.value?.does.includes('puts-away') ? withoutPlace(props.procedure, own.value, props.state.service) : []));
 const place = ref('');
 function putAway(): void {
   for (const { id } of away.value)
@@ -147,7 +149,10 @@ const done = computed(() => [
 
 <template>
   <FramePart at="work">
-    <section class="swap">
+    <button v-if="folded && !locked && !isOpen" type="button" class="link" @click="isOpen = true">
+      A seal, a lot, something from the shelf
+    </button>
+    <section v-else class="swap">
       <ul v-if="wanted.length" class="plain-list wanted" aria-label="What the sheet asks for">
         <li v-for="each in wanted" :key="each.item.id" :class="{ done: each.done }">
           <button type="button" :disabled="locked" @click="choose(each.item.id, each.graded.grade === 'replace')">
@@ -198,6 +203,11 @@ const done = computed(() => [
 </template>
 
 <style scoped>
+button.link {
+  min-height: 44px;
+  text-decoration: underline;
+  justify-self: start;
+}
 .away {
   display: grid;
   grid-template-columns: 1fr auto;

@@ -13,7 +13,7 @@ import { WATER, type Liquid } from '@core/machine/liquids/fluids.js';
 import type { InsideNow } from '@core/physics/live-book/insideNow.js';
 import FillForecast from '../filling/FillForecast.vue';
 import InsideWords from '../profile/InsideWords.vue';
-import { fittingWords } from './fittingWords.js';
+import { fittingWords } from '@core/edge/words/fittings.js';
 
 /** What the loop computes: volume, order, fittings, fill, and what to look at before it is built. */
 const props = withDefaults(

@@ -1,21 +1,38 @@
 <script setup lang="ts">
-import { say } from '@core/base/words/say.js';
-import { ref } from 'vue';
+import { say, sayWord } from '@core/base/words/say.js';
+import { computed, ref, watch } from 'vue';
 import { REVISION_KINDS, SAVED_KINDS, type RevisionKind } from '@core/machine/loop-file/revisionKinds.js';
 import FormDialog from '../../base/look/FormDialog.vue';
 
 /** What kind of revision this save is, and why: revisions are kept for ever and compared in years. */
 const open = defineModel<boolean>({ required: true });
-defineProps<{ busy: boolean }>();
+const props = defineProps<{ busy: boolean; filled: boolean }>();
 const emit = defineEmits<{ save: [kind: RevisionKind, reason: string] }>();
-const kind = ref<RevisionKind>('planned');
+const kind = ref<RevisionKind>(props.filled ? 'wanted' : 'planned');
 const reason = ref('');
-const kinds = SAVED_KINDS.map((value) => ({ value, title: say(REVISION_KINDS[value]) }));
+/** of a filled loop: what is only wanted, and what is so already, are two things */
+const FILLED_WORDS: Partial<Record<RevisionKind, string>> = {
+  wanted: 'as it shall become: a job makes it so',
+  change: 'as it is now: changed without a led run',
+  'as-built': 'as it is: only the drawing was put right',
+};
+const kinds = computed(() =>
+  props.filled
+    ? (['wanted', 'as-built', 'change'] as const).map((value) => ({ value, title: sayWord(FILLED_WORDS[value]) as string }))
+    : SAVED_KINDS.filter((value) => value !== 'wanted').map((value) => ({ value, title: say(REVISION_KINDS[value]) })),
+);
+watch(
+  () => props.filled,
+  (filled) => (kind.value = filled ? 'wanted' : 'planned'),
+);
 </script>
 
 <template>
   <FormDialog v-model="open" title="Save as a new revision" button="Save" :busy="busy" :width="480" @submit="emit('save', kind, reason)">
     <v-select v-model="kind" :items="kinds" label="This is the loop" />
+    <p v-if="kind === 'change'" class="quiet">
+      Parts or tubes that came in or out without a led run: what is inside then, nobody knows until its level is read.
+    </p>
     <v-textarea v-model="reason" label="What changed and why" placeholder="front radiator turned round" />
   </FormDialog>
 </template>

@@ -5,7 +5,7 @@ import { fakeServer, mountScreen, settle, wordsOf, type Asked } from '../../../t
 import rigidText from '../../../examples/rigid-loop.json?raw';
 import StartRunDialog from '../../bench/runs/StartRunDialog.vue';
 import EditAs from './EditAs.vue';
-import { fittingWords } from './fittingWords.js';
+import { fittingWords } from '@core/edge/words/fittings.js';
 import LoopPages from './LoopPages.vue';
 import LoopView from '../../pages/LoopView.vue';
 import PartsSheet from '../../pages/PartsSheet.vue';

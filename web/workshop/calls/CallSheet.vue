@@ -3,9 +3,8 @@ import { say } from '@core/base/words/say.js';
 import { computed, onMounted, onScopeDispose, ref, watch } from 'vue';
 import type { CallAnswer, CallMachine, OffersAnswer } from '@core/workshop/calls/answers.js';
 import { CALLED_KINDS, type BookingInput } from '@core/workshop/calls/schema.js';
-import type { LoopHistory } from '@core/workshop/jobs/answers.js';
+import type { BookableLoop } from '@core/workshop/jobs/answers.js';
 import { JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
-import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { call, get, wordsOf } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import { useNotices } from '../../base/shell/notices.js';
@@ -38,7 +37,7 @@ const answer = ref<CallAnswer | null>(null);
 const problem = ref<string | null>(null);
 const chosen = ref<string | null>(null);
 const kind = ref<JobKind>('drain-refill');
-const history = ref<(LoopHistory & { file: LoopFile }) | null>(null);
+const history = ref<BookableLoop | null>(null);
 const offers = ref<OffersAnswer | null>(null);
 const picked = ref<number | null>(null);
 /** days in which the owner can do without it; empty: any */
@@ -103,7 +102,7 @@ watch(chosen, async () => {
 });
 async function speakOf(loop: string): Promise<void> {
   loopId.value = loop;
-  const found = await get<LoopHistory & { file: LoopFile }>(`/loops/${loop}/history`).catch(() => null);
+  const found = await get<BookableLoop>(`/loops/${loop}/history`).catch(() => null);
   if (loopId.value !== loop || !found) return;
   history.value = found;
   const advised = adviceFor(blankForm(), found).kind;

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ABOUT_A_PART } from '@core/workshop/jobs/kinds.js';
+import { ABOUT_A_PART, isBuild as isBuildKind } from '@core/workshop/jobs/kinds.js';
 import type { JobPage } from '@core/workshop/jobs/answers.js';
 import { computed, reactive } from 'vue';
 import { shortName } from '@core/machine/catalogue/names.js';
@@ -23,6 +23,7 @@ const form = reactive<JobForm>({
   parts: estimate.parts.map((each) => ({ ...each })),
   kind: props.job.kind,
   partId: props.job.partId,
+  wanted: null,
   neededBy: props.job.neededBy ?? '',
   partsOn: props.job.partsOn ?? '',
   dropOffOn: props.job.dropOffOn ?? '',
@@ -30,8 +31,10 @@ const form = reactive<JobForm>({
   note: props.job.note,
 });
 const advice = computed(() => adviceFor(form, props.job.history));
-const isBuild = computed(() => form.kind === 'commissioning');
-const needsPart = computed(() => form.kind !== 'commissioning' && ABOUT_A_PART.includes(form.kind));
+const isBuild = computed(() => isBuildKind(form.kind));
+const needsPart = computed(() => !isBuildKind(form.kind) && ABOUT_A_PART.includes(form.kind));
+/** another kind than the one that was booked becomes a change of the loop by its drawing */
+const wantsDrawing = computed(() => form.kind === 'loop-change' && props.job.kind !== 'loop-change');
 const parts = computed(() => props.job.loop.file.components.map((part) => ({ value: part.id, title: shortName(part) })));
 
 async function save(): Promise<void> {
@@ -40,6 +43,7 @@ async function save(): Promise<void> {
       body: {
         kind: form.kind,
         partId: needsPart.value ? form.partId : null,
+        wanted: wantsDrawing.value ? form.wanted : (props.job.change?.number ?? null),
         intake: intakeOf(form),
         estimate: estimateOf(form),
         ...daysOf(form),
@@ -74,7 +78,10 @@ async function save(): Promise<void> {
         :at="submit.at"
       />
       <div class="stack">
-        <ScopeLadder v-if="form.kind !== 'commissioning'" v-model="form.kind" :advice="advice" :file="job.loop.file" />
+        <ScopeLadder v-if="!isBuildKind(form.kind)" v-model="form.kind" :advice="advice" :file="job.loop.file" />
+        <p v-if="wantsDrawing" class="quiet">
+          What the loop shall become is drawn and saved as wanted; book that from the drawing, and cancel this job.
+        </p>
         <v-select
           v-if="needsPart"
           v-model="form.partId"

@@ -6,6 +6,7 @@ import PartLines from '../prices/PartLines.vue';
 import PriceLines from '../prices/PriceLines.vue';
 import { usePriceList } from '../prices/priceStore.js';
 import { priceOfForm, type JobForm } from './jobForm.js';
+import { isBuild } from '@core/workshop/jobs/kinds.js';
 import DayField from '../../base/units/DayField.vue';
 
 /** Hours, parts and coolant as they are told to the owner. */
@@ -32,17 +33,8 @@ const price = computed(() => priceOfForm(prices.list, form.value.kind, props.coo
     <p v-else-if="!prices.reckons" class="wide quiet">
       Prices are reckoned here once the workshop says what an hour costs (Workshop, Prices).
     </p>
-    <DayField
-      v-model="form.neededBy"
-      :label="form.kind === 'commissioning' ? 'Wanted by' : 'Needed again by'"
-      :min="today"
-      :errors="at('neededBy')"
-    />
-    <DayField
-      v-model="form.dropOffOn"
-      :label="form.kind === 'commissioning' ? 'Can begin from' : 'Can come in from'"
-      :errors="at('dropOffOn')"
-    />
+    <DayField v-model="form.neededBy" :label="isBuild(form.kind) ? 'Wanted by' : 'Needed again by'" :min="today" :errors="at('neededBy')" />
+    <DayField v-model="form.dropOffOn" :label="isBuild(form.kind) ? 'Can begin from' : 'Can come in from'" :errors="at('dropOffOn')" />
     <DayField v-model="form.partsOn" label="Parts expected" :errors="at('partsOn')" />
     <OwnerDays v-model="form.windows" :today="today" :at="at" class="wide" />
     <v-text-field v-model="form.note" label="Note for the bench" :error-messages="at('note')" />

@@ -11,11 +11,14 @@ import type { ColourRead } from '@core/machine/liquids/colourSchema.js';
 import type { EstimateInput } from '@core/workshop/prices/estimate.js';
 import type { Intake, OwnerWindow } from '@core/workshop/jobs/schema.js';
 import { adviseScope, type ScopeAdvice, type Sign } from '@core/workshop/jobs/scope.js';
+import type { LoopChange } from '@core/machine/loop-change/loopChange.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 
 export interface JobForm {
   kind: BookedKind;
   partId: string | null;
+  /** number of the wanted drawing, where the job changes the loop */
+  wanted: number | null;
   symptom: string;
   condition: string;
   signs: Sign[];
@@ -38,6 +41,7 @@ export interface JobForm {
 export const blankForm = (): JobForm => ({
   kind: 'drain-refill',
   partId: null,
+  wanted: null,
   symptom: '',
   condition: '',
   signs: [],
@@ -71,8 +75,8 @@ export const adviceFor = (form: JobForm, history: LoopHistory): ScopeAdvice =>
   });
 
 /** What such a job usually takes: a start for the estimate, to be corrected by whoever has seen the machine. */
-export function usualEstimate(kind: BookedKind, file: LoopFile): { hours: number; coolantMl: number } {
-  const hours = usualHours(kind, file);
+export function usualEstimate(kind: BookedKind, file: LoopFile, work: LoopChange | null = null): { hours: number; coolantMl: number } {
+  const hours = usualHours(kind, file, work);
   const coolantMl = BOOKED_KINDS[kind].fill === 'anew' ? Math.ceil(fillVolume(file).volumeMl / 50) * 50 : 0;
   return { hours, coolantMl };
 }

@@ -2,6 +2,7 @@ import type { EntryDefinition } from '../entry.js';
 import { baseline, type BaselineEntry } from './baseline.js';
 import { bleedCycle, type BleedCycleEntry } from './bleedCycle.js';
 import { bypassed, type BypassedEntry } from './bypassed.js';
+import { rebuilt, type RebuiltEntry } from './rebuilt.js';
 import { cause, type CauseEntry } from './cause.js';
 import { check, type CheckEntry } from './check.js';
 import { checks, type ChecksEntry } from './checks.js';
@@ -62,6 +63,7 @@ export type RunEventBody =
   | CauseEntry
   | CheckEntry
   | BypassedEntry
+  | RebuiltEntry
   | ChecksEntry
   | CoolantEntry
   | ColourEntry
@@ -149,6 +151,7 @@ export const ENTRIES: { readonly [T in RunEventType]: EntryDefinition<BodyOf<T>>
   port,
   pour,
   pump,
+  rebuilt,
   rescoped,
   resumed,
   returned,
@@ -175,7 +178,7 @@ export const ENTRIES: { readonly [T in RunEventType]: EntryDefinition<BodyOf<T>>
 };
 
 /** Whether an entry came with other steps or another loop: what was folded with the old ones is folded anew. */
-export const changesProcedure = ({ type }: Pick<RunEventBody, 'type'>): boolean => type === 'rescoped' || type === 'bypassed';
+export const changesProcedure = ({ type }: Pick<RunEventBody, 'type'>): boolean => ['rescoped', 'bypassed', 'rebuilt'].includes(type);
 
 /** The definition of one entry. */
 export const definitionOf = (body: RunEventBody): EntryDefinition<RunEventBody> => ENTRIES[body.type] as never;

@@ -37,5 +37,6 @@ function protectedBy({ title, kind, does }: ProcedureStep): MisfitFact | null {
   if (kind === 'power') return { why: 'protects-return', step: title };
   if (does.includes('isolates') || does.includes('cuts-mains')) return { why: 'protects-power', step: title };
   if (does.includes('closes')) return { why: 'protects-closing', step: title };
+  if (does.includes('changes-loop')) return { why: 'protects-change', step: title };
   return does.includes('empties') ? { why: 'protects-emptying', step: title } : null;
 }

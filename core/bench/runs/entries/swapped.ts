@@ -33,7 +33,9 @@ export const swapped: EntryDefinition<SwappedEntry> = {
   belongs: 'own-step',
   refuse: ({ item: what }, standing) =>
     standing.procedure.service || isPlace(what, standing) ? null : refusal('unknown-item', { why: 'unknown-item', name: what }),
-  moves: (book, { heldMl }) => book.cameOut(heldMl, null),
+  // of a part that comes out of a changed loop it is known where its liquid stood
+  moves: (book, { item: what, heldMl }, _state, { service }) =>
+    service?.change?.out.some(({ id }) => id === what) ? book.leftWith(what, heldMl) : book.cameOut(heldMl, null),
   apply: ({ service, outflows }, { item: what, action, text, heldMl, bag }, made, procedure) => {
     service.swaps.push({ item: what, action, text, heldMl, ...(bag ? { bag } : {}), ...made });
     // a part that left full took its liquid along

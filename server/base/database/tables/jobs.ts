@@ -6,7 +6,7 @@ import type { Intake, OwnerWindow } from '../../../../core/workshop/jobs/schema.
 import { person } from './people.js';
 import { owned, stored, tenantWalls } from '../columns.js';
 import { dueItem } from './due-dates.js';
-import { loop } from './loops.js';
+import { loop, loopRevision } from './loops.js';
 import { job } from './machines.js';
 
 const readEstimate = readObject<Estimate>('an estimate', { partsText: '', priceText: '', parts: [], priced: null });
@@ -20,6 +20,8 @@ export const serviceJob = pgTable(
     loopId: uuid('loop_id').notNull(),
     /** component to be changed */
     partId: text('part_id'),
+    /** the revision that the loop shall become; null: it stays as it is */
+    wantedRevisionId: uuid('wanted_revision_id'),
     intake: stored('intake', readObject<Intake>('what the owner said', { signs: [], flowLph: null })).notNull(),
     estimate: stored('estimate', readEstimate).notNull(),
     /** counts up when kind or estimate change: a consent is to one of them */
@@ -42,6 +44,11 @@ export const serviceJob = pgTable(
   (t) => [
     foreignKey({ name: 'service_job_job_fk', columns: [t.workshopId, t.jobId], foreignColumns: [job.workshopId, job.id] }),
     foreignKey({ name: 'service_job_loop_fk', columns: [t.workshopId, t.loopId], foreignColumns: [loop.workshopId, loop.id] }),
+    foreignKey({
+      name: 'service_job_wanted_fk',
+      columns: [t.workshopId, t.wantedRevisionId],
+      foreignColumns: [loopRevision.workshopId, loopRevision.id],
+    }),
     foreignKey({ name: 'service_job_due_fk', columns: [t.workshopId, t.dueItemId], foreignColumns: [dueItem.workshopId, dueItem.id] }),
     unique('service_job_once').on(t.jobId),
     index('service_job_by_loop').on(t.workshopId, t.loopId),

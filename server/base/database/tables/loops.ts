@@ -4,7 +4,7 @@ import type { FanStacks } from '../../../../core/machine/shop-sums/fanScrews.js'
 import type { CameFilled } from '../../../../core/machine/loop-file/cameFilled.js';
 import { readStoredLoop } from '../../../../core/machine/loop-file/loopFile.js';
 import type { RevisionKind } from '../../../../core/machine/loop-file/revisionKinds.js';
-import { sql } from 'drizzle-orm';
+import { ne, sql } from 'drizzle-orm';
 import { check, doublePrecision, foreignKey, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { person } from './people.js';
 import { coolantProduct } from './coolants.js';
@@ -58,12 +58,15 @@ export const loopRevision = pgTable(
     foreignKey({ name: 'loop_revision_loop_fk', columns: [t.workshopId, t.loopId], foreignColumns: [loop.workshopId, loop.id] }),
     foreignKey({ name: 'loop_revision_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
     unique('loop_revision_number_once').on(t.loopId, t.number),
-    check('loop_revision_kind_known', sql`kind in ('planned', 'as-built', 'change', 'stated')`),
+    check('loop_revision_kind_known', sql`kind in ('planned', 'as-built', 'change', 'wanted', 'stated')`),
     check('loop_revision_number_positive', sql`number > 0`),
     check('loop_revision_volume_sane', sql`volume_ml >= 0 and volume_sd_ml >= 0`),
     ...tenantWalls('loop_revision', t),
   ],
 );
+
+/** Revisions that say what is inside: a wanted one becomes that only by the run that makes it so. */
+export const isInside = ne(loopRevision.kind, 'wanted');
 
 /** Parts of a revision as rows, to find every system that holds one. The file stays the truth. */
 export const component = pgTable(

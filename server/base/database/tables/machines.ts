@@ -1,4 +1,4 @@
-import type { JobKind } from '../../../../core/workshop/jobs/kinds.js';
+import type { BookedKind } from '../../../../core/workshop/jobs/kinds.js';
 import type { SystemState } from '../../../../core/workshop/machines/attention.js';
 import { readObject } from '../../../../core/base/checking/stored.js';
 import { readFinding } from '../../../../core/workshop/due-dates/facts.js';
@@ -81,7 +81,7 @@ export const job = pgTable(
   {
     ...owned,
     systemId: uuid('system_id').notNull(),
-    kind: text('kind').$type<JobKind | 'commissioning' | 'settling-check'>().notNull(),
+    kind: text('kind').$type<BookedKind | 'settling-check'>().notNull(),
     state: text('state').$type<'booked' | 'active' | 'waiting' | 'done' | 'cancelled'>().notNull(),
     doneOn: date('done_on'),
     note: text('note').notNull().default(''),
@@ -96,7 +96,7 @@ export const job = pgTable(
     foreignKey({ name: 'job_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
     check(
       'job_kind_known',
-      sql`kind in ('commissioning', 'drain-refill', 'flush-refill', 'strip-clean', 'leak-repair', 'top-up', 'closed-loop', 'partial-drain', 'part-replacement', 'conversion', 'retirement', 'settling-check')`,
+      sql`kind in ('commissioning', 'drain-refill', 'flush-refill', 'strip-clean', 'leak-repair', 'top-up', 'closed-loop', 'partial-drain', 'part-replacement', 'loop-change', 'part-conversion', 'into-loop', 'conversion', 'retirement', 'settling-check')`,
     ),
     check('job_state_known', sql`state in ('booked', 'active', 'waiting', 'done', 'cancelled')`),
     check('job_done_has_day', sql`state <> 'done' or done_on is not null`),

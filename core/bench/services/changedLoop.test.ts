@@ -11,7 +11,7 @@ import type { Procedure } from '../runs/procedure.js';
 import { replay } from '../runs/replay.js';
 import { refuseEntry } from '../runs/rules.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
-import { heldByBook, procedureWithout } from './withoutPart.js';
+import { heldByBook, procedureAfterChange } from './changedLoop.js';
 import { serviceFacts } from './serviceFacts.js';
 
 const procedureOf = (loop: LoopFile): Procedure =>
@@ -45,7 +45,7 @@ function leftOut(heldMl: number) {
   const part = loop.components.find(({ kind }) => kind === 'block')?.id as string;
   const left = bypassPart(loop, part);
   const before = run.state;
-  const procedure = procedureWithout(run.procedure, procedureOf(left.loop), before, part, left);
+  const procedure = procedureAfterChange(run.procedure, procedureOf(left.loop), before, [part, left.goneTube]);
   const event = {
     ...(run.events.at(-1) as (typeof run.events)[number]),
     id: 'left-out',

@@ -1,4 +1,4 @@
-import { sayWord } from '@core/base/words/say.js';
+import { sayWord } from '../../base/words/say.js';
 const FITTING_WORDS: Readonly<Record<string, string>> = {
   compression: 'compression fittings',
   barb: 'barbs',

@@ -1,4 +1,5 @@
-import type { Bypass } from '../../machine/drawing/bypass.js';
+import { tubesLeaving } from '../../machine/loop-change/loopChange.js';
+import type { RebuiltEntry } from '../runs/entries/rebuilt.js';
 import { placesOf, type Procedure } from '../runs/procedure.js';
 import { bookOf, twinOf } from '../runs/book.js';
 import { isDone, type RunState } from '../runs/state.js';
@@ -10,13 +11,14 @@ export function heldByBook(procedure: Procedure, { contents }: Pick<RunState, 'c
 }
 
 /**
- * A run goes on with one part left out of its loop: what was done stays as it was, what is still to come is made for the loop as it is
- * now, and what is inside it is told from here on with the new one.
+ * A run goes on with another loop: what was done stays as it was, what is still to come is made for the loop as it is now, and what is
+ * inside it is told from here on with the new one.
  * @param made the procedure of the same kind for the new loop
+ * @param goneIds parts and tubes that are no part of it any more
  */
-export function procedureWithout(now: Procedure, made: Procedure, state: RunState, part: string, { goneTube }: Bypass): Procedure {
+export function procedureAfterChange(now: Procedure, made: Procedure, state: RunState, goneIds: readonly string[]): Procedure {
   const names = placesOf(now);
-  const gone = [part, goneTube].map((id) => ({ id, name: nameIn(names, id) }));
+  const gone = goneIds.map((id) => ({ id, name: nameIn(names, id) }));
   const isGone = (place: string | undefined): boolean =>
     place !== undefined && gone.some(({ id }) => place === id || place.startsWith(`${id}.`));
   const { volume, fillPlan, facts, twin } = now;
@@ -34,6 +36,12 @@ export function procedureWithout(now: Procedure, made: Procedure, state: RunStat
       return anew ?? { ...step, checks: step.checks.filter(({ place }) => !isGone(place)) };
     }),
   };
+}
+
+/** What a run writes down when its loop has become the one that was wanted. @throws Error for a service that changes no loop */
+export function rebuiltEntry({ service }: Procedure, step: string): RebuiltEntry {
+  if (!service?.change) throw new Error('this service changes no loop');
+  return { type: 'rebuilt', step, outParts: service.change.out.map(({ id }) => id), outTubes: tubesLeaving(service.change) };
 }
 
 type Service = NonNullable<Procedure['service']>;

@@ -1,0 +1,83 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { formatMl } from '@core/base/units/display.js';
+import { changeGroups, toHave, type ChangeGroup } from '@core/edge/words/loopChange.js';
+import type { LoopChange } from '@core/machine/loop-change/loopChange.js';
+
+/** The work from the loop inside to the one that is wanted, before anybody touches it. */
+const props = defineProps<{
+  work: LoopChange;
+  /** how far it is let out; missing: not reckoned yet */
+  drain?: 'none' | 'down-to' | 'whole';
+  /** mL that come for it; null or missing: nobody can tell */
+  comesMl?: number | null;
+}>();
+const TITLES: Record<ChangeGroup['key'], string> = { out: 'Comes out', in: 'Goes in', stays: 'Stays, and is touched' };
+const groups = computed(() => changeGroups(props.work));
+const needs = computed(() => toHave(props.work));
+const spare = computed(() => props.work.fittings.filter(({ count }) => count < 0).reduce((sum, { count }) => sum - count, 0));
+const joints = computed(() => props.work.made.length);
+</script>
+
+<template>
+  <section class="change" aria-label="The work between the two drawings">
+    <p class="big-number">
+      {{ joints }}
+      <small
+        >{{ joints === 1 ? 'tube to join and test' : 'tubes to join and test'
+        }}<template v-if="drain === 'none'">; nothing has to be drained</template
+        ><template v-else-if="drain === 'down-to' && comesMl !== null && comesMl !== undefined"
+          >; about {{ formatMl(Math.round(comesMl / 5) * 5) }} to let out</template
+        ><template v-else-if="drain === 'whole'">; drained whole</template></small
+      >
+    </p>
+    <div class="groups">
+      <div v-for="group in groups" :key="group.key" :class="group.key">
+        <h3>{{ TITLES[group.key] }}</h3>
+        <ul class="plain-list">
+          <li v-for="line in group.lines" :key="line">{{ line }}</li>
+        </ul>
+      </div>
+    </div>
+    <template v-if="needs.length">
+      <h3>To have</h3>
+      <p class="figures needs">
+        <span v-for="each in needs" :key="each.what">{{ each.amount }} {{ each.unit }} {{ each.what }}</span>
+      </p>
+      <p v-if="spare > 0" class="quiet">{{ spare }} fittings come out and can be looked at for use again.</p>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.change {
+  display: grid;
+  gap: 10px;
+}
+p {
+  margin: 0;
+}
+.groups {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(200px, 1fr));
+  gap: 12px 24px;
+}
+.groups > div {
+  border-left: 5px solid var(--ink);
+  padding-left: 12px;
+}
+.groups > .out {
+  border-left-style: dotted;
+}
+.groups > .stays {
+  border-left-color: var(--line);
+}
+h3 {
+  margin: 0 0 4px;
+}
+.needs {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 18px;
+}
+</style>
