@@ -31,10 +31,16 @@ const procedureOf = (loop: LoopFile): Procedure =>
     }),
   });
 
+// built once: the search for the best drain is most of it
+const loop = usualLoop();
+const part = loop.components.find(({ kind }) => kind === 'block')?.id as string;
+const left = bypassPart(loop, part);
+const whole = procedureOf(loop);
+const without = procedureOf(left.loop);
+
 /** A service whose drain is done, with one part left out behind it. */
 function leftOut(heldMl: number) {
-  const loop = usualLoop();
-  const run = new TestRun(procedureOf(loop));
+  const run = new TestRun(whole);
   for (const { id } of run.procedure.steps) {
     if (id === 'drain') break;
     if (id === 'isolate') run.finish(id);
@@ -42,10 +48,8 @@ function leftOut(heldMl: number) {
   }
   run.say({ type: 'drained', step: 'drain', volumeMl: 500, how: 'jug', wasteId: null });
   run.tick('drain').say({ type: 'deviation', step: 'drain', reason: 'for the test' });
-  const part = loop.components.find(({ kind }) => kind === 'block')?.id as string;
-  const left = bypassPart(loop, part);
   const before = run.state;
-  const procedure = procedureAfterChange(run.procedure, procedureOf(left.loop), before, [part, left.goneTube]);
+  const procedure = procedureAfterChange(run.procedure, without, before, [part, left.goneTube]);
   const event = {
     ...(run.events.at(-1) as (typeof run.events)[number]),
     id: 'left-out',
