@@ -15,6 +15,7 @@ import { usePage } from '../base/http/usePage.js';
 import { useSubmit } from '../base/http/useSubmit.js';
 import { filledOf } from '../machine/profile/filledOf.js';
 import ItSays from '../machine/condition/ItSays.vue';
+import { useSays } from '../machine/condition/useSays.js';
 import LoopProfile from '../machine/profile/LoopProfile.vue';
 import EstimateFields from '../workshop/jobs/EstimateFields.vue';
 import IntakeFields from '../workshop/jobs/IntakeFields.vue';
@@ -59,7 +60,11 @@ const prices = usePriceList();
 const price = computed(() => priceOfForm(prices.list, form.kind, loop.value?.coolantProductId ?? null, form));
 /** it stands here as it is taken in; unticked, it comes on another day */
 const here = ref(true);
-const advice = computed(() => (history.value ? adviceFor(form, history.value) : null));
+const says = useSays(() => props.id);
+// its own readings, today's among them, go before what two hand-overs say
+const advice = computed(() =>
+  history.value ? adviceFor(form, { ...history.value, risenK: says.risenK.value ?? history.value.risenK }) : null,
+);
 watch(
   () => advice.value?.kind,
   (kind) => {
@@ -170,7 +175,7 @@ async function book(): Promise<void> {
             :at="submit.at"
             @update:model-value="Object.assign(form, $event)"
           >
-            <ItSays v-if="!isBuild" :system-id="id" :early-lots="page.earlyLots" />
+            <ItSays v-if="!isBuild" :system-id="id" :lines="says.lines.value" :early-lots="page.earlyLots" />
           </IntakeFields>
         </div>
         <div class="stack">

@@ -1,3 +1,4 @@
+import { defineComponent, h } from 'vue';
 // @vitest-environment happy-dom
 import { readFileSync } from 'node:fs';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -9,6 +10,7 @@ import { readParts } from '@core/physics/diagnosis/sensors.js';
 import type { ConditionPage } from '@core/workshop/logs/answers.js';
 import { fakeServer, mountScreen, settle, wordsOf, type Asked } from '../../tests/screens/mountScreen.js';
 import ItSays from '../machine/condition/ItSays.vue';
+import { useSays } from '../machine/condition/useSays.js';
 import ConditionView from './ConditionView.vue';
 
 const file = readLoopFile(JSON.parse(readFileSync('examples/two-radiators.json', 'utf8')));
@@ -209,7 +211,11 @@ describe('a log that comes in', () => {
 describe('at the take-in', () => {
   const says = async (of: ConditionPage): Promise<string> => {
     answer = of;
-    const screen = mountScreen(ItSays, { props: { systemId: 's' } });
+    const Page = defineComponent(() => {
+      const { lines } = useSays(() => 's');
+      return () => h(ItSays, { systemId: 's', lines: lines.value });
+    });
+    const screen = mountScreen(Page, {});
     await settle();
     return wordsOf(screen);
   };

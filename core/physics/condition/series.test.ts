@@ -3,7 +3,7 @@ import { addDays } from '../../base/units/calendar.js';
 import { seededRandom } from '../../base/random/random.js';
 import type { LoadReading } from '../diagnosis/loadReading.js';
 import { USUAL_LIMITS } from './limits.js';
-import { conditionOf, firstCrossing, type ConditionMark, type DatedReading } from './series.js';
+import { conditionOf, firstCrossing, risenMostK, type ConditionMark, type DatedReading, type PartCondition } from './series.js';
 
 const PARTS = [{ part: 'cpu', kind: 'processor' }] as const;
 const DAY0 = '2026-01-01';
@@ -118,5 +118,14 @@ describe('a part’s condition over time', () => {
     expect(found?.points.filter(({ left }) => left === 'old-cooler')).toHaveLength(3);
     expect(found?.best).toBeCloseTo(0.2, 9);
     expect(found?.counted).toHaveLength(12);
+  });
+});
+
+describe('how far a machine stands above its best days', () => {
+  const part = (over: Partial<PartCondition>): PartCondition =>
+    ({ part: 'cpu', counted: [{ powerW: 100 }, { powerW: 120 }, { powerW: 140 }], best: 0.2, now: 0.25, ...over }) as PartCondition;
+  it('is told in kelvin at the watts that the part is usually read with, of the part that rose most', () => {
+    expect(risenMostK([part({}), part({ now: 0.21 })])).toBeCloseTo(6, 9);
+    expect(risenMostK([part({ best: null }), part({ counted: [] })])).toBeNull();
   });
 });

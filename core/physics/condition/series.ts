@@ -107,6 +107,18 @@ export const TREND = {
   stepP: 0.01,
 } as const;
 
+/**
+ * K by which the part that rose most stands above its best days at the watts that it is usually read with, by its newest readings.
+ * @returns null: no part has readings that can be held together
+ */
+export function risenMostK(conditions: readonly PartCondition[]): number | null {
+  const risen = conditions.flatMap(({ best, now, counted }) => {
+    if (best === null || now === null || counted.length < 2) return [];
+    return [(now - best) * middleOf(counted.map(({ powerW }) => powerW))];
+  });
+  return risen.length === 0 ? null : Math.max(...risen);
+}
+
 /** readings that make a better beginning than one alone */
 export const FIRST_FEW = 3;
 

@@ -72,7 +72,7 @@ export interface ScopeInput {
   readonly lifeMonths: number | null;
   /** flow now over flow at the baseline, same pump setting; null where either is missing */
   readonly flowRatio: number | null;
-  /** K that the hottest part rose against its baseline above the room, same load; null where not comparable */
+  /** K that the part that rose most stands above its best days, by its newest reading whoever took it, same load; null where not comparable */
   readonly risenK: number | null;
   readonly signs: readonly Sign[];
   /** liquid and retained sample on one photograph; null or missing: nobody compared them so */
@@ -110,17 +110,45 @@ const BY_SIGN: Partial<Record<Sign, Evidence>> = {
   'colour-differs': { asksFor: 'flush-refill', words: 'its colour left that of the retained sample' },
   foam: { asksFor: 'flush-refill', words: 'foam stays: a detergent or a spent additive is inside' },
   smell: { asksFor: 'flush-refill', words: 'a smell means growth' },
-  'tube-milky': { asksFor: 'flush-refill', words: 'milky tube: plasticiser in the liquid; renew the tube as well' },
   'level-falling': { asksFor: 'top-up', words: 'the level falls: top up, then find out whether it is vapour or a leak' },
   bubble: { asksFor: 'top-up', words: 'a bubble stands: top up and bleed, then measure the flow' },
+  'tube-milky': { asksFor: 'closed-loop', words: 'a milky tube alone says nothing of the liquid: look at that in glass or acrylic' },
   'slow-creep': { asksFor: 'closed-loop', words: 'a slow creep is dust or paste before it is coolant' },
   dust: { asksFor: 'closed-loop', words: 'dust comes off with the loop closed' },
   'paste-old': { asksFor: 'closed-loop', words: 'a block on soft tube swings aside for paste' },
 };
 
+/** What is seen in the liquid itself: beside it a milky tube is plasticiser that went in. */
+const IN_LIQUID: readonly Sign[] = ['cloud', 'colour-differs', 'flakes', 'foam', 'smell'];
+const MILKY_AND_LIQUID: Evidence = { asksFor: 'flush-refill', words: 'milky tube: plasticiser in the liquid; renew the tube as well' };
+
+/** What makes a part hotter with the loop as it was: it goes first, and is measured again before anything is opened. */
+const EXPLAINS_HEAT: readonly Sign[] = ['dust', 'paste-old'];
+const explainsHeat = ({ signs, flowRatio }: ScopeInput): boolean =>
+  signs.some((sign) => EXPLAINS_HEAT.includes(sign)) && (flowRatio === null || flowRatio >= SCOPE.weakFlow);
+
+/** A sign in words; one that dust or paste explains asks for no more than those. */
+function bySign(sign: Sign, input: ScopeInput): Evidence[] {
+  const { signs, flowRatio } = input;
+  if (sign === 'tube-milky' && signs.some((each) => IN_LIQUID.includes(each))) return [MILKY_AND_LIQUID];
+  // paste that left its chip is hot at once as well; choked fins would show in the flow
+  if (sign === 'instant-hot' && signs.includes('paste-old') && flowRatio !== null && flowRatio >= SCOPE.weakFlow)
+    return [{ asksFor: 'closed-loop', words: 'hot at once with the flow as it was: paste first, then measured again' }];
+  return BY_SIGN[sign] ? [BY_SIGN[sign]] : [];
+}
+
+function byRise(input: ScopeInput): Evidence[] {
+  const { risenK } = input;
+  if (risenK === null || risenK <= SCOPE.explainedRiseK) return [];
+  const values = { risenK: risenK.toFixed(1) };
+  return explainsHeat(input)
+    ? [{ asksFor: 'closed-loop', words: say('{risenK} K hotter than it was: dust and paste go first, then it is measured again before anything is opened', values) }] // prettier-ignore
+    : [{ asksFor: 'flush-refill', words: say('{risenK} K hotter than its baseline: more than dust usually explains', values) }];
+}
+
 function evidenceOf(input: ScopeInput): Evidence[] {
-  const { coolantClass, ageDays, lifeMonths, flowRatio, risenK, signs, sameCoolantFollows } = input;
-  const found = signs.flatMap((sign) => BY_SIGN[sign] ?? []);
+  const { coolantClass, ageDays, lifeMonths, flowRatio, signs, sameCoolantFollows } = input;
+  const found = [...signs.flatMap((sign) => bySign(sign, input)), ...byRise(input)];
   if (flowRatio !== null && flowRatio < SCOPE.chokedFlow)
     found.push({
       asksFor: 'strip-clean',
@@ -130,11 +158,6 @@ function evidenceOf(input: ScopeInput): Evidence[] {
     found.push({
       asksFor: 'flush-refill',
       words: say('flow is down to {flowRatio} % of its baseline', { flowRatio: Math.round(100 * flowRatio) }),
-    });
-  if (risenK !== null && risenK > SCOPE.explainedRiseK)
-    found.push({
-      asksFor: 'flush-refill',
-      words: say('{risenK} K hotter than its baseline: more than dust usually explains', { risenK: risenK.toFixed(1) }),
     });
   if (input.colour && colourVerdict(input.colour.deltaE) === 'changed' && !signs.includes('colour-differs'))
     found.push({
@@ -217,9 +240,12 @@ function againstHeavier(heavier: Ladder, { flowRatio, coolantClass }: ScopeInput
   return say('the level stands; {costs}', { costs });
 }
 
-function unknowns({ ageDays, flowRatio, risenK, coolantClass }: ScopeInput): string[] {
+function unknowns({ ageDays, flowRatio, risenK, coolantClass, signs }: ScopeInput): string[] {
   return [
     ...(coolantClass === null ? [say('which coolant is inside')] : []),
+    ...(signs.includes('tube-milky') && !signs.some((sign) => IN_LIQUID.includes(sign))
+      ? [say('the liquid seen in glass or acrylic')]
+      : []),
     ...(ageDays === null ? [say('when it was filled')] : []),
     ...(flowRatio === null ? [say('the flow at the baseline’s pump setting')] : []),
     ...(risenK === null ? [say('a temperature under the baseline’s conditions')] : []),

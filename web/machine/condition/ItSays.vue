@@ -1,32 +1,10 @@
 <script setup lang="ts">
-import { computed } from 'vue';
-import { conditionWords, risenPercent, signedPercent } from '@core/edge/words/condition.js';
-import { conditionOf } from '@core/physics/condition/series.js';
-import { partName } from '@core/physics/diagnosis/sensors.js';
-import type { ConditionPage } from '@core/workshop/logs/answers.js';
-import { get } from '../../base/http/api.js';
-import { usePage } from '../../base/http/usePage.js';
+import { signedPercent } from '@core/edge/words/condition.js';
+import type { SaidByPart } from './useSays.js';
 
 /** What a machine says by itself, beside its owner's words: each part that was read under load, in a line. and what it holds of lots that
  * fail early. Nothing where it was never read. */
-const props = defineProps<{ systemId: string; earlyLots?: readonly string[] }>();
-const { data: page } = usePage(
-  (signal) => get<ConditionPage>(`/systems/${props.systemId}/condition`, signal),
-  () => props.systemId,
-);
-const lines = computed(() => {
-  const { parts = [], readings = [], marks = [], limits = null } = (page.value ?? {}) as Partial<ConditionPage>;
-  if (!limits || readings.length === 0) return [];
-  return conditionOf(parts, readings, marks, limits)
-    .filter(({ points }) => points.length > 0)
-    .map((condition) => ({
-      part: condition.part,
-      name: partName(parts, condition.part),
-      risen: risenPercent(condition),
-      isOver: condition.isOver,
-      words: conditionWords(condition),
-    }));
-});
+defineProps<{ systemId: string; lines: readonly SaidByPart[]; earlyLots?: readonly string[] }>();
 const percent = (risen: number | null): string => (risen === null ? '–' : `${Math.round(risen) === 0 ? '±' : ''}${signedPercent(risen)} %`);
 </script>
 
