@@ -349,7 +349,13 @@ onBeforeRouteLeave(() => {
             <PartPicker v-if="series" class="mt-6" :after="afterName" @add="add" @add-unit="addTheUnit" />
           </div>
           <aside>
-            <LoopFigures :loop="draft.file" :product="product" :liquid="coolants.liquidOf(draft.coolantProductId)" :inside="inside" />
+            <LoopFigures
+              :coolant-c="saved?.coolantC ?? null"
+              :loop="draft.file"
+              :product="product"
+              :liquid="coolants.liquidOf(draft.coolantProductId)"
+              :inside="inside"
+            />
             <RevisionList v-if="saved" class="mt-8" :revisions="saved.revisions" :book-at="bookAt" @draw="drawOn" />
           </aside>
         </div>

@@ -7,6 +7,7 @@ import { ATTENTION_WORDS, sayDue } from '@core/workshop/machines/attention.js';
 import { BOOKED_KINDS } from '@core/workshop/jobs/kinds.js';
 import { SERVICE_POLICIES } from '@core/workshop/due-dates/due.js';
 import { formatMlWithSd } from '@core/base/units/display.js';
+import { hasReservoir } from '@core/machine/loop-file/marks.js';
 import { isOutline } from '@core/machine/loop-file/outline.js';
 import { REVISION_KINDS } from '@core/machine/loop-file/revisionKinds.js';
 import StartRunDialog from '../bench/runs/StartRunDialog.vue';
@@ -80,6 +81,10 @@ async function changed(text: string): Promise<void> {
 }
 
 /** the build that waits for its bench */
+const isWithoutReservoir = (loopId: string | null): boolean => {
+  const file = page.value?.loops.find(({ id }) => id === loopId)?.revision?.file;
+  return file !== undefined && !isOutline(file) && !hasReservoir(file);
+};
 const bookedBuild = computed(
   () => page.value?.jobs.find(({ kind, state }) => (kind === 'commissioning' || kind === 'into-loop') && state === 'booked') ?? null,
 );
@@ -275,6 +280,7 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
             :big="false"
             :loop-name="loopName(due.loopId)"
             :waiting-run-id="waitingRunOf(due.loopId)"
+            :no-reservoir="isWithoutReservoir(due.loopId)"
             @changed="changed"
             @service="servicing = true"
           />

@@ -1,12 +1,12 @@
 import { formatDay } from '../../base/units/dates.js';
-import { formatDegrees, formatIn, formatKelvinPerWatt, formatMm } from '../../base/units/display.js';
+import { formatDegrees, formatIn, formatKelvinPerWatt, formatMm, formatMl } from '../../base/units/display.js';
 import { CAUSES } from '../../bench/inspection/grade.js';
 import { COOLANT_CLASSES } from '../../machine/liquids/classes.js';
 import { POLICY_SCOPES, SERVICE_POLICIES } from '../../workshop/due-dates/due.js';
 import { OWED } from '../../workshop/due-dates/owed.js';
 import { DUST_PLACES } from '../../workshop/due-dates/dust.js';
 import type { Escalation, EscalationLevel } from '../../workshop/due-dates/escalation.js';
-import type { DateReason, Finding, LooseEnd, Outcome, UseLimit, Warmth } from '../../workshop/due-dates/facts.js';
+import type { DateReason, Finding, LevelFound, LooseEnd, Outcome, UseLimit, Warmth } from '../../workshop/due-dates/facts.js';
 import { seasonWords, type HotSeason } from '../../workshop/due-dates/season.js';
 import { USE_LIMITS } from '../../workshop/due-dates/useLimits.js';
 import { JOB_KINDS } from '../../workshop/jobs/kinds.js';
@@ -88,7 +88,8 @@ export const rangeWords = (lowOn: string | null, highOn: string | null): string 
     : highOn === null
       ? say('{low} at the earliest', { low: formatDay(lowOn) })
       : say('between {low} and {high}', { low: formatDay(lowOn), high: formatDay(highOn) });
-const levelWords = (mm: number | null): string => (mm === null ? '' : say(', level changed by {formatMm}', { formatMm: formatMm(mm) }));
+const levelWords = ({ levelChangeMm: mm, toppedUpMl }: LevelFound): string =>
+  `${mm === null ? '' : say(', level changed by {formatMm}', { formatMm: formatMm(mm) })}${toppedUpMl === undefined ? '' : say(', {formatMl} topped up', { formatMl: formatMl(toppedUpMl) })}`;
 const inBrackets = (note: string): string => (note ? ` (${note})` : '');
 
 const broughtForwardWords = (season: HotSeason | null): string =>
@@ -180,7 +181,7 @@ function valuesOf(reason: DateReason): MessageValues {
       };
     }
     case 'not-settled':
-      return { on: formatDay(reason.on), level: levelWords(reason.levelChangeMm), note: inBrackets(reason.note) };
+      return { on: formatDay(reason.on), level: levelWords(reason), note: inBrackets(reason.note) };
     case 'put-off':
       return { until: formatDay(reason.until), said: reason.said, first: reasonWords(reason.first) };
     case 'overtaken':
@@ -207,7 +208,7 @@ const OUTCOMES: Messages<Outcome['why']> = {
 export function outcomeWords(outcome: Outcome): string {
   const { why, ...values } = outcome;
   if (outcome.why === 'done') return say(OUTCOMES.done, { note: inBrackets(outcome.note) });
-  if (outcome.why === 'settled') return say(OUTCOMES.settled, { level: levelWords(outcome.levelChangeMm), note: inBrackets(outcome.note) });
+  if (outcome.why === 'settled') return say(OUTCOMES.settled, { level: levelWords(outcome), note: inBrackets(outcome.note) });
   if (outcome.why === 'loop-ended') return say(OUTCOMES[why], { kind: sayWord(JOB_KINDS[outcome.kind].label) });
   return say(OUTCOMES[why], values);
 }

@@ -1,6 +1,6 @@
 import { DAYS_PER_MONTH, daysBetween } from '../../base/units/calendar.js';
-import { tubeLengthMm, tubesByHand, type LoopFile } from '../../machine/loop-file/loopFile.js';
-import { findTubeMaterial, type TubeMaterialName } from '../../machine/materials/tubes.js';
+import type { LoopFile } from '../../machine/loop-file/loopFile.js';
+import { tubePieces } from '../../machine/shop-sums/vapour.js';
 import { wallLoss } from '../../machine/shop-sums/wallLoss.js';
 
 /** The level in the reservoir on a day, machine standing and cold: mm above its mark, negative below. */
@@ -49,17 +49,9 @@ export function vapourLine(loop: LoopFile, coolantC: number): VapourLine | null 
   const reservoir = loop.components.find(({ kind }) => kind === 'reservoir');
   const heightMm = reservoir?.box ? reservoir.box.max[1] - reservoir.box.min[1] : 0;
   if (!reservoir || !(heightMm > 0) || !(reservoir.volume_ml > 0)) return null;
-  const tubes = tubesByHand(loop);
-  if (tubes.some(({ material }) => findTubeMaterial(material) === null)) return null;
-  const { mlPerMonth, range } = wallLoss(
-    tubes.map((tube) => ({
-      material: tube.material as TubeMaterialName,
-      boreMm: tube.bore_mm,
-      outerMm: tube.outer_mm,
-      lengthMm: tubeLengthMm(loop, tube),
-    })),
-    coolantC,
-  );
+  const tubes = tubePieces(loop);
+  if (!tubes) return null;
+  const { mlPerMonth, range } = wallLoss(tubes, coolantC);
   const mmPerMl = heightMm / reservoir.volume_ml;
   return { mmPerMonth: mlPerMonth * mmPerMl, lowMm: range[0] * mmPerMl, highMm: range[1] * mmPerMl };
 }

@@ -79,7 +79,7 @@ export type DateReason =
       /** brought forward to before these months; null: it was not */
       readonly season: HotSeason | null;
     }
-  | { readonly why: 'not-settled'; readonly on: string; readonly levelChangeMm: number | null; readonly note: string }
+  | ({ readonly why: 'not-settled'; readonly on: string } & LevelFound)
   | { readonly why: 'put-off'; readonly until: string; readonly said: string; readonly first: DateReason }
   | { readonly why: 'overtaken'; readonly agreed: string; readonly first: DateReason }
   | { readonly why: 'early-look'; readonly because: readonly LooseEnd[] }
@@ -131,11 +131,19 @@ export interface ConditionClock {
 }
 
 /** How an item ended. */
+/** What a settling check found: mm against the mark, or, where no mark shows a level, mL that went in. */
+export interface LevelFound {
+  readonly levelChangeMm: number | null;
+  /** missing: it was not topped up */
+  readonly toppedUpMl?: number;
+  readonly note: string;
+}
+
 export type Outcome =
   | Said
   | { readonly why: 'filled-anew' | 'topped-up' | 'in-service' | 'machine-retired' }
   | { readonly why: 'done'; readonly note: string }
-  | { readonly why: 'settled'; readonly levelChangeMm: number | null; readonly note: string }
+  | ({ readonly why: 'settled' } & LevelFound)
   | { readonly why: 'loop-ended'; readonly kind: JobKind };
 
 /** What was found on a machine; `item` is the part of the drawing, where it was one. */

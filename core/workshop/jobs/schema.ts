@@ -1,11 +1,12 @@
 import { say } from '../../base/words/say.js';
-import { schoolsSchema } from '../../physics/leak-testing/schoolsSchema.js';
+import { leakAndWetFields, schoolsSchema } from '../../physics/leak-testing/schoolsSchema.js';
 import Joi from 'joi';
 import type { Schools } from '../../physics/leak-testing/schools.js';
 import { day, finite, id, note, rowVersion } from '../../base/checking/fields.js';
 import { colourReadFields, type ColourRead } from '../../machine/liquids/colourSchema.js';
 import { estimateSchema, type EstimateInput } from '../prices/estimate.js';
 import { BOOKED_KIND_KEYS, JOB_KIND_KEYS, type BookedKind, type JobKind } from './kinds.js';
+import type { LeakAndWet } from './usualSchools.js';
 import { SIGN_KEYS, type Sign } from './scope.js';
 
 export const DATA_SAFE = { yes: 'a copy exists', no: 'no copy exists', unknown: 'not asked yet' } as const;
@@ -156,12 +157,15 @@ export const jobStartSchema = Joi.object({
 
 export interface RescopeInput {
   readonly kind: JobKind;
+  /** how leaks are looked for from here on; missing: as before, where the new job opens no more than the old one */
+  readonly schools?: LeakAndWet;
   readonly reason: string;
   /** what the owner agreed to now */
   readonly estimate: EstimateInput;
   readonly how: ConsentWay;
 }
 export const rescopeSchema = Joi.object({
+  schools: Joi.object(leakAndWetFields),
   kind: Joi.string()
     .valid(...JOB_KIND_KEYS)
     .required(),

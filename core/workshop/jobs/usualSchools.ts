@@ -1,15 +1,27 @@
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { Schools } from '../../physics/leak-testing/schools.js';
-import { BOOKED_KINDS, type BookedKind } from './kinds.js';
+import { BOOKED_KIND_KEYS, BOOKED_KINDS, type BookedKind } from './kinds.js';
+
+/** How leaks are looked for after one kind of job. */
+export type LeakAndWet = Pick<Schools, 'leak' | 'wet'>;
+/** What a workshop does after kinds of jobs; of a kind that it does not name it does what is usual. */
+export type JobSchools = Readonly<Partial<Record<BookedKind, LeakAndWet>>>;
+/** The workshop's schools, with those of single kinds of jobs. */
+export type WorkshopSchools = Schools & { readonly byKind?: JobSchools };
 
 /** How leaks are usually looked for after a job: a drain through the valve opens no joint, a part change its own, a strip all of them. */
-export function usualSchools(kind: BookedKind): Pick<Schools, 'leak' | 'wet'> {
+export function usualSchools(kind: BookedKind, ours: JobSchools = {}): LeakAndWet {
+  const own = ours[kind];
+  if (own) return own;
   const { opens } = BOOKED_KINDS[kind];
   // new parts are in: air goes over all of it before any liquid does
   if (kind === 'loop-change') return { leak: 'dry-then-wet', wet: 'hours' };
   if (opens === 'whole') return { leak: 'dry-then-wet', wet: 'day' };
   return opens === 'part' ? { leak: 'opened-joints', wet: 'hours' } : { leak: 'wet-only', wet: 'ten-minutes' };
 }
+
+/** Kinds after which something has to be tested. */
+export const TESTED_KINDS = BOOKED_KIND_KEYS.filter((kind) => BOOKED_KINDS[kind].fill !== 'none');
 
 /** Joints that a job about one part opens: its tubes. */
 export const jointsOfPart = ({ tubes }: LoopFile, part: string | null): string[] =>

@@ -167,6 +167,8 @@ export interface LoopAnswer {
   systemName: string;
   coolantProductId: string | null;
   version: number;
+  /** °C, mean of its coolant as its owner's logs or words have it; null: nobody knows */
+  coolantC: number | null;
   /** what was said of its air and load; null: nothing yet */
   heatSetup: HeatSetup | null;
   /** what the screws of its fans pass; null: nobody measured */

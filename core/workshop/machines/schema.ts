@@ -125,6 +125,8 @@ export const serviceSchema = Joi.object({
 export interface CloseDueInput {
   readonly outcome: 'settled' | 'not-settled' | 'done';
   readonly levelChangeMm: number | null;
+  /** mL that went in up to the brim, where no mark shows a level; null or missing: it was not topped up */
+  readonly toppedUpMl?: number | null;
   readonly note: string;
   readonly version: number;
 }
@@ -132,6 +134,7 @@ export interface CloseDueInput {
 export const closeDueSchema = Joi.object({
   outcome: Joi.string().valid('settled', 'not-settled', 'done').required(),
   levelChangeMm: finite().min(-500).max(500).allow(null).required(),
+  toppedUpMl: finite().min(0).max(5000).allow(null).default(null),
   note: note().required(),
   version: rowVersion(),
 });

@@ -1,6 +1,6 @@
 import type { HeatLimits } from '../../physics/condition/limits.js';
 import type { DrainHabits } from '../../physics/draining/defaults.js';
-import type { Schools } from '../../physics/leak-testing/schools.js';
+import type { WorkshopSchools } from '../jobs/usualSchools.js';
 import type { ServicePolicy } from '../due-dates/due.js';
 import type { Rates } from '../prices/rates.js';
 import type { Reading } from '../../base/units/reading.js';
@@ -59,7 +59,7 @@ export interface Shop {
     name: string;
     timeZone: string;
     policy: ServicePolicy;
-    schools: Schools;
+    schools: WorkshopSchools;
     hotFromMonth: number | null;
     hotUntilMonth: number | null;
     drain: DrainHabits;

@@ -1,8 +1,8 @@
 import type { DrainHabits } from '../../physics/draining/defaults.js';
-import { schoolsSchema } from '../../physics/leak-testing/schoolsSchema.js';
+import { leakAndWetFields, schoolsSchema } from '../../physics/leak-testing/schoolsSchema.js';
 import Joi from 'joi';
 import { name, rowVersion } from '../../base/checking/fields.js';
-import type { Schools } from '../../physics/leak-testing/schools.js';
+import { TESTED_KINDS, type WorkshopSchools } from '../jobs/usualSchools.js';
 import { SERVICE_POLICY_KEYS, type ServicePolicy } from '../due-dates/due.js';
 import { DEVICES, LEAST_PASSWORD_LENGTH, ROLES, type Device, type Role } from './roles.js';
 import { isTimeZone } from '../../base/units/calendar.js';
@@ -100,7 +100,7 @@ export interface WorkshopEdit {
   readonly name: string;
   readonly timeZone: string;
   readonly policy: ServicePolicy;
-  readonly schools: Schools;
+  readonly schools: WorkshopSchools;
   /** first and last of the hot months; both null: services fall when they fall */
   readonly hotFromMonth: number | null;
   readonly hotUntilMonth: number | null;
@@ -115,7 +115,9 @@ export const workshopSchema = Joi.object({
   policy: Joi.string()
     .valid(...SERVICE_POLICY_KEYS)
     .required(),
-  schools: schoolsSchema.required(),
+  schools: schoolsSchema
+    .keys({ byKind: Joi.object(Object.fromEntries(TESTED_KINDS.map((kind) => [kind, Joi.object(leakAndWetFields)]))) })
+    .required(),
   hotFromMonth: month(),
   hotUntilMonth: month().when('hotFromMonth', {
     is: null,

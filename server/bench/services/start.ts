@@ -6,7 +6,9 @@ import { demandOneCircuit } from '../../machine/loops/circuits.js';
 import { newestRevision } from '../../machine/loops/revisions.js';
 import { and, eq } from 'drizzle-orm';
 import { type Procedure } from '../../../core/bench/runs/procedure.js';
-import { asBookedKind, changesLoop, isBuild, JOB_KINDS } from '../../../core/workshop/jobs/kinds.js';
+import { refuse } from '../../../core/base/checking/input.js';
+import type { Schools } from '../../../core/physics/leak-testing/schools.js';
+import { asBookedKind, changesLoop, isBuild, JOB_KINDS, type JobKind } from '../../../core/workshop/jobs/kinds.js';
 import type { JobStart, RescopeInput } from '../../../core/workshop/jobs/schema.js';
 import { insertEvent } from '../runs/append.js';
 import { foldOf, forgetFold } from '../runs/folds.js';
@@ -64,6 +66,16 @@ export async function startJob(ask: Ask, input: JobStart) {
   return readRun(ask, runId);
 }
 
+const OPENS = ['not', 'top', 'part', 'whole'] as const;
+/** A job that opens more than was planned asks how that is tested; it decides nothing by itself. */
+function schoolsAfter(now: Schools, before: JobKind, { kind, schools }: RescopeInput): Schools {
+  if (schools) return { ...now, ...schools };
+  const { opens } = JOB_KINDS[kind];
+  if (OPENS.indexOf(opens) > Math.max(1, OPENS.indexOf(JOB_KINDS[before].opens)))
+    refuse('schools', say('this opens more joints than was planned: say how leaks are looked for'));
+  return now;
+}
+
 const CANNOT_BECOME: Readonly<Record<RescopeHindrance['why'], string>> = {
   'was-drained': 'Liquid was let out: it can only become a job that fills the loop again.',
   'was-taken-apart': 'Joints were opened: it can only become a job that closes and tests them.',
@@ -98,8 +110,7 @@ export async function rescope(ask: Ask, input: RescopeInput) {
     ...(before.change ? { change: before.change } : {}),
     loopId: row.loopId,
     file: revision.file,
-    // a loop that is taken apart is tested whole, whatever was planned for the smaller job
-    schools: JOB_KINDS[input.kind].opens === 'whole' ? { ...row.procedure.schools, leak: 'dry-then-wet' } : row.procedure.schools,
+    schools: schoolsAfter(row.procedure.schools, before.kind, input),
     openedJoints: opened,
     coolantProductId: before.old?.productId ?? null,
     ...(row.procedure.start ? { start: row.procedure.start } : {}),

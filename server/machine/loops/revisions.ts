@@ -161,6 +161,7 @@ export async function loadLoop(scope: Scope, loopId: string) {
       name: loop.name,
       systemId: loop.systemId,
       systemName: system.name,
+      coolantC: system.coolantC,
       coolantProductId: loop.coolantProductId,
       version: loop.version,
       heatSetup: loop.heatSetup,

@@ -54,7 +54,8 @@ async function closeDue(ask: Ask, input: CloseDueInput): Promise<object> {
     await restartDust(scope, { ...own, on: today, at: clock.now(), outcome: { why: 'done', note: input.note } });
     return {};
   }
-  const { levelChangeMm, note } = input;
+  const { levelChangeMm, toppedUpMl, note } = input;
+  const found = { levelChangeMm, ...(typeof toppedUpMl === 'number' ? { toppedUpMl } : {}), note };
   const open = input.outcome === 'not-settled';
   const [after] = await scope
     .update(dueItem)
@@ -63,11 +64,11 @@ async function closeDue(ask: Ask, input: CloseDueInput): Promise<object> {
       ...(open
         ? {
             dueOn: addDays(today, LOOK_AGAIN_DAYS),
-            reason: { why: 'not-settled' as const, on: today, levelChangeMm, note },
+            reason: { why: 'not-settled' as const, on: today, ...found },
           }
         : {
             state: 'closed',
-            outcome: settling ? { why: 'settled' as const, levelChangeMm, note } : { why: 'done' as const, note },
+            outcome: settling ? { why: 'settled' as const, ...found } : { why: 'done' as const, note },
             closedAt: clock.now(),
             closedBy: account.personId,
           }),

@@ -22,7 +22,8 @@ import { usualHours } from '../../../core/workshop/jobs/usualHours.js';
 import { BOOKED_KINDS, asBookedKind } from '../../../core/workshop/jobs/kinds.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import { hasRigidTube } from '../../../core/bench/inspection/items.js';
-import { WET_SCHOOLS } from '../../../core/physics/leak-testing/schools.js';
+import { DEFAULT_SCHOOLS, LEAK_SCHOOLS, WET_SCHOOLS } from '../../../core/physics/leak-testing/schools.js';
+import { usualSchools, type WorkshopSchools } from '../../../core/workshop/jobs/usualSchools.js';
 import { dayIn } from '../../../core/base/units/calendar.js';
 import { refuse } from '../../../core/base/checking/input.js';
 import { bench, person, workshop, isRealBench } from '../../base/database/tables/people.js';
@@ -170,7 +171,7 @@ async function boardJobs({ scope, account }: Ask): Promise<BoardJob[]> {
       learnedFrom: learned.runs,
       rigid: hasRigidTube(file),
       windows: service.windows,
-      wetMinutes: wetMinutesOf(kind, shop?.schools.wet ?? 'day'),
+      wetMinutes: wetMinutesOf(kind, shop?.schools),
       arrivesOn: [service.partsOn, service.dropOffOn].reduce(
         (late, each) => (each !== null && (late === null || each > late) ? each : late),
         null,
@@ -207,7 +208,7 @@ export async function boardJobOf(
     learnedFrom: learned.runs,
     rigid,
     windows,
-    wetMinutes: wetMinutesOf(kind, shop?.schools.wet ?? 'day'),
+    wetMinutes: wetMinutesOf(kind, shop?.schools),
     arrivesOn,
     partsOn: null,
     neededBy: null,
@@ -222,8 +223,11 @@ const thoughtOf = (kind: BoardJob['kind'], hours: number, file: LoopFile): Thoug
 });
 
 /** min that only the pump runs after such a job */
-const wetMinutesOf = (kind: BoardJob['kind'], school: keyof typeof WET_SCHOOLS): number =>
-  (BOOKED_KINDS[kind].opens === 'whole' ? WET_SCHOOLS[school].seconds : WET_SCHOOLS['ten-minutes'].seconds) / 60;
+function wetMinutesOf(kind: BoardJob['kind'], schools: WorkshopSchools = DEFAULT_SCHOOLS): number {
+  const own = schools.byKind?.[kind] ?? (kind === 'loop-change' ? usualSchools(kind) : null);
+  if (own) return LEAK_SCHOOLS[own.leak].wet ? WET_SCHOOLS[own.wet].seconds / 60 : 0;
+  return (BOOKED_KINDS[kind].opens === 'whole' ? WET_SCHOOLS[schools.wet].seconds : WET_SCHOOLS['ten-minutes'].seconds) / 60;
+}
 
 /** How long finished services and builds took with somebody at them: from start to sign-off without the pump's own hours. */
 async function finishedRuns({ scope }: Pick<Ask, 'scope'>): Promise<FinishedRun[]> {

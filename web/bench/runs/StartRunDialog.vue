@@ -8,7 +8,7 @@ import { computed, onMounted, reactive, ref, watch } from 'vue';
 import { DEFAULT_SCHOOLS, LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from '@core/physics/leak-testing/schools.js';
 import { cannotSimulate } from '@core/bench/simulated-bench/bench.js';
 import type { PracticeOf } from '@core/bench/practice/schema.js';
-import { jointsOfPart, usualSchools } from '@core/workshop/jobs/usualSchools.js';
+import { jointsOfPart, usualSchools, type WorkshopSchools } from '@core/workshop/jobs/usualSchools.js';
 import type { Scenario } from '@core/bench/simulated-bench/truth.js';
 import { LEAK_LIMITS } from '@core/physics/leak-testing/defaults.js';
 import { loopFacts } from '@core/bench/procedures/loopFacts.js';
@@ -84,13 +84,14 @@ onMounted(() => load().catch((error: unknown) => (problem.value = wordsOf(error)
 
 async function load(): Promise<void> {
   const [shop, today, loop] = await Promise.all([
-    get<{ workshop: { schools: Schools }; benches: { id: string; name: string }[] }>('/workshop'),
+    get<{ workshop: { schools: WorkshopSchools }; benches: { id: string; name: string }[] }>('/workshop'),
     get<{ runs: { benchId: string | null; systemName: string }[] }>('/benches'),
     get<{ file: LoopFile; coolantProductId: string | null }>(`/loops/${props.loopId}`),
     coolants.load().catch(() => undefined),
   ]);
-  Object.assign(schools, shop.workshop.schools);
-  ours.value = { ...shop.workshop.schools };
+  const { byKind, ...usual } = shop.workshop.schools;
+  ours.value = { ...usual, ...byKind?.commissioning };
+  Object.assign(schools, ours.value);
   resolution.value = schools.gaugeResolutionKpa;
   benches.value = shop.benches.map((bench) => ({
     ...bench,

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { say } from '@core/base/words/say.js';
 import { computed, onMounted, reactive, ref } from 'vue';
-import { JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
+import { changesLoop, JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
 import { CONSENT_WAY_KEYS, CONSENT_WAYS, type ConsentWay } from '@core/workshop/jobs/schema.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
-import { call } from '../../base/http/api.js';
+import { usualSchools, type JobSchools, type WorkshopSchools } from '@core/workshop/jobs/usualSchools.js';
+import { call, get } from '../../base/http/api.js';
+import LeakAndWetFields from '../../workshop/jobs/LeakAndWetFields.vue';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import ChoiceRow from '../../base/look/ChoiceRow.vue';
 import NumberField from '../../base/units/NumberField.vue';
@@ -18,16 +20,30 @@ import FormDialog from '../../base/look/FormDialog.vue';
 const props = defineProps<{ runId: string; kind: JobKind; file: LoopFile; coolantId: string | null }>();
 const emit = defineEmits<{ close: []; changed: [] }>();
 const submit = useSubmit();
-const heavier = JOB_KIND_KEYS.filter((key) => key !== props.kind).map((value) => ({ value, title: say(JOB_KINDS[value].label) }));
+// what changes the loop itself is drawn and booked first
+const heavier = JOB_KIND_KEYS.filter((key) => key !== props.kind && !changesLoop(key)).map((value) => ({
+  value,
+  title: say(JOB_KINDS[value].label),
+}));
 const first: JobKind = props.kind === 'strip-clean' ? 'part-replacement' : 'strip-clean';
 const form = reactive({
-  kind: first,
+  kind: first as JobKind,
   reason: '',
   partsText: '',
   priceText: '',
   parts: [] as TypedPart[],
   ...usualEstimate(first, props.file),
+  ...usualSchools(first),
 });
+const ours = ref<JobSchools>({});
+onMounted(async () => {
+  const shop = await get<{ workshop: { schools: WorkshopSchools } }>('/workshop').catch(() => null);
+  ours.value = shop?.workshop.schools.byKind ?? {};
+  Object.assign(form, usualSchools(form.kind, ours.value));
+});
+/** what is poured again, or was opened, is tested */
+const isTested = computed(() => JOB_KINDS[form.kind].fill !== 'none');
+const become = (kind: JobKind): void => void Object.assign(form, usualEstimate(kind, props.file), usualSchools(kind, ours.value));
 const prices = usePriceList();
 onMounted(() => void prices.load().catch(() => undefined));
 const price = computed(() => priceOfForm(prices.list, form.kind, props.coolantId, form));
@@ -35,10 +51,10 @@ const how = ref<ConsentWay | null>('phone');
 const ways = CONSENT_WAY_KEYS.map((value) => ({ value, title: say(CONSENT_WAYS[value]) }));
 
 async function change(): Promise<void> {
-  const { kind, reason } = form;
+  const { kind, reason, leak, wet } = form;
   const saved = await submit.run((idempotencyKey) =>
     call('POST', `/runs/${props.runId}/rescope`, {
-      body: { kind, reason, how: how.value ?? 'phone', estimate: estimateOf(form) },
+      body: { kind, reason, ...(isTested.value ? { schools: { leak, wet } } : {}), how: how.value ?? 'phone', estimate: estimateOf(form) },
       idempotencyKey,
     }),
   );
@@ -58,12 +74,8 @@ async function change(): Promise<void> {
     @submit="change"
     @close="emit('close')"
   >
-    <v-select
-      v-model="form.kind"
-      :items="heavier"
-      label="It becomes"
-      @update:model-value="Object.assign(form, usualEstimate(form.kind, file))"
-    />
+    <v-select v-model="form.kind" :items="heavier" label="It becomes" @update:model-value="become" />
+    <LeakAndWetFields v-if="isTested" v-model:leak="form.leak" v-model:wet="form.wet" />
     <v-text-field
       v-model="form.reason"
       label="What was found"

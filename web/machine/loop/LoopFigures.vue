@@ -12,6 +12,7 @@ import type { CoolantProduct } from '@core/machine/liquids/classes.js';
 import { WATER, type Liquid } from '@core/machine/liquids/fluids.js';
 import type { InsideNow } from '@core/physics/live-book/insideNow.js';
 import FillForecast from '../filling/FillForecast.vue';
+import VapourWords from './VapourWords.vue';
 import InsideWords from '../profile/InsideWords.vue';
 import { fittingWords } from '@core/edge/words/fittings.js';
 
@@ -22,9 +23,11 @@ const props = withDefaults(
     liquid?: Liquid;
     /** of the loop as it was saved; null: it is being changed */
     inside?: InsideNow | null;
+    /** °C, mean of its coolant; null: nobody knows */
+    coolantC?: number | null;
     product: (Pick<CoolantProduct, 'form' | 'targetFraction' | 'bottleMl'> & { readonly name: string; readonly colour: string }) | null;
   }>(),
-  { liquid: () => WATER, inside: null },
+  { liquid: () => WATER, inside: null, coolantC: null },
 );
 const volume = computed(() => loopVolume(props.loop));
 /** each is filled for itself */
@@ -93,6 +96,7 @@ const findings = computed(() => loopFindings(props.loop));
         </li>
       </ul>
     </section>
+    <VapourWords :loop="loop" :inside="inside" :coolant-c="coolantC" />
     <section v-if="findings.length">
       <h2>Look at before building</h2>
       <ul class="findings">

@@ -20,6 +20,8 @@ const props = defineProps<{
   big: boolean;
   loopName: string | null;
   waitingRunId?: string | null;
+  /** its loop has none: no mark shows a level */
+  noReservoir?: boolean;
 }>();
 const emit = defineEmits<{ changed: [text: string]; service: [] }>();
 const dates = useDates();
@@ -98,7 +100,7 @@ const putsOff = computed(() => ['coolant-service', 'dust-clean'].includes(props.
       @say="followed"
     />
     <PostponeDialog v-model="postponing" :due="due" :today="today" @saved="emit('changed', $event)" />
-    <SettlingDialog v-model="settling" :due="due" @saved="emit('changed', $event)" />
+    <SettlingDialog v-model="settling" :due="due" :no-reservoir="noReservoir" @saved="emit('changed', $event)" />
   </article>
 </template>
 

@@ -8,14 +8,22 @@ import NumberField from '../../base/units/NumberField.vue';
 import FormDialog from '../../base/look/FormDialog.vue';
 
 const open = defineModel<boolean>({ required: true });
-const props = defineProps<{ due: Due }>();
+const props = defineProps<{
+  due: Due;
+  /** no mark shows a level: what went in to the brim says it */
+  noReservoir?: boolean;
+}>();
 const emit = defineEmits<{ saved: [text: string] }>();
 const submit = useSubmit();
-const form = reactive<{ levelChangeMm: number | null; note: string }>({ levelChangeMm: null, note: '' });
+const form = reactive<{ levelChangeMm: number | null; toppedUpMl: number | null; note: string }>({
+  levelChangeMm: null,
+  toppedUpMl: null,
+  note: '',
+});
 
 watch(open, (now) => {
   if (!now) return;
-  Object.assign(form, { levelChangeMm: null, note: '' });
+  Object.assign(form, { levelChangeMm: null, toppedUpMl: null, note: '' });
   submit.clear();
 });
 
@@ -35,18 +43,24 @@ async function save(outcome: 'settled' | 'not-settled'): Promise<void> {
 <template>
   <FormDialog
     v-model="open"
-    title="Level against its mark"
+    :title="noReservoir ? 'What it took since hand-over' : 'Level against its mark'"
     button="It has settled"
     :busy="submit.busy.value"
     :problem="submit.problem.value"
     :width="520"
     @submit="save('settled')"
   >
-    <p class="quiet">
+    <p v-if="noReservoir" class="quiet">
+      This loop has no reservoir, so no mark shows a level: cold, standing, the fill port at its top, distilled water in until it stands at
+      the brim less its air cushion. A few millilitres are air that came home; more each time is vapour, or a leak.
+    </p>
+    <p v-else class="quiet">
       Compare at the same coolant temperature as at hand-over, pump running. A level that keeps falling is a leak, or vapour through the
       tube walls.
     </p>
+    <NumberField v-if="noReservoir" v-model="form.toppedUpMl" label="Topped up" unit="mL" :errors="submit.at('toppedUpMl')" />
     <NumberField
+      v-else
       v-model="form.levelChangeMm"
       label="Change since hand-over"
       unit="mm"

@@ -1,13 +1,13 @@
 <script setup lang="ts">
-import { sayWord } from '@core/base/words/say.js';
 import { tubesInOrder } from '@core/machine/catalogue/names.js';
 import { computed, onMounted, reactive, ref } from 'vue';
-import { DEFAULT_SCHOOLS, LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from '@core/physics/leak-testing/schools.js';
+import { DEFAULT_SCHOOLS, type Schools } from '@core/physics/leak-testing/schools.js';
 import { BOOKED_KINDS, type BookedKind } from '@core/workshop/jobs/kinds.js';
-import { jointsOfPart, usualSchools } from '@core/workshop/jobs/usualSchools.js';
+import { jointsOfPart, usualSchools, type WorkshopSchools } from '@core/workshop/jobs/usualSchools.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { call, get } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
+import LeakAndWetFields from './LeakAndWetFields.vue';
 
 /** Which bench, and how leaks are looked for afterwards: by how far the loop is opened. */
 const props = defineProps<{ jobId: string; kind: BookedKind; partId: string | null; file: LoopFile; systemName: string; ready: boolean }>();
@@ -18,11 +18,11 @@ const benchId = ref<string | null>(null);
 const schools = reactive<{ -readonly [K in keyof Schools]: Schools[K] }>({ ...DEFAULT_SCHOOLS });
 
 onMounted(async () => {
-  Object.assign(schools, usualSchools(props.kind));
   const [shop, today] = await Promise.all([
-    get<{ benches: { id: string; name: string }[] }>('/workshop'),
+    get<{ workshop: { schools: WorkshopSchools }; benches: { id: string; name: string }[] }>('/workshop'),
     get<{ runs: { benchId: string | null; systemName: string }[] }>('/benches'),
-  ]).catch(() => [{ benches: [] }, { runs: [] }] as const);
+  ]).catch(() => [{ workshop: { schools: DEFAULT_SCHOOLS as WorkshopSchools }, benches: [] }, { runs: [] }] as const);
+  Object.assign(schools, usualSchools(props.kind, shop.workshop.schools.byKind));
   benches.value = [...shop.benches];
   const taken = new Set(today.runs.filter(({ systemName }) => systemName !== props.systemName).map((run) => run.benchId));
   benchId.value = shop.benches.find(({ id }) => !taken.has(id))?.id ?? null;
@@ -60,25 +60,12 @@ async function start(): Promise<void> {
       :error-messages="submit.at('benchId')"
     />
     <template v-if="refills">
-      <v-select
-        v-model="schools.leak"
-        :items="Object.entries(LEAK_SCHOOLS).map(([value, { label }]) => ({ value, title: sayWord(label) }))"
-        label="Leak test afterwards"
-        :hint="LEAK_SCHOOLS[schools.leak].consequence"
-        persistent-hint
-      />
-      <fieldset v-if="schools.leak === 'opened-joints'">
-        <legend>Joints that are opened</legend>
-        <label v-for="run in runs" :key="run.id"><input v-model="opened" type="checkbox" :value="run.id" /> {{ run.name }}</label>
-      </fieldset>
-      <v-select
-        v-if="LEAK_SCHOOLS[schools.leak].wet"
-        v-model="schools.wet"
-        :items="Object.entries(WET_SCHOOLS).map(([value, { label }]) => ({ value, title: sayWord(label) }))"
-        label="Only the pump runs"
-        :hint="WET_SCHOOLS[schools.wet].consequence"
-        persistent-hint
-      />
+      <LeakAndWetFields v-model:leak="schools.leak" v-model:wet="schools.wet">
+        <fieldset v-if="schools.leak === 'opened-joints'">
+          <legend>Joints that are opened</legend>
+          <label v-for="run in runs" :key="run.id"><input v-model="opened" type="checkbox" :value="run.id" /> {{ run.name }}</label>
+        </fieldset>
+      </LeakAndWetFields>
     </template>
     <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
     <v-btn type="submit" size="x-large" :loading="submit.busy.value" :disabled="!ready">Put it on the bench</v-btn>

@@ -11,6 +11,8 @@ import { LEAK_LIMITS } from '@core/physics/leak-testing/defaults.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import { useNotices } from '../../base/shell/notices.js';
+import type { JobSchools } from '@core/workshop/jobs/usualSchools.js';
+import SchoolsByKind from './SchoolsByKind.vue';
 import StaleNotice from '../../base/shell/StaleNotice.vue';
 import NumberField from '../../base/units/NumberField.vue';
 
@@ -30,6 +32,7 @@ const form = reactive({
   hotFromMonth: null as number | null,
   hotUntilMonth: null as number | null,
   drain: { ...DRAIN_HABITS } as { turns: boolean; headLeastMl: number | null; joints: boolean },
+  byKind: {} as JobSchools,
   version: 1,
 });
 const MONTHS = [
@@ -53,7 +56,13 @@ watch(
       form.version = workshop.version;
       return;
     }
-    Object.assign(form, rest, { drain: { ...rest.drain }, leak: schools.leak, wet: schools.wet, limit: schools.limit });
+    Object.assign(form, rest, {
+      drain: { ...rest.drain },
+      leak: schools.leak,
+      wet: schools.wet,
+      limit: schools.limit,
+      byKind: schools.byKind ?? {},
+    });
     resolution.value = schools.gaugeResolutionKpa;
   },
   { immediate: true },
@@ -67,7 +76,7 @@ async function save(): Promise<void> {
     hotFromMonth: form.hotFromMonth,
     hotUntilMonth: form.hotFromMonth === null ? null : form.hotUntilMonth,
     drain: form.drain,
-    schools: { leak: form.leak, wet: form.wet, limit: form.limit, gaugeResolutionKpa: resolution.value },
+    schools: { leak: form.leak, wet: form.wet, limit: form.limit, gaugeResolutionKpa: resolution.value, byKind: form.byKind },
     version: form.version,
   };
   const answer = await submit.run(() => call<Shop>('PUT', '/workshop', { body }));
@@ -168,6 +177,7 @@ function keepMine(): void {
       label="Joints, to drain"
       :readonly="!isLead"
     />
+    <SchoolsByKind v-model="form.byKind" :readonly="!isLead" />
     <NumberField v-model="resolution" label="The gauge can be read to" unit="kPa" :errors="submit.at('schools.gaugeResolutionKpa')" />
     <StaleNotice
       v-if="submit.stale.value"

@@ -19,7 +19,8 @@ import {
   varchar,
 } from 'drizzle-orm/pg-core';
 import type { Skill } from '../../../../core/workshop/planning/capacities.js';
-import { DEFAULT_SCHOOLS, type Schools } from '../../../../core/physics/leak-testing/schools.js';
+import { DEFAULT_SCHOOLS } from '../../../../core/physics/leak-testing/schools.js';
+import type { WorkshopSchools } from '../../../../core/workshop/jobs/usualSchools.js';
 import type { FirstStep } from '../../../../core/workshop/first-week/firstWeek.js';
 import { LEARNING } from '../../../../core/workshop/learned-lives/fillLives.js';
 import { USUAL_LIMITS, type HeatLimits } from '../../../../core/physics/condition/limits.js';
@@ -34,7 +35,7 @@ export const workshop = pgTable(
     id: uuid('id').primaryKey().defaultRandom(),
     name: text('name').notNull(),
     timeZone: text('time_zone').notNull(),
-    schools: stored('schools', readObject<Schools>('the workshop’s schools', DEFAULT_SCHOOLS)).notNull(),
+    schools: stored('schools', readObject<WorkshopSchools>('the workshop’s schools', DEFAULT_SCHOOLS)).notNull(),
     /** the hot months, before which services are done; both null: no such rule */
     hotFromMonth: integer('hot_from_month'),
     hotUntilMonth: integer('hot_until_month'),

@@ -1,0 +1,37 @@
+import { computed, type ComputedRef } from 'vue';
+import { conditionWords, risenPercent } from '@core/edge/words/condition.js';
+import { conditionOf, risenMostK } from '@core/physics/condition/series.js';
+import { partName } from '@core/physics/diagnosis/sensors.js';
+import type { ConditionPage } from '@core/workshop/logs/answers.js';
+import { get } from '../../base/http/api.js';
+import { usePage } from '../../base/http/usePage.js';
+
+/** One part of a machine in a line. */
+export interface SaidByPart {
+  readonly part: string;
+  readonly name: string;
+  readonly risen: number | null;
+  readonly isOver: boolean;
+  readonly words: string;
+}
+
+/** What a machine says by itself: its readings under load, today's among them. */
+export function useSays(systemId: () => string): { lines: ComputedRef<SaidByPart[]>; risenK: ComputedRef<number | null> } {
+  const { data: page } = usePage((signal) => get<ConditionPage>(`/systems/${systemId()}/condition`, signal), systemId);
+  const conditions = computed(() => {
+    const { parts = [], readings = [], marks = [], limits = null } = (page.value ?? {}) as Partial<ConditionPage>;
+    return limits && readings.length > 0 ? conditionOf(parts, readings, marks, limits).filter(({ points }) => points.length > 0) : [];
+  });
+  return {
+    lines: computed(() =>
+      conditions.value.map((condition) => ({
+        part: condition.part,
+        name: partName(page.value?.parts ?? [], condition.part),
+        risen: risenPercent(condition),
+        isOver: condition.isOver,
+        words: conditionWords(condition),
+      })),
+    ),
+    risenK: computed(() => risenMostK(conditions.value)),
+  };
+}
