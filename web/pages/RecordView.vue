@@ -245,7 +245,7 @@ onScopeDispose(
               <dd>
                 {{ record.bleeding.cycles }} cycles,
                 {{ record.bleeding.lastRiseMm === null ? 'rise not read' : `last rise ${formatMm(record.bleeding.lastRiseMm)}`
-                }}{{ record.bleeding.bled ? '' : ', not by the criterion' }}
+                }}{{ record.bleeding.bled ? '' : record.bleeding.seen ? ', called bled as seen' : ', not by the criterion' }}
               </dd></template
             >
             <template v-if="settles"

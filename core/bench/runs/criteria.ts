@@ -84,6 +84,10 @@ export function judgeBleeding(procedure: Procedure, { bleedCycles, outflows }: P
   );
 }
 
+/** Called bled by eye, and not drawn down since: that let new air in. */
+export const isSeenBled = ({ seenBled, outflows }: Pick<RunState, 'seenBled' | 'outflows'>): boolean =>
+  seenBled !== null && !outflows.some(({ kept, at }) => kept && Date.parse(at) > Date.parse(seenBled.at));
+
 /** What a step still lacks before it can be called done. Empty: it may be closed. */
 export function lacksOf(procedure: Procedure, state: RunState, stepId: string, nowMs: number): LackFact[] {
   const step = stepOf(procedure, stepId);
@@ -127,7 +131,7 @@ const CRITERIA: Readonly<Record<StepKind, Criterion>> = {
     ...fillLacks(procedure, state),
   ],
   'part-test': partTestLacks,
-  bleed: (procedure, state) => [...drawnLacks(procedure, state), ...judgeBleeding(procedure, state).missing],
+  bleed: (procedure, state) => [...drawnLacks(procedure, state), ...(isSeenBled(state) ? [] : judgeBleeding(procedure, state).missing)],
   baseline: (_procedure, { befores, baselines }, { does }) =>
     (does.includes('measures-before') ? befores : baselines).length === 0 ? [{ why: 'no-baseline' }] : [],
   'sign-off': openFailures,

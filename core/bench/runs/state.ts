@@ -80,6 +80,8 @@ export interface RunState {
   /** the liquid beside its retained sample, as photographs told it */
   readonly colours: (ColourRead & Made)[];
   readonly bleedCycles: Stamped<BleedCycle>[];
+  /** called bled by eye and ear alone; null: it was not */
+  seenBled: Made | null;
   readonly baselines: Stamped<BaselineReading>[];
   /** of a service: measured before anything was touched */
   readonly befores: Stamped<BaselineReading>[];
@@ -137,6 +139,7 @@ export const emptyState = (procedure: Procedure): RunState => ({
   coolantReads: [],
   colours: [],
   bleedCycles: [],
+  seenBled: null,
   baselines: [],
   befores: [],
   warmings: [],

@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { plateWords } from '../../edge/words/verdicts.js';
-import { procedureOf, TestRun } from '../../../tests/bench/testRun.js';
+import { settlingCheck } from '../../workshop/due-dates/due.js';
+import { lackWords, procedureOf, TestRun } from '../../../tests/bench/testRun.js';
+import { isSeenBled } from './criteria.js';
 import { verdictsOf, type Verdict } from './verdicts.js';
 
 const plates = (run: TestRun): Verdict[] => verdictsOf(run.procedure, run.state);
@@ -25,6 +27,17 @@ describe('the plates of a run', () => {
     expect(plate(run, 'tight')).toEqual({ verdict: 'tight', earned: false, because: 'not-tested' });
     run.say({ type: 'deviation', step: 'bleed', reason: 'no time' });
     expect(plateWords(plate(run, 'bled') as Verdict).under).toBe('no cycle was read');
+  });
+
+  it('may be closed bled as seen, which earns no plate and brings the look at its level forward', () => {
+    const run = new TestRun().upTo('bleed').say({ type: 'seen-bled' });
+    expect(lackWords(run.procedure, run.state, 'bleed', run.nowMs)).toEqual([]);
+    expect(plate(run, 'bled')).toEqual({ verdict: 'bled', earned: false, cycles: 0, seen: true });
+    expect(plateWords(plate(run, 'bled') as Verdict).under).toContain('as seen, no level compared');
+    expect(settlingCheck('2026-03-10', true)).toMatchObject({ windowFrom: '2026-03-11', dueOn: '2026-03-13' });
+    // drawn down since: new air is in, and nobody has looked
+    run.say({ type: 'outflow', way: 'drawn-off', volumeMl: 200, kept: true });
+    expect(isSeenBled(run.state)).toBe(false);
   });
 
   it('lose the first one to a leak that nobody closed', () => {

@@ -1,7 +1,7 @@
 import { compareBaselines, pairsOf } from '../../physics/diagnosis/compare.js';
 import { normaliseBaseline } from '../../physics/diagnosis/baseline.js';
 import { ENDS_LOOP } from '../../workshop/jobs/kinds.js';
-import { judgeBleeding, judgeDryTest } from './criteria.js';
+import { isSeenBled, judgeBleeding, judgeDryTest } from './criteria.js';
 import { stepOfKind, type Procedure, type StepKind } from './procedure.js';
 import type { RunState } from './state.js';
 
@@ -12,7 +12,7 @@ import type { RunState } from './state.js';
 export type Verdict =
   | { readonly verdict: 'tight'; readonly earned: true; readonly by: 'air' | 'wet' | 'air-and-wet'; readonly wetS: number | null }
   | { readonly verdict: 'tight'; readonly earned: false; readonly because: 'leak-open' | 'air-failed' | 'air-open' | 'not-tested' }
-  | { readonly verdict: 'bled'; readonly earned: boolean; readonly cycles: number }
+  | { readonly verdict: 'bled'; readonly earned: boolean; readonly cycles: number; readonly seen: boolean }
   | { readonly verdict: 'inside'; readonly earned: true; readonly ml: number; readonly sdMl: number; readonly product: string | null }
   | { readonly verdict: 'inside'; readonly earned: false; readonly because: 'unknown' | 'empty' }
   | { readonly verdict: 'cooler'; readonly earned: true; readonly than: 'before' | 'room'; readonly kelvin: number }
@@ -48,7 +48,7 @@ function tight(procedure: Procedure, state: RunState): Verdict {
 
 function bled(procedure: Procedure, state: RunState): Verdict {
   const judged = judgeBleeding(procedure, state);
-  return { verdict: 'bled', earned: judged.bled, cycles: judged.risesMm.length };
+  return { verdict: 'bled', earned: judged.bled, cycles: judged.risesMm.length, seen: isSeenBled(state) };
 }
 
 function inside({ contents: { insideMl, insideSdMl }, coolant }: RunState): Verdict {

@@ -6,7 +6,7 @@ import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { BaselineReading } from '../../physics/diagnosis/reading.js';
 import { settlingCheck } from '../../workshop/due-dates/due.js';
 import { fillBalance, fillTotal, liquidAtDryTest } from '../../bench/runs/contents.js';
-import { judgeBleeding, judgeDryTest } from '../../bench/runs/criteria.js';
+import { isSeenBled, judgeBleeding, judgeDryTest } from '../../bench/runs/criteria.js';
 import { swapWords } from '../../bench/runs/entries/swapped.js';
 import { describeEntry, type RunEvent } from '../../bench/runs/log.js';
 import { placesOf, type Procedure, type StepKind } from '../../bench/runs/procedure.js';
@@ -72,7 +72,7 @@ export interface RunRecord {
   readonly had?: readonly StepKind[];
   /** what it can claim, as it was signed; missing in records before they were kept */
   readonly verdicts?: readonly Verdict[];
-  readonly bleeding: { readonly cycles: number; readonly lastRiseMm: number | null; readonly bled: boolean };
+  readonly bleeding: { readonly cycles: number; readonly lastRiseMm: number | null; readonly bled: boolean; readonly seen?: boolean };
   readonly baselines: readonly BaselineReading[];
   /** the same, before anything was touched; missing in records before they were kept */
   readonly befores?: readonly BaselineReading[];
@@ -147,7 +147,7 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
   if (!state.signedOff) throw new Error('a record is made of a signed-off run');
   const dry = judgeDryTest(procedure, state);
   const bleeding = judgeBleeding(procedure, state);
-  const settling = settlingCheck(filledOn);
+  const settling = settlingCheck(filledOn, isSeenBled(state));
   const planned = fillTotal(procedure, state);
   const service = serviceReport(procedure, state);
   const titles = new Map(procedure.steps.map(({ id, title }) => [id, title]));
@@ -182,7 +182,12 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
     leaks: state.leaks.map((leak) => leakOnRecord(procedure, leak)),
     had: [...new Set(state.steps.filter(({ deviation }) => deviation === null).map(({ kind }) => kind))],
     verdicts: verdictsOf(procedure, state),
-    bleeding: { cycles: bleeding.risesMm.length, lastRiseMm: bleeding.risesMm.at(-1) ?? null, bled: bleeding.bled },
+    bleeding: {
+      cycles: bleeding.risesMm.length,
+      lastRiseMm: bleeding.risesMm.at(-1) ?? null,
+      bled: bleeding.bled,
+      ...(isSeenBled(state) ? { seen: true } : {}),
+    },
     baselines: state.baselines.map(({ value }) => value),
     befores: state.befores.map(({ value }) => value),
     lastWater: lastWaterOf(state),

@@ -1,3 +1,4 @@
+import { SEEN_BLED_WINDOW_DAYS } from '../../workshop/due-dates/defaults.js';
 import { say } from '../../base/words/say.js';
 import { formatMlWithSd, formatSpan } from '../../base/units/display.js';
 import type { Verdict } from '../../bench/runs/verdicts.js';
@@ -39,12 +40,14 @@ export function plateWords(verdict: Verdict): PlateWords {
         word: 'bled',
         under: verdict.earned
           ? `${verdict.cycles} ${verdict.cycles === 1 ? say('cycle') : say('cycles')}`
-          : verdict.cycles === 0
-            ? say('no cycle was read')
-            : say('{cycles} {cycles2}, not by the criterion', {
-                cycles: verdict.cycles,
-                cycles2: verdict.cycles === 1 ? say('cycle') : say('cycles'),
-              }),
+          : verdict.seen
+            ? say('as seen, no level compared: looked at again within {days} days', { days: SEEN_BLED_WINDOW_DAYS.to })
+            : verdict.cycles === 0
+              ? say('no cycle was read')
+              : say('{cycles} {cycles2}, not by the criterion', {
+                  cycles: verdict.cycles,
+                  cycles2: verdict.cycles === 1 ? say('cycle') : say('cycles'),
+                }),
       };
     case 'inside':
       return {

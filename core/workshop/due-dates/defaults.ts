@@ -2,6 +2,8 @@
 
 /** days after a fill in which the settling check is made */
 export const SETTLING_WINDOW_DAYS = { from: 2, to: 7 } as const;
+/** the same after a loop was called bled by eye alone: nobody knows how much air is to come home (workshop practice) */
+export const SEEN_BLED_WINDOW_DAYS = { from: 1, to: 3 } as const;
 /** A fill after which something stayed inside: share of the interval, and days to the early look. */
 export const AFTER_FINDINGS = { intervalShare: 0.5, earlyLookDays: 10 } as const;
 /** months that O-rings and soft tube serve; makers state less for warm loops */

@@ -2,7 +2,7 @@ import { COOLANT_CLASSES, lifeFactor, REFERENCE_COOLANT_C, type CoolantClass } f
 import { addDays, addMonths, daysBetween } from '../../base/units/calendar.js';
 import { DEFAULT_HOURS_PER_DAY } from '../usage/defaults.js';
 import type { UsageSource } from '../usage/usage.js';
-import { SETTLING_WINDOW_DAYS, SOON_DAYS, WEAR_MONTHS } from './defaults.js';
+import { SEEN_BLED_WINDOW_DAYS, SETTLING_WINDOW_DAYS, SOON_DAYS, WEAR_MONTHS } from './defaults.js';
 import type { ConditionClock, DateReason, LearnedMonths, LooseEnd, Warmth } from './facts.js';
 import { beforeHotSeason, type HotSeason } from './season.js';
 
@@ -203,11 +203,12 @@ function hoursClock(input: DueInput): DueClock | null {
 }
 
 /** Days and reason of the settling check that every fill opens. */
-export function settlingCheck(filledOn: string): { windowFrom: string; dueOn: string; reason: DateReason } {
+export function settlingCheck(filledOn: string, seenBled = false): { windowFrom: string; dueOn: string; reason: DateReason } {
+  const { from, to } = seenBled ? SEEN_BLED_WINDOW_DAYS : SETTLING_WINDOW_DAYS;
   return {
-    windowFrom: addDays(filledOn, SETTLING_WINDOW_DAYS.from),
-    dueOn: addDays(filledOn, SETTLING_WINDOW_DAYS.to),
-    reason: { why: 'settling', fromDays: SETTLING_WINDOW_DAYS.from, toDays: SETTLING_WINDOW_DAYS.to },
+    windowFrom: addDays(filledOn, from),
+    dueOn: addDays(filledOn, to),
+    reason: { why: 'settling', fromDays: from, toDays: to },
   };
 }
 

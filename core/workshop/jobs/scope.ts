@@ -133,7 +133,7 @@ function bySign(sign: Sign, input: ScopeInput): Evidence[] {
   if (sign === 'tube-milky' && signs.some((each) => IN_LIQUID.includes(each))) return [MILKY_AND_LIQUID];
   // paste that left its chip is hot at once as well; choked fins would show in the flow
   if (sign === 'instant-hot' && signs.includes('paste-old') && flowRatio !== null && flowRatio >= SCOPE.weakFlow)
-    return [{ asksFor: 'closed-loop', words: 'hot at once with the flow as it was: paste first, then measured again' }];
+    return [{ asksFor: 'closed-loop', words: say('hot at once with the flow as it was: paste first, then measured again') }];
   return BY_SIGN[sign] ? [BY_SIGN[sign]] : [];
 }
 

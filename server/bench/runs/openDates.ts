@@ -1,3 +1,4 @@
+import { isSeenBled } from '../../../core/bench/runs/criteria.js';
 import type { Volume } from '../../../core/machine/loop-file/volume.js';
 import type { TaughtFill } from '../../../core/physics/learning/ownLoop.js';
 import type { LooseEnd } from '../../../core/workshop/due-dates/facts.js';
@@ -38,6 +39,7 @@ export async function openDates(
     ...{ workshopId: account.workshopId, personId: account.personId, at: clock.now() },
     ...{ systemId, loopId: row.loopId, revisionId, jobId, runId: row.id },
     ...{ productId, lotId, filledOn, pouredMl: poured },
+    seenBled: isSeenBled(state),
     ...refill,
   });
 }

@@ -22,6 +22,8 @@ export interface FillFacts {
   /** share of the usual interval, because something stayed inside */
   readonly intervalShare?: number;
   readonly intervalReason?: readonly LooseEnd[];
+  /** called bled by eye alone: its level is looked at earlier */
+  readonly seenBled?: boolean;
 }
 
 /**
@@ -56,7 +58,7 @@ export async function openAfterFill(scope: Scope, facts: FillFacts): Promise<{ s
     promisedOn: null,
   };
   const service = nextService(inputOf({ loopId: facts.loopId, fill: own, product, machine: holder }));
-  const settling = settlingCheck(facts.filledOn);
+  const settling = settlingCheck(facts.filledOn, facts.seenBled);
   const item = { workshopId: facts.workshopId, systemId: facts.systemId, loopId: facts.loopId, fillId: facts.fillId, createdAt: facts.at };
   await scope.insert(dueItem).values([
     { ...item, kind: 'settling-check', windowFrom: settling.windowFrom, dueOn: settling.dueOn, reason: settling.reason, clocks: [] },

@@ -7,7 +7,8 @@ import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { computed, ref, watch } from 'vue';
 import { BLEED_CRITERION } from '@core/physics/air/bleed.js';
 import { levelNow } from '@core/bench/runs/contents.js';
-import { judgeBleeding } from '@core/bench/runs/criteria.js';
+import { SEEN_BLED_WINDOW_DAYS } from '@core/workshop/due-dates/defaults.js';
+import { isSeenBled, judgeBleeding } from '@core/bench/runs/criteria.js';
 import { stepOfKind, type Procedure } from '@core/bench/runs/procedure.js';
 import type { RunState } from '@core/bench/runs/state.js';
 import { WATER, type Liquid } from '@core/machine/liquids/fluids.js';
@@ -59,6 +60,7 @@ const missing = computed(() => {
   };
 });
 const judged = computed(() => judgeBleeding(props.procedure, props.state));
+const isSeen = computed(() => isSeenBled(props.state));
 const lastRise = computed(() => judged.value.risesMm.at(-1) ?? null);
 const scale = computed(() => {
   const levels = cycles.value.flatMap(({ runningMm, stoppedMm }) => [runningMm, stoppedMm]);
@@ -148,7 +150,9 @@ function bySensor(): { source?: 'instrument' | 'simulated' } {
           {{
             judged.bled
               ? `${BLEED_CRITERION.cycles} cycles agree, nothing bubbles, the rise is small.`
-              : `Still missing: ${judged.missing.map(bleedWords).join('; ')}.`
+              : isSeen
+                ? 'Bled as seen; no level was compared.'
+                : `Still missing: ${judged.missing.map(bleedWords).join('; ')}.`
           }}
         </p>
       </FramePart>
@@ -223,12 +227,29 @@ function bySensor(): { source?: 'instrument' | 'simulated' } {
         <v-checkbox v-model="bubbles" label="Bubbles at the return" />
         <v-checkbox v-model="noise" label="Pump sounds of air" />
       </form>
+      <p v-if="!judged.bled && !isSeen && !bubbles && !noise" class="seen">
+        <button type="button" class="link" @click="emit('send', { type: 'seen-bled' })">
+          Nothing bubbles, nothing sounds: bled as seen
+        </button>
+        <span class="quiet">Its level is then looked at within {{ SEEN_BLED_WINDOW_DAYS.to }} days.</span>
+      </p>
       <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
     </FramePart>
   </section>
 </template>
 
 <style scoped>
+.seen {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 14px;
+  align-items: center;
+  margin: 0;
+}
+.seen .link {
+  text-decoration: underline;
+  min-height: 44px;
+}
 .bleed {
   display: grid;
   gap: 12px;

@@ -39,6 +39,7 @@ import { rinse, type RinseEntry } from './rinse.js';
 import { sealBorrowed, type SealBorrowedEntry } from './sealBorrowed.js';
 import { sealFitted, type SealFittedEntry } from './sealFitted.js';
 import { signedOff, type SignedOffEntry } from './signedOff.js';
+import { seenBled, type SeenBledEntry } from './seenBled.js';
 import { sistersSeen, type SistersSeenEntry } from './sistersSeen.js';
 import { soak, type SoakEntry } from './soak.js';
 import { spill, type SpillEntry } from './spill.js';
@@ -98,6 +99,7 @@ export type RunEventBody =
   | SealBorrowedEntry
   | SealFittedEntry
   | SignedOffEntry
+  | SeenBledEntry
   | SistersSeenEntry
   | SoakEntry
   | SpillEntry
@@ -159,6 +161,7 @@ export const ENTRIES: { readonly [T in RunEventType]: EntryDefinition<BodyOf<T>>
   'seal-borrowed': sealBorrowed,
   'seal-fitted': sealFitted,
   'signed-off': signedOff,
+  'seen-bled': seenBled,
   'sisters-seen': sistersSeen,
   soak,
   spill,
