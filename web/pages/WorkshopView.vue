@@ -88,8 +88,6 @@ async function changed(answer: Shop): Promise<void> {
           @changed="shop && take({ ...shop, benches: $event })"
         />
         <section v-else-if="at === 'ways'">
-          <h2>How this workshop works</h2>
-          <p v-if="!isLead" class="quiet">Only the lead changes these.</p>
           <WaysForm :shop="shop" :is-lead="isLead" @changed="changed" />
           <HeatLimitsForm class="mt-8" :shop="shop.workshop" :is-lead="isLead" @changed="changed" />
         </section>

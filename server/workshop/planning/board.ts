@@ -38,7 +38,7 @@ import { KIT_LASTS_MINUTES, KIT_OF_STEP } from '../../../core/workshop/planning/
 import type { Procedure } from '../../../core/bench/runs/procedure.js';
 import type { RunState } from '../../../core/bench/runs/state.js';
 import { foldOf } from '../../bench/runs/folds.js';
-import { attendedMinutesOf } from './attended.js';
+import { attendedMinutes } from './attended.js';
 import { absence, kit, shift, slot } from '../../base/database/tables/planning.js';
 
 /** ms with somebody at it that a run in progress needs from now on, where nobody planned it: a guess until it is signed off */
@@ -229,20 +229,25 @@ function wetMinutesOf(kind: BoardJob['kind'], schools: WorkshopSchools = DEFAULT
   return (BOOKED_KINDS[kind].opens === 'whole' ? WET_SCHOOLS[schools.wet].seconds : WET_SCHOOLS['ten-minutes'].seconds) / 60;
 }
 
-/** How long finished services and builds took with somebody at them: from start to sign-off without the pump's own hours. */
+/** How long finished services and builds took with somebody at them: nights and the pump's own hours are nobody's. */
 async function finishedRuns({ scope }: Pick<Ask, 'scope'>): Promise<FinishedRun[]> {
   const rows = await scope
-    .select({ procedure: run.procedure, startedAt: run.startedAt, signedOffAt: run.signedOffAt })
+    .select({ id: run.id, procedure: run.procedure, kind: job.kind })
     .from(run)
-    .where(and(eq(run.state, 'signed-off'), isNotNull(run.jobId)))
+    .innerJoin(job, eq(job.id, run.jobId))
+    .where(eq(run.state, 'signed-off'))
     .orderBy(desc(run.signedOffAt))
     .limit(300);
-  return rows.flatMap(({ procedure, startedAt, signedOffAt }): FinishedRun[] => {
+  const attended = await attendedMinutes(
+    scope,
+    rows.map(({ id }) => id),
+  );
+  return rows.flatMap(({ id, procedure, kind: booked }): FinishedRun[] => {
     const { service, twin } = procedure;
-    const minutes = attendedMinutesOf({ procedure, startedAt, signedOffAt });
+    const minutes = attended.get(id) ?? null;
     const rigid = service?.rigid ?? (twin ? hasRigidTube(twin.loop) : null);
     if (minutes === null || rigid === null) return [];
-    const kind = service?.kind ?? 'commissioning';
+    const kind = service?.kind ?? (booked === 'into-loop' ? booked : 'commissioning');
     return [{ kind, rigid, attendedMinutes: minutes, ...(twin ? { usualMinutes: usualHours(kind, twin.loop) * 60 } : {}) }];
   });
 }

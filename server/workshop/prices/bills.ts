@@ -13,7 +13,7 @@ import { fill, run } from '../../base/database/tables/runs.js';
 import { storeMove } from '../../base/database/tables/store.js';
 import type { Scope } from '../../base/database/client.js';
 import type { Ask } from '../../base/http/context.js';
-import { attendedMinutesOf } from '../planning/attended.js';
+import { attendedMinutes } from '../planning/attended.js';
 import { readPriceList } from './priceList.js';
 
 /** days that one table of bills may hold: a year and a day */
@@ -34,12 +34,15 @@ async function takenBy(scope: Scope, jobIds: readonly string[]): Promise<(jobId:
     .from(fill)
     .where(inArray(fill.jobId, ids));
   const runs = await scope
-    .select({ jobId: run.jobId, procedure: run.procedure, startedAt: run.startedAt, signedOffAt: run.signedOffAt })
+    .select({ id: run.id, jobId: run.jobId })
     .from(run)
     .where(and(inArray(run.jobId, ids), eq(run.state, 'signed-off')));
+  const attended = await attendedMinutes(
+    scope,
+    runs.map(({ id }) => id),
+  );
   return (jobId) => {
-    const minutes = runs.filter((each) => each.jobId === jobId).map(attendedMinutesOf);
-    const known = minutes.filter((each): each is number => each !== null);
+    const known = runs.filter((each) => each.jobId === jobId).flatMap(({ id }) => attended.get(id) ?? []);
     return {
       hours: known.length === 0 ? null : Math.round(known.reduce((sum, each) => sum + each, 0) / 15) / 4,
       poured: fills.flatMap((each) => (each.jobId === jobId && each.coolantId !== null && each.ml !== null ? [{ coolantId: each.coolantId, ml: each.ml }] : [])), // prettier-ignore

@@ -3,9 +3,11 @@ import type { JobPage } from '../../../core/workshop/jobs/answers.js';
 import type { Shop } from '../../../core/workshop/people/answers.js';
 import type { BillsAnswer } from '../../../core/workshop/prices/answers.js';
 import type { PriceList } from '../../../core/workshop/prices/rates.js';
+import type { Procedure } from '../../../core/bench/runs/procedure.js';
+import { DEFAULT_SCHOOLS } from '../../../core/physics/leak-testing/schools.js';
 import { DEFAULT_RATES } from '../../../core/workshop/prices/rates.js';
 import { errorOf, TestBench, type Visitor } from '../../../tests/integration/bench.js';
-import { commissioned, lotOf } from '../../../tests/integration/led.js';
+import { booked, commissioned, leadRun, lotOf } from '../../../tests/integration/led.js';
 
 let bench: TestBench;
 let lead: Visitor;
@@ -88,5 +90,25 @@ describe('prices', () => {
     expect((await lead.get<BillsAnswer>('/bills?from=2026-01-01&to=2026-12-31')).body.rows).toEqual([]);
     expect(errorOf(await lead.get('/bills?from=2026-02-01&to=2026-01-01')).path).toBe('to');
     expect(errorOf(await lead.get('/bills?from=2020-02-01&to=2026-01-01')).path).toBe('to');
+  });
+});
+
+describe('the hours of a job', () => {
+  it('are those of hands: a night between two entries is nobody’s', async () => {
+    await setRates({});
+    const lot = await lotOf(lead, 'C2');
+    const own = await commissioned(bench, lead, 'Overnight', lot);
+    const job = await booked(lead, own, 'top-up');
+    await lead.post(`/jobs/${job.id}/consent`, { how: 'phone', words: '', version: job.version });
+    const schools = { ...DEFAULT_SCHOOLS, leak: 'wet-only', wet: 'ten-minutes' };
+    const { run } = (await lead.post<{ run: { id: string; procedure: Procedure } }>(`/jobs/${job.id}/start`, { benchId: null, schools }))
+      .body;
+    const night = (body: { type: string }): void => void (body.type === 'step-done' && bench.wait(15 * 3600));
+    const done = await leadRun(bench, lead, run, lot, undefined, undefined, async (body) => night(body));
+    expect(done.status, JSON.stringify(done.body)).toBe(201);
+    const { bill } = (await lead.get<JobPage>(`/jobs/${job.id}`)).body;
+    const hours = bill.used?.lines.find(({ unit }) => unit === 'h')?.amount ?? 99;
+    expect(hours).toBeGreaterThan(0);
+    expect(hours).toBeLessThan(3);
   });
 });

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { addDays, DAYS_PER_MONTH } from '@core/base/units/calendar.js';
-import { formatIn, formatMl } from '@core/base/units/display.js';
+import { formatIn } from '@core/base/units/display.js';
 import { REFERENCE_COOLANT_C } from '@core/machine/liquids/classes.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { TUBE_MATERIALS } from '@core/machine/materials/tubes.js';
@@ -20,6 +20,8 @@ const vapour = computed(() => vapourOf(props.loop, meanC.value, props.inside?.st
 const isInside = computed(() => props.inside?.standing !== null && props.inside?.standing !== undefined);
 /** months beyond which no date is worth a word: a service comes before it */
 const MOST_MONTHS = 36;
+/** below ten a tenth counts */
+const ml = (volume: number): string => formatIn('mL', volume, volume > 0 && volume < 9.95 ? 1 : 0);
 const one = (months: number): string => (months >= 10 ? months.toFixed(0) : months.toFixed(1));
 const topUpOn = computed(() => {
   const months = vapour.value?.months;
@@ -34,9 +36,9 @@ const isOwn = (material: string): boolean => props.loop.tubes.some((tube) => tub
   <section v-if="vapour" class="vapour">
     <h2>Through the walls</h2>
     <p class="mt-1">
-      <strong class="figures estimate">{{ formatMl(vapour.mlPerMonth) }}</strong> a month, {{ formatMl(vapour.range[0]) }} to
-      {{ formatMl(vapour.range[1]) }}, with the coolant at {{ formatIn('°C', meanC) }}.
-      <template v-if="vapour.months">
+      <strong class="figures estimate">{{ ml(vapour.mlPerMonth) }}</strong> a month, {{ ml(vapour.range[0]) }} to {{ ml(vapour.range[1]) }},
+      with the coolant at {{ formatIn('°C', meanC) }}.
+      <template v-if="vapour.months && vapour.months.soonest <= MOST_MONTHS">
         The low mark is reached in
         <strong class="figures">{{ one(vapour.months.likely) }}</strong> months, {{ one(vapour.months.soonest) }} at the earliest<template
           v-if="!isInside"
@@ -44,13 +46,14 @@ const isOwn = (material: string): boolean => props.loop.tubes.some((tube) => tub
           once it stands at its mark</template
         >.
       </template>
+      <template v-else-if="vapour.months">A service comes long before the low mark.</template>
       <template v-if="topUpOn">Look at the level by {{ dates.day(topUpOn) }}, and top up with distilled water.</template>
     </p>
     <ul class="plain-list mt-2" aria-label="The same tubes of other walls">
       <li v-for="each in vapour.others" :key="each.material" :class="{ own: isOwn(each.material) }">
         <span>{{ TUBE_MATERIALS[each.material].label }}</span>
         <span class="bar" aria-hidden="true"><i :style="{ width: `${(100 * Math.sqrt(each.mlPerMonth)) / Math.sqrt(most)}%` }" /></span>
-        <span class="figures">{{ formatMl(each.mlPerMonth) }}</span>
+        <span class="figures">{{ ml(each.mlPerMonth) }}</span>
       </li>
     </ul>
     <p class="quiet">Bars by their square root. Published walls of one family differ by a factor of two: an estimate.</p>
