@@ -340,6 +340,7 @@ useShortcuts({
             :refilling="refilling"
             :picked="picked"
             :leaks-first="leaksFirst"
+            :undelivered="desk.waiting.value"
             @changed="desk.load()"
             @send="send"
           />

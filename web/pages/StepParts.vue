@@ -17,6 +17,8 @@ import TimerPanel from '../bench/runs/TimerPanel.vue';
 
 /** What each kind of step has to say: it puts its figure, its limit and its act into the frame, and the rest among the checks. */
 const props = defineProps<{
+  /** entries that wait on this device */
+  undelivered: number;
   answer: RunAnswer;
   state: RunState;
   step: ProcedureStep;
@@ -81,6 +83,7 @@ const procedure = computed(() => props.answer.run.procedure);
   <ServiceStep
     v-if="procedure.service && !leaksFirst"
     :run-id="answer.run.id"
+    :undelivered="undelivered"
     :procedure="procedure"
     :state="state"
     :step="step"

@@ -15,7 +15,15 @@ import LoopProfile from '../../machine/profile/LoopProfile.vue';
 import CameOut from '../draining/CameOut.vue';
 
 /** The loop becomes the one that was wanted: line by line, each part that comes out with its place, and then said once. */
-const props = defineProps<{ runId: string; procedure: Procedure; state: RunState; step: string; locked: boolean }>();
+const props = defineProps<{
+  runId: string;
+  procedure: Procedure;
+  state: RunState;
+  step: string;
+  locked: boolean;
+  /** entries that wait on this device: the server goes by what has reached it */
+  undelivered: number;
+}>();
 const emit = defineEmits<{ send: [body: RunEventBody]; changed: [] }>();
 const submit = useSubmit();
 
@@ -31,7 +39,10 @@ const held = computed(() => {
   return (change.value?.out ?? []).reduce((sum, { id }) => sum + (heldByBook(props.procedure, props.state, id) ?? 0), 0);
 });
 const isReady = computed(
-  () => !isRebuilt.value && lacksOf(props.procedure, props.state, props.step, Date.now()).every(({ why }) => why === 'not-rebuilt'),
+  () =>
+    !isRebuilt.value &&
+    props.undelivered === 0 &&
+    lacksOf(props.procedure, props.state, props.step, Date.now()).every(({ why }) => why === 'not-rebuilt'),
 );
 const order = computed(() => {
   if (isRebuilt.value) return say('The loop is the one that was wanted');

@@ -14,6 +14,8 @@ import SwapStep from './SwapStep.vue';
 /** The part of a bench screen that only a service has. */
 const props = defineProps<{
   runId: string;
+  /** entries that wait on this device */
+  undelivered: number;
   procedure: Procedure;
   state: RunState;
   step: ProcedureStep;
@@ -46,6 +48,7 @@ const common = computed(() => ({ procedure: props.procedure, state: props.state,
     v-if="step.does.includes('changes-loop')"
     v-bind="common"
     :run-id="runId"
+    :undelivered="undelivered"
     :step="step.id"
     @send="send"
     @changed="emit('changed')"
