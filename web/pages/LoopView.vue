@@ -12,7 +12,7 @@ import type { CatalogueUnit } from '@core/machine/catalogue/units.js';
 import { buildLoop, emptyLoop, STARTERS, type Starter } from '@core/machine/catalogue/starters.js';
 import { flowList } from '@core/machine/loop-file/branches.js';
 import { isOutline } from '@core/machine/loop-file/outline.js';
-import type { RevisionKind } from '@core/machine/loop-file/revisionKinds.js';
+import { insideRevision, type RevisionKind } from '@core/machine/loop-file/revisionKinds.js';
 import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { loopVolume } from '@core/machine/loop-file/volume.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
@@ -81,6 +81,7 @@ const draft = editor.draft;
 const systemId = computed(() => saved.value?.systemId ?? props.systemId ?? '');
 /** what is inside the loop as it was saved; what is being changed holds nothing yet */
 const inside = computed(() => (editor.dirty.value ? null : (saved.value?.inside ?? null)));
+const current = computed(() => insideRevision(saved.value?.revisions ?? []));
 const isFilled = computed(() => saved.value !== null && saved.value.inside.by !== 'never-filled');
 const bookAt = (number: number): string => `/systems/${systemId.value}/jobs/new?kind=loop-change&loop=${props.id}&wanted=${number}`;
 async function drawOn(number: number): Promise<void> {
@@ -198,18 +199,6 @@ function takeTheirs(): void {
   stand(theirs);
 }
 
-function onKey(event: KeyboardEvent): void {
-  if (!(event.ctrlKey || event.metaKey) || (event.target as HTMLElement).tagName === 'INPUT') return;
-  if (event.key === 'z') {
-    event.preventDefault();
-    editor.undo();
-  }
-  if (event.key === 'y') {
-    event.preventDefault();
-    editor.redo();
-  }
-}
-
 onBeforeRouteLeave(() => {
   if (editor.dirty.value) notices.say(say('Your changes to the loop are not saved; they wait on this device.'));
 });
@@ -222,7 +211,7 @@ onBeforeRouteLeave(() => {
     @dragover.prevent="dropping = true"
     @dragleave.self="dropping = false"
     @drop.prevent="importFile($event.dataTransfer?.files[0])"
-    @keydown="onKey"
+    @keydown="editor.onKey"
   >
     <div v-if="problem" class="stack">
       <h1>{{ problem }}</h1>
@@ -234,7 +223,7 @@ onBeforeRouteLeave(() => {
           <p class="quiet">
             <router-link v-if="systemId" :to="`/systems/${systemId}`">{{ saved?.systemName ?? 'the machine' }}</router-link><template
               v-if="saved"
-              >, revision {{ saved.revisions[0]?.number }} of {{ dates.day(saved.revisions[0]?.at ?? '') }}</template
+              >, revision {{ current?.number }} of {{ dates.day(current?.at ?? '') }}</template
             >
           </p>
           <input

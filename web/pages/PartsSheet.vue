@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { insideRevision } from '@core/machine/loop-file/revisionKinds.js';
 import { say } from '@core/base/words/say.js';
 import { unitName } from '@core/base/units/shown.js';
 import { computed, ref, watch } from 'vue';
@@ -48,7 +49,7 @@ const print = (): void => window.print();
             <router-link :to="`/loops/${id}`">{{ loop.name }}</router-link>
           </p>
           <h1>Parts and cuts</h1>
-          <p>{{ loop.systemName }}, {{ loop.name }}, revision {{ loop.revisions[0]?.number }}</p>
+          <p>{{ loop.systemName }}, {{ loop.name }}, revision {{ insideRevision(loop.revisions)?.number }}</p>
         </div>
         <v-btn class="no-print" size="large" @click="print">Print</v-btn>
       </header>

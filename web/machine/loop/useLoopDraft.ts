@@ -19,6 +19,8 @@ export interface LoopDraft {
   change(change: Partial<Draft>): void;
   undo(): void;
   redo(): void;
+  /** undo and redo on the keys that every editor has them on; a field keeps its own */
+  onKey(event: KeyboardEvent): void;
   /** what the server has now; keeps a stored draft made from the same version */
   begin(saved: Draft, version: number): void;
   /** throws the draft away and stands on what is saved */
@@ -58,7 +60,27 @@ export function useLoopDraft(key: () => string): LoopDraft {
     at.value = on.length - 1;
   }
 
+  const undo = (): void => {
+    if (at.value > 0) at.value -= 1;
+  };
+  const redo = (): void => {
+    if (at.value < steps.value.length - 1) at.value += 1;
+  };
+  /** undo and redo on the keys that every editor has them on; a field keeps its own */
+  function onKey(event: KeyboardEvent): void {
+    if (!(event.ctrlKey || event.metaKey) || (event.target as HTMLElement).tagName === 'INPUT') return;
+    if (event.key === 'z') {
+      event.preventDefault();
+      undo();
+    }
+    if (event.key === 'y') {
+      event.preventDefault();
+      redo();
+    }
+  }
+
   return {
+    onKey,
     draft,
     dirty,
     restored,
@@ -68,12 +90,8 @@ export function useLoopDraft(key: () => string): LoopDraft {
       const next = { ...draft.value, ...change };
       stand([...steps.value.slice(0, at.value + 1), next].slice(-MOST_STEPS));
     },
-    undo: () => {
-      if (at.value > 0) at.value -= 1;
-    },
-    redo: () => {
-      if (at.value < steps.value.length - 1) at.value += 1;
-    },
+    undo,
+    redo,
     begin(now, nowVersion) {
       version = nowVersion;
       saved.value = now;
