@@ -1,5 +1,5 @@
 import { say, sayWord, sayText } from '../../base/words/say.js';
-import { findingsAtBench } from '../../machine/build-checks/beforeBuilding.js';
+import { findingKey, findingsAtBench } from '../../machine/build-checks/beforeBuilding.js';
 import { countFittings } from '../../machine/loop-file/fittings.js';
 import { hasReservoir } from '../../machine/loop-file/marks.js';
 import { loopVolume } from '../../machine/loop-file/volume.js';
@@ -92,9 +92,12 @@ const withGroup = (item: CheckItem, { group }: EachCheck): CheckItem =>
 
 /** What the build check says against this loop stands first where the kit is laid out and again before it is closed, whatever a lead's version says. */
 function findings({ does }: StepTemplate, { loop, service }: ExpandWith): CheckItem[] {
-  if (service || !(does ?? []).some((trait) => trait === 'lays-out' || trait === 'closes')) return [];
-  return findingsAtBench(loop).map(({ code, weight, part, text, todo }) => ({
-    id: `finding:${code}:${part ?? 'loop'}`,
+  const change = service?.change;
+  if ((service && !change) || !(does ?? []).some((trait) => trait === 'lays-out' || trait === 'closes')) return [];
+  // of a loop that is changed only what the change brings: what it had before was lived with
+  const news = findingsAtBench(change?.wanted ?? loop).filter((finding) => !change?.found?.includes(findingKey(finding)));
+  return news.map(({ weight, text, todo, ...finding }) => ({
+    id: findingKey(finding),
     text: say('Settled: {text} {todo}', { text, todo }),
     group: say('The build check says'),
     ...(weight === 'stop' ? { beforePower: true } : { mayNotApply: true }),

@@ -98,6 +98,8 @@ export interface TakeOutFacts extends Omit<TakeOutPlan, 'elsewhereMl' | 'drawAt'
 /** From the loop that is inside to the one that is wanted, and how far it is let out for that. */
 export interface ChangeFacts extends LoopChange {
   readonly wanted: LoopFile;
+  /** what the build check says of the loop inside: it is no news in the wanted one; missing in runs that began before it was kept */
+  readonly found?: readonly string[];
   readonly drain: 'none' | 'down-to' | 'whole';
 }
 

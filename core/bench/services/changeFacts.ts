@@ -1,6 +1,7 @@
 import { say } from '../../base/words/say.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import { STANDING } from '../../machine/loop-file/orientation.js';
+import { findingKey, findingsAtBench } from '../../machine/build-checks/beforeBuilding.js';
 import { changeBetween, isWetChange } from '../../machine/loop-change/loopChange.js';
 import type { Contents } from '../../physics/contents/contents.js';
 import { planUndo } from '../../physics/draining/takeOut.js';
@@ -24,7 +25,7 @@ export interface LeastDrain {
 /** What a job that changes a loop knows of it. @returns null where nothing that coolant meets changes */
 export function changeOf(inside: LoopFile, wanted: LoopFile): Omit<ChangeFacts, 'drain'> | null {
   const change = changeBetween(inside, wanted);
-  return isWetChange(change) ? { ...change, wanted } : null;
+  return isWetChange(change) ? { ...change, wanted, found: findingsAtBench(inside).map(findingKey) } : null;
 }
 
 /**

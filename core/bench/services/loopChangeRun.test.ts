@@ -71,6 +71,20 @@ describe('a service that changes its loop', () => {
     expect(ids.some((id) => id.startsWith('card:graphics'))).toBe(true);
   });
 
+  it('says what the build check finds new in the wanted loop, and nothing that was lived with', () => {
+    // fed at its outlet: a stop that the loop inside does not have
+    const turned: LoopFile = { ...wanted, components: wanted.components.map((part) => (part.id === 'graphics' ? { ...part, flow: [...(part.flow ?? [])].reverse() as never } : part)) }; // prettier-ignore
+    const checksOf = (loop: LoopFile, target: LoopFile) =>
+      procedureOf(loop, { wanted: target }).steps.flatMap(({ id, checks }) => checks.filter((check) => check.id.startsWith('finding:')).map((check) => [id, check.id, check.beforePower])); // prettier-ignore
+    expect(checksOf(inside, turned)).toEqual([
+      ['kit', 'finding:fed-backwards:graphics', true],
+      ['close', 'finding:fed-backwards:graphics', true],
+    ]);
+    const had: LoopFile = { ...inside, components: inside.components.map((part) => (part.id === 'processor' ? { ...part, flow: [...(part.flow ?? [])].reverse() as never } : part)) }; // prettier-ignore
+    const still: LoopFile = { ...had, components: had.components.map((part) => wanted.components.find(({ id, catalogue }) => id === part.id && catalogue === 'another-make') ?? part) }; // prettier-ignore
+    expect(checksOf(had, still)).toEqual([]);
+  });
+
   it('goes on only once the part that came out has a place and somebody said that it is built, and cannot be passed over', () => {
     const run = atChange().tick('change');
     expect(lacks(run)).toEqual(['no-place', 'not-rebuilt']);

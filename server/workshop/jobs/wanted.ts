@@ -10,6 +10,7 @@ import { and, desc, eq } from 'drizzle-orm';
 import type { Scope } from '../../base/database/client.js';
 import type { Ask } from '../../base/http/context.js';
 import { loopRevision } from '../../base/database/tables/loops.js';
+import { demandOneCircuit } from '../../machine/loops/circuits.js';
 import { addRevision, newestRevision } from '../../machine/loops/revisions.js';
 
 type Asked = Pick<JobInput, 'kind' | 'loopId' | 'partId' | 'wanted'>;
@@ -24,6 +25,7 @@ export async function wantedRevision(ask: Ask, { kind, loopId, partId, wanted }:
     .from(loopRevision)
     .where(and(eq(loopRevision.loopId, loopId), eq(loopRevision.number, wanted ?? 0)));
   if (!row || row.kind !== 'wanted') refuse('wanted', say('is no wanted drawing of this loop'));
+  demandOneCircuit(row.file);
   const { file } = await newestRevision(scope, loopId);
   if (!changeOf(file, row.file))
     refuse('wanted', say('opens no joint of the loop that is inside: save it as it is now, nothing has to be booked'));
