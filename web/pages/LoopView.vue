@@ -82,7 +82,8 @@ const systemId = computed(() => saved.value?.systemId ?? props.systemId ?? '');
 /** what is inside the loop as it was saved; what is being changed holds nothing yet */
 const inside = computed(() => (editor.dirty.value ? null : (saved.value?.inside ?? null)));
 const current = computed(() => insideRevision(saved.value?.revisions ?? []));
-const isFilled = computed(() => saved.value !== null && saved.value.inside.by !== 'never-filled');
+// what was only stated is laid out for the first time: that says what is inside
+const isFilled = computed(() => saved.value !== null && !isOutline(saved.value.file) && saved.value.inside.by !== 'never-filled');
 const bookAt = (number: number): string => `/systems/${systemId.value}/jobs/new?kind=loop-change&loop=${props.id}&wanted=${number}`;
 async function drawOn(number: number): Promise<void> {
   setFile(await get<LoopFile>(`/loops/${props.id}/revisions/${number}/file`));

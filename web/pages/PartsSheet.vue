@@ -33,6 +33,7 @@ const cuts = computed(() =>
     ? tubeCuts(loop.value.file, (material) => findTubeMaterial(material)?.soft ?? true, allowance.value ?? CUTTING.allowanceMm)
     : [],
 );
+const current = computed(() => insideRevision(loop.value?.revisions ?? []));
 const fittings = computed(() => (loop.value ? countFittings(loop.value.file) : []));
 const product = computed(() => coolants.find(loop.value?.coolantProductId ?? null));
 const order = computed(() => (loop.value && product.value ? orderCoolant(fillVolume(loop.value.file), product.value) : null));
@@ -49,7 +50,7 @@ const print = (): void => window.print();
             <router-link :to="`/loops/${id}`">{{ loop.name }}</router-link>
           </p>
           <h1>Parts and cuts</h1>
-          <p>{{ loop.systemName }}, {{ loop.name }}, revision {{ insideRevision(loop.revisions)?.number }}</p>
+          <p>{{ loop.systemName }}, {{ loop.name }}, revision {{ current?.number }}</p>
         </div>
         <v-btn class="no-print" size="large" @click="print">Print</v-btn>
       </header>

@@ -1,5 +1,6 @@
 import { say } from '../../../core/base/words/say.js';
 import { changeBetween, isWetChange } from '../../../core/machine/loop-change/loopChange.js';
+import { isOutline } from '../../../core/machine/loop-file/outline.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import { liquidOf } from '../../../core/machine/liquids/fluids.js';
 import { twinFor } from '../../../core/physics/live-book/atMark.js';
@@ -27,7 +28,8 @@ export async function carryContents(scope: Scope, loopId: string, before: LoopFi
     .where(eq(loopContents.loopId, loopId))
     .for('update');
   if (!open && !kept) return;
-  const isWet = isWetChange(changeBetween(before, file));
+  // what was only stated is drawn for the first time: nothing came in or out
+  const isWet = !isOutline(before) && isWetChange(changeBetween(before, file));
   if (open && isWet)
     throw new DomainError(
       'conflict',
