@@ -86,11 +86,6 @@ const sayArrival = (what: Arrival): void => {
   if (job.value)
     void arrivals.say({ jobId: job.value.id, systemName: job.value.system.name, version: job.value.version }, what, job.value.today);
 };
-/** mL that come for a change, drawn, at its joints and out of its parts */
-const comesMl = computed(() => {
-  const out = job.value?.change?.takeOut;
-  return out ? out.drawFirstMl + out.hangsMl + out.insideMl + out.joints.reduce((sum, { volumeMl }) => sum + volumeMl, 0) : null;
-});
 const part = computed(() => {
   const found = job.value?.loop.file.components.find(({ id }) => id === job.value?.partId);
   return found ? partName(found) : null;
@@ -148,7 +143,7 @@ async function cancel(reason: string): Promise<void> {
       <section v-if="job.change" class="becomes">
         <h2>What it shall become, revision {{ job.change.number }}</h2>
         <LoopProfile :loop="job.change.file" :filled="new Map()" :height="120" label="The loop as it is wanted" />
-        <ChangeWork :work="job.change.work" :drain="job.change.drain" :comes-ml="comesMl" />
+        <ChangeWork :work="job.change.work" :drain="job.change.drain" :comes-ml="job.change.comesMl" />
       </section>
       <div class="columns">
         <section class="stack">
@@ -279,6 +274,7 @@ async function cancel(reason: string): Promise<void> {
         :loop-name="job.loop.name"
         :system-name="job.system.name"
         :job-id="job.id"
+        :kind="isBuild(job.kind) ? job.kind : undefined"
         @close="building = false"
         @started="router.push(`/runs/${$event}`)"
       />

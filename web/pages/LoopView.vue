@@ -149,7 +149,10 @@ async function importFile(file: File | undefined): Promise<void> {
 
 const withName = (): LoopFile => ({ ...draft.value.file, name: draft.value.name });
 
+/** what the last save was to be: a wish saved over a newer revision stays one */
+const asked = ref<RevisionKind>('planned');
 async function save(kind: RevisionKind = 'planned', reason = '', version = saved.value?.version ?? 0): Promise<void> {
+  asked.value = kind;
   const { name, coolantProductId } = draft.value;
   const answer = await submit.run((idempotencyKey) =>
     props.id
@@ -288,7 +291,9 @@ onBeforeRouteLeave(() => {
         v-bind="stale"
         :labels="{ name: 'Name', coolant: 'Coolant', parts: 'Parts in flow order', volume: 'Volume' }"
         @take-theirs="takeTheirs"
-        @keep-mine="save('change', 'saved over a newer revision', (submit.stale.value?.theirs as LoopAnswer).version)"
+        @keep-mine="
+          save(asked === 'wanted' ? asked : 'change', 'saved over a newer revision', (submit.stale.value?.theirs as LoopAnswer).version)
+        "
       />
       <p v-else-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
 

@@ -60,7 +60,8 @@ const prices = usePriceList();
 const price = computed(() => priceOfForm(prices.list, form.kind, loop.value?.coolantProductId ?? null, form));
 /** it stands here as it is taken in; unticked, it comes on another day */
 const here = ref(true);
-const says = useSays(() => props.id);
+// a loop that was never filled has nothing to say
+const says = useSays(() => (page.value && !isBuild.value ? props.id : null));
 // its own readings, today's among them, go before what two hand-overs say
 const advice = computed(() =>
   history.value ? adviceFor(form, { ...history.value, risenK: says.risenK.value ?? history.value.risenK }) : null,
@@ -194,7 +195,7 @@ async function book(): Promise<void> {
             v-if="form.kind === 'loop-change'"
             v-model="form.wanted"
             :wishes="history.wishes"
-            :inside="history.file"
+            :chosen="work"
             :loop-id="loopId"
             :colour="coolants.find(loop?.coolantProductId ?? null)?.colour ?? null"
             :at="submit.at"

@@ -4,7 +4,7 @@ import type { LoopOfSystem, SystemPage } from '@core/workshop/machines/answers.j
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { ATTENTION_WORDS, sayDue } from '@core/workshop/machines/attention.js';
-import { BOOKED_KINDS } from '@core/workshop/jobs/kinds.js';
+import { BOOKED_KINDS, isBuild } from '@core/workshop/jobs/kinds.js';
 import { SERVICE_POLICIES } from '@core/workshop/due-dates/due.js';
 import { formatMlWithSd } from '@core/base/units/display.js';
 import { hasReservoir } from '@core/machine/loop-file/marks.js';
@@ -85,9 +85,7 @@ const isWithoutReservoir = (loopId: string | null): boolean => {
   const file = page.value?.loops.find(({ id }) => id === loopId)?.revision?.file;
   return file !== undefined && !isOutline(file) && !hasReservoir(file);
 };
-const bookedBuild = computed(
-  () => page.value?.jobs.find(({ kind, state }) => (kind === 'commissioning' || kind === 'into-loop') && state === 'booked') ?? null,
-);
+const bookedBuild = computed(() => page.value?.jobs.find(({ kind, state }) => isBuild(kind) && state === 'booked') ?? null);
 const activeRun = (loop: LoopOfSystem) => loop.runs.find(({ state }) => state === 'active');
 const several = computed(() => (page.value?.loops.length ?? 0) > 1);
 const cameIn = ref<string | null>(null);

@@ -1,21 +1,14 @@
-import { OFF } from '../services/templates.js';
-import type { CheckTemplate, ProcedureTemplate, StepTemplate } from '../runs/template.js';
-import { STANDARD_TEMPLATE } from './standardTemplate.js';
+import { BEFORE, OFF, tick } from '../services/templates.js';
+import type { ProcedureTemplate, StepTemplate } from '../runs/template.js';
 
 /** A machine that has another cooler is measured with that, and rid of it, before its loop is built. */
 
 export const OLD_COOLER_OUT = 'old-cooler';
 
-const tick = (id: string, text: string, group: string, more: Partial<CheckTemplate> = {}): CheckTemplate => ({ id, text, group, ...more });
-
-const BEFORE: StepTemplate = {
-  ...(STANDARD_TEMPLATE.steps.find(({ id }) => id === 'baseline') as StepTemplate),
-  id: 'before',
-  does: ['measures-before'],
+const BEFORE_LOOP: StepTemplate = {
+  ...BEFORE,
   title: 'Measure the old cooler',
   lead: 'While it still runs: the same load that the loop will be measured with.',
-  cautions: ['The owner’s data must be safe before a load test.'],
-  checks: [],
 };
 const OUT: StepTemplate = {
   id: OLD_COOLER_OUT,
@@ -39,5 +32,5 @@ const OUT: StepTemplate = {
 /** The procedure of a build with those steps before anything is built. */
 export function afterOldCooler({ steps }: ProcedureTemplate): ProcedureTemplate {
   const behind = steps.findIndex(({ does }) => does?.includes('lays-out')) + 1;
-  return { steps: [...steps.slice(0, behind), BEFORE, OFF, OUT, ...steps.slice(behind)] };
+  return { steps: [...steps.slice(0, behind), BEFORE_LOOP, OFF, OUT, ...steps.slice(behind)] };
 }

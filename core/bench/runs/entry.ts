@@ -66,6 +66,11 @@ export interface EntryDefinition<B extends { readonly type: string }> {
   readonly apply: (state: RunState, body: B, made: Made, procedure: Procedure) => void;
   /** what it moves inside the loop, told before it is applied */
   readonly moves?: (book: LiveBook, body: B, before: RunState, procedure: Procedure, made: Made) => void;
+  /**
+   * Of an entry after which the loop is another one: id of what is no more to the id of what took over its liquid. It is told with the loop
+   * that was; what is inside passes to the loop that follows.
+   */
+  readonly carriesOver?: (body: B, procedure: Procedure) => ReadonlyMap<string, string>;
   readonly refuse?: (body: B, standing: Standing) => Refusal | null;
   readonly locks?: (body: B, standing: Standing) => Lock[];
   readonly reads: (body: B, telling: Telling) => string;

@@ -1,5 +1,5 @@
 import { bookOf, twinOf } from './book.js';
-import { definitionOf, type BodyOf } from './entries/all.js';
+import { definitionOf } from './entries/all.js';
 import { remark, type Override } from './entry.js';
 import { isKnownKind, type RunEvent } from './log.js';
 import { carryOver, loopChanges, procedureAfter } from './loopThen.js';
@@ -21,20 +21,11 @@ function apply(whole: Procedure, state: RunState, { id, at, by, body }: RunEvent
   book.passTo(atMs);
   definition.moves?.(book, body, state, procedure, made);
   definition.apply(state, body, made, procedure);
-  if (body.type === 'bypassed') carryOver(whole, procedure, state, tookOver(procedure, body));
-  if (body.type === 'rebuilt') carryOver(whole, procedure, state, tookNone(body));
+  if (definition.carriesOver) carryOver(whole, procedure, state, definition.carriesOver(body, procedure));
   if (state.pump?.on === true) book.pumpOn(atMs, slowedBy(procedure, body));
   else book.pumpOff(atMs);
   markCurrent(state);
 }
-
-/** The tube on the far side of a part that was left out is one with the tube that led to it. */
-const tookOver = ({ twin }: Procedure, { item, goneTube }: BodyOf<'bypassed'>): ReadonlyMap<string, string> =>
-  new Map((twin?.loop.tubes ?? []).filter(({ id, from, to }) => id !== goneTube && (from[0] === item || to[0] === item)).map(({ id }) => [goneTube, id])); // prettier-ignore
-
-/** What came out gives nothing to what goes in under the same id: that is dry. */
-const tookNone = ({ outParts, outTubes }: BodyOf<'rebuilt'>): ReadonlyMap<string, string> =>
-  new Map([...outParts, ...outTubes].map((id) => [id, `${id} (out)`]));
 
 /** Share of the file's speeds at which the pump was told to run. */
 function slowedBy(procedure: Procedure, body: RunEvent['body']): number {

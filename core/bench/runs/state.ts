@@ -201,6 +201,14 @@ export function beginDryTest(
     if (after === 'verdict' && step) Reflect.deleteProperty(step.checks, id);
 }
 
+/** Parts and tubes are no part of the loop any more: what stood open at them, and whether they are tight, is no question of it. */
+export function forgetPlaces(state: RunState, parts: readonly string[], tubes: readonly string[]): void {
+  for (const tube of tubes) state.openJoints.delete(tube);
+  for (const port of [...state.openPorts]) if (parts.some((part) => port.startsWith(`${part}.`))) state.openPorts.delete(port);
+  const others = state.doubts.filter(({ part }) => !parts.includes(part));
+  state.doubts.splice(0, state.doubts.length, ...others);
+}
+
 /** The step is over: a wet test's pump stops with it. */
 export function closeStep(state: RunState, stepId: string, made: Made, deviation: Remark | null): void {
   const step = state.steps.find(({ id }) => id === stepId);

@@ -2,9 +2,9 @@ import { say } from '../../base/words/say.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import { STANDING } from '../../machine/loop-file/orientation.js';
 import { findingKey, findingsAtBench } from '../../machine/build-checks/beforeBuilding.js';
-import { changeBetween, isWetChange } from '../../machine/loop-change/loopChange.js';
+import { changeBetween, isWetChange, openedFor } from '../../machine/loop-change/loopChange.js';
 import type { Contents } from '../../physics/contents/contents.js';
-import { planUndo } from '../../physics/draining/takeOut.js';
+import { comesOutMl, planUndo } from '../../physics/draining/takeOut.js';
 import type { GeometricNetwork } from '../../physics/geometry/network.js';
 import { turnNetwork } from '../../physics/geometry/turned.js';
 import { WORTH_DRAWING_ML } from '../runs/contents.js';
@@ -36,20 +36,21 @@ export function changeOf(inside: LoopFile, wanted: LoopFile): Omit<ChangeFacts, 
 export function leastDrain(
   loop: LoopFile,
   network: GeometricNetwork | null,
-  { undone, ports, out }: Pick<ChangeFacts, 'undone' | 'ports' | 'out'>,
+  change: Pick<ChangeFacts, 'undone' | 'ports' | 'out'>,
   contents: Contents | null,
 ): LeastDrain {
-  const opened = [...undone, ...ports.filter(({ does }) => does === 'opens').map(({ place }) => place)];
-  if (opened.length === 0) return { drain: 'none', takeOut: null };
+  const joints = openedFor(change);
+  const parts = change.out.map(({ id }) => id);
+  if (joints.length === 0) return { drain: 'none', takeOut: null };
   if (!network || !contents) return { drain: 'whole', takeOut: null };
-  const { elsewhereMl, ...plan } = planUndo(turnNetwork(network, STANDING.upright), loop, { joints: opened, parts: out.map(({ id }) => id) }, contents); // prettier-ignore
-  const comesMl = plan.drawFirstMl + plan.hangsMl + plan.insideMl + plan.joints.reduce((sum, { volumeMl }) => sum + volumeMl, 0);
+  const { elsewhereMl, ...plan } = planUndo(turnNetwork(network, STANDING.upright), loop, { joints, parts }, contents);
+  const comesMl = comesOutMl(plan);
   if (comesMl > WHOLE_FROM_SHARE * (comesMl + elsewhereMl)) return { drain: 'whole', takeOut: null };
   const named = {
     ...plan,
-    part: out[0]?.id ?? '',
-    parts: out.map(({ id }) => id),
-    name: out.length === 1 ? (out[0]?.name ?? '') : say('what changes'),
+    part: parts[0] ?? '',
+    parts,
+    name: change.out.length === 1 ? (change.out[0]?.name ?? '') : say('what changes'),
   };
   return { drain: comesMl < WORTH_DRAWING_ML ? 'none' : 'down-to', takeOut: named };
 }

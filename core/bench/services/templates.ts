@@ -5,7 +5,13 @@ import { NEVER_TOGETHER } from '../../machine/liquids/mixing.js';
 import type { JobKind } from '../../workshop/jobs/kinds.js';
 
 const standard = (id: string): StepTemplate => STANDARD_TEMPLATE.steps.find((step) => step.id === id) as StepTemplate;
-const tick = (id: string, text: string, group: string, more: Partial<CheckTemplate> = {}): CheckTemplate => ({ id, text, group, ...more });
+/** A line of a step as a template holds it. */
+export const tick = (id: string, text: string, group: string, more: Partial<CheckTemplate> = {}): CheckTemplate => ({
+  id,
+  text,
+  group,
+  ...more,
+});
 
 const OPEN_TOOLS: readonly CheckTemplate[] = [
   tick('supply', 'Supply jumper or separate supply, tested', 'Tools'),
@@ -97,7 +103,8 @@ const kit = (kind: JobKind): StepTemplate => ({
   checks: KIT[kind].map((check) => ('mayNotApply' in check && check.mayNotApply ? check : { ...check, together: true })),
 });
 
-const BEFORE: StepTemplate = {
+/** What is read before anything is touched. */
+export const BEFORE: StepTemplate = {
   ...standard('baseline'),
   id: 'before',
   does: ['measures-before'],

@@ -209,16 +209,14 @@ export class LiquidInside {
     return own;
   }
 
-  /** The loop was changed: what stood in the old one stands in what stayed of it; what is gone took its own along. @returns mL that left so */
-  carryFrom(old: LiquidInside, gone: readonly string[]): number {
-    const left = gone.reduce((sum, id) => sum + old.takeOut(id), 0);
-    const nothing = new Map(gone.map((id) => [id, `${id} (out)`]));
-    const at = wettedInto(old.twin, old.at, this.twin, nothing);
+  /** The loop was changed: what is gone took its own along; the rest of the old one stands in what stayed of it. */
+  carryFrom(old: LiquidInside, gone: readonly string[]): void {
+    for (const id of gone) old.takeOut(id);
+    const at = wettedInto(old.twin, old.at, this.twin, new Map());
     this.at.reservoirMl = at.reservoirMl;
     this.at.wettedMl.set(at.wettedMl);
     this.spilledMl = old.spilledMl;
     this.filmMl = old.filmMl;
-    return left;
   }
 
   /** Liquid that went round stands everywhere on the way once it is opened, bubbles and pockets among it. */

@@ -79,9 +79,8 @@ export class DrainHands {
       drew(this.bench.jugMl(ran));
       if (drawAt !== null) this.say({ type: 'port', port: drawAt, open: false });
     }
-    const tubes = [
-      ...new Set(joints.filter(({ joint }) => /\.(from|to)$/.test(joint)).map(({ joint }) => joint.replace(/\.(from|to)$/, ''))),
-    ];
+    // a port that opens is no tube's
+    const tubes = [...new Set(joints.flatMap(({ joint }) => /^(.*)\.(?:from|to)$/.exec(joint)?.[1] ?? []))];
     for (const joint of tubes) this.say({ type: 'joint', joint, open: true });
     const came = this.bench.takeOut(
       parts,

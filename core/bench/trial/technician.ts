@@ -9,6 +9,7 @@ import { RunFold } from '../runs/replay.js';
 import { leftOpen } from '../runs/locks.js';
 import { refuseEntry } from '../runs/rules.js';
 import type { RunState } from '../runs/state.js';
+import { openedFor } from '../../machine/loop-change/loopChange.js';
 import { procedureAfterChange, rebuiltEntry } from '../services/changedLoop.js';
 import { SOUND } from '../inspection/grade.js';
 import { DrainHands } from './drainHands.js';
@@ -226,7 +227,7 @@ export class Technician {
     const change = this.procedure.service?.change;
     if (!change || !this.remade) return;
     const out = change.out.map(({ id }) => id);
-    const opened = [...change.undone, ...change.ports.filter(({ does }) => does === 'opens').map(({ place }) => place)];
+    const opened = openedFor(change);
     const ran = opened.length > 0 ? this.bench.takeOut(out, opened, []) : 0;
     const volumeMl = this.bench.jugMl(ran);
     if (ran > 1 && volumeMl > 0) this.say({ type: 'drained', step: step.id, volumeMl, how: 'jug', wasteId: null });

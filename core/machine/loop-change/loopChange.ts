@@ -226,6 +226,12 @@ export function changeBetween(inside: LoopFile, wanted: LoopFile): LoopChange {
   };
 }
 
+/** Every joint and port of the loop inside that stands open before the first part is lifted. */
+export const openedFor = ({ undone, ports }: Pick<LoopChange, 'undone' | 'ports'>): string[] => [
+  ...undone,
+  ...ports.filter(({ does }) => does === 'opens').map(({ place }) => place),
+];
+
 /** Whether anything that coolant meets changes: without that no joint is opened, and the drawing alone is put right. */
 export const isWetChange = ({ out, in: into, undone, made, ports }: LoopChange): boolean =>
   out.length + into.length + undone.length + made.length + ports.length > 0;

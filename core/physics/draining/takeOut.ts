@@ -30,6 +30,10 @@ export interface TakeOutPlan {
   readonly elsewhereMl: number;
 }
 
+/** mL that come in all: drawn first, at the joints, down from above them, and out of what is lifted. */
+export const comesOutMl = ({ drawFirstMl, joints, hangsMl, insideMl }: Omit<TakeOutPlan, 'elsewhereMl'>): number =>
+  joints.reduce((sum, { volumeMl }) => sum + volumeMl, drawFirstMl + hangsMl + insideMl);
+
 /** mL fewer at the joints that are worth a hose where a valve does nearly as well (judged) */
 const HOSE_FOR_ML = 25;
 /** inlets that anybody keeps an eye on */

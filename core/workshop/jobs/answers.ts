@@ -1,7 +1,6 @@
 import type { InsideNow } from '../../physics/live-book/insideNow.js';
 import type { Suspect } from '../lots/suspects.js';
 import type { LoopChange } from '../../machine/loop-change/loopChange.js';
-import type { TakeOutPlan } from '../../physics/draining/takeOut.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { Whereabouts } from './arrival.js';
 import type { BookedKind } from './kinds.js';
@@ -54,8 +53,8 @@ export interface JobChange {
   readonly file: LoopFile;
   readonly work: LoopChange;
   readonly drain: 'none' | 'down-to' | 'whole';
-  /** mL that come for it, and where they are drawn first; null: it is drained whole */
-  readonly takeOut: Pick<TakeOutPlan, 'drawFirstMl' | 'joints' | 'hangsMl' | 'insideMl'> | null;
+  /** mL that come where it is drawn down to what changes; null: it is drained whole, or not at all */
+  readonly comesMl: number | null;
 }
 
 /** A job as its page shows it. */

@@ -4,6 +4,7 @@ import { isOutline } from '../../../core/machine/loop-file/outline.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import { liquidOf } from '../../../core/machine/liquids/fluids.js';
 import { twinFor } from '../../../core/physics/live-book/atMark.js';
+import type { LoopContents, Standing } from '../../../core/physics/live-book/loopContents.js';
 import { passedOn } from '../../../core/physics/live-book/passedOn.js';
 import { and, eq } from 'drizzle-orm';
 import type { Scope } from '../../base/database/client.js';
@@ -36,13 +37,23 @@ export async function carryContents(scope: Scope, loopId: string, before: LoopFi
       say('A run goes on in this loop as it is inside: save the new drawing as wanted, and the job that changes the loop makes it so.'),
     );
   if (open || !kept) return;
-  const [own] = await scope.select({ coolant: loop.coolantProductId }).from(loop).where(eq(loop.id, loopId));
-  const liquid = liquidOf((await productOf(scope, own?.coolant ?? null)) ?? undefined);
   const { contents } = kept;
-  const passed = passedOn(twinFor(before, liquid), twinFor(file, liquid), contents, new Map());
-  const standing = passed.standing && { ...passed.standing, isRound: contents.standing?.isRound ?? false };
   const carried = isWet
     ? { ...contents, insideMl: contents.insideMl === 0 ? 0 : null, standing: null, way: null }
-    : { ...contents, standing };
+    : { ...contents, standing: await standingIn(scope, loopId, contents, before, file) };
   await scope.update(loopContents).set({ contents: carried }).where(eq(loopContents.loopId, loopId));
+}
+
+/** What stands where, in a drawing that was put right: part by part and tube by tube as it stood. */
+async function standingIn(
+  scope: Scope,
+  loopId: string,
+  contents: LoopContents,
+  before: LoopFile,
+  file: LoopFile,
+): Promise<Standing | null> {
+  const [own] = await scope.select({ coolant: loop.coolantProductId }).from(loop).where(eq(loop.id, loopId));
+  const liquid = liquidOf((await productOf(scope, own?.coolant ?? null)) ?? undefined);
+  const { standing } = passedOn(twinFor(before, liquid), twinFor(file, liquid), contents, new Map());
+  return standing && { ...standing, isRound: contents.standing?.isRound ?? false };
 }

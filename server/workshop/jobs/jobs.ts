@@ -3,6 +3,7 @@ import { loopHistory } from './loopHistory.js';
 import { appointmentsOf } from '../planning/appointments.js';
 import { slot } from '../../base/database/tables/planning.js';
 import { isOutline } from '../../../core/machine/loop-file/outline.js';
+import { comesOutMl } from '../../../core/physics/draining/takeOut.js';
 import { outFacts } from '../../../core/bench/services/serviceFacts.js';
 import { liquidOf } from '../../../core/machine/liquids/fluids.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
@@ -250,20 +251,21 @@ export async function readJob(ask: Ask, jobId = idFrom(ask.request, 'id', 'job')
   };
 }
 
-/** The work between the loop inside and the one that a job wants; null where it wants none, or has made it. */
+/** The work between the loop inside and the one that a job wants; null where it wants none, has made it, or is over. */
 async function changeFor(
   scope: Scope,
-  { service, loop: own }: Awaited<ReturnType<typeof loadJob>>,
+  { job: { state }, service, loop: own }: Awaited<ReturnType<typeof loadJob>>,
   file: LoopFile,
 ): Promise<JobChange | null> {
-  const wanted = await wantedFile(scope, service.wantedRevisionId);
+  // whatever was drawn since is no work of a job that is over
+  const wanted = ['done', 'cancelled'].includes(state) ? null : await wantedFile(scope, service.wantedRevisionId);
   if (!wanted) return null;
   const contents = await contentsOf(scope, service.loopId);
   const liquid = liquidOf((await productOf(scope, own.coolantProductId)) ?? undefined);
   const { change, takeOut } = outFacts({ loop: file, part: null, wanted: wanted.file, liquid, ...(contents ? { contents } : {}) });
   if (!change) return null;
-  const { wanted: _same, drain, ...work } = change;
-  return { number: wanted.number, file: wanted.file, work, drain, takeOut: takeOut && { hangsMl: 0, ...takeOut } };
+  const { wanted: becomes, found: _known, drain, ...work } = change;
+  return { number: wanted.number, file: becomes, work, drain, comesMl: takeOut && comesOutMl({ hangsMl: 0, drawAt: null, ...takeOut }) };
 }
 
 /** What a job took from the shelf and put into waste. */
@@ -306,8 +308,9 @@ export async function editJob(ask: Ask, input: JobEdit) {
     refuse('kind', say('A build stays a build, and a service a service; cancel it and book the other.'));
   await demandPart(scope, row.service.loopId, input.partId);
   demandDays(input);
-  const isSameWish = input.kind === row.job.kind && (input.kind === 'part-conversion' ? input.partId === row.service.partId : input.wanted === undefined || input.wanted === null); // prettier-ignore
-  const wantedRevisionId = isSameWish ? row.service.wantedRevisionId : await wantedRevision(ask, { ...input, loopId: row.service.loopId });
+  // the drawing without a part follows from the part: the same part asks for no other
+  const isSamePart = input.kind === 'part-conversion' && row.job.kind === input.kind && row.service.partId === input.partId;
+  const wantedRevisionId = isSamePart ? row.service.wantedRevisionId : await wantedRevision(ask, { ...input, loopId: row.service.loopId });
   const { estimate, changed: asksAgain } = await repricedEstimate(
     ask,
     { kind: row.job.kind, estimate: row.service.estimate },

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed } from 'vue';
 import { say } from '@core/base/words/say.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { lacksOf, withoutPlace } from '@core/bench/runs/criteria.js';
@@ -12,6 +12,7 @@ import { useSubmit } from '../../base/http/useSubmit.js';
 import FrameOrder from '../frame/FrameOrder.vue';
 import FramePart from '../frame/FramePart.vue';
 import LoopProfile from '../../machine/profile/LoopProfile.vue';
+import PutAway from '../services/PutAway.vue';
 import CameOut from '../draining/CameOut.vue';
 
 /** The loop becomes the one that was wanted: line by line, each part that comes out with its place, and then said once. */
@@ -49,12 +50,6 @@ const order = computed(() => {
   return open.value[0]?.text ?? (away.value.length > 0 ? say('Say where what came out lies') : say('Look once more at the wanted drawing'));
 });
 
-const place = ref('');
-function putAway(): void {
-  for (const { id } of away.value)
-    emit('send', { type: 'swapped', step: props.step, item: id, action: 'removed', text: place.value.trim(), heldMl: 0 });
-  place.value = '';
-}
 async function rebuilt(): Promise<void> {
   const said = await submit.run((idempotencyKey) => call('POST', `/runs/${props.runId}/rebuilt`, { idempotencyKey }));
   if (said) emit('changed');
@@ -71,10 +66,7 @@ async function rebuilt(): Promise<void> {
         jug and enter what came.
       </p>
       <CameOut :step="step?.id ?? ''" :expected-ml="held >= 5 ? held : null" @send="emit('send', $event)" />
-      <form v-if="away.length" class="away" novalidate @submit.prevent="putAway">
-        <v-text-field v-model="place" :label="`Where they lie: ${away.map(({ name }) => name).join(', ')}`" hide-details />
-        <v-btn type="submit" size="large" :disabled="!place.trim()">All of them there</v-btn>
-      </form>
+      <PutAway v-if="away.length" :step="step?.id ?? ''" :parts="away" @send="emit('send', $event)" />
     </section>
   </FramePart>
   <FramePart v-if="!locked && isReady" at="act">
@@ -98,12 +90,6 @@ async function rebuilt(): Promise<void> {
 .first {
   border-left: 5px solid var(--ink);
   padding-left: 12px;
-}
-.away {
-  display: grid;
-  grid-template-columns: 1fr auto;
-  gap: 12px;
-  align-items: center;
 }
 .said {
   display: grid;

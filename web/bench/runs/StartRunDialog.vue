@@ -8,6 +8,7 @@ import { computed, onMounted, reactive, ref, watch } from 'vue';
 import { DEFAULT_SCHOOLS, LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from '@core/physics/leak-testing/schools.js';
 import { cannotSimulate } from '@core/bench/simulated-bench/bench.js';
 import type { PracticeOf } from '@core/bench/practice/schema.js';
+import type { BuildKind } from '@core/workshop/jobs/kinds.js';
 import { jointsOfPart, usualSchools, type WorkshopSchools } from '@core/workshop/jobs/usualSchools.js';
 import type { Scenario } from '@core/bench/simulated-bench/truth.js';
 import { LEAK_LIMITS } from '@core/physics/leak-testing/defaults.js';
@@ -24,7 +25,15 @@ import NumberField from '../../base/units/NumberField.vue';
 import DialogFocus from '../../base/look/DialogFocus.vue';
 
 /** Which bench, and by which school: each choice says what it leaves open. */
-const props = defineProps<{ loopId: string; loopName: string; systemName: string; /** of a build that was booked */ jobId?: string }>();
+const props = defineProps<{
+  loopId: string;
+  loopName: string;
+  systemName: string;
+  /** of a build that was booked */
+  jobId?: string;
+  /** what it was booked as; missing: a commissioning */
+  kind?: BuildKind;
+}>();
 const emit = defineEmits<{ close: []; started: [runId: string] }>();
 const submit = useSubmit();
 const benches = ref<{ id: string; name: string; taken: string | null }[]>([]);
@@ -90,7 +99,7 @@ async function load(): Promise<void> {
     coolants.load().catch(() => undefined),
   ]);
   const { byKind, ...usual } = shop.workshop.schools;
-  ours.value = { ...usual, ...byKind?.commissioning };
+  ours.value = { ...usual, ...byKind?.[props.kind ?? 'commissioning'] };
   Object.assign(schools, ours.value);
   resolution.value = schools.gaugeResolutionKpa;
   benches.value = shop.benches.map((bench) => ({

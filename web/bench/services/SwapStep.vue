@@ -13,6 +13,7 @@ import { gradeItem } from '@core/bench/inspection/grade.js';
 import { get } from '../../base/http/api.js';
 import ChoiceRow from '../../base/look/ChoiceRow.vue';
 import NumberField from '../../base/units/NumberField.vue';
+import PutAway from './PutAway.vue';
 import LeftOpenDialog from '../left-open/LeftOpenDialog.vue';
 import LeftOpenList from '../left-open/LeftOpenList.vue';
 
@@ -120,12 +121,6 @@ function swap(): void {
 }
 /** parts of a loop that is over, without a place yet: most lie in one box */
 const away = computed(() => (own.value?.does.includes('puts-away') ? withoutPlace(props.procedure, own.value, props.state.service) : []));
-const place = ref('');
-function putAway(): void {
-  for (const { id } of away.value)
-    emit('send', { type: 'swapped', step: props.step, item: id, action: 'removed', text: place.value.trim(), heldMl: 0 });
-  place.value = '';
-}
 function use(): void {
   const found = shelf.value.find(({ id }) => id === usedId.value);
   if (!found || usedCount.value === null || usedCount.value <= 0) return;
@@ -161,10 +156,7 @@ const done = computed(() => [
           </button>
         </li>
       </ul>
-      <form v-if="!locked && away.length" class="away" novalidate @submit.prevent="putAway">
-        <v-text-field v-model="place" :label="`Where they lie: ${away.map(({ name }) => name).join(', ')}`" hide-details />
-        <v-btn type="submit" size="large" :disabled="!place.trim()">All of them there</v-btn>
-      </form>
+      <PutAway v-if="!locked && away.length" :step="step" :parts="away" @send="emit('send', $event)" />
       <form v-if="!locked" class="entry" novalidate @submit.prevent="swap">
         <v-select v-model="item" :items="items" label="Part, plug or run" hide-details />
         <ChoiceRow v-model="action" label="It was" :options="ACTIONS" />
@@ -207,12 +199,6 @@ button.link {
   min-height: 44px;
   text-decoration: underline;
   justify-self: start;
-}
-.away {
-  display: grid;
-  grid-template-columns: 1fr auto;
-  gap: 12px;
-  align-items: center;
 }
 .swap {
   display: grid;

@@ -15,8 +15,8 @@ export interface SaidByPart {
   readonly words: string;
 }
 
-/** What a machine says by itself: its readings under load, today's among them. */
-export function useSays(systemId: () => string): { lines: ComputedRef<SaidByPart[]>; risenK: ComputedRef<number | null> } {
+/** What a machine says by itself: its readings under load, today's among them. @param systemId null: nothing is asked */
+export function useSays(systemId: () => string | null): { lines: ComputedRef<SaidByPart[]>; risenK: ComputedRef<number | null> } {
   const { data: page } = usePage((signal) => get<ConditionPage>(`/systems/${systemId()}/condition`, signal), systemId);
   const conditions = computed(() => {
     const { parts = [], readings = [], marks = [], limits = null } = (page.value ?? {}) as Partial<ConditionPage>;

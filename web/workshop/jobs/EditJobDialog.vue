@@ -23,7 +23,7 @@ const form = reactive<JobForm>({
   parts: estimate.parts.map((each) => ({ ...each })),
   kind: props.job.kind,
   partId: props.job.partId,
-  wanted: null,
+  wanted: props.job.kind === 'loop-change' ? (props.job.change?.number ?? null) : null,
   neededBy: props.job.neededBy ?? '',
   partsOn: props.job.partsOn ?? '',
   dropOffOn: props.job.dropOffOn ?? '',
@@ -43,7 +43,7 @@ async function save(): Promise<void> {
       body: {
         kind: form.kind,
         partId: needsPart.value ? form.partId : null,
-        wanted: wantsDrawing.value ? form.wanted : (props.job.change?.number ?? null),
+        wanted: form.kind === 'loop-change' ? form.wanted : null,
         intake: intakeOf(form),
         estimate: estimateOf(form),
         ...daysOf(form),

@@ -1,18 +1,16 @@
 <script setup lang="ts">
-import { sayWord } from '@core/base/words/say.js';
 import { LEAK_SCHOOLS, WET_SCHOOLS, type LeakSchool, type WetSchool } from '@core/physics/leak-testing/schools.js';
+import { choicesOf } from '../../base/look/choices.js';
 
 /** How leaks are looked for after a job, each choice with what it leaves open. */
 const leak = defineModel<LeakSchool>('leak', { required: true });
 const wet = defineModel<WetSchool>('wet', { required: true });
-const choices = (all: Record<string, { label: string }>) =>
-  Object.entries(all).map(([value, { label }]) => ({ value, title: sayWord(label) }));
 </script>
 
 <template>
   <v-select
     v-model="leak"
-    :items="choices(LEAK_SCHOOLS)"
+    :items="choicesOf(LEAK_SCHOOLS)"
     label="Leak test afterwards"
     :hint="LEAK_SCHOOLS[leak].consequence"
     persistent-hint
@@ -21,7 +19,7 @@ const choices = (all: Record<string, { label: string }>) =>
   <v-select
     v-if="LEAK_SCHOOLS[leak].wet"
     v-model="wet"
-    :items="choices(WET_SCHOOLS)"
+    :items="choicesOf(WET_SCHOOLS)"
     label="Only the pump runs"
     :hint="WET_SCHOOLS[wet].consequence"
     persistent-hint

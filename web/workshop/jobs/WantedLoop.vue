@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { say } from '@core/base/words/say.js';
-import { changeBetween } from '@core/machine/loop-change/loopChange.js';
+import type { LoopChange } from '@core/machine/loop-change/loopChange.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import type { WantedLoop } from '@core/workshop/jobs/answers.js';
 import { useDates } from '../../base/units/dates.js';
@@ -12,7 +12,8 @@ import LoopProfile from '../../machine/profile/LoopProfile.vue';
 const wanted = defineModel<number | null>({ required: true });
 const props = defineProps<{
   wishes: readonly WantedLoop[];
-  inside: LoopFile;
+  /** the chosen one and the work that it asks for; null: none is chosen */
+  chosen: { readonly file: LoopFile; readonly change: LoopChange } | null;
   loopId: string | null;
   colour: string | null;
   at: (path: string) => string[];
@@ -26,8 +27,6 @@ const choices = computed(() =>
       : say('revision {number} of {day}', { number, day: dates.day(at) }),
   })),
 );
-const chosen = computed(() => props.wishes.find(({ number }) => number === wanted.value) ?? null);
-const work = computed(() => (chosen.value ? changeBetween(props.inside, chosen.value.file) : null));
 </script>
 
 <template>
@@ -40,7 +39,7 @@ const work = computed(() => (chosen.value ? changeBetween(props.inside, chosen.v
     <template v-else>
       <v-select v-model="wanted" :items="choices" label="What the loop shall become" :error-messages="at('wanted')" />
       <LoopProfile v-if="chosen" :loop="chosen.file" :filled="new Map()" :colour="colour" :height="110" label="The loop as it is wanted" />
-      <ChangeWork v-if="work" :work="work" />
+      <ChangeWork v-if="chosen" :work="chosen.change" />
     </template>
   </section>
 </template>

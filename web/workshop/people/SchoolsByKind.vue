@@ -1,15 +1,16 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { capital, say, sayWord } from '@core/base/words/say.js';
+import { capital, say } from '@core/base/words/say.js';
 import { LEAK_SCHOOLS, WET_SCHOOLS, type LeakSchool, type WetSchool } from '@core/physics/leak-testing/schools.js';
 import { BOOKED_KINDS, type BookedKind } from '@core/workshop/jobs/kinds.js';
 import { TESTED_KINDS, usualSchools, type JobSchools, type LeakAndWet } from '@core/workshop/jobs/usualSchools.js';
+import { choicesOf } from '../../base/look/choices.js';
 
 /** How leaks are looked for after each kind of job; what is usual, where the workshop says nothing. */
 const model = defineModel<JobSchools>({ required: true });
 defineProps<{ readonly: boolean }>();
-const LEAKS = Object.entries(LEAK_SCHOOLS).map(([value, { label }]) => ({ value, title: sayWord(label) }));
-const WETS = Object.entries(WET_SCHOOLS).map(([value, { label }]) => ({ value, title: sayWord(label) }));
+const LEAKS = choicesOf(LEAK_SCHOOLS);
+const WETS = choicesOf(WET_SCHOOLS);
 const rows = computed(() =>
   TESTED_KINDS.map((kind) => ({
     kind,

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { say, sayWord } from '@core/base/words/say.js';
+import { say } from '@core/base/words/say.js';
 import { formatMl } from '@core/base/units/display.js';
 import type { Shop } from '@core/workshop/people/answers.js';
 import { DRAIN_HABITS } from '@core/physics/draining/defaults.js';
@@ -13,6 +13,7 @@ import { useSubmit } from '../../base/http/useSubmit.js';
 import { useNotices } from '../../base/shell/notices.js';
 import type { JobSchools } from '@core/workshop/jobs/usualSchools.js';
 import SchoolsByKind from './SchoolsByKind.vue';
+import { choicesOf } from '../../base/look/choices.js';
 import StaleNotice from '../../base/shell/StaleNotice.vue';
 import NumberField from '../../base/units/NumberField.vue';
 
@@ -41,8 +42,6 @@ const MONTHS = [
 ];
 const HEADS = [{ value: null, title: 'never' }, ...[50, 100, 200, 300].map((ml) => ({ value: ml, title: say('when it saves {formatMl} or more', { formatMl: formatMl(ml) }) }))]; // prettier-ignore
 const zones = Intl.supportedValuesOf('timeZone');
-const choices = (all: Record<string, { label: string }>) =>
-  Object.entries(all).map(([value, { label }]) => ({ value, title: sayWord(label) }));
 
 // the form follows what is saved; a new person or bench leaves it as it was typed
 watch(
@@ -101,7 +100,7 @@ function keepMine(): void {
     <v-autocomplete v-model="form.timeZone" :items="zones" label="Time zone" :readonly="!isLead" :error-messages="submit.at('timeZone')" />
     <v-select
       v-model="form.policy"
-      :items="choices(SERVICE_POLICIES)"
+      :items="choicesOf(SERVICE_POLICIES)"
       label="Coolant comes out"
       hint="Or earlier, where the coolant's own life ends first"
       persistent-hint
@@ -128,7 +127,7 @@ function keepMine(): void {
     </div>
     <v-select
       v-model="form.leak"
-      :items="choices(LEAK_SCHOOLS)"
+      :items="choicesOf(LEAK_SCHOOLS)"
       label="Leaks are looked for"
       :hint="LEAK_SCHOOLS[form.leak].consequence"
       persistent-hint
@@ -136,7 +135,7 @@ function keepMine(): void {
     />
     <v-select
       v-model="form.limit"
-      :items="choices(LEAK_LIMITS)"
+      :items="choicesOf(LEAK_LIMITS)"
       label="The air test excludes"
       :hint="LEAK_LIMITS[form.limit].meaning"
       persistent-hint
@@ -144,7 +143,7 @@ function keepMine(): void {
     />
     <v-select
       v-model="form.wet"
-      :items="choices(WET_SCHOOLS)"
+      :items="choicesOf(WET_SCHOOLS)"
       label="Only the pump runs for"
       :hint="WET_SCHOOLS[form.wet].consequence"
       persistent-hint

@@ -180,8 +180,9 @@ export const ENTRIES: { readonly [T in RunEventType]: EntryDefinition<BodyOf<T>>
   withdrawn,
 };
 
-/** Whether an entry came with other steps or another loop: what was folded with the old ones is folded anew. */
-export const changesProcedure = ({ type }: Pick<RunEventBody, 'type'>): boolean => ['rescoped', 'bypassed', 'rebuilt'].includes(type);
-
 /** The definition of one entry. */
-export const definitionOf = (body: RunEventBody): EntryDefinition<RunEventBody> => ENTRIES[body.type] as never;
+export const definitionOf = ({ type }: Pick<RunEventBody, 'type'>): EntryDefinition<RunEventBody> => ENTRIES[type] as never;
+
+/** Whether an entry came with other steps or another loop: what was folded with the old ones is folded anew. */
+export const changesProcedure = (body: Pick<RunEventBody, 'type'>): boolean =>
+  body.type === 'rescoped' || definitionOf(body).carriesOver !== undefined;

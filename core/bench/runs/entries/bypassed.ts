@@ -1,6 +1,7 @@
 import { volumeMl } from '../../../base/checking/fields.js';
 import { refusal, type EntryDefinition } from '../entry.js';
 import { swapWords, tookAlong } from './swapped.js';
+import { forgetPlaces } from '../state.js';
 import { item, sentence, step } from './fields.js';
 
 /** A part was left out of the loop: from here on the loop, its book and its refill are those without it. */
@@ -26,11 +27,10 @@ export const bypassed: EntryDefinition<BypassedEntry> = {
     const { service } = state;
     service.swaps.push({ item: what, action: 'bypassed', text, heldMl, ...made });
     if (heldMl > 0) tookAlong(state, heldMl, made, procedure);
-    state.openJoints.delete(goneTube);
-    for (const port of [...state.openPorts]) if (port.startsWith(`${what}.`)) state.openPorts.delete(port);
-    // whether it is tight itself is no question of this loop any more
-    const others = state.doubts.filter(({ part }) => part !== what);
-    state.doubts.splice(0, state.doubts.length, ...others);
+    forgetPlaces(state, [what], [goneTube]);
   },
+  // the tube on its far side is one with the tube that led to it
+  carriesOver: ({ item: what, goneTube }, { twin }) =>
+    new Map((twin?.loop.tubes ?? []).filter(({ id, from, to }) => id !== goneTube && (from[0] === what || to[0] === what)).map(({ id }) => [goneTube, id])), // prettier-ignore
   reads: ({ item: what, text, heldMl }, { nameOf }) => swapWords({ item: what, action: 'bypassed', text, heldMl }, nameOf(what)),
 };

@@ -3,6 +3,7 @@ import { say } from '../../../base/words/say.js';
 import { refusal, type EntryDefinition } from '../entry.js';
 import { expectedDrains } from '../contents.js';
 import { drainsDownTo, type ServiceFacts } from '../facts.js';
+import { forgetPlaces } from '../state.js';
 import { step } from './fields.js';
 
 /** The loop was changed: from here on the loop, its book and its refill are those of the drawing that was wanted. */
@@ -31,11 +32,9 @@ export const rebuilt: EntryDefinition<RebuiltEntry> = {
   },
   apply: (state, { outParts, outTubes }, made) => {
     state.service.rebuilds.push(made);
-    for (const tube of outTubes) state.openJoints.delete(tube);
-    for (const port of [...state.openPorts]) if (outParts.some((part) => port.startsWith(`${part}.`))) state.openPorts.delete(port);
-    // whether a part that is out is tight itself is no question of this loop any more
-    const others = state.doubts.filter(({ part }) => part === null || !outParts.includes(part));
-    state.doubts.splice(0, state.doubts.length, ...others);
+    forgetPlaces(state, outParts, outTubes);
   },
+  // what came out gives nothing to what goes in under the same id: that is dry
+  carriesOver: ({ outParts, outTubes }) => new Map([...outParts, ...outTubes].map((id) => [id, `${id} (out)`])),
   reads: () => say('The loop is now as it was wanted'),
 };
