@@ -91,9 +91,17 @@ export async function leadRun(
   return visitor.post(`/runs/${run.id}/sign-off`, { id: randomUUID(), remark: 'done' });
 }
 
-/** The log of a whole commissioning at once, as it stands after a day at the bench: what the tests of that day lead one by one. */
-async function writeLog(bench: TestBench, visitor: Visitor, run: Led, coolant: Lot): Promise<void> {
-  const events = played(bench, run, coolant, {});
+/** The log of a whole run at once, as it stands after a day at the bench: what the tests of that day lead one by one. */
+async function writeLog(
+  bench: TestBench,
+  visitor: Visitor,
+  run: Led,
+  coolant: Lot,
+  { service, instead = (body) => [body] }: Hands = {},
+): Promise<void> {
+  const events = played(bench, run, coolant, { service })
+    .flatMap((event) => instead(event.body).map((body, nth) => ({ ...event, id: nth === 0 ? event.id : randomUUID(), body })))
+    .map((event, at) => ({ ...event, seq: at + 1 }));
   await bench.pool.query(
     `insert into run_event (id, workshop_id, run_id, seq, happened_at, person_id, body, created_at)
       select e.id, p.workshop_id, $1, e.seq, e.at, p.id, e.body, e.at
@@ -101,6 +109,12 @@ async function writeLog(bench: TestBench, visitor: Visitor, run: Led, coolant: L
     [run.id, JSON.stringify(events), visitor.email],
   );
   bench.nowMs = Math.max(bench.nowMs, Date.parse(events.at(-1)?.at ?? '') + 60_000);
+}
+
+/** A run whose log was written at once, and its sign-off: for what comes after the bench. */
+export async function writtenRun(bench: TestBench, visitor: Visitor, run: Led, coolant: Lot, hands?: Hands): ReturnType<typeof leadRun> {
+  await writeLog(bench, visitor, run, coolant, hands);
+  return visitor.post(`/runs/${run.id}/sign-off`, { id: randomUUID(), remark: 'done' });
 }
 
 /** A machine whose loop was commissioned with one lot. */

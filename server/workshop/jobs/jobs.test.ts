@@ -7,7 +7,7 @@ import type { Procedure } from '../../../core/bench/runs/procedure.js';
 import { DEFAULT_SCHOOLS } from '../../../core/physics/leak-testing/schools.js';
 import type { JobKind } from '../../../core/workshop/jobs/kinds.js';
 import { errorOf, TestBench, type Visitor } from '../../../tests/integration/bench.js';
-import { commissioned, leadRun, lotOf, type Lot } from '../../../tests/integration/led.js';
+import { commissioned, leadRun, writtenRun, lotOf, type Lot } from '../../../tests/integration/led.js';
 
 let bench: TestBench;
 let desk: Visitor;
@@ -189,13 +189,15 @@ describe('a yearly flush', () => {
       bench.wait(200 * 86_400);
       const { run } = await begun(systemId, loopId, 'drain-refill');
       let jugMl = 0;
-      const signed = await leadRun(bench, desk, run, lot, {}, (body) => {
-        if (body.type === 'drained') jugMl += putBackShare * body.volumeMl;
-        if (body.type !== 'pour' || jugMl <= 0) return [body];
-        const backMl = Math.min(jugMl, body.volumeMl);
-        jugMl = 0;
-        const rest = body.volumeMl - backMl;
-        return [{ ...body, volumeMl: backMl, from: 'own-jug' }, ...(rest > 0 ? [{ ...body, volumeMl: rest }] : [])];
+      const signed = await writtenRun(bench, desk, run, lot, {
+        instead: (body) => {
+          if (body.type === 'drained') jugMl += putBackShare * body.volumeMl;
+          if (body.type !== 'pour' || jugMl <= 0) return [body];
+          const backMl = Math.min(jugMl, body.volumeMl);
+          jugMl = 0;
+          const rest = body.volumeMl - backMl;
+          return [{ ...body, volumeMl: backMl, from: 'own-jug' }, ...(rest > 0 ? [{ ...body, volumeMl: rest }] : [])];
+        },
       });
       expect(signed.status).toBe(201);
       const { events } = (await desk.get<{ events: { body: { from?: string; volumeMl?: number } }[] }>(`/runs/${run.id}`)).body;
@@ -250,11 +252,13 @@ describe('a part that is suspected', () => {
     expect(asked.body.mates.map(({ systemName }) => systemName)).toEqual(['Also plugged']);
     expect((await desk.get<{ what: null }>(`/jobs/${job.id}/mates?suspect=part&item=graphics`)).body.what).toBeNull();
 
-    const signed = await leadRun(bench, desk, run, lot, {
-      findings: { pump: { surface: 'pitted' } },
-      cause: { cause: 'corrosion', suspect: 'part', item: 'pump', particlesStayed: false, text: '' },
-      cleaner: { name: 'citric bath', minutes: 40, mostMinutes: 60 },
-      swaps: [{ item: 'pump', action: 'replaced', text: 'new pump', heldMl: 0, bag: { make: 'Slow pump', lot: 'S-1' } }],
+    const signed = await writtenRun(bench, desk, run, lot, {
+      service: {
+        findings: { pump: { surface: 'pitted' } },
+        cause: { cause: 'corrosion', suspect: 'part', item: 'pump', particlesStayed: false, text: '' },
+        cleaner: { name: 'citric bath', minutes: 40, mostMinutes: 60 },
+        swaps: [{ item: 'pump', action: 'replaced', text: 'new pump', heldMl: 0, bag: { make: 'Slow pump', lot: 'S-1' } }],
+      },
     });
     expect(signed.body.mates?.map(({ systemName }) => systemName)).toEqual(['Also plugged']);
     expect(whyOf((await page(of('Also plugged').systemId)).dues.find(({ kind }) => kind === 'follow-up'))).toContain('Q-77');
@@ -277,11 +281,13 @@ describe('a strip and clean', () => {
     await commissioned(bench, desk, 'Stranger', lot);
     const { systemId, loopId } = await commissioned(bench, desk, 'Sick', bad);
     const { run } = await begun(systemId, loopId, 'strip-clean');
-    const signed = await leadRun(bench, desk, run, lot, {
-      findings: { graphics: { deposit: 'layer' }, pump: { worn: true } },
-      cause: { cause: 'fallout', suspect: 'coolant-lot', item: null, particlesStayed: true, text: '' },
-      cleaner: { name: 'citric bath', minutes: 40, mostMinutes: 60 },
-      swaps: [{ item: 'pump', action: 'replaced', text: 'new pump', heldMl: 0 }],
+    const signed = await writtenRun(bench, desk, run, lot, {
+      service: {
+        findings: { graphics: { deposit: 'layer' }, pump: { worn: true } },
+        cause: { cause: 'fallout', suspect: 'coolant-lot', item: null, particlesStayed: true, text: '' },
+        cleaner: { name: 'citric bath', minutes: 40, mostMinutes: 60 },
+        swaps: [{ item: 'pump', action: 'replaced', text: 'new pump', heldMl: 0 }],
+      },
     });
     expect(signed.body.mates?.map(({ systemName }) => systemName)).toEqual(['Mate']);
     // the record tells how it came in, what was read before, what the last water was, and what it can claim
@@ -306,9 +312,11 @@ describe('a leak whose final part is awaited', () => {
     const { run } = await begun(systemId, loopId, 'leak-repair');
     const at = run.procedure.facts?.joints[1]?.id ?? '';
     const until = new Date(bench.nowMs + 20 * 86_400_000).toISOString().slice(0, 10);
-    const signed = await leadRun(bench, desk, run, lot, {
-      leak: { at, text: 'a wet ring', cause: 'fitting-ring', fix: 'old ring turned round' },
-      temporary: { what: 'old O-ring', awaits: 'a new O-ring', until, limits: ['do-not-move', 'level-daily'] },
+    const signed = await writtenRun(bench, desk, run, lot, {
+      service: {
+        leak: { at, text: 'a wet ring', cause: 'fitting-ring', fix: 'old ring turned round' },
+        temporary: { what: 'old O-ring', awaits: 'a new O-ring', until, limits: ['do-not-move', 'level-daily'] },
+      },
     });
     expect(signed.status).toBe(201);
     const follow = (await page(systemId)).dues.find(({ kind }) => kind === 'follow-up');
@@ -323,7 +331,9 @@ describe('a partial drain', () => {
     const before = (await page(systemId)).dues.find(({ kind }) => kind === 'coolant-service')?.dueOn;
     bench.wait(30 * 86_400);
     const { run } = await begun(systemId, loopId, 'partial-drain', { partId: 'graphics' });
-    await leadRun(bench, desk, run, lot, { swaps: [{ item: 'graphics', action: 'replaced', text: 'block for the new card', heldMl: 0 }] });
+    await writtenRun(bench, desk, run, lot, {
+      service: { swaps: [{ item: 'graphics', action: 'replaced', text: 'block for the new card', heldMl: 0 }] },
+    });
     const { dues } = await page(systemId);
     expect(dues.find(({ kind }) => kind === 'coolant-service')?.dueOn).toBe(before);
     expect(dues.some(({ kind }) => kind === 'settling-check')).toBe(true);
@@ -334,7 +344,7 @@ describe('a retired loop', () => {
   it('ends every clock, keeps its parts with their place, and keeps the history', async () => {
     const { systemId, loopId } = await commissioned(bench, desk, 'Old', lot);
     const { run } = await begun(systemId, loopId, 'retirement');
-    await leadRun(bench, desk, run, lot, { swaps: [{ item: 'pump', action: 'removed', text: 'shelf 4', heldMl: 0 }] });
+    await writtenRun(bench, desk, run, lot, { service: { swaps: [{ item: 'pump', action: 'removed', text: 'shelf 4', heldMl: 0 }] } });
     const { system, dues, history } = await page(systemId);
     expect(system.state).toBe('retired');
     expect(dues).toEqual([]);

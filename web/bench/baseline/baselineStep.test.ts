@@ -72,6 +72,22 @@ describe('a reading under load on screen', () => {
     expect(verdictsOf(run.procedure, run.state)).toContainEqual(expect.objectContaining({ verdict: 'cooler', than: 'before' }));
   });
 
+  it('keep what is being typed when somebody else’s entry comes in', async () => {
+    const run = new TestRun().upTo('baseline');
+    const conditions = { setting: 'load, quiet', workload: 'render', durationMinutes: 45, statistic: 'peak', panels: 'on', pumpPercent: 0, fanPercent: 0, roomC: 22, coolantC: null, flowLph: null, levelMm: null } as const; // prettier-ignore
+    run.say({ type: 'baseline', reading: { ...conditions, sensor: 'processor package', partC: 82, powerW: 150, oldCooler: true } }); // prettier-ignore
+    const screen = mountScreen(BaselineStep, { props: { state: run.state, locked: false, build: true } });
+    const part = () =>
+      screen
+        .findAllComponents({ name: 'NumberField' })
+        .find((each) => each.props('label') === 'Part')
+        ?.find('input');
+    await part()?.setValue('64');
+    run.say({ type: 'note', step: 'baseline', text: 'by a colleague' });
+    await screen.setProps({ state: { ...run.state } });
+    expect((part()?.element as HTMLInputElement | undefined)?.value).toBe('64');
+  });
+
   it('say that a test may end once nothing changes any more, and begin anew after a reading', () => {
     const run = new TestRun().upTo('baseline');
     for (const minute of [0, 10, 20, 30, 40, 50])

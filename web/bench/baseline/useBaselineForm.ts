@@ -7,6 +7,7 @@ import { compareBaselines } from '@core/physics/diagnosis/compare.js';
 import type { AlsoRead, BaselineReading } from '@core/physics/diagnosis/reading.js';
 import { PART_KINDS, type PartKind } from '@core/physics/diagnosis/sensors.js';
 import { comparisonWords, perWattWords } from '@core/edge/words/readings.js';
+import { whenChanged } from '../../base/look/whenChanged.js';
 import { useNow } from '../../base/units/now.js';
 import { useRunBench } from '../instruments/liveBench.js';
 
@@ -94,15 +95,18 @@ export function useBaselineForm(props: { readonly state: RunState; readonly befo
     const own = props.state.befores.filter(({ value }) => value.setting === conditions.setting);
     return new Map(own.map(({ value }) => [value.sensor, value]));
   });
-  watch(
-    earlier,
+  whenChanged(
+    () => [...earlier.value.values()],
     (found) => {
-      const [first] = found.values();
+      const [first] = found;
       if (!first) return;
       const { workload, statistic, panels, durationMinutes, pumpPercent, fanPercent } = first;
       Object.assign(conditions, { workload, statistic, panels, durationMinutes });
       if (!first.oldCooler) Object.assign(conditions, { pumpPercent, fanPercent });
-      rows.splice(0, rows.length, ...[...found.values()].map(({ sensor, powerW }): SensorRow => ({ sensor, partC: null, powerW })));
+      // what a hand has typed stays, whatever is proposed around it
+      const typed = rows.filter(({ partC }) => partC !== null);
+      const proposed = found.filter(({ sensor }) => !typed.some((row) => row.sensor === sensor));
+      rows.splice(0, rows.length, ...typed, ...proposed.map(({ sensor, powerW }): SensorRow => ({ sensor, partC: null, powerW })));
     },
     { immediate: true },
   );

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { reactive, watch } from 'vue';
+import { reactive } from 'vue';
 import { say } from '@core/base/words/say.js';
 import type { HeatLimits } from '@core/physics/condition/limits.js';
 import type { Shop } from '@core/workshop/people/answers.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
+import { whenChanged } from '../../base/look/whenChanged.js';
 import { useNotices } from '../../base/shell/notices.js';
 import NumberField from '../../base/units/NumberField.vue';
 
@@ -20,7 +21,7 @@ const typed = ({ hotRoomC, partC, riseShare }: HeatLimits): Typed => ({
   risePercent: Math.round(100 * riseShare),
 });
 const form = reactive<Typed>(typed(props.shop.heatLimits));
-watch(
+whenChanged(
   () => props.shop.heatLimits,
   (limits) => Object.assign(form, typed(limits)),
 );

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { say } from '@core/base/words/say.js';
 import type { Shop } from '@core/workshop/people/answers.js';
-import { reactive, watch } from 'vue';
+import { reactive } from 'vue';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
+import { whenChanged } from '../../base/look/whenChanged.js';
 import { useNotices } from '../../base/shell/notices.js';
 
 /** Where the workshop is found: what stands on letters and papers, and what codes and feeds are made from. */
@@ -13,7 +14,7 @@ const submit = useSubmit();
 const notices = useNotices();
 const example = 'https://desk.example';
 const form = reactive({ ...props.shop.contact });
-watch(
+whenChanged(
   () => props.shop.contact,
   (contact) => Object.assign(form, contact),
 );

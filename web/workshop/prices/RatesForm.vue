@@ -4,9 +4,10 @@ import { BOOKED_KIND_KEYS, BOOKED_KINDS, type BookedKind } from '@core/workshop/
 import { CURRENCIES } from '@core/workshop/prices/money.js';
 import { CHARGES } from '@core/workshop/prices/rates.js';
 import { capital, say } from '@core/base/words/say.js';
-import { computed, ref, watch } from 'vue';
+import { computed, ref } from 'vue';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
+import { whenChanged } from '../../base/look/whenChanged.js';
 import { useNotices } from '../../base/shell/notices.js';
 import NumberField from '../../base/units/NumberField.vue';
 import MoneyField from './MoneyField.vue';
@@ -22,7 +23,7 @@ const copy = () => ({
   hourMinorByKind: { ...props.shop.rates.hourMinorByKind } as Partial<Record<BookedKind, number>>,
 });
 const form = ref(copy());
-watch(
+whenChanged(
   () => props.shop.rates,
   () => (form.value = copy()),
 );

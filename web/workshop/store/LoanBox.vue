@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { say } from '@core/base/words/say.js';
 import type { Loans } from '@core/workshop/store/answers.js';
-import { computed, reactive, ref, watch } from 'vue';
+import { computed, reactive, ref } from 'vue';
 import { sayDue } from '@core/workshop/machines/attention.js';
 import { addDays } from '@core/base/units/calendar.js';
 import { call, wordsOf } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
+import { whenChanged } from '../../base/look/whenChanged.js';
 import { useNotices } from '../../base/shell/notices.js';
 import DayField from '../../base/units/DayField.vue';
 
@@ -17,7 +18,7 @@ const submit = useSubmit();
 const notices = useNotices();
 const lending = ref(false);
 const form = reactive({ keptPartId: '', untilDay: '' });
-watch(
+whenChanged(
   () => props.loans,
   ({ free }) => Object.assign(form, { keptPartId: free[0]?.id ?? '', untilDay: props.neededBy ?? addDays(props.today, USUAL_DAYS) }),
   { immediate: true },
