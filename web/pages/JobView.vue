@@ -6,6 +6,7 @@ import { capital, say, sayWord } from '@core/base/words/say.js';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { partName } from '@core/machine/loop-file/loopFile.js';
+import { BESIDE } from '@core/workshop/jobs/beside.js';
 import { BOOKED_KINDS, isBuild } from '@core/workshop/jobs/kinds.js';
 import { DATA_SAFE } from '@core/workshop/jobs/schema.js';
 import { SIGNS } from '@core/workshop/jobs/scope.js';
@@ -86,6 +87,7 @@ const sayArrival = (what: Arrival): void => {
   if (job.value)
     void arrivals.say({ jobId: job.value.id, systemName: job.value.system.name, version: job.value.version }, what, job.value.today);
 };
+const along = computed(() => (job.value?.beside ?? []).map((each) => sayWord(BESIDE[each].label)).join(', '));
 const part = computed(() => {
   const found = job.value?.loop.file.components.find(({ id }) => id === job.value?.partId);
   return found ? partName(found) : null;
@@ -116,6 +118,7 @@ async function cancel(reason: string): Promise<void> {
           </h1>
           <p class="quiet">
             {{ job.owner.name }} · {{ STATES[job.state] }} · {{ cameWords }}<template v-if="part"> · {{ part }}</template
+            ><template v-if="job.beside.length > 0"> · along: {{ along }}</template
             ><template v-if="job.neededBy && job.appointment"> · needed again {{ dates.day(job.neededBy) }}</template>
           </p>
           <p v-if="job.appointment"><AppointmentWords :appointment="job.appointment" /></p>

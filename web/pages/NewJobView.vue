@@ -17,6 +17,10 @@ import { filledOf } from '../machine/profile/filledOf.js';
 import ItSays from '../machine/condition/ItSays.vue';
 import { useSays } from '../machine/condition/useSays.js';
 import LoopProfile from '../machine/profile/LoopProfile.vue';
+import { addDays } from '@core/base/units/calendar.js';
+import { SOON_DAYS } from '@core/workshop/due-dates/defaults.js';
+import { besideAs } from '@core/workshop/jobs/beside.js';
+import BesideWorks from '../workshop/jobs/BesideWorks.vue';
 import EstimateFields from '../workshop/jobs/EstimateFields.vue';
 import IntakeFields from '../workshop/jobs/IntakeFields.vue';
 import { adviceFor, blankForm, daysOf, estimateOf, intakeOf, priceOfForm, usualEstimate, type JobForm } from '../workshop/jobs/jobForm.js';
@@ -52,6 +56,9 @@ watch(page, (answer) => {
   const kind = BOOKED_KIND_KEYS.find((each) => each === route.query.kind);
   if (answer?.system.state === 'planned') choose(kind === 'into-loop' ? kind : 'commissioning');
   else if (kind) choose(kind);
+  // paste whose time is over goes along with whatever comes in
+  const soon = answer ? addDays(answer.today, SOON_DAYS) : '';
+  if (answer?.dues.some(({ kind, dueOn }) => kind === 'paste-renewal' && dueOn <= soon)) form.beside = ['paste'];
   if (typeof route.query.said === 'string' && !form.symptom)
     form.symptom = say('The awaited part is in. Holds for now: {said}', { said: route.query.said });
 });
@@ -82,10 +89,10 @@ const work = computed(() => {
   return wish && history.value ? { file: wish.file, change: changeBetween(history.value.file, wish.file) } : null;
 });
 watch(
-  () => [form.kind, history.value, work.value] as const,
+  () => [form.kind, history.value, work.value, form.beside] as const,
   ([kind, known, wish]) => {
     if (!known) return;
-    Object.assign(form, usualEstimate(kind, wish?.file ?? known.file, wish?.change ?? null));
+    Object.assign(form, usualEstimate(kind, wish?.file ?? known.file, wish?.change ?? null, form.beside));
     // what the shelf may have keeps its price there: the names are told, the estimate stays to be corrected
     if (wish) form.parts = toHave(wish.change).map((each) => ({ ...each, itemId: null, eachMinor: null }));
   },
@@ -114,6 +121,7 @@ async function book(): Promise<void> {
         kind: form.kind,
         partId: needsPart.value ? form.partId : null,
         wanted: form.kind === 'loop-change' ? form.wanted : null,
+        beside: besideAs(form.kind, form.beside),
         intake: intakeOf(form),
         estimate: estimateOf(form),
         ...daysOf(form),
@@ -207,6 +215,7 @@ async function book(): Promise<void> {
             :label="form.kind === 'part-conversion' ? 'Which part gets a cooler of its own' : 'Which part is changed'"
             :error-messages="submit.at('partId')"
           />
+          <BesideWorks v-model="form.beside" :kind="form.kind" :file="history.file" :work="work?.change ?? null" />
           <EstimateFields :model-value="form" :at="submit.at" :today="page.today" :coolant-id="loop?.coolantProductId ?? null" />
           <label class="tick"
             ><input v-model="here" type="checkbox" /> {{ isBuild ? 'Its parts are here now' : 'It stands here now' }}</label

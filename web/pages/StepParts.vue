@@ -12,6 +12,7 @@ import FillStep from '../bench/filling/FillStep.vue';
 import TopUp from '../bench/filling/TopUp.vue';
 import PartTestStep from '../bench/leak-testing/PartTestStep.vue';
 import DryTestStep from '../bench/leak-testing/DryTestStep.vue';
+import PasteRecord from '../bench/services/PasteRecord.vue';
 import ServiceStep from '../bench/services/ServiceStep.vue';
 import TimerPanel from '../bench/runs/TimerPanel.vue';
 
@@ -93,6 +94,15 @@ const procedure = computed(() => props.answer.run.procedure);
     :colour="colour"
     :locked="locked"
     @changed="emit('changed')"
+    @send="emit('send', $event)"
+  />
+  <PasteRecord
+    v-if="step.does.includes('pastes') && !leaksFirst"
+    :procedure="procedure"
+    :state="state"
+    :step="step.id"
+    :locked="locked"
+    :due="procedure.service?.beside?.includes('paste') ?? false"
     @send="emit('send', $event)"
   />
   <BaselineStep

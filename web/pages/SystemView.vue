@@ -3,7 +3,7 @@ import { say, sayWord } from '@core/base/words/say.js';
 import type { LoopOfSystem, SystemPage } from '@core/workshop/machines/answers.js';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
-import { ATTENTION_WORDS, sayDue } from '@core/workshop/machines/attention.js';
+import { ATTENTION_WORDS, isBesideDue, sayDue } from '@core/workshop/machines/attention.js';
 import { BOOKED_KINDS, isBuild } from '@core/workshop/jobs/kinds.js';
 import { SERVICE_POLICIES } from '@core/workshop/due-dates/due.js';
 import { formatMlWithSd } from '@core/base/units/display.js';
@@ -114,7 +114,7 @@ const policyWords = computed(() => {
 /** dust beside what is wet: it is cleaned with other work, and never the first thing to say */
 const dues = computed(() => {
   const all = page.value?.dues ?? [];
-  return [...all.filter(({ kind }) => kind !== 'dust-clean'), ...all.filter(({ kind }) => kind === 'dust-clean')];
+  return [...all.filter((due) => !isBesideDue(due)), ...all.filter(isBesideDue)];
 });
 const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some(({ state }) => state === 'signed-off')) ?? false);
 </script>

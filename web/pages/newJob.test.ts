@@ -9,7 +9,7 @@ describe('taking in a machine', () => {
   it('whose loop nobody has entered says so, and leads to entering it', async () => {
     const asked = fakeServer(({ path }) =>
       path.startsWith('/systems/')
-        ? { status: 200, body: { today: '2026-03-10', system: { name: 'Heron' }, owner: { name: 'Ada', phone: '' }, loops: [] } }
+        ? { status: 200, body: { today: '2026-03-10', system: { name: 'Heron' }, owner: { name: 'Ada', phone: '' }, loops: [], dues: [] } }
         : { status: 200, body: { products: [] } },
     );
     const screen = mountScreen(NewJobView, { props: { id: 's1' } });

@@ -48,7 +48,7 @@ export const STANDARD_TEMPLATE: ProcedureTemplate = {
     },
     {
       id: 'close',
-      does: ['closes'],
+      does: ['closes', 'pastes'],
       kind: 'checks',
       title: 'Close the loop',
       lead: 'Joint by joint in flow order: nut on first, cut square, tube seated, tightened by hand, tugged.',

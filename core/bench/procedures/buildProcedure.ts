@@ -17,6 +17,7 @@ import { refillPlan } from '../runs/contents.js';
 import type { PumpBeside, ServiceFacts } from '../runs/facts.js';
 import { PROCEDURE_VERSION, type Procedure } from '../runs/procedure.js';
 import type { ProcedureTemplate } from '../runs/template.js';
+import { withBeside } from '../services/besideSteps.js';
 import { serviceTemplate } from '../services/templates.js';
 import { expandTemplate } from './expand.js';
 import { loopFacts } from './loopFacts.js';
@@ -73,7 +74,7 @@ const whereGiven = ({
 /** The workshop's own procedure of this kind, or the standard one. */
 function templateOf({ service, template, fromCooler }: ProcedureInput): ProcedureTemplate {
   const own = withTraits(service?.kind ?? 'commissioning', template ?? (service ? serviceTemplate(service.kind) : STANDARD_TEMPLATE));
-  return fromCooler ? afterOldCooler(own) : own;
+  return fromCooler ? afterOldCooler(own) : service ? withBeside(service.kind, own, service.beside) : own;
 }
 
 /** The commissioning of one loop, from kit list to sign-off, with its own parts, joints and figures. */

@@ -92,6 +92,16 @@ function closures(loop: LoopFile): CheckItem[] {
   );
 }
 
+/** Ports without a tube, looked at where they are and as they are: nothing is undone for it. */
+const plugs = (loop: LoopFile): CheckItem[] =>
+  loop.components.flatMap((component) =>
+    unusedPorts(loop, component).map((port): CheckItem => ({
+      id: `looked:${component.id}:${port}`,
+      text: say('Dry, seated, no crust: {shortName}, port {port}', { shortName: shortName(component), port }),
+      place: `${component.id}.${port}`,
+    })),
+  );
+
 /** A long run is looked at three times, a short one twice; the first look names every run. */
 function rounds({ facts, wetSeconds, onlyJoints }: ExpandWith): CheckItem[] {
   const runs = facts.joints.filter(({ id }) => onlyJoints === null || onlyJoints.includes(id));
@@ -252,6 +262,7 @@ export const EXPAND: Record<EachKey, (given: ExpandWith) => CheckItem[]> = {
       .filter(({ id }) => onlyJoints === null || onlyJoints.includes(id))
       .map(({ id, name }) => ({ id: `joint:${id}`, text: say('Both joints tight: {name}', { name }), place: id })),
   closures: ({ loop }) => closures(loop),
+  plugs: ({ loop }) => plugs(loop),
   pulled: (given) => pullable(given).map(({ back: _, ...item }) => ({ ...item, id: `${PULLED}${item.id}` })),
   back: (given) =>
     pullable(given).map(({ id, text, back }) => ({

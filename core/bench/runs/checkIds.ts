@@ -14,3 +14,5 @@ export const AIR_OUT = 'air-out';
 export const WEIGHED = { before: 'weighed-before', after: 'weighed-after' } as const;
 /** fins and fans are free of dust */
 export const FINS = 'fins';
+/** blocks are on new paste */
+export const PASTE_ON = 'paste';

@@ -10,6 +10,7 @@ import type { Shares } from '../../physics/contents/shares.js';
 import type { IntakeHead } from '../../physics/flow/intakeHead.js';
 import type { GravityTurn } from '../../physics/filling/gravityFill.js';
 import type { UncoverAngle } from '../../physics/filling/outletAngle.js';
+import type { BesideWork } from '../../workshop/jobs/beside.js';
 import type { JobKind } from '../../workshop/jobs/kinds.js';
 import type { InspectItem } from '../inspection/items.js';
 
@@ -121,6 +122,8 @@ export interface ServiceFacts {
   readonly takeOut: TakeOutFacts | null;
   /** the work between two drawings; missing where the loop stays as it is */
   readonly change?: ChangeFacts;
+  /** small works that go along with it; missing: none */
+  readonly beside?: readonly BesideWork[];
   readonly items: readonly InspectItem[];
   readonly rigid: boolean;
   readonly old: { readonly productId: string; readonly name: string } | null;

@@ -29,7 +29,7 @@ export type StepKind = (typeof STEP_KINDS)[number];
  * What a step does beyond its kind, so that no rule needs its name: `isolates` cuts power off everything but the pump, `cuts-mains` takes
  * the whole machine off the wall where its loop stays closed,
  * `closes` closes the loop, `empties` takes it apart, `measures-before` reads the state on arrival, `mends` a leak,
- * `new-parts` is for parts that were never in use, `dusts` cleans fins and fans, `puts-away` gives every part of a loop that is over
+ * `new-parts` is for parts that were never in use, `dusts` cleans fins and fans, `pastes` has blocks on new paste, `puts-away` gives every part of a loop that is over
  * its place; `changes-loop` makes of the loop inside the one that is wanted; `lays-out` is before anything is built.
  */
 export const STEP_TRAITS = [
@@ -41,6 +41,7 @@ export const STEP_TRAITS = [
   'mends',
   'new-parts',
   'dusts',
+  'pastes',
   'puts-away',
   'changes-loop',
   'lays-out',

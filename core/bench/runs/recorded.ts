@@ -2,6 +2,7 @@ import type { Suspect } from '../../workshop/lots/suspects.js';
 import type { RinseLiquid, Clarity } from '../../machine/liquids/rinsing.js';
 import type { Flow, LedgerVerdict } from '../../physics/contents/ledger.js';
 import type { OwedKind } from '../../workshop/due-dates/owed.js';
+import type { PasteMedium } from '../../workshop/due-dates/paste.js';
 import type { CauseKey, UseLimit } from '../../workshop/due-dates/facts.js';
 import type { JobKind } from '../../workshop/jobs/kinds.js';
 import type { LotOnBag } from '../../workshop/lots/schema.js';
@@ -164,6 +165,14 @@ export interface Swapped {
   sistersSeen?: Made;
 }
 
+/** Blocks on a new layer; in a build as well. */
+export interface Pasted {
+  readonly items: readonly string[];
+  readonly medium: PasteMedium;
+  /** as its tube calls it; empty: nobody wrote it down */
+  readonly product: string;
+}
+
 export interface Used {
   readonly itemId: string;
   readonly itemName: string;
@@ -245,6 +254,7 @@ export interface ServiceState {
   causes: (Cause & Made)[];
   readonly swaps: (Swapped & Made)[];
   readonly used: (Used & Made)[];
+  readonly pastes: (Pasted & Made)[];
   readonly temporaryFixes: (TemporaryFix & Made)[];
   readonly photos: (PhotoTaken & Made)[];
   readonly rescopes: (Rescoped & Made)[];

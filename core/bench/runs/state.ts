@@ -154,6 +154,7 @@ export const emptyState = (procedure: Procedure): RunState => ({
     causes: [],
     swaps: [],
     used: [],
+    pastes: [],
     temporaryFixes: [],
     photos: [],
     rescopes: [],

@@ -6,6 +6,7 @@ import type { After, StepKind, StepTrait } from './procedure.js';
  */
 export const EACH = {
   flushable: 'every radiator and block',
+  plugs: 'every plug, cap and valve, looked at',
   joints: 'every tube, in flow order',
   closures: 'every port without a tube',
   pulled: 'every connector that is pulled',
@@ -44,6 +45,7 @@ export const ONE_LOOK: Readonly<Partial<Record<EachKey, string>>> = {
   flushable: 'Flushed, each until nothing comes',
   joints: 'Both joints of each tube made, gripped and pulled',
   closures: 'Plugs, caps and valves of every open port',
+  plugs: 'Every plug, cap and valve dry and seated',
   rounds: 'Dry at every joint, towels dry',
   towels: 'Towels out and read, no spot on any',
 };

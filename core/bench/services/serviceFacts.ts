@@ -20,6 +20,7 @@ import { planTakeOut } from '../../physics/draining/takeOut.js';
 import { fillVolume } from '../../physics/filling/fillPlan.js';
 import { buildNetwork, vesselsWithoutBox, type GeometricNetwork } from '../../physics/geometry/network.js';
 import { turnNetwork } from '../../physics/geometry/turned.js';
+import { besideAs, type BesideWork } from '../../workshop/jobs/beside.js';
 import type { JobKind } from '../../workshop/jobs/kinds.js';
 import { hasRigidTube, inspectItems } from '../inspection/items.js';
 import type { DrainStand, ServiceFacts, TakeOutFacts } from '../runs/facts.js';
@@ -43,6 +44,8 @@ export interface ServiceFactsInput {
   readonly wanted?: LoopFile;
   /** the change that its run is in the middle of, or has made: it stays as it was begun */
   readonly change?: ServiceFacts['change'];
+  /** small works that go along with it */
+  readonly beside?: readonly BesideWork[];
   readonly old: ServiceFacts['old'];
   readonly mixes: readonly Mix[];
 }
@@ -50,6 +53,8 @@ export interface ServiceFactsInput {
 /** Facts of a service, computed once when its run begins. What geometry is missing for stays empty or null. */
 export function serviceFacts(input: ServiceFactsInput): ServiceFacts {
   const { loop, kind, jobId } = input;
+  // what the kind does by itself is no work beside it
+  const beside = besideAs(kind, input.beside ?? []);
   const network = networkOf(loop);
   return {
     kind,
@@ -57,6 +62,7 @@ export function serviceFacts(input: ServiceFactsInput): ServiceFacts {
     inside: insideOf(input),
     ...drainFacts(input, network),
     ...outFacts(input, network),
+    ...(beside.length > 0 ? { beside } : {}),
     items: inspectItems(loop),
     rigid: hasRigidTube(loop),
     old: input.old,

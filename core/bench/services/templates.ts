@@ -1,5 +1,6 @@
 import { say } from '../../base/words/say.js';
 import { STANDARD_TEMPLATE } from '../commissioning/standardTemplate.js';
+import { PASTE_ON } from '../runs/checkIds.js';
 import type { CheckTemplate, ProcedureTemplate, StepTemplate } from '../runs/template.js';
 import { NEVER_TOGETHER } from '../../machine/liquids/mixing.js';
 import type { JobKind } from '../../workshop/jobs/kinds.js';
@@ -138,9 +139,11 @@ export const OFF: StepTemplate = {
     tick('photo', 'Photograph taken of every plug that has to move', 'Record', { mayNotApply: true }),
   ],
 };
+/** The one step of work that leaves the loop closed. */
+export const CLOSED_STEP = 'closed';
 const CLOSED: StepTemplate = {
-  id: 'closed',
-  does: ['dusts'],
+  id: CLOSED_STEP,
+  does: ['dusts', 'pastes'],
   kind: 'checks',
   title: 'Work with the loop closed',
   lead: 'A block on soft tube swings aside; a board is swapped with the loop lifted out whole.',
@@ -150,7 +153,7 @@ const CLOSED: StepTemplate = {
     tick('fins', 'Fins and fans free of dust, fan blades held', 'Dust'),
     tick('filters', 'Filters washed and dry', 'Dust', { mayNotApply: true }),
     tick('reach', 'The tubes reach: nothing pulls, nothing kinks', 'Block swung aside', { mayNotApply: true }),
-    tick('paste', 'Old paste off, new paste on, screws crosswise', 'Block swung aside', { mayNotApply: true }),
+    tick(PASTE_ON, 'Old paste off, new paste on, screws crosswise', 'Block swung aside', { mayNotApply: true }),
     tick('board', 'Board swapped, loop lifted out and back whole', 'Board or fans', { mayNotApply: true }),
     tick('fans', 'Fans renewed or sound', 'Board or fans', { mayNotApply: true }),
     tick('strain', 'Joints dry and not strained after the move', 'After the move'),

@@ -5,6 +5,7 @@ import { COOLANT_CLASSES } from '../../machine/liquids/classes.js';
 import { POLICY_SCOPES, SERVICE_POLICIES } from '../../workshop/due-dates/due.js';
 import { OWED } from '../../workshop/due-dates/owed.js';
 import { DUST_PLACES } from '../../workshop/due-dates/dust.js';
+import { PASTE_MEDIA } from '../../workshop/due-dates/paste.js';
 import type { Escalation, EscalationLevel } from '../../workshop/due-dates/escalation.js';
 import type { DateReason, Finding, LevelFound, LooseEnd, Outcome, UseLimit, Warmth } from '../../workshop/due-dates/facts.js';
 import { seasonWords, type HotSeason } from '../../workshop/due-dates/season.js';
@@ -42,6 +43,7 @@ const REASONS: Messages<DateReason['why']> = {
   season: 'before the hot months ({season}), in which it would fall due; {first}',
   settling: 'the last air comes home in the first days: compare the level with its mark {fromDays} to {toDays} days after the fill',
   dust: 'fins and filters were clean on {since}; {place}: {months} months{season}',
+  paste: '{medium} under {name} since {since}{product}: {months} months; its readings say more{others}',
   'not-settled': 'level had not settled on {on}{level}: look for a leak, or vapour through the tube walls{note}',
   'put-off': 'put off by the owner until {until} ({said}); first reason: {first}',
   overtaken: '{first}; earlier than when it was put off until {agreed}: tell the owner',
@@ -136,8 +138,33 @@ function leftOpenValues(reason: LeftOpen): MessageValues {
   }
 }
 
+type Small = Extract<DateReason, { why: 'dust' | 'paste' }>;
+const isSmall = (reason: DateReason): reason is Small => reason.why === 'dust' || reason.why === 'paste';
+
+/** Small works that are done beside others. */
+function smallValues(reason: Small): MessageValues {
+  if (reason.why === 'dust')
+    return {
+      since: formatDay(reason.since),
+      place: say(DUST_PLACES[reason.place].label),
+      months: reason.months,
+      season: broughtForwardWords(reason.season),
+    };
+  const { first, layers } = reason;
+  const others = layers.filter(({ item }) => item !== first.item);
+  return {
+    medium: say(PASTE_MEDIA[first.medium].label),
+    name: first.name,
+    since: formatDay(first.since),
+    product: inBrackets(first.product),
+    months: PASTE_MEDIA[first.medium].months,
+    others: others.map(({ name, since }) => say('; {name} since {since}', { name, since: formatDay(since) })).join(''),
+  };
+}
+
 function valuesOf(reason: DateReason): MessageValues {
   if (isLeftOpen(reason)) return leftOpenValues(reason);
+  if (isSmall(reason)) return smallValues(reason);
   switch (reason.why) {
     case 'policy':
       return { scope: say(POLICY_SCOPES[reason.scope]), policy: say(SERVICE_POLICIES[reason.policy].label) };
@@ -172,14 +199,6 @@ function valuesOf(reason: DateReason): MessageValues {
       return { because: listOf(reason.because) };
     case 'season':
       return { season: seasonWords(reason.season), first: reasonWords(reason.first) };
-    case 'dust': {
-      return {
-        since: formatDay(reason.since),
-        place: say(DUST_PLACES[reason.place].label),
-        months: reason.months,
-        season: broughtForwardWords(reason.season),
-      };
-    }
     case 'not-settled':
       return { on: formatDay(reason.on), level: levelWords(reason), note: inBrackets(reason.note) };
     case 'put-off':

@@ -14,6 +14,8 @@ export const SOON_DAYS = 30;
 export const SEASON_LEAST_DAYS = 90;
 /** months until fins and filters are full again, by where the machine stands */
 export const DUST_MONTHS = { clean: 12, usual: 6, dusty: 3 } as const;
+/** months that what lies between chip and block serves; pumped out or dried paste shows in the readings first (workshop practice) */
+export const PASTE_MONTHS = { paste: 36, pad: 60, metal: 48 } as const;
 /** How often, or how many days past the clock that came first, before an item that was put off grows louder. */
 export const ESCALATION = {
   second: { times: 2, days: 60 },

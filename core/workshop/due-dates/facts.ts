@@ -79,6 +79,7 @@ export type DateReason =
       /** brought forward to before these months; null: it was not */
       readonly season: HotSeason | null;
     }
+  | { readonly why: 'paste'; readonly first: PasteLayer; readonly layers: readonly PasteLayer[] }
   | ({ readonly why: 'not-settled'; readonly on: string } & LevelFound)
   | { readonly why: 'put-off'; readonly until: string; readonly said: string; readonly first: DateReason }
   | { readonly why: 'overtaken'; readonly agreed: string; readonly first: DateReason }
@@ -109,6 +110,17 @@ export type DateReason =
   | ({ readonly why: 'learned-life'; readonly product: string; readonly coolantClass: CoolantClass } & LearnedMonths)
   | { readonly why: 'owed'; readonly kind: OwedKind; readonly what: string }
   | { readonly why: 'same-lot'; readonly what: string; readonly isCoolant: boolean; readonly cause: CauseKey };
+
+/** What lies between a chip and its block, and since when. */
+export interface PasteLayer {
+  /** of the drawing */
+  readonly item: string;
+  readonly name: string;
+  readonly medium: 'paste' | 'pad' | 'metal';
+  /** as its tube calls it; empty: nobody wrote it down */
+  readonly product: string;
+  readonly since: string;
+}
 
 /** How long fills lasted here: as a due date takes it. */
 export interface LearnedMonths {

@@ -3,6 +3,7 @@ import type { Suspect } from '../lots/suspects.js';
 import type { LoopChange } from '../../machine/loop-change/loopChange.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { Whereabouts } from './arrival.js';
+import type { BesideWork } from './beside.js';
 import type { BookedKind } from './kinds.js';
 import type { DueSoon } from './scope.js';
 import type { Intake } from './schema.js';
@@ -67,6 +68,8 @@ export interface JobPage {
   intake: Intake;
   estimate: Estimate;
   partId: string | null;
+  /** small works that go along with it */
+  beside: readonly BesideWork[];
   /** null: the loop stays as it is, or has become what was wanted */
   change: JobChange | null;
   neededBy: string | null;

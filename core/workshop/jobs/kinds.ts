@@ -54,7 +54,8 @@ export const JOB_KINDS = {
     short: 'part change',
     opens: 'part',
     fill: 'same',
-    hours: { soft: 1.5, rigid: 2.5 },
+    // about forty minutes at the bench, with the joints watched ten of them
+    hours: { soft: 0.75, rigid: 1.5 },
     rung: null,
   },
   'part-replacement': {

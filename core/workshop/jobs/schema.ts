@@ -5,6 +5,7 @@ import type { Schools } from '../../physics/leak-testing/schools.js';
 import { day, finite, id, note, rowVersion } from '../../base/checking/fields.js';
 import { colourReadFields, type ColourRead } from '../../machine/liquids/colourSchema.js';
 import { estimateSchema, type EstimateInput } from '../prices/estimate.js';
+import { BESIDE_KEYS, mayGoBeside, type BesideWork } from './beside.js';
 import { BOOKED_KIND_KEYS, JOB_KIND_KEYS, type BookedKind, type JobKind } from './kinds.js';
 import type { LeakAndWet } from './usualSchools.js';
 import { SIGN_KEYS, type Sign } from './scope.js';
@@ -48,6 +49,8 @@ export interface JobInput {
   readonly partId: string | null;
   /** number of the wanted revision, where the job changes the loop; missing or null: it does not, or the part that leaves says it all */
   readonly wanted?: number | null;
+  /** small works that go along with it; missing: none */
+  readonly beside?: readonly BesideWork[];
   readonly intake: Intake;
   readonly estimate: EstimateInput;
   readonly neededBy: string | null;
@@ -86,6 +89,17 @@ const fields: Joi.SchemaMap = {
           'any.invalid': say('say which wanted drawing the loop shall become'),
           'any.required': say('say which wanted drawing the loop shall become'),
         }),
+    }),
+  beside: Joi.array()
+    .items(Joi.string().valid(...BESIDE_KEYS))
+    .unique()
+    .default([])
+    .custom((works: BesideWork[], helpers) => {
+      const { kind } = helpers.state.ancestors[0] as { kind: BookedKind };
+      const odd = works.find((work) => !mayGoBeside(kind).includes(work));
+      return odd === undefined
+        ? works
+        : helpers.message({ custom: say('{odd} goes with no job of this kind, or belongs to it already', { odd }) });
     }),
   intake: Joi.object({
     symptom: text(2000),

@@ -2,6 +2,7 @@ import { tubesByHand, type LoopFile } from '../../machine/loop-file/loopFile.js'
 import type { LoopChange } from '../../machine/loop-change/loopChange.js';
 import { isOutline } from '../../machine/loop-file/outline.js';
 import { findTubeMaterial } from '../../machine/materials/tubes.js';
+import { besideMinutes, type BesideWork } from './beside.js';
 import { BOOKED_KINDS, isBuild, type BookedKind } from './kinds.js';
 
 /**
@@ -26,18 +27,21 @@ const ROUND_H = 0.25;
 
 /**
  * Attended hours that a kind of job usually takes with what is in this machine; one that nobody drew is taken for a usual one.
+ * @param beside what goes along with it
  * @param work of a job that changes the loop: each part beyond the first, and each tube that is cut, costs what it costs in a build
  */
 export function usualHours(
   kind: BookedKind,
   { components, tubes }: Pick<LoopFile, 'components' | 'tubes'>,
   work: Pick<LoopChange, 'in' | 'out' | 'tubes'> | null = null,
+  beside: readonly BesideWork[] = [],
 ): number {
+  const along = besideMinutes(beside) / 60;
   const { hours, opens } = BOOKED_KINDS[kind];
   const each = MORE_H[isBuild(kind) ? 'build' : opens];
   const isRigid = tubes.some(({ material }) => findTubeMaterial(material)?.soft === false);
   const usual = hours[isRigid ? 'rigid' : 'soft'];
-  if (isOutline({ components })) return usual;
+  if (isOutline({ components })) return usual + along;
   const count = (of: string): number => components.filter((part) => part.kind === of).length;
   const more =
     (count('radiator') - USUAL.radiators) * each.radiator +
@@ -46,5 +50,5 @@ export function usualHours(
   const changed = work ? Math.max(0, Math.max(work.in.length, work.out.length) - 1) * MORE_H.build.block + work.tubes.filter(({ fate }) => fate === 'new' || fate === 'cut').length * MORE_H.build.tube : 0; // prettier-ignore
   // a top-up looks at one level, whatever is in the machine
   const sum = kind === 'top-up' ? usual : Math.max(LEAST_SHARE * usual, usual + more) + changed;
-  return Math.round(sum / ROUND_H) * ROUND_H || ROUND_H;
+  return (Math.round(sum / ROUND_H) * ROUND_H || ROUND_H) + along;
 }

@@ -1,6 +1,6 @@
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { Schools } from '../../physics/leak-testing/schools.js';
-import { BOOKED_KIND_KEYS, BOOKED_KINDS, type BookedKind } from './kinds.js';
+import { BOOKED_KIND_KEYS, BOOKED_KINDS, isBuild, type BookedKind } from './kinds.js';
 
 /** How leaks are looked for after one kind of job. */
 export type LeakAndWet = Pick<Schools, 'leak' | 'wet'>;
@@ -17,8 +17,14 @@ export function usualSchools(kind: BookedKind, ours: JobSchools = {}): LeakAndWe
   // new parts are in: air goes over all of it before any liquid does
   if (kind === 'loop-change') return { leak: 'dry-then-wet', wet: 'hours' };
   if (opens === 'whole') return { leak: 'dry-then-wet', wet: 'day' };
+  // a part is swapped in forty minutes: what was opened is watched, and once more warm
+  if (kind === 'partial-drain') return { leak: 'opened-joints', wet: 'ten-minutes' };
   return opens === 'part' ? { leak: 'opened-joints', wet: 'hours' } : { leak: 'wet-only', wet: 'ten-minutes' };
 }
+
+/** How leaks are looked for after a job here: builds as the workshop says for all of them, services as is usual, unless it says otherwise. */
+export const schoolsAfter = (kind: BookedKind, { leak, wet, byKind = {} }: WorkshopSchools): LeakAndWet =>
+  byKind[kind] ?? (isBuild(kind) ? { leak, wet } : usualSchools(kind));
 
 /** Kinds after which something has to be tested. */
 export const TESTED_KINDS = BOOKED_KIND_KEYS.filter((kind) => BOOKED_KINDS[kind].fill !== 'none');

@@ -16,7 +16,7 @@ export type SystemState = keyof typeof SYSTEM_STATES;
 /** A run is in progress on it: nobody else says where it stands. */
 export const isInRun = (state: SystemState): boolean => state === 'on-bench' || state === 'waiting';
 
-export type DueKind = 'coolant-service' | 'settling-check' | 'follow-up' | 'dust-clean';
+export type DueKind = 'coolant-service' | 'settling-check' | 'follow-up' | 'dust-clean' | 'paste-renewal';
 
 export interface OpenDue {
   readonly kind: DueKind;
@@ -62,7 +62,7 @@ export function attentionOf(state: SystemState, dues: readonly OpenDue[], today:
   if (state === 'retired') return 'retired';
   if (state === 'on-bench' || state === 'waiting') return state;
   // dust is cleaned beside other work: it never makes a machine overdue
-  const wet = dues.filter(({ kind }) => kind !== 'dust-clean');
+  const wet = dues.filter((due) => !isBesideDue(due));
   if (wet.some(({ dueOn }) => dueState(dueOn, today) === 'overdue')) return 'overdue';
   if (wet.some((due) => escalationOf(due).level >= 2)) return 'put-off';
   if (wet.some(({ kind }) => kind === 'settling-check')) return 'settling';
@@ -71,6 +71,9 @@ export function attentionOf(state: SystemState, dues: readonly OpenDue[], today:
   if (state === 'planned') return 'planned';
   return dues.length === 0 ? 'unknown' : 'fine';
 }
+
+/** Dates of small works that are done beside others: they make no machine overdue, and stand last. */
+export const isBesideDue = ({ kind }: { readonly kind: DueKind }): boolean => kind === 'dust-clean' || kind === 'paste-renewal';
 
 /** Order of the list: what needs attention first, within it the earliest date, then the name. */
 export function compareAttention(a: { attention: Attention; nextDueOn: string | null; name: string }, b: typeof a): number {

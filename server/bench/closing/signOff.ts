@@ -13,7 +13,9 @@ import type { RunState } from '../../../core/bench/runs/state.js';
 import { dayIn } from '../../../core/base/units/calendar.js';
 import { keepFitted } from '../../workshop/lots/lots.js';
 import { exchangeWords } from '../../../core/edge/words/exchange.js';
+import { restartPaste } from '../../workshop/due-dates/paste.js';
 import { closeService } from '../services/close.js';
+import { pastedIn } from './pasted.js';
 import { tellOthers } from '../services/tell.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound } from '../../base/http/errors.js';
@@ -79,6 +81,11 @@ export async function signOff(ask: Ask, input: SignOffInput) {
     .where(eq(job.id, jobId));
   const facts = { row, jobId, state, systemId: names.systemId, revisionId: asBuilt.id, filledOn };
   const dates = row.procedure.service ? await closeService(ask, facts) : await openDates(ask, facts, { taught });
+  await restartPaste(scope, {
+    workshopId: account.workshopId,
+    ...{ systemId: names.systemId, loopId: row.loopId, on: filledOn, personId: account.personId, at: now },
+    ...pastedIn(state, row.procedure),
+  });
   if (!row.procedure.service) {
     await keepFitted(scope, state.service, {
       workshopId: account.workshopId,

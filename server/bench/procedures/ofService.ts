@@ -8,6 +8,7 @@ import { mayMix, type Miscible } from '../../../core/machine/liquids/mixing.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import type { Volume } from '../../../core/machine/loop-file/volume.js';
 import type { LoopContents } from '../../../core/physics/live-book/loopContents.js';
+import type { BesideWork } from '../../../core/workshop/jobs/beside.js';
 import type { JobKind } from '../../../core/workshop/jobs/kinds.js';
 import { and, eq, isNotNull } from 'drizzle-orm';
 import type { Scope } from '../../base/database/client.js';
@@ -32,6 +33,8 @@ interface ProcedureFor {
   readonly wanted?: LoopFile | undefined;
   /** the change that its run is in the middle of */
   readonly change?: ServiceFacts['change'];
+  /** small works that go along with it */
+  readonly beside?: readonly BesideWork[] | undefined;
   readonly loopId: string;
   readonly file: LoopFile;
   readonly schools: Procedure['schools'];
@@ -70,6 +73,7 @@ export async function serviceProcedure(scope: Scope, given: ProcedureFor): Promi
     part: given.partId,
     ...(given.wanted ? { wanted: given.wanted } : {}),
     ...(given.change ? { change: given.change } : {}),
+    ...(given.beside ? { beside: given.beside } : {}),
     old: product ? { productId: product.id, name: product.name } : null,
     mixes: shelf.map((each) => mayMix(product && miscible(product), miscible(each))),
   });

@@ -55,6 +55,7 @@ export async function startJob(ask: Ask, input: JobStart) {
         jobId,
         kind,
         partId: row.service.partId,
+        beside: row.service.beside,
         wanted: (await wantedFile(scope, row.service.wantedRevisionId))?.file,
       });
   const runId = await insertRun(ask, { jobId, loopId: row.service.loopId, revisionId: revision.id, benchId: input.benchId, procedure });
@@ -107,6 +108,7 @@ export async function rescope(ask: Ask, input: RescopeInput) {
     jobId: row.jobId,
     kind: input.kind,
     partId: own.partId,
+    beside: own.beside,
     ...(before.change ? { change: before.change } : {}),
     loopId: row.loopId,
     file: revision.file,

@@ -10,6 +10,7 @@ import { bodyAs, idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound, stale } from '../../base/http/errors.js';
 import type { Routes } from '../../base/http/routes.js';
 import { restartDust } from './cleaned.js';
+import { pasteDone } from './paste.js';
 import { tellDates } from './writeDates.js';
 import { dueItem, postponement } from '../../base/database/tables/due-dates.js';
 
@@ -52,6 +53,11 @@ async function closeDue(ask: Ask, input: CloseDueInput): Promise<object> {
   if (item.kind === 'dust-clean') {
     const own = { workshopId: account.workshopId, systemId: item.systemId, loopId: item.loopId, personId: account.personId };
     await restartDust(scope, { ...own, on: today, at: clock.now(), outcome: { why: 'done', note: input.note } });
+    return {};
+  }
+  if (item.kind === 'paste-renewal') {
+    const own = { workshopId: account.workshopId, systemId: item.systemId, loopId: item.loopId, personId: account.personId };
+    await pasteDone(scope, { ...own, on: today, at: clock.now(), outcome: { why: 'done', note: input.note } });
     return {};
   }
   const { levelChangeMm, toppedUpMl, note } = input;

@@ -206,10 +206,9 @@ describe('a yearly flush', () => {
     const fresh = await led('All fresh', 0);
     expect(fresh.back).toBe(0);
     const most = await led('Mostly put back', 1);
-    expect(most.back).toBeGreaterThan(0);
     expect(most.after?.dueOn).toBe(most.before?.dueOn);
     const some = await led('Partly put back', 0.45);
-    expect(some.back).toBeGreaterThan(0);
+    expect(Math.min(most.back, some.back)).toBeGreaterThan(0);
     const days = (of: typeof fresh): number => Date.parse(of.after?.dueOn as string) - Date.parse(of.before?.dueOn as string);
     expect(days(some)).toBeLessThan(days(fresh));
     expect(days(some)).toBeGreaterThan(0);
@@ -352,8 +351,7 @@ describe('a retired loop', () => {
     const store = await desk.get<{ kept: { name: string; place: string; systemName: string }[] }>('/store');
     expect(store.body.kept).toContainEqual(expect.objectContaining({ name: 'pump', place: 'shelf 4', systemName: 'Old' }));
     // every part of it has a place, and the record tells of no test that was not made
-    const parts = run.procedure.facts?.parts ?? [];
-    expect(store.body.kept.filter(({ systemName }) => systemName === 'Old')).toHaveLength(parts.length);
+    expect(store.body.kept.filter(({ systemName }) => systemName === 'Old')).toHaveLength(run.procedure.facts?.parts.length ?? 0);
     const { had } = await recordOf(run.id);
     for (const kind of ['dry-test', 'wet-run', 'bleed', 'fill', 'power'] as const) expect(had).not.toContain(kind);
   });

@@ -18,6 +18,7 @@ import { contradictionOf, type Contradiction } from '../../../core/workshop/jobs
 import { whereIs } from '../../../core/workshop/jobs/arrival.js';
 import { tellCancelled } from '../messages/slots.js';
 import { refuse } from '../../../core/base/checking/input.js';
+import { besideAs } from '../../../core/workshop/jobs/beside.js';
 import { asBookedKind, buildKinds, isBuild } from '../../../core/workshop/jobs/kinds.js';
 import type { ConsentInput, JobEdit, JobInput } from '../../../core/workshop/jobs/schema.js';
 import { person } from '../../base/database/tables/people.js';
@@ -92,6 +93,7 @@ export async function bookJob(ask: Ask, input: JobInput) {
     loopId: input.loopId,
     partId: input.partId,
     wantedRevisionId,
+    beside: [...(input.beside ?? [])],
     intake: input.intake,
     estimate: await pricedEstimate(ask, input.kind, input.loopId, input.estimate),
     neededBy: input.neededBy,
@@ -217,6 +219,7 @@ export async function readJob(ask: Ask, jobId = idFrom(ask.request, 'id', 'job')
     intake: row.service.intake,
     estimate: row.service.estimate,
     partId: row.service.partId,
+    beside: besideAs(asBookedKind(row.job.kind), row.service.beside),
     change: await changeFor(scope, row, revision.file),
     neededBy: row.service.neededBy,
     partsOn: row.service.partsOn,
@@ -321,6 +324,7 @@ export async function editJob(ask: Ask, input: JobEdit) {
     .set({
       partId: input.partId,
       wantedRevisionId,
+      beside: [...(input.beside ?? [])],
       intake: input.intake,
       estimate,
       neededBy: input.neededBy,

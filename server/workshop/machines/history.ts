@@ -106,6 +106,8 @@ function closedEntry(due: ClosedDate): Pick<HistoryEntry, 'kind' | 'title' | 'te
         : { kind: 'check', title: say('Settling check'), text: capital(outcome) };
     case 'dust-clean':
       return due.outcome?.why === 'done' ? { kind: 'check', title: say('Fins and filters cleaned'), text: capital(outcome) } : null;
+    case 'paste-renewal':
+      return due.outcome?.why === 'done' ? { kind: 'check', title: say('Paste renewed'), text: capital(outcome) } : null;
     case 'follow-up':
       return {
         kind: 'follow-up',

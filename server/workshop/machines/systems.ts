@@ -5,7 +5,7 @@ import { insideOf } from '../../machine/loops/inside.js';
 import type { SystemLine } from '../../../core/workshop/machines/answers.js';
 import { and, asc, desc, eq, getTableColumns, inArray, sql } from 'drizzle-orm';
 import { escalationOf } from '../../../core/workshop/due-dates/escalation.js';
-import { attentionOf, compareAttention, isInRun } from '../../../core/workshop/machines/attention.js';
+import { attentionOf, compareAttention, isBesideDue, isInRun } from '../../../core/workshop/machines/attention.js';
 import type { SystemEdit, SystemInput } from '../../../core/workshop/machines/schema.js';
 import { fill, isReal, run } from '../../base/database/tables/runs.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
@@ -78,7 +78,7 @@ export async function systemLines({ scope, today }: Pick<Ask, 'scope' | 'today'>
       const filled = lastFill.get(row.id);
       const attention = attentionOf(row.state, own, today);
       // what makes it urgent goes before dust that is older
-      const wet = own.find(({ kind }) => kind !== 'dust-clean');
+      const wet = own.find((due) => !isBesideDue(due));
       const next = (attention === 'dust' || attention === 'fine' ? own[0] : (wet ?? own[0])) ?? null;
       return {
         ...row,

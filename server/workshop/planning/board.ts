@@ -19,11 +19,12 @@ import type {
   SkillsInput,
 } from '../../../core/workshop/planning/schema.js';
 import { usualHours } from '../../../core/workshop/jobs/usualHours.js';
-import { BOOKED_KINDS, asBookedKind } from '../../../core/workshop/jobs/kinds.js';
+import { besideAs, type BesideWork } from '../../../core/workshop/jobs/beside.js';
+import { asBookedKind } from '../../../core/workshop/jobs/kinds.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import { hasRigidTube } from '../../../core/bench/inspection/items.js';
 import { DEFAULT_SCHOOLS, LEAK_SCHOOLS, WET_SCHOOLS } from '../../../core/physics/leak-testing/schools.js';
-import { usualSchools, type WorkshopSchools } from '../../../core/workshop/jobs/usualSchools.js';
+import { schoolsAfter, type WorkshopSchools } from '../../../core/workshop/jobs/usualSchools.js';
 import { dayIn } from '../../../core/base/units/calendar.js';
 import { refuse } from '../../../core/base/checking/input.js';
 import { bench, person, workshop, isRealBench } from '../../base/database/tables/people.js';
@@ -161,7 +162,7 @@ async function boardJobs({ scope, account }: Ask): Promise<BoardJob[]> {
   const finished = await finishedRuns({ scope });
   return rows.map(({ job: own, service, systemName, ownerName, file }): BoardJob => {
     const kind = asBookedKind(own.kind);
-    const learned = learnDuration(kind, hasRigidTube(file), thoughtOf(kind, service.estimate.hours, file), finished);
+    const learned = learnDuration(kind, hasRigidTube(file), thoughtOf(kind, service.estimate.hours, file, service.beside), finished);
     return {
       id: own.id,
       kind,
@@ -217,16 +218,15 @@ export async function boardJobOf(
   };
 }
 
-const thoughtOf = (kind: BoardJob['kind'], hours: number, file: LoopFile): ThoughtOf => ({
+const thoughtOf = (kind: BoardJob['kind'], hours: number, file: LoopFile, beside: readonly BesideWork[] = []): ThoughtOf => ({
   estimateMinutes: hours * 60,
-  usualMinutes: usualHours(kind, file) * 60,
+  usualMinutes: usualHours(kind, file, null, besideAs(kind, beside)) * 60,
 });
 
 /** min that only the pump runs after such a job */
 function wetMinutesOf(kind: BoardJob['kind'], schools: WorkshopSchools = DEFAULT_SCHOOLS): number {
-  const own = schools.byKind?.[kind] ?? (kind === 'loop-change' ? usualSchools(kind) : null);
-  if (own) return LEAK_SCHOOLS[own.leak].wet ? WET_SCHOOLS[own.wet].seconds / 60 : 0;
-  return (BOOKED_KINDS[kind].opens === 'whole' ? WET_SCHOOLS[schools.wet].seconds : WET_SCHOOLS['ten-minutes'].seconds) / 60;
+  const { leak, wet } = schoolsAfter(kind, schools);
+  return LEAK_SCHOOLS[leak].wet ? WET_SCHOOLS[wet].seconds / 60 : 0;
 }
 
 /** How long finished services and builds took with somebody at them: nights and the pump's own hours are nobody's. */
@@ -248,7 +248,9 @@ async function finishedRuns({ scope }: Pick<Ask, 'scope'>): Promise<FinishedRun[
     const rigid = service?.rigid ?? (twin ? hasRigidTube(twin.loop) : null);
     if (minutes === null || rigid === null) return [];
     const kind = service?.kind ?? (booked === 'into-loop' ? booked : 'commissioning');
-    return [{ kind, rigid, attendedMinutes: minutes, ...(twin ? { usualMinutes: usualHours(kind, twin.loop) * 60 } : {}) }];
+    return [
+      { kind, rigid, attendedMinutes: minutes, ...(twin ? { usualMinutes: usualHours(kind, twin.loop, null, service?.beside) * 60 } : {}) },
+    ];
   });
 }
 

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { useSession } from '../people/sessionStore.js';
 import type { SystemPage } from '@core/workshop/machines/answers.js';
-import { capital, say } from '@core/base/words/say.js';
+import { capital, say, sayWord } from '@core/base/words/say.js';
 import { firstReason } from '@core/workshop/due-dates/facts.js';
 import { computed, ref } from 'vue';
 import { escalationWords, reasonWords } from '@core/edge/words/dates.js';
-import { sayDue } from '@core/workshop/machines/attention.js';
+import { isBesideDue, sayDue } from '@core/workshop/machines/attention.js';
 import { useDates } from '../../base/units/dates.js';
 import ReasonDialog from '../../base/look/ReasonDialog.vue';
 import { call, wordsOf } from '../../base/http/api.js';
@@ -36,7 +36,7 @@ async function followed(note: string): Promise<void> {
     await call('PUT', `/due-items/${props.due.id}/close`, {
       body: { outcome: 'done', levelChangeMm: null, note, version: props.due.version },
     });
-    emit('changed', props.due.kind === 'dust-clean' ? say('Clean again; the next cleaning has its day.') : say('The follow-up is closed.'));
+    emit('changed', say(DONE[props.due.kind]));
   } catch (error) {
     notices.say(wordsOf(error));
   }
@@ -48,15 +48,31 @@ const awaited = computed(() => {
   const kind = first.then ?? 'leak-repair';
   return `/systems/${props.due.systemId}/jobs/new?loop=${props.due.loopId}&answers=${props.due.id}&kind=${kind}&said=${encodeURIComponent(first.what)}`;
 });
+const DONE = {
+  'coolant-service': 'It is closed.',
+  'settling-check': 'It is closed.',
+  'follow-up': 'The follow-up is closed.',
+  'dust-clean': 'Clean again; the next cleaning has its day.',
+  'paste-renewal': 'New paste everywhere; the next has its day.',
+};
+const ASKS = {
+  'coolant-service': 'Close the follow-up',
+  'settling-check': 'Close the follow-up',
+  'follow-up': 'Close the follow-up',
+  'dust-clean': 'Fins and filters are clean',
+  'paste-renewal': 'All of it lies on new paste',
+};
+const byHand = computed(() => props.due.kind === 'follow-up' || isBesideDue(props.due));
 const names = {
   'coolant-service': say('Coolant service'),
   'settling-check': say('Settling check'),
   'follow-up': say('Follow-up'),
   'dust-clean': say('Dust'),
+  'paste-renewal': say('Paste'),
 };
 const session = useSession();
 /** an owner's word is written down by the desk */
-const putsOff = computed(() => ['coolant-service', 'dust-clean'].includes(props.due.kind) && session.may('desk'));
+const putsOff = computed(() => (props.due.kind === 'coolant-service' || isBesideDue(props.due)) && session.may('desk'));
 </script>
 
 <template>
@@ -79,7 +95,7 @@ const putsOff = computed(() => ['coolant-service', 'dust-clean'].includes(props.
       <v-btn v-else-if="awaited" :to="awaited">It has come: book the fix</v-btn>
       <v-btn v-else-if="due.jobId && due.kind === 'follow-up'" variant="outlined" :to="`/jobs/${due.jobId}`">To its job</v-btn>
       <v-btn
-        v-if="due.kind === 'follow-up' || due.kind === 'dust-clean'"
+        v-if="byHand"
         :variant="awaited || waitingRunId ? 'outlined' : undefined"
         :aria-label="`It is done: ${names[due.kind]}`"
         @click="following = true"
@@ -93,7 +109,7 @@ const putsOff = computed(() => ['coolant-service', 'dust-clean'].includes(props.
     </div>
     <ReasonDialog
       v-model="following"
-      :title="due.kind === 'dust-clean' ? 'Fins and filters are clean' : 'Close the follow-up'"
+      :title="sayWord(ASKS[due.kind])"
       label="What was found or done"
       button="It is done"
       :least="3"

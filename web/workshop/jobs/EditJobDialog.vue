@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { ABOUT_A_PART, isBuild as isBuildKind } from '@core/workshop/jobs/kinds.js';
 import type { JobPage } from '@core/workshop/jobs/answers.js';
-import { computed, reactive } from 'vue';
+import { computed, reactive, watch } from 'vue';
 import { shortName } from '@core/machine/catalogue/names.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
+import { besideAs, besideMinutes } from '@core/workshop/jobs/beside.js';
+import BesideWorks from './BesideWorks.vue';
 import EstimateFields from './EstimateFields.vue';
 import IntakeFields from './IntakeFields.vue';
 import { adviceFor, daysOf, estimateOf, intakeOf, type JobForm } from './jobForm.js';
@@ -23,6 +25,7 @@ const form = reactive<JobForm>({
   parts: estimate.parts.map((each) => ({ ...each })),
   kind: props.job.kind,
   partId: props.job.partId,
+  beside: [...props.job.beside],
   wanted: props.job.kind === 'loop-change' ? (props.job.change?.number ?? null) : null,
   neededBy: props.job.neededBy ?? '',
   partsOn: props.job.partsOn ?? '',
@@ -30,6 +33,13 @@ const form = reactive<JobForm>({
   windows: props.job.windows.map((each) => ({ ...each })),
   note: props.job.note,
 });
+// what goes along takes its time, and what is left out gives it back
+watch(
+  () => besideMinutes(besideAs(form.kind, form.beside)),
+  (now, before) => {
+    if (form.hours !== null) form.hours = Math.max(0, Number((form.hours + (now - before) / 60).toFixed(2)));
+  },
+);
 const advice = computed(() => adviceFor(form, props.job.history));
 const isBuild = computed(() => isBuildKind(form.kind));
 const needsPart = computed(() => !isBuildKind(form.kind) && ABOUT_A_PART.includes(form.kind));
@@ -44,6 +54,7 @@ async function save(): Promise<void> {
         kind: form.kind,
         partId: needsPart.value ? form.partId : null,
         wanted: form.kind === 'loop-change' ? form.wanted : null,
+        beside: besideAs(form.kind, form.beside),
         intake: intakeOf(form),
         estimate: estimateOf(form),
         ...daysOf(form),
@@ -89,6 +100,7 @@ async function save(): Promise<void> {
           label="Which part is changed"
           :error-messages="submit.at('partId')"
         />
+        <BesideWorks v-model="form.beside" :kind="form.kind" :file="job.loop.file" />
         <EstimateFields :model-value="form" :at="submit.at" :today="job.today" :coolant-id="job.loop.coolantProductId" />
       </div>
     </div>

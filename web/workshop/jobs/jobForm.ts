@@ -7,6 +7,7 @@ import type { PriceList } from '@core/workshop/prices/rates.js';
 import type { TypedPart } from '../prices/PartLines.vue';
 import { usualHours } from '@core/workshop/jobs/usualHours.js';
 import { BOOKED_KINDS, type BookedKind } from '@core/workshop/jobs/kinds.js';
+import { besideAs, type BesideWork } from '@core/workshop/jobs/beside.js';
 import type { ColourRead } from '@core/machine/liquids/colourSchema.js';
 import type { EstimateInput } from '@core/workshop/prices/estimate.js';
 import type { Intake, OwnerWindow } from '@core/workshop/jobs/schema.js';
@@ -19,6 +20,8 @@ export interface JobForm {
   partId: string | null;
   /** number of the wanted drawing, where the job changes the loop */
   wanted: number | null;
+  /** small works that go along with it */
+  beside: BesideWork[];
   symptom: string;
   condition: string;
   signs: Sign[];
@@ -42,6 +45,7 @@ export const blankForm = (): JobForm => ({
   kind: 'drain-refill',
   partId: null,
   wanted: null,
+  beside: [],
   symptom: '',
   condition: '',
   signs: [],
@@ -75,8 +79,13 @@ export const adviceFor = (form: JobForm, history: LoopHistory): ScopeAdvice =>
   });
 
 /** What such a job usually takes: a start for the estimate, to be corrected by whoever has seen the machine. */
-export function usualEstimate(kind: BookedKind, file: LoopFile, work: LoopChange | null = null): { hours: number; coolantMl: number } {
-  const hours = usualHours(kind, file, work);
+export function usualEstimate(
+  kind: BookedKind,
+  file: LoopFile,
+  work: LoopChange | null = null,
+  beside: readonly BesideWork[] = [],
+): { hours: number; coolantMl: number } {
+  const hours = Math.ceil(usualHours(kind, file, work, besideAs(kind, beside)) * 20 - 1e-6) / 20;
   const coolantMl = BOOKED_KINDS[kind].fill === 'anew' ? Math.ceil(fillVolume(file).volumeMl / 50) * 50 : 0;
   return { hours, coolantMl };
 }

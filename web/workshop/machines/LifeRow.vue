@@ -2,7 +2,7 @@
 import type { SystemLine } from '@core/workshop/machines/answers.js';
 import { reasonWords } from '@core/edge/words/dates.js';
 import { computed } from 'vue';
-import { ATTENTION_WORDS, sayDue } from '@core/workshop/machines/attention.js';
+import { ATTENTION_WORDS, isBesideDue, sayDue } from '@core/workshop/machines/attention.js';
 import { DAYS_PER_MONTH, daysBetween } from '@core/base/units/calendar.js';
 import { useDates } from '../../base/units/dates.js';
 import { DUE_KINDS, nextWord } from './dueKinds.js';
@@ -20,7 +20,7 @@ const zero = computed(() => place(props.today));
 const service = computed(() => props.line.dues.find(({ kind }) => kind === 'coolant-service') ?? null);
 const settling = computed(() => props.line.dues.find(({ kind }) => kind === 'settling-check') ?? null);
 /** dates of another kind than the bar's: dust, what was promised */
-const beside = computed(() => props.line.dues.filter(({ kind }) => kind === 'dust-clean' || kind === 'follow-up'));
+const beside = computed(() => props.line.dues.filter((due) => isBesideDue(due) || due.kind === 'follow-up'));
 const over = computed(() => service.value !== null && service.value.dueOn < props.today);
 const bar = computed(() => {
   if (!service.value) return null;

@@ -8,6 +8,7 @@ export const DUE_KINDS: Readonly<Record<DueKind, string>> = {
   'settling-check': 'settling check',
   'follow-up': 'follow-up',
   'dust-clean': 'dust',
+  'paste-renewal': 'paste',
 };
 
 /** The kind of a machine's next date, in a word. */

@@ -39,6 +39,7 @@ import { rinse, type RinseEntry } from './rinse.js';
 import { sealBorrowed, type SealBorrowedEntry } from './sealBorrowed.js';
 import { sealFitted, type SealFittedEntry } from './sealFitted.js';
 import { signedOff, type SignedOffEntry } from './signedOff.js';
+import { pasted, type PastedEntry } from './pasted.js';
 import { seenBled, type SeenBledEntry } from './seenBled.js';
 import { sistersSeen, type SistersSeenEntry } from './sistersSeen.js';
 import { soak, type SoakEntry } from './soak.js';
@@ -99,6 +100,7 @@ export type RunEventBody =
   | SealBorrowedEntry
   | SealFittedEntry
   | SignedOffEntry
+  | PastedEntry
   | SeenBledEntry
   | SistersSeenEntry
   | SoakEntry
@@ -161,6 +163,7 @@ export const ENTRIES: { readonly [T in RunEventType]: EntryDefinition<BodyOf<T>>
   'seal-borrowed': sealBorrowed,
   'seal-fitted': sealFitted,
   'signed-off': signedOff,
+  pasted,
   'seen-bled': seenBled,
   'sisters-seen': sistersSeen,
   soak,

@@ -2,6 +2,7 @@ import { readList, readObject } from '../../../../core/base/checking/stored.js';
 import { sql } from 'drizzle-orm';
 import { check, date, foreignKey, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import type { Estimate } from '../../../../core/workshop/prices/estimate.js';
+import type { BesideWork } from '../../../../core/workshop/jobs/beside.js';
 import type { Intake, OwnerWindow } from '../../../../core/workshop/jobs/schema.js';
 import { person } from './people.js';
 import { owned, stored, tenantWalls } from '../columns.js';
@@ -22,6 +23,8 @@ export const serviceJob = pgTable(
     partId: text('part_id'),
     /** the revision that the loop shall become; null: it stays as it is */
     wantedRevisionId: uuid('wanted_revision_id'),
+    /** small works that go along with it */
+    beside: stored('beside', readList<BesideWork>('works beside a job')).notNull().default([]),
     intake: stored('intake', readObject<Intake>('what the owner said', { signs: [], flowLph: null })).notNull(),
     estimate: stored('estimate', readEstimate).notNull(),
     /** counts up when kind or estimate change: a consent is to one of them */

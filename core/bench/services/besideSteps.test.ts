@@ -1,0 +1,55 @@
+import { describe, expect, it } from 'vitest';
+import { TestRun } from '../../../tests/bench/testRun.js';
+import { BESIDE_KEYS, mayGoBeside } from '../../workshop/jobs/beside.js';
+import { JOB_KIND_KEYS, type JobKind } from '../../workshop/jobs/kinds.js';
+import { describeEntry } from '../runs/log.js';
+import { isEach } from '../runs/template.js';
+import { BESIDE_STEP, withBeside } from './besideSteps.js';
+import { CLOSED_STEP, serviceTemplate } from './templates.js';
+
+const of = (kind: JobKind, works = mayGoBeside(kind)) => withBeside(kind, serviceTemplate(kind), works);
+const at = (kind: JobKind, id: string): number => of(kind).steps.findIndex((step) => step.id === id);
+
+describe('works that go along with a job', () => {
+  it('leave a job as it is where nothing goes along', () => {
+    for (const kind of JOB_KIND_KEYS) expect(of(kind, []), kind).toEqual(serviceTemplate(kind));
+  });
+
+  it('are done with the machine off, and before the loop is closed or filled', () => {
+    for (const kind of JOB_KIND_KEYS.filter((each) => mayGoBeside(each).length > 0 && each !== 'closed-loop')) {
+      const step = at(kind, BESIDE_STEP);
+      expect(step, kind).toBeGreaterThan(kind === 'top-up' ? 0 : at(kind, 'isolate'));
+      const next = [at(kind, 'close'), at(kind, 'fill')].filter((each) => each >= 0);
+      expect(step, kind).toBeLessThan(Math.min(...next));
+    }
+  });
+
+  it('are no longer "not needed" in the one step of a loop that stays closed', () => {
+    const closed = (works: readonly ('paste' | 'fans' | 'plugs')[]) =>
+      of('closed-loop', works).steps.find(({ id }) => id === CLOSED_STEP)?.checks ?? [];
+    const mayBeLeft = (id: string, works: readonly ('paste' | 'fans' | 'plugs')[]) =>
+      closed(works).some((check) => !isEach(check) && check.id === id && check.mayNotApply === true);
+    expect(mayBeLeft('paste', ['fans'])).toBe(true);
+    expect(mayBeLeft('paste', ['paste'])).toBe(false);
+    expect(mayBeLeft('fans', ['fans'])).toBe(false);
+    expect(closed(['plugs']).some((check) => isEach(check) && check.each === 'plugs')).toBe(true);
+    expect(of('closed-loop').steps).toHaveLength(serviceTemplate('closed-loop').steps.length);
+  });
+
+  it('carry what makes the next day of dust and of paste', () => {
+    const does = of('partial-drain').steps.find(({ id }) => id === BESIDE_STEP)?.does;
+    expect(does).toEqual(['dusts', 'pastes']);
+    expect(BESIDE_KEYS.length).toBe(4);
+  });
+});
+
+describe('new paste', () => {
+  it('is written down with the blocks that it lies under, and refused under what is no part of this machine', () => {
+    const run = new TestRun().upTo('close');
+    run.say({ type: 'pasted', step: 'close', items: ['graphics'], medium: 'pad', product: 'Grey 2 mm' });
+    expect(run.state.service.pastes).toMatchObject([{ items: ['graphics'], medium: 'pad' }]);
+    const last = run.events.at(-1);
+    expect(last && describeEntry(run.procedure, last, run.events)).toBe('New pad under graphics: Grey 2 mm');
+    expect(() => run.say({ type: 'pasted', step: 'close', items: ['flywheel'], medium: 'paste', product: '' })).toThrow();
+  });
+});

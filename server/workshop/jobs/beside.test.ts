@@ -1,0 +1,59 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { errorOf, TestBench, type Visitor } from '../../../tests/integration/bench.js';
+import { booked, commissioned, lotOf, writtenRun } from '../../../tests/integration/led.js';
+import type { Procedure } from '../../../core/bench/runs/procedure.js';
+import type { DateReason } from '../../../core/workshop/due-dates/facts.js';
+import { DEFAULT_SCHOOLS } from '../../../core/physics/leak-testing/schools.js';
+
+let bench: TestBench;
+let desk: Visitor;
+beforeAll(async () => {
+  bench = await TestBench.open();
+  desk = await bench.workshop('Beside');
+});
+afterAll(() => bench.close());
+
+interface Due {
+  readonly id: string;
+  readonly kind: string;
+  readonly dueOn: string;
+  readonly version: number;
+  readonly reason: DateReason;
+}
+
+describe('what goes along while a machine is open', () => {
+  it('is booked with its job, led at the bench, and gives paste its next day', async () => {
+    const lot = await lotOf(desk, 'B1');
+    const own = await commissioned(bench, desk, 'Crept up', lot);
+    const pasteOf = async (): Promise<Due[]> =>
+      (await desk.get<{ dues: Due[] }>(`/systems/${own.systemId}`)).body.dues.filter(({ kind }) => kind === 'paste-renewal');
+    expect(await pasteOf()).toEqual([]);
+    // a job that dusts anyway takes no dust along
+    const odd = { loopId: own.loopId, kind: 'closed-loop', partId: null, intake: { symptom: '', condition: '', signs: [], dataSafe: 'yes', signsIn: '', flowLph: null }, estimate: { hours: 1, partsText: '', coolantMl: 0, priceText: '', parts: [] }, neededBy: null, note: '', beside: ['dust'] }; // prettier-ignore
+    expect(errorOf(await desk.post(`/systems/${own.systemId}/jobs`, odd)).fields?.map(({ path }) => path)).toEqual(['beside']);
+    const job = await booked(desk, own, 'closed-loop', { beside: ['paste', 'plugs'] });
+    await desk.post(`/jobs/${job.id}/consent`, { how: 'phone', words: 'yes', version: job.version });
+    const { run } = (
+      await desk.post<{ run: { id: string; procedure: Procedure } }>(`/jobs/${job.id}/start`, { benchId: null, schools: DEFAULT_SCHOOLS })
+    ).body;
+    const closed = run.procedure.steps.find(({ id }) => id === 'closed');
+    expect(closed?.checks.find(({ id }) => id === 'paste')?.mayNotApply).toBeUndefined();
+    expect(closed?.checks.some(({ id }) => id.startsWith('looked:'))).toBe(true);
+    const signed = await writtenRun(bench, desk, run, lot, {
+      instead: (body) =>
+        body.type === 'step-done' && body.step === 'closed'
+          ? [{ type: 'pasted', step: 'closed', items: ['processor'], medium: 'paste', product: 'Grey 4' }, body]
+          : [body],
+    });
+    expect(signed.status).toBe(201);
+    const [due] = await pasteOf();
+    expect(due?.reason).toMatchObject({ why: 'paste', first: { item: 'processor', product: 'Grey 4' } });
+    // three years on somebody renews it without a job
+    bench.wait(1000 * 86_400);
+    const done = { outcome: 'done', levelChangeMm: null, note: 'done at the owner’s', version: due?.version };
+    expect((await desk.put(`/due-items/${due?.id}/close`, done)).status).toBe(200);
+    const [next] = await pasteOf();
+    expect(next?.dueOn.localeCompare(due?.dueOn ?? '')).toBe(1);
+    expect(next?.reason).toMatchObject({ layers: [{ item: 'processor' }] });
+  });
+});
