@@ -14,6 +14,7 @@ import PartTestStep from '../bench/leak-testing/PartTestStep.vue';
 import DryTestStep from '../bench/leak-testing/DryTestStep.vue';
 import PasteRecord from '../bench/services/PasteRecord.vue';
 import ServiceStep from '../bench/services/ServiceStep.vue';
+import LoadsOnSupply from '../bench/leak-testing/LoadsOnSupply.vue';
 import TimerPanel from '../bench/runs/TimerPanel.vue';
 
 /** What each kind of step has to say: it puts its figure, its limit and its act into the frame, and the rest among the checks. */
@@ -94,6 +95,13 @@ const procedure = computed(() => props.answer.run.procedure);
     :colour="colour"
     :locked="locked"
     @changed="emit('changed')"
+    @send="emit('send', $event)"
+  />
+  <LoadsOnSupply
+    v-if="state.loadsStay || step.does.includes('isolates')"
+    :state="state"
+    :locked="locked"
+    :may="procedure.loadsMayStay === true"
     @send="emit('send', $event)"
   />
   <PasteRecord

@@ -1,5 +1,5 @@
 import { say, sayWord } from '../../base/words/say.js';
-import { judgeDryTest } from '../runs/criteria.js';
+import { judgeDryTest } from '../runs/dryTest.js';
 import { replay } from '../runs/replay.js';
 import { placesOf } from '../runs/procedure.js';
 import { leakCauseWords } from '../leak-finding/causes.js';

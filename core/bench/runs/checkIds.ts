@@ -2,6 +2,8 @@
 
 /** a connector that was pulled */
 export const PULLED = 'pulled:';
+/** loads that a lead may allow to stay on the supply; the board’s main plug never: the jumper goes where it was */
+export const LOADS_MAY_STAY: readonly string[] = ['board-processor', 'card-power', 'drive-power'].map((id) => `${PULLED}${id}`);
 /** the same one brought back */
 export const BACK = 'back:';
 /** the one check of the return to power that comes before any power: it may be ticked while electronics still dry */

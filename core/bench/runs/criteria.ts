@@ -1,8 +1,6 @@
-import { remembering } from '../../base/numerics/remember.js';
 import { FLUSH } from '../../machine/liquids/rinsing.js';
 import { judgeBleed, type BleedState } from '../../physics/air/bleed.js';
 import { keepTally } from '../../physics/contents/ledger.js';
-import { judgeDecay, type DecayResult } from '../../physics/leak-testing/decay.js';
 import { LEAST_TAIL_READINGS } from '../../physics/leak-testing/defaults.js';
 import { asksForCause, gradeItem, type Graded } from '../inspection/grade.js';
 import type { InspectItem } from '../inspection/items.js';
@@ -10,12 +8,12 @@ import { LEVEL_STAYS } from './checkIds.js';
 import { stretchMm } from './book.js';
 import { isDrawnDown } from './drawDown.js';
 import { FILL_ORDER } from './fillOrder.js';
-import { fillBalance, fillTotal, judgeDrain, liquidAtDryTest } from './contents.js';
+import { fillBalance, fillTotal, judgeDrain } from './contents.js';
 import type { ServiceFacts } from './facts.js';
+import { isAirTight, judgeDryTest } from './dryTest.js';
 import { openFailures } from './locks.js';
 import { stepOf, type Procedure, type ProcedureStep, type StepKind } from './procedure.js';
 import {
-  dryReadings,
   liesOutside,
   runningSoak,
   timerFace,
@@ -31,28 +29,6 @@ import type { LackFact } from './why.js';
 
 /** standard deviations by which a fill may exceed what the parts' volumes say; more than that is not inside the loop */
 const LOST_TRACK_SD = 4;
-
-/** of the benches that are looked at, each with its last readings */
-const judged = remembering(judgeDecay, 24);
-
-/** The dry test as it stands, or null before the first reading. */
-export function judgeDryTest(procedure: Procedure, state: RunState): DecayResult | null {
-  const readings = dryReadings(state);
-  if (!procedure.dry || readings.length === 0) return null;
-  return judged({
-    volumeMl: procedure.volume.volumeMl,
-    readings,
-    resolutionKpa: procedure.schools.gaugeResolutionKpa,
-    limitMbarLs: procedure.dry.limitMbarLs,
-    liquidMl: Math.min(0.95 * procedure.volume.volumeMl, liquidAtDryTest(state)),
-  });
-}
-
-/** Whether an air test that began after an instant was passed. */
-export function isAirTight(procedure: Procedure, state: RunState, sinceIso: string): boolean {
-  const firstMs = Math.min(...state.dryReadings.map(({ at }) => Date.parse(at)));
-  return Number.isFinite(firstMs) && firstMs > Date.parse(sinceIso) && judgeDryTest(procedure, state)?.verdict === 'pass';
-}
 
 /**
  * What is missing before a mended joint may be called dry; null: somebody may look. A joint that met neither the test's air

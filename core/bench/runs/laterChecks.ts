@@ -1,4 +1,4 @@
-import { judgeDryTest } from './criteria.js';
+import { judgeDryTest } from './dryTest.js';
 import { stepOf, type After, type CheckItem, type Procedure, type TimerItem } from './procedure.js';
 import { timerFace, type RunState, type TimerState } from './state.js';
 

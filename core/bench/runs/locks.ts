@@ -6,6 +6,7 @@ import { twinOf } from './book.js';
 import { isDrawnDown } from './drawDown.js';
 import { LET_OUT_KPA } from '../../physics/leak-testing/defaults.js';
 import { AIR_OUT, PULLED } from './checkIds.js';
+import { judgeDryTest } from './dryTest.js';
 import { rinseStandOf, type LoopFacts } from './facts.js';
 import { stepOfKind, stepThat, type Procedure } from './procedure.js';
 import { currentKind, type RunState } from './state.js';
@@ -17,6 +18,7 @@ import type { FailureFact, LockFact } from './why.js';
  */
 export type LockRule =
   | 'not-isolated'
+  | 'loads-live'
   | 'joint-open'
   | 'port-open'
   | 'pump-turned'
@@ -38,6 +40,8 @@ export type LockRule =
 /** Whether a rule may be passed over with a recorded reason. */
 export const CAN_OVERRIDE: Readonly<Record<LockRule, boolean>> = {
   'not-isolated': false,
+  // where electronics are live, air goes first
+  'loads-live': false,
   'joint-open': false,
   'port-open': false,
   'pump-turned': false,
@@ -177,6 +181,10 @@ function isolationAgainst(procedure: Procedure, state: RunState): Lock[] {
   return [lock('not-isolated', { why: 'not-isolated', toPull })];
 }
 
+/** Loads that hang on the supply: nothing wet moves before air found the loop tight. */
+export const loadsAgainst = (procedure: Procedure, state: RunState): Lock[] =>
+  state.loadsStay !== null && judgeDryTest(procedure, state)?.verdict !== 'pass' ? [lock('loads-live', { why: 'loads-before-air' })] : [];
+
 /** kPa of the air test that still stand inside, as last read; null: none. */
 export function airInsideKpa(procedure: Procedure, state: RunState): number | null {
   const last = state.dryReadings.at(-1);
@@ -198,6 +206,7 @@ export function pumpAgainst(procedure: Procedure, state: RunState, facts: LoopFa
   const uncover = angleDeg > LOCKS.uprightWithinDeg ? uncoverDeg(facts, to) : null;
   return [
     ...isolationAgainst(procedure, state),
+    ...loadsAgainst(procedure, state),
     ...airAgainst(procedure, state),
     ...openAgainst(procedure, state),
     ...(uncover !== null && angleDeg >= uncover

@@ -100,6 +100,8 @@ export interface Procedure {
   readonly fillPlan: FillPlan;
   readonly dry: { readonly limitMbarLs: number; readonly holdMinutes: number } | null;
   readonly wetSeconds: number | null;
+  /** the lead allows loads to stay on the supply, behind a passed air test; missing: they are pulled */
+  readonly loadsMayStay?: true;
   /** missing in runs that began before the loop's facts were kept: nothing is predicted or locked then */
   readonly facts?: LoopFacts;
   /** version of the workshop's procedure it was made from; missing: the standard one */

@@ -1,7 +1,7 @@
 import { describeEntry } from './log.js';
 import type { RunEventBody } from './entries/all.js';
 import { buildRecord } from '../../edge/records/record.js';
-import { judgeDryTest } from './criteria.js';
+import { judgeDryTest } from './dryTest.js';
 import { replay } from './replay.js';
 import { standardProcedure, withTraits } from '../procedures/procedureKinds.js';
 import type { ProcedureTemplate } from './template.js';

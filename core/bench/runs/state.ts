@@ -65,6 +65,8 @@ export interface RunState {
   readonly leaks: Leak[];
   readonly spills: Spill[];
   readonly fillTroubles: FillTrouble[];
+  /** loads that hang on the supply although liquid goes in; null: they are pulled */
+  loadsStay: Remark | null;
   readonly overrides: (Remark & { rule: string })[];
   coolant: Coolant | null;
   readonly pours: (Stamped<number> & { readonly from?: PourFrom })[];
@@ -132,6 +134,7 @@ export const emptyState = (procedure: Procedure): RunState => ({
   leaks: [],
   spills: [],
   fillTroubles: [],
+  loadsStay: null,
   overrides: [],
   coolant: null,
   pours: [],

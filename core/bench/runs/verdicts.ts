@@ -1,7 +1,8 @@
 import { compareBaselines, pairsOf } from '../../physics/diagnosis/compare.js';
 import { normaliseBaseline } from '../../physics/diagnosis/baseline.js';
 import { ENDS_LOOP } from '../../workshop/jobs/kinds.js';
-import { isSeenBled, judgeBleeding, judgeDryTest } from './criteria.js';
+import { isSeenBled, judgeBleeding } from './criteria.js';
+import { judgeDryTest } from './dryTest.js';
 import { stepOfKind, type Procedure, type StepKind } from './procedure.js';
 import type { RunState } from './state.js';
 

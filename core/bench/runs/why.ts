@@ -13,6 +13,7 @@ import type { Clarity, RinseLiquid } from '../../machine/liquids/rinsing.js';
 /** What must not happen next. */
 export type LockFact =
   | { readonly why: 'not-isolated'; readonly toPull: number }
+  | { readonly why: 'loads-before-air' }
   | { readonly why: 'joint-open'; readonly joint: string }
   | { readonly why: 'joint-while-pumping' }
   | { readonly why: 'port-open'; readonly port: string }
@@ -109,6 +110,8 @@ export type MisfitFact =
         | 'unknown-spill'
         | 'unknown-seal'
         | 'unknown-trouble'
+        | 'loads-not-allowed'
+        | 'loads-not-on'
         | 'leak-mend-first'
         | 'test-air-again'
         | 'run-it-first'

@@ -18,6 +18,7 @@ const WHY: Messages<WhyCode> = {
   // locks
   'not-isolated':
     'everything but the pump must be off its plug first{toPull, plural, =0 {} other { (# still to pull)}}: a leak would meet live electronics',
+  'loads-before-air': 'loads hang on the supply: no liquid moves before the air test has passed; or pull them now',
   'joint-open': 'the joint at {joint} is recorded undone: the pump would empty the loop through it',
   'joint-while-pumping': 'the pump is on: switch it off before a joint is undone',
   'port-open': '{port} is open: close it before the pump runs',
@@ -119,6 +120,8 @@ const WHY: Messages<WhyCode> = {
   'unknown-cause': '"{name}" is no cause of a leak that is known here',
   'unknown-leak': 'there is no such leak in this run',
   'unknown-trouble': 'there is no such trouble in this run, or it is answered',
+  'loads-not-allowed': 'the lead allows no loads on the supply in this kind of job, or no air test goes before the liquid',
+  'loads-not-on': 'no loads were left on the supply',
   'unknown-seal': 'no seal was taken with that entry, or the place has one again',
   'unknown-spill': 'there is no such spill in this run',
   'leak-mend-first': 'mend the leak first, then test that joint again',

@@ -7,7 +7,11 @@ export type LeakAndWet = Pick<Schools, 'leak' | 'wet'>;
 /** What a workshop does after kinds of jobs; of a kind that it does not name it does what is usual. */
 export type JobSchools = Readonly<Partial<Record<BookedKind, LeakAndWet>>>;
 /** The workshop's schools, with those of single kinds of jobs. */
-export type WorkshopSchools = Schools & { readonly byKind?: JobSchools };
+export type WorkshopSchools = Schools & {
+  readonly byKind?: JobSchools;
+  /** kinds in which the lead lets loads stay on the supply behind a passed air test; missing: none */
+  readonly loadsMayStay?: readonly BookedKind[];
+};
 
 /** How leaks are usually looked for after a job: a drain through the valve opens no joint, a part change its own, a strip all of them. */
 export function usualSchools(kind: BookedKind, ours: JobSchools = {}): LeakAndWet {

@@ -116,7 +116,12 @@ export const workshopSchema = Joi.object({
     .valid(...SERVICE_POLICY_KEYS)
     .required(),
   schools: schoolsSchema
-    .keys({ byKind: Joi.object(Object.fromEntries(TESTED_KINDS.map((kind) => [kind, Joi.object(leakAndWetFields)]))) })
+    .keys({
+      byKind: Joi.object(Object.fromEntries(TESTED_KINDS.map((kind) => [kind, Joi.object(leakAndWetFields)]))),
+      loadsMayStay: Joi.array()
+        .items(Joi.string().valid(...TESTED_KINDS))
+        .unique(),
+    })
     .required(),
   hotFromMonth: month(),
   hotUntilMonth: month().when('hotFromMonth', {

@@ -9,6 +9,7 @@ import type { RunCreate } from '../../../core/bench/commissioning/schema.js';
 import { type Ask } from '../../base/http/context.js';
 import { DomainError } from '../../base/http/errors.js';
 import { commissioningProcedure } from '../procedures/ofCommissioning.js';
+import { withAllowance } from '../procedures/loadsMayStay.js';
 import { serviceProcedure } from '../procedures/ofService.js';
 import { demandSimulation, notePractice, practiceTable } from '../practice/practice.js';
 import { and, eq, inArray } from 'drizzle-orm';
@@ -91,7 +92,7 @@ export async function startRun(ask: Ask, input: RunCreate) {
     loopId: input.loopId,
     revisionId: revision.id,
     benchId: input.practice ? await practiceTable(ask) : input.benchId,
-    procedure,
+    procedure: input.practice ? procedure : await withAllowance(scope, account.workshopId, 'commissioning', procedure),
   });
   if (input.practice) await notePractice(ask, runId, input.practice);
   else await putOnBench(scope, own.system);

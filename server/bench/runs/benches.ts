@@ -3,7 +3,7 @@ import type { BenchRun } from '../../../core/bench/benches/answers.js';
 import { asBookedKind } from '../../../core/workshop/jobs/kinds.js';
 import { aheadOf } from './practised.js';
 import { and, asc, eq, gte, inArray } from 'drizzle-orm';
-import { judgeDryTest } from '../../../core/bench/runs/criteria.js';
+import { judgeDryTest } from '../../../core/bench/runs/dryTest.js';
 import { dryingLeftMs } from '../../../core/bench/runs/locks.js';
 import { stepOf, type Procedure } from '../../../core/bench/runs/procedure.js';
 import { sharesInside } from '../../../core/bench/runs/standing.js';

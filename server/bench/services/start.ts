@@ -22,6 +22,7 @@ import { demandDry } from '../commissioning/start.js';
 import { leftByAbandoned } from '../runs/contents.js';
 import { commissioningProcedure } from '../procedures/ofCommissioning.js';
 import { wantedFile } from '../../workshop/jobs/wanted.js';
+import { withAllowance } from '../procedures/loadsMayStay.js';
 import { serviceProcedure } from '../procedures/ofService.js';
 import { consent, serviceJob } from '../../base/database/tables/jobs.js';
 
@@ -48,7 +49,7 @@ export async function startJob(ask: Ask, input: JobStart) {
     openedJoints: input.openedJoints,
     coolantProductId: own.loop.coolantProductId,
   };
-  const procedure = isBuild(kind)
+  const planned = isBuild(kind)
     ? await commissioningProcedure(scope, { ...of, kind, lostMl: null, start: await leftByAbandoned(scope, of.loopId) })
     : await serviceProcedure(scope, {
         ...of,
@@ -58,6 +59,7 @@ export async function startJob(ask: Ask, input: JobStart) {
         beside: row.service.beside,
         wanted: (await wantedFile(scope, row.service.wantedRevisionId))?.file,
       });
+  const procedure = await withAllowance(scope, ask.account.workshopId, kind, planned);
   const runId = await insertRun(ask, { jobId, loopId: row.service.loopId, revisionId: revision.id, benchId: input.benchId, procedure });
   await scope.update(job).set({ state: 'active' }).where(eq(job.id, jobId));
   // what stands on a bench was brought, whether somebody wrote it down or not
@@ -122,7 +124,13 @@ export async function rescope(ask: Ask, input: RescopeInput) {
   const steps = stepsAfterRescope(row.procedure, made, input.kind, state);
   await scope
     .update(run)
-    .set({ procedure: { ...made, steps, service: { ...(made.service as object), inside: before.inside } as Procedure['service'] } })
+    .set({
+      procedure: {
+        ...(await withAllowance(scope, account.workshopId, input.kind, made)),
+        steps,
+        service: { ...(made.service as object), inside: before.inside } as Procedure['service'],
+      },
+    })
     .where(eq(run.id, runId));
   await scope.update(job).set({ kind: input.kind }).where(eq(job.id, row.jobId));
   const estimate = await pricedEstimate(ask, input.kind, row.loopId, input.estimate);

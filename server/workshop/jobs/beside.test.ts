@@ -57,3 +57,26 @@ describe('what goes along while a machine is open', () => {
     expect(next?.reason).toMatchObject({ layers: [{ item: 'processor' }] });
   });
 });
+
+describe('loads on the supply', () => {
+  it('may stay in the kinds that the lead allows, where air goes first, and in no others', async () => {
+    const shop = (await desk.get<{ workshop: { schools: object } & Record<string, unknown> }>('/workshop')).body.workshop;
+    const { name, timeZone, policy, schools, version } = shop;
+    const asked = { name, timeZone, policy, version, schools: { ...schools, loadsMayStay: ['part-replacement'] } };
+    expect((await desk.put('/workshop', asked)).status).toBe(200);
+    const own = await commissioned(bench, desk, 'Glued in', await lotOf(desk, 'B2'));
+    const planned = async (leak: string): Promise<Procedure> => {
+      const job = await booked(desk, own, 'part-replacement', { partId: 'graphics' });
+      await desk.post(`/jobs/${job.id}/consent`, { how: 'phone', words: 'yes', version: job.version });
+      const begun = await desk.post<{ run: { id: string; procedure: Procedure } }>(`/jobs/${job.id}/start`, { benchId: null, schools: { ...DEFAULT_SCHOOLS, leak } }); // prettier-ignore
+      const { id, procedure } = begun.body.run;
+      expect((await desk.entry(id, { type: 'loads-stay', stay: true, reason: 'glued in' })).status).toBe(
+        procedure.loadsMayStay ? 201 : 409,
+      );
+      await desk.post(`/runs/${id}/abandon`, { reason: 'only looked at' });
+      return procedure;
+    };
+    expect((await planned('dry-then-wet')).loadsMayStay).toBe(true);
+    expect((await planned('wet-only')).loadsMayStay).toBeUndefined();
+  });
+});

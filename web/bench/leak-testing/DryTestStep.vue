@@ -2,7 +2,7 @@
 import { unitName } from '@core/base/units/shown.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import type { DecayOpen } from '@core/physics/leak-testing/decay.js';
-import { judgeDryTest } from '@core/bench/runs/criteria.js';
+import { judgeDryTest } from '@core/bench/runs/dryTest.js';
 import { leaksAgainst, sealsAgainst } from '@core/bench/runs/locks.js';
 import { whyWords } from '@core/edge/words/bench.js';
 import { capital, say, sayWord } from '@core/base/words/say.js';

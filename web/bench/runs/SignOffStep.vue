@@ -3,7 +3,7 @@ import { say } from '@core/base/words/say.js';
 import FramePart from '../frame/FramePart.vue';
 import { balanceWords } from '@core/edge/words/bench.js';
 import { fillBalance, fillTotal } from '@core/bench/runs/contents.js';
-import { judgeDryTest } from '@core/bench/runs/criteria.js';
+import { judgeDryTest } from '@core/bench/runs/dryTest.js';
 import { serviceReport } from '@core/edge/records/serviceReport.js';
 import { computed, ref } from 'vue';
 import { verdictsOf } from '@core/bench/runs/verdicts.js';

@@ -11,7 +11,8 @@ import { LEAK_LIMITS } from '@core/physics/leak-testing/defaults.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import { useNotices } from '../../base/shell/notices.js';
-import type { JobSchools } from '@core/workshop/jobs/usualSchools.js';
+import { BOOKED_KINDS, type BookedKind } from '@core/workshop/jobs/kinds.js';
+import { TESTED_KINDS, type JobSchools } from '@core/workshop/jobs/usualSchools.js';
 import SchoolsByKind from './SchoolsByKind.vue';
 import { choicesOf } from '../../base/look/choices.js';
 import StaleNotice from '../../base/shell/StaleNotice.vue';
@@ -34,6 +35,7 @@ const form = reactive({
   hotUntilMonth: null as number | null,
   drain: { ...DRAIN_HABITS } as { turns: boolean; headLeastMl: number | null; joints: boolean },
   byKind: {} as JobSchools,
+  loadsMayStay: [] as BookedKind[],
   version: 1,
 });
 const MONTHS = [
@@ -41,6 +43,7 @@ const MONTHS = [
   ...Array.from({ length: 12 }, (_, index) => ({ value: index + 1, title: monthOfYear(index + 1) })),
 ];
 const HEADS = [{ value: null, title: 'never' }, ...[50, 100, 200, 300].map((ml) => ({ value: ml, title: say('when it saves {formatMl} or more', { formatMl: formatMl(ml) }) }))]; // prettier-ignore
+const LOAD_KINDS = TESTED_KINDS.filter((kind) => kind !== 'top-up').map((value) => ({ value, title: say(BOOKED_KINDS[value].label) }));
 const zones = Intl.supportedValuesOf('timeZone');
 
 // the form follows what is saved; a new person or bench leaves it as it was typed
@@ -61,6 +64,7 @@ watch(
       wet: schools.wet,
       limit: schools.limit,
       byKind: schools.byKind ?? {},
+      loadsMayStay: [...(schools.loadsMayStay ?? [])],
     });
     resolution.value = schools.gaugeResolutionKpa;
   },
@@ -75,7 +79,14 @@ async function save(): Promise<void> {
     hotFromMonth: form.hotFromMonth,
     hotUntilMonth: form.hotFromMonth === null ? null : form.hotUntilMonth,
     drain: form.drain,
-    schools: { leak: form.leak, wet: form.wet, limit: form.limit, gaugeResolutionKpa: resolution.value, byKind: form.byKind },
+    schools: {
+      leak: form.leak,
+      wet: form.wet,
+      limit: form.limit,
+      gaugeResolutionKpa: resolution.value,
+      byKind: form.byKind,
+      loadsMayStay: form.loadsMayStay,
+    },
     version: form.version,
   };
   const answer = await submit.run(() => call<Shop>('PUT', '/workshop', { body }));
@@ -177,6 +188,16 @@ function keepMine(): void {
       :readonly="!isLead"
     />
     <SchoolsByKind v-model="form.byKind" :readonly="!isLead" />
+    <v-select
+      v-model="form.loadsMayStay"
+      :items="LOAD_KINDS"
+      :readonly="!isLead"
+      label="Loads may stay on the supply, behind a passed air test"
+      hint="Board, cards and drives stay live: a leak that air did not find meets them. Written down with its reason each time."
+      persistent-hint
+      multiple
+      chips
+    />
     <NumberField v-model="resolution" label="The gauge can be read to" unit="kPa" :errors="submit.at('schools.gaugeResolutionKpa')" />
     <StaleNotice
       v-if="submit.stale.value"

@@ -39,6 +39,7 @@ import { rinse, type RinseEntry } from './rinse.js';
 import { sealBorrowed, type SealBorrowedEntry } from './sealBorrowed.js';
 import { sealFitted, type SealFittedEntry } from './sealFitted.js';
 import { signedOff, type SignedOffEntry } from './signedOff.js';
+import { loadsStay, type LoadsStayEntry } from './loadsStay.js';
 import { pasted, type PastedEntry } from './pasted.js';
 import { seenBled, type SeenBledEntry } from './seenBled.js';
 import { sistersSeen, type SistersSeenEntry } from './sistersSeen.js';
@@ -100,6 +101,7 @@ export type RunEventBody =
   | SealBorrowedEntry
   | SealFittedEntry
   | SignedOffEntry
+  | LoadsStayEntry
   | PastedEntry
   | SeenBledEntry
   | SistersSeenEntry
@@ -163,6 +165,7 @@ export const ENTRIES: { readonly [T in RunEventType]: EntryDefinition<BodyOf<T>>
   'seal-borrowed': sealBorrowed,
   'seal-fitted': sealFitted,
   'signed-off': signedOff,
+  'loads-stay': loadsStay,
   pasted,
   'seen-bled': seenBled,
   'sisters-seen': sistersSeen,

@@ -3,7 +3,7 @@ import { finite } from '../../../base/checking/fields.js';
 import { formatKpa } from '../../../base/units/display.js';
 import { LET_OUT_KPA, MOST_GAUGE_KPA } from '../../../physics/leak-testing/defaults.js';
 import { AIR_OUT } from '../checkIds.js';
-import { judgeDryTest } from '../criteria.js';
+import { judgeDryTest } from '../dryTest.js';
 import { isPumpedUp } from '../../../physics/leak-testing/decay.js';
 import { bySource, remark, stamp, type EntryDefinition } from '../entry.js';
 import { pressureAgainst, sealsAgainst } from '../locks.js';

@@ -1,5 +1,5 @@
 import { say } from '../../../base/words/say.js';
-import { judgeDryTest } from '../criteria.js';
+import { judgeDryTest } from '../dryTest.js';
 import { remark, type EntryDefinition } from '../entry.js';
 import { beginDryTest } from '../state.js';
 import { reason } from './fields.js';

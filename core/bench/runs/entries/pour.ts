@@ -5,7 +5,7 @@ import { formatMl } from '../../../base/units/display.js';
 import { ownJugMl } from '../../../physics/contents/ledger.js';
 import { AGREES_WITHIN_SD, jugSdMl } from '../../../physics/measuring/errors.js';
 import { bySource, refusal, stamp, type EntryDefinition } from '../entry.js';
-import { doubtsAgainst, leaksAgainst, sealsAgainst } from '../locks.js';
+import { doubtsAgainst, leaksAgainst, loadsAgainst, sealsAgainst } from '../locks.js';
 import { drawnJugMl } from '../drawDown.js';
 import type { PourFrom, ReadingSource } from '../state.js';
 import { oneOf, source } from './fields.js';
@@ -41,7 +41,7 @@ export const pour: EntryDefinition<PourEntry> = {
     return volumeMl > jugMl + AGREES_WITHIN_SD * jugSdMl(jugMl) ? refusal('unsafe', { why: 'jug-holds-less', ml: volumeMl, jugMl }) : null;
   },
   locks: (_entry, { procedure, state }) =>
-    procedure.facts ? [...sealsAgainst(state), ...doubtsAgainst(state), ...leaksAgainst(state)] : [],
+    procedure.facts ? [...loadsAgainst(procedure, state), ...sealsAgainst(state), ...doubtsAgainst(state), ...leaksAgainst(state)] : [],
   reads: ({ volumeMl, toMark, from, source: by }) =>
     `${from ? say('Put back') : say('Poured')} ${formatMl(volumeMl)}${from ? say(FROM_WORDS[from]) : ''}${toMark ? say(', up to the mark') : ''}${bySource(by)}`,
   // what a simulated bench pours is no liquid

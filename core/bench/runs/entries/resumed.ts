@@ -1,6 +1,6 @@
 import { say } from '../../../base/words/say.js';
 import Joi from 'joi';
-import { judgeDryTest } from '../criteria.js';
+import { judgeDryTest } from '../dryTest.js';
 import { refusal, remark, type EntryDefinition } from '../entry.js';
 import { beginDryTest, currentKind } from '../state.js';
 import { checksBeforeGoingOn, STAND_CHECK_IDS, unseen, waitingNow } from '../waiting.js';

@@ -5,7 +5,7 @@ import { formatMl } from '../../../base/units/display.js';
 import { RINSE_LIQUIDS, RINSE_WORDS } from '../../../machine/liquids/rinsing.js';
 import { RINSE_AS } from '../../../physics/contents/ledger.js';
 import type { EntryDefinition } from '../entry.js';
-import { leaksAgainst, sealsAgainst } from '../locks.js';
+import { leaksAgainst, loadsAgainst, sealsAgainst } from '../locks.js';
 import type { Rinsed } from '../state.js';
 import { oneOf, step } from './fields.js';
 import { onlyInService } from './service.js';
@@ -28,7 +28,7 @@ export const rinse: EntryDefinition<RinseEntry> = {
   refuse: onlyInService,
   locks: ({ liquid }, { procedure, state }) => [
     ...sealsAgainst(state),
-    ...(liquid !== 'cleaner' && procedure.facts ? leaksAgainst(state) : []),
+    ...(liquid !== 'cleaner' && procedure.facts ? [...loadsAgainst(procedure, state), ...leaksAgainst(state)] : []),
   ],
   reads: ({ liquid, volumeMl }) =>
     say('In: {formatMl} of {liquid}', { formatMl: formatMl(volumeMl), liquid: sayWord(RINSE_WORDS[liquid]) }),
