@@ -87,6 +87,8 @@ const sayArrival = (what: Arrival): void => {
   if (job.value)
     void arrivals.say({ jobId: job.value.id, systemName: job.value.system.name, version: job.value.version }, what, job.value.today);
 };
+/** another coolant than the loop has now */
+const poured = computed(() => coolants.find(job.value?.productId ?? null)?.name ?? null);
 const along = computed(() => (job.value?.beside ?? []).map((each) => sayWord(BESIDE[each].label)).join(', '));
 const part = computed(() => {
   const found = job.value?.loop.file.components.find(({ id }) => id === job.value?.partId);
@@ -118,6 +120,7 @@ async function cancel(reason: string): Promise<void> {
           </h1>
           <p class="quiet">
             {{ job.owner.name }} · {{ STATES[job.state] }} · {{ cameWords }}<template v-if="part"> · {{ part }}</template
+            ><template v-if="poured"> · {{ poured }} goes in</template
             ><template v-if="job.beside.length > 0"> · along: {{ along }}</template
             ><template v-if="job.neededBy && job.appointment"> · needed again {{ dates.day(job.neededBy) }}</template>
           </p>

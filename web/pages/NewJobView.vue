@@ -23,8 +23,20 @@ import { besideAs } from '@core/workshop/jobs/beside.js';
 import BesideWorks from '../workshop/jobs/BesideWorks.vue';
 import EstimateFields from '../workshop/jobs/EstimateFields.vue';
 import IntakeFields from '../workshop/jobs/IntakeFields.vue';
-import { adviceFor, blankForm, daysOf, estimateOf, intakeOf, priceOfForm, usualEstimate, type JobForm } from '../workshop/jobs/jobForm.js';
+import {
+  adviceFor,
+  blankForm,
+  daysOf,
+  estimateOf,
+  intakeOf,
+  priceOfForm,
+  RINSES,
+  usualEstimate,
+  type JobForm,
+} from '../workshop/jobs/jobForm.js';
 import { usePriceList } from '../workshop/prices/priceStore.js';
+import type { PourChoice } from '@core/workshop/jobs/pourChoice.js';
+import PourFields from '../workshop/jobs/PourFields.vue';
 import WantedLoop from '../workshop/jobs/WantedLoop.vue';
 import VerdictBar from '../workshop/jobs/VerdictBar.vue';
 import ScopeLadder from '../workshop/jobs/ScopeLadder.vue';
@@ -64,7 +76,7 @@ watch(page, (answer) => {
 });
 
 const prices = usePriceList();
-const price = computed(() => priceOfForm(prices.list, form.kind, loop.value?.coolantProductId ?? null, form));
+const price = computed(() => priceOfForm(prices.list, form.kind, form.productId ?? loop.value?.coolantProductId ?? null, form));
 /** it stands here as it is taken in; unticked, it comes on another day */
 const here = ref(true);
 // a loop that was never filled has nothing to say
@@ -88,11 +100,28 @@ const work = computed(() => {
   const wish = form.kind === 'loop-change' ? history.value?.wishes.find(({ number }) => number === form.wanted) : undefined;
   return wish && history.value ? { file: wish.file, change: changeBetween(history.value.file, wish.file) } : null;
 });
+const loop = computed(() => page.value?.loops.find(({ id }) => id === loopId.value) ?? null);
+const { data: pours } = usePage((signal) => get<PourChoice>(`/loops/${loopId.value}/pours`, signal), loopId);
+const poured = computed(() => {
+  const id = form.productId ?? loop.value?.coolantProductId ?? null;
+  return pours.value?.options.find(({ productId }) => productId === id) ?? null;
+});
+/** what was told last without anybody having touched it */
+let told: ReturnType<typeof usualEstimate> | null = null;
 watch(
-  () => [form.kind, history.value, work.value, form.beside] as const,
-  ([kind, known, wish]) => {
+  () => [form.kind, history.value, work.value, form.beside, poured.value?.rinses] as const,
+  ([kind, known, wish], before) => {
     if (!known) return;
-    Object.assign(form, usualEstimate(kind, wish?.file ?? known.file, wish?.change ?? null, form.beside));
+    const usual = usualEstimate(kind, wish?.file ?? known.file, {
+      work: wish?.change ?? null,
+      beside: form.beside,
+      rinses: poured.value?.rinses ?? null,
+    });
+    // another job is told anew; what a hand has corrected stays where only a detail came in
+    const anew = told === null || kind !== before?.[0];
+    if (anew || form.hours === told?.hours) form.hours = usual.hours;
+    if (anew || form.coolantMl === told?.coolantMl) form.coolantMl = usual.coolantMl;
+    told = usual;
     // what the shelf may have keeps its price there: the names are told, the estimate stays to be corrected
     if (wish) form.parts = toHave(wish.change).map((each) => ({ ...each, itemId: null, eachMinor: null }));
   },
@@ -101,7 +130,6 @@ function choose(kind: BookedKind): void {
   chosen.value = true;
   form.kind = kind;
 }
-const loop = computed(() => page.value?.loops.find(({ id }) => id === loopId.value) ?? null);
 const parts = computed(() =>
   (history.value && !isOutline(history.value.file) ? history.value.file.components : []).map((part) => ({
     value: part.id,
@@ -121,6 +149,7 @@ async function book(): Promise<void> {
         kind: form.kind,
         partId: needsPart.value ? form.partId : null,
         wanted: form.kind === 'loop-change' ? form.wanted : null,
+        productId: form.productId,
         beside: besideAs(form.kind, form.beside),
         intake: intakeOf(form),
         estimate: estimateOf(form),
@@ -215,8 +244,23 @@ async function book(): Promise<void> {
             :label="form.kind === 'part-conversion' ? 'Which part gets a cooler of its own' : 'Which part is changed'"
             :error-messages="submit.at('partId')"
           />
+          <PourFields
+            v-if="pours && BOOKED_KINDS[form.kind].fill === 'anew'"
+            v-model="form.productId"
+            :choice="pours"
+            :now-id="loop?.coolantProductId ?? null"
+            :today="page.today"
+            :currency="prices.currency"
+            :rinses="RINSES.includes(form.kind) || isBuild"
+            @flush="choose('flush-refill')"
+          />
           <BesideWorks v-model="form.beside" :kind="form.kind" :file="history.file" :work="work?.change ?? null" />
-          <EstimateFields :model-value="form" :at="submit.at" :today="page.today" :coolant-id="loop?.coolantProductId ?? null" />
+          <EstimateFields
+            :model-value="form"
+            :at="submit.at"
+            :today="page.today"
+            :coolant-id="form.productId ?? loop?.coolantProductId ?? null"
+          />
           <label class="tick"
             ><input v-model="here" type="checkbox" /> {{ isBuild ? 'Its parts are here now' : 'It stands here now' }}</label
           >

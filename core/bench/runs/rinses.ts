@@ -62,20 +62,46 @@ export function rinseForecast(service: ServiceFacts, state: Kept): RinseForecast
   const { inside } = service;
   const { flows } = state.service;
   const { insideMl } = ledgerOf(service, state);
-  const staysMl = rinseStandOf(service)?.leftMl ?? service.leftMl;
+  const { staysMl, leftMl } = staysAfter(service, inside?.volumeMl ?? 0);
   const nextOutMl = insideMl === null || staysMl === null ? null : Math.max(0, insideMl - staysMl);
   const rinses = rinsesOf(flows);
   if (!inside || insideMl === null) return { rinses: rinses.length, shares: [], coming: [], nextOutMl };
   const shares = [1, ...rinses.map(({ end }) => keepTally(inside, flows.slice(0, end)).shares.old)];
-  const filmMl = LEDGER.filmShare * inside.volumeMl;
-  const leftMl = Math.max(filmMl, staysMl ?? filmMl);
   // one that still stands inside may not be whole yet
   const rinseMl = rinses.findLast(({ end }) => flows.slice(end).some(({ way }) => way === 'out'))?.ml ?? inside.volumeMl - (staysMl ?? 0);
-  const coming: number[] = [];
-  let share = shares.at(-1) ?? 1;
-  while (share > service.targetOldFraction && coming.length < MOST_AHEAD) {
-    share *= leftMl / (leftMl + rinseMl);
-    coming.push(share);
-  }
+  const coming = thinning(shares.at(-1) ?? 1, service.targetOldFraction, leftMl, rinseMl);
   return { rinses: rinses.length, shares, coming, nextOutMl };
+}
+
+/** Shares of old liquid after each rinse to come, until few enough are left or nobody looks that far. */
+function thinning(share: number, target: number, leftMl: number, rinseMl: number): number[] {
+  const coming: number[] = [];
+  let now = share;
+  while (now > target && coming.length < MOST_AHEAD) {
+    now *= leftMl / (leftMl + rinseMl);
+    coming.push(now);
+  }
+  return coming;
+}
+
+/** mL that a rinse leaves when it is let out: never less than the film on the walls. `staysMl`: by the stand alone, null where nobody can tell */
+export const staysAfter = (service: ServiceFacts, insideMl: number): { staysMl: number | null; leftMl: number } => {
+  const staysMl = rinseStandOf(service)?.leftMl ?? service.leftMl;
+  const filmMl = LEDGER.filmShare * insideMl;
+  return { staysMl, leftMl: Math.max(filmMl, staysMl ?? filmMl) };
+};
+
+/**
+ * Rinses between the drain of a service and what may stand beside what is left, as the bench will count them; null: nobody can tell, or
+ * more than anybody goes on for.
+ * @param mostOldFraction share of the old liquid that may be left
+ */
+export function rinsesAhead(service: ServiceFacts, mostOldFraction: number): number | null {
+  if (mostOldFraction >= 1) return 0;
+  const { inside } = service;
+  if (!inside) return null;
+  const { staysMl, leftMl } = staysAfter(service, inside.volumeMl);
+  if (staysMl === null) return null;
+  const coming = thinning(1, mostOldFraction, leftMl, inside.volumeMl - staysMl);
+  return (coming.at(-1) ?? 1) <= mostOldFraction ? coming.length : null;
 }

@@ -68,6 +68,8 @@ export interface JobPage {
   intake: Intake;
   estimate: Estimate;
   partId: string | null;
+  /** what will be poured; null: what the loop is filled with now */
+  productId: string | null;
   /** small works that go along with it */
   beside: readonly BesideWork[];
   /** null: the loop stays as it is, or has become what was wanted */

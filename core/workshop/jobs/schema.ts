@@ -49,6 +49,8 @@ export interface JobInput {
   readonly partId: string | null;
   /** number of the wanted revision, where the job changes the loop; missing or null: it does not, or the part that leaves says it all */
   readonly wanted?: number | null;
+  /** what will be poured; missing or null: what the loop is filled with now */
+  readonly productId?: string | null;
   /** small works that go along with it; missing: none */
   readonly beside?: readonly BesideWork[];
   readonly intake: Intake;
@@ -90,6 +92,7 @@ const fields: Joi.SchemaMap = {
           'any.required': say('say which wanted drawing the loop shall become'),
         }),
     }),
+  productId: id().allow(null).default(null),
   beside: Joi.array()
     .items(Joi.string().valid(...BESIDE_KEYS))
     .unique()

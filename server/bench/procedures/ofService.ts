@@ -40,6 +40,8 @@ interface ProcedureFor {
   readonly schools: Procedure['schools'];
   readonly openedJoints: readonly string[];
   readonly coolantProductId: string | null;
+  /** what will be poured, where that is another; missing or null: the same */
+  readonly pourId?: string | null;
   /** what was inside when the run began, where it goes on with other steps */
   readonly start?: LoopContents;
   /** practised: it stands at its mark, whatever this machine’s own book says */
@@ -50,6 +52,7 @@ interface ProcedureFor {
 export async function serviceProcedure(scope: Scope, given: ProcedureFor): Promise<Procedure> {
   demandDrawn(given.file);
   const product = await productOf(scope, given.coolantProductId);
+  const poured = given.pourId ? await productOf(scope, given.pourId) : product;
   const shelf = await scope.select().from(coolantProduct);
   const [filled] = await scope
     .select({ id: fill.id })
@@ -82,8 +85,8 @@ export async function serviceProcedure(scope: Scope, given: ProcedureFor): Promi
     loop: given.file,
     ...(ours ? { template: ours.template, templateNumber: ours.number } : {}),
     schools: given.schools,
-    order: orderFor(given.file, product),
-    coolantName: product?.name ?? null,
+    order: orderFor(given.file, poured),
+    coolantName: poured?.name ?? null,
     liquid: liquidOf(product ?? undefined),
     pumpsBeside: await pumpsBeside(scope, given.loopId),
     ...(contents ? { start: contents } : {}),
@@ -96,7 +99,7 @@ export async function serviceProcedure(scope: Scope, given: ProcedureFor): Promi
 }
 
 /** What the drains of this loop, as it is built now, left inside. */
-async function leftBefore(scope: Scope, loopId: string): Promise<Volume[]> {
+export async function leftBefore(scope: Scope, loopId: string): Promise<Volume[]> {
   const { id } = await newestRevision(scope, loopId);
   const rows = await scope
     .select({ volumeMl: fill.leftMl, sdMl: fill.leftSdMl })
@@ -105,7 +108,7 @@ async function leftBefore(scope: Scope, loopId: string): Promise<Volume[]> {
   return rows.map(({ volumeMl, sdMl }) => ({ volumeMl: volumeMl ?? 0, sdMl: sdMl ?? 0 }));
 }
 
-const miscible = (row: typeof coolantProduct.$inferSelect): Miscible => ({
+export const miscible = (row: typeof coolantProduct.$inferSelect): Miscible => ({
   productId: row.id,
   name: row.name,
   coolantClass: row.coolantClass,

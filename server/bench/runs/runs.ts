@@ -7,6 +7,7 @@ import { bench, isRealBench } from '../../base/database/tables/people.js';
 import type { Scope } from '../../base/database/client.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound } from '../../base/http/errors.js';
+import { serviceJob } from '../../base/database/tables/jobs.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { pushNotice } from '../../base/push/notices.js';
 import { owner, system } from '../../base/database/tables/machines.js';
@@ -79,7 +80,8 @@ export async function readRun(ask: Ask, runId: string) {
       ownerName: owner.name,
       revisionNumber: loopRevision.number,
       file: loopRevision.file,
-      coolantProductId: loop.coolantProductId,
+      // what the job will pour goes before what the loop was filled with
+      coolantProductId: sql<string | null>`coalesce(${serviceJob.productId}, ${loop.coolantProductId})`,
     })
     .from(run)
     .innerJoin(loop, eq(loop.id, run.loopId))
@@ -87,6 +89,7 @@ export async function readRun(ask: Ask, runId: string) {
     .innerJoin(owner, eq(owner.id, system.ownerId))
     .innerJoin(loopRevision, eq(loopRevision.id, run.revisionId))
     .leftJoin(bench, eq(bench.id, run.benchId))
+    .leftJoin(serviceJob, eq(serviceJob.jobId, run.jobId))
     .where(eq(run.id, runId));
   if (!row) throw notFound('run');
   return {

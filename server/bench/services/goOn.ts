@@ -89,12 +89,13 @@ async function procedureAnew({ scope }: Ask, row: RunRow, file: LoopFile, state:
     const kind = fromCooler ? ('into-loop' as const) : ('commissioning' as const);
     return commissioningProcedure(scope, { ...about, kind, lostMl: null, start: row.procedure.start ?? null });
   }
-  const { partId, beside } = (await loadJob(scope, row.jobId)).service;
+  const { partId, beside, productId } = (await loadJob(scope, row.jobId)).service;
   return serviceProcedure(scope, {
     ...about,
     jobId: row.jobId,
     kind: service.kind,
     beside,
+    pourId: productId,
     ...(service.change ? { change: service.change } : {}),
     partId: file.components.some(({ id }) => id === partId) ? partId : null,
     coolantProductId: service.old?.productId ?? null,

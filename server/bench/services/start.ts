@@ -57,6 +57,7 @@ export async function startJob(ask: Ask, input: JobStart) {
         kind,
         partId: row.service.partId,
         beside: row.service.beside,
+        pourId: row.service.productId,
         wanted: (await wantedFile(scope, row.service.wantedRevisionId))?.file,
       });
   const procedure = await withAllowance(scope, ask.account.workshopId, kind, planned);
@@ -111,6 +112,7 @@ export async function rescope(ask: Ask, input: RescopeInput) {
     kind: input.kind,
     partId: own.partId,
     beside: own.beside,
+    pourId: own.productId,
     ...(before.change ? { change: before.change } : {}),
     loopId: row.loopId,
     file: revision.file,
@@ -133,7 +135,7 @@ export async function rescope(ask: Ask, input: RescopeInput) {
     })
     .where(eq(run.id, runId));
   await scope.update(job).set({ kind: input.kind }).where(eq(job.id, row.jobId));
-  const estimate = await pricedEstimate(ask, input.kind, row.loopId, input.estimate);
+  const estimate = await pricedEstimate(ask, input.kind, row.loopId, input.estimate, own.productId);
   const estimateNumber = own.estimateNumber + 1;
   await scope
     .update(serviceJob)

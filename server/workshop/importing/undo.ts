@@ -62,7 +62,7 @@ export const WORKED_ON = {
     'waste_entry',
   ],
   /** of a coolant that was made with an import */
-  product: ['coolant_lot', 'kept_file', 'limit_change'],
+  product: ['coolant_lot', 'kept_file', 'limit_change', 'service_job'],
 } as const;
 const inUse = (tables: readonly string[], column: string, of: SQL): SQL =>
   sql.join(
@@ -157,7 +157,7 @@ async function undoHistory(scope: Scope, importId: string, at: Date): Promise<Un
 
 /** Coolants that were made with the import and that nothing uses. */
 async function takeUnused(scope: Scope, importId: string): Promise<number> {
-  const used = sql`${inUse(['fill', 'coolant_lot', 'limit_change'], 'product_id', sql`p.id`)} or ${inUse(['kept_file'], 'coolant_product_id', sql`p.id`)}`;
+  const used = sql`${inUse(['fill', 'coolant_lot', 'limit_change', 'service_job'], 'product_id', sql`p.id`)} or ${inUse(['kept_file'], 'coolant_product_id', sql`p.id`)}`;
   const gone = await scope.execute(
     sql`delete from coolant_product p where import_id = ${importId} and version = 1 and not (${used})
       and not exists (select 1 from loop l where l.coolant_product_id = p.id or l.came_filled ->> 'productId' = p.id::text)`,

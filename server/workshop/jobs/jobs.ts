@@ -19,7 +19,7 @@ import { whereIs } from '../../../core/workshop/jobs/arrival.js';
 import { tellCancelled } from '../messages/slots.js';
 import { refuse } from '../../../core/base/checking/input.js';
 import { besideAs } from '../../../core/workshop/jobs/beside.js';
-import { asBookedKind, buildKinds, isBuild } from '../../../core/workshop/jobs/kinds.js';
+import { asBookedKind, BOOKED_KINDS, buildKinds, isBuild } from '../../../core/workshop/jobs/kinds.js';
 import type { ConsentInput, JobEdit, JobInput } from '../../../core/workshop/jobs/schema.js';
 import { person } from '../../base/database/tables/people.js';
 import { fill, run, runEvent } from '../../base/database/tables/runs.js';
@@ -93,9 +93,10 @@ export async function bookJob(ask: Ask, input: JobInput) {
     loopId: input.loopId,
     partId: input.partId,
     wantedRevisionId,
+    productId: await pourOf(scope, input),
     beside: [...(input.beside ?? [])],
     intake: input.intake,
-    estimate: await pricedEstimate(ask, input.kind, input.loopId, input.estimate),
+    estimate: await pricedEstimate(ask, input.kind, input.loopId, input.estimate, input.productId),
     neededBy: input.neededBy,
     partsOn: input.partsOn,
     dropOffOn: input.dropOffOn,
@@ -140,6 +141,13 @@ const CONTRADICTIONS: Readonly<Record<Contradiction['why'], (day: string) => str
 function demandDays(input: Parameters<typeof contradictionOf>[0]): void {
   const wrong = contradictionOf(input);
   if (wrong) refuse(wrong.field, CONTRADICTIONS[wrong.why](wrong.day));
+}
+
+/** What is poured is on the shelf, and is said only where the loop is filled anew. */
+async function pourOf(scope: Scope, { kind, productId = null }: Pick<JobInput, 'kind' | 'productId'>): Promise<string | null> {
+  if (productId === null || BOOKED_KINDS[kind].fill !== 'anew') return null;
+  if (!(await productOf(scope, productId))) refuse('productId', say('is no coolant of this workshop'));
+  return productId;
 }
 
 async function demandPart(scope: Scope, loopId: string, partId: string | null): Promise<void> {
@@ -219,6 +227,7 @@ export async function readJob(ask: Ask, jobId = idFrom(ask.request, 'id', 'job')
     intake: row.service.intake,
     estimate: row.service.estimate,
     partId: row.service.partId,
+    productId: row.service.productId,
     beside: besideAs(asBookedKind(row.job.kind), row.service.beside),
     change: await changeFor(scope, row, revision.file),
     neededBy: row.service.neededBy,
@@ -316,14 +325,15 @@ export async function editJob(ask: Ask, input: JobEdit) {
   const wantedRevisionId = isSamePart ? row.service.wantedRevisionId : await wantedRevision(ask, { ...input, loopId: row.service.loopId });
   const { estimate, changed: asksAgain } = await repricedEstimate(
     ask,
-    { kind: row.job.kind, estimate: row.service.estimate },
-    { kind: input.kind, loopId: row.service.loopId, estimate: input.estimate },
+    { kind: row.job.kind, estimate: row.service.estimate, productId: row.service.productId },
+    { kind: input.kind, loopId: row.service.loopId, estimate: input.estimate, productId: input.productId ?? null },
   );
   const changed = await scope
     .update(serviceJob)
     .set({
       partId: input.partId,
       wantedRevisionId,
+      productId: await pourOf(scope, input),
       beside: [...(input.beside ?? [])],
       intake: input.intake,
       estimate,

@@ -1,4 +1,5 @@
 import type { JobPage, BookableLoop } from '../../../core/workshop/jobs/answers.js';
+import type { PourChoice } from '../../../core/workshop/jobs/pourChoice.js';
 import Joi from 'joi';
 import {
   consentSchema,
@@ -14,12 +15,14 @@ import { arrivalSchema, type ArrivalInput } from '../../../core/workshop/jobs/ar
 import { setArrival } from './arrival.js';
 import { agree, bookJob, cancelJob, editJob, readJob } from './jobs.js';
 import { readLoopHistory } from './loopHistory.js';
+import { readPours } from './pours.js';
 
 const cancelSchema = Joi.object({ reason: Joi.string().trim().min(3).max(1000).required() });
 
 export function jobRoutes(routes: Routes): void {
   routes.get<JobPage>('/jobs/:id', (ask) => readJob(ask));
   routes.get<BookableLoop>('/loops/:id/history', readLoopHistory);
+  routes.get<PourChoice>('/loops/:id/pours', readPours);
   routes.post<JobPage>('/systems/:id/jobs', (ask) => bookJob(ask, bodyAs<JobInput>(ask.request, jobSchema)));
   routes.put<JobPage>('/jobs/:id', (ask) => editJob(ask, bodyAs<JobEdit>(ask.request, jobEditSchema)));
   routes.put<JobPage>('/jobs/:id/arrival', (ask) => setArrival(ask, bodyAs<ArrivalInput>(ask.request, arrivalSchema)));

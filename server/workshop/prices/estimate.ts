@@ -16,6 +16,7 @@ export async function pricedEstimate(
   kind: string,
   loopId: string,
   input: EstimateInput,
+  productId: string | null = null,
 ): Promise<Estimate> {
   const [own] = await ask.scope.select({ productId: loop.coolantProductId }).from(loop).where(eq(loop.id, loopId));
   const list = await readPriceList(ask);
@@ -23,7 +24,7 @@ export async function pricedEstimate(
     const item = list.items.find(({ id }) => id === part.itemId);
     return item ? { ...part, what: item.name, unit: item.unit, eachMinor: item.priceMinor } : { ...part, itemId: null };
   });
-  return { ...input, parts, priced: priceEstimate(list, kind, own?.productId ?? null, { ...input, parts }) };
+  return { ...input, parts, priced: priceEstimate(list, kind, productId ?? own?.productId ?? null, { ...input, parts }) };
 }
 
 /**
@@ -31,10 +32,11 @@ export async function pricedEstimate(
  */
 export async function repricedEstimate(
   ask: Pick<Ask, 'scope' | 'account'>,
-  before: { readonly kind: string; readonly estimate: Estimate },
-  now: { readonly kind: string; readonly loopId: string; readonly estimate: EstimateInput },
+  before: { readonly kind: string; readonly estimate: Estimate; readonly productId: string | null },
+  now: { readonly kind: string; readonly loopId: string; readonly estimate: EstimateInput; readonly productId: string | null },
 ): Promise<{ readonly estimate: Estimate; readonly changed: boolean }> {
   const asTold = { ...now.estimate, parts: now.estimate.parts.map((part) => before.estimate.parts.find((old) => old.itemId !== null && old.itemId === part.itemId && old.amount === part.amount) ?? part) }; // prettier-ignore
-  if (before.kind === now.kind && sameInput(before.estimate, asTold)) return { estimate: before.estimate, changed: false };
-  return { estimate: await pricedEstimate(ask, now.kind, now.loopId, now.estimate), changed: true };
+  if (before.kind === now.kind && before.productId === now.productId && sameInput(before.estimate, asTold))
+    return { estimate: before.estimate, changed: false };
+  return { estimate: await pricedEstimate(ask, now.kind, now.loopId, now.estimate, now.productId), changed: true };
 }

@@ -85,7 +85,12 @@ async function purchases({ scope, today }: Ask) {
   };
   const horizon = addDays(today, PURCHASE_DAYS);
   const coming = await scope
-    .select({ job, service: serviceJob, systemName: system.name, productId: loop.coolantProductId })
+    .select({
+      job,
+      service: serviceJob,
+      systemName: system.name,
+      productId: sql<string | null>`coalesce(${serviceJob.productId}, ${loop.coolantProductId})`,
+    })
     .from(serviceJob)
     .innerJoin(job, eq(job.id, serviceJob.jobId))
     .innerJoin(system, eq(system.id, job.systemId))

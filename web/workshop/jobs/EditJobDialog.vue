@@ -1,15 +1,19 @@
 <script setup lang="ts">
-import { ABOUT_A_PART, isBuild as isBuildKind } from '@core/workshop/jobs/kinds.js';
+import { ABOUT_A_PART, BOOKED_KINDS, isBuild as isBuildKind } from '@core/workshop/jobs/kinds.js';
 import type { JobPage } from '@core/workshop/jobs/answers.js';
 import { computed, reactive, watch } from 'vue';
 import { shortName } from '@core/machine/catalogue/names.js';
-import { call } from '../../base/http/api.js';
+import { usePriceList } from '../prices/priceStore.js';
+import { usePage } from '../../base/http/usePage.js';
+import type { PourChoice } from '@core/workshop/jobs/pourChoice.js';
+import PourFields from './PourFields.vue';
+import { call, get } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import { besideAs, besideMinutes } from '@core/workshop/jobs/beside.js';
 import BesideWorks from './BesideWorks.vue';
 import EstimateFields from './EstimateFields.vue';
 import IntakeFields from './IntakeFields.vue';
-import { adviceFor, daysOf, estimateOf, intakeOf, type JobForm } from './jobForm.js';
+import { adviceFor, daysOf, estimateOf, intakeOf, RINSES, type JobForm } from './jobForm.js';
 import ScopeLadder from './ScopeLadder.vue';
 import FormDialog from '../../base/look/FormDialog.vue';
 
@@ -25,6 +29,7 @@ const form = reactive<JobForm>({
   parts: estimate.parts.map((each) => ({ ...each })),
   kind: props.job.kind,
   partId: props.job.partId,
+  productId: props.job.productId,
   beside: [...props.job.beside],
   wanted: props.job.kind === 'loop-change' ? (props.job.change?.number ?? null) : null,
   neededBy: props.job.neededBy ?? '',
@@ -40,6 +45,8 @@ watch(
     if (form.hours !== null) form.hours = Math.max(0, Number((form.hours + (now - before) / 60).toFixed(2)));
   },
 );
+const prices = usePriceList();
+const { data: pours } = usePage((signal) => get<PourChoice>(`/loops/${props.job.loop.id}/pours`, signal));
 const advice = computed(() => adviceFor(form, props.job.history));
 const isBuild = computed(() => isBuildKind(form.kind));
 const needsPart = computed(() => !isBuildKind(form.kind) && ABOUT_A_PART.includes(form.kind));
@@ -54,6 +61,7 @@ async function save(): Promise<void> {
         kind: form.kind,
         partId: needsPart.value ? form.partId : null,
         wanted: form.kind === 'loop-change' ? form.wanted : null,
+        productId: form.productId,
         beside: besideAs(form.kind, form.beside),
         intake: intakeOf(form),
         estimate: estimateOf(form),
@@ -100,8 +108,18 @@ async function save(): Promise<void> {
           label="Which part is changed"
           :error-messages="submit.at('partId')"
         />
+        <PourFields
+          v-if="pours && BOOKED_KINDS[form.kind].fill === 'anew'"
+          v-model="form.productId"
+          :choice="pours"
+          :now-id="job.loop.coolantProductId"
+          :today="job.today"
+          :currency="prices.currency"
+          :rinses="RINSES.includes(form.kind) || isBuild"
+          @flush="form.kind = 'flush-refill'"
+        />
         <BesideWorks v-model="form.beside" :kind="form.kind" :file="job.loop.file" />
-        <EstimateFields :model-value="form" :at="submit.at" :today="job.today" :coolant-id="job.loop.coolantProductId" />
+        <EstimateFields :model-value="form" :at="submit.at" :today="job.today" :coolant-id="form.productId ?? job.loop.coolantProductId" />
       </div>
     </div>
   </FormDialog>

@@ -8,6 +8,7 @@ import type { TypedPart } from '../prices/PartLines.vue';
 import { usualHours } from '@core/workshop/jobs/usualHours.js';
 import { BOOKED_KINDS, type BookedKind } from '@core/workshop/jobs/kinds.js';
 import { besideAs, type BesideWork } from '@core/workshop/jobs/beside.js';
+import { rinseMinutes } from '@core/workshop/jobs/pourChoice.js';
 import type { ColourRead } from '@core/machine/liquids/colourSchema.js';
 import type { EstimateInput } from '@core/workshop/prices/estimate.js';
 import type { Intake, OwnerWindow } from '@core/workshop/jobs/schema.js';
@@ -20,6 +21,8 @@ export interface JobForm {
   partId: string | null;
   /** number of the wanted drawing, where the job changes the loop */
   wanted: number | null;
+  /** what will be poured; null: what the loop is filled with */
+  productId: string | null;
   /** small works that go along with it */
   beside: BesideWork[];
   symptom: string;
@@ -45,6 +48,7 @@ export const blankForm = (): JobForm => ({
   kind: 'drain-refill',
   partId: null,
   wanted: null,
+  productId: null,
   beside: [],
   symptom: '',
   condition: '',
@@ -82,13 +86,15 @@ export const adviceFor = (form: JobForm, history: LoopHistory): ScopeAdvice =>
 export function usualEstimate(
   kind: BookedKind,
   file: LoopFile,
-  work: LoopChange | null = null,
-  beside: readonly BesideWork[] = [],
+  { work = null, beside = [], rinses = null }: { work?: LoopChange | null; beside?: readonly BesideWork[]; rinses?: number | null } = {},
 ): { hours: number; coolantMl: number } {
-  const hours = Math.ceil(usualHours(kind, file, work, besideAs(kind, beside)) * 20 - 1e-6) / 20;
+  const more = RINSES.includes(kind) ? rinseMinutes(rinses) / 60 : 0;
+  const hours = Math.ceil((usualHours(kind, file, work, besideAs(kind, beside)) + more) * 20 - 1e-6) / 20;
   const coolantMl = BOOKED_KINDS[kind].fill === 'anew' ? Math.ceil(fillVolume(file).volumeMl / 50) * 50 : 0;
   return { hours, coolantMl };
 }
+/** Kinds that rinse by themselves. */
+export const RINSES: readonly BookedKind[] = ['flush-refill', 'strip-clean'];
 
 export const intakeOf = ({ symptom, condition, signs, dataSafe, signsIn, flowLph, colour = null }: JobForm): Intake => ({
   symptom: symptom.trim(),

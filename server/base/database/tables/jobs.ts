@@ -6,6 +6,7 @@ import type { BesideWork } from '../../../../core/workshop/jobs/beside.js';
 import type { Intake, OwnerWindow } from '../../../../core/workshop/jobs/schema.js';
 import { person } from './people.js';
 import { owned, stored, tenantWalls } from '../columns.js';
+import { coolantProduct } from './coolants.js';
 import { dueItem } from './due-dates.js';
 import { loop, loopRevision } from './loops.js';
 import { job } from './machines.js';
@@ -23,6 +24,8 @@ export const serviceJob = pgTable(
     partId: text('part_id'),
     /** the revision that the loop shall become; null: it stays as it is */
     wantedRevisionId: uuid('wanted_revision_id'),
+    /** what will be poured; null: what its loop is filled with */
+    productId: uuid('product_id'),
     /** small works that go along with it */
     beside: stored('beside', readList<BesideWork>('works beside a job')).notNull().default([]),
     intake: stored('intake', readObject<Intake>('what the owner said', { signs: [], flowLph: null })).notNull(),
@@ -53,6 +56,11 @@ export const serviceJob = pgTable(
       foreignColumns: [loopRevision.workshopId, loopRevision.id],
     }),
     foreignKey({ name: 'service_job_due_fk', columns: [t.workshopId, t.dueItemId], foreignColumns: [dueItem.workshopId, dueItem.id] }),
+    foreignKey({
+      name: 'service_job_product_fk',
+      columns: [t.workshopId, t.productId],
+      foreignColumns: [coolantProduct.workshopId, coolantProduct.id],
+    }),
     unique('service_job_once').on(t.jobId),
     index('service_job_by_loop').on(t.workshopId, t.loopId),
     ...tenantWalls('service_job', t),

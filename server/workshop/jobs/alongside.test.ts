@@ -2,6 +2,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { errorOf, TestBench, type Visitor } from '../../../tests/integration/bench.js';
 import { booked, commissioned, lotOf, writtenRun } from '../../../tests/integration/led.js';
 import type { Procedure } from '../../../core/bench/runs/procedure.js';
+import { rinsesAhead } from '../../../core/bench/runs/rinses.js';
+import type { PourChoice } from '../../../core/workshop/jobs/pourChoice.js';
 import type { DateReason } from '../../../core/workshop/due-dates/facts.js';
 import { DEFAULT_SCHOOLS } from '../../../core/physics/leak-testing/schools.js';
 
@@ -78,5 +80,32 @@ describe('loads on the supply', () => {
     };
     expect((await planned('dry-then-wet')).loadsMayStay).toBe(true);
     expect((await planned('wet-only')).loadsMayStay).toBeUndefined();
+  });
+});
+
+describe('what will be poured', () => {
+  it('is told against what is inside, booked with its price, planned at the bench, and what its loop is filled with afterwards', async () => {
+    const clear = await lotOf(desk, 'P1', { inhibitor: 'K2' });
+    const pearl = await lotOf(desk, 'P2', { coolantClass: 'show' });
+    const own = await commissioned(bench, desk, 'Other colour', clear);
+    const { options, leftMl } = (await desk.get<PourChoice>(`/loops/${own.loopId}/pours`)).body;
+    const of = ({ productId }: { productId: string }) => options.find((each) => each.productId === productId);
+    expect(of(clear)).toMatchObject({ verdict: 'fine', rinses: 0 });
+    expect(of(pearl)?.verdict).toBe('never');
+    expect(of(pearl)?.rinses).toBeGreaterThan(1);
+    expect(leftMl).toBeGreaterThan(0);
+    // show coolant comes out first
+    expect(of(pearl)?.firstDueOn.localeCompare(of(clear)?.firstDueOn ?? '')).toBe(-1);
+    const job = await booked(desk, own, 'flush-refill', { productId: pearl.productId });
+    expect((await desk.get<{ productId: string }>(`/jobs/${job.id}`)).body.productId).toBe(pearl.productId);
+    await desk.post(`/jobs/${job.id}/consent`, { how: 'phone', words: 'yes', version: job.version });
+    const begun = await desk.post<{ run: { id: string; procedure: Procedure }; coolantProductId: string }>(`/jobs/${job.id}/start`, { benchId: null, schools: { ...DEFAULT_SCHOOLS, leak: 'wet-only', wet: 'ten-minutes' } }); // prettier-ignore
+    expect(begun.body.coolantProductId).toBe(pearl.productId);
+    expect(begun.body.run.procedure.steps[0]?.checks.find(({ id }) => id === 'coolant')?.text).toContain(pearl.productName);
+    expect(begun.body.run.procedure.service?.old?.productId).toBe(clear.productId);
+    // the bench counts as many rinses as the desk told
+    expect(rinsesAhead(begun.body.run.procedure.service as never, 0.005)).toBe(of(pearl)?.rinses);
+    const odd = await desk.post(`/systems/${own.systemId}/jobs`, { loopId: own.loopId, kind: 'flush-refill', partId: null, productId: own.loopId, intake: { symptom: '', condition: '', signs: [], dataSafe: 'yes', signsIn: '', flowLph: null }, estimate: { hours: 1, partsText: '', coolantMl: 0, priceText: '', parts: [] }, neededBy: null, note: '' }); // prettier-ignore
+    expect(errorOf(odd).fields?.map(({ path }) => path)).toEqual(['productId']);
   });
 });

@@ -1,0 +1,35 @@
+import type { MixVerdict } from '../../machine/liquids/mixing.js';
+import type { DateReason } from '../due-dates/facts.js';
+
+/** A coolant of the shelf, as what could be poured into one loop. */
+export interface PourOption {
+  readonly productId: string;
+  readonly name: string;
+  readonly colour: string;
+  readonly verdict: MixVerdict;
+  readonly reason: string;
+  /** rinses between, by what the drain leaves; null: nobody can tell what stays inside */
+  readonly rinses: number | null;
+  /** when it would have to come out again, counted from today */
+  readonly firstDueOn: string;
+  readonly dueReason: DateReason;
+  readonly estimated: boolean;
+  /** coolant of a year, minor units; null: it has no price */
+  readonly yearMinor: number | null;
+}
+
+export interface PourChoice {
+  /** mL inside now, and what stays each time it is let out; null: nobody knows */
+  readonly insideMl: number | null;
+  readonly leftMl: number | null;
+  readonly options: readonly PourOption[];
+}
+
+/** rinses that a flush counts in its hours, and min of attendance that each one more costs (workshop practice) */
+const RINSES_WITHIN = 2;
+const RINSE_MIN = 12;
+/** min that rinses add to a flush as it is usually told */
+export const rinseMinutes = (rinses: number | null): number => Math.max(0, (rinses ?? 0) - RINSES_WITHIN) * RINSE_MIN;
+
+/** What a year of a coolant costs: a fill of it, as often as its date comes. */
+export const yearOf = (fillMinor: number, daysToDue: number): number => Math.round((fillMinor * 365) / Math.max(1, daysToDue));

@@ -1,0 +1,2 @@
+ALTER TABLE "service_job" ADD COLUMN "product_id" uuid;--> statement-breakpoint
+ALTER TABLE "service_job" ADD CONSTRAINT "service_job_product_fk" FOREIGN KEY ("workshop_id","product_id") REFERENCES "public"."coolant_product"("workshop_id","id") ON DELETE no action ON UPDATE no action;
