@@ -34,9 +34,11 @@ import {
   usualEstimate,
   type JobForm,
 } from '../workshop/jobs/jobForm.js';
+import { hourOf } from '@core/workshop/prices/rates.js';
 import { usePriceList } from '../workshop/prices/priceStore.js';
 import type { PourChoice } from '@core/workshop/jobs/pourChoice.js';
 import PourFields from '../workshop/jobs/PourFields.vue';
+import WaysOn from '../workshop/jobs/WaysOn.vue';
 import WantedLoop from '../workshop/jobs/WantedLoop.vue';
 import VerdictBar from '../workshop/jobs/VerdictBar.vue';
 import ScopeLadder from '../workshop/jobs/ScopeLadder.vue';
@@ -243,6 +245,15 @@ async function book(): Promise<void> {
             :items="parts"
             :label="form.kind === 'part-conversion' ? 'Which part gets a cooler of its own' : 'Which part is changed'"
             :error-messages="submit.at('partId')"
+          />
+          <WaysOn
+            v-if="form.kind === 'conversion' || form.kind === 'part-conversion' || form.kind === 'retirement'"
+            :file="history.file"
+            :now="poured"
+            :today="page.today"
+            :hour-minor="hourOf(prices.list.rates, form.kind)"
+            :currency="prices.currency"
+            :held="says.held.value"
           />
           <PourFields
             v-if="pours && BOOKED_KINDS[form.kind].fill === 'anew'"

@@ -263,6 +263,13 @@ export const EXPAND: Record<EachKey, (given: ExpandWith) => CheckItem[]> = {
       .map(({ id, name }) => ({ id: `joint:${id}`, text: say('Both joints tight: {name}', { name }), place: id })),
   closures: ({ loop }) => closures(loop),
   plugs: ({ loop }) => plugs(loop),
+  'rinsed-out': ({ loop }) =>
+    loop.components.map((part) => ({
+      id: `rinsed:${part.id}`,
+      text: say('Rinsed with distilled water until clear, run out: {shortName}', { shortName: shortName(part) }),
+      place: part.id,
+      mayNotApply: true,
+    })),
   pulled: (given) => pullable(given).map(({ back: _, ...item }) => ({ ...item, id: `${PULLED}${item.id}` })),
   back: (given) =>
     pullable(given).map(({ id, text, back }) => ({

@@ -245,7 +245,10 @@ function swapLacks(
 ): LackFact[] {
   const { does } = step;
   const done = new Set(state.swaps.map(({ item }) => item));
-  const open = items.filter((item) => lastGrade(state, item)?.grade === 'replace' && !done.has(item.id)).map(({ id }) => id);
+  // what goes away with its loop is replaced by nothing
+  const open = does.includes('puts-away')
+    ? []
+    : items.filter((item) => lastGrade(state, item)?.grade === 'replace' && !done.has(item.id)).map(({ id }) => id);
   const count = does.includes('mends') ? leaks.filter(({ mended }) => mended === null).length : 0;
   const away = withoutPlace(procedure, step, state);
   return [

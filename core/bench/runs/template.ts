@@ -19,6 +19,7 @@ export const EACH = {
   'bottle-turns': 'every turn of a fill from a bottle',
   reverse: 'every radiator, both ways',
   soaked: 'every other part that meets coolant',
+  'rinsed-out': 'every part that comes out, rinsed and run out',
 } as const;
 export type EachKey = keyof typeof EACH;
 
@@ -46,6 +47,7 @@ export const ONE_LOOK: Readonly<Partial<Record<EachKey, string>>> = {
   joints: 'Both joints of each tube made, gripped and pulled',
   closures: 'Plugs, caps and valves of every open port',
   plugs: 'Every plug, cap and valve dry and seated',
+  'rinsed-out': 'Every part rinsed with distilled water, run out',
   rounds: 'Dry at every joint, towels dry',
   towels: 'Towels out and read, no spot on any',
 };

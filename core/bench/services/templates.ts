@@ -306,16 +306,20 @@ const PUT_AWAY: StepTemplate = {
   kind: 'swap',
   does: ['puts-away'],
   title: 'Put it away',
-  lead: 'Every part that came out is capped, labelled and has a place: somebody will ask for it.',
-  cautions: ['A part that still holds liquid is capped at both ends and stands upright.'],
+  lead: 'Every part that came out is rinsed, labelled and has a place: somebody will ask for it.',
+  cautions: [
+    'A part that still holds liquid is capped at both ends and stands upright.',
+    'A part that is put away wet grows something: it has two weeks to dry, ports open and down.',
+  ],
   timers: [],
-  checks: [],
+  checks: [{ each: 'rinsed-out', group: 'What came out' }],
 };
 const COOLER: StepTemplate = {
   ...PUT_AWAY,
   title: 'The new cooler on, the old parts away',
-  lead: 'The new cooler on its board or card, screws crosswise; every part that came out is capped, labelled and has a place.',
+  lead: 'The new cooler on its board or card, screws crosswise; every part that came out is rinsed, labelled and has a place.',
   checks: [
+    ...PUT_AWAY.checks,
     tick('cooler', 'New cooler on, screws crosswise, its leads on the headers that it asks for', 'New cooler'),
     tick('headers', 'Fan and pump headers set for it: no stop below its least speed', 'New cooler', { mayNotApply: true }),
   ],
@@ -344,8 +348,8 @@ const STEPS: Record<JobKind, readonly StepTemplate[]> = {
   'part-replacement': [BEFORE, DUST, ...pick('isolate'), DRAIN, SWAP, ...pick('close', 'dry', ...REFILL)],
   'loop-change': [BEFORE, DUST, ...pick('isolate'), DRAIN, CHANGE, ...pick('close', 'dry', ...REFILL)],
   'part-conversion': [BEFORE, DUST, ...pick('isolate'), DRAIN, CHANGE_TO_COOLER, ...pick('close', 'dry', ...REFILL)],
-  conversion: [...pick('isolate'), DRAIN, STRIP, COOLER, POWER_WITHOUT_LOOP, BASELINE_WITHOUT_LOOP, ...pick('sign-off')],
-  retirement: [...pick('isolate'), DRAIN, STRIP, PUT_AWAY, ...pick('sign-off')],
+  conversion: [BEFORE, ...pick('isolate'), DRAIN, STRIP, INSPECT, COOLER, POWER_WITHOUT_LOOP, BASELINE_WITHOUT_LOOP, ...pick('sign-off')],
+  retirement: [...pick('isolate'), DRAIN, STRIP, INSPECT, PUT_AWAY, ...pick('sign-off')],
 };
 
 /** The led procedure of one kind of job. Its second half is the commissioning's own: refill, leak test, bleed, measure. */

@@ -3,7 +3,7 @@ import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import { LEAK_SCHOOLS, WET_SCHOOLS } from '../../physics/leak-testing/schools.js';
 import { LOOKS_MIN } from '../planning/defaults.js';
 import type { BesideWork } from './beside.js';
-import { BOOKED_KINDS, ENDS_LOOP, isBuild, type BookedKind } from './kinds.js';
+import { BOOKED_KINDS, isBuild, type BookedKind } from './kinds.js';
 import { usualHours } from './usualHours.js';
 import type { LeakAndWet } from './usualSchools.js';
 
@@ -27,7 +27,7 @@ export interface LeastTime {
 
 /** How often such a job is measured under load. */
 const readingsOf = (kind: BookedKind): number =>
-  kind === 'top-up' || ENDS_LOOP.some((each) => each === kind) ? 0 : kind === 'leak-repair' || isBuild(kind) ? 1 : 2;
+  kind === 'top-up' || kind === 'retirement' ? 0 : kind === 'leak-repair' || isBuild(kind) ? 1 : 2;
 
 /** The shortest way of looking for leaks: what was opened is watched for ten minutes, and once warm. */
 const quickest = (kind: BookedKind): LeakAndWet => ({

@@ -129,6 +129,7 @@ const OF_ROUTE: Readonly<Record<Right, readonly string[]>> = {
     'POST /kept-parts',
     'PUT /kept-parts/:id',
     'PUT /kept-parts/:id/gone',
+    'PUT /kept-parts/:id/dry',
     'POST /waste',
     'POST /waste/:id/entries',
   ],

@@ -37,6 +37,8 @@ export interface KeptRow {
   place: string;
   condition: string;
   heldMl: number;
+  /** day since which it is wet inside; null: dry */
+  wetOn: string | null;
   lentTo: string;
   untilDay: string | null;
   version: number;

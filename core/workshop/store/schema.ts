@@ -122,6 +122,15 @@ export interface GoneInput {
 }
 export const goneSchema = Joi.object({ where: Joi.string().trim().min(2).max(200).required(), version: rowVersion() });
 
+/** A part in the store was found dry inside. */
+export interface DryInput {
+  readonly version: number;
+}
+export const drySchema = Joi.object({ version: rowVersion() });
+
+/** days that a rinsed part may stay wet inside before something grows in it (workshop practice) */
+export const WET_PART_DAYS = 14;
+
 export const WASTE_KINDS = {
   'used-coolant': 'used coolant',
   'rinse-water': 'rinse water',

@@ -202,6 +202,7 @@ async function keepParts({ ask, row, jobId, state, systemId, filledOn }: Closing
       jobId,
       place: text,
       heldMl,
+      wetOn: filledOn,
       untilDay: addDays(filledOn, DECIDE_DAYS),
       createdAt: ask.clock.now(),
     })),

@@ -349,7 +349,7 @@ describe('a retired loop', () => {
     expect(dues).toEqual([]);
     expect(history.length).toBeGreaterThan(2);
     const store = await desk.get<{ kept: { name: string; place: string; systemName: string }[] }>('/store');
-    expect(store.body.kept).toContainEqual(expect.objectContaining({ name: 'pump', place: 'shelf 4', systemName: 'Old' }));
+    expect(store.body.kept).toContainEqual(expect.objectContaining({ name: 'pump', place: 'shelf 4', systemName: 'Old', wetOn: expect.any(String) })); // prettier-ignore
     // every part of it has a place, and the record tells of no test that was not made
     expect(store.body.kept.filter(({ systemName }) => systemName === 'Old')).toHaveLength(run.procedure.facts?.parts.length ?? 0);
     const { had } = await recordOf(run.id);

@@ -5,6 +5,7 @@ import { refuse } from '../../../core/base/checking/input.js';
 import { purchaseList, PURCHASE_DAYS, type CoolantStock } from '../../../core/workshop/store/purchase.js';
 import {
   lotEditSchema,
+  drySchema,
   goneSchema,
   keptPartEditSchema,
   keptPartSchema,
@@ -13,6 +14,7 @@ import {
   storeCountSchema,
   storeMoveSchema,
   type LotEdit,
+  type DryInput,
   type GoneInput,
   type KeptPartInput,
   type LoanInput,
@@ -41,6 +43,7 @@ export function storeRoutes(routes: Routes): void {
   routes.put('/kept-parts/:id', (ask) => editKept(ask, bodyAs<KeptPartInput & { version: number }>(ask.request, keptPartEditSchema)));
   routes.put('/jobs/:id/loan', (ask) => lend(ask, bodyAs<LoanInput>(ask.request, loanSchema)));
   routes.delete('/jobs/:id/loan', giveBack);
+  routes.put('/kept-parts/:id/dry', (ask) => dryKept(ask, bodyAs<DryInput>(ask.request, drySchema)));
   routes.put('/kept-parts/:id/gone', (ask) => goneKept(ask, bodyAs<GoneInput>(ask.request, goneSchema)));
 }
 
@@ -225,4 +228,6 @@ async function changeKept({ scope, request }: Ask, version: number, to: Partial<
 }
 
 const editKept = (ask: Ask, { version, ...input }: KeptPartInput & { version: number }) => changeKept(ask, version, input, input);
+/** Somebody looked: nothing wet is inside any more. */
+const dryKept = (ask: Ask, { version }: DryInput) => changeKept(ask, version, { wetOn: null, heldMl: 0 }, {});
 const goneKept = (ask: Ask, { version, where }: GoneInput) => changeKept(ask, version, { goneOn: ask.today, goneWhere: where }, { where });

@@ -55,8 +55,10 @@ describe('the store', () => {
     };
     expect(errorOf(await desk.post('/kept-parts', part)).path).toBe('lentTo');
     const kept = await desk.post<{ id: string; version: number }>('/kept-parts', { ...part, lentTo: 'Ada Fernwick' });
-    expect((await desk.put(`/kept-parts/${kept.body.id}/gone`, { where: 'back on shelf 1', version: 1 })).status).toBe(200);
-    expect(errorOf(await desk.put(`/kept-parts/${kept.body.id}/gone`, { where: 'again', version: 1 })).code).toBe('stale');
+    const dried = await desk.put<{ wetOn: string | null; version: number }>(`/kept-parts/${kept.body.id}/dry`, { version: 1 });
+    expect(dried.body).toMatchObject({ wetOn: null, version: 2 });
+    expect((await desk.put(`/kept-parts/${kept.body.id}/gone`, { where: 'back on shelf 1', version: 2 })).status).toBe(200);
+    expect(errorOf(await desk.put(`/kept-parts/${kept.body.id}/gone`, { where: 'again', version: 2 })).code).toBe('stale');
     expect((await desk.get<{ kept: unknown[] }>('/store')).body.kept).toEqual([]);
   });
 

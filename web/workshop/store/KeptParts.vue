@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { KeptRow } from '@core/workshop/store/answers.js';
 import { ref } from 'vue';
-import { KEPT_KINDS } from '@core/workshop/store/schema.js';
+import { addDays } from '@core/base/units/calendar.js';
+import { KEPT_KINDS, WET_PART_DAYS } from '@core/workshop/store/schema.js';
 import { sayDue } from '@core/workshop/machines/attention.js';
 import { formatMl } from '@core/base/units/display.js';
 import { call } from '../../base/http/api.js';
@@ -60,6 +61,9 @@ async function add(): Promise<void> {
   adding.value = false;
   emit('changed');
 }
+async function dry(part: KeptRow): Promise<void> {
+  if (await leaving.run(() => call('PUT', `/kept-parts/${part.id}/dry`, { body: { version: part.version } }))) emit('changed');
+}
 async function gone(part: KeptRow): Promise<void> {
   if (!(await leaving.run(() => call('PUT', `/kept-parts/${part.id}/gone`, { body: { where: where.value, version: part.version } }))))
     return;
@@ -96,6 +100,10 @@ async function gone(part: KeptRow): Promise<void> {
           ><template v-if="part.lentTo">, {{ part.lentTo }} has it</template><template v-if="part.place">, {{ part.place }}</template
           ><template v-if="part.condition">, {{ part.condition }}</template
           ><template v-if="part.heldMl > 0">, capped with {{ formatMl(part.heldMl) }} inside</template>
+          <span v-if="part.wetOn" class="figures" :class="{ late: addDays(part.wetOn, WET_PART_DAYS) < today }"
+            >, wet inside, dry it {{ sayDue(addDays(part.wetOn, WET_PART_DAYS), today) }}
+            <button type="button" class="link" :aria-label="`it is dry: ${part.name}`" @click="dry(part)">it is dry</button>,</span
+          >
           <button type="button" class="link" :aria-label="`change: ${part.name}`" @click="openChange(part)">change</button>,
           <button type="button" class="link" :aria-label="`it is gone: ${part.name}`" @click="at = at === part.id ? null : part.id">
             it is gone

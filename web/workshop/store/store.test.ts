@@ -82,12 +82,13 @@ describe('the purchase list', () => {
 });
 
 describe('parts that lie here or are lent', () => {
-  const part: KeptRow = { id: 'k', name: 'pump', kind: 'removed', systemId: 's', systemName: 'Gravel box', place: 'drawer 3', condition: 'dry', heldMl: 0, lentTo: '', untilDay: '2026-03-01', version: 2 }; // prettier-ignore
+  const part: KeptRow = { id: 'k', name: 'pump', kind: 'removed', systemId: 's', systemName: 'Gravel box', place: 'drawer 3', condition: 'dry', heldMl: 0, lentTo: '', wetOn: '2026-03-02', untilDay: '2026-03-01', version: 2 }; // prettier-ignore
   const shelf = () => mountScreen(KeptParts, { props: { parts: [part], today: '2026-03-10' } });
 
   it('are changed in place, with the version they were read in', async () => {
     const screen = shelf();
     expect(wordsOf(screen)).toContain('pump decide 9 days over');
+    expect(wordsOf(screen)).toContain('wet inside, dry it in 6 days');
     await press(screen, /^change$/);
     await type(screen, 'Place', 'drawer 5');
     await screen.find('li form').trigger('submit');

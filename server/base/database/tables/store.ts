@@ -65,6 +65,8 @@ export const keptPart = pgTable(
     condition: text('condition').notNull().default(''),
     /** mL inside a part that was capped full */
     heldMl: doublePrecision('held_ml').notNull().default(0),
+    /** day since which it is wet inside; null: dry, or nothing that liquid was in */
+    wetOn: date('wet_on'),
     lentTo: text('lent_to').notNull().default(''),
     /** day to decide what becomes of it, or to have it back */
     untilDay: date('until_day'),

@@ -1,0 +1,1 @@
+ALTER TABLE "kept_part" ADD COLUMN "wet_on" date;
