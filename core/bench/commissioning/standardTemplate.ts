@@ -43,8 +43,8 @@ export const STANDARD_TEMPLATE: ProcedureTemplate = {
       title: 'Test parts on their own',
       lead: 'Out of the case, on the bench, a scrap of tube from outlet to inlet, the part beside and below the machine.',
       cautions: ['The scrap tube has no clamps: hold it when tapping.', 'What stays inside counts as already filled: weigh or measure it.'],
-      timers: [],
-      checks: [],
+      timers: [{ id: 'alone', label: 'Pump and reservoir alone, pump running', minutes: 10 }],
+      checks: [{ each: 'alone' }],
     },
     {
       id: 'close',

@@ -19,6 +19,7 @@ import {
   type ProcedureTemplate,
   type StepTemplate,
 } from '../runs/template.js';
+import { aloneChecks } from './expandAlone.js';
 import { EXPAND, type ExpandWith } from './expandEach.js';
 
 /** share by which coolant grows from the bench to 60 °C (water 1.5 %, a third of glycol 2.3 %; handbook values of density) */
@@ -104,6 +105,10 @@ function findings({ does }: StepTemplate, { loop, service }: ExpandWith): CheckI
   }));
 }
 
+/** Parts alone have a clock only where a pump among them has a reservoir to run from. */
+const timersOf = ({ kind, timers }: StepTemplate, { loop }: ExpandWith): StepTemplate['timers'] =>
+  kind === 'part-test' && aloneChecks(loop).length === 0 ? [] : timers;
+
 function stepOf(step: StepTemplate, given: ExpandWith, values: Record<Placeholder, string>): ProcedureStep {
   const has = hasReservoir(given.loop);
   const lead = has ? step.lead : (step.leadWithoutReservoir ?? step.lead);
@@ -116,7 +121,7 @@ function stepOf(step: StepTemplate, given: ExpandWith, values: Record<Placeholde
     lead: fillIn(lead, values),
     cautions: cautions.map((caution) => fillIn(caution, values)),
     checks: [...findings(step, given), ...step.checks.flatMap((check) => checksOf(check, given, values))],
-    timers: step.timers.flatMap(({ id, label, minutes }) =>
+    timers: timersOf(step, given).flatMap(({ id, label, minutes }) =>
       minutes === 'wet'
         ? given.wetSeconds === null
           ? []

@@ -17,6 +17,7 @@ import {
 } from '../runs/facts.js';
 import type { CheckItem } from '../runs/procedure.js';
 import { type EachKey } from '../runs/template.js';
+import { aloneChecks } from './expandAlone.js';
 import { cardChecks, changeChecks } from './expandChange.js';
 
 /** What the loop and the school put into a template's texts and lists. */
@@ -263,6 +264,7 @@ export const EXPAND: Record<EachKey, (given: ExpandWith) => CheckItem[]> = {
       .map(({ id, name }) => ({ id: `joint:${id}`, text: say('Both joints tight: {name}', { name }), place: id })),
   closures: ({ loop }) => closures(loop),
   plugs: ({ loop }) => plugs(loop),
+  alone: ({ loop }) => aloneChecks(loop),
   'rinsed-out': ({ loop }) =>
     loop.components.map((part) => ({
       id: `rinsed:${part.id}`,

@@ -69,7 +69,7 @@ export function lacksOf(procedure: Procedure, state: RunState, stepId: string, n
   const step = stepOf(procedure, stepId);
   const progress = state.steps.find(({ id }) => id === stepId);
   if (!step || !progress) return [{ why: 'no-such-step' }];
-  return [...openChecks(step, progress), ...openTimers(step, state, nowMs), ...CRITERIA[step.kind](procedure, state, step)];
+  return [...openChecks(step, progress), ...openTimers(step, progress, state, nowMs), ...CRITERIA[step.kind](procedure, state, step)];
 }
 
 function openChecks(step: ProcedureStep, progress: StepState): LackFact[] {
@@ -79,10 +79,14 @@ function openChecks(step: ProcedureStep, progress: StepState): LackFact[] {
     : [{ why: 'checks-open', count: open.length, beforePower: open.filter(({ beforePower }) => beforePower).length }];
 }
 
-const openTimers = (step: ProcedureStep, { timers }: RunState, nowMs: number): LackFact[] =>
-  step.timers
-    .filter(({ id }) => !timers[id] || !timerFace(timers[id], nowMs).finished)
+function openTimers(step: ProcedureStep, { checks }: StepState, { timers }: RunState, nowMs: number): LackFact[] {
+  // a clock whose every look is not needed runs for nobody
+  const looks = step.checks.filter(({ after }) => after !== undefined && ['clock-begins', 'hour', 'clock-ends'].includes(after));
+  const isIdle = looks.length > 0 && looks.every(({ id }) => checks[id]?.mark === 'not-needed');
+  return step.timers
+    .filter(({ id }) => (timers[id] ? !timerFace(timers[id], nowMs).finished : !isIdle))
     .map(({ label, id }) => ({ why: timerLack(timers[id], nowMs), label }));
+}
 
 function timerLack(timer: TimerState | undefined, nowMs: number): 'timer-running' | 'timer-stopped' | 'timer-not-started' {
   if (!timer) return 'timer-not-started';

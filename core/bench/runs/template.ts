@@ -19,6 +19,7 @@ export const EACH = {
   'bottle-turns': 'every turn of a fill from a bottle',
   reverse: 'every radiator, both ways',
   soaked: 'every other part that meets coolant',
+  alone: 'every pump with its reservoir, tested out of the case',
   'rinsed-out': 'every part that comes out, rinsed and run out',
 } as const;
 export type EachKey = keyof typeof EACH;
