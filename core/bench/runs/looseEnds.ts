@@ -1,5 +1,6 @@
 import type { LooseEnd } from '../../workshop/due-dates/facts.js';
 import type { Grade } from '../inspection/grade.js';
+import type { InspectKind } from '../inspection/items.js';
 import { lastGrade } from './criteria.js';
 import { stepOf, type Procedure } from './procedure.js';
 import type { RunState, ServiceState } from './state.js';
@@ -13,11 +14,24 @@ export function looseEnds(procedure: Procedure, run: RunState): LooseEnd[] {
   const over = run.service.soaks
     .filter(({ startedAt, endedAt, mostMinutes }) => endedAt !== null && Date.parse(endedAt) - Date.parse(startedAt) > mostMinutes * 60_000)
     .map(({ cleaner }): LooseEnd => ({ why: 'cleaner-too-long', cleaner }));
+  // deposit between fins is not reached by a rinse alone
+  const unsoaked = run.service.soaks.length > 0 ? [] : depositIn(procedure, run.service, 'radiator');
   return [
+    ...unsoaked.map((name): LooseEnd => ({ why: 'radiator-not-soaked', name })),
+    ...(run.service.blownByMouth.length > 0 ? [{ why: 'blown-by-mouth' } as const] : []),
     ...(run.service.causes.some(({ particlesStayed }) => particlesStayed) ? [{ why: 'particles-stayed' } as const] : []),
     ...skipped,
     ...over,
   ];
+}
+
+/** Names of items of a kind that held deposit at their first look or their last. */
+function depositIn({ service }: Procedure, { sheet }: ServiceState, kind: InspectKind): string[] {
+  const held = (id: string): boolean => {
+    const seen = sheet.get(id);
+    return seen !== undefined && (seen.first.deposit !== 'none' || seen.last.deposit !== 'none');
+  };
+  return (service?.items ?? []).filter((item) => item.kind === kind && held(item.id)).map(({ name }) => name);
 }
 
 export interface SheetLine {

@@ -255,6 +255,7 @@ export interface ServiceState {
   readonly swaps: (Swapped & Made)[];
   readonly used: (Used & Made)[];
   readonly pastes: (Pasted & Made)[];
+  readonly blownByMouth: Made[];
   readonly temporaryFixes: (TemporaryFix & Made)[];
   readonly photos: (PhotoTaken & Made)[];
   readonly rescopes: (Rescoped & Made)[];

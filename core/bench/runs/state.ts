@@ -158,6 +158,7 @@ export const emptyState = (procedure: Procedure): RunState => ({
     swaps: [],
     used: [],
     pastes: [],
+    blownByMouth: [],
     temporaryFixes: [],
     photos: [],
     rescopes: [],

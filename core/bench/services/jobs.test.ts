@@ -306,6 +306,20 @@ describe('a strip and clean', () => {
       { why: 'cleaner-too-long', cleaner: 'citric bath' },
     ]);
   });
+
+  it('does not claim clean of a radiator with deposit that met no cleaner, nor of a loop that a mouth blew into', () => {
+    const run = inspected();
+    const [radiator] = service(run).items.filter(({ kind }) => kind === 'radiator');
+    run.say({ type: 'inspected', step: 'inspect', item: radiator?.id ?? '', findings: { ...sound, deposit: 'film' } });
+    run.say({ type: 'cause', step: 'inspect', cause: 'fallout', suspect: 'none', item: null, particlesStayed: false, text: '' });
+    run.finish('inspect');
+    expect(looseEnds(run.procedure, run.state)).toEqual([{ why: 'radiator-not-soaked', name: radiator?.name }]);
+    run.say({ type: 'soak', step: 'clean', on: true, cleaner: 'citric bath', mostMinutes: 60 });
+    expect(looseEnds(run.procedure, run.state)).toEqual([]);
+    const blown = drain(toDrain(new TestRun(procedureOf('strip-clean'))));
+    blown.say({ type: 'blown', step: 'drain' });
+    expect(looseEnds(blown.procedure, blown.state)).toEqual([{ why: 'blown-by-mouth' }]);
+  });
 });
 
 describe('a leak repair', () => {

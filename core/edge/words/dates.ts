@@ -22,6 +22,8 @@ const LOOSE_ENDS: Messages<LooseEnd['why']> = {
   'particles-stayed': 'particles stayed inside',
   'step-passed-over': '"{step}" was passed over',
   'cleaner-too-long': '{cleaner} stayed in longer than its sheet allows',
+  'radiator-not-soaked': '{name} had deposit and was rinsed without a soak',
+  'blown-by-mouth': 'it was blown through by mouth: look for growth',
   'put-back': '{percent} % of it is the coolant of before, {days} days old',
 };
 export const looseEndWords = ({ why, ...values }: LooseEnd): string => say(LOOSE_ENDS[why], values);

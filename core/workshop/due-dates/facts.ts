@@ -42,6 +42,8 @@ export type LooseEnd =
   | { readonly why: 'particles-stayed' }
   | { readonly why: 'step-passed-over'; readonly step: string }
   | { readonly why: 'cleaner-too-long'; readonly cleaner: string }
+  | { readonly why: 'radiator-not-soaked'; readonly name: string }
+  | { readonly why: 'blown-by-mouth' }
   | { readonly why: 'put-back'; readonly percent: number; readonly days: number };
 
 export type PolicyScopeCode = 'workshop' | 'owner' | 'system';

@@ -93,6 +93,14 @@ const astray = computed(() => verdict.value !== null && !['balances', 'cannot-te
     <p v-if="service.stands.length === 0" class="quiet">
       Heights of this loop are not on record, so nothing is predicted: drain at the lowest opening, then tilt, and measure.
     </p>
+    <button
+      v-if="!locked && state.service.drains.length > 0 && state.service.blownByMouth.length === 0"
+      type="button"
+      class="link quiet"
+      @click="emit('send', { type: 'blown', step: 'drain' })"
+    >
+      It was blown through by mouth
+    </button>
     <FramePart v-if="!locked" at="act">
       <div v-if="levelFirst">
         <LevelRead @send="emit('send', $event)" />

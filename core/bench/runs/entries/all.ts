@@ -39,6 +39,7 @@ import { rinse, type RinseEntry } from './rinse.js';
 import { sealBorrowed, type SealBorrowedEntry } from './sealBorrowed.js';
 import { sealFitted, type SealFittedEntry } from './sealFitted.js';
 import { signedOff, type SignedOffEntry } from './signedOff.js';
+import { blown, type BlownEntry } from './blown.js';
 import { loadsStay, type LoadsStayEntry } from './loadsStay.js';
 import { pasted, type PastedEntry } from './pasted.js';
 import { seenBled, type SeenBledEntry } from './seenBled.js';
@@ -101,6 +102,7 @@ export type RunEventBody =
   | SealBorrowedEntry
   | SealFittedEntry
   | SignedOffEntry
+  | BlownEntry
   | LoadsStayEntry
   | PastedEntry
   | SeenBledEntry
@@ -165,6 +167,7 @@ export const ENTRIES: { readonly [T in RunEventType]: EntryDefinition<BodyOf<T>>
   'seal-borrowed': sealBorrowed,
   'seal-fitted': sealFitted,
   'signed-off': signedOff,
+  blown,
   'loads-stay': loadsStay,
   pasted,
   'seen-bled': seenBled,
