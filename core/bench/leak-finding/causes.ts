@@ -161,6 +161,9 @@ export const rankCauses = ({ place, when, amount }: LeakSymptoms, confirmed: Con
     confirmed,
   );
 
+/** A plug, cap or valve is called by its port: "component.port". */
+export const isSeal = (id: string): boolean => id.includes('.');
+
 /** Which kind of place a part or a run is, for the rules. */
 export function placeOf(kind: string | null): LeakPlace {
   if (kind === null) return 'joint';

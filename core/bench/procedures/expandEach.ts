@@ -116,6 +116,14 @@ function rounds({ facts, wetSeconds, onlyJoints }: ExpandWith): CheckItem[] {
       group: say('Inspected at the start'),
       after: 'clock-begins',
     })),
+    // what closes a port leaks like a joint; of joints that were opened alone nobody said anything about plugs
+    ...(onlyJoints === null ? (facts.seals ?? []) : []).map(({ id, name }): CheckItem => ({
+      id: `dry-seal:${id}`,
+      text: say('Dry: {name}', { name }),
+      place: id,
+      group: say('Inspected at the start'),
+      after: 'clock-begins',
+    })),
     ...(isLong ? [{ id: 'round:hour', text, group: say('Inspected after an hour'), after: 'hour' } as const] : []),
     { id: 'round:end', text, group: isLong ? say('Inspected at the end, warm') : say('Inspected at the end'), after: 'clock-ends' },
   ];

@@ -1,5 +1,6 @@
 import { say } from '../../base/words/say.js';
 import { BENCH_C } from '../../physics/measuring/errors.js';
+import { unusedPorts } from '../../machine/loop-file/fittings.js';
 import { shortName, tubesInOrder } from '../../machine/catalogue/names.js';
 import { liquidAt, type Liquid } from '../../machine/liquids/fluids.js';
 import type { LoopComponent, LoopFile } from '../../machine/loop-file/loopFile.js';
@@ -41,6 +42,15 @@ function portsOf(loop: LoopFile): PortFact[] {
   );
 }
 
+/** What closes a port that has no tube: it leaks like any joint. */
+const sealsOf = (loop: LoopFile): { id: string; name: string }[] =>
+  loop.components.flatMap((part) =>
+    unusedPorts(loop, part).map((port) => ({
+      id: `${part.id}.${port}`,
+      name: say('{closure} of {shortName}, {port}', { closure: part.closures?.[port] ?? 'plug', shortName: shortName(part), port }),
+    })),
+  );
+
 function gravityOf(loop: LoopFile): Pick<LoopFacts, 'gravity'> {
   const { port, turns } = fillByGravity(loop);
   return turns.length > 0 ? { gravity: { port, label: nameOpening(loop, port), turns } } : {};
@@ -62,6 +72,7 @@ export function loopFacts(loop: LoopFile, liquid: Liquid): LoopFacts {
     ports: portsOf(loop),
     joints: tubesInOrder(loop),
     parts: loop.components.map((part) => ({ id: part.id, name: shortName(part) })),
+    seals: sealsOf(loop),
     reservoir:
       reservoir && box && marks
         ? { ...marks, ...(box.max[1] > box.min[1] ? { mlPerMm: reservoir.volume_ml / (box.max[1] - box.min[1]) } : {}) }

@@ -139,6 +139,7 @@ export const placesOf = ({
 }: Pick<Procedure, 'facts' | 'service' | 'earlier'>): readonly { readonly id: string; readonly name: string }[] => [
   ...(facts?.parts ?? []),
   ...(facts?.joints ?? []),
+  ...(facts?.seals ?? []),
   ...(service?.items ?? []),
   ...earlier.flatMap(({ gone }) => gone),
 ];

@@ -31,8 +31,8 @@ async function leaksIn(scope: Scope): Promise<ConfirmedByPlace> {
       // what the place is in the loop that the run was led with; a tube is none of its components
       kind: sql<
         string | null
-      >`(select part ->> 'kind' from run_event as leak, jsonb_array_elements(${run.procedure} -> 'twin' -> 'loop' -> 'components') as part
-        where leak.run_id = run_event.run_id and leak.id::text = run_event.body ->> 'leak' and part ->> 'id' = leak.body ->> 'at' limit 1)`,
+      >`(select case when leak.body ->> 'at' like '%.%' then 'coupling' else part ->> 'kind' end from run_event as leak, jsonb_array_elements(${run.procedure} -> 'twin' -> 'loop' -> 'components') as part
+        where leak.run_id = run_event.run_id and leak.id::text = run_event.body ->> 'leak' and part ->> 'id' = split_part(leak.body ->> 'at', '.', 1) limit 1)`,
     })
     .from(runEvent)
     .innerJoin(run, and(eq(run.id, runEvent.runId), isReal))

@@ -5,9 +5,9 @@ import type { ConfirmedFillCauses } from '@core/bench/fill-troubles/causes.js';
 import { lackBeforeDry } from '@core/bench/runs/criteria.js';
 import { dryingLeftMs } from '@core/bench/runs/locks.js';
 import { computed, onMounted, ref } from 'vue';
-import type { Procedure } from '@core/bench/runs/procedure.js';
+import { placesOf, type Procedure } from '@core/bench/runs/procedure.js';
 import type { Leak, RunState } from '@core/bench/runs/state.js';
-import { LEAK_CAUSES, placeOf, rankCauses, type ConfirmedByPlace, type LeakCause } from '@core/bench/leak-finding/causes.js';
+import { isSeal, LEAK_CAUSES, placeOf, rankCauses, type ConfirmedByPlace, type LeakCause } from '@core/bench/leak-finding/causes.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { get } from '../../base/http/api.js';
 import DrawDown from './DrawDown.vue';
@@ -42,7 +42,7 @@ onMounted(async () => {
 const names = computed(
   () =>
     new Map([
-      ...[...(props.procedure.facts?.parts ?? []), ...(props.procedure.facts?.joints ?? [])].map(({ id, name }) => [id, name] as const),
+      ...placesOf(props.procedure).map(({ id, name }) => [id, name] as const),
       ...(props.procedure.facts?.ports ?? []).map(({ name, label }) => [name, label] as const),
     ]),
 );
@@ -58,7 +58,7 @@ const seals = computed(() => props.state.borrowedSeals.filter(({ fitted }) => fi
 const spills = computed(() => props.state.spills.filter(({ onElectronics }) => onElectronics));
 const ranked = (leak: Leak) => {
   const kind = props.file.components.find(({ id }) => id === leak.where)?.kind ?? null;
-  const place = placeOf(kind);
+  const place = isSeal(leak.where) ? 'port' : placeOf(kind);
   return rankCauses({ place, when: leak.when, amount: leak.amount }, confirmed.value[place]).filter(({ probability }) => probability >= 0.04).slice(0, 4); // prettier-ignore
 };
 /** mL that would run at a leak's place if it were undone now; null where nobody can tell */

@@ -75,9 +75,10 @@ const SAYS: Record<Kind, string> = {
 };
 const parts = computed(() => props.procedure.facts?.parts ?? []);
 const joints = computed(() => props.procedure.facts?.joints ?? []);
+const seals = computed(() => props.procedure.facts?.seals ?? []);
 const asksPlace = computed(() => kind.value === 'doubt' || kind.value === 'leak');
 /** what can be touched: parts that felt wrong; where it is wet also the tubes, each with its two joints */
-const places = computed(() => (kind.value === 'leak' ? [...parts.value, ...joints.value] : parts.value));
+const places = computed(() => (kind.value === 'leak' ? [...parts.value, ...joints.value, ...seals.value] : parts.value));
 const dots = computed((): PlaceDot[] =>
   places.value.map(({ id, name }) => ({ id, label: name, state: id === place.value ? 'wrong' : 'open' })),
 );
@@ -157,6 +158,11 @@ function write(): void {
         <div v-if="kind === 'leak'" class="places joints" role="group" aria-label="Tube with its two joints">
           <button v-for="joint in joints" :key="joint.id" type="button" :aria-pressed="place === joint.id" @click="place = joint.id">
             {{ joint.name }}
+          </button>
+        </div>
+        <div v-if="kind === 'leak' && seals.length > 0" class="places" role="group" aria-label="Plug, cap or valve">
+          <button v-for="seal in seals" :key="seal.id" type="button" :aria-pressed="place === seal.id" @click="place = seal.id">
+            {{ seal.name }}
           </button>
         </div>
       </details>

@@ -16,6 +16,6 @@ export const doubt: EntryDefinition<DoubtEntry> = {
   reads: ({ part, text }, { nameOf }) => say('Felt wrong: {nameOf} ({text})', { nameOf: nameOf(part), text }),
 };
 
-/** Whether a run knows a part or tube; one that knows none takes any. */
+/** Whether a run knows a part, a tube or a plug; one that knows none takes any. */
 export const isPlace = (id: string, { procedure: { facts } }: Standing): boolean =>
-  !facts || [...facts.parts, ...facts.joints].some((each) => each.id === id);
+  !facts || [...facts.parts, ...facts.joints, ...(facts.seals ?? [])].some((each) => each.id === id);
