@@ -10,7 +10,7 @@ const heightsOf = ({ ports }: LoopComponent): number[] => Object.values(ports).m
 const openable = (components: readonly LoopComponent[], isMeant: (closure: string) => boolean): number[] =>
   components.flatMap((component) =>
     Object.entries(component.closures ?? {})
-      .filter(([, closure]) => isMeant(closure))
+      .filter(([port, closure]) => isMeant(closure) && !(component.out_of_reach ?? []).includes(port))
       .map(([port]) => (component.ports[port] as readonly number[])[1] as number),
   );
 
@@ -24,7 +24,7 @@ export function accessFindings({ components, tubes }: Circuit): LoopFinding[] {
   const low = Math.min(...heights);
   const high = Math.max(...heights);
   const reach = NEAR_SHARE * (high - low) + 1;
-  return [...drainFinding(components, low + reach), ...inletFinding(components, high - reach)];
+  return [...drainFinding(components, low + reach), ...inletFinding(components, high - reach), ...fillFinding(components)];
 }
 
 function drainFinding(components: readonly LoopComponent[], nearLow: number): LoopFinding[] {
@@ -48,6 +48,34 @@ function drainFinding(components: readonly LoopComponent[], nearLow: number): Lo
       part: null,
       text,
       todo: say('Put a tee with a valve into the lowest tube, or expect to turn the machine at every drain.'),
+    },
+  ];
+}
+
+/** How liquid gets in, and air out beside it. */
+function fillFinding(components: readonly LoopComponent[]): LoopFinding[] {
+  const [reservoir] = components.filter(({ kind }) => kind === 'reservoir');
+  if (!reservoir) return [];
+  const caps = openable(components, (closure) => closure !== 'valve').length;
+  const own = openable([reservoir], (closure) => closure !== 'valve').length;
+  if (own === 0)
+    return [
+      {
+        code: 'no-fill-port',
+        weight: 'look',
+        part: reservoir.id,
+        text: Object.keys(reservoir.closures ?? {}).length === 0 ? say('No port of the reservoir opens.') : say('No hand gets at a fill port of the reservoir.'), // prettier-ignore
+        todo: say('Turn the reservoir, or bring a port out with an angle: a loop that cannot be topped up is drained for every drop.'),
+      },
+    ];
+  if (caps > 1) return [];
+  return [
+    {
+      code: 'one-bore',
+      weight: 'note',
+      part: reservoir.id,
+      text: say('Fill and bleed share one bore: air comes out where liquid goes in.'),
+      todo: say('Pour in short pulses with a thin spout, or give the top a plug of its own.'),
     },
   ];
 }

@@ -20,6 +20,8 @@ export type FindingCode =
   | 'pump-attitude'
   | 'no-drain'
   | 'no-air-inlet'
+  | 'no-fill-port'
+  | 'one-bore'
   | 'wrong-fitting'
   | 'panel-does-not-close'
   | 'joint-under-load'

@@ -6,6 +6,7 @@ import { describe, expect, it } from 'vitest';
 import { readFileSync } from 'node:fs';
 import { readLoopFile } from '../loop-file/loopFileSchema.js';
 import type { LoopComponent, LoopFile } from '../loop-file/loopFile.js';
+import { openablePorts } from '../../physics/draining/openings.js';
 import { loopFindings } from './loopFindings.js';
 import type { FindingCode, LoopFinding } from './finding.js';
 
@@ -79,6 +80,30 @@ describe('checking a loop before it is built', () => {
     const sealed = { ...loop, components: loop.components.map((component) => ({ ...component, closures: undefined })) };
     expect(against(sealed)).toEqual(expect.arrayContaining(['no-drain', 'no-air-inlet']));
     expect(found(example('high-drain'), 'no-drain')).toBeDefined();
+  });
+
+  it('counts only what hands get at in the built machine', () => {
+    const loop = usualLoop();
+    const hide = (...ids: readonly string[]): LoopFile => ({
+      ...loop,
+      components: loop.components.map((each) =>
+        ids.includes(each.id) ? { ...each, out_of_reach: Object.keys(each.closures ?? {}) } : each,
+      ),
+    });
+    const opening = loop.components.filter(({ closures }) => closures).map(({ id }) => id);
+    expect(against(hide(...opening))).toEqual(expect.arrayContaining(['no-drain', 'no-air-inlet', 'no-fill-port']));
+    expect(found(hide('reservoir'), 'no-fill-port')).toMatchObject({ part: 'reservoir', weight: 'look' });
+    expect(found(hide('drain'), 'no-drain')).toBeDefined();
+    // nothing is advised at a port that no hand gets at
+    expect(openablePorts(hide('drain')).some((port) => port.startsWith('drain.'))).toBe(false);
+    expect(openablePorts(loop).some((port) => port.startsWith('drain.'))).toBe(true);
+  });
+
+  it('notes a loop whose only cap is the one that it is filled by', () => {
+    const loop = usualLoop();
+    const only = { ...loop, components: loop.components.map((each) => (each.kind === 'reservoir' || each.id === 'drain' ? each : { ...each, closures: undefined })) }; // prettier-ignore
+    expect(found(loop, 'one-bore')).toBeUndefined();
+    expect(found(only as never, 'one-bore')).toMatchObject({ part: 'reservoir', weight: 'note' });
   });
 
   it('takes neither a bare plug for a drain, nor a valve above the lowest radiator', () => {

@@ -42,6 +42,8 @@ export interface LoopComponent {
   pressure_rating_kpa?: number;
   /** nobody can set this pump's speed */
   speed_fixed?: boolean;
+  /** ports that no hand gets at in the built machine, whatever closes them */
+  out_of_reach?: readonly string[];
   /** stands of the case in which a pump may run, as `orientation` names them */
   may_stand?: readonly string[];
   /** in one piece with the components that carry the same word */

@@ -41,6 +41,7 @@ const component = Joi.object({
   place: Joi.string().max(40),
   unit: Joi.string().max(80),
   pressure_rating_kpa: finite().greater(0).max(MOST.pressureKpa),
+  out_of_reach: Joi.array().items(identifier).max(40).unique(),
   may_stand: Joi.array().items(Joi.string().valid(...STANDING_NAMES)),
   port_fits: Joi.object().pattern(
     identifier,

@@ -18,9 +18,13 @@ export interface DrainSetup extends OpeningSetup {
   readonly tilt: Tilt;
 }
 
-/** Ports that can be opened by hand. */
+/** Ports that can be opened by hand: what no hand gets at in the built machine opens nothing. */
 export const openablePorts = (loop: LoopFile): string[] =>
-  loop.components.flatMap(({ id, closures }) => Object.keys(closures ?? {}).map((port) => `${id}.${port}`));
+  loop.components.flatMap(({ id, closures, out_of_reach: hidden = [] }) =>
+    Object.keys(closures ?? {})
+      .filter((port) => !hidden.includes(port))
+      .map((port) => `${id}.${port}`),
+  );
 
 /** Nodes that stand open, and the joints that are cut for it. */
 export interface Openings {

@@ -50,6 +50,12 @@ function setClosure(port: string, closure: Closure | 'none'): void {
   const { [port]: _before, ...others } = part.value.closures ?? {};
   emit('change', changePart(props.loop, part.value.id, { closures: closure === 'none' ? others : { ...others, [port]: closure } }));
 }
+const isHidden = (port: string): boolean => (part.value?.out_of_reach ?? []).includes(port);
+function setReach(port: string, isReached: boolean): void {
+  if (!part.value) return;
+  const others = (part.value.out_of_reach ?? []).filter((each) => each !== port);
+  emit('change', changePart(props.loop, part.value.id, { out_of_reach: isReached ? others : [...others, port] }));
+}
 function setBend(index: number, axis: 0 | 1 | 2, mm: number): void {
   if (!tube.value) return;
   const path = (tube.value.path ?? []).map((point) => [...point] as [number, number, number]);
@@ -120,6 +126,14 @@ const CLOSURES = [
         hide-details
         @update:model-value="setClosure(String(port), $event as Closure | 'none')"
       />
+      <label v-if="part.closures?.[port]" class="hands"
+        ><input
+          type="checkbox"
+          :checked="!isHidden(String(port))"
+          @change="setReach(String(port), ($event.target as HTMLInputElement).checked)"
+        />
+        hands get at it when it is built</label
+      >
     </div>
     <PartFacts :loop="loop" :part="part" @change="emit('change', $event)" />
     <v-btn v-if="like" class="mt-3" variant="outlined" :loading="submit.busy.value" @click="keep">{{
@@ -163,6 +177,16 @@ const CLOSURES = [
 </template>
 
 <style scoped>
+.hands {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  min-height: 44px;
+}
+.hands input {
+  width: 22px;
+  height: 22px;
+}
 .panel {
   max-height: 590px;
   overflow-y: auto;
