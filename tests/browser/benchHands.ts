@@ -186,8 +186,13 @@ export async function signOff(page: Page): Promise<void> {
 export async function openMachine(page: Page, app: RunningApp, name: string): Promise<void> {
   await page.goto(`${app.url}/systems`);
   await page.getByRole('textbox', { name: 'Name, owner, phone, coolant' }).fill(name);
-  await page.locator('.life').filter({ hasText: name }).first().click();
-  await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
+  // the very machine: which of its namesakes stands first changes with the day
+  await page
+    .locator('.life')
+    .filter({ has: page.getByText(name, { exact: true }) })
+    .first()
+    .click();
+  await expect(page.getByRole('heading', { name, level: 1, exact: true })).toBeVisible();
 }
 
 /** Takes a machine in for a job, has the owner agree, and puts it on a bench. */

@@ -16,6 +16,19 @@ export const ANODIC_INDEX_V = {
 } as const;
 
 export type Metal = keyof typeof ANODIC_INDEX_V;
+/** metals as people read them */
+export const METAL_WORDS: Readonly<Record<Metal, string>> = {
+  aluminium: 'aluminium',
+  zinc: 'zinc',
+  'tin-lead solder': 'tin-lead solder',
+  'chromium plate': 'chromium plate',
+  stainless: 'stainless steel',
+  brass: 'brass',
+  copper: 'copper',
+  nickel: 'nickel',
+  silver: 'silver',
+};
+export const METAL_KEYS = Object.keys(ANODIC_INDEX_V) as Metal[];
 
 export const METAL_LIMITS_V = {
   /** V apart; fine in any coolant */

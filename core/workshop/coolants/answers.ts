@@ -1,3 +1,4 @@
+import type { Metal } from '../../machine/materials/metals.js';
 import type { CoolantProductInput } from './schema.js';
 
 export interface Lot {
@@ -10,6 +11,8 @@ export interface Lot {
 export interface Product extends CoolantProductInput {
   id: string;
   version: number;
+  /** metals that its sheet suits; null: it names none, or nobody looked */
+  metals: readonly Metal[] | null;
   /** minor units for a litre of the bottle; null: no price */
   priceMinor: number | null;
   lots: Lot[];

@@ -1,5 +1,6 @@
 import Joi from 'joi';
 import { day, finite, id, name, positiveMl, rowVersion } from '../../base/checking/fields.js';
+import { METAL_KEYS, type Metal } from '../../machine/materials/metals.js';
 import type { Glycol } from '../../machine/liquids/fluids.js';
 import { COOLANT_CLASS_KEYS, type CoolantClass } from '../../machine/liquids/classes.js';
 
@@ -24,6 +25,21 @@ export interface CoolantProductInput {
   /** bottles kept in reserve */
   readonly reorderBottles: number;
 }
+
+/** Metals that a coolant's sheet suits; null: it names none, or nobody looked. */
+export interface CoolantMetalsInput {
+  readonly metals: readonly Metal[] | null;
+  readonly version: number;
+}
+export const coolantMetalsSchema = Joi.object({
+  metals: Joi.array()
+    .items(Joi.string().valid(...METAL_KEYS))
+    .min(1)
+    .unique()
+    .allow(null)
+    .required(),
+  version: rowVersion(),
+});
 
 /** months and running hours that a sheet may state at most */
 const sheetMonths = (): Joi.NumberSchema => finite().greater(0).max(120).allow(null);

@@ -1,3 +1,6 @@
+import { isMetal, type Metal } from '../../machine/materials/metals.js';
+import { shortName } from '../../machine/catalogue/names.js';
+import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { MixVerdict } from '../../machine/liquids/mixing.js';
 import type { DateReason } from '../due-dates/facts.js';
 
@@ -8,6 +11,8 @@ export interface PourOption {
   readonly colour: string;
   readonly verdict: MixVerdict;
   readonly reason: string;
+  /** metals of this loop that its sheet does not name, with a part that has it; empty: none, or its sheet names no metals */
+  readonly unsuited: readonly { readonly metal: Metal; readonly part: string }[];
   /** rinses between, by what the drain leaves; null: nobody can tell what stays inside */
   readonly rinses: number | null;
   /** when it would have to come out again, counted from today */
@@ -33,3 +38,13 @@ export const rinseMinutes = (rinses: number | null): number => Math.max(0, (rins
 
 /** What a year of a coolant costs: a fill of it, as often as its date comes. */
 export const yearOf = (fillMinor: number, daysToDue: number): number => Math.round((fillMinor * 365) / Math.max(1, daysToDue));
+
+/** Metals of a loop that a coolant's sheet does not name, each once. @param suits what its sheet names; null: it names none */
+export function unsuitedMetals({ components }: Pick<LoopFile, 'components'>, suits: readonly Metal[] | null): PourOption['unsuited'] {
+  if (suits === null) return [];
+  const found = new Map<Metal, string>();
+  for (const part of components)
+    for (const material of part.materials ?? [])
+      if (isMetal(material) && !suits.includes(material) && !found.has(material)) found.set(material, shortName(part));
+  return [...found].map(([metal, part]) => ({ metal, part }));
+}

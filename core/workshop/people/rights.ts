@@ -152,6 +152,7 @@ const OF_ROUTE: Readonly<Record<Right, readonly string[]>> = {
     'PUT /benches/:id',
     'POST /benches/:id/access',
     'PUT /kits',
+    'PUT /coolants/:id/metals',
     'PUT /coolants/:id/limit',
     'POST /coolants/:id/limit/trial',
     'POST /limit-changes/:id/undo',

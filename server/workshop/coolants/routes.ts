@@ -1,24 +1,29 @@
 import type { LimitChangeRow, Lot, Moved, Product } from '../../../core/workshop/coolants/answers.js';
-import { asc, eq } from 'drizzle-orm';
+import { and, asc, eq } from 'drizzle-orm';
 import {
   coolantLotSchema,
   coolantLimitSchema,
+  coolantMetalsSchema,
   limitToldSchema,
   coolantProductSchema,
   type CoolantLotInput,
   type CoolantLimitInput,
+  type CoolantMetalsInput,
   type LimitTold,
   type CoolantProductInput,
 } from '../../../core/workshop/coolants/schema.js';
 import { changeLimit, limitChanges, setTold, tryLimit, undoLimit, writeLimitLetters } from './limits.js';
-import { bodyAs, type Ask } from '../../base/http/context.js';
-import { notFound } from '../../base/http/errors.js';
+import { bodyAs, idFrom, type Ask } from '../../base/http/context.js';
+import { notFound, stale } from '../../base/http/errors.js';
 import type { Routes } from '../../base/http/routes.js';
 import { coolantLot, coolantProduct } from '../../base/database/tables/coolants.js';
 
 export function coolantRoutes(routes: Routes): void {
   routes.get<{ products: Product[] }>('/coolants', listCoolants);
   routes.post<Product>('/coolants', (ask) => addProduct(ask, bodyAs<CoolantProductInput>(ask.request, coolantProductSchema)));
+  routes.put<{ metals: readonly string[] | null }>('/coolants/:id/metals', (ask) =>
+    setMetals(ask, bodyAs<CoolantMetalsInput>(ask.request, coolantMetalsSchema)),
+  );
   routes.put<{ moved: Moved[] }>('/coolants/:id/limit', (ask) =>
     changeLimit(ask, bodyAs<CoolantLimitInput>(ask.request, coolantLimitSchema)),
   );
@@ -46,6 +51,20 @@ async function addProduct({ scope, account }: Ask, input: CoolantProductInput) {
     .values({ workshopId: account.workshopId, ...input })
     .returning();
   return { ...(made as NonNullable<typeof made>), lots: [] };
+}
+
+/** What its sheet says of metals: against the parts of a loop that it is chosen for. */
+async function setMetals({ scope, request }: Ask, { metals, version }: CoolantMetalsInput) {
+  const id = idFrom(request, 'id', 'coolant');
+  const [after] = await scope
+    .update(coolantProduct)
+    .set({ metals: metals && [...metals], version: version + 1 })
+    .where(and(eq(coolantProduct.id, id), eq(coolantProduct.version, version)))
+    .returning();
+  if (after) return after;
+  const [now] = await scope.select().from(coolantProduct).where(eq(coolantProduct.id, id));
+  if (!now) throw notFound('coolant');
+  throw stale('coolant', { metals }, now);
 }
 
 async function addLot({ scope, account }: Ask, input: CoolantLotInput) {

@@ -96,6 +96,14 @@ describe('what will be poured', () => {
     expect(leftMl).toBeGreaterThan(0);
     // show coolant comes out first
     expect(of(pearl)?.firstDueOn.localeCompare(of(clear)?.firstDueOn ?? '')).toBe(-1);
+    // what its sheet says of metals counts against the parts of this loop
+    const shelf = (await desk.get<{ products: { id: string; version: number }[] }>('/coolants')).body.products;
+    const version = shelf.find(({ id }) => id === pearl.productId)?.version;
+    expect((await desk.put(`/coolants/${pearl.productId}/metals`, { metals: ['silver'], version })).status).toBe(200);
+    expect(errorOf(await desk.put(`/coolants/${pearl.productId}/metals`, { metals: null, version })).code).toBe('stale');
+    const suited = (await desk.get<PourChoice>(`/loops/${own.loopId}/pours`)).body.options;
+    expect(suited.find(({ productId }) => productId === pearl.productId)?.unsuited.map(({ metal }) => metal)).toContain('copper');
+    expect(suited.find(({ productId }) => productId === clear.productId)?.unsuited).toEqual([]);
     const job = await booked(desk, own, 'flush-refill', { productId: pearl.productId });
     expect((await desk.get<{ productId: string }>(`/jobs/${job.id}`)).body.productId).toBe(pearl.productId);
     await desk.post(`/jobs/${job.id}/consent`, { how: 'phone', words: 'yes', version: job.version });

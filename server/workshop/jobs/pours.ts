@@ -7,7 +7,7 @@ import { mayMix } from '../../../core/machine/liquids/mixing.js';
 import { isOutline } from '../../../core/machine/loop-file/outline.js';
 import { fillVolume } from '../../../core/physics/filling/fillPlan.js';
 import { nextService } from '../../../core/workshop/due-dates/due.js';
-import { yearOf, type PourChoice } from '../../../core/workshop/jobs/pourChoice.js';
+import { unsuitedMetals, yearOf, type PourChoice } from '../../../core/workshop/jobs/pourChoice.js';
 import { coolantLine } from '../../../core/workshop/prices/lines.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import { loop } from '../../base/database/tables/loops.js';
@@ -64,6 +64,7 @@ export async function readPours(ask: Ask): Promise<PourChoice> {
           colour: product.colour,
           verdict: mix?.verdict ?? ('fine' as const),
           reason: mix?.reason ?? '',
+          unsuited: unsuitedMetals(file, product.metals),
           rinses: mix === null || mix.mostOldFraction >= 1 ? 0 : facts && rinsesAhead(facts, mix.mostOldFraction),
           firstDueOn: due.dueOn,
           dueReason: due.reason,

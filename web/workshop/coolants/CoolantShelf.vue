@@ -4,6 +4,7 @@ import type { Product } from '@core/workshop/coolants/answers.js';
 import { onMounted, reactive, ref } from 'vue';
 import { COOLANT_CLASSES, COOLANT_CLASS_KEYS, type CoolantClass } from '@core/machine/liquids/classes.js';
 import { liquidOf, liquidWords } from '@core/machine/liquids/fluids.js';
+import { METAL_KEYS, METAL_WORDS, type Metal } from '@core/machine/materials/metals.js';
 import { formatMl } from '@core/base/units/display.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
@@ -35,6 +36,22 @@ function openPrice({ id, priceMinor }: Product): void {
 async function setPrice({ id, version }: Product): Promise<void> {
   if (!(await pricing.run(() => call('PUT', `/coolants/${id}/price`, { body: { priceMinor: price.value, version } })))) return;
   priceFor.value = null;
+  await coolants.load();
+}
+/** what its sheet says of metals; none chosen: it names none */
+const metalsOf = ref<string | null>(null);
+const metals = ref<Metal[]>([]);
+const suiting = useSubmit();
+const METALS = METAL_KEYS.map((value) => ({ value, title: say(METAL_WORDS[value]) }));
+function openMetals({ id, metals: now }: Product): void {
+  suiting.clear();
+  metalsOf.value = metalsOf.value === id ? null : id;
+  metals.value = [...(now ?? [])];
+}
+async function setMetals({ id, version }: Product): Promise<void> {
+  const chosen = metals.value.length > 0 ? metals.value : null;
+  if (!(await suiting.run(() => call('PUT', `/coolants/${id}/metals`, { body: { metals: chosen, version } })))) return;
+  metalsOf.value = null;
   await coolants.load();
 }
 /** the coolant whose sheets are open */
@@ -176,6 +193,14 @@ async function addLot(productId: string): Promise<void> {
             <button
               type="button"
               class="link"
+              :aria-label="`its metals: ${product.name}`"
+              :aria-expanded="metalsOf === product.id"
+              @click="openMetals(product)"
+            >
+              {{ product.metals === null ? 'its metals' : product.metals.map((each) => say(METAL_WORDS[each])).join(', ') }}</button>,
+            <button
+              type="button"
+              class="link"
               :aria-label="`its files: ${product.name}`"
               :aria-expanded="papersOf === product.id"
               @click="papersOf = papersOf === product.id ? null : product.id"
@@ -187,6 +212,18 @@ async function addLot(productId: string): Promise<void> {
             <MoneyField v-model="price" label="A litre of the bottle" :currency="prices.currency" :errors="pricing.at('priceMinor')" />
             <v-btn type="submit" :loading="pricing.busy.value">Set the price</v-btn>
             <p v-if="pricing.problem.value" role="alert" class="danger">{{ pricing.problem.value }}</p>
+          </form>
+          <form v-if="metalsOf === product.id" class="row" novalidate @submit.prevent="setMetals(product)">
+            <v-select
+              v-model="metals"
+              :items="METALS"
+              label="Metals that its sheet suits"
+              multiple
+              chips
+              :error-messages="suiting.at('metals')"
+            />
+            <v-btn type="submit" :loading="suiting.busy.value">Set the metals</v-btn>
+            <p v-if="suiting.problem.value" role="alert" class="danger">{{ suiting.problem.value }}</p>
           </form>
           <LimitChange v-if="limitFor === product.id" :product="product" @changed="coolants.load()" />
           <FileList v-if="papersOf === product.id" owner="coolants" :owner-id="product.id" usual="safety-sheet" />

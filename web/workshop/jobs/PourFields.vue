@@ -5,6 +5,7 @@ import { daysBetween } from '@core/base/units/calendar.js';
 import { reasonWords } from '@core/edge/words/dates.js';
 import { formatMoney } from '@core/workshop/prices/money.js';
 import { SOON_DAYS } from '@core/workshop/due-dates/defaults.js';
+import { METAL_WORDS } from '@core/machine/materials/metals.js';
 import type { PourChoice, PourOption } from '@core/workshop/jobs/pourChoice.js';
 import { computed, ref } from 'vue';
 import { useDates } from '../../base/units/dates.js';
@@ -41,6 +42,8 @@ const yearWords = ({ yearMinor, firstDueOn }: PourOption): string =>
     : yearMinor === null
       ? say('no price')
       : say('{money} a year', { money: formatMoney(yearMinor, props.currency) });
+const metalWords = ({ unsuited }: PourOption): string =>
+  unsuited.map(({ metal, part }) => say('{metal} ({part})', { metal: say(METAL_WORDS[metal]), part })).join(', ');
 function take(option: PourOption): void {
   chosen.value = option.productId === props.nowId ? null : option.productId;
   isOpen.value = false;
@@ -63,13 +66,15 @@ function take(option: PourOption): void {
       }}<template v-if="choice.leftMl !== null">, since about {{ formatMl(choice.leftMl) }} stay each time</template>.
       <button v-if="mustRinse" type="button" class="link" @click="emit('flush')">Make it a flush</button>
     </p>
+    <p v-if="own && own.unsuited.length > 0" class="danger" role="status">Its sheet does not name {{ metalWords(own) }}.</p>
     <ul v-if="isOpen" class="plain-list">
       <li v-for="option in choice.options" :key="option.productId">
         <button type="button" class="option" :aria-pressed="option.productId === pick" @click="take(option)">
           <i class="swatch" :style="{ background: option.colour }" aria-hidden="true" />
           <span class="name">{{ option.name }}</span>
           <span class="mix"
-            >{{ say(VERDICTS[option.verdict]) }}<small v-if="rinseWords(option)" class="quiet">, {{ rinseWords(option) }}</small></span
+            >{{ say(VERDICTS[option.verdict]) }}<small v-if="rinseWords(option)" class="quiet">, {{ rinseWords(option) }}</small
+            ><small v-if="option.unsuited.length > 0" class="danger">, not for {{ metalWords(option) }}</small></span
           >
           <span class="due" :title="capital(reasonWords(option.dueReason))"
             ><b :style="{ width: share(option) }" /><span class="figures"

@@ -13,6 +13,7 @@ const option = (productId: string, more: object = {}) => ({
   colour: '#336699',
   verdict: 'fine' as const,
   reason: 'the same product',
+  unsuited: [],
   rinses: 0,
   firstDueOn: '2027-03-10',
   dueReason: { why: 'said', text: 'by its sheet' } as const,
@@ -25,7 +26,14 @@ const choice = {
   leftMl: 40,
   options: [
     option('Clear'),
-    option('Pearl', { verdict: 'never', reason: 'it carries particles', rinses: 3, firstDueOn: '2026-03-20', yearMinor: 900_000 }),
+    option('Pearl', {
+      unsuited: [{ metal: 'aluminium', part: 'roof radiator' }],
+      verdict: 'never',
+      reason: 'it carries particles',
+      rinses: 3,
+      firstDueOn: '2026-03-20',
+      yearMinor: 900_000,
+    }),
   ],
 };
 const pour = (chosen: string | null, rinses = false) =>
@@ -50,6 +58,7 @@ describe('what will be poured', () => {
     const screen = pour('Pearl');
     expect(wordsOf(screen)).toContain('Never together: it carries particles. 3 rinses between, since about 40 mL stay each time.');
     await screen.findAll('button').find((each) => each.text() === 'Make it a flush')?.trigger('click'); // prettier-ignore
+    expect(wordsOf(screen)).toContain('Its sheet does not name aluminium (roof radiator).');
     expect(screen.emitted('flush')).toHaveLength(1);
     expect(wordsOf(pour('Pearl', true))).not.toContain('Make it a flush');
   });

@@ -3,6 +3,7 @@ import { sql } from 'drizzle-orm';
 import { check, date, doublePrecision, foreignKey, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { importBatch } from './importing.js';
 import { person, workshop } from './people.js';
+import type { Metal } from '../../../../core/machine/materials/metals.js';
 import type { Glycol } from '../../../../core/machine/liquids/fluids.js';
 import type { Moved, SheetLife } from '../../../../core/workshop/coolants/answers.js';
 import { readList, readObject } from '../../../../core/base/checking/stored.js';
@@ -26,6 +27,8 @@ export const coolantProduct = pgTable(
     sheetLifeHours: doublePrecision('sheet_life_hours'),
     version: integer('version').notNull().default(1),
     importId: uuid('import_id'),
+    /** metals that its sheet suits; null: it names none, or nobody looked */
+    metals: text('metals').array().$type<Metal[]>(),
     /** inhibitor package as its sheet names it; empty: not known */
     inhibitor: text('inhibitor').notNull().default(''),
     /** volume fraction of base that the sheet asks for at least; null where it states none */

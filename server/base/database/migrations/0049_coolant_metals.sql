@@ -1,0 +1,1 @@
+ALTER TABLE "coolant_product" ADD COLUMN "metals" text[];
