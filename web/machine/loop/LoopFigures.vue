@@ -12,6 +12,7 @@ import type { CoolantProduct } from '@core/machine/liquids/classes.js';
 import { WATER, type Liquid } from '@core/machine/liquids/fluids.js';
 import type { InsideNow } from '@core/physics/live-book/insideNow.js';
 import FillForecast from '../filling/FillForecast.vue';
+import LivingWith from './LivingWith.vue';
 import VapourWords from './VapourWords.vue';
 import InsideWords from '../profile/InsideWords.vue';
 import { fittingWords } from '@core/edge/words/fittings.js';
@@ -97,6 +98,7 @@ const findings = computed(() => loopFindings(props.loop));
       </ul>
     </section>
     <VapourWords :loop="loop" :inside="inside" :coolant-c="coolantC" />
+    <LivingWith v-if="loop.tubes.length > 0" :loop="loop" />
     <section v-if="findings.length">
       <h2>Look at before building</h2>
       <ul class="findings">
