@@ -30,6 +30,13 @@ export function usualSchools(kind: BookedKind, ours: JobSchools = {}): LeakAndWe
 export const schoolsAfter = (kind: BookedKind, { leak, wet, byKind = {} }: WorkshopSchools): LeakAndWet =>
   byKind[kind] ?? (isBuild(kind) ? { leak, wet } : usualSchools(kind));
 
+/** The same with the workshop's limit and gauge: what a run of this kind begins with. */
+export const runSchools = (kind: BookedKind, shop: WorkshopSchools): Schools => ({
+  limit: shop.limit,
+  gaugeResolutionKpa: shop.gaugeResolutionKpa,
+  ...schoolsAfter(kind, shop),
+});
+
 /** Kinds after which something has to be tested. */
 export const TESTED_KINDS = BOOKED_KIND_KEYS.filter((kind) => BOOKED_KINDS[kind].fill !== 'none');
 

@@ -9,7 +9,7 @@ import { DEFAULT_SCHOOLS, LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from '@core/
 import { cannotSimulate } from '@core/bench/simulated-bench/bench.js';
 import type { PracticeOf } from '@core/bench/practice/schema.js';
 import type { BuildKind } from '@core/workshop/jobs/kinds.js';
-import { jointsOfPart, usualSchools, type WorkshopSchools } from '@core/workshop/jobs/usualSchools.js';
+import { jointsOfPart, runSchools, usualSchools, type WorkshopSchools } from '@core/workshop/jobs/usualSchools.js';
 import type { Scenario } from '@core/bench/simulated-bench/truth.js';
 import { LEAK_LIMITS } from '@core/physics/leak-testing/defaults.js';
 import { loopFacts } from '@core/bench/procedures/loopFacts.js';
@@ -98,8 +98,7 @@ async function load(): Promise<void> {
     get<{ file: LoopFile; coolantProductId: string | null }>(`/loops/${props.loopId}`),
     coolants.load().catch(() => undefined),
   ]);
-  const { byKind, ...usual } = shop.workshop.schools;
-  ours.value = { ...usual, ...byKind?.[props.kind ?? 'commissioning'] };
+  ours.value = runSchools(props.kind ?? 'commissioning', shop.workshop.schools);
   Object.assign(schools, ours.value);
   resolution.value = schools.gaugeResolutionKpa;
   benches.value = shop.benches.map((bench) => ({

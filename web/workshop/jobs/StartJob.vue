@@ -3,7 +3,7 @@ import { tubesInOrder } from '@core/machine/catalogue/names.js';
 import { computed, onMounted, reactive, ref } from 'vue';
 import { DEFAULT_SCHOOLS, type Schools } from '@core/physics/leak-testing/schools.js';
 import { BOOKED_KINDS, type BookedKind } from '@core/workshop/jobs/kinds.js';
-import { jointsOfPart, usualSchools, type WorkshopSchools } from '@core/workshop/jobs/usualSchools.js';
+import { jointsOfPart, runSchools, type WorkshopSchools } from '@core/workshop/jobs/usualSchools.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { call, get } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
@@ -22,7 +22,7 @@ onMounted(async () => {
     get<{ workshop: { schools: WorkshopSchools }; benches: { id: string; name: string }[] }>('/workshop'),
     get<{ runs: { benchId: string | null; systemName: string }[] }>('/benches'),
   ]).catch(() => [{ workshop: { schools: DEFAULT_SCHOOLS as WorkshopSchools }, benches: [] }, { runs: [] }] as const);
-  Object.assign(schools, usualSchools(props.kind, shop.workshop.schools.byKind));
+  Object.assign(schools, runSchools(props.kind, shop.workshop.schools));
   benches.value = [...shop.benches];
   const taken = new Set(today.runs.filter(({ systemName }) => systemName !== props.systemName).map((run) => run.benchId));
   benchId.value = shop.benches.find(({ id }) => !taken.has(id))?.id ?? null;
