@@ -202,7 +202,8 @@ async function keepParts({ ask, row, jobId, state, systemId, filledOn }: Closing
       jobId,
       place: text,
       heldMl,
-      wetOn: filledOn,
+      // what was capped full is no part that dries
+      wetOn: heldMl > 0 ? null : filledOn,
       untilDay: addDays(filledOn, DECIDE_DAYS),
       createdAt: ask.clock.now(),
     })),

@@ -99,8 +99,8 @@ async function gone(part: KeptRow): Promise<void> {
           {{ KEPT_KINDS[part.kind] }}<template v-if="part.systemName"> of {{ part.systemName }}</template
           ><template v-if="part.lentTo">, {{ part.lentTo }} has it</template><template v-if="part.place">, {{ part.place }}</template
           ><template v-if="part.condition">, {{ part.condition }}</template
-          ><template v-if="part.heldMl > 0">, capped with {{ formatMl(part.heldMl) }} inside</template>
-          <span v-if="part.wetOn" class="figures" :class="{ late: addDays(part.wetOn, WET_PART_DAYS) < today }"
+          ><template v-if="part.heldMl > 0">, capped with {{ formatMl(part.heldMl) }} inside</template
+          ><span v-if="part.wetOn" class="figures" :class="{ late: addDays(part.wetOn, WET_PART_DAYS) < today }"
             >, wet inside, dry it {{ sayDue(addDays(part.wetOn, WET_PART_DAYS), today) }}
             <button type="button" class="link" :aria-label="`it is dry: ${part.name}`" @click="dry(part)">it is dry</button>,</span
           >
