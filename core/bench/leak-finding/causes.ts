@@ -164,6 +164,9 @@ export const rankCauses = ({ place, when, amount }: LeakSymptoms, confirmed: Con
 /** A plug, cap or valve is called by its port: "component.port". */
 export const isSeal = (id: string): boolean => id.includes('.');
 
+/** Which kind of place a leak is at. @param kind of the part with this id; null: it is none */
+export const leakPlaceOf = (at: string, kind: string | null): LeakPlace => (isSeal(at) ? 'port' : placeOf(kind));
+
 /** Which kind of place a part or a run is, for the rules. */
 export function placeOf(kind: string | null): LeakPlace {
   if (kind === null) return 'joint';

@@ -19,7 +19,6 @@ import {
   type ProcedureTemplate,
   type StepTemplate,
 } from '../runs/template.js';
-import { aloneChecks } from './expandAlone.js';
 import { EXPAND, type ExpandWith } from './expandEach.js';
 
 /** share by which coolant grows from the bench to 60 °C (water 1.5 %, a third of glycol 2.3 %; handbook values of density) */
@@ -105,14 +104,13 @@ function findings({ does }: StepTemplate, { loop, service }: ExpandWith): CheckI
   }));
 }
 
-/** Parts alone have a clock only where a pump among them has a reservoir to run from. */
-const timersOf = ({ kind, timers }: StepTemplate, { loop }: ExpandWith): StepTemplate['timers'] =>
-  kind === 'part-test' && aloneChecks(loop).length === 0 ? [] : timers;
-
 function stepOf(step: StepTemplate, given: ExpandWith, values: Record<Placeholder, string>): ProcedureStep {
   const has = hasReservoir(given.loop);
   const lead = has ? step.lead : (step.leadWithoutReservoir ?? step.lead);
   const cautions = has ? step.cautions : (step.cautionsWithoutReservoir ?? step.cautions);
+  const own = step.checks.flatMap((check) => checksOf(check, given, values));
+  // parts alone have a clock only where a pump among them has a reservoir to run from: its looks wait for that clock
+  const timers = step.kind === 'part-test' && !own.some(({ after }) => after !== undefined) ? [] : step.timers;
   return {
     id: step.id,
     kind: step.kind,
@@ -120,8 +118,8 @@ function stepOf(step: StepTemplate, given: ExpandWith, values: Record<Placeholde
     title: sayText(step.title),
     lead: fillIn(lead, values),
     cautions: cautions.map((caution) => fillIn(caution, values)),
-    checks: [...findings(step, given), ...step.checks.flatMap((check) => checksOf(check, given, values))],
-    timers: timersOf(step, given).flatMap(({ id, label, minutes }) =>
+    checks: [...findings(step, given), ...own],
+    timers: timers.flatMap(({ id, label, minutes }) =>
       minutes === 'wet'
         ? given.wetSeconds === null
           ? []

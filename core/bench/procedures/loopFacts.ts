@@ -30,11 +30,14 @@ function gaugeCap(loop: LoopFile): Pick<LoopFacts, 'mostGaugeKpa' | 'weakest'> {
   return { mostGaugeKpa: MOST_GAUGE_KPA, weakest: null };
 }
 
+const closureName = (part: LoopComponent, port: string, closure: string): string =>
+  say('{closure} of {shortName}, {port}', { closure, shortName: shortName(part), port });
+
 function portsOf(loop: LoopFile): PortFact[] {
   return loop.components.flatMap((part) =>
     Object.entries(part.closures ?? {}).map(([port, closure]) => ({
       name: `${part.id}.${port}`,
-      label: say('{closure} of {shortName}, {port}', { closure, shortName: shortName(part), port }),
+      label: closureName(part, port, closure),
       valve: closure === 'valve',
       ofReservoir: part.kind === 'reservoir',
       heightMm: part.ports[port]?.[1] ?? 0,
@@ -47,7 +50,7 @@ const sealsOf = (loop: LoopFile): { id: string; name: string }[] =>
   loop.components.flatMap((part) =>
     unusedPorts(loop, part).map((port) => ({
       id: `${part.id}.${port}`,
-      name: say('{closure} of {shortName}, {port}', { closure: part.closures?.[port] ?? 'plug', shortName: shortName(part), port }),
+      name: closureName(part, port, part.closures?.[port] ?? 'plug'),
     })),
   );
 

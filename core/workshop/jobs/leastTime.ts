@@ -1,11 +1,13 @@
 import type { LoopChange } from '../../machine/loop-change/loopChange.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import { LEAK_SCHOOLS, WET_SCHOOLS } from '../../physics/leak-testing/schools.js';
-import { LOOKS_MIN } from '../planning/defaults.js';
 import type { BesideWork } from './beside.js';
 import { BOOKED_KINDS, isBuild, type BookedKind } from './kinds.js';
 import { usualHours } from './usualHours.js';
 import type { LeakAndWet } from './usualSchools.js';
+
+/** min that a machine stands alone for a look, as a job is told before it is booked; the bench reckons its own (workshop practice) */
+const LOOKS_MIN = { airTest: 30, loadTest: 45, shortReading: 15 } as const;
 
 /** What a job gives up that is led in its least time. */
 export type GivenUp = 'slow-weep' | 'before-liquid' | 'reading-short';

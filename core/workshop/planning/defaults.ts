@@ -24,9 +24,6 @@ export const PLAN = {
   unpromisedDays: 21,
 } as const;
 
-/** min that a machine stands alone for a look, as a job is told before it is booked; the bench reckons its own (workshop practice) */
-export const LOOKS_MIN = { airTest: 30, loadTest: 45, shortReading: 15 } as const;
-
 /** How a job's attended time lies around its unattended stretches: before the soak, before the wet test, after it. */
 export const SHARES: Readonly<Record<BookedKind, { readonly first: number; readonly soak: boolean; readonly wet: boolean }>> = {
   commissioning: { first: 0.85, soak: false, wet: true },

@@ -1,5 +1,4 @@
-import type { Procedure } from '../../../core/bench/runs/procedure.js';
-import { placesOf } from '../../../core/bench/runs/procedure.js';
+import { placesOf, type Procedure } from '../../../core/bench/runs/procedure.js';
 import { liesOutside, type RunState } from '../../../core/bench/runs/state.js';
 import { nameIn } from '../../../core/machine/catalogue/names.js';
 import type { PasteLayer } from '../../../core/workshop/due-dates/facts.js';

@@ -2,7 +2,7 @@ import { and, eq, sql } from 'drizzle-orm';
 import { FILL_CAUSE_KEYS, type ConfirmedFillCauses } from '../../../core/bench/fill-troubles/causes.js';
 import {
   LEAK_CAUSE_KEYS,
-  placeOf,
+  leakPlaceOf,
   type ConfirmedByPlace,
   type LeakCause,
   type LeakPlace,
@@ -31,16 +31,19 @@ async function leaksIn(scope: Scope): Promise<ConfirmedByPlace> {
       // what the place is in the loop that the run was led with; a tube is none of its components
       kind: sql<
         string | null
-      >`(select case when leak.body ->> 'at' like '%.%' then 'coupling' else part ->> 'kind' end from run_event as leak, jsonb_array_elements(${run.procedure} -> 'twin' -> 'loop' -> 'components') as part
-        where leak.run_id = run_event.run_id and leak.id::text = run_event.body ->> 'leak' and part ->> 'id' = split_part(leak.body ->> 'at', '.', 1) limit 1)`,
+      >`(select part ->> 'kind' from run_event as leak, jsonb_array_elements(${run.procedure} -> 'twin' -> 'loop' -> 'components') as part
+        where leak.run_id = run_event.run_id and leak.id::text = run_event.body ->> 'leak' and part ->> 'id' = leak.body ->> 'at' limit 1)`,
+      at: sql<
+        string | null
+      >`(select leak.body ->> 'at' from run_event as leak where leak.run_id = run_event.run_id and leak.id::text = run_event.body ->> 'leak')`,
     })
     .from(runEvent)
     .innerJoin(run, and(eq(run.id, runEvent.runId), isReal))
     .where(sql`run_event.body ->> 'type' = 'leak-mended' and ${counts}`);
   const confirmed: Partial<Record<LeakPlace, Partial<Record<LeakCause, number>>>> = {};
-  for (const { cause, kind } of rows) {
+  for (const { cause, kind, at: where } of rows) {
     if (!(LEAK_CAUSE_KEYS as readonly string[]).includes(cause)) continue;
-    const at = (confirmed[placeOf(kind)] ??= {});
+    const at = (confirmed[leakPlaceOf(where ?? '', kind)] ??= {});
     at[cause as LeakCause] = (at[cause as LeakCause] ?? 0) + 1;
   }
   return confirmed;

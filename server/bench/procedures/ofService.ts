@@ -3,14 +3,13 @@ import { inWorkshopsWay } from '../../workshop/people/inWorkshopsWay.js';
 import type { ServiceFacts } from '../../../core/bench/runs/facts.js';
 import type { Procedure } from '../../../core/bench/runs/procedure.js';
 import { serviceFacts } from '../../../core/bench/services/serviceFacts.js';
-import { liquidOf, type Glycol } from '../../../core/machine/liquids/fluids.js';
-import { mayMix, type Miscible } from '../../../core/machine/liquids/mixing.js';
+import { liquidOf } from '../../../core/machine/liquids/fluids.js';
+import { mayMix } from '../../../core/machine/liquids/mixing.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
-import type { Volume } from '../../../core/machine/loop-file/volume.js';
 import type { LoopContents } from '../../../core/physics/live-book/loopContents.js';
 import type { BesideWork } from '../../../core/workshop/jobs/beside.js';
 import type { JobKind } from '../../../core/workshop/jobs/kinds.js';
-import { and, eq, isNotNull } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import type { Scope } from '../../base/database/client.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import { loopRevision } from '../../base/database/tables/loops.js';
@@ -19,8 +18,8 @@ import { pumpsBeside } from '../../machine/loops/circuits.js';
 import { drainPolicyOf } from '../../machine/loops/drainPolicy.js';
 import { demandDrawn } from '../../machine/loops/drawn.js';
 import { cameFilledOf, contentsOf } from '../../machine/loops/inside.js';
-import { newestRevision } from '../../machine/loops/revisions.js';
-import { orderFor, productOf } from '../../workshop/coolants/products.js';
+import { leftBefore } from '../../machine/loops/leftBefore.js';
+import { miscible, orderFor, productOf } from '../../workshop/coolants/products.js';
 import { fittedIn } from '../../workshop/lots/lots.js';
 import { leftUnfinished } from '../runs/contents.js';
 import { newestProcedure } from '../runs/procedures.js';
@@ -97,21 +96,3 @@ export async function serviceProcedure(scope: Scope, given: ProcedureFor): Promi
   // several people read it at one bench, and in years to come
   return inWorkshopsWay(scope, () => buildProcedure(input));
 }
-
-/** What the drains of this loop, as it is built now, left inside. */
-export async function leftBefore(scope: Scope, loopId: string): Promise<Volume[]> {
-  const { id } = await newestRevision(scope, loopId);
-  const rows = await scope
-    .select({ volumeMl: fill.leftMl, sdMl: fill.leftSdMl })
-    .from(fill)
-    .where(and(eq(fill.revisionId, id), isNotNull(fill.leftMl)));
-  return rows.map(({ volumeMl, sdMl }) => ({ volumeMl: volumeMl ?? 0, sdMl: sdMl ?? 0 }));
-}
-
-export const miscible = (row: typeof coolantProduct.$inferSelect): Miscible => ({
-  productId: row.id,
-  name: row.name,
-  coolantClass: row.coolantClass,
-  glycol: row.glycol as Glycol | null,
-  inhibitor: row.inhibitor,
-});

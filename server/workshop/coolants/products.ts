@@ -1,4 +1,6 @@
 import { eq } from 'drizzle-orm';
+import type { Glycol } from '../../../core/machine/liquids/fluids.js';
+import type { Miscible } from '../../../core/machine/liquids/mixing.js';
 import { orderCoolant, type CoolantOrder } from '../../../core/machine/liquids/order.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import { fillVolume } from '../../../core/physics/filling/fillPlan.js';
@@ -20,3 +22,12 @@ export const orderFor = (file: LoopFile, product: ProductRow | null): CoolantOrd
     targetFraction: product.targetFraction,
     bottleMl: product.bottleMl,
   });
+
+/** What decides whether a coolant may meet another. */
+export const miscible = (row: ProductRow): Miscible => ({
+  productId: row.id,
+  name: row.name,
+  coolantClass: row.coolantClass,
+  glycol: row.glycol as Glycol | null,
+  inhibitor: row.inhibitor,
+});

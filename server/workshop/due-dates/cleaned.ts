@@ -8,7 +8,8 @@ import { refreshCondition } from '../../machine/condition/condition.js';
 import { hotSeasonOf } from './dust.js';
 import { redate } from './redate.js';
 
-interface Cleaned {
+/** Small work on a machine that is done, and begins anew. */
+export interface Cleaned {
   readonly workshopId: string;
   readonly systemId: string;
   readonly loopId: string;

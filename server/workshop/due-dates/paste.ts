@@ -1,22 +1,15 @@
 import { and, eq } from 'drizzle-orm';
-import type { Outcome, PasteLayer } from '../../../core/workshop/due-dates/facts.js';
+import type { PasteLayer } from '../../../core/workshop/due-dates/facts.js';
 import { pasteRenewal, renewed } from '../../../core/workshop/due-dates/paste.js';
 import type { Scope } from '../../base/database/client.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
+import type { Cleaned } from './cleaned.js';
 import { refreshCondition } from '../../machine/condition/condition.js';
 
-interface Renewed {
-  readonly workshopId: string;
-  readonly systemId: string;
-  readonly loopId: string;
-  readonly on: string;
-  readonly personId: string;
-  readonly at: Date;
+interface Renewed extends Cleaned {
   readonly layers: readonly Omit<PasteLayer, 'since'>[];
   /** parts that are out of the loop: nothing lies under them */
   readonly gone?: readonly string[];
-  /** words of whoever did it without a job */
-  readonly outcome?: Outcome;
 }
 
 /** What lies under the blocks of a loop, as its open date knows it. */
@@ -31,6 +24,7 @@ async function layersOf(scope: Scope, loopId: string): Promise<readonly PasteLay
 /** Blocks lie on something new: what was due is answered, and the layer that ends first gives the next day. One open item a loop. */
 export async function restartPaste(scope: Scope, done: Renewed): Promise<void> {
   const { workshopId, systemId, loopId, on, personId, at, layers, gone = [], outcome = { why: 'in-service' } } = done;
+  if (layers.length === 0 && gone.length === 0) return;
   const before = await layersOf(scope, loopId);
   const after = renewed(before, layers.map((layer) => ({ ...layer, since: on })), gone); // prettier-ignore
   if (layers.length === 0 && after.length === before.length) return;

@@ -14,11 +14,11 @@ import { loop } from '../../base/database/tables/loops.js';
 import { system } from '../../base/database/tables/machines.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { notFound } from '../../base/http/errors.js';
-import { leftBefore, miscible } from '../../bench/procedures/ofService.js';
 import { drainPolicyOf } from '../../machine/loops/drainPolicy.js';
 import { contentsOf, insideOf } from '../../machine/loops/inside.js';
+import { leftBefore } from '../../machine/loops/leftBefore.js';
 import { newestRevision } from '../../machine/loops/revisions.js';
-import { productOf } from '../coolants/products.js';
+import { miscible, productOf } from '../coolants/products.js';
 import { clockInputs } from '../due-dates/clockInputs.js';
 import { readPriceList } from '../prices/priceList.js';
 

@@ -5,7 +5,7 @@ import { capital, say, sayWord } from '@core/base/words/say.js';
 import { firstReason } from '@core/workshop/due-dates/facts.js';
 import { computed, ref } from 'vue';
 import { escalationWords, reasonWords } from '@core/edge/words/dates.js';
-import { isBesideDue, sayDue } from '@core/workshop/machines/attention.js';
+import { isBesideDue, sayDue, type DueKind } from '@core/workshop/machines/attention.js';
 import { useDates } from '../../base/units/dates.js';
 import ReasonDialog from '../../base/look/ReasonDialog.vue';
 import { call, wordsOf } from '../../base/http/api.js';
@@ -36,7 +36,7 @@ async function followed(note: string): Promise<void> {
     await call('PUT', `/due-items/${props.due.id}/close`, {
       body: { outcome: 'done', levelChangeMm: null, note, version: props.due.version },
     });
-    emit('changed', say(DONE[props.due.kind]));
+    emit('changed', sayWord(byHand.value?.done) ?? '');
   } catch (error) {
     notices.say(wordsOf(error));
   }
@@ -48,21 +48,13 @@ const awaited = computed(() => {
   const kind = first.then ?? 'leak-repair';
   return `/systems/${props.due.systemId}/jobs/new?loop=${props.due.loopId}&answers=${props.due.id}&kind=${kind}&said=${encodeURIComponent(first.what)}`;
 });
-const DONE = {
-  'coolant-service': 'It is closed.',
-  'settling-check': 'It is closed.',
-  'follow-up': 'The follow-up is closed.',
-  'dust-clean': 'Clean again; the next cleaning has its day.',
-  'paste-renewal': 'New paste everywhere; the next has its day.',
+/** items that a hand closes with a word: what is asked, and what is said then */
+const BY_HAND: Readonly<Partial<Record<DueKind, { readonly asks: string; readonly done: string }>>> = {
+  'follow-up': { asks: 'Close the follow-up', done: 'The follow-up is closed.' },
+  'dust-clean': { asks: 'Fins and filters are clean', done: 'Clean again; the next cleaning has its day.' },
+  'paste-renewal': { asks: 'All of it lies on new paste', done: 'New paste everywhere; the next has its day.' },
 };
-const ASKS = {
-  'coolant-service': 'Close the follow-up',
-  'settling-check': 'Close the follow-up',
-  'follow-up': 'Close the follow-up',
-  'dust-clean': 'Fins and filters are clean',
-  'paste-renewal': 'All of it lies on new paste',
-};
-const byHand = computed(() => props.due.kind === 'follow-up' || isBesideDue(props.due));
+const byHand = computed(() => BY_HAND[props.due.kind]);
 const names = {
   'coolant-service': say('Coolant service'),
   'settling-check': say('Settling check'),
@@ -109,7 +101,7 @@ const putsOff = computed(() => (props.due.kind === 'coolant-service' || isBeside
     </div>
     <ReasonDialog
       v-model="following"
-      :title="sayWord(ASKS[due.kind])"
+      :title="sayWord(byHand?.asks) ?? ''"
       label="What was found or done"
       button="It is done"
       :least="3"
