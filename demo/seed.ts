@@ -29,6 +29,7 @@ import { atNoon, earlier, putOff, retire, settle } from './afterwards.js';
 import { countKits, demoSeason, giveHabits } from './habits.js';
 import { badLot, tellByLives } from './lifeStories.js';
 import { tellByLogs } from './logStories.js';
+import { giveConnectors } from './connectors.js';
 import { exampleLoop } from './exampleLoops.js';
 import { demoLoop, usualDemoLoop } from './loops.js';
 import { playServiceYear } from './serviceYear.js';
@@ -74,6 +75,7 @@ export async function seedDemo(database: Database, clock: Clock): Promise<boolea
     await tellByLives(world, white);
     await giveHabits(world);
     await tellByLogs(world);
+    await giveConnectors(scope);
     return true;
   });
 }

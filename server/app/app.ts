@@ -40,6 +40,7 @@ import { messageRoutes } from '../workshop/messages/routes.js';
 import { searchRoutes } from '../workshop/search/routes.js';
 import { leakFindingRoutes } from '../bench/leak-finding/routes.js';
 import { learningRoutes } from '../machine/learning/routes.js';
+import { electricalRoutes } from '../machine/electrical/routes.js';
 import { loopRoutes } from '../machine/loops/routes.js';
 import { courseRoutes } from '../bench/course/routes.js';
 import { practiceRoutes } from '../bench/practice/routes.js';
@@ -133,6 +134,7 @@ function api(app: App, parts: ServerParts): Router {
   drawingRoutes(routes);
   systemRoutes(routes);
   loopRoutes(routes);
+  electricalRoutes(routes);
   learningRoutes(routes);
   leakFindingRoutes(routes);
   runRoutes(routes);

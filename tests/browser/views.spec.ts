@@ -73,6 +73,13 @@ const OF_BENCHES: Ways = {
     await expect(page.getByRole('heading', { name: 'Settings on a hot day' })).toBeVisible();
     await expect(page.getByRole('heading', { name: 'Look next' })).toBeVisible();
   },
+  connectors: async (page, app) => {
+    await page.goto(`${app.url}/systems`);
+    await page.getByRole('textbox', { name: 'Name, owner, phone, coolant' }).fill('Weir tower');
+    await page.locator('.life').filter({ hasText: 'Weir tower' }).first().click();
+    await page.getByRole('link', { name: 'Connectors' }).click();
+    await expect(page.getByRole('heading', { name: 'Connectors' })).toBeVisible();
+  },
   papers: async (page, app) => {
     await page.goto(`${app.url}/systems`);
     await page.getByRole('textbox', { name: 'Name, owner, phone, coolant' }).fill('Weir tower');

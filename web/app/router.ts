@@ -16,6 +16,7 @@ const ROUTES: RouteRecordRaw[] = [
   { path: '/systems/:id/jobs/new', component: () => import('../pages/NewJobView.vue'), props: true, meta: { title: 'Take in' } },
   { path: '/jobs/:id', component: () => import('../pages/JobView.vue'), props: true, meta: { title: 'Job' } },
   { path: '/systems/:id/condition', component: () => import('../pages/ConditionView.vue'), props: true, meta: { title: 'Condition' } },
+  { path: '/systems/:id/connectors', component: () => import('../pages/ConnectorsView.vue'), props: true, meta: { title: 'Connectors' } },
   { path: '/systems/:id/papers', component: () => import('../pages/SlipView.vue'), props: true, meta: { title: 'Papers' } },
   { path: '/search', component: () => import('../pages/SearchView.vue'), meta: { title: 'Search' } },
   { path: '/messages', component: () => import('../pages/MessagesView.vue'), meta: { title: 'Messages' } },

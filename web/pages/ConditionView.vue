@@ -267,6 +267,7 @@ const lines = computed(() =>
         :system-id="page.system.id"
         :parts="page.parts"
         :last="newest"
+        :fan-groups="page.fanGroups"
         :today="page.today"
         :may-be-old="!page.marks.some(({ kind }) => kind === 'filled')"
         @close="reading = false"

@@ -85,6 +85,8 @@ const twin = useTwin(
           :twin="twin"
           :colour="colour"
           :measured="measured"
+          :fans="loop.fans ?? []"
+          :system-id="loop.systemId"
         />
         <CausePanel v-else-if="mode === 'cause'" :loop="loop.file" :twin="twin" :baselines="loop.baselines.map(({ reading }) => reading)" />
         <ComparePanel
@@ -97,6 +99,7 @@ const twin = useTwin(
           :liquid="liquid"
           :measured="measured"
           :revisions="loop.revisions"
+          :fans="loop.fans ?? []"
         />
       </template>
     </template>

@@ -14,6 +14,7 @@ import PartTestStep from '../bench/leak-testing/PartTestStep.vue';
 import DryTestStep from '../bench/leak-testing/DryTestStep.vue';
 import PasteRecord from '../bench/services/PasteRecord.vue';
 import ServiceStep from '../bench/services/ServiceStep.vue';
+import AlsoPulled from '../bench/leak-testing/AlsoPulled.vue';
 import LoadsOnSupply from '../bench/leak-testing/LoadsOnSupply.vue';
 import TimerPanel from '../bench/runs/TimerPanel.vue';
 
@@ -97,6 +98,7 @@ const procedure = computed(() => props.answer.run.procedure);
     @changed="emit('changed')"
     @send="emit('send', $event)"
   />
+  <AlsoPulled v-if="step.does.includes('isolates')" :state="state" :step="step.id" :locked="locked" @send="emit('send', $event)" />
   <LoadsOnSupply
     v-if="state.loadsStay || step.does.includes('isolates')"
     :state="state"

@@ -163,6 +163,7 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
             >Take it in</v-btn
           >
           <v-btn v-if="page.owner.email && session.may('desk')" variant="text" size="large" @click="writing = true">Write</v-btn>
+          <v-btn variant="text" size="large" :to="`/systems/${page.system.id}/connectors`">Connectors</v-btn>
           <v-btn variant="text" size="large" :to="`/systems/${page.system.id}/papers`">Papers</v-btn>
           <v-btn v-if="session.may('desk')" variant="outlined" size="large" @click="editing = true">Edit</v-btn>
         </div>

@@ -39,6 +39,7 @@ const page = (readings: readonly DatedReading[], more: Partial<ConditionPage> = 
   limits: USUAL_LIMITS,
   columns: null,
   keptSetting: null,
+  fanGroups: [],
   levels: [],
   confirmed: [],
   found: {},

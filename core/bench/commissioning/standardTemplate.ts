@@ -182,7 +182,7 @@ export const STANDARD_TEMPLATE: ProcedureTemplate = {
         { each: 'towels', group: 'Before the first start' },
         { each: 'back', group: 'The pulled list' },
         { id: 'pump-signal', text: 'Pump speed signal present, pump turns under the machine’s control', group: 'First start' },
-        { id: 'fans', text: 'Every fan seen turning (it may stop again at idle)', group: 'First start' },
+        { id: 'fans', text: 'Seen turning (it may stop again at idle): {fans}', group: 'First start' },
         {
           id: 'firmware-temps',
           text: 'Temperatures steady in firmware for a quarter of an hour',

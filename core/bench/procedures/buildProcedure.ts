@@ -3,6 +3,7 @@ import { jugSdMl } from '../../physics/measuring/errors.js';
 import type { Liquid } from '../../machine/liquids/fluids.js';
 import { WATER } from '../../machine/liquids/fluids.js';
 import type { CoolantOrder } from '../../machine/liquids/order.js';
+import type { OwnConnectors } from '../../machine/electrical/sheet.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { FanStacks } from '../../machine/shop-sums/fanScrews.js';
 import { loopVolume } from '../../machine/loop-file/volume.js';
@@ -39,6 +40,8 @@ export interface ProcedureInput {
   readonly start?: LoopContents;
   /** screws of the fans, radiator by radiator, where somebody measured */
   readonly fanStacks?: FanStacks;
+  /** the machine's own plugs; missing or null: those that any machine has */
+  readonly connectors?: OwnConnectors | null;
   /** pumps of the machine's other loops */
   readonly pumpsBeside?: readonly PumpBeside[];
   /** what stood on the bags of what is fitted, place by place */
@@ -105,6 +108,7 @@ export function buildProcedure(input: ProcedureInput): Procedure {
       loop,
       service,
       pumpsBeside: input.pumpsBeside ?? [],
+      connectors: input.connectors ?? null,
       bottles: input.order?.bottles ?? null,
       coolantName: input.coolantName,
       facts,

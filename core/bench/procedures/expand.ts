@@ -19,6 +19,7 @@ import {
   type ProcedureTemplate,
   type StepTemplate,
 } from '../runs/template.js';
+import { fanWords } from './expandConnectors.js';
 import { EXPAND, type ExpandWith } from './expandEach.js';
 
 /** share by which coolant grows from the bench to 60 °C (water 1.5 %, a third of glycol 2.3 %; handbook values of density) */
@@ -64,6 +65,7 @@ function words(given: ExpandWith): Record<Placeholder, string> {
     wetSpan: formatSpan(wetSeconds ?? 0),
     joints: String(facts.joints.length * 2),
     screws: screwWords(given),
+    fans: fanWords(given.connectors),
     cushionMl: String(Math.max(5, Math.ceil((GROWS_SHARE * loopVolume(loop).volumeMl) / 5) * 5)),
   };
 }

@@ -4,14 +4,12 @@ import { shortName } from '../../machine/catalogue/names.js';
 import { unusedPorts } from '../../machine/loop-file/fittings.js';
 import { type LoopFile } from '../../machine/loop-file/loopFile.js';
 import { STANDING_WORDS } from '../../machine/loop-file/orientation.js';
-import { BACK, PULLED } from '../runs/checkIds.js';
 import {
   drainsDownTo,
   openingIn,
   runsOverRim,
   type DrainStand,
   type LoopFacts,
-  type PumpBeside,
   type ServiceFacts,
   type TakeOutFacts,
 } from '../runs/facts.js';
@@ -19,12 +17,11 @@ import type { CheckItem } from '../runs/procedure.js';
 import { type EachKey } from '../runs/template.js';
 import { aloneChecks } from './expandAlone.js';
 import { cardChecks, changeChecks } from './expandChange.js';
+import { backChecks, pulledChecks, type ConnectorsOf } from './expandConnectors.js';
 
 /** What the loop and the school put into a template's texts and lists. */
-export interface ExpandWith {
-  readonly loop: LoopFile;
+export interface ExpandWith extends ConnectorsOf {
   readonly service: ServiceFacts | undefined;
-  readonly pumpsBeside: readonly PumpBeside[];
   readonly bottles: number | null;
   readonly coolantName: string | null;
   readonly facts: LoopFacts;
@@ -40,41 +37,6 @@ export interface ExpandWith {
 }
 
 const CLOSURE_WORDS: Record<string, string> = { plug: 'Plug in', cap: 'Cap on' };
-
-interface Pulled extends CheckItem {
-  /** what the return to power says of it */
-  readonly back?: string;
-}
-
-/** Two loops on one supply: the pump of the one that is still dry would run with the other. */
-const pumpsOfOthers = (pumps: readonly PumpBeside[]): Pulled[] =>
-  pumps.map(({ id, name, loop, isFilled }) => ({
-    id: `pump:${id}`,
-    text: isFilled
-      ? say('Pump plug of {name} ({loop}) pulled: it would run with this loop’s', { name, loop })
-      : say('Pump plug of {name} pulled until {loop} is filled', { name, loop }),
-    back: isFilled
-      ? say('Pump plug of {name} ({loop}) back in', { name, loop })
-      : say('Pump plug of {name} back in only where {loop} is filled by now; else it stays pulled', { name, loop }),
-    beforePower: true,
-  }));
-
-/** Connectors to pull, so that a leak meets dead electronics. Each comes back by name in the return to power. */
-function pullable({ loop, pumpsBeside }: Pick<ExpandWith, 'loop' | 'pumpsBeside'>): Pulled[] {
-  const cards = loop.components.filter(({ kind, place }) => kind === 'block' && place === 'card').length;
-  return [
-    { id: 'board-main', text: say('Board main connector pulled'), beforePower: true },
-    { id: 'board-processor', text: say('Board processor connector pulled'), beforePower: true },
-    {
-      id: 'card-power',
-      text: cards > 1 ? say('Graphics card connectors pulled, {cards} cards', { cards }) : say('Graphics card connectors pulled'),
-      beforePower: true,
-      mayNotApply: true,
-    },
-    { id: 'drive-power', text: say('Drives, lights and hubs pulled'), beforePower: true, mayNotApply: true },
-    ...pumpsOfOthers(pumpsBeside),
-  ];
-}
 
 function closures(loop: LoopFile): CheckItem[] {
   return loop.components.flatMap((component) =>
@@ -280,14 +242,8 @@ export const EXPAND: Record<EachKey, (given: ExpandWith) => CheckItem[]> = {
       place: part.id,
       mayNotApply: true,
     })),
-  pulled: (given) => pullable(given).map(({ back: _, ...item }) => ({ ...item, id: `${PULLED}${item.id}` })),
-  back: (given) =>
-    pullable(given).map(({ id, text, back }) => ({
-      id: `${BACK}${id}`,
-      text: back ?? text.replace(/pulled.*$/, 'back in'),
-      mayNotApply: true,
-      beforePower: true,
-    })),
+  pulled: pulledChecks,
+  back: backChecks,
   rounds,
   stands,
   cards,

@@ -83,9 +83,9 @@ describe('the procedure knows its own loop', () => {
   });
 
   it('puts back by name what was pulled', () => {
-    const pulled = texts(procedure, 'isolate').filter((text) => text.includes('pulled') && !text.includes('before'));
-    const back = texts(procedure, 'power').filter((text) => text.includes('back in'));
-    expect(back).toEqual(pulled.map((text) => text.replace('pulled', 'back in')));
+    const pulled = texts(procedure, 'isolate').filter((text) => text.startsWith('Pulled'));
+    const back = texts(procedure, 'power').filter((text) => text.startsWith('Reconnected'));
+    expect(back).toEqual(pulled.map((text) => text.replace('Pulled', 'Reconnected')));
   });
 
   it('gives every check of a step an id of its own', () => {
@@ -118,17 +118,17 @@ describe('two circuits in one case', () => {
 
   it('are led each for itself, with its own fill, and pull the pump of the other', () => {
     expect(led(false).fillPlan.kind).toBe('pulses');
-    expect(texts(led(false), 'isolate')).toContain('Pump plug of small pump pulled until Graphics block is filled');
-    expect(texts(led(true), 'power')).toContain('Pump plug of small pump (Graphics block) back in');
+    expect(texts(led(false), 'isolate')).toContain('Pump connector of small pump pulled until Graphics block is filled');
+    expect(texts(led(true), 'power')).toContain('Pump connector of small pump (Graphics block) back in');
   });
 
   it('never order a pump back onto the supply while its loop may be dry', () => {
-    expect(texts(led(false), 'power').filter((text) => /Pump plug/.test(text))).toEqual([
-      'Pump plug of small pump back in only where Graphics block is filled by now; else it stays pulled',
+    expect(texts(led(false), 'power').filter((text) => /Pump connector/.test(text))).toEqual([
+      'Pump connector of small pump back in only where Graphics block is filled by now; else it stays pulled',
     ]);
     expect(
       texts(buildProcedure({ loop: usualLoop(), schools: DEFAULT_SCHOOLS, order: null, coolantName: null }), 'isolate').join(),
-    ).not.toContain('Pump plug');
+    ).not.toContain('Pump connector');
   });
 });
 

@@ -61,7 +61,9 @@ describe('an entry as a device sends it', () => {
   });
 
   it('names the kinds it knows', () => {
-    expect(refusal({ id, body: { type: 'pur' } }).message).toContain('"pur" is not a kind of entry; known are baseline, bleed-cycle');
+    expect(refusal({ id, body: { type: 'pur' } }).message).toContain(
+      '"pur" is not a kind of entry; known are also-pulled, baseline, bleed-cycle',
+    );
   });
 
   it('never fails in another way', () => {

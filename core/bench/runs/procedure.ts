@@ -70,6 +70,8 @@ export interface CheckItem {
   readonly together?: string;
   /** heading that groups checks */
   readonly group?: string;
+  /** name of the connector that it is about */
+  readonly lead?: string;
 }
 
 export interface TimerItem {

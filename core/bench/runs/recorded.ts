@@ -43,6 +43,12 @@ export interface Remark extends Made {
   readonly text: string;
 }
 
+/** a connector that no sheet knew */
+export interface AlsoPulled extends Made {
+  readonly line: string;
+  readonly name: string;
+}
+
 export interface StepState {
   readonly id: string;
   readonly kind: StepKind;

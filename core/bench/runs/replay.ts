@@ -1,3 +1,4 @@
+import { procedureNow } from './alsoPulled.js';
 import { bookOf, twinOf } from './book.js';
 import { definitionOf } from './entries/all.js';
 import { remark, type Override } from './entry.js';
@@ -15,7 +16,7 @@ function apply(whole: Procedure, state: RunState, { id, at, by, body }: RunEvent
   if (passed) state.overrides.push({ ...remark(made, passed.reason), rule: passed.rule });
   const definition = definitionOf(body);
   // each entry is folded with the loop as it was then
-  const procedure = procedureAfter(whole, loopChanges(state));
+  const procedure = procedureNow(procedureAfter(whole, loopChanges(state)), state);
   const book = bookOf(procedure, state.contents);
   const atMs = Date.parse(at);
   book.passTo(atMs);

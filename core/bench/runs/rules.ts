@@ -1,3 +1,4 @@
+import { procedureNow } from './alsoPulled.js';
 import { changesProcedure, definitionOf, type RunEventBody } from './entries/all.js';
 import { refusal, type Override, type Refusal, type Standing } from './entry.js';
 import { CAN_OVERRIDE, type Lock } from './locks.js';
@@ -7,12 +8,12 @@ import type { RunState, Wait } from './state.js';
 import { waitingNow } from './waiting.js';
 
 /** Every lock that stands against an entry. Empty: nothing does. */
-export const locksAgainst = (procedure: Procedure, state: RunState, body: RunEventBody, nowMs: number): Lock[] =>
-  definitionOf(body).locks?.(body, { procedure, state, nowMs }) ?? [];
+export const locksAgainst = (planned: Procedure, state: RunState, body: RunEventBody, nowMs: number): Lock[] =>
+  definitionOf(body).locks?.(body, { procedure: procedureNow(planned, state), state, nowMs }) ?? [];
 
 /** Decides whether an entry may join the log as it stands. null: yes. The same rule runs on the device and on the server. */
 export function refuseEntry(
-  procedure: Procedure,
+  planned: Procedure,
   state: RunState,
   events: readonly RunEvent[],
   body: RunEventBody,
@@ -20,13 +21,14 @@ export function refuseEntry(
 ): Refusal | null {
   if (!isKnownKind(body.type)) return refusal('unknown-item', { why: 'unknown-kind', kind: (body as { type: string }).type });
   const definition = definitionOf(body);
+  const procedure = procedureNow(planned, state);
   const standing: Standing = { procedure, state, nowMs };
   if (body.type === 'correction') return definition.refuse?.(body, standing) ?? null;
   if (state.signedOff) return refusal('signed-off', { why: 'signed-off' });
   if (body.type === 'withdrawn') return refuseUndo(events, state, body.event);
   const waiting = waitingNow(state);
   if (waiting && !definition.whileWaiting) return refuseWaiting(waiting);
-  return refuseLocked(procedure, state, body, nowMs) ?? refuseTooEarly(body, standing) ?? definition.refuse?.(body, standing) ?? null;
+  return refuseLocked(planned, state, body, nowMs) ?? refuseTooEarly(body, standing) ?? definition.refuse?.(body, standing) ?? null;
 }
 
 const refuseWaiting = (waiting: Wait): Refusal =>

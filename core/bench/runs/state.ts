@@ -7,6 +7,7 @@ import type { DecayReading } from '../../physics/leak-testing/decay.js';
 import { startContents } from './book.js';
 import type { Procedure, StepKind } from './procedure.js';
 import type {
+  AlsoPulled,
   PourFrom,
   OutflowWay,
   Made,
@@ -65,6 +66,8 @@ export interface RunState {
   readonly leaks: Leak[];
   readonly spills: Spill[];
   readonly fillTroubles: FillTrouble[];
+  /** connectors that no sheet knew, in the order they were pulled */
+  readonly alsoPulled: AlsoPulled[];
   /** loads that hang on the supply although liquid goes in; null: they are pulled */
   loadsStay: Remark | null;
   readonly overrides: (Remark & { rule: string })[];
@@ -134,6 +137,7 @@ export const emptyState = (procedure: Procedure): RunState => ({
   leaks: [],
   spills: [],
   fillTroubles: [],
+  alsoPulled: [],
   loadsStay: null,
   overrides: [],
   coolant: null,

@@ -99,6 +99,7 @@ export const PLACEHOLDERS = [
   'joints',
   'cushionMl',
   'screws',
+  'fans',
 ] as const;
 export type Placeholder = (typeof PLACEHOLDERS)[number];
 

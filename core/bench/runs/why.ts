@@ -100,6 +100,8 @@ export type MisfitFact =
   | { readonly why: 'check-later'; readonly text: string; readonly after: After; readonly clock: string }
   | { readonly why: 'one-by-one' }
   | { readonly why: 'always-needed'; readonly text: string }
+  | { readonly why: 'pulls-nothing'; readonly step: string }
+  | { readonly why: 'pulled-already'; readonly name: string }
   | {
       readonly why: 'unknown-port' | 'unknown-joint' | 'unknown-part' | 'unknown-place' | 'unknown-item' | 'unknown-cause';
       readonly name: string;

@@ -10,6 +10,7 @@ import { isSeenBled, judgeBleeding } from '../../bench/runs/criteria.js';
 import { judgeDryTest } from '../../bench/runs/dryTest.js';
 import { swapWords } from '../../bench/runs/entries/swapped.js';
 import { describeEntry, type RunEvent } from '../../bench/runs/log.js';
+import { procedureNow } from '../../bench/runs/alsoPulled.js';
 import { placesOf, type Procedure, type StepKind } from '../../bench/runs/procedure.js';
 import type { Clarity } from '../../machine/liquids/rinsing.js';
 import type { Intake } from '../../workshop/jobs/schema.js';
@@ -146,6 +147,7 @@ export interface RecordInput {
 export function buildRecord({ procedure, events, system, loop, startedAt, filledOn, intake }: RecordInput): RunRecord {
   const state = replay(procedure, events);
   if (!state.signedOff) throw new Error('a record is made of a signed-off run');
+  const now = procedureNow(procedure, state);
   const dry = judgeDryTest(procedure, state);
   const bleeding = judgeBleeding(procedure, state);
   const settling = settlingCheck(filledOn, isSeenBled(state));
@@ -196,7 +198,7 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
     coolantRead: coolantReadOf(state),
     colours: state.colours.map(({ deltaE, sd, photoId, at }) => ({ deltaE, sd, photoId, at })),
     ...(intake ? { intake } : {}),
-    notNeeded: procedure.steps.flatMap((step) => {
+    notNeeded: now.steps.flatMap((step) => {
       const checks = state.steps.find(({ id }) => id === step.id)?.checks ?? {};
       return step.checks
         .filter(({ id }) => checks[id]?.mark === 'not-needed')
@@ -223,7 +225,7 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
         event.deliveredBy === undefined
           ? event.by
           : say('{by}, delivered by {deliveredBy}', { by: event.by, deliveredBy: event.deliveredBy }),
-      text: describeEntry(procedure, event, events),
+      text: describeEntry(now, event, events),
       takenBack: state.withdrawn.has(event.id),
     })),
     settling: { from: settling.windowFrom, to: settling.dueOn },

@@ -4,7 +4,8 @@ import { judgeDrain, ledgerOf } from '../../bench/runs/contents.js';
 import { swapWords } from '../../bench/runs/entries/swapped.js';
 import { usedWords } from '../../bench/runs/entries/used.js';
 import { gradedSheet, looseEnds } from '../../bench/runs/looseEnds.js';
-import { placesOf, stepOfKind, type Procedure } from '../../bench/runs/procedure.js';
+import { stillOff } from '../../bench/runs/connectorsAfter.js';
+import { placesOf, type Procedure } from '../../bench/runs/procedure.js';
 import type { DrainEnd, RunState } from '../../bench/runs/state.js';
 import { USE_LIMITS } from '../../workshop/due-dates/useLimits.js';
 import { nameIn } from '../../machine/catalogue/names.js';
@@ -92,8 +93,6 @@ export function serviceReport(procedure: Procedure, state: RunState): ServiceRep
     state.befores.map(({ value }) => value),
     state.baselines.map(({ value }) => value),
   );
-  const power = stepOfKind(procedure, 'power');
-  const marks = state.steps.find(({ id }) => id === power?.id)?.checks ?? {};
   return {
     kind: service.kind,
     volumes: {
@@ -130,9 +129,7 @@ export function serviceReport(procedure: Procedure, state: RunState): ServiceRep
           rest: changeWords(pairs, ({ dusted, after }) => dusted && [dusted, after]) ?? '',
         }
       : null,
-    notReconnected: (power?.checks ?? [])
-      .filter(({ id }) => marks[id]?.mark === 'not-needed' && marks[id]?.reason !== 'was not pulled')
-      .map(({ id, text }) => `${text.replace(' back in', '')}: ${marks[id]?.reason ?? ''}`),
+    notReconnected: stillOff(procedure, state).map(({ lead, why }) => `${lead}: ${why}`),
     photos: own.photos.map(({ photoId, caption }) => ({ photoId, caption })),
   };
 }

@@ -112,6 +112,8 @@ const WHY: Messages<WhyCode> = {
   'check-later': '"{text}" belongs {after}',
   'one-by-one': 'these are ticked one by one: each guards somebody',
   'always-needed': '"{text}" is always needed',
+  'pulls-nothing': 'nothing is pulled in "{step}"; write it down where the loads come off the supply',
+  'pulled-already': '"{name}" stands on the list already',
   'unknown-port': 'this loop has no port "{name}"',
   'unknown-joint': 'this loop has no tube "{name}"',
   'unknown-part': 'this loop has no part "{name}"',

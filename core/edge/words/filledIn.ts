@@ -13,6 +13,7 @@ export const FILLED_IN: Readonly<Record<Placeholder, string>> = {
   joints: 'number of joints',
   cushionMl: 'cushion',
   screws: 'screw lengths',
+  fans: 'fans by name',
 };
 const OPEN = '‹';
 const CLOSE = '›';

@@ -1,5 +1,8 @@
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
-import type { AirPath } from './steady.js';
+import { faceCovered } from '../../machine/electrical/fans.js';
+import type { Connector } from '../../machine/electrical/sheet.js';
+import type { FanEnds } from './fanCurve.js';
+import { usualAir, type AirPath } from './steady.js';
 import { usualBlocks } from './usual.js';
 
 /** What is said of a loop's air and load, kept with it: heat, compared variants and the quiet point go by the same. */
@@ -15,7 +18,14 @@ export interface HeatSetup {
   readonly limitsC: Readonly<Record<string, number | null>>;
   /** by radiator id, where a hand said how it breathes; the others as usual for their place */
   readonly air: Readonly<Record<string, AirPath>>;
+  /** by group of fans: how fast it turns as a share of the others; a group that is not named turns as they do */
+  readonly paces: Readonly<Record<string, number>>;
+  /** the two settings between which fans follow the coolant */
+  readonly fanEnds: FanEnds;
 }
+
+/** As long as nobody said otherwise (workshop practice): a quiet quarter at rest, where a machine draws about a tenth. */
+const USUAL_ENDS: FanEnds = { restShare: 0.1, restSpeed: 0.25, loadSpeed: 0.6 };
 
 /** As long as nobody said otherwise (general estimates): a usual room, drives and memory without a block, the middle of the speeds. */
 const USUAL = { roomC: 24, caseHeatW: 60, pumpSpeed: 0.8, fanSpeed: 0.5 } as const;
@@ -36,6 +46,9 @@ export function setupOf(loop: LoopFile, kept: HeatSetup | null): HeatSetup {
     loadsW: of(kept?.loadsW, 'loadW'),
     limitsC: of(kept?.limitsC, 'limitC'),
     air: Object.fromEntries(Object.entries(kept?.air ?? {}).filter(([id]) => radiators.has(id))),
+    // what was kept before groups were told apart knows none
+    paces: kept?.paces ?? {},
+    fanEnds: kept?.fanEnds ?? USUAL_ENDS,
   };
 }
 
@@ -47,15 +60,53 @@ export const airUntold = (loop: LoopFile, { air }: Pick<HeatSetup, 'air'>): stri
 export const given = (by: Readonly<Record<string, number | null>>): Record<string, number> =>
   Object.fromEntries(Object.entries(by).filter((entry): entry is [string, number] => entry[1] !== null));
 
+/** A group of fans on a radiator, as the machine's sheet of connectors has it. */
+export type RadiatorFans = Pick<Connector, 'id' | 'name' | 'of' | 'fans' | 'openWhy'>;
+
+/**
+ * How a radiator breathes with the fans that stand on it: what they cover of its face, and how fast they turn beside the others. Fans that
+ * are not connected stand still. A radiator of which no fans are told breathes as if its whole face had them.
+ */
+function withFans(
+  radiator: LoopFile['components'][number],
+  path: AirPath,
+  groups: readonly RadiatorFans[],
+  paces: HeatSetup['paces'],
+): AirPath {
+  const own = groups.filter(({ of }) => of?.part === radiator.id);
+  if (own.length === 0) return path;
+  const turning = own.flatMap(({ id, fans, openWhy }) => (fans && openWhy === null ? [{ ...fans, pace: paces[id] ?? 1 }] : []));
+  const areas = turning.map(({ count, sizeMm }) => count * sizeMm ** 2);
+  const whole = areas.reduce((sum, area) => sum + area, 0);
+  if (whole === 0) return { ...path, pace: 0 };
+  return {
+    ...path,
+    covered: faceCovered(radiator, turning),
+    pace: turning.reduce((sum, { pace }, index) => sum + (pace * (areas[index] as number)) / whole, 0),
+  };
+}
+
 /** What a setup asks of the heat model, whatever the speeds; a field that somebody emptied counts as usual. */
-export const heatAskedBy = ({
-  roomC,
-  caseHeatW,
-  loadsW,
-  air,
-}: Pick<HeatSetup, 'loadsW' | 'air'> & { readonly roomC: number | null; readonly caseHeatW: number | null }) => ({
+export const heatAskedBy = (
+  {
+    roomC,
+    caseHeatW,
+    loadsW,
+    air,
+    paces,
+  }: Pick<HeatSetup, 'loadsW' | 'air' | 'paces'> & { readonly roomC: number | null; readonly caseHeatW: number | null },
+  loop: LoopFile,
+  groups: readonly RadiatorFans[],
+) => ({
   roomC: roomC ?? USUAL.roomC,
   caseHeatW: Math.max(0, caseHeatW ?? 0),
   loadsW: given(loadsW),
-  air: Object.fromEntries(Object.entries(air).map(([id, path]) => [id, { ...path }])),
+  air: Object.fromEntries(
+    loop.components
+      .filter(({ kind }) => kind === 'radiator')
+      .map((part) => {
+        const { fanSpeed: _, ...usual } = usualAir(part, 1);
+        return [part.id, withFans(part, { ...(air[part.id] ?? usual) }, groups, paces)];
+      }),
+  ),
 });

@@ -19,4 +19,6 @@ export const heatSetupSchema = Joi.object({
       blockage: share(),
     }),
   ),
+  paces: byPart(share()).optional().default({}),
+  fanEnds: Joi.object({ restShare: share(), restSpeed: share(), loadSpeed: share() }),
 });

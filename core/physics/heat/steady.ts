@@ -12,6 +12,10 @@ export interface RadiatorAir {
   readonly fanSpeed: number;
   /** share of the airflow that a panel, filter or cable takes away, 0 … 1 */
   readonly blockage: number;
+  /** share of its face that fans stand in front of; missing: the whole */
+  readonly covered?: number;
+  /** how fast its own fans turn while the others turn as they are set, as a share of that; missing: as fast */
+  readonly pace?: number;
 }
 
 /** A radiator that gives more or less than the general estimate: as if it were larger, and by what its surfaces pass. */
@@ -83,10 +87,10 @@ export function usualAir({ place }: LoopComponent, fanSpeed: number): RadiatorAi
 export function airOf(loop: LoopFile, fanSpeed: number, said: Readonly<Record<string, AirPath>> = {}): Record<string, RadiatorAir> {
   const radiators = loop.components.filter(({ kind }) => kind === 'radiator');
   return Object.fromEntries(
-    radiators.map((part) => [
-      part.id,
-      Object.hasOwn(said, part.id) ? { ...(said[part.id] as AirPath), fanSpeed } : usualAir(part, fanSpeed),
-    ]),
+    radiators.map((part) => {
+      const air = Object.hasOwn(said, part.id) ? { ...(said[part.id] as AirPath), fanSpeed } : usualAir(part, fanSpeed);
+      return [part.id, air.pace === undefined ? air : { ...air, fanSpeed: Math.min(1, fanSpeed * air.pace) }];
+    }),
   );
 }
 
@@ -109,7 +113,9 @@ const AS_ESTIMATED: RadiatorFactor = { size: 1, conductance: 1 };
 
 function radiating(radiator: LoopComponent, air: RadiatorAir, coolantW: number, flowLph: number, factor: RadiatorFactor): Radiating {
   const share = Math.max(0.02, air.fanSpeed) * (1 - air.blockage);
-  const { face, thicknessMm } = sizeOf(radiator);
+  const { face: whole, thicknessMm } = sizeOf(radiator);
+  // a bare piece of the face passes next to nothing: the radiator is as large as what fans stand in front of
+  const face = whole * (air.covered ?? 1);
   const airW = (factor.size * face * HEAT.faceAirflowM3h * share * HEAT.airDensity * HEAT.airHeatCapacity) / 3600;
   const depth = (thicknessMm / HEAT.faceThicknessMm) ** HEAT.thicknessExponent;
   const conductance =

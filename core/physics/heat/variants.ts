@@ -1,3 +1,6 @@
+import { say } from '../../base/words/say.js';
+import { makeComponent, suggestLengthMm, type CataloguePart } from '../../machine/catalogue/parts.js';
+import type { Place } from '../../machine/catalogue/places.js';
 import { flowOrder, freshId } from '../../machine/loop-file/chain.js';
 import type { LoopComponent, LoopFile, LoopTube, Point, PortRef } from '../../machine/loop-file/loopFile.js';
 
@@ -78,5 +81,40 @@ export function parallelBlocks(loop: LoopFile): LoopFile {
       bridge([first.id, first.flow[1]], [merge.id, 'one']),
       bridge([second.id, second.flow[1]], [merge.id, 'other']),
     ],
+  };
+}
+
+/** The radiator that is last on the way: one more stands behind it. */
+export const lastRadiator = (loop: LoopFile): LoopComponent | undefined =>
+  flowOrder(loop)
+    .links.map(({ component }) => component)
+    .findLast(({ kind, flow }) => kind === 'radiator' && flow !== undefined);
+
+/**
+ * The same loop with one more radiator in the tube that leaves another, of the same kind of tube. Nothing of it is drawn: it says what a
+ * radiator would give before anybody orders it. A loop without such a tube comes back as it is.
+ * @param kind a radiator of the catalogue
+ */
+export function withRadiator(loop: LoopFile, kind: CataloguePart, place: Place): LoopFile {
+  const behind = lastRadiator(loop);
+  const out = behind?.flow && loop.tubes.find(({ from }) => from[0] === behind.id && from[1] === behind.flow?.[1]);
+  if (!out) return loop;
+  const taken = new Set([...loop.components, ...loop.tubes].map(({ id }) => id));
+  const radiator = makeComponent(kind, place, freshId(taken, `${kind.kind}-more`));
+  if (!radiator.flow) return loop;
+  const components = [...loop.components, { ...radiator, label: say('one more radiator') }];
+  const { path: _way, length_mm: _long, ...like } = out;
+  const tube = (from: PortRef, to: PortRef): LoopTube => ({
+    ...like,
+    id: freshId(taken, `${from[0]}--${to[0]}`),
+    from,
+    to,
+    length_mm: suggestLengthMm(components, from, to),
+  });
+  const [inlet, outlet] = radiator.flow;
+  return {
+    ...loop,
+    components,
+    tubes: [...loop.tubes.filter((each) => each !== out), tube(out.from, [radiator.id, inlet]), tube([radiator.id, outlet], out.to)],
   };
 }

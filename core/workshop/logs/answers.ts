@@ -1,3 +1,4 @@
+import type { FanGroup } from '../../physics/diagnosis/loadReading.js';
 import type { KeptSetting } from '../marks/schema.js';
 import type { LevelPoint } from '../../physics/condition/level.js';
 import type { HeatCause } from '../../physics/diagnosis/causes.js';
@@ -41,6 +42,8 @@ export interface ConditionPage {
     readonly coolantProductId: string | null;
     readonly file: LoopFile;
   }[];
+  /** its groups of fans by name, as far as its connectors were written down */
+  readonly fanGroups: readonly Omit<FanGroup, 'speed'>[];
   /** pump and fans as they were left; null: nobody chose */
   readonly keptSetting: KeptSetting | null;
   /** levels of each loop since its last fill */

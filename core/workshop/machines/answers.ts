@@ -12,8 +12,9 @@ import type { DustPlace } from '../due-dates/facts.js';
 import type { FittedLot } from '../lots/answers.js';
 import type { UsagePage } from '../usage/answers.js';
 import type { BookedKind } from '../jobs/kinds.js';
-import type { HeatSetup } from '../../physics/heat/setup.js';
+import type { RadiatorFans, HeatSetup } from '../../physics/heat/setup.js';
 import type { FanStacks } from '../../machine/shop-sums/fanScrews.js';
+import type { ElectricalSheet } from '../../machine/electrical/sheet.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { RevisionKind } from '../../machine/loop-file/revisionKinds.js';
 import type { BaselineReading } from '../../physics/diagnosis/reading.js';
@@ -159,6 +160,17 @@ export interface TodayAnswer {
   ready: readonly Ready[];
 }
 
+/** What hangs on what in a machine, with its loops: their pumps and radiators are named there. */
+export interface ConnectorsAnswer {
+  systemId: string;
+  systemName: string;
+  /** null: nobody wrote it down */
+  sheet: ElectricalSheet | null;
+  /** how often it was written down */
+  version: number;
+  loops: { id: string; name: string; file: LoopFile }[];
+}
+
 /** A loop with its newest revision. */
 export interface LoopAnswer {
   id: string;
@@ -171,6 +183,8 @@ export interface LoopAnswer {
   coolantC: number | null;
   /** what was said of its air and load; null: nothing yet */
   heatSetup: HeatSetup | null;
+  /** groups of fans on its radiators, by the machine's sheet of connectors */
+  fans: RadiatorFans[];
   /** what the screws of its fans pass; null: nobody measured */
   fanStacks: FanStacks | null;
   file: LoopFile;

@@ -73,6 +73,7 @@ const OF_ROUTE: Readonly<Record<Right, readonly string[]>> = {
   machines: [
     'POST /systems',
     'PUT /systems/:id',
+    'PUT /systems/:id/connectors',
     'POST /systems/:id/jobs',
     'POST /systems/:id/lots',
     'POST /systems/:id/files',

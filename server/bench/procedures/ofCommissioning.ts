@@ -9,6 +9,7 @@ import type { LoopContents } from '../../../core/physics/live-book/loopContents.
 import type { Scope } from '../../base/database/client.js';
 import { demandDrawn } from '../../machine/loops/drawn.js';
 import { fanStacksOf } from '../../machine/loops/said.js';
+import { connectorsFor } from '../../machine/electrical/connectors.js';
 import { pumpsBeside } from '../../machine/loops/circuits.js';
 import { orderFor, productOf } from '../../workshop/coolants/products.js';
 import { fittedIn } from '../../workshop/lots/lots.js';
@@ -35,6 +36,7 @@ export async function commissioningProcedure(scope: Scope, of: CommissioningOf):
     coolantName: product?.name ?? null,
     liquid: liquidOf(product),
     pumpsBeside: await pumpsBeside(scope, of.loopId),
+    connectors: await connectorsFor(scope, of.loopId),
     fitted: await fittedIn(scope, of.loopId),
     fanStacks: await fanStacksOf(scope, of.loopId),
     fromCooler: of.kind === 'into-loop',

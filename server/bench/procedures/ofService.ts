@@ -14,6 +14,7 @@ import type { Scope } from '../../base/database/client.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import { loopRevision } from '../../base/database/tables/loops.js';
 import { fill } from '../../base/database/tables/runs.js';
+import { connectorsFor } from '../../machine/electrical/connectors.js';
 import { pumpsBeside } from '../../machine/loops/circuits.js';
 import { drainPolicyOf } from '../../machine/loops/drainPolicy.js';
 import { demandDrawn } from '../../machine/loops/drawn.js';
@@ -88,6 +89,7 @@ export async function serviceProcedure(scope: Scope, given: ProcedureFor): Promi
     coolantName: poured?.name ?? null,
     liquid: liquidOf(product ?? undefined),
     pumpsBeside: await pumpsBeside(scope, given.loopId),
+    connectors: await connectorsFor(scope, given.loopId),
     ...(contents ? { start: contents } : {}),
     fitted: await fittedIn(scope, given.loopId),
     ...(given.openedJoints.length > 0 ? { opened: { joints: given.openedJoints, lostMl: 0 } } : {}),

@@ -1,11 +1,10 @@
 import { and, asc, count, desc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import { groupBy } from '../../../core/base/numerics/groupBy.js';
 import { dayIn } from '../../../core/base/units/calendar.js';
-import { isOutline } from '../../../core/machine/loop-file/outline.js';
-import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import { conditionOf, firstCrossing, type ConditionMark, type DatedReading } from '../../../core/physics/condition/series.js';
 import type { HeatLimits } from '../../../core/physics/condition/limits.js';
 import { baselinesAsReading } from '../../../core/physics/diagnosis/compare.js';
+import { groupsToRead } from '../../../core/physics/diagnosis/fanGroups.js';
 import { asDrawn } from '../../../core/physics/diagnosis/loadReading.js';
 import { partName, readParts, type ReadPart } from '../../../core/physics/diagnosis/sensors.js';
 import type { ConditionClock } from '../../../core/workshop/due-dates/facts.js';
@@ -14,31 +13,14 @@ import type { Scope } from '../../base/database/client.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
 import { confirmedCause, loadReading, logColumns, machineMark } from '../../base/database/tables/logs.js';
-import { isInside, loop, loopRevision } from '../../base/database/tables/loops.js';
+import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { owner, system } from '../../base/database/tables/machines.js';
 import { person, workshop } from '../../base/database/tables/people.js';
 import { baseline, fill } from '../../base/database/tables/runs.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
+import { drawnLoops, type DrawnLoop } from '../drawing/drawnLoops.js';
 import { levelsOf } from './levels.js';
 import { notFound } from '../../base/http/errors.js';
-
-interface DrawnLoop {
-  readonly id: string;
-  readonly name: string;
-  readonly coolantProductId: string | null;
-  readonly file: LoopFile;
-}
-
-/** Loops of a machine that are drawn, the newest revision of each. */
-async function drawnLoops(scope: Scope, systemId: string): Promise<DrawnLoop[]> {
-  const all = await scope
-    .selectDistinctOn([loop.id], { id: loop.id, name: loop.name, coolantProductId: loop.coolantProductId, file: loopRevision.file })
-    .from(loop)
-    .innerJoin(loopRevision, eq(loopRevision.loopId, loop.id))
-    .where(and(eq(loop.systemId, systemId), isInside))
-    .orderBy(loop.id, desc(loopRevision.number));
-  return all.filter(({ file }) => !isOutline(file));
-}
 
 /** Readings under load of a machine, from services, from logs and by hand. */
 async function readingsOf(scope: Scope, systemId: string, parts: readonly ReadPart[], zone: string): Promise<DatedReading[]> {
@@ -163,7 +145,14 @@ export async function refreshAllConditions(scope: Scope): Promise<void> {
 export async function conditionPage({ scope, request, today }: Ask): Promise<ConditionPage> {
   const systemId = idFrom(request, 'id', 'system');
   const [own] = await scope
-    .select({ id: system.id, name: system.name, ownerName: owner.name, state: system.state, keptSetting: system.keptSetting })
+    .select({
+      id: system.id,
+      name: system.name,
+      ownerName: owner.name,
+      state: system.state,
+      keptSetting: system.keptSetting,
+      electrical: system.electrical,
+    })
     .from(system)
     .innerJoin(owner, eq(owner.id, system.ownerId))
     .where(eq(system.id, systemId));
@@ -183,10 +172,11 @@ export async function conditionPage({ scope, request, today }: Ask): Promise<Con
   const found = Object.fromEntries(counted.map((each) => [each.cause, each.count]));
   const known = await knownOf(scope, systemId);
   const levels = await levelsOf(scope, systemId, known.zone);
-  const { state, keptSetting, ...names } = own;
+  const { state, keptSetting, electrical, ...names } = own;
   return {
     system: { ...names, retired: state === 'retired' },
     columns: read?.columns ?? null,
+    fanGroups: groupsToRead(electrical),
     keptSetting,
     levels,
     confirmed,

@@ -47,7 +47,7 @@ describe('a drawing of two circuits', () => {
       const { body } = await tech.run(each.id, { leak: 'wet-only' });
       const other = loops.find(({ id }) => id !== each.id);
       expect((body.run.procedure as Procedure).facts?.fill?.primes).toBe(true);
-      expect(checks(body.run.procedure as Procedure, 'isolate').filter((text) => text.startsWith('Pump plug'))).toEqual([
+      expect(checks(body.run.procedure as Procedure, 'isolate').filter((text) => text.startsWith('Pump connector'))).toEqual([
         expect.stringMatching(new RegExp(`pulled until ${other?.name} is filled$`)),
       ]);
     }

@@ -2,6 +2,7 @@ import { say } from '../../../core/base/words/say.js';
 import { drainPolicyOf } from './drainPolicy.js';
 import { insideOf } from './inside.js';
 import { and, desc, eq, sql } from 'drizzle-orm';
+import { fanGroupsOf } from '../../../core/machine/electrical/sheet.js';
 import { partName, tubeLengthMm, type LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import { readLoopFile } from '../../../core/machine/loop-file/loopFileSchema.js';
 import type { LoopCreate, RevisionCreate } from '../../../core/machine/loop-file/schema.js';
@@ -166,6 +167,7 @@ export async function loadLoop(scope: Scope, loopId: string) {
       version: loop.version,
       heatSetup: loop.heatSetup,
       fanStacks: loop.fanStacks,
+      electrical: system.electrical,
     })
     .from(loop)
     .innerJoin(system, eq(system.id, loop.systemId))
@@ -200,7 +202,9 @@ export async function loadLoop(scope: Scope, loopId: string) {
     .limit(NEWEST_BASELINES);
   const inside = await insideOf(scope, loopId, newest.file);
   const drainPolicy = await drainPolicyOf(scope);
-  return { ...row, revisions, file: newest.file, inside, drainPolicy, activeRunId: active?.id ?? null, baselines: measured };
+  const { electrical, ...own } = row;
+  const fans = electrical ? fanGroupsOf(electrical, loopId) : [];
+  return { ...own, fans, revisions, file: newest.file, inside, drainPolicy, activeRunId: active?.id ?? null, baselines: measured };
 }
 
 export async function loadRevision(scope: Scope, loopId: string, number: number) {

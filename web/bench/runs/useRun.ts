@@ -2,6 +2,7 @@ import type { RunAnswer } from '@core/bench/benches/answers.js';
 import { computed, onMounted, onScopeDispose, ref, shallowRef, type ComputedRef, type Ref } from 'vue';
 import { changesProcedure, type RunEventBody } from '@core/bench/runs/entries/all.js';
 import type { RunEvent } from '@core/bench/runs/log.js';
+import { procedureNow } from '@core/bench/runs/alsoPulled.js';
 import { inReadersWords } from '@core/bench/procedures/inReadersWords.js';
 import type { ProcedureStep } from '@core/bench/runs/procedure.js';
 import { RunFold } from '@core/bench/runs/replay.js';
@@ -19,7 +20,7 @@ import { useSession } from '../../workshop/people/sessionStore.js';
 import { useBenches } from '../benches/benchStore.js';
 
 export interface RunDesk {
-  readonly answer: Ref<RunAnswer | null>;
+  readonly answer: Readonly<Ref<RunAnswer | null>>;
   readonly state: ComputedRef<RunState | null>;
   readonly events: ComputedRef<readonly RunEvent[]>;
   /** entries on this device that the server does not have yet */
@@ -57,7 +58,7 @@ export function useRun(id: string): RunDesk {
   const session = useSession();
   const benches = useBenches();
   const outbox = useOutbox();
-  const answer = shallowRef<RunAnswer | null>(null);
+  const read = shallowRef<RunAnswer | null>(null);
   /** true while what is shown was read before the network went away */
   const stale = ref(false);
   const problem = ref<string | null>(null);
@@ -68,7 +69,7 @@ export function useRun(id: string): RunDesk {
   const pending = computed(() => outbox.value.waiting.filter(isOwn));
   const refused = computed(() => outbox.value.refused.filter(isOwn));
   const events = computed<readonly RunEvent[]>(() => {
-    const saved = answer.value?.events ?? [];
+    const saved = read.value?.events ?? [];
     const known = new Set(saved.map((event) => event.id));
     const own = pending.value.filter((entry) => !known.has(entry.id));
     return [
@@ -84,14 +85,20 @@ export function useRun(id: string): RunDesk {
   });
   let fold: RunFold | null = null;
   const state = computed<RunState | null>(() => {
-    if (!answer.value) return null;
-    const { procedure } = answer.value.run;
+    if (!read.value) return null;
+    const { procedure } = read.value.run;
     if (fold?.procedure !== procedure) fold = new RunFold(procedure);
     // the fold goes on in place; a screen sees a change by a new object, down to the mark of a single check
     return fold.sync(events.value).snapshot();
   });
-  const aheadMs = computed(() => answer.value?.practice?.aheadMs ?? 0);
+  const aheadMs = computed(() => read.value?.practice?.aheadMs ?? 0);
   const nowMs = (): number => serverNowMs() + aheadMs.value;
+  /** with the checks of what was pulled beside the plan */
+  const answer = computed<RunAnswer | null>(() => {
+    const { value: now } = read;
+    const procedure = now && state.value ? procedureNow(now.run.procedure, state.value) : null;
+    return now && procedure && procedure !== now.run.procedure ? { ...now, run: { ...now.run, procedure } } : now;
+  });
   const current = computed(() => answer.value?.run.procedure.steps.find((step) => step.id === state.value?.current) ?? null);
 
   let asked = 0;
@@ -109,35 +116,35 @@ export function useRun(id: string): RunDesk {
       setServerNow(kept.now, askedAt);
       const now = { ...kept, run: { ...kept.run, procedure: inReadersWords(kept.run.procedure) } };
       // the same steps stay the same object: what was folded with them is not folded again
-      const known = answer.value?.run.procedure;
+      const known = read.value?.run.procedure;
       const same = known !== undefined && JSON.stringify(known) === JSON.stringify(now.run.procedure);
-      answer.value = same ? { ...now, run: { ...now.run, procedure: known } } : now;
+      read.value = same ? { ...now, run: { ...now.run, procedure: known } } : now;
       stale.value = false;
       document.title = say('{systemName} · Lavacrum', { systemName: now.systemName });
       void rememberAnswer(`run ${id}`, kept).catch(() => undefined);
     } catch (error) {
       missing.value = error instanceof ApiError && error.status === 404;
       const unreachable = error instanceof ApiError && (error.status === 0 || error.status >= 500);
-      if (answer.value === null && unreachable) {
-        answer.value = await rememberedAnswer<RunAnswer>(`run ${id}`).catch(() => null);
+      if (read.value === null && unreachable) {
+        read.value = await rememberedAnswer<RunAnswer>(`run ${id}`).catch(() => null);
       }
       if (unreachable) stale.value = true;
-      if (answer.value === null) problem.value = wordsOf(error);
+      if (read.value === null) problem.value = wordsOf(error);
     }
     void deviceOutbox.start();
   }
 
   function join(more: readonly RunEvent[]): readonly RunEvent[] {
-    if (!answer.value) return [];
-    const have = new Set(answer.value.events.map((event) => event.id));
+    if (!read.value) return [];
+    const have = new Set(read.value.events.map((event) => event.id));
     const fresh = more.filter((event) => !have.has(event.id));
-    if (fresh.length > 0) answer.value = { ...answer.value, events: [...answer.value.events, ...fresh].sort((a, b) => a.seq - b.seq) };
+    if (fresh.length > 0) read.value = { ...read.value, events: [...read.value.events, ...fresh].sort((a, b) => a.seq - b.seq) };
     return fresh;
   }
 
   /** Entries of colleagues and instruments, behind those this screen has. */
   async function readOn(): Promise<void> {
-    const known = answer.value?.events.length ?? 0;
+    const known = read.value?.events.length ?? 0;
     try {
       const { events: more } = await get<{ events: RunEvent[] }>(`/runs/${id}/events?after=${known}`);
       // a sign-off and a new scope change more than the log
@@ -166,10 +173,10 @@ export function useRun(id: string): RunDesk {
   });
 
   function send(body: RunEventBody, at?: string): boolean {
-    if (!answer.value || !state.value) return false;
+    if (!read.value || !state.value) return false;
     problem.value = null;
     held.value = null;
-    const { procedure } = answer.value.run;
+    const { procedure } = read.value.run;
     const refusal = refuseEntry(procedure, state.value, events.value, body, nowMs());
     if (refusal) {
       if (refusal.mayOverride && refusal.rule) held.value = { body, rule: refusal.rule };
@@ -197,10 +204,10 @@ export function useRun(id: string): RunDesk {
   // colleagues' entries come by push; without a connection the screen asks from time to time
   const { live } = usePush({
     run: ({ runId, seq }) => {
-      if (runId === id && seq > (answer.value?.events.length ?? 0)) void readOn();
+      if (runId === id && seq > (read.value?.events.length ?? 0)) void readOn();
     },
     resync: () => {
-      if (answer.value) void load();
+      if (read.value) void load();
     },
   });
   const watcher = window.setInterval(() => {
@@ -208,7 +215,7 @@ export function useRun(id: string): RunDesk {
   }, WATCH_MS);
   // a tablet that slept has missed the time as well as entries
   const woke = (): void => {
-    if (answer.value && document.visibilityState === 'visible') void load();
+    if (read.value && document.visibilityState === 'visible') void load();
   };
   document.addEventListener('visibilitychange', woke);
   onScopeDispose(() => {

@@ -25,6 +25,8 @@ import type { HeatCause } from '@core/physics/diagnosis/causes.js';
 import { causePriors, diagnose, type Diagnosis } from '@core/physics/diagnosis/diagnose.js';
 import type { LoadReading } from '@core/physics/diagnosis/loadReading.js';
 import { findQuietPoint, type QuietSearch } from '@core/physics/heat/quietPoint.js';
+import { fanCurve, type FanCurveAnswer, type FanEnds } from '@core/physics/heat/fanCurve.js';
+import { wattsToSpare, type SpareW } from '@core/physics/heat/spare.js';
 import { airOf, solveHeat, type AirPath, type HeatResult } from '@core/physics/heat/steady.js';
 import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { reservoirMarks } from '@core/machine/loop-file/marks.js';
@@ -67,7 +69,7 @@ export interface AirAnswer extends Scene {
 
 export type FigureKind = 'flow' | 'pressure' | 'temperature';
 
-interface LoadQuestion {
+export interface LoadQuestion {
   readonly roomC: number;
   readonly loadsW: Readonly<Record<string, number>>;
   readonly caseHeatW: number;
@@ -80,16 +82,24 @@ interface LoadQuestion {
 export interface HeatQuestion extends LoadQuestion {
   readonly pumpSpeed: number;
   readonly fanSpeed: number;
+  /** of parts that may get only so warm; missing: watts to spare are not asked for */
+  readonly limitsC?: Readonly<Record<string, number>>;
 }
 
 export interface QuietQuestion extends LoadQuestion {
   readonly limitsC: Readonly<Record<string, number>>;
 }
 
+export interface CurveQuestion extends QuietQuestion {
+  readonly pumpSpeed: number;
+  readonly ends: FanEnds;
+}
+
 export interface HeatAnswer extends Scene {
   readonly flowLph: number;
   readonly flow: FlowResult;
   readonly result: HeatResult;
+  readonly spare: readonly SpareW[];
 }
 
 /** °C of the liquid on the bench, and under load in the machine */
@@ -279,20 +289,34 @@ export class TwinEngine {
   }
 
   /** Steady temperatures; null where a pump has no curve. */
-  heat({ pumpSpeed, fanSpeed, air, ...conditions }: HeatQuestion): HeatAnswer | null {
+  heat({ pumpSpeed, fanSpeed, air, limitsC = {}, ...conditions }: HeatQuestion): HeatAnswer | null {
     const { loop, network } = this.loaded();
     if (pumpsWithoutCurve(loop).length > 0) return null;
     const warm = this.warm();
-    const speeds = Object.fromEntries(loop.components.filter(({ kind }) => kind === 'pump').map(({ id }) => [id, pumpSpeed]));
-    const flow = solveFlow(loop, { fluid: warm.fluid, speeds, closed: [] });
+    const flow = this.flowAt(pumpSpeed);
+    const given = { ...conditions, ...warm, air: airOf(loop, fanSpeed, air) };
     const turned = turnNetwork(network, STANDING.upright);
     return {
       unrolled: unrollTurned(turned, loop),
       picture: pictureOfContents(turned, fullContents(network)),
       flowLph: Math.max(0, ...[...flow.links.values()].map(({ flowLph }) => Math.abs(flowLph))),
       flow,
-      result: solveHeat(loop, flow, { ...conditions, ...warm, air: airOf(loop, fanSpeed, air) }),
+      result: solveHeat(loop, flow, given),
+      spare: wattsToSpare(loop, flow, given, limitsC),
     };
+  }
+
+  private flowAt(pumpSpeed: number): FlowResult {
+    const { loop } = this.loaded();
+    const speeds = Object.fromEntries(loop.components.filter(({ kind }) => kind === 'pump').map(({ id }) => [id, pumpSpeed]));
+    return solveFlow(loop, { fluid: this.warm().fluid, speeds, closed: [] });
+  }
+
+  /** Fans that follow the coolant between two settings; null where a pump has no curve. */
+  fanCurve({ pumpSpeed, ends, air, limitsC, ...conditions }: CurveQuestion): FanCurveAnswer | null {
+    const { loop } = this.loaded();
+    if (pumpsWithoutCurve(loop).length > 0) return null;
+    return fanCurve(loop, this.flowAt(pumpSpeed), { ...conditions, ...this.warm() }, limitsC, air, ends);
   }
 
   /** The quietest speeds that keep the limits; does not depend on the speeds of now. */

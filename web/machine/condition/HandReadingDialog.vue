@@ -18,6 +18,8 @@ const props = defineProps<{
   systemId: string;
   parts: readonly ReadPart[];
   last: DatedReading | null;
+  /** groups of fans that its connectors name */
+  fanGroups: readonly Omit<FanGroup, 'speed'>[];
   today: string;
   /** its loop was never filled here */ mayBeOld?: boolean;
 }>();
@@ -31,6 +33,12 @@ interface TypedGroup {
   name: string;
   percent: number | null;
   by: FanGroup['by'];
+}
+/** as they were read last, else as the machine's connectors name them where there are several */
+function groupsOfLast(): TypedGroup[] {
+  const read = props.last?.reading.fanGroups ?? [];
+  if (read.length > 0) return read.map(({ name, speed, by }) => ({ name, percent: percent(speed), by }));
+  return props.fanGroups.length > 1 ? props.fanGroups.map(({ name, by }) => ({ name, percent: null, by })) : [];
 }
 const form = reactive({
   on: props.today,
@@ -47,7 +55,7 @@ const form = reactive({
   clockMhz: null as number | null,
   powerLimitW: (props.last?.reading.powerLimitW ?? null) as number | null,
   noiseDba: null as number | null,
-  groups: (props.last?.reading.fanGroups ?? []).map(({ name, speed, by }): TypedGroup => ({ name, percent: percent(speed), by })),
+  groups: groupsOfLast(),
   partsC: Object.fromEntries(props.parts.map(({ part }) => [part, null])) as Record<string, number | null>,
   // the load of last time is proposed: a part whose watts are missing would make the others' heat look larger
   powersW: Object.fromEntries(props.parts.map(({ part }) => [part, rounded(props.last?.reading.powersW[part])])) as Record<

@@ -6,15 +6,18 @@ import { computed, reactive, ref } from 'vue';
 import { shortName } from '@core/machine/catalogue/names.js';
 import type { Liquid } from '@core/machine/liquids/fluids.js';
 import type { MeasuredBlock } from '@core/physics/diagnosis/measured.js';
-import { parallelBlocks, swapBlocks } from '@core/physics/heat/variants.js';
+import { CATALOGUE } from '@core/machine/catalogue/parts.js';
+import { PLACES, type Place } from '@core/machine/catalogue/places.js';
+import { parallelBlocks, swapBlocks, withRadiator } from '@core/physics/heat/variants.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import type { HeatAnswer } from '../compute/twinEngine.js';
 import { useTwin, useTwinAnswer, type Twin } from '../compute/useTwin.js';
 import { get } from '../../base/http/api.js';
 import { usePage } from '../../base/http/usePage.js';
+import NumberField from '../../base/units/NumberField.vue';
 import ProfileSheet from '../profile/ProfileSheet.vue';
 import type { SecondLine } from '../profile/LoopDrawing.vue';
-import { heatAskedBy } from '@core/physics/heat/setup.js';
+import { heatAskedBy, type RadiatorFans } from '@core/physics/heat/setup.js';
 import type { HeatForm } from './useHeatSetup.js';
 
 /** Two variants of a loop side by side: flow, pressure and temperature, part by part. */
@@ -28,6 +31,8 @@ const props = defineProps<{
   revisions: readonly { number: number; kind: string }[];
   /** what is said of air and load */
   setup: HeatForm;
+  /** groups of fans on its radiators */
+  fans: readonly RadiatorFans[];
 }>();
 
 const FIGURES = {
@@ -43,20 +48,39 @@ const choices = computed(() => [
   { value: 'same', title: say('the same loop, other speeds') },
   { value: 'swapped', title: say('first two blocks swapped') },
   { value: 'parallel', title: say('first two blocks in parallel') },
+  { value: 'hungrier', title: say('a part that draws more') },
+  { value: 'radiator', title: say('one more radiator, not drawn') },
   ...props.revisions
     .slice(1)
     .map(({ number, kind }) => ({ value: String(number), title: say('revision {number}, {kind}', { number, kind }) })),
 ]);
+/** which radiator more, and where it stands: a roof or rear one blows the case's air out */
+const RADIATORS = CATALOGUE.filter(({ group }) => group === 'radiators');
+const radiatorKey = ref(RADIATORS.find(({ key }) => key === 'radiator-360-30')?.key ?? '');
+const radiator = computed(() => RADIATORS.find(({ key }) => key === radiatorKey.value));
+const placeWanted = ref<Place>('front');
+/** where it can stand: not every radiator goes everywhere */
+const place = computed(() => {
+  const places = radiator.value?.places ?? [];
+  return places.includes(placeWanted.value) ? placeWanted.value : (places[0] ?? 'front');
+});
+/** the part that draws more, and how much it draws in all */
+const blocks = computed(() => props.loop.components.filter(({ kind }) => kind === 'block'));
+const hungry = ref(blocks.value[0]?.id ?? '');
+const hungryW = ref<number | null>(null);
+const drawnW = computed(() => hungryW.value ?? Math.round((props.setup.loadsW[hungry.value] ?? 0) * 1.5));
+
 /** the file of the chosen variant: a late answer never stands under another choice */
 const variant = usePage(
   async (signal): Promise<LoopFile> => {
     const { loop, loopId } = props;
-    if (choice.value === 'same') return loop;
+    if (choice.value === 'same' || choice.value === 'hungrier') return loop;
+    if (choice.value === 'radiator') return radiator.value ? withRadiator(loop, radiator.value, place.value) : loop;
     if (choice.value === 'swapped') return swapBlocks(loop);
     if (choice.value === 'parallel') return parallelBlocks(loop);
     return get<LoopFile>(`/loops/${loopId}/revisions/${choice.value}/file`, signal);
   },
-  () => [choice.value, props.loop],
+  () => [choice.value, props.loop, radiatorKey.value, place.value],
 );
 const other = variant.data;
 const problem = computed(() => {
@@ -73,15 +97,18 @@ const otherTwin = useTwin(
 const usual = { pump: props.setup.pumpSpeed, fans: props.setup.fanSpeed };
 const speeds = reactive({ a: { ...usual }, b: { ...usual } });
 const blockFactors = Object.fromEntries(props.measured.map(({ id, factor }) => [id, factor]));
-const ask = ({ pump, fans }: { pump: number; fans: number }) => ({
-  ...heatAskedBy(props.setup),
+const ask = (loop: LoopFile, { pump, fans }: { pump: number; fans: number }, loadsW = props.setup.loadsW) => ({
+  ...heatAskedBy({ ...props.setup, loadsW }, loop, props.fans),
   blockFactors,
   pumpSpeed: pump,
   fanSpeed: fans,
 });
+const loadsOfB = computed(() =>
+  choice.value === 'hungrier' ? { ...props.setup.loadsW, [hungry.value]: drawnW.value } : props.setup.loadsW,
+);
 const answers = {
-  a: useTwinAnswer(props.twin, () => ask(speeds.a), (question) => props.twin.engine.heat(question)), // prettier-ignore
-  b: useTwinAnswer(otherTwin, () => ask(speeds.b), (question) => otherTwin.engine.heat(question)), // prettier-ignore
+  a: useTwinAnswer(props.twin, () => ask(props.loop, speeds.a), (question) => props.twin.engine.heat(question)), // prettier-ignore
+  b: useTwinAnswer(otherTwin, () => ask(other.value ?? props.loop, speeds.b, loadsOfB.value), (question) => otherTwin.engine.heat(question)), // prettier-ignore
 };
 const sides = computed(() => [
   { key: 'a' as const, letter: 'A', title: say('as drawn'), answer: answers.a.value },
@@ -155,6 +182,34 @@ function lineOf(answer: HeatAnswer | null, loop: LoopFile | null): SecondLine | 
         </button>
       </div>
     </div>
+    <div v-if="choice === 'hungrier'" class="choose">
+      <v-select
+        v-model="hungry"
+        :items="blocks.map((part) => ({ value: part.id, title: shortName(part) }))"
+        label="Which part"
+        density="comfortable"
+        hide-details
+        @update:model-value="hungryW = null"
+      />
+      <NumberField :model-value="drawnW" class="small" label="draws in all" unit="W" @update:model-value="hungryW = $event" />
+    </div>
+    <div v-if="choice === 'radiator'" class="choose">
+      <v-select
+        v-model="radiatorKey"
+        :items="RADIATORS.map(({ key, label }) => ({ value: key, title: say(label) }))"
+        label="Which radiator"
+        density="comfortable"
+        hide-details
+      />
+      <v-select
+        :model-value="place"
+        :items="(radiator?.places ?? []).map((value) => ({ value, title: say(PLACES[value]) }))"
+        label="Where it stands"
+        density="comfortable"
+        hide-details
+        @update:model-value="placeWanted = $event"
+      />
+    </div>
     <p v-if="problem" role="alert" class="mt-3">{{ problem }}</p>
     <div class="pair">
       <section v-for="{ key, letter, title, answer } in sides" :key="key">
@@ -205,7 +260,9 @@ function lineOf(answer: HeatAnswer | null, loop: LoopFile | null): SecondLine | 
     <p v-else class="mt-4">Nothing to compare yet: a pump needs its curve, and something must flow.</p>
     <p class="quiet">
       Ring: A. Dot: B.
-      <span class="estimate">Computed for a 24 °C room with usual loads; differences are surer than the figures themselves.</span>
+      <span class="estimate"
+        >Computed with the air and loads that are said under Heat; differences are surer than the figures themselves.</span
+      >
     </p>
   </div>
 </template>

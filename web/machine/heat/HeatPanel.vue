@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { formatIn } from '@core/base/units/display.js';
+import { say } from '@core/base/words/say.js';
 import { computed } from 'vue';
 import type { MeasuredBlock } from '@core/physics/diagnosis/measured.js';
 import { usualAir, type AirPath, type HeatEnd } from '@core/physics/heat/steady.js';
@@ -9,11 +10,21 @@ import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
 import ProfileSheet from '../profile/ProfileSheet.vue';
 import NumberField from '../../base/units/NumberField.vue';
 import RadiatorAir from './RadiatorAir.vue';
-import { airUntold, given, heatAskedBy } from '@core/physics/heat/setup.js';
+import { airUntold, given, heatAskedBy, type RadiatorFans } from '@core/physics/heat/setup.js';
+import FanCurve from './FanCurve.vue';
+import FanGroups from './FanGroups.vue';
 import type { HeatForm } from './useHeatSetup.js';
 
 /** Temperatures at steady load, with coolant and case air solved together; the quietest speeds. */
-const props = defineProps<{ loop: LoopFile; twin: Twin; colour: string | null; measured: readonly MeasuredBlock[] }>();
+const props = defineProps<{
+  loop: LoopFile;
+  twin: Twin;
+  colour: string | null;
+  measured: readonly MeasuredBlock[];
+  /** groups of fans on its radiators, by the machine's sheet of connectors */
+  fans: readonly RadiatorFans[];
+  systemId: string;
+}>();
 /** what is said of air and load, the same in every panel */
 const setup = defineModel<HeatForm>('setup', { required: true });
 /** radiators of which neither the drawing nor a hand says how they breathe */
@@ -37,15 +48,16 @@ const WHY_NOT: Readonly<Record<HeatEnd, string>> = {
 
 const blockFactors = Object.fromEntries(props.measured.map(({ id, factor }) => [id, factor]));
 
-const carried = () => ({ ...heatAskedBy(setup.value), blockFactors });
+const carried = computed(() => ({ ...heatAskedBy(setup.value, props.loop, props.fans), blockFactors }));
+const limits = computed(() => given(setup.value.limitsC));
 const heat = useTwinAnswer(
   props.twin,
-  () => ({ ...carried(), pumpSpeed: setup.value.pumpSpeed, fanSpeed: setup.value.fanSpeed }),
+  () => ({ ...carried.value, pumpSpeed: setup.value.pumpSpeed, fanSpeed: setup.value.fanSpeed, limitsC: limits.value }),
   (question) => props.twin.engine.heat(question),
 );
 const quiet = useTwinAnswer(
   props.twin,
-  () => ({ ...carried(), limitsC: given(setup.value.limitsC) }),
+  () => ({ ...carried.value, limitsC: limits.value }),
   (question) => props.twin.engine.quietPoint(question),
 );
 const names = computed(() => new Map(props.loop.components.map((part) => [part.id, shortName(part)])));
@@ -67,6 +79,33 @@ const scale = computed(
   () => Math.max(40, ...hot.value.map(({ partC }) => partC ?? 0), ...Object.values(setup.value.limitsC).map((limit) => limit ?? 0)) * 1.05,
 );
 const radiators = computed(() => heat.value?.result.parts.filter(({ air }) => air !== null) ?? []);
+/** what a part may draw beside its load until a limit is met, by part */
+const spare = computed(
+  () =>
+    new Map(
+      (heat.value?.spare ?? []).map(({ id, spareW, first }) => [
+        id,
+        {
+          isOver: spareW < 0,
+          words:
+            spareW < 0
+              ? first === id
+                ? say('{watt} W too much', { watt: Math.ceil(-spareW) })
+                : say('{watt} W less here would bring {name} to its limit', {
+                    watt: Math.ceil(-spareW),
+                    name: names.value.get(first) ?? first,
+                  })
+              : first === id
+                ? say('{watt} W to spare', { watt: Math.floor(spareW) })
+                : say('{watt} W to spare, then {name} is at its limit', {
+                    watt: Math.floor(spareW),
+                    name: names.value.get(first) ?? first,
+                  }),
+        },
+      ]),
+    ),
+);
+const groupsOn = (id: string): readonly RadiatorFans[] => props.fans.filter(({ of }) => of?.part === id);
 const isMeasured = (id: string): boolean => Object.hasOwn(blockFactors, id);
 function takeQuiet(): void {
   const best = quiet.value?.best;
@@ -143,6 +182,9 @@ function takeQuiet(): void {
             >
             <NumberField v-model="setup.loadsW[each.id] as number | null" class="small" label="load" unit="W" />
             <NumberField v-model="setup.limitsC[each.id] as number | null" class="small" label="limit" unit="°C" />
+            <span v-if="spare.has(each.id)" class="spare" :class="spare.get(each.id)?.isOver ? 'danger' : 'quiet'">{{
+              spare.get(each.id)?.words
+            }}</span>
           </li>
         </ul>
         <p class="quiet">In the liquid’s colour: the coolant. Beyond it: what the part stands above it. The mark: its limit.</p>
@@ -163,10 +205,12 @@ function takeQuiet(): void {
               :name="names.get(each.id) ?? each.id"
               @update:model-value="setup.air[each.id] = $event"
             />
+            <FanGroups v-model="setup.paces" :groups="groupsOn(each.id)" :system-id="systemId" />
           </li>
         </ul>
       </section>
     </div>
+    <FanCurve v-if="heat && heat.result.end === 'solved'" v-model:setup="setup" class="mt-6" :twin="twin" :carried="carried" />
     <p v-else-if="heat" class="mt-5">
       {{ WHY_NOT[heat.result.end] }}
     </p>
@@ -214,6 +258,10 @@ function takeQuiet(): void {
 }
 .small :deep(.v-input__details) {
   display: none;
+}
+.spare {
+  grid-column: 2 / 6;
+  font-size: 0.92rem;
 }
 @media (max-width: 1000px) {
   .parts li {

@@ -165,3 +165,35 @@ describe('two variants side by side', () => {
     expect(wordsOf(screen)).toMatch(/kPa −[\d.]+ kPa/);
   });
 });
+
+describe('what there is to spare, and fans that follow', () => {
+  it('says of each part what it may draw, and of the curve whether every limit holds', async () => {
+    const screen = await open();
+    expect(wordsOf(screen)).toMatch(/\d+ W (to spare|too much)/);
+    expect(wordsOf(screen)).toContain('Fans that follow the coolant');
+    expect(wordsOf(screen)).toMatch(/25 % up to \d+ °C, rising to 60 % at \d+ °C/);
+  });
+
+  it('counts the fans that the machine has, group by group', async () => {
+    const fans = [{ id: 'g', name: 'Front', of: { loopId: 'l', part: 'front' }, fans: { count: 2, sizeMm: 120 }, openWhy: null }];
+    const screen = await open(undefined, { fans });
+    expect(wordsOf(screen)).toContain('Front: 2 × 120 mm');
+    const [all] = [await open()];
+    const hot = (of: Screen): number => Number(of.find('.big-number').text().replace(/\D.*$/, ''));
+    expect(hot(screen)).toBeGreaterThanOrEqual(hot(all));
+  });
+
+  it('holds one more radiator and a hungrier part against the loop, unsaved', async () => {
+    const screen = await open(undefined, {}, 'compare');
+    const choose = async (words: string): Promise<void> => {
+      await screen.findComponent({ name: 'VSelect' }).vm.$emit('update:modelValue', words);
+      await settle();
+      await settle();
+    };
+    await choose('radiator');
+    expect(wordsOf(screen)).toMatch(/− ?\d+\.\d K|−\d+\.\d K/);
+    await choose('hungrier');
+    expect(wordsOf(screen)).toMatch(/\+\d+\.\d K/);
+    expect(asked.every(({ method }) => method === 'GET')).toBe(true);
+  });
+});

@@ -1,4 +1,5 @@
 import type { EntryDefinition } from '../entry.js';
+import { alsoPulled, type AlsoPulledEntry } from './alsoPulled.js';
 import { baseline, type BaselineEntry } from './baseline.js';
 import { bleedCycle, type BleedCycleEntry } from './bleedCycle.js';
 import { bypassed, type BypassedEntry } from './bypassed.js';
@@ -62,6 +63,7 @@ import { withdrawn, type WithdrawnEntry } from './withdrawn.js';
 
 /** Every kind of entry. A new one is a file beside these and a line in each list below; without them it does not compile. */
 export type RunEventBody =
+  | AlsoPulledEntry
   | BaselineEntry
   | BleedCycleEntry
   | CauseEntry
@@ -127,6 +129,7 @@ export type RunEventType = RunEventBody['type'];
 export type BodyOf<T extends RunEventType> = Extract<RunEventBody, { type: T }>;
 
 export const ENTRIES: { readonly [T in RunEventType]: EntryDefinition<BodyOf<T>> } = {
+  'also-pulled': alsoPulled,
   baseline,
   'bleed-cycle': bleedCycle,
   bypassed,

@@ -1,6 +1,6 @@
 import { say } from '../../../base/words/say.js';
 import Joi from 'joi';
-import { BACK, PULLED, SUPPLY_OFF_AGAIN } from '../checkIds.js';
+import { backOf, PULLED, SUPPLY_OFF_AGAIN } from '../checkIds.js';
 import { refusal, type EntryDefinition } from '../entry.js';
 import { laterThan } from '../laterChecks.js';
 import { spillsAgainst } from '../locks.js';
@@ -55,7 +55,7 @@ export const check: EntryDefinition<CheckEntry> = {
 function mirrorPulled(state: RunState, { check: id, mark }: CheckEntry, { at, by }: Made): void {
   if (!id.startsWith(PULLED)) return;
   const checks = state.steps.find(({ kind }) => kind === 'power')?.checks;
-  const back = `${BACK}${id.slice(PULLED.length)}`;
+  const back = backOf(id);
   if (!checks) return;
   if (mark === 'not-needed') checks[back] = { mark: 'not-needed', reason: say('was not pulled'), at, by };
   else if (checks[back]?.mark === 'not-needed') checks[back] = { mark: 'open', reason: null, at, by };

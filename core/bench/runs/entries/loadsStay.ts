@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import { say } from '../../../base/words/say.js';
-import { BACK, LOADS_MAY_STAY, PULLED } from '../checkIds.js';
+import { backOf, loadMayStay } from '../checkIds.js';
 import { refusal, type EntryDefinition } from '../entry.js';
 import { stepThat } from '../procedure.js';
 import { reason } from './fields.js';
@@ -21,12 +21,12 @@ export const loadsStay: EntryDefinition<LoadsStayEntry> = {
     const own = state.steps.find(({ id }) => id === stepThat(procedure, 'isolates')?.id)?.checks;
     const back = state.steps.find(({ kind }) => kind === 'power')?.checks;
     for (const { id } of stepThat(procedure, 'isolates')?.checks ?? []) {
-      if (!own || !LOADS_MAY_STAY.includes(id)) continue;
+      if (!own || !loadMayStay(id)) continue;
       // what a hand had pulled before stays pulled
       if (stay && own[id]?.mark === 'done') continue;
       const { at, by } = made;
       own[id] = stay ? { mark: 'not-needed', reason: say('left on the supply'), at, by } : { mark: 'done', reason: null, at, by };
-      const comesBack = `${BACK}${id.slice(PULLED.length)}`;
+      const comesBack = backOf(id);
       if (back)
         back[comesBack] = stay ? { mark: 'not-needed', reason: say('was not pulled'), at, by } : { mark: 'open', reason: null, at, by };
     }

@@ -4,6 +4,7 @@ import { readObject } from '../../../../core/base/checking/stored.js';
 import { readFinding } from '../../../../core/workshop/due-dates/facts.js';
 import { sql } from 'drizzle-orm';
 import { boolean, check, date, doublePrecision, foreignKey, index, integer, pgTable, text, uuid } from 'drizzle-orm/pg-core';
+import type { ElectricalSheet } from '../../../../core/machine/electrical/sheet.js';
 import type { KeptSetting } from '../../../../core/workshop/marks/schema.js';
 import type { ConditionClock, DustPlace } from '../../../../core/workshop/due-dates/facts.js';
 import { importBatch } from './importing.js';
@@ -60,6 +61,10 @@ export const system = pgTable(
     note: text('note').notNull().default(''),
     /** pump and fans as they were left after two settings were held against each other; null: nobody chose */
     keptSetting: stored('kept_setting', readObject<KeptSetting>('a setting that is kept')),
+    /** what hangs on what, by name; null: nobody wrote it down */
+    electrical: stored('electrical', readObject<ElectricalSheet>('what hangs on what in a machine')),
+    /** how often that was written down */
+    electricalVersion: integer('electrical_version').notNull().default(0),
     version: integer('version').notNull().default(1),
   },
   (t) => [
