@@ -346,6 +346,7 @@ onBeforeRouteLeave(() => {
           <aside>
             <LoopFigures
               :coolant-c="saved?.coolantC ?? null"
+              :loop-id="saved?.id ?? null"
               :loop="draft.file"
               :product="product"
               :liquid="coolants.liquidOf(draft.coolantProductId)"

@@ -12,6 +12,7 @@ import FillStep from '../bench/filling/FillStep.vue';
 import TopUp from '../bench/filling/TopUp.vue';
 import PartTestStep from '../bench/leak-testing/PartTestStep.vue';
 import DryTestStep from '../bench/leak-testing/DryTestStep.vue';
+import RingRecord from '../bench/services/RingRecord.vue';
 import PasteRecord from '../bench/services/PasteRecord.vue';
 import ServiceStep from '../bench/services/ServiceStep.vue';
 import AlsoPulled from '../bench/leak-testing/AlsoPulled.vue';
@@ -104,6 +105,14 @@ const procedure = computed(() => props.answer.run.procedure);
     :state="state"
     :locked="locked"
     :may="procedure.loadsMayStay === true"
+    @send="emit('send', $event)"
+  />
+  <RingRecord
+    v-if="!leaksFirst && (step.does.includes('closes') || step.kind === 'swap' || step.kind === 'repair')"
+    :procedure="procedure"
+    :state="state"
+    :step="step.id"
+    :locked="locked"
     @send="emit('send', $event)"
   />
   <PasteRecord

@@ -17,6 +17,7 @@ export const STANDARD_TEMPLATE: ProcedureTemplate = {
       checks: [
         { id: 'parts', text: 'The right parts: {parts}', group: 'Parts', together: true },
         { id: 'plugs', text: '{plugs}', group: 'Parts', together: true },
+        { id: 'rings', text: 'Spare rings at hand for: {rings}', group: 'Parts', together: true },
         { id: 'screws', text: 'Fan and radiator screws of the allowed length: {screws}', group: 'Parts', together: true },
         { id: 'coolant', text: '{bottles}', group: 'Parts', together: true },
         { id: 'drivers', text: 'Hex and cross drivers, tube cutter', group: 'Tools', together: true },

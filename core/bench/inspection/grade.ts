@@ -11,6 +11,10 @@ export const TOUCHES = ['smooth', 'gritty'] as const;
 export type Touch = (typeof TOUCHES)[number];
 export const WALLS = ['clear', 'coloured', 'hard'] as const;
 export type Wall = (typeof WALLS)[number];
+export const SIDES = ['inlet', 'outlet'] as const;
+export type Side = (typeof SIDES)[number];
+export const FINISHES = ['nickel', 'chrome', 'black', 'bare', 'plastic'] as const;
+export type Finish = (typeof FINISHES)[number];
 
 /** What was seen on one part. null: there is no such thing on it, or it was not looked at. */
 export interface ItemFindings {
@@ -25,6 +29,10 @@ export interface ItemFindings {
   /** tubes only: as the wall looks where it was cut */
   readonly wall: Wall | null;
   readonly text: string;
+  /** of a plug or cap: on which side of its part; what stands at the inlet is eaten first. Missing: neither, or not noted */
+  readonly side?: Side | null;
+  /** of a plug or cap: what its surface is; missing: not noted */
+  readonly finish?: Finish | null;
 }
 
 /** A part with nothing to it. */

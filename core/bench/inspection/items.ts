@@ -32,10 +32,13 @@ export function inspectItems(loop: LoopFile): InspectItem[] {
   const parts = loop.components.map((part): InspectItem => ({ id: part.id, name: shortName(part), kind: KNOWN[part.kind] ?? 'other' }));
   const plugs = loop.components.flatMap((part) =>
     unusedPorts(loop, part)
-      .filter((port) => (part.closures?.[port] ?? 'plug') === 'plug')
+      .filter((port) => ['plug', 'cap'].includes(part.closures?.[port] ?? 'plug'))
       .map((port): InspectItem => ({
         id: `plug:${part.id}.${port}`,
-        name: say('plug in {shortName}, {port}', { shortName: shortName(part), port }),
+        name:
+          part.closures?.[port] === 'cap'
+            ? say('cap on {shortName}, {port}', { shortName: shortName(part), port })
+            : say('plug in {shortName}, {port}', { shortName: shortName(part), port }),
         kind: 'plug',
       })),
   );

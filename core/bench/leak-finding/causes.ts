@@ -1,4 +1,5 @@
 import { say } from '../../base/words/say.js';
+import { isInsidePart, isSeal } from '../../machine/seals/places.js';
 import { ranked, type Ranked } from '../../base/numerics/rankedCauses.js';
 
 export const LEAK_WHEN = ['first-pour', 'pump-start', 'under-pressure', 'after-minutes', 'after-hours', 'warm', 'after-moving'] as const;
@@ -161,11 +162,8 @@ export const rankCauses = ({ place, when, amount }: LeakSymptoms, confirmed: Con
     confirmed,
   );
 
-/** A plug, cap or valve is called by its port: "component.port". */
-export const isSeal = (id: string): boolean => id.includes('.');
-
-/** Which kind of place a leak is at. @param kind of the part with this id; null: it is none */
-export const leakPlaceOf = (at: string, kind: string | null): LeakPlace => (isSeal(at) ? 'port' : placeOf(kind));
+/** Which kind of place a leak is at: a ring inside a part leaks as that part does. @param kind of the part with this id, or that the place is inside; null: it is none */
+export const leakPlaceOf = (at: string, kind: string | null): LeakPlace => (isSeal(at) && !isInsidePart(at) ? 'port' : placeOf(kind));
 
 /** Which kind of place a part or a run is, for the rules. */
 export function placeOf(kind: string | null): LeakPlace {

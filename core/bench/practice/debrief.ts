@@ -1,3 +1,4 @@
+import { partOfPlace } from '../../machine/seals/places.js';
 import { say, sayWord } from '../../base/words/say.js';
 import { judgeDryTest } from '../runs/dryTest.js';
 import { replay } from '../runs/replay.js';
@@ -129,9 +130,9 @@ function onCause(cause: string, { mended }: Leak): DebriefLine[] {
 
 function onLeak({ state, input: { report, procedure }, nameOf }: Told): DebriefLine[] {
   const { leak } = report.truth;
-  const wrong = state.leaks.filter(({ where }) => where !== leak?.place).map((each) => line('missed', say('{nameOf} was tight; the leak written down there was none.', { nameOf: nameOf(each.where) }), each.at)); // prettier-ignore
+  const wrong = state.leaks.filter(({ where }) => partOfPlace(where) !== leak?.place).map((each) => line('missed', say('{nameOf} was tight; the leak written down there was none.', { nameOf: nameOf(each.where) }), each.at)); // prettier-ignore
   if (!leak) return wrong;
-  const found = state.leaks.find(({ where }) => where === leak.place);
+  const found = state.leaks.find(({ where }) => partOfPlace(where) === leak.place);
   if (!found) {
     const out = report.leakedMl > 0.05 ? say('; {formatMl} came out', { formatMl: formatMl(report.leakedMl) }) : '';
     return [...wrong, line(out ? 'harm' : 'missed', say('The leak at {nameOf} was not found{out}.', { nameOf: nameOf(leak.place), out }))];

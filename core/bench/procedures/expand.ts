@@ -5,6 +5,7 @@ import { hasReservoir } from '../../machine/loop-file/marks.js';
 import { loopVolume } from '../../machine/loop-file/volume.js';
 import { shortName } from '../../machine/catalogue/names.js';
 import { partName } from '../../machine/loop-file/loopFile.js';
+import { ringWords } from '../../machine/seals/places.js';
 import { screwsOfStack } from '../../machine/shop-sums/fanScrews.js';
 import { TEST_GAUGE_KPA } from '../../physics/leak-testing/defaults.js';
 import { formatSpan } from '../../base/units/display.js';
@@ -66,6 +67,7 @@ function words(given: ExpandWith): Record<Placeholder, string> {
     joints: String(facts.joints.length * 2),
     screws: screwWords(given),
     fans: fanWords(given.connectors),
+    rings: ringWords(loop),
     cushionMl: String(Math.max(5, Math.ceil((GROWS_SHARE * loopVolume(loop).volumeMl) / 5) * 5)),
   };
 }

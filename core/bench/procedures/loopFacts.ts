@@ -1,6 +1,6 @@
 import { say } from '../../base/words/say.js';
 import { BENCH_C } from '../../physics/measuring/errors.js';
-import { unusedPorts } from '../../machine/loop-file/fittings.js';
+import { sealPlaces } from '../../machine/seals/places.js';
 import { shortName, tubesInOrder } from '../../machine/catalogue/names.js';
 import { liquidAt, type Liquid } from '../../machine/liquids/fluids.js';
 import type { LoopComponent, LoopFile } from '../../machine/loop-file/loopFile.js';
@@ -30,29 +30,17 @@ function gaugeCap(loop: LoopFile): Pick<LoopFacts, 'mostGaugeKpa' | 'weakest'> {
   return { mostGaugeKpa: MOST_GAUGE_KPA, weakest: null };
 }
 
-const closureName = (part: LoopComponent, port: string, closure: string): string =>
-  say('{closure} of {shortName}, {port}', { closure, shortName: shortName(part), port });
-
 function portsOf(loop: LoopFile): PortFact[] {
   return loop.components.flatMap((part) =>
     Object.entries(part.closures ?? {}).map(([port, closure]) => ({
       name: `${part.id}.${port}`,
-      label: closureName(part, port, closure),
+      label: say('{closure} of {shortName}, {port}', { closure, shortName: shortName(part), port }),
       valve: closure === 'valve',
       ofReservoir: part.kind === 'reservoir',
       heightMm: part.ports[port]?.[1] ?? 0,
     })),
   );
 }
-
-/** What closes a port that has no tube: it leaks like any joint. */
-const sealsOf = (loop: LoopFile): { id: string; name: string }[] =>
-  loop.components.flatMap((part) =>
-    unusedPorts(loop, part).map((port) => ({
-      id: `${part.id}.${port}`,
-      name: closureName(part, port, part.closures?.[port] ?? 'plug'),
-    })),
-  );
 
 function gravityOf(loop: LoopFile): Pick<LoopFacts, 'gravity'> {
   const { port, turns } = fillByGravity(loop);
@@ -75,7 +63,7 @@ export function loopFacts(loop: LoopFile, liquid: Liquid): LoopFacts {
     ports: portsOf(loop),
     joints: tubesInOrder(loop),
     parts: loop.components.map((part) => ({ id: part.id, name: shortName(part) })),
-    seals: sealsOf(loop),
+    seals: sealPlaces(loop).map(({ id, name, hasRing }) => ({ id, name, ...(hasRing ? {} : { hasRing }) })),
     reservoir:
       reservoir && box && marks
         ? { ...marks, ...(box.max[1] > box.min[1] ? { mlPerMm: reservoir.volume_ml / (box.max[1] - box.min[1]) } : {}) }

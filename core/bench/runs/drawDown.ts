@@ -1,3 +1,4 @@
+import { partOfPlace } from '../../machine/seals/places.js';
 import { STANDING } from '../../machine/loop-file/orientation.js';
 import { planTakeOut, planUndo, type TakeOutPlan } from '../../physics/draining/takeOut.js';
 import { turnNetwork } from '../../physics/geometry/turned.js';
@@ -21,9 +22,10 @@ export interface DrawDown extends TakeOutPlan {
 
 /**
  * null where heights or contents are not known, or the machine lies turned.
- * @param place a part, or a tube by its id: then both of its joints
+ * @param where a part, what lies inside one, or a tube by its id: then both of its joints
  */
-export function drawDownTo(procedure: Procedure, state: RunState, place: string, nowMs: number): DrawDown | null {
+export function drawDownTo(procedure: Procedure, state: RunState, where: string, nowMs: number): DrawDown | null {
+  const place = partOfPlace(where);
   const now = state.stand.to === 'upright' && state.pump?.on !== true ? standingNow(procedure, state, nowMs) : null;
   if (!now) return null;
   const { twin, at } = now;

@@ -61,8 +61,8 @@ export interface LoopFacts {
   /** tubes in flow order, each with two joints */
   readonly joints: readonly { readonly id: string; readonly name: string }[];
   readonly parts: readonly { readonly id: string; readonly name: string }[];
-  /** every plug, cap and valve as a place of its own, "component.port"; missing in runs that began before they were */
-  readonly seals?: readonly { readonly id: string; readonly name: string }[];
+  /** everything that seals besides the ends of tubes as a place of its own, see `sealPlaces`; missing in runs that began before they were */
+  readonly seals?: readonly { readonly id: string; readonly name: string; readonly hasRing?: false }[];
   readonly reservoir: ReservoirFacts | null;
   /** at the low mark: the least that a running loop may hold */
   readonly uncovers: readonly UncoverAngle[];

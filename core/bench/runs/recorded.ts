@@ -172,6 +172,11 @@ export interface Swapped {
 }
 
 /** Blocks on a new layer; in a build as well. */
+/** places whose ring or gasket is new */
+export interface RingRenewed {
+  readonly places: readonly string[];
+}
+
 export interface Pasted {
   readonly items: readonly string[];
   readonly medium: PasteMedium;
@@ -261,6 +266,7 @@ export interface ServiceState {
   readonly swaps: (Swapped & Made)[];
   readonly used: (Used & Made)[];
   readonly pastes: (Pasted & Made)[];
+  readonly rings: (RingRenewed & Made)[];
   readonly blownByMouth: Made[];
   readonly temporaryFixes: (TemporaryFix & Made)[];
   readonly photos: (PhotoTaken & Made)[];

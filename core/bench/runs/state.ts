@@ -1,3 +1,4 @@
+import { partOfPlace } from '../../machine/seals/places.js';
 import type { ColourRead } from '../../machine/liquids/colourSchema.js';
 import type { StandingName } from '../../machine/loop-file/orientation.js';
 import type { BleedCycle } from '../../physics/air/bleed.js';
@@ -162,6 +163,7 @@ export const emptyState = (procedure: Procedure): RunState => ({
     swaps: [],
     used: [],
     pastes: [],
+    rings: [],
     blownByMouth: [],
     temporaryFixes: [],
     photos: [],
@@ -214,7 +216,9 @@ export function beginDryTest(
 export function forgetPlaces(state: RunState, parts: readonly string[], tubes: readonly string[]): void {
   for (const tube of tubes) state.openJoints.delete(tube);
   for (const port of [...state.openPorts]) if (parts.some((part) => port.startsWith(`${part}.`))) state.openPorts.delete(port);
-  const others = state.doubts.filter(({ part }) => !parts.includes(part));
+  const others = state.doubts.filter(
+    ({ part }) => !parts.some((id) => part === id || part.startsWith(`${id}.`) || partOfPlace(part) === id),
+  );
   state.doubts.splice(0, state.doubts.length, ...others);
 }
 

@@ -100,6 +100,7 @@ export const PLACEHOLDERS = [
   'cushionMl',
   'screws',
   'fans',
+  'rings',
 ] as const;
 export type Placeholder = (typeof PLACEHOLDERS)[number];
 

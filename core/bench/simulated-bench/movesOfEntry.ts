@@ -1,3 +1,4 @@
+import { partOfPlace } from '../../machine/seals/places.js';
 import { rinseStandOf, type DrainStand, type ServiceFacts } from '../runs/facts.js';
 import type { RunEventBody } from '../runs/entries/all.js';
 import { stepOf, type Procedure, type ProcedureStep } from '../runs/procedure.js';
@@ -36,7 +37,7 @@ const MOVES: Moves = {
   'fill-trouble-solved': ({ cause }) => (cause === 'kink' ? [{ do: 'clear', why: 'kink' }] : cause === 'block-choked' ? [{ do: 'clear', why: 'choked' }] : []), // prettier-ignore
   'leak-mended': ({ leak }, { state }) => {
     const found = state.leaks.find(({ eventId }) => eventId === leak);
-    return found ? [{ do: 'mend', at: found.where }] : [];
+    return found ? [{ do: 'mend', at: partOfPlace(found.where) }] : [];
   },
   soak: ({ on }) => (on ? [] : [{ do: 'soaked' }]),
   check: ({ mark, step, check }, { procedure }) => (mark === 'done' ? ofTick(procedure, step, check) : []),

@@ -14,6 +14,7 @@ export const FILLED_IN: Readonly<Record<Placeholder, string>> = {
   cushionMl: 'cushion',
   screws: 'screw lengths',
   fans: 'fans by name',
+  rings: 'rings and gaskets',
 };
 const OPEN = '‹';
 const CLOSE = '›';

@@ -16,6 +16,7 @@ import { exchangeWords } from '../../../core/edge/words/exchange.js';
 import { restartPaste } from '../../workshop/due-dates/paste.js';
 import { closeService } from '../services/close.js';
 import { pastedIn } from './pasted.js';
+import { keepRings } from './rings.js';
 import { keepConnectorsOfRun } from './connectors.js';
 import { tellOthers } from '../services/tell.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
@@ -80,6 +81,7 @@ export async function signOff(ask: Ask, input: SignOffInput) {
     .update(job)
     .set({ state: 'done', doneOn: dayIn(account.timeZone, now), note: input.remark })
     .where(eq(job.id, jobId));
+  await keepRings(scope, row.loopId, asBuilt.file, state, filledOn);
   const facts = { row, jobId, state, systemId: names.systemId, revisionId: asBuilt.id, filledOn };
   const dates = row.procedure.service ? await closeService(ask, facts) : await openDates(ask, facts, { taught });
   await restartPaste(scope, {

@@ -32,7 +32,7 @@ async function leaksIn(scope: Scope): Promise<ConfirmedByPlace> {
       kind: sql<
         string | null
       >`(select part ->> 'kind' from run_event as leak, jsonb_array_elements(${run.procedure} -> 'twin' -> 'loop' -> 'components') as part
-        where leak.run_id = run_event.run_id and leak.id::text = run_event.body ->> 'leak' and part ->> 'id' = leak.body ->> 'at' limit 1)`,
+        where leak.run_id = run_event.run_id and leak.id::text = run_event.body ->> 'leak' and part ->> 'id' = split_part(leak.body ->> 'at', '#', 1) limit 1)`,
       at: sql<
         string | null
       >`(select leak.body ->> 'at' from run_event as leak where leak.run_id = run_event.run_id and leak.id::text = run_event.body ->> 'leak')`,

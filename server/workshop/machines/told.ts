@@ -4,10 +4,26 @@ interface Inner {
   readonly importId: string | null;
   readonly condition?: unknown;
   readonly keptSetting?: unknown;
+  readonly electrical?: unknown;
+  readonly electricalVersion?: number;
 }
 
-/** A machine or an owner as it is answered: what marks the ones of course and first week, which import brought it and what its readings say of its date and how it is set is nobody’s to send back. */
+const INNER: readonly (keyof Inner)[] = [
+  'forCourse',
+  'isSample',
+  'importId',
+  'condition',
+  'keptSetting',
+  'electrical',
+  'electricalVersion',
+];
+
+/**
+ * A machine or an owner as it is answered: what marks the ones of course and first week, which import brought it, what its readings say of
+ * its date, how it is set and what hangs on what in it is nobody’s to send back with it.
+ */
 export function told<Row extends Inner>(row: Row): Omit<Row, keyof Inner> {
-  const { forCourse: _, isSample: __, importId: ___, condition: ____, keptSetting: _____, ...rest } = row;
-  return rest;
+  const rest: Partial<Row> = { ...row };
+  for (const key of INNER) Reflect.deleteProperty(rest, key);
+  return rest as Omit<Row, keyof Inner>;
 }

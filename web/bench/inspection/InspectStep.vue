@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { sayWord } from '@core/base/words/say.js';
+import { say, sayWord } from '@core/base/words/say.js';
 import FramePart from '../frame/FramePart.vue';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { computed, reactive, ref, useId, watch } from 'vue';
@@ -8,16 +8,24 @@ import type { RunState } from '@core/bench/runs/state.js';
 import {
   asksForCause,
   DEPOSITS,
+  FINISHES,
   GRADE_WORDS,
   gradeItem,
   HAS_SEAL,
   isTube,
   SEALS,
+  SIDES,
   SOUND,
   SURFACES,
   WALLS,
   WEARS,
+  type Deposit,
+  type Finish,
   type ItemFindings,
+  type Seal,
+  type Side,
+  type Surface,
+  type Wall,
 } from '@core/bench/inspection/grade.js';
 import ChoiceRow from '../../base/look/ChoiceRow.vue';
 import PhotoButton from '../../workshop/photos/PhotoButton.vue';
@@ -39,7 +47,9 @@ const items = computed(() => props.procedure.service?.items ?? []);
 const at = ref<string | null>(null);
 /** its button stands outside the form, where every step has its act */
 const formId = useId();
-const form = reactive<Form>({ ...SOUND });
+/** of a plug alone */
+const UNSAID = { side: null, finish: null };
+const form = reactive<Form & { side: Side | null; finish: Finish | null }>({ ...UNSAID, ...SOUND });
 
 const seenOf = (id: string): ItemFindings | null => props.state.service.sheet.get(id)?.last ?? null;
 const rows = computed(() =>
@@ -53,6 +63,11 @@ const chosen = computed(() => items.value.find(({ id }) => id === at.value) ?? o
 const preview = computed(() => (chosen.value ? gradeItem(chosen.value.kind, form) : null));
 const causeAsked = computed(() => asksForCause([...props.state.service.sheet.values()].map(({ first }) => first)));
 const tube = computed(() => chosen.value !== null && isTube(chosen.value.kind));
+/** what stood on its bag, as far as it was written down when it went in */
+const lotWords = computed(() => {
+  const bag = props.procedure.fitted?.find(({ item }) => item === chosen.value?.id);
+  return bag ? say('{make}, lot {lot}', { make: bag.make, lot: bag.lot }) : say('Its lot is not known.');
+});
 const wears = computed(() => (chosen.value ? sayWord(WEARS[chosen.value.kind]) : null));
 
 // touched on the picture
@@ -64,19 +79,47 @@ watch(
 );
 watch(
   () => chosen.value?.id,
-  (id) => Object.assign(form, SOUND, id ? (seenOf(id) ?? {}) : {}),
+  (id) => Object.assign(form, UNSAID, SOUND, id ? (seenOf(id) ?? {}) : {}),
   { immediate: true },
 );
 
 function keep(findings: ItemFindings): void {
   const item = chosen.value;
   if (!item) return;
-  emit('send', { type: 'inspected', step: 'inspect', item: item.id, findings: { ...findings } });
+  const { side, finish, ...seen } = findings;
+  emit('send', {
+    type: 'inspected',
+    step: 'inspect',
+    item: item.id,
+    findings: { ...seen, ...(side ? { side } : {}), ...(finish ? { finish } : {}) },
+  });
   const next = rows.value.find((row) => row.seen === null && row.item.id !== item.id);
   at.value = next?.item.id ?? item.id;
 }
-const WORDS: Record<string, string> = { 'plating-loss': 'plating gone' };
-const options = <T extends string>(values: readonly T[]) => values.map((value) => ({ value, title: sayWord(WORDS[value]) ?? value }));
+const WORDS: Readonly<Record<Deposit | Surface | Seal | Wall | Side | Finish, string>> = {
+  none: 'none',
+  film: 'film',
+  layer: 'layer',
+  blocked: 'blocked',
+  sound: 'sound',
+  'plating-loss': 'plating gone',
+  pitted: 'pitted',
+  cracked: 'cracked',
+  supple: 'supple',
+  flattened: 'flattened',
+  cut: 'cut',
+  clear: 'clear',
+  coloured: 'coloured',
+  hard: 'hard',
+  inlet: 'the inlet',
+  outlet: 'the outlet',
+  nickel: 'nickel',
+  chrome: 'chrome',
+  black: 'black',
+  bare: 'bare metal',
+  plastic: 'plastic',
+};
+const options = <T extends keyof typeof WORDS>(values: readonly T[]) => values.map((value) => ({ value, title: say(WORDS[value]) }));
 </script>
 
 <template>
@@ -106,6 +149,11 @@ const options = <T extends string>(values: readonly T[]) => values.map((value) =
         <ChoiceRow v-if="!tube" v-model="form.surface" label="Surface" :options="options(SURFACES)" />
         <ChoiceRow v-if="tube" v-model="form.wall" label="Wall, cut open" may-be-none :options="options(WALLS)" />
         <ChoiceRow v-if="HAS_SEAL[chosen.kind]" v-model="form.seal" label="O-ring, gasket" may-be-none :options="options(SEALS)" />
+        <template v-if="chosen.kind === 'plug'">
+          <ChoiceRow v-model="form.side" label="On the side of" may-be-none :options="options(SIDES)" />
+          <ChoiceRow v-model="form.finish" label="Its surface is" may-be-none :options="options(FINISHES)" />
+          <p class="quiet">{{ lotWords }}</p>
+        </template>
         <div class="last">
           <label v-if="wears" class="worn"><input v-model="form.worn" type="checkbox" /> {{ wears }}</label>
           <v-text-field v-model="form.text" label="Note" hide-details />

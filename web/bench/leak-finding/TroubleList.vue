@@ -7,6 +7,7 @@ import { dryingLeftMs } from '@core/bench/runs/locks.js';
 import { computed, onMounted, ref } from 'vue';
 import { placesOf, type Procedure } from '@core/bench/runs/procedure.js';
 import type { Leak, RunState } from '@core/bench/runs/state.js';
+import { partOfPlace } from '@core/machine/seals/places.js';
 import { LEAK_CAUSES, leakPlaceOf, rankCauses, type ConfirmedByPlace, type LeakCause } from '@core/bench/leak-finding/causes.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { get } from '../../base/http/api.js';
@@ -57,7 +58,7 @@ const fillTroubles = computed(() => props.state.fillTroubles.filter(({ solved })
 const seals = computed(() => props.state.borrowedSeals.filter(({ fitted }) => fitted === null));
 const spills = computed(() => props.state.spills.filter(({ onElectronics }) => onElectronics));
 const ranked = (leak: Leak) => {
-  const kind = props.file.components.find(({ id }) => id === leak.where)?.kind ?? null;
+  const kind = props.file.components.find(({ id }) => id === partOfPlace(leak.where))?.kind ?? null;
   const place = leakPlaceOf(leak.where, kind);
   return rankCauses({ place, when: leak.when, amount: leak.amount }, confirmed.value[place]).filter(({ probability }) => probability >= 0.04).slice(0, 4); // prettier-ignore
 };

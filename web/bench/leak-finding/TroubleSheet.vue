@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isInsidePart } from '@core/machine/seals/places.js';
 import { say } from '@core/base/words/say.js';
 import { LEAK_AMOUNT, LEAK_WHEN, type LeakAmount, type LeakWhen } from '@core/bench/leak-finding/causes.js';
 import { FILL_SYMPTOM_KEYS, FILL_SYMPTOMS, type FillSymptom } from '@core/bench/fill-troubles/causes.js';
@@ -76,6 +77,14 @@ const SAYS: Record<Kind, string> = {
 const parts = computed(() => props.procedure.facts?.parts ?? []);
 const joints = computed(() => props.procedure.facts?.joints ?? []);
 const seals = computed(() => props.procedure.facts?.seals ?? []);
+const sealGroups = computed(() =>
+  kind.value === 'leak'
+    ? [
+        { label: say('Plug, cap or valve'), seals: seals.value.filter(({ id }) => !isInsidePart(id)) },
+        { label: say('Ring, gasket or end inside a part'), seals: seals.value.filter(({ id }) => isInsidePart(id)) },
+      ].filter((group) => group.seals.length > 0)
+    : [],
+);
 const asksPlace = computed(() => kind.value === 'doubt' || kind.value === 'leak');
 /** what can be touched: parts that felt wrong; where it is wet also the tubes, each with its two joints */
 const places = computed(() => (kind.value === 'leak' ? [...parts.value, ...joints.value, ...seals.value] : parts.value));
@@ -160,8 +169,8 @@ function write(): void {
             {{ joint.name }}
           </button>
         </div>
-        <div v-if="kind === 'leak' && seals.length > 0" class="places" role="group" aria-label="Plug, cap or valve">
-          <button v-for="seal in seals" :key="seal.id" type="button" :aria-pressed="place === seal.id" @click="place = seal.id">
+        <div v-for="group in sealGroups" :key="group.label" class="places" role="group" :aria-label="group.label">
+          <button v-for="seal in group.seals" :key="seal.id" type="button" :aria-pressed="place === seal.id" @click="place = seal.id">
             {{ seal.name }}
           </button>
         </div>

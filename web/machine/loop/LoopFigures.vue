@@ -13,6 +13,7 @@ import { WATER, type Liquid } from '@core/machine/liquids/fluids.js';
 import type { InsideNow } from '@core/physics/live-book/insideNow.js';
 import FillForecast from '../filling/FillForecast.vue';
 import LivingWith from './LivingWith.vue';
+import RingAges from './RingAges.vue';
 import VapourWords from './VapourWords.vue';
 import InsideWords from '../profile/InsideWords.vue';
 import { fittingWords } from '@core/edge/words/fittings.js';
@@ -24,11 +25,13 @@ const props = withDefaults(
     liquid?: Liquid;
     /** of the loop as it was saved; null: it is being changed */
     inside?: InsideNow | null;
+    /** of a loop that was saved; null: it is new */
+    loopId?: string | null;
     /** °C, mean of its coolant; null: nobody knows */
     coolantC?: number | null;
     product: (Pick<CoolantProduct, 'form' | 'targetFraction' | 'bottleMl'> & { readonly name: string; readonly colour: string }) | null;
   }>(),
-  { liquid: () => WATER, inside: null, coolantC: null },
+  { liquid: () => WATER, inside: null, loopId: null, coolantC: null },
 );
 const volume = computed(() => loopVolume(props.loop));
 /** each is filled for itself */
@@ -99,6 +102,7 @@ const findings = computed(() => loopFindings(props.loop));
     </section>
     <VapourWords :loop="loop" :inside="inside" :coolant-c="coolantC" />
     <LivingWith v-if="loop.tubes.length > 0" :loop="loop" />
+    <RingAges v-if="loopId" :loop-id="loopId" />
     <section v-if="findings.length">
       <h2>Look at before building</h2>
       <ul class="findings">

@@ -1,3 +1,4 @@
+import { partOfPlace } from '@core/machine/seals/places.js';
 import type { Fate, LiquidPicture } from '@core/physics/draining/picture.js';
 import type { DrawnItem, DrawnTube, DrawnVessel, UnrolledLoop } from '@core/physics/profile/unroll.js';
 
@@ -220,7 +221,8 @@ export function placeDots({ items }: UnrolledLoop, frame: Frame, dots: readonly 
 }
 
 function pointOf(items: readonly DrawnItem[], frame: Frame, id: string): Point | null {
-  const item = items.find((each) => each.id === id);
+  // a ring or an end inside a part lies at that part
+  const item = items.find((each) => each.id === partOfPlace(id));
   if (item?.shape === 'tube') return alongTube(item, frame, 0.5);
   if (item) return { x: frame.x((item.x0 + item.x1) / 2), y: frame.y(item.shape === 'part' ? item.mm : (item.bottomMm + item.topMm) / 2) };
   for (const each of items) {

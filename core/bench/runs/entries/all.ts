@@ -33,6 +33,7 @@ import { photo, type PhotoEntry } from './photo.js';
 import { port, type PortEntry } from './port.js';
 import { pour, type PourEntry } from './pour.js';
 import { pump, type PumpEntry } from './pump.js';
+import { ringRenewed, type RingRenewedEntry } from './ringRenewed.js';
 import { rescoped, type RescopedEntry } from './rescoped.js';
 import { resumed, type ResumedEntry } from './resumed.js';
 import { returned, type ReturnedEntry } from './returned.js';
@@ -100,6 +101,7 @@ export type RunEventBody =
   | RescopedEntry
   | ResumedEntry
   | ReturnedEntry
+  | RingRenewedEntry
   | RinseEntry
   | SealBorrowedEntry
   | SealFittedEntry
@@ -166,6 +168,7 @@ export const ENTRIES: { readonly [T in RunEventType]: EntryDefinition<BodyOf<T>>
   rescoped,
   resumed,
   returned,
+  'ring-renewed': ringRenewed,
   rinse,
   'seal-borrowed': sealBorrowed,
   'seal-fitted': sealFitted,

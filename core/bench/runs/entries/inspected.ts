@@ -1,7 +1,18 @@
 import { say, sayWord } from '../../../base/words/say.js';
 import Joi from 'joi';
 import { note } from '../../../base/checking/fields.js';
-import { DEPOSITS, gradeItem, GRADE_WORDS, SEALS, SURFACES, TOUCHES, WALLS, type ItemFindings } from '../../inspection/grade.js';
+import {
+  DEPOSITS,
+  FINISHES,
+  gradeItem,
+  GRADE_WORDS,
+  SEALS,
+  SIDES,
+  SURFACES,
+  TOUCHES,
+  WALLS,
+  type ItemFindings,
+} from '../../inspection/grade.js';
 import { refusal, type EntryDefinition } from '../entry.js';
 import { item, oneOf, step } from './fields.js';
 
@@ -20,6 +31,8 @@ const findings = Joi.object({
   touch: oneOf(TOUCHES).allow(null).required(),
   wall: oneOf(WALLS).allow(null).required(),
   text: note().required(),
+  side: oneOf(SIDES).allow(null),
+  finish: oneOf(FINISHES).allow(null),
 });
 
 export const inspected: EntryDefinition<InspectedEntry> = {

@@ -1,5 +1,6 @@
 import { readObject } from '../../../../core/base/checking/stored.js';
 import type { HeatSetup } from '../../../../core/physics/heat/setup.js';
+import type { KeptRings } from '../../../../core/machine/seals/rings.js';
 import type { FanStacks } from '../../../../core/machine/shop-sums/fanScrews.js';
 import type { CameFilled } from '../../../../core/machine/loop-file/cameFilled.js';
 import { readStoredLoop } from '../../../../core/machine/loop-file/loopFile.js';
@@ -23,6 +24,8 @@ export const loop = pgTable(
     /** what was said of its air and load; null: nothing yet */
     heatSetup: stored('heat_setup', readObject<HeatSetup>('what is said of a loop’s air and load')),
     /** what the screws of its fans pass, radiator by radiator; null: nobody measured */
+    /** rings that were renewed one by one, and since when the oldest serves; null: all are as old as the last strip or first fill */
+    rings: stored('rings', readObject<KeptRings>('how old the rings of a loop are')),
     fanStacks: stored('fan_stacks', readObject<FanStacks>('what was measured of a loop’s fan screws')),
     /** counts saves; a save made from an older one is refused */
     version: integer('version').notNull().default(1),

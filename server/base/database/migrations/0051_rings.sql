@@ -1,0 +1,1 @@
+ALTER TABLE "loop" ADD COLUMN "rings" jsonb;
