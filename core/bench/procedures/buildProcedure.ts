@@ -19,6 +19,7 @@ import type { PumpBeside, ServiceFacts } from '../runs/facts.js';
 import { PROCEDURE_VERSION, type Procedure } from '../runs/procedure.js';
 import type { ProcedureTemplate } from '../runs/template.js';
 import { withBeside } from '../services/besideSteps.js';
+import { withRinse } from '../services/rinseBetween.js';
 import { serviceTemplate } from '../services/templates.js';
 import { expandTemplate } from './expand.js';
 import { loopFacts } from './loopFacts.js';
@@ -77,7 +78,7 @@ const whereGiven = ({
 /** The workshop's own procedure of this kind, or the standard one. */
 function templateOf({ service, template, fromCooler }: ProcedureInput): ProcedureTemplate {
   const own = withTraits(service?.kind ?? 'commissioning', template ?? (service ? serviceTemplate(service.kind) : STANDARD_TEMPLATE));
-  return fromCooler ? afterOldCooler(own) : service ? withBeside(service.kind, own, service.beside) : own;
+  return fromCooler ? afterOldCooler(own) : service ? withBeside(service.kind, withRinse(own, service), service.beside) : own;
 }
 
 /** The commissioning of one loop, from kit list to sign-off, with its own parts, joints and figures. */

@@ -4,7 +4,7 @@ import type { TakeOutPlan } from '../../physics/draining/takeOut.js';
 import type { LoopChange } from '../../machine/loop-change/loopChange.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { Volume } from '../../machine/loop-file/volume.js';
-import type { Mix } from '../../machine/liquids/mixing.js';
+import type { Mix, MixVerdict } from '../../machine/liquids/mixing.js';
 import type { Kept } from '../../physics/contents/kept.js';
 import type { Shares } from '../../physics/contents/shares.js';
 import type { IntakeHead } from '../../physics/flow/intakeHead.js';
@@ -124,6 +124,8 @@ export interface ServiceFacts {
   readonly takeOut: TakeOutFacts | null;
   /** the work between two drawings; missing where the loop stays as it is */
   readonly change?: ChangeFacts;
+  /** how another coolant that will be poured goes with what is inside; missing: the same is poured, or nobody chose */
+  readonly follows?: MixVerdict;
   /** small works that go along with it; missing: none */
   readonly beside?: readonly BesideWork[];
   readonly items: readonly InspectItem[];

@@ -122,3 +122,26 @@ describe('a service that changes its loop', () => {
     }
   });
 });
+
+describe('a change after which another coolant is poured', () => {
+  const kinds = (of: Procedure): string[] => of.steps.map(({ kind }) => kind);
+
+  it('drains whole and rinses what stayed wet, before the first of the new goes in', () => {
+    const other = procedureOf(inside, { wanted, follows: 'rinse-between' });
+    expect(other.service?.change?.drain).toBe('whole');
+    expect(kinds(other)[kinds(other).indexOf('fill') - 1]).toBe('rinse');
+  });
+
+  it('drains as little as it can and rinses nothing where the two may meet', () => {
+    for (const same of [procedureNow, procedureOf(inside, { wanted, follows: 'fine' })]) {
+      expect(kinds(same)).not.toContain('rinse');
+      expect(same.service?.change?.drain).toBe('down-to');
+    }
+  });
+
+  it('adds no second rinse to a flush, and none where nothing is let out', () => {
+    const of = (kind: 'flush-refill' | 'top-up' | 'part-replacement') =>
+      kinds(procedureOf(inside, { kind, follows: 'never' })).filter((each) => each === 'rinse');
+    expect([of('flush-refill').length, of('top-up').length, of('part-replacement').length]).toEqual([1, 0, 1]);
+  });
+});

@@ -1,5 +1,5 @@
 import { shortName } from '../../machine/catalogue/names.js';
-import type { Mix } from '../../machine/liquids/mixing.js';
+import type { Mix, MixVerdict } from '../../machine/liquids/mixing.js';
 import { FLUSH } from '../../machine/liquids/rinsing.js';
 import type { Contents } from '../../physics/contents/contents.js';
 import type { LoopComponent, LoopFile } from '../../machine/loop-file/loopFile.js';
@@ -15,6 +15,7 @@ import { contentsAtMark, contentsNow, twinFor } from '../../physics/live-book/at
 import { adviseBlowing } from '../../physics/draining/blowThrough.js';
 import { nameOpening } from '../../physics/draining/openingNames.js';
 import { openablePorts } from '../../physics/draining/openings.js';
+import { mustRinse } from './rinseBetween.js';
 import { changeOf, leastDrain } from './changeFacts.js';
 import { planTakeOut } from '../../physics/draining/takeOut.js';
 import { fillVolume } from '../../physics/filling/fillPlan.js';
@@ -44,6 +45,8 @@ export interface ServiceFactsInput {
   readonly wanted?: LoopFile;
   /** the change that its run is in the middle of, or has made: it stays as it was begun */
   readonly change?: ServiceFacts['change'];
+  /** how another coolant that will be poured goes with what is inside */
+  readonly follows?: MixVerdict;
   /** small works that go along with it */
   readonly beside?: readonly BesideWork[];
   readonly old: ServiceFacts['old'];
@@ -62,6 +65,7 @@ export function serviceFacts(input: ServiceFactsInput): ServiceFacts {
     inside: insideOf(input),
     ...drainFacts(input, network),
     ...outFacts(input, network),
+    ...(input.follows ? { follows: input.follows } : {}),
     ...(beside.length > 0 ? { beside } : {}),
     items: inspectItems(loop),
     rigid: hasRigidTube(loop),
@@ -88,14 +92,18 @@ export function outFacts(
     change: begun,
     contents,
     liquid = WATER,
-  }: Pick<ServiceFactsInput, 'loop' | 'part' | 'wanted' | 'change' | 'contents' | 'liquid'>,
+    follows,
+  }: Pick<ServiceFactsInput, 'loop' | 'part' | 'wanted' | 'change' | 'contents' | 'liquid' | 'follows'>,
   network = networkOf(loop),
 ): Pick<ServiceFacts, 'takeOut' | 'change'> {
   const inside = (known: GeometricNetwork): Contents => contentsNow(loop, liquid, known, contents?.standing);
   if (begun) return { takeOut: null, change: begun };
   const change = wanted ? changeOf(loop, wanted) : null;
   if (change) {
-    const { drain, takeOut } = leastDrain(loop, network, change, network && inside(network));
+    // nothing of what must not meet the new one stays: it is drained whole, whatever the joints would ask for
+    const { drain, takeOut } = mustRinse({ ...(follows ? { follows } : {}) })
+      ? ({ drain: 'whole', takeOut: null } as const)
+      : leastDrain(loop, network, change, network && inside(network));
     return { takeOut, change: { ...change, drain } };
   }
   const component = loop.components.find(({ id }) => id === part);

@@ -250,7 +250,7 @@ const CLEAN: StepTemplate = {
     { each: 'soaked', group: 'Blocks, pump, reservoir' },
   ],
 };
-const RINSE: StepTemplate = {
+export const RINSE: StepTemplate = {
   id: 'rinse',
   kind: 'rinse',
   title: 'Rinse',

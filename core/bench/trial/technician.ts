@@ -62,6 +62,9 @@ const READING: BaselineReading = {
   levelMm: 120,
 };
 
+/** what the technician pours */
+export const TRIAL_COOLANT = '00000000-0000-4000-8000-0000000000c0';
+
 /**
  * Does exactly what the screens' own logic says next, with hands that err, on a bench whose truth is hidden. Thinks
  * nothing: what goes wrong here was ordered.
@@ -170,7 +173,7 @@ export class Technician {
         this.dryTest();
         break;
       case 'fill':
-        this.say({ type: 'coolant', productId: '00000000-0000-4000-8000-0000000000c0', productName: 'Plain', lotId: null, lot: null });
+        this.say({ type: 'coolant', productId: TRIAL_COOLANT, productName: 'Plain', lotId: null, lot: null });
         this.fill((volumeMl, toMark) => ({ type: 'pour', volumeMl, toMark }));
         break;
       case 'wet-run':

@@ -1,4 +1,5 @@
 import { seededRandom } from '../../base/random/random.js';
+import { mayMix, type Miscible } from '../../machine/liquids/mixing.js';
 import { WATER } from '../../machine/liquids/fluids.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { LoopContents } from '../../physics/live-book/loopContents.js';
@@ -7,7 +8,7 @@ import type { JobKind } from '../../workshop/jobs/kinds.js';
 import { generateChange } from '../../machine/loop-change/generatedChanges.js';
 import { buildProcedure, type ProcedureInput } from '../procedures/buildProcedure.js';
 import { serviceFacts } from '../services/serviceFacts.js';
-import { Technician, type Played } from './technician.js';
+import { Technician, TRIAL_COOLANT, type Played } from './technician.js';
 import { TrialBench } from './trialBench.js';
 
 /** What the led technician is put through, one after the other on one machine. */
@@ -58,6 +59,9 @@ interface OneRun extends Played {
   readonly dryS: number;
   readonly volumeMl: number;
 }
+
+const FIRST_COOLANT: Miscible = { productId: 'first', name: 'the first', coolantClass: 'clear', glycol: null, inhibitor: 'one' };
+const NEXT_COOLANT: Miscible = { ...FIRST_COOLANT, productId: TRIAL_COOLANT, name: 'the next', inhibitor: 'two' };
 
 /** mL that a machine loses between two visits */
 const VAPOUR_ML = [15, 45] as const;
@@ -137,7 +141,18 @@ function playMachine(loop: LoopFile, seed: number, service: JobKind, told: (proc
   const part =
     service === 'partial-drain' ? random.pick(loop.components.filter(({ kind }) => kind === 'block' || kind === 'radiator')).id : null;
   const wanted = service === 'loop-change' ? generateChange(loop, random) : null;
-  const given = { contents: first.contents, kind: service, jobId: '', filled: true, part, old: null, mixes: [] };
+  // every other change pours another coolant, which must not meet the first: its rinses are played as well
+  const follows = service === 'loop-change' && random.between(0, 1) < 0.5 ? mayMix(FIRST_COOLANT, NEXT_COOLANT) : null;
+  const given = {
+    contents: first.contents,
+    kind: service,
+    jobId: '',
+    filled: true,
+    part,
+    old: follows ? { productId: FIRST_COOLANT.productId, name: FIRST_COOLANT.name } : null,
+    mixes: follows ? [follows] : [],
+    ...(follows ? { follows: follows.verdict } : {}),
+  };
   const facts = serviceFacts({ ...given, loop, ...(wanted ? { wanted } : {}) });
   const about = { schools: { ...schools, leak: 'wet-only' as const }, order: null, coolantName: null, start: first.contents };
   const { change } = facts;

@@ -4,7 +4,7 @@ import { seededRandom } from '../../base/random/random.js';
 import { toHave } from '../../edge/words/loopChange.js';
 import { loopOf, part, tube, usualLoop } from '../catalogue/testLoops.js';
 import { bypassPart } from '../drawing/bypass.js';
-import { countFittings } from '../loop-file/fittings.js';
+import { countFittings, unusedPorts } from '../loop-file/fittings.js';
 import { generateSpatialLoop } from '../loop-file/generatedLoops.js';
 import type { LoopFile, LoopTube } from '../loop-file/loopFile.js';
 import { generateChange } from './generatedChanges.js';
@@ -90,8 +90,25 @@ describe('the work between two drawings', () => {
     const tee = { ...part('tee', 'junction', 5, [50, 0, 0]), ports: { in: [50, 0, 0], out: [60, 0, 0], side: [55, 10, 0] } } as const;
     const closed: LoopFile = { ...loop, components: [...loop.components, { ...tee, closures: { side: 'plug' } }], tubes: [tube('t1', 'res', 'tee'), tube('t6', 'tee', 'pump'), ...loop.tubes.slice(1)] }; // prettier-ignore
     const branched: LoopFile = { ...closed, components: [...closed.components, part('meter', 'meter', 5, [55, 40, 0])], tubes: [...closed.tubes, { ...tube('t7', 'tee', 'meter'), from: ['tee', 'side'] }] }; // prettier-ignore
-    expect(changeBetween(closed, branched).ports).toMatchObject([{ place: 'tee.side', does: 'opens', closure: 'plug' }]);
+    expect(changeBetween(closed, branched).ports[0]).toMatchObject({ place: 'tee.side', does: 'opens', closure: 'plug' });
     expect(changeBetween(branched, closed).ports).toMatchObject([{ place: 'tee.side', does: 'closes', closure: 'plug' }]);
+  });
+
+  it('closes what a part that comes in has open, and nothing that a tube goes to', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 400 }), (seed) => {
+        const loop = generateSpatialLoop(seed);
+        const wanted = generateChange(loop, seededRandom(seed));
+        const { ports, in: into } = changeBetween(loop, wanted);
+        const closes = ports.filter(({ does }) => does === 'closes').map(({ place }) => place);
+        for (const { id } of into) {
+          const arrived = wanted.components.find((each) => each.id === id);
+          const open = arrived ? unusedPorts(wanted, arrived).map((port) => `${id}.${port}`) : [];
+          expect(closes.filter((place) => place.startsWith(`${id}.`))).toEqual(open);
+        }
+      }),
+      { numRuns: 60 },
+    );
   });
 
   it('accounts for every fitting, undoes only what is there and makes only what is wanted', () => {

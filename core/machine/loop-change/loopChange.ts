@@ -48,7 +48,7 @@ export interface TubeChange {
   readonly outerMm: number;
 }
 
-/** A port of a part that stays: what closed it comes out for a tube, or goes in where a tube was. */
+/** A port: what closed it comes out for a tube, or goes in where a tube was, or where a part comes in that has none there. */
 export interface PortChange {
   readonly place: string;
   readonly name: string;
@@ -145,19 +145,24 @@ function cutFromOut(inside: LoopFile, gone: readonly LoopTube[], fresh: readonly
     });
 }
 
+const portChange = (part: LoopComponent, port: string, does: PortChange['does'], closures: LoopComponent['closures']): PortChange => ({
+  place: `${part.id}.${port}`,
+  name: `${shortName(part)} · ${port}`,
+  does,
+  closure: closures?.[port] ?? 'plug',
+});
+
+/** What a part that comes in wants in its ports without a tube: it comes out of its box open, or with caps for the way. */
+const closuresOf = (wanted: LoopFile, part: LoopComponent): PortChange[] =>
+  unusedPorts(wanted, part).map((port) => portChange(part, port, 'closes', part.closures));
+
 function portChanges(inside: LoopFile, wanted: LoopFile, stays: readonly string[]): PortChange[] {
   return stays.flatMap((id) => {
     const [old, now] = [findComponent(inside, id), findComponent(wanted, id)] as [LoopComponent, LoopComponent];
     const [wasOpen, isOpen] = [new Set(unusedPorts(inside, old)), new Set(unusedPorts(wanted, now))];
-    const change = (port: string, does: PortChange['does'], closures: LoopComponent['closures']): PortChange => ({
-      place: `${id}.${port}`,
-      name: `${shortName(now)} · ${port}`,
-      does,
-      closure: closures?.[port] ?? 'plug',
-    });
     return Object.keys(now.ports).flatMap((port) => {
       if (wasOpen.has(port) === isOpen.has(port)) return [];
-      return wasOpen.has(port) ? [change(port, 'opens', old.closures)] : [change(port, 'closes', now.closures)];
+      return wasOpen.has(port) ? [portChange(now, port, 'opens', old.closures)] : [portChange(now, port, 'closes', now.closures)];
     });
   });
 }
@@ -178,6 +183,7 @@ export function changeBetween(inside: LoopFile, wanted: LoopFile): LoopChange {
     [...before].flatMap(([id, part]) => (now.has(id) && !isSamePart(part, now.get(id) as LoopComponent) ? [id] : [])),
   );
   const stays = [...before.keys()].filter((id) => now.has(id) && !exchanged.has(id));
+  const arriving = wanted.components.filter(({ id }) => !before.has(id) || exchanged.has(id));
   const oldTubes = new Map(tubesByHand(inside).map((tube) => [tube.id, tube]));
   const newTubes = tubesByHand(wanted);
   const gone = [...oldTubes.values()].filter(({ id }) => !newTubes.some((tube) => tube.id === id));
@@ -210,13 +216,13 @@ export function changeBetween(inside: LoopFile, wanted: LoopFile): LoopChange {
   });
   return {
     out: inside.components.filter(({ id }) => !now.has(id) || exchanged.has(id)).map(partOf),
-    in: wanted.components.filter(({ id }) => !before.has(id) || exchanged.has(id)).map(partOf),
+    in: arriving.map(partOf),
     moved: stays.filter((id) => isElsewhere(before.get(id) as LoopComponent, now.get(id) as LoopComponent)).map((id) => partOf(now.get(id) as LoopComponent)), // prettier-ignore
     tubes: [
       ...gone.map((tube) => changeOf(inside, { tube, fate: 'out', lengthMm: null, cutFrom: null })),
       ...all.filter(({ fate }) => fate !== 'kept').map((each) => changeOf(wanted, each)),
     ],
-    ports: portChanges(inside, wanted, stays),
+    ports: [...portChanges(inside, wanted, stays), ...arriving.flatMap((part) => closuresOf(wanted, part))],
     fittings: fittingChanges(inside, wanted),
     undone: [
       ...gone.flatMap(({ id }) => BOTH.map((end) => `${id}.${end}`)),

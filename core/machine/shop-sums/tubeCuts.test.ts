@@ -4,7 +4,7 @@ import { readLoopFile } from '../loop-file/loopFileSchema.js';
 import type { LoopFile } from '../loop-file/loopFile.js';
 import { findTubeMaterial } from '../materials/tubes.js';
 import { cutList } from './cutList.js';
-import { CUTTING, tubeCuts } from './tubeCuts.js';
+import { changeCuts, CUTTING, tubeCuts } from './tubeCuts.js';
 
 const load = (name: string): LoopFile => readLoopFile(JSON.parse(readFileSync(`examples/${name}.json`, 'utf8')));
 const soft = (material: string): boolean => findTubeMaterial(material)?.soft ?? true;
@@ -38,5 +38,16 @@ describe('cutting the tubes of a loop', () => {
     const loop = load('rigid-loop');
     loop.tubes = loop.tubes.map((tube) => (tube.id === 'r5' ? { ...tube, length_mm: 1400 } : tube));
     expect(tubeCuts(loop, soft)[0]?.tooLong.map(({ id }) => id)).toEqual(['r5']);
+  });
+});
+
+describe('the cuts of a change', () => {
+  it('are its new pieces alone, by the kind of tube', () => {
+    const tube = (id: string, fate: 'new' | 'cut' | 'out', lengthMm: number | null, outerMm = 16) => ({ id, name: id, fate, lengthMm, cutFrom: fate === 'cut' ? 'old' : null, material: 'epdm', boreMm: 10, outerMm }); // prettier-ignore
+    const lists = changeCuts({ tubes: [tube('a', 'new', 300), tube('b', 'new', 500), tube('c', 'cut', 200), tube('d', 'out', null), tube('e', 'new', 120, 13)] }, () => true); // prettier-ignore
+    expect(lists.map(({ outerMm, pieces }) => [outerMm, pieces.map(({ id, cutMm }) => `${id} ${cutMm}`)])).toEqual([
+      [16, ['b 500', 'a 300']],
+      [13, ['e 120']],
+    ]);
   });
 });

@@ -1,5 +1,7 @@
 import { tubeName } from '../catalogue/names.js';
-import { partFinder, tubeLengthMm, tubesByHand, type LoopFile, type LoopTube } from '../loop-file/loopFile.js';
+import { groupBy } from '../../base/numerics/groupBy.js';
+import type { LoopChange } from '../loop-change/loopChange.js';
+import { partFinder, tubeLengthMm, tubesByHand, type LoopFile } from '../loop-file/loopFile.js';
 import { cutList, type CutList } from './cutList.js';
 
 export interface CutPiece {
@@ -34,28 +36,26 @@ export const CUTTING = {
   kerfMm: 1.5,
 } as const;
 
-const kindOf = ({ bore_mm, outer_mm, material }: LoopTube): string => `${material} ${bore_mm}/${outer_mm}`;
+interface Stock {
+  readonly boreMm: number;
+  readonly outerMm: number;
+  readonly material: string;
+}
+type Cut = CutPiece & Stock;
 
-/** The loop's tubes as cuts, one list for each kind. `soft` tells what is sold by the roll. */
-export function tubeCuts(loop: LoopFile, soft: (material: string) => boolean, allowanceMm: number = CUTTING.allowanceMm): TubeKindCuts[] {
-  const find = partFinder(loop);
-  const kinds = new Map<string, LoopTube[]>();
-  for (const tube of tubesByHand(loop)) kinds.set(kindOf(tube), [...(kinds.get(kindOf(tube)) ?? []), tube]);
-  return [...kinds.values()].map((tubes) => {
-    const [first] = tubes as [LoopTube];
-    const isSoft = soft(first.material);
+/** One list for each kind of tube, the longest piece first. */
+function byStock(cuts: readonly Cut[], soft: (material: string) => boolean): TubeKindCuts[] {
+  const kinds = groupBy(cuts, ({ material, boreMm, outerMm }) => `${material} ${boreMm}/${outerMm}`);
+  return [...kinds.values()].map((own) => {
+    const [{ boreMm, outerMm, material }] = own as [Cut];
+    const isSoft = soft(material);
     const stockMm = isSoft ? CUTTING.softStockMm : CUTTING.rigidStockMm;
-    const all = tubes
-      .map((tube): CutPiece => {
-        const laidMm = tubeLengthMm(loop, tube, find);
-        return { id: tube.id, name: tubeName(loop, tube), laidMm, cutMm: Math.ceil(laidMm + allowanceMm) };
-      })
-      .sort((a, b) => b.cutMm - a.cutMm);
+    const all = own.map(({ id, name, laidMm, cutMm }): CutPiece => ({ id, name, laidMm, cutMm })).sort((a, b) => b.cutMm - a.cutMm);
     const pieces = all.filter(({ cutMm }) => cutMm <= stockMm);
     return {
-      boreMm: first.bore_mm,
-      outerMm: first.outer_mm,
-      material: first.material,
+      boreMm,
+      outerMm,
+      material,
       pieces,
       stockMm,
       list: cutList(
@@ -67,3 +67,33 @@ export function tubeCuts(loop: LoopFile, soft: (material: string) => boolean, al
     };
   });
 }
+
+/** The loop's tubes as cuts, one list for each kind. `soft` tells what is sold by the roll. */
+export function tubeCuts(loop: LoopFile, soft: (material: string) => boolean, allowanceMm: number = CUTTING.allowanceMm): TubeKindCuts[] {
+  const find = partFinder(loop);
+  return byStock(
+    tubesByHand(loop).map((tube): Cut => {
+      const laidMm = tubeLengthMm(loop, tube, find);
+      const cutMm = Math.ceil(laidMm + allowanceMm);
+      return {
+        id: tube.id,
+        name: tubeName(loop, tube),
+        laidMm,
+        cutMm,
+        boreMm: tube.bore_mm,
+        outerMm: tube.outer_mm,
+        material: tube.material,
+      };
+    }),
+    soft,
+  );
+}
+
+/** What a change takes from stock: its new pieces alone. What is cut out of a tube that comes out is on the list of the work. */
+export const changeCuts = ({ tubes }: Pick<LoopChange, 'tubes'>, soft: (material: string) => boolean): TubeKindCuts[] =>
+  byStock(
+    tubes.flatMap(({ id, name, fate, lengthMm, boreMm, outerMm, material }): Cut[] =>
+      fate === 'new' && lengthMm !== null ? [{ id, name, laidMm: lengthMm, cutMm: lengthMm, boreMm, outerMm, material }] : [],
+    ),
+    soft,
+  );

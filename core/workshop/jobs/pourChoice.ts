@@ -33,8 +33,9 @@ export interface PourChoice {
 /** rinses that a flush counts in its hours, and min of attendance that each one more costs (workshop practice) */
 const RINSES_WITHIN = 2;
 const RINSE_MIN = 12;
-/** min that rinses add to a flush as it is usually told */
-export const rinseMinutes = (rinses: number | null): number => Math.max(0, (rinses ?? 0) - RINSES_WITHIN) * RINSE_MIN;
+/** min that rinses add to a job as it is usually told. @param counted its hours hold those of a flush already */
+export const rinseMinutes = (rinses: number | null, counted: boolean): number =>
+  Math.max(0, (rinses ?? 0) - (counted ? RINSES_WITHIN : 0)) * RINSE_MIN;
 
 /** What a year of a coolant costs: a fill of it, as often as its date comes. */
 export const yearOf = (fillMinor: number, daysToDue: number): number => Math.round((fillMinor * 365) / Math.max(1, daysToDue));

@@ -48,6 +48,16 @@ interface ProcedureFor {
   readonly atMark?: boolean;
 }
 
+/** How another coolant goes with what is inside; nothing where the same is poured. */
+async function followedBy(
+  scope: Scope,
+  inside: typeof coolantProduct.$inferSelect | null,
+  pourId: string | null | undefined,
+): Promise<Pick<ServiceFacts, 'follows'>> {
+  const next = pourId && pourId !== inside?.id ? await productOf(scope, pourId) : null;
+  return next ? { follows: mayMix(inside && miscible(inside), miscible(next)).verdict } : {};
+}
+
 /** The led procedure of a service, with the workshop's own words and what is known of this loop. */
 export async function serviceProcedure(scope: Scope, given: ProcedureFor): Promise<Procedure> {
   demandDrawn(given.file);
@@ -76,6 +86,7 @@ export async function serviceProcedure(scope: Scope, given: ProcedureFor): Promi
     part: given.partId,
     ...(given.wanted ? { wanted: given.wanted } : {}),
     ...(given.change ? { change: given.change } : {}),
+    ...(await followedBy(scope, product, given.pourId)),
     ...(given.beside ? { beside: given.beside } : {}),
     old: product ? { productId: product.id, name: product.name } : null,
     mixes: shelf.map((each) => mayMix(product && miscible(product), miscible(each))),

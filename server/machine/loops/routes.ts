@@ -18,6 +18,7 @@ import { keepSaid } from './said.js';
 import { heatSetupSchema } from '../../../core/physics/heat/setupSchema.js';
 import type { HeatSetup } from '../../../core/physics/heat/setup.js';
 import { partLoop } from './circuits.js';
+import { ringsOf } from './rings.js';
 import { createLoop, loadLoop, loadRevision, reviseLoop } from './revisions.js';
 
 export function loopRoutes(routes: Routes): void {
@@ -35,6 +36,7 @@ export function loopRoutes(routes: Routes): void {
   routes.put<{ kept: boolean }>('/loops/:id/heat-setup', (ask) =>
     keepSaid(ask, { heatSetup: bodyAs<HeatSetup>(ask.request, heatSetupSchema) }),
   );
+  routes.get('/loops/:id/rings', ringsOf);
   /** the loop file alone, as the contract has it */
   routes.get('/loops/:id/revisions/:number/file', async (ask) => {
     const number = Number(ask.request.params.number);

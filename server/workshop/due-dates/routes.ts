@@ -11,13 +11,11 @@ import { DomainError, notFound, stale } from '../../base/http/errors.js';
 import type { Routes } from '../../base/http/routes.js';
 import { restartDust } from './cleaned.js';
 import { pasteDone } from './paste.js';
-import { ringsOf } from './rings.js';
 import { tellDates } from './writeDates.js';
 import { dueItem, postponement } from '../../base/database/tables/due-dates.js';
 
 export function dueRoutes(routes: Routes): void {
   routes.put('/due-items/:id/close', (ask) => closeDue(ask, bodyAs<CloseDueInput>(ask.request, closeDueSchema)));
-  routes.get('/loops/:id/rings', ringsOf);
   routes.put('/due-items/:id/postpone', (ask) => postponeDue(ask, bodyAs<PostponeInput>(ask.request, postponeSchema)));
 }
 

@@ -2,6 +2,9 @@
 import { computed } from 'vue';
 import { formatMl } from '@core/base/units/display.js';
 import { changeGroups, toHave, type ChangeGroup } from '@core/edge/words/loopChange.js';
+import { findTubeMaterial } from '@core/machine/materials/tubes.js';
+import { changeCuts } from '@core/machine/shop-sums/tubeCuts.js';
+import CutSheet from '../shop-sums/CutSheet.vue';
 import type { LoopChange } from '@core/machine/loop-change/loopChange.js';
 
 /** The work from the loop inside to the one that is wanted, before anybody touches it. */
@@ -16,6 +19,8 @@ const TITLES: Record<ChangeGroup['key'], string> = { out: 'Comes out', in: 'Goes
 const groups = computed(() => changeGroups(props.work));
 const needs = computed(() => toHave(props.work));
 const spare = computed(() => props.work.fittings.filter(({ count }) => count < 0).reduce((sum, { count }) => sum - count, 0));
+const cuts = computed(() => changeCuts(props.work, (material) => findTubeMaterial(material)?.soft ?? true));
+const pieces = computed(() => cuts.value.reduce((sum, { pieces: own, tooLong }) => sum + own.length + tooLong.length, 0));
 const joints = computed(() => props.work.made.length);
 </script>
 
@@ -46,6 +51,10 @@ const joints = computed(() => props.work.made.length);
       </p>
       <p v-if="spare > 0" class="quiet">{{ spare }} fittings come out and can be looked at for use again.</p>
     </template>
+    <details v-if="cuts.length" class="cuts">
+      <summary>{{ pieces === 1 ? 'One new piece to cut' : `${pieces} new pieces to cut` }}</summary>
+      <CutSheet :kinds="cuts" />
+    </details>
   </section>
 </template>
 
@@ -74,6 +83,11 @@ p {
 }
 h3 {
   margin: 0 0 4px;
+}
+.cuts summary {
+  min-height: 44px;
+  padding-block: 10px;
+  cursor: pointer;
 }
 .needs {
   display: flex;

@@ -88,7 +88,7 @@ export function usualEstimate(
   file: LoopFile,
   { work = null, beside = [], rinses = null }: { work?: LoopChange | null; beside?: readonly BesideWork[]; rinses?: number | null } = {},
 ): { hours: number; coolantMl: number } {
-  const more = RINSES.includes(kind) ? rinseMinutes(rinses) / 60 : 0;
+  const more = rinseMinutes(rinses, RINSES.includes(kind)) / 60;
   const hours = Math.ceil((usualHours(kind, file, work, besideAs(kind, beside)) + more) * 20 - 1e-6) / 20;
   const coolantMl = BOOKED_KINDS[kind].fill === 'anew' ? Math.ceil(fillVolume(file).volumeMl / 50) * 50 : 0;
   return { hours, coolantMl };

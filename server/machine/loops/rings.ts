@@ -3,8 +3,8 @@ import { ringAges, type RingAge } from '../../../core/machine/seals/rings.js';
 import { loop } from '../../base/database/tables/loops.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { notFound } from '../../base/http/errors.js';
-import { newestRevision } from '../../machine/loops/revisions.js';
-import { wearByLoop } from './wear.js';
+import { wearByLoop } from '../../workshop/due-dates/wear.js';
+import { newestRevision } from './revisions.js';
 
 /** How old each ring and gasket of a loop is, as far as this workshop's own runs tell. */
 export async function ringsOf({ scope, request, today }: Ask): Promise<{ rings: RingAge[] }> {
