@@ -48,7 +48,7 @@ test('a step that must not be skipped cannot be, and says why', async ({ page, a
   await page.getByRole('button', { name: 'Start commissioning' }).click();
   await page.getByRole('button', { name: 'Put it on the bench' }).click();
   await page.waitForURL('**/runs/*');
-  for (const next of ['Flush the new parts', 'Close the loop']) {
+  for (const next of ['Flush the new parts', 'Put it together', 'Close the loop']) {
     await page.getByRole('button', { name: 'Go on with a reason' }).click();
     await page.getByLabel('Why, for the record').fill('done yesterday evening');
     await page.getByRole('button', { name: 'Go on', exact: true }).click();

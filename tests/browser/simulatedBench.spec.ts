@@ -70,7 +70,7 @@ class Commissioning {
   }
 
   async upToDry(): Promise<void> {
-    for (const next of ['Flush the new parts', 'Close the loop', 'Only the pump on power', 'Air test']) {
+    for (const next of ['Flush the new parts', 'Put it together', 'Close the loop', 'Only the pump on power', 'Air test']) {
       await this.tickAll();
       await this.done(next);
     }

@@ -61,6 +61,8 @@ test('a loop from plan to signed-off commissioning and its next due date', async
   await tickAll(page);
   await done(page, 'Flush the new parts', true);
   await tickAll(page);
+  await done(page, 'Put it together', true);
+  await tickAll(page);
   await done(page, 'Close the loop', true);
   await expect(page.locator('.checks').getByText('Valve shut, handle across the pipe')).toBeVisible();
   await tickAll(page);

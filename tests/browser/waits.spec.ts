@@ -31,7 +31,7 @@ test(
     await page.waitForURL('**/runs/*');
     const run = page.url();
     await expect(page.locator('.title h2')).toHaveText('Lay out the kit');
-    for (const next of ['Flush the new parts', 'Close the loop', 'Only the pump on power', 'Air test']) {
+    for (const next of ['Flush the new parts', 'Put it together', 'Close the loop', 'Only the pump on power', 'Air test']) {
       await tickAll(page);
       await done(page, next);
     }

@@ -48,6 +48,33 @@ export const STANDARD_TEMPLATE: ProcedureTemplate = {
       checks: [{ each: 'alone' }],
     },
     {
+      id: 'assemble',
+      does: ['new-parts', 'pastes'],
+      kind: 'checks',
+      title: 'Put it together',
+      lead: 'Part by part, before the first tube. What is bolted on crooked now is reached by no hand later.',
+      cautions: [
+        'A screw a few millimetres too long splits a radiator: measured, never guessed; no power tool.',
+        'Felt something crack or slip? Say so with one touch: that part, and what got screws from the same bag, is tested alone.',
+      ],
+      timers: [],
+      checks: [
+        {
+          id: 'drilled',
+          text: 'Holes drilled in the empty case only; chips blown and wiped out, edges smooth',
+          group: 'The case',
+          mayNotApply: true,
+        },
+        { each: 'assembly' },
+        {
+          id: 'joined-outside',
+          text: 'What was joined outside the case held air on its own before it went in',
+          group: 'Groups',
+          mayNotApply: true,
+        },
+      ],
+    },
+    {
       id: 'close',
       does: ['closes', 'pastes'],
       kind: 'checks',
@@ -60,6 +87,12 @@ export const STANDARD_TEMPLATE: ProcedureTemplate = {
       timers: [],
       checks: [
         { id: 'directions', text: 'Every block is fed at its inlet, the pump by its intake', group: 'Before the runs' },
+        {
+          id: 'tightest',
+          text: 'The shortest runs made first, fittings screwed in before their tubes where hands get at neither later: {tightest}',
+          group: 'Before the runs',
+          mayNotApply: true,
+        },
         { each: 'joints', group: 'Runs in flow order' },
         { each: 'closures', group: 'Ports without a run' },
       ],
@@ -182,6 +215,7 @@ export const STANDARD_TEMPLATE: ProcedureTemplate = {
         { id: 'supply-off-again', text: 'Supply off at the back, jumper out', group: 'Before the first start', beforePower: true },
         { each: 'towels', group: 'Before the first start' },
         { each: 'back', group: 'The pulled list' },
+        { id: 'cables', text: 'Cables dressed now: none pulls at a tube or lies under a joint', group: 'First start' },
         { id: 'pump-signal', text: 'Pump speed signal present, pump turns under the machine’s control', group: 'First start' },
         { id: 'fans', text: 'Seen turning (it may stop again at idle): {fans}', group: 'First start' },
         {

@@ -77,6 +77,19 @@ function ofTheSameKind({ twin, facts }: Known, where: string, cause: string): re
   return facts.parts.filter(({ id }) => id !== where && kinds.get(id) === kind);
 }
 
+/**
+ * Parts that had what one felt wrong with as well, as long as nobody said that they did: screws out of the same bag, and where no bag is on
+ * record everything of its kind that is screwed like it. Each is tested alone like the first.
+ */
+export function sistersOfDoubt(procedure: Known, part: string, state: Held & Pick<RunState, 'doubts'>): readonly Sister[] {
+  const doubted = new Set(state.doubts.map((each) => each.part));
+  const byBag = ofTheSameBag(procedure, state, part);
+  const byKind = ofTheSameKind(procedure, part, 'screw-through-tube');
+  const isRadiator = procedure.twin?.loop.components.find(({ id }) => id === part)?.kind === 'radiator';
+  const all = byBag.length > 0 ? byBag : isRadiator ? byKind : [];
+  return all.filter(({ id }) => !doubted.has(id));
+}
+
 /** Leaks and exchanged parts whose sisters nobody has looked at. */
 export const sistersAsked = (procedure: Known, state: Pick<RunState, 'leaks' | 'service'>): SistersAsked[] =>
   [

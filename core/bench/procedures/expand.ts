@@ -20,6 +20,7 @@ import {
   type ProcedureTemplate,
   type StepTemplate,
 } from '../runs/template.js';
+import { tightestRuns } from './expandAssembly.js';
 import { fanWords } from './expandConnectors.js';
 import { EXPAND, type ExpandWith } from './expandEach.js';
 
@@ -68,6 +69,7 @@ function words(given: ExpandWith): Record<Placeholder, string> {
     screws: screwWords(given),
     fans: fanWords(given.connectors),
     rings: ringWords(loop),
+    tightest: tightestRuns(loop),
     cushionMl: String(Math.max(5, Math.ceil((GROWS_SHARE * loopVolume(loop).volumeMl) / 5) * 5)),
   };
 }

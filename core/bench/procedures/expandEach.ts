@@ -15,6 +15,7 @@ import {
 } from '../runs/facts.js';
 import type { CheckItem } from '../runs/procedure.js';
 import { type EachKey } from '../runs/template.js';
+import { assemblyChecks } from './expandAssembly.js';
 import { aloneChecks } from './expandAlone.js';
 import { cardChecks, changeChecks } from './expandChange.js';
 import { backChecks, pulledChecks, type ConnectorsOf } from './expandConnectors.js';
@@ -235,6 +236,7 @@ export const EXPAND: Record<EachKey, (given: ExpandWith) => CheckItem[]> = {
   closures: ({ loop }) => closures(loop),
   plugs: ({ loop }) => plugs(loop),
   alone: ({ loop }) => aloneChecks(loop),
+  assembly: assemblyChecks,
   'rinsed-out': ({ loop }) =>
     loop.components.map((part) => ({
       id: `rinsed:${part.id}`,

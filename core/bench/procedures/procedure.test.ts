@@ -19,6 +19,7 @@ describe('the procedure by school', () => {
     expect(stepIds({ leak: 'dry-then-wet' })).toEqual([
       'kit',
       'flush',
+      'assemble',
       'close',
       'isolate',
       'dry',
@@ -63,9 +64,31 @@ describe('the procedure knows its own loop', () => {
 
   it('names every run in flow order, and every closure, the valve with its handle', () => {
     const close = texts(procedure, 'close');
-    expect(close[1]).toBe('Both joints tight: reservoir → pump');
+    expect(close.find((text) => text.startsWith('Both joints'))).toBe('Both joints tight: reservoir → pump');
     expect(close).toContain('Valve shut, handle across the pipe: drain');
     expect(close.filter((text) => text.startsWith('Both joints'))).toHaveLength(7);
+  });
+
+  it('puts every part together by name, each radiator with its own screws, one by one', () => {
+    const assemble = procedure.steps.find(({ id }) => id === 'assemble')?.checks ?? [];
+    const radiators = usualLoop().components.filter(({ kind }) => kind === 'radiator');
+    const screws = assemble.filter(({ id }) => id.startsWith('fan-screws:'));
+    expect(screws.map(({ place }) => place)).toEqual(radiators.map(({ id }) => id));
+    expect(
+      screws.every(({ together, beforePower, text }) => together === undefined && beforePower && text.startsWith('Measured before')),
+    ).toBe(true);
+    expect(assemble.filter(({ id }) => id.startsWith('fits-card:'))).toHaveLength(1);
+    const measured = buildProcedure({ loop: usualLoop(), schools: DEFAULT_SCHOOLS, order: null, coolantName: null, fanStacks: { [radiators[0]?.id ?? '']: USUAL_STACK } }); // prettier-ignore
+    expect(texts(measured, 'assemble').find((text) => text.includes('crosswise'))).toMatch(/^Screws of \d+ mm/);
+  });
+
+  it('says which runs give way least, so that they are made first', () => {
+    expect(texts(procedure, 'close').find((text) => text.startsWith('The shortest'))).toContain('reservoir → pump (10 mm)');
+  });
+
+  it('puts nothing together where parts that were in use are tested again', () => {
+    const again = buildProcedure({ loop: usualLoop(), schools: { ...DEFAULT_SCHOOLS, leak: 'opened-joints' }, order: null, coolantName: null, opened: { joints: [usualLoop().tubes[0]?.id ?? ''], lostMl: 20 } }); // prettier-ignore
+    expect(again.steps.map(({ id }) => id)).not.toContain('assemble');
   });
 
   it('orders the bottles and plugs that it needs', () => {

@@ -316,7 +316,7 @@ describe('after the sign-off', () => {
     for (const check of ['flushed:graphics', 'flushed:processor', 'flushed:front'])
       run.say({ type: 'check', step: 'flush', check, mark: 'done' });
     run.say({ type: 'step-done', step: 'flush' });
-    for (const step of ['close', 'isolate']) run.finish(step);
+    for (const step of ['assemble', 'close', 'isolate']) run.finish(step);
     run.dryTest().finish('dry').pourAll().finish('fill').runTimer('wet', 'wet-run', 600).finish('wet');
     run.say({ type: 'deviation', step: 'bleed', reason: 'owner collects today' });
     run.runTimer('power', 'firmware', 900).finish('power').measure().finish('baseline').say({ type: 'signed-off', remark: 'handed over' });

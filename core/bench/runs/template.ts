@@ -20,6 +20,7 @@ export const EACH = {
   reverse: 'every radiator, both ways',
   soaked: 'every other part that meets coolant',
   alone: 'every pump with its reservoir, tested out of the case',
+  assembly: 'every part, as it is put together',
   'rinsed-out': 'every part that comes out, rinsed and run out',
 } as const;
 export type EachKey = keyof typeof EACH;
@@ -101,6 +102,7 @@ export const PLACEHOLDERS = [
   'screws',
   'fans',
   'rings',
+  'tightest',
 ] as const;
 export type Placeholder = (typeof PLACEHOLDERS)[number];
 

@@ -15,6 +15,7 @@ export const FILLED_IN: Readonly<Record<Placeholder, string>> = {
   screws: 'screw lengths',
   fans: 'fans by name',
   rings: 'rings and gaskets',
+  tightest: 'the shortest tubes',
 };
 const OPEN = '‹';
 const CLOSE = '›';

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
-import { sistersAsked } from '@core/bench/leak-finding/sisters.js';
+import { say } from '@core/base/words/say.js';
+import { sistersAsked, sistersOfDoubt } from '@core/bench/leak-finding/sisters.js';
 import type { ConfirmedFillCauses } from '@core/bench/fill-troubles/causes.js';
 import { lackBeforeDry } from '@core/bench/runs/criteria.js';
 import { dryingLeftMs } from '@core/bench/runs/locks.js';
@@ -54,6 +55,13 @@ const leaks = computed(() => props.state.leaks.filter((leak) => !leak.retested?.
 const asked = computed(() => sistersAsked(props.procedure, props.state));
 const sistersFor = (leak: Leak) => asked.value.filter(({ eventId }) => eventId === leak.eventId);
 const ofExchanges = computed(() => asked.value.filter(({ eventId }) => !props.state.leaks.some((leak) => leak.eventId === eventId)));
+/** what had the same screws as a part that felt wrong */
+const beside = (part: string) => sistersOfDoubt(props.procedure, part, props.state);
+const listed = (sisters: readonly { readonly name: string }[]): string => sisters.map(({ name }) => name).join(', ');
+function doubtToo(part: string): void {
+  const text = say('same screws as {name}', { name: nameOf(part) });
+  for (const { id } of beside(part)) emit('send', { type: 'doubt', part: id, text });
+}
 const fillTroubles = computed(() => props.state.fillTroubles.filter(({ solved }) => solved === null));
 const seals = computed(() => props.state.borrowedSeals.filter(({ fitted }) => fitted === null));
 const spills = computed(() => props.state.spills.filter(({ onElectronics }) => onElectronics));
@@ -86,6 +94,10 @@ function mend(leak: Leak): void {
       <h3>{{ nameOf(doubt.part) }} felt wrong</h3>
       <p>“{{ doubt.text }}”. Test it alone, with air, before any liquid.</p>
       <PartTestForm v-if="!locked" :procedure="procedure" :part="doubt.part" @send="emit('send', $event)" />
+      <p v-if="!locked && beside(doubt.part).length > 0" class="beside">
+        {{ listed(beside(doubt.part)) }} had the same screws.
+        <v-btn size="large" variant="outlined" @click="doubtToo(doubt.part)">Test them alone as well</v-btn>
+      </p>
     </article>
     <FillTroubles :procedure="procedure" :state="state" :confirmed="confirmedFills" :locked="locked" @send="emit('send', $event)" />
     <article v-for="seal in seals" :key="seal.eventId">
