@@ -41,6 +41,7 @@ import { searchRoutes } from '../workshop/search/routes.js';
 import { leakFindingRoutes } from '../bench/leak-finding/routes.js';
 import { learningRoutes } from '../machine/learning/routes.js';
 import { electricalRoutes } from '../machine/electrical/routes.js';
+import { layoutRoutes } from '../machine/layouts/routes.js';
 import { loopRoutes } from '../machine/loops/routes.js';
 import { courseRoutes } from '../bench/course/routes.js';
 import { practiceRoutes } from '../bench/practice/routes.js';
@@ -135,6 +136,7 @@ function api(app: App, parts: ServerParts): Router {
   systemRoutes(routes);
   loopRoutes(routes);
   electricalRoutes(routes);
+  layoutRoutes(routes);
   learningRoutes(routes);
   leakFindingRoutes(routes);
   runRoutes(routes);

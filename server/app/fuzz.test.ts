@@ -1,10 +1,11 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { usualLoop } from '../../core/machine/catalogue/testLoops.js';
 import { fuzz, FOREIGN, type FuzzFigures } from '../../tests/fuzz/fuzz.js';
 import { TestBench, type Visitor } from '../../tests/integration/bench.js';
 import { booked, commissioned, lotOf } from '../../tests/integration/led.js';
 
 /** a short one with every test; `./lavacrum reliability` sends a hundred thousand */
-const REQUESTS = Number(process.env.LAVACRUM_FUZZ ?? '900');
+const REQUESTS = Number(process.env.LAVACRUM_FUZZ ?? '1100');
 const SEED = Number(process.env.LAVACRUM_SEED ?? '1');
 
 let bench: TestBench;
@@ -24,6 +25,7 @@ async function furnish(who: Visitor, word: string): Promise<void> {
   await who.post('/store/items', { name: word, kind: 'seal', unit: 'pcs', lot: '', count: 12, reorderAt: 2 });
   await who.post('/waste', { label: word, kind: 'used-coolant', capacityMl: 20_000 });
   await who.post('/calendars', { personId: null });
+  await who.post('/layouts', { name: word, note: '', file: usualLoop() });
   await who.post('/kept-parts', { name: word, kind: 'removed', systemId: own.systemId, place: word, condition: '', heldMl: 0, lentTo: '', untilDay: null }); // prettier-ignore
 }
 /** Everything of the other workshop, as one figure. */

@@ -3,6 +3,7 @@ import sharp from 'sharp';
 import { ENTRIES } from '../../core/bench/runs/entries/all.js';
 import { seededRandom, type Random } from '../../core/base/random/random.js';
 import { usualLoop } from '../../core/machine/catalogue/testLoops.js';
+import { usualConnectors } from '../../core/machine/electrical/usual.js';
 import { DEFAULT_SCHOOLS } from '../../core/physics/leak-testing/schools.js';
 import type { Route } from '../../server/base/http/routeList.js';
 import type { TestBench, Visitor } from '../integration/bench.js';
@@ -67,6 +68,7 @@ const MEANS: Readonly<Record<string, string>> = {
   waste: 'waste_container',
   benches: 'bench',
   items: 'store_item',
+  layouts: 'loop_layout',
   lots: 'fitted_part',
   productId: 'coolant_product',
   coolantProductId: 'coolant_product',
@@ -113,6 +115,7 @@ class Maker {
   ) {
     const known: Record<string, unknown> = {
       file: usualLoop(),
+      sheet: { supply: '', connectors: usualConnectors(usualLoop()) },
       schools: DEFAULT_SCHOOLS,
       image: picture,
       body: () => this.entry(),

@@ -9,7 +9,7 @@ import { addPart, addUnit } from '@core/machine/catalogue/edit.js';
 import type { CataloguePart } from '@core/machine/catalogue/parts.js';
 import type { Place } from '@core/machine/catalogue/places.js';
 import type { CatalogueUnit } from '@core/machine/catalogue/units.js';
-import { buildLoop, emptyLoop, STARTERS, type Starter } from '@core/machine/catalogue/starters.js';
+import { buildLoop, emptyLoop, type Starter } from '@core/machine/catalogue/starters.js';
 import { flowList } from '@core/machine/loop-file/branches.js';
 import { isOutline } from '@core/machine/loop-file/outline.js';
 import { insideRevision, type RevisionKind } from '@core/machine/loop-file/revisionKinds.js';
@@ -33,14 +33,18 @@ import LoopProfile from '../machine/profile/LoopProfile.vue';
 import { downloadLoop, readDroppedLoop } from '../machine/loop/loopTransfer.js';
 import PartCircuits from '../machine/loop/PartCircuits.vue';
 import PartPicker from '../machine/loop/PartPicker.vue';
+import KeepLayout from '../machine/layouts/KeepLayout.vue';
+import LoopBegin from '../machine/layouts/LoopBegin.vue';
 import RevisionList from '../machine/loop/RevisionList.vue';
 import SaveRevisionDialog from '../machine/loop/SaveRevisionDialog.vue';
+import { useSession } from '../workshop/people/sessionStore.js';
 import { useLoopDraft, type Draft } from '../machine/loop/useLoopDraft.js';
 
 const props = defineProps<{ id?: string; systemId?: string }>();
 
 const router = useRouter();
 const coolants = useCoolants();
+const session = useSession();
 const notices = useNotices();
 const dates = useDates();
 const submit = useSubmit();
@@ -126,9 +130,8 @@ function laidOut(file: LoopFile): void {
   selected.value = file.components.findLast(({ id }) => !before.has(id))?.id ?? null;
 }
 
-function startWith(starter: Starter): void {
-  setFile(buildLoop(draft.value.name, starter.picks));
-}
+const startWith = (starter: Starter): void => setFile(buildLoop(draft.value.name, starter.picks));
+const beginWith = (file: LoopFile): void => setFile({ ...file, name: draft.value.name });
 
 async function importFile(file: File | undefined): Promise<void> {
   dropping.value = false;
@@ -297,18 +300,12 @@ onBeforeRouteLeave(() => {
       />
       <p v-else-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
 
-      <section v-if="draft.file.components.length === 0" class="empty">
-        <h2>Lay out the loop in the order the coolant will flow</h2>
-        <p>Begin with a usual layout and change it, add parts one by one, or drop a loop file here.</p>
-        <div class="row mt-4">
-          <v-btn v-for="starter in STARTERS" :key="starter.key" size="large" variant="outlined" @click="startWith(starter)">{{
-            starter.label
-          }}</v-btn>
-        </div>
+      <template v-if="draft.file.components.length === 0 && !drawn">
+        <LoopBegin @starter="startWith" @layout="beginWith" @draw="drawn = true" />
         <PartPicker class="mt-8" :after="null" @add="add" @add-unit="addTheUnit" />
-      </section>
+      </template>
       <template v-else>
-        <section class="sheet profile-sheet">
+        <section v-if="draft.file.components.length > 0" class="sheet profile-sheet">
           <LoopProfile
             :loop="draft.file"
             :colour="product?.colour ?? null"
@@ -321,7 +318,9 @@ onBeforeRouteLeave(() => {
         </section>
         <PartCircuits :file="draft.file" :saved="editor.dirty.value ? null : saved" @parted="parted" />
         <DrawnWork v-if="saved && isFilled && editor.dirty.value" :inside="saved.file" :drawn="draft.file" />
-        <EditAs v-model="drawn" />
+        <EditAs v-model="drawn"
+          ><KeepLayout v-if="draft.file.components.length > 1 && session.may('machines')" :loop="draft.file" :proposed="draft.name"
+        /></EditAs>
         <DrawingSheet
           v-if="drawn"
           v-model:selected="selected"
@@ -406,10 +405,6 @@ onBeforeRouteLeave(() => {
 .dropping {
   outline: 3px dashed var(--ink);
   outline-offset: -12px;
-}
-.empty {
-  max-width: 900px;
-  margin-top: 30px;
 }
 @media (max-width: 1000px) {
   .head {

@@ -1,9 +1,22 @@
 import { usualLoop } from '../catalogue/testLoops.js';
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { findCataloguePart, TUBE_KINDS, type CataloguePart, type TubeKind } from '../catalogue/parts.js';
 import { loopFindings } from '../build-checks/loopFindings.js';
 import type { LoopComponent, LoopFile } from '../loop-file/loopFile.js';
-import { addTube, bendTube, movePart, movePort, placePart, refuseTube, removeFromDrawing, snap } from './edit.js';
+import {
+  addTube,
+  bendTube,
+  broughtIn,
+  movePart,
+  movePort,
+  outsideCase,
+  placePart,
+  refuseTube,
+  removeFromDrawing,
+  snap,
+  turnRound,
+} from './edit.js';
 
 const kind = TUBE_KINDS[0] as TubeKind;
 const partOf = (loop: LoopFile, id: string): LoopComponent => loop.components.find((each) => each.id === id) as LoopComponent;
@@ -55,5 +68,43 @@ describe('drawing a loop', () => {
     const loop = removeFromDrawing(usualLoop(), 'processor');
     expect(loop.tubes.some(({ from, to }) => from[0] === 'processor' || to[0] === 'processor')).toBe(false);
     expect(loop.tubes.length).toBe(usualLoop().tubes.length - 2);
+  });
+});
+
+describe('a part that is turned round', () => {
+  const loop = usualLoop();
+  it('lies where it lay, its ports on the other side, and twice is as before', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...loop.components.map(({ id }) => id)), fc.constantFrom(0, 1, 2), (id, axis) => {
+        const once = turnRound(loop, id, axis as 0 | 1 | 2);
+        const before = loop.components.find((part) => part.id === id);
+        const now = once.components.find((part) => part.id === id);
+        if (before?.box) expect(now?.box).toBeDefined();
+        const twice = turnRound(once, id, axis as 0 | 1 | 2).components.find((part) => part.id === id);
+        for (const [port, at] of Object.entries(before?.ports ?? {}))
+          at.forEach((mm, index) => expect(twice?.ports[port]?.[index]).toBeCloseTo(mm, 9));
+        expect(once.components.filter((part) => part.id !== id).length).toBe(loop.components.length - 1);
+      }),
+      { numRuns: 30 },
+    );
+  });
+
+  it('keeps the liquid of its box, with every port inside the same span', () => {
+    const radiator = loop.components.find(({ kind }) => kind === 'radiator');
+    const turned = turnRound(loop, radiator?.id ?? '', 0).components.find(({ id }) => id === radiator?.id);
+    expect(turned?.box?.min[0]).toBeLessThan(turned?.box?.max[0] ?? 0);
+    expect(turned?.ports).not.toEqual(radiator?.ports);
+  });
+});
+
+describe('parts outside the case', () => {
+  it('are found once the case is made smaller, and come in without a part of them left outside', () => {
+    const wide = usualLoop();
+    const small = { ...wide, case: { name: 'slim', depth_mm: 250, height_mm: 220, width_mm: 120 } };
+    const lost = outsideCase(small);
+    expect(lost.length).toBeGreaterThan(0);
+    expect(outsideCase({ ...wide, case: 'large-tower' })).toEqual([]);
+    const back = lost.reduce((so, { id }) => broughtIn(so, id), small as typeof wide);
+    expect(outsideCase(back)).toEqual([]);
   });
 });

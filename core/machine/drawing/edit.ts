@@ -49,6 +49,62 @@ export function movePart(loop: LoopFile, id: string, by: Point): LoopFile {
   };
 }
 
+/** The corners of everything that is one piece: smallest and largest. */
+function spanOf(parts: readonly LoopComponent[]): readonly [min: Point, max: Point] {
+  const points = parts.flatMap((part) => [...Object.values(part.ports), ...(part.box ? [part.box.min, part.box.max] : [])]);
+  const edge = (axis: 0 | 1 | 2, pick: (...all: number[]) => number): number => pick(...points.map((point) => point[axis]));
+  return [
+    [edge(0, Math.min), edge(1, Math.min), edge(2, Math.min)],
+    [edge(0, Math.max), edge(1, Math.max), edge(2, Math.max)],
+  ];
+}
+
+/**
+ * Turns a part round along one axis, with what is one piece with it: its ports lie on the other side, its place stays. Bends of the tubes
+ * stay where they are.
+ */
+export function turnRound(loop: LoopFile, id: string, axis: 0 | 1 | 2): LoopFile {
+  const turned = new Set(ofOnePiece(loop, id));
+  const parts = loop.components.filter((part) => turned.has(part.id));
+  if (parts.length === 0) return loop;
+  const [min, max] = spanOf(parts);
+  const over = ([x, y, z]: Point): Point => {
+    const at: [number, number, number] = [x, y, z];
+    at[axis] = min[axis] + max[axis] - at[axis];
+    return at;
+  };
+  return {
+    ...loop,
+    components: loop.components.map((part) => {
+      if (!turned.has(part.id)) return part;
+      const ports = Object.fromEntries(Object.entries(part.ports).map(([port, at]) => [port, over(at)]));
+      if (!part.box) return { ...part, ports };
+      const [a, b] = [over(part.box.min), over(part.box.max)];
+      const corner = (pick: (one: number, other: number) => number): Point => [pick(a[0], b[0]), pick(a[1], b[1]), pick(a[2], b[2])];
+      return { ...part, ports, box: { ...part.box, min: corner(Math.min), max: corner(Math.max) } };
+    }),
+    tubes: loop.tubes.map((tube) => (!tube.inside && [...turned].some((each) => touches(tube, each)) ? drawnAnew(tube) : tube)),
+  };
+}
+
+/** Parts of which nothing lies inside the case any more, such as after it was made smaller: off the sheet no hand gets at them. */
+export const outsideCase = (loop: LoopFile): LoopComponent[] => {
+  const { depthMm, heightMm } = caseOf(loop);
+  return loop.components.filter((part) => {
+    const [min, max] = spanOf([part]);
+    return max[0] < 0 || min[0] > depthMm || max[1] < 0 || min[1] > heightMm;
+  });
+};
+
+/** Such a part, and what is one piece with it, moved to the nearest place inside. */
+export function broughtIn(loop: LoopFile, id: string): LoopFile {
+  const { depthMm, heightMm } = caseOf(loop);
+  const own = new Set(ofOnePiece(loop, id));
+  const [min, max] = spanOf(loop.components.filter((part) => own.has(part.id)));
+  const into = (low: number, high: number, most: number): number => (low < 0 ? -low : high > most ? Math.max(most - high, -low) : 0);
+  return movePart(loop, id, [into(min[0], max[0], depthMm), into(min[1], max[1], heightMm), 0]);
+}
+
 /** Sets one port's position. */
 export function movePort(loop: LoopFile, id: string, port: string, to: Point): LoopFile {
   const component = loop.components.find((each) => each.id === id);

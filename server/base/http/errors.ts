@@ -88,6 +88,7 @@ const CONSTRAINT_WORDS: Record<string, string> = {
   bench_name_once: 'There is already a bench of that name.',
   coolant_product_name_once: 'There is already a coolant of that name.',
   own_part_label_once: 'There is already a part of that name.',
+  loop_layout_name_once: 'There is already a layout of that name.',
   case_template_label_once: 'There is already a case of that name.',
   coolant_lot_once: 'That lot is already recorded for this coolant.',
   run_one_active_per_loop: 'This loop is already being commissioned; open the run in progress.',

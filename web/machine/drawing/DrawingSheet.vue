@@ -5,6 +5,7 @@ import { computed, markRaw, provide, ref, shallowRef, watch } from 'vue';
 import { ConnectionMode, VueFlow, useVueFlow, type Connection, type NodeDragEvent } from '@vue-flow/core';
 import '@vue-flow/core/dist/style.css';
 import { TUBE_KINDS, tubeKindOf, type CataloguePart, type TubeKind } from '@core/machine/catalogue/parts.js';
+import { shortName } from '@core/machine/catalogue/names.js';
 import { usualKind } from '@core/machine/catalogue/edit.js';
 import type { Place } from '@core/machine/catalogue/places.js';
 import { portPosition, type LoopFile, type Point } from '@core/machine/loop-file/loopFile.js';
@@ -13,7 +14,9 @@ import { caseOf } from '@core/machine/drawing/cases.js';
 import {
   addTube,
   bendTube,
+  broughtIn,
   DRAWING,
+  outsideCase,
   movePart,
   placePart,
   placeUnit,
@@ -168,6 +171,12 @@ function step(by: number): void {
   const at = selected.value === null ? -1 : reach.value.indexOf(selected.value);
   selected.value = reach.value[(at + by + reach.value.length) % Math.max(1, reach.value.length)] ?? null;
 }
+/** parts off the sheet, such as after the case was made smaller */
+const lost = computed(() => outsideCase(props.loop));
+function bringIn(id: string): void {
+  change(broughtIn(props.loop, id));
+  selected.value = id;
+}
 const chosenTube = computed(() => props.loop.tubes.find(({ id }) => id === selected.value) ?? null);
 watch(chosenTube, (tube) => {
   const known = tube && tubeKindOf(tube);
@@ -232,6 +241,12 @@ watch(chosenTube, (tube) => {
         <input v-model.number="fans" type="range" min="0.1" max="1" step="0.01" aria-label="Fan speed" />
       </label>
       <p v-if="said" role="alert" class="said">{{ said }}</p>
+      <div v-if="lost.length > 0" class="said" role="status">
+        <p>{{ lost.length === 1 ? 'One part lies outside the case:' : `${lost.length} parts lie outside the case:` }}</p>
+        <p v-for="part in lost" :key="part.id">
+          {{ shortName(part) }} <button type="button" class="link" @click="bringIn(part.id)">bring it in</button>
+        </p>
+      </div>
       <SelectionPanel v-if="selected" :key="selected" :loop="loop" :selected="selected" @change="change" @remove="remove" />
       <template v-else>
         <p class="quiet">
@@ -264,6 +279,10 @@ watch(chosenTube, (tube) => {
   height: 590px;
   background: var(--sheet);
   border-radius: 3px;
+}
+.link {
+  text-decoration: underline;
+  min-height: 44px;
 }
 .room {
   width: 100%;

@@ -8,7 +8,7 @@ import { TUBE_KINDS, tubeKindOf } from '@core/machine/catalogue/parts.js';
 import { partName, tubeLengthMm, type Closure, type LoopFile, type Point } from '@core/machine/loop-file/loopFile.js';
 import { tubeVolumeMl } from '@core/machine/loop-file/volume.js';
 import { changePart } from '@core/machine/catalogue/edit.js';
-import { bendTube, changeTube, movePart, movePort } from '@core/machine/drawing/edit.js';
+import { bendTube, changeTube, movePart, movePort, turnRound } from '@core/machine/drawing/edit.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import { useNotices } from '../../base/shell/notices.js';
 import NumberField from '../../base/units/NumberField.vue';
@@ -69,6 +69,11 @@ function setKind(key: string): void {
   const kind = TUBE_KINDS.find((each) => each.key === key);
   if (kind && tube.value) emit('change', changeTube(props.loop, tube.value.id, { bore_mm: kind.boreMm, outer_mm: kind.outerMm, material: kind.material })); // prettier-ignore
 }
+const TURNS = [
+  { axis: 0, words: say('turned front to back') },
+  { axis: 1, words: say('turned upside down') },
+  { axis: 2, words: say('turned to the other side') },
+] as const;
 const own = useOwnParts();
 const submit = useSubmit();
 const notices = useNotices();
@@ -98,6 +103,17 @@ const CLOSURES = [
     <h2>{{ partName(part) }}</h2>
     <p class="quiet">Left edge, height of its bottom, depth from the blind side.</p>
     <PointFields :at="corner" @set="place" />
+    <div class="row turn" role="group" aria-label="Turn it round">
+      <button
+        v-for="{ axis, words } in TURNS"
+        :key="axis"
+        type="button"
+        class="link"
+        @click="emit('change', turnRound(loop, part.id, axis))"
+      >
+        {{ words }}
+      </button>
+    </div>
     <div class="two">
       <NumberField
         :model-value="part.volume_ml"
@@ -177,6 +193,13 @@ const CLOSURES = [
 </template>
 
 <style scoped>
+.turn {
+  gap: 4px 16px;
+}
+.link {
+  text-decoration: underline;
+  min-height: 44px;
+}
 .hands {
   display: flex;
   gap: 8px;

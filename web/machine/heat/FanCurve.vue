@@ -75,7 +75,7 @@ const verdict = computed(() => {
       :width="width"
       :height="HEIGHT"
       role="img"
-      aria-label="Fan speed over coolant temperature"
+      aria-label="The fans’ curve over the coolant’s temperature"
     >
       <g class="grid">
         <template v-for="speed in [0, 0.5, 1]" :key="speed">

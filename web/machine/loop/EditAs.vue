@@ -7,6 +7,7 @@ const drawn = defineModel<boolean>({ required: true });
   <div class="row edit-as" role="group" aria-label="Edit the loop as">
     <button type="button" :class="{ now: !drawn }" :aria-pressed="!drawn" @click="drawn = false">List in flow order</button>
     <button type="button" :class="{ now: drawn }" :aria-pressed="drawn" @click="drawn = true">Drawing in the case</button>
+    <slot />
   </div>
 </template>
 
