@@ -69,6 +69,7 @@ const MEANS: Readonly<Record<string, string>> = {
   benches: 'bench',
   items: 'store_item',
   layouts: 'loop_layout',
+  'kit-learned': 'kit_learned',
   lots: 'fitted_part',
   productId: 'coolant_product',
   coolantProductId: 'coolant_product',

@@ -7,7 +7,7 @@ import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import type { ProcedureTemplate, StepTemplate } from '@core/bench/runs/template.js';
 import { useSession } from '../workshop/people/sessionStore.js';
-import { call, get } from '../base/http/api.js';
+import { call, get, wordsOf } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
 import { useSubmit } from '../base/http/useSubmit.js';
 import { useNotices } from '../base/shell/notices.js';
@@ -23,7 +23,7 @@ const session = useSession();
 const notices = useNotices();
 const dates = useDates();
 const submit = useSubmit();
-const { data: answer, problem, take } = usePage((signal) => get<ProceduresAnswer>(`/procedures?kind=${kind.value}`, signal), kind);
+const { data: answer, problem, take, load } = usePage((signal) => get<ProceduresAnswer>(`/procedures?kind=${kind.value}`, signal), kind);
 const draft = ref<ProcedureTemplate | null>(null);
 const note = ref('');
 const open = ref<string | null>('kit');
@@ -31,6 +31,18 @@ const open = ref<string | null>('kit');
 const against = ref(0);
 
 const isLead = computed(() => session.account?.role === 'lead');
+async function strike({ id, name }: ProceduresAnswer['learned'][number]): Promise<void> {
+  try {
+    await call('DELETE', `/kit-learned/${id}`, {});
+    notices.say(say('{name} is not asked for any more.', { name }), async () => {
+      await call('POST', `/kit-learned/${id}/back`, {});
+      await load();
+    });
+    await load();
+  } catch (error) {
+    notices.say(wordsOf(error));
+  }
+}
 const newest = computed(() => answer.value?.versions[0] ?? null);
 const shown = computed(() => draft.value ?? newest.value?.template ?? answer.value?.standard ?? null);
 /** the step in the middle; where it was taken out, the first */
@@ -156,6 +168,20 @@ async function save(): Promise<void> {
             <ins v-if="each.after && each.what !== 'step'">{{ each.after }}</ins>
           </li>
         </ul>
+        <h2 class="mt-6">Learned for the kit</h2>
+        <p v-if="answer.learned.length === 0" class="quiet mt-2">
+          Nothing yet. What is said to be missing in the middle of a job is asked for in the next kit.
+        </p>
+        <ul class="plain-list mt-2">
+          <li v-for="line in answer.learned" :key="line.id" class="spread">
+            <span
+              >{{ line.name }} <span class="quiet">missing {{ dates.day(line.on) }}</span></span
+            >
+            <button v-if="isLead" type="button" class="link" :aria-label="`${line.name} is not asked for`" @click="strike(line)">
+              not asked for
+            </button>
+          </li>
+        </ul>
         <h2 class="mt-6">Versions</h2>
         <ul class="plain-list quiet mt-2">
           <li v-for="version in answer.versions" :key="version.number" class="figures">
@@ -204,6 +230,10 @@ h1 small {
 [aria-current='step'] {
   background: var(--ink);
   color: var(--ground);
+}
+.link {
+  text-decoration: underline;
+  min-height: 44px;
 }
 .changes li {
   padding: 8px 0;

@@ -43,6 +43,8 @@ export interface ProcedureInput {
   readonly fanStacks?: FanStacks;
   /** the machine's own plugs; missing or null: those that any machine has */
   readonly connectors?: OwnConnectors | null;
+  /** what was missing in earlier jobs of this kind */
+  readonly kitLearned?: readonly string[];
   /** pumps of the machine's other loops */
   readonly pumpsBeside?: readonly PumpBeside[];
   /** what stood on the bags of what is fitted, place by place */
@@ -110,6 +112,7 @@ export function buildProcedure(input: ProcedureInput): Procedure {
       service,
       pumpsBeside: input.pumpsBeside ?? [],
       connectors: input.connectors ?? null,
+      kitLearned: input.kitLearned ?? [],
       bottles: input.order?.bottles ?? null,
       coolantName: input.coolantName,
       facts,

@@ -110,6 +110,18 @@ function findings({ does }: StepTemplate, { loop, service }: ExpandWith): CheckI
   }));
 }
 
+/** What was missing once lies ready from then on, whatever a lead's version says. */
+const missedBefore = ({ does }: StepTemplate, { kitLearned }: ExpandWith): CheckItem[] =>
+  (does ?? []).includes('lays-out')
+    ? kitLearned.map((name) => ({
+        id: `missed:${name.toLowerCase()}`.slice(0, 120),
+        text: say('Missing the last time: {name}', { name }),
+        together: say('All of it lies here'),
+        group: say('Learned'),
+        mayNotApply: true,
+      }))
+    : [];
+
 function stepOf(step: StepTemplate, given: ExpandWith, values: Record<Placeholder, string>): ProcedureStep {
   const has = hasReservoir(given.loop);
   const lead = has ? step.lead : (step.leadWithoutReservoir ?? step.lead);
@@ -124,7 +136,7 @@ function stepOf(step: StepTemplate, given: ExpandWith, values: Record<Placeholde
     title: sayText(step.title),
     lead: fillIn(lead, values),
     cautions: cautions.map((caution) => fillIn(caution, values)),
-    checks: [...findings(step, given), ...own],
+    checks: [...findings(step, given), ...own, ...missedBefore(step, given)],
     timers: timers.flatMap(({ id, label, minutes }) =>
       minutes === 'wet'
         ? given.wetSeconds === null

@@ -33,6 +33,8 @@ export interface ExpandWith extends ConnectorsOf {
   readonly wetSeconds: number | null;
   /** runs whose joints were opened, where only those are looked at; null: all */
   readonly onlyJoints: readonly string[] | null;
+  /** what was missing in earlier jobs of this kind */
+  readonly kitLearned: readonly string[];
   /** screws of the fans, radiator by radiator, where somebody measured */
   readonly fanStacks: FanStacks | undefined;
 }

@@ -43,6 +43,11 @@ export interface Remark extends Made {
   readonly text: string;
 }
 
+/** what hands reached for and did not find */
+export interface Missed {
+  readonly name: string;
+}
+
 /** a connector that no sheet knew */
 export interface AlsoPulled extends Made {
   readonly line: string;

@@ -9,6 +9,7 @@ import { startContents } from './book.js';
 import type { Procedure, StepKind } from './procedure.js';
 import type {
   AlsoPulled,
+  Missed,
   PourFrom,
   OutflowWay,
   Made,
@@ -67,6 +68,8 @@ export interface RunState {
   readonly leaks: Leak[];
   readonly spills: Spill[];
   readonly fillTroubles: FillTrouble[];
+  /** what was missing from the kit */
+  readonly missed: (Missed & Made)[];
   /** connectors that no sheet knew, in the order they were pulled */
   readonly alsoPulled: AlsoPulled[];
   /** loads that hang on the supply although liquid goes in; null: they are pulled */
@@ -138,6 +141,7 @@ export const emptyState = (procedure: Procedure): RunState => ({
   leaks: [],
   spills: [],
   fillTroubles: [],
+  missed: [],
   alsoPulled: [],
   loadsStay: null,
   overrides: [],

@@ -139,6 +139,8 @@ const OF_ROUTE: Readonly<Record<Right, readonly string[]>> = {
   ],
   lead: [
     'PUT /workshop',
+    'DELETE /kit-learned/:id',
+    'POST /kit-learned/:id/back',
     'PUT /workshop/rates',
     'PUT /first-week',
     'POST /first-week/sample',

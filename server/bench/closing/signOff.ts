@@ -16,6 +16,7 @@ import { exchangeWords } from '../../../core/edge/words/exchange.js';
 import { restartPaste } from '../../workshop/due-dates/paste.js';
 import { closeService } from '../services/close.js';
 import { pastedIn } from './pasted.js';
+import { learnKit } from '../procedures/kitLearned.js';
 import { keepRings } from './rings.js';
 import { keepConnectorsOfRun } from './connectors.js';
 import { tellOthers } from '../services/tell.js';
@@ -89,6 +90,7 @@ export async function signOff(ask: Ask, input: SignOffInput) {
     ...{ systemId: names.systemId, loopId: row.loopId, on: filledOn, personId: account.personId, at: now },
     ...pastedIn(state, row.procedure),
   });
+  await learnKit(scope, account.workshopId, row.procedure.service?.kind ?? 'commissioning', state, dayIn(account.timeZone, now));
   await keepConnectorsOfRun(scope, names.systemId, asBuilt.file, row.procedure, state);
   if (!row.procedure.service) {
     await keepFitted(scope, state.service, {

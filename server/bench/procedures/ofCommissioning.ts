@@ -13,6 +13,7 @@ import { connectorsFor } from '../../machine/electrical/connectors.js';
 import { pumpsBeside } from '../../machine/loops/circuits.js';
 import { orderFor, productOf } from '../../workshop/coolants/products.js';
 import { fittedIn } from '../../workshop/lots/lots.js';
+import { learnedFor } from './kitLearned.js';
 import { newestProcedure } from '../runs/procedures.js';
 
 interface CommissioningOf extends Pick<RunCreate, 'loopId' | 'schools' | 'openedJoints' | 'lostMl'> {
@@ -37,6 +38,7 @@ export async function commissioningProcedure(scope: Scope, of: CommissioningOf):
     liquid: liquidOf(product),
     pumpsBeside: await pumpsBeside(scope, of.loopId),
     connectors: await connectorsFor(scope, of.loopId),
+    kitLearned: (await learnedFor(scope, 'commissioning')).map(({ name }) => name),
     fitted: await fittedIn(scope, of.loopId),
     fanStacks: await fanStacksOf(scope, of.loopId),
     fromCooler: of.kind === 'into-loop',

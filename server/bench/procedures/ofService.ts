@@ -23,6 +23,7 @@ import { leftBefore } from '../../machine/loops/leftBefore.js';
 import { miscible, orderFor, productOf } from '../../workshop/coolants/products.js';
 import { fittedIn } from '../../workshop/lots/lots.js';
 import { leftUnfinished } from '../runs/contents.js';
+import { learnedFor } from './kitLearned.js';
 import { newestProcedure } from '../runs/procedures.js';
 
 interface ProcedureFor {
@@ -101,6 +102,7 @@ export async function serviceProcedure(scope: Scope, given: ProcedureFor): Promi
     liquid: liquidOf(product ?? undefined),
     pumpsBeside: await pumpsBeside(scope, given.loopId),
     connectors: await connectorsFor(scope, given.loopId),
+    kitLearned: (await learnedFor(scope, given.kind)).map(({ name }) => name),
     ...(contents ? { start: contents } : {}),
     fitted: await fittedIn(scope, given.loopId),
     ...(given.openedJoints.length > 0 ? { opened: { joints: given.openedJoints, lostMl: 0 } } : {}),

@@ -32,7 +32,7 @@ const start = async (): Promise<Run['run']> => {
 describe('the workshop’s procedure', () => {
   it('begins with the standard one', async () => {
     const { body } = await lead.get<Versions>('/procedures');
-    expect(body).toEqual({ standard: STANDARD_TEMPLATE, versions: [] });
+    expect(body).toEqual({ standard: STANDARD_TEMPLATE, versions: [], learned: [] });
     expect((await start()).procedure.templateNumber).toBeUndefined();
   });
 

@@ -7,6 +7,7 @@ import { person } from '../../base/database/tables/people.js';
 import type { Scope } from '../../base/database/client.js';
 import { type Ask } from '../../base/http/context.js';
 import { stale } from '../../base/http/errors.js';
+import { learnedFor } from '../procedures/kitLearned.js';
 import { procedureVersion } from '../../base/database/tables/runs.js';
 
 /** The kind that an address asks for; the commissioning where it names none. */
@@ -31,7 +32,7 @@ async function versionsOf(scope: Scope, kind: ProcedureKind) {
     .innerJoin(person, eq(person.id, procedureVersion.personId))
     .where(eq(procedureVersion.kind, kind))
     .orderBy(desc(procedureVersion.number));
-  return { standard: standardProcedure(kind), versions };
+  return { standard: standardProcedure(kind), versions, learned: await learnedFor(scope, kind) };
 }
 
 /** What the next run of a kind is made from: the newest version, or null for the standard procedure. */

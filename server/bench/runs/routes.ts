@@ -12,6 +12,7 @@ import { append } from './append.js';
 import { benchesNow, loopsOnBenches } from './benches.js';
 import { loadEvents } from './folds.js';
 import { readRecord, readRun } from './runs.js';
+import { askFor } from '../procedures/kitLearned.js';
 import { addProcedure, listProcedures } from './procedures.js';
 
 const afterSchema = Joi.object({ after: Joi.string().pattern(/^\d{1,9}$/, 'a number') });
@@ -26,6 +27,8 @@ export function runRoutes(routes: Routes): void {
   routes.get<BenchesAnswer>('/benches', benchesNow);
   routes.get<{ loops: LoopOnBench[] }>('/benches/loops', async (ask) => ({ loops: await loopsOnBenches(ask) }));
   routes.get<ProceduresAnswer>('/procedures', listProcedures);
+  routes.delete('/kit-learned/:id', (ask) => askFor(ask, false));
+  routes.post('/kit-learned/:id/back', (ask) => askFor(ask, true));
   routes.post<ProceduresAnswer>('/procedures', (ask) => addProcedure(ask, bodyAs<TemplateCreate>(ask.request, templateCreateSchema)));
   routes.get<RunAnswer>('/runs/:id', (ask) => readRun(ask, idFrom(ask.request, 'id', 'run')));
   routes.get<{ events: RunEvent[] }>('/runs/:id/events', async (ask) => ({

@@ -19,7 +19,8 @@ const show = (number: number | null): string => {
   const scale = isStoredUnit(unit) ? scaleOf(unit) : null;
   const asIs = scale === null || (scale.factor === 1 && scale.zero === 0);
   // what a product of two figures leaves behind the sixth decimal is nobody's figure
-  const text = asIs || !isStoredUnit(unit) ? String(Number(number.toFixed(6))) : String(Number(shownIn(unit, number).toFixed(scale.more + 1)));
+  const text =
+    asIs || !isStoredUnit(unit) ? String(Number(number.toFixed(6))) : String(Number(shownIn(unit, number).toFixed(scale.more + 1)));
   return reading().language === 'de' ? text.replace('.', ',') : text;
 };
 const text = ref(show(value.value));

@@ -48,6 +48,7 @@ const is = (name: RunDialog) =>
     },
   });
 const noting = is('note');
+const missing = is('missed');
 const deviating = is('deviation');
 const overriding = is('override');
 const staying = is('stays-open');
@@ -73,6 +74,14 @@ function override(reason: string): void {
     button="Write it down"
     :least="1"
     @say="say({ type: 'note', step: props.step, text: $event })"
+  />
+  <ReasonDialog
+    v-model="missing"
+    title="Missing from the kit"
+    label="What you reached for"
+    button="Ask for it next time"
+    :least="2"
+    @say="say({ type: 'missed', name: $event.slice(0, 120) })"
   />
   <ReasonDialog
     v-model="deviating"

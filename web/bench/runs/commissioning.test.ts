@@ -38,9 +38,9 @@ describe('the steps as ticks', () => {
     const run = new TestRun().upTo('close');
     const screen = mountScreen(StepTicks, { props: { procedure: run.procedure, state: run.state, shown: 'close' } });
     const buttons = screen.findAll('button');
-    expect(buttons[2]?.attributes('aria-current')).toBe('step');
+    expect(buttons[3]?.attributes('aria-current')).toBe('step');
     expect(buttons[0]?.attributes('disabled')).toBeUndefined();
-    expect(buttons[5]?.attributes('disabled')).toBeDefined();
+    expect(buttons[6]?.attributes('disabled')).toBeDefined();
     await buttons[0]?.trigger('click');
     expect(screen.emitted('look')).toEqual([['kit']]);
   });

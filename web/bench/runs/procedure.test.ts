@@ -67,9 +67,13 @@ describe('the procedure of the workshop', () => {
             body: {
               standard: STANDARD_TEMPLATE,
               versions: [{ ...version, number: 2, template: (body as { template: ProcedureTemplate }).template }, version],
+              learned: [],
             },
           }
-        : { status: 200, body: { standard: STANDARD_TEMPLATE, versions: [version] } },
+        : {
+            status: 200,
+            body: { standard: STANDARD_TEMPLATE, versions: [version], learned: [{ id: 'k1', name: 'Long hex key', on: '2026-03-01' }] },
+          },
     );
   });
 
@@ -78,6 +82,16 @@ describe('the procedure of the workshop', () => {
     expect(wordsOf(screen)).toContain('version 1');
     expect(wordsOf(screen)).toMatch(/Fill, lead changed Pour slowly.*Slowly\./);
     expect(wordsOf(screen)).toContain('Only the lead changes the procedure');
+  });
+
+  it('shows what the kit learned, and strikes a line out', async () => {
+    const screen = await open('lead');
+    expect(wordsOf(screen)).toContain('Long hex key');
+    await screen
+      .findAll('button')
+      .find((each) => each.text() === 'not asked for')
+      ?.trigger('click');
+    expect(asked.some(({ method, path }) => method === 'DELETE' && path === '/kit-learned/k1')).toBe(true);
   });
 
   it('becomes a new version with a reason', async () => {

@@ -106,7 +106,7 @@ describe('a signed record', () => {
     const run = new TestRun().say({ type: 'note', step: 'kit', text: 'wrong note' });
     run.say({ type: 'withdrawn', event: run.events[0]?.id ?? '' }).say({ type: 'deviation', step: 'kit', reason: 'laid out yesterday' });
     run.tick('flush').say({ type: 'step-done', step: 'flush' });
-    for (const step of ['close', 'isolate']) run.finish(step);
+    for (const step of ['assemble', 'close', 'isolate']) run.finish(step);
     run.dryTest().finish('dry').pourAll().finish('fill').runTimer('wet', 'wet-run', 600).finish('wet').bleed().finish('bleed');
     run.runTimer('power', 'firmware', 900).finish('power').measure().finish('baseline').say({ type: 'signed-off', remark: '' });
     const screen = await shown(run);

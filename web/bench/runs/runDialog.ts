@@ -1,6 +1,7 @@
 /** Dialogs of a run: what can be said at any time. */
 export type RunDialog =
   | 'note'
+  | 'missed'
   | 'deviation'
   | 'trouble'
   | 'override'

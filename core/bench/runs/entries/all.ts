@@ -25,6 +25,7 @@ import { leakMended, type LeakMendedEntry } from './leakMended.js';
 import { leakRetested, type LeakRetestedEntry } from './leakRetested.js';
 import { level, type LevelEntry } from './level.js';
 import { lost, type LostEntry } from './lost.js';
+import { missed, type MissedEntry } from './missed.js';
 import { note, type NoteEntry } from './note.js';
 import { outflow, type OutflowEntry } from './outflow.js';
 import { owed, type OwedEntry } from './owed.js';
@@ -90,6 +91,7 @@ export type RunEventBody =
   | LeakRetestedEntry
   | LevelEntry
   | LostEntry
+  | MissedEntry
   | NoteEntry
   | OutflowEntry
   | OwedEntry
@@ -156,6 +158,7 @@ export const ENTRIES: { readonly [T in RunEventType]: EntryDefinition<BodyOf<T>>
   'leak-retested': leakRetested,
   level,
   lost,
+  missed,
   note,
   outflow,
   owed,
