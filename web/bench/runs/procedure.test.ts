@@ -91,6 +91,7 @@ describe('the procedure of the workshop', () => {
       .findAll('button')
       .find((each) => each.text() === 'not asked for')
       ?.trigger('click');
+    await settle();
     expect(asked.some(({ method, path }) => method === 'DELETE' && path === '/kit-learned/k1')).toBe(true);
   });
 
