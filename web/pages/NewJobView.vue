@@ -212,6 +212,7 @@ async function book(): Promise<void> {
             :build="isBuild"
             :model-value="form"
             :baseline-flow-lph="history.baselineFlowLph"
+            :dyes="history.dyes"
             :at="submit.at"
             @update:model-value="Object.assign(form, $event)"
           >

@@ -8,6 +8,7 @@ import { computed } from 'vue';
 import { useSession } from '../workshop/people/sessionStore.js';
 import BaselineStep from '../bench/baseline/BaselineStep.vue';
 import BleedStep from '../bench/air/BleedStep.vue';
+import DyeForm from '../bench/filling/DyeForm.vue';
 import FillStep from '../bench/filling/FillStep.vue';
 import TopUp from '../bench/filling/TopUp.vue';
 import PartTestStep from '../bench/leak-testing/PartTestStep.vue';
@@ -82,6 +83,13 @@ const procedure = computed(() => props.answer.run.procedure);
     :liquid="liquid"
     :colour="colour"
     :air-at-most-ml="step.kind === 'bleed' ? airAtMostMl : null"
+    @send="emit('send', $event)"
+  />
+  <DyeForm
+    v-if="['fill', 'bleed'].includes(step.kind) && !refilling && !leaksFirst"
+    :procedure="procedure"
+    :state="state"
+    :locked="locked"
     @send="emit('send', $event)"
   />
   <ServiceStep

@@ -4,6 +4,7 @@ import type { TakeOutPlan } from '../../physics/draining/takeOut.js';
 import type { LoopChange } from '../../machine/loop-change/loopChange.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { Volume } from '../../machine/loop-file/volume.js';
+import type { Dye } from '../../machine/liquids/dye.js';
 import type { Mix, MixVerdict } from '../../machine/liquids/mixing.js';
 import type { Kept } from '../../physics/contents/kept.js';
 import type { Shares } from '../../physics/contents/shares.js';
@@ -130,7 +131,12 @@ export interface ServiceFacts {
   readonly beside?: readonly BesideWork[];
   readonly items: readonly InspectItem[];
   readonly rigid: boolean;
-  readonly old: { readonly productId: string; readonly name: string } | null;
+  readonly old: {
+    readonly productId: string;
+    readonly name: string;
+    /** dye that went into it; missing: none that is known */
+    readonly dyes?: readonly Dye[];
+  } | null;
   /** every coolant of the shelf against what is inside */
   readonly mixes: readonly Mix[];
   readonly targetOldFraction: number;

@@ -1,4 +1,5 @@
 import type { Suspect } from '../../workshop/lots/suspects.js';
+import type { Dye } from '../../machine/liquids/dye.js';
 import type { RinseLiquid, Clarity } from '../../machine/liquids/rinsing.js';
 import type { Flow, LedgerVerdict } from '../../physics/contents/ledger.js';
 import type { OwedKind } from '../../workshop/due-dates/owed.js';
@@ -42,6 +43,9 @@ export interface CheckState {
 export interface Remark extends Made {
   readonly text: string;
 }
+
+/** dye that went in */
+export type Dyed = Dye;
 
 /** what hands reached for and did not find */
 export interface Missed {

@@ -9,6 +9,7 @@ import { startContents } from './book.js';
 import type { Procedure, StepKind } from './procedure.js';
 import type {
   AlsoPulled,
+  Dyed,
   Missed,
   PourFrom,
   OutflowWay,
@@ -68,6 +69,8 @@ export interface RunState {
   readonly leaks: Leak[];
   readonly spills: Spill[];
   readonly fillTroubles: FillTrouble[];
+  /** dye that went in */
+  readonly dyes: (Dyed & Made)[];
   /** what was missing from the kit */
   readonly missed: (Missed & Made)[];
   /** connectors that no sheet knew, in the order they were pulled */
@@ -141,6 +144,7 @@ export const emptyState = (procedure: Procedure): RunState => ({
   leaks: [],
   spills: [],
   fillTroubles: [],
+  dyes: [],
   missed: [],
   alsoPulled: [],
   loadsStay: null,

@@ -118,6 +118,7 @@ export type MisfitFact =
         | 'test-air-again'
         | 'run-it-first'
         | 'say-which-part'
+        | 'dye-last'
         | 'fix-day-past'
         | 'not-a-service'
         | 'nothing-read';

@@ -130,6 +130,7 @@ const WHY: Messages<WhyCode> = {
   'test-air-again': 'it was found with air: start the air test again, and let it pass',
   'run-it-first': 'run it first, with a dry towel under that joint, then look',
   'say-which-part': 'say which part is suspected',
+  'dye-last': 'dye goes in last: the loop holds nothing yet',
   'fix-day-past': 'the day of the final fix lies behind us',
   'not-a-service': 'this run commissions a loop; such an entry belongs to a service',
   'no-entry': 'there is no such entry in this run',

@@ -1,3 +1,4 @@
+import type { Dye } from '../../machine/liquids/dye.js';
 import type { InsideNow } from '../../physics/live-book/insideNow.js';
 import type { Suspect } from '../lots/suspects.js';
 import type { LoopChange } from '../../machine/loop-change/loopChange.js';
@@ -126,6 +127,8 @@ export interface LoopHistory {
   readonly coolantName: string | null;
   readonly coolantClass: CoolantClass | null;
   readonly lifeMonths: number | null;
+  /** dye that went into it with its last fill */
+  readonly dyes: readonly Dye[];
   readonly baselineFlowLph: number | null;
   readonly risenK: number | null;
   /** its coolant’s date comes so soon, or in the hot months, that it is changed while it is here; null: it can wait */

@@ -9,7 +9,7 @@ import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import type { LoopContents } from '../../../core/physics/live-book/loopContents.js';
 import type { BesideWork } from '../../../core/workshop/jobs/beside.js';
 import type { JobKind } from '../../../core/workshop/jobs/kinds.js';
-import { eq } from 'drizzle-orm';
+import { desc, eq } from 'drizzle-orm';
 import type { Scope } from '../../base/database/client.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import { loopRevision } from '../../base/database/tables/loops.js';
@@ -66,10 +66,11 @@ export async function serviceProcedure(scope: Scope, given: ProcedureFor): Promi
   const poured = given.pourId ? await productOf(scope, given.pourId) : product;
   const shelf = await scope.select().from(coolantProduct);
   const [filled] = await scope
-    .select({ id: fill.id })
+    .select({ dyes: fill.dyes })
     .from(fill)
     .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
     .where(eq(loopRevision.loopId, given.loopId))
+    .orderBy(desc(fill.filledOn), desc(fill.createdAt))
     .limit(1);
   const left = given.atMark ? [] : await leftBefore(scope, given.loopId);
   const contents = given.start ?? (given.atMark ? null : await contentsOf(scope, given.loopId));
@@ -89,7 +90,7 @@ export async function serviceProcedure(scope: Scope, given: ProcedureFor): Promi
     ...(given.change ? { change: given.change } : {}),
     ...(await followedBy(scope, product, given.pourId)),
     ...(given.beside ? { beside: given.beside } : {}),
-    old: product ? { productId: product.id, name: product.name } : null,
+    old: product && { productId: product.id, name: product.name, ...(filled?.dyes.length ? { dyes: filled.dyes } : {}) },
     mixes: shelf.map((each) => mayMix(product && miscible(product), miscible(each))),
   });
   const ours = await newestProcedure(scope, given.kind);

@@ -1,3 +1,4 @@
+import { dyesTogether } from '../../../core/machine/liquids/dye.js';
 import { isSeenBled } from '../../../core/bench/runs/criteria.js';
 import type { Volume } from '../../../core/machine/loop-file/volume.js';
 import type { TaughtFill } from '../../../core/physics/learning/ownLoop.js';
@@ -40,6 +41,7 @@ export async function openDates(
     ...{ systemId, loopId: row.loopId, revisionId, jobId, runId: row.id },
     ...{ productId, lotId, filledOn, pouredMl: poured },
     seenBled: isSeenBled(state),
+    dyes: dyesTogether(state.dyes),
     ...refill,
   });
 }

@@ -1,4 +1,5 @@
 import type { Volume } from '../../../core/machine/loop-file/volume.js';
+import type { Dye } from '../../../core/machine/liquids/dye.js';
 import type { TaughtFill } from '../../../core/physics/learning/ownLoop.js';
 import { and, eq, sql } from 'drizzle-orm';
 import type { Scope } from '../../base/database/client.js';
@@ -19,6 +20,8 @@ export interface FillMade extends Omit<FillFacts, 'fillId'> {
   readonly rinseMl?: number;
   /** what it teaches of the loop's volumes; nothing where it did not begin dry */
   readonly taught?: TaughtFill | null;
+  /** dye that went into it */
+  readonly dyes?: readonly Dye[];
   /** what the drain before it left inside */
   readonly left?: Volume | null;
 }
@@ -35,6 +38,7 @@ export async function fillLoop(scope: Scope, made: FillMade): Promise<{ serviceD
     .values({
       ...{ workshopId, revisionId, jobId, runId, productId, lotId, filledOn, pouredMl, drainedMl, rinses, rinseMl },
       ...(taught ? { taughtMl: taught.volumeMl, taughtSdMl: taught.sdMl } : {}),
+      ...(made.dyes && made.dyes.length > 0 ? { dyes: made.dyes } : {}),
       ...(left ? { leftMl: left.volumeMl, leftSdMl: left.sdMl } : {}),
       ...(intervalShare === undefined ? {} : { intervalShare, intervalReason }),
       createdAt: made.at,

@@ -25,7 +25,7 @@ async function cameWith(scope: Scope, loopId: string): Promise<{ filledOn: strin
 /** What is known of the loop's liquid and baseline, for the advice on scope. */
 export async function loopHistory({ scope, today }: Pick<Ask, 'scope' | 'today'>, loopId: string) {
   const [last] = await scope
-    .select({ filledOn: fill.filledOn, productId: fill.productId })
+    .select({ filledOn: fill.filledOn, productId: fill.productId, dyes: fill.dyes })
     .from(fill)
     .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
     .where(eq(loopRevision.loopId, loopId))
@@ -53,6 +53,7 @@ export async function loopHistory({ scope, today }: Pick<Ask, 'scope' | 'today'>
     coolantName: product?.name ?? null,
     coolantClass: product?.coolantClass ?? null,
     lifeMonths: product ? (product.sheetLifeMonths ?? COOLANT_CLASSES[product.coolantClass].baseLifeMonths) : null,
+    dyes: last?.dyes ?? [],
     baselineFlowLph: measured.find(({ reading }) => reading.flowLph !== null)?.reading.flowLph ?? null,
     risenK: risenOf(measured),
     dueSoon: due ? comesSoon(coolantDueOn(due), today, await hotSeasonOf(scope)) : null,

@@ -114,6 +114,7 @@ function override(reason: string): void {
     v-if="which === 'colour'"
     :system-id="systemId"
     :job-id="jobId"
+    :dyes="[...(procedure.service?.old?.dyes ?? []), ...state.dyes]"
     @close="which = null"
     @read="say({ type: 'colour', ...$event })"
   />

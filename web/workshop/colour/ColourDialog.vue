@@ -6,6 +6,7 @@ import { COLOUR_VERDICTS, colourLimitWords, PATCH_WORDS, refusalWords } from '@c
 import { colourVerdict } from '@core/machine/liquids/colourDifference.js';
 import { findCard, PATCHES, readColour, type Patch, type Patches, type Photo, type Place } from '@core/machine/liquids/colourPhoto.js';
 import type { ColourRead } from '@core/machine/liquids/colourSchema.js';
+import { dyeWords, type Dye } from '@core/machine/liquids/dye.js';
 import { simulatedPhoto } from '@core/machine/liquids/simulatedPhoto.js';
 import { wordsOf } from '../../base/http/api.js';
 import DialogFocus from '../../base/look/DialogFocus.vue';
@@ -14,7 +15,12 @@ import { useSession } from '../people/sessionStore.js';
 import { sendPhoto } from '../photos/takePhoto.js';
 
 /** One photograph of the retained sample and the liquid before a white card: touched twice, it says whether the colour changed. */
-const props = defineProps<{ systemId: string; jobId: string | null }>();
+const props = defineProps<{
+  systemId: string;
+  jobId: string | null;
+  /** dye that went into this very loop; none: the sample of its lot is the reference */
+  dyes?: readonly Dye[];
+}>();
 const emit = defineEmits<{ close: []; read: [reading: ColourRead] }>();
 const session = useSession();
 
@@ -153,6 +159,10 @@ async function write(): Promise<void> {
     <v-card class="pa-6">
       <DialogFocus />
       <h2>Colour beside the retained sample</h2>
+      <p v-if="dyes && dyes.length > 0" class="dyed">
+        <strong>It was dyed</strong> ({{ dyeWords(dyes) }}): the sample of its lot is no reference. Stand the sample of this very loop
+        beside it; without one a photograph says nothing.
+      </p>
       <p class="order" aria-live="polite">{{ order }}</p>
       <div v-if="photo" class="look">
         <div class="picture" :style="{ maxWidth: `calc(54vh * ${photo.width / photo.height})` }">
@@ -218,6 +228,10 @@ async function write(): Promise<void> {
 </template>
 
 <style scoped>
+.dyed {
+  border-left: 5px solid var(--danger);
+  padding-left: 12px;
+}
 .order {
   font-size: 1.25rem;
   min-height: 2.4em;

@@ -5,6 +5,7 @@ import { formatIn } from '@core/base/units/display.js';
 import { DATA_SAFE, type DataSafe } from '@core/workshop/jobs/schema.js';
 import ChoiceRow from '../../base/look/ChoiceRow.vue';
 import NumberField from '../../base/units/NumberField.vue';
+import type { Dye } from '@core/machine/liquids/dye.js';
 import { colourWords } from '@core/edge/words/colour.js';
 import ColourDialog from '../colour/ColourDialog.vue';
 import SignTiles from './SignTiles.vue';
@@ -15,6 +16,8 @@ const form = defineModel<JobForm>({ required: true });
 defineProps<{
   systemId: string;
   baselineFlowLph: number | null;
+  /** dye that went into it with its last fill */
+  dyes?: readonly Dye[];
   at: (path: string) => string[];
   /** nothing was in it yet: wishes, no signs */ build?: boolean;
 }>();
@@ -43,6 +46,7 @@ const dataSafe = (Object.keys(DATA_SAFE) as DataSafe[]).map((value) => ({ value,
       v-if="comparing"
       :system-id="systemId"
       :job-id="null"
+      :dyes="dyes"
       @close="comparing = false"
       @read="
         form.colour = $event;

@@ -13,6 +13,7 @@ import { coolantRead, type CoolantReadEntry } from './coolantRead.js';
 import { correction, type CorrectionEntry } from './correction.js';
 import { deviation, type DeviationEntry } from './deviation.js';
 import { doubt, type DoubtEntry } from './doubt.js';
+import { dyed, type DyedEntry } from './dyed.js';
 import { drained, type DrainedEntry } from './drained.js';
 import { dryReading, type DryReadingEntry } from './dryReading.js';
 import { dryRestarted, type DryRestartedEntry } from './dryRestarted.js';
@@ -79,6 +80,7 @@ export type RunEventBody =
   | CorrectionEntry
   | DeviationEntry
   | DoubtEntry
+  | DyedEntry
   | DrainedEntry
   | DryReadingEntry
   | DryRestartedEntry
@@ -146,6 +148,7 @@ export const ENTRIES: { readonly [T in RunEventType]: EntryDefinition<BodyOf<T>>
   correction,
   deviation,
   doubt,
+  dyed,
   drained,
   'dry-reading': dryReading,
   'dry-restarted': dryRestarted,

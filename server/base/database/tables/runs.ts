@@ -2,6 +2,7 @@ import { readList, readObject } from '../../../../core/base/checking/stored.js';
 import type { BaselineReading } from '../../../../core/physics/diagnosis/reading.js';
 import type { TaughtVerdict } from '../../../../core/physics/learning/answers.js';
 import type { WaitsSince } from '../../../../core/workshop/jobs/waitFor.js';
+import type { Dye } from '../../../../core/machine/liquids/dye.js';
 import type { LooseEnd } from '../../../../core/workshop/due-dates/facts.js';
 import { readStoredEntry } from '../../../../core/bench/runs/log.js';
 import type { ProcedureKind } from '../../../../core/bench/procedures/procedureKinds.js';
@@ -194,6 +195,8 @@ export const fill = pgTable(
     taughtSdMl: doublePrecision('taught_sd_ml'),
     /** what the lead said of a fill that surprises; null: nothing */
     taughtVerdict: text('taught_verdict').$type<TaughtVerdict>(),
+    /** dye that went into it: the sample of its lot is no reference then */
+    dyes: stored<readonly Dye[]>('dyes', readList<Dye>('dye of a fill')).notNull().default([]),
     /** share of the usual interval that this fill may stay, because something was left inside; 1 where nothing was */
     intervalShare: doublePrecision('interval_share').notNull().default(1),
     intervalReason: stored<readonly LooseEnd[]>('interval_reason', readList<LooseEnd>('why an interval is short')).notNull().default([]),

@@ -1,0 +1,1 @@
+ALTER TABLE "fill" ADD COLUMN "dyes" jsonb DEFAULT '[]'::jsonb NOT NULL;
