@@ -61,16 +61,14 @@ export const STANDARD_TEMPLATE: ProcedureTemplate = {
       checks: [
         {
           id: 'drilled',
-          text: 'Holes drilled in the empty case only; chips blown and wiped out, edges smooth',
+          text: 'No hole drilled, or in the empty case only: chips blown and wiped out, edges smooth',
           group: 'The case',
-          mayNotApply: true,
         },
         { each: 'assembly' },
         {
           id: 'joined-outside',
-          text: 'What was joined outside the case held air on its own before it went in',
+          text: 'Nothing joined outside the case, or it held air on its own before it went in',
           group: 'Groups',
-          mayNotApply: true,
         },
       ],
     },
@@ -89,7 +87,7 @@ export const STANDARD_TEMPLATE: ProcedureTemplate = {
         { id: 'directions', text: 'Every block is fed at its inlet, the pump by its intake', group: 'Before the runs' },
         {
           id: 'tightest',
-          text: 'The shortest runs made first, fittings screwed in before their tubes where hands get at neither later: {tightest}',
+          text: 'Shortest runs first, fittings before their tubes where no hand comes later: {tightest}',
           group: 'Before the runs',
           mayNotApply: true,
         },

@@ -116,7 +116,7 @@ export function assemblyChecks({ loop, fanStacks }: Given): CheckItem[] {
 }
 
 /** how many of the runs are named that give way least */
-const NAMED = 3;
+const NAMED = 2;
 
 /** The shortest runs of a loop: they give way least, and are made while there is still room for hands. */
 export function tightestRuns(loop: LoopFile): string {

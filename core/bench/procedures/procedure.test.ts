@@ -83,7 +83,7 @@ describe('the procedure knows its own loop', () => {
   });
 
   it('says which runs give way least, so that they are made first', () => {
-    expect(texts(procedure, 'close').find((text) => text.startsWith('The shortest'))).toContain('reservoir → pump (10 mm)');
+    expect(texts(procedure, 'close').find((text) => text.startsWith('Shortest'))).toContain('reservoir → pump (10 mm)');
   });
 
   it('puts nothing together where parts that were in use are tested again', () => {

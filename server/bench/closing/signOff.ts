@@ -16,7 +16,7 @@ import { exchangeWords } from '../../../core/edge/words/exchange.js';
 import { restartPaste } from '../../workshop/due-dates/paste.js';
 import { closeService } from '../services/close.js';
 import { pastedIn } from './pasted.js';
-import { learnKit } from '../procedures/kitLearned.js';
+import { learnKit } from '../runs/kitLearned.js';
 import { keepRings } from './rings.js';
 import { keepConnectorsOfRun } from './connectors.js';
 import { tellOthers } from '../services/tell.js';

@@ -13,7 +13,7 @@ import { connectorsFor } from '../../machine/electrical/connectors.js';
 import { pumpsBeside } from '../../machine/loops/circuits.js';
 import { orderFor, productOf } from '../../workshop/coolants/products.js';
 import { fittedIn } from '../../workshop/lots/lots.js';
-import { learnedFor } from './kitLearned.js';
+import { learnedFor } from '../runs/kitLearned.js';
 import { newestProcedure } from '../runs/procedures.js';
 
 interface CommissioningOf extends Pick<RunCreate, 'loopId' | 'schools' | 'openedJoints' | 'lostMl'> {

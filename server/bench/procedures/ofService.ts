@@ -4,6 +4,7 @@ import type { ServiceFacts } from '../../../core/bench/runs/facts.js';
 import type { Procedure } from '../../../core/bench/runs/procedure.js';
 import { serviceFacts } from '../../../core/bench/services/serviceFacts.js';
 import { liquidOf } from '../../../core/machine/liquids/fluids.js';
+import type { Dye } from '../../../core/machine/liquids/dye.js';
 import { mayMix } from '../../../core/machine/liquids/mixing.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import type { LoopContents } from '../../../core/physics/live-book/loopContents.js';
@@ -23,7 +24,7 @@ import { leftBefore } from '../../machine/loops/leftBefore.js';
 import { miscible, orderFor, productOf } from '../../workshop/coolants/products.js';
 import { fittedIn } from '../../workshop/lots/lots.js';
 import { leftUnfinished } from '../runs/contents.js';
-import { learnedFor } from './kitLearned.js';
+import { learnedFor } from '../runs/kitLearned.js';
 import { newestProcedure } from '../runs/procedures.js';
 
 interface ProcedureFor {
@@ -59,19 +60,38 @@ async function followedBy(
   return next ? { follows: mayMix(inside && miscible(inside), miscible(next)).verdict } : {};
 }
 
+/** Dye of the last fill on record; null: there is none. */
+async function dyesOfLastFill(scope: Scope, loopId: string): Promise<readonly Dye[] | null> {
+  const [last] = await scope
+    .select({ dyes: fill.dyes })
+    .from(fill)
+    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
+    .where(eq(loopRevision.loopId, loopId))
+    .orderBy(desc(fill.filledOn), desc(fill.createdAt))
+    .limit(1);
+  return last?.dyes ?? null;
+}
+
+/** A fill is on record, here or elsewhere, and no run left the loop half empty since. */
+const standsFilled = async (scope: Scope, loopId: string, onRecord: boolean): Promise<boolean> =>
+  (onRecord || (await cameFilledOf(scope, loopId)) !== null) && !(await leftUnfinished(scope, loopId));
+
+const withDyes = (
+  { id, name }: { readonly id: string; readonly name: string },
+  dyes: readonly Dye[],
+): NonNullable<ServiceFacts['old']> => ({
+  productId: id,
+  name,
+  ...(dyes.length > 0 ? { dyes } : {}),
+});
+
 /** The led procedure of a service, with the workshop's own words and what is known of this loop. */
 export async function serviceProcedure(scope: Scope, given: ProcedureFor): Promise<Procedure> {
   demandDrawn(given.file);
   const product = await productOf(scope, given.coolantProductId);
   const poured = given.pourId ? await productOf(scope, given.pourId) : product;
   const shelf = await scope.select().from(coolantProduct);
-  const [filled] = await scope
-    .select({ dyes: fill.dyes })
-    .from(fill)
-    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
-    .where(eq(loopRevision.loopId, given.loopId))
-    .orderBy(desc(fill.filledOn), desc(fill.createdAt))
-    .limit(1);
+  const dyes = await dyesOfLastFill(scope, given.loopId);
   const left = given.atMark ? [] : await leftBefore(scope, given.loopId);
   const contents = given.start ?? (given.atMark ? null : await contentsOf(scope, given.loopId));
   const service = serviceFacts({
@@ -82,15 +102,13 @@ export async function serviceProcedure(scope: Scope, given: ProcedureFor): Promi
     policy: await drainPolicyOf(scope),
     kind: given.kind,
     jobId: given.jobId,
-    filled:
-      given.atMark === true ||
-      ((filled !== undefined || (await cameFilledOf(scope, given.loopId)) !== null) && !(await leftUnfinished(scope, given.loopId))),
+    filled: given.atMark === true || (await standsFilled(scope, given.loopId, dyes !== null)),
     part: given.partId,
     ...(given.wanted ? { wanted: given.wanted } : {}),
     ...(given.change ? { change: given.change } : {}),
     ...(await followedBy(scope, product, given.pourId)),
     ...(given.beside ? { beside: given.beside } : {}),
-    old: product && { productId: product.id, name: product.name, ...(filled?.dyes.length ? { dyes: filled.dyes } : {}) },
+    old: product && withDyes(product, dyes ?? []),
     mixes: shelf.map((each) => mayMix(product && miscible(product), miscible(each))),
   });
   const ours = await newestProcedure(scope, given.kind);

@@ -7,7 +7,7 @@ import { person } from '../../base/database/tables/people.js';
 import type { Scope } from '../../base/database/client.js';
 import { type Ask } from '../../base/http/context.js';
 import { stale } from '../../base/http/errors.js';
-import { learnedFor } from '../procedures/kitLearned.js';
+import { learnedFor } from './kitLearned.js';
 import { procedureVersion } from '../../base/database/tables/runs.js';
 
 /** The kind that an address asks for; the commissioning where it names none. */

@@ -12,7 +12,7 @@ import { append } from './append.js';
 import { benchesNow, loopsOnBenches } from './benches.js';
 import { loadEvents } from './folds.js';
 import { readRecord, readRun } from './runs.js';
-import { askFor } from '../procedures/kitLearned.js';
+import { askFor } from './kitLearned.js';
 import { addProcedure, listProcedures } from './procedures.js';
 
 const afterSchema = Joi.object({ after: Joi.string().pattern(/^\d{1,9}$/, 'a number') });

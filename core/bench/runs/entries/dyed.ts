@@ -1,4 +1,4 @@
-import Joi from 'joi';
+import type Joi from 'joi';
 import { say } from '../../../base/words/say.js';
 import { dyeFields } from '../../../machine/liquids/dye.js';
 import { refusal, type EntryDefinition } from '../entry.js';
