@@ -3,6 +3,7 @@ import { formatIn } from '@core/base/units/display.js';
 import { say } from '@core/base/words/say.js';
 import { computed } from 'vue';
 import type { MeasuredBlock } from '@core/physics/diagnosis/measured.js';
+import type { SpareW } from '@core/physics/heat/spare.js';
 import { usualAir, type AirPath, type HeatEnd } from '@core/physics/heat/steady.js';
 import { shortName } from '@core/machine/catalogue/names.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
@@ -83,28 +84,21 @@ const radiators = computed(() => heat.value?.result.parts.filter(({ air }) => ai
 const spare = computed(
   () =>
     new Map(
-      (heat.value?.spare ?? []).map(({ id, spareW, first }) => [
-        id,
-        {
-          isOver: spareW < 0,
-          words:
-            spareW < 0
-              ? first === id
-                ? say('{watt} W too much', { watt: Math.ceil(-spareW) })
-                : say('{watt} W less here would bring {name} to its limit', {
-                    watt: Math.ceil(-spareW),
-                    name: names.value.get(first) ?? first,
-                  })
-              : first === id
-                ? say('{watt} W to spare', { watt: Math.floor(spareW) })
-                : say('{watt} W to spare, then {name} is at its limit', {
-                    watt: Math.floor(spareW),
-                    name: names.value.get(first) ?? first,
-                  }),
-        },
-      ]),
+      (heat.value?.spare ?? []).map((each) => [each.id, { isOver: each.spareW < 0 && each.first === each.id, words: spareWords(each) }]),
     ),
 );
+function spareWords({ id, spareW, first }: SpareW): string {
+  const name = names.value.get(first) ?? first;
+  if (spareW >= 0)
+    return first === id
+      ? say('{watt} W to spare', { watt: Math.floor(spareW) })
+      : say('{watt} W to spare, then {name} is at its limit', { watt: Math.floor(spareW), name });
+  const watt = Math.ceil(-spareW);
+  if (first === id) return say('{watt} W too much', { watt });
+  return watt > (setup.value.loadsW[id] ?? 0)
+    ? say('without it {name} is over its limit as well', { name })
+    : say('{watt} W less here would bring {name} to its limit', { watt, name });
+}
 const groupsOn = (id: string): readonly RadiatorFans[] => props.fans.filter(({ of }) => of?.part === id);
 const isMeasured = (id: string): boolean => Object.hasOwn(blockFactors, id);
 function takeQuiet(): void {
