@@ -85,7 +85,7 @@ const twin = useTwin(
           :twin="twin"
           :colour="colour"
           :measured="measured"
-          :fans="loop.fans ?? []"
+          :fans="loop.fans"
           :system-id="loop.systemId"
         />
         <CausePanel v-else-if="mode === 'cause'" :loop="loop.file" :twin="twin" :baselines="loop.baselines.map(({ reading }) => reading)" />
@@ -99,7 +99,7 @@ const twin = useTwin(
           :liquid="liquid"
           :measured="measured"
           :revisions="loop.revisions"
-          :fans="loop.fans ?? []"
+          :fans="loop.fans"
         />
       </template>
     </template>

@@ -6,7 +6,7 @@ import { loopVolume } from '../../machine/loop-file/volume.js';
 import { shortName } from '../../machine/catalogue/names.js';
 import { partName } from '../../machine/loop-file/loopFile.js';
 import { ringWords } from '../../machine/seals/places.js';
-import { screwsOfStack } from '../../machine/shop-sums/fanScrews.js';
+import { lengthsFor } from '../../machine/shop-sums/fanScrews.js';
 import { TEST_GAUGE_KPA } from '../../physics/leak-testing/defaults.js';
 import { formatSpan } from '../../base/units/display.js';
 import type { CheckItem, ProcedureStep, StepKind } from '../runs/procedure.js';
@@ -28,15 +28,14 @@ import { EXPAND, type ExpandWith } from './expandEach.js';
 const GROWS_SHARE = 0.02;
 
 /** Lengths for each radiator that was measured; of the others that they were not. */
-function screwWords({ loop, fanStacks = {} }: ExpandWith): string {
+function screwWords({ loop, fanStacks }: ExpandWith): string {
   const radiators = loop.components.filter(({ kind }) => kind === 'radiator');
   if (radiators.length === 0) return say('no radiator');
   return radiators
     .map((part) => {
-      const stack = Object.hasOwn(fanStacks, part.id) ? fanStacks[part.id] : undefined;
+      const fits = lengthsFor(fanStacks, part.id);
       const name = shortName(part);
-      if (!stack) return say('{name} not measured yet: parts and cuts say how', { name });
-      const { fits } = screwsOfStack(stack);
+      if (fits === null) return say('{name} not measured yet: parts and cuts say how', { name });
       return fits.length > 0
         ? say('{name} {lengths} mm', { name, lengths: fits.join(say(' or ')) })
         : say('{name} no stock length fits', { name });

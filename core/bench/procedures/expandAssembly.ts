@@ -1,10 +1,8 @@
 import { say } from '../../base/words/say.js';
-import { shortName } from '../../machine/catalogue/names.js';
+import { shortName, tubeName } from '../../machine/catalogue/names.js';
 import { partOfPlace, sealPlaces } from '../../machine/seals/places.js';
-import type { LoopComponent, LoopFile } from '../../machine/loop-file/loopFile.js';
-import { tubeLengthMm, tubesByHand } from '../../machine/loop-file/loopFile.js';
-import { screwsOfStack, type FanStacks } from '../../machine/shop-sums/fanScrews.js';
-import { tubeName } from '../../machine/catalogue/names.js';
+import { tubeLengthMm, tubesByHand, type LoopComponent, type LoopFile } from '../../machine/loop-file/loopFile.js';
+import { lengthsFor, type FanStacks } from '../../machine/shop-sums/fanScrews.js';
 import { usualAir } from '../../physics/heat/steady.js';
 import type { CheckItem } from '../runs/procedure.js';
 
@@ -20,9 +18,8 @@ const isOnCard = ({ place }: LoopComponent): boolean => place === 'card';
 /** Screws through fans decide whether a radiator survives: each radiator has its own sum, or none goes in. */
 function screwsInto(radiator: LoopComponent, stacks: FanStacks | undefined): string {
   const name = shortName(radiator);
-  const stack = stacks && Object.hasOwn(stacks, radiator.id) ? stacks[radiator.id] : undefined;
-  if (!stack) return say('Measured before the first screw goes in, on the sheet of parts and cuts: {name}', { name });
-  const { fits } = screwsOfStack(stack);
+  const fits = lengthsFor(stacks, radiator.id);
+  if (fits === null) return say('Measured before the first screw goes in, on the sheet of parts and cuts: {name}', { name });
   return fits.length === 0
     ? say('No stock length fits: spacer or washers until one does, then measured again: {name}', { name })
     : say('Screws of {lengths} mm, held against the stack, by hand, crosswise: {name}', { name, lengths: fits.join(say(' or ')) });

@@ -27,20 +27,16 @@ function withLines(procedure: Procedure, lines: Lines): Procedure {
   const isolating = stepThat(procedure, 'isolates');
   const returning = procedure.steps.find(({ kind, checks }) => kind === 'power' && checks.some(({ id }) => id.startsWith(BACK)));
   const power = returning ?? procedure.steps.find(({ kind }) => kind === 'power');
-  const pulled = lines.map(({ line, name }): CheckItem => ({
-    id: `${PULLED}${leadBeside(line)}`,
-    text: say('Pulled: {name}', { name }),
-    lead: name,
-    beforePower: true,
-    mayNotApply: true,
-  }));
-  const back = lines.map(({ line, name }): CheckItem => ({
-    id: `${BACK}${leadBeside(line)}`,
-    text: say('Reconnected: {name}', { name }),
-    lead: name,
-    beforePower: true,
-    mayNotApply: true,
-  }));
+  const checks = (prefix: string, words: (name: string) => string): CheckItem[] =>
+    lines.map(({ line, name }) => ({
+      id: `${prefix}${leadBeside(line)}`,
+      text: words(name),
+      lead: name,
+      beforePower: true,
+      mayNotApply: true,
+    }));
+  const pulled = checks(PULLED, (name) => say('Pulled: {name}', { name }));
+  const back = checks(BACK, (name) => say('Reconnected: {name}', { name }));
   return {
     ...procedure,
     steps: procedure.steps.map((step) =>

@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import { say } from '../../base/words/say.js';
 import { finite, name } from '../../base/checking/fields.js';
-import { BOARD, CABLES, CONNECTOR_KIND_KEYS, SUPPLY, type ElectricalSheet, type Connector } from './sheet.js';
+import { BOARD, CABLES, CONNECTOR_KIND_KEYS, MOST_WHY, SUPPLY, type ElectricalSheet, type Connector } from './sheet.js';
 
 export interface SheetInput {
   readonly sheet: ElectricalSheet;
@@ -21,7 +21,7 @@ const connector = Joi.object({
     .required(),
   name: name().required(),
   from: Joi.alternatives(Joi.string().valid(SUPPLY, BOARD), connectorId()).required(),
-  openWhy: Joi.string().trim().min(1).max(200).allow(null).required(),
+  openWhy: Joi.string().trim().min(1).max(MOST_WHY).allow(null).required(),
   cable: Joi.string()
     .valid(...Object.keys(CABLES))
     .required(),

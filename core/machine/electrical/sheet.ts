@@ -131,10 +131,13 @@ export interface ConnectorsAfter {
   readonly more: readonly { readonly name: string; readonly openWhy: string | null }[];
 }
 
+/** letters of a reason on the sheet; a run's may be longer, and stands whole in its log */
+export const MOST_WHY = 200;
+
 /** The sheet as a run leaves it. */
 export function sheetAfter(sheet: ElectricalSheet, { open, connected, more }: ConnectorsAfter): ElectricalSheet {
   const known = new Set(sheet.connectors.map(({ name }) => name.toLowerCase()));
-  const whyOf = new Map(open.map(({ id, why }) => [id, why]));
+  const whyOf = new Map(open.map(({ id, why }) => [id, why.slice(0, MOST_WHY)]));
   const fresh = more.filter(({ name }) => !known.has(name.toLowerCase()));
   return {
     ...sheet,

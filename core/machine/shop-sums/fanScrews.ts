@@ -67,3 +67,9 @@ export const screwsOfStack = (
   stockMm: readonly number[] = STOCK_SCREWS_MM,
 ): ScrewChoice =>
   fanScrews({ fanMm, washersMm: panelMm + washersMm + spacerMm, flangeMm, clearanceMm, threadMinMm: SCREWS.threadMinMm }, stockMm);
+
+/** Stock lengths that fit the fans of one radiator; empty: none does. null: nobody measured its stack. */
+export function lengthsFor(stacks: FanStacks | undefined, radiator: string): readonly number[] | null {
+  const stack = stacks && Object.hasOwn(stacks, radiator) ? stacks[radiator] : undefined;
+  return stack ? screwsOfStack(stack).fits : null;
+}

@@ -1,5 +1,6 @@
 import type { Fluid } from '../../machine/liquids/fluids.js';
 import type { FlowResult } from '../flow/flow.js';
+import { edgesMm } from '../../machine/loop-file/boxes.js';
 import type { LoopComponent, LoopFile } from '../../machine/loop-file/loopFile.js';
 import { HEAT } from './defaults.js';
 import { solveDense } from '../../base/numerics/dense.js';
@@ -64,11 +65,12 @@ export interface HeatResult {
   readonly caseAirC: number;
 }
 
-/** Face in m² and thickness in mm: a radiator's thinnest edge is the way of its air. */
-function sizeOf({ box }: LoopComponent): { face: number; thicknessMm: number } {
-  if (!box) return { face: UNKNOWN_FACE_M2, thicknessMm: HEAT.faceThicknessMm };
-  const edges = [0, 1, 2].map((axis) => (box.max[axis] as number) - (box.min[axis] as number)).sort((a, b) => b - a);
-  return { face: ((edges[0] as number) * (edges[1] as number)) / 1e6, thicknessMm: edges[2] as number };
+/** Face in m² and thickness in mm. */
+function sizeOf(radiator: LoopComponent): { face: number; thicknessMm: number } {
+  const edges = edgesMm(radiator);
+  if (!edges) return { face: UNKNOWN_FACE_M2, thicknessMm: HEAT.faceThicknessMm };
+  const [long, middle, thicknessMm] = edges;
+  return { face: (long * middle) / 1e6, thicknessMm };
 }
 
 /** m²; a 360 radiator, where a file does not say */

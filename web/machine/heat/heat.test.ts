@@ -28,6 +28,7 @@ async function open(change: (loop: typeof file) => void = () => undefined, more:
             { number: 1, kind: 'planned' },
           ],
           baselines: [],
+          fans: [],
           ...more,
         },
   }));
