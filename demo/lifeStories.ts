@@ -4,7 +4,7 @@ import { findingWords } from '../core/edge/words/dates.js';
 import type { CauseKey, Finding } from '../core/workshop/due-dates/facts.js';
 import type { Scope } from '../server/base/database/client.js';
 import { coolantLot } from '../server/base/database/tables/coolants.js';
-import { finding } from '../server/base/database/tables/machines.js';
+import { finding, job } from '../server/base/database/tables/machines.js';
 import { fill } from '../server/base/database/tables/runs.js';
 import type { Account } from '../server/base/http/context.js';
 import { refreshLives } from '../server/workshop/learned-lives/refresh.js';
@@ -20,8 +20,8 @@ interface Shop {
   readonly accounts: readonly Account[];
 }
 
-/** days within which the bad lot was poured, and between which ages it fell out */
-const BAD = { pouredWithin: 300, least: 25, most: 195, machines: 5 } as const;
+/** days within which the bad lot was poured, between which ages its machines were filled again, and after how many it fell out */
+const BAD = { pouredWithin: 420, least: 25, most: 240, machines: 7, fellOutAfter: 27, apart: 5 } as const;
 /** one in so many other fills had ended before it came out */
 const USUAL_ENDS: Readonly<Record<string, { every: number; cause: CauseKey; text: string }>> = {
   opaque: { every: 9, cause: 'fallout', text: 'a pale layer at the foot of the reservoir' },
@@ -46,6 +46,7 @@ export async function badLot(scope: Scope, today: string, white: DemoCoolant): P
 
 interface Ended extends Record<string, unknown> {
   fill_id: string;
+  job_id: string;
   system_id: string;
   coolant_class: string;
   product_id: string;
@@ -59,12 +60,14 @@ interface Ended extends Record<string, unknown> {
 /** Fills of machines in use that no led run followed, with what took them out; the newest first. */
 async function knownFills(scope: Scope): Promise<Ended[]> {
   const { rows } = await scope.execute<Ended>(sql`
-    select f.id as fill_id, l.system_id, p.coolant_class, f.product_id, f.run_id is null as is_recorded, f.filled_on::text,
+    select f.id as fill_id, f.job_id, l.system_id, p.coolant_class, f.product_id, f.run_id is null as is_recorded, f.filled_on::text,
       lead(f.filled_on) over own::text as next_on, lead(f.job_id) over own as next_job
     from fill f join loop_revision r on r.id = f.revision_id join loop l on l.id = r.loop_id join coolant_product p on p.id = f.product_id
       join system s on s.id = l.system_id
     where s.state = 'in-service'
-    window own as (partition by l.id order by f.filled_on, f.created_at) order by f.filled_on desc, f.id`);
+    window own as (partition by l.id order by f.filled_on, f.created_at)
+    -- by what the demo made, never by the ids that chance gave it: the same day tells the same lives
+    order by f.filled_on desc, s.name, l.name, f.poured_ml`);
   return rows;
 }
 
@@ -88,9 +91,15 @@ export async function tellByLives({ scope, today, now, accounts }: Shop, bad: De
       daysBetween(filled_on, next_on) >= BAD.least &&
       daysBetween(filled_on, next_on) <= BAD.most,
   );
-  const told = early.slice(0, BAD.machines);
-  for (const each of told) {
-    await scope.update(fill).set({ lotId: bad.lotId }).where(eq(fill.id, each.fill_id));
+  // those that came out soonest: what falls out early is told from what was merely changed early
+  const age = ({ filled_on, next_on }: Ended): number => daysBetween(filled_on, next_on ?? today);
+  const told = [...early].sort((a, b) => age(a) - age(b)).slice(0, BAD.machines);
+  for (const [index, each] of told.entries()) {
+    // it fell out weeks after it was poured, whatever day of the year the demo begins on
+    const latest = addDays(each.next_on ?? today, -(BAD.fellOutAfter + BAD.apart * index));
+    const filledOn = latest > each.filled_on ? latest : each.filled_on;
+    await scope.update(fill).set({ lotId: bad.lotId, filledOn }).where(eq(fill.id, each.fill_id));
+    await scope.update(job).set({ doneOn: filledOn }).where(eq(job.id, each.job_id));
     await ends(each, 'fallout', 'white flakes in the reservoir, weeks after the fill');
   }
   const others = fills.filter((each) => !told.includes(each) && each.next_on !== null && each.is_recorded);
