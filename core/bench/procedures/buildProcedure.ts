@@ -41,7 +41,7 @@ export interface ProcedureInput {
   readonly start?: LoopContents;
   /** screws of the fans, radiator by radiator, where somebody measured */
   readonly fanStacks?: FanStacks;
-  /** the machine's own plugs; missing or null: those that any machine has */
+  /** the machine's own connectors; missing or null: those that any machine has */
   readonly connectors?: OwnConnectors | null;
   /** what was missing in earlier jobs of this kind */
   readonly kitLearned?: readonly string[];

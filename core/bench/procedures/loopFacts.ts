@@ -1,6 +1,5 @@
-import { say } from '../../base/words/say.js';
 import { BENCH_C } from '../../physics/measuring/errors.js';
-import { sealPlaces } from '../../machine/seals/places.js';
+import { closureName, sealPlaces } from '../../machine/seals/places.js';
 import { shortName, tubesInOrder } from '../../machine/catalogue/names.js';
 import { liquidAt, type Liquid } from '../../machine/liquids/fluids.js';
 import type { LoopComponent, LoopFile } from '../../machine/loop-file/loopFile.js';
@@ -34,7 +33,7 @@ function portsOf(loop: LoopFile): PortFact[] {
   return loop.components.flatMap((part) =>
     Object.entries(part.closures ?? {}).map(([port, closure]) => ({
       name: `${part.id}.${port}`,
-      label: say('{closure} of {shortName}, {port}', { closure, shortName: shortName(part), port }),
+      label: closureName(part, port, closure),
       valve: closure === 'valve',
       ofReservoir: part.kind === 'reservoir',
       heightMm: part.ports[port]?.[1] ?? 0,

@@ -180,12 +180,12 @@ export interface Swapped {
   sistersSeen?: Made;
 }
 
-/** Blocks on a new layer; in a build as well. */
 /** places whose ring or gasket is new */
 export interface RingRenewed {
   readonly places: readonly string[];
 }
 
+/** Blocks on a new layer; in a build as well. */
 export interface Pasted {
   readonly items: readonly string[];
   readonly medium: PasteMedium;

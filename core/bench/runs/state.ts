@@ -224,9 +224,7 @@ export function beginDryTest(
 export function forgetPlaces(state: RunState, parts: readonly string[], tubes: readonly string[]): void {
   for (const tube of tubes) state.openJoints.delete(tube);
   for (const port of [...state.openPorts]) if (parts.some((part) => port.startsWith(`${part}.`))) state.openPorts.delete(port);
-  const others = state.doubts.filter(
-    ({ part }) => !parts.some((id) => part === id || part.startsWith(`${id}.`) || partOfPlace(part) === id),
-  );
+  const others = state.doubts.filter(({ part }) => !parts.some((id) => partOfPlace(part) === id || part.startsWith(`${id}.`)));
   state.doubts.splice(0, state.doubts.length, ...others);
 }
 

@@ -101,7 +101,7 @@ export function outFacts(
   const change = wanted ? changeOf(loop, wanted) : null;
   if (change) {
     // nothing of what must not meet the new one stays: it is drained whole, whatever the joints would ask for
-    const { drain, takeOut } = mustRinse({ ...(follows ? { follows } : {}) })
+    const { drain, takeOut } = mustRinse(follows)
       ? ({ drain: 'whole', takeOut: null } as const)
       : leastDrain(loop, network, change, network && inside(network));
     return { takeOut, change: { ...change, drain } };

@@ -23,8 +23,8 @@ export const layoutSchema = Joi.object({ name: name().required(), note: note().r
 export function asLayout(file: LoopFile): LoopFile {
   return {
     ...file,
-    components: file.components.map(({ learned: _learned, out_of_reach: _reach, ...part }) =>
-      _learned ? { ...part, volume_ml: _learned.prior_ml, volume_sd_ml: _learned.prior_sd_ml } : part,
+    components: file.components.map(({ learned, out_of_reach: _reach, ...part }) =>
+      learned ? { ...part, volume_ml: learned.prior_ml, volume_sd_ml: learned.prior_sd_ml } : part,
     ),
   };
 }

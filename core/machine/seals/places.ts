@@ -27,7 +27,8 @@ export const isInsidePart = (id: string): boolean => id.includes(INSIDE);
 /** What closes a port, or lies inside a part: no part, no tube. */
 export const isSeal = (id: string): boolean => id.includes('.') || isInsidePart(id);
 
-const closureName = (part: LoopComponent, port: string, closure: string): string =>
+/** What closes a port, by its part and place. */
+export const closureName = (part: LoopComponent, port: string, closure: string): string =>
   say('{closure} of {shortName}, {port}', { closure, shortName: shortName(part), port });
 
 const isClosure = (closure: string): closure is 'plug' | 'cap' | 'valve' => ['plug', 'cap', 'valve'].includes(closure);

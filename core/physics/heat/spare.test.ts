@@ -16,6 +16,7 @@ const fluid = waterAt(35);
 const flow = solveFlow(loop, { fluid, speeds: {}, closed: [] });
 const [processor, card] = loop.components.filter(({ kind }) => kind === 'block').map(({ id }) => id) as [string, string];
 const conditions: HeatConditions = { roomC: 24, fluid, loadsW: { [processor]: 150, [card]: 340 }, caseHeatW: 60, air: airOf(loop, 0.6) };
+const now = solveHeat(loop, flow, conditions);
 const partC = (given: HeatConditions, id: string): number =>
   solveHeat(loop, flow, given).parts.find((part) => part.id === id)?.partC ?? NaN;
 
@@ -24,7 +25,7 @@ describe('watts to spare', () => {
     fc.assert(
       fc.property(fc.integer({ min: 40, max: 100 }), fc.integer({ min: 40, max: 100 }), (one, other) => {
         const limitsC = { [processor]: one, [card]: other };
-        for (const { id, spareW, first } of wattsToSpare(loop, flow, conditions, limitsC)) {
+        for (const { id, spareW, first } of wattsToSpare(loop, flow, conditions, limitsC, now)) {
           const given = { ...conditions, loadsW: { ...conditions.loadsW, [id]: (conditions.loadsW[id] ?? 0) + spareW } };
           // a load below nothing is none
           if ((given.loadsW[id] ?? 0) <= 0) continue;
@@ -37,7 +38,7 @@ describe('watts to spare', () => {
   });
 
   it('are none where nobody said a limit', () => {
-    expect(wattsToSpare(loop, flow, conditions, {})).toEqual([]);
+    expect(wattsToSpare(loop, flow, conditions, {}, now)).toEqual([]);
   });
 });
 

@@ -32,19 +32,22 @@ export async function connectorsPage({ scope, request }: Pick<Ask, 'scope' | 're
 /** Writes the whole sheet down. @throws stale where somebody, or a run, wrote it down since it was read */
 export async function keepConnectors(ask: Ask, { sheet, version }: SheetInput): Promise<ConnectorsAnswer> {
   const { scope, request } = ask;
-  const systemId = idFrom(request, 'id', 'system');
-  const [now] = await scope.select({ version: system.electricalVersion }).from(system).where(eq(system.id, systemId)).for('update');
-  if (!now) throw notFound('system');
-  if (now.version !== version) throw stale('sheet of connectors', sheet, await connectorsPage(ask));
-  const loops = await drawnLoops(scope, systemId);
+  // nobody else, and no run, writes it between the look and the save
+  await scope
+    .select({ id: system.id })
+    .from(system)
+    .where(eq(system.id, idFrom(request, 'id', 'system')))
+    .for('update');
+  const now = await connectorsPage(ask);
+  if (now.version !== version) throw stale('sheet of connectors', sheet, now);
   for (const { name, of } of sheet.connectors) {
     if (of === null) continue;
-    const file = loops.find(({ id }) => id === of.loopId)?.file;
+    const file = now.loops.find(({ id }) => id === of.loopId)?.file;
     if (!file?.components.some(({ id }) => id === of.part))
       refuse('sheet', say('"{name}" belongs to "{part}", which no loop of this machine has', { name, part: of.part }));
   }
-  await writeConnectors(scope, systemId, sheet, version);
-  return connectorsPage(ask);
+  await writeConnectors(scope, now.systemId, sheet, version);
+  return { ...now, sheet, version: version + 1 };
 }
 
 export const writeConnectors = (scope: Scope, systemId: string, electrical: ElectricalSheet, version: number) =>

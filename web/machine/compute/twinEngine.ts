@@ -295,14 +295,15 @@ export class TwinEngine {
     const warm = this.warm();
     const flow = this.flowAt(pumpSpeed);
     const given = { ...conditions, ...warm, air: airOf(loop, fanSpeed, air) };
+    const result = solveHeat(loop, flow, given);
     const turned = turnNetwork(network, STANDING.upright);
     return {
       unrolled: unrollTurned(turned, loop),
       picture: pictureOfContents(turned, fullContents(network)),
       flowLph: Math.max(0, ...[...flow.links.values()].map(({ flowLph }) => Math.abs(flowLph))),
       flow,
-      result: solveHeat(loop, flow, given),
-      spare: wattsToSpare(loop, flow, given, limitsC),
+      result,
+      spare: wattsToSpare(loop, flow, given, limitsC, result),
     };
   }
 

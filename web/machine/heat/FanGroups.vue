@@ -31,7 +31,7 @@ const words = ({ name, fans, openWhy }: RadiatorFans): string =>
       max="1"
       step="0.05"
       :value="paces[group.id] ?? 1"
-      :aria-label="say('How fast {name} turns beside the others', { name: group.name })"
+      :aria-label="`How fast ${group.name} turns beside the others`"
       @input="paces = { ...paces, [group.id]: Number(($event.target as HTMLInputElement).value) }"
     />
   </label>

@@ -112,99 +112,103 @@ function takeQuiet(): void {
 <template>
   <div>
     <ProfileSheet :scene="heat" :colour="colour" :line="line" label="Loop profile with the coolant’s temperature along the way" />
-    <div v-if="heat && heat.result.end === 'solved'" class="below" style="--left: 0.9fr; --right: 1.2fr">
-      <section>
-        <p class="big-number">
-          {{ hottest ? Math.round(hottest.partC ?? 0) : '–' }}
-          <small>°C {{ hottest ? names.get(hottest.id) : 'no part carries a load' }}</small>
-        </p>
-        <p>
-          <b>{{ formatIn('L/h', heat.flowLph) }}</b>, air in the case {{ formatIn('°C', heat.result.caseAirC, 1) }}.
-          <span v-if="measured.length === 0" class="quiet estimate">Estimates from size and flow, ± 5 K until a baseline is recorded.</span>
-          <span v-else class="quiet estimate"
-            >{{ measured.map(({ id }) => names.get(id)).join(', ') }} from the recorded baseline, ± 2 K; the rest estimated from size and
-            flow, ± 5 K.</span
-          >
-        </p>
-        <label class="slide">
-          <span
-            >Fans <b class="figures">{{ Math.round(setup.fanSpeed * 100) }} %</b></span
-          >
-          <input v-model.number="setup.fanSpeed" type="range" min="0.1" max="1" step="0.01" aria-label="Fan speed" />
-        </label>
-        <label class="slide">
-          <span
-            >Pump <b class="figures">{{ Math.round(setup.pumpSpeed * 100) }} %</b></span
-          >
-          <input v-model.number="setup.pumpSpeed" type="range" min="0.1" max="1" step="0.01" aria-label="Pump speed" />
-        </label>
-        <p v-if="quiet?.best" class="mt-2">
-          Quiet point: fans <b>{{ Math.round(quiet.best.fanSpeed * 100) }} %</b>, pump
-          <b>{{ Math.round(quiet.best.pumpSpeed * 100) }} %</b> keep every limit at {{ setup.roomC }} °C.
-          <v-btn class="ml-2" size="small" variant="outlined" @click="takeQuiet">Set it</v-btn>
-        </p>
-        <p v-else-if="quiet" class="mt-2">
-          <b>No speed keeps every limit at {{ setup.roomC }} °C:</b> more radiator, a lower power limit, or a cooler room.
-        </p>
-        <div class="conditions mt-3">
-          <NumberField v-model="setup.roomC as number | null" label="Room" unit="°C" />
-          <NumberField v-model="setup.caseHeatW as number | null" label="Air-cooled parts" unit="W" />
-        </div>
-      </section>
-      <section>
-        <h2>Parts</h2>
-        <ul class="plain-list parts">
-          <li v-for="each in hot" :key="each.id">
-            <span class="name">{{ names.get(each.id) }}</span>
-            <span class="track" aria-hidden="true">
-              <i
-                class="coolant"
-                :style="{
-                  width: `${(100 * ((each.coolantInC + each.coolantOutC) / 2)) / scale}%`,
-                  background: colour ?? 'var(--ink-soft)',
-                }"
-              />
-              <i :style="{ width: `${(100 * ((each.partC ?? 0) - (each.coolantInC + each.coolantOutC) / 2)) / scale}%` }" />
-              <b
-                v-if="setup.limitsC[each.id] !== null"
-                class="limit"
-                :style="{ left: `${(100 * (setup.limitsC[each.id] ?? 0)) / scale}%` }"
-              />
-            </span>
-            <span class="figures"
-              ><b>{{ (each.partC ?? 0).toFixed(1) }} °C</b> <span class="quiet">{{ isMeasured(each.id) ? '± 2' : '± 5' }}</span></span
+    <template v-if="heat && heat.result.end === 'solved'">
+      <div class="below" style="--left: 0.9fr; --right: 1.2fr">
+        <section>
+          <p class="big-number">
+            {{ hottest ? Math.round(hottest.partC ?? 0) : '–' }}
+            <small>°C {{ hottest ? names.get(hottest.id) : 'no part carries a load' }}</small>
+          </p>
+          <p>
+            <b>{{ formatIn('L/h', heat.flowLph) }}</b>, air in the case {{ formatIn('°C', heat.result.caseAirC, 1) }}.
+            <span v-if="measured.length === 0" class="quiet estimate"
+              >Estimates from size and flow, ± 5 K until a baseline is recorded.</span
             >
-            <NumberField v-model="setup.loadsW[each.id] as number | null" class="small" label="load" unit="W" />
-            <NumberField v-model="setup.limitsC[each.id] as number | null" class="small" label="limit" unit="°C" />
-            <span v-if="spare.has(each.id)" class="spare" :class="spare.get(each.id)?.isOver ? 'danger' : 'quiet'">{{
-              spare.get(each.id)?.words
-            }}</span>
-          </li>
-        </ul>
-        <p class="quiet">In the liquid’s colour: the coolant. Beyond it: what the part stands above it. The mark: its limit.</p>
-        <h2 class="mt-4">Radiators</h2>
-        <ul class="plain-list figures">
-          <li v-for="each in radiators" :key="each.id" class="radiator">
-            <p>
-              {{ names.get(each.id) }}: <b>{{ Math.round(-each.heatW) }} W</b>
-              <span class="quiet"
-                >air {{ each.air?.inC.toFixed(1) }} → {{ each.air?.outC.toFixed(1) }} °C, coolant {{ each.coolantInC.toFixed(1) }} →
-                {{ each.coolantOutC.toFixed(1) }} °C</span
+            <span v-else class="quiet estimate"
+              >{{ measured.map(({ id }) => names.get(id)).join(', ') }} from the recorded baseline, ± 2 K; the rest estimated from size and
+              flow, ± 5 K.</span
+            >
+          </p>
+          <label class="slide">
+            <span
+              >Fans <b class="figures">{{ Math.round(setup.fanSpeed * 100) }} %</b></span
+            >
+            <input v-model.number="setup.fanSpeed" type="range" min="0.1" max="1" step="0.01" aria-label="Fan speed" />
+          </label>
+          <label class="slide">
+            <span
+              >Pump <b class="figures">{{ Math.round(setup.pumpSpeed * 100) }} %</b></span
+            >
+            <input v-model.number="setup.pumpSpeed" type="range" min="0.1" max="1" step="0.01" aria-label="Pump speed" />
+          </label>
+          <p v-if="quiet?.best" class="mt-2">
+            Quiet point: fans <b>{{ Math.round(quiet.best.fanSpeed * 100) }} %</b>, pump
+            <b>{{ Math.round(quiet.best.pumpSpeed * 100) }} %</b> keep every limit at {{ setup.roomC }} °C.
+            <v-btn class="ml-2" size="small" variant="outlined" @click="takeQuiet">Set it</v-btn>
+          </p>
+          <p v-else-if="quiet" class="mt-2">
+            <b>No speed keeps every limit at {{ setup.roomC }} °C:</b> more radiator, a lower power limit, or a cooler room.
+          </p>
+          <div class="conditions mt-3">
+            <NumberField v-model="setup.roomC as number | null" label="Room" unit="°C" />
+            <NumberField v-model="setup.caseHeatW as number | null" label="Air-cooled parts" unit="W" />
+          </div>
+        </section>
+        <section>
+          <h2>Parts</h2>
+          <ul class="plain-list parts">
+            <li v-for="each in hot" :key="each.id">
+              <span class="name">{{ names.get(each.id) }}</span>
+              <span class="track" aria-hidden="true">
+                <i
+                  class="coolant"
+                  :style="{
+                    width: `${(100 * ((each.coolantInC + each.coolantOutC) / 2)) / scale}%`,
+                    background: colour ?? 'var(--ink-soft)',
+                  }"
+                />
+                <i :style="{ width: `${(100 * ((each.partC ?? 0) - (each.coolantInC + each.coolantOutC) / 2)) / scale}%` }" />
+                <b
+                  v-if="setup.limitsC[each.id] !== null"
+                  class="limit"
+                  :style="{ left: `${(100 * (setup.limitsC[each.id] ?? 0)) / scale}%` }"
+                />
+              </span>
+              <span class="figures"
+                ><b>{{ (each.partC ?? 0).toFixed(1) }} °C</b> <span class="quiet">{{ isMeasured(each.id) ? '± 2' : '± 5' }}</span></span
               >
-            </p>
-            <p v-if="untold.includes(each.id)" class="danger">Where it sits is not drawn: taken to breathe room air until said here.</p>
-            <RadiatorAir
-              v-if="pathOf(each.id)"
-              :model-value="pathOf(each.id) as AirPath"
-              :name="names.get(each.id) ?? each.id"
-              @update:model-value="setup.air[each.id] = $event"
-            />
-            <FanGroups v-model="setup.paces" :groups="groupsOn(each.id)" :system-id="systemId" />
-          </li>
-        </ul>
-      </section>
-    </div>
-    <FanCurve v-if="heat && heat.result.end === 'solved'" v-model:setup="setup" class="mt-6" :twin="twin" :carried="carried" />
+              <NumberField v-model="setup.loadsW[each.id] as number | null" class="small" label="load" unit="W" />
+              <NumberField v-model="setup.limitsC[each.id] as number | null" class="small" label="limit" unit="°C" />
+              <span v-if="spare.has(each.id)" class="spare" :class="spare.get(each.id)?.isOver ? 'danger' : 'quiet'">{{
+                spare.get(each.id)?.words
+              }}</span>
+            </li>
+          </ul>
+          <p class="quiet">In the liquid’s colour: the coolant. Beyond it: what the part stands above it. The mark: its limit.</p>
+          <h2 class="mt-4">Radiators</h2>
+          <ul class="plain-list figures">
+            <li v-for="each in radiators" :key="each.id" class="radiator">
+              <p>
+                {{ names.get(each.id) }}: <b>{{ Math.round(-each.heatW) }} W</b>
+                <span class="quiet"
+                  >air {{ each.air?.inC.toFixed(1) }} → {{ each.air?.outC.toFixed(1) }} °C, coolant {{ each.coolantInC.toFixed(1) }} →
+                  {{ each.coolantOutC.toFixed(1) }} °C</span
+                >
+              </p>
+              <p v-if="untold.includes(each.id)" class="danger">Where it sits is not drawn: taken to breathe room air until said here.</p>
+              <RadiatorAir
+                v-if="pathOf(each.id)"
+                :model-value="pathOf(each.id) as AirPath"
+                :name="names.get(each.id) ?? each.id"
+                @update:model-value="setup.air[each.id] = $event"
+              />
+              <FanGroups v-model="setup.paces" :groups="groupsOn(each.id)" :system-id="systemId" />
+            </li>
+          </ul>
+        </section>
+      </div>
+      <FanCurve v-model:setup="setup" class="mt-6" :twin="twin" :carried="carried" />
+    </template>
     <p v-else-if="heat" class="mt-5">
       {{ WHY_NOT[heat.result.end] }}
     </p>

@@ -52,7 +52,7 @@ async function drop(layout: Layout): Promise<void> {
             v-if="session.may('machines')"
             type="button"
             class="link"
-            :aria-label="say('{name} is no layout any more', { name: layout.name })"
+            :aria-label="`${layout.name} is no layout any more`"
             @click="drop(layout)"
           >
             not any more

@@ -23,9 +23,9 @@ export const loop = pgTable(
     cameFilled: stored('came_filled', readObject<CameFilled>('what a loop came filled with')),
     /** what was said of its air and load; null: nothing yet */
     heatSetup: stored('heat_setup', readObject<HeatSetup>('what is said of a loop’s air and load')),
-    /** what the screws of its fans pass, radiator by radiator; null: nobody measured */
     /** rings that were renewed one by one, and since when the oldest serves; null: all are as old as the last strip or first fill */
     rings: stored('rings', readObject<KeptRings>('how old the rings of a loop are')),
+    /** what the screws of its fans pass, radiator by radiator; null: nobody measured */
     fanStacks: stored('fan_stacks', readObject<FanStacks>('what was measured of a loop’s fan screws')),
     /** counts saves; a save made from an older one is refused */
     version: integer('version').notNull().default(1),
