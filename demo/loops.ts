@@ -1,6 +1,6 @@
 import { buildLoop, type PartPick } from '../core/machine/catalogue/starters.js';
 import { TUBE_KINDS, type TubeKind } from '../core/machine/catalogue/parts.js';
-import type { LoopFile } from '../core/machine/loop-file/loopFile.js';
+import type { FitSheet, LoopFile } from '../core/machine/loop-file/loopFile.js';
 import type { Random } from '../core/base/random/random.js';
 
 const SOFT = TUBE_KINDS.filter(({ rigid }) => !rigid);
@@ -41,7 +41,9 @@ export function demoLoop(random: Random, name: string): LoopFile {
 }
 
 /** The loop of the year's own stories: two blocks, two radiators, soft tube, a drain at the floor. */
-export const usualDemoLoop = (): LoopFile =>
+export const usualDemoLoop = (): LoopFile => measured(plainDemoLoop());
+
+const plainDemoLoop = (): LoopFile =>
   buildLoop(
     'Main loop',
     [
@@ -55,3 +57,33 @@ export const usualDemoLoop = (): LoopFile =>
     ],
     SOFT[0] as TubeKind,
   );
+
+/** Its case was measured, its blocks were held against what they sit on. */
+function measured(loop: LoopFile): LoopFile {
+  const side = { length_mm: 410, width_mm: 142 };
+  const room = {
+    radiators: {
+      roof: { ...side, depth_mm: 60 },
+      front: { ...side, depth_mm: 75 },
+      floor: { length_mm: 300, width_mm: 142, depth_mm: 58 },
+    },
+    card: { slots: 4, length_mm: 340, height_mm: 150 },
+    power_leads: 3,
+  };
+  const fits: Readonly<Record<string, FitSheet>> = {
+    processor: { listed: [{ model: 'socket K4' }, { model: 'socket K5' }], sits_on: { model: 'socket K5' } },
+    graphics: {
+      listed: [{ model: 'Heron 40', revision: 'A' }, { model: 'Heron 40', revision: 'B' }], // prettier-ignore
+      sits_on: { model: 'Heron 40', revision: 'B' },
+      slots: 2,
+      length_mm: 275,
+      height_mm: 132,
+      power_leads: 2,
+    },
+  };
+  return {
+    ...loop,
+    case: { name: 'Hollow oak', depth_mm: 460, height_mm: 510, width_mm: 215, room },
+    components: loop.components.map((part) => (Object.hasOwn(fits, part.id) ? { ...part, fit: fits[part.id] } : part)),
+  };
+}

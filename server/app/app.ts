@@ -41,6 +41,7 @@ import { searchRoutes } from '../workshop/search/routes.js';
 import { leakFindingRoutes } from '../bench/leak-finding/routes.js';
 import { learningRoutes } from '../machine/learning/routes.js';
 import { electricalRoutes } from '../machine/electrical/routes.js';
+import { fitRoutes } from '../machine/fit/routes.js';
 import { layoutRoutes } from '../machine/layouts/routes.js';
 import { loopRoutes } from '../machine/loops/routes.js';
 import { courseRoutes } from '../bench/course/routes.js';
@@ -158,6 +159,7 @@ function api(app: App, parts: ServerParts): Router {
   wasteRoutes(routes);
   photoRoutes(routes, router, app);
   fileRoutes(routes, router, app);
+  fitRoutes(router, app);
   callRoutes(routes);
   priceRoutes(routes);
   firstWeekRoutes(routes);

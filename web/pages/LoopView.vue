@@ -340,7 +340,7 @@ onBeforeRouteLeave(() => {
               :at="submit.at"
               @change="setFile"
             />
-            <PartPicker v-if="series" class="mt-6" :after="afterName" @add="add" @add-unit="addTheUnit" />
+            <PartPicker v-if="series" class="mt-6" :after="afterName" :loop="draft.file" @add="add" @add-unit="addTheUnit" />
           </div>
           <aside>
             <LoopFigures

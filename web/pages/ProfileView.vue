@@ -87,6 +87,7 @@ const twin = useTwin(
           :measured="measured"
           :fans="loop.fans"
           :system-id="loop.systemId"
+          :loop-id="id"
         />
         <CausePanel v-else-if="mode === 'cause'" :loop="loop.file" :twin="twin" :baselines="loop.baselines.map(({ reading }) => reading)" />
         <ComparePanel

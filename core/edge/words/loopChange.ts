@@ -68,7 +68,13 @@ export function toHave(change: LoopChange): ToHave[] {
     .map(({ kind, count }): ToHave => ({ what: fittingWords(kind, 2), amount: count, unit: 'pcs' }));
   const rings = 2 * change.made.length;
   return [
-    ...[...groupBy(change.in, ({ label }) => label)].map(([what, own]): ToHave => ({ what, amount: own.length, unit: 'pcs' })),
+    // what does not fit is not bought before its drawing is put right
+    ...[
+      ...groupBy(
+        change.in.filter(({ fit }) => fit?.state !== 'does-not'),
+        ({ label }) => label,
+      ),
+    ].map(([what, own]): ToHave => ({ what, amount: own.length, unit: 'pcs' })),
     ...tube,
     ...fittings,
     ...(rings > 0 ? [{ what: say('rings for joints that are made'), amount: rings, unit: 'pcs' } as const] : []),

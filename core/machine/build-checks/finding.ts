@@ -24,6 +24,8 @@ export type FindingCode =
   | 'one-bore'
   | 'wrong-fitting'
   | 'panel-does-not-close'
+  | 'does-not-fit'
+  | 'fit-to-look-at'
   | 'joint-under-load'
   | 'kink'
   | 'mixed-metals'

@@ -2,6 +2,7 @@ import { say } from '../../base/words/say.js';
 import { findCircuits, type Circuit } from '../loop-file/circuits.js';
 import { unusedPorts } from '../loop-file/fittings.js';
 import { partName, type LoopComponent, type LoopFile } from '../loop-file/loopFile.js';
+import { STANDING_WORDS, type StandingName } from '../loop-file/orientation.js';
 import type { LoopFinding } from './finding.js';
 
 /** What keeps the coolant from going round as meant: missing parts, open ends, wrong directions. */
@@ -58,7 +59,9 @@ function missingParts({ components, tubes }: Circuit): LoopFinding[] {
         weight: 'stop',
         part: pump.id,
         text: say('{partName} may not run as it stands in the upright case.', { partName: partName(pump) }),
-        todo: say('Mount it so that it may: its sheet allows the case {join}.', { join: pump.may_stand.join(', ') || say('in no stand') }),
+        todo: say('Mount it so that it may: its sheet allows the case {join}.', {
+          join: pump.may_stand.map((stand) => STANDING_WORDS[stand as StandingName] ?? stand).join(', ') || say('in no stand'),
+        }),
       });
     }
   }

@@ -64,7 +64,7 @@ describe('checking a loop before it is built', () => {
   it('sees a pump that may not run in this attitude', () => {
     const loop = usualLoop();
     partOf(loop, 'pump').may_stand = ['on-back'];
-    expect(found(loop, 'pump-attitude')?.todo).toContain('on-back');
+    expect(found(loop, 'pump-attitude')?.todo).toContain('on its back');
     partOf(loop, 'pump').may_stand = ['upright', 'on-back'];
     expect(found(loop, 'pump-attitude')).toBeUndefined();
   });

@@ -2,6 +2,7 @@ import { findCircuits } from '../loop-file/circuits.js';
 import type { LoopFile } from '../loop-file/loopFile.js';
 import { accessFindings } from './access.js';
 import type { LoopFinding } from './finding.js';
+import { fitFindings } from './fitting.js';
 import { flowFindings } from './flowPath.js';
 import { materialFindings } from './materials.js';
 import { tubingFindings } from './tubing.js';
@@ -15,6 +16,7 @@ export function loopFindings(loop: LoopFile): LoopFinding[] {
     ...flowFindings(loop),
     ...findCircuits(loop).flatMap((circuit) => accessFindings(circuit)),
     ...tubingFindings(loop),
+    ...fitFindings(loop),
     ...materialFindings(loop),
   ];
   return findings.sort((a, b) => ORDER[a.weight] - ORDER[b.weight]);

@@ -14,6 +14,7 @@ export const SHEET_FACTS = [
   'low_mark_ml',
   'may_stand',
   'port_fits',
+  'fit',
 ] as const;
 export type SheetFacts = Partial<Pick<LoopComponent, (typeof SHEET_FACTS)[number]>>;
 
@@ -88,8 +89,12 @@ export function keptFrom(part: LoopComponent, like: string | null): OwnPartInput
   };
 }
 
-export const factsOf = (part: LoopComponent): SheetFacts =>
-  Object.fromEntries(SHEET_FACTS.flatMap((key) => (part[key] === undefined ? [] : [[key, part[key]]]))) as SheetFacts;
+export function factsOf(part: LoopComponent): SheetFacts {
+  const { fit, ...facts } = Object.fromEntries(SHEET_FACTS.flatMap((key) => (part[key] === undefined ? [] : [[key, part[key]]]))) as SheetFacts; // prettier-ignore
+  // what it sits on is this machine's, not the part's
+  const { sits_on: _there, ...sheet } = fit ?? {};
+  return Object.keys(sheet).length > 0 ? { ...facts, fit: sheet } : facts;
+}
 
 /** The general part that a component was made from: its own, or the one that its own part is like. */
 export function likeOf({ catalogue }: LoopComponent, own: readonly OwnPart[]): string | null {

@@ -42,7 +42,9 @@ const quadratic = (kpaAtReference: number): Partial<LoopComponent> => ({
   resistance: { linear_kpa_per_lpm: 0, quadratic_kpa_per_lpm2: Number((kpaAtReference / 3.785 ** 2).toFixed(3)) },
 });
 
+/** `fans`: the length of its face that they cover, mm: by threes of 120 or twos of 140 */
 function radiator(fans: string, lengthMm: number, thicknessMm: number, volumeMl: number, places: Place[]): CataloguePart {
+  const widthMm = Number(fans) % 140 === 0 ? 140 : 120;
   return {
     key: `radiator-${fans}-${thicknessMm}`,
     group: 'radiators',
@@ -50,7 +52,7 @@ function radiator(fans: string, lengthMm: number, thicknessMm: number, volumeMl:
     label: `${fans} × ${thicknessMm} radiator, copper`,
     volumeMl,
     places,
-    place: (place) => placeRadiator(place, lengthMm, thicknessMm),
+    place: (place) => placeRadiator(place, lengthMm, thicknessMm, widthMm),
     flow: ['a', 'b'],
     fixed: { ...quadratic((4 * lengthMm) / 397), materials: ['copper', 'brass'], closures: { vent: 'plug' } },
   };
@@ -163,17 +165,17 @@ export const CATALOGUE: readonly CataloguePart[] = [
     [1500, 0],
   ]),
   radiator('120', 157, 30, 60, ['rear', 'floor', 'front', 'roof']),
-  radiator('240', 277, 30, 120, ['roof', 'front', 'floor']),
-  radiator('360', 397, 30, 180, ['roof', 'front', 'floor']),
-  radiator('360', 397, 45, 290, ['roof', 'front', 'floor']),
-  radiator('360', 397, 60, 420, ['roof', 'front', 'floor']),
+  radiator('240', 277, 30, 120, ['roof', 'front', 'floor', 'window-side', 'blind-side']),
+  radiator('360', 397, 30, 180, ['roof', 'front', 'floor', 'window-side', 'blind-side']),
+  radiator('360', 397, 45, 290, ['roof', 'front', 'floor', 'window-side', 'blind-side']),
+  radiator('360', 397, 60, 420, ['roof', 'front', 'floor', 'window-side', 'blind-side']),
   radiator('480', 517, 60, 560, ['roof', 'front', 'floor']),
   // for fans of 140 mm: wider, with more in their channels
   radiator('140', 177, 30, 75, ['rear', 'floor', 'front', 'roof']),
-  radiator('280', 317, 30, 150, ['roof', 'front', 'floor']),
-  radiator('280', 317, 45, 240, ['roof', 'front', 'floor']),
-  radiator('420', 457, 30, 220, ['roof', 'front', 'floor']),
-  radiator('420', 457, 45, 350, ['roof', 'front', 'floor']),
+  radiator('280', 317, 30, 150, ['roof', 'front', 'floor', 'window-side', 'blind-side']),
+  radiator('280', 317, 45, 240, ['roof', 'front', 'floor', 'window-side', 'blind-side']),
+  radiator('420', 457, 30, 220, ['roof', 'front', 'floor', 'window-side', 'blind-side']),
+  radiator('420', 457, 45, 350, ['roof', 'front', 'floor', 'window-side', 'blind-side']),
   block('block-processor', 'processor block', 20, 15, ['board']),
   block('block-graphics', 'graphics card block', 60, 8, ['card']),
   block('block-memory', 'memory block', 15, 6, ['board', 'tray']),
@@ -233,8 +235,12 @@ export const TUBE_KINDS: readonly TubeKind[] = [
   { key: 'epdm-13-19', label: 'soft rubber, bore 13, outer 19', boreMm: 13, outerMm: 19, material: 'epdm', rigid: false },
   { key: 'pvc-10-13', label: 'soft clear PVC, bore 10, outer 13', boreMm: 10, outerMm: 13, material: 'pvc', rigid: false },
   { key: 'pvc-10-16', label: 'soft clear PVC, bore 10, outer 16', boreMm: 10, outerMm: 16, material: 'pvc', rigid: false },
+  { key: 'petg-8-12', label: 'rigid PETG, bore 8, outer 12', boreMm: 8, outerMm: 12, material: 'petg', rigid: true },
   { key: 'petg-10-14', label: 'rigid PETG, bore 10, outer 14', boreMm: 10, outerMm: 14, material: 'petg', rigid: true },
+  { key: 'acrylic-8-12', label: 'rigid acrylic, bore 8, outer 12', boreMm: 8, outerMm: 12, material: 'acrylic', rigid: true },
   { key: 'acrylic-12-16', label: 'rigid acrylic, bore 12, outer 16', boreMm: 12, outerMm: 16, material: 'acrylic', rigid: true },
+  { key: 'glass-9-12', label: 'glass, bore 9, outer 12', boreMm: 9, outerMm: 12, material: 'glass', rigid: true },
+  { key: 'glass-12-16', label: 'glass, bore 12, outer 16', boreMm: 12, outerMm: 16, material: 'glass', rigid: true },
   { key: 'metal-12-14', label: 'metal, bore 12, outer 14', boreMm: 12, outerMm: 14, material: 'metal', rigid: true },
 ];
 

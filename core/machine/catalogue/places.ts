@@ -13,6 +13,8 @@ export const PLACES = {
   board: 'on the board',
   card: 'on the graphics card',
   tray: 'beside the board',
+  'window-side': 'on the window side wall',
+  'blind-side': 'on the blind side wall',
 } as const;
 
 export type Place = keyof typeof PLACES;
@@ -28,24 +30,44 @@ export interface Geometry {
 }
 
 /** mm; the inside of a common tower */
-const CASE = { frontX: 440, roofY: 490, floorY: 20, nearZ: 20, farZ: 140 } as const;
+const CASE = { frontX: 440, roofY: 490, floorY: 20, nearZ: 20, windowZ: 200 } as const;
 /** mm; ports sit this far from the end of a radiator's tank, and this far apart */
 const TANK = { inset: 10, portZ: [50, 110] as const } as const;
 
-/** A radiator with its two ports on one tank and a plugged vent at the other end. `lengthMm` along its fans. */
-export function placeRadiator(place: Place, lengthMm: number, thicknessMm: number): Geometry {
+/** mm; a radiator for fans of 120 mm */
+const USUAL_WIDTH_MM = 120;
+
+/** A radiator standing flat on a side wall, in front of the board, its ports on the upper tank towards the inside. */
+function onSideWall(place: 'window-side' | 'blind-side', lengthMm: number, thicknessMm: number, widthMm: number): Geometry {
+  const onWindow = place === 'window-side';
+  const [near, far] = onWindow ? [CASE.windowZ - thicknessMm, CASE.windowZ] : [0, thicknessMm];
+  const inside = onWindow ? near : far;
+  const [left, bottom] = [CASE.frontX - 160, 50];
+  const top = bottom + lengthMm;
+  const port = (x: number): Point => [left + x, top - TANK.inset, inside];
+  const [a, b] = TANK.portZ;
+  return {
+    box: { min: [left, bottom, near], max: [left + widthMm, top, far] },
+    ports: { a: port(a - CASE.nearZ), b: port(b - CASE.nearZ), vent: [left + 60, bottom + TANK.inset, inside] },
+  };
+}
+
+/** A radiator with its two ports on one tank and a plugged vent at the other end. `lengthMm` along its fans, `widthMm` across them. */
+export function placeRadiator(place: Place, lengthMm: number, thicknessMm: number, widthMm: number = USUAL_WIDTH_MM): Geometry {
+  if (place === 'window-side' || place === 'blind-side') return onSideWall(place, lengthMm, thicknessMm, widthMm);
+  const [nearZ, farZ] = [CASE.nearZ, CASE.nearZ + widthMm];
   const [za, zb] = TANK.portZ;
   if (place === 'front') {
     const x = CASE.frontX - thicknessMm;
     const top = 60 + lengthMm;
     return {
-      box: { min: [x, 60, CASE.nearZ], max: [CASE.frontX, top, CASE.farZ] },
+      box: { min: [x, 60, nearZ], max: [CASE.frontX, top, farZ] },
       ports: { a: [x, top - TANK.inset, za], b: [x, top - TANK.inset, zb], vent: [x, 60 + TANK.inset, 80] },
     };
   }
   if (place === 'rear') {
     return {
-      box: { min: [5, 300, CASE.nearZ], max: [5 + thicknessMm, 300 + lengthMm, CASE.farZ] },
+      box: { min: [5, 300, nearZ], max: [5 + thicknessMm, 300 + lengthMm, farZ] },
       ports: {
         a: [5 + thicknessMm, 300 + TANK.inset, za],
         b: [5 + thicknessMm, 300 + TANK.inset, zb],
@@ -59,7 +81,7 @@ export function placeRadiator(place: Place, lengthMm: number, thicknessMm: numbe
   const ventSide = onFloor ? bottom : bottom + thicknessMm;
   const end = 40 + lengthMm;
   return {
-    box: { min: [40, bottom, CASE.nearZ], max: [end, bottom + thicknessMm, CASE.farZ] },
+    box: { min: [40, bottom, nearZ], max: [end, bottom + thicknessMm, farZ] },
     ports: { a: [end - TANK.inset, portSide, za], b: [end - TANK.inset, portSide, zb], vent: [50, ventSide, 80] },
   };
 }

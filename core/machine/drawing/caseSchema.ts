@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import { PLACES, type Place } from '../catalogue/places.js';
 import { finite, MOST, name, rowVersion } from '../../base/checking/fields.js';
+import { roomInFileSchema } from '../loop-file/loopFileSchema.js';
 import type { CaseOutline } from './cases.js';
 
 export type CaseTemplateInput = CaseOutline;
@@ -18,6 +19,7 @@ const fields = {
   mounts: Joi.object(
     Object.fromEntries(Object.keys(PLACES).map((place) => [place as Place, Joi.array().ordered(along, along, along).length(3)])),
   ).required(),
+  room: roomInFileSchema,
 };
 
 export const caseTemplateSchema = Joi.object(fields);

@@ -2,7 +2,7 @@ import { usualLoop } from '../catalogue/testLoops.js';
 import { describe, expect, it } from 'vitest';
 import { findCataloguePart, type CataloguePart } from '../catalogue/parts.js';
 import type { LoopFile } from '../loop-file/loopFile.js';
-import { lackingFor, reachOf, exchangePart, type TubeReach } from './exchange.js';
+import { reachOf, exchangePart, type TubeReach } from './exchange.js';
 
 const part = (key: string): CataloguePart => findCataloguePart(key) as CataloguePart;
 const exchanged = (loop: LoopFile, id: string, key: string): LoopFile => {
@@ -48,17 +48,5 @@ describe('exchanging a part', () => {
 
   it('refuses a part that is not there', () => {
     expect(exchangePart(usualLoop(), 'moon', part('pump-large'))).toEqual({ refusal: 'There is no such part in this loop.' });
-  });
-});
-
-describe('room for a new part', () => {
-  it('names what is missing, and nothing when it fits', () => {
-    const room = { lengthMm: 320, slots: 3, powerSockets: 2 };
-    expect(lackingFor(room, { lengthMm: 310, slots: 3, powerSockets: 2 })).toEqual([]);
-    expect(lackingFor(room, { lengthMm: 340, slots: 4, powerSockets: 3 })).toEqual([
-      'Length: 340 mm needed, 320 mm there',
-      'Slots: 4 needed, 3 there',
-      'Power sockets: 3 needed, 2 there',
-    ]);
   });
 });

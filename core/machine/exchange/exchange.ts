@@ -45,8 +45,11 @@ function alignedPart(old: LoopComponent, part: CataloguePart, place: Place): Loo
   const newIn = made.ports[made.flow?.[0] ?? ''] ?? (Object.values(made.ports)[0] as Point);
   const by = [0, 1, 2].map((axis) => (oldIn[axis] as number) - (newIn[axis] as number));
   const shift = (at: Point): Point => at.map((mm, axis) => mm + (by[axis] as number)) as unknown as Point;
+  // the card or board is still the one that was read off
+  const there = old.fit?.sits_on;
   return {
     ...made,
+    ...(there ? { fit: { ...made.fit, sits_on: there } } : {}),
     ports: Object.fromEntries(Object.entries(made.ports).map(([port, at]) => [port, shift(at)])),
     ...(made.box ? { box: { min: shift(made.box.min), max: shift(made.box.max) } } : {}),
   };
@@ -122,21 +125,4 @@ export function reachOf(before: LoopFile, after: LoopFile, id: string): TubeReac
       const soft = findTubeMaterial(tube.material)?.soft ?? true;
       return { id: tube.id, name: tubeName(after, tube), hasMm, wayMm, ...reachesAs({ hasMm, wayMm, straightMm, soft }) };
     });
-}
-
-export interface RoomForPart {
-  readonly lengthMm: number;
-  readonly slots: number;
-  readonly powerSockets: number;
-}
-
-/** What a new part needs beyond the room there is, in words; empty when it fits. */
-export function lackingFor(has: RoomForPart, needs: RoomForPart): string[] {
-  const short = (what: string, unit: string, have: number, need: number): string[] =>
-    need > have ? [say('{what}: {need}{unit} needed, {have}{unit} there', { what, need, unit, have })] : [];
-  return [
-    ...short('Length', ' mm', has.lengthMm, needs.lengthMm),
-    ...short('Slots', '', has.slots, needs.slots),
-    ...short('Power sockets', '', has.powerSockets, needs.powerSockets),
-  ];
 }

@@ -1,12 +1,13 @@
 import { groupBy } from '../../base/numerics/groupBy.js';
 import { shortName, tubeName } from '../catalogue/names.js';
 import { EXCHANGE, reachesAs } from '../exchange/exchange.js';
+import { pieceMm, standsMm } from '../fit/bodies.js';
+import { fitOf, type FitVerdict } from '../fit/verdict.js';
 import { countFittings, unusedPorts, type FittingCount } from '../loop-file/fittings.js';
 import {
   distanceMm,
   findComponent,
   partName,
-  tubeLengthMm,
   tubePolyline,
   tubesByHand,
   type Closure,
@@ -27,6 +28,8 @@ export interface ChangedPart {
   readonly kind: string;
   /** where it is mounted, as the drawing names it; null: nobody said */
   readonly place: string | null;
+  /** of a part that comes in: whether it goes where it is drawn; missing: nothing of it is asked */
+  readonly fit?: FitVerdict;
 }
 
 /**
@@ -112,27 +115,27 @@ const BOTH = ['from', 'to'] as const;
 
 /** What becomes of one tube that both loops have. */
 function metAgain(inside: LoopFile, wanted: LoopFile, old: LoopTube, tube: LoopTube, exchanged: ReadonlySet<string>): Met {
-  const hasMm = tubeLengthMm(inside, old);
+  const hasMm = pieceMm(inside, old);
   const line = tubePolyline(wanted, tube);
   // an end that meets another port, or another part at it
   const ends = BOTH.filter((end) => old[end].join('.') !== tube[end].join('.') || exchanged.has(tube[end][0]));
-  const wayMm = tubeLengthMm(wanted, tube);
+  const wayMm = pieceMm(wanted, tube);
   // a length that somebody wrote down is meant, however straight the drawing goes
-  const straightMm = Math.max(distanceMm(line[0] as Point, line.at(-1) as Point), tube.length_mm ?? 0);
+  const straightMm = Math.max(distanceMm(line[0] as Point, line.at(-1) as Point) - standsMm(tube), tube.length_mm ?? 0);
   const { verdict, cutMm } = reachesAs({ hasMm, wayMm, straightMm, soft: isSoft(tube) });
   if (!isSameStock(old, tube) || verdict === 'new-piece' || verdict === 'too-short')
-    return { tube, fate: 'new', lengthMm: pieceMm(wayMm), cutFrom: null, undone: BOTH, made: BOTH };
+    return { tube, fate: 'new', lengthMm: cutFromStockMm(wayMm), cutFrom: null, undone: BOTH, made: BOTH };
   // only what is undone anyway can be cut at that end
   const touched = verdict === 'shorten' && ends.length === 0 ? (['to'] as const) : ends;
   const fate = verdict === 'shorten' ? 'cut' : ends.length > 0 ? 'reseated' : 'kept';
   return { tube, fate, lengthMm: cutMm === null ? null : Math.round(hasMm - cutMm), cutFrom: null, undone: touched, made: touched };
 }
 
-const pieceMm = (lengthMm: number): number => Math.ceil(lengthMm + EXCHANGE.allowanceMm);
+const cutFromStockMm = (lengthMm: number): number => Math.ceil(lengthMm + EXCHANGE.allowanceMm);
 
 /** New pieces are cut from tubes that come out, where one is long enough: the longest piece first, from the shortest that does. */
 function cutFromOut(inside: LoopFile, gone: readonly LoopTube[], fresh: readonly Met[]): Met[] {
-  const spare = gone.filter(isSoft).map((tube) => ({ tube, lengthMm: tubeLengthMm(inside, tube) }));
+  const spare = gone.filter(isSoft).map((tube) => ({ tube, lengthMm: pieceMm(inside, tube) }));
   return [...fresh]
     .sort((one, other) => (other.lengthMm ?? 0) - (one.lengthMm ?? 0))
     .map((met) => {
@@ -191,7 +194,7 @@ export function changeBetween(inside: LoopFile, wanted: LoopFile): LoopChange {
     const old = oldTubes.get(tube.id);
     return old
       ? metAgain(inside, wanted, old, tube, exchanged)
-      : { tube, fate: 'new', lengthMm: pieceMm(tubeLengthMm(wanted, tube)), cutFrom: null, undone: [], made: BOTH };
+      : { tube, fate: 'new', lengthMm: cutFromStockMm(pieceMm(wanted, tube)), cutFrom: null, undone: [], made: BOTH };
   });
   // what is renewed under its own id comes out as well
   const renewed = met
@@ -216,7 +219,10 @@ export function changeBetween(inside: LoopFile, wanted: LoopFile): LoopChange {
   });
   return {
     out: inside.components.filter(({ id }) => !now.has(id) || exchanged.has(id)).map(partOf),
-    in: arriving.map(partOf),
+    in: arriving.map((part) => {
+      const fit = fitOf(wanted, part);
+      return fit ? { ...partOf(part), fit } : partOf(part);
+    }),
     moved: stays.filter((id) => isElsewhere(before.get(id) as LoopComponent, now.get(id) as LoopComponent)).map((id) => partOf(now.get(id) as LoopComponent)), // prettier-ignore
     tubes: [
       ...gone.map((tube) => changeOf(inside, { tube, fate: 'out', lengthMm: null, cutFrom: null })),

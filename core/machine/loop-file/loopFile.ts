@@ -50,8 +50,33 @@ export interface LoopComponent {
   unit?: string;
   /** tube each port's fitting takes */
   port_fits?: Record<string, { bore_mm: number; outer_mm: number; soft?: boolean }>;
+  /** what its sheet asks of the machine, and what was read off the machine itself */
+  fit?: FitSheet;
   learned?: LearnedFrom;
   [unknownField: string]: unknown;
+}
+
+/** A card or a board by what stands on it. No revision on a list: every one of that model. */
+export interface NamedModel {
+  model: string;
+  revision?: string;
+}
+
+/** What decides before it is bought whether a part goes where it shall. */
+export interface FitSheet {
+  /** cards, boards or sockets that a block's own list names */
+  listed?: readonly NamedModel[];
+  /** what it sits on here, as it was read off */
+  sits_on?: NamedModel;
+  /** of a card with its block on */
+  slots?: number;
+  length_mm?: number;
+  height_mm?: number;
+  power_leads?: number;
+  /** thread of each port; missing: G 1/4 */
+  threads?: Record<string, string>;
+  /** holes that its foot wants in a wall: [x, y, diameter] in mm from one corner */
+  holes_mm?: readonly Point[];
 }
 
 /** What a part was thought to hold before the loop's own fills, and how many of those there were. */
@@ -75,7 +100,19 @@ export interface LoopTube {
   /** a channel within one piece, such as from a reservoir into the pump under it: nothing is cut, joined or looked at */
   inside?: boolean;
   fittings?: readonly string[];
+  /** what sits between port and tube at each end, from the port on: key of a body (`fit/bodies`) */
+  bodies?: { from?: readonly string[]; to?: readonly string[] };
   [unknownField: string]: unknown;
+}
+
+/** Room in a case as it was measured; mm. What is missing was not measured. */
+export interface RoomInFile {
+  /** by place: the longest radiator, its width, and its depth with fans and what the screws stand out */
+  radiators?: Record<string, { length_mm: number; width_mm: number; depth_mm: number }>;
+  /** for a card with its block on */
+  card?: { slots: number; length_mm: number; height_mm: number };
+  /** leads of the supply that end in a card's socket */
+  power_leads?: number;
 }
 
 /** A case as a loop file carries it, so that the file can be drawn without the workshop it came from. */
@@ -86,6 +123,7 @@ export interface CaseInFile {
   width_mm: number;
   /** where parts of a place are mounted */
   mounts?: Record<string, Point>;
+  room?: RoomInFile;
 }
 
 export interface LoopFile {

@@ -14,6 +14,32 @@ const curvePoint = Joi.array()
   .length(2);
 const closure = Joi.string().valid('plug', 'cap', 'valve');
 
+const word = (): Joi.StringSchema => Joi.string().trim().min(1).max(80);
+const named = Joi.object({ model: word().required(), revision: word() });
+const sideMm = (): Joi.NumberSchema => finite().greater(0).max(MOST.lengthMm);
+const count = (): Joi.NumberSchema => Joi.number().integer().min(0).max(20);
+const fit = Joi.object({
+  listed: Joi.array().items(named).max(200),
+  sits_on: named,
+  slots: count(),
+  length_mm: sideMm(),
+  height_mm: sideMm(),
+  power_leads: count(),
+  threads: Joi.object().pattern(identifier, word()).max(40),
+  holes_mm: Joi.array().items(Joi.array().ordered(coordinate.required(), coordinate.required(), finite().greater(0).max(400).required()).length(3)).max(100), // prettier-ignore
+}).unknown(true);
+/** Room in a case, as it is measured. */
+export const roomInFileSchema = Joi.object({
+  radiators: Joi.object()
+    .pattern(
+      identifier,
+      Joi.object({ length_mm: sideMm().required(), width_mm: sideMm().required(), depth_mm: sideMm().required() }).unknown(true),
+    )
+    .max(40),
+  card: Joi.object({ slots: count().required(), length_mm: sideMm().required(), height_mm: sideMm().required() }).unknown(true),
+  power_leads: count(),
+}).unknown(true);
+
 const component = Joi.object({
   id: identifier.required(),
   kind: Joi.string().min(1).max(40).required(),
@@ -51,6 +77,7 @@ const component = Joi.object({
       soft: Joi.boolean(),
     }),
   ),
+  fit,
   learned: Joi.object({
     prior_ml: volumeMl().required(),
     prior_sd_ml: volumeMl().required(),
@@ -69,6 +96,7 @@ const tube = Joi.object({
   length_mm: finite().greater(0).max(MOST.lengthMm),
   inside: Joi.boolean(),
   fittings: Joi.array().items(Joi.string().max(40)).max(50),
+  bodies: Joi.object({ from: Joi.array().items(word()).max(6), to: Joi.array().items(word()).max(6) }).unknown(true),
 }).unknown(true);
 
 /** Shape only; `readLoopFile` also checks what refers to what. */
@@ -84,6 +112,7 @@ export const loopFileSchema = Joi.object({
       height_mm: finite().greater(0).max(MOST.lengthMm).required(),
       width_mm: finite().greater(0).max(MOST.lengthMm).required(),
       mounts: Joi.object().pattern(identifier, point).max(40),
+      room: roomInFileSchema,
     }).unknown(true),
   ),
   panel_z_mm: coordinate,

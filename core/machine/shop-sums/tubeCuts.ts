@@ -1,7 +1,8 @@
 import { tubeName } from '../catalogue/names.js';
+import { pieceMm } from '../fit/bodies.js';
 import { groupBy } from '../../base/numerics/groupBy.js';
 import type { LoopChange } from '../loop-change/loopChange.js';
-import { partFinder, tubeLengthMm, tubesByHand, type LoopFile } from '../loop-file/loopFile.js';
+import { partFinder, tubesByHand, type LoopFile } from '../loop-file/loopFile.js';
 import { cutList, type CutList } from './cutList.js';
 
 export interface CutPiece {
@@ -73,7 +74,7 @@ export function tubeCuts(loop: LoopFile, soft: (material: string) => boolean, al
   const find = partFinder(loop);
   return byStock(
     tubesByHand(loop).map((tube): Cut => {
-      const laidMm = tubeLengthMm(loop, tube, find);
+      const laidMm = pieceMm(loop, tube, find);
       const cutMm = Math.ceil(laidMm + allowanceMm);
       return {
         id: tube.id,

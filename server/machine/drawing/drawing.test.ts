@@ -30,6 +30,20 @@ describe('the workshop’s own cases', () => {
     expect(await list(tech)).toHaveLength(1);
   });
 
+  it('keep what was measured in them, and lose nothing of it by an edit that says nothing of it', async () => {
+    const room = {
+      radiators: { roof: { length_mm: 400, width_mm: 140, depth_mm: 60 } },
+      card: { slots: 3, length_mm: 320, height_mm: 145 },
+    };
+    const { body } = await tech.post<Template & { room: object }>('/case-templates', { ...oak, label: 'Measured', room });
+    expect(body.room).toEqual(room);
+    const edited = await tech.put<Template & { room: object }>(`/case-templates/${body.id}`, { ...oak, label: 'Measured', version: 1 });
+    expect(edited.body.room).toEqual(room);
+    const wrong = { radiators: { roof: { length_mm: 400, width_mm: 140 } } };
+    expect((await tech.post('/case-templates', { ...oak, label: 'Half', room: wrong })).status).toBe(422);
+    await tech.delete(`/case-templates/${body.id}`);
+  });
+
   it('are refused whole when a size cannot be or a place is unknown', async () => {
     for (const wrong of [
       { ...oak, heightMm: 5 },

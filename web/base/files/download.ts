@@ -6,7 +6,7 @@ export const fileName = (words: string, fallback: string): string =>
     .replace(/^-|-$/g, '') || fallback;
 
 /** Hands a text to the person as a file. */
-export function downloadText(text: string, name: string, type: 'application/json' | 'text/csv'): void {
+export function downloadText(text: string, name: string, type: 'application/json' | 'text/csv' | 'image/svg+xml'): void {
   const link = document.createElement('a');
   link.href = URL.createObjectURL(new Blob([text], { type }));
   link.download = name;

@@ -24,6 +24,7 @@ import { obstructionOf, type Obstruction } from '@core/physics/diagnosis/obstruc
 import type { HeatCause } from '@core/physics/diagnosis/causes.js';
 import { causePriors, diagnose, type Diagnosis } from '@core/physics/diagnosis/diagnose.js';
 import type { LoadReading } from '@core/physics/diagnosis/loadReading.js';
+import { airWith, warmestChangeK } from '@core/physics/heat/roomFor.js';
 import { findQuietPoint, type QuietSearch } from '@core/physics/heat/quietPoint.js';
 import { fanCurve, type FanCurveAnswer, type FanEnds } from '@core/physics/heat/fanCurve.js';
 import { wattsToSpare, type SpareW } from '@core/physics/heat/spare.js';
@@ -307,8 +308,24 @@ export class TwinEngine {
     };
   }
 
-  private flowAt(pumpSpeed: number): FlowResult {
+  /** What each of these loops would change at the part that is warmest now, at the same speeds and loads; null where it cannot be told. */
+  changes(
+    { pumpSpeed, fanSpeed, air, limitsC: _limits, ...conditions }: HeatQuestion,
+    others: readonly (LoopFile | null)[],
+  ): (ReturnType<typeof warmestChangeK> | null)[] {
     const { loop } = this.loaded();
+    const solved = (of: LoopFile): HeatResult =>
+      solveHeat(of, this.flowThrough(of, pumpSpeed), { ...conditions, ...this.warm(), air: airOf(of, fanSpeed, airWith(loop, of, air)) });
+    if (pumpsWithoutCurve(loop).length > 0) return others.map(() => null);
+    const now = solved(loop);
+    return others.map((other) => other && warmestChangeK(now, solved(other)));
+  }
+
+  private flowAt(pumpSpeed: number): FlowResult {
+    return this.flowThrough(this.loaded().loop, pumpSpeed);
+  }
+
+  private flowThrough(loop: LoopFile, pumpSpeed: number): FlowResult {
     const speeds = Object.fromEntries(loop.components.filter(({ kind }) => kind === 'pump').map(({ id }) => [id, pumpSpeed]));
     return solveFlow(loop, { fluid: this.warm().fluid, speeds, closed: [] });
   }

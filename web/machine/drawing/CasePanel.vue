@@ -7,6 +7,7 @@ import { caseInFile, caseOf, CASES, templateFrom, type CaseKey } from '@core/mac
 import { useSubmit } from '../../base/http/useSubmit.js';
 import { useNotices } from '../../base/shell/notices.js';
 import NumberField from '../../base/units/NumberField.vue';
+import CaseRoom from './CaseRoom.vue';
 import { useCases } from './caseStore.js';
 
 /** The case a loop is drawn in: a general outline, one of the workshop's own, or sizes of its own kept as a template. */
@@ -60,9 +61,9 @@ async function forget(): Promise<void> {
   const gone = own.value;
   if (!gone) return;
   if ((await submit.run(() => cases.remove(gone.id).then(() => true))) === null) return;
-  const { label: name, depthMm, heightMm, widthMm, mounts } = gone;
+  const { id: _id, version: _version, ...outlineOf } = gone;
   notices.say(say('{label} is no longer offered; loops drawn in it keep it.', { label: gone.label }), () =>
-    cases.add({ label: name, depthMm, heightMm, widthMm, mounts }, crypto.randomUUID()),
+    cases.add(outlineOf, crypto.randomUUID()),
   );
 }
 </script>
@@ -75,6 +76,7 @@ async function forget(): Promise<void> {
       <NumberField :model-value="outline.heightMm" label="Height" unit="mm" @update:model-value="size('heightMm', $event)" />
       <NumberField :model-value="outline.widthMm" label="Width" unit="mm" @update:model-value="size('widthMm', $event)" />
     </div>
+    <CaseRoom :loop="loop" @change="emit('change', $event)" />
     <p v-if="Object.keys(outline.mounts).length" class="quiet">New parts go where this case mounts them.</p>
     <form v-if="keeping" class="keep" novalidate @submit.prevent="keep">
       <v-text-field v-model="label" label="Name of the case" autofocus density="comfortable" :error-messages="submit.problem.value ?? []" />

@@ -262,7 +262,7 @@ watch(chosenTube, (tube) => {
           density="comfortable"
           hide-details
         />
-        <PartPicker class="mt-4" :after="null" free @add="add" @add-unit="addUnit" />
+        <PartPicker class="mt-4" :after="null" free :loop="loop" @add="add" @add-unit="addUnit" />
       </template>
     </aside>
   </div>

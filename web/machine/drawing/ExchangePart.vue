@@ -1,27 +1,33 @@
 <script setup lang="ts">
 import { say, sayWord } from '@core/base/words/say.js';
 import { digitsIn, formatIn } from '@core/base/units/display.js';
-import { computed, reactive, ref } from 'vue';
+import { computed, ref } from 'vue';
 import { CATALOGUE } from '@core/machine/catalogue/parts.js';
 import type { LoopComponent, LoopFile } from '@core/machine/loop-file/loopFile.js';
-import { lackingFor, reachOf, exchangePart, type ReachVerdict } from '@core/machine/exchange/exchange.js';
+import { reachOf, exchangePart, type ReachVerdict } from '@core/machine/exchange/exchange.js';
+import { fitOf } from '@core/machine/fit/verdict.js';
 import { useLearned } from '../learning/learnedStore.js';
-import NumberField from '../../base/units/NumberField.vue';
+import FitWords from './FitWords.vue';
+import { useOwnParts } from './ownPartStore.js';
 
 /** Another part in this one's place: does it fit, do the tubes still reach, what has to be cut. */
 const props = defineProps<{ loop: LoopFile; part: LoopComponent }>();
 const emit = defineEmits<{ change: [loop: LoopFile] }>();
 const learned = useLearned();
 const key = ref<string | null>(null);
-const room = reactive<Record<'lengthMm' | 'slots' | 'powerSockets', number | null>>({ lengthMm: null, slots: null, powerSockets: null });
-const needs = reactive<Record<'lengthMm' | 'slots' | 'powerSockets', number | null>>({ lengthMm: null, slots: null, powerSockets: null });
-
-const choices = computed(() =>
-  CATALOGUE.filter(({ kind }) => kind === props.part.kind).map(({ key: value, label }) => ({ value, title: sayWord(label) })),
-);
+const own = useOwnParts();
+/** the workshop's own first: of those somebody entered what they need */
+const parts = computed(() => [...own.picks.map(({ part }) => part), ...CATALOGUE].filter(({ kind }) => kind === props.part.kind));
+const choices = computed(() => parts.value.map(({ key: value, label }) => ({ value, title: sayWord(label) })));
 const answer = computed(() => {
-  const chosen = CATALOGUE.find((each) => each.key === key.value);
+  const chosen = parts.value.find((each) => each.key === key.value);
   return chosen ? exchangePart(props.loop, props.part.id, learned.withLearned(chosen)) : null;
+});
+/** whether the new one goes where the old one was, by its sheet and the case */
+const verdict = computed(() => {
+  const next = answer.value && 'loop' in answer.value ? answer.value.loop : null;
+  const part = next?.components.find(({ id }) => id === props.part.id);
+  return next && part ? fitOf(next, part) : null;
 });
 const tubes = computed(() => (answer.value && 'loop' in answer.value ? reachOf(props.loop, answer.value.loop, props.part.id) : []));
 const WORDS: Record<ReachVerdict, (cutMm: number | null) => string> = {
@@ -30,31 +36,13 @@ const WORDS: Record<ReachVerdict, (cutMm: number | null) => string> = {
   shorten: (mm) => say('cut off {formatIn}', { formatIn: formatIn('mm', mm ?? 0) }),
   'new-piece': (mm) => say('rigid: new piece of {formatIn}', { formatIn: formatIn('mm', mm ?? 0) }),
 };
-const whole = (from: typeof room, otherwise: number) => ({
-  lengthMm: from.lengthMm ?? otherwise,
-  slots: from.slots ?? otherwise,
-  powerSockets: from.powerSockets ?? otherwise,
-});
-const missing = computed(() => lackingFor(whole(room, Number.MAX_SAFE_INTEGER), whole(needs, 0)));
-const FIELDS = [
-  { id: 'lengthMm', label: 'length', unit: 'mm' },
-  { id: 'slots', label: 'slots', unit: '' },
-  { id: 'powerSockets', label: 'sockets', unit: '' },
-] as const;
 </script>
 
 <template>
   <details class="exchange">
     <summary>Exchange it for another</summary>
     <v-select v-model="key" class="mt-2" :items="choices" label="New part" density="comfortable" hide-details clearable />
-    <p class="quiet mt-2">Room there is, and what the new part needs:</p>
-    <div class="three">
-      <NumberField v-for="field in FIELDS" :key="field.id" v-model="room[field.id]" :label="field.label" :unit="field.unit" />
-    </div>
-    <div class="three">
-      <NumberField v-for="field in FIELDS" :key="field.id" v-model="needs[field.id]" :label="`needs ${field.label}`" :unit="field.unit" />
-    </div>
-    <p v-for="each in missing" :key="each" role="alert"><b>Does not fit.</b> {{ each }}</p>
+    <FitWords v-if="verdict" class="mt-2" :verdict="verdict" :loop="loop" />
     <p v-if="answer && 'refusal' in answer" role="alert">{{ answer.refusal }}</p>
     <ul class="plain-list figures">
       <li v-for="tube in tubes" :key="tube.id">
@@ -62,7 +50,9 @@ const FIELDS = [
         <span class="quiet"> has {{ digitsIn('mm', tube.hasMm) }}, needs {{ formatIn('mm', tube.wayMm) }}</span>
       </li>
     </ul>
-    <v-btn v-if="answer && 'loop' in answer && missing.length === 0" class="mt-2" @click="emit('change', answer.loop)">Put it in</v-btn>
+    <v-btn v-if="answer && 'loop' in answer && verdict?.state !== 'does-not'" class="mt-2" @click="emit('change', answer.loop)"
+      >Put it in</v-btn
+    >
   </details>
 </template>
 
@@ -75,11 +65,5 @@ const FIELDS = [
 summary {
   cursor: pointer;
   min-height: 36px;
-}
-.three {
-  display: grid;
-  grid-template-columns: repeat(3, 1fr);
-  gap: 8px;
-  margin: 6px 0;
 }
 </style>

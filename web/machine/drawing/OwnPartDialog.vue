@@ -13,6 +13,7 @@ import { useNotices } from '../../base/shell/notices.js';
 import FileList from '../../workshop/files/FileList.vue';
 import { useOwnParts } from './ownPartStore.js';
 import PartFacts from './PartFacts.vue';
+import PartFit from './PartFit.vue';
 import VolumeFields from './VolumeFields.vue';
 
 /** A part of the workshop's own: what general part it is like, what it is called, what it holds, what its sheet says. */
@@ -78,6 +79,7 @@ const remove = async (): Promise<void> => {
         />
       </div>
       <PartFacts :loop="loop" :part="part" open @change="loop = $event" />
+      <PartFit :loop="loop" :part="part" sheet-only @change="loop = $event" />
     </template>
     <FileList v-if="own" owner="own-parts" :owner-id="own.id" usual="sheet" heading="Its files" />
     <template #actions><v-btn v-if="own" variant="outlined" size="large" @click="remove">No longer offer it</v-btn></template>

@@ -3,6 +3,8 @@ import { computed } from 'vue';
 import { changePart } from '@core/machine/catalogue/edit.js';
 import { PART_MATERIALS } from '@core/machine/materials/parts.js';
 import type { LoopComponent, LoopFile } from '@core/machine/loop-file/loopFile.js';
+import { sayWord } from '@core/base/words/say.js';
+import { STANDING_NAMES, STANDING_WORDS } from '@core/machine/loop-file/orientation.js';
 import NumberField from '../../base/units/NumberField.vue';
 
 /** What a part's own sheet says of it: rating, materials, resistance; of a pump its curve and speed. What is not known stays empty. */
@@ -45,6 +47,10 @@ const dropPoint = (index: number): void => {
   const points = curve.value.filter((_, at) => at !== index);
   change({ curve: points.length > 0 ? points : undefined });
 };
+/** as its sheet allows; all of them: it says nothing */
+const STANDS = STANDING_NAMES.map((value) => ({ value, title: sayWord(STANDING_WORDS[value]) }));
+const setStands = (stands: readonly string[]): void =>
+  change({ may_stand: stands.length === STANDING_NAMES.length ? undefined : STANDING_NAMES.filter((each) => stands.includes(each)) });
 const drawn = computed(() => {
   const most = { lph: Math.max(1, ...curve.value.map(([lph]) => lph)), kpa: Math.max(1, ...curve.value.map(([, kpa]) => kpa)) };
   return curve.value
@@ -111,6 +117,15 @@ const drawn = computed(() => {
         />
         Nobody can set its speed</label
       >
+      <v-select
+        :model-value="[...(part.may_stand ?? STANDING_NAMES)]"
+        :items="STANDS"
+        label="May run with the case"
+        density="compact"
+        multiple
+        hide-details
+        @update:model-value="setStands"
+      />
     </template>
   </details>
 </template>

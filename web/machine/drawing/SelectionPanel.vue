@@ -3,10 +3,11 @@ import { say, sayWord } from '@core/base/words/say.js';
 import { formatIn } from '@core/base/units/display.js';
 import { computed, onMounted } from 'vue';
 import { keptFrom, likeOf, ownKey } from '@core/machine/catalogue/ownParts.js';
-import { tubeName } from '@core/machine/catalogue/names.js';
+import { shortName, tubeName } from '@core/machine/catalogue/names.js';
 import { TUBE_KINDS, tubeKindOf } from '@core/machine/catalogue/parts.js';
-import { partName, tubeLengthMm, type Closure, type LoopFile, type Point } from '@core/machine/loop-file/loopFile.js';
+import { partName, tubeLengthMm, type Closure, type LoopFile, type Point, type PortRef } from '@core/machine/loop-file/loopFile.js';
 import { tubeVolumeMl } from '@core/machine/loop-file/volume.js';
+import { bodiesAt, FITTING_BODIES, pieceMm, standsMm, withBodies, type BodyKey } from '@core/machine/fit/bodies.js';
 import { changePart } from '@core/machine/catalogue/edit.js';
 import { bendTube, changeTube, movePart, movePort, turnRound } from '@core/machine/drawing/edit.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
@@ -15,6 +16,8 @@ import NumberField from '../../base/units/NumberField.vue';
 import ExchangePart from './ExchangePart.vue';
 import { useOwnParts } from './ownPartStore.js';
 import PartFacts from './PartFacts.vue';
+import PartFit from './PartFit.vue';
+import PortFit from './PortFit.vue';
 import PointFields from './PointFields.vue';
 import { extentOf } from './scene.js';
 
@@ -90,6 +93,13 @@ async function keep(): Promise<void> {
   notices.say(say('{label} is one of the workshop’s parts, with this shape where it sits.', { label: saved.label }));
 }
 const lengthMm = computed(() => (tube.value ? tubeLengthMm(props.loop, tube.value) : 0));
+const ENDS = ['from', 'to'] as const;
+const BODIES = (Object.keys(FITTING_BODIES) as BodyKey[]).map((value) => ({ value, title: sayWord(FITTING_BODIES[value].label) }));
+/** a port as the drawing names it */
+const placeOf = ([id, port]: PortRef): string => {
+  const at = props.loop.components.find((each) => each.id === id);
+  return `${at ? shortName(at) : id}, ${port}`;
+};
 const CLOSURES = [
   { value: 'none', title: 'open, or a tube' },
   { value: 'plug', title: 'plug' },
@@ -150,7 +160,9 @@ const CLOSURES = [
         />
         hands get at it when it is built</label
       >
+      <PortFit :loop="loop" :part="part" :port="String(port)" @change="emit('change', $event)" />
     </div>
+    <PartFit :loop="loop" :part="part" @change="emit('change', $event)" />
     <PartFacts :loop="loop" :part="part" @change="emit('change', $event)" />
     <v-btn v-if="like" class="mt-3" variant="outlined" :loading="submit.busy.value" @click="keep">{{
       kept ? 'Our part is now as drawn here' : 'Keep it as a part of our own'
@@ -181,6 +193,21 @@ const CLOSURES = [
       unit="mm"
       @update:model-value="($event === null || $event > 0) && emit('change', changeTube(loop, tube.id, { length_mm: $event ?? undefined }))"
     />
+    <v-select
+      v-for="end in ENDS"
+      :key="end"
+      class="mt-2"
+      :model-value="bodiesAt(tube, end)"
+      :items="BODIES"
+      :label="say('Between {place} and the tube', { place: placeOf(tube[end]) })"
+      density="compact"
+      multiple
+      hide-details
+      @update:model-value="emit('change', withBodies(loop, tube.id, end, $event))"
+    />
+    <p v-if="tube.length_mm === undefined && standsMm(tube) !== 0" class="quiet figures">
+      {{ formatIn('mm', pieceMm(loop, tube)) }} of tube between what is screwed in.
+    </p>
     <div v-for="(bend, index) in tube.path ?? []" :key="index" class="port">
       <p class="spread">
         <b>bend {{ index + 1 }}</b> <button type="button" class="quiet" @click="dropBend(index)">straighten</button>

@@ -117,22 +117,25 @@ describe('exchanging a part on screen', () => {
     expect((select.props('items') as { value: string }[]).every(({ value }) => value.startsWith('radiator'))).toBe(true);
     await select.setValue('radiator-240-30');
     await settle();
-    expect(screen.findAll('li').length).toBe(2);
+    expect(screen.findAll('ul.figures li').length).toBe(2);
     expect(wordsOf(screen)).toMatch(/reaches|cut off|new piece/);
     await screen.findAll('button').find((button) => button.text() === 'Put it in')?.trigger('click'); // prettier-ignore
     const after = screen.emitted('change')?.at(-1)?.[0] as LoopFile;
     expect(component('roof', after).catalogue).toBe('radiator-240-30');
   });
 
-  it('does not put in what has no room', async () => {
-    const screen = mountIt();
+  it('does not put in what the measured room does not take, and says by how much', async () => {
+    const room = { radiators: { roof: { length_mm: 410, width_mm: 140, depth_mm: 60 } } };
+    const measured = { ...usual, case: caseInFile({ ...CASES['mid-tower'], room }) };
+    const screen = mountScreen(ExchangePart, { props: { loop: measured, part: component('roof', measured) } });
     await screen.findComponent({ name: 'VSelect' }).setValue('radiator-480-60');
-    const lengths = screen.findAll('.v-text-field').filter((each) => /length$/.test(each.find('label').text()));
-    await lengths[0]?.find('input').setValue('400');
-    await lengths[1]?.find('input').setValue('520');
     await settle();
-    expect(wordsOf(screen)).toContain('Does not fit. Length: 520 mm needed, 400 mm there');
+    expect(wordsOf(screen)).toContain('does not fit 517 mm long, room for 410 mm.87 mm deep with its fans, room for 60 mm.');
     expect(screen.findAll('button').some((button) => button.text() === 'Put it in')).toBe(false);
+    await screen.findComponent({ name: 'VSelect' }).setValue('radiator-280-30');
+    await settle();
+    expect(wordsOf(screen)).toContain('fits');
+    expect(screen.findAll('button').some((button) => button.text() === 'Put it in')).toBe(true);
   });
 });
 

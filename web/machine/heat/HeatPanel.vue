@@ -11,6 +11,7 @@ import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
 import ProfileSheet from '../profile/ProfileSheet.vue';
 import NumberField from '../../base/units/NumberField.vue';
 import RadiatorAir from './RadiatorAir.vue';
+import RoomForRadiators from './RoomForRadiators.vue';
 import { airUntold, given, heatAskedBy, type RadiatorFans } from '@core/physics/heat/setup.js';
 import FanCurve from './FanCurve.vue';
 import FanGroups from './FanGroups.vue';
@@ -25,6 +26,7 @@ const props = defineProps<{
   /** groups of fans on its radiators, by the machine's sheet of connectors */
   fans: readonly RadiatorFans[];
   systemId: string;
+  loopId: string;
 }>();
 /** what is said of air and load, the same in every panel */
 const setup = defineModel<HeatForm>('setup', { required: true });
@@ -51,10 +53,16 @@ const blockFactors = Object.fromEntries(props.measured.map(({ id, factor }) => [
 
 const carried = computed(() => ({ ...heatAskedBy(setup.value, props.loop, props.fans), blockFactors }));
 const limits = computed(() => given(setup.value.limitsC));
+const question = computed(() => ({
+  ...carried.value,
+  pumpSpeed: setup.value.pumpSpeed,
+  fanSpeed: setup.value.fanSpeed,
+  limitsC: limits.value,
+}));
 const heat = useTwinAnswer(
   props.twin,
-  () => ({ ...carried.value, pumpSpeed: setup.value.pumpSpeed, fanSpeed: setup.value.fanSpeed, limitsC: limits.value }),
-  (question) => props.twin.engine.heat(question),
+  () => question.value,
+  (asked) => props.twin.engine.heat(asked),
 );
 const quiet = useTwinAnswer(
   props.twin,
@@ -207,6 +215,7 @@ function takeQuiet(): void {
           </ul>
         </section>
       </div>
+      <RoomForRadiators class="mt-6" :loop="loop" :loop-id="loopId" :twin="twin" :question="question" />
       <FanCurve v-model:setup="setup" class="mt-6" :twin="twin" :carried="carried" />
     </template>
     <p v-else-if="heat" class="mt-5">

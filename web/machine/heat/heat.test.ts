@@ -17,20 +17,22 @@ async function open(change: (loop: typeof file) => void = () => undefined, more:
     status: 200,
     body: path.includes('coolant')
       ? { products: [], lots: [] }
-      : {
-          name: 'Main',
-          systemId: 's',
-          systemName: 'Slate',
-          coolantProductId: null,
-          file: loop,
-          revisions: [
-            { number: 2, kind: 'change' },
-            { number: 1, kind: 'planned' },
-          ],
-          baselines: [],
-          fans: [],
-          ...more,
-        },
+      : path.includes('own-parts')
+        ? { parts: [] }
+        : {
+            name: 'Main',
+            systemId: 's',
+            systemName: 'Slate',
+            coolantProductId: null,
+            file: loop,
+            revisions: [
+              { number: 2, kind: 'change' },
+              { number: 1, kind: 'planned' },
+            ],
+            baselines: [],
+            fans: [],
+            ...more,
+          },
   }));
   const screen = mountScreen(ProfileView, { props: { id: 'l' } }, `/loops/l/profile?show=${show}`);
   await settle();
@@ -64,6 +66,20 @@ describe('the heat view', () => {
     const at50 = hottest(screen);
     await set(screen, 'Fan speed', '1');
     expect(hottest(screen)).toBeLessThan(at50);
+  });
+
+  it('says where a larger radiator fits and what it gives, or that nobody measured the case', async () => {
+    expect(wordsOf(await open())).toContain('Nobody measured this case');
+    const screen = await open((loop) => {
+      const place = { length_mm: 420, width_mm: 142, depth_mm: 90 };
+      loop.case = { name: 'Oak', depth_mm: 500, height_mm: 520, width_mm: 220, room: { radiators: { roof: place, floor: place } } };
+      for (const part of loop.components) if (part.id === 'top') part.place = 'roof';
+    });
+    const rows = screen.findAll('.room-for li').map((row) => row.text().replaceAll(/\s+/g, ' '));
+    expect(rows).toHaveLength(2);
+    // one more radiator cools the part that is warmest, in kelvin
+    expect(rows.find((row) => row.startsWith('on the floor'))).toMatch(/free ?360 × 60 radiator, copper ?−\d+\.\d K gpu/);
+    expect(rows.find((row) => row.startsWith('under the roof'))).toContain('now top');
   });
 
   it('lists what each radiator gives off: together what the parts take in', async () => {

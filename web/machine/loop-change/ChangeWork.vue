@@ -4,6 +4,8 @@ import { formatMl } from '@core/base/units/display.js';
 import { changeGroups, toHave, type ChangeGroup } from '@core/edge/words/loopChange.js';
 import { findTubeMaterial } from '@core/machine/materials/tubes.js';
 import { changeCuts } from '@core/machine/shop-sums/tubeCuts.js';
+import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
+import FitWords from '../drawing/FitWords.vue';
 import CutSheet from '../shop-sums/CutSheet.vue';
 import type { LoopChange } from '@core/machine/loop-change/loopChange.js';
 
@@ -14,11 +16,14 @@ const props = defineProps<{
   drain?: 'none' | 'down-to' | 'whole';
   /** mL that come for it; null or missing: nobody can tell */
   comesMl?: number | null;
+  /** the drawing that is wanted: names what a part would meet */
+  wanted?: Pick<LoopFile, 'components'>;
 }>();
 const TITLES: Record<ChangeGroup['key'], string> = { out: 'Comes out', in: 'Goes in', stays: 'Stays, and is touched' };
 const groups = computed(() => changeGroups(props.work));
 const needs = computed(() => toHave(props.work));
 const spare = computed(() => props.work.fittings.filter(({ count }) => count < 0).reduce((sum, { count }) => sum - count, 0));
+const arriving = computed(() => props.work.in.filter(({ fit }) => fit !== undefined));
 const cuts = computed(() => changeCuts(props.work, (material) => findTubeMaterial(material)?.soft ?? true));
 const pieces = computed(() => cuts.value.reduce((sum, { pieces: own, tooLong }) => sum + own.length + tooLong.length, 0));
 const joints = computed(() => props.work.made.length);
@@ -43,6 +48,14 @@ const joints = computed(() => props.work.made.length);
           <li v-for="line in group.lines" :key="line">{{ line }}</li>
         </ul>
       </div>
+    </div>
+    <div v-if="arriving.length" class="fits">
+      <h3>Before it is ordered</h3>
+      <div v-for="part in arriving" :key="part.id">
+        <p>{{ part.name }}</p>
+        <FitWords v-if="part.fit" :verdict="part.fit" :loop="wanted ?? { components: [] }" />
+      </div>
+      <p v-if="arriving.some(({ fit }) => fit?.state === 'does-not')" class="quiet">What does not fit is left off what is to be had.</p>
     </div>
     <template v-if="needs.length">
       <h3>To have</h3>
@@ -83,6 +96,10 @@ p {
 }
 h3 {
   margin: 0 0 4px;
+}
+.fits {
+  display: grid;
+  gap: 8px;
 }
 .cuts summary {
   min-height: 44px;

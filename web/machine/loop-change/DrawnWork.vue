@@ -14,7 +14,7 @@ const work = computed(() => {
 </script>
 
 <template>
-  <ChangeWork v-if="work" class="sheet work" :work="work" />
+  <ChangeWork v-if="work" class="sheet work" :work="work" :wanted="drawn" />
 </template>
 
 <style scoped>

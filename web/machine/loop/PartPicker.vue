@@ -6,13 +6,22 @@ import type { OwnPart } from '@core/machine/catalogue/ownParts.js';
 import { UNITS, type CatalogueUnit } from '@core/machine/catalogue/units.js';
 import { CATALOGUE, type CataloguePart } from '@core/machine/catalogue/parts.js';
 import type { Place } from '@core/machine/catalogue/places.js';
+import { againstRoom, isAgainst } from '@core/machine/fit/verdict.js';
+import { fitWords } from '@core/machine/fit/words.js';
+import { edgesMm } from '@core/machine/loop-file/boxes.js';
+import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import OwnPartDialog from '../drawing/OwnPartDialog.vue';
 import { useOwnParts } from '../drawing/ownPartStore.js';
 import PlaceButtons from './PlaceButtons.vue';
 import { useLearned } from '../learning/learnedStore.js';
 
 /** The catalogue of generic parts; one press adds the part behind the chosen one, in its usual place. */
-const props = defineProps<{ after: string | null; free?: boolean }>();
+const props = defineProps<{
+  after: string | null;
+  free?: boolean;
+  /** the drawing that it goes into: places that were measured and are too small are told of */
+  loop?: LoopFile;
+}>();
 const emit = defineEmits<{ add: [part: CataloguePart, place: Place]; addUnit: [unit: CatalogueUnit, place: Place] }>();
 const learned = useLearned();
 const own = useOwnParts();
@@ -30,6 +39,18 @@ const listed = (part: CataloguePart): boolean => part.group === group.value && (
 const ours = computed(() => own.picks.filter(({ part }) => listed(part)));
 const shown = computed(() => CATALOGUE.filter(listed));
 const units = computed(() => (group.value === 'reservoirs' || group.value === 'pumps' ? UNITS : []));
+/** Why a radiator does not fit at a place that was measured. */
+function against(part: CataloguePart): Partial<Record<Place, string>> {
+  const { loop } = props;
+  if (part.kind !== 'radiator' || !loop) return {};
+  return Object.fromEntries(
+    part.places.flatMap((place) => {
+      const { box } = part.place(place);
+      const reason = againstRoom(box ? edgesMm({ box }) : null, place, loop).find(isAgainst);
+      return reason ? [[place, fitWords(loop, reason)]] : [];
+    }),
+  );
+}
 /** the part that is being kept or changed; null while none is */
 const keeping = ref<{ own: OwnPart | null } | null>(null);
 </script>
@@ -48,7 +69,7 @@ const keeping = ref<{ own: OwnPart | null } | null>(null);
           ><b>{{ part.label }}</b> <span class="quiet figures">about {{ formatMl(part.volumeMl) }}</span>
           <button type="button" class="change" :aria-label="`Change ${part.label}`" @click="keeping = { own: kept }">change</button></span
         >
-        <PlaceButtons :label="part.label" :places="part.places" @pick="emit('add', part, $event)" />
+        <PlaceButtons :label="part.label" :places="part.places" :against="against(part)" @pick="emit('add', part, $event)" />
       </li>
       <li v-for="part in shown" :key="part.key">
         <span
@@ -58,7 +79,7 @@ const keeping = ref<{ own: OwnPart | null } | null>(null);
           >
           <span v-else class="quiet figures">about {{ formatMl(part.volumeMl) }}</span></span
         >
-        <PlaceButtons :label="sayWord(part.label)" :places="part.places" @pick="emit('add', part, $event)" />
+        <PlaceButtons :label="sayWord(part.label)" :places="part.places" :against="against(part)" @pick="emit('add', part, $event)" />
       </li>
       <li v-for="unit in units" :key="unit.key">
         <span>{{ sayWord(unit.label) }} <span class="quiet">no tube, no fittings inside</span></span>

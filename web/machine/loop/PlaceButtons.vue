@@ -2,7 +2,12 @@
 import { PLACES, type Place } from '@core/machine/catalogue/places.js';
 
 /** One press lays a part out in that place. */
-defineProps<{ label: string; places: readonly Place[] }>();
+defineProps<{
+  label: string;
+  places: readonly Place[];
+  /** places where it does not fit, each with the reason */
+  against?: Partial<Readonly<Record<Place, string>>>;
+}>();
 const emit = defineEmits<{ pick: [place: Place] }>();
 </script>
 
@@ -13,7 +18,9 @@ const emit = defineEmits<{ pick: [place: Place] }>();
       :key="place"
       size="small"
       variant="outlined"
-      :aria-label="`Add ${label} ${PLACES[place]}`"
+      :class="{ against: against?.[place] }"
+      :title="against?.[place]"
+      :aria-label="`Add ${label} ${PLACES[place]}${against?.[place] ? `: ${against[place]}` : ''}`"
       @click="emit('pick', place)"
       >{{ PLACES[place] }}</v-btn
     >
@@ -25,5 +32,9 @@ const emit = defineEmits<{ pick: [place: Place] }>();
   display: flex;
   gap: 5px;
   flex-wrap: wrap;
+}
+.against {
+  text-decoration: line-through;
+  border-style: dotted;
 }
 </style>

@@ -39,7 +39,7 @@ const choices = computed(() =>
     <template v-else>
       <v-select v-model="wanted" :items="choices" label="What the loop shall become" :error-messages="at('wanted')" />
       <LoopProfile v-if="chosen" :loop="chosen.file" :filled="new Map()" :colour="colour" :height="110" label="The loop as it is wanted" />
-      <ChangeWork v-if="chosen" :work="chosen.change" />
+      <ChangeWork v-if="chosen" :work="chosen.change" :wanted="chosen.file" />
     </template>
   </section>
 </template>

@@ -15,6 +15,8 @@ export const caseTemplate = pgTable(
     heightMm: doublePrecision('height_mm').notNull(),
     widthMm: doublePrecision('width_mm').notNull(),
     mounts: stored('mounts', readObject<CaseOutline['mounts']>('the mounts of a case')).notNull(),
+    /** measured in it */
+    room: stored('room', readObject<NonNullable<CaseOutline['room']>>('the room in a case')).notNull().default({}),
     version: integer('version').notNull().default(1),
   },
   (t) => [

@@ -1,0 +1,36 @@
+import type { CataloguePart } from '../catalogue/parts.js';
+import { PLACES, type Place } from '../catalogue/places.js';
+import { caseOf } from '../drawing/cases.js';
+import { edgesMm } from '../loop-file/boxes.js';
+import type { LoopFile } from '../loop-file/loopFile.js';
+import { againstRoom, verdictOf, type FitVerdict } from './verdict.js';
+
+export interface RadiatorChoice {
+  readonly part: CataloguePart;
+  readonly verdict: FitVerdict;
+}
+
+const sizeOf = (part: CataloguePart, place: Place): readonly [long: number, middle: number, short: number] | null => {
+  const { box } = part.place(place);
+  return box ? edgesMm({ box }) : null;
+};
+
+/** Radiators that can be mounted at a place, the one with the most face first, of equal faces the thicker, each with its verdict there. */
+export function radiatorsAt(loop: Pick<LoopFile, 'case'>, place: Place, choices: readonly CataloguePart[]): RadiatorChoice[] {
+  return choices
+    .filter(({ kind, places }) => kind === 'radiator' && places.includes(place))
+    .map((part) => ({ part, edges: sizeOf(part, place) }))
+    .sort((one, other) => bulk(other.edges) - bulk(one.edges))
+    .map(({ part, edges }) => ({ part, verdict: verdictOf(againstRoom(edges, place, loop)) }));
+}
+
+/** By its face first: a thick one of few fans does less than a thin one of many (handbook 1, at usual fan speeds). */
+const bulk = (edges: readonly [number, number, number] | null): number => (edges ? edges[0] * edges[1] * 1000 + edges[2] : 0);
+
+/** Places of this case where room for a radiator was measured. */
+export const measuredPlaces = (loop: Pick<LoopFile, 'case'>): Place[] =>
+  Object.keys(caseOf(loop).room?.radiators ?? {}).filter((place): place is Place => Object.hasOwn(PLACES, place));
+
+/** The largest that fits there; null: none does, or nobody measured. */
+export const largestAt = (loop: Pick<LoopFile, 'case'>, place: Place, choices: readonly CataloguePart[]): CataloguePart | null =>
+  radiatorsAt(loop, place, choices).find(({ verdict }) => verdict.state === 'fits')?.part ?? null;

@@ -1,0 +1,74 @@
+import { say } from '../../base/words/say.js';
+import { shortName } from '../catalogue/names.js';
+import type { LoopFile } from '../loop-file/loopFile.js';
+import { FIT, type FitReason, type FitState } from './verdict.js';
+
+/** What stands in the way of a part, or is still to be measured, one sentence each. `loop` names what it meets. */
+export function fitWords(loop: Pick<LoopFile, 'components'>, reason: FitReason): string {
+  const nameOf = (id: string): string => {
+    const part = loop.components.find((each) => each.id === id);
+    return part ? shortName(part) : id;
+  };
+  switch (reason.code) {
+    case 'longer':
+      return say('{needMm} mm long, room for {haveMm} mm.', mm(reason));
+    case 'wider':
+      return say('{needMm} mm wide, room for {haveMm} mm.', mm(reason));
+    case 'deeper':
+      return say('{needMm} mm deep with its fans, room for {haveMm} mm.', mm(reason));
+    case 'card-longer':
+      return say('The card is {needMm} mm long with its block, room for {haveMm} mm.', mm(reason));
+    case 'card-higher':
+      return say('The card stands {needMm} mm high with its block, room for {haveMm} mm.', mm(reason));
+    case 'slots':
+      return say('Takes {need} slots, {have} are free.', { need: reason.need, have: reason.have });
+    case 'power-leads':
+      return say('Wants {need} power leads, the supply has {have}.', { need: reason.need, have: reason.have });
+    case 'other-model':
+      return say('{model} is not on its list.', { model: reason.model });
+    case 'other-revision':
+      return say('Its list names that model, not this revision: {model}.', { model: reason.model });
+    case 'overlaps':
+      return say('Stands in {name}.', { name: nameOf(reason.part) });
+    case 'meets-fans':
+      return say('Meets the fans at {name}, if they stand on the inside.', { name: nameOf(reason.part) });
+    case 'beyond-panel':
+      return say('Stands {mm} mm beyond the side panel.', { mm: reason.mm });
+    case 'collars-touch':
+      return say('Fittings at {one} and {other} touch: the ports lie {apartMm} mm apart, the collars want {needMm} mm.', {
+        one: reason.ports[0],
+        other: reason.ports[1],
+        apartMm: reason.apartMm,
+        needMm: reason.needMm,
+      });
+    case 'other-thread':
+      return say('{port} has a thread of {thread}, no {usual}: its fitting is ordered to it.', {
+        port: reason.port,
+        thread: reason.thread,
+        usual: FIT.usualThread,
+      });
+    case 'size-not-known':
+      return say('Its size is not known: enter its box.');
+    case 'room-not-measured':
+      return say('The room there was not measured.');
+    case 'not-read':
+      return say('What it sits on was not read off: model and revision.');
+    case 'revision-not-read':
+      return say('Its list names revisions: read this one off its sticker.');
+    case 'no-list':
+      return say('The list of what it fits is not entered.');
+    case 'card-room-not-measured':
+      return say('Slots, length and height for cards were not measured in this case.');
+  }
+}
+
+const mm = ({ needMm, haveMm }: { readonly needMm: number; readonly haveMm: number }) => ({
+  needMm: Math.round(needMm),
+  haveMm: Math.round(haveMm),
+});
+
+export const FIT_STATES: Readonly<Record<FitState, string>> = {
+  fits: 'fits',
+  'does-not': 'does not fit',
+  'not-known': 'not known yet',
+};

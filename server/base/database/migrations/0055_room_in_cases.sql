@@ -1,0 +1,1 @@
+ALTER TABLE "case_template" ADD COLUMN "room" jsonb DEFAULT '{}'::jsonb NOT NULL;
