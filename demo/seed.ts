@@ -30,6 +30,7 @@ import { countKits, demoSeason, giveHabits } from './habits.js';
 import { badLot, tellByLives } from './lifeStories.js';
 import { tellByLogs } from './logStories.js';
 import { giveConnectors } from './connectors.js';
+import { giveFallout } from './fallout.js';
 import { exampleLoop } from './exampleLoops.js';
 import { demoLoop, usualDemoLoop } from './loops.js';
 import { playServiceYear } from './serviceYear.js';
@@ -76,6 +77,7 @@ export async function seedDemo(database: Database, clock: Clock): Promise<boolea
     await giveHabits(world);
     await tellByLogs(world);
     await giveConnectors(scope);
+    await giveFallout(scope, { ...(world.accounts[0] as Account), today: world.today });
     return true;
   });
 }

@@ -20,6 +20,7 @@ import { drawingRoutes } from '../machine/drawing/routes.js';
 import { openDatabase } from '../base/database/client.js';
 import { dueRoutes } from '../workshop/due-dates/routes.js';
 import { allWell, healthRoute, type PartsOf, type Readiness } from '../operations/health/routes.js';
+import { falloutRoutes } from '../workshop/fallout/routes.js';
 import { fileRoutes } from '../workshop/files/routes.js';
 import { callRoutes } from '../workshop/calls/routes.js';
 import { firstWeekRoutes } from '../workshop/first-week/routes.js';
@@ -159,6 +160,7 @@ function api(app: App, parts: ServerParts): Router {
   wasteRoutes(routes);
   photoRoutes(routes, router, app);
   fileRoutes(routes, router, app);
+  falloutRoutes(routes);
   fitRoutes(router, app);
   callRoutes(routes);
   priceRoutes(routes);

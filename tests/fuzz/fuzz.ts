@@ -61,6 +61,7 @@ type Ids = ReadonlyMap<string, readonly string[]>;
 /** Which table a place in an address, or a key of a body, means, where it is not called like it. */
 const MEANS: Readonly<Record<string, string>> = {
   photos: 'photo',
+  'fallout-looks': 'fallout_look',
   fills: 'fill',
   'due-items': 'due_item',
   'usage-readings': 'usage_reading',

@@ -1,11 +1,10 @@
 <script setup lang="ts">
-import { say, sayWord } from '@core/base/words/say.js';
+import { say } from '@core/base/words/say.js';
 import type { LoopOfSystem, SystemPage } from '@core/workshop/machines/answers.js';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { ATTENTION_WORDS, isBesideDue, sayDue } from '@core/workshop/machines/attention.js';
 import { BOOKED_KINDS, isBuild } from '@core/workshop/jobs/kinds.js';
-import { SERVICE_POLICIES } from '@core/workshop/due-dates/due.js';
 import { formatMlWithSd } from '@core/base/units/display.js';
 import { hasReservoir } from '@core/machine/loop-file/marks.js';
 import { isOutline } from '@core/machine/loop-file/outline.js';
@@ -17,6 +16,7 @@ import MachineAnswers from '../workshop/calls/MachineAnswers.vue';
 import { useArrivals } from '../workshop/jobs/arrivals.js';
 import MessageDialog from '../workshop/messages/MessageDialog.vue';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
+import PolicyWords from '../workshop/due-dates/PolicyWords.vue';
 import DueCard from '../workshop/due-dates/DueCard.vue';
 import CameFilledDialog from '../machine/loop/CameFilledDialog.vue';
 import { call, get, wordsOf } from '../base/http/api.js';
@@ -28,6 +28,7 @@ import LoopProfile from '../machine/profile/LoopProfile.vue';
 import { useNotices } from '../base/shell/notices.js';
 import { useDates } from '../base/units/dates.js';
 import AppointmentWords from '../workshop/jobs/AppointmentWords.vue';
+import FalloutStages from '../workshop/fallout/FalloutStages.vue';
 import FileList from '../workshop/files/FileList.vue';
 import PartLots from '../workshop/lots/PartLots.vue';
 import UsageCard from '../workshop/usage/UsageCard.vue';
@@ -104,13 +105,6 @@ const waitingRunOf = (loopId: string): string | null =>
 const loopName = (loopId: string): string | null =>
   several.value ? (page.value?.loops.find(({ id }) => id === loopId)?.name ?? null) : null;
 const channelWords = { phone: say('likes a call'), text: say('likes a text'), email: say('likes an e-mail') };
-/** the narrowest policy that counts here */
-const policyWords = computed(() => {
-  const own = page.value?.system.policy;
-  const owners = page.value?.owner.policy;
-  if (own) return say('{label}, set for this machine', { label: sayWord(SERVICE_POLICIES[own].label) });
-  return owners ? say('{label}, agreed with this owner', { label: sayWord(SERVICE_POLICIES[owners].label) }) : say('as the workshop does');
-});
 /** dust beside what is wet: it is cleaned with other work, and never the first thing to say */
 const dues = computed(() => {
   const all = page.value?.dues ?? [];
@@ -204,6 +198,13 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
               :height="210"
               :filled="filledOf(loop.inside)"
             />
+            <FalloutStages
+              :loop-id="loop.id"
+              :coolant-class="coolants.find(loop.coolantProductId)?.coolantClass ?? null"
+              :today="page.today"
+              :may-write="session.may('machines')"
+              @changed="load"
+            />
             <div v-if="!(loop.revision && isOutline(loop.revision.file))" class="row mt-3 no-print">
               <v-btn v-if="activeRun(loop)" size="large" :to="`/runs/${activeRun(loop)?.id}`">Go to the bench</v-btn>
               <v-btn v-else-if="bookedBuild && loop.inside?.by === 'never-filled'" size="large" :to="`/jobs/${bookedBuild.id}`"
@@ -288,7 +289,7 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
               page.system.state === 'retired' ? 'Retired: nothing falls due.' : 'No date yet. It is made from the first signed-off fill.'
             }}
           </p>
-          <p class="quiet">Policy: {{ policyWords }}</p>
+          <PolicyWords :own="page.system.policy" :owners="page.owner.policy" />
           <UsageCard
             v-if="page.system.state !== 'planned'"
             :system-id="page.system.id"

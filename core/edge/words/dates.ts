@@ -7,8 +7,9 @@ import { OWED } from '../../workshop/due-dates/owed.js';
 import { DUST_PLACES } from '../../workshop/due-dates/dust.js';
 import { PASTE_MEDIA } from '../../workshop/due-dates/paste.js';
 import type { Escalation, EscalationLevel } from '../../workshop/due-dates/escalation.js';
-import type { DateReason, Finding, LevelFound, LooseEnd, Outcome, UseLimit, Warmth } from '../../workshop/due-dates/facts.js';
+import type { DateReason, Finding, LevelFound, LooseEnd, Outcome, UseLimit, WarmHours, Warmth } from '../../workshop/due-dates/facts.js';
 import { seasonWords, type HotSeason } from '../../workshop/due-dates/season.js';
+import { FALLOUT_STAGES } from '../../workshop/fallout/stages.js';
 import { USE_LIMITS } from '../../workshop/due-dates/useLimits.js';
 import { JOB_KINDS } from '../../workshop/jobs/kinds.js';
 import { USAGE_SOURCE_WORDS, type UsageSource } from '../../workshop/usage/usage.js';
@@ -37,8 +38,11 @@ const REASONS: Messages<DateReason['why']> = {
   policy: '{scope}: {policy} after the fill',
   'class-life': '{coolantClass}: {months} months, {because}{warm}',
   'sheet-life': '{product}: {months} months by its sheet{warm}',
-  'class-hours': '{coolantClass}: {hours} running hours ({usage}), {because}',
-  'sheet-hours': '{product}: {hours} running hours by its sheet ({usage})',
+  'class-hours': '{coolantClass}: {hours} running hours ({usage}{warm}), {because}',
+  'sheet-hours': '{product}: {hours} running hours by its sheet ({usage}{warm})',
+  standing: '{coolantClass}: it stood {days} days in the loop by then, whatever its hours; particles that lie pack together',
+  stirring: '{coolantClass} at rest since {since}: every {days} days the pump alone, until all of it moves',
+  fallout: 'fallout seen on {on}: {stage}',
   seals: 'the same O-rings since {since}: {years} years',
   tube: 'the same soft tube since {since}: {years} years',
   findings: '{because}: {percent} % of the usual interval',
@@ -67,6 +71,14 @@ const warmWords = (warm: Warmth | null): string =>
     ? ''
     : say(', shortened to {months} at {formatIn} coolant{null}', {
         months: warm.months.toFixed(1),
+        formatIn: formatIn('°C', warm.coolantC),
+        null: warm.source === null ? '' : ` ${sayWord(USAGE_SOURCE_WORDS[warm.source])}`,
+      });
+const warmHours = (warm: WarmHours | undefined): string =>
+  warm === undefined
+    ? ''
+    : say(', shortened to {hours} h at {formatIn} coolant{null}', {
+        hours: warm.hours.toFixed(1),
         formatIn: formatIn('°C', warm.coolantC),
         null: warm.source === null ? '' : ` ${sayWord(USAGE_SOURCE_WORDS[warm.source])}`,
       });
@@ -140,10 +152,11 @@ function leftOpenValues(reason: LeftOpen): MessageValues {
   }
 }
 
-type Small = Extract<DateReason, { why: 'dust' | 'paste' }>;
-const isSmall = (reason: DateReason): reason is Small => reason.why === 'dust' || reason.why === 'paste';
+type Small = Extract<DateReason, { why: 'dust' | 'paste' | 'stirring' | 'standing' | 'fallout' }>;
+const SMALL: readonly DateReason['why'][] = ['dust', 'paste', 'stirring', 'standing', 'fallout'];
+const isSmall = (reason: DateReason): reason is Small => SMALL.includes(reason.why);
 
-/** Small works that are done beside others. */
+/** Small works that are done beside others, and what a suspension does at rest. */
 function smallValues(reason: Small): MessageValues {
   if (reason.why === 'dust')
     return {
@@ -152,6 +165,9 @@ function smallValues(reason: Small): MessageValues {
       months: reason.months,
       season: broughtForwardWords(reason.season),
     };
+  if (reason.why === 'stirring') return { coolantClass: say(COOLANT_CLASSES[reason.coolantClass].label), since: formatDay(reason.since), days: reason.days }; // prettier-ignore
+  if (reason.why === 'standing') return { coolantClass: say(COOLANT_CLASSES[reason.coolantClass].label), days: reason.days };
+  if (reason.why === 'fallout') return { on: formatDay(reason.on), stage: say(FALLOUT_STAGES[reason.stage].label) };
   const { first, layers } = reason;
   const others = layers.filter(({ item }) => item !== first.item);
   return {
@@ -178,10 +194,21 @@ function valuesOf(reason: DateReason): MessageValues {
       return { product: reason.product, months: reason.months, warm: warmWords(reason.warm) };
     case 'class-hours': {
       const { label, why } = COOLANT_CLASSES[reason.coolantClass];
-      return { coolantClass: label, because: why, hours: reason.hours, usage: usageWords(reason.perDay, reason.source) };
+      return {
+        coolantClass: label,
+        because: why,
+        hours: reason.hours,
+        usage: usageWords(reason.perDay, reason.source),
+        warm: warmHours(reason.warm),
+      };
     }
     case 'sheet-hours':
-      return { product: reason.product, hours: reason.hours, usage: usageWords(reason.perDay, reason.source) };
+      return {
+        product: reason.product,
+        hours: reason.hours,
+        usage: usageWords(reason.perDay, reason.source),
+        warm: warmHours(reason.warm),
+      };
     case 'seals':
     case 'tube':
       return { since: formatDay(reason.since), years: reason.years };

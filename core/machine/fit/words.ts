@@ -1,25 +1,41 @@
-import { say } from '../../base/words/say.js';
+import { say, type Messages } from '../../base/words/say.js';
 import { shortName } from '../catalogue/names.js';
 import type { LoopFile } from '../loop-file/loopFile.js';
 import { FIT, type FitReason, type FitState } from './verdict.js';
 
+type Measured = Extract<FitReason, { needMm: number; haveMm: number }>;
+const MEASURED: Messages<Measured['code']> = {
+  longer: '{needMm} mm long, room for {haveMm} mm.',
+  wider: '{needMm} mm wide, room for {haveMm} mm.',
+  deeper: '{needMm} mm deep with its fans, room for {haveMm} mm.',
+  'card-longer': 'The card is {needMm} mm long with its block, room for {haveMm} mm.',
+  'card-higher': 'The card stands {needMm} mm high with its block, room for {haveMm} mm.',
+};
+const isMeasured = (reason: FitReason): reason is Measured => Object.hasOwn(MEASURED, reason.code);
+
+type Open = Exclude<
+  FitReason,
+  { needMm: number } | { need: number } | { model: string } | { part: string } | { mm: number } | { port: string }
+>;
+const OPEN: Messages<Open['code']> = {
+  'size-not-known': 'Its size is not known: enter its box.',
+  'room-not-measured': 'The room there was not measured.',
+  'not-read': 'What it sits on was not read off: model and revision.',
+  'revision-not-read': 'Its list names revisions: read this one off its sticker.',
+  'no-list': 'The list of what it fits is not entered.',
+  'card-room-not-measured': 'Slots, length and height for cards were not measured in this case.',
+};
+const isOpen = (reason: FitReason): reason is Open => Object.hasOwn(OPEN, reason.code);
+
 /** What stands in the way of a part, or is still to be measured, one sentence each. `loop` names what it meets. */
 export function fitWords(loop: Pick<LoopFile, 'components'>, reason: FitReason): string {
+  if (isMeasured(reason)) return say(MEASURED[reason.code], { needMm: Math.round(reason.needMm), haveMm: Math.round(reason.haveMm) });
+  if (isOpen(reason)) return say(OPEN[reason.code]);
   const nameOf = (id: string): string => {
     const part = loop.components.find((each) => each.id === id);
     return part ? shortName(part) : id;
   };
   switch (reason.code) {
-    case 'longer':
-      return say('{needMm} mm long, room for {haveMm} mm.', mm(reason));
-    case 'wider':
-      return say('{needMm} mm wide, room for {haveMm} mm.', mm(reason));
-    case 'deeper':
-      return say('{needMm} mm deep with its fans, room for {haveMm} mm.', mm(reason));
-    case 'card-longer':
-      return say('The card is {needMm} mm long with its block, room for {haveMm} mm.', mm(reason));
-    case 'card-higher':
-      return say('The card stands {needMm} mm high with its block, room for {haveMm} mm.', mm(reason));
     case 'slots':
       return say('Takes {need} slots, {have} are free.', { need: reason.need, have: reason.have });
     case 'power-leads':
@@ -47,25 +63,8 @@ export function fitWords(loop: Pick<LoopFile, 'components'>, reason: FitReason):
         thread: reason.thread,
         usual: FIT.usualThread,
       });
-    case 'size-not-known':
-      return say('Its size is not known: enter its box.');
-    case 'room-not-measured':
-      return say('The room there was not measured.');
-    case 'not-read':
-      return say('What it sits on was not read off: model and revision.');
-    case 'revision-not-read':
-      return say('Its list names revisions: read this one off its sticker.');
-    case 'no-list':
-      return say('The list of what it fits is not entered.');
-    case 'card-room-not-measured':
-      return say('Slots, length and height for cards were not measured in this case.');
   }
 }
-
-const mm = ({ needMm, haveMm }: { readonly needMm: number; readonly haveMm: number }) => ({
-  needMm: Math.round(needMm),
-  haveMm: Math.round(haveMm),
-});
 
 export const FIT_STATES: Readonly<Record<FitState, string>> = {
   fits: 'fits',

@@ -62,6 +62,35 @@ describe('the next coolant service', () => {
     expect(assumed.estimated).toBe(true);
   });
 
+  it('shortens the hours of a show coolant in a warm loop, by its sheet as well', () => {
+    const warm = nextService({ ...clear, coolantClass: 'show', hoursPerDay: 1, meanCoolantC: 45 });
+    expect(warm.dueOn).toBe('2026-03-14');
+    expect(reasonWords(warm.reason)).toContain('8 running hours (1 h a day by its owner, shortened to 4.0 h at 45 °C coolant)');
+    const sheet = nextService({ ...clear, coolantClass: 'show', sheetLifeHours: 40, hoursPerDay: 2, meanCoolantC: 45 });
+    expect(sheet.dueOn).toBe('2026-03-20');
+    expect(nextService({ ...clear, coolantClass: 'show', hoursPerDay: 1, meanCoolantC: 25 }).dueOn).toBe('2026-03-18');
+  });
+
+  it('a show coolant may not stand for months because nobody runs it, unless its sheet gives months', () => {
+    const stands = nextService({ ...clear, coolantClass: 'show', hoursPerDay: 0 });
+    expect(stands.dueOn).toBe('2026-04-07');
+    expect(stands.reason).toEqual({ why: 'standing', coolantClass: 'show', days: 28 });
+    expect(reasonWords(stands.reason)).toContain('it stood 28 days in the loop by then');
+    expect(nextService({ ...clear, coolantClass: 'show', hoursPerDay: 0, sheetLifeMonths: 3 }).dueOn).toBe('2026-06-10');
+    expect(nextService({ ...clear, coolantClass: 'opaque', hoursPerDay: 0 }).clocks.map(({ kind }) => kind)).not.toContain('standing');
+  });
+
+  it('comes at once where what fell out stays, within weeks where it still comes back, never for what came out', () => {
+    const opaque = { ...clear, coolantClass: 'opaque' as const };
+    expect(nextService({ ...opaque, fallout: { stage: 'stays', on: '2026-04-01' } })).toMatchObject({
+      dueOn: '2026-04-01',
+      reason: { why: 'fallout', stage: 'stays' },
+      estimated: false,
+    });
+    expect(nextService({ ...opaque, fallout: { stage: 'comes-back', on: '2026-04-01' } }).dueOn).toBe('2026-05-01');
+    expect(nextService({ ...opaque, fallout: { stage: 'stays', on: '2026-03-01' } }).dueOn).toBe('2026-06-10');
+  });
+
   it('always has a date, the earliest of its clocks, with a reason', () => {
     const input = fc.record({
       filledOn: fc.constantFrom('2026-01-31', '2024-02-29', '2026-12-31'),

@@ -3,7 +3,9 @@ import { addDays, addMonths, daysBetween } from '../../base/units/calendar.js';
 import { DEFAULT_HOURS_PER_DAY } from '../usage/defaults.js';
 import type { UsageSource } from '../usage/usage.js';
 import { SEEN_BLED_WINDOW_DAYS, SETTLING_WINDOW_DAYS, SOON_DAYS, WEAR_MONTHS } from './defaults.js';
-import type { ConditionClock, DateReason, LearnedMonths, LooseEnd, Warmth } from './facts.js';
+import { falloutDue, type FalloutSeen } from '../fallout/stages.js';
+import { suspensionOf } from '../../machine/liquids/suspensions.js';
+import type { ConditionClock, DateReason, LearnedMonths, LooseEnd, WarmHours, Warmth } from './facts.js';
 import { beforeHotSeason, type HotSeason } from './season.js';
 
 /** The workshop's schools for when a coolant comes out. Each is combined with the coolant's own limit: the earliest wins. */
@@ -51,6 +53,8 @@ export interface DueInput {
   readonly condition?: ConditionClock | null;
   /** how long fills of it lasted here; null or missing: too few failed to tell */
   readonly learned?: LearnedMonths | null;
+  /** the heaviest stage of fallout that was seen since the fill; null or missing: none was */
+  readonly fallout?: FalloutSeen | null;
   /** soft tube hardens and clouds; rigid tube is cleaned */
   readonly softTube?: boolean;
 }
@@ -58,7 +62,18 @@ export interface DueInput {
 /** One clock that runs on the fill, with its reason. */
 export interface DueClock {
   readonly kind:
-    'policy' | 'coolant-life' | 'running-hours' | 'learned-life' | 'condition' | 'findings' | 'seals' | 'tube' | 'season' | 'promised';
+    | 'policy'
+    | 'coolant-life'
+    | 'running-hours'
+    | 'standing'
+    | 'fallout'
+    | 'learned-life'
+    | 'condition'
+    | 'findings'
+    | 'seals'
+    | 'tube'
+    | 'season'
+    | 'promised';
   readonly dueOn: string;
   readonly reason: DateReason;
   /** true where a default stood in for something nobody measured */
@@ -78,7 +93,16 @@ export interface DueDate {
  * was promised stands, and says where the clocks would have it earlier.
  */
 export function nextService(input: DueInput): DueDate {
-  const usual = [policyClock(input), lifeClock(input), hoursClock(input), learnedClock(input), conditionClock(input), ...wearClocks(input)]
+  const usual = [
+    policyClock(input),
+    lifeClock(input),
+    hoursClock(input),
+    standingClock(input),
+    falloutClock(input),
+    learnedClock(input),
+    conditionClock(input),
+    ...wearClocks(input),
+  ]
     .filter((clock) => clock !== null)
     .sort((a, b) => a.dueOn.localeCompare(b.dueOn));
   const found = [...findingsClock(input, usual[0] as DueClock), ...usual];
@@ -189,7 +213,11 @@ function hoursClock(input: DueInput): DueClock | null {
   const limit = sheetHours ?? (input.sheetLifeMonths === null ? base.baseLifeRunningHours : null);
   if (limit === null) return null;
   const perDay = input.hoursPerDay ?? DEFAULT_HOURS_PER_DAY;
-  const days = Math.max(1, Math.floor(limit / Math.max(perDay, 0.1)));
+  // what keeps particles up ages faster when warm, as other coolants do
+  const factor = lifeFactor(input.meanCoolantC ?? REFERENCE_COOLANT_C);
+  const hours = limit * factor;
+  const warm: { warm?: WarmHours } = factor < 1 ? { warm: { hours, coolantC: input.meanCoolantC as number, source: input.coolantSource ?? null } } : {}; // prettier-ignore
+  const days = Math.max(1, Math.floor(hours / Math.max(perDay, 0.1)));
   const source = input.hoursPerDay === null ? 'default' : (input.hoursSource ?? 'owner');
   return {
     kind: 'running-hours',
@@ -197,10 +225,20 @@ function hoursClock(input: DueInput): DueClock | null {
     estimated: source === 'default' || sheetHours === null,
     reason:
       sheetHours === null
-        ? { why: 'class-hours', coolantClass: input.coolantClass, hours: limit, perDay, source }
-        : { why: 'sheet-hours', product: input.productName, hours: limit, perDay, source },
+        ? { why: 'class-hours', coolantClass: input.coolantClass, hours: limit, perDay, source, ...warm }
+        : { why: 'sheet-hours', product: input.productName, hours: limit, perDay, source, ...warm },
   };
 }
+
+/** What is counted in hours may not stand for months because nobody runs it; a sheet that gives months goes before it. */
+function standingClock({ coolantClass, sheetLifeMonths, filledOn }: DueInput): DueClock | null {
+  const days = suspensionOf(coolantClass)?.standingDays ?? null;
+  if (days === null || sheetLifeMonths !== null) return null;
+  return { kind: 'standing', dueOn: addDays(filledOn, days), reason: { why: 'standing', coolantClass, days }, estimated: true };
+}
+
+const falloutClock = ({ fallout = null, filledOn }: DueInput): DueClock | null =>
+  fallout === null || fallout.on < filledOn ? null : { kind: 'fallout', ...falloutDue(fallout), estimated: false };
 
 /** Days and reason of the settling check that every fill opens. */
 export function settlingCheck(filledOn: string, seenBled = false): { windowFrom: string; dueOn: string; reason: DateReason } {

@@ -32,6 +32,10 @@ export type CauseKey = (typeof CAUSE_KEYS)[number];
 export const USE_LIMIT_KEYS = ['do-not-move', 'level-daily', 'no-load', 'not-unattended'] as const;
 export type UseLimit = (typeof USE_LIMIT_KEYS)[number];
 
+/** How far what a suspension holds up has fallen out. */
+export const FALLOUT_STAGE_KEYS = ['comes-back', 'stays', 'bits'] as const;
+export type FalloutStage = (typeof FALLOUT_STAGE_KEYS)[number];
+
 /** Where a machine stands: decides how fast fins and filters fill. */
 export const DUST_PLACE_KEYS = ['clean', 'usual', 'dusty'] as const;
 export type DustPlace = (typeof DUST_PLACE_KEYS)[number];
@@ -56,6 +60,13 @@ export interface Warmth {
   readonly source: UsageSource | null;
 }
 
+/** Running hours shortened by warm coolant; missing: they were not, or an older program counted them so. */
+export interface WarmHours {
+  readonly hours: number;
+  readonly coolantC: number;
+  readonly source: UsageSource | null;
+}
+
 export type DateReason =
   | Said
   | { readonly why: 'policy'; readonly scope: PolicyScopeCode; readonly policy: PolicyCode }
@@ -67,8 +78,20 @@ export type DateReason =
       readonly hours: number;
       readonly perDay: number;
       readonly source: UsageSource;
+      readonly warm?: WarmHours;
     }
-  | { readonly why: 'sheet-hours'; readonly product: string; readonly hours: number; readonly perDay: number; readonly source: UsageSource }
+  | {
+      readonly why: 'sheet-hours';
+      readonly product: string;
+      readonly hours: number;
+      readonly perDay: number;
+      readonly source: UsageSource;
+      readonly warm?: WarmHours;
+    }
+  /** a suspension at rest: it may stand so long, and is stirred so often */
+  | { readonly why: 'standing'; readonly coolantClass: CoolantClass; readonly days: number }
+  | { readonly why: 'stirring'; readonly since: string; readonly coolantClass: CoolantClass; readonly days: number }
+  | { readonly why: 'fallout'; readonly stage: FalloutStage; readonly on: string }
   | { readonly why: 'seals' | 'tube'; readonly since: string; readonly years: number }
   | { readonly why: 'findings'; readonly because: readonly LooseEnd[]; readonly percent: number }
   | { readonly why: 'season'; readonly season: HotSeason; readonly first: DateReason }

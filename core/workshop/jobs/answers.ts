@@ -1,3 +1,4 @@
+import type { FalloutSeen } from '../fallout/stages.js';
 import type { Dye } from '../../machine/liquids/dye.js';
 import type { InsideNow } from '../../physics/live-book/insideNow.js';
 import type { Suspect } from '../lots/suspects.js';
@@ -131,6 +132,8 @@ export interface LoopHistory {
   readonly dyes: readonly Dye[];
   readonly baselineFlowLph: number | null;
   readonly risenK: number | null;
+  /** how far its liquid fell out since the fill, as somebody wrote it down */
+  readonly fallout: FalloutSeen | null;
   /** its coolant’s date comes so soon, or in the hot months, that it is changed while it is here; null: it can wait */
   readonly dueSoon: DueSoon | null;
 }

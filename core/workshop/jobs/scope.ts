@@ -1,7 +1,9 @@
 import { DAYS_PER_MONTH } from '../../base/units/calendar.js';
 import { say, sayWord } from '../../base/words/say.js';
 import { colourVerdict } from '../../machine/liquids/colourDifference.js';
+import { suspensionOf } from '../../machine/liquids/suspensions.js';
 import { COOLANT_CLASSES, type CoolantClass } from '../../machine/liquids/classes.js';
+import type { FalloutStage } from '../due-dates/facts.js';
 import { JOB_KINDS, type JobKind } from './kinds.js';
 
 /** What eyes, hands and noses notice before anything is opened. */
@@ -9,7 +11,9 @@ export const SIGNS = {
   'colour-differs': 'Colour differs from the retained sample',
   cloud: 'Cloudy',
   flakes: 'Flakes or strings in the liquid',
+  'settles-back': 'Settles when off, comes back when it runs',
   layer: 'A layer on the reservoir floor, settled when off',
+  bits: 'Bits in the liquid after a refill',
   deposit: 'Green or black deposit in a block',
   foam: 'Foam that stays',
   smell: 'It smells',
@@ -31,7 +35,9 @@ export const SIGN_TILES: Readonly<Record<Sign, string>> = {
   'colour-differs': 'Another colour',
   cloud: 'Cloudy',
   flakes: 'Flakes, strings',
+  'settles-back': 'Settles, comes back',
   layer: 'Layer on the floor',
+  bits: 'Bits after a refill',
   deposit: 'Deposit in a block',
   foam: 'Foam that stays',
   smell: 'It smells',
@@ -56,7 +62,7 @@ export const SIGN_PLACES = {
 export type SignPlace = keyof typeof SIGN_PLACES;
 export const signsAt: Readonly<Record<SignPlace, readonly Sign[]>> = {
   liquid: ['colour-differs', 'cloud', 'flakes', 'foam', 'smell'],
-  settled: ['layer', 'deposit', 'tube-milky'],
+  settled: ['settles-back', 'layer', 'bits', 'deposit', 'tube-milky'],
   warm: ['instant-hot', 'slow-creep', 'dust', 'paste-old'],
   air: ['level-falling', 'bubble', 'leak', 'noise'],
 };
@@ -75,6 +81,8 @@ export interface ScopeInput {
   /** K that the part that rose most stands above its best days, by its newest reading whoever took it, same load; null where not comparable */
   readonly risenK: number | null;
   readonly signs: readonly Sign[];
+  /** the heaviest stage of fallout that was written down since the fill; null or missing: none was */
+  readonly fallout?: FalloutStage | null;
   /** liquid and retained sample on one photograph; null or missing: nobody compared them so */
   readonly colour?: { readonly deltaE: number } | null;
   /** the same product, or one of the same base and inhibitor, follows */
@@ -103,6 +111,8 @@ interface Evidence {
 
 const BY_SIGN: Partial<Record<Sign, Evidence>> = {
   flakes: { asksFor: 'strip-clean', words: 'flakes do not rinse out of fins' },
+  'settles-back': { asksFor: 'drain-refill', words: 'it settles at rest and still comes back: changed before it does not' },
+  bits: { asksFor: 'strip-clean', words: 'bits after a refill: what stayed inside comes loose, rinsing did not lift it' },
   layer: { asksFor: 'strip-clean', words: 'what lies on the floor lies in the blocks as well; rinsing alone does not lift it' },
   deposit: { asksFor: 'strip-clean', words: 'deposit in a block must be brushed off' },
   'instant-hot': { asksFor: 'strip-clean', words: 'hot at once under light load: fins are choked' },
@@ -117,6 +127,9 @@ const BY_SIGN: Partial<Record<Sign, Evidence>> = {
   dust: { asksFor: 'closed-loop', words: 'dust comes off with the loop closed' },
   'paste-old': { asksFor: 'closed-loop', words: 'a block on soft tube swings aside for paste' },
 };
+
+/** The stage of fallout that a sign tells of. */
+export const SIGN_OF_STAGE = { 'comes-back': 'settles-back', stays: 'layer', bits: 'bits' } as const satisfies Record<FalloutStage, Sign>;
 
 /** What is seen in the liquid itself: beside it a milky tube is plasticiser that went in. */
 const IN_LIQUID: readonly Sign[] = ['cloud', 'colour-differs', 'flakes', 'foam', 'smell'];
@@ -147,8 +160,10 @@ function byRise(input: ScopeInput): Evidence[] {
 }
 
 function evidenceOf(input: ScopeInput): Evidence[] {
-  const { coolantClass, ageDays, lifeMonths, flowRatio, signs, sameCoolantFollows } = input;
-  const found = [...signs.flatMap((sign) => bySign(sign, input)), ...byRise(input)];
+  const { coolantClass, ageDays, lifeMonths, flowRatio, signs, sameCoolantFollows, fallout = null } = input;
+  // what was written down of its liquid since the fill counts like a sign of today
+  const seen = fallout === null ? signs : [...new Set([...signs, SIGN_OF_STAGE[fallout]])];
+  const found = [...seen.flatMap((sign) => bySign(sign, input)), ...byRise(input)];
   if (flowRatio !== null && flowRatio < SCOPE.chokedFlow)
     found.push({
       asksFor: 'strip-clean',
@@ -164,7 +179,7 @@ function evidenceOf(input: ScopeInput): Evidence[] {
       asksFor: 'flush-refill',
       words: say('its colour left that of the retained sample: ΔE₀₀ {deltaE}', { deltaE: input.colour.deltaE.toFixed(1) }),
     });
-  const suspension = coolantClass === 'opaque' || coolantClass === 'show';
+  const suspension = coolantClass !== null && suspensionOf(coolantClass) !== null;
   const isOver = ageDays !== null && lifeMonths !== null && ageDays >= lifeMonths * DAYS_PER_MONTH;
   if (!isOver && input.dueSoon !== null)
     found.push({

@@ -16,7 +16,7 @@ export type SystemState = keyof typeof SYSTEM_STATES;
 /** A run is in progress on it: nobody else says where it stands. */
 export const isInRun = (state: SystemState): boolean => state === 'on-bench' || state === 'waiting';
 
-export type DueKind = 'coolant-service' | 'settling-check' | 'follow-up' | 'dust-clean' | 'paste-renewal';
+export type DueKind = 'coolant-service' | 'settling-check' | 'follow-up' | 'dust-clean' | 'paste-renewal' | 'stirring';
 
 export interface OpenDue {
   readonly kind: DueKind;
@@ -28,7 +28,7 @@ export interface OpenDue {
 
 /** What the workshop sees first: the most urgent fact about a system. */
 export type Attention =
-  'overdue' | 'put-off' | 'on-bench' | 'waiting' | 'settling' | 'soon' | 'dust' | 'planned' | 'fine' | 'unknown' | 'retired';
+  'overdue' | 'put-off' | 'on-bench' | 'waiting' | 'settling' | 'soon' | 'stir' | 'dust' | 'planned' | 'fine' | 'unknown' | 'retired';
 
 export const ATTENTION_WORDS: Record<Attention, string> = {
   overdue: 'overdue',
@@ -37,6 +37,7 @@ export const ATTENTION_WORDS: Record<Attention, string> = {
   waiting: 'waiting, opened',
   settling: 'settling check',
   soon: 'due soon',
+  stir: 'to be stirred',
   dust: 'dust',
   planned: 'planned',
   fine: 'in service',
@@ -51,11 +52,12 @@ const RANK: Record<Attention, number> = {
   waiting: 3,
   settling: 4,
   soon: 5,
-  dust: 6,
-  unknown: 7,
-  planned: 8,
-  fine: 9,
-  retired: 10,
+  stir: 6,
+  dust: 7,
+  unknown: 8,
+  planned: 9,
+  fine: 10,
+  retired: 11,
 };
 
 export function attentionOf(state: SystemState, dues: readonly OpenDue[], today: string): Attention {
@@ -67,13 +69,15 @@ export function attentionOf(state: SystemState, dues: readonly OpenDue[], today:
   if (wet.some((due) => escalationOf(due).level >= 2)) return 'put-off';
   if (wet.some(({ kind }) => kind === 'settling-check')) return 'settling';
   if (wet.some(({ dueOn }) => dueState(dueOn, today) === 'soon')) return 'soon';
+  if (dues.some(({ kind, dueOn }) => kind === 'stirring' && dueState(dueOn, today) === 'overdue')) return 'stir';
   if (dues.some(({ kind, dueOn }) => kind === 'dust-clean' && dueState(dueOn, today) === 'overdue')) return 'dust';
   if (state === 'planned') return 'planned';
   return dues.length === 0 ? 'unknown' : 'fine';
 }
 
 /** Dates of small works that are done beside others: they make no machine overdue, and stand last. */
-export const isBesideDue = ({ kind }: { readonly kind: DueKind }): boolean => kind === 'dust-clean' || kind === 'paste-renewal';
+export const isBesideDue = ({ kind }: { readonly kind: DueKind }): boolean =>
+  kind === 'dust-clean' || kind === 'paste-renewal' || kind === 'stirring';
 
 /** Order of the list: what needs attention first, within it the earliest date, then the name. */
 export function compareAttention(a: { attention: Attention; nextDueOn: string | null; name: string }, b: typeof a): number {

@@ -61,7 +61,8 @@ const systemFields: Joi.SchemaMap = {
   tag: Joi.string().trim().allow('').max(60).default(''),
   caseText: Joi.string().trim().allow('').max(200).required(),
   builtBy: Joi.string().trim().allow('').max(120).required(),
-  hoursPerDay: finite().greater(0).max(24).allow(null).required(),
+  // 0: it stands
+  hoursPerDay: finite().min(0).max(24).allow(null).required(),
   coolantC: finite().min(0).max(90).allow(null).default(null),
   dustPlace: Joi.string()
     .valid(...DUST_PLACE_KEYS)

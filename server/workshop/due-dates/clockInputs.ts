@@ -3,6 +3,7 @@ import type { coolantProduct } from '../../base/database/tables/coolants.js';
 import type { fill } from '../../base/database/tables/runs.js';
 import type { system } from '../../base/database/tables/machines.js';
 import type { Scope } from '../../base/database/client.js';
+import { falloutByLoop } from '../fallout/looks.js';
 import { hotSeasonOf } from './dust.js';
 import { policyResolver } from './policies.js';
 import { learnedMonths } from './learnedMonths.js';
@@ -31,6 +32,7 @@ export async function clockInputs(
   const readings = await readingsBySystem(scope, some?.systemIds ?? null);
   const season = await hotSeasonOf(scope);
   const learnedOf = await learnedMonths(scope);
+  const falloutOf = await falloutByLoop(scope, some?.loopIds ?? null);
   return ({ loopId, fill: { filledOn, intervalShare, intervalReason, promisedOn }, product, machine }) => ({
     filledOn,
     coolantClass: product.coolantClass,
@@ -42,6 +44,7 @@ export async function clockInputs(
     season,
     condition: machine.condition,
     learned: learnedOf(product),
+    fallout: falloutOf(loopId, filledOn),
     ...wear.get(loopId),
     intervalShare,
     intervalReason,

@@ -7,6 +7,7 @@ import { coolantProduct } from '../../base/database/tables/coolants.js';
 import type { Scope } from '../../base/database/client.js';
 import { notFound } from '../../base/http/errors.js';
 import { system } from '../../base/database/tables/machines.js';
+import { redateStirring } from './stirring.js';
 import { beginDust } from './cleaned.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
 
@@ -57,7 +58,8 @@ export async function openAfterFill(scope: Scope, facts: FillFacts): Promise<{ s
     intervalReason: facts.intervalReason ?? [],
     promisedOn: null,
   };
-  const service = nextService(inputOf({ loopId: facts.loopId, fill: own, product, machine: holder }));
+  const input = inputOf({ loopId: facts.loopId, fill: own, product, machine: holder });
+  const service = nextService(input);
   const settling = settlingCheck(facts.filledOn, facts.seenBled);
   const item = { workshopId: facts.workshopId, systemId: facts.systemId, loopId: facts.loopId, fillId: facts.fillId, createdAt: facts.at };
   await scope.insert(dueItem).values([
@@ -71,6 +73,9 @@ export async function openAfterFill(scope: Scope, facts: FillFacts): Promise<{ s
       clocks: [...service.clocks],
     },
   ]);
+  const { workshopId, systemId, loopId, filledOn } = facts;
+  const { coolantClass, hoursPerDay } = input;
+  await redateStirring(scope, [{ workshopId, systemId, loopId, filledOn, coolantClass, hoursPerDay }]);
   await beginDust(scope, { ...facts, on: facts.filledOn });
   return { serviceDueOn: service.dueOn, settlingDueOn: settling.dueOn };
 }

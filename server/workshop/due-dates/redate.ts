@@ -6,6 +6,7 @@ import { fill } from '../../base/database/tables/runs.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import type { Scope } from '../../base/database/client.js';
 import { owner, system } from '../../base/database/tables/machines.js';
+import { redateStirring } from './stirring.js';
 import { hotSeasonOf, redateDust } from './dust.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
 import { writeDates } from './writeDates.js';
@@ -32,6 +33,7 @@ export async function redate(scope: Scope, cause: RedateCause): Promise<Moved[]>
     .select({
       item: {
         id: dueItem.id,
+        workshopId: dueItem.workshopId,
         loopId: dueItem.loopId,
         dueOn: dueItem.dueOn,
         reason: dueItem.reason,
@@ -84,6 +86,11 @@ export async function redate(scope: Scope, cause: RedateCause): Promise<Moved[]>
   const moved = redateAll(open);
   if (!('productId' in cause)) await redateDust(scope, which(cause), await hotSeasonOf(scope));
   await writeDates(scope, moved);
+  const stirs = rows.map(({ item, product, system: machine, fill: own }) => {
+    const { coolantClass, hoursPerDay } = inputOf({ loopId: item.loopId, fill: own, product, machine });
+    return { workshopId: item.workshopId, systemId: machine.id, loopId: item.loopId, filledOn: own.filledOn, coolantClass, hoursPerDay };
+  });
+  await redateStirring(scope, stirs);
   const byItem = new Map(rows.map((row) => [row.item.id, row]));
   return moved
     .map((each): Moved => {

@@ -11,6 +11,7 @@ import { DomainError, notFound, stale } from '../../base/http/errors.js';
 import type { Routes } from '../../base/http/routes.js';
 import { restartDust } from './cleaned.js';
 import { pasteDone } from './paste.js';
+import { stirred } from './stirring.js';
 import { tellDates } from './writeDates.js';
 import { dueItem, postponement } from '../../base/database/tables/due-dates.js';
 
@@ -58,6 +59,11 @@ async function closeDue(ask: Ask, input: CloseDueInput): Promise<object> {
   if (item.kind === 'paste-renewal') {
     const own = { workshopId: account.workshopId, systemId: item.systemId, loopId: item.loopId, personId: account.personId };
     await pasteDone(scope, { ...own, on: today, at: clock.now(), outcome: { why: 'done', note: input.note } });
+    return {};
+  }
+  if (item.kind === 'stirring') {
+    await stirred(scope, item, { on: today, at: clock.now(), personId: account.personId, outcome: { why: 'done', note: input.note } });
+    await tellDates(scope);
     return {};
   }
   const { levelChangeMm, toppedUpMl, note } = input;

@@ -46,7 +46,7 @@ export const WORKED_ON = {
     'photo',
     'policy',
   ],
-  loop: ['fitted_part', 'level_reading', 'loop_contents', 'run', 'service_job'],
+  loop: ['fallout_look', 'fitted_part', 'level_reading', 'loop_contents', 'run', 'service_job'],
   /** of a piece of work that a history brought */
   job: [
     'consent',
@@ -144,9 +144,9 @@ async function undoHistory(scope: Scope, importId: string, at: Date): Promise<Un
   await scope.execute(sql`
     update loop set coolant_product_id = (select f.product_id from fill f join loop_revision r on r.id = f.revision_id
       where r.loop_id = loop.id order by f.filled_on desc, f.created_at desc limit 1), version = version + 1 where id in ${loops}`);
-  // a cleaning counted from a fill that is gone
+  // a cleaning or a stirring run counted from a fill that is gone
   await scope.execute(
-    sql`delete from due_item d where d.loop_id in ${loops} and d.kind = 'dust-clean' and d.state = 'open' and d.postponed = 0
+    sql`delete from due_item d where d.loop_id in ${loops} and d.kind in ('dust-clean', 'stirring') and d.state = 'open' and d.postponed = 0
       and not exists (select 1 from fill f join loop_revision r on r.id = f.revision_id join loop l on l.id = r.loop_id where l.system_id = d.system_id)`,
   );
   const works = await scope.execute(

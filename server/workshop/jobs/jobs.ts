@@ -1,3 +1,4 @@
+import { seenAtIntake } from '../fallout/seenAtIntake.js';
 import { say } from '../../../core/base/words/say.js';
 import { loopHistory } from './loopHistory.js';
 import { appointmentsOf } from '../planning/appointments.js';
@@ -105,6 +106,7 @@ export async function bookJob(ask: Ask, input: JobInput) {
     broughtOn: input.here ? ask.today : null,
     createdAt: at,
   });
+  await seenAtIntake(ask, input.loopId, input.intake.signs);
   return readJob(ask, jobId);
 }
 

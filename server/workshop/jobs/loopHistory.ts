@@ -14,6 +14,7 @@ import { cameFilledOf } from '../../machine/loops/inside.js';
 import { newestRevision } from '../../machine/loops/revisions.js';
 import { wishesOf } from './wanted.js';
 import { productOf } from '../coolants/products.js';
+import { falloutByLoop } from '../fallout/looks.js';
 import { hotSeasonOf } from '../due-dates/dust.js';
 
 /** What a loop that was never filled here came with. */
@@ -56,6 +57,7 @@ export async function loopHistory({ scope, today }: Pick<Ask, 'scope' | 'today'>
     dyes: last?.dyes ?? [],
     baselineFlowLph: measured.find(({ reading }) => reading.flowLph !== null)?.reading.flowLph ?? null,
     risenK: risenOf(measured),
+    fallout: filledOn === null ? null : (await falloutByLoop(scope, [loopId]))(loopId, filledOn),
     dueSoon: due ? comesSoon(coolantDueOn(due), today, await hotSeasonOf(scope)) : null,
   };
 }

@@ -45,6 +45,9 @@ export async function fillLives(scope: Scope, today: string): Promise<FillLife[]
           (select v.loop_id from lives v where v.job_id = x.job_id limit 1)) as loop_id
       from finding x left join job j on j.id = x.job_id
       where x.fact ->> 'why' = 'cause' and x.fact ->> 'cause' in (${causes})
+      union all
+      select null::uuid, l.system_id, k.on_day, k.loop_id from fallout_look k join loop l on l.id = k.loop_id
+        where k.stage = 'stays' and k.struck_at is null
     ), materials as (
       select r.id,
         (select array_agg(distinct t ->> 'material' order by t ->> 'material') from jsonb_array_elements(r.file -> 'tubes') t where t ->> 'inside' is distinct from 'true') as tubes,

@@ -108,6 +108,8 @@ function closedEntry(due: ClosedDate): Pick<HistoryEntry, 'kind' | 'title' | 'te
       return due.outcome?.why === 'done' ? { kind: 'check', title: say('Fins and filters cleaned'), text: capital(outcome) } : null;
     case 'paste-renewal':
       return due.outcome?.why === 'done' ? { kind: 'check', title: say('Paste renewed'), text: capital(outcome) } : null;
+    case 'stirring':
+      return due.outcome?.why === 'done' ? { kind: 'check', title: say('Stirred'), text: capital(outcome) } : null;
     case 'follow-up':
       return {
         kind: 'follow-up',

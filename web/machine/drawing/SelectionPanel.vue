@@ -199,7 +199,7 @@ const CLOSURES = [
       class="mt-2"
       :model-value="bodiesAt(tube, end)"
       :items="BODIES"
-      :label="say('Between {place} and the tube', { place: placeOf(tube[end]) })"
+      :label="`Between ${placeOf(tube[end])} and the tube`"
       density="compact"
       multiple
       hide-details

@@ -53,6 +53,7 @@ const BY_HAND: Readonly<Partial<Record<DueKind, { readonly asks: string; readonl
   'follow-up': { asks: 'Close the follow-up', done: 'The follow-up is closed.' },
   'dust-clean': { asks: 'Fins and filters are clean', done: 'Clean again; the next cleaning has its day.' },
   'paste-renewal': { asks: 'All of it lies on new paste', done: 'New paste everywhere; the next has its day.' },
+  stirring: { asks: 'The pump ran until all of it moved', done: 'Stirred; the next has its day.' },
 };
 const byHand = computed(() => BY_HAND[props.due.kind]);
 const names = {
@@ -61,6 +62,7 @@ const names = {
   'follow-up': say('Follow-up'),
   'dust-clean': say('Dust'),
   'paste-renewal': say('Paste'),
+  stirring: say('Stirring run'),
 };
 const session = useSession();
 /** an owner's word is written down by the desk */

@@ -77,6 +77,7 @@ export const adviceFor = (form: JobForm, history: LoopHistory): ScopeAdvice =>
     flowRatio: form.flowLph !== null && history.baselineFlowLph !== null ? form.flowLph / history.baselineFlowLph : null,
     risenK: history.risenK,
     signs: form.signs,
+    fallout: history.fallout?.stage ?? null,
     colour: form.colour ?? null,
     dueSoon: history.dueSoon,
     sameCoolantFollows: true,

@@ -18,6 +18,8 @@ export const signGlyphs: Readonly<Record<Sign, Glyph>> = {
     lines: `${VESSEL}M8 18h24M11 13a3 3 0 1 0 6 0a3 3 0 1 0-6 0M17 11a3 3 0 1 0 6 0a3 3 0 1 0-6 0M23 13a3 3 0 1 0 6 0a3 3 0 1 0-6 0`,
   },
   smell: { lines: 'M10 19v9h20v-9M10 22h20M14 15q4-3 0-6t0-5M20 15q4-3 0-6t0-5M26 15q4-3 0-6t0-5' },
+  'settles-back': { lines: `${VESSEL}M8 10h24M20 22v-8M16 17l4-4l4 4`, filled: 'M9 25q11-2 22 0v2H9z' },
+  bits: { lines: `${VESSEL}M8 10h24`, filled: dots([14, 16], [22, 14], [18, 21], [27, 19], [13, 24]) },
   layer: { lines: `${VESSEL}M8 10h24`, filled: 'M9 23q6-2 11 0t11 0v4H9z' },
   deposit: { lines: 'M8 5h24v22H8zM13 9v10M18 9v10M23 9v10M28 9v10', filled: 'M11 19q5-3 9 0t9-1v6H11z' },
   'tube-milky': { lines: 'M3 19c11 0 8-12 17-12s6 8 17 8M3 27c14 0 12-12 18-12s4 8 16 8', filled: dots([11, 21], [20, 11], [29, 17.5]) },

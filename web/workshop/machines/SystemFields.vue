@@ -35,7 +35,13 @@ defineProps<{ at: (path: string) => string[] }>();
     />
     <v-text-field v-model="form.builtBy" label="Built by" placeholder="this workshop" autocomplete="off" :error-messages="at('builtBy')" />
     <div class="pair">
-      <NumberField v-model="form.hoursPerDay" label="Runs, by its owner" unit="h a day" :errors="at('hoursPerDay')" />
+      <NumberField
+        v-model="form.hoursPerDay"
+        label="Runs, by its owner"
+        unit="h a day"
+        hint="0 where it stands"
+        :errors="at('hoursPerDay')"
+      />
       <NumberField v-model="form.coolantC" label="Coolant on average, by its owner" unit="°C" :errors="at('coolantC')" />
       <v-select v-model="form.dustPlace" :items="DUST_CHOICES" label="It stands" :error-messages="at('dustPlace')" />
       <v-select v-model="form.policy" :items="POLICY_CHOICES" label="Coolant comes out" :error-messages="at('policy')" />

@@ -9,6 +9,7 @@ export const DUE_KINDS: Readonly<Record<DueKind, string>> = {
   'follow-up': 'follow-up',
   'dust-clean': 'dust',
   'paste-renewal': 'paste',
+  stirring: 'stirring',
 };
 
 /** The kind of a machine's next date, in a word. */

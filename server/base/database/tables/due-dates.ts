@@ -40,7 +40,7 @@ export const dueItem = pgTable(
     foreignKey({ name: 'due_item_loop_fk', columns: [t.workshopId, t.loopId], foreignColumns: [loop.workshopId, loop.id] }),
     foreignKey({ name: 'due_item_fill_fk', columns: [t.workshopId, t.fillId], foreignColumns: [fill.workshopId, fill.id] }),
     foreignKey({ name: 'due_item_person_fk', columns: [t.workshopId, t.closedBy], foreignColumns: [person.workshopId, person.id] }),
-    check('due_kind_known', sql`kind in ('coolant-service', 'settling-check', 'follow-up', 'dust-clean', 'paste-renewal')`),
+    check('due_kind_known', sql`kind in ('coolant-service', 'settling-check', 'follow-up', 'dust-clean', 'paste-renewal', 'stirring')`),
     check('due_state_known', sql`state in ('open', 'closed')`),
     check('due_closed_has_instant', sql`(state = 'closed') = (closed_at is not null)`),
     check('due_reason_given', sql`reason ? 'why'`),

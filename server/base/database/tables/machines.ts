@@ -71,7 +71,7 @@ export const system = pgTable(
     foreignKey({ name: 'system_owner_fk', columns: [t.workshopId, t.ownerId], foreignColumns: [owner.workshopId, owner.id] }),
     check('system_name_given', sql`length(trim(name)) > 0`),
     check('system_state_known', sql`state in ('planned', 'on-bench', 'waiting', 'in-service', 'retired')`),
-    check('system_hours_sane', sql`hours_per_day > 0 and hours_per_day <= 24`),
+    check('system_hours_sane', sql`hours_per_day >= 0 and hours_per_day <= 24`),
     check('system_coolant_sane', sql`coolant_c >= 0 and coolant_c <= 90`),
     check('system_dust_place_known', sql`dust_place in ('clean', 'usual', 'dusty')`),
     foreignKey({ name: 'system_import_fk', columns: [t.workshopId, t.importId], foreignColumns: [importBatch.workshopId, importBatch.id] }),
