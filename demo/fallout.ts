@@ -9,7 +9,7 @@ import { fill } from '../server/base/database/tables/runs.js';
 import { redate } from '../server/workshop/due-dates/redate.js';
 
 /** days since the fill of a pastel in which something is seen, and days ago that somebody looked */
-const AGE_DAYS = 20;
+const AGE_DAYS = 8;
 const SEEN_DAYS_AGO = 6;
 
 /** One machine with a pastel settles overnight and comes back; another one stands in a window and is stirred. */
@@ -32,7 +32,7 @@ export async function giveFallout(
         lte(fill.filledOn, addDays(today, -AGE_DAYS)),
       ),
     )
-    .orderBy(asc(system.name), asc(dueItem.loopId))
+    .orderBy(asc(fill.filledOn), asc(system.name), asc(dueItem.loopId))
     .limit(2);
   const [settles, stands] = holders;
   if (settles)

@@ -346,6 +346,7 @@ onBeforeRouteLeave(() => {
             <LoopFigures
               :coolant-c="saved?.coolantC ?? null"
               :loop-id="saved?.id ?? null"
+              :drain-policy="saved?.drainPolicy ?? null"
               :loop="draft.file"
               :product="product"
               :liquid="coolants.liquidOf(draft.coolantProductId)"

@@ -24,7 +24,7 @@ export const STANDARD_TEMPLATE: ProcedureTemplate = {
         { id: 'supply', text: 'Separate supply or supply jumper, tested', group: 'Tools', together: true },
         { id: 'gauge', text: 'Hand pump with gauge and relief valve, room thermometer', group: 'Tools', onlyDry: true, together: true },
         { id: 'bottle', text: 'Fill bottle with a thin spout, measuring jug', group: 'Tools', together: true },
-        { id: 'towels', text: 'Paper towels under every joint, spill kit', group: 'Bench', together: true },
+        { id: 'towels', text: 'Paper towels under every joint, plug and base, spill kit', group: 'Bench', together: true },
         { id: 'static', text: 'Static discharged; bench cleared', group: 'Bench', together: true },
       ],
     },

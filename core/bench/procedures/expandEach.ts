@@ -278,8 +278,8 @@ export const EXPAND: Record<EachKey, (given: ExpandWith) => CheckItem[]> = {
         pouredMl: Math.round(pouredMl / 5) * 5,
       }),
     })),
-  towels: ({ facts }) =>
-    facts.joints.map(({ id, name }) => ({
+  towels: ({ facts, onlyJoints }) =>
+    [...facts.joints, ...(onlyJoints === null ? (facts.seals ?? []) : [])].map(({ id, name }) => ({
       id: `towel:${id}`,
       text: say('Towel out and read, no spot: {name}', { name }),
       place: id,

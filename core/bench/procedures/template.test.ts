@@ -1,3 +1,4 @@
+import { sealPlaces } from '../../machine/seals/places.js';
 import { usualLoop } from '../../machine/catalogue/testLoops.js';
 import { buildProcedure } from './buildProcedure.js';
 import { isEach, type ProcedureTemplate, type StepTemplate } from '../runs/template.js';
@@ -142,6 +143,11 @@ describe('schools for special cases', () => {
     expect(texts('close').filter((id) => id.startsWith('joint:'))).toEqual([`joint:${joint}`]);
     expect(procedure.steps.map(({ id }) => id)).not.toContain('flush');
     expect(procedure.fillPlan.total.volumeMl).toBe(90);
+    const whole = buildProcedure({ loop, schools: DEFAULT_SCHOOLS, order: null, coolantName: null });
+    // a towel of its own lay under every plug, cap and base as well
+    expect(whole.steps.find(({ id }) => id === 'power')?.checks.filter(({ id }) => id.startsWith('towel:')).length).toBe(
+      loop.tubes.length + sealPlaces(loop).length,
+    );
     // every towel still comes out, whatever was opened
     expect(texts('power').filter((id) => id.startsWith('towel:'))).toHaveLength(loop.tubes.length);
   });

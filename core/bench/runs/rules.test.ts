@@ -373,7 +373,9 @@ describe('the log', () => {
   it('tells what was taken back', () => {
     const run = new TestRun().say({ type: 'check', step: 'kit', check: 'towels', mark: 'done' });
     run.say({ type: 'withdrawn', event: run.events[0]?.id ?? '' });
-    expect(describeEntry(run.procedure, run.events[1] as never, run.events)).toBe('Taken back: Paper towels under every joint, spill kit');
+    expect(describeEntry(run.procedure, run.events[1] as never, run.events)).toBe(
+      'Taken back: Paper towels under every joint, plug and base, spill kit',
+    );
   });
 
   it('replays to the same state however often it is read, under any accepted entries', () => {

@@ -12,7 +12,7 @@ export const EACH = {
   pulled: 'every connector that is pulled',
   back: 'every connector that was pulled',
   rounds: 'every look at the joints',
-  towels: 'the towel under every tube',
+  towels: 'the towel under every tube, plug and base',
   stands: 'every stand of the advised drain',
   cards: 'every card with a block, stripped down',
   changes: 'everything between the loop inside and the one that is wanted',

@@ -68,9 +68,11 @@ export function againstRoom(
   const [long, middle, short] = edges;
   const has = place !== undefined && Object.hasOwn(room?.radiators ?? {}, place) ? room?.radiators?.[place] : undefined;
   if (!has) {
-    // what is longer than the case itself needs no measuring; one outside has no place
+    // what is longer than the case itself needs no measuring; where no case was named, or no place, nobody can tell
     const wayMm = place === 'roof' || place === 'floor' ? depthMm : heightMm;
-    return place !== undefined && long > wayMm ? [{ code: 'longer', needMm: long, haveMm: wayMm }] : [{ code: 'room-not-measured' }];
+    return place !== undefined && loop.case !== undefined && long > wayMm
+      ? [{ code: 'longer', needMm: long, haveMm: wayMm }]
+      : [{ code: 'room-not-measured' }];
   }
   const more = (code: 'longer' | 'wider' | 'deeper', needMm: number, haveMm: number): FitReason[] =>
     needMm > haveMm ? [{ code, needMm, haveMm }] : [];

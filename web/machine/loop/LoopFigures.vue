@@ -10,6 +10,7 @@ import { loopVolume } from '@core/machine/loop-file/volume.js';
 import { digitsIn, formatIn, formatMl } from '@core/base/units/display.js';
 import type { CoolantProduct } from '@core/machine/liquids/classes.js';
 import { WATER, type Liquid } from '@core/machine/liquids/fluids.js';
+import type { DrainPolicy } from '@core/physics/draining/defaults.js';
 import type { InsideNow } from '@core/physics/live-book/insideNow.js';
 import FillForecast from '../filling/FillForecast.vue';
 import LivingWith from './LivingWith.vue';
@@ -29,9 +30,11 @@ const props = withDefaults(
     loopId?: string | null;
     /** °C, mean of its coolant; null: nobody knows */
     coolantC?: number | null;
+    /** how far the workshop goes to drain; null: the loop is new */
+    drainPolicy?: DrainPolicy | null;
     product: (Pick<CoolantProduct, 'form' | 'targetFraction' | 'bottleMl'> & { readonly name: string; readonly colour: string }) | null;
   }>(),
-  { liquid: () => WATER, inside: null, loopId: null, coolantC: null },
+  { liquid: () => WATER, inside: null, loopId: null, coolantC: null, drainPolicy: null },
 );
 const volume = computed(() => loopVolume(props.loop));
 /** each is filled for itself */
@@ -101,7 +104,7 @@ const findings = computed(() => loopFindings(props.loop));
       </ul>
     </section>
     <VapourWords :loop="loop" :inside="inside" :coolant-c="coolantC" />
-    <LivingWith v-if="loop.tubes.length > 0" :loop="loop" />
+    <LivingWith v-if="loop.tubes.length > 0" :loop="loop" :liquid="liquid" :inside="inside" :policy="drainPolicy" />
     <RingAges v-if="loopId" :loop-id="loopId" />
     <section v-if="findings.length">
       <h2>Look at before building</h2>

@@ -9,7 +9,10 @@ const look = (stage: 'comes-back' | 'stays', on: string) => ({ id: `${stage} ${o
 async function open(answer: FalloutAnswer, mayWrite = true) {
   const asked = fakeServer(({ method, body }) => ({
     status: method === 'POST' ? 201 : 200,
-    body: method === 'POST' && (body as { stage?: string } | null)?.stage ? { ...answer, looks: [look('stays', '2026-05-01'), ...answer.looks] } : answer,
+    body:
+      method === 'POST' && (body as { stage?: string } | null)?.stage
+        ? { ...answer, looks: [look('stays', '2026-05-01'), ...answer.looks] }
+        : answer,
   }));
   const screen = mountScreen(FalloutStages, { props: { loopId: 'l', coolantClass: 'opaque', today: '2026-05-01', mayWrite } });
   await settle();
