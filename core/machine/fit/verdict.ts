@@ -37,22 +37,38 @@ export interface FitVerdict {
   readonly reasons: readonly FitReason[];
 }
 
-const UNKNOWN: ReadonlySet<FitReason['code']> = new Set([
-  'size-not-known',
-  'room-not-measured',
-  'not-read',
-  'revision-not-read',
-  'no-list',
-  'card-room-not-measured',
-]);
-/** to be looked at, and no reason to leave it */
-const LOOKS: ReadonlySet<FitReason['code']> = new Set(['meets-fans', 'other-thread']);
-
-export const isUnknown = ({ code }: FitReason): boolean => UNKNOWN.has(code);
-export const isAgainst = ({ code }: FitReason): boolean => !UNKNOWN.has(code) && !LOOKS.has(code);
+/**
+ * What a reason weighs: against it; to be looked at, since it rests on a general size that the part in hand may not have; not measured or
+ * read yet; only to be known.
+ */
+export type FitWeight = 'against' | 'look' | 'open' | 'note';
+const weighs: Readonly<Record<FitReason['code'], FitWeight>> = {
+  longer: 'against',
+  wider: 'against',
+  deeper: 'against',
+  'card-longer': 'against',
+  'card-higher': 'against',
+  slots: 'against',
+  'power-leads': 'against',
+  'other-model': 'against',
+  'other-revision': 'against',
+  overlaps: 'against',
+  'beyond-panel': 'against',
+  'meets-fans': 'look',
+  'collars-touch': 'look',
+  'size-not-known': 'open',
+  'room-not-measured': 'open',
+  'not-read': 'open',
+  'revision-not-read': 'open',
+  'no-list': 'open',
+  'card-room-not-measured': 'open',
+  'other-thread': 'note',
+};
+export const weightOf = ({ code }: FitReason): FitWeight => weighs[code];
 
 export function verdictOf(reasons: readonly FitReason[]): FitVerdict {
-  const state = reasons.some(isAgainst) ? 'does-not' : reasons.some(isUnknown) ? 'not-known' : 'fits';
+  const weights = new Set(reasons.map(weightOf));
+  const state = weights.has('against') ? 'does-not' : weights.has('look') || weights.has('open') ? 'not-known' : 'fits';
   return { state, reasons };
 }
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { sayWord } from '@core/base/words/say.js';
-import { isUnknown, type FitVerdict } from '@core/machine/fit/verdict.js';
+import { weightOf, type FitVerdict } from '@core/machine/fit/verdict.js';
 import { FIT_STATES, fitWords } from '@core/machine/fit/words.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 
@@ -12,7 +12,9 @@ defineProps<{ verdict: FitVerdict; loop: Pick<LoopFile, 'components'> }>();
   <div class="fit" :class="verdict.state">
     <b>{{ sayWord(FIT_STATES[verdict.state]) }}</b>
     <ul v-if="verdict.reasons.length" class="plain-list">
-      <li v-for="(reason, index) in verdict.reasons" :key="index" :class="{ quiet: isUnknown(reason) }">{{ fitWords(loop, reason) }}</li>
+      <li v-for="(reason, index) in verdict.reasons" :key="index" :class="{ quiet: weightOf(reason) !== 'against' }">
+        {{ fitWords(loop, reason) }}
+      </li>
     </ul>
   </div>
 </template>

@@ -6,7 +6,7 @@ import type { OwnPart } from '@core/machine/catalogue/ownParts.js';
 import { UNITS, type CatalogueUnit } from '@core/machine/catalogue/units.js';
 import { CATALOGUE, type CataloguePart } from '@core/machine/catalogue/parts.js';
 import type { Place } from '@core/machine/catalogue/places.js';
-import { againstRoom, isAgainst } from '@core/machine/fit/verdict.js';
+import { againstRoom, weightOf } from '@core/machine/fit/verdict.js';
 import { fitWords } from '@core/machine/fit/words.js';
 import { edgesMm } from '@core/machine/loop-file/boxes.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
@@ -46,7 +46,7 @@ function against(part: CataloguePart): Partial<Record<Place, string>> {
   return Object.fromEntries(
     part.places.flatMap((place) => {
       const { box } = part.place(place);
-      const reason = againstRoom(box ? edgesMm({ box }) : null, place, loop).find(isAgainst);
+      const reason = againstRoom(box ? edgesMm({ box }) : null, place, loop).find((each) => weightOf(each) === 'against');
       return reason ? [[place, fitWords(loop, reason)]] : [];
     }),
   );
