@@ -11,7 +11,7 @@ test('a part is nudged, dragged and taken back; a tube is bent, taken out and dr
   await page.getByLabel('Name, owner, phone, coolant', { exact: true }).fill('Glass cube 2');
   await page.locator('.life').filter({ hasText: 'Glass cube 2' }).click();
   await page.getByRole('link', { name: 'Open the loop' }).click();
-  await page.getByRole('button', { name: 'Drawing in the case' }).click();
+  await page.getByRole('button', { name: 'Drawing', exact: true }).click();
   await expect(node(page, 'cpu')).toBeVisible();
   await snap(page, 'drawing');
 

@@ -21,8 +21,12 @@ const OF_MACHINES: Ways = {
     await page.getByRole('link', { name: 'Open the loop' }).click();
     await expect(page.getByLabel('Loop volume')).toBeVisible();
   },
+  drawing: async (page) => {
+    await page.getByRole('button', { name: 'Drawing', exact: true }).click();
+    await expect(page.locator('.vue-flow__node-part').first()).toBeVisible();
+  },
   profile: async (page) => {
-    await page.getByRole('link', { name: 'What drains', exact: true }).first().click();
+    await page.getByRole('button', { name: 'Drain', exact: true }).click();
     await expect(page.locator('.twin')).toBeVisible();
   },
   heat: async (page) => {

@@ -26,7 +26,11 @@ const ROUTES: RouteRecordRaw[] = [
   { path: '/limit-changes/:id', component: () => import('../pages/LimitChangeView.vue'), props: true, meta: { title: 'Whom to tell' } },
   { path: '/waste/:id/paper', component: () => import('../pages/HandOverView.vue'), props: true, meta: { title: 'Hand-over' } },
   { path: '/loops/:id', component: () => import('../pages/LoopView.vue'), props: true, meta: { title: 'Loop' } },
-  { path: '/loops/:id/profile', component: () => import('../pages/ProfileView.vue'), props: true, meta: { title: 'Loop profile' } },
+  // the address of what is computed, as it was kept in bookmarks and letters before the loop was one page
+  {
+    path: '/loops/:id/profile',
+    redirect: ({ params, query }) => ({ path: `/loops/${String(params.id)}`, query: { show: 'drain', ...query } }),
+  },
   { path: '/loops/:id/parts', component: () => import('../pages/PartsSheet.vue'), props: true, meta: { title: 'Parts and cuts' } },
   { path: '/runs/:id', component: () => import('../pages/RunView.vue'), props: true, meta: { title: 'Bench', bench: true } },
   { path: '/runs/:id/record', component: () => import('../pages/RecordView.vue'), props: true, meta: { title: 'Record' } },

@@ -3,14 +3,9 @@ import { say } from '@core/base/words/say.js';
 import { formatMl } from '@core/base/units/display.js';
 import type { LoopAnswer } from '@core/workshop/machines/answers.js';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
-import { onBeforeRouteLeave, useRouter } from 'vue-router';
+import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router';
 import { mdiRedo, mdiUndo } from '@mdi/js';
-import { addPart, addUnit } from '@core/machine/catalogue/edit.js';
-import type { CataloguePart } from '@core/machine/catalogue/parts.js';
-import type { Place } from '@core/machine/catalogue/places.js';
-import type { CatalogueUnit } from '@core/machine/catalogue/units.js';
-import { buildLoop, emptyLoop, type Starter } from '@core/machine/catalogue/starters.js';
-import { flowList } from '@core/machine/loop-file/branches.js';
+import { emptyLoop } from '@core/machine/catalogue/starters.js';
 import { isOutline } from '@core/machine/loop-file/outline.js';
 import { insideRevision, type RevisionKind } from '@core/machine/loop-file/revisionKinds.js';
 import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
@@ -23,19 +18,12 @@ import { useLearned } from '../machine/learning/learnedStore.js';
 import { useNotices } from '../base/shell/notices.js';
 import StaleNotice from '../base/shell/StaleNotice.vue';
 import { useDates } from '../base/units/dates.js';
-import DrawnWork from '../machine/loop-change/DrawnWork.vue';
-import ChainList from '../machine/loop/ChainList.vue';
-import EditAs from '../machine/loop/EditAs.vue';
-import LoopFigures from '../machine/loop/LoopFigures.vue';
-import LoopPages from '../machine/loop/LoopPages.vue';
 import { filledOf } from '../machine/profile/filledOf.js';
-import LoopProfile from '../machine/profile/LoopProfile.vue';
 import { downloadLoop, readDroppedLoop } from '../machine/loop/loopTransfer.js';
-import PartCircuits from '../machine/loop/PartCircuits.vue';
-import PartPicker from '../machine/loop/PartPicker.vue';
+import LoopParts from '../machine/loop/LoopParts.vue';
+import LoopTabs from '../machine/loop/LoopTabs.vue';
+import { isComputed, tabOf, type LoopTab } from '../machine/loop/loopTabs.js';
 import KeepLayout from '../machine/layouts/KeepLayout.vue';
-import LoopBegin from '../machine/layouts/LoopBegin.vue';
-import RevisionList from '../machine/loop/RevisionList.vue';
 import SaveRevisionDialog from '../machine/loop/SaveRevisionDialog.vue';
 import { useSession } from '../workshop/people/sessionStore.js';
 import { useLoopDraft, type Draft } from '../machine/loop/useLoopDraft.js';
@@ -43,6 +31,7 @@ import { useLoopDraft, type Draft } from '../machine/loop/useLoopDraft.js';
 const props = defineProps<{ id?: string; systemId?: string }>();
 
 const router = useRouter();
+const route = useRoute();
 const coolants = useCoolants();
 const session = useSession();
 const notices = useNotices();
@@ -76,9 +65,13 @@ const selected = ref<string | null>(null);
 const saving = ref(false);
 const dropping = ref(false);
 const picker = ref<HTMLInputElement | null>(null);
-/** drawn in the case, or as a list in flow order */
-const drawn = ref(false);
+/** what is looked at stands in the address: a new loop has none of its own yet */
+const tab = computed<LoopTab>({
+  get: () => (props.id || route.query.show === 'drawing' ? tabOf(route.query.show) : 'parts'),
+  set: (show) => void router.replace({ query: show === 'parts' ? {} : { show } }),
+});
 const DrawingSheet = defineAsyncComponent(() => import('../machine/drawing/DrawingSheet.vue'));
+const LoopComputed = defineAsyncComponent(() => import('../machine/loop/LoopComputed.vue'));
 const editor = useLoopDraft(() => `lavacrum.loop.${props.id ?? `new-${props.systemId}`}`);
 const draft = editor.draft;
 
@@ -94,12 +87,6 @@ async function drawOn(number: number): Promise<void> {
   notices.say(say('Wanted revision {number} is drawn here; what is inside stays as it is.', { number }), editor.undo);
 }
 const product = computed(() => coolants.find(draft.value.coolantProductId));
-const series = computed(() => draft.value.file.components.length < 2 || flowList(draft.value.file) !== null);
-const afterName = computed(() => {
-  const component = draft.value.file.components.find(({ id }) => id === selected.value);
-  return component ? partName(component) : null;
-});
-
 watch(
   begun,
   (now) => {
@@ -115,23 +102,13 @@ watch(
   },
   { flush: 'sync' },
 );
+/** nothing can be computed of what was only stated, or has no parts yet */
+const onlyLaidOut = computed(() => saved.value === null || draft.value.file.components.length === 0);
+const shown = computed<LoopTab>(() => (onlyLaidOut.value && isComputed(tab.value) ? 'parts' : tab.value));
 const stand = (answer: LoopAnswer): void => begin({ saved: answer });
 
 const change = (next: Partial<Draft>): void => editor.change(next);
 const setFile = (file: LoopFile): void => change({ file });
-
-const behind = (): string | null => (draft.value.file.components.some(({ id }) => id === selected.value) ? selected.value : null);
-const add = (part: CataloguePart, place: Place): void => laidOut(addPart(draft.value.file, learned.withLearned(part), place, behind()));
-const addTheUnit = (unit: CatalogueUnit, place: Place): void => laidOut(addUnit(draft.value.file, unit, place, behind()));
-/** The loop with something new in it, and that chosen. */
-function laidOut(file: LoopFile): void {
-  const before = new Set(draft.value.file.components.map(({ id }) => id));
-  setFile(file);
-  selected.value = file.components.findLast(({ id }) => !before.has(id))?.id ?? null;
-}
-
-const startWith = (starter: Starter): void => setFile(buildLoop(draft.value.name, starter.picks));
-const beginWith = (file: LoopFile): void => setFile({ ...file, name: draft.value.name });
 
 async function importFile(file: File | undefined): Promise<void> {
   dropping.value = false;
@@ -214,7 +191,7 @@ onBeforeRouteLeave(() => {
 <template>
   <main
     class="page"
-    :class="{ dropping }"
+    :class="{ dropping, workspace: shown === 'drawing' }"
     @dragover.prevent="dropping = true"
     @dragleave.self="dropping = false"
     @drop.prevent="importFile($event.dataTransfer?.files[0])"
@@ -241,43 +218,16 @@ onBeforeRouteLeave(() => {
             @change="change({ name: ($event.target as HTMLInputElement).value.trim() || draft.name })"
           />
         </div>
-        <v-select
-          class="coolant"
-          :model-value="draft.coolantProductId"
-          :items="coolants.products"
-          item-title="name"
-          item-value="id"
-          label="Coolant"
-          clearable
-          hide-details
-          @update:model-value="change({ coolantProductId: $event ?? null })"
-        />
-        <div class="row tools">
+        <LoopTabs v-model="tab" :only-laid-out="onlyLaidOut" />
+        <div class="row tools no-print">
           <v-btn :icon="mdiUndo" variant="text" :disabled="!editor.canUndo.value" aria-label="Undo" @click="editor.undo" />
           <v-btn :icon="mdiRedo" variant="text" :disabled="!editor.canRedo.value" aria-label="Redo" @click="editor.redo" />
-          <v-btn variant="outlined" @click="picker?.click()">Import</v-btn>
-          <v-btn variant="outlined" :disabled="draft.file.components.length === 0" @click="downloadLoop(withName(), draft.name)"
-            >Export</v-btn
-          >
           <v-btn
-            size="large"
             :disabled="draft.file.components.length === 0 || (Boolean(saved) && !editor.dirty.value)"
             :loading="submit.busy.value"
             @click="saved ? (saving = true) : save()"
             >{{ saved ? 'Save revision' : 'Save the loop' }}</v-btn
           >
-          <input
-            ref="picker"
-            class="visually-hidden"
-            type="file"
-            accept=".json,application/json"
-            aria-label="Loop file to import"
-            tabindex="-1"
-            @change="
-              importFile(($event.target as HTMLInputElement).files?.[0]);
-              ($event.target as HTMLInputElement).value = '';
-            "
-          />
         </div>
       </header>
 
@@ -300,61 +250,71 @@ onBeforeRouteLeave(() => {
       />
       <p v-else-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
 
-      <template v-if="draft.file.components.length === 0 && !drawn">
-        <LoopBegin @starter="startWith" @layout="beginWith" @draw="drawn = true" />
-        <PartPicker class="mt-8" :after="null" @add="add" @add-unit="addTheUnit" />
-      </template>
+      <DrawingSheet
+        v-if="shown === 'drawing'"
+        v-model:selected="selected"
+        :loop="draft.file"
+        :liquid="coolants.liquidOf(draft.coolantProductId)"
+        :colour="product?.colour ?? null"
+        :filled="filledOf(inside)"
+        @change="setFile"
+      />
+      <LoopComputed
+        v-else-if="saved && isComputed(shown)"
+        :saved="saved"
+        :file="draft.file"
+        :coolant-id="draft.coolantProductId"
+        :dirty="editor.dirty.value"
+        :show="shown"
+      />
       <template v-else>
-        <section v-if="draft.file.components.length > 0" class="sheet profile-sheet">
-          <LoopProfile
-            :loop="draft.file"
-            :colour="product?.colour ?? null"
-            :height="230"
-            :selected="selected"
-            :filled="filledOf(inside)"
-            @select="selected = selected === $event ? null : $event"
+        <div class="row file no-print">
+          <v-select
+            class="coolant"
+            :model-value="draft.coolantProductId"
+            :items="coolants.products"
+            item-title="name"
+            item-value="id"
+            label="Coolant"
+            clearable
+            hide-details
+            @update:model-value="change({ coolantProductId: $event ?? null })"
           />
-          <LoopPages v-if="id" :id="id" :dirty="editor.dirty.value" />
-        </section>
-        <PartCircuits :file="draft.file" :saved="editor.dirty.value ? null : saved" @parted="parted" />
-        <DrawnWork v-if="saved && isFilled && editor.dirty.value" :inside="saved.file" :drawn="draft.file" />
-        <EditAs v-model="drawn"
-          ><KeepLayout v-if="draft.file.components.length > 1 && session.may('machines')" :loop="draft.file" :proposed="draft.name"
-        /></EditAs>
-        <DrawingSheet
-          v-if="drawn"
-          v-model:selected="selected"
-          class="mb-6"
-          :loop="draft.file"
-          :liquid="coolants.liquidOf(draft.coolantProductId)"
-          :colour="product?.colour ?? null"
-          @change="setFile"
-        />
-        <div class="columns">
-          <div v-if="!drawn">
-            <ChainList
-              v-model:selected="selected"
-              :loop="draft.file"
-              :series="series"
-              :colour="product?.colour ?? null"
-              :at="submit.at"
-              @change="setFile"
-            />
-            <PartPicker v-if="series" class="mt-6" :after="afterName" :loop="draft.file" @add="add" @add-unit="addTheUnit" />
-          </div>
-          <aside>
-            <LoopFigures
-              :coolant-c="saved?.coolantC ?? null"
-              :loop-id="saved?.id ?? null"
-              :drain-policy="saved?.drainPolicy ?? null"
-              :loop="draft.file"
-              :product="product"
-              :liquid="coolants.liquidOf(draft.coolantProductId)"
-              :inside="inside"
-            />
-            <RevisionList v-if="saved" class="mt-8" :revisions="saved.revisions" :book-at="bookAt" @draw="drawOn" />
-          </aside>
+          <v-btn variant="outlined" @click="picker?.click()">Import</v-btn>
+          <v-btn variant="outlined" :disabled="draft.file.components.length === 0" @click="downloadLoop(withName(), draft.name)"
+            >Export</v-btn
+          >
+          <KeepLayout v-if="draft.file.components.length > 1 && session.may('machines')" :loop="draft.file" :proposed="draft.name" />
+          <router-link v-if="id" :to="`/loops/${id}/parts`"
+            >Parts and cuts to print<span v-if="editor.dirty.value" class="quiet">, as last saved</span></router-link
+          >
+          <input
+            ref="picker"
+            class="visually-hidden"
+            type="file"
+            accept=".json,application/json"
+            aria-label="Loop file to import"
+            tabindex="-1"
+            @change="
+              importFile(($event.target as HTMLInputElement).files?.[0]);
+              ($event.target as HTMLInputElement).value = '';
+            "
+          />
         </div>
+        <LoopParts
+          v-model:selected="selected"
+          :name="draft.name"
+          :file="draft.file"
+          :coolant-id="draft.coolantProductId"
+          :saved="saved"
+          :dirty="editor.dirty.value"
+          :at="submit.at"
+          :book-at="bookAt"
+          @change="setFile"
+          @draw="tab = 'drawing'"
+          @draw-on="drawOn"
+          @parted="parted"
+        />
       </template>
       <SaveRevisionDialog v-model="saving" :filled="isFilled" :busy="submit.busy.value" @save="save" />
     </template>
@@ -364,19 +324,28 @@ onBeforeRouteLeave(() => {
 <style scoped>
 .head {
   display: grid;
-  grid-template-columns: minmax(200px, 1fr) 230px auto;
-  gap: 24px;
-  align-items: end;
-  margin-bottom: 18px;
+  grid-template-columns: minmax(150px, 1fr) auto auto;
+  gap: 4px 18px;
+  align-items: center;
+  min-height: 56px;
+  margin-bottom: 12px;
 }
 .naming p {
-  margin: 0 0 2px;
+  margin: 0;
+  font-size: 0.92rem;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.naming {
+  min-width: 0;
 }
 .loop-name {
-  font-size: 2rem;
+  font-size: 1.5rem;
   font-weight: 640;
   letter-spacing: -0.01em;
   width: 100%;
+  line-height: 1.1;
   border-bottom: 2px solid transparent;
 }
 .loop-name:hover {
@@ -384,7 +353,14 @@ onBeforeRouteLeave(() => {
 }
 .tools {
   flex-wrap: nowrap;
-  gap: 8px;
+  gap: 4px;
+}
+.file {
+  gap: 10px 14px;
+  margin-bottom: 14px;
+}
+.coolant {
+  max-width: 260px;
 }
 .notice {
   padding: 8px 14px;
@@ -394,28 +370,26 @@ onBeforeRouteLeave(() => {
 .notice button {
   text-decoration: underline;
 }
-.profile-sheet {
-  padding: 12px 14px;
-}
-.columns {
-  display: grid;
-  grid-template-columns: minmax(0, 1.35fr) minmax(340px, 1fr);
-  gap: 44px;
-  margin-top: 22px;
-}
 .dropping {
   outline: 3px dashed var(--ink);
   outline-offset: -12px;
 }
+/* the drawing takes the whole screen but for the head and the edge */
+.workspace {
+  max-width: none;
+  padding: 0 0 var(--edge-height);
+}
+.workspace .head {
+  padding-inline: 24px;
+  margin-bottom: 0;
+}
 @media (max-width: 1000px) {
   .head {
-    grid-template-columns: 1fr;
+    grid-template-columns: 1fr auto;
   }
-  .columns {
-    grid-template-columns: 1fr;
-  }
-  .tools {
-    flex-wrap: wrap;
+  .head > nav {
+    grid-column: 1 / -1;
+    grid-row: 2;
   }
 }
 </style>

@@ -228,7 +228,7 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
                 >It came filled</v-btn
               >
               <v-btn variant="outlined" size="large" :to="`/loops/${loop.id}`">Open the loop</v-btn>
-              <v-btn variant="text" size="large" :to="`/loops/${loop.id}/profile`">What drains</v-btn>
+              <v-btn variant="text" size="large" :to="`/loops/${loop.id}?show=drain`">What drains</v-btn>
             </div>
           </section>
           <section v-if="page.loops.length === 0" class="sheet">

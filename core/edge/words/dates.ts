@@ -9,7 +9,7 @@ import { PASTE_MEDIA } from '../../workshop/due-dates/paste.js';
 import type { Escalation, EscalationLevel } from '../../workshop/due-dates/escalation.js';
 import type { DateReason, Finding, LevelFound, LooseEnd, Outcome, UseLimit, WarmHours, Warmth } from '../../workshop/due-dates/facts.js';
 import { seasonWords, type HotSeason } from '../../workshop/due-dates/season.js';
-import { FALLOUT_STAGES } from '../../workshop/fallout/stages.js';
+import { FALLOUT_STAGES } from '../../workshop/due-dates/falloutStages.js';
 import { USE_LIMITS } from '../../workshop/due-dates/useLimits.js';
 import { JOB_KINDS } from '../../workshop/jobs/kinds.js';
 import { USAGE_SOURCE_WORDS, type UsageSource } from '../../workshop/usage/usage.js';

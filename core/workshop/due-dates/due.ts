@@ -3,7 +3,7 @@ import { addDays, addMonths, daysBetween } from '../../base/units/calendar.js';
 import { DEFAULT_HOURS_PER_DAY } from '../usage/defaults.js';
 import type { UsageSource } from '../usage/usage.js';
 import { SEEN_BLED_WINDOW_DAYS, SETTLING_WINDOW_DAYS, SOON_DAYS, WEAR_MONTHS } from './defaults.js';
-import { falloutDue, type FalloutSeen } from '../fallout/stages.js';
+import { falloutDue, type FalloutSeen } from './falloutStages.js';
 import { suspensionOf } from '../../machine/liquids/suspensions.js';
 import type { ConditionClock, DateReason, LearnedMonths, LooseEnd, WarmHours, Warmth } from './facts.js';
 import { beforeHotSeason, type HotSeason } from './season.js';

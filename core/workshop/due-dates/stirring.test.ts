@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { reasonWords } from '../../edge/words/dates.js';
-import { stageSince } from '../fallout/stages.js';
+import { stageSince } from './falloutStages.js';
 import { adviseScope, type ScopeInput } from '../jobs/scope.js';
 import { stirringRun } from './stirring.js';
 

@@ -1,4 +1,4 @@
-import type { FalloutSeen } from './stages.js';
+import type { FalloutSeen } from '../due-dates/falloutStages.js';
 
 export interface FalloutLook extends FalloutSeen {
   readonly id: string;

@@ -1,4 +1,4 @@
-import type { FalloutSeen } from '../fallout/stages.js';
+import type { FalloutSeen } from '../due-dates/falloutStages.js';
 import type { Dye } from '../../machine/liquids/dye.js';
 import type { InsideNow } from '../../physics/live-book/insideNow.js';
 import type { Suspect } from '../lots/suspects.js';

@@ -3,7 +3,7 @@ import type { coolantProduct } from '../../base/database/tables/coolants.js';
 import type { fill } from '../../base/database/tables/runs.js';
 import type { system } from '../../base/database/tables/machines.js';
 import type { Scope } from '../../base/database/client.js';
-import { falloutByLoop } from '../fallout/looks.js';
+import { falloutByLoop } from './falloutSeen.js';
 import { hotSeasonOf } from './dust.js';
 import { policyResolver } from './policies.js';
 import { learnedMonths } from './learnedMonths.js';

@@ -14,7 +14,7 @@ import { cameFilledOf } from '../../machine/loops/inside.js';
 import { newestRevision } from '../../machine/loops/revisions.js';
 import { wishesOf } from './wanted.js';
 import { productOf } from '../coolants/products.js';
-import { falloutByLoop } from '../fallout/looks.js';
+import { falloutByLoop } from '../due-dates/falloutSeen.js';
 import { hotSeasonOf } from '../due-dates/dust.js';
 
 /** What a loop that was never filled here came with. */

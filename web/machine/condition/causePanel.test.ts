@@ -3,7 +3,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { readLoopFile } from '@core/machine/loop-file/loopFileSchema.js';
 import { fakeServer, mountScreen, settle, wordsOf } from '../../../tests/screens/mountScreen.js';
 import exampleText from '../../../examples/two-radiators.json?raw';
-import ProfileView from '../../pages/ProfileView.vue';
+import LoopComputed from '../loop/LoopComputed.vue';
 
 const file = readLoopFile(JSON.parse(exampleText));
 const RECORDED = {
@@ -24,13 +24,19 @@ const RECORDED = {
 };
 
 async function open(baselines: unknown[] = [{ reading: RECORDED }]) {
-  fakeServer(({ path }) => ({
-    status: 200,
-    body: path.includes('coolant')
-      ? { products: [], lots: [] }
-      : { name: 'Main', systemId: 's', systemName: 'Slate', coolantProductId: null, file, revisions: [], baselines },
-  }));
-  const screen = mountScreen(ProfileView, { props: { id: 'l' } }, '/loops/l/profile?show=cause');
+  fakeServer(() => ({ status: 200, body: { products: [], lots: [] } }));
+  const saved = {
+    id: 'l',
+    name: 'Main',
+    systemId: 's',
+    systemName: 'Slate',
+    coolantProductId: null,
+    file,
+    revisions: [],
+    baselines,
+    fans: [],
+  };
+  const screen = mountScreen(LoopComputed, { props: { saved: saved as never, file, coolantId: null, dirty: false, show: 'cause' } });
   await settle();
   await settle();
   return screen;

@@ -128,8 +128,7 @@ const largest = computed(() => (isMeasured(place.value) ? largestAt(props.loop, 
   margin-top: 8px;
 }
 summary {
-  min-height: 44px;
-  padding-block: 10px;
+  line-height: 44px;
   cursor: pointer;
   font-weight: 620;
 }

@@ -25,19 +25,34 @@ import {
   snap,
 } from '@core/machine/drawing/edit.js';
 import type { CatalogueUnit } from '@core/machine/catalogue/units.js';
+import { loopVolume } from '@core/machine/loop-file/volume.js';
 import type { FigureKind } from '../compute/twinEngine.js';
 import { useTwin, useTwinAnswer } from '../compute/useTwin.js';
 import { usualBlocks } from '@core/physics/heat/usual.js';
 import PartPicker from '../loop/PartPicker.vue';
 import { BENDS } from './bends.js';
+import LoopProfile from '../profile/LoopProfile.vue';
 import CasePanel from './CasePanel.vue';
+import DrawingFindings from './DrawingFindings.vue';
 import PartNode from './PartNode.vue';
 import TubeEdge from './TubeEdge.vue';
 import { depthBetween, extentOf, sceneEdges, sceneNodes } from './scene.js';
 import SelectionPanel from './SelectionPanel.vue';
 
-/** The loop drawn in the case's front view: parts are dragged, tubes are drawn from port to port. The twin computes from it. */
-const props = withDefaults(defineProps<{ loop: LoopFile; colour: string | null; liquid?: Liquid }>(), { liquid: () => WATER });
+/**
+ * The loop drawn in the case's front view, as a workspace of its own: parts are dragged, tubes are drawn from port to port; under it the
+ * profile that follows from it, beside it whatever is chosen in numbers. The twin computes from it.
+ */
+const props = withDefaults(
+  defineProps<{
+    loop: LoopFile;
+    colour: string | null;
+    liquid?: Liquid;
+    /** what stands in it, part by part; null: full */
+    filled?: ReadonlyMap<string, number> | null;
+  }>(),
+  { liquid: () => WATER, filled: null },
+);
 const emit = defineEmits<{ change: [loop: LoopFile] }>();
 const selected = defineModel<string | null>('selected', { required: true });
 
@@ -177,6 +192,7 @@ function bringIn(id: string): void {
   change(broughtIn(props.loop, id));
   selected.value = id;
 }
+const volume = computed(() => loopVolume(props.loop));
 const chosenTube = computed(() => props.loop.tubes.find(({ id }) => id === selected.value) ?? null);
 watch(chosenTube, (tube) => {
   const known = tube && tubeKindOf(tube);
@@ -226,6 +242,21 @@ watch(chosenTube, (tube) => {
         <button type="button" @click="fitView({ padding: 0.06 })">whole case</button>
       </div>
     </div>
+    <div class="strip">
+      <LoopProfile
+        v-if="loop.components.length > 0"
+        :loop="loop"
+        :colour="colour"
+        :height="84"
+        bare
+        :selected="selected"
+        :filled="filled"
+        @select="selected = selected === $event ? null : $event"
+      />
+      <p class="figures" aria-label="Loop volume">
+        <b>{{ digitsIn('mL', volume.volumeMl) }}</b> ± {{ formatIn('mL', volume.sdMl) }}
+      </p>
+    </div>
     <aside>
       <v-select v-model="written" :items="WRITTEN" label="Written in the drawing" density="comfortable" hide-details />
       <label v-if="written !== 'nothing'" class="speed mt-2">
@@ -253,6 +284,7 @@ watch(chosenTube, (tube) => {
           Drag a part, or choose it and use the arrow keys (<kbd>Shift</kbd> for {{ formatIn('mm', 20) }}). Drag from port to port to draw a
           tube; press a tube twice to bend it there.
         </p>
+        <DrawingFindings :loop="loop" @choose="selected = $event" />
         <CasePanel class="mt-3" :loop="loop" @change="change" />
         <v-select
           v-model="kindKey"
@@ -271,14 +303,37 @@ watch(chosenTube, (tube) => {
 <style scoped>
 .bench {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 350px;
-  gap: 22px;
+  grid-template: minmax(0, 1fr) 96px / minmax(0, 1fr) 384px;
+  /* what the head and the edge leave of the screen */
+  height: calc(100dvh - 56px - var(--edge-height));
+  min-height: 480px;
 }
 .drawing {
   position: relative;
-  height: 590px;
+  min-height: 0;
   background: var(--sheet);
-  border-radius: 3px;
+}
+.strip {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  align-items: center;
+  grid-row: 2;
+  background: var(--sheet);
+  border-top: 1.5px solid var(--line);
+  overflow: hidden;
+}
+.strip p {
+  margin: 0;
+  padding-inline: 14px;
+}
+.strip b {
+  font-size: 1.3rem;
+}
+aside {
+  grid-row: 1 / 3;
+  grid-column: 2;
+  overflow-y: auto;
+  padding: 12px 20px 24px;
 }
 .link {
   text-decoration: underline;
@@ -292,8 +347,9 @@ watch(chosenTube, (tube) => {
 }
 .room span {
   position: absolute;
-  left: 8px;
-  bottom: 4px;
+  left: 0;
+  top: calc(100% + 4px);
+  white-space: nowrap;
   font-size: 13px;
   color: var(--ink-soft);
 }
@@ -336,7 +392,12 @@ aside > * + * {
 }
 @media (max-width: 1000px) {
   .bench {
-    grid-template-columns: 1fr;
+    grid-template: 60dvh 96px auto / minmax(0, 1fr);
+    height: auto;
+  }
+  aside {
+    grid-row: 3;
+    grid-column: 1;
   }
 }
 </style>

@@ -12,7 +12,7 @@ const figure = computed(() => bends?.figures.value?.get(props.id) ?? null);
 
 <template>
   <div class="part" :class="[data.kind, { vessel: data.vessel }]">
-    <span class="label"
+    <span class="label" :style="{ left: `${data.label.left}px`, top: `${data.label.top}px`, width: `${data.label.width}px` }"
       >{{ data.name }}<b v-if="figure" class="figures"><br />{{ figure }}</b></span
     >
     <Handle
@@ -35,8 +35,6 @@ const figure = computed(() => bends?.figures.value?.get(props.id) ?? null);
   border: 2px solid var(--ink);
   border-radius: 5px;
   background: color-mix(in srgb, var(--glass) 82%, transparent);
-  display: grid;
-  place-items: center;
 }
 .part.vessel {
   border-radius: 3px;
@@ -45,17 +43,15 @@ const figure = computed(() => bends?.figures.value?.get(props.id) ?? null);
   border-radius: 999px;
 }
 .label {
+  position: absolute;
+  white-space: nowrap;
+  z-index: 7;
   font-size: 13px;
   line-height: 1.1;
   text-align: center;
   pointer-events: none;
   color: var(--ink);
   text-shadow: 0 0 4px var(--sheet);
-}
-.part:not(.vessel) .label {
-  position: absolute;
-  top: calc(100% + 3px);
-  white-space: nowrap;
 }
 :deep(.vue-flow__handle) {
   width: 13px;

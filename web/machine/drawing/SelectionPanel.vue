@@ -237,11 +237,6 @@ const CLOSURES = [
   width: 22px;
   height: 22px;
 }
-.panel {
-  max-height: 590px;
-  overflow-y: auto;
-  padding-right: 6px;
-}
 .two {
   display: grid;
   grid-template-columns: 1fr 1fr;

@@ -1,7 +1,8 @@
 import { isVessel } from '@core/physics/geometry/network.js';
 import { shortName } from '@core/machine/catalogue/names.js';
-import type { LoopComponent, LoopFile, LoopTube, Point } from '@core/machine/loop-file/loopFile.js';
+import type { LoopComponent, LoopFile, LoopTube, Point, PortRef } from '@core/machine/loop-file/loopFile.js';
 import type { CaseOutline } from '@core/machine/drawing/cases.js';
+import { placeLabels, type Named, type Rect, type Spot, type Way } from './labels.js';
 
 /** The case's front view on screen: one pixel is one millimetre, x to the right, height upwards (so y is turned round). */
 export interface ScenePort {
@@ -15,6 +16,8 @@ export interface ScenePort {
 
 export interface PartData {
   readonly name: string;
+  /** px from the node's left and top edge: where its name stands */
+  readonly label: Rect;
   readonly kind: string;
   readonly vessel: boolean;
   readonly ports: readonly ScenePort[];
@@ -46,8 +49,33 @@ export function extentOf(component: LoopComponent): Extent {
   return { left, top, width: Math.max(...xs) - Math.min(...xs) + 2 * pad, height: Math.max(...ys) - Math.min(...ys) + 2 * pad };
 }
 
-function partNode(loop: LoopFile, component: LoopComponent, selected: boolean): object {
+/** px between the middles of two ports on screen, so that each can be touched */
+const APART_PX = 15;
+
+/**
+ * Where the ports of a part are shown: those that lie behind one another stand side by side along the part's longer edge, the one nearer to
+ * the viewer first. Their true places stay as they are.
+ */
+export function portsOnScreen(component: LoopComponent): Record<string, Spot> {
+  const { width, height } = extentOf(component);
+  const shown: Record<string, Spot> = {};
+  const open = Object.entries(component.ports).sort(([, a], [, b]) => b[2] - a[2]);
+  while (open.length > 0) {
+    const [[, first]] = open as [[string, Point]];
+    const close = open.filter(([, at]) => Math.hypot(at[0] - first[0], at[1] - first[1]) < APART_PX);
+    close.forEach(([port, [x, y]], index) => {
+      const by = close.length === 1 ? 0 : (index - (close.length - 1) / 2) * APART_PX;
+      const [midX, midY] = [first[0], first[1]];
+      shown[port] = close.length === 1 ? { x, y: -y } : width > height ? { x: midX + by, y: -midY } : { x: midX, y: -midY + by };
+    });
+    for (const each of close) open.splice(open.indexOf(each), 1);
+  }
+  return shown;
+}
+
+function partNode(loop: LoopFile, component: LoopComponent, selected: boolean, label: Rect): object {
   const { left, top, width, height } = extentOf(component);
+  const shown = portsOnScreen(component);
   const used = new Set(
     loop.tubes
       .flatMap(({ from, to }) => [from, to])
@@ -58,10 +86,11 @@ function partNode(loop: LoopFile, component: LoopComponent, selected: boolean): 
     name: shortName(component),
     kind: component.kind,
     vessel: isVessel(component),
-    ports: Object.entries(component.ports).map(([port, [x, y]]) => ({
+    label: { ...label, left: label.left - left, top: label.top - top },
+    ports: Object.keys(component.ports).map((port) => ({
       port,
-      left: x - left,
-      top: -y - top,
+      left: (shown[port] as Spot).x - left,
+      top: (shown[port] as Spot).y - top,
       closure: component.closures?.[port] ?? null,
       used: used.has(port),
     })),
@@ -91,7 +120,20 @@ export function sceneNodes(loop: LoopFile, outline: CaseOutline, selected: strin
     focusable: false,
     zIndex: -1,
   };
-  return [room, ...loop.components.map((component) => partNode(loop, component, component.id === selected))];
+  const labels = labelsOf(loop);
+  return [room, ...loop.components.map((part) => partNode(loop, part, part.id === selected, labels.get(part.id) as Rect))];
+}
+
+/** Names on no tube: with every tube as it is drawn. */
+function labelsOf(loop: LoopFile): ReadonlyMap<string, Rect> {
+  const ports = new Map(loop.components.map((part) => [part.id, portsOnScreen(part)]));
+  const end = ([id, port]: PortRef): Spot => ports.get(id)?.[port] ?? { x: 0, y: 0 };
+  const ways = loop.tubes.map((tube): Way => ({
+    line: [end(tube.from), ...bendsOnScreen(tube), end(tube.to)],
+    widthPx: tube.bore_mm + 4,
+  }));
+  const parts = loop.components.map((part): Named => ({ ...extentOf(part), id: part.id, name: shortName(part), vessel: isVessel(part) }));
+  return placeLabels(parts, ways);
 }
 
 export const bendsOnScreen = (tube: LoopTube): { x: number; y: number }[] => (tube.path ?? []).map(([x, y]) => ({ x, y: -y }));

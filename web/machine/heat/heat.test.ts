@@ -2,39 +2,38 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { readLoopFile } from '@core/machine/loop-file/loopFileSchema.js';
 import { fakeServer, mountScreen, settle, wordsOf, type Asked } from '../../../tests/screens/mountScreen.js';
+import type { ComputedTab } from '../loop/loopTabs.js';
 import exampleText from '../../../examples/two-radiators.json?raw';
-import ProfileView from '../../pages/ProfileView.vue';
+import LoopComputed from '../loop/LoopComputed.vue';
 import { usualBlocks } from '@core/physics/heat/usual.js';
 
 const file = readLoopFile(JSON.parse(exampleText));
 
 const MEASURED = { setting: 'load', workload: 'render', durationMinutes: 45, powerW: 150, sensor: 'processor package', statistic: 'peak', panels: 'on', pumpPercent: 80, fanPercent: 50, roomC: 22, partC: 61, coolantC: 34, flowLph: 200, levelMm: null }; // prettier-ignore
 
-async function open(change: (loop: typeof file) => void = () => undefined, more: object = {}, show = 'heat') {
+async function open(change: (loop: typeof file) => void = () => undefined, more: object = {}, show: ComputedTab = 'heat') {
   const loop = structuredClone(file);
   change(loop);
+  const saved = {
+    id: 'l',
+    name: 'Main',
+    systemId: 's',
+    systemName: 'Slate',
+    coolantProductId: null,
+    file: loop,
+    revisions: [
+      { number: 2, kind: 'change' },
+      { number: 1, kind: 'planned' },
+    ],
+    baselines: [],
+    fans: [],
+    ...more,
+  };
   asked = fakeServer(({ path }) => ({
     status: 200,
-    body: path.includes('coolant')
-      ? { products: [], lots: [] }
-      : path.includes('own-parts')
-        ? { parts: [] }
-        : {
-            name: 'Main',
-            systemId: 's',
-            systemName: 'Slate',
-            coolantProductId: null,
-            file: loop,
-            revisions: [
-              { number: 2, kind: 'change' },
-              { number: 1, kind: 'planned' },
-            ],
-            baselines: [],
-            fans: [],
-            ...more,
-          },
+    body: path.includes('coolant') ? { products: [], lots: [] } : path.includes('own-parts') ? { parts: [] } : saved,
   }));
-  const screen = mountScreen(ProfileView, { props: { id: 'l' } }, `/loops/l/profile?show=${show}`);
+  const screen = mountScreen(LoopComputed, { props: { saved: saved as never, file: loop, coolantId: null, dirty: false, show } });
   await settle();
   await settle();
   return screen;

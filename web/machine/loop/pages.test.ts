@@ -4,9 +4,7 @@ import { readLoopFile } from '@core/machine/loop-file/loopFileSchema.js';
 import { fakeServer, mountScreen, settle, wordsOf, type Asked } from '../../../tests/screens/mountScreen.js';
 import rigidText from '../../../examples/rigid-loop.json?raw';
 import StartRunDialog from '../../bench/runs/StartRunDialog.vue';
-import EditAs from './EditAs.vue';
 import { fittingWords } from '@core/edge/words/fittings.js';
-import LoopPages from './LoopPages.vue';
 import LoopView from '../../pages/LoopView.vue';
 import PartsSheet from '../../pages/PartsSheet.vue';
 
@@ -29,6 +27,8 @@ const loopAnswer = {
   coolantProductId: 'p',
   version: 3,
   heatSetup: null,
+  baselines: [],
+  fans: [],
   fanStacks: null,
   file,
   inside: { by: 'never-filled', volume: { volumeMl: 0, sdMl: 0 }, shares: {}, standing: null },
@@ -43,6 +43,7 @@ function serve(more: (asked: Asked) => object | null = () => null): void {
     const special = more(asking);
     if (special) return { status: 200, body: special };
     if (asking.path.includes('coolant')) return { status: 200, body: { products: [red], lots: [] } };
+    if (asking.path === '/layouts') return { status: 200, body: { layouts: [] } };
     if (asking.path === '/own-parts') return { status: 200, body: { parts: [] } };
     if (asking.path === '/learned-volumes') return { status: 200, body: { items: [], fills: 0 } };
     return { status: 200, body: loopAnswer };
@@ -125,24 +126,27 @@ describe('words for fittings', () => {
   });
 });
 
-describe('ways out of the loop page', () => {
-  it('lead to profile and sheet, and say that they show what was saved', () => {
-    const screen = mountScreen(LoopPages, { props: { id: 'l', dirty: true } });
-    expect(screen.findAll('a').map((link) => link.attributes('href'))).toEqual([
-      '/loops/l/profile?show=drain',
-      '/loops/l/profile?show=fill',
-      '/loops/l/profile?show=air',
-      '/loops/l/parts',
-    ]);
-    expect(wordsOf(screen)).toContain('as last saved');
+describe('the one page of a loop', () => {
+  it('has parts, drawing and what is computed in one row, and opens what its address says', async () => {
+    serve();
+    const screen = mountScreen(LoopView, { props: { id: 'l' } }, '/loops/l?show=fill');
+    await settle();
+    await settle();
+    const tabs = screen.find('nav[aria-label="What to look at"]').findAll('button');
+    expect(tabs.map((tab) => tab.text())).toEqual(['Parts', 'Drawing', 'Drain', 'Fill', 'Air and flow', 'Heat', 'Cause', 'Compare']);
+    expect(tabs.find((tab) => tab.attributes('aria-current') === 'page')?.text()).toBe('Fill');
+    await tabs[0]?.trigger('click');
+    await settle();
+    expect(screen.find('[aria-label="Loop volume"]').exists()).toBe(true);
+    expect(screen.find('a[href="/loops/l/parts"]').text()).toBe('Parts and cuts to print');
   });
 
-  it('list and drawing are one choice', async () => {
-    const screen = mountScreen(EditAs, { props: { modelValue: false } });
-    const [list, drawing] = screen.findAll('button');
-    expect([list?.attributes('aria-pressed'), drawing?.attributes('aria-pressed')]).toEqual(['true', 'false']);
-    await drawing?.trigger('click');
-    expect(screen.emitted('update:modelValue')).toEqual([[true]]);
+  it('of a new loop is laid out before anything is computed of it', async () => {
+    serve();
+    const screen = mountScreen(LoopView, { props: { systemId: 's' } }, '/systems/s/loops/new');
+    await settle();
+    const tabs = screen.find('nav[aria-label="What to look at"]').findAll('button');
+    expect(tabs.filter((tab) => tab.attributes('disabled') !== undefined)).toHaveLength(6);
   });
 });
 

@@ -2,15 +2,18 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { readLoopFile } from '@core/machine/loop-file/loopFileSchema.js';
 import { fakeServer, mountScreen, settle, wordsOf } from '../../../tests/screens/mountScreen.js';
+import type { ComputedTab } from '../loop/loopTabs.js';
 import exampleText from '../../../examples/two-radiators.json?raw';
-import ProfileView from '../../pages/ProfileView.vue';
+import LoopComputed from '../loop/LoopComputed.vue';
 
 const file = readLoopFile(JSON.parse(exampleText));
 const answer = { name: 'Main loop', systemId: 's', systemName: 'Slate tower', coolantProductId: null, file };
 
-async function open(show: string) {
+async function open(show: ComputedTab) {
   fakeServer(({ path }) => ({ status: 200, body: path.includes('coolant') ? { products: [], lots: [] } : answer }));
-  const screen = mountScreen(ProfileView, { props: { id: 'l' } }, `/loops/l/profile?show=${show}`);
+  const screen = mountScreen(LoopComputed, {
+    props: { saved: { ...answer, id: 'l', baselines: [], revisions: [], fans: [] } as never, file, coolantId: null, dirty: false, show },
+  });
   await settle();
   await settle();
   return screen;

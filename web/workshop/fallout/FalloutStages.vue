@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 import { say, sayWord } from '@core/base/words/say.js';
 import type { FalloutAnswer } from '@core/workshop/fallout/answers.js';
-import { FALLOUT_STAGES, stageSince } from '@core/workshop/fallout/stages.js';
+import { FALLOUT_STAGES, stageSince } from '@core/workshop/due-dates/falloutStages.js';
 import { FALLOUT_STAGE_KEYS, type FalloutStage } from '@core/workshop/due-dates/facts.js';
 import type { CoolantClass } from '@core/machine/liquids/classes.js';
 import { suspensionOf } from '@core/machine/liquids/suspensions.js';

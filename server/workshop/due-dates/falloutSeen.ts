@@ -1,6 +1,6 @@
 import { and, inArray, isNull } from 'drizzle-orm';
 import { groupBy } from '../../../core/base/numerics/groupBy.js';
-import { stageSince, type FalloutSeen } from '../../../core/workshop/fallout/stages.js';
+import { stageSince, type FalloutSeen } from '../../../core/workshop/due-dates/falloutStages.js';
 import type { Scope } from '../../base/database/client.js';
 import { falloutLook } from '../../base/database/tables/fallout.js';
 

@@ -1,5 +1,5 @@
 import { addDays } from '../../base/units/calendar.js';
-import type { DateReason, FalloutStage } from '../due-dates/facts.js';
+import type { DateReason, FalloutStage } from './facts.js';
 
 /** How far what was held up has fallen out, as somebody saw it on a day; the later stage weighs more. */
 export const FALLOUT_STAGES = {
