@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Breathing } from '@core/physics/heat/steady.js';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { conditionWords, risenPercent, signedPercent, SOURCE_WORDS } from '@core/edge/words/condition.js';
 import { formatDay } from '@core/base/units/dates.js';
@@ -87,8 +88,8 @@ const twin = useTwin(
 );
 const found = useTwinAnswer(
   twin,
-  () => (pair.value && loop.value ? { sound: pair.value.sound.reading, now: pair.value.now.reading, signs: [...seen.value], known: { ...page.value?.found } } : null), // prettier-ignore
-  ({ sound, now, signs, known }) => twin.engine.diagnose(sound, now, signs, known),
+  () => (pair.value && loop.value ? { sound: pair.value.sound.reading, now: pair.value.now.reading, signs: [...seen.value], known: { ...page.value?.found }, breathing: JSON.parse(JSON.stringify(loop.value.breathing)) as Breathing } : null), // prettier-ignore
+  ({ sound, now, signs, known, breathing }) => twin.engine.diagnose(sound, now, signs, known, breathing),
 );
 const settings = computed(() => {
   const { parts, marks, limits } = page.value ?? { parts: [], marks: [], limits: null };

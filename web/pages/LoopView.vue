@@ -10,6 +10,7 @@ import { isOutline } from '@core/machine/loop-file/outline.js';
 import { insideRevision, type RevisionKind } from '@core/machine/loop-file/revisionKinds.js';
 import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { loopVolume } from '@core/machine/loop-file/volume.js';
+import { setupOf } from '@core/physics/heat/setup.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
 import { call, get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
@@ -104,6 +105,8 @@ watch(
 );
 /** nothing can be computed of what was only stated, or has no parts yet */
 const onlyLaidOut = computed(() => saved.value === null || draft.value.file.components.length === 0);
+/** what is said of its air and load, for the parts that are drawn now */
+const heat = computed(() => (saved.value ? setupOf(draft.value.file, saved.value.heatSetup) : null));
 const shown = computed<LoopTab>(() => (onlyLaidOut.value && isComputed(tab.value) ? 'parts' : tab.value));
 const stand = (answer: LoopAnswer): void => begin({ saved: answer });
 
@@ -257,6 +260,8 @@ onBeforeRouteLeave(() => {
         :liquid="coolants.liquidOf(draft.coolantProductId)"
         :colour="product?.colour ?? null"
         :filled="filledOf(inside)"
+        :heat="heat"
+        :groups="saved?.fans"
         @change="setFile"
       />
       <LoopComputed

@@ -43,7 +43,7 @@ const page = (readings: readonly DatedReading[], more: Partial<ConditionPage> = 
   levels: [],
   confirmed: [],
   found: {},
-  loops: [{ id: 'l', name: 'Loop', coolantProductId: null, file }],
+  loops: [{ id: 'l', name: 'Loop', coolantProductId: null, file, breathing: { air: {}, caseHeatW: 0 } }],
   today: TODAY,
   zone: 'UTC',
   ...more,

@@ -50,6 +50,18 @@ describe('the twin of the sound days', () => {
 });
 
 describe('what makes a machine worse', () => {
+  it('is found as well where its radiators breathe as somebody said, behind a panel and from a warmed case', () => {
+    const breathing = { air: { front: { from: 'case', to: 'out', blockage: 0.5 } as const }, caseHeatW: 120 };
+    const own = fitSound(new Hydraulics(loop, fluid, breathing), sound);
+    expect(own && showAt(own, sound)?.coolantC).toBeCloseTo(34, 3);
+    const shown = own && showAt(own, sound, shiftAt('dust', 'front', 0.05));
+    const after = { ...sound, partsC: shown?.partsC ?? {}, coolantC: shown?.coolantC, flowLph: shown?.flowLph };
+    const found = diagnose(loop, fluid, sound, after, [], undefined, breathing);
+    expect(found?.causes[0]).toMatchObject({ cause: 'dust', part: 'front' });
+    expect(found?.causes.slice(0, 3)).toContainEqual(expect.objectContaining({ cause: 'fan', part: 'front' }));
+    expect(found?.explained).toBe(true);
+  });
+
   it('is nothing where room and watts explain it', () => {
     const hot = later('nothing', null, 0, { roomC: 29, powersW: { cpu: 170, gpu: 330 } });
     const { found, of } = likelihood(hot);

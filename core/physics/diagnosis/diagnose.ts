@@ -14,6 +14,7 @@ import {
   type CauseCheck,
   type HeatCause,
 } from './causes.js';
+import type { Breathing } from '../heat/steady.js';
 import { fitSound, Hydraulics, showAt, type Shift, type Shown, type SoundTwin } from './heatTwin.js';
 import { READING_ERRORS, type LoadReading } from './loadReading.js';
 
@@ -235,6 +236,7 @@ function logLikelihoods(
  * @param before from sound days
  * @param seen signs of `SEEN_SIGNS`
  * @param priors how likely each cause is before anything is read; missing: as likely as each other
+ * @param breathing how its radiators breathe; missing: as usual for their places
  * @returns null where the twin has no steady state: nothing flows, or nothing gives heat off
  */
 export function diagnose(
@@ -244,12 +246,13 @@ export function diagnose(
   after: LoadReading,
   seen: readonly string[] = [],
   priors: Readonly<Record<HeatCause, number>> = EVEN,
+  breathing?: Breathing,
 ): Diagnosis | null {
   const conditions = { pumpSpeed: before.pumpSpeed ?? after.pumpSpeed, fanSpeed: before.fanSpeed ?? after.fanSpeed };
   const earlier = { ...before, ...conditions };
   const later = { ...after, pumpSpeed: after.pumpSpeed ?? conditions.pumpSpeed, fanSpeed: after.fanSpeed ?? conditions.fanSpeed };
   const compared = comparedOf(earlier, later);
-  const hydraulics = new Hydraulics(loop, fluid);
+  const hydraulics = new Hydraulics(loop, fluid, breathing);
   const twin = fitSound(hydraulics, earlier);
   if (!twin || !showAt(twin, later)) return null;
   const candidates = candidatesOf(loop, compared.parts, priors);

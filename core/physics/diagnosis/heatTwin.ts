@@ -1,7 +1,7 @@
 import type { Fluid } from '../../machine/liquids/fluids.js';
 import type { LoopComponent, LoopFile } from '../../machine/loop-file/loopFile.js';
 import { prepareFlow, solvePrepared, type FlowResult, type LinkFlow, type PreparedFlow } from '../flow/flow.js';
-import { airOf, blockResistance, solveHeat } from '../heat/steady.js';
+import { airOf, blockResistance, solveHeat, type Breathing } from '../heat/steady.js';
 import { reachedOf, type LoadReading } from './loadReading.js';
 
 /** A way in which a loop differs from its sound days; what is missing is as it was. */
@@ -29,6 +29,8 @@ export interface Shown {
   readonly partsC: Readonly<Record<string, number>>;
 }
 
+const AS_USUAL: Breathing = { air: {}, caseHeatW: 0 };
+
 /** Flows of one loop, each solved once: most causes leave it as it is. */
 export class Hydraulics {
   private readonly sound: PreparedFlow;
@@ -37,6 +39,7 @@ export class Hydraulics {
   constructor(
     readonly loop: LoopFile,
     readonly fluid: Fluid,
+    readonly breathing: Breathing = AS_USUAL,
   ) {
     this.sound = prepareFlow(loop, fluid);
   }
@@ -120,8 +123,11 @@ function flowAt({ hydraulics, pumpFactor }: SoundTwin, reading: LoadReading, shi
 }
 
 function heatAt(twin: SoundTwin, reading: LoadReading, shift: Shift, flow: FlowResult) {
-  const air = airOf(twin.hydraulics.loop, speedOf(reading.fanSpeed));
-  if (shift.air && air[shift.air.radiator]) air[shift.air.radiator] = { ...air[shift.air.radiator]!, blockage: 1 - shift.air.share };
+  const { air: said, caseHeatW } = twin.hydraulics.breathing;
+  const air = airOf(twin.hydraulics.loop, speedOf(reading.fanSpeed), said);
+  const blown = shift.air && air[shift.air.radiator];
+  // what a panel takes from it was taken on its sound days as well
+  if (shift.air && blown) air[shift.air.radiator] = { ...blown, blockage: 1 - (1 - blown.blockage) * shift.air.share };
   const radiators = twin.hydraulics.loop.components.filter(({ kind }) => kind === 'radiator');
   const factorOf = (id: string) => ({ size: twin.radiatorSize, conductance: shift.ua?.radiator === id ? shift.ua.factor : 1 });
   return solveHeat(twin.hydraulics.loop, flow, {
@@ -129,7 +135,7 @@ function heatAt(twin: SoundTwin, reading: LoadReading, shift: Shift, flow: FlowR
     fluid: twin.hydraulics.fluid,
     loadsW: reading.powersW,
     air,
-    caseHeatW: 0,
+    caseHeatW,
     radiatorFactors: Object.fromEntries(radiators.map(({ id }) => [id, factorOf(id)])),
   });
 }

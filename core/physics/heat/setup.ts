@@ -2,7 +2,7 @@ import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import { faceCovered } from '../../machine/electrical/fans.js';
 import type { Connector } from '../../machine/electrical/sheet.js';
 import type { FanEnds } from './fanCurve.js';
-import { usualAir, type AirPath } from './steady.js';
+import { usualAir, type AirPath, type Breathing } from './steady.js';
 import { usualBlocks } from './usual.js';
 
 /** What is said of a loop's air and load, kept with it: heat, compared variants and the quiet point go by the same. */
@@ -50,6 +50,12 @@ export function setupOf(loop: LoopFile, kept: HeatSetup | null): HeatSetup {
     paces: kept?.paces ?? {},
     fanEnds: kept?.fanEnds ?? USUAL_ENDS,
   };
+}
+
+/** How a loop's radiators breathe by what was kept of it and the fans that stand on them. */
+export function breathingOf(loop: LoopFile, kept: HeatSetup | null, groups: readonly RadiatorFans[]): Breathing {
+  const { air, caseHeatW } = heatAskedBy(setupOf(loop, kept), loop, groups);
+  return { air, caseHeatW };
 }
 
 /** Radiators whose air nobody told: the file says no place, and no hand said how they breathe. They are taken to breathe room air. */

@@ -79,6 +79,13 @@ const UNKNOWN_FACE_M2 = 0.043;
 /** A radiator's air without the speed of its fans. */
 export type AirPath = Omit<RadiatorAir, 'fanSpeed'>;
 
+/** How a loop's radiators breathe and what warms the air in its case, as somebody said it; what is not said is usual. */
+export interface Breathing {
+  readonly air: Readonly<Record<string, AirPath>>;
+  /** W of air-cooled parts */
+  readonly caseHeatW: number;
+}
+
 /** A radiator under the roof or at the rear blows out what it takes from the case; the others take room air in. */
 export function usualAir({ place }: LoopComponent, fanSpeed: number): RadiatorAir {
   const exhausts = place === 'roof' || place === 'rear';

@@ -1,3 +1,4 @@
+import type { Breathing } from '../../physics/heat/steady.js';
 import type { FanGroup } from '../../physics/diagnosis/loadReading.js';
 import type { KeptSetting } from '../marks/schema.js';
 import type { LevelPoint } from '../../physics/condition/level.js';
@@ -41,6 +42,8 @@ export interface ConditionPage {
     readonly name: string;
     readonly coolantProductId: string | null;
     readonly file: LoopFile;
+    /** how its radiators breathe, by what is said under its heat */
+    readonly breathing: Breathing;
   }[];
   /** its groups of fans by name, as far as its connectors were written down */
   readonly fanGroups: readonly Omit<FanGroup, 'speed'>[];

@@ -76,7 +76,6 @@ describe('owners and systems as they are typed', () => {
   });
 
   it.each([
-    ['no hours', { ...system, hoursPerDay: 0 }, 'hoursPerDay'],
     ['25 hours a day', { ...system, hoursPerDay: 25 }, 'hoursPerDay'],
     ['an owner that is no id', { ...system, ownerId: '7' }, 'ownerId'],
     ['an unknown policy', { ...system, policy: 'never' }, 'policy'],

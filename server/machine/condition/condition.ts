@@ -4,6 +4,8 @@ import { dayIn } from '../../../core/base/units/calendar.js';
 import { conditionOf, firstCrossing, type ConditionMark, type DatedReading } from '../../../core/physics/condition/series.js';
 import type { HeatLimits } from '../../../core/physics/condition/limits.js';
 import { baselinesAsReading } from '../../../core/physics/diagnosis/compare.js';
+import { breathingOf } from '../../../core/physics/heat/setup.js';
+import { fanGroupsOf } from '../../../core/machine/electrical/sheet.js';
 import { groupsToRead } from '../../../core/physics/diagnosis/fanGroups.js';
 import { asDrawn } from '../../../core/physics/diagnosis/loadReading.js';
 import { partName, readParts, type ReadPart } from '../../../core/physics/diagnosis/sensors.js';
@@ -183,5 +185,9 @@ export async function conditionPage({ scope, request, today }: Ask): Promise<Con
     found,
     today,
     ...known,
+    loops: known.loops.map(({ heatSetup, ...drawn }) => ({
+      ...drawn,
+      breathing: breathingOf(drawn.file, heatSetup, electrical ? fanGroupsOf(electrical, drawn.id) : []),
+    })),
   };
 }

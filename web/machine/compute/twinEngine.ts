@@ -28,7 +28,7 @@ import { airWith, warmestChangeK } from '@core/physics/heat/roomFor.js';
 import { findQuietPoint, type QuietSearch } from '@core/physics/heat/quietPoint.js';
 import { fanCurve, type FanCurveAnswer, type FanEnds } from '@core/physics/heat/fanCurve.js';
 import { wattsToSpare, type SpareW } from '@core/physics/heat/spare.js';
-import { airOf, solveHeat, type AirPath, type HeatResult } from '@core/physics/heat/steady.js';
+import { airOf, solveHeat, type AirPath, type Breathing, type HeatResult } from '@core/physics/heat/steady.js';
 import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { reservoirMarks } from '@core/machine/loop-file/marks.js';
 import { unrollTurned, type UnrolledLoop } from '@core/physics/profile/unroll.js';
@@ -155,9 +155,10 @@ export class TwinEngine {
     after: LoadReading,
     seen: readonly string[],
     confirmed: Partial<Record<HeatCause, number>> = {},
+    breathing?: Breathing,
   ): Diagnosis | null {
     const { loop } = this.loaded();
-    return this.flow ? diagnose(loop, liquidAt(this.liquid, LOADED_C), before, after, seen, causePriors(confirmed)) : null;
+    return this.flow ? diagnose(loop, liquidAt(this.liquid, LOADED_C), before, after, seen, causePriors(confirmed), breathing) : null;
   }
 
   /** What explains a flow that fell; null where none did, or nobody can tell. */
@@ -268,12 +269,12 @@ export class TwinEngine {
    * What to write beside each part and tube of a drawing: flow, loss of pressure, or the coolant's temperature where it
    * leaves. null where it cannot be told.
    */
-  figures(kind: FigureKind, pumpSpeed: number, loadsW: Readonly<Record<string, number>>, fanSpeed = 1): ReadonlyMap<string, string> | null {
+  figures(kind: FigureKind, pumpSpeed: number, load: LoadQuestion, fanSpeed = 1): ReadonlyMap<string, string> | null {
     const { loop } = this.loaded();
     if (!this.flow) return null;
     const flow = solveAtSpeed(this.flow, pumpSpeed);
     if (kind === 'temperature') {
-      const { end, parts } = solveHeat(loop, flow, { roomC: 24, ...this.warm(), loadsW, air: airOf(loop, fanSpeed), caseHeatW: 60 });
+      const { end, parts } = solveHeat(loop, flow, { ...load, ...this.warm(), air: airOf(loop, fanSpeed, load.air) });
       return end === 'solved' ? new Map(parts.map(({ id, coolantOutC }) => [id, formatIn('°C', coolantOutC, 1)])) : null;
     }
     return new Map(

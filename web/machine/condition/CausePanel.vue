@@ -7,11 +7,18 @@ import type { BaselineReading } from '@core/physics/diagnosis/reading.js';
 import NumberField from '../../base/units/NumberField.vue';
 import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
 import { given } from '@core/physics/heat/setup.js';
+import type { Breathing } from '@core/physics/heat/steady.js';
 import { usualBlocks } from '@core/physics/heat/usual.js';
 import CauseAnswer from './CauseAnswer.vue';
 
 /** What makes this machine worse than on its sound days: ranked on its own twin, with the look that tells most a minute. */
-const props = defineProps<{ loop: LoopFile; twin: Twin; baselines: readonly BaselineReading[] }>();
+const props = defineProps<{
+  loop: LoopFile;
+  twin: Twin;
+  baselines: readonly BaselineReading[];
+  /** how its radiators breathe, as said under Heat */
+  breathing: Breathing;
+}>();
 
 interface Typed {
   roomC: number | null;
@@ -66,9 +73,11 @@ const found = useTwinAnswer(
   props.twin,
   () => {
     const [sound, now] = [asReading(before), asReading(after)];
-    return sound && now && comparable.value ? { sound, now, seen: [...seen.value] } : null;
+    return sound && now && comparable.value
+      ? { sound, now, seen: [...seen.value], breathing: JSON.parse(JSON.stringify(props.breathing)) as Breathing }
+      : null;
   },
-  ({ sound, now, seen: signs }) => props.twin.engine.diagnose(sound, now, signs),
+  ({ sound, now, seen: signs, breathing }) => props.twin.engine.diagnose(sound, now, signs, {}, breathing),
 );
 </script>
 

@@ -26,9 +26,9 @@ import {
 } from '@core/machine/drawing/edit.js';
 import type { CatalogueUnit } from '@core/machine/catalogue/units.js';
 import { loopVolume } from '@core/machine/loop-file/volume.js';
-import type { FigureKind } from '../compute/twinEngine.js';
+import type { FigureKind, LoadQuestion } from '../compute/twinEngine.js';
 import { useTwin, useTwinAnswer } from '../compute/useTwin.js';
-import { usualBlocks } from '@core/physics/heat/usual.js';
+import { heatAskedBy, setupOf, type HeatSetup, type RadiatorFans } from '@core/physics/heat/setup.js';
 import PartPicker from '../loop/PartPicker.vue';
 import { BENDS } from './bends.js';
 import LoopProfile from '../profile/LoopProfile.vue';
@@ -50,8 +50,11 @@ const props = withDefaults(
     liquid?: Liquid;
     /** what stands in it, part by part; null: full */
     filled?: ReadonlyMap<string, number> | null;
+    /** what is said of air and load under Heat, and the fans that the machine has; null: nothing yet */
+    heat?: HeatSetup | null;
+    groups?: readonly RadiatorFans[];
   }>(),
-  { liquid: () => WATER, filled: null },
+  { liquid: () => WATER, filled: null, heat: null, groups: () => [] },
 );
 const emit = defineEmits<{ change: [loop: LoopFile] }>();
 const selected = defineModel<string | null>('selected', { required: true });
@@ -63,12 +66,12 @@ const said = ref<string | null>(null);
 /** what is written beside parts and tubes */
 const written = ref<FigureKind | 'nothing'>('nothing');
 const speed = ref(props.loop.components.find(({ kind: what }) => what === 'pump')?.speed ?? 1);
-const fans = ref(0.5);
+const fans = ref(props.heat?.fanSpeed ?? 0.5);
 const WRITTEN = [
   { value: 'nothing', title: 'no figures' },
   { value: 'flow', title: 'flow' },
   { value: 'pressure', title: 'pressure lost' },
-  { value: 'temperature', title: 'coolant leaving, usual loads, 24 °C room' },
+  { value: 'temperature', title: 'coolant leaving, with the air and loads said under Heat' },
 ];
 const nodes = shallowRef<object[]>([]);
 const edges = shallowRef<object[]>([]);
@@ -122,7 +125,8 @@ const figures = useTwinAnswer(
   twin,
   () => (written.value === 'nothing' ? null : { kind: written.value, speed: speed.value, fans: fans.value }),
   ({ kind: what, speed: share, fans: fanShare }) =>
-    twin.engine.figures(what, share, Object.fromEntries(usualBlocks(props.loop).map(({ id, loadW }) => [id, loadW])), fanShare),
+    // a worker is handed a copy
+    twin.engine.figures(what, share, JSON.parse(JSON.stringify({ ...heatAskedBy(props.heat ?? setupOf(props.loop, null), props.loop, props.groups), blockFactors: {} })) as LoadQuestion, fanShare), // prettier-ignore
 );
 provide(BENDS, {
   figures: computed(() => (written.value === 'nothing' ? null : figures.value)),

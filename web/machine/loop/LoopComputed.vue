@@ -4,6 +4,7 @@ import { useTwin } from '../compute/useTwin.js';
 import { useCoolants } from '../../workshop/coolants/coolantStore.js';
 import type { LoopAnswer } from '@core/workshop/machines/answers.js';
 import { blocksFromBaselines } from '@core/physics/diagnosis/measured.js';
+import { breathingOf } from '@core/physics/heat/setup.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import CausePanel from '../condition/CausePanel.vue';
 import DrainPanel from '../draining/DrainPanel.vue';
@@ -35,6 +36,8 @@ const inside = computed(() => (props.dirty ? null : props.saved.inside));
 const measured = computed(() => blocksFromBaselines(props.file, props.saved.baselines.map(({ reading }) => reading), liquid.value)); // prettier-ignore
 const drawn = computed(() => ({ ...props.saved, file: props.file }));
 const setup = useHeatSetup(() => props.saved.id, drawn);
+/** how its radiators breathe, by what is said under Heat */
+const breathing = computed(() => breathingOf(props.file, setup.value ?? props.saved.heatSetup, props.saved.fans));
 const twin = useTwin(
   () => props.file,
   () => liquid.value,
@@ -59,7 +62,13 @@ const twin = useTwin(
       :system-id="saved.systemId"
       :loop-id="saved.id"
     />
-    <CausePanel v-else-if="show === 'cause'" :loop="file" :twin="twin" :baselines="saved.baselines.map(({ reading }) => reading)" />
+    <CausePanel
+      v-else-if="show === 'cause'"
+      :loop="file"
+      :twin="twin"
+      :breathing="breathing"
+      :baselines="saved.baselines.map(({ reading }) => reading)"
+    />
     <ComparePanel
       v-else-if="setup"
       :setup="setup"
