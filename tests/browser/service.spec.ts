@@ -90,83 +90,87 @@ test(
   },
 );
 
-test('deposit at the inspection: strip and clean, and the machines of the same lot are flagged', async ({ page, app, complaints }) => {
-  await signIn(page, app);
-  await openMachine(page, app, 'Ferry cube');
-  await page.getByRole('link', { name: 'Take it in' }).click();
-  await page.getByText('Flakes, strings').click();
-  await takeIn(page, /full strip and clean/);
-  await upToDrain(page, '78');
-  await drainAsAdvised(page);
-  await done(page, 'Take it apart', true);
-  await tickAll(page);
-  await done(page, 'Inspection sheet', true);
+test(
+  'deposit at the inspection: strip and clean, and the machines of the same lot are flagged',
+  { tag: '@thorough' },
+  async ({ page, app, complaints }) => {
+    await signIn(page, app);
+    await openMachine(page, app, 'Ferry cube');
+    await page.getByRole('link', { name: 'Take it in' }).click();
+    await page.getByText('Flakes, strings').click();
+    await takeIn(page, /full strip and clean/);
+    await upToDrain(page, '78');
+    await drainAsAdvised(page);
+    await done(page, 'Take it apart', true);
+    await tickAll(page);
+    await done(page, 'Inspection sheet', true);
 
-  // one block with a layer, the rest sound
-  await page.getByRole('button', { name: 'graphics', exact: false }).first().click();
-  await page.getByRole('button', { name: 'layer' }).click();
-  await expect(page.getByText(/clean it, then feel/)).toBeVisible();
-  await snap(page, 'bench-inspection');
-  await page.getByRole('button', { name: 'Looked at, next' }).click();
-  const left = page.locator('.inspect .count b');
-  for (let n = Number(await left.innerText()); n > 0; n -= 1) {
-    await page.getByRole('button', { name: 'Sound, next' }).click();
-    await expect(left).toHaveText(String(n - 1));
-  }
-  await expect(page.getByText(/a suspected cause/)).toBeVisible();
-  await page.locator('.v-field').filter({ hasText: 'Suspected cause' }).first().click();
-  await pick(page, 'particles fell out of the coolant');
-  await page.locator('.v-field').filter({ hasText: 'Suspected with it' }).first().click();
-  await pick(page, /The coolant’s lot/);
-  await page.getByText(/Some of it stays inside/).click();
-  await page.getByRole('button', { name: 'Write it down' }).click();
-  await done(page, 'Clean', true);
+    // one block with a layer, the rest sound
+    await page.getByRole('button', { name: 'graphics', exact: false }).first().click();
+    await page.getByRole('button', { name: 'layer' }).click();
+    await expect(page.getByText(/clean it, then feel/)).toBeVisible();
+    await snap(page, 'bench-inspection');
+    await page.getByRole('button', { name: 'Looked at, next' }).click();
+    const left = page.locator('.inspect .count b');
+    for (let n = Number(await left.innerText()); n > 0; n -= 1) {
+      await page.getByRole('button', { name: 'Sound, next' }).click();
+      await expect(left).toHaveText(String(n - 1));
+    }
+    await expect(page.getByText(/a suspected cause/)).toBeVisible();
+    await page.locator('.v-field').filter({ hasText: 'Suspected cause' }).first().click();
+    await pick(page, 'particles fell out of the coolant');
+    await page.locator('.v-field').filter({ hasText: 'Suspected with it' }).first().click();
+    await pick(page, /The coolant’s lot/);
+    await page.getByText(/Some of it stays inside/).click();
+    await page.getByRole('button', { name: 'Write it down' }).click();
+    await done(page, 'Clean', true);
 
-  // it waits overnight, apart as it is, and goes on in the morning at the same step
-  await letWait(page, 'Tomorrow', { lies: 'basin, parts in tray 1' });
-  await framed(page, 'Waits overnight');
-  app.pass(15 * 3600);
-  await goOn(page, 'Clean');
+    // it waits overnight, apart as it is, and goes on in the morning at the same step
+    await letWait(page, 'Tomorrow', { lies: 'basin, parts in tray 1' });
+    await framed(page, 'Waits overnight');
+    app.pass(15 * 3600);
+    await goOn(page, 'Clean');
 
-  // the cleaner has its clock, and rings when it stays in too long
-  await page.getByLabel('Cleaner, by its bottle').fill('citric bath');
-  await page.getByLabel('Longest time, by its sheet').fill('30');
-  await page.getByRole('button', { name: 'Cleaner is in' }).click();
-  await expect(page.getByRole('timer')).toContainText(/29:5|30:00/);
-  await timePasses(page, app, 2000);
-  await expect(page.getByText(/too long: take it out now/)).toBeVisible();
-  await page.getByRole('button', { name: 'citric bath is out' }).click();
-  await page.getByRole('button', { name: 'smooth' }).click();
-  await page.getByRole('button', { name: 'clear', exact: true }).click();
-  await page.getByLabel('pH, where a cleaner was inside').fill('6,8');
-  await page.getByRole('button', { name: 'Read', exact: true }).click();
-  await tickAll(page);
-  await snap(page, 'bench-clean');
-  await done(page, 'Renew and replace', true);
-  await tickAll(page);
-  await done(page, 'Close the loop', true);
-  await tickAll(page);
-  // what the cleaner left in corners comes out with the last rinse, closed and run
-  await done(page, 'Rinse', true);
-  await rinseOnce(page, app);
-  await page.getByRole('button', { name: 'clear', exact: true }).click();
-  await page.getByLabel('pH, where a cleaner was inside').fill('6,9');
-  await page.getByRole('button', { name: 'Read', exact: true }).click();
-  await tickAll(page);
-  await done(page, 'Fill', true);
-  await refill(page, app, 'L446');
-  await bleedAndPower(page, app, '64');
-  await expect(page.getByText('particles stayed inside')).toBeVisible();
-  await signOff(page);
-  await expect(page.getByText(/Not claimed clean/)).toBeVisible();
+    // the cleaner has its clock, and rings when it stays in too long
+    await page.getByLabel('Cleaner, by its bottle').fill('citric bath');
+    await page.getByLabel('Longest time, by its sheet').fill('30');
+    await page.getByRole('button', { name: 'Cleaner is in' }).click();
+    await expect(page.getByRole('timer')).toContainText(/29:5|30:00/);
+    await timePasses(page, app, 2000);
+    await expect(page.getByText(/too long: take it out now/)).toBeVisible();
+    await page.getByRole('button', { name: 'citric bath is out' }).click();
+    await page.getByRole('button', { name: 'smooth' }).click();
+    await page.getByRole('button', { name: 'clear', exact: true }).click();
+    await page.getByLabel('pH, where a cleaner was inside').fill('6,8');
+    await page.getByRole('button', { name: 'Read', exact: true }).click();
+    await tickAll(page);
+    await snap(page, 'bench-clean');
+    await done(page, 'Renew and replace', true);
+    await tickAll(page);
+    await done(page, 'Close the loop', true);
+    await tickAll(page);
+    // what the cleaner left in corners comes out with the last rinse, closed and run
+    await done(page, 'Rinse', true);
+    await rinseOnce(page, app);
+    await page.getByRole('button', { name: 'clear', exact: true }).click();
+    await page.getByLabel('pH, where a cleaner was inside').fill('6,9');
+    await page.getByRole('button', { name: 'Read', exact: true }).click();
+    await tickAll(page);
+    await done(page, 'Fill', true);
+    await refill(page, app, 'L446');
+    await bleedAndPower(page, app, '64');
+    await expect(page.getByText('particles stayed inside')).toBeVisible();
+    await signOff(page);
+    await expect(page.getByText(/Not claimed clean/)).toBeVisible();
 
-  await openMachine(page, app, 'Lamp box');
-  await expect(page.getByText(/the same lot .* is suspected in another machine/i).first()).toBeVisible();
-  await expect(page.getByRole('heading', { name: 'Follow-up' }).first()).toBeVisible();
-  await openMachine(page, app, 'Ferry cube');
-  await expect(page.getByText(/early look: particles stayed inside/i)).toBeVisible();
-  expect(complaints).toEqual([]);
-});
+    await openMachine(page, app, 'Lamp box');
+    await expect(page.getByText(/the same lot .* is suspected in another machine/i).first()).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'Follow-up' }).first()).toBeVisible();
+    await openMachine(page, app, 'Ferry cube');
+    await expect(page.getByText(/early look: particles stayed inside/i)).toBeVisible();
+    expect(complaints).toEqual([]);
+  },
+);
 
 test(
   'a leak whose final part is awaited: mended for now, with limits of use and its own day',
