@@ -270,6 +270,7 @@ onBeforeRouteLeave(() => {
         :file="draft.file"
         :coolant-id="draft.coolantProductId"
         :dirty="editor.dirty.value"
+        :inside="inside"
         :show="shown"
       />
       <template v-else>
@@ -313,6 +314,8 @@ onBeforeRouteLeave(() => {
           :coolant-id="draft.coolantProductId"
           :saved="saved"
           :dirty="editor.dirty.value"
+          :inside="inside"
+          :filled="isFilled"
           :at="submit.at"
           :book-at="bookAt"
           @change="setFile"

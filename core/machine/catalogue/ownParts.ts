@@ -1,3 +1,4 @@
+import { changedSheet } from '../loop-file/fitSheet.js';
 import type { Closure, LoopComponent, Point } from '../loop-file/loopFile.js';
 import { findCataloguePart, type CataloguePart } from './parts.js';
 import type { Place } from './places.js';
@@ -92,8 +93,8 @@ export function keptFrom(part: LoopComponent, like: string | null): OwnPartInput
 export function factsOf(part: LoopComponent): SheetFacts {
   const { fit, ...facts } = Object.fromEntries(SHEET_FACTS.flatMap((key) => (part[key] === undefined ? [] : [[key, part[key]]]))) as SheetFacts; // prettier-ignore
   // what it sits on is this machine's, not the part's
-  const { sits_on: _there, ...sheet } = fit ?? {};
-  return Object.keys(sheet).length > 0 ? { ...facts, fit: sheet } : facts;
+  const sheet = changedSheet(fit, { sits_on: undefined });
+  return sheet ? { ...facts, fit: sheet } : facts;
 }
 
 /** The general part that a component was made from: its own, or the one that its own part is like. */

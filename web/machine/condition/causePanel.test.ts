@@ -36,7 +36,9 @@ async function open(baselines: unknown[] = [{ reading: RECORDED }]) {
     baselines,
     fans: [],
   };
-  const screen = mountScreen(LoopComputed, { props: { saved: saved as never, file, coolantId: null, dirty: false, show: 'cause' } });
+  const screen = mountScreen(LoopComputed, {
+    props: { saved: saved as never, file, coolantId: null, dirty: false, inside: null, show: 'cause' },
+  });
   await settle();
   await settle();
   return screen;

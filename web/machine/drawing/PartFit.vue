@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { changePart } from '@core/machine/catalogue/edit.js';
+import { changedSheet } from '@core/machine/loop-file/fitSheet.js';
 import { fitOf } from '@core/machine/fit/verdict.js';
 import type { FitSheet, LoopComponent, LoopFile, NamedModel } from '@core/machine/loop-file/loopFile.js';
 import NumberField from '../../base/units/NumberField.vue';
@@ -13,11 +14,8 @@ const props = defineProps<{ loop: LoopFile; part: LoopComponent; sheetOnly?: boo
 const emit = defineEmits<{ change: [loop: LoopFile] }>();
 const fit = computed<FitSheet>(() => props.part.fit ?? {});
 const verdict = computed(() => (props.sheetOnly ? null : fitOf(props.loop, props.part)));
-/** What stays empty is left out of the file. */
-function change(facts: Partial<FitSheet>): void {
-  const next = Object.fromEntries(Object.entries({ ...fit.value, ...facts }).filter(([, value]) => value !== undefined));
-  emit('change', changePart(props.loop, props.part.id, { fit: Object.keys(next).length > 0 ? next : undefined }));
-}
+const change = (facts: Partial<FitSheet>): void =>
+  emit('change', changePart(props.loop, props.part.id, { fit: changedSheet(props.part.fit, facts) }));
 const isBlock = computed(() => props.part.kind === 'block');
 const onCard = computed(() => props.part.place === 'card' || (props.sheetOnly && props.part.catalogue === 'block-graphics'));
 function setThere(what: keyof NamedModel, value: string): void {
@@ -46,7 +44,7 @@ const hasFoot = computed(() => ['radiator', 'reservoir', 'pump'].includes(props.
     <details v-if="isBlock || hasFoot" :open="sheetOnly">
       <summary>{{ isBlock ? 'What it fits' : 'Holes' }}</summary>
       <template v-if="isBlock">
-        <ModelList :model-value="fit.listed ?? []" @update:model-value="change({ listed: $event.length > 0 ? [...$event] : undefined })" />
+        <ModelList :model-value="fit.listed ?? []" @update:model-value="change({ listed: [...$event] })" />
         <div v-if="!sheetOnly" class="two mt-2">
           <v-text-field
             :model-value="fit.sits_on?.model ?? ''"
@@ -82,12 +80,7 @@ const hasFoot = computed(() => ['radiator', 'reservoir', 'pump'].includes(props.
       </template>
       <v-btn v-else size="small" variant="outlined" @click="drilling = true">Template to drill by</v-btn>
     </details>
-    <HoleDialog
-      v-if="drilling"
-      :part="part"
-      @holes="change({ holes_mm: $event.length > 0 ? [...$event] : undefined })"
-      @close="drilling = false"
-    />
+    <HoleDialog v-if="drilling" :part="part" @holes="change({ holes_mm: [...$event] })" @close="drilling = false" />
   </section>
 </template>
 

@@ -3,6 +3,7 @@ import { computed } from 'vue';
 import { sayWord } from '@core/base/words/say.js';
 import { changePart } from '@core/machine/catalogue/edit.js';
 import { TUBE_KINDS } from '@core/machine/catalogue/parts.js';
+import { changedSheet } from '@core/machine/loop-file/fitSheet.js';
 import { FIT } from '@core/machine/fit/verdict.js';
 import type { LoopComponent, LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { findTubeMaterial } from '@core/machine/materials/tubes.js';
@@ -37,9 +38,7 @@ function setThread(raw: string): void {
   const { [props.port]: _before, ...others } = props.part.fit?.threads ?? {};
   const word = raw.trim();
   const threads = word === '' || word === FIT.usualThread ? others : { ...others, [props.port]: word };
-  const { threads: _all, ...rest } = props.part.fit ?? {};
-  const fit = Object.keys(threads).length > 0 ? { ...rest, threads } : rest;
-  emit('change', changePart(props.loop, props.part.id, { fit: Object.keys(fit).length > 0 ? fit : undefined }));
+  emit('change', changePart(props.loop, props.part.id, { fit: changedSheet(props.part.fit, { threads }) }));
 }
 </script>
 

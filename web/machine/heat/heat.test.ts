@@ -33,7 +33,9 @@ async function open(change: (loop: typeof file) => void = () => undefined, more:
     status: 200,
     body: path.includes('coolant') ? { products: [], lots: [] } : path.includes('own-parts') ? { parts: [] } : saved,
   }));
-  const screen = mountScreen(LoopComputed, { props: { saved: saved as never, file: loop, coolantId: null, dirty: false, show } });
+  const screen = mountScreen(LoopComputed, {
+    props: { saved: saved as never, file: loop, coolantId: null, dirty: false, inside: null, show },
+  });
   await settle();
   await settle();
   return screen;

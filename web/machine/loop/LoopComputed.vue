@@ -4,6 +4,7 @@ import { useTwin } from '../compute/useTwin.js';
 import { useCoolants } from '../../workshop/coolants/coolantStore.js';
 import type { LoopAnswer } from '@core/workshop/machines/answers.js';
 import { blocksFromBaselines } from '@core/physics/diagnosis/measured.js';
+import type { InsideNow } from '@core/physics/live-book/insideNow.js';
 import { breathingOf } from '@core/physics/heat/setup.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import CausePanel from '../condition/CausePanel.vue';
@@ -26,13 +27,14 @@ const props = defineProps<{
   file: LoopFile;
   coolantId: string | null;
   dirty: boolean;
+  /** what is inside; null: it is being changed, and holds nothing yet */
+  inside: InsideNow | null;
   show: ComputedTab;
 }>();
 
 const coolants = useCoolants();
 const colour = computed(() => coolants.find(props.coolantId)?.colour ?? null);
 const liquid = computed(() => coolants.liquidOf(props.coolantId));
-const inside = computed(() => (props.dirty ? null : props.saved.inside));
 const measured = computed(() => blocksFromBaselines(props.file, props.saved.baselines.map(({ reading }) => reading), liquid.value)); // prettier-ignore
 const drawn = computed(() => ({ ...props.saved, file: props.file }));
 const setup = useHeatSetup(() => props.saved.id, drawn);

@@ -7,7 +7,7 @@ import { buildLoop, type Starter } from '@core/machine/catalogue/starters.js';
 import type { CatalogueUnit } from '@core/machine/catalogue/units.js';
 import { flowList } from '@core/machine/loop-file/branches.js';
 import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
-import { isOutline } from '@core/machine/loop-file/outline.js';
+import type { InsideNow } from '@core/physics/live-book/insideNow.js';
 import type { LoopAnswer } from '@core/workshop/machines/answers.js';
 import { useCoolants } from '../../workshop/coolants/coolantStore.js';
 import LoopBegin from '../layouts/LoopBegin.vue';
@@ -29,6 +29,10 @@ const props = defineProps<{
   /** as it was saved; null: it is new */
   saved: LoopAnswer | null;
   dirty: boolean;
+  /** what is inside; null: it is being changed, and holds nothing yet */
+  inside: InsideNow | null;
+  /** it was filled before */
+  filled: boolean;
   /** messages of the server, by the place in the file */
   at: (path: string) => string[];
   /** where a job for a wanted revision is booked */
@@ -45,10 +49,6 @@ const emit = defineEmits<{
 const coolants = useCoolants();
 const learned = useLearned();
 const product = computed(() => coolants.find(props.coolantId));
-/** what is inside the loop as it was saved; what is being changed holds nothing yet */
-const inside = computed(() => (props.dirty ? null : (props.saved?.inside ?? null)));
-// what was only stated is laid out for the first time: that says what is inside
-const isFilled = computed(() => props.saved !== null && !isOutline(props.saved.file) && props.saved.inside.by !== 'never-filled');
 const series = computed(() => props.file.components.length < 2 || flowList(props.file) !== null);
 const afterName = computed(() => {
   const component = props.file.components.find(({ id }) => id === selected.value);
@@ -84,7 +84,7 @@ const beginWith = (file: LoopFile): void => emit('change', { ...file, name: prop
       />
     </section>
     <PartCircuits :file="file" :saved="dirty ? null : saved" @parted="(loop, names) => emit('parted', loop, names)" />
-    <DrawnWork v-if="saved && isFilled && dirty" :inside="saved.file" :drawn="file" />
+    <DrawnWork v-if="saved && filled && dirty" :inside="saved.file" :drawn="file" />
     <div class="columns">
       <div>
         <ChainList

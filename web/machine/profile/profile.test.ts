@@ -12,7 +12,14 @@ const answer = { name: 'Main loop', systemId: 's', systemName: 'Slate tower', co
 async function open(show: ComputedTab) {
   fakeServer(({ path }) => ({ status: 200, body: path.includes('coolant') ? { products: [], lots: [] } : answer }));
   const screen = mountScreen(LoopComputed, {
-    props: { saved: { ...answer, id: 'l', baselines: [], revisions: [], fans: [] } as never, file, coolantId: null, dirty: false, show },
+    props: {
+      saved: { ...answer, id: 'l', baselines: [], revisions: [], fans: [] } as never,
+      file,
+      coolantId: null,
+      dirty: false,
+      inside: null,
+      show,
+    },
   });
   await settle();
   await settle();
