@@ -51,8 +51,8 @@ const RANK: Record<Attention, number> = {
   'on-bench': 2,
   waiting: 3,
   settling: 4,
-  soon: 5,
-  stir: 6,
+  stir: 5,
+  soon: 6,
   dust: 7,
   unknown: 8,
   planned: 9,
@@ -68,8 +68,9 @@ export function attentionOf(state: SystemState, dues: readonly OpenDue[], today:
   if (wet.some(({ dueOn }) => dueState(dueOn, today) === 'overdue')) return 'overdue';
   if (wet.some((due) => escalationOf(due).level >= 2)) return 'put-off';
   if (wet.some(({ kind }) => kind === 'settling-check')) return 'settling';
-  if (wet.some(({ dueOn }) => dueState(dueOn, today) === 'soon')) return 'soon';
+  // what lies packs together: that does not wait for a service that only comes near
   if (dues.some(({ kind, dueOn }) => kind === 'stirring' && dueState(dueOn, today) === 'overdue')) return 'stir';
+  if (wet.some(({ dueOn }) => dueState(dueOn, today) === 'soon')) return 'soon';
   if (dues.some(({ kind, dueOn }) => kind === 'dust-clean' && dueState(dueOn, today) === 'overdue')) return 'dust';
   if (state === 'planned') return 'planned';
   return dues.length === 0 ? 'unknown' : 'fine';

@@ -14,6 +14,7 @@ describe('what needs attention', () => {
   const none = { postponed: 0, firstDueOn: null };
   const service = (dueOn: string) => ({ kind: 'coolant-service' as const, dueOn, ...none });
   const dust = (dueOn: string) => ({ kind: 'dust-clean' as const, dueOn, ...none });
+  const stir = (dueOn: string) => ({ kind: 'stirring' as const, dueOn, ...none });
   it.each([
     ['in-service', [service('2026-03-01')], 'overdue'],
     ['in-service', [service('2027-01-01'), { kind: 'settling-check' as const, dueOn: '2026-03-12', ...none }], 'settling'],
@@ -22,6 +23,10 @@ describe('what needs attention', () => {
     ['in-service', [], 'unknown'],
     ['in-service', [service('2026-09-30'), dust('2026-01-01')], 'dust'],
     ['in-service', [service('2026-03-01'), dust('2026-01-01')], 'overdue'],
+    // what lies packs together: stirred before a service that only comes near
+    ['in-service', [service('2026-03-30'), stir('2026-03-09'), dust('2026-01-01')], 'stir'],
+    ['in-service', [service('2026-03-30'), stir('2026-03-11')], 'soon'],
+    ['in-service', [service('2026-03-01'), stir('2026-03-01')], 'overdue'],
     ['in-service', [{ ...service('2026-09-30'), postponed: 2, firstDueOn: '2026-06-01' }], 'put-off'],
     ['planned', [], 'unknown'],
     ['on-bench', [service('2026-03-01')], 'on-bench'],

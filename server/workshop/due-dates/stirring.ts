@@ -1,4 +1,4 @@
-import { and, eq, inArray } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { CoolantClass } from '../../../core/machine/liquids/classes.js';
 import { stirringRun } from '../../../core/workshop/due-dates/stirring.js';
 import type { Outcome } from '../../../core/workshop/due-dates/facts.js';
@@ -39,8 +39,13 @@ export async function redateStirring(scope: Scope, loops: readonly Stirred[]): P
         .set({ ...next, sinceOn: since })
         .where(eq(dueItem.id, now.id));
   }
-  // it was never owed: nothing of it belongs into the history
-  if (gone.length > 0) await scope.delete(dueItem).where(and(inArray(dueItem.id, gone), eq(dueItem.postponed, 0)));
+  if (gone.length === 0) return;
+  // it was never owed: nothing of it belongs into the history; what an owner put off stays on record, closed
+  await scope.delete(dueItem).where(and(inArray(dueItem.id, gone), eq(dueItem.postponed, 0)));
+  await scope
+    .update(dueItem)
+    .set({ state: 'closed', outcome: { why: 'in-service' }, closedAt: sql`now()` })
+    .where(inArray(dueItem.id, gone));
 }
 
 /** Somebody ran the pump until all of it moved: the next run counts from there. */

@@ -79,7 +79,8 @@ export async function systemLines({ scope, today }: Pick<Ask, 'scope' | 'today'>
       const attention = attentionOf(row.state, own, today);
       // what makes it urgent goes before dust that is older
       const wet = own.find((due) => !isBesideDue(due));
-      const next = (attention === 'dust' || attention === 'fine' ? own[0] : (wet ?? own[0])) ?? null;
+      const stir = attention === 'stir' ? own.find(({ kind }) => kind === 'stirring') : undefined;
+      const next = stir ?? (attention === 'dust' || attention === 'fine' ? own[0] : (wet ?? own[0])) ?? null;
       return {
         ...row,
         state: row.state,
