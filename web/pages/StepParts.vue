@@ -12,6 +12,7 @@ import DyeForm from '../bench/filling/DyeForm.vue';
 import FillStep from '../bench/filling/FillStep.vue';
 import TopUp from '../bench/filling/TopUp.vue';
 import PartTestStep from '../bench/leak-testing/PartTestStep.vue';
+import GroupTest from '../bench/leak-testing/GroupTest.vue';
 import DryTestStep from '../bench/leak-testing/DryTestStep.vue';
 import RingRecord from '../bench/services/RingRecord.vue';
 import PasteRecord from '../bench/services/PasteRecord.vue';
@@ -113,6 +114,13 @@ const procedure = computed(() => props.answer.run.procedure);
     :state="state"
     :locked="locked"
     :may="procedure.loadsMayStay === true"
+    @send="emit('send', $event)"
+  />
+  <GroupTest
+    v-if="step.does.includes('new-parts') && step.kind === 'checks'"
+    :procedure="procedure"
+    :state="state"
+    :locked="locked"
     @send="emit('send', $event)"
   />
   <RingRecord

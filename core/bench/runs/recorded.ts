@@ -324,6 +324,13 @@ export interface DryReading {
   readonly atmosphereKpa?: number;
 }
 
+/** The gauge at parts that are joined outside the case; kPa, °C. */
+export interface GroupReading {
+  readonly parts: readonly string[];
+  readonly gaugeKpa: number;
+  readonly tempC: number;
+}
+
 export interface PartTest {
   readonly part: string;
   readonly tight: boolean;

@@ -31,6 +31,7 @@ import type {
   CoolantRead,
   PastDryTest,
   DryReading,
+  GroupReading,
   PartTest,
   Weights,
 } from './recorded.js';
@@ -66,6 +67,8 @@ export interface RunState {
   readonly weights: Weights;
   readonly doubts: Doubt[];
   readonly partTests: Stamped<PartTest>[];
+  /** gauge at parts that are joined outside the case */
+  readonly groupReadings: Stamped<GroupReading>[];
   readonly leaks: Leak[];
   readonly spills: Spill[];
   readonly fillTroubles: FillTrouble[];
@@ -141,6 +144,7 @@ export const emptyState = (procedure: Procedure): RunState => ({
   weights: { before: null, after: null },
   doubts: [],
   partTests: [],
+  groupReadings: [],
   leaks: [],
   spills: [],
   fillTroubles: [],

@@ -19,6 +19,7 @@ import { dryReading, type DryReadingEntry } from './dryReading.js';
 import { dryRestarted, type DryRestartedEntry } from './dryRestarted.js';
 import { fillTrouble, type FillTroubleEntry } from './fillTrouble.js';
 import { fillTroubleSolved, type FillTroubleSolvedEntry } from './fillTroubleSolved.js';
+import { groupReading, type GroupReadingEntry } from './groupReading.js';
 import { inspected, type InspectedEntry } from './inspected.js';
 import { joint, type JointEntry } from './joint.js';
 import { leak, type LeakEntry } from './leak.js';
@@ -86,6 +87,7 @@ export type RunEventBody =
   | DryRestartedEntry
   | FillTroubleEntry
   | FillTroubleSolvedEntry
+  | GroupReadingEntry
   | InspectedEntry
   | JointEntry
   | LeakEntry
@@ -154,6 +156,7 @@ export const ENTRIES: { readonly [T in RunEventType]: EntryDefinition<BodyOf<T>>
   'dry-restarted': dryRestarted,
   'fill-trouble': fillTrouble,
   'fill-trouble-solved': fillTroubleSolved,
+  'group-reading': groupReading,
   inspected,
   joint,
   leak,
