@@ -4,7 +4,8 @@ import type { FitSheet, LoopFile } from '../core/machine/loop-file/loopFile.js';
 import type { Random } from '../core/base/random/random.js';
 
 const SOFT = TUBE_KINDS.filter(({ rigid }) => !rigid);
-const RIGID = TUBE_KINDS.filter(({ rigid }) => rigid);
+/** by key: a kind that the catalogue gains later moves no machine of the demo year */
+const RIGID = TUBE_KINDS.filter(({ key }) => ['petg-10-14', 'acrylic-12-16', 'metal-12-14'].includes(key));
 
 /** A plausible loop: reservoir, pump, a drain, blocks, one to three radiators. */
 export function demoLoop(random: Random, name: string): LoopFile {

@@ -11,15 +11,18 @@ interface Lock {
   readonly packages: Readonly<Record<string, { readonly version?: string; readonly license?: string; readonly dev?: boolean }>>;
 }
 
+/** Packages whose own words name none, with the licence whose text comes with them. */
+const BY_ITS_TEXT: Readonly<Record<string, string>> = { 'png-js@2.0.0': 'MIT' };
+
 /** Every package of a lock file, each version once, by name. */
 export function licencesOf({ packages }: Lock): Licensed[] {
   const found = new Map<string, Licensed>();
-  for (const [place, { version = '', license = 'not stated', dev = false }] of Object.entries(packages)) {
+  for (const [place, { version = '', license, dev = false }] of Object.entries(packages)) {
     if (place === '') continue;
     const name = place.slice(place.lastIndexOf('node_modules/') + 'node_modules/'.length);
     const key = `${name}@${version}`;
     const known = found.get(key);
-    found.set(key, { name, version, licence: license, isTool: dev && (known?.isTool ?? true) });
+    found.set(key, { name, version, licence: license ?? BY_ITS_TEXT[key] ?? 'not stated', isTool: dev && (known?.isTool ?? true) });
   }
   return [...found.values()].sort((a, b) => (a.name < b.name ? -1 : a.name > b.name ? 1 : a.version < b.version ? -1 : 1));
 }

@@ -5,7 +5,14 @@ import { insideOf } from '../../machine/loops/inside.js';
 import type { SystemLine } from '../../../core/workshop/machines/answers.js';
 import { and, asc, desc, eq, getTableColumns, inArray, sql } from 'drizzle-orm';
 import { escalationOf } from '../../../core/workshop/due-dates/escalation.js';
-import { attentionOf, compareAttention, isBesideDue, isInRun } from '../../../core/workshop/machines/attention.js';
+import {
+  attentionOf,
+  compareAttention,
+  isBesideDue,
+  isInRun,
+  type Attention,
+  type OpenDue,
+} from '../../../core/workshop/machines/attention.js';
 import type { SystemEdit, SystemInput } from '../../../core/workshop/machines/schema.js';
 import { fill, isReal, run } from '../../base/database/tables/runs.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
@@ -19,6 +26,12 @@ import { DomainError, notFound, stale } from '../../base/http/errors.js';
 import { isInside, loop, loopRevision } from '../../base/database/tables/loops.js';
 import { told } from './told.js';
 import { owner, system } from '../../base/database/tables/machines.js';
+
+/** The date that a machine is told by: what makes it urgent goes before dust that is older. */
+function nextOf<Due extends OpenDue>(attention: Attention, own: readonly Due[]): Due | null {
+  const urgent = attention === 'stir' ? own.find(({ kind }) => kind === 'stirring') : own.find((due) => !isBesideDue(due));
+  return (attention === 'dust' || attention === 'fine' ? own[0] : (urgent ?? own[0])) ?? null;
+}
 
 export async function systemLines({ scope, today }: Pick<Ask, 'scope' | 'today'>): Promise<SystemLine[]> {
   const systems = await scope
@@ -77,10 +90,7 @@ export async function systemLines({ scope, today }: Pick<Ask, 'scope' | 'today'>
       const planned = loopsBy.get(row.id)?.find(({ coolantName }) => coolantName !== null);
       const filled = lastFill.get(row.id);
       const attention = attentionOf(row.state, own, today);
-      // what makes it urgent goes before dust that is older
-      const wet = own.find((due) => !isBesideDue(due));
-      const stir = attention === 'stir' ? own.find(({ kind }) => kind === 'stirring') : undefined;
-      const next = stir ?? (attention === 'dust' || attention === 'fine' ? own[0] : (wet ?? own[0])) ?? null;
+      const next = nextOf(attention, own);
       return {
         ...row,
         state: row.state,
