@@ -77,7 +77,7 @@ test.beforeAll(async () => {
 });
 test.afterAll(() => rmSync(path.join(folder, 'work'), { recursive: true, force: true }));
 
-test(`${EACH} kills of a backup leave a whole one or none`, async () => {
+test(`${EACH} kills of a backup leave a whole one or none`, { tag: '@thorough' }, async () => {
   test.setTimeout(patienceMs(EACH));
   const file = path.join(folder, 'work', 'one.tar');
   const wanted = await printsOf(demoDatabase());
@@ -108,7 +108,7 @@ test(`${EACH} kills of a backup leave a whole one or none`, async () => {
   expect([found.half, found.left]).toEqual([0, 0]);
 });
 
-test(`${EACH} kills of a restore leave what was there, or all of what came`, async () => {
+test(`${EACH} kills of a restore leave what was there, or all of what came`, { tag: '@thorough' }, async () => {
   test.setTimeout(patienceMs(EACH));
   const file = path.join(folder, 'work', 'come.tar');
   const made = new Command(process.execPath, ['dist/launcher.mjs', 'backup', file], envOf(demoDatabase()));
@@ -188,7 +188,7 @@ test(`${EACH} kills of a change of tables end in the same rows`, async () => {
   expect(found.wrong).toBe(0);
 });
 
-test(`${EACH} kills of the night's work leave no message lost and no date wrong`, async () => {
+test(`${EACH} kills of the night's work leave no message lost and no date wrong`, { tag: '@thorough' }, async () => {
   test.setTimeout(patienceMs(EACH));
   const app = await RunningApp.open(true);
   const { ownerUrl } = app;

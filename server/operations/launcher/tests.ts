@@ -52,7 +52,7 @@ function parts(reports: string): Part[] {
     { name: 'demo', command: bin('playwright'), args: ['test', '-c', 'playwright.demo.config.ts'], isBeside: true },
     vitest('screens'),
     vitest('integration'),
-    // a few kills at every test; `./lavacrum reliability` does hundreds
+    // a few kills at the bench and of a change of tables at every test; `./lavacrum reliability` does hundreds, of everything
     { name: 'kills', command: bin('playwright'), args: ['test', '-c', 'playwright.reliability.config.ts'], isBeside: true },
     {
       name: 'browser',

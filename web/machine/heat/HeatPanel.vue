@@ -74,6 +74,14 @@ const hot = computed(() => heat.value?.result.parts.filter(({ partC }) => partC 
 const hottest = computed(() =>
   hot.value.reduce<(typeof hot.value)[number] | null>((so, each) => ((each.partC ?? 0) > (so?.partC ?? 0) ? each : so), null),
 );
+/** the part that is furthest over what it may get; null: every limit holds */
+const over = computed(() => {
+  const beyond = hot.value.flatMap(({ id, partC }) => {
+    const limitC = setup.value.limitsC[id] ?? null;
+    return limitC !== null && partC !== null && partC > limitC ? [{ id, byK: partC - limitC }] : [];
+  });
+  return beyond.sort((one, other) => other.byK - one.byK)[0] ?? null;
+});
 const line = computed(() => {
   const at = new Map<string, number>();
   for (const { id, coolantInC, coolantOutC } of heat.value?.result.parts ?? []) {
@@ -123,11 +131,15 @@ function takeQuiet(): void {
     <template v-if="heat && heat.result.end === 'solved'">
       <div class="below" style="--left: 0.9fr; --right: 1.2fr">
         <section>
-          <p class="big-number">
+          <p v-if="over" class="big-number danger">
+            {{ Math.max(1, Math.round(over.byK)) }} <small>K over its limit, {{ names.get(over.id) }}</small>
+          </p>
+          <p v-else class="big-number">
             {{ hottest ? Math.round(hottest.partC ?? 0) : '–' }}
             <small>°C {{ hottest ? names.get(hottest.id) : 'no part carries a load' }}</small>
           </p>
           <p>
+            <template v-if="over && hottest">{{ names.get(hottest.id) }} at {{ formatIn('°C', hottest.partC ?? 0) }}. </template>
             <b>{{ formatIn('L/h', heat.flowLph) }}</b>, air in the case {{ formatIn('°C', heat.result.caseAirC, 1) }}.
             <span v-if="measured.length === 0" class="quiet estimate"
               >Estimates from size and flow, ± 5 K until a baseline is recorded.</span

@@ -42,7 +42,8 @@ async function open(change: (loop: typeof file) => void = () => undefined, more:
 }
 let asked: Asked[] = [];
 type Screen = Awaited<ReturnType<typeof open>>;
-const hottest = (screen: Screen): number => Number.parseInt(screen.find('.big-number').text(), 10);
+const hottest = (screen: Screen): number =>
+  Math.max(...screen.findAll('.parts li').map((row) => Number.parseFloat(/([\d.]+) °C/.exec(row.text())?.[1] ?? '0')));
 const set = async (screen: Screen, label: string, value: string): Promise<void> => {
   await screen.find(`input[aria-label="${label}"]`).setValue(value);
   await settle();
@@ -67,6 +68,15 @@ describe('the heat view', () => {
     const at50 = hottest(screen);
     await set(screen, 'Fan speed', '1');
     expect(hottest(screen)).toBeLessThan(at50);
+  });
+
+  it('says first by how much a part is over its limit, and which, and its temperature where all hold', async () => {
+    const screen = await open();
+    expect(screen.find('.big-number').text()).toMatch(/^\d+\s*°C gpu$/);
+    await set(screen, 'Fan speed', '0.15');
+    const gpu = hottest(screen);
+    expect(screen.find('.big-number').text()).toMatch(/^\d+\s*K over its limit, gpu$/);
+    expect(Math.abs(Number(/gpu at (\d+) °C\./.exec(wordsOf(screen))?.[1]) - gpu)).toBeLessThan(0.6);
   });
 
   it('says where a larger radiator fits and what it gives, or that nobody measured the case', async () => {
@@ -197,7 +207,7 @@ describe('what there is to spare, and fans that follow', () => {
     const screen = await open(undefined, { fans });
     expect(wordsOf(screen)).toContain('Front: 2 × 120 mm');
     const [all] = [await open()];
-    const hot = (of: Screen): number => Number(of.find('.big-number').text().replace(/\D.*$/, ''));
+    const hot = hottest;
     expect(hot(screen)).toBeGreaterThanOrEqual(hot(all));
   });
 
