@@ -3,7 +3,7 @@ import { PLACES, type Place } from '../catalogue/places.js';
 import { caseOf } from '../drawing/cases.js';
 import { edgesMm } from '../loop-file/boxes.js';
 import type { LoopFile } from '../loop-file/loopFile.js';
-import { againstRoom, verdictOf, type FitVerdict } from './verdict.js';
+import { againstRoom, verdictOf, type FitReason, type FitVerdict } from './verdict.js';
 
 export interface RadiatorChoice {
   readonly part: CataloguePart;
@@ -15,13 +15,17 @@ const sizeOf = (part: CataloguePart, place: Place): readonly [long: number, midd
   return box ? edgesMm({ box }) : null;
 };
 
+/** What speaks about a radiator of the catalogue at a place, before it is drawn. */
+export const reasonsAt = (part: CataloguePart, place: Place, loop: Pick<LoopFile, 'case'>): FitReason[] =>
+  againstRoom(sizeOf(part, place), place, loop);
+
 /** Radiators that can be mounted at a place, the one with the most face first, of equal faces the thicker, each with its verdict there. */
 export function radiatorsAt(loop: Pick<LoopFile, 'case'>, place: Place, choices: readonly CataloguePart[]): RadiatorChoice[] {
   return choices
     .filter(({ kind, places }) => kind === 'radiator' && places.includes(place))
-    .map((part) => ({ part, edges: sizeOf(part, place) }))
-    .sort((one, other) => bulk(other.edges) - bulk(one.edges))
-    .map(({ part, edges }) => ({ part, verdict: verdictOf(againstRoom(edges, place, loop)) }));
+    .map((part) => ({ part, bulk: bulk(sizeOf(part, place)) }))
+    .sort((one, other) => other.bulk - one.bulk)
+    .map(({ part }) => ({ part, verdict: verdictOf(reasonsAt(part, place, loop)) }));
 }
 
 /** By its face first: a thick one of few fans does less than a thin one of many (handbook 1, at usual fan speeds). */

@@ -77,7 +77,6 @@ export function againstRoom(
   edges: readonly [long: number, middle: number, short: number] | null,
   place: string | undefined,
   loop: Pick<LoopFile, 'case'>,
-  stackMm: number = FIT.fanStackMm,
 ): FitReason[] {
   const { room, depthMm, heightMm } = caseOf(loop);
   if (!edges) return [{ code: 'size-not-known' }];
@@ -92,7 +91,11 @@ export function againstRoom(
   }
   const more = (code: 'longer' | 'wider' | 'deeper', needMm: number, haveMm: number): FitReason[] =>
     needMm > haveMm ? [{ code, needMm, haveMm }] : [];
-  return [...more('longer', long, has.length_mm), ...more('wider', middle, has.width_mm), ...more('deeper', short + stackMm, has.depth_mm)];
+  return [
+    ...more('longer', long, has.length_mm),
+    ...more('wider', middle, has.width_mm),
+    ...more('deeper', short + FIT.fanStackMm, has.depth_mm),
+  ];
 }
 
 /** Told alike whatever its letters' size and spaces: "Rev. B" and "rev b" are one. */

@@ -86,8 +86,8 @@ export async function redate(scope: Scope, cause: RedateCause): Promise<Moved[]>
   const moved = redateAll(open);
   if (!('productId' in cause)) await redateDust(scope, which(cause), await hotSeasonOf(scope));
   await writeDates(scope, moved);
-  const stirs = rows.map(({ item, product, system: machine, fill: own }) => {
-    const { coolantClass, hoursPerDay } = inputOf({ loopId: item.loopId, fill: own, product, machine });
+  const stirs = rows.map(({ item, system: machine, fill: own }, index) => {
+    const { coolantClass, hoursPerDay } = (open[index] as OpenService).from;
     return { workshopId: item.workshopId, systemId: machine.id, loopId: item.loopId, filledOn: own.filledOn, coolantClass, hoursPerDay };
   });
   await redateStirring(scope, stirs);

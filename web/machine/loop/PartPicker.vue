@@ -6,9 +6,9 @@ import type { OwnPart } from '@core/machine/catalogue/ownParts.js';
 import { UNITS, type CatalogueUnit } from '@core/machine/catalogue/units.js';
 import { CATALOGUE, type CataloguePart } from '@core/machine/catalogue/parts.js';
 import type { Place } from '@core/machine/catalogue/places.js';
-import { againstRoom, weightOf } from '@core/machine/fit/verdict.js';
+import { reasonsAt } from '@core/machine/fit/radiatorsAt.js';
+import { weightOf } from '@core/machine/fit/verdict.js';
 import { fitWords } from '@core/machine/fit/words.js';
-import { edgesMm } from '@core/machine/loop-file/boxes.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import OwnPartDialog from '../drawing/OwnPartDialog.vue';
 import { useOwnParts } from '../drawing/ownPartStore.js';
@@ -45,8 +45,7 @@ function against(part: CataloguePart): Partial<Record<Place, string>> {
   if (part.kind !== 'radiator' || !loop) return {};
   return Object.fromEntries(
     part.places.flatMap((place) => {
-      const { box } = part.place(place);
-      const reason = againstRoom(box ? edgesMm({ box }) : null, place, loop).find((each) => weightOf(each) === 'against');
+      const reason = reasonsAt(part, place, loop).find((each) => weightOf(each) === 'against');
       return reason ? [[place, fitWords(loop, reason)]] : [];
     }),
   );
