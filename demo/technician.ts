@@ -4,6 +4,7 @@ import type { RunEvent } from '../core/bench/runs/log.js';
 import type { RunEventBody } from '../core/bench/runs/entries/all.js';
 import { fillTotal } from '../core/bench/runs/contents.js';
 import { replay } from '../core/bench/runs/replay.js';
+import { pouredMl } from '../core/bench/runs/state.js';
 import type { Procedure, ProcedureStep } from '../core/bench/runs/procedure.js';
 import type { Random } from '../core/base/random/random.js';
 import { serviceHands, type ServiceScript } from './serviceHands.js';
@@ -74,7 +75,8 @@ function act({ procedure, step, random, coolant, say, partial, service, events }
     case 'dry-test':
       return dryTest(random, say, partial ? 14 : Math.ceil(procedure.dry?.holdMinutes ?? 10) + 16);
     case 'fill':
-      say({ type: 'coolant', ...coolant });
+      // a unit on its own is tested with water
+      if (!procedure.unit) say({ type: 'coolant', ...coolant });
       return pour(procedure, random, say, events);
     case 'wet-run':
       step.timers.forEach(({ id, seconds }) => {
@@ -82,6 +84,8 @@ function act({ procedure, step, random, coolant, say, partial, service, events }
         if (!partial) say({ type: 'timer-stopped', step: step.id, timer: id }, seconds + 60);
       });
       return;
+    case 'part-test':
+      return letOut(procedure, events, say);
     case 'bleed':
       return bleed(random, say);
     case 'power':
@@ -132,6 +136,18 @@ function pour(procedure: Procedure, random: Random, say: Act['say'], events: rea
   const error = 1 + (0.6 * random.normal() * plan.total.sdMl) / plan.total.volumeMl;
   const steps = plan.kind === 'pulses' ? [plan.firstPourMl, ...plan.pulses.map(({ pourMl }) => pourMl)] : [plan.total.volumeMl];
   for (const step of steps) say({ type: 'pour', volumeMl: Math.max(5, Math.round((step * error) / 5) * 5) }, 150);
+}
+
+/** mL that stay in a pump that was tipped out */
+const STAYS_ML = 12;
+
+/** A unit out of its case: over the jug, and what it was found to be. */
+function letOut(procedure: Procedure, events: readonly RunEvent[], say: Act['say']): void {
+  const { unit } = procedure;
+  if (!unit) return;
+  say({ type: 'outflow', way: 'drawn-off', volumeMl: pouredMl(replay(procedure, events)) - STAYS_ML }, 240);
+  for (const part of [unit.pump, unit.reservoir])
+    say({ type: 'part-test', part, tight: true, how: 'ten minutes, scrap of tube, fresh towel', leftMl: STAYS_ML });
 }
 
 function bleed(random: Random, say: Act['say']): void {

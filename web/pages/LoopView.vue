@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { wasFilled } from '@core/physics/live-book/insideNow.js';
 import { say } from '@core/base/words/say.js';
 import { formatMl } from '@core/base/units/display.js';
 import type { LoopAnswer } from '@core/workshop/machines/answers.js';
@@ -81,7 +82,7 @@ const systemId = computed(() => saved.value?.systemId ?? props.systemId ?? '');
 const inside = computed(() => (editor.dirty.value ? null : (saved.value?.inside ?? null)));
 const current = computed(() => insideRevision(saved.value?.revisions ?? []));
 // what was only stated is laid out for the first time: that says what is inside
-const isFilled = computed(() => saved.value !== null && !isOutline(saved.value.file) && saved.value.inside.by !== 'never-filled');
+const isFilled = computed(() => saved.value !== null && !isOutline(saved.value.file) && wasFilled(saved.value.inside));
 const bookAt = (number: number): string => `/systems/${systemId.value}/jobs/new?kind=loop-change&loop=${props.id}&wanted=${number}`;
 async function drawOn(number: number): Promise<void> {
   setFile(await get<LoopFile>(`/loops/${props.id}/revisions/${number}/file`));

@@ -14,15 +14,15 @@ import { SIGNS } from '@core/workshop/jobs/scope.js';
 import { LEAK_SCHOOLS, WET_SCHOOLS } from '@core/physics/leak-testing/schools.js';
 import type { StepKind } from '@core/bench/runs/procedure.js';
 import { ENDS_LOOP, JOB_KINDS } from '@core/workshop/jobs/kinds.js';
-import { LEAK_LIMITS } from '@core/physics/leak-testing/defaults.js';
 import { colourWords } from '@core/edge/words/colour.js';
-import { formatIn, formatLeak, formatLeakWithSe, formatMl, formatMlWithSd, formatMm, formatRoughMl } from '@core/base/units/display.js';
+import { formatIn, formatMl, formatMlWithSd, formatMm } from '@core/base/units/display.js';
 import { get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
 import { deviceOutbox, useOutbox } from '../base/outbox/deviceOutbox.js';
 import type { OutboxItem } from '../base/outbox/items.js';
 import { useSession } from '../workshop/people/sessionStore.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
+import TestFacts from '../bench/verdicts/TestFacts.vue';
 import ThreeLines from '../bench/verdicts/ThreeLines.vue';
 import VerdictPlates from '../bench/verdicts/VerdictPlates.vue';
 import BaselineTable from '../bench/baseline/BaselineTable.vue';
@@ -33,7 +33,6 @@ import { useDates } from '../base/units/dates.js';
 import { downloadLog, downloadRecord } from '../bench/runs/recordFiles.js';
 import ReasonDialog from '../base/look/ReasonDialog.vue';
 
-const RETEST_WORDS = { air: 'under test air', running: 'after running', standing: 'standing' } as const;
 const props = defineProps<{ id: string }>();
 const dates = useDates();
 const notices = useNotices();
@@ -60,10 +59,10 @@ const had = (...kinds: readonly StepKind[]): boolean =>
 const endsLoop = computed(() => record.value?.service !== undefined && ENDS_LOOP.includes(record.value.service.kind));
 /** a top-up gives back what is missing: nothing was planned, nothing stood on the bench */
 const pours = computed(() => had('fill') && (record.value?.service?.kind !== 'top-up' || record.value.volumes.pouredMl > 0));
-const settles = computed(() => !endsLoop.value && had('fill'));
+const settles = computed(() => !endsLoop.value && !record.value?.unit && had('fill'));
 const title = computed(() => {
   const service = record.value?.service;
-  const words = service ? say(JOB_KINDS[service.kind].label) : 'commissioning';
+  const words = service ? say(JOB_KINDS[service.kind].label) : record.value?.unit ? say('test out of the case') : 'commissioning';
   return capital(words);
 });
 
@@ -118,7 +117,10 @@ onScopeDispose(
       <header class="spread">
         <div>
           <h1>{{ title }} of {{ record.system.name }}</h1>
-          <p class="quiet">{{ record.system.owner }} · {{ record.loop.name }}, revision {{ record.loop.revision }} as built</p>
+          <p class="quiet">
+            {{ record.system.owner }} · {{ record.loop.name }}, revision {{ record.loop.revision
+            }}<template v-if="!record.unit"> as built</template>
+          </p>
         </div>
         <div class="row no-print">
           <v-btn variant="outlined" @click="answer && downloadRecord(answer)">As a file</v-btn>
@@ -150,7 +152,7 @@ onScopeDispose(
       <VerdictPlates class="mt-2" :verdicts="record.verdicts ?? []" />
       <ThreeLines :passed-over="record.passedOver.map(({ step, reason }) => `${step}: ${reason}`)" :failed="failed" :mended="mended" />
       <section class="sheet mt-4">
-        <LoopProfile :loop="record.loop.file" :colour="colour" :filled="endsLoop ? new Map() : null" :height="200" />
+        <LoopProfile :loop="record.loop.file" :colour="colour" :filled="endsLoop || record.unit ? new Map() : null" :height="200" />
       </section>
       <ServiceReportView v-if="record.service" class="mt-6" :report="record.service" />
       <div class="facts">
@@ -161,61 +163,37 @@ onScopeDispose(
             <dd>{{ formatMl(record.volumes.pouredMl) }}</dd>
             <dt>Planned</dt>
             <dd>{{ formatMlWithSd(record.volumes.plannedMl, record.volumes.plannedSdMl) }} <span class="quiet">estimate</span></dd>
-            <dt>Verdict</dt>
-            <dd>{{ record.volumes.balance }}</dd>
-            <dt>Coolant</dt>
-            <dd>
-              {{
-                record.coolant ? `${record.coolant.productName}${record.coolant.lot ? `, lot ${record.coolant.lot}` : ''}` : 'not recorded'
-              }}
-            </dd>
+            <template v-if="record.unit">
+              <dt>Stayed inside</dt>
+              <dd>{{ formatMl(record.unit.leftMl) }}</dd>
+            </template>
+            <template v-else>
+              <dt>Verdict</dt>
+              <dd>{{ record.volumes.balance }}</dd>
+              <dt>Coolant</dt>
+              <dd>
+                {{
+                  record.coolant
+                    ? `${record.coolant.productName}${record.coolant.lot ? `, lot ${record.coolant.lot}` : ''}`
+                    : 'not recorded'
+                }}
+              </dd>
+            </template>
           </dl>
         </section>
         <section v-if="had('dry-test', 'wet-run', 'bleed') || record.leaks?.length">
           <h2>Tightness</h2>
           <dl class="figures">
+            <template v-if="record.unit">
+              <dt>{{ record.unit.name }}</dt>
+              <dd :class="{ danger: !record.unit.tight }">{{ record.unit.tight ? 'tight' : 'leaks' }}: {{ record.unit.how }}</dd>
+            </template>
             <dt>School</dt>
             <dd>
               {{ LEAK_SCHOOLS[record.schools.leak].label
               }}<template v-if="LEAK_SCHOOLS[record.schools.leak].wet">, wet {{ WET_SCHOOLS[record.schools.wet].label }}</template>
             </dd>
-            <template v-if="record.dryTest"
-              ><dt>Air test</dt>
-              <dd>
-                {{ record.dryTest.verdict === 'pass' ? 'passed' : record.dryTest.verdict }} against
-                {{ formatLeak(LEAK_LIMITS[record.schools.limit].mbarLs) }}, {{ record.dryTest.readings }} readings
-              </dd>
-              <dt>Leak</dt>
-              <dd>{{ formatLeakWithSe(record.dryTest.leakMbarLs, record.dryTest.seMbarLs) }}</dd>
-              <dt>Excludes</dt>
-              <dd>more than {{ formatRoughMl(record.dryTest.excludedMlPerDay) }} of water a day</dd>
-              <template v-if="record.dryTest.gasMl !== undefined">
-                <dt>Air in the loop then</dt>
-                <dd>{{ formatMl(record.dryTest.gasMl) }}</dd>
-              </template>
-              <template v-for="test in record.dryTest.before ?? []" :key="test.testNumber">
-                <dt>Test {{ test.testNumber }} before it</dt>
-                <dd>
-                  {{ test.verdict === 'pass' ? 'passed' : test.verdict === 'fail' ? 'leaked' : 'not decided' }},
-                  {{ test.readings }} readings<template v-if="test.leakMbarLs !== null">, {{ formatLeak(test.leakMbarLs) }}</template
-                  >.
-                  {{ test.ended }}
-                </dd>
-              </template></template
-            >
-            <template v-for="leak in record.leaks ?? []" :key="`${leak.at} ${leak.place}`">
-              <dt>Leak found</dt>
-              <dd>
-                {{ leak.place }}, a {{ leak.amount }}{{ leak.inAir ? ', with air' : '' }}{{ leak.text ? `: ${leak.text}` : '' }} ({{
-                  leak.by
-                }})<template v-if="leak.mended"><br />{{ leak.mended.cause }}: {{ leak.mended.text }} ({{ leak.mended.by }})</template
-                ><template v-for="look in leak.retests" :key="look.at"
-                  ><br />{{ look.dry ? 'dry' : 'still leaking' }} {{ RETEST_WORDS[look.how] }}, {{ dates.time(look.at) }} ({{
-                    look.by
-                  }})</template
-                >
-              </dd>
-            </template>
+            <TestFacts :record="record" />
             <template v-if="record.strength"
               ><dt>Strength</dt>
               <dd>
@@ -376,10 +354,10 @@ dl {
   gap: 5px 16px;
   margin: 8px 0 0;
 }
-dt {
+.record :deep(dt) {
   color: var(--ink-soft);
 }
-dd {
+.record :deep(dd) {
   margin: 0;
 }
 summary {

@@ -84,9 +84,11 @@ const open = computed(() =>
 );
 const { openLooks, later, dots, picked, tickNext, touch } = useLooks(desk, step, locked, now);
 
-const colour = computed(
-  () => coolants.find(state.value?.coolant?.productId ?? desk.answer.value?.coolantProductId ?? null)?.colour ?? null,
+/** a unit on its own is tested with water, whatever its loop will get */
+const inItId = computed(
+  () => state.value?.coolant?.productId ?? (procedure.value?.unit ? null : (desk.answer.value?.coolantProductId ?? null)),
 );
+const colour = computed(() => coolants.find(inItId.value)?.colour ?? null);
 /** picture or the step's own curve: the test with air is read off its curve, everything else off the loop */
 const shows = ref<'loop' | 'curve'>('loop');
 watch(
@@ -139,7 +141,7 @@ const troubled = computed({
 });
 const airAtMostMl = ref<number | null>(null);
 const hasHands = computed(() => ['dry-test', 'fill', 'wet-run', 'bleed', 'drain', 'rinse'].includes(step.value?.kind ?? ''));
-const liquid = computed(() => coolants.liquidOf(state.value?.coolant?.productId ?? desk.answer.value?.coolantProductId ?? null));
+const liquid = computed(() => coolants.liquidOf(inItId.value));
 function override(reason: string): void {
   const held = desk.held.value;
   if (held) send({ ...held.body, override: { rule: held.rule, reason } } as RunEventBody);

@@ -12,6 +12,7 @@ import DyeForm from '../bench/filling/DyeForm.vue';
 import FillStep from '../bench/filling/FillStep.vue';
 import TopUp from '../bench/filling/TopUp.vue';
 import PartTestStep from '../bench/leak-testing/PartTestStep.vue';
+import UnitOut from '../bench/leak-testing/UnitOut.vue';
 import GroupTest from '../bench/leak-testing/GroupTest.vue';
 import DryTestStep from '../bench/leak-testing/DryTestStep.vue';
 import RingRecord from '../bench/services/RingRecord.vue';
@@ -55,7 +56,14 @@ const procedure = computed(() => props.answer.run.procedure);
     @start="emit('send', { type: 'timer-started', step: step.id, timer: timer.id })"
     @stop="emit('send', { type: 'timer-stopped', step: step.id, timer: timer.id })"
   />
-  <PartTestStep v-if="step.kind === 'part-test'" :procedure="procedure" :state="state" :locked="locked" @send="emit('send', $event)" />
+  <UnitOut
+    v-if="step.kind === 'part-test' && procedure.unit"
+    :procedure="procedure"
+    :state="state"
+    :locked="locked"
+    @send="emit('send', $event)"
+  />
+  <PartTestStep v-else-if="step.kind === 'part-test'" :procedure="procedure" :state="state" :locked="locked" @send="emit('send', $event)" />
   <DryTestStep v-if="step.kind === 'dry-test'" :procedure="procedure" :state="state" :locked="locked" @send="emit('send', $event)" />
   <FillStep
     v-if="(step.kind === 'fill' || (refilling && !locked)) && !leaksFirst"
@@ -87,7 +95,7 @@ const procedure = computed(() => props.answer.run.procedure);
     @send="emit('send', $event)"
   />
   <DyeForm
-    v-if="['fill', 'bleed'].includes(step.kind) && !refilling && !leaksFirst"
+    v-if="['fill', 'bleed'].includes(step.kind) && !procedure.unit && !refilling && !leaksFirst"
     :procedure="procedure"
     :state="state"
     :locked="locked"
@@ -108,9 +116,15 @@ const procedure = computed(() => props.answer.run.procedure);
     @changed="emit('changed')"
     @send="emit('send', $event)"
   />
-  <AlsoPulled v-if="step.does.includes('isolates')" :state="state" :step="step.id" :locked="locked" @send="emit('send', $event)" />
+  <AlsoPulled
+    v-if="step.does.includes('isolates') && !procedure.unit"
+    :state="state"
+    :step="step.id"
+    :locked="locked"
+    @send="emit('send', $event)"
+  />
   <LoadsOnSupply
-    v-if="state.loadsStay || step.does.includes('isolates')"
+    v-if="(state.loadsStay || step.does.includes('isolates')) && !procedure.unit"
     :state="state"
     :locked="locked"
     :may="procedure.loadsMayStay === true"
@@ -124,7 +138,7 @@ const procedure = computed(() => props.answer.run.procedure);
     @send="emit('send', $event)"
   />
   <RingRecord
-    v-if="!leaksFirst && (step.does.includes('closes') || step.kind === 'swap' || step.kind === 'repair')"
+    v-if="!leaksFirst && !procedure.unit && (step.does.includes('closes') || step.kind === 'swap' || step.kind === 'repair')"
     :procedure="procedure"
     :state="state"
     :step="step.id"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { say } from '@core/base/words/say.js';
+import { wasFilled } from '@core/physics/live-book/insideNow.js';
 import type { LoopOfSystem, SystemPage } from '@core/workshop/machines/answers.js';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
@@ -9,6 +10,8 @@ import { formatMlWithSd } from '@core/base/units/display.js';
 import { hasReservoir } from '@core/machine/loop-file/marks.js';
 import { isOutline } from '@core/machine/loop-file/outline.js';
 import { REVISION_KINDS } from '@core/machine/loop-file/revisionKinds.js';
+import UnitTestDialog from '../bench/leak-testing/UnitTestDialog.vue';
+import LoopActions from '../workshop/machines/LoopActions.vue';
 import StartRunDialog from '../bench/runs/StartRunDialog.vue';
 import { useSession } from '../workshop/people/sessionStore.js';
 import type { Standing } from '@core/workshop/messages/fitting.js';
@@ -75,6 +78,7 @@ const arrivals = useArrivals(() => load());
 const awaited = computed(() => (page.value?.system.state === 'in-service' ? (page.value.jobs[0] ?? null) : null));
 const servicing = ref(false);
 const starting = ref<LoopOfSystem | null>(null);
+const alone = ref<LoopOfSystem | null>(null);
 
 async function changed(text: string): Promise<void> {
   notices.say(text);
@@ -87,7 +91,6 @@ const isWithoutReservoir = (loopId: string | null): boolean => {
   return file !== undefined && !isOutline(file) && !hasReservoir(file);
 };
 const bookedBuild = computed(() => page.value?.jobs.find(({ kind, state }) => isBuild(kind) && state === 'booked') ?? null);
-const activeRun = (loop: LoopOfSystem) => loop.runs.find(({ state }) => state === 'active');
 const several = computed(() => (page.value?.loops.length ?? 0) > 1);
 const cameIn = ref<string | null>(null);
 async function notFilled(loopId: string): Promise<void> {
@@ -110,7 +113,7 @@ const dues = computed(() => {
   const all = page.value?.dues ?? [];
   return [...all.filter((due) => !isBesideDue(due)), ...all.filter(isBesideDue)];
 });
-const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some(({ state }) => state === 'signed-off')) ?? false);
+const everFilled = computed(() => page.value?.loops.some(({ inside }) => inside !== null && wasFilled(inside)) ?? false);
 </script>
 
 <template>
@@ -205,31 +208,15 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
               :may-write="session.may('machines')"
               @changed="load"
             />
-            <div v-if="!(loop.revision && isOutline(loop.revision.file))" class="row mt-3 no-print">
-              <v-btn v-if="activeRun(loop)" size="large" :to="`/runs/${activeRun(loop)?.id}`">Go to the bench</v-btn>
-              <v-btn v-else-if="bookedBuild && loop.inside?.by === 'never-filled'" size="large" :to="`/jobs/${bookedBuild.id}`"
-                >Its build</v-btn
-              >
-              <v-btn
-                v-else-if="page.system.state !== 'retired' && session.may('bench')"
-                :variant="page.system.state === 'planned' ? 'flat' : 'outlined'"
-                size="large"
-                @click="starting = loop"
-                >{{ page.system.state === 'planned' ? 'Start commissioning' : 'Commission again' }}</v-btn
-              >
-              <v-btn
-                v-if="loop.inside?.by === 'never-filled' && !activeRun(loop) && !bookedBuild && page.system.state !== 'retired'"
-                variant="outlined"
-                size="large"
-                :to="`/systems/${page.system.id}/jobs/new?kind=commissioning&loop=${loop.id}`"
-                >Book its build</v-btn
-              >
-              <v-btn v-if="loop.inside?.by === 'never-filled' && !activeRun(loop)" variant="outlined" size="large" @click="cameIn = loop.id"
-                >It came filled</v-btn
-              >
-              <v-btn variant="outlined" size="large" :to="`/loops/${loop.id}`">Open the loop</v-btn>
-              <v-btn variant="text" size="large" :to="`/loops/${loop.id}?show=drain`">What drains</v-btn>
-            </div>
+            <LoopActions
+              v-if="!(loop.revision && isOutline(loop.revision.file))"
+              :loop="loop"
+              :system="page.system"
+              :build-id="bookedBuild?.id ?? null"
+              @start="starting = loop"
+              @alone="alone = loop"
+              @came-filled="cameIn = loop.id"
+            />
           </section>
           <section v-if="page.loops.length === 0" class="sheet">
             <h2>No loop yet</h2>
@@ -328,6 +315,14 @@ const everFilled = computed(() => page.value?.loops.some(({ runs }) => runs.some
       <EditSystemDialog v-model="editing" :system="page.system" :owner="page.owner" @saved="load" />
       <CameFilledDialog :model-value="cameIn !== null" :loop-id="cameIn ?? ''" @update:model-value="cameIn = null" @saved="changed" />
       <ServiceDialog v-model="servicing" :system-id="page.system.id" :loops="page.loops" :today="page.today" @saved="changed" />
+      <UnitTestDialog
+        v-if="alone?.revision"
+        :loop-id="alone.id"
+        :system-name="page.system.name"
+        :file="alone.revision.file"
+        @close="alone = null"
+        @started="router.push(`/runs/${$event}`)"
+      />
       <StartRunDialog
         v-if="starting"
         :loop-id="starting.id"

@@ -30,6 +30,14 @@ export const runCreateSchema = Joi.object({
     : value,
 );
 
+/** A unit of a loop that was never filled, tested out of its case. */
+export interface UnitTestCreate {
+  /** id of the pump; the reservoir that feeds it belongs to it */
+  readonly pump: string;
+  readonly benchId: string | null;
+}
+export const unitTestCreateSchema = Joi.object({ pump: Joi.string().max(80).required(), benchId: id().allow(null).required() });
+
 export interface SignOffInput {
   /** id of the entry, made on the device */
   readonly id: string;

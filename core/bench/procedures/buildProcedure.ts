@@ -13,10 +13,11 @@ import { LEAK_LIMITS } from '../../physics/leak-testing/defaults.js';
 import { holdMinutes } from '../../physics/leak-testing/hold.js';
 import { LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from '../../physics/leak-testing/schools.js';
 import { afterOldCooler } from '../commissioning/intoLoop.js';
+import { UNIT_TEMPLATE } from '../commissioning/unitTemplate.js';
 import { STANDARD_TEMPLATE } from '../commissioning/standardTemplate.js';
 import { refillPlan } from '../runs/contents.js';
 import type { PumpBeside, ServiceFacts } from '../runs/facts.js';
-import { PROCEDURE_VERSION, type Procedure } from '../runs/procedure.js';
+import { PROCEDURE_VERSION, type Procedure, type UnitTested } from '../runs/procedure.js';
 import type { ProcedureTemplate } from '../runs/template.js';
 import { withBeside } from '../services/besideSteps.js';
 import { withRinse } from '../services/rinseBetween.js';
@@ -53,6 +54,10 @@ export interface ProcedureInput {
   readonly fromCooler?: boolean;
   /** a service instead of a commissioning */
   readonly service?: ServiceFacts;
+  /** pumps whose unit was found tight on its own before this build */
+  readonly testedAlone?: readonly string[];
+  /** `loop` is nothing but this, out of its case and closed by a scrap of tube */
+  readonly unit?: UnitTested;
 }
 
 /** What small service work puts back: what left, as the jug says. */
@@ -68,17 +73,20 @@ function topUp(lostMl: number): FillPlan {
 const whereGiven = ({
   start,
   service,
+  unit,
   templateNumber,
   fitted = [],
-}: ProcedureInput): Pick<Procedure, 'start' | 'service' | 'templateNumber' | 'fitted'> => ({
+}: ProcedureInput): Pick<Procedure, 'start' | 'service' | 'unit' | 'templateNumber' | 'fitted'> => ({
   ...(fitted.length > 0 ? { fitted } : {}),
   ...(start ? { start } : {}),
   ...(service ? { service } : {}),
+  ...(unit ? { unit } : {}),
   ...(templateNumber === undefined ? {} : { templateNumber }),
 });
 
 /** The workshop's own procedure of this kind, or the standard one. */
-function templateOf({ service, template, fromCooler }: ProcedureInput): ProcedureTemplate {
+function templateOf({ service, template, fromCooler, unit }: ProcedureInput): ProcedureTemplate {
+  if (unit) return UNIT_TEMPLATE;
   const own = withTraits(service?.kind ?? 'commissioning', template ?? (service ? serviceTemplate(service.kind) : STANDARD_TEMPLATE));
   return fromCooler ? afterOldCooler(own) : service ? withBeside(service.kind, withRinse(own, service), service.beside) : own;
 }
@@ -120,6 +128,8 @@ export function buildProcedure(input: ProcedureInput): Procedure {
       holdMinutes: hold,
       wetSeconds,
       parts: school.parts,
+      isUnit: input.unit !== undefined,
+      testedAlone: input.testedAlone ?? [],
       onlyJoints: opened?.joints ?? null,
       fanStacks: input.fanStacks,
     }),

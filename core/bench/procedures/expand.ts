@@ -7,8 +7,9 @@ import { shortName } from '../../machine/catalogue/names.js';
 import { partName } from '../../machine/loop-file/loopFile.js';
 import { ringWords } from '../../machine/seals/places.js';
 import { lengthsFor } from '../../machine/shop-sums/fanScrews.js';
+import { SCRAP_MM } from '../../physics/filling/unitAlone.js';
 import { TEST_GAUGE_KPA } from '../../physics/leak-testing/defaults.js';
-import { formatSpan } from '../../base/units/display.js';
+import { formatIn, formatSpan } from '../../base/units/display.js';
 import type { CheckItem, ProcedureStep, StepKind } from '../runs/procedure.js';
 import {
   isEach,
@@ -69,6 +70,7 @@ function words(given: ExpandWith): Record<Placeholder, string> {
     fans: fanWords(given.connectors),
     rings: ringWords(loop),
     tightest: tightestRuns(loop),
+    scrap: formatIn('mm', SCRAP_MM),
     cushionMl: String(Math.max(5, Math.ceil((GROWS_SHARE * loopVolume(loop).volumeMl) / 5) * 5)),
   };
 }
@@ -96,9 +98,9 @@ const withGroup = (item: CheckItem, { group }: EachCheck): CheckItem =>
   group === undefined || item.group ? item : { ...item, group: sayText(group) };
 
 /** What the build check says against this loop stands first where the kit is laid out and again before it is closed, whatever a lead's version says. */
-function findings({ does }: StepTemplate, { loop, service }: ExpandWith): CheckItem[] {
+function findings({ does }: StepTemplate, { loop, service, isUnit }: ExpandWith): CheckItem[] {
   const change = service?.change;
-  if ((service && !change) || !(does ?? []).some((trait) => trait === 'lays-out' || trait === 'closes')) return [];
+  if (isUnit || (service && !change) || !(does ?? []).some((trait) => trait === 'lays-out' || trait === 'closes')) return [];
   // of a loop that is changed only what the change brings: what it had before was lived with
   const news = findingsAtBench(change?.wanted ?? loop).filter((finding) => !change?.found?.includes(findingKey(finding)));
   return news.map(({ weight, text, todo, ...finding }) => ({
@@ -147,9 +149,9 @@ function stepOf(step: StepTemplate, given: ExpandWith, values: Record<Placeholde
 }
 
 /** Whether a step is part of the school. */
-function belongs(kind: StepKind, { dry, parts, wetSeconds }: ExpandWith): boolean {
+function belongs(kind: StepKind, { dry, parts, wetSeconds, isUnit }: ExpandWith): boolean {
   if (kind === 'dry-test') return dry;
-  if (kind === 'part-test') return parts;
+  if (kind === 'part-test') return parts || isUnit;
   return kind !== 'wet-run' || wetSeconds !== null;
 }
 

@@ -16,7 +16,7 @@ import {
 import type { CheckItem } from '../runs/procedure.js';
 import { type EachKey } from '../runs/template.js';
 import { assemblyChecks } from './expandAssembly.js';
-import { aloneChecks } from './expandAlone.js';
+import { aloneChecks, returnChecks } from './expandAlone.js';
 import { cardChecks, changeChecks } from './expandChange.js';
 import { backChecks, pulledChecks, type ConnectorsOf } from './expandConnectors.js';
 
@@ -29,6 +29,10 @@ export interface ExpandWith extends ConnectorsOf {
   readonly dry: boolean;
   /** parts are tested on their own first */
   readonly parts: boolean;
+  /** pumps that were tested with their reservoir before the build began */
+  readonly testedAlone: readonly string[];
+  /** the loop is nothing but a unit out of its case */
+  readonly isUnit: boolean;
   readonly holdMinutes: number;
   readonly wetSeconds: number | null;
   /** runs whose joints were opened, where only those are looked at; null: all */
@@ -237,7 +241,8 @@ export const EXPAND: Record<EachKey, (given: ExpandWith) => CheckItem[]> = {
       .map(({ id, name }) => ({ id: `joint:${id}`, text: say('Both joints tight: {name}', { name }), place: id })),
   closures: ({ loop }) => closures(loop),
   plugs: ({ loop }) => plugs(loop),
-  alone: ({ loop }) => aloneChecks(loop),
+  alone: ({ loop, testedAlone }) => aloneChecks(loop, testedAlone),
+  'alone-return': ({ loop }) => returnChecks(loop),
   assembly: assemblyChecks,
   'rinsed-out': ({ loop }) =>
     loop.components.map((part) => ({

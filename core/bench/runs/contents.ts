@@ -93,7 +93,11 @@ export function fillTotal(procedure: Procedure, state: RunState): Volume {
  * behind is an upper limit: flow fills a radiator above its ports better than still water does, so it excuses nothing here.
  */
 export const fillBalance = (procedure: Procedure, state: RunState): FillBalance =>
-  balanceFill(fillTotal(procedure, state), pouredMl(state) + broughtMl(state) - outflowMl(state));
+  balanceFill(fillTotal(procedure, state), pouredMl(state) + broughtMl(state) + leftFromBefore(procedure) - outflowMl(state));
+
+/** mL that a build was begun with, where an earlier one was broken off with liquid inside. What a service begins with is part of its total. */
+const leftFromBefore = ({ service, schools, start }: Procedure): number =>
+  service || LEAK_SCHOOLS[schools.leak].openedOnly ? 0 : Math.max(0, start?.insideMl ?? 0);
 
 /** The book after a drain: against what the twin keeps inside once the planned stands are done. */
 export function judgeDrain(service: ServiceFacts, state: Kept): LedgerVerdict {
@@ -145,8 +149,8 @@ export function isKnownEmpty({ service, schools }: Procedure, state: RunState): 
 }
 
 /** Liquid stands inside: poured in this run, or already there when a service began. What nobody knows counts as liquid. */
-export const holdsLiquid = ({ service }: Procedure, state: RunState): boolean =>
-  state.pours.length > 0 || (service !== undefined && (state.contents.insideMl ?? Infinity) > 1);
+export const holdsLiquid = ({ service, start }: Procedure, state: RunState): boolean =>
+  state.pours.length > 0 || ((service ?? start) !== undefined && (state.contents.insideMl ?? Infinity) > 1);
 
 /** Pulses that are over: pours after the first one. */
 export const pulsesRun = (state: RunState): number => Math.max(0, state.pours.length - 1);

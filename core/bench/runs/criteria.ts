@@ -138,7 +138,8 @@ function fillLacks(procedure: Procedure, state: RunState): LackFact[] {
   // a top-up may be nothing but water for vapour, and nothing at all where the level was read at its mark
   if (procedure.service?.kind === 'top-up')
     return state.service.flows.some(({ way }) => way === 'in') || standsAtMark(procedure, state) ? [] : [{ why: 'nothing-topped-up' }];
-  const missing: LackFact[] = state.coolant ? [] : [{ why: 'no-coolant' }];
+  // a unit on its own is tested with water
+  const missing: LackFact[] = state.coolant || procedure.unit ? [] : [{ why: 'no-coolant' }];
   if (state.pours.length === 0) return staysFull(procedure, state) ? [] : [...missing, { why: 'nothing-poured' }];
   const { verdict, stillToPourMl } = fillBalance(procedure, state);
   if (verdict === 'as-planned') return missing;
@@ -164,9 +165,10 @@ const staysFull = (procedure: Procedure, state: RunState): boolean =>
   state.contents.standing?.isRound === true &&
   standsAtMark(procedure, state);
 
-/** Parts whose last own test leaked keep the step open. */
-function partTestLacks(_procedure: Procedure, { partTests }: RunState): LackFact[] {
+/** Parts whose last own test leaked keep the step open; where the test is the whole run, leaking is an answer. */
+function partTestLacks({ unit }: Procedure, { partTests }: RunState): LackFact[] {
   if (partTests.length === 0) return [{ why: 'no-part-tested' }];
+  if (unit) return [];
   const last = new Map(partTests.map(({ value }) => [value.part, value.tight]));
   return [...last].flatMap(([place, tight]): LackFact[] => (tight ? [] : [{ why: 'part-leaked', place }]));
 }

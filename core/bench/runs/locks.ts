@@ -94,18 +94,24 @@ export function dryingLeftMs(state: RunState, nowMs: number): number | null {
   return left;
 }
 
-/** Failures that keep a run from being signed off. */
+/** Failures that keep a run from being signed off. A unit tested on its own may be signed off as one that leaks: nothing is built with it. */
 export const openFailures = (procedure: Procedure, state: RunState): FailureFact[] => [
-  ...state.doubts
-    .filter(({ answer }) => !answer?.tight)
-    .map(({ part, answer }): FailureFact => ({ why: 'failed-doubt', place: part, leaked: answer !== null })),
-  ...state.leaks
-    .filter(({ retested }) => !retested?.dry)
-    .map(({ where, mended }): FailureFact => ({ why: 'failed-leak', place: where, mended: mended !== null })),
+  ...(isJudgedAlone(procedure, state) ? [] : leaksAndDoubts(state)),
   ...state.spills
     .filter(({ onElectronics, rinsedAt }) => onElectronics && rinsedAt === null)
     .map((): FailureFact => ({ why: 'failed-spill' })),
   ...sistersAsked(procedure, state).map(({ where }): FailureFact => ({ why: 'failed-sisters', place: where })),
+];
+
+const isJudgedAlone = ({ unit }: Procedure, { partTests }: RunState): boolean => unit !== undefined && partTests.length > 0;
+
+const leaksAndDoubts = ({ doubts, leaks }: RunState): FailureFact[] => [
+  ...doubts
+    .filter(({ answer }) => !answer?.tight)
+    .map(({ part, answer }): FailureFact => ({ why: 'failed-doubt', place: part, leaked: answer !== null })),
+  ...leaks
+    .filter(({ retested }) => !retested?.dry)
+    .map(({ where, mended }): FailureFact => ({ why: 'failed-leak', place: where, mended: mended !== null })),
 ];
 
 export const doubtsAgainst = (state: RunState): Lock[] =>

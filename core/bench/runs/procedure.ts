@@ -94,6 +94,14 @@ export interface ProcedureStep {
 
 export const PROCEDURE_VERSION = 2;
 
+/** A pump with its reservoir that a run tests out of its case, the loop closed by a scrap of tube. */
+export interface UnitTested {
+  /** ids of both in the loop that they will be built into */
+  readonly reservoir: string;
+  readonly pump: string;
+  readonly name: string;
+}
+
 /** What the run was planned with. Stored with the run, so that later changes of the catalogue do not rewrite history. */
 export interface Procedure {
   readonly procedureVersion: typeof PROCEDURE_VERSION;
@@ -110,6 +118,8 @@ export interface Procedure {
   readonly templateNumber?: number;
   /** what a service knows of its job; missing: a commissioning */
   readonly service?: ServiceFacts;
+  /** a unit on its own, nothing of which is built in yet: `twin` is its own small loop; missing: the loop itself */
+  readonly unit?: UnitTested;
   /** the loop as it was when the run began, and what is poured: what is inside is reckoned with it. Missing in older runs */
   readonly twin?: { readonly loop: LoopFile; readonly liquid: Liquid };
   /** what stood on the bags of what was fitted before this run, place by place */
@@ -127,6 +137,9 @@ export interface EarlierLoop {
   /** what is no part of it any more: name by id */
   readonly gone: readonly { readonly id: string; readonly name: string }[];
 }
+
+/** The loop that a run works on: its machine's own, or the small one around a unit. */
+export const loopOfRun = (file: LoopFile, { unit, twin }: Pick<Procedure, 'unit' | 'twin'>): LoopFile => (unit && twin ? twin.loop : file);
 
 export const stepOf = ({ steps }: Procedure, id: string | null): ProcedureStep | undefined => steps.find((step) => step.id === id);
 export const stepOfKind = ({ steps }: Procedure, kind: StepKind): ProcedureStep | undefined => steps.find((step) => step.kind === kind);

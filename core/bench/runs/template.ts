@@ -20,6 +20,7 @@ export const EACH = {
   reverse: 'every radiator, both ways',
   soaked: 'every other part that meets coolant',
   alone: 'every pump with its reservoir, tested out of the case',
+  'alone-return': 'what comes back while a unit runs on its own',
   assembly: 'every part, as it is put together',
   'rinsed-out': 'every part that comes out, rinsed and run out',
 } as const;
@@ -103,6 +104,7 @@ export const PLACEHOLDERS = [
   'fans',
   'rings',
   'tightest',
+  'scrap',
 ] as const;
 export type Placeholder = (typeof PLACEHOLDERS)[number];
 

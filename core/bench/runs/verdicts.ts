@@ -26,7 +26,8 @@ export function verdictsOf(procedure: Procedure, state: RunState): Verdict[] {
   return [
     ...(has('dry-test') || has('wet-run') ? [tight(procedure, state)] : []),
     ...(has('bleed') ? [bled(procedure, state)] : []),
-    ...(has('fill') ? [inside(state)] : []),
+    // a unit on its own is let out again
+    ...(has('fill') && !procedure.unit ? [inside(state)] : []),
     ...(has('baseline') ? [cooler(procedure, state)] : []),
   ];
 }
@@ -35,8 +36,12 @@ export function verdictsOf(procedure: Procedure, state: RunState): Verdict[] {
 const wasDone = ({ steps }: RunState, kind: StepKind): boolean =>
   steps.some((step) => step.kind === kind && step.status === 'done' && step.deviation === null);
 
+const leakedAlone = ({ unit }: Procedure, { partTests }: RunState): boolean =>
+  unit !== undefined && partTests.findLast(({ value }) => value.part === unit.pump)?.value.tight === false;
+
 function tight(procedure: Procedure, state: RunState): Verdict {
-  if (state.leaks.some(({ retested }) => !retested?.dry)) return { verdict: 'tight', earned: false, because: 'leak-open' };
+  if (state.leaks.some(({ retested }) => !retested?.dry) || leakedAlone(procedure, state))
+    return { verdict: 'tight', earned: false, because: 'leak-open' };
   const air = judgeDryTest(procedure, state)?.verdict ?? null;
   if (air === 'fail') return { verdict: 'tight', earned: false, because: 'air-failed' };
   const wet = wasDone(state, 'wet-run');

@@ -206,6 +206,9 @@ export class Technician {
       case 'inspect':
         this.inspect(step);
         break;
+      case 'part-test':
+        this.letOut();
+        break;
       default:
     }
     if (step.does.includes('empties')) this.bench.liquid.empty();
@@ -246,6 +249,17 @@ export class Technician {
     const made = { id: `00000000-0000-4000-8000-${String(seq).padStart(12, '0')}`, seq, at, by: 'trial', body: entry };
     this.fold = new RunFold(this.procedure).sync([...events, made]);
     this.drains.goOnWith(this.procedure);
+  }
+
+  /** A unit out of its case: over the jug until nothing comes, and what it was found to be. */
+  private letOut(): void {
+    const { unit } = this.procedure;
+    if (!unit) return;
+    const cameMl = this.bench.liquid.insideMl;
+    this.bench.liquid.empty();
+    this.say({ type: 'outflow', way: 'drawn-off', volumeMl: Math.max(1, this.bench.jugMl(cameMl)) });
+    for (const part of [unit.pump, unit.reservoir])
+      this.say({ type: 'part-test', part, tight: true, how: 'ten minutes on its own', leftMl: 0 });
   }
 
   private inspect(step: ProcedureStep): void {

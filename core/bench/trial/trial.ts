@@ -6,6 +6,7 @@ import type { LoopContents } from '../../physics/live-book/loopContents.js';
 import { DEFAULT_SCHOOLS } from '../../physics/leak-testing/schools.js';
 import type { JobKind } from '../../workshop/jobs/kinds.js';
 import { generateChange } from '../../machine/loop-change/generatedChanges.js';
+import { unitOf, UNIT_SCHOOLS } from '../commissioning/testedAlone.js';
 import { buildProcedure, type ProcedureInput } from '../procedures/buildProcedure.js';
 import { serviceFacts } from '../services/serviceFacts.js';
 import { Technician, TRIAL_COOLANT, type Played } from './technician.js';
@@ -23,6 +24,7 @@ export const TRIAL_PROCEDURES = [
   'part-replacement',
   'partial-drain',
   'loop-change',
+  'unit-test',
 ] as const;
 export type TrialProcedure = (typeof TRIAL_PROCEDURES)[number];
 
@@ -62,6 +64,9 @@ interface OneRun extends Played {
 
 const FIRST_COOLANT: Miscible = { productId: 'first', name: 'the first', coolantClass: 'clear', glycol: null, inhibitor: 'one' };
 const NEXT_COOLANT: Miscible = { ...FIRST_COOLANT, productId: TRIAL_COOLANT, name: 'the next', inhibitor: 'two' };
+
+/** apart from the machine's own chance, which stays what it was */
+const UNIT_SEED = 500_000_003;
 
 /** mL that a machine loses between two visits */
 const VAPOUR_ML = [15, 45] as const;
@@ -110,8 +115,28 @@ function complaintsOf(all: readonly OneRun[]): TrialResult['complaints'] {
   return [...times].map(([what, count]) => ({ what, times: count })).sort((a, b) => b.times - a.times);
 }
 
+/** Its pump and reservoir out of the case, before anything is built: a bench of its own, with what differs by chance. */
+function playUnit(loop: LoopFile, seed: number): OneRun | null {
+  const pump = loop.components.find(({ kind }) => kind === 'pump');
+  const found = pump ? unitOf(loop, pump.id, WATER) : null;
+  if (!found) return null;
+  const random = seededRandom(seed);
+  const bench = new TrialBench(found.file, WATER, random, Date.parse('2026-03-09T09:00:00Z'));
+  const built = buildProcedure({ loop: found.file, unit: found.unit, schools: UNIT_SCHOOLS, order: null, coolantName: null });
+  const played = new Technician(built, bench, random).play();
+  return {
+    ...played,
+    overMl: bench.liquid.spilledMl,
+    unwarnedMl: bench.unwarnedMl,
+    dryS: bench.dryWorstS,
+    volumeMl: built.volume.volumeMl,
+  };
+}
+
 /** A machine's life in the trial: commissioned, then served once, each run from where the one before left it. */
 function playMachine(loop: LoopFile, seed: number, service: JobKind, told: (procedure: TrialProcedure, run: OneRun) => void): void {
+  const alone = playUnit(loop, seed + UNIT_SEED);
+  if (alone) told('unit-test', alone);
   const random = seededRandom(seed);
   const bench = new TrialBench(loop, WATER, random, Date.parse('2026-03-10T09:00:00Z'));
   const schools = { ...DEFAULT_SCHOOLS, wet: 'ten-minutes' } as const;
@@ -175,7 +200,7 @@ export function runTrial(
   tick?: (nth: number) => void,
   first = 0,
 ): TrialResult {
-  const services = TRIAL_PROCEDURES.slice(1) as readonly JobKind[];
+  const services = TRIAL_PROCEDURES.filter((each): each is Exclude<TrialProcedure, 'commissioning' | 'unit-test'> => each !== 'commissioning' && each !== 'unit-test'); // prettier-ignore
   const played = Object.fromEntries(TRIAL_PROCEDURES.map((name) => [name, [] as OneRun[]])) as Record<TrialProcedure, OneRun[]>;
   for (let nth = first; nth < first + runs; nth += 1) {
     playMachine(

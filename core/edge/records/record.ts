@@ -5,6 +5,7 @@ import { nameIn } from '../../machine/catalogue/names.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { BaselineReading } from '../../physics/diagnosis/reading.js';
 import { settlingCheck } from '../../workshop/due-dates/due.js';
+import { resultOf, type TestedAlone } from '../../bench/commissioning/testedAlone.js';
 import { fillBalance, fillTotal, liquidAtDryTest } from '../../bench/runs/contents.js';
 import { isSeenBled, judgeBleeding } from '../../bench/runs/criteria.js';
 import { judgeDryTest } from '../../bench/runs/dryTest.js';
@@ -111,6 +112,8 @@ export interface RunRecord {
   readonly simulated?: boolean;
   /** of a service; missing in a commissioning */
   readonly service?: ServiceReport;
+  /** a unit tested out of its case, what it was found to be and what stayed in it; missing in all other runs */
+  readonly unit?: Pick<TestedAlone, 'tight' | 'how' | 'leftMl'> & { readonly name: string };
 }
 
 /** A time off the bench. */
@@ -153,6 +156,7 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
   const settling = settlingCheck(filledOn, isSeenBled(state));
   const planned = fillTotal(procedure, state);
   const service = serviceReport(procedure, state);
+  const alone = resultOf(procedure, state);
   const titles = new Map(procedure.steps.map(({ id, title }) => [id, title]));
   return {
     recordVersion: RECORD_VERSION,
@@ -230,6 +234,7 @@ export function buildRecord({ procedure, events, system, loop, startedAt, filled
     })),
     settling: { from: settling.windowFrom, to: settling.dueOn },
     ...(service ? { service } : {}),
+    ...(alone ? { unit: { name: alone.unit.name, tight: alone.tight, how: alone.how, leftMl: alone.leftMl } } : {}),
     simulated: events.some(({ body }) => 'source' in body && body.source === 'simulated'),
   };
 }

@@ -16,6 +16,7 @@ export const FILLED_IN: Readonly<Record<Placeholder, string>> = {
   fans: 'fans by name',
   rings: 'rings and gaskets',
   tightest: 'the shortest tubes',
+  scrap: 'length of the scrap of tube',
 };
 const OPEN = '‹';
 const CLOSE = '›';

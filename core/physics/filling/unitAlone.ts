@@ -29,7 +29,7 @@ export interface UnitAlone {
 }
 
 /** The unit as a loop of its own; null where nothing feeds the pump but more tube. */
-function loopOf(loop: LoopFile, pump: LoopComponent): LoopFile | null {
+export function unitLoop(loop: LoopFile, pump: LoopComponent): LoopFile | null {
   const feed = loop.tubes.find(({ to }) => to[0] === pump.id);
   const reservoir = loop.components.find(({ id, kind }) => id === feed?.from[0] && kind === 'reservoir');
   const out = loop.tubes.find(({ from }) => from[0] === pump.id);
@@ -41,7 +41,7 @@ function loopOf(loop: LoopFile, pump: LoopComponent): LoopFile | null {
 }
 
 function unitOf(loop: LoopFile, pump: LoopComponent, liquid: Liquid): UnitAlone | null {
-  const unit = loopOf(loop, pump);
+  const unit = unitLoop(loop, pump);
   const [reservoir] = unit?.components ?? [];
   if (!unit || !reservoir) return null;
   const { fillMarkMl } = reservoirMarks(reservoir);
@@ -68,3 +68,6 @@ function unitOf(loop: LoopFile, pump: LoopComponent, liquid: Liquid): UnitAlone 
 /** Every pump that stands under its own reservoir, as it can be tested before anything is built in. */
 export const unitsAlone = (loop: LoopFile, liquid: Liquid): UnitAlone[] =>
   loop.components.filter(({ kind }) => kind === 'pump').flatMap((pump) => unitOf(loop, pump, liquid) ?? []);
+
+/** Whether there is anything in a loop that runs on its own. */
+export const hasUnit = (loop: LoopFile): boolean => loop.components.some((part) => part.kind === 'pump' && unitLoop(loop, part) !== null);

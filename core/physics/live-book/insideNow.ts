@@ -9,8 +9,8 @@ import type { LoopContents } from './loopContents.js';
 
 /** What is inside a loop as far as anybody knows, for every page that shows or plans with it. */
 export interface InsideNow {
-  /** the book of its runs; a fill on record without one; nothing ever went in; or nobody can tell */
-  readonly by: 'book' | 'fill' | 'never-filled' | 'nobody';
+  /** the book of its runs; a fill on record without one; nothing ever went in; nothing but what stayed in a unit tested on its own; or nobody can tell */
+  readonly by: 'book' | 'fill' | 'never-filled' | 'units' | 'nobody';
   /** null where nobody can tell */
   readonly volume: Volume | null;
   /** share of each part that holds liquid; null: full as it stands at its mark, or not known where */
@@ -32,8 +32,17 @@ const DRAINED_SHARE = 0.5;
 /**
  * @param contents what the last run left, null where none is on record
  * @param filled some fill of this loop is on record
+ * @param onlyUnits `contents` are what stayed in units that were tested before the build
  */
-export function insideNow(loop: LoopFile, contents: LoopContents | null, filled: boolean): InsideNow {
+export function insideNow(loop: LoopFile, contents: LoopContents | null, filled: boolean, onlyUnits = false): InsideNow {
+  const inside = whatIsInside(loop, contents, filled);
+  return onlyUnits && !filled && inside.by === 'book' ? { ...inside, by: 'units' } : inside;
+}
+
+/** The loop as such was filled some day: what is done to it is a service, and what is drawn anew is wanted. */
+export const wasFilled = ({ by }: InsideNow): boolean => by !== 'never-filled' && by !== 'units';
+
+function whatIsInside(loop: LoopFile, contents: LoopContents | null, filled: boolean): InsideNow {
   if (!contents) return filled ? atMark(loop) : { by: 'never-filled', volume: { volumeMl: 0, sdMl: 0 }, shares: {}, standing: null };
   const { insideMl, insideSdMl } = contents;
   if (insideMl === null) return { by: 'nobody', volume: null, shares: null, standing: null };

@@ -161,4 +161,5 @@ export const JOB_WORDS: Readonly<Record<string, string>> = {
   ...Object.fromEntries(BOOKED_KIND_KEYS.map((kind) => [kind, say(BOOKED_KINDS[kind].label)])),
   commissioning: 'commissioning',
   'settling-check': 'settling check',
+  'unit-test': 'test out of the case',
 };

@@ -38,6 +38,7 @@ const OF_ROUTE: Readonly<Record<Right, readonly string[]>> = {
   ],
   bench: [
     'POST /runs',
+    'POST /loops/:id/unit-tests',
     'POST /runs/:id/abandon',
     'POST /runs/:id/bypass',
     'POST /runs/:id/rebuilt',

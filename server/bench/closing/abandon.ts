@@ -33,6 +33,6 @@ export async function abandonRun(ask: Ask, reason: string) {
   const [booked] = await scope.select({ id: serviceJob.jobId }).from(serviceJob).where(eq(serviceJob.jobId, row.jobId));
   if (booked) await putBack(ask, row.jobId, reason);
   else await scope.update(job).set({ state: 'cancelled', note: reason }).where(eq(job.id, row.jobId));
-  await leaveBench(scope, row.loopId);
+  if (!row.procedure.unit) await leaveBench(scope, row.loopId);
   return { id: runId, state: 'abandoned' };
 }

@@ -18,6 +18,7 @@ import { closeService } from '../services/close.js';
 import { pastedIn } from './pasted.js';
 import { learnKit } from '../runs/kitLearned.js';
 import { keepRings } from './rings.js';
+import { signOffUnit } from './unit.js';
 import { keepConnectorsOfRun } from './connectors.js';
 import { tellOthers } from '../services/tell.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
@@ -55,6 +56,7 @@ export async function signOff(ask: Ask, input: SignOffInput) {
   const seq = fold.events.length + 1;
   const event = await insertEvent(ask, { id: input.id, runId, seq, at: now, body });
   const { state, events } = fold.push(event);
+  if (row.procedure.unit) return signOffUnit(ask, { row, jobId, state, events });
   await keepContents(scope, { ...row, workshopId: account.workshopId, runId, seq }, state.contents);
   const taught = taughtFill(row.procedure, state);
   const asBuilt = await markAsBuilt(ask, row, taught, exchangeWords(row.procedure, state));

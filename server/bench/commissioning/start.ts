@@ -1,5 +1,5 @@
 import { say } from '../../../core/base/words/say.js';
-import { contentsOf } from '../../machine/loops/inside.js';
+import { demandDry } from './dry.js';
 import { demandOneCircuit } from '../../machine/loops/circuits.js';
 import { lockLoop } from '../../machine/loops/lock.js';
 import { newestRevision } from '../../machine/loops/revisions.js';
@@ -11,18 +11,13 @@ import { DomainError } from '../../base/http/errors.js';
 import { commissioningProcedure } from '../procedures/ofCommissioning.js';
 import { withAllowance } from '../procedures/loadsMayStay.js';
 import { serviceProcedure } from '../procedures/ofService.js';
+import { takeOverTests, tightAlone } from './unit.js';
 import { demandSimulation, notePractice, practiceTable } from '../practice/practice.js';
 import { and, eq, inArray } from 'drizzle-orm';
 import type { Scope } from '../../base/database/client.js';
 import { serviceJob } from '../../base/database/tables/jobs.js';
 import { buildKinds } from '../../../core/workshop/jobs/kinds.js';
 import { job } from '../../base/database/tables/machines.js';
-
-/** A commissioning begins with a dry loop. */
-export async function demandDry(scope: Scope, { id, cameFilled }: { readonly id: string; readonly cameFilled: unknown }): Promise<void> {
-  if (cameFilled && (await contentsOf(scope, id)) === null)
-    throw new DomainError('refused', say('This loop came filled: take it in as a service. A commissioning begins with a dry loop.'));
-}
 
 /** A build that was booked goes onto its bench from its job: its consent, its slot and its parts hang on that. */
 async function demandUnbooked(scope: Scope, loopId: string): Promise<void> {
@@ -70,6 +65,7 @@ export async function startRun(ask: Ask, input: RunCreate) {
         openedJoints: input.openedJoints,
         lostMl: input.lostMl,
         coolantProductId: own.loop.coolantProductId,
+        testedAlone: input.practice ? [] : await tightAlone(scope, input.loopId, revision.file),
         start: input.practice ? null : await leftByAbandoned(scope, input.loopId),
       });
 
@@ -95,6 +91,9 @@ export async function startRun(ask: Ask, input: RunCreate) {
     procedure: input.practice ? procedure : await withAllowance(scope, account.workshopId, 'commissioning', procedure),
   });
   if (input.practice) await notePractice(ask, runId, input.practice);
-  else await putOnBench(scope, own.system);
+  else {
+    await takeOverTests(ask, { runId, loopId: input.loopId, file: revision.file, hasStart: procedure.start !== undefined });
+    await putOnBench(scope, own.system);
+  }
   return readRun(ask, runId);
 }

@@ -70,7 +70,7 @@ export async function beginLesson(ask: Ask, lesson: Lesson, seed = randomInt(2_1
   const of = { loopId, file, schools: lessonSchools(lesson), openedJoints: [], coolantProductId: product?.id ?? null };
   const procedure = lesson.job
     ? await serviceProcedure(scope, { ...of, jobId: '', kind: lesson.job, partId: null, atMark: true })
-    : await commissioningProcedure(scope, { ...of, lostMl: null, start: null });
+    : await commissioningProcedure(scope, { ...of, lostMl: null, testedAlone: [], start: null });
   const runId = await insertRun(ask, { jobId: null, loopId, revisionId: revision.id, benchId: await practiceTable(ask), procedure });
   await scope.insert(practice).values({
     workshopId: account.workshopId,

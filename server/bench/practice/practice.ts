@@ -8,7 +8,8 @@ import { debrief } from '../../../core/bench/practice/debrief.js';
 import type { SimulateInput } from '../../../core/bench/practice/schema.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import { cannotSimulate } from '../../../core/bench/simulated-bench/bench.js';
-import { liquidOf } from '../../../core/machine/liquids/fluids.js';
+import { liquidOf, WATER } from '../../../core/machine/liquids/fluids.js';
+import { loopOfRun } from '../../../core/bench/runs/procedure.js';
 import { foldOf, loadEvents } from '../runs/folds.js';
 import { bench } from '../../base/database/tables/people.js';
 import { run } from '../../base/database/tables/runs.js';
@@ -95,7 +96,8 @@ export async function simulateBench(ask: Ask, runId: string, input: SimulateInpu
   // what stands inside a machine of somebody's is its own book's, and no bench made it up
   if (service && row.run.jobId !== null)
     throw new DomainError('refused', say('A machine that came for service is not simulated; services are practised at a practice table.'));
-  const why = cannotSimulate(row.file);
+  const file = loopOfRun(row.file, row.run.procedure);
+  const why = cannotSimulate(file);
   if (why !== null) throw new DomainError('refused', say('This loop cannot be simulated: {why}.', { why }));
   await noRealDevices(scope, benchId);
   const [practised] = await scope.select().from(practice).where(eq(practice.runId, runId));
@@ -104,8 +106,8 @@ export async function simulateBench(ask: Ask, runId: string, input: SimulateInpu
     ...(instruments.embedded ? access : { name: '', secret: '' }),
     workshopId: account.workshopId,
     benchId,
-    loop: row.file,
-    coolant: liquidOf(row.product),
+    loop: file,
+    coolant: row.run.procedure.unit ? WATER : liquidOf(row.product),
     scenario: (practised?.scenario as SimulateInput['scenario'] | undefined) ?? input.scenario,
     seed: practised?.seed ?? input.seed ?? randomInt(2_147_483_647),
     procedure: row.run.procedure,

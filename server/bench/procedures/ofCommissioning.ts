@@ -21,6 +21,8 @@ interface CommissioningOf extends Pick<RunCreate, 'loopId' | 'schools' | 'opened
   readonly kind?: BuildKind;
   readonly file: LoopFile;
   readonly coolantProductId: string | null;
+  /** pumps whose unit was found tight on its own before */
+  readonly testedAlone: readonly string[];
   /** what an earlier run left inside */
   readonly start: LoopContents | null;
 }
@@ -42,6 +44,7 @@ export async function commissioningProcedure(scope: Scope, of: CommissioningOf):
     fitted: await fittedIn(scope, of.loopId),
     fanStacks: await fanStacksOf(scope, of.loopId),
     fromCooler: of.kind === 'into-loop',
+    testedAlone: of.testedAlone,
     ...(of.start ? { start: of.start } : {}),
     ...(of.lostMl === null ? {} : { opened: { joints: of.openedJoints, lostMl: of.lostMl } }),
     ...(ours ? { template: ours.template, templateNumber: ours.number } : {}),

@@ -77,7 +77,7 @@ export async function tryAppend(writer: Writer, runId: string, input: RunEventIn
     maker,
   });
   const after = fold.push(event).state;
-  await keepContents(scope, { ...row, workshopId: account.workshopId, runId, seq: event.seq }, after.contents);
+  await keepContents(scope, { ...row, workshopId: account.workshopId, runId, seq: event.seq, procedure }, after.contents);
   const told = { pumpWasOn, pumpIsOn: after.pump?.on === true, moves: movesOfEntry(body, after, procedure) };
   if (booking && row.jobId !== null) await book(writer, row.jobId, booking);
   if (row.benchId !== null) await tellBench(scope, account.workshopId, row.benchId, told);

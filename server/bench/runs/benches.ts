@@ -1,8 +1,8 @@
 import { say } from '../../../core/base/words/say.js';
-import type { BenchRun } from '../../../core/bench/benches/answers.js';
+import type { BenchRun, LoopOnBench } from '../../../core/bench/benches/answers.js';
 import { asBookedKind } from '../../../core/workshop/jobs/kinds.js';
 import { aheadOf } from './practised.js';
-import { and, asc, eq, gte, inArray } from 'drizzle-orm';
+import { and, asc, eq, gte, inArray, sql } from 'drizzle-orm';
 import { judgeDryTest } from '../../../core/bench/runs/dryTest.js';
 import { dryingLeftMs } from '../../../core/bench/runs/locks.js';
 import { stepOf, type Procedure } from '../../../core/bench/runs/procedure.js';
@@ -13,7 +13,7 @@ import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { owner, job, system } from '../../base/database/tables/machines.js';
 import { bench, isRealBench } from '../../base/database/tables/people.js';
 import { slot } from '../../base/database/tables/planning.js';
-import { run } from '../../base/database/tables/runs.js';
+import { isOfLoop, run } from '../../base/database/tables/runs.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import type { Scope } from '../../base/database/client.js';
 import type { Ask } from '../../base/http/context.js';
@@ -31,12 +31,18 @@ export async function benchesNow(ask: Ask) {
 }
 
 /** Drawings of what stands on the benches; a run's revision does not change under it. */
-export const loopsOnBenches = ({ scope }: Pick<Ask, 'scope'>) =>
-  scope
-    .select({ runId: run.id, file: loopRevision.file })
+export async function loopsOnBenches({ scope }: Pick<Ask, 'scope'>): Promise<LoopOnBench[]> {
+  const rows = await scope
+    .select({
+      runId: run.id,
+      file: loopRevision.file,
+      unit: sql<LoopFile | null>`case when ${isOfLoop} then null else ${run.procedure} #> '{twin,loop}' end`,
+    })
     .from(run)
     .innerJoin(loopRevision, eq(loopRevision.id, run.revisionId))
     .where(eq(run.state, 'active'));
+  return rows.map(({ runId, file, unit }) => ({ runId, file: unit ?? file }));
+}
 
 /** What the plan puts on each bench next. */
 async function nextSlots({ scope, clock }: Pick<Ask, 'scope' | 'clock'>) {

@@ -1,4 +1,5 @@
 import { and, desc, eq, gte, inArray, sql } from 'drizzle-orm';
+import type { Procedure } from '../../../core/bench/runs/procedure.js';
 import type { LoopContents } from '../../../core/physics/live-book/loopContents.js';
 import type { Scope } from '../../base/database/client.js';
 import { loopRevision } from '../../base/database/tables/loops.js';
@@ -14,14 +15,27 @@ export async function leftByAbandoned(scope: Scope, loopId: string): Promise<Loo
   return row?.state === 'abandoned' ? row.contents : null;
 }
 
-/** Keeps what an entry left inside, in the entry's own transaction. Practice has no row: its loop is nobody's. */
+interface ContentsOf {
+  readonly workshopId: string;
+  readonly loopId: string;
+  readonly runId: string;
+  readonly seq: number;
+}
+
+/**
+ * Keeps what an entry left inside, in the entry's own transaction. Practice has no row: its loop is nobody's. A unit out of its case is
+ * a loop of its own: what stays in it is told once, when it is signed off.
+ */
 export async function keepContents(
   scope: Scope,
-  of: { readonly workshopId: string; readonly loopId: string; readonly runId: string; readonly jobId: string | null; readonly seq: number },
+  of: ContentsOf & { readonly jobId: string | null; readonly procedure: Pick<Procedure, 'unit'> },
   contents: LoopContents,
 ): Promise<void> {
-  const { workshopId, loopId, runId, jobId, seq } = of;
-  if (jobId === null) return;
+  if (of.jobId !== null && !of.procedure.unit) await writeContents(scope, of, contents);
+}
+
+export async function writeContents(scope: Scope, of: ContentsOf, contents: LoopContents): Promise<void> {
+  const { workshopId, loopId, runId, seq } = of;
   await scope
     .insert(loopContents)
     .values({ workshopId, loopId, runId, seq, contents })

@@ -1,6 +1,7 @@
 import { say } from '../../../core/base/words/say.js';
 import { practiceOf } from './practised.js';
 import { and, eq, ne, sql } from 'drizzle-orm';
+import { loopOfRun } from '../../../core/bench/runs/procedure.js';
 import { refuse } from '../../../core/base/checking/input.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import { bench, isRealBench } from '../../base/database/tables/people.js';
@@ -12,7 +13,7 @@ import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { pushNotice } from '../../base/push/notices.js';
 import { owner, system } from '../../base/database/tables/machines.js';
 import { loadEvents } from './folds.js';
-import { isReal, run, runRecord } from '../../base/database/tables/runs.js';
+import { isOfLoop, isReal, run, runRecord } from '../../base/database/tables/runs.js';
 
 /** One run at a time on a loop, one machine at a time on a bench. */
 export async function claimFor(scope: Scope, loopId: string, benchId: string | null, systemId: string): Promise<void> {
@@ -94,6 +95,7 @@ export async function readRun(ask: Ask, runId: string) {
   if (!row) throw notFound('run');
   return {
     ...row,
+    file: loopOfRun(row.file, row.run.procedure),
     events: await loadEvents(scope, runId),
     practice: row.run.jobId === null ? await practiceOf(scope, runId) : null,
     now: clock.now().toISOString(),
@@ -122,7 +124,7 @@ export async function leaveBench(scope: Scope, loopId: string): Promise<void> {
     .select({ state: run.state, waits: run.waits, serviced: sql<boolean>`${run.procedure} ? 'service'` })
     .from(run)
     .innerJoin(loop, eq(loop.id, run.loopId))
-    .where(and(eq(loop.systemId, own.system.id), isReal));
+    .where(and(eq(loop.systemId, own.system.id), isReal, isOfLoop));
   const open = runs.filter(({ state }) => state === 'active');
   if (open.some(({ waits }) => waits === null)) return;
   // a machine that came in for service was in use, whoever commissioned it

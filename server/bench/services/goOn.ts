@@ -14,6 +14,7 @@ import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { run } from '../../base/database/tables/runs.js';
 import { addRevision } from '../../machine/loops/revisions.js';
 import { loadJob } from '../../workshop/jobs/jobs.js';
+import { tightAlone } from '../commissioning/unit.js';
 import { moveHands } from '../commands/commands.js';
 import { commissioningProcedure } from '../procedures/ofCommissioning.js';
 import { serviceProcedure } from '../procedures/ofService.js';
@@ -30,6 +31,7 @@ export async function runInProgress({ scope, request }: Ask) {
   if (!row) throw notFound('run');
   if (row.state !== 'active') throw new DomainError('refused', say('This run is closed: its loop is changed in the drawing.'));
   if (row.jobId === null) throw new DomainError('refused', say('A practice run keeps the loop that it began with.'));
+  if (row.procedure.unit) throw new DomainError('refused', say('A unit on its own stays as it is: end this run, and test it again.'));
   const { state } = await foldOf(scope, runId);
   if (waitingNow(state)) throw new DomainError('refused', say('This run waits: take it up again first.'));
   const [own] = await scope.select().from(loopRevision).where(eq(loopRevision.id, row.revisionId));
@@ -87,7 +89,13 @@ async function procedureAnew({ scope }: Ask, row: RunRow, file: LoopFile, state:
   if (!service || row.jobId === null) {
     const fromCooler = row.procedure.steps.some(({ id }) => id === OLD_COOLER_OUT);
     const kind = fromCooler ? ('into-loop' as const) : ('commissioning' as const);
-    return commissioningProcedure(scope, { ...about, kind, lostMl: null, start: row.procedure.start ?? null });
+    return commissioningProcedure(scope, {
+      ...about,
+      kind,
+      lostMl: null,
+      testedAlone: await tightAlone(scope, row.loopId, file),
+      start: row.procedure.start ?? null,
+    });
   }
   const { partId, beside, productId } = (await loadJob(scope, row.jobId)).service;
   return serviceProcedure(scope, {

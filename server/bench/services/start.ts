@@ -18,7 +18,8 @@ import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound } from '../../base/http/errors.js';
 import { job } from '../../base/database/tables/machines.js';
 import { consentsOf, loadJob } from '../../workshop/jobs/jobs.js';
-import { demandDry } from '../commissioning/start.js';
+import { demandDry } from '../commissioning/dry.js';
+import { takeOverTests, tightAlone } from '../commissioning/unit.js';
 import { leftByAbandoned } from '../runs/contents.js';
 import { commissioningProcedure } from '../procedures/ofCommissioning.js';
 import { wantedFile } from '../../workshop/jobs/wanted.js';
@@ -50,7 +51,13 @@ export async function startJob(ask: Ask, input: JobStart) {
     coolantProductId: own.loop.coolantProductId,
   };
   const planned = isBuild(kind)
-    ? await commissioningProcedure(scope, { ...of, kind, lostMl: null, start: await leftByAbandoned(scope, of.loopId) })
+    ? await commissioningProcedure(scope, {
+        ...of,
+        kind,
+        lostMl: null,
+        testedAlone: await tightAlone(scope, of.loopId, of.file),
+        start: await leftByAbandoned(scope, of.loopId),
+      })
     : await serviceProcedure(scope, {
         ...of,
         jobId,
@@ -62,6 +69,7 @@ export async function startJob(ask: Ask, input: JobStart) {
       });
   const procedure = await withAllowance(scope, ask.account.workshopId, kind, planned);
   const runId = await insertRun(ask, { jobId, loopId: row.service.loopId, revisionId: revision.id, benchId: input.benchId, procedure });
+  if (isBuild(kind)) await takeOverTests(ask, { runId, loopId: of.loopId, file: of.file, hasStart: procedure.start !== undefined });
   await scope.update(job).set({ state: 'active' }).where(eq(job.id, jobId));
   // what stands on a bench was brought, whether somebody wrote it down or not
   if (row.service.broughtOn === null)

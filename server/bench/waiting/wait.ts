@@ -62,7 +62,7 @@ export async function leaveToWait(ask: Ask, { id, ...waits }: WaitInput) {
     .set({ benchId: null, waits: { ...told, since: row.waits?.since ?? at.toISOString() } })
     .where(eq(run.id, row.id));
   await scope.delete(slot).where(eq(slot.jobId, jobId));
-  await leaveBench(scope, row.loopId);
+  if (!row.procedure.unit) await leaveBench(scope, row.loopId);
   if (row.benchId !== null) await moveHands(scope, account.workshopId, row.benchId, { do: 'leave' });
   await pushNotice(scope, account.workshopId, { kind: 'benches' });
   await pushNotice(scope, account.workshopId, { kind: 'dates' });
@@ -79,7 +79,7 @@ export async function goOn(ask: Ask, { id, benchId, seen }: ResumeInput) {
   if (benchId !== null) await claimBench(scope, benchId, own.system.id);
   await join(ask, row, id, { type: 'resumed', seen });
   await scope.update(run).set({ benchId, waits: null }).where(eq(run.id, row.id));
-  await putOnBench(scope, own.system);
+  if (!row.procedure.unit) await putOnBench(scope, own.system);
   await pushNotice(scope, account.workshopId, { kind: 'benches' });
   return readRun(ask, row.id);
 }

@@ -2,11 +2,11 @@ import { dryContents, type LoopContents } from '../../../core/physics/live-book/
 import { insideNow, type InsideNow } from '../../../core/physics/live-book/insideNow.js';
 import type { CameFilled } from '../../../core/machine/loop-file/cameFilled.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
-import { eq } from 'drizzle-orm';
+import { and, eq, not } from 'drizzle-orm';
 import type { Scope } from '../../base/database/client.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { system } from '../../base/database/tables/machines.js';
-import { fill, loopContents } from '../../base/database/tables/runs.js';
+import { fill, isOfLoop, loopContents, run } from '../../base/database/tables/runs.js';
 
 /** What the last run left inside a loop; null where none is on record. */
 export async function contentsOf(scope: Scope, loopId: string): Promise<LoopContents | null> {
@@ -18,6 +18,16 @@ export async function contentsOf(scope: Scope, loopId: string): Promise<LoopCont
 export async function cameFilledOf(scope: Scope, loopId: string): Promise<CameFilled | null> {
   const [row] = await scope.select({ cameFilled: loop.cameFilled }).from(loop).where(eq(loop.id, loopId));
   return row?.cameFilled ?? null;
+}
+
+/** What is on record of its contents is what stayed in a unit that was tested on its own. */
+async function isByUnits(scope: Scope, loopId: string): Promise<boolean> {
+  const [row] = await scope
+    .select({ id: run.id })
+    .from(loopContents)
+    .innerJoin(run, and(eq(run.id, loopContents.runId), not(isOfLoop)))
+    .where(eq(loopContents.loopId, loopId));
+  return row !== undefined;
 }
 
 /** What is inside a loop now. */
@@ -33,5 +43,5 @@ export async function insideOf(scope: Scope, loopId: string, file: LoopFile): Pr
     .limit(1);
   // taken out of service without a run: whether it was drained is on no record
   const contents = kept ?? (filled?.systemState === 'retired' ? { ...dryContents(null), insideMl: null } : null);
-  return insideNow(file, contents, filled !== undefined || (await cameFilledOf(scope, loopId)) !== null);
+  return insideNow(file, contents, filled !== undefined || (await cameFilledOf(scope, loopId)) !== null, await isByUnits(scope, loopId));
 }

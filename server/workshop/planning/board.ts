@@ -28,7 +28,7 @@ import { schoolsAfter, type WorkshopSchools } from '../../../core/workshop/jobs/
 import { dayIn } from '../../../core/base/units/calendar.js';
 import { refuse } from '../../../core/base/checking/input.js';
 import { bench, person, workshop, isRealBench } from '../../base/database/tables/people.js';
-import { run } from '../../base/database/tables/runs.js';
+import { isOfLoop, run } from '../../base/database/tables/runs.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound, stale } from '../../base/http/errors.js';
 import { consent, serviceJob } from '../../base/database/tables/jobs.js';
@@ -235,7 +235,7 @@ async function finishedRuns({ scope }: Pick<Ask, 'scope'>): Promise<FinishedRun[
     .select({ id: run.id, procedure: run.procedure, kind: job.kind })
     .from(run)
     .innerJoin(job, eq(job.id, run.jobId))
-    .where(eq(run.state, 'signed-off'))
+    .where(and(eq(run.state, 'signed-off'), isOfLoop))
     .orderBy(desc(run.signedOffAt))
     .limit(300);
   const attended = await attendedMinutes(

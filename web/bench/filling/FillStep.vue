@@ -124,7 +124,7 @@ function pour(): void {
 
 <template>
   <section class="fill">
-    <template v-if="!state.coolant && !locked">
+    <template v-if="!state.coolant && !procedure.unit && !locked">
       <FrameOrder
         say="Say which coolant stands on the bench"
         how="Its bottle, and its lot by the label: what is inside is found again by it."
@@ -164,6 +164,7 @@ function pour(): void {
           ><input v-model="from" type="radio" :value="each.jug" /> {{ formatMl(each.ml) }}, {{ JUG_WORDS[each.jug] }}</label
         >
       </fieldset>
+      <p v-else-if="procedure.unit" class="quiet">Distilled water, or the coolant that this loop will get</p>
       <p v-else class="quiet">
         {{ state.coolant?.productName }}<template v-if="state.coolant?.lot">, lot {{ state.coolant.lot }}</template>
       </p>

@@ -24,6 +24,8 @@ const closed = computed(() => {
   if (practice?.debrief) return say('This practice is over. Its debrief stands below; its log stays.');
   return run.state === 'abandoned' ? say('Taken off the bench without a record. Its log stays.') : null;
 });
+/** what is said of a loop is not said of a unit on its own */
+const ofLoop = computed(() => !props.answer.run.procedure.unit);
 const emit = defineEmits<{ open: [dialog: RunDialog]; photo: [photoId: string]; look: [step: string] }>();
 </script>
 
@@ -37,6 +39,7 @@ const emit = defineEmits<{ open: [dialog: RunDialog]; photo: [photoId: string]; 
         class="quiet"
         :title="`${answer.loopName}, revision ${answer.revisionNumber}${answer.run.procedure.templateNumber ? `, procedure ${answer.run.procedure.templateNumber}` : ''}`"
       >
+        <strong v-if="answer.run.procedure.unit">out of its case: {{ answer.run.procedure.unit.name }} · </strong>
         <strong v-if="answer.run.procedure.service">{{ JOB_KINDS[answer.run.procedure.service.kind].short }} · </strong
         >{{ answer.loopName }}, {{ answer.ownerName }}<template v-if="answer.benchName"> · {{ answer.benchName }}</template>
       </p>
@@ -74,11 +77,13 @@ const emit = defineEmits<{ open: [dialog: RunDialog]; photo: [photoId: string]; 
         <v-list>
           <v-list-item v-if="!answer.practice && !waits" @click="emit('open', 'wait')">Let it wait, off the bench</v-list-item>
           <v-list-item v-if="!waits" @click="emit('open', 'missed')">Something was missing from the kit</v-list-item>
-          <v-list-item v-if="!waits" @click="emit('open', 'stays-open')">Something stays open</v-list-item>
-          <v-list-item v-if="!waits && answer.run.procedure.facts" @click="emit('open', 'exchange')">A part was exchanged</v-list-item>
-          <v-list-item v-if="!waits" @click="emit('open', 'coolant-read')">The coolant was measured</v-list-item>
-          <v-list-item v-if="!waits" @click="emit('open', 'colour')">Colour beside the sample</v-list-item>
-          <v-list-item v-if="!waits && answer.run.jobId && answer.run.procedure.facts" @click="emit('open', 'bypass')"
+          <v-list-item v-if="!waits && ofLoop" @click="emit('open', 'stays-open')">Something stays open</v-list-item>
+          <v-list-item v-if="!waits && ofLoop && answer.run.procedure.facts" @click="emit('open', 'exchange')"
+            >A part was exchanged</v-list-item
+          >
+          <v-list-item v-if="!waits && ofLoop" @click="emit('open', 'coolant-read')">The coolant was measured</v-list-item>
+          <v-list-item v-if="!waits && ofLoop" @click="emit('open', 'colour')">Colour beside the sample</v-list-item>
+          <v-list-item v-if="!waits && ofLoop && answer.run.jobId && answer.run.procedure.facts" @click="emit('open', 'bypass')"
             >Leave a part out of the loop</v-list-item
           >
           <v-list-item v-if="answer.run.procedure.service" @click="emit('open', 'rescope')">Change scope</v-list-item>

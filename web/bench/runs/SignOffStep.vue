@@ -2,6 +2,7 @@
 import { say } from '@core/base/words/say.js';
 import FramePart from '../frame/FramePart.vue';
 import { balanceWords } from '@core/edge/words/bench.js';
+import { resultOf } from '@core/bench/commissioning/testedAlone.js';
 import { fillBalance, fillTotal } from '@core/bench/runs/contents.js';
 import { judgeDryTest } from '@core/bench/runs/dryTest.js';
 import { serviceReport } from '@core/edge/records/serviceReport.js';
@@ -28,6 +29,7 @@ const lines = computed(() => {
   const poured = pouredMl(state);
   const planned = fillTotal(procedure, state);
   const report = serviceReport(procedure, state);
+  const alone = resultOf(procedure, state);
   return [
     ...(report
       ? [
@@ -36,7 +38,14 @@ const lines = computed(() => {
           ...report.looseEnds.map((each) => [say('Loose end'), each]),
         ]
       : []),
-    ...(has('fill')
+    ...(alone
+      ? [
+          [say('Poured'), formatMl(poured)],
+          [say('Stayed inside'), formatMl(alone.leftMl)],
+          [alone.unit.name, alone.tight ? say('tight') : say('leaks')],
+        ]
+      : []),
+    ...(has('fill') && !procedure.unit
       ? [
           [say('Planned fill'), formatMlWithSd(planned.volumeMl, planned.sdMl)],
           [say('Poured'), poured > 0 ? `${formatMl(poured)}, ${balanceWords(fillBalance(procedure, state))}` : say('nothing recorded')],

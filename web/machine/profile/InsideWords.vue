@@ -9,6 +9,11 @@ defineProps<{ inside: InsideNow | null }>();
 <template>
   <span v-if="inside">
     <template v-if="inside.by === 'never-filled'">never filled</template>
+    <template v-else-if="inside.by === 'units'"
+      >never filled<template v-if="inside.volume && inside.volume.volumeMl > 1"
+        >; {{ formatMl(inside.volume.volumeMl) }} stayed in its pump when that was tested on its own</template
+      ></template
+    >
     <template v-else-if="inside.volume === null">what is inside: nobody knows</template>
     <template v-else-if="inside.by === 'book'"
       ><template v-if="inside.volume.volumeMl <= 1">empty, by the book</template

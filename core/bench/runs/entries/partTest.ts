@@ -19,7 +19,8 @@ export const partTest: EntryDefinition<PartTestEntry> = {
     leftMl: finite().min(0).max(5000).required(),
   },
   belongs: 'anytime',
-  moves: (book, { part, leftMl }) => book.broughtIn(part, leftMl),
+  // of a unit tested on its own the book of this very run says what stays inside
+  moves: (book, { part, leftMl }, _before, { unit }) => (unit ? undefined : book.broughtIn(part, leftMl)),
   apply: (state, { part, tight, how, leftMl }, made) => {
     state.partTests.push(stamp(made, { part, tight, how, leftMl }, 'hand'));
     for (const doubt of state.doubts) if (doubt.part === part) doubt.answer = { tight, at: made.at };

@@ -86,7 +86,7 @@ export const job = pgTable(
   {
     ...owned,
     systemId: uuid('system_id').notNull(),
-    kind: text('kind').$type<BookedKind | 'settling-check'>().notNull(),
+    kind: text('kind').$type<BookedKind | 'settling-check' | 'unit-test'>().notNull(),
     state: text('state').$type<'booked' | 'active' | 'waiting' | 'done' | 'cancelled'>().notNull(),
     doneOn: date('done_on'),
     note: text('note').notNull().default(''),
@@ -101,7 +101,7 @@ export const job = pgTable(
     foreignKey({ name: 'job_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
     check(
       'job_kind_known',
-      sql`kind in ('commissioning', 'drain-refill', 'flush-refill', 'strip-clean', 'leak-repair', 'top-up', 'closed-loop', 'partial-drain', 'part-replacement', 'loop-change', 'part-conversion', 'into-loop', 'conversion', 'retirement', 'settling-check')`,
+      sql`kind in ('commissioning', 'drain-refill', 'flush-refill', 'strip-clean', 'leak-repair', 'top-up', 'closed-loop', 'partial-drain', 'part-replacement', 'loop-change', 'part-conversion', 'into-loop', 'conversion', 'retirement', 'settling-check', 'unit-test')`,
     ),
     check('job_state_known', sql`state in ('booked', 'active', 'waiting', 'done', 'cancelled')`),
     check('job_done_has_day', sql`state <> 'done' or done_on is not null`),

@@ -1,0 +1,2 @@
+ALTER TABLE "job" DROP CONSTRAINT "job_kind_known";--> statement-breakpoint
+ALTER TABLE "job" ADD CONSTRAINT "job_kind_known" CHECK (kind in ('commissioning', 'drain-refill', 'flush-refill', 'strip-clean', 'leak-repair', 'top-up', 'closed-loop', 'partial-drain', 'part-replacement', 'loop-change', 'part-conversion', 'into-loop', 'conversion', 'retirement', 'settling-check', 'unit-test'));
