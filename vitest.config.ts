@@ -57,7 +57,7 @@ export default defineConfig({
         test: {
           name: 'integration',
           isolate: false,
-          include: ['server/**/*.test.ts', 'demo/**/*.test.ts'],
+          include: ['server/**/*.test.ts', 'demo/**/*.test.ts', 'tests/stories/**/*.test.ts'],
           exclude: ['server/**/*.unit.test.ts', 'node_modules'],
           environment: 'node',
           globalSetup: ['tests/integration/globalSetup.ts'],

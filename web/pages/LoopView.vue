@@ -83,6 +83,8 @@ const inside = computed(() => (editor.dirty.value ? null : (saved.value?.inside 
 const current = computed(() => insideRevision(saved.value?.revisions ?? []));
 // what was only stated is laid out for the first time: that says what is inside
 const isFilled = computed(() => saved.value !== null && !isOutline(saved.value.file) && wasFilled(saved.value.inside));
+/** a run goes on in it, and it was never filled before: its build */
+const isBuilding = computed(() => saved.value?.isBuilding === true);
 const bookAt = (number: number): string => `/systems/${systemId.value}/jobs/new?kind=loop-change&loop=${props.id}&wanted=${number}`;
 async function drawOn(number: number): Promise<void> {
   setFile(await get<LoopFile>(`/loops/${props.id}/revisions/${number}/file`));
@@ -158,7 +160,7 @@ async function save(kind: RevisionKind = 'planned', reason = '', version = saved
       ? say('Kept as wanted, revision {number}: what is inside stays as it is until a job makes it so.', { number })
       : say('Saved as revision {number}.', { number }),
   );
-  if (kind === 'wanted') await router.push(bookAt(number));
+  if (kind === 'wanted') await router.push(isBuilding.value ? `/runs/${answer.activeRunId}` : bookAt(number));
   if (!props.id) await router.replace(`/loops/${answer.id}`);
 }
 
@@ -325,7 +327,7 @@ onBeforeRouteLeave(() => {
           @parted="parted"
         />
       </template>
-      <SaveRevisionDialog v-model="saving" :filled="isFilled" :busy="submit.busy.value" @save="save" />
+      <SaveRevisionDialog v-model="saving" :filled="isFilled" :building="isBuilding" :busy="submit.busy.value" @save="save" />
     </template>
   </main>
 </template>

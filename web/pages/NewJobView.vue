@@ -4,7 +4,14 @@ import type { SystemPage } from '@core/workshop/machines/answers.js';
 import { capital, say, sayWord } from '@core/base/words/say.js';
 import { computed, reactive, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { ABOUT_A_PART, BOOKED_KIND_KEYS, BOOKED_KINDS, isBuild as isBuildKind, type BookedKind } from '@core/workshop/jobs/kinds.js';
+import {
+  ABOUT_A_PART,
+  BOOKED_KIND_KEYS,
+  BOOKED_KINDS,
+  isBuild as isBuildKind,
+  mayWant,
+  type BookedKind,
+} from '@core/workshop/jobs/kinds.js';
 import { isOutline } from '@core/machine/loop-file/outline.js';
 import { changeBetween } from '@core/machine/loop-change/loopChange.js';
 import { toHave } from '@core/edge/words/loopChange.js';
@@ -95,11 +102,17 @@ watch(
 );
 watch(history, (known) => {
   const asked = Number(route.query.wanted);
-  form.wanted = known?.wishes.find(({ number }) => number === asked)?.number ?? known?.wishes[0]?.number ?? null;
+  form.wanted = known?.wishes.find(({ number }) => number === asked)?.number ?? firstWish();
 });
+/** a change cannot do without a drawing; whatever else takes one goes together as it was until somebody says otherwise */
+const firstWish = (): number | null => (form.kind === 'loop-change' ? (history.value?.wishes[0]?.number ?? null) : null);
+watch(
+  () => form.kind,
+  () => (form.wanted = form.wanted ?? firstWish()),
+);
 /** from the loop inside to the one that was chosen; null: the job leaves it as it is */
 const work = computed(() => {
-  const wish = form.kind === 'loop-change' ? history.value?.wishes.find(({ number }) => number === form.wanted) : undefined;
+  const wish = mayWant(form.kind) ? history.value?.wishes.find(({ number }) => number === form.wanted) : undefined;
   return wish && history.value ? { file: wish.file, change: changeBetween(history.value.file, wish.file) } : null;
 });
 const loop = computed(() => page.value?.loops.find(({ id }) => id === loopId.value) ?? null);
@@ -150,7 +163,7 @@ async function book(): Promise<void> {
         answers: answers.value,
         kind: form.kind,
         partId: needsPart.value ? form.partId : null,
-        wanted: form.kind === 'loop-change' ? form.wanted : null,
+        wanted: mayWant(form.kind) ? form.wanted : null,
         productId: form.productId,
         beside: besideAs(form.kind, form.beside),
         intake: intakeOf(form),
@@ -232,8 +245,9 @@ async function book(): Promise<void> {
             ><input v-model="fromCooler" type="checkbox" /> It has another cooler now: measured with that, which then comes off</label
           >
           <WantedLoop
-            v-if="form.kind === 'loop-change'"
+            v-if="form.kind === 'loop-change' || (mayWant(form.kind) && history.wishes.length > 0)"
             v-model="form.wanted"
+            :optional="form.kind !== 'loop-change'"
             :wishes="history.wishes"
             :chosen="work"
             :loop-id="loopId"

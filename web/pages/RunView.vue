@@ -43,6 +43,7 @@ import StoppedHere from '../bench/frame/StoppedHere.vue';
 import { useLooks } from '../bench/runs/useLooks.js';
 import TroubleSheet from '../bench/leak-finding/TroubleSheet.vue';
 import RunLog from '../bench/runs/RunLog.vue';
+import LaidAnew from '../bench/loop-change/LaidAnew.vue';
 import StepParts from './StepParts.vue';
 import SignOffStep from '../bench/runs/SignOffStep.vue';
 import { useRun } from '../bench/runs/useRun.js';
@@ -287,6 +288,13 @@ useShortcuts({
             @send="send"
           />
         </component>
+        <LaidAnew
+          v-if="desk.answer.value.wanted && desk.answer.value.run.state === 'active' && session.may('bench') && !waits"
+          :run-id="id"
+          :wanted="desk.answer.value.wanted"
+          :undelivered="desk.waiting.value"
+          @changed="desk.load()"
+        />
         <PracticeBar
           v-if="desk.answer.value.run.state === 'active' && desk.answer.value.practice"
           :run-id="id"

@@ -73,6 +73,8 @@ export interface RunAnswer {
   revisionNumber: number;
   file: LoopFile;
   coolantProductId: string | null;
+  /** a drawing that a build may go on with, saved as wanted since it has its loop; null: none, or this is no build that goes on */
+  wanted: { number: number; reason: string } | null;
   events: RunEvent[];
   now: string;
 }

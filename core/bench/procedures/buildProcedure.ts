@@ -21,6 +21,7 @@ import { PROCEDURE_VERSION, type Procedure, type UnitTested } from '../runs/proc
 import type { ProcedureTemplate } from '../runs/template.js';
 import { withBeside } from '../services/besideSteps.js';
 import { withRinse } from '../services/rinseBetween.js';
+import { withWanted } from '../services/stripToWanted.js';
 import { serviceTemplate } from '../services/templates.js';
 import { expandTemplate } from './expand.js';
 import { loopFacts } from './loopFacts.js';
@@ -88,7 +89,11 @@ const whereGiven = ({
 function templateOf({ service, template, fromCooler, unit }: ProcedureInput): ProcedureTemplate {
   if (unit) return UNIT_TEMPLATE;
   const own = withTraits(service?.kind ?? 'commissioning', template ?? (service ? serviceTemplate(service.kind) : STANDARD_TEMPLATE));
-  return fromCooler ? afterOldCooler(own) : service ? withBeside(service.kind, withRinse(own, service), service.beside) : own;
+  return fromCooler
+    ? afterOldCooler(own)
+    : service
+      ? withBeside(service.kind, withRinse(withWanted(own, service), service), service.beside)
+      : own;
 }
 
 /** The commissioning of one loop, from kit list to sign-off, with its own parts, joints and figures. */

@@ -7,22 +7,27 @@ import type { CheckItem } from '../runs/procedure.js';
 
 /** The work between two drawings as checks: out, cut, in, plugged, each by name. */
 
-const CARD_STEPS: readonly (readonly [id: string, text: string])[] = [
-  ['map', 'Photograph and screw map'],
-  ['hidden', 'Hidden screws and cables inside found before pulling'],
-  ['apart', 'Separated slowly, for paste glues'],
-  ['pads', 'Pad thickness map written down'],
-  ['wipe', 'Wiped lint-free, paste by die size, screws crosswise'],
-  ['kept', 'Original cooler, screws and pads bagged, their place noted'],
-  ['label', 'Warranty label’s state noted, with the owner’s consent'],
+/** `apart` and `together` are of any card whose block is taken off; `first` of one that had its own cooler until now. */
+const CARD_STEPS: readonly (readonly [id: string, when: 'apart' | 'together' | 'first', text: string])[] = [
+  ['map', 'apart', 'Photograph and screw map'],
+  ['hidden', 'apart', 'Hidden screws and cables inside found before pulling'],
+  ['apart', 'apart', 'Separated slowly, for paste glues'],
+  ['pads', 'apart', 'Pad thickness map written down'],
+  ['wipe', 'together', 'Wiped lint-free, paste by die size, screws crosswise'],
+  ['kept', 'first', 'Original cooler, screws and pads bagged, their place noted'],
+  ['label', 'apart', 'Warranty label’s state noted, with the owner’s consent'],
 ];
+export type CardWork = (typeof CARD_STEPS)[number][1];
 
-/** Several cards are stripped side by side: each thing is looked at once, at all of them. */
-export const cardChecks = (parts: readonly LoopComponent[]): CheckItem[] =>
+/**
+ * Several cards are stripped side by side: each thing is looked at once, at all of them.
+ * @param works what is done to them in this step
+ */
+export const cardChecks = (parts: readonly LoopComponent[], works: readonly CardWork[]): CheckItem[] =>
   parts
     .filter(({ kind, place }) => kind === 'block' && place === 'card')
     .flatMap((card) =>
-      CARD_STEPS.map(([id, text]) => ({
+      CARD_STEPS.filter(([, when]) => works.includes(when)).map(([id, , text]) => ({
         id: `card:${card.id}:${id}`,
         text: `${text}: ${shortName(card)}`,
         together: text,
@@ -37,7 +42,7 @@ const HIDES_DEBRIS: readonly string[] = ['radiator', 'block', 'pump', 'meter'];
 
 const TUBE_WORDS: Readonly<Record<Exclude<TubeFate, 'kept'>, (tube: TubeChange) => string>> = {
   out: ({ name }) => say('Tube out, its ends over the jug: {name}', { name }),
-  reseated: ({ name }) => say('Tube seated anew at its other port: {name}', { name }),
+  reseated: ({ name }) => say('Tube seated anew where the drawing has it: {name}', { name }),
   cut: ({ name, lengthMm, cutFrom }) =>
     cutFrom === null
       ? say('Cut back to {lengthMm} mm: {name}', { name, lengthMm: lengthMm ?? 0 })
@@ -53,8 +58,15 @@ const portWords = ({ name, does, closure }: PortChange): string =>
     ? say('{closure} out, level seen below it: {name}', { closure: sayWord(CLOSED_WITH[closure]), name })
     : say('{closure} in, its ring looked at: {name}', { closure: sayWord(CLOSED_WITH[closure]), name });
 
-/** In the order in which hands do it. What guards the liquid (flushed, rinsed, plugged) is a lock before the loop is closed. */
-export function changeChecks({ out, in: into, moved, tubes, ports, wanted }: ChangeFacts): CheckItem[] {
+/**
+ * In the order in which hands do it. What guards the liquid (flushed, rinsed, plugged) is a lock before the loop is closed.
+ * @param apart the loop was taken apart before: nothing is undone any more
+ */
+export function changeChecks(change: ChangeFacts, apart = false): CheckItem[] {
+  const { in: into, moved, wanted } = change;
+  const out = apart ? [] : change.out;
+  const tubes: readonly TubeChange[] = apart ? change.tubes.filter(({ fate }) => fate !== 'out' && fate !== 'reseated') : change.tubes;
+  const ports = apart ? change.ports.filter(({ does }) => does === 'closes') : change.ports;
   const undoes = say('Undone and out');
   const makes = say('In and made');
   const tubesOf = (...fates: TubeFate[]): CheckItem[] =>
@@ -86,7 +98,10 @@ export function changeChecks({ out, in: into, moved, tubes, ports, wanted }: Cha
       group: say('Before it goes in'),
       beforePower: true,
     })),
-    ...cardChecks(cards),
+    ...cardChecks(
+      cards,
+      change.out.some(({ id }) => cards.some((card) => card.id === id)) ? ['apart', 'together'] : ['apart', 'together', 'first'],
+    ),
     ...moved.map(({ id, name }) => ({
       id: `moved:${id}`,
       text: say('Mounted at its new place, screws crosswise: {name}', { name }),

@@ -15,6 +15,7 @@ import {
 } from '../runs/facts.js';
 import type { CheckItem } from '../runs/procedure.js';
 import { type EachKey } from '../runs/template.js';
+import { JOB_KINDS } from '../../workshop/jobs/kinds.js';
 import { assemblyChecks } from './expandAssembly.js';
 import { aloneChecks, returnChecks } from './expandAlone.js';
 import { cardChecks, changeChecks } from './expandChange.js';
@@ -222,7 +223,11 @@ function downToPart(service: ServiceFacts, { name, drawFirstMl, drawAt, airs, jo
   ];
 }
 
-const cards = ({ loop }: ExpandWith): CheckItem[] => cardChecks(loop.components);
+/** Of a job about one part only that one, where it is a card's block. */
+const cardsAt = ({ loop, service }: ExpandWith): LoopFile['components'] => {
+  const out = service?.takeOut ? (service.takeOut.parts ?? [service.takeOut.part]) : null;
+  return out === null ? loop.components : loop.components.filter(({ id }) => out.includes(id));
+};
 
 /** What a check is repeated over, of this very loop. */
 export const EXPAND: Record<EachKey, (given: ExpandWith) => CheckItem[]> = {
@@ -255,8 +260,10 @@ export const EXPAND: Record<EachKey, (given: ExpandWith) => CheckItem[]> = {
   back: backChecks,
   rounds,
   stands,
-  cards,
-  changes: ({ service }) => (service?.change ? changeChecks(service.change) : []),
+  cards: (given) => cardChecks(cardsAt(given), ['apart', 'together']),
+  'cards-apart': ({ loop }) => cardChecks(loop.components, ['apart']),
+  'cards-together': ({ loop }) => cardChecks(loop.components, ['together']),
+  changes: ({ service }) => (service?.change ? changeChecks(service.change, JOB_KINDS[service.kind].opens === 'whole') : []),
   reverse: ({ loop }) =>
     loop.components
       .filter(({ kind }) => kind === 'radiator')
@@ -269,7 +276,7 @@ export const EXPAND: Record<EachKey, (given: ExpandWith) => CheckItem[]> = {
       .filter(({ kind }) => kind !== 'radiator')
       .map((part) => ({
         id: `soaked:${part.id}`,
-        text: say('Soaked, brushed, smooth: {shortName}', { shortName: shortName(part) }),
+        text: say('Rinsed, where it needs it soaked and brushed, smooth: {shortName}', { shortName: shortName(part) }),
         place: part.id,
         mayNotApply: true,
       })),

@@ -39,7 +39,21 @@ describe('works that go along with a job', () => {
   it('carry what makes the next day of dust and of paste', () => {
     const does = of('partial-drain').steps.find(({ id }) => id === BESIDE_STEP)?.does;
     expect(does).toEqual(['dusts', 'pastes']);
-    expect(BESIDE_KEYS.length).toBe(4);
+    expect(BESIDE_KEYS.length).toBe(5);
+  });
+
+  it('lift a loop out in one piece before anything of it is changed, and not one that is apart', () => {
+    const steps = of('loop-change', ['board']).steps.map(({ id }) => id);
+    expect(steps.indexOf('lift')).toBeGreaterThan(steps.indexOf('drain'));
+    expect(steps.indexOf('lift')).toBe(steps.indexOf('change') - 1);
+    expect(steps.indexOf(BESIDE_STEP)).toBe(steps.indexOf('close') - 1);
+    const ids = (kind: JobKind, step: string) =>
+      of(kind, ['board']).steps.find(({ id }) => id === step)?.checks.flatMap((check) => (isEach(check) ? [] : [check.id])); // prettier-ignore
+    // a loop of which nothing is exchanged comes out and goes back in one step
+    expect(ids('drain-refill', BESIDE_STEP)).toEqual(['loosened', 'lifted', 'board', 'loop-back', 'own-headers']);
+    expect(ids('closed-loop', CLOSED_STEP)).toEqual(expect.arrayContaining(['lifted', 'board', 'loop-back']));
+    expect(ids('strip-clean', BESIDE_STEP)).toEqual(['board', 'own-headers']);
+    expect(of('strip-clean', ['board']).steps.some(({ id }) => id === 'lift')).toBe(false);
   });
 });
 

@@ -1,6 +1,6 @@
 import { tubesLeaving } from '../../machine/loop-change/loopChange.js';
 import type { RebuiltEntry } from '../runs/entries/rebuilt.js';
-import { placesOf, type Procedure } from '../runs/procedure.js';
+import { placesOf, type Procedure, type ProcedureStep } from '../runs/procedure.js';
 import { bookOf, twinOf } from '../runs/book.js';
 import { isDone, type RunState } from '../runs/state.js';
 import { nameIn } from '../../machine/catalogue/names.js';
@@ -15,8 +15,15 @@ export function heldByBook(procedure: Procedure, { contents }: Pick<RunState, 'c
  * inside it is told from here on with the new one.
  * @param made the procedure of the same kind for the new loop
  * @param goneIds parts and tubes that are no part of it any more
+ * @param again steps that are done once more with the loop as it is now
  */
-export function procedureAfterChange(now: Procedure, made: Procedure, state: RunState, goneIds: readonly string[]): Procedure {
+export function procedureAfterChange(
+  now: Procedure,
+  made: Procedure,
+  state: RunState,
+  goneIds: readonly string[],
+  again: (step: ProcedureStep) => boolean = () => false,
+): Procedure {
   const names = placesOf(now);
   const gone = goneIds.map((id) => ({ id, name: nameIn(names, id) }));
   const isGone = (place: string | undefined): boolean =>
@@ -31,7 +38,7 @@ export function procedureAfterChange(now: Procedure, made: Procedure, state: Run
     ...(now.service && made.service ? { service: serviceWithout(now.service, made.service, state) } : {}),
     earlier: [...(now.earlier ?? []), { loop: { volume, fillPlan, ...(facts ? { facts } : {}), ...(twin ? { twin } : {}) }, gone }],
     steps: now.steps.map((step) => {
-      if (isDone(state, ({ id }) => id === step.id)) return step;
+      if (!again(step) && isDone(state, ({ id }) => id === step.id)) return step;
       const anew = made.steps.find(({ id }) => id === step.id);
       return anew ?? { ...step, checks: step.checks.filter(({ place }) => !isGone(place)) };
     }),

@@ -22,7 +22,7 @@ import { fillVolume } from '../../physics/filling/fillPlan.js';
 import { buildNetwork, vesselsWithoutBox, type GeometricNetwork } from '../../physics/geometry/network.js';
 import { turnNetwork } from '../../physics/geometry/turned.js';
 import { besideAs, type BesideWork } from '../../workshop/jobs/beside.js';
-import type { JobKind } from '../../workshop/jobs/kinds.js';
+import { JOB_KINDS, type JobKind } from '../../workshop/jobs/kinds.js';
 import { hasRigidTube, inspectItems } from '../inspection/items.js';
 import type { DrainStand, ServiceFacts, TakeOutFacts } from '../runs/facts.js';
 
@@ -93,17 +93,22 @@ export function outFacts(
     contents,
     liquid = WATER,
     follows,
-  }: Pick<ServiceFactsInput, 'loop' | 'part' | 'wanted' | 'change' | 'contents' | 'liquid' | 'follows'>,
+    beside = [],
+    kind = 'loop-change',
+  }: Pick<ServiceFactsInput, 'loop' | 'part' | 'wanted' | 'change' | 'contents' | 'liquid' | 'follows' | 'beside'> & {
+    readonly kind?: JobKind;
+  },
   network = networkOf(loop),
 ): Pick<ServiceFacts, 'takeOut' | 'change'> {
   const inside = (known: GeometricNetwork): Contents => contentsNow(loop, liquid, known, contents?.standing);
   if (begun) return { takeOut: null, change: begun };
   const change = wanted ? changeOf(loop, wanted) : null;
   if (change) {
-    // nothing of what must not meet the new one stays: it is drained whole, whatever the joints would ask for
-    const { drain, takeOut } = mustRinse(follows)
-      ? ({ drain: 'whole', takeOut: null } as const)
-      : leastDrain(loop, network, change, network && inside(network));
+    // nothing of what must not meet the new one stays; nor of what is taken apart, or laid down outside its case: heights are others there
+    const { drain, takeOut } =
+      mustRinse(follows) || beside.includes('board') || JOB_KINDS[kind].opens === 'whole'
+        ? ({ drain: 'whole', takeOut: null } as const)
+        : leastDrain(loop, network, change, network && inside(network));
     return { takeOut, change: { ...change, drain } };
   }
   const component = loop.components.find(({ id }) => id === part);

@@ -222,7 +222,7 @@ const STRIP: StepTemplate = {
     'Warranty labels: note their state, open them only with the owner’s consent.',
   ],
   timers: [],
-  checks: [{ each: 'cards' }, tick('out', 'All parts out, every joint undone', 'Parts'), tick('photos', 'Photographs of what was found', 'Parts', { mayNotApply: true })], // prettier-ignore
+  checks: [{ each: 'cards-apart' }, tick('out', 'All parts out, every joint undone', 'Parts'), tick('photos', 'Photographs of what was found', 'Parts', { mayNotApply: true })], // prettier-ignore
 };
 const INSPECT: StepTemplate = {
   id: 'inspect',
@@ -267,6 +267,11 @@ const SWAP: StepTemplate = {
   cautions: ['A reused O-ring is the commonest leak: renew what was opened.'],
   timers: [],
   checks: [{ each: 'cards' }, tick('seals', 'O-rings renewed at every joint that was opened', 'Seals', { mayNotApply: true })],
+};
+/** What was taken apart goes together again. */
+const RENEW: StepTemplate = {
+  ...SWAP,
+  checks: [{ each: 'cards-together' }, ...SWAP.checks.slice(1)],
 };
 const MEND: StepTemplate = {
   ...SWAP,
@@ -316,7 +321,10 @@ const PUT_AWAY: StepTemplate = {
     'A part that is put away wet grows something: it has two weeks to dry, ports open and down.',
   ],
   timers: [],
-  checks: [{ each: 'rinsed-out', group: 'What came out' }],
+  checks: [
+    { each: 'rinsed-out', group: 'What came out' },
+    tick('card-coolers', 'Each card’s own cooler on again, pads by its map, screws crosswise', 'Cards', { mayNotApply: true }),
+  ],
 };
 const COOLER: StepTemplate = {
   ...PUT_AWAY,
@@ -346,7 +354,19 @@ const STEPS: Record<JobKind, readonly StepTemplate[]> = {
   'top-up': pick('fill', 'sign-off'),
   'drain-refill': [BEFORE, DUST, ...pick('isolate'), DRAIN, ...pick(...REFILL)],
   'flush-refill': [BEFORE, DUST, ...pick('isolate'), DRAIN, RINSE, ...pick(...REFILL)],
-  'strip-clean': [BEFORE, DUST, ...pick('isolate'), DRAIN, STRIP, INSPECT, CLEAN, SWAP, ...pick('close', 'dry'), RINSE, ...pick(...REFILL)],
+  'strip-clean': [
+    BEFORE,
+    DUST,
+    ...pick('isolate'),
+    DRAIN,
+    STRIP,
+    INSPECT,
+    CLEAN,
+    RENEW,
+    ...pick('close', 'dry'),
+    RINSE,
+    ...pick(...REFILL),
+  ],
   'leak-repair': [...pick('isolate'), FIND, DRAIN, MEND, ...pick('close', 'dry', ...REFILL)],
   'partial-drain': [BEFORE, ...pick('isolate'), DRAIN, SWAP, ...pick('close', 'dry', ...REFILL)],
   'part-replacement': [BEFORE, DUST, ...pick('isolate'), DRAIN, SWAP, ...pick('close', 'dry', ...REFILL)],

@@ -165,7 +165,9 @@ function playMachine(loop: LoopFile, seed: number, service: JobKind, told: (proc
   bench.drawOff(random.between(...VAPOUR_ML));
   const part =
     service === 'partial-drain' ? random.pick(loop.components.filter(({ kind }) => kind === 'block' || kind === 'radiator')).id : null;
-  const wanted = service === 'loop-change' ? generateChange(loop, random) : null;
+  // every other strip puts the loop together as another one
+  const isChanged = service === 'loop-change' || (service === 'strip-clean' && random.between(0, 1) < 0.5);
+  const wanted = isChanged ? generateChange(loop, random) : null;
   // every other change pours another coolant, which must not meet the first: its rinses are played as well
   const follows = service === 'loop-change' && random.between(0, 1) < 0.5 ? mayMix(FIRST_COOLANT, NEXT_COOLANT) : null;
   const given = {

@@ -11,6 +11,7 @@ export const BESIDE = {
   paste: { label: 'new paste under the blocks', minutes: 20 },
   fans: { label: 'fans turned by hand, worn ones renewed', minutes: 10 },
   plugs: { label: 'a look at every plug, cap and valve', minutes: 5 },
+  board: { label: 'board changed', minutes: 75 },
 } as const satisfies Record<string, BesideFacts>;
 export type BesideWork = keyof typeof BESIDE;
 export const BESIDE_KEYS = Object.keys(BESIDE) as BesideWork[];
@@ -31,7 +32,8 @@ export const within = (kind: BookedKind): readonly BesideWork[] => (isBuild(kind
 export function mayGoBeside(kind: BookedKind): readonly BesideWork[] {
   if (isBuild(kind) || ENDS_LOOP.some((each) => each === kind)) return [];
   if (kind === 'top-up') return ['plugs'];
-  return BESIDE_KEYS.filter((work) => !within(kind).includes(work));
+  // a loop that is only drawn down is not lifted out and laid: what stayed inside would run at joints that the sums call dry
+  return BESIDE_KEYS.filter((work) => !within(kind).includes(work) && !(work === 'board' && kind === 'partial-drain'));
 }
 
 /** What is left of a choice where a job has become another kind: what that one does by itself, or cannot take along, is no work beside it. */

@@ -143,6 +143,9 @@ const LOOP_CHANGING = ['loop-change', 'part-conversion'] as const;
 export type LoopChanging = (typeof LOOP_CHANGING)[number];
 export const changesLoop = (kind: BookedKind): kind is LoopChanging => LOOP_CHANGING.some((each) => each === kind);
 
+/** Kinds that take a drawing as wanted: one cannot do without it, one may put the loop together as another where it is apart anyway. */
+export const mayWant = (kind: BookedKind): boolean => kind === 'loop-change' || kind === 'strip-clean';
+
 /** Kinds after which nothing is left to fall due on this loop. */
 export const ENDS_LOOP: readonly JobKind[] = ['conversion', 'retirement'];
 export const refillsAnew = (kind: JobKind): boolean => JOB_KINDS[kind].fill === 'anew';

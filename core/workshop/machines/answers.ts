@@ -192,6 +192,8 @@ export interface LoopAnswer {
   /** the workshop's policy of stands and openings */
   drainPolicy: DrainPolicy;
   activeRunId: string | null;
+  /** that run is its build */
+  isBuilding: boolean;
   revisions: {
     id: string;
     number: number;

@@ -42,6 +42,7 @@ const OF_ROUTE: Readonly<Record<Right, readonly string[]>> = {
     'POST /runs/:id/abandon',
     'POST /runs/:id/bypass',
     'POST /runs/:id/rebuilt',
+    'POST /runs/:id/relaid',
     'POST /runs/:id/debrief',
     'POST /runs/:id/events',
     'POST /runs/:id/go-on',

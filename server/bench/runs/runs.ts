@@ -1,6 +1,8 @@
 import { say } from '../../../core/base/words/say.js';
 import { practiceOf } from './practised.js';
 import { and, eq, ne, sql } from 'drizzle-orm';
+import type { RunAnswer } from '../../../core/bench/benches/answers.js';
+import { wantedMeanwhile } from '../../machine/loops/revisions.js';
 import { loopOfRun } from '../../../core/bench/runs/procedure.js';
 import { refuse } from '../../../core/base/checking/input.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
@@ -96,10 +98,20 @@ export async function readRun(ask: Ask, runId: string) {
   return {
     ...row,
     file: loopOfRun(row.file, row.run.procedure),
+    wanted: await wantedFor(scope, row),
     events: await loadEvents(scope, runId),
     practice: row.run.jobId === null ? await practiceOf(scope, runId) : null,
     now: clock.now().toISOString(),
   };
+}
+
+/** A drawing that a build may go on with; null: there is none, or this is no build that goes on. */
+async function wantedFor(
+  scope: Scope,
+  { run: { jobId, loopId, state, procedure }, revisionNumber }: { readonly run: typeof run.$inferSelect; readonly revisionNumber: number },
+): Promise<RunAnswer['wanted']> {
+  if (jobId === null || state !== 'active' || procedure.service || procedure.unit) return null;
+  return wantedMeanwhile(scope, loopId, revisionNumber);
 }
 
 /** None of its loops is alive any more: nothing falls due, its history stays. */

@@ -3,7 +3,7 @@ import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import type { RevisionKind } from '../../../core/machine/loop-file/revisionKinds.js';
 import { OLD_COOLER_OUT } from '../../../core/bench/commissioning/intoLoop.js';
 import type { RunEventBody } from '../../../core/bench/runs/entries/all.js';
-import type { Procedure } from '../../../core/bench/runs/procedure.js';
+import type { Procedure, ProcedureStep } from '../../../core/bench/runs/procedure.js';
 import type { RunState } from '../../../core/bench/runs/state.js';
 import { waitingNow } from '../../../core/bench/runs/waiting.js';
 import { procedureAfterChange } from '../../../core/bench/services/changedLoop.js';
@@ -48,17 +48,19 @@ interface Changed {
   readonly gone: readonly string[];
   /** how it reads in the log */
   readonly body: RunEventBody;
+  /** steps that are done once more; missing: none */
+  readonly again?: (step: ProcedureStep) => boolean;
 }
 
 /**
  * A run goes on with another loop: the loop gets its revision, what is inside passes over to that, and what is still to come (joints to
  * test, what to pour) is made for it.
  */
-export async function goOnWith(ask: Ask, { row, kind, file, reason, gone, body }: Changed) {
+export async function goOnWith(ask: Ask, { row, kind, file, reason, gone, body, again }: Changed) {
   const { scope, account, clock } = ask;
   const runId = row.id;
   const { state, events } = await foldOf(scope, runId);
-  const procedure = procedureAfterChange(row.procedure, await procedureAnew(ask, row, file, state), state, gone);
+  const procedure = procedureAfterChange(row.procedure, await procedureAnew(ask, row, file, state), state, gone, again);
   const at = clock.now();
   const revision = await addRevision(scope, {
     workshopId: account.workshopId,

@@ -10,7 +10,7 @@ import { and, eq } from 'drizzle-orm';
 import type { Scope } from '../../base/database/client.js';
 import { DomainError } from '../../base/http/errors.js';
 import { loop } from '../../base/database/tables/loops.js';
-import { isReal, loopContents, run } from '../../base/database/tables/runs.js';
+import { isOfLoop, isReal, loopContents, run } from '../../base/database/tables/runs.js';
 import { productOf } from '../../workshop/coolants/products.js';
 
 /**
@@ -24,23 +24,29 @@ export async function carryContents(scope: Scope, loopId: string, before: LoopFi
     .from(run)
     .where(and(eq(run.loopId, loopId), eq(run.state, 'active'), isReal));
   const [kept] = await scope
-    .select({ contents: loopContents.contents })
+    .select({ contents: loopContents.contents, ofLoop: isOfLoop })
     .from(loopContents)
+    .innerJoin(run, eq(run.id, loopContents.runId))
     .where(eq(loopContents.loopId, loopId))
-    .for('update');
+    .for('update', { of: loopContents });
   if (!open && !kept) return;
   // what was only stated is drawn for the first time: nothing came in or out
   const isWet = !isOutline(before) && isWetChange(changeBetween(before, file));
   if (open && isWet)
     throw new DomainError(
       'conflict',
-      say('A run goes on in this loop as it is inside: save the new drawing as wanted, and the job that changes the loop makes it so.'),
+      say(
+        'A run goes on in this loop as it is inside: save the new drawing as wanted; a build goes on with it, of a filled loop a job makes it so.',
+      ),
     );
   if (open || !kept) return;
   const { contents } = kept;
-  const carried = isWet
-    ? { ...contents, insideMl: contents.insideMl === 0 ? 0 : null, standing: null, way: null }
-    : { ...contents, standing: await standingIn(scope, loopId, contents, before, file) };
+  // what stayed in a unit stays in it, wherever that is drawn
+  const carried = !kept.ofLoop
+    ? { ...contents, standing: null }
+    : isWet
+      ? { ...contents, insideMl: contents.insideMl === 0 ? 0 : null, standing: null, way: null }
+      : { ...contents, standing: await standingIn(scope, loopId, contents, before, file) };
   await scope.update(loopContents).set({ contents: carried }).where(eq(loopContents.loopId, loopId));
 }
 

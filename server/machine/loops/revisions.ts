@@ -1,7 +1,7 @@
 import { say } from '../../../core/base/words/say.js';
 import { drainPolicyOf } from './drainPolicy.js';
 import { insideOf } from './inside.js';
-import { and, desc, eq, sql } from 'drizzle-orm';
+import { and, desc, eq, gt, sql } from 'drizzle-orm';
 import { fanGroupsOf } from '../../../core/machine/electrical/sheet.js';
 import { partName, tubeLengthMm, type LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import { readLoopFile } from '../../../core/machine/loop-file/loopFileSchema.js';
@@ -190,7 +190,7 @@ export async function loadLoop(scope: Scope, loopId: string) {
     .orderBy(desc(loopRevision.number));
   const newest = await newestRevision(scope, loopId);
   const [active] = await scope
-    .select({ id: run.id })
+    .select({ id: run.id, isBuilding: sql<boolean>`not (${run.procedure} ? 'service') and not (${run.procedure} ? 'unit')` })
     .from(run)
     .where(and(eq(run.loopId, loopId), eq(run.state, 'active'), isReal));
   const measured = await scope
@@ -204,7 +204,17 @@ export async function loadLoop(scope: Scope, loopId: string) {
   const drainPolicy = await drainPolicyOf(scope);
   const { electrical, ...own } = row;
   const fans = electrical ? fanGroupsOf(electrical, loopId) : [];
-  return { ...own, fans, revisions, file: newest.file, inside, drainPolicy, activeRunId: active?.id ?? null, baselines: measured };
+  return {
+    ...own,
+    fans,
+    revisions,
+    file: newest.file,
+    inside,
+    drainPolicy,
+    activeRunId: active?.id ?? null,
+    isBuilding: active?.isBuilding ?? false,
+    baselines: measured,
+  };
 }
 
 export async function loadRevision(scope: Scope, loopId: string, number: number) {
@@ -226,4 +236,15 @@ export async function newestRevision(scope: Scope, loopId: string): Promise<type
     .limit(1);
   if (!revision) throw notFound('loop revision');
   return revision;
+}
+
+/** The newest drawing that was wanted since a build has its loop; null: there is none. */
+export async function wantedMeanwhile(scope: Scope, loopId: string, since: number): Promise<{ number: number; reason: string } | null> {
+  const [row] = await scope
+    .select({ number: loopRevision.number, reason: loopRevision.reason })
+    .from(loopRevision)
+    .where(and(eq(loopRevision.loopId, loopId), eq(loopRevision.kind, 'wanted'), gt(loopRevision.number, since)))
+    .orderBy(desc(loopRevision.number))
+    .limit(1);
+  return row ?? null;
 }

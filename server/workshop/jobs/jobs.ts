@@ -20,7 +20,7 @@ import { whereIs } from '../../../core/workshop/jobs/arrival.js';
 import { tellCancelled } from '../messages/slots.js';
 import { refuse } from '../../../core/base/checking/input.js';
 import { besideAs } from '../../../core/workshop/jobs/beside.js';
-import { asBookedKind, BOOKED_KINDS, buildKinds, isBuild } from '../../../core/workshop/jobs/kinds.js';
+import { asBookedKind, asJobKind, BOOKED_KINDS, buildKinds, isBuild } from '../../../core/workshop/jobs/kinds.js';
 import type { ConsentInput, JobEdit, JobInput } from '../../../core/workshop/jobs/schema.js';
 import { person } from '../../base/database/tables/people.js';
 import { fill, run, runEvent } from '../../base/database/tables/runs.js';
@@ -268,7 +268,7 @@ export async function readJob(ask: Ask, jobId = idFrom(ask.request, 'id', 'job')
 /** The work between the loop inside and the one that a job wants; null where it wants none, has made it, or is over. */
 async function changeFor(
   scope: Scope,
-  { job: { state }, service, loop: own }: Awaited<ReturnType<typeof loadJob>>,
+  { job: { state, kind }, service, loop: own }: Awaited<ReturnType<typeof loadJob>>,
   file: LoopFile,
 ): Promise<JobChange | null> {
   // whatever was drawn since is no work of a job that is over
@@ -276,7 +276,15 @@ async function changeFor(
   if (!wanted) return null;
   const contents = await contentsOf(scope, service.loopId);
   const liquid = liquidOf((await productOf(scope, own.coolantProductId)) ?? undefined);
-  const { change, takeOut } = outFacts({ loop: file, part: null, wanted: wanted.file, liquid, ...(contents ? { contents } : {}) });
+  const { change, takeOut } = outFacts({
+    kind: asJobKind(kind),
+    loop: file,
+    part: null,
+    wanted: wanted.file,
+    liquid,
+    beside: service.beside,
+    ...(contents ? { contents } : {}),
+  });
   if (!change) return null;
   const { wanted: becomes, found: _known, drain, ...work } = change;
   return { number: wanted.number, file: becomes, work, drain, comesMl: takeOut && comesOutMl({ hangsMl: 0, drawAt: null, ...takeOut }) };

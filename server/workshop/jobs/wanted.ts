@@ -4,6 +4,7 @@ import { HINDERED_BYPASS } from '../../../core/edge/words/bypass.js';
 import { changeOf } from '../../../core/bench/services/changeFacts.js';
 import { bypassPart, cannotBypass } from '../../../core/machine/drawing/bypass.js';
 import { partName, type LoopFile } from '../../../core/machine/loop-file/loopFile.js';
+import { mayWant } from '../../../core/workshop/jobs/kinds.js';
 import type { JobInput } from '../../../core/workshop/jobs/schema.js';
 import type { WantedLoop } from '../../../core/workshop/jobs/answers.js';
 import { and, desc, eq } from 'drizzle-orm';
@@ -18,7 +19,7 @@ type Asked = Pick<JobInput, 'kind' | 'loopId' | 'partId' | 'wanted'>;
 /** The revision that a job shall make of its loop: the drawing that was named, or the loop without the part that gets its own cooler. */
 export async function wantedRevision(ask: Ask, { kind, loopId, partId, wanted }: Asked): Promise<string | null> {
   if (kind === 'part-conversion' && partId !== null) return withoutPart(ask, loopId, partId);
-  if (kind !== 'loop-change') return null;
+  if (!mayWant(kind) || (kind !== 'loop-change' && (wanted ?? null) === null)) return null;
   const { scope } = ask;
   const [row] = await scope
     .select({ id: loopRevision.id, kind: loopRevision.kind, file: loopRevision.file })

@@ -6,9 +6,15 @@ import FormDialog from '../../base/look/FormDialog.vue';
 
 /** What kind of revision this save is, and why: revisions are kept for ever and compared in years. */
 const open = defineModel<boolean>({ required: true });
-const props = defineProps<{ busy: boolean; filled: boolean }>();
+const props = defineProps<{
+  busy: boolean;
+  filled: boolean;
+  /** its build goes on at a bench */
+  building: boolean;
+}>();
 const emit = defineEmits<{ save: [kind: RevisionKind, reason: string] }>();
-const kind = ref<RevisionKind>(props.filled ? 'wanted' : 'planned');
+const usual = (): RevisionKind => (props.filled || props.building ? 'wanted' : 'planned');
+const kind = ref<RevisionKind>(usual());
 const reason = ref('');
 /** of a filled loop: what is only wanted, and what is so already, are two things */
 const FILLED_WORDS: Partial<Record<RevisionKind, string>> = {
@@ -16,14 +22,21 @@ const FILLED_WORDS: Partial<Record<RevisionKind, string>> = {
   change: 'as it is now: changed without a led run',
   'as-built': 'as it is: only the drawing was put right',
 };
+/** while a build goes on the loop at the bench is that build's */
+const BUILDING_WORDS: Partial<Record<RevisionKind, string>> = {
+  wanted: 'as it shall become: the build goes on with it',
+  'as-built': 'as it is: only the drawing was put right',
+};
 const kinds = computed(() =>
-  props.filled
-    ? (['wanted', 'as-built', 'change'] as const).map((value) => ({ value, title: sayWord(FILLED_WORDS[value]) as string }))
-    : SAVED_KINDS.filter((value) => value !== 'wanted').map((value) => ({ value, title: say(REVISION_KINDS[value]) })),
+  props.building
+    ? (['wanted', 'as-built'] as const).map((value) => ({ value, title: sayWord(BUILDING_WORDS[value]) as string }))
+    : props.filled
+      ? (['wanted', 'as-built', 'change'] as const).map((value) => ({ value, title: sayWord(FILLED_WORDS[value]) as string }))
+      : SAVED_KINDS.filter((value) => value !== 'wanted').map((value) => ({ value, title: say(REVISION_KINDS[value]) })),
 );
 watch(
-  () => props.filled,
-  (filled) => (kind.value = filled ? 'wanted' : 'planned'),
+  () => [props.filled, props.building],
+  () => (kind.value = usual()),
 );
 </script>
 

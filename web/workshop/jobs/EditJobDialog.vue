@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ABOUT_A_PART, BOOKED_KINDS, isBuild as isBuildKind } from '@core/workshop/jobs/kinds.js';
+import { ABOUT_A_PART, BOOKED_KINDS, isBuild as isBuildKind, mayWant } from '@core/workshop/jobs/kinds.js';
 import type { JobPage } from '@core/workshop/jobs/answers.js';
 import { computed, reactive, watch } from 'vue';
 import { shortName } from '@core/machine/catalogue/names.js';
@@ -31,7 +31,7 @@ const form = reactive<JobForm>({
   partId: props.job.partId,
   productId: props.job.productId,
   beside: [...props.job.beside],
-  wanted: props.job.kind === 'loop-change' ? (props.job.change?.number ?? null) : null,
+  wanted: props.job.change?.number ?? null,
   neededBy: props.job.neededBy ?? '',
   partsOn: props.job.partsOn ?? '',
   dropOffOn: props.job.dropOffOn ?? '',
@@ -60,7 +60,7 @@ async function save(): Promise<void> {
       body: {
         kind: form.kind,
         partId: needsPart.value ? form.partId : null,
-        wanted: form.kind === 'loop-change' ? form.wanted : null,
+        wanted: mayWant(form.kind) ? form.wanted : null,
         productId: form.productId,
         beside: besideAs(form.kind, form.beside),
         intake: intakeOf(form),

@@ -16,17 +16,20 @@ const props = defineProps<{
   chosen: { readonly file: LoopFile; readonly change: LoopChange } | null;
   loopId: string | null;
   colour: string | null;
+  /** it may go together as it was */
+  optional?: boolean;
   at: (path: string) => string[];
 }>();
 const dates = useDates();
-const choices = computed(() =>
-  props.wishes.map(({ number, reason, at }) => ({
+const choices = computed(() => [
+  ...(props.optional ? [{ value: null, title: say('as it was') }] : []),
+  ...props.wishes.map(({ number, reason, at }) => ({
     value: number,
     title: reason
       ? say('revision {number}: {reason}', { number, reason })
       : say('revision {number} of {day}', { number, day: dates.day(at) }),
   })),
-);
+]);
 </script>
 
 <template>
@@ -37,7 +40,12 @@ const choices = computed(() =>
       <router-link v-if="loopId" :to="`/loops/${loopId}`">Draw it</router-link>
     </p>
     <template v-else>
-      <v-select v-model="wanted" :items="choices" label="What the loop shall become" :error-messages="at('wanted')" />
+      <v-select
+        v-model="wanted"
+        :items="choices"
+        :label="optional ? 'It goes together' : 'What the loop shall become'"
+        :error-messages="at('wanted')"
+      />
       <LoopProfile v-if="chosen" :loop="chosen.file" :filled="new Map()" :colour="colour" :height="110" label="The loop as it is wanted" />
       <ChangeWork v-if="chosen" :work="chosen.change" :wanted="chosen.file" />
     </template>

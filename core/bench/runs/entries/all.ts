@@ -4,6 +4,7 @@ import { baseline, type BaselineEntry } from './baseline.js';
 import { bleedCycle, type BleedCycleEntry } from './bleedCycle.js';
 import { bypassed, type BypassedEntry } from './bypassed.js';
 import { rebuilt, type RebuiltEntry } from './rebuilt.js';
+import { relaid, type RelaidEntry } from './relaid.js';
 import { cause, type CauseEntry } from './cause.js';
 import { check, type CheckEntry } from './check.js';
 import { checks, type ChecksEntry } from './checks.js';
@@ -104,6 +105,7 @@ export type RunEventBody =
   | PortEntry
   | PourEntry
   | PumpEntry
+  | RelaidEntry
   | RescopedEntry
   | ResumedEntry
   | ReturnedEntry
@@ -174,6 +176,7 @@ export const ENTRIES: { readonly [T in RunEventType]: EntryDefinition<BodyOf<T>>
   pour,
   pump,
   rebuilt,
+  relaid,
   rescoped,
   resumed,
   returned,

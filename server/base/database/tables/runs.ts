@@ -93,7 +93,7 @@ export const run = pgTable(
 /** Work on somebody's machine; a run without a job is practice and touches nothing. */
 export const isReal = isNotNull(run.jobId);
 /** it works on the loop itself, not on a unit of it out of its case */
-export const isOfLoop = sql`not (${run.procedure} ? 'unit')`;
+export const isOfLoop = sql<boolean>`not (${run.procedure} ? 'unit')`;
 
 /** The log. A trigger refuses every update and delete; the application role has neither right. */
 /** What is inside each loop, as the last entry of its last run left it. One row a loop: the log can make it again. */
