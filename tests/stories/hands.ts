@@ -9,6 +9,7 @@ import { judgeDryTest } from '../../core/bench/runs/dryTest.js';
 import { definitionOf, type RunEventBody } from '../../core/bench/runs/entries/all.js';
 import { laterThan } from '../../core/bench/runs/laterChecks.js';
 import type { Procedure, ProcedureStep } from '../../core/bench/runs/procedure.js';
+import type { ServiceFacts } from '../../core/bench/runs/facts.js';
 import { RunFold } from '../../core/bench/runs/replay.js';
 import { refuseEntry } from '../../core/bench/runs/rules.js';
 import type { RunState } from '../../core/bench/runs/state.js';
@@ -16,9 +17,6 @@ import { refusalWords, whyWords } from '../../core/edge/words/bench.js';
 import type { BaselineReading } from '../../core/physics/diagnosis/reading.js';
 import type { Lot } from '../integration/led.js';
 import type { Answer, TestBench, Visitor } from '../integration/bench.js';
-
-/** g; a closed machine on a scale */
-const MASS_G = 14_200;
 
 export const reading = (partC: number, more: Partial<BaselineReading> = {}): BaselineReading => ({
   setting: 'load, quiet',
@@ -139,11 +137,6 @@ export class StoryHands {
     await this.write();
     const signed = await this.visitor.post<{ serviceDueOn: string | null; settlingDueOn: string | null }>(`/runs/${this.answer.run.id}/sign-off`, { id: randomUUID(), remark }); // prettier-ignore
     if (signed.status !== 201) throw new Error(`sign-off: ${JSON.stringify(signed.body)}`);
-    if (process.env.STORY_LOG)
-      (await import('node:fs')).appendFileSync(
-        process.env.STORY_LOG,
-        `\n===== ${this.stepIds.join(' ')}\n${(await this.visitor.get<{ record: { log: { text: string }[] } }>(`/runs/${this.answer.run.id}/record`)).body.record.log.map(({ text }) => text).join('\n')}\n`,
-      );
     return signed;
   }
 
@@ -206,15 +199,22 @@ export class StoryHands {
         this.say({ type: 'baseline', reading: reading(partC), ...(before ? { before: true } : {}) }, 2700);
         return;
       }
+      default:
+        if (service) this.inService(step, service);
+    }
+  }
+
+  /** What a step takes that only a service has. */
+  private inService(step: ProcedureStep, service: ServiceFacts): void {
+    switch (step.kind) {
       case 'drain':
-        if (service)
-          for (const ml of expectedDrains(service))
-            this.say({ type: 'drained', step: step.id, volumeMl: Math.max(1, Math.round(ml)), how: 'jug', wasteId: null }, 240);
+        for (const ml of expectedDrains(service))
+          this.say({ type: 'drained', step: step.id, volumeMl: Math.max(1, Math.round(ml)), how: 'jug', wasteId: null }, 240);
         return;
       case 'rinse':
         return this.rinse(step);
       case 'inspect':
-        for (const { id } of service?.items ?? [])
+        for (const { id } of service.items)
           this.say({ type: 'inspected', step: step.id, item: id, findings: { ...SOUND, ...this.story.findings?.[id] } });
         return;
       case 'clean':
@@ -237,9 +237,9 @@ export class StoryHands {
   pour(): void {
     if (!this.procedure.unit) this.say({ type: 'coolant', ...this.lot });
     const { volumeMl } = fillTotal(this.procedure, this.state);
-    if (this.procedure.facts?.reservoir === null && this.procedure.facts.gravity)
-      this.say({ type: 'weighed', when: 'before', massG: MASS_G });
-    if (volumeMl >= 1) this.say({ type: 'pour', volumeMl: Math.round(volumeMl) }, 300);
+    const missingMl = volumeMl - (this.procedure.service ? 0 : Math.max(0, this.state.contents.insideMl ?? 0));
+    if (missingMl >= 1) this.say({ type: 'pour', volumeMl: Math.round(missingMl) }, 300);
+    if (this.state.outflows.some(({ kept }) => kept)) this.say({ type: 'returned' });
   }
 
   private rinse(step: ProcedureStep): void {

@@ -64,11 +64,18 @@ export class Shop {
   }
 
   /** Booked, agreed to, on its bench. */
-  async job(own: Own, kind: BookedKind, more: object = {}, schools: Partial<Schools> = {}, story: Story = {}): Promise<StoryHands> {
+  async job(
+    own: Own,
+    kind: BookedKind,
+    more: object = {},
+    schools: Partial<Schools> = {},
+    story: Story = {},
+    openedJoints: readonly string[] = [],
+  ): Promise<StoryHands> {
     const job = await booked(this.desk, own, kind as never, more);
     if (!job.id) throw new Error(`${kind}: ${JSON.stringify(job)}`);
     await this.desk.post(`/jobs/${job.id}/consent`, { how: 'phone', words: 'go on', version: job.version });
-    const started = await this.desk.post<RunAnswer>(`/jobs/${job.id}/start`, { benchId: null, schools: schoolsOf(schools) });
+    const started = await this.desk.post<RunAnswer>(`/jobs/${job.id}/start`, { benchId: null, schools: schoolsOf(schools), openedJoints });
     return new StoryHands(this.bench, this.desk, this.taken(started), this.lot, story);
   }
 

@@ -22,6 +22,8 @@ const OPEN_TOOLS: readonly CheckTemplate[] = [
   tick('towels', 'Towels under every joint, spill kit', 'Bench'),
   tick('gloves', 'Gloves, goggles, safety data sheet of what is inside', 'Bench'),
 ];
+/** Where no pump runs any more there is nothing to bridge. */
+const NO_PUMP_TOOLS = OPEN_TOOLS.filter((check) => 'id' in check && check.id !== 'supply');
 const KIT: Record<JobKind, readonly CheckTemplate[]> = {
   'closed-loop': [
     tick('brush', 'Brush, low-pressure air, mask and goggles', 'Tools'),
@@ -97,9 +99,9 @@ const KIT: Record<JobKind, readonly CheckTemplate[]> = {
     tick('fits', 'The new cooler checked to fit this very board or card', 'Parts'),
     tick('caps', 'Caps and labels for the parts that come out', 'Parts'),
     tick('paste', 'Paste and lint-free wipes', 'Parts'),
-    ...OPEN_TOOLS,
+    ...NO_PUMP_TOOLS,
   ],
-  retirement: [tick('caps', 'Caps and labels for the parts that come out', 'Parts'), ...OPEN_TOOLS],
+  retirement: [tick('caps', 'Caps and labels for the parts that come out', 'Parts'), ...NO_PUMP_TOOLS],
 };
 
 const kit = (kind: JobKind): StepTemplate => ({
@@ -142,6 +144,19 @@ export const OFF: StepTemplate = {
     tick('lead-out', 'Lead out of the wall, power button held until no light is left', 'Supply', { beforePower: true }),
     tick('photo', 'Photograph taken of every plug that has to move', 'Record', { mayNotApply: true }),
   ],
+};
+/** The loop is let out and comes to pieces; nothing of it is powered any more. */
+const OFF_FOR_GOOD: StepTemplate = {
+  ...OFF,
+  lead: 'The loop is over: nothing of it gets power any more, and nothing is let out of a machine that has some.',
+};
+/** No pump runs until the machine has its other cooler: there is nothing for a jumper to start. */
+const ISOLATE_WITHOUT_PUMP: StepTemplate = {
+  ...standard('isolate'),
+  title: 'Everything off power',
+  lead: 'No pump runs any more: photograph it, then pull what hangs on the board and on the supply.',
+  cautions: ['Lead out of the wall before the first plug is pulled.'],
+  checks: standard('isolate').checks.filter((check) => !('id' in check) || check.id !== 'jumper'),
 };
 /** The one step of work that leaves the loop closed. */
 export const CLOSED_STEP = 'closed';
@@ -336,11 +351,14 @@ const COOLER: StepTemplate = {
     tick('headers', 'Fan and pump headers set for it: no stop below its least speed', 'New cooler', { mayNotApply: true }),
   ],
 };
+/** what a pump, a jumper and joints would be looked at for */
+const WITHOUT_LOOP: readonly string[] = ['supply-off-again', 'pump-signal', 'joints-warm', 'bends-warm'];
 /** Of the return to power what does not ask for a pump and joints that lie on a shelf. */
 const POWER_WITHOUT_LOOP: StepTemplate = {
   ...standard('power'),
   checks: [
-    ...standard('power').checks.filter((each) => !('id' in each && ['pump-signal', 'joints-warm', 'bends-warm'].includes(each.id))),
+    tick('supply-off-again', 'Supply off at the back until everything is back in', 'Before the first start', { beforePower: true }),
+    ...standard('power').checks.filter((each) => !('id' in each && WITHOUT_LOOP.includes(each.id))),
     tick('cooler-turns', 'Fans of the new cooler, and its pump where it has one, seen and heard turning', 'First start'),
   ],
 };
@@ -372,8 +390,8 @@ const STEPS: Record<JobKind, readonly StepTemplate[]> = {
   'part-replacement': [BEFORE, DUST, ...pick('isolate'), DRAIN, SWAP, ...pick('close', 'dry', ...REFILL)],
   'loop-change': [BEFORE, DUST, ...pick('isolate'), DRAIN, CHANGE, ...pick('close', 'dry', ...REFILL)],
   'part-conversion': [BEFORE, DUST, ...pick('isolate'), DRAIN, CHANGE_TO_COOLER, ...pick('close', 'dry', ...REFILL)],
-  conversion: [BEFORE, ...pick('isolate'), DRAIN, STRIP, INSPECT, COOLER, POWER_WITHOUT_LOOP, BASELINE_WITHOUT_LOOP, ...pick('sign-off')],
-  retirement: [...pick('isolate'), DRAIN, STRIP, INSPECT, PUT_AWAY, ...pick('sign-off')],
+  conversion: [BEFORE, ISOLATE_WITHOUT_PUMP, DRAIN, STRIP, INSPECT, COOLER, POWER_WITHOUT_LOOP, BASELINE_WITHOUT_LOOP, ...pick('sign-off')],
+  retirement: [OFF_FOR_GOOD, DRAIN, STRIP, INSPECT, PUT_AWAY, ...pick('sign-off')],
 };
 
 /** The led procedure of one kind of job. Its second half is the commissioning's own: refill, leak test, bleed, measure. */

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { RunAnswer } from '../../../core/bench/benches/answers.js';
 import type { RunRecord } from '../../../core/edge/records/record.js';
 import type { LoopAnswer, SystemPage } from '../../../core/workshop/machines/answers.js';
-import { commissioned, leadRun, leadTo, lotOf, type Lot } from '../../../tests/integration/led.js';
+import { commissioned, leadTo, lotOf, writtenRun, type Lot } from '../../../tests/integration/led.js';
 import { errorOf, TestBench, type Visitor } from '../../../tests/integration/bench.js';
 
 let bench: TestBench;
@@ -30,7 +30,7 @@ describe('a unit tested out of its case', () => {
     expect(body.file.components.map(({ kind }) => kind)).toEqual(['reservoir', 'pump']);
     expect(body.run.procedure.steps.map(({ kind }) => kind)).toEqual(['checks', 'checks', 'checks', 'fill', 'wet-run', 'part-test', 'sign-off']); // prettier-ignore
     expect((await pageOf(systemId)).system.state).toBe('planned');
-    const signed = await leadRun(bench, tech, body.run, lot);
+    const signed = await writtenRun(bench, tech, body.run, lot);
     expect(signed).toMatchObject({ status: 201, body: { serviceDueOn: null, settlingDueOn: null } });
     const { record } = (await tech.get<{ record: RunRecord }>(`/runs/${body.run.id}/record`)).body;
     expect(record.unit).toMatchObject({ tight: true, leftMl: 12 });
@@ -46,7 +46,7 @@ describe('a unit tested out of its case', () => {
   it('tells the build what was found and what stays inside, so that so much less is poured', async () => {
     const { loopId } = await planned('Quince shelf');
     const unit = (await startUnit(loopId)).body.run;
-    await leadRun(bench, tech, unit, lot);
+    await writtenRun(bench, tech, unit, lot);
     const build = (await tech.run(loopId, { leak: 'part-first' })).body as unknown as RunAnswer;
     // nobody tests it a second time
     expect(build.run.procedure.steps.find(({ kind }) => kind === 'part-test')).toMatchObject({ checks: [], timers: [] });
@@ -60,7 +60,7 @@ describe('a unit tested out of its case', () => {
   it('begins the build in doubt where it leaked: nothing goes in before it was found tight', async () => {
     const { loopId } = await planned('Rowan shelf');
     const unit = (await startUnit(loopId)).body.run;
-    await leadRun(bench, tech, unit, lot, undefined, (body) => [body.type === 'part-test' ? { ...body, tight: false, how: 'drop at the base' } : body]); // prettier-ignore
+    await writtenRun(bench, tech, unit, lot, { instead: (body) => [body.type === 'part-test' ? { ...body, tight: false, how: 'drop at the base' } : body] }); // prettier-ignore
     expect((await tech.get<{ record: RunRecord }>(`/runs/${unit.id}/record`)).body.record).toMatchObject({
       unit: { tight: false },
       verdicts: [{ verdict: 'tight', earned: false, because: 'leak-open' }],
