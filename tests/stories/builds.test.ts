@@ -38,6 +38,7 @@ describe('a sealed cooler replaced by a full loop', () => {
     const wanted = await shop.wants(own, removePart(drawn, 'front'), 'the front one meets the cables');
     await build.ask('relaid', { wanted });
     expect(build.state.current).toBe('flush');
+    expect(build.state.steps.filter(({ status }) => status === 'current')).toHaveLength(1);
     await build.upTo('close');
     const open = build
       .checksOf('close')
@@ -55,6 +56,9 @@ describe('a sealed cooler replaced by a full loop', () => {
     expect(record.loop.file.components.some(({ id }) => id === 'front')).toBe(false);
     expect(record.dryTest).toMatchObject({ verdict: 'pass', testNumber: 2, before: [{ ended: expect.stringContaining('laid out anew') }] });
     expect(record.befores).toHaveLength(1);
+    // what was ticked at the part that is no more is still told in words
+    expect(record.log.some(({ text }) => text.includes('front'))).toBe(true);
+    expect(record.log.filter(({ text }) => /^[a-z-]+:[a-z]/.test(text))).toEqual([]);
     expect((await shop.loop(own)).revisions[0]?.kind).toBe('as-built');
   });
 });
@@ -162,6 +166,35 @@ describe('six parts in series, with an overfill', () => {
     build.wait(25 * 3600);
     await build.sign();
     expect((await recordOf(build)).verdicts?.find(({ verdict }) => verdict === 'inside')).toMatchObject({ earned: true });
+  });
+});
+
+describe('a kit for one processor, whose case is drilled', () => {
+  it('has its holes in the empty case before anything is put in, its screws and its socket looked at by name', async () => {
+    const own = await shop.planned(
+      'Drilled kit',
+      loopOf('Kit', [
+        ['reservoir-120', 'floor', 'station'],
+        ['pump-top', 'floor', 'pump'],
+        ['block-processor', 'board', 'processor'],
+        ['radiator-240-30', 'roof', 'roof'],
+      ]),
+    );
+    const build = await shop.build(
+      own,
+      { leak: 'dry-then-wet' },
+      {
+        notNeeded: (_id, text) =>
+          text.startsWith('Settled') ? 'it is turned at every drain' : /Graphics card/.test(text) ? 'no card in it' : null,
+      },
+    );
+    const lines = build.checksOf('assemble').map(({ id }) => id);
+    expect(lines[0]).toBe('drilled');
+    await build.sign();
+    const log = (await recordOf(build)).log.map(({ text }) => text);
+    expect(log.findIndex((text) => text.includes('chips blown'))).toBeLessThan(
+      log.findIndex((text) => text.startsWith('Socket and mount read off')),
+    );
   });
 });
 

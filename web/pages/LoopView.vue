@@ -241,7 +241,8 @@ onBeforeRouteLeave(() => {
         Unsaved changes from this device were put back. <button type="button" @click="editor.forget()">Drop them</button>
       </p>
       <p v-if="saved?.activeRunId" class="notice">
-        This loop stands on a bench: its run keeps the revision it began with.
+        <template v-if="isBuilding">It is being built: save another drawing as wanted, and the build goes on with that.</template>
+        <template v-else>This loop stands on a bench: its run keeps the revision it began with.</template>
         <router-link :to="`/runs/${saved.activeRunId}`">To the bench</router-link>
       </p>
       <p v-if="importProblem" role="alert" class="danger">{{ importProblem }} Nothing was changed.</p>
@@ -374,6 +375,7 @@ onBeforeRouteLeave(() => {
   max-width: 260px;
 }
 .notice {
+  margin-bottom: 14px;
   padding: 8px 14px;
   background: var(--sheet);
   border-left: 4px solid var(--ink);

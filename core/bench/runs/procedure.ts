@@ -136,12 +136,20 @@ export interface EarlierLoop {
   readonly loop: Pick<Procedure, 'volume' | 'fillPlan' | 'facts' | 'twin'>;
   /** what is no part of it any more: name by id */
   readonly gone: readonly { readonly id: string; readonly name: string }[];
+  /** lines that somebody answered and that no step has any more, so that the log can be read; missing: none */
+  readonly checks?: readonly { readonly step: string; readonly id: string; readonly text: string }[];
 }
 
 /** The loop that a run works on: its machine's own, or the small one around a unit. */
 export const loopOfRun = (file: LoopFile, { unit, twin }: Pick<Procedure, 'unit' | 'twin'>): LoopFile => (unit && twin ? twin.loop : file);
 
 export const stepOf = ({ steps }: Procedure, id: string | null): ProcedureStep | undefined => steps.find((step) => step.id === id);
+/** A line of a step as it is said, or was said before the loop was changed; its id where nobody knows. */
+export const checkText = (procedure: Pick<Procedure, 'steps' | 'earlier'>, step: string, id: string): string =>
+  procedure.steps.find((each) => each.id === step)?.checks.find((check) => check.id === id)?.text ??
+  procedure.earlier?.flatMap(({ checks = [] }) => checks).find((check) => check.step === step && check.id === id)?.text ??
+  id;
+
 export const stepOfKind = ({ steps }: Procedure, kind: StepKind): ProcedureStep | undefined => steps.find((step) => step.kind === kind);
 export const stepThat = ({ steps }: Procedure, does: StepTrait): ProcedureStep | undefined =>
   steps.find((step) => step.does.includes(does));

@@ -1,6 +1,6 @@
 import { tubesLeaving } from '../../machine/loop-change/loopChange.js';
 import type { RebuiltEntry } from '../runs/entries/rebuilt.js';
-import { placesOf, type Procedure, type ProcedureStep } from '../runs/procedure.js';
+import { placesOf, type EarlierLoop, type Procedure, type ProcedureStep } from '../runs/procedure.js';
 import { bookOf, twinOf } from '../runs/book.js';
 import { isDone, type RunState } from '../runs/state.js';
 import { nameIn } from '../../machine/catalogue/names.js';
@@ -29,6 +29,11 @@ export function procedureAfterChange(
   const isGone = (place: string | undefined): boolean =>
     place !== undefined && gone.some(({ id }) => place === id || place.startsWith(`${id}.`));
   const { volume, fillPlan, facts, twin } = now;
+  const steps = now.steps.map((step) => {
+    if (!again(step) && isDone(state, ({ id }) => id === step.id)) return step;
+    const anew = made.steps.find(({ id }) => id === step.id);
+    return anew ?? { ...step, checks: step.checks.filter(({ place }) => !isGone(place)) };
+  });
   return {
     ...now,
     volume: made.volume,
@@ -36,13 +41,25 @@ export function procedureAfterChange(
     ...(made.facts ? { facts: made.facts } : {}),
     ...(made.twin ? { twin: made.twin } : {}),
     ...(now.service && made.service ? { service: serviceWithout(now.service, made.service, state) } : {}),
-    earlier: [...(now.earlier ?? []), { loop: { volume, fillPlan, ...(facts ? { facts } : {}), ...(twin ? { twin } : {}) }, gone }],
-    steps: now.steps.map((step) => {
-      if (!again(step) && isDone(state, ({ id }) => id === step.id)) return step;
-      const anew = made.steps.find(({ id }) => id === step.id);
-      return anew ?? { ...step, checks: step.checks.filter(({ place }) => !isGone(place)) };
-    }),
+    earlier: [
+      ...(now.earlier ?? []),
+      {
+        loop: { volume, fillPlan, ...(facts ? { facts } : {}), ...(twin ? { twin } : {}) },
+        gone,
+        checks: answeredNoMore(now, steps, state),
+      },
+    ],
+    steps,
   };
+}
+
+/** Lines that somebody answered before the loop was changed, and that no step has any more. */
+function answeredNoMore(now: Procedure, steps: readonly ProcedureStep[], state: RunState): NonNullable<EarlierLoop['checks']> {
+  return now.steps.flatMap(({ id: step, checks }) => {
+    const marks = state.steps.find(({ id }) => id === step)?.checks ?? {};
+    const still = new Set(steps.find(({ id }) => id === step)?.checks.map(({ id }) => id));
+    return checks.filter(({ id }) => marks[id] !== undefined && !still.has(id)).map(({ id, text }) => ({ step, id, text }));
+  });
 }
 
 /** What a run writes down when its loop has become the one that was wanted. @throws Error for a service that changes no loop */

@@ -4,7 +4,7 @@ import { backOf, PULLED, SUPPLY_OFF_AGAIN } from '../checkIds.js';
 import { refusal, type EntryDefinition } from '../entry.js';
 import { laterThan } from '../laterChecks.js';
 import { spillsAgainst } from '../locks.js';
-import { stepOf } from '../procedure.js';
+import { checkText, stepOf } from '../procedure.js';
 import type { CheckMark, Made, RunState } from '../state.js';
 import { key, reason, step } from './fields.js';
 
@@ -42,7 +42,7 @@ export const check: EntryDefinition<CheckEntry> = {
       ? spillsAgainst(state, nowMs)
       : [],
   reads: (entry, { procedure }) => {
-    const text = stepOf(procedure, entry.step)?.checks.find(({ id }) => id === entry.check)?.text ?? entry.check;
+    const text = checkText(procedure, entry.step, entry.check);
     return entry.mark === 'done'
       ? text
       : entry.mark === 'open'

@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import { refusal, type EntryDefinition } from '../entry.js';
-import { stepOf } from '../procedure.js';
+import { checkText, stepOf } from '../procedure.js';
 import { check } from './check.js';
 import { key, step } from './fields.js';
 
@@ -32,6 +32,6 @@ export const checks: EntryDefinition<ChecksEntry> = {
   locks: (entry, standing) => each(entry).flatMap((one) => check.locks?.(one, standing) ?? []),
   reads: (entry, { procedure }) => {
     const first = stepOf(procedure, entry.step)?.checks.find(({ id }) => id === entry.checks[0]);
-    return `${first?.together ?? first?.text ?? entry.checks[0]} (${entry.checks.length})`;
+    return `${first?.together ?? checkText(procedure, entry.step, entry.checks[0] ?? '')} (${entry.checks.length})`;
   },
 };

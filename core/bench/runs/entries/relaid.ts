@@ -41,6 +41,7 @@ export const relaid: EntryDefinition<RelaidEntry> = {
       );
     const gone = new Set([...outParts, ...outTubes]);
     for (const own of state.steps) {
+      if (own.status === 'current') own.status = 'to-come';
       if (!looksAtAll(own)) continue;
       if (own.status === 'done') Object.assign(own, { status: 'to-come', doneAt: null, deviation: null });
       const checks = procedure.steps.find(({ id }) => id === own.id)?.checks ?? [];
