@@ -1,3 +1,7 @@
+import { randomUUID } from 'node:crypto';
+import { existsSync } from 'node:fs';
+import { restoreBackup } from '../server/operations/backup/archive.js';
+import { createDatabase, urlOfDatabase } from '../server/operations/cluster/cluster.js';
 import { RunFold } from '../core/bench/runs/replay.js';
 import type { RunEventBody } from '../core/bench/runs/entries/all.js';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -11,12 +15,27 @@ import type { Procedure } from '../core/bench/runs/procedure.js';
 import { readLoopFile } from '../core/machine/loop-file/loopFileSchema.js';
 import { TestBench, Visitor } from '../tests/integration/bench.js';
 
+/** Name of a database with the demo that this very test run has written before; null: there is none, it is written here. */
+async function writtenDemo(): Promise<string | null> {
+  const file = process.env.LAVACRUM_TEST_DEMO_FILE;
+  if (!file || !existsSync(file)) return null;
+  const admin = process.env.LAVACRUM_TEST_DATABASE as string;
+  const name = `demo_${randomUUID().replaceAll('-', '')}`;
+  const ownerUrl = urlOfDatabase(admin, name);
+  await createDatabase(urlOfDatabase(admin, 'postgres'), name, 'template0');
+  await restoreBackup({ ownerUrl, file, replace: false, migrations: 'server/base/database/migrations', now: new Date() });
+  return name;
+}
+
 let bench: TestBench;
 let visitor: Visitor;
 const clock = { now: () => new Date(bench.nowMs) };
 beforeAll(async () => {
-  bench = await TestBench.open();
-  expect(await seedDemo(bench.database, clock)).toBe(true);
+  const template = await writtenDemo();
+  bench = await TestBench.open(template === null ? {} : { template });
+  // the demo that a whole test has written already ends today
+  if (template === null) expect(await seedDemo(bench.database, clock)).toBe(true);
+  else bench.nowMs = Date.now();
   visitor = new Visitor(bench.url);
   await visitor.signIn(DEMO_SIGN_IN.email, DEMO_SIGN_IN.password);
 });
@@ -112,7 +131,10 @@ describe('the demo workshop', () => {
     expect((await other.put(path, { verdict: 'left-out' })).status).toBe(404);
     expect((await visitor.put(path, { verdict: 'perhaps' })).status).toBe(422);
     const left = (await visitor.put<Learned>(path, { verdict: 'left-out' })).body;
-    expect(left.fills).toBe(before.fills - 1);
+    // another that surprised may count once this one does not: of all that taught, each counts or is told of
+    const all = ({ fills, surprising }: Learned): number => fills + surprising.length;
+    expect(all(left)).toBe(all(before));
+    expect(before.surprising.some(({ id }) => id === rows[0]?.id)).toBe(false);
     expect(left.surprising).toContainEqual(expect.objectContaining({ id: rows[0]?.id, verdict: 'left-out' }));
     expect((await visitor.put<Learned>(path, { verdict: null })).body).toEqual(before);
   });

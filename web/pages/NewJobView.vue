@@ -46,6 +46,7 @@ import { usePriceList } from '../workshop/prices/priceStore.js';
 import type { PourChoice } from '@core/workshop/jobs/pourChoice.js';
 import PourFields from '../workshop/jobs/PourFields.vue';
 import WaysOn from '../workshop/jobs/WaysOn.vue';
+import BuildNeeds from '../workshop/jobs/BuildNeeds.vue';
 import WantedLoop from '../workshop/jobs/WantedLoop.vue';
 import VerdictBar from '../workshop/jobs/VerdictBar.vue';
 import ScopeLadder from '../workshop/jobs/ScopeLadder.vue';
@@ -244,6 +245,7 @@ async function book(): Promise<void> {
           <label v-else class="tick"
             ><input v-model="fromCooler" type="checkbox" /> It has another cooler now: measured with that, which then comes off</label
           >
+          <BuildNeeds v-if="isBuild && !isOutline(history.file)" v-model="form.parts" :file="history.file" />
           <WantedLoop
             v-if="form.kind === 'loop-change' || (mayWant(form.kind) && history.wishes.length > 0)"
             v-model="form.wanted"

@@ -7,6 +7,7 @@ import { freeBytes, LOW_DISK_BYTES } from '../backup/archive.js';
 import { serve } from './serve.js';
 import { licencePage, licencesOf } from '../licences/licences.js';
 import { backupCommand, checkCommand, restoreCommand, type Keeping } from '../backup/commands.js';
+import { growCommand } from '../grow/commands.js';
 import { passwordCommand, workshopCommand } from '../people/commands.js';
 import { isRunning, startCluster, stopCluster } from '../cluster/cluster.js';
 import { readPort } from './port.js';
@@ -156,6 +157,7 @@ const COMMANDS: Record<string, () => Promise<void>> = {
   licences,
   password: () => keeping((place) => passwordCommand(place, words)),
   workshop: () => keeping((place) => workshopCommand(place, words)),
+  grow: () => keeping((place) => growCommand(place, words)),
   test: async () => {
     process.exitCode = await runTests(root, words);
   },
