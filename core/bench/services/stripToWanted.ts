@@ -1,4 +1,4 @@
-import { changesLoop } from '../../workshop/jobs/kinds.js';
+import { JOB_KINDS } from '../../workshop/jobs/kinds.js';
 import type { ServiceFacts } from '../runs/facts.js';
 import type { ProcedureTemplate, StepTemplate } from '../runs/template.js';
 import { tick } from './templates.js';
@@ -19,7 +19,7 @@ const DRAWING = tick('drawing', 'The wanted drawing and its cut list lie here, e
 /** A procedure that takes a loop apart, with the change that its job wants before anything is joined again; others stay as they are. */
 export function withWanted({ steps }: ProcedureTemplate, { kind, change }: Pick<ServiceFacts, 'kind' | 'change'>): ProcedureTemplate {
   const closes = steps.findIndex(({ does = [] }) => does.includes('closes'));
-  if (!change || changesLoop(kind) || closes < 0 || !steps.some(({ does = [] }) => does.includes('empties'))) return { steps };
+  if (!change || JOB_KINDS[kind].opens !== 'whole' || closes < 0) return { steps };
   const [kit, ...rest] = [...steps.slice(0, closes), TO_WANTED, ...steps.slice(closes)] as [StepTemplate, ...StepTemplate[]];
   return { steps: [{ ...kit, checks: [...kit.checks, DRAWING] }, ...rest] };
 }

@@ -76,7 +76,7 @@ const emit = defineEmits<{ open: [dialog: RunDialog]; photo: [photoId: string]; 
         </template>
         <v-list>
           <v-list-item v-if="!answer.practice && !waits" @click="emit('open', 'wait')">Let it wait, off the bench</v-list-item>
-          <v-list-item v-if="!waits" @click="emit('open', 'missed')">Something was missing from the kit</v-list-item>
+          <v-list-item v-if="!waits && ofLoop" @click="emit('open', 'missed')">Something was missing from the kit</v-list-item>
           <v-list-item v-if="!waits && ofLoop" @click="emit('open', 'stays-open')">Something stays open</v-list-item>
           <v-list-item v-if="!waits && ofLoop && answer.run.procedure.facts" @click="emit('open', 'exchange')"
             >A part was exchanged</v-list-item
