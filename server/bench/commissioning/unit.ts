@@ -17,8 +17,7 @@ import { WATER } from '../../../core/machine/liquids/fluids.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import { DRY_ML } from '../../../core/physics/live-book/insideNow.js';
 import type { Scope } from '../../base/database/client.js';
-import { fill, isOfLoop, isReal, run } from '../../base/database/tables/runs.js';
-import { loopRevision } from '../../base/database/tables/loops.js';
+import { isOfLoop, isReal, run } from '../../base/database/tables/runs.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { job } from '../../base/database/tables/machines.js';
 import { lockLoop } from '../../machine/loops/lock.js';
@@ -27,6 +26,7 @@ import { claimFor, insertRun, readRun } from '../runs/runs.js';
 import { demandDry } from './dry.js';
 import type { UnitTestCreate } from '../../../core/bench/commissioning/schema.js';
 import { DomainError } from '../../base/http/errors.js';
+import { hasFill } from '../../machine/loops/inside.js';
 import { demandDrawn } from '../../machine/loops/drawn.js';
 import { inWorkshopsWay } from '../../workshop/people/inWorkshopsWay.js';
 import { insertEvent } from '../runs/append.js';
@@ -37,14 +37,8 @@ import { foldOf } from '../runs/folds.js';
 
 /** A unit is out of its case only before its loop was ever filled. */
 async function demandNothingInside(scope: Scope, loopId: string): Promise<void> {
-  const [filled] = await scope
-    .select({ id: fill.id })
-    .from(fill)
-    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
-    .where(eq(loopRevision.loopId, loopId))
-    .limit(1);
   const left = await leftByAbandoned(scope, loopId);
-  if (filled || (left && (left.insideMl ?? Infinity) > DRY_ML))
+  if ((await hasFill(scope, loopId)) || (left && (left.insideMl ?? Infinity) > DRY_ML))
     throw new DomainError('refused', say('This loop is built and was filled: its unit is not out of its case any more.'));
 }
 

@@ -20,6 +20,17 @@ export async function cameFilledOf(scope: Scope, loopId: string): Promise<CameFi
   return row?.cameFilled ?? null;
 }
 
+/** Some fill of this loop is on record here. */
+export async function hasFill(scope: Scope, loopId: string): Promise<boolean> {
+  const [row] = await scope
+    .select({ id: fill.id })
+    .from(fill)
+    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
+    .where(eq(loopRevision.loopId, loopId))
+    .limit(1);
+  return row !== undefined;
+}
+
 /** What is on record of its contents is what stayed in a unit that was tested on its own. */
 async function isByUnits(scope: Scope, loopId: string): Promise<boolean> {
   const [row] = await scope

@@ -11,7 +11,7 @@ import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import type { JobChange } from '../../../core/workshop/jobs/answers.js';
 import { productOf } from '../coolants/products.js';
 import { wantedFile, wantedRevision } from './wanted.js';
-import { cameFilledOf, contentsOf, insideOf } from '../../machine/loops/inside.js';
+import { cameFilledOf, contentsOf, hasFill, insideOf } from '../../machine/loops/inside.js';
 import { newestRevision } from '../../machine/loops/revisions.js';
 import type { Suspect } from '../../../core/workshop/lots/suspects.js';
 import { and, desc, eq, inArray, sql } from 'drizzle-orm';
@@ -28,7 +28,7 @@ import type { Scope } from '../../base/database/client.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound, stale } from '../../base/http/errors.js';
-import { loop, loopRevision } from '../../base/database/tables/loops.js';
+import { loop } from '../../base/database/tables/loops.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import { photo } from '../../base/database/tables/photos.js';
 import { billOf } from '../prices/bills.js';
@@ -116,13 +116,7 @@ async function demandKind(scope: Scope, { kind, loopId }: Pick<JobInput, 'kind' 
     if (state === 'planned') throw new DomainError('refused', say('This loop was never filled: book its build first.'));
     return;
   }
-  const [filled] = await scope
-    .select({ id: fill.id })
-    .from(fill)
-    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
-    .where(eq(loopRevision.loopId, loopId))
-    .limit(1);
-  if (filled || (await cameFilledOf(scope, loopId)))
+  if ((await hasFill(scope, loopId)) || (await cameFilledOf(scope, loopId)))
     throw new DomainError('refused', say('This loop was filled already: what is done to it now is a service.'));
   const { file } = await newestRevision(scope, loopId);
   if (isOutline(file)) refuse('loopId', say('nobody laid out this loop yet: a build is led by its drawing'));
