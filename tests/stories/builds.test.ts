@@ -2,13 +2,14 @@ import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { removePart } from '../../core/machine/catalogue/edit.js';
+import { buildLoop } from '../../core/machine/catalogue/starters.js';
 import type { LoopFile } from '../../core/machine/loop-file/loopFile.js';
 import type { RunRecord } from '../../core/edge/records/record.js';
 import { dryingLeftMs } from '../../core/bench/runs/locks.js';
 import { checksBeforeGoingOn, checksBeforeWaiting } from '../../core/bench/runs/waiting.js';
 import type { LoopAnswer } from '../../core/workshop/machines/answers.js';
 import { reading, type StoryHands } from './hands.js';
-import { loopOf, Shop } from './shop.js';
+import { Shop } from './shop.js';
 
 let shop: Shop;
 beforeAll(async () => {
@@ -21,7 +22,7 @@ const recordOf = async ({ answer: { run } }: StoryHands): Promise<RunRecord> =>
 
 describe('a sealed cooler replaced by a full loop', () => {
   it('is measured first, tested with air, laid out anew on the way, and tested again: the rest stays ticked', async () => {
-    const drawn = loopOf('Roof and front', [
+    const drawn = buildLoop('Roof and front', [
       ['reservoir-200', 'tray', 'reservoir'],
       ['pump-compact', 'tray', 'pump'],
       ['tee-drain', 'floor', 'drain'],
@@ -67,7 +68,7 @@ describe('distilled water and biocide, in groups', () => {
   it('is assembled in groups that hold air on their own, and two fan settings are measured at hand-over', async () => {
     const own = await shop.planned(
       'Linen tower',
-      loopOf('Groups', [
+      buildLoop('Groups', [
         ['reservoir-260', 'tray', 'reservoir'],
         ['pump-large', 'tray', 'pump'],
         ['tee-drain', 'floor', 'drain'],
@@ -107,7 +108,7 @@ describe('five components and ten fittings', () => {
   it('are filled and watched, and nothing else: no gauge, no night, and the record claims no more', async () => {
     const own = await shop.planned(
       'Plain five',
-      loopOf('Five', [
+      buildLoop('Five', [
         ['reservoir-200', 'tray', 'reservoir'],
         ['pump-compact', 'tray', 'pump'],
         ['tee-drain', 'floor', 'drain'],
@@ -130,7 +131,7 @@ describe('six parts in series, with an overfill', () => {
   it('runs over the lid, is wiped, drawn off to the mark, and the book still knows what is inside', async () => {
     const own = await shop.planned(
       'Brim six',
-      loopOf('Six', [
+      buildLoop('Six', [
         ['reservoir-200', 'tray', 'reservoir'],
         ['pump-compact', 'tray', 'pump'],
         ['tee-drain', 'floor', 'drain'],
@@ -173,7 +174,7 @@ describe('a kit for one processor, whose case is drilled', () => {
   it('has its holes in the empty case before anything is put in, its screws and its socket looked at by name', async () => {
     const own = await shop.planned(
       'Drilled kit',
-      loopOf('Kit', [
+      buildLoop('Kit', [
         ['reservoir-120', 'floor', 'station'],
         ['pump-top', 'floor', 'pump'],
         ['block-processor', 'board', 'processor'],
@@ -202,7 +203,7 @@ describe('ten litres without a reservoir', () => {
   it('is filled from a bottle that stays on through every turn, weighed before and after, and given its cushion', async () => {
     const own = await shop.planned(
       'Ten litres',
-      loopOf('No reservoir', [
+      buildLoop('No reservoir', [
         ['pump-top', 'board', 'pump'],
         ['block-processor', 'board', 'processor'],
         ['radiator-240-30', 'roof', 'roof'],

@@ -1,8 +1,10 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { addPart } from '../../core/machine/catalogue/edit.js';
+import { buildLoop } from '../../core/machine/catalogue/starters.js';
+import { usualLoop } from '../../core/machine/catalogue/testLoops.js';
 import { findCataloguePart } from '../../core/machine/catalogue/parts.js';
 import type { RunRecord } from '../../core/edge/records/record.js';
-import { loopOf, otherMake, Shop } from './shop.js';
+import { otherMake, Shop } from './shop.js';
 
 let shop: Shop;
 beforeAll(async () => {
@@ -10,21 +12,13 @@ beforeAll(async () => {
 });
 afterAll(() => shop.close());
 
-const PLAIN = loopOf('Plain', [
-  ['reservoir-260', 'tray', 'reservoir'],
-  ['pump-large', 'tray', 'pump'],
-  ['tee-drain', 'floor', 'drain'],
-  ['block-graphics', 'card', 'graphics'],
-  ['block-processor', 'board', 'processor'],
-  ['radiator-360-30', 'roof', 'roof'],
-  ['radiator-360-30', 'front', 'front'],
-]);
+const PLAIN = usualLoop();
 
 const recordOf = async (runId: string): Promise<RunRecord> =>
   (await shop.desk.get<{ record: RunRecord }>(`/runs/${runId}/record`)).body.record;
 
 describe('a workstation with four cards', () => {
-  const FOUR = loopOf('Four cards', [
+  const FOUR = buildLoop('Four cards', [
     ['reservoir-400', 'tray', 'reservoir'],
     ['pump-large', 'tray', 'pump'],
     ['tee-drain', 'floor', 'drain'],

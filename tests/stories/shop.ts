@@ -1,7 +1,5 @@
 import type { RunAnswer } from '../../core/bench/benches/answers.js';
-import { buildLoop, type PartPick } from '../../core/machine/catalogue/starters.js';
 import { changePart } from '../../core/machine/catalogue/edit.js';
-import { TUBE_KINDS } from '../../core/machine/catalogue/parts.js';
 import type { LoopFile } from '../../core/machine/loop-file/loopFile.js';
 import { DEFAULT_SCHOOLS, type Schools } from '../../core/physics/leak-testing/schools.js';
 import type { BookedKind } from '../../core/workshop/jobs/kinds.js';
@@ -15,14 +13,6 @@ export interface Own {
   readonly systemId: string;
   readonly loopId: string;
 }
-
-/** A loop in series of generic parts, in one kind of tube. */
-export const loopOf = (name: string, picks: readonly PartPick[], tube = 'epdm-10-16'): LoopFile =>
-  buildLoop(
-    name,
-    picks,
-    TUBE_KINDS.find(({ key }) => key === tube),
-  );
 
 /** The same loop with a part of another make in one place. */
 export const otherMake = (loop: LoopFile, id: string, volumeMl: number): LoopFile =>

@@ -10,6 +10,7 @@ import { DEFAULT_SCHOOLS, type Schools } from '../../physics/leak-testing/school
 import type { RunEventBody } from '../runs/entries/all.js';
 import type { Procedure, UnitTested } from '../runs/procedure.js';
 import type { RunState } from '../runs/state.js';
+import { unitVerdict } from '../runs/verdicts.js';
 
 /** A unit that is tested out of its case, and what its test means for the loop that it is built into. */
 
@@ -34,10 +35,10 @@ export interface TestedAlone {
 }
 
 /** null: nobody judged it */
-export function resultOf({ unit }: Pick<Procedure, 'unit'>, { partTests, contents }: RunState): TestedAlone | null {
-  const said = unit && partTests.findLast(({ value }) => value.part === unit.pump)?.value;
+export function resultOf({ unit }: Pick<Procedure, 'unit'>, state: RunState): TestedAlone | null {
+  const said = unitVerdict({ unit }, state);
   if (!unit || !said) return null;
-  return { unit, tight: said.tight, how: said.how, leftMl: Math.max(0, contents.insideMl ?? said.leftMl) };
+  return { unit, tight: said.tight, how: said.how, leftMl: Math.max(0, state.contents.insideMl ?? said.leftMl) };
 }
 
 /** What the loop holds before its build: what stayed in its units. */

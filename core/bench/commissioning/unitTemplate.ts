@@ -1,15 +1,10 @@
-import { STANDARD_TEMPLATE } from './standardTemplate.js';
-import { tick } from '../services/templates.js';
-import type { CheckTemplate, ProcedureTemplate, StepTemplate } from '../runs/template.js';
+import { standard, standardCheck, tick } from '../services/templates.js';
+import type { ProcedureTemplate, StepTemplate } from '../runs/template.js';
 
 /**
  * A pump and its reservoir out of the case, closed by a scrap of tube: filled, run ten minutes, let out again. What was hurt in shipping
  * shows where nothing can get wet, and before anything is built around it.
  */
-
-const standard = (id: string): StepTemplate => STANDARD_TEMPLATE.steps.find((step) => step.id === id) as StepTemplate;
-const standardChecks = (step: string, ...ids: readonly string[]): CheckTemplate[] =>
-  standard(step).checks.filter((each) => 'id' in each && ids.includes(each.id));
 
 const KIT: StepTemplate = {
   id: 'kit',
@@ -58,7 +53,7 @@ const SUPPLY: StepTemplate = {
 const FILL: StepTemplate = {
   ...standard('fill'),
   lead: 'Slowly to the mark, pump on, pump off at the low mark, pour again.',
-  checks: standardChecks('fill', 'vessels-rinsed', 'bleed-port', 'level-stays', 'towels-dry'),
+  checks: standardCheck('fill', 'vessels-rinsed', 'bleed-port', 'level-stays', 'towels-dry'),
 };
 const RUN: StepTemplate = {
   ...standard('wet'),

@@ -4,7 +4,7 @@ import { ENDS_LOOP } from '../../workshop/jobs/kinds.js';
 import { isSeenBled, judgeBleeding } from './criteria.js';
 import { judgeDryTest } from './dryTest.js';
 import { stepOfKind, type Procedure, type StepKind } from './procedure.js';
-import type { RunState } from './state.js';
+import type { PartTest, RunState } from './state.js';
 
 /**
  * What a run can claim when it is closed, one plate each: `earned`, or why not. Only plates that its kind of job can earn are there.
@@ -36,11 +36,12 @@ export function verdictsOf(procedure: Procedure, state: RunState): Verdict[] {
 const wasDone = ({ steps }: RunState, kind: StepKind): boolean =>
   steps.some((step) => step.kind === kind && step.status === 'done' && step.deviation === null);
 
-const leakedAlone = ({ unit }: Procedure, { partTests }: RunState): boolean =>
-  unit !== undefined && partTests.findLast(({ value }) => value.part === unit.pump)?.value.tight === false;
+/** What a unit tested on its own was found to be; null: nobody said yet, or the run tests none. */
+export const unitVerdict = ({ unit }: Pick<Procedure, 'unit'>, { partTests }: Pick<RunState, 'partTests'>): PartTest | null =>
+  (unit && partTests.findLast(({ value }) => value.part === unit.pump)?.value) ?? null;
 
 function tight(procedure: Procedure, state: RunState): Verdict {
-  if (state.leaks.some(({ retested }) => !retested?.dry) || leakedAlone(procedure, state))
+  if (state.leaks.some(({ retested }) => !retested?.dry) || unitVerdict(procedure, state)?.tight === false)
     return { verdict: 'tight', earned: false, because: 'leak-open' };
   const air = judgeDryTest(procedure, state)?.verdict ?? null;
   if (air === 'fail') return { verdict: 'tight', earned: false, because: 'air-failed' };

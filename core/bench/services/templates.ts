@@ -5,7 +5,8 @@ import type { CheckTemplate, ProcedureTemplate, StepTemplate } from '../runs/tem
 import { NEVER_TOGETHER } from '../../machine/liquids/mixing.js';
 import type { JobKind } from '../../workshop/jobs/kinds.js';
 
-const standard = (id: string): StepTemplate => STANDARD_TEMPLATE.steps.find((step) => step.id === id) as StepTemplate;
+/** A step of the commissioning, and some of its lines, as other procedures take them over. */
+export const standard = (id: string): StepTemplate => STANDARD_TEMPLATE.steps.find((step) => step.id === id) as StepTemplate;
 /** A line of a step as a template holds it. */
 export const tick = (id: string, text: string, group: string, more: Partial<CheckTemplate> = {}): CheckTemplate => ({
   id,
@@ -178,7 +179,7 @@ const CLOSED: StepTemplate = {
     tick('strain', 'Joints dry and not strained after the move', 'After the move'),
   ],
 };
-const standardCheck = (step: string, ...ids: readonly string[]): CheckTemplate[] =>
+export const standardCheck = (step: string, ...ids: readonly string[]): CheckTemplate[] =>
   standard(step).checks.filter((each) => 'id' in each && ids.includes(each.id));
 const ON: StepTemplate = {
   id: 'on',

@@ -11,7 +11,7 @@ import { DomainError } from '../../base/http/errors.js';
 import { commissioningProcedure } from '../procedures/ofCommissioning.js';
 import { withAllowance } from '../procedures/loadsMayStay.js';
 import { serviceProcedure } from '../procedures/ofService.js';
-import { takeOverTests, tightAlone } from './unit.js';
+import { takeOverTests, testsOf, tightOf } from './unit.js';
 import { demandSimulation, notePractice, practiceTable } from '../practice/practice.js';
 import { and, eq, inArray } from 'drizzle-orm';
 import type { Scope } from '../../base/database/client.js';
@@ -47,6 +47,7 @@ export async function startRun(ask: Ask, input: RunCreate) {
   const partId = practised?.partId ?? null;
   if (partId !== null && !revision.file.components.some(({ id }) => id === partId))
     throw new DomainError('refused', say('The part that is to be changed is not in this loop; choose one that is.'));
+  const tests = input.practice ? [] : await testsOf(scope, input.loopId, revision.file);
   const procedure = practised
     ? await serviceProcedure(scope, {
         ...practised,
@@ -65,7 +66,7 @@ export async function startRun(ask: Ask, input: RunCreate) {
         openedJoints: input.openedJoints,
         lostMl: input.lostMl,
         coolantProductId: own.loop.coolantProductId,
-        testedAlone: input.practice ? [] : await tightAlone(scope, input.loopId, revision.file),
+        testedAlone: tightOf(tests),
         start: input.practice ? null : await leftByAbandoned(scope, input.loopId),
       });
 
@@ -92,7 +93,7 @@ export async function startRun(ask: Ask, input: RunCreate) {
   });
   if (input.practice) await notePractice(ask, runId, input.practice);
   else {
-    await takeOverTests(ask, { runId, loopId: input.loopId, file: revision.file, hasStart: procedure.start !== undefined });
+    await takeOverTests(ask, { runId, loopId: input.loopId, tests, hasStart: procedure.start !== undefined });
     await putOnBench(scope, own.system);
   }
   return readRun(ask, runId);

@@ -17,7 +17,7 @@ import { WATER } from '../../../core/machine/liquids/fluids.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import { DRY_ML } from '../../../core/physics/live-book/insideNow.js';
 import type { Scope } from '../../base/database/client.js';
-import { isOfLoop, isReal, run } from '../../base/database/tables/runs.js';
+import { isReal, run } from '../../base/database/tables/runs.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { job } from '../../base/database/tables/machines.js';
 import { lockLoop } from '../../machine/loops/lock.js';
@@ -76,14 +76,17 @@ export async function startUnitTest(ask: Ask, { pump, benchId }: UnitTestCreate)
   return readRun(ask, await insertRun(ask, { jobId: (made as { id: string }).id, loopId, revisionId: revision.id, benchId, procedure }));
 }
 
+/** with the instant of its sign-off */
+export type DatedTest = TestedAlone & { readonly at: Date };
+
 /** The last test of each unit that is still part of the loop, with its day. */
-async function testsOf(scope: Scope, loopId: string, file: LoopFile): Promise<(TestedAlone & { readonly at: Date })[]> {
+export async function testsOf(scope: Scope, loopId: string, file: LoopFile): Promise<DatedTest[]> {
   const runs = await scope
     .select({ id: run.id, procedure: run.procedure, at: run.signedOffAt })
     .from(run)
     .where(and(eq(run.loopId, loopId), eq(run.state, 'signed-off'), isReal))
     .orderBy(asc(run.signedOffAt));
-  const last = new Map<string, TestedAlone & { at: Date }>();
+  const last = new Map<string, DatedTest>();
   for (const { id, procedure, at } of runs) {
     const tested = procedure.unit && resultOf(procedure, (await foldOf(scope, id)).state);
     if (tested && at && file.components.some((part) => part.id === tested.unit.pump)) last.set(tested.unit.pump, { ...tested, at });
@@ -92,8 +95,7 @@ async function testsOf(scope: Scope, loopId: string, file: LoopFile): Promise<(T
 }
 
 /** Pumps whose unit was found tight: nobody tests it again in the build. */
-export const tightAlone = async (scope: Scope, loopId: string, file: LoopFile): Promise<string[]> =>
-  (await testsOf(scope, loopId, file)).flatMap(({ unit, tight }) => (tight ? [unit.pump] : []));
+export const tightOf = (tests: readonly TestedAlone[]): string[] => tests.flatMap(({ unit, tight }) => (tight ? [unit.pump] : []));
 
 /** What stays in units that were tested is what their loop holds from then on. */
 export async function keepUnitContents(
@@ -107,29 +109,20 @@ export async function keepUnitContents(
 interface BuildOf {
   readonly runId: string;
   readonly loopId: string;
-  readonly file: LoopFile;
+  readonly tests: readonly DatedTest[];
   /** an earlier build of it was broken off: what it left counts what stayed in the units */
   readonly hasStart: boolean;
 }
 
 /** The build begins with what was found of its units: tight with what stayed inside, or in doubt. */
-export async function takeOverTests(ask: Ask, { runId, loopId, file, hasStart }: BuildOf): Promise<void> {
+export async function takeOverTests(ask: Ask, { runId, loopId, tests, hasStart }: BuildOf): Promise<void> {
   const { scope, account, clock } = ask;
-  const [own] = await scope
-    .select({ procedure: run.procedure })
-    .from(run)
-    .where(and(eq(run.id, runId), isOfLoop));
-  if (!own) return;
-  const tests = await testsOf(scope, loopId, file);
   const bodies = await inWorkshopsWay(scope, () =>
     tests.flatMap((tested) => entriesFrom(tested, formatDay(dayIn(account.timeZone, tested.at)), hasStart)),
   );
-  let seq = 0;
-  for (const body of bodies) {
-    seq += 1;
-    await insertEvent(ask, { id: crypto.randomUUID(), runId, seq, at: clock.now(), body });
-  }
-  if (seq === 0) return;
+  if (bodies.length === 0) return;
+  for (const [nth, body] of bodies.entries())
+    await insertEvent(ask, { id: crypto.randomUUID(), runId, seq: nth + 1, at: clock.now(), body });
   const { state } = await foldOf(scope, runId);
-  await writeContents(scope, { workshopId: account.workshopId, loopId, runId, seq }, state.contents);
+  await writeContents(scope, { workshopId: account.workshopId, loopId, runId, seq: bodies.length }, state.contents);
 }

@@ -43,7 +43,8 @@ const nameOf = ({ components }: LoopFile, id: string): string => {
   return part ? partName(part) : id;
 };
 
-const stepNow = ({ steps }: Procedure, { current }: RunState): string => current ?? steps[0]?.id ?? 'kit';
+/** The step that an entry of a changed loop belongs to. */
+export const stepNow = ({ steps }: Procedure, { current }: RunState): string => current ?? steps[0]?.id ?? 'kit';
 
 /** Before its joints are undone: the pump stands, no air is pressed in, and nothing would run out of them. */
 function demandReady(procedure: Procedure, state: RunState, file: LoopFile, part: string, nowMs: number): void {

@@ -14,7 +14,7 @@ import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { run } from '../../base/database/tables/runs.js';
 import { addRevision } from '../../machine/loops/revisions.js';
 import { loadJob } from '../../workshop/jobs/jobs.js';
-import { tightAlone } from '../commissioning/unit.js';
+import { testsOf, tightOf } from '../commissioning/unit.js';
 import { moveHands } from '../commands/commands.js';
 import { commissioningProcedure } from '../procedures/ofCommissioning.js';
 import { serviceProcedure } from '../procedures/ofService.js';
@@ -95,7 +95,7 @@ async function procedureAnew({ scope }: Ask, row: RunRow, file: LoopFile, state:
       ...about,
       kind,
       lostMl: null,
-      testedAlone: await tightAlone(scope, row.loopId, file),
+      testedAlone: tightOf(await testsOf(scope, row.loopId, file)),
       start: row.procedure.start ?? null,
     });
   }

@@ -2,7 +2,7 @@ import { say } from '../../../core/base/words/say.js';
 import { refuse } from '../../../core/base/checking/input.js';
 import { looksAtAll } from '../../../core/bench/runs/entries/relaid.js';
 import { jointAgainst } from '../../../core/bench/runs/locks.js';
-import { broughtMl, currentStep, type RunState } from '../../../core/bench/runs/state.js';
+import { broughtMl, type RunState } from '../../../core/bench/runs/state.js';
 import type { RelaidInput } from '../../../core/bench/services/relaidSchema.js';
 import { formatMl } from '../../../core/base/units/display.js';
 import { changeBetween, tubesLeaving } from '../../../core/machine/loop-change/loopChange.js';
@@ -13,6 +13,7 @@ import type { Ask } from '../../base/http/context.js';
 import { DomainError } from '../../base/http/errors.js';
 import { demandOneCircuit } from '../../machine/loops/circuits.js';
 import { refusedBy } from '../runs/append.js';
+import { stepNow } from './bypass.js';
 import { goOnWith, runInProgress } from './goOn.js';
 
 /** mL beside what tested parts brought: drops, not a loop that was filled */
@@ -63,7 +64,7 @@ export async function relaid(ask: Ask, { wanted }: RelaidInput) {
   const change = changeBetween(own.file, drawn.file);
   const body = {
     type: 'relaid' as const,
-    step: currentStep(state)?.id ?? row.procedure.steps[0]?.id ?? 'kit',
+    step: stepNow(row.procedure, state),
     revision: drawn.number,
     reason: drawn.reason,
     outParts: change.out.map(({ id }) => id),

@@ -19,7 +19,7 @@ import { DomainError, notFound } from '../../base/http/errors.js';
 import { job } from '../../base/database/tables/machines.js';
 import { consentsOf, loadJob } from '../../workshop/jobs/jobs.js';
 import { demandDry } from '../commissioning/dry.js';
-import { takeOverTests, tightAlone } from '../commissioning/unit.js';
+import { takeOverTests, testsOf, tightOf } from '../commissioning/unit.js';
 import { leftByAbandoned } from '../runs/contents.js';
 import { commissioningProcedure } from '../procedures/ofCommissioning.js';
 import { wantedFile } from '../../workshop/jobs/wanted.js';
@@ -50,12 +50,13 @@ export async function startJob(ask: Ask, input: JobStart) {
     openedJoints: input.openedJoints,
     coolantProductId: own.loop.coolantProductId,
   };
+  const tests = isBuild(kind) ? await testsOf(scope, of.loopId, of.file) : [];
   const planned = isBuild(kind)
     ? await commissioningProcedure(scope, {
         ...of,
         kind,
         lostMl: null,
-        testedAlone: await tightAlone(scope, of.loopId, of.file),
+        testedAlone: tightOf(tests),
         start: await leftByAbandoned(scope, of.loopId),
       })
     : await serviceProcedure(scope, {
@@ -69,7 +70,7 @@ export async function startJob(ask: Ask, input: JobStart) {
       });
   const procedure = await withAllowance(scope, ask.account.workshopId, kind, planned);
   const runId = await insertRun(ask, { jobId, loopId: row.service.loopId, revisionId: revision.id, benchId: input.benchId, procedure });
-  if (isBuild(kind)) await takeOverTests(ask, { runId, loopId: of.loopId, file: of.file, hasStart: procedure.start !== undefined });
+  if (isBuild(kind)) await takeOverTests(ask, { runId, loopId: of.loopId, tests, hasStart: procedure.start !== undefined });
   await scope.update(job).set({ state: 'active' }).where(eq(job.id, jobId));
   // what stands on a bench was brought, whether somebody wrote it down or not
   if (row.service.broughtOn === null)

@@ -4,6 +4,7 @@ import { unitName } from '@core/base/units/shown.js';
 import { say } from '@core/base/words/say.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import type { Procedure } from '@core/bench/runs/procedure.js';
+import { unitVerdict } from '@core/bench/runs/verdicts.js';
 import { outflowMl, pouredMl, type RunState } from '@core/bench/runs/state.js';
 import { computed, ref } from 'vue';
 import ChoiceRow from '../../base/look/ChoiceRow.vue';
@@ -25,10 +26,7 @@ const VERDICTS = [
 
 const leftMl = computed(() => Math.max(0, props.state.contents.insideMl ?? 0));
 const isOut = computed(() => outflowMl(props.state) > 0);
-const said = computed(() => {
-  const { unit } = props.procedure;
-  return props.state.partTests.findLast(({ value }) => value.part === unit?.pump)?.value ?? null;
-});
+const said = computed(() => unitVerdict(props.procedure, props.state));
 
 function letOut(): void {
   if (cameMl.value === null || cameMl.value <= 0) {
